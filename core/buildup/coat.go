@@ -1,0 +1,214 @@
+// Package buildup works out the film and the quantity of each coat over a
+// surface.
+package buildup
+
+import (
+	"fmt"
+
+	"nephelon/core/finding"
+	"nephelon/core/material"
+	"nephelon/core/measure"
+)
+
+// Basis names how the amount of a coat is stated.
+type Basis string
+
+// The ways a data sheet states an amount.
+const (
+	WetFilm     Basis = "wet-film"      // m
+	DryFilm     Basis = "dry-film"      // m
+	SpreadRate  Basis = "spread"        // m²/m³
+	MassPerArea Basis = "mass-per-area" // kg/m²
+)
+
+// Amount is how much of a product goes on, as it was stated.
+type Amount struct {
+	Basis Basis   `json:"basis" enum:"wet-film,dry-film,spread,mass-per-area"`
+	Value float64 `json:"value" exclusiveMinimum:"0" maximum:"1000000" doc:"m for films, m²/m³ for spread, kg/m² for mass per area"`
+}
+
+// Coat is one product applied once over a surface.
+type Coat struct {
+	ID      string                             `json:"id" minLength:"1" maxLength:"60"`
+	Product string                             `json:"product" minLength:"1" maxLength:"60" doc:"The id of one of the file's products"`
+	Amount  Amount                             `json:"amount"`
+	Loss    *measure.Sourced[measure.Fraction] `json:"loss,omitempty" doc:"Of what is mixed; the sheet's usual loss when left out"`
+	Pace    *measure.Sourced[measure.Pace]     `json:"pace,omitempty" doc:"m²/s one person spreads of this coat; the crew's pace when left out"`
+}
+
+// Build is a coat worked out over an area.
+type Build struct {
+	Wet       measure.Film                      `json:"wet" doc:"m"`
+	Dry       measure.Film                      `json:"dry" doc:"m"`
+	Spread    measure.Spread                    `json:"spread" doc:"m²/m³"`
+	Coverage  measure.Coverage                  `json:"coverage" doc:"kg/m²"`
+	Density   measure.Sourced[measure.Density]  `json:"density" doc:"Of the mix, kg/m³"`
+	Loss      measure.Sourced[measure.Fraction] `json:"loss"`
+	OnSurface measure.Volume                    `json:"onSurface" doc:"m³ that stay on the surface"`
+	Need      measure.Volume                    `json:"need" doc:"m³ to mix, loss included"`
+	NeedMass  measure.Mass                      `json:"needMass" doc:"kg to mix"`
+	Workings  []measure.Working                 `json:"workings"`
+}
+
+// DefaultLoss stands in where neither coat nor sheet names one: common
+// practice, no source.
+const DefaultLoss measure.Fraction = 0.05
+
+// WetFor is the wet film that an amount stands for, given the product's volume
+// solids and mixed density.
+func WetFor(a Amount, solids measure.Fraction, density measure.Density) measure.Film {
+	switch a.Basis {
+	case DryFilm:
+		return measure.Film(a.Value / float64(solids))
+	case SpreadRate:
+		return measure.Film(1 / a.Value)
+	case MassPerArea:
+		return measure.Film(a.Value / float64(density))
+	default:
+		return measure.Film(a.Value)
+	}
+}
+
+// Check names the first value of the coat that cannot be, or nil. The path is
+// the coat's JSON Pointer. The schema has checked what a single number can be.
+func (c Coat) Check(path string) *finding.Finding {
+	refuse := func(field, text, way string) *finding.Finding {
+		return &finding.Finding{Level: finding.Refused, Step: finding.BuildUp, Path: path + field, Text: text, WayOut: way}
+	}
+	switch {
+	case c.Loss != nil && (c.Loss.Value < 0 || c.Loss.Value > 0.8):
+		return refuse("/loss", fmt.Sprintf("A loss of %.4g %% cannot be planned with.", 100*float64(c.Loss.Value)), "Enter a loss from 0 to 80 %.")
+	case c.Pace != nil && (c.Pace.Value <= 0 || c.Pace.Value > MaxPace):
+		return refuse("/pace", "The pace is not one a person can spread at.", "Enter the area one person spreads in an hour.")
+	case c.Amount.Basis != SpreadRate && c.Amount.Basis != MassPerArea && c.Amount.Value > float64(maxFilm):
+		return refuse("/amount", "A film above 100 mm is not a coat.", "Check the unit: films are entered in µm, mm or mil.")
+	}
+	return nil
+}
+
+// MaxPace is far above what one person can spread: 1 m² a second.
+const MaxPace measure.Pace = 1
+
+const maxFilm measure.Film = 0.1
+
+// Build works out a coat of a product over an area.
+func (c Coat) Build(p material.Product, mix material.Mix, area measure.Area) Build {
+	density := mix.Density
+	wet := WetFor(c.Amount, p.VolumeSolids.Value, density.Value)
+	b := Build{
+		Wet:      wet,
+		Dry:      measure.Film(float64(wet) * float64(p.VolumeSolids.Value)),
+		Spread:   measure.Spread(1 / float64(wet)),
+		Coverage: measure.Coverage(float64(wet) * float64(density.Value)),
+		Density:  density,
+		Loss:     c.loss(p),
+	}
+	b.OnSurface = wet.Over(area)
+	b.Need = measure.Volume(float64(b.OnSurface) / (1 - float64(b.Loss.Value)))
+	b.NeedMass = density.Value.Of(b.Need)
+	b.Workings = c.workings(p, b, area)
+	return b
+}
+
+func (c Coat) loss(p material.Product) measure.Sourced[measure.Fraction] {
+	switch {
+	case c.Loss != nil:
+		return *c.Loss
+	case p.Loss != nil:
+		return *p.Loss
+	}
+	return measure.Sourced[measure.Fraction]{Value: DefaultLoss, Source: measure.RuleOfThumb}
+}
+
+// workings show the film from the amount, the volume from the film, and the
+// mass from the volume.
+func (c Coat) workings(p material.Product, b Build, area measure.Area) []measure.Working {
+	film := measure.Working{
+		Title:  "Wet film",
+		Result: measure.Value{Name: "Wet film", Kind: measure.KindFilm, SI: float64(b.Wet)},
+		Source: "Definition of volume solids; 1 m² × 1 mm = 1 L",
+	}
+	given := func(name string, kind measure.Kind) {
+		film.Inputs = append(film.Inputs, measure.Value{Name: name, Kind: kind, SI: c.Amount.Value})
+	}
+	switch c.Amount.Basis {
+	case DryFilm:
+		film.Formula = "dry film ÷ volume solids"
+		given("Dry film", measure.KindFilm)
+		film.Inputs = append(film.Inputs, measure.Value{Name: "Volume solids", Kind: measure.KindFraction, SI: float64(p.VolumeSolids.Value), Source: p.VolumeSolids.Source})
+	case SpreadRate:
+		film.Formula = "1 ÷ spread rate"
+		given("Spread rate", measure.KindSpread)
+	case MassPerArea:
+		film.Formula = "mass per area ÷ density of the mix"
+		given("Mass per area", measure.KindCoverage)
+		film.Inputs = append(film.Inputs, measure.Value{Name: "Density of the mix", Kind: measure.KindDensity, SI: float64(b.Density.Value), Source: b.Density.Source})
+	default:
+		film.Formula = "as entered"
+		given("Wet film", measure.KindFilm)
+	}
+	return []measure.Working{film, {
+		Title:   "Volume to mix",
+		Formula: "area × wet film ÷ (1 − loss)",
+		Inputs: []measure.Value{
+			{Name: "Area", Kind: measure.KindArea, SI: float64(area)},
+			{Name: "Wet film", Kind: measure.KindFilm, SI: float64(b.Wet)},
+			{Name: "Loss", Kind: measure.KindFraction, SI: float64(b.Loss.Value), Source: b.Loss.Source},
+		},
+		Result: measure.Value{Name: "Volume to mix", Kind: measure.KindVolume, SI: float64(b.Need)},
+		Source: "1 m² × 1 mm = 1 L; gallon of 231 in³ (NIST Handbook 44)",
+	}, {
+		Title:   "Mass to mix",
+		Formula: "volume × density of the mix",
+		Inputs: []measure.Value{
+			{Name: "Volume to mix", Kind: measure.KindVolume, SI: float64(b.Need)},
+			{Name: "Density of the mix", Kind: measure.KindDensity, SI: float64(b.Density.Value), Source: b.Density.Source},
+		},
+		Result: measure.Value{Name: "Mass to mix", Kind: measure.KindMass, SI: float64(b.NeedMass)},
+		Source: "Definition of density",
+	}}
+}
+
+// Findings says what is wrong with a coat as built. The path is the coat's JSON
+// Pointer.
+func (c Coat) Findings(p material.Product, b Build, number int, path string, units measure.System) []finding.Finding {
+	var found []finding.Finding
+	warn := func(field, way, text string, args ...any) {
+		found = append(found, finding.Finding{
+			Level: finding.Warning, Step: finding.BuildUp, Path: path + field, Text: fmt.Sprintf(text, args...), WayOut: way,
+		})
+	}
+	const slack = 1e-9
+	if p.FilmMin != nil && b.Wet < p.FilmMin.Value*(1-slack) {
+		warn("/amount", fmt.Sprintf("Put on at least %s wet, or choose a thinner product.", units.Film(p.FilmMin.Value)),
+			"Coat %d: %s wet of %s is under its least film of %s (%s); it may not level or hide.",
+			number, units.Film(b.Wet), p.Name, units.Film(p.FilmMin.Value), p.FilmMin.Source.Words())
+	}
+	if p.FilmMax != nil && b.Wet > p.FilmMax.Value*(1+slack) {
+		lifts := int(float64(b.Wet)/float64(p.FilmMax.Value)*(1-slack)) + 1
+		warn("/amount", fmt.Sprintf("Split it into %d coats of %s, or choose a product for thicker films.", lifts, units.Film(b.Wet/measure.Film(lifts))),
+			"Coat %d: %s wet of %s is over its greatest film of %s in one coat (%s).",
+			number, units.Film(b.Wet), p.Name, units.Film(p.FilmMax.Value), p.FilmMax.Source.Words())
+	}
+	if b.Density.Source == measure.Assumed {
+		if c.Amount.Basis == MassPerArea || p.Ratio.Basis == material.ByMass || soldByMass(p) {
+			warn("/amount", "Weigh a known volume of the mix and enter its density on the sheet.",
+				"Coat %d: the sheet of %s gives no density, so %s was assumed to turn kilograms into litres. If the true density is a tenth higher, the same kilograms fill a tenth less.",
+				number, p.Name, units.Density(b.Density.Value))
+		} else {
+			warn("/product", "Enter the density, or measure this product by volume only.",
+				"Coat %d: the sheet of %s gives no density, so its masses on the mix cards rest on an assumed %s.",
+				number, p.Name, units.Density(b.Density.Value))
+		}
+	}
+	return found
+}
+
+func soldByMass(p material.Product) bool {
+	for _, k := range p.Kits {
+		if k.Mass != nil {
+			return true
+		}
+	}
+	return false
+}

@@ -1,0 +1,43 @@
+// Package finding holds what the plan has to say about what was entered:
+// sentences with a number, a reason and a way out.
+package finding
+
+// Level tells how much a finding weighs.
+type Level string
+
+// The levels, heaviest first.
+const (
+	Refused Level = "refused" // cannot be computed as entered
+	Warning Level = "warning" // computed, but would go wrong on the floor
+	Note    Level = "note"    // worth knowing
+)
+
+// Step names the part of the work a finding belongs to.
+type Step string
+
+// The steps of the work, in their order.
+const (
+	Measure  Step = "measure"
+	BuildUp  Step = "build-up"
+	Kits     Step = "kits"
+	Batches  Step = "batches"
+	Sections Step = "sections"
+)
+
+// Finding is one sentence about one place of the job.
+type Finding struct {
+	Level  Level  `json:"level" enum:"refused,warning,note"`
+	Step   Step   `json:"step" enum:"measure,build-up,kits,batches,sections"`
+	Path   string `json:"path" doc:"The field it is about, as a JSON Pointer into the plan file"`
+	Text   string `json:"text" doc:"What is so, with the numbers"`
+	WayOut string `json:"wayOut,omitempty" doc:"What would mend it"`
+}
+
+// Error makes a refused finding usable as an error.
+func (f Finding) Error() string {
+	text := f.Path + ": " + f.Text
+	if f.WayOut != "" {
+		text += " " + f.WayOut
+	}
+	return text
+}

@@ -1,0 +1,227 @@
+package kit
+
+import (
+	"cmp"
+	"fmt"
+	"math"
+	"slices"
+
+	"nephelon/core/measure"
+)
+
+// Bucket is the pail a batch is mixed in.
+type Bucket struct {
+	Volume   measure.Volume   `json:"volume" exclusiveMinimum:"0" maximum:"1" doc:"m³ to the brim"`
+	Headroom measure.Fraction `json:"headroom" minimum:"0" maximum:"0.9" doc:"Share kept free for the paddle"`
+}
+
+// Usable is what may be mixed in the bucket.
+func (b Bucket) Usable() measure.Volume {
+	return b.Volume * measure.Volume(1-b.Headroom)
+}
+
+// Limit is one reason why a batch may not be larger.
+type Limit struct {
+	Name   string         `json:"name"`
+	Volume measure.Volume `json:"volume" doc:"m³"`
+	Text   string         `json:"text"`
+}
+
+// Batch is what is mixed at once in one bucket.
+type Batch struct {
+	Number int            `json:"number" doc:"From 1, in the order of mixing"`
+	Volume measure.Volume `json:"volume" doc:"m³"`
+	Mass   measure.Mass   `json:"mass" doc:"kg"`
+	Share  string         `json:"share" doc:"How much of a kit it is, in words"`
+}
+
+// Division is a coat cut into batches.
+type Division struct {
+	Batches []Batch        `json:"batches"`
+	Limits  []Limit        `json:"limits" doc:"The tightest first"`
+	Mixed   measure.Volume `json:"mixed" doc:"m³ mixed in all"`
+	Excess  measure.Volume `json:"excess" doc:"m³ mixed above the need"`
+	Reason  string         `json:"reason"`
+}
+
+// Equal is the number of batches where all are equal, else 0.
+func (d Division) Equal() int {
+	for _, b := range d.Batches {
+		if b.Volume != d.Batches[0].Volume {
+			return 0
+		}
+	}
+	return len(d.Batches)
+}
+
+// Supply is the kits bought for a product, taken down as coats are divided.
+type Supply struct {
+	lines []supplyLine
+	need  measure.Volume
+	total measure.Volume
+}
+
+type supplyLine struct {
+	name   string
+	volume measure.Volume
+	left   float64 // kits
+}
+
+// NewSupply is what a purchase puts on the shelf.
+func NewSupply(p Purchase) *Supply {
+	s := &Supply{need: p.Need, total: p.Bought}
+	for _, l := range p.Lines {
+		s.lines = append(s.lines, supplyLine{l.Kit, l.Volume, float64(l.Count)})
+	}
+	return s
+}
+
+// allowance is what one coat may mix of the purchase: its need and its part of
+// the leftover.
+func (s *Supply) allowance(need measure.Volume) measure.Volume {
+	return measure.Volume(float64(need) * float64(s.total) / float64(s.need))
+}
+
+// cleanParts are the fractions of a kit a crew can measure without a scale.
+var cleanParts = [...]struct {
+	parts int
+	name  string
+}{{2, "½"}, {3, "⅓"}, {4, "¼"}, {5, "⅕"}, {6, "⅙"}, {8, "⅛"}}
+
+// maxBatches is more than any crew mixes for one coat in one session.
+const maxBatches = 400
+
+// How much more than the need may be mixed to keep to whole kits or to clean
+// fractions, and so end in a thicker film: common practice, no source.
+const (
+	wholeKitExcess = 0.15
+	fractionExcess = 0.08
+)
+
+// Divide cuts a coat's need into batches none of which passes the largest
+// allowed volume, out of what was bought. Equal whole kits are preferred, then
+// equal clean fractions of a kit, then whole kits of the sizes bought, then
+// equal measured batches. It fails with a reason when no batch is possible.
+func Divide(need measure.Volume, limits []Limit, supply *Supply) (Division, error) {
+	d := Division{Limits: limits}
+	largest := limits[0].Volume
+	if largest <= 0 || math.Ceil(float64(need/largest)) > maxBatches {
+		return d, fmt.Errorf("more than %d batches would be needed", maxBatches)
+	}
+	allowed := supply.allowance(need)
+	fewest := int(math.Ceil(float64(need) / float64(largest) * (1 - slack)))
+	choice, ok := supply.equal(need, allowed, largest, fewest)
+	if !ok {
+		choice, ok = supply.asBought(need, largest)
+	}
+	if !ok {
+		choice = chosen{
+			volumes: same(need/measure.Volume(fewest), fewest), share: "measured",
+			why: "Neither whole kits nor a clean fraction of one comes close to the need within the limit, so the batches are measured, all equal.",
+		}
+	}
+	supply.take(choice)
+	for i, v := range choice.volumes {
+		share := choice.share
+		if choice.names != nil {
+			share = "1 × " + choice.names[i]
+		}
+		d.Batches = append(d.Batches, Batch{Number: i + 1, Volume: v, Share: share})
+		d.Mixed += v
+	}
+	d.Excess = max(0, d.Mixed-need)
+	d.Reason = choice.why
+	return d, nil
+}
+
+// chosen is a way to divide a need.
+type chosen struct {
+	volumes []measure.Volume
+	names   []string // kit of each batch, where whole kits differ
+	share   string
+	why     string
+	line    int     // supply line it is taken from
+	kits    float64 // kits it takes from that line
+}
+
+// equal looks for equal batches of whole kits, then of clean fractions, the
+// largest first. Fractions may not need many more than the fewest batches.
+func (s *Supply) equal(need, allowed, largest measure.Volume, fewest int) (chosen, bool) {
+	best, found := chosen{}, false
+	var bestVolume measure.Volume
+	consider := func(line int, size, excess float64, most int) bool {
+		z := s.lines[line]
+		v := z.volume * measure.Volume(size)
+		if v > largest*(1+slack) || v <= bestVolume {
+			return false
+		}
+		n := math.Ceil(float64(need) / float64(v) * (1 - slack))
+		mixed := measure.Volume(n) * v
+		over := mixed > allowed*(1+slack) || float64(mixed/need) > 1+excess
+		if over || int(n) > most || n*size > z.left*(1+slack) {
+			return false
+		}
+		best, found, bestVolume = chosen{volumes: same(v, int(n)), line: line, kits: n * size}, true, v
+		return true
+	}
+	for i, z := range s.lines {
+		for k := int(float64(largest) / float64(z.volume) * (1 + slack)); k >= 1; k-- {
+			if consider(i, float64(k), wholeKitExcess, maxBatches) {
+				best.share = fmt.Sprintf("%d × %s", k, z.name)
+				best.why = "Whole kits in equal batches: nothing has to be measured."
+			}
+		}
+	}
+	if found {
+		return best, true
+	}
+	for i, z := range s.lines {
+		for _, part := range cleanParts {
+			if consider(i, 1/float64(part.parts), fractionExcess, fewest+max(1, fewest/2)) {
+				best.share = part.name + " × " + z.name
+				best.why = "Whole kits do not fit the limit or the need, so every batch is the same clean fraction of a kit."
+			}
+		}
+	}
+	return best, found
+}
+
+// asBought mixes every kit bought as one batch, where this coat is alone in
+// using them.
+func (s *Supply) asBought(need, largest measure.Volume) (chosen, bool) {
+	if math.Abs(float64(need-s.need)) > slack*float64(s.need) {
+		return chosen{}, false
+	}
+	c := chosen{line: -1, why: "Whole kits as bought, one to a batch: the sizes differ, so the sections differ with them. The smallest comes last."}
+	if float64(s.total/need) > 1+wholeKitExcess {
+		return chosen{}, false
+	}
+	falling := slices.SortedFunc(slices.Values(s.lines), func(a, b supplyLine) int { return cmp.Compare(b.volume, a.volume) })
+	for _, z := range falling {
+		if z.volume > largest*(1+slack) {
+			return chosen{}, false
+		}
+		for range int(z.left) {
+			c.volumes = append(c.volumes, z.volume)
+			c.names = append(c.names, z.name)
+		}
+	}
+	if len(c.volumes) == 0 || len(c.volumes) > maxBatches {
+		return chosen{}, false
+	}
+	return c, true
+}
+
+func (s *Supply) take(c chosen) {
+	if c.kits > 0 {
+		s.lines[c.line].left -= c.kits
+	}
+}
+
+func same(v measure.Volume, n int) []measure.Volume {
+	volumes := make([]measure.Volume, n)
+	for i := range volumes {
+		volumes[i] = v
+	}
+	return volumes
+}

@@ -1,0 +1,202 @@
+// Package kit decides what to buy, how to divide it into batches, and what the
+// mix card of each batch says.
+package kit
+
+import (
+	"cmp"
+	"math"
+	"slices"
+
+	"nephelon/core/material"
+	"nephelon/core/measure"
+)
+
+// slack is the relative difference under which two volumes count as equal.
+const slack = 1e-9
+
+// Line is one kit size and how many of it to buy.
+type Line struct {
+	Kit    string         `json:"kit"`
+	Count  int            `json:"count"`
+	Volume measure.Volume `json:"volume" doc:"Of one kit when mixed, m³"`
+	Cost   *float64       `json:"cost,omitempty" doc:"Of the line, in the job's currency"`
+}
+
+// Purchase is what to buy of one product.
+type Purchase struct {
+	Product  string            `json:"product"`
+	Name     string            `json:"name"`
+	Color    string            `json:"color"`
+	Need     measure.Volume    `json:"need" doc:"m³"`
+	NeedMass measure.Mass      `json:"needMass" doc:"kg"`
+	Lines    []Line            `json:"lines"`
+	Bought   measure.Volume    `json:"bought" doc:"m³"`
+	Leftover measure.Volume    `json:"leftover" doc:"m³ bought above the need"`
+	Margin   measure.Fraction  `json:"margin" doc:"Leftover as a share of the need"`
+	Cost     *float64          `json:"cost,omitempty" doc:"In the job's currency; absent where a size has no price"`
+	Reason   string            `json:"reason"`
+	Workings []measure.Working `json:"workings"`
+}
+
+// Size is a kit ready to be counted.
+type Size struct {
+	Name   string
+	Volume measure.Volume
+	Cost   int64 // minor units of the currency; with no price, microlitres
+}
+
+// Sizes reads a product's kits. Priced is false where any size lacks a price;
+// then the least volume is bought instead of the least cost.
+func Sizes(p material.Product, density measure.Density) (sizes []Size, priced bool) {
+	priced = true
+	for _, k := range p.Kits {
+		priced = priced && k.Price != nil
+	}
+	for _, k := range p.Kits {
+		s := Size{Name: k.Name}
+		if k.Volume != nil {
+			s.Volume = *k.Volume
+		} else {
+			s.Volume = density.Volume(*k.Mass)
+		}
+		if priced {
+			s.Cost = int64(math.Round(*k.Price * 100))
+		} else {
+			s.Cost = int64(math.Round(float64(s.Volume) * 1e9))
+		}
+		sizes = append(sizes, s)
+	}
+	return sizes, priced
+}
+
+// LeastCost counts how many of each size cover the need at least cost. The
+// answer is exact: it is found by branch and bound over the sizes in the order
+// of their unit cost, where a branch is left only if even its linear relaxation
+// cannot cost less than the best found. Counts come in the order of sizes.
+func LeastCost(need measure.Volume, sizes []Size) []int {
+	s := search{sizes: slices.Clone(sizes), best: math.MaxInt64}
+	order := make([]int, len(sizes))
+	for i := range order {
+		order[i] = i
+	}
+	unit := func(z Size) float64 { return float64(z.Cost) / float64(z.Volume) }
+	slices.SortStableFunc(order, func(i, j int) int { return cmp.Compare(unit(sizes[i]), unit(sizes[j])) })
+	for k, i := range order {
+		s.sizes[k] = sizes[i]
+		s.step = gcd(s.step, sizes[i].Cost)
+	}
+	s.count = make([]int, len(sizes))
+	s.found = make([]int, len(sizes))
+	s.descend(0, float64(need)*(1-slack), 0)
+	counts := make([]int, len(sizes))
+	for k, i := range order {
+		counts[i] = s.found[k]
+	}
+	return counts
+}
+
+type search struct {
+	sizes []Size // dearest unit cost last
+	step  int64  // every cost is a multiple of it
+	count []int
+	found []int
+	best  int64
+}
+
+func (s *search) descend(k int, rest float64, cost int64) {
+	z := s.sizes[k]
+	most := 0
+	if rest > 0 {
+		most = int(math.Ceil(rest / float64(z.Volume)))
+	}
+	if k == len(s.sizes)-1 || rest <= 0 {
+		if total := cost + int64(most)*z.Cost; total < s.best {
+			s.best = total
+			copy(s.found, s.count)
+			s.found[k] = most
+			for j := k + 1; j < len(s.found); j++ {
+				s.found[j] = 0
+			}
+		}
+		return
+	}
+	next := s.sizes[k+1]
+	for n := most; n >= 0; n-- {
+		left := rest - float64(n)*float64(z.Volume)
+		so := cost + int64(n)*z.Cost
+		least := so
+		if left > 0 {
+			// Fewer of this size only moves volume to dearer ones, so once
+			// the bound fails it fails for every smaller count.
+			least += s.roundUp(float64(next.Cost) * left / float64(next.Volume))
+		}
+		if least >= s.best && left > 0 {
+			return
+		}
+		s.count[k] = n
+		s.descend(k+1, left, so)
+		s.count[k] = 0
+	}
+}
+
+// roundUp lifts a bound to the next cost that can occur.
+func (s *search) roundUp(bound float64) int64 {
+	if s.step == 0 {
+		return 0
+	}
+	return int64(math.Ceil(bound/float64(s.step)*(1-slack))) * s.step
+}
+
+func gcd(a, b int64) int64 {
+	for b != 0 {
+		a, b = b, a%b
+	}
+	return a
+}
+
+// Buy chooses the kits of a product for a need.
+func Buy(p material.Product, mix material.Mix, need measure.Volume) Purchase {
+	sizes, priced := Sizes(p, mix.Density.Value)
+	counts := LeastCost(need, sizes)
+	b := Purchase{
+		Product: p.ID, Name: p.Name, Color: p.Color, Need: need, NeedMass: mix.Density.Value.Of(need),
+		Reason: "Whole kits that cover the need at least cost; every combination of sizes was weighed.",
+	}
+	if !priced {
+		b.Reason = "A size has no price, so the kits with the least leftover were chosen."
+	} else {
+		b.Cost = new(float64)
+	}
+	bought := measure.Working{
+		Title: "Kits to buy", Formula: "Σ count × size ≥ need, at least cost", Source: "Exact search over whole kits",
+		Inputs: []measure.Value{{Name: "Need", Kind: measure.KindVolume, SI: float64(need)}},
+	}
+	for i, n := range counts {
+		if n == 0 {
+			continue
+		}
+		line := Line{Kit: sizes[i].Name, Count: n, Volume: sizes[i].Volume}
+		if priced {
+			cost := float64(sizes[i].Cost*int64(n)) / 100
+			line.Cost = &cost
+			*b.Cost += cost
+		}
+		b.Lines = append(b.Lines, line)
+		b.Bought += measure.Volume(n) * sizes[i].Volume
+		bought.Inputs = append(bought.Inputs,
+			measure.Value{Name: "Kits of " + line.Kit, Kind: measure.KindCount, SI: float64(n)},
+			measure.Value{Name: "Size of " + line.Kit, Kind: measure.KindVolume, SI: float64(line.Volume)})
+	}
+	b.Leftover = max(0, b.Bought-need)
+	b.Margin = measure.Fraction(b.Leftover / need)
+	bought.Result = measure.Value{Name: "Bought", Kind: measure.KindVolume, SI: float64(b.Bought)}
+	b.Workings = []measure.Working{bought, {
+		Title: "Margin", Formula: "(bought − need) ÷ need", Source: "Definition",
+		Inputs: []measure.Value{
+			{Name: "Bought", Kind: measure.KindVolume, SI: float64(b.Bought)},
+			{Name: "Need", Kind: measure.KindVolume, SI: float64(need)},
+		},
+		Result: measure.Value{Name: "Margin", Kind: measure.KindFraction, SI: float64(b.Margin)},
+	}}
+	return b
+}

@@ -1,0 +1,209 @@
+package measure
+
+import (
+	"math"
+	"strconv"
+	"strings"
+)
+
+// System is the family of units a person reads and writes.
+type System string
+
+// The two systems.
+const (
+	US     System = "us"
+	Metric System = "metric"
+)
+
+// Kind names what a number measures.
+type Kind string
+
+// The kinds of quantity.
+const (
+	KindLength      Kind = "length"
+	KindArea        Kind = "area"
+	KindFilm        Kind = "film"
+	KindVolume      Kind = "volume"
+	KindMass        Kind = "mass"
+	KindDensity     Kind = "density"
+	KindSpread      Kind = "spread"
+	KindCoverage    Kind = "coverage"
+	KindPace        Kind = "pace"
+	KindSpan        Kind = "span"
+	KindFraction    Kind = "fraction"
+	KindAngle       Kind = "angle"
+	KindTemperature Kind = "temperature"
+	KindCount       Kind = "count"
+)
+
+// SI values of the US customary units (NIST Handbook 44, Appendix C: the inch
+// is 25.4 mm exactly, the US gallon 231 in³, the avoirdupois pound
+// 0.45359237 kg exactly).
+const (
+	Inch   = 0.0254
+	Foot   = 12 * Inch
+	Mil    = Inch / 1000
+	Gallon = 231 * Inch * Inch * Inch
+	Quart  = Gallon / 4
+	FlOz   = Gallon / 128
+	Pound  = 0.45359237
+	Ounce  = Pound / 16
+	Litre  = 0.001
+	SqFoot = Foot * Foot
+	Minute = 60
+	Hour   = 3600
+	Micron = 1e-6
+)
+
+// Step is the unit used from a size upward.
+type Step struct {
+	From     float64 `json:"from"`   // smallest absolute SI value shown so
+	Symbol   string  `json:"symbol"` // as printed
+	SI       float64 `json:"si"`     // SI value of one unit
+	Offset   float64 `json:"offset"` // SI value of zero
+	Decimals int     `json:"decimals"`
+	FeetInch bool    `json:"feetInch,omitempty"` // printed as feet, inches and sixteenths
+}
+
+// Display returns the units in which a kind is printed in this system,
+// largest first. Its last step starts at zero.
+func (s System) Display(k Kind) []Step {
+	us := s == US
+	one := func(symbol string, si float64, decimals int) []Step {
+		return []Step{{Symbol: symbol, SI: si, Decimals: decimals}}
+	}
+	pick := func(metric, customary []Step) []Step {
+		if us {
+			return customary
+		}
+		return metric
+	}
+	switch k {
+	case KindLength:
+		return pick(one("m", 1, 3), []Step{{Symbol: "ft", SI: Foot, Decimals: 2, FeetInch: true}})
+	case KindArea:
+		return pick(one("m²", 1, 2), one("ft²", SqFoot, 1))
+	case KindFilm:
+		return pick(
+			[]Step{{From: 0.001, Symbol: "mm", SI: 0.001, Decimals: 2}, {Symbol: "µm", SI: Micron}},
+			one("mil", Mil, 1))
+	case KindVolume:
+		return pick(
+			[]Step{{From: 0.9995 * Litre, Symbol: "L", SI: Litre, Decimals: 2}, {Symbol: "mL", SI: Litre / 1000}},
+			[]Step{{From: 0.9995 * Gallon, Symbol: "gal", SI: Gallon, Decimals: 2}, {Symbol: "fl oz", SI: FlOz, Decimals: 1}})
+	case KindMass:
+		return pick(
+			[]Step{{From: 0.9995, Symbol: "kg", SI: 1, Decimals: 2}, {Symbol: "g", SI: 0.001}},
+			[]Step{{From: 0.9995 * Pound, Symbol: "lb", SI: Pound, Decimals: 2}, {Symbol: "oz", SI: Ounce, Decimals: 1}})
+	case KindDensity:
+		return pick(one("kg/L", 1000, 3), one("lb/gal", Pound/Gallon, 2))
+	case KindSpread:
+		return pick(one("m²/L", 1/Litre, 2), one("ft²/gal", SqFoot/Gallon, 0))
+	case KindCoverage:
+		return pick(
+			[]Step{{From: 0.9995, Symbol: "kg/m²", SI: 1, Decimals: 2}, {Symbol: "g/m²", SI: 0.001}},
+			one("lb/ft²", Pound/SqFoot, 3))
+	case KindPace:
+		return pick(one("m²/h", 1.0/Hour, 1), one("ft²/h", SqFoot/Hour, 0))
+	case KindSpan:
+		return []Step{{From: 2 * Hour, Symbol: "h", SI: Hour, Decimals: 1}, {Symbol: "min", SI: Minute, Decimals: 1}}
+	case KindFraction:
+		return one("%", 0.01, 1)
+	case KindAngle:
+		return one("°", 1, 1)
+	case KindTemperature:
+		return pick(one("°C", 1, 1), []Step{{Symbol: "°F", SI: 5.0 / 9, Offset: -32 * 5.0 / 9, Decimals: 0}})
+	default:
+		return one("", 1, 0)
+	}
+}
+
+// Format prints an SI amount of a kind with its unit, rounded for display only.
+func (s System) Format(k Kind, si float64) string {
+	steps := s.Display(k)
+	step := steps[len(steps)-1]
+	for _, candidate := range steps {
+		if math.Abs(si) >= candidate.From {
+			step = candidate
+			break
+		}
+	}
+	if step.FeetInch {
+		return feetInches(si)
+	}
+	number := group(strconv.FormatFloat((si-step.Offset)/step.SI, 'f', step.Decimals, 64))
+	switch step.Symbol {
+	case "":
+		return number
+	case "%", "°":
+		return number + step.Symbol
+	}
+	return number + " " + step.Symbol
+}
+
+// group trims needless zeros after the point and sets thin spaces between
+// thousands.
+func group(number string) string {
+	if strings.Contains(number, ".") {
+		number = strings.TrimRight(strings.TrimRight(number, "0"), ".")
+	}
+	if number == "-0" {
+		number = "0"
+	}
+	sign := ""
+	if strings.HasPrefix(number, "-") {
+		sign, number = "−", number[1:]
+	}
+	whole, rest, point := strings.Cut(number, ".")
+	for at := len(whole) - 3; at > 0; at -= 3 {
+		whole = whole[:at] + "\u202f" + whole[at:]
+	}
+	if point {
+		whole += "." + rest
+	}
+	return sign + whole
+}
+
+// feetInches prints metres as feet, inches and sixteenths of an inch.
+func feetInches(metres float64) string {
+	sign := ""
+	if metres < 0 {
+		sign, metres = "−", -metres
+	}
+	sixteenths := int64(math.Round(metres / (Inch / 16)))
+	feet, rest := sixteenths/192, sixteenths%192
+	inches, part := rest/16, rest%16
+	text := sign + group(strconv.FormatInt(feet, 10)) + "' " + strconv.FormatInt(inches, 10)
+	if part > 0 {
+		whole := int64(16)
+		for part%2 == 0 {
+			part, whole = part/2, whole/2
+		}
+		text += " " + strconv.FormatInt(part, 10) + "/" + strconv.FormatInt(whole, 10)
+	}
+	return text + `"`
+}
+
+// Length prints a length.
+func (s System) Length(l Length) string { return s.Format(KindLength, float64(l)) }
+
+// Area prints an area.
+func (s System) Area(a Area) string { return s.Format(KindArea, float64(a)) }
+
+// Film prints a film thickness.
+func (s System) Film(f Film) string { return s.Format(KindFilm, float64(f)) }
+
+// Volume prints a volume.
+func (s System) Volume(v Volume) string { return s.Format(KindVolume, float64(v)) }
+
+// Mass prints a mass.
+func (s System) Mass(m Mass) string { return s.Format(KindMass, float64(m)) }
+
+// Density prints a density.
+func (s System) Density(d Density) string { return s.Format(KindDensity, float64(d)) }
+
+// Span prints a length of time.
+func (s System) Span(t Span) string { return s.Format(KindSpan, float64(t)) }
+
+// Fraction prints a share as a percentage.
+func (s System) Fraction(f Fraction) string { return s.Format(KindFraction, float64(f)) }

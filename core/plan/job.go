@@ -1,0 +1,107 @@
+// Package plan is the whole of the trade in one call: from a job as people
+// decided it to its plan.
+package plan
+
+import (
+	"fmt"
+
+	"nephelon/core/buildup"
+	"nephelon/core/finding"
+	"nephelon/core/kit"
+	"nephelon/core/material"
+	"nephelon/core/measure"
+	"nephelon/core/pour"
+	"nephelon/core/takeoff"
+)
+
+// Format and Version name the plan file.
+const (
+	Format  = "nephelon-job"
+	Version = 1
+)
+
+// File is a job with the data sheets it was planned with: all a plan depends
+// on. Every number is in the SI unit of its kind (m, m², m³, kg, s, kg/m³) but
+// for temperatures in °C, angles in degrees and prices in the job's currency.
+type File struct {
+	Format   string             `json:"format" enum:"nephelon-job"`
+	Version  int                `json:"version" minimum:"1" maximum:"1"`
+	Job      Job                `json:"job"`
+	Products []material.Product `json:"products" maxItems:"200" doc:"The data sheets its coats name"`
+}
+
+// Job is what people decided about one piece of work.
+type Job struct {
+	Name     string     `json:"name" minLength:"1" maxLength:"160"`
+	Client   string     `json:"client,omitempty" maxLength:"160"`
+	Site     string     `json:"site,omitempty" maxLength:"300"`
+	Notes    string     `json:"notes,omitempty" maxLength:"4000"`
+	Currency string     `json:"currency" pattern:"^[A-Z]{3}$" doc:"ISO 4217 code"`
+	Crew     Crew       `json:"crew"`
+	Bucket   kit.Bucket `json:"bucket"`
+	Surfaces []Surface  `json:"surfaces" maxItems:"200"`
+}
+
+// Crew is who spreads the coats.
+type Crew struct {
+	Spreaders int                           `json:"spreaders" minimum:"1" maximum:"50" doc:"People spreading at the same time, the mixer not counted"`
+	Pace      measure.Sourced[measure.Pace] `json:"pace" doc:"m²/s one person spreads"`
+}
+
+// Surface is one area to be coated, with its build-up.
+type Surface struct {
+	ID     string         `json:"id" minLength:"1" maxLength:"60"`
+	Name   string         `json:"name" minLength:"1" maxLength:"120"`
+	Floor  takeoff.Floor  `json:"floor"`
+	Layout pour.Layout    `json:"layout"`
+	Coats  []buildup.Coat `json:"coats" maxItems:"40" doc:"Bottom to top"`
+}
+
+// refused is a finding for something that cannot be.
+func refused(step finding.Step, path, way, text string, args ...any) finding.Finding {
+	return finding.Finding{Level: finding.Refused, Step: step, Path: path, Text: fmt.Sprintf(text, args...), WayOut: way}
+}
+
+// check looks at what spans the whole file: identities, references and values
+// that contradict each other.
+func (f File) check() (map[string]*material.Product, []finding.Finding) {
+	var found []finding.Finding
+	products := make(map[string]*material.Product, len(f.Products))
+	for i := range f.Products {
+		p := &f.Products[i]
+		path := fmt.Sprintf("/products/%d", i)
+		if products[p.ID] != nil {
+			found = append(found, refused(finding.BuildUp, path+"/id", "Give each product its own id.", "Two products have the id “%s”.", p.ID))
+			continue
+		}
+		if fault := p.Check(); fault != nil {
+			found = append(found, refused(finding.BuildUp, path+fault.Field, fault.Way, "%s: %s", p.Name, fault.Text))
+			continue
+		}
+		products[p.ID] = p
+	}
+	if pace := f.Job.Crew.Pace.Value; pace <= 0 || pace > buildup.MaxPace {
+		found = append(found, refused(finding.Batches, "/job/crew/pace", "Enter the area one person spreads in an hour.", "The pace is not one a person can spread at."))
+	}
+	ids := make(map[string]bool)
+	unique := func(id, path string) {
+		if ids[id] {
+			found = append(found, refused(finding.Measure, path+"/id", "Give each its own id.", "Two parts of the job have the id “%s”.", id))
+		}
+		ids[id] = true
+	}
+	for i, s := range f.Job.Surfaces {
+		path := surfacePath(i)
+		unique(s.ID, path)
+		for h, hole := range s.Floor.Holes {
+			unique(hole.ID, fmt.Sprintf("%s/floor/holes/%d", path, h))
+		}
+		for c, coat := range s.Coats {
+			at := fmt.Sprintf("%s/coats/%d", path, c)
+			unique(coat.ID, at)
+		}
+	}
+	return products, found
+}
+
+func surfacePath(i int) string { return fmt.Sprintf("/job/surfaces/%d", i) }

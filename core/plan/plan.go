@@ -1,0 +1,410 @@
+package plan
+
+import (
+	"fmt"
+
+	"nephelon/core/buildup"
+	"nephelon/core/finding"
+	"nephelon/core/geometry"
+	"nephelon/core/kit"
+	"nephelon/core/material"
+	"nephelon/core/measure"
+	"nephelon/core/pour"
+	"nephelon/core/takeoff"
+)
+
+// Plan is what follows from a job. It is derived, never edited.
+type Plan struct {
+	Units     measure.System    `json:"units" enum:"us,metric" doc:"The system its sentences are written in; its numbers are SI"`
+	Area      measure.Area      `json:"area" doc:"Of all surfaces, m²"`
+	Cost      *float64          `json:"cost,omitempty" doc:"Of all kits, in the job's currency; absent where a size has no price"`
+	Surfaces  []SurfacePlan     `json:"surfaces"`
+	Purchases []kit.Purchase    `json:"purchases"`
+	Steps     []StepState       `json:"steps"`
+	Findings  []finding.Finding `json:"findings"`
+}
+
+// SurfacePlan is what follows for one surface.
+type SurfacePlan struct {
+	ID      string           `json:"id"`
+	Name    string           `json:"name"`
+	Takeoff *takeoff.Takeoff `json:"takeoff,omitempty" doc:"Absent while the outline is not usable"`
+	Faults  []geometry.Point `json:"faults,omitempty" doc:"Where the outline is at fault"`
+	Course  *pour.Course     `json:"course,omitempty"`
+	Exit    *pour.Mark       `json:"exit,omitempty" doc:"The wall on which the exit lies"`
+	Coats   []CoatPlan       `json:"coats"`
+}
+
+// CoatPlan is what follows for one coat.
+type CoatPlan struct {
+	ID       string         `json:"id"`
+	Number   int            `json:"number" doc:"From 1, bottom to top"`
+	Product  string         `json:"product"`
+	Name     string         `json:"name"`
+	Color    string         `json:"color"`
+	Build    *buildup.Build `json:"build,omitempty" doc:"Absent while the coat or its surface is not usable"`
+	Reached  measure.Film   `json:"reached,omitempty" doc:"Wet film if all that is bought is used, m"`
+	Mixed    measure.Film   `json:"mixed,omitempty" doc:"Wet film if all that is mixed is spread, m"`
+	Division *kit.Division  `json:"division,omitempty"`
+	Sections []pour.Section `json:"sections,omitempty"`
+	Cuts     []pour.Cut     `json:"cuts,omitempty"`
+	Cards    []kit.Card     `json:"cards,omitempty"`
+
+	product *material.Product
+	mix     material.Mix
+	path    string
+}
+
+// Make works out the plan of a job. It computes all that can be computed; what
+// cannot be is told as refused findings, each with the path of its field. The
+// units are those in which its sentences speak.
+func Make(f File, units measure.System) Plan {
+	m := maker{file: f, units: units, plan: Plan{Units: units}}
+	m.products, m.plan.Findings = f.check()
+	m.mixes = make(map[string]material.Mix, len(m.products))
+	for id, p := range m.products {
+		m.mixes[id] = p.Mix()
+	}
+	m.plan.Surfaces = make([]SurfacePlan, len(f.Job.Surfaces))
+	for i := range f.Job.Surfaces {
+		m.surface(i)
+	}
+	m.buy()
+	for i := range f.Job.Surfaces {
+		m.pour(i)
+	}
+	if m.plan.Findings == nil {
+		m.plan.Findings = []finding.Finding{}
+	}
+	m.plan.Steps = steps(m.plan)
+	return m.plan
+}
+
+// Refused returns the findings that keep a plan from being whole.
+func (p Plan) Refused() []finding.Finding {
+	var all []finding.Finding
+	for _, f := range p.Findings {
+		if f.Level == finding.Refused {
+			all = append(all, f)
+		}
+	}
+	return all
+}
+
+type maker struct {
+	file     File
+	units    measure.System
+	products map[string]*material.Product
+	mixes    map[string]material.Mix
+	supplies map[string]*kit.Supply
+	bought   map[string]*kit.Purchase
+	plan     Plan
+}
+
+func (m *maker) find(f ...finding.Finding) { m.plan.Findings = append(m.plan.Findings, f...) }
+
+// surface measures one surface and builds up its coats.
+func (m *maker) surface(i int) {
+	s, out, path := m.file.Job.Surfaces[i], &m.plan.Surfaces[i], surfacePath(i)
+	out.ID, out.Name, out.Coats = s.ID, s.Name, make([]CoatPlan, len(s.Coats))
+	if len(s.Floor.Outline) == 0 {
+		m.find(finding.Finding{
+			Level: finding.Note, Step: finding.Measure, Path: path + "/floor/outline",
+			Text: s.Name + " is not measured yet.", WayOut: "Draw its outline or type the lengths of its walls.",
+		})
+	} else if t, faults, bad := takeoff.MeasureFloor(s.Floor, path+"/floor"); bad != nil {
+		bad.Text = s.Name + ": " + bad.Text
+		m.find(*bad)
+		out.Faults = faults
+	} else {
+		out.Takeoff = &t
+		m.plan.Area += t.Area
+		if s.Layout.Exit != nil {
+			side, along, at := s.Floor.Outline.Nearest(*s.Layout.Exit)
+			out.Exit = &pour.Mark{Hole: -1, Side: side + 1, Along: measure.Length(along), At: at}
+		}
+	}
+	if len(s.Coats) == 0 {
+		m.find(finding.Finding{
+			Level: finding.Note, Step: finding.BuildUp, Path: path + "/coats",
+			Text: s.Name + " has no coats yet.", WayOut: "Add the first coat of its build-up.",
+		})
+	}
+	for c := range s.Coats {
+		m.coat(i, c, fmt.Sprintf("%s/coats/%d", path, c))
+	}
+}
+
+// coat builds up one coat.
+func (m *maker) coat(i, c int, path string) {
+	s, coat, out := m.file.Job.Surfaces[i], m.file.Job.Surfaces[i].Coats[c], &m.plan.Surfaces[i].Coats[c]
+	out.ID, out.Number, out.Product, out.path = coat.ID, c+1, coat.Product, path
+	p := m.products[coat.Product]
+	if p == nil {
+		for _, broken := range m.file.Products {
+			if broken.ID == coat.Product {
+				return // its own fault is told already
+			}
+		}
+		m.find(refused(finding.BuildUp, path+"/product", "Choose a product from the shelf.", "%s, coat %d names a product “%s” that is not in the file.", s.Name, c+1, coat.Product))
+		return
+	}
+	out.Name, out.Color, out.product, out.mix = p.Name, p.Color, p, m.mixes[p.ID]
+	if bad := coat.Check(path); bad != nil {
+		bad.Text = fmt.Sprintf("%s, coat %d: %s", s.Name, c+1, bad.Text)
+		m.find(*bad)
+		return
+	}
+	t := m.plan.Surfaces[i].Takeoff
+	if t == nil {
+		return
+	}
+	b := coat.Build(*p, out.mix, t.Area)
+	out.Build = &b
+	m.find(coat.Findings(*p, b, c+1, path, m.units)...)
+}
+
+// buy sums the need of each product over the whole job and chooses its kits.
+func (m *maker) buy() {
+	needs := make(map[string]measure.Volume)
+	var order []string
+	weak := make(map[string]bool)
+	for _, s := range m.plan.Surfaces {
+		for _, c := range s.Coats {
+			if c.Build == nil {
+				continue
+			}
+			if _, seen := needs[c.Product]; !seen {
+				order = append(order, c.Product)
+			}
+			needs[c.Product] += c.Build.Need
+		}
+	}
+	m.supplies, m.bought = make(map[string]*kit.Supply), make(map[string]*kit.Purchase)
+	m.plan.Purchases = make([]kit.Purchase, 0, len(order))
+	total, priced := 0.0, true
+	for _, id := range order {
+		p := m.products[id]
+		b := kit.Buy(*p, m.mixes[id], needs[id])
+		m.plan.Purchases = append(m.plan.Purchases, b)
+		if b.Cost != nil {
+			total += *b.Cost
+		} else {
+			priced = false
+		}
+		if values := p.WeakValues(); len(values) > 0 && !weak[id] {
+			weak[id] = true
+			m.find(finding.Finding{
+				Level: finding.Note, Step: finding.BuildUp, Path: m.productPath(id),
+				Text:   fmt.Sprintf("The plan rests on weak values of %s: %s.", p.Name, list(values)),
+				WayOut: "Replace them with the data sheet's or your own test's.",
+			})
+		}
+	}
+	if priced && len(order) > 0 {
+		m.plan.Cost = &total
+	}
+	for i := range m.plan.Purchases {
+		b := &m.plan.Purchases[i]
+		m.bought[b.Product], m.supplies[b.Product] = b, kit.NewSupply(*b)
+		if b.Margin < tightMargin {
+			m.find(finding.Finding{
+				Level: finding.Warning, Step: finding.Kits, Path: m.productPath(b.Product),
+				Text: fmt.Sprintf("%s: %s bought for a need of %s leaves a margin of %s, almost none.",
+					b.Name, m.units.Volume(b.Bought), m.units.Volume(b.Need), m.units.Fraction(b.Margin)),
+				WayOut: "Add a kit, or be sure of the loss you planned with.",
+			})
+		}
+	}
+}
+
+// tightMargin is the margin under which a purchase is called tight: common
+// practice, no source.
+const tightMargin measure.Fraction = 0.02
+
+func (m *maker) productPath(id string) string {
+	for i, p := range m.file.Products {
+		if p.ID == id {
+			return fmt.Sprintf("/products/%d", i)
+		}
+	}
+	return "/products"
+}
+
+// pour divides each coat of a surface into batches and the surface into their
+// sections.
+func (m *maker) pour(i int) {
+	s, out := m.file.Job.Surfaces[i], &m.plan.Surfaces[i]
+	most := 0
+	for c := range out.Coats {
+		coat := &out.Coats[c]
+		if coat.Build == nil {
+			continue
+		}
+		m.batches(i, c)
+		if coat.Division != nil && (most == 0 || len(coat.Division.Batches) > len(out.Coats[most-1].Division.Batches)) {
+			most = c + 1
+		}
+	}
+	if most == 0 {
+		return
+	}
+	polygon, path := s.Floor.Polygon(), surfacePath(i)
+	course := pour.Plot(polygon, s.Layout, shares(out.Coats[most-1].Division))
+	out.Course = &course
+	if s.Layout.Exit == nil && len(out.Coats[most-1].Division.Batches) > 1 {
+		m.find(finding.Finding{
+			Level: finding.Note, Step: finding.Sections, Path: path + "/layout/exit",
+			Text: s.Name + " has no exit marked, so the sections may not end at the door.", WayOut: "Mark the door by which the crew leaves.",
+		})
+	}
+	laid := make(map[int]pour.Laying) // coats of as many equal batches share their sections
+	for c := range out.Coats {
+		coat := &out.Coats[c]
+		if coat.Division == nil {
+			continue
+		}
+		laying, known := laid[coat.Division.Equal()]
+		if !known {
+			laying = course.Lay(polygon, shares(coat.Division))
+			if n := coat.Division.Equal(); n > 0 {
+				laid[n] = laying
+			}
+		}
+		coat.Sections, coat.Cuts = laying.Sections, laying.Cuts
+		m.find(laying.Findings(path, coat.Number)...)
+		coat.Cards = make([]kit.Card, len(coat.Sections))
+		for n, section := range coat.Sections {
+			coat.Cards[n] = kit.NewCard(*coat.product, coat.mix, coat.Division.Batches[n], len(coat.Sections), section.Area, coat.Mixed)
+		}
+	}
+}
+
+func shares(d *kit.Division) []float64 {
+	all := make([]float64, len(d.Batches))
+	for i, b := range d.Batches {
+		all[i] = float64(b.Volume)
+	}
+	return all
+}
+
+// batches divides one coat.
+func (m *maker) batches(i, c int) {
+	s, coat := m.file.Job.Surfaces[i], &m.plan.Surfaces[i].Coats[c]
+	p, b := coat.product, coat.Build
+	crew := m.file.Job.Crew
+	if pace := s.Coats[c].Pace; pace != nil {
+		crew.Pace = *pace
+	}
+	if crew.Pace.Value <= 0 {
+		return // told by check
+	}
+	limits, bad := kit.Limits(*p, m.file.Job.Bucket, kit.Spreading{Spreaders: crew.Spreaders, Pace: crew.Pace.Value, PerArea: b.Need / measure.Volume(m.plan.Surfaces[i].Takeoff.Area)}, m.units)
+	if bad == nil {
+		var d kit.Division
+		if d, bad = kit.Divide(b.Need, limits, m.supplies[p.ID]); bad == nil {
+			for n := range d.Batches {
+				d.Batches[n].Mass = b.Density.Value.Of(d.Batches[n].Volume)
+			}
+			coat.Division = &d
+		}
+	}
+	if bad != nil {
+		m.find(refused(finding.Batches, coat.path, "Take a larger bucket, more people, or a product with a longer pot life.", "%s, coat %d of %s cannot be divided into batches: %s.", s.Name, c+1, p.Name, bad.Error()))
+		return
+	}
+	bought := m.bought[p.ID]
+	coat.Reached = measure.Film(float64(b.Wet) * float64(bought.Bought) / float64(bought.Need))
+	coat.Mixed = measure.Film(float64(b.Wet) * float64(coat.Division.Mixed) / float64(b.Need))
+	if p.FilmMax != nil && coat.Mixed > p.FilmMax.Value && b.Wet <= p.FilmMax.Value {
+		m.find(finding.Finding{
+			Level: finding.Warning, Step: finding.Batches, Path: coat.path,
+			Text: fmt.Sprintf("Coat %d: spreading all %s that is mixed lays %s, over the greatest film of %s.",
+				c+1, m.units.Volume(coat.Division.Mixed), m.units.Film(coat.Mixed), m.units.Film(p.FilmMax.Value)),
+			WayOut: fmt.Sprintf("Keep %s back for touch-up.", m.units.Volume(coat.Division.Excess)),
+		})
+	}
+	if mass := coat.Division.Batches[0].Mass; p.PotLifeMass != nil && len(p.Components) > 1 && mass > p.PotLifeMass.Value*1.25 {
+		m.find(finding.Finding{
+			Level: finding.Note, Step: finding.Batches, Path: coat.path,
+			Text: fmt.Sprintf("Coat %d: a batch weighs %s, but the pot life of %s on the sheet of %s was measured on %s; a larger mass heats itself and lives shorter.",
+				c+1, m.units.Mass(mass), m.units.Span(p.PotLife.Value), p.Name, m.units.Mass(p.PotLifeMass.Value)),
+			WayOut: "Pour it out at once, or take a smaller bucket.",
+		})
+	}
+}
+
+// list joins words as a sentence does.
+func list(words []string) string {
+	text := ""
+	for i, w := range words {
+		switch {
+		case i == 0:
+		case i == len(words)-1:
+			text += " and "
+		default:
+			text += ", "
+		}
+		text += w
+	}
+	return text
+}
+
+// State tells how far a step of the work is.
+type State string
+
+// The states of a step.
+const (
+	Untouched State = "untouched"
+	Warned    State = "warned"
+	Settled   State = "settled"
+)
+
+// StepState is one step of the work with its state.
+type StepState struct {
+	Step     finding.Step `json:"step" enum:"measure,build-up,kits,batches,sections"`
+	State    State        `json:"state" enum:"untouched,warned,settled"`
+	Findings int          `json:"findings" doc:"Warnings and refusals"`
+}
+
+// steps judges each step by what there is and by what was found.
+func steps(p Plan) []StepState {
+	measured, built, divided := 0, 0, 0
+	coats := 0
+	for _, s := range p.Surfaces {
+		if s.Takeoff != nil {
+			measured++
+		}
+		for _, c := range s.Coats {
+			coats++
+			if c.Build != nil {
+				built++
+			}
+			if c.Division != nil {
+				divided++
+			}
+		}
+	}
+	whole := func(done, of int) State {
+		if of > 0 && done == of {
+			return Settled
+		}
+		return Untouched
+	}
+	all := []StepState{
+		{Step: finding.Measure, State: whole(measured, len(p.Surfaces))},
+		{Step: finding.BuildUp, State: whole(built, max(coats, len(p.Surfaces)))},
+		{Step: finding.Kits, State: whole(len(p.Purchases), len(p.Purchases))},
+		{Step: finding.Batches, State: whole(divided, coats)},
+		{Step: finding.Sections, State: whole(divided, coats)},
+	}
+	for i := range all {
+		for _, f := range p.Findings {
+			if f.Step == all[i].Step && f.Level != finding.Note {
+				all[i].Findings++
+				all[i].State = Warned
+			}
+		}
+	}
+	return all
+}
