@@ -161,7 +161,7 @@ func snapped(rings []Ring, travel Travel, level float64) float64 {
 // lies at or above. A corner exactly on the line counts as above, so every
 // crossing is a clean one.
 func cut(rings []Ring, travel Travel, level float64) (below, above []Ring) {
-	c := cutter{travel: travel, level: level}
+	c := cutter{travel: travel, level: level, crossings: make([]crossing, 0, 4), chains: make([]chain, 0, 4)}
 	for _, ring := range rings {
 		switch sides := c.sides(ring); sides {
 		case -1:
@@ -226,7 +226,7 @@ func (c *cutter) split(ring Ring) {
 		start++
 	}
 	first := len(c.crossings)
-	var run []Point
+	run := make([]Point, 0, n)
 	for k := range n {
 		a, b := ring[(start+k)%n], ring[(start+k+1)%n]
 		run = append(run, a)
@@ -239,7 +239,7 @@ func (c *cutter) split(ring Ring) {
 		c.chains = append(c.chains, chain{
 			corners: run, start: len(c.crossings) - 2, end: len(c.crossings) - 1, above: c.isAbove(a),
 		})
-		run = nil
+		run = run[len(run):]
 	}
 	c.chains[len(c.chains)-c.count(first)].start = len(c.crossings) - 1
 }
@@ -250,7 +250,8 @@ func (c *cutter) count(first int) int { return len(c.crossings) - first }
 // lies between a crossing upward and the next crossing downward, so the k-th
 // of the one belongs to the k-th of the other, even where crossings coincide.
 func (c *cutter) join(above bool) []Ring {
-	var up, down []int
+	half := len(c.crossings) / 2
+	up, down := make([]int, 0, half), make([]int, 0, half)
 	for i, x := range c.crossings {
 		if x.up {
 			up = append(up, i)
@@ -265,7 +266,7 @@ func (c *cutter) join(above bool) []Ring {
 	for k := range up {
 		mate[up[k]], mate[down[k]] = down[k], up[k]
 	}
-	from := make(map[int]int, len(c.chains)/2)
+	from := make([]int, len(c.crossings)) // the chain that starts at a crossing
 	for k, ch := range c.chains {
 		if ch.above == above {
 			from[ch.start] = k
@@ -277,7 +278,7 @@ func (c *cutter) join(above bool) []Ring {
 		if ch.above != above || used[k] {
 			continue
 		}
-		var ring Ring
+		ring := make(Ring, 0, len(ch.corners)+4)
 		for next := k; !used[next]; {
 			used[next] = true
 			link := c.chains[next]
@@ -319,7 +320,7 @@ type Meeting struct {
 // from its left to its right as one looks along the travel, and how much of the
 // line lies inside.
 func Chord(p Polygon, travel Travel, level float64) ([]Meeting, float64) {
-	var met []Meeting
+	met := make([]Meeting, 0, 4)
 	scan := func(ring Ring, hole int) {
 		for i, a := range ring {
 			b := ring[(i+1)%len(ring)]

@@ -207,3 +207,19 @@ func (s System) Span(t Span) string { return s.Format(KindSpan, float64(t)) }
 
 // Fraction prints a share as a percentage.
 func (s System) Fraction(f Fraction) string { return s.Format(KindFraction, float64(f)) }
+
+// DisplayTable is the units of every kind in each system, for a reader that
+// prints numbers itself.
+func DisplayTable() map[System]map[Kind][]Step {
+	table := make(map[System]map[Kind][]Step)
+	for _, s := range []System{US, Metric} {
+		table[s] = make(map[Kind][]Step)
+		for _, k := range []Kind{
+			KindLength, KindArea, KindFilm, KindVolume, KindMass, KindDensity, KindSpread, KindCoverage,
+			KindPace, KindSpan, KindFraction, KindAngle, KindTemperature, KindCount,
+		} {
+			table[s][k] = s.Display(k)
+		}
+	}
+	return table
+}

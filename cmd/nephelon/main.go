@@ -1,0 +1,80 @@
+// Nephelon plans coating work: from a tape measure to a mix card.
+package main
+
+import (
+	"context"
+	"errors"
+	"flag"
+	"fmt"
+	"io"
+	"os"
+	"os/signal"
+	"syscall"
+)
+
+const usage = `nephelon plans multi-coat resin systems.
+
+  nephelon demo      start everything on this machine, with demo data
+  nephelon serve     serve the application on a given PostgreSQL
+  nephelon plan F    print the plan of a plan file as JSON (- reads standard input)
+  nephelon db        add a company and its owner to a database
+  nephelon generate  write what the interface is built from
+
+Run one with -h for what it takes.
+`
+
+// Exit codes.
+const (
+	exitFailed  = 1
+	exitRefused = 2
+)
+
+// refusedError is bad input: the message is for the person who gave it.
+type refusedError struct{ error }
+
+func main() {
+	ctx, stop := signal.NotifyContext(context.Background(), os.Interrupt, syscall.SIGTERM)
+	defer stop()
+	os.Exit(run(ctx, os.Args[1:], os.Stdin, os.Stdout, os.Stderr))
+}
+
+func run(ctx context.Context, arguments []string, in io.Reader, out, complain io.Writer) int {
+	command := map[string]func(context.Context, []string, io.Reader, io.Writer, io.Writer) error{
+		"demo": runDemo, "serve": runServe, "plan": runPlan, "db": runDB, "generate": runGenerate,
+	}
+	if len(arguments) == 0 || command[arguments[0]] == nil {
+		fmt.Fprint(complain, usage)
+		return exitRefused
+	}
+	err := command[arguments[0]](ctx, arguments[1:], in, out, complain)
+	var refused refusedError
+	switch {
+	case err == nil, errors.Is(err, flag.ErrHelp):
+		return 0
+	case errors.As(err, &refused):
+		fmt.Fprintln(complain, err)
+		return exitRefused
+	}
+	fmt.Fprintln(complain, "nephelon:", err)
+	return exitFailed
+}
+
+// flags makes the flag set of a command.
+func flags(name, synopsis string, complain io.Writer) *flag.FlagSet {
+	f := flag.NewFlagSet(name, flag.ContinueOnError)
+	f.SetOutput(complain)
+	f.Usage = func() {
+		fmt.Fprintf(complain, "usage: nephelon %s %s\n", name, synopsis)
+		f.PrintDefaults()
+	}
+	return f
+}
+
+// parse reads the flags; a bad one is a refusal already told.
+func parse(f *flag.FlagSet, arguments []string) error {
+	err := f.Parse(arguments)
+	if err == nil || errors.Is(err, flag.ErrHelp) {
+		return err
+	}
+	return refusedError{err}
+}

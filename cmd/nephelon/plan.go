@@ -1,0 +1,59 @@
+package main
+
+import (
+	"context"
+	"encoding/json"
+	"errors"
+	"fmt"
+	"io"
+	"os"
+
+	"nephelon/core/measure"
+	"nephelon/core/plan"
+	"nephelon/exchange"
+)
+
+// runPlan prints the plan of a plan file. A file that cannot be planned whole
+// is refused with the path to each field, and nothing is printed.
+func runPlan(_ context.Context, arguments []string, in io.Reader, out, complain io.Writer) error {
+	f := flags("plan", "[-units us|metric] job.nephelon.json | -", complain)
+	units := f.String("units", string(measure.Metric), "units of the plan's sentences: us or metric")
+	if err := parse(f, arguments); err != nil {
+		return err
+	}
+	system := measure.System(*units)
+	if f.NArg() != 1 || system != measure.US && system != measure.Metric {
+		f.Usage()
+		return refusedError{errors.New("give one plan file, or - for standard input")}
+	}
+	if name := f.Arg(0); name != "-" {
+		file, err := os.Open(name)
+		if err != nil {
+			return refusedError{fmt.Errorf("open the plan file: %w", err)}
+		}
+		defer file.Close()
+		in = file
+	}
+	reader, err := exchange.NewReader()
+	if err != nil {
+		return err
+	}
+	file, err := reader.Read(in)
+	if err != nil {
+		return refusedError{err}
+	}
+	p := plan.Make(file, system)
+	var refused []error
+	for _, r := range p.Refused() {
+		refused = append(refused, r)
+	}
+	if len(refused) > 0 {
+		return refusedError{errors.Join(refused...)}
+	}
+	encoder := json.NewEncoder(out)
+	encoder.SetIndent("", "  ")
+	if err := encoder.Encode(p); err != nil {
+		return fmt.Errorf("print the plan: %w", err)
+	}
+	return nil
+}

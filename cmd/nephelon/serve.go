@@ -1,0 +1,164 @@
+package main
+
+import (
+	"context"
+	"errors"
+	"fmt"
+	"io"
+	"log/slog"
+	"net"
+	"net/http"
+	"os"
+	"path/filepath"
+	"strings"
+	"syscall"
+	"time"
+
+	"nephelon/core/measure"
+	"nephelon/demo"
+	"nephelon/server"
+	"nephelon/store"
+	"nephelon/store/localdb"
+	"nephelon/web"
+)
+
+const (
+	demoAddress = "127.0.0.1:8463"
+	anyAddress  = "127.0.0.1:0"
+	stopTimeout = 30 * time.Second
+)
+
+// runServe serves the application on a database that runs elsewhere.
+func runServe(ctx context.Context, arguments []string, _ io.Reader, out, complain io.Writer) error {
+	f := flags("serve", "-db URL [-listen ADDRESS] [-secure]", complain)
+	url := f.String("db", os.Getenv("NEPHELON_DB"), "PostgreSQL `URL` (or the environment's NEPHELON_DB)")
+	address := f.String("listen", demoAddress, "`address` to serve on")
+	secure := f.Bool("secure", false, "send cookies only over TLS, which a proxy in front ends")
+	if err := parse(f, arguments); err != nil {
+		return err
+	}
+	if *url == "" {
+		f.Usage()
+		return refusedError{errors.New("name the database with -db")}
+	}
+	records, err := store.Open(ctx, *url)
+	if err != nil {
+		return err
+	}
+	listener, err := new(net.ListenConfig).Listen(ctx, "tcp", *address)
+	if err != nil {
+		return errors.Join(fmt.Errorf("listen: %w", err), records.Close())
+	}
+	fmt.Fprintf(out, "Nephelon is at http://%s\n", listener.Addr())
+	return errors.Join(serveOn(ctx, listener, records, *secure, complain), records.Close())
+}
+
+func serveOn(ctx context.Context, listener net.Listener, records *store.Store, secure bool, complain io.Writer) error {
+	pages, err := web.Pages()
+	if err != nil {
+		return err
+	}
+	s, err := server.New(server.Options{Store: records, Pages: pages, Secure: secure, Log: slog.New(slog.NewTextHandler(complain, nil))})
+	if err != nil {
+		return err
+	}
+	httpServer := &http.Server{}
+	return s.Serve(ctx, httpServer, func() error { return httpServer.Serve(listener) })
+}
+
+// runDemo starts a private database, fills it once and serves it.
+func runDemo(ctx context.Context, arguments []string, _ io.Reader, out, complain io.Writer) (err error) {
+	f := flags("demo", "[-data FOLDER]", complain)
+	data := f.String("data", ".nephelon", "`folder` in which the demo keeps its database")
+	if err := parse(f, arguments); err != nil {
+		return err
+	}
+	if err := os.MkdirAll(*data, 0o755); err != nil {
+		return fmt.Errorf("make the demo folder: %w", err)
+	}
+	unlock, err := lock(filepath.Join(*data, "lock"))
+	if err != nil {
+		return err
+	}
+	defer unlock()
+	folder, err := databaseFolder(ctx, *data)
+	if err != nil {
+		return err
+	}
+	fmt.Fprintln(out, "Starting the database …")
+	cluster, err := localdb.Start(ctx, folder, localdb.Kept)
+	if err != nil {
+		return err
+	}
+	defer func() {
+		limited, cancel := context.WithTimeout(context.WithoutCancel(ctx), stopTimeout)
+		defer cancel()
+		err = errors.Join(err, cluster.Stop(limited))
+		fmt.Fprintln(out, "Stopped. What was edited is kept for the next start.")
+	}()
+	records, err := store.Open(ctx, cluster.URL)
+	if err != nil {
+		return err
+	}
+	defer func() { err = errors.Join(err, records.Close()) }()
+	if err := demo.LoadOnce(ctx, records); err != nil {
+		return err
+	}
+	listener, err := new(net.ListenConfig).Listen(ctx, "tcp", demoAddress)
+	if errors.Is(err, syscall.EADDRINUSE) {
+		listener, err = new(net.ListenConfig).Listen(ctx, "tcp", anyAddress)
+	}
+	if err != nil {
+		return fmt.Errorf("listen: %w", err)
+	}
+	announce(out, listener.Addr().String())
+	return serveOn(ctx, listener, records, false, complain)
+}
+
+func announce(out io.Writer, address string) {
+	fmt.Fprintf(out, "\nNephelon is at  http://%s\n\nSign in to %s with the password  %s  as\n", address, demo.Company, demo.Password)
+	for _, p := range demo.People() {
+		units := "metric"
+		if p.Units == measure.US {
+			units = "US units"
+		}
+		fmt.Fprintf(out, "  %-28s %-10s %s, %s\n", p.Email, p.Role, p.Name, units)
+	}
+	fmt.Fprintln(out, "\nCtrl-C stops it.")
+}
+
+// databaseFolder is where the demo's cluster lives: in the demo's own folder,
+// or, where the account that must run PostgreSQL cannot reach that, beside
+// Debian's clusters. The choice is written down so that a reset finds it.
+func databaseFolder(ctx context.Context, data string) (string, error) {
+	note := filepath.Join(data, "database-folder")
+	if kept, err := os.ReadFile(note); err == nil {
+		return strings.TrimSpace(string(kept)), nil
+	}
+	absolute, err := filepath.Abs(data)
+	if err != nil {
+		return "", fmt.Errorf("find the demo folder: %w", err)
+	}
+	folder := filepath.Join(absolute, "postgresql")
+	if !localdb.Reachable(ctx, absolute) {
+		if folder, err = os.MkdirTemp("/var/lib/postgresql", "nephelon-"); err != nil {
+			return "", fmt.Errorf("make a folder that the postgres account can reach: %w", err)
+		}
+	}
+	if err := os.WriteFile(note, []byte(folder+"\n"), 0o644); err != nil {
+		return "", fmt.Errorf("note the database folder: %w", err)
+	}
+	return folder, nil
+}
+
+// lock keeps two demos off one database.
+func lock(name string) (unlock func(), err error) {
+	file, err := os.OpenFile(name, os.O_CREATE|os.O_RDWR, 0o644)
+	if err != nil {
+		return nil, fmt.Errorf("open the demo's lock: %w", err)
+	}
+	if err := syscall.Flock(int(file.Fd()), syscall.LOCK_EX|syscall.LOCK_NB); err != nil {
+		return nil, errors.Join(errors.New("a demo is already running from this folder; stop it first, or use its address"), file.Close())
+	}
+	return func() { _ = file.Close() }, nil
+}

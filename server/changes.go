@@ -1,0 +1,116 @@
+package server
+
+import (
+	"context"
+	"fmt"
+	"net/http"
+	"reflect"
+	"sync"
+	"time"
+
+	"github.com/danielgtaylor/huma/v2"
+	"github.com/google/uuid"
+
+	"nephelon/store"
+)
+
+// changes passes the saves that PostgreSQL tells of on to the pages that have
+// the job open.
+type changes struct {
+	mutex     sync.Mutex
+	listeners map[uuid.UUID]map[chan int64]bool
+	closed    chan struct{}
+	once      sync.Once
+}
+
+func newChanges() *changes {
+	return &changes{listeners: make(map[uuid.UUID]map[chan int64]bool), closed: make(chan struct{})}
+}
+
+func (c *changes) close() { c.once.Do(func() { close(c.closed) }) }
+
+func (c *changes) listen(job uuid.UUID) (heard chan int64, stop func()) {
+	heard = make(chan int64, 8)
+	c.mutex.Lock()
+	defer c.mutex.Unlock()
+	if c.listeners[job] == nil {
+		c.listeners[job] = make(map[chan int64]bool)
+	}
+	c.listeners[job][heard] = true
+	return heard, func() {
+		c.mutex.Lock()
+		defer c.mutex.Unlock()
+		delete(c.listeners[job], heard)
+		if len(c.listeners[job]) == 0 {
+			delete(c.listeners, job)
+		}
+	}
+}
+
+func (c *changes) tell(change store.Change) {
+	c.mutex.Lock()
+	defer c.mutex.Unlock()
+	for heard := range c.listeners[change.Job] {
+		select {
+		case heard <- change.Revision:
+		default: // a listener that far behind asks for the newest anyway
+		}
+	}
+}
+
+const (
+	relisten  = 2 * time.Second
+	heartbeat = 20 * time.Second
+)
+
+// follow listens for saves until the context ends, again after a break.
+func (s *Server) follow(ctx context.Context) {
+	for ctx.Err() == nil {
+		if err := s.store.Listen(ctx, s.changes.tell); err != nil && ctx.Err() == nil {
+			s.log.Warn("live updates are interrupted", "error", err)
+		}
+		select {
+		case <-ctx.Done():
+		case <-time.After(relisten):
+		}
+	}
+}
+
+// jobChanges streams the revision of every save of a job as server-sent events.
+func (s *Server) jobChanges(ctx context.Context, in *jobPath) (*huma.StreamResponse, error) {
+	j, err := s.store.Job(ctx, person(ctx).CompanyID, in.Job)
+	if err != nil {
+		return nil, s.trouble("read job", err)
+	}
+	return &huma.StreamResponse{Body: func(out huma.Context) {
+		heard, stop := s.changes.listen(in.Job)
+		defer stop()
+		out.SetHeader("Content-Type", "text/event-stream")
+		out.SetStatus(http.StatusOK)
+		w := out.BodyWriter()
+		flusher, _ := w.(http.Flusher)
+		say := func(text string) bool {
+			_, err := fmt.Fprint(w, text)
+			if flusher != nil {
+				flusher.Flush()
+			}
+			return err == nil
+		}
+		beat := time.NewTicker(heartbeat)
+		defer beat.Stop()
+		for alive := say(fmt.Sprintf("data: %d\n\n", j.Revision)); alive; {
+			select {
+			case revision := <-heard:
+				alive = say(fmt.Sprintf("data: %d\n\n", revision))
+			case <-beat.C:
+				alive = say(":\n\n")
+			case <-out.Context().Done():
+				return
+			case <-s.changes.closed:
+				return
+			}
+		}
+	}}, nil
+}
+
+func typeOf[T any]() reflect.Type { return reflect.TypeFor[T]() }

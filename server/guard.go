@@ -1,0 +1,86 @@
+package server
+
+import (
+	"crypto/rand"
+	"fmt"
+	"io/fs"
+	"net/http"
+	"path"
+	"strings"
+
+	"github.com/gin-gonic/gin"
+)
+
+// guarded refuses changes that another site's page asked a browser to make,
+// bounds what a request may carry, and sets the headers every answer has.
+func guarded(next http.Handler) http.Handler {
+	limited := http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
+		h := w.Header()
+		h.Set("X-Content-Type-Options", "nosniff")
+		h.Set("Referrer-Policy", "same-origin")
+		h.Set("Cross-Origin-Opener-Policy", "same-origin")
+		h.Set("Cross-Origin-Resource-Policy", "same-origin")
+		h.Set("Content-Security-Policy", policy(""))
+		if strings.HasPrefix(r.URL.Path, "/api/") {
+			h.Set("Cache-Control", "no-store")
+		}
+		r.Body = http.MaxBytesReader(w, r.Body, bodyLimit)
+		next.ServeHTTP(w, r)
+	})
+	return http.NewCrossOriginProtection().Handler(limited)
+}
+
+// policy is the Content-Security-Policy: nothing from other hosts, no inline
+// script; the one style sheet that the interface library writes at run time
+// carries the nonce.
+func policy(nonce string) string {
+	style := "'self'"
+	if nonce != "" {
+		style += " 'nonce-" + nonce + "'"
+	}
+	return "default-src 'none'; script-src 'self'; style-src " + style + "; font-src 'self'; img-src 'self' data:; " +
+		"connect-src 'self'; manifest-src 'self'; base-uri 'none'; form-action 'self'; frame-ancestors 'none'"
+}
+
+const nonceMark = "__NONCE__"
+
+// pages serves the built interface; every unknown path is the application's.
+type pages struct {
+	files fs.FS
+	web   http.Handler
+	index string
+}
+
+func newPages(files fs.FS) (*pages, error) {
+	index, err := fs.ReadFile(files, "index.html")
+	if err != nil {
+		return nil, fmt.Errorf("the interface is not built (run `make build`): %w", err)
+	}
+	return &pages{files: files, web: http.FileServerFS(files), index: string(index)}, nil
+}
+
+func (p *pages) serve(c *gin.Context) {
+	name := strings.TrimPrefix(path.Clean(c.Request.URL.Path), "/")
+	switch {
+	case strings.HasPrefix(name, "api/"):
+		c.JSON(http.StatusNotFound, gin.H{"title": "Not Found", "status": http.StatusNotFound, "detail": "There is no such address."})
+		return
+	case name != "" && name != "index.html":
+		if _, err := fs.Stat(p.files, name); err == nil {
+			c.Status(http.StatusOK)
+			if strings.HasPrefix(name, "assets/") {
+				c.Header("Cache-Control", "public, max-age=31536000, immutable")
+			}
+			p.web.ServeHTTP(c.Writer, c.Request)
+			return
+		}
+		if strings.HasPrefix(name, "assets/") {
+			c.Status(http.StatusNotFound)
+			return
+		}
+	}
+	nonce := rand.Text()
+	c.Header("Content-Security-Policy", policy(nonce))
+	c.Header("Cache-Control", "no-store")
+	c.Data(http.StatusOK, "text/html; charset=utf-8", []byte(strings.ReplaceAll(p.index, nonceMark, nonce)))
+}

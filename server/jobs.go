@@ -1,0 +1,235 @@
+package server
+
+import (
+	"bytes"
+	"context"
+	"errors"
+	"fmt"
+	"mime"
+	"net/http"
+	"strings"
+	"time"
+
+	"github.com/danielgtaylor/huma/v2"
+	"github.com/google/uuid"
+
+	"nephelon/core/plan"
+	"nephelon/exchange"
+	"nephelon/store"
+)
+
+// JobLine is a job as it stands in a list.
+type JobLine struct {
+	ID        uuid.UUID `json:"id" format:"uuid"`
+	Name      string    `json:"name"`
+	Client    string    `json:"client"`
+	Site      string    `json:"site"`
+	Surfaces  int       `json:"surfaces"`
+	ChangedBy string    `json:"changedBy"`
+	ChangedAt time.Time `json:"changedAt"`
+}
+
+// JobState is a job with the plan that follows from it.
+type JobState struct {
+	ID        uuid.UUID `json:"id" format:"uuid"`
+	Revision  int64     `json:"revision"`
+	ChangedBy string    `json:"changedBy"`
+	ChangedAt time.Time `json:"changedAt"`
+	File      plan.File `json:"file"`
+	Plan      plan.Plan `json:"plan"`
+}
+
+// Saved is the answer to a save that was kept.
+type Saved struct {
+	Revision int64     `json:"revision"`
+	Plan     plan.Plan `json:"plan"`
+}
+
+// StaleSave is the answer to a save made from a revision that is no longer the
+// newest: both are here, and nothing was overwritten.
+type StaleSave struct {
+	Title       string            `json:"title"`
+	Status      int               `json:"status"`
+	Detail      string            `json:"detail"`
+	Theirs      JobState          `json:"theirs" doc:"What stands now"`
+	Combined    plan.File         `json:"combined" doc:"Both edits together; where both changed the same place, yours"`
+	Differences []plan.Difference `json:"differences"`
+}
+
+func (e *StaleSave) Error() string { return e.Detail }
+
+// GetStatus is the HTTP status.
+func (e *StaleSave) GetStatus() int { return e.Status }
+
+type jobPath struct {
+	Job uuid.UUID `path:"job"`
+}
+
+func editors() map[string]any {
+	return map[string]any{roleFor: []store.Role{store.Owner, store.Estimator, store.Lead}}
+}
+
+func (s *Server) jobRoutes() {
+	huma.Register(s.api, huma.Operation{OperationID: "jobs", Method: http.MethodGet, Path: "/api/jobs"}, s.listJobs)
+	huma.Register(s.api, huma.Operation{OperationID: "addJob", Method: http.MethodPost, Path: "/api/jobs", Metadata: editors(), MaxBodyBytes: bodyLimit},
+		func(ctx context.Context, in *body[plan.File]) (*body[JobState], error) { return s.addJob(ctx, in.Body) })
+	huma.Register(s.api, huma.Operation{OperationID: "importJob", Method: http.MethodPost, Path: "/api/jobs/import", Metadata: editors(), MaxBodyBytes: bodyLimit}, s.importJob)
+	huma.Register(s.api, huma.Operation{OperationID: "job", Method: http.MethodGet, Path: "/api/jobs/{job}"},
+		func(ctx context.Context, in *jobPath) (*body[JobState], error) { return s.readJob(ctx, in.Job) })
+	huma.Register(s.api, huma.Operation{OperationID: "saveJob", Method: http.MethodPut, Path: "/api/jobs/{job}", Metadata: editors(), MaxBodyBytes: bodyLimit,
+		Responses: map[string]*huma.Response{"409": s.staleResponse()}}, s.saveJob)
+	huma.Register(s.api, huma.Operation{OperationID: "archiveJob", Method: http.MethodPut, Path: "/api/jobs/{job}/archived", Metadata: editors()},
+		func(ctx context.Context, in *struct {
+			jobPath
+			Body struct {
+				Archived bool `json:"archived"`
+			}
+		}) (*struct{}, error) {
+			if err := s.store.ArchiveJob(ctx, person(ctx).CompanyID, in.Job, in.Body.Archived); err != nil {
+				return nil, s.trouble("archive job", err)
+			}
+			return nil, nil
+		})
+	huma.Register(s.api, huma.Operation{OperationID: "exportJob", Method: http.MethodGet, Path: "/api/jobs/{job}/file"}, s.exportJob)
+	huma.Register(s.api, huma.Operation{OperationID: "jobChanges", Method: http.MethodGet, Path: "/api/jobs/{job}/changes",
+		Responses: map[string]*huma.Response{"200": {Description: "Server-sent events: the revision of every save", Content: map[string]*huma.MediaType{"text/event-stream": {}}}}}, s.jobChanges)
+}
+
+// staleResponse puts the answer to a stale save into the description.
+func (s *Server) staleResponse() *huma.Response {
+	schema := huma.SchemaFromType(s.api.OpenAPI().Components.Schemas, typeOf[StaleSave]())
+	return &huma.Response{Description: "Someone else saved first", Content: map[string]*huma.MediaType{"application/problem+json": {Schema: schema}}}
+}
+
+func (s *Server) listJobs(ctx context.Context, in *struct {
+	Words    string `query:"q" maxLength:"100"`
+	Archived bool   `query:"archived"`
+}) (*body[[]JobLine], error) {
+	found, err := s.store.Jobs(ctx, person(ctx).CompanyID, strings.TrimSpace(in.Words), in.Archived)
+	if err != nil {
+		return nil, s.trouble("list jobs", err)
+	}
+	lines := make([]JobLine, len(found))
+	for i, l := range found {
+		lines[i] = JobLine(l)
+	}
+	return &body[[]JobLine]{lines}, nil
+}
+
+func (s *Server) addJob(ctx context.Context, file plan.File) (*body[JobState], error) {
+	p := person(ctx)
+	id, err := s.store.AddJob(ctx, p.CompanyID, p.ID, file)
+	if err != nil {
+		return nil, s.trouble("add job", err)
+	}
+	return s.readJob(ctx, id)
+}
+
+func (s *Server) importJob(ctx context.Context, in *struct{ RawBody []byte }) (*body[JobState], error) {
+	file, err := s.files.Read(bytes.NewReader(in.RawBody))
+	if err != nil {
+		problem := huma.Error422UnprocessableEntity("This file cannot be read as a Nephelon plan file. Nothing was added.")
+		var many interface{ Unwrap() []error }
+		causes := []error{err}
+		if errors.As(err, &many) {
+			causes = many.Unwrap()
+		}
+		var model *huma.ErrorModel
+		if errors.As(problem, &model) {
+			for _, cause := range causes {
+				detail := &huma.ErrorDetail{Message: cause.Error()}
+				var refusal *exchange.Refusal
+				if errors.As(cause, &refusal) {
+					detail = &huma.ErrorDetail{Message: refusal.Text, Location: refusal.Path}
+				}
+				model.Errors = append(model.Errors, detail)
+			}
+		}
+		return nil, problem
+	}
+	return s.addJob(ctx, file)
+}
+
+func (s *Server) readJob(ctx context.Context, id uuid.UUID) (*body[JobState], error) {
+	p := person(ctx)
+	j, err := s.store.Job(ctx, p.CompanyID, id)
+	if err != nil {
+		return nil, s.trouble("read job", err)
+	}
+	return &body[JobState]{planned(j, p)}, nil
+}
+
+func planned(j store.Job, p store.Person) JobState {
+	return JobState{j.ID, j.Revision, j.ChangedBy, j.ChangedAt, j.File, plan.Make(j.File, p.Units)}
+}
+
+func (s *Server) saveJob(ctx context.Context, in *struct {
+	jobPath
+	Body struct {
+		Base   int64     `json:"base" minimum:"1" doc:"The revision the edit was made from"`
+		SaveID uuid.UUID `json:"saveId" format:"uuid" doc:"Made by the client; a save sent twice is kept once"`
+		File   plan.File `json:"file"`
+	}
+}) (*body[Saved], error) {
+	p := person(ctx)
+	revision, err := s.store.SaveJob(ctx, p.CompanyID, p.ID, store.Save{Job: in.Job, Base: in.Body.Base, ID: in.Body.SaveID, File: in.Body.File})
+	var stale *store.Stale
+	switch {
+	case errors.As(err, &stale):
+		combined, differences, err := plan.Merge(stale.Base, in.Body.File, stale.Theirs.File)
+		if err != nil {
+			return nil, s.trouble("compare edits", err)
+		}
+		return nil, &StaleSave{
+			Title: "Changed by someone else", Status: http.StatusConflict,
+			Detail:   fmt.Sprintf("%s saved this job while you were editing it. Neither edit is lost: choose what stands.", stale.Theirs.ChangedBy),
+			Theirs:   planned(stale.Theirs, p),
+			Combined: combined, Differences: differences,
+		}
+	case err != nil:
+		return nil, s.trouble("save job", err)
+	}
+	return &body[Saved]{Saved{revision, plan.Make(in.Body.File, p.Units)}}, nil
+}
+
+func (s *Server) exportJob(ctx context.Context, in *jobPath) (*struct {
+	Type        string `header:"Content-Type"`
+	Disposition string `header:"Content-Disposition"`
+	Body        []byte
+}, error) {
+	j, err := s.store.Job(ctx, person(ctx).CompanyID, in.Job)
+	if err != nil {
+		return nil, s.trouble("read job", err)
+	}
+	var text bytes.Buffer
+	if err := exchange.Write(&text, j.File); err != nil {
+		return nil, s.trouble("write file", err)
+	}
+	return &struct {
+		Type        string `header:"Content-Type"`
+		Disposition string `header:"Content-Disposition"`
+		Body        []byte
+	}{
+		"application/json",
+		mime.FormatMediaType("attachment", map[string]string{"filename": fileName(j.File.Job.Name)}),
+		text.Bytes(),
+	}, nil
+}
+
+// fileName keeps what every file system takes.
+func fileName(job string) string {
+	kept := strings.Map(func(r rune) rune {
+		switch {
+		case r >= 'a' && r <= 'z', r >= '0' && r <= '9':
+			return r
+		}
+		return '-'
+	}, strings.ToLower(job))
+	for strings.Contains(kept, "--") {
+		kept = strings.ReplaceAll(kept, "--", "-")
+	}
+	if kept = strings.Trim(kept, "-"); kept == "" {
+		kept = "job"
+	}
+	return kept + ".nephelon.json"
+}

@@ -1,0 +1,79 @@
+package server
+
+import (
+	"context"
+	"errors"
+	"net/http"
+	"strings"
+
+	"github.com/danielgtaylor/huma/v2"
+	"github.com/google/uuid"
+
+	"nephelon/core/measure"
+	"nephelon/store"
+)
+
+// Colleague is a person of the company as others see them.
+type Colleague struct {
+	ID     uuid.UUID  `json:"id" format:"uuid"`
+	Name   string     `json:"name"`
+	Email  string     `json:"email"`
+	Role   store.Role `json:"role" enum:"owner,estimator,lead,hand"`
+	Active bool       `json:"active"`
+}
+
+func (s *Server) peopleRoutes() {
+	owners := map[string]any{roleFor: []store.Role{store.Owner}}
+	huma.Register(s.api, huma.Operation{OperationID: "people", Method: http.MethodGet, Path: "/api/people"},
+		func(ctx context.Context, _ *struct{}) (*body[[]Colleague], error) {
+			people, err := s.store.People(ctx, person(ctx).CompanyID)
+			if err != nil {
+				return nil, s.trouble("list people", err)
+			}
+			colleagues := make([]Colleague, len(people))
+			for i, p := range people {
+				colleagues[i] = Colleague{p.ID, p.Name, p.Email, p.Role, p.Active}
+			}
+			return &body[[]Colleague]{colleagues}, nil
+		})
+	huma.Register(s.api, huma.Operation{OperationID: "addPerson", Method: http.MethodPost, Path: "/api/people", Metadata: owners},
+		func(ctx context.Context, in *body[struct {
+			Name     string     `json:"name" minLength:"1" maxLength:"120"`
+			Email    string     `json:"email" format:"email" maxLength:"200"`
+			Role     store.Role `json:"role" enum:"owner,estimator,lead,hand"`
+			Password string     `json:"password" minLength:"10" maxLength:"200" doc:"At least 10 characters"`
+		}]) (*body[Colleague], error) {
+			hash, err := HashPassword(in.Body.Password)
+			if err != nil {
+				return nil, s.trouble("hash", err)
+			}
+			c := Colleague{Name: in.Body.Name, Email: strings.ToLower(in.Body.Email), Role: in.Body.Role, Active: true}
+			c.ID, err = s.store.AddPerson(ctx, store.Person{
+				CompanyID: person(ctx).CompanyID, Name: c.Name, Email: c.Email, Role: c.Role, PasswordHash: hash, Units: measure.Metric,
+			})
+			if errors.Is(err, store.ErrEmailTaken) {
+				return nil, huma.Error409Conflict("Someone already signs in with that address. Use another.")
+			}
+			if err != nil {
+				return nil, s.trouble("add person", err)
+			}
+			return &body[Colleague]{c}, nil
+		})
+	huma.Register(s.api, huma.Operation{OperationID: "changePerson", Method: http.MethodPut, Path: "/api/people/{person}", Metadata: owners},
+		func(ctx context.Context, in *struct {
+			Person uuid.UUID `path:"person"`
+			Body   struct {
+				Role   store.Role `json:"role" enum:"owner,estimator,lead,hand"`
+				Active bool       `json:"active"`
+			}
+		}) (*struct{}, error) {
+			err := s.store.ChangePerson(ctx, person(ctx).CompanyID, in.Person, in.Body.Role, in.Body.Active)
+			if errors.Is(err, store.ErrLastOwner) {
+				return nil, huma.Error409Conflict("A company needs at least one owner. Make someone else owner first.")
+			}
+			if err != nil {
+				return nil, s.trouble("change person", err)
+			}
+			return nil, nil
+		})
+}

@@ -1,0 +1,137 @@
+// Package server offers the application over HTTP: an API described by OpenAPI,
+// and the interface embedded in the binary.
+package server
+
+import (
+	"context"
+	"errors"
+	"fmt"
+	"io/fs"
+	"log/slog"
+	"net/http"
+	"time"
+
+	"github.com/alexedwards/scs/postgresstore"
+	"github.com/alexedwards/scs/v2"
+	"github.com/danielgtaylor/huma/v2"
+	"github.com/danielgtaylor/huma/v2/adapters/humagin"
+	"github.com/gin-gonic/gin"
+	"github.com/klauspost/compress/gzhttp"
+
+	"nephelon/exchange"
+	"nephelon/store"
+)
+
+// Options are what a server is made of.
+type Options struct {
+	Store  *store.Store
+	Pages  fs.FS // the built interface
+	Log    *slog.Logger
+	Secure bool // cookies only over TLS
+}
+
+// Server is the application behind HTTP. It keeps no state of its own but the
+// list of who is listening; any number of them can share a database.
+type Server struct {
+	store    *store.Store
+	log      *slog.Logger
+	sessions *scs.SessionManager
+	files    *exchange.Reader
+	changes  *changes
+	api      huma.API
+	handler  http.Handler
+}
+
+const (
+	sessionDays  = 14
+	idleDays     = 3
+	readTimeout  = 20 * time.Second
+	idleTimeout  = 2 * time.Minute
+	shutdownTime = 5 * time.Second
+	bodyLimit    = exchange.MaxFile + 1<<20
+)
+
+// New puts a server together.
+func New(o Options) (*Server, error) {
+	files, err := exchange.NewReader()
+	if err != nil {
+		return nil, err
+	}
+	s := &Server{store: o.Store, log: o.Log, files: files, changes: newChanges(), sessions: scs.New()}
+	s.sessions.Lifetime = sessionDays * 24 * time.Hour
+	s.sessions.IdleTimeout = idleDays * 24 * time.Hour
+	s.sessions.Cookie.Name = "nephelon"
+	s.sessions.Cookie.HttpOnly = true
+	s.sessions.Cookie.SameSite = http.SameSiteStrictMode
+	s.sessions.Cookie.Secure = o.Secure
+	if o.Store != nil {
+		s.sessions.Store = postgresstore.New(o.Store.DB())
+	}
+	gin.SetMode(gin.ReleaseMode)
+	engine := gin.New()
+	engine.Use(gin.CustomRecoveryWithWriter(nil, s.recovered))
+	s.api = humagin.New(engine, apiConfig())
+	s.api.UseMiddleware(s.authenticate)
+	s.routes()
+	if o.Pages != nil {
+		pages, err := newPages(o.Pages)
+		if err != nil {
+			return nil, err
+		}
+		engine.NoRoute(pages.serve)
+	}
+	s.handler = gzhttp.GzipHandler(guarded(s.sessions.LoadAndSave(engine)))
+	return s, nil
+}
+
+func apiConfig() huma.Config {
+	huma.DefaultArrayNullable = false
+	config := huma.DefaultConfig("Nephelon", "1")
+	config.CreateHooks = nil // no $schema links in bodies
+	config.DocsPath, config.SchemasPath = "", ""
+	config.OpenAPIPath = "/api/openapi"
+	return config
+}
+
+// ServeHTTP answers one request.
+func (s *Server) ServeHTTP(w http.ResponseWriter, r *http.Request) { s.handler.ServeHTTP(w, r) }
+
+// OpenAPI describes the API as JSON.
+func (s *Server) OpenAPI() ([]byte, error) {
+	text, err := s.api.OpenAPI().MarshalJSON()
+	if err != nil {
+		return nil, fmt.Errorf("describe the API: %w", err)
+	}
+	return text, nil
+}
+
+func (s *Server) recovered(c *gin.Context, cause any) {
+	s.log.Error("a request failed", "path", c.Request.URL.Path, "cause", cause)
+	c.AbortWithStatusJSON(http.StatusInternalServerError, huma.Error500InternalServerError("Something went wrong here; what you entered is kept on your side. Try again."))
+}
+
+// Serve answers requests on the listener until the context ends.
+func (s *Server) Serve(ctx context.Context, web *http.Server, serve func() error) error {
+	web.Handler = s
+	web.ReadHeaderTimeout, web.ReadTimeout, web.IdleTimeout = readTimeout, readTimeout, idleTimeout
+	listening, stop := context.WithCancel(ctx)
+	defer stop()
+	web.RegisterOnShutdown(s.changes.close)
+	go s.follow(listening)
+	ended := make(chan error, 1)
+	go func() { ended <- serve() }()
+	select {
+	case err := <-ended:
+		return fmt.Errorf("serve: %w", err)
+	case <-ctx.Done():
+	}
+	limited, cancel := context.WithTimeout(context.WithoutCancel(ctx), shutdownTime)
+	defer cancel()
+	if err := web.Shutdown(limited); err != nil {
+		return fmt.Errorf("stop serving: %w", err)
+	}
+	if err := <-ended; !errors.Is(err, http.ErrServerClosed) {
+		return fmt.Errorf("serve: %w", err)
+	}
+	return nil
+}

@@ -1,0 +1,176 @@
+package store
+
+import (
+	"context"
+	"errors"
+	"fmt"
+	"strings"
+	"time"
+
+	"github.com/google/uuid"
+	"github.com/jackc/pgx/v5/pgconn"
+	"github.com/jmoiron/sqlx"
+
+	"nephelon/core/measure"
+)
+
+// Role is what a person may do.
+type Role string
+
+// The roles, most trusted first. A hand reads; the others also edit jobs; an
+// owner also manages people.
+const (
+	Owner     Role = "owner"
+	Estimator Role = "estimator"
+	Lead      Role = "lead"
+	Hand      Role = "hand"
+)
+
+// Person is someone who signs in.
+type Person struct {
+	ID           uuid.UUID      `db:"id"`
+	CompanyID    uuid.UUID      `db:"company_id"`
+	Company      string         `db:"company"`
+	Name         string         `db:"name"`
+	Email        string         `db:"email"`
+	Role         Role           `db:"role"`
+	PasswordHash string         `db:"password_hash"`
+	Units        measure.System `db:"units"`
+	Active       bool           `db:"active"`
+}
+
+// ErrEmailTaken means that someone already signs in with that address.
+var ErrEmailTaken = errors.New("someone already signs in with this address")
+
+// ErrLastOwner means that a company would be left without an owner.
+var ErrLastOwner = errors.New("a company needs at least one owner")
+
+const selectPerson = `
+	select p.id, p.company_id, c.name as company, p.name, p.email, p.role, p.password_hash, p.units, p.active
+	from people p join companies c on c.id = p.company_id `
+
+// AddCompany makes a company and returns its id.
+func (s *Store) AddCompany(ctx context.Context, name string) (uuid.UUID, error) {
+	id, err := newID()
+	if err != nil {
+		return id, err
+	}
+	if _, err := s.db.ExecContext(ctx, `insert into companies (id, name) values ($1, $2)`, id, name); err != nil {
+		return id, fmt.Errorf("add company: %w", err)
+	}
+	return id, nil
+}
+
+// HasCompany reports whether any company exists.
+func (s *Store) HasCompany(ctx context.Context) (bool, error) {
+	var any bool
+	if err := s.db.GetContext(ctx, &any, `select exists (select from companies)`); err != nil {
+		return false, fmt.Errorf("look for a company: %w", err)
+	}
+	return any, nil
+}
+
+// AddPerson adds someone to the company p.CompanyID and returns the id.
+func (s *Store) AddPerson(ctx context.Context, p Person) (uuid.UUID, error) {
+	id, err := newID()
+	if err != nil {
+		return id, err
+	}
+	_, err = s.db.ExecContext(ctx, `
+		insert into people (id, company_id, name, email, role, password_hash, units)
+		values ($1, $2, $3, $4, $5, $6, $7)`,
+		id, p.CompanyID, p.Name, strings.ToLower(p.Email), p.Role, p.PasswordHash, p.Units)
+	var violated *pgconn.PgError
+	const uniqueViolation = "23505"
+	if errors.As(err, &violated) && violated.Code == uniqueViolation {
+		return id, ErrEmailTaken
+	}
+	if err != nil {
+		return id, fmt.Errorf("add person: %w", err)
+	}
+	return id, nil
+}
+
+// PersonByEmail finds an active person by address, of whatever company.
+func (s *Store) PersonByEmail(ctx context.Context, email string) (Person, error) {
+	var p Person
+	err := s.db.GetContext(ctx, &p, selectPerson+`where p.email = lower($1) and p.active`, email)
+	return p, found(err, "find person by address")
+}
+
+// Person finds an active person by id.
+func (s *Store) Person(ctx context.Context, id uuid.UUID) (Person, error) {
+	var p Person
+	err := s.db.GetContext(ctx, &p, selectPerson+`where p.id = $1 and p.active`, id)
+	return p, found(err, "find person")
+}
+
+// People lists a company's people by name.
+func (s *Store) People(ctx context.Context, company uuid.UUID) ([]Person, error) {
+	people := []Person{}
+	if err := s.db.SelectContext(ctx, &people, selectPerson+`where p.company_id = $1 order by p.active desc, p.name`, company); err != nil {
+		return nil, fmt.Errorf("list people: %w", err)
+	}
+	return people, nil
+}
+
+// SetUnits keeps the units a person reads.
+func (s *Store) SetUnits(ctx context.Context, person uuid.UUID, units measure.System) error {
+	if _, err := s.db.ExecContext(ctx, `update people set units = $2 where id = $1`, person, units); err != nil {
+		return fmt.Errorf("set units: %w", err)
+	}
+	return nil
+}
+
+// ChangePerson sets the role of a company's person and whether they may sign
+// in. The last active owner stays one.
+func (s *Store) ChangePerson(ctx context.Context, company, person uuid.UUID, role Role, active bool) error {
+	return s.inTransaction(ctx, func(tx *sqlx.Tx) error {
+		done, err := tx.ExecContext(ctx, `update people set role = $3, active = $4 where company_id = $1 and id = $2`, company, person, role, active)
+		if err != nil {
+			return fmt.Errorf("change person: %w", err)
+		}
+		if n, err := done.RowsAffected(); err != nil || n == 0 {
+			return errors.Join(ErrNotFound, err)
+		}
+		var owners int
+		if err := tx.GetContext(ctx, &owners, `select count(*) from people where company_id = $1 and role = 'owner' and active`, company); err != nil {
+			return fmt.Errorf("count owners: %w", err)
+		}
+		if owners == 0 {
+			return ErrLastOwner
+		}
+		return nil
+	})
+}
+
+// NoteSignInFailure remembers a failed sign-in under each key.
+func (s *Store) NoteSignInFailure(ctx context.Context, keys ...string) error {
+	for _, key := range keys {
+		if _, err := s.db.ExecContext(ctx, `insert into sign_in_failures (key) values ($1)`, key); err != nil {
+			return fmt.Errorf("note failed sign-in: %w", err)
+		}
+	}
+	return nil
+}
+
+// SignInFailures counts the failures of the key within a time, and forgets
+// those before it.
+func (s *Store) SignInFailures(ctx context.Context, key string, within time.Duration) (int, error) {
+	if _, err := s.db.ExecContext(ctx, `delete from sign_in_failures where at < now() - $1 * interval '1 second'`, within.Seconds()); err != nil {
+		return 0, fmt.Errorf("forget old sign-ins: %w", err)
+	}
+	var count int
+	if err := s.db.GetContext(ctx, &count, `select count(*) from sign_in_failures where key = $1`, key); err != nil {
+		return 0, fmt.Errorf("count failed sign-ins: %w", err)
+	}
+	return count, nil
+}
+
+// ForgetSignInFailures clears a key after a good sign-in.
+func (s *Store) ForgetSignInFailures(ctx context.Context, key string) error {
+	if _, err := s.db.ExecContext(ctx, `delete from sign_in_failures where key = $1`, key); err != nil {
+		return fmt.Errorf("forget failed sign-ins: %w", err)
+	}
+	return nil
+}

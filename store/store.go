@@ -1,0 +1,110 @@
+// Package store keeps the application's records in PostgreSQL. It is the only
+// place with SQL. Every record belongs to a company, and every query names it.
+package store
+
+import (
+	"context"
+	"database/sql"
+	"embed"
+	"errors"
+	"fmt"
+	"io/fs"
+
+	"github.com/google/uuid"
+	_ "github.com/jackc/pgx/v5/stdlib" // the database/sql driver "pgx"
+	"github.com/jmoiron/sqlx"
+	"github.com/pressly/goose/v3"
+)
+
+//go:embed migrations/*.sql
+var migrations embed.FS
+
+// ErrNotFound means that the company has no such record.
+var ErrNotFound = errors.New("not found")
+
+// Store is a connection pool to the database.
+type Store struct {
+	db  *sqlx.DB
+	url string
+}
+
+// Open connects to the database and brings its tables up to date.
+func Open(ctx context.Context, url string) (*Store, error) {
+	db, err := sqlx.ConnectContext(ctx, "pgx", url)
+	if err != nil {
+		return nil, fmt.Errorf("connect to the database: %w", err)
+	}
+	const connections = 16
+	db.SetMaxOpenConns(connections)
+	db.SetMaxIdleConns(connections)
+	s := &Store{db: db, url: url}
+	if err := s.migrate(ctx); err != nil {
+		return nil, errors.Join(err, db.Close())
+	}
+	return s, nil
+}
+
+func (s *Store) migrate(ctx context.Context) error {
+	files, err := fs.Sub(migrations, "migrations")
+	if err != nil {
+		return fmt.Errorf("open the migrations: %w", err)
+	}
+	provider, err := goose.NewProvider(goose.DialectPostgres, s.db.DB, files)
+	if err != nil {
+		return fmt.Errorf("read the migrations: %w", err)
+	}
+	if _, err := provider.Up(ctx); err != nil {
+		return fmt.Errorf("bring the database up to date: %w", err)
+	}
+	return nil
+}
+
+// DB is the pool, for the session library.
+func (s *Store) DB() *sql.DB { return s.db.DB }
+
+// Close lets go of the database.
+func (s *Store) Close() error {
+	if err := s.db.Close(); err != nil {
+		return fmt.Errorf("close the database: %w", err)
+	}
+	return nil
+}
+
+// inTransaction runs do and commits if it succeeds.
+func (s *Store) inTransaction(ctx context.Context, do func(*sqlx.Tx) error) (err error) {
+	tx, err := s.db.BeginTxx(ctx, nil)
+	if err != nil {
+		return fmt.Errorf("begin: %w", err)
+	}
+	defer func() {
+		if err != nil {
+			err = errors.Join(err, tx.Rollback())
+		}
+	}()
+	if err = do(tx); err != nil {
+		return err
+	}
+	if err = tx.Commit(); err != nil {
+		return fmt.Errorf("commit: %w", err)
+	}
+	return nil
+}
+
+func newID() (uuid.UUID, error) {
+	id, err := uuid.NewV7()
+	if err != nil {
+		return id, fmt.Errorf("make an id: %w", err)
+	}
+	return id, nil
+}
+
+// found turns "no rows" into ErrNotFound and wraps the rest.
+func found(err error, doing string) error {
+	switch {
+	case err == nil:
+		return nil
+	case errors.Is(err, sql.ErrNoRows):
+		return ErrNotFound
+	}
+	return fmt.Errorf("%s: %w", doing, err)
+}
