@@ -4,7 +4,6 @@ import (
 	"context"
 	"fmt"
 	"net/http"
-	"reflect"
 	"sync"
 	"time"
 
@@ -77,7 +76,7 @@ func (s *Server) follow(ctx context.Context) {
 }
 
 // jobChanges streams the revision of every save of a job as server-sent events.
-func (s *Server) jobChanges(ctx context.Context, in *jobPath) (*huma.StreamResponse, error) {
+func (s *Server) jobChanges(ctx context.Context, in *JobPath) (*huma.StreamResponse, error) {
 	j, err := s.store.Job(ctx, person(ctx).CompanyID, in.Job)
 	if err != nil {
 		return nil, s.trouble("read job", err)
@@ -112,5 +111,3 @@ func (s *Server) jobChanges(ctx context.Context, in *jobPath) (*huma.StreamRespo
 		}
 	}}, nil
 }
-
-func typeOf[T any]() reflect.Type { return reflect.TypeFor[T]() }

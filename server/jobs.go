@@ -7,6 +7,7 @@ import (
 	"fmt"
 	"mime"
 	"net/http"
+	"reflect"
 	"strings"
 	"time"
 
@@ -51,6 +52,7 @@ type StaleSave struct {
 	Title       string            `json:"title"`
 	Status      int               `json:"status"`
 	Detail      string            `json:"detail"`
+	SaveID      uuid.UUID         `json:"saveId" format:"uuid" doc:"Of the save that stands now"`
 	Theirs      JobState          `json:"theirs" doc:"What stands now"`
 	Combined    plan.File         `json:"combined" doc:"Both edits together; where both changed the same place, yours"`
 	Differences []plan.Difference `json:"differences"`
@@ -61,7 +63,8 @@ func (e *StaleSave) Error() string { return e.Detail }
 // GetStatus is the HTTP status.
 func (e *StaleSave) GetStatus() int { return e.Status }
 
-type jobPath struct {
+// JobPath is the job an operation is about.
+type JobPath struct {
 	Job uuid.UUID `path:"job"`
 }
 
@@ -75,12 +78,12 @@ func (s *Server) jobRoutes() {
 		func(ctx context.Context, in *body[plan.File]) (*body[JobState], error) { return s.addJob(ctx, in.Body) })
 	huma.Register(s.api, huma.Operation{OperationID: "importJob", Method: http.MethodPost, Path: "/api/jobs/import", Metadata: editors(), MaxBodyBytes: bodyLimit}, s.importJob)
 	huma.Register(s.api, huma.Operation{OperationID: "job", Method: http.MethodGet, Path: "/api/jobs/{job}"},
-		func(ctx context.Context, in *jobPath) (*body[JobState], error) { return s.readJob(ctx, in.Job) })
+		func(ctx context.Context, in *JobPath) (*body[JobState], error) { return s.readJob(ctx, in.Job) })
 	huma.Register(s.api, huma.Operation{OperationID: "saveJob", Method: http.MethodPut, Path: "/api/jobs/{job}", Metadata: editors(), MaxBodyBytes: bodyLimit,
 		Responses: map[string]*huma.Response{"409": s.staleResponse()}}, s.saveJob)
 	huma.Register(s.api, huma.Operation{OperationID: "archiveJob", Method: http.MethodPut, Path: "/api/jobs/{job}/archived", Metadata: editors()},
 		func(ctx context.Context, in *struct {
-			jobPath
+			JobPath
 			Body struct {
 				Archived bool `json:"archived"`
 			}
@@ -97,7 +100,7 @@ func (s *Server) jobRoutes() {
 
 // staleResponse puts the answer to a stale save into the description.
 func (s *Server) staleResponse() *huma.Response {
-	schema := huma.SchemaFromType(s.api.OpenAPI().Components.Schemas, typeOf[StaleSave]())
+	schema := s.api.OpenAPI().Components.Schemas.Schema(reflect.TypeFor[StaleSave](), true, "StaleSave")
 	return &huma.Response{Description: "Someone else saved first", Content: map[string]*huma.MediaType{"application/problem+json": {Schema: schema}}}
 }
 
@@ -164,7 +167,7 @@ func planned(j store.Job, p store.Person) JobState {
 }
 
 func (s *Server) saveJob(ctx context.Context, in *struct {
-	jobPath
+	JobPath
 	Body struct {
 		Base   int64     `json:"base" minimum:"1" doc:"The revision the edit was made from"`
 		SaveID uuid.UUID `json:"saveId" format:"uuid" doc:"Made by the client; a save sent twice is kept once"`
@@ -182,8 +185,8 @@ func (s *Server) saveJob(ctx context.Context, in *struct {
 		}
 		return nil, &StaleSave{
 			Title: "Changed by someone else", Status: http.StatusConflict,
-			Detail:   fmt.Sprintf("%s saved this job while you were editing it. Neither edit is lost: choose what stands.", stale.Theirs.ChangedBy),
-			Theirs:   planned(stale.Theirs, p),
+			Detail: fmt.Sprintf("%s saved this job while you were editing it. Neither edit is lost: choose what stands.", stale.Theirs.ChangedBy),
+			SaveID: stale.SaveID, Theirs: planned(stale.Theirs, p),
 			Combined: combined, Differences: differences,
 		}
 	case err != nil:
@@ -192,7 +195,7 @@ func (s *Server) saveJob(ctx context.Context, in *struct {
 	return &body[Saved]{Saved{revision, plan.Make(in.Body.File, p.Units)}}, nil
 }
 
-func (s *Server) exportJob(ctx context.Context, in *jobPath) (*struct {
+func (s *Server) exportJob(ctx context.Context, in *JobPath) (*struct {
 	Type        string `header:"Content-Type"`
 	Disposition string `header:"Content-Disposition"`
 	Body        []byte

@@ -41,6 +41,7 @@ type JobLine struct {
 type Stale struct {
 	Base   plan.File // what the refused save was made from
 	Theirs Job       // what stands now
+	SaveID uuid.UUID // of the save that stands now
 }
 
 func (s *Stale) Error() string {
@@ -179,6 +180,9 @@ func stale(ctx context.Context, tx *sqlx.Tx, company uuid.UUID, save Save) error
 		return err
 	}
 	conflict := &Stale{Base: theirs.File, Theirs: theirs}
+	if err := tx.GetContext(ctx, &conflict.SaveID, `select save_id from job_revisions where job_id = $1 and revision = $2`, save.Job, theirs.Revision); err != nil {
+		return fmt.Errorf("read the save that stands: %w", err)
+	}
 	var doc []byte
 	err = tx.GetContext(ctx, &doc, `select doc from job_revisions where job_id = $1 and revision = $2`, save.Job, save.Base)
 	if err == nil {

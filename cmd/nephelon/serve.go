@@ -68,8 +68,9 @@ func serveOn(ctx context.Context, listener net.Listener, records *store.Store, s
 
 // runDemo starts a private database, fills it once and serves it.
 func runDemo(ctx context.Context, arguments []string, _ io.Reader, out, complain io.Writer) (err error) {
-	f := flags("demo", "[-data FOLDER]", complain)
+	f := flags("demo", "[-data FOLDER] [-reset]", complain)
 	data := f.String("data", ".nephelon", "`folder` in which the demo keeps its database")
+	reset := f.Bool("reset", false, "throw away what was edited and start over")
 	if err := parse(f, arguments); err != nil {
 		return err
 	}
@@ -84,6 +85,11 @@ func runDemo(ctx context.Context, arguments []string, _ io.Reader, out, complain
 	folder, err := databaseFolder(ctx, *data)
 	if err != nil {
 		return err
+	}
+	if *reset {
+		if err := os.RemoveAll(folder); err != nil {
+			return fmt.Errorf("throw away the demo's database: %w", err)
+		}
 	}
 	fmt.Fprintln(out, "Starting the database …")
 	cluster, err := localdb.Start(ctx, folder, localdb.Kept)

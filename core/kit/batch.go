@@ -84,9 +84,9 @@ func (s *Supply) allowance(need measure.Volume) measure.Volume {
 
 // cleanParts are the fractions of a kit a crew can measure without a scale.
 var cleanParts = [...]struct {
-	parts int
+	share float64
 	name  string
-}{{2, "½"}, {3, "⅓"}, {4, "¼"}, {5, "⅕"}, {6, "⅙"}, {8, "⅛"}}
+}{{3.0 / 4, "¾"}, {2.0 / 3, "⅔"}, {1.0 / 2, "½"}, {1.0 / 3, "⅓"}, {1.0 / 4, "¼"}, {1.0 / 5, "⅕"}, {1.0 / 6, "⅙"}, {1.0 / 8, "⅛"}}
 
 // maxBatches is more than any crew mixes for one coat in one session.
 const maxBatches = 400
@@ -177,7 +177,7 @@ func (s *Supply) equal(need, allowed, largest measure.Volume, fewest int) (chose
 	}
 	for i, z := range s.lines {
 		for _, part := range cleanParts {
-			if consider(i, 1/float64(part.parts), fractionExcess, fewest+max(1, fewest/2)) {
+			if consider(i, part.share, fractionExcess, fewest+max(1, fewest/2)) {
 				best.share = part.name + " × " + z.name
 				best.why = "Whole kits do not fit the limit or the need, so every batch is the same clean fraction of a kit."
 			}

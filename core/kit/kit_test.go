@@ -160,7 +160,7 @@ func TestDividePrefersWholeKitsThenFractionsThenMeasured(t *testing.T) {
 	}{
 		{"whole kits", 35 * l, 16 * l, []Line{{Kit: "12 L", Count: 3, Volume: 12 * l}}, 3, 12 * l, "1 × 12 L"},
 		{"two kits at once", 47 * l, 25 * l, []Line{{Kit: "12 L", Count: 4, Volume: 12 * l}}, 2, 24 * l, "2 × 12 L"},
-		{"half kits", 35 * l, 10 * l, []Line{{Kit: "12 L", Count: 3, Volume: 12 * l}}, 6, 6 * l, "½ × 12 L"},
+		{"half kits", 35 * l, 8 * l, []Line{{Kit: "12 L", Count: 3, Volume: 12 * l}}, 6, 6 * l, "½ × 12 L"},
 		{"a third of one kit", 3.9 * l, 16 * l, []Line{{Kit: "12 L", Count: 1, Volume: 12 * l}}, 1, 4 * l, "⅓ × 12 L"},
 		{"measured, far from any kit", 20.5 * l, 11 * l, []Line{{Kit: "12 L", Count: 2, Volume: 12 * l}}, 2, 10.25 * l, "measured"},
 		{"two sizes as bought", 16.5 * l, 13 * l, []Line{{Kit: "5 L", Count: 1, Volume: 5 * l}, {Kit: "12 L", Count: 1, Volume: 12 * l}}, 2, 12 * l, "1 × 12 L"},

@@ -222,6 +222,10 @@ func (m *maker) buy() {
 // practice, no source.
 const tightMargin measure.Fraction = 0.02
 
+// shortBatch is the share of the first batch under which the last is called
+// short: common practice, no source.
+const shortBatch = 0.75
+
 func (m *maker) productPath(id string) string {
 	for i, p := range m.file.Products {
 		if p.ID == id {
@@ -322,6 +326,14 @@ func (m *maker) batches(i, c int) {
 			Text: fmt.Sprintf("Coat %d: spreading all %s that is mixed lays %s, over the greatest film of %s.",
 				c+1, m.units.Volume(coat.Division.Mixed), m.units.Film(coat.Mixed), m.units.Film(p.FilmMax.Value)),
 			WayOut: fmt.Sprintf("Keep %s back for touch-up.", m.units.Volume(coat.Division.Excess)),
+		})
+	}
+	if last := coat.Division.Batches[len(coat.Division.Batches)-1]; last.Volume < coat.Division.Batches[0].Volume*shortBatch {
+		m.find(finding.Finding{
+			Level: finding.Note, Step: finding.Batches, Path: coat.path,
+			Text: fmt.Sprintf("Coat %d: the last batch is %s against %s for the first; on a coloured coat a short batch can show.",
+				c+1, m.units.Volume(last.Volume), m.units.Volume(coat.Division.Batches[0].Volume)),
+			WayOut: "Lay it where it is least seen, or buy the larger size throughout.",
 		})
 	}
 	if mass := coat.Division.Batches[0].Mass; p.PotLifeMass != nil && len(p.Components) > 1 && mass > p.PotLifeMass.Value*1.25 {

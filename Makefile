@@ -1,0 +1,50 @@
+# Nephelon. `make demo` and `make test` are all one needs; they install what is missing.
+
+SHELL := /bin/bash
+WEB := $(shell find web/src web/public -type f -not -name '*.gen.*') web/index.html web/vite.config.ts
+GO := $(shell find . -name '*.go' -not -path './web/node_modules/*') go.mod go.sum \
+      $(shell find store/migrations demo -name '*.sql' -o -name '*.json')
+
+.PHONY: demo demo-reset test build schema screenshots check clean
+
+demo: bin/nephelon
+	@scripts/need postgresql
+	@bin/nephelon demo
+
+demo-reset: bin/nephelon
+	@scripts/need postgresql
+	@bin/nephelon demo -reset
+
+test: build
+	@scripts/need postgresql chromium
+	@scripts/check
+
+build: bin/nephelon
+
+# The interface is built from types that the Go program writes, and the Go
+# program carries the built interface: hence first Go, then the interface,
+# then Go again.
+web/node_modules/.ready: web/package-lock.json
+	cd web && npm ci --no-audit --no-fund
+	@touch $@
+
+web/src/api/schema.gen.d.ts: $(GO) web/node_modules/.ready
+	go run ./cmd/nephelon generate -api web/src/api
+	cd web && npm run --silent types
+
+web/dist/index.html: $(WEB) web/src/api/schema.gen.d.ts
+	cd web && npm run --silent build
+	@touch $@
+
+bin/nephelon: $(GO) web/dist/index.html
+	go build -o $@ ./cmd/nephelon
+
+schema:
+	go run ./cmd/nephelon generate -schema docs/plan-file.schema.json
+
+screenshots: build
+	@scripts/need postgresql chromium
+	NEPHELON_SCREENSHOTS=$(CURDIR)/docs/screenshots go test ./e2e -run TestScreenshots -count 1
+
+clean:
+	rm -rf bin web/dist/assets web/dist/index.html web/node_modules

@@ -1,0 +1,346 @@
+// Package e2e drives the real interface in headless Chromium, on one server,
+// one database and one browser.
+package e2e
+
+import (
+	"context"
+	"errors"
+	"fmt"
+	"log/slog"
+	"net"
+	"net/http"
+	"os"
+	"strings"
+	"sync"
+	"testing"
+	"time"
+
+	"github.com/chromedp/cdproto/log"
+	"github.com/chromedp/cdproto/network"
+	"github.com/chromedp/cdproto/runtime"
+	"github.com/chromedp/chromedp"
+
+	"nephelon/demo"
+	"nephelon/server"
+	"nephelon/store"
+	"nephelon/store/localdb"
+	"nephelon/web"
+)
+
+const patience = 20 * time.Second
+
+// stage is what all journeys share.
+type stage struct {
+	browser context.Context
+	records *store.Store
+	address string
+}
+
+// theStage is set once by TestMain, before any test runs.
+var theStage stage
+
+func TestMain(m *testing.M) {
+	code, err := run(m)
+	if err != nil {
+		fmt.Fprintln(os.Stderr, err)
+		code = 1
+	}
+	os.Exit(code)
+}
+
+func run(m *testing.M) (code int, err error) {
+	ctx := context.Background()
+	folder, err := os.MkdirTemp("", "nephelon-e2e-")
+	if err != nil {
+		return 0, err
+	}
+	defer os.RemoveAll(folder)
+	cluster, err := localdb.Start(ctx, folder, localdb.Scratch)
+	if err != nil {
+		return 0, err
+	}
+	defer func() { err = errors.Join(err, cluster.Stop(ctx)) }()
+	if theStage.records, err = store.Open(ctx, cluster.URL); err != nil {
+		return 0, err
+	}
+	defer theStage.records.Close()
+	if err := demo.LoadOnce(ctx, theStage.records); err != nil {
+		return 0, err
+	}
+	h, err := startHost("127.0.0.1:0")
+	if err != nil {
+		return 0, err
+	}
+	defer h.stop()
+	theStage.address = h.address
+	allocator, cancelAllocator := chromedp.NewExecAllocator(ctx, append(chromedp.DefaultExecAllocatorOptions[:],
+		chromedp.NoSandbox, chromedp.ExecPath("/usr/bin/chromium"), chromedp.WindowSize(1280, 800),
+		chromedp.Flag("disable-component-update", true), chromedp.Flag("disable-quic", true), chromedp.DisableGPU)...)
+	defer cancelAllocator()
+	browser, cancelBrowser := chromedp.NewContext(allocator)
+	defer cancelBrowser()
+	theStage.browser = browser
+	if err := chromedp.Do(browser); err != nil {
+		return 0, fmt.Errorf("start Chromium: %w", err)
+	}
+	return m.Run(), nil
+}
+
+// host is one running server on the shared database.
+type host struct {
+	address string
+	cancel  context.CancelFunc
+	ended   chan error
+}
+
+func startHost(address string) (*host, error) {
+	pages, err := web.Pages()
+	if err != nil {
+		return nil, err
+	}
+	s, err := server.New(server.Options{Store: theStage.records, Pages: pages, Log: slog.New(slog.NewTextHandler(os.Stderr, nil))})
+	if err != nil {
+		return nil, err
+	}
+	listener, err := net.Listen("tcp", address)
+	if err != nil {
+		return nil, err
+	}
+	ctx, cancel := context.WithCancel(context.Background())
+	h := &host{address: listener.Addr().String(), cancel: cancel, ended: make(chan error, 1)}
+	httpServer := &http.Server{}
+	go func() {
+		h.ended <- s.Serve(ctx, httpServer, func() error { return httpServer.Serve(listener) })
+	}()
+	return h, nil
+}
+
+// stop ends the server and waits until its port is free.
+func (h *host) stop() {
+	h.cancel()
+	<-h.ended
+}
+
+// page is a browser tab with cookies of its own, driven by one person.
+type page struct {
+	t    *testing.T
+	ctx  context.Context
+	base string
+
+	mutex  sync.Mutex
+	faults []string
+}
+
+// newPage opens a tab. Any script error, policy violation or request to another
+// host fails the test.
+func newPage(t *testing.T, address string) *page {
+	t.Helper()
+	ctx, cancel := chromedp.NewContext(theStage.browser, chromedp.WithNewBrowserContext())
+	t.Cleanup(cancel)
+	p := &page{t: t, ctx: ctx, base: "http://" + address}
+	if err := chromedp.Listen(ctx, p.heard); err != nil {
+		t.Fatal(err)
+	}
+	p.do(chromedp.EmulateViewport(1280, 800))
+	t.Cleanup(func() {
+		p.mutex.Lock()
+		defer p.mutex.Unlock()
+		for _, fault := range p.faults {
+			t.Error(fault)
+		}
+	})
+	return p
+}
+
+func (p *page) heard(event any) {
+	fault := ""
+	switch e := event.(type) {
+	case *runtime.EventExceptionThrown:
+		fault = "script error: " + e.ExceptionDetails.Text
+		if e.ExceptionDetails.Exception != nil {
+			fault += " " + e.ExceptionDetails.Exception.Description
+		}
+	case *log.EventEntryAdded:
+		if e.Entry.Level == log.EntryLevelError && e.Entry.Source != log.EntrySourceNetwork {
+			fault = "browser log: " + e.Entry.Text
+		}
+	case *network.EventRequestWillBeSent:
+		if u := e.Request.URL; !strings.HasPrefix(u, p.base) && !strings.HasPrefix(u, "data:") && !strings.HasPrefix(u, "blob:") {
+			fault = "a request left the host: " + u
+		}
+	}
+	if fault != "" {
+		p.mutex.Lock()
+		defer p.mutex.Unlock()
+		p.faults = append(p.faults, fault)
+	}
+}
+
+// do runs steps within the time a person would wait.
+func (p *page) do(steps ...chromedp.Action[chromedp.Void]) {
+	p.t.Helper()
+	if err := p.try(steps...); err != nil {
+		p.t.Fatalf("%v\nthe page reads: %s", err, p.glance())
+	}
+}
+
+func (p *page) try(steps ...chromedp.Action[chromedp.Void]) error {
+	if err := chromedp.Do(p.ctx); err != nil {
+		return err
+	}
+	ctx, cancel := context.WithTimeout(p.ctx, patience)
+	defer cancel()
+	return chromedp.Do(ctx, steps...)
+}
+
+func (p *page) glance() string {
+	text, err := chromedp.Run(p.ctx, chromedp.Evaluate[string](`document.body.innerText.slice(0, 1500)`))
+	if err != nil {
+		return err.Error()
+	}
+	return text
+}
+
+func value[T any](p *page, script string) T {
+	p.t.Helper()
+	ctx, cancel := context.WithTimeout(p.ctx, patience)
+	defer cancel()
+	v, err := chromedp.Run(ctx, chromedp.Evaluate[T](script))
+	if err != nil {
+		p.t.Fatalf("%s: %v", script, err)
+	}
+	return v
+}
+
+// until waits for a script to become true.
+func (p *page) until(script string) {
+	p.t.Helper()
+	ctx, cancel := context.WithTimeout(p.ctx, patience)
+	defer cancel()
+	if _, err := chromedp.Run(ctx, chromedp.Poll[bool](script, chromedp.WithPollingInterval(30*time.Millisecond), chromedp.WithPollingTimeout(patience))); err != nil {
+		p.t.Fatalf("waited for %s: %v\nthe page reads: %s", script, err, p.glance())
+	}
+}
+
+// sees waits until an element shows a text.
+func (p *page) sees(selector, text string) {
+	p.t.Helper()
+	p.until(fmt.Sprintf(`[...document.querySelectorAll(%q)].some(e => e.innerText.replaceAll('\u202f',' ').includes(%q))`, selector, text))
+}
+
+func (p *page) open(path string) {
+	p.t.Helper()
+	p.do(chromedp.Navigate(p.base + path))
+}
+
+func (p *page) click(selector string) {
+	p.t.Helper()
+	p.do(chromedp.ScrollIntoView(chromedp.CSS(selector)), chromedp.Click(chromedp.CSS(selector), chromedp.NodeVisible))
+}
+
+// button marks the button with a name, so that it can be clicked for real.
+func (p *page) button(name string) {
+	p.t.Helper()
+	p.until(fmt.Sprintf(`(() => {
+		document.querySelectorAll('[data-found]').forEach(e => e.removeAttribute('data-found'));
+		const named = e => (e.getAttribute('aria-label') ?? e.innerText).trim() === %q;
+		const b = [...document.querySelectorAll('button, a, [role=tab]')].find(e => named(e) && e.offsetParent !== null && !e.disabled);
+		b?.setAttribute('data-found', '');
+		return !!b;
+	})()`, name))
+	p.click("[data-found]")
+}
+
+// field gives the selector of the input with a label.
+func (p *page) field(label string) string {
+	p.t.Helper()
+	p.until(fmt.Sprintf(`(() => {
+		document.querySelectorAll('[data-field]').forEach(e => e.removeAttribute('data-field'));
+		const l = [...document.querySelectorAll('label')].find(l => l.innerText.trim() === %q && l.htmlFor);
+		const e = (l && document.getElementById(l.htmlFor)) ?? document.querySelector('[aria-label="' + CSS.escape(%q) + '"]');
+		e?.setAttribute('data-field', '');
+		return !!e && !e.disabled;
+	})()`, label, label))
+	return "[data-field]"
+}
+
+// fill replaces what stands in a field and takes it with Enter.
+func (p *page) fill(label, text string) {
+	p.t.Helper()
+	p.typed(label, text)
+	p.do(chromedp.SendKeys(chromedp.CSS("[data-field]"), "\r"))
+}
+
+// typed replaces what stands in a field and leaves it there.
+func (p *page) typed(label, text string) {
+	p.t.Helper()
+	selector := p.field(label)
+	p.do(chromedp.ScrollIntoView(chromedp.CSS(selector)), chromedp.Focus(chromedp.CSS(selector)))
+	value[bool](p, `(document.querySelector('[data-field]').select(), true)`)
+	p.do(chromedp.SendKeys(chromedp.CSS(selector), text))
+}
+
+// choose picks an option of a native list by the start of its text.
+func (p *page) choose(label, option string) {
+	p.t.Helper()
+	selector := p.field(label)
+	p.until(fmt.Sprintf(`[...document.querySelector('[data-field]').options].some(o => o.text.trim().startsWith(%q))`, option))
+	value[bool](p, fmt.Sprintf(`(() => {
+		const s = document.querySelector(%q);
+		s.value = [...s.options].find(o => o.text.trim().startsWith(%q)).value;
+		s.dispatchEvent(new Event('change', { bubbles: true }));
+		return true;
+	})()`, selector, option))
+}
+
+// saved waits until every edit is with the server.
+func (p *page) saved() {
+	p.t.Helper()
+	p.until(`document.querySelector('[data-test=save-state]')?.dataset.state === 'saved'`)
+}
+
+// signIn enters as a demo person.
+func (p *page) signIn(email string) {
+	p.t.Helper()
+	p.open("/sign-in")
+	p.typed("E-mail address", email)
+	p.fill("Password", demo.Password)
+	p.until(`location.pathname === '/jobs'`)
+}
+
+// units switches what the person reads.
+func (p *page) units(system string) {
+	p.t.Helper()
+	p.click(fmt.Sprintf(`[data-units=%q]`, system))
+	p.until(fmt.Sprintf(`document.querySelector('[data-units=%q]').getAttribute('aria-checked') === 'true'`, system))
+}
+
+// openJob opens a job from the list by its name.
+func (p *page) openJob(name string) {
+	p.t.Helper()
+	p.open("/jobs")
+	p.until(fmt.Sprintf(`(() => { const a = [...document.querySelectorAll('a.job')].find(a => a.innerText.includes(%q)); a?.setAttribute('data-found', ''); return !!a })()`, name))
+	p.click("[data-found]")
+	p.until(`!!document.querySelector('[data-test=save-state]')`)
+}
+
+// newJob makes a job of one's own and opens it.
+func (p *page) newJob(name string) {
+	p.t.Helper()
+	p.open("/jobs")
+	p.click("[data-test=new-job]")
+	p.fill("Name of the job", name)
+	p.until(`!!document.querySelector('[data-test=save-state]')`)
+}
+
+// picture takes a PNG of what the screen shows.
+func (p *page) picture(name string) {
+	p.t.Helper()
+	png, err := chromedp.Run(p.ctx, chromedp.CaptureScreenshot())
+	if err != nil {
+		p.t.Fatal(err)
+	}
+	if err := os.WriteFile(name, png, 0o644); err != nil {
+		p.t.Fatal(err)
+	}
+}

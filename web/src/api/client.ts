@@ -1,0 +1,57 @@
+import createClient from 'openapi-fetch'
+import type { components, paths } from './schema.gen'
+
+type Schemas = components['schemas']
+
+export type PlanFile = Schemas['File']
+export type Job = Schemas['Job']
+export type Surface = Schemas['Surface']
+export type Coat = Schemas['Coat']
+export type Point = Schemas['Point']
+export type Product = Schemas['Product']
+export type Source = Schemas['SourcedFilm']['source']
+export type Plan = Schemas['Plan']
+export type SurfacePlan = Schemas['SurfacePlan']
+export type CoatPlan = Schemas['CoatPlan']
+export type Purchase = Schemas['Purchase']
+export type Card = Schemas['Card']
+export type Cut = Schemas['Cut']
+export type Working = Schemas['Working']
+export type Finding = Schemas['Finding']
+export type Step = Finding['step']
+export type StepState = Schemas['StepState']
+export type JobState = Schemas['JobState']
+export type JobLine = Schemas['JobLine']
+export type StaleSave = Schemas['StaleSave']
+export type Me = Schemas['Me']
+export type Colleague = Schemas['Colleague']
+export type Units = Me['units']
+
+export const api = createClient<paths>({ credentials: 'same-origin' })
+
+/** What a refused request said, as one sentence. */
+export function refusal(error: unknown, otherwise: string): string {
+  const problem = error as
+    { detail?: string; errors?: { message?: string; location?: string }[] | null } | undefined
+  const details = (problem?.errors ?? [])
+    .map((e) => [place(e.location), e.message].filter(Boolean).join(': '))
+    .filter(Boolean)
+  const text = details.length > 0 ? details.slice(0, 4).join('; ') : problem?.detail
+  return text ?? otherwise
+}
+
+function place(location: string | undefined): string {
+  return (location ?? '').replace(/^body\.?/, '')
+}
+
+/** Sends a plan file as it was read; the server checks it as the command line does. */
+export async function importPlanFile(text: string): Promise<{ job?: JobState; error?: unknown }> {
+  const answer = await fetch('/api/jobs/import', {
+    method: 'POST',
+    body: text,
+    headers: { 'Content-Type': 'application/json' },
+    credentials: 'same-origin',
+  })
+  const body: unknown = await answer.json()
+  return answer.ok ? { job: body as JobState } : { error: body }
+}

@@ -1,0 +1,82 @@
+<script setup lang="ts">
+import { useDesk } from '../composables/useEditor'
+import { sourceWords } from '../lib/sources'
+import { useSession } from '../stores/session'
+import BatchTrain from './BatchTrain.vue'
+import FindingList from './FindingList.vue'
+import QuantityField from './QuantityField.vue'
+
+const desk = useDesk()
+const session = useSession()
+const MOST_SPREADERS = 50
+
+function spreaders(event: Event): void {
+  const wanted = Math.round(Number((event.target as HTMLInputElement).value))
+  if (!Number.isFinite(wanted)) return
+  desk.editor.edit('spreaders', (f) => (f.job.crew.spreaders = Math.max(1, Math.min(MOST_SPREADERS, wanted))))
+}
+</script>
+
+<template>
+  <section id="batches" class="sheet panel" aria-labelledby="batches-title">
+    <h2 id="batches-title" class="mb-3">4 · Batches</h2>
+    <div class="crew">
+      <v-text-field
+        :model-value="desk.file.value.job.crew.spreaders"
+        label="People spreading (not the mixer)"
+        type="number"
+        min="1"
+        max="50"
+        :disabled="!session.mayEdit"
+        data-test="spreaders"
+        @change="spreaders"
+      />
+      <QuantityField
+        kind="pace"
+        label="Pace of one person"
+        :model-value="desk.file.value.job.crew.pace.value"
+        :hint="sourceWords[desk.file.value.job.crew.pace.source]"
+        :disabled="!session.mayEdit"
+        positive
+        @update:model-value="
+          desk.editor.edit('pace', (f) => (f.job.crew.pace = { value: $event, source: 'own-test' }))
+        "
+      />
+      <QuantityField
+        kind="volume"
+        label="Bucket, to the brim"
+        :model-value="desk.file.value.job.bucket.volume"
+        :disabled="!session.mayEdit"
+        positive
+        @update:model-value="desk.editor.edit('bucket', (f) => (f.job.bucket.volume = $event))"
+      />
+      <QuantityField
+        kind="fraction"
+        label="Headroom for the paddle"
+        :model-value="desk.file.value.job.bucket.headroom"
+        :disabled="!session.mayEdit"
+        @update:model-value="desk.editor.edit('headroom', (f) => (f.job.bucket.headroom = $event))"
+      />
+    </div>
+    <FindingList :findings="desk.findings('batches')" />
+    <BatchTrain v-for="c in desk.surfacePlan.value?.coats ?? []" :key="c.id" :coat="c" />
+    <p v-if="!desk.surfacePlan.value?.coats.some((c) => c.division)" class="quiet">
+      Once {{ desk.surface.value.name }} is measured and has a coat, its batches stand here.
+    </p>
+  </section>
+</template>
+
+<style scoped>
+.crew {
+  display: grid;
+  grid-template-columns: repeat(4, 1fr);
+  gap: 12px;
+  align-items: start;
+  margin-bottom: 14px;
+}
+@media (max-width: 900px) {
+  .crew {
+    grid-template-columns: 1fr 1fr;
+  }
+}
+</style>

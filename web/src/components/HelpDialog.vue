@@ -1,0 +1,33 @@
+<script setup lang="ts">
+const open = defineModel<boolean>({ required: true })
+const keys: [string, string][] = [
+  ['?', 'This list'],
+  ['Ctrl Z', 'Undo'],
+  ['Ctrl Shift Z', 'Redo'],
+  ['1 … 5', 'Go to a step'],
+  ['D', 'Draw or type an outline'],
+  ['N', 'Add a surface'],
+  ['P', 'Mix cards, to print'],
+  ['Enter', 'Take what was typed'],
+  ['Esc', 'Leave a field or a drawing as it was'],
+]
+</script>
+
+<template>
+  <v-dialog v-model="open" max-width="440" aria-label="Keyboard">
+    <div class="sheet pa-6">
+      <h2 class="mb-3">Keyboard</h2>
+      <table class="figures">
+        <tbody>
+          <tr v-for="[k, what] in keys" :key="k">
+            <td>
+              <kbd>{{ k }}</kbd>
+            </td>
+            <td>{{ what }}</td>
+          </tr>
+        </tbody>
+      </table>
+      <v-btn class="mt-4" autofocus @click="open = false">Close</v-btn>
+    </div>
+  </v-dialog>
+</template>

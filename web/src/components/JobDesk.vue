@@ -1,0 +1,57 @@
+<script setup lang="ts">
+import { ref, toRef } from 'vue'
+import type { Plan, PlanFile } from '../api/client'
+import { provideDesk } from '../composables/useEditor'
+import type { JobEditor } from '../composables/useJob'
+import { useShelf } from '../stores/shelf'
+import BatchesPanel from './BatchesPanel.vue'
+import BuildUpPanel from './BuildUpPanel.vue'
+import KitsPanel from './KitsPanel.vue'
+import MeasurePanel from './MeasurePanel.vue'
+import SectionsPanel from './SectionsPanel.vue'
+import SurfaceTabs from './SurfaceTabs.vue'
+import WorkingDialog from './WorkingDialog.vue'
+
+const props = defineProps<{ editor: JobEditor; file: PlanFile; plan: Plan; jobId: string }>()
+provideDesk(props.editor, toRef(props, 'file'), toRef(props, 'plan'))
+const shelf = useShelf()
+const tabs = ref<InstanceType<typeof SurfaceTabs> | null>(null)
+void shelf.load()
+defineExpose({ addSurface: (): void => tabs.value?.add() })
+</script>
+
+<template>
+  <div class="page desk">
+    <SurfaceTabs ref="tabs" />
+    <MeasurePanel />
+    <BuildUpPanel :shelf="shelf.products" />
+    <KitsPanel />
+    <BatchesPanel />
+    <SectionsPanel :job-id="jobId" />
+    <WorkingDialog />
+  </div>
+</template>
+
+<style scoped>
+.desk {
+  padding-top: 16px;
+}
+.desk :deep(.panel) {
+  padding: 18px 20px 22px;
+  margin-bottom: 18px;
+}
+.desk :deep(.halves) {
+  display: grid;
+  grid-template-columns: minmax(0, 1.35fr) minmax(0, 1fr);
+  gap: 24px;
+}
+.desk :deep(#build-up .halves) {
+  grid-template-columns: minmax(0, 1fr) minmax(0, 1.6fr);
+}
+@media (max-width: 900px) {
+  .desk :deep(.halves),
+  .desk :deep(#build-up .halves) {
+    grid-template-columns: 1fr;
+  }
+}
+</style>

@@ -1,0 +1,274 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+import type { Card } from '../api/client'
+import { useSession } from '../stores/session'
+
+const props = defineProps<{ card: Card; surface: string; coat: number; coats: number }>()
+const session = useSession()
+const single = computed(() => props.card.parts.length === 1)
+const ratio = computed(() => `${props.card.ratioParts.join(' : ')} by ${props.card.ratio}`)
+const filled = computed(() =>
+  props.card.parts.map((p, i) => ({
+    part: p,
+    from: i === 0 ? 0 : (props.card.parts[i - 1]?.fillTo ?? 0) / props.card.volume,
+    to: p.fillTo / props.card.volume,
+  })),
+)
+const PAIL = 200
+</script>
+
+<template>
+  <article class="card" data-test="mix-card">
+    <header>
+      <svg class="band" preserveAspectRatio="none" viewBox="0 0 10 10" aria-hidden="true">
+        <rect width="10" height="10" :fill="card.color" />
+      </svg>
+      <p class="which">
+        Batch <b>{{ card.batch }}</b> of {{ card.of }}
+      </p>
+      <p class="what">
+        <strong>{{ card.product }}</strong>
+        <span>coat {{ coat }} of {{ coats }}, {{ surface }}</span>
+      </p>
+      <p class="total">
+        <b>{{ session.format('volume', card.volume) }}</b>
+        <span>{{ session.format('mass', card.mass) }} · {{ card.share }}</span>
+      </p>
+    </header>
+    <div class="body">
+      <table>
+        <thead>
+          <tr>
+            <th>{{ single ? 'Stir, then pour' : 'Pour' }}</th>
+            <th>by volume</th>
+            <th>or by scale</th>
+            <th>pail mark</th>
+            <th>scale shows</th>
+          </tr>
+        </thead>
+        <tbody>
+          <tr v-for="p in card.parts" :key="p.name">
+            <th scope="row">{{ p.name }}</th>
+            <td class="big">{{ session.format('volume', p.volume) }}</td>
+            <td class="big mass">{{ p.densityAssumed ? '≈ ' : '' }}{{ session.format('mass', p.mass) }}</td>
+            <td>{{ session.format('volume', p.fillTo) }}</td>
+            <td>{{ p.densityAssumed ? '≈ ' : '' }}{{ session.format('mass', p.scaleTo) }}</td>
+          </tr>
+        </tbody>
+      </table>
+      <svg class="pail" viewBox="0 0 150 236" role="img" aria-label="Fill marks on the pail">
+        <path d="M12 10L24 226H126L138 10" fill="none" stroke="currentColor" stroke-width="3" />
+        <g v-for="f in filled" :key="f.part.name">
+          <rect
+            :y="226 - f.to * PAIL"
+            x="26"
+            width="98"
+            :height="(f.to - f.from) * PAIL"
+            :fill="card.color"
+            :fill-opacity="f.from === 0 ? 0.9 : 0.4"
+          />
+          <path :d="`M8 ${226 - f.to * PAIL}H142`" stroke="currentColor" stroke-width="2.5" />
+          <text x="75" :y="Math.min(222, 226 - ((f.to + f.from) * PAIL) / 2 + 7)">{{ f.part.name }}</text>
+        </g>
+      </svg>
+    </div>
+    <p v-if="card.parts.some((p) => p.densityAssumed)" class="mind">
+      ≈ The sheet gives no density: measure by volume, or weigh a known volume first.
+    </p>
+    <dl class="clock">
+      <div v-if="!single">
+        <dt>Ratio</dt>
+        <dd class="ratio">{{ ratio }}</dd>
+      </div>
+      <div v-if="card.mixing">
+        <dt>{{ single ? 'Stir' : 'Mix' }}</dt>
+        <dd>{{ session.format('span', card.mixing) }}</dd>
+      </div>
+      <div v-if="card.induction">
+        <dt>Let stand</dt>
+        <dd>{{ session.format('span', card.induction) }}</dd>
+      </div>
+      <div v-if="card.potLife">
+        <dt>Pot life from mixing</dt>
+        <dd>{{ session.format('span', card.potLife) }}</dd>
+      </div>
+      <div>
+        <dt>Section</dt>
+        <dd>{{ card.section }}: {{ session.format('area', card.area) }}</dd>
+      </div>
+      <div>
+        <dt>Wet film</dt>
+        <dd>{{ session.format('film', card.wet) }}</dd>
+      </div>
+      <div v-if="!single">
+        <dt>A met B at</dt>
+        <dd class="blank">&nbsp;</dd>
+      </div>
+    </dl>
+    <p v-if="card.cautions?.length" class="cautions">
+      {{ card.cautions.join(' ') }} The product's data sheet and safety data sheet come first.
+    </p>
+  </article>
+</template>
+
+<style scoped>
+.card {
+  background: var(--paper);
+  border: 3px solid var(--ink);
+  padding: 0 0 14px;
+  break-inside: avoid;
+  break-after: page;
+  margin-bottom: 26px;
+}
+header {
+  display: grid;
+  grid-template-columns: auto 1fr auto;
+  gap: 26px;
+  align-items: center;
+  padding: 0 22px 10px;
+  border-bottom: 3px solid var(--ink);
+}
+.band {
+  grid-column: 1 / -1;
+  display: block;
+  width: calc(100% + 44px);
+  margin: 0 -22px;
+  height: 22px;
+  border-bottom: 2px solid var(--ink);
+  print-color-adjust: exact;
+}
+p {
+  margin: 0;
+}
+.which {
+  font-size: 1.9rem;
+}
+.which b {
+  font-size: 4.6rem;
+  line-height: 1;
+}
+.what strong {
+  display: block;
+  font-size: 2.3rem;
+  line-height: 1.05;
+}
+.what span,
+.total span {
+  font-size: 1.3rem;
+}
+.total {
+  text-align: right;
+}
+.total b {
+  display: block;
+  font-size: 3.4rem;
+  line-height: 1.05;
+  white-space: nowrap;
+}
+.body {
+  display: grid;
+  grid-template-columns: 1fr 170px;
+  gap: 22px;
+  padding: 12px 22px;
+  align-items: center;
+}
+table {
+  border-collapse: collapse;
+  width: 100%;
+}
+thead th {
+  text-align: left;
+  font-size: 1.1rem;
+  font-weight: 560;
+  border-bottom: 2px solid var(--ink);
+}
+tbody th {
+  font-size: 4.4rem;
+  font-weight: 780;
+  text-align: left;
+  line-height: 1.15;
+  padding-right: 18px;
+}
+tbody td {
+  font-size: 1.9rem;
+  white-space: nowrap;
+  padding-right: 18px;
+  border-bottom: 1px solid var(--line);
+}
+td.big {
+  font-size: 3.9rem;
+  font-weight: 720;
+}
+td.mass {
+  font-weight: 520;
+  font-style: italic;
+}
+.pail {
+  width: 100%;
+}
+.pail text {
+  font-size: 26px;
+  font-weight: 760;
+  text-anchor: middle;
+  fill: currentColor;
+}
+.clock {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 8px 34px;
+  padding: 10px 22px 0;
+  border-top: 3px solid var(--ink);
+}
+dt {
+  font-size: 1.05rem;
+}
+dd {
+  font-size: 2.3rem;
+  font-weight: 720;
+  line-height: 1.1;
+  white-space: nowrap;
+}
+dd.blank {
+  border-bottom: 2px solid var(--ink);
+  min-width: 150px;
+}
+.cautions,
+.mind {
+  padding: 10px 22px 0;
+  font-size: 1.05rem;
+}
+.mind {
+  font-weight: 680;
+}
+@media screen and (max-width: 900px) {
+  header,
+  .body {
+    grid-template-columns: 1fr;
+  }
+  .total {
+    text-align: left;
+  }
+  .pail {
+    display: none;
+  }
+  td.big {
+    font-size: 1.7rem;
+  }
+  tbody td {
+    font-size: 1.1rem;
+    padding-right: 10px;
+  }
+  tbody th {
+    font-size: 2.2rem;
+  }
+  dd {
+    font-size: 1.5rem;
+  }
+}
+@media print {
+  .card {
+    border-color: #000;
+    margin: 0;
+  }
+}
+</style>

@@ -1,0 +1,95 @@
+<script setup lang="ts">
+import { useDebounceFn } from '@vueuse/core'
+import { computed, ref, watch } from 'vue'
+import { readQuantity, type ReadKind, type Reading } from '../composables/useReader'
+import { useSession } from '../stores/session'
+
+const props = defineProps<{
+  kind: ReadKind
+  label: string
+  modelValue?: number
+  hint?: string
+  disabled?: boolean
+  clearOnEnter?: boolean
+  positive?: boolean
+}>()
+const emit = defineEmits<{ 'update:modelValue': [si: number]; enter: [] }>()
+
+const session = useSession()
+const shown = computed(() =>
+  props.modelValue === undefined ? '' : session.format(props.kind, props.modelValue),
+)
+const text = ref(shown.value)
+const typing = ref(false)
+const reading = ref<Reading | null>(null)
+
+watch(shown, (value) => {
+  if (!typing.value) text.value = value
+})
+
+async function understand(): Promise<Reading | null> {
+  const asked = text.value
+  if (asked.trim() === '') return null
+  const answer = await readQuantity(props.kind, asked)
+  const judged: Reading =
+    answer.ok && props.positive && answer.si <= 0
+      ? { ok: false, text: 'This has to be more than zero.' }
+      : answer
+  if (asked === text.value) reading.value = judged
+  return judged
+}
+const soon = useDebounceFn(understand, 140)
+
+function typed(): void {
+  typing.value = true
+  reading.value = null
+  void soon()
+}
+
+async function commit(): Promise<void> {
+  if (!typing.value) return
+  const answer = await understand()
+  if (!answer?.ok) return
+  typing.value = false
+  reading.value = null
+  emit('update:modelValue', answer.si)
+  text.value = props.clearOnEnter ? '' : answer.echo
+}
+
+async function entered(): Promise<void> {
+  await commit()
+  if (!reading.value) emit('enter')
+}
+
+function leave(): void {
+  if (props.clearOnEnter) return
+  if (text.value.trim() === '') revert()
+  else void commit()
+}
+
+function revert(): void {
+  typing.value = false
+  reading.value = null
+  text.value = shown.value
+}
+
+const echo = computed(() => (reading.value?.ok ? `= ${reading.value.echo}` : props.hint))
+const fault = computed(() => (reading.value && !reading.value.ok ? reading.value.text : ''))
+defineExpose({ commit })
+</script>
+
+<template>
+  <v-text-field
+    v-model="text"
+    :label="label"
+    :hint="echo"
+    :persistent-hint="!!echo"
+    :error-messages="fault"
+    :disabled="disabled"
+    autocomplete="off"
+    @input="typed"
+    @keydown.enter.prevent="entered"
+    @keydown.esc.stop="revert"
+    @blur="leave"
+  />
+</template>

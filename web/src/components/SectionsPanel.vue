@@ -1,0 +1,114 @@
+<script setup lang="ts">
+import { computed, ref } from 'vue'
+import { useDesk } from '../composables/useEditor'
+import { useSession } from '../stores/session'
+import FindingList from './FindingList.vue'
+import QuantityField from './QuantityField.vue'
+import SectionPlan from './SectionPlan.vue'
+import TapeMarks from './TapeMarks.vue'
+
+const props = defineProps<{ jobId: string }>()
+const desk = useDesk()
+const session = useSession()
+const chosen = ref('')
+const laid = computed(() =>
+  (desk.surfacePlan.value?.coats ?? []).filter((c) => (c.sections?.length ?? 0) > 0),
+)
+const coat = computed(
+  () =>
+    laid.value.find((c) => c.id === chosen.value) ??
+    laid.value.toSorted((a, b) => (b.sections?.length ?? 0) - (a.sections?.length ?? 0))[0],
+)
+const course = computed(() => desk.surfacePlan.value?.course)
+const own = computed(() => desk.surface.value.layout.direction !== undefined)
+
+function direct(degrees: number | undefined): void {
+  desk.editSurface(
+    'direction',
+    (s) => (s.layout.direction = degrees === undefined ? undefined : degrees % 360),
+  )
+}
+const QUARTER = 90
+</script>
+
+<template>
+  <section id="sections" class="sheet panel" aria-labelledby="sections-title">
+    <div class="row mb-3">
+      <h2 id="sections-title" class="grow">5 · Sections and mix cards</h2>
+      <v-btn
+        v-if="laid.length > 0"
+        color="primary"
+        variant="flat"
+        :to="`/jobs/${props.jobId}/cards`"
+        data-test="to-cards"
+        >Mix cards, to print</v-btn
+      >
+    </div>
+    <FindingList :findings="desk.findings('sections')" />
+    <p v-if="!coat || !desk.surfacePlan.value" class="quiet">
+      Once there are batches, the floor is cut here into one section for each.
+    </p>
+    <template v-else>
+      <div class="row mb-3" role="tablist" aria-label="Coat whose sections are shown">
+        <button
+          v-for="c in laid"
+          :key="c.id"
+          type="button"
+          role="tab"
+          class="tab"
+          :aria-selected="c.id === coat.id"
+          @click="chosen = c.id"
+        >
+          <svg class="chip" aria-hidden="true"><rect width="14" height="14" :fill="c.color" /></svg>Coat
+          {{ c.number }}: {{ c.sections?.length }} {{ c.sections?.length === 1 ? 'section' : 'sections' }}
+        </button>
+      </div>
+      <div class="halves">
+        <SectionPlan :surface="desk.surface.value" :plan="desk.surfacePlan.value" :coat="coat" />
+        <div>
+          <div v-if="course" class="mb-4">
+            <p class="small mb-2">{{ course.reason }}</p>
+            <div v-if="session.mayEdit" class="row">
+              <QuantityField
+                kind="angle"
+                label="Direction of work"
+                class="direction"
+                :model-value="course.direction"
+                @update:model-value="direct"
+              />
+              <v-btn size="small" @click="direct(course.direction + QUARTER)">Turn by 90°</v-btn>
+              <v-btn v-if="own" size="small" variant="text" @click="direct(undefined)"
+                >Let the plan choose</v-btn
+              >
+            </div>
+          </div>
+          <TapeMarks
+            v-if="(coat.cuts?.length ?? 0) > 0"
+            :cuts="coat.cuts ?? []"
+            :surface="desk.surface.value"
+          />
+          <p v-else class="quiet">One batch covers the whole surface; no tape is needed.</p>
+        </div>
+      </div>
+    </template>
+  </section>
+</template>
+
+<style scoped>
+.tab {
+  font: inherit;
+  color: inherit;
+  background: none;
+  border: 1px solid var(--line);
+  border-radius: 3px;
+  padding: 6px 12px;
+  cursor: pointer;
+}
+.tab[aria-selected='true'] {
+  border: 2px solid var(--ink);
+  font-weight: 660;
+}
+.direction {
+  max-width: 180px;
+}
+</style>

@@ -1,0 +1,110 @@
+<script setup lang="ts">
+import { useDesk } from '../composables/useEditor'
+import { blankSurface, newId } from '../lib/blank'
+import { useSession } from '../stores/session'
+
+const desk = useDesk()
+const session = useSession()
+
+function troubled(i: number): boolean {
+  return desk.plan.value.findings.some((f) => f.level !== 'note' && f.path.startsWith(`/job/surfaces/${i}/`))
+}
+function area(id: string): string {
+  const takeoff = desk.plan.value.surfaces.find((s) => s.id === id)?.takeoff
+  return takeoff ? session.format('area', takeoff.area) : 'not measured'
+}
+function add(): void {
+  const surfaces = desk.file.value.job.surfaces
+  desk.editor.edit('add surface', (f) => f.job.surfaces.push(blankSurface(`Floor ${surfaces.length + 1}`)))
+  desk.index.value = desk.file.value.job.surfaces.length - 1
+}
+function duplicate(): void {
+  desk.editor.edit('duplicate surface', (f) => {
+    const copy = JSON.parse(JSON.stringify(desk.surface.value)) as typeof desk.surface.value
+    copy.id = newId()
+    copy.name = `${copy.name}, copy`.slice(0, 120)
+    for (const thing of [...copy.coats, ...copy.floor.holes]) thing.id = newId()
+    f.job.surfaces.push(copy)
+  })
+  desk.index.value = desk.file.value.job.surfaces.length - 1
+}
+function remove(): void {
+  const id = desk.surface.value.id
+  desk.editor.edit('remove surface', (f) => (f.job.surfaces = f.job.surfaces.filter((s) => s.id !== id)))
+  desk.index.value = Math.max(0, desk.index.value - 1)
+}
+function rename(event: Event): void {
+  const name = (event.target as HTMLInputElement).value.trim()
+  if (name) desk.editSurface('name', (s) => (s.name = name))
+}
+defineExpose({ add })
+</script>
+
+<template>
+  <div class="tabs">
+    <div class="row" role="tablist" aria-label="Surfaces">
+      <button
+        v-for="(s, i) in desk.file.value.job.surfaces"
+        :key="s.id"
+        type="button"
+        role="tab"
+        class="tab"
+        :aria-selected="s.id === desk.surface.value.id"
+        @click="desk.index.value = i"
+      >
+        <span class="title"
+          >{{ s.name }}<span v-if="troubled(i)" class="mind" title="Something to mind here"> !</span></span
+        >
+        <span class="small quiet">{{ area(s.id) }}</span>
+      </button>
+      <v-btn v-if="session.mayEdit" variant="text" data-test="add-surface" @click="add">Add a surface</v-btn>
+    </div>
+    <div v-if="session.mayEdit" class="row tools">
+      <v-text-field
+        :key="desk.surface.value.id"
+        :model-value="desk.surface.value.name"
+        label="Name of this surface"
+        maxlength="120"
+        @change="rename"
+      />
+      <v-btn variant="text" @click="duplicate">Duplicate</v-btn>
+      <v-btn variant="text" :disabled="desk.file.value.job.surfaces.length < 2" @click="remove">Remove</v-btn>
+    </div>
+  </div>
+</template>
+
+<style scoped>
+.tabs {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 10px;
+  justify-content: space-between;
+  align-items: center;
+  margin-bottom: 14px;
+}
+.tab {
+  display: grid;
+  text-align: left;
+  font: inherit;
+  color: inherit;
+  background: var(--paper);
+  border: 1px solid var(--line);
+  border-radius: 3px;
+  padding: 6px 14px;
+  cursor: pointer;
+}
+.tab[aria-selected='true'] {
+  border: 2px solid var(--ink);
+  box-shadow: inset 0 -4px 0 var(--cure);
+}
+.title {
+  font-weight: 660;
+}
+.mind {
+  color: var(--warn);
+  font-weight: 800;
+}
+.tools .v-input {
+  min-width: 220px;
+}
+</style>

@@ -1,0 +1,36 @@
+import type { PlanFile, Surface, Units } from '../api/client'
+
+/** A short id, unique enough inside one job. */
+export function newId(): string {
+  return crypto.randomUUID().slice(0, 13)
+}
+
+const US_GALLON = 0.003785411784
+const SQ_FOOT = 0.09290304
+const HOUR = 3600
+
+/** A surface with nothing decided yet. */
+export function blankSurface(name: string): Surface {
+  return { id: newId(), name, floor: { outline: [], holes: [] }, layout: {}, coats: [] }
+}
+
+/** A job with the defaults a crew usually starts from. */
+export function blankFile(name: string, client: string, units: Units): PlanFile {
+  const us = units === 'us'
+  return {
+    format: 'nephelon-job',
+    version: 1,
+    job: {
+      name,
+      client: client || undefined,
+      currency: us ? 'USD' : 'EUR',
+      crew: {
+        spreaders: 2,
+        pace: { value: us ? (480 * SQ_FOOT) / HOUR : 45 / HOUR, source: 'rule-of-thumb' },
+      },
+      bucket: { volume: us ? 5 * US_GALLON : 0.02, headroom: 0.2 },
+      surfaces: [blankSurface('Floor 1')],
+    },
+    products: [],
+  }
+}

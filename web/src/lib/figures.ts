@@ -1,0 +1,98 @@
+import type { Point } from '../api/client'
+
+/** The box around points, in metres. */
+export interface Box {
+  left: number
+  bottom: number
+  right: number
+  top: number
+}
+
+export function boxAround(points: Point[]): Box | null {
+  if (points.length === 0) return null
+  const xs = points.map((p) => p.x)
+  const ys = points.map((p) => p.y)
+  return { left: Math.min(...xs), right: Math.max(...xs), bottom: Math.min(...ys), top: Math.max(...ys) }
+}
+
+/** Maps metres, y upward, into a drawing, y downward. */
+export interface View {
+  scale: number
+  x: (p: Point) => number
+  y: (p: Point) => number
+  at: (px: number, py: number) => Point
+}
+
+export function fit(box: Box, width: number, height: number, margin: number): View {
+  const spanX = Math.max(box.right - box.left, 0.5)
+  const spanY = Math.max(box.top - box.bottom, 0.5)
+  const scale = Math.min((width - 2 * margin) / spanX, (height - 2 * margin) / spanY)
+  const offsetX = (width - scale * (box.right - box.left)) / 2
+  const offsetY = (height - scale * (box.top - box.bottom)) / 2
+  return {
+    scale,
+    x: (p) => offsetX + scale * (p.x - box.left),
+    y: (p) => height - offsetY - scale * (p.y - box.bottom),
+    at: (px, py) => ({
+      x: box.left + (px - offsetX) / scale,
+      y: box.bottom + (height - offsetY - py) / scale,
+    }),
+  }
+}
+
+export function path(rings: Point[][], view: View): string {
+  return rings
+    .map((ring) => 'M' + ring.map((p) => `${view.x(p).toFixed(1)} ${view.y(p).toFixed(1)}`).join('L') + 'Z')
+    .join('')
+}
+
+export function middle(a: Point, b: Point): Point {
+  return { x: (a.x + b.x) / 2, y: (a.y + b.y) / 2 }
+}
+
+export function distance(a: Point, b: Point): number {
+  return Math.hypot(b.x - a.x, b.y - a.y)
+}
+
+/** The place on a closed line nearest to a point. */
+export function nearestOn(ring: Point[], p: Point): Point {
+  let best = ring[0] ?? p
+  let least = Infinity
+  ring.forEach((a, i) => {
+    const b = ring[(i + 1) % ring.length] ?? a
+    const dx = b.x - a.x
+    const dy = b.y - a.y
+    const square = dx * dx + dy * dy
+    const share = square > 0 ? Math.max(0, Math.min(1, ((p.x - a.x) * dx + (p.y - a.y) * dy) / square)) : 0
+    const q = { x: a.x + share * dx, y: a.y + share * dy }
+    const d = distance(p, q)
+    if (d < least) {
+      least = d
+      best = q
+    }
+  })
+  return best
+}
+
+/**
+ * Gives a side a new length by pushing the wall behind it: that wall keeps its
+ * length and direction, the one after it grows or shrinks.
+ */
+export function pushWall(ring: Point[], side: number, length: number): Point[] {
+  const n = ring.length
+  const a = ring[side]
+  const b = ring[(side + 1) % n]
+  if (!a || !b) return ring
+  const now = distance(a, b)
+  if (now === 0) return ring
+  const grow = (length - now) / now
+  const dx = (b.x - a.x) * grow
+  const dy = (b.y - a.y) * grow
+  const moved = n > 3 ? [(side + 1) % n, (side + 2) % n] : [(side + 1) % n]
+  return ring.map((p, i) => (moved.includes(i) ? { x: tidy(p.x + dx), y: tidy(p.y + dy) } : p))
+}
+
+/** Rounds to a hundredth of a millimetre, so that sums of lengths stay clean. */
+export function tidy(metres: number): number {
+  return Math.round(metres * 1e5) / 1e5
+}

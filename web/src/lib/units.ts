@@ -1,0 +1,58 @@
+import table from '../api/units.gen.json'
+import type { Units } from '../api/client'
+
+export type Kind = keyof (typeof table)['metric']
+
+interface UnitStep {
+  from: number
+  symbol: string
+  si: number
+  offset: number
+  decimals: number
+  feetInch?: boolean
+}
+
+const INCH = 0.0254
+const SIXTEENTHS_PER_INCH = 16
+
+/** Prints an SI amount with its unit, as the server's sentences do. */
+export function format(kind: Kind, si: number, units: Units): string {
+  const steps: UnitStep[] = table[units][kind]
+  const step = steps.find((s) => Math.abs(si) >= s.from)
+  if (!step) return ''
+  if (step.feetInch) return feetInches(si)
+  const number = group(((si - step.offset) / step.si).toFixed(step.decimals))
+  if (step.symbol === '') return number
+  return step.symbol === '%' || step.symbol === '°' ? number + step.symbol : `${number} ${step.symbol}`
+}
+
+function group(fixed: string): string {
+  const trimmed = fixed.includes('.') ? fixed.replace(/\.?0+$/, '') : fixed
+  const negative = trimmed.startsWith('-') && trimmed !== '-0'
+  const [whole = '', rest] = trimmed.replace('-', '').split('.')
+  const spaced = whole.replace(/\B(?=(\d{3})+$)/g, '\u202f')
+  return (negative ? '−' : '') + spaced + (rest ? `.${rest}` : '')
+}
+
+function feetInches(metres: number): string {
+  const sixteenths = Math.round((Math.abs(metres) / INCH) * SIXTEENTHS_PER_INCH)
+  const feet = Math.floor(sixteenths / 192)
+  const inches = Math.floor((sixteenths % 192) / SIXTEENTHS_PER_INCH)
+  let part = sixteenths % SIXTEENTHS_PER_INCH
+  let whole = SIXTEENTHS_PER_INCH
+  while (part > 0 && part % 2 === 0) {
+    part /= 2
+    whole /= 2
+  }
+  const fraction = part > 0 ? ` ${part}/${whole}` : ''
+  return `${metres < 0 ? '−' : ''}${group(String(feet))}' ${inches}${fraction}"`
+}
+
+/** Prints an amount of money in the job's currency. */
+export function money(amount: number, currency: string): string {
+  try {
+    return new Intl.NumberFormat(undefined, { style: 'currency', currency }).format(amount)
+  } catch {
+    return `${amount.toFixed(2)} ${currency}`
+  }
+}

@@ -1,0 +1,11 @@
+import '@fontsource-variable/archivo/wght.css'
+import 'vuetify/styles'
+import './styles/base.css'
+import './styles/print.css'
+import { createPinia } from 'pinia'
+import { createApp } from 'vue'
+import App from './App.vue'
+import { router } from './router'
+import { vuetify } from './vuetify'
+
+createApp(App).use(createPinia()).use(router).use(vuetify).mount('#app')
