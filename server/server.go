@@ -80,7 +80,7 @@ func New(o Options) (*Server, error) {
 		}
 		engine.NoRoute(pages.serve)
 	}
-	s.handler = gzhttp.GzipHandler(guarded(s.sessions.LoadAndSave(engine)))
+	s.handler = guarded(gzhttp.GzipHandler(s.sessions.LoadAndSave(engine)))
 	return s, nil
 }
 

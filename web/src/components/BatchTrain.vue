@@ -26,6 +26,9 @@ const division = computed(() => props.coat.division)
         <span class="words">
           <strong>{{ b.number }}</strong>
           <span>{{ session.format('volume', b.volume) }}</span>
+          <span v-if="coat.sections?.[b.number - 1]" class="small">
+            for {{ session.format('area', coat.sections[b.number - 1]?.area ?? 0) }}
+          </span>
           <span class="quiet small">{{ b.share }} · {{ session.format('mass', b.mass) }}</span>
         </span>
       </li>

@@ -1,0 +1,513 @@
+package server_test
+
+import (
+	"bufio"
+	"bytes"
+	"encoding/json"
+	"fmt"
+	"io"
+	"log/slog"
+	"net/http"
+	"net/http/cookiejar"
+	"net/http/httptest"
+	"os"
+	"slices"
+	"strings"
+	"testing"
+	"testing/fstest"
+	"time"
+
+	"github.com/google/uuid"
+
+	"nephelon/core/measure"
+	"nephelon/core/plan"
+	"nephelon/server"
+	"nephelon/store"
+	"nephelon/store/storetest"
+)
+
+// records is the scratch database, set by TestMain before any test.
+var records *store.Store
+
+func TestMain(m *testing.M) { storetest.Main(m, func(s *store.Store) { records = s }) }
+
+const password = "correct horse"
+
+func newServer(t testing.TB) *httptest.Server {
+	t.Helper()
+	pages := fstest.MapFS{
+		"index.html":      {Data: []byte(`<meta name="csp-nonce" content="__NONCE__">`)},
+		"assets/app.js":   {Data: []byte(`1`)},
+		"assets/app2.css": {Data: []byte(`a{}`)},
+	}
+	s, err := server.New(server.Options{Store: records, Pages: pages, Log: slog.New(slog.NewTextHandler(io.Discard, nil))})
+	if err != nil {
+		t.Fatal(err)
+	}
+	web := httptest.NewServer(s)
+	t.Cleanup(web.Close)
+	return web
+}
+
+// addCompany makes a company with one person of each role, whose addresses are
+// role@domain.
+func addCompany(t testing.TB) (domain string) {
+	t.Helper()
+	domain = uuid.NewString() + ".example"
+	company, err := records.AddCompany(t.Context(), domain)
+	if err != nil {
+		t.Fatal(err)
+	}
+	hash, err := server.HashPassword(password)
+	if err != nil {
+		t.Fatal(err)
+	}
+	for _, role := range []store.Role{store.Owner, store.Estimator, store.Lead, store.Hand} {
+		if _, err := records.AddPerson(t.Context(), store.Person{
+			CompanyID: company, Name: string(role), Email: string(role) + "@" + domain, Role: role, PasswordHash: hash, Units: measure.Metric,
+		}); err != nil {
+			t.Fatal(err)
+		}
+	}
+	return domain
+}
+
+// client is one person's browser.
+type client struct {
+	t    testing.TB
+	base string
+	http *http.Client
+}
+
+func newClient(t testing.TB, web *httptest.Server) *client {
+	t.Helper()
+	jar, err := cookiejar.New(nil)
+	if err != nil {
+		t.Fatal(err)
+	}
+	return &client{t, web.URL, &http.Client{Jar: jar}}
+}
+
+func signedIn(t testing.TB, web *httptest.Server, email string) *client {
+	t.Helper()
+	c := newClient(t, web)
+	if status, text := c.send(http.MethodPost, "/api/session", map[string]string{"email": email, "password": password}); status != http.StatusOK {
+		t.Fatalf("sign in: %d %s", status, text)
+	}
+	return c
+}
+
+func (c *client) send(method, path string, content any, headers ...string) (int, string) {
+	c.t.Helper()
+	var body io.Reader
+	switch v := content.(type) {
+	case nil:
+	case string:
+		body = strings.NewReader(v)
+	default:
+		text, err := json.Marshal(v)
+		if err != nil {
+			c.t.Fatal(err)
+		}
+		body = bytes.NewReader(text)
+	}
+	request, err := http.NewRequestWithContext(c.t.Context(), method, c.base+path, body)
+	if err != nil {
+		c.t.Fatal(err)
+	}
+	request.Header.Set("Content-Type", "application/json")
+	for i := 0; i+1 < len(headers); i += 2 {
+		request.Header.Set(headers[i], headers[i+1])
+	}
+	answer, err := c.http.Do(request)
+	if err != nil {
+		c.t.Fatal(err)
+	}
+	defer answer.Body.Close()
+	text, err := io.ReadAll(answer.Body)
+	if err != nil {
+		c.t.Fatal(err)
+	}
+	return answer.StatusCode, string(text)
+}
+
+func demoJob(t testing.TB) plan.File {
+	t.Helper()
+	text, err := os.ReadFile("../demo/jobs/lamp-room.nephelon.json")
+	if err != nil {
+		t.Fatal(err)
+	}
+	var f plan.File
+	if err := json.Unmarshal(text, &f); err != nil {
+		t.Fatal(err)
+	}
+	return f
+}
+
+func (c *client) addJob(f plan.File) server.JobState {
+	c.t.Helper()
+	status, text := c.send(http.MethodPost, "/api/jobs", f)
+	var j server.JobState
+	if err := json.Unmarshal([]byte(text), &j); err != nil || status != http.StatusOK {
+		c.t.Fatalf("add job: %d %s", status, text)
+	}
+	return j
+}
+
+type save struct {
+	Base   int64     `json:"base"`
+	SaveID uuid.UUID `json:"saveId"`
+	File   plan.File `json:"file"`
+}
+
+func TestSigningIn(t *testing.T) {
+	web, domain := newServer(t), addCompany(t)
+	c := newClient(t, web)
+	cases := []struct {
+		name, email, password string
+		want                  int
+	}{
+		{"unknown address", "nobody@" + domain, password, http.StatusUnauthorized},
+		{"wrong password", "owner@" + domain, "wrong", http.StatusUnauthorized},
+		{"address in capitals", strings.ToUpper("owner@" + domain), password, http.StatusOK},
+	}
+	for _, k := range cases {
+		if status, text := c.send(http.MethodPost, "/api/session", map[string]string{"email": k.email, "password": k.password}); status != k.want {
+			t.Errorf("%s: %d %s", k.name, status, text)
+		}
+	}
+	if status, _ := c.send(http.MethodGet, "/api/me", nil); status != http.StatusOK {
+		t.Errorf("signed in, but /api/me says %d", status)
+	}
+	if status, _ := c.send(http.MethodDelete, "/api/session", nil); status >= 300 {
+		t.Errorf("signing out gave %d", status)
+	}
+	if status, _ := c.send(http.MethodGet, "/api/me", nil); status != http.StatusUnauthorized {
+		t.Errorf("signed out, but /api/me says %d", status)
+	}
+}
+
+func TestSigningInIsThrottled(t *testing.T) {
+	web, domain := newServer(t), addCompany(t)
+	c := newClient(t, web)
+	try := func(password string) int {
+		status, _ := c.send(http.MethodPost, "/api/session", map[string]string{"email": "lead@" + domain, "password": password})
+		return status
+	}
+	for range 8 {
+		if status := try("guess"); status != http.StatusUnauthorized {
+			t.Fatalf("a wrong guess gave %d", status)
+		}
+	}
+	if status := try(password); status != http.StatusTooManyRequests {
+		t.Errorf("after eight wrong guesses the right password gave %d", status)
+	}
+	signedIn(t, web, "owner@"+domain) // another address is not held up
+}
+
+func TestHeadersAndOrigins(t *testing.T) {
+	web, domain := newServer(t), addCompany(t)
+	answer, err := http.Post(web.URL+"/api/session", "application/json", strings.NewReader(fmt.Sprintf(`{"email":"owner@%s","password":%q}`, domain, password)))
+	if err != nil {
+		t.Fatal(err)
+	}
+	defer answer.Body.Close()
+	cookie := answer.Cookies()[0]
+	if !cookie.HttpOnly || cookie.SameSite != http.SameSiteStrictMode {
+		t.Errorf("cookie %+v", cookie)
+	}
+	page, err := http.Get(web.URL + "/jobs/anything")
+	if err != nil {
+		t.Fatal(err)
+	}
+	defer page.Body.Close()
+	text, _ := io.ReadAll(page.Body)
+	policy := page.Header.Get("Content-Security-Policy")
+	_, nonce, _ := strings.Cut(policy, "'nonce-")
+	nonce, _, _ = strings.Cut(nonce, "'")
+	if strings.Contains(policy, "unsafe") || !strings.Contains(policy, "script-src 'self';") || nonce == "" || !strings.Contains(string(text), nonce) {
+		t.Errorf("policy %q for %s", policy, text)
+	}
+	c := signedIn(t, web, "owner@"+domain)
+	for _, headers := range [][]string{{"Sec-Fetch-Site", "cross-site"}, {"Origin", "http://elsewhere.example"}} {
+		if status, _ := c.send(http.MethodPost, "/api/jobs", demoJob(t), headers...); status != http.StatusForbidden {
+			t.Errorf("a change with %v gave %d", headers, status)
+		}
+	}
+	if status, _ := c.send(http.MethodPost, "/api/jobs/import", strings.Repeat(" ", 18<<20)); status != http.StatusRequestEntityTooLarge {
+		t.Errorf("an 18 MB body gave %d", status)
+	}
+	if status, _ := c.send(http.MethodGet, "/assets/gone.js", nil); status != http.StatusNotFound {
+		t.Errorf("a missing asset gave %d", status)
+	}
+	if status, _ := c.send(http.MethodGet, "/api/nothing", nil); status != http.StatusNotFound {
+		t.Errorf("an unknown address gave %d", status)
+	}
+}
+
+type operation struct {
+	method, path string
+}
+
+// operations reads every operation from the published description.
+func operations(t *testing.T, c *client) []operation {
+	t.Helper()
+	_, text := c.send(http.MethodGet, "/api/openapi.json", nil)
+	var description struct {
+		Paths map[string]map[string]any `json:"paths"`
+	}
+	if err := json.Unmarshal([]byte(text), &description); err != nil {
+		t.Fatal(err)
+	}
+	var all []operation
+	for path, methods := range description.Paths {
+		for method := range methods {
+			all = append(all, operation{strings.ToUpper(method), path})
+		}
+	}
+	if len(all) < 15 {
+		t.Fatalf("only %d operations described", len(all))
+	}
+	return all
+}
+
+// bodyFor is a good body for an operation that takes one.
+func bodyFor(o operation, f plan.File) any {
+	switch {
+	case o.method == http.MethodGet || o.method == http.MethodDelete:
+		return nil
+	case strings.HasSuffix(o.path, "/archived"):
+		return map[string]bool{"archived": true}
+	case o.path == "/api/people/{person}":
+		return map[string]any{"role": "hand", "active": true}
+	case o.path == "/api/jobs/{job}":
+		return save{1, uuid.New(), f}
+	}
+	return map[string]string{}
+}
+
+func TestAnotherCompanysRecordsAreNotThere(t *testing.T) {
+	web := newServer(t)
+	theirs := signedIn(t, web, "owner@"+addCompany(t))
+	job := theirs.addJob(demoJob(t))
+	_, text := theirs.send(http.MethodGet, "/api/me", nil)
+	var them server.Me
+	if err := json.Unmarshal([]byte(text), &them); err != nil {
+		t.Fatal(err)
+	}
+	mine := signedIn(t, web, "owner@"+addCompany(t))
+	tried := 0
+	for _, o := range operations(t, mine) {
+		if !strings.Contains(o.path, "{") {
+			continue
+		}
+		tried++
+		path := strings.NewReplacer("{job}", job.ID.String(), "{person}", them.ID.String()).Replace(o.path)
+		if strings.Contains(path, "{") {
+			t.Errorf("%s %s names something this test does not know", o.method, o.path)
+		}
+		if status, text := mine.send(o.method, path, bodyFor(o, demoJob(t))); status != http.StatusNotFound {
+			t.Errorf("%s %s: %d %s", o.method, o.path, status, text)
+		}
+	}
+	if tried < 5 {
+		t.Errorf("only %d routes tried", tried)
+	}
+	if status, text := theirs.send(http.MethodGet, "/api/jobs/"+job.ID.String(), nil); status != http.StatusOK || !strings.Contains(text, `"revision":1`) {
+		t.Errorf("the job was touched: %d", status)
+	}
+	if _, text := mine.send(http.MethodGet, "/api/jobs", nil); strings.Contains(text, job.ID.String()) {
+		t.Error("the list shows another company's job")
+	}
+}
+
+func TestNothingIsOpenToStrangers(t *testing.T) {
+	web := newServer(t)
+	stranger := newClient(t, web)
+	for _, o := range operations(t, stranger) {
+		if o.path == "/api/session" {
+			continue
+		}
+		path := strings.NewReplacer("{job}", uuid.NewString(), "{person}", uuid.NewString()).Replace(o.path)
+		if status, _ := stranger.send(o.method, path, bodyFor(o, demoJob(t))); status != http.StatusUnauthorized {
+			t.Errorf("%s %s: %d", o.method, o.path, status)
+		}
+	}
+}
+
+func TestRolesBoundWhatOneMayDo(t *testing.T) {
+	web, domain := newServer(t), addCompany(t)
+	owner, hand, lead := signedIn(t, web, "owner@"+domain), signedIn(t, web, "hand@"+domain), signedIn(t, web, "lead@"+domain)
+	job := owner.addJob(demoJob(t))
+	path := "/api/jobs/" + job.ID.String()
+	if status, _ := hand.send(http.MethodGet, path, nil); status != http.StatusOK {
+		t.Errorf("a hand reading gave %d", status)
+	}
+	if status, text := hand.send(http.MethodPut, path, save{1, uuid.New(), job.File}); status != http.StatusForbidden || !strings.Contains(text, "ask an owner") {
+		t.Errorf("a hand saving gave %d %s", status, text)
+	}
+	if status, _ := lead.send(http.MethodPut, path, save{1, uuid.New(), job.File}); status != http.StatusOK {
+		t.Errorf("a lead saving gave %d", status)
+	}
+	person := map[string]string{"name": "New", "email": "new@" + domain, "role": "lead", "password": "long enough to be one"}
+	if status, _ := lead.send(http.MethodPost, "/api/people", person); status != http.StatusForbidden {
+		t.Errorf("a lead adding a person gave %d", status)
+	}
+	if status, text := owner.send(http.MethodPost, "/api/people", person); status != http.StatusOK {
+		t.Errorf("an owner adding a person gave %d %s", status, text)
+	}
+	person["email"], person["password"] = "short@"+domain, "short"
+	if status, text := owner.send(http.MethodPost, "/api/people", person); status != http.StatusUnprocessableEntity || !strings.Contains(text, "body.password") {
+		t.Errorf("a short password gave %d %s", status, text)
+	}
+}
+
+func TestAStaleSaveShowsBoth(t *testing.T) {
+	web, domain := newServer(t), addCompany(t)
+	first, second := signedIn(t, web, "owner@"+domain), signedIn(t, web, "estimator@"+domain)
+	job := first.addJob(demoJob(t))
+	path := "/api/jobs/" + job.ID.String()
+	theirs, mine := demoJob(t), demoJob(t)
+	theirs.Job.Client = "Orrin Parish"
+	mine.Job.Surfaces[0].Name = "Lantern room"
+	if status, text := second.send(http.MethodPut, path, save{1, uuid.New(), theirs}); status != http.StatusOK {
+		t.Fatalf("%d %s", status, text)
+	}
+	status, text := first.send(http.MethodPut, path, save{1, uuid.New(), mine})
+	var stale server.StaleSave
+	if err := json.Unmarshal([]byte(text), &stale); err != nil || status != http.StatusConflict {
+		t.Fatalf("%d %s", status, text)
+	}
+	if stale.Theirs.ChangedBy != "estimator" || !strings.Contains(stale.Detail, "estimator saved this job") {
+		t.Errorf("told %q", stale.Detail)
+	}
+	if stale.Combined.Job.Client != "Orrin Parish" || stale.Combined.Job.Surfaces[0].Name != "Lantern room" || len(stale.Differences) != 2 {
+		t.Errorf("combined %+v, differences %v", stale.Combined.Job, stale.Differences)
+	}
+}
+
+func TestImportAndExportAreTheSameFile(t *testing.T) {
+	web, domain := newServer(t), addCompany(t)
+	c := signedIn(t, web, "estimator@"+domain)
+	good, err := os.ReadFile("../demo/jobs/baggage-hall.nephelon.json")
+	if err != nil {
+		t.Fatal(err)
+	}
+	status, text := c.send(http.MethodPost, "/api/jobs/import", string(good))
+	var job server.JobState
+	if err := json.Unmarshal([]byte(text), &job); err != nil || status != http.StatusOK {
+		t.Fatalf("%d %s", status, text)
+	}
+	_, out := c.send(http.MethodGet, "/api/jobs/"+job.ID.String()+"/file", nil)
+	var before, after plan.File
+	if err := json.Unmarshal(good, &before); err != nil {
+		t.Fatal(err)
+	}
+	if err := json.Unmarshal([]byte(out), &after); err != nil {
+		t.Fatal(err)
+	}
+	a, _ := json.Marshal(before)
+	b, _ := json.Marshal(after)
+	if !bytes.Equal(a, b) {
+		t.Error("the file changed on its way in and out")
+	}
+	bad := strings.Replace(string(good), `"site"`, `"sight"`, 1)
+	status, text = c.send(http.MethodPost, "/api/jobs/import", bad)
+	if status != http.StatusUnprocessableEntity || !strings.Contains(text, "/job/sight") {
+		t.Errorf("an unknown field gave %d %s", status, text)
+	}
+	if _, list := c.send(http.MethodGet, "/api/jobs", nil); strings.Count(list, `"id"`) != 1 {
+		t.Errorf("a refused file left a job behind: %s", list)
+	}
+}
+
+func TestBadValuesNameTheirField(t *testing.T) {
+	web, domain := newServer(t), addCompany(t)
+	c := signedIn(t, web, "estimator@"+domain)
+	job := c.addJob(demoJob(t))
+	f := demoJob(t)
+	f.Job.Surfaces[0].Coats[1].Amount.Value = -1
+	status, text := c.send(http.MethodPut, "/api/jobs/"+job.ID.String(), save{1, uuid.New(), f})
+	if status != http.StatusUnprocessableEntity || !strings.Contains(text, "body.file.job.surfaces[0].coats[1].amount.value") {
+		t.Errorf("%d %s", status, text)
+	}
+	if status, text := c.send(http.MethodPost, "/api/read", map[string]string{"kind": "length", "text": "12 parsecs"}); status != http.StatusUnprocessableEntity || !strings.Contains(text, "Write it like") {
+		t.Errorf("%d %s", status, text)
+	}
+	if status, text := c.send(http.MethodPost, "/api/read", map[string]string{"kind": "length", "text": `14' 3 1/2"`}); status != http.StatusOK || !strings.Contains(text, "4.356 m") {
+		t.Errorf("%d %s", status, text)
+	}
+}
+
+func TestSavesAreHeardLive(t *testing.T) {
+	s, err := server.New(server.Options{Store: records, Log: slog.New(slog.DiscardHandler)})
+	if err != nil {
+		t.Fatal(err)
+	}
+	web := httptest.NewUnstartedServer(s)
+	ctx := t.Context()
+	go func() { _ = s.Serve(ctx, web.Config, func() error { return web.Config.Serve(web.Listener) }) }()
+	web.URL = "http://" + web.Listener.Addr().String()
+	c := signedIn(t, web, "owner@"+addCompany(t))
+	job := c.addJob(demoJob(t))
+	path := "/api/jobs/" + job.ID.String()
+	request, err := http.NewRequestWithContext(ctx, http.MethodGet, web.URL+path+"/changes", nil)
+	if err != nil {
+		t.Fatal(err)
+	}
+	answer, err := c.http.Do(request)
+	if err != nil {
+		t.Fatal(err)
+	}
+	defer answer.Body.Close()
+	lines := bufio.NewScanner(answer.Body)
+	heard := make(chan string, 64)
+	go func() {
+		for lines.Scan() {
+			heard <- lines.Text()
+		}
+	}()
+	deadline := time.After(20 * time.Second)
+	for base := int64(1); ; base++ {
+		if status, text := c.send(http.MethodPut, path, save{base, uuid.New(), job.File}); status != http.StatusOK {
+			t.Fatalf("%d %s", status, text)
+		}
+		for range 3 {
+			select {
+			case line := <-heard:
+				if slices.Contains([]string{"data: 2", "data: 3", "data: 4", "data: 5"}, line) {
+					return
+				}
+			case <-time.After(30 * time.Millisecond):
+			case <-deadline:
+				t.Fatal("no save was heard")
+			}
+		}
+	}
+}
+
+// BenchmarkSave measures a re-plan as the interface asks for it: one save with
+// its plan, over loopback.
+func BenchmarkSave(b *testing.B) {
+	web := newServer(b)
+	c := signedIn(b, web, "owner@"+addCompany(b))
+	text, err := os.ReadFile("../demo/jobs/baggage-hall.nephelon.json")
+	if err != nil {
+		b.Fatal(err)
+	}
+	var f plan.File
+	if err := json.Unmarshal(text, &f); err != nil {
+		b.Fatal(err)
+	}
+	job := c.addJob(f)
+	var times []time.Duration
+	for base := int64(1); b.Loop(); base++ {
+		begun := time.Now()
+		if status, text := c.send(http.MethodPut, "/api/jobs/"+job.ID.String(), save{base, uuid.New(), f}); status != http.StatusOK {
+			b.Fatalf("%d %s", status, text)
+		}
+		times = append(times, time.Since(begun))
+	}
+	slices.Sort(times)
+	b.ReportMetric(float64(times[len(times)/2].Microseconds())/1000, "median-ms")
+}

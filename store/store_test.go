@@ -1,0 +1,195 @@
+package store_test
+
+import (
+	"context"
+	"errors"
+	"fmt"
+	"sync"
+	"testing"
+	"time"
+
+	"github.com/google/uuid"
+
+	"nephelon/core/measure"
+	"nephelon/core/plan"
+	"nephelon/store"
+	"nephelon/store/storetest"
+)
+
+// records is the scratch database, set by TestMain before any test.
+var records *store.Store
+
+func TestMain(m *testing.M) { storetest.Main(m, func(s *store.Store) { records = s }) }
+
+// company makes one of its own with an owner, so that tests do not meet.
+func company(t *testing.T) (company, person uuid.UUID) {
+	t.Helper()
+	company, err := records.AddCompany(t.Context(), t.Name())
+	if err != nil {
+		t.Fatal(err)
+	}
+	person, err = records.AddPerson(t.Context(), store.Person{
+		CompanyID: company, Name: "Owner of " + t.Name(), Email: uuid.NewString() + "@test.example", Role: store.Owner, PasswordHash: "x", Units: measure.Metric,
+	})
+	if err != nil {
+		t.Fatal(err)
+	}
+	return company, person
+}
+
+func file(name string) plan.File {
+	return plan.File{Format: plan.Format, Version: plan.Version, Job: plan.Job{Name: name, Client: "Client of " + name, Currency: "EUR", Surfaces: []plan.Surface{}}}
+}
+
+func addJob(t *testing.T, company, person uuid.UUID, name string) uuid.UUID {
+	t.Helper()
+	id, err := records.AddJob(t.Context(), company, person, file(name))
+	if err != nil {
+		t.Fatal(err)
+	}
+	return id
+}
+
+func TestAStaleSaveOverwritesNothing(t *testing.T) {
+	c, p := company(t)
+	id := addJob(t, c, p, "first")
+	save := func(base int64, name string) (int64, error) {
+		return records.SaveJob(t.Context(), c, p, store.Save{Job: id, Base: base, ID: uuid.New(), File: file(name)})
+	}
+	if revision, err := save(1, "second"); err != nil || revision != 2 {
+		t.Fatalf("revision %d, %v", revision, err)
+	}
+	_, err := save(1, "third")
+	var stale *store.Stale
+	if !errors.As(err, &stale) {
+		t.Fatalf("a stale save gave %v", err)
+	}
+	if stale.Base.Job.Name != "first" || stale.Theirs.File.Job.Name != "second" || stale.Theirs.Revision != 2 || stale.Theirs.ChangedBy == "" {
+		t.Errorf("told %+v", stale)
+	}
+	if j, err := records.Job(t.Context(), c, id); err != nil || j.File.Job.Name != "second" {
+		t.Errorf("now %v, %v", j.File.Job.Name, err)
+	}
+}
+
+func TestASaveSentTwiceIsKeptOnce(t *testing.T) {
+	c, p := company(t)
+	id := addJob(t, c, p, "first")
+	save := store.Save{Job: id, Base: 1, ID: uuid.New(), File: file("second")}
+	for range 3 {
+		if revision, err := records.SaveJob(t.Context(), c, p, save); err != nil || revision != 2 {
+			t.Fatalf("revision %d, %v", revision, err)
+		}
+	}
+}
+
+// Of many saves from one base exactly one lands; none is lost silently.
+func TestOneOfManySavesLands(t *testing.T) {
+	c, p := company(t)
+	id := addJob(t, c, p, "first")
+	const writers = 8
+	var group sync.WaitGroup
+	results := make([]error, writers)
+	for i := range writers {
+		group.Go(func() {
+			_, results[i] = records.SaveJob(context.Background(), c, p, store.Save{Job: id, Base: 1, ID: uuid.New(), File: file(fmt.Sprint(i))})
+		})
+	}
+	group.Wait()
+	landed := 0
+	for _, err := range results {
+		var stale *store.Stale
+		switch {
+		case err == nil:
+			landed++
+		case !errors.As(err, &stale):
+			t.Errorf("a save gave %v", err)
+		}
+	}
+	if landed != 1 {
+		t.Errorf("%d saves landed", landed)
+	}
+}
+
+func TestAnotherCompanySeesNothing(t *testing.T) {
+	c, p := company(t)
+	id := addJob(t, c, p, "hidden")
+	other, err := records.AddCompany(t.Context(), "other")
+	if err != nil {
+		t.Fatal(err)
+	}
+	if _, err := records.Job(t.Context(), other, id); !errors.Is(err, store.ErrNotFound) {
+		t.Errorf("reading gave %v", err)
+	}
+	if _, err := records.SaveJob(t.Context(), other, p, store.Save{Job: id, Base: 1, ID: uuid.New(), File: file("stolen")}); !errors.Is(err, store.ErrNotFound) {
+		t.Errorf("saving gave %v", err)
+	}
+	if err := records.ArchiveJob(t.Context(), other, id, true); !errors.Is(err, store.ErrNotFound) {
+		t.Errorf("archiving gave %v", err)
+	}
+	if lines, err := records.Jobs(t.Context(), other, "", false); err != nil || len(lines) != 0 {
+		t.Errorf("listing gave %v, %v", lines, err)
+	}
+	if err := records.ChangePerson(t.Context(), other, p, store.Hand, true); !errors.Is(err, store.ErrNotFound) {
+		t.Errorf("changing a person gave %v", err)
+	}
+}
+
+func TestJobsAreSearchedAndPutAway(t *testing.T) {
+	c, p := company(t)
+	id := addJob(t, c, p, "Weighbridge % deck")
+	addJob(t, c, p, "Chapel steps")
+	for words, want := range map[string]int{"": 2, "weigh": 1, "CLIENT of": 2, "%": 1, "nothing": 0} {
+		if lines, err := records.Jobs(t.Context(), c, words, false); err != nil || len(lines) != want {
+			t.Errorf("%q finds %d, want %d (%v)", words, len(lines), want, err)
+		}
+	}
+	if err := records.ArchiveJob(t.Context(), c, id, true); err != nil {
+		t.Fatal(err)
+	}
+	kept, _ := records.Jobs(t.Context(), c, "", false)
+	away, _ := records.Jobs(t.Context(), c, "", true)
+	if len(kept) != 1 || len(away) != 1 || away[0].ID != id {
+		t.Errorf("kept %v, away %v", kept, away)
+	}
+}
+
+func TestTheLastOwnerStays(t *testing.T) {
+	c, p := company(t)
+	if err := records.ChangePerson(t.Context(), c, p, store.Hand, true); !errors.Is(err, store.ErrLastOwner) {
+		t.Errorf("got %v", err)
+	}
+	if still, err := records.Person(t.Context(), p); err != nil || still.Role != store.Owner {
+		t.Errorf("now %v, %v", still.Role, err)
+	}
+	if _, err := records.AddPerson(t.Context(), store.Person{CompanyID: c, Name: "twin", Email: "Twin@test.example", Role: store.Hand, Units: measure.US}); err != nil {
+		t.Fatal(err)
+	}
+	if _, err := records.AddPerson(t.Context(), store.Person{CompanyID: c, Name: "twin", Email: "twin@test.example", Role: store.Hand, Units: measure.US}); !errors.Is(err, store.ErrEmailTaken) {
+		t.Errorf("a second of the same address gave %v", err)
+	}
+}
+
+func TestSavesAreToldToListeners(t *testing.T) {
+	c, p := company(t)
+	id := addJob(t, c, p, "watched")
+	ctx, cancel := context.WithTimeout(t.Context(), 20*time.Second)
+	defer cancel()
+	heard := make(chan store.Change, 64)
+	go func() { _ = records.Listen(ctx, func(change store.Change) { heard <- change }) }()
+	// The listener may come up after a save, so saving goes on until one is
+	// heard.
+	for base := int64(1); ; base++ {
+		if _, err := records.SaveJob(ctx, c, p, store.Save{Job: id, Base: base, ID: uuid.New(), File: file("watched")}); err != nil {
+			t.Fatal(err)
+		}
+		select {
+		case change := <-heard:
+			if change.Job != id || change.Revision < 2 {
+				t.Errorf("heard %v", change)
+			}
+			return
+		case <-time.After(50 * time.Millisecond):
+		}
+	}
+}

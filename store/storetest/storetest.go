@@ -1,0 +1,45 @@
+// Package storetest gives tests a real, private PostgreSQL.
+package storetest
+
+import (
+	"context"
+	"errors"
+	"fmt"
+	"os"
+	"testing"
+
+	"nephelon/store"
+	"nephelon/store/localdb"
+)
+
+// Main runs a package's tests on a scratch database, which it hands to use
+// before the first test.
+func Main(m *testing.M, use func(*store.Store)) {
+	code, err := run(m, use)
+	if err != nil {
+		fmt.Fprintln(os.Stderr, err)
+		code = 1
+	}
+	os.Exit(code)
+}
+
+func run(m *testing.M, use func(*store.Store)) (code int, err error) {
+	ctx := context.Background()
+	folder, err := os.MkdirTemp("", "nephelon-test-")
+	if err != nil {
+		return 0, fmt.Errorf("make a folder for the database: %w", err)
+	}
+	defer func() { err = errors.Join(err, os.RemoveAll(folder)) }()
+	cluster, err := localdb.Start(ctx, folder, localdb.Scratch)
+	if err != nil {
+		return 0, err
+	}
+	defer func() { err = errors.Join(err, cluster.Stop(ctx)) }()
+	records, err := store.Open(ctx, cluster.URL)
+	if err != nil {
+		return 0, err
+	}
+	defer func() { err = errors.Join(err, records.Close()) }()
+	use(records)
+	return m.Run(), nil
+}
