@@ -12,7 +12,8 @@ import (
 )
 
 // guarded refuses changes that another site's page asked a browser to make,
-// bounds what a request may carry, and sets the headers every answer has.
+// and sets the headers every answer has. What a request may carry is bounded by
+// each operation's MaxBodyBytes.
 func guarded(next http.Handler) http.Handler {
 	limited := http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
 		h := w.Header()
@@ -24,7 +25,6 @@ func guarded(next http.Handler) http.Handler {
 		if strings.HasPrefix(r.URL.Path, "/api/") {
 			h.Set("Cache-Control", "no-store")
 		}
-		r.Body = http.MaxBytesReader(w, r.Body, bodyLimit)
 		next.ServeHTTP(w, r)
 	})
 	return http.NewCrossOriginProtection().Handler(limited)

@@ -237,8 +237,8 @@ func TestHeadersAndOrigins(t *testing.T) {
 	if status, _ := c.send(http.MethodPost, "/api/jobs/import", strings.Repeat(" ", 18<<20)); status != http.StatusRequestEntityTooLarge {
 		t.Errorf("an 18 MB body gave %d", status)
 	}
-	if status, _ := c.send(http.MethodGet, "/assets/gone.js", nil); status != http.StatusNotFound {
-		t.Errorf("a missing asset gave %d", status)
+	if status, text := c.send(http.MethodGet, "/assets/gone.js", nil); status != http.StatusNotFound {
+		t.Errorf("a missing asset gave %d %s", status, text)
 	}
 	if status, _ := c.send(http.MethodGet, "/api/nothing", nil); status != http.StatusNotFound {
 		t.Errorf("an unknown address gave %d", status)
