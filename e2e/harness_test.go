@@ -225,7 +225,7 @@ func (p *page) until(script string) {
 // sees waits until an element shows a text.
 func (p *page) sees(selector, text string) {
 	p.t.Helper()
-	p.until(fmt.Sprintf(`[...document.querySelectorAll(%q)].some(e => e.innerText.replaceAll('\u202f',' ').includes(%q))`, selector, text))
+	p.until(fmt.Sprintf(`[...document.querySelectorAll(%q)].some(e => (e.innerText ?? e.textContent).replaceAll('\u202f',' ').includes(%q))`, selector, text))
 }
 
 func (p *page) open(path string) {

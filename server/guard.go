@@ -15,7 +15,7 @@ import (
 // and sets the headers every answer has. What a request may carry is bounded by
 // each operation's MaxBodyBytes.
 func guarded(next http.Handler) http.Handler {
-	limited := http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
+	headed := http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
 		h := w.Header()
 		h.Set("X-Content-Type-Options", "nosniff")
 		h.Set("Referrer-Policy", "same-origin")
@@ -27,7 +27,7 @@ func guarded(next http.Handler) http.Handler {
 		}
 		next.ServeHTTP(w, r)
 	})
-	return http.NewCrossOriginProtection().Handler(limited)
+	return http.NewCrossOriginProtection().Handler(headed)
 }
 
 // policy is the Content-Security-Policy: nothing from other hosts, no inline

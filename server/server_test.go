@@ -369,6 +369,7 @@ func TestAStaleSaveShowsBoth(t *testing.T) {
 	path := "/api/jobs/" + job.ID.String()
 	theirs, mine := demoJob(t), demoJob(t)
 	theirs.Job.Client = "Orrin Parish"
+	theirs.Job.Surfaces[0].Coats[0].Amount.Value = 7600
 	mine.Job.Surfaces[0].Name = "Lantern room"
 	if status, text := second.send(http.MethodPut, path, save{1, uuid.New(), theirs}); status != http.StatusOK {
 		t.Fatalf("%d %s", status, text)
@@ -381,7 +382,8 @@ func TestAStaleSaveShowsBoth(t *testing.T) {
 	if stale.Theirs.ChangedBy != "estimator" || !strings.Contains(stale.Detail, "estimator saved this job") {
 		t.Errorf("told %q", stale.Detail)
 	}
-	if stale.Combined.Job.Client != "Orrin Parish" || stale.Combined.Job.Surfaces[0].Name != "Lantern room" || len(stale.Differences) != 2 {
+	if stale.Combined.Job.Client != "Orrin Parish" || stale.Combined.Job.Surfaces[0].Name != "Lantern room" || len(stale.Differences) != 3 ||
+		stale.Combined.Job.Surfaces[0].Coats[0].Amount.Value != 7600 || stale.Theirs.File.Job.Surfaces[0].Coats[0].Amount.Value != 7600 {
 		t.Errorf("combined %+v, differences %v", stale.Combined.Job, stale.Differences)
 	}
 }

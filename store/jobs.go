@@ -186,6 +186,9 @@ func stale(ctx context.Context, tx *sqlx.Tx, company uuid.UUID, save Save) error
 	var doc []byte
 	err = tx.GetContext(ctx, &doc, `select doc from job_revisions where job_id = $1 and revision = $2`, save.Job, save.Base)
 	if err == nil {
+		// A fresh file: decoding into one that shares slices with theirs would
+		// write through to it.
+		conflict.Base = plan.File{}
 		err = json.Unmarshal(doc, &conflict.Base)
 	}
 	if err != nil && !errors.Is(err, sql.ErrNoRows) {

@@ -57,9 +57,9 @@ defineExpose({ add })
         >
         <span class="small quiet">{{ area(s.id) }}</span>
       </button>
-      <v-btn v-if="session.mayEdit" variant="text" data-test="add-surface" @click="add">Add a surface</v-btn>
     </div>
     <div v-if="session.mayEdit" class="row tools">
+      <v-btn v-if="session.mayEdit" variant="text" data-test="add-surface" @click="add">Add a surface</v-btn>
       <v-text-field
         :key="desk.surface.value.id"
         :model-value="desk.surface.value.name"

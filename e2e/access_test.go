@@ -1,0 +1,198 @@
+package e2e
+
+import (
+	"compress/gzip"
+	"io"
+	"net/http"
+	"os"
+	"strings"
+	"testing"
+
+	"github.com/chromedp/chromedp"
+	"github.com/chromedp/chromedp/kb"
+
+	"nephelon/demo"
+)
+
+// TestNoSeriousFaultForAnyone runs axe-core over every screen in both colours.
+func TestNoSeriousFaultForAnyone(t *testing.T) {
+	axe, err := os.ReadFile("../web/node_modules/axe-core/axe.min.js")
+	if err != nil {
+		t.Fatal(err)
+	}
+	p := newPage(t, theStage.address)
+	check := func(name string) {
+		t.Helper()
+		value[bool](p, string(axe)+"; true")
+		p.do(chromedp.Evaluate[chromedp.Void](`window.axeFound = undefined; axe.run(document, { resultTypes: ['violations'] }).then(r => window.axeFound = r.violations.filter(v => ['serious', 'critical'].includes(v.impact)).map(v => v.id + ': ' + v.nodes.slice(0, 3).map(n => n.html.slice(0, 160) + ' — ' + n.failureSummary).join(' | ')))`))
+		p.until(`window.axeFound !== undefined`)
+		for _, fault := range value[[]string](p, `window.axeFound`) {
+			t.Errorf("%s: %s", name, fault)
+		}
+	}
+	p.open("/sign-in")
+	p.sees("h1", "From the tape")
+	check("sign-in")
+	p.signIn("runa@brakkwater.example")
+	for _, colours := range []string{"daylight", "night"} {
+		value[bool](p, `(localStorage.setItem('nephelon.theme', '`+colours+`'), true)`)
+		p.open("/jobs")
+		p.sees("a.job", "Baggage hall")
+		check("jobs, " + colours)
+		p.click("[data-test=new-job]")
+		p.until(`document.activeElement?.tagName === 'INPUT'`)
+		p.until(`!document.querySelector('[class*=transition-enter]')`)
+		check("new job, " + colours)
+		p.openJob("Settling basin")
+		p.sees("[data-test=area]", "m²")
+		p.sees("[data-test=section-plan]", "")
+		p.until(`!!document.querySelector('.findings')`)
+		check("job, " + colours)
+		p.click("[data-test=draw]")
+		check("drawing, " + colours)
+		p.click("[data-test=to-cards]")
+		p.sees("[data-test=mix-card]", "Drumlin")
+		check("cards, " + colours)
+		p.open("/shelf")
+		p.sees("h2", "Undertow")
+		check("shelf, " + colours)
+		p.open("/people")
+		p.sees("td", "Tess Arnaud")
+		check("people, " + colours)
+	}
+	p.open("/nowhere")
+	p.sees("h1", "nothing at this address")
+	check("lost")
+}
+
+// keys presses keys where the focus is.
+func (p *page) keys(text string) {
+	p.t.Helper()
+	p.do(chromedp.KeyEvent(text))
+}
+
+// tabTo presses Tab until the focus is on what a script accepts.
+func (p *page) tabTo(accepts string) {
+	p.t.Helper()
+	for range 120 {
+		if value[bool](p, `(() => { const e = document.activeElement; return !!(`+accepts+`) })()`) {
+			return
+		}
+		p.keys(kb.Tab)
+	}
+	p.t.Fatalf("the keyboard does not reach %s\nthe page reads: %s", accepts, p.glance())
+}
+
+func label(text string) string {
+	return `(e.getAttribute('aria-label') ?? e.labels?.[0]?.textContent ?? e.innerText)?.trim() === '` + text + `'`
+}
+
+// The whole job by keyboard alone, from sign-in to the cards.
+func TestByKeyboardAlone(t *testing.T) {
+	p := newPage(t, theStage.address)
+	p.open("/sign-in")
+	p.sees("h1", "From the tape")
+	p.tabTo(label("E-mail address"))
+	p.keys("oskar@brakkwater.example" + kb.Tab)
+	p.keys(demo.Password + kb.Enter)
+	p.until(`location.pathname === '/jobs'`)
+	p.sees("a.job", "Baggage")
+	p.tabTo(label("New job"))
+	p.keys(kb.Enter)
+	p.until(`document.activeElement?.labels?.[0]?.textContent === 'Name of the job'`)
+	p.keys("Ropewalk" + kb.Enter)
+	p.until(`!!document.querySelector('[data-test=save-state]')`)
+	value[bool](p, `(document.activeElement.blur(), true)`)
+
+	p.keys("d")
+	p.until(`!!document.querySelector('[data-test=wall-entry]')`)
+	for i, w := range []struct{ arrows, length string }{{"", "9 m"}, {kb.ArrowLeft, "3 m"}, {kb.ArrowLeft, "9 m"}} {
+		p.tabTo(`e.name === 'way'`)
+		for _, arrow := range w.arrows {
+			p.keys(string(arrow))
+		}
+		p.tabTo(label("Length of the wall"))
+		p.keys(w.length + kb.Enter)
+		p.until(`document.querySelectorAll('.walls li').length === ` + string(rune('1'+i)))
+		p.do(chromedp.KeyEvent(kb.Tab, chromedp.KeyModifiers(kb.ModifierShift)))
+	}
+	p.tabTo(label("Close the outline"))
+	p.keys(kb.Enter)
+	p.sees("[data-test=area]", "27 m²")
+	p.tabTo(label("Add a coat of"))
+	p.keys("Key" + "Kee")
+	p.sees("[data-test=coat-1]", "Keelbody")
+	p.saved()
+	value[bool](p, `(document.activeElement.blur(), true)`)
+	p.keys("?")
+	p.sees(".v-dialog", "Keyboard")
+	p.until(`!!document.activeElement?.closest('.v-dialog')`)
+	p.keys(kb.Escape)
+	p.until(`!document.querySelector('.v-dialog.v-overlay--active')`)
+	value[bool](p, `(document.activeElement.blur(), true)`)
+	p.keys("p")
+	p.sees("[data-test=mix-card]", "Keelbody 100")
+}
+
+// The first page stays small, and all of it comes from the host: newPage fails
+// on any request that does not.
+func TestTheFirstPageIsSmall(t *testing.T) {
+	const most = 250 << 10
+	p := newPage(t, theStage.address)
+	p.open("/sign-in")
+	p.sees("h1", "From the tape")
+	first := loaded(p)
+	p.signIn("oskar@brakkwater.example")
+	p.sees("a.job", "Baggage")
+	total := 0
+	for name := range mergeKeys(first, loaded(p)) {
+		size := gzipped(t, name)
+		total += size
+	}
+	t.Logf("sign-in and job list: %d kB gzip of script, fonts and styles", total>>10)
+	if total > most {
+		t.Errorf("the first page is %d bytes gzip, at most %d", total, most)
+	}
+}
+
+func loaded(p *page) map[string]bool {
+	names := make(map[string]bool)
+	for _, name := range value[[]string](p, `performance.getEntriesByType('resource').map(e => e.name)`) {
+		if strings.Contains(name, "/assets/") {
+			names[name] = true
+		}
+	}
+	return names
+}
+
+func mergeKeys(a, b map[string]bool) map[string]bool {
+	for name := range b {
+		a[name] = true
+	}
+	return a
+}
+
+func gzipped(t *testing.T, address string) int {
+	t.Helper()
+	answer, err := http.Get(address)
+	if err != nil {
+		t.Fatal(err)
+	}
+	defer answer.Body.Close()
+	var count counter
+	w := gzip.NewWriter(&count)
+	if _, err := io.Copy(w, answer.Body); err != nil {
+		t.Fatal(err)
+	}
+	if err := w.Close(); err != nil {
+		t.Fatal(err)
+	}
+	return int(count)
+}
+
+type counter int
+
+func (c *counter) Write(b []byte) (int, error) {
+	*c += counter(len(b))
+	return len(b), nil
+}

@@ -1,0 +1,168 @@
+package e2e
+
+import (
+	"bytes"
+	"fmt"
+	"strings"
+	"testing"
+
+	"github.com/chromedp/chromedp"
+)
+
+// wall types one wall of a walk.
+func (p *page) wall(way, length string) {
+	p.t.Helper()
+	before := value[int](p, `document.querySelectorAll('.walls li').length`)
+	p.click(fmt.Sprintf(`[data-test=wall-entry] [aria-label=%q]`, way))
+	p.fill("Length of the wall", length)
+	p.until(fmt.Sprintf(`document.querySelectorAll('.walls li').length === %d`, before+1))
+}
+
+// rectangle outlines a floor by typing three walls; the fourth closes it.
+func (p *page) rectangle(across, up string) {
+	p.t.Helper()
+	p.click("[data-test=draw]")
+	p.wall("right", across)
+	p.wall("up", up)
+	p.wall("left", across)
+	p.button("Close the outline")
+}
+
+// From sign-in to a printed mix card, in metric units. The figures are worked
+// by hand: 7.4 m × 5.2 m = 38.48 m²; 300 µm on it is 11.544 L, with 6 % loss
+// 12.28 L. One kit of 16.2 L for 412 beats three of 5.4 L for 444. In the 25 min
+// left of the pot life two people at 45 m²/h spread 37.5 m², so there are two
+// batches of 6.14 L: at 2 : 1 that is 4.09 L of A (1.13 kg/L: 4.63 kg) and
+// 2.05 L of B (1.015 kg/L: 2.08 kg). Two sections of 19.24 m² meet half-way
+// along the long wall, at 3.7 m.
+func TestFromTapeToMixCardInMetres(t *testing.T) {
+	p := newPage(t, theStage.address)
+	p.signIn("oskar@brakkwater.example")
+	p.units("metric")
+	p.newJob("Net loft")
+	p.rectangle("7.4 m", "5200")
+	p.sees("[data-test=area]", "38.48 m²")
+	p.sees("[data-test=perimeter]", "25.2 m")
+	p.choose("Wall with the exit", "wall 4")
+	p.sees("[data-test=exit-wall]", "where it is marked")
+
+	p.choose("Add a coat of", "Undertow")
+	p.fill("Amount of coat 1", "300 µm")
+	p.sees("[data-test=coat-1]", "12.28 L")
+	p.sees("[data-test=coat-1]", "3.33 m²/L")
+	p.choose("Add a coat of", "Gullwing")
+	p.choose("Basis of coat 2", "dry film")
+	p.fill("Amount of coat 2", "70")
+	p.sees("[data-test=coat-2]", "103 µm")
+
+	p.sees("[data-test=kit-undertow-mb2]", "1 × 16.2 L set")
+	p.sees("[data-test=kit-undertow-mb2]", "€412.00")
+	p.sees("[data-test=kit-undertow-mb2]", "31.9%")
+	p.sees("[data-test=batches-1]", "2 batches")
+	p.sees("[data-test=batches-1]", "6.14 L")
+	p.sees("[data-test=batches-1]", "37.5 m²")
+	p.sees("[data-test=tape-marks]", "3.7 m")
+	p.saved()
+
+	p.click("[data-test=to-cards]")
+	p.sees("[data-test=mix-card]", "Undertow MB-2")
+	first := value[string](p, `document.querySelector('[data-test=mix-card]').innerText.replaceAll('\u202f',' ')`)
+	for _, words := range []string{"4.09 L", "4.63 kg", "2.05 L", "2.08 kg", "2 : 1 by volume", "28 min", "3 min", "1: 19.24 m²", "300 µm", "gloves"} {
+		if !strings.Contains(first, words) {
+			t.Errorf("the card does not say %q: %s", words, first)
+		}
+	}
+	// A letter read from two metres is at least 10 mm high (common practice, no
+	// source: a two-hundredth of the distance). 96 CSS pixels are 25.4 mm, and
+	// capitals and figures of this face are 0.69 of its size.
+	const capShare = 0.69
+	if size := value[float64](p, `parseFloat(getComputedStyle(document.querySelector('[data-test=mix-card] td.big')).fontSize)`); size*capShare*25.4/96 < 10 {
+		t.Errorf("amounts are %.0f px, too small for two metres", size)
+	}
+	pdf, err := chromedp.Run(p.ctx, chromedp.PrintToPDF(chromedp.PDFPrintBackground()))
+	if err != nil {
+		t.Fatal(err)
+	}
+	if pages := bytes.Count(pdf, []byte("/Type /Page\n")) + bytes.Count(pdf, []byte("/Type /Page ")); pages < 4 {
+		t.Errorf("two maps and three cards print on %d pages", pages)
+	}
+}
+
+// The same in US units, with a column drawn by hand. 24' 6" × 18' is 441 ft².
+// At 12 mil (0.3048 mm) that is 441 × 12 ÷ 1604.2 = 3.299 gal (NIST Handbook 44
+// for the gallon), less what the column takes.
+func TestFromTapeToMixCardInFeet(t *testing.T) {
+	p := newPage(t, theStage.address)
+	p.signIn("tess@brakkwater.example")
+	p.units("us")
+	p.newJob("Tide mill landing")
+	p.rectangle(`24' 6"`, "18 ft")
+	p.sees("[data-test=area]", "441 ft²")
+	p.sees("[data-test=perimeter]", `85' 0"`)
+	p.choose("Add a coat of", "Undertow")
+	p.fill("Amount of coat 1", "12")
+	p.fill("Loss of coat 1", "0")
+	p.sees("[data-test=coat-1]", "3.3 gal")
+	p.sees("[data-test=coat-1]", "134 ft²/gal")
+
+	p.click("[data-test=draw-hole]")
+	p.do(chromedp.ScrollIntoView(chromedp.CSS("[data-test=outline]")))
+	for _, at := range [][2]float64{{-40, -30}, {40, -30}, {40, 30}, {-40, 30}} {
+		p.clickOn("[data-test=outline]", at[0], at[1])
+	}
+	p.button("Close the outline")
+	p.until(`(() => { const a = parseFloat(document.querySelector('[data-test=area]')?.innerText); return a > 400 && a < 440 })()`)
+	p.sees(".totals", "Around columns")
+	p.choose("Wall with the exit", "wall 1")
+	p.choose("Add a coat of", "Slipstream")
+	p.sees("[data-test=batches-2]", "batch")
+	p.saved()
+	p.click("[data-test=to-cards]")
+	p.sees("[data-test=mix-card]", "Slipstream PA")
+	p.sees("[data-test=mix-card]", "1 : 1 by volume")
+	p.sees("[data-test=mix-card]", "gal")
+}
+
+// clickOn clicks at a distance in pixels from the middle of an element.
+func (p *page) clickOn(selector string, dx, dy float64) {
+	p.t.Helper()
+	at := value[[]float64](p, fmt.Sprintf(`(() => { const r = document.querySelector(%q).getBoundingClientRect(); return [r.x + r.width / 2, r.y + r.height / 2] })()`, selector))
+	p.do(chromedp.MouseClickXY(at[0]+dx, at[1]+dy))
+}
+
+func TestUndoRedoAndUnits(t *testing.T) {
+	p := newPage(t, theStage.address)
+	p.signIn("oskar@brakkwater.example")
+	p.units("metric")
+	p.newJob("Kelp store")
+	p.rectangle("6 m", "4 m")
+	p.sees("[data-test=area]", "24 m²")
+	p.fill("Wall 1, from corner 1", "8 m")
+	p.sees("[data-test=area]", "32 m²")
+	p.click("[data-test=undo]")
+	p.sees("[data-test=area]", "24 m²")
+	p.click("[data-test=redo]")
+	p.sees("[data-test=area]", "32 m²")
+	p.units("us")
+	p.sees("[data-test=area]", "344.4 ft²")
+	p.units("metric")
+	p.saved()
+	p.do(chromedp.Reload())
+	p.sees("[data-test=area]", "32 m²")
+}
+
+func TestEveryFigureOpensItsWorking(t *testing.T) {
+	p := newPage(t, theStage.address)
+	p.signIn("oskar@brakkwater.example")
+	p.openJob("Settling basin")
+	p.click("[data-test=area] .open-figure")
+	p.sees(".working", "outline − holes")
+	p.sees(".working", "less Drain sump")
+	p.button("Close")
+	p.until(`!document.querySelector('.v-overlay')`)
+	p.click("[data-test=coat-1] .open-figure")
+	p.sees(".working", "area × wet film ÷ (1 − loss)")
+	p.sees(".working", "assumed")
+	p.button("Close")
+	p.sees(".findings", "1.1 kg/L was assumed")
+}

@@ -1,0 +1,64 @@
+package e2e
+
+import (
+	"os"
+	"path/filepath"
+	"testing"
+
+	"github.com/chromedp/chromedp"
+)
+
+// TestScreenshots renews the pictures of docs/screenshots from the demo data;
+// `make screenshots` asks for it by naming the folder. Without a folder it walks
+// the same views and keeps no picture.
+func TestScreenshots(t *testing.T) {
+	folder := os.Getenv("NEPHELON_SCREENSHOTS")
+	if folder == "" {
+		folder = t.TempDir()
+	}
+	p := newPage(t, theStage.address)
+	take := func(name string) {
+		t.Helper()
+		p.until(`document.fonts.status === 'loaded' && !document.querySelector('[class*=transition-enter]')`)
+		p.picture(filepath.Join(folder, name+".png"))
+	}
+	to := func(id string) {
+		t.Helper()
+		value[bool](p, `(document.getElementById('`+id+`').scrollIntoView(), true)`)
+	}
+	p.open("/sign-in")
+	p.sees("h1", "From the tape")
+	value[bool](p, `(localStorage.setItem('nephelon.theme', 'daylight'), true)`)
+	p.open("/sign-in")
+	p.sees("h1", "From the tape")
+	take("sign-in")
+	p.signIn("oskar@brakkwater.example")
+	p.units("metric")
+	p.sees("a.job", "Baggage hall")
+	p.openJob("Baggage hall")
+	p.sees("[data-test=area]", "109.08 m²")
+	p.until(`!!document.querySelector('[data-test=section-plan]')`)
+	take("measure")
+	for _, step := range []string{"build-up", "kits", "batches", "sections"} {
+		to(step)
+		take(step)
+	}
+	p.click("[data-test=to-cards]")
+	p.sees("[data-test=mix-card]", "Undertow")
+	value[bool](p, `(document.querySelector('[data-test=mix-card]').scrollIntoView(), true)`)
+	take("mix-card")
+	p.do(chromedp.EmulateViewport(390, 844))
+	value[bool](p, `(document.querySelector('[data-test=mix-card]').scrollIntoView(), true)`)
+	take("mix-card-phone")
+	p.do(chromedp.EmulateViewport(1280, 800))
+	p.open("/shelf")
+	p.sees("h2", "Undertow")
+	take("shelf")
+	p.units("us")
+	value[bool](p, `(localStorage.setItem('nephelon.theme', 'night'), true)`)
+	p.openJob("Lamp room")
+	p.sees("[data-test=area]", "ft²")
+	to("sections")
+	take("sections-night-us")
+	p.units("metric")
+}

@@ -1,0 +1,152 @@
+package e2e
+
+import (
+	"os"
+	"path/filepath"
+	"testing"
+
+	"github.com/chromedp/cdproto/network"
+	"github.com/chromedp/chromedp"
+)
+
+func TestBadInputIsRefusedAndKept(t *testing.T) {
+	p := newPage(t, theStage.address)
+	p.open("/sign-in")
+	p.typed("E-mail address", "oskar@brakkwater.example")
+	p.fill("Password", "wrong")
+	p.sees("[role=alert]", "do not belong together")
+	p.signIn("oskar@brakkwater.example")
+	p.units("metric")
+	p.newJob("Bad weather")
+
+	// Lengths that are none.
+	p.click("[data-test=draw]")
+	for typed, says := range map[string]string{"twelve": "not a number", "0": "more than zero", "1,250 m": "may mean", "-3 m": "negative"} {
+		p.typed("Length of the wall", typed)
+		p.sees(".v-messages", says)
+		if kept := value[string](p, `document.querySelector('[data-field]').value`); kept != typed {
+			t.Errorf("%q became %q", typed, kept)
+		}
+	}
+	p.button("Cancel")
+
+	// An outline that crosses itself: refused with the reason, the drawing kept.
+	p.click("[data-test=draw]")
+	for _, at := range [][2]float64{{-150, -80}, {150, 80}, {150, -80}, {-150, 80}} {
+		p.clickOn("[data-test=outline]", at[0], at[1])
+	}
+	p.button("Close the outline")
+	p.sees("#measure .findings .refused", "crosses itself: side 1 meets side 3")
+	p.sees("#measure .findings .refused", "Move the corners")
+	if corners := value[int](p, `document.querySelectorAll('[data-test=outline] .corner').length`); corners != 4 {
+		t.Errorf("%d corners are left of the drawing", corners)
+	}
+	p.until(`document.querySelector('[data-step=measure]').dataset.state === 'warned'`)
+	p.until(`!!document.querySelector('.fault')`)
+
+	// A hole outside.
+	p.rectangle("6 m", "5 m")
+	p.sees("[data-test=area]", "30 m²")
+	p.click("[data-test=draw-hole]")
+	p.wall("left", "2 m")
+	p.wall("down", "1 m")
+	p.wall("right", "1 m")
+	p.button("Close the outline")
+	p.sees("#measure .findings .refused", "Column 1")
+	p.click("[data-test=undo]")
+	p.sees("[data-test=area]", "30 m²")
+
+	// A film outside the product's limits is a warning with numbers.
+	p.choose("Add a coat of", "Keelbody")
+	p.fill("Amount of coat 1", "4 mm")
+	p.sees("#build-up .findings .warning", "over its greatest film of 2.6 mm")
+	p.sees("#build-up .findings .warning", "Split it into 2 coats of 2 mm")
+	p.fill("Amount of coat 1", "5 kg")
+	p.sees(".v-messages", "not a unit of film")
+	p.saved()
+
+	// A file that is none.
+	p.open("/jobs")
+	name := filepath.Join(t.TempDir(), "cut-off.json")
+	if err := os.WriteFile(name, []byte(`{"format":"nephelon-job","version":1,"jub":{}}`), 0o600); err != nil {
+		t.Fatal(err)
+	}
+	p.until(`!!document.querySelector('input[type=file]')`)
+	p.do(chromedp.SetUploadFiles(chromedp.CSS("input[type=file]"), []string{name}))
+	p.sees("[role=alert]", "/jub: This field is not known here")
+}
+
+func TestTwoPeopleEditingOneJob(t *testing.T) {
+	first, second := newPage(t, theStage.address), newPage(t, theStage.address)
+	first.signIn("oskar@brakkwater.example")
+	first.units("metric")
+	first.newJob("Sluice house")
+	first.rectangle("5 m", "4 m")
+	first.sees("[data-test=area]", "20 m²")
+	first.saved()
+	second.signIn("runa@brakkwater.example")
+	second.blocks("*://*:*/api/jobs/*/changes")
+	second.openJob("Sluice house")
+	second.sees("[data-test=area]", "20 m²")
+
+	// The second hears nothing of the first's save, so the edits cross.
+	first.fill("Name of this surface", "Gate floor")
+	first.saved()
+	second.fill("Wall 2, from corner 2", "6 m")
+	second.sees("[data-test=conflict]", "Changed by Oskar Pym at")
+	second.sees("[data-test=conflict]", "You changed")
+	second.until(`!!document.activeElement?.closest('[data-test=conflict]')`)
+	second.button("Combine both")
+	second.until(`!document.querySelector('[data-test=conflict]')`)
+	second.sees("[data-test=area]", "30 m²")
+	second.sees("[role=tab]", "Gate floor")
+	second.saved()
+	// What one saves the other sees without asking.
+	first.sees("[data-test=area]", "30 m²")
+}
+
+// blocks keeps the tab from reaching addresses.
+func (p *page) blocks(pattern string) {
+	p.t.Helper()
+	if _, err := chromedp.Call(p.ctx, network.SetBlockedURLs, network.SetBlockedURLsParams{URLPatterns: []*network.BlockPattern{{URLPattern: pattern, Block: true}}}); err != nil {
+		p.t.Fatal(err)
+	}
+}
+
+func TestAServerThatGoesAwayLosesNothing(t *testing.T) {
+	h, err := startHost("127.0.0.1:0")
+	if err != nil {
+		t.Fatal(err)
+	}
+	p := newPage(t, h.address)
+	p.signIn("oskar@brakkwater.example")
+	p.units("metric")
+	p.newJob("Storm wall")
+	p.rectangle("3 m", "3 m")
+	p.sees("[data-test=area]", "9 m²")
+	p.saved()
+	h.stop()
+	p.fill("Name of this surface", "Breakwater walk")
+	p.sees("[role=alert]", "cannot be reached")
+	p.until(`document.querySelector('[data-test=save-state]').dataset.state === 'away'`)
+	again, err := startHost(h.address)
+	if err != nil {
+		t.Fatal(err)
+	}
+	defer again.stop()
+	p.saved()
+	p.do(chromedp.Reload())
+	p.sees("[role=tab]", "Breakwater walk")
+}
+
+func TestAHandReadsOnly(t *testing.T) {
+	p := newPage(t, theStage.address)
+	p.signIn("bo@brakkwater.example")
+	p.openJob("Lamp room")
+	p.sees(".banner", "As a hand you can read")
+	if value[bool](p, `!!document.querySelector('[data-test=draw], [data-test=undo], [data-test=add-coat]')`) {
+		t.Error("a hand is offered what they may not do")
+	}
+	p.click("[data-test=to-cards]")
+	p.sees("[data-test=mix-card]", "Stir, then pour")
+}
