@@ -95,7 +95,7 @@ func TestTwoPeopleEditingOneJob(t *testing.T) {
 	second.fill("Wall 2, from corner 2", "6 m")
 	second.sees("[data-test=conflict]", "Changed by Oskar Pym at")
 	second.sees("[data-test=conflict]", "You changed")
-	second.until(`!!document.activeElement?.closest('[data-test=conflict]')`)
+	second.until(`!!document.activeElement?.closest('.v-overlay')?.querySelector('[data-test=conflict]')`)
 	second.button("Combine both")
 	second.until(`!document.querySelector('[data-test=conflict]')`)
 	second.sees("[data-test=area]", "30 m²")

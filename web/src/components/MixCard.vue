@@ -42,17 +42,23 @@ const PAIL = 200
             <th>{{ single ? 'Stir, then pour' : 'Pour' }}</th>
             <th>by volume</th>
             <th>or by scale</th>
-            <th>pail mark</th>
-            <th>scale shows</th>
+            <th class="wide">pail mark</th>
+            <th class="wide">scale shows</th>
           </tr>
         </thead>
         <tbody>
           <tr v-for="p in card.parts" :key="p.name">
             <th scope="row">{{ p.name }}</th>
-            <td class="big">{{ session.format('volume', p.volume) }}</td>
-            <td class="big mass">{{ p.densityAssumed ? '≈ ' : '' }}{{ session.format('mass', p.mass) }}</td>
-            <td>{{ session.format('volume', p.fillTo) }}</td>
-            <td>{{ p.densityAssumed ? '≈ ' : '' }}{{ session.format('mass', p.scaleTo) }}</td>
+            <td class="big">
+              {{ session.format('volume', p.volume) }}
+              <span class="sub">mark {{ session.format('volume', p.fillTo) }}</span>
+            </td>
+            <td class="big mass">
+              {{ p.densityAssumed ? '≈ ' : '' }}{{ session.format('mass', p.mass) }}
+              <span class="sub">scale {{ session.format('mass', p.scaleTo) }}</span>
+            </td>
+            <td class="wide">{{ session.format('volume', p.fillTo) }}</td>
+            <td class="wide">{{ p.densityAssumed ? '≈ ' : '' }}{{ session.format('mass', p.scaleTo) }}</td>
           </tr>
         </tbody>
       </table>
@@ -203,6 +209,9 @@ td.mass {
   font-weight: 520;
   font-style: italic;
 }
+.sub {
+  display: none;
+}
 .pail {
   width: 100%;
 }
@@ -248,8 +257,15 @@ dd.blank {
   .total {
     text-align: left;
   }
-  .pail {
+  .pail,
+  .wide {
     display: none;
+  }
+  .sub {
+    display: block;
+    font-size: 1.05rem;
+    font-weight: 520;
+    font-style: normal;
   }
   td.big {
     font-size: 1.7rem;

@@ -46,10 +46,16 @@ function typed(): void {
   void soon()
 }
 
+/** What is being taken just now: Enter and the leaving that follows it are one. */
+let taking: string | null = null
+
 async function commit(): Promise<void> {
-  if (!typing.value) return
+  if (!typing.value || taking === text.value) return
+  taking = text.value
   const answer = await understand()
-  if (!answer?.ok) return
+  const overtaken = taking !== text.value
+  taking = null
+  if (!answer?.ok || overtaken) return
   typing.value = false
   reading.value = null
   emit('update:modelValue', answer.si)
@@ -87,6 +93,7 @@ defineExpose({ commit })
     :error-messages="fault"
     :disabled="disabled"
     autocomplete="off"
+    @focus="($event.target as HTMLInputElement).select()"
     @input="typed"
     @keydown.enter.prevent="entered"
     @keydown.esc.stop="revert"

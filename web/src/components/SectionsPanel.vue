@@ -67,7 +67,7 @@ const QUARTER = 90
         <SectionPlan :surface="desk.surface.value" :plan="desk.surfacePlan.value" :coat="coat" />
         <div>
           <div v-if="course" class="mb-4">
-            <p class="small mb-2">{{ course.reason }}</p>
+            <p class="small mb-4">{{ course.reason }}</p>
             <div v-if="session.mayEdit" class="row">
               <QuantityField
                 kind="angle"
