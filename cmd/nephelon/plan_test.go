@@ -1,0 +1,76 @@
+package main
+
+import (
+	"bytes"
+	"encoding/json"
+	"os"
+	"strings"
+	"testing"
+
+	"nephelon/core/plan"
+)
+
+const demoFile = "../../demo/jobs/settling-basin.nephelon.json"
+
+func nephelon(t *testing.T, in string, arguments ...string) (code int, out, complaint string) {
+	t.Helper()
+	var stdout, stderr bytes.Buffer
+	code = run(t.Context(), arguments, strings.NewReader(in), &stdout, &stderr)
+	return code, stdout.String(), stderr.String()
+}
+
+func TestPlanPrintsTheWholePlan(t *testing.T) {
+	code, out, complaint := nephelon(t, "", "plan", demoFile)
+	var p plan.Plan
+	if err := json.Unmarshal([]byte(out), &p); err != nil || code != 0 || complaint != "" {
+		t.Fatalf("code %d, %v, %q", code, err, complaint)
+	}
+	if len(p.Surfaces) != 1 || len(p.Surfaces[0].Coats[1].Cards) == 0 || len(p.Purchases) != 2 {
+		t.Errorf("a plan of %d surfaces, %d purchases", len(p.Surfaces), len(p.Purchases))
+	}
+	text, err := os.ReadFile(demoFile)
+	if err != nil {
+		t.Fatal(err)
+	}
+	if _, again, _ := nephelon(t, string(text), "plan", "-"); again != out {
+		t.Error("standard input gives another plan than the file")
+	}
+	if _, us, _ := nephelon(t, string(text), "plan", "-units", "us", "-"); !strings.Contains(us, "lb/gal was assumed") {
+		t.Error("sentences in US units are not")
+	}
+}
+
+func TestPlanRefusesWithThePathAndNothingElse(t *testing.T) {
+	text, err := os.ReadFile(demoFile)
+	if err != nil {
+		t.Fatal(err)
+	}
+	replaced := func(from, to string) string {
+		t.Helper()
+		if !bytes.Contains(text, []byte(from)) {
+			t.Fatalf("the demo file has no %s", from)
+		}
+		return strings.Replace(string(text), from, to, 1)
+	}
+	cases := []struct {
+		name, in, says string
+		arguments      []string
+	}{
+		{"not JSON", "{", "not JSON", []string{"plan", "-"}},
+		{"unknown field", replaced(`"site"`, `"sight"`), "/job/sight: This field is not known", []string{"plan", "-"}},
+		{"wrong type", replaced(`"version": 1`, `"version": "1"`), "/version: A string stands here", []string{"plan", "-"}},
+		{"impossible value", replaced(`"spreaders": 2`, `"spreaders": 0`), "/job/crew/spreaders", []string{"plan", "-"}},
+		{"crossing walls", replaced(`"x": 13.9`, `"x": -13.9`), "/job/surfaces/0/floor/outline: Basin floor: The outline crosses itself", []string{"plan", "-"}},
+		{"no such file", "", "no such file", []string{"plan", "nowhere.json"}},
+		{"no file", "", "give one plan file", []string{"plan"}},
+		{"unknown units", "", "give one plan file", []string{"plan", "-units", "cubits", demoFile}},
+		{"unknown flag", "", "not defined", []string{"plan", "-colour"}},
+		{"unknown command", "", "nephelon plans", []string{"paint"}},
+	}
+	for _, c := range cases {
+		code, out, complaint := nephelon(t, c.in, c.arguments...)
+		if code != 2 || out != "" || !strings.Contains(complaint, c.says) {
+			t.Errorf("%s: code %d, printed %q, complained %q; want it to say %q", c.name, code, out, complaint, c.says)
+		}
+	}
+}
