@@ -9,6 +9,7 @@ import (
 
 	"nephelon/core/material"
 	"nephelon/core/measure"
+	"nephelon/core/takeoff"
 )
 
 // routes registers every operation.
@@ -25,6 +26,13 @@ type Reading struct {
 	Echo string  `json:"echo" doc:"The same in the person's units"`
 }
 
+// Measured is what a drawing encloses so far, or why it encloses nothing.
+type Measured struct {
+	Area      measure.Area   `json:"area" doc:"m²"`
+	Perimeter measure.Length `json:"perimeter" doc:"m"`
+	Fault     string         `json:"fault,omitempty"`
+}
+
 func (s *Server) shelfRoutes() {
 	huma.Register(s.api, huma.Operation{OperationID: "shelf", Method: http.MethodGet, Path: "/api/shelf"},
 		func(ctx context.Context, _ *struct{}) (*body[[]material.Product], error) {
@@ -33,6 +41,15 @@ func (s *Server) shelfRoutes() {
 				return nil, s.trouble("list products", err)
 			}
 			return &body[[]material.Product]{products}, nil
+		})
+	huma.Register(s.api, huma.Operation{OperationID: "measure", Method: http.MethodPost, Path: "/api/measure", MaxBodyBytes: bodyLimit,
+		Description: "Measures a floor that is still being drawn"},
+		func(_ context.Context, in *body[takeoff.Floor]) (*body[Measured], error) {
+			t, _, fault := takeoff.MeasureFloor(in.Body, "")
+			if fault != nil {
+				return &body[Measured]{Measured{Fault: fault.Text}}, nil
+			}
+			return &body[Measured]{Measured{Area: t.Area, Perimeter: t.Perimeter}}, nil
 		})
 	huma.Register(s.api, huma.Operation{OperationID: "read", Method: http.MethodPost, Path: "/api/read",
 		Description: "Understands a quantity as people write it"},

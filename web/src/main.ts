@@ -1,3 +1,4 @@
+import './styles/reset.css'
 import '@fontsource-variable/archivo/wght.css'
 import 'vuetify/styles'
 import './styles/base.css'

@@ -5,6 +5,7 @@ import { provideDesk } from '../composables/useEditor'
 import type { JobEditor } from '../composables/useJob'
 import { useShelf } from '../stores/shelf'
 import BatchesPanel from './BatchesPanel.vue'
+import JobDetails from './JobDetails.vue'
 import BuildUpPanel from './BuildUpPanel.vue'
 import KitsPanel from './KitsPanel.vue'
 import MeasurePanel from './MeasurePanel.vue'
@@ -17,7 +18,11 @@ provideDesk(props.editor, toRef(props, 'file'), toRef(props, 'plan'))
 const shelf = useShelf()
 const tabs = ref<InstanceType<typeof SurfaceTabs> | null>(null)
 void shelf.load()
-defineExpose({ addSurface: (): void => tabs.value?.add() })
+const details = ref(false)
+defineExpose({
+  addSurface: (): void => tabs.value?.add(),
+  openDetails: (): void => void (details.value = true),
+})
 </script>
 
 <template>
@@ -29,6 +34,7 @@ defineExpose({ addSurface: (): void => tabs.value?.add() })
     <BatchesPanel />
     <SectionsPanel :job-id="jobId" />
     <WorkingDialog />
+    <JobDetails v-model="details" />
   </div>
 </template>
 

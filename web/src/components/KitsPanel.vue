@@ -98,6 +98,9 @@ function reached(product: string): { key: string; words: string }[] {
 .line {
   display: block;
 }
+.open-figure .line {
+  white-space: nowrap;
+}
 .margin {
   width: 84px;
   height: 10px;

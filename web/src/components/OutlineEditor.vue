@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { useElementSize } from '@vueuse/core'
+import { useElementSize, useThrottleFn } from '@vueuse/core'
 import { computed, ref, watch } from 'vue'
 import type { Point } from '../api/client'
 import type { Draft } from '../composables/useDraft'
@@ -34,8 +34,9 @@ const EMPTY: Box = { left: 0, bottom: 0, right: 16, top: 10 }
 /** What the view shows; it stands still while something is drawn or dragged. */
 const box = ref<Box>(EMPTY)
 watch(
-  () => [floor.value, props.draft.drawing.value] as const,
+  () => [floor.value, props.draft.drawing.value, dragged.value === null] as const,
   () => {
+    if (dragged.value) return
     const around = boxAround([...floor.value.outline, ...floor.value.holes.flatMap((h) => h.outline)])
     if (around) box.value = around
     else if (!props.draft.drawing.value) box.value = EMPTY
@@ -93,7 +94,9 @@ function where(event: PointerEvent | MouseEvent, snap: boolean): Point {
 
 function moved(event: PointerEvent): void {
   cursor.value = where(event, true)
-  if (dragged.value) dragged.value = { ...dragged.value, at: cursor.value }
+  if (!dragged.value) return
+  dragged.value = { ...dragged.value, at: cursor.value }
+  void follow()
 }
 
 function pressed(event: MouseEvent): void {
@@ -115,13 +118,21 @@ function grab(event: PointerEvent, hole: number, corner: number, at: Point): voi
   dragged.value = { hole, corner, at }
 }
 
-function drop(): void {
+/** Puts the dragged corner into the job. */
+function settle(): void {
   const d = dragged.value
   if (!d) return
-  desk.editSurface('corner', (s) => {
+  desk.editSurface(`corner ${d.hole} ${d.corner}`, (s) => {
     const ring = d.hole < 0 ? s.floor.outline : s.floor.holes[d.hole]?.outline
     if (ring) ring[d.corner] = d.at
   })
+}
+const DRAG_MS = 60
+/** The figures follow the hand. */
+const follow = useThrottleFn(settle, DRAG_MS)
+
+function drop(): void {
+  settle()
   dragged.value = null
 }
 

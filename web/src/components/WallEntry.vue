@@ -1,12 +1,14 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
 import type { Draft } from '../composables/useDraft'
-import { distance } from '../lib/figures'
+import { useDesk } from '../composables/useEditor'
+import { distance, tidy } from '../lib/figures'
 import { useSession } from '../stores/session'
 import QuantityField from './QuantityField.vue'
 
 const props = defineProps<{ draft: Draft }>()
 const emit = defineEmits<{ close: [] }>()
+const desk = useDesk()
 const session = useSession()
 const ways = [
   { label: 'up', sign: '↑', degrees: 90 },
@@ -16,6 +18,16 @@ const ways = [
 ]
 const degrees = ref(0)
 const angled = ref(false)
+
+const across = ref<number>()
+const up = ref<number>()
+/** A column typed from the tape begins at a corner measured from corner 1. */
+function start(): void {
+  const corner = desk.surface.value.floor.outline[0] ?? { x: 0, y: 0 }
+  if (across.value === undefined || up.value === undefined) return
+  props.draft.add({ x: tidy(corner.x + across.value), y: tidy(corner.y + up.value) })
+  across.value = up.value = undefined
+}
 
 function add(length: number): void {
   props.draft.addWall(length, degrees.value)
@@ -38,6 +50,20 @@ const gap = computed(() => {
       Choose which way the next wall runs on the plan, type its length, press Enter. Clicks on the drawing add
       corners just as well.
     </p>
+    <div v-if="draft.kind.value === 'hole' && draft.points.value.length === 0" class="start">
+      <QuantityField
+        v-model="across"
+        kind="length"
+        label="First corner: right of corner 1"
+        @update:model-value="start"
+      />
+      <QuantityField
+        v-model="up"
+        kind="length"
+        label="First corner: up from corner 1"
+        @update:model-value="start"
+      />
+    </div>
     <fieldset class="ways">
       <legend class="small quiet">Next wall runs</legend>
       <label v-for="w in ways" :key="w.label" :class="{ on: !angled && degrees === w.degrees }">
@@ -73,6 +99,19 @@ const gap = computed(() => {
     <ol v-if="walls.length > 0" class="walls small">
       <li v-for="(w, i) in walls" :key="i">{{ session.format('length', w) }}</li>
     </ol>
+    <dl v-if="draft.measured.value" class="so-far" data-test="so-far">
+      <template v-if="draft.measured.value.fault">
+        <dt>Closed now</dt>
+        <dd class="small">{{ draft.measured.value.fault }}</dd>
+      </template>
+      <template v-else>
+        <dt>Closed now</dt>
+        <dd>
+          <span class="figure">{{ session.format('area', draft.measured.value.area) }}</span>,
+          {{ session.format('length', draft.measured.value.perimeter) }} around
+        </dd>
+      </template>
+    </dl>
     <p v-if="gap > 0" class="small">
       {{ gap < 0.002 ? 'The walls close.' : `Closing wall: ${session.format('length', gap)}` }}
     </p>
@@ -123,6 +162,17 @@ const gap = computed(() => {
   position: absolute;
   opacity: 0;
   pointer-events: none;
+}
+.start {
+  display: grid;
+  grid-template-columns: 1fr 1fr;
+  gap: 10px;
+  align-items: start;
+}
+.so-far {
+  display: flex;
+  justify-content: space-between;
+  gap: 12px;
 }
 .walls {
   columns: 3;

@@ -1,14 +1,36 @@
+import { watchDebounced } from '@vueuse/core'
 import { computed, ref } from 'vue'
-import type { Point } from '../api/client'
+import { api, type Measured, type Point } from '../api/client'
 import { tidy } from '../lib/figures'
 
 export type DraftKind = 'outline' | 'hole'
+
+const CLOSED = 0.002
+const MEASURE_MS = 60
 
 /** A line of walls being drawn or typed, not yet closed. */
 export function useDraft() {
   const points = ref<Point[]>([])
   const kind = ref<DraftKind>('outline')
   const drawing = ref(false)
+  const measured = ref<Measured | null>(null)
+  const closable = computed(() => points.value.length >= 3)
+
+  /** What the walls enclose once closed; the server measures. */
+  watchDebounced(
+    points,
+    async (now) => {
+      measured.value = null
+      if (!closable.value) return
+      try {
+        const { data } = await api.POST('/api/measure', { body: { outline: corners(now), holes: [] } })
+        if (data && now === points.value) measured.value = data
+      } catch {
+        measured.value = null
+      }
+    },
+    { debounce: MEASURE_MS },
+  )
 
   function begin(what: DraftKind): void {
     kind.value = what
@@ -25,26 +47,26 @@ export function useDraft() {
   /** Adds the end of a wall of a length, in a direction in degrees. */
   function addWall(length: number, degrees: number): void {
     const from = points.value.at(-1) ?? { x: 0, y: 0 }
-    if (points.value.length === 0) points.value = [from]
     const angle = (degrees * Math.PI) / 180
-    points.value = [
-      ...points.value,
-      { x: tidy(from.x + length * Math.cos(angle)), y: tidy(from.y + length * Math.sin(angle)) },
-    ]
+    const to = { x: tidy(from.x + length * Math.cos(angle)), y: tidy(from.y + length * Math.sin(angle)) }
+    points.value = points.value.length === 0 ? [from, to] : [...points.value, to]
   }
 
   function back(): void {
     points.value = points.value.slice(0, -1)
   }
 
-  /** Ends the draft and gives its corners; a last corner on the first is dropped. */
+  /** The corners of a walk; a last one on the first is the same corner. */
+  function corners(walk: Point[]): Point[] {
+    const first = walk[0]
+    const last = walk.at(-1)
+    const closed = first && last && walk.length > 3 && Math.hypot(first.x - last.x, first.y - last.y) < CLOSED
+    return closed ? walk.slice(0, -1) : walk
+  }
+
+  /** Ends the draft and gives its corners. */
   function close(): Point[] {
-    const first = points.value[0]
-    const last = points.value.at(-1)
-    const closed =
-      first && last && points.value.length > 3 && Math.hypot(first.x - last.x, first.y - last.y) < 0.002
-        ? points.value.slice(0, -1)
-        : points.value
+    const closed = corners(points.value)
     cancel()
     return closed
   }
@@ -54,18 +76,7 @@ export function useDraft() {
     drawing.value = false
   }
 
-  return {
-    points,
-    kind,
-    drawing,
-    closable: computed(() => points.value.length >= 3),
-    begin,
-    add,
-    addWall,
-    back,
-    close,
-    cancel,
-  }
+  return { points, kind, drawing, measured, closable, begin, add, addWall, back, close, cancel }
 }
 
 export type Draft = ReturnType<typeof useDraft>

@@ -59,7 +59,14 @@ useEventListener(window, 'keydown', (event) => {
           :readonly="!session.mayEdit"
           @change="rename"
         />
-        <span class="quiet client">{{ [file.job.client, file.job.site].filter(Boolean).join(' · ') }}</span>
+        <button
+          type="button"
+          class="plain client"
+          title="Client, site and notes"
+          @click="desk?.openDetails()"
+        >
+          {{ [file.job.client, file.job.site].filter(Boolean).join(' · ') || 'Client, site and notes …' }}
+        </button>
         <SaveMark :state="state" :trouble="trouble" />
         <template v-if="session.mayEdit">
           <v-btn size="small" :disabled="!canUndo" data-test="undo" @click="editor.undo">Undo</v-btn>
@@ -123,6 +130,10 @@ useEventListener(window, 'keydown', (event) => {
 
 .client {
   flex: 1 1 120px;
+  color: var(--quiet);
+}
+.client:hover {
+  text-decoration: underline;
 }
 .banner {
   margin: 0;
