@@ -2,6 +2,8 @@ module nephelon
 
 go 1.26.0
 
+ignore ./web/node_modules
+
 require (
 	github.com/alexedwards/argon2id v1.0.0
 	github.com/alexedwards/scs/postgresstore v0.0.0-20251002162104-209de6e426de

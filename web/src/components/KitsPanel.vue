@@ -45,7 +45,7 @@ function reached(product: string): { key: string; words: string }[] {
             <th>Buy</th>
             <th class="num">Bought</th>
             <th class="num">Left over</th>
-            <th>Margin over the need</th>
+            <th>Margin</th>
             <th>Wet film if all of it is used</th>
             <th class="num">Cost</th>
           </tr>
@@ -68,7 +68,7 @@ function reached(product: string): { key: string; words: string }[] {
             </td>
             <td class="num">{{ session.format('volume', b.bought) }}</td>
             <td class="num">{{ session.format('volume', b.leftover) }}</td>
-            <td>
+            <td class="tell">
               <svg class="margin" viewBox="0 0 100 10" preserveAspectRatio="none" aria-hidden="true">
                 <rect width="100" height="10" class="track" />
                 <rect
@@ -78,7 +78,7 @@ function reached(product: string): { key: string; words: string }[] {
                   class="fill"
                 />
               </svg>
-              {{ session.format('fraction', b.margin) }}
+              <span class="figure">{{ session.format('fraction', b.margin) }}</span>
             </td>
             <td class="small">
               <span v-for="r in reached(b.product)" :key="r.key" class="line">{{ r.words }}</span>
@@ -92,6 +92,9 @@ function reached(product: string): { key: string; words: string }[] {
 </template>
 
 <style scoped>
+.tell {
+  white-space: nowrap;
+}
 .scroll {
   overflow-x: auto;
 }
@@ -102,7 +105,7 @@ function reached(product: string): { key: string; words: string }[] {
   white-space: nowrap;
 }
 .margin {
-  width: 84px;
+  width: 60px;
   height: 10px;
   margin-right: 6px;
   vertical-align: -1px;
