@@ -21,7 +21,7 @@ func TestBadInputIsRefusedAndKept(t *testing.T) {
 
 	// Lengths that are none.
 	p.click("[data-test=draw]")
-	for typed, says := range map[string]string{"twelve": "not a number", "0": "more than zero", "1,250 m": "may mean", "-3 m": "negative"} {
+	for typed, says := range map[string]string{"twelve": "not a number", "0": "longer than nothing", "1,250 m": "may mean", "-3 m": "negative"} {
 		p.typed("Length of the wall", typed)
 		p.sees(".v-messages", says)
 		if kept := value[string](p, `document.querySelector('[data-field]').value`); kept != typed {

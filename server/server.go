@@ -72,7 +72,11 @@ func New(o Options) (*Server, error) {
 	engine.Use(gin.CustomRecoveryWithWriter(nil, s.recovered))
 	s.api = humagin.New(engine, apiConfig())
 	s.api.UseMiddleware(s.authenticate)
-	s.routes()
+	s.sessionRoutes()
+	s.peopleRoutes()
+	s.jobRoutes()
+	s.shelfRoutes()
+	s.measureRoutes()
 	if o.Pages != nil {
 		pages, err := newPages(o.Pages)
 		if err != nil {

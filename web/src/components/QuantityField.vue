@@ -10,10 +10,9 @@ const props = defineProps<{
   modelValue?: number
   hint?: string
   disabled?: boolean
-  clearOnEnter?: boolean
   positive?: boolean
 }>()
-const emit = defineEmits<{ 'update:modelValue': [si: number]; enter: [] }>()
+const emit = defineEmits<{ 'update:modelValue': [si: number] }>()
 
 const session = useSession()
 const shown = computed(() =>
@@ -59,16 +58,10 @@ async function commit(): Promise<void> {
   typing.value = false
   reading.value = null
   emit('update:modelValue', answer.si)
-  text.value = props.clearOnEnter ? '' : answer.echo
-}
-
-async function entered(): Promise<void> {
-  await commit()
-  if (!reading.value) emit('enter')
+  text.value = answer.echo
 }
 
 function leave(): void {
-  if (props.clearOnEnter) return
   if (text.value.trim() === '') revert()
   else void commit()
 }
@@ -81,7 +74,6 @@ function revert(): void {
 
 const echo = computed(() => (reading.value?.ok ? `= ${reading.value.echo}` : props.hint))
 const fault = computed(() => (reading.value && !reading.value.ok ? reading.value.text : ''))
-defineExpose({ commit })
 </script>
 
 <template>
@@ -95,7 +87,7 @@ defineExpose({ commit })
     autocomplete="off"
     @focus="($event.target as HTMLInputElement).select()"
     @input="typed"
-    @keydown.enter.prevent="entered"
+    @keydown.enter.prevent="commit"
     @keydown.esc.stop="revert"
     @blur="leave"
   />

@@ -1,10 +1,12 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
 import type { Draft } from '../composables/useDraft'
+import { useWalk } from '../composables/useWalk'
 import { useDesk } from '../composables/useEditor'
 import { distance, tidy } from '../lib/figures'
 import { useSession } from '../stores/session'
 import QuantityField from './QuantityField.vue'
+import WalkField from './WalkField.vue'
 
 const props = defineProps<{ draft: Draft }>()
 const emit = defineEmits<{ close: [] }>()
@@ -16,8 +18,10 @@ const ways = [
   { label: 'down', sign: '↓', degrees: 270 },
   { label: 'left', sign: '←', degrees: 180 },
 ]
-const degrees = ref(0)
+const walk = useWalk(props.draft)
+const degrees = walk.heading
 const angled = ref(false)
+const square = computed(() => ways.some((w) => w.degrees === degrees.value))
 
 const across = ref<number>()
 const up = ref<number>()
@@ -27,10 +31,6 @@ function start(): void {
   if (across.value === undefined || up.value === undefined) return
   props.draft.add({ x: tidy(corner.x + across.value), y: tidy(corner.y + up.value) })
   across.value = up.value = undefined
-}
-
-function add(length: number): void {
-  props.draft.addWall(length, degrees.value)
 }
 
 const walls = computed(() =>
@@ -66,7 +66,7 @@ const gap = computed(() => {
     </div>
     <fieldset class="ways">
       <legend class="small quiet">Next wall runs</legend>
-      <label v-for="w in ways" :key="w.label" :class="{ on: !angled && degrees === w.degrees }">
+      <label v-for="w in ways" :key="w.label" :class="{ on: degrees === w.degrees }">
         <input
           v-model="degrees"
           type="radio"
@@ -78,24 +78,23 @@ const gap = computed(() => {
         />
         <span aria-hidden="true">{{ w.sign }}</span>
       </label>
-      <label :class="{ on: angled }">
-        <input type="checkbox" :checked="angled" aria-label="at an angle" @change="angled = !angled" />
+      <label :class="{ on: angled || !square }">
+        <input
+          type="checkbox"
+          :checked="angled || !square"
+          aria-label="at an angle"
+          @change="angled = !angled"
+        />
         <span aria-hidden="true">∠</span>
       </label>
     </fieldset>
     <QuantityField
-      v-if="angled"
+      v-if="angled || !square"
       v-model="degrees"
       kind="angle"
       label="Direction, counter-clockwise from right"
     />
-    <QuantityField
-      kind="length"
-      label="Length of the wall"
-      clear-on-enter
-      positive
-      @update:model-value="add"
-    />
+    <WalkField :walk="walk" />
     <ol v-if="walls.length > 0" class="walls small">
       <li v-for="(w, i) in walls" :key="i">{{ session.format('length', w) }}</li>
     </ol>
@@ -115,7 +114,22 @@ const gap = computed(() => {
     <p v-if="gap > 0" class="small">
       {{ gap < 0.002 ? 'The walls close.' : `Closing wall: ${session.format('length', gap)}` }}
     </p>
+    <div v-if="walk.closure.value" class="closure" role="status" data-test="closure">
+      <p>
+        <strong>{{ walk.closure.value.text }}</strong>
+      </p>
+      <ul v-if="walk.closure.value.mends.length > 0">
+        <li v-for="m in walk.closure.value.mends" :key="m.text" :class="{ likely: m.likely }">
+          <span>{{ m.text }}</span>
+          <v-btn size="small" @click="draft.replace(m.points)">Take this</v-btn>
+        </li>
+      </ul>
+      <p v-else class="small">
+        No single reading explains it; more than one may be wrong. Walk it again from corner 1.
+      </p>
+    </div>
     <div class="row">
+      <v-btn :disabled="!draft.closable.value" @click="walk.check()">Back at the start</v-btn>
       <v-btn color="primary" variant="flat" :disabled="!draft.closable.value" @click="emit('close')"
         >Close the outline</v-btn
       >
@@ -173,6 +187,25 @@ const gap = computed(() => {
   display: flex;
   justify-content: space-between;
   gap: 12px;
+}
+.closure {
+  border: 1px solid var(--line);
+  border-left: 6px solid var(--warn);
+  padding: 10px 12px;
+}
+.closure ul {
+  list-style: none;
+  padding: 0;
+  margin-top: 6px;
+}
+.closure li {
+  display: flex;
+  justify-content: space-between;
+  gap: 10px;
+  padding: 4px 0;
+}
+.closure .likely {
+  font-weight: 640;
 }
 .walls {
   columns: 3;

@@ -52,6 +52,11 @@ export function useDraft() {
     points.value = points.value.length === 0 ? [from, to] : [...points.value, to]
   }
 
+  /** Takes a mended walk in place of the one drawn. */
+  function replace(walk: Point[]): void {
+    points.value = walk
+  }
+
   function back(): void {
     points.value = points.value.slice(0, -1)
   }
@@ -76,7 +81,7 @@ export function useDraft() {
     drawing.value = false
   }
 
-  return { points, kind, drawing, measured, closable, begin, add, addWall, back, close, cancel }
+  return { points, kind, drawing, measured, closable, begin, add, addWall, replace, back, close, cancel }
 }
 
 export type Draft = ReturnType<typeof useDraft>

@@ -1,0 +1,39 @@
+package e2e
+
+import "testing"
+
+// A tape walk with one wrong reading, found and corrected: 8.35 m was written
+// down for a wall of 8.53 m. The room is 8.53 m × 4.1 m = 34.97 m².
+func TestATapeWalkFindsItsWrongReading(t *testing.T) {
+	p := newPage(t, theStage.address)
+	p.signIn("oskar@brakkwater.example")
+	p.units("metric")
+	p.newJob("Gauge house")
+	p.click("[data-test=draw]")
+	p.typed("Length of the wall", "8.35 m, left, 4100")
+	p.sees(".v-messages", "= 8.35 m, = 4.1 m")
+	p.fill("Length of the wall", "8.35 m, left, 4100, left, 8.53 m, left, 4.1 m")
+	p.until(`document.querySelectorAll('.walls li').length === 4`)
+	p.button("Back at the start")
+	p.sees("[data-test=closure]", "The walk ends 0.18 m from its start: 0.18 m too far left.")
+	p.sees("[data-test=closure] .likely", "Wall 1 would be 8.53 m instead of 8.35 m: two figures changed places.")
+	p.button("Take this")
+	p.sees("[data-test=so-far]", "34.97 m²")
+	p.button("Close the outline")
+	p.sees("[data-test=area]", "34.97 m²")
+
+	// Nonsense in a walk is refused in one sentence and stays where it was typed.
+	p.click("[data-test=draw]")
+	p.fill("Length of the wall", "5 m, left 270, 3 m")
+	p.sees(".v-messages", "a turn lies between 0° and 180°")
+	if kept := value[string](p, `document.querySelector('[data-field]').value`); kept != "5 m, left 270, 3 m" {
+		t.Errorf("what was typed became %q", kept)
+	}
+	// A corner that is not square, pinned by its diagonal: 3, 4 and 5 make a
+	// right angle.
+	p.fill("Length of the wall", "3 m, 4 m diagonal 5 m left, left, 3 m")
+	p.until(`document.querySelectorAll('.walls li').length === 3`)
+	p.button("Close the outline")
+	p.sees("[data-test=area]", "12 m²")
+	p.saved()
+}

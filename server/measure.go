@@ -1,0 +1,83 @@
+package server
+
+import (
+	"context"
+	"errors"
+	"net/http"
+
+	"github.com/danielgtaylor/huma/v2"
+
+	"nephelon/core/geometry"
+	"nephelon/core/measure"
+	"nephelon/core/takeoff"
+)
+
+// Reading is how a typed quantity was understood.
+type Reading struct {
+	SI   float64 `json:"si"`
+	Echo string  `json:"echo" doc:"The same in the person's units"`
+}
+
+// Measured is what a drawing encloses so far, or why it encloses nothing.
+type Measured struct {
+	Area      measure.Area   `json:"area" doc:"m²"`
+	Perimeter measure.Length `json:"perimeter" doc:"m"`
+	Fault     string         `json:"fault,omitempty"`
+}
+
+// Walked is how a typed walk was understood.
+type Walked struct {
+	Legs    []takeoff.Leg `json:"legs"`
+	Heading measure.Angle `json:"heading" doc:"Of the next wall"`
+}
+
+// measureRoutes help while something is being typed or drawn; they keep nothing.
+func (s *Server) measureRoutes() {
+	huma.Register(s.api, huma.Operation{OperationID: "read", Method: http.MethodPost, Path: "/api/read",
+		Description: "Understands a quantity as people write it"},
+		func(ctx context.Context, in *body[struct {
+			Kind measure.Kind `json:"kind" enum:"length,area,film,volume,mass,density,spread,coverage,pace,span,fraction,angle"`
+			Text string       `json:"text" maxLength:"200"`
+		}]) (*body[Reading], error) {
+			units := person(ctx).Units
+			si, err := units.Read(in.Body.Kind, in.Body.Text)
+			var refused *measure.ReadError
+			if errors.As(err, &refused) {
+				return nil, huma.Error422UnprocessableEntity(refused.Error())
+			}
+			return &body[Reading]{Reading{si, units.Format(in.Body.Kind, si)}}, err
+		})
+	huma.Register(s.api, huma.Operation{OperationID: "measure", Method: http.MethodPost, Path: "/api/measure", MaxBodyBytes: bodyLimit,
+		Description: "Measures a floor that is still being drawn"},
+		func(_ context.Context, in *body[takeoff.Floor]) (*body[Measured], error) {
+			t, _, fault := takeoff.MeasureFloor(in.Body, "")
+			if fault != nil {
+				return &body[Measured]{Measured{Fault: fault.Text}}, nil
+			}
+			return &body[Measured]{Measured{Area: t.Area, Perimeter: t.Perimeter}}, nil
+		})
+	huma.Register(s.api, huma.Operation{OperationID: "readWalk", Method: http.MethodPost, Path: "/api/walk/read",
+		Description: "Follows a walk along the walls as people write it"},
+		func(ctx context.Context, in *body[struct {
+			Text    string        `json:"text" maxLength:"20000"`
+			Heading measure.Angle `json:"heading" doc:"Of the first wall"`
+			Before  *takeoff.Leg  `json:"before,omitempty" doc:"The wall before the first"`
+		}]) (*body[Walked], error) {
+			legs, heading, err := takeoff.ReadWalk(in.Body.Text, in.Body.Heading, in.Body.Before, person(ctx).Units)
+			var refused *takeoff.WalkError
+			if errors.As(err, &refused) {
+				return nil, huma.Error422UnprocessableEntity(refused.Error())
+			}
+			if legs == nil {
+				legs = []takeoff.Leg{}
+			}
+			return &body[Walked]{Walked{legs, heading}}, err
+		})
+	huma.Register(s.api, huma.Operation{OperationID: "checkWalk", Method: http.MethodPost, Path: "/api/walk/check",
+		Description: "Says how well a walk that is back at its start closes, and what would mend it"},
+		func(ctx context.Context, in *body[struct {
+			Corners geometry.Ring `json:"corners" minItems:"3" maxItems:"2000"`
+		}]) (*body[takeoff.Closure], error) {
+			return &body[takeoff.Closure]{takeoff.CheckWalk(in.Body.Corners, person(ctx).Units)}, nil
+		})
+}
