@@ -37,7 +37,7 @@ const maxLegs = 500
 // left. It returns the walls and the heading in which the next one runs.
 func ReadWalk(text string, heading measure.Angle, before *Leg, units measure.System) ([]Leg, measure.Angle, error) {
 	var legs []Leg
-	for part := range strings.FieldsFuncSeq(text, func(r rune) bool { return r == ',' || r == ';' || r == '\n' }) {
+	for _, part := range readings(text) {
 		words := strings.ToLower(strings.TrimSpace(part))
 		if words == "" {
 			continue
@@ -66,6 +66,28 @@ func ReadWalk(text string, heading measure.Angle, before *Leg, units measure.Sys
 		return nil, heading, &WalkError{"Nothing is typed.", walkRemedy}
 	}
 	return legs, heading, nil
+}
+
+// readings parts a walk at commas, semicolons and new lines. A comma between two
+// figures belongs to a number, such as 7,4 m.
+func readings(text string) []string {
+	var parts []string
+	digit := func(i int) bool { return i >= 0 && i < len(text) && text[i] >= '0' && text[i] <= '9' }
+	from := 0
+	for i := range len(text) {
+		switch text[i] {
+		case ',':
+			if digit(i-1) && digit(i+1) {
+				continue
+			}
+		case ';', '\n':
+		default:
+			continue
+		}
+		parts = append(parts, text[from:i])
+		from = i + 1
+	}
+	return append(parts, text[from:])
 }
 
 // readTurn recognises a turn at the head of some words: 1 for left, −1 for

@@ -43,6 +43,7 @@ func TestReadWalk(t *testing.T) {
 		{"12'6, left, 8'2, right, 3'", measure.US, 3, 0, geometry.Point{X: 15.5 * 0.3048, Y: 98 * 0.0254}},
 		{"3000; L; 4000", measure.Metric, 2, 90, geometry.Point{X: 3, Y: 4}},
 		{"2 m, left 45, 2 m", measure.Metric, 2, 45, geometry.Point{X: 2 + math.Sqrt2, Y: math.Sqrt2}},
+		{"3,5 m,left,4,5 m", measure.Metric, 2, 90, geometry.Point{X: 3.5, Y: 4.5}},
 		{"2 m\nright\n1 m\n", measure.Metric, 2, 270, geometry.Point{X: 2, Y: -1}},
 		// 3, 4, 5: a right angle pinned by its diagonal (Euclid I.47).
 		{"3 m, 4 m diagonal 5 m left", measure.Metric, 2, 90, geometry.Point{X: 3, Y: 4}},
@@ -68,6 +69,7 @@ func TestReadWalkRefusesWithARemedy(t *testing.T) {
 		"":                           "Nothing is typed",
 		"7 m, sideways":              "not a number",
 		"7 m, left 200, 2 m":         "between 0° and 180°",
+		"1,250 m, left":              "may mean 1.250 or 1250",
 		"0 m":                        "longer than nothing",
 		"4 m diagonal 5 m":           "there is none",
 		"3 m, 4 m diagonal 9 m left": "cannot have a diagonal of 9 m. It lies between 1 m and 7 m",

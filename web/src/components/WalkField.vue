@@ -1,9 +1,16 @@
 <script setup lang="ts">
 import { useDebounceFn } from '@vueuse/core'
-import { ref } from 'vue'
+import { computed, ref } from 'vue'
+import { useSession } from '../stores/session'
 import type { useWalk } from '../composables/useWalk'
 
 const props = defineProps<{ walk: ReturnType<typeof useWalk> }>()
+const session = useSession()
+const example = computed(() =>
+  session.units === 'us'
+    ? "or a whole run: 14' 3, left, 9' 6, right 30, 4'"
+    : 'or a whole run: 7.4 m, left, 5.2 m, right 30, 2 m',
+)
 const text = ref('')
 const echo = ref('')
 const fault = ref('')
@@ -35,7 +42,7 @@ async function take(): Promise<void> {
   <v-text-field
     v-model="text"
     label="Length of the wall"
-    :hint="echo || 'or a whole run: 7.4 m, left, 5.2 m, right 30, 2 m'"
+    :hint="echo || example"
     persistent-hint
     :error-messages="fault"
     autocomplete="off"
