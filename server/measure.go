@@ -50,9 +50,9 @@ func (s *Server) measureRoutes() {
 	huma.Register(s.api, huma.Operation{OperationID: "measure", Method: http.MethodPost, Path: "/api/measure", MaxBodyBytes: bodyLimit,
 		Description: "Measures a floor that is still being drawn"},
 		func(_ context.Context, in *body[takeoff.Floor]) (*body[Measured], error) {
-			t, _, fault := takeoff.MeasureFloor(in.Body, "")
-			if fault != nil {
-				return &body[Measured]{Measured{Fault: fault.Text}}, nil
+			t, _, found := takeoff.MeasureFloor(in.Body, "")
+			if t == nil {
+				return &body[Measured]{Measured{Fault: found[0].Text}}, nil
 			}
 			return &body[Measured]{Measured{Area: t.Area, Perimeter: t.Perimeter}}, nil
 		})

@@ -5,8 +5,8 @@ import (
 	"nephelon/core/measure"
 )
 
-// Part is what one component contributes to a batch.
-type Part struct {
+// Dose is what one component contributes to a batch.
+type Dose struct {
 	Name           string         `json:"name"`
 	Volume         measure.Volume `json:"volume" doc:"m³"`
 	Mass           measure.Mass   `json:"mass" doc:"kg"`
@@ -24,7 +24,7 @@ type Card struct {
 	Share      string         `json:"share"`
 	Ratio      material.Basis `json:"ratio" doc:"What the parts below count"`
 	RatioParts []float64      `json:"ratioParts"`
-	Parts      []Part         `json:"parts"`
+	Parts      []Dose         `json:"parts"`
 	Volume     measure.Volume `json:"volume"`
 	Mass       measure.Mass   `json:"mass"`
 	PotLife    measure.Span   `json:"potLife,omitempty" doc:"s from the moment A meets B; absent for a single-pack paint"`
@@ -43,12 +43,12 @@ func NewCard(p material.Product, mix material.Mix, b Batch, of int, area measure
 		Batch: b.Number, Of: of, Product: p.Name, Color: p.Color, Share: b.Share,
 		Ratio: p.Ratio.Basis, Volume: b.Volume, Mass: b.Mass,
 		Section: b.Number, Area: area, Wet: wet, Cautions: p.Cautions,
-		Parts: make([]Part, len(mix.Shares)), RatioParts: make([]float64, len(p.Components)),
+		Parts: make([]Dose, len(mix.Shares)), RatioParts: make([]float64, len(p.Components)),
 	}
 	var fill measure.Volume
 	var scale measure.Mass
 	for i, s := range mix.Shares {
-		part := Part{Name: s.Name, Volume: measure.Volume(s.Volume) * b.Volume, DensityAssumed: s.Density.Source == measure.Assumed}
+		part := Dose{Name: s.Name, Volume: measure.Volume(s.Volume) * b.Volume, DensityAssumed: s.Density.Source == measure.Assumed}
 		part.Mass = s.Density.Value.Of(part.Volume)
 		fill += part.Volume
 		scale += part.Mass

@@ -139,7 +139,7 @@ func TestMassRatioTurnsIntoVolumes(t *testing.T) {
 	}
 }
 
-func supplyOf(need measure.Volume, sizes ...Line) *Supply {
+func supplyOf(need measure.Volume, sizes ...Item) *Supply {
 	p := Purchase{Need: need, Lines: sizes}
 	for _, l := range sizes {
 		p.Bought += measure.Volume(l.Count) * l.Volume
@@ -153,17 +153,17 @@ func TestDividePrefersWholeKitsThenFractionsThenMeasured(t *testing.T) {
 		name    string
 		need    measure.Volume
 		largest measure.Volume
-		lines   []Line
+		lines   []Item
 		count   int
 		volume  measure.Volume
 		share   string
 	}{
-		{"whole kits", 35 * l, 16 * l, []Line{{Kit: "12 L", Count: 3, Volume: 12 * l}}, 3, 12 * l, "1 × 12 L"},
-		{"two kits at once", 47 * l, 25 * l, []Line{{Kit: "12 L", Count: 4, Volume: 12 * l}}, 2, 24 * l, "2 × 12 L"},
-		{"half kits", 35 * l, 8 * l, []Line{{Kit: "12 L", Count: 3, Volume: 12 * l}}, 6, 6 * l, "½ × 12 L"},
-		{"a third of one kit", 3.9 * l, 16 * l, []Line{{Kit: "12 L", Count: 1, Volume: 12 * l}}, 1, 4 * l, "⅓ × 12 L"},
-		{"measured, far from any kit", 20.5 * l, 11 * l, []Line{{Kit: "12 L", Count: 2, Volume: 12 * l}}, 2, 10.25 * l, "measured"},
-		{"two sizes as bought", 16.5 * l, 13 * l, []Line{{Kit: "5 L", Count: 1, Volume: 5 * l}, {Kit: "12 L", Count: 1, Volume: 12 * l}}, 2, 12 * l, "1 × 12 L"},
+		{"whole kits", 35 * l, 16 * l, []Item{{Kit: "12 L", Count: 3, Volume: 12 * l}}, 3, 12 * l, "1 × 12 L"},
+		{"two kits at once", 47 * l, 25 * l, []Item{{Kit: "12 L", Count: 4, Volume: 12 * l}}, 2, 24 * l, "2 × 12 L"},
+		{"half kits", 35 * l, 8 * l, []Item{{Kit: "12 L", Count: 3, Volume: 12 * l}}, 6, 6 * l, "½ × 12 L"},
+		{"a third of one kit", 3.9 * l, 16 * l, []Item{{Kit: "12 L", Count: 1, Volume: 12 * l}}, 1, 4 * l, "⅓ × 12 L"},
+		{"measured, far from any kit", 20.5 * l, 11 * l, []Item{{Kit: "12 L", Count: 2, Volume: 12 * l}}, 2, 10.25 * l, "measured"},
+		{"two sizes as bought", 16.5 * l, 13 * l, []Item{{Kit: "5 L", Count: 1, Volume: 5 * l}, {Kit: "12 L", Count: 1, Volume: 12 * l}}, 2, 12 * l, "1 × 12 L"},
 	}
 	for _, c := range cases {
 		d, err := Divide(c.need, []Limit{{Volume: c.largest}}, supplyOf(c.need, c.lines...))

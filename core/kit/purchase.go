@@ -14,8 +14,8 @@ import (
 // slack is the relative difference under which two volumes count as equal.
 const slack = 1e-9
 
-// Line is one kit size and how many of it to buy.
-type Line struct {
+// Item is one kit size and how many of it to buy.
+type Item struct {
 	Kit    string         `json:"kit"`
 	Count  int            `json:"count"`
 	Volume measure.Volume `json:"volume" doc:"Of one kit when mixed, m³"`
@@ -29,7 +29,7 @@ type Purchase struct {
 	Color    string            `json:"color"`
 	Need     measure.Volume    `json:"need" doc:"m³"`
 	NeedMass measure.Mass      `json:"needMass" doc:"kg"`
-	Lines    []Line            `json:"lines"`
+	Lines    []Item            `json:"lines"`
 	Bought   measure.Volume    `json:"bought" doc:"m³"`
 	Leftover measure.Volume    `json:"leftover" doc:"m³ bought above the need"`
 	Margin   measure.Fraction  `json:"margin" doc:"Leftover as a share of the need"`
@@ -175,7 +175,7 @@ func Buy(p material.Product, mix material.Mix, need measure.Volume) Purchase {
 		if n == 0 {
 			continue
 		}
-		line := Line{Kit: sizes[i].Name, Count: n, Volume: sizes[i].Volume}
+		line := Item{Kit: sizes[i].Name, Count: n, Volume: sizes[i].Volume}
 		if priced {
 			cost := float64(sizes[i].Cost*int64(n)) / 100
 			line.Cost = &cost

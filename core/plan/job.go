@@ -96,6 +96,12 @@ func (f File) check() (map[string]*material.Product, []finding.Finding) {
 		for h, hole := range s.Floor.Holes {
 			unique(hole.ID, fmt.Sprintf("%s/floor/holes/%d", path, h))
 		}
+		for p, part := range s.Floor.Parts {
+			unique(part.ID, fmt.Sprintf("%s/floor/parts/%d", path, p))
+		}
+		for l, line := range s.Floor.Lines {
+			unique(line.ID, fmt.Sprintf("%s/floor/lines/%d", path, l))
+		}
 		for c, coat := range s.Coats {
 			at := fmt.Sprintf("%s/coats/%d", path, c)
 			unique(coat.ID, at)

@@ -2,6 +2,7 @@ package plan
 
 import (
 	"fmt"
+	"slices"
 
 	"nephelon/core/buildup"
 	"nephelon/core/finding"
@@ -107,22 +108,13 @@ func (m *maker) find(f ...finding.Finding) { m.plan.Findings = append(m.plan.Fin
 func (m *maker) surface(i int) {
 	s, out, path := m.file.Job.Surfaces[i], &m.plan.Surfaces[i], surfacePath(i)
 	out.ID, out.Name, out.Coats = s.ID, s.Name, make([]CoatPlan, len(s.Coats))
-	if len(s.Floor.Outline) == 0 {
+	if len(s.Floor.Outline) == 0 && s.Floor.Given == nil {
 		m.find(finding.Finding{
 			Level: finding.Note, Step: finding.Measure, Path: path + "/floor/outline",
 			Text: s.Name + " is not measured yet.", WayOut: "Draw its outline or type the lengths of its walls.",
 		})
-	} else if t, faults, bad := takeoff.MeasureFloor(s.Floor, path+"/floor"); bad != nil {
-		bad.Text = s.Name + ": " + bad.Text
-		m.find(*bad)
-		out.Faults = faults
 	} else {
-		out.Takeoff = &t
-		m.plan.Area += t.Area
-		if s.Layout.Exit != nil {
-			side, along, at := s.Floor.Outline.Nearest(*s.Layout.Exit)
-			out.Exit = &pour.Mark{Hole: -1, Side: side + 1, Along: measure.Length(along), At: at}
-		}
+		m.measure(i, path)
 	}
 	if len(s.Coats) == 0 {
 		m.find(finding.Finding{
@@ -132,6 +124,25 @@ func (m *maker) surface(i int) {
 	}
 	for c := range s.Coats {
 		m.coat(i, c, fmt.Sprintf("%s/coats/%d", path, c))
+	}
+}
+
+// measure takes off one surface.
+func (m *maker) measure(i int, path string) {
+	s, out := m.file.Job.Surfaces[i], &m.plan.Surfaces[i]
+	var found []finding.Finding
+	out.Takeoff, out.Faults, found = takeoff.MeasureFloor(s.Floor, path+"/floor")
+	for _, f := range found {
+		f.Text = s.Name + ": " + f.Text
+		m.find(f)
+	}
+	if out.Takeoff == nil {
+		return
+	}
+	m.plan.Area += out.Takeoff.Area
+	if s.Layout.Exit != nil && len(s.Floor.Outline) > 0 {
+		side, along, at := s.Floor.Outline.Nearest(*s.Layout.Exit)
+		out.Exit = &pour.Mark{Hole: -1, Side: side + 1, Along: measure.Length(along), At: at}
 	}
 }
 
@@ -253,6 +264,10 @@ func (m *maker) pour(i int) {
 	if most == 0 {
 		return
 	}
+	if len(s.Floor.Outline) == 0 {
+		m.share(i)
+		return
+	}
 	polygon, path := s.Floor.Polygon(), surfacePath(i)
 	course := pour.Plot(polygon, s.Layout, shares(out.Coats[most-1].Division))
 	out.Course = &course
@@ -277,10 +292,36 @@ func (m *maker) pour(i int) {
 		}
 		coat.Sections, coat.Cuts = laying.Sections, laying.Cuts
 		m.find(laying.Findings(path, coat.Number)...)
-		coat.Cards = make([]kit.Card, len(coat.Sections))
-		for n, section := range coat.Sections {
-			coat.Cards[n] = kit.NewCard(*coat.product, coat.mix, coat.Division.Batches[n], len(coat.Sections), section.Area, coat.Mixed)
+		coat.card(out.Takeoff.Parts)
+	}
+}
+
+// share divides a surface that has no drawing by area alone.
+func (m *maker) share(i int) {
+	out := &m.plan.Surfaces[i]
+	for c := range out.Coats {
+		coat := &out.Coats[c]
+		if coat.Division == nil {
+			continue
 		}
+		for n, b := range coat.Division.Batches {
+			part := measure.Area(b.Volume / coat.Division.Mixed)
+			coat.Sections = append(coat.Sections, pour.Section{Number: n + 1, Area: part * out.Takeoff.Flat, Rings: []geometry.Ring{}, Patches: 1})
+		}
+		coat.Cuts = []pour.Cut{}
+		coat.card(out.Takeoff.Parts)
+	}
+}
+
+// card gives each section its part of the edges, steps and ramps, and writes its
+// mix card.
+func (c *CoatPlan) card(parts measure.Area) {
+	c.Cards = make([]kit.Card, len(c.Sections))
+	c.Sections = slices.Clone(c.Sections)
+	for n, b := range c.Division.Batches {
+		section := &c.Sections[n]
+		section.Parts = parts * measure.Area(b.Volume/c.Division.Mixed)
+		c.Cards[n] = kit.NewCard(*c.product, c.mix, b, len(c.Sections), section.Area+section.Parts, c.Mixed)
 	}
 }
 

@@ -20,7 +20,8 @@ type Layout struct {
 // Section is the patch of surface that one batch covers.
 type Section struct {
 	Number  int             `json:"number" doc:"That of its batch"`
-	Area    measure.Area    `json:"area"`
+	Area    measure.Area    `json:"area" doc:"Of floor, m²"`
+	Parts   measure.Area    `json:"parts" doc:"Its share of edges, steps and ramps, m²"`
 	Rings   []geometry.Ring `json:"rings" doc:"Outlines counter-clockwise, holes clockwise"`
 	Patches int             `json:"patches" doc:"Separate pieces; more than one is awkward"`
 	Label   geometry.Point  `json:"label" doc:"A place inside for its number"`

@@ -160,24 +160,3 @@ func TestSmallGapsAreSpread(t *testing.T) {
 		t.Errorf("corner 3 moved to %v", third)
 	}
 }
-
-func TestFloorWorking(t *testing.T) {
-	floor := Floor{
-		Outline: geometry.Ring{{X: 0, Y: 0}, {X: 7, Y: 0}, {X: 7, Y: 3}, {X: 0, Y: 3}},
-		Holes:   []Hole{{ID: "h", Outline: geometry.Ring{{X: 1, Y: 1}, {X: 1.5, Y: 1}, {X: 1.5, Y: 2}, {X: 1, Y: 2}}}},
-	}
-	taken, _, fault := MeasureFloor(floor, "/floor")
-	if fault != nil {
-		t.Fatal(fault)
-	}
-	if math.Abs(float64(taken.Area)-20.5) > 1e-12 || math.Abs(float64(taken.Perimeter)-20) > 1e-12 || math.Abs(float64(taken.HoleEdge)-3) > 1e-12 {
-		t.Errorf("%+v", taken)
-	}
-	sum := 0.0
-	for _, v := range taken.Working.Inputs {
-		sum += v.SI
-	}
-	if math.Abs(sum-taken.Working.Result.SI) > 1e-12 || taken.Pieces[1].Name != "Hole 1" {
-		t.Errorf("the working adds up to %v of %v: %+v", sum, taken.Working.Result.SI, taken.Pieces)
-	}
-}

@@ -50,7 +50,13 @@ const division = computed(() => props.coat.division)
           <strong>{{ b.number }}</strong>
           <span>{{ session.format('volume', b.volume) }}</span>
           <span v-if="coat.sections?.[b.number - 1]" class="small">
-            for {{ session.format('area', coat.sections[b.number - 1]?.area ?? 0) }}
+            for
+            {{
+              session.format(
+                'area',
+                (coat.sections[b.number - 1]?.area ?? 0) + (coat.sections[b.number - 1]?.parts ?? 0),
+              )
+            }}
           </span>
           <span class="quiet small">{{ b.share }} · {{ session.format('mass', b.mass) }}</span>
         </span>

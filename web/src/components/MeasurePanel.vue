@@ -9,6 +9,8 @@ import { distance, middle, pushWall } from '../lib/figures'
 import { useSession } from '../stores/session'
 import FigureButton from './FigureButton.vue'
 import FindingList from './FindingList.vue'
+import FloorParts from './FloorParts.vue'
+import GivenArea from './GivenArea.vue'
 import OutlineEditor from './OutlineEditor.vue'
 import QuantityField from './QuantityField.vue'
 import WallEntry from './WallEntry.vue'
@@ -49,8 +51,10 @@ function close(): void {
   const kind = draft.kind.value
   const points = draft.close()
   desk.editSurface(`${kind} drawn`, (s) => {
-    if (kind === 'outline') s.floor.outline = points
-    else s.floor.holes.push({ id: newId(), name: `Column ${s.floor.holes.length + 1}`, outline: points })
+    if (kind === 'outline') {
+      s.floor.outline = points
+      s.floor.given = undefined
+    } else s.floor.holes.push({ id: newId(), name: `Column ${s.floor.holes.length + 1}`, outline: points })
   })
 }
 
@@ -120,14 +124,18 @@ useEventListener(window, 'keydown', (event) => {
             <div>
               <dt>Area to coat</dt>
               <dd data-test="area">
-                <FigureButton :workings="[takeoff.working]">{{
+                <FigureButton :workings="[takeoff.working, ...(takeoff.partWorkings ?? [])]">{{
                   session.format('area', takeoff.area)
                 }}</FigureButton>
               </dd>
             </div>
-            <div>
+            <div v-if="takeoff.perimeter > 0">
               <dt>Around the walls</dt>
               <dd data-test="perimeter">{{ session.format('length', takeoff.perimeter) }}</dd>
+            </div>
+            <div v-if="takeoff.parts > 0">
+              <dt>Of it, edges and steps</dt>
+              <dd>{{ session.format('area', takeoff.parts) }}</dd>
             </div>
             <div v-if="takeoff.holeEdge > 0">
               <dt>Around columns</dt>
@@ -168,6 +176,8 @@ useEventListener(window, 'keydown', (event) => {
               </select>
             </label>
           </details>
+          <GivenArea v-if="!measured" />
+          <FloorParts v-if="takeoff" />
           <details v-if="desk.surface.value.floor.holes.length > 0" open>
             <summary>Columns and pits</summary>
             <ul class="holes">

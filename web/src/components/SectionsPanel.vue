@@ -64,7 +64,12 @@ const QUARTER = 90
         </button>
       </div>
       <div class="halves">
-        <SectionPlan :surface="desk.surface.value" :plan="desk.surfacePlan.value" :coat="coat" />
+        <p v-if="!course" class="quiet">
+          Without a drawing the sections are told by area alone: {{ coat.sections?.length }} of
+          {{ session.format('area', coat.sections?.[0]?.area ?? 0) }}. Measure the surface to have them cut on
+          its plan.
+        </p>
+        <SectionPlan v-else :surface="desk.surface.value" :plan="desk.surfacePlan.value" :coat="coat" />
         <div>
           <div v-if="course" class="mb-4">
             <p class="small mb-4">{{ course.reason }}</p>
@@ -87,7 +92,7 @@ const QUARTER = 90
             :cuts="coat.cuts ?? []"
             :surface="desk.surface.value"
           />
-          <p v-else class="quiet">One batch covers the whole surface; no tape is needed.</p>
+          <p v-else-if="course" class="quiet">One batch covers the whole surface; no tape is needed.</p>
         </div>
       </div>
     </template>

@@ -23,7 +23,13 @@ function duplicate(): void {
     const copy = JSON.parse(JSON.stringify(desk.surface.value)) as typeof desk.surface.value
     copy.id = newId()
     copy.name = `${copy.name}, copy`.slice(0, 120)
-    for (const thing of [...copy.coats, ...copy.floor.holes]) thing.id = newId()
+    for (const thing of [
+      ...copy.coats,
+      ...copy.floor.holes,
+      ...(copy.floor.parts ?? []),
+      ...(copy.floor.lines ?? []),
+    ])
+      thing.id = newId()
     f.job.surfaces.push(copy)
   })
   desk.index.value = desk.file.value.job.surfaces.length - 1

@@ -64,7 +64,7 @@ function print(): void {
       <div class="map sheet">
         <h2>{{ e.surface.name }}: coat {{ e.coat.number }}, {{ e.coat.name }}</h2>
         <div class="mapped">
-          <SectionPlan :surface="e.surface" :plan="e.plan" :coat="e.coat" />
+          <SectionPlan v-if="e.plan.course" :surface="e.surface" :plan="e.plan" :coat="e.coat" />
           <TapeMarks v-if="(e.coat.cuts?.length ?? 0) > 0" :cuts="e.coat.cuts ?? []" :surface="e.surface" />
           <p v-else class="quiet">
             One batch covers it all: {{ session.format('area', e.plan.takeoff?.area ?? 0) }}.

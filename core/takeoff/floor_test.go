@@ -1,0 +1,80 @@
+package takeoff
+
+import (
+	"math"
+	"strings"
+	"testing"
+
+	"nephelon/core/geometry"
+	"nephelon/core/measure"
+)
+
+func TestFloorWorking(t *testing.T) {
+	floor := Floor{
+		Outline: geometry.Ring{{X: 0, Y: 0}, {X: 7, Y: 0}, {X: 7, Y: 3}, {X: 0, Y: 3}},
+		Holes:   []Hole{{ID: "h", Outline: geometry.Ring{{X: 1, Y: 1}, {X: 1.5, Y: 1}, {X: 1.5, Y: 2}, {X: 1, Y: 2}}}},
+	}
+	taken, _, found := MeasureFloor(floor, "/floor")
+	if len(found) > 0 {
+		t.Fatal(found)
+	}
+	if math.Abs(float64(taken.Area)-20.5) > 1e-12 || math.Abs(float64(taken.Perimeter)-20) > 1e-12 || math.Abs(float64(taken.HoleEdge)-3) > 1e-12 {
+		t.Errorf("%+v", taken)
+	}
+	sum := 0.0
+	for _, v := range taken.Working.Inputs {
+		sum += v.SI
+	}
+	if math.Abs(sum-taken.Working.Result.SI) > 1e-12 || taken.Pieces[1].Name != "Hole 1" {
+		t.Errorf("the working adds up to %v of %v: %+v", sum, taken.Working.Result.SI, taken.Pieces)
+	}
+}
+
+// Parts worked by hand from their formulas.
+func TestPartsByHand(t *testing.T) {
+	around := measure.Length(24)
+	cases := []struct {
+		name string
+		part Part
+		area float64
+	}{
+		{"cove around everything", Part{Kind: Cove, Height: 0.15}, 3.6},
+		{"cove on one wall with returns", Part{Kind: Cove, Run: 6, Height: 0.2, Count: 2, Return: 0.25}, 1.3},
+		{"five steps", Part{Kind: Stairs, Count: 5, Width: 1.2, Tread: 0.28, Riser: 0.18, Nosing: 0.04}, 3},
+		{"their two sides", Part{Kind: Stairs, Count: 5, Width: 1.2, Tread: 0.28, Riser: 0.18, Nosing: 0.04, Sides: 2}, 3 + 2*15*0.28*0.18},
+		{"a ramp of 3, 4, 5", Part{Kind: Ramp, Run: 4, Height: 3, Width: 2}, 10},
+		{"the same inside the outline", Part{Kind: Ramp, Run: 4, Height: 3, Width: 2, OnFloor: true}, 2},
+		{"a threshold", Part{Kind: Threshold, Run: 1.1, Width: 0.3}, 0.33},
+		{"an upstand", Part{Kind: Upstand, Run: 8, Height: 0.45}, 3.6},
+	}
+	for _, c := range cases {
+		w, missing := c.part.working(around)
+		if missing != "" || math.Abs(w.Result.SI-c.area) > 1e-12 || w.Formula == "" {
+			t.Errorf("%s: %v m² by %q, want %v (%s)", c.name, w.Result.SI, w.Formula, c.area, missing)
+		}
+	}
+	for _, kind := range []PartKind{Cove, Stairs, Ramp, Threshold, Upstand} {
+		if _, missing := (Part{Kind: kind}).working(around); missing == "" {
+			t.Errorf("a %s without measures asks for nothing", kind)
+		}
+	}
+}
+
+// A crack of 3 m × 8 mm × 20 mm takes 0.48 L; a joint that moves takes none.
+func TestFillerByHand(t *testing.T) {
+	square := geometry.Ring{{X: 0, Y: 0}, {X: 3, Y: 0}, {X: 3, Y: 3}, {X: 0, Y: 3}}
+	taken, _, found := MeasureFloor(Floor{Outline: square, Lines: []Line{
+		{ID: "a", Kind: "crack", Length: 3, Width: 0.008, Depth: 0.02},
+		{ID: "b", Kind: "moving-joint", Length: 9, Width: 0.01, Depth: 0.05},
+	}}, "/floor")
+	if len(found) > 0 || math.Abs(float64(taken.Filler)-0.00048) > 1e-12 {
+		t.Errorf("%v m³, %v", taken.Filler, found)
+	}
+}
+
+func TestAGivenAreaIsCalledOne(t *testing.T) {
+	taken, _, found := MeasureFloor(Floor{Given: &Given{Area: 31, Note: "by telephone"}}, "/floor")
+	if taken == nil || taken.Area != 31 || len(found) != 1 || !strings.Contains(found[0].Text, "by telephone") {
+		t.Errorf("%+v, %v", taken, found)
+	}
+}

@@ -1,0 +1,56 @@
+package e2e
+
+import "testing"
+
+// Edges, steps and ramps add to a floor; the figures are worked by hand. A floor
+// of 6 m × 4 m is 24 m². A cove of 10 cm around its 20 m of wall adds 2 m². Three
+// steps of 1.2 m × (0.28 + 0.17) m add 1.62 m². A crack of 5 m × 6 mm × 20 mm
+// takes 600 mL of filler.
+func TestEdgesStepsAndCracks(t *testing.T) {
+	p := newPage(t, theStage.address)
+	p.signIn("oskar@brakkwater.example")
+	p.units("metric")
+	p.newJob("Bell tower")
+	p.rectangle("6 m", "4 m")
+	p.sees("[data-test=area]", "24 m²")
+	p.click("[data-test=parts] summary")
+	p.choose("Add an edge, a step or a crack", "Cove base")
+	p.sees("[data-test=area]", "26 m²")
+	p.choose("Add an edge, a step or a crack", "Stairs")
+	p.sees("[data-test=area]", "27.62 m²")
+	p.fill("Steps", "0")
+	p.sees("#measure .findings .warning", "Stairs adds no area yet")
+	p.click("[data-test=undo]")
+	p.sees("[data-test=area]", "27.62 m²")
+	p.choose("Add an edge, a step or a crack", "Crack")
+	p.fill("Length", "5 m")
+	p.sees("[data-test=filler]", "600 mL")
+	p.click("[data-test=part-stairs] .open-figure")
+	p.sees(".working", "steps × width × (tread + riser + nosing)")
+	p.button("Close")
+	p.choose("Add a coat of", "Gullwing")
+	p.sees("[data-test=batches-1]", "for 27.62 m²")
+	p.saved()
+}
+
+// A figure on someone's word is planned with, and the plan says so.
+func TestAGivenAreaIsPlannedAloud(t *testing.T) {
+	p := newPage(t, theStage.address)
+	p.signIn("oskar@brakkwater.example")
+	p.units("metric")
+	p.newJob("Reed shed")
+	p.fill("Area as given", "52 m²")
+	p.sees("[data-test=area]", "52 m²")
+	p.fill("Whose figure it is", "the steward, by letter")
+	p.sees("#measure .findings .warning", "a figure that nobody here has checked (the steward, by letter)")
+	p.choose("Add a coat of", "Undertow")
+	p.sees("#sections", "Without a drawing the sections are told by area alone")
+	p.saved()
+	p.click("[data-test=to-cards]")
+	p.sees("[data-test=mix-card]", "Undertow MB-2")
+	p.open("/jobs")
+	p.openJob("Reed shed")
+	p.rectangle("7 m", "7 m")
+	p.sees("[data-test=area]", "49 m²")
+	p.until(`!document.querySelector('#measure .findings .warning')`)
+}
