@@ -333,6 +333,16 @@ func (p *page) newJob(name string) {
 	p.until(`!!document.querySelector('[data-test=save-state]')`)
 }
 
+// begin signs the estimator in and opens a new job of theirs, in metric units.
+func begin(t *testing.T, job string) *page {
+	t.Helper()
+	p := newPage(t, theStage.address)
+	p.signIn("oskar@brakkwater.example")
+	p.units("metric")
+	p.newJob(job)
+	return p
+}
+
 // picture takes a PNG of what the screen shows.
 func (p *page) picture(name string) {
 	p.t.Helper()

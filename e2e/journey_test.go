@@ -36,10 +36,7 @@ func (p *page) rectangle(across, up string) {
 // 2.05 L of B (1.015 kg/L: 2.08 kg). Two sections of 19.24 m² meet half-way
 // along the long wall, at 3.7 m.
 func TestFromTapeToMixCardInMetres(t *testing.T) {
-	p := newPage(t, theStage.address)
-	p.signIn("oskar@brakkwater.example")
-	p.units("metric")
-	p.newJob("Net loft")
+	p := begin(t, "Net loft")
 	p.rectangle("7.4 m", "5200")
 	p.sees("[data-test=area]", "38.48 m²")
 	p.sees("[data-test=perimeter]", "25.2 m")
@@ -131,10 +128,7 @@ func (p *page) clickOn(selector string, dx, dy float64) {
 }
 
 func TestUndoRedoAndUnits(t *testing.T) {
-	p := newPage(t, theStage.address)
-	p.signIn("oskar@brakkwater.example")
-	p.units("metric")
-	p.newJob("Kelp store")
+	p := begin(t, "Kelp store")
 	p.rectangle("6 m", "4 m")
 	p.sees("[data-test=area]", "24 m²")
 	p.fill("Wall 1, from corner 1", "8 m")
@@ -165,4 +159,46 @@ func TestEveryFigureOpensItsWorking(t *testing.T) {
 	p.sees(".working", "assumed")
 	p.button("Close")
 	p.sees(".findings", "1.1 kg/L was assumed")
+}
+
+// The interface prints numbers itself; it must print them as the server does.
+// What the server echoes for a typed quantity has to stand in the field again
+// after a reload, when the interface prints it from what is stored.
+func TestTheInterfacePrintsAsTheServerDoes(t *testing.T) {
+	p := begin(t, "Printing")
+	p.rectangle("4 m", "4 m")
+	p.choose("Add a coat of", "Undertow")
+	fields := []struct{ label, metric, us string }{
+		{"Wall 1, from corner 1", "12.3456 m", `13' 7 3/8"`},
+		{"Wall 2, from corner 2", "1 234.5 m", "1999 ft"},
+		{"Amount of coat 1", "1.2345 mm", "13.37 mil"},
+		{"Loss of coat 1", "7.25 %", "0.05 %"},
+		{"Pace of one person", "51.49 m²/h", "1 234 ft²/h"},
+		{"Bucket, to the brim", "999.6 mL", "0.75 gal"},
+	}
+	for _, system := range []string{"metric", "us"} {
+		p.units(system)
+		p.saved()
+		echoes := make(map[string]string)
+		for _, f := range fields {
+			typed := f.metric
+			if system == "us" {
+				typed = f.us
+			}
+			p.typed(f.label, strings.ReplaceAll(typed, " ", ""))
+			p.until(`[...document.querySelectorAll('.v-messages')].some(e => e.innerText.startsWith('= '))`)
+			echoes[f.label] = value[string](p, `[...document.querySelectorAll('.v-messages')].map(e => e.innerText).find(t => t.startsWith('= ')).slice(2)`)
+			p.do(chromedp.KeyEvent("\r"))
+			p.until(`![...document.querySelectorAll('.v-messages')].some(e => e.innerText.startsWith('= '))`)
+		}
+		p.saved()
+		p.do(chromedp.Reload())
+		p.sees("[data-test=coat-1]", "Coat 1")
+		for _, f := range fields {
+			p.field(f.label)
+			if shown := value[string](p, `document.querySelector('[data-field]').value`); shown != echoes[f.label] {
+				t.Errorf("%s in %s: the server says %q, the interface %q", f.label, system, echoes[f.label], shown)
+			}
+		}
+	}
 }

@@ -7,10 +7,7 @@ import "testing"
 // steps of 1.2 m × (0.28 + 0.17) m add 1.62 m². A crack of 5 m × 6 mm × 20 mm
 // takes 600 mL of filler.
 func TestEdgesStepsAndCracks(t *testing.T) {
-	p := newPage(t, theStage.address)
-	p.signIn("oskar@brakkwater.example")
-	p.units("metric")
-	p.newJob("Bell tower")
+	p := begin(t, "Bell tower")
 	p.rectangle("6 m", "4 m")
 	p.sees("[data-test=area]", "24 m²")
 	p.click("[data-test=parts] summary")
@@ -35,10 +32,7 @@ func TestEdgesStepsAndCracks(t *testing.T) {
 
 // A figure on someone's word is planned with, and the plan says so.
 func TestAGivenAreaIsPlannedAloud(t *testing.T) {
-	p := newPage(t, theStage.address)
-	p.signIn("oskar@brakkwater.example")
-	p.units("metric")
-	p.newJob("Reed shed")
+	p := begin(t, "Reed shed")
 	p.fill("Area as given", "52 m²")
 	p.sees("[data-test=area]", "52 m²")
 	p.fill("Whose figure it is", "the steward, by letter")

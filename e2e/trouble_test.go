@@ -77,10 +77,7 @@ func TestBadInputIsRefusedAndKept(t *testing.T) {
 }
 
 func TestTwoPeopleEditingOneJob(t *testing.T) {
-	first, second := newPage(t, theStage.address), newPage(t, theStage.address)
-	first.signIn("oskar@brakkwater.example")
-	first.units("metric")
-	first.newJob("Sluice house")
+	first, second := begin(t, "Sluice house"), newPage(t, theStage.address)
 	first.rectangle("5 m", "4 m")
 	first.sees("[data-test=area]", "20 m²")
 	first.saved()
@@ -149,4 +146,36 @@ func TestAHandReadsOnly(t *testing.T) {
 	}
 	p.click("[data-test=to-cards]")
 	p.sees("[data-test=mix-card]", "Stir, then pour")
+}
+
+// A save whose answer is lost on its way back is no one else's change: it is
+// sent again without a question.
+func TestALostAnswerIsNotAConflict(t *testing.T) {
+	p := begin(t, "Ferry slip")
+	p.rectangle("4 m", "4 m")
+	p.sees("[data-test=area]", "16 m²")
+	p.saved()
+	// The next save reaches the server, but the page hears only a broken line.
+	value[bool](p, `(() => {
+		const send = window.fetch
+		let lost = false
+		window.fetch = async (request, ...rest) => {
+			const answer = await send(request, ...rest)
+			if (!lost && request.method === 'PUT') {
+				lost = true
+				window.answerLost = true
+				throw new TypeError('the line broke')
+			}
+			return answer
+		}
+		return true
+	})()`)
+	p.fill("Name of this surface", "Slip floor")
+	p.until(`window.answerLost === true`)
+	p.fill("Wall 1, from corner 1", "5 m")
+	p.sees("[data-test=area]", "20 m²")
+	p.saved()
+	if value[bool](p, `!!document.querySelector('[data-test=conflict]')`) {
+		t.Error("the page took its own save for someone else's")
+	}
 }

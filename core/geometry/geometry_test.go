@@ -207,3 +207,44 @@ func TestNearest(t *testing.T) {
 		t.Errorf("got side %d at %v: %v", index, along, at)
 	}
 }
+
+// gear is a simple outline of n corners, in and out by turns.
+func gear(n int) Polygon {
+	var p Polygon
+	for i := range n {
+		angle := 2 * math.Pi * float64(i) / float64(n)
+		radius := 30 + 0.5*float64(i%2)
+		p.Outline = append(p.Outline, Point{radius * math.Cos(angle), radius * math.Sin(angle)})
+	}
+	return p
+}
+
+// A gear of 2n corners is n kites: its area has a closed form,
+// n · r · R · sin(π/n).
+func TestTenThousandCorners(t *testing.T) {
+	const corners = 10_000
+	p := gear(corners)
+	if fault := p.Check(); fault != nil {
+		t.Fatal(fault)
+	}
+	want := corners / 2 * 30 * 30.5 * math.Sin(2*math.Pi/corners)
+	if math.Abs(p.Area()-want) > 1e-9*want {
+		t.Errorf("area %v, want %v", p.Area(), want)
+	}
+	sum := 0.0
+	for _, s := range Strips(p, Heading(12), []float64{1, 2, 3}) {
+		sum += s.Area
+	}
+	if math.Abs(sum-want) > 1e-9*want {
+		t.Errorf("strips add up to %v of %v", sum, want)
+	}
+}
+
+func BenchmarkCheckTenThousandCorners(b *testing.B) {
+	p := gear(10_000)
+	for b.Loop() {
+		if fault := p.Check(); fault != nil {
+			b.Fatal(fault)
+		}
+	}
+}

@@ -32,7 +32,10 @@ export type Me = Schemas['Me']
 export type Colleague = Schemas['Colleague']
 export type Units = Me['units']
 
-export const api = createClient<paths>({ credentials: 'same-origin' })
+export const api = createClient<paths>({
+  credentials: 'same-origin',
+  fetch: (request) => window.fetch(request),
+})
 
 /** What a refused request said, as one sentence. */
 export function refusal(error: unknown, otherwise: string): string {

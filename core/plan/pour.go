@@ -1,0 +1,153 @@
+package plan
+
+import (
+	"fmt"
+	"slices"
+
+	"nephelon/core/finding"
+	"nephelon/core/geometry"
+	"nephelon/core/kit"
+	"nephelon/core/measure"
+	"nephelon/core/pour"
+)
+
+// pour divides each coat of a surface into batches and the surface into their
+// sections.
+func (m *maker) pour(i int) {
+	s, out := m.file.Job.Surfaces[i], &m.plan.Surfaces[i]
+	most := 0
+	for c := range out.Coats {
+		coat := &out.Coats[c]
+		if coat.Build == nil {
+			continue
+		}
+		m.batches(i, c)
+		if coat.Division != nil && (most == 0 || len(coat.Division.Batches) > len(out.Coats[most-1].Division.Batches)) {
+			most = c + 1
+		}
+	}
+	if most == 0 {
+		return
+	}
+	if len(s.Floor.Outline) == 0 {
+		m.share(i)
+		return
+	}
+	polygon, path := s.Floor.Polygon(), surfacePath(i)
+	course := pour.Plot(polygon, s.Layout, shares(out.Coats[most-1].Division))
+	out.Course = &course
+	if s.Layout.Exit == nil && len(out.Coats[most-1].Division.Batches) > 1 {
+		m.find(finding.Finding{
+			Level: finding.Note, Step: finding.Sections, Path: path + "/layout/exit",
+			Text: s.Name + " has no exit marked, so the sections may not end at the door.", WayOut: "Mark the door by which the crew leaves.",
+		})
+	}
+	laid := make(map[int]pour.Laying) // coats of as many equal batches share their sections
+	for c := range out.Coats {
+		coat := &out.Coats[c]
+		if coat.Division == nil {
+			continue
+		}
+		laying, known := laid[coat.Division.Equal()]
+		if !known {
+			laying = course.Lay(polygon, shares(coat.Division))
+			if n := coat.Division.Equal(); n > 0 {
+				laid[n] = laying
+			}
+		}
+		coat.Sections, coat.Cuts = laying.Sections, laying.Cuts
+		m.find(laying.Findings(path, coat.Number)...)
+		coat.card(out.Takeoff.Parts)
+	}
+}
+
+// share divides a surface that has no drawing by area alone.
+func (m *maker) share(i int) {
+	out := &m.plan.Surfaces[i]
+	for c := range out.Coats {
+		coat := &out.Coats[c]
+		if coat.Division == nil {
+			continue
+		}
+		for n, b := range coat.Division.Batches {
+			part := measure.Area(b.Volume / coat.Division.Mixed)
+			coat.Sections = append(coat.Sections, pour.Section{Number: n + 1, Area: part * out.Takeoff.Flat, Rings: []geometry.Ring{}, Patches: 1})
+		}
+		coat.Cuts = []pour.Cut{}
+		coat.card(out.Takeoff.Parts)
+	}
+}
+
+// card gives each section its part of the edges, steps and ramps, and writes its
+// mix card.
+func (c *CoatPlan) card(parts measure.Area) {
+	c.Cards = make([]kit.Card, len(c.Sections))
+	c.Sections = slices.Clone(c.Sections)
+	for n, b := range c.Division.Batches {
+		section := &c.Sections[n]
+		section.Parts = parts * measure.Area(b.Volume/c.Division.Mixed)
+		c.Cards[n] = kit.NewCard(*c.product, c.mix, b, len(c.Sections), section.Area+section.Parts, c.Mixed)
+	}
+}
+
+func shares(d *kit.Division) []float64 {
+	all := make([]float64, len(d.Batches))
+	for i, b := range d.Batches {
+		all[i] = float64(b.Volume)
+	}
+	return all
+}
+
+// batches divides one coat.
+func (m *maker) batches(i, c int) {
+	s, coat := m.file.Job.Surfaces[i], &m.plan.Surfaces[i].Coats[c]
+	p, b := coat.product, coat.Build
+	crew := m.file.Job.Crew
+	if pace := s.Coats[c].Pace; pace != nil {
+		crew.Pace = *pace
+	}
+	if crew.Pace.Value <= 0 {
+		return // told by check
+	}
+	limits, bad := kit.Limits(*p, m.file.Job.Bucket, kit.Spreading{Spreaders: crew.Spreaders, Pace: crew.Pace.Value, PerArea: b.Need / measure.Volume(m.plan.Surfaces[i].Takeoff.Area)}, m.units)
+	if bad == nil {
+		var d kit.Division
+		if d, bad = kit.Divide(b.Need, limits, m.supplies[p.ID]); bad == nil {
+			for n := range d.Batches {
+				d.Batches[n].Mass = b.Density.Value.Of(d.Batches[n].Volume)
+			}
+			coat.Division = &d
+		}
+	}
+	if bad != nil {
+		m.find(refused(finding.Batches, coat.path, "Take a larger bucket, more people, or a product with a longer pot life.", "%s, coat %d of %s cannot be divided into batches: %s.", s.Name, c+1, p.Name, bad.Error()))
+		return
+	}
+	bought := m.bought[p.ID]
+	coat.Reached = measure.Film(float64(b.Wet) * float64(bought.Bought) / float64(bought.Need))
+	coat.Mixed = measure.Film(float64(b.Wet) * float64(coat.Division.Mixed) / float64(b.Need))
+	if p.FilmMax != nil && coat.Mixed > p.FilmMax.Value && b.Wet <= p.FilmMax.Value {
+		m.find(finding.Finding{
+			Level: finding.Warning, Step: finding.Batches, Path: coat.path,
+			Text: fmt.Sprintf("Coat %d: spreading all %s that is mixed lays %s, over the greatest film of %s.",
+				c+1, m.units.Volume(coat.Division.Mixed), m.units.Film(coat.Mixed), m.units.Film(p.FilmMax.Value)),
+			WayOut: fmt.Sprintf("Keep %s back for touch-up.", m.units.Volume(coat.Division.Excess)),
+		})
+	}
+	if last := coat.Division.Batches[len(coat.Division.Batches)-1]; last.Volume < coat.Division.Batches[0].Volume*shortBatch {
+		m.find(finding.Finding{
+			Level: finding.Note, Step: finding.Batches, Path: coat.path,
+			Text: fmt.Sprintf("Coat %d: the last batch is %s against %s for the first; on a coloured coat a short batch can show.",
+				c+1, m.units.Volume(last.Volume), m.units.Volume(coat.Division.Batches[0].Volume)),
+			WayOut: "Lay it where it is least seen, or buy the larger size throughout.",
+		})
+	}
+	if mass := coat.Division.Batches[0].Mass; p.PotLifeMass != nil && len(p.Components) > 1 && mass > p.PotLifeMass.Value*1.25 {
+		m.find(finding.Finding{
+			Level: finding.Note, Step: finding.Batches, Path: coat.path,
+			Text: fmt.Sprintf("Coat %d: a batch weighs %s, but the pot life of %s on the sheet of %s was measured on %s; a larger mass heats itself and lives shorter.",
+				c+1, m.units.Mass(mass), m.units.Span(p.PotLife.Value), p.Name, m.units.Mass(p.PotLifeMass.Value)),
+			WayOut: "Pour it out at once, or take a smaller bucket.",
+		})
+	}
+}

@@ -1,0 +1,62 @@
+package plan
+
+import "nephelon/core/finding"
+
+// State tells how far a step of the work is.
+type State string
+
+// The states of a step.
+const (
+	Untouched State = "untouched"
+	Warned    State = "warned"
+	Settled   State = "settled"
+)
+
+// StepState is one step of the work with its state.
+type StepState struct {
+	Step     finding.Step `json:"step" enum:"measure,build-up,kits,batches,sections"`
+	State    State        `json:"state" enum:"untouched,warned,settled"`
+	Findings int          `json:"findings" doc:"Warnings and refusals"`
+}
+
+// steps judges each step by what there is and by what was found.
+func steps(p Plan) []StepState {
+	measured, built, divided := 0, 0, 0
+	coats := 0
+	for _, s := range p.Surfaces {
+		if s.Takeoff != nil {
+			measured++
+		}
+		for _, c := range s.Coats {
+			coats++
+			if c.Build != nil {
+				built++
+			}
+			if c.Division != nil {
+				divided++
+			}
+		}
+	}
+	whole := func(done, of int) State {
+		if of > 0 && done == of {
+			return Settled
+		}
+		return Untouched
+	}
+	all := []StepState{
+		{Step: finding.Measure, State: whole(measured, len(p.Surfaces))},
+		{Step: finding.BuildUp, State: whole(built, max(coats, len(p.Surfaces)))},
+		{Step: finding.Kits, State: whole(len(p.Purchases), len(p.Purchases))},
+		{Step: finding.Batches, State: whole(divided, coats)},
+		{Step: finding.Sections, State: whole(divided, coats)},
+	}
+	for i := range all {
+		for _, f := range p.Findings {
+			if f.Step == all[i].Step && f.Level != finding.Note {
+				all[i].Findings++
+				all[i].State = Warned
+			}
+		}
+	}
+	return all
+}
