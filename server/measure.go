@@ -10,6 +10,7 @@ import (
 	"nephelon/core/geometry"
 	"nephelon/core/measure"
 	"nephelon/core/takeoff"
+	"nephelon/exchange/drawing"
 )
 
 // Reading is how a typed quantity was understood.
@@ -55,6 +56,16 @@ func (s *Server) measureRoutes() {
 				return &body[Measured]{Measured{Fault: found[0].Text}}, nil
 			}
 			return &body[Measured]{Measured{Area: t.Area, Perimeter: t.Perimeter}}, nil
+		})
+	huma.Register(s.api, huma.Operation{OperationID: "readDrawing", Method: http.MethodPost, Path: "/api/drawing", MaxBodyBytes: drawing.MaxBytes + 1<<20,
+		Description: "Finds the closed outlines of a DXF, GeoJSON or SVG drawing"},
+		func(_ context.Context, in *struct{ RawBody []byte }) (*body[drawing.Drawing], error) {
+			d, err := drawing.Read(in.RawBody)
+			var refused *drawing.RefusedError
+			if errors.As(err, &refused) {
+				return nil, huma.Error422UnprocessableEntity(refused.Text)
+			}
+			return &body[drawing.Drawing]{d}, err
 		})
 	huma.Register(s.api, huma.Operation{OperationID: "readWalk", Method: http.MethodPost, Path: "/api/walk/read",
 		Description: "Follows a walk along the walls as people write it"},

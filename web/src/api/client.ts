@@ -23,6 +23,7 @@ export type StepState = Schemas['StepState']
 export type JobState = Schemas['JobState']
 export type JobLine = Schemas['JobLine']
 export type StaleSave = Schemas['StaleSave']
+export type Drawing = Schemas['Drawing']
 export type Closure = Schemas['Closure']
 export type FloorPart = Schemas['Part']
 export type FloorLine = Schemas['Line']
@@ -52,14 +53,24 @@ function place(location: string | undefined): string {
   return (location ?? '').replace(/^body\.?/, '')
 }
 
-/** Sends a plan file as it was read; the server checks it as the command line does. */
-export async function importPlanFile(text: string): Promise<{ job?: JobState; error?: unknown }> {
-  const answer = await fetch('/api/jobs/import', {
+/** Sends a file as it is, and gives what the server made of it or what it said against it. */
+async function sendFile<T>(path: string, file: Blob, type: string): Promise<{ data?: T; error?: unknown }> {
+  const answer = await fetch(path, {
     method: 'POST',
-    body: text,
-    headers: { 'Content-Type': 'application/json' },
+    body: file,
+    headers: { 'Content-Type': type },
     credentials: 'same-origin',
   })
   const body: unknown = await answer.json()
-  return answer.ok ? { job: body as JobState } : { error: body }
+  return answer.ok ? { data: body as T } : { error: body }
+}
+
+/** Imports a plan file; the server checks it as the command line does. */
+export function importPlanFile(file: Blob): Promise<{ data?: JobState; error?: unknown }> {
+  return sendFile<JobState>('/api/jobs/import', file, 'application/json')
+}
+
+/** Finds the closed outlines of a drawing. */
+export function readDrawing(file: Blob): Promise<{ data?: Drawing; error?: unknown }> {
+  return sendFile<Drawing>('/api/drawing', file, 'application/octet-stream')
 }

@@ -7,6 +7,7 @@ import { useDraft, type DraftKind } from '../composables/useDraft'
 import { newId } from '../lib/blank'
 import { distance, middle, pushWall } from '../lib/figures'
 import { useSession } from '../stores/session'
+import DrawingImport from './DrawingImport.vue'
 import FigureButton from './FigureButton.vue'
 import FindingList from './FindingList.vue'
 import FloorParts from './FloorParts.vue'
@@ -20,6 +21,7 @@ const desk = useDesk()
 const session = useSession()
 const draft = useDraft()
 const exiting = ref(false)
+const importing = ref(false)
 const grids = computed(() =>
   session.units === 'us' ? [INCH, 3 * INCH, 6 * INCH, 12 * INCH, 24 * INCH] : [0.01, 0.05, 0.1, 0.25, 0.5, 1],
 )
@@ -100,6 +102,9 @@ useEventListener(window, 'keydown', (event) => {
         <v-btn data-test="draw" :disabled="draft.drawing.value" @click="begin('outline')">
           {{ measured ? 'Outline anew' : 'Outline this floor' }}
         </v-btn>
+        <v-btn :disabled="draft.drawing.value" data-test="import" @click="importing = true"
+          >Import a drawing</v-btn
+        >
         <v-btn data-test="draw-hole" :disabled="!measured || draft.drawing.value" @click="begin('hole')"
           >Add a column</v-btn
         >
@@ -114,6 +119,7 @@ useEventListener(window, 'keydown', (event) => {
         </label>
       </template>
     </div>
+    <DrawingImport v-model="importing" />
     <FindingList :findings="desk.findings('measure')" />
     <div class="halves">
       <OutlineEditor :draft="draft" :grid="grid" :exiting="exiting" @exit="setExit" @close="close" />

@@ -49,9 +49,13 @@ async function importFile(event: Event): Promise<void> {
   input.value = ''
   if (!picked) return
   trouble.value = ''
-  const { job, error } = await importPlanFile(await picked.text())
-  if (job) await router.push(`/jobs/${job.id}`)
-  else trouble.value = `${picked.name}: ${refusal(error, 'This file cannot be read.')}`
+  try {
+    const { data, error } = await importPlanFile(picked)
+    if (data) await router.push(`/jobs/${data.id}`)
+    else trouble.value = `${picked.name}: ${refusal(error, 'This file cannot be read.')}`
+  } catch {
+    trouble.value = 'The server does not answer. Choose the file again when it is back.'
+  }
 }
 
 async function archive(line: JobLine, away: boolean): Promise<void> {
