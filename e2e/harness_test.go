@@ -160,6 +160,13 @@ func (p *page) heard(event any) {
 		if e.ExceptionDetails.Exception != nil {
 			fault += " " + e.ExceptionDetails.Exception.Description
 		}
+	case *runtime.EventConsoleAPICalled:
+		if e.Type == runtime.ConsoleAPICalledTypeError {
+			fault = "console:"
+			for _, argument := range e.Args {
+				fault += " " + argument.Description + string(argument.Value)
+			}
+		}
 	case *log.EventEntryAdded:
 		if e.Entry.Level == log.EntryLevelError && e.Entry.Source != log.EntrySourceNetwork {
 			fault = "browser log: " + e.Entry.Text
@@ -233,8 +240,10 @@ func (p *page) open(path string) {
 	p.do(chromedp.Navigate(p.base + path))
 }
 
+// click clicks an element once nothing is sliding in or out, as a hand would.
 func (p *page) click(selector string) {
 	p.t.Helper()
+	p.until(`!document.querySelector('[class*=-enter-active], [class*=-leave-active]')`)
 	p.do(chromedp.ScrollIntoView(chromedp.CSS(selector)), chromedp.Click(chromedp.CSS(selector), chromedp.NodeVisible))
 }
 

@@ -105,7 +105,7 @@ function take(): void {
 </script>
 
 <template>
-  <v-dialog v-model="open" max-width="860" aria-label="Import a drawing">
+  <v-dialog v-model="open" max-width="860" persistent aria-label="Import a drawing">
     <div class="sheet import" data-test="import-drawing">
       <div class="row">
         <h2 class="grow">Import a drawing</h2>
