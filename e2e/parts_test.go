@@ -48,3 +48,24 @@ func TestAGivenAreaIsPlannedAloud(t *testing.T) {
 	p.sees("[data-test=area]", "49 m²")
 	p.until(`!document.querySelector('#measure .findings .warning')`)
 }
+
+// Mirroring and turning a floor keep its area, and its measuring sheet shows the
+// working that another person checks with a tape.
+func TestAMeasuringSheetToCheckWithATape(t *testing.T) {
+	p := begin(t, "Pump house")
+	p.click("[data-test=draw]")
+	p.fill("Length of the wall", "6 m, left, 2 m, left, 2 m, right, 3 m, left, 4 m, left, 5 m")
+	p.until(`document.querySelectorAll('.walls li').length === 6`)
+	p.button("Close the outline")
+	p.sees("[data-test=area]", "24 m²")
+	p.button("Mirror")
+	p.button("Turn by 90°")
+	p.sees("[data-test=area]", "24 m²")
+	p.saved()
+	p.click("[data-test=to-sheets]")
+	p.sees("[data-test=measuring-sheet]", "outline − holes")
+	p.sees("[data-test=measuring-sheet]", "Around the walls 22 m")
+	for _, length := range []string{"6 m", "3 m", "5 m"} {
+		p.sees(".outline-figure .length", length)
+	}
+}

@@ -43,6 +43,11 @@ func TestScreenshots(t *testing.T) {
 		to(step)
 		take(step)
 	}
+	p.click("[data-test=to-sheets]")
+	p.sees("[data-test=measuring-sheet]", "Weighing pit")
+	take("measuring-sheet")
+	p.openJob("Baggage hall")
+	p.until(`!!document.querySelector('[data-test=section-plan]')`)
 	p.click("[data-test=to-cards]")
 	p.sees("[data-test=mix-card]", "Undertow")
 	value[bool](p, `(document.querySelector('[data-test=mix-card]').scrollIntoView(), true)`)

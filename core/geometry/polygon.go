@@ -180,58 +180,60 @@ func (r Ring) check(hole int, name string) *Fault {
 	return nil
 }
 
-// side is one edge with its reach along x, for the sweep.
+// side is the box around one edge, for the sweep.
 type side struct {
-	a, b     Point
-	low, top float64
-	ring     int
-	index    int
+	low, high   float64 // along x
+	under, over float64 // along y
+	ring, index int32
 }
 
 // meeting finds two sides that touch: of the ring itself when other is nil
 // (neighbours excepted), else one of each ring. Sides are swept along x, so
-// that only those whose reaches overlap are compared.
+// that only those whose boxes overlap are compared.
 func meeting(r, other Ring) (i, j int, at Point, found bool) {
+	rings := [2]Ring{r, other}
 	sides := make([]side, 0, len(r)+len(other))
-	for n, ring := range []Ring{r, other} {
+	for n, ring := range rings {
 		for k, a := range ring {
 			b := ring[(k+1)%len(ring)]
-			sides = append(sides, side{a, b, math.Min(a.X, b.X), math.Max(a.X, b.X), n, k})
+			sides = append(sides, side{min(a.X, b.X), max(a.X, b.X), min(a.Y, b.Y), max(a.Y, b.Y), int32(n), int32(k)})
 		}
 	}
 	slices.SortFunc(sides, func(s, t side) int { return cmp.Compare(s.low, t.low) })
-	for k, s := range sides {
-		for _, t := range sides[k+1:] {
-			if t.low > s.top {
-				break
-			}
-			if other != nil && s.ring == t.ring || other == nil && neighbours(s.index, t.index, len(r)) {
+	for k := range sides {
+		s := &sides[k]
+		for l := k + 1; l < len(sides) && sides[l].low <= s.high; l++ {
+			t := &sides[l]
+			if t.under > s.over || t.over < s.under {
 				continue
 			}
-			if where, touch := touching(s.a, s.b, t.a, t.b); touch {
-				if s.ring > t.ring || s.ring == t.ring && s.index > t.index {
-					s, t = t, s
-				}
-				return s.index, t.index, where, true
+			if other != nil && s.ring == t.ring || other == nil && neighbours(int(s.index), int(t.index), len(r)) {
+				continue
 			}
+			one, two := rings[s.ring], rings[t.ring]
+			where, touch := touching(one[s.index], one[(int(s.index)+1)%len(one)], two[t.index], two[(int(t.index)+1)%len(two)])
+			if !touch {
+				continue
+			}
+			if s.ring > t.ring || s.ring == t.ring && s.index > t.index {
+				s, t = t, s
+			}
+			return int(s.index), int(t.index), where, true
 		}
 	}
 	return 0, 0, Point{}, false
 }
 
 func neighbours(i, j, n int) bool {
-	gap := (i - j + n) % n
-	return gap <= 1 || gap == n-1
+	gap := i - j
+	return gap >= -1 && gap <= 1 || gap == n-1 || gap == 1-n
 }
 
 // touching finds where two segments meet, overlapping ones included.
 func touching(a, b, c, d Point) (Point, bool) {
-	if math.Max(a.Y, b.Y) < math.Min(c.Y, d.Y) || math.Max(c.Y, d.Y) < math.Min(a.Y, b.Y) {
-		return Point{}, false
-	}
 	u, v, w := b.Minus(a), d.Minus(c), c.Minus(a)
 	across := cross(u, v)
-	if math.Abs(across) < 1e-12*math.Hypot(u.X, u.Y)*math.Hypot(v.X, v.Y) {
+	if across*across < 1e-24*dot(u, u)*dot(v, v) {
 		length := math.Hypot(u.X, u.Y)
 		if math.Abs(cross(u, w)) > Tolerance*length {
 			return Point{}, false

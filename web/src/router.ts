@@ -23,6 +23,12 @@ export const router = createRouter({
       props: true,
       meta: { title: 'Mix cards' },
     },
+    {
+      path: '/jobs/:id/sheets',
+      component: () => import('./views/SheetView.vue'),
+      props: true,
+      meta: { title: 'Measuring sheets' },
+    },
     { path: '/shelf', component: () => import('./views/ShelfView.vue'), meta: { title: 'Shelf' } },
     { path: '/people', component: () => import('./views/PeopleView.vue'), meta: { title: 'People' } },
     {

@@ -28,7 +28,7 @@ defineExpose({
 <template>
   <div class="page desk">
     <SurfaceTabs ref="tabs" />
-    <MeasurePanel />
+    <MeasurePanel :job-id="jobId" />
     <BuildUpPanel :shelf="shelf.products" />
     <KitsPanel />
     <BatchesPanel />

@@ -17,6 +17,7 @@ import QuantityField from './QuantityField.vue'
 import WallEntry from './WallEntry.vue'
 
 const INCH = 0.0254
+defineProps<{ jobId: string }>()
 const desk = useDesk()
 const session = useSession()
 const draft = useDraft()
@@ -63,6 +64,16 @@ function close(): void {
 function setExit(at: Point | undefined): void {
   exiting.value = false
   desk.editSurface('exit', (s) => (s.layout.exit = at))
+}
+
+/** Moves every point of the surface alike. */
+function turn(label: string, by: (p: Point) => Point): void {
+  desk.editSurface(label, (s) => {
+    s.floor.outline = s.floor.outline.map(by)
+    for (const h of s.floor.holes) h.outline = h.outline.map(by)
+    if (s.layout.exit) s.layout.exit = by(s.layout.exit)
+    s.layout.direction = undefined
+  })
 }
 
 function exitOnWall(event: Event): void {
@@ -169,6 +180,13 @@ useEventListener(window, 'keydown', (event) => {
                 positive
                 @update:model-value="setLength(i, $event)"
               />
+            </div>
+            <div class="row mt-2 mb-2">
+              <template v-if="session.mayEdit">
+                <v-btn size="small" @click="turn('mirror', (p) => ({ x: -p.x, y: p.y }))">Mirror</v-btn>
+                <v-btn size="small" @click="turn('turn', (p) => ({ x: -p.y, y: p.x }))">Turn by 90°</v-btn>
+              </template>
+              <v-btn size="small" :to="`/jobs/${jobId}/sheets`" data-test="to-sheets">Measuring sheet</v-btn>
             </div>
             <label v-if="session.mayEdit" class="small exit-choice">
               Exit in the middle of

@@ -4,7 +4,7 @@ import { computed, ref, watch } from 'vue'
 import type { Point } from '../api/client'
 import type { Draft } from '../composables/useDraft'
 import { useDesk } from '../composables/useEditor'
-import { boxAround, distance, fit, middle, nearestOn, path, tidy, type Box } from '../lib/figures'
+import { boxAround, distance, fit, middle, nearestOn, path, tidy, windsLeft, type Box } from '../lib/figures'
 import { useSession } from '../stores/session'
 
 const props = defineProps<{ draft: Draft; grid: number; exiting: boolean }>()
@@ -167,14 +167,7 @@ const sides = computed(() =>
   ),
 )
 /** The outward side of each wall, whichever way the outline was walked. */
-const outward = computed(() => {
-  const ring = outline.value
-  const twice = ring.reduce((sum, a, i) => {
-    const b = ring[(i + 1) % ring.length] ?? a
-    return sum + a.x * b.y - b.x * a.y
-  }, 0)
-  return twice >= 0 ? 1 : -1
-})
+const outward = computed(() => (windsLeft(outline.value) ? 1 : -1))
 const draftPath = computed(() => {
   const v = view.value
   const points = [

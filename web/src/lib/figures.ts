@@ -54,6 +54,15 @@ export function distance(a: Point, b: Point): number {
   return Math.hypot(b.x - a.x, b.y - a.y)
 }
 
+/** Whether a ring runs counter-clockwise, with its inside to the left. */
+export function windsLeft(ring: Point[]): boolean {
+  const twice = ring.reduce((sum, a, i) => {
+    const b = ring[(i + 1) % ring.length] ?? a
+    return sum + a.x * b.y - b.x * a.y
+  }, 0)
+  return twice >= 0
+}
+
 /** The place on a closed line nearest to a point. */
 export function nearestOn(ring: Point[], p: Point): Point {
   let best = ring[0] ?? p

@@ -1,27 +1,15 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
-import { api, refusal, type JobState } from '../api/client'
 import MixCard from '../components/MixCard.vue'
 import SectionPlan from '../components/SectionPlan.vue'
 import TapeMarks from '../components/TapeMarks.vue'
+import { usePlannedJob } from '../composables/usePlannedJob'
 import { useSession } from '../stores/session'
 
 const props = defineProps<{ id: string }>()
 const session = useSession()
-const job = ref<JobState | null>(null)
-const trouble = ref('')
+const { job, trouble } = usePlannedJob(props.id)
 const coat = ref('')
-
-async function load(): Promise<void> {
-  try {
-    const { data, error } = await api.GET('/api/jobs/{job}', { params: { path: { job: props.id } } })
-    job.value = data ?? null
-    if (!data) trouble.value = refusal(error, 'The cards cannot be read.')
-  } catch {
-    trouble.value = 'The server does not answer. Try again when the connection is back.'
-  }
-}
-void load()
 
 const all = computed(() =>
   (job.value?.plan.surfaces ?? []).flatMap((plan) => {

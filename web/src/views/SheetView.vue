@@ -1,0 +1,89 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+import OutlineFigure from '../components/OutlineFigure.vue'
+import WorkingTable from '../components/WorkingTable.vue'
+import { usePlannedJob } from '../composables/usePlannedJob'
+import { useSession } from '../stores/session'
+
+const props = defineProps<{ id: string }>()
+const session = useSession()
+const { job, trouble } = usePlannedJob(props.id)
+const sheets = computed(() =>
+  (job.value?.plan.surfaces ?? []).flatMap((plan) => {
+    const surface = job.value?.file.job.surfaces.find((s) => s.id === plan.id)
+    return surface && plan.takeoff ? [{ surface, plan, takeoff: plan.takeoff }] : []
+  }),
+)
+const when = new Intl.DateTimeFormat(undefined, { dateStyle: 'medium' })
+function print(): void {
+  window.print()
+}
+</script>
+
+<template>
+  <div class="page">
+    <div class="row mb-4 no-print">
+      <v-btn variant="text" :to="`/jobs/${id}`">‹ Back to the job</v-btn>
+      <h1 class="grow">Measuring sheets</h1>
+      <v-btn color="primary" variant="flat" @click="print">Print</v-btn>
+    </div>
+    <p v-if="trouble" role="alert">{{ trouble }}</p>
+    <p v-else-if="!job" class="quiet">Reading the measures …</p>
+    <p v-else-if="sheets.length === 0" class="quiet">Nothing is measured yet. Outline a surface first.</p>
+    <article v-for="s in sheets" :key="s.surface.id" class="sheet one" data-test="measuring-sheet">
+      <header class="row">
+        <h2 class="grow">{{ s.surface.name }}</h2>
+        <span class="quiet"
+          >{{ job?.file.job.name }} · {{ job?.file.job.client }} ·
+          {{ when.format(new Date(job?.changedAt ?? 0)) }}</span
+        >
+      </header>
+      <div class="halves">
+        <OutlineFigure v-if="s.surface.floor.outline.length > 0" :surface="s.surface" :plan="s.plan" />
+        <p v-else class="quiet">No drawing: the area is as given.</p>
+        <div class="workings">
+          <WorkingTable :working="s.takeoff.working" />
+          <p v-if="s.takeoff.perimeter > 0" class="small">
+            Around the walls {{ session.format('length', s.takeoff.perimeter) }}, around columns
+            {{ session.format('length', s.takeoff.holeEdge) }}.
+          </p>
+          <WorkingTable v-for="w in s.takeoff.partWorkings ?? []" :key="w.title" :working="w" />
+          <p v-if="s.takeoff.filler > 0" class="small">
+            To fill cracks and joints: {{ session.format('volume', s.takeoff.filler) }}.
+          </p>
+        </div>
+      </div>
+      <p class="small">Checked with a tape by ______________________ on ____________</p>
+    </article>
+  </div>
+</template>
+
+<style scoped>
+.one {
+  padding: 18px 22px;
+  margin-bottom: 20px;
+  display: grid;
+  gap: 14px;
+  break-after: page;
+}
+.halves {
+  display: grid;
+  grid-template-columns: 1.4fr 1fr;
+  gap: 22px;
+}
+.workings {
+  display: grid;
+  gap: 14px;
+  align-content: start;
+}
+@media (max-width: 900px) {
+  .halves {
+    grid-template-columns: 1fr;
+  }
+}
+@media print {
+  .one {
+    border: 0;
+  }
+}
+</style>
