@@ -240,11 +240,24 @@ func (p *page) open(path string) {
 	p.do(chromedp.Navigate(p.base + path))
 }
 
-// click clicks an element once nothing is sliding in or out, as a hand would.
+// click clicks an element as a hand would: in view, once nothing is sliding in
+// or out, once it stands still, and with nothing lying over it.
 func (p *page) click(selector string) {
 	p.t.Helper()
-	p.until(`!document.querySelector('[class*=-enter-active], [class*=-leave-active]')`)
-	p.do(chromedp.ScrollIntoView(chromedp.CSS(selector)), chromedp.Click(chromedp.CSS(selector), chromedp.NodeVisible))
+	p.until(fmt.Sprintf(`(() => {
+		const e = document.querySelector(%q);
+		if (!e || document.querySelector('[class*=-enter-active], [class*=-leave-active]')) return false;
+		const box = () => { const r = e.getBoundingClientRect(); return [r.x, r.y, r.width, r.height].map(Math.round).join() };
+		if (window.stoodAt !== box()) {
+			e.scrollIntoView({ block: 'center', behavior: 'instant' });
+			window.stoodAt = box();
+			return false;
+		}
+		const r = e.getBoundingClientRect();
+		const hit = document.elementFromPoint(r.x + r.width / 2, r.y + r.height / 2);
+		return !!hit && (e.contains(hit) || hit.contains(e) || !!e.closest('label')?.contains(hit));
+	})()`, selector))
+	p.do(chromedp.Click(chromedp.CSS(selector), chromedp.NodeVisible))
 }
 
 // button marks the button with a name, so that it can be clicked for real.

@@ -154,6 +154,7 @@ const gap = computed(() => {
   flex-wrap: wrap;
 }
 .ways label {
+  position: relative;
   display: grid;
   place-items: center;
   width: 46px;

@@ -20,8 +20,12 @@ export function useDraft() {
   watchDebounced(
     points,
     async (now) => {
-      measured.value = null
-      if (!closable.value) return
+      if (!closable.value) {
+        measured.value = null
+        return
+      }
+      // What was measured before stays until the new measure is there, so that
+      // nothing below it jumps.
       try {
         const { data } = await api.POST('/api/measure', { body: { outline: corners(now), holes: [] } })
         if (data && now === points.value) measured.value = data

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { ref } from 'vue'
+import { onMounted, ref } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import { useSession } from '../stores/session'
 
@@ -10,6 +10,9 @@ const email = ref('')
 const password = ref('')
 const trouble = ref('')
 const busy = ref(false)
+const first = ref<{ focus: () => void } | null>(null)
+// At once, and only once: a focus that comes late would pull a quick typist back.
+onMounted(() => first.value?.focus())
 
 async function enter(): Promise<void> {
   if (!email.value || !password.value) {
@@ -55,12 +58,12 @@ async function enter(): Promise<void> {
       <h1>From the tape measure to the mix card</h1>
       <p class="quiet mb-4">Measure the surface, build up the coats, and know what to buy, mix and pour.</p>
       <v-text-field
+        ref="first"
         v-model="email"
         label="E-mail address"
         type="email"
         name="email"
         autocomplete="username"
-        autofocus
         class="mb-3"
       />
       <v-text-field
