@@ -95,6 +95,17 @@ const gap = computed(() => {
       label="Direction, counter-clockwise from right"
     />
     <WalkField :walk="walk" />
+    <!-- Above all that comes and goes, so that they stay under the hand. -->
+    <div class="row">
+      <v-btn :disabled="!draft.closable.value" @click="walk.check()">Back at the start</v-btn>
+      <v-btn color="primary" variant="flat" :disabled="!draft.closable.value" @click="emit('close')"
+        >Close the outline</v-btn
+      >
+      <v-btn variant="text" :disabled="draft.points.value.length === 0" @click="draft.back()"
+        >Take back</v-btn
+      >
+      <v-btn variant="text" @click="draft.cancel()">Cancel</v-btn>
+    </div>
     <ol v-if="walls.length > 0" class="walls small">
       <li v-for="(w, i) in walls" :key="i">{{ session.format('length', w) }}</li>
     </ol>
@@ -127,16 +138,6 @@ const gap = computed(() => {
       <p v-else class="small">
         No single reading explains it; more than one may be wrong. Walk it again from corner 1.
       </p>
-    </div>
-    <div class="row">
-      <v-btn :disabled="!draft.closable.value" @click="walk.check()">Back at the start</v-btn>
-      <v-btn color="primary" variant="flat" :disabled="!draft.closable.value" @click="emit('close')"
-        >Close the outline</v-btn
-      >
-      <v-btn variant="text" :disabled="draft.points.value.length === 0" @click="draft.back()"
-        >Take back</v-btn
-      >
-      <v-btn variant="text" @click="draft.cancel()">Cancel</v-btn>
     </div>
   </div>
 </template>
