@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { useDebounceFn } from '@vueuse/core'
-import { computed, ref, watch } from 'vue'
+import { computed, nextTick, ref, watch } from 'vue'
 import { readQuantity, type ReadKind, type Reading } from '../composables/useReader'
 import { useSession } from '../stores/session'
 
@@ -22,9 +22,22 @@ const text = ref(shown.value)
 const typing = ref(false)
 const reading = ref<Reading | null>(null)
 
-watch(shown, (value) => {
-  if (!typing.value) text.value = value
+/** The input while it has the focus. */
+let held: HTMLInputElement | null = null
+
+watch(shown, async (value) => {
+  if (typing.value) return
+  text.value = value
+  // A new figure under a resting cursor is selected again, so that what is
+  // typed next replaces it instead of being hung on behind.
+  await nextTick()
+  if (!typing.value) held?.select()
 })
+
+function enter(event: FocusEvent): void {
+  held = event.target as HTMLInputElement
+  held.select()
+}
 
 async function understand(): Promise<Reading | null> {
   const asked = text.value
@@ -62,6 +75,7 @@ async function commit(): Promise<void> {
 }
 
 function leave(): void {
+  held = null
   if (text.value.trim() === '') revert()
   else void commit()
 }
@@ -85,7 +99,7 @@ const fault = computed(() => (reading.value && !reading.value.ok ? reading.value
     :error-messages="fault"
     :disabled="disabled"
     autocomplete="off"
-    @focus="($event.target as HTMLInputElement).select()"
+    @focus="enter"
     @input="typed"
     @keydown.enter.prevent="commit"
     @keydown.esc.stop="revert"
