@@ -93,6 +93,8 @@ func (s *Server) jobRoutes() {
 			}
 			return nil, nil
 		})
+	huma.Register(s.api, huma.Operation{OperationID: "copySurface", Method: http.MethodPost, Path: "/api/jobs/{job}/surfaces/{surface}/copies", Metadata: editors(),
+		Description: "Adds a surface, with its coats and their data sheets, to another job"}, s.copySurface)
 	huma.Register(s.api, huma.Operation{OperationID: "exportJob", Method: http.MethodGet, Path: "/api/jobs/{job}/file"}, s.exportJob)
 	huma.Register(s.api, huma.Operation{OperationID: "jobChanges", Method: http.MethodGet, Path: "/api/jobs/{job}/changes",
 		Responses: map[string]*huma.Response{"200": {Description: "Server-sent events: the revision of every save", Content: map[string]*huma.MediaType{"text/event-stream": {}}}}}, s.jobChanges)
@@ -193,6 +195,35 @@ func (s *Server) saveJob(ctx context.Context, in *struct {
 		return nil, s.trouble("save job", err)
 	}
 	return &body[Saved]{Saved{revision, plan.Make(in.Body.File, p.Units)}}, nil
+}
+
+func (s *Server) copySurface(ctx context.Context, in *struct {
+	JobPath
+	Surface string `path:"surface" maxLength:"60"`
+	Body    struct {
+		To uuid.UUID `json:"to" format:"uuid" doc:"The job that gets it"`
+	}
+}) (*struct{}, error) {
+	p := person(ctx)
+	from, err := s.store.Job(ctx, p.CompanyID, in.Job)
+	if err != nil {
+		return nil, s.trouble("read job", err)
+	}
+	to, err := s.store.Job(ctx, p.CompanyID, in.Body.To)
+	if err != nil {
+		return nil, s.trouble("read job", err)
+	}
+	if err := plan.CopySurface(from.File, in.Surface, &to.File, uuid.NewString); err != nil {
+		return nil, huma.Error422UnprocessableEntity(err.Error())
+	}
+	if _, err := s.store.SaveJob(ctx, p.CompanyID, p.ID, store.Save{Job: to.ID, Base: to.Revision, ID: uuid.New(), File: to.File}); err != nil {
+		var stale *store.Stale
+		if errors.As(err, &stale) {
+			return nil, huma.Error409Conflict(fmt.Sprintf("%s saved the other job at this very moment. Copy again.", stale.Theirs.ChangedBy))
+		}
+		return nil, s.trouble("save job", err)
+	}
+	return nil, nil
 }
 
 func (s *Server) exportJob(ctx context.Context, in *JobPath) (*struct {

@@ -50,12 +50,25 @@ func (s *Server) measureRoutes() {
 		})
 	huma.Register(s.api, huma.Operation{OperationID: "measure", Method: http.MethodPost, Path: "/api/measure", MaxBodyBytes: bodyLimit,
 		Description: "Measures a floor that is still being drawn"},
-		func(_ context.Context, in *body[takeoff.Floor]) (*body[Measured], error) {
-			t, _, found := takeoff.MeasureFloor(in.Body, "")
+		func(ctx context.Context, in *body[takeoff.Floor]) (*body[Measured], error) {
+			t, _, found := takeoff.Measure(takeoff.Shape{Floor: in.Body}, "", person(ctx).Units)
 			if t == nil {
 				return &body[Measured]{Measured{Fault: found[0].Text}}, nil
 			}
 			return &body[Measured]{Measured{Area: t.Area, Perimeter: t.Perimeter}}, nil
+		})
+	huma.Register(s.api, huma.Operation{OperationID: "arc", Method: http.MethodPost, Path: "/api/arc",
+		Description: "Rounds a wall: the corners of the arc between its ends"},
+		func(_ context.Context, in *body[struct {
+			From geometry.Point `json:"from"`
+			To   geometry.Point `json:"to"`
+			Rise measure.Length `json:"rise" minimum:"-10000" maximum:"10000" doc:"m from the middle of the straight wall to the arc, to the right of the way from one end to the other; negative to the left"`
+		}]) (*body[[]geometry.Point], error) {
+			corners, err := geometry.Arc(in.Body.From, in.Body.To, float64(in.Body.Rise))
+			if err != nil {
+				return nil, huma.Error422UnprocessableEntity(err.Error())
+			}
+			return &body[[]geometry.Point]{corners}, nil
 		})
 	huma.Register(s.api, huma.Operation{OperationID: "readDrawing", Method: http.MethodPost, Path: "/api/drawing", MaxBodyBytes: drawing.MaxBytes + 1<<20,
 		Description: "Finds the closed outlines of a DXF, GeoJSON or SVG drawing"},

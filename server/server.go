@@ -77,6 +77,7 @@ func New(o Options) (*Server, error) {
 	s.jobRoutes()
 	s.shelfRoutes()
 	s.measureRoutes()
+	s.photoRoutes()
 	if o.Pages != nil {
 		pages, err := newPages(o.Pages)
 		if err != nil {

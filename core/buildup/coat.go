@@ -45,7 +45,7 @@ type Build struct {
 	Density   measure.Sourced[measure.Density]  `json:"density" doc:"Of the mix, kg/m³"`
 	Loss      measure.Sourced[measure.Fraction] `json:"loss"`
 	OnSurface measure.Volume                    `json:"onSurface" doc:"m³ that stay on the surface"`
-	Need      measure.Volume                    `json:"need" doc:"m³ to mix, loss included"`
+	Need      measure.Volume                    `json:"need" doc:"m³ to mix, run-off and loss included"`
 	NeedMass  measure.Mass                      `json:"needMass" doc:"kg to mix"`
 	Workings  []measure.Working                 `json:"workings"`
 }
@@ -91,8 +91,9 @@ const MaxPace measure.Pace = 1
 
 const maxFilm measure.Film = 0.1
 
-// Build works out a coat of a product over an area.
-func (c Coat) Build(p material.Product, mix material.Mix, area measure.Area) Build {
+// Build works out a coat of a product over an area. RunOff is the film that runs
+// over poured edges and drips off, as an area.
+func (c Coat) Build(p material.Product, mix material.Mix, area, runOff measure.Area) Build {
 	density := mix.Density
 	wet := WetFor(c.Amount, p.VolumeSolids.Value, density.Value)
 	b := Build{
@@ -104,9 +105,9 @@ func (c Coat) Build(p material.Product, mix material.Mix, area measure.Area) Bui
 		Loss:     c.loss(p),
 	}
 	b.OnSurface = wet.Over(area)
-	b.Need = measure.Volume(float64(b.OnSurface) / (1 - float64(b.Loss.Value)))
+	b.Need = measure.Volume(float64(wet.Over(area+runOff)) / (1 - float64(b.Loss.Value)))
 	b.NeedMass = density.Value.Of(b.Need)
-	b.Workings = c.workings(p, b, area)
+	b.Workings = c.workings(p, b, area, runOff)
 	return b
 }
 
@@ -122,7 +123,7 @@ func (c Coat) loss(p material.Product) measure.Sourced[measure.Fraction] {
 
 // workings show the film from the amount, the volume from the film, and the
 // mass from the volume.
-func (c Coat) workings(p material.Product, b Build, area measure.Area) []measure.Working {
+func (c Coat) workings(p material.Product, b Build, area, runOff measure.Area) []measure.Working {
 	film := measure.Working{
 		Title:  "Wet film",
 		Result: measure.Value{Name: "Wet film", Kind: measure.KindFilm, SI: float64(b.Wet)},
@@ -147,17 +148,21 @@ func (c Coat) workings(p material.Product, b Build, area measure.Area) []measure
 		film.Formula = "as entered"
 		given("Wet film", measure.KindFilm)
 	}
-	return []measure.Working{film, {
+	volume := measure.Working{
 		Title:   "Volume to mix",
 		Formula: "area × wet film ÷ (1 − loss)",
-		Inputs: []measure.Value{
-			{Name: "Area", Kind: measure.KindArea, SI: float64(area)},
-			{Name: "Wet film", Kind: measure.KindFilm, SI: float64(b.Wet)},
-			{Name: "Loss", Kind: measure.KindFraction, SI: float64(b.Loss.Value), Source: b.Loss.Source},
-		},
-		Result: measure.Value{Name: "Volume to mix", Kind: measure.KindVolume, SI: float64(b.Need)},
-		Source: "1 m² × 1 mm = 1 L; gallon of 231 in³ (NIST Handbook 44)",
-	}, {
+		Inputs:  []measure.Value{{Name: "Area", Kind: measure.KindArea, SI: float64(area)}},
+		Result:  measure.Value{Name: "Volume to mix", Kind: measure.KindVolume, SI: float64(b.Need)},
+		Source:  "1 m² × 1 mm = 1 L; gallon of 231 in³ (NIST Handbook 44)",
+	}
+	if runOff > 0 {
+		volume.Formula = "(area + run-off) × wet film ÷ (1 − loss)"
+		volume.Inputs = append(volume.Inputs, measure.Value{Name: "Run-off over the edges, as area", Kind: measure.KindArea, SI: float64(runOff)})
+	}
+	volume.Inputs = append(volume.Inputs,
+		measure.Value{Name: "Wet film", Kind: measure.KindFilm, SI: float64(b.Wet)},
+		measure.Value{Name: "Loss", Kind: measure.KindFraction, SI: float64(b.Loss.Value), Source: b.Loss.Source})
+	return []measure.Working{film, volume, {
 		Title:   "Mass to mix",
 		Formula: "volume × density of the mix",
 		Inputs: []measure.Value{
@@ -169,9 +174,9 @@ func (c Coat) workings(p material.Product, b Build, area measure.Area) []measure
 	}}
 }
 
-// Findings says what is wrong with a coat as built. The path is the coat's JSON
-// Pointer.
-func (c Coat) Findings(p material.Product, b Build, number int, path string, units measure.System) []finding.Finding {
+// Findings says what is wrong with a coat as built. Upright is the share of the
+// surface that stands vertical; the path is the coat's JSON Pointer.
+func (c Coat) Findings(p material.Product, b Build, upright measure.Area, number int, path string, units measure.System) []finding.Finding {
 	var found []finding.Finding
 	warn := func(field, way, text string, args ...any) {
 		found = append(found, finding.Finding{
@@ -190,6 +195,7 @@ func (c Coat) Findings(p material.Product, b Build, number int, path string, uni
 			"Coat %d: %s wet of %s is over its greatest film of %s in one coat (%s).",
 			number, units.Film(b.Wet), p.Name, units.Film(p.FilmMax.Value), p.FilmMax.Source.Words())
 	}
+	found = append(found, c.sags(p, b, upright, number, path, units)...)
 	if b.Density.Source == measure.Assumed {
 		if c.Amount.Basis == MassPerArea || p.Ratio.Basis == material.ByMass || soldByMass(p) {
 			warn("/amount", "Weigh a known volume of the mix and enter its density on the sheet.",
@@ -203,6 +209,35 @@ func (c Coat) Findings(p material.Product, b Build, number int, path string, uni
 	}
 	return found
 }
+
+// sags says whether a coat would run on what stands vertical.
+func (c Coat) sags(p material.Product, b Build, upright measure.Area, number int, path string, units measure.System) []finding.Finding {
+	const slack = 1e-9
+	switch limit := p.FilmMaxVertical; {
+	case upright <= 0:
+		return nil
+	case limit != nil && b.Wet > limit.Value*(1+slack):
+		lifts := int(float64(b.Wet)/float64(limit.Value)*(1-slack)) + 1
+		return []finding.Finding{{
+			Level: finding.Warning, Step: finding.BuildUp, Path: path + "/amount",
+			Text: fmt.Sprintf("Coat %d: %s of %s runs on upright faces, which hold %s of it in one coat (%s); %s of this surface is upright.",
+				number, units.Film(b.Wet), p.Name, units.Film(limit.Value), limit.Source.Words(), units.Fraction(measure.Fraction(upright))),
+			WayOut: fmt.Sprintf("Put it on in %d coats of %s.", lifts, units.Film(b.Wet/measure.Film(lifts))),
+		}}
+	case limit == nil && upright > mostlyUpright:
+		return []finding.Finding{{
+			Level: finding.Note, Step: finding.BuildUp, Path: path + "/amount",
+			Text: fmt.Sprintf("Coat %d: %s of this surface is upright, and the sheet of %s names no greatest film on walls.",
+				number, units.Fraction(measure.Fraction(upright)), p.Name),
+			WayOut: "Ask the maker, or try it on a wall.",
+		}}
+	}
+	return nil
+}
+
+// mostlyUpright is the share of upright faces from which a missing limit is
+// told: common practice, no source.
+const mostlyUpright = 0.2
 
 func soldByMass(p material.Product) bool {
 	for _, k := range p.Kits {

@@ -29,26 +29,27 @@ const AssumedDensity measure.Density = 1100
 // Product is one data sheet. Quantities are in SI units; every value names its
 // source.
 type Product struct {
-	ID           string                                `json:"id" minLength:"1" maxLength:"60"`
-	Name         string                                `json:"name" minLength:"1" maxLength:"120"`
-	Kind         Kind                                  `json:"kind" enum:"moisture-barrier,primer,body,metallic,flood,pool-paint,urethane,polyaspartic"`
-	Chemistry    Chemistry                             `json:"chemistry" enum:"epoxy,polyurethane,polyaspartic,acrylic"`
-	Color        string                                `json:"color" pattern:"^#[0-9a-f]{6}$" doc:"The colour its coat is drawn in"`
-	Use          string                                `json:"use,omitempty" maxLength:"400" doc:"What it is for, in a sentence"`
-	Ratio        Ratio                                 `json:"ratio"`
-	Components   []Component                           `json:"components" minItems:"1" maxItems:"3" doc:"A, B and C; one alone is a single-pack paint"`
-	Density      *measure.Sourced[measure.Density]     `json:"density,omitempty" doc:"Of the mix, kg/m³, where the components' own are unknown"`
-	VolumeSolids measure.Sourced[measure.Fraction]     `json:"volumeSolids" doc:"1 is 100 % solids"`
-	FilmMin      *measure.Sourced[measure.Film]        `json:"filmMin,omitempty" doc:"Thinnest wet film of one coat, m"`
-	FilmMax      *measure.Sourced[measure.Film]        `json:"filmMax,omitempty" doc:"Thickest wet film of one coat, m"`
-	Loss         *measure.Sourced[measure.Fraction]    `json:"loss,omitempty" doc:"Usual loss"`
-	PotLife      *measure.Sourced[measure.Span]        `json:"potLife,omitempty" doc:"s, at the mass and temperature beside it"`
-	PotLifeMass  *measure.Sourced[measure.Mass]        `json:"potLifeMass,omitempty" doc:"kg"`
-	PotLifeAt    *measure.Sourced[measure.Temperature] `json:"potLifeAt,omitempty" doc:"°C"`
-	Mixing       *measure.Sourced[measure.Span]        `json:"mixing,omitempty" doc:"s of mixing"`
-	Induction    *measure.Sourced[measure.Span]        `json:"induction,omitempty" doc:"s of standing after mixing"`
-	Kits         []Kit                                 `json:"kits" minItems:"1" maxItems:"12" doc:"The sizes it is sold in"`
-	Cautions     []string                              `json:"cautions,omitempty" maxItems:"12" doc:"What can hurt, in sentences"`
+	ID              string                                `json:"id" minLength:"1" maxLength:"60"`
+	Name            string                                `json:"name" minLength:"1" maxLength:"120"`
+	Kind            Kind                                  `json:"kind" enum:"moisture-barrier,primer,body,metallic,flood,pool-paint,urethane,polyaspartic"`
+	Chemistry       Chemistry                             `json:"chemistry" enum:"epoxy,polyurethane,polyaspartic,acrylic"`
+	Color           string                                `json:"color" pattern:"^#[0-9a-f]{6}$" doc:"The colour its coat is drawn in"`
+	Use             string                                `json:"use,omitempty" maxLength:"400" doc:"What it is for, in a sentence"`
+	Ratio           Ratio                                 `json:"ratio"`
+	Components      []Component                           `json:"components" minItems:"1" maxItems:"3" doc:"A, B and C; one alone is a single-pack paint"`
+	Density         *measure.Sourced[measure.Density]     `json:"density,omitempty" doc:"Of the mix, kg/m³, where the components' own are unknown"`
+	VolumeSolids    measure.Sourced[measure.Fraction]     `json:"volumeSolids" doc:"1 is 100 % solids"`
+	FilmMin         *measure.Sourced[measure.Film]        `json:"filmMin,omitempty" doc:"Thinnest wet film of one coat, m"`
+	FilmMax         *measure.Sourced[measure.Film]        `json:"filmMax,omitempty" doc:"Thickest wet film of one coat, m"`
+	FilmMaxVertical *measure.Sourced[measure.Film]        `json:"filmMaxVertical,omitempty" doc:"Thickest wet film of one coat on a wall, m"`
+	Loss            *measure.Sourced[measure.Fraction]    `json:"loss,omitempty" doc:"Usual loss"`
+	PotLife         *measure.Sourced[measure.Span]        `json:"potLife,omitempty" doc:"s, at the mass and temperature beside it"`
+	PotLifeMass     *measure.Sourced[measure.Mass]        `json:"potLifeMass,omitempty" doc:"kg"`
+	PotLifeAt       *measure.Sourced[measure.Temperature] `json:"potLifeAt,omitempty" doc:"°C"`
+	Mixing          *measure.Sourced[measure.Span]        `json:"mixing,omitempty" doc:"s of mixing"`
+	Induction       *measure.Sourced[measure.Span]        `json:"induction,omitempty" doc:"s of standing after mixing"`
+	Kits            []Kit                                 `json:"kits" minItems:"1" maxItems:"12" doc:"The sizes it is sold in"`
+	Cautions        []string                              `json:"cautions,omitempty" maxItems:"12" doc:"What can hurt, in sentences"`
 }
 
 // Ratio says what the components' parts count.
@@ -94,6 +95,8 @@ func (p Product) Check() *Fault {
 		return &Fault{"/filmMax", "The thickest film must be above zero.", "Leave it out when unknown."}
 	case p.FilmMin != nil && p.FilmMax != nil && p.FilmMin.Value > p.FilmMax.Value:
 		return &Fault{"/filmMax", "The thickest film is thinner than the thinnest.", "Exchange the two, or read the sheet again."}
+	case p.FilmMaxVertical != nil && p.FilmMaxVertical.Value <= 0:
+		return &Fault{"/filmMaxVertical", "The thickest film on a wall must be above zero.", "Leave it out when unknown."}
 	case p.Loss != nil && (p.Loss.Value < 0 || p.Loss.Value >= 0.9):
 		return &Fault{"/loss", "A loss lies between 0 and 90 %.", "Write 5 % as 0.05."}
 	case p.PotLife != nil && p.PotLife.Value <= 0:

@@ -43,6 +43,9 @@ type Angle float64
 // data sheets and instruments of the trade speak it.
 type Temperature float64
 
+// Times is the area of a strip of this length and a width in metres.
+func (l Length) Times(width float64) Area { return Area(float64(l) * width) }
+
 // Over is the volume of a film on an area: 1 m² × 1 mm = 1 L.
 func (f Film) Over(a Area) Volume { return Volume(float64(f) * float64(a)) }
 

@@ -50,9 +50,9 @@ type Crew struct {
 
 // Surface is one area to be coated, with its build-up.
 type Surface struct {
-	ID     string         `json:"id" minLength:"1" maxLength:"60"`
-	Name   string         `json:"name" minLength:"1" maxLength:"120"`
-	Floor  takeoff.Floor  `json:"floor"`
+	ID   string `json:"id" minLength:"1" maxLength:"60"`
+	Name string `json:"name" minLength:"1" maxLength:"120"`
+	takeoff.Shape
 	Layout pour.Layout    `json:"layout"`
 	Coats  []buildup.Coat `json:"coats" maxItems:"40" doc:"Bottom to top"`
 }
@@ -93,14 +93,11 @@ func (f File) check() (map[string]*material.Product, []finding.Finding) {
 	for i, s := range f.Job.Surfaces {
 		path := surfacePath(i)
 		unique(s.ID, path)
-		for h, hole := range s.Floor.Holes {
-			unique(hole.ID, fmt.Sprintf("%s/floor/holes/%d", path, h))
+		if s.Top != nil && s.Pool != nil || (s.Top != nil || s.Pool != nil) && len(s.Floor.Outline) > 0 {
+			found = append(found, refused(finding.Measure, path, "Make each a surface of its own.", "%s is more than one of floor, top and pool.", s.Name))
 		}
-		for p, part := range s.Floor.Parts {
-			unique(part.ID, fmt.Sprintf("%s/floor/parts/%d", path, p))
-		}
-		for l, line := range s.Floor.Lines {
-			unique(line.ID, fmt.Sprintf("%s/floor/lines/%d", path, l))
+		for at, id := range s.Shape.IDs() {
+			unique(id, path+at)
 		}
 		for c, coat := range s.Coats {
 			at := fmt.Sprintf("%s/coats/%d", path, c)

@@ -107,11 +107,9 @@ func (m *maker) find(f ...finding.Finding) { m.plan.Findings = append(m.plan.Fin
 func (m *maker) surface(i int) {
 	s, out, path := m.file.Job.Surfaces[i], &m.plan.Surfaces[i], surfacePath(i)
 	out.ID, out.Name, out.Coats = s.ID, s.Name, make([]CoatPlan, len(s.Coats))
-	if len(s.Floor.Outline) == 0 && s.Floor.Given == nil {
-		m.find(finding.Finding{
-			Level: finding.Note, Step: finding.Measure, Path: path + "/floor/outline",
-			Text: s.Name + " is not measured yet.", WayOut: "Draw its outline or type the lengths of its walls.",
-		})
+	if !s.Measured() && s.Given == nil {
+		at, way := s.Unmeasured()
+		m.find(finding.Finding{Level: finding.Note, Step: finding.Measure, Path: path + at, Text: s.Name + " is not measured yet.", WayOut: way})
 	} else {
 		m.measure(i, path)
 	}
@@ -130,7 +128,7 @@ func (m *maker) surface(i int) {
 func (m *maker) measure(i int, path string) {
 	s, out := m.file.Job.Surfaces[i], &m.plan.Surfaces[i]
 	var found []finding.Finding
-	out.Takeoff, out.Faults, found = takeoff.MeasureFloor(s.Floor, path+"/floor")
+	out.Takeoff, out.Faults, found = takeoff.Measure(s.Shape, path, m.units)
 	for _, f := range found {
 		f.Text = s.Name + ": " + f.Text
 		m.find(f)
@@ -169,9 +167,9 @@ func (m *maker) coat(i, c int, path string) {
 	if t == nil {
 		return
 	}
-	b := coat.Build(*p, out.mix, t.Area)
+	b := coat.Build(*p, out.mix, t.Area, t.RunOff)
 	out.Build = &b
-	m.find(coat.Findings(*p, b, c+1, path, m.units)...)
+	m.find(coat.Findings(*p, b, t.Facing.Vertical/t.Area, c+1, path, m.units)...)
 }
 
 // buy sums the need of each product over the whole job and chooses its kits.

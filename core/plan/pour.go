@@ -5,10 +5,10 @@ import (
 	"slices"
 
 	"nephelon/core/finding"
-	"nephelon/core/geometry"
 	"nephelon/core/kit"
 	"nephelon/core/measure"
 	"nephelon/core/pour"
+	"nephelon/core/takeoff"
 )
 
 // pour divides each coat of a surface into batches and the surface into their
@@ -64,14 +64,18 @@ func (m *maker) pour(i int) {
 // share divides a surface that has no drawing by area alone.
 func (m *maker) share(i int) {
 	out := &m.plan.Surfaces[i]
+	panels := out.Takeoff.Panels
+	if len(panels) == 0 {
+		panels = []takeoff.Panel{{Name: "Area", Area: out.Takeoff.Flat}}
+	}
 	for c := range out.Coats {
 		coat := &out.Coats[c]
 		if coat.Division == nil {
 			continue
 		}
-		for n, b := range coat.Division.Batches {
-			part := measure.Area(b.Volume / coat.Division.Mixed)
-			coat.Sections = append(coat.Sections, pour.Section{Number: n + 1, Area: part * out.Takeoff.Flat, Rings: []geometry.Ring{}, Patches: 1})
+		coat.Sections = pour.Share(panels, shares(coat.Division))
+		if m.file.Job.Surfaces[i].Top != nil {
+			m.find(pour.Joins(panels, coat.Sections, surfacePath(i), coat.Number)...)
 		}
 		coat.Cuts = []pour.Cut{}
 		coat.card(out.Takeoff.Parts)

@@ -22,7 +22,8 @@ type Section struct {
 	Number  int             `json:"number" doc:"That of its batch"`
 	Area    measure.Area    `json:"area" doc:"Of floor, m²"`
 	Parts   measure.Area    `json:"parts" doc:"Its share of edges, steps and ramps, m²"`
-	Rings   []geometry.Ring `json:"rings" doc:"Outlines counter-clockwise, holes clockwise"`
+	Rings   []geometry.Ring `json:"rings" doc:"Outlines counter-clockwise, holes clockwise; of a floor"`
+	Spans   []Span          `json:"spans,omitempty" doc:"What it covers of the panels of a top or a pool"`
 	Patches int             `json:"patches" doc:"Separate pieces; more than one is awkward"`
 	Label   geometry.Point  `json:"label" doc:"A place inside for its number"`
 }

@@ -5,6 +5,7 @@ package takeoff
 import (
 	"fmt"
 	"math"
+	"strings"
 
 	"nephelon/core/finding"
 	"nephelon/core/geometry"
@@ -14,11 +15,21 @@ import (
 // Floor is an outline walked along the walls, less the columns, pits and
 // islands standing in it.
 type Floor struct {
-	Outline geometry.Ring `json:"outline" maxItems:"20000" doc:"Corners in order, either way round; the last joins the first. Empty until measured"`
-	Holes   []Hole        `json:"holes" maxItems:"500"`
-	Parts   []Part        `json:"parts,omitempty" maxItems:"200" doc:"Edges, steps and ramps"`
-	Lines   []Line        `json:"lines,omitempty" maxItems:"500" doc:"Cracks and joints"`
-	Given   *Given        `json:"given,omitempty" doc:"Stands in while there is no outline"`
+	Outline  geometry.Ring `json:"outline" maxItems:"20000" doc:"Corners in order, either way round; the last joins the first. Empty until measured"`
+	Holes    []Hole        `json:"holes" maxItems:"500"`
+	Parts    []Part        `json:"parts,omitempty" maxItems:"200" doc:"Edges, steps and ramps"`
+	Lines    []Line        `json:"lines,omitempty" maxItems:"500" doc:"Cracks and joints"`
+	Zones    []Hole        `json:"zones,omitempty" maxItems:"100" doc:"Named parts of the floor; they are told, not subtracted"`
+	Fittings []Fitting     `json:"fittings,omitempty" maxItems:"200" doc:"Doors and drains"`
+}
+
+// Fitting is a door or a drain on the plan.
+type Fitting struct {
+	ID    string         `json:"id" minLength:"1" maxLength:"60"`
+	Name  string         `json:"name" maxLength:"120"`
+	Kind  string         `json:"kind" enum:"door,drain"`
+	At    geometry.Point `json:"at"`
+	Width measure.Length `json:"width,omitempty" minimum:"0" maximum:"100" doc:"m: a door's opening, which a cove around everything leaves out; the diameter of a drain, which is not coated"`
 }
 
 // Hole is a part inside the outline that is not coated.
@@ -26,6 +37,13 @@ type Hole struct {
 	ID      string        `json:"id" minLength:"1" maxLength:"60"`
 	Name    string        `json:"name" maxLength:"120"`
 	Outline geometry.Ring `json:"outline" maxItems:"20000"`
+}
+
+func (h Hole) title(what string, i int) string {
+	if h.Name != "" {
+		return h.Name
+	}
+	return fmt.Sprintf("%s %d", what, i+1)
 }
 
 // Polygon is the floor as a figure.
@@ -46,8 +64,8 @@ type Piece struct {
 // Takeoff is a measured surface.
 type Takeoff struct {
 	Area         measure.Area      `json:"area" doc:"Coated area, m²"`
-	Flat         measure.Area      `json:"flat" doc:"Of it, the outline less its holes"`
-	Parts        measure.Area      `json:"parts" doc:"Of it, edges, steps and ramps"`
+	Flat         measure.Area      `json:"flat" doc:"Of it, what the sections divide: the outline of a floor less its holes, the whole of a top or a pool"`
+	Parts        measure.Area      `json:"parts" doc:"Of it, edges, steps and ramps, less drains"`
 	Filler       measure.Volume    `json:"filler" doc:"m³ to fill cracks and joints"`
 	Perimeter    measure.Length    `json:"perimeter" doc:"Length of the walls, m"`
 	HoleEdge     measure.Length    `json:"holeEdge" doc:"Length around the holes, m"`
@@ -55,22 +73,75 @@ type Takeoff struct {
 	Pieces       []Piece           `json:"pieces"`
 	Working      measure.Working   `json:"working"`
 	PartWorkings []measure.Working `json:"partWorkings,omitempty"`
+	Facing       Split             `json:"facing" doc:"The area by how steep it stands"`
+	Zones        []Piece           `json:"zones,omitempty" doc:"Area of each zone less the holes in it"`
+	Openings     measure.Length    `json:"openings,omitempty" doc:"Width of the doors, m"`
+	Panels       []Panel           `json:"panels,omitempty" doc:"Parts of a top or a pool in working order"`
+	Figures      []Figure          `json:"figures,omitempty" doc:"The picture of a top or a pool on plan"`
+	Profile      []geometry.Point  `json:"profile,omitempty" doc:"The floor of a pool along its middle: m from the shallow end, m below the top edge as negative y"`
+	Water        measure.Volume    `json:"water,omitempty" doc:"m³ that a pool holds to its water line"`
+	Exposed      measure.Length    `json:"exposed,omitempty" doc:"Length of the poured edges of a top, m"`
+	RunOff       measure.Area      `json:"runOff,omitempty" doc:"Film that runs over the edges and drips off, as an area, m²"`
+	Strips       []Strip           `json:"strips,omitempty" doc:"Narrow places beside cut-outs"`
 }
 
-// MeasureFloor gives the area and edges of a floor, with what is to be said
-// about it. A drawing that encloses no area to be trusted is refused: then the
-// take-off is nil and the places of the fault are returned for the drawing. Path
-// is the floor's JSON Pointer.
-func MeasureFloor(f Floor, path string) (*Takeoff, []geometry.Point, []finding.Finding) {
-	if len(f.Outline) == 0 && f.Given != nil {
-		t, told := takeGiven(*f.Given, path)
-		return &t, nil, append([]finding.Finding{told}, t.addParts(f, path)...)
-	}
+// measureFloor gives the area and edges of a floor.
+func measureFloor(f Floor, path string) (*Takeoff, []geometry.Point, []finding.Finding) {
 	t, places, fault := measureOutline(f, path)
 	if fault != nil {
 		return nil, places, []finding.Finding{*fault}
 	}
-	return &t, nil, t.addParts(f, path)
+	found := t.place(f, path)
+	return &t, nil, append(found, t.addParts(f, path)...)
+}
+
+func (m Fitting) title(i int) string {
+	if m.Name != "" {
+		return m.Name
+	}
+	return fmt.Sprintf("%s%s %d", strings.ToUpper(m.Kind[:1]), m.Kind[1:], i+1)
+}
+
+// place sorts out what is marked on the plan: doors, drains and zones.
+func (t *Takeoff) place(f Floor, path string) []finding.Finding {
+	var found []finding.Finding
+	warn := func(at, text, way string) {
+		found = append(found, finding.Finding{Level: finding.Warning, Step: finding.Measure, Path: path + at, Text: text, WayOut: way})
+	}
+	for i, m := range f.Fittings {
+		at := fmt.Sprintf("/fittings/%d", i)
+		if m.Kind == "door" {
+			t.Openings += m.Width
+			continue
+		}
+		if !f.Outline.Holds(m.At) {
+			warn(at+"/at", m.title(i)+" lies outside the floor.", "Move it inside or remove it.")
+		}
+	}
+	for i, z := range f.Zones {
+		at, name := fmt.Sprintf("/zones/%d", i), z.title("Zone", i)
+		if fault := (geometry.Polygon{Outline: z.Outline}).Check(); fault != nil {
+			warn(at, name+": "+fault.Text, fault.Way)
+			continue
+		}
+		area := shared(f.Outline, z.Outline)
+		if whole := math.Abs(z.Outline.SignedArea()); area < 0.99*whole {
+			warn(at, fmt.Sprintf("%s reaches outside the floor; only %.0f %% of it counts.", name, 100*area/whole), "Move its corners inside the walls.")
+		}
+		for _, h := range f.Holes {
+			area -= shared(h.Outline, z.Outline)
+		}
+		t.Zones = append(t.Zones, Piece{Name: name, Area: measure.Area(area)})
+	}
+	return found
+}
+
+func shared(a, b geometry.Ring) float64 {
+	sum := 0.0
+	for _, ring := range a.Common(b) {
+		sum += ring.SignedArea()
+	}
+	return sum
 }
 
 func measureOutline(f Floor, path string) (Takeoff, []geometry.Point, *finding.Finding) {
@@ -106,16 +177,24 @@ func measureOutline(f Floor, path string) (Takeoff, []geometry.Point, *finding.F
 	}
 	for i, h := range f.Holes {
 		area := measure.Area(math.Abs(h.Outline.SignedArea()))
-		name := h.Name
-		if name == "" {
-			name = fmt.Sprintf("Hole %d", i+1)
-		}
+		name := h.title("Hole", i)
 		t.Area -= area
 		t.HoleEdge += measure.Length(h.Outline.Perimeter())
 		t.Pieces = append(t.Pieces, Piece{Name: name, Area: -area})
 		t.Working.Inputs = append(t.Working.Inputs, measure.Value{Name: "less " + name, Kind: measure.KindArea, SI: -float64(area)})
 	}
 	t.Flat = t.Area
+	for i, m := range f.Fittings {
+		if m.Kind != "drain" || m.Width <= 0 {
+			continue
+		}
+		area := measure.Area(math.Pi / 4 * float64(m.Width) * float64(m.Width))
+		t.Area -= area
+		t.Parts -= area
+		t.Pieces = append(t.Pieces, Piece{Name: m.title(i), Area: -area})
+		t.Working.Inputs = append(t.Working.Inputs, measure.Value{Name: "less " + m.title(i) + ", round", Kind: measure.KindArea, SI: -float64(area)})
+	}
+	t.Facing.Level = t.Area
 	t.Working.Result = measure.Value{Name: "Coated area", Kind: measure.KindArea, SI: float64(t.Area)}
 	return t, nil, nil
 }

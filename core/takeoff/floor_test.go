@@ -14,7 +14,7 @@ func TestFloorWorking(t *testing.T) {
 		Outline: geometry.Ring{{X: 0, Y: 0}, {X: 7, Y: 0}, {X: 7, Y: 3}, {X: 0, Y: 3}},
 		Holes:   []Hole{{ID: "h", Outline: geometry.Ring{{X: 1, Y: 1}, {X: 1.5, Y: 1}, {X: 1.5, Y: 2}, {X: 1, Y: 2}}}},
 	}
-	taken, _, found := MeasureFloor(floor, "/floor")
+	taken, _, found := Measure(Shape{Floor: floor}, "", measure.Metric)
 	if len(found) > 0 {
 		t.Fatal(found)
 	}
@@ -63,17 +63,17 @@ func TestPartsByHand(t *testing.T) {
 // A crack of 3 m × 8 mm × 20 mm takes 0.48 L; a joint that moves takes none.
 func TestFillerByHand(t *testing.T) {
 	square := geometry.Ring{{X: 0, Y: 0}, {X: 3, Y: 0}, {X: 3, Y: 3}, {X: 0, Y: 3}}
-	taken, _, found := MeasureFloor(Floor{Outline: square, Lines: []Line{
+	taken, _, found := Measure(Shape{Floor: Floor{Outline: square, Lines: []Line{
 		{ID: "a", Kind: "crack", Length: 3, Width: 0.008, Depth: 0.02},
 		{ID: "b", Kind: "moving-joint", Length: 9, Width: 0.01, Depth: 0.05},
-	}}, "/floor")
+	}}}, "", measure.Metric)
 	if len(found) > 0 || math.Abs(float64(taken.Filler)-0.00048) > 1e-12 {
 		t.Errorf("%v m³, %v", taken.Filler, found)
 	}
 }
 
 func TestAGivenAreaIsCalledOne(t *testing.T) {
-	taken, _, found := MeasureFloor(Floor{Given: &Given{Area: 31, Note: "by telephone"}}, "/floor")
+	taken, _, found := Measure(Shape{Given: &Given{Area: 31, Note: "by telephone"}}, "", measure.Metric)
 	if taken == nil || taken.Area != 31 || len(found) != 1 || !strings.Contains(found[0].Text, "by telephone") {
 		t.Errorf("%+v, %v", taken, found)
 	}

@@ -5,6 +5,7 @@ import (
 	"math"
 
 	"nephelon/core/finding"
+	"nephelon/core/geometry"
 	"nephelon/core/measure"
 )
 
@@ -26,7 +27,7 @@ type Part struct {
 	ID      string         `json:"id" minLength:"1" maxLength:"60"`
 	Name    string         `json:"name" maxLength:"120"`
 	Kind    PartKind       `json:"kind" enum:"cove,stairs,ramp,threshold,upstand"`
-	Run     measure.Length `json:"run,omitempty" minimum:"0" maximum:"100000" doc:"m along the wall; for a cove 0 means around all walls and columns; for a ramp its length on plan"`
+	Run     measure.Length `json:"run,omitempty" minimum:"0" maximum:"100000" doc:"m along the wall; for a cove 0 means around all walls and columns but the doors; for a ramp its length on plan"`
 	Height  measure.Length `json:"height,omitempty" minimum:"0" maximum:"1000" doc:"m; for a ramp its rise"`
 	Width   measure.Length `json:"width,omitempty" minimum:"0" maximum:"1000" doc:"m"`
 	Tread   measure.Length `json:"tread,omitempty" minimum:"0" maximum:"10" doc:"m of one step"`
@@ -43,7 +44,8 @@ type Line struct {
 	ID     string         `json:"id" minLength:"1" maxLength:"60"`
 	Name   string         `json:"name" maxLength:"120"`
 	Kind   string         `json:"kind" enum:"crack,saw-joint,moving-joint"`
-	Length measure.Length `json:"length" exclusiveMinimum:"0" maximum:"100000" doc:"m"`
+	Length measure.Length `json:"length,omitempty" minimum:"0" maximum:"100000" doc:"m; of a line drawn on the plan its own length counts"`
+	Path   geometry.Ring  `json:"path,omitempty" maxItems:"2000" doc:"Where it runs on the plan, from point to point"`
 	Width  measure.Length `json:"width" exclusiveMinimum:"0" maximum:"1" doc:"m"`
 	Depth  measure.Length `json:"depth" exclusiveMinimum:"0" maximum:"2" doc:"m"`
 }
@@ -54,7 +56,36 @@ func (l Line) Filler() measure.Volume {
 	if l.Kind == "moving-joint" {
 		return 0
 	}
-	return measure.Volume(l.Length * l.Width * l.Depth)
+	return measure.Volume(l.Run() * l.Width * l.Depth)
+}
+
+// Run is the length of the line: as drawn, else as entered.
+func (l Line) Run() measure.Length {
+	if len(l.Path) < 2 {
+		return l.Length
+	}
+	length := 0.0
+	for i := 1; i < len(l.Path); i++ {
+		length += l.Path[i-1].Distance(l.Path[i])
+	}
+	return measure.Length(length)
+}
+
+// facings is the area of a part by how steep it stands.
+func (p Part) facings(area measure.Area) Split {
+	var s Split
+	switch p.Kind {
+	case Stairs:
+		s.Level = measure.Area(p.Count) * measure.Area(p.Width*p.Tread)
+		s.Vertical = area - s.Level
+	case Ramp:
+		s.add(facing(float64(p.Height)/math.Max(float64(p.Run), 1e-12)), area)
+	case Threshold:
+		s.Level = area
+	default:
+		s.Vertical = area
+	}
+	return s
 }
 
 // Given is an area taken from someone's word, not yet measured.
@@ -125,7 +156,7 @@ func (p Part) title() string {
 func (t *Takeoff) addParts(f Floor, path string) []finding.Finding {
 	var found []finding.Finding
 	for i, part := range f.Parts {
-		w, missing := part.working(t.Perimeter + t.HoleEdge)
+		w, missing := part.working(max(0, t.Perimeter-t.Openings) + t.HoleEdge)
 		if missing != "" {
 			found = append(found, finding.Finding{
 				Level: finding.Warning, Step: finding.Measure, Path: fmt.Sprintf("%s/parts/%d", path, i),
@@ -136,11 +167,18 @@ func (t *Takeoff) addParts(f Floor, path string) []finding.Finding {
 		area := measure.Area(w.Result.SI)
 		t.Area += area
 		t.Parts += area
+		t.Facing = t.Facing.plus(part.facings(area))
 		t.Pieces = append(t.Pieces, Piece{Name: w.Title, Area: area})
 		t.PartWorkings = append(t.PartWorkings, w)
 		t.Working.Inputs = append(t.Working.Inputs, measure.Value{Name: "plus " + w.Title, Kind: measure.KindArea, SI: w.Result.SI})
 	}
-	for _, l := range f.Lines {
+	for i, l := range f.Lines {
+		if l.Run() <= 0 {
+			found = append(found, finding.Finding{
+				Level: finding.Warning, Step: finding.Measure, Path: fmt.Sprintf("%s/lines/%d/length", path, i),
+				Text: fmt.Sprintf("Line %d has no length yet.", i+1), WayOut: "Enter it, or draw the line on the plan.",
+			})
+		}
 		t.Filler += l.Filler()
 	}
 	t.Working.Result.SI = float64(t.Area)
@@ -150,7 +188,7 @@ func (t *Takeoff) addParts(f Floor, path string) []finding.Finding {
 // takeGiven takes an area on someone's word.
 func takeGiven(g Given, path string) (Takeoff, finding.Finding) {
 	t := Takeoff{
-		Area: g.Area, Flat: g.Area, Sides: []measure.Length{},
+		Area: g.Area, Flat: g.Area, Facing: Split{Level: g.Area}, Sides: []measure.Length{},
 		Pieces: []Piece{{Name: "As given", Area: g.Area}},
 		Working: measure.Working{
 			Title: "Area to coat", Formula: "as given, not measured", Source: g.Note,

@@ -27,6 +27,15 @@ export type Drawing = Schemas['Drawing']
 export type Closure = Schemas['Closure']
 export type FloorPart = Schemas['Part']
 export type FloorLine = Schemas['Line']
+export type Takeoff = Schemas['Takeoff']
+export type Top = Schemas['Top']
+export type TopPiece = Schemas['TopPiece']
+export type TopEdge = Schemas['TopEdge']
+export type Pool = Schemas['Pool']
+export type PoolPart = Schemas['PoolPart']
+export type Fitting = Schemas['Fitting']
+export type Section = Schemas['Section']
+export type PhotoLine = Schemas['PhotoLine']
 export type Leg = Schemas['Leg']
 export type Measured = Schemas['Measured']
 export type Me = Schemas['Me']
@@ -68,6 +77,19 @@ async function sendFile<T>(path: string, file: Blob, type: string): Promise<{ da
 /** Imports a plan file; the server checks it as the command line does. */
 export function importPlanFile(file: Blob): Promise<{ data?: JobState; error?: unknown }> {
   return sendFile<JobState>('/api/jobs/import', file, 'application/json')
+}
+
+/** Adds a photograph to a surface; gives all of the job's. */
+export function sendPhoto(
+  job: string,
+  surface: string,
+  file: Blob,
+): Promise<{ data?: PhotoLine[]; error?: unknown }> {
+  return sendFile<PhotoLine[]>(
+    `/api/jobs/${job}/surfaces/${encodeURIComponent(surface)}/photos`,
+    file,
+    'application/octet-stream',
+  )
 }
 
 /** Finds the closed outlines of a drawing. */

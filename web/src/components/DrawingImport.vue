@@ -91,7 +91,7 @@ function take(): void {
     ring.map((p) => ({ x: tidy((p.x - box.left) * scale.value), y: tidy((p.y - box.bottom) * scale.value) }))
   desk.editSurface('import drawing', (s) => {
     s.floor.outline = placed(chosen.value)
-    s.floor.given = undefined
+    s.given = undefined
     s.layout.exit = undefined
     s.floor.holes = holes.value.map((i, n) => ({
       id: newId(),

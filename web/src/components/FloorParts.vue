@@ -1,8 +1,9 @@
 <script setup lang="ts">
 import { computed } from 'vue'
-import type { FloorLine, FloorPart } from '../api/client'
+import type { FloorLine, FloorPart, Point } from '../api/client'
 import { useDesk } from '../composables/useEditor'
 import { newId } from '../lib/blank'
+import { distance } from '../lib/figures'
 import { useSession } from '../stores/session'
 import FigureButton from './FigureButton.vue'
 import QuantityField from './QuantityField.vue'
@@ -96,6 +97,9 @@ function changeLine(id: string, field: string, by: (line: FloorLine) => void): v
     const line = s.floor.lines?.find((l) => l.id === id)
     if (line) by(line)
   })
+}
+function run(path: Point[]): number {
+  return path.slice(1).reduce((sum, p, i) => sum + distance(path[i] ?? p, p), 0)
 }
 function setCount(part: FloorPart, field: Count, event: Event): void {
   const wanted = Math.max(0, Math.round(Number((event.target as HTMLInputElement).value) || 0))
@@ -198,9 +202,11 @@ const filler = computed(() => takeoff.value?.filler ?? 0)
             v-for="field in ['length', 'width', 'depth'] as const"
             :key="field"
             kind="length"
-            :label="`${field[0]?.toUpperCase()}${field.slice(1)}`"
-            :model-value="l[field]"
-            :disabled="!session.mayEdit"
+            :label="
+              field === 'length' && l.path ? 'Length as drawn' : `${field[0]?.toUpperCase()}${field.slice(1)}`
+            "
+            :model-value="field === 'length' && l.path ? run(l.path) : (l[field] ?? 0)"
+            :disabled="!session.mayEdit || (field === 'length' && !!l.path)"
             positive
             @update:model-value="changeLine(l.id, field, (line) => (line[field] = $event))"
           />

@@ -6,15 +6,15 @@ import QuantityField from './QuantityField.vue'
 
 const desk = useDesk()
 const session = useSession()
-const given = computed(() => desk.surface.value.floor.given)
+const given = computed(() => desk.surface.value.given)
 
 function setArea(area: number): void {
-  desk.editSurface('given area', (s) => (s.floor.given = { area, note: s.floor.given?.note ?? '' }))
+  desk.editSurface('given area', (s) => (s.given = { area, note: s.given?.note ?? '' }))
 }
 function setNote(event: Event): void {
   const note = (event.target as HTMLInputElement).value
   desk.editSurface('given note', (s) => {
-    if (s.floor.given) s.floor.given.note = note
+    if (s.given) s.given.note = note
   })
 }
 </script>
@@ -41,7 +41,7 @@ function setNote(event: Event): void {
         @change="setNote"
       />
       <div v-if="session.mayEdit">
-        <v-btn size="small" @click="desk.editSurface('given', (s) => (s.floor.given = undefined))"
+        <v-btn size="small" @click="desk.editSurface('given', (s) => (s.given = undefined))"
           >Leave it out</v-btn
         >
       </div>

@@ -27,7 +27,7 @@ defineExpose({
 
 <template>
   <div class="page desk">
-    <SurfaceTabs ref="tabs" />
+    <SurfaceTabs ref="tabs" :job-id="jobId" />
     <MeasurePanel :job-id="jobId" />
     <BuildUpPanel :shelf="shelf.products" />
     <KitsPanel />

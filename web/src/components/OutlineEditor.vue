@@ -3,48 +3,71 @@ import { useElementSize, useThrottleFn } from '@vueuse/core'
 import { computed, ref, watch } from 'vue'
 import type { Point } from '../api/client'
 import type { Draft } from '../composables/useDraft'
-import { useDesk } from '../composables/useEditor'
-import { boxAround, distance, fit, middle, nearestOn, path, tidy, windsLeft, type Box } from '../lib/figures'
+import { usePanZoom } from '../composables/usePanZoom'
+import { boxAround, distance, middle, tidy, windsLeft, type Box } from '../lib/figures'
+import type { PlanLine, PlanMark, PlanRing } from '../lib/plan'
 import { useSession } from '../stores/session'
+import WallLength from './WallLength.vue'
 
-const props = defineProps<{ draft: Draft; grid: number; exiting: boolean }>()
-const emit = defineEmits<{ exit: [at: Point]; close: [] }>()
+const props = defineProps<{
+  label: string
+  rings: PlanRing[]
+  lines?: PlanLine[]
+  marks?: PlanMark[]
+  faults?: Point[]
+  draft: Draft
+  grid: number
+  /** What a click puts down, in words; nothing while absent. */
+  placing?: string
+  /** What a click on a side does, in words. */
+  sidePick?: string
+}>()
+const emit = defineEmits<{
+  ring: [id: string, points: Point[], label: string]
+  mark: [id: string, at: Point]
+  place: [at: Point]
+  side: [id: string, side: number]
+  close: []
+}>()
 
 const HEIGHT = 430
 const MARGIN = 46
-const desk = useDesk()
+const SHOWN = 160
+const NEAR = 12
 const session = useSession()
 const frame = ref<HTMLElement | null>(null)
 const svg = ref<SVGSVGElement | null>(null)
-const { width } = useElementSize(frame)
+const { width: measured } = useElementSize(frame)
+const width = computed(() => Math.max(measured.value, 240))
 const cursor = ref<Point | null>(null)
-const dragged = ref<{ hole: number; corner: number; at: Point } | null>(null)
+const dragged = ref<{ ring: number; corner: number; at: Point } | null>(null)
+const carried = ref<{ id: string; at: Point } | null>(null)
+const busy = computed(() => props.draft.drawing.value || !!props.placing)
 
-const floor = computed(() => desk.surface.value.floor)
-const rings = computed<Point[][]>(() =>
-  [floor.value.outline, ...floor.value.holes.map((h) => h.outline)].map((ring, r) =>
-    ring.map((p, c) => (dragged.value?.hole === r - 1 && dragged.value.corner === c ? dragged.value.at : p)),
-  ),
+const shapes = computed(() =>
+  props.rings.map((ring, r) => ({
+    ...ring,
+    points: ring.points.map((p, c) =>
+      dragged.value?.ring === r && dragged.value.corner === c ? dragged.value.at : p,
+    ),
+  })),
 )
-const outline = computed(() => rings.value[0] ?? [])
-const holes = computed(() => rings.value.slice(1))
-const faults = computed(() => desk.surfacePlan.value?.faults ?? [])
 const EMPTY: Box = { left: 0, bottom: 0, right: 16, top: 10 }
 
 /** What the view shows; it stands still while something is drawn or dragged. */
 const box = ref<Box>(EMPTY)
 watch(
-  () => [floor.value, props.draft.drawing.value, dragged.value === null] as const,
+  () => [props.rings, props.draft.drawing.value, dragged.value === null] as const,
   () => {
     if (dragged.value) return
-    const around = boxAround([...floor.value.outline, ...floor.value.holes.flatMap((h) => h.outline)])
+    const around = boxAround(props.rings.flatMap((r) => r.points))
     if (around) box.value = around
     else if (!props.draft.drawing.value) box.value = EMPTY
   },
   { immediate: true },
 )
 watch(props.draft.points, (points) => {
-  const all = boxAround([...points, ...outline.value])
+  const all = boxAround([...points, ...props.rings.flatMap((r) => r.points)])
   if (!all) return
   const b = box.value
   if (all.left < b.left || all.right > b.right || all.bottom < b.bottom || all.top > b.top) {
@@ -56,22 +79,71 @@ watch(props.draft.points, (points) => {
     }
   }
 })
-const view = computed(() => fit(box.value, Math.max(width.value, 240), HEIGHT, MARGIN))
+const { view, matrix, moved, zoomBy, pan, whole, key } = usePanZoom(box, width, HEIGHT, MARGIN)
 
-const gridLines = computed(() => {
+const gridPaths = computed(() => {
   const v = view.value
   let step = props.grid
   while (step * v.scale < 9) step *= 2
   const a = v.at(0, HEIGHT)
-  const b = v.at(Math.max(width.value, 240), 0)
-  const lines: { d: string; strong: boolean }[] = []
-  for (let i = Math.ceil(a.x / step); i * step <= b.x; i++) {
-    lines.push({ d: `M${v.x({ x: i * step, y: 0 }).toFixed(1)} 0V${HEIGHT}`, strong: i % 5 === 0 })
-  }
-  for (let i = Math.ceil(a.y / step); i * step <= b.y; i++) {
-    lines.push({ d: `M0 ${v.y({ x: 0, y: i * step }).toFixed(1)}H${width.value}`, strong: i % 5 === 0 })
-  }
-  return lines
+  const b = v.at(width.value, 0)
+  const paths = { weak: '', strong: '' }
+  for (let i = Math.ceil(a.x / step); i * step <= b.x; i++)
+    paths[i % 5 === 0 ? 'strong' : 'weak'] += `M${v.x({ x: i * step, y: 0 }).toFixed(1)} 0V${HEIGHT}`
+  for (let i = Math.ceil(a.y / step); i * step <= b.y; i++)
+    paths[i % 5 === 0 ? 'strong' : 'weak'] += `M0 ${v.y({ x: 0, y: i * step }).toFixed(1)}H${width.value}`
+  return paths
+})
+
+function metres(points: Point[], closed: boolean): string {
+  return points.length === 0
+    ? ''
+    : 'M' + points.map((p) => `${tidy(p.x)} ${tidy(p.y)}`).join('L') + (closed ? 'Z' : '')
+}
+const paths = computed(() => shapes.value.map((r) => ({ id: r.id, kind: r.kind, d: metres(r.points, true) })))
+const linePaths = computed(() => (props.lines ?? []).map((l) => ({ ...l, d: metres(l.points, false) })))
+
+const sides = computed(() =>
+  shapes.value.flatMap((ring, r) => {
+    const outward = windsLeft(ring.points) ? 1 : -1
+    return ring.points.map((a, i) => {
+      const b = ring.points[(i + 1) % ring.points.length] ?? a
+      const length = distance(a, b)
+      return {
+        ring: r,
+        id: ring.id,
+        side: i,
+        a,
+        b,
+        m: middle(a, b),
+        length,
+        nx: length > 0 ? ((b.y - a.y) / length) * outward : 0,
+        ny: length > 0 ? (-(b.x - a.x) / length) * outward : 0,
+        edge: ring.edges?.get(i),
+        measured: ring.measured,
+      }
+    })
+  }),
+)
+function seen(p: Point): boolean {
+  const x = view.value.x(p)
+  const y = view.value.y(p)
+  return x > -NEAR && x < width.value + NEAR && y > -NEAR && y < HEIGHT + NEAR
+}
+const shownSides = computed(() => {
+  const s = view.value.scale
+  return sides.value.filter((side) => side.length * s > 40 && seen(side.m)).slice(0, SHOWN)
+})
+const edges = computed(() => sides.value.filter((s) => s.edge))
+/** Corners that stand far enough apart to be held. */
+const shownCorners = computed(() => {
+  const s = view.value.scale
+  const all = sides.value.filter((side, i) => {
+    const before = sides.value[i - 1]
+    const lone = side.length * s > NEAR || (before?.ring === side.ring && before.length * s > NEAR)
+    return lone && seen(side.a)
+  })
+  return all.length > SHOWN ? [] : all
 })
 
 function where(event: PointerEvent | MouseEvent, snap: boolean): Point {
@@ -79,6 +151,11 @@ function where(event: PointerEvent | MouseEvent, snap: boolean): Point {
   if (!at) return { x: 0, y: 0 }
   const p = view.value.at(event.clientX - at.left, event.clientY - at.top)
   if (!snap) return p
+  const corner =
+    busy.value || carried.value
+      ? shownCorners.value.find((c) => distance(c.a, p) * view.value.scale < NEAR)
+      : undefined
+  if (corner) return corner.a
   const snapped = {
     x: tidy(Math.round(p.x / props.grid) * props.grid),
     y: tidy(Math.round(p.y / props.grid) * props.grid),
@@ -92,82 +169,109 @@ function where(event: PointerEvent | MouseEvent, snap: boolean): Point {
   return snapped
 }
 
-function moved(event: PointerEvent): void {
+/** Where the hand went down on the ground of the plan, to move it. */
+let panning: { x: number; y: number; id: number } | null = null
+let dragging = false
+
+function down(event: PointerEvent): void {
+  dragging = false
+  if (busy.value && event.button !== 1) return
+  panning = { x: event.clientX, y: event.clientY, id: event.pointerId }
+}
+
+function move(event: PointerEvent): void {
   cursor.value = where(event, true)
+  if (panning && panning.id === event.pointerId) {
+    const dx = event.clientX - panning.x
+    const dy = event.clientY - panning.y
+    if (!dragging && Math.hypot(dx, dy) < 4) return
+    if (!dragging) svg.value?.setPointerCapture(event.pointerId)
+    dragging = true
+    pan(dx, dy)
+    panning = { ...panning, x: event.clientX, y: event.clientY }
+    return
+  }
+  if (carried.value) carried.value = { ...carried.value, at: cursor.value }
   if (!dragged.value) return
   dragged.value = { ...dragged.value, at: cursor.value }
   void follow()
 }
 
 function pressed(event: MouseEvent): void {
-  if (props.exiting) {
-    emit('exit', nearestOn(floor.value.outline, where(event, false)))
+  if (dragging) return
+  if (props.placing) {
+    emit('place', where(event, true))
     return
   }
   if (!props.draft.drawing.value) return
   const p = where(event, true)
   const first = props.draft.points.value[0]
-  if (first && props.draft.closable.value && distance(first, p) * view.value.scale < 12) emit('close')
+  const closing = first && props.draft.closable.value && !props.draft.open.value
+  if (closing && distance(first, p) * view.value.scale < NEAR) emit('close')
   else props.draft.add(p)
 }
 
-function grab(event: PointerEvent, hole: number, corner: number, at: Point): void {
-  if (props.draft.drawing.value || props.exiting || !session.mayEdit) return
+function grab(event: PointerEvent, ring: number, corner: number, at: Point): void {
+  if (busy.value || !session.mayEdit) return
   event.preventDefault()
+  event.stopPropagation()
   svg.value?.setPointerCapture(event.pointerId)
-  dragged.value = { hole, corner, at }
+  dragged.value = { ring, corner, at }
+}
+
+function carry(event: PointerEvent, mark: PlanMark): void {
+  if (busy.value || !session.mayEdit || mark.fixed) return
+  event.preventDefault()
+  event.stopPropagation()
+  svg.value?.setPointerCapture(event.pointerId)
+  carried.value = { id: mark.id, at: mark.at }
 }
 
 /** Puts the dragged corner into the job. */
 function settle(): void {
   const d = dragged.value
-  if (!d) return
-  desk.editSurface(`corner ${d.hole} ${d.corner}`, (s) => {
-    const ring = d.hole < 0 ? s.floor.outline : s.floor.holes[d.hole]?.outline
-    if (ring) ring[d.corner] = d.at
-  })
+  const ring = d && props.rings[d.ring]
+  if (!d || !ring) return
+  emit(
+    'ring',
+    ring.id,
+    ring.points.map((p, c) => (c === d.corner ? d.at : p)),
+    `corner ${d.corner}`,
+  )
 }
 const DRAG_MS = 60
 /** The figures follow the hand. */
 const follow = useThrottleFn(settle, DRAG_MS)
 
 function drop(): void {
+  panning = null
   settle()
   dragged.value = null
+  if (carried.value) emit('mark', carried.value.id, carried.value.at)
+  carried.value = null
+}
+
+function cancel(): void {
+  panning = null
+  dragged.value = null
+  carried.value = null
 }
 
 /** A corner set into the middle of a side, ready to be dragged. */
-function insert(event: PointerEvent, hole: number, side: number, at: Point): void {
-  if (!session.mayEdit) return
+function insert(event: PointerEvent, r: number, side: number, at: Point): void {
+  const ring = props.rings[r]
+  if (!session.mayEdit || !ring) return
   const snapped = { x: tidy(at.x), y: tidy(at.y) }
-  desk.editSurface('insert corner', (s) => {
-    const ring = hole < 0 ? s.floor.outline : s.floor.holes[hole]?.outline
-    ring?.splice(side + 1, 0, snapped)
-  })
-  grab(event, hole, side + 1, snapped)
+  emit('ring', ring.id, ring.points.toSpliced(side + 1, 0, snapped), 'insert corner')
+  grab(event, r, side + 1, snapped)
 }
 
-function remove(hole: number, corner: number): void {
-  desk.editSurface('remove corner', (s) => {
-    const ring = hole < 0 ? s.floor.outline : s.floor.holes[hole]?.outline
-    if (ring && ring.length > 3) ring.splice(corner, 1)
-  })
+function remove(r: number, corner: number): void {
+  const ring = props.rings[r]
+  if (ring && ring.points.length > 3 && session.mayEdit)
+    emit('ring', ring.id, ring.points.toSpliced(corner, 1), 'remove corner')
 }
 
-const sides = computed(() =>
-  rings.value.flatMap((ring, r) =>
-    ring.map((a, i) => {
-      const b = ring[(i + 1) % ring.length] ?? a
-      const m = middle(a, b)
-      const length = distance(a, b)
-      const nx = length > 0 ? (b.y - a.y) / length : 0
-      const ny = length > 0 ? -(b.x - a.x) / length : 0
-      return { hole: r - 1, side: i, m, length, nx, ny, wide: length * view.value.scale > 58 }
-    }),
-  ),
-)
-/** The outward side of each wall, whichever way the outline was walked. */
-const outward = computed(() => (windsLeft(outline.value) ? 1 : -1))
 const draftPath = computed(() => {
   const v = view.value
   const points = [
@@ -176,120 +280,177 @@ const draftPath = computed(() => {
   ]
   return points.map((p, i) => `${i === 0 ? 'M' : 'L'}${v.x(p).toFixed(1)} ${v.y(p).toFixed(1)}`).join('')
 })
-const reach = computed(() => {
-  const last = props.draft.points.value.at(-1)
-  return last && cursor.value ? session.format('length', distance(last, cursor.value)) : ''
-})
+const last = computed(() => props.draft.points.value.at(-1))
+const reach = computed(() =>
+  last.value && cursor.value ? session.format('length', distance(last.value, cursor.value)) : '',
+)
+/** The direction in which a typed wall goes: towards the cursor. */
+const towards = computed(() =>
+  last.value && cursor.value
+    ? (Math.atan2(cursor.value.y - last.value.y, cursor.value.x - last.value.x) * 180) / Math.PI
+    : 0,
+)
 const hint = computed(() => {
-  if (props.exiting) return 'Click the wall with the door by which the crew leaves.'
-  if (!props.draft.drawing.value)
-    return 'Drag a corner to move it, a small mark to add one; double-click a corner to remove it.'
+  if (props.placing) return props.placing
+  if (!props.draft.drawing.value) {
+    const drag = 'Drag a corner to move it, a small mark to add one; double-click a corner to remove it. '
+    return (
+      (session.mayEdit ? drag : '') +
+      (props.sidePick ? `${props.sidePick} ` : '') +
+      'Drag the ground to move the plan.'
+    )
+  }
+  if (props.draft.open.value)
+    return 'Click point after point; Enter ends the line. Type a length for an exact one.'
   return props.draft.closable.value
-    ? 'Click the first corner, or press Enter, to close.'
-    : 'Click corner after corner. Shift keeps walls square to the grid.'
+    ? 'Click the first corner, or press Enter, to close. Type a length for an exact wall.'
+    : 'Click corner after corner, or type the length of the wall under the cursor. Shift keeps walls square to the grid.'
 })
+const shownMarks = computed(() =>
+  (props.marks ?? []).map((m) => (carried.value?.id === m.id ? { ...m, at: carried.value.at } : m)),
+)
+function wheel(event: WheelEvent): void {
+  if (!event.ctrlKey) return
+  event.preventDefault()
+  const at = svg.value?.getBoundingClientRect()
+  zoomBy(event.deltaY < 0 ? 1.15 : 1 / 1.15, event.clientX - (at?.left ?? 0), event.clientY - (at?.top ?? 0))
+}
 </script>
 
 <template>
-  <div ref="frame" class="frame" :class="{ drawing: draft.drawing.value || exiting }">
-    <svg
-      ref="svg"
-      :height="HEIGHT"
-      :width="Math.max(width, 240)"
-      role="img"
-      :aria-label="`Plan of ${desk.surface.value.name}`"
-      data-test="outline"
-      @pointermove="moved"
-      @pointerup="drop"
-      @pointercancel="dragged = null"
-      @pointerleave="cursor = null"
-      @click="pressed"
+  <div ref="frame" class="frame" :class="{ drawing: busy }">
+    <div
+      class="ground"
+      role="group"
+      tabindex="0"
+      :aria-label="`${label}: arrows move it, plus and minus zoom`"
+      @keydown="key"
     >
-      <path
-        v-for="line in gridLines"
-        :key="line.d"
-        :d="line.d"
-        :class="line.strong ? 'grid strong' : 'grid'"
-      />
-      <template v-if="outline.length > 0">
-        <path :d="path(rings, view)" class="floor" fill-rule="evenodd" />
-        <path v-for="(h, i) in holes" :key="i" :d="path([h], view)" class="hole" />
-      </template>
-      <g v-for="s in sides" :key="`${s.hole}-${s.side}`">
-        <text
-          v-if="s.hole < 0 && s.wide"
-          class="length"
-          :x="view.x(s.m) + s.nx * 22 * outward"
-          :y="view.y(s.m) - s.ny * 16 * outward + 4"
-        >
-          {{ session.format('length', s.length) }}
-        </text>
-        <circle
-          v-if="session.mayEdit && !draft.drawing.value && !exiting && s.length * view.scale > 40"
-          class="between"
-          r="4"
-          :cx="view.x(s.m)"
-          :cy="view.y(s.m)"
-          @pointerdown="insert($event, s.hole, s.side, s.m)"
-        />
-      </g>
-      <template v-for="(ring, r) in rings" :key="r">
-        <g v-for="(p, c) in ring" :key="c">
+      <svg
+        ref="svg"
+        :height="HEIGHT"
+        :width="width"
+        role="img"
+        :aria-label="label"
+        data-test="outline"
+        @pointerdown="down"
+        @pointermove="move"
+        @pointerup="drop"
+        @pointercancel="cancel"
+        @pointerleave="cursor = null"
+        @wheel="wheel"
+        @click="pressed"
+      >
+        <path :d="gridPaths.weak" class="grid" />
+        <path :d="gridPaths.strong" class="grid strong" />
+        <g :transform="matrix">
+          <path v-for="r in paths" :key="r.id" :d="r.d" :class="r.kind" />
+          <path v-for="l in linePaths" :key="l.id" :d="l.d" class="joint" :class="l.kind">
+            <title>{{ l.name }}</title>
+          </path>
+          <path
+            v-for="e in edges"
+            :key="`${e.id}-${e.side}`"
+            :d="`M${e.a.x} ${e.a.y}L${e.b.x} ${e.b.y}`"
+            class="edge"
+            :class="e.edge"
+          />
+        </g>
+        <g v-for="s in shownSides" :key="`${s.id}-${s.side}`">
+          <path
+            v-if="sidePick && !busy"
+            class="pick-side"
+            data-test="side"
+            :d="`M${view.x(s.a)} ${view.y(s.a)}L${view.x(s.b)} ${view.y(s.b)}`"
+            @click.stop="emit('side', s.id, s.side)"
+          />
+          <text
+            v-if="s.measured && s.length * view.scale > 58"
+            class="length"
+            :x="view.x(s.m) + s.nx * 22"
+            :y="view.y(s.m) - s.ny * 16 + 4"
+          >
+            {{ session.format('length', s.length) }}
+          </text>
+          <circle
+            v-if="session.mayEdit && !busy && !sidePick"
+            class="between"
+            r="4"
+            :cx="view.x(s.m)"
+            :cy="view.y(s.m)"
+            @pointerdown="insert($event, s.ring, s.side, s.m)"
+          />
+        </g>
+        <g v-for="s in shownCorners" :key="`c${s.id}-${s.side}`">
           <circle
             class="corner"
             :class="{ fixed: !session.mayEdit }"
-            :r="r === 0 ? 7 : 5"
+            :r="s.measured ? 7 : 5"
+            :cx="view.x(s.a)"
+            :cy="view.y(s.a)"
+            @pointerdown="grab($event, s.ring, s.side, s.a)"
+            @dblclick="remove(s.ring, s.side)"
+          />
+          <text v-if="s.measured" class="name" :x="view.x(s.a)" :y="view.y(s.a) + 3.5">{{ s.side + 1 }}</text>
+        </g>
+        <template v-for="r in shapes" :key="`n${r.id}`">
+          <text
+            v-if="r.name && r.points[0]"
+            class="ring-name"
+            :x="view.x(middle(r.points[0], r.points[Math.floor(r.points.length / 2)] ?? r.points[0]))"
+            :y="view.y(middle(r.points[0], r.points[Math.floor(r.points.length / 2)] ?? r.points[0])) + 4"
+          >
+            {{ r.name }}
+          </text>
+        </template>
+        <g
+          v-for="m in shownMarks"
+          :key="m.id"
+          class="mark"
+          :class="[m.kind, { fixed: m.fixed }]"
+          :data-test="m.kind"
+          @pointerdown="carry($event, m)"
+        >
+          <circle :cx="view.x(m.at)" :cy="view.y(m.at)" :r="m.kind === 'exit' ? 11 : 6" />
+          <text :x="view.x(m.at)" :y="view.y(m.at) + (m.kind === 'depth' ? -10 : 26)">{{ m.name }}</text>
+        </g>
+        <g v-for="(p, i) in faults ?? []" :key="`f${i}`" class="fault">
+          <circle :cx="view.x(p)" :cy="view.y(p)" r="14" />
+        </g>
+        <g v-if="draft.drawing.value">
+          <path :d="draftPath" class="draft" :class="{ open: draft.open.value }" />
+          <circle
+            v-for="(p, i) in draft.points.value"
+            :key="i"
+            class="pin"
+            :class="{ first: i === 0 }"
+            r="6"
             :cx="view.x(p)"
             :cy="view.y(p)"
-            @pointerdown="grab($event, r - 1, c, p)"
-            @dblclick="remove(r - 1, c)"
           />
-          <text v-if="r === 0" class="name" :x="view.x(p)" :y="view.y(p) + 3.5">{{ c + 1 }}</text>
+          <g v-if="cursor">
+            <path
+              :d="`M${view.x(cursor) - 8} ${view.y(cursor)}h16M${view.x(cursor)} ${view.y(cursor) - 8}v16`"
+              class="cross"
+            />
+            <text v-if="reach" class="reach" :x="view.x(cursor) + 12" :y="view.y(cursor) - 10">
+              {{ reach }}
+            </text>
+          </g>
         </g>
-      </template>
-      <g v-if="desk.surfacePlan.value?.exit" class="exit" data-test="exit">
-        <circle
-          :cx="view.x(desk.surfacePlan.value.exit.at)"
-          :cy="view.y(desk.surfacePlan.value.exit.at)"
-          r="11"
-        />
-        <text :x="view.x(desk.surfacePlan.value.exit.at)" :y="view.y(desk.surfacePlan.value.exit.at) + 26">
-          exit
+        <text v-if="rings.length === 0 && !draft.drawing.value" class="invite" :x="width / 2" :y="HEIGHT / 2">
+          Not measured yet
         </text>
-      </g>
-      <g v-for="(p, i) in faults" :key="`f${i}`" class="fault">
-        <circle :cx="view.x(p)" :cy="view.y(p)" r="14" />
-      </g>
-      <g v-if="draft.drawing.value">
-        <path :d="draftPath" class="draft" />
-        <circle
-          v-for="(p, i) in draft.points.value"
-          :key="i"
-          class="pin"
-          :class="{ first: i === 0 }"
-          r="6"
-          :cx="view.x(p)"
-          :cy="view.y(p)"
-        />
-        <g v-if="cursor">
-          <path
-            :d="`M${view.x(cursor) - 8} ${view.y(cursor)}h16M${view.x(cursor)} ${view.y(cursor) - 8}v16`"
-            class="cross"
-          />
-          <text v-if="reach" class="reach" :x="view.x(cursor) + 12" :y="view.y(cursor) - 10">
-            {{ reach }}
-          </text>
-        </g>
-      </g>
-      <text
-        v-if="outline.length === 0 && !draft.drawing.value"
-        class="invite"
-        :x="Math.max(width, 240) / 2"
-        :y="HEIGHT / 2"
-      >
-        Not measured yet
-      </text>
-    </svg>
+      </svg>
+    </div>
+    <div class="zoom">
+      <button type="button" class="zoom-button" aria-label="Enlarge the plan" @click="zoomBy(1.25)">+</button>
+      <button type="button" class="zoom-button" aria-label="Make the plan smaller" @click="zoomBy(0.8)">
+        −
+      </button>
+      <button v-if="moved" type="button" class="zoom-button" @click="whole">Whole</button>
+    </div>
+    <WallLength v-if="draft.drawing.value && last" :draft="draft" :towards="towards" />
     <p class="quiet small hint">{{ hint }}</p>
   </div>
 </template>
@@ -297,6 +458,9 @@ const hint = computed(() => {
 <style scoped>
 .frame {
   width: 100%;
+  position: relative;
+}
+.ground {
   overflow: hidden;
 }
 svg {
@@ -304,28 +468,93 @@ svg {
   touch-action: none;
   background: var(--paper);
   border: 1px solid var(--line);
+  cursor: grab;
 }
 .drawing svg {
   cursor: crosshair;
 }
+.zoom {
+  position: absolute;
+  top: 8px;
+  right: 8px;
+  display: flex;
+  gap: 4px;
+}
+.zoom-button {
+  font: inherit;
+  font-weight: 680;
+  color: inherit;
+  min-width: 34px;
+  height: 34px;
+  background: var(--paper);
+  border: 1px solid var(--line);
+  border-radius: 3px;
+  cursor: pointer;
+}
 .grid {
   stroke: var(--faint);
   stroke-width: 1;
+  fill: none;
 }
 .grid.strong {
   stroke: var(--line);
   stroke-width: 0.7;
 }
-.floor {
+.outline,
+.hole,
+.zone,
+.joint,
+.edge {
+  vector-effect: non-scaling-stroke;
+  stroke-linejoin: round;
+}
+.outline {
   fill: color-mix(in srgb, var(--cure) 15%, var(--paper));
   stroke: var(--ink);
   stroke-width: 2.4;
-  stroke-linejoin: round;
 }
 .hole {
   fill: var(--paper);
   stroke: var(--ink);
   stroke-width: 1.6;
+}
+.zone {
+  fill: color-mix(in srgb, #b8862d 22%, transparent);
+  stroke: #8a6420;
+  stroke-width: 1.4;
+  stroke-dasharray: 9 4 2 4;
+}
+.joint {
+  fill: none;
+  stroke: var(--stop);
+  stroke-width: 2;
+}
+.joint.saw-joint {
+  stroke-dasharray: 12 4;
+}
+.joint.moving-joint {
+  stroke: var(--ink);
+  stroke-dasharray: 3 3;
+}
+.edge {
+  stroke-width: 6;
+  stroke: var(--cure);
+}
+.edge.splashback {
+  stroke: #7a4d9b;
+  stroke-dasharray: 4 3;
+}
+.edge.waterfall {
+  stroke: #b8862d;
+  stroke-width: 9;
+}
+.pick-side {
+  stroke: transparent;
+  stroke-width: 18;
+  cursor: pointer;
+}
+.pick-side:hover {
+  stroke: color-mix(in srgb, var(--cure) 35%, transparent);
 }
 .corner {
   fill: var(--paper);
@@ -355,20 +584,55 @@ text {
   font-size: 9.5px;
   font-weight: 700;
 }
+.ring-name {
+  font-size: 11.5px;
+  paint-order: stroke;
+  stroke: var(--paper);
+  stroke-width: 3px;
+}
 .length {
   font-weight: 620;
   paint-order: stroke;
   stroke: var(--paper);
   stroke-width: 4px;
 }
-.exit circle {
+.mark circle {
+  fill: var(--paper);
+  stroke: var(--ink);
+  stroke-width: 2;
+  cursor: grab;
+}
+.mark.fixed circle {
+  cursor: default;
+}
+.mark text {
+  font-weight: 640;
+  paint-order: stroke;
+  stroke: var(--paper);
+  stroke-width: 4px;
+}
+.mark.exit circle {
   fill: none;
   stroke: var(--cure);
   stroke-width: 4;
 }
-.exit text {
+.mark.exit text {
   font-weight: 740;
   fill: var(--cure);
+}
+.mark.drain circle {
+  fill: var(--ink);
+}
+.mark.depth circle {
+  fill: var(--cure);
+}
+.mark.strip circle {
+  stroke: var(--warn);
+  stroke-width: 3;
+  stroke-dasharray: 4 2;
+}
+.mark.strip text {
+  fill: var(--warn);
 }
 .fault circle {
   fill: none;
@@ -381,6 +645,9 @@ text {
   stroke: var(--warn);
   stroke-width: 2.5;
   stroke-dasharray: 7 4;
+}
+.draft.open {
+  fill: none;
 }
 .pin {
   fill: var(--paper);

@@ -5,6 +5,8 @@ import { useSession } from '../stores/session'
 import FindingList from './FindingList.vue'
 import QuantityField from './QuantityField.vue'
 import SectionPlan from './SectionPlan.vue'
+import ShapeFigure from './ShapeFigure.vue'
+import SpanList from './SpanList.vue'
 import TapeMarks from './TapeMarks.vue'
 
 const props = defineProps<{ jobId: string }>()
@@ -20,6 +22,7 @@ const coat = computed(
     laid.value.toSorted((a, b) => (b.sections?.length ?? 0) - (a.sections?.length ?? 0))[0],
 )
 const course = computed(() => desk.surfacePlan.value?.course)
+const panels = computed(() => (desk.surfacePlan.value?.takeoff?.panels?.length ?? 0) > 0)
 const own = computed(() => desk.surface.value.layout.direction !== undefined)
 
 function direct(degrees: number | undefined): void {
@@ -64,7 +67,8 @@ const QUARTER = 90
         </button>
       </div>
       <div class="halves">
-        <p v-if="!course" class="quiet">
+        <SpanList v-if="panels" :coat="coat" />
+        <p v-else-if="!course" class="quiet">
           Without a drawing the sections are told by area alone: {{ coat.sections?.length }} of
           {{ session.format('area', coat.sections?.[0]?.area ?? 0) }}. Measure the surface to have them cut on
           its plan.
@@ -87,6 +91,11 @@ const QUARTER = 90
               >
             </div>
           </div>
+          <ShapeFigure
+            v-if="panels && desk.surfacePlan.value.takeoff"
+            :takeoff="desk.surfacePlan.value.takeoff"
+            :name="desk.surface.value.name"
+          />
           <TapeMarks
             v-if="(coat.cuts?.length ?? 0) > 0"
             :cuts="coat.cuts ?? []"

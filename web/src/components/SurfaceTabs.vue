@@ -1,9 +1,13 @@
 <script setup lang="ts">
+import { ref } from 'vue'
 import { useDesk } from '../composables/useEditor'
-import { blankSurface, newId } from '../lib/blank'
+import { blankSurface, copyOf, type SurfaceKind } from '../lib/blank'
 import { useSession } from '../stores/session'
+import CopyDialog from './CopyDialog.vue'
 
+defineProps<{ jobId: string }>()
 const desk = useDesk()
+const copying = ref(false)
 const session = useSession()
 
 function troubled(i: number): boolean {
@@ -13,23 +17,16 @@ function area(id: string): string {
   const takeoff = desk.plan.value.surfaces.find((s) => s.id === id)?.takeoff
   return takeoff ? session.format('area', takeoff.area) : 'not measured'
 }
-function add(): void {
-  const surfaces = desk.file.value.job.surfaces
-  desk.editor.edit('add surface', (f) => f.job.surfaces.push(blankSurface(`Floor ${surfaces.length + 1}`)))
+const kinds: Record<SurfaceKind, string> = { floor: 'Floor', top: 'Countertop', pool: 'Pool' }
+function add(kind: SurfaceKind = 'floor'): void {
+  const number = desk.file.value.job.surfaces.length + 1
+  desk.editor.edit('add surface', (f) => f.job.surfaces.push(blankSurface(`${kinds[kind]} ${number}`, kind)))
   desk.index.value = desk.file.value.job.surfaces.length - 1
 }
 function duplicate(): void {
   desk.editor.edit('duplicate surface', (f) => {
-    const copy = JSON.parse(JSON.stringify(desk.surface.value)) as typeof desk.surface.value
-    copy.id = newId()
+    const copy = copyOf(desk.surface.value)
     copy.name = `${copy.name}, copy`.slice(0, 120)
-    for (const thing of [
-      ...copy.coats,
-      ...copy.floor.holes,
-      ...(copy.floor.parts ?? []),
-      ...(copy.floor.lines ?? []),
-    ])
-      thing.id = newId()
     f.job.surfaces.push(copy)
   })
   desk.index.value = desk.file.value.job.surfaces.length - 1
@@ -65,7 +62,16 @@ defineExpose({ add })
       </button>
     </div>
     <div v-if="session.mayEdit" class="row tools">
-      <v-btn v-if="session.mayEdit" variant="text" data-test="add-surface" @click="add">Add a surface</v-btn>
+      <span class="small quiet">Add</span>
+      <v-btn
+        v-for="(words, kind) in kinds"
+        :key="kind"
+        size="small"
+        :data-test="`add-${kind}`"
+        :aria-label="`Add a ${words.toLowerCase()}`"
+        @click="add(kind)"
+        >{{ words }}</v-btn
+      >
       <v-text-field
         :key="desk.surface.value.id"
         :model-value="desk.surface.value.name"
@@ -74,8 +80,10 @@ defineExpose({ add })
         @change="rename"
       />
       <v-btn variant="text" @click="duplicate">Duplicate</v-btn>
+      <v-btn variant="text" data-test="copy-to" @click="copying = true">Copy to a job …</v-btn>
       <v-btn variant="text" :disabled="desk.file.value.job.surfaces.length < 2" @click="remove">Remove</v-btn>
     </div>
+    <CopyDialog v-model="copying" :job-id="jobId" :surface="desk.surface.value" />
   </div>
 </template>
 

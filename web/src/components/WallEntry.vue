@@ -1,16 +1,16 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
+import type { Point } from '../api/client'
 import type { Draft } from '../composables/useDraft'
 import { useWalk } from '../composables/useWalk'
-import { useDesk } from '../composables/useEditor'
 import { distance, tidy } from '../lib/figures'
 import { useSession } from '../stores/session'
 import QuantityField from './QuantityField.vue'
 import WalkField from './WalkField.vue'
 
-const props = defineProps<{ draft: Draft }>()
+/** The corner that a column or a zone is measured from. */
+const props = defineProps<{ draft: Draft; origin?: Point; words?: string }>()
 const emit = defineEmits<{ close: [] }>()
-const desk = useDesk()
 const session = useSession()
 const ways = [
   { label: 'up', sign: '↑', degrees: 90 },
@@ -23,11 +23,17 @@ const degrees = walk.heading
 const angled = ref(false)
 const square = computed(() => ways.some((w) => w.degrees === degrees.value))
 
+const titles = {
+  outline: 'Walls, as you walk them',
+  hole: 'Column or pit, as you walk it',
+  zone: 'Zone, as you walk it',
+  line: 'Crack or joint, from end to end',
+}
 const across = ref<number>()
 const up = ref<number>()
 /** A column typed from the tape begins at a corner measured from corner 1. */
 function start(): void {
-  const corner = desk.surface.value.floor.outline[0] ?? { x: 0, y: 0 }
+  const corner = props.origin ?? { x: 0, y: 0 }
   if (across.value === undefined || up.value === undefined) return
   props.draft.add({ x: tidy(corner.x + across.value), y: tidy(corner.y + up.value) })
   across.value = up.value = undefined
@@ -39,18 +45,18 @@ const walls = computed(() =>
 const gap = computed(() => {
   const first = props.draft.points.value[0]
   const last = props.draft.points.value.at(-1)
-  return first && last && props.draft.closable.value ? distance(first, last) : 0
+  return first && last && props.draft.closable.value && !props.draft.open.value ? distance(first, last) : 0
 })
 </script>
 
 <template>
   <div class="entry" data-test="wall-entry">
-    <h3>{{ draft.kind.value === 'hole' ? 'Column or pit' : 'Walls' }}, as you walk them</h3>
+    <h3>{{ words ?? titles[draft.kind.value] }}</h3>
     <p class="quiet small">
       Choose which way the next wall runs on the plan, type its length, press Enter. Clicks on the drawing add
       corners just as well.
     </p>
-    <div v-if="draft.kind.value === 'hole' && draft.points.value.length === 0" class="start">
+    <div v-if="origin && draft.kind.value !== 'outline' && draft.points.value.length === 0" class="start">
       <QuantityField
         v-model="across"
         kind="length"
@@ -97,10 +103,12 @@ const gap = computed(() => {
     <WalkField :walk="walk" />
     <!-- Above all that comes and goes, so that they stay under the hand. -->
     <div class="row">
-      <v-btn :disabled="!draft.closable.value" @click="walk.check()">Back at the start</v-btn>
-      <v-btn color="primary" variant="flat" :disabled="!draft.closable.value" @click="emit('close')"
-        >Close the outline</v-btn
+      <v-btn v-if="!draft.open.value" :disabled="!draft.closable.value" @click="walk.check()"
+        >Back at the start</v-btn
       >
+      <v-btn color="primary" variant="flat" :disabled="!draft.closable.value" @click="emit('close')">{{
+        draft.open.value ? 'End the line' : 'Close the outline'
+      }}</v-btn>
       <v-btn variant="text" :disabled="draft.points.value.length === 0" @click="draft.back()"
         >Take back</v-btn
       >

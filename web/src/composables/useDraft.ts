@@ -3,7 +3,8 @@ import { computed, ref } from 'vue'
 import { api, type Measured, type Point } from '../api/client'
 import { tidy } from '../lib/figures'
 
-export type DraftKind = 'outline' | 'hole'
+/** What is being drawn; a line stays open, the rest closes on its first corner. */
+export type DraftKind = 'outline' | 'hole' | 'zone' | 'line'
 
 const CLOSED = 0.002
 const MEASURE_MS = 60
@@ -14,13 +15,14 @@ export function useDraft() {
   const kind = ref<DraftKind>('outline')
   const drawing = ref(false)
   const measured = ref<Measured | null>(null)
-  const closable = computed(() => points.value.length >= 3)
+  const open = computed(() => kind.value === 'line')
+  const closable = computed(() => points.value.length >= (open.value ? 2 : 3))
 
   /** What the walls enclose once closed; the server measures. */
   watchDebounced(
     points,
     async (now) => {
-      if (!closable.value) {
+      if (!closable.value || open.value) {
         measured.value = null
         return
       }
@@ -75,7 +77,7 @@ export function useDraft() {
 
   /** Ends the draft and gives its corners. */
   function close(): Point[] {
-    const closed = corners(points.value)
+    const closed = open.value ? points.value : corners(points.value)
     cancel()
     return closed
   }
@@ -85,7 +87,21 @@ export function useDraft() {
     drawing.value = false
   }
 
-  return { points, kind, drawing, measured, closable, begin, add, addWall, replace, back, close, cancel }
+  return {
+    points,
+    kind,
+    drawing,
+    open,
+    measured,
+    closable,
+    begin,
+    add,
+    addWall,
+    replace,
+    back,
+    close,
+    cancel,
+  }
 }
 
 export type Draft = ReturnType<typeof useDraft>

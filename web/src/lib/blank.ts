@@ -9,9 +9,26 @@ const US_GALLON = 0.003785411784
 const SQ_FOOT = 0.09290304
 const HOUR = 3600
 
+export type SurfaceKind = 'floor' | 'top' | 'pool'
+
+export function kindOf(surface: Surface): SurfaceKind {
+  if (surface.top) return 'top'
+  return surface.pool ? 'pool' : 'floor'
+}
+
 /** A surface with nothing decided yet. */
-export function blankSurface(name: string): Surface {
-  return { id: newId(), name, floor: { outline: [], holes: [] }, layout: {}, coats: [] }
+export function blankSurface(name: string, kind: SurfaceKind = 'floor'): Surface {
+  const surface: Surface = { id: newId(), name, floor: { outline: [], holes: [] }, layout: {}, coats: [] }
+  if (kind === 'top') surface.top = { pieces: [] }
+  if (kind === 'pool') surface.pool = { form: 'rectangle' }
+  return surface
+}
+
+/** A copy of a part of a job in which everything that has an id gets a fresh one. */
+export function copyOf<T>(thing: T): T {
+  return JSON.parse(JSON.stringify(thing), (name: string, value: unknown) =>
+    name === 'id' ? newId() : value,
+  ) as T
 }
 
 /** A job with the defaults a crew usually starts from. */

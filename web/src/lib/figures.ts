@@ -10,9 +10,14 @@ export interface Box {
 
 export function boxAround(points: Point[]): Box | null {
   if (points.length === 0) return null
-  const xs = points.map((p) => p.x)
-  const ys = points.map((p) => p.y)
-  return { left: Math.min(...xs), right: Math.max(...xs), bottom: Math.min(...ys), top: Math.max(...ys) }
+  const box = { left: Infinity, right: -Infinity, bottom: Infinity, top: -Infinity }
+  for (const p of points) {
+    box.left = Math.min(box.left, p.x)
+    box.right = Math.max(box.right, p.x)
+    box.bottom = Math.min(box.bottom, p.y)
+    box.top = Math.max(box.top, p.y)
+  }
+  return box
 }
 
 /** Maps metres, y upward, into a drawing, y downward. */
@@ -104,4 +109,23 @@ export function pushWall(ring: Point[], side: number, length: number): Point[] {
 /** Rounds to a hundredth of a millimetre, so that sums of lengths stay clean. */
 export function tidy(metres: number): number {
   return Math.round(metres * 1e5) / 1e5
+}
+
+/** A copy of a drawing in which every point is moved alike. */
+export function mapPoints<T>(thing: T, by: (p: Point) => Point): T {
+  return JSON.parse(JSON.stringify(thing), (_, value: unknown) => {
+    const p = value as Point | null
+    const isPoint = typeof p === 'object' && p !== null && typeof p.x === 'number' && typeof p.y === 'number'
+    return isPoint ? by(p) : value
+  }) as T
+}
+
+/** The four corners of a rectangle that stands square on the plan. */
+export function rectangle(x: number, y: number, width: number, height: number): Point[] {
+  return [
+    { x: tidy(x), y: tidy(y) },
+    { x: tidy(x + width), y: tidy(y) },
+    { x: tidy(x + width), y: tidy(y + height) },
+    { x: tidy(x), y: tidy(y + height) },
+  ]
 }

@@ -2,6 +2,7 @@
 import { computed, ref } from 'vue'
 import MixCard from '../components/MixCard.vue'
 import SectionPlan from '../components/SectionPlan.vue'
+import SpanList from '../components/SpanList.vue'
 import TapeMarks from '../components/TapeMarks.vue'
 import { usePlannedJob } from '../composables/usePlannedJob'
 import { useSession } from '../stores/session'
@@ -53,8 +54,9 @@ function print(): void {
         <h2>{{ e.surface.name }}: coat {{ e.coat.number }}, {{ e.coat.name }}</h2>
         <div class="mapped">
           <SectionPlan v-if="e.plan.course" :surface="e.surface" :plan="e.plan" :coat="e.coat" />
+          <SpanList v-else-if="e.plan.takeoff?.panels?.length" :coat="e.coat" />
           <TapeMarks v-if="(e.coat.cuts?.length ?? 0) > 0" :cuts="e.coat.cuts ?? []" :surface="e.surface" />
-          <p v-else class="quiet">
+          <p v-else-if="(e.coat.sections?.length ?? 0) < 2" class="quiet">
             One batch covers it all: {{ session.format('area', e.plan.takeoff?.area ?? 0) }}.
           </p>
         </div>

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import OutlineFigure from '../components/OutlineFigure.vue'
+import ShapeFigure from '../components/ShapeFigure.vue'
 import WorkingTable from '../components/WorkingTable.vue'
 import { usePlannedJob } from '../composables/usePlannedJob'
 import { useSession } from '../stores/session'
@@ -40,14 +41,23 @@ function print(): void {
       </header>
       <div class="halves">
         <OutlineFigure v-if="s.surface.floor.outline.length > 0" :surface="s.surface" :plan="s.plan" />
+        <ShapeFigure v-else-if="s.takeoff.figures?.length" :takeoff="s.takeoff" :name="s.surface.name" />
         <p v-else class="quiet">No drawing: the area is as given.</p>
         <div class="workings">
           <WorkingTable :working="s.takeoff.working" />
-          <p v-if="s.takeoff.perimeter > 0" class="small">
+          <p v-if="s.takeoff.perimeter > 0 && s.surface.floor.outline.length > 0" class="small">
             Around the walls {{ session.format('length', s.takeoff.perimeter) }}, around columns
             {{ session.format('length', s.takeoff.holeEdge) }}.
           </p>
           <WorkingTable v-for="w in s.takeoff.partWorkings ?? []" :key="w.title" :working="w" />
+          <p v-if="s.takeoff.water" class="small">
+            Around the top edge {{ session.format('length', s.takeoff.perimeter) }}; water
+            {{ session.format('volume', s.takeoff.water) }}.
+          </p>
+          <p v-for="(strip, i) in s.takeoff.strips ?? []" :key="i" class="small">
+            {{ strip.piece }}: only {{ session.format('length', strip.width) }} {{ strip.name }}; pour there
+            on purpose.
+          </p>
           <p v-if="s.takeoff.filler > 0" class="small">
             To fill cracks and joints: {{ session.format('volume', s.takeoff.filler) }}.
           </p>

@@ -1,0 +1,155 @@
+package server
+
+import (
+	"bytes"
+	"context"
+	"errors"
+	"fmt"
+	"image"
+	"image/jpeg"
+	_ "image/png" // phones send either
+	"net/http"
+	"time"
+
+	"github.com/danielgtaylor/huma/v2"
+	"github.com/disintegration/imaging"
+	"github.com/google/uuid"
+
+	"nephelon/store"
+)
+
+const (
+	photoBytes  = 12 << 20 // of an upload
+	photoPixels = 60 << 20
+	photoSide   = 2048 // of the stored picture
+	thumbSide   = 320
+	photoGrade  = 84 // of the JPEG
+	bytesPerMB  = 1 << 20
+)
+
+// PhotoLine is a photograph of a surface in a list.
+type PhotoLine struct {
+	ID      uuid.UUID `json:"id" format:"uuid"`
+	Surface string    `json:"surface"`
+	Caption string    `json:"caption"`
+	AddedBy string    `json:"addedBy"`
+	AddedAt time.Time `json:"addedAt"`
+}
+
+// PhotoPath is the photograph an operation is about.
+type PhotoPath struct {
+	Photo uuid.UUID `path:"photo"`
+}
+
+// Picture is the bytes of a photograph.
+type Picture struct {
+	Type  string `header:"Content-Type"`
+	Cache string `header:"Cache-Control"`
+	Body  []byte
+}
+
+func (s *Server) photoRoutes() {
+	huma.Register(s.api, huma.Operation{OperationID: "photos", Method: http.MethodGet, Path: "/api/jobs/{job}/photos"}, s.listPhotos)
+	huma.Register(s.api, huma.Operation{OperationID: "addPhoto", Method: http.MethodPost, Path: "/api/jobs/{job}/surfaces/{surface}/photos",
+		Metadata: editors(), MaxBodyBytes: 4 * photoBytes, Description: "Takes a JPEG or PNG. It is drawn anew, so that nothing is kept but the picture: no place, no camera, no time"}, s.addPhoto)
+	huma.Register(s.api, huma.Operation{OperationID: "photo", Method: http.MethodGet, Path: "/api/photos/{photo}/image"},
+		func(ctx context.Context, in *PhotoPath) (*Picture, error) { return s.picture(ctx, in.Photo, false) })
+	huma.Register(s.api, huma.Operation{OperationID: "photoThumb", Method: http.MethodGet, Path: "/api/photos/{photo}/thumb"},
+		func(ctx context.Context, in *PhotoPath) (*Picture, error) { return s.picture(ctx, in.Photo, true) })
+	huma.Register(s.api, huma.Operation{OperationID: "captionPhoto", Method: http.MethodPut, Path: "/api/photos/{photo}/caption", Metadata: editors()},
+		func(ctx context.Context, in *struct {
+			PhotoPath
+			Body struct {
+				Caption string `json:"caption" maxLength:"300"`
+			}
+		}) (*struct{}, error) {
+			if err := s.store.CaptionPhoto(ctx, person(ctx).CompanyID, in.Photo, in.Body.Caption); err != nil {
+				return nil, s.trouble("caption photo", err)
+			}
+			return nil, nil
+		})
+	huma.Register(s.api, huma.Operation{OperationID: "removePhoto", Method: http.MethodPut, Path: "/api/photos/{photo}/removed", Metadata: editors()},
+		func(ctx context.Context, in *struct {
+			PhotoPath
+			Body struct {
+				Removed bool `json:"removed" doc:"False puts it back"`
+			}
+		}) (*struct{}, error) {
+			if err := s.store.RemovePhoto(ctx, person(ctx).CompanyID, in.Photo, in.Body.Removed); err != nil {
+				return nil, s.trouble("remove photo", err)
+			}
+			return nil, nil
+		})
+}
+
+func (s *Server) listPhotos(ctx context.Context, in *JobPath) (*body[[]PhotoLine], error) {
+	found, err := s.store.Photos(ctx, person(ctx).CompanyID, in.Job)
+	if err != nil {
+		return nil, s.trouble("list photos", err)
+	}
+	lines := make([]PhotoLine, len(found))
+	for i, f := range found {
+		lines[i] = PhotoLine(f)
+	}
+	return &body[[]PhotoLine]{lines}, nil
+}
+
+func (s *Server) addPhoto(ctx context.Context, in *struct {
+	JobPath
+	Surface string `path:"surface" maxLength:"60"`
+	RawBody []byte
+}) (*body[[]PhotoLine], error) {
+	full, thumb, err := redrawn(in.RawBody)
+	if err != nil {
+		return nil, huma.Error422UnprocessableEntity(err.Error())
+	}
+	p := person(ctx)
+	switch _, err := s.store.AddPhoto(ctx, p.CompanyID, p.ID, in.Job, in.Surface, full, thumb); {
+	case errors.Is(err, store.ErrTooManyPhotos):
+		return nil, huma.Error422UnprocessableEntity("This job holds " + fmt.Sprint(store.MaxPhotos) + " photographs already; remove one first.")
+	case err != nil:
+		return nil, s.trouble("add photo", err)
+	}
+	return s.listPhotos(ctx, &in.JobPath)
+}
+
+func (s *Server) picture(ctx context.Context, id uuid.UUID, small bool) (*Picture, error) {
+	jpeg, err := s.store.PhotoImage(ctx, person(ctx).CompanyID, id, small)
+	if err != nil {
+		return nil, s.trouble("read photo", err)
+	}
+	return &Picture{Type: "image/jpeg", Cache: "private, max-age=86400", Body: jpeg}, nil
+}
+
+// redrawn checks an uploaded picture and draws it anew, upright and no larger
+// than needed, with a small copy. What a camera writes beside the picture, its
+// place above all, is left behind.
+func redrawn(upload []byte) (full, thumb []byte, err error) {
+	if len(upload) > photoBytes {
+		return nil, nil, fmt.Errorf("the photograph has %.0f MB; at most %d MB are taken. Send it in a smaller size", float64(len(upload))/bytesPerMB, photoBytes/bytesPerMB)
+	}
+	config, kind, err := image.DecodeConfig(bytes.NewReader(upload))
+	if err != nil {
+		return nil, nil, errors.New("this file is neither a JPEG nor a PNG picture. Save it as one of the two")
+	}
+	if config.Width*config.Height > photoPixels {
+		return nil, nil, fmt.Errorf("the picture is %d by %d points, too large to read. Send it in a smaller size", config.Width, config.Height)
+	}
+	picture, err := imaging.Decode(bytes.NewReader(upload), imaging.AutoOrientation(true))
+	if err != nil {
+		return nil, nil, fmt.Errorf("the %s picture breaks off or is damaged. Send it again", kind)
+	}
+	if full, err = drawn(picture, photoSide); err != nil {
+		return nil, nil, err
+	}
+	thumb, err = drawn(picture, thumbSide)
+	return full, thumb, err
+}
+
+func drawn(picture image.Image, side int) ([]byte, error) {
+	var out bytes.Buffer
+	if err := jpeg.Encode(&out, imaging.Fit(picture, side, side, imaging.CatmullRom), &jpeg.Options{Quality: photoGrade}); err != nil {
+		return nil, fmt.Errorf("draw the picture anew: %w", err)
+	}
+	return out.Bytes(), nil
+}

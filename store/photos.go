@@ -1,0 +1,91 @@
+package store
+
+import (
+	"context"
+	"errors"
+	"fmt"
+	"time"
+
+	"github.com/google/uuid"
+)
+
+// Photo is a picture of a surface as it stands in a list.
+type Photo struct {
+	ID      uuid.UUID `db:"id"`
+	Surface string    `db:"surface_id"`
+	Caption string    `db:"caption"`
+	AddedBy string    `db:"added_by"`
+	AddedAt time.Time `db:"added_at"`
+}
+
+// MaxPhotos is how many pictures a job can hold.
+const MaxPhotos = 200
+
+// ErrTooManyPhotos means that a job holds as many pictures as it can.
+var ErrTooManyPhotos = fmt.Errorf("a job holds at most %d photographs", MaxPhotos)
+
+// Photos lists the pictures of a job, oldest first.
+func (s *Store) Photos(ctx context.Context, company, job uuid.UUID) ([]Photo, error) {
+	photos := []Photo{}
+	err := s.db.SelectContext(ctx, &photos, `
+		select f.id, f.surface_id, f.caption, p.name as added_by, f.added_at
+		from photos f join people p on p.id = f.added_by
+		where f.company_id = $1 and f.job_id = $2 and f.removed_at is null
+		order by f.added_at, f.id`, company, job)
+	if err != nil {
+		return nil, fmt.Errorf("list photos: %w", err)
+	}
+	return photos, nil
+}
+
+// AddPhoto stores a picture of a surface of one of the company's jobs.
+func (s *Store) AddPhoto(ctx context.Context, company, person, job uuid.UUID, surface string, image, thumb []byte) (uuid.UUID, error) {
+	id, err := newID()
+	if err != nil {
+		return id, err
+	}
+	var held int
+	err = s.db.GetContext(ctx, &held, `
+		select (select count(*) from photos f where f.job_id = j.id and f.removed_at is null)
+		from jobs j where j.company_id = $1 and j.id = $2`, company, job)
+	if err := found(err, "read job"); err != nil {
+		return id, err
+	}
+	if held >= MaxPhotos {
+		return id, ErrTooManyPhotos
+	}
+	if _, err := s.db.ExecContext(ctx, `
+		insert into photos (id, company_id, job_id, surface_id, image, thumb, added_by) values ($1, $2, $3, $4, $5, $6, $7)`,
+		id, company, job, surface, image, thumb, person); err != nil {
+		return id, fmt.Errorf("add photo: %w", err)
+	}
+	return id, nil
+}
+
+// PhotoImage reads a picture, or its small copy.
+func (s *Store) PhotoImage(ctx context.Context, company, id uuid.UUID, small bool) ([]byte, error) {
+	var image []byte
+	err := s.db.GetContext(ctx, &image, `select case when $3 then thumb else image end from photos where company_id = $1 and id = $2`, company, id, small)
+	return image, found(err, "read photo")
+}
+
+// CaptionPhoto writes what a picture shows.
+func (s *Store) CaptionPhoto(ctx context.Context, company, id uuid.UUID, caption string) error {
+	return s.changePhoto(ctx, `update photos set caption = $3 where company_id = $1 and id = $2`, company, id, caption)
+}
+
+// RemovePhoto takes a picture out of its job, or puts it back.
+func (s *Store) RemovePhoto(ctx context.Context, company, id uuid.UUID, removed bool) error {
+	return s.changePhoto(ctx, `update photos set removed_at = case when $3 then now() end where company_id = $1 and id = $2`, company, id, removed)
+}
+
+func (s *Store) changePhoto(ctx context.Context, change string, args ...any) error {
+	result, err := s.db.ExecContext(ctx, change, args...)
+	if err != nil {
+		return fmt.Errorf("change photo: %w", err)
+	}
+	if n, err := result.RowsAffected(); err != nil || n == 0 {
+		return errors.Join(ErrNotFound, err)
+	}
+	return nil
+}

@@ -1,0 +1,70 @@
+<script setup lang="ts">
+import { useEventListener } from '@vueuse/core'
+import { nextTick, ref } from 'vue'
+import type { Draft } from '../composables/useDraft'
+import { readQuantity } from '../composables/useReader'
+
+/** A length typed while drawing: the wall goes from the last corner towards the cursor. */
+const props = defineProps<{ draft: Draft; towards: number }>()
+const text = ref('')
+const open = ref(false)
+const fault = ref('')
+const field = ref<HTMLInputElement | null>(null)
+let direction = 0
+
+function begin(event: KeyboardEvent): void {
+  const target = event.target as HTMLElement
+  if (open.value || target.closest('input, select, textarea, [role="dialog"]')) return
+  if (event.ctrlKey || event.metaKey || event.altKey || !/^[0-9.]$/.test(event.key)) return
+  event.preventDefault()
+  event.stopImmediatePropagation()
+  direction = props.towards
+  text.value = event.key
+  fault.value = ''
+  open.value = true
+  void nextTick(() => field.value?.focus())
+}
+// Before the job's own shortcuts, which digits are, too.
+useEventListener(window, 'keydown', begin, { capture: true })
+
+async function take(): Promise<void> {
+  const answer = await readQuantity('length', text.value)
+  if (!answer.ok) fault.value = answer.text
+  else if (answer.si <= 0) fault.value = 'A wall has to be longer than zero.'
+  else {
+    props.draft.addWall(answer.si, direction)
+    open.value = false
+  }
+}
+</script>
+
+<template>
+  <label v-if="open" class="wall-length small" data-test="wall-length">
+    Length of this wall
+    <input
+      ref="field"
+      v-model="text"
+      class="pick"
+      autocomplete="off"
+      @input="fault = ''"
+      @keydown.enter.stop.prevent="take"
+      @keydown.esc.stop="open = false"
+      @blur="open = false"
+    />
+    <span v-if="fault" role="alert">{{ fault }}</span>
+  </label>
+</template>
+
+<style scoped>
+.wall-length {
+  position: absolute;
+  left: 12px;
+  top: 12px;
+  display: grid;
+  gap: 4px;
+  padding: 8px 12px;
+  background: var(--paper);
+  border: 2px solid var(--warn);
+  border-radius: 3px;
+}
+</style>
