@@ -99,6 +99,9 @@ func (s *Server) addPhoto(ctx context.Context, in *struct {
 	Surface string `path:"surface" maxLength:"60"`
 	RawBody []byte
 }) (*body[[]PhotoLine], error) {
+	if _, err := s.listPhotos(ctx, &in.JobPath); err != nil {
+		return nil, err // there is no such job
+	}
 	full, thumb, err := redrawn(in.RawBody)
 	if err != nil {
 		return nil, huma.Error422UnprocessableEntity(err.Error())

@@ -278,6 +278,12 @@ func bodyFor(o operation, f plan.File) any {
 		return nil
 	case strings.HasSuffix(o.path, "/archived"):
 		return map[string]bool{"archived": true}
+	case strings.HasSuffix(o.path, "/removed"):
+		return map[string]bool{"removed": true}
+	case strings.HasSuffix(o.path, "/caption"):
+		return map[string]string{"caption": "not theirs"}
+	case strings.HasSuffix(o.path, "/copies"):
+		return map[string]uuid.UUID{"to": uuid.New()}
 	case o.path == "/api/people/{person}":
 		return map[string]any{"role": "hand", "active": true}
 	case o.path == "/api/jobs/{job}":
@@ -290,7 +296,12 @@ func TestAnotherCompanysRecordsAreNotThere(t *testing.T) {
 	web := newServer(t)
 	theirs := signedIn(t, web, "owner@"+addCompany(t))
 	job := theirs.addJob(demoJob(t))
-	_, text := theirs.send(http.MethodGet, "/api/me", nil)
+	_, text := theirs.send(http.MethodPost, "/api/jobs/"+job.ID.String()+"/surfaces/s/photos", string(phonePicture(t)))
+	var photos []server.PhotoLine
+	if err := json.Unmarshal([]byte(text), &photos); err != nil {
+		t.Fatal(err)
+	}
+	_, text = theirs.send(http.MethodGet, "/api/me", nil)
 	var them server.Me
 	if err := json.Unmarshal([]byte(text), &them); err != nil {
 		t.Fatal(err)
@@ -302,7 +313,8 @@ func TestAnotherCompanysRecordsAreNotThere(t *testing.T) {
 			continue
 		}
 		tried++
-		path := strings.NewReplacer("{job}", job.ID.String(), "{person}", them.ID.String()).Replace(o.path)
+		path := strings.NewReplacer("{job}", job.ID.String(), "{person}", them.ID.String(),
+			"{photo}", photos[0].ID.String(), "{surface}", job.File.Job.Surfaces[0].ID).Replace(o.path)
 		if strings.Contains(path, "{") {
 			t.Errorf("%s %s names something this test does not know", o.method, o.path)
 		}

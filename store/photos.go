@@ -26,6 +26,10 @@ var ErrTooManyPhotos = fmt.Errorf("a job holds at most %d photographs", MaxPhoto
 
 // Photos lists the pictures of a job, oldest first.
 func (s *Store) Photos(ctx context.Context, company, job uuid.UUID) ([]Photo, error) {
+	var there bool
+	if err := found(s.db.GetContext(ctx, &there, `select true from jobs where company_id = $1 and id = $2`, company, job), "read job"); err != nil {
+		return nil, err
+	}
 	photos := []Photo{}
 	err := s.db.SelectContext(ctx, &photos, `
 		select f.id, f.surface_id, f.caption, p.name as added_by, f.added_at
@@ -44,14 +48,11 @@ func (s *Store) AddPhoto(ctx context.Context, company, person, job uuid.UUID, su
 	if err != nil {
 		return id, err
 	}
-	var held int
-	err = s.db.GetContext(ctx, &held, `
-		select (select count(*) from photos f where f.job_id = j.id and f.removed_at is null)
-		from jobs j where j.company_id = $1 and j.id = $2`, company, job)
-	if err := found(err, "read job"); err != nil {
+	held, err := s.Photos(ctx, company, job)
+	if err != nil {
 		return id, err
 	}
-	if held >= MaxPhotos {
+	if len(held) >= MaxPhotos {
 		return id, ErrTooManyPhotos
 	}
 	if _, err := s.db.ExecContext(ctx, `

@@ -3,7 +3,6 @@
 package geometry
 
 import (
-	"cmp"
 	"fmt"
 	"math"
 	"slices"
@@ -160,7 +159,7 @@ func (r Ring) check(hole int, name string) *Fault {
 		return &Fault{hole, fmt.Sprintf("%s has %d corners; an area needs at least 3.", name, len(r)), "Add corners until it closes.", r}
 	}
 	for i, a := range r {
-		if b := r[(i+1)%len(r)]; a.Distance(b) < Tolerance {
+		if u := r[(i+1)%len(r)].Minus(a); dot(u, u) < Tolerance*Tolerance {
 			return &Fault{hole, fmt.Sprintf("%s: side %d has no length.", name, i+1),
 				fmt.Sprintf("Remove corner %d or move it.", (i+1)%len(r)+1), []Point{a}}
 		}
@@ -168,7 +167,7 @@ func (r Ring) check(hole int, name string) *Fault {
 	for i, a := range r {
 		before, after := r[(i+len(r)-1)%len(r)], r[(i+1)%len(r)]
 		u, v := before.Minus(a), after.Minus(a)
-		if dot(u, v) > 0 && math.Abs(cross(u, v)) < Tolerance*math.Max(math.Hypot(u.X, u.Y), math.Hypot(v.X, v.Y)) {
+		if across := cross(u, v); dot(u, v) > 0 && across*across < Tolerance*Tolerance*max(dot(u, u), dot(v, v)) {
 			return &Fault{hole, fmt.Sprintf("%s folds back on itself at corner %d.", name, i+1),
 				fmt.Sprintf("Move or remove corner %d.", i+1), []Point{a}}
 		}
@@ -180,50 +179,6 @@ func (r Ring) check(hole int, name string) *Fault {
 	return nil
 }
 
-// side is the box around one edge, for the sweep.
-type side struct {
-	low, high   float64 // along x
-	under, over float64 // along y
-	ring, index int32
-}
-
-// meeting finds two sides that touch: of the ring itself when other is nil
-// (neighbours excepted), else one of each ring. Sides are swept along x, so
-// that only those whose boxes overlap are compared.
-func meeting(r, other Ring) (i, j int, at Point, found bool) {
-	rings := [2]Ring{r, other}
-	sides := make([]side, 0, len(r)+len(other))
-	for n, ring := range rings {
-		for k, a := range ring {
-			b := ring[(k+1)%len(ring)]
-			sides = append(sides, side{min(a.X, b.X), max(a.X, b.X), min(a.Y, b.Y), max(a.Y, b.Y), int32(n), int32(k)})
-		}
-	}
-	slices.SortFunc(sides, func(s, t side) int { return cmp.Compare(s.low, t.low) })
-	for k := range sides {
-		s := &sides[k]
-		for l := k + 1; l < len(sides) && sides[l].low <= s.high; l++ {
-			t := &sides[l]
-			if t.under > s.over || t.over < s.under {
-				continue
-			}
-			if other != nil && s.ring == t.ring || other == nil && neighbours(int(s.index), int(t.index), len(r)) {
-				continue
-			}
-			one, two := rings[s.ring], rings[t.ring]
-			where, touch := touching(one[s.index], one[(int(s.index)+1)%len(one)], two[t.index], two[(int(t.index)+1)%len(two)])
-			if !touch {
-				continue
-			}
-			if s.ring > t.ring || s.ring == t.ring && s.index > t.index {
-				s, t = t, s
-			}
-			return int(s.index), int(t.index), where, true
-		}
-	}
-	return 0, 0, Point{}, false
-}
-
 func neighbours(i, j, n int) bool {
 	gap := i - j
 	return gap >= -1 && gap <= 1 || gap == n-1 || gap == 1-n
@@ -232,6 +187,10 @@ func neighbours(i, j, n int) bool {
 // touching finds where two segments meet, overlapping ones included.
 func touching(a, b, c, d Point) (Point, bool) {
 	u, v, w := b.Minus(a), d.Minus(c), c.Minus(a)
+	// Most pairs are settled here: both ends of one on the same side of the other.
+	if one, two := cross(u, w), cross(u, d.Minus(a)); one*two > 0 && min(one*one, two*two) > Tolerance*Tolerance*dot(u, u) {
+		return Point{}, false
+	}
 	across := cross(u, v)
 	if across*across < 1e-24*dot(u, u)*dot(v, v) {
 		length := math.Hypot(u.X, u.Y)

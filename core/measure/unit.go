@@ -80,7 +80,7 @@ func (s System) Display(k Kind) []Step {
 	}
 	switch k {
 	case KindLength:
-		return pick(one("m", 1, 3), []Step{{Symbol: "ft", SI: Foot, Decimals: 2, FeetInch: true}})
+		return pick([]Step{{From: 0.0995, Symbol: "m", SI: 1, Decimals: 3}, {Symbol: "mm", SI: 0.001, Decimals: 1}}, []Step{{Symbol: "ft", SI: Foot, Decimals: 2, FeetInch: true}})
 	case KindArea:
 		return pick(one("m²", 1, 2), one("ft²", SqFoot, 1))
 	case KindFilm:
@@ -89,7 +89,7 @@ func (s System) Display(k Kind) []Step {
 			one("mil", Mil, 1))
 	case KindVolume:
 		return pick(
-			[]Step{{From: 0.9995 * Litre, Symbol: "L", SI: Litre, Decimals: 2}, {Symbol: "mL", SI: Litre / 1000}},
+			[]Step{{From: 2, Symbol: "m³", SI: 1, Decimals: 2}, {From: 0.9995 * Litre, Symbol: "L", SI: Litre, Decimals: 2}, {Symbol: "mL", SI: Litre / 1000}},
 			[]Step{{From: 0.9995 * Gallon, Symbol: "gal", SI: Gallon, Decimals: 2}, {Symbol: "fl oz", SI: FlOz, Decimals: 1}})
 	case KindMass:
 		return pick(

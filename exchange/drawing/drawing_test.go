@@ -162,3 +162,38 @@ func FuzzRead(f *testing.F) {
 		}
 	})
 }
+
+// large is a DXF of about five megabytes: rooms as closed polylines, and walls
+// as single lines that have to be joined.
+func large() []byte {
+	var text strings.Builder
+	text.WriteString("0\nSECTION\n2\nENTITIES\n")
+	for i := 0; text.Len() < 5<<20; i++ {
+		x, y := float64(i%100)*12, float64(i/100)*9
+		corners := [][2]float64{{x, y}, {x + 10, y}, {x + 10, y + 7}, {x + 4.125, y + 7.25}, {x, y + 7}}
+		if i%2 == 0 {
+			fmt.Fprintf(&text, "0\nLWPOLYLINE\n5\n%X\n8\nROOMS\n90\n%d\n70\n1\n", i, len(corners))
+			for _, c := range corners {
+				fmt.Fprintf(&text, "10\n%.6f\n20\n%.6f\n", c[0], c[1])
+			}
+			continue
+		}
+		for k, c := range corners {
+			d := corners[(k+1)%len(corners)]
+			fmt.Fprintf(&text, "0\nLINE\n8\nWALLS\n10\n%.6f\n20\n%.6f\n11\n%.6f\n21\n%.6f\n", c[0], c[1], d[0], d[1])
+		}
+	}
+	text.WriteString("0\nENDSEC\n0\nEOF\n")
+	return []byte(text.String())
+}
+
+func BenchmarkReadFiveMegabytesOfDXF(b *testing.B) {
+	content := large()
+	b.SetBytes(int64(len(content)))
+	for b.Loop() {
+		d, err := Read(content)
+		if err != nil || len(d.Shapes) != maxShapes {
+			b.Fatalf("%d shapes, %v", len(d.Shapes), err)
+		}
+	}
+}

@@ -1,19 +1,22 @@
 <script setup lang="ts">
 import { computed, ref, watch } from 'vue'
 import { readDrawing, refusal, type Drawing, type Point } from '../api/client'
-import { useDesk } from '../composables/useEditor'
-import { newId } from '../lib/blank'
 import { boxAround, distance, fit, path, tidy } from '../lib/figures'
 import { useSession } from '../stores/session'
 import QuantityField from './QuantityField.vue'
 
+/** What the outline becomes, and what the outlines in it are called. */
+const props = defineProps<{ what: string; inner: string }>()
 const open = defineModel<boolean>({ required: true })
-const desk = useDesk()
+const emit = defineEmits<{ take: [outline: Point[], inner: { name: string; outline: Point[] }[]] }>()
 const session = useSession()
 const drawing = ref<Drawing | null>(null)
 const name = ref('')
 const trouble = ref('')
 const busy = ref(false)
+const sent = ref(0)
+const stop = ref(new AbortController())
+const layers = ref<string[]>([])
 const outline = ref(0)
 const holes = ref<number[]>([])
 const scale = ref(0)
@@ -40,18 +43,34 @@ async function pick(event: Event): Promise<void> {
     return
   }
   busy.value = true
+  sent.value = 0
+  stop.value = new AbortController()
   try {
-    const { data, error } = await readDrawing(file)
+    const { data, error } = await readDrawing(file, stop.value.signal, (share) => (sent.value = share))
     drawing.value = data ?? null
     if (!data) trouble.value = refusal(error, 'This drawing cannot be read.')
     scale.value = data?.scale ?? 0
     outline.value = 0
     side.value = 0
+    layers.value = [...new Set(data?.shapes.map((shape) => shape.layer))]
   } catch {
-    trouble.value = 'The server does not answer. Choose the file again when it is back.'
+    trouble.value = stop.value.signal.aborted
+      ? 'Stopped. Nothing was taken.'
+      : 'The server does not answer. Choose the file again when it is back.'
   }
   busy.value = false
 }
+const allLayers = computed(() => [...new Set((drawing.value?.shapes ?? []).map((shape) => shape.layer))])
+/** Shapes of the layers that are looked at; the outline is the largest of them. */
+const offered = computed(() =>
+  (drawing.value?.shapes ?? [])
+    .map((shape, index) => ({ shape, index }))
+    .filter((o) => layers.value.includes(o.shape.layer)),
+)
+watch(layers, () => {
+  if (!offered.value.some((o) => o.index === outline.value)) outline.value = offered.value[0]?.index ?? 0
+  holes.value = others.value.map((o) => o.index)
+})
 
 const chosen = computed<Point[]>(() => drawing.value?.shapes[outline.value]?.outline ?? [])
 const WIDTH = 420
@@ -60,9 +79,7 @@ const view = computed(() =>
   fit(boxAround(chosen.value) ?? { left: 0, right: 1, bottom: 0, top: 1 }, WIDTH, HEIGHT, 16),
 )
 const others = computed(() =>
-  (drawing.value?.shapes ?? [])
-    .map((shape, index) => ({ shape, index }))
-    .filter((o) => o.index !== outline.value && inside(o.shape.outline)),
+  offered.value.filter((o) => o.index !== outline.value && inside(o.shape.outline)),
 )
 /** By its box only: the plan refuses a hole that is not truly inside. */
 function inside(ring: Point[]): boolean {
@@ -89,16 +106,11 @@ function take(): void {
   if (!d || !box || scale.value <= 0) return
   const placed = (ring: Point[]): Point[] =>
     ring.map((p) => ({ x: tidy((p.x - box.left) * scale.value), y: tidy((p.y - box.bottom) * scale.value) }))
-  desk.editSurface('import drawing', (s) => {
-    s.floor.outline = placed(chosen.value)
-    s.given = undefined
-    s.layout.exit = undefined
-    s.floor.holes = holes.value.map((i, n) => ({
-      id: newId(),
-      name: d.shapes[i]?.layer || `Column ${n + 1}`,
-      outline: placed(d.shapes[i]?.outline ?? []),
-    }))
-  })
+  emit(
+    'take',
+    placed(chosen.value),
+    holes.value.map((i) => ({ name: d.shapes[i]?.layer ?? '', outline: placed(d.shapes[i]?.outline ?? []) })),
+  )
   open.value = false
   drawing.value = null
 }
@@ -113,7 +125,11 @@ function take(): void {
       </div>
       <p class="quiet">DXF (text), GeoJSON or SVG with closed outlines, up to 12 MB.</p>
       <input type="file" accept=".dxf,.json,.geojson,.svg" aria-label="Drawing to import" @change="pick" />
-      <p v-if="busy" role="status">Reading {{ name }} …</p>
+      <p v-if="busy" role="status" class="row">
+        <span>{{ sent < 1 ? 'Sending' : 'Reading' }} {{ name }} …</span>
+        <progress :value="sent < 1 ? sent : undefined" :aria-label="`Progress of ${name}`" />
+        <v-btn size="small" @click="stop.abort()">Stop</v-btn>
+      </p>
       <p v-if="trouble" class="trouble" role="alert">{{ name }}: {{ trouble }}</p>
       <template v-if="drawing">
         <p>
@@ -141,17 +157,23 @@ function take(): void {
             />
           </svg>
           <div class="choices">
+            <fieldset v-if="allLayers.length > 1" data-test="layers">
+              <legend>Layers to look at</legend>
+              <label v-for="l in allLayers" :key="l">
+                <input v-model="layers" type="checkbox" :value="l" /> {{ l || 'without a name' }}
+              </label>
+            </fieldset>
             <label>
-              Outline of the floor
-              <select v-model="outline" class="pick" aria-label="Outline of the floor">
-                <option v-for="(s, i) in drawing.shapes" :key="i" :value="i">
-                  {{ s.layer || s.kind
-                  }}{{ scale > 0 ? `, ${session.format('area', s.area * scale * scale)}` : '' }}
+              Outline of the {{ props.what }}
+              <select v-model="outline" class="pick" :aria-label="`Outline of the ${props.what}`">
+                <option v-for="o in offered" :key="o.index" :value="o.index">
+                  {{ o.shape.layer || o.shape.kind
+                  }}{{ scale > 0 ? `, ${session.format('area', o.shape.area * scale * scale)}` : '' }}
                 </option>
               </select>
             </label>
             <fieldset v-if="others.length > 0">
-              <legend>Columns and pits in it</legend>
+              <legend>{{ inner }} in it</legend>
               <label v-for="o in others" :key="o.index">
                 <input v-model="holes" type="checkbox" :value="o.index" />
                 {{ o.shape.layer || o.shape.kind

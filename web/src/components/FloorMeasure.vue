@@ -100,6 +100,19 @@ function close(): void {
   })
 }
 
+function take(points: Point[], inner: { name: string; outline: Point[] }[]): void {
+  desk.editSurface('import drawing', (s) => {
+    s.floor.outline = points
+    s.given = undefined
+    s.layout.exit = undefined
+    s.floor.holes = inner.map((h, n) => ({
+      id: newId(),
+      name: h.name || `Column ${n + 1}`,
+      outline: h.outline,
+    }))
+  })
+}
+
 function putOnPlan(event: Event): void {
   const select = event.target as HTMLSelectElement
   const wanted = select.value
@@ -220,7 +233,7 @@ useEventListener(window, 'keydown', (event) => {
       <GridPick v-model="grid" />
     </template>
   </Teleport>
-  <DrawingImport v-model="importing" />
+  <DrawingImport v-model="importing" what="floor" inner="Columns and pits" @take="take" />
   <div>
     <div class="halves">
       <OutlineEditor

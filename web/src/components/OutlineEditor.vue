@@ -306,6 +306,21 @@ const hint = computed(() => {
     ? 'Click the first corner, or press Enter, to close. Type a length for an exact wall.'
     : 'Click corner after corner, or type the length of the wall under the cursor. Shift keeps walls square to the grid.'
 })
+const LETTER = 6.6
+/** Outlines are named beside their first corner, what lies in them in its middle, or below where that is too small. */
+const names = computed(() =>
+  shapes.value.flatMap((r) => {
+    const b = boxAround(r.points)
+    if (!r.name || !b) return []
+    const v = view.value
+    const low = { x: b.left, y: b.bottom }
+    const m = middle(low, { x: b.right, y: b.top })
+    const outside = r.kind === 'outline'
+    const tight = (b.right - b.left) * v.scale < r.name.length * LETTER + 12
+    const y = outside ? v.y(low) - 12 : tight ? v.y(low) + 20 : v.y(m) + 4
+    return [{ id: r.id, kind: r.kind, name: r.name, x: outside ? v.x(low) + 14 : v.x(m), y }]
+  }),
+)
 const shownMarks = computed(() =>
   (props.marks ?? []).map((m) => (carried.value?.id === m.id ? { ...m, at: carried.value.at } : m)),
 )
@@ -393,16 +408,9 @@ function wheel(event: WheelEvent): void {
           />
           <text v-if="s.measured" class="name" :x="view.x(s.a)" :y="view.y(s.a) + 3.5">{{ s.side + 1 }}</text>
         </g>
-        <template v-for="r in shapes" :key="`n${r.id}`">
-          <text
-            v-if="r.name && r.points[0]"
-            class="ring-name"
-            :x="view.x(middle(r.points[0], r.points[Math.floor(r.points.length / 2)] ?? r.points[0]))"
-            :y="view.y(middle(r.points[0], r.points[Math.floor(r.points.length / 2)] ?? r.points[0])) + 4"
-          >
-            {{ r.name }}
-          </text>
-        </template>
+        <text v-for="n in names" :key="`n${n.id}`" class="ring-name" :class="n.kind" :x="n.x" :y="n.y">
+          {{ n.name }}
+        </text>
         <g
           v-for="m in shownMarks"
           :key="m.id"
@@ -443,15 +451,19 @@ function wheel(event: WheelEvent): void {
         </text>
       </svg>
     </div>
-    <div class="zoom">
-      <button type="button" class="zoom-button" aria-label="Enlarge the plan" @click="zoomBy(1.25)">+</button>
-      <button type="button" class="zoom-button" aria-label="Make the plan smaller" @click="zoomBy(0.8)">
-        −
-      </button>
-      <button v-if="moved" type="button" class="zoom-button" @click="whole">Whole</button>
-    </div>
     <WallLength v-if="draft.drawing.value && last" :draft="draft" :towards="towards" />
-    <p class="quiet small hint">{{ hint }}</p>
+    <div class="below">
+      <p class="quiet small hint">{{ hint }}</p>
+      <div class="zoom">
+        <button type="button" class="zoom-button" aria-label="Enlarge the plan" @click="zoomBy(1.25)">
+          +
+        </button>
+        <button type="button" class="zoom-button" aria-label="Make the plan smaller" @click="zoomBy(0.8)">
+          −
+        </button>
+        <button v-if="moved" type="button" class="zoom-button" @click="whole">Whole</button>
+      </div>
+    </div>
   </div>
 </template>
 
@@ -473,11 +485,15 @@ svg {
 .drawing svg {
   cursor: crosshair;
 }
-.zoom {
-  position: absolute;
-  top: 8px;
-  right: 8px;
+.below {
   display: flex;
+  justify-content: space-between;
+  gap: 12px;
+  margin-top: 6px;
+}
+.zoom {
+  display: flex;
+  flex: none;
   gap: 4px;
 }
 .zoom-button {
@@ -500,25 +516,25 @@ svg {
   stroke: var(--line);
   stroke-width: 0.7;
 }
-.outline,
-.hole,
-.zone,
+path.outline,
+path.hole,
+path.zone,
 .joint,
 .edge {
   vector-effect: non-scaling-stroke;
   stroke-linejoin: round;
 }
-.outline {
+path.outline {
   fill: color-mix(in srgb, var(--cure) 15%, var(--paper));
   stroke: var(--ink);
   stroke-width: 2.4;
 }
-.hole {
+path.hole {
   fill: var(--paper);
   stroke: var(--ink);
   stroke-width: 1.6;
 }
-.zone {
+path.zone {
   fill: color-mix(in srgb, #b8862d 22%, transparent);
   stroke: #8a6420;
   stroke-width: 1.4;
@@ -588,6 +604,12 @@ text {
   font-size: 11.5px;
   paint-order: stroke;
   stroke: var(--paper);
+  stroke-width: 3px;
+}
+.ring-name.outline {
+  text-anchor: start;
+  font-weight: 640;
+  fill: var(--ink);
   stroke-width: 3px;
 }
 .length {
@@ -671,6 +693,6 @@ text {
   fill: var(--quiet);
 }
 .hint {
-  margin: 6px 0 0;
+  margin: 0;
 }
 </style>

@@ -9,6 +9,7 @@ import { newId } from '../lib/blank'
 import { mapPoints, nearestOn, distance } from '../lib/figures'
 import type { PlanMark, PlanRing } from '../lib/plan'
 import { useSession } from '../stores/session'
+import DrawingImport from './DrawingImport.vue'
 import GivenArea from './GivenArea.vue'
 import GridPick from './GridPick.vue'
 import MeasureTotals from './MeasureTotals.vue'
@@ -24,6 +25,7 @@ const desk = useDesk()
 const session = useSession()
 const draft = useDraft()
 const grid = useGrid()
+const importing = ref(false)
 const sounding = ref(false)
 const depth = ref(1.2)
 const pool = computed<Pool>(() => desk.surface.value.pool ?? { form: 'rectangle' })
@@ -118,6 +120,9 @@ useEventListener(window, 'keydown', (event) => {
         <v-btn :disabled="draft.drawing.value" data-test="draw" @click="draft.begin('outline')">
           {{ rings.length > 0 ? 'Outline anew' : 'Outline the shell' }}
         </v-btn>
+        <v-btn :disabled="draft.drawing.value" data-test="import" @click="importing = true"
+          >Import a drawing</v-btn
+        >
         <v-btn
           :disabled="rings.length === 0 || draft.drawing.value"
           :active="sounding"
@@ -129,6 +134,12 @@ useEventListener(window, 'keydown', (event) => {
       </template>
     </template>
   </Teleport>
+  <DrawingImport
+    v-model="importing"
+    what="shell"
+    inner="Islands, left out,"
+    @take="(outline) => set('import drawing', (p) => (p.outline = outline))"
+  />
   <p class="small caution">
     An empty pool: guard against falls, keep two ways out, test the air before anyone works in it, keep mains
     leads away from wet, and have ground water checked before it is drained; an engineer or a permit may be

@@ -47,13 +47,14 @@ function centre(ring: Point[]): Point {
   const b = boxAround(ring) ?? { left: 0, right: 0, bottom: 0, top: 0 }
   return { x: (b.left + b.right) / 2, y: (b.bottom + b.top) / 2 }
 }
+const LETTER = 6.4
 const named = computed(() =>
   inner.value.filter((f) => {
     const b = boxAround(f.ring)
     return (
       f.name !== 'Plane' &&
       b &&
-      (b.right - b.left) * view.value.scale > 60 &&
+      (b.right - b.left) * view.value.scale > f.name.length * LETTER &&
       (b.top - b.bottom) * view.value.scale > 16
     )
   }),

@@ -57,6 +57,10 @@ const rows = computed(() => (props.coat.sections ?? []).map((s) => ({ ...s, cove
 </template>
 
 <style scoped>
+th[scope='row'] {
+  vertical-align: top;
+  white-space: nowrap;
+}
 .covers {
   display: block;
 }

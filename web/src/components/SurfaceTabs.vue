@@ -1,7 +1,8 @@
 <script setup lang="ts">
 import { ref } from 'vue'
+import type { Surface } from '../api/client'
 import { useDesk } from '../composables/useEditor'
-import { blankSurface, copyOf, type SurfaceKind } from '../lib/blank'
+import { blankSurface, copyOf, kindOf, type SurfaceKind } from '../lib/blank'
 import { useSession } from '../stores/session'
 import CopyDialog from './CopyDialog.vue'
 
@@ -18,9 +19,21 @@ function area(id: string): string {
   return takeoff ? session.format('area', takeoff.area) : 'not measured'
 }
 const kinds: Record<SurfaceKind, string> = { floor: 'Floor', top: 'Countertop', pool: 'Pool' }
+/** Whether nothing was entered yet, as in a new job. */
+function untouched(s: Surface): boolean {
+  return kindOf(s) === 'floor' && s.floor.outline.length === 0 && !s.given && s.coats.length === 0
+}
 function add(kind: SurfaceKind = 'floor'): void {
-  const number = desk.file.value.job.surfaces.length + 1
-  desk.editor.edit('add surface', (f) => f.job.surfaces.push(blankSurface(`${kinds[kind]} ${number}`, kind)))
+  desk.editor.edit('add surface', (f) => {
+    const all = f.job.surfaces
+    const first = all[0]
+    // A new job begins with a blank floor; another kind takes its place.
+    const lone = all.length === 1 && kind !== 'floor' && first && untouched(first)
+    const number = lone ? 1 : all.length + 1
+    const surface = blankSurface(`${kinds[kind]} ${number}`, kind)
+    if (lone) all[0] = surface
+    else all.push(surface)
+  })
   desk.index.value = desk.file.value.job.surfaces.length - 1
 }
 function duplicate(): void {

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { useEventListener } from '@vueuse/core'
 import { computed, ref } from 'vue'
-import type { Point, TopEdge } from '../api/client'
+import type { Point, TopEdge, TopPiece } from '../api/client'
 import { useDesk } from '../composables/useEditor'
 import { useDraft } from '../composables/useDraft'
 import { useGrid } from '../composables/useGrid'
@@ -9,6 +9,7 @@ import { newId } from '../lib/blank'
 import { boxAround, mapPoints, rectangle } from '../lib/figures'
 import type { PlanMark, PlanRing } from '../lib/plan'
 import { useSession } from '../stores/session'
+import DrawingImport from './DrawingImport.vue'
 import GivenArea from './GivenArea.vue'
 import GridPick from './GridPick.vue'
 import MeasureTotals from './MeasureTotals.vue'
@@ -22,6 +23,7 @@ const desk = useDesk()
 const session = useSession()
 const draft = useDraft()
 const grid = useGrid(true)
+const importing = ref(false)
 const pick = ref<TopEdge['kind'] | 'wall'>('exposed')
 const top = computed(() => desk.surface.value.top ?? { pieces: [] })
 const takeoff = computed(() => desk.surfacePlan.value?.takeoff)
@@ -58,11 +60,21 @@ const marks = computed<PlanMark[]>(() =>
 )
 
 const SAMPLE = { length: 2, depth: 0.6, gap: 0.2 }
-function addPiece(outline: Point[]): void {
+function addPiece(outline: Point[], cutouts: TopPiece['cutouts'] = undefined): void {
   desk.editSurface('add piece', (s) => {
     s.given = undefined
-    s.top?.pieces.push({ id: newId(), name: `Piece ${s.top.pieces.length + 1}`, outline })
+    s.top?.pieces.push({ id: newId(), name: `Piece ${s.top.pieces.length + 1}`, outline, cutouts })
   })
+}
+/** An imported piece stands beside what is there. */
+function take(outline: Point[], inner: { name: string; outline: Point[] }[]): void {
+  const box = boxAround(top.value.pieces.flatMap((p) => p.outline))
+  const dx = box ? box.right + SAMPLE.gap : 0
+  const beside = (ring: Point[]): Point[] => mapPoints(ring, (p) => ({ x: p.x + dx, y: p.y }))
+  addPiece(
+    beside(outline),
+    inner.map((c, i) => ({ id: newId(), name: c.name || `Cut-out ${i + 1}`, outline: beside(c.outline) })),
+  )
 }
 function addRectangle(): void {
   const box = boxAround(top.value.pieces.flatMap((p) => p.outline))
@@ -120,6 +132,9 @@ useEventListener(window, 'keydown', (event) => {
     <template v-if="session.mayEdit">
       <v-btn data-test="add-piece" :disabled="draft.drawing.value" @click="addRectangle">Add a piece</v-btn>
       <v-btn :disabled="draft.drawing.value" @click="draft.begin('outline')">Draw a piece</v-btn>
+      <v-btn :disabled="draft.drawing.value" data-test="import" @click="importing = true"
+        >Import a drawing</v-btn
+      >
       <label v-if="rings.length > 0" class="small">
         A click on a side makes it
         <select v-model="pick" class="pick" aria-label="What a click on a side makes it">
@@ -129,6 +144,7 @@ useEventListener(window, 'keydown', (event) => {
       <GridPick v-model="grid" />
     </template>
   </Teleport>
+  <DrawingImport v-model="importing" what="piece" inner="Cut-outs" @take="take" />
   <div class="halves">
     <div>
       <OutlineEditor

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { useEventListener } from '@vueuse/core'
-import { nextTick, ref } from 'vue'
+import { ref } from 'vue'
 import type { Draft } from '../composables/useDraft'
 import { readQuantity } from '../composables/useReader'
 
@@ -16,13 +16,13 @@ function begin(event: KeyboardEvent): void {
   const target = event.target as HTMLElement
   if (open.value || target.closest('input, select, textarea, [role="dialog"]')) return
   if (event.ctrlKey || event.metaKey || event.altKey || !/^[0-9.]$/.test(event.key)) return
-  event.preventDefault()
+  // The key itself then lands in the field.
   event.stopImmediatePropagation()
   direction = props.towards
-  text.value = event.key
+  text.value = ''
   fault.value = ''
   open.value = true
-  void nextTick(() => field.value?.focus())
+  field.value?.focus()
 }
 // Before the job's own shortcuts, which digits are, too.
 useEventListener(window, 'keydown', begin, { capture: true })
@@ -39,12 +39,13 @@ async function take(): Promise<void> {
 </script>
 
 <template>
-  <label v-if="open" class="wall-length small" data-test="wall-length">
+  <label class="wall-length small" :class="{ open }" :data-test="open ? 'wall-length' : undefined">
     Length of this wall
     <input
       ref="field"
       v-model="text"
       class="pick"
+      :tabindex="open ? 0 : -1"
       autocomplete="off"
       @input="fault = ''"
       @keydown.enter.stop.prevent="take"
@@ -66,5 +67,11 @@ async function take(): Promise<void> {
   background: var(--paper);
   border: 2px solid var(--warn);
   border-radius: 3px;
+  opacity: 0;
+  pointer-events: none;
+}
+.wall-length.open {
+  opacity: 1;
+  pointer-events: auto;
 }
 </style>
