@@ -346,6 +346,18 @@ func (p *page) openJob(name string) {
 	p.until(`!!document.querySelector('[data-test=save-state]')`)
 }
 
+// surface turns to a surface of the open job by its name.
+func (p *page) surface(name string) {
+	p.t.Helper()
+	p.until(fmt.Sprintf(`(() => {
+		document.querySelectorAll('[data-found]').forEach(e => e.removeAttribute('data-found'));
+		const tab = [...document.querySelectorAll('[role=tab]')].find(e => e.innerText.startsWith(%q));
+		tab?.setAttribute('data-found', '');
+		return !!tab;
+	})()`, name))
+	p.click("[data-found]")
+}
+
 // newJob makes a job of one's own and opens it.
 func (p *page) newJob(name string) {
 	p.t.Helper()

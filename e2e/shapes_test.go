@@ -212,8 +212,7 @@ func TestASurfaceIsCopiedToAnotherJob(t *testing.T) {
 	p.sees("[data-test=copy-dialog]", "Copied with its coats")
 	p.click("[data-test=copy-dialog] a")
 	p.until(`document.querySelector('.name')?.value === 'Rope walk'`)
-	p.until(`document.querySelectorAll('[role=tab].tab').length >= 2`)
-	p.button("Floor 1\n18 m²")
+	p.surface("Floor 1\n18 m²")
 	p.sees("[data-test=area]", "18 m²")
 	p.sees("[data-test=coat-1]", "Undertow")
 }

@@ -264,7 +264,7 @@ useEventListener(window, 'keydown', (event) => {
           <details v-if="measured" open>
             <summary>Walls</summary>
             <p v-if="session.mayEdit" class="quiet small">A new length pushes the wall behind it.</p>
-            <div class="sides">
+            <div class="pair">
               <QuantityField
                 v-for="(length, i) in sides.slice(0, LISTED)"
                 :key="i"
@@ -312,13 +312,6 @@ useEventListener(window, 'keydown', (event) => {
   display: grid;
   gap: 14px;
   align-content: start;
-}
-.sides {
-  display: grid;
-  grid-template-columns: 1fr 1fr;
-  gap: 10px;
-  margin: 8px 0;
-  align-items: start;
 }
 summary {
   font-weight: 640;

@@ -154,7 +154,7 @@ const filler = computed(() => takeoff.value?.filler ?? 0)
             >Remove</v-btn
           >
         </div>
-        <div class="measures">
+        <div class="triple">
           <v-text-field
             v-for="(words, field) in shapes[p.kind].counts"
             :key="field"
@@ -197,7 +197,7 @@ const filler = computed(() => takeoff.value?.filler ?? 0)
             >Remove</v-btn
           >
         </div>
-        <div class="measures">
+        <div class="triple">
           <QuantityField
             v-for="field in ['length', 'width', 'depth'] as const"
             :key="field"
@@ -235,12 +235,5 @@ ul {
 li {
   border-left: 4px solid var(--line);
   padding-left: 10px;
-}
-.measures {
-  display: grid;
-  grid-template-columns: 1fr 1fr 1fr;
-  gap: 8px;
-  align-items: start;
-  margin-top: 10px;
 }
 </style>

@@ -79,7 +79,7 @@ watch(props.draft.points, (points) => {
     }
   }
 })
-const { view, matrix, moved, zoomBy, pan, whole, key } = usePanZoom(box, width, HEIGHT, MARGIN)
+const { view, still, slide, moved, zoomBy, pan, whole, key } = usePanZoom(box, width, HEIGHT, MARGIN)
 
 const gridPaths = computed(() => {
   const v = view.value
@@ -95,13 +95,22 @@ const gridPaths = computed(() => {
   return paths
 })
 
-function metres(points: Point[], closed: boolean): string {
-  return points.length === 0
-    ? ''
-    : 'M' + points.map((p) => `${tidy(p.x)} ${tidy(p.y)}`).join('L') + (closed ? 'Z' : '')
+function drawn(points: Point[], closed: boolean): string {
+  const v = still.value
+  const ends = points.map((p) => `${v.x(p).toFixed(1)} ${v.y(p).toFixed(1)}`)
+  return points.length === 0 ? '' : `M${ends.join('L')}${closed ? 'Z' : ''}`
 }
-const paths = computed(() => shapes.value.map((r) => ({ id: r.id, kind: r.kind, d: metres(r.points, true) })))
-const linePaths = computed(() => (props.lines ?? []).map((l) => ({ ...l, d: metres(l.points, false) })))
+/** Lines of very many corners are drawn thin, so that the plan still follows the hand. */
+const DENSE = 600
+const paths = computed(() =>
+  shapes.value.map((r) => ({
+    id: r.id,
+    kind: r.kind,
+    d: drawn(r.points, true),
+    dense: r.points.length > DENSE,
+  })),
+)
+const linePaths = computed(() => (props.lines ?? []).map((l) => ({ ...l, d: drawn(l.points, false) })))
 
 const sides = computed(() =>
   shapes.value.flatMap((ring, r) => {
@@ -358,15 +367,15 @@ function wheel(event: WheelEvent): void {
       >
         <path :d="gridPaths.weak" class="grid" />
         <path :d="gridPaths.strong" class="grid strong" />
-        <g :transform="matrix">
-          <path v-for="r in paths" :key="r.id" :d="r.d" :class="r.kind" />
+        <g :transform="slide">
+          <path v-for="r in paths" :key="r.id" :d="r.d" :class="[r.kind, { dense: r.dense }]" />
           <path v-for="l in linePaths" :key="l.id" :d="l.d" class="joint" :class="l.kind">
             <title>{{ l.name }}</title>
           </path>
           <path
             v-for="e in edges"
             :key="`${e.id}-${e.side}`"
-            :d="`M${e.a.x} ${e.a.y}L${e.b.x} ${e.b.y}`"
+            :d="drawn([e.a, e.b], false)"
             class="edge"
             :class="e.edge"
           />
@@ -521,7 +530,6 @@ path.hole,
 path.zone,
 .joint,
 .edge {
-  vector-effect: non-scaling-stroke;
   stroke-linejoin: round;
 }
 path.outline {
@@ -533,6 +541,10 @@ path.hole {
   fill: var(--paper);
   stroke: var(--ink);
   stroke-width: 1.6;
+}
+path.dense {
+  stroke-width: 1;
+  stroke-linejoin: bevel;
 }
 path.zone {
   fill: color-mix(in srgb, #b8862d 22%, transparent);

@@ -121,7 +121,7 @@ function toggleHopper(): void {
 <template>
   <div class="groups">
     <template v-for="g in groups" :key="g.name">
-      <div v-if="g.fields.length > 0" class="fields">
+      <div v-if="g.fields.length > 0" class="pair">
         <QuantityField
           v-for="f in g.fields"
           :key="f.label"
@@ -152,11 +152,5 @@ function toggleHopper(): void {
 .groups {
   display: grid;
   gap: 12px;
-}
-.fields {
-  display: grid;
-  grid-template-columns: 1fr 1fr;
-  gap: 8px;
-  align-items: start;
 }
 </style>

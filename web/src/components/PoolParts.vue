@@ -70,7 +70,7 @@ function whole(event: Event): number {
             >Remove</v-btn
           >
         </div>
-        <div class="measures">
+        <div class="triple">
           <v-text-field
             v-if="p.kind === 'steps'"
             type="number"
@@ -150,14 +150,7 @@ li {
   border-left: 4px solid var(--line);
   padding-left: 10px;
 }
-.measures {
-  display: grid;
-  grid-template-columns: 1fr 1fr 1fr;
-  gap: 8px;
-  align-items: start;
-  margin-top: 10px;
-}
-.measures .pick {
+.triple .pick {
   display: block;
 }
 </style>

@@ -41,7 +41,7 @@ function set(field: Field, value: number): void {
 </script>
 
 <template>
-  <div v-if="square" class="fields">
+  <div v-if="square" class="pair">
     <QuantityField
       v-for="(words, field) in fields"
       :key="field"
@@ -55,12 +55,3 @@ function set(field: Field, value: number): void {
   </div>
   <p v-else class="small quiet">Drawn with {{ ring.length }} corners; drag them on the plan.</p>
 </template>
-
-<style scoped>
-.fields {
-  display: grid;
-  grid-template-columns: 1fr 1fr;
-  gap: 8px;
-  align-items: start;
-}
-</style>

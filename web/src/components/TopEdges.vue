@@ -24,7 +24,7 @@ function set(label: string, change: (top: Top) => void): void {
 </script>
 
 <template>
-  <div class="edges">
+  <div class="pair">
     <QuantityField
       kind="length"
       label="Thickness of the edge"
@@ -73,12 +73,6 @@ function set(label: string, change: (top: Top) => void): void {
 </template>
 
 <style scoped>
-.edges {
-  display: grid;
-  grid-template-columns: 1fr 1fr;
-  gap: 8px;
-  align-items: start;
-}
 .pick {
   display: block;
   width: 100%;

@@ -1,4 +1,4 @@
-import { computed, ref, type ComputedRef, type Ref } from 'vue'
+import { computed, ref, type Ref } from 'vue'
 import { fit, type Box, type View } from '../lib/figures'
 
 const MOST = 400
@@ -11,23 +11,31 @@ export function usePanZoom(box: Ref<Box>, width: Ref<number>, height: number, ma
   const shift = ref({ x: 0, y: 0 })
   const moved = computed(() => zoom.value !== 1 || shift.value.x !== 0 || shift.value.y !== 0)
 
-  const view: ComputedRef<View> = computed(() => {
-    const whole = fit(box.value, width.value, height, margin)
+  /**
+   * The view at this enlargement before it was moved, and the way it was moved:
+   * lines drawn in the one need not be drawn anew for the other.
+   */
+  const still = computed<View>(() => {
+    const all = fit(box.value, width.value, height, margin)
     const z = zoom.value
-    const { x: dx, y: dy } = shift.value
     return {
-      scale: whole.scale * z,
-      x: (p) => whole.x(p) * z + dx,
-      y: (p) => whole.y(p) * z + dy,
-      at: (px, py) => whole.at((px - dx) / z, (py - dy) / z),
+      scale: all.scale * z,
+      x: (p) => all.x(p) * z,
+      y: (p) => all.y(p) * z,
+      at: (px, py) => all.at(px / z, py / z),
     }
   })
-  /** Puts metres into the drawing, for a group that holds its lines in metres. */
-  const matrix = computed(() => {
-    const v = view.value
-    const zero = { x: 0, y: 0 }
-    return `matrix(${v.scale} 0 0 ${-v.scale} ${v.x(zero)} ${v.y(zero)})`
+  const view = computed<View>(() => {
+    const v = still.value
+    const { x: dx, y: dy } = shift.value
+    return {
+      scale: v.scale,
+      x: (p) => v.x(p) + dx,
+      y: (p) => v.y(p) + dy,
+      at: (px, py) => v.at(px - dx, py - dy),
+    }
   })
+  const slide = computed(() => `translate(${shift.value.x} ${shift.value.y})`)
 
   function zoomBy(factor: number, px = width.value / 2, py = height / 2): void {
     const to = Math.min(MOST, Math.max(LEAST, zoom.value * factor))
@@ -58,5 +66,5 @@ export function usePanZoom(box: Ref<Box>, width: Ref<number>, height: number, ma
     event.preventDefault()
     event.stopPropagation()
   }
-  return { view, matrix, moved, zoomBy, pan, whole, key }
+  return { view, still, slide, moved, zoomBy, pan, whole, key }
 }
