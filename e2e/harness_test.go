@@ -3,6 +3,7 @@
 package e2e
 
 import (
+	"bytes"
 	"context"
 	"errors"
 	"fmt"
@@ -375,6 +376,16 @@ func begin(t *testing.T, job string) *page {
 	p.units("metric")
 	p.newJob(job)
 	return p
+}
+
+// printedPages is how many sheets of paper the page takes.
+func (p *page) printedPages() int {
+	p.t.Helper()
+	pdf, err := chromedp.Run(p.ctx, chromedp.PrintToPDF(chromedp.PDFPrintBackground()))
+	if err != nil {
+		p.t.Fatal(err)
+	}
+	return bytes.Count(pdf, []byte("/Type /Page\n")) + bytes.Count(pdf, []byte("/Type /Page "))
 }
 
 // picture takes a PNG of what the screen shows.

@@ -103,6 +103,9 @@ func TestAPoolWithAHopper(t *testing.T) {
 	p.click("[data-test=to-sheets]")
 	p.sees("[data-test=measuring-sheet]", "Slope into the hopper")
 	p.sees("[data-test=measuring-sheet]", "(edge + edge) ÷ 2 × √(run² + fall²)")
+	if pages := p.printedPages(); pages != 1 {
+		t.Errorf("the measuring sheet of one pool prints on %d pages", pages)
+	}
 }
 
 // A freeform pool of even depth, drawn and sounded with the mouse: 4 m × 3 m,

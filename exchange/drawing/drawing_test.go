@@ -8,6 +8,10 @@ import (
 	"testing"
 
 	"nephelon/core/geometry"
+
+	"github.com/paulmach/orb"
+	"github.com/paulmach/orb/geojson"
+	"github.com/paulmach/orb/planar"
 )
 
 // The file in testdata was written by ezdxf 1.0 (Debian's python3-ezdxf): in
@@ -194,6 +198,32 @@ func BenchmarkReadFiveMegabytesOfDXF(b *testing.B) {
 		d, err := Read(content)
 		if err != nil || len(d.Shapes) != maxShapes {
 			b.Fatalf("%d shapes, %v", len(d.Shapes), err)
+		}
+	}
+}
+
+// A drawing written by another library (github.com/paulmach/orb), which measures
+// it, too: its planar area of a ring with a bay and of the hole in it.
+func TestGeoJSONWrittenByAnotherLibrary(t *testing.T) {
+	outline := orb.Ring{{100, 200}, {112.5, 200}, {112.5, 206.25}, {108, 206.25}, {108, 209.75}, {103.5, 211}, {100, 209}, {100, 200}}
+	island := orb.Ring{{102, 202}, {102, 204.5}, {105.25, 204.5}, {105.25, 202}, {102, 202}}
+	feature := geojson.NewFeature(orb.Polygon{outline, island})
+	feature.Properties["name"] = "Quay house"
+	text, err := geojson.NewFeatureCollection().Append(feature).MarshalJSON()
+	if err != nil {
+		t.Fatal(err)
+	}
+	d, err := Read(text)
+	if err != nil || len(d.Shapes) != 2 || d.Shapes[0].Layer != "Quay house" {
+		t.Fatalf("%+v, %v", d, err)
+	}
+	for i, ring := range []orb.Ring{outline, island} {
+		if want := math.Abs(planar.Area(ring)); math.Abs(d.Shapes[i].Area/want-1) > 1e-9 {
+			t.Errorf("shape %d has %v, the library says %v", i, d.Shapes[i].Area, want)
+		}
+		got := geometry.Polygon{Outline: d.Shapes[i].Outline}.Area()
+		if math.Abs(got/d.Shapes[i].Area-1) > 1e-9 {
+			t.Errorf("shape %d measures %v, told as %v", i, got, d.Shapes[i].Area)
 		}
 	}
 }

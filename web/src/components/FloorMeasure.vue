@@ -308,15 +308,6 @@ useEventListener(window, 'keydown', (event) => {
 </template>
 
 <style scoped>
-.facts {
-  display: grid;
-  gap: 14px;
-  align-content: start;
-}
-summary {
-  font-weight: 640;
-  cursor: pointer;
-}
 .exit-choice {
   display: block;
 }

@@ -129,7 +129,7 @@ const filler = computed(() => takeoff.value?.filler ?? 0)
         <option v-for="(w, kind) in lineWords" :key="kind" :value="kind">{{ w }}</option>
       </select>
     </label>
-    <ul>
+    <ul class="entries">
       <li v-for="p in parts" :key="p.id" :data-test="`part-${p.kind}`">
         <div class="row">
           <v-text-field
@@ -219,21 +219,3 @@ const filler = computed(() => takeoff.value?.filler ?? 0)
     </p>
   </details>
 </template>
-
-<style scoped>
-summary {
-  font-weight: 640;
-  cursor: pointer;
-}
-ul {
-  list-style: none;
-  padding: 0;
-  display: grid;
-  gap: 14px;
-  margin-top: 12px;
-}
-li {
-  border-left: 4px solid var(--line);
-  padding-left: 10px;
-}
-</style>

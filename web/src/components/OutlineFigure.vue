@@ -33,7 +33,7 @@ const sides = computed(() => {
 <template>
   <svg
     :viewBox="`0 0 ${WIDTH} ${HEIGHT}`"
-    class="outline-figure"
+    class="plan outline-figure"
     role="img"
     :aria-label="`Plan of ${surface.name} with its measures`"
   >
@@ -82,21 +82,8 @@ text {
   font-size: 11px;
   text-anchor: start;
 }
-.corner circle {
-  fill: var(--paper);
-  stroke: var(--ink);
-}
 .corner text {
   font-size: 10px;
   font-weight: 700;
-}
-.exit circle {
-  fill: none;
-  stroke: var(--cure);
-  stroke-width: 4;
-}
-.exit text {
-  fill: var(--cure);
-  font-weight: 740;
 }
 </style>

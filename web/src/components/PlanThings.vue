@@ -85,10 +85,6 @@ function remove(id: string): void {
 </template>
 
 <style scoped>
-summary {
-  font-weight: 640;
-  cursor: pointer;
-}
 ul {
   list-style: none;
   padding: 0;

@@ -229,11 +229,6 @@ useEventListener(window, 'keydown', (event) => {
 </template>
 
 <style scoped>
-.facts {
-  display: grid;
-  gap: 14px;
-  align-content: start;
-}
 .empty {
   display: grid;
   place-items: center;
@@ -259,9 +254,5 @@ useEventListener(window, 'keydown', (event) => {
   display: grid;
   grid-template-columns: 1fr auto;
   align-items: center;
-}
-summary {
-  font-weight: 640;
-  cursor: pointer;
 }
 </style>

@@ -52,7 +52,7 @@ function whole(event: Event): number {
         <option v-for="(k, kind) in kinds" :key="kind" :value="kind">{{ k.words }}</option>
       </select>
     </label>
-    <ul>
+    <ul class="entries">
       <li v-for="p in parts" :key="p.id">
         <div class="row">
           <NameField
@@ -135,21 +135,6 @@ function whole(event: Event): number {
 </template>
 
 <style scoped>
-summary {
-  font-weight: 640;
-  cursor: pointer;
-}
-ul {
-  list-style: none;
-  padding: 0;
-  display: grid;
-  gap: 14px;
-  margin-top: 12px;
-}
-li {
-  border-left: 4px solid var(--line);
-  padding-left: 10px;
-}
 .triple .pick {
   display: block;
 }

@@ -66,7 +66,7 @@ const arrow = computed(() => {
 <template>
   <svg
     :viewBox="`0 0 ${width} ${height}`"
-    class="sections"
+    class="plan sections"
     role="img"
     :aria-label="`Sections of coat ${coat.number}`"
     data-test="section-plan"
@@ -170,22 +170,9 @@ text {
 .area {
   font-size: 11px;
 }
-.corner circle {
-  fill: var(--paper);
-  stroke: var(--ink);
-}
 .corner text {
   font-size: 10px;
   font-weight: 700;
-}
-.exit circle {
-  fill: none;
-  stroke: var(--cure);
-  stroke-width: 4;
-}
-.exit text {
-  fill: var(--cure);
-  font-weight: 740;
 }
 .way circle {
   fill: var(--paper);

@@ -189,11 +189,6 @@ useEventListener(window, 'keydown', (event) => {
 </template>
 
 <style scoped>
-.facts {
-  display: grid;
-  gap: 14px;
-  align-content: start;
-}
 .legend {
   margin-top: 6px;
   display: flex;

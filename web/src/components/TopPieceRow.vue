@@ -205,10 +205,6 @@ function setInside(side: number): void {
   border-left: 4px solid var(--line);
   padding-left: 10px;
 }
-summary {
-  font-weight: 640;
-  cursor: pointer;
-}
 .body {
   display: grid;
   gap: 10px;

@@ -18,7 +18,7 @@ function words(source: string | undefined): string {
       <tbody>
         <tr v-for="(v, i) in working.inputs" :key="i">
           <td>{{ v.name }}</td>
-          <td class="num">{{ session.format(v.kind as never, v.si) }}</td>
+          <td class="num">{{ session.format(v.kind, v.si) }}</td>
           <td class="quiet small">{{ words(v.source) }}</td>
         </tr>
         <tr>
@@ -26,7 +26,7 @@ function words(source: string | undefined): string {
             <strong>{{ working.result.name }}</strong>
           </td>
           <td class="num">
-            <strong>{{ session.format(working.result.kind as never, working.result.si) }}</strong>
+            <strong>{{ session.format(working.result.kind, working.result.si) }}</strong>
           </td>
           <td />
         </tr>

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import OutlineFigure from '../components/OutlineFigure.vue'
+import PieceTable from '../components/PieceTable.vue'
 import ShapeFigure from '../components/ShapeFigure.vue'
 import WorkingTable from '../components/WorkingTable.vue'
 import { usePlannedJob } from '../composables/usePlannedJob'
@@ -44,12 +45,17 @@ function print(): void {
         <ShapeFigure v-else-if="s.takeoff.figures?.length" :takeoff="s.takeoff" :name="s.surface.name" />
         <p v-else class="quiet">No drawing: the area is as given.</p>
         <div class="workings">
-          <WorkingTable :working="s.takeoff.working" />
+          <PieceTable
+            v-if="s.takeoff.panels"
+            :workings="s.takeoff.partWorkings ?? []"
+            :total="s.takeoff.working.result"
+          />
+          <WorkingTable v-else :working="s.takeoff.working" />
           <p v-if="s.takeoff.perimeter > 0 && s.surface.floor.outline.length > 0" class="small">
             Around the walls {{ session.format('length', s.takeoff.perimeter) }}, around columns
             {{ session.format('length', s.takeoff.holeEdge) }}.
           </p>
-          <WorkingTable v-for="w in s.takeoff.partWorkings ?? []" :key="w.title" :working="w" />
+          <PieceTable v-if="!s.takeoff.panels && s.takeoff.partWorkings" :workings="s.takeoff.partWorkings" />
           <p v-if="s.takeoff.water" class="small">
             Around the top edge {{ session.format('length', s.takeoff.perimeter) }}; water
             {{ session.format('volume', s.takeoff.water) }}.
@@ -94,6 +100,19 @@ function print(): void {
 @media print {
   .one {
     border: 0;
+    padding: 0;
+    margin: 0;
+    gap: 8px;
+  }
+  .one:last-of-type {
+    break-after: auto;
+  }
+  .halves {
+    grid-template-columns: 1.1fr 1fr;
+    gap: 16px;
+  }
+  .halves :deep(svg) {
+    max-height: 150mm;
   }
 }
 </style>
