@@ -165,7 +165,7 @@ func (s *Server) readJob(ctx context.Context, id uuid.UUID) (*body[JobState], er
 }
 
 func planned(j store.Job, p store.Person) JobState {
-	return JobState{j.ID, j.Revision, j.ChangedBy, j.ChangedAt, j.File, plan.Make(j.File, p.Units)}
+	return JobState{j.ID, j.Revision, j.ChangedBy, j.ChangedAt, j.File, plan.Make(j.File, p.Units, time.Now())}
 }
 
 func (s *Server) saveJob(ctx context.Context, in *struct {
@@ -194,7 +194,7 @@ func (s *Server) saveJob(ctx context.Context, in *struct {
 	case err != nil:
 		return nil, s.trouble("save job", err)
 	}
-	return &body[Saved]{Saved{revision, plan.Make(in.Body.File, p.Units)}}, nil
+	return &body[Saved]{Saved{revision, plan.Make(in.Body.File, p.Units, time.Now())}}, nil
 }
 
 func (s *Server) copySurface(ctx context.Context, in *struct {

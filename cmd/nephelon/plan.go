@@ -7,6 +7,7 @@ import (
 	"fmt"
 	"io"
 	"os"
+	"time"
 
 	"nephelon/core/measure"
 	"nephelon/core/plan"
@@ -16,10 +17,18 @@ import (
 // runPlan prints the plan of a plan file. A file that cannot be planned whole
 // is refused with the path to each field, and nothing is printed.
 func runPlan(_ context.Context, arguments []string, in io.Reader, out, complain io.Writer) error {
-	f := flags("plan", "[-units us|metric] job.nephelon.json | -", complain)
+	f := flags("plan", "[-units us|metric] [-at 2026-11-05T07:30:00Z] job.nephelon.json | -", complain)
 	units := f.String("units", string(measure.Metric), "units of the plan's sentences: us or metric")
+	when := f.String("at", "", "the time for which verdicts are given, RFC 3339; now when left out")
 	if err := parse(f, arguments); err != nil {
 		return err
+	}
+	at := time.Now()
+	if *when != "" {
+		var err error
+		if at, err = time.Parse(time.RFC3339, *when); err != nil {
+			return refusedError{fmt.Errorf("-at: %w; write it like 2026-11-05T07:30:00Z", err)}
+		}
 	}
 	system := measure.System(*units)
 	if f.NArg() != 1 || system != measure.US && system != measure.Metric {
@@ -42,7 +51,7 @@ func runPlan(_ context.Context, arguments []string, in io.Reader, out, complain 
 	if err != nil {
 		return refusedError{err}
 	}
-	p := plan.Make(file, system)
+	p := plan.Make(file, system, at)
 	var refused []error
 	for _, r := range p.Refused() {
 		refused = append(refused, r)

@@ -18,6 +18,7 @@ type Step string
 // The steps of the work, in their order.
 const (
 	Measure  Step = "measure"
+	Survey   Step = "survey"
 	BuildUp  Step = "build-up"
 	Kits     Step = "kits"
 	Batches  Step = "batches"
@@ -27,7 +28,7 @@ const (
 // Finding is one sentence about one place of the job.
 type Finding struct {
 	Level  Level  `json:"level" enum:"refused,warning,note"`
-	Step   Step   `json:"step" enum:"measure,build-up,kits,batches,sections"`
+	Step   Step   `json:"step" enum:"measure,survey,build-up,kits,batches,sections"`
 	Path   string `json:"path" doc:"The field it is about, as a JSON Pointer into the plan file"`
 	Text   string `json:"text" doc:"What is so, with the numbers"`
 	WayOut string `json:"wayOut,omitempty" doc:"What would mend it"`

@@ -46,6 +46,9 @@ type Product struct {
 	PotLife         *measure.Sourced[measure.Span]        `json:"potLife,omitempty" doc:"s, at the mass and temperature beside it"`
 	PotLifeMass     *measure.Sourced[measure.Mass]        `json:"potLifeMass,omitempty" doc:"kg"`
 	PotLifeAt       *measure.Sourced[measure.Temperature] `json:"potLifeAt,omitempty" doc:"°C"`
+	SlabHumidityMax *measure.Sourced[measure.Fraction]    `json:"slabHumidityMax,omitempty" doc:"Most in-situ relative humidity of a slab below it"`
+	SlabMin         *measure.Sourced[measure.Temperature] `json:"slabMin,omitempty" doc:"Coldest slab, °C"`
+	SlabMax         *measure.Sourced[measure.Temperature] `json:"slabMax,omitempty" doc:"Warmest slab, °C"`
 	Mixing          *measure.Sourced[measure.Span]        `json:"mixing,omitempty" doc:"s of mixing"`
 	Induction       *measure.Sourced[measure.Span]        `json:"induction,omitempty" doc:"s of standing after mixing"`
 	Kits            []Kit                                 `json:"kits" minItems:"1" maxItems:"12" doc:"The sizes it is sold in"`
@@ -97,6 +100,10 @@ func (p Product) Check() *Fault {
 		return &Fault{"/filmMax", "The thickest film is thinner than the thinnest.", "Exchange the two, or read the sheet again."}
 	case p.FilmMaxVertical != nil && p.FilmMaxVertical.Value <= 0:
 		return &Fault{"/filmMaxVertical", "The thickest film on a wall must be above zero.", "Leave it out when unknown."}
+	case p.SlabHumidityMax != nil && !within(p.SlabHumidityMax.Value, 0, 1):
+		return &Fault{"/slabHumidityMax", "The humidity of a slab lies between 0 and 100 %.", "Write 85 % as 0.85."}
+	case p.SlabMin != nil && p.SlabMax != nil && p.SlabMin.Value >= p.SlabMax.Value:
+		return &Fault{"/slabMax", "The warmest slab is no warmer than the coldest.", "Exchange the two, or read the sheet again."}
 	case p.Loss != nil && (p.Loss.Value < 0 || p.Loss.Value >= 0.9):
 		return &Fault{"/loss", "A loss lies between 0 and 90 %.", "Write 5 % as 0.05."}
 	case p.PotLife != nil && p.PotLife.Value <= 0:

@@ -100,7 +100,7 @@ type Sourced[T ~float64] struct {
 // Value is one number of a working: its name, kind, SI amount and source.
 type Value struct {
 	Name   string  `json:"name"`
-	Kind   Kind    `json:"kind" enum:"length,area,film,volume,mass,density,spread,coverage,pace,span,fraction,angle,temperature,count"`
+	Kind   Kind    `json:"kind" enum:"length,area,film,volume,mass,density,spread,coverage,pace,span,fraction,angle,temperature,emission,pressure,number,count"`
 	SI     float64 `json:"si"`
 	Source Source  `json:"source,omitempty"`
 }

@@ -75,6 +75,10 @@ func units(k Kind) map[string]float64 {
 		return map[string]float64{"%": 0.01, "percent": 0.01}
 	case KindAngle:
 		return map[string]float64{"°": 1, "deg": 1, "degrees": 1}
+	case KindEmission:
+		return map[string]float64{"g": 0.001 / (24 * Hour), "g/m2": 0.001 / (24 * Hour), "lb": Pound / (1000 * SqFoot) / (24 * Hour), "lbs": Pound / (1000 * SqFoot) / (24 * Hour)}
+	case KindPressure:
+		return map[string]float64{"mpa": 1e6, "n/mm2": 1e6, "kpa": 1000, "psi": Pound * gravity / (Inch * Inch)}
 	default:
 		return nil
 	}
@@ -132,6 +136,13 @@ func (s System) Read(k Kind, text string) (float64, error) {
 	if err != nil {
 		return fail(err.Error(), "Write it with a decimal point and no thousands mark.")
 	}
+	if k == KindTemperature {
+		degrees, what, remedy := s.temperature(tidy)
+		if what != "" {
+			return fail(what, remedy)
+		}
+		return degrees, nil
+	}
 	total, parts := 0.0, 0
 	lastUnit := math.Inf(1)
 	for rest := tidy; rest != ""; parts++ {
@@ -178,6 +189,38 @@ func (s System) Read(k Kind, text string) (float64, error) {
 		return fail("the number is too large to be real", s.example(k))
 	}
 	return total, nil
+}
+
+var degrees = regexp.MustCompile(`^([+-]?(?:\d+(?:\.\d+)?|\.\d+))\s*(?:°|deg|degrees)?\s*(c|f)?$`)
+
+// temperature reads degrees. A bare number that is far likelier in the other
+// scale is asked about, not guessed.
+func (s System) temperature(text string) (celsius float64, what, remedy string) {
+	m := degrees.FindStringSubmatch(strings.ReplaceAll(text, "−", "-"))
+	if m == nil {
+		return 0, "this is not a temperature", s.example(KindTemperature)
+	}
+	number, err := strconv.ParseFloat(m[1], 64)
+	if err != nil {
+		return 0, "this is not a temperature", s.example(KindTemperature)
+	}
+	fahrenheit := func(f float64) float64 { return (f - 32) * 5 / 9 }
+	switch {
+	case m[2] == "c":
+		celsius = number
+	case m[2] == "f":
+		celsius = fahrenheit(number)
+	case s != US && number > 45, s == US && number < 35:
+		return 0, fmt.Sprintf("%s without its scale may mean °C or °F", m[1]), fmt.Sprintf("Write %s °C or %s °F.", m[1], m[1])
+	case s == US:
+		celsius = fahrenheit(number)
+	default:
+		celsius = number
+	}
+	if celsius < -60 || celsius > 120 {
+		return 0, "no slab, air or material is that hot or cold", s.example(KindTemperature)
+	}
+	return celsius, "", ""
 }
 
 // tidyMarks folds the many ways of writing the same sign into one.
@@ -289,6 +332,12 @@ func (s System) example(k Kind) string {
 		return "Write it like 6 %."
 	case KindAngle:
 		return "Write it like 45°."
+	case KindTemperature:
+		return pick("18 °C", "64 °F")
+	case KindEmission:
+		return pick("15 g", "3 lb")
+	case KindPressure:
+		return pick("1.5 MPa", "220 psi")
 	default:
 		return "Write it as a number."
 	}

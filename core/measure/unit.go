@@ -33,6 +33,9 @@ const (
 	KindFraction    Kind = "fraction"
 	KindAngle       Kind = "angle"
 	KindTemperature Kind = "temperature"
+	KindEmission    Kind = "emission"
+	KindPressure    Kind = "pressure"
+	KindNumber      Kind = "number"
 	KindCount       Kind = "count"
 )
 
@@ -113,10 +116,19 @@ func (s System) Display(k Kind) []Step {
 		return one("°", 1, 1)
 	case KindTemperature:
 		return pick(one("°C", 1, 1), []Step{{Symbol: "°F", SI: 5.0 / 9, Offset: -32 * 5.0 / 9, Decimals: 0}})
+	case KindEmission:
+		return pick(one("g/m² in 24 h", 0.001/(24*Hour), 0), one("lb/1000 ft² in 24 h", Pound/(1000*SqFoot)/(24*Hour), 1))
+	case KindPressure:
+		return pick(one("MPa", 1e6, 2), one("psi", Pound*gravity/(Inch*Inch), 0))
+	case KindNumber:
+		return one("", 1, 1)
 	default:
 		return one("", 1, 0)
 	}
 }
+
+// gravity is the standard acceleration, m/s² (NIST Special Publication 811).
+const gravity = 9.80665
 
 // Format prints an SI amount of a kind with its unit, rounded for display only.
 func (s System) Format(k Kind, si float64) string {
@@ -205,6 +217,9 @@ func (s System) Density(d Density) string { return s.Format(KindDensity, float64
 // Span prints a length of time.
 func (s System) Span(t Span) string { return s.Format(KindSpan, float64(t)) }
 
+// Temperature prints a temperature.
+func (s System) Temperature(t Temperature) string { return s.Format(KindTemperature, float64(t)) }
+
 // Fraction prints a share as a percentage.
 func (s System) Fraction(f Fraction) string { return s.Format(KindFraction, float64(f)) }
 
@@ -216,7 +231,7 @@ func DisplayTable() map[System]map[Kind][]Step {
 		table[s] = make(map[Kind][]Step)
 		for _, k := range []Kind{
 			KindLength, KindArea, KindFilm, KindVolume, KindMass, KindDensity, KindSpread, KindCoverage,
-			KindPace, KindSpan, KindFraction, KindAngle, KindTemperature, KindCount,
+			KindPace, KindSpan, KindFraction, KindAngle, KindTemperature, KindEmission, KindPressure, KindNumber, KindCount,
 		} {
 			table[s][k] = s.Display(k)
 		}

@@ -17,12 +17,12 @@ func TestACopiedSurfaceBringsItsSheetsAndFreshIDs(t *testing.T) {
 			t.Fatal(err)
 		}
 	}
-	p := Make(to, measure.Metric)
+	p := Make(to, measure.Metric, noon())
 	if refused := p.Refused(); len(refused) > 0 {
 		t.Fatal(refused)
 	}
 	checkLaws(t, to, p)
-	original := Make(from, measure.Metric).Surfaces[0]
+	original := Make(from, measure.Metric, noon()).Surfaces[0]
 	for _, copied := range p.Surfaces[1:] {
 		if copied.Takeoff.Area != original.Takeoff.Area || copied.Coats[2].Build.Need != original.Coats[2].Build.Need {
 			t.Errorf("%v m² and %v m³, was %v and %v", copied.Takeoff.Area, copied.Coats[2].Build.Need, original.Takeoff.Area, original.Coats[2].Build.Need)
@@ -42,7 +42,7 @@ func TestAFilmThatRunsOnWallsIsTold(t *testing.T) {
 	limit := f.Products[1].FilmMaxVertical.Value
 	f.Job.Surfaces[0].Coats[1].Amount.Value = float64(limit) * 1.5 * float64(f.Products[1].VolumeSolids.Value)
 	found := false
-	for _, w := range Make(f, measure.Metric).Findings {
+	for _, w := range Make(f, measure.Metric, noon()).Findings {
 		found = found || w.Path == "/job/surfaces/0/coats/1/amount" && strings.HasPrefix(w.WayOut, "Put it on in 2 coats of 14")
 	}
 	if !found {
@@ -53,7 +53,7 @@ func TestAFilmThatRunsOnWallsIsTold(t *testing.T) {
 // What runs over the poured edges of a top is bought, too.
 func TestRunOffIsBought(t *testing.T) {
 	f := demo(t, "oyster-bar")
-	s := Make(f, measure.Metric).Surfaces[0]
+	s := Make(f, measure.Metric, noon()).Surfaces[0]
 	b := s.Coats[1].Build
 	want := 0.0023 * (float64(s.Takeoff.Area) + 5.52*0.02) / (1 - float64(b.Loss.Value))
 	if !near(float64(b.Need), want, 1e-9) {

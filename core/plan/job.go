@@ -5,12 +5,16 @@ package plan
 import (
 	"fmt"
 
+	"time"
+
 	"nephelon/core/buildup"
+	"nephelon/core/climate"
 	"nephelon/core/finding"
 	"nephelon/core/kit"
 	"nephelon/core/material"
 	"nephelon/core/measure"
 	"nephelon/core/pour"
+	"nephelon/core/survey"
 	"nephelon/core/takeoff"
 )
 
@@ -32,14 +36,24 @@ type File struct {
 
 // Job is what people decided about one piece of work.
 type Job struct {
-	Name     string     `json:"name" minLength:"1" maxLength:"160"`
-	Client   string     `json:"client,omitempty" maxLength:"160"`
-	Site     string     `json:"site,omitempty" maxLength:"300"`
-	Notes    string     `json:"notes,omitempty" maxLength:"4000"`
-	Currency string     `json:"currency" pattern:"^[A-Z]{3}$" doc:"ISO 4217 code"`
-	Crew     Crew       `json:"crew"`
-	Bucket   kit.Bucket `json:"bucket"`
-	Surfaces []Surface  `json:"surfaces" maxItems:"200"`
+	Name     string         `json:"name" minLength:"1" maxLength:"160"`
+	Client   string         `json:"client,omitempty" maxLength:"160"`
+	Site     string         `json:"site,omitempty" maxLength:"300"`
+	Notes    string         `json:"notes,omitempty" maxLength:"4000"`
+	Currency string         `json:"currency" pattern:"^[A-Z]{3}$" doc:"ISO 4217 code"`
+	Crew     Crew           `json:"crew"`
+	Bucket   kit.Bucket     `json:"bucket"`
+	Methods  survey.Methods `json:"methods,omitzero" doc:"The contractor's schools of preparation"`
+	Rules    []survey.Own   `json:"rules,omitempty" maxItems:"40" doc:"The contractor's own thresholds"`
+	Forecast *Forecast      `json:"forecast,omitempty"`
+	Surfaces []Surface      `json:"surfaces" maxItems:"200"`
+}
+
+// Forecast is the weather to come as it was told at a time.
+type Forecast struct {
+	Place string         `json:"place" maxLength:"120"`
+	Told  time.Time      `json:"told"`
+	Hours []climate.Hour `json:"hours" maxItems:"400" doc:"Hour after hour"`
 }
 
 // Crew is who spreads the coats.
@@ -53,6 +67,7 @@ type Surface struct {
 	ID   string `json:"id" minLength:"1" maxLength:"60"`
 	Name string `json:"name" minLength:"1" maxLength:"120"`
 	takeoff.Shape
+	Survey *survey.Survey `json:"survey,omitempty"`
 	Layout pour.Layout    `json:"layout"`
 	Coats  []buildup.Coat `json:"coats" maxItems:"40" doc:"Bottom to top"`
 }

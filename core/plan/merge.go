@@ -177,7 +177,7 @@ func joined(place, part string) string {
 // clear are left out.
 func words(key string) string {
 	switch key {
-	case "job", "surfaces", "floor", "layout":
+	case "job", "surfaces", "floor", "top", "pool", "layout":
 		return ""
 	case "coats":
 		return "coat"

@@ -2,6 +2,7 @@ package plan
 
 import (
 	"fmt"
+	"time"
 
 	"nephelon/core/buildup"
 	"nephelon/core/finding"
@@ -30,6 +31,7 @@ type SurfacePlan struct {
 	Name    string           `json:"name"`
 	Takeoff *takeoff.Takeoff `json:"takeoff,omitempty" doc:"Absent while the outline is not usable"`
 	Faults  []geometry.Point `json:"faults,omitempty" doc:"Where the outline is at fault"`
+	Survey  *SurveyPlan      `json:"survey,omitempty" doc:"Absent while nothing was surveyed"`
 	Course  *pour.Course     `json:"course,omitempty"`
 	Exit    *pour.Mark       `json:"exit,omitempty" doc:"The wall on which the exit lies"`
 	Coats   []CoatPlan       `json:"coats"`
@@ -58,8 +60,8 @@ type CoatPlan struct {
 // Make works out the plan of a job. It computes all that can be computed; what
 // cannot be is told as refused findings, each with the path of its field. The
 // units are those in which its sentences speak.
-func Make(f File, units measure.System) Plan {
-	m := maker{file: f, units: units, plan: Plan{Units: units}}
+func Make(f File, units measure.System, now time.Time) Plan {
+	m := maker{file: f, units: units, now: now, plan: Plan{Units: units}}
 	m.products, m.plan.Findings = f.check()
 	m.mixes = make(map[string]material.Mix, len(m.products))
 	for id, p := range m.products {
@@ -68,6 +70,7 @@ func Make(f File, units measure.System) Plan {
 	m.plan.Surfaces = make([]SurfacePlan, len(f.Job.Surfaces))
 	for i := range f.Job.Surfaces {
 		m.surface(i)
+		m.survey(i)
 	}
 	m.buy()
 	for i := range f.Job.Surfaces {
@@ -94,6 +97,7 @@ func (p Plan) Refused() []finding.Finding {
 type maker struct {
 	file     File
 	units    measure.System
+	now      time.Time
 	products map[string]*material.Product
 	mixes    map[string]material.Mix
 	supplies map[string]*kit.Supply

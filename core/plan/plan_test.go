@@ -9,6 +9,7 @@ import (
 	"path/filepath"
 	"strings"
 	"testing"
+	"time"
 
 	"nephelon/core/buildup"
 	"nephelon/core/finding"
@@ -22,6 +23,8 @@ import (
 func near(a, b, relative float64) bool {
 	return math.Abs(a-b) <= relative*math.Max(math.Abs(a), math.Abs(b))
 }
+
+func noon() time.Time { return time.Date(2031, 5, 6, 12, 0, 0, 0, time.UTC) }
 
 func demo(t testing.TB, name string) File {
 	t.Helper()
@@ -105,7 +108,7 @@ func TestDemoJobsPlanWhole(t *testing.T) {
 	for _, name := range []string{"baggage-hall", "lamp-room", "settling-basin", "seal-nursery", "oyster-bar"} {
 		f := demo(t, name)
 		for _, units := range []measure.System{measure.US, measure.Metric} {
-			p := Make(f, units)
+			p := Make(f, units, noon())
 			if refused := p.Refused(); len(refused) > 0 {
 				t.Errorf("%s: %v", name, refused)
 			}
@@ -121,7 +124,7 @@ func TestPartsAndGivenAreasKeepTheLaws(t *testing.T) {
 		{ID: "steps", Kind: takeoff.Stairs, Count: 4, Width: 1.6, Tread: 0.3, Riser: 0.17, Nosing: 0.03, Sides: 1},
 	}
 	f.Job.Surfaces[1].Shape = takeoff.Shape{Given: &takeoff.Given{Area: 88, Note: "the harbour master's figure"}}
-	p := Make(f, measure.Metric)
+	p := Make(f, measure.Metric, noon())
 	checkLaws(t, f, p)
 	// Cove 0.1 m around 46.6 m of wall and 8.1 m of columns: 5.47 m². Four steps
 	// of 1.6 m × 0.5 m: 3.2 m², and one side of 10 × 0.3 × 0.17 = 0.51 m².
@@ -145,7 +148,7 @@ func TestRandomJobsKeepTheLaws(t *testing.T) {
 	shelf := demo(t, "baggage-hall").Products
 	for range 150 {
 		f := benchJob(random, shelf, 1+random.IntN(3), 1+random.IntN(4))
-		p := Make(f, measure.Metric)
+		p := Make(f, measure.Metric, noon())
 		for _, r := range p.Refused() {
 			if !strings.Contains(r.Text, "batches") {
 				t.Fatalf("refused: %v", r)
@@ -183,7 +186,7 @@ func TestAJobByHand(t *testing.T) {
 		PotLife:      &measure.Sourced[measure.Span]{Value: 40 * measure.Minute, Source: measure.Sheet},
 		Kits:         []material.Kit{{Name: "10 L", Volume: &big, Price: &priceBig, Source: measure.Sheet}, {Name: "4 L", Volume: &small, Price: &priceSmall, Source: measure.Sheet}},
 	}}}
-	p := Make(f, measure.Metric)
+	p := Make(f, measure.Metric, noon())
 	checkLaws(t, f, p)
 	c, b := p.Surfaces[0].Coats[0], p.Purchases[0]
 	if !near(float64(p.Area), 59.5, 1e-12) || !near(float64(c.Build.Need), 0.0238/0.95, 1e-12) {
@@ -238,7 +241,7 @@ func TestWhatCannotBeIsRefusedWithItsPath(t *testing.T) {
 	for _, c := range cases {
 		f := demo(t, "baggage-hall")
 		c.break_(&f)
-		p := Make(f, measure.Metric)
+		p := Make(f, measure.Metric, noon())
 		checkLaws(t, f, p)
 		found := false
 		for _, r := range p.Refused() {
@@ -251,7 +254,7 @@ func TestWhatCannotBeIsRefusedWithItsPath(t *testing.T) {
 }
 
 func TestAssumedDensityIsSaidAloud(t *testing.T) {
-	p := Make(demo(t, "settling-basin"), measure.Metric)
+	p := Make(demo(t, "settling-basin"), measure.Metric, noon())
 	for _, f := range p.Findings {
 		if f.Level == finding.Warning && strings.Contains(f.Text, "1.1 kg/L was assumed") {
 			return
@@ -264,24 +267,24 @@ func TestStepsFollowTheWork(t *testing.T) {
 	f := demo(t, "lamp-room")
 	state := func(f File) string {
 		text := ""
-		for _, s := range Make(f, measure.US).Steps {
+		for _, s := range Make(f, measure.US, noon()).Steps {
 			text += string(s.State)[:1]
 		}
 		return text
 	}
-	if got := state(f); got != "sssss" {
+	if got := state(f); got != "sussss" {
 		t.Errorf("a good job is %s", got)
 	}
 	f.Job.Surfaces[0].Coats[1].Amount.Value = 20e-6
-	if got := state(f); got != "swsss" {
+	if got := state(f); got != "suwsss" {
 		t.Errorf("with a thin coat it is %s", got)
 	}
 	f.Job.Surfaces[0].Coats = nil
-	if got := state(f); got != "suuuu" {
+	if got := state(f); got != "suuuuu" {
 		t.Errorf("without coats it is %s", got)
 	}
 	f.Job.Surfaces[0].Floor.Outline = nil
-	if got := state(f); got != "uuuuu" {
+	if got := state(f); got != "uuuuuu" {
 		t.Errorf("unmeasured it is %s", got)
 	}
 }
@@ -314,14 +317,14 @@ func benchJob(random *rand.Rand, shelf []material.Product, surfaces, coats int) 
 func BenchmarkPlanTenAreasOfFiveCoats(b *testing.B) {
 	f := benchJob(rand.New(rand.NewPCG(1, 2)), demo(b, "baggage-hall").Products, 10, 5)
 	sections := 0
-	for _, s := range Make(f, measure.Metric).Surfaces {
+	for _, s := range Make(f, measure.Metric, noon()).Surfaces {
 		for _, c := range s.Coats {
 			sections += len(c.Sections)
 		}
 	}
 	b.ReportAllocs()
 	for b.Loop() {
-		Make(f, measure.Metric)
+		Make(f, measure.Metric, noon())
 	}
 	b.ReportMetric(float64(sections), "sections")
 }

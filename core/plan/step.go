@@ -14,18 +14,21 @@ const (
 
 // StepState is one step of the work with its state.
 type StepState struct {
-	Step     finding.Step `json:"step" enum:"measure,build-up,kits,batches,sections"`
+	Step     finding.Step `json:"step" enum:"measure,survey,build-up,kits,batches,sections"`
 	State    State        `json:"state" enum:"untouched,warned,settled"`
 	Findings int          `json:"findings" doc:"Warnings and refusals"`
 }
 
 // steps judges each step by what there is and by what was found.
 func steps(p Plan) []StepState {
-	measured, built, divided := 0, 0, 0
+	measured, surveyed, built, divided := 0, 0, 0, 0
 	coats := 0
 	for _, s := range p.Surfaces {
 		if s.Takeoff != nil {
 			measured++
+		}
+		if s.Survey != nil {
+			surveyed++
 		}
 		for _, c := range s.Coats {
 			coats++
@@ -45,6 +48,7 @@ func steps(p Plan) []StepState {
 	}
 	all := []StepState{
 		{Step: finding.Measure, State: whole(measured, len(p.Surfaces))},
+		{Step: finding.Survey, State: whole(surveyed, len(p.Surfaces))},
 		{Step: finding.BuildUp, State: whole(built, max(coats, len(p.Surfaces)))},
 		{Step: finding.Kits, State: whole(len(p.Purchases), len(p.Purchases))},
 		{Step: finding.Batches, State: whole(divided, coats)},

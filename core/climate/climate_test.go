@@ -1,0 +1,153 @@
+package climate
+
+import (
+	"math"
+	"testing"
+	"time"
+
+	"nephelon/core/measure"
+)
+
+var start = time.Date(2031, 3, 4, 0, 0, 0, 0, time.UTC)
+
+// The table of dew points that the handbook of the trade repeats: 25 °C and 50 %
+// give 13.9 °C. The rest are from the psychrometric functions of ASHRAE
+// Fundamentals 2017, chapter 1, equation 6 (saturation pressure over water by
+// Hyland and Wexler, constants from memory), solved for the temperature.
+func TestDewPointAgainstHylandAndWexler(t *testing.T) {
+	if got := DewPoint(25, 0.5); math.Abs(float64(got)-13.9) > 0.05 {
+		t.Errorf("25 °C and 50 %%: %v", got)
+	}
+	pressure := func(celsius float64) float64 {
+		k := celsius + 273.15
+		return math.Exp(-5.8002206e3/k + 1.3914993 - 4.8640239e-2*k + 4.1764768e-5*k*k - 1.4452093e-8*k*k*k + 6.5459673*math.Log(k))
+	}
+	// 2339 Pa at 20 °C and 7384 Pa at 40 °C are what every steam table gives.
+	if math.Abs(pressure(20)-2339) > 2 || math.Abs(pressure(40)-7384) > 5 {
+		t.Fatalf("saturation pressures %v and %v", pressure(20), pressure(40))
+	}
+	for air := 0.0; air <= 45; air += 2.5 {
+		for humidity := 0.2; humidity <= 0.95; humidity += 0.05 {
+			low, high := -40.0, air
+			for range 60 {
+				if mid := (low + high) / 2; pressure(mid) < humidity*pressure(air) {
+					low = mid
+				} else {
+					high = mid
+				}
+			}
+			if low < 0 {
+				continue // below it ASHRAE's is the frost point
+			}
+			if got := float64(DewPoint(measure.Temperature(air), measure.Fraction(humidity))); math.Abs(got-low) > 0.12 {
+				t.Errorf("%v °C, %.0f %%: %v, ASHRAE %v", air, 100*humidity, got, low)
+			}
+		}
+	}
+}
+
+// A daily sine driven into a half-infinite body (Carslaw and Jaeger, Conduction
+// of Heat in Solids, 2.6): at depth x it is damped by exp(−x/δ) and late by
+// x/(δω), with δ = √(2α/ω). Through a surface film h the surface itself swings by
+// 1/√(1 + 2η + 2η²), with η = k/(hδ).
+func TestConductAgainstTheSinusoid(t *testing.T) {
+	omega := 2 * math.Pi / 86400
+	delta := math.Sqrt(2 * Diffusivity / omega)
+	drive := make([]float64, 96)
+	for i := range drive {
+		drive[i] = 20 + 8*math.Sin(omega*3600*float64(i))
+	}
+	swing := func(got []float64) float64 {
+		low, high := math.Inf(1), math.Inf(-1)
+		for _, v := range got[48:] {
+			low, high = math.Min(low, v), math.Max(high, v)
+		}
+		return (high - low) / 2
+	}
+	for _, depth := range []float64{0, 0.05, 0.1, 0.2} {
+		got := Conduct(drive, 1e6, depth)
+		for i := 48; i < len(got); i++ {
+			want := 20 + 8*math.Exp(-depth/delta)*math.Sin(omega*3600*float64(i)-depth/delta)
+			if math.Abs(got[i]-want) > 0.12 {
+				t.Fatalf("depth %v, hour %d: %v, closed form %v", depth, i, got[i], want)
+			}
+		}
+	}
+	for _, film := range []float64{8, 17} {
+		eta := conductivity / (film * delta)
+		want := 8 / math.Sqrt(1+2*eta+2*eta*eta)
+		if got := swing(Conduct(drive, film, 0)); math.Abs(got/want-1) > 0.02 {
+			t.Errorf("film %v: swing of %v, closed form %v", film, got, want)
+		}
+	}
+}
+
+func day(change func(i int, h *Hour)) []Hour {
+	hours := make([]Hour, 48)
+	for i := range hours {
+		hours[i] = Hour{At: start.Add(time.Duration(i) * time.Hour), Air: 18 + measure.Temperature(6*math.Sin(float64(i-9)*math.Pi/12)), Humidity: 0.6}
+		if change != nil {
+			change(i, &hours[i])
+		}
+	}
+	return hours
+}
+
+func TestSlabFollowsItsPlaceAndItsReadings(t *testing.T) {
+	hours := day(func(i int, h *Hour) { h.Sun = 700 * math.Max(0, math.Sin(float64(i%24-6)*math.Pi/12)) })
+	swing := func(slab []measure.Temperature) float64 {
+		low, high := slab[0], slab[0]
+		for _, v := range slab {
+			low, high = min(low, v), max(high, v)
+		}
+		return float64(high - low)
+	}
+	in, out, heated := Slab(hours, Place{}, nil), Slab(hours, Place{Outdoors: true}, nil), Slab(hours, Place{Heated: true}, nil)
+	if !(swing(heated) < 0.01 && swing(heated) < swing(in) && swing(in) < 6 && swing(out) > swing(in)+5) {
+		t.Errorf("swings: heated %v, indoors %v, outdoors %v", swing(heated), swing(in), swing(out))
+	}
+	read := Slab(hours, Place{}, []Reading{{start.Add(5*time.Hour + 20*time.Minute), in[5] - 4}, {start.Add(2 * time.Hour), 40}})
+	for hour, gap := range map[int]float64{5: 20, 6: 40, 29: 23*60 + 40} {
+		if want := in[hour] - measure.Temperature(4*math.Exp(-gap/1440)); math.Abs(float64(read[hour]-want)) > 1e-9 {
+			t.Errorf("hour %d after a reading: %v, want %v", hour, read[hour], want)
+		}
+	}
+}
+
+func TestJudgeByTheHour(t *testing.T) {
+	limits := Limits{DewMargin: 3, HumidityMax: 0.85, SlabMin: 10, SlabMax: 30, WindMax: 8, DryAfter: 6}
+	hours := day(func(i int, h *Hour) {
+		if i == 20 {
+			h.Rain = 2
+		}
+		if i == 40 {
+			h.Humidity = 0.99
+		}
+	})
+	slab := make([]measure.Temperature, len(hours))
+	for i := range slab {
+		slab[i] = hours[i].Air
+	}
+	slab[2] = 5
+	states := func(l Limits) (all string) {
+		for _, j := range Judge(hours, slab, l, measure.Metric) {
+			all += string(j.State)[:1]
+			if j.Reason == "" {
+				t.Error("an hour without a reason")
+			}
+		}
+		return all
+	}
+	indoors := states(limits)
+	if indoors[40] != 's' || indoors[20] != 'g' || indoors[2] == 'g' {
+		t.Errorf("indoors %s", indoors)
+	}
+	limits.Open = true
+	if outdoors := states(limits); outdoors[20] != 's' || outdoors[15] != 's' || outdoors[21] != 'g' || outdoors[14] != 'g' {
+		t.Errorf("outdoors %s", outdoors)
+	}
+	limits.Open, limits.Falling = false, true
+	if falling := states(limits); falling[10] != 'w' || falling[17] != 'g' {
+		t.Errorf("over open pores %s", falling)
+	}
+}

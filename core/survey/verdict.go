@@ -1,0 +1,382 @@
+package survey
+
+import (
+	"fmt"
+	"math"
+	"slices"
+	"strings"
+	"time"
+
+	"nephelon/core/climate"
+	"nephelon/core/measure"
+)
+
+// Fit is how a surface stands in one respect.
+type Fit string
+
+// The answers, best first.
+const (
+	FitNow   Fit = "fit"
+	Unknown  Fit = "unknown" // nothing says either way yet
+	FitAfter Fit = "after"   // once something is done, or time has passed
+	Unfit    Fit = "unfit"
+)
+
+// Verdict is one respect in which a surface is fit to coat or not, with the
+// reading, the threshold and the way out.
+type Verdict struct {
+	ID       string    `json:"id"`
+	Fit      Fit       `json:"fit" enum:"fit,unknown,after,unfit"`
+	Text     string    `json:"text"`
+	Basis    string    `json:"basis,omitempty" doc:"Where the threshold comes from"`
+	WayOut   string    `json:"wayOut,omitempty"`
+	Barrier  bool      `json:"barrier,omitempty" doc:"A moisture barrier under the coats would settle it"`
+	Override *Override `json:"override,omitempty" doc:"Who goes on in spite of it, and why"`
+}
+
+// Closed reports whether the gate of this verdict is shut.
+func (v Verdict) Closed() bool { return (v.Fit == FitAfter || v.Fit == Unfit) && v.Override == nil }
+
+// Coats is what is to go on the surface, as far as the survey needs it.
+type Coats struct {
+	First       string // the first product, "" while there is none
+	Barrier     bool   // it is a moisture barrier
+	Seals       bool   // it is a primer or a barrier
+	HumidityMax *measure.Sourced[measure.Fraction]
+	SlabMin     *measure.Sourced[measure.Temperature]
+	SlabMax     *measure.Sourced[measure.Temperature]
+	Film        measure.Film // of all coats together, wet
+	Broadcast   bool
+}
+
+// Scene is what else bears on a verdict: the time, and the hours to come.
+type Scene struct {
+	Now   time.Time
+	Hours []climate.Judged
+	Units measure.System
+}
+
+// judge gathers the verdicts on one surface.
+type judge struct {
+	Survey
+	coats Coats
+	rules map[string]Rule
+	scene Scene
+	all   []Verdict
+}
+
+// Judge gives the verdicts on a surface, in the order in which they are to be
+// dealt with.
+func Judge(s Survey, coats Coats, own []Own, scene Scene) []Verdict {
+	// A reading that cannot be is told elsewhere and decides nothing.
+	s.Readings = slices.DeleteFunc(slices.Clone(s.Readings), func(r Reading) bool { return r.Check(scene.Now, scene.Units) != nil })
+	j := judge{Survey: s, coats: coats, rules: Rules(own), scene: scene}
+	j.ground()
+	j.soundness()
+	j.surface()
+	j.moisture()
+	j.chemistry()
+	j.temperature()
+	for i := range j.all {
+		for k := range s.Overrides {
+			if v := &j.all[i]; s.Overrides[k].ID == v.ID && (v.Fit == FitAfter || v.Fit == Unfit) {
+				v.Override = &s.Overrides[k]
+			}
+		}
+	}
+	return j.all
+}
+
+// Overall is the heaviest answer that nobody overrode.
+func Overall(all []Verdict) Fit {
+	weight := map[Fit]int{FitNow: 0, Unknown: 1, FitAfter: 2, Unfit: 3}
+	worst := FitNow
+	for _, v := range all {
+		if v.Override == nil && weight[v.Fit] > weight[worst] {
+			worst = v.Fit
+		}
+	}
+	return worst
+}
+
+func (j *judge) say(id string, fit Fit, basis, way, text string, args ...any) *Verdict {
+	j.all = append(j.all, Verdict{ID: id, Fit: fit, Text: fmt.Sprintf(text, args...), Basis: basis, WayOut: way})
+	return &j.all[len(j.all)-1]
+}
+
+func (j *judge) mineral() bool {
+	switch j.Substrate {
+	case Concrete, Trowelled, Screed, Plaster, Stone, Tile:
+		return true
+	}
+	return false
+}
+
+// ground judges what the surface is made of and how old it is.
+func (j *judge) ground() {
+	if j.Substrate == "" {
+		j.say("substrate", Unknown, "", "Name what is to be coated.", "The substrate is not named yet.")
+		return
+	}
+	if j.Substrate != Concrete && j.Substrate != Trowelled && j.Substrate != Screed {
+		return
+	}
+	rule := j.rules["concrete-age"]
+	days := int(math.Round(rule.Value / day))
+	laid, err := time.Parse(time.DateOnly, j.Laid)
+	switch {
+	case j.Laid == "":
+		j.say("age", Unknown, rule.From, "Ask for the day it was poured.", "Nobody has said how old the concrete is; %d days are wanted.", days)
+	case err != nil:
+		j.say("age", Unknown, rule.From, "Write it as year-month-day, such as 2026-09-14.", "“%s” is not a day.", j.Laid)
+	default:
+		age := int(j.scene.Now.Sub(laid).Hours() / 24)
+		switch ready := laid.AddDate(0, 0, days); {
+		case age < 0:
+			j.say("age", Unknown, rule.From, "Check the day it was poured.", "It is said to be poured on %s, which is still to come.", laid.Format("2 January 2006"))
+		case age < days:
+			j.say("age", FitAfter, rule.From, fmt.Sprintf("Wait until %s.", ready.Format("2 January 2006")), "The concrete is %d days old; at least %d are wanted.", age, days)
+		default:
+			j.say("age", FitNow, rule.From, "", "The concrete is %d days old; at least %d are wanted.", age, days)
+		}
+	}
+}
+
+// soundness judges whether the surface carries a coat.
+func (j *judge) soundness() {
+	if j.Behind == "damp" || j.Behind == "weeping" {
+		j.say("behind", Unfit, "common practice", "Relieve and drain the water first; have an engineer look at uplift before a pool is emptied.",
+			"There is water behind it (%s); no coating holds against it.", j.Behind)
+	}
+	switch {
+	case j.Soundness == "crumbles" && j.Substrate == Plaster:
+		j.say("soundness", Unfit, "common practice", "Take it off to sound ground and plaster anew, or do not coat it.",
+			"The plaster is soft: a hard coat over it pulls the layer off, millimetres deep.")
+	case j.Soundness == "crumbles":
+		j.say("soundness", Unfit, "common practice", "Remove it to sound ground, then look again.", "The surface crumbles.")
+	case j.Soundness == "scratches":
+		j.say("soundness", FitAfter, "common practice", "Grind off the weak skin.", "The surface can be scratched with a nail.")
+	case j.Soundness == "sound":
+		j.say("soundness", FitNow, "common practice", "", "The surface is sound.")
+	}
+	if r := j.worst(PullOff, func(a, b float64) bool { return a < b }); r != nil {
+		rule := j.rules["pull-off"]
+		format := func(v float64) string { return j.scene.Units.Format(measure.KindPressure, v) }
+		if r.Value < rule.Value {
+			j.say("pull-off", Unfit, rule.From, "Remove the weak layer and test again.", "It pulls off at %s; at least %s are wanted.", format(r.Value), format(rule.Value))
+		} else {
+			j.say("pull-off", FitNow, rule.From, "", "It holds %s; at least %s are wanted.", format(r.Value), format(rule.Value))
+		}
+	}
+	ways := map[string]string{
+		"oil": "Degrease, rinse, and test with a drop of water until it soaks in.", "dust": "Vacuum it; blowing puts dust back.",
+		"sealer": "Grind the sealer off; etching does not work through it.", "curing-compound": "Grind it off; etching does not work through it.",
+		"salts": "Brush them off dry and find the water that brings them.", "loose-paint": "Remove it to a sound edge.", "wax": "Strip it, then grind.",
+	}
+	for _, c := range j.Contamination {
+		j.say("contamination-"+c, FitAfter, "common practice", ways[c], "There is %s on it.", strings.ReplaceAll(c, "-", " "))
+	}
+}
+
+// WantedProfile is the profile that coats of a total film want: ICRI 310.2R, from
+// memory.
+func WantedProfile(film measure.Film, broadcast bool) (low, high int) {
+	switch {
+	case broadcast:
+		return 4, 6
+	case film <= 10*measure.Mil:
+		return 1, 3
+	case film <= 40*measure.Mil:
+		return 3, 5
+	}
+	return 4, 6
+}
+
+// surface judges how open the surface is.
+func (j *judge) surface() {
+	if j.WaterDrop == "beads" {
+		j.say("water-drop", FitAfter, "water-drop test, common practice", "Open it: grind or blast until a drop soaks in.", "A drop of water stands in beads: the surface is sealed or closed.")
+	} else if j.WaterDrop == "soaks" {
+		j.say("water-drop", FitNow, "water-drop test, common practice", "", "A drop of water soaks in: the surface is open.")
+		if j.coats.First != "" && !j.coats.Seals && j.mineral() {
+			j.say("pores", FitAfter, "common practice", "Seal it with a primer first, or coat only while the slab cools.",
+				"The slab is open and %s goes on it without a primer; as the slab warms it pushes air through the film.", j.coats.First)
+		}
+	}
+	if !j.mineral() {
+		return
+	}
+	low, high := j.Wanted, j.Wanted
+	basis := "wanted by you"
+	if j.Wanted == 0 {
+		if j.coats.First == "" {
+			return
+		}
+		low, high = WantedProfile(j.coats.Film, j.coats.Broadcast)
+		basis = "ICRI 310.2R by film, from memory"
+	}
+	wanted := fmt.Sprintf("CSP %d to %d", low, high)
+	if low == high {
+		wanted = fmt.Sprintf("CSP %d", low)
+	}
+	switch {
+	case j.Profile == 0 && j.Substrate == Trowelled:
+		j.say("profile", FitAfter, basis, "Grind or blast it.", "The slab was trowelled hard, so it is closed; the coats want %s.", wanted)
+	case j.Profile == 0:
+		j.say("profile", Unknown, basis, "Compare it with the profile chips, or feel it against sandpaper.", "The profile has not been looked at; the coats want %s.", wanted)
+	case j.Profile < low:
+		j.say("profile", FitAfter, basis, "Open it further.", "The profile is CSP %d; the coats want %s.", j.Profile, wanted)
+	case j.Profile > high:
+		j.say("profile", FitAfter, basis, "Fill it with a thicker first coat, or take off the peaks.", "The profile is CSP %d; the coats want %s, and a rougher one shows through and takes more.", j.Profile, wanted)
+	default:
+		j.say("profile", FitNow, basis, "", "The profile is CSP %d; the coats want %s.", j.Profile, wanted)
+	}
+}
+
+func more(a, b float64) bool { return a > b }
+
+// moisture judges the water in the slab.
+func (j *judge) moisture() {
+	seen := false
+	if r := j.worst(SlabHumidity, more); r != nil {
+		seen = true
+		j.humidity(r)
+	}
+	if r := j.worst(Emission, more); r != nil {
+		seen = true
+		rule := j.rules["emission"]
+		format := func(v float64) string { return j.scene.Units.Format(measure.KindEmission, v) }
+		if r.Value > rule.Value {
+			v := j.say("emission", FitAfter, rule.From, "Put a moisture barrier under the coats, or wait and test again.", "It gives off %s; at most %s are allowed.", format(r.Value), format(rule.Value))
+			v.Barrier = !j.coats.Barrier
+			if j.coats.Barrier {
+				v.Fit, v.WayOut = FitNow, ""
+				v.Text += " The barrier under the coats is made for it; its sheet rules."
+			}
+		} else {
+			j.say("emission", FitNow, rule.From, "", "It gives off %s; at most %s are allowed.", format(r.Value), format(rule.Value))
+		}
+	}
+	if r := j.worst(Sheet, more); r != nil {
+		seen = true
+		if r.Value > 0.5 {
+			j.say("plastic-sheet", FitAfter, "ASTM D4263: 16 h, any condensation or darkening fails", "Let it dry and test again, or put a moisture barrier under the coats.", "The slab darkened or sweated under the sheet.").Barrier = !j.coats.Barrier
+		} else {
+			j.say("plastic-sheet", FitNow, "ASTM D4263: 16 h, any condensation or darkening fails", "", "The slab stayed dry under the sheet.")
+		}
+	}
+	if r := j.latest(Meter); r != nil {
+		if r.Scale == "" {
+			j.say("moisture-meter", Unknown, "common practice", "Note the meter's scale, the place and the hours since the floor was wet.", "The hand meter showed %.4g without a scale; a bare number is not a reading.", r.Value)
+		} else {
+			j.say("moisture-meter", Unknown, "common practice", "Test in the slab before you decide.", "The hand meter showed %.4g on its scale %s; it compares places only.", r.Value, r.Scale)
+		}
+	}
+	if !seen && j.mineral() {
+		j.say("moisture", Unknown, "common practice", "Test it: in-situ humidity, calcium chloride, or a sheet taped down for 16 h.", "Nobody has tested the slab for moisture.")
+	}
+}
+
+func (j *judge) humidity(r *Reading) {
+	rule := j.rules["slab-humidity"]
+	if j.coats.Barrier {
+		rule = j.rules["barrier-humidity"]
+	}
+	limit, basis, whose := measure.Fraction(rule.Value), rule.From, "at most"
+	if own := j.coats.HumidityMax; own != nil {
+		limit, basis, whose = own.Value, "sheet of "+j.coats.First, j.coats.First+" takes at most"
+	}
+	format := j.scene.Units.Fraction
+	value := measure.Fraction(r.Value)
+	switch {
+	case value <= limit:
+		j.say("slab-humidity", FitNow, basis, "", "The slab holds %s of moisture; %s %s.", format(value), whose, format(limit))
+	case j.coats.Barrier:
+		j.say("slab-humidity", Unfit, basis, "Find where the water comes from and let the slab dry.", "The slab holds %s of moisture; even the barrier, %s, takes at most %s.", format(value), j.coats.First, format(limit))
+	default:
+		j.say("slab-humidity", FitAfter, basis, "Put a moisture barrier under the coats, or wait and test again.", "The slab holds %s of moisture; %s %s.", format(value), whose, format(limit)).Barrier = true
+	}
+}
+
+// chemistry judges what etching left.
+func (j *judge) chemistry() {
+	r := j.latest(Acidity)
+	if r == nil {
+		return
+	}
+	low, high := j.rules["ph-least"], j.rules["ph-most"]
+	if r.Value < low.Value || r.Value > high.Value {
+		j.say("ph", FitAfter, low.From, "Neutralise, rinse and test again.", "The surface has pH %.1f; %.4g to %.4g are wanted.", r.Value, low.Value, high.Value)
+	} else {
+		j.say("ph", FitNow, low.From, "", "The surface has pH %.1f; %.4g to %.4g are wanted.", r.Value, low.Value, high.Value)
+	}
+}
+
+// temperature judges dew and warmth at the last readings.
+func (j *judge) temperature() {
+	slab, air, humidity := j.latest(SlabTemperature), j.latest(AirTemperature), j.latest(AirHumidity)
+	stale := time.Duration(j.rules["stale"].Value) * time.Second
+	if slab == nil || air == nil || humidity == nil {
+		j.say("dew-point", Unknown, j.rules["dew-margin"].From, "Read slab, air and humidity where the work begins.", "The margin to the dew point is not known: slab temperature, air temperature and humidity are all needed.")
+		return
+	}
+	for _, r := range []*Reading{slab, air, humidity} {
+		if age := j.scene.Now.Sub(r.At); age > stale {
+			j.say("dew-point", Unknown, j.rules["stale"].From, "Read it again.", "The %s was read %.0f h ago; it counts for %.0f h.", r.Kind.Words(), age.Hours(), stale.Hours())
+			return
+		}
+	}
+	rule, units := j.rules["dew-margin"], j.scene.Units
+	dew := climate.DewPoint(measure.Temperature(air.Value), measure.Fraction(math.Max(0.01, humidity.Value)))
+	margin := slab.Value - float64(dew)
+	say := func(v float64) string { return climate.Difference(measure.Temperature(v), units) }
+	if margin < rule.Value {
+		j.say("dew-point", FitAfter, rule.From, j.hoursThatPass(), "The slab is at %s, %s above the dew point of %s; at least %s are wanted.",
+			units.Temperature(measure.Temperature(slab.Value)), say(margin), units.Temperature(dew), say(rule.Value))
+	} else {
+		j.say("dew-point", FitNow, rule.From, "", "The slab is at %s, %s above the dew point of %s; at least %s are wanted.",
+			units.Temperature(measure.Temperature(slab.Value)), say(margin), units.Temperature(dew), say(rule.Value))
+	}
+	j.warmth(measure.Temperature(slab.Value))
+}
+
+func (j *judge) warmth(slab measure.Temperature) {
+	low, high, basis := Bounds(j.coats, j.rules)
+	units := j.scene.Units
+	if slab < low || slab > high {
+		j.say("slab-temperature", FitAfter, basis, j.hoursThatPass(), "The slab is at %s; %s to %s are wanted.", units.Temperature(slab), units.Temperature(low), units.Temperature(high))
+	} else {
+		j.say("slab-temperature", FitNow, basis, "", "The slab is at %s; %s to %s are wanted.", units.Temperature(slab), units.Temperature(low), units.Temperature(high))
+	}
+}
+
+// Bounds are the slab temperatures at which the first coat can go on, and where
+// they come from.
+func Bounds(c Coats, rules map[string]Rule) (low, high measure.Temperature, basis string) {
+	low, high, basis = measure.Temperature(rules["slab-least"].Value), measure.Temperature(rules["slab-most"].Value), rules["slab-least"].From
+	if c.SlabMin != nil {
+		low, basis = c.SlabMin.Value, "sheet of "+c.First
+	}
+	if c.SlabMax != nil {
+		high, basis = c.SlabMax.Value, "sheet of "+c.First
+	}
+	return low, high, basis
+}
+
+// hoursThatPass names the next hours of the forecast in which it is fit.
+func (j *judge) hoursThatPass() string {
+	for i, h := range j.scene.Hours {
+		if h.State != climate.Go || h.At.Before(j.scene.Now) {
+			continue
+		}
+		last := h
+		for k := i; k < len(j.scene.Hours) && j.scene.Hours[k].State == climate.Go && j.scene.Hours[k].At.Sub(h.At) < 24*time.Hour; k++ {
+			last = j.scene.Hours[k]
+		}
+		return fmt.Sprintf("By the forecast it passes from %s to %s.", h.At.Format("Mon 15:04"), last.At.Add(time.Hour).Format("Mon 15:04"))
+	}
+	if len(j.scene.Hours) > 0 {
+		return "No hour of the forecast passes: warm the room, or dry the air."
+	}
+	return "Warm the slab or dry the air; a forecast would show the hours that pass."
+}
