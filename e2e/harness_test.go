@@ -10,6 +10,7 @@ import (
 	"log/slog"
 	"net"
 	"net/http"
+	"net/http/httptest"
 	"os"
 	"strings"
 	"sync"
@@ -23,6 +24,7 @@ import (
 
 	"nephelon/demo"
 	"nephelon/server"
+	"nephelon/standin"
 	"nephelon/store"
 	"nephelon/store/localdb"
 	"nephelon/web"
@@ -35,6 +37,7 @@ type stage struct {
 	browser context.Context
 	records *store.Store
 	address string
+	site    string // the simulated instruments
 }
 
 // theStage is set once by TestMain, before any test runs.
@@ -68,6 +71,9 @@ func run(m *testing.M) (code int, err error) {
 	if err := demo.LoadOnce(ctx, theStage.records); err != nil {
 		return 0, err
 	}
+	site := httptest.NewServer(standin.New(1, time.Now).Handler())
+	defer site.Close()
+	theStage.site = site.URL
 	h, err := startHost("127.0.0.1:0")
 	if err != nil {
 		return 0, err
@@ -99,7 +105,7 @@ func startHost(address string) (*host, error) {
 	if err != nil {
 		return nil, err
 	}
-	s, err := server.New(server.Options{Store: theStage.records, Pages: pages, Log: slog.New(slog.NewTextHandler(os.Stderr, nil))})
+	s, err := server.New(server.Options{Store: theStage.records, Pages: pages, Bridge: theStage.site, Log: slog.New(slog.NewTextHandler(os.Stderr, nil))})
 	if err != nil {
 		return nil, err
 	}

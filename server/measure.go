@@ -13,8 +13,8 @@ import (
 	"nephelon/exchange/drawing"
 )
 
-// Reading is how a typed quantity was understood.
-type Reading struct {
+// Understood is how a typed quantity was understood.
+type Understood struct {
 	SI   float64 `json:"si"`
 	Echo string  `json:"echo" doc:"The same in the person's units"`
 }
@@ -37,16 +37,16 @@ func (s *Server) measureRoutes() {
 	huma.Register(s.api, huma.Operation{OperationID: "read", Method: http.MethodPost, Path: "/api/read",
 		Description: "Understands a quantity as people write it"},
 		func(ctx context.Context, in *body[struct {
-			Kind measure.Kind `json:"kind" enum:"length,area,film,volume,mass,density,spread,coverage,pace,span,fraction,angle"`
+			Kind measure.Kind `json:"kind" enum:"length,area,film,volume,mass,density,spread,coverage,pace,span,fraction,angle,temperature,emission,pressure,number"`
 			Text string       `json:"text" maxLength:"200"`
-		}]) (*body[Reading], error) {
+		}]) (*body[Understood], error) {
 			units := person(ctx).Units
 			si, err := units.Read(in.Body.Kind, in.Body.Text)
 			var refused *measure.ReadError
 			if errors.As(err, &refused) {
 				return nil, huma.Error422UnprocessableEntity(refused.Error())
 			}
-			return &body[Reading]{Reading{si, units.Format(in.Body.Kind, si)}}, err
+			return &body[Understood]{Understood{si, units.Format(in.Body.Kind, si)}}, err
 		})
 	huma.Register(s.api, huma.Operation{OperationID: "measure", Method: http.MethodPost, Path: "/api/measure", MaxBodyBytes: bodyLimit,
 		Description: "Measures a floor that is still being drawn"},

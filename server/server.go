@@ -27,7 +27,8 @@ type Options struct {
 	Store  *store.Store
 	Pages  fs.FS // the built interface
 	Log    *slog.Logger
-	Secure bool // cookies only over TLS
+	Secure bool   // cookies only over TLS
+	Bridge string // base URL of instruments and weather; none when empty
 }
 
 // Server is the application behind HTTP. It keeps no state of its own but the
@@ -38,6 +39,7 @@ type Server struct {
 	sessions *scs.SessionManager
 	files    *exchange.Reader
 	changes  *changes
+	bridge   string
 	api      huma.API
 	handler  http.Handler
 }
@@ -57,7 +59,7 @@ func New(o Options) (*Server, error) {
 	if err != nil {
 		return nil, err
 	}
-	s := &Server{store: o.Store, log: o.Log, files: files, changes: newChanges(), sessions: scs.New()}
+	s := &Server{store: o.Store, log: o.Log, files: files, bridge: o.Bridge, changes: newChanges(), sessions: scs.New()}
 	s.sessions.Lifetime = sessionDays * 24 * time.Hour
 	s.sessions.IdleTimeout = idleDays * 24 * time.Hour
 	s.sessions.Cookie.Name = "nephelon"
@@ -78,6 +80,7 @@ func New(o Options) (*Server, error) {
 	s.shelfRoutes()
 	s.measureRoutes()
 	s.photoRoutes()
+	s.siteRoutes()
 	if o.Pages != nil {
 		pages, err := newPages(o.Pages)
 		if err != nil {

@@ -17,6 +17,7 @@ import (
 	"nephelon/core/measure"
 	"nephelon/demo"
 	"nephelon/server"
+	"nephelon/standin"
 	"nephelon/store"
 	"nephelon/store/localdb"
 	"nephelon/web"
@@ -30,10 +31,11 @@ const (
 
 // runServe serves the application on a database that runs elsewhere.
 func runServe(ctx context.Context, arguments []string, _ io.Reader, out, complain io.Writer) error {
-	f := flags("serve", "-db URL [-listen ADDRESS] [-secure]", complain)
+	f := flags("serve", "-db URL [-listen ADDRESS] [-secure] [-bridge URL]", complain)
 	url := f.String("db", os.Getenv("NEPHELON_DB"), "PostgreSQL `URL` (or the environment's NEPHELON_DB)")
 	address := f.String("listen", demoAddress, "`address` to serve on")
 	secure := f.Bool("secure", false, "send cookies only over TLS, which a proxy in front ends")
+	bridge := f.String("bridge", "", "`URL` of a bridge to instruments and weather, see docs/instruments.md")
 	if err := parse(f, arguments); err != nil {
 		return err
 	}
@@ -50,15 +52,16 @@ func runServe(ctx context.Context, arguments []string, _ io.Reader, out, complai
 		return errors.Join(fmt.Errorf("listen: %w", err), records.Close())
 	}
 	fmt.Fprintf(out, "Nephelon is at http://%s\n", listener.Addr())
-	return errors.Join(serveOn(ctx, listener, records, *secure, complain), records.Close())
+	return errors.Join(serveOn(ctx, listener, server.Options{Store: records, Secure: *secure, Bridge: *bridge}, complain), records.Close())
 }
 
-func serveOn(ctx context.Context, listener net.Listener, records *store.Store, secure bool, complain io.Writer) error {
+func serveOn(ctx context.Context, listener net.Listener, options server.Options, complain io.Writer) error {
 	pages, err := web.Pages()
 	if err != nil {
 		return err
 	}
-	s, err := server.New(server.Options{Store: records, Pages: pages, Secure: secure, Log: slog.New(slog.NewTextHandler(complain, nil))})
+	options.Pages, options.Log = pages, slog.New(slog.NewTextHandler(complain, nil))
+	s, err := server.New(options)
 	if err != nil {
 		return err
 	}
@@ -118,7 +121,32 @@ func runDemo(ctx context.Context, arguments []string, _ io.Reader, out, complain
 		return fmt.Errorf("listen: %w", err)
 	}
 	announce(out, listener.Addr().String())
-	return serveOn(ctx, listener, records, false, complain)
+	bridge, stop, err := startSite(ctx)
+	if err != nil {
+		return err
+	}
+	defer func() { err = errors.Join(err, stop()) }()
+	return serveOn(ctx, listener, server.Options{Store: records, Bridge: bridge}, complain)
+}
+
+// siteSeed makes the demo's instruments waver the same way each time.
+const siteSeed = 8463
+
+// startSite serves the simulated instruments and weather on loopback.
+func startSite(ctx context.Context) (url string, stop func() error, err error) {
+	listener, err := new(net.ListenConfig).Listen(ctx, "tcp", anyAddress)
+	if err != nil {
+		return "", nil, fmt.Errorf("listen for the instruments: %w", err)
+	}
+	site := &http.Server{Handler: standin.New(siteSeed, time.Now).Handler(), ReadHeaderTimeout: stopTimeout}
+	ended := make(chan error, 1)
+	go func() { ended <- site.Serve(listener) }()
+	return "http://" + listener.Addr().String(), func() error {
+		if err := errors.Join(site.Close(), <-ended); !errors.Is(err, http.ErrServerClosed) {
+			return fmt.Errorf("stop the instruments: %w", err)
+		}
+		return nil
+	}, nil
 }
 
 func announce(out io.Writer, address string) {

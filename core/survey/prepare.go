@@ -43,8 +43,8 @@ type Ground struct {
 	People    int
 }
 
-// Item is a material or tool that a task takes.
-type Item struct {
+// Supply is a material or tool that a task takes.
+type Supply struct {
 	Name  string       `json:"name"`
 	Kind  measure.Kind `json:"kind" enum:"length,area,volume,mass,count"`
 	Value float64      `json:"value"`
@@ -55,7 +55,7 @@ type Task struct {
 	ID       string       `json:"id"`
 	Name     string       `json:"name"`
 	How      string       `json:"how" doc:"Machine, grit, passes"`
-	Items    []Item       `json:"items"`
+	Items    []Supply     `json:"items"`
 	Work     measure.Span `json:"work" doc:"Person-seconds"`
 	Drying   measure.Span `json:"drying" doc:"s before the next task"`
 	Wet      bool         `json:"wet,omitempty" doc:"It brings water onto the surface"`
@@ -81,7 +81,7 @@ type Other struct {
 	Work   measure.Span `json:"work"`
 	Drying measure.Span `json:"drying"`
 	Days   float64      `json:"days"`
-	Items  []Item       `json:"items"`
+	Items  []Supply     `json:"items"`
 	Risk   string       `json:"risk"`
 }
 
@@ -178,8 +178,8 @@ func schools() []school {
 	}
 }
 
-func (p Preparation) items() []Item {
-	all := []Item{}
+func (p Preparation) items() []Supply {
+	all := []Supply{}
 	for _, t := range p.Tasks {
 		all = append(all, t.Items...)
 	}
@@ -238,7 +238,7 @@ func (p *planner) allowed() {
 
 func (p *planner) add(t Task) {
 	if t.Items == nil {
-		t.Items = []Item{}
+		t.Items = []Supply{}
 	}
 	if t.Cautions == nil {
 		t.Cautions = []string{}
@@ -251,9 +251,9 @@ func (p *planner) add(t Task) {
 
 func hours(amount, pace float64) measure.Span { return measure.Span(amount / pace * measure.Hour) }
 
-func volume(name string, v float64) Item { return Item{name, measure.KindVolume, v} }
-func pieces(name string, n float64) Item {
-	return Item{name, measure.KindCount, math.Max(1, math.Ceil(n-1e-9))}
+func volume(name string, v float64) Supply { return Supply{name, measure.KindVolume, v} }
+func pieces(name string, n float64) Supply {
+	return Supply{name, measure.KindCount, math.Max(1, math.Ceil(n-1e-9))}
 }
 
 // water is relieved, and what is near is protected.
@@ -275,7 +275,7 @@ func (p *planner) clean() {
 		switch c {
 		case "oil", "wax":
 			p.add(Task{ID: "degrease", Name: "Degrease", How: "Degreaser, scrub, rinse twice, vacuum wet", Wet: true, Drying: overnight,
-				Items: []Item{volume("Degreaser", 0.0001*area), volume("Water", 2*rinse*area)}, Work: hours(area, scrubPace),
+				Items: []Supply{volume("Degreaser", 0.0001*area), volume("Water", 2*rinse*area)}, Work: hours(area, scrubPace),
 				Check: "A drop of water soaks in", Cautions: []string{cautionWet}})
 		case "loose-paint":
 			p.add(Task{ID: "scrape", Name: "Remove loose paint", How: "Scrape to a sound edge, feather it", Work: hours(area, 15), Check: "A taped cross-cut holds", Cautions: []string{cautionDust}})
@@ -290,13 +290,13 @@ func (p *planner) clean() {
 func (p *planner) open() {
 	if p.ground.Top || p.Substrate == Timber || p.Substrate == Board || p.Substrate == Laminate || p.Substrate == Metal {
 		area := float64(p.ground.Area)
-		p.add(Task{ID: "sand", Name: "Sand the surface", How: "120 grit, with the grain where there is one; then wipe", Items: []Item{pieces("Sanding discs, 120", area/4)}, Work: hours(area, 8),
+		p.add(Task{ID: "sand", Name: "Sand the surface", How: "120 grit, with the grain where there is one; then wipe", Items: []Supply{pieces("Sanding discs, 120", area/4)}, Work: hours(area, 8),
 			Check: "No gloss left anywhere, edges included", Cautions: []string{cautionDust, cautionSolve}})
 		return
 	}
 	if p.Substrate == OldCoating && p.methods.OldPaint == "over" {
 		area := float64(p.ground.Area)
-		p.add(Task{ID: "abrade", Name: "Break the gloss of the old coating", How: "60 grit, two passes at right angles", Items: []Item{pieces("Screens, 60", area/40)}, Work: hours(area, screenPace),
+		p.add(Task{ID: "abrade", Name: "Break the gloss of the old coating", How: "60 grit, two passes at right angles", Items: []Supply{pieces("Screens, 60", area/40)}, Work: hours(area, screenPace),
 			Check: "No gloss left; a taped cross-cut holds", Cautions: []string{cautionDust}})
 		p.vacuum("vacuum")
 		return
@@ -305,7 +305,7 @@ func (p *planner) open() {
 	flat := math.Max(0, float64(p.ground.Area)-upright)
 	grind := func() {
 		p.add(Task{ID: "grind", Name: "Grind", How: "Diamond cups, 30 to 40 grit (P16-class discs in a pool), two passes at right angles; edges by hand",
-			Items: []Item{pieces("Diamond cups", (flat+2*upright)/250)}, Work: hours(flat, grindPace) + hours(upright, wallPace) + hours(float64(p.ground.Perimeter), edgePace),
+			Items: []Supply{pieces("Diamond cups", (flat+2*upright)/250)}, Work: hours(flat, grindPace) + hours(upright, wallPace) + hours(float64(p.ground.Perimeter), edgePace),
 			Check: "The wanted profile against the chips, edges included, and a drop of water soaks in", Cautions: []string{cautionDust}})
 	}
 	switch p.methods.Opening {
@@ -313,10 +313,10 @@ func (p *planner) open() {
 		p.etch(flat + upright)
 		return
 	case "shot-blast":
-		p.add(Task{ID: "shot-blast", Name: "Shot-blast", How: "One pass, overlapping; edges ground by hand", Items: []Item{{"Shot", measure.KindMass, 0.15 * flat}, pieces("Diamond cups", float64(p.ground.Perimeter)/400)},
+		p.add(Task{ID: "shot-blast", Name: "Shot-blast", How: "One pass, overlapping; edges ground by hand", Items: []Supply{{"Shot", measure.KindMass, 0.15 * flat}, pieces("Diamond cups", float64(p.ground.Perimeter)/400)},
 			Work: hours(flat, blastPace) + hours(upright, wallPace) + hours(float64(p.ground.Perimeter), edgePace), Check: "The wanted profile against the chips, no tracks", Cautions: []string{cautionDust}})
 	case "screen":
-		p.add(Task{ID: "screen", Name: "Screen", How: "60 to 80 grit, two passes at right angles", Items: []Item{pieces("Screens, 60 to 80", flat/40)},
+		p.add(Task{ID: "screen", Name: "Screen", How: "60 to 80 grit, two passes at right angles", Items: []Supply{pieces("Screens, 60 to 80", flat/40)},
 			Work: hours(flat, screenPace) + hours(upright, wallPace), Check: "A drop of water soaks in everywhere", Cautions: []string{cautionDust}})
 	default:
 		grind()
@@ -325,27 +325,27 @@ func (p *planner) open() {
 }
 
 func (p *planner) vacuum(id string) {
-	p.add(Task{ID: id, Name: "Vacuum", How: "HEPA vacuum, edges by hand; no blowing", Items: []Item{pieces("Vacuum bags", float64(p.ground.Area)/120)}, Work: hours(float64(p.ground.Area), vacuumPace), Check: "A dark cloth stays clean"})
+	p.add(Task{ID: id, Name: "Vacuum", How: "HEPA vacuum, edges by hand; no blowing", Items: []Supply{pieces("Vacuum bags", float64(p.ground.Area)/120)}, Work: hours(float64(p.ground.Area), vacuumPace), Check: "A dark cloth stays clean"})
 }
 
 // etch goes through its steps in safe order.
 func (p *planner) etch(area float64) {
-	p.add(Task{ID: "wet", Name: "Wet the floor", How: "Damp all over, no puddles; keep it wet until it is rinsed", Wet: true, Items: []Item{volume("Water", rinse/3*area)}, Work: hours(area, 200), Check: "Evenly dark", Cautions: []string{cautionWet}})
+	p.add(Task{ID: "wet", Name: "Wet the floor", How: "Damp all over, no puddles; keep it wet until it is rinsed", Wet: true, Items: []Supply{volume("Water", rinse/3*area)}, Work: hours(area, 200), Check: "Evenly dark", Cautions: []string{cautionWet}})
 	etch := Task{ID: "etch", Name: "Etch", Wet: true, Work: hours(area, scrubPace), Check: "It fizzes everywhere, then no more", Cautions: []string{cautionAcid, cautionWet}}
 	if p.methods.Acid == "citric" {
 		water := citricFilm * area
 		etch.How = "Water into the bucket first, then the citric acid; pour in circles, scrub, keep it wet"
-		etch.Items = []Item{volume("Water, first into the bucket", water), {"Citric acid", measure.KindMass, citricPerL * water}}
+		etch.Items = []Supply{volume("Water, first into the bucket", water), {"Citric acid", measure.KindMass, citricPerL * water}}
 	} else {
 		acid := acidPerArea * area
 		etch.How = fmt.Sprintf("%.0f parts of water into the bucket first, then 1 of muriatic acid; pour in circles, scrub, keep it wet; a second pass where it did not fizz", waterToAcid)
-		etch.Items = []Item{volume("Water, first into the bucket", waterToAcid*acid), volume("Muriatic acid, into the water", acid)}
+		etch.Items = []Supply{volume("Water, first into the bucket", waterToAcid*acid), volume("Muriatic acid, into the water", acid)}
 	}
 	p.add(etch)
-	p.add(Task{ID: "rinse", Name: "Rinse", How: "Flood and vacuum wet", Wet: true, Items: []Item{volume("Water", rinse*area)}, Work: hours(area, 60), Check: "The rinse runs clear", Cautions: []string{cautionWet}})
+	p.add(Task{ID: "rinse", Name: "Rinse", How: "Flood and vacuum wet", Wet: true, Items: []Supply{volume("Water", rinse*area)}, Work: hours(area, 60), Check: "The rinse runs clear", Cautions: []string{cautionWet}})
 	p.add(Task{ID: "neutralise", Name: "Neutralise", How: "1 part of household ammonia in 20 of water (1 in 10 by a cautious school), scrub", Wet: true,
-		Items: []Item{volume("Ammonia", neutral*area/21), volume("Water", neutral*area*20/21)}, Work: hours(area, 80), Check: "No fizzing left", Cautions: []string{cautionMix}})
-	p.add(Task{ID: "rinse-again", Name: "Rinse again and dry", How: "Flood, vacuum wet, then leave it with the doors open", Wet: true, Items: []Item{volume("Water", rinse*area)}, Work: hours(area, 60), Drying: overnight,
+		Items: []Supply{volume("Ammonia", neutral*area/21), volume("Water", neutral*area*20/21)}, Work: hours(area, 80), Check: "No fizzing left", Cautions: []string{cautionMix}})
+	p.add(Task{ID: "rinse-again", Name: "Rinse again and dry", How: "Flood, vacuum wet, then leave it with the doors open", Wet: true, Items: []Supply{volume("Water", rinse*area)}, Work: hours(area, 60), Drying: overnight,
 		Check: "pH in range (ASTM D4262), it feels like coarse-to-medium paper, and the moisture test is passed again", Cautions: []string{cautionWet}})
 }
 
@@ -360,17 +360,17 @@ func (p *planner) fill() {
 	switch p.methods.Filler {
 	case "body":
 		t.How, t.Drying = "Polyester body filler, pressed in, struck off; sandable in 20 to 30 min", measure.Hour/2
-		t.Items = []Item{volume("Body filler", waste*v)}
+		t.Items = []Supply{volume("Body filler", waste*v)}
 	case "putty":
 		t.How = "Two-part putty of the coats' maker, pressed in, struck off; coated before it is hard"
-		t.Items = []Item{volume("Two-part putty", waste*v)}
+		t.Items = []Supply{volume("Two-part putty", waste*v)}
 	default:
 		t.How, t.Drying = "Resin thickened with fumed silica, pressed in, struck off; overnight", overnight
-		t.Items = []Item{volume("Epoxy resin and hardener", waste*v), {"Fumed silica", measure.KindMass, 60 * waste * v}}
+		t.Items = []Supply{volume("Epoxy resin and hardener", waste*v), {"Fumed silica", measure.KindMass, 60 * waste * v}}
 	}
 	p.add(t)
 	if p.methods.Filler != "putty" {
-		p.add(Task{ID: "sand-fills", Name: "Sand the fills", How: "40 to 60 grit, flush", Items: []Item{pieces("Sanding discs, 40 to 60", v/0.0015)}, Work: hours(v, 2*fillPace), Check: "Flush under a straightedge; tint the primer where fills would ghost", Cautions: []string{cautionDust}})
+		p.add(Task{ID: "sand-fills", Name: "Sand the fills", How: "40 to 60 grit, flush", Items: []Supply{pieces("Sanding discs, 40 to 60", v/0.0015)}, Work: hours(v, 2*fillPace), Check: "Flush under a straightedge; tint the primer where fills would ghost", Cautions: []string{cautionDust}})
 		p.vacuum("vacuum-fills")
 	}
 }
@@ -381,18 +381,18 @@ func (p *planner) mask() {
 	if run <= 0 {
 		return
 	}
-	items := []Item{pieces("Tape, rolls of 50 m", run/50)}
+	items := []Supply{pieces("Tape, rolls of 50 m", run/50)}
 	how := "Tape along the edges"
 	if !p.ground.Top && !p.ground.Pool {
 		items = append(items, pieces("Caulk, cartridges of 12 m", run/12))
 		how = "Tape walls, caulk the perimeter so that resin does not run under them; stop line under the closed door"
 	}
 	if p.ground.Doors > 0 {
-		items = append(items, Item{"Release strip", measure.KindLength, float64(p.ground.Doors)})
+		items = append(items, Supply{"Release strip", measure.KindLength, float64(p.ground.Doors)})
 		how += "; a release strip as a dam in doorways"
 	}
 	if p.ground.Top {
-		items = append(items, Item{"Sheet below, against drips", measure.KindArea, 2 * float64(p.ground.Area)})
+		items = append(items, Supply{"Sheet below, against drips", measure.KindArea, 2 * float64(p.ground.Area)})
 	}
 	p.add(Task{ID: "mask", Name: "Mask and dam", How: how, Items: items, Work: hours(run, maskPace), Check: "No gap that lets light through"})
 }
@@ -412,6 +412,6 @@ func (p *planner) between() {
 	}
 	area := float64(p.ground.Area)
 	p.add(Task{ID: "between", Name: fmt.Sprintf("Sand between coats, %.0f times", times), How: grit + "; dust off, wipe with solvent only where the product allows",
-		Items: []Item{pieces("Discs or pads", times*area/30)}, Work: hours(times*area, sandPace), Drying: measure.Span(times) * overnight,
+		Items: []Supply{pieces("Discs or pads", times*area/30)}, Work: hours(times*area, sandPace), Drying: measure.Span(times) * overnight,
 		Check: "No gloss anywhere: mark on the plan what is done", Cautions: []string{cautionDust, cautionSolve}})
 }

@@ -19,7 +19,7 @@ function spreaders(event: Event): void {
 
 <template>
   <section id="batches" class="sheet panel" aria-labelledby="batches-title">
-    <h2 id="batches-title" class="mb-3">4 · Batches</h2>
+    <h2 id="batches-title" class="mb-3">5 · Batches</h2>
     <div class="crew">
       <v-text-field
         :model-value="desk.file.value.job.crew.spreaders"

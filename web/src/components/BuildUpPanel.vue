@@ -40,7 +40,7 @@ function add(event: Event): void {
 
 <template>
   <section id="build-up" class="sheet panel" aria-labelledby="buildup-title">
-    <h2 id="buildup-title" class="mb-3">2 · Build-up</h2>
+    <h2 id="buildup-title" class="mb-3">3 · Build-up</h2>
     <FindingList :findings="desk.findings('build-up')" />
     <div class="halves">
       <BuildupStack :coats="desk.surfacePlan.value?.coats ?? []" />

@@ -68,6 +68,9 @@ const lines = computed<PlanLine[]>(() =>
 )
 const marks = computed<PlanMark[]>(() => [
   ...(floor.value.fittings ?? []).map((f): PlanMark => ({ id: f.id, name: f.name, kind: f.kind, at: f.at })),
+  ...(desk.surface.value.survey?.readings ?? []).flatMap((r): PlanMark[] =>
+    r.place ? [{ id: r.id, name: '', kind: 'reading', at: r.place, fixed: true }] : [],
+  ),
   ...(desk.surfacePlan.value?.exit
     ? [{ id: 'exit', name: 'exit', kind: 'exit', at: desk.surfacePlan.value.exit.at } satisfies PlanMark]
     : []),

@@ -4,7 +4,7 @@ const keys: [string, string][] = [
   ['?', 'This list'],
   ['Ctrl Z', 'Undo'],
   ['Ctrl Shift Z', 'Redo'],
-  ['1 … 5', 'Go to a step'],
+  ['1 … 6', 'Go to a step'],
   ['D', 'Draw or type an outline'],
   ['N', 'Add a surface'],
   ['P', 'Mix cards, to print'],

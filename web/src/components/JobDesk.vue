@@ -10,6 +10,7 @@ import BuildUpPanel from './BuildUpPanel.vue'
 import KitsPanel from './KitsPanel.vue'
 import MeasurePanel from './MeasurePanel.vue'
 import SectionsPanel from './SectionsPanel.vue'
+import SurveyPanel from './SurveyPanel.vue'
 import SurfaceTabs from './SurfaceTabs.vue'
 import WorkingDialog from './WorkingDialog.vue'
 
@@ -29,6 +30,7 @@ defineExpose({
   <div class="page desk">
     <SurfaceTabs ref="tabs" :job-id="jobId" />
     <MeasurePanel :job-id="jobId" />
+    <SurveyPanel />
     <BuildUpPanel :shelf="shelf.products" />
     <KitsPanel />
     <BatchesPanel />

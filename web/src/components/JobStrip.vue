@@ -4,10 +4,11 @@ import type { Step, StepState } from '../api/client'
 defineProps<{ steps: StepState[] }>()
 const names: Record<Step, string> = {
   measure: 'Measure',
+  survey: 'Survey',
   'build-up': 'Build-up',
   kits: 'Kits',
   batches: 'Batches',
-  sections: 'Sections & cards',
+  sections: 'Sections',
 }
 function words(s: StepState): string {
   if (s.state === 'settled') return 'settled'
@@ -36,7 +37,7 @@ function words(s: StepState): string {
 <style scoped>
 .strip {
   display: grid;
-  grid-template-columns: repeat(5, 1fr);
+  grid-template-columns: repeat(6, 1fr);
   border-top: 1px solid var(--line);
   background: var(--paper);
 }

@@ -27,7 +27,7 @@ function reached(product: string): { key: string; words: string }[] {
 <template>
   <section id="kits" class="sheet panel" aria-labelledby="kits-title">
     <div class="row mb-3">
-      <h2 id="kits-title" class="grow">3 · Kits to buy for the whole job</h2>
+      <h2 id="kits-title" class="grow">4 · Kits to buy for the whole job</h2>
       <span v-if="desk.plan.value.cost !== undefined" class="figure" data-test="total-cost">{{
         money(desk.plan.value.cost, currency)
       }}</span>

@@ -657,6 +657,9 @@ text {
 .mark.drain circle {
   fill: var(--ink);
 }
+.mark.reading circle {
+  fill: #e2a13b;
+}
 .mark.depth circle {
   fill: var(--cure);
 }

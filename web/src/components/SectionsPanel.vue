@@ -37,7 +37,7 @@ const QUARTER = 90
 <template>
   <section id="sections" class="sheet panel" aria-labelledby="sections-title">
     <div class="row mb-3">
-      <h2 id="sections-title" class="grow">5 · Sections and mix cards</h2>
+      <h2 id="sections-title" class="grow">6 · Sections and mix cards</h2>
       <v-btn
         v-if="laid.length > 0"
         color="primary"

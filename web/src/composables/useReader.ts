@@ -1,7 +1,7 @@
 import { api, refusal } from '../api/client'
 import type { Kind } from '../lib/units'
 
-export type ReadKind = Exclude<Kind, 'temperature' | 'count'>
+export type ReadKind = Exclude<Kind, 'count'>
 
 export type Reading = { ok: true; si: number; echo: string } | { ok: false; text: string }
 

@@ -24,7 +24,7 @@ function rename(event: Event): void {
   if (name) editor.edit('job name', (f) => (f.job.name = name))
 }
 
-const steps = ['measure', 'build-up', 'kits', 'batches', 'sections']
+const steps = ['measure', 'survey', 'build-up', 'kits', 'batches', 'sections']
 useEventListener(window, 'keydown', (event) => {
   if ((event.ctrlKey || event.metaKey) && event.key.toLowerCase() === 'z') {
     event.preventDefault()

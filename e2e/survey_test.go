@@ -1,0 +1,112 @@
+package e2e
+
+import (
+	"net/http"
+	"strings"
+	"testing"
+)
+
+// A damp slab, from the reading to the barrier primer: the body coat's sheet
+// takes 78 % of moisture in the slab, 88 % are read, the barrier's takes 97 %.
+func TestADampSlabFromReadingToBarrier(t *testing.T) {
+	p := begin(t, "Net store")
+	p.rectangle("8 m", "5 m")
+	p.choose("Add a coat of", "Keelbody")
+	p.click("[data-test=begin-survey]")
+	p.choose("Substrate", "Concrete")
+	p.sees("[data-test=verdict-moisture]", "Nobody has tested the slab")
+	p.choose("What was read", "Humidity in the slab")
+	p.fill("Reading", "88 %")
+	p.sees("[data-test=verdict-slab-humidity]", "The slab holds 88% of moisture; Keelbody 100 takes at most 78%.")
+	p.sees("[data-test=verdict-slab-humidity]", "sheet of Keelbody 100")
+	p.sees("[data-test=fit]", "Fit after")
+	p.button("Add a barrier primer")
+	p.sees("[data-test=verdict-slab-humidity]", "Undertow MB-2 takes at most 97%")
+	p.until(`document.querySelector('[data-test=verdict-slab-humidity]').classList.contains('fit')`)
+	p.sees("[data-test=coat-1]", "Undertow")
+	// A gate is passed only by name and with a reason, which the record keeps.
+	p.choose("A drop of water", "stands in beads")
+	p.button("Go on in spite of it …")
+	p.fill("Reason, kept for the record", "a trial panel only")
+	p.sees("[data-test=verdict-water-drop]", "Oskar Pym goes on in spite of it: a trial panel only")
+	// What cannot be is asked or refused, and nothing is lost.
+	p.choose("What was read", "Air temperature")
+	p.fill("Reading", "75")
+	p.sees("[data-test=readings]", "may mean °C or °F")
+	p.choose("What was read", "Humidity of the air")
+	p.fill("Reading", "140 %")
+	p.sees("#survey .findings .refused", "a humidity of the air of 140% cannot be")
+	p.click("[data-test=undo]")
+	p.until(`!document.querySelector('#survey .findings .refused')`)
+	p.saved()
+}
+
+// The owner of a pool wants acid; the contractor's rule refuses it, and grinding
+// is planned, until the rule is changed by hand.
+func TestAPoolWhoseContractorRefusesAcid(t *testing.T) {
+	p := begin(t, "Carp hall")
+	p.click("[data-test=add-pool]")
+	p.fill("Length, shallow to deep end", "9 m")
+	p.fill("Width", "4 m")
+	p.fill("Depth at the shallow end", "1.4 m")
+	p.sees("[data-test=area]", "72.4 m²")
+	p.click("[data-test=begin-survey]")
+	p.choose("Substrate", "Plaster")
+	p.sees("[data-test=task-grind]", "P16-class discs in a pool")
+	p.sees("[data-test=task-grind]", "Empty pool")
+	p.choose("Open the surface by", "acid etching")
+	p.sees("[data-test=refused-school]", "Your rule refuses acid in pools and on plaster")
+	p.sees("[data-test=task-grind]", "Grind")
+	p.click("[data-test=preparation] input[type=checkbox]")
+	p.sees("[data-test=task-etch]", "parts of water into the bucket first")
+	p.sees("[data-test=task-etch]", "never water into acid")
+	p.until(`!document.querySelector('[data-test=refused-school]')`)
+	p.click("[data-test=undo]")
+	p.sees("[data-test=refused-school]", "Your rule refuses")
+	p.click("[data-test=schools] summary")
+	p.sees("[data-test=schools]", "Leaves tracks that a thin coat shows")
+	// Five gallons in 55 s fill ten in 1:50 (the handbook of the trade).
+	p.click("[data-test=tank] summary")
+	p.fill("Known volume", "5 gal")
+	p.fill("It took", "55 s")
+	p.fill("Wanted volume", "10 gal")
+	p.sees("[data-test=tank-time]", "1:50")
+	p.saved()
+}
+
+// An instrument is read, then its battery fails and contact is lost: each is said
+// in a sentence, and what was read stays.
+func TestAnInstrumentThatFails(t *testing.T) {
+	p := begin(t, "Tide gauge")
+	p.click("[data-test=begin-survey]")
+	p.click("[data-test=take-hygrometer]")
+	p.sees("[data-test=readings]", "Oskar Pym, Thermo-hygrometer")
+	kept := value[int](p, `document.querySelectorAll('[data-test=readings] tbody tr').length`)
+	fault := func(kind string) {
+		t.Helper()
+		request, err := http.NewRequestWithContext(t.Context(), http.MethodPut, theStage.site+"/instruments/hygrometer/fault", strings.NewReader(`{"fault":"`+kind+`"}`))
+		if err != nil {
+			t.Fatal(err)
+		}
+		answer, err := http.DefaultClient.Do(request)
+		if err != nil {
+			t.Fatal(err)
+		}
+		answer.Body.Close()
+	}
+	defer fault("")
+	for kind, says := range map[string]string{"battery": "The battery of the Thermo-hygrometer is flat.", "contact": "stopped in the middle of a reading"} {
+		fault(kind)
+		p.click("[data-test=take-hygrometer]")
+		p.sees("[data-test=readings] [role=alert]", says)
+	}
+	if rows := value[int](p, `document.querySelectorAll('[data-test=readings] tbody tr').length`); rows != kept {
+		t.Errorf("%d readings, there were %d", rows, kept)
+	}
+	p.click("[data-test=take-ir-gun]")
+	p.sees("[data-test=readings]", "Infrared thermometer")
+	p.sees("[data-test=verdict-dew-point]", "above the dew point")
+	p.click("[data-test=fetch-forecast]")
+	p.until(`document.querySelectorAll('[data-test=forecast] svg rect').length > 2`)
+	p.saved()
+}

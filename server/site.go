@@ -1,0 +1,115 @@
+package server
+
+import (
+	"context"
+	"encoding/json"
+	"fmt"
+	"maps"
+	"net/http"
+	"net/url"
+	"slices"
+	"strings"
+	"time"
+
+	"github.com/danielgtaylor/huma/v2"
+
+	"nephelon/core/climate"
+	"nephelon/core/plan"
+	"nephelon/core/survey"
+)
+
+const (
+	bridgeTimeout = 4 * time.Second
+	bridgeLimit   = 1 << 20
+	forecastHours = 72
+)
+
+// InstrumentLine is an instrument at hand.
+type InstrumentLine struct {
+	ID      string               `json:"id"`
+	Name    string               `json:"name"`
+	Reads   []survey.ReadingKind `json:"reads"`
+	Battery float64              `json:"battery" doc:"Share left"`
+}
+
+// InstrumentReading is what an instrument read just now.
+type InstrumentReading struct {
+	Instrument string            `json:"instrument"`
+	At         time.Time         `json:"at"`
+	Values     []InstrumentValue `json:"values"`
+}
+
+// InstrumentValue is one number of a reading, in the units of the plan file.
+type InstrumentValue struct {
+	Kind  survey.ReadingKind `json:"kind" enum:"slab-temperature,air-temperature,material-temperature,air-humidity,slab-humidity,emission,plastic-sheet,moisture-meter,ph,pull-off"`
+	Value float64            `json:"value"`
+	Scale string             `json:"scale,omitempty"`
+}
+
+// siteRoutes reach the instruments and the weather service through the bridge.
+func (s *Server) siteRoutes() {
+	huma.Register(s.api, huma.Operation{OperationID: "rules", Method: http.MethodGet, Path: "/api/rules", Description: "The thresholds of the survey with their sources"},
+		func(context.Context, *struct{}) (*body[[]survey.Rule], error) {
+			return &body[[]survey.Rule]{slices.SortedFunc(maps.Values(survey.Rules(nil)), func(a, b survey.Rule) int { return strings.Compare(a.ID, b.ID) })}, nil
+		})
+	huma.Register(s.api, huma.Operation{OperationID: "instruments", Method: http.MethodGet, Path: "/api/instruments"},
+		func(ctx context.Context, _ *struct{}) (*body[[]InstrumentLine], error) {
+			lines := []InstrumentLine{}
+			if s.bridge == "" {
+				return &body[[]InstrumentLine]{lines}, nil
+			}
+			return &body[[]InstrumentLine]{lines}, s.ask(ctx, "/instruments", &lines)
+		})
+	huma.Register(s.api, huma.Operation{OperationID: "readInstrument", Method: http.MethodPost, Path: "/api/instruments/{instrument}/reading", Metadata: editors()},
+		func(ctx context.Context, in *struct {
+			Instrument string `path:"instrument" maxLength:"60"`
+		}) (*body[InstrumentReading], error) {
+			taken := InstrumentReading{}
+			err := s.ask(ctx, "/instruments/"+url.PathEscape(in.Instrument)+"/reading", &taken)
+			return &body[InstrumentReading]{taken}, err
+		})
+	huma.Register(s.api, huma.Operation{OperationID: "forecast", Method: http.MethodGet, Path: "/api/forecast"},
+		func(ctx context.Context, in *struct {
+			Climate string `query:"climate" maxLength:"60"`
+		}) (*body[plan.Forecast], error) {
+			var told struct {
+				Place string         `json:"place"`
+				Hours []climate.Hour `json:"hours"`
+			}
+			err := s.ask(ctx, fmt.Sprintf("/weather?hours=%d&climate=%s", forecastHours, url.QueryEscape(in.Climate)), &told)
+			return &body[plan.Forecast]{plan.Forecast{Place: told.Place, Told: time.Now().UTC(), Hours: told.Hours}}, err
+		})
+}
+
+// ask fetches from the bridge. What the bridge says against it is passed on.
+func (s *Server) ask(ctx context.Context, path string, into any) error {
+	if s.bridge == "" {
+		return huma.Error404NotFound("No instruments and no weather service are connected. Type the reading instead.")
+	}
+	limited, cancel := context.WithTimeout(ctx, bridgeTimeout)
+	defer cancel()
+	request, err := http.NewRequestWithContext(limited, http.MethodGet, s.bridge+path, nil)
+	if err != nil {
+		return s.trouble("ask the bridge", err)
+	}
+	answer, err := http.DefaultClient.Do(request)
+	if err != nil {
+		s.log.Warn("the bridge does not answer", "error", err)
+		return huma.Error502BadGateway("The instruments do not answer. Nothing was entered; try again, or type the reading.")
+	}
+	defer answer.Body.Close()
+	content := json.NewDecoder(http.MaxBytesReader(nil, answer.Body, bridgeLimit))
+	if answer.StatusCode != http.StatusOK {
+		var refused struct {
+			Error string `json:"error"`
+		}
+		if err := content.Decode(&refused); err != nil || refused.Error == "" {
+			refused.Error = "The instruments answered in a way that is not understood."
+		}
+		return huma.Error502BadGateway(refused.Error + " Nothing was entered; try again, or type the reading.")
+	}
+	if err := content.Decode(into); err != nil {
+		return huma.Error502BadGateway("The instruments answered in a way that is not understood. Type the reading instead.")
+	}
+	return nil
+}
