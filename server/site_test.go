@@ -15,10 +15,15 @@ import (
 func TestABridgeThatFails(t *testing.T) {
 	domain := addCompany(t)
 	answers := map[string]func(http.ResponseWriter){
-		"no such thing":   func(w http.ResponseWriter) { http.Error(w, "oops", http.StatusTeapot) },
-		"no JSON":         func(w http.ResponseWriter) { _, _ = io.WriteString(w, "<html>") },
-		"its own words":   func(w http.ResponseWriter) { w.WriteHeader(503); _, _ = io.WriteString(w, `{"error":"The battery is flat."}`) },
-		"a whole reading": func(w http.ResponseWriter) { _, _ = io.WriteString(w, `{"instrument":"Gauge","at":"2031-05-06T12:00:00Z","values":[{"kind":"ph","value":7.2}]}`) },
+		"no such thing": func(w http.ResponseWriter) { http.Error(w, "oops", http.StatusTeapot) },
+		"no JSON":       func(w http.ResponseWriter) { _, _ = io.WriteString(w, "<html>") },
+		"its own words": func(w http.ResponseWriter) {
+			w.WriteHeader(503)
+			_, _ = io.WriteString(w, `{"error":"The battery is flat."}`)
+		},
+		"a whole reading": func(w http.ResponseWriter) {
+			_, _ = io.WriteString(w, `{"instrument":"Gauge","at":"2031-05-06T12:00:00Z","values":[{"kind":"ph","value":7.2}]}`)
+		},
 	}
 	says := map[string]string{"no such thing": "not understood", "no JSON": "not understood", "its own words": "The battery is flat. Nothing was entered", "a whole reading": `"value":7.2`}
 	for name, answer := range answers {

@@ -121,7 +121,7 @@ func (s *Site) read(w http.ResponseWriter, r *http.Request) {
 	i.Battery = math.Max(0, i.Battery-0.002)
 	now := s.now()
 	hour := Forecast(s.climate, now.Truncate(time.Hour), 1)[0]
-	slab := climate.Slab(Forecast(s.climate, now.Truncate(time.Hour).Add(-30*time.Hour), 31), climate.Place{}, nil)
+	slab := climate.Slab(Forecast(s.climate, now.Truncate(time.Hour).Add(-30*time.Hour), 31), climate.Place{})
 	wander := drift * math.Sin(now.Sub(s.started).Hours()/24)
 	noise := func(size float64) float64 { return size * s.random.NormFloat64() }
 	taken := Taken{Instrument: i.Name, At: now.UTC(), Values: []Value{}}

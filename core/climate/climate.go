@@ -5,6 +5,7 @@ package climate
 import (
 	"fmt"
 	"math"
+	"slices"
 	"time"
 
 	"nephelon/core/measure"
@@ -55,9 +56,7 @@ const (
 
 // Slab estimates the surface temperature of a slab hour by hour: heat runs into
 // a body without end, driven at its surface by the air and, outdoors, the sun.
-// Readings shift the estimate by what they were off, an offset that fades over
-// a day.
-func Slab(hours []Hour, place Place, readings []Reading) []measure.Temperature {
+func Slab(hours []Hour, place Place) []measure.Temperature {
 	drive, mean := make([]float64, len(hours)), 0.0
 	for _, h := range hours {
 		mean += float64(h.Air) / float64(len(hours))
@@ -79,7 +78,7 @@ func Slab(hours []Hour, place Place, readings []Reading) []measure.Temperature {
 	for i := range slab {
 		slab[i] = measure.Temperature(surface[i])
 	}
-	return corrected(slab, hours, readings)
+	return slab
 }
 
 // Reading is a temperature of the slab that was measured.
@@ -92,7 +91,9 @@ type Reading struct {
 // that time.
 const memory = 24 * time.Hour
 
-func corrected(slab []measure.Temperature, hours []Hour, readings []Reading) []measure.Temperature {
+// Correct shifts an estimate by what the last reading showed it to be off, an
+// offset that fades over a day. Without a reading in its hours it stays.
+func Correct(slab []measure.Temperature, hours []Hour, readings []Reading) []measure.Temperature {
 	var last *Reading
 	off := 0.0
 	for k, r := range readings {
@@ -108,6 +109,7 @@ func corrected(slab []measure.Temperature, hours []Hour, readings []Reading) []m
 	if last == nil {
 		return slab
 	}
+	slab = slices.Clone(slab)
 	for i, h := range hours {
 		gap := math.Abs(float64(h.At.Sub(last.At)))
 		slab[i] += measure.Temperature(off * math.Exp(-gap/float64(memory)))
@@ -121,9 +123,9 @@ func corrected(slab []measure.Temperature, hours []Hour, readings []Reading) []m
 // in over the first day.
 func Conduct(drive []float64, film, depth float64) []float64 {
 	const (
-		nodes = 80
-		cell  = 0.0125 // m; a metre of depth, which a day's wave does not reach
-		steps = 6      // an hour
+		nodes = 56
+		cell  = 0.0125 // m; 0.7 m of depth, where a day's wave has died away
+		steps = 2      // an hour
 		dt    = 3600.0 / steps
 	)
 	if len(drive) == 0 {
@@ -144,11 +146,9 @@ func Conduct(drive []float64, film, depth float64) []float64 {
 	upper, answer := make([]float64, nodes), make([]float64, nodes)
 	step := func(before, after float64) {
 		for i := range now {
-			above, below := now[i], now[i]
+			above, below := now[1]+2*bi*(before-now[0]), now[i]
 			if i > 0 {
 				above = now[i-1]
-			} else {
-				above = now[1] + 2*bi*(before-now[0])
 			}
 			if i < nodes-1 {
 				below = now[i+1]
@@ -183,7 +183,7 @@ func Conduct(drive []float64, film, depth float64) []float64 {
 	at := depth / cell
 	low := min(nodes-2, int(at))
 	read := func() float64 { return now[low] + (at-float64(low))*(now[low+1]-now[low]) }
-	for range 5 {
+	for range 4 {
 		for h := range first {
 			for k := range steps {
 				a, b := first[h], first[(h+1)%len(first)]

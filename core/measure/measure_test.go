@@ -53,6 +53,16 @@ func TestReadOtherKinds(t *testing.T) {
 		si     float64
 	}{
 		{US, KindFilm, "8", 8 * Mil},
+		{Metric, KindTemperature, "21.5", 21.5},
+		{Metric, KindTemperature, "−3 °C", -3},
+		{Metric, KindTemperature, "75 F", 23.888888888888889},
+		{US, KindTemperature, "68", 20},
+		{US, KindTemperature, "18c", 18},
+		{Metric, KindEmission, "12 g/m²/24h", 0.012 / 86400},
+		{US, KindEmission, "3", 3 * Pound / (1000 * SqFoot) / 86400},
+		{Metric, KindPressure, "1.5", 1.5e6},
+		{US, KindPressure, "200 psi", 200 * 6894.757293168},
+		{Metric, KindNumber, "7.4", 7.4},
 		{Metric, KindFilm, "250", 250e-6},
 		{Metric, KindFilm, "1.5mm", 1.5e-3},
 		{Metric, KindSpread, "7 m²/L", 7000},
@@ -83,6 +93,10 @@ func TestReadRefusesWithAReasonAndARemedy(t *testing.T) {
 		{KindLength, "", "nothing is typed"},
 		{KindLength, "twelve", "not a number"},
 		{KindLength, "-4 m", "negative"},
+		{KindTemperature, "75", "may mean °C or °F"},
+		{KindTemperature, "400 °C", "that hot or cold"},
+		{KindTemperature, "warm", "not a temperature"},
+		{KindEmission, "wet", "not a number"},
 		{KindLength, "1,250 m", "may mean 1.250 or 1250"},
 		{KindLength, "1.234,5", "mixes commas and points"},
 		{KindLength, "12' 13\"", "under 12"},
@@ -112,7 +126,7 @@ func TestReadRefusesWithAReasonAndARemedy(t *testing.T) {
 // What is printed must read back as what it was, to the precision printed.
 func TestFormatReadsBack(t *testing.T) {
 	random := rand.New(rand.NewPCG(7, 11))
-	kinds := []Kind{KindLength, KindArea, KindFilm, KindVolume, KindMass, KindDensity, KindSpread, KindCoverage, KindPace, KindFraction}
+	kinds := []Kind{KindLength, KindArea, KindFilm, KindVolume, KindMass, KindDensity, KindSpread, KindCoverage, KindPace, KindFraction, KindEmission, KindPressure, KindNumber}
 	for range 2000 {
 		kind := kinds[random.IntN(len(kinds))]
 		for _, system := range []System{US, Metric} {

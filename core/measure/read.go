@@ -76,7 +76,7 @@ func units(k Kind) map[string]float64 {
 	case KindAngle:
 		return map[string]float64{"°": 1, "deg": 1, "degrees": 1}
 	case KindEmission:
-		return map[string]float64{"g": 0.001 / (24 * Hour), "g/m2": 0.001 / (24 * Hour), "lb": Pound / (1000 * SqFoot) / (24 * Hour), "lbs": Pound / (1000 * SqFoot) / (24 * Hour)}
+		return map[string]float64{"g": 0.001 / (24 * Hour), "lb": Pound / (1000 * SqFoot) / (24 * Hour), "lbs": Pound / (1000 * SqFoot) / (24 * Hour)}
 	case KindPressure:
 		return map[string]float64{"mpa": 1e6, "n/mm2": 1e6, "kpa": 1000, "psi": Pound * gravity / (Inch * Inch)}
 	default:
@@ -136,6 +136,9 @@ func (s System) Read(k Kind, text string) (float64, error) {
 	if err != nil {
 		return fail(err.Error(), "Write it with a decimal point and no thousands mark.")
 	}
+	if k == KindEmission {
+		tidy = emission.ReplaceAllString(tidy, "$1")
+	}
 	if k == KindTemperature {
 		degrees, what, remedy := s.temperature(tidy)
 		if what != "" {
@@ -191,6 +194,9 @@ func (s System) Read(k Kind, text string) (float64, error) {
 	return total, nil
 }
 
+// emission keeps the mass of "15 g/m²/24h"; its area and time are always the same.
+var emission = regexp.MustCompile(`^([\d.]+\s*(?:g|lbs?)?).*$`)
+
 var degrees = regexp.MustCompile(`^([+-]?(?:\d+(?:\.\d+)?|\.\d+))\s*(?:°|deg|degrees)?\s*(c|f)?$`)
 
 // temperature reads degrees. A bare number that is far likelier in the other
@@ -211,7 +217,7 @@ func (s System) temperature(text string) (celsius float64, what, remedy string) 
 	case m[2] == "f":
 		celsius = fahrenheit(number)
 	case s != US && number > 45, s == US && number < 35:
-		return 0, fmt.Sprintf("%s without its scale may mean °C or °F", m[1]), fmt.Sprintf("Write %s °C or %s °F.", m[1], m[1])
+		return 0, fmt.Sprintf("%s without its scale may mean °C or °F", m[1]), fmt.Sprintf("Write it as %s °C or %s °F.", m[1], m[1])
 	case s == US:
 		celsius = fahrenheit(number)
 	default:
@@ -335,7 +341,7 @@ func (s System) example(k Kind) string {
 	case KindTemperature:
 		return pick("18 °C", "64 °F")
 	case KindEmission:
-		return pick("15 g", "3 lb")
+		return pick("15 g/m²/24h", "3 lb/1000ft²/24h")
 	case KindPressure:
 		return pick("1.5 MPa", "220 psi")
 	default:

@@ -117,7 +117,7 @@ func (s System) Display(k Kind) []Step {
 	case KindTemperature:
 		return pick(one("°C", 1, 1), []Step{{Symbol: "°F", SI: 5.0 / 9, Offset: -32 * 5.0 / 9, Decimals: 0}})
 	case KindEmission:
-		return pick(one("g/m² in 24 h", 0.001/(24*Hour), 0), one("lb/1000 ft² in 24 h", Pound/(1000*SqFoot)/(24*Hour), 1))
+		return pick(one("g/m²/24h", 0.001/(24*Hour), 1), one("lb/1000ft²/24h", Pound/(1000*SqFoot)/(24*Hour), 1))
 	case KindPressure:
 		return pick(one("MPa", 1e6, 2), one("psi", Pound*gravity/(Inch*Inch), 0))
 	case KindNumber:

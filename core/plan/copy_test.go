@@ -2,10 +2,14 @@ package plan
 
 import (
 	"fmt"
+	"math/rand/v2"
 	"strings"
 	"testing"
+	"time"
 
+	"nephelon/core/climate"
 	"nephelon/core/measure"
+	"nephelon/core/survey"
 )
 
 func TestACopiedSurfaceBringsItsSheetsAndFreshIDs(t *testing.T) {
@@ -58,5 +62,20 @@ func TestRunOffIsBought(t *testing.T) {
 	want := 0.0023 * (float64(s.Takeoff.Area) + 5.52*0.02) / (1 - float64(b.Loss.Value))
 	if !near(float64(b.Need), want, 1e-9) {
 		t.Errorf("%v m³, want %v", b.Need, want)
+	}
+}
+
+// With a survey on every area and a forecast, a plan still follows the typing.
+func BenchmarkPlanSurveyed(b *testing.B) {
+	f := benchJob(rand.New(rand.NewPCG(1, 2)), demo(b, "baggage-hall").Products, 10, 5)
+	f.Job.Forecast = &Forecast{}
+	for i := range 78 {
+		f.Job.Forecast.Hours = append(f.Job.Forecast.Hours, climate.Hour{At: noon().Add(time.Duration(i) * time.Hour), Air: measure.Temperature(15 + i%24/3), Humidity: 0.6})
+	}
+	for i := range f.Job.Surfaces {
+		f.Job.Surfaces[i].Survey = &survey.Survey{Substrate: survey.Concrete, WaterDrop: "soaks", Readings: []survey.Reading{{ID: "r", Kind: survey.SlabHumidity, Value: 0.7, At: noon()}}}
+	}
+	for b.Loop() {
+		Make(f, measure.Metric, noon())
 	}
 }

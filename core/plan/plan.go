@@ -5,6 +5,7 @@ import (
 	"time"
 
 	"nephelon/core/buildup"
+	"nephelon/core/climate"
 	"nephelon/core/finding"
 	"nephelon/core/geometry"
 	"nephelon/core/kit"
@@ -103,6 +104,9 @@ type maker struct {
 	supplies map[string]*kit.Supply
 	bought   map[string]*kit.Purchase
 	plan     Plan
+
+	hoursToCome []climate.Hour                          // in order of time
+	slabs       map[climate.Place][]measure.Temperature // their estimates, uncorrected
 }
 
 func (m *maker) find(f ...finding.Finding) { m.plan.Findings = append(m.plan.Findings, f...) }

@@ -97,9 +97,16 @@ func (m *maker) hours(s survey.Survey, coats survey.Coats, rules map[string]surv
 			read = append(read, climate.Reading{At: r.At, Value: measure.Temperature(r.Value)})
 		}
 	}
-	hours := slices.SortedFunc(slices.Values(m.file.Job.Forecast.Hours), func(a, b climate.Hour) int { return a.At.Compare(b.At) })
+	if m.hoursToCome == nil {
+		m.hoursToCome = slices.SortedFunc(slices.Values(m.file.Job.Forecast.Hours), func(a, b climate.Hour) int { return a.At.Compare(b.At) })
+		m.slabs = make(map[climate.Place][]measure.Temperature)
+	}
+	hours, place := m.hoursToCome, climate.Place{Outdoors: s.Outdoors, Heated: s.Heated}
+	if m.slabs[place] == nil {
+		m.slabs[place] = climate.Slab(hours, place)
+	}
 	low, high, _ := survey.Bounds(coats, rules)
-	return climate.Judge(hours, climate.Slab(hours, climate.Place{Outdoors: s.Outdoors, Heated: s.Heated}, read), climate.Limits{
+	return climate.Judge(hours, climate.Correct(m.slabs[place], hours, read), climate.Limits{
 		DewMargin: measure.Temperature(rules["dew-margin"].Value), HumidityMax: measure.Fraction(rules["air-humidity"].Value),
 		SlabMin: low, SlabMax: high, Open: s.Outdoors, WindMax: rules["wind"].Value,
 		DryAfter: int(math.Ceil(rules["rain-free"].Value / measure.Hour)),

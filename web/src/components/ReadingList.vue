@@ -27,6 +27,8 @@ const kinds: Record<Kind, { words: string; kind: ReadKind }> = {
 const kind = ref<Kind>('slab-temperature')
 const scale = ref('')
 const where = ref('')
+/** When it was read, where that was not just now. */
+const earlier = ref('')
 const instruments = ref<InstrumentLine[]>([])
 const trouble = ref('')
 const asking = ref('')
@@ -77,7 +79,8 @@ function keep(taken: Omit<SurveyReading, 'id'>[]): void {
 }
 function typed(value: number): void {
   const named = kind.value === 'moisture-meter' && scale.value ? scale.value : undefined
-  keep([{ kind: kind.value, value, at: new Date().toISOString(), scale: named }])
+  const at = earlier.value ? new Date(earlier.value) : new Date()
+  keep([{ kind: kind.value, value, at: at.toISOString(), scale: named }])
 }
 async function take(instrument: InstrumentLine): Promise<void> {
   asking.value = instrument.id
@@ -128,6 +131,10 @@ function shown(r: SurveyReading): string {
           <option value="middle">in the middle</option>
           <option v-for="(_, i) in corners" :key="i" :value="String(i)">near corner {{ i + 1 }}</option>
         </select>
+      </label>
+      <label class="small">
+        When, if not now
+        <input v-model="earlier" type="datetime-local" class="pick wide" aria-label="When it was read" />
       </label>
       <v-text-field
         v-if="kind === 'moisture-meter'"

@@ -110,6 +110,33 @@ function stain(which: Stain): void {
         </select>
       </label>
     </div>
+    <div class="pair">
+      <label class="small">
+        Profile wanted
+        <select
+          class="pick wide"
+          aria-label="Profile wanted"
+          :value="survey.wanted ?? 0"
+          :disabled="!session.mayEdit"
+          @change="
+            (e) =>
+              set('wanted', (s) => (s.wanted = Number((e.target as HTMLSelectElement).value) || undefined))
+          "
+        >
+          <option :value="0">as the coats want it</option>
+          <option v-for="n in PROFILES" :key="n" :value="n">CSP {{ n }}</option>
+        </select>
+      </label>
+      <v-text-field
+        label="What it is used for"
+        maxlength="300"
+        :model-value="survey.use ?? ''"
+        :readonly="!session.mayEdit"
+        @change="
+          (e: Event) => set('use', (s) => (s.use = (e.target as HTMLInputElement).value.trim() || undefined))
+        "
+      />
+    </div>
     <p class="small checks">
       It lies
       <label v-for="(words, flag) in flags" :key="flag">

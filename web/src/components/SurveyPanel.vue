@@ -31,7 +31,7 @@ function begin(): void {
   <section id="survey" class="sheet panel" aria-labelledby="survey-title">
     <div class="row mb-3">
       <h2 id="survey-title" class="grow">2 · Survey and preparation</h2>
-      <strong v-if="told" class="fit" :class="told.fit" data-test="fit">{{ fits[told.fit] }}</strong>
+      <strong v-if="told" class="answer" :class="told.fit" data-test="fit">{{ fits[told.fit] }}</strong>
     </div>
     <template v-if="!surveyed">
       <p class="quiet mb-3">
@@ -59,12 +59,12 @@ function begin(): void {
 </template>
 
 <style scoped>
-.fit {
+.answer {
   padding: 4px 14px;
   border: 2px solid var(--line);
   border-radius: 3px;
 }
-.fit.fit {
+.fit {
   border-color: var(--good);
 }
 .after {
