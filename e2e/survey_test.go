@@ -110,3 +110,29 @@ func TestAnInstrumentThatFails(t *testing.T) {
 	p.until(`document.querySelectorAll('[data-test=forecast] svg rect').length > 2`)
 	p.saved()
 }
+
+// The profile found decides what the first coat takes: 40 m² at CSP 4 drink
+// 0.2 L/m², 8 L, before 300 µm stand on it: 12 L and 6 % loss make 12.77 L.
+func TestTheProfileIsFilledBeforeTheFilmStands(t *testing.T) {
+	p := begin(t, "Cannery")
+	p.rectangle("8 m", "5 m")
+	p.choose("Add a coat of", "Undertow")
+	p.fill("Amount of coat 1", "300 µm")
+	p.fill("Loss of coat 1", "6 %")
+	p.sees("[data-test=coat-1]", "12.77 L")
+	p.click("[data-test=begin-survey]")
+	p.choose("Substrate", "Concrete")
+	p.choose("Profile found", "CSP 4")
+	p.sees("[data-test=coat-1]", "20.77 L")
+	p.click("[data-test=waterfall-1] summary")
+	p.sees("[data-test=waterfall-1]", "Filling the profile")
+	p.sees("[data-test=waterfall-1]", "8 L")
+	p.fill("Profile of coat 1 takes", "0.1 mm")
+	p.sees("[data-test=coat-1]", "16.77 L")
+	p.fill("Coat 1 left in pails", "1 L")
+	p.sees("[data-test=coat-1]", "17.77 L")
+	p.click("[data-test=coat-1] .open-figure")
+	p.sees(".working", "+ profile fill + soaked in + residue")
+	p.button("Close")
+	p.saved()
+}

@@ -34,6 +34,31 @@ type Coat struct {
 	Amount  Amount                             `json:"amount"`
 	Loss    *measure.Sourced[measure.Fraction] `json:"loss,omitempty" doc:"Of what is mixed; the sheet's usual loss when left out"`
 	Pace    *measure.Sourced[measure.Pace]     `json:"pace,omitempty" doc:"m²/s one person spreads of this coat; the crew's pace when left out"`
+	Fill    *measure.Sourced[measure.Film]     `json:"fill,omitempty" doc:"m³/m² that the profile takes; by the profile found under the first coat when left out"`
+	Soak    *measure.Sourced[measure.Film]     `json:"soak,omitempty" doc:"m³/m² that an open surface drinks"`
+	Residue *measure.Sourced[measure.Volume]   `json:"residue,omitempty" doc:"m³ of this coat that stay in pails and tools"`
+}
+
+// Under is what a coat goes on.
+type Under struct {
+	Area    measure.Area
+	RunOff  measure.Area // film that runs over poured edges and drips off
+	First   bool         // nothing is below the coat but the surface
+	Profile int          // CSP of the surface, 0 while unknown
+}
+
+// ProfileFill is what a profile takes before a film stands on it, m³/m², by CSP 1
+// to 6: planning defaults, from memory, to be edited.
+func ProfileFill(profile int) measure.Film {
+	fills := [...]float64{0, 0.02, 0.05, 0.10, 0.20, 0.35, 0.50}
+	return measure.Film(fills[max(0, min(profile, len(fills)-1))] * measure.Litre)
+}
+
+// Share is one step of the way from theory to what is to be mixed.
+type Share struct {
+	Name   string         `json:"name"`
+	Volume measure.Volume `json:"volume" doc:"m³ that this step adds"`
+	Source measure.Source `json:"source,omitempty" enum:"sheet,own-test,standard,rule-of-thumb,colleague,assumed"`
 }
 
 // Build is a coat worked out over an area.
@@ -44,7 +69,9 @@ type Build struct {
 	Coverage  measure.Coverage                  `json:"coverage" doc:"kg/m²"`
 	Density   measure.Sourced[measure.Density]  `json:"density" doc:"Of the mix, kg/m³"`
 	Loss      measure.Sourced[measure.Fraction] `json:"loss"`
-	OnSurface measure.Volume                    `json:"onSurface" doc:"m³ that stay on the surface"`
+	OnSurface measure.Volume                    `json:"onSurface" doc:"m³ of film that stay on the surface"`
+	Extra     measure.Volume                    `json:"extra" doc:"m³ that fill the profile, soak in and stay in pails"`
+	Shares    []Share                           `json:"shares" doc:"From theory to what is to be mixed"`
 	Need      measure.Volume                    `json:"need" doc:"m³ to mix, run-off and loss included"`
 	NeedMass  measure.Mass                      `json:"needMass" doc:"kg to mix"`
 	Workings  []measure.Working                 `json:"workings"`
@@ -80,6 +107,10 @@ func (c Coat) Check(path string) *finding.Finding {
 		return refuse("/loss", fmt.Sprintf("A loss of %.4g %% cannot be planned with.", 100*float64(c.Loss.Value)), "Enter a loss from 0 to 80 %.")
 	case c.Pace != nil && (c.Pace.Value <= 0 || c.Pace.Value > MaxPace):
 		return refuse("/pace", "The pace is not one a person can spread at.", "Enter the area one person spreads in an hour.")
+	case c.Fill != nil && (c.Fill.Value < 0 || c.Fill.Value > maxFilm), c.Soak != nil && (c.Soak.Value < 0 || c.Soak.Value > maxFilm):
+		return refuse("/fill", "The surface cannot take as much as that.", "Enter what it takes as a film, such as 100 µm for 0.1 L/m².")
+	case c.Residue != nil && (c.Residue.Value < 0 || c.Residue.Value > 1):
+		return refuse("/residue", "That much does not stay in pails and tools.", "Enter the litres left in all pails of this coat together.")
 	case c.Amount.Basis != SpreadRate && c.Amount.Basis != MassPerArea && c.Amount.Value > float64(maxFilm):
 		return refuse("/amount", "A film above 100 mm is not a coat.", "Check the unit: films are entered in µm, mm or mil.")
 	}
@@ -91,9 +122,8 @@ const MaxPace measure.Pace = 1
 
 const maxFilm measure.Film = 0.1
 
-// Build works out a coat of a product over an area. RunOff is the film that runs
-// over poured edges and drips off, as an area.
-func (c Coat) Build(p material.Product, mix material.Mix, area, runOff measure.Area) Build {
+// Build works out a coat of a product over a surface.
+func (c Coat) Build(p material.Product, mix material.Mix, u Under) Build {
 	density := mix.Density
 	wet := WetFor(c.Amount, p.VolumeSolids.Value, density.Value)
 	b := Build{
@@ -104,11 +134,37 @@ func (c Coat) Build(p material.Product, mix material.Mix, area, runOff measure.A
 		Density:  density,
 		Loss:     c.loss(p),
 	}
-	b.OnSurface = wet.Over(area)
-	b.Need = measure.Volume(float64(wet.Over(area+runOff)) / (1 - float64(b.Loss.Value)))
+	add := func(name string, v measure.Volume, source measure.Source) measure.Volume {
+		if v != 0 {
+			b.Shares = append(b.Shares, Share{name, v, source})
+		}
+		return v
+	}
+	b.OnSurface = add("Film on the surface", wet.Over(u.Area), "")
+	theory := b.OnSurface + add("Run-off over the edges", wet.Over(u.RunOff), measure.RuleOfThumb)
+	b.Need = theory + add("Loss", measure.Volume(float64(theory)/(1-float64(b.Loss.Value)))-theory, b.Loss.Source)
+	fill := c.Fill
+	if fill == nil && u.First {
+		fill = &measure.Sourced[measure.Film]{Value: ProfileFill(u.Profile), Source: measure.RuleOfThumb}
+	}
+	if fill != nil {
+		b.Extra += add("Filling the profile", fill.Value.Over(u.Area), fill.Source)
+	}
+	if c.Soak != nil {
+		b.Extra += add("Soaked in", c.Soak.Value.Over(u.Area), c.Soak.Source)
+	}
+	if c.Residue != nil {
+		b.Extra += add("Left in pails and tools", c.Residue.Value, c.Residue.Source)
+	}
+	b.Need += b.Extra
 	b.NeedMass = density.Value.Of(b.Need)
-	b.Workings = c.workings(p, b, area, runOff)
+	b.Workings = c.workings(p, b, u)
 	return b
+}
+
+// FilmOf is the wet film that results when a volume of the coat is mixed.
+func (b Build) FilmOf(v measure.Volume) measure.Film {
+	return measure.Film(float64(b.Wet) * float64(max(0, v-b.Extra)) / float64(b.Need-b.Extra))
 }
 
 func (c Coat) loss(p material.Product) measure.Sourced[measure.Fraction] {
@@ -123,7 +179,7 @@ func (c Coat) loss(p material.Product) measure.Sourced[measure.Fraction] {
 
 // workings show the film from the amount, the volume from the film, and the
 // mass from the volume.
-func (c Coat) workings(p material.Product, b Build, area, runOff measure.Area) []measure.Working {
+func (c Coat) workings(p material.Product, b Build, u Under) []measure.Working {
 	film := measure.Working{
 		Title:  "Wet film",
 		Result: measure.Value{Name: "Wet film", Kind: measure.KindFilm, SI: float64(b.Wet)},
@@ -151,17 +207,25 @@ func (c Coat) workings(p material.Product, b Build, area, runOff measure.Area) [
 	volume := measure.Working{
 		Title:   "Volume to mix",
 		Formula: "area × wet film ÷ (1 − loss)",
-		Inputs:  []measure.Value{{Name: "Area", Kind: measure.KindArea, SI: float64(area)}},
+		Inputs:  []measure.Value{{Name: "Area", Kind: measure.KindArea, SI: float64(u.Area)}},
 		Result:  measure.Value{Name: "Volume to mix", Kind: measure.KindVolume, SI: float64(b.Need)},
 		Source:  "1 m² × 1 mm = 1 L; gallon of 231 in³ (NIST Handbook 44)",
 	}
-	if runOff > 0 {
+	if u.RunOff > 0 {
 		volume.Formula = "(area + run-off) × wet film ÷ (1 − loss)"
-		volume.Inputs = append(volume.Inputs, measure.Value{Name: "Run-off over the edges, as area", Kind: measure.KindArea, SI: float64(runOff)})
+		volume.Inputs = append(volume.Inputs, measure.Value{Name: "Run-off over the edges, as area", Kind: measure.KindArea, SI: float64(u.RunOff)})
 	}
 	volume.Inputs = append(volume.Inputs,
 		measure.Value{Name: "Wet film", Kind: measure.KindFilm, SI: float64(b.Wet)},
 		measure.Value{Name: "Loss", Kind: measure.KindFraction, SI: float64(b.Loss.Value), Source: b.Loss.Source})
+	if b.Extra > 0 {
+		volume.Formula += " + profile fill + soaked in + residue"
+		for _, share := range b.Shares {
+			if share.Name == "Filling the profile" || share.Name == "Soaked in" || share.Name == "Left in pails and tools" {
+				volume.Inputs = append(volume.Inputs, measure.Value{Name: share.Name, Kind: measure.KindVolume, SI: float64(share.Volume), Source: share.Source})
+			}
+		}
+	}
 	return []measure.Working{film, volume, {
 		Title:   "Mass to mix",
 		Formula: "volume × density of the mix",

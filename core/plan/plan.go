@@ -175,7 +175,11 @@ func (m *maker) coat(i, c int, path string) {
 	if t == nil {
 		return
 	}
-	b := coat.Build(*p, out.mix, t.Area, t.RunOff)
+	under := buildup.Under{Area: t.Area, RunOff: t.RunOff, First: c == 0}
+	if s.Survey != nil {
+		under.Profile = s.Survey.Profile
+	}
+	b := coat.Build(*p, out.mix, under)
 	out.Build = &b
 	m.find(coat.Findings(*p, b, t.Facing.Vertical/t.Area, c+1, path, m.units)...)
 }

@@ -128,8 +128,8 @@ func (m *maker) batches(i, c int) {
 		return
 	}
 	bought := m.bought[p.ID]
-	coat.Reached = measure.Film(float64(b.Wet) * float64(bought.Bought) / float64(bought.Need))
-	coat.Mixed = measure.Film(float64(b.Wet) * float64(coat.Division.Mixed) / float64(b.Need))
+	coat.Reached = b.FilmOf(measure.Volume(float64(b.Need) * float64(bought.Bought) / float64(bought.Need)))
+	coat.Mixed = b.FilmOf(coat.Division.Mixed)
 	if p.FilmMax != nil && coat.Mixed > p.FilmMax.Value && b.Wet <= p.FilmMax.Value {
 		m.find(finding.Finding{
 			Level: finding.Warning, Step: finding.Batches, Path: coat.path,

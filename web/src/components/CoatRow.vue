@@ -5,6 +5,7 @@ import { useDesk } from '../composables/useEditor'
 import type { ReadKind } from '../composables/useReader'
 import { isWeak, sourceWords } from '../lib/sources'
 import { useSession } from '../stores/session'
+import CoatWaterfall from './CoatWaterfall.vue'
 import FigureButton from './FigureButton.vue'
 import QuantityField from './QuantityField.vue'
 
@@ -173,6 +174,7 @@ function move(by: number): void {
           }}</FigureButton>
         </span>
       </p>
+      <CoatWaterfall v-if="plan" :coat="coat" :plan="plan" :number="index + 1" @change="change" />
     </div>
   </li>
 </template>
