@@ -35,14 +35,11 @@ func runPlan(_ context.Context, arguments []string, in io.Reader, out, complain 
 		f.Usage()
 		return refusedError{errors.New("give one plan file, or - for standard input")}
 	}
-	if name := f.Arg(0); name != "-" {
-		file, err := os.Open(name)
-		if err != nil {
-			return refusedError{fmt.Errorf("open the plan file: %w", err)}
-		}
-		defer file.Close()
-		in = file
+	in, done, err := opened(f.Arg(0), in)
+	if err != nil {
+		return err
 	}
+	defer done()
 	reader, err := exchange.NewReader()
 	if err != nil {
 		return err
@@ -59,10 +56,27 @@ func runPlan(_ context.Context, arguments []string, in io.Reader, out, complain 
 	if len(refused) > 0 {
 		return refusedError{errors.Join(refused...)}
 	}
+	return printed(out, p)
+}
+
+// opened is the file that an argument names, or standard input for "-".
+func opened(name string, in io.Reader) (io.Reader, func(), error) {
+	if name == "-" {
+		return in, func() {}, nil
+	}
+	file, err := os.Open(name)
+	if err != nil {
+		return nil, nil, refusedError{fmt.Errorf("open the file: %w", err)}
+	}
+	return file, func() { _ = file.Close() }, nil // only read
+}
+
+// printed writes a value as indented JSON.
+func printed(out io.Writer, value any) error {
 	encoder := json.NewEncoder(out)
 	encoder.SetIndent("", "  ")
-	if err := encoder.Encode(p); err != nil {
-		return fmt.Errorf("print the plan: %w", err)
+	if err := encoder.Encode(value); err != nil {
+		return fmt.Errorf("print the answer: %w", err)
 	}
 	return nil
 }

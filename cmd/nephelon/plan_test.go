@@ -74,3 +74,30 @@ func TestPlanRefusesWithThePathAndNothingElse(t *testing.T) {
 		}
 	}
 }
+
+// Without heat and at one order the reaction has a closed form: at k = 1e-4/s and
+// order 2 half of it has reacted after 10,000 s.
+func TestCurePrintsTheHistory(t *testing.T) {
+	question := `{"kinetics":{"a1":0.0001,"e1":0,"a2":0,"e2":0,"m":1,"n":2,"heat":0,"cp":1800,"gel":0.5},
+		"vessel":{"mass":2,"density":1100,"loss":8,"start":21,"air":21},"until":20000}`
+	code, out, complaint := nephelon(t, question, "cure", "-")
+	var answer struct {
+		Gel     float64
+		Moments []struct{ Time, Temperature, Reacted float64 }
+	}
+	if err := json.Unmarshal([]byte(out), &answer); err != nil || code != 0 {
+		t.Fatalf("%d %v %s", code, err, complaint)
+	}
+	last := answer.Moments[len(answer.Moments)-1]
+	if answer.Gel < 9999 || answer.Gel > 10001 || last.Time != 20000 || last.Temperature != 21 {
+		t.Errorf("gel at %v, at the end %+v", answer.Gel, last)
+	}
+	for name, bad := range map[string]string{
+		"no JSON": "a bucket", "unknown field": `{"pail":3}`, "no mass": `{"vessel":{"density":1100}}`, "too long": `{"vessel":{"mass":1,"density":1100},"until":1e9}`,
+		"no pot life": `{"vessel":{"mass":1,"density":1100},"sheet":{"potLife":0,"vessel":{"mass":1,"density":1100}}}`,
+	} {
+		if code, out, complaint := nephelon(t, bad, "cure", "-"); code != exitRefused || out != "" || complaint == "" {
+			t.Errorf("%s: %d %q %q", name, code, out, complaint)
+		}
+	}
+}

@@ -1,0 +1,165 @@
+package cure
+
+import (
+	"math"
+	"math/rand/v2"
+	"testing"
+
+	"nephelon/core/measure"
+)
+
+func near(a, b, relative float64) bool {
+	return math.Abs(a-b) <= relative*math.Max(math.Abs(a), math.Abs(b))
+}
+
+func TestFitRate(t *testing.T) {
+	// 53 kJ/mol from 25 to 35 °C halves a time (a check value of the trade).
+	one, err := FitRate([]Point{{25, 1800}})
+	if err != nil {
+		t.Fatal(err)
+	}
+	if at35, out := one.Time(35); !near(float64(at35), 900, 0.01) || !out {
+		t.Errorf("%v s at 35 °C, extrapolated %v", at35, out)
+	}
+	// Points made from known parameters give them back.
+	random := rand.New(rand.NewPCG(2, 4))
+	for range 200 {
+		energy, scale := 30000+50000*random.Float64(), math.Exp(-10-8*random.Float64())
+		var points []Point
+		for at := 10.0; at <= 35; at += 5 {
+			points = append(points, Point{measure.Temperature(at), measure.Span(scale * math.Exp(energy/(gasConstant*(at+kelvin))))})
+		}
+		r, err := FitRate(points)
+		if err != nil || !near(r.Activation, energy, 1e-9) {
+			t.Fatalf("%v, want %v: %v", r.Activation, energy, err)
+		}
+		if time, out := r.Time(20); out || !near(float64(time), scale*math.Exp(energy/(gasConstant*293.15)), 1e-9) {
+			t.Errorf("%v at 20 °C", time)
+		}
+	}
+	for name, points := range map[string][]Point{"none": nil, "no time": {{20, 0}}, "growing with heat": {{10, 1000}, {30, 2000}}} {
+		if _, err := FitRate(points); err == nil {
+			t.Errorf("%s: no error", name)
+		}
+	}
+}
+
+func pail(mass float64) Vessel {
+	return Vessel{Mass: measure.Mass(mass), Density: 1120, Loss: 9, Start: 22, Air: 22}
+}
+
+// Without heat of reaction a bucket stays at its temperature, and an n-th order
+// reaction gels at t = ((1 − α)^(1 − n) − 1) / (k·(n − 1)).
+func TestIsothermalGelInClosedForm(t *testing.T) {
+	for _, n := range []float64{1.4, 2, 2.6} {
+		k := Kinetics{A1: 3e5, E1: 55000, N: n, Cp: 1800, Gel: 0.55}
+		h, err := Run(k, pail(3), 1e6, true)
+		if err != nil || h.Gel == nil {
+			t.Fatal(h, err)
+		}
+		rate := k.A1 * math.Exp(-k.E1/(gasConstant*295.15))
+		if want := (math.Pow(0.45, 1-n) - 1) / (rate * (n - 1)); !near(float64(*h.Gel), want, 1e-4) {
+			t.Errorf("order %v: gel at %v, closed form %v", n, *h.Gel, want)
+		}
+	}
+}
+
+// With nothing lost the mix warms by the heat over the heat capacity.
+func TestAdiabaticRise(t *testing.T) {
+	k := Epoxy()
+	v := pail(5)
+	v.Loss = 0
+	h, err := Run(k, v, 40*measure.Hour, false)
+	if err != nil {
+		t.Fatal(err)
+	}
+	last := h.Moments[len(h.Moments)-1]
+	if rise := float64(last.Temperature - v.Start); !near(rise, k.Heat/k.Cp*last.Reacted, 1e-6) || last.Reacted < 0.99 {
+		t.Errorf("a rise of %v K at %v reacted", rise, last.Reacted)
+	}
+}
+
+// Gel time and peak against a run a thousand times as tight, and the energy
+// balance, over buckets from a cup to a drum and a spread film.
+func TestAgainstATightTolerance(t *testing.T) {
+	for _, mass := range []float64{0.1, 0.5, 2, 8, 40, 200} {
+		v := pail(mass)
+		h, err := Run(Epoxy(), v, 12*measure.Hour, false)
+		if err != nil {
+			t.Fatal(err)
+		}
+		tight, err := run(Epoxy(), v, 12*measure.Hour, false, usualTolerance/1000)
+		if err != nil {
+			t.Fatal(err)
+		}
+		if (h.Gel == nil) != (tight.Gel == nil) || h.Gel != nil && !near(float64(*h.Gel), float64(*tight.Gel), 1e-3) || !near(float64(h.Peak.Temperature), float64(tight.Peak.Temperature), 1e-3) {
+			t.Errorf("%v kg: gel %v, peak %v; tight %v, %v", mass, h.Gel, h.Peak.Temperature, tight.Gel, tight.Peak.Temperature)
+		}
+		if math.Abs(h.Balance) > 1e-6 {
+			t.Errorf("%v kg: the heat is out of balance by %v", mass, h.Balance)
+		}
+	}
+}
+
+// A larger bucket lives shorter and gets hotter; warm parts live shorter; a film
+// outlives every bucket.
+func TestHeatShortensLife(t *testing.T) {
+	k, err := Calibrate(Epoxy(), Vessel{Mass: 0.5, Density: 1120, Loss: 9, Start: 23, Air: 23}, 30*measure.Minute)
+	if err != nil {
+		t.Fatal(err)
+	}
+	life := func(v Vessel) (float64, float64) {
+		h, err := Run(k, v, 48*measure.Hour, false)
+		if err != nil || h.Gel == nil {
+			t.Fatal(v, err)
+		}
+		return float64(*h.Gel), float64(h.Peak.Temperature)
+	}
+	sheet := Vessel{Mass: 0.5, Density: 1120, Loss: 9, Start: 23, Air: 23}
+	if gel, _ := life(sheet); !near(gel, 1800, 1e-4) {
+		t.Errorf("calibrated to 30 min, it gels at %v s", gel)
+	}
+	last, hot := math.Inf(1), 0.0
+	for _, mass := range []float64{0.2, 1, 4, 16} {
+		v := sheet
+		v.Mass = measure.Mass(mass)
+		gel, peak := life(v)
+		if gel >= last || peak <= hot {
+			t.Errorf("%v kg: gel %v after %v, peak %v after %v", mass, gel, last, peak, hot)
+		}
+		last, hot = gel, peak
+	}
+	warm, film := sheet, sheet
+	warm.Start, warm.Air = 32, 32
+	film.Film = 500e-6
+	warmGel, _ := life(warm)
+	filmGel, filmPeak := life(film)
+	if warmGel >= 1800 || filmGel <= 1800 || filmPeak > 26 {
+		t.Errorf("warm parts gel at %v s; a film at %v s, at most %v °C", warmGel, filmGel, filmPeak)
+	}
+}
+
+func TestNonsenseIsRefused(t *testing.T) {
+	for name, change := range map[string]func(*Kinetics, *Vessel){
+		"no start":    func(k *Kinetics, _ *Vessel) { k.A1 = 0 },
+		"no capacity": func(k *Kinetics, _ *Vessel) { k.Cp = 0 },
+		"gel past 1":  func(k *Kinetics, _ *Vessel) { k.Gel = 1.2 },
+		"no mass":     func(_ *Kinetics, v *Vessel) { v.Mass = 0 },
+		"not finite":  func(k *Kinetics, _ *Vessel) { k.E2 = math.NaN() },
+	} {
+		k, v := Epoxy(), pail(1)
+		change(&k, &v)
+		if _, err := Run(k, v, measure.Hour, false); err == nil {
+			t.Errorf("%s: no error", name)
+		}
+	}
+}
+
+func BenchmarkBucketToGel(b *testing.B) {
+	k, v := Epoxy(), pail(8)
+	for b.Loop() {
+		if h, err := Run(k, v, 24*measure.Hour, true); err != nil || h.Gel == nil {
+			b.Fatal(err)
+		}
+	}
+}
