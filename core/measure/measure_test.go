@@ -163,6 +163,13 @@ func TestFormat(t *testing.T) {
 	}{
 		{US, KindLength, 12*Foot + 6.5*Inch, `12' 6 1/2"`},
 		{US, KindLength, 2.9999 * Foot, `3' 0"`},
+		{US, KindLength, 1.625 * Inch, `1 5/8"`},
+		{US, KindLength, 0.3125 * Inch, `5/16"`},
+		{US, KindLength, 0, `0"`},
+		{Metric, KindLength, 0.042, "42 mm"},
+		{Metric, KindVolume, 108.1165, "108.12 m³"},
+		{US, KindVolume, 108.1165, "28\u202f561 gal"},
+		{Metric, KindSpan, 28 * 24 * Hour, "28 days"},
 		{Metric, KindLength, 3.81, "3.81 m"},
 		{Metric, KindVolume, 0.0005, "500 mL"},
 		{Metric, KindArea, 12345.678, "12\u202f345.68 m²"},

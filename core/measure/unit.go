@@ -93,7 +93,7 @@ func (s System) Display(k Kind) []Step {
 	case KindVolume:
 		return pick(
 			[]Step{{From: 2, Symbol: "m³", SI: 1, Decimals: 2}, {From: 0.9995 * Litre, Symbol: "L", SI: Litre, Decimals: 2}, {Symbol: "mL", SI: Litre / 1000}},
-			[]Step{{From: 0.9995 * Gallon, Symbol: "gal", SI: Gallon, Decimals: 2}, {Symbol: "fl oz", SI: FlOz, Decimals: 1}})
+			[]Step{{From: 999.5 * Gallon, Symbol: "gal", SI: Gallon}, {From: 0.9995 * Gallon, Symbol: "gal", SI: Gallon, Decimals: 2}, {Symbol: "fl oz", SI: FlOz, Decimals: 1}})
 	case KindMass:
 		return pick(
 			[]Step{{From: 0.9995, Symbol: "kg", SI: 1, Decimals: 2}, {Symbol: "g", SI: 0.001}},
@@ -109,7 +109,7 @@ func (s System) Display(k Kind) []Step {
 	case KindPace:
 		return pick(one("m²/h", 1.0/Hour, 1), one("ft²/h", SqFoot/Hour, 0))
 	case KindSpan:
-		return []Step{{From: 2 * Hour, Symbol: "h", SI: Hour, Decimals: 1}, {Symbol: "min", SI: Minute, Decimals: 1}}
+		return []Step{{From: 72 * Hour, Symbol: "days", SI: 24 * Hour, Decimals: 1}, {From: 2 * Hour, Symbol: "h", SI: Hour, Decimals: 1}, {Symbol: "min", SI: Minute, Decimals: 1}}
 	case KindFraction:
 		return one("%", 0.01, 1)
 	case KindAngle:
@@ -185,13 +185,22 @@ func feetInches(metres float64) string {
 	sixteenths := int64(math.Round(metres / (Inch / 16)))
 	feet, rest := sixteenths/192, sixteenths%192
 	inches, part := rest/16, rest%16
-	text := sign + group(strconv.FormatInt(feet, 10)) + "' " + strconv.FormatInt(inches, 10)
+	text := sign
+	if feet > 0 {
+		text += group(strconv.FormatInt(feet, 10)) + "' "
+	}
+	if feet > 0 || inches > 0 || part == 0 {
+		text += strconv.FormatInt(inches, 10)
+	}
 	if part > 0 {
 		whole := int64(16)
 		for part%2 == 0 {
 			part, whole = part/2, whole/2
 		}
-		text += " " + strconv.FormatInt(part, 10) + "/" + strconv.FormatInt(whole, 10)
+		if feet > 0 || inches > 0 {
+			text += " "
+		}
+		text += strconv.FormatInt(part, 10) + "/" + strconv.FormatInt(whole, 10)
 	}
 	return text + `"`
 }

@@ -31,7 +31,7 @@ func Rules(own []Own) map[string]Rule {
 		{"slab-humidity", "Humidity in the slab, at most", measure.KindFraction, 0.75, measure.Standard, "method ASTM F2170; 75 to 85 % by system is common practice"},
 		{"barrier-humidity", "Humidity in the slab under a moisture barrier, at most", measure.KindFraction, 0.95, measure.RuleOfThumb, "common practice; the barrier's sheet rules"},
 		{"emission", "Moisture emission, at most", measure.KindEmission, 3 * poundEmission, measure.Standard, "ASTM F1869, the classic limit"},
-		{"dew-margin", "Slab above the dew point, at least", measure.KindNumber, 3, measure.Standard, "guidance of ISO 8502-4 and common practice"},
+		{"dew-margin", "Slab above the dew point, K, at least", measure.KindNumber, 3, measure.Standard, "guidance of ISO 8502-4 and common practice"},
 		{"air-humidity", "Humidity of the air, at most", measure.KindFraction, 0.85, measure.RuleOfThumb, "common practice"},
 		{"slab-least", "Slab temperature, at least", measure.KindTemperature, 10, measure.RuleOfThumb, "common practice; the sheet rules"},
 		{"slab-most", "Slab temperature, at most", measure.KindTemperature, 32, measure.RuleOfThumb, "common practice; the sheet rules"},
@@ -39,7 +39,7 @@ func Rules(own []Own) map[string]Rule {
 		{"ph-most", "pH after rinsing, at most", measure.KindNumber, 9, measure.RuleOfThumb, "method ASTM D4262; the range is common practice"},
 		{"pull-off", "Pull-off strength, at least", measure.KindPressure, 1.5e6, measure.RuleOfThumb, "method ASTM D7234; 1.5 MPa is common practice"},
 		{"stale", "A reading counts for", measure.KindSpan, day, measure.RuleOfThumb, "common practice"},
-		{"wind", "Wind outdoors, at most", measure.KindNumber, 8, measure.RuleOfThumb, "common practice, m/s"},
+		{"wind", "Wind outdoors, m/s, at most", measure.KindNumber, 8, measure.RuleOfThumb, "common practice"},
 		{"rain-free", "Without rain after coating, at least", measure.KindSpan, day, measure.RuleOfThumb, "common practice"},
 	}
 	all := make(map[string]Rule, len(rules))

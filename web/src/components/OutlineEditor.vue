@@ -316,6 +316,11 @@ const hint = computed(() => {
     : 'Click corner after corner, or type the length of the wall under the cursor. Shift keeps walls square to the grid.'
 })
 const LETTER = 6.6
+/** Keeps a label of some words, centred on x, inside the drawing. */
+function kept(x: number, words: string): number {
+  const half = (words.length * LETTER) / 2 + 3
+  return Math.min(width.value - half, Math.max(half, x))
+}
 /** Outlines are named beside their first corner, what lies in them in its middle, or below where that is too small. */
 const names = computed(() =>
   shapes.value.flatMap((r) => {
@@ -391,7 +396,7 @@ function wheel(event: WheelEvent): void {
           <text
             v-if="s.measured && s.length * view.scale > 58"
             class="length"
-            :x="view.x(s.m) + s.nx * 22"
+            :x="kept(view.x(s.m) + s.nx * 22, session.format('length', s.length))"
             :y="view.y(s.m) - s.ny * 16 + 4"
           >
             {{ session.format('length', s.length) }}

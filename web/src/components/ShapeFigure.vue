@@ -8,7 +8,7 @@ import { useSession } from '../stores/session'
 const props = defineProps<{ takeoff: Takeoff; name: string }>()
 const session = useSession()
 const WIDTH = 640
-const MARGIN = 48
+const MARGIN = 64
 const PLAN = 330
 const CUT = 170
 const figures = computed(() => props.takeoff.figures ?? [])

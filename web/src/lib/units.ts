@@ -44,8 +44,12 @@ function feetInches(metres: number): string {
     part /= 2
     whole /= 2
   }
-  const fraction = part > 0 ? ` ${part}/${whole}` : ''
-  return `${metres < 0 ? '−' : ''}${group(String(feet))}' ${inches}${fraction}"`
+  const tail = [
+    inches > 0 || feet > 0 || part === 0 ? String(inches) : '',
+    part > 0 ? `${part}/${whole}` : '',
+  ]
+  const ahead = feet > 0 ? `${group(String(feet))}' ` : ''
+  return `${metres < 0 ? '−' : ''}${ahead}${tail.filter(Boolean).join(' ')}"`
 }
 
 /** Prints an amount of money in the job's currency. */
