@@ -56,6 +56,7 @@ func TestVerdictsNameReadingThresholdSourceAndWay(t *testing.T) {
 		{"a weak pull", Survey{Substrate: Concrete, Readings: []Reading{read(PullOff, 0.9e6)}}, body, "pull-off", Unfit, []string{"0.9 MPa", "1.5 MPa"}},
 		{"near the dew point", Survey{Substrate: Concrete, Readings: []Reading{read(SlabTemperature, 14), read(AirTemperature, 20), read(AirHumidity, 0.65)}}, body, "dew-point", FitAfter, []string{"14 °C", "13.2 °C", "3.0 K", "ISO 8502-4"}},
 		{"a stale reading", Survey{Substrate: Concrete, Readings: []Reading{{Kind: SlabTemperature, Value: 20, At: now().Add(-30 * time.Hour)}, read(AirTemperature, 20), read(AirHumidity, 0.5)}}, body, "dew-point", Unknown, []string{"30 h ago", "24 h"}},
+		{"cold pails", Survey{Substrate: Concrete, Readings: []Reading{read(MaterialTemperature, 6)}}, body, "material-temperature", FitAfter, []string{"6 °C", "10 °C to 32 °C", "12 to 18 h"}},
 		{"oil", Survey{Substrate: Concrete, Contamination: []string{"oil"}}, body, "contamination-oil", FitAfter, []string{"Degrease"}},
 	}
 	for _, c := range cases {

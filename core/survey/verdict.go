@@ -76,6 +76,7 @@ func Judge(s Survey, coats Coats, own []Own, scene Scene) []Verdict {
 	j.surface()
 	j.moisture()
 	j.chemistry()
+	j.material()
 	j.temperature()
 	for i := range j.all {
 		for k := range s.Overrides {
@@ -310,6 +311,21 @@ func (j *judge) chemistry() {
 	} else {
 		j.say("ph", FitNow, low.From, "", "The surface has pH %.1f; %.4g to %.4g are wanted.", r.Value, low.Value, high.Value)
 	}
+}
+
+// material judges the warmth of the pails.
+func (j *judge) material() {
+	r := j.latest(MaterialTemperature)
+	if r == nil {
+		return
+	}
+	low, high, basis := Bounds(j.coats, j.rules)
+	units, fit, way := j.scene.Units, FitNow, ""
+	if t := measure.Temperature(r.Value); t < low || t > high {
+		fit, way = FitAfter, "Keep the pails where the work will be for 12 to 18 h before."
+	}
+	j.say("material-temperature", fit, basis, way, "The material is at %s; %s to %s are wanted, as of the slab.",
+		units.Temperature(measure.Temperature(r.Value)), units.Temperature(low), units.Temperature(high))
 }
 
 // temperature judges dew and warmth at the last readings.
