@@ -70,7 +70,11 @@ func deal(sides []side) func(yield func([]int32) bool) {
 	place := func(v float64) int { return max(0, min(n-1, int(v))) }
 	// The cells of a side: in each row those between its ends there, widened by
 	// the tolerance within which sides count as touching.
-	through := func(s *side, visit func(cell int)) {
+	type visit struct{ cell, side int32 }
+	visits := make([]visit, 0, 8*len(sides))
+	ends := make([]int32, n*n+1)
+	for i := range sides {
+		s := &sides[i]
 		first, last := place((s.under-Tolerance-low.Y)/tall), place((s.over+Tolerance-low.Y)/tall)
 		for row := first; row <= last; row++ {
 			from, to := s.low, s.high
@@ -80,21 +84,21 @@ func deal(sides []side) func(yield func([]int32) bool) {
 				b := s.from.X + (top-s.from.Y)/rise*(s.to.X-s.from.X)
 				from, to = max(from, min(a, b)), min(to, max(a, b))
 			}
-			for column := place((from - Tolerance - low.X) / wide); column <= place((to+Tolerance-low.X)/wide); column++ {
-				visit(row*n + column)
+			right := place((to + Tolerance - low.X) / wide)
+			for column := place((from - Tolerance - low.X) / wide); column <= right; column++ {
+				cell := int32(row*n + column)
+				visits = append(visits, visit{cell, int32(i)})
+				ends[cell+1]++
 			}
 		}
-	}
-	ends := make([]int32, n*n+1)
-	for i := range sides {
-		through(&sides[i], func(cell int) { ends[cell+1]++ })
 	}
 	for c := 1; c < len(ends); c++ {
 		ends[c] += ends[c-1]
 	}
-	dealt, next := make([]int32, ends[n*n]), slices.Clone(ends)
-	for i := range sides {
-		through(&sides[i], func(cell int) { dealt[next[cell]] = int32(i); next[cell]++ })
+	dealt, next := make([]int32, len(visits)), slices.Clone(ends)
+	for _, v := range visits {
+		dealt[next[v.cell]] = v.side
+		next[v.cell]++
 	}
 	return func(yield func([]int32) bool) {
 		for c := range n * n {
