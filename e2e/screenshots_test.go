@@ -41,6 +41,7 @@ func TestScreenshots(t *testing.T) {
 	take("measure")
 	to("survey")
 	take("survey")
+	p.choose("Climate of the forecast", "plateau")
 	p.click("[data-test=fetch-forecast]")
 	p.until(`document.querySelectorAll('[data-test=forecast] svg rect').length > 2`)
 	value[bool](p, `(document.querySelector('[data-test=forecast]').scrollIntoView(), true)`)
