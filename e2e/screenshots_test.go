@@ -43,7 +43,7 @@ func TestScreenshots(t *testing.T) {
 	take("survey")
 	p.choose("Climate of the forecast", "plateau")
 	p.click("[data-test=fetch-forecast]")
-	p.until(`document.querySelectorAll('[data-test=forecast] svg rect').length > 2`)
+	p.until(`!!document.querySelector('[data-test=forecast] :is(.go, .wait, .stop)')`)
 	value[bool](p, `(document.querySelector('[data-test=forecast]').scrollIntoView(), true)`)
 	take("preparation")
 	p.click("[data-test=undo]")
