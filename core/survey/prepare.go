@@ -262,6 +262,8 @@ func (p *planner) water() {
 		p.add(Task{ID: "relieve", Name: "Relieve and drain the water behind", How: "Find its way; drain or drill relief holes, and plug them after the work", Drying: 3 * overnight,
 			Check: "Dry behind, and dry under a sheet after 16 h", Cautions: []string{"A drained shell can float: an engineer decides."}})
 	}
+	p.add(Task{ID: "protect", Name: "Protect what is near", How: "Cover fittings, drains and what stands close; keep people and pets out; take doors off where they drag",
+		Items: []Supply{{"Cover sheet", measure.KindArea, 2 * float64(p.ground.Perimeter)}}, Work: hours(float64(p.ground.Perimeter), 60), Check: "Nothing within two metres lies open"})
 	if p.Outdoors {
 		p.add(Task{ID: "outdoors", Name: "Keep water and leaves off", How: "Sprinklers off for a day before and after, wind-break and cover ready", Work: measure.Hour,
 			Check: "No rain in the forecast until a day after the last coat"})

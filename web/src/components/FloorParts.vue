@@ -5,6 +5,7 @@ import { useDesk } from '../composables/useEditor'
 import { newId } from '../lib/blank'
 import { distance } from '../lib/figures'
 import { useSession } from '../stores/session'
+import EntryHead from './EntryHead.vue'
 import FigureButton from './FigureButton.vue'
 import QuantityField from './QuantityField.vue'
 
@@ -131,29 +132,16 @@ const filler = computed(() => takeoff.value?.filler ?? 0)
     </label>
     <ul class="entries">
       <li v-for="p in parts" :key="p.id" :data-test="`part-${p.kind}`">
-        <div class="row">
-          <v-text-field
-            :label="shapes[p.kind].words"
-            :model-value="p.name"
-            maxlength="120"
-            :readonly="!session.mayEdit"
-            @change="
-              (e: Event) =>
-                changePart(p.id, 'name', (part) => (part.name = (e.target as HTMLInputElement).value))
-            "
-          />
+        <EntryHead
+          :label="shapes[p.kind].words"
+          :name="p.name"
+          @rename="(n) => changePart(p.id, 'name', (part) => (part.name = n))"
+          @remove="remove(p.id)"
+        >
           <FigureButton v-if="working(p)" :workings="[working(p)!]" class="figure">
             {{ session.format('area', working(p)?.result.si ?? 0) }}
           </FigureButton>
-          <v-btn
-            v-if="session.mayEdit"
-            size="small"
-            variant="text"
-            :aria-label="`Remove ${p.name}`"
-            @click="remove(p.id)"
-            >Remove</v-btn
-          >
-        </div>
+        </EntryHead>
         <div class="triple">
           <v-text-field
             v-for="(words, field) in shapes[p.kind].counts"

@@ -7,6 +7,8 @@ import { usePanZoom } from '../composables/usePanZoom'
 import { boxAround, distance, middle, tidy, windsLeft, type Box } from '../lib/figures'
 import type { PlanLine, PlanMark, PlanRing } from '../lib/plan'
 import { useSession } from '../stores/session'
+import DraftLine from './DraftLine.vue'
+import PlanMarks from './PlanMarks.vue'
 import WallLength from './WallLength.vue'
 
 const props = defineProps<{
@@ -281,18 +283,7 @@ function remove(r: number, corner: number): void {
     emit('ring', ring.id, ring.points.toSpliced(corner, 1), 'remove corner')
 }
 
-const draftPath = computed(() => {
-  const v = view.value
-  const points = [
-    ...props.draft.points.value,
-    ...(cursor.value && props.draft.points.value.length > 0 ? [cursor.value] : []),
-  ]
-  return points.map((p, i) => `${i === 0 ? 'M' : 'L'}${v.x(p).toFixed(1)} ${v.y(p).toFixed(1)}`).join('')
-})
 const last = computed(() => props.draft.points.value.at(-1))
-const reach = computed(() =>
-  last.value && cursor.value ? session.format('length', distance(last.value, cursor.value)) : '',
-)
 /** The direction in which a typed wall goes: towards the cursor. */
 const towards = computed(() =>
   last.value && cursor.value
@@ -425,41 +416,11 @@ function wheel(event: WheelEvent): void {
         <text v-for="n in names" :key="`n${n.id}`" class="ring-name" :class="n.kind" :x="n.x" :y="n.y">
           {{ n.name }}
         </text>
-        <g
-          v-for="m in shownMarks"
-          :key="m.id"
-          class="mark"
-          :class="[m.kind, { fixed: m.fixed }]"
-          :data-test="m.kind"
-          @pointerdown="carry($event, m)"
-        >
-          <circle :cx="view.x(m.at)" :cy="view.y(m.at)" :r="m.kind === 'exit' ? 11 : 6" />
-          <text :x="view.x(m.at)" :y="view.y(m.at) + (m.kind === 'depth' ? -10 : 26)">{{ m.name }}</text>
-        </g>
+        <PlanMarks :marks="shownMarks" :view="view" @carry="carry" />
         <g v-for="(p, i) in faults ?? []" :key="`f${i}`" class="fault">
           <circle :cx="view.x(p)" :cy="view.y(p)" r="14" />
         </g>
-        <g v-if="draft.drawing.value">
-          <path :d="draftPath" class="draft" :class="{ open: draft.open.value }" />
-          <circle
-            v-for="(p, i) in draft.points.value"
-            :key="i"
-            class="pin"
-            :class="{ first: i === 0 }"
-            r="6"
-            :cx="view.x(p)"
-            :cy="view.y(p)"
-          />
-          <g v-if="cursor">
-            <path
-              :d="`M${view.x(cursor) - 8} ${view.y(cursor)}h16M${view.x(cursor)} ${view.y(cursor) - 8}v16`"
-              class="cross"
-            />
-            <text v-if="reach" class="reach" :x="view.x(cursor) + 12" :y="view.y(cursor) - 10">
-              {{ reach }}
-            </text>
-          </g>
-        </g>
+        <DraftLine v-if="draft.drawing.value" :draft="draft" :view="view" :cursor="cursor" />
         <text v-if="rings.length === 0 && !draft.drawing.value" class="invite" :x="width / 2" :y="HEIGHT / 2">
           Not measured yet
         </text>
@@ -635,78 +596,11 @@ text {
   stroke: var(--paper);
   stroke-width: 4px;
 }
-.mark circle {
-  fill: var(--paper);
-  stroke: var(--ink);
-  stroke-width: 2;
-  cursor: grab;
-}
-.mark.fixed circle {
-  cursor: default;
-}
-.mark text {
-  font-weight: 640;
-  paint-order: stroke;
-  stroke: var(--paper);
-  stroke-width: 4px;
-}
-.mark.exit circle {
-  fill: none;
-  stroke: var(--cure);
-  stroke-width: 4;
-}
-.mark.exit text {
-  font-weight: 740;
-  fill: var(--cure);
-}
-.mark.drain circle {
-  fill: var(--ink);
-}
-.mark.reading circle {
-  fill: #e2a13b;
-}
-.mark.depth circle {
-  fill: var(--cure);
-}
-.mark.strip circle {
-  stroke: var(--warn);
-  stroke-width: 3;
-  stroke-dasharray: 4 2;
-}
-.mark.strip text {
-  fill: var(--warn);
-}
 .fault circle {
   fill: none;
   stroke: var(--stop);
   stroke-width: 4;
   stroke-dasharray: 5 3;
-}
-.draft {
-  fill: color-mix(in srgb, #e2a13b 18%, transparent);
-  stroke: var(--warn);
-  stroke-width: 2.5;
-  stroke-dasharray: 7 4;
-}
-.draft.open {
-  fill: none;
-}
-.pin {
-  fill: var(--paper);
-  stroke: var(--warn);
-  stroke-width: 2.5;
-}
-.pin.first {
-  fill: #e2a13b;
-}
-.cross {
-  stroke: var(--warn);
-  stroke-width: 1.5;
-}
-.reach {
-  text-anchor: start;
-  font-weight: 680;
-  font-size: 14px;
 }
 .invite {
   font-size: 18px;

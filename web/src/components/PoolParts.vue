@@ -4,7 +4,8 @@ import type { PoolPart } from '../api/client'
 import { useDesk } from '../composables/useEditor'
 import { newId } from '../lib/blank'
 import { useSession } from '../stores/session'
-import NameField from './NameField.vue'
+import EntryHead from './EntryHead.vue'
+import PickField from './PickField.vue'
 import QuantityField from './QuantityField.vue'
 
 /** Steps, benches and swim-outs of a shell. */
@@ -54,22 +55,12 @@ function whole(event: Event): number {
     </label>
     <ul class="entries">
       <li v-for="p in parts" :key="p.id">
-        <div class="row">
-          <NameField
-            class="grow"
-            :label="kinds[p.kind].words"
-            :model-value="p.name"
-            @update:model-value="(n) => change(p.id, 'name', (part) => (part.name = n))"
-          />
-          <v-btn
-            v-if="session.mayEdit"
-            size="small"
-            variant="text"
-            :aria-label="`Remove ${p.name}`"
-            @click="remove(p.id)"
-            >Remove</v-btn
-          >
-        </div>
+        <EntryHead
+          :label="kinds[p.kind].words"
+          :name="p.name"
+          @rename="(n) => change(p.id, 'name', (part) => (part.name = n))"
+          @remove="remove(p.id)"
+        />
         <div class="triple">
           <v-text-field
             v-if="p.kind === 'steps'"
@@ -90,26 +81,13 @@ function whole(event: Event): number {
             positive
             @update:model-value="change(p.id, field, (part) => (part[field] = $event))"
           />
-          <label class="small">
-            Ends against a wall
-            <select
-              class="pick"
-              :value="p.walled ?? 0"
-              :disabled="!session.mayEdit || p.outside"
-              @change="
-                (e) =>
-                  change(
-                    p.id,
-                    'walled',
-                    (part) => (part.walled = Number((e.target as HTMLSelectElement).value)),
-                  )
-              "
-            >
-              <option :value="0">none</option>
-              <option :value="1">one</option>
-              <option :value="2">both</option>
-            </select>
-          </label>
+          <PickField
+            v-if="!p.outside"
+            label="Ends against a wall"
+            :options="{ 0: 'none', 1: 'one', 2: 'both' }"
+            :model-value="String(p.walled ?? 0)"
+            @update:model-value="(n) => change(p.id, 'walled', (part) => (part.walled = Number(n)))"
+          />
           <label v-if="p.kind === 'steps'" class="small">
             <input
               type="checkbox"
@@ -133,9 +111,3 @@ function whole(event: Event): number {
     </ul>
   </details>
 </template>
-
-<style scoped>
-.triple .pick {
-  display: block;
-}
-</style>

@@ -6,6 +6,7 @@ import { useDesk } from '../composables/useEditor'
 import { newId } from '../lib/blank'
 import { boxAround } from '../lib/figures'
 import { useSession } from '../stores/session'
+import PickField from './PickField.vue'
 import QuantityField from './QuantityField.vue'
 
 /** Readings of a surface, typed or taken from instruments. */
@@ -27,6 +28,11 @@ const kinds: Record<Kind, { words: string; kind: ReadKind }> = {
 const kind = ref<Kind>('slab-temperature')
 const scale = ref('')
 const where = ref('')
+/** Walls, floors and pieces of a pool or a top, which have no corners of a plan to name. */
+const panels = computed(() => [
+  ...new Set((desk.surfacePlan.value?.takeoff?.panels ?? []).map((p) => p.name)),
+])
+const panel = ref('')
 /** When it was read, where that was not just now. */
 const earlier = ref('')
 const instruments = ref<InstrumentLine[]>([])
@@ -73,7 +79,13 @@ function keep(taken: Omit<SurveyReading, 'id'>[]): void {
     const by = session.me?.name
     s.survey.readings = [
       ...(s.survey.readings ?? []),
-      ...taken.map((t) => ({ id: newId(), by, place: spot, ...t })),
+      ...taken.map((t) => ({
+        id: newId(),
+        by,
+        place: spot,
+        note: panel.value || undefined,
+        ...t,
+      })),
     ]
   })
 }
@@ -123,6 +135,13 @@ function shown(r: SurveyReading): string {
         :kind="kinds[kind].kind"
         label="Reading"
         @update:model-value="typed"
+      />
+      <PickField
+        v-if="panels.length > 0"
+        v-model="panel"
+        label="Where it was read"
+        none="not noted"
+        :options="Object.fromEntries(panels.map((p) => [p, p]))"
       />
       <label v-if="corners.length > 0" class="small">
         Where
@@ -176,7 +195,7 @@ function shown(r: SurveyReading): string {
           <td class="num">{{ shown(r) }}</td>
           <td>
             {{ when.format(new Date(r.at)) }},
-            {{ [r.by, r.instrument, r.place && placed(r.place)].filter(Boolean).join(', ') }}
+            {{ [r.by, r.instrument, r.place && placed(r.place), r.note].filter(Boolean).join(', ') }}
           </td>
           <td v-if="session.mayEdit" class="num">
             <button

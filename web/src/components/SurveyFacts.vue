@@ -3,6 +3,7 @@ import { computed } from 'vue'
 import type { Survey } from '../api/client'
 import { useDesk } from '../composables/useEditor'
 import { useSession } from '../stores/session'
+import PickField from './PickField.vue'
 
 /** What is seen of a surface without an instrument. */
 const desk = useDesk()
@@ -47,14 +48,11 @@ const stains = {
 }
 type Stain = keyof typeof stains
 const flags = { outdoors: 'outdoors', heated: 'heated', immersed: 'under water' } as const
-const PROFILES = [1, 2, 3, 4, 5, 6, 7, 8, 9, 10]
+const MOST = 10
+const profiles = Object.fromEntries(Array.from({ length: MOST }, (_, i) => [i + 1, `CSP ${i + 1}`]))
 
 function set(label: string, change: (survey: Survey) => void): void {
   desk.editSurface(`survey ${label}`, (s) => s.survey && change(s.survey))
-}
-function choose(field: Choice, event: Event): void {
-  const value = (event.target as HTMLSelectElement).value || undefined
-  set(field, (s) => Object.assign(s, { [field]: value }))
 }
 function stain(which: Stain): void {
   set('contamination', (s) => {
@@ -69,19 +67,15 @@ function stain(which: Stain): void {
   <div class="seen">
     <h3>What is seen</h3>
     <div class="pair">
-      <label v-for="(c, field) in choices" :key="field" class="small">
-        {{ c.label }}
-        <select
-          class="pick wide"
-          :aria-label="c.label"
-          :value="survey[field] ?? ''"
-          :disabled="!session.mayEdit"
-          @change="choose(field, $event)"
-        >
-          <option value="">not looked at</option>
-          <option v-for="(words, value) in c.options" :key="value" :value="value">{{ words }}</option>
-        </select>
-      </label>
+      <PickField
+        v-for="(c, field) in choices"
+        :key="field"
+        :label="c.label"
+        :options="c.options"
+        none="not looked at"
+        :model-value="survey[field] ?? ''"
+        @update:model-value="set(field, (s) => Object.assign(s, { [field]: $event || undefined }))"
+      />
       <label class="small">
         Poured or laid on
         <input
@@ -93,40 +87,20 @@ function stain(which: Stain): void {
           @change="(e) => set('laid', (s) => (s.laid = (e.target as HTMLInputElement).value || undefined))"
         />
       </label>
-      <label class="small">
-        Profile found
-        <select
-          class="pick wide"
-          aria-label="Profile found"
-          :value="survey.profile ?? 0"
-          :disabled="!session.mayEdit"
-          @change="
-            (e) =>
-              set('profile', (s) => (s.profile = Number((e.target as HTMLSelectElement).value) || undefined))
-          "
-        >
-          <option :value="0">not looked at</option>
-          <option v-for="n in PROFILES" :key="n" :value="n">CSP {{ n }}</option>
-        </select>
-      </label>
-    </div>
-    <div class="pair">
-      <label class="small">
-        Profile wanted
-        <select
-          class="pick wide"
-          aria-label="Profile wanted"
-          :value="survey.wanted ?? 0"
-          :disabled="!session.mayEdit"
-          @change="
-            (e) =>
-              set('wanted', (s) => (s.wanted = Number((e.target as HTMLSelectElement).value) || undefined))
-          "
-        >
-          <option :value="0">as the coats want it</option>
-          <option v-for="n in PROFILES" :key="n" :value="n">CSP {{ n }}</option>
-        </select>
-      </label>
+      <PickField
+        label="Profile found"
+        :options="profiles"
+        none="not looked at"
+        :model-value="String(survey.profile ?? '')"
+        @update:model-value="(n) => set('profile', (s) => (s.profile = Number(n) || undefined))"
+      />
+      <PickField
+        label="Profile wanted"
+        :options="profiles"
+        none="as the coats want it"
+        :model-value="String(survey.wanted ?? '')"
+        @update:model-value="(n) => set('wanted', (s) => (s.wanted = Number(n) || undefined))"
+      />
       <v-text-field
         label="What it is used for"
         maxlength="300"

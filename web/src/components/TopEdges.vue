@@ -3,6 +3,7 @@ import { computed } from 'vue'
 import type { Top } from '../api/client'
 import { useDesk } from '../composables/useEditor'
 import { useSession } from '../stores/session'
+import PickField from './PickField.vue'
 import QuantityField from './QuantityField.vue'
 
 /** What all edges of a top have in common. */
@@ -33,19 +34,12 @@ function set(label: string, change: (top: Top) => void): void {
       positive
       @update:model-value="(v) => set('thickness', (t) => (t.thickness = v))"
     />
-    <label class="small">
-      Edge profile
-      <select
-        class="pick"
-        :value="top.profile ?? 'square'"
-        :disabled="!session.mayEdit"
-        @change="
-          (e) => set('profile', (t) => (t.profile = (e.target as HTMLSelectElement).value as Top['profile']))
-        "
-      >
-        <option v-for="(words, kind) in profiles" :key="kind" :value="kind">{{ words }}</option>
-      </select>
-    </label>
+    <PickField
+      label="Edge profile"
+      :options="profiles"
+      :model-value="top.profile ?? 'square'"
+      @update:model-value="(v) => set('profile', (t) => (t.profile = v as Top['profile']))"
+    />
     <QuantityField
       v-if="cut"
       kind="length"
@@ -71,10 +65,3 @@ function set(label: string, change: (top: Top) => void): void {
     />
   </div>
 </template>
-
-<style scoped>
-.pick {
-  display: block;
-  width: 100%;
-}
-</style>

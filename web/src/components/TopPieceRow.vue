@@ -5,6 +5,7 @@ import { useDesk } from '../composables/useEditor'
 import { copyOf, newId } from '../lib/blank'
 import { boxAround, distance, mapPoints, rectangle } from '../lib/figures'
 import { useSession } from '../stores/session'
+import EntryHead from './EntryHead.vue'
 import NameField from './NameField.vue'
 import QuantityField from './QuantityField.vue'
 import RectFields from './RectFields.vue'
@@ -12,6 +13,7 @@ import RectFields from './RectFields.vue'
 /** One piece of a top: its measures, edges and cut-outs. */
 const props = defineProps<{ piece: TopPiece }>()
 const emit = defineEmits<{ edge: [piece: string, side: number, kind: TopEdge['kind'] | 'wall'] }>()
+type Cutout = NonNullable<TopPiece['cutouts']>[number]
 const desk = useDesk()
 const session = useSession()
 const kinds: Record<TopEdge['kind'] | 'wall', string> = {
@@ -36,6 +38,12 @@ function change(label: string, by: (piece: TopPiece) => void): void {
   desk.editSurface(`${props.piece.id} ${label}`, (s) => {
     const piece = s.top?.pieces.find((p) => p.id === props.piece.id)
     if (piece) by(piece)
+  })
+}
+function changeCutout(id: string, label: string, by: (cut: Cutout) => void): void {
+  change(`${id} ${label}`, (p) => {
+    const cut = p.cutouts?.find((one) => one.id === id)
+    if (cut) by(cut)
   })
 }
 /** A piece that moves takes its cut-outs along. */
@@ -143,41 +151,17 @@ function setInside(side: number): void {
         </tbody>
       </table>
       <div v-for="c in piece.cutouts ?? []" :key="c.id" class="cutout">
-        <div class="row">
-          <NameField
-            class="grow"
-            label="Cut-out"
-            :model-value="c.name"
-            @update:model-value="
-              (n) =>
-                change(`${c.id} name`, (p) => {
-                  const cut = p.cutouts?.find((one) => one.id === c.id)
-                  if (cut) cut.name = n
-                })
-            "
-          />
-          <v-btn
-            v-if="session.mayEdit"
-            size="small"
-            variant="text"
-            :aria-label="`Remove ${c.name}`"
-            @click="
-              change('remove cut-out', (p) => (p.cutouts = p.cutouts?.filter((one) => one.id !== c.id)))
-            "
-            >Remove</v-btn
-          >
-        </div>
+        <EntryHead
+          label="Cut-out"
+          :name="c.name"
+          @rename="(n) => changeCutout(c.id, 'name', (cut) => (cut.name = n))"
+          @remove="change('remove cut-out', (p) => (p.cutouts = p.cutouts?.filter((one) => one.id !== c.id)))"
+        />
         <RectFields
           :ring="c.outline"
           :from="corner"
           :what="c.name"
-          @ring="
-            (points, label) =>
-              change(`${c.id} ${label}`, (p) => {
-                const cut = p.cutouts?.find((one) => one.id === c.id)
-                if (cut) cut.outline = points
-              })
-          "
+          @ring="(points, label) => changeCutout(c.id, label, (cut) => (cut.outline = points))"
         />
       </div>
       <div v-if="session.mayEdit" class="row">
