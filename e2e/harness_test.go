@@ -17,6 +17,7 @@ import (
 	"testing"
 	"time"
 
+	"github.com/chromedp/cdproto"
 	"github.com/chromedp/cdproto/log"
 	"github.com/chromedp/cdproto/network"
 	"github.com/chromedp/cdproto/runtime"
@@ -226,14 +227,26 @@ func value[T any](p *page, script string) T {
 	return v
 }
 
-// until waits for a script to become true.
+// until waits for a script to become true. A page that another takes the place
+// of while it is asked takes the question with it: the next one is asked.
 func (p *page) until(script string) {
 	p.t.Helper()
 	ctx, cancel := context.WithTimeout(p.ctx, patience)
 	defer cancel()
-	if _, err := chromedp.Run(ctx, chromedp.Poll[bool](script, chromedp.WithPollingInterval(30*time.Millisecond), chromedp.WithPollingTimeout(patience))); err != nil {
+	ask := chromedp.Poll[bool](script, chromedp.WithPollingInterval(30*time.Millisecond), chromedp.WithPollingTimeout(patience))
+	_, err := chromedp.Run(ctx, ask)
+	for replaced(err) && ctx.Err() == nil {
+		_, err = chromedp.Run(ctx, ask)
+	}
+	if err != nil {
 		p.t.Fatalf("waited for %s: %v\nthe page reads: %s", script, err, p.glance())
 	}
+}
+
+// replaced is the protocol's word for a page that was left while it was asked.
+func replaced(err error) bool {
+	refusal, ok := errors.AsType[*cdproto.Error](err)
+	return ok && (strings.HasPrefix(refusal.Message, "Cannot find context") || strings.HasPrefix(refusal.Message, "Execution context was destroyed"))
 }
 
 // sees waits until an element shows a text.

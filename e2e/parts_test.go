@@ -42,7 +42,6 @@ func TestAGivenAreaIsPlannedAloud(t *testing.T) {
 	p.saved()
 	p.click("[data-test=to-cards]")
 	p.sees("[data-test=mix-card]", "Undertow MB-2")
-	p.open("/jobs")
 	p.openJob("Reed shed")
 	p.rectangle("7 m", "7 m")
 	p.sees("[data-test=area]", "49 m²")
