@@ -3,8 +3,10 @@
 package cure
 
 import (
+	"cmp"
 	"fmt"
 	"math"
+	"slices"
 
 	"nephelon/core/measure"
 )
@@ -23,49 +25,68 @@ type Point struct {
 	Time measure.Span        `json:"time" exclusiveMinimum:"0" maximum:"31536000" doc:"s"`
 }
 
-// Rate is a time against temperature after Arrhenius: time = scale · exp(E/RT).
+// Rate is a time against temperature after Arrhenius: ln time falls with one over
+// the absolute temperature.
 type Rate struct {
-	Activation float64 // J/mol
-	scale      float64
-	low, high  float64 // °C that the points span
+	Activation float64 // J/mol, fitted to all points
+	knots      []knot  // warmest first
 }
 
-// FitRate lays Arrhenius's law through the points, by least squares of the
-// logarithm of time on one over the absolute temperature. One point takes the
-// usual activation energy. Times that grow with heat are refused.
+// knot is a point of the sheet: 1/K and ln s.
+type knot struct{ x, y float64 }
+
+// FitRate lays Arrhenius's law through the points: between two of them the time
+// runs straight in ln t over 1/T, so that each printed time comes out again, and
+// beyond them with the activation energy that fits all points by least squares.
+// One point takes the usual activation energy. Times that grow with heat are
+// refused.
 func FitRate(points []Point) (Rate, error) {
 	if len(points) == 0 {
 		return Rate{}, fmt.Errorf("a rate needs a time at one temperature at least")
 	}
-	r := Rate{Activation: UsualActivation, low: math.Inf(1), high: math.Inf(-1)}
+	r := Rate{Activation: UsualActivation}
 	meanX, meanY := 0.0, 0.0
 	n := float64(len(points))
 	for i, p := range points {
 		if p.Time <= 0 {
 			return Rate{}, fmt.Errorf("point %d has no time", i+1)
 		}
-		r.low, r.high = math.Min(r.low, float64(p.At)), math.Max(r.high, float64(p.At))
-		meanX += 1 / (float64(p.At) + kelvin) / n
-		meanY += math.Log(float64(p.Time)) / n
+		k := knot{1 / (float64(p.At) + kelvin), math.Log(float64(p.Time))}
+		meanX, meanY = meanX+k.x/n, meanY+k.y/n
+		r.knots = append(r.knots, k)
 	}
+	slices.SortFunc(r.knots, func(a, b knot) int { return cmp.Compare(a.x, b.x) })
 	xx, xy := 0.0, 0.0
-	for _, p := range points {
-		x, y := 1/(float64(p.At)+kelvin)-meanX, math.Log(float64(p.Time))-meanY
-		xx, xy = xx+x*x, xy+x*y
+	for i, k := range r.knots {
+		xx, xy = xx+(k.x-meanX)*(k.x-meanX), xy+(k.x-meanX)*(k.y-meanY)
+		if i > 0 && k.x > r.knots[i-1].x && k.y <= r.knots[i-1].y {
+			return Rate{}, fmt.Errorf("its times grow with heat; read the sheet again")
+		}
 	}
-	if r.high-r.low > 0.5 {
+	if r.knots[len(r.knots)-1].x-r.knots[0].x > 5e-6 { // half a degree near room temperature
 		r.Activation = gasConstant * xy / xx
 	}
-	if r.Activation <= 0 {
-		return Rate{}, fmt.Errorf("its times grow with heat; read the sheet again")
-	}
-	r.scale = math.Exp(meanY - r.Activation/gasConstant*meanX)
 	return r, nil
 }
 
 // Time at a temperature, and whether that lies outside the points by more than
 // 2 K.
 func (r Rate) Time(at measure.Temperature) (time measure.Span, extrapolated bool) {
-	seconds := r.scale * math.Exp(r.Activation/(gasConstant*(float64(at)+kelvin)))
-	return measure.Span(seconds), float64(at) < r.low-2 || float64(at) > r.high+2
+	x := 1 / (float64(at) + kelvin)
+	last := len(r.knots) - 1
+	i, known := slices.BinarySearchFunc(r.knots, x, func(k knot, x float64) int { return cmp.Compare(k.x, x) })
+	var y float64
+	switch {
+	case known:
+		y = r.knots[i].y
+	case i == 0:
+		y = r.knots[0].y + r.Activation/gasConstant*(x-r.knots[0].x)
+	case i > last:
+		y = r.knots[last].y + r.Activation/gasConstant*(x-r.knots[last].x)
+	default:
+		cold, warm := r.knots[i], r.knots[i-1]
+		y = warm.y + (cold.y-warm.y)*(x-warm.x)/(cold.x-warm.x)
+	}
+	low, high := 1/r.knots[last].x-kelvin, 1/r.knots[0].x-kelvin
+	return measure.Span(math.Exp(y)), float64(at) < low-2 || float64(at) > high+2
 }

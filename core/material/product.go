@@ -1,9 +1,8 @@
-// Package material describes coating products as their data sheets do.
+// Package material describes coating products and the media that go into them
+// as their data sheets do.
 package material
 
 import (
-	"fmt"
-
 	"nephelon/core/measure"
 )
 
@@ -12,6 +11,16 @@ type Kind string
 
 // Chemistry is what a product is made of.
 type Chemistry string
+
+// Carrier is what keeps a product liquid beside its own resins.
+type Carrier string
+
+// The carriers.
+const (
+	NoCarrier Carrier = "none" // 100 % solids
+	Water     Carrier = "water"
+	Solvent   Carrier = "solvent"
+)
 
 // Basis tells whether a mixing ratio counts volumes or masses.
 type Basis string
@@ -27,32 +36,87 @@ const (
 const AssumedDensity measure.Density = 1100
 
 // Product is one data sheet. Quantities are in SI units; every value names its
-// source.
+// source. Version counts the editions that the company has kept of it.
 type Product struct {
-	ID              string                                `json:"id" minLength:"1" maxLength:"60"`
-	Name            string                                `json:"name" minLength:"1" maxLength:"120"`
-	Kind            Kind                                  `json:"kind" enum:"moisture-barrier,primer,body,metallic,flood,pool-paint,urethane,polyaspartic"`
-	Chemistry       Chemistry                             `json:"chemistry" enum:"epoxy,polyurethane,polyaspartic,acrylic"`
-	Color           string                                `json:"color" pattern:"^#[0-9a-f]{6}$" doc:"The colour its coat is drawn in"`
-	Use             string                                `json:"use,omitempty" maxLength:"400" doc:"What it is for, in a sentence"`
-	Ratio           Ratio                                 `json:"ratio"`
-	Components      []Component                           `json:"components" minItems:"1" maxItems:"3" doc:"A, B and C; one alone is a single-pack paint"`
-	Density         *measure.Sourced[measure.Density]     `json:"density,omitempty" doc:"Of the mix, kg/m³, where the components' own are unknown"`
-	VolumeSolids    measure.Sourced[measure.Fraction]     `json:"volumeSolids" doc:"1 is 100 % solids"`
-	FilmMin         *measure.Sourced[measure.Film]        `json:"filmMin,omitempty" doc:"Thinnest wet film of one coat, m"`
-	FilmMax         *measure.Sourced[measure.Film]        `json:"filmMax,omitempty" doc:"Thickest wet film of one coat, m"`
-	FilmMaxVertical *measure.Sourced[measure.Film]        `json:"filmMaxVertical,omitempty" doc:"Thickest wet film of one coat on a wall, m"`
-	Loss            *measure.Sourced[measure.Fraction]    `json:"loss,omitempty" doc:"Usual loss"`
-	PotLife         *measure.Sourced[measure.Span]        `json:"potLife,omitempty" doc:"s, at the mass and temperature beside it"`
-	PotLifeMass     *measure.Sourced[measure.Mass]        `json:"potLifeMass,omitempty" doc:"kg"`
-	PotLifeAt       *measure.Sourced[measure.Temperature] `json:"potLifeAt,omitempty" doc:"°C"`
-	SlabHumidityMax *measure.Sourced[measure.Fraction]    `json:"slabHumidityMax,omitempty" doc:"Most in-situ relative humidity of a slab below it"`
+	ID        string    `json:"id" minLength:"1" maxLength:"60" pattern:"^[a-z0-9][a-z0-9-]*$"`
+	Version   int       `json:"version,omitempty" minimum:"0" maximum:"100000" doc:"Counted by the shelf"`
+	Name      string    `json:"name" minLength:"1" maxLength:"120"`
+	Kind      Kind      `json:"kind" enum:"moisture-barrier,primer,body,metallic,flood,deep-pour,grout,clear,paint,pool-paint,urethane,polyaspartic,binder"`
+	Chemistry Chemistry `json:"chemistry" enum:"epoxy,novolac,polyurethane,polyaspartic,acrylic,polyester,alkyd"`
+	Carrier   Carrier   `json:"carrier,omitempty" enum:"none,water,solvent" doc:"none is 100 % solids; unknown when left out"`
+	Color     string    `json:"color" pattern:"^#[0-9a-f]{6}$" doc:"The colour its coat is drawn in"`
+	Look      string    `json:"look,omitempty" enum:"clear,light,dark,mixed" doc:"What it hides with: clear hides nothing, light shows what is below it"`
+	Use       string    `json:"use,omitempty" maxLength:"400" doc:"What it is for, in a sentence"`
+	Edition   string    `json:"edition,omitempty" maxLength:"60" doc:"Of the printed sheet"`
+
+	Ratio        Ratio                              `json:"ratio"`
+	Components   []Component                        `json:"components" minItems:"1" maxItems:"3" doc:"A, B and C; one alone is a single-pack paint"`
+	Hardeners    []Hardener                         `json:"hardeners,omitempty" maxItems:"8" doc:"Others than the B among the components"`
+	Density      *measure.Sourced[measure.Density]  `json:"density,omitempty" doc:"Of the mix, kg/m³, where the components' own are unknown"`
+	VolumeSolids measure.Sourced[measure.Fraction]  `json:"volumeSolids" doc:"1 is 100 % solids"`
+	VOC          *measure.Sourced[measure.Content]  `json:"voc,omitempty" doc:"Volatile organic compounds of the mix, kg/m³ (g/L)"`
+	Viscosity    []Flow                             `json:"viscosity,omitempty" maxItems:"12" doc:"Of the fresh mix"`
+	Loss         *measure.Sourced[measure.Fraction] `json:"loss,omitempty" doc:"Usual loss"`
+	Printed      *Printed                           `json:"printed,omitempty" doc:"The amount as the sheet prints it"`
+
+	Curing
+	Film
+	Limits
+	Fellows
+	Additions
+
+	Kits      []Kit                                 `json:"kits" minItems:"1" maxItems:"12" doc:"The sizes it is sold in"`
+	Hazards   []string                              `json:"hazards,omitempty" maxItems:"8" enum:"skin-sensitiser,isocyanate,corrosive,flammable,dust" doc:"What the safety data sheet warns of"`
+	Wear      []string                              `json:"wear,omitempty" maxItems:"8" doc:"Protective equipment that the safety data sheet names"`
+	Cautions  []string                              `json:"cautions,omitempty" maxItems:"12" doc:"What can hurt, in sentences"`
+	ShelfLife *measure.Sourced[measure.Span]        `json:"shelfLife,omitempty" doc:"s, unopened"`
+	StoreMin  *measure.Sourced[measure.Temperature] `json:"storeMin,omitempty" doc:"°C"`
+	StoreMax  *measure.Sourced[measure.Temperature] `json:"storeMax,omitempty" doc:"°C"`
+}
+
+// Printed is an amount as a sheet prints it.
+type Printed struct {
+	Basis string  `json:"basis" enum:"wet-film,dry-film,spread,mass-per-area"`
+	Value float64 `json:"value" exclusiveMinimum:"0" maximum:"1000000" doc:"m for films, m²/m³ for spread, kg/m² for mass per area"`
+}
+
+// Film is what one coat may be, wet.
+type Film struct {
+	FilmMin         *measure.Sourced[measure.Film] `json:"filmMin,omitempty" doc:"Thinnest wet film of one coat, m"`
+	FilmMax         *measure.Sourced[measure.Film] `json:"filmMax,omitempty" doc:"Thickest wet film of one coat, m"`
+	FilmMaxVertical *measure.Sourced[measure.Film] `json:"filmMaxVertical,omitempty" doc:"Thickest wet film of one coat on a wall, m"`
+	Hides           *measure.Sourced[measure.Film] `json:"hides,omitempty" doc:"Wet film from which nothing below shows, m"`
+}
+
+// Limits are the conditions that a product is laid in.
+type Limits struct {
+	AirMin          *measure.Sourced[measure.Temperature] `json:"airMin,omitempty" doc:"°C"`
+	AirMax          *measure.Sourced[measure.Temperature] `json:"airMax,omitempty" doc:"°C"`
 	SlabMin         *measure.Sourced[measure.Temperature] `json:"slabMin,omitempty" doc:"Coldest slab, °C"`
 	SlabMax         *measure.Sourced[measure.Temperature] `json:"slabMax,omitempty" doc:"Warmest slab, °C"`
-	Mixing          *measure.Sourced[measure.Span]        `json:"mixing,omitempty" doc:"s of mixing"`
-	Induction       *measure.Sourced[measure.Span]        `json:"induction,omitempty" doc:"s of standing after mixing"`
-	Kits            []Kit                                 `json:"kits" minItems:"1" maxItems:"12" doc:"The sizes it is sold in"`
-	Cautions        []string                              `json:"cautions,omitempty" maxItems:"12" doc:"What can hurt, in sentences"`
+	MaterialMin     *measure.Sourced[measure.Temperature] `json:"materialMin,omitempty" doc:"Coldest parts, °C"`
+	MaterialMax     *measure.Sourced[measure.Temperature] `json:"materialMax,omitempty" doc:"Warmest parts, °C"`
+	HumidityMax     *measure.Sourced[measure.Fraction]    `json:"humidityMax,omitempty" doc:"Most relative humidity of the air"`
+	DewMargin       *measure.Sourced[measure.Temperature] `json:"dewMargin,omitempty" doc:"Slab above the dew point, K"`
+	SlabHumidityMax *measure.Sourced[measure.Fraction]    `json:"slabHumidityMax,omitempty" doc:"Most in-situ relative humidity of a slab below it"`
+	Damp            string                                `json:"damp,omitempty" enum:"bears,harms" doc:"Whether damp below or in the air harms it"`
+}
+
+// Fellows are what a product goes with.
+type Fellows struct {
+	Over      []string                         `json:"over,omitempty" maxItems:"16" enum:"concrete,screed,plaster,wood,metal,tile,stone,laminate,old-paint,epoxy,novolac,polyurethane,polyaspartic,acrylic,polyester,alkyd" doc:"What it may go over; not stated when left out"`
+	Under     []string                         `json:"under,omitempty" maxItems:"16" enum:"epoxy,novolac,polyurethane,polyaspartic,acrylic,polyester,alkyd" doc:"What may go over it; not stated when left out"`
+	Abrade    *measure.Sourced[measure.Number] `json:"abrade,omitempty" doc:"Grit that opens it again after its window"`
+	Sun       string                           `json:"sun,omitempty" enum:"stable,ambers" doc:"What daylight does to it; not stated when left out"`
+	Certified []string                         `json:"certified,omitempty" maxItems:"4" enum:"food,potable" doc:"What contact a certificate of this product covers"`
+}
+
+// Additions are what a product takes.
+type Additions struct {
+	PigmentMax *Portion `json:"pigmentMax,omitempty" doc:"Most pigment, by mass"`
+	SolidsMax  *Portion `json:"solidsMax,omitempty" doc:"Most fillers, by mass"`
+	ThinnerMax *Portion `json:"thinnerMax,omitempty" doc:"Most thinner, by volume; 0 is never"`
+	Broadcast  []string `json:"broadcast,omitempty" maxItems:"6" enum:"flake,quartz,grit,bead,pebble" doc:"What may be scattered into it"`
 }
 
 // Ratio says what the components' parts count.
@@ -66,6 +130,7 @@ type Ratio struct {
 type Component struct {
 	Name    string                            `json:"name" minLength:"1" maxLength:"40"`
 	Parts   float64                           `json:"parts" exclusiveMinimum:"0" maximum:"1000" doc:"Parts by the ratio's basis"`
+	Other   float64                           `json:"other,omitempty" minimum:"0" maximum:"1000" doc:"Parts by the other basis, where the sheet prints both"`
 	Density *measure.Sourced[measure.Density] `json:"density,omitempty" doc:"kg/m³"`
 }
 
@@ -76,149 +141,6 @@ type Kit struct {
 	Volume *measure.Volume `json:"volume,omitempty" exclusiveMinimum:"0" maximum:"10" doc:"m³ when mixed"`
 	Mass   *measure.Mass   `json:"mass,omitempty" exclusiveMinimum:"0" maximum:"10000" doc:"kg when mixed"`
 	Price  *float64        `json:"price,omitempty" minimum:"0" maximum:"1000000" doc:"In the job's currency"`
+	Gone   bool            `json:"gone,omitempty" doc:"No longer sold"`
 	Source measure.Source  `json:"source" enum:"sheet,own-test,standard,rule-of-thumb,colleague,assumed"`
-}
-
-// Fault is a value of a sheet that cannot be.
-type Fault struct {
-	Field string // JSON Pointer inside the product
-	Text  string
-	Way   string
-}
-
-// Check names the first value of the sheet that contradicts another or cannot
-// be, or nil. The schema has checked what a single value can be.
-func (p Product) Check() *Fault {
-	switch {
-	case !within(p.VolumeSolids.Value, 0, 1):
-		return &Fault{"/volumeSolids", fmt.Sprintf("Volume solids of %.4g are not a share between 0 and 1.", p.VolumeSolids.Value), "Write 40 % as 0.4."}
-	case p.FilmMin != nil && p.FilmMin.Value <= 0:
-		return &Fault{"/filmMin", "The thinnest film must be above zero.", "Leave it out when unknown."}
-	case p.FilmMax != nil && p.FilmMax.Value <= 0:
-		return &Fault{"/filmMax", "The thickest film must be above zero.", "Leave it out when unknown."}
-	case p.FilmMin != nil && p.FilmMax != nil && p.FilmMin.Value > p.FilmMax.Value:
-		return &Fault{"/filmMax", "The thickest film is thinner than the thinnest.", "Exchange the two, or read the sheet again."}
-	case p.FilmMaxVertical != nil && p.FilmMaxVertical.Value <= 0:
-		return &Fault{"/filmMaxVertical", "The thickest film on a wall must be above zero.", "Leave it out when unknown."}
-	case p.SlabHumidityMax != nil && !within(p.SlabHumidityMax.Value, 0, 1):
-		return &Fault{"/slabHumidityMax", "The humidity of a slab lies between 0 and 100 %.", "Write 85 % as 0.85."}
-	case p.SlabMin != nil && p.SlabMax != nil && p.SlabMin.Value >= p.SlabMax.Value:
-		return &Fault{"/slabMax", "The warmest slab is no warmer than the coldest.", "Exchange the two, or read the sheet again."}
-	case p.Loss != nil && (p.Loss.Value < 0 || p.Loss.Value >= 0.9):
-		return &Fault{"/loss", "A loss lies between 0 and 90 %.", "Write 5 % as 0.05."}
-	case p.PotLife != nil && p.PotLife.Value <= 0:
-		return &Fault{"/potLife", "Pot life must be above zero.", "Leave it out for a single-pack paint."}
-	case p.Mixing != nil && p.Mixing.Value < 0:
-		return &Fault{"/mixing", "Mixing time cannot be negative.", "Leave it out when unknown."}
-	case p.Induction != nil && p.Induction.Value < 0:
-		return &Fault{"/induction", "Induction cannot be negative.", "Leave it out when there is none."}
-	case p.PotLifeMass != nil && p.PotLifeMass.Value <= 0:
-		return &Fault{"/potLifeMass", "The mass of the pot-life test must be above zero.", "Leave it out when unknown."}
-	case p.Density != nil && !plausible(p.Density.Value):
-		return &Fault{"/density", implausible(p.Density.Value), "Densities are in kg/m³: 1.1 kg/L is 1100."}
-	}
-	for i, c := range p.Components {
-		if c.Density != nil && !plausible(c.Density.Value) {
-			return &Fault{fmt.Sprintf("/components/%d/density", i), implausible(c.Density.Value), "Densities are in kg/m³: 1.1 kg/L is 1100."}
-		}
-	}
-	for i, k := range p.Kits {
-		if (k.Volume == nil) == (k.Mass == nil) {
-			return &Fault{fmt.Sprintf("/kits/%d", i), fmt.Sprintf("Kit “%s” must state either a volume or a mass.", k.Name), "Give the one printed on the pail and leave the other out."}
-		}
-	}
-	return nil
-}
-
-func within(v measure.Fraction, above, most measure.Fraction) bool { return v > above && v <= most }
-
-func plausible(d measure.Density) bool { return d >= 500 && d <= 6000 }
-
-func implausible(d measure.Density) string {
-	return fmt.Sprintf("A density of %.4g kg/m³ is outside what coatings have (500 to 6000).", float64(d))
-}
-
-// Share is one component's part of a unit of mix.
-type Share struct {
-	Name    string
-	Volume  float64 // share of the mix's volume
-	Density measure.Sourced[measure.Density]
-}
-
-// Mix is what the components make together. Volumes are taken to add up.
-type Mix struct {
-	Shares  []Share
-	Density measure.Sourced[measure.Density]
-}
-
-// Mix works out the shares by volume and the density of the mix. Where a
-// component's density is unknown the mix's own is used for it, and failing that
-// AssumedDensity, marked assumed.
-func (p Product) Mix() Mix {
-	fallback := measure.Sourced[measure.Density]{Value: AssumedDensity, Source: measure.Assumed}
-	if p.Density != nil {
-		fallback = *p.Density
-	}
-	m := Mix{Shares: make([]Share, len(p.Components))}
-	whole, missing := 0.0, false
-	for i, c := range p.Components {
-		share := Share{Name: c.Name, Volume: c.Parts, Density: fallback}
-		if c.Density != nil {
-			share.Density = *c.Density
-		} else {
-			missing = true
-		}
-		if p.Ratio.Basis == ByMass {
-			share.Volume = c.Parts / float64(share.Density.Value)
-		}
-		whole += share.Volume
-		m.Shares[i] = share
-	}
-	m.Density = m.Shares[0].Density
-	m.Density.Value = 0
-	for i := range m.Shares {
-		s := &m.Shares[i]
-		s.Volume /= whole
-		m.Density.Value += measure.Density(s.Volume) * s.Density.Value
-		if s.Density.Source.Weak() {
-			m.Density.Source = s.Density.Source
-		}
-	}
-	if missing {
-		m.Density = fallback
-	}
-	return m
-}
-
-// WeakValues names the values of the sheet that rest on a weak source.
-func (p Product) WeakValues() []string {
-	var weak []string
-	note := func(name string, s measure.Source) {
-		if s.Weak() {
-			weak = append(weak, name+" ("+s.Words()+")")
-		}
-	}
-	note("mixing ratio", p.Ratio.Source)
-	note("volume solids", p.VolumeSolids.Source)
-	for _, c := range p.Components {
-		if c.Density != nil {
-			note("density of "+c.Name, c.Density.Source)
-		}
-	}
-	if p.Density != nil {
-		note("density", p.Density.Source)
-	}
-	if p.FilmMin != nil {
-		note("thinnest film", p.FilmMin.Source)
-	}
-	if p.FilmMax != nil {
-		note("thickest film", p.FilmMax.Source)
-	}
-	if p.PotLife != nil {
-		note("pot life", p.PotLife.Source)
-	}
-	for _, k := range p.Kits {
-		note("kit "+k.Name, k.Source)
-	}
-	return weak
 }

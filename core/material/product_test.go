@@ -17,7 +17,7 @@ func good() Product {
 	litres := measure.Volume(0.009)
 	return Product{
 		ID: "p", Name: "Good", Ratio: Ratio{ByVolume, measure.Sheet}, VolumeSolids: *sheet(measure.Fraction(0.8)),
-		Components: []Component{{"A", 2, sheet(measure.Density(1200))}, {"B", 1, sheet(measure.Density(900))}},
+		Components: []Component{{Name: "A", Parts: 2, Density: sheet(measure.Density(1200))}, {Name: "B", Parts: 1, Density: sheet(measure.Density(900))}},
 		Kits:       []Kit{{Name: "9 L", Volume: &litres, Source: measure.Sheet}},
 	}
 }
@@ -65,21 +65,21 @@ func TestCheckNamesWhatCannotBe(t *testing.T) {
 		{"/filmMin", func(p *Product) { p.FilmMin = sheet(measure.Film(0)) }},
 		{"/filmMax", func(p *Product) { p.FilmMin, p.FilmMax = sheet(measure.Film(2e-3)), sheet(measure.Film(1e-3)) }},
 		{"/loss", func(p *Product) { p.Loss = sheet(measure.Fraction(0.95)) }},
-		{"/potLife", func(p *Product) { p.PotLife = sheet(measure.Span(-1)) }},
+		{"/potLife/0", func(p *Product) { p.PotLife = []PotLife{{At: 20, Lasts: -1}} }},
 		{"/mixing", func(p *Product) { p.Mixing = sheet(measure.Span(-1)) }},
 		{"/induction", func(p *Product) { p.Induction = sheet(measure.Span(-1)) }},
 		{"/density", func(p *Product) { p.Density = sheet(measure.Density(1.1)) }},
 		{"/components/1/density", func(p *Product) { p.Components[1].Density.Value = 9000 }},
 		{"/kits/0", func(p *Product) { mass := measure.Mass(9); p.Kits[0].Mass = &mass }},
 	}
-	if fault := good().Check(); fault != nil {
-		t.Fatalf("a good sheet was refused: %+v", fault)
+	if faults := good().Faults(); len(faults) > 0 {
+		t.Fatalf("a good sheet was refused: %+v", faults)
 	}
 	for _, c := range cases {
 		p := good()
 		c.spoil(&p)
-		if fault := p.Check(); fault == nil || fault.Field != c.field || fault.Way == "" {
-			t.Errorf("%s: got %+v", c.field, fault)
+		if faults := p.Faults(); len(faults) != 1 || faults[0].Field != c.field || faults[0].Way == "" {
+			t.Errorf("%s: got %+v", c.field, faults)
 		}
 	}
 }

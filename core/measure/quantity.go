@@ -43,6 +43,16 @@ type Angle float64
 // data sheets and instruments of the trade speak it.
 type Temperature float64
 
+// Content is what a volume holds of something, in kilograms per cubic metre,
+// which are grams per litre.
+type Content float64
+
+// Viscosity in pascal seconds.
+type Viscosity float64
+
+// Number is a quantity without a unit, such as the grit of a paper.
+type Number float64
+
 // Times is the area of a strip of this length and a width in metres.
 func (l Length) Times(width float64) Area { return Area(float64(l) * width) }
 
@@ -100,7 +110,7 @@ type Sourced[T ~float64] struct {
 // Value is one number of a working: its name, kind, SI amount and source.
 type Value struct {
 	Name   string  `json:"name"`
-	Kind   Kind    `json:"kind" enum:"length,area,film,volume,mass,density,spread,coverage,pace,span,fraction,angle,temperature,emission,pressure,number,count"`
+	Kind   Kind    `json:"kind" enum:"length,area,film,volume,mass,density,spread,coverage,pace,span,fraction,angle,temperature,emission,pressure,number,count,content,viscosity"`
 	SI     float64 `json:"si"`
 	Source Source  `json:"source,omitempty"`
 }

@@ -79,6 +79,10 @@ func units(k Kind) map[string]float64 {
 		return map[string]float64{"g": 0.001 / (24 * Hour), "lb": Pound / (1000 * SqFoot) / (24 * Hour), "lbs": Pound / (1000 * SqFoot) / (24 * Hour)}
 	case KindPressure:
 		return map[string]float64{"mpa": 1e6, "n/mm2": 1e6, "kpa": 1000, "psi": Pound * gravity / (Inch * Inch)}
+	case KindContent:
+		return map[string]float64{"g/l": 1, "kg/m3": 1, "lb/gal": Pound / Gallon, "lbs/gal": Pound / Gallon}
+	case KindViscosity:
+		return map[string]float64{"mpas": 0.001, "mpa·s": 0.001, "cp": 0.001, "cps": 0.001, "pas": 1, "pa·s": 1}
 	default:
 		return nil
 	}
@@ -110,6 +114,8 @@ func (s System) bare(k Kind, number float64, whole bool) float64 {
 		return number * Litre
 	case KindSpan:
 		return number * Minute
+	case KindViscosity:
+		return number / 1000
 	}
 	steps := s.Display(k)
 	return number * steps[0].SI

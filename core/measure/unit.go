@@ -37,6 +37,8 @@ const (
 	KindPressure    Kind = "pressure"
 	KindNumber      Kind = "number"
 	KindCount       Kind = "count"
+	KindContent     Kind = "content"
+	KindViscosity   Kind = "viscosity"
 )
 
 // SI values of the US customary units (NIST Handbook 44, Appendix C: the inch
@@ -120,6 +122,10 @@ func (s System) Display(k Kind) []Step {
 		return pick(one("g/m²/24h", 0.001/(24*Hour), 1), one("lb/1000ft²/24h", Pound/(1000*SqFoot)/(24*Hour), 1))
 	case KindPressure:
 		return pick(one("MPa", 1e6, 2), one("psi", Pound*gravity/(Inch*Inch), 0))
+	case KindContent:
+		return pick(one("g/L", 1, 0), one("lb/gal", Pound/Gallon, 2))
+	case KindViscosity:
+		return []Step{{From: 10, Symbol: "Pa·s", SI: 1, Decimals: 1}, {Symbol: "mPa·s", SI: 0.001}}
 	case KindNumber:
 		return one("", 1, 1)
 	default:
@@ -241,6 +247,7 @@ func DisplayTable() map[System]map[Kind][]Step {
 		for _, k := range []Kind{
 			KindLength, KindArea, KindFilm, KindVolume, KindMass, KindDensity, KindSpread, KindCoverage,
 			KindPace, KindSpan, KindFraction, KindAngle, KindTemperature, KindEmission, KindPressure, KindNumber, KindCount,
+			KindContent, KindViscosity,
 		} {
 			table[s][k] = s.Display(k)
 		}

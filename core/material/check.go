@@ -1,0 +1,116 @@
+package material
+
+import (
+	"fmt"
+	"slices"
+
+	"nephelon/core/measure"
+)
+
+// Fault is a value of a sheet that cannot be.
+type Fault struct {
+	Field string `json:"field" doc:"JSON Pointer inside the sheet"`
+	Text  string `json:"text"`
+	Way   string `json:"way"`
+}
+
+// Faults names every value of the sheet that contradicts another or cannot be.
+// The schema has checked what a single value can be.
+func (p Product) Faults() []Fault {
+	found := []Fault{}
+	refuse := func(bad bool, field, text, way string) {
+		if bad {
+			found = append(found, Fault{field, text, way})
+		}
+	}
+	refuse(!within(p.VolumeSolids.Value, 0, 1), "/volumeSolids", fmt.Sprintf("Volume solids of %.4g are not a share between 0 and 1.", p.VolumeSolids.Value), "Write 40 % as 0.4.")
+	refuse(p.FilmMin != nil && p.FilmMin.Value <= 0, "/filmMin", "The thinnest film must be above zero.", "Leave it out when unknown.")
+	refuse(p.FilmMax != nil && p.FilmMax.Value <= 0, "/filmMax", "The thickest film must be above zero.", "Leave it out when unknown.")
+	refuse(p.FilmMin != nil && p.FilmMax != nil && p.FilmMin.Value > p.FilmMax.Value, "/filmMax", "The thickest film is thinner than the thinnest.", "Exchange the two, or read the sheet again.")
+	refuse(p.FilmMaxVertical != nil && p.FilmMaxVertical.Value <= 0, "/filmMaxVertical", "The thickest film on a wall must be above zero.", "Leave it out when unknown.")
+	refuse(p.Hides != nil && p.Hides.Value <= 0, "/hides", "The film that hides must be above zero.", "Leave it out when unknown.")
+	refuse(p.Loss != nil && (p.Loss.Value < 0 || p.Loss.Value >= 0.9), "/loss", "A loss lies between 0 and 90 %.", "Write 5 % as 0.05.")
+	refuse(p.VOC != nil && (p.VOC.Value < 0 || p.VOC.Value > 1000), "/voc", "Volatile compounds lie between 0 and 1000 g/L.", "Read the sheet again.")
+	refuse(p.Mixing != nil && p.Mixing.Value < 0, "/mixing", "Mixing time cannot be negative.", "Leave it out when unknown.")
+	refuse(p.Induction != nil && p.Induction.Value < 0, "/induction", "Induction cannot be negative.", "Leave it out when there is none.")
+	refuse(p.ShelfLife != nil && p.ShelfLife.Value <= 0, "/shelfLife", "A shelf life must be above zero.", "Leave it out when unknown.")
+	refuse(p.Abrade != nil && (p.Abrade.Value < 16 || p.Abrade.Value > 2000), "/abrade", "A paper's grit lies between 16 and 2000.", "Read the sheet again.")
+	refuse(p.DewMargin != nil && (p.DewMargin.Value < 0 || p.DewMargin.Value > 20), "/dewMargin", "A margin above the dew point lies between 0 and 20 K.", "3 K is usual.")
+	found = append(found, p.Limits.faults()...)
+	refuse(p.PigmentMax.impossible(), "/pigmentMax", tooMuch, sayOfWhat)
+	refuse(p.SolidsMax.impossible(), "/solidsMax", tooMuch, sayOfWhat)
+	refuse(p.ThinnerMax.impossible(), "/thinnerMax", tooMuch, sayOfWhat)
+	refuse(p.Density != nil && !plausible(p.Density.Value), "/density", implausible(p.Density), "Densities are in kg/m³: 1.1 kg/L is 1100.")
+	for i, c := range p.Components {
+		at := fmt.Sprintf("/components/%d", i)
+		refuse(c.Parts <= 0, at+"/parts", fmt.Sprintf("%s has no parts in the ratio.", c.Name), "Enter its parts, such as 2 of 2 : 1.")
+		refuse(c.Density != nil && !plausible(c.Density.Value), at+"/density", implausible(c.Density), "Densities are in kg/m³: 1.1 kg/L is 1100.")
+	}
+	if len(found) == 0 {
+		if text := p.contradiction(); text != "" {
+			found = append(found, Fault{"/ratio", text, "Read both ratios and both densities again; one of them is not this product's."})
+		}
+	}
+	found = append(found, p.Curing.faults()...)
+	found = append(found, kitFaults("/kits", p.Kits)...)
+	for i, h := range p.Hardeners {
+		at := fmt.Sprintf("/hardeners/%d", i)
+		refuse(len(p.Components) < 2, at, "A single-pack paint takes no hardener.", "Enter the B among the components first.")
+		refuse(h.ID == "" || slices.ContainsFunc(p.Hardeners[:i], func(o Hardener) bool { return o.ID == h.ID }), at+"/id", "Each hardener needs an id of its own.", "Rename one of the two.")
+		refuse(h.A <= 0 || h.B <= 0, at+"/b", fmt.Sprintf("%s has no ratio.", h.Name), "Enter its parts of A and B.")
+		refuse(h.Density != nil && !plausible(h.Density.Value), at+"/density", implausible(h.Density), "Densities are in kg/m³: 1.1 kg/L is 1100.")
+		for _, f := range append(h.Curing.faults(), kitFaults("/kits", h.Kits)...) {
+			found = append(found, Fault{at + f.Field, h.Name + ": " + f.Text, f.Way})
+		}
+	}
+	return found
+}
+
+func (l Limits) faults() []Fault {
+	found := []Fault{}
+	pair := func(low, high *measure.Sourced[measure.Temperature], field, what string) {
+		if low != nil && high != nil && low.Value >= high.Value {
+			found = append(found, Fault{field, fmt.Sprintf("The warmest %s is no warmer than the coldest.", what), "Exchange the two, or read the sheet again."})
+		}
+	}
+	pair(l.AirMin, l.AirMax, "/airMax", "air")
+	pair(l.SlabMin, l.SlabMax, "/slabMax", "slab")
+	pair(l.MaterialMin, l.MaterialMax, "/materialMax", "material")
+	if l.HumidityMax != nil && !within(l.HumidityMax.Value, 0, 1) {
+		found = append(found, Fault{"/humidityMax", "The humidity of the air lies between 0 and 100 %.", "Write 85 % as 0.85."})
+	}
+	if l.SlabHumidityMax != nil && !within(l.SlabHumidityMax.Value, 0, 1) {
+		found = append(found, Fault{"/slabHumidityMax", "The humidity of a slab lies between 0 and 100 %.", "Write 85 % as 0.85."})
+	}
+	return found
+}
+
+func kitFaults(field string, kits []Kit) []Fault {
+	found := []Fault{}
+	for i, k := range kits {
+		at := fmt.Sprintf("%s/%d", field, i)
+		if (k.Volume == nil) == (k.Mass == nil) {
+			found = append(found, Fault{at, fmt.Sprintf("Kit “%s” must state either a volume or a mass.", k.Name), "Give the one printed on the pail and leave the other out."})
+		}
+		if slices.ContainsFunc(kits[:i], func(o Kit) bool { return o.Name == k.Name }) {
+			found = append(found, Fault{at + "/name", fmt.Sprintf("Two kits are called “%s”.", k.Name), "Name each by its size."})
+		}
+	}
+	return found
+}
+
+const (
+	tooMuch   = "That much cannot be added."
+	sayOfWhat = "Write 5 % as 0.05, and say of what."
+)
+
+func within(v measure.Fraction, above, most measure.Fraction) bool { return v > above && v <= most }
+
+func plausible(d measure.Density) bool { return d >= 500 && d <= 6000 }
+
+func implausible(d *measure.Sourced[measure.Density]) string {
+	if d == nil {
+		return ""
+	}
+	return fmt.Sprintf("A density of %.4g kg/m³ is outside what coatings have (500 to 6000).", float64(d.Value))
+}

@@ -1,0 +1,173 @@
+package material
+
+import (
+	"fmt"
+	"slices"
+
+	"nephelon/core/cure"
+	"nephelon/core/measure"
+)
+
+// PotLife is how long a mass of fresh mix can be used.
+type PotLife struct {
+	At     measure.Temperature `json:"at" minimum:"-30" maximum:"80" doc:"°C"`
+	Mass   measure.Mass        `json:"mass,omitempty" minimum:"0" maximum:"1000" doc:"kg it was measured on; unknown when left out"`
+	Lasts  measure.Span        `json:"lasts" exclusiveMinimum:"0" maximum:"31536000" doc:"s"`
+	Source measure.Source      `json:"source" enum:"sheet,own-test,standard,rule-of-thumb,colleague,assumed"`
+}
+
+// TimeAt is a time that a sheet gives for a temperature.
+type TimeAt struct {
+	At     measure.Temperature `json:"at" minimum:"-30" maximum:"80" doc:"°C"`
+	After  measure.Span        `json:"after" exclusiveMinimum:"0" maximum:"31536000" doc:"s"`
+	Source measure.Source      `json:"source" enum:"sheet,own-test,standard,rule-of-thumb,colleague,assumed"`
+}
+
+// Flow is a viscosity at a temperature.
+type Flow struct {
+	At     measure.Temperature `json:"at" minimum:"-30" maximum:"80" doc:"°C"`
+	Value  measure.Viscosity   `json:"value" exclusiveMinimum:"0" maximum:"10000" doc:"Pa·s"`
+	Source measure.Source      `json:"source" enum:"sheet,own-test,standard,rule-of-thumb,colleague,assumed"`
+}
+
+// Curing is how a product goes from a liquid to a floor.
+type Curing struct {
+	PotLife     []PotLife                      `json:"potLife,omitempty" maxItems:"12" doc:"From A meeting B to where the bucket can no longer be used"`
+	Induction   *measure.Sourced[measure.Span] `json:"induction,omitempty" doc:"s of standing after mixing"`
+	Mixing      *measure.Sourced[measure.Span] `json:"mixing,omitempty" doc:"s of mixing"`
+	Working     []TimeAt                       `json:"working,omitempty" maxItems:"12" doc:"While the spread film can be worked"`
+	TackFree    []TimeAt                       `json:"tackFree,omitempty" maxItems:"12"`
+	RecoatFrom  []TimeAt                       `json:"recoatFrom,omitempty" maxItems:"12"`
+	RecoatUntil []TimeAt                       `json:"recoatUntil,omitempty" maxItems:"12"`
+	Foot        []TimeAt                       `json:"foot,omitempty" maxItems:"12" doc:"Light foot traffic"`
+	Vehicle     []TimeAt                       `json:"vehicle,omitempty" maxItems:"12"`
+	Water       []TimeAt                       `json:"water,omitempty" maxItems:"12" doc:"Water may stand on it"`
+	Full        []TimeAt                       `json:"full,omitempty" maxItems:"12" doc:"Cured through"`
+	Kinetics    *cure.Kinetics                 `json:"kinetics,omitempty" doc:"Its own; its chemistry's when left out"`
+}
+
+// stage is one kind of time of a sheet.
+type stage struct {
+	Field string
+	Name  string
+	Times []TimeAt
+}
+
+// stages are a sheet's times in the order in which a film passes them.
+func (c Curing) stages() []stage {
+	return []stage{
+		{"/working", "working time", c.Working},
+		{"/tackFree", "tack-free", c.TackFree},
+		{"/recoatFrom", "recoat from", c.RecoatFrom},
+		{"/recoatUntil", "recoat until", c.RecoatUntil},
+		{"/foot", "light foot traffic", c.Foot},
+		{"/vehicle", "vehicles", c.Vehicle},
+		{"/water", "water", c.Water},
+		{"/full", "full cure", c.Full},
+	}
+}
+
+// Reach is how long a film takes to reach a stage at a steady temperature, by
+// Arrhenius through the sheet's points, and whether that lies outside them. It
+// is 0 where the sheet gives none.
+func Reach(times []TimeAt, at measure.Temperature) (measure.Span, bool) {
+	if len(times) == 0 {
+		return 0, false
+	}
+	points := make([]cure.Point, len(times))
+	for i, t := range times {
+		points[i] = cure.Point{At: t.At, Time: t.After}
+	}
+	rate, err := cure.FitRate(points)
+	if err != nil {
+		return 0, false // refused by Faults
+	}
+	return rate.Time(at)
+}
+
+// Lives is the pot life at a temperature on the mass of the sheet's points, by
+// Arrhenius through those of one mass, with that mass, and whether the
+// temperature lies outside them. Of several masses the one with most points is
+// taken, then the largest. It is 0 where the sheet gives none.
+func (c Curing) Lives(at measure.Temperature) (life measure.Span, mass measure.Mass, outside bool) {
+	count := make(map[measure.Mass]int)
+	for _, p := range c.PotLife {
+		count[p.Mass]++
+		if n, best := count[p.Mass], count[mass]; n > best || n == best && p.Mass > mass {
+			mass = p.Mass
+		}
+	}
+	var points []cure.Point
+	for _, p := range c.PotLife {
+		if p.Mass == mass {
+			points = append(points, cure.Point{At: p.At, Time: p.Lasts})
+		}
+	}
+	rate, err := cure.FitRate(points)
+	if err != nil {
+		return 0, 0, false
+	}
+	life, outside = rate.Time(at)
+	return life, mass, outside
+}
+
+// faults of the times: what grows with heat, and ends before it begins.
+func (c Curing) faults() []Fault {
+	var found []Fault
+	byMass := make(map[measure.Mass][]TimeAt)
+	for i, p := range c.PotLife {
+		if p.Mass < 0 || p.Lasts <= 0 {
+			found = append(found, Fault{fmt.Sprintf("/potLife/%d", i), "Pot life and its mass must be above zero.", "Leave the mass out when the sheet does not print it."})
+		}
+		byMass[p.Mass] = append(byMass[p.Mass], TimeAt{At: p.At, After: p.Lasts})
+	}
+	for _, times := range byMass {
+		if text := growing(times); text != "" {
+			found = append(found, Fault{"/potLife", "Pot life grows with heat: " + text + ".", "Warm mixes live shorter; exchange the two, or read the sheet again."})
+		}
+	}
+	for _, s := range c.stages() {
+		for i, t := range s.Times {
+			if t.After <= 0 {
+				found = append(found, Fault{fmt.Sprintf("%s/%d", s.Field, i), "A time must be above zero.", "Leave the line out when the sheet gives none."})
+			}
+		}
+		if text := growing(s.Times); text != "" {
+			found = append(found, Fault{s.Field, "The time of " + s.Name + " grows with heat: " + text + ".", "Warm films are faster; exchange the two, or read the sheet again."})
+		}
+	}
+	for i, until := range c.RecoatUntil {
+		for _, from := range c.RecoatFrom {
+			if from.At == until.At && until.After <= from.After {
+				found = append(found, Fault{fmt.Sprintf("/recoatUntil/%d", i),
+					fmt.Sprintf("At %s the window ends after %s, before it begins after %s.", measure.Metric.Temperature(until.At), measure.Metric.Span(until.After), measure.Metric.Span(from.After)),
+					"Exchange “recoat from” and “recoat until”, or read the sheet again."})
+			}
+		}
+	}
+	return found
+}
+
+// growing names two points of which the warmer takes longer, or is empty.
+func growing(times []TimeAt) string {
+	sorted := slices.Clone(times)
+	slices.SortStableFunc(sorted, func(a, b TimeAt) int {
+		if a.At < b.At {
+			return -1
+		}
+		if a.At > b.At {
+			return 1
+		}
+		return 0
+	})
+	for i := 1; i < len(sorted); i++ {
+		cold, warm := sorted[i-1], sorted[i]
+		switch {
+		case cold.At == warm.At && cold.After != warm.After:
+			return fmt.Sprintf("two times at %s", measure.Metric.Temperature(cold.At))
+		case cold.At != warm.At && warm.After >= cold.After:
+			return fmt.Sprintf("%s at %s, %s at %s", measure.Metric.Span(cold.After), measure.Metric.Temperature(cold.At), measure.Metric.Span(warm.After), measure.Metric.Temperature(warm.At))
+		}
+	}
+	return ""
+}

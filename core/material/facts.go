@@ -1,0 +1,209 @@
+package material
+
+import (
+	"fmt"
+	"strconv"
+	"strings"
+
+	"nephelon/core/measure"
+)
+
+// Fact is one line of a sheet as people read and compare it.
+type Fact struct {
+	Group  string         `json:"group"`
+	Name   string         `json:"name"`
+	Kind   measure.Kind   `json:"kind,omitempty" enum:"length,area,film,volume,mass,density,spread,coverage,pace,span,fraction,angle,temperature,emission,pressure,number,count,content,viscosity"`
+	SI     float64        `json:"si,omitempty" doc:"Where it is a quantity"`
+	Words  string         `json:"words,omitempty" doc:"Where it is not, or what stands behind the quantity"`
+	Source measure.Source `json:"source,omitempty" enum:"sheet,own-test,standard,rule-of-thumb,colleague,assumed"`
+}
+
+// Told prints a fact in a person's units.
+func (f Fact) Told(units measure.System) string {
+	switch {
+	case f.Kind == "":
+		return f.Words
+	case f.Words == "":
+		return units.Format(f.Kind, f.SI)
+	}
+	return units.Format(f.Kind, f.SI) + " " + f.Words
+}
+
+type lister struct {
+	group string
+	all   []Fact
+}
+
+func (l *lister) quantity(name string, kind measure.Kind, si float64, source measure.Source, words string) {
+	l.all = append(l.all, Fact{l.group, name, kind, si, words, source})
+}
+
+func (l *lister) words(name, words string, source measure.Source) {
+	if words != "" {
+		l.all = append(l.all, Fact{Group: l.group, Name: name, Words: words, Source: source})
+	}
+}
+
+func add[T ~float64](l *lister, name string, kind measure.Kind, v *measure.Sourced[T]) {
+	if v != nil {
+		l.quantity(name, kind, float64(v.Value), v.Source, "")
+	}
+}
+
+// Facts are the lines of the sheet in the order in which it is read.
+func (p Product) Facts() []Fact {
+	l := &lister{group: "Mix"}
+	ratio := make([]string, len(p.Components))
+	for i, c := range p.Components {
+		ratio[i] = strconv.FormatFloat(c.Parts, 'g', 6, 64)
+	}
+	if len(p.Components) > 1 {
+		l.words("mixing ratio", strings.Join(ratio, " : ")+" by "+string(p.Ratio.Basis), p.Ratio.Source)
+		if other, basis := p.OtherRatio(); other != "" {
+			l.words("the same by densities", other+" by "+string(basis), p.Mix().Density.Source)
+		}
+	}
+	for _, c := range p.Components {
+		add(l, "density of "+c.Name, measure.KindDensity, c.Density)
+	}
+	add(l, "density", measure.KindDensity, p.Density)
+	add(l, "volume solids", measure.KindFraction, &p.VolumeSolids)
+	l.words("carrier", map[Carrier]string{NoCarrier: "none, 100 % solids", Water: "water", Solvent: "solvent"}[p.Carrier], "")
+	add(l, "volatile compounds", measure.KindContent, p.VOC)
+	for _, f := range p.Viscosity {
+		l.quantity(at("viscosity", f.At), measure.KindViscosity, float64(f.Value), f.Source, "")
+	}
+	add(l, "mixing", measure.KindSpan, p.Mixing)
+	add(l, "standing after mixing", measure.KindSpan, p.Induction)
+
+	l.group = "Film"
+	if p.Printed != nil {
+		kind := map[string]measure.Kind{"wet-film": measure.KindFilm, "dry-film": measure.KindFilm, "spread": measure.KindSpread, "mass-per-area": measure.KindCoverage}[p.Printed.Basis]
+		l.quantity("amount as printed", kind, p.Printed.Value, measure.Sheet, map[string]string{"wet-film": "wet", "dry-film": "dry"}[p.Printed.Basis])
+	}
+	add(l, "thinnest film", measure.KindFilm, p.FilmMin)
+	add(l, "thickest film", measure.KindFilm, p.FilmMax)
+	add(l, "thickest film on a wall", measure.KindFilm, p.FilmMaxVertical)
+	add(l, "hides from", measure.KindFilm, p.Hides)
+	add(l, "usual loss", measure.KindFraction, p.Loss)
+
+	l.curing("", p.Curing)
+	for _, h := range p.Hardeners {
+		l.group = "Hardener " + h.Name
+		l.words("mixing ratio", fmt.Sprintf("%g : %g by %s", h.A, h.B, h.Ratio.Basis), h.Ratio.Source)
+		l.curing("Hardener "+h.Name, h.Curing)
+	}
+
+	l.group = "Conditions"
+	add(l, "coldest air", measure.KindTemperature, p.AirMin)
+	add(l, "warmest air", measure.KindTemperature, p.AirMax)
+	add(l, "coldest slab", measure.KindTemperature, p.SlabMin)
+	add(l, "warmest slab", measure.KindTemperature, p.SlabMax)
+	add(l, "coldest parts", measure.KindTemperature, p.MaterialMin)
+	add(l, "warmest parts", measure.KindTemperature, p.MaterialMax)
+	add(l, "most humid air", measure.KindFraction, p.HumidityMax)
+	if p.DewMargin != nil {
+		l.quantity("above the dew point", measure.KindNumber, float64(p.DewMargin.Value), p.DewMargin.Source, "K")
+	}
+	add(l, "most humid slab", measure.KindFraction, p.SlabHumidityMax)
+	l.words("damp", map[string]string{"bears": "bears it", "harms": "harms it"}[p.Damp], "")
+
+	l.group = "Goes with"
+	l.words("goes over", strings.Join(p.Over, ", "), "")
+	l.words("takes over it", strings.Join(p.Under, ", "), "")
+	if p.Abrade != nil {
+		l.words("after the window", fmt.Sprintf("abrade with P%.0f", float64(p.Abrade.Value)), p.Abrade.Source)
+	}
+	l.words("daylight", map[string]string{"stable": "stable", "ambers": "ambers"}[p.Sun], "")
+	l.words("certified for", strings.Join(p.Certified, ", "), "")
+	l.portion("pigment, at most", p.PigmentMax)
+	l.portion("fillers, at most", p.SolidsMax)
+	if p.ThinnerMax != nil && p.ThinnerMax.Value == 0 {
+		l.words("thinner", "never", p.ThinnerMax.Source)
+	} else {
+		l.portion("thinner, at most", p.ThinnerMax)
+	}
+	l.words("broadcast", strings.Join(p.Broadcast, ", "), "")
+
+	l.group = "Sold and stored"
+	for _, k := range p.Kits {
+		price := ""
+		if k.Price != nil {
+			price = fmt.Sprintf("for %.2f", *k.Price)
+		}
+		if k.Gone {
+			price = strings.TrimSpace(price + " no longer sold")
+		}
+		if k.Volume != nil {
+			l.quantity("kit "+k.Name, measure.KindVolume, float64(*k.Volume), k.Source, price)
+		} else if k.Mass != nil {
+			l.quantity("kit "+k.Name, measure.KindMass, float64(*k.Mass), k.Source, price)
+		}
+	}
+	add(l, "shelf life", measure.KindSpan, p.ShelfLife)
+	add(l, "store above", measure.KindTemperature, p.StoreMin)
+	add(l, "store below", measure.KindTemperature, p.StoreMax)
+	l.words("hazards", strings.ReplaceAll(strings.Join(p.Hazards, ", "), "-", " "), "")
+	l.words("wear", strings.Join(p.Wear, ", "), "")
+	return l.all
+}
+
+func (l *lister) curing(group string, c Curing) {
+	if group == "" {
+		l.group = "Times"
+	}
+	for _, p := range c.PotLife {
+		words := ""
+		if p.Mass > 0 {
+			words = "on " + measure.Metric.Mass(p.Mass)
+		}
+		l.quantity(at("pot life", p.At), measure.KindSpan, float64(p.Lasts), p.Source, words)
+	}
+	for _, s := range c.stages() {
+		for _, t := range s.Times {
+			l.quantity(at(s.Name, t.At), measure.KindSpan, float64(t.After), t.Source, "")
+		}
+	}
+}
+
+func (l *lister) portion(name string, p *Portion) {
+	if p != nil {
+		l.quantity(name, measure.KindFraction, float64(p.Value), p.Source, p.Words())
+	}
+}
+
+// at names a figure by its temperature, in °C on every sheet, so that the same
+// lines of two sheets stand beside each other.
+func at(name string, t measure.Temperature) string {
+	return fmt.Sprintf("%s at %g °C", name, float64(t))
+}
+
+// Revised is a line in which two editions of a sheet differ.
+type Revised struct {
+	Name string `json:"name"`
+	Was  string `json:"was" doc:"Empty where the older edition has no such line"`
+	Is   string `json:"is" doc:"Empty where the newer edition has no such line"`
+}
+
+// Changes are the lines in which an edition differs from an older one.
+func (p Product) Changes(older Product, units measure.System) []Revised {
+	changes := []Revised{}
+	key := func(f Fact) string { return f.Group + "\x00" + f.Name }
+	was := make(map[string]string)
+	for _, f := range older.Facts() {
+		was[key(f)] = f.Told(units)
+	}
+	for _, f := range p.Facts() {
+		if told := f.Told(units); was[key(f)] != told {
+			changes = append(changes, Revised{f.Name, was[key(f)], told})
+		}
+		delete(was, key(f))
+	}
+	for _, f := range older.Facts() {
+		if told, gone := was[key(f)]; gone {
+			changes = append(changes, Revised{f.Name, told, ""})
+			delete(was, key(f))
+		}
+	}
+	return changes
+}

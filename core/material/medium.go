@@ -1,0 +1,67 @@
+package material
+
+import (
+	"fmt"
+
+	"nephelon/core/measure"
+)
+
+// MediumKind is what a medium is.
+type MediumKind string
+
+// Medium is what goes into or onto a coat beside its parts, or is used up in
+// laying it.
+type Medium struct {
+	ID      string     `json:"id" minLength:"1" maxLength:"60" pattern:"^[a-z0-9][a-z0-9-]*$"`
+	Version int        `json:"version,omitempty" minimum:"0" maximum:"100000" doc:"Counted by the shelf"`
+	Name    string     `json:"name" minLength:"1" maxLength:"120"`
+	Kind    MediumKind `json:"kind" enum:"flake,quartz,grit,bead,pebble,pigment,filler,thinner,tool"`
+	Color   string     `json:"color,omitempty" pattern:"^#[0-9a-f]{6}$"`
+	Blend   string     `json:"blend,omitempty" maxLength:"120" doc:"The blend by name, which can never be matched later"`
+	Note    string     `json:"note,omitempty" maxLength:"400"`
+
+	Grain   *measure.Sourced[measure.Film]     `json:"grain,omitempty" doc:"Largest grain, m"`
+	Density *measure.Sourced[measure.Density]  `json:"density,omitempty" doc:"kg/m³ of the grains or the liquid"`
+	Full    *measure.Sourced[measure.Coverage] `json:"full,omitempty" doc:"kg/m² that stay at rejection, or one layer of stones"`
+	Bind    *measure.Sourced[measure.Film]     `json:"bind,omitempty" doc:"m³/m² more that the coat takes that holds it at rejection"`
+	Voids   *measure.Sourced[measure.Film]     `json:"voids,omitempty" doc:"m³/m² that the next coat fills between the grains at rejection"`
+	Spare   *measure.Sourced[measure.Fraction] `json:"spare,omitempty" doc:"Bought above the need: what bounces off, and what is stored for repair"`
+
+	Use   *ToolUse `json:"use,omitempty" doc:"Of a tool or consumable"`
+	Packs []Pack   `json:"packs" maxItems:"8"`
+
+	Cautions []string `json:"cautions,omitempty" maxItems:"8"`
+}
+
+// ToolUse is how much of a consumable a job takes.
+type ToolUse struct {
+	Per    string         `json:"per" enum:"area,coat-area,perimeter,doors,person,batch,coat,job" doc:"What it is counted by"`
+	Amount float64        `json:"amount" exclusiveMinimum:"0" maximum:"100000" doc:"Pieces, or m of tape, for each m², m, person, batch, coat or job"`
+	Kinds  []Kind         `json:"kinds,omitempty" maxItems:"16" doc:"Only for coats of these kinds"`
+	Source measure.Source `json:"source" enum:"sheet,own-test,standard,rule-of-thumb,colleague,assumed"`
+}
+
+// Pack is a size that a medium is sold in.
+type Pack struct {
+	Name   string   `json:"name" minLength:"1" maxLength:"60"`
+	Amount float64  `json:"amount" exclusiveMinimum:"0" maximum:"1000000" doc:"kg of a medium, m³ of a thinner, pieces or metres of a tool"`
+	Price  *float64 `json:"price,omitempty" minimum:"0" maximum:"1000000"`
+}
+
+// Faults names what cannot be.
+func (m Medium) Faults() []Fault {
+	found := []Fault{}
+	if m.Grain != nil && (m.Grain.Value <= 0 || m.Grain.Value > 0.05) {
+		found = append(found, Fault{"/grain", "A grain lies above zero and below 50 mm.", "Enter the largest, such as 0.3 mm."})
+	}
+	if m.Density != nil && !plausible(m.Density.Value) {
+		found = append(found, Fault{"/density", implausible(m.Density), "Densities are in kg/m³: 2.6 kg/L is 2600."})
+	}
+	if m.Spare != nil && (m.Spare.Value < 0 || m.Spare.Value > 2) {
+		found = append(found, Fault{"/spare", "A spare lies between 0 and 200 %.", "Write 15 % as 0.15."})
+	}
+	if m.Kind == "tool" && m.Use == nil {
+		found = append(found, Fault{"/use", fmt.Sprintf("%s does not say what it is counted by.", m.Name), "Enter its use, such as one for each 60 m²."})
+	}
+	return found
+}

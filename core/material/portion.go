@@ -1,0 +1,56 @@
+package material
+
+import (
+	"nephelon/core/measure"
+)
+
+// Portion is a percentage with what it is a percentage of.
+type Portion struct {
+	Value  measure.Fraction `json:"value" minimum:"0" maximum:"5"`
+	Of     string           `json:"of" enum:"a,a+b,mix" doc:"Of component A, of A and B together, or of the finished mix with the addition in it"`
+	Source measure.Source   `json:"source" enum:"sheet,own-test,standard,rule-of-thumb,colleague,assumed"`
+}
+
+// The bases of a portion.
+const (
+	OfA   = "a"
+	OfAB  = "a+b"
+	OfMix = "mix"
+)
+
+// OfParts is the portion as a share of A and B together, which every basis can
+// be turned into. A is the share of component A in them, by what the portion
+// counts.
+func (p Portion) OfParts(a float64) float64 {
+	switch p.Of {
+	case OfA:
+		return float64(p.Value) * a
+	case OfMix:
+		return float64(p.Value) / (1 - float64(p.Value))
+	}
+	return float64(p.Value)
+}
+
+func (p *Portion) impossible() bool {
+	return p != nil && (p.Value < 0 || p.Of == OfMix && p.Value >= 1)
+}
+
+// Words are the base as a person would say it.
+func (p Portion) Words() string {
+	switch p.Of {
+	case OfA:
+		return "of A"
+	case OfMix:
+		return "of the finished mix"
+	}
+	return "of A + B"
+}
+
+// MassShare is the share of the first component in the mass of the mix.
+func (m Mix) MassShare() float64 {
+	whole := 0.0
+	for _, s := range m.Shares {
+		whole += s.Volume * float64(s.Density.Value)
+	}
+	return m.Shares[0].Volume * float64(m.Shares[0].Density.Value) / whole
+}
