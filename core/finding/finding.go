@@ -32,6 +32,20 @@ type Finding struct {
 	Path   string `json:"path" doc:"The field it is about, as a JSON Pointer into the plan file"`
 	Text   string `json:"text" doc:"What is so, with the numbers"`
 	WayOut string `json:"wayOut,omitempty" doc:"What would mend it"`
+	Fix    *Fix   `json:"fix,omitempty" doc:"The same as one change of the plan file"`
+}
+
+// Fix is a way out that can be taken with one action.
+type Fix struct {
+	Label string      `json:"label"`
+	Patch []PatchStep `json:"patch" doc:"JSON Patch (RFC 6902) on the plan file"`
+}
+
+// PatchStep is one operation of a JSON Patch.
+type PatchStep struct {
+	Op    string `json:"op" enum:"add,replace,remove"`
+	Path  string `json:"path" doc:"JSON Pointer into the plan file"`
+	Value any    `json:"value,omitempty"`
 }
 
 // Error makes a refused finding usable as an error.

@@ -70,10 +70,22 @@ type supplyLine struct {
 // NewSupply is what a purchase puts on the shelf.
 func NewSupply(p Purchase) *Supply {
 	s := &Supply{need: p.Need, total: p.Bought}
+	for _, h := range p.Stock {
+		s.lines = append(s.lines, supplyLine{"from stock", h.Volume, 1})
+	}
 	for _, l := range p.Lines {
 		s.lines = append(s.lines, supplyLine{l.Kit, l.Volume, float64(l.Count)})
 	}
 	return s
+}
+
+// Largest is the largest kit at hand.
+func (s *Supply) Largest() measure.Volume {
+	largest := measure.Volume(0)
+	for _, l := range s.lines {
+		largest = max(largest, l.volume)
+	}
+	return largest
 }
 
 // allowance is what one coat may mix of the purchase: its need and its part of

@@ -33,12 +33,22 @@ type Card struct {
 	Section    int            `json:"section"`
 	Area       measure.Area   `json:"area" doc:"Of the section, m²"`
 	Wet        measure.Film   `json:"wet" doc:"Film to lay, m"`
+	Additions  []Added        `json:"additions,omitempty" doc:"What else goes in or on, in the order of the work"`
+	Notes      []string       `json:"notes,omitempty" doc:"How this contractor works"`
 	Cautions   []string       `json:"cautions"`
 }
 
+// Added is one addition of a batch.
+type Added struct {
+	Name   string         `json:"name"`
+	How    string         `json:"how"`
+	Mass   measure.Mass   `json:"mass,omitempty" doc:"kg"`
+	Volume measure.Volume `json:"volume,omitempty" doc:"m³"`
+}
+
 // NewCard writes the card of a batch that covers an area of a section with a
-// wet film. Section n is batch n's.
-func NewCard(p material.Product, mix material.Mix, b Batch, of int, area measure.Area, wet measure.Film) Card {
+// wet film at a temperature. Section n is batch n's.
+func NewCard(p material.Product, mix material.Mix, b Batch, of int, area measure.Area, wet measure.Film, at measure.Temperature) Card {
 	c := Card{
 		Batch: b.Number, Of: of, Product: p.Name, Color: p.Color, Share: b.Share,
 		Ratio: p.Ratio.Basis, Volume: b.Volume, Mass: b.Mass,
@@ -56,8 +66,8 @@ func NewCard(p material.Product, mix material.Mix, b Batch, of int, area measure
 		c.Parts[i] = part
 		c.RatioParts[i] = p.Components[i].Parts
 	}
-	if len(c.Parts) > 1 && p.PotLife != nil {
-		c.PotLife = p.PotLife.Value
+	if len(c.Parts) > 1 {
+		c.PotLife, _, _ = p.Lives(at)
 	}
 	if p.Mixing != nil {
 		c.Mixing = p.Mixing.Value

@@ -104,7 +104,7 @@ func TestCardKeepsTheRatio(t *testing.T) {
 		p := twoPack(c.parts, 1)
 		mix := p.Mix()
 		total := measure.Volume(measure.Gallon * (1 + 1/c.parts))
-		card := NewCard(p, mix, Batch{Number: 1, Volume: total, Mass: mix.Density.Value.Of(total)}, 1, 10, 0.0003)
+		card := NewCard(p, mix, Batch{Number: 1, Volume: total, Mass: mix.Density.Value.Of(total)}, 1, 10, 0.0003, 20)
 		if got := float64(card.Parts[1].Volume) / measure.FlOz; !near(got, c.flOz, 2e-3) {
 			t.Errorf("%v : 1 gives %v fl oz of B, want %v", c.parts, got, c.flOz)
 		}
@@ -196,7 +196,10 @@ func TestDivideKeepsItsLaws(t *testing.T) {
 			needs[i] = measure.Volume(0.5+60*random.Float64()) * measure.Litre
 			total += needs[i]
 		}
-		bought := Buy(p, p.Mix(), total)
+		bought, err := Buy(p, p.Mix(), total, Stock{})
+		if err != nil {
+			t.Fatal(err)
+		}
 		supply := NewSupply(bought)
 		largest := measure.Volume(0.5+25*random.Float64()) * measure.Litre
 		var mixed measure.Volume
@@ -225,10 +228,10 @@ func TestDivideKeepsItsLaws(t *testing.T) {
 
 func TestLimitsTellWhatBoundsABatch(t *testing.T) {
 	p := twoPack(2, 1)
-	p.PotLife = &measure.Sourced[measure.Span]{Value: 26 * measure.Minute, Source: measure.Sheet}
+	p.PotLife = []material.PotLife{{At: 20, Lasts: 26 * measure.Minute, Source: measure.Sheet}}
 	p.Mixing = &measure.Sourced[measure.Span]{Value: 2 * measure.Minute, Source: measure.Sheet}
 	bucket := Bucket{Volume: 20 * measure.Litre, Headroom: 0.25}
-	slow := Spreading{Spreaders: 2, Pace: 30.0 / measure.Hour, PerArea: 0.0005}
+	slow := Spreading{Spreaders: 2, Pace: 30.0 / measure.Hour, PerArea: 0.0005, At: 20}
 	limits, err := Limits(p, bucket, slow, measure.Metric)
 	if err != nil {
 		t.Fatal(err)

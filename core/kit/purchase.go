@@ -4,6 +4,7 @@ package kit
 
 import (
 	"cmp"
+	"fmt"
 	"math"
 	"slices"
 
@@ -25,13 +26,16 @@ type Item struct {
 // Purchase is what to buy of one product.
 type Purchase struct {
 	Product  string            `json:"product"`
+	Hardener string            `json:"hardener,omitempty"`
 	Name     string            `json:"name"`
 	Color    string            `json:"color"`
 	Need     measure.Volume    `json:"need" doc:"m³"`
 	NeedMass measure.Mass      `json:"needMass" doc:"kg"`
-	Lines    []Item            `json:"lines"`
-	Bought   measure.Volume    `json:"bought" doc:"m³"`
-	Leftover measure.Volume    `json:"leftover" doc:"m³ bought above the need"`
+	Stock    []Held            `json:"stock,omitempty" doc:"Used first, first-expiring first"`
+	InStock  measure.Volume    `json:"inStock,omitempty" doc:"m³ of mix that the stock makes"`
+	Lines    []Item            `json:"lines" doc:"To buy"`
+	Bought   measure.Volume    `json:"bought" doc:"m³ at hand in the end: stock and what is bought"`
+	Leftover measure.Volume    `json:"leftover" doc:"m³ at hand above the need"`
 	Margin   measure.Fraction  `json:"margin" doc:"Leftover as a share of the need"`
 	Cost     *float64          `json:"cost,omitempty" doc:"In the job's currency; absent where a size has no price"`
 	Reason   string            `json:"reason"`
@@ -45,14 +49,15 @@ type Size struct {
 	Cost   int64 // minor units of the currency; with no price, microlitres
 }
 
-// Sizes reads a product's kits. Priced is false where any size lacks a price;
+// Sizes reads the kits that a product is still sold in. Priced is false where any size lacks a price;
 // then the least volume is bought instead of the least cost.
 func Sizes(p material.Product, density measure.Density) (sizes []Size, priced bool) {
 	priced = true
-	for _, k := range p.Kits {
+	sold := slices.DeleteFunc(slices.Clone(p.Kits), func(k material.Kit) bool { return k.Gone })
+	for _, k := range sold {
 		priced = priced && k.Price != nil
 	}
-	for _, k := range p.Kits {
+	for _, k := range sold {
 		s := Size{Name: k.Name}
 		if k.Volume != nil {
 			s.Volume = *k.Volume
@@ -154,22 +159,35 @@ func gcd(a, b int64) int64 {
 	return a
 }
 
-// Buy chooses the kits of a product for a need.
-func Buy(p material.Product, mix material.Mix, need measure.Volume) Purchase {
+// Buy chooses the kits of a product for a need, after what is in stock. It fails
+// where something is needed and no size is sold any more.
+func Buy(p material.Product, mix material.Mix, need measure.Volume, stock Stock) (Purchase, error) {
 	sizes, priced := Sizes(p, mix.Density.Value)
-	counts := LeastCost(need, sizes)
 	b := Purchase{
 		Product: p.ID, Name: p.Name, Color: p.Color, Need: need, NeedMass: mix.Density.Value.Of(need),
+		Stock: stock.Held, InStock: stock.Mix, Bought: stock.Mix, Lines: []Item{},
 		Reason: "Whole kits that cover the need at least cost; every combination of sizes was weighed.",
-	}
-	if !priced {
-		b.Reason = "A size has no price, so the kits with the least leftover were chosen."
-	} else {
-		b.Cost = new(float64)
 	}
 	bought := measure.Working{
 		Title: "Kits to buy", Formula: "Σ count × size ≥ need, at least cost", Source: "Exact search over whole kits",
 		Inputs: []measure.Value{{Name: "Need", Kind: measure.KindVolume, SI: float64(need)}},
+	}
+	if stock.Mix > 0 {
+		bought.Formula = "stock + Σ count × size ≥ need, at least cost"
+		bought.Inputs = append(bought.Inputs, measure.Value{Name: "In stock", Kind: measure.KindVolume, SI: float64(stock.Mix)})
+	}
+	short := need - stock.Mix
+	counts := make([]int, len(sizes))
+	switch {
+	case float64(short) <= float64(need)*slack:
+		b.Reason, priced, b.Cost = "The stock covers the need.", true, new(float64)
+	case len(sizes) == 0:
+		return b, fmt.Errorf("no size of %s is sold any more", p.Name)
+	case priced:
+		counts, b.Cost = LeastCost(short, sizes), new(float64)
+	default:
+		counts = LeastCost(short, sizes)
+		b.Reason = "A size has no price, so the kits with the least leftover were chosen."
 	}
 	for i, n := range counts {
 		if n == 0 {
@@ -189,14 +207,14 @@ func Buy(p material.Product, mix material.Mix, need measure.Volume) Purchase {
 	}
 	b.Leftover = max(0, b.Bought-need)
 	b.Margin = measure.Fraction(b.Leftover / need)
-	bought.Result = measure.Value{Name: "Bought", Kind: measure.KindVolume, SI: float64(b.Bought)}
+	bought.Result = measure.Value{Name: "At hand", Kind: measure.KindVolume, SI: float64(b.Bought)}
 	b.Workings = []measure.Working{bought, {
-		Title: "Margin", Formula: "(bought − need) ÷ need", Source: "Definition",
+		Title: "Margin", Formula: "(at hand − need) ÷ need", Source: "Definition",
 		Inputs: []measure.Value{
-			{Name: "Bought", Kind: measure.KindVolume, SI: float64(b.Bought)},
+			{Name: "At hand", Kind: measure.KindVolume, SI: float64(b.Bought)},
 			{Name: "Need", Kind: measure.KindVolume, SI: float64(need)},
 		},
 		Result: measure.Value{Name: "Margin", Kind: measure.KindFraction, SI: float64(b.Margin)},
 	}}
-	return b
+	return b, nil
 }

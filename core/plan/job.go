@@ -32,21 +32,25 @@ type File struct {
 	Version  int                `json:"version" minimum:"1" maximum:"1"`
 	Job      Job                `json:"job"`
 	Products []material.Product `json:"products" maxItems:"200" doc:"The data sheets its coats name"`
+	Media    []material.Medium  `json:"media,omitempty" maxItems:"200" doc:"The media its coats name, and the contractor's own tools"`
 }
 
 // Job is what people decided about one piece of work.
 type Job struct {
-	Name     string         `json:"name" minLength:"1" maxLength:"160"`
-	Client   string         `json:"client,omitempty" maxLength:"160"`
-	Site     string         `json:"site,omitempty" maxLength:"300"`
-	Notes    string         `json:"notes,omitempty" maxLength:"4000"`
-	Currency string         `json:"currency" pattern:"^[A-Z]{3}$" doc:"ISO 4217 code"`
-	Crew     Crew           `json:"crew"`
-	Bucket   kit.Bucket     `json:"bucket"`
-	Methods  survey.Methods `json:"methods,omitzero" doc:"The contractor's schools of preparation"`
-	Rules    []survey.Own   `json:"rules,omitempty" maxItems:"40" doc:"The contractor's own thresholds"`
-	Forecast *Forecast      `json:"forecast,omitempty"`
-	Surfaces []Surface      `json:"surfaces" maxItems:"200"`
+	Name     string                                `json:"name" minLength:"1" maxLength:"160"`
+	Client   string                                `json:"client,omitempty" maxLength:"160"`
+	Site     string                                `json:"site,omitempty" maxLength:"300"`
+	Notes    string                                `json:"notes,omitempty" maxLength:"4000"`
+	Currency string                                `json:"currency" pattern:"^[A-Z]{3}$" doc:"ISO 4217 code"`
+	Crew     Crew                                  `json:"crew"`
+	Bucket   kit.Bucket                            `json:"bucket"`
+	Methods  Schools                               `json:"methods,omitzero" doc:"The contractor's schools"`
+	Rules    []survey.Own                          `json:"rules,omitempty" maxItems:"40" doc:"The contractor's own thresholds"`
+	Slab     *measure.Sourced[measure.Temperature] `json:"slab,omitempty" doc:"°C of the slab that coats are planned for; 20 °C, assumed, when left out"`
+	VOCMax   *measure.Sourced[measure.Content]     `json:"vocMax,omitempty" doc:"Most volatile compounds allowed in any coat, kg/m³ (g/L)"`
+	Stock    []kit.Container                       `json:"stock,omitempty" maxItems:"400" doc:"Reserved for this job"`
+	Forecast *Forecast                             `json:"forecast,omitempty"`
+	Surfaces []Surface                             `json:"surfaces" maxItems:"200"`
 }
 
 // Forecast is the weather to come as it was told at a time.
@@ -67,9 +71,10 @@ type Surface struct {
 	ID   string `json:"id" minLength:"1" maxLength:"60"`
 	Name string `json:"name" minLength:"1" maxLength:"120"`
 	takeoff.Shape
-	Survey *survey.Survey `json:"survey,omitempty"`
-	Layout pour.Layout    `json:"layout"`
-	Coats  []buildup.Coat `json:"coats" maxItems:"40" doc:"Bottom to top"`
+	Survey  *survey.Survey  `json:"survey,omitempty"`
+	Service buildup.Service `json:"service,omitzero" doc:"What it must bear in use"`
+	Layout  pour.Layout     `json:"layout"`
+	Coats   []buildup.Coat  `json:"coats" maxItems:"40" doc:"Bottom to top"`
 }
 
 // refused is a finding for something that cannot be.
@@ -89,11 +94,28 @@ func (f File) check() (map[string]*material.Product, []finding.Finding) {
 			found = append(found, refused(finding.BuildUp, path+"/id", "Give each product its own id.", "Two products have the id “%s”.", p.ID))
 			continue
 		}
-		if fault := p.Check(); fault != nil {
-			found = append(found, refused(finding.BuildUp, path+fault.Field, fault.Way, "%s: %s", p.Name, fault.Text))
+		if faults := p.Faults(); len(faults) > 0 {
+			for _, fault := range faults {
+				found = append(found, refused(finding.BuildUp, path+fault.Field, fault.Way, "%s: %s", p.Name, fault.Text))
+			}
 			continue
 		}
 		products[p.ID] = p
+		for _, h := range p.Hardeners {
+			if with, err := p.With(h.ID); err == nil {
+				products[sheetKey(p.ID, h.ID)] = &with
+			}
+		}
+	}
+	for i, m := range f.Media {
+		for _, fault := range m.Faults() {
+			found = append(found, refused(finding.BuildUp, fmt.Sprintf("/media/%d%s", i, fault.Field), fault.Way, "%s: %s", m.Name, fault.Text))
+		}
+	}
+	for i, c := range f.Job.Stock {
+		for _, fault := range c.Faults() {
+			found = append(found, refused(finding.Kits, fmt.Sprintf("/job/stock/%d%s", i, fault.Field), fault.Way, "Stock of %s: %s", c.Sheet, fault.Text))
+		}
 	}
 	if pace := f.Job.Crew.Pace.Value; pace <= 0 || pace > buildup.MaxPace {
 		found = append(found, refused(finding.Batches, "/job/crew/pace", "Enter the area one person spreads in an hour.", "The pace is not one a person can spread at."))
@@ -120,6 +142,14 @@ func (f File) check() (map[string]*material.Product, []finding.Finding) {
 		}
 	}
 	return products, found
+}
+
+// sheetKey names a sheet as it reads with one of its hardeners.
+func sheetKey(product, hardener string) string {
+	if hardener == "" {
+		return product
+	}
+	return product + "/" + hardener
 }
 
 func surfacePath(i int) string { return fmt.Sprintf("/job/surfaces/%d", i) }

@@ -2,6 +2,7 @@ package plan
 
 import (
 	"fmt"
+	"strings"
 	"time"
 
 	"nephelon/core/buildup"
@@ -22,8 +23,12 @@ type Plan struct {
 	Cost      *float64          `json:"cost,omitempty" doc:"Of all kits, in the job's currency; absent where a size has no price"`
 	Surfaces  []SurfacePlan     `json:"surfaces"`
 	Purchases []kit.Purchase    `json:"purchases"`
+	Media     []MediumNeed      `json:"media" doc:"Broadcast, pigment, grit and thinner to buy"`
+	Tools     []kit.Tool        `json:"tools" doc:"Tools and consumables"`
 	Steps     []StepState       `json:"steps"`
 	Findings  []finding.Finding `json:"findings"`
+
+	seeks map[int]*buildup.Seek // ways out, by finding, that need a product
 }
 
 // SurfacePlan is what follows for one surface.
@@ -40,18 +45,21 @@ type SurfacePlan struct {
 
 // CoatPlan is what follows for one coat.
 type CoatPlan struct {
-	ID       string         `json:"id"`
-	Number   int            `json:"number" doc:"From 1, bottom to top"`
-	Product  string         `json:"product"`
-	Name     string         `json:"name"`
-	Color    string         `json:"color"`
-	Build    *buildup.Build `json:"build,omitempty" doc:"Absent while the coat or its surface is not usable"`
-	Reached  measure.Film   `json:"reached,omitempty" doc:"Wet film if all that is bought is used, m"`
-	Mixed    measure.Film   `json:"mixed,omitempty" doc:"Wet film if all that is mixed is spread, m"`
-	Division *kit.Division  `json:"division,omitempty"`
-	Sections []pour.Section `json:"sections,omitempty"`
-	Cuts     []pour.Cut     `json:"cuts,omitempty"`
-	Cards    []kit.Card     `json:"cards,omitempty"`
+	ID       string          `json:"id"`
+	Number   int             `json:"number" doc:"From 1, bottom to top"`
+	Product  string          `json:"product"`
+	Hardener string          `json:"hardener,omitempty"`
+	Name     string          `json:"name"`
+	Color    string          `json:"color"`
+	Price    *float64        `json:"price,omitempty" doc:"Of 1 m², in the job's currency, as its kits are bought"`
+	Window   *buildup.Window `json:"window,omitempty" doc:"When the next coat may go on it"`
+	Build    *buildup.Build  `json:"build,omitempty" doc:"Absent while the coat or its surface is not usable"`
+	Reached  measure.Film    `json:"reached,omitempty" doc:"Wet film if all that is bought is used, m"`
+	Mixed    measure.Film    `json:"mixed,omitempty" doc:"Wet film if all that is mixed is spread, m"`
+	Division *kit.Division   `json:"division,omitempty"`
+	Sections []pour.Section  `json:"sections,omitempty"`
+	Cuts     []pour.Cut      `json:"cuts,omitempty"`
+	Cards    []kit.Card      `json:"cards,omitempty"`
 
 	product *material.Product
 	mix     material.Mix
@@ -62,8 +70,15 @@ type CoatPlan struct {
 // cannot be is told as refused findings, each with the path of its field. The
 // units are those in which its sentences speak.
 func Make(f File, units measure.System, now time.Time) Plan {
-	m := maker{file: f, units: units, now: now, plan: Plan{Units: units}}
+	m := maker{file: f, units: units, now: now, slab: AssumedSlab, plan: Plan{Units: units}}
+	if f.Job.Slab != nil {
+		m.slab = f.Job.Slab.Value
+	}
 	m.products, m.plan.Findings = f.check()
+	m.media = make(map[string]*material.Medium, len(f.Media))
+	for i := range f.Media {
+		m.media[f.Media[i].ID] = &f.Media[i]
+	}
 	m.mixes = make(map[string]material.Mix, len(m.products))
 	for id, p := range m.products {
 		m.mixes[id] = p.Mix()
@@ -72,11 +87,13 @@ func Make(f File, units measure.System, now time.Time) Plan {
 	for i := range f.Job.Surfaces {
 		m.surface(i)
 		m.survey(i)
+		m.neighbours(i)
 	}
 	m.buy()
 	for i := range f.Job.Surfaces {
 		m.pour(i)
 	}
+	m.supply()
 	if m.plan.Findings == nil {
 		m.plan.Findings = []finding.Finding{}
 	}
@@ -95,10 +112,16 @@ func (p Plan) Refused() []finding.Finding {
 	return all
 }
 
+// AssumedSlab is the temperature that coats are planned for where nobody said:
+// common practice of data sheets, which print their times for it.
+const AssumedSlab measure.Temperature = 20
+
 type maker struct {
 	file     File
 	units    measure.System
 	now      time.Time
+	slab     measure.Temperature
+	media    map[string]*material.Medium
 	products map[string]*material.Product
 	mixes    map[string]material.Mix
 	supplies map[string]*kit.Supply
@@ -154,19 +177,30 @@ func (m *maker) measure(i int, path string) {
 // coat builds up one coat.
 func (m *maker) coat(i, c int, path string) {
 	s, coat, out := m.file.Job.Surfaces[i], m.file.Job.Surfaces[i].Coats[c], &m.plan.Surfaces[i].Coats[c]
-	out.ID, out.Number, out.Product, out.path = coat.ID, c+1, coat.Product, path
-	p := m.products[coat.Product]
+	out.ID, out.Number, out.Product, out.Hardener, out.path = coat.ID, c+1, coat.Product, coat.Hardener, path
+	p := m.products[sheetKey(coat.Product, coat.Hardener)]
 	if p == nil {
-		for _, broken := range m.file.Products {
-			if broken.ID == coat.Product {
-				return // its own fault is told already
+		for _, there := range m.file.Products {
+			if there.ID != coat.Product {
+				continue
 			}
+			if m.products[coat.Product] != nil {
+				m.find(refused(finding.BuildUp, path+"/hardener", "Choose one of its hardeners.", "%s, coat %d: %s has no hardener “%s”.", s.Name, c+1, there.Name, coat.Hardener))
+			}
+			return // its own fault is told already
 		}
 		m.find(refused(finding.BuildUp, path+"/product", "Choose a product from the shelf.", "%s, coat %d names a product “%s” that is not in the file.", s.Name, c+1, coat.Product))
 		return
 	}
-	out.Name, out.Color, out.product, out.mix = p.Name, p.Color, p, m.mixes[p.ID]
-	if bad := coat.Check(path); bad != nil {
+	out.Name, out.Color, out.product, out.mix = p.Name, p.Color, p, m.mixes[sheetKey(coat.Product, coat.Hardener)]
+	if w := buildup.WindowOf(*p, m.slab); w.From > 0 || w.Until > 0 {
+		out.Window = &w
+	}
+	bad := coat.Check(path)
+	if bad == nil {
+		bad = m.strangers(coat, path)
+	}
+	if bad != nil {
 		bad.Text = fmt.Sprintf("%s, coat %d: %s", s.Name, c+1, bad.Text)
 		m.find(*bad)
 		return
@@ -175,7 +209,10 @@ func (m *maker) coat(i, c int, path string) {
 	if t == nil {
 		return
 	}
-	under := buildup.Under{Area: t.Area, RunOff: t.RunOff, First: c == 0}
+	under := buildup.Under{Area: t.Area, RunOff: t.RunOff, First: c == 0, Media: m.media}
+	if c > 0 {
+		under.Grains = s.Coats[c-1].Leaves(m.media)
+	}
 	if s.Survey != nil {
 		under.Profile = s.Survey.Profile
 	}
@@ -194,10 +231,11 @@ func (m *maker) buy() {
 			if c.Build == nil {
 				continue
 			}
-			if _, seen := needs[c.Product]; !seen {
-				order = append(order, c.Product)
+			key := sheetKey(c.Product, c.Hardener)
+			if _, seen := needs[key]; !seen {
+				order = append(order, key)
 			}
-			needs[c.Product] += c.Build.Need
+			needs[key] += c.Build.Need
 		}
 	}
 	m.supplies, m.bought = make(map[string]*kit.Supply), make(map[string]*kit.Purchase)
@@ -205,7 +243,15 @@ func (m *maker) buy() {
 	total, priced := 0.0, true
 	for _, id := range order {
 		p := m.products[id]
-		b := kit.Buy(*p, m.mixes[id], needs[id])
+		_, hardener, _ := strings.Cut(id, "/")
+		stock := kit.OnHand(*p, m.mixes[id], hardener, m.file.Job.Stock, m.now, m.file.Job.Methods.Shelf == "sealed", m.units)
+		m.stockFindings(p.Name, stock)
+		b, err := kit.Buy(*p, m.mixes[id], needs[id], stock)
+		if err != nil {
+			m.find(refused(finding.Kits, m.productPath(p.ID)+"/kits", "Choose another product, or enter the sizes that are sold now.", "%s: %s.", p.Name, err.Error()))
+			continue
+		}
+		b.Hardener = hardener
 		m.plan.Purchases = append(m.plan.Purchases, b)
 		if b.Cost != nil {
 			total += *b.Cost
@@ -215,7 +261,7 @@ func (m *maker) buy() {
 		if values := p.WeakValues(); len(values) > 0 && !weak[id] {
 			weak[id] = true
 			m.find(finding.Finding{
-				Level: finding.Note, Step: finding.BuildUp, Path: m.productPath(id),
+				Level: finding.Note, Step: finding.BuildUp, Path: m.productPath(p.ID),
 				Text:   fmt.Sprintf("The plan rests on weak values of %s: %s.", p.Name, list(values)),
 				WayOut: "Replace them with the data sheet's or your own test's.",
 			})
@@ -226,11 +272,12 @@ func (m *maker) buy() {
 	}
 	for i := range m.plan.Purchases {
 		b := &m.plan.Purchases[i]
-		m.bought[b.Product], m.supplies[b.Product] = b, kit.NewSupply(*b)
+		key := sheetKey(b.Product, b.Hardener)
+		m.bought[key], m.supplies[key] = b, kit.NewSupply(*b)
 		if b.Margin < tightMargin {
 			m.find(finding.Finding{
 				Level: finding.Warning, Step: finding.Kits, Path: m.productPath(b.Product),
-				Text: fmt.Sprintf("%s: %s bought for a need of %s leaves a margin of %s, almost none.",
+				Text: fmt.Sprintf("%s: %s at hand for a need of %s leaves a margin of %s, almost none.",
 					b.Name, m.units.Volume(b.Bought), m.units.Volume(b.Need), m.units.Fraction(b.Margin)),
 				WayOut: "Add a kit, or be sure of the loss you planned with.",
 			})

@@ -183,7 +183,7 @@ func TestAJobByHand(t *testing.T) {
 		Ratio:        material.Ratio{Basis: material.ByVolume, Source: measure.Sheet},
 		Components:   []material.Component{{Name: "A", Parts: 3, Density: &measure.Sourced[measure.Density]{Value: 1200, Source: measure.Sheet}}, {Name: "B", Parts: 1, Density: &measure.Sourced[measure.Density]{Value: 1000, Source: measure.Sheet}}},
 		VolumeSolids: measure.Sourced[measure.Fraction]{Value: 1, Source: measure.Sheet},
-		PotLife:      &measure.Sourced[measure.Span]{Value: 40 * measure.Minute, Source: measure.Sheet},
+		Curing:       material.Curing{PotLife: []material.PotLife{{At: 20, Lasts: 40 * measure.Minute, Source: measure.Sheet}}},
 		Kits:         []material.Kit{{Name: "10 L", Volume: &big, Price: &priceBig, Source: measure.Sheet}, {Name: "4 L", Volume: &small, Price: &priceSmall, Source: measure.Sheet}},
 	}}}
 	p := Make(f, measure.Metric, noon())
@@ -235,7 +235,7 @@ func TestWhatCannotBeIsRefusedWithItsPath(t *testing.T) {
 		{"solids above one", func(f *File) { f.Products[0].VolumeSolids.Value = 62 }, "/products/0/volumeSolids", "62"},
 		{"density in kg/L", func(f *File) { f.Products[0].Components[0].Density.Value = 1.1 }, "/products/0/components/0/density", "kg/m³"},
 		{"kit of nothing", func(f *File) { f.Products[0].Kits[0].Volume = nil }, "/products/0/kits/0", "either a volume or a mass"},
-		{"pot life shorter than mixing", func(f *File) { f.Products[0].PotLife.Value = 60 }, "/job/surfaces/0/coats/0", "pot life of 1 min"},
+		{"pot life shorter than mixing", func(f *File) { f.Products[0].PotLife = []material.PotLife{{At: 20, Lasts: 60}} }, "/job/surfaces/0/coats/0", "pot life of 1 min"},
 		{"a thimble for a bucket", func(f *File) { f.Job.Bucket.Volume = 1e-6 }, "/job/surfaces/0/coats/0", "batches"},
 	}
 	for _, c := range cases {

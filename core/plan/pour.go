@@ -57,7 +57,7 @@ func (m *maker) pour(i int) {
 		}
 		coat.Sections, coat.Cuts = laying.Sections, laying.Cuts
 		m.find(laying.Findings(path, coat.Number)...)
-		coat.card(out.Takeoff.Parts)
+		m.card(i, c)
 	}
 }
 
@@ -78,19 +78,31 @@ func (m *maker) share(i int) {
 			m.find(pour.Joins(panels, coat.Sections, surfacePath(i), coat.Number)...)
 		}
 		coat.Cuts = []pour.Cut{}
-		coat.card(out.Takeoff.Parts)
+		m.card(i, c)
 	}
 }
 
 // card gives each section its part of the edges, steps and ramps, and writes its
 // mix card.
-func (c *CoatPlan) card(parts measure.Area) {
+func (m *maker) card(i, n int) {
+	c, parts := &m.plan.Surfaces[i].Coats[n], m.plan.Surfaces[i].Takeoff.Parts
+	schools := m.file.Job.Methods
 	c.Cards = make([]kit.Card, len(c.Sections))
 	c.Sections = slices.Clone(c.Sections)
 	for n, b := range c.Division.Batches {
 		section := &c.Sections[n]
 		section.Parts = parts * measure.Area(b.Volume/c.Division.Mixed)
-		c.Cards[n] = kit.NewCard(*c.product, c.mix, b, len(c.Sections), section.Area+section.Parts, c.Mixed)
+		card := kit.NewCard(*c.product, c.mix, b, len(c.Sections), section.Area+section.Parts, c.Mixed, m.slab)
+		card.Notes = schools.notes(len(card.Parts))
+		for _, a := range c.Build.Additions {
+			// What goes into the mix follows the volume, what goes onto the film the area.
+			share := float64(b.Volume / c.Build.Need)
+			if a.How != "into the mix" {
+				share = float64(b.Volume / c.Division.Mixed)
+			}
+			card.Additions = append(card.Additions, kit.Added{Name: a.Name, How: a.How, Mass: a.Mass * measure.Mass(share), Volume: a.Volume * measure.Volume(share)})
+		}
+		c.Cards[n] = card
 	}
 }
 
@@ -113,10 +125,17 @@ func (m *maker) batches(i, c int) {
 	if crew.Pace.Value <= 0 {
 		return // told by check
 	}
-	limits, bad := kit.Limits(*p, m.file.Job.Bucket, kit.Spreading{Spreaders: crew.Spreaders, Pace: crew.Pace.Value, PerArea: b.Need / measure.Volume(m.plan.Surfaces[i].Takeoff.Area)}, m.units)
+	key := sheetKey(p.ID, coat.Hardener)
+	if m.supplies[key] == nil {
+		return // told by buy
+	}
+	limits, bad := kit.Limits(*p, m.file.Job.Bucket, kit.Spreading{
+		Spreaders: crew.Spreaders, Pace: crew.Pace.Value, PerArea: b.Need / measure.Volume(m.plan.Surfaces[i].Takeoff.Area), At: m.slab,
+		Kit: m.supplies[key].Largest(), KitShare: m.file.Job.Methods.kitShare(),
+	}, m.units)
 	if bad == nil {
 		var d kit.Division
-		if d, bad = kit.Divide(b.Need, limits, m.supplies[p.ID]); bad == nil {
+		if d, bad = kit.Divide(b.Need, limits, m.supplies[key]); bad == nil {
 			for n := range d.Batches {
 				d.Batches[n].Mass = b.Density.Value.Of(d.Batches[n].Volume)
 			}
@@ -127,7 +146,11 @@ func (m *maker) batches(i, c int) {
 		m.find(refused(finding.Batches, coat.path, "Take a larger bucket, more people, or a product with a longer pot life.", "%s, coat %d of %s cannot be divided into batches: %s.", s.Name, c+1, p.Name, bad.Error()))
 		return
 	}
-	bought := m.bought[p.ID]
+	bought := m.bought[key]
+	if bought.Cost != nil {
+		price := *bought.Cost * float64(b.Need/bought.Need) / float64(m.plan.Surfaces[i].Takeoff.Area)
+		coat.Price = &price
+	}
 	coat.Reached = b.FilmOf(measure.Volume(float64(b.Need) * float64(bought.Bought) / float64(bought.Need)))
 	coat.Mixed = b.FilmOf(coat.Division.Mixed)
 	if p.FilmMax != nil && coat.Mixed > p.FilmMax.Value && b.Wet <= p.FilmMax.Value {
@@ -146,11 +169,11 @@ func (m *maker) batches(i, c int) {
 			WayOut: "Lay it where it is least seen, or buy the larger size throughout.",
 		})
 	}
-	if mass := coat.Division.Batches[0].Mass; p.PotLifeMass != nil && len(p.Components) > 1 && mass > p.PotLifeMass.Value*1.25 {
+	if life, measured, _ := p.Lives(m.slab); measured > 0 && len(p.Components) > 1 && coat.Division.Batches[0].Mass > measured*1.25 {
 		m.find(finding.Finding{
 			Level: finding.Note, Step: finding.Batches, Path: coat.path,
 			Text: fmt.Sprintf("Coat %d: a batch weighs %s, but the pot life of %s on the sheet of %s was measured on %s; a larger mass heats itself and lives shorter.",
-				c+1, m.units.Mass(mass), m.units.Span(p.PotLife.Value), p.Name, m.units.Mass(p.PotLifeMass.Value)),
+				c+1, m.units.Mass(coat.Division.Batches[0].Mass), m.units.Span(life), p.Name, m.units.Mass(measured)),
 			WayOut: "Pour it out at once, or take a smaller bucket.",
 		})
 	}

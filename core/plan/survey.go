@@ -56,7 +56,7 @@ func (m *maker) survey(i int) {
 		p := survey.Prepare(*s.Survey, survey.Ground{
 			Area: t.Area, Upright: t.Facing.Vertical, Perimeter: t.Perimeter, Doors: t.Openings, Filler: t.Filler,
 			Pool: s.Pool != nil, Top: s.Top != nil, Coats: len(s.Coats), People: m.file.Job.Crew.Spreaders + 1,
-		}, m.file.Job.Methods, told.Verdicts)
+		}, m.file.Job.Methods.Methods, told.Verdicts)
 		told.Preparation = &p
 		if p.Refused != "" {
 			m.find(finding.Finding{Level: finding.Warning, Step: finding.Survey, Path: "/job/methods", Text: s.Name + ": " + p.Refused, WayOut: "Keep to grinding, or change your rule."})
@@ -69,7 +69,7 @@ func (m *maker) survey(i int) {
 func (m *maker) coats(i int) survey.Coats {
 	var c survey.Coats
 	for n, coat := range m.plan.Surfaces[i].Coats {
-		p := m.products[coat.Product]
+		p := m.products[sheetKey(coat.Product, coat.Hardener)]
 		if p == nil {
 			continue
 		}

@@ -1,0 +1,97 @@
+package buildup
+
+import (
+	"nephelon/core/material"
+	"nephelon/core/measure"
+)
+
+// Tint is colour stirred into a coat.
+type Tint struct {
+	Medium  string           `json:"medium,omitempty" maxLength:"60" doc:"The id of one of the file's media"`
+	Dark    bool             `json:"dark,omitempty" doc:"Dark enough to hide fillings"`
+	Portion material.Portion `json:"portion" doc:"By mass"`
+}
+
+// Scatter is a medium broadcast into a wet coat.
+type Scatter struct {
+	Medium string                             `json:"medium" minLength:"1" maxLength:"60" doc:"The id of one of the file's media"`
+	Degree string                             `json:"degree" enum:"light,even,full" doc:"full is to rejection"`
+	Mass   *measure.Sourced[measure.Coverage] `json:"mass,omitempty" doc:"kg/m² that stay; by the degree when left out"`
+}
+
+// Grit is texture stirred into a coat.
+type Grit struct {
+	Medium string                           `json:"medium" minLength:"1" maxLength:"60" doc:"The id of one of the file's media"`
+	Dose   measure.Sourced[measure.Content] `json:"dose" doc:"kg for each m³ of A and B"`
+}
+
+// DegreeShare is how much of a full broadcast a degree is: common practice, no
+// source.
+func DegreeShare(degree string) float64 {
+	return map[string]float64{"light": 0.15, "even": 0.5, "full": 1}[degree]
+}
+
+// Grains are what a broadcast coat leaves for the next one to fill.
+type Grains struct {
+	Name  string
+	Voids measure.Sourced[measure.Film]
+}
+
+// Addition is what goes into or onto a coat beside its parts.
+type Addition struct {
+	Medium string         `json:"medium,omitempty"`
+	Name   string         `json:"name"`
+	How    string         `json:"how"`
+	Mass   measure.Mass   `json:"mass,omitempty" doc:"kg"`
+	Volume measure.Volume `json:"volume,omitempty" doc:"m³"`
+}
+
+// scattered is the medium broadcast into the coat, or nil.
+func (c Coat) scattered(u Under) *material.Medium {
+	if c.Scatter == nil {
+		return nil
+	}
+	return u.Media[c.Scatter.Medium]
+}
+
+// Leaves is what the coat's broadcast leaves for the next coat to fill, or nil.
+func (c Coat) Leaves(media map[string]*material.Medium) *Grains {
+	m := c.scattered(Under{Media: media})
+	if m == nil || m.Voids == nil {
+		return nil
+	}
+	voids := *m.Voids
+	voids.Value *= measure.Film(DegreeShare(c.Scatter.Degree))
+	return &Grains{m.Name, voids}
+}
+
+// additions are what goes into or onto the coat beside its parts.
+func (c Coat) additions(mix material.Mix, b Build, u Under) []Addition {
+	var all []Addition
+	if c.Thinner != nil && b.Thinner > 0 {
+		all = append(all, Addition{Name: "Thinner", How: "into the mix", Volume: b.Thinner})
+	}
+	if c.Pigment != nil {
+		a := Addition{Name: "Pigment", How: "into the mix", Medium: c.Pigment.Medium, Mass: b.NeedMass * measure.Mass(c.Pigment.Portion.OfParts(mix.MassShare()))}
+		if m := u.Media[a.Medium]; m != nil {
+			a.Name = m.Name
+		}
+		all = append(all, a)
+	}
+	if c.Grit != nil {
+		if m := u.Media[c.Grit.Medium]; m != nil {
+			all = append(all, Addition{Medium: m.ID, Name: m.Name, How: "into the mix", Mass: measure.Mass(float64(c.Grit.Dose.Value) * float64(b.Need))})
+		}
+	}
+	if m := c.scattered(u); m != nil {
+		a := Addition{Medium: m.ID, Name: m.Name, How: map[string]string{"light": "scattered lightly", "even": "scattered evenly", "full": "broadcast to rejection"}[c.Scatter.Degree]}
+		switch {
+		case c.Scatter.Mass != nil:
+			a.Mass = measure.Mass(float64(c.Scatter.Mass.Value) * float64(u.Area))
+		case m.Full != nil:
+			a.Mass = measure.Mass(float64(m.Full.Value) * float64(u.Area) * DegreeShare(c.Scatter.Degree))
+		}
+		all = append(all, a)
+	}
+	return all
+}

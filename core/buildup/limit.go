@@ -1,0 +1,122 @@
+package buildup
+
+import (
+	"fmt"
+	"strings"
+
+	"nephelon/core/finding"
+	"nephelon/core/material"
+	"nephelon/core/measure"
+)
+
+// Findings says what is wrong with a coat as built. Upright is the share of the
+// surface that stands vertical; the path is the coat's JSON Pointer.
+func (c Coat) Findings(p material.Product, b Build, upright measure.Area, number int, path string, units measure.System) []finding.Finding {
+	var found []finding.Finding
+	warn := func(field, way string, fix *finding.Fix, text string, args ...any) {
+		found = append(found, finding.Finding{
+			Level: finding.Warning, Step: finding.BuildUp, Path: path + field, Text: fmt.Sprintf(text, args...), WayOut: way, Fix: fix,
+		})
+	}
+	const slack = 1e-9
+	if p.FilmMin != nil && b.Wet < p.FilmMin.Value*(1-slack) {
+		warn("/amount", fmt.Sprintf("Put on at least %s wet, or choose a thinner product.", units.Film(p.FilmMin.Value)),
+			c.laid(b, p.FilmMin.Value, path, units),
+			"Coat %d: %s wet of %s is under its least film of %s (%s); it may not level or hide.",
+			number, units.Film(b.Wet), p.Name, units.Film(p.FilmMin.Value), p.FilmMin.Source.Words())
+	}
+	if p.FilmMax != nil && b.Wet > p.FilmMax.Value*(1+slack) {
+		lifts := int(float64(b.Wet)/float64(p.FilmMax.Value)*(1-slack)) + 1
+		warn("/amount", fmt.Sprintf("Split it into %d coats of %s, or choose a product for thicker films.", lifts, units.Film(b.Wet/measure.Film(lifts))),
+			c.split(b, lifts, number, path, units),
+			"Coat %d: %s wet of %s is over its greatest film of %s in one coat (%s).",
+			number, units.Film(b.Wet), p.Name, units.Film(p.FilmMax.Value), p.FilmMax.Source.Words())
+	}
+	found = append(found, c.sags(p, b, upright, number, path, units)...)
+	if b.Density.Source == measure.Assumed {
+		if c.Amount.Basis == MassPerArea || p.Ratio.Basis == material.ByMass || soldByMass(p) {
+			warn("/amount", "Weigh a known volume of the mix and enter its density on the sheet.", nil,
+				"Coat %d: the sheet of %s gives no density, so %s was assumed to turn kilograms into litres. If the true density is a tenth higher, the same kilograms fill a tenth less.",
+				number, p.Name, units.Density(b.Density.Value))
+		} else {
+			warn("/product", "Enter the density, or measure this product by volume only.", nil,
+				"Coat %d: the sheet of %s gives no density, so its masses on the mix cards rest on an assumed %s.",
+				number, p.Name, units.Density(b.Density.Value))
+		}
+	}
+	return found
+}
+
+// sags says whether a coat would run on what stands vertical.
+func (c Coat) sags(p material.Product, b Build, upright measure.Area, number int, path string, units measure.System) []finding.Finding {
+	const slack = 1e-9
+	switch limit := p.FilmMaxVertical; {
+	case upright <= 0:
+		return nil
+	case limit != nil && b.Wet > limit.Value*(1+slack):
+		lifts := int(float64(b.Wet)/float64(limit.Value)*(1-slack)) + 1
+		return []finding.Finding{{
+			Level: finding.Warning, Step: finding.BuildUp, Path: path + "/amount",
+			Text: fmt.Sprintf("Coat %d: %s of %s runs on upright faces, which hold %s of it in one coat (%s); %s of this surface is upright.",
+				number, units.Film(b.Wet), p.Name, units.Film(limit.Value), limit.Source.Words(), units.Fraction(measure.Fraction(upright))),
+			WayOut: fmt.Sprintf("Put it on in %d coats of %s.", lifts, units.Film(b.Wet/measure.Film(lifts))),
+			Fix:    c.split(b, lifts, number, path, units),
+		}}
+	case limit == nil && upright > mostlyUpright:
+		return []finding.Finding{{
+			Level: finding.Note, Step: finding.BuildUp, Path: path + "/amount",
+			Text: fmt.Sprintf("Coat %d: %s of this surface is upright, and the sheet of %s names no greatest film on walls.",
+				number, units.Fraction(measure.Fraction(upright)), p.Name),
+			WayOut: "Ask the maker, or try it on a wall.",
+		}}
+	}
+	return nil
+}
+
+// mostlyUpright is the share of upright faces from which a missing limit is
+// told: common practice, no source.
+const mostlyUpright = 0.2
+
+func soldByMass(p material.Product) bool {
+	for _, k := range p.Kits {
+		if k.Mass != nil {
+			return true
+		}
+	}
+	return false
+}
+
+// laid is the fix that gives a coat another wet film.
+func (c Coat) laid(b Build, wet measure.Film, path string, units measure.System) *finding.Fix {
+	return &finding.Fix{
+		Label: "Lay " + units.Film(wet),
+		Patch: []finding.PatchStep{{Op: "replace", Path: path + "/amount", Value: c.Amount.scaled(float64(wet / b.Wet))}},
+	}
+}
+
+// split is the fix that lays a coat in equal lifts.
+func (c Coat) split(b Build, lifts, number int, path string, units measure.System) *finding.Fix {
+	amount := c.Amount.scaled(1 / float64(lifts))
+	fix := &finding.Fix{
+		Label: fmt.Sprintf("Split into %d coats of %s", lifts, units.Film(b.Wet/measure.Film(lifts))),
+		Patch: []finding.PatchStep{{Op: "replace", Path: path + "/amount", Value: amount}},
+	}
+	for n := 2; n <= min(lifts, 10); n++ {
+		lift := c
+		lift.ID = fmt.Sprintf("%.40s-%d-%d", c.ID, int(float64(b.Wet)*1e6), n)
+		lift.Amount, lift.Fill, lift.Soak = amount, nil, nil
+		fix.Patch = append(fix.Patch, finding.PatchStep{Op: "add", Path: fmt.Sprintf("%s/%d", coatsOf(path), number+n-2), Value: lift})
+	}
+	return fix
+}
+
+// coatsOf is the list that a coat's path is in.
+func coatsOf(path string) string { return path[:strings.LastIndexByte(path, '/')] }
+
+// scaled is the same basis for a film so many times as thick.
+func (a Amount) scaled(by float64) Amount {
+	if a.Basis == SpreadRate {
+		return Amount{a.Basis, a.Value / by}
+	}
+	return Amount{a.Basis, a.Value * by}
+}

@@ -1,0 +1,76 @@
+package buildup
+
+import (
+	"strings"
+
+	"nephelon/core/material"
+	"nephelon/core/measure"
+)
+
+// workings show the film from the amount, the volume from the film, and the
+// mass from the volume.
+func (c Coat) workings(p material.Product, b Build, u Under, thinner float64) []measure.Working {
+	film := measure.Working{
+		Title:  "Wet film",
+		Result: measure.Value{Name: "Wet film", Kind: measure.KindFilm, SI: float64(b.Wet)},
+		Source: "Definition of volume solids; 1 m² × 1 mm = 1 L",
+	}
+	given := func(name string, kind measure.Kind) {
+		film.Inputs = append(film.Inputs, measure.Value{Name: name, Kind: kind, SI: c.Amount.Value})
+	}
+	switch c.Amount.Basis {
+	case DryFilm:
+		film.Formula = "dry film ÷ volume solids"
+		given("Dry film", measure.KindFilm)
+		film.Inputs = append(film.Inputs, measure.Value{Name: "Volume solids", Kind: measure.KindFraction, SI: float64(p.VolumeSolids.Value), Source: p.VolumeSolids.Source})
+	case SpreadRate:
+		film.Formula = "1 ÷ spread rate"
+		given("Spread rate", measure.KindSpread)
+	case MassPerArea:
+		film.Formula = "mass per area ÷ density of the mix"
+		given("Mass per area", measure.KindCoverage)
+		film.Inputs = append(film.Inputs, measure.Value{Name: "Density of the mix", Kind: measure.KindDensity, SI: float64(b.Density.Value), Source: b.Density.Source})
+	default:
+		film.Formula = "as entered"
+		given("Wet film", measure.KindFilm)
+	}
+	if thinner > 0 && c.Amount.Basis != WetFilm {
+		film.Formula += " × (1 + thinner)"
+		film.Inputs = append(film.Inputs, measure.Value{Name: "Thinner, of A + B", Kind: measure.KindFraction, SI: thinner, Source: c.Thinner.Source})
+	}
+	volume := measure.Working{
+		Title:   "Volume to mix",
+		Formula: "area × wet film ÷ (1 − loss)",
+		Inputs:  []measure.Value{{Name: "Area", Kind: measure.KindArea, SI: float64(u.Area)}},
+		Result:  measure.Value{Name: "Volume to mix", Kind: measure.KindVolume, SI: float64(b.Need)},
+		Source:  "1 m² × 1 mm = 1 L; gallon of 231 in³ (NIST Handbook 44)",
+	}
+	if u.RunOff > 0 {
+		volume.Formula = "(area + run-off) × wet film ÷ (1 − loss)"
+		volume.Inputs = append(volume.Inputs, measure.Value{Name: "Run-off over the edges, as area", Kind: measure.KindArea, SI: float64(u.RunOff)})
+	}
+	volume.Inputs = append(volume.Inputs,
+		measure.Value{Name: "Wet film", Kind: measure.KindFilm, SI: float64(b.Wet)},
+		measure.Value{Name: "Loss", Kind: measure.KindFraction, SI: float64(b.Loss.Value), Source: b.Loss.Source})
+	for _, share := range b.Shares {
+		switch share.Name {
+		case "Film on the surface", "Run-off over the edges", "Loss":
+		case "Thinner in it":
+			volume.Formula += " − thinner"
+			volume.Inputs = append(volume.Inputs, measure.Value{Name: "Thinner", Kind: measure.KindVolume, SI: -float64(share.Volume), Source: share.Source})
+		default:
+			volume.Formula += " + " + strings.ToLower(share.Name)
+			volume.Inputs = append(volume.Inputs, measure.Value{Name: share.Name, Kind: measure.KindVolume, SI: float64(share.Volume), Source: share.Source})
+		}
+	}
+	return []measure.Working{film, volume, {
+		Title:   "Mass to mix",
+		Formula: "volume × density of the mix",
+		Inputs: []measure.Value{
+			{Name: "Volume to mix", Kind: measure.KindVolume, SI: float64(b.Need)},
+			{Name: "Density of the mix", Kind: measure.KindDensity, SI: float64(b.Density.Value), Source: b.Density.Source},
+		},
+		Result: measure.Value{Name: "Mass to mix", Kind: measure.KindMass, SI: float64(b.NeedMass)},
+		Source: "Definition of density",
+	}}
+}
