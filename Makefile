@@ -40,7 +40,7 @@ bin/nephelon: $(GO) web/dist/index.html
 	go build -o $@ ./cmd/nephelon
 
 schema:
-	go run ./cmd/nephelon generate -schema docs/plan-file.schema.json
+	go run ./cmd/nephelon generate -schemas docs
 
 screenshots: build
 	@scripts/need postgresql chromium

@@ -34,53 +34,77 @@ func (r *Refusal) Error() string {
 	return r.Path + ": " + r.Text
 }
 
-// Reader reads plan files. It is made once, since it compiles the schema.
-type Reader struct{ schema *jsonschema.Schema }
+// Reader reads plan files and shelf files. It is made once, since it compiles
+// their schemas.
+type Reader struct{ plan, shelf, sheet *jsonschema.Schema }
 
-// NewReader compiles the schema of the plan file.
+// NewReader compiles the schemas.
 func NewReader() (*Reader, error) {
-	document, err := jsonschema.UnmarshalJSON(bytes.NewReader(docs.PlanFileSchema))
-	if err != nil {
-		return nil, fmt.Errorf("read the schema of the plan file: %w", err)
-	}
 	compiler := jsonschema.NewCompiler()
-	const name = "plan-file.schema.json"
-	if err := compiler.AddResource(name, document); err != nil {
-		return nil, fmt.Errorf("add the schema of the plan file: %w", err)
+	for name, text := range map[string][]byte{"plan.json": docs.PlanFileSchema, "shelf.json": docs.ShelfFileSchema} {
+		document, err := jsonschema.UnmarshalJSON(bytes.NewReader(text))
+		if err != nil {
+			return nil, fmt.Errorf("read the schema %s: %w", name, err)
+		}
+		if err := compiler.AddResource(name, document); err != nil {
+			return nil, fmt.Errorf("add the schema %s: %w", name, err)
+		}
 	}
-	schema, err := compiler.Compile(name)
-	if err != nil {
-		return nil, fmt.Errorf("compile the schema of the plan file: %w", err)
+	var r Reader
+	for at, to := range map[string]**jsonschema.Schema{"plan.json": &r.plan, "shelf.json": &r.shelf, "shelf.json#/$defs/Product": &r.sheet} {
+		schema, err := compiler.Compile(at)
+		if err != nil {
+			return nil, fmt.Errorf("compile the schema %s: %w", at, err)
+		}
+		*to = schema
 	}
-	return &Reader{schema}, nil
+	return &r, nil
 }
 
 // Read reads a plan file. Unknown fields, wrong types and values outside what
 // their field allows are refused, all at once, as joined Refusals.
 func (r *Reader) Read(from io.Reader) (plan.File, error) {
 	var file plan.File
-	text, err := io.ReadAll(io.LimitReader(from, MaxFile+1))
+	text, document, err := parsed(from, "plan file")
 	if err != nil {
-		return file, fmt.Errorf("read the plan file: %w", err)
+		return file, err
 	}
-	if len(text) > MaxFile {
-		return file, &Refusal{Text: fmt.Sprintf("The file is larger than %d MB.", MaxFile>>20)}
-	}
-	document, err := jsonschema.UnmarshalJSON(bytes.NewReader(text))
-	if err != nil {
-		return file, &Refusal{Text: "This is not JSON: " + place(text, err) + "."}
-	}
-	if err := r.schema.Validate(document); err != nil {
-		var invalid *jsonschema.ValidationError
-		if !errors.As(err, &invalid) {
-			return file, fmt.Errorf("check the plan file: %w", err)
-		}
-		return file, errors.Join(refusals(invalid, message.NewPrinter(language.English))...)
+	if err := validated(r.plan, document); err != nil {
+		return file, err
 	}
 	if err := json.Unmarshal(text, &file); err != nil {
 		return file, &Refusal{Text: "The file cannot be read: " + err.Error() + "."}
 	}
 	return file, nil
+}
+
+// parsed reads JSON of at most MaxFile.
+func parsed(from io.Reader, what string) (text []byte, document any, err error) {
+	text, err = io.ReadAll(io.LimitReader(from, MaxFile+1))
+	if err != nil {
+		return nil, nil, fmt.Errorf("read the %s: %w", what, err)
+	}
+	if len(text) > MaxFile {
+		return nil, nil, &Refusal{Text: fmt.Sprintf("The file is larger than %d MB.", MaxFile>>20)}
+	}
+	document, err = jsonschema.UnmarshalJSON(bytes.NewReader(text))
+	if err != nil {
+		return nil, nil, &Refusal{Text: "This is not JSON: " + place(text, err) + "."}
+	}
+	return text, document, nil
+}
+
+// validated checks a document, giving all its refusals joined.
+func validated(schema *jsonschema.Schema, document any) error {
+	err := schema.Validate(document)
+	if err == nil {
+		return nil
+	}
+	var invalid *jsonschema.ValidationError
+	if !errors.As(err, &invalid) {
+		return fmt.Errorf("check the file: %w", err)
+	}
+	return errors.Join(refusals(invalid, message.NewPrinter(language.English))...)
 }
 
 // place says in which line a file stops being JSON.

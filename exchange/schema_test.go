@@ -2,26 +2,26 @@ package exchange
 
 import (
 	"bytes"
-	"os"
 	"testing"
 
 	"nephelon/docs"
 )
 
-// The published schema is made from the types; this keeps it current. Run with
-// NEPHELON_WRITE=1 to renew it.
-func TestPublishedSchemaIsCurrent(t *testing.T) {
-	made, err := Schema()
-	if err != nil {
-		t.Fatal(err)
-	}
-	if os.Getenv("NEPHELON_WRITE") != "" {
-		if err := os.WriteFile("../docs/plan-file.schema.json", made, 0o644); err != nil {
+// The published schemas are made from the types; this keeps them current.
+func TestPublishedSchemasAreCurrent(t *testing.T) {
+	for name, c := range map[string]struct {
+		published []byte
+		make      func() ([]byte, error)
+	}{
+		"plan-file.schema.json":  {docs.PlanFileSchema, PlanSchema},
+		"shelf-file.schema.json": {docs.ShelfFileSchema, ShelfSchema},
+	} {
+		made, err := c.make()
+		if err != nil {
 			t.Fatal(err)
 		}
-		return
-	}
-	if !bytes.Equal(made, docs.PlanFileSchema) {
-		t.Error("docs/plan-file.schema.json is not what the types say: run `make schema`")
+		if !bytes.Equal(made, c.published) {
+			t.Errorf("docs/%s is not what the types say: run `make schema`", name)
+		}
 	}
 }

@@ -5,7 +5,6 @@ import (
 	"context"
 	"errors"
 	"fmt"
-	"mime"
 	"net/http"
 	"reflect"
 	"strings"
@@ -14,6 +13,7 @@ import (
 	"github.com/danielgtaylor/huma/v2"
 	"github.com/google/uuid"
 
+	"nephelon/core/material"
 	"nephelon/core/plan"
 	"nephelon/exchange"
 	"nephelon/store"
@@ -32,12 +32,20 @@ type JobLine struct {
 
 // JobState is a job with the plan that follows from it.
 type JobState struct {
-	ID        uuid.UUID `json:"id" format:"uuid"`
-	Revision  int64     `json:"revision"`
-	ChangedBy string    `json:"changedBy"`
-	ChangedAt time.Time `json:"changedAt"`
-	File      plan.File `json:"file"`
-	Plan      plan.Plan `json:"plan"`
+	ID        uuid.UUID    `json:"id" format:"uuid"`
+	Revision  int64        `json:"revision"`
+	ChangedBy string       `json:"changedBy"`
+	ChangedAt time.Time    `json:"changedAt"`
+	File      plan.File    `json:"file"`
+	Plan      plan.Plan    `json:"plan"`
+	Newer     []NewerSheet `json:"newer" doc:"Sheets on the shelf that are newer than those the job was planned with"`
+}
+
+// NewerSheet is a sheet that changed since a job was planned with it.
+type NewerSheet struct {
+	Held    int                `json:"held" doc:"The version in the job"`
+	Sheet   material.Product   `json:"sheet" doc:"The newest"`
+	Changes []material.Revised `json:"changes"`
 }
 
 // Saved is the answer to a save that was kept.
@@ -161,11 +169,63 @@ func (s *Server) readJob(ctx context.Context, id uuid.UUID) (*body[JobState], er
 	if err != nil {
 		return nil, s.trouble("read job", err)
 	}
-	return &body[JobState]{planned(j, p)}, nil
+	state, err := s.planned(ctx, j)
+	if err != nil {
+		return nil, s.trouble("plan job", err)
+	}
+	return &body[JobState]{state}, nil
 }
 
-func planned(j store.Job, p store.Person) JobState {
-	return JobState{j.ID, j.Revision, j.ChangedBy, j.ChangedAt, j.File, plan.Make(j.File, p.Units, time.Now())}
+// planned is a job with its plan, and with what changed on the shelf since.
+func (s *Server) planned(ctx context.Context, j store.Job) (JobState, error) {
+	p := person(ctx)
+	state := JobState{ID: j.ID, Revision: j.Revision, ChangedBy: j.ChangedBy, ChangedAt: j.ChangedAt, File: j.File, Newer: []NewerSheet{}}
+	var err error
+	if state.Plan, err = s.plan(ctx, j.File); err != nil {
+		return state, err
+	}
+	ids := make([]string, len(j.File.Products))
+	for i, sheet := range j.File.Products {
+		ids[i] = sheet.ID
+	}
+	shelf, err := sheetsByID[material.Product](ctx, s, store.ProductShelf, ids)
+	if err != nil {
+		return state, err
+	}
+	for _, held := range j.File.Products {
+		if now, there := shelf[held.ID]; there && now.Version > held.Version {
+			state.Newer = append(state.Newer, NewerSheet{held.Version, now, now.Changes(held, p.Units)})
+		}
+	}
+	return state, nil
+}
+
+// mostOffered bounds the sheets that ways out are sought among.
+const mostOffered = 60
+
+// plan plans a job, with ways out from the company's shelf.
+func (s *Server) plan(ctx context.Context, file plan.File) (plan.Plan, error) {
+	p := person(ctx)
+	made := plan.Make(file, p.Units, time.Now())
+	if !made.Seeks() {
+		return made, nil
+	}
+	rows, _, err := s.store.Sheets(ctx, p.CompanyID, store.ProductShelf, store.SheetQuery{Kinds: made.SeeksKinds(), Limit: mostOffered})
+	if err != nil {
+		return made, err
+	}
+	products := make([]material.Product, len(rows))
+	for i, row := range rows {
+		if products[i], err = sheetOf[material.Product](row); err != nil {
+			return made, fmt.Errorf("decode sheet %s: %w", row.ID, err)
+		}
+	}
+	media, err := s.media(ctx, p.CompanyID, store.SheetQuery{Kinds: []string{"grit", "bead"}, Limit: mostOffered})
+	if err != nil {
+		return made, err
+	}
+	made.Offer(file, products, media)
+	return made, nil
 }
 
 func (s *Server) saveJob(ctx context.Context, in *struct {
@@ -185,16 +245,24 @@ func (s *Server) saveJob(ctx context.Context, in *struct {
 		if err != nil {
 			return nil, s.trouble("compare edits", err)
 		}
+		theirs, err := s.planned(ctx, stale.Theirs)
+		if err != nil {
+			return nil, s.trouble("plan job", err)
+		}
 		return nil, &StaleSave{
 			Title: "Changed by someone else", Status: http.StatusConflict,
 			Detail: fmt.Sprintf("%s saved this job while you were editing it. Neither edit is lost: choose what stands.", stale.Theirs.ChangedBy),
-			SaveID: stale.SaveID, Theirs: planned(stale.Theirs, p),
+			SaveID: stale.SaveID, Theirs: theirs,
 			Combined: combined, Differences: differences,
 		}
 	case err != nil:
 		return nil, s.trouble("save job", err)
 	}
-	return &body[Saved]{Saved{revision, plan.Make(in.Body.File, p.Units, time.Now())}}, nil
+	made, err := s.plan(ctx, in.Body.File)
+	if err != nil {
+		return nil, s.trouble("plan job", err)
+	}
+	return &body[Saved]{Saved{revision, made}}, nil
 }
 
 func (s *Server) copySurface(ctx context.Context, in *struct {
@@ -226,11 +294,7 @@ func (s *Server) copySurface(ctx context.Context, in *struct {
 	return nil, nil
 }
 
-func (s *Server) exportJob(ctx context.Context, in *JobPath) (*struct {
-	Type        string `header:"Content-Type"`
-	Disposition string `header:"Content-Disposition"`
-	Body        []byte
-}, error) {
+func (s *Server) exportJob(ctx context.Context, in *JobPath) (*download, error) {
 	j, err := s.store.Job(ctx, person(ctx).CompanyID, in.Job)
 	if err != nil {
 		return nil, s.trouble("read job", err)
@@ -239,15 +303,7 @@ func (s *Server) exportJob(ctx context.Context, in *JobPath) (*struct {
 	if err := exchange.Write(&text, j.File); err != nil {
 		return nil, s.trouble("write file", err)
 	}
-	return &struct {
-		Type        string `header:"Content-Type"`
-		Disposition string `header:"Content-Disposition"`
-		Body        []byte
-	}{
-		"application/json",
-		mime.FormatMediaType("attachment", map[string]string{"filename": fileName(j.File.Job.Name)}),
-		text.Bytes(),
-	}, nil
+	return attached("application/json", fileName(j.File.Job.Name), text.Bytes()), nil
 }
 
 // fileName keeps what every file system takes.

@@ -37,7 +37,7 @@ func (s *Server) measureRoutes() {
 	huma.Register(s.api, huma.Operation{OperationID: "read", Method: http.MethodPost, Path: "/api/read",
 		Description: "Understands a quantity as people write it"},
 		func(ctx context.Context, in *body[struct {
-			Kind measure.Kind `json:"kind" enum:"length,area,film,volume,mass,density,spread,coverage,pace,span,fraction,angle,temperature,emission,pressure,number"`
+			Kind measure.Kind `json:"kind" enum:"length,area,film,volume,mass,density,spread,coverage,pace,span,fraction,angle,temperature,emission,pressure,number,content,viscosity"`
 			Text string       `json:"text" maxLength:"200"`
 		}]) (*body[Understood], error) {
 			units := person(ctx).Units

@@ -78,6 +78,8 @@ func New(o Options) (*Server, error) {
 	s.peopleRoutes()
 	s.jobRoutes()
 	s.shelfRoutes()
+	s.shelfFileRoutes()
+	s.houseRoutes()
 	s.measureRoutes()
 	s.photoRoutes()
 	s.siteRoutes()

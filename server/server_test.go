@@ -19,6 +19,9 @@ import (
 
 	"github.com/google/uuid"
 
+	"nephelon/core/buildup"
+	"nephelon/core/kit"
+	"nephelon/core/material"
 	"nephelon/core/measure"
 	"nephelon/core/plan"
 	"nephelon/server"
@@ -292,10 +295,31 @@ func bodyFor(o operation, f plan.File) any {
 	return map[string]string{}
 }
 
+func medium() material.Medium {
+	return material.Medium{ID: "their-sheet", Name: "Coarse chip", Kind: "flake", Packs: []material.Pack{}}
+}
+
+func system(product string) buildup.System {
+	return buildup.System{ID: "their-sheet", Name: "Two coats", For: "floor", Coats: []buildup.Coat{{ID: "c1", Product: product, Amount: buildup.Amount{Basis: buildup.WetFilm, Value: 2e-4}}}}
+}
+
+func container(product string) kit.Container {
+	return kit.Container{ID: "their-sheet", Sheet: product, Part: "kit", Volume: 0.004}
+}
+
 func TestAnotherCompanysRecordsAreNotThere(t *testing.T) {
 	web := newServer(t)
 	theirs := signedIn(t, web, "owner@"+addCompany(t))
 	job := theirs.addJob(demoJob(t))
+	sheet := demoJob(t).Products[0]
+	sheet.Version = 0
+	for path, body := range map[string]any{
+		"/api/shelf/their-sheet": sheet, "/api/media/their-sheet": medium(), "/api/systems/their-sheet": system(sheet.ID), "/api/stock/their-sheet": container(sheet.ID),
+	} {
+		if status, text := theirs.send(http.MethodPut, path, body); status >= 300 {
+			t.Fatalf("PUT %s: %d %s", path, status, text)
+		}
+	}
 	_, text := theirs.send(http.MethodPost, "/api/jobs/"+job.ID.String()+"/surfaces/s/photos", string(phonePicture(t)))
 	var photos []server.PhotoLine
 	if err := json.Unmarshal([]byte(text), &photos); err != nil {
@@ -314,9 +338,12 @@ func TestAnotherCompanysRecordsAreNotThere(t *testing.T) {
 		}
 		tried++
 		path := strings.NewReplacer("{job}", job.ID.String(), "{person}", them.ID.String(),
-			"{photo}", photos[0].ID.String(), "{surface}", job.File.Job.Surfaces[0].ID).Replace(o.path)
+			"{photo}", photos[0].ID.String(), "{surface}", job.File.Job.Surfaces[0].ID, "{id}", "their-sheet").Replace(o.path)
 		if strings.Contains(path, "{") {
 			t.Errorf("%s %s names something this test does not know", o.method, o.path)
+		}
+		if o.method == http.MethodPut && strings.HasSuffix(o.path, "/{id}") {
+			continue // makes a record of one's own, under an id that others may have too
 		}
 		if status, text := mine.send(o.method, path, bodyFor(o, demoJob(t))); status != http.StatusNotFound {
 			t.Errorf("%s %s: %d %s", o.method, o.path, status, text)
@@ -330,6 +357,18 @@ func TestAnotherCompanysRecordsAreNotThere(t *testing.T) {
 	}
 	if _, text := mine.send(http.MethodGet, "/api/jobs", nil); strings.Contains(text, job.ID.String()) {
 		t.Error("the list shows another company's job")
+	}
+	for _, list := range []string{"/api/shelf?media=true", "/api/systems", "/api/stock", "/api/shelf-file"} {
+		if _, text := mine.send(http.MethodGet, list, nil); strings.Contains(text, "their-sheet") {
+			t.Errorf("%s shows another company's record", list)
+		}
+	}
+	// The same id in another company is another record.
+	if status, text := mine.send(http.MethodPut, "/api/systems/their-sheet", system("mine")); status >= 300 {
+		t.Errorf("a system of one's own: %d %s", status, text)
+	}
+	if _, text := theirs.send(http.MethodGet, "/api/systems", nil); !strings.Contains(text, sheet.ID) || strings.Contains(text, `"mine"`) {
+		t.Errorf("another company's system was overwritten: %s", text)
 	}
 }
 

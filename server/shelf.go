@@ -2,20 +2,259 @@ package server
 
 import (
 	"context"
+	"encoding/json"
+	"errors"
 	"net/http"
+	"strings"
+	"time"
 
 	"github.com/danielgtaylor/huma/v2"
+	"github.com/google/uuid"
 
+	"nephelon/core/buildup"
 	"nephelon/core/material"
+	"nephelon/store"
 )
 
+// ShelfPage is what a search of the shelf found.
+type ShelfPage struct {
+	Sheets []ShelfLine       `json:"sheets" doc:"By name"`
+	Total  int               `json:"total" doc:"How many match"`
+	Media  []material.Medium `json:"media"`
+}
+
+// ShelfLine is a product on the shelf.
+type ShelfLine struct {
+	Sheet    material.Product `json:"sheet"`
+	Usual    buildup.Amount   `json:"usual" doc:"What a coat of it starts with"`
+	Archived bool             `json:"archived"`
+}
+
+// SheetState is one data sheet with all there is to say about it.
+type SheetState struct {
+	Sheet     material.Product `json:"sheet"`
+	Archived  bool             `json:"archived"`
+	ChangedBy string           `json:"changedBy"`
+	ChangedAt time.Time        `json:"changedAt"`
+	SheetJudged
+	Users    []store.User `json:"users" doc:"Jobs, systems and stock that name it"`
+	Editions []Edition    `json:"editions" doc:"Newest first"`
+}
+
+// SheetJudged is what can be said of a sheet from itself.
+type SheetJudged struct {
+	Facts  []material.Fact  `json:"facts"`
+	Faults []material.Fault `json:"faults" doc:"What keeps it from being saved"`
+	Doubts []material.Doubt `json:"doubts" doc:"What is unusual for its chemistry"`
+	Gaps   []material.Gap   `json:"gaps" doc:"What it does not give, and what that costs"`
+}
+
+// Edition is one version of a sheet.
+type Edition struct {
+	Version   int                `json:"version"`
+	ChangedBy string             `json:"changedBy"`
+	ChangedAt time.Time          `json:"changedAt"`
+	Changes   []material.Revised `json:"changes" doc:"Against the one before"`
+}
+
+// Removed tells what became of a sheet that was to be deleted.
+type Removed struct {
+	Archived bool         `json:"archived" doc:"It is in use, so it was put away instead"`
+	Users    []store.User `json:"users"`
+}
+
+// SheetPath is the data sheet an operation is about.
+type SheetPath struct {
+	ID string `path:"id" maxLength:"60"`
+}
+
+func estimators() map[string]any {
+	return map[string]any{roleFor: []store.Role{store.Owner, store.Estimator}}
+}
+
 func (s *Server) shelfRoutes() {
-	huma.Register(s.api, huma.Operation{OperationID: "shelf", Method: http.MethodGet, Path: "/api/shelf"},
-		func(ctx context.Context, _ *struct{}) (*body[[]material.Product], error) {
-			products, err := s.store.Products(ctx, person(ctx).CompanyID)
-			if err != nil {
-				return nil, s.trouble("list products", err)
-			}
-			return &body[[]material.Product]{products}, nil
+	huma.Register(s.api, huma.Operation{OperationID: "shelf", Method: http.MethodGet, Path: "/api/shelf", Description: "Searches the shelf by the beginnings of words"}, s.searchShelf)
+	huma.Register(s.api, huma.Operation{OperationID: "judgeSheet", Method: http.MethodPost, Path: "/api/shelf/judged", Description: "Judges a sheet that is still being entered"},
+		func(ctx context.Context, in *body[material.Product]) (*body[SheetJudged], error) {
+			return &body[SheetJudged]{judged(in.Body, person(ctx))}, nil
 		})
+	huma.Register(s.api, huma.Operation{OperationID: "sheet", Method: http.MethodGet, Path: "/api/shelf/{id}"}, s.readSheet)
+	huma.Register(s.api, huma.Operation{OperationID: "saveSheet", Method: http.MethodPut, Path: "/api/shelf/{id}", Metadata: estimators(),
+		Description: "Keeps a new edition of a sheet, made from the version it names, or a new sheet where that is 0"}, s.saveSheet)
+	huma.Register(s.api, huma.Operation{OperationID: "removeSheet", Method: http.MethodDelete, Path: "/api/shelf/{id}", Metadata: estimators(),
+		Description: "Deletes a sheet that nothing uses, and puts away one that something does"}, s.removeSheet)
+	huma.Register(s.api, huma.Operation{OperationID: "restoreSheet", Method: http.MethodPost, Path: "/api/shelf/{id}/restored", Metadata: estimators()},
+		func(ctx context.Context, in *SheetPath) (*struct{}, error) {
+			if err := s.store.ArchiveSheet(ctx, person(ctx).CompanyID, store.ProductShelf, in.ID, false); err != nil {
+				return nil, s.trouble("restore sheet", err)
+			}
+			return nil, nil
+		})
+	huma.Register(s.api, huma.Operation{OperationID: "saveMedium", Method: http.MethodPut, Path: "/api/media/{id}", Metadata: estimators()}, s.saveMedium)
+	huma.Register(s.api, huma.Operation{OperationID: "removeMedium", Method: http.MethodDelete, Path: "/api/media/{id}", Metadata: estimators()},
+		func(ctx context.Context, in *SheetPath) (*body[Removed], error) {
+			return s.remove(ctx, store.MediumShelf, in.ID)
+		})
+}
+
+func (s *Server) searchShelf(ctx context.Context, in *struct {
+	Words     string   `query:"q" maxLength:"100"`
+	Kinds     []string `query:"kind" maxItems:"20"`
+	Chemistry string   `query:"chemistry" maxLength:"30"`
+	IDs       []string `query:"id" maxItems:"60"`
+	Archived  bool     `query:"archived"`
+	Limit     int      `query:"limit" minimum:"1" maximum:"300" default:"60"`
+	Media     bool     `query:"media" doc:"With the media whose name or note holds the words"`
+}) (*body[ShelfPage], error) {
+	company := person(ctx).CompanyID
+	query := store.SheetQuery{Words: in.Words, Kinds: in.Kinds, Chemistry: in.Chemistry, IDs: in.IDs, Archived: in.Archived, Any: len(in.IDs) > 0, Limit: in.Limit}
+	rows, total, err := s.store.Sheets(ctx, company, store.ProductShelf, query)
+	if err != nil {
+		return nil, s.trouble("search the shelf", err)
+	}
+	page := ShelfPage{Total: total, Sheets: make([]ShelfLine, len(rows)), Media: []material.Medium{}}
+	for i, row := range rows {
+		line := &page.Sheets[i]
+		if line.Sheet, err = sheetOf[material.Product](row); err != nil {
+			return nil, s.trouble("search the shelf", err)
+		}
+		line.Usual, line.Archived = buildup.Usual(line.Sheet), row.Archived
+	}
+	if in.Media {
+		if page.Media, err = s.media(ctx, company, store.SheetQuery{Words: in.Words, Archived: in.Archived, Limit: in.Limit}); err != nil {
+			return nil, s.trouble("search the media", err)
+		}
+	}
+	return &body[ShelfPage]{page}, nil
+}
+
+func sheetOf[T any](row store.SheetRow) (T, error) {
+	var sheet T
+	err := json.Unmarshal(row.Doc, &sheet)
+	return sheet, err
+}
+
+func (s *Server) media(ctx context.Context, company uuid.UUID, q store.SheetQuery) ([]material.Medium, error) {
+	rows, _, err := s.store.Sheets(ctx, company, store.MediumShelf, q)
+	if err != nil {
+		return nil, err
+	}
+	media := make([]material.Medium, len(rows))
+	for i, row := range rows {
+		if media[i], err = sheetOf[material.Medium](row); err != nil {
+			return nil, err
+		}
+	}
+	return media, nil
+}
+
+func judged(p material.Product, who store.Person) SheetJudged {
+	return SheetJudged{Facts: p.Facts(), Faults: p.Faults(), Doubts: p.Doubts(who.Units), Gaps: p.Gaps()}
+}
+
+func (s *Server) readSheet(ctx context.Context, in *SheetPath) (*body[SheetState], error) {
+	p := person(ctx)
+	row, err := s.store.Sheet(ctx, p.CompanyID, store.ProductShelf, in.ID)
+	if err != nil {
+		return nil, s.trouble("read sheet", err)
+	}
+	sheet, err := sheetOf[material.Product](row)
+	if err != nil {
+		return nil, s.trouble("read sheet", err)
+	}
+	state := SheetState{Sheet: sheet, Archived: row.Archived, ChangedBy: row.ChangedBy, ChangedAt: row.ChangedAt, SheetJudged: judged(sheet, p)}
+	if state.Users, err = s.store.Users(ctx, p.CompanyID, store.ProductShelf, in.ID); err != nil {
+		return nil, s.trouble("read sheet", err)
+	}
+	rows, err := s.store.SheetVersions(ctx, p.CompanyID, store.ProductShelf, in.ID)
+	if err != nil {
+		return nil, s.trouble("read sheet", err)
+	}
+	state.Editions = make([]Edition, len(rows))
+	var newer material.Product
+	for i, r := range rows {
+		state.Editions[i] = Edition{Version: r.Version, ChangedBy: r.ChangedBy, ChangedAt: r.ChangedAt, Changes: []material.Revised{}}
+		this, err := sheetOf[material.Product](r)
+		if err != nil {
+			return nil, s.trouble("read sheet", err)
+		}
+		if i > 0 {
+			state.Editions[i-1].Changes = newer.Changes(this, p.Units)
+		}
+		newer = this
+	}
+	return &body[SheetState]{state}, nil
+}
+
+// faulty is the answer to a sheet that cannot be: every fault with its field.
+func faulty(faults []material.Fault) error {
+	problem := &huma.ErrorModel{Status: http.StatusUnprocessableEntity, Title: http.StatusText(http.StatusUnprocessableEntity), Detail: "This sheet contradicts itself. Nothing was saved."}
+	for _, f := range faults {
+		problem.Errors = append(problem.Errors, &huma.ErrorDetail{Location: f.Field, Message: f.Text + " " + f.Way})
+	}
+	return problem
+}
+
+func (s *Server) saveSheet(ctx context.Context, in *struct {
+	SheetPath
+	Body material.Product
+}) (*body[SheetState], error) {
+	p := person(ctx)
+	sheet, base := in.Body, in.Body.Version
+	sheet.ID, sheet.Version = in.ID, base+1
+	if faults := sheet.Faults(); len(faults) > 0 {
+		return nil, faulty(faults)
+	}
+	err := s.store.SaveSheets(ctx, p.CompanyID, &p.ID, store.NewSheet{Shelf: store.ProductShelf, ID: sheet.ID, Base: base, Version: sheet.Version, Doc: sheet})
+	if err != nil {
+		return nil, s.unsaved("save sheet", err)
+	}
+	return s.readSheet(ctx, &in.SheetPath)
+}
+
+// unsaved tells why an edition was not kept.
+func (s *Server) unsaved(doing string, err error) error {
+	if errors.Is(err, store.ErrSheetChanged) {
+		id, _, _ := strings.Cut(err.Error(), ":")
+		return huma.Error409Conflict("“" + id + "” was saved by someone else meanwhile, or its id is taken. Open it again and enter your changes there.")
+	}
+	return s.trouble(doing, err)
+}
+
+func (s *Server) removeSheet(ctx context.Context, in *SheetPath) (*body[Removed], error) {
+	return s.remove(ctx, store.ProductShelf, in.ID)
+}
+
+func (s *Server) remove(ctx context.Context, shelf store.Shelf, id string) (*body[Removed], error) {
+	company := person(ctx).CompanyID
+	users, err := s.store.Users(ctx, company, shelf, id)
+	if err != nil {
+		return nil, s.trouble("remove sheet", err)
+	}
+	removed := Removed{Archived: len(users) > 0, Users: users}
+	if removed.Archived {
+		err = s.store.ArchiveSheet(ctx, company, shelf, id, true)
+	} else {
+		err = s.store.DeleteSheet(ctx, company, shelf, id)
+	}
+	if err != nil {
+		return nil, s.trouble("remove sheet", err)
+	}
+	return &body[Removed]{removed}, nil
+}
+
+func (s *Server) saveMedium(ctx context.Context, in *struct {
+	SheetPath
+	Body material.Medium
+}) (*body[material.Medium], error) {
+	p := person(ctx)
+	medium, base := in.Body, in.Body.Version
+	medium.ID, medium.Version = in.ID, base+1
+	if faults := medium.Faults(); len(faults) > 0 {
+		return nil, faulty(faults)
+	}
+	if err := s.store.SaveSheets(ctx, p.CompanyID, &p.ID, store.NewSheet{Shelf: store.MediumShelf, ID: medium.ID, Base: base, Version: medium.Version, Doc: medium}); err != nil {
+		return nil, s.unsaved("save medium", err)
+	}
+	return &body[material.Medium]{medium}, nil
 }

@@ -199,13 +199,6 @@ func stale(ctx context.Context, tx *sqlx.Tx, company uuid.UUID, save Save) error
 
 // ArchiveJob takes a job of the company off the list, or puts it back.
 func (s *Store) ArchiveJob(ctx context.Context, company, id uuid.UUID, archived bool) error {
-	done, err := s.db.ExecContext(ctx, `
+	return s.changeOne(ctx, "archive job", `
 		update jobs set archived_at = case when $3 then now() end where company_id = $1 and id = $2`, company, id, archived)
-	if err != nil {
-		return fmt.Errorf("archive job: %w", err)
-	}
-	if n, err := done.RowsAffected(); err != nil || n == 0 {
-		return errors.Join(ErrNotFound, err)
-	}
-	return nil
 }

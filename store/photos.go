@@ -2,7 +2,6 @@ package store
 
 import (
 	"context"
-	"errors"
 	"fmt"
 	"time"
 
@@ -72,21 +71,10 @@ func (s *Store) PhotoImage(ctx context.Context, company, id uuid.UUID, small boo
 
 // CaptionPhoto writes what a picture shows.
 func (s *Store) CaptionPhoto(ctx context.Context, company, id uuid.UUID, caption string) error {
-	return s.changePhoto(ctx, `update photos set caption = $3 where company_id = $1 and id = $2`, company, id, caption)
+	return s.changeOne(ctx, "change photo", `update photos set caption = $3 where company_id = $1 and id = $2`, company, id, caption)
 }
 
 // RemovePhoto takes a picture out of its job, or puts it back.
 func (s *Store) RemovePhoto(ctx context.Context, company, id uuid.UUID, removed bool) error {
-	return s.changePhoto(ctx, `update photos set removed_at = case when $3 then now() end where company_id = $1 and id = $2`, company, id, removed)
-}
-
-func (s *Store) changePhoto(ctx context.Context, change string, args ...any) error {
-	result, err := s.db.ExecContext(ctx, change, args...)
-	if err != nil {
-		return fmt.Errorf("change photo: %w", err)
-	}
-	if n, err := result.RowsAffected(); err != nil || n == 0 {
-		return errors.Join(ErrNotFound, err)
-	}
-	return nil
+	return s.changeOne(ctx, "change photo", `update photos set removed_at = case when $3 then now() end where company_id = $1 and id = $2`, company, id, removed)
 }

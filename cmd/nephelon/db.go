@@ -59,14 +59,8 @@ func runDB(ctx context.Context, arguments []string, in io.Reader, out, complain 
 		return err
 	}
 	if *shelf {
-		products, err := demo.Shelf()
-		if err != nil {
+		if err := demo.FillShelf(ctx, records, id); err != nil {
 			return err
-		}
-		for _, p := range products {
-			if err := records.AddProduct(ctx, id, p); err != nil {
-				return err
-			}
 		}
 	}
 	fmt.Fprintf(out, "Added %s. %s signs in as %s.\n", *company, *owner, *email)

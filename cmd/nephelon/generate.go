@@ -15,21 +15,23 @@ import (
 )
 
 // runGenerate writes what is made from the Go types: the description of the
-// API, the table of units and the schema of the plan file.
+// API, the table of units and the schemas of the files.
 func runGenerate(_ context.Context, arguments []string, _ io.Reader, _, complain io.Writer) error {
-	f := flags("generate", "[-api FOLDER] [-schema FILE]", complain)
+	f := flags("generate", "[-api FOLDER] [-schemas FOLDER]", complain)
 	api := f.String("api", "", "`folder` for openapi.gen.json and units.gen.json")
-	schema := f.String("schema", "", "`file` for the JSON Schema of the plan file")
+	schemas := f.String("schemas", "", "`folder` for the JSON Schemas of the plan file and the shelf file")
 	if err := parse(f, arguments); err != nil {
 		return err
 	}
-	if *schema != "" {
-		text, err := exchange.Schema()
-		if err != nil {
-			return err
-		}
-		if err := write(*schema, text); err != nil {
-			return err
+	if *schemas != "" {
+		for name, schema := range map[string]func() ([]byte, error){"plan-file.schema.json": exchange.PlanSchema, "shelf-file.schema.json": exchange.ShelfSchema} {
+			text, err := schema()
+			if err != nil {
+				return err
+			}
+			if err := write(filepath.Join(*schemas, name), text); err != nil {
+				return err
+			}
 		}
 	}
 	if *api == "" {

@@ -1,0 +1,223 @@
+package store
+
+import (
+	"context"
+	"database/sql"
+	"encoding/json"
+	"errors"
+	"fmt"
+	"strings"
+	"time"
+	"unicode"
+
+	"github.com/google/uuid"
+	"github.com/jmoiron/sqlx"
+)
+
+// Shelf is what a data sheet describes.
+type Shelf string
+
+// The two shelves.
+const (
+	ProductShelf Shelf = "product"
+	MediumShelf  Shelf = "medium"
+)
+
+// SheetRow is a data sheet as it is kept; Doc is its JSON.
+type SheetRow struct {
+	ID        string    `db:"id"`
+	Version   int       `db:"version"`
+	Doc       []byte    `db:"doc"`
+	Archived  bool      `db:"archived"`
+	ChangedBy string    `db:"changed_by"`
+	ChangedAt time.Time `db:"changed_at"`
+}
+
+// SheetQuery narrows a shelf. Empty fields do not.
+type SheetQuery struct {
+	Words     string
+	Kinds     []string
+	Chemistry string
+	IDs       []string
+	Archived  bool // those put away instead of those in use
+	Any       bool // both
+	Limit     int
+}
+
+const selectSheet = `
+	select s.id, s.version, s.doc, s.archived_at is not null as archived, coalesce(p.name, '') as changed_by, s.changed_at
+	from sheets s left join people p on p.id = s.changed_by `
+
+// Sheets finds data sheets by name, and how many there are in all.
+func (s *Store) Sheets(ctx context.Context, company uuid.UUID, shelf Shelf, q SheetQuery) ([]SheetRow, int, error) {
+	const narrowed = `
+		where s.company_id = $1 and s.shelf = $2 and ($3 = '' or s.search @@ to_tsquery('simple', $3))
+		  and (cardinality($4::text[]) = 0 or s.kind = any($4)) and ($5 = '' or s.chemistry = $5)
+		  and (cardinality($6::text[]) = 0 or s.id = any($6)) and ($8 or (s.archived_at is not null) = $7)`
+	if q.Limit == 0 {
+		q.Limit = 100
+	}
+	args := []any{company, shelf, words(q.Words), list(q.Kinds), q.Chemistry, list(q.IDs), q.Archived, q.Any}
+	rows := []SheetRow{}
+	if err := s.db.SelectContext(ctx, &rows, selectSheet+narrowed+` order by s.name limit $9`, append(args, q.Limit)...); err != nil {
+		return nil, 0, fmt.Errorf("find sheets: %w", err)
+	}
+	if len(rows) < q.Limit {
+		return rows, len(rows), nil
+	}
+	var total int
+	if err := s.db.GetContext(ctx, &total, `select count(*) from sheets s `+narrowed, args...); err != nil {
+		return nil, 0, fmt.Errorf("count sheets: %w", err)
+	}
+	return rows, total, nil
+}
+
+func list(of []string) []string {
+	if of == nil {
+		return []string{}
+	}
+	return of
+}
+
+// words turns what a person types into a query of word beginnings.
+func words(typed string) string {
+	fields := strings.FieldsFunc(strings.ToLower(typed), func(r rune) bool { return !unicode.IsLetter(r) && !unicode.IsDigit(r) })
+	for i, f := range fields {
+		fields[i] = f + ":*"
+	}
+	return strings.Join(fields, " & ")
+}
+
+// Sheet reads one data sheet.
+func (s *Store) Sheet(ctx context.Context, company uuid.UUID, shelf Shelf, id string) (SheetRow, error) {
+	var row SheetRow
+	err := s.db.GetContext(ctx, &row, selectSheet+` where s.company_id = $1 and s.shelf = $2 and s.id = $3`, company, shelf, id)
+	return row, found(err, "read sheet")
+}
+
+// SheetVersions lists the editions of a data sheet, newest first.
+func (s *Store) SheetVersions(ctx context.Context, company uuid.UUID, shelf Shelf, id string) ([]SheetRow, error) {
+	rows := []SheetRow{}
+	err := s.db.SelectContext(ctx, &rows, `
+		select v.id, v.version, v.doc, false as archived, coalesce(p.name, '') as changed_by, v.changed_at
+		from sheet_versions v left join people p on p.id = v.changed_by
+		where v.company_id = $1 and v.shelf = $2 and v.id = $3 order by v.version desc limit 100`, company, shelf, id)
+	if err != nil {
+		return nil, fmt.Errorf("list editions: %w", err)
+	}
+	return rows, nil
+}
+
+// NewSheet is an edition of a data sheet to be kept. Base is the version it was
+// made from, 0 for a new one.
+type NewSheet struct {
+	Shelf   Shelf
+	ID      string
+	Base    int
+	Version int
+	Doc     any
+}
+
+// ErrSheetChanged means that someone else saved the sheet, or that its id is
+// taken.
+var ErrSheetChanged = errors.New("the sheet was changed by someone else, or its id is taken")
+
+// SaveSheets keeps editions of data sheets, all or none.
+func (s *Store) SaveSheets(ctx context.Context, company uuid.UUID, person *uuid.UUID, sheets ...NewSheet) error {
+	return s.inTransaction(ctx, func(tx *sqlx.Tx) error {
+		for _, n := range sheets {
+			if err := saveSheet(ctx, tx, company, person, n); err != nil {
+				return err
+			}
+		}
+		return nil
+	})
+}
+
+func saveSheet(ctx context.Context, tx *sqlx.Tx, company uuid.UUID, person *uuid.UUID, n NewSheet) error {
+	doc, err := json.Marshal(n.Doc)
+	if err != nil {
+		return fmt.Errorf("encode sheet: %w", err)
+	}
+	var result sql.Result
+	if n.Base == 0 {
+		result, err = tx.ExecContext(ctx, `insert into sheets (company_id, shelf, id, version, doc, changed_by) values ($1, $2, $3, $4, $5, $6) on conflict do nothing`,
+			company, n.Shelf, n.ID, n.Version, doc, person)
+	} else {
+		result, err = tx.ExecContext(ctx, `
+			update sheets set version = $4, doc = $5, changed_by = $6, changed_at = now(), archived_at = null
+			where company_id = $1 and shelf = $2 and id = $3 and version = $7`, company, n.Shelf, n.ID, n.Version, doc, person, n.Base)
+	}
+	if err != nil {
+		return fmt.Errorf("save sheet: %w", err)
+	}
+	if count, err := result.RowsAffected(); err != nil {
+		return fmt.Errorf("save sheet: %w", err)
+	} else if count == 0 {
+		return fmt.Errorf("%s: %w", n.ID, ErrSheetChanged)
+	}
+	if _, err := tx.ExecContext(ctx, `
+		insert into sheet_versions (company_id, shelf, id, version, doc, changed_by, changed_at)
+		values ($1, $2, $3, $4, $5, $6, now())`, company, n.Shelf, n.ID, n.Version, doc, person); err != nil {
+		return fmt.Errorf("keep edition: %w", err)
+	}
+	return nil
+}
+
+// ArchiveSheet puts a data sheet away, or takes it out again.
+func (s *Store) ArchiveSheet(ctx context.Context, company uuid.UUID, shelf Shelf, id string, archived bool) error {
+	return s.changeOne(ctx, "archive sheet", `
+		update sheets set archived_at = case when $4 then now() end where company_id = $1 and shelf = $2 and id = $3`, company, shelf, id, archived)
+}
+
+// DeleteSheet removes a data sheet that nothing uses, with its editions.
+func (s *Store) DeleteSheet(ctx context.Context, company uuid.UUID, shelf Shelf, id string) error {
+	return s.changeOne(ctx, "delete sheet", `delete from sheets where company_id = $1 and shelf = $2 and id = $3`, company, shelf, id)
+}
+
+// changeOne runs a statement that must touch a record.
+func (s *Store) changeOne(ctx context.Context, doing, statement string, args ...any) error {
+	result, err := s.db.ExecContext(ctx, statement, args...)
+	if err != nil {
+		return fmt.Errorf("%s: %w", doing, err)
+	}
+	count, err := result.RowsAffected()
+	if err != nil {
+		return fmt.Errorf("%s: %w", doing, err)
+	}
+	if count == 0 {
+		return ErrNotFound
+	}
+	return nil
+}
+
+// User is a place that names a data sheet.
+type User struct {
+	What string `db:"what" json:"what" enum:"job,system,stock"`
+	ID   string `db:"id" json:"id"`
+	Name string `db:"name" json:"name"`
+}
+
+// Users lists where a data sheet is used: in jobs that are not archived, in
+// systems and in stock.
+func (s *Store) Users(ctx context.Context, company uuid.UUID, shelf Shelf, id string) ([]User, error) {
+	users := []User{}
+	named, err := json.Marshal([]map[string]string{{"id": id}})
+	if err != nil {
+		return nil, fmt.Errorf("encode id: %w", err)
+	}
+	err = s.db.SelectContext(ctx, &users, `
+		select 'job' as what, id::text, name from jobs
+		where company_id = $1 and archived_at is null and case when $2 = 'product' then doc -> 'products' else doc -> 'media' end @> $3::jsonb
+		union all
+		select 'system', id, name from systems
+		where company_id = $1 and jsonb_path_exists(doc, '$.coats[*] ? (@.product == $id || @.scatter.medium == $id || @.grit.medium == $id || @.pigment.medium == $id)', jsonb_build_object('id', $4::text))
+		union all
+		select 'stock', id, coalesce(nullif(doc ->> 'lot', ''), id) from stock
+		where company_id = $1 and gone_at is null and doc ->> 'sheet' = $4
+		order by 1, 3 limit 100`, company, shelf, named, id)
+	if err != nil {
+		return nil, fmt.Errorf("find users: %w", err)
+	}
+	return users, nil
+}
