@@ -11,14 +11,15 @@ import (
 
 	"github.com/google/uuid"
 
-	"nephelon/core/material"
+	"nephelon/core/buildup"
+	"nephelon/core/kit"
 	"nephelon/core/measure"
 	"nephelon/exchange"
 	"nephelon/server"
 	"nephelon/store"
 )
 
-//go:embed shelf.json jobs/*.nephelon.json
+//go:embed shelf.json systems.json stock.json jobs/*.nephelon.json
 var files embed.FS
 
 // Password signs in every demo person.
@@ -44,17 +45,75 @@ func People() []SignIn {
 	}
 }
 
-// Shelf is the demo company's data sheets.
-func Shelf() ([]material.Product, error) {
+// Shelf is the demo company's data sheets: invented products and media.
+func Shelf() (exchange.ShelfReading, error) {
 	text, err := files.ReadFile("shelf.json")
 	if err != nil {
-		return nil, fmt.Errorf("read the demo shelf: %w", err)
+		return exchange.ShelfReading{}, fmt.Errorf("read the demo shelf: %w", err)
 	}
-	var products []material.Product
-	if err := json.Unmarshal(text, &products); err != nil {
-		return nil, fmt.Errorf("decode the demo shelf: %w", err)
+	reader, err := exchange.NewReader()
+	if err != nil {
+		return exchange.ShelfReading{}, err
 	}
-	return products, nil
+	reading := reader.ReadShelf(bytes.NewReader(text))
+	if len(reading.Refused) > 0 {
+		r := reading.Refused[0]
+		return reading, fmt.Errorf("the demo shelf, sheet %d, %s%s: %s", r.Line, r.Name, r.Field, r.Text)
+	}
+	return reading, nil
+}
+
+// Systems are the demo company's build-ups to begin with.
+func Systems() ([]buildup.System, error) { return listed[buildup.System]("systems.json") }
+
+// listed reads a list of the demo's own files.
+func listed[T any](name string) ([]T, error) {
+	text, err := files.ReadFile(name)
+	if err != nil {
+		return nil, fmt.Errorf("read the demo: %w", err)
+	}
+	var all []T
+	if err := json.Unmarshal(text, &all); err != nil {
+		return nil, fmt.Errorf("decode %s: %w", name, err)
+	}
+	return all, nil
+}
+
+// FillShelf puts the demo shelf, its systems and its stock into a company.
+func FillShelf(ctx context.Context, s *store.Store, company uuid.UUID) error {
+	shelf, err := Shelf()
+	if err != nil {
+		return err
+	}
+	var sheets []store.NewSheet
+	for _, l := range shelf.Lines {
+		sheets = append(sheets, store.NewSheet{Shelf: store.ProductShelf, ID: l.Sheet.ID, Version: l.Sheet.Version, Doc: l.Sheet})
+	}
+	for _, m := range shelf.Media {
+		sheets = append(sheets, store.NewSheet{Shelf: store.MediumShelf, ID: m.ID, Version: m.Version, Doc: m})
+	}
+	if err := s.SaveSheets(ctx, company, nil, sheets...); err != nil {
+		return err
+	}
+	systems, err := Systems()
+	if err != nil {
+		return err
+	}
+	for _, system := range systems {
+		if err := s.SaveSystem(ctx, company, system); err != nil {
+			return err
+		}
+	}
+	stock, err := listed[kit.Container]("stock.json")
+	if err != nil {
+		return err
+	}
+	for _, c := range stock {
+		if err := s.SaveContainer(ctx, company, c); err != nil {
+			return err
+		}
+	}
+	return nil
 }
 
 // LoadOnce fills an empty database with the demo company. One that already has
@@ -72,14 +131,8 @@ func LoadOnce(ctx context.Context, s *store.Store) error {
 	if err != nil {
 		return err
 	}
-	shelf, err := Shelf()
-	if err != nil {
+	if err := FillShelf(ctx, s, company); err != nil {
 		return err
-	}
-	for _, p := range shelf {
-		if err := s.AddProduct(ctx, company, p); err != nil {
-			return err
-		}
 	}
 	return addJobs(ctx, s, company, estimator)
 }
