@@ -34,7 +34,7 @@ func TestNoSeriousFaultForAnyone(t *testing.T) {
 	p.sees("h1", "From the tape")
 	check("sign-in")
 	p.signIn("runa@brakkwater.example")
-	for _, colours := range []string{"daylight", "night"} {
+	for turn, colours := range []string{"daylight", "night"} {
 		value[bool](p, `(localStorage.setItem('nephelon.theme', '`+colours+`'), true)`)
 		p.open("/jobs")
 		p.sees("a.job", "Baggage hall")
@@ -68,8 +68,20 @@ func TestNoSeriousFaultForAnyone(t *testing.T) {
 		p.sees("[data-test=measuring-sheet]", "Drain sump")
 		check("measuring sheet, " + colours)
 		p.open("/shelf")
-		p.sees("h2", "Undertow")
+		p.sees("td", "Undertow")
 		check("shelf, " + colours)
+		// Each of these is looked at in one of the two, turn about.
+		for i, view := range [][2]string{
+			{"/shelf/p/shoalbody-f", "slow hardener"}, {"/shelf/p/keelbody-100/edit", "Thickest wet film"}, {"/shelf/media", "Mudflat"},
+			{"/shelf/systems", "Pebble deck"}, {"/shelf/compare?id=gullwing-ur&id=tern-ur-sat", "Tern UR"}, {"/shelf/read", "Nothing is kept"},
+			{"/stock", "UT-2607"}, {"/house", "Opening the surface"},
+		} {
+			if i%2 == turn {
+				p.open(view[0])
+				p.sees("main", view[1])
+				check(view[0] + ", " + colours)
+			}
+		}
 		p.open("/people")
 		p.sees("td", "Tess Arnaud")
 		check("people, " + colours)

@@ -21,9 +21,9 @@ func TestADampSlabFromReadingToBarrier(t *testing.T) {
 	p.sees("[data-test=verdict-slab-humidity]", "sheet of Keelbody 100")
 	p.sees("[data-test=fit]", "Fit after")
 	p.button("Add a barrier primer")
-	p.sees("[data-test=verdict-slab-humidity]", "Undertow MB-2 takes at most 97%")
+	p.sees("[data-test=verdict-slab-humidity]", "Ebbguard MB-9 takes at most 100%")
 	p.until(`document.querySelector('[data-test=verdict-slab-humidity]').classList.contains('fit')`)
-	p.sees("[data-test=coat-1]", "Undertow")
+	p.until(`document.querySelector("[data-test=coat-1] select").value === "ebbguard-mb9"`)
 	// A gate is passed only by name and with a reason, which the record keeps.
 	p.choose("A drop of water", "stands in beads")
 	p.button("Go on in spite of it …")
@@ -132,7 +132,7 @@ func TestTheProfileIsFilledBeforeTheFilmStands(t *testing.T) {
 	p.fill("Coat 1 left in pails", "1 L")
 	p.sees("[data-test=coat-1]", "17.77 L")
 	p.click("[data-test=coat-1] .open-figure")
-	p.sees(".working", "+ profile fill + soaked in + residue")
+	p.sees(".working", "+ filling the profile + left in pails and tools")
 	p.button("Close")
 	p.saved()
 }

@@ -30,6 +30,41 @@ export const router = createRouter({
       meta: { title: 'Measuring sheets' },
     },
     { path: '/shelf', component: () => import('./views/ShelfView.vue'), meta: { title: 'Shelf' } },
+    {
+      path: '/shelf/media',
+      component: () => import('./views/MediaView.vue'),
+      meta: { title: 'Media and tools' },
+    },
+    {
+      path: '/shelf/systems',
+      component: () => import('./views/SystemsView.vue'),
+      meta: { title: 'Systems' },
+    },
+    {
+      path: '/shelf/compare',
+      component: () => import('./views/CompareView.vue'),
+      meta: { title: 'Side by side' },
+    },
+    {
+      path: '/shelf/read',
+      component: () => import('./views/ShelfImport.vue'),
+      meta: { title: 'Read sheets' },
+    },
+    { path: '/shelf/new', component: () => import('./views/ProductEdit.vue'), meta: { title: 'New sheet' } },
+    {
+      path: '/shelf/p/:id',
+      component: () => import('./views/ProductView.vue'),
+      props: true,
+      meta: { title: 'Data sheet' },
+    },
+    {
+      path: '/shelf/p/:id/edit',
+      component: () => import('./views/ProductEdit.vue'),
+      props: true,
+      meta: { title: 'Data sheet' },
+    },
+    { path: '/stock', component: () => import('./views/StockView.vue'), meta: { title: 'Stock' } },
+    { path: '/house', component: () => import('./views/HouseView.vue'), meta: { title: 'House methods' } },
     { path: '/people', component: () => import('./views/PeopleView.vue'), meta: { title: 'People' } },
     {
       path: '/:rest(.*)*',

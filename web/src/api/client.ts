@@ -9,6 +9,24 @@ export type Surface = Schemas['Surface']
 export type Coat = Schemas['Coat']
 export type Point = Schemas['Point']
 export type Product = Schemas['Product']
+export type Medium = Schemas['Medium']
+export type Hardener = Schemas['Hardener']
+export type Portion = Schemas['Portion']
+export type TimeAt = Schemas['TimeAt']
+export type ShelfLine = Schemas['ShelfLine']
+export type SheetState = Schemas['SheetState']
+export type SheetJudged = Schemas['SheetJudged']
+export type SheetFact = Schemas['Fact']
+export type ShelfImport = Schemas['ShelfImport']
+export type SystemLine = Schemas['SystemLine']
+export type StockGroup = Schemas['StockGroup']
+export type Container = Schemas['Container']
+export type House = Schemas['House']
+export type HouseState = Schemas['HouseState']
+export type Schools = Schemas['Schools']
+export type School = Schemas['School']
+export type NewerSheet = Schemas['NewerSheet']
+export type Fix = Schemas['Fix']
 export type Source = Schemas['SourcedFilm']['source']
 export type Plan = Schemas['Plan']
 export type SurfacePlan = Schemas['SurfacePlan']
@@ -41,7 +59,6 @@ export type SurveyReading = Schemas['Reading']
 export type Verdict = Schemas['Verdict']
 export type Preparation = Schemas['Preparation']
 export type SurveyTask = Schemas['Task']
-export type Methods = Schemas['Methods']
 export type Rule = Schemas['Rule']
 export type Judged = Schemas['Judged']
 export type InstrumentLine = Schemas['InstrumentLine']
@@ -86,6 +103,11 @@ async function sendFile<T>(path: string, file: Blob, type: string): Promise<{ da
 /** Imports a plan file; the server checks it as the command line does. */
 export function importPlanFile(file: Blob): Promise<{ data?: JobState; error?: unknown }> {
   return sendFile<JobState>('/api/jobs/import', file, 'application/json')
+}
+
+/** Reads data sheets from a file; nothing is kept yet. */
+export function readShelfFile(file: Blob): Promise<{ data?: ShelfImport; error?: unknown }> {
+  return sendFile<ShelfImport>('/api/shelf-file/reading', file, 'application/octet-stream')
 }
 
 /** Adds a photograph to a surface; gives all of the job's. */

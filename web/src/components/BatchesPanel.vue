@@ -5,6 +5,7 @@ import { useSession } from '../stores/session'
 import BatchTrain from './BatchTrain.vue'
 import FindingList from './FindingList.vue'
 import QuantityField from './QuantityField.vue'
+import SchoolPicks from './SchoolPicks.vue'
 
 const desk = useDesk()
 const session = useSession()
@@ -58,6 +59,7 @@ function spreaders(event: Event): void {
         @update:model-value="desk.editor.edit('headroom', (f) => (f.job.bucket.headroom = $event))"
       />
     </div>
+    <SchoolPicks :ids="['kits', 'first', 'residue']" class="mb-3" />
     <FindingList :findings="desk.findings('batches')" />
     <BatchTrain v-for="c in desk.surfacePlan.value?.coats ?? []" :key="c.id" :coat="c" />
     <p v-if="!desk.surfacePlan.value?.coats.some((c) => c.division)" class="quiet">

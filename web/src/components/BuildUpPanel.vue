@@ -1,61 +1,109 @@
 <script setup lang="ts">
-import { computed } from 'vue'
-import type { Product } from '../api/client'
+import { computed, ref } from 'vue'
+import type { Medium, Product, ShelfLine } from '../api/client'
 import { useDesk } from '../composables/useEditor'
 import { newId } from '../lib/blank'
+import { grouped, kindWords } from '../lib/kinds'
 import { useSession } from '../stores/session'
+import { useShelf } from '../stores/shelf'
 import BuildupStack from './BuildupStack.vue'
+import BuildUpTerms from './BuildUpTerms.vue'
 import CoatRow from './CoatRow.vue'
 import FindingList from './FindingList.vue'
+import NewerSheets from './NewerSheets.vue'
+import ProductSearch from './ProductSearch.vue'
+import SystemDialog from './SystemDialog.vue'
 
-const props = defineProps<{ shelf: Product[] }>()
 const desk = useDesk()
 const session = useSession()
+const shelf = useShelf()
+void shelf.load()
+const searching = ref(false)
+const choosing = ref(false)
 
 /** The job's own sheets stand before the shelf's of the same id. */
 const products = computed(() => {
   const own = desk.file.value.products
-  return [...own, ...props.shelf.filter((p) => !own.some((o) => o.id === p.id))].sort((a, b) =>
-    a.name.localeCompare(b.name),
-  )
+  const others = shelf.lines.map((l) => l.sheet).filter((p) => !own.some((o) => o.id === p.id))
+  return [...own, ...others].sort((a, b) => a.name.localeCompare(b.name))
 })
+const media = computed<Medium[]>(() => {
+  const own = desk.file.value.media ?? []
+  return [...own, ...shelf.media.filter((m) => !own.some((o) => o.id === m.id))]
+})
+const groups = computed(() => grouped(products.value, kindWords, (p) => p.kind))
 const topDown = computed(() => desk.surface.value.coats.map((coat, index) => ({ coat, index })).reverse())
 
-/** A new coat starts in the middle of what its product's film allows. */
-function add(event: Event): void {
+function usual(product: Product): ShelfLine['usual'] {
+  const known = shelf.lines.find((l) => l.sheet.id === product.id)?.usual
+  const film = product.filmMin?.value ?? 200e-6
+  return known ?? { basis: 'wet-film', value: film }
+}
+
+function add(product: Product, amount: ShelfLine['usual']): void {
+  desk.editSurface('add coat', (s, file) => {
+    s.coats.push({ id: newId(), product: product.id, amount })
+    if (!file.products.some((p) => p.id === product.id)) file.products.push(product)
+  })
+}
+
+function chosen(event: Event): void {
   const select = event.target as HTMLSelectElement
   const product = products.value.find((p) => p.id === select.value)
+  if (select.value === '…') searching.value = true
   select.value = ''
-  if (!product) return
-  const low = product.filmMin?.value ?? 200e-6
-  const high = product.filmMax?.value ?? low
-  const micron = 1e-6
-  const film = Math.round((low + (high - low) / 3) / micron / 10) * 10 * micron
-  desk.editSurface('add coat', (s, file) => {
-    s.coats.push({ id: newId(), product: product.id, amount: { basis: 'wet-film', value: film } })
-    if (!file.products.some((p) => p.id === product.id)) file.products.push(product)
+  if (product) add(product, usual(product))
+}
+
+function found(line: ShelfLine): void {
+  searching.value = false
+  add(line.sheet, line.usual)
+}
+
+function reorder(from: number, to: number): void {
+  desk.editSurface('order of coats', (s) => {
+    const [moved] = s.coats.splice(from, 1)
+    if (moved) s.coats.splice(to, 0, moved)
   })
 }
 </script>
 
 <template>
   <section id="build-up" class="sheet panel" aria-labelledby="buildup-title">
-    <h2 id="buildup-title" class="mb-3">3 · Build-up</h2>
+    <div class="row mb-3">
+      <h2 id="buildup-title" class="grow">3 · Build-up</h2>
+      <v-btn v-if="session.mayEdit" size="small" data-test="systems" @click="choosing = true"
+        >Systems …</v-btn
+      >
+    </div>
+    <BuildUpTerms />
+    <NewerSheets />
     <FindingList :findings="desk.findings('build-up')" />
     <div class="halves">
-      <BuildupStack :coats="desk.surfacePlan.value?.coats ?? []" />
+      <BuildupStack
+        :coats="desk.surfacePlan.value?.coats ?? []"
+        :movable="session.mayEdit"
+        :currency="desk.file.value.job.currency"
+        @move="reorder"
+      />
       <div>
         <label v-if="session.mayEdit" class="add">
           Next coat on top
-          <select class="pick" data-test="add-coat" aria-label="Add a coat of" @change="add">
+          <select class="pick" data-test="add-coat" aria-label="Add a coat of" @change="chosen">
             <option value="">choose from the shelf …</option>
-            <option v-for="p in products" :key="p.id" :value="p.id">
-              {{ p.name }} · {{ p.kind.replace('-', ' ') }}
+            <option v-if="shelf.total > shelf.lines.length" value="…">
+              search all {{ shelf.total }} sheets …
             </option>
+            <optgroup v-for="g in groups" :key="g.name" :label="g.name">
+              <option v-for="p in g.things" :key="p.id" :value="p.id">{{ p.name }}</option>
+            </optgroup>
           </select>
+          <v-btn size="small" variant="text" data-test="search-shelf" @click="searching = true"
+            >Search …</v-btn
+          >
         </label>
         <p v-if="topDown.length === 0" class="quiet mt-4">
-          No coats yet. Begin with what goes on the bare floor: a barrier or a primer.
+          No coats yet. Begin with a system, or with what goes on the bare surface: a barrier or a primer.
         </p>
         <ol class="coats" reversed>
           <CoatRow
@@ -65,11 +113,15 @@ function add(event: Event): void {
             :index="c.index"
             :last="c.index === topDown.length - 1"
             :plan="desk.surfacePlan.value?.coats[c.index]"
+            :below="c.index > 0 ? desk.surfacePlan.value?.coats[c.index - 1] : undefined"
             :products="products"
+            :media="media"
           />
         </ol>
       </div>
     </div>
+    <ProductSearch v-model="searching" @choose="found" />
+    <SystemDialog v-model="choosing" />
   </section>
 </template>
 
@@ -84,5 +136,8 @@ function add(event: Event): void {
   gap: 10px;
   font-weight: 620;
   flex-wrap: wrap;
+}
+.add .pick {
+  max-width: 320px;
 }
 </style>

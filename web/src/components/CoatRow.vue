@@ -1,10 +1,13 @@
 <script setup lang="ts">
 import { computed } from 'vue'
-import type { Coat, CoatPlan, Product } from '../api/client'
+import type { Coat, CoatPlan, Medium, Product } from '../api/client'
 import { useDesk } from '../composables/useEditor'
 import type { ReadKind } from '../composables/useReader'
 import { isWeak, sourceWords } from '../lib/sources'
+import { money } from '../lib/units'
 import { useSession } from '../stores/session'
+import { kindWords } from '../lib/kinds'
+import CoatExtras from './CoatExtras.vue'
 import CoatWaterfall from './CoatWaterfall.vue'
 import FigureButton from './FigureButton.vue'
 import QuantityField from './QuantityField.vue'
@@ -14,7 +17,9 @@ const props = defineProps<{
   plan?: CoatPlan
   index: number
   last: boolean
+  below?: CoatPlan
   products: Product[]
+  media: Medium[]
 }>()
 const desk = useDesk()
 const session = useSession()
@@ -39,10 +44,11 @@ const others = computed(() => {
   return all.filter((o) => o.basis !== props.coat.amount.basis)
 })
 
-function change(label: string, by: (coat: Coat) => void): void {
-  desk.editSurface(`${props.coat.id} ${label}`, (s) => {
+function change(label: string, by: (coat: Coat) => void, medium?: Medium): void {
+  desk.editSurface(`${props.coat.id} ${label}`, (s, file) => {
     const found = s.coats.find((c) => c.id === props.coat.id)
     if (found) by(found)
+    if (medium && !file.media?.some((m) => m.id === medium.id)) file.media = [...(file.media ?? []), medium]
   })
 }
 
@@ -51,7 +57,10 @@ function choose(event: Event): void {
   if (!product) return
   desk.editSurface(`${props.coat.id} product`, (s, file) => {
     const found = s.coats.find((c) => c.id === props.coat.id)
-    if (found) found.product = product.id
+    if (found) {
+      found.product = product.id
+      found.hardener = undefined
+    }
     if (!file.products.some((p) => p.id === product.id)) file.products.push(product)
   })
 }
@@ -91,7 +100,7 @@ function move(by: number): void {
             {{ plan?.name || coat.product }}
           </option>
           <option v-for="p in products" :key="p.id" :value="p.id">
-            {{ p.name }} · {{ p.kind.replace('-', ' ') }}
+            {{ p.name }} · {{ kindWords[p.kind] }}
           </option>
         </select>
         <template v-if="session.mayEdit">
@@ -173,7 +182,18 @@ function move(by: number): void {
             session.format('mass', build.needMass)
           }}</FigureButton>
         </span>
+        <span v-if="plan?.price !== undefined">
+          <span class="quiet">costs</span> {{ money(plan.price, desk.file.value.job.currency) }}/m²
+        </span>
       </p>
+      <CoatExtras
+        :coat="coat"
+        :plan="plan"
+        :below="below"
+        :number="index + 1"
+        :media="media"
+        @change="change"
+      />
       <CoatWaterfall v-if="plan" :coat="coat" :plan="plan" :number="index + 1" @change="change" />
     </div>
   </li>

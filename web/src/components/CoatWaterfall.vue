@@ -15,14 +15,19 @@ const build = computed(() => props.plan.build)
 const steps = computed(() => {
   const b = build.value
   if (!b) return []
+  const whole = b.need + (b.thinner ?? 0)
   let sum = 0
   return b.shares.map((s) => {
-    const from = sum
+    const from = Math.min(sum, sum + s.volume)
     sum += s.volume
-    return { ...s, left: (100 * from) / b.need, width: (100 * s.volume) / b.need }
+    return { ...s, left: (100 * from) / whole, width: (100 * Math.abs(s.volume)) / whole }
   })
 })
-const bought = computed(() => desk.plan.value.purchases.find((p) => p.product === props.coat.product))
+const bought = computed(() =>
+  desk.plan.value.purchases.find(
+    (p) => p.product === props.coat.product && (p.hardener ?? '') === (props.coat.hardener ?? ''),
+  ),
+)
 /** What this coat takes of each square metre beside its film. */
 const fill = computed(() => {
   const area = build.value ? build.value.onSurface / build.value.wet : 0
@@ -46,7 +51,13 @@ const fill = computed(() => {
       <li class="sum">
         <span>To mix</span>
         <svg viewBox="0 0 100 10" preserveAspectRatio="none" aria-hidden="true">
-          <rect x="0" y="1" width="100" height="8" :fill="plan.color" />
+          <rect
+            x="0"
+            y="1"
+            :width="(100 * build.need) / (build.need + (build.thinner ?? 0))"
+            height="8"
+            :fill="plan.color"
+          />
         </svg>
         <span class="figure">{{ session.format('volume', build.need) }}</span>
         <span class="quiet small">{{

@@ -1,7 +1,11 @@
 <script setup lang="ts">
 import type { Finding } from '../api/client'
+import { useDesk } from '../composables/useEditor'
+import { useSession } from '../stores/session'
 
 defineProps<{ findings: Finding[] }>()
+const desk = useDesk()
+const session = useSession()
 const words = { refused: 'Cannot be planned', warning: 'Mind', note: 'Note' }
 </script>
 
@@ -10,7 +14,15 @@ const words = { refused: 'Cannot be planned', warning: 'Mind', note: 'Note' }
     <li v-for="f in findings" :key="f.path + f.text" :class="f.level">
       <strong>{{ words[f.level] }}</strong>
       <span
-        >{{ f.text }} <span v-if="f.wayOut" class="way">{{ f.wayOut }}</span></span
+        >{{ f.text }} <span v-if="f.wayOut" class="way">{{ f.wayOut }}</span>
+        <v-btn
+          v-if="f.fix && session.mayEdit"
+          size="small"
+          class="fix"
+          data-test="fix"
+          @click="desk.take(f.fix)"
+          >{{ f.fix.label }}</v-btn
+        ></span
       >
     </li>
   </ul>
@@ -50,6 +62,9 @@ li {
 }
 .way {
   font-weight: 620;
+}
+.fix {
+  margin-left: 6px;
 }
 @media (max-width: 700px) {
   li {

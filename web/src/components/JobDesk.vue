@@ -3,7 +3,6 @@ import { ref, toRef } from 'vue'
 import type { Plan, PlanFile } from '../api/client'
 import { provideDesk } from '../composables/useEditor'
 import type { JobEditor } from '../composables/useJob'
-import { useShelf } from '../stores/shelf'
 import BatchesPanel from './BatchesPanel.vue'
 import JobDetails from './JobDetails.vue'
 import BuildUpPanel from './BuildUpPanel.vue'
@@ -16,9 +15,7 @@ import WorkingDialog from './WorkingDialog.vue'
 
 const props = defineProps<{ editor: JobEditor; file: PlanFile; plan: Plan; jobId: string }>()
 provideDesk(props.editor, toRef(props, 'file'), toRef(props, 'plan'))
-const shelf = useShelf()
 const tabs = ref<InstanceType<typeof SurfaceTabs> | null>(null)
-void shelf.load()
 const details = ref(false)
 defineExpose({
   addSurface: (): void => tabs.value?.add(),
@@ -31,8 +28,8 @@ defineExpose({
     <SurfaceTabs ref="tabs" :job-id="jobId" />
     <MeasurePanel :job-id="jobId" />
     <SurveyPanel />
-    <BuildUpPanel :shelf="shelf.products" />
-    <KitsPanel />
+    <BuildUpPanel />
+    <KitsPanel :job-id="jobId" />
     <BatchesPanel />
     <SectionsPanel :job-id="jobId" />
     <WorkingDialog />

@@ -78,6 +78,13 @@ const PAIL = 200
         </g>
       </svg>
     </div>
+    <ul v-if="card.additions?.length" class="adds">
+      <li v-for="a in card.additions" :key="a.name + a.how">
+        <b>{{ a.mass ? session.format('mass', a.mass) : session.format('volume', a.volume ?? 0) }}</b>
+        {{ a.name }}, {{ a.how }}
+      </li>
+    </ul>
+    <p v-if="card.notes?.length" class="mind">{{ card.notes.join(' ') }}</p>
     <p v-if="card.parts.some((p) => p.densityAssumed)" class="mind">
       ≈ The sheet gives no density: measure by volume, or weigh a known volume first.
     </p>
@@ -240,6 +247,14 @@ dd {
 dd.blank {
   border-bottom: 2px solid var(--ink);
   min-width: 150px;
+}
+.adds {
+  list-style: none;
+  padding: 4px 22px;
+  display: flex;
+  flex-wrap: wrap;
+  gap: 2px 30px;
+  font-size: 1.5rem;
 }
 .cautions,
 .mind {

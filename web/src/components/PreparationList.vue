@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed } from 'vue'
-import type { Methods, Preparation } from '../api/client'
+import type { Preparation, Schools } from '../api/client'
 import { useDesk } from '../composables/useEditor'
 import { useSession } from '../stores/session'
 import TankTimer from './TankTimer.vue'
@@ -9,7 +9,7 @@ import TankTimer from './TankTimer.vue'
 const props = defineProps<{ preparation: Preparation }>()
 const desk = useDesk()
 const session = useSession()
-const methods = computed<Methods>(() => desk.file.value.job.methods ?? {})
+const methods = computed<Schools>(() => desk.file.value.job.methods ?? {})
 type School = 'opening' | 'filler' | 'between' | 'oldPaint'
 const schools: Record<School, { label: string; options: Record<string, string> }> = {
   opening: {

@@ -35,7 +35,7 @@ function takeBack(v: Verdict): void {
 }
 /** Puts the shelf's moisture barrier under the coats. */
 function addBarrier(): void {
-  const product = shelf.products.find((p) => p.kind === 'moisture-barrier')
+  const product = shelf.lines.map((l) => l.sheet).find((p) => p.kind === 'moisture-barrier')
   if (!product) return
   desk.editSurface('moisture barrier', (s, f) => {
     if (!f.products.some((p) => p.id === product.id)) f.products.push(product)

@@ -1,5 +1,6 @@
+import { applyPatch, type Operation } from 'fast-json-patch'
 import { computed, inject, provide, ref, type InjectionKey, type Ref } from 'vue'
-import type { Finding, Plan, PlanFile, Step, Surface, SurfacePlan, Working } from '../api/client'
+import type { Finding, Fix, Plan, PlanFile, Step, Surface, SurfacePlan, Working } from '../api/client'
 import type { JobEditor } from './useJob'
 
 export interface Desk {
@@ -12,6 +13,7 @@ export interface Desk {
   workings: Ref<Working[]>
   editSurface: (label: string, change: (surface: Surface, file: PlanFile) => void) => void
   findings: (step: Step) => Finding[]
+  take: (fix: Fix) => void
 }
 
 const key: InjectionKey<Desk> = Symbol('desk')
@@ -38,6 +40,10 @@ export function provideDesk(editor: JobEditor, file: Ref<PlanFile>, plan: Ref<Pl
         const found = f.job.surfaces.find((s) => s.id === id)
         if (found) change(found, f)
       })
+    },
+    take(fix) {
+      // Each fix undoes by itself, so its label is never that of another edit.
+      editor.edit(`${fix.label} ${Date.now()}`, (f) => applyPatch(f, fix.patch as Operation[]))
     },
     findings: (step) => {
       const here = `/job/surfaces/${file.value.job.surfaces.indexOf(surface.value)}/`

@@ -1,6 +1,6 @@
 import { useEventListener, useThrottleFn } from '@vueuse/core'
 import { computed, onScopeDispose, ref, shallowRef, watch } from 'vue'
-import { api, refusal, type Plan, type PlanFile, type StaleSave } from '../api/client'
+import { api, refusal, type NewerSheet, type Plan, type PlanFile, type StaleSave } from '../api/client'
 import { useSession } from '../stores/session'
 
 export type SaveState = 'saved' | 'saving' | 'waiting' | 'away' | 'stale' | 'refused' | 'signed-out'
@@ -19,6 +19,12 @@ const UNDO_DEPTH = 200
 const clone = (file: PlanFile): PlanFile => JSON.parse(JSON.stringify(file)) as PlanFile
 const pendingKey = (id: string): string => `nephelon.pending.${id}`
 
+function usesMedium(file: PlanFile, id: string): boolean {
+  return file.job.surfaces.some((s) =>
+    s.coats.some((c) => [c.scatter?.medium, c.grit?.medium, c.pigment?.medium].includes(id)),
+  )
+}
+
 /**
  * One job being edited: every edit is kept here at once, saved and planned by
  * the server as soon as it rests, and can be undone. Edits survive a lost
@@ -33,6 +39,7 @@ export function useJob(id: string) {
   const trouble = ref('')
   const stale = shallowRef<StaleSave | null>(null)
   const missing = ref(false)
+  const newer = shallowRef<NewerSheet[]>([])
   const past = shallowRef<PlanFile[]>([])
   const future = shallowRef<PlanFile[]>([])
   let lastLabel = ''
@@ -57,6 +64,7 @@ export function useJob(id: string) {
       revision.value = data.revision
       file.value = data.file
       plan.value = data.plan
+      newer.value = data.newer
       state.value = 'saved'
       resume()
       if (!source) listen()
@@ -108,6 +116,7 @@ export function useJob(id: string) {
   function put(next: PlanFile): void {
     const used = new Set(next.job.surfaces.flatMap((s) => s.coats.map((c) => c.product)))
     next.products = next.products.filter((p) => used.has(p.id))
+    next.media = next.media?.filter((m) => m.kind === 'tool' || usesMedium(next, m.id))
     file.value = next
     saveId = crypto.randomUUID()
     keep()
@@ -250,6 +259,7 @@ export function useJob(id: string) {
     trouble,
     stale,
     missing,
+    newer,
     canUndo: computed(() => past.value.length > 0),
     canRedo: computed(() => future.value.length > 0),
     edit,

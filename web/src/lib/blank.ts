@@ -1,4 +1,4 @@
-import type { PlanFile, Surface, Units } from '../api/client'
+import type { House, Medium, PlanFile, Surface, Units } from '../api/client'
 
 /** A short id, unique enough inside one job. */
 export function newId(): string {
@@ -31,23 +31,32 @@ export function copyOf<T>(thing: T): T {
   ) as T
 }
 
-/** A job with the defaults a crew usually starts from. */
-export function blankFile(name: string, client: string, units: Units): PlanFile {
+/** A job that starts from how the company works, with its own tools. */
+export function blankFile(
+  name: string,
+  client: string,
+  units: Units,
+  house: House = {},
+  tools: Medium[] = [],
+): PlanFile {
   const us = units === 'us'
+  const USUAL_PACE = us ? (480 * SQ_FOOT) / HOUR : 45 / HOUR
   return {
     format: 'nephelon-job',
     version: 1,
     job: {
       name,
       client: client || undefined,
-      currency: us ? 'USD' : 'EUR',
-      crew: {
-        spreaders: 2,
-        pace: { value: us ? (480 * SQ_FOOT) / HOUR : 45 / HOUR, source: 'rule-of-thumb' },
-      },
-      bucket: { volume: us ? 5 * US_GALLON : 0.02, headroom: 0.2 },
+      currency: house.currency ?? (us ? 'USD' : 'EUR'),
+      crew: house.crew ?? { spreaders: 2, pace: { value: USUAL_PACE, source: 'rule-of-thumb' } },
+      bucket: house.bucket ?? { volume: us ? 5 * US_GALLON : 0.02, headroom: 0.2 },
+      methods: house.methods,
+      rules: house.rules,
+      vocMax: house.vocMax,
+      slab: house.slab,
       surfaces: [blankSurface('Floor 1')],
     },
     products: [],
+    media: tools.length > 0 ? tools : undefined,
   }
 }

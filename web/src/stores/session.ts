@@ -9,6 +9,8 @@ export const useSession = defineStore('session', () => {
   const asked = ref(false)
   const units = computed<Units>(() => me.value?.units ?? 'metric')
   const mayEdit = computed(() => me.value !== null && me.value.role !== 'hand')
+  /** Whether they keep the shelf, the systems and the house methods. */
+  const mayKeep = computed(() => me.value?.role === 'owner' || me.value?.role === 'estimator')
 
   async function ask(): Promise<void> {
     const { data } = await api.GET('/api/me')
@@ -44,5 +46,5 @@ export const useSession = defineStore('session', () => {
     return formatIn(kind, si, units.value)
   }
 
-  return { me, asked, units, mayEdit, ask, signIn, signOut, setUnits, format }
+  return { me, asked, units, mayEdit, mayKeep, ask, signIn, signOut, setUnits, format }
 })

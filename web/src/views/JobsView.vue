@@ -4,9 +4,13 @@ import { ref } from 'vue'
 import { useRouter } from 'vue-router'
 import { api, importPlanFile, refusal, type JobLine } from '../api/client'
 import { blankFile } from '../lib/blank'
+import { useHouse } from '../stores/house'
 import { useSession } from '../stores/session'
+import { useShelf } from '../stores/shelf'
 
 const session = useSession()
+const house = useHouse()
+const shelf = useShelf()
 const router = useRouter()
 const lines = ref<JobLine[] | null>(null)
 const words = ref('')
@@ -36,8 +40,10 @@ async function add(): Promise<void> {
     trouble.value = 'Give the job a name.'
     return
   }
+  await Promise.all([house.load(), shelf.load()])
+  const tools = shelf.media.filter((m) => m.kind === 'tool')
   const { data, error } = await api.POST('/api/jobs', {
-    body: blankFile(name.value.trim(), client.value.trim(), session.units),
+    body: blankFile(name.value.trim(), client.value.trim(), session.units, house.house, tools),
   })
   if (data) await router.push(`/jobs/${data.id}`)
   else trouble.value = refusal(error, 'The job was not added.')

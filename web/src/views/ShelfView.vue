@@ -1,135 +1,197 @@
 <script setup lang="ts">
-import { computed, ref } from 'vue'
-import type { Product, Source } from '../api/client'
-import { isWeak, sourceWords } from '../lib/sources'
-import type { Kind } from '../lib/units'
+import { useDebounceFn } from '@vueuse/core'
+import { computed, ref, watch } from 'vue'
+import type { Product } from '../api/client'
+import ShelfNav from '../components/ShelfNav.vue'
+import { chemistryWords, kindWords } from '../lib/kinds'
+import { isWeak } from '../lib/sources'
 import { useSession } from '../stores/session'
 import { useShelf } from '../stores/shelf'
 
 const session = useSession()
 const shelf = useShelf()
 const words = ref('')
-void shelf.load()
-const found = computed(() => {
-  const wanted = words.value?.toLowerCase() ?? ''
-  return shelf.products.filter((p) =>
-    `${p.name} ${p.kind} ${p.chemistry} ${p.use ?? ''}`.toLowerCase().includes(wanted),
-  )
-})
+const kind = ref('')
+const chemistry = ref('')
+const archived = ref(false)
+const picked = ref<string[]>([])
+const MOST_COMPARED = 4
 
-interface Row {
-  name: string
-  value: string
-  source: Source
+function search(): Promise<void> {
+  return shelf.load({
+    q: words.value ?? '',
+    kind: kind.value ? [kind.value] : undefined,
+    chemistry: chemistry.value || undefined,
+    archived: archived.value,
+  })
 }
-function rows(p: Product): Row[] {
-  const all: Row[] = [
-    {
-      name: `Ratio by ${p.ratio.basis}`,
-      value: p.components.map((c) => c.parts).join(' : '),
-      source: p.ratio.source,
-    },
-  ]
-  const add = (name: string, kind: Kind, v: { value: number; source: Source } | undefined): void => {
-    if (v) all.push({ name, value: session.format(kind, v.value), source: v.source })
-  }
-  for (const c of p.components) add(`Density of ${c.name}`, 'density', c.density)
-  add('Density of the mix', 'density', p.density)
-  add('Volume solids', 'fraction', p.volumeSolids)
-  add('Thinnest wet film', 'film', p.filmMin)
-  add('Thickest wet film', 'film', p.filmMax)
-  add('Usual loss', 'fraction', p.loss)
-  add('Pot life', 'span', p.potLife)
-  add('… measured on', 'mass', p.potLifeMass)
-  add('… at', 'temperature', p.potLifeAt)
-  add('Mixing', 'span', p.mixing)
-  add('Standing after mixing', 'span', p.induction)
-  for (const k of p.kits) {
-    const size =
-      k.volume !== undefined ? session.format('volume', k.volume) : session.format('mass', k.mass ?? 0)
-    all.push({
-      name: `Kit “${k.name}”`,
-      value: k.price === undefined ? size : `${size}, ${k.price.toFixed(2)}`,
-      source: k.source,
-    })
-  }
-  return all
+const soon = useDebounceFn(search, 120)
+watch(words, () => void soon())
+watch([kind, chemistry, archived], () => void search())
+void search()
+const narrowed = computed(() => !!words.value || kind.value !== '' || chemistry.value !== '')
+
+function film(p: Product): string {
+  const most = p.filmMax ? session.format('film', p.filmMax.value) : ''
+  const least = p.filmMin ? session.format('film', p.filmMin.value) : ''
+  return [least, most].filter(Boolean).join(' – ') || '—'
+}
+function near20<T extends { at: number }>(points: T[] | undefined): T | undefined {
+  const ROOM = 20
+  return points?.toSorted((a, b) => Math.abs(a.at - ROOM) - Math.abs(b.at - ROOM))[0]
+}
+function life(p: Product): string {
+  const point = near20(p.potLife)
+  if (!point) return p.components.length === 1 ? 'single-pack' : '—'
+  return `${session.format('span', point.lasts)} at ${session.format('temperature', point.at)}`
+}
+function recoat(p: Product): string {
+  const from = near20(p.recoatFrom)
+  const until = near20(p.recoatUntil)
+  if (!from && !until) return '—'
+  return `${from ? session.format('span', from.after) : '?'} – ${until ? session.format('span', until.after) : 'open'}`
+}
+function weak(p: Product): boolean {
+  return isWeak(p.ratio.source) || isWeak(p.volumeSolids.source) || p.components.some((c) => !c.density)
 }
 </script>
 
 <template>
   <div class="page">
-    <div class="row mb-4">
+    <div class="row mb-2">
       <h1 class="grow">Shelf</h1>
-      <v-text-field v-model="words" label="Search name, kind or use" type="search" class="search" clearable />
+      <template v-if="session.mayKeep">
+        <v-btn size="small" to="/shelf/new" data-test="new-sheet">New sheet</v-btn>
+        <v-btn size="small" to="/shelf/read" data-test="read-file">Read a file</v-btn>
+      </template>
+      <v-btn size="small" variant="text" href="/api/shelf-file?form=json" data-test="export-json"
+        >As JSON</v-btn
+      >
+      <v-btn size="small" variant="text" href="/api/shelf-file?form=csv" data-test="export-csv">As CSV</v-btn>
+    </div>
+    <ShelfNav />
+    <div class="narrow mb-3">
+      <v-text-field v-model="words" label="Search name, kind or use" type="search" clearable />
+      <label class="small">
+        Kind
+        <select v-model="kind" class="pick" aria-label="Kind">
+          <option value="">all kinds</option>
+          <option v-for="(name, k) in kindWords" :key="k" :value="k">{{ name }}</option>
+        </select>
+      </label>
+      <label class="small">
+        Chemistry
+        <select v-model="chemistry" class="pick" aria-label="Chemistry">
+          <option value="">all</option>
+          <option v-for="(name, k) in chemistryWords" :key="k" :value="k">{{ name }}</option>
+        </select>
+      </label>
+      <label class="small tick"><input v-model="archived" type="checkbox" /> put away</label>
     </div>
     <p v-if="shelf.trouble" role="alert">{{ shelf.trouble }}</p>
     <p v-else-if="!shelf.ready" class="quiet">Reading the shelf …</p>
-    <p v-else-if="found.length === 0" class="quiet">No product matches these words.</p>
-    <p class="small quiet mb-3">
-      Every value names where it came from. Weak ones are <span class="weak">underlined with dashes</span>;
-      the maker's own data sheet always rules.
+    <p v-else-if="shelf.lines.length === 0" class="quiet">
+      {{
+        archived
+          ? 'Nothing was put away.'
+          : narrowed
+            ? 'No sheet matches these words.'
+            : 'The shelf is empty. Enter the first sheet, or read a file of them.'
+      }}
     </p>
-    <ul class="products">
-      <li v-for="p in found" :key="p.id" class="sheet">
-        <svg class="band" preserveAspectRatio="none" viewBox="0 0 10 10" aria-hidden="true">
-          <rect width="10" height="10" :fill="p.color" />
-        </svg>
-        <div class="inner">
-          <h2>{{ p.name }}</h2>
-          <p class="quiet small">
-            {{ p.kind.replace('-', ' ') }} · {{ p.chemistry
-            }}{{ p.components.length === 1 ? ' · single-pack' : '' }}
-          </p>
-          <p class="use">{{ p.use }}</p>
-          <table class="figures small">
-            <tbody>
-              <tr v-for="r in rows(p)" :key="r.name">
-                <td>{{ r.name }}</td>
-                <td class="num">
-                  <span :class="{ weak: isWeak(r.source) }">{{ r.value }}</span>
-                </td>
-                <td class="quiet">{{ sourceWords[r.source] }}</td>
-              </tr>
-            </tbody>
-          </table>
-          <p v-for="c in p.cautions ?? []" :key="c" class="small caution">{{ c }}</p>
-        </div>
-      </li>
-    </ul>
+    <template v-else>
+      <div class="row small mb-2">
+        <span class="quiet" aria-live="polite" data-test="shelf-count">
+          {{ shelf.total }} {{ shelf.total === 1 ? 'sheet' : 'sheets'
+          }}{{ shelf.total > shelf.lines.length ? `, the first ${shelf.lines.length} shown` : '' }}
+        </span>
+        <span class="grow" />
+        <v-btn
+          v-if="picked.length > 1"
+          size="small"
+          :to="{ path: '/shelf/compare', query: { id: picked } }"
+          data-test="compare"
+          >Compare {{ picked.length }}</v-btn
+        >
+        <span v-else class="quiet">Tick two to four to compare them.</span>
+      </div>
+      <div class="scroll" tabindex="0" role="region" aria-label="Data sheets">
+        <table class="figures lines">
+          <thead>
+            <tr>
+              <th><span class="d-sr-only">Compare</span></th>
+              <th>Product</th>
+              <th>For</th>
+              <th class="num">Wet film</th>
+              <th class="num">Pot life</th>
+              <th class="num">Next coat</th>
+              <th class="num">VOC</th>
+            </tr>
+          </thead>
+          <tbody>
+            <tr v-for="l in shelf.lines" :key="l.sheet.id" :data-test="`sheet-${l.sheet.id}`">
+              <td>
+                <input
+                  v-model="picked"
+                  type="checkbox"
+                  :value="l.sheet.id"
+                  :aria-label="`Compare ${l.sheet.name}`"
+                  :disabled="picked.length >= MOST_COMPARED && !picked.includes(l.sheet.id)"
+                />
+              </td>
+              <td>
+                <svg class="swatch" aria-hidden="true">
+                  <rect width="26" height="16" :fill="l.sheet.color" />
+                </svg>
+                <router-link :to="`/shelf/p/${l.sheet.id}`">{{ l.sheet.name }}</router-link>
+                <span v-if="weak(l.sheet)" class="weak small" title="Some of it rests on weak values">
+                  weak</span
+                >
+              </td>
+              <td class="small">{{ kindWords[l.sheet.kind] }}, {{ chemistryWords[l.sheet.chemistry] }}</td>
+              <td class="num">{{ film(l.sheet) }}</td>
+              <td class="num">{{ life(l.sheet) }}</td>
+              <td class="num">{{ recoat(l.sheet) }}</td>
+              <td class="num">{{ l.sheet.voc ? session.format('content', l.sheet.voc.value) : '—' }}</td>
+            </tr>
+          </tbody>
+        </table>
+      </div>
+    </template>
   </div>
 </template>
 
 <style scoped>
-.search {
-  max-width: 340px;
-}
-.products {
-  list-style: none;
-  padding: 0;
+.narrow {
   display: grid;
-  grid-template-columns: repeat(auto-fill, minmax(360px, 1fr));
-  gap: 16px;
+  grid-template-columns: 1.6fr 1fr 1fr auto;
+  gap: 12px;
+  align-items: end;
 }
-.band {
+.narrow .pick {
   display: block;
   width: 100%;
+}
+.tick {
+  display: flex;
+  gap: 6px;
+  padding-bottom: 10px;
+}
+.scroll {
+  overflow-x: auto;
+}
+.swatch {
+  width: 26px;
   height: 16px;
+  margin-right: 10px;
+  vertical-align: -3px;
 }
-.inner {
-  padding: 14px 18px 18px;
-}
-.use {
-  margin: 8px 0;
-}
-.caution {
-  margin-top: 8px;
-  padding-left: 10px;
-  border-left: 4px solid var(--warn);
+.lines td {
+  white-space: nowrap;
 }
 @media (max-width: 700px) {
-  .products {
-    grid-template-columns: 1fr;
+  .narrow {
+    grid-template-columns: 1fr 1fr;
   }
 }
 </style>

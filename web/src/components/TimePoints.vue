@@ -1,0 +1,84 @@
+<script setup lang="ts">
+import type { Source, TimeAt } from '../api/client'
+import QuantityField from './QuantityField.vue'
+
+/** Times over temperature, as a sheet prints them. */
+const props = defineProps<{ label: string; modelValue?: TimeAt[]; from: Source }>()
+const emit = defineEmits<{ 'update:modelValue': [points: TimeAt[] | undefined] }>()
+const ROOM = 20
+const STEP = 10
+const HALF = 2
+
+function put(points: TimeAt[]): void {
+  emit('update:modelValue', points.length > 0 ? points : undefined)
+}
+/** A further point is offered ten degrees warmer at half the time, to be overtyped. */
+function add(after?: number): void {
+  const points = props.modelValue ?? []
+  const last = points.at(-1)
+  const next = last ? { at: last.at + STEP, after: last.after / HALF } : { at: ROOM, after: after ?? 0 }
+  put([...points, { ...next, source: props.from }])
+}
+function change(i: number, by: Partial<TimeAt>): void {
+  put((props.modelValue ?? []).map((p, n) => (n === i ? { ...p, ...by } : p)))
+}
+</script>
+
+<template>
+  <div class="points">
+    <span class="what">{{ label }}</span>
+    <div v-for="(p, i) in modelValue ?? []" :key="i" class="point">
+      <QuantityField
+        kind="span"
+        :label="`${label}, point ${i + 1}`"
+        :model-value="p.after"
+        positive
+        @update:model-value="change(i, { after: $event })"
+      />
+      <QuantityField
+        kind="temperature"
+        :label="`at, ${label} ${i + 1}`"
+        :model-value="p.at"
+        @update:model-value="change(i, { at: $event })"
+      />
+      <button
+        type="button"
+        class="plain small"
+        :aria-label="`Leave out point ${i + 1} of ${label}`"
+        @click="put((modelValue ?? []).filter((_, n) => n !== i))"
+      >
+        ×
+      </button>
+    </div>
+    <QuantityField
+      v-if="!modelValue?.length"
+      kind="span"
+      :label="label"
+      hint="at 20 °C, to be changed"
+      positive
+      @update:model-value="add($event)"
+    />
+    <button v-else type="button" class="plain small" :aria-label="`Another point of ${label}`" @click="add()">
+      +
+    </button>
+  </div>
+</template>
+
+<style scoped>
+.points {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 4px 10px;
+  align-items: center;
+}
+.what {
+  width: 9em;
+  font-weight: 620;
+}
+.point {
+  display: grid;
+  grid-template-columns: 8.5em 7.5em auto;
+  gap: 4px;
+  align-items: center;
+}
+</style>
