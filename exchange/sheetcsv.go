@@ -61,7 +61,9 @@ func columns() []column {
 			func(p material.Product) string { return decimal(&p.VolumeSolids, 0.01) },
 			func(p *material.Product, v string) error {
 				solids := &p.VolumeSolids
-				return number(&solids, v, 0.01)
+				err := number(&solids, v, 0.01)
+				p.VolumeSolids = *solids
+				return err
 			}},
 		quantity("VOC g/L", "/voc", 1, func(p *material.Product) **measure.Sourced[measure.Content] { return &p.VOC }),
 		quantity("film min µm", "/filmMin", 1e-6, func(p *material.Product) **measure.Sourced[measure.Film] { return &p.FilmMin }),
@@ -445,6 +447,15 @@ func (r *Reader) row(reading *ShelfReading, line int, row []string, chosen []*co
 		}
 		if err := c.read(&p, cell[c]); err != nil {
 			refuse(c.field, "Column “"+c.head+"”: "+err.Error()+".", "Mend this cell and read the file again.")
+			bad = true
+		}
+	}
+	for _, need := range []struct {
+		head    string
+		missing bool
+	}{{"name", p.Name == ""}, {"kind", p.Kind == ""}, {"chemistry", p.Chemistry == ""}, {"ratio", len(p.Components) == 0}, {"volume solids %", p.VolumeSolids.Source == ""}, {"kits", len(p.Kits) == 0}} {
+		if need.missing && !bad {
+			refuse("", "Column “"+need.head+"” is missing or empty, and a new sheet needs it.", "Export the shelf as CSV to see how it is written.")
 			bad = true
 		}
 	}

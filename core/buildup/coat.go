@@ -139,7 +139,7 @@ const MaxPace measure.Pace = 1
 const maxFilm measure.Film = 0.1
 
 // Build works out a coat of a product over a surface.
-func (c Coat) Build(p material.Product, mix material.Mix, u Under) Build {
+func (c Coat) Build(p *material.Product, mix material.Mix, u Under) Build {
 	density := mix.Density
 	thinner := 0.0
 	if c.Thinner != nil {
@@ -201,7 +201,7 @@ func (b Build) FilmOf(v measure.Volume) measure.Film {
 	return measure.Film(float64(b.Wet) * float64(max(0, v*liquid/b.Need-b.Extra)) / float64(liquid-b.Extra))
 }
 
-func (c Coat) loss(p material.Product) measure.Sourced[measure.Fraction] {
+func (c Coat) loss(p *material.Product) measure.Sourced[measure.Fraction] {
 	switch {
 	case c.Loss != nil:
 		return *c.Loss

@@ -27,7 +27,7 @@ func product(solids measure.Fraction, density measure.Density) material.Product 
 }
 
 func build(p material.Product, basis Basis, value float64, area measure.Area) Build {
-	return Coat{Amount: Amount{basis, value}, Loss: sheet(measure.Fraction(0))}.Build(p, p.Mix(), Under{Area: area})
+	return Coat{Amount: Amount{basis, value}, Loss: sheet(measure.Fraction(0))}.Build(&p, p.Mix(), Under{Area: area})
 }
 
 // Handbook identities. The 1604.2 of the US rows is 231 ÷ (144 × 0.001), from
@@ -77,7 +77,7 @@ func TestLossOnlyEverAdds(t *testing.T) {
 	last := measure.Volume(0)
 	for percent := 0; percent <= 80; percent += 5 {
 		c := Coat{Amount: Amount{WetFilm, 3e-4}, Loss: sheet(measure.Fraction(float64(percent) / 100))}
-		b := c.Build(p, p.Mix(), Under{Area: 40})
+		b := c.Build(&p, p.Mix(), Under{Area: 40})
 		if b.Need <= last || !near(float64(b.OnSurface), 0.012, 1e-12) {
 			t.Errorf("%d %% loss needs %v, on the surface %v", percent, b.Need, b.OnSurface)
 		}
@@ -85,7 +85,7 @@ func TestLossOnlyEverAdds(t *testing.T) {
 	}
 	// 12 L on the surface at 20 % loss is 15 L mixed.
 	c := Coat{Amount: Amount{WetFilm, 3e-4}, Loss: sheet(measure.Fraction(0.2))}
-	if b := c.Build(p, p.Mix(), Under{Area: 40}); !near(float64(b.Need), 0.015, 1e-12) || !near(float64(b.NeedMass), 16.5, 1e-12) {
+	if b := c.Build(&p, p.Mix(), Under{Area: 40}); !near(float64(b.Need), 0.015, 1e-12) || !near(float64(b.NeedMass), 16.5, 1e-12) {
 		t.Errorf("need %v m³, %v kg", b.Need, b.NeedMass)
 	}
 }
@@ -118,7 +118,7 @@ func TestFindingsSpeakInNumbers(t *testing.T) {
 	}
 	for _, c := range cases {
 		coat := Coat{Amount: c.amount}
-		found := coat.Findings(c.product, coat.Build(c.product, c.product.Mix(), Under{Area: 10}), 0, 2, "/x", measure.Metric)
+		found := coat.Findings(&c.product, coat.Build(&c.product, c.product.Mix(), Under{Area: 10}), 0, 2, "/x", measure.Metric)
 		if len(c.says) == 0 {
 			if len(found) > 0 {
 				t.Errorf("%s: %v", c.name, found)
@@ -143,7 +143,7 @@ func TestFindingsSpeakInNumbers(t *testing.T) {
 func TestFromTheoryToWhatIsMixed(t *testing.T) {
 	p := product(1, 1200)
 	c := Coat{Amount: Amount{WetFilm, 400e-6}, Loss: sheet(measure.Fraction(0.1)), Soak: sheet(measure.Film(30e-6)), Residue: sheet(measure.Volume(0.0005))}
-	b := c.Build(p, p.Mix(), Under{Area: 50, First: true, Profile: 4})
+	b := c.Build(&p, p.Mix(), Under{Area: 50, First: true, Profile: 4})
 	want := []float64{0.020, 0.020/0.9 - 0.020, 0.010, 0.0015, 0.0005}
 	sum := 0.0
 	for i, share := range b.Shares {
@@ -162,7 +162,7 @@ func TestFromTheoryToWhatIsMixed(t *testing.T) {
 		t.Errorf("twice the film takes as much again: %v", film)
 	}
 	// Only the first coat fills the profile, unless the coat says so itself.
-	if later := c.Build(p, p.Mix(), Under{Area: 50, Profile: 4}); !near(float64(later.Extra), 0.002, 1e-12) {
+	if later := c.Build(&p, p.Mix(), Under{Area: 50, Profile: 4}); !near(float64(later.Extra), 0.002, 1e-12) {
 		t.Errorf("a later coat takes %v extra", later.Extra)
 	}
 }

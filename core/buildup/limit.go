@@ -11,7 +11,7 @@ import (
 
 // Findings says what is wrong with a coat as built. Upright is the share of the
 // surface that stands vertical; the path is the coat's JSON Pointer.
-func (c Coat) Findings(p material.Product, b Build, upright measure.Area, number int, path string, units measure.System) []finding.Finding {
+func (c Coat) Findings(p *material.Product, b Build, upright measure.Area, number int, path string, units measure.System) []finding.Finding {
 	var found []finding.Finding
 	warn := func(field, way string, fix *finding.Fix, text string, args ...any) {
 		found = append(found, finding.Finding{
@@ -48,7 +48,7 @@ func (c Coat) Findings(p material.Product, b Build, upright measure.Area, number
 }
 
 // sags says whether a coat would run on what stands vertical.
-func (c Coat) sags(p material.Product, b Build, upright measure.Area, number int, path string, units measure.System) []finding.Finding {
+func (c Coat) sags(p *material.Product, b Build, upright measure.Area, number int, path string, units measure.System) []finding.Finding {
 	const slack = 1e-9
 	switch limit := p.FilmMaxVertical; {
 	case upright <= 0:
@@ -77,7 +77,7 @@ func (c Coat) sags(p material.Product, b Build, upright measure.Area, number int
 // told: common practice, no source.
 const mostlyUpright = 0.2
 
-func soldByMass(p material.Product) bool {
+func soldByMass(p *material.Product) bool {
 	for _, k := range p.Kits {
 		if k.Mass != nil {
 			return true

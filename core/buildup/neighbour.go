@@ -21,10 +21,11 @@ type Service struct {
 // Layer is a coat with what it is made of.
 type Layer struct {
 	Coat
-	Sheet material.Product
-	Mix   material.Mix
-	Build *Build
-	Path  string
+	Sheet  *material.Product
+	Window Window // of this coat, for the next one
+	Mix    material.Mix
+	Build  *Build
+	Path   string
 }
 
 // Bed is what the coats of one surface lie on, and what is wanted of them.
@@ -140,13 +141,13 @@ func (j *judge) swap(i int) func(material.Product) *finding.Fix {
 }
 
 // takes tells whether a product may go over something, as far as the sheets say.
-func takes(above, below material.Product) bool {
+func takes(above, below *material.Product) bool {
 	over := len(above.Over) == 0 || slices.Contains(above.Over, string(below.Chemistry))
 	under := len(below.Under) == 0 || slices.Contains(below.Under, string(above.Chemistry))
 	return over && under
 }
 
-func bears(p material.Product, ground string) bool {
+func bears(p *material.Product, ground string) bool {
 	return ground == "" || len(p.Over) == 0 || slices.Contains(p.Over, ground)
 }
 
@@ -157,7 +158,7 @@ func (j *judge) chemistry(i int) {
 		if !bears(p, j.bed.Ground) {
 			j.warn(j.layers[0].Path+"/product", "Begin with a primer for it.",
 				nil, &Seek{Kinds: primers(), Fits: func(q material.Product) bool {
-					return (q.Kind == "primer" || q.Kind == "moisture-barrier") && len(q.Over) > 0 && bears(q, j.bed.Ground) && takes(p, q)
+					return (q.Kind == "primer" || q.Kind == "moisture-barrier") && len(q.Over) > 0 && bears(&q, j.bed.Ground) && takes(p, &q)
 				}, Fix: j.put(0, "first")},
 				"Coat 1: the sheet of %s names %s to go over, not %s.", p.Name, join(p.Over), j.bed.Ground)
 		}
@@ -173,7 +174,7 @@ func (j *judge) chemistry(i int) {
 	}
 	j.warn(j.layers[i].Path+"/product", "Put a coat between that both take, or choose another product.",
 		nil, &Seek{Kinds: append(primers(), "body", "clear", "grout"), Fits: func(q material.Product) bool {
-			return q.ID != p.ID && q.ID != below.ID && len(q.Over) > 0 && len(q.Under) > 0 && takes(q, below) && takes(p, q)
+			return q.ID != p.ID && q.ID != below.ID && len(q.Over) > 0 && len(q.Under) > 0 && takes(&q, below) && takes(p, &q)
 		}, Fix: j.put(i, "between")},
 		"Coat %d of %s goes over coat %d of %s: %s.", i+1, p.Chemistry, i, below.Chemistry, reason)
 }
@@ -187,7 +188,7 @@ type Window struct {
 }
 
 // WindowOf reads a sheet's window at a steady slab temperature.
-func WindowOf(p material.Product, at measure.Temperature) Window {
+func WindowOf(p *material.Product, at measure.Temperature) Window {
 	from, out := material.Reach(p.RecoatFrom, at)
 	until, outToo := material.Reach(p.RecoatUntil, at)
 	return Window{from, until, at, out || outToo}
@@ -196,7 +197,7 @@ func WindowOf(p material.Product, at measure.Temperature) Window {
 // window: too early traps what must leave, too late finds a closed surface.
 func (j *judge) window(i int) {
 	coat, below := j.layers[i], j.layers[i-1]
-	w := WindowOf(below.Sheet, j.bed.Temperature)
+	w := below.Window
 	if coat.Wait == nil {
 		return
 	}
@@ -224,12 +225,13 @@ func (j *judge) window(i int) {
 }
 
 // solvent softens and lifts a film that is not hard yet: common practice, no
-// source. Hard is when it takes light foot traffic.
+// source. Hard is when it takes light foot traffic. A product over itself goes
+// by its own sheet.
 func (j *judge) solvent(i int) {
 	coat, below := j.layers[i], j.layers[i-1]
 	thinned := coat.Thinner != nil && coat.Thinner.Value > 0
 	hard, _ := material.Reach(below.Sheet.Foot, j.bed.Temperature)
-	if coat.Sheet.Carrier != material.Solvent && !thinned || coat.Wait == nil || hard == 0 || *coat.Wait >= hard {
+	if coat.Sheet.Carrier != material.Solvent && !thinned || coat.Wait == nil || hard == 0 || *coat.Wait >= hard || coat.Sheet.ID == below.Sheet.ID {
 		return
 	}
 	wait := measure.Span(math.Ceil(float64(hard)/600) * 600)
@@ -251,7 +253,7 @@ func (j *judge) damp() {
 	}
 	j.warn(j.layers[0].Path+"/product", "Put a moisture barrier below it.",
 		nil, &Seek{Kinds: primers(), Fits: func(q material.Product) bool {
-			return q.Kind == "moisture-barrier" && q.SlabHumidityMax != nil && q.SlabHumidityMax.Value >= j.bed.Damp && takes(first, q)
+			return q.Kind == "moisture-barrier" && q.SlabHumidityMax != nil && q.SlabHumidityMax.Value >= j.bed.Damp && takes(first, &q)
 		}, Fix: j.put(0, "barrier")},
 		"Coat 1: damp harms %s, and the slab was read at %s; it bears %s.", first.Name, j.units.Fraction(j.bed.Damp), j.units.Fraction(most))
 }

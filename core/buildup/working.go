@@ -9,7 +9,7 @@ import (
 
 // workings show the film from the amount, the volume from the film, and the
 // mass from the volume.
-func (c Coat) workings(p material.Product, b Build, u Under, thinner float64) []measure.Working {
+func (c Coat) workings(p *material.Product, b Build, u Under, thinner float64) []measure.Working {
 	film := measure.Working{
 		Title:  "Wet film",
 		Result: measure.Value{Name: "Wet film", Kind: measure.KindFilm, SI: float64(b.Wet)},

@@ -47,8 +47,8 @@ type Added struct {
 }
 
 // NewCard writes the card of a batch that covers an area of a section with a
-// wet film at a temperature. Section n is batch n's.
-func NewCard(p material.Product, mix material.Mix, b Batch, of int, area measure.Area, wet measure.Film, at measure.Temperature) Card {
+// wet film and lives for a time. Section n is batch n's.
+func NewCard(p *material.Product, mix material.Mix, b Batch, of int, area measure.Area, wet measure.Film, life measure.Span) Card {
 	c := Card{
 		Batch: b.Number, Of: of, Product: p.Name, Color: p.Color, Share: b.Share,
 		Ratio: p.Ratio.Basis, Volume: b.Volume, Mass: b.Mass,
@@ -67,7 +67,7 @@ func NewCard(p material.Product, mix material.Mix, b Batch, of int, area measure
 		c.RatioParts[i] = p.Components[i].Parts
 	}
 	if len(c.Parts) > 1 {
-		c.PotLife, _, _ = p.Lives(at)
+		c.PotLife = life
 	}
 	if p.Mixing != nil {
 		c.Mixing = p.Mixing.Value

@@ -104,7 +104,7 @@ func TestCardKeepsTheRatio(t *testing.T) {
 		p := twoPack(c.parts, 1)
 		mix := p.Mix()
 		total := measure.Volume(measure.Gallon * (1 + 1/c.parts))
-		card := NewCard(p, mix, Batch{Number: 1, Volume: total, Mass: mix.Density.Value.Of(total)}, 1, 10, 0.0003, 20)
+		card := NewCard(&p, mix, Batch{Number: 1, Volume: total, Mass: mix.Density.Value.Of(total)}, 1, 10, 0.0003, 0)
 		if got := float64(card.Parts[1].Volume) / measure.FlOz; !near(got, c.flOz, 2e-3) {
 			t.Errorf("%v : 1 gives %v fl oz of B, want %v", c.parts, got, c.flOz)
 		}
@@ -228,11 +228,10 @@ func TestDivideKeepsItsLaws(t *testing.T) {
 
 func TestLimitsTellWhatBoundsABatch(t *testing.T) {
 	p := twoPack(2, 1)
-	p.PotLife = []material.PotLife{{At: 20, Lasts: 26 * measure.Minute, Source: measure.Sheet}}
 	p.Mixing = &measure.Sourced[measure.Span]{Value: 2 * measure.Minute, Source: measure.Sheet}
 	bucket := Bucket{Volume: 20 * measure.Litre, Headroom: 0.25}
-	slow := Spreading{Spreaders: 2, Pace: 30.0 / measure.Hour, PerArea: 0.0005, At: 20}
-	limits, err := Limits(p, bucket, slow, measure.Metric)
+	slow := Spreading{Spreaders: 2, Pace: 30.0 / measure.Hour, PerArea: 0.0005, Life: 26 * measure.Minute}
+	limits, err := Limits(&p, bucket, slow, measure.Metric)
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -245,7 +244,7 @@ func TestLimitsTellWhatBoundsABatch(t *testing.T) {
 		t.Errorf("bucket allows %v", limits[1].Volume)
 	}
 	p.Induction = &measure.Sourced[measure.Span]{Value: 25 * measure.Minute, Source: measure.Sheet}
-	if _, err := Limits(p, bucket, slow, measure.Metric); err == nil || !strings.Contains(err.Error(), "pot life of 26 min ends") {
+	if _, err := Limits(&p, bucket, slow, measure.Metric); err == nil || !strings.Contains(err.Error(), "pot life of 26 min ends") {
 		t.Errorf("a pot life shorter than mixing gave %v", err)
 	}
 }

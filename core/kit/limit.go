@@ -14,19 +14,19 @@ type Spreading struct {
 	Spreaders int
 	Pace      measure.Pace   // of one person
 	PerArea   measure.Volume // m³ mixed for each m², loss included
-	At        measure.Temperature
+	Life      measure.Span   // pot life at this temperature, 0 where there is none
 	Kit       measure.Volume // the largest at hand
 	KitShare  float64        // of a kit that is mixed at most at once; 1 or 0 is a whole one or more
 }
 
 // Limits lists what bounds one batch, the tightest first. It fails where no
 // batch at all can be spread in time.
-func Limits(p material.Product, bucket Bucket, s Spreading, units measure.System) ([]Limit, error) {
+func Limits(p *material.Product, bucket Bucket, s Spreading, units measure.System) ([]Limit, error) {
 	limits := []Limit{{
 		Name: "bucket", Volume: bucket.Usable(),
 		Text: fmt.Sprintf("The bucket of %s holds %s with %s headroom.", units.Volume(bucket.Volume), units.Volume(bucket.Usable()), units.Fraction(bucket.Headroom)),
 	}}
-	life, _, _ := p.Lives(s.At)
+	life := s.Life
 	if len(p.Components) > 1 && life > 0 {
 		left := life
 		if p.Mixing != nil {

@@ -57,12 +57,11 @@ func (m *maker) neighbours(i int) {
 		if coat.product == nil {
 			return // the gap is told already
 		}
-		layers = append(layers, buildup.Layer{Coat: s.Coats[c], Sheet: *coat.product, Mix: coat.mix, Build: coat.Build, Path: coat.path})
+		layers = append(layers, buildup.Layer{Coat: s.Coats[c], Sheet: coat.product, Window: m.lives[sheetKey(coat.Product, coat.Hardener)].window, Mix: coat.mix, Build: coat.Build, Path: coat.path})
 	}
-	rules := survey.Rules(m.file.Job.Rules)
 	bed := buildup.Bed{
 		Name: s.Name, Path: surfacePath(i), Temperature: m.slab, Media: m.media, Service: s.Service,
-		Sands: m.file.Job.Methods.Between == "sand", DampMost: measure.Fraction(rules["slab-humidity"].Value),
+		Sands: m.file.Job.Methods.Between == "sand", DampMost: measure.Fraction(m.rules["slab-humidity"].Value),
 	}
 	if v := m.file.Job.VOCMax; v != nil {
 		bed.VOCMax = v.Value

@@ -13,6 +13,7 @@ import (
 	"nephelon/core/material"
 	"nephelon/core/measure"
 	"nephelon/core/pour"
+	"nephelon/core/survey"
 	"nephelon/core/takeoff"
 )
 
@@ -70,7 +71,7 @@ type CoatPlan struct {
 // cannot be is told as refused findings, each with the path of its field. The
 // units are those in which its sentences speak.
 func Make(f File, units measure.System, now time.Time) Plan {
-	m := maker{file: f, units: units, now: now, slab: AssumedSlab, plan: Plan{Units: units}}
+	m := maker{file: f, units: units, now: now, slab: AssumedSlab, rules: survey.Rules(f.Job.Rules), plan: Plan{Units: units}}
 	if f.Job.Slab != nil {
 		m.slab = f.Job.Slab.Value
 	}
@@ -79,9 +80,12 @@ func Make(f File, units measure.System, now time.Time) Plan {
 	for i := range f.Media {
 		m.media[f.Media[i].ID] = &f.Media[i]
 	}
-	m.mixes = make(map[string]material.Mix, len(m.products))
+	m.mixes, m.lives = make(map[string]material.Mix, len(m.products)), make(map[string]lives, len(m.products))
 	for id, p := range m.products {
 		m.mixes[id] = p.Mix()
+		l := lives{window: buildup.WindowOf(p, m.slab)}
+		l.life, l.mass, _ = p.Lives(m.slab)
+		m.lives[id] = l
 	}
 	m.plan.Surfaces = make([]SurfacePlan, len(f.Job.Surfaces))
 	for i := range f.Job.Surfaces {
@@ -116,14 +120,23 @@ func (p Plan) Refused() []finding.Finding {
 // common practice of data sheets, which print their times for it.
 const AssumedSlab measure.Temperature = 20
 
+// lives is what a sheet's times come to at the temperature planned for.
+type lives struct {
+	window buildup.Window
+	life   measure.Span // in the pail
+	mass   measure.Mass // on which that was measured
+}
+
 type maker struct {
 	file     File
 	units    measure.System
 	now      time.Time
 	slab     measure.Temperature
 	media    map[string]*material.Medium
+	rules    map[string]survey.Rule
 	products map[string]*material.Product
 	mixes    map[string]material.Mix
+	lives    map[string]lives
 	supplies map[string]*kit.Supply
 	bought   map[string]*kit.Purchase
 	plan     Plan
@@ -193,7 +206,7 @@ func (m *maker) coat(i, c int, path string) {
 		return
 	}
 	out.Name, out.Color, out.product, out.mix = p.Name, p.Color, p, m.mixes[sheetKey(coat.Product, coat.Hardener)]
-	if w := buildup.WindowOf(*p, m.slab); w.From > 0 || w.Until > 0 {
+	if w := m.lives[sheetKey(coat.Product, coat.Hardener)].window; w.From > 0 || w.Until > 0 {
 		out.Window = &w
 	}
 	bad := coat.Check(path)
@@ -216,9 +229,9 @@ func (m *maker) coat(i, c int, path string) {
 	if s.Survey != nil {
 		under.Profile = s.Survey.Profile
 	}
-	b := coat.Build(*p, out.mix, under)
+	b := coat.Build(p, out.mix, under)
 	out.Build = &b
-	m.find(coat.Findings(*p, b, t.Facing.Vertical/t.Area, c+1, path, m.units)...)
+	m.find(coat.Findings(p, b, t.Facing.Vertical/t.Area, c+1, path, m.units)...)
 }
 
 // buy sums the need of each product over the whole job and chooses its kits.

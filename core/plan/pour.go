@@ -92,7 +92,7 @@ func (m *maker) card(i, n int) {
 	for n, b := range c.Division.Batches {
 		section := &c.Sections[n]
 		section.Parts = parts * measure.Area(b.Volume/c.Division.Mixed)
-		card := kit.NewCard(*c.product, c.mix, b, len(c.Sections), section.Area+section.Parts, c.Mixed, m.slab)
+		card := kit.NewCard(c.product, c.mix, b, len(c.Sections), section.Area+section.Parts, c.Mixed, m.lives[sheetKey(c.Product, c.Hardener)].life)
 		card.Notes = schools.notes(len(card.Parts))
 		for _, a := range c.Build.Additions {
 			// What goes into the mix follows the volume, what goes onto the film the area.
@@ -129,8 +129,8 @@ func (m *maker) batches(i, c int) {
 	if m.supplies[key] == nil {
 		return // told by buy
 	}
-	limits, bad := kit.Limits(*p, m.file.Job.Bucket, kit.Spreading{
-		Spreaders: crew.Spreaders, Pace: crew.Pace.Value, PerArea: b.Need / measure.Volume(m.plan.Surfaces[i].Takeoff.Area), At: m.slab,
+	limits, bad := kit.Limits(p, m.file.Job.Bucket, kit.Spreading{
+		Spreaders: crew.Spreaders, Pace: crew.Pace.Value, PerArea: b.Need / measure.Volume(m.plan.Surfaces[i].Takeoff.Area), Life: m.lives[key].life,
 		Kit: m.supplies[key].Largest(), KitShare: m.file.Job.Methods.kitShare(),
 	}, m.units)
 	if bad == nil {
@@ -169,11 +169,11 @@ func (m *maker) batches(i, c int) {
 			WayOut: "Lay it where it is least seen, or buy the larger size throughout.",
 		})
 	}
-	if life, measured, _ := p.Lives(m.slab); measured > 0 && len(p.Components) > 1 && coat.Division.Batches[0].Mass > measured*1.25 {
+	if lives := m.lives[key]; lives.mass > 0 && len(p.Components) > 1 && coat.Division.Batches[0].Mass > lives.mass*1.25 {
 		m.find(finding.Finding{
 			Level: finding.Note, Step: finding.Batches, Path: coat.path,
 			Text: fmt.Sprintf("Coat %d: a batch weighs %s, but the pot life of %s on the sheet of %s was measured on %s; a larger mass heats itself and lives shorter.",
-				c+1, m.units.Mass(coat.Division.Batches[0].Mass), m.units.Span(life), p.Name, m.units.Mass(measured)),
+				c+1, m.units.Mass(coat.Division.Batches[0].Mass), m.units.Span(lives.life), p.Name, m.units.Mass(lives.mass)),
 			WayOut: "Pour it out at once, or take a smaller bucket.",
 		})
 	}

@@ -30,8 +30,7 @@ func (m *maker) survey(i int) {
 		return
 	}
 	coats := m.coats(i)
-	rules := survey.Rules(m.file.Job.Rules)
-	told := SurveyPlan{Hours: m.hours(*s.Survey, coats, rules)}
+	told := SurveyPlan{Hours: m.hours(*s.Survey, coats, m.rules)}
 	told.Verdicts = survey.Judge(*s.Survey, coats, m.file.Job.Rules, survey.Scene{Now: m.now, Hours: told.Hours, Units: m.units})
 	told.Fit = survey.Overall(told.Verdicts)
 	for r, reading := range s.Survey.Readings {

@@ -1,0 +1,93 @@
+package kit
+
+import (
+	"slices"
+	"strings"
+	"testing"
+	"time"
+
+	"nephelon/core/material"
+	"nephelon/core/measure"
+)
+
+// By hand: 240 m² of thin coats at 1 for 60 are 4 covers; three people take 9
+// pairs of gloves; 46 m of walls 1.1 times are 50.6 m of tape, 2 rolls.
+func TestToolsByHand(t *testing.T) {
+	w := Work{Area: 120, Perimeter: 46, Doors: 1.8, People: 3, Coats: []CoatWork{
+		{Kind: "primer", Area: 120, Batches: 3}, {Kind: "body", Area: 120, Batches: 8}, {Kind: "urethane", Area: 120, Batches: 2},
+	}}
+	packs := func(tools []Tool, id string) int {
+		at := slices.IndexFunc(tools, func(x Tool) bool { return x.ID == id })
+		if at < 0 {
+			return 0
+		}
+		return tools[at].Packs
+	}
+	usual := Tools(w, nil, measure.Metric)
+	for id, want := range map[string]int{
+		"tool-roller-cover": 4, "tool-gloves": 9, "tool-tape": 2, "tool-bucket": 13, "tool-strainer": 2, "tool-blade": 1, "tool-disc": 2, "tool-foam-cover": 0, "tool-dam": 2,
+	} {
+		if got := packs(usual, id); got != want {
+			t.Errorf("%s: %d, want %d", id, got, want)
+		}
+	}
+	price := 30.0
+	own := []material.Medium{{ID: "tool-gloves", Name: "Long gloves", Kind: "tool", Packs: []material.Pack{{Name: "box", Amount: 50, Price: &price}}, Use: &material.ToolUse{Per: "person", Amount: 5}}}
+	tools := Tools(w, own, measure.US)
+	at := slices.IndexFunc(tools, func(x Tool) bool { return x.ID == "tool-gloves" })
+	if g := tools[at]; g.Packs != 1 || *g.Cost != 30 || g.Name != "Long gloves" || len(tools) != len(usual) {
+		t.Errorf("the contractor's own: %+v", g)
+	}
+	at = slices.IndexFunc(tools, func(x Tool) bool { return x.ID == "tool-disc" })
+	if !strings.Contains(tools[at].Why, "ft²") {
+		t.Errorf("in US units it says %q", tools[at].Why)
+	}
+}
+
+// A without its B is told, not counted: 8 L of A and 2.6 L of B at 4 : 1 make 10 L
+// and leave 0.6 L of B.
+func TestPairsInStock(t *testing.T) {
+	today := time.Date(2031, 5, 6, 12, 0, 0, 0, time.UTC)
+	p := twoPack(4, 1)
+	p.ID = "p"
+	held := []Container{{ID: "a", Sheet: "p", Part: "A", Volume: 0.008}, {ID: "b", Sheet: "p", Part: "B", Volume: 0.0026}, {ID: "x", Sheet: "other", Part: "kit", Volume: 1}}
+	s := OnHand(p, p.Mix(), "", held, today, false, measure.Metric)
+	if !near(float64(s.Mix), 0.010, 1e-9) || len(s.Lone) != 1 || !strings.Contains(s.Lone[0], "600 mL") {
+		t.Errorf("%+v", s)
+	}
+	s = OnHand(p, p.Mix(), "", held[:1], today, false, measure.Metric)
+	if s.Mix != 0 || len(s.Lone) != 1 {
+		t.Errorf("A alone: %+v", s)
+	}
+	// B of another hardener is no partner.
+	held[1].Hardener = "slow"
+	if s = OnHand(p, p.Mix(), "", held, today, false, measure.Metric); s.Mix != 0 {
+		t.Errorf("the wrong B made %v", s.Mix)
+	}
+	for name, c := range map[string]Container{
+		"nothing in it": {Part: "kit"}, "no date": {Part: "kit", Volume: 1, Expires: "soon"}, "dates exchanged": {Part: "kit", Volume: 1, Received: "2030-01-01", Expires: "2029-01-01"},
+	} {
+		if len(c.Faults()) != 1 || c.Faults()[0].Way == "" {
+			t.Errorf("%s: %v", name, c.Faults())
+		}
+	}
+}
+
+// A size that is no longer sold is not bought; with none left the purchase fails
+// unless the stock suffices.
+func TestSizesNoLongerSold(t *testing.T) {
+	p := twoPack(2, 1)
+	small, big := measure.Volume(0.004), measure.Volume(0.010)
+	p.Kits = []material.Kit{{Name: "4 L", Volume: &small, Gone: true}, {Name: "10 L", Volume: &big}}
+	b, err := Buy(p, p.Mix(), 0.012, Stock{})
+	if err != nil || len(b.Lines) != 1 || b.Lines[0].Kit != "10 L" || b.Lines[0].Count != 2 {
+		t.Errorf("%+v, %v", b.Lines, err)
+	}
+	p.Kits[1].Gone = true
+	if _, err := Buy(p, p.Mix(), 0.012, Stock{}); err == nil {
+		t.Error("nothing is sold, yet it was bought")
+	}
+	if b, err := Buy(p, p.Mix(), 0.012, Stock{Mix: 0.02, Held: []Held{{Volume: 0.02}}}); err != nil || len(b.Lines) != 0 || !near(float64(b.Margin), 2.0/3, 1e-9) {
+		t.Errorf("from stock: %+v, %v", b, err)
+	}
+}
