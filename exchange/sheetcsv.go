@@ -6,6 +6,7 @@ import (
 	"errors"
 	"fmt"
 	"io"
+	"math"
 	"slices"
 	"strconv"
 	"strings"
@@ -171,7 +172,11 @@ func number[T ~float64](to **measure.Sourced[T], v string, unit float64) error {
 	if err != nil {
 		return err
 	}
-	value := measure.Sourced[T]{Value: T(n * unit), Source: measure.Sheet}
+	si := n * unit
+	if unit < 1 {
+		si = n / math.Round(1/unit) // 95 % is 0.95, not a hair above
+	}
+	value := measure.Sourced[T]{Value: T(si), Source: measure.Sheet}
 	if *to != nil && trimmed(float64((*to).Value)/unit) == trimmed(n) {
 		value.Source = (*to).Source // unchanged, so still from where it was
 	}

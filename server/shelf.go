@@ -99,9 +99,9 @@ func (s *Server) shelfRoutes() {
 
 func (s *Server) searchShelf(ctx context.Context, in *struct {
 	Words     string   `query:"q" maxLength:"100"`
-	Kinds     []string `query:"kind" maxItems:"20"`
+	Kinds     []string `query:"kind,explode" maxItems:"20"`
 	Chemistry string   `query:"chemistry" maxLength:"30"`
-	IDs       []string `query:"id" maxItems:"60"`
+	IDs       []string `query:"id,explode" maxItems:"60"`
 	Archived  bool     `query:"archived"`
 	Limit     int      `query:"limit" minimum:"1" maximum:"300" default:"60"`
 	Media     bool     `query:"media" doc:"With the media whose name or note holds the words"`
