@@ -74,7 +74,7 @@ func estimators() map[string]any {
 
 func (s *Server) shelfRoutes() {
 	huma.Register(s.api, huma.Operation{OperationID: "shelf", Method: http.MethodGet, Path: "/api/shelf", Description: "Searches the shelf by the beginnings of words"}, s.searchShelf)
-	huma.Register(s.api, huma.Operation{OperationID: "judgeSheet", Method: http.MethodPost, Path: "/api/shelf/judged", Description: "Judges a sheet that is still being entered"},
+	huma.Register(s.api, huma.Operation{OperationID: "judgeSheet", Method: http.MethodPost, Path: "/api/shelf/judged", SkipValidateBody: true, Description: "Judges a sheet that is still being entered"},
 		func(ctx context.Context, in *body[material.Product]) (*body[SheetJudged], error) {
 			return &body[SheetJudged]{judged(in.Body, person(ctx))}, nil
 		})

@@ -23,6 +23,8 @@ func (p Product) Faults() []Fault {
 			found = append(found, Fault{field, text, way})
 		}
 	}
+	refuse(len(p.Components) == 0, "/components", "It has no parts.", "Enter A and B, or the paint alone.")
+	refuse(len(p.Kits) == 0, "/kits", "No size is entered that it is sold in.", "Enter one size at least.")
 	refuse(!within(p.VolumeSolids.Value, 0, 1), "/volumeSolids", fmt.Sprintf("Volume solids of %.4g are not a share between 0 and 1.", p.VolumeSolids.Value), "Write 40 % as 0.4.")
 	refuse(p.FilmMin != nil && p.FilmMin.Value <= 0, "/filmMin", "The thinnest film must be above zero.", "Leave it out when unknown.")
 	refuse(p.FilmMax != nil && p.FilmMax.Value <= 0, "/filmMax", "The thickest film must be above zero.", "Leave it out when unknown.")
@@ -46,7 +48,7 @@ func (p Product) Faults() []Fault {
 		refuse(c.Parts <= 0, at+"/parts", fmt.Sprintf("%s has no parts in the ratio.", c.Name), "Enter its parts, such as 2 of 2 : 1.")
 		refuse(c.Density != nil && !plausible(c.Density.Value), at+"/density", implausible(c.Density), "Densities are in kg/m³: 1.1 kg/L is 1100.")
 	}
-	if len(found) == 0 {
+	if p.mixes() {
 		if text := p.contradiction(); text != "" {
 			found = append(found, Fault{"/ratio", text, "Read both ratios and both densities again; one of them is not this product's."})
 		}

@@ -46,7 +46,7 @@ func usualOf(c Chemistry) (usual, bool) {
 func (p Product) Doubts(units measure.System) []Doubt {
 	doubts := []Doubt{}
 	u, known := usualOf(p.Chemistry)
-	if !known || len(p.Components) == 0 {
+	if !known || !p.mixes() {
 		return doubts
 	}
 	ask := func(field, format string, args ...any) {

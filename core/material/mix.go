@@ -3,6 +3,7 @@ package material
 import (
 	"fmt"
 	"math"
+	"slices"
 	"strconv"
 	"strings"
 
@@ -68,6 +69,9 @@ func (p Product) OtherRatio() (string, Basis) {
 	if p.Ratio.Basis == ByVolume {
 		other = ByMass
 	}
+	if !p.mixes() {
+		return "", other
+	}
 	mix := p.Mix()
 	parts := make([]float64, len(mix.Shares))
 	for i, s := range mix.Shares {
@@ -84,6 +88,13 @@ func (p Product) OtherRatio() (string, Basis) {
 		told[i] = strconv.FormatFloat(math.Round(100*parts[i]/parts[len(parts)-1])/100, 'f', -1, 64)
 	}
 	return strings.Join(told, " : "), other
+}
+
+// mixes tells whether the sheet says enough to mix by.
+func (p Product) mixes() bool {
+	return len(p.Components) > 0 && !slices.ContainsFunc(p.Components, func(c Component) bool {
+		return c.Parts <= 0 || c.Density != nil && c.Density.Value <= 0
+	})
 }
 
 // contradiction says where the sheet prints both ratios and the densities deny

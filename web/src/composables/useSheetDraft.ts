@@ -86,7 +86,6 @@ export function useSheetDraft(id: string | undefined, from: string | undefined) 
     const d = draft.value
     const missing = []
     if (d && !d.name.trim()) missing.push('Give the sheet a name.')
-    if (d && d.kits.length === 0) missing.push('Enter one size at least that it is sold in.')
     return [...missing, ...(judged.value?.faults ?? []).map((f) => `${f.text} ${f.way}`)]
   })
 

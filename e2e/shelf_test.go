@@ -1,0 +1,205 @@
+package e2e
+
+import (
+	"os"
+	"path/filepath"
+	"testing"
+
+	"github.com/chromedp/chromedp"
+)
+
+// A flake floor begins with a system, is broken in three ways, and each way out
+// is taken with one click; undo takes it back.
+func TestAFlakeSystemBrokenThreeWays(t *testing.T) {
+	p := begin(t, "Fish auction")
+	p.rectangle("9 m", "6 m")
+	p.click("[data-test=systems]")
+	p.sees("[role=dialog]", "Flake to rejection")
+	p.click("[data-test=begin-flake-full]")
+	p.sees("[data-test=coat-1]", "Additions and timing: Mudflat flake 6 mm to rejection")
+	p.until(`document.querySelectorAll('#build-up .coats > li').length === 3`)
+	p.sees("[data-test=media]", "Mudflat flake")
+	p.until(`!document.querySelector('#build-up .findings .warning')`)
+	// 54 m² × 0.62 kg/m² are 33.48 kg, and 15 % to store.
+	p.sees("[data-test=media]", "38.5 kg")
+	p.sees("[data-test=tools]", "Tools and consumables")
+
+	// First: the clear goes on too late.
+	p.click("[data-test=extras-2] summary")
+	p.fill("Coat 2 follows after", "40 h")
+	p.sees("#build-up .warning", "window of Shoalbody F closes 20 h after it at 20 °C")
+	p.button("Abrade coat 1 before it")
+	p.until(`!document.querySelector('#build-up .findings .warning')`)
+	p.sees("[data-test=extras-2]", "abraded before")
+
+	// Second: daylight on a floor that lost its topcoat.
+	p.button("Remove coat 3")
+	p.click("[data-test=terms] input[type=checkbox]")
+	p.sees("#build-up .warning", "Coat 2 of Skerry Grout is the last one, and it ambers in daylight")
+	p.click("[data-test=fix]")
+	p.until(`!document.querySelector('#build-up .findings .warning')`)
+	p.until(`document.querySelectorAll('#build-up .coats > li').length === 3`)
+	p.click("[data-test=undo]")
+	p.sees("#build-up .warning", "ambers in daylight")
+	p.click("[data-test=redo]")
+	p.until(`!document.querySelector('#build-up .findings .warning')`)
+
+	// Third: more film than the body coat takes at once.
+	p.fill("Amount of coat 1", "2 mm")
+	p.sees("#build-up .warning", "over its greatest film of 900 µm")
+	p.button("Split into 3 coats of 667 µm")
+	p.until(`document.querySelectorAll('#build-up .coats > li').length === 5`)
+	p.until(`![...document.querySelectorAll('#build-up .findings .warning')].some(e => e.innerText.includes('greatest film'))`)
+	p.saved()
+}
+
+// A band dragged in the drawing changes the order of the coats.
+func TestABandIsDragged(t *testing.T) {
+	p := begin(t, "Net store")
+	p.rectangle("5 m", "4 m")
+	p.choose("Add a coat of", "Keelbody")
+	p.choose("Add a coat of", "Hardtack")
+	p.until(`document.querySelectorAll('.stack [data-band]').length === 2 && !!document.querySelector('[data-test=batches-2]')`)
+	value[bool](p, `(document.querySelector('.stack').scrollIntoView({ block: 'center', behavior: 'instant' }), true)`)
+	at := func(i int) (x, y float64) {
+		box := value[[]float64](p, `(() => { const r = document.querySelectorAll('.stack [data-band] rect')[`+string(rune('0'+i))+`].getBoundingClientRect(); return [r.x + r.width / 2, r.y + r.height / 2] })()`)
+		return box[0], box[1]
+	}
+	x, from := at(0)
+	_, to := at(1)
+	p.do(
+		chromedp.MouseEvent(chromedp.MousePressed, x, from, chromedp.ButtonLeft),
+		chromedp.MouseEvent(chromedp.MouseMoved, x, (from+to)/2, chromedp.ButtonLeft),
+		chromedp.MouseEvent(chromedp.MouseMoved, x, to-4, chromedp.ButtonLeft),
+		chromedp.MouseEvent(chromedp.MouseReleased, x, to-4, chromedp.ButtonLeft),
+	)
+	p.until(`document.querySelector('[data-test=coat-2] select').selectedOptions[0].text.startsWith('Keelbody')`)
+	p.click("[data-test=undo]")
+	p.until(`document.querySelector('[data-test=coat-1] select').selectedOptions[0].text.startsWith('Keelbody')`)
+	p.saved()
+}
+
+// A printed sheet is entered: what contradicts itself is named, what is missing
+// has its cost, and a second edition shows its changes.
+func TestASheetIsEnteredFromAPrintedOne(t *testing.T) {
+	p := newPage(t, theStage.address)
+	p.signIn("oskar@brakkwater.example")
+	p.units("metric")
+	p.open("/shelf")
+	p.click("[data-test=new-sheet]")
+	p.fill("Name of the product", "Pontoon Grip 7")
+	p.choose("Kind of product", "primer")
+	p.choose("Carrier", "100 % solids")
+	p.fill("Parts of A", "3")
+	p.fill("Density of A", "1.12")
+	p.fill("Density of B", "0.98")
+	p.sees("main", "3.43 : 1 by mass")
+	p.fill("Parts of A by mass, if printed", "4")
+	p.fill("Parts of B by mass, if printed", "1")
+	p.sees("[data-test=judged]", "The sheet prints 4 : 1 of A to B by mass, but 3 : 1 by volume and the densities come to 3.429 : 1")
+	p.fill("Parts of A by mass, if printed", "3.43")
+	p.until(`!document.querySelector('[data-test=judged]').innerText.includes('The sheet prints')`)
+	p.fill("Thinnest wet film", "120 µm")
+	p.fill("Thickest wet film", "90 µm")
+	p.sees("[data-test=judged]", "The thickest film is thinner than the thinnest")
+	p.click("[data-test=save-sheet]")
+	p.sees("[role=alert]", "Not saved")
+	p.fill("Thickest wet film", "280 µm")
+	p.fill("Pot life", "0.5 min")
+	p.sees("[data-test=judged]", "A pot life of 0.5 min at 20 °C is unusual for epoxy")
+	p.fill("Pot life, point 1", "32")
+	p.fill("Pot life of 1", "5 kg")
+	p.fill("Recoat from", "8 h")
+	p.fill("Recoat until", "6 h")
+	p.sees("[data-test=judged]", "ends after 6 h, before it begins after 8 h")
+	p.fill("Recoat until, point 1", "30 h")
+	p.sees("[data-test=judged]", "pot life at a second temperature: its change with heat is the usual halving")
+	p.click("[data-test=add-size]")
+	p.fill("Name of size 1", "8 L set")
+	p.fill("Volume of size 1", "8 L")
+	p.fill("Price of size 1", "164")
+	p.until(`!document.querySelector('[data-test=judged]').innerText.includes('Cannot be saved')`)
+	p.click("[data-test=save-sheet]")
+	p.until(`location.pathname === '/shelf/p/pontoon-grip-7'`)
+	p.sees("main", "edition 1")
+	p.sees("[data-test=gaps]", "usual loss: 5 % is planned")
+
+	p.click("[data-test=edit-sheet]")
+	p.fill("Usual loss", "7 %")
+	p.click("[data-test=save-sheet]")
+	p.sees("main", "edition 2")
+	p.sees("main", "usual loss: not given → 7%")
+
+	// A job takes it from the shelf, and the sheet can then only be put away.
+	p.newJob("Slipway")
+	p.rectangle("4 m", "3 m")
+	p.choose("Add a coat of", "Pontoon")
+	p.sees("[data-test=kit-pontoon-grip-7]", "8 L set")
+	p.saved()
+	p.open("/shelf/p/pontoon-grip-7")
+	p.sees("main", "Slipway")
+	p.button("Put away")
+	p.sees("main", "It is in use, so it was put away instead")
+	p.click("[data-test=restore]")
+	p.until(`!document.querySelector('main').innerText.includes('· put away')`)
+}
+
+// A CSV file with two bad rows: they are named by line, the good one is kept.
+func TestAFileWithTwoBadRows(t *testing.T) {
+	text := "id,name,kind,chemistry,ratio,ratio by,density A kg/L,density B kg/L,volume solids %,recoat from °C:h,recoat until °C:h,kits\n" +
+		"jetty-one,Jetty One,primer,epoxy,2:1,volume,1.14,1.02,100,20:7,20:26,6 L set = 6 L @ 121\n" +
+		"jetty-two,Jetty Two,body,epoxy,2:1,volume,\"1,4\",1.02,100,20:9,20:30,6 L set = 6 L @ 131\n" +
+		"jetty-three,Jetty Three,clear,epoxy,2:1,volume,1.1,1.0,100,20:12,20:8,6 L set = 6 L @ 141\n"
+	file := filepath.Join(t.TempDir(), "jetty.csv")
+	if err := os.WriteFile(file, []byte(text), 0o600); err != nil {
+		t.Fatal(err)
+	}
+	p := newPage(t, theStage.address)
+	p.signIn("oskar@brakkwater.example")
+	p.open("/shelf")
+	p.click("[data-test=read-file]")
+	p.until(`!!document.querySelector('[data-test=shelf-file]')`)
+	p.do(chromedp.SetUploadFiles(chromedp.CSS("[data-test=shelf-file]"), []string{file}))
+	p.sees("[data-test=refused-rows]", "2 refused")
+	p.sees("[data-test=refused-rows]", "Line 3, Jetty Two")
+	p.sees("[data-test=refused-rows]", "“1,4” has a comma; write decimals with a point")
+	p.sees("[data-test=refused-rows]", "Line 4, Jetty Three")
+	p.sees("[data-test=refused-rows]", "At 20 °C the window ends after 8 h, before it begins after 12 h")
+	p.sees("[data-test=good-rows]", "Jetty One")
+	p.click("[data-test=keep-rows]")
+	p.until(`location.pathname === '/shelf'`)
+	p.typed("Search name, kind or use", "jett")
+	p.sees("[data-test=shelf-count]", "1 sheet")
+	p.sees("[data-test=sheet-jetty-one]", "Jetty One")
+}
+
+// House methods are chosen once, and the next job starts from them; its stock is
+// reserved in the job and shown so on the shelf.
+func TestHouseMethodsAndStock(t *testing.T) {
+	p := newPage(t, theStage.address)
+	p.signIn("oskar@brakkwater.example")
+	p.units("metric")
+	p.open("/house")
+	p.click("[data-test=school-kits] label:nth-of-type(2) input")
+	p.sees("[data-test=house-state]", "saved")
+	p.newJob("Lock gate")
+	p.rectangle("6 m", "5 m")
+	p.choose("Add a coat of", "Undertow")
+	p.sees("[data-test=batches-1]", "½ × 5.4 L set")
+	p.saved()
+	p.until(`document.querySelector('select[aria-label="How much is mixed at once"]').value === 'half'`)
+	p.open("/house")
+	p.click("[data-test=school-kits] label:nth-of-type(1) input")
+	p.sees("[data-test=house-state]", "saved")
+
+	p.openJob("Lock gate")
+	p.click("[data-test=stock-picks] summary")
+	p.sees("[data-test=stock-picks]", "lot UT-2611")
+	p.until(`(() => { const l = [...document.querySelectorAll('[data-test=stock-picks] label')].find(l => l.innerText.includes('UT-2611')); l?.querySelector('input').setAttribute('data-take', ''); return !!l })()`)
+	p.click("[data-take]")
+	p.sees("[data-test=kit-undertow-mb2]", "5.4 L from stock, lot UT-2611")
+	p.saved()
+	p.open("/stock")
+	p.sees("[data-test=container-st-undertow-2]", "Lock gate")
+	p.sees("[data-test=stock-keelbody-100]", "12 L of Keelbody 100 A stands without its partner")
+}
