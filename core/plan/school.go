@@ -46,6 +46,10 @@ func AllSchools() []School {
 			{"screen", "Screen with 60–80 grit", "Gentle, for floors that are open already.", "Does not open a power-trowelled floor."},
 			{"etch", "Etch with acid", "Needs no machine.", "Does not work through paint or sealer; must be neutralised, rinsed and dried overnight."},
 		}},
+		{"acid", "Where acid is used", []SchoolChoice{
+			{"muriatic", "Muriatic", "Strong: open in one pass or two.", "Fumes; always acid into water, never near bleach; stains what it reaches."},
+			{"citric", "Citric", "Milder on people and metal.", "Slower, more passes."},
+		}},
 		{"filler", "Filling cracks and holes", []SchoolChoice{
 			{"epoxy", "Thickened epoxy", "The strongest.", "Cures overnight."},
 			{"body", "Polyester body filler", "Sandable in half an hour, so that work goes on the same day.", "May show through light colours: tint the primer."},

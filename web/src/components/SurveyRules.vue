@@ -32,6 +32,21 @@ function set(rule: Rule, value: number | undefined): void {
     if (f.job.rules.length === 0) f.job.rules = undefined
   })
 }
+
+const kept = ref('')
+/** Every new job then starts from these thresholds. */
+async function keep(): Promise<void> {
+  try {
+    const { data } = await api.GET('/api/house')
+    if (!data) return
+    const { response } = await api.PUT('/api/house', {
+      body: { ...data.house, rules: desk.file.value.job.rules },
+    })
+    kept.value = response.ok ? 'Kept: new jobs start from these.' : 'They were not kept.'
+  } catch {
+    kept.value = 'The server does not answer; try again when it is back.'
+  }
+}
 </script>
 
 <template>
@@ -52,5 +67,9 @@ function set(rule: Rule, value: number | undefined): void {
         >
       </div>
     </div>
+    <v-btn v-if="session.mayKeep && rules.some((r) => r.own)" size="small" class="mt-2" @click="keep"
+      >Keep them as the house's</v-btn
+    >
+    <span class="small ml-2" aria-live="polite">{{ kept }}</span>
   </details>
 </template>
