@@ -32,22 +32,26 @@ const label = (words: string): string => (props.name ? `${words}, ${props.name}`
     <div v-for="(p, i) in modelValue ?? []" :key="i" class="point">
       <QuantityField
         kind="span"
+        bare
         :label="label(`Pot life, point ${i + 1}`)"
         :model-value="p.lasts"
         positive
         @update:model-value="change(i, { lasts: $event })"
       />
+      <span class="small">at</span>
       <QuantityField
         kind="temperature"
+        bare
         :label="label(`Pot life at ${i + 1}`)"
         :model-value="p.at"
         @update:model-value="change(i, { at: $event })"
       />
+      <span class="small">on</span>
       <QuantityField
         kind="mass"
+        bare
         :label="label(`Pot life of ${i + 1}`)"
         :model-value="p.mass"
-        hint="mass it was measured on"
         @update:model-value="change(i, { mass: $event || undefined })"
       />
       <button
@@ -81,13 +85,16 @@ const label = (words: string): string => (props.name ? `${words}, ${props.name}`
   align-items: center;
 }
 .what {
-  width: 9em;
+  width: 7.5em;
   font-weight: 620;
 }
 .point {
   display: grid;
-  grid-template-columns: 8.5em 7.5em 7.5em auto;
+  grid-template-columns: 5.6em auto 4.8em auto 5.2em auto;
   gap: 4px;
   align-items: center;
+}
+.point :deep(.v-field__input) {
+  padding-inline: 8px;
 }
 </style>

@@ -11,6 +11,8 @@ const props = defineProps<{
   hint?: string
   disabled?: boolean
   positive?: boolean
+  /** The label is heard, not seen: something beside the field says what it is. */
+  bare?: boolean
 }>()
 const emit = defineEmits<{ 'update:modelValue': [si: number] }>()
 
@@ -93,7 +95,8 @@ const fault = computed(() => (reading.value && !reading.value.ok ? reading.value
 <template>
   <v-text-field
     v-model="text"
-    :label="label"
+    :label="bare ? undefined : label"
+    :aria-label="bare ? label : undefined"
     :hint="echo"
     :persistent-hint="!!echo"
     :error-messages="fault"

@@ -30,13 +30,16 @@ function change(i: number, by: Partial<TimeAt>): void {
     <div v-for="(p, i) in modelValue ?? []" :key="i" class="point">
       <QuantityField
         kind="span"
+        bare
         :label="`${label}, point ${i + 1}`"
         :model-value="p.after"
         positive
         @update:model-value="change(i, { after: $event })"
       />
+      <span class="small">at</span>
       <QuantityField
         kind="temperature"
+        bare
         :label="`at, ${label} ${i + 1}`"
         :model-value="p.at"
         @update:model-value="change(i, { at: $event })"
@@ -72,13 +75,16 @@ function change(i: number, by: Partial<TimeAt>): void {
   align-items: center;
 }
 .what {
-  width: 9em;
+  width: 7.5em;
   font-weight: 620;
 }
 .point {
   display: grid;
-  grid-template-columns: 8.5em 7.5em auto;
+  grid-template-columns: 5.6em auto 4.8em auto;
   gap: 4px;
   align-items: center;
+}
+.point :deep(.v-field__input) {
+  padding-inline: 8px;
 }
 </style>
