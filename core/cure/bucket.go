@@ -249,6 +249,13 @@ func newSolver(g float64, k Kinetics, byAlpha, byT, cooling float64) func(state)
 // Calibrate scales the rates so that the mix gels in a vessel at the pot life
 // that its sheet gives.
 func Calibrate(k Kinetics, v Vessel, potLife measure.Span) (Kinetics, error) {
+	return calibrate(k, v, potLife, usualTolerance)
+}
+
+func calibrate(k Kinetics, v Vessel, potLife measure.Span, tolerance float64) (Kinetics, error) {
+	if err := k.check(v); err != nil {
+		return k, err
+	}
 	if potLife <= 0 {
 		return k, fmt.Errorf("the pot life must be above zero")
 	}
@@ -257,28 +264,45 @@ func Calibrate(k Kinetics, v Vessel, potLife measure.Span) (Kinetics, error) {
 		s.A1, s.A2 = k.A1*by, k.A2*by
 		return s
 	}
-	gel := func(by float64) (float64, error) {
-		h, err := Run(scaled(by), v, 50*potLife, true)
-		if err != nil || h.Gel == nil {
-			return math.Inf(1), err
+	// The logarithm of the gel time falls nearly straight with that of the scale,
+	// so the secant finds it in a few runs; the bracket keeps it from straying.
+	target := math.Log(float64(potLife))
+	late := func(x float64) (float64, error) {
+		h, err := run(scaled(math.Exp(x)), v, 50*potLife, true, tolerance)
+		if err != nil {
+			return 0, err
 		}
-		return float64(*h.Gel), nil
+		if h.Gel == nil {
+			return math.Log(50), nil
+		}
+		return math.Log(float64(*h.Gel)) - target, nil
 	}
-	low, high := -30.0, 30.0 // of the logarithm of the scale
-	for range 60 {
-		middle := (low + high) / 2
-		time, err := gel(math.Exp(middle))
+	low, high := -40.0, 40.0
+	x, previous, before := 0.0, math.NaN(), math.NaN()
+	for range 100 {
+		y, err := late(x)
 		if err != nil {
 			return k, err
 		}
-		if time > float64(potLife) {
-			low = middle
-		} else {
-			high = middle
+		if math.Abs(y) < max(1e-7, tolerance/20) {
+			return scaled(math.Exp(x)), nil
 		}
-		if high-low < 1e-7 {
-			break
+		if y > 0 {
+			low = x
+		} else {
+			high = x
+		}
+		next := x + y
+		if slope := (y - before) / (x - previous); slope < 0 {
+			next = x - y/slope
+		}
+		if next <= low || next >= high || math.IsNaN(next) {
+			next = (low + high) / 2
+		}
+		previous, before, x = x, y, next
+		if high-low < 1e-12 {
+			return scaled(math.Exp(x)), nil
 		}
 	}
-	return scaled(math.Exp(high)), nil
+	return k, fmt.Errorf("no rate gives a pot life of %.0f s; check the kinetics", float64(potLife))
 }

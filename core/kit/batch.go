@@ -42,6 +42,7 @@ type Division struct {
 	Mixed   measure.Volume `json:"mixed" doc:"m³ mixed in all"`
 	Excess  measure.Volume `json:"excess" doc:"m³ mixed above the need"`
 	Reason  string         `json:"reason"`
+	Relax   []string       `json:"relax,omitempty" doc:"What would allow larger batches, in sentences"`
 }
 
 // Equal is the number of batches where all are equal, else 0.

@@ -9,15 +9,63 @@ import (
 	"nephelon/core/measure"
 )
 
-// Spreading is how fast a coat leaves the bucket.
+// Spreading is how fast a coat leaves the bucket, and how long it lives there.
 type Spreading struct {
 	Spreaders int
 	Pace      measure.Pace   // of one person
 	PerArea   measure.Volume // m³ mixed for each m², loss included
-	Life      measure.Span   // pot life at this temperature, 0 where there is none
-	Kit       measure.Volume // the largest at hand
-	KitShare  float64        // of a kit that is mixed at most at once; 1 or 0 is a whole one or more
+	Density   measure.Density
+	Life      func(measure.Mass) measure.Span // pot life of a mass at this temperature; nil where there is none
+	Carry     measure.Span                    // from the mixing place to the floor
+	Kit       measure.Volume                  // the largest at hand
+	KitShare  float64                         // of a kit that is mixed at most at once; 1 or 0 is a whole one or more
 }
+
+// left is the pot life of a mass that remains on the floor.
+func (s Spreading) left(p *material.Product, v measure.Volume) measure.Span {
+	left := s.Life(s.Density.Of(v)) - s.Carry
+	if p.Mixing != nil {
+		left -= p.Mixing.Value
+	}
+	if p.Induction != nil {
+		left -= p.Induction.Value
+	}
+	return left
+}
+
+// spread is the time that a volume takes to be spread.
+func (s Spreading) spread(v measure.Volume) measure.Span {
+	return measure.Span(float64(v/s.PerArea) / (float64(s.Pace) * float64(s.Spreaders)))
+}
+
+// least is the smallest batch that anyone mixes, m³: common practice, no source.
+const least measure.Volume = 0.00005
+
+// Spreadable is the largest batch that this crew spreads within the life that so
+// large a batch has left after mixing, standing and carrying, looked for up to a
+// largest one; 0 where not even the least batch can be spread.
+func (s Spreading) Spreadable(p *material.Product, largest measure.Volume) measure.Volume {
+	fits := func(v measure.Volume) bool { return s.spread(v) <= s.left(p, v) }
+	if !fits(least) {
+		return 0
+	}
+	low, high := least, max(largest, 2*least)
+	if fits(high) {
+		return high
+	}
+	for high-low > low*1e-6 {
+		if middle := (low + high) / 2; fits(middle) {
+			low = middle
+		} else {
+			high = middle
+		}
+	}
+	return low
+}
+
+// reach is how many buckets' worth is asked about, so that what the pot life
+// allows can be told even where the bucket decides.
+const reach = 8
 
 // Limits lists what bounds one batch, the tightest first. It fails where no
 // batch at all can be spread in time.
@@ -26,22 +74,15 @@ func Limits(p *material.Product, bucket Bucket, s Spreading, units measure.Syste
 		Name: "bucket", Volume: bucket.Usable(),
 		Text: fmt.Sprintf("The bucket of %s holds %s with %s headroom.", units.Volume(bucket.Volume), units.Volume(bucket.Usable()), units.Fraction(bucket.Headroom)),
 	}}
-	life := s.Life
-	if len(p.Components) > 1 && life > 0 {
-		left := life
-		if p.Mixing != nil {
-			left -= p.Mixing.Value
+	if len(p.Components) > 1 && s.Life != nil {
+		v := s.Spreadable(p, reach*bucket.Usable())
+		if v == 0 {
+			return nil, fmt.Errorf("its pot life of %s ends before mixing, standing and carrying are done", units.Span(s.Life(s.Density.Of(least))))
 		}
-		if p.Induction != nil {
-			left -= p.Induction.Value
-		}
-		if left <= 0 {
-			return nil, fmt.Errorf("its pot life of %s ends before mixing and standing are done", units.Span(life))
-		}
-		area := measure.Area(float64(s.Pace) * float64(s.Spreaders) * float64(left))
+		area := measure.Area(float64(v / s.PerArea))
 		limits = append(limits, Limit{
-			Name: "pot life", Volume: s.PerArea * measure.Volume(area),
-			Text: fmt.Sprintf("%s can be spread over %s in the %s of pot life left after mixing.", people(s.Spreaders), units.Area(area), units.Span(left)),
+			Name: "pot life", Volume: v,
+			Text: fmt.Sprintf("%s can be spread over %s in the %s that %s of it live after mixing.", people(s.Spreaders), units.Area(area), units.Span(s.left(p, v)), units.Mass(s.Density.Of(v))),
 		})
 	}
 	if share := s.KitShare; share > 0 && share < 1 && s.Kit > 0 {

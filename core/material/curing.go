@@ -85,30 +85,45 @@ func Reach(times []TimeAt, at measure.Temperature) (measure.Span, bool) {
 	return rate.Time(at)
 }
 
-// Lives is the pot life at a temperature on the mass of the sheet's points, by
-// Arrhenius through those of one mass, with that mass, and whether the
-// temperature lies outside them. Of several masses the one with most points is
-// taken, then the largest. It is 0 where the sheet gives none.
-func (c Curing) Lives(at measure.Temperature) (life measure.Span, mass measure.Mass, outside bool) {
-	count := make(map[measure.Mass]int)
+// PotPoints are the points of the pot life that were measured on one mass, and
+// that mass, 0 where it is unknown. Of several masses the one with most points is
+// taken, then the largest.
+func (c Curing) PotPoints() (points []cure.Point, mass measure.Mass) {
+	count := make(map[measure.Mass]int, 2)
 	for _, p := range c.PotLife {
 		count[p.Mass]++
 		if n, best := count[p.Mass], count[mass]; n > best || n == best && p.Mass > mass {
 			mass = p.Mass
 		}
 	}
-	var points []cure.Point
 	for _, p := range c.PotLife {
 		if p.Mass == mass {
 			points = append(points, cure.Point{At: p.At, Time: p.Lasts})
 		}
 	}
+	return points, mass
+}
+
+// Lives is the pot life at a temperature on the mass of the sheet's points, by
+// Arrhenius through those of one mass, with that mass, and whether the
+// temperature lies outside them. It is 0 where the sheet gives none.
+func (c Curing) Lives(at measure.Temperature) (life measure.Span, mass measure.Mass, outside bool) {
+	points, mass := c.PotPoints()
 	rate, err := cure.FitRate(points)
 	if err != nil {
 		return 0, 0, false
 	}
 	life, outside = rate.Time(at)
 	return life, mass, outside
+}
+
+// Reacts is how the mix reacts before it is calibrated: its sheet's own
+// kinetics, else its chemistry's from memory.
+func (p Product) Reacts() cure.Kinetics {
+	if p.Kinetics != nil {
+		return *p.Kinetics
+	}
+	return cure.Usual(string(p.Chemistry), p.VolumeSolids.Value)
 }
 
 // faults of the times: what grows with heat, and ends before it begins.

@@ -153,7 +153,7 @@ func TestWaysOutLeadOut(t *testing.T) {
 		{"too late", []buildup.Coat{coat("keelbody-100", 900), after(coat("skerry-grout", 300), 60)}, nothing, []string{"window of Keelbody 100 closes 36 h after it", "Abrade it with P100"}},
 		{"too early in the cold", []buildup.Coat{coat("keelbody-100", 900), after(coat("skerry-grout", 300), 11)}, func(f *File) {
 			f.Job.Slab = &measure.Sourced[measure.Temperature]{Value: 12, Source: measure.OwnTest}
-		}, []string{"at 12 °C"}},
+		}, []string{"takes the next coat from", "at 12 °C"}},
 		{"solvent over a soft film", []buildup.Coat{coat("keelbody-100", 900), after(coat("gullwing-ur", 110), 12)}, nothing, []string{"brings solvent 12 h after coat 1", "hard only after 18 h"}},
 		{"damp", []buildup.Coat{coat("regatta-pa-base", 300), coat("regatta-pa-clear", 250)}, func(f *File) {
 			f.Job.Surfaces[0].Survey = &survey.Survey{Readings: []survey.Reading{{ID: "r", Kind: survey.SlabHumidity, Value: 0.91, At: noon()}}}
@@ -277,7 +277,7 @@ func TestAHardenerIsItsOwnSheet(t *testing.T) {
 		t.Fatalf("purchases %+v", p.Purchases)
 	}
 	cards := p.Surfaces[0].Coats
-	if a, b := cards[0].Cards[0].PotLife, cards[1].Cards[0].PotLife; !near(float64(a), 21*measure.Minute, 1e-9) || !near(float64(b), 44*measure.Minute, 1e-9) {
+	if a, b := cards[0].Cards[0].PotLife, cards[1].Cards[0].PotLife; !near(float64(a), 21*measure.Minute, 0.02) || !near(float64(b), 44*measure.Minute, 0.02) {
 		t.Errorf("pot lives of %v and %v", a, b)
 	}
 	f := laid(t, s, slow)

@@ -9,6 +9,7 @@ import (
 
 	"nephelon/core/buildup"
 	"nephelon/core/climate"
+	"nephelon/core/cure"
 	"nephelon/core/finding"
 	"nephelon/core/kit"
 	"nephelon/core/material"
@@ -43,6 +44,7 @@ type Job struct {
 	Notes    string                                `json:"notes,omitempty" maxLength:"4000"`
 	Currency string                                `json:"currency" pattern:"^[A-Z]{3}$" doc:"ISO 4217 code"`
 	Crew     Crew                                  `json:"crew"`
+	Mixing   Mixing                                `json:"mixing,omitzero" doc:"How warm the parts come, and where the pail stands"`
 	Bucket   kit.Bucket                            `json:"bucket"`
 	Methods  Schools                               `json:"methods,omitzero" doc:"The contractor's schools"`
 	Rules    []survey.Own                          `json:"rules,omitempty" maxItems:"40" doc:"The contractor's own thresholds"`
@@ -58,6 +60,15 @@ type Forecast struct {
 	Place string         `json:"place" maxLength:"120"`
 	Told  time.Time      `json:"told"`
 	Hours []climate.Hour `json:"hours" maxItems:"400" doc:"Hour after hour"`
+}
+
+// Mixing is what a batch meets at the mixing place.
+type Mixing struct {
+	A        *measure.Sourced[measure.Temperature] `json:"a,omitempty" doc:"°C of A when it meets B; the slab's when left out"`
+	B        *measure.Sourced[measure.Temperature] `json:"b,omitempty" doc:"°C of B; A's when left out"`
+	Air      *measure.Sourced[measure.Temperature] `json:"air,omitempty" doc:"°C; the slab's when left out"`
+	Standing cure.Standing                         `json:"standing,omitempty" enum:"shade,ice,warm" doc:"Where the pail stands; in the air of the place when left out"`
+	Carry    *measure.Span                         `json:"carry,omitempty" minimum:"0" maximum:"36000" doc:"s from the mixing place to the floor"`
 }
 
 // Crew is who spreads the coats.

@@ -7,6 +7,7 @@ import (
 
 	"nephelon/core/buildup"
 	"nephelon/core/climate"
+	"nephelon/core/cure"
 	"nephelon/core/finding"
 	"nephelon/core/geometry"
 	"nephelon/core/kit"
@@ -80,12 +81,10 @@ func Make(f File, units measure.System, now time.Time) Plan {
 	for i := range f.Media {
 		m.media[f.Media[i].ID] = &f.Media[i]
 	}
-	m.mixes, m.lives = make(map[string]material.Mix, len(m.products)), make(map[string]lives, len(m.products))
+	m.mixes, m.lives = make(map[string]material.Mix, len(m.products)), make(map[string]*lives, len(m.products))
 	for id, p := range m.products {
 		m.mixes[id] = p.Mix()
-		l := lives{window: buildup.WindowOf(p, m.slab)}
-		l.life, l.mass, _ = p.Lives(m.slab)
-		m.lives[id] = l
+		m.lives[id] = &lives{window: buildup.WindowOf(p, m.slab)}
 	}
 	m.plan.Surfaces = make([]SurfacePlan, len(f.Job.Surfaces))
 	for i := range f.Job.Surfaces {
@@ -98,6 +97,7 @@ func Make(f File, units measure.System, now time.Time) Plan {
 		m.pour(i)
 	}
 	m.supply()
+	m.smoke()
 	if m.plan.Findings == nil {
 		m.plan.Findings = []finding.Finding{}
 	}
@@ -120,13 +120,6 @@ func (p Plan) Refused() []finding.Finding {
 // common practice of data sheets, which print their times for it.
 const AssumedSlab measure.Temperature = 20
 
-// lives is what a sheet's times come to at the temperature planned for.
-type lives struct {
-	window buildup.Window
-	life   measure.Span // in the pail
-	mass   measure.Mass // on which that was measured
-}
-
 type maker struct {
 	file     File
 	units    measure.System
@@ -136,7 +129,9 @@ type maker struct {
 	rules    map[string]survey.Rule
 	products map[string]*material.Product
 	mixes    map[string]material.Mix
-	lives    map[string]lives
+	lives    map[string]*lives
+	tables   map[warmth]*cure.Table
+	limited  map[pace]*bounds
 	supplies map[string]*kit.Supply
 	bought   map[string]*kit.Purchase
 	plan     Plan

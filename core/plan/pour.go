@@ -92,7 +92,7 @@ func (m *maker) card(i, n int) {
 	for n, b := range c.Division.Batches {
 		section := &c.Sections[n]
 		section.Parts = parts * measure.Area(b.Volume/c.Division.Mixed)
-		card := kit.NewCard(c.product, c.mix, b, len(c.Sections), section.Area+section.Parts, c.Mixed, m.lives[sheetKey(c.Product, c.Hardener)].life)
+		card := kit.NewCard(c.product, c.mix, b, len(c.Sections), section.Area+section.Parts, c.Mixed, m.lives[sheetKey(c.Product, c.Hardener)].of(b.Mass))
 		card.Notes = schools.notes(len(card.Parts))
 		for _, a := range c.Build.Additions {
 			// What goes into the mix follows the volume, what goes onto the film the area.
@@ -129,21 +129,22 @@ func (m *maker) batches(i, c int) {
 	if m.supplies[key] == nil {
 		return // told by buy
 	}
-	limits, bad := kit.Limits(p, m.file.Job.Bucket, kit.Spreading{
-		Spreaders: crew.Spreaders, Pace: crew.Pace.Value, PerArea: b.Need / measure.Volume(m.plan.Surfaces[i].Takeoff.Area), Life: m.lives[key].life,
-		Kit: m.supplies[key].Largest(), KitShare: m.file.Job.Methods.kitShare(),
-	}, m.units)
+	bounds := m.bounded(key, p, kit.Spreading{
+		Spreaders: crew.Spreaders, Pace: crew.Pace.Value, PerArea: b.Need / measure.Volume(m.plan.Surfaces[i].Takeoff.Area), Density: b.Density.Value,
+	})
+	bad := bounds.bad
 	if bad == nil {
 		var d kit.Division
-		if d, bad = kit.Divide(b.Need, limits, m.supplies[key]); bad == nil {
+		if d, bad = kit.Divide(b.Need, bounds.limits, m.supplies[key]); bad == nil {
 			for n := range d.Batches {
 				d.Batches[n].Mass = b.Density.Value.Of(d.Batches[n].Volume)
 			}
+			d.Relax = bounds.relax
 			coat.Division = &d
 		}
 	}
 	if bad != nil {
-		m.find(refused(finding.Batches, coat.path, "Take a larger bucket, more people, or a product with a longer pot life.", "%s, coat %d of %s cannot be divided into batches: %s.", s.Name, c+1, p.Name, bad.Error()))
+		m.find(refused(finding.Batches, coat.path, m.wayToBatches(p), "%s, coat %d of %s cannot be divided into batches: %s.", s.Name, c+1, p.Name, bad.Error()))
 		return
 	}
 	bought := m.bought[key]
@@ -167,14 +168,6 @@ func (m *maker) batches(i, c int) {
 			Text: fmt.Sprintf("Coat %d: the last batch is %s against %s for the first; on a coloured coat a short batch can show.",
 				c+1, m.units.Volume(last.Volume), m.units.Volume(coat.Division.Batches[0].Volume)),
 			WayOut: "Lay it where it is least seen, or buy the larger size throughout.",
-		})
-	}
-	if lives := m.lives[key]; lives.mass > 0 && len(p.Components) > 1 && coat.Division.Batches[0].Mass > lives.mass*1.25 {
-		m.find(finding.Finding{
-			Level: finding.Note, Step: finding.Batches, Path: coat.path,
-			Text: fmt.Sprintf("Coat %d: a batch weighs %s, but the pot life of %s on the sheet of %s was measured on %s; a larger mass heats itself and lives shorter.",
-				c+1, m.units.Mass(coat.Division.Batches[0].Mass), m.units.Span(lives.life), p.Name, m.units.Mass(lives.mass)),
-			WayOut: "Pour it out at once, or take a smaller bucket.",
 		})
 	}
 }

@@ -68,6 +68,7 @@ const division = computed(() => props.coat.division)
         <strong v-if="i === 0">Decides: </strong>{{ l.text }} At most
         {{ session.format('volume', l.volume) }} a batch.
       </li>
+      <li v-for="way in division.relax ?? []" :key="way" class="relax">{{ way }}</li>
     </ul>
     <p v-if="division.excess > 0" class="small quiet">
       {{ session.format('volume', division.excess) }} more is mixed than needed: spread out, the film is
@@ -78,6 +79,9 @@ const division = computed(() => props.coat.division)
 </template>
 
 <style scoped>
+.relax::before {
+  content: '→ ';
+}
 .pace {
   max-width: 250px;
 }

@@ -4,6 +4,7 @@ import { sourceWords } from '../lib/sources'
 import { useSession } from '../stores/session'
 import BatchTrain from './BatchTrain.vue'
 import FindingList from './FindingList.vue'
+import MixingPlace from './MixingPlace.vue'
 import QuantityField from './QuantityField.vue'
 import SchoolPicks from './SchoolPicks.vue'
 
@@ -59,6 +60,7 @@ function spreaders(event: Event): void {
         @update:model-value="desk.editor.edit('headroom', (f) => (f.job.bucket.headroom = $event))"
       />
     </div>
+    <MixingPlace />
     <SchoolPicks :ids="['kits', 'first', 'residue']" class="mb-3" />
     <FindingList :findings="desk.findings('batches')" />
     <BatchTrain v-for="c in desk.surfacePlan.value?.coats ?? []" :key="c.id" :coat="c" />

@@ -1,0 +1,145 @@
+package plan
+
+import (
+	"slices"
+	"strings"
+	"testing"
+
+	"nephelon/core/buildup"
+	"nephelon/core/cure"
+	"nephelon/core/finding"
+	"nephelon/core/kit"
+	"nephelon/core/material"
+	"nephelon/core/measure"
+)
+
+func warm(f *File, celsius measure.Temperature) {
+	f.Job.Mixing.A = &measure.Sourced[measure.Temperature]{Value: celsius, Source: measure.OwnTest}
+	f.Job.Mixing.Air = f.Job.Mixing.A
+}
+
+func limit(t *testing.T, f File, name string) kit.Limit {
+	t.Helper()
+	d := Make(f, measure.Metric, noon()).Surfaces[0].Coats[0].Division
+	if d == nil {
+		t.Fatal("no batches")
+	}
+	at := slices.IndexFunc(d.Limits, func(l kit.Limit) bool { return l.Name == name })
+	if at < 0 {
+		t.Fatalf("no limit %s: %v", name, d.Limits)
+	}
+	return d.Limits[at]
+}
+
+// Heat never allows a larger batch, and a batch at the limit is spread exactly
+// when the life that so large a batch has left is over.
+func TestHeatShrinksBatches(t *testing.T) {
+	s := demoShelf(t)
+	for _, product := range []string{"hardtack-clear", "keelbody-100", "slipstream-pa", "undertow-mb2"} {
+		f := laid(t, s, coat(product, 300))
+		f.Job.Bucket.Volume = 0.2 // so that the pot life decides
+		last := measure.Volume(1)
+		for celsius := measure.Temperature(10); celsius <= 34; celsius += 4 {
+			warm(&f, celsius)
+			l := limit(t, f, "pot life")
+			if l.Volume > last {
+				t.Errorf("%s: %v at %v °C after %v when it was cooler", product, l.Volume, celsius, last)
+			}
+			last = l.Volume
+		}
+	}
+	f := laid(t, s, coat("hardtack-clear", 300))
+	f.Job.Bucket.Volume = 0.2
+	l := limit(t, f, "pot life")
+	m := maker{file: f, units: measure.Metric, now: noon(), slab: AssumedSlab}
+	m.products, _ = f.check()
+	p := m.products["hardtack-clear"]
+	mix := p.Mix()
+	m.mixes, m.lives = map[string]material.Mix{"hardtack-clear": mix}, map[string]*lives{"hardtack-clear": {}}
+	life := m.life("hardtack-clear", p)(mix.Density.Value.Of(l.Volume))
+	build := f.Job.Surfaces[0].Coats[0].Build(p, mix, buildup.Under{Area: 40})
+	spread := float64(l.Volume) / (float64(build.Need) / 40) / (2 * 45.0 / measure.Hour)
+	if left := float64(life - p.Mixing.Value); !near(left, spread, 1e-4) {
+		t.Errorf("%v s are left, spreading takes %v s", left, spread)
+	}
+}
+
+// What is said to relax a limit does: with another pair of hands the batch may
+// be as large as told.
+func TestWhatRelaxesALimit(t *testing.T) {
+	s := demoShelf(t)
+	f := laid(t, s, coat("shoalbody-f", 400))
+	f.Job.Bucket.Volume = 0.05
+	warm(&f, 28)
+	d := Make(f, measure.Metric, noon()).Surfaces[0].Coats[0].Division
+	if d.Limits[0].Name != "pot life" {
+		t.Fatalf("%v", d.Limits)
+	}
+	said := strings.Join(d.Relax, "\n")
+	f.Job.Crew.Spreaders = 3
+	if more := limit(t, f, "pot life").Volume; !strings.Contains(said, "Another pair of hands: "+measure.Metric.Volume(more)+" instead of "+measure.Metric.Volume(d.Limits[0].Volume)) {
+		t.Errorf("three spread %v; it said %s", measure.Metric.Volume(more), said)
+	}
+	f.Job.Crew.Spreaders = 2
+	f.Job.Mixing.A = &measure.Sourced[measure.Temperature]{Value: 22, Source: measure.OwnTest}
+	if cool := limit(t, f, "pot life").Volume; !strings.Contains(said, "Parts at 22 °C: "+measure.Metric.Volume(cool)+" instead of ") {
+		t.Errorf("at 22 °C %v; it said %s", measure.Metric.Volume(cool), said)
+	}
+	if !strings.Contains(said, "The slow hardener: ") {
+		t.Errorf("nothing of the slow hardener: %s", said)
+	}
+	f.Job.Methods.Kits = "third"
+	warm(&f, 15)
+	if d := Make(f, measure.Metric, noon()).Surfaces[0].Coats[0].Division; d.Limits[0].Name != "kit policy" || len(d.Relax) != 1 || !strings.HasPrefix(d.Relax[0], "Whole kits: ") {
+		t.Errorf("by thirds of a kit: %v %v", d.Limits[0], d.Relax)
+	}
+}
+
+// A pail too big to be left standing is called out; parts outside their sheet
+// are; and ice lengthens what shade and air do not.
+func TestWhatThePailMeets(t *testing.T) {
+	s := demoShelf(t)
+	f := laid(t, s, coat("hardtack-clear", 400))
+	says := func(f File, words string) bool {
+		return slices.ContainsFunc(Make(f, measure.Metric, noon()).Findings, func(found finding.Finding) bool { return strings.Contains(found.Text, words) })
+	}
+	if !says(f, "left standing heats itself to about") {
+		t.Error("a full pail does not smoke")
+	}
+	paint := laid(t, s, coat("causeway-2c", 140))
+	if says(paint, "left standing heats itself") {
+		t.Error("a thin solvent-borne paint smokes")
+	}
+	warm(&f, 33)
+	if !says(f, "at 33 °C lies outside the temperatures of its sheet") {
+		t.Error("an extrapolated life is not told")
+	}
+	keel := laid(t, s, coat("keelbody-100", 900))
+	warm(&keel, 9)
+	if !says(keel, "is mixed at 9 °C; its sheet allows its parts 15 °C to 26 °C") {
+		t.Error("cold parts are not told")
+	}
+	old := laid(t, s, coat("drumlin-seal", 200))
+	if !says(old, "does not say on which mass its pot life was measured") {
+		t.Error("an unknown mass is not told")
+	}
+	f.Job.Bucket.Volume = 0.2
+	warm(&f, 26)
+	in := make(map[string]measure.Volume)
+	for _, standing := range []string{"", "shade", "ice", "warm"} {
+		f.Job.Mixing.Standing = cure.Standing(standing)
+		in[standing] = limit(t, f, "pot life").Volume
+	}
+	if in["ice"] <= in["shade"] || in["shade"] < in[""] || in["warm"] >= in[""] {
+		t.Errorf("%v", in)
+	}
+	carry := measure.Span(6 * measure.Minute)
+	f.Job.Mixing.Standing, f.Job.Mixing.Carry = "", &carry
+	if carried := limit(t, f, "pot life").Volume; carried >= in[""] {
+		t.Errorf("carried for 6 min it may be %v, at once %v", carried, in[""])
+	}
+	carry = 5 * measure.Hour
+	if refused := Make(f, measure.Metric, noon()).Refused(); len(refused) != 1 || !strings.Contains(refused[0].Text, "ends before mixing, standing and carrying") {
+		t.Errorf("carried for five hours: %v", texts(refused))
+	}
+}
