@@ -74,7 +74,7 @@ func TestNoSeriousFaultForAnyone(t *testing.T) {
 		for i, view := range [][2]string{
 			{"/shelf/p/shoalbody-f", "slow hardener"}, {"/shelf/p/keelbody-100/edit", "Thickest wet film"}, {"/shelf/media", "Mudflat"},
 			{"/shelf/systems", "Pebble deck"}, {"/shelf/compare?id=gullwing-ur&id=tern-ur-sat", "Tern UR"}, {"/shelf/read", "Nothing is kept"},
-			{"/stock", "UT-2607"}, {"/house", "Opening the surface"},
+			{"/stock", "UT-2607"}, {"/house", "Opening the surface"}, {"/bench/keelbody-100", "can be used for"},
 		} {
 			if i%2 == turn {
 				p.open(view[0])

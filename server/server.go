@@ -80,6 +80,7 @@ func New(o Options) (*Server, error) {
 	s.shelfRoutes()
 	s.shelfFileRoutes()
 	s.houseRoutes()
+	s.benchRoutes()
 	s.measureRoutes()
 	s.photoRoutes()
 	s.siteRoutes()

@@ -287,6 +287,10 @@ func bodyFor(o operation, f plan.File) any {
 		return map[string]string{"caption": "not theirs"}
 	case strings.HasSuffix(o.path, "/copies"):
 		return map[string]uuid.UUID{"to": uuid.New()}
+	case o.path == "/api/bench/{id}":
+		return plan.BenchQuestion{Mass: 1, Film: 1e-3}
+	case o.path == "/api/bench/{id}/ratio":
+		return kit.Weighed{Masses: []measure.Mass{2, 1}, Bucket: 0.01}
 	case o.path == "/api/people/{person}":
 		return map[string]any{"role": "hand", "active": true}
 	case o.path == "/api/jobs/{job}":

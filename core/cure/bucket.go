@@ -160,10 +160,13 @@ func run(k Kinetics, v Vessel, until measure.Span, gelOnly bool, tolerance float
 			fault = math.Max(fault, off/(tolerance*(scale[i]+math.Abs(next[i]))))
 		}
 		if math.IsNaN(fault) || fault > 1 {
-			step *= math.Max(0.2, 0.8/math.Cbrt(math.Max(fault, 1)))
-			if math.IsNaN(fault) {
-				step /= 10
+			// A step that leaves the world, to a temperature below nothing, says
+			// nothing of its fault.
+			shrink := 0.1
+			if !math.IsNaN(fault) {
+				shrink = math.Max(0.2, 0.8/math.Cbrt(fault))
 			}
+			step *= shrink
 			if step < 1e-9 {
 				return h, fmt.Errorf("the reaction could not be followed; check the kinetics")
 			}

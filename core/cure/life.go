@@ -133,6 +133,12 @@ func (l Life) gel(v Vessel, printed measure.Span) (measure.Span, error) {
 	return *h.Gel, nil
 }
 
+// Pail is a mass of the mix in a bucket that stands somewhere.
+func (l Life) Pail(mass measure.Mass, start, air measure.Temperature, standing Standing) Vessel {
+	around, loss := standing.around(air)
+	return Vessel{Mass: mass, Density: l.sheet.Density, Loss: loss, Start: start, Air: around}
+}
+
 // Table is the life of a mix over its mass, at one temperature.
 type Table struct {
 	masses []float64 // ln kg, rising
@@ -145,7 +151,6 @@ func (l Life) Over(least, most measure.Mass, start, air measure.Temperature, sta
 	if least <= 0 || most <= least {
 		return Table{}, fmt.Errorf("a table of lives needs two masses above zero, the smaller first")
 	}
-	around, loss := standing.around(air)
 	printed, _ := l.rate.Time(start)
 	tested := l.sheet
 	tested.Start, tested.Air = start, start
@@ -157,8 +162,7 @@ func (l Life) Over(least, most measure.Mass, start, air measure.Temperature, sta
 	t := Table{make([]float64, points), make([]float64, points)}
 	for i := range points {
 		at := math.Log(float64(least)) + math.Log(float64(most/least))*float64(i)/(points-1)
-		v := Vessel{Mass: measure.Mass(math.Exp(at)), Density: l.sheet.Density, Loss: loss, Start: start, Air: around}
-		here, err := l.gel(v, printed)
+		here, err := l.gel(l.Pail(measure.Mass(math.Exp(at)), start, air, standing), printed)
 		if err != nil {
 			return Table{}, err
 		}

@@ -118,6 +118,25 @@ func TestQuickLivesAreNearlyRight(t *testing.T) {
 	}
 }
 
+// Every pail of a wide field can be followed, also where a step leaps into the
+// runaway and has to be taken back.
+func TestNoPailIsLost(t *testing.T) {
+	for _, l := range []Life{
+		sheetOf(t, "epoxy", 12, Point{10, 2710}, Point{20, 1260}, Point{30, 600}),
+		sheetOf(t, "polyaspartic", 4, Point{5, 1900}, Point{20, 1020}, Point{30, 640}),
+		sheetOf(t, "polyester", 0.5, Point{20, 720}),
+	} {
+		for celsius := 4.0; celsius < 40; celsius += 0.61 {
+			for mass := 0.05; mass < 60; mass *= 1.21 {
+				at := measure.Temperature(celsius)
+				if life, _, err := l.Of(l.Pail(measure.Mass(mass), at, at, InAir)); err != nil || math.IsNaN(float64(life)) || life <= 0 {
+					t.Fatalf("%v kg at %v °C: %v, %v", mass, celsius, life, err)
+				}
+			}
+		}
+	}
+}
+
 // Calibration finds the rate of any pot life, minutes to a day.
 func TestCalibrateFindsAnyPotLife(t *testing.T) {
 	for _, life := range []measure.Span{240, 900, 3600, 5 * measure.Hour, 24 * measure.Hour} {

@@ -46,16 +46,16 @@ type Curing struct {
 	Kinetics    *cure.Kinetics                 `json:"kinetics,omitempty" doc:"Its own; its chemistry's when left out"`
 }
 
-// stage is one kind of time of a sheet.
-type stage struct {
+// Stage is one kind of time of a sheet.
+type Stage struct {
 	Field string
 	Name  string
 	Times []TimeAt
 }
 
-// stages are a sheet's times in the order in which a film passes them.
-func (c Curing) stages() []stage {
-	return []stage{
+// Stages are a sheet's times in the order in which a film passes them.
+func (c Curing) Stages() []Stage {
+	return []Stage{
 		{"/working", "working time", c.Working},
 		{"/tackFree", "tack-free", c.TackFree},
 		{"/recoatFrom", "recoat from", c.RecoatFrom},
@@ -141,7 +141,7 @@ func (c Curing) faults() []Fault {
 			found = append(found, Fault{"/potLife", "Pot life grows with heat: " + text + ".", "Warm mixes live shorter; exchange the two, or read the sheet again."})
 		}
 	}
-	for _, s := range c.stages() {
+	for _, s := range c.Stages() {
 		for i, t := range s.Times {
 			if t.After <= 0 {
 				found = append(found, Fault{fmt.Sprintf("%s/%d", s.Field, i), "A time must be above zero.", "Leave the line out when the sheet gives none."})

@@ -159,7 +159,7 @@ func (l *lister) curing(group string, c Curing) {
 		}
 		l.quantity(at("pot life", p.At), measure.KindSpan, float64(p.Lasts), p.Source, words)
 	}
-	for _, s := range c.stages() {
+	for _, s := range c.Stages() {
 		for _, t := range s.Times {
 			l.quantity(at(s.Name, t.At), measure.KindSpan, float64(t.After), t.Source, "")
 		}

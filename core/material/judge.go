@@ -78,7 +78,7 @@ func (p Product) Doubts(units measure.System) []Doubt {
 	}
 	var last TimeAt
 	lastName := ""
-	for _, s := range p.stages() {
+	for _, s := range p.Stages() {
 		if s.Field == "/working" || s.Field == "/recoatUntil" || s.Field == "/water" {
 			continue // need not lie between their neighbours
 		}

@@ -63,6 +63,12 @@ export const router = createRouter({
       props: true,
       meta: { title: 'Data sheet' },
     },
+    {
+      path: '/bench/:id?',
+      component: () => import('./views/BenchView.vue'),
+      props: true,
+      meta: { title: 'Bench' },
+    },
     { path: '/stock', component: () => import('./views/StockView.vue'), meta: { title: 'Stock' } },
     { path: '/house', component: () => import('./views/HouseView.vue'), meta: { title: 'House methods' } },
     { path: '/people', component: () => import('./views/PeopleView.vue'), meta: { title: 'People' } },

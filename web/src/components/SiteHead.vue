@@ -34,6 +34,7 @@ async function leave(): Promise<void> {
     <nav aria-label="Main">
       <router-link to="/jobs">Jobs</router-link>
       <router-link to="/shelf">Shelf</router-link>
+      <router-link to="/bench">Bench</router-link>
       <router-link to="/stock">Stock</router-link>
       <router-link to="/house">House</router-link>
       <router-link to="/people">People</router-link>

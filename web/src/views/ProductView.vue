@@ -63,6 +63,9 @@ function placeOf(u: { what: string; id: string }): string {
       </svg>
       <div class="row mb-1">
         <h1 class="grow">{{ state.sheet.name }}</h1>
+        <v-btn v-if="state.sheet.potLife?.length" size="small" variant="text" :to="`/bench/${id}`"
+          >On the bench</v-btn
+        >
         <template v-if="session.mayKeep">
           <v-btn size="small" :to="`/shelf/p/${id}/edit`" data-test="edit-sheet">Edit</v-btn>
           <v-btn size="small" variant="text" :to="`/shelf/new?from=${id}`">Copy</v-btn>

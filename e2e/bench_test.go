@@ -1,0 +1,36 @@
+package e2e
+
+import "testing"
+
+// On the bench: a pail grown and warmed lives shorter, the hardener that leaves
+// time enough is named, and a batch weighed wrong is saved while it can be.
+func TestASpoiltRatioIsSaved(t *testing.T) {
+	p := newPage(t, theStage.address)
+	p.signIn("oskar@brakkwater.example")
+	p.units("metric")
+	p.open("/shelf/p/shoalbody-f")
+	p.button("On the bench")
+	p.sees("[data-test=bench-life]", "12 kg can be used for 21 min")
+	p.fill("Time the crew needs", "30 min")
+	p.sees("[data-test=hardeners]", "too short")
+	p.choose("Hardener", "slow")
+	p.sees("[data-test=bench-life]", "12 kg can be used for 44 min")
+	p.fill("A comes at", "28 °C")
+	p.until(`!document.querySelector('[data-test=bench-life]').innerText.includes('44 min')`)
+	p.sees("[data-test=bench-life]", "Mixed at 26")
+	p.sees("[data-test=bench-life]", "Left standing it reaches")
+	// 3 : 1 by volume at 1.39 and 1.0 kg/L is 4.17 : 1 by mass: 8.34 kg of A want 2 kg.
+	p.fill("A on the scale", "8.34 kg")
+	p.fill("B on the scale", "1.7 kg")
+	p.sees("[data-test=ratio]", "Do not use as it is")
+	p.sees("[data-test=ratio]", "too much resin")
+	p.sees("[data-test=ratio]", "+ 300 g B")
+	p.fill("B on the scale", "2 kg")
+	p.sees("[data-test=ratio]", "Good")
+	p.fill("B on the scale", "1.7 kg")
+	p.fill("Since A met B", "40 min")
+	p.sees("[data-test=ratio]", "too late to mix more in. Do not use it.")
+	p.fill("Since A met B", "1 min")
+	p.fill("Bucket, to the brim", "7 L")
+	p.sees("[data-test=ratio]", "more than the bucket of 7 L holds")
+}

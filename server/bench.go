@@ -1,0 +1,77 @@
+package server
+
+import (
+	"context"
+	"net/http"
+
+	"github.com/danielgtaylor/huma/v2"
+
+	"nephelon/core/kit"
+	"nephelon/core/material"
+	"nephelon/core/plan"
+	"nephelon/store"
+)
+
+// BenchStart is a product on the bench, with what to begin from.
+type BenchStart struct {
+	Sheet material.Product   `json:"sheet"`
+	Usual plan.BenchQuestion `json:"usual"`
+}
+
+func (s *Server) benchRoutes() {
+	huma.Register(s.api, huma.Operation{OperationID: "benchStart", Method: http.MethodGet, Path: "/api/bench/{id}"},
+		func(ctx context.Context, in *SheetPath) (*body[BenchStart], error) {
+			sheet, err := s.sheet(ctx, in.ID)
+			if err != nil {
+				return nil, err
+			}
+			return &body[BenchStart]{BenchStart{sheet, plan.BenchUsual(sheet)}}, nil
+		})
+	huma.Register(s.api, huma.Operation{OperationID: "bench", Method: http.MethodPost, Path: "/api/bench/{id}", Description: "What becomes of a pail and of its film; keeps nothing"},
+		func(ctx context.Context, in *struct {
+			SheetPath
+			Body plan.BenchQuestion
+		}) (*body[plan.BenchAnswer], error) {
+			sheet, err := s.sheet(ctx, in.ID)
+			if err != nil {
+				return nil, err
+			}
+			answer, err := plan.Bench(sheet, in.Body)
+			if err != nil {
+				return nil, huma.Error422UnprocessableEntity(err.Error())
+			}
+			return &body[plan.BenchAnswer]{answer}, nil
+		})
+	huma.Register(s.api, huma.Operation{OperationID: "checkRatio", Method: http.MethodPost, Path: "/api/bench/{id}/ratio", Description: "Judges a batch as it was weighed; keeps nothing"},
+		func(ctx context.Context, in *struct {
+			SheetPath
+			Hardener string `query:"hardener" maxLength:"60"`
+			Body     kit.Weighed
+		}) (*body[kit.RatioCheck], error) {
+			sheet, err := s.sheet(ctx, in.ID)
+			if err == nil {
+				sheet, err = sheet.With(in.Hardener)
+			}
+			if err != nil {
+				return nil, err
+			}
+			check, err := kit.CheckRatio(&sheet, in.Body, person(ctx).Units)
+			if err != nil {
+				return nil, huma.Error422UnprocessableEntity(err.Error())
+			}
+			return &body[kit.RatioCheck]{check}, nil
+		})
+}
+
+// sheet reads a product of the person's company.
+func (s *Server) sheet(ctx context.Context, id string) (material.Product, error) {
+	row, err := s.store.Sheet(ctx, person(ctx).CompanyID, store.ProductShelf, id)
+	if err != nil {
+		return material.Product{}, s.trouble("read sheet", err)
+	}
+	sheet, err := sheetOf[material.Product](row)
+	if err != nil {
+		return sheet, s.trouble("read sheet", err)
+	}
+	return sheet, nil
+}

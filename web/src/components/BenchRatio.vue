@@ -1,0 +1,112 @@
+<script setup lang="ts">
+import { ref, watch } from 'vue'
+import { api, refusal, type Product, type RatioCheck } from '../api/client'
+import { useSession } from '../stores/session'
+import QuantityField from './QuantityField.vue'
+
+/** Was a batch weighed right, and if not, how is it saved. */
+const props = defineProps<{ id: string; sheet: Product; hardener?: string; life: number }>()
+const session = useSession()
+const masses = ref<(number | undefined)[]>([])
+const elapsed = ref(0)
+const bucket = ref(0.02)
+const check = ref<RatioCheck | null>(null)
+const trouble = ref('')
+const words = { good: 'Good', doubtful: 'Doubtful', spoilt: 'Do not use as it is' }
+
+watch(
+  () => [props.id, props.hardener],
+  () => {
+    check.value = null
+    masses.value = []
+  },
+)
+async function judge(): Promise<void> {
+  if (props.sheet.components.some((_, i) => !masses.value[i])) {
+    check.value = null
+    return
+  }
+  try {
+    const { data, error } = await api.POST('/api/bench/{id}/ratio', {
+      params: { path: { id: props.id }, query: { hardener: props.hardener } },
+      body: {
+        masses: props.sheet.components.map((_, i) => masses.value[i] ?? 0),
+        elapsed: elapsed.value,
+        life: props.life,
+        bucket: bucket.value,
+      },
+    })
+    check.value = data ?? null
+    trouble.value = data ? '' : refusal(error, 'These weights cannot be judged.')
+  } catch {
+    trouble.value = 'The server does not answer. Enter the weights again when it is back.'
+  }
+}
+watch([masses, elapsed, bucket], () => void judge(), { deep: true })
+</script>
+
+<template>
+  <section data-test="ratio">
+    <h2>Was it weighed right?</h2>
+    <div class="pair">
+      <QuantityField
+        v-for="(c, i) in sheet.components"
+        :key="c.name"
+        kind="mass"
+        :label="`${c.name} on the scale`"
+        :model-value="masses[i]"
+        positive
+        @update:model-value="masses[i] = $event"
+      />
+      <QuantityField
+        kind="span"
+        label="Since A met B"
+        :model-value="elapsed"
+        @update:model-value="elapsed = $event"
+      />
+      <QuantityField
+        kind="volume"
+        label="Bucket, to the brim"
+        :model-value="bucket"
+        positive
+        @update:model-value="bucket = $event"
+      />
+    </div>
+    <p v-if="trouble" role="alert">{{ trouble }}</p>
+    <div v-if="check" :class="['verdict', check.verdict]" aria-live="assertive">
+      <strong>{{ words[check.verdict] }}</strong>
+      <p>{{ check.text }}</p>
+      <p v-for="s in check.save" :key="s.name" class="save">
+        + {{ session.format('mass', s.mass) }} {{ s.name }}
+        <span class="quiet">({{ session.format('volume', s.volume) }})</span>
+      </p>
+      <p class="small quiet">
+        As weighed {{ check.true.map((v) => v.toFixed(2)).join(' : ') }} by mass, right is
+        {{ check.right.map((v) => v.toFixed(2)).join(' : ') }}. To 2 % good, to 5 % doubtful: common practice,
+        the sheet rules.
+      </p>
+    </div>
+    <p v-else class="small quiet">Enter what the scale showed for each part.</p>
+  </section>
+</template>
+
+<style scoped>
+.verdict {
+  margin-top: 8px;
+  padding: 8px 14px;
+  border-left: 8px solid var(--good);
+}
+.doubtful {
+  border-left: 8px double var(--warn);
+}
+.spoilt {
+  border-left: 8px dotted var(--stop);
+}
+.save {
+  font-size: 1.5rem;
+  font-weight: 720;
+}
+h2 {
+  font-size: 1.05rem;
+}
+</style>
