@@ -16,7 +16,7 @@ demo-reset: bin/nephelon
 	@bin/nephelon demo -reset
 
 test: build
-	@scripts/need postgresql chromium
+	@scripts/need postgresql chromium glpk-utils
 	@scripts/check
 
 build: bin/nephelon

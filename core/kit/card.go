@@ -47,8 +47,8 @@ type Added struct {
 }
 
 // NewCard writes the card of a batch that covers an area of a section with a
-// wet film and lives for a time. Section n is batch n's.
-func NewCard(p *material.Product, mix material.Mix, b Batch, of int, area measure.Area, wet measure.Film, life measure.Span) Card {
+// wet film and lives for a time. Its parts come in the order of pouring. Section n is batch n's.
+func NewCard(p *material.Product, mix material.Mix, b Batch, of int, area measure.Area, wet measure.Film, life measure.Span, bFirst bool) Card {
 	c := Card{
 		Batch: b.Number, Of: of, Product: p.Name, Color: p.Color, Share: b.Share,
 		Ratio: p.Ratio.Basis, Volume: b.Volume, Mass: b.Mass,
@@ -57,7 +57,12 @@ func NewCard(p *material.Product, mix material.Mix, b Batch, of int, area measur
 	}
 	var fill measure.Volume
 	var scale measure.Mass
-	for i, s := range mix.Shares {
+	for i := range mix.Shares {
+		at := i
+		if bFirst && len(mix.Shares) > 1 && i < 2 {
+			at = 1 - i
+		}
+		s := mix.Shares[at]
 		part := Dose{Name: s.Name, Volume: measure.Volume(s.Volume) * b.Volume, DensityAssumed: s.Density.Source == measure.Assumed}
 		part.Mass = s.Density.Value.Of(part.Volume)
 		fill += part.Volume

@@ -91,3 +91,20 @@ func TestSizesNoLongerSold(t *testing.T) {
 		t.Errorf("from stock: %+v, %v", b, err)
 	}
 }
+
+// B first: the marks add up in the order of pouring, and the doses stay.
+func TestTheCardFollowsTheOrderOfPouring(t *testing.T) {
+	p := twoPack(3, 1)
+	mix := p.Mix()
+	b := Batch{Number: 1, Volume: 0.008}
+	a, other := NewCard(&p, mix, b, 1, 20, 4e-4, 0, false), NewCard(&p, mix, b, 1, 20, 4e-4, 0, true)
+	if other.Parts[0].Name != a.Parts[1].Name || other.Parts[0].Volume != a.Parts[1].Volume || !near(float64(other.Parts[0].FillTo), 0.002, 1e-12) {
+		t.Errorf("B first: %+v", other.Parts)
+	}
+	if !near(float64(other.Parts[1].FillTo), float64(a.Parts[1].FillTo), 1e-12) || !near(float64(other.Parts[1].ScaleTo), float64(a.Parts[1].ScaleTo), 1e-12) {
+		t.Errorf("the last marks differ: %+v and %+v", a.Parts, other.Parts)
+	}
+	if other.RatioParts[0] != 3 {
+		t.Errorf("the ratio turned about: %v", other.RatioParts)
+	}
+}
