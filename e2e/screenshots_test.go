@@ -84,6 +84,7 @@ func TestScreenshots(t *testing.T) {
 	p.fill("A on the scale", "8 kg")
 	p.fill("B on the scale", "2.6 kg")
 	p.sees("[data-test=ratio]", "Do not use as it is")
+	value[bool](p, `(window.scrollTo(0, 0), true)`)
 	take("bench")
 	p.open("/stock")
 	p.sees("main", "UT-2607")

@@ -1,6 +1,8 @@
 package kit
 
 import (
+	"math"
+
 	"nephelon/core/material"
 	"nephelon/core/measure"
 )
@@ -46,6 +48,9 @@ type Added struct {
 	Volume measure.Volume `json:"volume,omitempty" doc:"m³"`
 }
 
+// halfMinute is what a pot life is rounded down to on a card.
+const halfMinute = 30
+
 // NewCard writes the card of a batch that covers an area of a section with a
 // wet film and lives for a time. Its parts come in the order of pouring. Section n is batch n's.
 func NewCard(p *material.Product, mix material.Mix, b Batch, of int, area measure.Area, wet measure.Film, life measure.Span, bFirst bool) Card {
@@ -72,7 +77,7 @@ func NewCard(p *material.Product, mix material.Mix, b Batch, of int, area measur
 		c.RatioParts[i] = p.Components[i].Parts
 	}
 	if len(c.Parts) > 1 {
-		c.PotLife = life
+		c.PotLife = measure.Span(math.Floor((float64(life)+0.5)/halfMinute) * halfMinute)
 	}
 	if p.Mixing != nil {
 		c.Mixing = p.Mixing.Value
