@@ -51,6 +51,18 @@ func TestAFlakeSystemBrokenThreeWays(t *testing.T) {
 	p.until(`document.querySelectorAll('#build-up .coats > li').length === 5`)
 	p.until(`![...document.querySelectorAll('#build-up .findings .warning')].some(e => e.innerText.includes('greatest film'))`)
 	p.saved()
+
+	// What came of it is kept as the contractor's own.
+	p.click("[data-test=systems]")
+	p.fill("Name of the system", "Auction floor")
+	p.click("[data-test=keep-system]")
+	p.sees("[role=dialog]", "Kept. Every new surface of this kind can begin with it.")
+	p.until(`!!document.querySelector('[data-test=begin-auction-floor]')`)
+	p.button("Close")
+	p.open("/shelf/systems")
+	p.sees("main", "Auction floor")
+	p.button("Remove Auction floor")
+	p.sees("main", "“Auction floor” was removed.")
 }
 
 // A band dragged in the drawing changes the order of the coats.
