@@ -2,24 +2,27 @@
 import type { Source, TimeAt } from '../api/client'
 import QuantityField from './QuantityField.vue'
 
-/** Times over temperature, as a sheet prints them. */
-const props = defineProps<{ label: string; modelValue?: TimeAt[]; from: Source }>()
-const emit = defineEmits<{ 'update:modelValue': [points: TimeAt[] | undefined] }>()
+/** Times over temperature, as a sheet prints them; some with the mass they were measured on. */
+type Point = TimeAt & { mass?: number }
+const props = defineProps<{ label: string; modelValue?: Point[]; from: Source; weighed?: boolean }>()
+const emit = defineEmits<{ 'update:modelValue': [points: Point[] | undefined] }>()
 const ROOM = 20
 const STEP = 10
 const HALF = 2
 
-function put(points: TimeAt[]): void {
+function put(points: Point[]): void {
   emit('update:modelValue', points.length > 0 ? points : undefined)
 }
 /** A further point is offered ten degrees warmer at half the time, to be overtyped. */
 function add(after?: number): void {
   const points = props.modelValue ?? []
   const last = points.at(-1)
-  const next = last ? { at: last.at + STEP, after: last.after / HALF } : { at: ROOM, after: after ?? 0 }
+  const next = last
+    ? { at: last.at + STEP, after: last.after / HALF, mass: last.mass }
+    : { at: ROOM, after: after ?? 0 }
   put([...points, { ...next, source: props.from }])
 }
-function change(i: number, by: Partial<TimeAt>): void {
+function change(i: number, by: Partial<Point>): void {
   put((props.modelValue ?? []).map((p, n) => (n === i ? { ...p, ...by } : p)))
 }
 </script>
@@ -27,7 +30,7 @@ function change(i: number, by: Partial<TimeAt>): void {
 <template>
   <div class="points">
     <span class="what">{{ label }}</span>
-    <div v-for="(p, i) in modelValue ?? []" :key="i" class="point">
+    <div v-for="(p, i) in modelValue ?? []" :key="i" :class="['point', { weighed }]">
       <QuantityField
         kind="span"
         bare
@@ -44,6 +47,16 @@ function change(i: number, by: Partial<TimeAt>): void {
         :model-value="p.at"
         @update:model-value="change(i, { at: $event })"
       />
+      <template v-if="weighed">
+        <span class="small">on</span>
+        <QuantityField
+          kind="mass"
+          bare
+          :label="`${label} of ${i + 1}`"
+          :model-value="p.mass"
+          @update:model-value="change(i, { mass: $event || undefined })"
+        />
+      </template>
       <button
         type="button"
         class="plain small"
@@ -83,6 +96,9 @@ function change(i: number, by: Partial<TimeAt>): void {
   grid-template-columns: 5.6em auto 4.8em auto;
   gap: 4px;
   align-items: center;
+}
+.point.weighed {
+  grid-template-columns: 5.6em auto 4.8em auto 5.2em auto;
 }
 .point :deep(.v-field__input) {
   padding-inline: 8px;

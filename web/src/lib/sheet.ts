@@ -40,25 +40,25 @@ export const sheetTimes: { key: TimesKey; label: string }[] = [
   { key: 'full', label: 'Full cure' },
 ]
 
-interface Field {
+export interface SourcedFieldOf {
   key: SourcedKey
   label: string
   kind: ReadKind
 }
-export const filmFields: Field[] = [
+export const filmFields: SourcedFieldOf[] = [
   { key: 'filmMin', label: 'Thinnest wet film', kind: 'film' },
   { key: 'filmMax', label: 'Thickest wet film', kind: 'film' },
   { key: 'filmMaxVertical', label: 'Thickest on a wall', kind: 'film' },
   { key: 'hides', label: 'Hides from', kind: 'film' },
   { key: 'loss', label: 'Usual loss', kind: 'fraction' },
 ]
-export const mixFields: Field[] = [
+export const mixFields: SourcedFieldOf[] = [
   { key: 'density', label: 'Density of the mix', kind: 'density' },
   { key: 'voc', label: 'VOC', kind: 'content' },
   { key: 'mixing', label: 'Mixing time', kind: 'span' },
   { key: 'induction', label: 'Standing after mixing', kind: 'span' },
 ]
-export const limitFields: Field[] = [
+export const limitFields: SourcedFieldOf[] = [
   { key: 'slabMin', label: 'Coldest slab', kind: 'temperature' },
   { key: 'slabMax', label: 'Warmest slab', kind: 'temperature' },
   { key: 'airMin', label: 'Coldest air', kind: 'temperature' },
@@ -69,7 +69,7 @@ export const limitFields: Field[] = [
   { key: 'dewMargin', label: 'Above the dew point, K', kind: 'number' },
   { key: 'slabHumidityMax', label: 'Most humid slab', kind: 'fraction' },
 ]
-export const storeFields: Field[] = [
+export const storeFields: SourcedFieldOf[] = [
   { key: 'shelfLife', label: 'Shelf life', kind: 'span' },
   { key: 'storeMin', label: 'Store above', kind: 'temperature' },
   { key: 'storeMax', label: 'Store below', kind: 'temperature' },

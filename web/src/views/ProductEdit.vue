@@ -11,6 +11,7 @@ import PortionField from '../components/PortionField.vue'
 import PotLifePoints from '../components/PotLifePoints.vue'
 import PrintedAmount from '../components/PrintedAmount.vue'
 import SourcedField from '../components/SourcedField.vue'
+import SourcedGroup from '../components/SourcedGroup.vue'
 import TickList from '../components/TickList.vue'
 import TimePoints from '../components/TimePoints.vue'
 import { useSheetDraft } from '../composables/useSheetDraft'
@@ -145,28 +146,12 @@ async function leave(): Promise<void> {
             needed
             @update:model-value="$event && set({ volumeSolids: $event })"
           />
-          <SourcedField
-            v-for="f in mixFields"
-            :key="f.key"
-            :kind="f.kind"
-            :label="f.label"
-            :model-value="draft[f.key]"
-            :from="from"
-            @update:model-value="set({ [f.key]: $event })"
-          />
+          <SourcedGroup :fields="mixFields" :sheet="draft" :from="from" @update="set" />
         </div>
         <h2>Film</h2>
         <PrintedAmount :model-value="draft.printed" @update:model-value="set({ printed: $event })" />
         <div class="triple">
-          <SourcedField
-            v-for="f in filmFields"
-            :key="f.key"
-            :kind="f.kind"
-            :label="f.label"
-            :model-value="draft[f.key]"
-            :from="from"
-            @update:model-value="set({ [f.key]: $event })"
-          />
+          <SourcedGroup :fields="filmFields" :sheet="draft" :from="from" @update="set" />
         </div>
         <h2>Times</h2>
         <PotLifePoints
@@ -193,15 +178,7 @@ async function leave(): Promise<void> {
         </template>
         <h2>Conditions</h2>
         <div class="triple">
-          <SourcedField
-            v-for="f in limitFields"
-            :key="f.key"
-            :kind="f.kind"
-            :label="f.label"
-            :model-value="draft[f.key]"
-            :from="from"
-            @update:model-value="set({ [f.key]: $event })"
-          />
+          <SourcedGroup :fields="limitFields" :sheet="draft" :from="from" @update="set" />
           <PickField
             label="Damp"
             :model-value="draft.damp ?? ''"
@@ -272,15 +249,7 @@ async function leave(): Promise<void> {
         <h2>Sold and stored</h2>
         <KitList :model-value="draft.kits" :from="from" @update:model-value="set({ kits: $event })" />
         <div class="triple">
-          <SourcedField
-            v-for="f in storeFields"
-            :key="f.key"
-            :kind="f.kind"
-            :label="f.label"
-            :model-value="draft[f.key]"
-            :from="from"
-            @update:model-value="set({ [f.key]: $event })"
-          />
+          <SourcedGroup :fields="storeFields" :sheet="draft" :from="from" @update="set" />
         </div>
         <h2>Safety</h2>
         <TickList
