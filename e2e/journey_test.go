@@ -64,8 +64,12 @@ func TestFromTapeToMixCardInMetres(t *testing.T) {
 	p.sees("[data-test=tape-marks]", "3.7 m")
 	p.saved()
 
+	p.click("[data-test=pail] summary")
+	p.fill("High", "32 cm")
+	p.saved()
 	p.click("[data-test=to-cards]")
 	p.sees("[data-test=mix-card]", "Undertow MB-2")
+	p.sees("[data-test=mix-card]", "11.0 cm") // 6.14 L in a pail 26 cm wide below, 30 cm above, 32 cm high
 	first := value[string](p, `document.querySelector('[data-test=mix-card]').innerText.replaceAll('\u202f',' ')`)
 	for _, words := range []string{"4.09 L", "4.63 kg", "2.05 L", "2.08 kg", "2 : 1 by volume", "3 min", "1: 19.24 m²", "300 µm", "gloves"} {
 		if !strings.Contains(first, words) {

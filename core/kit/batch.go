@@ -13,6 +13,38 @@ import (
 type Bucket struct {
 	Volume   measure.Volume   `json:"volume" exclusiveMinimum:"0" maximum:"1" doc:"m³ to the brim"`
 	Headroom measure.Fraction `json:"headroom" minimum:"0" maximum:"0.9" doc:"Share kept free for the paddle"`
+	Pail     *Pail            `json:"pail,omitempty" doc:"Its inner dimensions, for marks by height"`
+}
+
+// Pail is the inside of a tapered bucket.
+type Pail struct {
+	Bottom measure.Length `json:"bottom" exclusiveMinimum:"0" maximum:"2" doc:"m across"`
+	Top    measure.Length `json:"top" exclusiveMinimum:"0" maximum:"2" doc:"m across at the brim"`
+	Height measure.Length `json:"height" exclusiveMinimum:"0" maximum:"2" doc:"m"`
+}
+
+// Holds is what the pail holds to a height, m³: a frustum of a cone.
+func (p Pail) Holds(height measure.Length) measure.Volume {
+	share := height / p.Height
+	a, b := float64(p.Bottom)/2, float64(p.Bottom+(p.Top-p.Bottom)*share)/2
+	return measure.Volume(math.Pi * float64(height) / 3 * (a*a + a*b + b*b))
+}
+
+// HeightOf is how high a volume stands in the pail, m; the brim where it runs
+// over.
+func (p Pail) HeightOf(v measure.Volume) measure.Length {
+	low, high := measure.Length(0), p.Height
+	if v >= p.Holds(high) {
+		return high
+	}
+	for high-low > 1e-6 {
+		if middle := (low + high) / 2; p.Holds(middle) < v {
+			low = middle
+		} else {
+			high = middle
+		}
+	}
+	return high
 }
 
 // Usable is what may be mixed in the bucket.

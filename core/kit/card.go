@@ -13,6 +13,7 @@ type Dose struct {
 	Volume         measure.Volume `json:"volume" doc:"m³"`
 	Mass           measure.Mass   `json:"mass" doc:"kg"`
 	FillTo         measure.Volume `json:"fillTo" doc:"Mark on the pail once this is in, m³"`
+	Height         measure.Length `json:"height,omitempty" doc:"Of that mark above the inner bottom of the pail, m; absent while the pail is not measured"`
 	ScaleTo        measure.Mass   `json:"scaleTo" doc:"Reading of a scale tared with the empty pail, kg"`
 	DensityAssumed bool           `json:"densityAssumed" doc:"The mass rests on an assumed density"`
 }
@@ -52,8 +53,9 @@ type Added struct {
 const halfMinute = 30
 
 // NewCard writes the card of a batch that covers an area of a section with a
-// wet film and lives for a time. Its parts come in the order of pouring. Section n is batch n's.
-func NewCard(p *material.Product, mix material.Mix, b Batch, of int, area measure.Area, wet measure.Film, life measure.Span, bFirst bool) Card {
+// wet film and lives for a time. Its parts come in the order of pouring,
+// with heights in the pail where that is measured. Section n is batch n's.
+func NewCard(p *material.Product, mix material.Mix, b Batch, of int, area measure.Area, wet measure.Film, life measure.Span, bFirst bool, pail *Pail) Card {
 	c := Card{
 		Batch: b.Number, Of: of, Product: p.Name, Color: p.Color, Share: b.Share,
 		Ratio: p.Ratio.Basis, Volume: b.Volume, Mass: b.Mass,
@@ -73,6 +75,9 @@ func NewCard(p *material.Product, mix material.Mix, b Batch, of int, area measur
 		fill += part.Volume
 		scale += part.Mass
 		part.FillTo, part.ScaleTo = fill, scale
+		if pail != nil {
+			part.Height = pail.HeightOf(fill)
+		}
 		c.Parts[i] = part
 		c.RatioParts[i] = p.Components[i].Parts
 	}

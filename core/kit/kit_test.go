@@ -104,7 +104,7 @@ func TestCardKeepsTheRatio(t *testing.T) {
 		p := twoPack(c.parts, 1)
 		mix := p.Mix()
 		total := measure.Volume(measure.Gallon * (1 + 1/c.parts))
-		card := NewCard(&p, mix, Batch{Number: 1, Volume: total, Mass: mix.Density.Value.Of(total)}, 1, 10, 0.0003, 0, false)
+		card := NewCard(&p, mix, Batch{Number: 1, Volume: total, Mass: mix.Density.Value.Of(total)}, 1, 10, 0.0003, 0, false, nil)
 		if got := float64(card.Parts[1].Volume) / measure.FlOz; !near(got, c.flOz, 2e-3) {
 			t.Errorf("%v : 1 gives %v fl oz of B, want %v", c.parts, got, c.flOz)
 		}

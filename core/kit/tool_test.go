@@ -97,7 +97,7 @@ func TestTheCardFollowsTheOrderOfPouring(t *testing.T) {
 	p := twoPack(3, 1)
 	mix := p.Mix()
 	b := Batch{Number: 1, Volume: 0.008}
-	a, other := NewCard(&p, mix, b, 1, 20, 4e-4, 0, false), NewCard(&p, mix, b, 1, 20, 4e-4, 0, true)
+	a, other := NewCard(&p, mix, b, 1, 20, 4e-4, 0, false, nil), NewCard(&p, mix, b, 1, 20, 4e-4, 0, true, nil)
 	if other.Parts[0].Name != a.Parts[1].Name || other.Parts[0].Volume != a.Parts[1].Volume || !near(float64(other.Parts[0].FillTo), 0.002, 1e-12) {
 		t.Errorf("B first: %+v", other.Parts)
 	}
@@ -106,5 +106,32 @@ func TestTheCardFollowsTheOrderOfPouring(t *testing.T) {
 	}
 	if other.RatioParts[0] != 3 {
 		t.Errorf("the ratio turned about: %v", other.RatioParts)
+	}
+}
+
+// A pail of 26 cm at the bottom, 30 cm at the brim and 36 cm high holds
+// π/12 · 36 · (26² + 26·30 + 30²) = 22.20 L (frustum); a straight one is a
+// cylinder; and heights give their volumes back.
+func TestMarksInATaperedPail(t *testing.T) {
+	p := Pail{Bottom: 0.26, Top: 0.30, Height: 0.36}
+	if got := p.Holds(p.Height); !near(float64(got), 0.0222048, 1e-5) {
+		t.Errorf("it holds %v", got)
+	}
+	straight := Pail{Bottom: 0.2, Top: 0.2, Height: 0.4}
+	if got := straight.HeightOf(0.00314159265); !near(float64(got), 0.1, 1e-4) {
+		t.Errorf("3.14 L stand %v m high", got)
+	}
+	for v := measure.Volume(0.0005); v < 0.022; v += 0.0007 {
+		if back := p.Holds(p.HeightOf(v)); !near(float64(back), float64(v), 1e-3) {
+			t.Errorf("%v came back as %v", v, back)
+		}
+	}
+	if p.HeightOf(1) != p.Height {
+		t.Error("a flood stands above the brim")
+	}
+	mix := twoPack(2, 1)
+	card := NewCard(&mix, mix.Mix(), Batch{Number: 1, Volume: 0.009}, 1, 20, 4e-4, 0, false, &straight)
+	if a, b := card.Parts[0].Height, card.Parts[1].Height; !near(float64(b/a), 1.5, 1e-4) {
+		t.Errorf("marks at %v and %v", a, b)
 	}
 }

@@ -4,6 +4,7 @@ package plan
 
 import (
 	"fmt"
+	"math"
 
 	"time"
 
@@ -95,7 +96,7 @@ func refused(step finding.Step, path, way, text string, args ...any) finding.Fin
 
 // check looks at what spans the whole file: identities, references and values
 // that contradict each other.
-func (f File) check() (map[string]*material.Product, []finding.Finding) {
+func (f File) check(units measure.System) (map[string]*material.Product, []finding.Finding) {
 	var found []finding.Finding
 	products := make(map[string]*material.Product, len(f.Products))
 	for i := range f.Products {
@@ -131,6 +132,15 @@ func (f File) check() (map[string]*material.Product, []finding.Finding) {
 	if pace := f.Job.Crew.Pace.Value; pace <= 0 || pace > buildup.MaxPace {
 		found = append(found, refused(finding.Batches, "/job/crew/pace", "Enter the area one person spreads in an hour.", "The pace is not one a person can spread at."))
 	}
+	if b := f.Job.Bucket; b.Pail != nil {
+		if holds := b.Pail.Holds(b.Pail.Height); math.Abs(float64(holds/b.Volume)-1) > pailOff {
+			found = append(found, finding.Finding{
+				Level: finding.Warning, Step: finding.Batches, Path: "/job/bucket/pail",
+				Text:   fmt.Sprintf("The pail as measured holds %s, but the bucket is entered with %s; marks by height rest on the measures.", units.Volume(holds), units.Volume(b.Volume)),
+				WayOut: "Measure the inside again, or enter what it holds.",
+			})
+		}
+	}
 	ids := make(map[string]bool)
 	unique := func(id, path string) {
 		if ids[id] {
@@ -154,6 +164,10 @@ func (f File) check() (map[string]*material.Product, []finding.Finding) {
 	}
 	return products, found
 }
+
+// pailOff is how far the measures of a pail may be from what it is said to hold:
+// common practice, no source.
+const pailOff = 0.05
 
 // sheetKey names a sheet as it reads with one of its hardeners.
 func sheetKey(product, hardener string) string {

@@ -52,7 +52,7 @@ func TestHeatShrinksBatches(t *testing.T) {
 	f.Job.Bucket.Volume = 0.2
 	l := limit(t, f, "pot life")
 	m := maker{file: f, units: measure.Metric, now: noon(), slab: AssumedSlab}
-	m.products, _ = f.check()
+	m.products, _ = f.check(measure.Metric)
 	p := m.products["hardtack-clear"]
 	mix := p.Mix()
 	m.mixes, m.lives = map[string]material.Mix{"hardtack-clear": mix}, map[string]*lives{"hardtack-clear": {}}
@@ -137,6 +137,10 @@ func TestWhatThePailMeets(t *testing.T) {
 	f.Job.Mixing.Standing, f.Job.Mixing.Carry = "", &carry
 	if carried := limit(t, f, "pot life").Volume; carried >= in[""] {
 		t.Errorf("carried for 6 min it may be %v, at once %v", carried, in[""])
+	}
+	f.Job.Bucket.Pail = &kit.Pail{Bottom: 0.26, Top: 0.3, Height: 0.36}
+	if !says(f, "The pail as measured holds 22.2 L, but the bucket is entered with 200 L") {
+		t.Error("a pail that is not the bucket is not told")
 	}
 	carry = 5 * measure.Hour
 	if refused := Make(f, measure.Metric, noon()).Refused(); len(refused) != 1 || !strings.Contains(refused[0].Text, "ends before mixing, standing and carrying") {

@@ -76,7 +76,7 @@ func Make(f File, units measure.System, now time.Time) Plan {
 	if f.Job.Slab != nil {
 		m.slab = f.Job.Slab.Value
 	}
-	m.products, m.plan.Findings = f.check()
+	m.products, m.plan.Findings = f.check(units)
 	m.media = make(map[string]*material.Medium, len(f.Media))
 	for i := range f.Media {
 		m.media[f.Media[i].ID] = &f.Media[i]

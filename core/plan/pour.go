@@ -92,7 +92,7 @@ func (m *maker) card(i, n int) {
 	for n, b := range c.Division.Batches {
 		section := &c.Sections[n]
 		section.Parts = parts * measure.Area(b.Volume/c.Division.Mixed)
-		card := kit.NewCard(c.product, c.mix, b, len(c.Sections), section.Area+section.Parts, c.Mixed, m.lives[sheetKey(c.Product, c.Hardener)].of(b.Mass), schools.First == "b")
+		card := kit.NewCard(c.product, c.mix, b, len(c.Sections), section.Area+section.Parts, c.Mixed, m.lives[sheetKey(c.Product, c.Hardener)].of(b.Mass), schools.First == "b", m.file.Job.Bucket.Pail)
 		card.Notes = schools.notes(len(card.Parts))
 		for _, a := range c.Build.Additions {
 			// What goes into the mix follows the volume, what goes onto the film the area.

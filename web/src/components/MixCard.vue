@@ -15,6 +15,12 @@ const filled = computed(() =>
   })),
 )
 const PAIL = 200
+const CENTIMETRES = 100
+
+/** A height in the pail as a ruler shows it. */
+function height(metres: number): string {
+  return session.units === 'us' ? session.format('length', metres) : `${(metres * CENTIMETRES).toFixed(1)} cm`
+}
 </script>
 
 <template>
@@ -57,7 +63,10 @@ const PAIL = 200
               {{ p.densityAssumed ? '≈ ' : '' }}{{ session.format('mass', p.mass) }}
               <span class="sub">scale {{ session.format('mass', p.scaleTo) }}</span>
             </td>
-            <td class="wide">{{ session.format('volume', p.fillTo) }}</td>
+            <td class="wide">
+              {{ session.format('volume', p.fillTo)
+              }}<span v-if="p.height" class="high">{{ height(p.height) }}</span>
+            </td>
             <td class="wide">{{ p.densityAssumed ? '≈ ' : '' }}{{ session.format('mass', p.scaleTo) }}</td>
           </tr>
         </tbody>
@@ -247,6 +256,10 @@ dd {
 dd.blank {
   border-bottom: 2px solid var(--ink);
   min-width: 150px;
+}
+.high {
+  display: block;
+  font-size: 1.3rem;
 }
 .adds {
   list-style: none;
