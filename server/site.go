@@ -14,6 +14,7 @@ import (
 	"github.com/danielgtaylor/huma/v2"
 
 	"nephelon/core/climate"
+	"nephelon/core/measure"
 	"nephelon/core/plan"
 	"nephelon/core/survey"
 )
@@ -39,6 +40,13 @@ type InstrumentReading struct {
 	Values     []InstrumentValue `json:"values"`
 }
 
+// ScaleReading is what the scale shows.
+type ScaleReading struct {
+	At     time.Time    `json:"at"`
+	Mass   measure.Mass `json:"mass" doc:"kg since it was last tared"`
+	Stable bool         `json:"stable"`
+}
+
 // InstrumentValue is one number of a reading, in the units of the plan file.
 type InstrumentValue struct {
 	Kind  survey.ReadingKind `json:"kind" enum:"slab-temperature,air-temperature,material-temperature,air-humidity,slab-humidity,emission,plastic-sheet,moisture-meter,ph,pull-off"`
@@ -58,15 +66,25 @@ func (s *Server) siteRoutes() {
 			if s.bridge == "" {
 				return &body[[]InstrumentLine]{lines}, nil
 			}
-			return &body[[]InstrumentLine]{lines}, s.ask(ctx, "/instruments", &lines)
+			return &body[[]InstrumentLine]{lines}, s.ask(ctx, http.MethodGet, "/instruments", &lines)
 		})
 	huma.Register(s.api, huma.Operation{OperationID: "readInstrument", Method: http.MethodPost, Path: "/api/instruments/{instrument}/reading", Metadata: editors()},
 		func(ctx context.Context, in *struct {
 			Instrument string `path:"instrument" maxLength:"60"`
 		}) (*body[InstrumentReading], error) {
 			taken := InstrumentReading{}
-			err := s.ask(ctx, "/instruments/"+url.PathEscape(in.Instrument)+"/reading", &taken)
+			err := s.ask(ctx, http.MethodGet, "/instruments/"+url.PathEscape(in.Instrument)+"/reading", &taken)
 			return &body[InstrumentReading]{taken}, err
+		})
+	huma.Register(s.api, huma.Operation{OperationID: "weigh", Method: http.MethodGet, Path: "/api/scale", Description: "What the scale at the mixing place shows"},
+		func(ctx context.Context, _ *struct{}) (*body[ScaleReading], error) {
+			shown := ScaleReading{}
+			err := s.ask(ctx, http.MethodGet, "/scale", &shown)
+			return &body[ScaleReading]{shown}, err
+		})
+	huma.Register(s.api, huma.Operation{OperationID: "tare", Method: http.MethodPost, Path: "/api/scale/tared", Metadata: editors()},
+		func(ctx context.Context, _ *struct{}) (*struct{}, error) {
+			return nil, s.ask(ctx, http.MethodPut, "/scale/tare", new(any))
 		})
 	huma.Register(s.api, huma.Operation{OperationID: "forecast", Method: http.MethodGet, Path: "/api/forecast"},
 		func(ctx context.Context, in *struct {
@@ -76,19 +94,19 @@ func (s *Server) siteRoutes() {
 				Place string         `json:"place"`
 				Hours []climate.Hour `json:"hours"`
 			}
-			err := s.ask(ctx, fmt.Sprintf("/weather?hours=%d&climate=%s", forecastHours, url.QueryEscape(in.Climate)), &told)
+			err := s.ask(ctx, http.MethodGet, fmt.Sprintf("/weather?hours=%d&climate=%s", forecastHours, url.QueryEscape(in.Climate)), &told)
 			return &body[plan.Forecast]{plan.Forecast{Place: told.Place, Told: time.Now().UTC(), Hours: told.Hours}}, err
 		})
 }
 
 // ask fetches from the bridge. What the bridge says against it is passed on.
-func (s *Server) ask(ctx context.Context, path string, into any) error {
+func (s *Server) ask(ctx context.Context, method, path string, into any) error {
 	if s.bridge == "" {
 		return huma.Error404NotFound("No instruments and no weather service are connected. Type the reading instead.")
 	}
 	limited, cancel := context.WithTimeout(ctx, bridgeTimeout)
 	defer cancel()
-	request, err := http.NewRequestWithContext(limited, http.MethodGet, s.bridge+path, nil)
+	request, err := http.NewRequestWithContext(limited, method, s.bridge+path, nil)
 	if err != nil {
 		return s.trouble("ask the bridge", err)
 	}

@@ -50,6 +50,7 @@ type Site struct {
 	started     time.Time
 	climate     string
 	instruments []Instrument
+	scale       scale
 }
 
 // New makes a site. The same seed and times give the same readings.
@@ -71,6 +72,9 @@ func (s *Site) Handler() http.Handler {
 	mux.HandleFunc("GET /instruments", func(w http.ResponseWriter, _ *http.Request) { answer(w, http.StatusOK, s.list()) })
 	mux.HandleFunc("GET /instruments/{id}/reading", s.read)
 	mux.HandleFunc("PUT /instruments/{id}/fault", s.fault)
+	mux.HandleFunc("GET /scale", s.weigh)
+	mux.HandleFunc("PUT /scale/tare", s.tare)
+	mux.HandleFunc("PUT /scale/load", s.put)
 	mux.HandleFunc("GET /weather", s.weather)
 	return mux
 }

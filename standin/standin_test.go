@@ -97,3 +97,39 @@ func TestForecastIsPlausibleAndTheSameEachTime(t *testing.T) {
 		}
 	}
 }
+
+// What is poured rises to an end, is tared away, and can be settled.
+func TestTheScalePours(t *testing.T) {
+	at := time.Date(2031, 5, 6, 12, 0, 0, 0, time.UTC)
+	h := New(7, func() time.Time { return at }).Handler()
+	weigh := func() Weight {
+		var w Weight
+		call(t, h, "GET", "/scale", "", &w)
+		return w
+	}
+	if w := weigh(); w.Mass != 0 || !w.Stable {
+		t.Errorf("empty it shows %+v", w)
+	}
+	call(t, h, "PUT", "/scale/tare", "", nil)
+	at = at.Add(5 * time.Second)
+	if w := weigh(); w.Stable || math.Abs(w.Mass-2) > 0.01 {
+		t.Errorf("after 5 s of pouring %+v", w)
+	}
+	at = at.Add(time.Minute)
+	first := weigh()
+	if !first.Stable || first.Mass < 6 || first.Mass > 9 {
+		t.Errorf("A is poured: %+v", first)
+	}
+	call(t, h, "PUT", "/scale/tare", "", nil)
+	at = at.Add(time.Minute)
+	if w := weigh(); !w.Stable || w.Mass < 2 || w.Mass > 3.5 {
+		t.Errorf("B is poured: %+v", w)
+	}
+	call(t, h, "PUT", "/scale/load", `{"mass":2.715}`, nil)
+	if w := weigh(); w.Mass != 2.715 || !w.Stable {
+		t.Errorf("settled: %+v", w)
+	}
+	if status := call(t, h, "PUT", "/scale/load", `{"mass":-1}`, nil); status != http.StatusBadRequest {
+		t.Errorf("a load below nothing: %d", status)
+	}
+}

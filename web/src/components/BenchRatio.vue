@@ -21,6 +21,31 @@ watch(
     masses.value = []
   },
 )
+const onScale = ref('')
+/** Tares the scale for the next part. */
+async function tare(): Promise<void> {
+  try {
+    const { error, response } = await api.POST('/api/scale/tared')
+    onScale.value = response.ok ? 'Tared: pour the next part.' : refusal(error, 'The scale cannot be tared.')
+  } catch {
+    onScale.value = 'The server does not answer; type what the scale shows.'
+  }
+}
+/** Takes what the scale shows for a part. */
+async function take(part: number): Promise<void> {
+  try {
+    const { data, error } = await api.GET('/api/scale')
+    if (!data) onScale.value = refusal(error, 'The scale cannot be read.')
+    else if (!data.stable) {
+      onScale.value = `${session.format('mass', data.mass)} and rising: wait until the pour is over.`
+    } else {
+      masses.value[part] = data.mass
+      onScale.value = `Took ${session.format('mass', data.mass)} from the scale.`
+    }
+  } catch {
+    onScale.value = 'The server does not answer; type what the scale shows.'
+  }
+}
 async function judge(): Promise<void> {
   if (props.sheet.components.some((_, i) => !masses.value[i])) {
     check.value = null
@@ -71,6 +96,19 @@ watch([masses, elapsed, bucket], () => void judge(), { deep: true })
         positive
         @update:model-value="bucket = $event"
       />
+    </div>
+    <div class="row small mt-1">
+      <v-btn v-if="session.mayEdit" size="small" variant="text" @click="tare">Tare the scale</v-btn>
+      <v-btn
+        v-for="(c, i) in sheet.components"
+        :key="c.name"
+        size="small"
+        variant="text"
+        :data-test="`weigh-${c.name}`"
+        @click="take(i)"
+        >Take {{ c.name }} from the scale</v-btn
+      >
+      <span aria-live="polite" data-test="on-scale">{{ onScale }}</span>
     </div>
     <p v-if="trouble" role="alert">{{ trouble }}</p>
     <div v-if="check" :class="['verdict', check.verdict]" aria-live="assertive">
