@@ -193,8 +193,12 @@ func (s *Server) planned(ctx context.Context, j store.Job) (JobState, error) {
 		return state, err
 	}
 	for _, held := range j.File.Products {
-		if now, there := shelf[held.ID]; there && now.Version > held.Version {
-			state.Newer = append(state.Newer, NewerSheet{held.Version, now, now.Changes(held, p.Units)})
+		now, there := shelf[held.ID]
+		if !there || now.Version <= held.Version {
+			continue
+		}
+		if changes := now.Changes(held, p.Units); len(changes) > 0 {
+			state.Newer = append(state.Newer, NewerSheet{held.Version, now, changes})
 		}
 	}
 	return state, nil
