@@ -144,6 +144,20 @@ const bucket = computed(() => house.value.bucket ?? PLAIN_BUCKET)
             "
           />
         </div>
+        <label class="small">
+          <input
+            type="checkbox"
+            :checked="house.methods?.acidInPool ?? false"
+            :disabled="!session.mayKeep"
+            @change="
+              change({
+                methods: { ...house.methods, acidInPool: !house.methods?.acidInPool || undefined },
+              })
+            "
+          />
+          Acid may be used in pools and on plaster. The other school grinds only: acid soaks in, must be
+          neutralised completely, and stains the paint.
+        </label>
       </section>
       <div class="schools">
         <fieldset
