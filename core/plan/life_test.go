@@ -11,6 +11,7 @@ import (
 	"nephelon/core/kit"
 	"nephelon/core/material"
 	"nephelon/core/measure"
+	"nephelon/core/survey"
 )
 
 func warm(f *File, celsius measure.Temperature) {
@@ -145,5 +146,31 @@ func TestWhatThePailMeets(t *testing.T) {
 	carry = 5 * measure.Hour
 	if refused := Make(f, measure.Metric, noon()).Refused(); len(refused) != 1 || !strings.Contains(refused[0].Text, "ends before mixing, standing and carrying") {
 		t.Errorf("carried for five hours: %v", texts(refused))
+	}
+}
+
+// A sheet that is stricter than the contractor's rules is kept to, a laxer one
+// is not. At 20 °C and 70 % the dew point is 14.4 °C, 4.1 K below a slab of
+// 18.5 °C.
+func TestTheSheetsConditionsRule(t *testing.T) {
+	f := laid(t, demoShelf(t), coat("keelbody-100", 900)) // 3 K above the dew point
+	f.Job.Surfaces[0].Survey = &survey.Survey{Readings: []survey.Reading{
+		{ID: "h", Kind: survey.AirHumidity, Value: 0.7, At: noon()}, {ID: "a", Kind: survey.AirTemperature, Value: 20, At: noon()},
+		{ID: "s", Kind: survey.SlabTemperature, Value: 18.5, At: noon()},
+	}}
+	dew := func() survey.Verdict {
+		all := Make(f, measure.Metric, noon()).Surfaces[0].Survey.Verdicts
+		return all[slices.IndexFunc(all, func(v survey.Verdict) bool { return v.ID == "dew-point" })]
+	}
+	if v := dew(); v.Closed() {
+		t.Errorf("3 K are kept: %+v", v)
+	}
+	f.Products[0].DewMargin = &measure.Sourced[measure.Temperature]{Value: 5, Source: measure.Sheet}
+	if v := dew(); !v.Closed() || !strings.Contains(v.Basis, "sheet of Keelbody 100") {
+		t.Errorf("the sheet's 5 K are not kept to: %+v", v)
+	}
+	f.Job.Rules = []survey.Own{{ID: "dew-margin", Value: 6, Source: measure.OwnTest}}
+	if v := dew(); !v.Closed() || strings.Contains(v.Basis, "sheet") {
+		t.Errorf("the contractor's stricter 6 K are not kept to: %+v", v)
 	}
 }

@@ -30,8 +30,9 @@ func (m *maker) survey(i int) {
 		return
 	}
 	coats := m.coats(i)
-	told := SurveyPlan{Hours: m.hours(*s.Survey, coats, m.rules)}
-	told.Verdicts = survey.Judge(*s.Survey, coats, m.file.Job.Rules, survey.Scene{Now: m.now, Hours: told.Hours, Units: m.units})
+	own := m.ruled(i)
+	told := SurveyPlan{Hours: m.hours(*s.Survey, coats, survey.Rules(own))}
+	told.Verdicts = survey.Judge(*s.Survey, coats, own, survey.Scene{Now: m.now, Hours: told.Hours, Units: m.units})
 	told.Fit = survey.Overall(told.Verdicts)
 	for r, reading := range s.Survey.Readings {
 		if fault := reading.Check(m.now, m.units); fault != nil {
@@ -62,6 +63,27 @@ func (m *maker) survey(i int) {
 		}
 	}
 	out.Survey = &told
+}
+
+// ruled are the contractor's own thresholds, with the first coat's sheet where
+// it is stricter: the sheet always rules.
+func (m *maker) ruled(i int) []survey.Own {
+	own := m.file.Job.Rules
+	if len(m.plan.Surfaces[i].Coats) == 0 || m.plan.Surfaces[i].Coats[0].product == nil {
+		return own
+	}
+	p := m.plan.Surfaces[i].Coats[0].product
+	rule := func(id string, value float64, source measure.Source) {
+		own = append(slices.DeleteFunc(slices.Clone(own), func(o survey.Own) bool { return o.ID == id }),
+			survey.Own{ID: id, Value: value, Source: source, From: "sheet of " + p.Name})
+	}
+	if d := p.DewMargin; d != nil && float64(d.Value) > m.rules["dew-margin"].Value {
+		rule("dew-margin", float64(d.Value), d.Source)
+	}
+	if h := p.HumidityMax; h != nil && float64(h.Value) < m.rules["air-humidity"].Value {
+		rule("air-humidity", float64(h.Value), h.Source)
+	}
+	return own
 }
 
 // coats is what the survey needs to know of what goes on the surface.
