@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { useDebounceFn } from '@vueuse/core'
 import { computed, nextTick, ref, watch } from 'vue'
-import { readQuantity, type ReadKind, type Reading } from '../composables/useReader'
+import { readQuantity, taking, type ReadKind, type Reading } from '../composables/useReader'
 import { useSession } from '../stores/session'
 
 const props = defineProps<{
@@ -61,14 +61,14 @@ function typed(): void {
 }
 
 /** What is being taken just now: Enter and the leaving that follows it are one. */
-let taking: string | null = null
+let inHand: string | null = null
 
 async function commit(): Promise<void> {
-  if (!typing.value || taking === text.value) return
-  taking = text.value
+  if (!typing.value || inHand === text.value) return
+  inHand = text.value
   const answer = await understand()
-  const overtaken = taking !== text.value
-  taking = null
+  const overtaken = inHand !== text.value
+  inHand = null
   if (!answer?.ok || overtaken) return
   typing.value = false
   reading.value = null
@@ -79,7 +79,7 @@ async function commit(): Promise<void> {
 function leave(): void {
   held = null
   if (text.value.trim() === '') revert()
-  else void commit()
+  else void taking(commit)
 }
 
 function revert(): void {
@@ -104,7 +104,7 @@ const fault = computed(() => (reading.value && !reading.value.ok ? reading.value
     autocomplete="off"
     @focus="enter"
     @input="typed"
-    @keydown.enter.prevent="commit"
+    @keydown.enter.prevent="taking(commit)"
     @keydown.esc.stop="revert"
     @blur="leave"
   />

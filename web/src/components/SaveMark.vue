@@ -1,7 +1,10 @@
 <script setup lang="ts">
+import { computed } from 'vue'
 import type { SaveState } from '../composables/useJob'
+import { beingTaken } from '../composables/useReader'
 
-defineProps<{ state: SaveState; trouble: string }>()
+const props = defineProps<{ state: SaveState }>()
+const shown = computed(() => (props.state === 'saved' && beingTaken.value ? 'waiting' : props.state))
 const words: Record<SaveState, string> = {
   saved: 'Saved',
   saving: 'Saving …',
@@ -14,8 +17,8 @@ const words: Record<SaveState, string> = {
 </script>
 
 <template>
-  <span class="mark small" :class="state" role="status" data-test="save-state" :data-state="state">{{
-    words[state]
+  <span class="mark small" :class="shown" role="status" data-test="save-state" :data-state="shown">{{
+    words[shown]
   }}</span>
 </template>
 

@@ -2,7 +2,7 @@
 import { useEventListener } from '@vueuse/core'
 import { ref } from 'vue'
 import type { Draft } from '../composables/useDraft'
-import { readQuantity } from '../composables/useReader'
+import { readQuantity, taking } from '../composables/useReader'
 
 /** A length typed while drawing: the wall goes from the last corner towards the cursor. */
 const props = defineProps<{ draft: Draft; towards: number }>()
@@ -48,7 +48,7 @@ async function take(): Promise<void> {
       :tabindex="open ? 0 : -1"
       autocomplete="off"
       @input="fault = ''"
-      @keydown.enter.stop.prevent="take"
+      @keydown.enter.stop.prevent="taking(take)"
       @keydown.esc.stop="open = false"
       @blur="open = false"
     />

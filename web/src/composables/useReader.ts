@@ -1,3 +1,4 @@
+import { computed, ref } from 'vue'
 import { api, refusal } from '../api/client'
 import type { Kind } from '../lib/units'
 
@@ -13,5 +14,20 @@ export async function readQuantity(kind: ReadKind, text: string): Promise<Readin
     return { ok: false, text: refusal(error, 'This cannot be read.') }
   } catch {
     return { ok: false, text: 'The server does not answer, so this is not read yet. It stays here.' }
+  }
+}
+
+const underWay = ref(0)
+
+/** Whether something that was entered is still being read, and so is in no job yet. */
+export const beingTaken = computed(() => underWay.value > 0)
+
+/** Does what takes an entry over, and keeps it known as being taken until that is done. */
+export async function taking(work: () => Promise<void>): Promise<void> {
+  underWay.value++
+  try {
+    await work()
+  } finally {
+    underWay.value--
   }
 }

@@ -67,7 +67,7 @@ useEventListener(window, 'keydown', (event) => {
         >
           {{ [file.job.client, file.job.site].filter(Boolean).join(' · ') || 'Client, site and notes …' }}
         </button>
-        <SaveMark :state="state" :trouble="trouble" />
+        <SaveMark :state="state" />
         <template v-if="session.mayEdit">
           <v-btn size="small" :disabled="!canUndo" data-test="undo" @click="editor.undo">Undo</v-btn>
           <v-btn size="small" :disabled="!canRedo" data-test="redo" @click="editor.redo">Redo</v-btn>
