@@ -20,6 +20,7 @@ import (
 	"github.com/chromedp/cdproto"
 	"github.com/chromedp/cdproto/log"
 	"github.com/chromedp/cdproto/network"
+	browserpage "github.com/chromedp/cdproto/page"
 	"github.com/chromedp/cdproto/runtime"
 	"github.com/chromedp/chromedp"
 
@@ -163,6 +164,12 @@ func newPage(t *testing.T, address string) *page {
 func (p *page) heard(event any) {
 	fault := ""
 	switch e := event.(type) {
+	case *browserpage.EventJavascriptDialogOpening:
+		// A question of the browser's own stops the page until it is answered.
+		fault = "the browser asked: " + string(e.Type) + " " + e.Message
+		go func() {
+			_, _ = chromedp.Call(p.ctx, browserpage.HandleJavaScriptDialog, browserpage.HandleJavaScriptDialogParams{Accept: true})
+		}()
 	case *runtime.EventExceptionThrown:
 		fault = "script error: " + e.ExceptionDetails.Text
 		if e.ExceptionDetails.Exception != nil {
@@ -209,7 +216,9 @@ func (p *page) try(steps ...chromedp.Action[chromedp.Void]) error {
 }
 
 func (p *page) glance() string {
-	text, err := chromedp.Run(p.ctx, chromedp.Evaluate[string](`document.body.innerText.slice(0, 1500)`))
+	ctx, cancel := context.WithTimeout(p.ctx, patience)
+	defer cancel()
+	text, err := chromedp.Run(ctx, chromedp.Evaluate[string](`document.body.innerText.slice(0, 1500)`))
 	if err != nil {
 		return err.Error()
 	}

@@ -2,7 +2,7 @@
 import { ref } from 'vue'
 import type { Medium } from '../api/client'
 import { idOf } from '../composables/useSheetDraft'
-import { mediumWords } from '../lib/kinds'
+import { mediumWords, perWords } from '../lib/kinds'
 import NameField from './NameField.vue'
 import PickField from './PickField.vue'
 import SourcedField from './SourcedField.vue'
@@ -10,16 +10,6 @@ import SourcedField from './SourcedField.vue'
 const props = defineProps<{ medium: Medium; trouble: string }>()
 const emit = defineEmits<{ keep: [medium: Medium]; remove: [medium: Medium]; close: [] }>()
 const draft = ref<Medium>(JSON.parse(JSON.stringify(props.medium)) as Medium)
-const pers = {
-  area: 'm² of surface',
-  'coat-area': 'm² of coats',
-  perimeter: 'm of wall',
-  doors: 'm of doorway',
-  person: 'person',
-  batch: 'batch',
-  coat: 'coat',
-  job: 'job',
-}
 type Pack = Medium['packs'][number]
 type Use = NonNullable<Medium['use']>
 const complaint = ref('')
@@ -99,7 +89,7 @@ function keep(): void {
       <PickField
         label="for each"
         :model-value="draft.use?.per ?? 'area'"
-        :options="pers"
+        :options="perWords"
         @update:model-value="use({ per: $event as Use['per'] })"
       />
     </div>

@@ -41,6 +41,18 @@ export const mediumWords: Record<Medium['kind'], string> = {
   tool: 'tool or consumable',
 }
 
+/** What a tool or consumable is reckoned by. */
+export const perWords: Record<NonNullable<Medium['use']>['per'], string> = {
+  area: 'm² of surface',
+  'coat-area': 'm² of coats',
+  perimeter: 'm of wall',
+  doors: 'm of doorway',
+  person: 'person',
+  batch: 'batch',
+  coat: 'coat',
+  job: 'job',
+}
+
 /** Groups things by a word of theirs, in the order of a table of words. */
 export function grouped<T>(
   things: T[],

@@ -3,7 +3,7 @@ import { computed, ref } from 'vue'
 import { api, refusal, type Medium } from '../api/client'
 import MediumForm from '../components/MediumForm.vue'
 import ShelfNav from '../components/ShelfNav.vue'
-import { grouped, mediumWords } from '../lib/kinds'
+import { grouped, mediumWords, perWords } from '../lib/kinds'
 import { useSession } from '../stores/session'
 
 const session = useSession()
@@ -47,24 +47,14 @@ async function remove(medium: Medium): Promise<void> {
 }
 function figures(m: Medium): string {
   const use = m.use
-  const per = {
-    area: 'm² of surface',
-    'coat-area': 'm² of coats',
-    perimeter: 'm of wall',
-    doors: 'm of doorway',
-    person: 'person',
-    batch: 'batch',
-    coat: 'coat',
-    job: 'job',
-  }
   return [
     m.grain && `grain to ${session.format('film', m.grain.value)}`,
     m.full && `${session.format('coverage', m.full.value)} to rejection`,
     m.spare && `${session.format('fraction', m.spare.value)} spare`,
     use &&
       (use.amount >= 1
-        ? `${use.amount} for each ${per[use.per]}`
-        : `1 for ${Math.round(1 / use.amount)} ${per[use.per]}`),
+        ? `${use.amount} for each ${perWords[use.per]}`
+        : `1 for ${Math.round(1 / use.amount)} ${perWords[use.per]}`),
     m.blend,
   ]
     .filter(Boolean)
