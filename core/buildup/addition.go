@@ -31,6 +31,12 @@ func DegreeShare(degree string) float64 {
 	return map[string]float64{"light": 0.15, "even": 0.5, "full": 1}[degree]
 }
 
+// How an addition gets into the coat, where it is stirred in.
+const (
+	IntoMix  = "into the mix"
+	IntoCups = "into its cups"
+)
+
 // Grains are what a broadcast coat leaves for the next one to fill.
 type Grains struct {
 	Name  string
@@ -69,18 +75,27 @@ func (c Coat) Leaves(media map[string]*material.Medium) *Grains {
 func (c Coat) additions(mix material.Mix, b Build, u Under) []Addition {
 	var all []Addition
 	if c.Thinner != nil && b.Thinner > 0 {
-		all = append(all, Addition{Name: "Thinner", How: "into the mix", Volume: b.Thinner})
+		all = append(all, Addition{Name: "Thinner", How: IntoMix, Volume: b.Thinner})
 	}
 	if c.Pigment != nil {
-		a := Addition{Name: "Pigment", How: "into the mix", Medium: c.Pigment.Medium, Mass: b.NeedMass * measure.Mass(c.Pigment.Portion.OfParts(mix.MassShare()))}
+		a := Addition{Name: "Pigment", How: IntoMix, Medium: c.Pigment.Medium, Mass: b.NeedMass * measure.Mass(c.Pigment.Portion.OfParts(mix.MassShare()))}
 		if m := u.Media[a.Medium]; m != nil {
 			a.Name = m.Name
 		}
 		all = append(all, a)
 	}
+	if c.Colours != nil {
+		volumes := c.Colours.Volumes(b.Need, 1)
+		for i, colour := range c.Colours.Colours {
+			if m := u.Media[colour.Medium]; m != nil && colour.Portion != nil {
+				mass := b.Density.Value.Of(volumes[i]) * measure.Mass(colour.Portion.OfParts(mix.MassShare()))
+				all = append(all, Addition{Medium: m.ID, Name: m.Name, How: IntoCups, Mass: mass})
+			}
+		}
+	}
 	if c.Grit != nil {
 		if m := u.Media[c.Grit.Medium]; m != nil {
-			all = append(all, Addition{Medium: m.ID, Name: m.Name, How: "into the mix", Mass: measure.Mass(float64(c.Grit.Dose.Value) * float64(b.Need))})
+			all = append(all, Addition{Medium: m.ID, Name: m.Name, How: IntoMix, Mass: measure.Mass(float64(c.Grit.Dose.Value) * float64(b.Need))})
 		}
 	}
 	if m := c.scattered(u); m != nil {

@@ -42,6 +42,7 @@ type Coat struct {
 	Pigment  *Tint                              `json:"pigment,omitempty"`
 	Scatter  *Scatter                           `json:"scatter,omitempty" doc:"What is broadcast into the wet film"`
 	Grit     *Grit                              `json:"grit,omitempty" doc:"Texture stirred into the mix"`
+	Colours  *Colouring                         `json:"colours,omitempty" doc:"Divided into cups of colour"`
 	Wait     *measure.Span                      `json:"wait,omitempty" minimum:"0" maximum:"31536000" doc:"s planned after the coat below"`
 	Abraded  bool                               `json:"abraded,omitempty" doc:"The coat below is abraded and cleaned before this one"`
 }
@@ -130,6 +131,9 @@ func (c Coat) Check(path string) *finding.Finding {
 	case c.Grit != nil && (c.Grit.Dose.Value <= 0 || c.Grit.Dose.Value > 1500):
 		return refuse("/grit", "That much grit cannot be stirred in.", "Enter its mass for a litre of mix, such as 60 g/L.")
 	}
+	if c.Colours != nil {
+		return c.Colours.check(path + "/colours")
+	}
 	return nil
 }
 
@@ -175,6 +179,9 @@ func (c Coat) Build(p *material.Product, mix material.Mix, u Under) Build {
 	}
 	if c.Residue != nil {
 		b.Extra += add("Left in pails and tools", c.Residue.Value, c.Residue.Source)
+	}
+	if c.Colours != nil {
+		b.Extra += add("Left in cups", measure.Volume(len(c.Colours.Colours))*c.Colours.Cling(), measure.RuleOfThumb)
 	}
 	if u.Grains != nil {
 		b.Extra += add("Filling between grains", u.Grains.Voids.Value.Over(u.Area), u.Grains.Voids.Source)

@@ -183,15 +183,25 @@ func (j *judge) chemistry(i int) {
 type Window struct {
 	From    measure.Span        `json:"from,omitempty" doc:"s after this coat; absent where the sheet gives none"`
 	Until   measure.Span        `json:"until,omitempty" doc:"s after this coat; absent where the sheet gives none"`
-	At      measure.Temperature `json:"at" doc:"°C of the slab"`
+	At      measure.Temperature `json:"at" doc:"°C of the slab; of a forecast, when the coat is laid"`
 	Outside bool                `json:"outside,omitempty" doc:"The temperature lies outside the sheet's points"`
+
+	Forecast bool `json:"forecast,omitempty" doc:"Through the forecast, not at a steady temperature"`
+}
+
+// how says at what temperature a window was worked out.
+func (j *judge) how(w Window) string {
+	if w.Forecast {
+		return "on the slab that the forecast brings"
+	}
+	return "at " + j.units.Temperature(w.At)
 }
 
 // WindowOf reads a sheet's window at a steady slab temperature.
 func WindowOf(p *material.Product, at measure.Temperature) Window {
 	from, out := material.Reach(p.RecoatFrom, at)
 	until, outToo := material.Reach(p.RecoatUntil, at)
-	return Window{from, until, at, out || outToo}
+	return Window{From: from, Until: until, At: at, Outside: out || outToo}
 }
 
 // window: too early traps what must leave, too late finds a closed surface.
@@ -210,8 +220,8 @@ func (j *judge) window(i int) {
 	switch {
 	case w.From > 0 && *coat.Wait < w.From:
 		j.warn(coat.Path+"/wait", "Wait longer, or take a faster product below.", set(measure.Span(math.Ceil(float64(w.From)/600)*600)), nil,
-			"Coat %d is planned %s after coat %d, but %s takes the next coat from %s at %s: solvent or air would be trapped and the film tracked.",
-			i+1, j.units.Span(*coat.Wait), i, below.Sheet.Name, j.units.Span(w.From), j.units.Temperature(w.At))
+			"Coat %d is planned %s after coat %d, but %s takes the next coat from %s %s: solvent or air would be trapped and the film tracked.",
+			i+1, j.units.Span(*coat.Wait), i, below.Sheet.Name, j.units.Span(w.From), j.how(w))
 	case w.Until > 0 && *coat.Wait > w.Until && !coat.Abraded && !j.bed.Sands:
 		how := "Abrade and clean it"
 		if g := below.Sheet.Abrade; g != nil {
@@ -219,8 +229,8 @@ func (j *judge) window(i int) {
 		}
 		j.warn(coat.Path+"/wait", how+", or lay coat "+fmt.Sprint(i+1)+" inside the window.",
 			&finding.Fix{Label: "Abrade coat " + fmt.Sprint(i) + " before it", Patch: []finding.PatchStep{change("add", coat.Path+"/abraded", true)}}, nil,
-			"Coat %d is planned %s after coat %d, but the window of %s closes %s after it at %s: the surface has closed and the coat may peel.",
-			i+1, j.units.Span(*coat.Wait), i, below.Sheet.Name, j.units.Span(w.Until), j.units.Temperature(w.At))
+			"Coat %d is planned %s after coat %d, but the window of %s closes %s after it %s: the surface has closed and the coat may peel.",
+			i+1, j.units.Span(*coat.Wait), i, below.Sheet.Name, j.units.Span(w.Until), j.how(w))
 	}
 }
 

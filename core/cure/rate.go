@@ -74,11 +74,12 @@ func FitRate(points []Point) (Rate, error) {
 func (r Rate) Time(at measure.Temperature) (time measure.Span, extrapolated bool) {
 	x := 1 / (float64(at) + kelvin)
 	last := len(r.knots) - 1
-	i, known := slices.BinarySearchFunc(r.knots, x, func(k knot, x float64) int { return cmp.Compare(k.x, x) })
+	i := 0
+	for i <= last && r.knots[i].x < x {
+		i++
+	}
 	var y float64
 	switch {
-	case known:
-		y = r.knots[i].y
 	case i == 0:
 		y = r.knots[0].y + r.Activation/gasConstant*(x-r.knots[0].x)
 	case i > last:
@@ -87,6 +88,11 @@ func (r Rate) Time(at measure.Temperature) (time measure.Span, extrapolated bool
 		cold, warm := r.knots[i], r.knots[i-1]
 		y = warm.y + (cold.y-warm.y)*(x-warm.x)/(cold.x-warm.x)
 	}
-	low, high := 1/r.knots[last].x-kelvin, 1/r.knots[0].x-kelvin
-	return measure.Span(math.Exp(y)), float64(at) < low-2 || float64(at) > high+2
+	return measure.Span(math.Exp(y)), r.outside(float64(at))
+}
+
+// outside tells whether a temperature lies outside the points by more than 2 K.
+func (r Rate) outside(at float64) bool {
+	low, high := 1/r.knots[len(r.knots)-1].x-kelvin, 1/r.knots[0].x-kelvin
+	return at < low-2 || at > high+2
 }

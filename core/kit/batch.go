@@ -14,6 +14,7 @@ type Bucket struct {
 	Volume   measure.Volume   `json:"volume" exclusiveMinimum:"0" maximum:"1" doc:"m³ to the brim"`
 	Headroom measure.Fraction `json:"headroom" minimum:"0" maximum:"0.9" doc:"Share kept free for the paddle"`
 	Pail     *Pail            `json:"pail,omitempty" doc:"Its inner dimensions, for marks by height"`
+	Tare     measure.Mass     `json:"tare,omitempty" minimum:"0" maximum:"20" doc:"kg it weighs empty, where the scale is not tared with it"`
 }
 
 // Pail is the inside of a tapered bucket.
@@ -146,8 +147,9 @@ const (
 // Divide cuts a coat's need into batches none of which passes the largest
 // allowed volume, out of what was bought. Equal whole kits are preferred, then
 // equal clean fractions of a kit, then whole kits of the sizes bought, then
-// equal measured batches. It fails with a reason when no batch is possible.
-func Divide(need measure.Volume, limits []Limit, supply *Supply) (Division, error) {
+// equal measured batches. Where every batch is measured anyhow, all are equal and
+// as large as allowed. It fails with a reason when no batch is possible.
+func Divide(need measure.Volume, limits []Limit, supply *Supply, measured bool) (Division, error) {
 	d := Division{Limits: limits}
 	largest := limits[0].Volume
 	if largest <= 0 || math.Ceil(float64(need/largest)) > maxBatches {
@@ -155,15 +157,16 @@ func Divide(need measure.Volume, limits []Limit, supply *Supply) (Division, erro
 	}
 	allowed := supply.allowance(need)
 	fewest := int(math.Ceil(float64(need) / float64(largest) * (1 - slack)))
-	choice, ok := supply.equal(need, allowed, largest, fewest)
-	if !ok {
-		choice, ok = supply.asBought(need, largest)
+	choice, ok := chosen{}, false
+	why := "You measure every batch, so all are equal, and as few as the limit allows."
+	if !measured {
+		why = "Neither whole kits nor a clean fraction of one comes close to the need within the limit, so the batches are measured, all equal."
+		if choice, ok = supply.equal(need, allowed, largest, fewest); !ok {
+			choice, ok = supply.asBought(need, largest)
+		}
 	}
 	if !ok {
-		choice = chosen{
-			volumes: same(need/measure.Volume(fewest), fewest), share: "measured",
-			why: "Neither whole kits nor a clean fraction of one comes close to the need within the limit, so the batches are measured, all equal.",
-		}
+		choice = chosen{volumes: same(need/measure.Volume(fewest), fewest), share: "measured", why: why}
 	}
 	supply.take(choice)
 	for i, v := range choice.volumes {

@@ -104,7 +104,7 @@ func TestCardKeepsTheRatio(t *testing.T) {
 		p := twoPack(c.parts, 1)
 		mix := p.Mix()
 		total := measure.Volume(measure.Gallon * (1 + 1/c.parts))
-		card := NewCard(&p, mix, Batch{Number: 1, Volume: total, Mass: mix.Density.Value.Of(total)}, 1, 10, 0.0003, 0, false, nil)
+		card := NewCard(&p, mix, Batch{Number: 1, Volume: total, Mass: mix.Density.Value.Of(total)}, 1, 10, 0.0003, 0, Filling{}, measure.Metric)
 		if got := float64(card.Parts[1].Volume) / measure.FlOz; !near(got, c.flOz, 2e-3) {
 			t.Errorf("%v : 1 gives %v fl oz of B, want %v", c.parts, got, c.flOz)
 		}
@@ -166,7 +166,7 @@ func TestDividePrefersWholeKitsThenFractionsThenMeasured(t *testing.T) {
 		{"two sizes as bought", 16.5 * l, 13 * l, []Item{{Kit: "5 L", Count: 1, Volume: 5 * l}, {Kit: "12 L", Count: 1, Volume: 12 * l}}, 2, 12 * l, "1 × 12 L"},
 	}
 	for _, c := range cases {
-		d, err := Divide(c.need, []Limit{{Volume: c.largest}}, supplyOf(c.need, c.lines...))
+		d, err := Divide(c.need, []Limit{{Volume: c.largest}}, supplyOf(c.need, c.lines...), false)
 		if err != nil {
 			t.Errorf("%s: %v", c.name, err)
 			continue
@@ -204,7 +204,7 @@ func TestDivideKeepsItsLaws(t *testing.T) {
 		largest := measure.Volume(0.5+25*random.Float64()) * measure.Litre
 		var mixed measure.Volume
 		for _, need := range needs {
-			d, err := Divide(need, []Limit{{Volume: largest}}, supply)
+			d, err := Divide(need, []Limit{{Volume: largest}}, supply, random.IntN(4) == 0)
 			if err != nil {
 				t.Fatal(err)
 			}

@@ -18,12 +18,13 @@ type Spreading struct {
 	Life      func(measure.Mass) measure.Span // pot life of a mass at this temperature; nil where there is none
 	Carry     measure.Span                    // from the mixing place to the floor
 	Kit       measure.Volume                  // the largest at hand
-	KitShare  float64                         // of a kit that is mixed at most at once; 1 or 0 is a whole one or more
+	KitShare  float64                         // of a kit that is mixed at most at once; 0 is no limit
+	More      measure.Span                    // of mixing: in a second bucket, cup by cup
 }
 
 // left is the pot life of a mass that remains on the floor.
 func (s Spreading) left(p *material.Product, v measure.Volume) measure.Span {
-	left := s.Life(s.Density.Of(v)) - s.Carry
+	left := s.Life(s.Density.Of(v)) - s.Carry - s.More
 	if p.Mixing != nil {
 		left -= p.Mixing.Value
 	}
@@ -85,11 +86,12 @@ func Limits(p *material.Product, bucket Bucket, s Spreading, units measure.Syste
 			Text: fmt.Sprintf("%s can be spread over %s in the %s that %s of it live after mixing.", people(s.Spreaders), units.Area(area), units.Span(s.left(p, v)), units.Mass(s.Density.Of(v))),
 		})
 	}
-	if share := s.KitShare; share > 0 && share < 1 && s.Kit > 0 {
-		limits = append(limits, Limit{
-			Name: "kit policy", Volume: s.Kit * measure.Volume(share),
-			Text: fmt.Sprintf("You mix at most %s of a kit of %s at a time.", units.Fraction(measure.Fraction(share)), units.Volume(s.Kit)),
-		})
+	if s.KitShare > 0 && s.Kit > 0 {
+		text := fmt.Sprintf("You mix at most %s of a kit of %s at a time.", units.Fraction(measure.Fraction(s.KitShare)), units.Volume(s.Kit))
+		if s.KitShare == 1 {
+			text = fmt.Sprintf("You mix one kit of %s at a time.", units.Volume(s.Kit))
+		}
+		limits = append(limits, Limit{Name: "kit policy", Volume: s.Kit * measure.Volume(s.KitShare), Text: text})
 	}
 	slices.SortStableFunc(limits, func(a, b Limit) int { return cmp.Compare(a.Volume, b.Volume) })
 	return limits, nil

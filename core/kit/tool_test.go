@@ -97,7 +97,7 @@ func TestTheCardFollowsTheOrderOfPouring(t *testing.T) {
 	p := twoPack(3, 1)
 	mix := p.Mix()
 	b := Batch{Number: 1, Volume: 0.008}
-	a, other := NewCard(&p, mix, b, 1, 20, 4e-4, 0, false, nil), NewCard(&p, mix, b, 1, 20, 4e-4, 0, true, nil)
+	a, other := NewCard(&p, mix, b, 1, 20, 4e-4, 0, Filling{}, measure.Metric), NewCard(&p, mix, b, 1, 20, 4e-4, 0, Filling{BFirst: true}, measure.Metric)
 	if other.Parts[0].Name != a.Parts[1].Name || other.Parts[0].Volume != a.Parts[1].Volume || !near(float64(other.Parts[0].FillTo), 0.002, 1e-12) {
 		t.Errorf("B first: %+v", other.Parts)
 	}
@@ -130,7 +130,7 @@ func TestMarksInATaperedPail(t *testing.T) {
 		t.Error("a flood stands above the brim")
 	}
 	mix := twoPack(2, 1)
-	card := NewCard(&mix, mix.Mix(), Batch{Number: 1, Volume: 0.009}, 1, 20, 4e-4, 0, false, &straight)
+	card := NewCard(&mix, mix.Mix(), Batch{Number: 1, Volume: 0.009}, 1, 20, 4e-4, 0, Filling{Pail: &straight}, measure.Metric)
 	if a, b := card.Parts[0].Height, card.Parts[1].Height; !near(float64(b/a), 1.5, 1e-4) {
 		t.Errorf("marks at %v and %v", a, b)
 	}

@@ -71,18 +71,21 @@ func (c Curing) Stages() []Stage {
 // Arrhenius through the sheet's points, and whether that lies outside them. It
 // is 0 where the sheet gives none.
 func Reach(times []TimeAt, at measure.Temperature) (measure.Span, bool) {
-	if len(times) == 0 {
-		return 0, false
-	}
-	points := make([]cure.Point, len(times))
-	for i, t := range times {
-		points[i] = cure.Point{At: t.At, Time: t.After}
-	}
-	rate, err := cure.FitRate(points)
+	rate, err := Stage{Times: times}.Rate()
 	if err != nil {
-		return 0, false // refused by Faults
+		return 0, false // none given, or refused by Faults
 	}
 	return rate.Time(at)
+}
+
+// Rate is the stage's time against temperature. It fails where the sheet gives
+// none, or times that grow with heat.
+func (s Stage) Rate() (cure.Rate, error) {
+	points := make([]cure.Point, len(s.Times))
+	for i, t := range s.Times {
+		points[i] = cure.Point{At: t.At, Time: t.After}
+	}
+	return cure.FitRate(points)
 }
 
 // PotPoints are the points of the pot life that were measured on one mass, and

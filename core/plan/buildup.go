@@ -43,6 +43,13 @@ func (m *maker) strangers(c buildup.Coat, path string) *finding.Finding {
 			return f
 		}
 	}
+	if c.Colours != nil {
+		for i, colour := range c.Colours.Colours {
+			if f := ask(fmt.Sprintf("/colours/colours/%d/medium", i), colour.Medium); f != nil {
+				return f
+			}
+		}
+	}
 	if c.Pigment != nil {
 		return ask("/pigment/medium", c.Pigment.Medium)
 	}
@@ -57,7 +64,11 @@ func (m *maker) neighbours(i int) {
 		if coat.product == nil {
 			return // the gap is told already
 		}
-		layers = append(layers, buildup.Layer{Coat: s.Coats[c], Sheet: coat.product, Window: m.lives[sheetKey(coat.Product, coat.Hardener)].window, Mix: coat.mix, Build: coat.Build, Path: coat.path})
+		window := m.lives[sheetKey(coat.Product, coat.Hardener)].window
+		if coat.Window != nil {
+			window = *coat.Window
+		}
+		layers = append(layers, buildup.Layer{Coat: s.Coats[c], Sheet: coat.product, Window: window, Mix: coat.mix, Build: coat.Build, Path: coat.path})
 	}
 	bed := buildup.Bed{
 		Name: s.Name, Path: surfacePath(i), Temperature: m.slab, Media: m.media, Service: s.Service,

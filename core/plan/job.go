@@ -53,6 +53,7 @@ type Job struct {
 	VOCMax   *measure.Sourced[measure.Content]     `json:"vocMax,omitempty" doc:"Most volatile compounds allowed in any coat, kg/m³ (g/L)"`
 	Stock    []kit.Container                       `json:"stock,omitempty" maxItems:"400" doc:"Reserved for this job"`
 	Forecast *Forecast                             `json:"forecast,omitempty"`
+	Start    *time.Time                            `json:"start,omitempty" doc:"When the first section of the first coat is begun"`
 	Surfaces []Surface                             `json:"surfaces" maxItems:"200"`
 }
 
@@ -69,6 +70,8 @@ type Mixing struct {
 	B        *measure.Sourced[measure.Temperature] `json:"b,omitempty" doc:"°C of B; A's when left out"`
 	Air      *measure.Sourced[measure.Temperature] `json:"air,omitempty" doc:"°C; the slab's when left out"`
 	Standing cure.Standing                         `json:"standing,omitempty" enum:"shade,ice,warm" doc:"Where the pail stands; in the air of the place when left out"`
+	Scale    measure.Mass                          `json:"scale,omitempty" minimum:"0" maximum:"1" doc:"kg, the smallest step of the scale"`
+	Pumps    *kit.Pumps                            `json:"pumps,omitempty" doc:"Where the parts are drawn by pump"`
 	Carry    *measure.Span                         `json:"carry,omitempty" minimum:"0" maximum:"36000" doc:"s from the mixing place to the floor"`
 }
 

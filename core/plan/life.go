@@ -42,11 +42,12 @@ type pace struct {
 	spreaders int
 	pace      measure.Pace
 	perArea   int64 // nL/m²
+	more      measure.Span
 }
 
 // bounded bounds the batches of a coat.
 func (m *maker) bounded(key string, p *material.Product, s kit.Spreading) *bounds {
-	at := pace{key, s.Spreaders, s.Pace, int64(math.Round(float64(s.PerArea) * 1e12))}
+	at := pace{key, s.Spreaders, s.Pace, int64(math.Round(float64(s.PerArea) * 1e12)), s.More}
 	if known := m.limited[at]; known != nil {
 		return known
 	}

@@ -55,6 +55,7 @@ type CoatPlan struct {
 	Color    string          `json:"color"`
 	Price    *float64        `json:"price,omitempty" doc:"Of 1 m², in the job's currency, as its kits are bought"`
 	Window   *buildup.Window `json:"window,omitempty" doc:"When the next coat may go on it"`
+	Times    *CoatTimes      `json:"times,omitempty"`
 	Build    *buildup.Build  `json:"build,omitempty" doc:"Absent while the coat or its surface is not usable"`
 	Reached  measure.Film    `json:"reached,omitempty" doc:"Wet film if all that is bought is used, m"`
 	Mixed    measure.Film    `json:"mixed,omitempty" doc:"Wet film if all that is mixed is spread, m"`
@@ -90,11 +91,14 @@ func Make(f File, units measure.System, now time.Time) Plan {
 	for i := range f.Job.Surfaces {
 		m.surface(i)
 		m.survey(i)
-		m.neighbours(i)
 	}
 	m.buy()
 	for i := range f.Job.Surfaces {
 		m.pour(i)
+	}
+	m.times()
+	for i := range f.Job.Surfaces {
+		m.neighbours(i)
 	}
 	m.supply()
 	m.smoke()
@@ -138,6 +142,8 @@ type maker struct {
 
 	hoursToCome []climate.Hour                          // in order of time
 	slabs       map[climate.Place][]measure.Temperature // their estimates, uncorrected
+	warms       map[climate.Place]*slabHours            // the same, for films
+	steady      *slabHours                              // where there is no forecast
 }
 
 func (m *maker) find(f ...finding.Finding) { m.plan.Findings = append(m.plan.Findings, f...) }

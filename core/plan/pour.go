@@ -2,7 +2,6 @@ package plan
 
 import (
 	"fmt"
-	"slices"
 
 	"nephelon/core/finding"
 	"nephelon/core/kit"
@@ -82,30 +81,6 @@ func (m *maker) share(i int) {
 	}
 }
 
-// card gives each section its part of the edges, steps and ramps, and writes its
-// mix card.
-func (m *maker) card(i, n int) {
-	c, parts := &m.plan.Surfaces[i].Coats[n], m.plan.Surfaces[i].Takeoff.Parts
-	schools := m.file.Job.Methods
-	c.Cards = make([]kit.Card, len(c.Sections))
-	c.Sections = slices.Clone(c.Sections)
-	for n, b := range c.Division.Batches {
-		section := &c.Sections[n]
-		section.Parts = parts * measure.Area(b.Volume/c.Division.Mixed)
-		card := kit.NewCard(c.product, c.mix, b, len(c.Sections), section.Area+section.Parts, c.Mixed, m.lives[sheetKey(c.Product, c.Hardener)].of(b.Mass), schools.First == "b", m.file.Job.Bucket.Pail)
-		card.Notes = schools.notes(len(card.Parts))
-		for _, a := range c.Build.Additions {
-			// What goes into the mix follows the volume, what goes onto the film the area.
-			share := float64(b.Volume / c.Build.Need)
-			if a.How != "into the mix" {
-				share = float64(b.Volume / c.Division.Mixed)
-			}
-			card.Additions = append(card.Additions, kit.Added{Name: a.Name, How: a.How, Mass: a.Mass * measure.Mass(share), Volume: a.Volume * measure.Volume(share)})
-		}
-		c.Cards[n] = card
-	}
-}
-
 func shares(d *kit.Division) []float64 {
 	all := make([]float64, len(d.Batches))
 	for i, b := range d.Batches {
@@ -131,11 +106,12 @@ func (m *maker) batches(i, c int) {
 	}
 	bounds := m.bounded(key, p, kit.Spreading{
 		Spreaders: crew.Spreaders, Pace: crew.Pace.Value, PerArea: b.Need / measure.Volume(m.plan.Surfaces[i].Takeoff.Area), Density: b.Density.Value,
+		More: m.mixesMore(s.Coats[c], p),
 	})
 	bad := bounds.bad
 	if bad == nil {
 		var d kit.Division
-		if d, bad = kit.Divide(b.Need, bounds.limits, m.supplies[key]); bad == nil {
+		if d, bad = kit.Divide(b.Need, bounds.limits, m.supplies[key], m.file.Job.Methods.Kits == "measured"); bad == nil {
 			for n := range d.Batches {
 				d.Batches[n].Mass = b.Density.Value.Of(d.Batches[n].Volume)
 			}

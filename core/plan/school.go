@@ -1,12 +1,15 @@
 package plan
 
-import "nephelon/core/survey"
+import (
+	"nephelon/core/measure"
+	"nephelon/core/survey"
+)
 
 // Schools are the contractor's ways of working, where the trade disagrees. What
 // is left out takes the first of its choices.
 type Schools struct {
 	survey.Methods
-	Kits    string `json:"kits,omitempty" enum:"whole,half,third,measured" doc:"How much of a kit is mixed at once"`
+	Kits    string `json:"kits,omitempty" enum:"whole,one,half,third,measured" doc:"How much of a kit is mixed at once"`
 	First   string `json:"first,omitempty" enum:"a,b" doc:"What goes into the pail first"`
 	Tinting string `json:"tinting,omitempty" enum:"after,before" doc:"Colour after mixing, or into A beforehand"`
 	Residue string `json:"residue,omitempty" enum:"second-bucket,scrape,remix,drain" doc:"What happens to what clings to the pail"`
@@ -56,7 +59,8 @@ func AllSchools() []School {
 			{"putty", "Coat over wet putty", "No waiting and nothing to sand.", "Only with a putty made for it; deep fills shrink and ripple."},
 		}},
 		{"kits", "How much is mixed at once", []SchoolChoice{
-			{"whole", "Whole kits", "Nothing is measured, so the ratio is right.", "A kit too big for the weather sets in the pail."},
+			{"whole", "Whole kits, several at once where they fit", "Nothing is measured, so the ratio is right; fewer joins.", "Several kits in one pail live shorter than one."},
+			{"one", "One kit at a time", "Nothing is measured, and each pail lives as its sheet says.", "More batches, more joins."},
 			{"half", "Half kits", "Calmer on hot days and single-handed.", "Every batch is divided by hand."},
 			{"third", "Third kits", "For the hottest days and small crews.", "Three chances a kit to miss the ratio."},
 			{"measured", "Measured batches", "Equal sections, whatever the kit.", "A clean measure or a scale for every batch."},
@@ -125,35 +129,28 @@ func AllSchools() []School {
 	}
 }
 
-// notes are what the schools say to whoever mixes a batch.
-func (s Schools) notes(parts int) []string {
-	if parts < 2 {
-		return []string{"Stir well, with what has settled on the bottom, and pour."}
-	}
-	var notes []string
-	if s.First == "b" {
-		notes = append(notes, "B goes into the pail first, then A.")
-	}
-	switch s.Residue {
-	case "scrape":
-		notes = append(notes, "Scrape wall and bottom half-way; never tip the pail and leave it to drain on the floor.")
-	case "remix":
-		notes = append(notes, "Scrape what clings onto the wet film and work it in at once.")
-	case "drain":
-		notes = append(notes, "Drain through the hole into the next batch, not onto the floor.")
-	default:
-		notes = append(notes, "Pour into a second clean bucket and mix again; leave what clings.")
-	}
-	return notes
-}
-
-// Limits on a batch by the share of a kit that this contractor mixes.
+// kitShare is how much of a kit this contractor mixes at most at once, 0 where
+// as many as fit.
 func (s Schools) kitShare() float64 {
 	switch s.Kits {
+	case "one":
+		return 1
 	case "half":
 		return 0.5
 	case "third":
 		return 1.0 / 3
 	}
-	return 1
+	return 0
+}
+
+// mixedAgain is how long a mix is stirred again in a second bucket: common
+// practice, no source.
+const mixedAgain = measure.Minute
+
+// again is how long this contractor mixes a second time.
+func (s Schools) again() measure.Span {
+	if s.Residue == "" || s.Residue == "second-bucket" {
+		return mixedAgain
+	}
+	return 0
 }

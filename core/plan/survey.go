@@ -109,28 +109,43 @@ func (m *maker) coats(i int) survey.Coats {
 
 // hours judges the forecast for a surface.
 func (m *maker) hours(s survey.Survey, coats survey.Coats, rules map[string]survey.Rule) []climate.Judged {
-	if m.file.Job.Forecast == nil || len(m.file.Job.Forecast.Hours) == 0 {
+	place, read := placed(s)
+	hours, slab := m.forecast(place)
+	if len(hours) == 0 {
 		return []climate.Judged{}
 	}
+	low, high, _ := survey.Bounds(coats, rules)
+	return climate.Judge(hours, climate.Correct(slab, hours, read), climate.Limits{
+		DewMargin: measure.Temperature(rules["dew-margin"].Value), HumidityMax: measure.Fraction(rules["air-humidity"].Value),
+		SlabMin: low, SlabMax: high, Open: s.Outdoors, WindMax: rules["wind"].Value,
+		DryAfter: int(math.Ceil(rules["rain-free"].Value / measure.Hour)),
+		Falling:  s.WaterDrop == "soaks" && coats.First != "" && !coats.Seals,
+	}, m.units)
+}
+
+// placed is where a surveyed slab lies, with the temperatures read on it.
+func placed(s survey.Survey) (climate.Place, []climate.Reading) {
 	var read []climate.Reading
 	for _, r := range s.Readings {
 		if r.Kind == survey.SlabTemperature {
 			read = append(read, climate.Reading{At: r.At, Value: measure.Temperature(r.Value)})
 		}
 	}
+	return climate.Place{Outdoors: s.Outdoors, Heated: s.Heated}, read
+}
+
+// forecast is the job's, in order of time, with the slab it makes at a place;
+// empty where there is none.
+func (m *maker) forecast(place climate.Place) ([]climate.Hour, []measure.Temperature) {
+	if m.file.Job.Forecast == nil || len(m.file.Job.Forecast.Hours) == 0 {
+		return nil, nil
+	}
 	if m.hoursToCome == nil {
 		m.hoursToCome = slices.SortedFunc(slices.Values(m.file.Job.Forecast.Hours), func(a, b climate.Hour) int { return a.At.Compare(b.At) })
 		m.slabs = make(map[climate.Place][]measure.Temperature)
 	}
-	hours, place := m.hoursToCome, climate.Place{Outdoors: s.Outdoors, Heated: s.Heated}
 	if m.slabs[place] == nil {
-		m.slabs[place] = climate.Slab(hours, place)
+		m.slabs[place] = climate.Slab(m.hoursToCome, place)
 	}
-	low, high, _ := survey.Bounds(coats, rules)
-	return climate.Judge(hours, climate.Correct(m.slabs[place], hours, read), climate.Limits{
-		DewMargin: measure.Temperature(rules["dew-margin"].Value), HumidityMax: measure.Fraction(rules["air-humidity"].Value),
-		SlabMin: low, SlabMax: high, Open: s.Outdoors, WindMax: rules["wind"].Value,
-		DryAfter: int(math.Ceil(rules["rain-free"].Value / measure.Hour)),
-		Falling:  s.WaterDrop == "soaks" && coats.First != "" && !coats.Seals,
-	}, m.units)
+	return m.hoursToCome, m.slabs[place]
 }

@@ -3,6 +3,7 @@ import { useDesk } from '../composables/useEditor'
 import { sourceWords } from '../lib/sources'
 import { useSession } from '../stores/session'
 import BatchTrain from './BatchTrain.vue'
+import FilmTimes from './FilmTimes.vue'
 import FindingList from './FindingList.vue'
 import MixingPlace from './MixingPlace.vue'
 import QuantityField from './QuantityField.vue'
@@ -61,9 +62,10 @@ function spreaders(event: Event): void {
       />
     </div>
     <MixingPlace />
-    <SchoolPicks :ids="['kits', 'first', 'residue']" class="mb-3" />
+    <SchoolPicks :ids="['kits', 'first', 'residue', 'tinting']" class="mb-3" />
     <FindingList :findings="desk.findings('batches')" />
     <BatchTrain v-for="c in desk.surfacePlan.value?.coats ?? []" :key="c.id" :coat="c" />
+    <FilmTimes />
     <p v-if="!desk.surfacePlan.value?.coats.some((c) => c.division)" class="quiet">
       Once {{ desk.surface.value.name }} is measured and has a coat, its batches stand here.
     </p>

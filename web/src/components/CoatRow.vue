@@ -9,6 +9,7 @@ import { useSession } from '../stores/session'
 import { kindWords } from '../lib/kinds'
 import CoatExtras from './CoatExtras.vue'
 import CoatWaterfall from './CoatWaterfall.vue'
+import ColourCups from './ColourCups.vue'
 import FigureButton from './FigureButton.vue'
 import QuantityField from './QuantityField.vue'
 
@@ -42,6 +43,13 @@ const others = computed(() => {
     { basis: 'mass-per-area', si: b.coverage },
   ]
   return all.filter((o) => o.basis !== props.coat.amount.basis)
+})
+
+/** Coats that are poured in several colours, and what is coloured already. */
+const POURED = ['metallic', 'flood', 'deep-pour', 'body']
+const coloured = computed(() => {
+  const kind = desk.file.value.products.find((p) => p.id === props.coat.product)?.kind
+  return props.coat.colours !== undefined || (kind !== undefined && POURED.includes(kind))
 })
 
 function change(label: string, by: (coat: Coat) => void, medium?: Medium): void {
@@ -192,6 +200,14 @@ function move(by: number): void {
         :below="below"
         :number="index + 1"
         :media="media"
+        @change="change"
+      />
+      <ColourCups
+        v-if="coloured"
+        :coat="coat"
+        :number="index + 1"
+        :media="media"
+        :need="build?.need ?? 0"
         @change="change"
       />
       <CoatWaterfall v-if="plan" :coat="coat" :plan="plan" :number="index + 1" @change="change" />

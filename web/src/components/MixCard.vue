@@ -1,9 +1,19 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import type { Card } from '../api/client'
+import { clockTime, minuteTime } from '../lib/clock'
 import { useSession } from '../stores/session'
+import CardClock from './CardClock.vue'
+import CardCups from './CardCups.vue'
 
-const props = defineProps<{ card: Card; surface: string; coat: number; coats: number }>()
+const props = defineProps<{
+  card: Card
+  surface: string
+  coat: number
+  coats: number
+  /** Under what name the running clock of this batch is kept; no clock without one. */
+  clock?: string
+}>()
 const session = useSession()
 const single = computed(() => props.card.parts.length === 1)
 const ratio = computed(() => `${props.card.ratioParts.join(' : ')} by ${props.card.ratio}`)
@@ -49,7 +59,9 @@ function height(metres: number): string {
             <th>by volume</th>
             <th>or by scale</th>
             <th class="wide">pail mark</th>
-            <th class="wide">scale shows</th>
+            <th class="wide">
+              {{ card.tare ? `scale with pail (${session.format('mass', card.tare)})` : 'scale shows' }}
+            </th>
           </tr>
         </thead>
         <tbody>
@@ -67,7 +79,10 @@ function height(metres: number): string {
               {{ session.format('volume', p.fillTo)
               }}<span v-if="p.height" class="high">{{ height(p.height) }}</span>
             </td>
-            <td class="wide">{{ p.densityAssumed ? '≈ ' : '' }}{{ session.format('mass', p.scaleTo) }}</td>
+            <td class="wide">
+              {{ p.densityAssumed ? '≈ ' : '' }}{{ session.format('mass', p.scaleTo) }}
+              <span v-if="!single" class="high">± {{ session.format('mass', p.tolerance) }}</span>
+            </td>
           </tr>
         </tbody>
       </table>
@@ -93,7 +108,25 @@ function height(metres: number): string {
         {{ a.name }}, {{ a.how }}
       </li>
     </ul>
-    <p v-if="card.notes?.length" class="mind">{{ card.notes.join(' ') }}</p>
+    <CardCups v-if="card.cups?.length" :card="card" />
+    <div class="work">
+      <ol class="steps">
+        <li v-for="s in card.steps" :key="s.text">
+          {{ s.text }} <b v-if="s.lasts">{{ session.format('span', s.lasts) }}.</b>
+        </li>
+      </ol>
+      <div v-if="card.strokes" class="strokes" data-test="strokes">
+        <p>
+          <b>{{ card.strokes.a }}</b> strokes of A, <b>{{ card.strokes.b }}</b> of B
+          <span v-if="card.strokes.priming">(after {{ card.strokes.priming }} each to prime)</span>
+        </p>
+        <p class="small">
+          {{ card.strokes.text }} They give {{ session.format('volume', card.strokes.volume) }}, off by
+          {{ session.format('fraction', Math.abs(card.strokes.off)) }}.
+        </p>
+      </div>
+    </div>
+    <p v-if="card.warning" class="mind" role="alert">{{ card.warning }}</p>
     <p v-if="card.parts.some((p) => p.densityAssumed)" class="mind">
       ≈ The sheet gives no density: measure by volume, or weigh a known volume first.
     </p>
@@ -123,10 +156,15 @@ function height(metres: number): string {
         <dd>{{ session.format('film', card.wet) }}</dd>
       </div>
       <div v-if="!single">
-        <dt>A met B at</dt>
+        <dt>{{ card.meets ? `A meets B, planned ${clockTime(card.meets)}; met` : 'A met B at' }}</dt>
         <dd class="blank">&nbsp;</dd>
       </div>
+      <div v-if="card.useBy">
+        <dt>Use by, as planned</dt>
+        <dd data-test="use-by">{{ minuteTime(card.useBy) }}</dd>
+      </div>
     </dl>
+    <CardClock v-if="!single && clock" :card="card" :memory="clock" />
     <p v-if="card.cautions?.length" class="cautions">
       {{ card.cautions.join(' ') }} The product's data sheet and safety data sheet come first.
     </p>
@@ -261,6 +299,30 @@ dd.blank {
   display: block;
   font-size: 1.3rem;
 }
+.work {
+  display: flex;
+  gap: 30px;
+  padding: 8px 22px 10px;
+  align-items: start;
+}
+.steps {
+  flex: 2;
+  columns: 2;
+  column-gap: 34px;
+  margin: 0;
+  padding-left: 1.3em;
+  font-size: 1.12rem;
+  line-height: 1.35;
+}
+.steps li {
+  break-inside: avoid;
+}
+.strokes {
+  flex: 1;
+  border-left: 3px solid var(--ink);
+  padding-left: 18px;
+  font-size: 1.5rem;
+}
 .adds {
   list-style: none;
   padding: 4px 22px;
@@ -288,6 +350,12 @@ dd.blank {
   .pail,
   .wide {
     display: none;
+  }
+  .work {
+    display: block;
+  }
+  .steps {
+    columns: 1;
   }
   .sub {
     display: block;

@@ -3,6 +3,7 @@ import { computed } from 'vue'
 import type { Job } from '../api/client'
 import { useDesk } from '../composables/useEditor'
 import { useSession } from '../stores/session'
+import PailFilling from './PailFilling.vue'
 import PickField from './PickField.vue'
 import QuantityField from './QuantityField.vue'
 
@@ -14,20 +15,6 @@ const ASSUMED_SLAB = 20
 const mixing = computed<Mixing>(() => desk.file.value.job.mixing ?? {})
 const slab = computed(() => desk.file.value.job.slab?.value ?? ASSUMED_SLAB)
 const standings = { shade: 'in the shade', ice: 'in ice water', warm: 'in warm water' }
-
-const pail = computed(() => desk.file.value.job.bucket.pail)
-const dimensions = [
-  { key: 'bottom', label: 'Across the bottom' },
-  { key: 'top', label: 'Across the brim' },
-  { key: 'height', label: 'High' },
-] as const
-const USUAL_PAIL = { bottom: 0.26, top: 0.3, height: 0.32 }
-/** The first measure brings the others of a usual pail, to be overtyped. */
-function measured(key: 'bottom' | 'top' | 'height', metres: number): void {
-  desk.editor.edit(`pail ${key}`, (f) => {
-    f.job.bucket.pail = { ...(f.job.bucket.pail ?? USUAL_PAIL), [key]: metres }
-  })
-}
 
 function set(label: string, by: Partial<Mixing>): void {
   desk.editor.edit(`mixing ${label}`, (f) => {
@@ -78,28 +65,7 @@ function set(label: string, by: Partial<Mixing>): void {
       @update:model-value="set('standing', { standing: ($event || undefined) as Mixing['standing'] })"
     />
   </div>
-  <details class="small mt-2" data-test="pail">
-    <summary>Marks by height: the inside of the pail{{ pail ? '' : ', not measured' }}</summary>
-    <div class="triple">
-      <QuantityField
-        v-for="d in dimensions"
-        :key="d.key"
-        kind="length"
-        :label="d.label"
-        :model-value="pail?.[d.key]"
-        :disabled="!session.mayEdit"
-        positive
-        @update:model-value="measured(d.key, $event)"
-      />
-    </div>
-    <v-btn
-      v-if="pail && session.mayEdit"
-      size="small"
-      variant="text"
-      @click="desk.editor.edit('pail', (f) => (f.job.bucket.pail = undefined))"
-      >Leave the heights out</v-btn
-    >
-  </details>
+  <PailFilling />
 </template>
 
 <style scoped>

@@ -21,7 +21,14 @@ const pendingKey = (id: string): string => `nephelon.pending.${id}`
 
 function usesMedium(file: PlanFile, id: string): boolean {
   return file.job.surfaces.some((s) =>
-    s.coats.some((c) => [c.scatter?.medium, c.grit?.medium, c.pigment?.medium].includes(id)),
+    s.coats.some((c) =>
+      [
+        c.scatter?.medium,
+        c.grit?.medium,
+        c.pigment?.medium,
+        ...(c.colours?.colours ?? []).map((k) => k.medium),
+      ].includes(id),
+    ),
   )
 }
 

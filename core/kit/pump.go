@@ -1,0 +1,89 @@
+package kit
+
+import (
+	"fmt"
+	"math"
+
+	"nephelon/core/material"
+	"nephelon/core/measure"
+)
+
+// Pumps draw A and B from their pails stroke by stroke.
+type Pumps struct {
+	Built   string         `json:"built" enum:"ratio,equal" doc:"ratio: one stroke of each is a ratio; equal: every stroke gives the same"`
+	A       measure.Volume `json:"a" exclusiveMinimum:"0" maximum:"0.01" doc:"m³ a stroke of A gives"`
+	B       measure.Volume `json:"b" exclusiveMinimum:"0" maximum:"0.01" doc:"m³ a stroke of B gives"`
+	TenA    measure.Mass   `json:"tenA,omitempty" minimum:"0" maximum:"50" doc:"kg that ten strokes of A weighed; wins over the stroke's volume"`
+	TenB    measure.Mass   `json:"tenB,omitempty" minimum:"0" maximum:"50" doc:"kg that ten strokes of B weighed"`
+	Priming int            `json:"priming,omitempty" minimum:"0" maximum:"50" doc:"Strokes of each put aside before the first dose"`
+}
+
+// Strokes are the doses of a batch as pumps give them.
+type Strokes struct {
+	A       int              `json:"a"`
+	B       int              `json:"b"`
+	Priming int              `json:"priming,omitempty" doc:"Of each, put aside before the first dose of the day"`
+	Volume  measure.Volume   `json:"volume" doc:"m³ that these strokes give together"`
+	Off     measure.Fraction `json:"off" doc:"How far their ratio is from right; above zero is too much of A"`
+	Text    string           `json:"text"`
+}
+
+// calibration is how many strokes are weighed.
+const calibration = 10
+
+// Gives is what a stroke of A and of B gives of parts of these densities.
+func (p Pumps) Gives(a, b measure.Density) (doseA, doseB measure.Volume) {
+	doseA, doseB = p.A, p.B
+	if p.TenA > 0 {
+		doseA = a.Volume(p.TenA) / calibration
+	}
+	if p.TenB > 0 {
+		doseB = b.Volume(p.TenB) / calibration
+	}
+	return doseA, doseB
+}
+
+// morePumped is how much more than a batch may be pumped to come close to the
+// ratio with whole strokes: common practice, no source.
+const morePumped = 0.06
+
+// Strokes counts whole strokes for a batch of two parts. It fails, with what
+// would help, where no such strokes keep the ratio within tolerance.
+func (p Pumps) Strokes(name string, mix material.Mix, batch measure.Volume, units measure.System) (Strokes, error) {
+	s := Strokes{Priming: p.Priming}
+	if len(mix.Shares) != 2 {
+		return s, fmt.Errorf("pumps are for two parts, and %s has %d", name, len(mix.Shares))
+	}
+	a, b := p.Gives(mix.Shares[0].Density.Value, mix.Shares[1].Density.Value)
+	if a <= 0 || b <= 0 {
+		return s, fmt.Errorf("a stroke that gives nothing doses nothing; weigh ten strokes and enter them")
+	}
+	right := mix.Shares[0].Volume / mix.Shares[1].Volume
+	off := func(nA, nB int) float64 { return float64(nA) * float64(a) / (float64(nB) * float64(b)) / right }
+	if p.Built == "ratio" {
+		s.A = int(math.Ceil(float64(batch/(a+b)) * (1 - slack)))
+		s.B = s.A
+		if o := off(1, 1) - 1; math.Abs(o) > goodOff {
+			return s, fmt.Errorf("one stroke of each gives %.3g : 1, and %s wants %.3g : 1; take the pumps built for it, or measure by scale", float64(a/b), name, right)
+		}
+		s.Text = "Metered pumps: as many strokes of each. Never pump in the ratio, they do that themselves."
+	} else {
+		least := int(math.Ceil(float64(batch) * mix.Shares[1].Volume / float64(b) * (1 - slack)))
+		most := int(math.Ceil(float64(least) * (1 + morePumped)))
+		best := math.Inf(1)
+		for nB := max(1, least); nB <= max(1, most); nB++ {
+			nA := max(1, int(math.Round(float64(nB)*float64(b)*right/float64(a))))
+			if o := math.Abs(off(nA, nB) - 1); o < best-slack {
+				best, s.A, s.B = o, nA, nB
+			}
+		}
+		if best > goodOff {
+			return s, fmt.Errorf("whole strokes come no closer than %s to its ratio on so small a batch; mix more at once, or measure by scale", units.Fraction(measure.Fraction(best)))
+		}
+		s.Text = "Plain pumps: every stroke gives the same, so the strokes follow the ratio."
+	}
+	s.Off = measure.Fraction(off(s.A, s.B) - 1)
+	s.Volume = measure.Volume(s.A)*a + measure.Volume(s.B)*b
+	s.Text += " Never swap pumps or caps between A and B."
+	return s, nil
+}

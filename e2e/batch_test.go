@@ -1,0 +1,112 @@
+package e2e
+
+import (
+	"os"
+	"testing"
+)
+
+// look takes a picture while a person works on the interface: only where a folder
+// for them is named.
+func (p *page) look(name string) {
+	p.t.Helper()
+	if folder := os.Getenv("NEPHELON_LOOK"); folder != "" {
+		p.picture(folder + "/" + name + ".png")
+	}
+}
+
+// A flood coat over two tops in five colours: the base gets its amount, the rest
+// is even; the card tells each cup, what every piece gets of it and when.
+func TestAFiveColourTop(t *testing.T) {
+	p := begin(t, "Tasting room")
+	p.click("[data-test=add-top]")
+	p.button("Add a piece")
+	p.fill("Length of Piece 1", "2.6 m")
+	p.fill("Front to back of Piece 1", "700 mm")
+	p.button("Add a piece")
+	p.fill("Length of Piece 2", "1.4 m")
+	p.fill("Front to back of Piece 2", "550 mm")
+	p.sees("[data-test=area]", "2.59 m²") // 1.82 and 0.77
+	p.choose("Add a coat of", "Meniscus")
+	p.fill("Amount of coat 1", "3 mm")
+	p.click("[data-test=colours-1] summary")
+	for range 4 {
+		p.click("[data-test=add-colour-1]")
+	}
+	p.choose("Pigment of colour 1", "Foam white")
+	p.choose("Pigment of colour 2", "Ash pearl")
+	p.choose("Pigment of colour 3", "Copper pearl")
+	p.choose("Pigment of colour 4", "Pitch black")
+	p.sees("[data-test=colours-1] summary", "Foam white paste, Ash pearl, Copper pearl, Pitch black paste, Colour 5")
+	p.sees("[data-test=colours-1]", "Together 100%")
+	p.choose("Divided", "so much for the base")
+	p.fill("For the base", "5 L")
+	p.fill("Where colour 3 goes", "veins, corner to corner")
+	p.fill("Pigment in colour 4", "40 %")
+	p.sees("#build-up .warning", "of pigment (of A + B) in Pitch black paste is more than Meniscus")
+	p.look("colours")
+	p.click("[data-test=fix]")
+	p.until(`!document.querySelector('#build-up .findings .warning')`)
+	p.sees("[data-test=media]", "Copper pearl")
+	p.saved()
+	p.click("[data-test=to-cards]")
+	p.sees("[data-test=cups]", "Foam white paste")
+	p.sees("[data-test=cups]", "veins, corner to corner")
+	p.sees("[data-test=cups] thead", "Piece 2")
+	p.sees("[data-test=mix-card] .steps", "Divide it into 5 cups, and colour each; the base first.")
+	p.sees(".turns", "After A met B")
+	// What the cups hold together is the batch.
+	if off := value[float64](p, `(() => {
+		const litres = t => parseFloat(t) * (t.includes('mL') ? 0.001 : 1);
+		const card = document.querySelector('[data-test=mix-card]');
+		const cups = [...card.querySelectorAll('[data-test=cups] tbody tr td:nth-child(2) b')].map(e => litres(e.innerText));
+		return Math.abs(cups.reduce((a, b) => a + b, 0) / litres(card.querySelector('.total b').innerText) - 1);
+	})()`); off > 0.01 {
+		t.Errorf("the cups are off the batch by %v", off)
+	}
+	p.look("cups")
+	if pages := p.printedPages(); pages < 2 {
+		t.Errorf("printed on %d pages", pages)
+	}
+}
+
+// The crew's scale, pail and pumps are told once, and every card follows; the
+// start of the work gives each batch its clock and each film its hours.
+func TestACardWithPumpsAndAClock(t *testing.T) {
+	p := begin(t, "Rope walk")
+	p.rectangle("7 m", "5 m")
+	p.choose("Add a coat of", "Keelbody")
+	p.choose("Add a coat of", "Hardtack")
+	p.until(`!!document.querySelector('[data-test=batches-2]')`)
+	p.sees("[data-test=film-times]", "Say when the work starts")
+	p.sees("[data-test=film-1]", "recoat from")
+	p.click("[data-test=pail] summary")
+	p.fill("Empty pail weighs", "900 g")
+	p.fill("Smallest step of the scale", "10 g")
+	p.choose("Pumps", "plain")
+	p.fill("Ten strokes of A weighed", "0.33 kg")
+	p.sees("[data-test=pail] summary", "pail of 900 g, scale in 10 g, plain pumps")
+	p.saved()
+	value[bool](p, `(() => {
+		const e = document.querySelector('[aria-label="Work starts"]');
+		e.value = '2031-06-03T07:00';
+		e.dispatchEvent(new Event('change', { bubbles: true }));
+		return true;
+	})()`)
+	p.sees("[data-test=film-times]", "if the crew works on without a break")
+	p.sees("[data-test=film-1]", "07:00")
+	p.saved()
+	value[bool](p, `(document.querySelector('[data-test=film-times]').scrollIntoView({ block: 'center', behavior: 'instant' }), true)`)
+	p.look("times")
+	p.click("[data-test=to-cards]")
+	p.sees("[data-test=strokes]", "strokes of A")
+	p.sees("[data-test=strokes]", "the strokes follow the ratio")
+	p.sees("[data-test=mix-card] th", "scale with pail (900 g)")
+	p.sees("[data-test=mix-card] .steps", "Into a second clean bucket")
+	p.sees("[data-test=use-by]", ":")
+	p.click("[data-test=meet]")
+	p.sees("[data-test=left]", "left")
+	p.look("card")
+	// The clock of a batch outlives a reload of the page.
+	p.open(value[string](p, "location.pathname"))
+	p.sees("[data-test=left]", "left")
+}
