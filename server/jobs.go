@@ -101,6 +101,7 @@ func (s *Server) jobRoutes() {
 			}
 			return nil, nil
 		})
+	huma.Register(s.api, huma.Operation{OperationID: "buyTogether", Method: http.MethodGet, Path: "/api/purchase"}, s.buyTogether)
 	huma.Register(s.api, huma.Operation{OperationID: "copySurface", Method: http.MethodPost, Path: "/api/jobs/{job}/surfaces/{surface}/copies", Metadata: editors(),
 		Description: "Adds a surface, with its coats and their data sheets, to another job"}, s.copySurface)
 	huma.Register(s.api, huma.Operation{OperationID: "exportJob", Method: http.MethodGet, Path: "/api/jobs/{job}/file"}, s.exportJob)
@@ -267,6 +268,29 @@ func (s *Server) saveJob(ctx context.Context, in *struct {
 		return nil, s.trouble("plan job", err)
 	}
 	return &body[Saved]{Saved{revision, made}}, nil
+}
+
+func (s *Server) buyTogether(ctx context.Context, in *struct {
+	Jobs []string `query:"job,explode" minItems:"1" maxItems:"40" format:"uuid" doc:"The ids of the jobs that buy together"`
+}) (*body[plan.Together], error) {
+	p := person(ctx)
+	files := make([]plan.File, len(in.Jobs))
+	for i, text := range in.Jobs {
+		id, err := uuid.Parse(text)
+		if err != nil {
+			return nil, huma.Error422UnprocessableEntity("One of these is not the id of a job. Choose them on the list of jobs.")
+		}
+		j, err := s.store.Job(ctx, p.CompanyID, id)
+		if err != nil {
+			return nil, s.trouble("read job", err)
+		}
+		files[i] = j.File
+	}
+	t, err := plan.BuyTogether(files, p.Units, time.Now())
+	if err != nil {
+		return nil, huma.Error422UnprocessableEntity(err.Error())
+	}
+	return &body[plan.Together]{t}, nil
 }
 
 func (s *Server) copySurface(ctx context.Context, in *struct {

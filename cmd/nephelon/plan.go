@@ -17,38 +17,14 @@ import (
 // runPlan prints the plan of a plan file. A file that cannot be planned whole
 // is refused with the path to each field, and nothing is printed.
 func runPlan(_ context.Context, arguments []string, in io.Reader, out, complain io.Writer) error {
-	f := flags("plan", "[-units us|metric] [-at 2026-11-05T07:30:00Z] job.nephelon.json | -", complain)
-	units := f.String("units", string(measure.Metric), "units of the plan's sentences: us or metric")
-	when := f.String("at", "", "the time for which verdicts are given, RFC 3339; now when left out")
-	if err := parse(f, arguments); err != nil {
-		return err
-	}
-	at := time.Now()
-	if *when != "" {
-		var err error
-		if at, err = time.Parse(time.RFC3339, *when); err != nil {
-			return refusedError{fmt.Errorf("-at: %w; write it like 2026-11-05T07:30:00Z", err)}
-		}
-	}
-	system := measure.System(*units)
-	if f.NArg() != 1 || system != measure.US && system != measure.Metric {
-		f.Usage()
-		return refusedError{errors.New("give one plan file, or - for standard input")}
-	}
-	in, done, err := opened(f.Arg(0), in)
+	files, units, at, err := planFiles("plan", "[-units us|metric] [-at 2026-11-05T07:30:00Z] job.nephelon.json | -", arguments, in, complain)
 	if err != nil {
 		return err
 	}
-	defer done()
-	reader, err := exchange.NewReader()
-	if err != nil {
-		return err
+	if len(files) != 1 {
+		return refusedError{errors.New("give one plan file, or - for standard input; several are bought for with nephelon buy")}
 	}
-	file, err := reader.Read(in)
-	if err != nil {
-		return refusedError{err}
-	}
-	p := plan.Make(file, system, at)
+	p := plan.Make(files[0], units, at)
 	var refused []error
 	for _, r := range p.Refused() {
 		refused = append(refused, r)
@@ -57,6 +33,66 @@ func runPlan(_ context.Context, arguments []string, in io.Reader, out, complain 
 		return refusedError{errors.Join(refused...)}
 	}
 	return printed(out, p)
+}
+
+// runBuy prints what several jobs buy in one purchase.
+func runBuy(_ context.Context, arguments []string, in io.Reader, out, complain io.Writer) error {
+	files, units, at, err := planFiles("buy", "[-units us|metric] [-at 2026-11-05T07:30:00Z] one.nephelon.json two.nephelon.json …", arguments, in, complain)
+	if err != nil {
+		return err
+	}
+	t, err := plan.BuyTogether(files, units, at)
+	if err != nil {
+		return refusedError{err}
+	}
+	return printed(out, t)
+}
+
+// planFiles reads the plan files that a command names, with the units and the
+// time of its plans.
+func planFiles(command, takes string, arguments []string, in io.Reader, complain io.Writer) (files []plan.File, system measure.System, at time.Time, err error) {
+	f := flags(command, takes, complain)
+	units := f.String("units", string(measure.Metric), "units of the sentences: us or metric")
+	when := f.String("at", "", "the time for which verdicts are given, RFC 3339; now when left out")
+	if err := parse(f, arguments); err != nil {
+		return nil, "", at, err
+	}
+	at = time.Now()
+	if *when != "" {
+		if at, err = time.Parse(time.RFC3339, *when); err != nil {
+			return nil, "", at, refusedError{fmt.Errorf("-at: %w; write it like 2026-11-05T07:30:00Z", err)}
+		}
+	}
+	system = measure.System(*units)
+	if f.NArg() == 0 || system != measure.US && system != measure.Metric {
+		f.Usage()
+		return nil, "", at, refusedError{errors.New("give a plan file, or - for standard input")}
+	}
+	reader, err := exchange.NewReader()
+	if err != nil {
+		return nil, "", at, err
+	}
+	for _, name := range f.Args() {
+		file, err := readPlan(reader, name, in)
+		if err != nil {
+			return nil, "", at, err
+		}
+		files = append(files, file)
+	}
+	return files, system, at, nil
+}
+
+func readPlan(reader *exchange.Reader, name string, in io.Reader) (plan.File, error) {
+	in, done, err := opened(name, in)
+	if err != nil {
+		return plan.File{}, err
+	}
+	defer done()
+	file, err := reader.Read(in)
+	if err != nil {
+		return plan.File{}, refusedError{err}
+	}
+	return file, nil
 }
 
 // opened is the file that an argument names, or standard input for "-".

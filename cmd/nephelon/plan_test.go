@@ -62,8 +62,8 @@ func TestPlanRefusesWithThePathAndNothingElse(t *testing.T) {
 		{"impossible value", replaced(`"spreaders": 2`, `"spreaders": 0`), "/job/crew/spreaders", []string{"plan", "-"}},
 		{"crossing walls", replaced(`"x": 13.9`, `"x": -13.9`), "/job/surfaces/0/floor/outline: Basin floor: The outline crosses itself", []string{"plan", "-"}},
 		{"no such file", "", "no such file", []string{"plan", "nowhere.json"}},
-		{"no file", "", "give one plan file", []string{"plan"}},
-		{"unknown units", "", "give one plan file", []string{"plan", "-units", "cubits", demoFile}},
+		{"no file", "", "give a plan file", []string{"plan"}},
+		{"unknown units", "", "give a plan file", []string{"plan", "-units", "cubits", demoFile}},
 		{"unknown flag", "", "not defined", []string{"plan", "-colour"}},
 		{"unknown command", "", "nephelon plans", []string{"paint"}},
 	}
@@ -99,5 +99,19 @@ func TestCurePrintsTheHistory(t *testing.T) {
 		if code, out, complaint := nephelon(t, bad, "cure", "-"); code != exitRefused || out != "" || complaint == "" {
 			t.Errorf("%s: %d %q %q", name, code, out, complaint)
 		}
+	}
+}
+
+func TestBuyAddsSeveralJobsUp(t *testing.T) {
+	code, out, complaint := nephelon(t, "", "buy", demoFile, "../../demo/jobs/baggage-hall.nephelon.json")
+	var got plan.Together
+	if err := json.Unmarshal([]byte(out), &got); err != nil || code != 0 || complaint != "" {
+		t.Fatalf("code %d, %v, %q", code, err, complaint)
+	}
+	if len(got.Lines) < 2 || got.Cost == nil || *got.Cost > *got.Apart {
+		t.Errorf("%d lines for %v, apart %v", len(got.Lines), got.Cost, got.Apart)
+	}
+	if code, out, complaint := nephelon(t, "", "plan", demoFile, demoFile); code != exitRefused || out != "" || !strings.Contains(complaint, "nephelon buy") {
+		t.Errorf("two files to plan: code %d, %q", code, complaint)
 	}
 }

@@ -196,7 +196,7 @@ func TestDivideKeepsItsLaws(t *testing.T) {
 			needs[i] = measure.Volume(0.5+60*random.Float64()) * measure.Litre
 			total += needs[i]
 		}
-		bought, err := Buy(p, p.Mix(), total, Stock{})
+		bought, err := Buy(p, "", p.Mix(), total, Stock{}, nil)
 		if err != nil {
 			t.Fatal(err)
 		}

@@ -7,6 +7,7 @@ import (
 	"fmt"
 	"math"
 	"slices"
+	"strings"
 
 	"nephelon/core/material"
 	"nephelon/core/measure"
@@ -38,6 +39,7 @@ type Purchase struct {
 	Leftover measure.Volume    `json:"leftover" doc:"m³ at hand above the need"`
 	Margin   measure.Fraction  `json:"margin" doc:"Leftover as a share of the need"`
 	Cost     *float64          `json:"cost,omitempty" doc:"In the job's currency; absent where a size has no price"`
+	Choices  []Trade           `json:"choices,omitempty" doc:"Ways to buy that differ, the least left over first; absent where there is one"`
 	Reason   string            `json:"reason"`
 	Workings []measure.Working `json:"workings"`
 }
@@ -46,11 +48,11 @@ type Purchase struct {
 type Size struct {
 	Name   string
 	Volume measure.Volume
-	Cost   int64 // minor units of the currency; with no price, microlitres
+	Cost   int64 // minor units of the currency
 }
 
-// Sizes reads the kits that a product is still sold in. Priced is false where any size lacks a price;
-// then the least volume is bought instead of the least cost.
+// Sizes reads the kits that a product is still sold in. Priced is false where any
+// size lacks a price; then the least volume is bought instead of the least cost.
 func Sizes(p material.Product, density measure.Density) (sizes []Size, priced bool) {
 	priced = true
 	sold := slices.DeleteFunc(slices.Clone(p.Kits), func(k material.Kit) bool { return k.Gone })
@@ -66,8 +68,6 @@ func Sizes(p material.Product, density measure.Density) (sizes []Size, priced bo
 		}
 		if priced {
 			s.Cost = int64(math.Round(*k.Price * 100))
-		} else {
-			s.Cost = int64(math.Round(float64(s.Volume) * 1e9))
 		}
 		sizes = append(sizes, s)
 	}
@@ -159,13 +159,15 @@ func gcd(a, b int64) int64 {
 	return a
 }
 
-// Buy chooses the kits of a product for a need, after what is in stock. It fails
-// where something is needed and no size is sold any more.
-func Buy(p material.Product, mix material.Mix, need measure.Volume, stock Stock) (Purchase, error) {
+// Buy chooses the kits of a product for a need, after what is in stock and as
+// the contractor wishes. It fails where something is needed and no size is sold
+// any more.
+func Buy(p material.Product, hardener string, mix material.Mix, need measure.Volume, stock Stock, wants []Wish) (Purchase, error) {
 	sizes, priced := Sizes(p, mix.Density.Value)
+	wish := wished(wants, p, hardener)
 	b := Purchase{
-		Product: p.ID, Name: p.Name, Color: p.Color, Need: need, NeedMass: mix.Density.Value.Of(need),
-		Stock: stock.Held, InStock: stock.Mix, Bought: stock.Mix, Lines: []Item{},
+		Product: p.ID, Hardener: hardener, Name: p.Name, Color: p.Color, Need: need, NeedMass: mix.Density.Value.Of(need),
+		Stock: stock.Held, InStock: stock.Mix, Lines: []Item{},
 		Reason: "Whole kits that cover the need at least cost; every combination of sizes was weighed.",
 	}
 	bought := measure.Working{
@@ -173,36 +175,32 @@ func Buy(p material.Product, mix material.Mix, need measure.Volume, stock Stock)
 		Inputs: []measure.Value{{Name: "Need", Kind: measure.KindVolume, SI: float64(need)}},
 	}
 	if stock.Mix > 0 {
-		bought.Formula = "stock + Σ count × size ≥ need, at least cost"
+		bought.Formula = "stock + " + bought.Formula
 		bought.Inputs = append(bought.Inputs, measure.Value{Name: "In stock", Kind: measure.KindVolume, SI: float64(stock.Mix)})
 	}
-	short := need - stock.Mix
-	counts := make([]int, len(sizes))
+	if wish.Margin > 0 {
+		bought.Formula = strings.Replace(bought.Formula, "need", "need × (1 + margin)", 1)
+		bought.Inputs = append(bought.Inputs, measure.Value{Name: "Margin asked for", Kind: measure.KindFraction, SI: float64(wish.Margin)})
+	}
 	switch {
-	case float64(short) <= float64(need)*slack:
-		b.Reason, priced, b.Cost = "The stock covers the need.", true, new(float64)
+	case float64(need*measure.Volume(1+wish.Margin)-stock.Mix) <= float64(need)*slack:
+		b.Reason, priced = "The stock covers the need.", true
 	case len(sizes) == 0:
 		return b, fmt.Errorf("no size of %s is sold any more", p.Name)
-	case priced:
-		counts, b.Cost = LeastCost(short, sizes), new(float64)
-	default:
-		counts = LeastCost(short, sizes)
+	case !priced || wish.Least == "leftover":
+		bought.Formula = strings.Replace(bought.Formula, "at least cost", "with the least left over", 1)
 		b.Reason = "A size has no price, so the kits with the least leftover were chosen."
-	}
-	for i, n := range counts {
-		if n == 0 {
-			continue
-		}
-		line := Item{Kit: sizes[i].Name, Count: n, Volume: sizes[i].Volume}
 		if priced {
-			cost := float64(sizes[i].Cost*int64(n)) / 100
-			line.Cost = &cost
-			*b.Cost += cost
+			b.Reason = "Whole kits that cover the need with the least left over, as you chose."
 		}
-		b.Lines = append(b.Lines, line)
-		b.Bought += measure.Volume(n) * sizes[i].Volume
+	}
+	var volume measure.Volume
+	b.Lines, volume, b.Cost = items(wish.choose(need, need-stock.Mix, sizes, priced), sizes, priced)
+	b.Bought = stock.Mix + volume
+	b.Choices = trades(need, stock.Mix, sizes, priced, wish)
+	for _, line := range b.Lines {
 		bought.Inputs = append(bought.Inputs,
-			measure.Value{Name: "Kits of " + line.Kit, Kind: measure.KindCount, SI: float64(n)},
+			measure.Value{Name: "Kits of " + line.Kit, Kind: measure.KindCount, SI: float64(line.Count)},
 			measure.Value{Name: "Size of " + line.Kit, Kind: measure.KindVolume, SI: float64(line.Volume)})
 	}
 	b.Leftover = max(0, b.Bought-need)

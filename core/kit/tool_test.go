@@ -79,15 +79,15 @@ func TestSizesNoLongerSold(t *testing.T) {
 	p := twoPack(2, 1)
 	small, big := measure.Volume(0.004), measure.Volume(0.010)
 	p.Kits = []material.Kit{{Name: "4 L", Volume: &small, Gone: true}, {Name: "10 L", Volume: &big}}
-	b, err := Buy(p, p.Mix(), 0.012, Stock{})
+	b, err := Buy(p, "", p.Mix(), 0.012, Stock{}, nil)
 	if err != nil || len(b.Lines) != 1 || b.Lines[0].Kit != "10 L" || b.Lines[0].Count != 2 {
 		t.Errorf("%+v, %v", b.Lines, err)
 	}
 	p.Kits[1].Gone = true
-	if _, err := Buy(p, p.Mix(), 0.012, Stock{}); err == nil {
+	if _, err := Buy(p, "", p.Mix(), 0.012, Stock{}, nil); err == nil {
 		t.Error("nothing is sold, yet it was bought")
 	}
-	if b, err := Buy(p, p.Mix(), 0.012, Stock{Mix: 0.02, Held: []Held{{Volume: 0.02}}}); err != nil || len(b.Lines) != 0 || !near(float64(b.Margin), 2.0/3, 1e-9) {
+	if b, err := Buy(p, "", p.Mix(), 0.012, Stock{Mix: 0.02, Held: []Held{{Volume: 0.02}}}, nil); err != nil || len(b.Lines) != 0 || !near(float64(b.Margin), 2.0/3, 1e-9) {
 		t.Errorf("from stock: %+v, %v", b, err)
 	}
 }

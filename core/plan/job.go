@@ -52,6 +52,7 @@ type Job struct {
 	Slab     *measure.Sourced[measure.Temperature] `json:"slab,omitempty" doc:"°C of the slab that coats are planned for; 20 °C, assumed, when left out"`
 	VOCMax   *measure.Sourced[measure.Content]     `json:"vocMax,omitempty" doc:"Most volatile compounds allowed in any coat, kg/m³ (g/L)"`
 	Stock    []kit.Container                       `json:"stock,omitempty" maxItems:"400" doc:"Reserved for this job"`
+	Buying   []kit.Wish                            `json:"buying,omitempty" maxItems:"200" doc:"How the kits of products are chosen; at least cost where nothing is said"`
 	Forecast *Forecast                             `json:"forecast,omitempty"`
 	Start    *time.Time                            `json:"start,omitempty" doc:"When the first section of the first coat is begun"`
 	Surfaces []Surface                             `json:"surfaces" maxItems:"200"`

@@ -260,12 +260,11 @@ func (m *maker) buy() {
 		_, hardener, _ := strings.Cut(id, "/")
 		stock := kit.OnHand(*p, m.mixes[id], hardener, m.file.Job.Stock, m.now, m.file.Job.Methods.Shelf == "sealed", m.units)
 		m.stockFindings(p.Name, stock)
-		b, err := kit.Buy(*p, m.mixes[id], needs[id], stock)
+		b, err := kit.Buy(*p, hardener, m.mixes[id], needs[id], stock, m.file.Job.Buying)
 		if err != nil {
 			m.find(refused(finding.Kits, m.productPath(p.ID)+"/kits", "Choose another product, or enter the sizes that are sold now.", "%s: %s.", p.Name, err.Error()))
 			continue
 		}
-		b.Hardener = hardener
 		m.plan.Purchases = append(m.plan.Purchases, b)
 		if b.Cost != nil {
 			total += *b.Cost

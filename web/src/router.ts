@@ -29,6 +29,11 @@ export const router = createRouter({
       props: true,
       meta: { title: 'Measuring sheets' },
     },
+    {
+      path: '/purchase',
+      component: () => import('./views/TogetherView.vue'),
+      meta: { title: 'Bought together' },
+    },
     { path: '/shelf', component: () => import('./views/ShelfView.vue'), meta: { title: 'Shelf' } },
     {
       path: '/shelf/media',

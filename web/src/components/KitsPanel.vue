@@ -7,6 +7,7 @@ import { money } from '../lib/units'
 import { useSession } from '../stores/session'
 import FigureButton from './FigureButton.vue'
 import FindingList from './FindingList.vue'
+import KitChoices from './KitChoices.vue'
 import MediaTable from './MediaTable.vue'
 import StockPicks from './StockPicks.vue'
 
@@ -114,6 +115,11 @@ function back(b: Purchase): RouteLocationRaw {
         </tbody>
       </table>
     </div>
+    <KitChoices
+      v-for="b in desk.plan.value.purchases"
+      :key="`ways-${b.product}${b.hardener ?? ''}`"
+      :purchase="b"
+    />
     <StockPicks :job-id="jobId" />
     <MediaTable />
   </section>

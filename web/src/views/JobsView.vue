@@ -20,6 +20,7 @@ const adding = ref(false)
 const name = ref('')
 const client = ref('')
 const picker = ref<HTMLInputElement | null>(null)
+const picked = ref<string[]>([])
 const undone = ref<JobLine | null>(null)
 
 async function list(): Promise<void> {
@@ -117,6 +118,13 @@ void list()
     </div>
     <ul v-else-if="lines" class="jobs">
       <li v-for="line in lines" :key="line.id" class="sheet">
+        <input
+          v-model="picked"
+          type="checkbox"
+          class="tick"
+          :value="line.id"
+          :aria-label="`Buy for ${line.name} together with others`"
+        />
         <router-link :to="`/jobs/${line.id}`" class="job">
           <span class="title">{{ line.name }}</span>
           <span class="quiet">{{
@@ -132,6 +140,15 @@ void list()
         </v-btn>
       </li>
     </ul>
+    <p v-if="picked.length > 0" class="row mb-3">
+      <v-btn
+        :disabled="picked.length < 2"
+        :to="{ path: '/purchase', query: { job: picked } }"
+        data-test="together"
+        >Buy for {{ picked.length }} jobs together</v-btn
+      >
+      <span v-if="picked.length < 2" class="quiet small">Tick another job to buy for both at once.</span>
+    </p>
     <label class="small"
       ><input v-model="archived" type="checkbox" @change="list" /> Show jobs put away</label
     >
@@ -162,6 +179,9 @@ void list()
   display: grid;
   gap: 8px;
   margin-bottom: 20px;
+}
+.tick {
+  margin-left: 14px;
 }
 .jobs li {
   display: flex;

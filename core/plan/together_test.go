@@ -1,0 +1,53 @@
+package plan
+
+import (
+	"slices"
+	"strings"
+	"testing"
+
+	"nephelon/core/kit"
+	"nephelon/core/measure"
+)
+
+// Two jobs that buy together need what they need apart, and never pay more; a
+// container that both reserved counts once.
+func TestJobsBuyTogether(t *testing.T) {
+	s := demoShelf(t)
+	a, b := laid(t, s, coat("undertow-mb2", 260)), laid(t, s, coat("undertow-mb2", 300), coat("hardtack-clear", 200))
+	b.Job.Name = "Weigh house"
+	got, err := BuyTogether([]File{a, b}, measure.Metric, noon())
+	if err != nil {
+		t.Fatal(err)
+	}
+	pa, pb := Make(a, measure.Metric, noon()), Make(b, measure.Metric, noon())
+	line := got.Lines[0]
+	if line.Product != "undertow-mb2" || len(line.Jobs) != 2 || line.Jobs[1].Job != "Weigh house" {
+		t.Fatalf("%+v", line)
+	}
+	if want := pa.Purchases[0].Need + pb.Purchases[0].Need; !near(float64(line.Need), float64(want), 1e-12) {
+		t.Errorf("together %v, apart %v", line.Need, want)
+	}
+	if *got.Apart != *pa.Cost+*pb.Cost || *got.Cost > *got.Apart {
+		t.Errorf("%v together, %v apart (%v and %v)", *got.Cost, *got.Apart, *pa.Cost, *pb.Cost)
+	}
+	if line.Bought < line.Need {
+		t.Errorf("%v for a need of %v", line.Bought, line.Need)
+	}
+	held := kit.Container{ID: "c", Sheet: "undertow-mb2", Part: "kit", Volume: 5.4 * measure.Litre}
+	a.Job.Stock, b.Job.Stock = []kit.Container{held}, []kit.Container{held}
+	got, err = BuyTogether([]File{a, b}, measure.Metric, noon())
+	if err != nil || !near(float64(got.Lines[0].InStock), 0.0054, 1e-9) || !slices.ContainsFunc(got.Notes, func(n string) bool { return strings.Contains(n, "counts once") }) {
+		t.Errorf("%v in stock, notes %v, %v", got.Lines[0].InStock, got.Notes, err)
+	}
+	newer := b
+	newer.Products = slices.Clone(b.Products)
+	newer.Products[0].Version += 2
+	got, err = BuyTogether([]File{a, newer}, measure.Metric, noon())
+	if err != nil || !slices.ContainsFunc(got.Notes, func(n string) bool { return strings.Contains(n, "the newer one counts here") }) {
+		t.Errorf("editions that differ: %v, %v", got.Notes, err)
+	}
+	b.Job.Currency = "USD"
+	if _, err := BuyTogether([]File{a, b}, measure.Metric, noon()); err == nil || !strings.Contains(err.Error(), "price them in one currency") {
+		t.Errorf("two currencies: %v", err)
+	}
+}
