@@ -50,3 +50,68 @@ func TestASpoiltRatioIsSaved(t *testing.T) {
 	p.fill("Bucket, to the brim", "7 L")
 	p.sees("[data-test=ratio]", "more than the bucket of 7 L holds")
 }
+
+// The calculators of the bench: a spread rate in every other form, the notch that
+// leaves it, strokes of pumps; each opens its working and goes to a job.
+func TestTheBenchSendsToAJob(t *testing.T) {
+	p := begin(t, "Chandlery")
+	p.rectangle("6 m", "4 m")
+	p.saved()
+	p.open("/bench/hardtack-clear")
+	p.choose("Stated as", "spread rate")
+	p.fill("Amount on the bench", "4 m²/L")
+	p.sees("[data-test=spread-tool]", "250 µm")
+	p.sees("[data-test=notch]", "500 µm")
+	p.fill("Area on the bench", "24 m²")
+	p.fill("Loss on the bench", "4 %")
+	p.sees("[data-test=spread-need]", "6.25 L") // 24 ÷ 4 ÷ 0.96
+	p.click("[data-test=spread-tool] [data-test=working] summary")
+	p.sees("[data-test=spread-tool] [data-test=working]", "wet film × depth over film")
+	p.click("[data-test=send-coat] summary")
+	p.choose("Job that gets the coat", "Chandlery")
+	p.button("Put the coat on top of Floor 1")
+	p.sees("[data-test=send-coat]", "Sent to Chandlery.")
+
+	p.choose("Pumps", "metered")
+	p.sees("[data-test=pump-tool]", "Not by these pumps: one stroke of each gives 1 : 1")
+	p.fill("A stroke of A gives", "60 mL")
+	p.fill("Batch to be pumped", "1.8 L")
+	p.sees("[data-test=bench-strokes]", "20 of A, 20 of B")
+	p.look("bench")
+	p.click("[data-test=send-pumps] summary")
+	p.choose("Job that gets the pumps", "Chandlery")
+	p.button("Send the pumps")
+	p.sees("[data-test=send-pumps]", "Sent to Chandlery.")
+
+	p.click("[data-test=send-pail] summary")
+	p.choose("Job that gets the pail", "Chandlery")
+	p.fill("A comes at", "16 °C")
+	p.until(`!document.querySelector('[data-test=bench-life]').innerText.includes('20 °C')`)
+	p.button("Send the pail")
+	p.sees("[data-test=send-pail]", "Sent to Chandlery.")
+
+	p.openJob("Chandlery")
+	p.sees("[data-test=coat-1]", "Coat 1")
+	p.sees("[data-test=pail] summary", "metered pumps")
+	p.until(`[...document.querySelectorAll('[data-test=mixing] input')].some(e => e.value === '16 °C')`)
+	p.click("[data-test=to-cards]")
+	p.sees("[data-test=strokes]", "as many strokes of each")
+}
+
+// A contractor who knows how a mix reacts enters it; what cannot be is told.
+func TestKineticsAreEntered(t *testing.T) {
+	p := newPage(t, theStage.address)
+	p.signIn("oskar@brakkwater.example")
+	p.units("metric")
+	p.open("/shelf/p/drumlin-seal/edit")
+	p.click("[data-test=kinetics] summary")
+	p.sees("[data-test=kinetics] summary", "its chemistry's, from memory")
+	p.click("[data-test=own-kinetics]")
+	p.fill("share reacted at gel", "1.4")
+	p.sees("[data-test=judged]", "the share reacted at gel lies between 0 and 1")
+	p.fill("share reacted at gel", "0.55")
+	p.until(`!document.querySelector('[data-test=judged]').innerText.includes('lies between 0 and 1')`)
+	p.choose("Source of how it reacts", "own test")
+	p.click("[data-test=save-sheet]")
+	p.sees("main", "edition 2")
+}

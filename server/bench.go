@@ -8,6 +8,7 @@ import (
 
 	"nephelon/core/kit"
 	"nephelon/core/material"
+	"nephelon/core/measure"
 	"nephelon/core/plan"
 	"nephelon/store"
 )
@@ -42,6 +43,20 @@ func (s *Server) benchRoutes() {
 			}
 			return &body[plan.BenchAnswer]{answer}, nil
 		})
+	huma.Register(s.api, huma.Operation{OperationID: "benchSpread", Method: http.MethodPost, Path: "/api/bench/{id}/spread", Description: "An amount over an area, and the notch that leaves it; keeps nothing"},
+		func(ctx context.Context, in *struct {
+			SheetPath
+			Body plan.SpreadQuestion
+		}) (*body[plan.SpreadAnswer], error) {
+			return tool(ctx, s, in.ID, in.Body, plan.Spread)
+		})
+	huma.Register(s.api, huma.Operation{OperationID: "benchPump", Method: http.MethodPost, Path: "/api/bench/{id}/pump", Description: "The strokes of a batch; keeps nothing"},
+		func(ctx context.Context, in *struct {
+			SheetPath
+			Body plan.PumpQuestion
+		}) (*body[plan.PumpAnswer], error) {
+			return tool(ctx, s, in.ID, in.Body, plan.Pump)
+		})
 	huma.Register(s.api, huma.Operation{OperationID: "checkRatio", Method: http.MethodPost, Path: "/api/bench/{id}/ratio", Description: "Judges a batch as it was weighed; keeps nothing"},
 		func(ctx context.Context, in *struct {
 			SheetPath
@@ -61,6 +76,19 @@ func (s *Server) benchRoutes() {
 			}
 			return &body[kit.RatioCheck]{check}, nil
 		})
+}
+
+// tool asks a calculator of the bench about a product.
+func tool[Q, A any](ctx context.Context, s *Server, id string, question Q, work func(material.Product, Q, measure.System) (A, error)) (*body[A], error) {
+	sheet, err := s.sheet(ctx, id)
+	if err != nil {
+		return nil, err
+	}
+	answer, err := work(sheet, question, person(ctx).Units)
+	if err != nil {
+		return nil, huma.Error422UnprocessableEntity(err.Error())
+	}
+	return &body[A]{answer}, nil
 }
 
 // sheet reads a product of the person's company.

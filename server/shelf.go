@@ -12,6 +12,7 @@ import (
 	"github.com/google/uuid"
 
 	"nephelon/core/buildup"
+	"nephelon/core/cure"
 	"nephelon/core/material"
 	"nephelon/store"
 )
@@ -47,6 +48,7 @@ type SheetJudged struct {
 	Faults []material.Fault `json:"faults" doc:"What keeps it from being saved"`
 	Doubts []material.Doubt `json:"doubts" doc:"What is unusual for its chemistry"`
 	Gaps   []material.Gap   `json:"gaps" doc:"What it does not give, and what that costs"`
+	Reacts cure.Kinetics    `json:"reacts" doc:"How it reacts: its own kinetics, else its chemistry's from memory"`
 }
 
 // Edition is one version of a sheet.
@@ -149,7 +151,7 @@ func (s *Server) media(ctx context.Context, company uuid.UUID, q store.SheetQuer
 }
 
 func judged(p material.Product, who store.Person) SheetJudged {
-	return SheetJudged{Facts: p.Facts(), Faults: p.Faults(), Doubts: p.Doubts(who.Units), Gaps: p.Gaps()}
+	return SheetJudged{Facts: p.Facts(), Faults: p.Faults(), Doubts: p.Doubts(who.Units), Gaps: p.Gaps(), Reacts: p.Reacts()}
 }
 
 func (s *Server) readSheet(ctx context.Context, in *SheetPath) (*body[SheetState], error) {

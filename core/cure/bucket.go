@@ -20,6 +20,8 @@ type Kinetics struct {
 	Heat float64 `json:"heat" minimum:"0" doc:"J/kg of mix"`
 	Cp   float64 `json:"cp" exclusiveMinimum:"0" doc:"J/(kg·K)"`
 	Gel  float64 `json:"gel" exclusiveMinimum:"0" exclusiveMaximum:"1" doc:"Share reacted at which it is a jelly"`
+
+	Source measure.Source `json:"source,omitempty" enum:"sheet,own-test,standard,rule-of-thumb,colleague,assumed" doc:"From memory when left out"`
 }
 
 // Epoxy is a room-temperature epoxy and amine, from memory, to be calibrated by
@@ -83,20 +85,35 @@ func Run(k Kinetics, v Vessel, until measure.Span, gelOnly bool) (History, error
 }
 
 func (k Kinetics) check(v Vessel) error {
-	for _, n := range []float64{k.A1, k.E1, k.A2, k.E2, k.M, k.N, k.Heat, float64(v.Loss), float64(v.Film), float64(v.Radius)} {
+	if !sound(float64(v.Loss), float64(v.Film), float64(v.Radius)) {
+		return fmt.Errorf("every measure of the vessel is a number of zero or more")
+	}
+	if v.Mass <= 0 || v.Density <= 0 {
+		return fmt.Errorf("mass and density must be above zero")
+	}
+	return k.Check()
+}
+
+func sound(numbers ...float64) bool {
+	for _, n := range numbers {
 		if math.IsNaN(n) || math.IsInf(n, 0) || n < 0 {
-			return fmt.Errorf("every parameter of the kinetics and the vessel is a number of zero or more")
+			return false
 		}
 	}
+	return true
+}
+
+// Check says which parameter cannot be, and what would be right.
+func (k Kinetics) Check() error {
 	switch {
+	case !sound(k.A1, k.E1, k.A2, k.E2, k.M, k.N, k.Heat):
+		return fmt.Errorf("every parameter of the kinetics is a number of zero or more")
 	case k.A1 == 0:
 		return fmt.Errorf("a1: without a rate at the beginning nothing ever starts; enter more than zero")
 	case k.Cp <= 0:
 		return fmt.Errorf("cp: the heat capacity must be above zero, such as 1800 J/(kg·K)")
 	case k.Gel <= 0 || k.Gel >= 1:
 		return fmt.Errorf("gel: the share reacted at gel lies between 0 and 1, such as 0.6")
-	case v.Mass <= 0 || v.Density <= 0:
-		return fmt.Errorf("mass and density must be above zero")
 	}
 	return nil
 }

@@ -40,6 +40,8 @@ type RatioCheck struct {
 	Verdict Verdict          `json:"verdict" enum:"good,doubtful,spoilt"`
 	Text    string           `json:"text"`
 	Save    []Rescue         `json:"save" doc:"What to add, mixed in at once; empty where nothing can or need be saved"`
+
+	Workings []measure.Working `json:"workings"`
 }
 
 // Rescue is what to add of one component.
@@ -93,6 +95,16 @@ func CheckRatio(p *material.Product, w Weighed, units measure.System) (RatioChec
 		if add := measure.Mass(most*right[i]) - w.Masses[i]; float64(add) > 1e-6*float64(w.Masses[i]) {
 			c.Save = append(c.Save, Rescue{s.Name, add, s.Density.Value.Volume(add)})
 		}
+	}
+	c.Workings = []measure.Working{{
+		Title: "Ratio as weighed", Formula: "(A ÷ A wanted) ÷ (part ÷ part wanted) − 1, the worst of them", Source: "Definition of the ratio; ±2 % good, to ±5 % doubtful: common practice",
+		Inputs: []measure.Value{},
+		Result: measure.Value{Name: "Off", Kind: measure.KindFraction, SI: float64(c.Off)},
+	}}
+	for i, s := range mix.Shares {
+		c.Workings[0].Inputs = append(c.Workings[0].Inputs,
+			measure.Value{Name: s.Name + " as weighed", Kind: measure.KindMass, SI: float64(w.Masses[i])},
+			measure.Value{Name: s.Name + " wanted, of the mix", Kind: measure.KindFraction, SI: right[i], Source: p.Ratio.Source})
 	}
 	c.judge(p, w, volume, units)
 	return c, nil

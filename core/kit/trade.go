@@ -112,10 +112,24 @@ func (w Wish) choose(need, short measure.Volume, sizes []Size, priced bool) []in
 	if short <= need*slack || len(sizes) == 0 {
 		return make([]int, len(sizes))
 	}
-	if w.Least == "leftover" || !priced {
+	if !priced {
 		return LeastVolume(short, sizes)
 	}
-	return LeastCost(short, sizes)
+	cheap := LeastCost(short, sizes)
+	if w.Least == "leftover" {
+		if least := LeastVolume(short, sizes); volumeOf(least, sizes) < volumeOf(cheap, sizes)*(1-slack) {
+			return least
+		}
+	}
+	return cheap
+}
+
+func volumeOf(counts []int, sizes []Size) measure.Volume {
+	v := measure.Volume(0)
+	for i, n := range counts {
+		v += measure.Volume(n) * sizes[i].Volume
+	}
+	return v
 }
 
 // items are the lines of a choice, their volume and cost.

@@ -154,6 +154,11 @@ func (c Curing) faults() []Fault {
 			found = append(found, Fault{s.Field, "The time of " + s.Name + " grows with heat: " + text + ".", "Warm films are faster; exchange the two, or read the sheet again."})
 		}
 	}
+	if c.Kinetics != nil {
+		if err := c.Kinetics.Check(); err != nil {
+			found = append(found, Fault{"/kinetics", "How it reacts cannot be: " + err.Error() + ".", "Correct it, or leave it out: its chemistry's usual kinetics are taken then."})
+		}
+	}
 	for i, until := range c.RecoatUntil {
 		for _, from := range c.RecoatFrom {
 			if from.At == until.At && until.After <= from.After {

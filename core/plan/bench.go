@@ -35,6 +35,7 @@ type BenchAnswer struct {
 	Hardeners []BenchHardener     `json:"hardeners" doc:"The sheet's own first"`
 	Stages    []BenchStage        `json:"stages" doc:"When the film reaches what its sheet names, at the slab's temperature"`
 	Notes     []string            `json:"notes"`
+	Workings  []measure.Working   `json:"workings"`
 }
 
 // BenchSurface is the pot life over mass and temperature.
@@ -121,6 +122,11 @@ func Bench(p material.Product, q BenchQuestion) (BenchAnswer, error) {
 			a.Stages = append(a.Stages, BenchStage{s.Name, after, outside})
 		}
 	}
+	printed, sheetMass, _ := sheet.Lives(a.Mixed)
+	if sheetMass == 0 {
+		sheetMass = cure.AssumedMass
+	}
+	a.Workings = []measure.Working{lifeWorking(q, printed, sheetMass, a)}
 	if mass == 0 {
 		a.Notes = append(a.Notes, fmt.Sprintf("The sheet does not say on which mass its pot life was measured; %.1f kg was assumed.", float64(cure.AssumedMass)))
 	}

@@ -133,6 +133,9 @@ func (f File) check(units measure.System) (map[string]*material.Product, []findi
 			found = append(found, refused(finding.Kits, fmt.Sprintf("/job/stock/%d%s", i, fault.Field), fault.Way, "Stock of %s: %s", c.Sheet, fault.Text))
 		}
 	}
+	if f.Job.Crew.Spreaders < 1 {
+		found = append(found, refused(finding.Batches, "/job/crew/spreaders", "Enter one person at least.", "Nobody is there to spread."))
+	}
 	if pace := f.Job.Crew.Pace.Value; pace <= 0 || pace > buildup.MaxPace {
 		found = append(found, refused(finding.Batches, "/job/crew/pace", "Enter the area one person spreads in an hour.", "The pace is not one a person can spread at."))
 	}

@@ -1,6 +1,7 @@
 package plan
 
 import (
+	"encoding/json"
 	"slices"
 	"strings"
 	"testing"
@@ -172,5 +173,41 @@ func TestTheSheetsConditionsRule(t *testing.T) {
 	f.Job.Rules = []survey.Own{{ID: "dew-margin", Value: 6, Source: measure.OwnTest}}
 	if v := dew(); !v.Closed() || strings.Contains(v.Basis, "sheet") {
 		t.Errorf("the contractor's stricter 6 K are not kept to: %+v", v)
+	}
+}
+
+// What cannot be mixed ends in a sentence with a way out, never in a number that
+// is none, and never in a loop.
+func TestWhatCannotBeMixedIsSaid(t *testing.T) {
+	cases := []struct {
+		name   string
+		change func(*File)
+		says   string
+	}{
+		{"a crew of none", func(f *File) { f.Job.Crew.Spreaders = 0 }, "Nobody is there to spread."},
+		{"a crew that does not move", func(f *File) { f.Job.Crew.Pace.Value = 0 }, "The pace is not one a person can spread at."},
+		{"a thimble for a bucket", func(f *File) { f.Job.Bucket.Volume = 20e-6 }, "more than 400 batches would be needed"},
+		{"no room beside the paddle", func(f *File) { f.Job.Bucket.Headroom = 1 }, "more than 400 batches would be needed"},
+		{"an hour of mixing", func(f *File) {
+			f.Products[0].Mixing = &measure.Sourced[measure.Span]{Value: measure.Hour, Source: measure.Sheet}
+		}, "ends before mixing, standing and carrying are done"},
+		{"no size sold", func(f *File) {
+			for i := range f.Products[0].Kits {
+				f.Products[0].Kits[i].Gone = true
+			}
+		}, "no size of Hardtack Clear is sold any more"},
+		{"parts at the boil", func(f *File) { warm(f, 95) }, "its pot life of 0.3 min ends before"},
+	}
+	for _, c := range cases {
+		f := laid(t, demoShelf(t), coat("hardtack-clear", 250))
+		c.change(&f)
+		p := Make(f, measure.Metric, noon())
+		told := saying(p, c.says)
+		if told == nil || told.WayOut == "" {
+			t.Errorf("%s: %v", c.name, texts(p.Findings))
+		}
+		if _, err := json.Marshal(p); err != nil {
+			t.Errorf("%s: %v", c.name, err)
+		}
 	}
 }

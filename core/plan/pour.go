@@ -97,7 +97,7 @@ func (m *maker) batches(i, c int) {
 	if pace := s.Coats[c].Pace; pace != nil {
 		crew.Pace = *pace
 	}
-	if crew.Pace.Value <= 0 {
+	if crew.Pace.Value <= 0 || crew.Spreaders < 1 {
 		return // told by check
 	}
 	key := sheetKey(p.ID, coat.Hardener)

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { ref } from 'vue'
 import { useDesk } from '../composables/useEditor'
 import { sourceWords } from '../lib/sources'
 import { useSession } from '../stores/session'
@@ -12,11 +13,13 @@ import SchoolPicks from './SchoolPicks.vue'
 const desk = useDesk()
 const session = useSession()
 const MOST_SPREADERS = 50
+const few = ref('')
 
 function spreaders(event: Event): void {
   const wanted = Math.round(Number((event.target as HTMLInputElement).value))
-  if (!Number.isFinite(wanted)) return
-  desk.editor.edit('spreaders', (f) => (f.job.crew.spreaders = Math.max(1, Math.min(MOST_SPREADERS, wanted))))
+  const possible = wanted >= 1 && wanted <= MOST_SPREADERS
+  few.value = possible ? '' : `Someone has to spread: enter 1 to ${MOST_SPREADERS} people.`
+  if (possible) desk.editor.edit('spreaders', (f) => (f.job.crew.spreaders = wanted))
 }
 </script>
 
@@ -32,6 +35,7 @@ function spreaders(event: Event): void {
         max="50"
         :disabled="!session.mayEdit"
         data-test="spreaders"
+        :error-messages="few"
         @change="spreaders"
       />
       <QuantityField

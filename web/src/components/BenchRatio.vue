@@ -1,8 +1,10 @@
 <script setup lang="ts">
 import { ref, watch } from 'vue'
-import { api, refusal, type Product, type RatioCheck } from '../api/client'
+import { api, refusal, type PlanFile, type Product, type RatioCheck } from '../api/client'
 import { useSession } from '../stores/session'
 import QuantityField from './QuantityField.vue'
+import SendToJob from './SendToJob.vue'
+import WorkingDetails from './WorkingDetails.vue'
 
 /** Was a batch weighed right, and if not, how is it saved. */
 const props = defineProps<{ id: string; sheet: Product; hardener?: string; life: number }>()
@@ -12,6 +14,7 @@ const elapsed = ref(0)
 const bucket = ref(0.02)
 const check = ref<RatioCheck | null>(null)
 const trouble = ref('')
+const MOST_NOTES = 4000
 const words = { good: 'Good', doubtful: 'Doubtful', spoilt: 'Do not use as it is' }
 
 watch(
@@ -66,6 +69,14 @@ async function judge(): Promise<void> {
   } catch {
     trouble.value = 'The server does not answer. Enter the weights again when it is back.'
   }
+}
+/** A verdict belongs to the record of a job: it stands in its notes. */
+function noted(file: PlanFile): void {
+  const weighed = props.sheet.components
+    .map((c, i) => `${c.name} ${session.format('mass', masses.value[i] ?? 0)}`)
+    .join(', ')
+  const line = `${new Date().toISOString().slice(0, 16).replace('T', ' ')} UTC, ${props.sheet.name} weighed ${weighed}: ${check.value?.text ?? ''}`
+  file.job.notes = [file.job.notes, line].filter(Boolean).join('\n').slice(0, MOST_NOTES)
 }
 watch([masses, elapsed, bucket], () => void judge(), { deep: true })
 </script>
@@ -124,6 +135,10 @@ watch([masses, elapsed, bucket], () => void judge(), { deep: true })
         the sheet rules.
       </p>
     </div>
+    <template v-if="check">
+      <WorkingDetails :workings="check.workings" />
+      <SendToJob what="verdict" :sheet="sheet" :whole="noted" />
+    </template>
     <p v-else class="small quiet">Enter what the scale showed for each part.</p>
   </section>
 </template>

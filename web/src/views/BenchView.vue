@@ -7,15 +7,20 @@ import {
   refusal,
   type BenchAnswer,
   type BenchQuestion,
+  type PlanFile,
   type Product,
   type ShelfLine,
 } from '../api/client'
 import BenchCurve from '../components/BenchCurve.vue'
+import BenchPump from '../components/BenchPump.vue'
 import BenchRatio from '../components/BenchRatio.vue'
+import BenchSpread from '../components/BenchSpread.vue'
 import BenchSurface from '../components/BenchSurface.vue'
 import PickField from '../components/PickField.vue'
 import ProductSearch from '../components/ProductSearch.vue'
 import QuantityField from '../components/QuantityField.vue'
+import SendToJob from '../components/SendToJob.vue'
+import WorkingDetails from '../components/WorkingDetails.vue'
 import { useSession } from '../stores/session'
 
 /** One pail of one product: how long it lives, what it does left standing, and as a film. */
@@ -77,6 +82,17 @@ function found(line: ShelfLine): void {
   searching.value = false
   answer.value = null
   void router.push(`/bench/${line.sheet.id}`)
+}
+/** What a job takes over of this pail: how warm the parts come, where it stands, and the hardener. */
+function mixed(file: PlanFile): void {
+  const q = asked.value
+  if (!q) return
+  const at = (value: number) => ({ value, source: 'own-test' as const })
+  file.job.mixing = { ...file.job.mixing, a: at(q.a), b: at(q.b), air: at(q.air), standing: q.standing }
+  file.job.slab = at(q.slab)
+  for (const s of file.job.surfaces) {
+    for (const c of s.coats) if (c.product === props.id) c.hardener = q.hardener
+  }
 }
 const hardeners = computed(() =>
   Object.fromEntries((sheet.value?.hardeners ?? []).map((h) => [h.id, h.name])),
@@ -175,7 +191,9 @@ const hardeners = computed(() =>
             hot, carry it outside, leave it, never add water, never seal it.
           </span>
         </p>
-        <div class="pair">
+        <WorkingDetails :workings="answer.workings" />
+        <SendToJob v-if="sheet" what="pail" :sheet="sheet" :whole="mixed" />
+        <div class="pair mt-2">
           <BenchSurface
             :surface="answer.surface"
             :mass="asked.mass"
@@ -233,6 +251,23 @@ const hardeners = computed(() =>
             :sheet="sheet"
             :hardener="asked.hardener"
             :life="answer.life"
+          />
+        </div>
+        <div v-if="sheet && id" class="pair mt-4">
+          <BenchSpread
+            :id="id"
+            :key="`spread-${id}`"
+            :sheet="sheet"
+            :hardener="asked.hardener"
+            :film="asked.film"
+          />
+          <BenchPump
+            v-if="sheet.components.length === 2"
+            :id="id"
+            :key="`pump-${id}`"
+            :sheet="sheet"
+            :hardener="asked.hardener"
+            :volume="0.003"
           />
         </div>
         <ul class="small quiet notes">

@@ -5,6 +5,7 @@ import type { Product, Source } from '../api/client'
 import ComponentList from '../components/ComponentList.vue'
 import HardenerList from '../components/HardenerList.vue'
 import KitList from '../components/KitList.vue'
+import KineticsFields from '../components/KineticsFields.vue'
 import NameField from '../components/NameField.vue'
 import PickField from '../components/PickField.vue'
 import PortionField from '../components/PortionField.vue'
@@ -169,6 +170,12 @@ async function leave(): Promise<void> {
           @update:model-value="set({ [t.key]: $event })"
         />
         <template v-if="draft.components.length > 1">
+          <KineticsFields
+            :model-value="draft.kinetics"
+            :usual="judged?.reacts"
+            :from="from"
+            @update:model-value="set({ kinetics: $event })"
+          />
           <h2>Further hardeners</h2>
           <HardenerList
             :model-value="draft.hardeners"
