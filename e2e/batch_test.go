@@ -72,7 +72,7 @@ func TestAFiveColourTop(t *testing.T) {
 // The crew's scale, pail and pumps are told once, and every card follows; the
 // start of the work gives each batch its clock and each film its hours.
 func TestACardWithPumpsAndAClock(t *testing.T) {
-	p := begin(t, "Rope walk")
+	p := begin(t, "Tar house")
 	p.rectangle("7 m", "5 m")
 	p.choose("Add a coat of", "Keelbody")
 	p.choose("Add a coat of", "Hardtack")

@@ -5,11 +5,11 @@ import (
 	"testing"
 )
 
-// A purchase is weighed, cost against what is left over; another way is taken
+// A purchase is weighed, cost against what is left over; more margin is taken
 // and undone; and two jobs that buy together pay no more than apart.
 func TestCostAgainstLeftoverAndBuyingTogether(t *testing.T) {
 	p := begin(t, "Rope store")
-	p.rectangle("6.3 m", "5.1 m")
+	p.rectangle("6 m", "5 m")
 	p.choose("Add a coat of", "Undertow")
 	p.sees("[data-test=kit-undertow-mb2]", "L set")
 	p.click("[data-test=choices-undertow-mb2] summary")
@@ -23,19 +23,19 @@ func TestCostAgainstLeftoverAndBuyingTogether(t *testing.T) {
 	p.until(`document.querySelector('[data-test=total-cost]').innerText === ` + `'` + dear + `'`)
 	p.saved()
 
-	p.newJob("Sail loft")
+	p.newJob("Buoy shed")
 	p.rectangle("5 m", "4 m")
 	p.choose("Add a coat of", "Undertow")
 	p.sees("[data-test=kit-undertow-mb2]", "L set")
 	p.saved()
 	p.open("/jobs")
-	p.click(`[aria-label="Buy for Sail loft together with others"]`)
+	p.click(`[aria-label="Buy for Buoy shed together with others"]`)
 	p.sees("main", "Tick another job")
 	p.click(`[aria-label="Buy for Rope store together with others"]`)
 	p.click("[data-test=together]")
 	p.sees("[data-test=together]", "saved")
 	p.sees("main table", "Rope store")
-	p.sees("main table", "Sail loft")
+	p.sees("main table", "Buoy shed")
 	p.look("together")
 	if text := value[string](p, `document.querySelector('[data-test=together]').innerText`); strings.Contains(text, "-") || strings.Contains(text, "−") {
 		t.Errorf("buying together costs more: %s", text)

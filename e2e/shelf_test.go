@@ -192,7 +192,7 @@ func TestHouseMethodsAndStock(t *testing.T) {
 	p.signIn("oskar@brakkwater.example")
 	p.units("metric")
 	p.open("/house")
-	p.click("[data-test=school-kits] label:nth-of-type(2) input")
+	p.click("[data-test=school-kits] label:nth-of-type(3) input")
 	p.sees("[data-test=house-state]", "saved")
 	p.newJob("Lock gate")
 	p.rectangle("6 m", "5 m")
