@@ -9,6 +9,8 @@ import (
 	"nephelon/core/kit"
 	"nephelon/core/material"
 	"nephelon/core/measure"
+	"nephelon/core/pour"
+	"nephelon/core/takeoff"
 )
 
 // card gives each section its part of the edges, steps and ramps, and writes its
@@ -57,14 +59,7 @@ func (m *maker) colour(i, at int, card *kit.Card, b kit.Batch) {
 	if coat.Colours == nil {
 		return
 	}
-	section := c.Sections[b.Number-1]
-	pieces := []kit.Ground{{Name: fmt.Sprintf("Section %d", b.Number), Area: max(section.Area, 1e-6)}}
-	if len(section.Spans) > 0 {
-		pieces = pieces[:0]
-		for _, s := range section.Spans {
-			pieces = append(pieces, kit.Ground{Name: s.Name, Area: s.Area})
-		}
-	}
+	pieces := m.pieces(i, c.Sections[b.Number-1])
 	card.Cups = kit.Cups(*coat.Colours, b, float64(b.Volume/c.Division.Mixed), pieces, c.mix, m.file.Job.Methods.Tinting == "before" && len(card.Parts) > 1)
 	if card.PotLife > 0 {
 		ready := card.Mixing + card.Induction + m.mixesMore(coat, c.product)
@@ -73,6 +68,25 @@ func (m *maker) colour(i, at int, card *kit.Card, b kit.Batch) {
 		}
 		card.Turns = kit.Turns(pieces, ready, card.PotLife)
 	}
+}
+
+// pieces are what a section is poured over: the boards of a top with their edges,
+// else the section itself.
+func (m *maker) pieces(i int, section pour.Section) []kit.Ground {
+	panels := m.plan.Surfaces[i].Takeoff.Panels
+	var pieces []kit.Ground
+	last := -1
+	for _, s := range section.Spans {
+		if group := panels[s.Panel].Group; len(pieces) == 0 || group != last {
+			board := slices.IndexFunc(panels, func(p takeoff.Panel) bool { return p.Group == group })
+			pieces, last = append(pieces, kit.Ground{Name: panels[board].Name}), group
+		}
+		pieces[len(pieces)-1].Area += s.Area
+	}
+	if len(pieces) == 0 {
+		pieces = []kit.Ground{{Name: fmt.Sprintf("Section %d", section.Number), Area: max(section.Area, 1e-6)}}
+	}
+	return pieces
 }
 
 // smallCups says where a colour is too little to be coloured by itself, and where

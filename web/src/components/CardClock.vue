@@ -27,7 +27,7 @@ function meet(): void {
 
 <template>
   <div class="running no-print" data-test="card-clock">
-    <v-btn v-if="!met" size="large" variant="flat" color="primary" data-test="meet" @click="meet"
+    <v-btn v-if="!met" size="x-large" variant="flat" color="primary" data-test="meet" @click="meet"
       >A meets B now</v-btn
     >
     <template v-else>
