@@ -45,9 +45,12 @@ func TestScreenshots(t *testing.T) {
 	p.until(`!!document.querySelector('[data-test=forecast] :is(.go, .wait, .stop)')`)
 	value[bool](p, `(document.querySelector('[data-test=forecast]').scrollIntoView(), true)`)
 	take("preparation")
+	p.sees("[data-test=film-1]", "recoat from")
+	value[bool](p, `(document.querySelector('[data-test=film-times]').scrollIntoView({ block: 'center', behavior: 'instant' }), true)`)
+	take("films")
 	p.click("[data-test=undo]")
 	p.saved()
-	for _, step := range []string{"build-up", "kits", "batches", "sections"} {
+	for _, step := range []string{"build-up", "kits", "batches"} {
 		to(step)
 		take(step)
 	}

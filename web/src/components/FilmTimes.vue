@@ -125,7 +125,7 @@ function title(coat: CoatPlan): string {
       <svg :width="width" height="26" class="axis">
         <g v-for="t in ticks" :key="t.at">
           <path :d="`M${(t.at / whole) * width} 0V7`" />
-          <text :x="Math.min((t.at / whole) * width + 3, width - 60)" y="19">{{ t.text }}</text>
+          <text :x="Math.min((t.at / whole) * width + 3, width - 84)" y="19">{{ t.text }}</text>
         </g>
       </svg>
     </div>
