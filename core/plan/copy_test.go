@@ -59,7 +59,7 @@ func TestRunOffIsBought(t *testing.T) {
 	f := demo(t, "oyster-bar")
 	s := Make(f, measure.Metric, noon()).Surfaces[0]
 	b := s.Coats[1].Build
-	want := 0.0023 * (float64(s.Takeoff.Area) + 5.52*0.02) /(1-float64(b.Loss.Value)) + 4*5e-6 // four cups of colour
+	want := 0.0023*(float64(s.Takeoff.Area)+5.52*0.02)/(1-float64(b.Loss.Value)) + 4*5e-6 // four cups of colour
 	if !near(float64(b.Need), want, 1e-9) {
 		t.Errorf("%v m³, want %v", b.Need, want)
 	}
