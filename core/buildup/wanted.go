@@ -41,11 +41,15 @@ func (j *judge) additions(i int) {
 				i+1, coat.Sheet.Name, j.units.Fraction(t.Value), t.Words(), j.units.Fraction(most.Value), most.Words(), caution)
 		}
 	}
-	if p, most := coat.Pigment, coat.Sheet.PigmentMax; p != nil && most != nil && p.Portion.OfParts(coat.Mix.MassShare()) > most.OfParts(coat.Mix.MassShare())*(1+1e-9) {
-		j.warn(coat.Path+"/pigment", "Use less pigment, or a stronger one.",
-			&finding.Fix{Label: "Pigment at " + j.units.Fraction(most.Value) + " " + most.Words(), Patch: []finding.PatchStep{change("replace", coat.Path+"/pigment/portion", *most)}}, nil,
-			"Coat %d: %s of pigment (%s) is more than %s takes, %s (%s); it may stay soft.",
-			i+1, j.units.Fraction(p.Portion.Value), p.Portion.Words(), coat.Sheet.Name, j.units.Fraction(most.Value), most.Words())
+	if p := coat.Pigment; p != nil {
+		j.tinted(i, p.Portion, coat.Path+"/pigment", "pigment", "Pigment")
+	}
+	if coat.Colours != nil {
+		for n, c := range coat.Colours.Colours {
+			if c.Portion != nil {
+				j.tinted(i, *c.Portion, fmt.Sprintf("%s/colours/colours/%d", coat.Path, n), "pigment in "+c.Name, c.Name)
+			}
+		}
 	}
 	if s := coat.Scatter; s != nil {
 		if m := j.bed.Media[s.Medium]; m != nil && len(coat.Sheet.Broadcast) > 0 && !slices.Contains(coat.Sheet.Broadcast, string(m.Kind)) {
@@ -61,6 +65,19 @@ func (j *judge) additions(i int) {
 				"Coat %d is broadcast to rejection and nothing seals it: the grains wear off and hold dirt.", i+1)
 		}
 	}
+}
+
+// tinted: more pigment than the sheet takes.
+func (j *judge) tinted(i int, p material.Portion, path, what, name string) {
+	coat := j.layers[i]
+	most, a := coat.Sheet.PigmentMax, coat.Mix.MassShare()
+	if most == nil || p.OfParts(a) <= most.OfParts(a)*(1+1e-9) {
+		return
+	}
+	j.warn(path, "Use less pigment, or a stronger one.",
+		&finding.Fix{Label: name + " at " + j.units.Fraction(most.Value) + " " + most.Words(), Patch: []finding.PatchStep{change("replace", path+"/portion", *most)}}, nil,
+		"Coat %d: %s of %s (%s) is more than %s takes, %s (%s); it may stay soft.",
+		i+1, j.units.Fraction(p.Value), what, p.Words(), coat.Sheet.Name, j.units.Fraction(most.Value), most.Words())
 }
 
 // grains: one that is too big for the film that holds it.

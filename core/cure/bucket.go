@@ -74,7 +74,7 @@ const smoking = 150.0
 
 // Tolerances bound the error of each step: relative, and absolute in reacted
 // share, K over a hundred, and J/kg over the heat.
-const usualTolerance = 2e-6
+const usualTolerance = 5e-7
 
 // Run follows a mix until a time, or until it gels when gelOnly is set.
 func Run(k Kinetics, v Vessel, until measure.Span, gelOnly bool) (History, error) {

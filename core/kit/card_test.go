@@ -1,6 +1,7 @@
 package kit
 
 import (
+	"math"
 	"strings"
 	"testing"
 
@@ -79,6 +80,34 @@ func TestThePolicyRules(t *testing.T) {
 		limits, err := Limits(&p, Bucket{Volume: 40 * measure.Litre}, s, measure.Metric)
 		if err != nil || !near(float64(limits[0].Volume), float64(want), 1e-9) {
 			t.Errorf("share %v: %+v, %v", share, limits, err)
+		}
+	}
+}
+
+// What a card prints, in either system, still is a good ratio: by volume and by
+// scale, from a cup to a drum.
+func TestPrintedDosesKeepTheRatio(t *testing.T) {
+	for parts := 1.0; parts <= 6; parts += 0.7 {
+		p := twoPack(parts, 1)
+		mix := p.Mix()
+		for volume := measure.Volume(0.1 * measure.Litre); volume < 0.2; volume *= 1.37 {
+			c := NewCard(&p, mix, Batch{Number: 1, Volume: volume, Mass: mix.Density.Value.Of(volume)}, 1, 10, 3e-4, 600, Filling{}, measure.Metric)
+			for _, units := range []measure.System{measure.Metric, measure.US} {
+				read := func(kind measure.Kind, text string) float64 {
+					si, err := units.Read(kind, text)
+					if err != nil {
+						t.Fatal(err)
+					}
+					return si
+				}
+				a, b := c.Parts[0], c.Parts[1]
+				byVolume := read(measure.KindVolume, units.Volume(a.Volume)) / read(measure.KindVolume, units.Volume(b.Volume)) / parts
+				byMass := read(measure.KindMass, units.Mass(a.Mass)) / read(measure.KindMass, units.Mass(b.Mass)) / float64(a.Mass/b.Mass)
+				if math.Abs(byVolume-1) > goodOff || math.Abs(byMass-1) > goodOff {
+					t.Errorf("%v : 1, %v in %s: printed %s and %s, %s and %s; off by %.3f and %.3f", parts, volume, units,
+						units.Volume(a.Volume), units.Volume(b.Volume), units.Mass(a.Mass), units.Mass(b.Mass), byVolume-1, byMass-1)
+				}
+			}
 		}
 	}
 }

@@ -89,8 +89,7 @@ func (m *maker) pieces(i int, section pour.Section) []kit.Ground {
 	return pieces
 }
 
-// smallCups says where a colour is too little to be coloured by itself, and where
-// it takes more pigment than its sheet allows.
+// smallCups says where a colour is too little to be coloured by itself.
 func (m *maker) smallCups(i, at int) {
 	coat, c := m.file.Job.Surfaces[i].Coats[at], &m.plan.Surfaces[i].Coats[at]
 	if coat.Colours == nil {
@@ -107,17 +106,6 @@ func (m *maker) smallCups(i, at int) {
 				})
 				break
 			}
-		}
-		most := c.product.PigmentMax
-		if a := c.mix.MassShare(); colour.Portion != nil && most != nil && colour.Portion.OfParts(a) > most.OfParts(a)*(1+1e-9) {
-			m.find(finding.Finding{
-				Level: finding.Warning, Step: finding.BuildUp, Path: fmt.Sprintf("%s/colours/colours/%d/portion", c.path, n),
-				Text: fmt.Sprintf("Coat %d: %s of pigment (%s) in %s is more than %s takes, %s (%s); it may stay soft.",
-					c.Number, m.units.Fraction(colour.Portion.Value), colour.Portion.Words(), colour.Name, c.Name, m.units.Fraction(most.Value), most.Words()),
-				WayOut: "Use less pigment, or a stronger one.",
-				Fix: &finding.Fix{Label: fmt.Sprintf("%s at %s %s", colour.Name, m.units.Fraction(most.Value), most.Words()),
-					Patch: []finding.PatchStep{{Op: "replace", Path: fmt.Sprintf("%s/colours/colours/%d/portion", c.path, n), Value: *most}}},
-			})
 		}
 	}
 }

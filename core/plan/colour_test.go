@@ -100,7 +100,7 @@ func TestColoursThatCannotBe(t *testing.T) {
 		t.Error("no base passes")
 	}
 	colours.Base, colours.Colours[1].Portion.Value = 3*measure.Litre, 0.5
-	told := saying(Make(f, measure.Metric, noon()), "of pigment (of A + B) in Ash is more than")
+	told := saying(Make(f, measure.Metric, noon()), "of pigment in Ash (of A + B) is more than")
 	if told == nil || told.Fix == nil {
 		t.Fatalf("half pigment passes: %v", texts(Make(f, measure.Metric, noon()).Findings))
 	}

@@ -89,14 +89,20 @@ func shares(d *kit.Division) []float64 {
 	return all
 }
 
+// crew is who spreads a coat, at the pace that holds for it.
+func (m *maker) crew(i, c int) Crew {
+	crew := m.file.Job.Crew
+	if pace := m.file.Job.Surfaces[i].Coats[c].Pace; pace != nil {
+		crew.Pace = *pace
+	}
+	return crew
+}
+
 // batches divides one coat.
 func (m *maker) batches(i, c int) {
 	s, coat := m.file.Job.Surfaces[i], &m.plan.Surfaces[i].Coats[c]
 	p, b := coat.product, coat.Build
-	crew := m.file.Job.Crew
-	if pace := s.Coats[c].Pace; pace != nil {
-		crew.Pace = *pace
-	}
+	crew := m.crew(i, c)
 	if crew.Pace.Value <= 0 || crew.Spreaders < 1 {
 		return // told by check
 	}

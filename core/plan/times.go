@@ -148,12 +148,8 @@ func (m *maker) times() {
 // lay follows the film of a coat that is begun at a time.
 func (m *maker) lay(i, n int, w *slabHours, at time.Time) *CoatTimes {
 	s, c := &m.plan.Surfaces[i], &m.plan.Surfaces[i].Coats[n]
-	crew := m.file.Job.Crew
-	pace := crew.Pace.Value
-	if own := m.file.Job.Surfaces[i].Coats[n].Pace; own != nil {
-		pace = own.Value
-	}
-	t := &CoatTimes{Spread: measure.Span(float64(s.Takeoff.Area) / (float64(pace) * float64(crew.Spreaders))), Slab: m.slab, Stages: []FilmStage{}}
+	crew := m.crew(i, n)
+	t := &CoatTimes{Spread: measure.Span(float64(s.Takeoff.Area) / (float64(crew.Pace.Value) * float64(crew.Spreaders))), Slab: m.slab, Stages: []FilmStage{}}
 	end := later(at, t.Spread)
 	if m.file.Job.Start != nil {
 		first, last := at, end
