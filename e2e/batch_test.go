@@ -42,7 +42,7 @@ func TestAFiveColourTop(t *testing.T) {
 	p.fill("For the base", "5 L")
 	p.fill("Where colour 3 goes", "veins, corner to corner")
 	p.fill("Pigment in colour 4", "40 %")
-	p.sees("#build-up .warning", "of pigment (of A + B) in Pitch black paste is more than Meniscus")
+	p.sees("#build-up .warning", "of pigment in Pitch black paste (of A + B) is more than Meniscus")
 	p.look("colours")
 	p.click("[data-test=fix]")
 	p.until(`!document.querySelector('#build-up .findings .warning')`)

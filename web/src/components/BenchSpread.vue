@@ -2,7 +2,7 @@
 import { useDebounceFn } from '@vueuse/core'
 import { computed, ref, watch } from 'vue'
 import { api, refusal, type Coat, type Product, type SpreadAnswer, type Surface } from '../api/client'
-import type { ReadKind } from '../composables/useReader'
+import { amountWords } from '../lib/kinds'
 import { money } from '../lib/units'
 import { useHouse } from '../stores/house'
 import { useSession } from '../stores/session'
@@ -18,13 +18,7 @@ const house = useHouse()
 void house.load()
 const currency = computed(() => house.house.currency ?? (session.units === 'us' ? 'USD' : 'EUR'))
 type Basis = Coat['amount']['basis']
-const bases: Record<Basis, { words: string; kind: ReadKind }> = {
-  'wet-film': { words: 'wet film', kind: 'film' },
-  'dry-film': { words: 'dry film', kind: 'film' },
-  spread: { words: 'spread rate', kind: 'spread' },
-  'mass-per-area': { words: 'mass per area', kind: 'coverage' },
-}
-const names = Object.fromEntries(Object.entries(bases).map(([k, b]) => [k, b.words]))
+const names = Object.fromEntries(Object.entries(amountWords).map(([k, b]) => [k, b.words]))
 const USUAL_AREA = 10
 const USUAL_LOSS = 0.05
 const USUAL_NOTCH = 2
@@ -91,7 +85,7 @@ function coat(surface: Surface): void {
     <h2>Spread and notch</h2>
     <div class="pair">
       <PickField label="Stated as" :model-value="basis" :options="names" @update:model-value="rebase" />
-      <QuantityField v-model="value" :kind="bases[basis].kind" label="Amount on the bench" positive />
+      <QuantityField v-model="value" :kind="amountWords[basis].kind" label="Amount on the bench" positive />
       <QuantityField v-model="area" kind="area" label="Area on the bench" positive />
       <QuantityField v-model="loss" kind="fraction" label="Loss on the bench" />
       <QuantityField
@@ -106,8 +100,8 @@ function coat(surface: Surface): void {
     <template v-if="answer">
       <p class="told">
         <span v-for="o in others" :key="o.basis"
-          ><span class="quiet">{{ bases[o.basis].words }}</span>
-          <b>{{ session.format(bases[o.basis].kind, o.si) }}</b></span
+          ><span class="quiet">{{ amountWords[o.basis].words }}</span>
+          <b>{{ session.format(amountWords[o.basis].kind, o.si) }}</b></span
         >
         <span
           ><span class="quiet">notch</span>

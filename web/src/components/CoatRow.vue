@@ -2,11 +2,10 @@
 import { computed } from 'vue'
 import type { Coat, CoatPlan, Medium, Product } from '../api/client'
 import { useDesk } from '../composables/useEditor'
-import type { ReadKind } from '../composables/useReader'
 import { isWeak, sourceWords } from '../lib/sources'
 import { money } from '../lib/units'
 import { useSession } from '../stores/session'
-import { kindWords } from '../lib/kinds'
+import { amountWords, kindWords } from '../lib/kinds'
 import CoatExtras from './CoatExtras.vue'
 import CoatWaterfall from './CoatWaterfall.vue'
 import ColourCups from './ColourCups.vue'
@@ -26,12 +25,6 @@ const desk = useDesk()
 const session = useSession()
 
 type Basis = Coat['amount']['basis']
-const bases: Record<Basis, { words: string; kind: ReadKind }> = {
-  'wet-film': { words: 'wet film', kind: 'film' },
-  'dry-film': { words: 'dry film', kind: 'film' },
-  spread: { words: 'spread rate', kind: 'spread' },
-  'mass-per-area': { words: 'mass per area', kind: 'coverage' },
-}
 const build = computed(() => props.plan?.build)
 const others = computed(() => {
   const b = build.value
@@ -150,11 +143,11 @@ function move(by: number): void {
             :aria-label="`Basis of coat ${index + 1}`"
             @change="rebase"
           >
-            <option v-for="(b, key) in bases" :key="key" :value="key">{{ b.words }}</option>
+            <option v-for="(b, key) in amountWords" :key="key" :value="key">{{ b.words }}</option>
           </select>
         </label>
         <QuantityField
-          :kind="bases[coat.amount.basis].kind"
+          :kind="amountWords[coat.amount.basis].kind"
           :label="`Amount of coat ${index + 1}`"
           :model-value="coat.amount.value"
           :disabled="!session.mayEdit"
@@ -172,12 +165,12 @@ function move(by: number): void {
       </div>
       <p v-if="build" class="small others">
         <span v-for="o in others" :key="o.basis">
-          <span class="quiet">{{ bases[o.basis].words }}</span>
+          <span class="quiet">{{ amountWords[o.basis].words }}</span>
           <FigureButton
             :workings="build.workings"
             :weak="o.basis === 'mass-per-area' && isWeak(build.density.source)"
           >
-            {{ session.format(bases[o.basis].kind, o.si) }}
+            {{ session.format(amountWords[o.basis].kind, o.si) }}
           </FigureButton>
         </span>
         <span>

@@ -1,14 +1,18 @@
 <script setup lang="ts">
-import { useElementSize, useThrottleFn } from '@vueuse/core'
+import { useElementSize } from '@vueuse/core'
 import { computed, ref, watch } from 'vue'
 import type { Point } from '../api/client'
 import type { Draft } from '../composables/useDraft'
 import { usePanZoom } from '../composables/usePanZoom'
-import { boxAround, distance, middle, tidy, windsLeft, type Box } from '../lib/figures'
+import { usePlanHand, type DraggedCorner } from '../composables/usePlanHand'
+import { usePlanSides } from '../composables/usePlanSides'
+import { boxAround, type Box } from '../lib/figures'
 import type { PlanLine, PlanMark, PlanRing } from '../lib/plan'
 import { useSession } from '../stores/session'
 import DraftLine from './DraftLine.vue'
+import PlanGrid from './PlanGrid.vue'
 import PlanMarks from './PlanMarks.vue'
+import PlanZoom from './PlanZoom.vue'
 import WallLength from './WallLength.vue'
 
 const props = defineProps<{
@@ -34,17 +38,12 @@ const emit = defineEmits<{
 
 const HEIGHT = 430
 const MARGIN = 46
-const SHOWN = 160
-const NEAR = 12
 const session = useSession()
 const frame = ref<HTMLElement | null>(null)
 const svg = ref<SVGSVGElement | null>(null)
 const { width: measured } = useElementSize(frame)
 const width = computed(() => Math.max(measured.value, 240))
-const cursor = ref<Point | null>(null)
-const dragged = ref<{ ring: number; corner: number; at: Point } | null>(null)
-const carried = ref<{ id: string; at: Point } | null>(null)
-const busy = computed(() => props.draft.drawing.value || !!props.placing)
+const dragged = ref<DraggedCorner | null>(null)
 
 const shapes = computed(() =>
   props.rings.map((ring, r) => ({
@@ -83,20 +82,6 @@ watch(props.draft.points, (points) => {
 })
 const { view, still, slide, moved, zoomBy, pan, whole, key } = usePanZoom(box, width, HEIGHT, MARGIN)
 
-const gridPaths = computed(() => {
-  const v = view.value
-  let step = props.grid
-  while (step * v.scale < 9) step *= 2
-  const a = v.at(0, HEIGHT)
-  const b = v.at(width.value, 0)
-  const paths = { weak: '', strong: '' }
-  for (let i = Math.ceil(a.x / step); i * step <= b.x; i++)
-    paths[i % 5 === 0 ? 'strong' : 'weak'] += `M${v.x({ x: i * step, y: 0 }).toFixed(1)} 0V${HEIGHT}`
-  for (let i = Math.ceil(a.y / step); i * step <= b.y; i++)
-    paths[i % 5 === 0 ? 'strong' : 'weak'] += `M0 ${v.y({ x: 0, y: i * step }).toFixed(1)}H${width.value}`
-  return paths
-})
-
 function drawn(points: Point[], closed: boolean): string {
   const v = still.value
   const ends = points.map((p) => `${v.x(p).toFixed(1)} ${v.y(p).toFixed(1)}`)
@@ -114,174 +99,13 @@ const paths = computed(() =>
 )
 const linePaths = computed(() => (props.lines ?? []).map((l) => ({ ...l, d: drawn(l.points, false) })))
 
-const sides = computed(() =>
-  shapes.value.flatMap((ring, r) => {
-    const outward = windsLeft(ring.points) ? 1 : -1
-    return ring.points.map((a, i) => {
-      const b = ring.points[(i + 1) % ring.points.length] ?? a
-      const length = distance(a, b)
-      return {
-        ring: r,
-        id: ring.id,
-        side: i,
-        a,
-        b,
-        m: middle(a, b),
-        length,
-        nx: length > 0 ? ((b.y - a.y) / length) * outward : 0,
-        ny: length > 0 ? (-(b.x - a.x) / length) * outward : 0,
-        edge: ring.edges?.get(i),
-        measured: ring.measured,
-      }
-    })
-  }),
+const { shownSides, edges, shownCorners, names, kept } = usePlanSides(shapes, view, width, HEIGHT)
+
+const { cursor, carried, busy, down, move, pressed, grab, carry, drop, cancel, insert, remove } = usePlanHand(
+  props,
+  emit,
+  { svg, view, corners: shownCorners, dragged, pan },
 )
-function seen(p: Point): boolean {
-  const x = view.value.x(p)
-  const y = view.value.y(p)
-  return x > -NEAR && x < width.value + NEAR && y > -NEAR && y < HEIGHT + NEAR
-}
-const shownSides = computed(() => {
-  const s = view.value.scale
-  return sides.value.filter((side) => side.length * s > 40 && seen(side.m)).slice(0, SHOWN)
-})
-const edges = computed(() => sides.value.filter((s) => s.edge))
-/** Corners that stand far enough apart to be held. */
-const shownCorners = computed(() => {
-  const s = view.value.scale
-  const all = sides.value.filter((side, i) => {
-    const before = sides.value[i - 1]
-    const lone = side.length * s > NEAR || (before?.ring === side.ring && before.length * s > NEAR)
-    return lone && seen(side.a)
-  })
-  return all.length > SHOWN ? [] : all
-})
-
-function where(event: PointerEvent | MouseEvent, snap: boolean): Point {
-  const at = svg.value?.getBoundingClientRect()
-  if (!at) return { x: 0, y: 0 }
-  const p = view.value.at(event.clientX - at.left, event.clientY - at.top)
-  if (!snap) return p
-  const corner =
-    busy.value || carried.value
-      ? shownCorners.value.find((c) => distance(c.a, p) * view.value.scale < NEAR)
-      : undefined
-  if (corner) return corner.a
-  const snapped = {
-    x: tidy(Math.round(p.x / props.grid) * props.grid),
-    y: tidy(Math.round(p.y / props.grid) * props.grid),
-  }
-  const last = props.draft.points.value.at(-1)
-  if (props.draft.drawing.value && event.shiftKey && last) {
-    return Math.abs(snapped.x - last.x) > Math.abs(snapped.y - last.y)
-      ? { x: snapped.x, y: last.y }
-      : { x: last.x, y: snapped.y }
-  }
-  return snapped
-}
-
-/** Where the hand went down on the ground of the plan, to move it. */
-let panning: { x: number; y: number; id: number } | null = null
-let dragging = false
-
-function down(event: PointerEvent): void {
-  dragging = false
-  if (busy.value && event.button !== 1) return
-  panning = { x: event.clientX, y: event.clientY, id: event.pointerId }
-}
-
-function move(event: PointerEvent): void {
-  cursor.value = where(event, true)
-  if (panning && panning.id === event.pointerId) {
-    const dx = event.clientX - panning.x
-    const dy = event.clientY - panning.y
-    if (!dragging && Math.hypot(dx, dy) < 4) return
-    if (!dragging) svg.value?.setPointerCapture(event.pointerId)
-    dragging = true
-    pan(dx, dy)
-    panning = { ...panning, x: event.clientX, y: event.clientY }
-    return
-  }
-  if (carried.value) carried.value = { ...carried.value, at: cursor.value }
-  if (!dragged.value) return
-  dragged.value = { ...dragged.value, at: cursor.value }
-  void follow()
-}
-
-function pressed(event: MouseEvent): void {
-  if (dragging) return
-  if (props.placing) {
-    emit('place', where(event, true))
-    return
-  }
-  if (!props.draft.drawing.value) return
-  const p = where(event, true)
-  const first = props.draft.points.value[0]
-  const closing = first && props.draft.closable.value && !props.draft.open.value
-  if (closing && distance(first, p) * view.value.scale < NEAR) emit('close')
-  else props.draft.add(p)
-}
-
-function grab(event: PointerEvent, ring: number, corner: number, at: Point): void {
-  if (busy.value || !session.mayEdit) return
-  event.preventDefault()
-  event.stopPropagation()
-  svg.value?.setPointerCapture(event.pointerId)
-  dragged.value = { ring, corner, at }
-}
-
-function carry(event: PointerEvent, mark: PlanMark): void {
-  if (busy.value || !session.mayEdit || mark.fixed) return
-  event.preventDefault()
-  event.stopPropagation()
-  svg.value?.setPointerCapture(event.pointerId)
-  carried.value = { id: mark.id, at: mark.at }
-}
-
-/** Puts the dragged corner into the job. */
-function settle(): void {
-  const d = dragged.value
-  const ring = d && props.rings[d.ring]
-  if (!d || !ring) return
-  emit(
-    'ring',
-    ring.id,
-    ring.points.map((p, c) => (c === d.corner ? d.at : p)),
-    `corner ${d.corner}`,
-  )
-}
-const DRAG_MS = 60
-/** The figures follow the hand. */
-const follow = useThrottleFn(settle, DRAG_MS)
-
-function drop(): void {
-  panning = null
-  settle()
-  dragged.value = null
-  if (carried.value) emit('mark', carried.value.id, carried.value.at)
-  carried.value = null
-}
-
-function cancel(): void {
-  panning = null
-  dragged.value = null
-  carried.value = null
-}
-
-/** A corner set into the middle of a side, ready to be dragged. */
-function insert(event: PointerEvent, r: number, side: number, at: Point): void {
-  const ring = props.rings[r]
-  if (!session.mayEdit || !ring) return
-  const snapped = { x: tidy(at.x), y: tidy(at.y) }
-  emit('ring', ring.id, ring.points.toSpliced(side + 1, 0, snapped), 'insert corner')
-  grab(event, r, side + 1, snapped)
-}
-
-function remove(r: number, corner: number): void {
-  const ring = props.rings[r]
-  if (ring && ring.points.length > 3 && session.mayEdit)
-    emit('ring', ring.id, ring.points.toSpliced(corner, 1), 'remove corner')
-}
 
 const last = computed(() => props.draft.points.value.at(-1))
 /** The direction in which a typed wall goes: towards the cursor. */
@@ -306,26 +130,6 @@ const hint = computed(() => {
     ? 'Click the first corner, or press Enter, to close. Type a length for an exact wall.'
     : 'Click corner after corner, or type the length of the wall under the cursor. Shift keeps walls square to the grid.'
 })
-const LETTER = 6.6
-/** Keeps a label of some words, centred on x, inside the drawing. */
-function kept(x: number, words: string): number {
-  const half = (words.length * LETTER) / 2 + 3
-  return Math.min(width.value - half, Math.max(half, x))
-}
-/** Outlines are named beside their first corner, what lies in them in its middle, or below where that is too small. */
-const names = computed(() =>
-  shapes.value.flatMap((r) => {
-    const b = boxAround(r.points)
-    if (!r.name || !b) return []
-    const v = view.value
-    const low = { x: b.left, y: b.bottom }
-    const m = middle(low, { x: b.right, y: b.top })
-    const outside = r.kind === 'outline'
-    const tight = (b.right - b.left) * v.scale < r.name.length * LETTER + 12
-    const y = outside ? v.y(low) - 12 : tight ? v.y(low) + 20 : v.y(m) + 4
-    return [{ id: r.id, kind: r.kind, name: r.name, x: outside ? v.x(low) + 14 : v.x(m), y }]
-  }),
-)
 const shownMarks = computed(() =>
   (props.marks ?? []).map((m) => (carried.value?.id === m.id ? { ...m, at: carried.value.at } : m)),
 )
@@ -361,8 +165,7 @@ function wheel(event: WheelEvent): void {
         @wheel="wheel"
         @click="pressed"
       >
-        <path :d="gridPaths.weak" class="grid" />
-        <path :d="gridPaths.strong" class="grid strong" />
+        <PlanGrid :view="view" :width="width" :height="HEIGHT" :step="grid" />
         <g :transform="slide">
           <path v-for="r in paths" :key="r.id" :d="r.d" :class="[r.kind, { dense: r.dense }]" />
           <path v-for="l in linePaths" :key="l.id" :d="l.d" class="joint" :class="l.kind">
@@ -429,15 +232,7 @@ function wheel(event: WheelEvent): void {
     <WallLength v-if="draft.drawing.value && last" :draft="draft" :towards="towards" />
     <div class="below">
       <p class="quiet small hint">{{ hint }}</p>
-      <div class="zoom">
-        <button type="button" class="zoom-button" aria-label="Enlarge the plan" @click="zoomBy(1.25)">
-          +
-        </button>
-        <button type="button" class="zoom-button" aria-label="Make the plan smaller" @click="zoomBy(0.8)">
-          −
-        </button>
-        <button v-if="moved" type="button" class="zoom-button" @click="whole">Whole</button>
-      </div>
+      <PlanZoom :moved="moved" @zoom="zoomBy" @whole="whole" />
     </div>
   </div>
 </template>
@@ -465,31 +260,6 @@ svg {
   justify-content: space-between;
   gap: 12px;
   margin-top: 6px;
-}
-.zoom {
-  display: flex;
-  flex: none;
-  gap: 4px;
-}
-.zoom-button {
-  font: inherit;
-  font-weight: 680;
-  color: inherit;
-  min-width: 34px;
-  height: 34px;
-  background: var(--paper);
-  border: 1px solid var(--line);
-  border-radius: 3px;
-  cursor: pointer;
-}
-.grid {
-  stroke: var(--faint);
-  stroke-width: 1;
-  fill: none;
-}
-.grid.strong {
-  stroke: var(--line);
-  stroke-width: 0.7;
 }
 path.outline,
 path.hole,

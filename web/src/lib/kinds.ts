@@ -1,4 +1,5 @@
-import type { Medium, Product } from '../api/client'
+import type { Coat, Medium, Product } from '../api/client'
+import type { ReadKind } from '../composables/useReader'
 
 /** What a product is for, in the order in which coats go on. */
 export const kindWords: Record<Product['kind'], string> = {
@@ -39,6 +40,14 @@ export const mediumWords: Record<Medium['kind'], string> = {
   filler: 'filler',
   thinner: 'thinner',
   tool: 'tool or consumable',
+}
+
+/** How an amount is stated, and the kind of quantity that it then is. */
+export const amountWords: Record<Coat['amount']['basis'], { words: string; kind: ReadKind }> = {
+  'wet-film': { words: 'wet film', kind: 'film' },
+  'dry-film': { words: 'dry film', kind: 'film' },
+  spread: { words: 'spread rate', kind: 'spread' },
+  'mass-per-area': { words: 'mass per area', kind: 'coverage' },
 }
 
 /** What a tool or consumable is reckoned by. */
