@@ -271,7 +271,7 @@ func (s *Server) saveJob(ctx context.Context, in *struct {
 }
 
 func (s *Server) buyTogether(ctx context.Context, in *struct {
-	Jobs []string `query:"job,explode" minItems:"1" maxItems:"40" format:"uuid" doc:"The ids of the jobs that buy together"`
+	Jobs []string `query:"job,explode" required:"true" minItems:"1" maxItems:"40" format:"uuid" doc:"The ids of the jobs that buy together"`
 }) (*body[plan.Together], error) {
 	p := person(ctx)
 	files := make([]plan.File, len(in.Jobs))

@@ -291,6 +291,10 @@ func bodyFor(o operation, f plan.File) any {
 		return plan.BenchQuestion{Mass: 1, Film: 1e-3}
 	case o.path == "/api/bench/{id}/ratio":
 		return kit.Weighed{Masses: []measure.Mass{2, 1}, Bucket: 0.01}
+	case o.path == "/api/bench/{id}/spread":
+		return plan.SpreadQuestion{Amount: buildup.Amount{Basis: buildup.WetFilm, Value: 2e-4}, Area: 1, Loss: measure.Sourced[measure.Fraction]{Source: measure.OwnTest}}
+	case o.path == "/api/bench/{id}/pump":
+		return plan.PumpQuestion{Pumps: kit.Pumps{Built: "equal", A: 3e-5, B: 3e-5}, Volume: 0.001}
 	case o.path == "/api/people/{person}":
 		return map[string]any{"role": "hand", "active": true}
 	case o.path == "/api/jobs/{job}":
