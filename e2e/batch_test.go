@@ -64,7 +64,8 @@ func TestAFiveColourTop(t *testing.T) {
 		t.Errorf("the cups are off the batch by %v", off)
 	}
 	p.look("cups")
-	if pages := p.printedPages(); pages < 2 {
+	// One sheet tells the sections, one is the card.
+	if pages := p.printedPages(); pages != 2 {
 		t.Errorf("printed on %d pages", pages)
 	}
 }
@@ -106,6 +107,11 @@ func TestACardWithPumpsAndAClock(t *testing.T) {
 	p.click("[data-test=meet]")
 	p.sees("[data-test=left]", "left")
 	p.look("card")
+	// Each card and each map of sections prints on one sheet.
+	wanted := value[int](p, `document.querySelectorAll('.map, [data-test=mix-card]').length`)
+	if pages := p.printedPages(); pages != wanted {
+		t.Errorf("%d cards and maps print on %d pages", wanted, pages)
+	}
 	// The clock of a batch outlives a reload of the page.
 	p.open(value[string](p, "location.pathname"))
 	p.sees("[data-test=left]", "left")

@@ -406,10 +406,11 @@ func begin(t *testing.T, job string) *page {
 	return p
 }
 
-// printedPages is how many sheets of paper the page takes.
+// printedPages is how many sheets of paper the page takes, in the size that it
+// asks for.
 func (p *page) printedPages() int {
 	p.t.Helper()
-	pdf, err := chromedp.Run(p.ctx, chromedp.PrintToPDF(chromedp.PDFPrintBackground()))
+	pdf, err := chromedp.Run(p.ctx, chromedp.PrintToPDF(chromedp.PDFPrintBackground(), chromedp.PDFPreferCSSPageSize()))
 	if err != nil {
 		p.t.Fatal(err)
 	}

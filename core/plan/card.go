@@ -29,7 +29,10 @@ func (m *maker) card(i, at int) {
 		for _, a := range c.Build.Additions {
 			// What goes into the mix follows the volume, what goes onto the film the area.
 			share := float64(b.Volume / c.Build.Need)
-			if a.How != buildup.IntoMix && a.How != buildup.IntoCups {
+			if a.How == buildup.IntoCups {
+				continue // told cup by cup
+			}
+			if a.How != buildup.IntoMix {
 				share = float64(b.Volume / c.Division.Mixed)
 			}
 			card.Additions = append(card.Additions, kit.Added{Name: a.Name, How: a.How, Mass: a.Mass * measure.Mass(share), Volume: a.Volume * measure.Volume(share)})

@@ -29,7 +29,7 @@ const before = computed(() => cups.value.some((c) => c.a))
         <tr v-for="(c, i) in cups" :key="i">
           <th scope="row">
             <svg class="chip" aria-hidden="true"><rect width="14" height="14" :fill="c.color" /></svg>
-            {{ i + 1 }} {{ c.name }}<span v-if="c.where" class="small"> {{ c.where }}</span>
+            {{ i + 1 }} {{ c.name }}<span v-if="c.where" class="small where">{{ c.where }}</span>
           </th>
           <td>
             <b>{{ session.format('volume', c.volume) }}</b> {{ session.format('mass', c.mass) }}
@@ -72,11 +72,23 @@ thead th {
   font-size: 1rem;
   font-weight: 560;
 }
+.where {
+  margin-left: 10px;
+  font-weight: 500;
+}
 .turns {
   margin: 6px 0 0;
   display: flex;
   flex-wrap: wrap;
   gap: 4px 24px;
   font-size: 1.15rem;
+}
+@media print {
+  th,
+  td,
+  .turns {
+    font-size: 0.98rem;
+    padding-block: 0;
+  }
 }
 </style>

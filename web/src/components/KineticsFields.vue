@@ -3,7 +3,7 @@ import type { Kinetics, Source } from '../api/client'
 import { sourceWords } from '../lib/sources'
 
 /** How a mix reacts: its chemistry's usual parameters, from memory, or its own. */
-const props = defineProps<{ modelValue?: Kinetics; usual?: Kinetics; from: Source }>()
+const props = defineProps<{ modelValue?: Kinetics; usual?: Kinetics }>()
 const emit = defineEmits<{ 'update:modelValue': [value: Kinetics | undefined] }>()
 const fields = [
   { key: 'a1', label: 'A1, 1/s' },
@@ -35,7 +35,7 @@ function set(key: (typeof fields)[number]['key'], event: Event): void {
       size="small"
       :disabled="!usual"
       data-test="own-kinetics"
-      @click="emit('update:modelValue', usual ? { ...usual, source: from } : undefined)"
+      @click="emit('update:modelValue', usual ? { ...usual, source: 'assumed' } : undefined)"
       >Enter its own</v-btn
     >
     <template v-else>

@@ -26,7 +26,14 @@ const filled = computed(() =>
 )
 const PAIL = 200
 const CENTIMETRES = 100
+const FINE = 10
 
+/** What a scale shows, to the gram where that counts. */
+function reading(kilograms: number): string {
+  return session.units === 'metric' && kilograms >= 1 && kilograms < FINE
+    ? `${kilograms.toFixed(3)} kg`
+    : session.format('mass', kilograms)
+}
 /** A height in the pail as a ruler shows it. */
 function height(metres: number): string {
   return session.units === 'us' ? session.format('length', metres) : `${(metres * CENTIMETRES).toFixed(1)} cm`
@@ -34,7 +41,7 @@ function height(metres: number): string {
 </script>
 
 <template>
-  <article class="card" data-test="mix-card">
+  <article class="card" :class="{ coloured: card.cups?.length }" data-test="mix-card">
     <header>
       <svg class="band" preserveAspectRatio="none" viewBox="0 0 10 10" aria-hidden="true">
         <rect width="10" height="10" :fill="card.color" />
@@ -73,14 +80,14 @@ function height(metres: number): string {
             </td>
             <td class="big mass">
               {{ p.densityAssumed ? '≈ ' : '' }}{{ session.format('mass', p.mass) }}
-              <span class="sub">scale {{ session.format('mass', p.scaleTo) }}</span>
+              <span class="sub">scale {{ reading(p.scaleTo) }}</span>
             </td>
             <td class="wide">
               {{ session.format('volume', p.fillTo)
               }}<span v-if="p.height" class="high">{{ height(p.height) }}</span>
             </td>
             <td class="wide">
-              {{ p.densityAssumed ? '≈ ' : '' }}{{ session.format('mass', p.scaleTo) }}
+              {{ p.densityAssumed ? '≈ ' : '' }}{{ reading(p.scaleTo) }}
               <span v-if="!single" class="high">± {{ session.format('mass', p.tolerance) }}</span>
             </td>
           </tr>
@@ -179,6 +186,9 @@ function height(metres: number): string {
   break-inside: avoid;
   break-after: page;
   margin-bottom: 26px;
+}
+.card:last-child {
+  break-after: auto;
 }
 header {
   display: grid;
@@ -378,7 +388,40 @@ dd.blank {
   }
 }
 @media print {
+  .which b,
+  .total b {
+    font-size: 3rem;
+  }
+  tbody th,
+  td.big {
+    font-size: 3.2rem;
+  }
+  dd {
+    font-size: 1.7rem;
+  }
+  .steps,
+  .strokes,
+  .cautions {
+    font-size: 0.95rem;
+    line-height: 1.2;
+  }
+  .body {
+    grid-template-columns: 1fr 130px;
+    padding-block: 4px;
+  }
+  .high {
+    display: inline;
+  }
+  .coloured tbody th,
+  .coloured td.big {
+    font-size: 2.2rem;
+  }
+  .coloured .body {
+    grid-template-columns: 1fr 84px;
+  }
+  /* One landscape sheet for each card, whatever stands on it. */
   .card {
+    zoom: 0.8;
     border-color: #000;
     margin: 0;
   }

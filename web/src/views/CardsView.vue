@@ -86,10 +86,13 @@ function print(): void {
   gap: 20px;
   margin-top: 10px;
 }
-@media (max-width: 900px) {
+@media screen and (max-width: 900px) {
   .mapped {
     grid-template-columns: 1fr;
   }
+}
+section + section {
+  break-before: page;
 }
 @media print {
   .page {

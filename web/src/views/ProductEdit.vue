@@ -173,7 +173,6 @@ async function leave(): Promise<void> {
           <KineticsFields
             :model-value="draft.kinetics"
             :usual="judged?.reacts"
-            :from="from"
             @update:model-value="set({ kinetics: $event })"
           />
           <h2>Further hardeners</h2>
