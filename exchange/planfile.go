@@ -14,7 +14,7 @@ import (
 	"golang.org/x/text/language"
 	"golang.org/x/text/message"
 
-	"nephelon/core/plan"
+	"nephelon/core/job"
 	"nephelon/docs"
 )
 
@@ -63,8 +63,8 @@ func NewReader() (*Reader, error) {
 
 // Read reads a plan file. Unknown fields, wrong types and values outside what
 // their field allows are refused, all at once, as joined Refusals.
-func (r *Reader) Read(from io.Reader) (plan.File, error) {
-	var file plan.File
+func (r *Reader) Read(from io.Reader) (job.File, error) {
+	var file job.File
 	text, document, err := parsed(from, "plan file")
 	if err != nil {
 		return file, err
@@ -179,7 +179,7 @@ func Pointer(location string) string {
 }
 
 // Write writes a plan file for people to keep.
-func Write(to io.Writer, file plan.File) error {
+func Write(to io.Writer, file job.File) error {
 	encoder := json.NewEncoder(to)
 	encoder.SetIndent("", "  ")
 	if err := encoder.Encode(file); err != nil {

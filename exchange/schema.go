@@ -8,13 +8,13 @@ import (
 
 	"github.com/danielgtaylor/huma/v2"
 
-	"nephelon/core/plan"
+	"nephelon/core/job"
 )
 
 // PlanSchema makes the JSON Schema (2020-12) of the plan file from the types it
 // is read into, so that the two cannot drift apart.
 func PlanSchema() ([]byte, error) {
-	return schema(reflect.TypeFor[plan.File](), "Nephelon plan file", "A coating job and the data sheets it was planned with. Numbers are in SI units.")
+	return schema(reflect.TypeFor[job.File](), "Nephelon plan file", "A coating job and the data sheets it was planned with. Numbers are in SI units.")
 }
 
 // ShelfSchema makes the JSON Schema (2020-12) of the shelf file.

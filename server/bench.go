@@ -6,17 +6,17 @@ import (
 
 	"github.com/danielgtaylor/huma/v2"
 
+	"nephelon/core/bench"
 	"nephelon/core/kit"
 	"nephelon/core/material"
 	"nephelon/core/measure"
-	"nephelon/core/plan"
 	"nephelon/store"
 )
 
 // BenchStart is a product on the bench, with what to begin from.
 type BenchStart struct {
 	Sheet material.Product   `json:"sheet"`
-	Usual plan.BenchQuestion `json:"usual"`
+	Usual bench.PailQuestion `json:"usual"`
 }
 
 func (s *Server) benchRoutes() {
@@ -26,36 +26,36 @@ func (s *Server) benchRoutes() {
 			if err != nil {
 				return nil, err
 			}
-			return &body[BenchStart]{BenchStart{sheet, plan.BenchUsual(sheet)}}, nil
+			return &body[BenchStart]{BenchStart{sheet, bench.Usual(sheet)}}, nil
 		})
 	huma.Register(s.api, huma.Operation{OperationID: "bench", Method: http.MethodPost, Path: "/api/bench/{id}", Description: "What becomes of a pail and of its film; keeps nothing"},
 		func(ctx context.Context, in *struct {
 			SheetPath
-			Body plan.BenchQuestion
-		}) (*body[plan.BenchAnswer], error) {
+			Body bench.PailQuestion
+		}) (*body[bench.PailAnswer], error) {
 			sheet, err := s.sheet(ctx, in.ID)
 			if err != nil {
 				return nil, err
 			}
-			answer, err := plan.Bench(sheet, in.Body)
+			answer, err := bench.Pail(sheet, in.Body)
 			if err != nil {
 				return nil, huma.Error422UnprocessableEntity(err.Error())
 			}
-			return &body[plan.BenchAnswer]{answer}, nil
+			return &body[bench.PailAnswer]{answer}, nil
 		})
 	huma.Register(s.api, huma.Operation{OperationID: "benchSpread", Method: http.MethodPost, Path: "/api/bench/{id}/spread", Description: "An amount over an area, and the notch that leaves it; keeps nothing"},
 		func(ctx context.Context, in *struct {
 			SheetPath
-			Body plan.SpreadQuestion
-		}) (*body[plan.SpreadAnswer], error) {
-			return tool(ctx, s, in.ID, in.Body, plan.Spread)
+			Body bench.SpreadQuestion
+		}) (*body[bench.SpreadAnswer], error) {
+			return tool(ctx, s, in.ID, in.Body, bench.Spread)
 		})
 	huma.Register(s.api, huma.Operation{OperationID: "benchPump", Method: http.MethodPost, Path: "/api/bench/{id}/pump", Description: "The strokes of a batch; keeps nothing"},
 		func(ctx context.Context, in *struct {
 			SheetPath
-			Body plan.PumpQuestion
-		}) (*body[plan.PumpAnswer], error) {
-			return tool(ctx, s, in.ID, in.Body, plan.Pump)
+			Body bench.PumpQuestion
+		}) (*body[bench.PumpAnswer], error) {
+			return tool(ctx, s, in.ID, in.Body, bench.Pump)
 		})
 	huma.Register(s.api, huma.Operation{OperationID: "checkRatio", Method: http.MethodPost, Path: "/api/bench/{id}/ratio", Description: "Judges a batch as it was weighed; keeps nothing"},
 		func(ctx context.Context, in *struct {

@@ -5,11 +5,11 @@ import (
 	"strings"
 	"testing"
 
+	"nephelon/core/bench"
 	"nephelon/core/cure"
 	"nephelon/core/kit"
 	"nephelon/core/material"
 	"nephelon/core/measure"
-	"nephelon/core/plan"
 	"nephelon/server"
 )
 
@@ -28,7 +28,7 @@ func TestTheBench(t *testing.T) {
 	}
 	q := start.Usual
 	q.Needed = 40 * measure.Minute
-	a := got[plan.BenchAnswer](t, c, http.MethodPost, "/api/bench/resin", q)
+	a := got[bench.PailAnswer](t, c, http.MethodPost, "/api/bench/resin", q)
 	if a.Life < 1795 || a.Life > 1805 || a.Left != a.Life-180 || len(a.Surface.Lives) != len(a.Surface.Temperatures) || a.Pail.Gel == nil {
 		t.Errorf("life %v, left %v", a.Life, a.Left)
 	}
@@ -40,7 +40,7 @@ func TestTheBench(t *testing.T) {
 	}
 	hot := q
 	hot.A, hot.B, hot.Mass, hot.Standing = 30, 26, 12, cure.InShade
-	if b := got[plan.BenchAnswer](t, c, http.MethodPost, "/api/bench/resin", hot); b.Life >= a.Life*0.65 || b.Mixed <= 26 || b.Mixed >= 30 || !b.Outside || !b.Pail.Smokes {
+	if b := got[bench.PailAnswer](t, c, http.MethodPost, "/api/bench/resin", hot); b.Life >= a.Life*0.65 || b.Mixed <= 26 || b.Mixed >= 30 || !b.Outside || !b.Pail.Smokes {
 		t.Errorf("hot: %v at %v", b.Life, b.Mixed)
 	}
 	check := got[kit.RatioCheck](t, c, http.MethodPost, "/api/bench/resin/ratio?hardener=slow", kit.Weighed{Masses: []measure.Mass{3, 0.8}, Bucket: 0.02})
@@ -49,7 +49,7 @@ func TestTheBench(t *testing.T) {
 	}
 	for path, content := range map[string]any{
 		"/api/bench/resin/ratio": kit.Weighed{Masses: []measure.Mass{3, 0}, Bucket: 0.02},
-		"/api/bench/resin":       plan.BenchQuestion{Mass: 3, Film: 1e-3, Hardener: "tepid"},
+		"/api/bench/resin":       bench.PailQuestion{Mass: 3, Film: 1e-3, Hardener: "tepid"},
 	} {
 		if status, text := c.send(http.MethodPost, path, content); status != http.StatusUnprocessableEntity || !strings.Contains(text, "detail") {
 			t.Errorf("%s: %d %s", path, status, text)

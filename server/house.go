@@ -9,17 +9,18 @@ import (
 	"github.com/danielgtaylor/huma/v2"
 
 	"nephelon/core/buildup"
+	"nephelon/core/job"
 	"nephelon/core/kit"
 	"nephelon/core/material"
 	"nephelon/core/measure"
-	"nephelon/core/plan"
+	"nephelon/core/school"
 	"nephelon/store"
 )
 
 // HouseState is how the company works, with what it chose from.
 type HouseState struct {
-	House   plan.House    `json:"house"`
-	Schools []plan.School `json:"schools"`
+	House   job.House         `json:"house"`
+	Schools []school.Question `json:"schools"`
 }
 
 // SystemLine is a build-up with the sheets it names.
@@ -55,10 +56,10 @@ func (s *Server) houseRoutes() {
 			if err != nil {
 				return nil, s.trouble("read house methods", err)
 			}
-			return &body[HouseState]{HouseState{house, plan.AllSchools()}}, nil
+			return &body[HouseState]{HouseState{house, school.Questions()}}, nil
 		})
 	huma.Register(s.api, huma.Operation{OperationID: "saveHouse", Method: http.MethodPut, Path: "/api/house", Metadata: estimators()},
-		func(ctx context.Context, in *body[plan.House]) (*struct{}, error) {
+		func(ctx context.Context, in *body[job.House]) (*struct{}, error) {
 			if err := s.store.SaveHouse(ctx, person(ctx).CompanyID, in.Body); err != nil {
 				return nil, s.trouble("save house methods", err)
 			}

@@ -13,6 +13,7 @@ import (
 	"github.com/danielgtaylor/huma/v2"
 	"github.com/google/uuid"
 
+	"nephelon/core/job"
 	"nephelon/core/material"
 	"nephelon/core/plan"
 	"nephelon/exchange"
@@ -36,7 +37,7 @@ type JobState struct {
 	Revision  int64        `json:"revision"`
 	ChangedBy string       `json:"changedBy"`
 	ChangedAt time.Time    `json:"changedAt"`
-	File      plan.File    `json:"file"`
+	File      job.File     `json:"file"`
 	Plan      plan.Plan    `json:"plan"`
 	Newer     []NewerSheet `json:"newer" doc:"Sheets on the shelf that are newer than those the job was planned with"`
 }
@@ -57,13 +58,13 @@ type Saved struct {
 // StaleSave is the answer to a save made from a revision that is no longer the
 // newest: both are here, and nothing was overwritten.
 type StaleSave struct {
-	Title       string            `json:"title"`
-	Status      int               `json:"status"`
-	Detail      string            `json:"detail"`
-	SaveID      uuid.UUID         `json:"saveId" format:"uuid" doc:"Of the save that stands now"`
-	Theirs      JobState          `json:"theirs" doc:"What stands now"`
-	Combined    plan.File         `json:"combined" doc:"Both edits together; where both changed the same place, yours"`
-	Differences []plan.Difference `json:"differences"`
+	Title       string           `json:"title"`
+	Status      int              `json:"status"`
+	Detail      string           `json:"detail"`
+	SaveID      uuid.UUID        `json:"saveId" format:"uuid" doc:"Of the save that stands now"`
+	Theirs      JobState         `json:"theirs" doc:"What stands now"`
+	Combined    job.File         `json:"combined" doc:"Both edits together; where both changed the same place, yours"`
+	Differences []job.Difference `json:"differences"`
 }
 
 func (e *StaleSave) Error() string { return e.Detail }
@@ -83,7 +84,7 @@ func editors() map[string]any {
 func (s *Server) jobRoutes() {
 	huma.Register(s.api, huma.Operation{OperationID: "jobs", Method: http.MethodGet, Path: "/api/jobs"}, s.listJobs)
 	huma.Register(s.api, huma.Operation{OperationID: "addJob", Method: http.MethodPost, Path: "/api/jobs", Metadata: editors(), MaxBodyBytes: bodyLimit},
-		func(ctx context.Context, in *body[plan.File]) (*body[JobState], error) { return s.addJob(ctx, in.Body) })
+		func(ctx context.Context, in *body[job.File]) (*body[JobState], error) { return s.addJob(ctx, in.Body) })
 	huma.Register(s.api, huma.Operation{OperationID: "importJob", Method: http.MethodPost, Path: "/api/jobs/import", Metadata: editors(), MaxBodyBytes: bodyLimit}, s.importJob)
 	huma.Register(s.api, huma.Operation{OperationID: "job", Method: http.MethodGet, Path: "/api/jobs/{job}"},
 		func(ctx context.Context, in *JobPath) (*body[JobState], error) { return s.readJob(ctx, in.Job) })
@@ -130,7 +131,7 @@ func (s *Server) listJobs(ctx context.Context, in *struct {
 	return &body[[]JobLine]{lines}, nil
 }
 
-func (s *Server) addJob(ctx context.Context, file plan.File) (*body[JobState], error) {
+func (s *Server) addJob(ctx context.Context, file job.File) (*body[JobState], error) {
 	p := person(ctx)
 	id, err := s.store.AddJob(ctx, p.CompanyID, p.ID, file)
 	if err != nil {
@@ -209,7 +210,7 @@ func (s *Server) planned(ctx context.Context, j store.Job) (JobState, error) {
 const mostOffered = 60
 
 // plan plans a job, with ways out from the company's shelf.
-func (s *Server) plan(ctx context.Context, file plan.File) (plan.Plan, error) {
+func (s *Server) plan(ctx context.Context, file job.File) (plan.Plan, error) {
 	p := person(ctx)
 	made := plan.Make(file, p.Units, time.Now())
 	if !made.Seeks() {
@@ -229,8 +230,7 @@ func (s *Server) plan(ctx context.Context, file plan.File) (plan.Plan, error) {
 	if err != nil {
 		return made, err
 	}
-	made.Offer(file, products, media)
-	return made, nil
+	return made.Offered(file, products, media), nil
 }
 
 func (s *Server) saveJob(ctx context.Context, in *struct {
@@ -238,7 +238,7 @@ func (s *Server) saveJob(ctx context.Context, in *struct {
 	Body struct {
 		Base   int64     `json:"base" minimum:"1" doc:"The revision the edit was made from"`
 		SaveID uuid.UUID `json:"saveId" format:"uuid" doc:"Made by the client; a save sent twice is kept once"`
-		File   plan.File `json:"file"`
+		File   job.File  `json:"file"`
 	}
 }) (*body[Saved], error) {
 	p := person(ctx)
@@ -246,7 +246,7 @@ func (s *Server) saveJob(ctx context.Context, in *struct {
 	var stale *store.Stale
 	switch {
 	case errors.As(err, &stale):
-		combined, differences, err := plan.Merge(stale.Base, in.Body.File, stale.Theirs.File)
+		combined, differences, err := job.Merge(stale.Base, in.Body.File, stale.Theirs.File)
 		if err != nil {
 			return nil, s.trouble("compare edits", err)
 		}
@@ -274,7 +274,7 @@ func (s *Server) buyTogether(ctx context.Context, in *struct {
 	Jobs []string `query:"job,explode" required:"true" minItems:"1" maxItems:"40" format:"uuid" doc:"The ids of the jobs that buy together"`
 }) (*body[plan.Together], error) {
 	p := person(ctx)
-	files := make([]plan.File, len(in.Jobs))
+	files := make([]job.File, len(in.Jobs))
 	for i, text := range in.Jobs {
 		id, err := uuid.Parse(text)
 		if err != nil {
@@ -309,7 +309,7 @@ func (s *Server) copySurface(ctx context.Context, in *struct {
 	if err != nil {
 		return nil, s.trouble("read job", err)
 	}
-	if err := plan.CopySurface(from.File, in.Surface, &to.File, uuid.NewString); err != nil {
+	if err := job.CopySurface(from.File, in.Surface, &to.File, uuid.NewString); err != nil {
 		return nil, huma.Error422UnprocessableEntity(err.Error())
 	}
 	if _, err := s.store.SaveJob(ctx, p.CompanyID, p.ID, store.Save{Job: to.ID, Base: to.Revision, ID: uuid.New(), File: to.File}); err != nil {

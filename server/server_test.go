@@ -19,11 +19,12 @@ import (
 
 	"github.com/google/uuid"
 
+	"nephelon/core/bench"
 	"nephelon/core/buildup"
+	"nephelon/core/job"
 	"nephelon/core/kit"
 	"nephelon/core/material"
 	"nephelon/core/measure"
-	"nephelon/core/plan"
 	"nephelon/server"
 	"nephelon/store"
 	"nephelon/store/storetest"
@@ -134,20 +135,20 @@ func (c *client) send(method, path string, content any, headers ...string) (int,
 	return answer.StatusCode, string(text)
 }
 
-func demoJob(t testing.TB) plan.File {
+func demoJob(t testing.TB) job.File {
 	t.Helper()
 	text, err := os.ReadFile("../demo/jobs/lamp-room.nephelon.json")
 	if err != nil {
 		t.Fatal(err)
 	}
-	var f plan.File
+	var f job.File
 	if err := json.Unmarshal(text, &f); err != nil {
 		t.Fatal(err)
 	}
 	return f
 }
 
-func (c *client) addJob(f plan.File) server.JobState {
+func (c *client) addJob(f job.File) server.JobState {
 	c.t.Helper()
 	status, text := c.send(http.MethodPost, "/api/jobs", f)
 	var j server.JobState
@@ -160,7 +161,7 @@ func (c *client) addJob(f plan.File) server.JobState {
 type save struct {
 	Base   int64     `json:"base"`
 	SaveID uuid.UUID `json:"saveId"`
-	File   plan.File `json:"file"`
+	File   job.File  `json:"file"`
 }
 
 func TestSigningIn(t *testing.T) {
@@ -275,7 +276,7 @@ func operations(t *testing.T, c *client) []operation {
 }
 
 // bodyFor is a good body for an operation that takes one.
-func bodyFor(o operation, f plan.File) any {
+func bodyFor(o operation, f job.File) any {
 	switch {
 	case o.method == http.MethodGet || o.method == http.MethodDelete:
 		return nil
@@ -288,13 +289,13 @@ func bodyFor(o operation, f plan.File) any {
 	case strings.HasSuffix(o.path, "/copies"):
 		return map[string]uuid.UUID{"to": uuid.New()}
 	case o.path == "/api/bench/{id}":
-		return plan.BenchQuestion{Mass: 1, Film: 1e-3}
+		return bench.PailQuestion{Mass: 1, Film: 1e-3}
 	case o.path == "/api/bench/{id}/ratio":
 		return kit.Weighed{Masses: []measure.Mass{2, 1}, Bucket: 0.01}
 	case o.path == "/api/bench/{id}/spread":
-		return plan.SpreadQuestion{Amount: buildup.Amount{Basis: buildup.WetFilm, Value: 2e-4}, Area: 1, Loss: measure.Sourced[measure.Fraction]{Source: measure.OwnTest}}
+		return bench.SpreadQuestion{Amount: buildup.Amount{Basis: buildup.WetFilm, Value: 2e-4}, Area: 1, Loss: measure.Sourced[measure.Fraction]{Source: measure.OwnTest}}
 	case o.path == "/api/bench/{id}/pump":
-		return plan.PumpQuestion{Pumps: kit.Pumps{Built: "equal", A: 3e-5, B: 3e-5}, Volume: 0.001}
+		return bench.PumpQuestion{Pumps: kit.Pumps{Built: "equal", A: 3e-5, B: 3e-5}, Volume: 0.001}
 	case o.path == "/api/people/{person}":
 		return map[string]any{"role": "hand", "active": true}
 	case o.path == "/api/jobs/{job}":
@@ -455,12 +456,12 @@ func TestImportAndExportAreTheSameFile(t *testing.T) {
 		t.Fatal(err)
 	}
 	status, text := c.send(http.MethodPost, "/api/jobs/import", string(good))
-	var job server.JobState
-	if err := json.Unmarshal([]byte(text), &job); err != nil || status != http.StatusOK {
+	var stored server.JobState
+	if err := json.Unmarshal([]byte(text), &stored); err != nil || status != http.StatusOK {
 		t.Fatalf("%d %s", status, text)
 	}
-	_, out := c.send(http.MethodGet, "/api/jobs/"+job.ID.String()+"/file", nil)
-	var before, after plan.File
+	_, out := c.send(http.MethodGet, "/api/jobs/"+stored.ID.String()+"/file", nil)
+	var before, after job.File
 	if err := json.Unmarshal(good, &before); err != nil {
 		t.Fatal(err)
 	}
@@ -556,7 +557,7 @@ func BenchmarkSave(b *testing.B) {
 	if err != nil {
 		b.Fatal(err)
 	}
-	var f plan.File
+	var f job.File
 	if err := json.Unmarshal(text, &f); err != nil {
 		b.Fatal(err)
 	}

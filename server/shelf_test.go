@@ -10,9 +10,10 @@ import (
 	"testing"
 	"time"
 
+	"nephelon/core/job"
 	"nephelon/core/material"
 	"nephelon/core/measure"
-	"nephelon/core/plan"
+	"nephelon/core/school"
 	"nephelon/exchange"
 	"nephelon/server"
 )
@@ -229,7 +230,7 @@ func TestStockTellsPairsAndReservations(t *testing.T) {
 // How the company works is kept, and only those who keep it may change it.
 func TestHouseMethods(t *testing.T) {
 	owner := signedIn(t, newServer(t), "owner@"+addCompany(t))
-	house := plan.House{Methods: plan.Schools{Kits: "half", First: "b"}, Currency: "NOK"}
+	house := job.House{Methods: school.Methods{Kits: "half", First: "b"}, Currency: "NOK"}
 	got[struct{}](t, owner, http.MethodPut, "/api/house", house)
 	state := got[server.HouseState](t, owner, http.MethodGet, "/api/house", nil)
 	if state.House.Methods != house.Methods || state.House.Currency != "NOK" || len(state.Schools) < 14 {

@@ -14,8 +14,8 @@ import (
 	"github.com/danielgtaylor/huma/v2"
 
 	"nephelon/core/climate"
+	"nephelon/core/job"
 	"nephelon/core/measure"
-	"nephelon/core/plan"
 	"nephelon/core/survey"
 )
 
@@ -89,13 +89,13 @@ func (s *Server) siteRoutes() {
 	huma.Register(s.api, huma.Operation{OperationID: "forecast", Method: http.MethodGet, Path: "/api/forecast"},
 		func(ctx context.Context, in *struct {
 			Climate string `query:"climate" maxLength:"60"`
-		}) (*body[plan.Forecast], error) {
+		}) (*body[job.Forecast], error) {
 			var told struct {
 				Place string         `json:"place"`
 				Hours []climate.Hour `json:"hours"`
 			}
 			err := s.ask(ctx, http.MethodGet, fmt.Sprintf("/weather?hours=%d&climate=%s", forecastHours, url.QueryEscape(in.Climate)), &told)
-			return &body[plan.Forecast]{plan.Forecast{Place: told.Place, Told: time.Now().UTC(), Hours: told.Hours}}, err
+			return &body[job.Forecast]{job.Forecast{Place: told.Place, Told: time.Now().UTC(), Hours: told.Hours}}, err
 		})
 }
 

@@ -8,13 +8,13 @@ import (
 	"github.com/google/uuid"
 
 	"nephelon/core/buildup"
+	"nephelon/core/job"
 	"nephelon/core/kit"
-	"nephelon/core/plan"
 )
 
 // House reads how a company works.
-func (s *Store) House(ctx context.Context, company uuid.UUID) (plan.House, error) {
-	var house plan.House
+func (s *Store) House(ctx context.Context, company uuid.UUID) (job.House, error) {
+	var house job.House
 	var doc []byte
 	if err := s.db.GetContext(ctx, &doc, `select house from companies where id = $1`, company); err != nil {
 		return house, found(err, "read house methods")
@@ -26,7 +26,7 @@ func (s *Store) House(ctx context.Context, company uuid.UUID) (plan.House, error
 }
 
 // SaveHouse keeps how a company works.
-func (s *Store) SaveHouse(ctx context.Context, company uuid.UUID, house plan.House) error {
+func (s *Store) SaveHouse(ctx context.Context, company uuid.UUID, house job.House) error {
 	doc, err := json.Marshal(house)
 	if err != nil {
 		return fmt.Errorf("encode house methods: %w", err)

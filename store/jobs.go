@@ -11,7 +11,7 @@ import (
 	"github.com/google/uuid"
 	"github.com/jmoiron/sqlx"
 
-	"nephelon/core/plan"
+	"nephelon/core/job"
 )
 
 // keptRevisions is how far back a job's saves are kept.
@@ -20,7 +20,7 @@ const keptRevisions = 300
 // Job is a stored job with the state of its last save.
 type Job struct {
 	ID        uuid.UUID
-	File      plan.File
+	File      job.File
 	Revision  int64
 	ChangedBy string
 	ChangedAt time.Time
@@ -39,7 +39,7 @@ type JobLine struct {
 
 // Stale means that a job was saved by someone else since the base of a save.
 type Stale struct {
-	Base   plan.File // what the refused save was made from
+	Base   job.File  // what the refused save was made from
 	Theirs Job       // what stands now
 	SaveID uuid.UUID // of the save that stands now
 }
@@ -92,7 +92,7 @@ func readJob(ctx context.Context, from sqlx.QueryerContext, company, id uuid.UUI
 }
 
 // AddJob stores a new job of the company and returns its id.
-func (s *Store) AddJob(ctx context.Context, company, person uuid.UUID, file plan.File) (uuid.UUID, error) {
+func (s *Store) AddJob(ctx context.Context, company, person uuid.UUID, file job.File) (uuid.UUID, error) {
 	id, err := newID()
 	if err != nil {
 		return id, err
@@ -127,7 +127,7 @@ type Save struct {
 	Job  uuid.UUID
 	Base int64     // the revision it was made from
 	ID   uuid.UUID // made by the client; a save sent twice is kept once
-	File plan.File
+	File job.File
 }
 
 // SaveJob keeps a save and returns the new revision. A save whose base is no
@@ -188,7 +188,7 @@ func stale(ctx context.Context, tx *sqlx.Tx, company uuid.UUID, save Save) error
 	if err == nil {
 		// A fresh file: decoding into one that shares slices with theirs would
 		// write through to it.
-		conflict.Base = plan.File{}
+		conflict.Base = job.File{}
 		err = json.Unmarshal(doc, &conflict.Base)
 	}
 	if err != nil && !errors.Is(err, sql.ErrNoRows) {

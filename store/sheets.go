@@ -6,6 +6,7 @@ import (
 	"encoding/json"
 	"errors"
 	"fmt"
+	"slices"
 	"strings"
 	"time"
 	"unicode"
@@ -210,14 +211,24 @@ func (s *Store) Users(ctx context.Context, company uuid.UUID, shelf Shelf, id st
 		select 'job' as what, id::text, name from jobs
 		where company_id = $1 and archived_at is null and case when $2 = 'product' then doc -> 'products' else doc -> 'media' end @> $3::jsonb
 		union all
-		select 'system', id, name from systems
-		where company_id = $1 and jsonb_path_exists(doc, '$.coats[*] ? (@.product == $id || @.scatter.medium == $id || @.grit.medium == $id || @.pigment.medium == $id)', jsonb_build_object('id', $4::text))
-		union all
 		select 'stock', id, coalesce(nullif(doc ->> 'lot', ''), id) from stock
 		where company_id = $1 and gone_at is null and doc ->> 'sheet' = $4
 		order by 1, 3 limit 100`, company, shelf, named, id)
 	if err != nil {
 		return nil, fmt.Errorf("find users: %w", err)
+	}
+	systems, err := s.Systems(ctx, company)
+	if err != nil {
+		return nil, err
+	}
+	for _, system := range systems {
+		products, media := system.Names()
+		if shelf == MediumShelf {
+			products = media
+		}
+		if slices.Contains(products, id) {
+			users = append(users, User{What: "system", ID: system.ID, Name: system.Name})
+		}
 	}
 	return users, nil
 }

@@ -10,8 +10,8 @@ import (
 
 	"github.com/google/uuid"
 
+	"nephelon/core/job"
 	"nephelon/core/measure"
-	"nephelon/core/plan"
 	"nephelon/store"
 	"nephelon/store/storetest"
 )
@@ -37,8 +37,8 @@ func company(t *testing.T) (company, person uuid.UUID) {
 	return company, person
 }
 
-func file(name string) plan.File {
-	return plan.File{Format: plan.Format, Version: plan.Version, Job: plan.Job{Name: name, Client: "Client of " + name, Currency: "EUR", Surfaces: []plan.Surface{}}}
+func file(name string) job.File {
+	return job.File{Format: job.Format, Version: job.Version, Job: job.Job{Name: name, Client: "Client of " + name, Currency: "EUR", Surfaces: []job.Surface{}}}
 }
 
 func addJob(t *testing.T, company, person uuid.UUID, name string) uuid.UUID {

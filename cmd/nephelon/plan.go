@@ -9,6 +9,7 @@ import (
 	"os"
 	"time"
 
+	"nephelon/core/job"
 	"nephelon/core/measure"
 	"nephelon/core/plan"
 	"nephelon/exchange"
@@ -50,7 +51,7 @@ func runBuy(_ context.Context, arguments []string, in io.Reader, out, complain i
 
 // planFiles reads the plan files that a command names, with the units and the
 // time of its plans.
-func planFiles(command, takes string, arguments []string, in io.Reader, complain io.Writer) (files []plan.File, system measure.System, at time.Time, err error) {
+func planFiles(command, takes string, arguments []string, in io.Reader, complain io.Writer) (files []job.File, system measure.System, at time.Time, err error) {
 	f := flags(command, takes, complain)
 	units := f.String("units", string(measure.Metric), "units of the sentences: us or metric")
 	when := f.String("at", "", "the time for which verdicts are given, RFC 3339; now when left out")
@@ -82,15 +83,15 @@ func planFiles(command, takes string, arguments []string, in io.Reader, complain
 	return files, system, at, nil
 }
 
-func readPlan(reader *exchange.Reader, name string, in io.Reader) (plan.File, error) {
+func readPlan(reader *exchange.Reader, name string, in io.Reader) (job.File, error) {
 	in, done, err := opened(name, in)
 	if err != nil {
-		return plan.File{}, err
+		return job.File{}, err
 	}
 	defer done()
 	file, err := reader.Read(in)
 	if err != nil {
-		return plan.File{}, refusedError{err}
+		return job.File{}, refusedError{err}
 	}
 	return file, nil
 }

@@ -1,6 +1,8 @@
 package buildup
 
 import (
+	"fmt"
+
 	"nephelon/core/material"
 	"nephelon/core/measure"
 )
@@ -50,6 +52,36 @@ type Addition struct {
 	How    string         `json:"how"`
 	Mass   measure.Mass   `json:"mass,omitempty" doc:"kg"`
 	Volume measure.Volume `json:"volume,omitempty" doc:"m³"`
+}
+
+// Naming is a medium that a coat names, with the field that does, as a JSON
+// Pointer inside the coat.
+type Naming struct{ Field, Medium string }
+
+// Media lists every medium that the coat names, in the order in which it is
+// worked. Whoever copies, prunes, guards or checks media goes by this list.
+func (c Coat) Media() []Naming {
+	var all []Naming
+	add := func(field, medium string) {
+		if medium != "" {
+			all = append(all, Naming{field, medium})
+		}
+	}
+	if c.Scatter != nil {
+		add("/scatter/medium", c.Scatter.Medium)
+	}
+	if c.Grit != nil {
+		add("/grit/medium", c.Grit.Medium)
+	}
+	if c.Colours != nil {
+		for i, colour := range c.Colours.Colours {
+			add(fmt.Sprintf("/colours/colours/%d/medium", i), colour.Medium)
+		}
+	}
+	if c.Pigment != nil {
+		add("/pigment/medium", c.Pigment.Medium)
+	}
+	return all
 }
 
 // scattered is the medium broadcast into the coat, or nil.

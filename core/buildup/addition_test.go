@@ -44,12 +44,12 @@ func TestBasesRoundTripThinned(t *testing.T) {
 	for range 300 {
 		p := product(measure.Fraction(0.3+0.7*random.Float64()), measure.Density(900+800*random.Float64()))
 		thinner := &material.Portion{Value: measure.Fraction(0.3 * random.Float64()), Of: []string{"a", "a+b", "mix"}[random.IntN(3)], Source: measure.OwnTest}
-		made := func(basis Basis, value float64) Build {
+		made := func(basis Stated, value float64) Build {
 			c := Coat{Amount: Amount{basis, value}, Loss: sheet(measure.Fraction(0.07)), Thinner: thinner, Soak: sheet(measure.Film(20e-6))}
 			return c.Build(&p, p.Mix(), Under{Area: 60})
 		}
 		b := made(WetFilm, 50e-6+1e-3*random.Float64())
-		for basis, value := range map[Basis]float64{DryFilm: float64(b.Dry), SpreadRate: float64(b.Spread), MassPerArea: float64(b.Coverage)} {
+		for basis, value := range map[Stated]float64{DryFilm: float64(b.Dry), SpreadRate: float64(b.Spread), MassPerArea: float64(b.Coverage)} {
 			if again := made(basis, value); !near(float64(again.Need), float64(b.Need), 1e-12) || !near(float64(again.Wet), float64(b.Wet), 1e-12) {
 				t.Fatalf("%s: %v, want %v", basis, again.Need, b.Need)
 			}

@@ -10,20 +10,20 @@ import (
 	"nephelon/core/measure"
 )
 
-// Basis names how the amount of a coat is stated.
-type Basis string
+// Stated names how the amount of a coat is stated.
+type Stated string
 
 // The ways a data sheet states an amount.
 const (
-	WetFilm     Basis = "wet-film"      // m
-	DryFilm     Basis = "dry-film"      // m
-	SpreadRate  Basis = "spread"        // m²/m³
-	MassPerArea Basis = "mass-per-area" // kg/m²
+	WetFilm     Stated = "wet-film"      // m
+	DryFilm     Stated = "dry-film"      // m
+	SpreadRate  Stated = "spread"        // m²/m³
+	MassPerArea Stated = "mass-per-area" // kg/m²
 )
 
 // Amount is how much of a product goes on, as it was stated.
 type Amount struct {
-	Basis Basis   `json:"basis" enum:"wet-film,dry-film,spread,mass-per-area"`
+	Basis Stated  `json:"basis" enum:"wet-film,dry-film,spread,mass-per-area"`
 	Value float64 `json:"value" exclusiveMinimum:"0" maximum:"1000000" doc:"m for films, m²/m³ for spread, kg/m² for mass per area"`
 }
 
@@ -64,8 +64,8 @@ func ProfileFill(profile int) measure.Film {
 	return measure.Film(fills[max(0, min(profile, len(fills)-1))] * measure.Litre)
 }
 
-// Share is one step of the way from theory to what is to be mixed.
-type Share struct {
+// Step is one step of the way from theory to what is to be mixed.
+type Step struct {
 	Name   string         `json:"name"`
 	Volume measure.Volume `json:"volume" doc:"m³ that this step adds"`
 	Source measure.Source `json:"source,omitempty" enum:"sheet,own-test,standard,rule-of-thumb,colleague,assumed"`
@@ -83,7 +83,7 @@ type Build struct {
 	Extra     measure.Volume                    `json:"extra" doc:"m³ that fill the profile and grains, soak in and stay in pails"`
 	Thinner   measure.Volume                    `json:"thinner,omitempty" doc:"m³ of thinner in it, on top of the need"`
 	Additions []Addition                        `json:"additions,omitempty"`
-	Shares    []Share                           `json:"shares" doc:"From theory to what is to be mixed; thinner counts against it"`
+	Shares    []Step                            `json:"shares" doc:"From theory to what is to be mixed; thinner counts against it"`
 	Need      measure.Volume                    `json:"need" doc:"m³ to mix, run-off and loss included"`
 	NeedMass  measure.Mass                      `json:"needMass" doc:"kg to mix"`
 	Workings  []measure.Working                 `json:"workings"`
@@ -142,14 +142,24 @@ const MaxPace measure.Pace = 1
 
 const maxFilm measure.Film = 0.1
 
+// thinned is the thinner as a share of A and B.
+func (c Coat) thinned(mix material.Mix) float64 {
+	if c.Thinner == nil {
+		return 0
+	}
+	return c.Thinner.OfParts(mix.Shares[0].Volume)
+}
+
+// Wet is the wet film of a coat of a product.
+func (c Coat) Wet(p *material.Product, mix material.Mix) measure.Film {
+	return WetFor(c.Amount, p.VolumeSolids.Value, mix.Density.Value, c.thinned(mix))
+}
+
 // Build works out a coat of a product over a surface.
 func (c Coat) Build(p *material.Product, mix material.Mix, u Under) Build {
 	density := mix.Density
-	thinner := 0.0
-	if c.Thinner != nil {
-		thinner = c.Thinner.OfParts(mix.Shares[0].Volume)
-	}
-	wet := WetFor(c.Amount, p.VolumeSolids.Value, density.Value, thinner)
+	thinner := c.thinned(mix)
+	wet := c.Wet(p, mix)
 	b := Build{
 		Wet:      wet,
 		Dry:      measure.Film(float64(wet) * float64(p.VolumeSolids.Value) / (1 + thinner)),
@@ -160,7 +170,7 @@ func (c Coat) Build(p *material.Product, mix material.Mix, u Under) Build {
 	}
 	add := func(name string, v measure.Volume, source measure.Source) measure.Volume {
 		if v != 0 {
-			b.Shares = append(b.Shares, Share{name, v, source})
+			b.Shares = append(b.Shares, Step{name, v, source})
 		}
 		return v
 	}

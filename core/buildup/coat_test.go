@@ -26,7 +26,7 @@ func product(solids measure.Fraction, density measure.Density) material.Product 
 	}
 }
 
-func build(p material.Product, basis Basis, value float64, area measure.Area) Build {
+func build(p material.Product, basis Stated, value float64, area measure.Area) Build {
 	return Coat{Amount: Amount{basis, value}, Loss: sheet(measure.Fraction(0))}.Build(&p, p.Mix(), Under{Area: area})
 }
 
@@ -36,7 +36,7 @@ func TestAmountsInAnyBasis(t *testing.T) {
 	cases := []struct {
 		name   string
 		solids measure.Fraction
-		basis  Basis
+		basis  Stated
 		value  float64
 		wet    measure.Film
 		within float64
@@ -64,7 +64,7 @@ func TestBasesRoundTrip(t *testing.T) {
 	for range 500 {
 		p := product(measure.Fraction(0.2+0.8*random.Float64()), measure.Density(900+900*random.Float64()))
 		b := build(p, WetFilm, 20e-6+3e-3*random.Float64(), 25)
-		for basis, value := range map[Basis]float64{DryFilm: float64(b.Dry), SpreadRate: float64(b.Spread), MassPerArea: float64(b.Coverage)} {
+		for basis, value := range map[Stated]float64{DryFilm: float64(b.Dry), SpreadRate: float64(b.Spread), MassPerArea: float64(b.Coverage)} {
 			if again := build(p, basis, value, 25); !near(float64(again.Wet), float64(b.Wet), 1e-12) || !near(float64(again.Need), float64(b.Need), 1e-12) {
 				t.Fatalf("%s %v: wet %v, want %v", basis, value, again.Wet, b.Wet)
 			}

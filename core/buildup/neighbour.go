@@ -32,7 +32,7 @@ type Layer struct {
 type Bed struct {
 	Name        string
 	Path        string // of the surface
-	Ground      string // in the words of a sheet's Over; empty while unknown
+	Substrate   string // in the words of a sheet's Over; empty while unknown
 	Damp        measure.Fraction
 	DampMost    measure.Fraction // what a coat without a limit of its own bears
 	Fills       bool             // cracks or holes were filled
@@ -43,32 +43,16 @@ type Bed struct {
 	Service
 }
 
-// Seek is a way out that needs a product or a medium which may not be in the
-// file yet.
-type Seek struct {
-	Kinds      []material.Kind // worth looking among
-	Fits       func(material.Product) bool
-	Fix        func(material.Product) *finding.Fix
-	FitsMedium func(material.Medium) bool
-	FixMedium  func(material.Medium) *finding.Fix
-}
-
-// Told is a finding with what would mend it.
-type Told struct {
-	finding.Finding
-	Seek *Seek
-}
-
 type judge struct {
 	layers []Layer
 	bed    Bed
 	units  measure.System
-	told   []Told
+	told   []finding.Finding
 }
 
 // Neighbours says what goes wrong between the coats of a surface, with what is
 // below them, and with what the surface must bear.
-func Neighbours(layers []Layer, bed Bed, units measure.System) []Told {
+func Neighbours(layers []Layer, bed Bed, units measure.System) []finding.Finding {
 	j := judge{layers: layers, bed: bed, units: units}
 	if len(layers) == 0 {
 		return nil
@@ -89,11 +73,11 @@ func Neighbours(layers []Layer, bed Bed, units measure.System) []Told {
 	return j.told
 }
 
-func (j *judge) warn(path, way string, fix *finding.Fix, seek *Seek, format string, args ...any) {
-	j.told = append(j.told, Told{finding.Finding{
-		Level: finding.Warning, Step: finding.BuildUp, Path: path, WayOut: way, Fix: fix,
+func (j *judge) warn(path, way string, fix *finding.Fix, seek *finding.Seek, format string, args ...any) {
+	j.told = append(j.told, finding.Finding{
+		Level: finding.Warning, Step: finding.BuildUp, Path: path, WayOut: way, Fix: fix, Seek: seek,
 		Text: j.bed.Name + ": " + fmt.Sprintf(format, args...),
-	}, seek})
+	})
 }
 
 func change(op, path string, value any) finding.PatchStep {
@@ -104,7 +88,7 @@ func change(op, path string, value any) finding.PatchStep {
 // it, or a third of the way from its thinnest to its thickest film.
 func Usual(p material.Product) Amount {
 	if p.Printed != nil {
-		return Amount{Basis(p.Printed.Basis), p.Printed.Value}
+		return Amount{Stated(p.Printed.Basis), p.Printed.Value}
 	}
 	low := measure.Film(200e-6)
 	if p.FilmMin != nil {
@@ -155,12 +139,12 @@ func bears(p *material.Product, ground string) bool {
 func (j *judge) chemistry(i int) {
 	p := j.layers[i].Sheet
 	if i == 0 {
-		if !bears(p, j.bed.Ground) {
+		if !bears(p, j.bed.Substrate) {
 			j.warn(j.layers[0].Path+"/product", "Begin with a primer for it.",
-				nil, &Seek{Kinds: primers(), Fits: func(q material.Product) bool {
-					return (q.Kind == "primer" || q.Kind == "moisture-barrier") && len(q.Over) > 0 && bears(&q, j.bed.Ground) && takes(p, &q)
+				nil, &finding.Seek{Kinds: primers(), Fits: func(q material.Product) bool {
+					return (q.Kind == "primer" || q.Kind == "moisture-barrier") && len(q.Over) > 0 && bears(&q, j.bed.Substrate) && takes(p, &q)
 				}, Fix: j.put(0, "first")},
-				"Coat 1: the sheet of %s names %s to go over, not %s.", p.Name, join(p.Over), j.bed.Ground)
+				"Coat 1: the sheet of %s names %s to go over, not %s.", p.Name, join(p.Over), j.bed.Substrate)
 		}
 		return
 	}
@@ -173,7 +157,7 @@ func (j *judge) chemistry(i int) {
 		reason = fmt.Sprintf("the sheet of %s takes %s over it, not %s", below.Name, join(below.Under), p.Chemistry)
 	}
 	j.warn(j.layers[i].Path+"/product", "Put a coat between that both take, or choose another product.",
-		nil, &Seek{Kinds: append(primers(), "body", "clear", "grout"), Fits: func(q material.Product) bool {
+		nil, &finding.Seek{Kinds: append(primers(), "body", "clear", "grout"), Fits: func(q material.Product) bool {
 			return q.ID != p.ID && q.ID != below.ID && len(q.Over) > 0 && len(q.Under) > 0 && takes(&q, below) && takes(p, &q)
 		}, Fix: j.put(i, "between")},
 		"Coat %d of %s goes over coat %d of %s: %s.", i+1, p.Chemistry, i, below.Chemistry, reason)
@@ -262,7 +246,7 @@ func (j *judge) damp() {
 		return
 	}
 	j.warn(j.layers[0].Path+"/product", "Put a moisture barrier below it.",
-		nil, &Seek{Kinds: primers(), Fits: func(q material.Product) bool {
+		nil, &finding.Seek{Kinds: primers(), Fits: func(q material.Product) bool {
 			return q.Kind == "moisture-barrier" && q.SlabHumidityMax != nil && q.SlabHumidityMax.Value >= j.bed.Damp && takes(first, &q)
 		}, Fix: j.put(0, "barrier")},
 		"Coat 1: damp harms %s, and the slab was read at %s; it bears %s.", first.Name, j.units.Fraction(j.bed.Damp), j.units.Fraction(most))

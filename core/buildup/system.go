@@ -23,14 +23,8 @@ func (s System) Names() (products, media []string) {
 	}
 	for _, c := range s.Coats {
 		products = add(products, c.Product)
-		if c.Scatter != nil {
-			media = add(media, c.Scatter.Medium)
-		}
-		if c.Grit != nil {
-			media = add(media, c.Grit.Medium)
-		}
-		if c.Pigment != nil {
-			media = add(media, c.Pigment.Medium)
+		for _, n := range c.Media() {
+			media = add(media, n.Medium)
 		}
 	}
 	return products, media

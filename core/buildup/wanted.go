@@ -59,7 +59,7 @@ func (j *judge) additions(i int) {
 		}
 		if m := j.bed.Media[s.Medium]; s.Degree == "full" && i == len(j.layers)-1 && m != nil && m.Kind != "pebble" {
 			j.warn(coat.Path+"/scatter", "Put a clear coat over it.",
-				nil, &Seek{Kinds: topcoats(), Fits: func(q material.Product) bool {
+				nil, &finding.Seek{Kinds: topcoats(), Fits: func(q material.Product) bool {
 					return (q.Kind == "grout" || q.Kind == "clear" || q.Kind == "polyaspartic" || q.Kind == "urethane") && q.Look == "clear" && takes(&q, coat.Sheet)
 				}, Fix: j.put(i+1, "seal")},
 				"Coat %d is broadcast to rejection and nothing seals it: the grains wear off and hold dirt.", i+1)
@@ -180,7 +180,7 @@ func (j *judge) volatile(i int) {
 		return
 	}
 	j.warn(coat.Path+"/product", "Choose a product with less.",
-		nil, &Seek{Kinds: []material.Kind{coat.Sheet.Kind}, Fits: func(q material.Product) bool {
+		nil, &finding.Seek{Kinds: []material.Kind{coat.Sheet.Kind}, Fits: func(q material.Product) bool {
 			return q.Kind == coat.Sheet.Kind && q.VOC != nil && q.VOC.Value <= j.bed.VOCMax && j.fits(i, &q)
 		}, Fix: j.swap(i)},
 		"Coat %d: %s holds %s of volatile compounds; your limit is %s.", i+1, coat.Sheet.Name, content(mixed), content(float64(j.bed.VOCMax)))
@@ -188,7 +188,7 @@ func (j *judge) volatile(i int) {
 
 // fits tells whether a product may stand in place of coat i.
 func (j *judge) fits(i int, q *material.Product) bool {
-	below := i == 0 && bears(q, j.bed.Ground) || i > 0 && takes(q, j.layers[i-1].Sheet)
+	below := i == 0 && bears(q, j.bed.Substrate) || i > 0 && takes(q, j.layers[i-1].Sheet)
 	return below && (i == len(j.layers)-1 || takes(j.layers[i+1].Sheet, q))
 }
 
@@ -202,7 +202,7 @@ func (j *judge) service() {
 			what = "it ambers in daylight"
 		}
 		j.warn(top.Path+"/product", "Put a topcoat over it that is stable in daylight.",
-			nil, &Seek{Kinds: topcoats(), Fits: func(q material.Product) bool {
+			nil, &finding.Seek{Kinds: topcoats(), Fits: func(q material.Product) bool {
 				return q.Sun == "stable" && (q.Look == "clear" || top.Sheet.Look != "clear") && len(q.Over) > 0 && takes(&q, top.Sheet)
 			}, Fix: j.put(last+1, "sun")},
 			"Coat %d of %s is the last one, and %s.", last+1, top.Sheet.Name, what)
@@ -211,7 +211,7 @@ func (j *judge) service() {
 	if c := j.bed.Contact; c != "" && !slices.Contains(top.Sheet.Certified, c) {
 		words := map[string]string{"food": "food", "potable": "drinking water"}[c]
 		j.warn(top.Path+"/product", "Use only a product certified for it, by its own certificate.",
-			nil, &Seek{Kinds: []material.Kind{top.Sheet.Kind}, Fits: func(q material.Product) bool {
+			nil, &finding.Seek{Kinds: []material.Kind{top.Sheet.Kind}, Fits: func(q material.Product) bool {
 				return slices.Contains(q.Certified, c) && q.Kind == top.Sheet.Kind && j.fits(last, &q)
 			}, Fix: j.swap(last)},
 			"Coat %d of %s touches %s, and its sheet names no certificate for that.", last+1, top.Sheet.Name, words)
@@ -250,7 +250,7 @@ func (j *judge) slip(last int) {
 	if grain >= want {
 		return
 	}
-	seek := &Seek{
+	seek := &finding.Seek{
 		FitsMedium: func(m material.Medium) bool {
 			return (m.Kind == "grit" || m.Kind == "bead") && m.Grain != nil && m.Grain.Value >= want && m.Grain.Value < 3*want
 		},

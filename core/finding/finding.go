@@ -2,6 +2,8 @@
 // sentences with a number, a reason and a way out.
 package finding
 
+import "nephelon/core/material"
+
 // Level tells how much a finding weighs.
 type Level string
 
@@ -17,22 +19,33 @@ type Step string
 
 // The steps of the work, in their order.
 const (
-	Measure  Step = "measure"
-	Survey   Step = "survey"
-	BuildUp  Step = "build-up"
-	Kits     Step = "kits"
-	Batches  Step = "batches"
-	Sections Step = "sections"
+	Measure Step = "measure"
+	Survey  Step = "survey"
+	BuildUp Step = "build-up"
+	Kits    Step = "kits"
+	Batches Step = "batches"
+	Pour    Step = "pour"
 )
 
 // Finding is one sentence about one place of the job.
 type Finding struct {
 	Level  Level  `json:"level" enum:"refused,warning,note"`
-	Step   Step   `json:"step" enum:"measure,survey,build-up,kits,batches,sections"`
+	Step   Step   `json:"step" enum:"measure,survey,build-up,kits,batches,pour"`
 	Path   string `json:"path" doc:"The field it is about, as a JSON Pointer into the plan file"`
 	Text   string `json:"text" doc:"What is so, with the numbers"`
 	WayOut string `json:"wayOut,omitempty" doc:"What would mend it"`
 	Fix    *Fix   `json:"fix,omitempty" doc:"The same as one change of the plan file"`
+	Seek   *Seek  `json:"-"` // a way out that wants a product or a medium from the shelf
+}
+
+// Seek is a way out that needs a product or a medium which may not be in the
+// file yet.
+type Seek struct {
+	Kinds      []material.Kind // worth looking among
+	Fits       func(material.Product) bool
+	Fix        func(material.Product) *Fix
+	FitsMedium func(material.Medium) bool
+	FixMedium  func(material.Medium) *Fix
 }
 
 // Fix is a way out that can be taken with one action.

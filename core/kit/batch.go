@@ -53,15 +53,26 @@ func (b Bucket) Usable() measure.Volume {
 	return b.Volume * measure.Volume(1-b.Headroom)
 }
 
+// LimitKind is what bounds a batch.
+type LimitKind string
+
+// The limits of a batch.
+const (
+	ByBucket  LimitKind = "bucket"
+	ByPotLife LimitKind = "pot-life"
+	ByPolicy  LimitKind = "kit-policy"
+)
+
 // Limit is one reason why a batch may not be larger.
 type Limit struct {
-	Name   string         `json:"name"`
+	Kind   LimitKind      `json:"kind" enum:"bucket,pot-life,kit-policy"`
 	Volume measure.Volume `json:"volume" doc:"m³"`
 	Text   string         `json:"text"`
 }
 
 // Batch is what is mixed at once in one bucket.
 type Batch struct {
+	ID     string         `json:"id" doc:"Stays with the batch while its coat and its place in the order stay"`
 	Number int            `json:"number" doc:"From 1, in the order of mixing"`
 	Volume measure.Volume `json:"volume" doc:"m³"`
 	Mass   measure.Mass   `json:"mass" doc:"kg"`
@@ -88,33 +99,33 @@ func (d Division) Equal() int {
 	return len(d.Batches)
 }
 
-// Supply is the kits bought for a product, taken down as coats are divided.
-type Supply struct {
-	lines []supplyLine
+// AtHand is the kits bought for a product, taken down as coats are divided.
+type AtHand struct {
+	lines []handLine
 	need  measure.Volume
 	total measure.Volume
 }
 
-type supplyLine struct {
+type handLine struct {
 	name   string
 	volume measure.Volume
 	left   float64 // kits
 }
 
-// NewSupply is what a purchase puts on the shelf.
-func NewSupply(p Purchase) *Supply {
-	s := &Supply{need: p.Need, total: p.Bought}
+// NewAtHand is what a purchase puts on the shelf.
+func NewAtHand(p Purchase) *AtHand {
+	s := &AtHand{need: p.Need, total: p.Bought}
 	for _, h := range p.Stock {
-		s.lines = append(s.lines, supplyLine{"from stock", h.Volume, 1})
+		s.lines = append(s.lines, handLine{"from stock", h.Volume, 1})
 	}
 	for _, l := range p.Lines {
-		s.lines = append(s.lines, supplyLine{l.Kit, l.Volume, float64(l.Count)})
+		s.lines = append(s.lines, handLine{l.Kit, l.Volume, float64(l.Count)})
 	}
 	return s
 }
 
 // Largest is the largest kit at hand.
-func (s *Supply) Largest() measure.Volume {
+func (s *AtHand) Largest() measure.Volume {
 	largest := measure.Volume(0)
 	for _, l := range s.lines {
 		largest = max(largest, l.volume)
@@ -124,7 +135,7 @@ func (s *Supply) Largest() measure.Volume {
 
 // allowance is what one coat may mix of the purchase: its need and its part of
 // the leftover.
-func (s *Supply) allowance(need measure.Volume) measure.Volume {
+func (s *AtHand) allowance(need measure.Volume) measure.Volume {
 	return measure.Volume(float64(need) * float64(s.total) / float64(s.need))
 }
 
@@ -149,7 +160,7 @@ const (
 // equal clean fractions of a kit, then whole kits of the sizes bought, then
 // equal measured batches. Where every batch is measured anyhow, all are equal and
 // as large as allowed. It fails with a reason when no batch is possible.
-func Divide(need measure.Volume, limits []Limit, supply *Supply, measured bool) (Division, error) {
+func Divide(need measure.Volume, limits []Limit, supply *AtHand, measured bool) (Division, error) {
 	d := Division{Limits: limits}
 	largest := limits[0].Volume
 	if largest <= 0 || math.Ceil(float64(need/largest)) > maxBatches {
@@ -194,7 +205,7 @@ type chosen struct {
 
 // equal looks for equal batches of whole kits, then of clean fractions, the
 // largest first. Fractions may not need many more than the fewest batches.
-func (s *Supply) equal(need, allowed, largest measure.Volume, fewest int) (chosen, bool) {
+func (s *AtHand) equal(need, allowed, largest measure.Volume, fewest int) (chosen, bool) {
 	best, found := chosen{}, false
 	var bestVolume measure.Volume
 	consider := func(line int, size, excess float64, most int) bool {
@@ -236,7 +247,7 @@ func (s *Supply) equal(need, allowed, largest measure.Volume, fewest int) (chose
 
 // asBought mixes every kit bought as one batch, where this coat is alone in
 // using them.
-func (s *Supply) asBought(need, largest measure.Volume) (chosen, bool) {
+func (s *AtHand) asBought(need, largest measure.Volume) (chosen, bool) {
 	if math.Abs(float64(need-s.need)) > slack*float64(s.need) {
 		return chosen{}, false
 	}
@@ -244,7 +255,7 @@ func (s *Supply) asBought(need, largest measure.Volume) (chosen, bool) {
 	if float64(s.total/need) > 1+wholeKitExcess {
 		return chosen{}, false
 	}
-	falling := slices.SortedFunc(slices.Values(s.lines), func(a, b supplyLine) int { return cmp.Compare(b.volume, a.volume) })
+	falling := slices.SortedFunc(slices.Values(s.lines), func(a, b handLine) int { return cmp.Compare(b.volume, a.volume) })
 	for _, z := range falling {
 		if z.volume > largest*(1+slack) {
 			return chosen{}, false
@@ -260,7 +271,7 @@ func (s *Supply) asBought(need, largest measure.Volume) (chosen, bool) {
 	return c, true
 }
 
-func (s *Supply) take(c chosen) {
+func (s *AtHand) take(c chosen) {
 	if c.kits > 0 {
 		s.lines[c.line].left -= c.kits
 	}

@@ -107,17 +107,32 @@ func NewCard(p *material.Product, mix material.Mix, b Batch, of int, area measur
 		c.Parts[i] = part
 		c.RatioParts[i] = p.Components[i].Parts
 	}
+	c.PotLife = CardLife(p, life)
 	if len(c.Parts) > 1 {
-		c.PotLife = measure.Span(math.Floor((float64(life)+0.5)/halfMinute) * halfMinute)
 		c.doses(p.Name, mix, how, units)
 	}
+	c.Mixing, c.Induction = Waits(p)
+	return c
+}
+
+// CardLife is a pot life as a card promises it, rounded down; 0 for a product of
+// one part.
+func CardLife(p *material.Product, life measure.Span) measure.Span {
+	if len(p.Components) < 2 {
+		return 0
+	}
+	return measure.Span(math.Floor((float64(life)+0.5)/halfMinute) * halfMinute)
+}
+
+// Waits are how long a sheet has its mix stirred and left to stand.
+func Waits(p *material.Product) (mixing, induction measure.Span) {
 	if p.Mixing != nil {
-		c.Mixing = p.Mixing.Value
+		mixing = p.Mixing.Value
 	}
 	if p.Induction != nil {
-		c.Induction = p.Induction.Value
+		induction = p.Induction.Value
 	}
-	return c
+	return mixing, induction
 }
 
 func stepped(m, step measure.Mass) measure.Mass {

@@ -36,8 +36,8 @@ type Turn struct {
 	Until measure.Span `json:"until" doc:"s after A met B"`
 }
 
-// Ground is a piece that a batch is poured over.
-type Ground struct {
+// Patch is a piece that a batch is poured over.
+type Patch struct {
 	Name string
 	Area measure.Area
 }
@@ -45,7 +45,7 @@ type Ground struct {
 // Cups divides a batch, a share of its coat, into its colours, and the colours
 // over the pieces by their area. What clings to a cup reaches no piece. Where A
 // is coloured beforehand each cup has its own A and B.
-func Cups(c buildup.Colouring, b Batch, share float64, pieces []Ground, mix material.Mix, before bool) []Cup {
+func Cups(c buildup.Colouring, b Batch, share float64, pieces []Patch, mix material.Mix, before bool) []Cup {
 	area := measure.Area(0)
 	for _, p := range pieces {
 		area += p.Area
@@ -73,7 +73,7 @@ func Cups(c buildup.Colouring, b Batch, share float64, pieces []Ground, mix mate
 }
 
 // Turns share what is left of a batch's life among the pieces by their area.
-func Turns(pieces []Ground, ready, life measure.Span) []Turn {
+func Turns(pieces []Patch, ready, life measure.Span) []Turn {
 	area, done := measure.Area(0), measure.Area(0)
 	for _, p := range pieces {
 		area += p.Area

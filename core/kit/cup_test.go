@@ -24,7 +24,7 @@ func TestCupsByHand(t *testing.T) {
 	c := palette("base", 2*measure.Litre, 0, 0, 0, 0, 0)
 	c.Colours[1].Portion = &material.Portion{Value: 0.04, Of: material.OfAB}
 	b := Batch{Number: 1, Volume: 3.2 * measure.Litre, Mass: 3.52}
-	cups := Cups(c, b, 1, []Ground{{"Long", 3}, {"Short", 1}}, mixOf(2), false)
+	cups := Cups(c, b, 1, []Patch{{"Long", 3}, {"Short", 1}}, mixOf(2), false)
 	if len(cups) != 5 || !near(float64(cups[0].Volume), 0.002, 1e-12) {
 		t.Fatalf("%+v", cups)
 	}
@@ -38,7 +38,7 @@ func TestCupsByHand(t *testing.T) {
 		t.Errorf("pigment %v", cups[1].Pigment)
 	}
 	// Coloured before mixing, 2 : 1 with 1160 and 980 kg/m³ is 2320 to 980.
-	before := Cups(c, b, 1, []Ground{{"Long", 3}}, mixOf(2), true)
+	before := Cups(c, b, 1, []Patch{{"Long", 3}}, mixOf(2), true)
 	if a, hardener := before[1].A, before[1].B; !near(float64(a/hardener), 2320.0/980, 1e-9) || !near(float64(a+hardener), 0.33, 1e-9) {
 		t.Errorf("A %v, B %v", a, hardener)
 	}
@@ -61,9 +61,9 @@ func TestColoursKeepTheBatch(t *testing.T) {
 		if random.IntN(2) == 0 {
 			way, base = "base", measure.Volume(6*random.Float64())*measure.Litre
 		}
-		pieces := make([]Ground, 1+random.IntN(4))
+		pieces := make([]Patch, 1+random.IntN(4))
 		for i := range pieces {
-			pieces[i] = Ground{Area: measure.Area(0.1 + random.Float64())}
+			pieces[i] = Patch{Area: measure.Area(0.1 + random.Float64())}
 		}
 		b := Batch{Volume: measure.Volume(0.2+5*random.Float64()) * measure.Litre, Mass: 2}
 		whole, mass := 0.0, 0.0
@@ -87,7 +87,7 @@ func TestColoursKeepTheBatch(t *testing.T) {
 // The pieces share what is left of the life, the larger the longer, without a
 // gap and to the end.
 func TestPiecesTakeTurns(t *testing.T) {
-	turns := Turns([]Ground{{"a", 1}, {"b", 2}, {"c", 3}}, 300, 1500)
+	turns := Turns([]Patch{{"a", 1}, {"b", 2}, {"c", 3}}, 300, 1500)
 	want := [][2]float64{{300, 500}, {500, 900}, {900, 1500}}
 	for i, turn := range turns {
 		if !near(float64(turn.From), want[i][0], 1e-9) || !near(float64(turn.Until), want[i][1], 1e-9) {

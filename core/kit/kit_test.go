@@ -139,12 +139,12 @@ func TestMassRatioTurnsIntoVolumes(t *testing.T) {
 	}
 }
 
-func supplyOf(need measure.Volume, sizes ...Item) *Supply {
+func supplyOf(need measure.Volume, sizes ...Item) *AtHand {
 	p := Purchase{Need: need, Lines: sizes}
 	for _, l := range sizes {
 		p.Bought += measure.Volume(l.Count) * l.Volume
 	}
-	return NewSupply(p)
+	return NewAtHand(p)
 }
 
 func TestDividePrefersWholeKitsThenFractionsThenMeasured(t *testing.T) {
@@ -200,7 +200,7 @@ func TestDivideKeepsItsLaws(t *testing.T) {
 		if err != nil {
 			t.Fatal(err)
 		}
-		supply := NewSupply(bought)
+		supply := NewAtHand(bought)
 		largest := measure.Volume(0.5+25*random.Float64()) * measure.Litre
 		var mixed measure.Volume
 		for _, need := range needs {
@@ -237,7 +237,7 @@ func TestLimitsTellWhatBoundsABatch(t *testing.T) {
 	}
 	// 2 people × 30 m²/h × 24 min = 24 m²; × 0.5 L/m² = 12 L, under the 15 L
 	// that the bucket may hold.
-	if limits[0].Name != "pot life" || !near(float64(limits[0].Volume), 0.012, 1e-5) {
+	if limits[0].Kind != ByPotLife || !near(float64(limits[0].Volume), 0.012, 1e-5) {
 		t.Errorf("tightest is %v", limits[0])
 	}
 	if !near(float64(limits[1].Volume), 0.015, 1e-12) {

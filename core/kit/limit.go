@@ -72,7 +72,7 @@ const reach = 8
 // batch at all can be spread in time.
 func Limits(p *material.Product, bucket Bucket, s Spreading, units measure.System) ([]Limit, error) {
 	limits := []Limit{{
-		Name: "bucket", Volume: bucket.Usable(),
+		Kind: ByBucket, Volume: bucket.Usable(),
 		Text: fmt.Sprintf("The bucket of %s holds %s with %s headroom.", units.Volume(bucket.Volume), units.Volume(bucket.Usable()), units.Fraction(bucket.Headroom)),
 	}}
 	if len(p.Components) > 1 && s.Life != nil {
@@ -82,7 +82,7 @@ func Limits(p *material.Product, bucket Bucket, s Spreading, units measure.Syste
 		}
 		area := measure.Area(float64(v / s.PerArea))
 		limits = append(limits, Limit{
-			Name: "pot life", Volume: v,
+			Kind: ByPotLife, Volume: v,
 			Text: fmt.Sprintf("%s can be spread over %s in the %s that %s of it live after mixing.", people(s.Spreaders), units.Area(area), units.Span(s.left(p, v)), units.Mass(s.Density.Of(v))),
 		})
 	}
@@ -91,7 +91,7 @@ func Limits(p *material.Product, bucket Bucket, s Spreading, units measure.Syste
 		if s.KitShare == 1 {
 			text = fmt.Sprintf("You mix one kit of %s at a time.", units.Volume(s.Kit))
 		}
-		limits = append(limits, Limit{Name: "kit policy", Volume: s.Kit * measure.Volume(s.KitShare), Text: text})
+		limits = append(limits, Limit{Kind: ByPolicy, Volume: s.Kit * measure.Volume(s.KitShare), Text: text})
 	}
 	slices.SortStableFunc(limits, func(a, b Limit) int { return cmp.Compare(a.Volume, b.Volume) })
 	return limits, nil

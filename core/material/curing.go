@@ -46,9 +46,31 @@ type Curing struct {
 	Kinetics    *cure.Kinetics                 `json:"kinetics,omitempty" doc:"Its own; its chemistry's when left out"`
 }
 
+// StageKey names what a film comes to.
+type StageKey string
+
+// The stages of a film, in the order in which it passes them.
+const (
+	StageWorking     StageKey = "working"
+	StageTackFree    StageKey = "tackFree"
+	StageRecoatFrom  StageKey = "recoatFrom"
+	StageRecoatUntil StageKey = "recoatUntil"
+	StageFoot        StageKey = "foot"
+	StageVehicle     StageKey = "vehicle"
+	StageWater       StageKey = "water"
+	StageFull        StageKey = "full"
+)
+
+// Ends tells whether the stage is the end of something, which the first section
+// comes to first; everything else is reached when the last section is there.
+func (k StageKey) Ends() bool { return k == StageWorking || k == StageRecoatUntil }
+
+// Field is where a sheet gives the stage's times, as a JSON Pointer inside it.
+func (k StageKey) Field() string { return "/" + string(k) }
+
 // Stage is one kind of time of a sheet.
 type Stage struct {
-	Field string
+	Key   StageKey
 	Name  string
 	Times []TimeAt
 }
@@ -56,14 +78,14 @@ type Stage struct {
 // Stages are a sheet's times in the order in which a film passes them.
 func (c Curing) Stages() []Stage {
 	return []Stage{
-		{"/working", "working time", c.Working},
-		{"/tackFree", "tack-free", c.TackFree},
-		{"/recoatFrom", "recoat from", c.RecoatFrom},
-		{"/recoatUntil", "recoat until", c.RecoatUntil},
-		{"/foot", "light foot traffic", c.Foot},
-		{"/vehicle", "vehicles", c.Vehicle},
-		{"/water", "water", c.Water},
-		{"/full", "full cure", c.Full},
+		{StageWorking, "working time", c.Working},
+		{StageTackFree, "tack-free", c.TackFree},
+		{StageRecoatFrom, "recoat from", c.RecoatFrom},
+		{StageRecoatUntil, "recoat until", c.RecoatUntil},
+		{StageFoot, "light foot traffic", c.Foot},
+		{StageVehicle, "vehicles", c.Vehicle},
+		{StageWater, "water", c.Water},
+		{StageFull, "full cure", c.Full},
 	}
 }
 
@@ -147,11 +169,11 @@ func (c Curing) faults() []Fault {
 	for _, s := range c.Stages() {
 		for i, t := range s.Times {
 			if t.After <= 0 {
-				found = append(found, Fault{fmt.Sprintf("%s/%d", s.Field, i), "A time must be above zero.", "Leave the line out when the sheet gives none."})
+				found = append(found, Fault{fmt.Sprintf("%s/%d", s.Key.Field(), i), "A time must be above zero.", "Leave the line out when the sheet gives none."})
 			}
 		}
 		if text := growing(s.Times); text != "" {
-			found = append(found, Fault{s.Field, "The time of " + s.Name + " grows with heat: " + text + ".", "Warm films are faster; exchange the two, or read the sheet again."})
+			found = append(found, Fault{s.Key.Field(), "The time of " + s.Name + " grows with heat: " + text + ".", "Warm films are faster; exchange the two, or read the sheet again."})
 		}
 	}
 	if c.Kinetics != nil {

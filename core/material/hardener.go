@@ -21,6 +21,10 @@ type Hardener struct {
 	Kits    []Kit                                 `json:"kits,omitempty" maxItems:"12" doc:"The resin's sizes when left out"`
 }
 
+// SheetKey names a sheet as it reads with one of its hardeners; with its own B
+// where the hardener is empty.
+type SheetKey struct{ Product, Hardener string }
+
 // With is the sheet as it reads with one of its hardeners; the one among the
 // components where the id is empty.
 func (p Product) With(hardener string) (Product, error) {

@@ -79,13 +79,13 @@ func (p Product) Doubts(units measure.System) []Doubt {
 	var last TimeAt
 	lastName := ""
 	for _, s := range p.Stages() {
-		if s.Field == "/working" || s.Field == "/recoatUntil" || s.Field == "/water" {
+		if s.Key.Ends() || s.Key == StageWater {
 			continue // need not lie between their neighbours
 		}
 		at := TimeAt{At: 20}
 		at.After, _ = Reach(s.Times, 20)
 		if at.After > 0 && at.After < last.After {
-			ask(s.Field, "At %s it reaches “%s” after %s, before “%s” after %s.", units.Temperature(20), s.Name, units.Span(at.After), lastName, units.Span(last.After))
+			ask(s.Key.Field(), "At %s it reaches “%s” after %s, before “%s” after %s.", units.Temperature(20), s.Name, units.Span(at.After), lastName, units.Span(last.After))
 		}
 		if at.After > 0 {
 			last, lastName = at, s.Name

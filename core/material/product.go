@@ -31,6 +31,10 @@ const (
 	ByMass   Basis = "mass"
 )
 
+// AssumedSlab is the temperature that coats are planned for where nobody said:
+// common practice of data sheets, which print their times for it.
+const AssumedSlab measure.Temperature = 20
+
 // AssumedDensity stands in where a sheet gives none: common practice, no
 // source. Whoever uses it must say so.
 const AssumedDensity measure.Density = 1100

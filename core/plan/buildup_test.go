@@ -12,6 +12,7 @@ import (
 	"nephelon/core/buildup"
 	"nephelon/core/finding"
 	"nephelon/core/geometry"
+	"nephelon/core/job"
 	"nephelon/core/kit"
 	"nephelon/core/material"
 	"nephelon/core/measure"
@@ -25,7 +26,7 @@ type shelf struct {
 	Media    []material.Medium  `json:"media"`
 }
 
-func read(t testing.TB, name string, into any) {
+func readDemo(t testing.TB, name string, into any) {
 	t.Helper()
 	text, err := os.ReadFile("../../demo/" + name)
 	if err == nil {
@@ -38,7 +39,7 @@ func read(t testing.TB, name string, into any) {
 
 func demoShelf(t testing.TB) shelf {
 	var s shelf
-	read(t, "shelf.json", &s)
+	readDemo(t, "shelf.json", &s)
 	return s
 }
 
@@ -51,14 +52,14 @@ func (s shelf) product(t testing.TB, id string) material.Product {
 	return s.Products[at]
 }
 
-// laid is a job with one surface of 40 m² and some coats on it.
-func laid(t testing.TB, s shelf, coats ...buildup.Coat) File {
+// laidJob is a job with one surface of 40 m² and some coats on it.
+func laidJob(t testing.TB, s shelf, coats ...buildup.Coat) job.File {
 	t.Helper()
-	surface := Surface{ID: "s", Name: "Loading quay", Coats: coats}
+	surface := job.Surface{ID: "s", Name: "Loading quay", Coats: coats}
 	surface.Floor.Outline = geometry.Ring{{X: 0, Y: 0}, {X: 8, Y: 0}, {X: 8, Y: 5}, {X: 0, Y: 5}}
-	f := File{Format: Format, Version: Version, Job: Job{
-		Name: "Quay", Currency: "EUR", Crew: Crew{Spreaders: 2, Pace: measure.Sourced[measure.Pace]{Value: 45.0 / measure.Hour, Source: measure.OwnTest}},
-		Bucket: kit.Bucket{Volume: 0.03, Headroom: 0.2}, Surfaces: []Surface{surface},
+	f := job.File{Format: job.Format, Version: job.Version, Job: job.Job{
+		Name: "Quay", Currency: "EUR", Crew: job.Crew{Spreaders: 2, Pace: measure.Sourced[measure.Pace]{Value: 45.0 / measure.Hour, Source: measure.OwnTest}},
+		Bucket: kit.Bucket{Volume: 0.03, Headroom: 0.2}, Surfaces: []job.Surface{surface},
 	}}
 	for i, c := range coats {
 		if f.Job.Surfaces[0].Coats[i].ID == "" {
@@ -101,12 +102,12 @@ func after(c buildup.Coat, hours float64) buildup.Coat {
 func TestShippedSystemsHoldTogether(t *testing.T) {
 	s := demoShelf(t)
 	var systems []buildup.System
-	read(t, "systems.json", &systems)
+	readDemo(t, "systems.json", &systems)
 	if len(systems) < 12 {
 		t.Errorf("only %d systems", len(systems))
 	}
 	for _, system := range systems {
-		f := laid(t, s, system.Coats...)
+		f := laidJob(t, s, system.Coats...)
 		switch system.For {
 		case "pool":
 			f.Job.Surfaces[0].Floor = takeoff.Floor{}
@@ -138,41 +139,41 @@ func TestWaysOutLeadOut(t *testing.T) {
 		return &material.Portion{Value: v, Of: material.OfAB, Source: measure.OwnTest}
 	}
 	with := func(c buildup.Coat, by func(*buildup.Coat)) buildup.Coat { by(&c); return c }
-	nothing := func(*File) {}
+	nothing := func(*job.File) {}
 	cases := []struct {
 		name  string
 		coats []buildup.Coat
-		set   func(*File)
+		set   func(*job.File)
 		says  []string
 	}{
 		{"chemistry over chemistry", []buildup.Coat{coat("planksider-1k", 80), coat("gullwing-ur", 110)}, nothing, []string{"Coat 2 of polyurethane goes over coat 1 of alkyd", "names epoxy, polyurethane, polyaspartic to go over, not alkyd"}},
-		{"first coat over what it does not go on", []buildup.Coat{coat("skerry-grout", 300)}, func(f *File) {
+		{"first coat over what it does not go on", []buildup.Coat{coat("skerry-grout", 300)}, func(f *job.File) {
 			f.Job.Surfaces[0].Survey = &survey.Survey{Substrate: survey.Screed}
 		}, []string{"names epoxy to go over, not screed"}},
 		{"too early", []buildup.Coat{coat("keelbody-100", 900), after(coat("skerry-grout", 300), 6)}, nothing, []string{"planned 6 h after coat 1", "takes the next coat from 10 h at 20 °C"}},
 		{"too late", []buildup.Coat{coat("keelbody-100", 900), after(coat("skerry-grout", 300), 60)}, nothing, []string{"window of Keelbody 100 closes 36 h after it", "Abrade it with P100"}},
-		{"too early in the cold", []buildup.Coat{coat("keelbody-100", 900), after(coat("skerry-grout", 300), 11)}, func(f *File) {
+		{"too early in the cold", []buildup.Coat{coat("keelbody-100", 900), after(coat("skerry-grout", 300), 11)}, func(f *job.File) {
 			f.Job.Slab = &measure.Sourced[measure.Temperature]{Value: 12, Source: measure.OwnTest}
 		}, []string{"takes the next coat from", "at 12 °C"}},
 		{"solvent over a soft film", []buildup.Coat{coat("keelbody-100", 900), after(coat("gullwing-ur", 110), 12)}, nothing, []string{"brings solvent 12 h after coat 1", "hard only after 18 h"}},
-		{"damp", []buildup.Coat{coat("regatta-pa-base", 300), coat("regatta-pa-clear", 250)}, func(f *File) {
+		{"damp", []buildup.Coat{coat("regatta-pa-base", 300), coat("regatta-pa-clear", 250)}, func(f *job.File) {
 			f.Job.Surfaces[0].Survey = &survey.Survey{Readings: []survey.Reading{{ID: "r", Kind: survey.SlabHumidity, Value: 0.91, At: noon()}}}
 		}, []string{"the slab was read at 91%; it bears 80%"}},
-		{"daylight", []buildup.Coat{coat("keelbody-100", 900)}, func(f *File) { f.Job.Surfaces[0].Service.Sun = true }, []string{"it ambers in daylight"}},
+		{"daylight", []buildup.Coat{coat("keelbody-100", 900)}, func(f *job.File) { f.Job.Surfaces[0].Service.Sun = true }, []string{"it ambers in daylight"}},
 		{"film too thick", []buildup.Coat{coat("shoalbody-f", 2000)}, nothing, []string{"over its greatest film of 900 µm"}},
 		{"film too thin", []buildup.Coat{coat("shoalbody-f", 120)}, nothing, []string{"under its least film of 250 µm"}},
 		{"grit too big for its film", []buildup.Coat{with(coat("petrel-ur-hs", 90), func(c *buildup.Coat) { c.Grit = grit("grit-alox-180") })}, nothing, []string{"grains of Fused grit 180 µm of 180 µm", "holds grains to 119 µm"}},
-		{"fillings show through", []buildup.Coat{coat("undertow-mb2", 300), coat("silverdrift", 1300)}, func(f *File) {
+		{"fillings show through", []buildup.Coat{coat("undertow-mb2", 300), coat("silverdrift", 1300)}, func(f *job.File) {
 			f.Job.Surfaces[0].Floor.Lines = []takeoff.Line{{ID: "l", Name: "Crack", Kind: "crack", Length: 3, Width: 0.008, Depth: 0.02}}
 		}, []string{"fillings in the floor show through 1.3 mm of Silverdrift", "hides from 1.8 mm"}},
-		{"slip class without texture", []buildup.Coat{coat("petrel-ur-hs", 170)}, func(f *File) { f.Job.Surfaces[0].Service.Slip = "R10" }, []string{"R10 wants grains of about 60 µm", "nothing stands out of it"}},
-		{"volatile compounds", []buildup.Coat{coat("gullwing-ur", 110)}, func(f *File) {
+		{"slip class without texture", []buildup.Coat{coat("petrel-ur-hs", 170)}, func(f *job.File) { f.Job.Surfaces[0].Service.Slip = "R10" }, []string{"R10 wants grains of about 60 µm", "nothing stands out of it"}},
+		{"volatile compounds", []buildup.Coat{coat("gullwing-ur", 110)}, func(f *job.File) {
 			f.Job.VOCMax = &measure.Sourced[measure.Content]{Value: 120, Source: measure.Standard}
 		}, []string{"holds 295 g/L", "limit is 120 g/L"}},
-		{"volatile compounds by thinner", []buildup.Coat{with(coat("tern-ur-sat", 110), func(c *buildup.Coat) { c.Thinner = share(0.05) })}, func(f *File) {
+		{"volatile compounds by thinner", []buildup.Coat{with(coat("tern-ur-sat", 110), func(c *buildup.Coat) { c.Thinner = share(0.05) })}, func(f *job.File) {
 			f.Job.VOCMax = &measure.Sourced[measure.Content]{Value: 80, Source: measure.Standard}
 		}, []string{"thinned, Tern UR Satin holds 97 g/L", "unthinned it holds 58 g/L"}},
-		{"food", []buildup.Coat{coat("meniscus-flood", 1800)}, func(f *File) { f.Job.Surfaces[0].Service.Contact = "food" }, []string{"touches food, and its sheet names no certificate"}},
+		{"food", []buildup.Coat{coat("meniscus-flood", 1800)}, func(f *job.File) { f.Job.Surfaces[0].Service.Contact = "food" }, []string{"touches food, and its sheet names no certificate"}},
 		{"never thinned", []buildup.Coat{with(coat("keelbody-100", 900), func(c *buildup.Coat) { c.Thinner = share(0.05) })}, nothing, []string{"never thinned", "no flame or spark"}},
 		{"thinned too far", []buildup.Coat{with(coat("causeway-2c", 140), func(c *buildup.Coat) { c.Thinner = share(0.3) })}, nothing, []string{"its sheet allows 20% of A + B"}},
 		{"too much pigment", []buildup.Coat{with(coat("silverdrift", 1300), func(c *buildup.Coat) {
@@ -186,10 +187,10 @@ func TestWaysOutLeadOut(t *testing.T) {
 		})}, nothing, []string{"whose sheet takes flake"}},
 	}
 	for _, c := range cases {
-		f := laid(t, s, c.coats...)
+		f := laidJob(t, s, c.coats...)
 		c.set(&f)
 		p := Make(f, measure.Metric, noon())
-		p.Offer(f, s.Products, s.Media)
+		p = p.Offered(f, s.Products, s.Media)
 		at := slices.IndexFunc(p.Findings, func(found finding.Finding) bool {
 			return found.Step == finding.BuildUp && found.Level == finding.Warning && holds(found.Text+found.WayOut, c.says)
 		})
@@ -224,7 +225,7 @@ func texts(found []finding.Finding) []string {
 
 // patched applies a way out as the interface does, by an outside JSON Patch
 // (RFC 6902).
-func patched(t *testing.T, f File, fix finding.Fix) File {
+func patched(t *testing.T, f job.File, fix finding.Fix) job.File {
 	t.Helper()
 	text, err := json.Marshal(f)
 	if err != nil {
@@ -241,7 +242,7 @@ func patched(t *testing.T, f File, fix finding.Fix) File {
 	if text, err = patch.Apply(text); err != nil {
 		t.Fatalf("%s: %v: %s", fix.Label, err, steps)
 	}
-	var mended File
+	var mended job.File
 	if err := json.Unmarshal(text, &mended); err != nil {
 		t.Fatal(err)
 	}
@@ -252,8 +253,8 @@ func patched(t *testing.T, f File, fix finding.Fix) File {
 // is called out, and the quantities stay with their coats.
 func TestTheOrderOfCoatsCounts(t *testing.T) {
 	s := demoShelf(t)
-	right := Make(laid(t, s, coat("keelbody-100", 900), coat("gullwing-ur", 110)), measure.Metric, noon())
-	wrong := Make(laid(t, s, coat("gullwing-ur", 110), coat("keelbody-100", 900)), measure.Metric, noon())
+	right := Make(laidJob(t, s, coat("keelbody-100", 900), coat("gullwing-ur", 110)), measure.Metric, noon())
+	wrong := Make(laidJob(t, s, coat("gullwing-ur", 110), coat("keelbody-100", 900)), measure.Metric, noon())
 	if len(right.Findings) > 0 && slices.ContainsFunc(right.Findings, func(f finding.Finding) bool { return f.Step == finding.BuildUp && f.Level == finding.Warning }) {
 		t.Errorf("the right order is warned of: %v", texts(right.Findings))
 	}
@@ -272,7 +273,7 @@ func TestAHardenerIsItsOwnSheet(t *testing.T) {
 	s := demoShelf(t)
 	plain, slow := coat("shoalbody-f", 400), coat("shoalbody-f", 400)
 	slow.Hardener = "slow"
-	p := Make(laid(t, s, plain, slow), measure.Metric, noon())
+	p := Make(laidJob(t, s, plain, slow), measure.Metric, noon())
 	if len(p.Purchases) != 2 || p.Purchases[1].Hardener != "slow" || p.Purchases[1].Name != "Shoalbody F, slow hardener" {
 		t.Fatalf("purchases %+v", p.Purchases)
 	}
@@ -280,7 +281,7 @@ func TestAHardenerIsItsOwnSheet(t *testing.T) {
 	if a, b := cards[0].Cards[0].PotLife, cards[1].Cards[0].PotLife; !near(float64(a), 21*measure.Minute, 0.02) || !near(float64(b), 44*measure.Minute, 0.02) {
 		t.Errorf("pot lives of %v and %v", a, b)
 	}
-	f := laid(t, s, slow)
+	f := laidJob(t, s, slow)
 	f.Job.Surfaces[0].Coats[0].Hardener = "tepid"
 	if p := Make(f, measure.Metric, noon()); len(p.Refused()) == 0 || !strings.Contains(p.Refused()[0].Text, "has no hardener “tepid”") {
 		t.Errorf("an unknown hardener: %v", texts(p.Findings))
@@ -291,7 +292,7 @@ func TestAHardenerIsItsOwnSheet(t *testing.T) {
 // with its B, what is past its date only by the contractor's own rule.
 func TestStockIsUsedFirst(t *testing.T) {
 	s := demoShelf(t)
-	f := laid(t, s, coat("undertow-mb2", 300)) // 12 L on the floor, 12.77 L with its loss
+	f := laidJob(t, s, coat("undertow-mb2", 300)) // 12 L on the floor, 12.77 L with its loss
 	f.Job.Stock = []kit.Container{
 		{ID: "late", Sheet: "undertow-mb2", Part: "kit", Volume: 0.0054, Lot: "L2", Expires: "2033-01-01"},
 		{ID: "soon", Sheet: "undertow-mb2", Part: "kit", Volume: 0.0054, Lot: "L1", Expires: "2031-08-01"},
@@ -326,7 +327,7 @@ func BenchmarkPlanTwelveCoatsOverTwentySurfaces(b *testing.B) {
 	for i := range 12 {
 		coats = append(coats, after(coat([]string{"undertow-mb2", "keelbody-100", "skerry-grout"}[i%3], 400), 14))
 	}
-	f := laid(b, s, coats...)
+	f := laidJob(b, s, coats...)
 	one := f.Job.Surfaces[0]
 	for i := range 19 {
 		next := one

@@ -10,115 +10,99 @@ import (
 	"nephelon/core/material"
 	"nephelon/core/measure"
 	"nephelon/core/pour"
+	"nephelon/core/school"
 	"nephelon/core/takeoff"
 )
 
-// card gives each section its part of the edges, steps and ramps, and writes its
-// mix card.
-func (m *maker) card(i, at int) {
-	c, parts := &m.plan.Surfaces[i].Coats[at], m.plan.Surfaces[i].Takeoff.Parts
-	schools, mixing, bucket := m.file.Job.Methods, m.file.Job.Mixing, m.file.Job.Bucket
-	how := kit.Filling{BFirst: schools.First == "b", Pail: bucket.Pail, Tare: bucket.Tare, Scale: mixing.Scale, Pumps: mixing.Pumps}
-	c.Cards = make([]kit.Card, len(c.Sections))
-	c.Sections = slices.Clone(c.Sections)
-	for n, b := range c.Division.Batches {
-		section := &c.Sections[n]
-		section.Parts = parts * measure.Area(b.Volume/c.Division.Mixed)
-		life := m.lives[sheetKey(c.Product, c.Hardener)].of(b.Mass)
-		card := kit.NewCard(c.product, c.mix, b, len(c.Sections), section.Area+section.Parts, c.Mixed, life, how, m.units)
-		for _, a := range c.Build.Additions {
+// cards writes the mix card of every batch of a coat, with what is to be said
+// about them.
+func (t terms) cards(l layer, b *buildup.Build, d dividedCoat, sections []pour.Section, clocks []clock, life *lives, off *takeoff.Takeoff) ([]kit.Card, []finding.Finding) {
+	mixing, bucket := t.file.Job.Mixing, t.file.Job.Bucket
+	how := kit.Filling{BFirst: t.methods.First == school.BFirst, Pail: bucket.Pail, Tare: bucket.Tare, Scale: mixing.Scale, Pumps: mixing.Pumps}
+	cards := make([]kit.Card, len(sections))
+	for n, batch := range d.division.Batches {
+		section := sections[n]
+		card := kit.NewCard(l.sheet.product, l.sheet.mix, batch, len(sections), section.Area+section.Parts, d.mixed, life.of(batch.Mass), how, t.units)
+		for _, a := range b.Additions {
 			// What goes into the mix follows the volume, what goes onto the film the area.
-			share := float64(b.Volume / c.Build.Need)
+			share := float64(batch.Volume / b.Need)
 			if a.How == buildup.IntoCups {
 				continue // told cup by cup
 			}
 			if a.How != buildup.IntoMix {
-				share = float64(b.Volume / c.Division.Mixed)
+				share = float64(batch.Volume / d.division.Mixed)
 			}
 			card.Additions = append(card.Additions, kit.Added{Name: a.Name, How: a.How, Mass: a.Mass * measure.Mass(share), Volume: a.Volume * measure.Volume(share)})
 		}
-		m.colour(i, at, &card, b)
-		card.Steps = schools.steps(c.product, card)
-		c.Cards[n] = card
+		t.colour(l, &card, batch, float64(batch.Volume/d.division.Mixed), section, off.Panels)
+		card.Steps = t.steps(l.sheet.product, card)
+		if n < len(clocks) && !clocks[n].meets.IsZero() {
+			card.Meets, card.UseBy = &clocks[n].meets, &clocks[n].useBy
+		}
+		cards[n] = card
 	}
-	m.smallCups(i, at)
-}
-
-// mixesMore is how long a mix of two parts is worked on after its sheet's mixing.
-func (m *maker) mixesMore(c buildup.Coat, p *material.Product) measure.Span {
-	if len(p.Components) < 2 {
-		return 0
-	}
-	more := m.file.Job.Methods.again()
-	if c.Colours != nil && m.file.Job.Methods.Tinting != "before" {
-		more += c.Colours.Takes(m.file.Job.Crew.Spreaders + 1)
-	}
-	return more
+	return cards, t.smallCups(l, cards)
 }
 
 // colour divides a batch into its cups, and its life among the pieces.
-func (m *maker) colour(i, at int, card *kit.Card, b kit.Batch) {
-	coat, c := m.file.Job.Surfaces[i].Coats[at], &m.plan.Surfaces[i].Coats[at]
-	if coat.Colours == nil {
+func (t terms) colour(l layer, card *kit.Card, b kit.Batch, share float64, section pour.Section, panels []takeoff.Panel) {
+	if l.coat.Colours == nil {
 		return
 	}
-	pieces := m.pieces(i, c.Sections[b.Number-1])
-	card.Cups = kit.Cups(*coat.Colours, b, float64(b.Volume/c.Division.Mixed), pieces, c.mix, m.file.Job.Methods.Tinting == "before" && len(card.Parts) > 1)
+	patches := patchesOf(section, panels)
+	card.Cups = kit.Cups(*l.coat.Colours, b, share, patches, l.sheet.mix, t.methods.Tinting == school.TintBefore && len(card.Parts) > 1)
 	if card.PotLife > 0 {
-		ready := card.Mixing + card.Induction + m.mixesMore(coat, c.product)
-		if carry := m.file.Job.Mixing.Carry; carry != nil {
-			ready += *carry
-		}
-		card.Turns = kit.Turns(pieces, ready, card.PotLife)
+		card.Turns = kit.Turns(patches, card.Mixing+card.Induction+t.mixesMore(l)+t.carry(), card.PotLife)
 	}
 }
 
-// pieces are what a section is poured over: the boards of a top with their edges,
-// else the section itself.
-func (m *maker) pieces(i int, section pour.Section) []kit.Ground {
-	panels := m.plan.Surfaces[i].Takeoff.Panels
-	var pieces []kit.Ground
+// patchesOf is what a section is poured over: the boards of a top with their
+// edges, else the section itself.
+func patchesOf(section pour.Section, panels []takeoff.Panel) []kit.Patch {
+	var patches []kit.Patch
 	last := -1
 	for _, s := range section.Spans {
-		if group := panels[s.Panel].Group; len(pieces) == 0 || group != last {
+		if group := panels[s.Panel].Group; len(patches) == 0 || group != last {
 			board := slices.IndexFunc(panels, func(p takeoff.Panel) bool { return p.Group == group })
-			pieces, last = append(pieces, kit.Ground{Name: panels[board].Name}), group
+			patches, last = append(patches, kit.Patch{Name: panels[board].Name}), group
 		}
-		pieces[len(pieces)-1].Area += s.Area
+		patches[len(patches)-1].Area += s.Area
 	}
-	if len(pieces) == 0 {
-		pieces = []kit.Ground{{Name: fmt.Sprintf("Section %d", section.Number), Area: max(section.Area, 1e-6)}}
+	if len(patches) == 0 {
+		patches = []kit.Patch{{Name: fmt.Sprintf("Section %d", section.Number), Area: max(section.Area, 1e-6)}}
 	}
-	return pieces
+	return patches
 }
 
 // smallCups says where a colour is too little to be coloured by itself.
-func (m *maker) smallCups(i, at int) {
-	coat, c := m.file.Job.Surfaces[i].Coats[at], &m.plan.Surfaces[i].Coats[at]
-	if coat.Colours == nil {
-		return
+func (t terms) smallCups(l layer, cards []kit.Card) []finding.Finding {
+	if l.coat.Colours == nil {
+		return nil
 	}
-	for n, colour := range coat.Colours.Colours {
-		for _, card := range c.Cards {
+	var found []finding.Finding
+	for n, colour := range l.coat.Colours.Colours {
+		for _, card := range cards {
 			if cup := card.Cups[n]; cup.TooSmall {
-				m.find(finding.Finding{
-					Level: finding.Warning, Step: finding.Batches, Path: fmt.Sprintf("%s/colours/colours/%d", c.path, n),
+				found = append(found, finding.Finding{
+					Level: finding.Warning, Step: finding.Batches, Path: fmt.Sprintf("%s/colours/colours/%d", l.path, n),
 					Text: fmt.Sprintf("Coat %d, batch %d: the cup of %s holds %s, under the %s worth colouring.",
-						c.Number, card.Batch, colour.Name, m.units.Volume(cup.Volume), m.units.Volume(coat.Colours.Smallest())),
+						l.number, card.Batch, colour.Name, t.units.Volume(cup.Volume), t.units.Volume(l.coat.Colours.Smallest())),
 					WayOut: "Give it a larger share, leave a colour out, or mix fewer, larger batches.",
 				})
 				break
 			}
 		}
 	}
+	return found
 }
 
 // steps are what whoever mixes a batch does, as this contractor works: common
 // practice, no source, but for the times, which are the sheet's.
-func (s Schools) steps(p *material.Product, c kit.Card) []kit.CardStep {
+func (t terms) steps(p *material.Product, c kit.Card) []kit.CardStep {
 	var all []kit.CardStep
 	do := func(text string, lasts measure.Span) { all = append(all, kit.CardStep{Text: text, Lasts: lasts}) }
 	stirredIn := slices.ContainsFunc(c.Additions, func(a kit.Added) bool { return a.How == buildup.IntoMix })
+	before := t.methods.Tinting == school.TintBefore
 	tint := "Stir in what is listed."
 	strain := func() {
 		if p.Kind == "urethane" || p.Chemistry == "polyurethane" {
@@ -135,14 +119,14 @@ func (s Schools) steps(p *material.Product, c kit.Card) []kit.CardStep {
 		return all
 	}
 	do("Stir A alone, with what has settled on its bottom.", 0)
-	if len(c.Cups) > 0 && s.Tinting == "before" {
+	if len(c.Cups) > 0 && before {
 		do(fmt.Sprintf("Divide A into %d cups and colour each; weigh its own B into each only when its turn comes.", len(c.Cups)), 0)
 	}
-	if s.Tinting == "before" && stirredIn {
+	if before && stirredIn {
 		do("Stir what is listed into A; the marks and readings are without it.", 0)
 	}
 	order := "A into the pail, then B."
-	if s.First == "b" {
+	if t.methods.First == school.BFirst {
 		order = "B into the pail first, then A."
 	}
 	if len(c.Parts) > 2 {
@@ -150,13 +134,13 @@ func (s Schools) steps(p *material.Product, c kit.Card) []kit.CardStep {
 	}
 	do(order, 0)
 	do("Mix slowly, the paddle under the surface; scrape wall and bottom half-way.", c.Mixing)
-	if s.again() > 0 {
-		do("Into a second clean bucket, with a clean stick, and mix again; leave what clings.", s.again())
+	if t.again() > 0 {
+		do("Into a second clean bucket, with a clean stick, and mix again; leave what clings.", t.again())
 	}
-	if s.Tinting != "before" && stirredIn {
+	if !before && stirredIn {
 		do(tint, 0)
 	}
-	if len(c.Cups) > 0 && s.Tinting != "before" {
+	if len(c.Cups) > 0 && !before {
 		do(fmt.Sprintf("Divide it into %d cups, and colour each; the base first.", len(c.Cups)), 0)
 	}
 	strain()
@@ -164,16 +148,16 @@ func (s Schools) steps(p *material.Product, c kit.Card) []kit.CardStep {
 		do("Let it stand.", c.Induction)
 	}
 	out := "Out on the surface at once, all of it: a full pail heats itself."
-	if s.Laying == "dip" {
+	if t.methods.Laying == school.DipAndRoll {
 		out = "Into the trays at once, all of it: a full pail heats itself."
 	}
 	do(out, 0)
-	switch s.Residue {
-	case "scrape":
+	switch t.methods.Residue {
+	case school.Scrape:
 		do("Never tip the pail and leave it to drain on the floor: what clings was never mixed.", 0)
-	case "remix":
+	case school.Remix:
 		do("Scrape what clings onto the wet film and work it in at once.", 0)
-	case "drain":
+	case school.Drain:
 		do("Drain through the hole into the next batch, not onto the floor.", 0)
 	}
 	return all

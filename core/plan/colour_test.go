@@ -6,13 +6,14 @@ import (
 
 	"nephelon/core/buildup"
 	"nephelon/core/geometry"
+	"nephelon/core/job"
 	"nephelon/core/material"
 	"nephelon/core/measure"
 	"nephelon/core/takeoff"
 )
 
 // fiveColours is a flood coat over two tops, in a base and four colours.
-func fiveColours(t *testing.T) File {
+func fiveColours(t *testing.T) job.File {
 	c := coat("meniscus-flood", 3000)
 	c.Colours = &buildup.Colouring{Way: "base", Base: 3.5 * measure.Litre, Colours: []buildup.Colour{
 		{Name: "Foam", Color: "#f2f2ee", Medium: "pigment-foam", Portion: &material.Portion{Value: 0.03, Of: material.OfAB, Source: measure.OwnTest}},
@@ -22,7 +23,7 @@ func fiveColours(t *testing.T) File {
 		{Name: "Clear", Color: "#dddddd"},
 	}}
 	s := demoShelf(t)
-	f := laid(t, s, c)
+	f := laidJob(t, s, c)
 	f.Media = s.Media
 	f.Job.Surfaces[0].Floor = takeoff.Floor{}
 	board := func(w, d float64) geometry.Ring {

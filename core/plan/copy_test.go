@@ -8,6 +8,7 @@ import (
 	"time"
 
 	"nephelon/core/climate"
+	"nephelon/core/job"
 	"nephelon/core/measure"
 	"nephelon/core/survey"
 )
@@ -17,7 +18,7 @@ func TestACopiedSurfaceBringsItsSheetsAndFreshIDs(t *testing.T) {
 	count := 0
 	id := func() string { count++; return fmt.Sprintf("new-%d", count) }
 	for range 2 {
-		if err := CopySurface(from, "rearing", &to, id); err != nil {
+		if err := job.CopySurface(from, "rearing", &to, id); err != nil {
 			t.Fatal(err)
 		}
 	}
@@ -35,7 +36,7 @@ func TestACopiedSurfaceBringsItsSheetsAndFreshIDs(t *testing.T) {
 	if len(to.Products) != len(demo(t, "lamp-room").Products)+len(from.Products) || from.Job.Surfaces[0].ID != "rearing" {
 		t.Errorf("%d sheets", len(to.Products))
 	}
-	if err := CopySurface(from, "nothing", &to, id); err == nil {
+	if err := job.CopySurface(from, "nothing", &to, id); err == nil {
 		t.Error("a surface that is not there was copied")
 	}
 }
@@ -68,7 +69,7 @@ func TestRunOffIsBought(t *testing.T) {
 // With a survey on every area and a forecast, a plan still follows the typing.
 func BenchmarkPlanSurveyed(b *testing.B) {
 	f := benchJob(rand.New(rand.NewPCG(1, 2)), demo(b, "baggage-hall").Products, 10, 5)
-	f.Job.Forecast = &Forecast{}
+	f.Job.Forecast = &job.Forecast{}
 	for i := range 78 {
 		f.Job.Forecast.Hours = append(f.Job.Forecast.Hours, climate.Hour{At: noon().Add(time.Duration(i) * time.Hour), Air: measure.Temperature(15 + i%24/3), Humidity: 0.6})
 	}

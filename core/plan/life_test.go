@@ -9,26 +9,27 @@ import (
 	"nephelon/core/buildup"
 	"nephelon/core/cure"
 	"nephelon/core/finding"
+	"nephelon/core/job"
 	"nephelon/core/kit"
 	"nephelon/core/material"
 	"nephelon/core/measure"
 	"nephelon/core/survey"
 )
 
-func warm(f *File, celsius measure.Temperature) {
+func warm(f *job.File, celsius measure.Temperature) {
 	f.Job.Mixing.A = &measure.Sourced[measure.Temperature]{Value: celsius, Source: measure.OwnTest}
 	f.Job.Mixing.Air = f.Job.Mixing.A
 }
 
-func limit(t *testing.T, f File, name string) kit.Limit {
+func limit(t *testing.T, f job.File, kind kit.LimitKind) kit.Limit {
 	t.Helper()
 	d := Make(f, measure.Metric, noon()).Surfaces[0].Coats[0].Division
 	if d == nil {
 		t.Fatal("no batches")
 	}
-	at := slices.IndexFunc(d.Limits, func(l kit.Limit) bool { return l.Name == name })
+	at := slices.IndexFunc(d.Limits, func(l kit.Limit) bool { return l.Kind == kind })
 	if at < 0 {
-		t.Fatalf("no limit %s: %v", name, d.Limits)
+		t.Fatalf("no limit %s: %v", kind, d.Limits)
 	}
 	return d.Limits[at]
 }
@@ -38,27 +39,27 @@ func limit(t *testing.T, f File, name string) kit.Limit {
 func TestHeatShrinksBatches(t *testing.T) {
 	s := demoShelf(t)
 	for _, product := range []string{"hardtack-clear", "keelbody-100", "slipstream-pa", "undertow-mb2"} {
-		f := laid(t, s, coat(product, 300))
+		f := laidJob(t, s, coat(product, 300))
 		f.Job.Bucket.Volume = 0.2 // so that the pot life decides
 		last := measure.Volume(1)
 		for celsius := measure.Temperature(10); celsius <= 34; celsius += 4 {
 			warm(&f, celsius)
-			l := limit(t, f, "pot life")
+			l := limit(t, f, kit.ByPotLife)
 			if l.Volume > last {
 				t.Errorf("%s: %v at %v °C after %v when it was cooler", product, l.Volume, celsius, last)
 			}
 			last = l.Volume
 		}
 	}
-	f := laid(t, s, coat("hardtack-clear", 300))
+	f := laidJob(t, s, coat("hardtack-clear", 300))
 	f.Job.Bucket.Volume = 0.2
-	l := limit(t, f, "pot life")
-	m := maker{file: f, units: measure.Metric, now: noon(), slab: AssumedSlab}
-	m.products, _ = f.check(measure.Metric)
-	p := m.products["hardtack-clear"]
-	mix := p.Mix()
-	m.mixes, m.lives = map[string]material.Mix{"hardtack-clear": mix}, map[string]*lives{"hardtack-clear": {}}
-	life := m.life("hardtack-clear", p)(mix.Density.Value.Of(l.Volume))
+	l := limit(t, f, kit.ByPotLife)
+	read, _ := read(f, measure.Metric, noon())
+	measured := measureAll(read)
+	built := buildAll(read, measured)
+	key := material.SheetKey{Product: "hardtack-clear"}
+	p, mix := read.sheets[key].product, read.sheets[key].mix
+	life := divideAll(read, measured, built, buyAll(read, built)).lives[key].of(mix.Density.Value.Of(l.Volume))
 	build := f.Job.Surfaces[0].Coats[0].Build(p, mix, buildup.Under{Area: 40})
 	spread := float64(l.Volume) / (float64(build.Need) / 40) / (2 * 45.0 / measure.Hour)
 	if left := float64(life - p.Mixing.Value - mixedAgain); !near(left, spread, 1e-4) {
@@ -70,21 +71,21 @@ func TestHeatShrinksBatches(t *testing.T) {
 // be as large as told.
 func TestWhatRelaxesALimit(t *testing.T) {
 	s := demoShelf(t)
-	f := laid(t, s, coat("shoalbody-f", 400))
+	f := laidJob(t, s, coat("shoalbody-f", 400))
 	f.Job.Bucket.Volume = 0.05
 	warm(&f, 28)
 	d := Make(f, measure.Metric, noon()).Surfaces[0].Coats[0].Division
-	if d.Limits[0].Name != "pot life" {
+	if d.Limits[0].Kind != kit.ByPotLife {
 		t.Fatalf("%v", d.Limits)
 	}
 	said := strings.Join(d.Relax, "\n")
 	f.Job.Crew.Spreaders = 3
-	if more := limit(t, f, "pot life").Volume; !strings.Contains(said, "Another pair of hands: "+measure.Metric.Volume(more)+" instead of "+measure.Metric.Volume(d.Limits[0].Volume)) {
+	if more := limit(t, f, kit.ByPotLife).Volume; !strings.Contains(said, "Another pair of hands: "+measure.Metric.Volume(more)+" instead of "+measure.Metric.Volume(d.Limits[0].Volume)) {
 		t.Errorf("three spread %v; it said %s", measure.Metric.Volume(more), said)
 	}
 	f.Job.Crew.Spreaders = 2
 	f.Job.Mixing.A = &measure.Sourced[measure.Temperature]{Value: 22, Source: measure.OwnTest}
-	if cool := limit(t, f, "pot life").Volume; !strings.Contains(said, "Parts at 22 °C: "+measure.Metric.Volume(cool)+" instead of ") {
+	if cool := limit(t, f, kit.ByPotLife).Volume; !strings.Contains(said, "Parts at 22 °C: "+measure.Metric.Volume(cool)+" instead of ") {
 		t.Errorf("at 22 °C %v; it said %s", measure.Metric.Volume(cool), said)
 	}
 	if !strings.Contains(said, "The slow hardener: ") {
@@ -92,7 +93,7 @@ func TestWhatRelaxesALimit(t *testing.T) {
 	}
 	f.Job.Methods.Kits = "third"
 	warm(&f, 15)
-	if d := Make(f, measure.Metric, noon()).Surfaces[0].Coats[0].Division; d.Limits[0].Name != "kit policy" || len(d.Relax) != 1 || !strings.HasPrefix(d.Relax[0], "Whole kits: ") {
+	if d := Make(f, measure.Metric, noon()).Surfaces[0].Coats[0].Division; d.Limits[0].Kind != kit.ByPolicy || len(d.Relax) != 1 || !strings.HasPrefix(d.Relax[0], "Whole kits: ") {
 		t.Errorf("by thirds of a kit: %v %v", d.Limits[0], d.Relax)
 	}
 }
@@ -101,14 +102,14 @@ func TestWhatRelaxesALimit(t *testing.T) {
 // are; and ice lengthens what shade and air do not.
 func TestWhatThePailMeets(t *testing.T) {
 	s := demoShelf(t)
-	f := laid(t, s, coat("hardtack-clear", 400))
-	says := func(f File, words string) bool {
+	f := laidJob(t, s, coat("hardtack-clear", 400))
+	says := func(f job.File, words string) bool {
 		return slices.ContainsFunc(Make(f, measure.Metric, noon()).Findings, func(found finding.Finding) bool { return strings.Contains(found.Text, words) })
 	}
 	if !says(f, "left standing heats itself to about") {
 		t.Error("a full pail does not smoke")
 	}
-	paint := laid(t, s, coat("causeway-2c", 140))
+	paint := laidJob(t, s, coat("causeway-2c", 140))
 	if says(paint, "left standing heats itself") {
 		t.Error("a thin solvent-borne paint smokes")
 	}
@@ -116,12 +117,12 @@ func TestWhatThePailMeets(t *testing.T) {
 	if !says(f, "at 33 °C lies outside the temperatures of its sheet") {
 		t.Error("an extrapolated life is not told")
 	}
-	keel := laid(t, s, coat("keelbody-100", 900))
+	keel := laidJob(t, s, coat("keelbody-100", 900))
 	warm(&keel, 9)
 	if !says(keel, "is mixed at 9 °C; its sheet allows its parts 15 °C to 26 °C") {
 		t.Error("cold parts are not told")
 	}
-	old := laid(t, s, coat("drumlin-seal", 200))
+	old := laidJob(t, s, coat("drumlin-seal", 200))
 	if !says(old, "does not say on which mass its pot life was measured") {
 		t.Error("an unknown mass is not told")
 	}
@@ -130,14 +131,14 @@ func TestWhatThePailMeets(t *testing.T) {
 	in := make(map[string]measure.Volume)
 	for _, standing := range []string{"", "shade", "ice", "warm"} {
 		f.Job.Mixing.Standing = cure.Standing(standing)
-		in[standing] = limit(t, f, "pot life").Volume
+		in[standing] = limit(t, f, kit.ByPotLife).Volume
 	}
 	if in["ice"] <= in["shade"] || in["shade"] < in[""] || in["warm"] >= in[""] {
 		t.Errorf("%v", in)
 	}
 	carry := measure.Span(6 * measure.Minute)
 	f.Job.Mixing.Standing, f.Job.Mixing.Carry = "", &carry
-	if carried := limit(t, f, "pot life").Volume; carried >= in[""] {
+	if carried := limit(t, f, kit.ByPotLife).Volume; carried >= in[""] {
 		t.Errorf("carried for 6 min it may be %v, at once %v", carried, in[""])
 	}
 	f.Job.Bucket.Pail = &kit.Pail{Bottom: 0.26, Top: 0.3, Height: 0.36}
@@ -154,7 +155,7 @@ func TestWhatThePailMeets(t *testing.T) {
 // is not. At 20 °C and 70 % the dew point is 14.4 °C, 4.1 K below a slab of
 // 18.5 °C.
 func TestTheSheetsConditionsRule(t *testing.T) {
-	f := laid(t, demoShelf(t), coat("keelbody-100", 900)) // 3 K above the dew point
+	f := laidJob(t, demoShelf(t), coat("keelbody-100", 900)) // 3 K above the dew point
 	f.Job.Surfaces[0].Survey = &survey.Survey{Readings: []survey.Reading{
 		{ID: "h", Kind: survey.AirHumidity, Value: 0.7, At: noon()}, {ID: "a", Kind: survey.AirTemperature, Value: 20, At: noon()},
 		{ID: "s", Kind: survey.SlabTemperature, Value: 18.5, At: noon()},
@@ -167,11 +168,11 @@ func TestTheSheetsConditionsRule(t *testing.T) {
 		t.Errorf("3 K are kept: %+v", v)
 	}
 	f.Products[0].DewMargin = &measure.Sourced[measure.Temperature]{Value: 5, Source: measure.Sheet}
-	if v := dew(); !v.Closed() || !strings.Contains(v.Basis, "sheet of Keelbody 100") {
+	if v := dew(); !v.Closed() || !strings.Contains(v.From, "sheet of Keelbody 100") {
 		t.Errorf("the sheet's 5 K are not kept to: %+v", v)
 	}
 	f.Job.Rules = []survey.Own{{ID: "dew-margin", Value: 6, Source: measure.OwnTest}}
-	if v := dew(); !v.Closed() || strings.Contains(v.Basis, "sheet") {
+	if v := dew(); !v.Closed() || strings.Contains(v.From, "sheet") {
 		t.Errorf("the contractor's stricter 6 K are not kept to: %+v", v)
 	}
 }
@@ -181,25 +182,25 @@ func TestTheSheetsConditionsRule(t *testing.T) {
 func TestWhatCannotBeMixedIsSaid(t *testing.T) {
 	cases := []struct {
 		name   string
-		change func(*File)
+		change func(*job.File)
 		says   string
 	}{
-		{"a crew of none", func(f *File) { f.Job.Crew.Spreaders = 0 }, "Nobody is there to spread."},
-		{"a crew that does not move", func(f *File) { f.Job.Crew.Pace.Value = 0 }, "The pace is not one a person can spread at."},
-		{"a thimble for a bucket", func(f *File) { f.Job.Bucket.Volume = 20e-6 }, "more than 400 batches would be needed"},
-		{"no room beside the paddle", func(f *File) { f.Job.Bucket.Headroom = 1 }, "more than 400 batches would be needed"},
-		{"an hour of mixing", func(f *File) {
+		{"a crew of none", func(f *job.File) { f.Job.Crew.Spreaders = 0 }, "Nobody is there to spread."},
+		{"a crew that does not move", func(f *job.File) { f.Job.Crew.Pace.Value = 0 }, "The pace is not one a person can spread at."},
+		{"a thimble for a bucket", func(f *job.File) { f.Job.Bucket.Volume = 20e-6 }, "more than 400 batches would be needed"},
+		{"no room beside the paddle", func(f *job.File) { f.Job.Bucket.Headroom = 1 }, "more than 400 batches would be needed"},
+		{"an hour of mixing", func(f *job.File) {
 			f.Products[0].Mixing = &measure.Sourced[measure.Span]{Value: measure.Hour, Source: measure.Sheet}
 		}, "ends before mixing, standing and carrying are done"},
-		{"no size sold", func(f *File) {
+		{"no size sold", func(f *job.File) {
 			for i := range f.Products[0].Kits {
 				f.Products[0].Kits[i].Gone = true
 			}
 		}, "no size of Hardtack Clear is sold any more"},
-		{"parts at the boil", func(f *File) { warm(f, 95) }, "its pot life of 0.3 min ends before"},
+		{"parts at the boil", func(f *job.File) { warm(f, 95) }, "its pot life of 0.3 min ends before"},
 	}
 	for _, c := range cases {
-		f := laid(t, demoShelf(t), coat("hardtack-clear", 250))
+		f := laidJob(t, demoShelf(t), coat("hardtack-clear", 250))
 		c.change(&f)
 		p := Make(f, measure.Metric, noon())
 		told := saying(p, c.says)

@@ -14,6 +14,7 @@ import (
 	"nephelon/core/buildup"
 	"nephelon/core/finding"
 	"nephelon/core/geometry"
+	"nephelon/core/job"
 	"nephelon/core/kit"
 	"nephelon/core/material"
 	"nephelon/core/measure"
@@ -26,13 +27,13 @@ func near(a, b, relative float64) bool {
 
 func noon() time.Time { return time.Date(2031, 5, 6, 12, 0, 0, 0, time.UTC) }
 
-func demo(t testing.TB, name string) File {
+func demo(t testing.TB, name string) job.File {
 	t.Helper()
 	text, err := os.ReadFile(filepath.Join("../../demo/jobs", name+".nephelon.json"))
 	if err != nil {
 		t.Fatal(err)
 	}
-	var f File
+	var f job.File
 	if err := json.Unmarshal(text, &f); err != nil {
 		t.Fatal(err)
 	}
@@ -42,7 +43,7 @@ func demo(t testing.TB, name string) File {
 // The laws every plan keeps: sections add up to their surface, volume is
 // conserved from film to batches, cards add up to their batch, no batch passes
 // its limits, and no more is mixed than is bought.
-func checkLaws(t *testing.T, f File, p Plan) {
+func checkLaws(t *testing.T, f job.File, p Plan) {
 	t.Helper()
 	mixed := make(map[string]measure.Volume)
 	for i, s := range p.Surfaces {
@@ -166,11 +167,11 @@ func TestAJobByHand(t *testing.T) {
 	big, small := measure.Volume(0.010), measure.Volume(0.004)
 	priceBig, priceSmall := 90.0, 40.0
 	loss := measure.Sourced[measure.Fraction]{Value: 0.05, Source: measure.OwnTest}
-	f := File{Format: Format, Version: Version, Job: Job{
+	f := job.File{Format: job.Format, Version: job.Version, Job: job.Job{
 		Name: "By hand", Currency: "EUR",
-		Crew:   Crew{Spreaders: 2, Pace: measure.Sourced[measure.Pace]{Value: 30.0 / measure.Hour, Source: measure.OwnTest}},
+		Crew:   job.Crew{Spreaders: 2, Pace: measure.Sourced[measure.Pace]{Value: 30.0 / measure.Hour, Source: measure.OwnTest}},
 		Bucket: kit.Bucket{Volume: 0.015, Headroom: 0.2},
-		Surfaces: []Surface{{
+		Surfaces: []job.Surface{{
 			ID: "s", Name: "Floor",
 			Shape: takeoff.Shape{Floor: takeoff.Floor{
 				Outline: geometry.Ring{{X: 0, Y: 0}, {X: 12, Y: 0}, {X: 12, Y: 5}, {X: 0, Y: 5}},
@@ -200,7 +201,7 @@ func TestAJobByHand(t *testing.T) {
 	}
 	// The bucket holds 12 L; two people spread 40 m² in the pot life, which
 	// take 16.8 L: the bucket decides.
-	if limit := c.Division.Limits[0]; limit.Name != "bucket" || !near(float64(limit.Volume), 0.012, 1e-12) {
+	if limit := c.Division.Limits[0]; limit.Kind != kit.ByBucket || !near(float64(limit.Volume), 0.012, 1e-12) {
 		t.Errorf("limit %v", limit)
 	}
 	if !near(float64(c.Cards[0].Mass), float64(c.Cards[0].Volume)*1150, 1e-9) {
@@ -211,32 +212,32 @@ func TestAJobByHand(t *testing.T) {
 func TestWhatCannotBeIsRefusedWithItsPath(t *testing.T) {
 	cases := []struct {
 		name   string
-		break_ func(*File)
+		break_ func(*job.File)
 		path   string
 		says   string
 	}{
-		{"crossing outline", func(f *File) {
+		{"crossing outline", func(f *job.File) {
 			o := f.Job.Surfaces[0].Floor.Outline
 			o[1], o[4] = o[4], o[1]
 		}, "/job/surfaces/0/floor/outline", "crosses itself"},
-		{"hole outside", func(f *File) {
+		{"hole outside", func(f *job.File) {
 			for i := range f.Job.Surfaces[0].Floor.Holes[1].Outline {
 				f.Job.Surfaces[0].Floor.Holes[1].Outline[i].X += 80
 			}
 		}, "/job/surfaces/0/floor/holes/1", "Column 2"},
-		{"unknown product", func(f *File) { f.Job.Surfaces[1].Coats[2].Product = "gone" }, "/job/surfaces/1/coats/2/product", "“gone”"},
-		{"product twice", func(f *File) { f.Products[1].ID = f.Products[0].ID }, "/products/1/id", "Two products"},
-		{"id twice", func(f *File) { f.Job.Surfaces[1].ID = f.Job.Surfaces[0].ID }, "/job/surfaces/1/id", "Two parts"},
-		{"no pace", func(f *File) { f.Job.Crew.Pace.Value = -1 }, "/job/crew/pace", "pace"},
-		{"all lost", func(f *File) {
+		{"unknown product", func(f *job.File) { f.Job.Surfaces[1].Coats[2].Product = "gone" }, "/job/surfaces/1/coats/2/product", "“gone”"},
+		{"product twice", func(f *job.File) { f.Products[1].ID = f.Products[0].ID }, "/products/1/id", "Two products"},
+		{"id twice", func(f *job.File) { f.Job.Surfaces[1].ID = f.Job.Surfaces[0].ID }, "/job/surfaces/1/id", "Two parts"},
+		{"no pace", func(f *job.File) { f.Job.Crew.Pace.Value = -1 }, "/job/crew/pace", "pace"},
+		{"all lost", func(f *job.File) {
 			f.Job.Surfaces[0].Coats[0].Loss = &measure.Sourced[measure.Fraction]{Value: 1, Source: measure.Assumed}
 		}, "/job/surfaces/0/coats/0/loss", "loss of 100 %"},
-		{"film of metres", func(f *File) { f.Job.Surfaces[0].Coats[0].Amount.Value = 900 }, "/job/surfaces/0/coats/0/amount", "above 100 mm"},
-		{"solids above one", func(f *File) { f.Products[0].VolumeSolids.Value = 62 }, "/products/0/volumeSolids", "62"},
-		{"density in kg/L", func(f *File) { f.Products[0].Components[0].Density.Value = 1.1 }, "/products/0/components/0/density", "kg/m³"},
-		{"kit of nothing", func(f *File) { f.Products[0].Kits[0].Volume = nil }, "/products/0/kits/0", "either a volume or a mass"},
-		{"pot life shorter than mixing", func(f *File) { f.Products[0].PotLife = []material.PotLife{{At: 20, Lasts: 60}} }, "/job/surfaces/0/coats/0", "pot life of 1 min"},
-		{"a thimble for a bucket", func(f *File) { f.Job.Bucket.Volume = 1e-6 }, "/job/surfaces/0/coats/0", "batches"},
+		{"film of metres", func(f *job.File) { f.Job.Surfaces[0].Coats[0].Amount.Value = 900 }, "/job/surfaces/0/coats/0/amount", "above 100 mm"},
+		{"solids above one", func(f *job.File) { f.Products[0].VolumeSolids.Value = 62 }, "/products/0/volumeSolids", "62"},
+		{"density in kg/L", func(f *job.File) { f.Products[0].Components[0].Density.Value = 1.1 }, "/products/0/components/0/density", "kg/m³"},
+		{"kit of nothing", func(f *job.File) { f.Products[0].Kits[0].Volume = nil }, "/products/0/kits/0", "either a volume or a mass"},
+		{"pot life shorter than mixing", func(f *job.File) { f.Products[0].PotLife = []material.PotLife{{At: 20, Lasts: 60}} }, "/job/surfaces/0/coats/0", "pot life of 1 min"},
+		{"a thimble for a bucket", func(f *job.File) { f.Job.Bucket.Volume = 1e-6 }, "/job/surfaces/0/coats/0", "batches"},
 	}
 	for _, c := range cases {
 		f := demo(t, "baggage-hall")
@@ -265,41 +266,41 @@ func TestAssumedDensityIsSaidAloud(t *testing.T) {
 
 func TestStepsFollowTheWork(t *testing.T) {
 	f := demo(t, "lamp-room")
-	state := func(f File) string {
+	state := func(f job.File) string {
 		text := ""
 		for _, s := range Make(f, measure.US, noon()).Steps {
 			text += string(s.State)[:1]
 		}
 		return text
 	}
-	if got := state(f); got != "sussss" {
+	if got := state(f); got != "dtdddd" {
 		t.Errorf("a good job is %s", got)
 	}
 	f.Job.Surfaces[0].Coats[1].Amount.Value = 20e-6
-	if got := state(f); got != "suwsss" {
+	if got := state(f); got != "dtwddd" {
 		t.Errorf("with a thin coat it is %s", got)
 	}
 	f.Job.Surfaces[0].Coats = nil
-	if got := state(f); got != "suuuuu" {
+	if got := state(f); got != "dttttt" {
 		t.Errorf("without coats it is %s", got)
 	}
 	f.Job.Surfaces[0].Floor.Outline = nil
-	if got := state(f); got != "uuuuuu" {
+	if got := state(f); got != "tttttt" {
 		t.Errorf("unmeasured it is %s", got)
 	}
 }
 
 // benchJob is a job of random rectangles and L-shapes with a column each.
-func benchJob(random *rand.Rand, shelf []material.Product, surfaces, coats int) File {
-	f := File{Format: Format, Version: Version, Products: shelf, Job: Job{
+func benchJob(random *rand.Rand, shelf []material.Product, surfaces, coats int) job.File {
+	f := job.File{Format: job.Format, Version: job.Version, Products: shelf, Job: job.Job{
 		Name: "Bench", Currency: "EUR",
-		Crew:   Crew{Spreaders: 2, Pace: measure.Sourced[measure.Pace]{Value: 60.0 / measure.Hour, Source: measure.Sheet}},
+		Crew:   job.Crew{Spreaders: 2, Pace: measure.Sourced[measure.Pace]{Value: 60.0 / measure.Hour, Source: measure.Sheet}},
 		Bucket: kit.Bucket{Volume: 0.02, Headroom: 0.2},
 	}}
 	for i := range surfaces {
 		w, h := 5+7*random.Float64(), 5+5*random.Float64()
 		exit := geometry.Point{X: 0, Y: h / 2}
-		s := Surface{ID: fmt.Sprintf("s%d", i), Name: fmt.Sprintf("Surface %d", i+1), Shape: takeoff.Shape{Floor: takeoff.Floor{
+		s := job.Surface{ID: fmt.Sprintf("s%d", i), Name: fmt.Sprintf("Surface %d", i+1), Shape: takeoff.Shape{Floor: takeoff.Floor{
 			Outline: geometry.Ring{{X: 0, Y: 0}, {X: w, Y: 0}, {X: w, Y: h / 2}, {X: w + 3, Y: h / 2}, {X: w + 3, Y: h}, {X: 0, Y: h}},
 			Holes:   []takeoff.Hole{{ID: fmt.Sprintf("h%d", i), Outline: geometry.Ring{{X: 2, Y: 1}, {X: 2.4, Y: 1}, {X: 2.4, Y: 1.4}, {X: 2, Y: 1.4}}}},
 		}}}

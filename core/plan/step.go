@@ -7,15 +7,15 @@ type State string
 
 // The states of a step.
 const (
-	Untouched State = "untouched"
-	Warned    State = "warned"
-	Settled   State = "settled"
+	ToDo     State = "todo"
+	Warnings State = "warnings"
+	Done     State = "done"
 )
 
 // StepState is one step of the work with its state.
 type StepState struct {
-	Step     finding.Step `json:"step" enum:"measure,survey,build-up,kits,batches,sections"`
-	State    State        `json:"state" enum:"untouched,warned,settled"`
+	Step     finding.Step `json:"step" enum:"measure,survey,build-up,kits,batches,pour"`
+	State    State        `json:"state" enum:"todo,warnings,done"`
 	Findings int          `json:"findings" doc:"Warnings and refusals"`
 }
 
@@ -42,9 +42,9 @@ func steps(p Plan) []StepState {
 	}
 	whole := func(done, of int) State {
 		if of > 0 && done == of {
-			return Settled
+			return Done
 		}
-		return Untouched
+		return ToDo
 	}
 	all := []StepState{
 		{Step: finding.Measure, State: whole(measured, len(p.Surfaces))},
@@ -52,13 +52,13 @@ func steps(p Plan) []StepState {
 		{Step: finding.BuildUp, State: whole(built, max(coats, len(p.Surfaces)))},
 		{Step: finding.Kits, State: whole(len(p.Purchases), len(p.Purchases))},
 		{Step: finding.Batches, State: whole(divided, coats)},
-		{Step: finding.Sections, State: whole(divided, coats)},
+		{Step: finding.Pour, State: whole(divided, coats)},
 	}
 	for i := range all {
 		for _, f := range p.Findings {
 			if f.Step == all[i].Step && f.Level != finding.Note {
 				all[i].Findings++
-				all[i].State = Warned
+				all[i].State = Warnings
 			}
 		}
 	}

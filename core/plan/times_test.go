@@ -9,15 +9,16 @@ import (
 
 	"nephelon/core/climate"
 	"nephelon/core/finding"
+	"nephelon/core/job"
 	"nephelon/core/material"
 	"nephelon/core/measure"
 )
 
-func starting(f *File, at time.Time) { f.Job.Start = &at }
+func starting(f *job.File, at time.Time) { f.Job.Start = job.Local(at.Format(time.RFC3339Nano)) }
 
-// weather is hours of air at a temperature, which an unheated slab takes on.
-func weather(f *File, from time.Time, hours int, air func(hour int) float64) {
-	f.Job.Forecast = &Forecast{Place: "Quay", Told: from}
+// forecastOf is hours of air at a temperature, which an unheated slab takes on.
+func forecastOf(f *job.File, from time.Time, hours int, air func(hour int) float64) {
+	f.Job.Forecast = &job.Forecast{Place: "Quay", Told: from}
 	for h := range hours {
 		f.Job.Forecast.Hours = append(f.Job.Forecast.Hours, climate.Hour{At: from.Add(time.Duration(h) * time.Hour), Air: measure.Temperature(air(h)), Humidity: 0.5})
 	}
@@ -36,21 +37,21 @@ func saying(p Plan, words string) *finding.Finding {
 // clock runs from when A meets B.
 func TestTheClockOfAJob(t *testing.T) {
 	s := demoShelf(t)
-	f := laid(t, s, coat("keelbody-100", 800), coat("hardtack-clear", 250))
+	f := laidJob(t, s, coat("keelbody-100", 800), coat("hardtack-clear", 250))
 	start := noon().Add(20 * time.Hour)
 	starting(&f, start)
-	weather(&f, noon(), 300, func(int) float64 { return 20 })
+	forecastOf(&f, noon(), 300, func(int) float64 { return 20 })
 	p := Make(f, measure.Metric, noon())
 	first, second := p.Surfaces[0].Coats[0], p.Surfaces[0].Coats[1]
 	if !first.Times.Start.Equal(start) || math.Abs(first.Times.End.Sub(start).Minutes()-40.0/90*60) > 0.01 {
 		t.Errorf("40 m² by two people at 45 m²/h: %v to %v", first.Times.Start, first.Times.End)
 	}
 	from, _ := material.Reach(s.product(t, "keelbody-100").RecoatFrom, 20)
-	if opens := stage(first.Times, "recoatFrom"); !near(float64(opens.After), float64(from), 1e-6) || !second.Times.Start.Equal(*opens.At) {
+	if opens := first.Times.stage("recoatFrom"); !near(float64(opens.After), float64(from), 1e-6) || !second.Times.Start.Equal(*opens.At) {
 		t.Errorf("the window opens %v after (want %v); coat 2 starts at %v", opens.After, from, second.Times.Start)
 	}
 	until, _ := material.Reach(s.product(t, "keelbody-100").RecoatUntil, 20)
-	if closes := stage(first.Times, "recoatUntil"); math.Abs(closes.At.Sub(start).Seconds()-float64(until)) > 1 {
+	if closes := first.Times.stage("recoatUntil"); math.Abs(closes.At.Sub(start).Seconds()-float64(until)) > 1 {
 		t.Errorf("the first section closes at %v, want %v s after %v", closes.At, until, start)
 	}
 	arrives := start
@@ -76,20 +77,20 @@ func TestTheClockOfAJob(t *testing.T) {
 // wait that would do at the slab planned for is then too short.
 func TestAColdNightDelaysTheWindow(t *testing.T) {
 	s := demoShelf(t)
-	f := laid(t, s, coat("keelbody-100", 800), after(coat("hardtack-clear", 250), 12))
+	f := laidJob(t, s, coat("keelbody-100", 800), after(coat("hardtack-clear", 250), 12))
 	starting(&f, noon().Add(5*time.Hour))
 	steady := Make(f, measure.Metric, noon())
 	if saying(steady, "takes the next coat from") != nil {
 		t.Fatalf("12 h are too early at 20 °C: %v", texts(steady.Findings))
 	}
-	weather(&f, noon(), 300, func(h int) float64 {
+	forecastOf(&f, noon(), 300, func(h int) float64 {
 		if h > 6 {
 			return 11
 		}
 		return 20
 	})
 	cold := Make(f, measure.Metric, noon())
-	a, b := stage(steady.Surfaces[0].Coats[0].Times, "recoatFrom"), stage(cold.Surfaces[0].Coats[0].Times, "recoatFrom")
+	a, b := steady.Surfaces[0].Coats[0].Times.stage("recoatFrom"), cold.Surfaces[0].Coats[0].Times.stage("recoatFrom")
 	if b.After <= a.After || a.Beyond || b.Beyond {
 		t.Errorf("it opens after %v at 20 °C, through the night after %v", a.After, b.After)
 	}
@@ -98,7 +99,7 @@ func TestAColdNightDelaysTheWindow(t *testing.T) {
 		t.Errorf("the wait is not called short: %v", texts(cold.Findings))
 	}
 	f.Job.Forecast.Hours = f.Job.Forecast.Hours[:9]
-	if c := stage(Make(f, measure.Metric, noon()).Surfaces[0].Coats[0].Times, "full"); !c.Beyond {
+	if c := Make(f, measure.Metric, noon()).Surfaces[0].Coats[0].Times.stage("full"); !c.Beyond {
 		t.Error("a full cure past the forecast does not say so")
 	}
 }
@@ -107,7 +108,7 @@ func TestAColdNightDelaysTheWindow(t *testing.T) {
 // first; the way out mends it.
 func TestTheCrewComesTooLate(t *testing.T) {
 	s := demoShelf(t)
-	f := laid(t, s, coat("slipstream-pa", 250), coat("slipstream-pa", 250))
+	f := laidJob(t, s, coat("slipstream-pa", 250), coat("slipstream-pa", 250))
 	starting(&f, noon())
 	f.Job.Crew.Spreaders, f.Job.Crew.Pace.Value = 1, 3.0/measure.Hour
 	second := f.Job.Surfaces[0]
@@ -127,26 +128,26 @@ func TestTheCrewComesTooLate(t *testing.T) {
 
 // A slab outside the limits of a sheet is told, planned or forecast.
 func TestASlabOutsideItsSheet(t *testing.T) {
-	f := laid(t, demoShelf(t), coat("keelbody-100", 800))
+	f := laidJob(t, demoShelf(t), coat("keelbody-100", 800))
 	f.Job.Slab = &measure.Sourced[measure.Temperature]{Value: 3, Source: measure.OwnTest}
 	if told := saying(Make(f, measure.Metric, noon()), "goes on a slab of 3 °C; its sheet refuses all but"); told == nil || told.WayOut == "" {
 		t.Errorf("a slab at 3 °C passes: %v", texts(Make(f, measure.Metric, noon()).Findings))
 	}
 	f.Job.Slab = nil
 	starting(&f, noon().Add(30*time.Hour))
-	weather(&f, noon(), 100, func(int) float64 { return 2 })
+	forecastOf(&f, noon(), 100, func(int) float64 { return 2 })
 	if told := saying(Make(f, measure.Metric, noon()), "goes on a slab of 2 °C at Wed 18:00"); told == nil {
 		t.Errorf("a forecast of 2 °C passes: %v", texts(Make(f, measure.Metric, noon()).Findings))
 	}
-	if bare := Make(laid(t, demoShelf(t), coat("keelbody-100", 800)), measure.Metric, noon()).Surfaces[0].Coats[0].Times; bare.Start != nil || len(bare.Stages) == 0 || bare.Stages[0].At != nil {
+	if bare := Make(laidJob(t, demoShelf(t), coat("keelbody-100", 800)), measure.Metric, noon()).Surfaces[0].Coats[0].Times; bare.Start != nil || len(bare.Stages) == 0 || bare.Stages[0].At != nil {
 		t.Errorf("without a start there are no clock times: %+v", bare)
 	}
 }
 
 func BenchmarkPlanThroughAForecast(b *testing.B) {
-	f := laid(b, demoShelf(b), coat("undertow-mb2", 300), coat("keelbody-100", 800), coat("hardtack-clear", 250))
+	f := laidJob(b, demoShelf(b), coat("undertow-mb2", 300), coat("keelbody-100", 800), coat("hardtack-clear", 250))
 	starting(&f, noon())
-	weather(&f, noon(), 168, func(h int) float64 { return 17 + 6*math.Sin(float64(h)/4) })
+	forecastOf(&f, noon(), 168, func(h int) float64 { return 17 + 6*math.Sin(float64(h)/4) })
 	for b.Loop() {
 		Make(f, measure.Metric, noon())
 	}

@@ -4,9 +4,11 @@ import (
 	"fmt"
 	"time"
 
+	"nephelon/core/job"
 	"nephelon/core/kit"
 	"nephelon/core/material"
 	"nephelon/core/measure"
+	"nephelon/core/school"
 )
 
 // Together is what several jobs buy in one purchase.
@@ -35,11 +37,11 @@ type JobNeed struct {
 // BuyTogether buys for several jobs at once, exactly as for one: whole kits that
 // cover the sum of their needs, after the stock that each has reserved. It fails
 // where they are priced in different currencies.
-func BuyTogether(files []File, units measure.System, now time.Time) (Together, error) {
+func BuyTogether(files []job.File, units measure.System, now time.Time) (Together, error) {
 	t := Together{Lines: []SharedLine{}, Notes: []string{}}
-	sheets := make(map[string]material.Product)
-	needs := make(map[string]measure.Volume)
-	at := make(map[string]int)
+	sheets := make(map[material.SheetKey]material.Product)
+	needs := make(map[material.SheetKey]measure.Volume)
+	at := make(map[material.SheetKey]int)
 	var stock []kit.Container
 	var wants []kit.Wish
 	seen := make(map[string]bool)
@@ -63,7 +65,7 @@ func BuyTogether(files []File, units measure.System, now time.Time) (Together, e
 		}
 		wants = append(wants, f.Job.Buying...)
 		for _, b := range p.Purchases {
-			key := sheetKey(b.Product, b.Hardener)
+			key := material.SheetKey{Product: b.Product, Hardener: b.Hardener}
 			sheet, err := sheetOf(f, b)
 			if err != nil {
 				return t, err
@@ -100,12 +102,12 @@ func BuyTogether(files []File, units measure.System, now time.Time) (Together, e
 	return t, nil
 }
 
-func (t *Together) buy(i int, sheets map[string]material.Product, needs map[string]measure.Volume, stock []kit.Container, wants []kit.Wish, units measure.System, now time.Time, files []File) error {
+func (t *Together) buy(i int, sheets map[material.SheetKey]material.Product, needs map[material.SheetKey]measure.Volume, stock []kit.Container, wants []kit.Wish, units measure.System, now time.Time, files []job.File) error {
 	line := &t.Lines[i]
-	key := sheetKey(line.Product, line.Hardener)
+	key := material.SheetKey{Product: line.Product, Hardener: line.Hardener}
 	sheet := sheets[key]
 	mix := sheet.Mix()
-	sealed := len(files) > 0 && files[0].Job.Methods.Shelf == "sealed"
+	sealed := len(files) > 0 && files[0].Job.Methods.Shelf == school.IfSealed
 	bought, err := kit.Buy(sheet, line.Hardener, mix, needs[key], kit.OnHand(sheet, mix, line.Hardener, stock, now, sealed, units), wants)
 	if err != nil {
 		return fmt.Errorf("%s: %w", sheet.Name, err)
@@ -124,7 +126,7 @@ func (t *Together) buy(i int, sheets map[string]material.Product, needs map[stri
 }
 
 // sheetOf is the sheet that a purchase of a file was made from.
-func sheetOf(f File, b kit.Purchase) (material.Product, error) {
+func sheetOf(f job.File, b kit.Purchase) (material.Product, error) {
 	for _, p := range f.Products {
 		if p.ID == b.Product {
 			return p.With(b.Hardener)

@@ -5,6 +5,7 @@ import (
 	"strings"
 	"testing"
 
+	"nephelon/core/job"
 	"nephelon/core/kit"
 	"nephelon/core/measure"
 )
@@ -13,9 +14,9 @@ import (
 // container that both reserved counts once.
 func TestJobsBuyTogether(t *testing.T) {
 	s := demoShelf(t)
-	a, b := laid(t, s, coat("undertow-mb2", 260)), laid(t, s, coat("undertow-mb2", 300), coat("hardtack-clear", 200))
+	a, b := laidJob(t, s, coat("undertow-mb2", 260)), laidJob(t, s, coat("undertow-mb2", 300), coat("hardtack-clear", 200))
 	b.Job.Name = "Weigh house"
-	got, err := BuyTogether([]File{a, b}, measure.Metric, noon())
+	got, err := BuyTogether([]job.File{a, b}, measure.Metric, noon())
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -35,19 +36,19 @@ func TestJobsBuyTogether(t *testing.T) {
 	}
 	held := kit.Container{ID: "c", Sheet: "undertow-mb2", Part: "kit", Volume: 5.4 * measure.Litre}
 	a.Job.Stock, b.Job.Stock = []kit.Container{held}, []kit.Container{held}
-	got, err = BuyTogether([]File{a, b}, measure.Metric, noon())
+	got, err = BuyTogether([]job.File{a, b}, measure.Metric, noon())
 	if err != nil || !near(float64(got.Lines[0].InStock), 0.0054, 1e-9) || !slices.ContainsFunc(got.Notes, func(n string) bool { return strings.Contains(n, "counts once") }) {
 		t.Errorf("%v in stock, notes %v, %v", got.Lines[0].InStock, got.Notes, err)
 	}
 	newer := b
 	newer.Products = slices.Clone(b.Products)
 	newer.Products[0].Version += 2
-	got, err = BuyTogether([]File{a, newer}, measure.Metric, noon())
+	got, err = BuyTogether([]job.File{a, newer}, measure.Metric, noon())
 	if err != nil || !slices.ContainsFunc(got.Notes, func(n string) bool { return strings.Contains(n, "the newer one counts here") }) {
 		t.Errorf("editions that differ: %v, %v", got.Notes, err)
 	}
 	b.Job.Currency = "USD"
-	if _, err := BuyTogether([]File{a, b}, measure.Metric, noon()); err == nil || !strings.Contains(err.Error(), "price them in one currency") {
+	if _, err := BuyTogether([]job.File{a, b}, measure.Metric, noon()); err == nil || !strings.Contains(err.Error(), "price them in one currency") {
 		t.Errorf("two currencies: %v", err)
 	}
 }

@@ -10,9 +10,9 @@ import (
 	"nephelon/core/takeoff"
 )
 
-// Span is the part of a panel that a section covers: whole, or from one place
+// Cover is the part of a panel that a section covers: whole, or from one place
 // of its run to another.
-type Span struct {
+type Cover struct {
 	Panel int            `json:"panel" doc:"Its place in the take-off's panels"`
 	Name  string         `json:"name"`
 	Area  measure.Area   `json:"area"`
@@ -21,9 +21,9 @@ type Span struct {
 	To    measure.Length `json:"to"`
 }
 
-// Share walks through the panels in their order and gives each share its part of
+// Allot walks through the panels in their order and gives each share its part of
 // their area, cutting a panel across its run where a share ends.
-func Share(panels []takeoff.Panel, shares []float64) []Section {
+func Allot(panels []takeoff.Panel, shares []float64) []Section {
 	whole, total := 0.0, 0.0
 	for _, p := range panels {
 		whole += float64(p.Area)
@@ -56,7 +56,7 @@ func (s *Section) take(p takeoff.Panel, at int, from, to float64) {
 		return
 	}
 	s.Area += measure.Area(to - from)
-	s.Spans = append(s.Spans, Span{
+	s.Spans = append(s.Spans, Cover{
 		Panel: at, Name: p.Name, Area: measure.Area(to - from), Whole: from == 0 && to == float64(p.Area),
 		From: along(p, from), To: along(p, to),
 	})
@@ -96,7 +96,7 @@ func Joins(panels []takeoff.Panel, sections []Section, path string, coat int) []
 	for _, group := range order {
 		if first[group] != last[group] {
 			found = append(found, finding.Finding{
-				Level: finding.Note, Step: finding.Sections, Path: path + "/top",
+				Level: finding.Note, Step: finding.Pour, Path: path + "/top",
 				Text:   fmt.Sprintf("Coat %d: %s takes resin from batches %d to %d; a join can show on a top.", coat, name[group], first[group], last[group]),
 				WayOut: "Mix them in one larger vessel, or pour them within minutes of each other and let them flow together.",
 			})

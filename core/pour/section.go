@@ -19,11 +19,12 @@ type Layout struct {
 
 // Section is the patch of surface that one batch covers.
 type Section struct {
+	ID      string          `json:"id" doc:"Stays with the section while its coat and its place in the order stay"`
 	Number  int             `json:"number" doc:"That of its batch"`
 	Area    measure.Area    `json:"area" doc:"Of floor, m²"`
 	Parts   measure.Area    `json:"parts" doc:"Its share of edges, steps and ramps, m²"`
 	Rings   []geometry.Ring `json:"rings" doc:"Outlines counter-clockwise, holes clockwise; of a floor"`
-	Spans   []Span          `json:"spans,omitempty" doc:"What it covers of the panels of a top or a pool"`
+	Spans   []Cover         `json:"spans,omitempty" doc:"What it covers of the panels of a top or a pool"`
 	Patches int             `json:"patches" doc:"Separate pieces; more than one is awkward"`
 	Label   geometry.Point  `json:"label" doc:"A place inside for its number"`
 }
@@ -177,7 +178,7 @@ func (l Laying) Findings(path string, coat int) []finding.Finding {
 	var found []finding.Finding
 	warn := func(way, text string, args ...any) {
 		found = append(found, finding.Finding{
-			Level: finding.Warning, Step: finding.Sections, Path: path + "/layout/direction", Text: fmt.Sprintf(text, args...), WayOut: way,
+			Level: finding.Warning, Step: finding.Pour, Path: path + "/layout/direction", Text: fmt.Sprintf(text, args...), WayOut: way,
 		})
 	}
 	for _, s := range l.Sections {

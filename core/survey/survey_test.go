@@ -10,6 +10,7 @@ import (
 
 	"nephelon/core/climate"
 	"nephelon/core/measure"
+	"nephelon/core/school"
 )
 
 func now() time.Time { return time.Date(2031, 5, 6, 12, 0, 0, 0, time.UTC) }
@@ -61,7 +62,7 @@ func TestVerdictsNameReadingThresholdSourceAndWay(t *testing.T) {
 	}
 	for _, c := range cases {
 		v := find(Judge(c.survey, c.coats, nil, Scene{Now: now(), Units: measure.Metric}), c.id)
-		text := v.Text + " " + v.Basis + " " + v.WayOut
+		text := v.Text + " " + v.From + " " + v.WayOut
 		if v.Fit != c.fit {
 			t.Errorf("%s: %q, want %q: %s", c.name, v.Fit, c.fit, text)
 		}
@@ -79,7 +80,7 @@ func TestVerdictsNameReadingThresholdSourceAndWay(t *testing.T) {
 func TestOwnRulesAndOverrides(t *testing.T) {
 	s := Survey{Substrate: Concrete, Readings: []Reading{read(SlabHumidity, 0.8)}}
 	own := []Own{{ID: "slab-humidity", Value: 0.82, Source: measure.OwnTest, From: "ten floors of ours"}}
-	if v := find(Judge(s, Coats{}, own, Scene{Now: now()}), "slab-humidity"); v.Fit != FitNow || v.Basis != "ten floors of ours" {
+	if v := find(Judge(s, Coats{}, own, Scene{Now: now()}), "slab-humidity"); v.Fit != FitNow || v.From != "ten floors of ours" {
 		t.Errorf("%+v", v)
 	}
 	s.Overrides = []Override{{ID: "slab-humidity", By: "Runa Vell", Reason: "a store for a year", At: now()}}
@@ -126,7 +127,7 @@ func TestNothingPastItsLimitIsFit(t *testing.T) {
 			}
 		}
 		limit := rules["slab-humidity"].Value
-		if strings.Contains(find(all, "slab-humidity").Basis, "barrier") {
+		if strings.Contains(find(all, "slab-humidity").From, "barrier") {
 			limit = rules["barrier-humidity"].Value
 		}
 		wrong("slab-humidity", humidity > limit)
@@ -182,8 +183,8 @@ func item(p Preparation, name string) float64 {
 // Half a gallon of acid on 500 ft²: 1,500 ft² take 1.5 gal a pass, in 6 gal of
 // water poured first. A litre of filler asked for takes 1.1 L.
 func TestEtchingAndFillingByHand(t *testing.T) {
-	g := Ground{Area: 1500 * measure.SqFoot, Perimeter: 50, Filler: 0.001, Coats: 2, People: 2}
-	p := Prepare(Survey{Substrate: Concrete}, g, Methods{Opening: "etch", Filler: "body"}, nil)
+	g := Extent{Area: 1500 * measure.SqFoot, Perimeter: 50, Filler: 0.001, Coats: 2, People: 2}
+	p := Prepare(Survey{Substrate: Concrete}, g, school.Methods{Opening: school.Etch, Filler: school.BodyFiller, Between: school.SandEvery}, nil)
 	if acid := item(p, "Muriatic acid") / measure.Gallon; math.Abs(acid-1.5) > 1e-9 {
 		t.Errorf("%v gal of acid", acid)
 	}
@@ -208,19 +209,19 @@ func TestEtchingAndFillingByHand(t *testing.T) {
 		}
 	}
 	// A pound of citric acid to two gallons of water.
-	citric := Prepare(Survey{Substrate: Concrete}, g, Methods{Opening: "etch", Acid: "citric"}, nil)
+	citric := Prepare(Survey{Substrate: Concrete}, g, school.Methods{Opening: school.Etch, Acid: school.Citric}, nil)
 	if ratio := item(citric, "Citric acid") / measure.Pound / (item(citric, "Water, first") / measure.Gallon); math.Abs(ratio-0.5) > 1e-9 {
 		t.Errorf("%v lb to a gallon", ratio)
 	}
 }
 
 func TestAcidIsRefusedWhereTheRuleRefusesIt(t *testing.T) {
-	g := Ground{Area: 60, Upright: 30, Perimeter: 25, Pool: true, Coats: 3, People: 2}
-	p := Prepare(Survey{Substrate: Plaster}, g, Methods{Opening: "etch"}, nil)
+	g := Extent{Area: 60, Upright: 30, Perimeter: 25, Pool: true, Coats: 3, People: 2}
+	p := Prepare(Survey{Substrate: Plaster}, g, school.Methods{Opening: school.Etch}, nil)
 	if p.Refused == "" || slices.Contains(ids(p), "etch") || !slices.Contains(ids(p), "grind") {
 		t.Errorf("%q: %v", p.Refused, ids(p))
 	}
-	allowed := Prepare(Survey{Substrate: Plaster}, g, Methods{Opening: "etch", AcidInPool: true}, nil)
+	allowed := Prepare(Survey{Substrate: Plaster}, g, school.Methods{Opening: school.Etch, AcidInPool: true}, nil)
 	if allowed.Refused != "" || !slices.Contains(ids(allowed), "etch") {
 		t.Errorf("%q: %v", allowed.Refused, ids(allowed))
 	}
@@ -243,8 +244,11 @@ func TestNoWetTaskAfterItsDrying(t *testing.T) {
 				s.Contamination = append(s.Contamination, c)
 			}
 		}
-		g := Ground{Area: measure.Area(1 + 200*random.Float64()), Perimeter: 30, Pool: random.IntN(3) == 0, Filler: measure.Volume(random.Float64() / 500), Coats: 1 + random.IntN(4), People: 1 + random.IntN(4)}
-		m := Methods{Opening: pick("grind", "etch", "screen", "shot-blast"), AcidInPool: random.IntN(2) == 0, Filler: pick("body", "epoxy", "putty"), Between: pick("sand", "tacky"), OldPaint: pick("remove", "over")}
+		g := Extent{Area: measure.Area(1 + 200*random.Float64()), Perimeter: 30, Pool: random.IntN(3) == 0, Filler: measure.Volume(random.Float64() / 500), Coats: 1 + random.IntN(4), People: 1 + random.IntN(4)}
+		m := school.Methods{
+			Opening: school.Opening(pick("", "grind", "etch", "screen", "shot-blast")), AcidInPool: random.IntN(2) == 0, Filler: school.Filler(pick("body", "epoxy", "putty")),
+			Between: school.Between(pick("", "window", "sand", "tacky")), OldPaint: school.OldPaint(pick("remove", "over")),
+		}
 		p := Prepare(s, g, m, Judge(s, Coats{First: "X", Film: 0.0008}, nil, Scene{Now: now()}))
 		wet := false
 		for _, task := range p.Tasks {

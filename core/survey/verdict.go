@@ -28,7 +28,7 @@ type Verdict struct {
 	ID       string    `json:"id"`
 	Fit      Fit       `json:"fit" enum:"fit,unknown,after,unfit"`
 	Text     string    `json:"text"`
-	Basis    string    `json:"basis,omitempty" doc:"Where the threshold comes from"`
+	From     string    `json:"from,omitempty" doc:"Where the threshold comes from"`
 	WayOut   string    `json:"wayOut,omitempty"`
 	Barrier  bool      `json:"barrier,omitempty" doc:"A moisture barrier under the coats would settle it"`
 	Override *Override `json:"override,omitempty" doc:"Who goes on in spite of it, and why"`
@@ -101,7 +101,7 @@ func Overall(all []Verdict) Fit {
 }
 
 func (j *judge) say(id string, fit Fit, basis, way, text string, args ...any) *Verdict {
-	j.all = append(j.all, Verdict{ID: id, Fit: fit, Text: fmt.Sprintf(text, args...), Basis: basis, WayOut: way})
+	j.all = append(j.all, Verdict{ID: id, Fit: fit, Text: fmt.Sprintf(text, args...), From: basis, WayOut: way})
 	return &j.all[len(j.all)-1]
 }
 

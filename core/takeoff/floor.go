@@ -82,7 +82,7 @@ type Takeoff struct {
 	Water        measure.Volume    `json:"water,omitempty" doc:"m³ that a pool holds to its water line"`
 	Exposed      measure.Length    `json:"exposed,omitempty" doc:"Length of the poured edges of a top, m"`
 	RunOff       measure.Area      `json:"runOff,omitempty" doc:"Film that runs over the edges and drips off, as an area, m²"`
-	Strips       []Strip           `json:"strips,omitempty" doc:"Narrow places beside cut-outs"`
+	Strips       []Narrow          `json:"strips,omitempty" doc:"Narrow places beside cut-outs"`
 }
 
 // measureFloor gives the area and edges of a floor.

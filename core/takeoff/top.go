@@ -58,9 +58,9 @@ type TopEdge struct {
 	Inside bool           `json:"inside,omitempty" doc:"A waterfall end coated on its inner face, too"`
 }
 
-// Strip is a narrow piece of top beside a cut-out, where resin does not flow by
+// Narrow is a narrow piece of top beside a cut-out, where resin does not flow by
 // itself.
-type Strip struct {
+type Narrow struct {
 	Piece  string         `json:"piece"`
 	Name   string         `json:"name" doc:"Where it lies"`
 	Width  measure.Length `json:"width" doc:"At its narrowest, m"`
@@ -355,14 +355,14 @@ func covered(stretches [][2]float64) float64 {
 
 // strips are the narrow places between a cut-out and the sides of its piece or
 // later cut-outs.
-func (top Top) strips(i, c int) []Strip {
+func (top Top) strips(i, c int) []Narrow {
 	piece := top.Pieces[i]
 	cut := piece.Cutouts[c]
-	var all []Strip
+	var all []Narrow
 	put := func(name string, a, b geometry.Point) {
 		length, width, at := cut.Outline.Beside(a, b)
 		if length > geometry.Tolerance && width < float64(top.strip()) {
-			all = append(all, Strip{
+			all = append(all, Narrow{
 				Piece: piece.title(i), Name: name, Width: measure.Length(width), Length: measure.Length(length),
 				Area: measure.Length(length).Times(width), At: at,
 			})

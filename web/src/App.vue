@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { useRoute } from 'vue-router'
-import SiteHead from './components/SiteHead.vue'
-import { useSession } from './stores/session'
+import SiteHead from './shell/SiteHead.vue'
+import { useSession } from './features/people/session'
 
 const session = useSession()
 const route = useRoute()

@@ -1,5 +1,5 @@
 import { createRouter, createWebHistory } from 'vue-router'
-import { useSession } from './stores/session'
+import { useSession } from './features/people/session'
 
 export const router = createRouter({
   history: createWebHistory(),
@@ -7,79 +7,91 @@ export const router = createRouter({
     { path: '/', redirect: '/jobs' },
     {
       path: '/sign-in',
-      component: () => import('./views/SignInView.vue'),
+      component: () => import('./features/people/SignInPage.vue'),
       meta: { open: true, title: 'Sign in' },
     },
-    { path: '/jobs', component: () => import('./views/JobsView.vue'), meta: { title: 'Jobs' } },
+    { path: '/jobs', component: () => import('./features/home/HomePage.vue'), meta: { title: 'Jobs' } },
     {
       path: '/jobs/:id',
-      component: () => import('./views/JobView.vue'),
+      component: () => import('./features/job/JobPage.vue'),
       props: true,
       meta: { title: 'Job' },
     },
     {
       path: '/jobs/:id/cards',
-      component: () => import('./views/CardsView.vue'),
+      component: () => import('./features/cards/CardsPage.vue'),
       props: true,
       meta: { title: 'Mix cards' },
     },
     {
       path: '/jobs/:id/sheets',
-      component: () => import('./views/SheetView.vue'),
+      component: () => import('./features/measure/SheetPage.vue'),
       props: true,
       meta: { title: 'Measuring sheets' },
     },
     {
       path: '/purchase',
-      component: () => import('./views/TogetherView.vue'),
+      component: () => import('./features/kits/TogetherPage.vue'),
       meta: { title: 'Bought together' },
     },
-    { path: '/shelf', component: () => import('./views/ShelfView.vue'), meta: { title: 'Shelf' } },
+    { path: '/shelf', component: () => import('./features/shelf/ShelfPage.vue'), meta: { title: 'Shelf' } },
     {
       path: '/shelf/media',
-      component: () => import('./views/MediaView.vue'),
+      component: () => import('./features/shelf/MediaPage.vue'),
       meta: { title: 'Media and tools' },
     },
     {
       path: '/shelf/systems',
-      component: () => import('./views/SystemsView.vue'),
+      component: () => import('./features/shelf/SystemsPage.vue'),
       meta: { title: 'Systems' },
     },
     {
       path: '/shelf/compare',
-      component: () => import('./views/CompareView.vue'),
+      component: () => import('./features/shelf/ComparePage.vue'),
       meta: { title: 'Side by side' },
     },
     {
       path: '/shelf/read',
-      component: () => import('./views/ShelfImport.vue'),
+      component: () => import('./features/shelf/ImportPage.vue'),
       meta: { title: 'Read sheets' },
     },
-    { path: '/shelf/new', component: () => import('./views/ProductEdit.vue'), meta: { title: 'New sheet' } },
+    {
+      path: '/shelf/new',
+      component: () => import('./features/shelf/SheetEditPage.vue'),
+      meta: { title: 'New sheet' },
+    },
     {
       path: '/shelf/p/:id',
-      component: () => import('./views/ProductView.vue'),
+      component: () => import('./features/shelf/DataSheetPage.vue'),
       props: true,
       meta: { title: 'Data sheet' },
     },
     {
       path: '/shelf/p/:id/edit',
-      component: () => import('./views/ProductEdit.vue'),
+      component: () => import('./features/shelf/SheetEditPage.vue'),
       props: true,
       meta: { title: 'Data sheet' },
     },
     {
       path: '/bench/:id?',
-      component: () => import('./views/BenchView.vue'),
+      component: () => import('./features/bench/BenchPage.vue'),
       props: true,
       meta: { title: 'Bench' },
     },
-    { path: '/stock', component: () => import('./views/StockView.vue'), meta: { title: 'Stock' } },
-    { path: '/house', component: () => import('./views/HouseView.vue'), meta: { title: 'House methods' } },
-    { path: '/people', component: () => import('./views/PeopleView.vue'), meta: { title: 'People' } },
+    { path: '/stock', component: () => import('./features/stock/StockPage.vue'), meta: { title: 'Stock' } },
+    {
+      path: '/house',
+      component: () => import('./features/house/HousePage.vue'),
+      meta: { title: 'House methods' },
+    },
+    {
+      path: '/people',
+      component: () => import('./features/people/PeoplePage.vue'),
+      meta: { title: 'People' },
+    },
     {
       path: '/:rest(.*)*',
-      component: () => import('./views/LostView.vue'),
+      component: () => import('./shell/LostPage.vue'),
       meta: { open: true, title: 'Not found' },
     },
   ],

@@ -1,0 +1,223 @@
+// Package bench answers questions about one product away from any job: how long a
+// pail of it can be used, what an amount comes to, how its pumps are pressed.
+package bench
+
+import (
+	"fmt"
+	"math"
+
+	"nephelon/core/buildup"
+	"nephelon/core/cure"
+	"nephelon/core/material"
+	"nephelon/core/measure"
+)
+
+// PailQuestion is a pail of one product, asked about away from any job.
+type PailQuestion struct {
+	Hardener string              `json:"hardener,omitempty" maxLength:"60" doc:"The id of one of its other hardeners"`
+	Mass     measure.Mass        `json:"mass" exclusiveMinimum:"0" maximum:"500" doc:"kg in the pail"`
+	A        measure.Temperature `json:"a" minimum:"-10" maximum:"60" doc:"°C of A when it meets B"`
+	B        measure.Temperature `json:"b" minimum:"-10" maximum:"60" doc:"°C of B"`
+	Air      measure.Temperature `json:"air" minimum:"-20" maximum:"60" doc:"°C"`
+	Standing cure.Standing       `json:"standing,omitempty" enum:"shade,ice,warm" doc:"Where the pail stands; in the air when left out"`
+	Slab     measure.Temperature `json:"slab" minimum:"-10" maximum:"60" doc:"°C below the film"`
+	Film     measure.Film        `json:"film" exclusiveMinimum:"0" maximum:"0.1" doc:"m of wet film"`
+	Needed   measure.Span        `json:"needed,omitempty" minimum:"0" maximum:"86400" doc:"s the crew needs after mixing, for the choice of a hardener"`
+}
+
+// PailAnswer is what becomes of it in the pail and on the floor.
+type PailAnswer struct {
+	Mixed     measure.Temperature `json:"mixed" doc:"°C of the parts together"`
+	Life      measure.Span        `json:"life" doc:"s until the pail can no longer be used"`
+	Left      measure.Span        `json:"left" doc:"s of it after mixing and standing; below zero where nothing is left"`
+	Outside   bool                `json:"outside" doc:"Outside the temperatures of the sheet: extrapolated"`
+	Pail      cure.History        `json:"pail"`
+	Spread    cure.History        `json:"spread" doc:"The same mix as a film on the slab"`
+	Surface   LifeSurface         `json:"surface"`
+	Hardeners []HardenerLife      `json:"hardeners" doc:"The sheet's own first"`
+	Stages    []StageTime         `json:"stages" doc:"When the film reaches what its sheet names, at the slab's temperature"`
+	Notes     []string            `json:"notes"`
+	Workings  []measure.Working   `json:"workings"`
+}
+
+// LifeSurface is the pot life over mass and temperature.
+type LifeSurface struct {
+	Masses       []measure.Mass        `json:"masses" doc:"kg, rising"`
+	Temperatures []measure.Temperature `json:"temperatures" doc:"°C, rising; the air as warm as the mix"`
+	Lives        [][]measure.Span      `json:"lives" doc:"s, a row for each temperature"`
+}
+
+// HardenerLife is one hardener in this pail.
+type HardenerLife struct {
+	ID      string       `json:"id,omitempty" doc:"Empty for the one of the sheet"`
+	Name    string       `json:"name"`
+	Ratio   string       `json:"ratio"`
+	Life    measure.Span `json:"life"`
+	Suffice bool         `json:"suffice" doc:"It leaves the time that is needed"`
+	Allowed bool         `json:"allowed" doc:"The slab is within its limits"`
+}
+
+// StageTime is a time of a film.
+type StageTime struct {
+	Name    string       `json:"name"`
+	After   measure.Span `json:"after"`
+	Outside bool         `json:"outside"`
+}
+
+// The masses and temperatures that the surface is drawn over.
+const (
+	surfaceMasses       = 36
+	surfaceTemperatures = 24
+	coldestDrawn        = 5.0
+	warmestDrawn        = 38.0
+)
+
+// Pail works out a pail. It fails, with a sentence, where the sheet has no pot
+// life or no such hardener.
+func Pail(p material.Product, q PailQuestion) (PailAnswer, error) {
+	a := PailAnswer{Hardeners: []HardenerLife{}, Stages: []StageTime{}, Notes: []string{}}
+	sheet, err := p.With(q.Hardener)
+	if err != nil {
+		return a, fmt.Errorf("choose one of its hardeners: %w", err)
+	}
+	mix := sheet.Mix()
+	model, mass, err := lifeOf(sheet, mix)
+	if err != nil {
+		return a, err
+	}
+	parts := []cure.Part{}
+	for i, s := range mix.Shares {
+		part := cure.Part{Mass: s.Density.Value.Of(measure.Volume(s.Volume)), At: q.B}
+		if i == 0 {
+			part.At = q.A
+		}
+		parts = append(parts, part)
+	}
+	a.Mixed = cure.Mixed(parts...)
+	vessel := model.Pail(q.Mass, a.Mixed, q.Air, q.Standing)
+	if a.Life, a.Outside, err = model.Of(vessel); err != nil {
+		return a, err
+	}
+	a.Left = a.Life
+	if sheet.Mixing != nil {
+		a.Left -= sheet.Mixing.Value
+	}
+	if sheet.Induction != nil {
+		a.Left -= sheet.Induction.Value
+	}
+	horizon := max(3*a.Life, measure.Hour)
+	if a.Pail, err = cure.Run(model.Kinetics(), vessel, horizon, false); err != nil {
+		return a, err
+	}
+	film := vessel
+	film.Film, film.Air = q.Film, q.Slab
+	if a.Spread, err = cure.Run(model.Kinetics(), film, horizon, false); err != nil {
+		return a, err
+	}
+	a.Pail.Moments, a.Spread.Moments = thinned(a.Pail.Moments), thinned(a.Spread.Moments)
+	if a.Surface, err = lifeSurface(model, q.Mass); err != nil {
+		return a, err
+	}
+	a.Hardeners = hardeners(p, q, vessel)
+	for _, s := range sheet.Stages() {
+		if after, outside := material.Reach(s.Times, q.Slab); after > 0 {
+			a.Stages = append(a.Stages, StageTime{s.Name, after, outside})
+		}
+	}
+	printed, sheetMass, _ := sheet.Lives(a.Mixed)
+	if sheetMass == 0 {
+		sheetMass = cure.AssumedMass
+	}
+	a.Workings = []measure.Working{lifeWorking(q, printed, sheetMass, a)}
+	if mass == 0 {
+		a.Notes = append(a.Notes, fmt.Sprintf("The sheet does not say on which mass its pot life was measured; %.1f kg was assumed.", float64(cure.AssumedMass)))
+	}
+	if sheet.Kinetics == nil {
+		a.Notes = append(a.Notes, "How it reacts is that of its chemistry, from memory, scaled so that its own pot life comes out.")
+	}
+	return a, nil
+}
+
+func lifeOf(sheet material.Product, mix material.Mix) (cure.Life, measure.Mass, error) {
+	points, mass := sheet.PotPoints()
+	if len(sheet.Components) < 2 || len(points) == 0 {
+		return cure.Life{}, 0, fmt.Errorf("%s has no pot life on its sheet: a single-pack paint has none, and for a two-pack it has to be entered", sheet.Name)
+	}
+	model, err := cure.NewLife(cure.Sheet{Points: points, Mass: mass, Density: mix.Density.Value, Kinetics: sheet.Reacts()})
+	return model, mass, err
+}
+
+func lifeSurface(model cure.Life, mass measure.Mass) (LifeSurface, error) {
+	s := LifeSurface{Masses: make([]measure.Mass, surfaceMasses), Temperatures: make([]measure.Temperature, surfaceTemperatures)}
+	least, most := 0.1, math.Max(30, 1.5*float64(mass))
+	for i := range s.Masses {
+		s.Masses[i] = measure.Mass(least * math.Pow(most/least, float64(i)/(surfaceMasses-1)))
+	}
+	for i := range s.Temperatures {
+		s.Temperatures[i] = measure.Temperature(coldestDrawn + (warmestDrawn-coldestDrawn)*float64(i)/(surfaceTemperatures-1))
+	}
+	var err error
+	s.Lives, err = model.Surface(s.Masses, s.Temperatures)
+	return s, err
+}
+
+func hardeners(p material.Product, q PailQuestion, vessel cure.Vessel) []HardenerLife {
+	all := []HardenerLife{}
+	ids := []string{""}
+	for _, h := range p.Hardeners {
+		ids = append(ids, h.ID)
+	}
+	for _, id := range ids {
+		sheet, err := p.With(id)
+		if err != nil {
+			continue
+		}
+		model, _, err := lifeOf(sheet, sheet.Mix())
+		if err != nil {
+			continue
+		}
+		life, _, err := model.Of(vessel)
+		if err != nil {
+			continue
+		}
+		left := life
+		if sheet.Mixing != nil {
+			left -= sheet.Mixing.Value
+		}
+		h := HardenerLife{ID: id, Name: sheet.Name, Life: life, Suffice: left >= q.Needed, Allowed: true}
+		if id != "" {
+			h.Name = sheet.Name[len(p.Name)+2:]
+		} else {
+			h.Name = "of the sheet"
+		}
+		h.Ratio = fmt.Sprintf("%g : %g by %s", sheet.Components[0].Parts, sheet.Components[1].Parts, sheet.Ratio.Basis)
+		if sheet.SlabMin != nil && q.Slab < sheet.SlabMin.Value || sheet.SlabMax != nil && q.Slab > sheet.SlabMax.Value {
+			h.Allowed = false
+		}
+		all = append(all, h)
+	}
+	return all
+}
+
+// thinned keeps enough moments for a drawing.
+func thinned(all []cure.Moment) []cure.Moment {
+	const most = 160
+	if len(all) <= most {
+		return all
+	}
+	kept := make([]cure.Moment, 0, most+1)
+	for i := range most {
+		kept = append(kept, all[i*len(all)/most])
+	}
+	return append(kept, all[len(all)-1])
+}
+
+// Usual is where the bench starts with a product.
+func Usual(p material.Product) PailQuestion {
+	_, mass := p.PotPoints()
+	if mass == 0 {
+		mass = cure.AssumedMass
+	}
+	mix := p.Mix()
+	return PailQuestion{Mass: mass, A: material.AssumedSlab, B: material.AssumedSlab, Air: material.AssumedSlab, Slab: material.AssumedSlab, Film: buildup.WetFor(buildup.Usual(p), p.VolumeSolids.Value, mix.Density.Value, 0)}
+}

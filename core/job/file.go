@@ -1,0 +1,94 @@
+// Package job is what people decided: the plan file and its parts, how a company
+// works, and what can be done with a file as a whole.
+package job
+
+import (
+	"time"
+
+	"nephelon/core/buildup"
+	"nephelon/core/climate"
+	"nephelon/core/cure"
+	"nephelon/core/kit"
+	"nephelon/core/material"
+	"nephelon/core/measure"
+	"nephelon/core/pour"
+	"nephelon/core/school"
+	"nephelon/core/survey"
+	"nephelon/core/takeoff"
+)
+
+// Format and Version name the plan file.
+const (
+	Format  = "nephelon-job"
+	Version = 1
+)
+
+// File is a job with the data sheets it was planned with: all a plan depends
+// on. Every number is in the SI unit of its kind (m, m², m³, kg, s, kg/m³) but
+// for temperatures in °C, angles in degrees and prices in the job's currency.
+type File struct {
+	Format   string             `json:"format" enum:"nephelon-job"`
+	Version  int                `json:"version" minimum:"1" maximum:"1"`
+	Job      Job                `json:"job"`
+	Products []material.Product `json:"products" maxItems:"200" doc:"The data sheets its coats name"`
+	Media    []material.Medium  `json:"media,omitempty" maxItems:"200" doc:"The media its coats name, and the contractor's own tools"`
+}
+
+// Job is what people decided about one piece of work.
+type Job struct {
+	Name     string                                `json:"name" minLength:"1" maxLength:"160"`
+	Client   string                                `json:"client,omitempty" maxLength:"160"`
+	Site     string                                `json:"site,omitempty" maxLength:"300"`
+	Notes    string                                `json:"notes,omitempty" maxLength:"4000"`
+	Currency string                                `json:"currency" pattern:"^[A-Z]{3}$" doc:"ISO 4217 code"`
+	Crew     Crew                                  `json:"crew"`
+	Mixing   Mixing                                `json:"mixing,omitzero" doc:"How warm the parts come, and where the pail stands"`
+	Bucket   kit.Bucket                            `json:"bucket"`
+	Methods  school.Methods                        `json:"methods,omitzero" doc:"The contractor's schools"`
+	Rules    []survey.Own                          `json:"rules,omitempty" maxItems:"40" doc:"The contractor's own thresholds"`
+	Slab     *measure.Sourced[measure.Temperature] `json:"slab,omitempty" doc:"°C of the slab that coats are planned for; 20 °C, assumed, when left out"`
+	VOCMax   *measure.Sourced[measure.Content]     `json:"vocMax,omitempty" doc:"Most volatile compounds allowed in any coat, kg/m³ (g/L)"`
+	Stock    []kit.Container                       `json:"stock,omitempty" maxItems:"400" doc:"Reserved for this job"`
+	Buying   []kit.Wish                            `json:"buying,omitempty" maxItems:"200" doc:"How the kits of products are chosen; at least cost where nothing is said"`
+	Forecast *Forecast                             `json:"forecast,omitempty"`
+	Zone     string                                `json:"zone,omitempty" maxLength:"60" doc:"IANA time zone of the site, such as Europe/Oslo; UTC when left out"`
+	Hours    *Hours                                `json:"hours,omitempty" doc:"When people work on site; the usual week when left out"`
+	Start    Local                                 `json:"start,omitempty" pattern:"^[0-9]{4}-[0-9]{2}-[0-9]{2}T[0-9]{2}:[0-9]{2}(:[0-9]{2}([.][0-9]+)?)?(Z|[+-][0-9]{2}:[0-9]{2})?$" doc:"When the first section of the first coat is begun, by the clock on site"`
+	Done     string                                `json:"done,omitempty" format:"date" doc:"The day on which the work was finished"`
+	Surfaces []Surface                             `json:"surfaces" maxItems:"200"`
+}
+
+// Forecast is the weather to come as it was told at a time.
+type Forecast struct {
+	Place string         `json:"place" maxLength:"120"`
+	Told  time.Time      `json:"told"`
+	Hours []climate.Hour `json:"hours" maxItems:"400" doc:"Hour after hour"`
+}
+
+// Mixing is what a batch meets at the mixing place.
+type Mixing struct {
+	A        *measure.Sourced[measure.Temperature] `json:"a,omitempty" doc:"°C of A when it meets B; the slab's when left out"`
+	B        *measure.Sourced[measure.Temperature] `json:"b,omitempty" doc:"°C of B; A's when left out"`
+	Air      *measure.Sourced[measure.Temperature] `json:"air,omitempty" doc:"°C; the slab's when left out"`
+	Standing cure.Standing                         `json:"standing,omitempty" enum:"shade,ice,warm" doc:"Where the pail stands; in the air of the place when left out"`
+	Scale    measure.Mass                          `json:"scale,omitempty" minimum:"0" maximum:"1" doc:"kg, the smallest step of the scale"`
+	Pumps    *kit.Pumps                            `json:"pumps,omitempty" doc:"Where the parts are drawn by pump"`
+	Carry    *measure.Span                         `json:"carry,omitempty" minimum:"0" maximum:"36000" doc:"s from the mixing place to the floor"`
+}
+
+// Crew is who spreads the coats.
+type Crew struct {
+	Spreaders int                           `json:"spreaders" minimum:"1" maximum:"50" doc:"People spreading at the same time, the mixer not counted"`
+	Pace      measure.Sourced[measure.Pace] `json:"pace" doc:"m²/s one person spreads"`
+}
+
+// Surface is one area to be coated, with its build-up.
+type Surface struct {
+	ID   string `json:"id" minLength:"1" maxLength:"60"`
+	Name string `json:"name" minLength:"1" maxLength:"120"`
+	takeoff.Shape
+	Survey  *survey.Survey  `json:"survey,omitempty"`
+	Service buildup.Service `json:"service,omitzero" doc:"What it must bear in use"`
+	Layout  pour.Layout     `json:"layout"`
+	Coats   []buildup.Coat  `json:"coats" maxItems:"40" doc:"Bottom to top"`
+}

@@ -1,0 +1,236 @@
+package job
+
+import (
+	"fmt"
+	"slices"
+	"time"
+
+	"nephelon/core/measure"
+)
+
+// Local is a time by the clock on site, such as 2026-11-30T07:00. Files from
+// before a job had a time zone hold an offset behind it, which fixes the instant.
+type Local string
+
+// The forms of a local time.
+const (
+	localMinute = "2006-01-02T15:04"
+	localSecond = "2006-01-02T15:04:05"
+)
+
+// LocalOf is the time that a clock in the instant's own zone shows.
+func LocalOf(t time.Time) Local { return Local(t.Format(localMinute)) }
+
+// TimeError tells why a time or a zone of a job cannot be.
+type TimeError struct {
+	Field string // JSON Pointer inside the job
+	Text  string
+	Way   string
+}
+
+func (e *TimeError) Error() string { return e.Text + " " + e.Way }
+
+// Reading is an instant as it was read off a clock on site.
+type Reading struct {
+	At   time.Time
+	Note string // where the clock was being changed: which of its hours is meant
+}
+
+// In is the instant at which a clock in a zone shows the time. In the night in
+// which the clock is put back an hour comes twice: the first is taken. In the one
+// in which it is put forward an hour is missing: the time is read as if it had
+// not been changed yet. Both are noted.
+func (l Local) In(zone *time.Location) (Reading, error) {
+	if t, err := time.Parse(time.RFC3339Nano, string(l)); err == nil {
+		if zone == time.UTC {
+			return Reading{At: t}, nil // as the file has it, offset and all
+		}
+		return Reading{At: t.In(zone)}, nil
+	}
+	wall, err := time.Parse(localMinute, string(l))
+	if err != nil {
+		wall, err = time.Parse(localSecond, string(l))
+	}
+	if err != nil {
+		return Reading{}, &TimeError{"/start", fmt.Sprintf("“%s” is not a day and a time.", string(l)), "Write it like 2026-11-30T07:00."}
+	}
+	shows := func(offset int) (time.Time, bool) {
+		t := wall.Add(-time.Duration(offset) * time.Second).In(zone)
+		return t, t.Format(localSecond) == wall.Format(localSecond)
+	}
+	guess := time.Date(wall.Year(), wall.Month(), wall.Day(), wall.Hour(), wall.Minute(), wall.Second(), 0, zone)
+	_, before := guess.Add(-24 * time.Hour).Zone()
+	_, after := guess.Add(24 * time.Hour).Zone()
+	first, shown := shows(before)
+	second, again := shows(after)
+	switch {
+	case shown && again && !first.Equal(second):
+		return Reading{first, fmt.Sprintf("%s comes twice that night, since the clock is put back; the first is meant.", wall.Format("15:04"))}, nil
+	case shown:
+		return Reading{At: first}, nil
+	case again:
+		return Reading{At: second}, nil
+	}
+	return Reading{first, fmt.Sprintf("The clock does not show %s that night, since it is put forward; %s is meant.", wall.Format("15:04"), first.Format("15:04"))}, nil
+}
+
+// Place is the job's time zone, UTC where none is named.
+func (j Job) Place() (*time.Location, error) {
+	zone, err := time.LoadLocation(j.Zone)
+	if err != nil || j.Zone == "Local" {
+		return time.UTC, &TimeError{"/zone", fmt.Sprintf("“%s” is not a time zone.", j.Zone), "Name it as IANA does, such as Europe/Oslo or America/Halifax."}
+	}
+	return zone, nil
+}
+
+// Weekday is a day of the week, as mon to sun.
+type Weekday string
+
+// The days of the week.
+const (
+	Monday    Weekday = "mon"
+	Tuesday   Weekday = "tue"
+	Wednesday Weekday = "wed"
+	Thursday  Weekday = "thu"
+	Friday    Weekday = "fri"
+	Saturday  Weekday = "sat"
+	Sunday    Weekday = "sun"
+)
+
+func weekday(d time.Weekday) Weekday {
+	return [...]Weekday{Sunday, Monday, Tuesday, Wednesday, Thursday, Friday, Saturday}[d]
+}
+
+// Clock is a time of day, as 07:00.
+type Clock string
+
+// minutes since midnight; false where it is no time of day.
+func (c Clock) minutes() (int, bool) {
+	t, err := time.Parse("15:04", string(c))
+	return t.Hour()*60 + t.Minute(), err == nil
+}
+
+// Break is a rest within a shift.
+type Break struct {
+	From  Clock `json:"from" pattern:"^([01][0-9]|2[0-3]):[0-5][0-9]$"`
+	Until Clock `json:"until" pattern:"^([01][0-9]|2[0-3]):[0-5][0-9]$"`
+}
+
+// Hours are when people work. A shift whose end is not after its start runs into
+// the next day.
+type Hours struct {
+	Days   []Weekday `json:"days" minItems:"1" maxItems:"7" enum:"mon,tue,wed,thu,fri,sat,sun"`
+	From   Clock     `json:"from" pattern:"^([01][0-9]|2[0-3]):[0-5][0-9]$" doc:"By the clock on site"`
+	Until  Clock     `json:"until" pattern:"^([01][0-9]|2[0-3]):[0-5][0-9]$"`
+	Breaks []Break   `json:"breaks,omitempty" maxItems:"6"`
+}
+
+// UsualHours stand in where nobody said: common practice, no source.
+func UsualHours() Hours {
+	return Hours{
+		Days: []Weekday{Monday, Tuesday, Wednesday, Thursday, Friday},
+		From: "07:00", Until: "16:00", Breaks: []Break{{"12:00", "12:30"}},
+	}
+}
+
+// Check names what the hours cannot be, or nil. Field is relative to the hours.
+func (h Hours) Check() *TimeError {
+	from, okFrom := h.From.minutes()
+	until, okUntil := h.Until.minutes()
+	if !okFrom || !okUntil {
+		return &TimeError{"/from", "The shift has no start or no end.", "Write them like 07:00 and 16:00."}
+	}
+	length := shiftLength(from, until)
+	before := 0
+	for i, b := range h.Breaks {
+		start, okStart := b.From.minutes()
+		end, okEnd := b.Until.minutes()
+		start, end = (start-from+day)%day, (end-from+day)%day
+		if !okStart || !okEnd || start >= end || end > length || start < before {
+			return &TimeError{fmt.Sprintf("/breaks/%d", i), fmt.Sprintf("The break from %s to %s does not lie within the shift, after the one before.", b.From, b.Until), "Order the breaks, each inside the shift."}
+		}
+		before = end
+	}
+	return nil
+}
+
+const day = 24 * 60 // minutes
+
+func shiftLength(from, until int) int {
+	if until <= from {
+		until += day
+	}
+	return until - from
+}
+
+// Work is how long a shift is, its breaks left out, on a day on which the clock
+// is not changed.
+func (h Hours) Work() measure.Span {
+	from, _ := h.From.minutes()
+	until, _ := h.Until.minutes()
+	minutes := shiftLength(from, until)
+	for _, b := range h.Breaks {
+		start, _ := b.From.minutes()
+		end, _ := b.Until.minutes()
+		minutes -= (end - start + day) % day
+	}
+	return measure.Span(minutes) * measure.Minute
+}
+
+// Shift is the working time that begins on a day, as instants, and whether
+// anybody works then. Over a change of the clock it is an hour longer or shorter
+// than the clock says.
+func (h Hours) Shift(year int, month time.Month, date int, zone *time.Location) (from, until time.Time, works bool) {
+	start, _ := h.From.minutes()
+	end, _ := h.Until.minutes()
+	on := time.Date(year, month, date, 12, 0, 0, 0, time.UTC)
+	at := func(d time.Time, minutes int) time.Time {
+		r, err := Local(fmt.Sprintf("%sT%02d:%02d", d.Format(time.DateOnly), minutes/60, minutes%60)).In(zone)
+		if err != nil {
+			return d // a day and a time of day always read
+		}
+		return r.At
+	}
+	last := on
+	if end <= start {
+		last = on.AddDate(0, 0, 1)
+	}
+	return at(on, start), at(last, end), slices.Contains(h.Days, weekday(on.Weekday()))
+}
+
+// Open tells whether people work at an instant, breaks counting as work.
+func (h Hours) Open(t time.Time) bool {
+	for _, back := range []int{0, -1} {
+		d := t.AddDate(0, 0, back)
+		from, until, works := h.Shift(d.Year(), d.Month(), d.Day(), t.Location())
+		if works && !t.Before(from) && t.Before(until) {
+			return true
+		}
+	}
+	return false
+}
+
+// Words tells the hours in a line.
+func (h Hours) Words() string {
+	names := map[Weekday]string{Monday: "Mon", Tuesday: "Tue", Wednesday: "Wed", Thursday: "Thu", Friday: "Fri", Saturday: "Sat", Sunday: "Sun"}
+	order := []Weekday{Monday, Tuesday, Wednesday, Thursday, Friday, Saturday, Sunday}
+	text := ""
+	for i := 0; i < len(order); i++ {
+		if !slices.Contains(h.Days, order[i]) {
+			continue
+		}
+		last := i
+		for last+1 < len(order) && slices.Contains(h.Days, order[last+1]) {
+			last++
+		}
+		if text != "" {
+			text += ", "
+		}
+		text += names[order[i]]
+		if last > i {
+			text += "–" + names[order[last]]
+		}
+		i = last
+	}
+	return fmt.Sprintf("%s %s–%s", text, h.From, h.Until)
+}

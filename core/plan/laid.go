@@ -1,0 +1,126 @@
+package plan
+
+import (
+	"slices"
+
+	"nephelon/core/finding"
+	"nephelon/core/kit"
+	"nephelon/core/measure"
+	"nephelon/core/pour"
+	"nephelon/core/takeoff"
+	"nephelon/core/work"
+)
+
+// laid is every surface cut into the sections of its coats.
+type laid struct {
+	courses []*pour.Course
+	coats   [][]laidCoat
+	found   []finding.Finding
+}
+
+type laidCoat struct {
+	sections []pour.Section
+	cuts     []pour.Cut
+}
+
+// layAll cuts every surface into one section for each batch of each coat.
+func layAll(t terms, m measured, d divided) laid {
+	out := laid{courses: make([]*pour.Course, len(t.layers)), coats: make([][]laidCoat, len(t.layers))}
+	for i := range t.layers {
+		out.coats[i] = make([]laidCoat, len(t.layers[i]))
+		most := mostBatches(d.coats[i])
+		switch {
+		case most == nil:
+		case len(t.file.Job.Surfaces[i].Floor.Outline) == 0:
+			out.found = append(out.found, t.allot(i, m.surfaces[i].takeoff, d.coats[i], out.coats[i])...)
+		default:
+			course, found := t.cut(i, m.surfaces[i].takeoff, most, d.coats[i], out.coats[i])
+			out.courses[i] = &course
+			out.found = append(out.found, found...)
+		}
+	}
+	return out
+}
+
+// mostBatches is the division of a surface with the most batches; nil where none
+// of its coats is divided.
+func mostBatches(coats []dividedCoat) *kit.Division {
+	var most *kit.Division
+	for _, c := range coats {
+		if c.division != nil && (most == nil || len(c.division.Batches) > len(most.Batches)) {
+			most = c.division
+		}
+	}
+	return most
+}
+
+// cut divides a floor along the course of the coat with the most batches.
+func (t terms) cut(i int, off *takeoff.Takeoff, most *kit.Division, coats []dividedCoat, out []laidCoat) (pour.Course, []finding.Finding) {
+	s, path := t.file.Job.Surfaces[i], surfacePath(i)
+	polygon := s.Floor.Polygon()
+	course := pour.Plot(polygon, s.Layout, shares(most))
+	var found []finding.Finding
+	if s.Layout.Exit == nil && len(most.Batches) > 1 {
+		found = append(found, finding.Finding{
+			Level: finding.Note, Step: finding.Pour, Path: path + "/layout/exit",
+			Text: s.Name + " has no exit marked, so the sections may not end at the door.", WayOut: "Mark the door by which the crew leaves.",
+		})
+	}
+	laid := make(map[int]pour.Laying) // coats of as many equal batches share their sections
+	for c := range coats {
+		division := coats[c].division
+		if division == nil {
+			continue
+		}
+		laying, known := laid[division.Equal()]
+		if !known {
+			laying = course.Lay(polygon, shares(division))
+			if n := division.Equal(); n > 0 {
+				laid[n] = laying
+			}
+		}
+		out[c] = laidCoat{t.owned(laying.Sections, t.layers[i][c], division, off), laying.Cuts}
+		found = append(found, laying.Findings(path, c+1)...)
+	}
+	return course, found
+}
+
+// allot divides a surface that has no drawing by area alone.
+func (t terms) allot(i int, off *takeoff.Takeoff, coats []dividedCoat, out []laidCoat) []finding.Finding {
+	panels := off.Panels
+	if len(panels) == 0 {
+		panels = []takeoff.Panel{{Name: "Area", Area: off.Flat}}
+	}
+	var found []finding.Finding
+	for c := range coats {
+		division := coats[c].division
+		if division == nil {
+			continue
+		}
+		sections := pour.Allot(panels, shares(division))
+		if t.file.Job.Surfaces[i].Top != nil {
+			found = append(found, pour.Joins(panels, sections, surfacePath(i), c+1)...)
+		}
+		out[c] = laidCoat{t.owned(sections, t.layers[i][c], division, off), []pour.Cut{}}
+	}
+	return found
+}
+
+// owned are sections as a coat has them: named for it, each with its part of the
+// edges, steps and ramps.
+func (t terms) owned(sections []pour.Section, l layer, d *kit.Division, off *takeoff.Takeoff) []pour.Section {
+	own := slices.Clone(sections)
+	for n, b := range d.Batches {
+		own[n].ID = work.SectionID(l.coat.ID, b.Number)
+		own[n].Parts = off.Parts * measure.Area(b.Volume/d.Mixed)
+	}
+	return own
+}
+
+func shares(d *kit.Division) []float64 {
+	all := make([]float64, len(d.Batches))
+	for i, b := range d.Batches {
+		all[i] = float64(b.Volume)
+	}
+	return all
+}

@@ -1,0 +1,73 @@
+package plan
+
+import (
+	"time"
+
+	"nephelon/core/material"
+	"nephelon/core/measure"
+)
+
+// Figures are the whole job in one row of figures, from its area to the day on which
+// it is ready.
+type Figures struct {
+	Area    measure.Area   `json:"area" doc:"Coated, m²"`
+	Coats   int            `json:"coats"`
+	Film    measure.Film   `json:"film" doc:"Dry film of the thickest build-up, m"`
+	Volume  measure.Volume `json:"volume" doc:"To mix, m³"`
+	Mass    measure.Mass   `json:"mass" doc:"To mix, kg"`
+	Kits    int            `json:"kits" doc:"To buy"`
+	Cost    *float64       `json:"cost,omitempty" doc:"In the job's currency; absent where a size has no price"`
+	Batches int            `json:"batches"`
+	Effort  measure.Span   `json:"effort" doc:"Of all tasks, person-seconds"`
+	People  int            `json:"people"`
+	Ready   *time.Time     `json:"ready,omitempty" doc:"When the last film takes light foot traffic; absent while no start is planned, or a sheet does not say"`
+}
+
+// line sums a plan up.
+func line(t terms, p Plan) Figures {
+	out := Figures{Area: p.Area, Cost: p.Cost, People: t.file.Job.Crew.Spreaders + 1}
+	for _, b := range p.Purchases {
+		for _, l := range b.Lines {
+			out.Kits += l.Count
+		}
+	}
+	ready, known := time.Time{}, t.start != nil
+	for _, s := range p.Surfaces {
+		film := measure.Film(0)
+		for _, c := range s.Coats {
+			out.Coats++
+			if c.Build != nil {
+				film += c.Build.Dry
+				out.Volume += c.Build.Need
+				out.Mass += c.Build.NeedMass
+			}
+			if c.Division != nil {
+				out.Batches += len(c.Division.Batches)
+			}
+		}
+		out.Film = max(out.Film, film)
+		known = known && len(s.Coats) > 0
+		if !known {
+			continue
+		}
+		last := s.Coats[len(s.Coats)-1].Times
+		if last == nil {
+			known = false
+			continue
+		}
+		foot := last.stage(material.StageFoot).At
+		switch {
+		case foot == nil:
+			known = false
+		case foot.After(ready):
+			ready = *foot
+		}
+	}
+	if known && !ready.IsZero() {
+		out.Ready = &ready
+	}
+	for _, task := range p.Tasks {
+		out.Effort += task.Effort
+	}
+	return out
+}

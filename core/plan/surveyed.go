@@ -1,0 +1,147 @@
+package plan
+
+import (
+	"fmt"
+	"math"
+	"slices"
+
+	"nephelon/core/climate"
+	"nephelon/core/finding"
+	"nephelon/core/measure"
+	"nephelon/core/survey"
+)
+
+// SurveyPlan is what a survey came to.
+type SurveyPlan struct {
+	Fit         survey.Fit          `json:"fit" enum:"fit,unknown,after,unfit"`
+	Verdicts    []survey.Verdict    `json:"verdicts"`
+	Preparation *survey.Preparation `json:"preparation,omitempty" doc:"Absent while the surface is not measured"`
+	Hours       []climate.Judged    `json:"hours" doc:"Of the forecast"`
+}
+
+// surveyed is what the survey of each surface came to.
+type surveyed struct {
+	surfaces []*SurveyPlan // nil while nothing was surveyed
+	found    []finding.Finding
+}
+
+// surveyAll judges every surface and orders its preparation.
+func surveyAll(t terms, m measured) surveyed {
+	out := surveyed{surfaces: make([]*SurveyPlan, len(t.layers))}
+	for i := range t.layers {
+		plan, found := t.surveyOne(i, m.surfaces[i])
+		out.surfaces[i] = plan
+		out.found = append(out.found, found...)
+	}
+	return out
+}
+
+func (t terms) surveyOne(i int, m measuredSurface) (*SurveyPlan, []finding.Finding) {
+	var found []finding.Finding
+	s, path := t.file.Job.Surfaces[i], surfacePath(i)+"/survey"
+	if s.Survey == nil {
+		return nil, append(found, finding.Finding{
+			Level: finding.Note, Step: finding.Survey, Path: path,
+			Text: s.Name + " has not been surveyed.", WayOut: "Look at it, read it, and enter what you find.",
+		})
+	}
+	coats := t.surveyCoats(i, m)
+	own := t.ruled(i)
+	told := SurveyPlan{Hours: t.judgeHours(*s.Survey, coats, survey.Rules(own))}
+	told.Verdicts = survey.Judge(*s.Survey, coats, own, survey.Scene{Now: t.now, Hours: told.Hours, Units: t.units})
+	told.Fit = survey.Overall(told.Verdicts)
+	for r, reading := range s.Survey.Readings {
+		if fault := reading.Check(t.now, t.units); fault != nil {
+			fault.Path = fmt.Sprintf("%s/readings/%d", path, r)
+			fault.Text = s.Name + ": " + fault.Text
+			found = append(found, *fault)
+		}
+	}
+	for _, v := range told.Verdicts {
+		switch {
+		case v.Override != nil:
+			found = append(found, finding.Finding{
+				Level: finding.Note, Step: finding.Survey, Path: path,
+				Text: fmt.Sprintf("%s: %s Overridden by %s: %s", s.Name, v.Text, v.Override.By, v.Override.Reason),
+			})
+		case v.Closed():
+			found = append(found, finding.Finding{Level: finding.Warning, Step: finding.Survey, Path: path, Text: s.Name + ": " + v.Text, WayOut: v.WayOut})
+		}
+	}
+	if off := m.takeoff; off != nil {
+		extent := survey.Extent{
+			Area: off.Area, Upright: off.Facing.Vertical, Perimeter: off.Perimeter, Doors: off.Openings, Filler: off.Filler,
+			Pool: s.Pool != nil, Top: s.Top != nil, Coats: len(s.Coats), People: t.file.Job.Crew.Spreaders + 1,
+		}
+		for c, coat := range s.Coats {
+			if c > 0 && coat.Abraded {
+				extent.Abraded++
+			}
+		}
+		p := survey.Prepare(*s.Survey, extent, t.file.Job.Methods, told.Verdicts)
+		told.Preparation = &p
+		if p.Refused != "" {
+			found = append(found, finding.Finding{Level: finding.Warning, Step: finding.Survey, Path: "/job/methods", Text: s.Name + ": " + p.Refused, WayOut: "Keep to grinding, or change your rule."})
+		}
+	}
+	return &told, found
+}
+
+// ruled are the contractor's own thresholds, with the first coat's sheet where
+// it is stricter: the sheet always rules.
+func (t terms) ruled(i int) []survey.Own {
+	own := t.file.Job.Rules
+	if len(t.layers[i]) == 0 || t.layers[i][0].sheet == nil {
+		return own
+	}
+	p := t.layers[i][0].sheet.product
+	rule := func(id string, value float64, source measure.Source) {
+		own = append(slices.DeleteFunc(slices.Clone(own), func(o survey.Own) bool { return o.ID == id }),
+			survey.Own{ID: id, Value: value, Source: source, From: "sheet of " + p.Name})
+	}
+	if d := p.DewMargin; d != nil && float64(d.Value) > t.rules["dew-margin"].Value {
+		rule("dew-margin", float64(d.Value), d.Source)
+	}
+	if h := p.HumidityMax; h != nil && float64(h.Value) < t.rules["air-humidity"].Value {
+		rule("air-humidity", float64(h.Value), h.Source)
+	}
+	return own
+}
+
+// surveyCoats is what the survey needs to know of what goes on the surface.
+func (t terms) surveyCoats(i int, m measuredSurface) survey.Coats {
+	var c survey.Coats
+	for n, l := range t.layers[i] {
+		if l.sheet == nil {
+			continue
+		}
+		p := l.sheet.product
+		if n == 0 {
+			c.First = p.Name
+			c.Barrier = p.Kind == "moisture-barrier"
+			c.Seals = c.Barrier || p.Kind == "primer"
+			c.HumidityMax, c.SlabMin, c.SlabMax = p.SlabHumidityMax, p.SlabMin, p.SlabMax
+		}
+		if l.sound && m.takeoff != nil {
+			c.Film += l.coat.Wet(p, l.sheet.mix)
+		}
+	}
+	return c
+}
+
+// judgeHours judges the forecast for a surface.
+func (t terms) judgeHours(s survey.Survey, coats survey.Coats, rules map[string]survey.Rule) []climate.Judged {
+	place, read := placed(&s)
+	slab := t.weather.slab(place)
+	if len(slab) == 0 {
+		return []climate.Judged{}
+	}
+	hours := t.weather.hours
+	low, high, _ := survey.Bounds(coats, rules)
+	return climate.Judge(hours, climate.Correct(slab, hours, read), climate.Limits{
+		DewMargin: measure.Temperature(rules["dew-margin"].Value), HumidityMax: measure.Fraction(rules["air-humidity"].Value),
+		SlabMin: low, SlabMax: high, Open: s.Outdoors, WindMax: rules["wind"].Value,
+		DryAfter: int(math.Ceil(rules["rain-free"].Value / measure.Hour)),
+		Falling:  s.WaterDrop == "soaks" && coats.First != "" && !coats.Seals,
+	}, t.units)
+}

@@ -1,0 +1,55 @@
+package plan
+
+import (
+	"nephelon/core/kit"
+	"nephelon/core/measure"
+	"nephelon/core/school"
+	"nephelon/core/work"
+)
+
+// tasks lists everything people do, surface by surface.
+func (t terms) tasks(s stages) []work.Task {
+	all := []work.Task{}
+	for i := range t.layers {
+		all = append(all, work.Derive(t.surfaceWork(i, s))...)
+	}
+	return all
+}
+
+// surfaceWork is what of a planned surface makes work.
+func (t terms) surfaceWork(i int, s stages) work.Surface {
+	from, m := t.file.Job.Surfaces[i], s.measured.surfaces[i]
+	out := work.Surface{ID: from.ID, Name: from.Name}
+	if m.takeoff != nil {
+		out.Area = m.takeoff.Area
+	}
+	if from.Survey != nil {
+		out.Outdoors = from.Survey.Outdoors
+	}
+	if told := s.surveyed.surfaces[i]; told != nil {
+		out.Verdicts = told.Verdicts
+		if told.Preparation != nil {
+			out.Preparation = told.Preparation.Tasks
+		}
+	}
+	for c, l := range t.layers[i] {
+		coat := work.Coat{
+			ID: l.coat.ID, Number: l.number, Wait: l.coat.Wait, Hardener: l.coat.Hardener, Slab: t.slab, Build: s.built.coats[i][c], Division: s.divided.coats[i][c].division,
+			Abraded: c > 0 && (l.coat.Abraded || t.methods.Between == school.SandEvery), Spreaders: t.file.Job.Crew.Spreaders,
+			Full: l.coat.Scatter != nil && l.coat.Scatter.Degree == "full",
+		}
+		if l.sheet != nil {
+			coat.Product = l.sheet.product
+			mixing, induction := kit.Waits(l.sheet.product)
+			coat.Mixing = mixing + t.mixesMore(l) + induction
+			if life := s.divided.lives[l.sheet.key]; life != nil && life.table != nil {
+				coat.Life = func(m measure.Mass) measure.Span { return kit.CardLife(l.sheet.product, life.of(m)) }
+			}
+		}
+		if times := s.timed.coats[i][c].times; times != nil {
+			coat.Spread = times.Spread
+		}
+		out.Coats = append(out.Coats, coat)
+	}
+	return out
+}

@@ -1,0 +1,293 @@
+package plan
+
+import (
+	"fmt"
+	"time"
+
+	"nephelon/core/buildup"
+	"nephelon/core/climate"
+	"nephelon/core/cure"
+	"nephelon/core/finding"
+	"nephelon/core/kit"
+	"nephelon/core/material"
+	"nephelon/core/measure"
+	"nephelon/core/school"
+)
+
+// CoatTimes is when a coat is laid, if the crew works on without a break, and
+// when its film comes to what its sheet names.
+type CoatTimes struct {
+	Start  *time.Time          `json:"start,omitempty" doc:"Of its first section; absent while the start of the work is not planned"`
+	End    *time.Time          `json:"end,omitempty" doc:"Of its last section"`
+	Spread measure.Span        `json:"spread" doc:"s that the crew spreads"`
+	Slab   measure.Temperature `json:"slab" doc:"°C of the slab when it is laid"`
+	Stages []FilmStage         `json:"stages"`
+}
+
+// FilmStage is one time of a film. What ends, as the working time and the last
+// chance for the next coat, counts from the first section; all else from the last.
+type FilmStage struct {
+	Key     material.StageKey `json:"key" enum:"working,tackFree,recoatFrom,recoatUntil,foot,vehicle,water,full"`
+	Name    string            `json:"name"`
+	After   measure.Span      `json:"after" doc:"s after its section was laid"`
+	At      *time.Time        `json:"at,omitempty"`
+	Outside bool              `json:"outside,omitempty" doc:"The slab is outside the temperatures of the sheet on the way: extrapolated"`
+	Beyond  bool              `json:"beyond,omitempty" doc:"The forecast ends on the way; the mean of its last day stands in"`
+}
+
+// stage of a coat, empty where its sheet gives none.
+func (t *CoatTimes) stage(key material.StageKey) FilmStage {
+	for _, s := range t.Stages {
+		if s.Key == key {
+			return s
+		}
+	}
+	return FilmStage{}
+}
+
+// timed is every coat on the clock.
+type timed struct {
+	coats [][]timedCoat
+	found []finding.Finding
+}
+
+type timedCoat struct {
+	times  *CoatTimes      // nil where the coat is not divided
+	window *buildup.Window // nil where the sheet gives none
+	clocks []clock         // by batch; empty while no start is planned
+}
+
+// clock is when A meets B, and until when the pail can be used.
+type clock struct{ meets, useBy time.Time }
+
+// slabHours is the temperature of a surface's slab hour by hour, from a time on;
+// one steady temperature where there is no forecast.
+type slabHours struct {
+	steady bool
+	from   time.Time
+	hourly []measure.Temperature
+	passed map[passing]*cure.Passage
+}
+
+// passing is a sheet's film on its way to a stage.
+type passing struct {
+	key   material.SheetKey
+	stage material.StageKey
+}
+
+// passage of a sheet's film to a stage; nil where its sheet gives none.
+func (w *slabHours) passage(key material.SheetKey, s material.Stage) *cure.Passage {
+	at := passing{key, s.Key}
+	p, known := w.passed[at]
+	if !known {
+		if rate, err := s.Rate(); err == nil {
+			p = rate.Along(w.hourly)
+		}
+		w.passed[at] = p
+	}
+	return p
+}
+
+// after is how long a film laid at a time takes to a stage.
+func (w *slabHours) after(p *cure.Passage, laid time.Time) (after measure.Span, outside, beyond bool) {
+	if w.steady {
+		after, outside, _ = p.Reach(0)
+		return after, outside, false
+	}
+	return p.Reach(measure.Span(laid.Sub(w.from).Seconds()))
+}
+
+func later(t time.Time, s measure.Span) time.Time {
+	return t.Add(time.Duration(float64(s) * float64(time.Second)))
+}
+
+// timer follows the films of a job. Surfaces on like slabs share their passages.
+type timer struct {
+	terms
+	measured measured
+	divided  divided
+	steady   *slabHours
+	slabs    map[climate.Place]*slabHours
+	out      timed
+}
+
+// timeAll lays the coats one after another, round by round over the surfaces, and
+// follows each film.
+func timeAll(t terms, m measured, d divided) timed {
+	clock := timer{terms: t, measured: m, divided: d, slabs: make(map[climate.Place]*slabHours), out: timed{coats: make([][]timedCoat, len(t.layers))}}
+	free := t.now
+	if t.start != nil {
+		free = *t.start
+	}
+	slabs := make([]*slabHours, len(t.layers))
+	below := make([]*CoatTimes, len(t.layers))
+	rounds := 0
+	for i, layers := range t.layers {
+		clock.out.coats[i] = make([]timedCoat, len(layers))
+		rounds = max(rounds, len(layers))
+		for c, l := range layers {
+			if l.sheet != nil && (l.sheet.window.From > 0 || l.sheet.window.Until > 0) {
+				window := l.sheet.window
+				clock.out.coats[i][c].window = &window
+			}
+		}
+	}
+	for round := range rounds {
+		for i, layers := range t.layers {
+			if round >= len(layers) {
+				continue
+			}
+			if d.coats[i][round].division == nil {
+				below[i] = nil
+				continue
+			}
+			if slabs[i] == nil {
+				slabs[i] = clock.slab(i)
+			}
+			at := free
+			if below[i] != nil && t.start != nil {
+				wait := below[i].stage(material.StageRecoatFrom).After
+				if own := layers[round].coat.Wait; own != nil {
+					wait = *own
+				}
+				if ready := later(*below[i].End, wait); ready.After(at) {
+					at = ready
+				}
+			}
+			times := clock.lay(i, round, slabs[i], at)
+			if t.start != nil {
+				free = *times.End
+				clock.out.coats[i][round].clocks = clock.batches(i, round, times)
+				if below[i] != nil {
+					clock.late(i, round, below[i], *times.Start)
+				}
+			}
+			clock.out.coats[i][round].times, below[i] = times, times
+		}
+	}
+	return clock.out
+}
+
+// slab is the slab of a surface through the forecast, corrected by what was read
+// on it; where there is no forecast, the slab planned for.
+func (t *timer) slab(i int) *slabHours {
+	place, read := placed(t.file.Job.Surfaces[i].Survey)
+	slab := t.weather.slab(place)
+	if len(slab) == 0 {
+		if t.steady == nil {
+			t.steady = &slabHours{steady: true, hourly: []measure.Temperature{t.terms.slab}, passed: make(map[passing]*cure.Passage)}
+		}
+		return t.steady
+	}
+	hours := t.weather.hours
+	if len(read) > 0 {
+		return &slabHours{from: hours[0].At, hourly: climate.Correct(slab, hours, read), passed: make(map[passing]*cure.Passage)}
+	}
+	if t.slabs[place] == nil {
+		t.slabs[place] = &slabHours{from: hours[0].At, hourly: slab, passed: make(map[passing]*cure.Passage)}
+	}
+	return t.slabs[place]
+}
+
+// lay follows the film of a coat that is begun at a time.
+func (t *timer) lay(i, n int, w *slabHours, at time.Time) *CoatTimes {
+	l, out := t.layers[i][n], &t.out.coats[i][n]
+	crew := t.crew(l)
+	area := t.measured.surfaces[i].takeoff.Area
+	c := &CoatTimes{Spread: measure.Span(float64(area) / (float64(crew.Pace.Value) * float64(crew.Spreaders))), Slab: t.terms.slab, Stages: []FilmStage{}}
+	end := later(at, c.Spread)
+	if t.start != nil {
+		first, last := at, end
+		c.Start, c.End = &first, &last
+	}
+	for _, stage := range l.sheet.product.Stages() {
+		p := w.passage(l.sheet.key, stage)
+		if p == nil {
+			continue
+		}
+		if !w.steady {
+			c.Slab = p.At(measure.Span(at.Sub(w.from).Seconds()))
+		}
+		f := FilmStage{Key: stage.Key, Name: stage.Name}
+		from := end
+		if stage.Key.Ends() {
+			from = at
+		}
+		f.After, f.Outside, f.Beyond = w.after(p, from)
+		if c.Start != nil {
+			when := later(from, f.After)
+			f.At = &when
+		}
+		c.Stages = append(c.Stages, f)
+	}
+	t.limits(l, c)
+	if out.window != nil && c.Start != nil && !w.steady {
+		// The window as it comes out through the forecast, counted from the end
+		// of this coat.
+		from, until := c.stage(material.StageRecoatFrom), c.stage(material.StageRecoatUntil)
+		window := buildup.Window{From: from.After, At: c.Slab, Outside: from.Outside || until.Outside, Forecast: true}
+		if until.After > 0 {
+			window.Until = max(until.After-c.Spread, 1)
+		}
+		out.window = &window
+	}
+	return c
+}
+
+// limits says where a coat is laid on a slab that its sheet does not allow.
+func (t *timer) limits(l layer, c *CoatTimes) {
+	p := l.sheet.product
+	if (p.SlabMin == nil || c.Slab >= p.SlabMin.Value) && (p.SlabMax == nil || c.Slab <= p.SlabMax.Value) {
+		return
+	}
+	when, way := "", "Plan for another slab, warm or shade the place, or take a product for this one."
+	if c.Start != nil {
+		when = " at " + hour(*c.Start)
+		way = "Start at another hour, warm or shade the place, or take a product for this slab."
+	}
+	t.out.found = append(t.out.found, finding.Finding{
+		Level: finding.Warning, Step: finding.Batches, Path: l.path,
+		Text:   fmt.Sprintf("Coat %d of %s goes on a slab of %s%s; its sheet refuses all but %s.", l.number, p.Name, t.units.Temperature(c.Slab), when, t.between(p.SlabMin, p.SlabMax)),
+		WayOut: way,
+	})
+}
+
+// late says where the crew comes to a coat only after the window of the one
+// below has closed. A wait of the contractor's own is judged between neighbours.
+func (t *timer) late(i, n int, below *CoatTimes, start time.Time) {
+	l := t.layers[i][n]
+	until := below.stage(material.StageRecoatUntil)
+	if until.At == nil || !start.After(*until.At) || l.coat.Abraded || l.coat.Wait != nil || t.methods.Between == school.SandEvery {
+		return
+	}
+	t.out.found = append(t.out.found, finding.Finding{
+		Level: finding.Warning, Step: finding.Batches, Path: l.path,
+		Text: fmt.Sprintf("%s: the crew comes to coat %d at %s, but the window of coat %d closed at %s.",
+			t.file.Job.Surfaces[i].Name, l.number, hour(start), n, hour(*until.At)),
+		WayOut: "Abrade it before, finish one surface before the next is begun, or bring more people.",
+		Fix: &finding.Fix{Label: fmt.Sprintf("Abrade coat %d before it", n), Patch: []finding.PatchStep{
+			{Op: "add", Path: l.path + "/abraded", Value: true},
+		}},
+	})
+}
+
+// hour tells a time as the clock on site shows it.
+func hour(t time.Time) string { return t.Format("Mon 15:04") }
+
+// batches tells when A meets B for each batch, so that it arrives as the one
+// before runs out, and until when its pail can be used.
+func (t *timer) batches(i, n int, c *CoatTimes) []clock {
+	l, division := t.layers[i][n], t.divided.coats[i][n].division
+	mixing, induction := kit.Waits(l.sheet.product)
+	ready := mixing + t.mixesMore(l) + induction + t.carry()
+	clocks := make([]clock, len(division.Batches))
+	arrives := *c.Start
+	for k, b := range division.Batches {
+		if life := kit.CardLife(l.sheet.product, t.divided.lives[l.sheet.key].of(b.Mass)); life > 0 {
+			meets := later(arrives, -ready)
+			clocks[k] = clock{meets, later(meets, life)}
+		}
+		arrives = later(arrives, c.Spread*measure.Span(b.Volume/division.Mixed))
+	}
+	return clocks
+}

@@ -1,0 +1,213 @@
+// Package school holds the questions on which the trade disagrees. Each has one
+// home here: its answers, their words, what speaks for and against them, and
+// which of them stands where nothing was chosen.
+package school
+
+// The answers to each question, as they stand in files. An empty one is the
+// first of its question.
+type (
+	// Opening is how a surface is opened.
+	Opening string
+	// Acid is what is etched with.
+	Acid string
+	// Filler is what cracks and holes are filled with.
+	Filler string
+	// Between is what happens between two coats.
+	Between string
+	// OldPaint is what becomes of sound old paint.
+	OldPaint string
+	// Kits is how much of a kit is mixed at once.
+	Kits string
+	// First is what goes into the pail first.
+	First string
+	// Tinting is when a mix is coloured.
+	Tinting string
+	// Residue is what happens to what clings to the pail.
+	Residue string
+	// Laying is how a coat gets onto the surface.
+	Laying string
+	// Warmth is whether parts are kept cool or warmed.
+	Warmth string
+	// Bubbles is what is done about them.
+	Bubbles string
+	// Thinning is whether a first coat is thinned.
+	Thinning string
+	// Resting is whether a mix stands before use.
+	Resting string
+	// Texture is how grit gets into a coat.
+	Texture string
+	// Doors is where a coating stops at a door.
+	Doors string
+	// Shelf is whether a sealed pail past its date counts.
+	Shelf string
+	// Session is how a large floor is divided over time.
+	Session string
+)
+
+// The answers.
+const (
+	Grind     Opening = "grind"
+	ShotBlast Opening = "shot-blast"
+	Screen    Opening = "screen"
+	Etch      Opening = "etch"
+
+	Muriatic Acid = "muriatic"
+	Citric   Acid = "citric"
+
+	EpoxyFiller Filler = "epoxy"
+	BodyFiller  Filler = "body"
+	WetPutty    Filler = "putty"
+
+	ByWindow   Between = "window"
+	SandEvery  Between = "sand"
+	WhileTacky Between = "tacky"
+
+	RemovePaint OldPaint = "remove"
+	CoatOver    OldPaint = "over"
+
+	WholeKits Kits = "whole"
+	OneKit    Kits = "one"
+	HalfKits  Kits = "half"
+	ThirdKits Kits = "third"
+	Measured  Kits = "measured"
+
+	AFirst First = "a"
+	BFirst First = "b"
+
+	TintAfter  Tinting = "after"
+	TintBefore Tinting = "before"
+
+	SecondBucket Residue = "second-bucket"
+	Scrape       Residue = "scrape"
+	Remix        Residue = "remix"
+	Drain        Residue = "drain"
+
+	PourAndSpread Laying = "pour"
+	DipAndRoll    Laying = "dip"
+
+	KeepCool Warmth = "cool"
+	WarmUp   Warmth = "warm"
+
+	LeaveBubbles Bubbles = "leave"
+	Torch        Bubbles = "torch"
+	Alcohol      Bubbles = "alcohol"
+
+	NeverThin Thinning = "never"
+	ThinFirst Thinning = "first"
+
+	RestBySheet Resting = "sheet"
+	Rest        Resting = "rest"
+	UseAtOnce   Resting = "at-once"
+
+	StirredIn Texture = "stirred"
+	Scattered Texture = "broadcast"
+
+	UnderDoor  Doors = "under"
+	BeyondDoor Doors = "beyond"
+
+	ByDate     Shelf   = "date"
+	IfSealed   Shelf   = "sealed"
+	WholeFloor Session = "whole"
+	TapeLines  Session = "sections"
+)
+
+// Methods are a contractor's answers.
+type Methods struct {
+	Opening    Opening  `json:"opening,omitempty" enum:"grind,shot-blast,screen,etch" doc:"How a surface is opened"`
+	Acid       Acid     `json:"acid,omitempty" enum:"muriatic,citric" doc:"What is etched with"`
+	AcidInPool bool     `json:"acidInPool,omitempty" doc:"Etching in pools and on plaster is allowed; refused when left out"`
+	Filler     Filler   `json:"filler,omitempty" enum:"epoxy,body,putty" doc:"Thickened epoxy, polyester body filler, or a putty that is coated wet"`
+	Between    Between  `json:"between,omitempty" enum:"window,sand,tacky" doc:"By the sheet's window, sand every coat, or recoat while it is tacky"`
+	OldPaint   OldPaint `json:"oldPaint,omitempty" enum:"remove,over" doc:"Whether sound old paint stays"`
+	Kits       Kits     `json:"kits,omitempty" enum:"whole,one,half,third,measured" doc:"How much of a kit is mixed at once"`
+	First      First    `json:"first,omitempty" enum:"a,b" doc:"What goes into the pail first"`
+	Tinting    Tinting  `json:"tinting,omitempty" enum:"after,before" doc:"Colour after mixing, or into A beforehand"`
+	Residue    Residue  `json:"residue,omitempty" enum:"second-bucket,scrape,remix,drain" doc:"What happens to what clings to the pail"`
+	Laying     Laying   `json:"laying,omitempty" enum:"pour,dip" doc:"Pour and spread, or dip and roll"`
+	Warmth     Warmth   `json:"warmth,omitempty" enum:"cool,warm" doc:"Keep the resin cool, or warm it to make it flow"`
+	Bubbles    Bubbles  `json:"bubbles,omitempty" enum:"leave,torch,alcohol"`
+	Thin       Thinning `json:"thin,omitempty" enum:"never,first" doc:"Whether a first coat is thinned"`
+	Resting    Resting  `json:"resting,omitempty" enum:"sheet,rest,at-once" doc:"Whether a mix stands before use"`
+	Texture    Texture  `json:"texture,omitempty" enum:"stirred,broadcast" doc:"Grit in the topcoat, or scattered onto it"`
+	Doors      Doors    `json:"doors,omitempty" enum:"under,beyond" doc:"Where the coating stops at a door"`
+	Shelf      Shelf    `json:"shelf,omitempty" enum:"date,sealed" doc:"Whether a sealed pail past its date counts"`
+	Session    Session  `json:"session,omitempty" enum:"whole,sections" doc:"The whole floor at once, or sections with tape lines"`
+}
+
+// Key names a question: the field of Methods that answers it.
+type Key string
+
+// The questions that other packages ask about.
+const (
+	KeyOpening  Key = "opening"
+	KeyFiller   Key = "filler"
+	KeyBetween  Key = "between"
+	KeyOldPaint Key = "oldPaint"
+)
+
+// Choice is one answer to a question.
+type Choice struct {
+	Value       string `json:"value"`
+	Name        string `json:"name"`
+	Reason      string `json:"reason" doc:"Why people work so"`
+	Consequence string `json:"consequence" doc:"What it costs or risks"`
+}
+
+// Question is one on which the trade disagrees.
+type Question struct {
+	ID      Key      `json:"id"`
+	Title   string   `json:"title"`
+	Choices []Choice `json:"choices" doc:"The first is taken where nothing is chosen"`
+
+	chosen func(*Methods) string
+	choose func(*Methods, string)
+}
+
+// Chosen is the answer that stands: the first where none was given.
+func (q Question) Chosen(m Methods) string {
+	if v := q.chosen(&m); v != "" {
+		return v
+	}
+	return q.Choices[0].Value
+}
+
+// With is a contractor's methods with another answer to this question.
+func (q Question) With(m Methods, value string) Methods {
+	q.choose(&m, value)
+	return m
+}
+
+// Filled answers every open question with the first of its choices.
+func (m Methods) Filled() Methods {
+	for _, q := range Questions() {
+		if q.chosen(&m) == "" {
+			q.choose(&m, q.Choices[0].Value)
+		}
+	}
+	return m
+}
+
+// KitShare is how much of a kit is mixed at most at once, 0 where as many as fit.
+func (m Methods) KitShare() float64 {
+	switch m.Kits {
+	case OneKit:
+		return 1
+	case HalfKits:
+		return 0.5
+	case ThirdKits:
+		return 1.0 / 3
+	}
+	return 0
+}
+
+func ask[T ~string](id Key, title string, field func(*Methods) *T, choices ...Choice) Question {
+	return Question{
+		ID: id, Title: title, Choices: choices,
+		chosen: func(m *Methods) string { return string(*field(m)) },
+		choose: func(m *Methods, v string) { *field(m) = T(v) },
+	}
+}
+
+func answer[T ~string](value T, name, reason, consequence string) Choice {
+	return Choice{string(value), name, reason, consequence}
+}

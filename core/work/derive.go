@@ -1,0 +1,375 @@
+package work
+
+import (
+	"fmt"
+	"math"
+
+	"nephelon/core/buildup"
+	"nephelon/core/kit"
+	"nephelon/core/material"
+	"nephelon/core/measure"
+	"nephelon/core/survey"
+)
+
+// Surface is what of a planned surface makes work.
+type Surface struct {
+	ID          string
+	Name        string
+	Area        measure.Area
+	Outdoors    bool
+	Verdicts    []survey.Verdict
+	Preparation []survey.PreparationTask
+	Coats       []Coat
+}
+
+// Coat is what of a planned coat makes work.
+type Coat struct {
+	ID        string
+	Number    int
+	Wait      *measure.Span // planned after the coat below
+	Abraded   bool          // the coat below is abraded before this one
+	Product   *material.Product
+	Hardener  string // its id, where it is not the sheet's own
+	Slab      measure.Temperature
+	Build     *buildup.Build // nil while it cannot be worked out
+	Division  *kit.Division
+	Spreaders int
+	Spread    measure.Span // s that they spread
+	Mixing    measure.Span // s of a batch until it may be poured
+	Life      func(measure.Mass) measure.Span
+	Full      bool // broadcast to rejection, so that something is swept up
+}
+
+// Paces and times that stand in until a contractor's log has better: common
+// practice, no source.
+const (
+	casting     = 60.0 / measure.Hour  // m²/s one person broadcasts
+	sweeping    = 90.0 / measure.Hour  // m²/s one person sweeps and vacuums
+	looking     = 300.0 / measure.Hour // m²/s one person looks a surface over
+	testing     = 15 * measure.Minute  // of one test
+	leastLook   = 10 * measure.Minute
+	stillClean  = measure.Hour      // a surface looked over stays free of dust
+	underSheet  = 16 * measure.Hour // ASTM D4263, from memory
+	inTheSlab   = 24 * measure.Hour // ASTM F2170 as of 2018, from memory
+	withCalcium = 60 * measure.Hour // ASTM F1869, 60 to 72 h, from memory
+)
+
+// deriver gathers the tasks of one surface.
+type deriver struct {
+	Surface
+	tasks []Task
+}
+
+// Derive lists the tasks of a surface in the order of the work.
+func Derive(s Surface) []Task {
+	d := deriver{Surface: s}
+	before := d.prepare()
+	before = d.retest(before)
+	for i := range s.Coats {
+		if s.Coats[i].Build == nil || s.Coats[i].Division == nil {
+			return d.tasks // what comes above cannot be told yet
+		}
+		before = d.coat(i, before)
+	}
+	if len(s.Coats) > 0 {
+		d.finish(s.Coats[len(s.Coats)-1], before)
+	}
+	return d.tasks
+}
+
+func (d *deriver) add(t Task) ID {
+	t.Surface = d.ID
+	if t.Needs.Roles == nil {
+		t.Needs.Roles = []Hands{}
+	}
+	if t.Needs.Skills == nil {
+		t.Needs.Skills = []Skill{}
+	}
+	if t.Needs.Machines == nil {
+		t.Needs.Machines = []Machine{}
+	}
+	if t.Needs.Materials == nil {
+		t.Needs.Materials = []Material{}
+	}
+	if t.After == nil {
+		t.After = []After{}
+	}
+	d.tasks = append(d.tasks, t)
+	return t.ID
+}
+
+// fixed is a gap of its own length; nil where there is none.
+func fixed(s measure.Span) *Lag {
+	if s <= 0 {
+		return nil
+	}
+	return &Lag{From: FromEnd, Fixed: s}
+}
+
+// machines are what a task of preparation runs on.
+func machines(task string) (needs []Machine, skills []Skill) {
+	switch task {
+	case "grind", "scrape":
+		return []Machine{Grinder, Vacuum}, []Skill{Grinding}
+	case "shot-blast":
+		return []Machine{Blaster, Vacuum}, []Skill{Grinding}
+	case "screen":
+		return []Machine{Screener, Vacuum}, nil
+	case "sand", "abrade", "sand-fills":
+		return []Machine{Sander, Vacuum}, nil
+	case "vacuum", "vacuum-fills", "walls", "brush":
+		return []Machine{Vacuum}, nil
+	case "etch", "neutralise":
+		return []Machine{WetVacuum}, []Skill{Acids}
+	case "wet", "rinse", "rinse-again", "degrease":
+		return []Machine{WetVacuum}, nil
+	}
+	return nil, nil
+}
+
+// prepare makes a task of each piece of preparation, one after another, and
+// returns what the next one waits for. Sanding between coats belongs to the coats.
+func (d *deriver) prepare() []After {
+	var before []After
+	seen := make(map[string]int)
+	for _, p := range d.Preparation {
+		if p.ID == survey.BetweenCoats {
+			continue
+		}
+		seen[p.ID]++
+		name := p.ID
+		if n := seen[p.ID]; n > 1 {
+			name = fmt.Sprintf("%s-%d", p.ID, n)
+		}
+		t := Task{
+			ID: idOf("surface", d.ID, string(Prepare), name), Kind: Prepare, Name: p.Name, Effort: p.Work, Split: Free, After: before, Closes: p.Check,
+			Needs: Needs{Roles: []Hands{{Preparer, 1}}},
+		}
+		if p.ID == "fill" || p.ID == "sand-fills" {
+			t.Kind = Fill
+		}
+		if d.Outdoors {
+			t.Gate = DryWeather
+		}
+		t.Needs.Machines, t.Needs.Skills = machines(p.ID)
+		for _, item := range p.Items {
+			t.Needs.Materials = append(t.Needs.Materials, Material{Name: item.Name, Kind: item.Kind, Value: item.Value})
+		}
+		before = []After{{Task: d.add(t), Least: fixed(p.Drying)}}
+	}
+	return before
+}
+
+// tests are the verdicts that a test can decide, with how long each takes by
+// itself.
+func tests(verdict string) (name string, takes measure.Span, ok bool) {
+	switch verdict {
+	case "moisture", "plastic-sheet":
+		return "Test the slab for moisture under a sheet", underSheet, true
+	case "slab-humidity":
+		return "Test the humidity in the slab again", inTheSlab, true
+	case "emission":
+		return "Test the moisture emission again", withCalcium, true
+	case "water-drop":
+		return "Test with a drop of water", 0, true
+	case "ph":
+		return "Test the pH again", 0, true
+	case "pull-off":
+		return "Test the pull-off strength again", 0, true
+	case "profile":
+		return "Compare the profile with the chips", 0, true
+	}
+	return "", 0, false
+}
+
+// retest makes a task of each test that the survey left open, all after the
+// preparation and beside each other.
+func (d *deriver) retest(before []After) []After {
+	var after []After
+	for _, v := range d.Verdicts {
+		if v.Fit == survey.FitNow || v.Override != nil {
+			continue
+		}
+		name, takes, ok := tests(v.ID)
+		if !ok {
+			continue
+		}
+		id := d.add(Task{
+			ID: idOf("surface", d.ID, string(Retest), v.ID), Kind: Retest, Name: name, Effort: testing, Takes: takes, Split: Free, After: before, Closes: v.Text,
+			Needs: Needs{Roles: []Hands{{Tester, 1}}},
+		})
+		after = append(after, After{Task: id})
+	}
+	if len(after) == 0 {
+		return before
+	}
+	return after
+}
+
+// until is the gap until the film that a coat lays comes to a stage; nil where
+// its sheet does not give it.
+func (c Coat) until(key material.StageKey) *Lag {
+	for _, s := range c.Product.Stages() {
+		if s.Key != key {
+			continue
+		}
+		about, _ := material.Reach(s.Times, c.Slab)
+		if about <= 0 {
+			return nil
+		}
+		g := &Lag{From: FromEnd, Stage: key, About: about}
+		if key.Ends() {
+			g.From = FromStart
+		}
+		return g
+	}
+	return nil
+}
+
+// hard is the gap until people can walk on the film of a coat, or else lay the
+// next one on it.
+func (c Coat) hard() *Lag {
+	if g := c.until(material.StageFoot); g != nil {
+		return g
+	}
+	return c.until(material.StageRecoatFrom)
+}
+
+func pourID(coat string) ID { return idOf("coat", coat, string(Pour)) }
+
+// coat adds the tasks of one coat, and returns what the next one waits for beside
+// its film.
+func (d *deriver) coat(i int, before []After) []After {
+	c := d.Coats[i]
+	pour := Task{
+		ID: pourID(c.ID), Kind: Pour, Name: fmt.Sprintf("Coat %d, %s", c.Number, c.Product.Name), Coat: c.ID,
+		Split: Whole, Gate: CoatingWeather, Closes: "No thin spot, hair, puddle or open join",
+	}
+	if i > 0 {
+		below := d.Coats[i-1]
+		film := After{Task: pourID(below.ID), Least: below.until(material.StageRecoatFrom)}
+		if c.Wait != nil {
+			film.Least = fixed(*c.Wait)
+		}
+		if c.Abraded {
+			id := d.add(Task{
+				ID: idOf("coat", c.ID, string(Abrade)), Kind: Abrade, Name: fmt.Sprintf("Abrade coat %d", c.Number-1), Coat: c.ID,
+				Effort: measure.Span(float64(d.Area) / survey.SandPace * measure.Hour), Split: Free, Closes: "No gloss anywhere: mark on the plan what is done",
+				After: append([]After{{Task: film.Task, Least: below.hard()}}, before...),
+				Needs: Needs{Roles: []Hands{{Preparer, 1}}, Machines: []Machine{Sander, Vacuum}},
+			})
+			before = []After{{Task: id}}
+		} else {
+			film.Most = below.until(material.StageRecoatUntil)
+		}
+		pour.After = append(pour.After, film)
+	}
+	check := Task{
+		ID: idOf("coat", c.ID, string(Check)), Kind: Check, Name: fmt.Sprintf("Look the surface over before coat %d", c.Number), Coat: c.ID,
+		Effort: measure.Span(math.Max(leastLook, float64(d.Area)/looking)), Split: Whole, After: before,
+		Closes: "Free of dust; slab, air and dew point read; pairs of A and B staged",
+		Needs:  Needs{Roles: []Hands{{Tester, 1}}},
+	}
+	if i > 0 {
+		check.After = append([]After{{Task: pourID(d.Coats[i-1].ID), Least: pour.After[0].Least}}, before...)
+	}
+	pour.After = append(pour.After, After{Task: d.add(check), Most: fixed(stillClean)})
+	d.pour(c, &pour)
+	d.add(pour)
+	return d.scatter(c)
+}
+
+// pour fills in the people, batches and materials of a pour.
+func (d *deriver) pour(c Coat, t *Task) {
+	t.Takes = c.Spread
+	t.Effort = c.Spread * measure.Span(c.Spreaders)
+	t.Needs.Roles = []Hands{{Spreader, c.Spreaders}}
+	t.Needs.Skills = []Skill{Spreads}
+	t.Needs.Materials = []Material{{Product: c.Product.ID, Hardener: c.Hardener, Name: c.Product.Name, Kind: measure.KindVolume, Value: float64(c.Division.Mixed)}}
+	for _, a := range c.Build.Additions {
+		m := Material{Medium: a.Medium, Name: a.Name, Kind: measure.KindMass, Value: float64(a.Mass)}
+		if a.Mass == 0 {
+			m.Kind, m.Value = measure.KindVolume, float64(a.Volume)
+		}
+		t.Needs.Materials = append(t.Needs.Materials, m)
+	}
+	if len(c.Product.Components) > 1 {
+		t.Needs.Roles = append([]Hands{{Mixer, 1}}, t.Needs.Roles...)
+		t.Needs.Skills = append([]Skill{Mixing}, t.Needs.Skills...)
+		t.Needs.Machines = []Machine{MixerDrill}
+		t.Effort += c.Mixing * measure.Span(len(c.Division.Batches))
+	}
+	for _, b := range c.Division.Batches {
+		mix := Mix{ID: ID(b.ID), Section: ID(SectionID(c.ID, b.Number)), Volume: b.Volume, Mass: b.Mass, Mixing: c.Mixing}
+		if c.Life != nil {
+			mix.Life = c.Life(b.Mass)
+		}
+		t.Batches = append(t.Batches, mix)
+	}
+}
+
+// scatter adds what is thrown into the wet film and what is swept up of it.
+func (d *deriver) scatter(c Coat) []After {
+	var thrown *buildup.Addition
+	for i, a := range c.Build.Additions {
+		if a.How != buildup.IntoMix && a.How != buildup.IntoCups {
+			thrown = &c.Build.Additions[i]
+		}
+	}
+	if thrown == nil {
+		return nil
+	}
+	id := d.add(Task{
+		ID: idOf("coat", c.ID, string(Broadcast)), Kind: Broadcast, Name: fmt.Sprintf("Broadcast %s", thrown.Name), Coat: c.ID,
+		Effort: measure.Span(float64(d.Area) / casting), Split: Whole, Closes: "Even under a low light",
+		After: []After{{Task: pourID(c.ID), Least: &Lag{From: FromStart}, Most: c.until(material.StageWorking)}},
+		Needs: Needs{Roles: []Hands{{Caster, 1}}, Materials: []Material{{Medium: thrown.Medium, Name: thrown.Name, Kind: measure.KindMass, Value: float64(thrown.Mass)}}},
+	})
+	if !c.Full {
+		return []After{{Task: id}}
+	}
+	swept := d.add(Task{
+		ID: idOf("coat", c.ID, string(SweepUp)), Kind: SweepUp, Name: "Sweep up what did not stick", Coat: c.ID,
+		Effort: measure.Span(float64(d.Area) / sweeping), Split: Free, Closes: "Nothing loose under the hand",
+		After: []After{{Task: pourID(c.ID), Least: c.hard()}, {Task: id}},
+		Needs: Needs{Roles: []Hands{{Preparer, 1}}, Machines: []Machine{Vacuum}},
+	})
+	return []After{{Task: swept}}
+}
+
+// returns are the stages of service, in their order.
+func returns() []material.StageKey {
+	return []material.StageKey{material.StageFoot, material.StageVehicle, material.StageWater, material.StageFull}
+}
+
+// finish adds the last look and the stages of return to service.
+func (d *deriver) finish(last Coat, before []After) {
+	d.add(Task{
+		ID: idOf("surface", d.ID, string(Inspect)), Kind: Inspect, Name: "Inspect " + d.Name,
+		Effort: measure.Span(math.Max(leastLook, float64(d.Area)/looking)), Split: Free, Closes: "Film, gloss, texture and joins as agreed",
+		After: append([]After{{Task: pourID(last.ID), Least: last.hard()}}, before...),
+		Needs: Needs{Roles: []Hands{{Tester, 1}}},
+	})
+	for _, key := range returns() {
+		gap := last.until(key)
+		if gap == nil {
+			continue
+		}
+		d.add(Task{
+			ID: idOf("surface", d.ID, string(Return), string(key)), Kind: Return, Name: d.Name + ": " + serviceWords(key), Stage: key, Split: Passing,
+			After: []After{{Task: pourID(last.ID), Least: gap}},
+		})
+	}
+}
+
+func serviceWords(key material.StageKey) string {
+	switch key {
+	case material.StageFoot:
+		return "light foot traffic"
+	case material.StageVehicle:
+		return "vehicles"
+	case material.StageWater:
+		return "water"
+	}
+	return "full cure"
+}

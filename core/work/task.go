@@ -1,0 +1,187 @@
+// Package work holds everything people do on a job as tasks, derived from its
+// plan: what each needs, how it may be split, what it waits for. Pours, rosters
+// and records speak this language.
+package work
+
+import (
+	"fmt"
+	"strings"
+
+	"nephelon/core/material"
+	"nephelon/core/measure"
+)
+
+// ID names a task, a batch or a section. It is made of the ids of surface or
+// coat, of the kind, and of an ordinal, so that it stays while these stay,
+// whatever else of the job is planned anew.
+type ID string
+
+// idOf joins the parts of an id; a slash within a part is written ~1, a tilde ~0.
+func idOf(parts ...string) ID {
+	escape := strings.NewReplacer("~", "~0", "/", "~1")
+	for i, p := range parts {
+		parts[i] = escape.Replace(p)
+	}
+	return ID(strings.Join(parts, "/"))
+}
+
+// BatchID is the id of a coat's batch, from 1.
+func BatchID(coat string, number int) string {
+	return string(idOf("coat", coat, "batch", fmt.Sprint(number)))
+}
+
+// SectionID is the id of a coat's section, from 1.
+func SectionID(coat string, number int) string {
+	return string(idOf("coat", coat, "section", fmt.Sprint(number)))
+}
+
+// Kind is what a task is.
+type Kind string
+
+// The kinds of task, in the order of the work.
+const (
+	Prepare   Kind = "prepare"
+	Fill      Kind = "fill"
+	Retest    Kind = "retest" // of what the survey left open
+	Abrade    Kind = "abrade" // of the film below a coat
+	Check     Kind = "check"  // of the surface just before a coat
+	Pour      Kind = "pour"
+	Broadcast Kind = "broadcast"
+	SweepUp   Kind = "sweep-up"
+	Inspect   Kind = "inspect" // of the finished surface
+	Return    Kind = "return"  // to a stage of service: nobody works, time passes
+)
+
+// Role is a part that a person plays in a task.
+type Role string
+
+// The roles.
+const (
+	Preparer Role = "preparer"
+	Tester   Role = "tester" // reads instruments and judges the surface
+	Mixer    Role = "mixer"
+	Spreader Role = "spreader"
+	Caster   Role = "caster" // throws what is broadcast
+)
+
+// Skill is what a person must have learnt.
+type Skill string
+
+// The skills.
+const (
+	Grinding Skill = "grinding" // under dust extraction
+	Acids    Skill = "acids"
+	Mixing   Skill = "mixing" // of two or three parts
+	Spreads  Skill = "spreading"
+)
+
+// Machine is what there are few of.
+type Machine string
+
+// The machines.
+const (
+	Grinder    Machine = "grinder"
+	Blaster    Machine = "shot-blaster"
+	Screener   Machine = "screening-machine"
+	Sander     Machine = "sander"
+	Vacuum     Machine = "vacuum"
+	WetVacuum  Machine = "wet-vacuum"
+	MixerDrill Machine = "mixer-drill"
+)
+
+// Hands is how many people a role takes.
+type Hands struct {
+	Role  Role `json:"role" enum:"preparer,tester,mixer,spreader,caster"`
+	Count int  `json:"count"`
+}
+
+// Material is what a task uses up.
+type Material struct {
+	Product  string       `json:"product,omitempty"`
+	Hardener string       `json:"hardener,omitempty"`
+	Medium   string       `json:"medium,omitempty"`
+	Name     string       `json:"name"`
+	Kind     measure.Kind `json:"kind" enum:"length,area,volume,mass,count"`
+	Value    float64      `json:"value" doc:"SI"`
+}
+
+// Needs are what a task cannot do without.
+type Needs struct {
+	Roles     []Hands    `json:"roles"`
+	Skills    []Skill    `json:"skills" enum:"grinding,acids,mixing,spreading"`
+	Machines  []Machine  `json:"machines" enum:"grinder,shot-blaster,screening-machine,sander,vacuum,wet-vacuum,mixer-drill"`
+	Materials []Material `json:"materials"`
+}
+
+// Split tells how a task may be divided over time.
+type Split string
+
+// The ways to split a task.
+const (
+	Free    Split = "free"    // over people, shifts and days
+	Whole   Split = "whole"   // inside one shift, without a break
+	Passing Split = "passing" // nobody works at it
+)
+
+// From is the end of a task that a gap is counted from.
+type From string
+
+// The ends of a task.
+const (
+	FromStart From = "start"
+	FromEnd   From = "end"
+)
+
+// Lag is a time between two tasks: fixed, or until the film that the earlier one
+// lays comes to a stage, so that it depends on when that is begun.
+type Lag struct {
+	From  From              `json:"from" enum:"start,end" doc:"The end of the earlier task that it counts from"`
+	Fixed measure.Span      `json:"fixed,omitempty" doc:"s, where no stage is named"`
+	Stage material.StageKey `json:"stage,omitempty" enum:"working,tackFree,recoatFrom,recoatUntil,foot,vehicle,water,full"`
+	About measure.Span      `json:"about,omitempty" doc:"s that the stage takes at the slab planned for"`
+}
+
+// After is a task that must come before, with the least and the greatest gap to
+// it.
+type After struct {
+	Task  ID   `json:"task"`
+	Least *Lag `json:"least,omitempty" doc:"None is needed where it is left out"`
+	Most  *Lag `json:"most,omitempty" doc:"Any time later where it is left out"`
+}
+
+// Gate is what must hold when a task begins.
+type Gate string
+
+// The gates.
+const (
+	CoatingWeather Gate = "coating-weather" // slab, dew point, humidity, and outdoors rain and wind, as the survey judges hours
+	DryWeather     Gate = "dry-weather"     // no rain, outdoors
+)
+
+// Mix is a batch as the pour of a coat takes it.
+type Mix struct {
+	ID      ID             `json:"id"`
+	Section ID             `json:"section"`
+	Volume  measure.Volume `json:"volume" doc:"m³"`
+	Mass    measure.Mass   `json:"mass" doc:"kg"`
+	Mixing  measure.Span   `json:"mixing" doc:"s until it may be poured: mixing, second mixing and standing"`
+	Life    measure.Span   `json:"life,omitempty" doc:"s from A meeting B; none where it has no pot life"`
+}
+
+// Task is one piece of work.
+type Task struct {
+	ID      ID                `json:"id"`
+	Kind    Kind              `json:"kind" enum:"prepare,fill,retest,abrade,check,pour,broadcast,sweep-up,inspect,return"`
+	Name    string            `json:"name"`
+	Surface string            `json:"surface" doc:"Its id"`
+	Coat    string            `json:"coat,omitempty" doc:"Its id, where the task belongs to a coat"`
+	Stage   material.StageKey `json:"stage,omitempty" doc:"Of service, where time is waited for"`
+	Effort  measure.Span      `json:"effort" doc:"Person-seconds"`
+	Takes   measure.Span      `json:"takes,omitempty" doc:"s that pass at least, however many people work"`
+	Split   Split             `json:"split" enum:"free,whole,passing"`
+	Gate    Gate              `json:"gate,omitempty" enum:"coating-weather,dry-weather"`
+	Needs   Needs             `json:"needs"`
+	After   []After           `json:"after"`
+	Closes  string            `json:"closes,omitempty" doc:"The check that closes it"`
+	Batches []Mix             `json:"batches,omitempty" doc:"Of a pour, in the order of mixing"`
+}

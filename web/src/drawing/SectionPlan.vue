@@ -1,0 +1,186 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+import type { CoatPlan, Point, Surface, SurfacePlan } from '../api/client'
+import { boxAround, fit, path } from './figures'
+import { useSession } from '../features/people/session'
+
+const props = defineProps<{
+  surface: Surface
+  plan: SurfacePlan
+  coat: CoatPlan
+  width?: number
+  height?: number
+}>()
+const session = useSession()
+const width = computed(() => props.width ?? 640)
+const height = computed(() => props.height ?? 430)
+const view = computed(() => {
+  const box = boxAround(props.surface.floor.outline)
+  return fit(box ?? { left: 0, bottom: 0, right: 1, top: 1 }, width.value, height.value, 52)
+})
+const rings = computed<Point[][]>(() => [
+  props.surface.floor.outline,
+  ...props.surface.floor.holes.map((h) => h.outline),
+])
+const cuts = computed(() =>
+  (props.coat.cuts ?? []).map((cut) => {
+    const v = view.value
+    const lines: { d: string }[] = []
+    for (let i = 0; i + 1 < cut.marks.length; i += 2) {
+      const a = cut.marks[i]?.at
+      const b = cut.marks[i + 1]?.at
+      if (a && b)
+        lines.push({
+          d: `M${v.x(a).toFixed(1)} ${v.y(a).toFixed(1)}L${v.x(b).toFixed(1)} ${v.y(b).toFixed(1)}`,
+        })
+    }
+    return { cut, lines }
+  }),
+)
+const ROOM = 74
+const TIGHT = 26
+/** Numbers where they fit: with the area in a wide section, alone and staggered in narrow ones. */
+const labels = computed(() =>
+  (props.coat.sections ?? []).map((s) => {
+    const v = view.value
+    const around = boxAround(s.rings.flat()) ?? { left: 0, right: 0, bottom: 0, top: 0 }
+    const reach = Math.min(around.right - around.left, around.top - around.bottom) * v.scale
+    const aside = reach < TIGHT ? (s.number % 2 === 0 ? 15 : -15) : 0
+    const sideways = around.right - around.left < around.top - around.bottom
+    return {
+      number: s.number,
+      area: session.format('area', s.area),
+      roomy: reach >= ROOM,
+      x: v.x(s.label) + (sideways ? 0 : aside),
+      y: v.y(s.label) + (sideways ? aside : 0),
+    }
+  }),
+)
+const DEGREE = Math.PI / 180
+const arrow = computed(() => {
+  const angle = (props.plan.course?.direction ?? 0) * DEGREE
+  return `rotate(${-angle / DEGREE})`
+})
+</script>
+
+<template>
+  <svg
+    :viewBox="`0 0 ${width} ${height}`"
+    class="plan sections"
+    role="img"
+    :aria-label="`Sections of coat ${coat.number}`"
+    data-test="section-plan"
+  >
+    <defs>
+      <pattern
+        :id="`hatch-${coat.id}`"
+        width="9"
+        height="9"
+        patternUnits="userSpaceOnUse"
+        patternTransform="rotate(45)"
+      >
+        <rect width="9" height="9" :fill="coat.color" fill-opacity=".62" />
+        <rect width="2" height="9" fill="#12201d" fill-opacity=".34" />
+      </pattern>
+    </defs>
+    <path
+      v-for="s in coat.sections ?? []"
+      :key="s.number"
+      :d="path(s.rings, view)"
+      :fill="s.number % 2 === 0 ? `url(#hatch-${coat.id})` : coat.color"
+      :fill-opacity="s.number % 2 === 0 ? 1 : 0.85"
+      fill-rule="evenodd"
+    />
+    <path :d="path(rings, view)" class="walls" fill-rule="evenodd" />
+    <g v-for="c in cuts" :key="c.cut.after">
+      <path v-for="l in c.lines" :key="l.d" :d="l.d" class="cut" />
+      <g v-for="m in c.cut.marks" :key="`${m.hole}-${m.side}-${m.along}`">
+        <path :d="`M${view.x(m.at) - 5} ${view.y(m.at) - 5}l10 10m0 -10l-10 10`" class="mark" />
+      </g>
+    </g>
+    <g
+      v-for="l in labels"
+      :key="`n${l.number}`"
+      class="label"
+      :transform="`translate(${l.x.toFixed(1)} ${l.y.toFixed(1)})`"
+    >
+      <template v-if="l.roomy">
+        <rect x="-34" y="-19" width="68" height="38" rx="3" />
+        <text y="-2" class="number">{{ l.number }}</text>
+        <text y="13" class="area">{{ l.area }}</text>
+      </template>
+      <template v-else>
+        <circle r="12" />
+        <text y="5" class="number">{{ l.number }}</text>
+      </template>
+    </g>
+    <g v-for="(p, i) in surface.floor.outline" :key="`c${i}`" class="corner">
+      <circle :cx="view.x(p)" :cy="view.y(p)" r="9" />
+      <text :x="view.x(p)" :y="view.y(p) + 3.5">{{ i + 1 }}</text>
+    </g>
+    <g v-if="plan.exit" class="exit">
+      <circle :cx="view.x(plan.exit.at)" :cy="view.y(plan.exit.at)" r="11" />
+      <text :x="view.x(plan.exit.at)" :y="view.y(plan.exit.at) + 27">exit</text>
+    </g>
+    <g :transform="`translate(${width - 34} 34)`" class="way">
+      <circle r="20" />
+      <path d="M-12 0H9M3 -6L11 0L3 6" :transform="arrow" />
+    </g>
+  </svg>
+</template>
+
+<style scoped>
+.sections {
+  width: 100%;
+  display: block;
+  background: var(--paper);
+  border: 1px solid var(--line);
+}
+.walls {
+  fill: none;
+  stroke: var(--ink);
+  stroke-width: 2.4;
+}
+.cut {
+  stroke: #12201d;
+  stroke-width: 2.2;
+  stroke-dasharray: 10 5;
+}
+.mark {
+  stroke: var(--stop);
+  stroke-width: 3;
+}
+.label rect,
+.label circle {
+  fill: #fbfcfb;
+  stroke: #12201d;
+}
+text {
+  text-anchor: middle;
+  font-size: 12px;
+  fill: var(--ink);
+}
+.label text {
+  fill: #12201d;
+}
+.number {
+  font-weight: 760;
+  font-size: 15px;
+}
+.area {
+  font-size: 11px;
+}
+.corner text {
+  font-size: 10px;
+  font-weight: 700;
+}
+.way circle {
+  fill: var(--paper);
+  stroke: var(--ink);
+}
+.way path {
+  fill: none;
+  stroke: var(--ink);
+  stroke-width: 2.4;
+}
+</style>

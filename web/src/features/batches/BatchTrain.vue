@@ -1,0 +1,119 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+import type { CoatPlan } from '../../api/client'
+import { useDesk } from '../job/useEditor'
+import { useSession } from '../people/session'
+import QuantityField from '../../fields/QuantityField.vue'
+
+const props = defineProps<{ coat: CoatPlan }>()
+const session = useSession()
+const desk = useDesk()
+const own = computed(() => desk.surface.value.coats.find((c) => c.id === props.coat.id)?.pace)
+
+function setPace(value: number | undefined): void {
+  desk.editSurface(`${props.coat.id} pace`, (s) => {
+    const found = s.coats.find((c) => c.id === props.coat.id)
+    if (found) found.pace = value === undefined ? undefined : { value, source: 'own-test' }
+  })
+}
+const division = computed(() => props.coat.division)
+</script>
+
+<template>
+  <article v-if="division" class="coat" :data-test="`batches-${coat.number}`">
+    <div class="row">
+      <svg class="chip" aria-hidden="true"><rect width="14" height="14" :fill="coat.color" /></svg>
+      <h3 class="grow">Coat {{ coat.number }} · {{ coat.name }}</h3>
+      <QuantityField
+        kind="pace"
+        class="pace"
+        :label="own ? `Pace of coat ${coat.number}` : `Pace of coat ${coat.number}: the crew's`"
+        :model-value="own?.value ?? desk.file.value.job.crew.pace.value"
+        :disabled="!session.mayEdit"
+        positive
+        @update:model-value="setPace"
+      />
+      <v-btn v-if="own && session.mayEdit" size="small" variant="text" @click="setPace(undefined)"
+        >The crew's</v-btn
+      >
+      <span class="figure">
+        {{ division.batches.length }} {{ division.batches.length === 1 ? 'batch' : 'batches' }},
+        {{ session.format('volume', division.mixed) }} mixed
+      </span>
+    </div>
+    <ol class="train">
+      <li v-for="b in division.batches" :key="b.number" :class="{ odd: b.number % 2 === 1 }">
+        <svg class="fill" preserveAspectRatio="none" viewBox="0 0 10 10" aria-hidden="true">
+          <rect width="10" height="10" :fill="coat.color" />
+        </svg>
+        <span class="words">
+          <strong>{{ b.number }}</strong>
+          <span>{{ session.format('volume', b.volume) }}</span>
+          <span v-if="coat.sections?.[b.number - 1]" class="small">
+            for
+            {{
+              session.format(
+                'area',
+                (coat.sections[b.number - 1]?.area ?? 0) + (coat.sections[b.number - 1]?.parts ?? 0),
+              )
+            }}
+          </span>
+          <span class="quiet small">{{ b.share }} · {{ session.format('mass', b.mass) }}</span>
+        </span>
+      </li>
+    </ol>
+    <p class="small">{{ division.reason }}</p>
+    <ul class="limits small quiet">
+      <li v-for="(l, i) in division.limits" :key="l.kind">
+        <strong v-if="i === 0">Decides: </strong>{{ l.text }} At most
+        {{ session.format('volume', l.volume) }} a batch.
+      </li>
+      <li v-for="way in division.relax ?? []" :key="way" class="relax">{{ way }}</li>
+    </ul>
+    <p v-if="division.excess > 0" class="small quiet">
+      {{ session.format('volume', division.excess) }} more is mixed than needed: spread out, the film is
+      {{ session.format('film', coat.mixed ?? 0) }} instead of
+      {{ session.format('film', coat.build?.wet ?? 0) }}.
+    </p>
+  </article>
+</template>
+
+<style scoped>
+.relax::before {
+  content: '→ ';
+}
+.pace {
+  max-width: 250px;
+}
+.coat {
+  padding: 12px 0;
+  border-bottom: 1px solid var(--faint);
+}
+.train {
+  list-style: none;
+  padding: 0;
+  display: flex;
+  flex-wrap: wrap;
+  gap: 3px;
+  margin: 8px 0;
+}
+.train li {
+  flex: 1 1 108px;
+  max-width: 220px;
+  border: 1px solid var(--ink);
+}
+.fill {
+  display: block;
+  width: 100%;
+  height: 10px;
+  border-bottom: 1px solid var(--ink);
+}
+.words {
+  display: grid;
+  padding: 6px 10px;
+}
+.limits {
+  padding-left: 18px;
+  margin-top: 4px;
+}
+</style>

@@ -1,0 +1,84 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+import type { Job } from '../../api/client'
+import { useDesk } from '../job/useEditor'
+import { useSession } from '../people/session'
+import PumpFields from './PumpFields.vue'
+import QuantityField from '../../fields/QuantityField.vue'
+
+/** How a pail is filled: by marks, on a scale, or by pumps. */
+type Mixing = NonNullable<Job['mixing']>
+const desk = useDesk()
+const session = useSession()
+const bucket = computed(() => desk.file.value.job.bucket)
+const mixing = computed<Mixing>(() => desk.file.value.job.mixing ?? {})
+const dimensions = [
+  { key: 'bottom', label: 'Across the bottom' },
+  { key: 'top', label: 'Across the brim' },
+  { key: 'height', label: 'High' },
+] as const
+const USUAL_PAIL = { bottom: 0.26, top: 0.3, height: 0.32 }
+const told = computed(() =>
+  [
+    bucket.value.pail ? 'marks by height' : '',
+    bucket.value.tare ? `pail of ${session.format('mass', bucket.value.tare)}` : '',
+    mixing.value.scale ? `scale in ${session.format('mass', mixing.value.scale)}` : '',
+    mixing.value.pumps ? (mixing.value.pumps.built === 'ratio' ? 'metered pumps' : 'plain pumps') : '',
+  ].filter(Boolean),
+)
+
+/** The first measure brings the others of a usual pail, to be overtyped. */
+function measured(key: 'bottom' | 'top' | 'height', metres: number): void {
+  desk.editor.edit(`pail ${key}`, (f) => {
+    f.job.bucket.pail = { ...(f.job.bucket.pail ?? USUAL_PAIL), [key]: metres }
+  })
+}
+function set(by: Partial<Mixing>): void {
+  desk.editor.edit(`mixing ${Object.keys(by).join()}`, (f) => (f.job.mixing = { ...f.job.mixing, ...by }))
+}
+</script>
+
+<template>
+  <details class="small mt-2" data-test="pail">
+    <summary>Marks, scale and pumps{{ told.length ? `: ${told.join(', ')}` : '' }}</summary>
+    <div class="triple mt-2">
+      <QuantityField
+        v-for="d in dimensions"
+        :key="d.key"
+        kind="length"
+        :label="d.label"
+        :model-value="bucket.pail?.[d.key]"
+        hint="inside of the pail, for marks by height"
+        :disabled="!session.mayEdit"
+        positive
+        @update:model-value="measured(d.key, $event)"
+      />
+      <QuantityField
+        kind="mass"
+        label="Empty pail weighs"
+        hint="only where the scale is not tared with it"
+        :model-value="bucket.tare ?? 0"
+        :disabled="!session.mayEdit"
+        @update:model-value="desk.editor.edit('tare', (f) => (f.job.bucket.tare = $event || undefined))"
+      />
+      <QuantityField
+        kind="mass"
+        label="Smallest step of the scale"
+        hint="readings are rounded to it"
+        :model-value="mixing.scale ?? 0"
+        :disabled="!session.mayEdit"
+        @update:model-value="set({ scale: $event || undefined })"
+      />
+      <div>
+        <v-btn
+          v-if="bucket.pail && session.mayEdit"
+          size="small"
+          variant="text"
+          @click="desk.editor.edit('pail', (f) => (f.job.bucket.pail = undefined))"
+          >Leave the heights out</v-btn
+        >
+      </div>
+    </div>
+    <PumpFields :pumps="mixing.pumps" :disabled="!session.mayEdit" @update:pumps="set({ pumps: $event })" />
+  </details>
+</template>

@@ -1,0 +1,319 @@
+<script setup lang="ts">
+import { useDebounceFn } from '@vueuse/core'
+import { computed, ref, watch } from 'vue'
+import { useRoute, useRouter } from 'vue-router'
+import {
+  api,
+  refusal,
+  type PailAnswer,
+  type PailQuestion,
+  type PlanFile,
+  type Product,
+  type ShelfLine,
+} from '../../api/client'
+import BenchCurve from '../../charts/BenchCurve.vue'
+import BenchPump from './BenchPump.vue'
+import BenchRatio from './BenchRatio.vue'
+import BenchSpread from './BenchSpread.vue'
+import BenchSurface from '../../charts/BenchSurface.vue'
+import PickField from '../../fields/PickField.vue'
+import ProductSearch from '../buildup/ProductSearch.vue'
+import QuantityField from '../../fields/QuantityField.vue'
+import SendToJob from './SendToJob.vue'
+import WorkingDetails from '../../fields/WorkingDetails.vue'
+import { useSession } from '../people/session'
+
+/** One pail of one product: how long it lives, what it does left standing, and as a film. */
+const props = defineProps<{ id?: string }>()
+const route = useRoute()
+const router = useRouter()
+const session = useSession()
+const sheet = ref<Product | null>(null)
+const asked = ref<PailQuestion | null>(null)
+const answer = ref<PailAnswer | null>(null)
+const trouble = ref('')
+const searching = ref(false)
+const standings = { shade: 'in the shade', ice: 'in ice water', warm: 'in warm water' }
+
+async function start(): Promise<void> {
+  if (!props.id) {
+    searching.value = true
+    return
+  }
+  try {
+    const { data, error } = await api.GET('/api/bench/{id}', { params: { path: { id: props.id } } })
+    if (!data) {
+      trouble.value = refusal(error, 'This sheet cannot be read.')
+      return
+    }
+    sheet.value = data.sheet
+    const hardener = typeof route.query.hardener === 'string' ? route.query.hardener : undefined
+    asked.value = { ...data.usual, hardener }
+  } catch {
+    trouble.value = 'The server does not answer. Open the bench again when it is back.'
+  }
+}
+watch(() => props.id, start, { immediate: true })
+
+let newest = 0
+async function ask(): Promise<void> {
+  if (!props.id || !asked.value) return
+  newest += 1
+  const mine = newest
+  try {
+    const { data, error } = await api.POST('/api/bench/{id}', {
+      params: { path: { id: props.id } },
+      body: asked.value,
+    })
+    if (mine !== newest) return
+    answer.value = data ?? answer.value
+    trouble.value = data ? '' : refusal(error, 'This pail cannot be worked out.')
+  } catch {
+    trouble.value = 'The server does not answer; what stands here is the last it said.'
+  }
+}
+const soon = useDebounceFn(ask, 40)
+watch(asked, () => void soon(), { deep: true })
+
+function set(by: Partial<PailQuestion>): void {
+  if (asked.value) asked.value = { ...asked.value, ...by }
+}
+function found(line: ShelfLine): void {
+  searching.value = false
+  answer.value = null
+  void router.push(`/bench/${line.sheet.id}`)
+}
+/** What a job takes over of this pail: how warm the parts come, where it stands, and the hardener. */
+function mixed(file: PlanFile): void {
+  const q = asked.value
+  if (!q) return
+  const at = (value: number) => ({ value, source: 'own-test' as const })
+  file.job.mixing = { ...file.job.mixing, a: at(q.a), b: at(q.b), air: at(q.air), standing: q.standing }
+  file.job.slab = at(q.slab)
+  for (const s of file.job.surfaces) {
+    for (const c of s.coats) if (c.product === props.id) c.hardener = q.hardener
+  }
+}
+const hardeners = computed(() =>
+  Object.fromEntries((sheet.value?.hardeners ?? []).map((h) => [h.id, h.name])),
+)
+</script>
+
+<template>
+  <div class="page">
+    <div class="row mb-3">
+      <h1 class="grow">Bench{{ sheet ? `: ${sheet.name}` : '' }}</h1>
+      <v-btn size="small" data-test="bench-product" @click="searching = true">{{
+        sheet ? 'Another product' : 'Choose a product'
+      }}</v-btn>
+    </div>
+    <p v-if="!id" class="quiet">
+      Put a product on the bench: how long a pail of it lives at any mass and temperature, what it does left
+      standing, which hardener leaves time enough, and whether a batch was weighed right.
+    </p>
+    <p v-if="trouble" role="alert" class="mb-2">{{ trouble }}</p>
+    <template v-if="asked">
+      <div class="handles">
+        <PickField
+          v-if="Object.keys(hardeners).length > 0"
+          label="Hardener"
+          :model-value="asked.hardener ?? ''"
+          :options="hardeners"
+          none="the one of the sheet"
+          @update:model-value="set({ hardener: $event || undefined })"
+        />
+        <QuantityField
+          kind="mass"
+          label="In the pail"
+          :model-value="asked.mass"
+          positive
+          @update:model-value="set({ mass: $event })"
+        />
+        <QuantityField
+          kind="temperature"
+          label="A comes at"
+          :model-value="asked.a"
+          @update:model-value="set({ a: $event })"
+        />
+        <QuantityField
+          kind="temperature"
+          label="B comes at"
+          :model-value="asked.b"
+          @update:model-value="set({ b: $event })"
+        />
+        <QuantityField
+          kind="temperature"
+          label="Air"
+          :model-value="asked.air"
+          @update:model-value="set({ air: $event })"
+        />
+        <PickField
+          label="The pail stands"
+          :model-value="asked.standing ?? ''"
+          :options="standings"
+          none="in the air"
+          @update:model-value="set({ standing: ($event || undefined) as PailQuestion['standing'] })"
+        />
+        <QuantityField
+          kind="temperature"
+          label="Slab"
+          :model-value="asked.slab"
+          @update:model-value="set({ slab: $event })"
+        />
+        <QuantityField
+          kind="film"
+          label="Spread as a wet film of"
+          :model-value="asked.film"
+          positive
+          @update:model-value="set({ film: $event })"
+        />
+        <QuantityField
+          kind="span"
+          label="Time the crew needs"
+          :model-value="asked.needed ?? 0"
+          @update:model-value="set({ needed: $event || undefined })"
+        />
+      </div>
+      <template v-if="answer">
+        <p class="told" aria-live="polite" data-test="bench-life">
+          Mixed at <b>{{ session.format('temperature', answer.mixed) }}</b>,
+          {{ session.format('mass', asked.mass) }} can be used for
+          <b class="life">{{ session.format('span', answer.life) }}</b><template
+            v-if="answer.left < answer.life"
+          >
+            and leave {{ answer.left > 0 ? session.format('span', answer.left) : 'nothing' }} after mixing and
+            standing</template
+          >.
+          <span v-if="answer.outside" class="weak">Outside the temperatures of its sheet: extrapolated.</span>
+          <span v-if="answer.pail.smokes" class="hot">
+            Left standing it reaches {{ session.format('temperature', answer.pail.peak.temperature) }} after
+            {{ session.format('span', answer.pail.peak.time) }} and smokes: pour it out at once; if one runs
+            hot, carry it outside, leave it, never add water, never seal it.
+          </span>
+        </p>
+        <WorkingDetails :workings="answer.workings" />
+        <SendToJob v-if="sheet" what="pail" :sheet="sheet" :whole="mixed" />
+        <div class="pair mt-2">
+          <BenchSurface
+            :surface="answer.surface"
+            :mass="asked.mass"
+            :temperature="answer.mixed"
+            @move="(mass, celsius) => set({ mass, a: celsius, b: celsius, air: celsius })"
+          />
+          <div>
+            <BenchCurve title="In the pail" :history="answer.pail" :life="answer.life" />
+            <BenchCurve title="Spread on the slab" :history="answer.spread" />
+          </div>
+        </div>
+        <div class="pair mt-4">
+          <section>
+            <h2>Hardeners</h2>
+            <table class="figures" data-test="hardeners">
+              <thead>
+                <tr>
+                  <th>Hardener</th>
+                  <th>Ratio</th>
+                  <th class="num">This pail lives</th>
+                  <th></th>
+                </tr>
+              </thead>
+              <tbody>
+                <tr
+                  v-for="h in answer.hardeners"
+                  :key="h.id ?? ''"
+                  :class="{ now: (asked.hardener ?? '') === (h.id ?? '') }"
+                >
+                  <td>{{ h.name }}</td>
+                  <td>{{ h.ratio }}</td>
+                  <td class="num">{{ session.format('span', h.life) }}</td>
+                  <td class="small">
+                    {{ h.allowed ? (h.suffice ? 'time enough' : 'too short') : 'slab outside its sheet' }}
+                  </td>
+                </tr>
+              </tbody>
+            </table>
+            <h2 class="mt-4">The film at {{ session.format('temperature', asked.slab) }}</h2>
+            <p v-if="answer.stages.length === 0" class="quiet">Its sheet gives no times.</p>
+            <table v-else class="figures">
+              <tbody>
+                <tr v-for="s in answer.stages" :key="s.name">
+                  <td>{{ s.name }}</td>
+                  <td class="num">
+                    <span :class="{ weak: s.outside }">{{ session.format('span', s.after) }}</span>
+                  </td>
+                </tr>
+              </tbody>
+            </table>
+          </section>
+          <BenchRatio
+            v-if="sheet && id"
+            :id="id"
+            :sheet="sheet"
+            :hardener="asked.hardener"
+            :life="answer.life"
+          />
+        </div>
+        <div v-if="sheet && id" class="pair mt-4">
+          <BenchSpread
+            :id="id"
+            :key="`spread-${id}`"
+            :sheet="sheet"
+            :hardener="asked.hardener"
+            :film="asked.film"
+          />
+          <BenchPump
+            v-if="sheet.components.length === 2"
+            :id="id"
+            :key="`pump-${id}`"
+            :sheet="sheet"
+            :hardener="asked.hardener"
+            :volume="0.003"
+          />
+        </div>
+        <ul class="small quiet notes">
+          <li v-for="n in answer.notes" :key="n">{{ n }}</li>
+          <li>The data sheet rules; time the first pail and trust it more than this.</li>
+        </ul>
+      </template>
+      <p v-else-if="!trouble" class="quiet">Working it out …</p>
+    </template>
+    <ProductSearch v-model="searching" @choose="found" />
+  </div>
+</template>
+
+<style scoped>
+.handles {
+  display: grid;
+  grid-template-columns: repeat(5, 1fr);
+  gap: 6px 12px;
+  align-items: start;
+}
+.told {
+  margin: 10px 0;
+  font-size: 1.1rem;
+}
+.life {
+  font-size: 1.6rem;
+}
+.hot {
+  display: block;
+  margin-top: 4px;
+  padding-left: 10px;
+  border-left: 6px solid var(--stop);
+}
+.now td {
+  font-weight: 680;
+}
+.notes {
+  margin-top: 16px;
+  padding-left: 18px;
+}
+h2 {
+  font-size: 1.05rem;
+}
+@media (max-width: 900px) {
+  .handles {
+    grid-template-columns: 1fr 1fr;
+  }
+}
+</style>

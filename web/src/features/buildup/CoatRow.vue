@@ -1,0 +1,255 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+import type { Coat, CoatPlan, Medium, Product } from '../../api/client'
+import { useDesk } from '../job/useEditor'
+import { isWeak, sourceWords } from '../../fields/sources'
+import { money } from '../../fields/units'
+import { useSession } from '../people/session'
+import { amountWords, kindWords } from '../shelf/kinds'
+import CoatExtras from './CoatExtras.vue'
+import CoatWaterfall from '../../charts/CoatWaterfall.vue'
+import ColourCups from './ColourCups.vue'
+import FigureButton from '../../fields/FigureButton.vue'
+import QuantityField from '../../fields/QuantityField.vue'
+
+const props = defineProps<{
+  coat: Coat
+  plan?: CoatPlan
+  index: number
+  last: boolean
+  below?: CoatPlan
+  products: Product[]
+  media: Medium[]
+}>()
+const desk = useDesk()
+const session = useSession()
+
+type Basis = Coat['amount']['basis']
+const build = computed(() => props.plan?.build)
+const others = computed(() => {
+  const b = build.value
+  if (!b) return []
+  const all: { basis: Basis; si: number }[] = [
+    { basis: 'wet-film', si: b.wet },
+    { basis: 'dry-film', si: b.dry },
+    { basis: 'spread', si: b.spread },
+    { basis: 'mass-per-area', si: b.coverage },
+  ]
+  return all.filter((o) => o.basis !== props.coat.amount.basis)
+})
+
+/** Coats that are poured in several colours, and what is coloured already. */
+const POURED = ['metallic', 'flood', 'deep-pour', 'body']
+const coloured = computed(() => {
+  const kind = desk.file.value.products.find((p) => p.id === props.coat.product)?.kind
+  return props.coat.colours !== undefined || (kind !== undefined && POURED.includes(kind))
+})
+
+function change(label: string, by: (coat: Coat) => void, medium?: Medium): void {
+  desk.editSurface(`${props.coat.id} ${label}`, (s, file) => {
+    const found = s.coats.find((c) => c.id === props.coat.id)
+    if (found) by(found)
+    if (medium && !file.media?.some((m) => m.id === medium.id)) file.media = [...(file.media ?? []), medium]
+  })
+}
+
+function choose(event: Event): void {
+  const product = props.products.find((p) => p.id === (event.target as HTMLSelectElement).value)
+  if (!product) return
+  desk.editSurface(`${props.coat.id} product`, (s, file) => {
+    const found = s.coats.find((c) => c.id === props.coat.id)
+    if (found) {
+      found.product = product.id
+      found.hardener = undefined
+    }
+    if (!file.products.some((p) => p.id === product.id)) file.products.push(product)
+  })
+}
+
+/** Another basis keeps the film: the amount is restated, not changed. */
+function rebase(event: Event): void {
+  const basis = (event.target as HTMLSelectElement).value as Basis
+  const same = others.value.find((o) => o.basis === basis)
+  change('basis', (c) => (c.amount = { basis, value: same?.si ?? c.amount.value }))
+}
+
+function move(by: number): void {
+  desk.editSurface('order of coats', (s) => {
+    const at = s.coats.findIndex((c) => c.id === props.coat.id)
+    const [moved] = s.coats.splice(at, 1)
+    if (moved) s.coats.splice(at + by, 0, moved)
+  })
+}
+</script>
+
+<template>
+  <li class="coat" :data-test="`coat-${index + 1}`">
+    <span class="swatch" :class="{ none: !plan?.color }"
+      ><svg aria-hidden="true"><rect width="100%" height="100%" :fill="plan?.color || 'none'" /></svg
+    ></span>
+    <div class="main">
+      <div class="row">
+        <strong>Coat {{ index + 1 }}</strong>
+        <select
+          class="pick grow"
+          :value="coat.product"
+          :disabled="!session.mayEdit"
+          :aria-label="`Product of coat ${index + 1}`"
+          @change="choose"
+        >
+          <option v-if="!products.some((p) => p.id === coat.product)" :value="coat.product">
+            {{ plan?.name || coat.product }}
+          </option>
+          <option v-for="p in products" :key="p.id" :value="p.id">
+            {{ p.name }} · {{ kindWords[p.kind] }}
+          </option>
+        </select>
+        <template v-if="session.mayEdit">
+          <v-btn
+            size="small"
+            variant="text"
+            :disabled="last"
+            :aria-label="`Move coat ${index + 1} up`"
+            @click="move(1)"
+            >↑</v-btn
+          >
+          <v-btn
+            size="small"
+            variant="text"
+            :disabled="index === 0"
+            :aria-label="`Move coat ${index + 1} down`"
+            @click="move(-1)"
+            >↓</v-btn
+          >
+          <v-btn
+            size="small"
+            variant="text"
+            :aria-label="`Remove coat ${index + 1}`"
+            @click="
+              desk.editSurface('remove coat', (s) => (s.coats = s.coats.filter((c) => c.id !== coat.id)))
+            "
+          >
+            Remove
+          </v-btn>
+        </template>
+      </div>
+      <div class="inputs">
+        <label class="small">
+          Stated as
+          <select
+            class="pick"
+            :value="coat.amount.basis"
+            :disabled="!session.mayEdit"
+            :aria-label="`Basis of coat ${index + 1}`"
+            @change="rebase"
+          >
+            <option v-for="(b, key) in amountWords" :key="key" :value="key">{{ b.words }}</option>
+          </select>
+        </label>
+        <QuantityField
+          :kind="amountWords[coat.amount.basis].kind"
+          :label="`Amount of coat ${index + 1}`"
+          :model-value="coat.amount.value"
+          :disabled="!session.mayEdit"
+          positive
+          @update:model-value="change('amount', (c) => (c.amount.value = $event))"
+        />
+        <QuantityField
+          kind="fraction"
+          :label="`Loss of coat ${index + 1}`"
+          :model-value="coat.loss?.value ?? build?.loss.value"
+          :hint="coat.loss ? 'yours' : build ? sourceWords[build.loss.source] : ''"
+          :disabled="!session.mayEdit"
+          @update:model-value="change('loss', (c) => (c.loss = { value: $event, source: 'own-test' }))"
+        />
+      </div>
+      <p v-if="build" class="small others">
+        <span v-for="o in others" :key="o.basis">
+          <span class="quiet">{{ amountWords[o.basis].words }}</span>
+          <FigureButton
+            :workings="build.workings"
+            :weak="o.basis === 'mass-per-area' && isWeak(build.density.source)"
+          >
+            {{ session.format(amountWords[o.basis].kind, o.si) }}
+          </FigureButton>
+        </span>
+        <span>
+          <span class="quiet">to mix</span>
+          <FigureButton :workings="build.workings" :weak="isWeak(build.loss.source)">
+            <strong>{{ session.format('volume', build.need) }}</strong>
+          </FigureButton>
+          <span class="quiet equals">=</span>
+          <FigureButton :workings="build.workings" :weak="isWeak(build.density.source)">{{
+            session.format('mass', build.needMass)
+          }}</FigureButton>
+        </span>
+        <span v-if="plan?.price !== undefined">
+          <span class="quiet">costs</span> {{ money(plan.price, desk.file.value.job.currency) }}/m²
+        </span>
+      </p>
+      <CoatExtras
+        :coat="coat"
+        :plan="plan"
+        :below="below"
+        :number="index + 1"
+        :media="media"
+        @change="change"
+      />
+      <ColourCups
+        v-if="coloured"
+        :coat="coat"
+        :number="index + 1"
+        :media="media"
+        :need="build?.need ?? 0"
+        @change="change"
+      />
+      <CoatWaterfall v-if="plan" :coat="coat" :plan="plan" :number="index + 1" @change="change" />
+    </div>
+  </li>
+</template>
+
+<style scoped>
+.coat {
+  display: grid;
+  grid-template-columns: 16px 1fr;
+  gap: 14px;
+  padding: 12px 0;
+  border-bottom: 1px solid var(--line);
+}
+.swatch {
+  border: 1px solid var(--ink);
+}
+.swatch svg {
+  display: block;
+  width: 100%;
+  height: 100%;
+}
+.inputs {
+  display: grid;
+  grid-template-columns: auto 1fr 1fr;
+  gap: 10px;
+  align-items: start;
+  margin: 10px 0 8px;
+}
+.inputs label {
+  display: flex;
+  align-items: center;
+  gap: 8px;
+}
+.others .equals {
+  margin: 0 6px;
+}
+.others .quiet {
+  margin-right: 6px;
+}
+.others {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 4px 18px;
+}
+@media (max-width: 700px) {
+  .inputs {
+    grid-template-columns: 1fr;
+  }
+}
+</style>

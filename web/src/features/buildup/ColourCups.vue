@@ -1,0 +1,265 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+import type { Coat, Colouring, Medium } from '../../api/client'
+import { useSession } from '../people/session'
+import PickField from '../../fields/PickField.vue'
+import QuantityField from '../../fields/QuantityField.vue'
+
+/** A coat divided into cups of colour: base and accents by share, or so much for the base and the rest in equal cups. */
+const props = defineProps<{ coat: Coat; number: number; media: Medium[]; need: number }>()
+const emit = defineEmits<{ change: [label: string, by: (coat: Coat) => void, medium?: Medium] }>()
+const session = useSession()
+type Colour = Colouring['colours'][number]
+const ways = { shares: 'each by its share', base: 'so much for the base, the rest in equal cups' }
+const CLEAR = '#d9dad6'
+const USUAL_PIGMENT = 0.02
+const MOST = 12
+const colours = computed(() => props.coat.colours?.colours ?? [])
+const byBase = computed(() => props.coat.colours?.way === 'base')
+const pigments = computed(() =>
+  Object.fromEntries(props.media.filter((m) => m.kind === 'pigment').map((m) => [m.id, m.name])),
+)
+const told = computed(() => (colours.value.length > 0 ? colours.value.map((c) => c.name).join(', ') : 'one'))
+const whole = computed(() => colours.value.reduce((sum, c) => sum + (c.share ?? 0), 0))
+
+function set(label: string, by: (c: Colouring) => void, medium?: Medium): void {
+  emit(
+    'change',
+    `colours ${label}`,
+    (coat) => {
+      if (coat.colours) by(coat.colours)
+    },
+    medium,
+  )
+}
+/** The shares of all but one are made to leave room for it. */
+function share(at: number, value: number): void {
+  set(`share ${at}`, (c) => {
+    const rest = c.colours.reduce((sum, k, i) => (i === at ? sum : sum + (k.share ?? 0)), 0)
+    c.colours = c.colours.map((k, i) => ({
+      ...k,
+      share:
+        i === at
+          ? value
+          : rest > 0
+            ? ((k.share ?? 0) / rest) * (1 - value)
+            : (1 - value) / (c.colours.length - 1),
+    }))
+  })
+}
+function even(list: Colour[]): Colour[] {
+  return list.map((k) => ({ ...k, share: 1 / list.length }))
+}
+function add(): void {
+  const next: Colour = { name: `Colour ${colours.value.length + 1}`, color: CLEAR }
+  if (props.coat.colours) set('add', (c) => (c.colours = even([...c.colours, next])))
+  else
+    emit('change', 'colours add', (coat) => {
+      coat.colours = { way: 'shares', colours: even([{ name: 'Base', color: CLEAR }, next]) }
+    })
+}
+function remove(at: number): void {
+  if (colours.value.length < 2) emit('change', 'colours off', (coat) => (coat.colours = undefined))
+  else set('remove', (c) => (c.colours = even(c.colours.toSpliced(at, 1))))
+}
+function tint(at: number, id: string): void {
+  const medium = props.media.find((m) => m.id === id)
+  set(
+    `pigment ${at}`,
+    (c) => {
+      const k = c.colours[at]
+      if (!k) return
+      const named = Object.values(pigments.value).includes(k.name) || /^(Base|Colour \d+)$/.test(k.name)
+      c.colours[at] = {
+        ...k,
+        medium: id || undefined,
+        color: medium?.color ?? CLEAR,
+        name: medium && named ? medium.name : k.name,
+        portion: id ? (k.portion ?? { value: USUAL_PIGMENT, of: 'a+b', source: 'rule-of-thumb' }) : undefined,
+      }
+    },
+    medium,
+  )
+}
+function edit(at: number, label: string, by: Partial<Colour>): void {
+  set(`${label} ${at}`, (c) => (c.colours = c.colours.map((k, i) => (i === at ? { ...k, ...by } : k))))
+}
+function word(event: Event): string {
+  return (event.target as HTMLInputElement).value.trim()
+}
+function way(value: string): void {
+  set('way', (c) => {
+    c.way = value as Colouring['way']
+    if (c.way === 'base' && !c.base) c.base = props.need / 2
+    if (c.way === 'shares') c.colours = even(c.colours)
+  })
+}
+</script>
+
+<template>
+  <details class="extras" :data-test="`colours-${number}`">
+    <summary class="small">Colours: {{ told }}</summary>
+    <div v-if="colours.length > 0" class="triple mt-2">
+      <PickField
+        label="Divided"
+        :model-value="coat.colours?.way ?? 'shares'"
+        :options="ways"
+        @update:model-value="way"
+      />
+      <QuantityField
+        v-if="byBase"
+        kind="volume"
+        label="For the base"
+        :hint="`of ${session.format('volume', need)} in all`"
+        :model-value="coat.colours?.base"
+        :disabled="!session.mayEdit"
+        positive
+        @update:model-value="set('base', (c) => (c.base = $event))"
+      />
+      <QuantityField
+        kind="span"
+        label="Colouring one cup takes"
+        :model-value="coat.colours?.each ?? 60"
+        :disabled="!session.mayEdit"
+        positive
+        @update:model-value="set('each', (c) => (c.each = $event))"
+      />
+      <QuantityField
+        kind="volume"
+        label="Clings to each cup"
+        :model-value="coat.colours?.left ?? 5e-6"
+        :disabled="!session.mayEdit"
+        positive
+        @update:model-value="set('left', (c) => (c.left = $event))"
+      />
+      <QuantityField
+        kind="volume"
+        label="Smallest cup worth colouring"
+        :model-value="coat.colours?.least ?? 60e-6"
+        :disabled="!session.mayEdit"
+        positive
+        @update:model-value="set('least', (c) => (c.least = $event))"
+      />
+    </div>
+    <table v-if="colours.length > 0" class="colours">
+      <thead>
+        <tr>
+          <th></th>
+          <th>Colour, the base first</th>
+          <th>Pigment</th>
+          <th>of A + B, by mass</th>
+          <th v-if="!byBase">Share</th>
+          <th>Where it goes</th>
+          <th></th>
+        </tr>
+      </thead>
+      <tbody>
+        <tr v-for="(c, i) in colours" :key="i">
+          <td>
+            <svg class="chip" aria-hidden="true"><rect width="14" height="14" :fill="c.color" /></svg>
+          </td>
+          <td>
+            <input
+              class="pick"
+              maxlength="60"
+              :aria-label="`Name of colour ${i + 1}`"
+              :value="c.name"
+              :disabled="!session.mayEdit"
+              @change="edit(i, 'name', { name: word($event) || `Colour ${i + 1}` })"
+            />
+          </td>
+          <td>
+            <select
+              class="pick"
+              :aria-label="`Pigment of colour ${i + 1}`"
+              :value="c.medium ?? ''"
+              :disabled="!session.mayEdit"
+              @change="tint(i, word($event))"
+            >
+              <option value="">clear</option>
+              <option v-for="(name, id) in pigments" :key="id" :value="id">{{ name }}</option>
+            </select>
+          </td>
+          <td class="narrow">
+            <QuantityField
+              v-if="c.portion"
+              bare
+              kind="fraction"
+              :label="`Pigment in colour ${i + 1}`"
+              :model-value="c.portion.value"
+              :disabled="!session.mayEdit"
+              @update:model-value="
+                edit(i, 'portion', { portion: { value: $event, of: 'a+b', source: 'own-test' } })
+              "
+            />
+          </td>
+          <td v-if="!byBase" class="narrow">
+            <QuantityField
+              bare
+              kind="fraction"
+              :label="`Share of colour ${i + 1}`"
+              :model-value="c.share ?? 0"
+              :disabled="!session.mayEdit || colours.length === 1"
+              @update:model-value="share(i, $event)"
+            />
+          </td>
+          <td>
+            <input
+              class="pick"
+              maxlength="200"
+              :aria-label="`Where colour ${i + 1} goes`"
+              :value="c.where"
+              :disabled="!session.mayEdit"
+              @change="edit(i, 'where', { where: word($event) || undefined })"
+            />
+          </td>
+          <td>
+            <button
+              v-if="session.mayEdit"
+              type="button"
+              class="plain"
+              :aria-label="`Remove colour ${i + 1}`"
+              @click="remove(i)"
+            >
+              ×
+            </button>
+          </td>
+        </tr>
+      </tbody>
+    </table>
+    <p v-if="!byBase && colours.length > 0" class="small quiet">
+      Together {{ session.format('fraction', whole) }}. Changing a share moves the others in proportion.
+    </p>
+    <v-btn
+      v-if="session.mayEdit && colours.length < MOST"
+      size="small"
+      :data-test="`add-colour-${number}`"
+      @click="add"
+      >{{ colours.length === 0 ? 'Divide into colours' : 'Add a colour' }}</v-btn
+    >
+  </details>
+</template>
+
+<style scoped>
+.colours {
+  width: 100%;
+  border-collapse: collapse;
+  margin-top: 8px;
+}
+.colours th {
+  text-align: left;
+  font-size: 0.82rem;
+  font-weight: 560;
+}
+.colours td {
+  padding: 4px 8px 4px 0;
+  vertical-align: top;
+}
+.colours .pick {
+  width: 100%;
+  min-width: 0;
+}
+.narrow {
+  width: 92px;
+}
+</style>

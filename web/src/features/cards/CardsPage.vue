@@ -1,0 +1,106 @@
+<script setup lang="ts">
+import { computed, ref } from 'vue'
+import MixCard from './MixCard.vue'
+import SectionPlan from '../../drawing/SectionPlan.vue'
+import SpanList from '../measure/SpanList.vue'
+import TapeMarks from '../pour/TapeMarks.vue'
+import { usePlannedJob } from '../job/usePlannedJob'
+import { useSession } from '../people/session'
+
+const props = defineProps<{ id: string }>()
+const session = useSession()
+const { job, trouble } = usePlannedJob(props.id)
+const coat = ref('')
+
+const all = computed(() =>
+  (job.value?.plan.surfaces ?? []).flatMap((plan) => {
+    const surface = job.value?.file.job.surfaces.find((s) => s.id === plan.id)
+    return surface
+      ? plan.coats
+          .filter((c) => (c.cards?.length ?? 0) > 0)
+          .map((c) => ({ surface, plan, coat: c, coats: plan.coats.length, key: c.id }))
+      : []
+  }),
+)
+const shown = computed(() => all.value.filter((e) => coat.value === '' || e.key === coat.value))
+function print(): void {
+  window.print()
+}
+</script>
+
+<template>
+  <div class="page cards">
+    <div class="row mb-4 no-print">
+      <v-btn variant="text" :to="`/jobs/${id}`">‹ Back to the job</v-btn>
+      <h1 class="grow">Mix cards{{ job ? `: ${job.file.job.name}` : '' }}</h1>
+      <label v-if="all.length > 1" class="small">
+        Show
+        <select v-model="coat" class="pick" aria-label="Coat whose cards are shown">
+          <option value="">all coats</option>
+          <option v-for="e in all" :key="e.key" :value="e.key">
+            {{ e.surface.name }}, coat {{ e.coat.number }}
+          </option>
+        </select>
+      </label>
+      <v-btn color="primary" variant="flat" data-test="print" @click="print">Print</v-btn>
+    </div>
+    <p v-if="trouble" role="alert">{{ trouble }}</p>
+    <p v-else-if="job && all.length === 0" class="quiet">
+      There are no batches yet, so there is nothing to mix. Measure a surface and give it a coat first.
+    </p>
+    <p v-else-if="!job" class="quiet">Reading the cards …</p>
+    <section v-for="e in shown" :key="e.key">
+      <div class="map sheet">
+        <h2>{{ e.surface.name }}: coat {{ e.coat.number }}, {{ e.coat.name }}</h2>
+        <div class="mapped">
+          <SectionPlan v-if="e.plan.course" :surface="e.surface" :plan="e.plan" :coat="e.coat" />
+          <SpanList v-else-if="e.plan.takeoff?.panels?.length" :coat="e.coat" />
+          <TapeMarks v-if="(e.coat.cuts?.length ?? 0) > 0" :cuts="e.coat.cuts ?? []" :surface="e.surface" />
+          <p v-else-if="(e.coat.sections?.length ?? 0) < 2" class="quiet">
+            One batch covers it all: {{ session.format('area', e.plan.takeoff?.area ?? 0) }}.
+          </p>
+        </div>
+      </div>
+      <MixCard
+        v-for="c in e.coat.cards ?? []"
+        :key="c.batch"
+        :card="c"
+        :surface="e.surface.name"
+        :coat="e.coat.number"
+        :coats="e.coats"
+        :clock="`${id}.${e.key}.${c.batch}`"
+      />
+    </section>
+  </div>
+</template>
+
+<style scoped>
+.map {
+  padding: 16px 20px;
+  margin-bottom: 22px;
+  break-after: page;
+}
+.mapped {
+  display: grid;
+  grid-template-columns: 1.5fr 1fr;
+  gap: 20px;
+  margin-top: 10px;
+}
+@media screen and (max-width: 900px) {
+  .mapped {
+    grid-template-columns: 1fr;
+  }
+}
+section + section {
+  break-before: page;
+}
+@media print {
+  .page {
+    padding: 0;
+    max-width: none;
+  }
+  .map {
+    border: 0;
+  }
+}
+</style>

@@ -1,0 +1,429 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+import type { Card } from '../../api/client'
+import { clockTime, minuteTime } from '../../fields/clock'
+import { useSession } from '../people/session'
+import CardClock from './CardClock.vue'
+import CardCups from './CardCups.vue'
+
+const props = defineProps<{
+  card: Card
+  surface: string
+  coat: number
+  coats: number
+  /** Under what name the running clock of this batch is kept; no clock without one. */
+  clock?: string
+}>()
+const session = useSession()
+const single = computed(() => props.card.parts.length === 1)
+const ratio = computed(() => `${props.card.ratioParts.join(' : ')} by ${props.card.ratio}`)
+const filled = computed(() =>
+  props.card.parts.map((p, i) => ({
+    part: p,
+    from: i === 0 ? 0 : (props.card.parts[i - 1]?.fillTo ?? 0) / props.card.volume,
+    to: p.fillTo / props.card.volume,
+  })),
+)
+const PAIL = 200
+const CENTIMETRES = 100
+const FINE = 10
+
+/** What a scale shows, to the gram where that counts. */
+function reading(kilograms: number): string {
+  return session.units === 'metric' && kilograms >= 1 && kilograms < FINE
+    ? `${kilograms.toFixed(3)} kg`
+    : session.format('mass', kilograms)
+}
+/** A height in the pail as a ruler shows it. */
+function height(metres: number): string {
+  return session.units === 'us' ? session.format('length', metres) : `${(metres * CENTIMETRES).toFixed(1)} cm`
+}
+</script>
+
+<template>
+  <article class="card" :class="{ coloured: card.cups?.length }" data-test="mix-card">
+    <header>
+      <svg class="band" preserveAspectRatio="none" viewBox="0 0 10 10" aria-hidden="true">
+        <rect width="10" height="10" :fill="card.color" />
+      </svg>
+      <p class="which">
+        Batch <b>{{ card.batch }}</b> of {{ card.of }}
+      </p>
+      <p class="what">
+        <strong>{{ card.product }}</strong>
+        <span>coat {{ coat }} of {{ coats }}, {{ surface }}</span>
+      </p>
+      <p class="total">
+        <b>{{ session.format('volume', card.volume) }}</b>
+        <span>{{ session.format('mass', card.mass) }} · {{ card.share }}</span>
+      </p>
+    </header>
+    <div class="body">
+      <table>
+        <thead>
+          <tr>
+            <th>{{ single ? 'Stir, then pour' : 'Pour' }}</th>
+            <th>by volume</th>
+            <th>or by scale</th>
+            <th class="wide">pail mark</th>
+            <th class="wide">
+              {{ card.tare ? `scale with pail (${session.format('mass', card.tare)})` : 'scale shows' }}
+            </th>
+          </tr>
+        </thead>
+        <tbody>
+          <tr v-for="p in card.parts" :key="p.name">
+            <th scope="row">{{ p.name }}</th>
+            <td class="big">
+              {{ session.format('volume', p.volume) }}
+              <span class="sub">mark {{ session.format('volume', p.fillTo) }}</span>
+            </td>
+            <td class="big mass">
+              {{ p.densityAssumed ? '≈ ' : '' }}{{ session.format('mass', p.mass) }}
+              <span class="sub">scale {{ reading(p.scaleTo) }}</span>
+            </td>
+            <td class="wide">
+              {{ session.format('volume', p.fillTo)
+              }}<span v-if="p.height" class="high">{{ height(p.height) }}</span>
+            </td>
+            <td class="wide">
+              {{ p.densityAssumed ? '≈ ' : '' }}{{ reading(p.scaleTo) }}
+              <span v-if="!single" class="high">± {{ session.format('mass', p.tolerance) }}</span>
+            </td>
+          </tr>
+        </tbody>
+      </table>
+      <svg class="pail" viewBox="0 0 150 236" role="img" aria-label="Fill marks on the pail">
+        <path d="M12 10L24 226H126L138 10" fill="none" stroke="currentColor" stroke-width="3" />
+        <g v-for="f in filled" :key="f.part.name">
+          <rect
+            :y="226 - f.to * PAIL"
+            x="26"
+            width="98"
+            :height="(f.to - f.from) * PAIL"
+            :fill="card.color"
+            :fill-opacity="f.from === 0 ? 0.9 : 0.4"
+          />
+          <path :d="`M8 ${226 - f.to * PAIL}H142`" stroke="currentColor" stroke-width="2.5" />
+          <text x="75" :y="Math.min(222, 226 - ((f.to + f.from) * PAIL) / 2 + 7)">{{ f.part.name }}</text>
+        </g>
+      </svg>
+    </div>
+    <ul v-if="card.additions?.length" class="adds">
+      <li v-for="a in card.additions" :key="a.name + a.how">
+        <b>{{ a.mass ? session.format('mass', a.mass) : session.format('volume', a.volume ?? 0) }}</b>
+        {{ a.name }}, {{ a.how }}
+      </li>
+    </ul>
+    <CardCups v-if="card.cups?.length" :card="card" />
+    <div class="work">
+      <ol class="steps">
+        <li v-for="s in card.steps" :key="s.text">
+          {{ s.text }} <b v-if="s.lasts">{{ session.format('span', s.lasts) }}.</b>
+        </li>
+      </ol>
+      <div v-if="card.strokes" class="strokes" data-test="strokes">
+        <p>
+          <b>{{ card.strokes.a }}</b> strokes of A, <b>{{ card.strokes.b }}</b> of B
+          <span v-if="card.strokes.priming">(after {{ card.strokes.priming }} each to prime)</span>
+        </p>
+        <p class="small">
+          {{ card.strokes.text }} They give {{ session.format('volume', card.strokes.volume) }}, off by
+          {{ session.format('fraction', Math.abs(card.strokes.off)) }}.
+        </p>
+      </div>
+    </div>
+    <p v-if="card.warning" class="mind" role="alert">{{ card.warning }}</p>
+    <p v-if="card.parts.some((p) => p.densityAssumed)" class="mind">
+      ≈ The sheet gives no density: measure by volume, or weigh a known volume first.
+    </p>
+    <dl class="clock">
+      <div v-if="!single">
+        <dt>Ratio</dt>
+        <dd class="ratio">{{ ratio }}</dd>
+      </div>
+      <div v-if="card.mixing">
+        <dt>{{ single ? 'Stir' : 'Mix' }}</dt>
+        <dd>{{ session.format('span', card.mixing) }}</dd>
+      </div>
+      <div v-if="card.induction">
+        <dt>Let stand</dt>
+        <dd>{{ session.format('span', card.induction) }}</dd>
+      </div>
+      <div v-if="card.potLife">
+        <dt>Pot life from mixing</dt>
+        <dd>{{ session.format('span', card.potLife) }}</dd>
+      </div>
+      <div>
+        <dt>Section</dt>
+        <dd>{{ card.section }}: {{ session.format('area', card.area) }}</dd>
+      </div>
+      <div>
+        <dt>Wet film</dt>
+        <dd>{{ session.format('film', card.wet) }}</dd>
+      </div>
+      <div v-if="!single">
+        <dt>{{ card.meets ? `A meets B, planned ${clockTime(card.meets)}; met` : 'A met B at' }}</dt>
+        <dd class="blank">&nbsp;</dd>
+      </div>
+      <div v-if="card.useBy">
+        <dt>Use by, as planned</dt>
+        <dd data-test="use-by">{{ minuteTime(card.useBy) }}</dd>
+      </div>
+    </dl>
+    <CardClock v-if="!single && clock" :card="card" :memory="clock" />
+    <p v-if="card.cautions?.length" class="cautions">
+      {{ card.cautions.join(' ') }} The product's data sheet and safety data sheet come first.
+    </p>
+  </article>
+</template>
+
+<style scoped>
+.card {
+  background: var(--paper);
+  border: 3px solid var(--ink);
+  padding: 0 0 14px;
+  break-inside: avoid;
+  break-after: page;
+  margin-bottom: 26px;
+}
+.card:last-child {
+  break-after: auto;
+}
+header {
+  display: grid;
+  grid-template-columns: auto 1fr auto;
+  gap: 26px;
+  align-items: center;
+  padding: 0 22px 10px;
+  border-bottom: 3px solid var(--ink);
+}
+.band {
+  grid-column: 1 / -1;
+  display: block;
+  width: calc(100% + 44px);
+  margin: 0 -22px;
+  height: 22px;
+  border-bottom: 2px solid var(--ink);
+  print-color-adjust: exact;
+}
+p {
+  margin: 0;
+}
+.which {
+  font-size: 1.9rem;
+}
+.which b {
+  font-size: 4.6rem;
+  line-height: 1;
+}
+.what strong {
+  display: block;
+  font-size: 2.3rem;
+  line-height: 1.05;
+}
+.what span,
+.total span {
+  font-size: 1.3rem;
+}
+.total {
+  text-align: right;
+}
+.total b {
+  display: block;
+  font-size: 3.4rem;
+  line-height: 1.05;
+  white-space: nowrap;
+}
+.body {
+  display: grid;
+  grid-template-columns: 1fr 170px;
+  gap: 22px;
+  padding: 12px 22px;
+  align-items: center;
+}
+table {
+  border-collapse: collapse;
+  width: 100%;
+}
+thead th {
+  text-align: left;
+  font-size: 1.1rem;
+  font-weight: 560;
+  border-bottom: 2px solid var(--ink);
+}
+tbody th {
+  font-size: 4.4rem;
+  font-weight: 780;
+  text-align: left;
+  line-height: 1.15;
+  padding-right: 18px;
+}
+tbody td {
+  font-size: 1.9rem;
+  white-space: nowrap;
+  padding-right: 18px;
+  border-bottom: 1px solid var(--line);
+}
+td.big {
+  font-size: 3.9rem;
+  font-weight: 720;
+}
+td.mass {
+  font-weight: 520;
+  font-style: italic;
+}
+.sub {
+  display: none;
+}
+.pail {
+  width: 100%;
+}
+.pail text {
+  font-size: 26px;
+  font-weight: 760;
+  text-anchor: middle;
+  fill: currentColor;
+}
+.clock {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 8px 34px;
+  padding: 10px 22px 0;
+  border-top: 3px solid var(--ink);
+}
+dt {
+  font-size: 1.05rem;
+}
+dd {
+  font-size: 2.3rem;
+  font-weight: 720;
+  line-height: 1.1;
+  white-space: nowrap;
+}
+dd.blank {
+  border-bottom: 2px solid var(--ink);
+  min-width: 150px;
+}
+.high {
+  display: block;
+  font-size: 1.3rem;
+}
+.work {
+  display: flex;
+  gap: 30px;
+  padding: 8px 22px 10px;
+  align-items: start;
+}
+.steps {
+  flex: 2;
+  columns: 2;
+  column-gap: 34px;
+  margin: 0;
+  padding-left: 1.3em;
+  font-size: 1.12rem;
+  line-height: 1.35;
+}
+.steps li {
+  break-inside: avoid;
+}
+.strokes {
+  flex: 1;
+  border-left: 3px solid var(--ink);
+  padding-left: 18px;
+  font-size: 1.5rem;
+}
+.adds {
+  list-style: none;
+  padding: 4px 22px;
+  display: flex;
+  flex-wrap: wrap;
+  gap: 2px 30px;
+  font-size: 1.5rem;
+}
+.cautions,
+.mind {
+  padding: 10px 22px 0;
+  font-size: 1.05rem;
+}
+.mind {
+  font-weight: 680;
+}
+@media screen and (max-width: 900px) {
+  header,
+  .body {
+    grid-template-columns: 1fr;
+  }
+  .total {
+    text-align: left;
+  }
+  .pail,
+  .wide {
+    display: none;
+  }
+  .work {
+    display: block;
+  }
+  .steps {
+    columns: 1;
+  }
+  .sub {
+    display: block;
+    font-size: 1.05rem;
+    font-weight: 520;
+    font-style: normal;
+  }
+  td.big {
+    font-size: 1.7rem;
+  }
+  tbody td {
+    font-size: 1.1rem;
+    padding-right: 10px;
+  }
+  tbody th {
+    font-size: 2.2rem;
+  }
+  dd {
+    font-size: 1.5rem;
+  }
+}
+@media print {
+  .which b,
+  .total b {
+    font-size: 3rem;
+  }
+  tbody th,
+  td.big {
+    font-size: 3.2rem;
+  }
+  dd {
+    font-size: 1.7rem;
+  }
+  .steps,
+  .strokes,
+  .cautions {
+    font-size: 0.95rem;
+    line-height: 1.2;
+  }
+  .body {
+    grid-template-columns: 1fr 130px;
+    padding-block: 4px;
+  }
+  .high {
+    display: inline;
+  }
+  .coloured tbody th,
+  .coloured td.big {
+    font-size: 2.2rem;
+  }
+  .coloured .body {
+    grid-template-columns: 1fr 84px;
+  }
+  /* One landscape sheet for each card, whatever stands on it. */
+  .card {
+    zoom: 0.8;
+    border-color: #000;
+    margin: 0;
+  }
+}
+</style>

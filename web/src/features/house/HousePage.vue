@@ -1,0 +1,241 @@
+<script setup lang="ts">
+import { computed, ref } from 'vue'
+import { api, refusal, type House, type School, type Schools } from '../../api/client'
+import QuantityField from '../../fields/QuantityField.vue'
+import { useSession } from '../people/session'
+
+const session = useSession()
+const house = ref<House>({})
+const schools = ref<School[]>([])
+const trouble = ref('')
+const state = ref<'' | 'saving' | 'saved'>('')
+const past = ref<House[]>([])
+const ready = ref(false)
+const PLAIN_CREW = { spreaders: 2, pace: { value: 0.0125, source: 'rule-of-thumb' } } as const
+const PLAIN_BUCKET = { volume: 0.02, headroom: 0.2 }
+
+async function load(): Promise<void> {
+  try {
+    const { data, error } = await api.GET('/api/house')
+    if (data) {
+      house.value = data.house
+      schools.value = data.schools
+    }
+    ready.value = data !== undefined
+    trouble.value = data ? '' : refusal(error, 'The house methods cannot be read.')
+  } catch {
+    trouble.value = 'The server does not answer. Open this again when it is back.'
+  }
+}
+void load()
+
+async function keep(next: House): Promise<void> {
+  house.value = next
+  state.value = 'saving'
+  try {
+    const { error, response } = await api.PUT('/api/house', { body: next })
+    state.value = response.ok ? 'saved' : ''
+    trouble.value = response.ok ? '' : refusal(error, 'This was not saved.')
+  } catch {
+    state.value = ''
+    trouble.value = 'The server does not answer; choose again when it is back.'
+  }
+}
+function change(by: Partial<House>): void {
+  past.value = [...past.value, house.value]
+  void keep({ ...house.value, ...by })
+}
+function undo(): void {
+  const last = past.value.at(-1)
+  past.value = past.value.slice(0, -1)
+  if (last) void keep(last)
+}
+function chosen(s: School): string {
+  const own = house.value.methods?.[s.id as keyof Schools]
+  return typeof own === 'string' ? own : (s.choices[0]?.value ?? '')
+}
+function choose(s: School, value: string): void {
+  const methods = { ...house.value.methods, [s.id]: value === s.choices[0]?.value ? undefined : value }
+  change({ methods: methods as Schools })
+}
+const crew = computed(() => house.value.crew ?? PLAIN_CREW)
+const bucket = computed(() => house.value.bucket ?? PLAIN_BUCKET)
+</script>
+
+<template>
+  <div class="page">
+    <div class="row mb-2">
+      <h1 class="grow">House methods</h1>
+      <span class="small quiet" aria-live="polite" data-test="house-state">{{
+        state === 'saving' ? 'saving …' : state === 'saved' ? 'saved' : ''
+      }}</span>
+      <v-btn v-if="session.mayKeep" size="small" :disabled="past.length === 0" @click="undo">Undo</v-btn>
+    </div>
+    <p class="mb-4">
+      Where the trade disagrees, choose once how your company works. Every new job starts from here and can
+      depart from it; jobs that exist keep theirs.
+    </p>
+    <p v-if="trouble" role="alert">{{ trouble }}</p>
+    <p v-if="!ready && !trouble" class="quiet">Reading …</p>
+    <template v-if="ready">
+      <section class="sheet start">
+        <h2>What a new job starts with</h2>
+        <div class="grid">
+          <v-text-field
+            label="People spreading"
+            type="number"
+            min="1"
+            max="50"
+            :model-value="crew.spreaders"
+            :disabled="!session.mayKeep"
+            @change="
+              change({
+                crew: {
+                  ...crew,
+                  spreaders: Math.max(
+                    1,
+                    Math.min(50, Math.round(Number(($event.target as HTMLInputElement).value)) || 1),
+                  ),
+                },
+              })
+            "
+          />
+          <QuantityField
+            kind="pace"
+            label="Pace of one person"
+            :model-value="crew.pace.value"
+            :disabled="!session.mayKeep"
+            positive
+            @update:model-value="change({ crew: { ...crew, pace: { value: $event, source: 'own-test' } } })"
+          />
+          <QuantityField
+            kind="volume"
+            label="Bucket, to the brim"
+            :model-value="bucket.volume"
+            :disabled="!session.mayKeep"
+            positive
+            @update:model-value="change({ bucket: { ...bucket, volume: $event } })"
+          />
+          <QuantityField
+            kind="content"
+            label="VOC limit"
+            :hint="house.vocMax ? '0 is no limit' : 'none'"
+            :model-value="house.vocMax?.value"
+            :disabled="!session.mayKeep"
+            @update:model-value="
+              change({ vocMax: $event > 0 ? { value: $event, source: 'standard' } : undefined })
+            "
+          />
+          <QuantityField
+            kind="temperature"
+            label="Slab planned for"
+            :hint="house.slab ? '' : '20 °C, assumed'"
+            :model-value="house.slab?.value"
+            :disabled="!session.mayKeep"
+            @update:model-value="change({ slab: { value: $event, source: 'own-test' } })"
+          />
+          <v-text-field
+            label="Currency, three letters"
+            maxlength="3"
+            :model-value="house.currency"
+            :disabled="!session.mayKeep"
+            @change="
+              change({ currency: ($event.target as HTMLInputElement).value.toUpperCase() || undefined })
+            "
+          />
+        </div>
+        <label class="small">
+          <input
+            type="checkbox"
+            :checked="house.methods?.acidInPool ?? false"
+            :disabled="!session.mayKeep"
+            @change="
+              change({
+                methods: { ...house.methods, acidInPool: !house.methods?.acidInPool || undefined },
+              })
+            "
+          />
+          Acid may be used in pools and on plaster. The other school grinds only: acid soaks in, must be
+          neutralised completely, and stains the paint.
+        </label>
+      </section>
+      <div class="schools">
+        <fieldset
+          v-for="s in schools"
+          :key="s.id"
+          class="sheet school"
+          :disabled="!session.mayKeep"
+          :data-test="`school-${s.id}`"
+        >
+          <legend>{{ s.title }}</legend>
+          <label v-for="c in s.choices" :key="c.value" :class="{ on: chosen(s) === c.value }">
+            <input type="radio" :name="s.id" :checked="chosen(s) === c.value" @change="choose(s, c.value)" />
+            <span>
+              <strong>{{ c.name }}</strong>
+              <span class="small"
+                >{{ c.reason }} <span class="quiet">{{ c.consequence }}</span></span
+              >
+            </span>
+          </label>
+        </fieldset>
+      </div>
+      <p class="small quiet mt-3">
+        All of it is common practice without a published source. Data sheets, local codes and licensed
+        practice rule.
+      </p>
+    </template>
+  </div>
+</template>
+
+<style scoped>
+.start {
+  padding: 14px 18px;
+  margin-bottom: 16px;
+}
+.grid {
+  display: grid;
+  grid-template-columns: repeat(3, 1fr);
+  gap: 8px 14px;
+  align-items: start;
+  margin-top: 10px;
+}
+.schools {
+  columns: 2;
+  column-gap: 16px;
+}
+.school {
+  break-inside: avoid;
+  padding: 10px 14px 12px;
+  margin: 0 0 14px;
+}
+legend {
+  font-weight: 700;
+  padding: 0 6px;
+}
+.school label {
+  display: grid;
+  grid-template-columns: auto 1fr;
+  gap: 10px;
+  padding: 6px 8px;
+  border-left: 4px solid transparent;
+}
+.school label.on {
+  border-left-color: var(--cure);
+  background: var(--faint);
+}
+strong,
+.small {
+  display: block;
+}
+.small .quiet {
+  display: inline;
+}
+@media (max-width: 800px) {
+  .schools {
+    columns: 1;
+  }
+  .grid {
+    grid-template-columns: 1fr 1fr;
+  }
+}
+</style>

@@ -1,0 +1,87 @@
+<script setup lang="ts">
+import { ref, watch } from 'vue'
+import { api, refusal, type JobLine, type Surface } from '../../api/client'
+
+/** Copies a surface with its coats into another job. */
+const props = defineProps<{ jobId: string; surface: Surface }>()
+const open = defineModel<boolean>({ required: true })
+const jobs = ref<JobLine[]>([])
+const words = ref('')
+const trouble = ref('')
+const done = ref<JobLine | null>(null)
+
+async function load(): Promise<void> {
+  try {
+    const { data, error } = await api.GET('/api/jobs', { params: { query: { q: words.value || undefined } } })
+    jobs.value = (data ?? []).filter((j) => j.id !== props.jobId)
+    trouble.value = data ? '' : refusal(error, 'The jobs cannot be listed.')
+  } catch {
+    trouble.value = 'The server does not answer. Try again when the connection is back.'
+  }
+}
+watch([open, words], () => {
+  done.value = null
+  if (open.value) void load()
+})
+
+async function copy(to: JobLine): Promise<void> {
+  try {
+    const { error } = await api.POST('/api/jobs/{job}/surfaces/{surface}/copies', {
+      params: { path: { job: props.jobId, surface: props.surface.id } },
+      body: { to: to.id },
+    })
+    trouble.value = error ? refusal(error, 'The surface could not be copied.') : ''
+    done.value = error ? null : to
+  } catch {
+    trouble.value = 'The server does not answer; nothing was copied.'
+  }
+}
+</script>
+
+<template>
+  <v-dialog v-model="open" max-width="560" aria-label="Copy a surface to another job">
+    <div class="sheet copy" data-test="copy-dialog">
+      <h2>Copy “{{ surface.name }}” to another job</h2>
+      <v-text-field v-model="words" label="Find a job" autocomplete="off" />
+      <p v-if="trouble" role="alert">{{ trouble }}</p>
+      <p v-if="done" role="status">
+        Copied with its coats and their data sheets.
+        <router-link :to="`/jobs/${done.id}`">Open {{ done.name }}</router-link>
+      </p>
+      <p v-else-if="jobs.length === 0" class="quiet">
+        There is no other job{{ words ? ' with these words' : '' }}.
+      </p>
+      <ul v-else>
+        <li v-for="j in jobs" :key="j.id">
+          <button type="button" class="plain target" @click="copy(j)">
+            <strong>{{ j.name }}</strong> <span class="quiet small">{{ j.client }}</span>
+          </button>
+        </li>
+      </ul>
+      <div class="row"><v-btn @click="open = false">Close</v-btn></div>
+    </div>
+  </v-dialog>
+</template>
+
+<style scoped>
+.copy {
+  padding: 20px 24px;
+  display: grid;
+  gap: 12px;
+}
+ul {
+  list-style: none;
+  padding: 0;
+  max-height: 300px;
+  overflow: auto;
+}
+.target {
+  display: block;
+  width: 100%;
+  padding: 8px;
+  border-bottom: 1px solid var(--faint);
+}
+.target:hover {
+  background: var(--faint);
+}
+</style>

@@ -1,0 +1,93 @@
+<script setup lang="ts">
+import type { Job } from '../../api/client'
+import { useDesk } from './useEditor'
+import { useSession } from '../people/session'
+
+const open = defineModel<boolean>({ required: true })
+const desk = useDesk()
+const session = useSession()
+type Field = 'client' | 'site' | 'notes'
+
+function set(field: Field, event: Event): void {
+  const text = (event.target as HTMLInputElement).value.trim()
+  desk.editor.edit(`job ${field}`, (f) => (f.job[field] = text || undefined))
+}
+
+const currencies = [
+  'EUR',
+  'USD',
+  'GBP',
+  'CAD',
+  'AUD',
+  'NZD',
+  'CHF',
+  'SEK',
+  'NOK',
+  'DKK',
+  'PLN',
+  'CZK',
+  'MXN',
+  'BRL',
+  'ZAR',
+  'JPY',
+  'INR',
+]
+function setCurrency(event: Event): void {
+  const currency: Job['currency'] = (event.target as HTMLSelectElement).value
+  desk.editor.edit('currency', (f) => (f.job.currency = currency))
+}
+</script>
+
+<template>
+  <v-dialog v-model="open" aria-label="Client, site and notes">
+    <div class="sheet details">
+      <h2>Client, site and notes</h2>
+      <v-text-field
+        label="Client"
+        maxlength="160"
+        :model-value="desk.file.value.job.client"
+        :readonly="!session.mayEdit"
+        @change="set('client', $event)"
+      />
+      <v-text-field
+        label="Site"
+        maxlength="300"
+        :model-value="desk.file.value.job.site"
+        :readonly="!session.mayEdit"
+        @change="set('site', $event)"
+      />
+      <v-textarea
+        label="Notes"
+        rows="5"
+        maxlength="4000"
+        :model-value="desk.file.value.job.notes"
+        :readonly="!session.mayEdit"
+        @change="set('notes', $event)"
+      />
+      <label>
+        Prices are in
+        <select
+          class="pick"
+          :value="desk.file.value.job.currency"
+          :disabled="!session.mayEdit"
+          aria-label="Currency of the job"
+          @change="setCurrency"
+        >
+          <option v-if="!currencies.includes(desk.file.value.job.currency)">
+            {{ desk.file.value.job.currency }}
+          </option>
+          <option v-for="c in currencies" :key="c">{{ c }}</option>
+        </select>
+      </label>
+      <div><v-btn color="primary" variant="flat" @click="open = false">Done</v-btn></div>
+    </div>
+  </v-dialog>
+</template>
+
+<style scoped>
+.details {
+  padding: 24px;
+  display: grid;
+  gap: 14px;
+}
+</style>

@@ -1,0 +1,317 @@
+<script setup lang="ts">
+import { useEventListener } from '@vueuse/core'
+import { computed, ref } from 'vue'
+import type { FloorLine, Point } from '../../api/client'
+import { useDesk } from '../job/useEditor'
+import { useDraft, type DraftKind } from '../../drawing/useDraft'
+import { useGrid } from '../../drawing/useGrid'
+import { newId } from '../job/blank'
+import { distance, mapPoints, middle, nearestOn, pushWall } from '../../drawing/figures'
+import type { PlanLine, PlanMark, PlanRing } from '../../drawing/plan'
+import { useSession } from '../people/session'
+import DrawingImport from './DrawingImport.vue'
+import FloorParts from './FloorParts.vue'
+import GivenArea from './GivenArea.vue'
+import GridPick from '../../drawing/GridPick.vue'
+import MeasureTotals from './MeasureTotals.vue'
+import OutlineEditor from '../../drawing/OutlineEditor.vue'
+import PlanThings from './PlanThings.vue'
+import QuantityField from '../../fields/QuantityField.vue'
+import RoundWall from './RoundWall.vue'
+import WallEntry from './WallEntry.vue'
+
+const MM = 0.001
+defineProps<{ toolbar: string }>()
+const desk = useDesk()
+const session = useSession()
+const draft = useDraft()
+const grid = useGrid()
+type Place = 'exit' | 'door' | 'drain'
+const placing = ref<Place | null>(null)
+const lineKind = ref<FloorLine['kind']>('crack')
+const importing = ref(false)
+const hints: Record<Place, string> = {
+  exit: 'Click the wall with the door by which the crew leaves.',
+  door: 'Click the wall in which the door stands.',
+  drain: 'Click the middle of the drain.',
+}
+
+const floor = computed(() => desk.surface.value.floor)
+const takeoff = computed(() => desk.surfacePlan.value?.takeoff)
+const outline = computed(() => floor.value.outline)
+const measured = computed(() => outline.value.length > 0)
+const rings = computed<PlanRing[]>(() =>
+  measured.value
+    ? [
+        { id: 'outline', kind: 'outline', name: '', points: outline.value, measured: true },
+        ...(floor.value.zones ?? []).map((z): PlanRing => ({
+          id: z.id,
+          kind: 'zone',
+          name: z.name,
+          points: z.outline,
+          measured: false,
+        })),
+        ...floor.value.holes.map((h): PlanRing => ({
+          id: h.id,
+          kind: 'hole',
+          name: h.name,
+          points: h.outline,
+          measured: false,
+        })),
+      ]
+    : [],
+)
+const lines = computed<PlanLine[]>(() =>
+  (floor.value.lines ?? []).flatMap((l) =>
+    l.path ? [{ id: l.id, name: l.name, kind: l.kind, points: l.path }] : [],
+  ),
+)
+const marks = computed<PlanMark[]>(() => [
+  ...(floor.value.fittings ?? []).map((f): PlanMark => ({ id: f.id, name: f.name, kind: f.kind, at: f.at })),
+  ...(desk.surface.value.survey?.readings ?? []).flatMap((r): PlanMark[] =>
+    r.place ? [{ id: r.id, name: '', kind: 'reading', at: r.place, fixed: true }] : [],
+  ),
+  ...(desk.surfacePlan.value?.exit
+    ? [{ id: 'exit', name: 'exit', kind: 'exit', at: desk.surfacePlan.value.exit.at } satisfies PlanMark]
+    : []),
+])
+
+function begin(kind: DraftKind): void {
+  placing.value = null
+  draft.begin(kind)
+}
+
+function close(): void {
+  if (!draft.closable.value) return
+  const kind = draft.kind.value
+  const points = draft.close()
+  desk.editSurface(`${kind} drawn`, (s) => {
+    const f = s.floor
+    if (kind === 'outline') {
+      f.outline = points
+      s.given = undefined
+    } else if (kind === 'hole')
+      f.holes.push({ id: newId(), name: `Column ${f.holes.length + 1}`, outline: points })
+    else if (kind === 'zone') {
+      const zones = f.zones ?? []
+      f.zones = [...zones, { id: newId(), name: `Zone ${zones.length + 1}`, outline: points }]
+    } else
+      f.lines = [
+        ...(f.lines ?? []),
+        { id: newId(), name: '', kind: lineKind.value, path: points, width: 6 * MM, depth: 20 * MM },
+      ]
+  })
+}
+
+function take(points: Point[], inner: { name: string; outline: Point[] }[]): void {
+  desk.editSurface('import drawing', (s) => {
+    s.floor.outline = points
+    s.given = undefined
+    s.layout.exit = undefined
+    s.floor.holes = inner.map((h, n) => ({
+      id: newId(),
+      name: h.name || `Column ${n + 1}`,
+      outline: h.outline,
+    }))
+  })
+}
+
+function putOnPlan(event: Event): void {
+  const select = event.target as HTMLSelectElement
+  const wanted = select.value
+  select.value = ''
+  draft.cancel()
+  if (wanted === 'exit' || wanted === 'door' || wanted === 'drain') placing.value = wanted
+  else if (wanted === 'zone') begin('zone')
+  else if (wanted) {
+    lineKind.value = wanted as FloorLine['kind']
+    begin('line')
+  }
+}
+
+function place(at: Point): void {
+  const kind = placing.value
+  placing.value = null
+  if (kind === 'exit') setExit(nearestOn(outline.value, at))
+  else if (kind)
+    desk.editSurface(`add ${kind}`, (s) => {
+      const all = s.floor.fittings ?? []
+      const number = all.filter((f) => f.kind === kind).length + 1
+      s.floor.fittings = [
+        ...all,
+        kind === 'door'
+          ? { id: newId(), name: `Door ${number}`, kind, at: nearestOn(outline.value, at), width: 900 * MM }
+          : { id: newId(), name: `Drain ${number}`, kind, at, width: 150 * MM },
+      ]
+    })
+}
+
+function setExit(at: Point | undefined): void {
+  desk.editSurface('exit', (s) => (s.layout.exit = at))
+}
+
+function moveRing(id: string, points: Point[], label: string): void {
+  desk.editSurface(`${id} ${label}`, (s) => {
+    const ring = [...s.floor.holes, ...(s.floor.zones ?? [])].find((h) => h.id === id)
+    if (ring) ring.outline = points
+    else s.floor.outline = points
+  })
+}
+
+function moveMark(id: string, at: Point): void {
+  if (id === 'exit') return setExit(nearestOn(outline.value, at))
+  desk.editSurface(`${id} place`, (s) => {
+    const f = s.floor.fittings?.find((one) => one.id === id)
+    if (f) f.at = f.kind === 'door' ? nearestOn(outline.value, at) : at
+  })
+}
+
+/** Moves every point of the surface alike. */
+function turn(label: string, by: (p: Point) => Point): void {
+  desk.editSurface(label, (s) => {
+    s.floor = mapPoints(s.floor, by)
+    if (s.layout.exit) s.layout.exit = by(s.layout.exit)
+    s.layout.direction = undefined
+  })
+}
+
+function exitOnWall(event: Event): void {
+  const side = Number((event.target as HTMLSelectElement).value)
+  const a = outline.value[side]
+  const b = outline.value[(side + 1) % outline.value.length]
+  setExit(a && b ? middle(a, b) : undefined)
+}
+
+function setLength(side: number, length: number): void {
+  desk.editSurface(`side ${side}`, (s) => (s.floor.outline = pushWall(s.floor.outline, side, length)))
+}
+
+const sides = computed(() =>
+  outline.value.map((p, i) => distance(p, outline.value[(i + 1) % outline.value.length] ?? p)),
+)
+const LISTED = 40
+
+useEventListener(window, 'keydown', (event) => {
+  const typing = (event.target as HTMLElement).closest('input, select, textarea, [role="dialog"]')
+  if (typing || event.ctrlKey || event.metaKey) return
+  if (event.key.toLowerCase() === 'd' && session.mayEdit && !draft.drawing.value)
+    begin(measured.value ? 'hole' : 'outline')
+  else if (event.key === 'Enter' && draft.drawing.value && !(event.target as HTMLElement).closest('button'))
+    close()
+  else if (event.key === 'Escape') {
+    draft.cancel()
+    placing.value = null
+  } else if (event.key === 'Backspace' && draft.drawing.value) draft.back()
+})
+</script>
+
+<template>
+  <Teleport defer :to="toolbar">
+    <template v-if="session.mayEdit">
+      <v-btn data-test="draw" :disabled="draft.drawing.value" @click="begin('outline')">
+        {{ measured ? 'Outline anew' : 'Outline this floor' }}
+      </v-btn>
+      <v-btn :disabled="draft.drawing.value" data-test="import" @click="importing = true"
+        >Import a drawing</v-btn
+      >
+      <v-btn data-test="draw-hole" :disabled="!measured || draft.drawing.value" @click="begin('hole')"
+        >Add a column</v-btn
+      >
+      <select
+        class="pick"
+        aria-label="Put on the plan"
+        data-test="put-on-plan"
+        :disabled="!measured || draft.drawing.value"
+        @change="putOnPlan"
+      >
+        <option value="">Put on the plan …</option>
+        <option value="exit">The exit</option>
+        <option value="door">A door</option>
+        <option value="drain">A drain</option>
+        <option value="zone">A zone</option>
+        <option value="crack">A crack</option>
+        <option value="saw-joint">A saw joint, to fill</option>
+        <option value="moving-joint">A joint that moves, to leave open</option>
+      </select>
+      <GridPick v-model="grid" />
+    </template>
+  </Teleport>
+  <DrawingImport v-model="importing" what="floor" inner="Columns and pits" @take="take" />
+  <div>
+    <div class="halves">
+      <OutlineEditor
+        :label="`Plan of ${desk.surface.value.name}`"
+        :rings="rings"
+        :lines="lines"
+        :marks="marks"
+        :faults="desk.surfacePlan.value?.faults"
+        :draft="draft"
+        :grid="grid"
+        :placing="placing ? hints[placing] : undefined"
+        @ring="moveRing"
+        @mark="moveMark"
+        @place="place"
+        @close="close"
+      />
+      <div class="facts">
+        <WallEntry v-if="draft.drawing.value" :draft="draft" :origin="outline[0]" @close="close" />
+        <template v-else>
+          <MeasureTotals v-if="takeoff" :takeoff="takeoff" title="Area to coat" around="Around the walls" />
+          <p v-else-if="measured" class="quiet">
+            No area can be trusted until the outline is mended. The drawing stays as it is.
+          </p>
+          <p v-else class="quiet">
+            Outline the floor by clicking its corners on the grid, or by typing the walls one after another as
+            you walk them.
+          </p>
+          <details v-if="measured" open>
+            <summary>Walls</summary>
+            <p v-if="session.mayEdit" class="quiet small">A new length pushes the wall behind it.</p>
+            <div class="pair">
+              <QuantityField
+                v-for="(length, i) in sides.slice(0, LISTED)"
+                :key="i"
+                kind="length"
+                :label="`Wall ${i + 1}, from corner ${i + 1}`"
+                :model-value="length"
+                :disabled="!session.mayEdit"
+                positive
+                @update:model-value="setLength(i, $event)"
+              />
+            </div>
+            <p v-if="sides.length > LISTED" class="quiet small">
+              The first {{ LISTED }} of {{ sides.length }} walls; the rest are moved on the drawing.
+            </p>
+            <RoundWall v-if="session.mayEdit" />
+            <div class="row mt-2 mb-2">
+              <template v-if="session.mayEdit">
+                <v-btn size="small" @click="turn('mirror', (p) => ({ x: -p.x, y: p.y }))">Mirror</v-btn>
+                <v-btn size="small" @click="turn('turn', (p) => ({ x: -p.y, y: p.x }))">Turn by 90°</v-btn>
+              </template>
+            </div>
+            <label v-if="session.mayEdit" class="small exit-choice">
+              Exit in the middle of
+              <select class="pick" data-test="exit-wall" aria-label="Wall with the exit" @change="exitOnWall">
+                <option value="-1">
+                  {{ desk.surface.value.layout.exit ? 'where it is marked' : 'no wall yet' }}
+                </option>
+                <option v-for="(length, i) in sides.slice(0, LISTED)" :key="i" :value="i">
+                  wall {{ i + 1 }}, {{ session.format('length', length) }}
+                </option>
+              </select>
+            </label>
+          </details>
+          <GivenArea v-if="!measured" />
+          <FloorParts v-if="takeoff" />
+          <PlanThings v-if="measured" />
+        </template>
+      </div>
+    </div>
+  </div>
+</template>
+
+<style scoped>
+.exit-choice {
+  display: block;
+}
+</style>

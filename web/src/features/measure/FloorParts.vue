@@ -1,0 +1,209 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+import type { FloorLine, FloorPart, Point } from '../../api/client'
+import { useDesk } from '../job/useEditor'
+import { newId } from '../job/blank'
+import { distance } from '../../drawing/figures'
+import { useSession } from '../people/session'
+import EntryHead from '../shelf/EntryHead.vue'
+import FigureButton from '../../fields/FigureButton.vue'
+import QuantityField from '../../fields/QuantityField.vue'
+
+const desk = useDesk()
+const session = useSession()
+const parts = computed(() => desk.surface.value.floor.parts ?? [])
+const lines = computed(() => desk.surface.value.floor.lines ?? [])
+const takeoff = computed(() => desk.surfacePlan.value?.takeoff)
+
+type Length = 'run' | 'height' | 'width' | 'tread' | 'riser' | 'nosing' | 'return'
+type Count = 'count' | 'sides'
+interface Shape {
+  words: string
+  lengths: Partial<Record<Length, string>>
+  counts?: Partial<Record<Count, string>>
+  start: Partial<FloorPart>
+}
+const CM = 0.01
+const shapes: Record<FloorPart['kind'], Shape> = {
+  cove: {
+    words: 'Cove base',
+    lengths: { height: 'Height up the wall', run: 'Run, 0 for all round', return: 'Length of a return' },
+    counts: { count: 'Returns' },
+    start: { height: 10 * CM },
+  },
+  stairs: {
+    words: 'Stairs',
+    lengths: { width: 'Width', tread: 'Tread', riser: 'Riser', nosing: 'Nosing' },
+    counts: { count: 'Steps', sides: 'Exposed sides' },
+    start: { count: 3, width: 120 * CM, tread: 28 * CM, riser: 17 * CM },
+  },
+  ramp: {
+    words: 'Ramp',
+    lengths: { run: 'Length on plan', height: 'Rise', width: 'Width' },
+    start: { run: 300 * CM, height: 25 * CM, width: 150 * CM },
+  },
+  threshold: {
+    words: 'Threshold',
+    lengths: { run: 'Run', width: 'Width' },
+    start: { run: 100 * CM, width: 20 * CM },
+  },
+  upstand: {
+    words: 'Upstand or stem wall',
+    lengths: { run: 'Run', height: 'Height' },
+    start: { run: 400 * CM, height: 30 * CM },
+  },
+}
+const lineWords: Record<FloorLine['kind'], string> = {
+  crack: 'Crack',
+  'saw-joint': 'Saw joint, to fill',
+  'moving-joint': 'Joint that moves, to leave open',
+}
+
+function add(event: Event): void {
+  const select = event.target as HTMLSelectElement
+  const kind = select.value
+  select.value = ''
+  desk.editSurface('add part', (s) => {
+    if (kind in shapes) {
+      const part = kind as FloorPart['kind']
+      s.floor.parts = [
+        ...(s.floor.parts ?? []),
+        { id: newId(), name: shapes[part].words, kind: part, ...shapes[part].start },
+      ]
+    } else {
+      const line = kind as FloorLine['kind']
+      s.floor.lines = [
+        ...(s.floor.lines ?? []),
+        {
+          id: newId(),
+          name: lineWords[line].split(',')[0] ?? '',
+          kind: line,
+          length: 1,
+          width: 0.006,
+          depth: 0.02,
+        },
+      ]
+    }
+  })
+}
+
+function changePart(id: string, field: string, by: (part: FloorPart) => void): void {
+  desk.editSurface(`${id} ${field}`, (s) => {
+    const part = s.floor.parts?.find((p) => p.id === id)
+    if (part) by(part)
+  })
+}
+function changeLine(id: string, field: string, by: (line: FloorLine) => void): void {
+  desk.editSurface(`${id} ${field}`, (s) => {
+    const line = s.floor.lines?.find((l) => l.id === id)
+    if (line) by(line)
+  })
+}
+function run(path: Point[]): number {
+  return path.slice(1).reduce((sum, p, i) => sum + distance(path[i] ?? p, p), 0)
+}
+function setCount(part: FloorPart, field: Count, event: Event): void {
+  const wanted = Math.max(0, Math.round(Number((event.target as HTMLInputElement).value) || 0))
+  changePart(part.id, field, (p) => (p[field] = field === 'sides' ? Math.min(2, wanted) : wanted))
+}
+function remove(id: string): void {
+  desk.editSurface('remove part', (s) => {
+    s.floor.parts = s.floor.parts?.filter((p) => p.id !== id)
+    s.floor.lines = s.floor.lines?.filter((l) => l.id !== id)
+  })
+}
+/** The working of a part; parts without measures have none yet. */
+function working(part: FloorPart) {
+  return takeoff.value?.partWorkings?.find((w) => w.title === (part.name || shapes[part.kind].words))
+}
+const filler = computed(() => takeoff.value?.filler ?? 0)
+</script>
+
+<template>
+  <details class="parts" :open="parts.length + lines.length > 0" data-test="parts">
+    <summary>Edges, steps, ramps, cracks and joints</summary>
+    <label v-if="session.mayEdit" class="small">
+      Add
+      <select class="pick" aria-label="Add an edge, a step or a crack" @change="add">
+        <option value="">choose …</option>
+        <option v-for="(s, kind) in shapes" :key="kind" :value="kind">{{ s.words }}</option>
+        <option v-for="(w, kind) in lineWords" :key="kind" :value="kind">{{ w }}</option>
+      </select>
+    </label>
+    <ul class="entries">
+      <li v-for="p in parts" :key="p.id" :data-test="`part-${p.kind}`">
+        <EntryHead
+          :label="shapes[p.kind].words"
+          :name="p.name"
+          @rename="(n) => changePart(p.id, 'name', (part) => (part.name = n))"
+          @remove="remove(p.id)"
+        >
+          <FigureButton v-if="working(p)" :workings="[working(p)!]" class="figure">
+            {{ session.format('area', working(p)?.result.si ?? 0) }}
+          </FigureButton>
+        </EntryHead>
+        <div class="triple">
+          <v-text-field
+            v-for="(words, field) in shapes[p.kind].counts"
+            :key="field"
+            type="number"
+            min="0"
+            :label="words"
+            :model-value="p[field] ?? 0"
+            :disabled="!session.mayEdit"
+            @change="setCount(p, field, $event)"
+          />
+          <QuantityField
+            v-for="(words, field) in shapes[p.kind].lengths"
+            :key="field"
+            kind="length"
+            :label="words ?? ''"
+            :model-value="p[field] ?? 0"
+            :disabled="!session.mayEdit"
+            @update:model-value="changePart(p.id, field, (part) => (part[field] = $event))"
+          />
+          <label v-if="p.kind === 'ramp'" class="small">
+            <input
+              type="checkbox"
+              :checked="p.onFloor"
+              :disabled="!session.mayEdit"
+              @change="changePart(p.id, 'on floor', (part) => (part.onFloor = !part.onFloor))"
+            />
+            inside the outline
+          </label>
+        </div>
+      </li>
+      <li v-for="l in lines" :key="l.id" :data-test="`line-${l.kind}`">
+        <div class="row">
+          <strong class="grow">{{ lineWords[l.kind] }}</strong>
+          <v-btn
+            v-if="session.mayEdit"
+            size="small"
+            variant="text"
+            :aria-label="`Remove ${l.name}`"
+            @click="remove(l.id)"
+            >Remove</v-btn
+          >
+        </div>
+        <div class="triple">
+          <QuantityField
+            v-for="field in ['length', 'width', 'depth'] as const"
+            :key="field"
+            kind="length"
+            :label="
+              field === 'length' && l.path ? 'Length as drawn' : `${field[0]?.toUpperCase()}${field.slice(1)}`
+            "
+            :model-value="field === 'length' && l.path ? run(l.path) : (l[field] ?? 0)"
+            :disabled="!session.mayEdit || (field === 'length' && !!l.path)"
+            positive
+            @update:model-value="changeLine(l.id, field, (line) => (line[field] = $event))"
+          />
+        </div>
+      </li>
+    </ul>
+    <p v-if="filler > 0" class="small" data-test="filler">
+      To fill cracks and joints: <span class="figure">{{ session.format('volume', filler) }}</span> (length ×
+      width × depth)
+    </p>
+  </details>
+</template>

@@ -1,0 +1,57 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+import { useDesk } from '../job/useEditor'
+import { useSession } from '../people/session'
+import QuantityField from '../../fields/QuantityField.vue'
+
+const desk = useDesk()
+const session = useSession()
+const given = computed(() => desk.surface.value.given)
+
+function setArea(area: number): void {
+  desk.editSurface('given area', (s) => (s.given = { area, note: s.given?.note ?? '' }))
+}
+function setNote(event: Event): void {
+  const note = (event.target as HTMLInputElement).value
+  desk.editSurface('given note', (s) => {
+    if (s.given) s.given.note = note
+  })
+}
+</script>
+
+<template>
+  <div class="given" data-test="given">
+    <p class="quiet small">
+      Only a figure on someone's word? Enter it; the plan says that it rests on it until you measure.
+    </p>
+    <QuantityField
+      kind="area"
+      label="Area as given"
+      :model-value="given?.area"
+      :disabled="!session.mayEdit"
+      positive
+      @update:model-value="setArea"
+    />
+    <template v-if="given">
+      <v-text-field
+        label="Whose figure it is"
+        maxlength="400"
+        :model-value="given.note"
+        :readonly="!session.mayEdit"
+        @change="setNote"
+      />
+      <div v-if="session.mayEdit">
+        <v-btn size="small" @click="desk.editSurface('given', (s) => (s.given = undefined))"
+          >Leave it out</v-btn
+        >
+      </div>
+    </template>
+  </div>
+</template>
+
+<style scoped>
+.given {
+  display: grid;
+  gap: 10px;
+}
+</style>

@@ -1,0 +1,206 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+import type { Point, TopEdge, TopPiece } from '../../api/client'
+import { useDesk } from '../job/useEditor'
+import { copyOf, newId } from '../job/blank'
+import { boxAround, distance, mapPoints, rectangle } from '../../drawing/figures'
+import { useSession } from '../people/session'
+import EntryHead from '../shelf/EntryHead.vue'
+import NameField from '../../fields/NameField.vue'
+import QuantityField from '../../fields/QuantityField.vue'
+import RectFields from './RectFields.vue'
+
+/** One piece of a top: its measures, edges and cut-outs. */
+const props = defineProps<{ piece: TopPiece }>()
+const emit = defineEmits<{ edge: [piece: string, side: number, kind: TopEdge['kind'] | 'wall'] }>()
+type Cutout = NonNullable<TopPiece['cutouts']>[number]
+const desk = useDesk()
+const session = useSession()
+const kinds: Record<TopEdge['kind'] | 'wall', string> = {
+  wall: 'wall or joint',
+  exposed: 'exposed edge',
+  splashback: 'splashback',
+  waterfall: 'waterfall end',
+}
+const corner = computed<Point>(() => {
+  const box = boxAround(props.piece.outline)
+  return { x: box?.left ?? 0, y: box?.bottom ?? 0 }
+})
+const sides = computed(() =>
+  props.piece.outline.map((a, i) => ({
+    number: i + 1,
+    length: distance(a, props.piece.outline[(i + 1) % props.piece.outline.length] ?? a),
+    edge: props.piece.edges?.find((e) => e.side === i + 1),
+  })),
+)
+
+function change(label: string, by: (piece: TopPiece) => void): void {
+  desk.editSurface(`${props.piece.id} ${label}`, (s) => {
+    const piece = s.top?.pieces.find((p) => p.id === props.piece.id)
+    if (piece) by(piece)
+  })
+}
+function changeCutout(id: string, label: string, by: (cut: Cutout) => void): void {
+  change(`${id} ${label}`, (p) => {
+    const cut = p.cutouts?.find((one) => one.id === id)
+    if (cut) by(cut)
+  })
+}
+/** A piece that moves takes its cut-outs along. */
+function reshape(points: Point[], label: string): void {
+  const from = corner.value
+  const to = boxAround(points)
+  const dx = (to?.left ?? 0) - from.x
+  const dy = (to?.bottom ?? 0) - from.y
+  change(label, (p) => {
+    p.outline = points
+    for (const c of p.cutouts ?? []) c.outline = c.outline.map((q) => ({ x: q.x + dx, y: q.y + dy }))
+  })
+}
+const SINK = { length: 0.5, depth: 0.4 }
+function addCutout(): void {
+  const box = boxAround(props.piece.outline)
+  if (!box) return
+  const width = Math.min(SINK.length, (box.right - box.left) / 2)
+  const height = Math.min(SINK.depth, (box.top - box.bottom) * 0.66)
+  const x = (box.left + box.right - width) / 2
+  const y = (box.bottom + box.top - height) / 2
+  change('add cut-out', (p) => {
+    const all = p.cutouts ?? []
+    p.cutouts = [
+      ...all,
+      {
+        id: newId(),
+        name: all.length === 0 ? 'Sink' : `Cut-out ${all.length + 1}`,
+        outline: rectangle(x, y, width, height),
+      },
+    ]
+  })
+}
+function duplicate(): void {
+  desk.editSurface('duplicate piece', (s) => {
+    const box = boxAround(props.piece.outline)
+    const step = (box ? box.right - box.left : 1) + 0.2
+    const copy = mapPoints(copyOf(props.piece), (p) => ({ x: p.x + step, y: p.y }))
+    s.top?.pieces.push({ ...copy, name: `${copy.name}, copy`.slice(0, 120) })
+  })
+}
+function setHeight(side: number, height: number): void {
+  change(`height ${side}`, (p) => {
+    const edge = p.edges?.find((e) => e.side === side)
+    if (edge) edge.height = height
+  })
+}
+function setInside(side: number): void {
+  change(`inside ${side}`, (p) => {
+    const edge = p.edges?.find((e) => e.side === side)
+    if (edge) edge.inside = edge.inside ? undefined : true
+  })
+}
+</script>
+
+<template>
+  <details class="piece" open :data-test="`piece-${piece.name}`">
+    <summary>{{ piece.name }}</summary>
+    <div class="body">
+      <NameField
+        label="Name of the piece"
+        :model-value="piece.name"
+        @update:model-value="(n) => change('name', (p) => (p.name = n))"
+      />
+      <RectFields :ring="piece.outline" :from="{ x: 0, y: 0 }" :what="piece.name" @ring="reshape" />
+      <table class="figures small">
+        <tbody>
+          <tr v-for="s in sides" :key="s.number">
+            <th scope="row">Side {{ s.number }}, {{ session.format('length', s.length) }}</th>
+            <td>
+              <select
+                class="pick"
+                :aria-label="`What side ${s.number} of ${piece.name} is`"
+                :value="s.edge?.kind ?? 'wall'"
+                :disabled="!session.mayEdit"
+                @change="
+                  (e) =>
+                    emit('edge', piece.id, s.number, (e.target as HTMLSelectElement).value as TopEdge['kind'])
+                "
+              >
+                <option v-for="(words, kind) in kinds" :key="kind" :value="kind">{{ words }}</option>
+              </select>
+            </td>
+            <td>
+              <QuantityField
+                v-if="s.edge && s.edge.kind !== 'exposed'"
+                kind="length"
+                label="Height"
+                :model-value="s.edge.height ?? 0"
+                :disabled="!session.mayEdit"
+                positive
+                @update:model-value="setHeight(s.number, $event)"
+              />
+              <label v-if="s.edge?.kind === 'waterfall'">
+                <input
+                  type="checkbox"
+                  :checked="s.edge.inside"
+                  :disabled="!session.mayEdit"
+                  @change="setInside(s.number)"
+                />
+                inner face, too
+              </label>
+            </td>
+          </tr>
+        </tbody>
+      </table>
+      <div v-for="c in piece.cutouts ?? []" :key="c.id" class="cutout">
+        <EntryHead
+          label="Cut-out"
+          :name="c.name"
+          @rename="(n) => changeCutout(c.id, 'name', (cut) => (cut.name = n))"
+          @remove="change('remove cut-out', (p) => (p.cutouts = p.cutouts?.filter((one) => one.id !== c.id)))"
+        />
+        <RectFields
+          :ring="c.outline"
+          :from="corner"
+          :what="c.name"
+          @ring="(points, label) => changeCutout(c.id, label, (cut) => (cut.outline = points))"
+        />
+      </div>
+      <div v-if="session.mayEdit" class="row">
+        <v-btn size="small" :data-test="`cut-${piece.name}`" @click="addCutout">Add a cut-out</v-btn>
+        <v-btn size="small" @click="duplicate">Duplicate</v-btn>
+        <v-btn
+          size="small"
+          variant="text"
+          :aria-label="`Remove ${piece.name}`"
+          @click="
+            desk.editSurface(
+              'remove piece',
+              (s) => s.top && (s.top.pieces = s.top.pieces.filter((p) => p.id !== piece.id)),
+            )
+          "
+          >Remove</v-btn
+        >
+      </div>
+    </div>
+  </details>
+</template>
+
+<style scoped>
+.piece {
+  border-left: 4px solid var(--line);
+  padding-left: 10px;
+}
+.body {
+  display: grid;
+  gap: 10px;
+  margin-top: 10px;
+}
+.cutout {
+  border-left: 4px solid var(--faint);
+  padding-left: 10px;
+  display: grid;
+  gap: 8px;
+}
+td .pick {
+  min-height: 34px;
+}
+</style>

@@ -1,0 +1,52 @@
+<script setup lang="ts">
+import { useDebounceFn } from '@vueuse/core'
+import { computed, ref } from 'vue'
+import { useSession } from '../people/session'
+import type { useWalk } from './useWalk'
+
+const props = defineProps<{ walk: ReturnType<typeof useWalk> }>()
+const session = useSession()
+const example = computed(() =>
+  session.units === 'us'
+    ? "or a whole run: 14' 3, left, 9' 6, right 30, 4'"
+    : 'or a whole run: 7.4 m, left, 5.2 m, right 30, 2 m',
+)
+const text = ref('')
+const echo = ref('')
+const fault = ref('')
+
+const READ_MS = 140
+const understand = useDebounceFn(async () => {
+  const asked = text.value
+  if (asked.trim() === '') return
+  const walked = await props.walk.read(asked)
+  if (asked !== text.value) return
+  fault.value = typeof walked === 'string' ? walked : ''
+  echo.value = typeof walked === 'string' ? '' : walked.legs.map((l) => `= ${l.echo}`).join(', ')
+}, READ_MS)
+
+function typed(): void {
+  echo.value = fault.value = ''
+  void understand()
+}
+
+async function take(): Promise<void> {
+  const asked = text.value
+  if (asked.trim() === '') return
+  fault.value = await props.walk.take(asked)
+  if (fault.value === '' && asked === text.value) text.value = echo.value = ''
+}
+</script>
+
+<template>
+  <v-text-field
+    v-model="text"
+    label="Length of the wall"
+    :hint="echo || example"
+    persistent-hint
+    :error-messages="fault"
+    autocomplete="off"
+    @input="typed"
+    @keydown.enter.prevent="take"
+  />
+</template>

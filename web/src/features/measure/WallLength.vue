@@ -1,0 +1,77 @@
+<script setup lang="ts">
+import { useEventListener } from '@vueuse/core'
+import { ref } from 'vue'
+import type { Draft } from '../../drawing/useDraft'
+import { readQuantity, taking } from '../../fields/useReader'
+
+/** A length typed while drawing: the wall goes from the last corner towards the cursor. */
+const props = defineProps<{ draft: Draft; towards: number }>()
+const text = ref('')
+const open = ref(false)
+const fault = ref('')
+const field = ref<HTMLInputElement | null>(null)
+let direction = 0
+
+function begin(event: KeyboardEvent): void {
+  const target = event.target as HTMLElement
+  if (open.value || target.closest('input, select, textarea, [role="dialog"]')) return
+  if (event.ctrlKey || event.metaKey || event.altKey || !/^[0-9.]$/.test(event.key)) return
+  // The key itself then lands in the field.
+  event.stopImmediatePropagation()
+  direction = props.towards
+  text.value = ''
+  fault.value = ''
+  open.value = true
+  field.value?.focus()
+}
+// Before the job's own shortcuts, which digits are, too.
+useEventListener(window, 'keydown', begin, { capture: true })
+
+async function take(): Promise<void> {
+  const answer = await readQuantity('length', text.value)
+  if (!answer.ok) fault.value = answer.text
+  else if (answer.si <= 0) fault.value = 'A wall has to be longer than zero.'
+  else {
+    props.draft.addWall(answer.si, direction)
+    open.value = false
+  }
+}
+</script>
+
+<template>
+  <label class="wall-length small" :class="{ open }" :data-test="open ? 'wall-length' : undefined">
+    Length of this wall
+    <input
+      ref="field"
+      v-model="text"
+      class="pick"
+      :tabindex="open ? 0 : -1"
+      autocomplete="off"
+      @input="fault = ''"
+      @keydown.enter.stop.prevent="taking(take)"
+      @keydown.esc.stop="open = false"
+      @blur="open = false"
+    />
+    <span v-if="fault" role="alert">{{ fault }}</span>
+  </label>
+</template>
+
+<style scoped>
+.wall-length {
+  position: absolute;
+  left: 12px;
+  top: 12px;
+  display: grid;
+  gap: 4px;
+  padding: 8px 12px;
+  background: var(--paper);
+  border: 2px solid var(--warn);
+  border-radius: 3px;
+  opacity: 0;
+  pointer-events: none;
+}
+.wall-length.open {
+  opacity: 1;
+  pointer-events: auto;
+}
+</style>

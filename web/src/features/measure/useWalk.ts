@@ -1,0 +1,54 @@
+import { ref, watch } from 'vue'
+import { api, refusal, type Closure, type Leg } from '../../api/client'
+import type { Draft } from '../../drawing/useDraft'
+
+const AWAY = 'The server does not answer, so this is not read yet. It stays here.'
+const FULL_TURN = 360
+
+/** The tape walk: typed runs of lengths and turns, and whether they close. */
+export function useWalk(draft: Draft) {
+  const heading = ref(0)
+  const closure = ref<Closure | null>(null)
+
+  watch(draft.points, () => (closure.value = null))
+
+  /** The wall just walked, to which a diagonal is measured. */
+  function before(): Leg | undefined {
+    const [a, b] = draft.points.value.slice(-2)
+    if (!a || !b) return undefined
+    const degrees = (Math.atan2(b.y - a.y, b.x - a.x) * 180) / Math.PI
+    return { length: Math.hypot(b.x - a.x, b.y - a.y), heading: (degrees + FULL_TURN) % FULL_TURN, echo: '' }
+  }
+
+  async function read(text: string): Promise<{ legs: Leg[]; heading: number } | string> {
+    try {
+      const { data, error } = await api.POST('/api/walk/read', {
+        body: { text, heading: heading.value, before: before() },
+      })
+      return data ?? refusal(error, 'This walk cannot be followed.')
+    } catch {
+      return AWAY
+    }
+  }
+
+  /** Adds what was typed to the draft; returns why it could not, or ''. */
+  async function take(text: string): Promise<string> {
+    const walked = await read(text)
+    if (typeof walked === 'string') return walked
+    for (const leg of walked.legs) draft.addWall(leg.length, leg.heading)
+    heading.value = walked.heading
+    return ''
+  }
+
+  /** Asks whether the walk, back at its start, closes. */
+  async function check(): Promise<void> {
+    try {
+      const { data } = await api.POST('/api/walk/check', { body: { corners: draft.points.value } })
+      closure.value = data ?? null
+    } catch {
+      closure.value = null
+    }
+  }
+
+  return { heading, closure, read, take, check }
+}

@@ -1,0 +1,128 @@
+<script setup lang="ts">
+import { computed, ref } from 'vue'
+import { useDesk } from '../job/useEditor'
+import { useSession } from '../people/session'
+import FindingList from '../job/FindingList.vue'
+import QuantityField from '../../fields/QuantityField.vue'
+import SectionPlan from '../../drawing/SectionPlan.vue'
+import ShapeFigure from '../../drawing/ShapeFigure.vue'
+import SpanList from '../measure/SpanList.vue'
+import TapeMarks from './TapeMarks.vue'
+
+const props = defineProps<{ jobId: string }>()
+const desk = useDesk()
+const session = useSession()
+const chosen = ref('')
+const laid = computed(() =>
+  (desk.surfacePlan.value?.coats ?? []).filter((c) => (c.sections?.length ?? 0) > 0),
+)
+const coat = computed(
+  () =>
+    laid.value.find((c) => c.id === chosen.value) ??
+    laid.value.toSorted((a, b) => (b.sections?.length ?? 0) - (a.sections?.length ?? 0))[0],
+)
+const course = computed(() => desk.surfacePlan.value?.course)
+const panels = computed(() => (desk.surfacePlan.value?.takeoff?.panels?.length ?? 0) > 0)
+const own = computed(() => desk.surface.value.layout.direction !== undefined)
+
+function direct(degrees: number | undefined): void {
+  desk.editSurface(
+    'direction',
+    (s) => (s.layout.direction = degrees === undefined ? undefined : degrees % 360),
+  )
+}
+const QUARTER = 90
+</script>
+
+<template>
+  <section id="pour" class="sheet panel" aria-labelledby="pour-title">
+    <div class="row mb-3">
+      <h2 id="pour-title" class="grow">6 · Sections and mix cards</h2>
+      <v-btn
+        v-if="laid.length > 0"
+        color="primary"
+        variant="flat"
+        :to="`/jobs/${props.jobId}/cards`"
+        data-test="to-cards"
+        >Mix cards, to print</v-btn
+      >
+    </div>
+    <FindingList :findings="desk.findings('pour')" />
+    <p v-if="!coat || !desk.surfacePlan.value" class="quiet">
+      Once there are batches, the floor is cut here into one section for each.
+    </p>
+    <template v-else>
+      <div class="row mb-3" role="tablist" aria-label="Coat whose sections are shown">
+        <button
+          v-for="c in laid"
+          :key="c.id"
+          type="button"
+          role="tab"
+          class="tab"
+          :aria-selected="c.id === coat.id"
+          @click="chosen = c.id"
+        >
+          <svg class="chip" aria-hidden="true"><rect width="14" height="14" :fill="c.color" /></svg>Coat
+          {{ c.number }}: {{ c.sections?.length }} {{ c.sections?.length === 1 ? 'section' : 'sections' }}
+        </button>
+      </div>
+      <div class="halves">
+        <SpanList v-if="panels" :coat="coat" />
+        <p v-else-if="!course" class="quiet">
+          Without a drawing the sections are told by area alone: {{ coat.sections?.length }} of
+          {{ session.format('area', coat.sections?.[0]?.area ?? 0) }}. Measure the surface to have them cut on
+          its plan.
+        </p>
+        <SectionPlan v-else :surface="desk.surface.value" :plan="desk.surfacePlan.value" :coat="coat" />
+        <div>
+          <div v-if="course" class="mb-4">
+            <p class="small mb-4">{{ course.reason }}</p>
+            <div v-if="session.mayEdit" class="row">
+              <QuantityField
+                kind="angle"
+                label="Direction of work"
+                class="direction"
+                :model-value="course.direction"
+                @update:model-value="direct"
+              />
+              <v-btn size="small" @click="direct(course.direction + QUARTER)">Turn by 90°</v-btn>
+              <v-btn v-if="own" size="small" variant="text" @click="direct(undefined)"
+                >Let the plan choose</v-btn
+              >
+            </div>
+          </div>
+          <ShapeFigure
+            v-if="panels && desk.surfacePlan.value.takeoff"
+            :takeoff="desk.surfacePlan.value.takeoff"
+            :name="desk.surface.value.name"
+          />
+          <TapeMarks
+            v-if="(coat.cuts?.length ?? 0) > 0"
+            :cuts="coat.cuts ?? []"
+            :surface="desk.surface.value"
+          />
+          <p v-else-if="course" class="quiet">One batch covers the whole surface; no tape is needed.</p>
+        </div>
+      </div>
+    </template>
+  </section>
+</template>
+
+<style scoped>
+.tab {
+  font: inherit;
+  color: inherit;
+  background: none;
+  border: 1px solid var(--line);
+  border-radius: 3px;
+  padding: 6px 12px;
+  cursor: pointer;
+}
+.tab[aria-selected='true'] {
+  border: 2px solid var(--ink);
+  font-weight: 660;
+}
+.direction {
+  max-width: 180px;
+}
+</style>

@@ -1,0 +1,51 @@
+<script setup lang="ts">
+import type { Cut, Surface } from '../../api/client'
+import { useSession } from '../people/session'
+
+const props = defineProps<{ cuts: Cut[]; surface: Surface }>()
+const session = useSession()
+type Mark = Cut['marks'][number]
+
+function place(m: Mark): string {
+  if (m.hole < 0) return `wall ${m.side}`
+  return `${props.surface.floor.holes[m.hole]?.name ?? `hole ${m.hole + 1}`}, side ${m.side}`
+}
+function from(m: Mark): string {
+  return m.hole < 0 ? `corner ${m.side}` : `its corner ${m.side}`
+}
+</script>
+
+<template>
+  <table class="figures" data-test="tape-marks">
+    <caption class="small quiet">
+      Where to put the tape: measured along each wall from the corner named.
+    </caption>
+    <thead>
+      <tr>
+        <th>Between</th>
+        <th>On</th>
+        <th>From</th>
+        <th class="num">Distance</th>
+        <th class="num">Wet edge</th>
+      </tr>
+    </thead>
+    <tbody v-for="cut in cuts" :key="cut.after">
+      <tr v-for="(m, i) in cut.marks" :key="i">
+        <td>
+          <strong v-if="i === 0">{{ cut.after }} | {{ cut.after + 1 }}</strong>
+        </td>
+        <td>{{ place(m) }}</td>
+        <td>{{ from(m) }}</td>
+        <td class="num figure">{{ session.format('length', m.along) }}</td>
+        <td class="num quiet">{{ i === 0 ? session.format('length', cut.wet) : '' }}</td>
+      </tr>
+    </tbody>
+  </table>
+</template>
+
+<style scoped>
+caption {
+  text-align: left;
+  caption-side: top;
+}
+</style>

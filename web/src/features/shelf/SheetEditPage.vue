@@ -1,0 +1,352 @@
+<script setup lang="ts">
+import { computed, ref } from 'vue'
+import { useRoute, useRouter } from 'vue-router'
+import type { Product, Source } from '../../api/client'
+import ComponentList from './ComponentList.vue'
+import HardenerList from './HardenerList.vue'
+import KitList from './KitList.vue'
+import KineticsFields from './KineticsFields.vue'
+import NameField from '../../fields/NameField.vue'
+import PickField from '../../fields/PickField.vue'
+import PortionField from '../../fields/PortionField.vue'
+import PotLifePoints from './PotLifePoints.vue'
+import PrintedAmount from '../cards/PrintedAmount.vue'
+import SourcedField from '../../fields/SourcedField.vue'
+import SourcedGroup from '../../fields/SourcedGroup.vue'
+import TickList from '../../fields/TickList.vue'
+import TimePoints from '../../fields/TimePoints.vue'
+import { useSheetDraft } from './useSheetDraft'
+import { carrierWords, chemistryWords, kindWords } from './kinds'
+import { filmFields, groundWords, limitFields, mixFields, sheetTimes, storeFields } from './sheet'
+import { sourceWords } from '../../fields/sources'
+
+const props = defineProps<{ id?: string }>()
+const route = useRoute()
+const router = useRouter()
+const copied = typeof route.query.from === 'string' ? route.query.from : undefined
+const { draft, judged, faults, trouble, waiting, resumed, saving, save, giveUp } = useSheetDraft(
+  props.id,
+  copied,
+)
+const from = ref<Source>('sheet')
+const chemistries = Object.fromEntries(Object.entries(groundWords).filter(([k]) => k in chemistryWords))
+const looks = { clear: 'clear', light: 'light', dark: 'dark', mixed: 'mixed' }
+const suns = { stable: 'stable in daylight', ambers: 'ambers in daylight' }
+const damps = { bears: 'bears damp', harms: 'is harmed by damp' }
+const certificates = { food: 'food', potable: 'drinking water' }
+const broadcasts = { flake: 'flake', quartz: 'quartz', grit: 'grit', bead: 'bead', pebble: 'pebble' }
+const hazards = {
+  'skin-sensitiser': 'skin sensitiser',
+  isocyanate: 'isocyanate',
+  corrosive: 'corrosive',
+  flammable: 'flammable',
+  dust: 'dust',
+}
+/** The other ratio, to hold against a printed one. */
+const derived = computed(
+  () => judged.value?.facts.find((f) => f.name === 'the same by densities')?.words ?? '',
+)
+const lines = computed(() => ({
+  wear: (draft.value?.wear ?? []).join('\n'),
+  cautions: (draft.value?.cautions ?? []).join('\n'),
+}))
+function set(by: Partial<Product>): void {
+  if (draft.value) draft.value = { ...draft.value, ...by }
+}
+function listed(event: Event): string[] | undefined {
+  const all = (event.target as HTMLTextAreaElement).value
+    .split('\n')
+    .map((l) => l.trim())
+    .filter(Boolean)
+  return all.length > 0 ? all : undefined
+}
+async function keep(): Promise<void> {
+  const id = await save()
+  if (id) await router.push(`/shelf/p/${id}`)
+}
+async function leave(): Promise<void> {
+  giveUp()
+  await router.push(props.id ? `/shelf/p/${props.id}` : '/shelf')
+}
+</script>
+
+<template>
+  <div class="page">
+    <div class="row mb-2">
+      <h1 class="grow">{{ id ? `Edit ${draft?.name ?? ''}` : 'New sheet' }}</h1>
+      <v-btn size="small" variant="text" data-test="give-up" @click="leave">Give up</v-btn>
+      <v-btn size="small" :disabled="saving" data-test="save-sheet" @click="keep">{{
+        id ? 'Keep as a new edition' : 'Put on the shelf'
+      }}</v-btn>
+    </div>
+    <p v-if="resumed" class="small quiet">Taken up where it was left on this device.</p>
+    <p v-if="trouble" role="alert" class="mb-2">{{ trouble }}</p>
+    <div v-if="draft" class="halves">
+      <form @submit.prevent>
+        <PickField
+          label="New figures come from"
+          :model-value="from"
+          :options="sourceWords"
+          @update:model-value="from = $event as Source"
+        />
+        <h2>What it is</h2>
+        <div class="triple">
+          <NameField
+            label="Name of the product"
+            :model-value="draft.name"
+            @update:model-value="set({ name: $event })"
+          />
+          <PickField
+            label="Kind of product"
+            :model-value="draft.kind"
+            :options="kindWords"
+            @update:model-value="set({ kind: $event as Product['kind'] })"
+          />
+          <PickField
+            label="Its chemistry"
+            :model-value="draft.chemistry"
+            :options="chemistryWords"
+            @update:model-value="set({ chemistry: $event as Product['chemistry'] })"
+          />
+          <PickField
+            label="Carrier"
+            :model-value="draft.carrier ?? ''"
+            :options="carrierWords"
+            none="not stated"
+            @update:model-value="set({ carrier: ($event || undefined) as Product['carrier'] })"
+          />
+          <PickField
+            label="Look"
+            :model-value="draft.look ?? ''"
+            :options="looks"
+            none="not stated"
+            @update:model-value="set({ look: ($event || undefined) as Product['look'] })"
+          />
+          <label class="small"
+            >Drawn in
+            <input
+              type="color"
+              class="pick"
+              :value="draft.color"
+              @input="set({ color: ($event.target as HTMLInputElement).value })"
+          /></label>
+        </div>
+        <NameField
+          label="What it is for"
+          :model-value="draft.use ?? ''"
+          @update:model-value="set({ use: $event || undefined })"
+        />
+        <h2>Mix</h2>
+        <ComponentList :sheet="draft" :from="from" :derived="derived" @update="set" />
+        <div class="triple">
+          <SourcedField
+            kind="fraction"
+            label="Volume solids"
+            :model-value="draft.volumeSolids"
+            :from="from"
+            needed
+            @update:model-value="$event && set({ volumeSolids: $event })"
+          />
+          <SourcedGroup :fields="mixFields" :sheet="draft" :from="from" @update="set" />
+        </div>
+        <h2>Film</h2>
+        <PrintedAmount :model-value="draft.printed" @update:model-value="set({ printed: $event })" />
+        <div class="triple">
+          <SourcedGroup :fields="filmFields" :sheet="draft" :from="from" @update="set" />
+        </div>
+        <h2>Times</h2>
+        <PotLifePoints
+          v-if="draft.components.length > 1"
+          :model-value="draft.potLife"
+          :from="from"
+          @update:model-value="set({ potLife: $event })"
+        />
+        <TimePoints
+          v-for="t in sheetTimes"
+          :key="t.key"
+          :label="t.label"
+          :model-value="draft[t.key]"
+          :from="from"
+          @update:model-value="set({ [t.key]: $event })"
+        />
+        <template v-if="draft.components.length > 1">
+          <KineticsFields
+            :model-value="draft.kinetics"
+            :usual="judged?.reacts"
+            @update:model-value="set({ kinetics: $event })"
+          />
+          <h2>Further hardeners</h2>
+          <HardenerList
+            :model-value="draft.hardeners"
+            :from="from"
+            @update:model-value="set({ hardeners: $event })"
+          />
+        </template>
+        <h2>Conditions</h2>
+        <div class="triple">
+          <SourcedGroup :fields="limitFields" :sheet="draft" :from="from" @update="set" />
+          <PickField
+            label="Damp"
+            :model-value="draft.damp ?? ''"
+            :options="damps"
+            none="not stated"
+            @update:model-value="set({ damp: ($event || undefined) as Product['damp'] })"
+          />
+        </div>
+        <h2>Goes with</h2>
+        <TickList
+          label="May go over"
+          :options="groundWords"
+          :model-value="draft.over"
+          @update:model-value="set({ over: $event as Product['over'] })"
+        />
+        <TickList
+          label="Takes over it"
+          :options="chemistries"
+          :model-value="draft.under"
+          @update:model-value="set({ under: $event as Product['under'] })"
+        />
+        <TickList
+          label="Takes broadcast"
+          :options="broadcasts"
+          :model-value="draft.broadcast"
+          @update:model-value="set({ broadcast: $event as Product['broadcast'] })"
+        />
+        <TickList
+          label="Certified for"
+          :options="certificates"
+          :model-value="draft.certified"
+          @update:model-value="set({ certified: $event as Product['certified'] })"
+        />
+        <div class="triple">
+          <PickField
+            label="Daylight"
+            :model-value="draft.sun ?? ''"
+            :options="suns"
+            none="not stated"
+            @update:model-value="set({ sun: ($event || undefined) as Product['sun'] })"
+          />
+          <SourcedField
+            kind="number"
+            label="After the window, abrade with grit"
+            :model-value="draft.abrade"
+            :from="from"
+            @update:model-value="set({ abrade: $event })"
+          />
+          <PortionField
+            label="Thinner, at most"
+            :model-value="draft.thinnerMax"
+            :from="from"
+            @update:model-value="set({ thinnerMax: $event })"
+          />
+          <PortionField
+            label="Pigment, at most"
+            :model-value="draft.pigmentMax"
+            :from="from"
+            @update:model-value="set({ pigmentMax: $event })"
+          />
+          <PortionField
+            label="Fillers, at most"
+            :model-value="draft.solidsMax"
+            :from="from"
+            @update:model-value="set({ solidsMax: $event })"
+          />
+        </div>
+        <h2>Sold and stored</h2>
+        <KitList :model-value="draft.kits" :from="from" @update:model-value="set({ kits: $event })" />
+        <div class="triple">
+          <SourcedGroup :fields="storeFields" :sheet="draft" :from="from" @update="set" />
+        </div>
+        <h2>Safety</h2>
+        <TickList
+          label="Its safety data sheet warns of"
+          :options="hazards"
+          :model-value="draft.hazards"
+          @update:model-value="set({ hazards: $event as Product['hazards'] })"
+        />
+        <v-textarea
+          label="Protective equipment, one to a line"
+          rows="3"
+          :model-value="lines.wear"
+          @change="set({ wear: listed($event) })"
+        />
+        <v-textarea
+          label="Cautions, one to a line"
+          rows="3"
+          :model-value="lines.cautions"
+          @change="set({ cautions: listed($event) })"
+        />
+      </form>
+      <aside class="facts" aria-live="polite" data-test="judged">
+        <section v-if="faults.length || waiting">
+          <h2>Cannot be saved yet</h2>
+          <ul>
+            <li v-if="waiting">{{ waiting }}</li>
+            <li v-for="f in faults" :key="f">{{ f }}</li>
+          </ul>
+        </section>
+        <section v-if="judged?.doubts.length">
+          <h2>Look up again</h2>
+          <ul>
+            <li v-for="d in judged.doubts" :key="d.text">{{ d.text }}</li>
+          </ul>
+        </section>
+        <section v-if="judged?.gaps.length">
+          <h2>What is missing costs</h2>
+          <ul class="small">
+            <li v-for="g in judged.gaps" :key="g.field + g.name">
+              <b>{{ g.name }}</b>: {{ g.costs }}.
+            </li>
+          </ul>
+        </section>
+        <p v-if="judged && !faults.length && !judged.doubts.length && !judged.gaps.length">
+          Complete, and nothing in it is unusual.
+        </p>
+      </aside>
+    </div>
+    <p v-else-if="!trouble" class="quiet">Opening …</p>
+  </div>
+</template>
+
+<style scoped>
+.halves {
+  display: grid;
+  grid-template-columns: minmax(0, 2fr) minmax(0, 1fr);
+  gap: 28px;
+}
+form {
+  display: grid;
+  gap: 10px;
+  align-content: start;
+}
+form h2 {
+  margin: 12px 0 0;
+  border-bottom: 1px solid var(--line);
+}
+aside {
+  position: sticky;
+  top: 12px;
+  align-self: start;
+  max-height: 92vh;
+  overflow-y: auto;
+}
+aside ul {
+  padding-left: 18px;
+}
+aside h2 {
+  font-size: 1.05rem;
+}
+input[type='color'] {
+  display: block;
+  width: 100%;
+  height: 36px;
+}
+@media (max-width: 900px) {
+  .halves {
+    grid-template-columns: 1fr;
+  }
+  aside {
+    position: static;
+  }
+}
+</style>

@@ -1,0 +1,125 @@
+<script setup lang="ts">
+import { ref } from 'vue'
+import { api, refusal, type SystemLine } from '../../api/client'
+import ShelfNav from './ShelfNav.vue'
+import SystemBands from '../../drawing/SystemBands.vue'
+import { useSession } from '../people/session'
+
+const session = useSession()
+const lines = ref<SystemLine[] | null>(null)
+const trouble = ref('')
+const gone = ref<SystemLine | null>(null)
+const surfaces = { floor: 'Floors', top: 'Tops', pool: 'Basins and pools' }
+const bases = {
+  'wet-film': 'film',
+  'dry-film': 'film',
+  spread: 'spread',
+  'mass-per-area': 'coverage',
+} as const
+
+async function load(): Promise<void> {
+  try {
+    const { data, error } = await api.GET('/api/systems')
+    lines.value = data ?? null
+    trouble.value = data ? '' : refusal(error, 'The systems cannot be read.')
+  } catch {
+    trouble.value = 'The server does not answer. Open this again when it is back.'
+  }
+}
+void load()
+
+async function remove(line: SystemLine): Promise<void> {
+  await api.DELETE('/api/systems/{id}', { params: { path: { id: line.system.id } } })
+  gone.value = line
+  await load()
+}
+async function restore(): Promise<void> {
+  if (!gone.value) return
+  const system = gone.value.system
+  await api.PUT('/api/systems/{id}', { params: { path: { id: system.id } }, body: system })
+  gone.value = null
+  await load()
+}
+function amount(c: SystemLine['system']['coats'][number]): string {
+  const words = { 'wet-film': ' wet', 'dry-film': ' dry', spread: '', 'mass-per-area': '' }[c.amount.basis]
+  return session.format(bases[c.amount.basis], c.amount.value) + words
+}
+</script>
+
+<template>
+  <div class="page">
+    <h1 class="mb-2">Shelf</h1>
+    <ShelfNav />
+    <p class="small quiet mb-3">
+      A system is a build-up to begin with: open a job, choose “Systems …” in its build-up. Your own are kept
+      from there too.
+    </p>
+    <p v-if="trouble" role="alert">{{ trouble }}</p>
+    <p v-else-if="lines === null" class="quiet">Reading the systems …</p>
+    <p v-else-if="lines.length === 0" class="quiet">No systems yet. Keep the first from a job's build-up.</p>
+    <p v-if="gone" role="status" class="mb-3">
+      “{{ gone.system.name }}” was removed. <v-btn size="small" @click="restore">Bring it back</v-btn>
+    </p>
+    <section v-for="(title, kind) in surfaces" :key="kind" class="mb-4">
+      <template v-if="lines?.some((l) => l.system.for === kind)">
+        <h2 class="mb-2">{{ title }}</h2>
+        <ul class="systems">
+          <li v-for="l in lines.filter((x) => x.system.for === kind)" :key="l.system.id" class="sheet">
+            <SystemBands :line="l" />
+            <div class="grow">
+              <strong>{{ l.system.name }}</strong>
+              <p class="small">{{ l.system.use }}</p>
+              <ol class="small coats" reversed>
+                <li v-for="(c, i) in l.system.coats.toReversed()" :key="i">
+                  {{ l.products.find((p) => p.id === c.product)?.name ?? c.product }}, {{ amount(c)
+                  }}{{
+                    c.scatter
+                      ? `, ${l.media.find((m) => m.id === c.scatter?.medium)?.name ?? c.scatter.medium} ${c.scatter.degree === 'full' ? 'to rejection' : c.scatter.degree}`
+                      : ''
+                  }}{{
+                    c.grit
+                      ? `, with ${l.media.find((m) => m.id === c.grit?.medium)?.name ?? c.grit.medium}`
+                      : ''
+                  }}
+                </li>
+              </ol>
+              <p v-if="l.missing.length" class="small">No longer on the shelf: {{ l.missing.join(', ') }}</p>
+            </div>
+            <v-btn
+              v-if="session.mayKeep"
+              size="small"
+              variant="text"
+              :aria-label="`Remove ${l.system.name}`"
+              @click="remove(l)"
+              >Remove</v-btn
+            >
+          </li>
+        </ul>
+      </template>
+    </section>
+  </div>
+</template>
+
+<style scoped>
+.systems {
+  list-style: none;
+  padding: 0;
+  display: grid;
+  grid-template-columns: repeat(auto-fill, minmax(420px, 1fr));
+  gap: 12px;
+}
+.systems > li {
+  display: flex;
+  gap: 16px;
+  align-items: flex-start;
+  padding: 12px 14px;
+}
+.coats {
+  padding-left: 18px;
+}
+@media (max-width: 700px) {
+  .systems {
+    grid-template-columns: 1fr;
+  }
+}
+</style>

@@ -1,0 +1,95 @@
+import type { Product } from '../../api/client'
+import type { ReadKind } from '../../fields/useReader'
+
+/** The fields of a data sheet that hold one sourced value each. */
+export type SourcedKey =
+  | 'voc'
+  | 'loss'
+  | 'density'
+  | 'mixing'
+  | 'induction'
+  | 'filmMin'
+  | 'filmMax'
+  | 'filmMaxVertical'
+  | 'hides'
+  | 'airMin'
+  | 'airMax'
+  | 'slabMin'
+  | 'slabMax'
+  | 'materialMin'
+  | 'materialMax'
+  | 'humidityMax'
+  | 'dewMargin'
+  | 'slabHumidityMax'
+  | 'abrade'
+  | 'shelfLife'
+  | 'storeMin'
+  | 'storeMax'
+
+export type TimesKey =
+  'working' | 'tackFree' | 'recoatFrom' | 'recoatUntil' | 'foot' | 'vehicle' | 'water' | 'full'
+
+export const sheetTimes: { key: TimesKey; label: string }[] = [
+  { key: 'working', label: 'Working time' },
+  { key: 'tackFree', label: 'Tack-free' },
+  { key: 'recoatFrom', label: 'Recoat from' },
+  { key: 'recoatUntil', label: 'Recoat until' },
+  { key: 'foot', label: 'Light foot' },
+  { key: 'vehicle', label: 'Vehicles' },
+  { key: 'water', label: 'Water' },
+  { key: 'full', label: 'Full cure' },
+]
+
+export interface SourcedFieldOf {
+  key: SourcedKey
+  label: string
+  kind: ReadKind
+}
+export const filmFields: SourcedFieldOf[] = [
+  { key: 'filmMin', label: 'Thinnest wet film', kind: 'film' },
+  { key: 'filmMax', label: 'Thickest wet film', kind: 'film' },
+  { key: 'filmMaxVertical', label: 'Thickest on a wall', kind: 'film' },
+  { key: 'hides', label: 'Hides from', kind: 'film' },
+  { key: 'loss', label: 'Usual loss', kind: 'fraction' },
+]
+export const mixFields: SourcedFieldOf[] = [
+  { key: 'density', label: 'Density of the mix', kind: 'density' },
+  { key: 'voc', label: 'VOC', kind: 'content' },
+  { key: 'mixing', label: 'Mixing time', kind: 'span' },
+  { key: 'induction', label: 'Standing after mixing', kind: 'span' },
+]
+export const limitFields: SourcedFieldOf[] = [
+  { key: 'slabMin', label: 'Coldest slab', kind: 'temperature' },
+  { key: 'slabMax', label: 'Warmest slab', kind: 'temperature' },
+  { key: 'airMin', label: 'Coldest air', kind: 'temperature' },
+  { key: 'airMax', label: 'Warmest air', kind: 'temperature' },
+  { key: 'materialMin', label: 'Coldest parts', kind: 'temperature' },
+  { key: 'materialMax', label: 'Warmest parts', kind: 'temperature' },
+  { key: 'humidityMax', label: 'Most humid air', kind: 'fraction' },
+  { key: 'dewMargin', label: 'Above the dew point, K', kind: 'number' },
+  { key: 'slabHumidityMax', label: 'Most humid slab', kind: 'fraction' },
+]
+export const storeFields: SourcedFieldOf[] = [
+  { key: 'shelfLife', label: 'Shelf life', kind: 'span' },
+  { key: 'storeMin', label: 'Store above', kind: 'temperature' },
+  { key: 'storeMax', label: 'Store below', kind: 'temperature' },
+]
+
+export const groundWords: Record<NonNullable<Product['over']>[number], string> = {
+  concrete: 'concrete',
+  screed: 'screed',
+  plaster: 'plaster',
+  wood: 'wood and board',
+  metal: 'metal',
+  tile: 'tile',
+  stone: 'stone',
+  laminate: 'laminate',
+  'old-paint': 'old paint',
+  epoxy: 'epoxy',
+  novolac: 'novolac',
+  polyurethane: 'polyurethane',
+  polyaspartic: 'polyaspartic',
+  acrylic: 'acrylic',
+  polyester: 'polyester',
+  alkyd: 'alkyd',
+}

@@ -1,0 +1,130 @@
+import { useDebounceFn, useLocalStorage } from '@vueuse/core'
+import { computed, ref, watch, type Ref } from 'vue'
+import { api, refusal, type Product, type SheetJudged } from '../../api/client'
+
+function blank(): Product {
+  return {
+    id: '',
+    name: '',
+    kind: 'primer',
+    chemistry: 'epoxy',
+    color: '#8a9a94',
+    ratio: { basis: 'volume', source: 'sheet' },
+    components: [
+      { name: 'A', parts: 2 },
+      { name: 'B', parts: 1 },
+    ],
+    volumeSolids: { value: 1, source: 'sheet' },
+    kits: [],
+  }
+}
+
+/** An id made of a name. */
+export function idOf(name: string): string {
+  const MOST = 60
+  return name
+    .toLowerCase()
+    .replace(/[^a-z0-9]+/g, '-')
+    .replace(/^-+|-+$/g, '')
+    .slice(0, MOST)
+}
+
+/**
+ * A data sheet being entered. It is judged as it grows, and kept on this device
+ * until it is saved or given up.
+ */
+export function useSheetDraft(id: string | undefined, from: string | undefined) {
+  const draft: Ref<Product | null> = useLocalStorage<Product | null>(
+    `nephelon.sheet.${id ?? `new.${from ?? ''}`}`,
+    null,
+    { serializer: { read: (v) => JSON.parse(v) as Product | null, write: (v) => JSON.stringify(v) } },
+  )
+  const judged = ref<SheetJudged | null>(null)
+  const trouble = ref('')
+  const waiting = ref('')
+  const resumed = ref(draft.value !== null)
+  const saving = ref(false)
+
+  async function begin(): Promise<void> {
+    if (draft.value) return judge()
+    const source = id ?? from
+    if (!source) {
+      draft.value = blank()
+      return judge()
+    }
+    const { data, error } = await api.GET('/api/shelf/{id}', { params: { path: { id: source } } })
+    if (!data) {
+      trouble.value = refusal(error, 'This sheet cannot be read.')
+      return
+    }
+    draft.value = id
+      ? data.sheet
+      : { ...data.sheet, id: '', name: `${data.sheet.name} copy`, version: undefined }
+    return judge()
+  }
+
+  async function judge(): Promise<void> {
+    const sheet = complete()
+    if (!sheet) return
+    try {
+      const { data, error } = await api.POST('/api/shelf/judged', { body: sheet })
+      judged.value = data ?? judged.value
+      waiting.value = data ? '' : refusal(error, '')
+    } catch {
+      waiting.value = 'The server does not answer; the sheet is kept on this device.'
+    }
+  }
+  const soon = useDebounceFn(judge, 200)
+  watch(draft, () => void soon(), { deep: true })
+
+  function complete(): Product | null {
+    const d = draft.value
+    return d && { ...d, id: d.id || idOf(d.name) || 'unnamed', name: d.name || 'unnamed' }
+  }
+
+  const faults = computed(() => {
+    const d = draft.value
+    const missing = []
+    if (d && !d.name.trim()) missing.push('Give the sheet a name.')
+    return [...missing, ...(judged.value?.faults ?? []).map((f) => `${f.text} ${f.way}`)]
+  })
+
+  /** Keeps the sheet; gives its id, or null when it was refused. */
+  async function save(): Promise<string | null> {
+    const sheet = complete()
+    if (!sheet || faults.value.length > 0) {
+      trouble.value = `Not saved: ${faults.value[0] ?? ''}`
+      return null
+    }
+    saving.value = true
+    try {
+      const { data, error } = await api.PUT('/api/shelf/{id}', {
+        params: { path: { id: sheet.id } },
+        body: sheet,
+      })
+      if (data) {
+        draft.value = null
+        return data.sheet.id
+      }
+      trouble.value = refusal(error, 'The sheet was not saved.')
+    } catch {
+      trouble.value = 'The server does not answer; the sheet is kept on this device.'
+    } finally {
+      saving.value = false
+    }
+    return null
+  }
+
+  void begin()
+  return {
+    draft,
+    judged,
+    faults,
+    trouble,
+    waiting,
+    resumed,
+    saving,
+    save,
+    giveUp: () => (draft.value = null),
+  }
+}

@@ -1,0 +1,213 @@
+<script setup lang="ts">
+import { computed, ref } from 'vue'
+import { useRoute } from 'vue-router'
+import { api, refusal, type Container, type StockGroup } from '../../api/client'
+import ContainerForm from './ContainerForm.vue'
+import { newId } from '../job/blank'
+import { useSession } from '../people/session'
+
+const session = useSession()
+const route = useRoute()
+const groups = ref<StockGroup[] | null>(null)
+const words = ref('')
+const trouble = ref('')
+const open = ref<Container | null>(null)
+const out = ref<Container | null>(null)
+const shown = computed(() => {
+  const wanted = (words.value ?? '').toLowerCase()
+  return (groups.value ?? []).filter((g) =>
+    `${g.name} ${g.lines.map((l) => `${l.container.lot} ${l.container.place}`).join(' ')}`
+      .toLowerCase()
+      .includes(wanted),
+  )
+})
+
+async function load(): Promise<void> {
+  try {
+    const { data, error } = await api.GET('/api/stock')
+    groups.value = data ?? null
+    trouble.value = data ? '' : refusal(error, 'The stock cannot be read.')
+  } catch {
+    trouble.value = 'The server does not answer. Open this again when it is back.'
+  }
+}
+void load()
+
+async function keep(c: Container): Promise<void> {
+  const { error, response } = await api.PUT('/api/stock/{id}', { params: { path: { id: c.id } }, body: c })
+  if (!response.ok) {
+    trouble.value = refusal(error, 'It was not kept.')
+    return
+  }
+  trouble.value = ''
+  open.value = null
+  await load()
+}
+async function takeOut(c: Container): Promise<void> {
+  await api.DELETE('/api/stock/{id}', { params: { path: { id: c.id } } })
+  out.value = c
+  open.value = null
+  await load()
+}
+async function bringBack(): Promise<void> {
+  if (out.value) await keep(out.value)
+  out.value = null
+}
+
+/** A leftover that a job sends here is entered at once. */
+function blank(): Container {
+  const q = route.query
+  const text = (v: unknown): string | undefined => (typeof v === 'string' && v ? v : undefined)
+  return {
+    id: newId(),
+    sheet: text(q.sheet) ?? '',
+    hardener: text(q.hardener),
+    part: 'kit',
+    volume: Number(text(q.volume) ?? 0) || undefined,
+    from: text(q.from),
+    opened: text(q.from) !== undefined || undefined,
+  }
+}
+if (route.query.sheet) open.value = blank()
+const parts = { kit: 'kit', A: 'A', B: 'B', C: 'C', medium: '' }
+function left(c: Container): string {
+  return c.part === 'medium' ? session.format('mass', c.mass ?? 0) : session.format('volume', c.volume ?? 0)
+}
+</script>
+
+<template>
+  <div class="page">
+    <div class="row mb-3">
+      <h1 class="grow">Stock</h1>
+      <v-text-field
+        v-model="words"
+        label="Search name, lot or place"
+        type="search"
+        class="search"
+        clearable
+      />
+      <v-btn v-if="session.mayEdit" size="small" data-test="new-container" @click="open = blank()"
+        >Put in stock</v-btn
+      >
+    </div>
+    <p v-if="trouble" role="alert">{{ trouble }}</p>
+    <p v-else-if="groups === null" class="quiet">Reading the stock …</p>
+    <p v-else-if="groups.length === 0" class="quiet">
+      Nothing in stock. Leftovers of jobs, spare kits and flake kept for repair go here.
+    </p>
+    <p v-else-if="shown.length === 0" class="quiet">Nothing in stock matches these words.</p>
+    <p v-if="out" role="status" class="mb-2">
+      Taken out. <v-btn size="small" @click="bringBack">Bring it back</v-btn>
+    </p>
+    <section
+      v-for="g in shown"
+      :key="g.sheet + (g.hardener ?? '')"
+      class="sheet group"
+      :data-test="`stock-${g.sheet}`"
+    >
+      <div class="row">
+        <svg class="swatch" aria-hidden="true"><rect width="26" height="16" :fill="g.color ?? 'none'" /></svg>
+        <h2 class="grow">{{ g.name }}</h2>
+        <span v-if="g.mix > 0" class="small"
+          >free and in date: <b>{{ session.format('volume', g.mix) }}</b> of mix</span
+        >
+      </div>
+      <p v-for="text in g.lone" :key="text" class="lone small">{{ text }}</p>
+      <div class="scroll" tabindex="0" role="region" :aria-label="`Containers of ${g.name}`">
+        <table class="figures lots">
+          <thead>
+            <tr>
+              <th>Left</th>
+              <th>Lot</th>
+              <th>Expires</th>
+              <th>Place</th>
+              <th>For</th>
+              <th></th>
+            </tr>
+          </thead>
+          <tbody>
+            <tr v-for="l in g.lines" :key="l.container.id" :data-test="`container-${l.container.id}`">
+              <td>
+                <b>{{ left(l.container) }}</b> {{ parts[l.container.part]
+                }}{{ l.container.opened ? ', opened' : '' }}
+              </td>
+              <td>{{ l.container.lot ?? '—' }}</td>
+              <td :class="{ expired: l.expired }">
+                {{ l.container.expires ?? '—' }}{{ l.expired ? ', expired' : '' }}
+              </td>
+              <td>{{ l.container.place ?? '—' }}</td>
+              <td class="small">
+                <span v-if="l.container.touchUp">kept for touch-up </span>
+                <span v-for="r in l.reservedBy" :key="r.job"
+                  ><router-link :to="`/jobs/${r.job}`">{{ r.name }}</router-link>
+                </span>
+                <span v-if="l.reservedBy.length > 1" class="expired">
+                  reserved twice: free it in one job</span
+                >
+                <span v-if="l.container.from" class="quiet">from {{ l.container.from }}. </span>
+                <span v-if="l.container.note" class="quiet">{{ l.container.note }}</span>
+              </td>
+              <td>
+                <v-btn
+                  v-if="session.mayEdit"
+                  size="small"
+                  variant="text"
+                  :aria-label="`Change ${g.name}, ${l.container.lot ?? l.container.id}`"
+                  @click="open = { ...l.container }"
+                  >Change</v-btn
+                >
+              </td>
+            </tr>
+          </tbody>
+        </table>
+      </div>
+    </section>
+    <v-dialog
+      :model-value="open !== null"
+      max-width="640"
+      aria-label="Container"
+      @update:model-value="open = null"
+    >
+      <ContainerForm
+        v-if="open"
+        :container="open"
+        :known="(groups ?? []).some((g) => g.lines.some((l) => l.container.id === open?.id))"
+        :trouble="trouble"
+        @keep="keep"
+        @take-out="takeOut"
+        @close="open = null"
+      />
+    </v-dialog>
+  </div>
+</template>
+
+<style scoped>
+.search {
+  max-width: 300px;
+}
+.group {
+  padding: 12px 16px;
+  margin-bottom: 12px;
+}
+.swatch {
+  width: 26px;
+  height: 16px;
+}
+.scroll {
+  overflow-x: auto;
+}
+.lots td {
+  width: 15%;
+}
+.lots td:nth-child(5) {
+  width: 34%;
+}
+.lots td:last-child {
+  text-align: right;
+}
+.lone,
+.expired {
+  color: var(--warn);
+  font-weight: 620;
+}
+</style>

@@ -1,0 +1,187 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+import type { Preparation, School, Schools } from '../../api/client'
+import { useDesk } from '../job/useEditor'
+import { useSession } from '../people/session'
+import PickField from '../../fields/PickField.vue'
+import { useHouse } from '../house/store'
+import TankTimer from './TankTimer.vue'
+
+/** What is to be done before the first coat, in order, and what another school would change. */
+const props = defineProps<{ preparation: Preparation }>()
+const desk = useDesk()
+const session = useSession()
+const methods = computed<Schools>(() => desk.file.value.job.methods ?? {})
+const house = useHouse()
+void house.load()
+/** The schools that decide the preparation. */
+const deciding: (keyof Schools)[] = ['opening', 'filler', 'between', 'oldPaint']
+const schools = computed(() => house.schools.filter((s) => deciding.includes(s.id as keyof Schools)))
+const hours = (seconds: number): string => session.format('span', Math.max(seconds, 0))
+const days = (n: number): string => `${n.toFixed(1)} days`
+
+function supply(item: {
+  name: string
+  kind: 'length' | 'area' | 'volume' | 'mass' | 'count'
+  value: number
+}): string {
+  return `${session.format(item.kind, item.value)}${item.kind === 'count' ? ' ×' : ''} ${item.name}`
+}
+function choose(school: string, choice: string): void {
+  desk.editor.edit(`school ${school}`, (f) => {
+    f.job.methods = { ...f.job.methods, [school]: choice }
+  })
+}
+function chosen(s: School): string {
+  const own = methods.value[s.id as keyof Schools]
+  return typeof own === 'string' ? own : (s.choices[0]?.value ?? '')
+}
+function acidInPool(): void {
+  desk.editor.edit('acid in pools', (f) => {
+    f.job.methods = { ...f.job.methods, acidInPool: f.job.methods?.acidInPool ? undefined : true }
+  })
+}
+function more(n: number, unit: string): string {
+  if (Math.abs(n) < 0.05) return 'the same'
+  return `${n > 0 ? '+' : '−'}${Math.abs(n).toFixed(1)} ${unit}`
+}
+const SECONDS = 3600
+const others = computed(() =>
+  props.preparation.others.map((o) => ({
+    ...o,
+    work: more((o.work - props.preparation.work) / SECONDS, 'h work'),
+    wait: more((o.drying - props.preparation.drying) / SECONDS, 'h drying'),
+    days: more(o.days - props.preparation.days, 'days'),
+  })),
+)
+</script>
+
+<template>
+  <div class="preparation" data-test="preparation">
+    <div class="row">
+      <h3 class="grow">Preparation</h3>
+      <span class="figure"
+        >{{ hours(preparation.work) }} of work · {{ hours(preparation.drying) }} drying ·
+        {{ days(preparation.days) }}</span
+      >
+    </div>
+    <p v-if="preparation.refused" class="refused" role="alert" data-test="refused-school">
+      {{ preparation.refused }}
+    </p>
+    <div class="row small">
+      <PickField
+        v-for="s in schools"
+        :key="s.id"
+        :label="s.title"
+        :model-value="chosen(s)"
+        :options="Object.fromEntries(s.choices.map((c) => [c.value, c.name]))"
+        @update:model-value="choose(s.id, $event)"
+      />
+      <label v-if="methods.opening === 'etch'">
+        <input
+          type="checkbox"
+          :checked="methods.acidInPool"
+          :disabled="!session.mayEdit"
+          @change="acidInPool"
+        />
+        acid allowed in pools and on plaster
+      </label>
+    </div>
+    <ol class="tasks">
+      <li v-for="(t, i) in preparation.tasks" :key="`${t.id}-${i}`" :data-test="`task-${t.id}`">
+        <div class="head">
+          <strong>{{ t.name }}</strong>
+          <span class="figure small"
+            >{{ t.work > 0 ? hours(t.work) : ''
+            }}{{ t.drying > 0 ? `, then ${hours(t.drying)} drying` : '' }}</span
+          >
+        </div>
+        <p class="small">{{ t.how }}</p>
+        <p v-if="t.items.length > 0" class="small">
+          <span v-for="item in t.items" :key="item.name" class="item">{{ supply(item) }}</span>
+        </p>
+        <p class="small"><b>Closed when:</b> {{ t.check }}.</p>
+        <p v-for="c in t.cautions" :key="c" class="small caution">{{ c }}</p>
+      </li>
+    </ol>
+    <p class="quiet small">
+      Data sheets and safety data sheets come first; local codes and licensed practice rule.
+    </p>
+    <TankTimer />
+    <details v-if="others.length > 0" data-test="schools">
+      <summary>What another school would change</summary>
+      <table class="figures small">
+        <thead>
+          <tr>
+            <th>School</th>
+            <th class="num">Work</th>
+            <th class="num">Drying</th>
+            <th class="num">Days</th>
+            <th>Materials</th>
+            <th>Risk</th>
+            <th v-if="session.mayEdit"><span class="hidden">Choose</span></th>
+          </tr>
+        </thead>
+        <tbody>
+          <tr v-for="o in others" :key="o.school + o.choice.value">
+            <td>{{ o.choice.name }}</td>
+            <td class="num">{{ o.work }}</td>
+            <td class="num">{{ o.wait }}</td>
+            <td class="num">{{ o.days }}</td>
+            <td>
+              <span v-for="(item, i) in o.items" :key="i" class="item">{{ supply(item) }}</span>
+            </td>
+            <td>{{ o.choice.consequence }}</td>
+            <td v-if="session.mayEdit">
+              <v-btn size="small" @click="choose(o.school, o.choice.value)">Take it</v-btn>
+            </td>
+          </tr>
+        </tbody>
+      </table>
+    </details>
+  </div>
+</template>
+
+<style scoped>
+.preparation {
+  margin-top: 18px;
+  display: grid;
+  gap: 10px;
+}
+.refused {
+  border-left: 8px double var(--stop);
+  padding: 4px 10px;
+  font-weight: 620;
+}
+.tasks {
+  padding-left: 22px;
+  display: grid;
+  grid-template-columns: 1fr 1fr;
+  gap: 12px 34px;
+}
+.head {
+  display: flex;
+  justify-content: space-between;
+  gap: 10px;
+}
+.item {
+  display: inline-block;
+  border: 1px solid var(--line);
+  border-radius: 3px;
+  padding: 0 6px;
+  margin: 1px 4px 1px 0;
+}
+.caution {
+  border-left: 4px solid var(--warn);
+  padding-left: 8px;
+}
+.hidden {
+  position: absolute;
+  clip-path: inset(50%);
+}
+@media (max-width: 900px) {
+  .tasks {
+    grid-template-columns: 1fr;
+  }
+}
+</style>

@@ -1,0 +1,152 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+import type { Survey } from '../../api/client'
+import { useDesk } from '../job/useEditor'
+import { useSession } from '../people/session'
+import PickField from '../../fields/PickField.vue'
+
+/** What is seen of a surface without an instrument. */
+const desk = useDesk()
+const session = useSession()
+const survey = computed<Survey>(() => desk.surface.value.survey ?? {})
+type Choice = 'substrate' | 'waterDrop' | 'soundness' | 'behind'
+const choices: Record<Choice, { label: string; options: Record<string, string> }> = {
+  substrate: {
+    label: 'Substrate',
+    options: {
+      concrete: 'Concrete',
+      'trowelled-hard': 'Concrete, trowelled hard',
+      screed: 'Screed',
+      plaster: 'Plaster',
+      timber: 'Timber',
+      board: 'Board',
+      stone: 'Stone',
+      metal: 'Metal',
+      tile: 'Tile',
+      laminate: 'Laminate',
+      'old-coating': 'An old coating',
+    },
+  },
+  waterDrop: { label: 'A drop of water', options: { soaks: 'soaks in', beads: 'stands in beads' } },
+  soundness: {
+    label: 'Under a nail or a blade',
+    options: { sound: 'it is sound', scratches: 'it can be scratched', crumbles: 'it crumbles' },
+  },
+  behind: {
+    label: 'Ground behind or below',
+    options: { dry: 'dry', damp: 'damp', weeping: 'water comes through' },
+  },
+}
+const stains = {
+  oil: 'oil',
+  dust: 'dust',
+  sealer: 'sealer',
+  'curing-compound': 'curing compound',
+  salts: 'salts',
+  'loose-paint': 'loose paint',
+  wax: 'wax',
+}
+type Stain = keyof typeof stains
+const flags = { outdoors: 'outdoors', heated: 'heated', immersed: 'under water' } as const
+const MOST = 10
+const profiles = Object.fromEntries(Array.from({ length: MOST }, (_, i) => [i + 1, `CSP ${i + 1}`]))
+
+function set(label: string, change: (survey: Survey) => void): void {
+  desk.editSurface(`survey ${label}`, (s) => s.survey && change(s.survey))
+}
+function stain(which: Stain): void {
+  set('contamination', (s) => {
+    const now = s.contamination ?? []
+    const next = now.includes(which) ? now.filter((c) => c !== which) : [...now, which]
+    s.contamination = next.length > 0 ? next : undefined
+  })
+}
+</script>
+
+<template>
+  <div class="seen">
+    <h3>What is seen</h3>
+    <div class="pair">
+      <PickField
+        v-for="(c, field) in choices"
+        :key="field"
+        :label="c.label"
+        :options="c.options"
+        none="not looked at"
+        :model-value="survey[field] ?? ''"
+        @update:model-value="set(field, (s) => Object.assign(s, { [field]: $event || undefined }))"
+      />
+      <label class="small">
+        Poured or laid on
+        <input
+          type="date"
+          class="pick wide"
+          aria-label="Poured or laid on"
+          :value="survey.laid ?? ''"
+          :disabled="!session.mayEdit"
+          @change="(e) => set('laid', (s) => (s.laid = (e.target as HTMLInputElement).value || undefined))"
+        />
+      </label>
+      <PickField
+        label="Profile found"
+        :options="profiles"
+        none="not looked at"
+        :model-value="String(survey.profile ?? '')"
+        @update:model-value="(n) => set('profile', (s) => (s.profile = Number(n) || undefined))"
+      />
+      <PickField
+        label="Profile wanted"
+        :options="profiles"
+        none="as the coats want it"
+        :model-value="String(survey.wanted ?? '')"
+        @update:model-value="(n) => set('wanted', (s) => (s.wanted = Number(n) || undefined))"
+      />
+      <v-text-field
+        label="What it is used for"
+        maxlength="300"
+        :model-value="survey.use ?? ''"
+        :readonly="!session.mayEdit"
+        @change="
+          (e: Event) => set('use', (s) => (s.use = (e.target as HTMLInputElement).value.trim() || undefined))
+        "
+      />
+    </div>
+    <p class="small checks">
+      It lies
+      <label v-for="(words, flag) in flags" :key="flag">
+        <input
+          type="checkbox"
+          :checked="survey[flag]"
+          :disabled="!session.mayEdit"
+          @change="set(flag, (s) => (s[flag] = s[flag] ? undefined : true))"
+        />
+        {{ words }}
+      </label>
+    </p>
+    <p class="small checks">
+      On it
+      <label v-for="(words, which) in stains" :key="which">
+        <input
+          type="checkbox"
+          :checked="survey.contamination?.includes(which)"
+          :disabled="!session.mayEdit"
+          @change="stain(which)"
+        />
+        {{ words }}
+      </label>
+    </p>
+  </div>
+</template>
+
+<style scoped>
+.wide {
+  display: block;
+  width: 100%;
+}
+.checks {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 4px 14px;
+  margin-top: 10px;
+}
+</style>

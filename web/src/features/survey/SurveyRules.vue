@@ -1,0 +1,75 @@
+<script setup lang="ts">
+import { computed, ref } from 'vue'
+import { api, type Rule } from '../../api/client'
+import type { ReadKind } from '../../fields/useReader'
+import { useDesk } from '../job/useEditor'
+import { useSession } from '../people/session'
+import QuantityField from '../../fields/QuantityField.vue'
+
+/** The thresholds of the verdicts, which the contractor can set. */
+const desk = useDesk()
+const session = useSession()
+const defaults = ref<Rule[]>([])
+const rules = computed(() =>
+  defaults.value.map((r) => {
+    const own = desk.file.value.job.rules?.find((o) => o.id === r.id)
+    return { ...r, value: own?.value ?? r.value, from: own ? 'your own rule' : r.from, own: !!own }
+  }),
+)
+async function load(): Promise<void> {
+  try {
+    defaults.value = (await api.GET('/api/rules')).data ?? []
+  } catch {
+    defaults.value = []
+  }
+}
+void load()
+
+function set(rule: Rule, value: number | undefined): void {
+  desk.editor.edit(`rule ${rule.id}`, (f) => {
+    const others = (f.job.rules ?? []).filter((o) => o.id !== rule.id)
+    f.job.rules = value === undefined ? others : [...others, { id: rule.id, value, source: 'own-test' }]
+    if (f.job.rules.length === 0) f.job.rules = undefined
+  })
+}
+
+const kept = ref('')
+/** Every new job then starts from these thresholds. */
+async function keep(): Promise<void> {
+  try {
+    const { data } = await api.GET('/api/house')
+    if (!data) return
+    const { response } = await api.PUT('/api/house', {
+      body: { ...data.house, rules: desk.file.value.job.rules },
+    })
+    kept.value = response.ok ? 'Kept: new jobs start from these.' : 'They were not kept.'
+  } catch {
+    kept.value = 'The server does not answer; try again when it is back.'
+  }
+}
+</script>
+
+<template>
+  <details data-test="rules">
+    <summary>Thresholds, yours to set</summary>
+    <div class="pair">
+      <div v-for="r in rules" :key="r.id">
+        <QuantityField
+          :kind="r.kind as ReadKind"
+          :label="r.name"
+          :hint="r.from"
+          :model-value="r.value"
+          :disabled="!session.mayEdit"
+          @update:model-value="set(r, $event)"
+        />
+        <v-btn v-if="r.own && session.mayEdit" size="small" variant="text" @click="set(r, undefined)"
+          >As usual again</v-btn
+        >
+      </div>
+    </div>
+    <v-btn v-if="session.mayKeep && rules.some((r) => r.own)" size="small" class="mt-2" @click="keep"
+      >Keep them as the house's</v-btn
+    >
+    <span class="small ml-2" aria-live="polite">{{ kept }}</span>
+  </details>
+</template>

@@ -1,0 +1,17 @@
+<script setup lang="ts">
+import { useSession } from '../features/people/session'
+
+defineProps<{ label: string; modelValue: string }>()
+const emit = defineEmits<{ 'update:modelValue': [name: string] }>()
+const session = useSession()
+</script>
+
+<template>
+  <v-text-field
+    :model-value="modelValue"
+    :label="label"
+    maxlength="120"
+    :readonly="!session.mayEdit"
+    @change="(e: Event) => emit('update:modelValue', (e.target as HTMLInputElement).value.trim())"
+  />
+</template>

@@ -1,0 +1,35 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+import { useDesk } from '../features/job/useEditor'
+import WorkingTable from './WorkingTable.vue'
+
+const desk = useDesk()
+const open = computed({
+  get: () => desk.workings.value.length > 0,
+  set: (value) => {
+    if (!value) desk.workings.value = []
+  },
+})
+</script>
+
+<template>
+  <v-dialog v-model="open" aria-label="How this was worked out">
+    <div class="sheet working">
+      <div class="row">
+        <h2 class="grow">How this was worked out</h2>
+        <v-btn variant="text" autofocus @click="open = false">Close</v-btn>
+      </div>
+      <WorkingTable v-for="w in desk.workings.value" :key="w.title" :working="w" />
+    </div>
+  </v-dialog>
+</template>
+
+<style scoped>
+.working {
+  padding: 20px 24px;
+  display: grid;
+  gap: 18px;
+  max-height: 86vh;
+  overflow: auto;
+}
+</style>

@@ -1,0 +1,118 @@
+<script setup lang="ts">
+import { mdiThemeLightDark } from '@mdi/js'
+import { useRouter } from 'vue-router'
+import { useTheme } from 'vuetify'
+import { useSession } from '../features/people/session'
+import UnitSwitch from './UnitSwitch.vue'
+
+const session = useSession()
+const router = useRouter()
+const theme = useTheme()
+
+function turnTheme(): void {
+  const next = theme.global.current.value.dark ? 'daylight' : 'night'
+  theme.change(next)
+  localStorage.setItem('nephelon.theme', next)
+}
+
+async function leave(): Promise<void> {
+  await session.signOut()
+  await router.push('/sign-in')
+}
+</script>
+
+<template>
+  <header class="head no-print">
+    <router-link class="mark" to="/jobs" aria-label="Nephelon, to the jobs">
+      <svg viewBox="0 0 32 18" aria-hidden="true">
+        <rect x="0" y="12" width="32" height="6" fill="#8c9a94" />
+        <rect x="0" y="5" width="32" height="6" fill="#3fa796" />
+        <rect x="0" y="0" width="21" height="4" fill="#e2a13b" />
+      </svg>
+      Nephelon
+    </router-link>
+    <nav aria-label="Main">
+      <router-link to="/jobs">Jobs</router-link>
+      <router-link to="/shelf">Shelf</router-link>
+      <router-link to="/bench">Bench</router-link>
+      <router-link to="/stock">Stock</router-link>
+      <router-link to="/house">House</router-link>
+      <router-link to="/people">People</router-link>
+    </nav>
+    <span class="grow" />
+    <UnitSwitch />
+    <v-btn
+      :icon="mdiThemeLightDark"
+      size="small"
+      variant="text"
+      aria-label="Daylight or night colours"
+      @click="turnTheme"
+    />
+    <span class="who small">
+      {{ session.me?.name }}<span class="quiet">, {{ session.me?.role }} · {{ session.me?.company }}</span>
+    </span>
+    <v-btn size="small" variant="text" @click="leave">Sign out</v-btn>
+  </header>
+</template>
+
+<style scoped>
+.head {
+  display: flex;
+  align-items: center;
+  gap: 14px;
+  padding: 8px 24px;
+  background: #12312f;
+  color: #eef4f2;
+}
+.mark {
+  display: flex;
+  align-items: center;
+  gap: 10px;
+  font-weight: 760;
+  font-size: 1.08rem;
+  letter-spacing: -0.02em;
+  color: inherit;
+  text-decoration: none;
+}
+.mark svg {
+  width: 34px;
+}
+nav {
+  display: flex;
+  gap: 4px;
+  margin-left: 12px;
+}
+nav a {
+  color: inherit;
+  text-decoration: none;
+  padding: 6px 12px;
+  font-weight: 600;
+  border-bottom: 3px solid transparent;
+}
+nav a.router-link-active {
+  border-bottom-color: #e2a13b;
+}
+.head :deep(.quiet) {
+  color: #b9cbc6;
+}
+.head :focus-visible {
+  outline-color: #e2a13b;
+}
+@media (max-width: 900px) {
+  .who {
+    display: none;
+  }
+}
+@media (max-width: 700px) {
+  .head {
+    flex-wrap: wrap;
+    padding: 6px 12px;
+    gap: 6px;
+  }
+  nav {
+    order: 5;
+    width: 100%;
+    margin-left: 0;
+  }
+}
+</style>
