@@ -8,6 +8,7 @@ import (
 	"github.com/danielgtaylor/huma/v2"
 
 	"nephelon/core/geometry"
+	"nephelon/core/job"
 	"nephelon/core/measure"
 	"nephelon/core/takeoff"
 	"nephelon/exchange/drawing"
@@ -57,18 +58,17 @@ func (s *Server) measureRoutes() {
 			}
 			return &body[Measured]{Measured{Area: t.Area, Perimeter: t.Perimeter}}, nil
 		})
-	huma.Register(s.api, huma.Operation{OperationID: "arc", Method: http.MethodPost, Path: "/api/arc",
-		Description: "Rounds a wall: the corners of the arc between its ends"},
+	huma.Register(s.api, huma.Operation{OperationID: "reshape", Method: http.MethodPost, Path: "/api/reshape", MaxBodyBytes: bodyLimit,
+		Description: "Changes the plan of a floor: a wall's length, a bay, mirrored or turned; keeps nothing"},
 		func(_ context.Context, in *body[struct {
-			From geometry.Point `json:"from"`
-			To   geometry.Point `json:"to"`
-			Rise measure.Length `json:"rise" minimum:"-10000" maximum:"10000" doc:"m from the middle of the straight wall to the arc, to the right of the way from one end to the other; negative to the left"`
-		}]) (*body[[]geometry.Point], error) {
-			corners, err := geometry.Arc(in.Body.From, in.Body.To, float64(in.Body.Rise))
-			if err != nil {
-				return nil, huma.Error422UnprocessableEntity(err.Error())
+			Surface job.Surface `json:"surface"`
+			Change  job.Reshape `json:"change"`
+		}]) (*body[job.Surface], error) {
+			changed, err := in.Body.Surface.Reshaped(in.Body.Change)
+			if refused, ok := errors.AsType[*geometry.ReshapeError](err); ok {
+				return nil, huma.Error422UnprocessableEntity(refused.Error())
 			}
-			return &body[[]geometry.Point]{corners}, nil
+			return &body[job.Surface]{changed}, err
 		})
 	huma.Register(s.api, huma.Operation{OperationID: "readDrawing", Method: http.MethodPost, Path: "/api/drawing", MaxBodyBytes: drawing.MaxBytes + 1<<20,
 		Description: "Finds the closed outlines of a DXF, GeoJSON or SVG drawing"},

@@ -163,7 +163,7 @@ func (s System) Format(k Kind, si float64) string {
 	if step.FeetInch {
 		return feetInches(si)
 	}
-	number := group(strconv.FormatFloat((si-step.Offset)/step.SI, 'f', step.Decimals, 64))
+	number := group(Rounded((si-step.Offset)/step.SI, step.Decimals))
 	switch step.Symbol {
 	case "":
 		return number
@@ -173,13 +173,45 @@ func (s System) Format(k Kind, si float64) string {
 	return number + " " + step.Symbol
 }
 
+// Rounded prints a number with at most so many decimals. It rounds the shortest
+// decimal that stands for the number, halves away from zero, as a person would
+// and as ECMA-402's Intl.NumberFormat does with its rounding mode halfExpand:
+// whoever prints figures elsewhere must come to the same digits.
+func Rounded(v float64, decimals int) string {
+	text := strconv.FormatFloat(v, 'f', -1, 64)
+	whole, fraction, _ := strings.Cut(text, ".")
+	if len(fraction) <= decimals {
+		return text
+	}
+	digits := []byte(whole + fraction[:decimals])
+	if fraction[decimals] >= '5' {
+		at := len(digits) - 1
+		for ; at >= 0 && digits[at] == '9'; at-- {
+			digits[at] = '0'
+		}
+		switch {
+		case at < 0:
+			digits = append([]byte{'1'}, digits...)
+		case digits[at] == '-':
+			digits = append([]byte{'-', '1'}, digits[1:]...)
+		default:
+			digits[at]++
+		}
+	}
+	if decimals == 0 {
+		return string(digits)
+	}
+	point := len(digits) - decimals
+	return string(digits[:point]) + "." + string(digits[point:])
+}
+
 // group trims needless zeros after the point and sets thin spaces between
 // thousands.
 func group(number string) string {
 	if strings.Contains(number, ".") {
 		number = strings.TrimRight(strings.TrimRight(number, "0"), ".")
 	}
-	if number == "-0" {
+	if strings.Trim(number, "-0") == "" {
 		number = "0"
 	}
 	sign := ""

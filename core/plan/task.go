@@ -1,6 +1,8 @@
 package plan
 
 import (
+	"slices"
+
 	"nephelon/core/kit"
 	"nephelon/core/measure"
 	"nephelon/core/school"
@@ -9,17 +11,17 @@ import (
 
 // tasks lists everything people do, surface by surface.
 func (t terms) tasks(s stages) []work.Task {
-	all := []work.Task{}
+	by := make([][]work.Task, len(t.layers))
 	for i := range t.layers {
-		all = append(all, work.Derive(t.surfaceWork(i, s))...)
+		by[i] = work.Derive(t.surfaceWork(i, s))
 	}
-	return all
+	return slices.Concat(append(by, []work.Task{})...)
 }
 
 // surfaceWork is what of a planned surface makes work.
 func (t terms) surfaceWork(i int, s stages) work.Surface {
 	from, m := t.file.Job.Surfaces[i], s.measured.surfaces[i]
-	out := work.Surface{ID: from.ID, Name: from.Name}
+	out := work.Surface{ID: from.ID, Name: from.Name, Coats: make([]work.Coat, 0, len(t.layers[i]))}
 	if m.takeoff != nil {
 		out.Area = m.takeoff.Area
 	}

@@ -178,8 +178,11 @@ func (q Question) With(m Methods, value string) Methods {
 }
 
 // Filled answers every open question with the first of its choices.
-func (m Methods) Filled() Methods {
-	for _, q := range Questions() {
+func (m Methods) Filled() Methods { return m.FilledFrom(Questions()) }
+
+// FilledFrom is the same for whoever has the questions at hand.
+func (m Methods) FilledFrom(questions []Question) Methods {
+	for _, q := range questions {
 		if q.chosen(&m) == "" {
 			q.choose(&m, q.Choices[0].Value)
 		}

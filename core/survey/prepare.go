@@ -116,8 +116,10 @@ func compared(k school.Key) bool {
 // Prepare orders the preparation of a surface from its survey and the
 // contractor's schools.
 func Prepare(s Survey, g Extent, m school.Methods, verdicts []Verdict) Preparation {
-	p := prepare(s, g, m.Filled(), verdicts)
-	for _, q := range school.Questions() {
+	questions := school.Questions()
+	m = m.FilledFrom(questions)
+	p := prepare(s, g, m, verdicts)
+	for _, q := range questions {
 		if !compared(q.ID) {
 			continue
 		}
@@ -125,7 +127,7 @@ func Prepare(s Survey, g Extent, m school.Methods, verdicts []Verdict) Preparati
 			if q.Chosen(m) == choice.Value {
 				continue
 			}
-			alternative := prepare(s, g, q.With(m, choice.Value).Filled(), verdicts)
+			alternative := prepare(s, g, q.With(m, choice.Value), verdicts)
 			if alternative.Refused != "" && p.Refused == "" {
 				continue
 			}

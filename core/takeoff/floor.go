@@ -21,6 +21,7 @@ type Floor struct {
 	Lines    []Line        `json:"lines,omitempty" maxItems:"500" doc:"Cracks and joints"`
 	Zones    []Hole        `json:"zones,omitempty" maxItems:"100" doc:"Named parts of the floor; they are told, not subtracted"`
 	Fittings []Fitting     `json:"fittings,omitempty" maxItems:"200" doc:"Doors and drains"`
+	Walk     *Walk         `json:"walk,omitempty" doc:"How the tape took the outline; absent where it was drawn or imported"`
 }
 
 // Fitting is a door or a drain on the plan.
@@ -37,6 +38,7 @@ type Hole struct {
 	ID      string        `json:"id" minLength:"1" maxLength:"60"`
 	Name    string        `json:"name" maxLength:"120"`
 	Outline geometry.Ring `json:"outline" maxItems:"20000"`
+	Walk    *Walk         `json:"walk,omitempty" doc:"How the tape took it"`
 }
 
 func (h Hole) title(what string, i int) string {
@@ -184,6 +186,14 @@ func measureOutline(f Floor, path string) (Takeoff, []geometry.Point, *finding.F
 		t.Working.Inputs = append(t.Working.Inputs, measure.Value{Name: "less " + name, Kind: measure.KindArea, SI: -float64(area)})
 	}
 	t.Flat = t.Area
+	if f.Walk != nil {
+		t.PartWorkings = append(t.PartWorkings, f.Walk.working("The outline by the tape", t.Sides))
+	}
+	for i, h := range f.Holes {
+		if h.Walk != nil {
+			t.PartWorkings = append(t.PartWorkings, h.Walk.working(h.title("Hole", i)+" by the tape", nil))
+		}
+	}
 	for i, m := range f.Fittings {
 		if m.Kind != "drain" || m.Width <= 0 {
 			continue

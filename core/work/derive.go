@@ -62,7 +62,7 @@ type deriver struct {
 
 // Derive lists the tasks of a surface in the order of the work.
 func Derive(s Surface) []Task {
-	d := deriver{Surface: s}
+	d := deriver{Surface: s, tasks: make([]Task, 0, len(s.Preparation)+len(s.Verdicts)+4*len(s.Coats)+6)}
 	before := d.prepare()
 	before = d.retest(before)
 	for i := range s.Coats {
@@ -285,7 +285,7 @@ func (d *deriver) pour(c Coat, t *Task) {
 	t.Effort = c.Spread * measure.Span(c.Spreaders)
 	t.Needs.Roles = []Hands{{Spreader, c.Spreaders}}
 	t.Needs.Skills = []Skill{Spreads}
-	t.Needs.Materials = []Material{{Product: c.Product.ID, Hardener: c.Hardener, Name: c.Product.Name, Kind: measure.KindVolume, Value: float64(c.Division.Mixed)}}
+	t.Needs.Materials = append(make([]Material, 0, 1+len(c.Build.Additions)), Material{Product: c.Product.ID, Hardener: c.Hardener, Name: c.Product.Name, Kind: measure.KindVolume, Value: float64(c.Division.Mixed)})
 	for _, a := range c.Build.Additions {
 		m := Material{Medium: a.Medium, Name: a.Name, Kind: measure.KindMass, Value: float64(a.Mass)}
 		if a.Mass == 0 {
@@ -299,6 +299,7 @@ func (d *deriver) pour(c Coat, t *Task) {
 		t.Needs.Machines = []Machine{MixerDrill}
 		t.Effort += c.Mixing * measure.Span(len(c.Division.Batches))
 	}
+	t.Batches = make([]Mix, 0, len(c.Division.Batches))
 	for _, b := range c.Division.Batches {
 		mix := Mix{ID: ID(b.ID), Section: ID(SectionID(c.ID, b.Number)), Volume: b.Volume, Mass: b.Mass, Mixing: c.Mixing}
 		if c.Life != nil {

@@ -18,9 +18,10 @@ type ID string
 
 // idOf joins the parts of an id; a slash within a part is written ~1, a tilde ~0.
 func idOf(parts ...string) ID {
-	escape := strings.NewReplacer("~", "~0", "/", "~1")
 	for i, p := range parts {
-		parts[i] = escape.Replace(p)
+		if strings.ContainsAny(p, "~/") {
+			parts[i] = strings.ReplaceAll(strings.ReplaceAll(p, "~", "~0"), "/", "~1")
+		}
 	}
 	return ID(strings.Join(parts, "/"))
 }

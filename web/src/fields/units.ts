@@ -21,14 +21,28 @@ export function format(kind: Kind, si: number, units: Units): string {
   const step = steps.find((s) => Math.abs(si) >= s.from)
   if (!step) return ''
   if (step.feetInch) return feetInches(si)
-  const number = group(((si - step.offset) / step.si).toFixed(step.decimals))
+  const number = group(rounded((si - step.offset) / step.si, step.decimals))
   if (step.symbol === '') return number
   return step.symbol === '%' || step.symbol === '°' ? number + step.symbol : `${number} ${step.symbol}`
 }
 
+/** Rounds as the server does: the shortest decimal, halves away from zero. */
+const rounders = Array.from(
+  { length: 5 },
+  (_, decimals) =>
+    new Intl.NumberFormat('en', {
+      useGrouping: false,
+      maximumFractionDigits: decimals,
+      ...{ roundingMode: 'halfExpand' },
+    }),
+)
+function rounded(value: number, decimals: number): string {
+  return rounders[decimals]?.format(value) ?? String(value)
+}
+
 function group(fixed: string): string {
   const trimmed = fixed.includes('.') ? fixed.replace(/\.?0+$/, '') : fixed
-  const negative = trimmed.startsWith('-') && trimmed !== '-0'
+  const negative = trimmed.startsWith('-') && /[1-9]/.test(trimmed)
   const [whole = '', rest] = trimmed.replace('-', '').split('.')
   const spaced = whole.replace(/\B(?=(\d{3})+$)/g, '\u202f')
   return (negative ? '−' : '') + spaced + (rest ? `.${rest}` : '')

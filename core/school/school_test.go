@@ -1,0 +1,53 @@
+package school
+
+import (
+	"reflect"
+	"slices"
+	"strings"
+	"testing"
+)
+
+// Every question answers one field of Methods, its answers are those that the
+// file may hold, and each is told with its reason and its consequence.
+func TestEveryQuestionHasOneHome(t *testing.T) {
+	fields := make(map[string]reflect.StructField)
+	for i := range reflect.TypeFor[Methods]().NumField() {
+		f := reflect.TypeFor[Methods]().Field(i)
+		name, _, _ := strings.Cut(f.Tag.Get("json"), ",")
+		fields[name] = f
+	}
+	if len(Questions()) != len(fields)-1 { // acid in pools is a yes or no
+		t.Errorf("%d questions, %d fields", len(Questions()), len(fields))
+	}
+	for _, q := range Questions() {
+		f, known := fields[string(q.ID)]
+		if !known {
+			t.Errorf("%s answers no field", q.ID)
+			continue
+		}
+		var values []string
+		for _, c := range q.Choices {
+			values = append(values, c.Value)
+			if c.Name == "" || c.Reason == "" || c.Consequence == "" || c.Value == "" {
+				t.Errorf("%s: %+v leaves something unsaid", q.ID, c)
+			}
+			with := q.With(Methods{}, c.Value)
+			if got := reflect.ValueOf(with).FieldByName(f.Name).String(); got != c.Value || q.Chosen(with) != c.Value {
+				t.Errorf("%s: choosing %s gives %q", q.ID, c.Value, got)
+			}
+		}
+		allowed := strings.Split(f.Tag.Get("enum"), ",")
+		slices.Sort(allowed)
+		first := values[0]
+		slices.Sort(values)
+		if !slices.Equal(values, allowed) {
+			t.Errorf("%s offers %v, the file allows %v", q.ID, values, allowed)
+		}
+		if q.Chosen(Methods{}) != first || q.Chosen(Methods{}.Filled()) != first {
+			t.Errorf("%s: left open it is %q", q.ID, q.Chosen(Methods{}))
+		}
+	}
+	if (Methods{}).Filled().Between != ByWindow {
+		t.Error("a blank between is not the sheet's window")
+	}
+}
