@@ -172,7 +172,7 @@ func addJobs(ctx context.Context, s *store.Store, company, person uuid.UUID) err
 		if err != nil {
 			return fmt.Errorf("%s: %w", names[i], err)
 		}
-		if _, err := s.AddJob(ctx, company, person, file); err != nil {
+		if _, err := s.AddJob(ctx, company, person, file, nil); err != nil {
 			return err
 		}
 	}

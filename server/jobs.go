@@ -3,6 +3,7 @@ package server
 import (
 	"bytes"
 	"context"
+	"encoding/json"
 	"errors"
 	"fmt"
 	"net/http"
@@ -22,23 +23,31 @@ import (
 
 // JobLine is a job as it stands in a list.
 type JobLine struct {
-	ID        uuid.UUID `json:"id" format:"uuid"`
-	Name      string    `json:"name"`
-	Client    string    `json:"client"`
-	Site      string    `json:"site"`
-	Surfaces  int       `json:"surfaces"`
-	ChangedBy string    `json:"changedBy"`
-	ChangedAt time.Time `json:"changedAt"`
+	ID        uuid.UUID    `json:"id" format:"uuid"`
+	Name      string       `json:"name"`
+	Client    string       `json:"client"`
+	Site      string       `json:"site"`
+	Surfaces  int          `json:"surfaces"`
+	ChangedBy string       `json:"changedBy"`
+	ChangedAt time.Time    `json:"changedAt"`
+	Archived  bool         `json:"archived"`
+	Summary   plan.Summary `json:"summary"`
 }
 
 // JobState is a job with the plan that follows from it.
 type JobState struct {
+	jobHead
+	File job.File  `json:"file"`
+	Plan plan.Plan `json:"plan"`
+}
+
+// jobHead is what there is to say of a job beside its file and its plan.
+type jobHead struct {
 	ID        uuid.UUID    `json:"id" format:"uuid"`
+	Tag       string       `json:"tag" doc:"Of the state that was planned; an edit names it, so that only what it moved comes back"`
 	Revision  int64        `json:"revision"`
 	ChangedBy string       `json:"changedBy"`
 	ChangedAt time.Time    `json:"changedAt"`
-	File      job.File     `json:"file"`
-	Plan      plan.Plan    `json:"plan"`
 	Newer     []NewerSheet `json:"newer" doc:"Sheets on the shelf that are newer than those the job was planned with"`
 }
 
@@ -49,10 +58,15 @@ type NewerSheet struct {
 	Changes []material.Revised `json:"changes"`
 }
 
-// Saved is the answer to a save that was kept.
+// Saved is the answer to an edit that was kept: what it moved in the plan, or the
+// whole plan where the server no longer has the one that the client holds.
 type Saved struct {
-	Revision int64     `json:"revision"`
-	Plan     plan.Plan `json:"plan"`
+	Revision int64               `json:"revision"`
+	Tag      string              `json:"tag" doc:"Of the state that was planned"`
+	Moved    []exchange.EditStep `json:"moved,omitempty" doc:"JSON Patch (RFC 6902) from the plan that was named to the new one"`
+	Plan     *plan.Plan          `json:"plan,omitempty" doc:"The whole, where the one that was named is not known here"`
+	Pruned   []exchange.EditStep `json:"pruned,omitempty" doc:"JSON Patch of the file as it was edited: sheets and media that no coat names any more"`
+	Newer    []NewerSheet        `json:"newer"`
 }
 
 // StaleSave is the answer to a save made from a revision that is no longer the
@@ -83,13 +97,13 @@ func editors() map[string]any {
 
 func (s *Server) jobRoutes() {
 	huma.Register(s.api, huma.Operation{OperationID: "jobs", Method: http.MethodGet, Path: "/api/jobs"}, s.listJobs)
-	huma.Register(s.api, huma.Operation{OperationID: "addJob", Method: http.MethodPost, Path: "/api/jobs", Metadata: editors(), MaxBodyBytes: bodyLimit},
-		func(ctx context.Context, in *body[job.File]) (*body[JobState], error) { return s.addJob(ctx, in.Body) })
-	huma.Register(s.api, huma.Operation{OperationID: "importJob", Method: http.MethodPost, Path: "/api/jobs/import", Metadata: editors(), MaxBodyBytes: bodyLimit}, s.importJob)
-	huma.Register(s.api, huma.Operation{OperationID: "job", Method: http.MethodGet, Path: "/api/jobs/{job}"},
-		func(ctx context.Context, in *JobPath) (*body[JobState], error) { return s.readJob(ctx, in.Job) })
-	huma.Register(s.api, huma.Operation{OperationID: "saveJob", Method: http.MethodPut, Path: "/api/jobs/{job}", Metadata: editors(), MaxBodyBytes: bodyLimit,
-		Responses: map[string]*huma.Response{"409": s.staleResponse()}}, s.saveJob)
+	huma.Register(s.api, huma.Operation{OperationID: "addJob", Method: http.MethodPost, Path: "/api/jobs", Metadata: editors(), MaxBodyBytes: bodyLimit, Responses: s.jobResponse()},
+		func(ctx context.Context, in *body[job.File]) (*jobAnswer, error) { return s.addJob(ctx, in.Body) })
+	huma.Register(s.api, huma.Operation{OperationID: "importJob", Method: http.MethodPost, Path: "/api/jobs/import", Metadata: editors(), MaxBodyBytes: bodyLimit, Responses: s.jobResponse()}, s.importJob)
+	huma.Register(s.api, huma.Operation{OperationID: "job", Method: http.MethodGet, Path: "/api/jobs/{job}", Responses: s.jobResponse()}, s.readJob)
+	huma.Register(s.api, huma.Operation{OperationID: "saveJob", Method: http.MethodPatch, Path: "/api/jobs/{job}", Metadata: editors(), MaxBodyBytes: bodyLimit,
+		Description: "Keeps an edit, told as a JSON Patch (RFC 6902) of the plan file at a revision",
+		Responses:   map[string]*huma.Response{"409": s.staleResponse()}}, s.saveJob)
 	huma.Register(s.api, huma.Operation{OperationID: "archiveJob", Method: http.MethodPut, Path: "/api/jobs/{job}/archived", Metadata: editors()},
 		func(ctx context.Context, in *struct {
 			JobPath
@@ -116,158 +130,229 @@ func (s *Server) staleResponse() *huma.Response {
 	return &huma.Response{Description: "Someone else saved first", Content: map[string]*huma.MediaType{"application/problem+json": {Schema: schema}}}
 }
 
+// jobResponse describes the answer that is a job, which is written as it was kept.
+func (s *Server) jobResponse() map[string]*huma.Response {
+	schema := s.api.OpenAPI().Components.Schemas.Schema(reflect.TypeFor[JobState](), true, "JobState")
+	return map[string]*huma.Response{"200": {Description: "The job with its plan", Content: map[string]*huma.MediaType{"application/json": {Schema: schema}}}}
+}
+
+// jobAnswer is a job as it was written once.
+type jobAnswer struct {
+	Status       int
+	ContentType  string `header:"Content-Type"`
+	Encoding     string `header:"Content-Encoding"`
+	ETag         string `header:"ETag"`
+	CacheControl string `header:"Cache-Control"`
+	Vary         string `header:"Vary"`
+	Body         []byte
+}
+
 func (s *Server) listJobs(ctx context.Context, in *struct {
 	Words    string `query:"q" maxLength:"100"`
 	Archived bool   `query:"archived"`
 }) (*body[[]JobLine], error) {
-	found, err := s.store.Jobs(ctx, person(ctx).CompanyID, strings.TrimSpace(in.Words), in.Archived)
+	who := person(ctx)
+	found, err := s.store.Jobs(ctx, who.CompanyID, strings.TrimSpace(in.Words), in.Archived)
 	if err != nil {
 		return nil, s.trouble("list jobs", err)
 	}
 	lines := make([]JobLine, len(found))
 	for i, l := range found {
-		lines[i] = JobLine(l)
+		lines[i] = JobLine{ID: l.ID, Name: l.Name, Client: l.Client, Site: l.Site, Surfaces: l.Surfaces, ChangedBy: l.ChangedBy, ChangedAt: l.ChangedAt, Archived: l.Archived != nil}
+		if lines[i].Summary, err = s.summary(ctx, who, l); err != nil {
+			return nil, s.trouble("sum up a job", err)
+		}
 	}
 	return &body[[]JobLine]{lines}, nil
 }
 
-func (s *Server) addJob(ctx context.Context, file job.File) (*body[JobState], error) {
-	p := person(ctx)
-	id, err := s.store.AddJob(ctx, p.CompanyID, p.ID, file)
+// summary is what a list shows of a job. One that was stored before summaries were
+// kept is planned now, once.
+func (s *Server) summary(ctx context.Context, who store.Person, l store.JobLine) (plan.Summary, error) {
+	var told plan.Summary
+	if l.Summary != nil {
+		if err := json.Unmarshal(l.Summary, &told); err != nil {
+			return told, fmt.Errorf("decode summary: %w", err)
+		}
+		if told.Standing != "" {
+			return told, nil
+		}
+	}
+	j, err := s.store.Job(ctx, who.CompanyID, l.ID)
+	if err != nil {
+		return told, err
+	}
+	told = plan.Make(j.File, who.Units, time.Now()).Summary(j.File)
+	return told, s.store.KeepSummary(ctx, l.ID, l.ChangedAt, told)
+}
+
+func (s *Server) addJob(ctx context.Context, file job.File) (*jobAnswer, error) {
+	who := person(ctx)
+	made, err := s.plan(ctx, who, file)
+	if err != nil {
+		return nil, s.trouble("plan job", err)
+	}
+	id, err := s.store.AddJob(ctx, who.CompanyID, who.ID, file, made.Summary(file))
 	if err != nil {
 		return nil, s.trouble("add job", err)
 	}
-	return s.readJob(ctx, id)
+	return s.answerJob(ctx, id, "", "")
 }
 
-func (s *Server) importJob(ctx context.Context, in *struct{ RawBody []byte }) (*body[JobState], error) {
+func (s *Server) importJob(ctx context.Context, in *struct{ RawBody []byte }) (*jobAnswer, error) {
 	file, err := s.files.Read(bytes.NewReader(in.RawBody))
 	if err != nil {
-		problem := huma.Error422UnprocessableEntity("This file cannot be read as a Nephelon plan file. Nothing was added.")
-		var many interface{ Unwrap() []error }
-		causes := []error{err}
-		if errors.As(err, &many) {
-			causes = many.Unwrap()
-		}
-		var model *huma.ErrorModel
-		if errors.As(problem, &model) {
-			for _, cause := range causes {
-				detail := &huma.ErrorDetail{Message: cause.Error()}
-				var refusal *exchange.Refusal
-				if errors.As(cause, &refusal) {
-					detail = &huma.ErrorDetail{Message: refusal.Text, Location: refusal.Path}
-				}
-				model.Errors = append(model.Errors, detail)
-			}
-		}
-		return nil, problem
+		return nil, unreadable("This file cannot be read as a Nephelon plan file. Nothing was added.", err)
 	}
 	return s.addJob(ctx, file)
 }
 
-func (s *Server) readJob(ctx context.Context, id uuid.UUID) (*body[JobState], error) {
-	p := person(ctx)
-	j, err := s.store.Job(ctx, p.CompanyID, id)
-	if err != nil {
-		return nil, s.trouble("read job", err)
+// unreadable tells every field that keeps a file from being read.
+func unreadable(what string, err error) error {
+	problem := &huma.ErrorModel{Status: http.StatusUnprocessableEntity, Title: http.StatusText(http.StatusUnprocessableEntity), Detail: what}
+	causes := []error{err}
+	if many, ok := errors.AsType[interface {
+		error
+		Unwrap() []error
+	}](err); ok {
+		causes = many.Unwrap()
 	}
-	state, err := s.planned(ctx, j)
+	for _, cause := range causes {
+		detail := &huma.ErrorDetail{Message: cause.Error()}
+		if refusal, ok := errors.AsType[*exchange.Refusal](cause); ok {
+			detail = &huma.ErrorDetail{Message: refusal.Text, Location: refusal.Path}
+		}
+		problem.Errors = append(problem.Errors, detail)
+	}
+	return problem
+}
+
+func (s *Server) readJob(ctx context.Context, in *struct {
+	JobPath
+	Known  string `header:"If-None-Match"`
+	Accept string `header:"Accept-Encoding"`
+}) (*jobAnswer, error) {
+	return s.answerJob(ctx, in.Job, in.Known, in.Accept)
+}
+
+// answerJob writes a job with its plan; nothing where the client has that state.
+func (s *Server) answerJob(ctx context.Context, id uuid.UUID, known, accept string) (*jobAnswer, error) {
+	p, err := s.planned(ctx, person(ctx), id)
 	if err != nil {
 		return nil, s.trouble("plan job", err)
 	}
-	return &body[JobState]{state}, nil
+	out := &jobAnswer{Status: http.StatusOK, ContentType: "application/json", ETag: `"` + p.tag + `"`, CacheControl: "private, no-cache", Vary: "Accept-Encoding"}
+	if known == out.ETag || known == "W/"+out.ETag {
+		out.Status = http.StatusNotModified
+		return out, nil
+	}
+	whole, zipped, err := s.bodyOf(p)
+	if err != nil {
+		return nil, s.trouble("write job", err)
+	}
+	out.Body = whole
+	if strings.Contains(accept, "gzip") {
+		out.Encoding, out.Body = "gzip", zipped
+	}
+	return out, nil
 }
 
-// planned is a job with its plan, and with what changed on the shelf since.
-func (s *Server) planned(ctx context.Context, j store.Job) (JobState, error) {
-	p := person(ctx)
-	state := JobState{ID: j.ID, Revision: j.Revision, ChangedBy: j.ChangedBy, ChangedAt: j.ChangedAt, File: j.File, Newer: []NewerSheet{}}
-	var err error
-	if state.Plan, err = s.plan(ctx, j.File); err != nil {
-		return state, err
+// state is a planned job as a value.
+func (p *planned) state() JobState {
+	return JobState{
+		jobHead: jobHead{ID: p.job.ID, Tag: p.tag, Revision: p.job.Revision, ChangedBy: p.job.ChangedBy, ChangedAt: p.job.ChangedAt, Newer: p.newer},
+		File:    p.job.File, Plan: p.text.plan,
 	}
-	ids := make([]string, len(j.File.Products))
-	for i, sheet := range j.File.Products {
-		ids[i] = sheet.ID
-	}
-	shelf, err := sheetsByID[material.Product](ctx, s, store.ProductShelf, ids)
-	if err != nil {
-		return state, err
-	}
-	for _, held := range j.File.Products {
-		now, there := shelf[held.ID]
-		if !there || now.Version <= held.Version {
-			continue
-		}
-		if changes := now.Changes(held, p.Units); len(changes) > 0 {
-			state.Newer = append(state.Newer, NewerSheet{held.Version, now, changes})
-		}
-	}
-	return state, nil
-}
-
-// mostOffered bounds the sheets that ways out are sought among.
-const mostOffered = 60
-
-// plan plans a job, with ways out from the company's shelf.
-func (s *Server) plan(ctx context.Context, file job.File) (plan.Plan, error) {
-	p := person(ctx)
-	made := plan.Make(file, p.Units, time.Now())
-	if !made.Seeks() {
-		return made, nil
-	}
-	rows, _, err := s.store.Sheets(ctx, p.CompanyID, store.ProductShelf, store.SheetQuery{Kinds: made.SeeksKinds(), Limit: mostOffered})
-	if err != nil {
-		return made, err
-	}
-	products := make([]material.Product, len(rows))
-	for i, row := range rows {
-		if products[i], err = sheetOf[material.Product](row); err != nil {
-			return made, fmt.Errorf("decode sheet %s: %w", row.ID, err)
-		}
-	}
-	media, err := s.media(ctx, p.CompanyID, store.SheetQuery{Kinds: []string{"grit", "bead"}, Limit: mostOffered})
-	if err != nil {
-		return made, err
-	}
-	return made.Offered(file, products, media), nil
 }
 
 func (s *Server) saveJob(ctx context.Context, in *struct {
 	JobPath
 	Body struct {
-		Base   int64     `json:"base" minimum:"1" doc:"The revision the edit was made from"`
-		SaveID uuid.UUID `json:"saveId" format:"uuid" doc:"Made by the client; a save sent twice is kept once"`
-		File   job.File  `json:"file"`
+		Base   int64               `json:"base" minimum:"1" doc:"The revision the edit was made from"`
+		SaveID uuid.UUID           `json:"saveId" format:"uuid" doc:"Made by the client; a save sent twice is kept once"`
+		Tag    string              `json:"tag,omitempty" maxLength:"200" doc:"Of the plan that the client holds"`
+		Patch  []exchange.EditStep `json:"patch" maxItems:"5000" doc:"JSON Patch (RFC 6902) of the plan file at that revision"`
 	}
 }) (*body[Saved], error) {
-	p := person(ctx)
-	revision, err := s.store.SaveJob(ctx, p.CompanyID, p.ID, store.Save{Job: in.Job, Base: in.Body.Base, ID: in.Body.SaveID, File: in.Body.File})
-	var stale *store.Stale
-	switch {
-	case errors.As(err, &stale):
-		combined, differences, err := job.Merge(stale.Base, in.Body.File, stale.Theirs.File)
-		if err != nil {
-			return nil, s.trouble("compare edits", err)
-		}
-		theirs, err := s.planned(ctx, stale.Theirs)
-		if err != nil {
-			return nil, s.trouble("plan job", err)
-		}
-		return nil, &StaleSave{
-			Title: "Changed by someone else", Status: http.StatusConflict,
-			Detail: fmt.Sprintf("%s saved this job while you were editing it. Neither edit is lost: choose what stands.", stale.Theirs.ChangedBy),
-			SaveID: stale.SaveID, Theirs: theirs,
-			Combined: combined, Differences: differences,
-		}
-	case err != nil:
-		return nil, s.trouble("save job", err)
+	who := person(ctx)
+	held := s.plans.get(in.Body.Tag)
+	if held != nil && (held.job.ID != in.Job || held.job.Company != who.CompanyID) {
+		held = nil
 	}
-	made, err := s.plan(ctx, in.Body.File)
+	document, err := s.documentAt(ctx, who, in.Job, in.Body.Base, held)
+	if err != nil {
+		return nil, s.trouble("read the edited job", err)
+	}
+	file, pruned, err := s.patched(document, in.Body.Patch)
+	if err != nil {
+		return nil, s.unfit(err)
+	}
+	// Planned before it is kept, so that nothing is kept that cannot be planned.
+	made, err := s.plan(ctx, who, file)
 	if err != nil {
 		return nil, s.trouble("plan job", err)
 	}
-	return &body[Saved]{Saved{revision, made}}, nil
+	kept, err := s.store.SaveJob(ctx, who.CompanyID, who.ID, store.Save{Job: in.Job, Base: in.Body.Base, ID: in.Body.SaveID, File: file, Summary: made.Summary(file)})
+	if stale, ok := errors.AsType[*store.Stale](err); ok {
+		return nil, s.stale(ctx, who, in.Job, stale, file)
+	}
+	if err != nil {
+		return nil, s.trouble("save job", err)
+	}
+	j := store.Job{ID: in.Job, Company: who.CompanyID, File: file, Revision: kept.Revision, ChangedBy: who.Name, ChangedAt: kept.At}
+	now, err := s.workOut(ctx, who, j, stateOf(who, in.Job, store.Stamp{Revision: kept.Revision, Shelf: kept.Shelf}, time.Now()), &made, held)
+	if err != nil {
+		return nil, s.trouble("plan job", err)
+	}
+	out := Saved{Revision: kept.Revision, Tag: now.tag, Pruned: pruned, Newer: now.newer}
+	if held == nil {
+		out.Plan = &now.text.plan
+	} else if out.Moved, err = now.text.since(held.text); err != nil {
+		return nil, s.trouble("compare plans", err)
+	}
+	return &body[Saved]{out}, nil
+}
+
+// documentAt is the file of a job at a revision, as JSON.
+func (s *Server) documentAt(ctx context.Context, who store.Person, id uuid.UUID, revision int64, held *planned) ([]byte, error) {
+	if held != nil && held.job.Revision == revision {
+		return held.document, nil
+	}
+	file, err := s.store.JobAt(ctx, who.CompanyID, id, revision)
+	if err != nil {
+		return nil, err
+	}
+	text, err := json.Marshal(file)
+	if err != nil {
+		return nil, fmt.Errorf("encode job: %w", err)
+	}
+	return text, nil
+}
+
+// unfit tells why an edit cannot be: every field with its remedy.
+func (s *Server) unfit(err error) error {
+	if bad, ok := errors.AsType[*exchange.PatchError](err); ok {
+		s.log.Warn("an edit that does not fit", "error", bad.Unwrap())
+		return huma.Error422UnprocessableEntity(bad.Error() + " Load the job again; your edit is kept here until then.")
+	}
+	return unreadable("This edit cannot be taken. Nothing was changed.", err)
+}
+
+// stale answers an edit made from a revision that is no longer the newest.
+func (s *Server) stale(ctx context.Context, who store.Person, id uuid.UUID, stale *store.Stale, mine job.File) error {
+	combined, differences, err := job.Merge(stale.Base, mine, stale.Theirs.File)
+	if err != nil {
+		return s.trouble("compare edits", err)
+	}
+	theirs, err := s.planned(ctx, who, id)
+	if err != nil {
+		return s.trouble("plan job", err)
+	}
+	return &StaleSave{
+		Title: "Changed by someone else", Status: http.StatusConflict,
+		Detail: fmt.Sprintf("%s saved this job while you were editing it. Neither edit is lost: choose what stands.", stale.Theirs.ChangedBy),
+		SaveID: stale.SaveID, Theirs: theirs.state(), Combined: combined, Differences: differences,
+	}
 }
 
 func (s *Server) buyTogether(ctx context.Context, in *struct {
@@ -312,7 +397,11 @@ func (s *Server) copySurface(ctx context.Context, in *struct {
 	if err := job.CopySurface(from.File, in.Surface, &to.File, uuid.NewString); err != nil {
 		return nil, huma.Error422UnprocessableEntity(err.Error())
 	}
-	if _, err := s.store.SaveJob(ctx, p.CompanyID, p.ID, store.Save{Job: to.ID, Base: to.Revision, ID: uuid.New(), File: to.File}); err != nil {
+	made, err := s.plan(ctx, p, to.File)
+	if err != nil {
+		return nil, s.trouble("plan job", err)
+	}
+	if _, err := s.store.SaveJob(ctx, p.CompanyID, p.ID, store.Save{Job: to.ID, Base: to.Revision, ID: uuid.New(), File: to.File, Summary: made.Summary(to.File)}); err != nil {
 		var stale *store.Stale
 		if errors.As(err, &stale) {
 			return nil, huma.Error409Conflict(fmt.Sprintf("%s saved the other job at this very moment. Copy again.", stale.Theirs.ChangedBy))

@@ -32,13 +32,14 @@ type Options struct {
 }
 
 // Server is the application behind HTTP. It keeps no state of its own but the
-// list of who is listening; any number of them can share a database.
+// list of who is listening and plans it can make again; any number of them can share a database.
 type Server struct {
 	store    *store.Store
 	log      *slog.Logger
 	sessions *scs.SessionManager
 	files    *exchange.Reader
 	changes  *changes
+	plans    *plans
 	bridge   string
 	api      huma.API
 	handler  http.Handler
@@ -59,7 +60,11 @@ func New(o Options) (*Server, error) {
 	if err != nil {
 		return nil, err
 	}
-	s := &Server{store: o.Store, log: o.Log, files: files, bridge: o.Bridge, changes: newChanges(), sessions: scs.New()}
+	known, err := newPlans()
+	if err != nil {
+		return nil, err
+	}
+	s := &Server{store: o.Store, log: o.Log, files: files, bridge: o.Bridge, changes: newChanges(), plans: known, sessions: scs.New()}
 	s.sessions.Lifetime = sessionDays * 24 * time.Hour
 	s.sessions.IdleTimeout = idleDays * 24 * time.Hour
 	s.sessions.Cookie.Name = "nephelon"

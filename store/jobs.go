@@ -20,21 +20,32 @@ const keptRevisions = 300
 // Job is a stored job with the state of its last save.
 type Job struct {
 	ID        uuid.UUID
+	Company   uuid.UUID
 	File      job.File
 	Revision  int64
 	ChangedBy string
 	ChangedAt time.Time
 }
 
-// JobLine is a job as it stands in a list.
+// JobLine is a job as it stands in a list. Summary is JSON, nil where none was
+// kept yet.
 type JobLine struct {
-	ID        uuid.UUID `db:"id"`
-	Name      string    `db:"name"`
-	Client    string    `db:"client"`
-	Site      string    `db:"site"`
-	Surfaces  int       `db:"surfaces"`
-	ChangedBy string    `db:"changed_by"`
-	ChangedAt time.Time `db:"changed_at"`
+	ID        uuid.UUID  `db:"id"`
+	Name      string     `db:"name"`
+	Client    string     `db:"client"`
+	Site      string     `db:"site"`
+	Surfaces  int        `db:"surfaces"`
+	ChangedBy string     `db:"changed_by"`
+	ChangedAt time.Time  `db:"changed_at"`
+	Archived  *time.Time `db:"archived_at"`
+	Summary   []byte     `db:"summary"`
+}
+
+// Stamp is by what one state of a job and of the shelf it is planned with is told
+// from another.
+type Stamp struct {
+	Revision int64 `db:"revision"`
+	Shelf    int64 `db:"shelf_revision"`
 }
 
 // Stale means that a job was saved by someone else since the base of a save.
@@ -54,11 +65,11 @@ func (s *Store) Jobs(ctx context.Context, company uuid.UUID, words string, archi
 	lines := []JobLine{}
 	err := s.db.SelectContext(ctx, &lines, `
 		select j.id, j.name, j.client, j.site, jsonb_array_length(j.doc -> 'job' -> 'surfaces') as surfaces,
-		       p.name as changed_by, j.changed_at
+		       p.name as changed_by, j.changed_at, j.archived_at, j.summary
 		from jobs j join people p on p.id = j.changed_by
 		where j.company_id = $1 and (j.archived_at is not null) = $3
 		  and ($2 = '' or strpos(lower(concat_ws(' ', j.name, j.client, j.site)), lower($2)) > 0)
-		order by j.changed_at desc limit 500`, company, words, archived)
+		order by j.changed_at desc limit 1000`, company, words, archived)
 	if err != nil {
 		return nil, fmt.Errorf("list jobs: %w", err)
 	}
@@ -84,15 +95,53 @@ func readJob(ctx context.Context, from sqlx.QueryerContext, company, id uuid.UUI
 	if err := found(err, "read job"); err != nil {
 		return Job{}, err
 	}
-	j := Job{ID: id, Revision: row.Revision, ChangedBy: row.ChangedBy, ChangedAt: row.ChangedAt}
+	j := Job{ID: id, Company: company, Revision: row.Revision, ChangedBy: row.ChangedBy, ChangedAt: row.ChangedAt}
 	if err := json.Unmarshal(row.Doc, &j.File); err != nil {
 		return Job{}, fmt.Errorf("decode job %s: %w", id, err)
 	}
 	return j, nil
 }
 
-// AddJob stores a new job of the company and returns its id.
-func (s *Store) AddJob(ctx context.Context, company, person uuid.UUID, file job.File) (uuid.UUID, error) {
+// Stamp reads which state of a job stands, and with which state of the shelf.
+func (s *Store) Stamp(ctx context.Context, company, id uuid.UUID) (Stamp, error) {
+	var stamp Stamp
+	err := s.db.GetContext(ctx, &stamp, `
+		select j.revision, c.shelf_revision from jobs j join companies c on c.id = j.company_id
+		where j.company_id = $1 and j.id = $2`, company, id)
+	return stamp, found(err, "read stamp")
+}
+
+// JobAt reads a job as it was at a revision that is still kept.
+func (s *Store) JobAt(ctx context.Context, company, id uuid.UUID, revision int64) (job.File, error) {
+	var file job.File
+	var doc []byte
+	err := s.db.GetContext(ctx, &doc, `
+		select r.doc from job_revisions r join jobs j on j.id = r.job_id
+		where j.company_id = $1 and r.job_id = $2 and r.revision = $3`, company, id, revision)
+	if err := found(err, "read revision"); err != nil {
+		return file, err
+	}
+	if err := json.Unmarshal(doc, &file); err != nil {
+		return file, fmt.Errorf("decode job %s: %w", id, err)
+	}
+	return file, nil
+}
+
+// KeepSummary keeps what a list shows of a job, unless it was changed since.
+func (s *Store) KeepSummary(ctx context.Context, id uuid.UUID, changed time.Time, summary any) error {
+	text, err := json.Marshal(summary)
+	if err != nil {
+		return fmt.Errorf("encode summary: %w", err)
+	}
+	if _, err := s.db.ExecContext(ctx, `update jobs set summary = $3 where id = $1 and changed_at = $2`, id, changed, text); err != nil {
+		return fmt.Errorf("keep summary: %w", err)
+	}
+	return nil
+}
+
+// AddJob stores a new job of the company, with what a list shows of it, and
+// returns its id.
+func (s *Store) AddJob(ctx context.Context, company, person uuid.UUID, file job.File, summary any) (uuid.UUID, error) {
 	id, err := newID()
 	if err != nil {
 		return id, err
@@ -101,9 +150,13 @@ func (s *Store) AddJob(ctx context.Context, company, person uuid.UUID, file job.
 	if err != nil {
 		return id, fmt.Errorf("encode job: %w", err)
 	}
+	told, err := json.Marshal(summary)
+	if err != nil {
+		return id, fmt.Errorf("encode summary: %w", err)
+	}
 	err = s.inTransaction(ctx, func(tx *sqlx.Tx) error {
-		if _, err := tx.ExecContext(ctx, `insert into jobs (id, company_id, doc, revision, changed_by) values ($1, $2, $3, 1, $4)`,
-			id, company, doc, person); err != nil {
+		if _, err := tx.ExecContext(ctx, `insert into jobs (id, company_id, doc, revision, changed_by, summary) values ($1, $2, $3, 1, $4, $5)`,
+			id, company, doc, person, told); err != nil {
 			return fmt.Errorf("add job: %w", err)
 		}
 		return addRevision(ctx, tx, id, 1, id, doc, person)
@@ -128,49 +181,57 @@ type Save struct {
 	Base int64     // the revision it was made from
 	ID   uuid.UUID // made by the client; a save sent twice is kept once
 	File job.File
+
+	Summary any // what a list shows of it
 }
 
-// SaveJob keeps a save and returns the new revision. A save whose base is no
+// Kept is the state that a save left behind.
+type Kept struct {
+	Stamp
+	At time.Time `db:"changed_at"`
+}
+
+// SaveJob keeps a save and returns the state it left. A save whose base is no
 // longer the newest fails with *Stale and changes nothing.
-func (s *Store) SaveJob(ctx context.Context, company, person uuid.UUID, save Save) (int64, error) {
+func (s *Store) SaveJob(ctx context.Context, company, person uuid.UUID, save Save) (Kept, error) {
 	doc, err := json.Marshal(save.File)
 	if err != nil {
-		return 0, fmt.Errorf("encode job: %w", err)
+		return Kept{}, fmt.Errorf("encode job: %w", err)
 	}
-	next := save.Base + 1
+	told, err := json.Marshal(save.Summary)
+	if err != nil {
+		return Kept{}, fmt.Errorf("encode summary: %w", err)
+	}
+	var kept Kept
 	err = s.inTransaction(ctx, func(tx *sqlx.Tx) error {
-		var kept int64
+		// A save that was kept already is answered with the state it left then.
 		err := tx.GetContext(ctx, &kept, `
-			select r.revision from job_revisions r join jobs j on j.id = r.job_id
+			select r.revision, r.at as changed_at, c.shelf_revision from job_revisions r join jobs j on j.id = r.job_id join companies c on c.id = j.company_id
 			where j.company_id = $1 and r.job_id = $2 and r.save_id = $3`, company, save.Job, save.ID)
-		if err == nil {
-			next = kept
-			return nil
+		if err == nil || !errors.Is(err, sql.ErrNoRows) {
+			return found(err, "look for the save")
 		}
-		if !errors.Is(err, sql.ErrNoRows) {
-			return fmt.Errorf("look for the save: %w", err)
+		err = tx.GetContext(ctx, &kept, `
+			update jobs j set doc = $4, revision = revision + 1, changed_by = $5, changed_at = now(), summary = $6
+			from companies c
+			where c.id = j.company_id and j.company_id = $1 and j.id = $2 and j.revision = $3
+			returning j.revision, j.changed_at, c.shelf_revision`, company, save.Job, save.Base, doc, person, told)
+		if errors.Is(err, sql.ErrNoRows) {
+			return stale(ctx, tx, company, save)
 		}
-		done, err := tx.ExecContext(ctx, `
-			update jobs set doc = $4, revision = revision + 1, changed_by = $5, changed_at = now()
-			where company_id = $1 and id = $2 and revision = $3`, company, save.Job, save.Base, doc, person)
 		if err != nil {
 			return fmt.Errorf("save job: %w", err)
 		}
-		if n, err := done.RowsAffected(); err != nil {
-			return fmt.Errorf("save job: %w", err)
-		} else if n == 0 {
-			return stale(ctx, tx, company, save)
-		}
-		if err := addRevision(ctx, tx, save.Job, next, save.ID, doc, person); err != nil {
+		if err := addRevision(ctx, tx, save.Job, kept.Revision, save.ID, doc, person); err != nil {
 			return err
 		}
-		_, err = tx.ExecContext(ctx, `select pg_notify($1, $2)`, changedChannel, fmt.Sprintf("%s %d", save.Job, next))
+		_, err = tx.ExecContext(ctx, `select pg_notify($1, $2)`, changedChannel, fmt.Sprintf("%s %d", save.Job, kept.Revision))
 		if err != nil {
 			return fmt.Errorf("tell of the save: %w", err)
 		}
 		return nil
 	})
-	return next, err
+	return kept, err
 }
 
 // stale gathers what a refused save needs to be compared with.

@@ -131,8 +131,17 @@ func (s *Store) SaveSheets(ctx context.Context, company uuid.UUID, person *uuid.
 				return err
 			}
 		}
-		return nil
+		return turnShelf(ctx, tx, company)
 	})
+}
+
+// turnShelf counts a change of the company's shelf, so that plans made with it
+// before are told from those made after.
+func turnShelf(ctx context.Context, tx sqlx.ExtContext, company uuid.UUID) error {
+	if _, err := tx.ExecContext(ctx, `update companies set shelf_revision = shelf_revision + 1 where id = $1`, company); err != nil {
+		return fmt.Errorf("count the shelf's change: %w", err)
+	}
+	return nil
 }
 
 func saveSheet(ctx context.Context, tx *sqlx.Tx, company uuid.UUID, person *uuid.UUID, n NewSheet) error {
@@ -167,18 +176,32 @@ func saveSheet(ctx context.Context, tx *sqlx.Tx, company uuid.UUID, person *uuid
 
 // ArchiveSheet puts a data sheet away, or takes it out again.
 func (s *Store) ArchiveSheet(ctx context.Context, company uuid.UUID, shelf Shelf, id string, archived bool) error {
-	return s.changeOne(ctx, "archive sheet", `
+	return s.changeShelf(ctx, company, "archive sheet", `
 		update sheets set archived_at = case when $4 then now() end where company_id = $1 and shelf = $2 and id = $3`, company, shelf, id, archived)
 }
 
 // DeleteSheet removes a data sheet that nothing uses, with its editions.
 func (s *Store) DeleteSheet(ctx context.Context, company uuid.UUID, shelf Shelf, id string) error {
-	return s.changeOne(ctx, "delete sheet", `delete from sheets where company_id = $1 and shelf = $2 and id = $3`, company, shelf, id)
+	return s.changeShelf(ctx, company, "delete sheet", `delete from sheets where company_id = $1 and shelf = $2 and id = $3`, company, shelf, id)
+}
+
+// changeShelf runs a statement that must touch a sheet, and counts the change.
+func (s *Store) changeShelf(ctx context.Context, company uuid.UUID, doing, statement string, args ...any) error {
+	return s.inTransaction(ctx, func(tx *sqlx.Tx) error {
+		if err := changeOne(ctx, tx, doing, statement, args...); err != nil {
+			return err
+		}
+		return turnShelf(ctx, tx, company)
+	})
 }
 
 // changeOne runs a statement that must touch a record.
 func (s *Store) changeOne(ctx context.Context, doing, statement string, args ...any) error {
-	result, err := s.db.ExecContext(ctx, statement, args...)
+	return changeOne(ctx, s.db, doing, statement, args...)
+}
+
+func changeOne(ctx context.Context, in sqlx.ExecerContext, doing, statement string, args ...any) error {
+	result, err := in.ExecContext(ctx, statement, args...)
 	if err != nil {
 		return fmt.Errorf("%s: %w", doing, err)
 	}
@@ -231,4 +254,20 @@ func (s *Store) Users(ctx context.Context, company uuid.UUID, shelf Shelf, id st
 		}
 	}
 	return users, nil
+}
+
+// SheetVersion reads the versions of data sheets in use, by id.
+func (s *Store) SheetVersion(ctx context.Context, company uuid.UUID, shelf Shelf, ids []string) (map[string]int, error) {
+	var rows []struct {
+		ID      string `db:"id"`
+		Version int    `db:"version"`
+	}
+	if err := s.db.SelectContext(ctx, &rows, `select id, version from sheets where company_id = $1 and shelf = $2 and id = any($3)`, company, shelf, list(ids)); err != nil {
+		return nil, fmt.Errorf("read versions of sheets: %w", err)
+	}
+	versions := make(map[string]int, len(rows))
+	for _, r := range rows {
+		versions[r.ID] = r.Version
+	}
+	return versions, nil
 }

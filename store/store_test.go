@@ -43,7 +43,7 @@ func file(name string) job.File {
 
 func addJob(t *testing.T, company, person uuid.UUID, name string) uuid.UUID {
 	t.Helper()
-	id, err := records.AddJob(t.Context(), company, person, file(name))
+	id, err := records.AddJob(t.Context(), company, person, file(name), nil)
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -54,7 +54,8 @@ func TestAStaleSaveOverwritesNothing(t *testing.T) {
 	c, p := company(t)
 	id := addJob(t, c, p, "first")
 	save := func(base int64, name string) (int64, error) {
-		return records.SaveJob(t.Context(), c, p, store.Save{Job: id, Base: base, ID: uuid.New(), File: file(name)})
+		kept, err := records.SaveJob(t.Context(), c, p, store.Save{Job: id, Base: base, ID: uuid.New(), File: file(name)})
+		return kept.Revision, err
 	}
 	if revision, err := save(1, "second"); err != nil || revision != 2 {
 		t.Fatalf("revision %d, %v", revision, err)
@@ -77,8 +78,8 @@ func TestASaveSentTwiceIsKeptOnce(t *testing.T) {
 	id := addJob(t, c, p, "first")
 	save := store.Save{Job: id, Base: 1, ID: uuid.New(), File: file("second")}
 	for range 3 {
-		if revision, err := records.SaveJob(t.Context(), c, p, save); err != nil || revision != 2 {
-			t.Fatalf("revision %d, %v", revision, err)
+		if kept, err := records.SaveJob(t.Context(), c, p, save); err != nil || kept.Revision != 2 || kept.At.IsZero() || kept.Shelf < 1 {
+			t.Fatalf("%+v, %v", kept, err)
 		}
 	}
 }

@@ -21,22 +21,33 @@ import (
 
 // Plan is what follows from a job. It is derived, never edited.
 type Plan struct {
+	Overall
+	Surfaces []SurfacePlan `json:"surfaces"`
+	Tasks    []work.Task   `json:"tasks" doc:"Everything people do, in the order of the work"`
+}
+
+// Overall is what of a plan spans its surfaces.
+type Overall struct {
 	Units     measure.System    `json:"units" enum:"us,metric" doc:"The system its sentences are written in; its numbers are SI"`
 	Zone      string            `json:"zone,omitempty" doc:"IANA time zone of its clock times; the offset of the start where none is named"`
 	Area      measure.Area      `json:"area" doc:"Of all surfaces, m²"`
 	Cost      *float64          `json:"cost,omitempty" doc:"Of all kits, in the job's currency; absent where a size has no price"`
 	Line      Figures           `json:"line" doc:"The whole job in one row of figures"`
-	Surfaces  []SurfacePlan     `json:"surfaces"`
 	Purchases []kit.Purchase    `json:"purchases"`
 	Media     []MediumNeed      `json:"media" doc:"Broadcast, pigment, grit and thinner to buy"`
 	Tools     []kit.Tool        `json:"tools" doc:"Tools and consumables"`
-	Tasks     []work.Task       `json:"tasks" doc:"Everything people do, in the order of the work"`
 	Steps     []StepState       `json:"steps"`
 	Findings  []finding.Finding `json:"findings"`
 }
 
 // SurfacePlan is what follows for one surface.
 type SurfacePlan struct {
+	Bare
+	Coats []CoatPlan `json:"coats"`
+}
+
+// Bare is what of a surface's plan is there before its coats.
+type Bare struct {
 	ID      string           `json:"id"`
 	Name    string           `json:"name"`
 	Takeoff *takeoff.Takeoff `json:"takeoff,omitempty" doc:"Absent while the outline is not usable"`
@@ -44,7 +55,6 @@ type SurfacePlan struct {
 	Survey  *SurveyPlan      `json:"survey,omitempty" doc:"Absent while nothing was surveyed"`
 	Course  *pour.Course     `json:"course,omitempty"`
 	Exit    *pour.Mark       `json:"exit,omitempty" doc:"The wall on which the exit lies"`
-	Coats   []CoatPlan       `json:"coats"`
 }
 
 // CoatPlan is what follows for one coat.

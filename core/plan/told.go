@@ -28,9 +28,11 @@ type stages struct {
 // neighbouring coats, media, tools, tasks, and how far each step is.
 func tell(t terms, found []finding.Finding, s stages) Plan {
 	p := Plan{
-		Units: t.units, Zone: t.file.Job.Zone, Area: s.measured.area, Cost: s.bought.cost, Purchases: s.bought.purchases,
+		Overall: Overall{
+			Units: t.units, Zone: t.file.Job.Zone, Area: s.measured.area, Cost: s.bought.cost, Purchases: s.bought.purchases,
+			Findings: make([]finding.Finding, 0, len(found)+16),
+		},
 		Surfaces: make([]SurfacePlan, len(t.layers)),
-		Findings: make([]finding.Finding, 0, len(found)+16),
 	}
 	for _, all := range [][]finding.Finding{found, s.measured.found, s.surveyed.found, s.built.found, s.bought.found, s.divided.found, s.laid.found, s.timed.found} {
 		p.Findings = append(p.Findings, all...)
@@ -55,8 +57,11 @@ func tell(t terms, found []finding.Finding, s stages) Plan {
 func (t terms) surface(i int, s stages) (SurfacePlan, []finding.Finding) {
 	from, m := t.file.Job.Surfaces[i], s.measured.surfaces[i]
 	out := SurfacePlan{
-		ID: from.ID, Name: from.Name, Takeoff: m.takeoff, Faults: m.faults, Exit: m.exit,
-		Survey: s.surveyed.surfaces[i], Course: s.laid.courses[i], Coats: make([]CoatPlan, len(t.layers[i])),
+		Bare: Bare{
+			ID: from.ID, Name: from.Name, Takeoff: m.takeoff, Faults: m.faults, Exit: m.exit,
+			Survey: s.surveyed.surfaces[i], Course: s.laid.courses[i],
+		},
+		Coats: make([]CoatPlan, len(t.layers[i])),
 	}
 	var found []finding.Finding
 	for c, l := range t.layers[i] {

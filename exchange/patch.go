@@ -1,0 +1,134 @@
+package exchange
+
+import (
+	"bytes"
+	"encoding/json"
+	"fmt"
+	"maps"
+	"slices"
+	"strconv"
+	"strings"
+
+	jsonpatch "github.com/evanphx/json-patch/v5"
+)
+
+// EditStep is one operation of a JSON Patch (RFC 6902).
+type EditStep struct {
+	Op    string          `json:"op" enum:"add,replace,remove,move,copy,test"`
+	Path  string          `json:"path" maxLength:"500" doc:"JSON Pointer"`
+	From  string          `json:"from,omitempty" maxLength:"500" doc:"JSON Pointer, of a move or a copy"`
+	Value json.RawMessage `json:"value,omitempty"`
+}
+
+// PatchError tells why a patch does not fit what it is for.
+type PatchError struct{ cause error }
+
+func (e *PatchError) Error() string { return "The edit does not fit the job it was made from." }
+
+func (e *PatchError) Unwrap() error { return e.cause }
+
+// Patch applies the steps to a JSON document. It fails with a *PatchError where a
+// step names what is not there.
+func Patch(document []byte, steps []EditStep) ([]byte, error) {
+	text, err := json.Marshal(steps)
+	if err != nil {
+		return nil, fmt.Errorf("encode the patch: %w", err)
+	}
+	patch, err := jsonpatch.DecodePatch(text)
+	if err != nil {
+		return nil, &PatchError{err}
+	}
+	options := jsonpatch.NewApplyOptions()
+	options.AllowMissingPathOnRemove = true // what someone else removed, too, is gone
+	options.EnsurePathExistsOnAdd = false
+	patched, err := patch.ApplyWithOptions(document, options)
+	if err != nil {
+		return nil, &PatchError{err}
+	}
+	return patched, nil
+}
+
+// Diff lists what turns one JSON document into another. Objects are compared
+// field by field and lists of one length entry by entry; other lists are replaced
+// as a whole. Both documents are compact, as encoding/json writes them. Equal
+// parts cost a comparison of their bytes.
+func Diff(path string, from, to json.RawMessage) ([]EditStep, error) {
+	d := differ{}
+	if err := d.value(path, from, to); err != nil {
+		return nil, err
+	}
+	return d.steps, nil
+}
+
+type differ struct{ steps []EditStep }
+
+func (d *differ) replace(path string, to json.RawMessage) {
+	d.steps = append(d.steps, EditStep{Op: "replace", Path: path, Value: to})
+}
+
+func (d *differ) value(path string, from, to json.RawMessage) error {
+	switch {
+	case bytes.Equal(from, to):
+		return nil
+	case len(from) > 0 && len(to) > 0 && from[0] == '{' && to[0] == '{':
+		return d.object(path, from, to)
+	case len(from) > 0 && len(to) > 0 && from[0] == '[' && to[0] == '[':
+		return d.list(path, from, to)
+	}
+	d.replace(path, to)
+	return nil
+}
+
+func (d *differ) object(path string, from, to json.RawMessage) error {
+	var before, after map[string]json.RawMessage
+	if err := json.Unmarshal(from, &before); err != nil {
+		return fmt.Errorf("compare %s: %w", path, err)
+	}
+	if err := json.Unmarshal(to, &after); err != nil {
+		return fmt.Errorf("compare %s: %w", path, err)
+	}
+	for _, key := range slices.Sorted(maps.Keys(before)) {
+		if _, there := after[key]; !there {
+			d.steps = append(d.steps, EditStep{Op: "remove", Path: path + "/" + escaped(key)})
+		}
+	}
+	for _, key := range slices.Sorted(maps.Keys(after)) {
+		at := path + "/" + escaped(key)
+		was, there := before[key]
+		if !there {
+			d.steps = append(d.steps, EditStep{Op: "add", Path: at, Value: after[key]})
+			continue
+		}
+		if err := d.value(at, was, after[key]); err != nil {
+			return err
+		}
+	}
+	return nil
+}
+
+func (d *differ) list(path string, from, to json.RawMessage) error {
+	var before, after []json.RawMessage
+	if err := json.Unmarshal(from, &before); err != nil {
+		return fmt.Errorf("compare %s: %w", path, err)
+	}
+	if err := json.Unmarshal(to, &after); err != nil {
+		return fmt.Errorf("compare %s: %w", path, err)
+	}
+	if len(before) != len(after) {
+		d.replace(path, to)
+		return nil
+	}
+	for i := range before {
+		if err := d.value(path+"/"+strconv.Itoa(i), before[i], after[i]); err != nil {
+			return err
+		}
+	}
+	return nil
+}
+
+func escaped(key string) string {
+	if !strings.ContainsAny(key, "~/") {
+		return key
+	}
+	return strings.ReplaceAll(strings.ReplaceAll(key, "~", "~0"), "/", "~1")
+}

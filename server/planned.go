@@ -1,0 +1,283 @@
+package server
+
+import (
+	"bytes"
+	"compress/gzip"
+	"context"
+	"encoding/json"
+	"fmt"
+	"sync"
+	"time"
+
+	"github.com/google/uuid"
+	"github.com/hashicorp/golang-lru/v2/simplelru"
+	"golang.org/x/sync/singleflight"
+
+	"nephelon/core/job"
+	"nephelon/core/material"
+	"nephelon/core/measure"
+	"nephelon/core/plan"
+	"nephelon/exchange"
+	"nephelon/store"
+)
+
+// state is what a plan depends on: a job as it stands, the shelf beside it, the
+// units it speaks and the hour it is made in.
+type state struct {
+	company uuid.UUID
+	job     uuid.UUID
+	stamp   store.Stamp
+	units   measure.System
+	hour    int64
+}
+
+// tag names the state to whoever holds its plan.
+func (s state) tag() string {
+	return fmt.Sprintf("%s-%d-%d-%s-%d", s.job, s.stamp.Revision, s.stamp.Shelf, s.units, s.hour)
+}
+
+func stateOf(p store.Person, id uuid.UUID, stamp store.Stamp, now time.Time) state {
+	return state{p.CompanyID, id, stamp, p.Units, now.Unix() / int64(time.Hour/time.Second)}
+}
+
+// planned is a job with its plan, worked out and written once.
+type planned struct {
+	tag      string
+	job      store.Job
+	text     *planText
+	newer    []NewerSheet
+	document []byte // the file as it is stored
+	whole    []byte // the JobState as JSON
+	zipped   []byte // the same, compressed
+}
+
+// weight is about how much memory it holds.
+func (p *planned) weight() int { return 4*len(p.whole) + len(p.zipped) + len(p.document) }
+
+// mostKept bounds the memory of all plans kept, in bytes; the least used are
+// forgotten first. They can always be worked out again.
+const mostKept = 192 << 20
+
+// plans keeps what was worked out for states of jobs. It is a cache and nothing
+// more: no request depends on what is in it.
+type plans struct {
+	mutex sync.Mutex
+	kept  *simplelru.LRU[string, *planned]
+	held  int
+	work  singleflight.Group
+}
+
+func newPlans() (*plans, error) {
+	p := &plans{}
+	const many = 1 << 16
+	kept, err := simplelru.NewLRU[string, *planned](many, func(_ string, gone *planned) { p.held -= gone.weight() })
+	if err != nil {
+		return nil, fmt.Errorf("make the cache of plans: %w", err)
+	}
+	p.kept = kept
+	return p, nil
+}
+
+func (p *plans) get(tag string) *planned {
+	p.mutex.Lock()
+	defer p.mutex.Unlock()
+	known, _ := p.kept.Get(tag)
+	return known
+}
+
+func (p *plans) put(made *planned) {
+	p.mutex.Lock()
+	defer p.mutex.Unlock()
+	p.kept.Remove(made.tag)
+	p.held += made.weight()
+	p.kept.Add(made.tag, made)
+	for p.held > mostKept && p.kept.Len() > 1 {
+		p.kept.RemoveOldest()
+	}
+}
+
+// planned is a job as it stands with its plan; worked out once for a state,
+// however many ask at the same time.
+func (s *Server) planned(ctx context.Context, who store.Person, id uuid.UUID) (*planned, error) {
+	stamp, err := s.store.Stamp(ctx, who.CompanyID, id)
+	if err != nil {
+		return nil, err
+	}
+	now := time.Now()
+	tag := stateOf(who, id, stamp, now).tag()
+	if known := s.plans.get(tag); known != nil {
+		return known, nil
+	}
+	made, err, _ := s.plans.work.Do(tag, func() (any, error) {
+		// Who asked first may go away; the others still wait for it.
+		ctx := context.WithoutCancel(ctx)
+		j, err := s.store.Job(ctx, who.CompanyID, id)
+		if err != nil {
+			return nil, err
+		}
+		stamp.Revision = j.Revision
+		return s.workOut(ctx, who, j, stateOf(who, id, stamp, now), nil, nil)
+	})
+	if err != nil {
+		return nil, err
+	}
+	p, ok := made.(*planned)
+	if !ok {
+		return nil, fmt.Errorf("planning %s gave %T", id, made)
+	}
+	return p, nil
+}
+
+// workOut plans a job and keeps what came of it. The plan may have been made
+// already; what equals an earlier state is taken over from it.
+func (s *Server) workOut(ctx context.Context, who store.Person, j store.Job, at state, made *plan.Plan, before *planned) (*planned, error) {
+	if made == nil {
+		p, err := s.plan(ctx, who, j.File)
+		if err != nil {
+			return nil, err
+		}
+		made = &p
+	}
+	out := &planned{tag: at.tag(), job: j}
+	var old *planText
+	if before != nil {
+		old = before.text
+	}
+	var err error
+	if out.text, err = encode(*made, old); err != nil {
+		return nil, err
+	}
+	if out.newer, err = s.newer(ctx, who, j.File); err != nil {
+		return nil, err
+	}
+	if out.document, err = json.Marshal(j.File); err != nil {
+		return nil, fmt.Errorf("encode job: %w", err)
+	}
+	s.plans.put(out)
+	return out, nil
+}
+
+// body is the whole JobState as JSON, and the same compressed; both are written
+// at the first reading.
+func (s *Server) bodyOf(p *planned) (whole, zipped []byte, err error) {
+	s.plans.mutex.Lock()
+	whole, zipped = p.whole, p.zipped
+	s.plans.mutex.Unlock()
+	if whole != nil {
+		return whole, zipped, nil
+	}
+	head, err := json.Marshal(jobHead{ID: p.job.ID, Tag: p.tag, Revision: p.job.Revision, ChangedBy: p.job.ChangedBy, ChangedAt: p.job.ChangedAt, Newer: p.newer})
+	if err != nil {
+		return nil, nil, fmt.Errorf("encode job: %w", err)
+	}
+	var text bytes.Buffer
+	text.Write(open(head))
+	text.WriteString(`,"file":`)
+	text.Write(p.document)
+	text.WriteString(`,"plan":`)
+	p.text.writeTo(&text)
+	text.WriteByte('}')
+	var small bytes.Buffer
+	zip := gzip.NewWriter(&small)
+	if _, err := zip.Write(text.Bytes()); err != nil {
+		return nil, nil, fmt.Errorf("compress job: %w", err)
+	}
+	if err := zip.Close(); err != nil {
+		return nil, nil, fmt.Errorf("compress job: %w", err)
+	}
+	s.plans.mutex.Lock()
+	before := p.weight()
+	p.whole, p.zipped = text.Bytes(), small.Bytes()
+	if s.plans.kept.Contains(p.tag) {
+		s.plans.held += p.weight() - before
+	}
+	s.plans.mutex.Unlock()
+	return text.Bytes(), small.Bytes(), nil
+}
+
+// mostOffered bounds the sheets that ways out are sought among.
+const mostOffered = 60
+
+// plan plans a job, with ways out from the company's shelf.
+func (s *Server) plan(ctx context.Context, who store.Person, file job.File) (plan.Plan, error) {
+	made := plan.Make(file, who.Units, time.Now())
+	if !made.Seeks() {
+		return made, nil
+	}
+	rows, _, err := s.store.Sheets(ctx, who.CompanyID, store.ProductShelf, store.SheetQuery{Kinds: made.SeeksKinds(), Limit: mostOffered})
+	if err != nil {
+		return made, err
+	}
+	products := make([]material.Product, len(rows))
+	for i, row := range rows {
+		if products[i], err = sheetOf[material.Product](row); err != nil {
+			return made, fmt.Errorf("decode sheet %s: %w", row.ID, err)
+		}
+	}
+	media, err := s.media(ctx, who.CompanyID, store.SheetQuery{Kinds: []string{"grit", "bead"}, Limit: mostOffered})
+	if err != nil {
+		return made, err
+	}
+	return made.Offered(file, products, media), nil
+}
+
+// newer lists the sheets that changed on the shelf since a job was planned with
+// them.
+func (s *Server) newer(ctx context.Context, who store.Person, file job.File) ([]NewerSheet, error) {
+	newer := []NewerSheet{}
+	ids := make([]string, len(file.Products))
+	for i, sheet := range file.Products {
+		ids[i] = sheet.ID
+	}
+	if len(ids) == 0 {
+		return newer, nil
+	}
+	versions, err := s.store.SheetVersion(ctx, who.CompanyID, store.ProductShelf, ids)
+	if err != nil {
+		return nil, err
+	}
+	for _, held := range file.Products {
+		if versions[held.ID] <= held.Version {
+			continue
+		}
+		row, err := s.store.Sheet(ctx, who.CompanyID, store.ProductShelf, held.ID)
+		if err != nil {
+			return nil, err
+		}
+		now, err := sheetOf[material.Product](row)
+		if err != nil {
+			return nil, fmt.Errorf("decode sheet %s: %w", held.ID, err)
+		}
+		if changes := now.Changes(held, who.Units); len(changes) > 0 {
+			newer = append(newer, NewerSheet{held.Version, now, changes})
+		}
+	}
+	return newer, nil
+}
+
+// patched is the file that an edit makes of another, checked and without what no
+// coat names any more. Pruned says what was taken away, as a patch of the edited
+// file.
+func (s *Server) patched(document []byte, steps []exchange.EditStep) (file job.File, pruned []exchange.EditStep, err error) {
+	text, err := exchange.Patch(document, steps)
+	if err != nil {
+		return file, nil, err
+	}
+	if file, err = s.files.Read(bytes.NewReader(text)); err != nil {
+		return file, nil, err
+	}
+	kept := file.Pruned()
+	if len(kept.Products) == len(file.Products) && len(kept.Media) == len(file.Media) {
+		return file, nil, nil
+	}
+	from, err := json.Marshal(file)
+	if err != nil {
+		return file, nil, fmt.Errorf("encode job: %w", err)
+	}
+	to, err := json.Marshal(kept)
+	if err != nil {
+		return file, nil, fmt.Errorf("encode job: %w", err)
+	}
+	pruned, err = exchange.Diff("", from, to)
+	return kept, pruned, err
+}
