@@ -171,7 +171,7 @@ func (s *Server) bodyOf(p *planned) (whole, zipped []byte, err error) {
 		return nil, nil, fmt.Errorf("encode job: %w", err)
 	}
 	var text bytes.Buffer
-	text.Write(open(head))
+	text.Write(head[:len(head)-1]) // left open
 	text.WriteString(`,"file":`)
 	text.Write(p.document)
 	text.WriteString(`,"plan":`)

@@ -5,9 +5,9 @@ import (
 	"encoding/json"
 	"fmt"
 	"reflect"
+	"strings"
 
 	"nephelon/core/plan"
-	"nephelon/core/work"
 	"nephelon/exchange"
 )
 
@@ -15,156 +15,230 @@ import (
 // encoded, compared and sent.
 type planText struct {
 	plan     plan.Plan
-	overall  []byte
+	overall  object
 	surfaces []surfaceText
-	tasks    [][]byte
+	tasks    []object
 }
 
 type surfaceText struct {
-	bare  []byte
-	coats [][]byte
+	bare  object
+	coats []object
+}
+
+// object is a struct as JSON, field by field.
+type object struct {
+	value  reflect.Value
+	fields []field
+}
+
+type field struct {
+	name string
+	text []byte // nil where the field is left out
 }
 
 // encode turns a plan into JSON. What equals the plan before, which may be nil,
 // is taken over from it.
 func encode(p plan.Plan, before *planText) (*planText, error) {
-	t := &planText{plan: p, surfaces: make([]surfaceText, len(p.Surfaces)), tasks: make([][]byte, len(p.Tasks))}
+	t := &planText{plan: p, surfaces: make([]surfaceText, len(p.Surfaces)), tasks: make([]object, len(p.Tasks))}
+	if before == nil {
+		before = &planText{}
+	}
 	var err error
-	if t.overall, err = json.Marshal(p.Overall); err != nil {
-		return nil, fmt.Errorf("encode plan: %w", err)
+	if t.overall, err = write(p.Overall, before.overall); err != nil {
+		return nil, err
 	}
 	for i, s := range p.Surfaces {
 		out := &t.surfaces[i]
-		var old plan.SurfacePlan
 		var known surfaceText
-		if before != nil && i < len(before.plan.Surfaces) && before.plan.Surfaces[i].ID == s.ID {
-			old, known = before.plan.Surfaces[i], before.surfaces[i]
+		if i < len(before.surfaces) {
+			known = before.surfaces[i]
 		}
-		if out.bare, err = piece(known.bare, old.Bare, s.Bare); err != nil {
+		if out.bare, err = write(s.Bare, known.bare); err != nil {
 			return nil, err
 		}
-		out.coats = make([][]byte, len(s.Coats))
+		out.coats = make([]object, len(s.Coats))
 		for c, coat := range s.Coats {
-			var was plan.CoatPlan
-			var text []byte
-			if c < len(old.Coats) && old.Coats[c].ID == coat.ID {
-				was, text = old.Coats[c], known.coats[c]
-			}
-			if out.coats[c], err = piece(text, was, coat); err != nil {
+			if out.coats[c], err = write(coat, at(known.coats, c)); err != nil {
 				return nil, err
 			}
 		}
 	}
 	for i, task := range p.Tasks {
-		var was work.Task
-		var text []byte
-		if before != nil && i < len(before.plan.Tasks) {
-			was, text = before.plan.Tasks[i], before.tasks[i]
-		}
-		if t.tasks[i], err = piece(text, was, task); err != nil {
+		if t.tasks[i], err = write(task, at(before.tasks, i)); err != nil {
 			return nil, err
 		}
 	}
 	return t, nil
 }
 
-// piece is the JSON of a part, that of the part before where they are equal.
-func piece[T any](text []byte, before, now T) ([]byte, error) {
-	if text != nil && reflect.DeepEqual(before, now) {
-		return text, nil
+// at is an object of a list, none where the list is shorter.
+func at(list []object, i int) object {
+	if i < len(list) {
+		return list[i]
 	}
-	made, err := json.Marshal(now)
-	if err != nil {
-		return nil, fmt.Errorf("encode plan: %w", err)
-	}
-	return made, nil
+	return object{}
 }
 
-// open is an object's JSON without its closing brace.
-func open(object []byte) []byte { return object[:len(object)-1] }
+// write encodes a struct, field by field; what equals the struct before is taken
+// over from it.
+func write(v any, before object) (object, error) {
+	o := object{value: reflect.ValueOf(v)}
+	known := len(before.fields) > 0
+	kind := o.value.Type()
+	o.fields = make([]field, 0, kind.NumField())
+	for i := range kind.NumField() {
+		tag := kind.Field(i).Tag.Get("json")
+		name, options, _ := strings.Cut(tag, ",")
+		value := o.value.Field(i)
+		n := len(o.fields)
+		switch {
+		case name == "-" || name == "":
+			continue
+		case known && reflect.DeepEqual(before.value.Field(i).Interface(), value.Interface()):
+			o.fields = append(o.fields, before.fields[n])
+			continue
+		case options == "omitempty" && empty(value):
+			o.fields = append(o.fields, field{name: name})
+			continue
+		}
+		text, err := json.Marshal(value.Interface())
+		if err != nil {
+			return o, fmt.Errorf("encode plan: %w", err)
+		}
+		o.fields = append(o.fields, field{name, text})
+	}
+	return o, nil
+}
 
-// writeTo writes the whole plan.
-func (t *planText) writeTo(b *bytes.Buffer) {
-	b.Write(open(t.overall))
-	b.WriteString(`,"surfaces":[`)
-	for i, s := range t.surfaces {
+// empty is what encoding/json leaves out with omitempty.
+func empty(v reflect.Value) bool {
+	switch v.Kind() {
+	case reflect.Slice, reflect.Map, reflect.String, reflect.Array:
+		return v.Len() == 0
+	case reflect.Struct:
+		return false
+	}
+	return v.IsZero()
+}
+
+// open writes an object without its closing brace.
+func (o object) open(b *bytes.Buffer) {
+	b.WriteByte('{')
+	first := true
+	for _, f := range o.fields {
+		if f.text == nil {
+			continue
+		}
+		if !first {
+			b.WriteByte(',')
+		}
+		first = false
+		b.WriteByte('"')
+		b.WriteString(f.name)
+		b.WriteString(`":`)
+		b.Write(f.text)
+	}
+}
+
+func list(b *bytes.Buffer, name string, n int, write func(i int)) {
+	b.WriteString(`,"` + name + `":[`)
+	for i := range n {
 		if i > 0 {
 			b.WriteByte(',')
 		}
-		s.writeTo(b)
+		write(i)
 	}
-	b.WriteString(`],"tasks":[`)
-	b.Write(bytes.Join(t.tasks, []byte(",")))
-	b.WriteString(`]}`)
+	b.WriteByte(']')
+}
+
+func objects(b *bytes.Buffer, name string, all []object) {
+	list(b, name, len(all), func(i int) {
+		all[i].open(b)
+		b.WriteByte('}')
+	})
+}
+
+// writeTo writes the whole plan.
+func (t *planText) writeTo(b *bytes.Buffer) {
+	t.overall.open(b)
+	list(b, "surfaces", len(t.surfaces), func(i int) { t.surfaces[i].writeTo(b) })
+	objects(b, "tasks", t.tasks)
+	b.WriteByte('}')
 }
 
 func (s surfaceText) writeTo(b *bytes.Buffer) {
-	b.Write(open(s.bare))
-	b.WriteString(`,"coats":[`)
-	b.Write(bytes.Join(s.coats, []byte(",")))
-	b.WriteString(`]}`)
+	s.bare.open(b)
+	objects(b, "coats", s.coats)
+	b.WriteByte('}')
 }
 
 // since lists what turns an earlier plan into this one, as a JSON Patch.
 func (t *planText) since(before *planText) ([]exchange.EditStep, error) {
-	steps, err := exchange.Diff("", before.overall, t.overall)
+	steps, err := t.overall.since(before.overall, "", nil)
 	if err != nil {
 		return nil, err
 	}
-	add := func(more []exchange.EditStep, err error) error {
-		steps = append(steps, more...)
-		return err
-	}
 	if len(t.surfaces) != len(before.surfaces) {
-		var all bytes.Buffer
-		all.WriteByte('[')
-		for i, s := range t.surfaces {
-			if i > 0 {
-				all.WriteByte(',')
-			}
-			s.writeTo(&all)
-		}
-		all.WriteByte(']')
-		steps = append(steps, exchange.EditStep{Op: "replace", Path: "/surfaces", Value: all.Bytes()})
+		steps = append(steps, whole("/surfaces", func(b *bytes.Buffer) {
+			list(b, "", len(t.surfaces), func(i int) { t.surfaces[i].writeTo(b) })
+		}))
 	} else {
 		for i, s := range t.surfaces {
-			path := fmt.Sprintf("/surfaces/%d", i)
-			if err := add(s.since(path, before.surfaces[i])); err != nil {
+			if steps, err = s.since(before.surfaces[i], fmt.Sprintf("/surfaces/%d", i), steps); err != nil {
 				return nil, err
 			}
 		}
 	}
 	if len(t.tasks) != len(before.tasks) {
-		return append(steps, exchange.EditStep{Op: "replace", Path: "/tasks", Value: listed(t.tasks)}), nil
+		return append(steps, whole("/tasks", func(b *bytes.Buffer) { objects(b, "", t.tasks) })), nil
 	}
 	for i, task := range t.tasks {
-		if err := add(exchange.Diff(fmt.Sprintf("/tasks/%d", i), before.tasks[i], task)); err != nil {
+		if steps, err = task.since(before.tasks[i], fmt.Sprintf("/tasks/%d", i), steps); err != nil {
 			return nil, err
 		}
 	}
 	return steps, nil
 }
 
-func (s surfaceText) since(path string, before surfaceText) ([]exchange.EditStep, error) {
+// whole replaces a list as a whole.
+func whole(path string, write func(*bytes.Buffer)) exchange.EditStep {
+	var b bytes.Buffer
+	write(&b)
+	return exchange.EditStep{Op: "replace", Path: path, Value: bytes.TrimPrefix(b.Bytes(), []byte(`,"":`))}
+}
+
+func (s surfaceText) since(before surfaceText, path string, steps []exchange.EditStep) ([]exchange.EditStep, error) {
 	if len(s.coats) != len(before.coats) {
-		var whole bytes.Buffer
-		s.writeTo(&whole)
-		return []exchange.EditStep{{Op: "replace", Path: path, Value: whole.Bytes()}}, nil
+		var b bytes.Buffer
+		s.writeTo(&b)
+		return append(steps, exchange.EditStep{Op: "replace", Path: path, Value: b.Bytes()}), nil
 	}
-	steps, err := exchange.Diff(path, before.bare, s.bare)
-	if err != nil {
-		return nil, err
-	}
-	for c, coat := range s.coats {
-		more, err := exchange.Diff(fmt.Sprintf("%s/coats/%d", path, c), before.coats[c], coat)
-		if err != nil {
-			return nil, err
+	steps, err := s.bare.since(before.bare, path, steps)
+	for c := range s.coats {
+		if err == nil {
+			steps, err = s.coats[c].since(before.coats[c], fmt.Sprintf("%s/coats/%d", path, c), steps)
 		}
-		steps = append(steps, more...)
 	}
-	return steps, nil
+	return steps, err
 }
 
-func listed(pieces [][]byte) json.RawMessage {
-	return bytes.Join([][]byte{[]byte("["), bytes.Join(pieces, []byte(",")), []byte("]")}, nil)
+func (o object) since(before object, path string, steps []exchange.EditStep) ([]exchange.EditStep, error) {
+	for i, f := range o.fields {
+		was := before.fields[i].text
+		at := path + "/" + f.name
+		switch {
+		case was == nil && f.text == nil:
+		case f.text == nil:
+			steps = append(steps, exchange.EditStep{Op: "remove", Path: at})
+		case was == nil:
+			steps = append(steps, exchange.EditStep{Op: "add", Path: at, Value: f.text})
+		default:
+			more, err := exchange.Diff(at, was, f.text)
+			if err != nil {
+				return nil, err
+			}
+			steps = append(steps, more...)
+		}
+	}
+	return steps, nil
 }

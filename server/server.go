@@ -67,12 +67,15 @@ func New(o Options) (*Server, error) {
 	s := &Server{store: o.Store, log: o.Log, files: files, bridge: o.Bridge, changes: newChanges(), plans: known, sessions: scs.New()}
 	s.sessions.Lifetime = sessionDays * 24 * time.Hour
 	s.sessions.IdleTimeout = idleDays * 24 * time.Hour
+	s.sessions.Codec = sessionCodec{}
 	s.sessions.Cookie.Name = "nephelon"
 	s.sessions.Cookie.HttpOnly = true
 	s.sessions.Cookie.SameSite = http.SameSiteStrictMode
 	s.sessions.Cookie.Secure = o.Secure
 	if o.Store != nil {
-		s.sessions.Store = postgresstore.New(o.Store.DB())
+		if s.sessions.Store, err = newCalm(postgresstore.New(o.Store.DB())); err != nil {
+			return nil, err
+		}
 	}
 	gin.SetMode(gin.ReleaseMode)
 	engine := gin.New()

@@ -3,6 +3,8 @@
 -- told from one made before the shelf changed.
 alter table jobs add column summary jsonb;
 alter table companies add column shelf_revision bigint not null default 1;
+-- Sessions are written as JSON from here on; whoever is signed in signs in again.
+delete from sessions;
 create index job_revisions_by_job on job_revisions (job_id, revision desc);
 
 -- +goose Down
