@@ -36,13 +36,13 @@ type JobLine struct {
 
 // JobState is a job with the plan that follows from it.
 type JobState struct {
-	jobHead
+	JobHead
 	File job.File  `json:"file"`
 	Plan plan.Plan `json:"plan"`
 }
 
-// jobHead is what there is to say of a job beside its file and its plan.
-type jobHead struct {
+// JobHead is what there is to say of a job beside its file and its plan.
+type JobHead struct {
 	ID        uuid.UUID    `json:"id" format:"uuid"`
 	Tag       string       `json:"tag" doc:"Of the state that was planned; an edit names it, so that only what it moved comes back"`
 	Revision  int64        `json:"revision"`
@@ -260,7 +260,7 @@ func (s *Server) answerJob(ctx context.Context, id uuid.UUID, known, accept stri
 // state is a planned job as a value.
 func (p *planned) state() JobState {
 	return JobState{
-		jobHead: jobHead{ID: p.job.ID, Tag: p.tag, Revision: p.job.Revision, ChangedBy: p.job.ChangedBy, ChangedAt: p.job.ChangedAt, Newer: p.newer},
+		JobHead: JobHead{ID: p.job.ID, Tag: p.tag, Revision: p.job.Revision, ChangedBy: p.job.ChangedBy, ChangedAt: p.job.ChangedAt, Newer: p.newer},
 		File:    p.job.File, Plan: p.text.plan,
 	}
 }

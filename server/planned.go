@@ -166,7 +166,7 @@ func (s *Server) bodyOf(p *planned) (whole, zipped []byte, err error) {
 	if whole != nil {
 		return whole, zipped, nil
 	}
-	head, err := json.Marshal(jobHead{ID: p.job.ID, Tag: p.tag, Revision: p.job.Revision, ChangedBy: p.job.ChangedBy, ChangedAt: p.job.ChangedAt, Newer: p.newer})
+	head, err := json.Marshal(JobHead{ID: p.job.ID, Tag: p.tag, Revision: p.job.Revision, ChangedBy: p.job.ChangedBy, ChangedAt: p.job.ChangedAt, Newer: p.newer})
 	if err != nil {
 		return nil, nil, fmt.Errorf("encode job: %w", err)
 	}

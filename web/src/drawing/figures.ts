@@ -88,24 +88,6 @@ export function nearestOn(ring: Point[], p: Point): Point {
   return best
 }
 
-/**
- * Gives a side a new length by pushing the wall behind it: that wall keeps its
- * length and direction, the one after it grows or shrinks.
- */
-export function pushWall(ring: Point[], side: number, length: number): Point[] {
-  const n = ring.length
-  const a = ring[side]
-  const b = ring[(side + 1) % n]
-  if (!a || !b) return ring
-  const now = distance(a, b)
-  if (now === 0) return ring
-  const grow = (length - now) / now
-  const dx = (b.x - a.x) * grow
-  const dy = (b.y - a.y) * grow
-  const moved = n > 3 ? [(side + 1) % n, (side + 2) % n] : [(side + 1) % n]
-  return ring.map((p, i) => (moved.includes(i) ? { x: tidy(p.x + dx), y: tidy(p.y + dy) } : p))
-}
-
 /** Rounds to a hundredth of a millimetre, so that sums of lengths stay clean. */
 export function tidy(metres: number): number {
   return Math.round(metres * 1e5) / 1e5

@@ -1,6 +1,6 @@
 import { watchDebounced } from '@vueuse/core'
 import { computed, ref } from 'vue'
-import { api, type Measured, type Point } from '../api/client'
+import { api, type Measured, type Point, type Taping, type Walk } from '../api/client'
 import { tidy } from './figures'
 
 /** What is being drawn; a line stays open, the rest closes on its first corner. */
@@ -14,6 +14,10 @@ export function useDraft() {
   const points = ref<Point[]>([])
   const kind = ref<DraftKind>('outline')
   const drawing = ref(false)
+  /** What the tape read, with how many walls came of each reading. */
+  const taped = ref<(Taping & { walls: number })[]>([])
+  const mended = ref('')
+  const gap = ref<number>()
   const measured = ref<Measured | null>(null)
   const open = computed(() => kind.value === 'line')
   const closable = computed(() => points.value.length >= (open.value ? 2 : 3))
@@ -41,6 +45,9 @@ export function useDraft() {
   function begin(what: DraftKind): void {
     kind.value = what
     points.value = []
+    taped.value = []
+    mended.value = ''
+    gap.value = undefined
     drawing.value = true
   }
 
@@ -58,13 +65,30 @@ export function useDraft() {
     points.value = points.value.length === 0 ? [from, to] : [...points.value, to]
   }
 
+  /** Notes what was typed for the walls just added. */
+  function tape(reading: Taping, walls: number): void {
+    taped.value = [...taped.value, { ...reading, walls }]
+  }
+
   /** Takes a mended walk in place of the one drawn. */
-  function replace(walk: Point[]): void {
+  function replace(walk: Point[], how: string): void {
     points.value = walk
+    mended.value = how
   }
 
   function back(): void {
     points.value = points.value.slice(0, -1)
+    const last = taped.value.at(-1)
+    if (!last) return
+    const rest = taped.value.slice(0, -1)
+    taped.value = last.walls > 1 ? [...rest, { ...last, walls: last.walls - 1 }] : rest
+  }
+
+  /** How the tape took the outline; nothing where it was drawn by hand. */
+  function walk(): Walk | undefined {
+    if (taped.value.length === 0) return undefined
+    const readings = taped.value.map(({ typed, heading }) => ({ typed, heading }))
+    return { readings, gap: gap.value, mended: mended.value || undefined }
   }
 
   /** The corners of a walk; a last one on the first is the same corner. */
@@ -97,6 +121,10 @@ export function useDraft() {
     begin,
     add,
     addWall,
+    taped,
+    gap,
+    tape,
+    walk,
     replace,
     back,
     close,

@@ -1,4 +1,6 @@
+import { produce } from 'immer'
 import { ref } from 'vue'
+import { differences } from '../../api/patch'
 import { api, refusal, type JobLine, type JobState, type PlanFile } from '../../api/client'
 
 /** Sends something worked out elsewhere into a job, as one save of its own. */
@@ -35,12 +37,13 @@ export function useSend() {
   async function send(change: (file: PlanFile) => void): Promise<void> {
     const into = job.value
     if (!into) return
-    const file = JSON.parse(JSON.stringify(into.file)) as PlanFile
-    change(file)
+    const file = produce(into.file, (draft: PlanFile) => {
+      change(draft)
+    })
     try {
-      const { error, response } = await api.PUT('/api/jobs/{job}', {
+      const { error, response } = await api.PATCH('/api/jobs/{job}', {
         params: { path: { job: into.id } },
-        body: { base: into.revision, saveId: crypto.randomUUID(), file },
+        body: { base: into.revision, saveId: crypto.randomUUID(), patch: differences(into.file, file) },
       })
       if (response.ok) {
         trouble.value = ''

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed } from 'vue'
-import type { SaveState } from './useJob'
+import type { SaveState } from './useSaving'
 import { beingTaken } from '../../fields/useReader'
 
 const props = defineProps<{ state: SaveState }>()

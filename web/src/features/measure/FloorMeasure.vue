@@ -6,7 +6,7 @@ import { useDesk } from '../job/useEditor'
 import { useDraft, type DraftKind } from '../../drawing/useDraft'
 import { useGrid } from '../../drawing/useGrid'
 import { newId } from '../job/blank'
-import { distance, mapPoints, middle, nearestOn, pushWall } from '../../drawing/figures'
+import { distance, middle, nearestOn } from '../../drawing/figures'
 import type { PlanLine, PlanMark, PlanRing } from '../../drawing/plan'
 import { useSession } from '../people/session'
 import DrawingImport from './DrawingImport.vue'
@@ -18,6 +18,7 @@ import OutlineEditor from '../../drawing/OutlineEditor.vue'
 import PlanThings from './PlanThings.vue'
 import QuantityField from '../../fields/QuantityField.vue'
 import RoundWall from './RoundWall.vue'
+import { useReshape } from './useReshape'
 import WallEntry from './WallEntry.vue'
 
 const MM = 0.001
@@ -26,6 +27,7 @@ const desk = useDesk()
 const session = useSession()
 const draft = useDraft()
 const grid = useGrid()
+const { reshape, trouble } = useReshape()
 type Place = 'exit' | 'door' | 'drain'
 const placing = ref<Place | null>(null)
 const lineKind = ref<FloorLine['kind']>('crack')
@@ -84,14 +86,16 @@ function begin(kind: DraftKind): void {
 function close(): void {
   if (!draft.closable.value) return
   const kind = draft.kind.value
+  const walk = draft.walk()
   const points = draft.close()
   desk.editSurface(`${kind} drawn`, (s) => {
     const f = s.floor
     if (kind === 'outline') {
       f.outline = points
+      f.walk = walk
       s.given = undefined
     } else if (kind === 'hole')
-      f.holes.push({ id: newId(), name: `Column ${f.holes.length + 1}`, outline: points })
+      f.holes.push({ id: newId(), name: `Column ${f.holes.length + 1}`, outline: points, walk })
     else if (kind === 'zone') {
       const zones = f.zones ?? []
       f.zones = [...zones, { id: newId(), name: `Zone ${zones.length + 1}`, outline: points }]
@@ -106,6 +110,7 @@ function close(): void {
 function take(points: Point[], inner: { name: string; outline: Point[] }[]): void {
   desk.editSurface('import drawing', (s) => {
     s.floor.outline = points
+    s.floor.walk = undefined
     s.given = undefined
     s.layout.exit = undefined
     s.floor.holes = inner.map((h, n) => ({
@@ -153,8 +158,9 @@ function setExit(at: Point | undefined): void {
 function moveRing(id: string, points: Point[], label: string): void {
   desk.editSurface(`${id} ${label}`, (s) => {
     const ring = [...s.floor.holes, ...(s.floor.zones ?? [])].find((h) => h.id === id)
-    if (ring) ring.outline = points
-    else s.floor.outline = points
+    const moved = ring ?? s.floor
+    moved.outline = points
+    if (moved.walk) moved.walk.changed = true
   })
 }
 
@@ -166,15 +172,6 @@ function moveMark(id: string, at: Point): void {
   })
 }
 
-/** Moves every point of the surface alike. */
-function turn(label: string, by: (p: Point) => Point): void {
-  desk.editSurface(label, (s) => {
-    s.floor = mapPoints(s.floor, by)
-    if (s.layout.exit) s.layout.exit = by(s.layout.exit)
-    s.layout.direction = undefined
-  })
-}
-
 function exitOnWall(event: Event): void {
   const side = Number((event.target as HTMLSelectElement).value)
   const a = outline.value[side]
@@ -183,7 +180,7 @@ function exitOnWall(event: Event): void {
 }
 
 function setLength(side: number, length: number): void {
-  desk.editSurface(`side ${side}`, (s) => (s.floor.outline = pushWall(s.floor.outline, side, length)))
+  void reshape(`side ${side}`, { op: 'push', wall: side + 1, length })
 }
 
 const sides = computed(() =>
@@ -209,7 +206,7 @@ useEventListener(window, 'keydown', (event) => {
   <Teleport defer :to="toolbar">
     <template v-if="session.mayEdit">
       <v-btn data-test="draw" :disabled="draft.drawing.value" @click="begin('outline')">
-        {{ measured ? 'Outline anew' : 'Outline this floor' }}
+        {{ measured ? 'Redraw outline' : 'Outline this floor' }}
       </v-btn>
       <v-btn :disabled="draft.drawing.value" data-test="import" @click="importing = true"
         >Import a drawing</v-btn
@@ -267,6 +264,7 @@ useEventListener(window, 'keydown', (event) => {
           <details v-if="measured" open>
             <summary>Walls</summary>
             <p v-if="session.mayEdit" class="quiet small">A new length pushes the wall behind it.</p>
+            <p v-if="trouble" class="small" role="alert">{{ trouble }}</p>
             <div class="pair">
               <QuantityField
                 v-for="(length, i) in sides.slice(0, LISTED)"
@@ -285,8 +283,8 @@ useEventListener(window, 'keydown', (event) => {
             <RoundWall v-if="session.mayEdit" />
             <div class="row mt-2 mb-2">
               <template v-if="session.mayEdit">
-                <v-btn size="small" @click="turn('mirror', (p) => ({ x: -p.x, y: p.y }))">Mirror</v-btn>
-                <v-btn size="small" @click="turn('turn', (p) => ({ x: -p.y, y: p.x }))">Turn by 90°</v-btn>
+                <v-btn size="small" @click="reshape('mirror', { op: 'mirror' })">Mirror</v-btn>
+                <v-btn size="small" @click="reshape('turn', { op: 'turn' })">Turn by 90°</v-btn>
               </template>
             </div>
             <label v-if="session.mayEdit" class="small exit-choice">

@@ -140,7 +140,7 @@ const gap = computed(() => {
       <ul v-if="walk.closure.value.mends.length > 0">
         <li v-for="m in walk.closure.value.mends" :key="m.text" :class="{ likely: m.likely }">
           <span>{{ m.text }}</span>
-          <v-btn size="small" @click="draft.replace(m.points)">Take this</v-btn>
+          <v-btn size="small" @click="draft.replace(m.points, m.text)">Take this</v-btn>
         </li>
       </ul>
       <p v-else class="small">

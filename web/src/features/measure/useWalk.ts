@@ -35,6 +35,7 @@ export function useWalk(draft: Draft) {
   async function take(text: string): Promise<string> {
     const walked = await read(text)
     if (typeof walked === 'string') return walked
+    if (walked.legs.length > 0) draft.tape({ typed: text.trim(), heading: heading.value }, walked.legs.length)
     for (const leg of walked.legs) draft.addWall(leg.length, leg.heading)
     heading.value = walked.heading
     return ''
@@ -45,6 +46,7 @@ export function useWalk(draft: Draft) {
     try {
       const { data } = await api.POST('/api/walk/check', { body: { corners: draft.points.value } })
       closure.value = data ?? null
+      draft.gap.value = draft.gap.value ?? data?.gap
     } catch {
       closure.value = null
     }

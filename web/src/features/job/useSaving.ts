@@ -1,0 +1,195 @@
+import { onScopeDispose, ref, shallowRef, type ShallowRef } from 'vue'
+import {
+  api,
+  refusal,
+  type JobState,
+  type NewerSheet,
+  type Plan,
+  type PlanFile,
+  type StaleSave,
+} from '../../api/client'
+import * as outbox from '../../api/outbox'
+import { applied, differences } from '../../api/patch'
+import { useSession } from '../people/session'
+
+export type SaveState = 'saved' | 'saving' | 'waiting' | 'away' | 'stale' | 'refused' | 'signed-out'
+
+const SETTLE_MS = 120
+const RETRY_MS = 1500
+
+/** What of a job is edited, what follows from it, and the sheets that are newer. */
+export interface Edited {
+  file: ShallowRef<PlanFile | null>
+  plan: ShallowRef<Plan | null>
+  newer: ShallowRef<NewerSheet[]>
+}
+
+/**
+ * Sends every edit of a job as soon as it rests, as what it changed, and takes
+ * over what it moved. Edits survive a lost server, a reload and a closed tab.
+ */
+export function useSaving(id: string, { file, plan, newer }: Edited) {
+  const session = useSession()
+  const state = ref<SaveState>('saved')
+  const trouble = ref('')
+  const stale = shallowRef<StaleSave | null>(null)
+  /** Whether what is unsent would survive a reload. */
+  const kept = ref(true)
+  /** What the server has: a revision with its file, and the plan that it gave for it. */
+  let known: { revision: number; tag: string; file: PlanFile } | null = null
+  let saveId = ''
+  let lastSent = ''
+  let inFlight = false
+  let timer: ReturnType<typeof setTimeout> | undefined
+
+  const me = (): string => session.me?.id ?? ''
+  const unsent = (): boolean => saveId !== ''
+  const revision = (): number => known?.revision ?? 0
+
+  /** Takes over a job as the server has it. */
+  function hold(job: Pick<JobState, 'revision' | 'tag' | 'file' | 'plan' | 'newer'>): void {
+    known = { revision: job.revision, tag: job.tag, file: job.file }
+    plan.value = job.plan
+    newer.value = job.newer
+  }
+
+  /** Takes up what an earlier visit could not send. */
+  async function resume(): Promise<boolean> {
+    const left = await outbox.left(me(), id)
+    if (!left || unsent()) return false
+    known = { revision: left.base, tag: '', file: left.from }
+    file.value = left.file
+    saveId = left.saveId
+    schedule(0)
+    return true
+  }
+
+  /** Something was edited: it is kept here, and sent once it rests. */
+  function changed(): void {
+    saveId = crypto.randomUUID()
+    void store()
+    schedule(SETTLE_MS)
+  }
+
+  async function store(): Promise<void> {
+    if (!file.value || !known) return
+    kept.value = await outbox.keep(me(), id, {
+      base: known.revision,
+      from: known.file,
+      file: file.value,
+      saveId,
+    })
+  }
+
+  function schedule(delay: number): void {
+    if (state.value === 'stale') return
+    state.value = inFlight ? 'saving' : 'waiting'
+    again(delay)
+  }
+  function again(delay: number): void {
+    clearTimeout(timer)
+    timer = setTimeout(() => void save(), delay)
+  }
+
+  async function save(): Promise<void> {
+    const sending = file.value
+    if (!sending || !known || inFlight || !unsent()) return
+    const sent = saveId
+    const patch = differences(known.file, sending)
+    if (patch.length === 0) return settled(sent)
+    inFlight = true
+    state.value = 'saving'
+    try {
+      const { data, error, response } = await api.PATCH('/api/jobs/{job}', {
+        params: { path: { job: id } },
+        body: { base: known.revision, saveId: sent, tag: known.tag || undefined, patch },
+      })
+      inFlight = false
+      if (!data) return refused(response.status, error)
+      trouble.value = ''
+      const pruned = data.pruned ? applied(sending, data.pruned) : sending
+      known = { revision: data.revision, tag: data.tag, file: pruned }
+      newer.value = data.newer
+      if (data.plan) plan.value = data.plan
+      else if (plan.value && data.moved) plan.value = applied(plan.value, data.moved)
+      if (saveId === sent) {
+        file.value = pruned
+        settled(sent)
+      } else {
+        void store()
+        schedule(0)
+      }
+    } catch {
+      inFlight = false
+      lastSent = sent
+      away()
+    }
+  }
+
+  function away(): void {
+    state.value = 'away'
+    again(RETRY_MS)
+  }
+
+  function settled(sent: string): void {
+    saveId = ''
+    void outbox.drop(me(), id, sent)
+    state.value = 'saved'
+  }
+
+  function refused(status: number, error: unknown): void {
+    if (status === 409) conflicted(error as StaleSave)
+    else if (status === 401) state.value = 'signed-out'
+    else if (status >= 502 && status <= 504) away()
+    else {
+      trouble.value = refusal(error, 'The server did not take this change.')
+      state.value = 'refused'
+    }
+  }
+
+  /** A save whose answer was lost on the way back is no one else's. */
+  function conflicted(conflict: StaleSave): void {
+    if (conflict.saveId === lastSent) {
+      hold(conflict.theirs)
+      schedule(0)
+      return
+    }
+    stale.value = conflict
+    state.value = 'stale'
+  }
+
+  /** Settles a stale save by what the person chose to stand. */
+  function settle(choice: 'mine' | 'theirs' | 'combined'): void {
+    const conflict = stale.value
+    if (!conflict || !file.value) return
+    stale.value = null
+    state.value = 'saved'
+    hold(conflict.theirs)
+    if (choice === 'theirs') {
+      file.value = conflict.theirs.file
+      settled(saveId)
+      return
+    }
+    if (choice === 'combined') file.value = conflict.combined
+    changed()
+  }
+
+  onScopeDispose(() => {
+    clearTimeout(timer)
+    if (unsent() && state.value === 'waiting') void save()
+  })
+
+  return {
+    state,
+    trouble,
+    stale,
+    kept,
+    hold,
+    resume,
+    changed,
+    settle,
+    unsent,
+    revision,
+    retry: (): void => again(0),
+  }
+}
