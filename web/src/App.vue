@@ -1,10 +1,13 @@
 <script setup lang="ts">
+import { computed } from 'vue'
 import { useRoute } from 'vue-router'
 import SiteHead from './shell/SiteHead.vue'
 import { useSession } from './features/people/session'
 
 const session = useSession()
 const route = useRoute()
+/** The pages of one job share what they edit; every other address is a page of its own. */
+const pageKey = computed(() => `${route.matched[0]?.path ?? ''} ${String(route.params.id ?? '')}`)
 </script>
 
 <template>
@@ -12,7 +15,7 @@ const route = useRoute()
     <a class="skip" href="#main">Skip to the work</a>
     <SiteHead v-if="session.me && !route.meta.open" />
     <main id="main" tabindex="-1">
-      <router-view :key="route.path" />
+      <router-view :key="pageKey" />
     </main>
   </v-app>
 </template>

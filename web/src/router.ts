@@ -1,5 +1,16 @@
-import { createRouter, createWebHistory } from 'vue-router'
+import { until } from '@vueuse/core'
+import type { Component } from 'vue'
+import { createRouter, createWebHistory, type RouteRecordRaw } from 'vue-router'
+import type { Step } from './api/client'
+import { beingTaken } from './fields/useReader'
 import { useSession } from './features/people/session'
+
+type Page = () => Promise<{ default: Component }>
+
+/** A page of a job. */
+function step(path: Step, title: string, component: Page): RouteRecordRaw {
+  return { path, component, meta: { title } }
+}
 
 export const router = createRouter({
   history: createWebHistory(),
@@ -15,7 +26,16 @@ export const router = createRouter({
       path: '/jobs/:id',
       component: () => import('./features/job/JobPage.vue'),
       props: true,
+      redirect: (to) => `/jobs/${String(to.params.id)}/measure`,
       meta: { title: 'Job' },
+      children: [
+        step('measure', 'Measure', () => import('./features/measure/MeasurePage.vue')),
+        step('survey', 'Survey', () => import('./features/survey/SurveyPage.vue')),
+        step('build-up', 'Build-up', () => import('./features/buildup/BuildUpPage.vue')),
+        step('kits', 'Kits', () => import('./features/kits/KitsPage.vue')),
+        step('batches', 'Batches', () => import('./features/batches/BatchesPage.vue')),
+        step('pour', 'Pour', () => import('./features/pour/PourPage.vue')),
+      ],
     },
     {
       path: '/jobs/:id/cards',
@@ -96,6 +116,15 @@ export const router = createRouter({
     },
   ],
   scrollBehavior: (_to, _from, saved) => saved ?? { top: 0 },
+})
+
+/** How long a page waits for what was typed in it to be read, ms. */
+const READ_MS = 2000
+
+// What stands half typed in a field is read before its page is left.
+router.beforeEach(async () => {
+  if (document.activeElement instanceof HTMLElement) document.activeElement.blur()
+  await until(beingTaken).toBe(false, { timeout: READ_MS })
 })
 
 router.beforeEach(async (to) => {

@@ -47,8 +47,6 @@ export const vuetify = createVuetify({
   },
   defaults: {
     VBtn: { variant: 'outlined', rounded: 'sm', ripple: false, class: 'act' },
-    VTextField: { variant: 'outlined', density: 'compact', hideDetails: 'auto', rounded: 'sm' },
-    VTextarea: { variant: 'outlined', density: 'compact', hideDetails: 'auto', rounded: 'sm' },
     VDialog: { maxWidth: 640 },
   },
 })

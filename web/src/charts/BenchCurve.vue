@@ -70,7 +70,7 @@ svg {
   width: 100%;
 }
 text {
-  font-size: 11.5px;
+  font-size: 13px;
   fill: currentColor;
 }
 .frame {

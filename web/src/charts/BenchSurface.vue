@@ -152,7 +152,7 @@ svg[role='slider'] {
   cursor: crosshair;
 }
 text {
-  font-size: 12px;
+  font-size: 13px;
   fill: currentColor;
 }
 .cross {

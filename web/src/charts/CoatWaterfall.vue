@@ -72,7 +72,7 @@ const fill = computed(() => {
       <QuantityField
         kind="film"
         :label="`Profile of coat ${number} takes`"
-        :hint="coat.fill ? 'yours' : 'by the profile found; 100 µm is 0.1 L/m²'"
+        :told="coat.fill ? 'yours' : 'by the profile found; 100 µm is 0.1 L/m²'"
         :model-value="coat.fill?.value ?? fill"
         :disabled="!session.mayEdit"
         @update:model-value="

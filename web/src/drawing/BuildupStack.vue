@@ -171,7 +171,7 @@ text {
 }
 .ground {
   fill: var(--quiet);
-  font-size: 12px;
+  font-size: 13px;
 }
 .movable {
   cursor: grab;

@@ -126,7 +126,7 @@ svg {
   stroke-dasharray: 4 3;
 }
 text {
-  font-size: 12px;
+  font-size: 13px;
   font-weight: 640;
   fill: var(--ink);
   paint-order: stroke;

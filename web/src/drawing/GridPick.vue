@@ -9,7 +9,7 @@ const session = useSession()
 <template>
   <label class="small">
     Grid
-    <select v-model="grid" class="pick" aria-label="Grid of the drawing">
+    <select v-model="grid" class="control" aria-label="Grid of the drawing">
       <option v-for="g in gridSteps(session.units)" :key="g" :value="g">
         {{ session.format('length', g) }}
       </option>

@@ -340,16 +340,16 @@ path.zone {
 }
 text {
   fill: var(--ink);
-  font-size: 12.5px;
+  font-size: 13px;
   text-anchor: middle;
   pointer-events: none;
 }
 .name {
-  font-size: 9.5px;
+  font-size: 13px;
   font-weight: 700;
 }
 .ring-name {
-  font-size: 11.5px;
+  font-size: 13px;
   paint-order: stroke;
   stroke: var(--paper);
   stroke-width: 3px;

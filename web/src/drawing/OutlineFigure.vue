@@ -79,11 +79,11 @@ text {
   font-weight: 640;
 }
 .hole {
-  font-size: 11px;
+  font-size: 13px;
   text-anchor: start;
 }
 .corner text {
-  font-size: 10px;
+  font-size: 13px;
   font-weight: 700;
 }
 </style>

@@ -24,7 +24,7 @@ const emit = defineEmits<{ carry: [event: PointerEvent, mark: PlanMark] }>()
 <style scoped>
 text {
   fill: var(--ink);
-  font-size: 12.5px;
+  font-size: 13px;
   text-anchor: middle;
   pointer-events: none;
 }

@@ -157,7 +157,7 @@ const arrow = computed(() => {
 }
 text {
   text-anchor: middle;
-  font-size: 12px;
+  font-size: 13px;
   fill: var(--ink);
 }
 .label text {
@@ -168,10 +168,10 @@ text {
   font-size: 15px;
 }
 .area {
-  font-size: 11px;
+  font-size: 13px;
 }
 .corner text {
-  font-size: 10px;
+  font-size: 13px;
   font-weight: 700;
 }
 .way circle {

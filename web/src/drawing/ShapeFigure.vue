@@ -182,7 +182,7 @@ text {
   stroke-width: 4px;
 }
 .name {
-  font-size: 11.5px;
+  font-size: 13px;
   fill: var(--quiet);
 }
 .start {

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import TextField from './TextField.vue'
 import { useSession } from '../features/people/session'
 
 defineProps<{ label: string; modelValue: string }>()
@@ -7,7 +8,7 @@ const session = useSession()
 </script>
 
 <template>
-  <v-text-field
+  <TextField
     :model-value="modelValue"
     :label="label"
     maxlength="120"

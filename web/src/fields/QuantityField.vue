@@ -1,14 +1,15 @@
 <script setup lang="ts">
 import { useDebounceFn } from '@vueuse/core'
-import { computed, nextTick, ref, watch } from 'vue'
+import { computed, nextTick, ref, useId, watch } from 'vue'
 import { readQuantity, taking, type ReadKind, type Reading } from './useReader'
 import { useSession } from '../features/people/session'
+import FieldFrame from './FieldFrame.vue'
 
 const props = defineProps<{
   kind: ReadKind
   label: string
   modelValue?: number
-  hint?: string
+  told?: string
   disabled?: boolean
   positive?: boolean
   /** The label is heard, not seen: something beside the field says what it is. */
@@ -17,6 +18,7 @@ const props = defineProps<{
 const emit = defineEmits<{ 'update:modelValue': [si: number] }>()
 
 const session = useSession()
+const id = useId()
 const shown = computed(() =>
   props.modelValue === undefined ? '' : session.format(props.kind, props.modelValue),
 )
@@ -88,24 +90,26 @@ function revert(): void {
   text.value = shown.value
 }
 
-const echo = computed(() => (reading.value?.ok ? `= ${reading.value.echo}` : props.hint))
+const echo = computed(() => (reading.value?.ok ? `= ${reading.value.echo}` : props.told))
 const fault = computed(() => (reading.value && !reading.value.ok ? reading.value.text : ''))
 </script>
 
 <template>
-  <v-text-field
-    v-model="text"
-    :label="bare ? undefined : label"
-    :aria-label="bare ? label : undefined"
-    :hint="echo"
-    :persistent-hint="!!echo"
-    :error-messages="fault"
-    :disabled="disabled"
-    autocomplete="off"
-    @focus="enter"
-    @input="typed"
-    @keydown.enter.prevent="taking(commit)"
-    @keydown.esc.stop="revert"
-    @blur="leave"
-  />
+  <FieldFrame :label="label" :control="id" :told="echo" :fault="fault" :bare="bare">
+    <input
+      :id="id"
+      v-model="text"
+      class="control quantity"
+      :aria-label="bare ? label : undefined"
+      :aria-invalid="!!fault || undefined"
+      :aria-describedby="echo || fault ? `${id}-told` : undefined"
+      :disabled="disabled"
+      autocomplete="off"
+      @focus="enter"
+      @input="typed"
+      @keydown.enter.prevent="taking(commit)"
+      @keydown.esc.stop="revert"
+      @blur="leave"
+    />
+  </FieldFrame>
 </template>

@@ -31,7 +31,7 @@ const emit = defineEmits<{ 'update:modelValue': [value: Sourced | undefined] }>(
     />
     <div v-if="modelValue" class="row from">
       <select
-        class="pick small"
+        class="control"
         :aria-label="`Source of ${label}`"
         :value="modelValue.source"
         @change="
@@ -61,7 +61,7 @@ const emit = defineEmits<{ 'update:modelValue': [value: Sourced | undefined] }>(
   margin-top: 3px;
   gap: 6px;
 }
-.from .pick {
+.from .control {
   flex: 1;
   min-width: 0;
   padding-block: 2px;

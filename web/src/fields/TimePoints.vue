@@ -70,7 +70,7 @@ function change(i: number, by: Partial<Point>): void {
       v-if="!modelValue?.length"
       kind="span"
       :label="label"
-      hint="at 20 °C, to be changed"
+      told="at 20 °C, to be changed"
       positive
       @update:model-value="add($event)"
     />
@@ -100,7 +100,7 @@ function change(i: number, by: Partial<Point>): void {
 .point.weighed {
   grid-template-columns: 5.6em auto 4.8em auto 5.2em auto;
 }
-.point :deep(.v-field__input) {
+.point :deep(.control) {
   padding-inline: 8px;
 }
 </style>

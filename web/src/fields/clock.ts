@@ -1,3 +1,15 @@
+/** A day and a time by the clock of a place; the reader's own where none is named. */
+export function dayTime(at: string, zone?: string): string {
+  return new Intl.DateTimeFormat(undefined, {
+    weekday: 'short',
+    day: 'numeric',
+    month: 'short',
+    hour: '2-digit',
+    minute: '2-digit',
+    timeZone: zone || undefined,
+  }).format(new Date(at))
+}
+
 /** Clock times as the reader's own place has them. */
 const clock = new Intl.DateTimeFormat(undefined, { weekday: 'short', hour: '2-digit', minute: '2-digit' })
 const minute = new Intl.DateTimeFormat(undefined, { hour: '2-digit', minute: '2-digit' })

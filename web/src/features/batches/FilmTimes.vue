@@ -83,7 +83,7 @@ function title(coat: CoatPlan): string {
         >Work starts
         <input
           type="datetime-local"
-          class="pick"
+          class="control"
           :value="toField(start)"
           :disabled="!session.mayEdit"
           aria-label="Work starts"
@@ -154,7 +154,7 @@ function title(coat: CoatPlan): string {
   stroke: var(--quiet);
 }
 .axis text {
-  font-size: 11.5px;
+  font-size: 13px;
   fill: var(--quiet);
 }
 </style>

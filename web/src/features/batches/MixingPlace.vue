@@ -29,7 +29,7 @@ function set(label: string, by: Partial<Mixing>): void {
     <QuantityField
       kind="temperature"
       label="A comes at"
-      :hint="mixing.a ? '' : 'as the slab'"
+      :told="mixing.a ? '' : 'as the slab'"
       :model-value="mixing.a?.value ?? slab"
       :disabled="!session.mayEdit"
       @update:model-value="set('A', { a: { value: $event, source: 'own-test' } })"
@@ -37,7 +37,7 @@ function set(label: string, by: Partial<Mixing>): void {
     <QuantityField
       kind="temperature"
       label="B comes at"
-      :hint="mixing.b ? '' : 'as A'"
+      :told="mixing.b ? '' : 'as A'"
       :model-value="mixing.b?.value ?? mixing.a?.value ?? slab"
       :disabled="!session.mayEdit"
       @update:model-value="set('B', { b: { value: $event, source: 'own-test' } })"
@@ -45,7 +45,7 @@ function set(label: string, by: Partial<Mixing>): void {
     <QuantityField
       kind="temperature"
       label="Air at the mixing place"
-      :hint="mixing.air ? '' : 'as the slab'"
+      :told="mixing.air ? '' : 'as the slab'"
       :model-value="mixing.air?.value ?? slab"
       :disabled="!session.mayEdit"
       @update:model-value="set('air', { air: { value: $event, source: 'own-test' } })"

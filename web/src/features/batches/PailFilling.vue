@@ -48,7 +48,7 @@ function set(by: Partial<Mixing>): void {
         kind="length"
         :label="d.label"
         :model-value="bucket.pail?.[d.key]"
-        hint="inside of the pail, for marks by height"
+        told="inside of the pail, for marks by height"
         :disabled="!session.mayEdit"
         positive
         @update:model-value="measured(d.key, $event)"
@@ -56,7 +56,7 @@ function set(by: Partial<Mixing>): void {
       <QuantityField
         kind="mass"
         label="Empty pail weighs"
-        hint="only where the scale is not tared with it"
+        told="only where the scale is not tared with it"
         :model-value="bucket.tare ?? 0"
         :disabled="!session.mayEdit"
         @update:model-value="desk.editor.edit('tare', (f) => (f.job.bucket.tare = $event || undefined))"
@@ -64,7 +64,7 @@ function set(by: Partial<Mixing>): void {
       <QuantityField
         kind="mass"
         label="Smallest step of the scale"
-        hint="readings are rounded to it"
+        told="readings are rounded to it"
         :model-value="mixing.scale ?? 0"
         :disabled="!session.mayEdit"
         @update:model-value="set({ scale: $event || undefined })"

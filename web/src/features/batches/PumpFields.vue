@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import TextField from '../../fields/TextField.vue'
 import { computed } from 'vue'
 import type { Job } from '../../api/client'
 import PickField from '../../fields/PickField.vue'
@@ -53,13 +54,13 @@ const strokes = computed(() => [
         <QuantityField
           kind="mass"
           :label="`Ten strokes of ${s.name} weighed`"
-          hint="wins over what a stroke is said to give"
+          told="wins over what a stroke is said to give"
           :model-value="pumps[s.ten] ?? 0"
           :disabled="disabled"
           @update:model-value="set({ [s.ten]: $event || undefined })"
         />
       </template>
-      <v-text-field
+      <TextField
         label="Priming strokes of each"
         type="number"
         min="0"

@@ -92,7 +92,7 @@ function coat(surface: Surface): void {
         v-model="notch"
         kind="number"
         label="Notch over film"
-        hint="how many times the wet film; about 2, common practice"
+        told="how many times the wet film; about 2, common practice"
         positive
       />
     </div>

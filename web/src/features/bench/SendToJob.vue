@@ -35,14 +35,19 @@ function put(): Promise<void> {
   <details v-if="session.mayEdit" class="small" :data-test="`send-${what}`" @toggle="list">
     <summary>Send to a job</summary>
     <div class="row mt-1">
-      <select class="pick" :aria-label="`Job that gets the ${what}`" :value="job?.id ?? ''" @change="choose">
+      <select
+        class="control"
+        :aria-label="`Job that gets the ${what}`"
+        :value="job?.id ?? ''"
+        @change="choose"
+      >
         <option value="">which job …</option>
         <option v-for="j in jobs" :key="j.id" :value="j.id">{{ j.name }}</option>
       </select>
       <select
         v-if="coat && surfaces.length > 1"
         v-model="at"
-        class="pick"
+        class="control"
         :aria-label="`Surface that gets the ${what}`"
       >
         <option v-for="(s, i) in surfaces" :key="s.id" :value="i">{{ s.name }}</option>

@@ -36,7 +36,7 @@ function set(change: Partial<Service>): void {
       kind="temperature"
       label="Slab planned for"
       :model-value="job.slab?.value ?? ASSUMED_SLAB"
-      :hint="job.slab ? sourceWords[job.slab.source] : 'assumed'"
+      :told="job.slab ? sourceWords[job.slab.source] : 'assumed'"
       :disabled="!session.mayEdit"
       @update:model-value="
         desk.editor.edit('slab', (f) => (f.job.slab = { value: $event, source: 'own-test' }))
@@ -46,7 +46,7 @@ function set(change: Partial<Service>): void {
       kind="content"
       label="VOC limit"
       :model-value="job.vocMax?.value"
-      :hint="job.vocMax ? '0 is no limit' : 'none'"
+      :told="job.vocMax ? '0 is no limit' : 'none'"
       :disabled="!session.mayEdit"
       @update:model-value="
         desk.editor.edit(

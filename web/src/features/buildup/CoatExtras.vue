@@ -98,7 +98,7 @@ function thin(value: number, of: Portion['of']): void {
         kind="span"
         :label="`Coat ${number} follows after`"
         :model-value="coat.wait"
-        :hint="window || 'the coat below gives no window'"
+        :told="window || 'the coat below gives no window'"
         :disabled="!session.mayEdit"
         @update:model-value="(v) => emit('change', 'wait', (c) => (c.wait = v))"
       />
@@ -116,7 +116,7 @@ function thin(value: number, of: Portion['of']): void {
         kind="fraction"
         :label="`Thinner in coat ${number}`"
         :model-value="coat.thinner?.value ?? 0"
-        :hint="
+        :told="
           sheet?.thinnerMax
             ? sheet.thinnerMax.value > 0
               ? `sheet: at most ${session.format('fraction', sheet.thinnerMax.value)} ${bases[sheet.thinnerMax.of]}`
@@ -144,7 +144,7 @@ function thin(value: number, of: Portion['of']): void {
         v-if="coat.pigment"
         kind="fraction"
         :label="`Pigment in coat ${number}`"
-        :hint="bases[coat.pigment.portion.of]"
+        :told="bases[coat.pigment.portion.of]"
         :model-value="coat.pigment.portion.value"
         :disabled="!session.mayEdit"
         @update:model-value="

@@ -91,7 +91,7 @@ function move(by: number): void {
       <div class="row">
         <strong>Coat {{ index + 1 }}</strong>
         <select
-          class="pick grow"
+          class="control grow"
           :value="coat.product"
           :disabled="!session.mayEdit"
           :aria-label="`Product of coat ${index + 1}`"
@@ -137,7 +137,7 @@ function move(by: number): void {
         <label class="small">
           Stated as
           <select
-            class="pick"
+            class="control"
             :value="coat.amount.basis"
             :disabled="!session.mayEdit"
             :aria-label="`Basis of coat ${index + 1}`"
@@ -158,7 +158,7 @@ function move(by: number): void {
           kind="fraction"
           :label="`Loss of coat ${index + 1}`"
           :model-value="coat.loss?.value ?? build?.loss.value"
-          :hint="coat.loss ? 'yours' : build ? sourceWords[build.loss.source] : ''"
+          :told="coat.loss ? 'yours' : build ? sourceWords[build.loss.source] : ''"
           :disabled="!session.mayEdit"
           @update:model-value="change('loss', (c) => (c.loss = { value: $event, source: 'own-test' }))"
         />

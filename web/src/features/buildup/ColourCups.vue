@@ -110,7 +110,7 @@ function way(value: string): void {
         v-if="byBase"
         kind="volume"
         label="For the base"
-        :hint="`of ${session.format('volume', need)} in all`"
+        :told="`of ${session.format('volume', need)} in all`"
         :model-value="coat.colours?.base"
         :disabled="!session.mayEdit"
         positive
@@ -160,7 +160,7 @@ function way(value: string): void {
           </td>
           <td>
             <input
-              class="pick"
+              class="control"
               maxlength="60"
               :aria-label="`Name of colour ${i + 1}`"
               :value="c.name"
@@ -170,7 +170,7 @@ function way(value: string): void {
           </td>
           <td>
             <select
-              class="pick"
+              class="control"
               :aria-label="`Pigment of colour ${i + 1}`"
               :value="c.medium ?? ''"
               :disabled="!session.mayEdit"
@@ -205,7 +205,7 @@ function way(value: string): void {
           </td>
           <td>
             <input
-              class="pick"
+              class="control"
               maxlength="200"
               :aria-label="`Where colour ${i + 1} goes`"
               :value="c.where"
@@ -255,7 +255,7 @@ function way(value: string): void {
   padding: 4px 8px 4px 0;
   vertical-align: top;
 }
-.colours .pick {
+.colours .control {
   width: 100%;
   min-width: 0;
 }

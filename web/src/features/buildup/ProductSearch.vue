@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import TextField from '../../fields/TextField.vue'
 import { useDebounceFn } from '@vueuse/core'
 import { ref, watch } from 'vue'
 import { api, type ShelfLine } from '../../api/client'
@@ -35,7 +36,7 @@ watch(words, () => void soon())
 <template>
   <v-dialog v-model="open" max-width="640" aria-label="Search the shelf">
     <div class="sheet pa-5">
-      <v-text-field v-model="words" label="Name, kind, chemistry or use" type="search" autofocus />
+      <TextField v-model="words" label="Name, kind, chemistry or use" type="search" autofocus />
       <p v-if="trouble" role="alert">{{ trouble }}</p>
       <p class="small quiet" aria-live="polite">
         {{ total === 0 ? 'Nothing on the shelf begins with these words.' : `${total} found`

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import TextField from '../../fields/TextField.vue'
 import { computed, ref, watch } from 'vue'
 import { api, refusal, type SystemLine } from '../../api/client'
 import { useDesk } from '../job/useEditor'
@@ -113,8 +114,8 @@ async function keep(): Promise<void> {
       <div v-if="desk.surface.value.coats.length > 0 && session.mayKeep" class="keep">
         <h3>Keep this build-up as a system</h3>
         <div class="pair">
-          <v-text-field v-model="name" label="Name of the system" maxlength="60" />
-          <v-text-field v-model="use" label="Where it fits" maxlength="400" />
+          <TextField v-model="name" label="Name of the system" maxlength="60" />
+          <TextField v-model="use" label="Where it fits" maxlength="400" />
         </div>
         <v-btn size="small" data-test="keep-system" @click="keep">Keep it</v-btn>
         <span class="small ml-3" aria-live="polite">{{ kept }}</span>

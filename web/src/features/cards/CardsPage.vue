@@ -35,7 +35,7 @@ function print(): void {
       <h1 class="grow">Mix cards{{ job ? `: ${job.file.job.name}` : '' }}</h1>
       <label v-if="all.length > 1" class="small">
         Show
-        <select v-model="coat" class="pick" aria-label="Coat whose cards are shown">
+        <select v-model="coat" class="control" aria-label="Coat whose cards are shown">
           <option value="">all coats</option>
           <option v-for="e in all" :key="e.key" :value="e.key">
             {{ e.surface.name }}, coat {{ e.coat.number }}

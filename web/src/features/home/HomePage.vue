@@ -1,12 +1,26 @@
 <script setup lang="ts">
-import { useDebounceFn } from '@vueuse/core'
-import { ref } from 'vue'
+import { useDebounceFn, useEventListener, useSessionStorage } from '@vueuse/core'
+import { computed, ref } from 'vue'
 import { useRouter } from 'vue-router'
-import { api, importPlanFile, refusal, type JobLine } from '../../api/client'
+import { api, importPlanFile, refusal, type JobLine, type Summary } from '../../api/client'
 import { blankFile } from '../job/blank'
 import { useHouse } from '../house/store'
 import { useSession } from '../people/session'
 import { useShelf } from '../shelf/store'
+import JobTile from './JobTile.vue'
+import NewJobDialog from './NewJobDialog.vue'
+
+/** The company's jobs by where they stand. */
+type Group = Summary['standing'] | 'archived'
+const groups: { id: Group; title: string; empty: string }[] = [
+  { id: 'measuring', title: 'Being measured', empty: 'Nothing waits for a tape.' },
+  { id: 'planning', title: 'Being planned', empty: 'Nothing is half planned.' },
+  { id: 'ready', title: 'Ready', empty: 'No job is planned whole yet.' },
+  { id: 'done', title: 'Done', empty: 'No job is marked as done.' },
+  { id: 'archived', title: 'Archived', empty: 'Nothing is archived.' },
+]
+/** How many of a group are shown before someone asks for more. */
+const FIRST = 12
 
 const session = useSession()
 const house = useHouse()
@@ -14,52 +28,66 @@ const shelf = useShelf()
 const router = useRouter()
 const lines = ref<JobLine[] | null>(null)
 const words = ref('')
-const archived = ref(false)
 const trouble = ref('')
 const adding = ref(false)
-const name = ref('')
-const client = ref('')
 const picker = ref<HTMLInputElement | null>(null)
+const search = ref<HTMLInputElement | null>(null)
 const picked = ref<string[]>([])
-const undone = ref<JobLine | null>(null)
+const archivedNow = ref<JobLine | null>(null)
+const shown = ref<Partial<Record<Group, number>>>({})
+const open = useSessionStorage<Group[]>('nephelon.home.open', ['measuring', 'planning', 'ready'])
 
 async function list(): Promise<void> {
   try {
-    const { data, error } = await api.GET('/api/jobs', {
-      params: { query: { q: words.value, archived: archived.value } },
-    })
-    if (data) lines.value = data
-    else trouble.value = refusal(error, 'The jobs cannot be read.')
+    const answers = await Promise.all(
+      [false, true].map((archived) =>
+        api.GET('/api/jobs', { params: { query: { q: words.value, archived } } }),
+      ),
+    )
+    const failed = answers.find((a) => !a.data)
+    trouble.value = failed ? refusal(failed.error, 'The jobs cannot be read.') : ''
+    if (!failed) lines.value = answers.flatMap((a) => a.data ?? [])
   } catch {
     trouble.value = 'The server does not answer. Try again when the connection is back.'
   }
 }
-const search = useDebounceFn(list, 150)
+const soon = useDebounceFn(list, 150)
+const standing = (l: JobLine): Group => (l.archived ? 'archived' : l.summary.standing)
+const grouped = computed(() =>
+  groups.map((g) => ({ ...g, jobs: (lines.value ?? []).filter((l) => standing(l) === g.id) })),
+)
+const none = computed(() => lines.value?.length === 0)
+/** Whether a group stands open: what was searched for is always in view. */
+function opened(id: Group, count: number): boolean {
+  return count > 0 && (words.value !== '' || open.value.includes(id))
+}
+function toggle(id: Group): void {
+  open.value = open.value.includes(id) ? open.value.filter((g) => g !== id) : [...open.value, id]
+}
+function most(id: Group): number {
+  return shown.value[id] ?? FIRST
+}
 
-async function add(): Promise<void> {
-  if (!name.value.trim()) {
-    trouble.value = 'Give the job a name.'
-    return
-  }
+async function add(name: string, client: string): Promise<void> {
   await Promise.all([house.load(), shelf.load()])
   const tools = shelf.media.filter((m) => m.kind === 'tool')
   const { data, error } = await api.POST('/api/jobs', {
-    body: blankFile(name.value.trim(), client.value.trim(), session.units, house.house, tools),
+    body: blankFile(name, client, session.units, house.house, tools),
   })
-  if (data) await router.push(`/jobs/${data.id}`)
+  if (data) await router.push(`/jobs/${data.id}/measure`)
   else trouble.value = refusal(error, 'The job was not added.')
 }
 
 async function importFile(event: Event): Promise<void> {
   const input = event.target as HTMLInputElement
-  const picked = input.files?.[0]
+  const file = input.files?.[0]
   input.value = ''
-  if (!picked) return
+  if (!file) return
   trouble.value = ''
   try {
-    const { data, error } = await importPlanFile(picked)
+    const { data, error } = await importPlanFile(file)
     if (data) await router.push(`/jobs/${data.id}`)
-    else trouble.value = `${picked.name}: ${refusal(error, 'This file cannot be read.')}`
+    else trouble.value = `${file.name}: ${refusal(error, 'This file cannot be read.')}`
   } catch {
     trouble.value = 'The server does not answer. Choose the file again when it is back.'
   }
@@ -67,25 +95,33 @@ async function importFile(event: Event): Promise<void> {
 
 async function archive(line: JobLine, away: boolean): Promise<void> {
   await api.PUT('/api/jobs/{job}/archived', { params: { path: { job: line.id } }, body: { archived: away } })
-  undone.value = away ? line : null
+  archivedNow.value = away ? line : null
   await list()
 }
 
-const when = new Intl.DateTimeFormat(undefined, { dateStyle: 'medium', timeStyle: 'short' })
+useEventListener(window, 'keydown', (event) => {
+  const typing = (event.target as HTMLElement).closest('input, select, textarea, [role="dialog"]')
+  if (typing || event.ctrlKey || event.metaKey || event.altKey) return
+  if (event.key === '/') {
+    event.preventDefault()
+    search.value?.focus()
+  } else if (event.key.toLowerCase() === 'n' && session.mayEdit) adding.value = true
+})
 void list()
 </script>
 
 <template>
-  <div class="page">
-    <div class="row mb-4">
-      <h1 class="grow">Jobs</h1>
-      <v-text-field
+  <div class="page home">
+    <div class="bar">
+      <h1>Jobs</h1>
+      <input
+        ref="search"
         v-model="words"
-        label="Search name, client or site"
         type="search"
-        class="search"
-        clearable
-        @update:model-value="search"
+        class="control search"
+        placeholder="Search name, client or site"
+        aria-label="Search name, client or site"
+        @input="soon"
       />
       <template v-if="session.mayEdit">
         <v-btn @click="picker?.click()">Import a plan file</v-btn>
@@ -101,129 +137,141 @@ void list()
       </template>
     </div>
     <p v-if="trouble" class="trouble" role="alert">{{ trouble }}</p>
-    <p v-if="undone" class="mb-3" role="status">
-      {{ undone.name }} is put away.
-      <v-btn size="small" @click="archive(undone, false)">Bring it back</v-btn>
+    <p v-if="archivedNow" class="mb-3" role="status">
+      {{ archivedNow.name }} is archived.
+      <v-btn size="small" @click="archive(archivedNow, false)">Undo</v-btn>
+    </p>
+    <p v-if="picked.length > 0" class="picked" data-test="picked">
+      {{ picked.length }} {{ picked.length === 1 ? 'job' : 'jobs' }} chosen
+      <v-btn
+        size="small"
+        :disabled="picked.length < 2"
+        :to="{ path: '/purchase', query: { job: picked } }"
+        data-test="together"
+        >Buy for them together</v-btn
+      >
+      <v-btn size="small" variant="text" @click="picked = []">None</v-btn>
+      <span v-if="picked.length < 2" class="quiet">Choose another to buy for both at once.</span>
     </p>
     <p v-if="lines === null && !trouble" class="quiet">Reading the jobs …</p>
-    <div v-else-if="lines?.length === 0" class="sheet empty">
-      <h2>{{ words ? 'No job matches these words' : archived ? 'Nothing is put away' : 'No jobs yet' }}</h2>
+    <div v-else-if="none" class="sheet empty">
+      <h2>{{ words ? 'No job matches these words' : 'No jobs yet' }}</h2>
       <p class="quiet">
         {{
           words
-            ? 'Try fewer words, or look among those put away.'
+            ? 'Try fewer words, or another spelling.'
             : 'Start with New job: outline a floor, put coats on it, and the kits, batches and mix cards follow.'
         }}
       </p>
     </div>
-    <ul v-else-if="lines" class="jobs">
-      <li v-for="line in lines" :key="line.id" class="sheet">
-        <input
-          v-model="picked"
-          type="checkbox"
-          class="tick"
-          :value="line.id"
-          :aria-label="`Buy for ${line.name} together with others`"
-        />
-        <router-link :to="`/jobs/${line.id}`" class="job">
-          <span class="title">{{ line.name }}</span>
-          <span class="quiet">{{
-            [line.client, line.site].filter(Boolean).join(' · ') || 'No client named'
-          }}</span>
-          <span class="quiet small">
-            {{ line.surfaces }} {{ line.surfaces === 1 ? 'surface' : 'surfaces' }} · {{ line.changedBy }},
-            {{ when.format(new Date(line.changedAt)) }}
-          </span>
-        </router-link>
-        <v-btn v-if="session.mayEdit" size="small" variant="text" @click="archive(line, !archived)">
-          {{ archived ? 'Bring back' : 'Put away' }}
-        </v-btn>
-      </li>
-    </ul>
-    <p v-if="picked.length > 0" class="row mb-3">
-      <v-btn
-        :disabled="picked.length < 2"
-        :to="{ path: '/purchase', query: { job: picked } }"
-        data-test="together"
-        >Buy for {{ picked.length }} jobs together</v-btn
-      >
-      <span v-if="picked.length < 2" class="quiet small">Tick another job to buy for both at once.</span>
-    </p>
-    <label class="small"
-      ><input v-model="archived" type="checkbox" @change="list" /> Show jobs put away</label
-    >
-
-    <v-dialog v-model="adding" aria-label="New job">
-      <form class="sheet dialog" @submit.prevent="add">
-        <h2>New job</h2>
-        <v-text-field v-model="name" label="Name of the job" autofocus maxlength="160" />
-        <v-text-field v-model="client" label="Client (may stay empty)" maxlength="160" />
-        <p v-if="trouble" class="trouble" role="alert">{{ trouble }}</p>
-        <div class="row">
-          <v-btn type="submit" color="primary" variant="flat">Begin measuring</v-btn>
-          <v-btn variant="text" @click="adding = false">Cancel</v-btn>
-        </div>
-      </form>
-    </v-dialog>
+    <template v-else-if="lines">
+      <section v-for="g in grouped" :key="g.id" class="group" :data-test="`group-${g.id}`">
+        <button
+          type="button"
+          class="plain head"
+          :aria-expanded="opened(g.id, g.jobs.length)"
+          :disabled="g.jobs.length === 0"
+          @click="toggle(g.id)"
+        >
+          <span class="count">{{ g.jobs.length }}</span>
+          <span class="title">{{ g.title }}</span>
+          <span v-if="g.jobs.length === 0" class="quiet">{{ g.empty }}</span>
+          <span v-else class="quiet">{{ opened(g.id, g.jobs.length) ? 'hide' : 'show' }}</span>
+        </button>
+        <ul v-if="opened(g.id, g.jobs.length)" class="jobs">
+          <JobTile
+            v-for="line in g.jobs.slice(0, most(g.id))"
+            :key="line.id"
+            v-model:picked="picked"
+            :line="line"
+            @archive="archive"
+          />
+        </ul>
+        <v-btn
+          v-if="opened(g.id, g.jobs.length) && g.jobs.length > most(g.id)"
+          size="small"
+          variant="text"
+          @click="shown[g.id] = most(g.id) + 48"
+          >{{ g.jobs.length - most(g.id) }} more</v-btn
+        >
+      </section>
+    </template>
+    <NewJobDialog v-model="adding" :trouble="trouble" @add="add" />
   </div>
 </template>
 
 <style scoped>
+.bar {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 10px;
+  align-items: center;
+  margin-bottom: 18px;
+}
+.bar h1 {
+  margin-right: auto;
+}
 .search {
-  min-width: 260px;
-  max-width: 340px;
+  flex: 1 1 220px;
+  max-width: 360px;
+}
+.picked {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 10px;
+  align-items: center;
+  position: sticky;
+  top: 0;
+  z-index: 5;
+  padding: 8px 14px;
+  background: var(--ink);
+  color: var(--paper);
+}
+.picked .quiet {
+  color: inherit;
+}
+.group {
+  margin-bottom: 14px;
+}
+.head {
+  display: flex;
+  align-items: baseline;
+  gap: 12px;
+  width: 100%;
+  padding: 6px 0;
+  border-bottom: 2px solid var(--line);
+}
+.head:disabled {
+  cursor: default;
+}
+.head .title {
+  font-size: 1.12rem;
+  font-weight: 700;
+}
+.head:disabled .title {
+  font-weight: 600;
+  color: var(--quiet);
+}
+.count {
+  min-width: 2.2em;
+  font-weight: 700;
+  text-align: right;
 }
 .jobs {
   list-style: none;
   padding: 0;
+  margin: 10px 0 0;
   display: grid;
-  gap: 8px;
-  margin-bottom: 20px;
-}
-.tick {
-  margin-left: 14px;
-}
-.jobs li {
-  display: flex;
-  align-items: center;
-  padding-right: 12px;
-  border-left: 6px solid var(--cure);
-}
-.job {
-  flex: 1;
-  display: grid;
-  grid-template-columns: 1.4fr 1.6fr 1.4fr;
-  gap: 16px;
-  align-items: baseline;
-  padding: 16px 18px;
-  color: inherit;
-  text-decoration: none;
-}
-.job:hover .title {
-  text-decoration: underline;
-}
-.title {
-  font-weight: 680;
-  font-size: 1.08rem;
+  grid-template-columns: repeat(auto-fill, minmax(min(340px, 100%), 1fr));
+  gap: 10px;
 }
 .empty {
   padding: 40px;
   text-align: center;
 }
-.dialog {
-  padding: 24px;
-  display: grid;
-  gap: 14px;
-}
 .trouble {
   color: var(--stop);
   font-weight: 600;
   margin-bottom: 10px;
-}
-@media (max-width: 700px) {
-  .job {
-    grid-template-columns: 1fr;
-    gap: 2px;
-  }
 }
 </style>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import TextField from '../../fields/TextField.vue'
 import { computed, ref } from 'vue'
 import { api, refusal, type House, type School, type Schools } from '../../api/client'
 import QuantityField from '../../fields/QuantityField.vue'
@@ -81,7 +82,7 @@ const bucket = computed(() => house.value.bucket ?? PLAIN_BUCKET)
       <section class="sheet start">
         <h2>What a new job starts with</h2>
         <div class="grid">
-          <v-text-field
+          <TextField
             label="People spreading"
             type="number"
             min="1"
@@ -119,7 +120,7 @@ const bucket = computed(() => house.value.bucket ?? PLAIN_BUCKET)
           <QuantityField
             kind="content"
             label="VOC limit"
-            :hint="house.vocMax ? '0 is no limit' : 'none'"
+            :told="house.vocMax ? '0 is no limit' : 'none'"
             :model-value="house.vocMax?.value"
             :disabled="!session.mayKeep"
             @update:model-value="
@@ -129,12 +130,12 @@ const bucket = computed(() => house.value.bucket ?? PLAIN_BUCKET)
           <QuantityField
             kind="temperature"
             label="Slab planned for"
-            :hint="house.slab ? '' : '20 °C, assumed'"
+            :told="house.slab ? '' : '20 °C, assumed'"
             :model-value="house.slab?.value"
             :disabled="!session.mayKeep"
             @update:model-value="change({ slab: { value: $event, source: 'own-test' } })"
           />
-          <v-text-field
+          <TextField
             label="Currency, three letters"
             maxlength="3"
             :model-value="house.currency"

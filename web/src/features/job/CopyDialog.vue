@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import TextField from '../../fields/TextField.vue'
 import { ref, watch } from 'vue'
 import { api, refusal, type JobLine, type Surface } from '../../api/client'
 
@@ -42,7 +43,7 @@ async function copy(to: JobLine): Promise<void> {
   <v-dialog v-model="open" max-width="560" aria-label="Copy a surface to another job">
     <div class="sheet copy" data-test="copy-dialog">
       <h2>Copy “{{ surface.name }}” to another job</h2>
-      <v-text-field v-model="words" label="Find a job" autocomplete="off" />
+      <TextField v-model="words" label="Find a job" autocomplete="off" />
       <p v-if="trouble" role="alert">{{ trouble }}</p>
       <p v-if="done" role="status">
         Copied with its coats and their data sheets.

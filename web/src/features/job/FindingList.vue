@@ -6,12 +6,18 @@ import { useSession } from '../people/session'
 defineProps<{ findings: Finding[] }>()
 const desk = useDesk()
 const session = useSession()
-const words = { refused: 'Cannot be planned', warning: 'Mind', note: 'Note' }
+const words = { refused: 'Cannot be planned', warning: 'Warning', note: 'Note' }
 </script>
 
 <template>
   <ul v-if="findings.length > 0" class="findings">
-    <li v-for="f in findings" :key="f.path + f.text" :class="f.level">
+    <li
+      v-for="f in findings"
+      :key="f.path + f.text"
+      :class="f.level"
+      :data-finding="f.path + f.text"
+      tabindex="-1"
+    >
       <strong>{{ words[f.level] }}</strong>
       <span
         >{{ f.text }} <span v-if="f.wayOut" class="way">{{ f.wayOut }}</span>

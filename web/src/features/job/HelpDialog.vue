@@ -5,6 +5,8 @@ const keys: [string, string][] = [
   ['Ctrl Z', 'Undo'],
   ['Ctrl Shift Z', 'Redo'],
   ['1 … 6', 'Go to a step'],
+  ['[ and ]', 'The step before, the next step'],
+  ['.', 'The next thing that needs a decision'],
   ['D', 'Draw or type an outline'],
   ['N', 'Add a surface'],
   ['P', 'Mix cards, to print'],

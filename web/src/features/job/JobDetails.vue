@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import TextField from '../../fields/TextField.vue'
 import type { Job } from '../../api/client'
 import { useDesk } from './useEditor'
 import { useSession } from '../people/session'
@@ -39,26 +40,26 @@ function setCurrency(event: Event): void {
 </script>
 
 <template>
-  <v-dialog v-model="open" aria-label="Client, site and notes">
+  <v-dialog v-model="open" aria-label="Job details">
     <div class="sheet details">
-      <h2>Client, site and notes</h2>
-      <v-text-field
+      <h2>Job details</h2>
+      <TextField
         label="Client"
         maxlength="160"
         :model-value="desk.file.value.job.client"
         :readonly="!session.mayEdit"
         @change="set('client', $event)"
       />
-      <v-text-field
+      <TextField
         label="Site"
         maxlength="300"
         :model-value="desk.file.value.job.site"
         :readonly="!session.mayEdit"
         @change="set('site', $event)"
       />
-      <v-textarea
+      <TextField
+        :lines="5"
         label="Notes"
-        rows="5"
         maxlength="4000"
         :model-value="desk.file.value.job.notes"
         :readonly="!session.mayEdit"
@@ -67,7 +68,7 @@ function setCurrency(event: Event): void {
       <label>
         Prices are in
         <select
-          class="pick"
+          class="control"
           :value="desk.file.value.job.currency"
           :disabled="!session.mayEdit"
           aria-label="Currency of the job"

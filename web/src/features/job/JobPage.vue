@@ -1,44 +1,72 @@
 <script setup lang="ts">
-import { useEventListener } from '@vueuse/core'
-import { computed, ref } from 'vue'
-import { useRouter } from 'vue-router'
+import { useElementSize } from '@vueuse/core'
+import { computed, nextTick, ref } from 'vue'
+import { useRoute, useRouter } from 'vue-router'
+import { useSession } from '../people/session'
 import ConflictDialog from './ConflictDialog.vue'
 import HelpDialog from './HelpDialog.vue'
 import JobDesk from './JobDesk.vue'
+import JobLine from './JobLine.vue'
 import JobStrip from './JobStrip.vue'
 import SaveMark from './SaveMark.vue'
+import { decisions, stepPath, steps, surfaceOf } from './steps'
 import { useJob } from './useJob'
-import { useSession } from '../people/session'
+import { useJobKeys } from './useJobKeys'
 
 const props = defineProps<{ id: string }>()
 const router = useRouter()
+const route = useRoute()
 const session = useSession()
 const editor = useJob(props.id)
-const { file, plan, state, trouble, stale, missing, canUndo, canRedo } = editor
+const { file, plan, before, state, trouble, stale, missing, kept, canUndo, canRedo } = editor
 const help = ref(false)
 const desk = ref<InstanceType<typeof JobDesk> | null>(null)
+const top = ref<HTMLElement | null>(null)
+const { height } = useElementSize(top, undefined, { box: 'border-box' })
 const away = computed(() => state.value === 'away')
+const unkept = computed(() => !kept.value && state.value !== 'saved')
 
 function rename(event: Event): void {
   const name = (event.target as HTMLInputElement).value.trim()
   if (name) editor.edit('job name', (f) => (f.job.name = name))
 }
 
-const steps = ['measure', 'survey', 'build-up', 'kits', 'batches', 'sections']
-useEventListener(window, 'keydown', (event) => {
-  if ((event.ctrlKey || event.metaKey) && event.key.toLowerCase() === 'z') {
-    event.preventDefault()
-    if (event.shiftKey) editor.redo()
-    else editor.undo()
-    return
-  }
-  const typing = (event.target as HTMLElement).closest('input, select, textarea, [role="dialog"]')
-  if (typing || event.ctrlKey || event.metaKey || event.altKey) return
-  const step = steps[Number(event.key) - 1]
-  if (event.key === '?') help.value = true
-  else if (event.key.toLowerCase() === 'p') void router.push(`/jobs/${props.id}/cards`)
-  else if (event.key.toLowerCase() === 'n' && session.mayEdit) desk.value?.addSurface()
-  else if (step) document.getElementById(step)?.scrollIntoView()
+/** Turns to a step, by its place from the one on screen. */
+function turn(by: number): void {
+  const now = steps.findIndex((s) => route.path === stepPath(props.id, s.id))
+  const next = steps[now + by]
+  if (next) void router.push(stepPath(props.id, next.id))
+}
+
+let asked = -1
+/** Turns to the next thing that needs a decision, round and round. */
+async function decide(): Promise<void> {
+  const all = decisions(plan.value?.findings ?? [])
+  if (all.length === 0) return
+  asked = (asked + 1) % all.length
+  const next = all[asked]
+  if (!next) return
+  const surface = surfaceOf(next)
+  if (surface !== undefined) desk.value?.turnTo(surface)
+  await router.push(stepPath(props.id, next.step))
+  await nextTick()
+  const shown = [...document.querySelectorAll<HTMLElement>('[data-finding]')]
+  const found = shown.find((e) => e.dataset.finding === next.path + next.text)
+  found?.scrollIntoView({ block: 'center' })
+  found?.focus()
+}
+
+useJobKeys({
+  undo: editor.undo,
+  redo: editor.redo,
+  help: () => (help.value = true),
+  cards: () => void router.push(`/jobs/${props.id}/cards`),
+  step: (n) => {
+    const wanted = steps[n - 1]
+    if (wanted) void router.push(stepPath(props.id, wanted.id))
+  },
+  turn,
+  decide: () => void decide(),
 })
 </script>
 
@@ -48,9 +76,9 @@ useEventListener(window, 'keydown', (event) => {
     <p class="my-4">It may have been opened from another company's link.</p>
     <v-btn to="/jobs">To the jobs</v-btn>
   </div>
-  <template v-else-if="file && plan">
-    <div class="top">
-      <div class="title row">
+  <div v-else-if="file && plan" :style="{ '--top': `${height}px` }">
+    <div ref="top" class="top">
+      <div class="title">
         <input
           class="name"
           :value="file.job.name"
@@ -59,26 +87,32 @@ useEventListener(window, 'keydown', (event) => {
           :readonly="!session.mayEdit"
           @change="rename"
         />
-        <button
-          type="button"
-          class="plain client"
-          title="Client, site and notes"
-          @click="desk?.openDetails()"
-        >
-          {{ [file.job.client, file.job.site].filter(Boolean).join(' · ') || 'Client, site and notes …' }}
+        <button type="button" class="plain client" title="Job details" @click="desk?.openDetails()">
+          {{ [file.job.client, file.job.site].filter(Boolean).join(' · ') || 'Client, site, hours …' }}
         </button>
         <SaveMark :state="state" />
         <template v-if="session.mayEdit">
           <v-btn size="small" :disabled="!canUndo" data-test="undo" @click="editor.undo">Undo</v-btn>
-          <v-btn size="small" :disabled="!canRedo" data-test="redo" @click="editor.redo">Redo</v-btn>
+          <v-btn size="small" class="wide" :disabled="!canRedo" data-test="redo" @click="editor.redo"
+            >Redo</v-btn
+          >
         </template>
-        <v-btn size="small" :href="`/api/jobs/${id}/file`" data-test="export">Plan file</v-btn>
-        <v-btn size="small" variant="text" aria-label="Keyboard" @click="help = true">?</v-btn>
+        <v-btn size="small" class="wide" :href="`/api/jobs/${id}/file`" data-test="export">Plan file</v-btn>
+        <v-btn size="small" class="wide" variant="text" aria-label="Keyboard" @click="help = true">?</v-btn>
       </div>
-      <JobStrip :steps="plan.steps" />
+      <JobStrip :steps="plan.steps" :job-id="id" />
+      <JobLine
+        :line="plan.line"
+        :before="before"
+        :currency="file.job.currency"
+        :zone="plan.zone"
+        :job-id="id"
+        :class="{ old: away }"
+      />
       <p v-if="away" class="banner" role="alert">
-        The server cannot be reached. What you change is kept on this device and sent when it is back; the
-        figures below are the last it gave.
+        The server cannot be reached. What you change is
+        {{ kept ? 'kept on this device' : 'kept in this page' }} and sent when it is back; the figures are the
+        last it gave.
       </p>
       <p v-else-if="state === 'refused'" class="banner" role="alert">
         {{ trouble }} Your edit is kept here.
@@ -86,7 +120,10 @@ useEventListener(window, 'keydown', (event) => {
       </p>
       <p v-else-if="state === 'signed-out'" class="banner" role="alert">
         You were signed out. Your edits are kept on this device.
-        <v-btn size="small" :to="{ path: '/sign-in', query: { next: `/jobs/${id}` } }">Sign in again</v-btn>
+        <v-btn size="small" :to="{ path: '/sign-in', query: { next: route.fullPath } }">Sign in again</v-btn>
+      </p>
+      <p v-if="unkept" class="banner" role="alert" data-test="unkept">
+        This device has no room left to keep unsent edits. Leave this page open until they are saved.
       </p>
       <p v-if="!session.mayEdit" class="banner quiet">
         As a hand you can read this job; a lead or estimator changes it.
@@ -95,7 +132,7 @@ useEventListener(window, 'keydown', (event) => {
     <JobDesk ref="desk" :editor="editor" :file="file" :plan="plan" :job-id="id" :class="{ old: away }" />
     <ConflictDialog v-if="stale" :stale="stale" @settle="editor.settle" />
     <HelpDialog v-model="help" />
-  </template>
+  </div>
   <div v-else class="page quiet">
     {{ away ? 'The server does not answer; trying again …' : 'Opening the job …' }}
   </div>
@@ -110,26 +147,33 @@ useEventListener(window, 'keydown', (event) => {
   border-bottom: 1px solid var(--line);
 }
 .title {
-  padding: 6px 24px 4px;
+  display: flex;
+  align-items: center;
+  gap: 10px;
+  padding: 5px 24px;
 }
 .name {
-  flex: 1 1 240px;
+  flex: 1 1 200px;
+  min-width: 0;
   max-width: 440px;
   font: inherit;
-  font-size: 1.24rem;
+  font-size: 1.2rem;
   font-weight: 700;
   color: inherit;
   background: none;
   border: 0;
   border-bottom: 1px solid transparent;
-  padding: 4px 0;
+  padding: 3px 0;
 }
 .name:hover:not([readonly]) {
   border-bottom-color: var(--quiet);
 }
-
 .client {
   flex: 1 1 120px;
+  min-width: 0;
+  overflow: hidden;
+  text-overflow: ellipsis;
+  white-space: nowrap;
   color: var(--quiet);
 }
 .client:hover {
@@ -142,14 +186,19 @@ useEventListener(window, 'keydown', (event) => {
   font-weight: 620;
 }
 .old :deep(.figure),
+.old :deep(.value),
 .old :deep(.open-figure) {
   opacity: 0.55;
 }
-@media (max-width: 700px) {
+@media (max-width: 900px) {
+  .top {
+    position: static;
+  }
   .title {
     padding: 4px 12px;
   }
-  .client {
+  .client,
+  .wide {
     display: none;
   }
 }

@@ -1,60 +1,57 @@
 <script setup lang="ts">
-import type { Step, StepState } from '../../api/client'
+import type { StepState } from '../../api/client'
+import { stepPath, steps as all } from './steps'
 
-defineProps<{ steps: StepState[] }>()
-const names: Record<Step, string> = {
-  measure: 'Measure',
-  survey: 'Survey',
-  'build-up': 'Build-up',
-  kits: 'Kits',
-  batches: 'Batches',
-  pour: 'Pour',
+/** The steps of the job, each with how far it is. */
+const props = defineProps<{ steps: StepState[]; jobId: string }>()
+function state(id: string): StepState | undefined {
+  return props.steps.find((s) => s.step === id)
 }
-function words(s: StepState): string {
-  if (s.state === 'done') return 'done'
-  if (s.state === 'todo') return 'to do'
+function words(s: StepState | undefined): string {
+  if (s?.state === 'done') return 'done'
+  if (s?.state !== 'warnings') return 'to do'
   return s.findings === 1 ? '1 warning' : `${s.findings} warnings`
 }
 </script>
 
 <template>
   <nav class="strip" aria-label="Steps of the job">
-    <a
-      v-for="(s, i) in steps"
-      :key="s.step"
-      :href="`#${s.step}`"
-      :class="s.state"
-      :data-step="s.step"
-      :data-state="s.state"
+    <router-link
+      v-for="(s, i) in all"
+      :key="s.id"
+      :to="stepPath(jobId, s.id)"
+      :class="state(s.id)?.state ?? 'todo'"
+      :data-step="s.id"
+      :data-state="state(s.id)?.state"
     >
       <span class="number">{{ i + 1 }}</span>
-      <span class="name">{{ names[s.step] }}</span>
-      <span class="state small">{{ words(s) }}</span>
-    </a>
+      <span class="name">{{ s.name }}</span>
+      <span class="state">{{ words(state(s.id)) }}</span>
+    </router-link>
   </nav>
 </template>
 
 <style scoped>
 .strip {
   display: grid;
-  grid-template-columns: repeat(6, 1fr);
-  border-top: 1px solid var(--line);
+  grid-auto-flow: column;
+  grid-auto-columns: minmax(0, 1fr);
   background: var(--paper);
+  border-top: 1px solid var(--line);
 }
 a {
   position: relative;
   display: grid;
-  grid-template-columns: auto 1fr auto;
+  grid-template-columns: auto auto 1fr;
   gap: 8px;
   align-items: baseline;
-  padding: 8px 14px 16px;
+  padding: 7px 14px 12px;
   color: inherit;
   text-decoration: none;
   border-right: 1px solid var(--line);
-  background-image: repeating-linear-gradient(90deg, var(--line) 0 1px, transparent 1px 10%);
-  background-size: 100% 5px;
-  background-position: bottom 6px left 0;
-  background-repeat: no-repeat;
+}
+a:last-child {
+  border-right: 0;
 }
 a::after {
   content: '';
@@ -62,7 +59,7 @@ a::after {
   left: 0;
   right: 0;
   bottom: 0;
-  height: 6px;
+  height: 5px;
 }
 .done::after {
   background: var(--good);
@@ -71,35 +68,46 @@ a::after {
   background: repeating-linear-gradient(135deg, var(--warn) 0 6px, transparent 6px 11px);
 }
 .todo::after {
-  border: 1px dashed var(--quiet);
+  background: repeating-linear-gradient(90deg, var(--quiet) 0 3px, transparent 3px 9px);
+  height: 2px;
+}
+a.router-link-active {
+  background: var(--ground);
+  box-shadow: inset 0 3px 0 var(--ink);
+}
+a:hover:not(.router-link-active) {
+  background: var(--faint);
 }
 .number {
-  font-weight: 740;
+  color: var(--quiet);
+  font-size: 13px;
 }
 .name {
-  font-weight: 640;
+  font-weight: 680;
 }
 .state {
+  font-size: 13px;
   color: var(--quiet);
+  text-align: right;
+  white-space: nowrap;
 }
 .warnings .state {
   color: var(--warn);
   font-weight: 640;
 }
-@media (max-width: 700px) {
+@media (max-width: 900px) {
   a {
     grid-template-columns: 1fr;
-    padding: 6px 6px 14px;
     gap: 0;
+    padding: 6px 2px 10px;
+    text-align: center;
   }
-  .number {
+  .number,
+  .state {
     display: none;
   }
   .name {
-    font-size: 0.78rem;
-  }
-  .state {
-    font-size: 0.72rem;
+    font-size: 13px;
   }
 }
 </style>

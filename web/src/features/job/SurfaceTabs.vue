@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import TextField from '../../fields/TextField.vue'
+import { useEventListener } from '@vueuse/core'
 import { ref } from 'vue'
 import type { Surface } from '../../api/client'
 import { useDesk } from './useEditor'
@@ -6,7 +8,6 @@ import { blankSurface, copyOf, kindOf, type SurfaceKind } from './blank'
 import { useSession } from '../people/session'
 import CopyDialog from './CopyDialog.vue'
 
-defineProps<{ jobId: string }>()
 const desk = useDesk()
 const copying = ref(false)
 const session = useSession()
@@ -36,6 +37,10 @@ function add(kind: SurfaceKind = 'floor'): void {
   })
   desk.index.value = desk.file.value.job.surfaces.length - 1
 }
+useEventListener(window, 'keydown', (event) => {
+  const typing = (event.target as HTMLElement).closest('input, select, textarea, [role="dialog"]')
+  if (!typing && !event.ctrlKey && !event.metaKey && event.key.toLowerCase() === 'n' && session.mayEdit) add()
+})
 function duplicate(): void {
   desk.editor.edit('duplicate surface', (f) => {
     const copy = copyOf(desk.surface.value)
@@ -53,7 +58,6 @@ function rename(event: Event): void {
   const name = (event.target as HTMLInputElement).value.trim()
   if (name) desk.editSurface('name', (s) => (s.name = name))
 }
-defineExpose({ add })
 </script>
 
 <template>
@@ -69,7 +73,7 @@ defineExpose({ add })
         @click="desk.index.value = i"
       >
         <span class="title"
-          >{{ s.name }}<span v-if="troubled(i)" class="mind" title="Something to mind here"> !</span></span
+          >{{ s.name }}<span v-if="troubled(i)" class="mind" title="Warnings here"> !</span></span
         >
         <span class="small quiet">{{ area(s.id) }}</span>
       </button>
@@ -85,7 +89,7 @@ defineExpose({ add })
         @click="add(kind)"
         >{{ words }}</v-btn
       >
-      <v-text-field
+      <TextField
         :key="desk.surface.value.id"
         :model-value="desk.surface.value.name"
         label="Name of this surface"
@@ -96,7 +100,7 @@ defineExpose({ add })
       <v-btn variant="text" data-test="copy-to" @click="copying = true">Copy to a job …</v-btn>
       <v-btn variant="text" :disabled="desk.file.value.job.surfaces.length < 2" @click="remove">Remove</v-btn>
     </div>
-    <CopyDialog v-model="copying" :job-id="jobId" :surface="desk.surface.value" />
+    <CopyDialog v-model="copying" :job-id="desk.jobId" :surface="desk.surface.value" />
   </div>
 </template>
 
@@ -131,7 +135,7 @@ defineExpose({ add })
   color: var(--warn);
   font-weight: 800;
 }
-.tools .v-input {
+.tools .field {
   min-width: 220px;
 }
 </style>

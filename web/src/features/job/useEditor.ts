@@ -4,6 +4,7 @@ import type { Finding, Fix, Plan, PlanFile, Step, Surface, SurfacePlan, Working 
 import type { JobEditor } from './useJob'
 
 export interface Desk {
+  jobId: string
   editor: JobEditor
   file: Ref<PlanFile>
   plan: Ref<Plan>
@@ -19,7 +20,7 @@ export interface Desk {
 const key: InjectionKey<Desk> = Symbol('desk')
 
 /** Sets up what the panels of a job share: the job, its plan, and the surface in hand. */
-export function provideDesk(editor: JobEditor, file: Ref<PlanFile>, plan: Ref<Plan>): Desk {
+export function provideDesk(jobId: string, editor: JobEditor, file: Ref<PlanFile>, plan: Ref<Plan>): Desk {
   const index = ref(0)
   const workings = ref<Working[]>([])
   const surface = computed(() => {
@@ -27,6 +28,7 @@ export function provideDesk(editor: JobEditor, file: Ref<PlanFile>, plan: Ref<Pl
     return file.value.job.surfaces[at] as Surface
   })
   const desk: Desk = {
+    jobId,
     editor,
     file,
     plan,

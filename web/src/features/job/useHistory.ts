@@ -10,14 +10,18 @@ export function useHistory<T>(now: Ref<T>) {
   let lastLabel = ''
   let lastAt = 0
 
-  /** Remembers what stands now. Changes with the same label in quick succession undo as one. */
-  function note(label: string): void {
+  /**
+   * Remembers what stands now. Changes with the same label in quick succession
+   * undo as one; whether this one is a step of its own is given back.
+   */
+  function note(label: string): boolean {
     const at = Date.now()
     const together = label === lastLabel && at - lastAt <= COALESCE_MS && history.canUndo.value
     history.commit()
     if (together) history.undoStack.value = history.undoStack.value.slice(1)
     lastLabel = label
     lastAt = at
+    return !together
   }
 
   /** Begins anew: undoing past someone else's save would silently take their work away. */

@@ -1,7 +1,7 @@
 import { useEventListener, useEventSource, useThrottleFn } from '@vueuse/core'
 import { produce, setAutoFreeze } from 'immer'
-import { computed, onScopeDispose, ref, shallowRef, watch } from 'vue'
-import { api, type NewerSheet, type Plan, type PlanFile } from '../../api/client'
+import { onScopeDispose, ref, shallowRef, watch } from 'vue'
+import { api, type Line, type NewerSheet, type Plan, type PlanFile } from '../../api/client'
 import { useSession } from '../people/session'
 import { useHistory } from './useHistory'
 import { useSaving } from './useSaving'
@@ -19,6 +19,8 @@ export function useJob(id: string) {
   const plan = shallowRef<Plan | null>(null)
   const newer = shallowRef<NewerSheet[]>([])
   const missing = ref(false)
+  /** The job's line of figures before the last edit. */
+  const before = shallowRef<Line | null>(null)
   const saving = useSaving(id, { file, plan, newer })
   const history = useHistory(file)
   let timer: ReturnType<typeof setTimeout> | undefined
@@ -55,10 +57,11 @@ export function useJob(id: string) {
     })
     if (next === file.value) return
     file.value = next
-    history.note(label)
+    if (history.note(label)) before.value = plan.value?.line ?? null
     saving.changed()
   }
   function move(by: () => void): void {
+    before.value = plan.value?.line ?? null
     by()
     saving.changed()
   }
@@ -93,6 +96,7 @@ export function useJob(id: string) {
     file,
     plan,
     newer,
+    before,
     missing,
     state: saving.state,
     trouble: saving.trouble,
@@ -107,7 +111,6 @@ export function useJob(id: string) {
       saving.settle(choice)
       history.forget()
     },
-    planned: computed(() => file.value !== null && plan.value !== null),
   }
 }
 

@@ -165,7 +165,7 @@ function take(): void {
             </fieldset>
             <label>
               Outline of the {{ props.what }}
-              <select v-model="outline" class="pick" :aria-label="`Outline of the ${props.what}`">
+              <select v-model="outline" class="control" :aria-label="`Outline of the ${props.what}`">
                 <option v-for="o in offered" :key="o.index" :value="o.index">
                   {{ o.shape.layer || o.shape.kind
                   }}{{ scale > 0 ? `, ${session.format('area', o.shape.area * scale * scale)}` : '' }}
@@ -182,7 +182,7 @@ function take(): void {
             </fieldset>
             <label>
               One unit is
-              <select v-model="scale" class="pick" aria-label="What one unit of the drawing is">
+              <select v-model="scale" class="control" aria-label="What one unit of the drawing is">
                 <option v-if="!scales.some((s) => s.scale === scale)" :value="scale">
                   {{ scale > 0 ? session.format('length', scale) : 'not known yet' }}
                 </option>
@@ -191,7 +191,7 @@ function take(): void {
             </label>
             <label>
               or the true length of side
-              <select v-model="side" class="pick" aria-label="Side with a known length">
+              <select v-model="side" class="control" aria-label="Side with a known length">
                 <option v-for="i in Math.min(chosen.length, SIDES_SHOWN)" :key="i" :value="i - 1">
                   {{ i }}
                 </option>

@@ -108,6 +108,7 @@ function close(): void {
 }
 
 function take(points: Point[], inner: { name: string; outline: Point[] }[]): void {
+  draft.cancel()
   desk.editSurface('import drawing', (s) => {
     s.floor.outline = points
     s.floor.walk = undefined
@@ -188,6 +189,9 @@ const sides = computed(() =>
 )
 const LISTED = 40
 
+// Measuring begins at once: the walk's field is ready, and so is the plan.
+if (session.mayEdit && !measured.value && !desk.surface.value.given) begin('outline')
+
 useEventListener(window, 'keydown', (event) => {
   const typing = (event.target as HTMLElement).closest('input, select, textarea, [role="dialog"]')
   if (typing || event.ctrlKey || event.metaKey) return
@@ -208,14 +212,14 @@ useEventListener(window, 'keydown', (event) => {
       <v-btn data-test="draw" :disabled="draft.drawing.value" @click="begin('outline')">
         {{ measured ? 'Redraw outline' : 'Outline this floor' }}
       </v-btn>
-      <v-btn :disabled="draft.drawing.value" data-test="import" @click="importing = true"
+      <v-btn :disabled="draft.points.value.length > 0" data-test="import" @click="importing = true"
         >Import a drawing</v-btn
       >
       <v-btn data-test="draw-hole" :disabled="!measured || draft.drawing.value" @click="begin('hole')"
         >Add a column</v-btn
       >
       <select
-        class="pick"
+        class="control"
         aria-label="Put on the plan"
         data-test="put-on-plan"
         :disabled="!measured || draft.drawing.value"
@@ -251,7 +255,10 @@ useEventListener(window, 'keydown', (event) => {
         @close="close"
       />
       <div class="facts">
-        <WallEntry v-if="draft.drawing.value" :draft="draft" :origin="outline[0]" @close="close" />
+        <template v-if="draft.drawing.value">
+          <WallEntry :draft="draft" :origin="outline[0]" @close="close" />
+          <GivenArea v-if="!measured && draft.points.value.length === 0" />
+        </template>
         <template v-else>
           <MeasureTotals v-if="takeoff" :takeoff="takeoff" title="Area to coat" around="Around the walls" />
           <p v-else-if="measured" class="quiet">
@@ -289,7 +296,12 @@ useEventListener(window, 'keydown', (event) => {
             </div>
             <label v-if="session.mayEdit" class="small exit-choice">
               Exit in the middle of
-              <select class="pick" data-test="exit-wall" aria-label="Wall with the exit" @change="exitOnWall">
+              <select
+                class="control"
+                data-test="exit-wall"
+                aria-label="Wall with the exit"
+                @change="exitOnWall"
+              >
                 <option value="-1">
                   {{ desk.surface.value.layout.exit ? 'where it is marked' : 'no wall yet' }}
                 </option>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import TextField from '../../fields/TextField.vue'
 import { computed } from 'vue'
 import type { FloorLine, FloorPart, Point } from '../../api/client'
 import { useDesk } from '../job/useEditor'
@@ -124,7 +125,7 @@ const filler = computed(() => takeoff.value?.filler ?? 0)
     <summary>Edges, steps, ramps, cracks and joints</summary>
     <label v-if="session.mayEdit" class="small">
       Add
-      <select class="pick" aria-label="Add an edge, a step or a crack" @change="add">
+      <select class="control" aria-label="Add an edge, a step or a crack" @change="add">
         <option value="">choose …</option>
         <option v-for="(s, kind) in shapes" :key="kind" :value="kind">{{ s.words }}</option>
         <option v-for="(w, kind) in lineWords" :key="kind" :value="kind">{{ w }}</option>
@@ -143,7 +144,7 @@ const filler = computed(() => takeoff.value?.filler ?? 0)
           </FigureButton>
         </EntryHead>
         <div class="triple">
-          <v-text-field
+          <TextField
             v-for="(words, field) in shapes[p.kind].counts"
             :key="field"
             type="number"

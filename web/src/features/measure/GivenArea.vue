@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import TextField from '../../fields/TextField.vue'
 import { computed } from 'vue'
 import { useDesk } from '../job/useEditor'
 import { useSession } from '../people/session'
@@ -33,7 +34,7 @@ function setNote(event: Event): void {
       @update:model-value="setArea"
     />
     <template v-if="given">
-      <v-text-field
+      <TextField
         label="Whose figure it is"
         maxlength="400"
         :model-value="given.note"

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import TextField from '../../fields/TextField.vue'
 import { computed, ref, watch } from 'vue'
 import { api, refusal, sendPhoto, type PhotoLine } from '../../api/client'
 import { useSession } from '../people/session'
@@ -123,7 +124,7 @@ async function remove(photo: PhotoLine, away: boolean): Promise<void> {
       <div v-if="shown" class="sheet large">
         <img :src="`/api/photos/${shown.id}/image`" :alt="shown.caption || 'Photograph of the surface'" />
         <div class="row">
-          <v-text-field
+          <TextField
             class="grow"
             label="What it shows"
             maxlength="300"

@@ -63,7 +63,7 @@ table.figures td {
   padding: 2px 8px 2px 0;
 }
 table.many {
-  font-size: 0.72rem;
+  font-size: 13px;
 }
 table.many td {
   padding: 0 6px 0 0;
@@ -88,7 +88,7 @@ table.many td {
   list-style: none;
   padding: 0;
   margin-top: 8px;
-  font-size: 0.74rem;
+  font-size: 13px;
   line-height: 1.3;
 }
 </style>

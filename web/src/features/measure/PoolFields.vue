@@ -127,7 +127,7 @@ function toggleHopper(): void {
           :key="f.label"
           kind="length"
           :label="f.label"
-          :hint="f.hint"
+          :told="f.hint"
           :model-value="f.value"
           :positive="f.positive"
           :disabled="!session.mayEdit"

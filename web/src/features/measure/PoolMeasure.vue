@@ -112,7 +112,7 @@ useEventListener(window, 'keydown', (event) => {
     <template v-if="session.mayEdit">
       <label class="small">
         Shell
-        <select class="pick" aria-label="Form of the shell" :value="pool.form" @change="chooseForm">
+        <select class="control" aria-label="Form of the shell" :value="pool.form" @change="chooseForm">
           <option v-for="(words, form) in forms" :key="form" :value="form">{{ words }}</option>
         </select>
       </label>

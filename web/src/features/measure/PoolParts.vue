@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import TextField from '../../fields/TextField.vue'
 import { computed } from 'vue'
 import type { PoolPart } from '../../api/client'
 import { useDesk } from '../job/useEditor'
@@ -48,7 +49,7 @@ function whole(event: Event): number {
     <summary>Steps, benches, swim-outs</summary>
     <label v-if="session.mayEdit" class="small">
       Add
-      <select class="pick" aria-label="Add steps, a bench or a swim-out" @change="add">
+      <select class="control" aria-label="Add steps, a bench or a swim-out" @change="add">
         <option value="">choose …</option>
         <option v-for="(k, kind) in kinds" :key="kind" :value="kind">{{ k.words }}</option>
       </select>
@@ -62,7 +63,7 @@ function whole(event: Event): number {
           @remove="remove(p.id)"
         />
         <div class="triple">
-          <v-text-field
+          <TextField
             v-if="p.kind === 'steps'"
             type="number"
             min="1"

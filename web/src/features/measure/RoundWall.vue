@@ -27,7 +27,7 @@ async function round(): Promise<void> {
   <div class="round" data-test="round-wall">
     <label class="small">
       Curve wall
-      <select v-model="wall" class="pick" aria-label="Wall to curve">
+      <select v-model="wall" class="control" aria-label="Wall to curve">
         <option v-for="(_, i) in outline.slice(0, SHOWN)" :key="i" :value="i">{{ i + 1 }}</option>
       </select>
     </label>

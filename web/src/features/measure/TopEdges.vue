@@ -51,7 +51,7 @@ function set(label: string, change: (top: Top) => void): void {
     <QuantityField
       kind="length"
       label="Run-off over edges"
-      :hint="top.runOff ? undefined : 'rule of thumb'"
+      :told="top.runOff ? undefined : 'rule of thumb'"
       :model-value="top.runOff?.value ?? USUAL.runOff"
       :disabled="!session.mayEdit"
       @update:model-value="(v) => set('run-off', (t) => (t.runOff = { value: v, source: 'own-test' }))"

@@ -137,7 +137,7 @@ useEventListener(window, 'keydown', (event) => {
       >
       <label v-if="rings.length > 0" class="small">
         A click on a side makes it
-        <select v-model="pick" class="pick" aria-label="What a click on a side makes it">
+        <select v-model="pick" class="control" aria-label="What a click on a side makes it">
           <option v-for="(words, kind) in picks" :key="kind" :value="kind">{{ words }}</option>
         </select>
       </label>

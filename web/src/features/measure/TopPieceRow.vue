@@ -115,7 +115,7 @@ function setInside(side: number): void {
             <th scope="row">Side {{ s.number }}, {{ session.format('length', s.length) }}</th>
             <td>
               <select
-                class="pick"
+                class="control"
                 :aria-label="`What side ${s.number} of ${piece.name} is`"
                 :value="s.edge?.kind ?? 'wall'"
                 :disabled="!session.mayEdit"
@@ -200,7 +200,7 @@ function setInside(side: number): void {
   display: grid;
   gap: 8px;
 }
-td .pick {
+td .control {
   min-height: 34px;
 }
 </style>

@@ -1,6 +1,7 @@
 <script setup lang="ts">
+import TextField from '../../fields/TextField.vue'
 import { useDebounceFn } from '@vueuse/core'
-import { computed, ref } from 'vue'
+import { computed, onMounted, ref } from 'vue'
 import { useSession } from '../people/session'
 import type { useWalk } from './useWalk'
 
@@ -11,6 +12,8 @@ const example = computed(() =>
     ? "or a whole run: 14' 3, left, 9' 6, right 30, 4'"
     : 'or a whole run: 7.4 m, left, 5.2 m, right 30, 2 m',
 )
+const field = ref<{ focus: () => void } | null>(null)
+onMounted(() => field.value?.focus())
 const text = ref('')
 const echo = ref('')
 const fault = ref('')
@@ -39,12 +42,12 @@ async function take(): Promise<void> {
 </script>
 
 <template>
-  <v-text-field
+  <TextField
+    ref="field"
     v-model="text"
     label="Length of the wall"
-    :hint="echo || example"
-    persistent-hint
-    :error-messages="fault"
+    :told="echo || example"
+    :fault="fault"
     autocomplete="off"
     @input="typed"
     @keydown.enter.prevent="take"

@@ -44,7 +44,7 @@ async function take(): Promise<void> {
     <input
       ref="field"
       v-model="text"
-      class="pick"
+      class="control"
       :tabindex="open ? 0 : -1"
       autocomplete="off"
       @input="fault = ''"

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import TextField from '../../fields/TextField.vue'
 import { computed, ref } from 'vue'
 import { api, refusal, type Colleague } from '../../api/client'
 import { useSession } from './session'
@@ -71,7 +72,7 @@ async function change(p: Colleague, role: Role, active: boolean): Promise<void> 
             <td>
               <select
                 v-if="owner"
-                class="pick"
+                class="control"
                 :value="p.role"
                 :aria-label="`Role of ${p.name}`"
                 @change="change(p, ($event.target as HTMLSelectElement).value as Role, p.active)"
@@ -97,15 +98,15 @@ async function change(p: Colleague, role: Role, active: boolean): Promise<void> 
     </div>
     <form v-if="owner" class="sheet add" @submit.prevent="add">
       <h2>Add someone</h2>
-      <v-text-field v-model="entry.name" label="Name" maxlength="120" />
-      <v-text-field v-model="entry.email" label="E-mail address" type="email" />
-      <v-text-field
+      <TextField v-model="entry.name" label="Name" maxlength="120" />
+      <TextField v-model="entry.email" label="E-mail address" type="email" />
+      <TextField
         v-model="entry.password"
         label="First password, at least 10 characters"
         type="password"
         autocomplete="new-password"
       />
-      <select v-model="entry.role" class="pick" aria-label="Role of the new person">
+      <select v-model="entry.role" class="control" aria-label="Role of the new person">
         <option v-for="(text, r) in roles" :key="r" :value="r">{{ text }}</option>
       </select>
       <div><v-btn type="submit" color="primary" variant="flat">Add</v-btn></div>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import TextField from '../../fields/TextField.vue'
 import { onMounted, ref } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import { useSession } from './session'
@@ -57,7 +58,7 @@ async function enter(): Promise<void> {
       <p class="name">Nephelon</p>
       <h1>From the tape measure to the mix card</h1>
       <p class="quiet mb-4">Measure the surface, build up the coats, and know what to buy, mix and pour.</p>
-      <v-text-field
+      <TextField
         ref="first"
         v-model="email"
         label="E-mail address"
@@ -66,7 +67,7 @@ async function enter(): Promise<void> {
         autocomplete="username"
         class="mb-3"
       />
-      <v-text-field
+      <TextField
         v-model="password"
         label="Password"
         type="password"

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import TextField from '../../fields/TextField.vue'
 import { computed } from 'vue'
 import type { Product, Source } from '../../api/client'
 import PickField from '../../fields/PickField.vue'
@@ -51,14 +52,14 @@ function resize(count: number): void {
     <p v-if="derived" class="small quiet derived">= {{ derived }}</p>
   </div>
   <div v-for="(c, i) in sheet.components" :key="i" class="triple">
-    <v-text-field
+    <TextField
       v-if="sheet.components.length > 1"
       :label="`Parts of ${c.name}`"
       inputmode="decimal"
       :model-value="c.parts"
       @change="change(i, { parts: number($event) })"
     />
-    <v-text-field
+    <TextField
       v-if="sheet.components.length > 1"
       :label="`Parts of ${c.name} by ${other}, if printed`"
       inputmode="decimal"

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import TextField from '../../fields/TextField.vue'
 import type { Hardener, Source } from '../../api/client'
 import { idOf } from './useSheetDraft'
 import { sheetTimes } from './sheet'
@@ -39,13 +40,13 @@ function number(event: Event): number {
         @remove="put((modelValue ?? []).filter((_, n) => n !== i))"
       />
       <div class="triple">
-        <v-text-field
+        <TextField
           :label="`Parts of A, ${h.name}`"
           :model-value="h.a"
           inputmode="decimal"
           @change="change(i, { a: number($event) })"
         />
-        <v-text-field
+        <TextField
           :label="`Parts of B, ${h.name}`"
           :model-value="h.b"
           inputmode="decimal"

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import TextField from '../../fields/TextField.vue'
 import type { Kinetics, Source } from '../../api/client'
 import { sourceWords } from '../../fields/sources'
 
@@ -40,7 +41,7 @@ function set(key: (typeof fields)[number]['key'], event: Event): void {
     >
     <template v-else>
       <div class="triple">
-        <v-text-field
+        <TextField
           v-for="f in fields"
           :key="f.key"
           :label="f.label"
@@ -51,7 +52,7 @@ function set(key: (typeof fields)[number]['key'], event: Event): void {
         <label class="small"
           >Source
           <select
-            class="pick"
+            class="control"
             aria-label="Source of how it reacts"
             :value="modelValue.source ?? 'assumed'"
             @change="

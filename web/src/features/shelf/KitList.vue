@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import TextField from '../../fields/TextField.vue'
 import type { Product, Source } from '../../api/client'
 import NameField from '../../fields/NameField.vue'
 import QuantityField from '../../fields/QuantityField.vue'
@@ -46,7 +47,7 @@ function price(event: Event): number | undefined {
         positive
         @update:model-value="change(i, { mass: $event, volume: undefined })"
       />
-      <v-text-field
+      <TextField
         :label="`Price of size ${i + 1}`"
         inputmode="decimal"
         :model-value="k.price"

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import TextField from '../../fields/TextField.vue'
 import { ref } from 'vue'
 import type { Medium } from '../../api/client'
 import { idOf } from './useSheetDraft'
@@ -80,7 +81,7 @@ function keep(): void {
       />
     </div>
     <div v-else class="pair">
-      <v-text-field
+      <TextField
         label="Pieces or metres"
         inputmode="decimal"
         :model-value="draft.use?.amount ?? 1"
@@ -100,13 +101,13 @@ function keep(): void {
         :model-value="p.name"
         @update:model-value="pack(i, { name: $event })"
       />
-      <v-text-field
+      <TextField
         :label="draft.kind === 'tool' ? `Pieces or metres in pack ${i + 1}` : `kg in pack ${i + 1}`"
         inputmode="decimal"
         :model-value="p.amount"
         @change="pack(i, { amount: number($event) })"
       />
-      <v-text-field
+      <TextField
         :label="`Price of pack ${i + 1}`"
         inputmode="decimal"
         :model-value="p.price"

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import TextField from '../../fields/TextField.vue'
 import { computed, ref } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import type { Product, Source } from '../../api/client'
@@ -126,7 +127,7 @@ async function leave(): Promise<void> {
             >Drawn in
             <input
               type="color"
-              class="pick"
+              class="control"
               :value="draft.color"
               @input="set({ color: ($event.target as HTMLInputElement).value })"
           /></label>
@@ -264,15 +265,15 @@ async function leave(): Promise<void> {
           :model-value="draft.hazards"
           @update:model-value="set({ hazards: $event as Product['hazards'] })"
         />
-        <v-textarea
+        <TextField
+          :lines="5"
           label="Protective equipment, one to a line"
-          rows="3"
           :model-value="lines.wear"
           @change="set({ wear: listed($event) })"
         />
-        <v-textarea
+        <TextField
+          :lines="5"
           label="Cautions, one to a line"
-          rows="3"
           :model-value="lines.cautions"
           @change="set({ cautions: listed($event) })"
         />

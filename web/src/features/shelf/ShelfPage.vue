@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import TextField from '../../fields/TextField.vue'
 import { useDebounceFn } from '@vueuse/core'
 import { computed, ref, watch } from 'vue'
 import type { Product } from '../../api/client'
@@ -71,17 +72,17 @@ function weak(p: Product): boolean {
     </div>
     <ShelfNav />
     <div class="narrow mb-3">
-      <v-text-field v-model="words" label="Search name, kind or use" type="search" clearable />
+      <TextField v-model="words" label="Search name, kind or use" type="search" />
       <label class="small">
         Kind
-        <select v-model="kind" class="pick" aria-label="Kind">
+        <select v-model="kind" class="control" aria-label="Kind">
           <option value="">all kinds</option>
           <option v-for="(name, k) in kindWords" :key="k" :value="k">{{ name }}</option>
         </select>
       </label>
       <label class="small">
         Chemistry
-        <select v-model="chemistry" class="pick" aria-label="Chemistry">
+        <select v-model="chemistry" class="control" aria-label="Chemistry">
           <option value="">all</option>
           <option v-for="(name, k) in chemistryWords" :key="k" :value="k">{{ name }}</option>
         </select>
@@ -168,7 +169,7 @@ function weak(p: Product): boolean {
   gap: 12px;
   align-items: end;
 }
-.narrow .pick {
+.narrow .control {
   display: block;
   width: 100%;
 }

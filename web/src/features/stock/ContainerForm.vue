@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import TextField from '../../fields/TextField.vue'
 import { computed, ref } from 'vue'
 import { useShelf } from '../shelf/store'
 import type { Container } from '../../api/client'
@@ -85,7 +86,7 @@ function keep(): void {
         v-else
         kind="volume"
         label="Volume left"
-        :hint="draft.part === 'kit' ? 'of mix that it makes' : ''"
+        :told="draft.part === 'kit' ? 'of mix that it makes' : ''"
         :model-value="draft.volume"
         positive
         @update:model-value="draft.volume = $event"
@@ -100,13 +101,13 @@ function keep(): void {
         :model-value="draft.place ?? ''"
         @update:model-value="draft.place = $event || undefined"
       />
-      <v-text-field
+      <TextField
         label="Received"
         type="date"
         :model-value="draft.received"
         @change="draft.received = date($event)"
       />
-      <v-text-field
+      <TextField
         label="Expires"
         type="date"
         :model-value="draft.expires"

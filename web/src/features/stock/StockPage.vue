@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import TextField from '../../fields/TextField.vue'
 import { computed, ref } from 'vue'
 import { useRoute } from 'vue-router'
 import { api, refusal, type Container, type StockGroup } from '../../api/client'
@@ -79,13 +80,7 @@ function left(c: Container): string {
   <div class="page">
     <div class="row mb-3">
       <h1 class="grow">Stock</h1>
-      <v-text-field
-        v-model="words"
-        label="Search name, lot or place"
-        type="search"
-        class="search"
-        clearable
-      />
+      <TextField v-model="words" label="Search name, lot or place" type="search" class="search" />
       <v-btn v-if="session.mayEdit" size="small" data-test="new-container" @click="open = blank()"
         >Put in stock</v-btn
       >

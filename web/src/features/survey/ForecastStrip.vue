@@ -79,7 +79,7 @@ function point(event: PointerEvent): void {
       <template v-if="session.mayEdit">
         <label class="small">
           Climate
-          <select v-model="climate" class="pick" aria-label="Climate of the forecast">
+          <select v-model="climate" class="control" aria-label="Climate of the forecast">
             <option value="estuary">estuary</option>
             <option value="plateau">plateau</option>
             <option value="foothills">foothills</option>
@@ -166,7 +166,7 @@ svg {
   margin-top: 6px;
 }
 text {
-  font-size: 12px;
+  font-size: 13px;
   fill: var(--ink);
 }
 .day {

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import TextField from '../../fields/TextField.vue'
 import { computed, ref } from 'vue'
 import { api, refusal, type InstrumentLine, type Point, type SurveyReading } from '../../api/client'
 import type { ReadKind } from '../../fields/useReader'
@@ -126,7 +127,7 @@ function shown(r: SurveyReading): string {
     <div v-if="session.mayEdit" class="pair">
       <label class="small">
         What was read
-        <select v-model="kind" class="pick wide" aria-label="What was read">
+        <select v-model="kind" class="control" aria-label="What was read">
           <option v-for="(k, id) in kinds" :key="id" :value="id">{{ k.words }}</option>
         </select>
       </label>
@@ -145,7 +146,7 @@ function shown(r: SurveyReading): string {
       />
       <label v-if="corners.length > 0" class="small">
         Where
-        <select v-model="where" class="pick wide" aria-label="Where it was read">
+        <select v-model="where" class="control" aria-label="Where it was read">
           <option value="">not noted</option>
           <option value="middle">in the middle</option>
           <option v-for="(_, i) in corners" :key="i" :value="String(i)">near corner {{ i + 1 }}</option>
@@ -153,9 +154,9 @@ function shown(r: SurveyReading): string {
       </label>
       <label class="small">
         When, if not now
-        <input v-model="earlier" type="datetime-local" class="pick wide" aria-label="When it was read" />
+        <input v-model="earlier" type="datetime-local" class="control" aria-label="When it was read" />
       </label>
-      <v-text-field
+      <TextField
         v-if="kind === 'moisture-meter'"
         v-model="scale"
         label="Its scale"

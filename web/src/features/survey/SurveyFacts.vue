@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import TextField from '../../fields/TextField.vue'
 import { computed } from 'vue'
 import type { Survey } from '../../api/client'
 import { useDesk } from '../job/useEditor'
@@ -80,7 +81,7 @@ function stain(which: Stain): void {
         Poured or laid on
         <input
           type="date"
-          class="pick wide"
+          class="control"
           aria-label="Poured or laid on"
           :value="survey.laid ?? ''"
           :disabled="!session.mayEdit"
@@ -101,7 +102,7 @@ function stain(which: Stain): void {
         :model-value="String(survey.wanted ?? '')"
         @update:model-value="(n) => set('wanted', (s) => (s.wanted = Number(n) || undefined))"
       />
-      <v-text-field
+      <TextField
         label="What it is used for"
         maxlength="300"
         :model-value="survey.use ?? ''"

@@ -57,7 +57,7 @@ async function keep(): Promise<void> {
         <QuantityField
           :kind="r.kind as ReadKind"
           :label="r.name"
-          :hint="r.from"
+          :told="r.from"
           :model-value="r.value"
           :disabled="!session.mayEdit"
           @update:model-value="set(r, $event)"

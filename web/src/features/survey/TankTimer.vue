@@ -39,7 +39,7 @@ function minutes(s: number): string {
     <summary>Filling a tank by the clock</summary>
     <div class="triple">
       <QuantityField v-model="known" kind="volume" label="Known volume" positive />
-      <QuantityField v-model="seconds" kind="span" label="It took" hint="such as 55 s" positive />
+      <QuantityField v-model="seconds" kind="span" label="It took" told="such as 55 s" positive />
       <QuantityField v-model="wanted" kind="volume" label="Wanted volume" positive />
     </div>
     <div v-if="needed" class="row mt-2">

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import TextField from '../../fields/TextField.vue'
 import { ref } from 'vue'
 import type { Verdict } from '../../api/client'
 import { useDesk } from '../job/useEditor'
@@ -71,7 +72,7 @@ function addBarrier(): void {
               >Go on in spite of it …</v-btn
             >
             <template v-else>
-              <v-text-field
+              <TextField
                 v-model="reason"
                 class="grow"
                 label="Reason, kept for the record"

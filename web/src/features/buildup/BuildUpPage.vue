@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
 import type { Medium, Product, ShelfLine } from '../../api/client'
+import SurfaceTabs from '../job/SurfaceTabs.vue'
 import { useDesk } from '../job/useEditor'
 import { newId } from '../job/blank'
 import { grouped, kindWords } from '../shelf/kinds'
@@ -69,9 +70,10 @@ function reorder(from: number, to: number): void {
 </script>
 
 <template>
-  <section id="build-up" class="sheet panel" aria-labelledby="buildup-title">
+  <SurfaceTabs />
+  <section id="build-up" class="panel" aria-labelledby="buildup-title">
     <div class="row mb-3">
-      <h2 id="buildup-title" class="grow">3 · Build-up</h2>
+      <h2 id="buildup-title" class="grow">Build-up</h2>
       <v-btn v-if="session.mayEdit" size="small" data-test="systems" @click="choosing = true"
         >Systems …</v-btn
       >
@@ -89,7 +91,7 @@ function reorder(from: number, to: number): void {
       <div>
         <label v-if="session.mayEdit" class="add">
           Next coat on top
-          <select class="pick" data-test="add-coat" aria-label="Add a coat of" @change="chosen">
+          <select class="control" data-test="add-coat" aria-label="Add a coat of" @change="chosen">
             <option value="">choose from the shelf …</option>
             <option v-if="shelf.total > shelf.lines.length" value="…">
               search all {{ shelf.total }} sheets …
@@ -137,7 +139,7 @@ function reorder(from: number, to: number): void {
   font-weight: 620;
   flex-wrap: wrap;
 }
-.add .pick {
+.add .control {
   max-width: 320px;
 }
 </style>

@@ -11,7 +11,6 @@ import KitChoices from './KitChoices.vue'
 import MediaTable from './MediaTable.vue'
 import StockPicks from './StockPicks.vue'
 
-defineProps<{ jobId: string }>()
 const desk = useDesk()
 const session = useSession()
 const currency = computed(() => desk.file.value.job.currency)
@@ -39,9 +38,9 @@ function back(b: Purchase): RouteLocationRaw {
 </script>
 
 <template>
-  <section id="kits" class="sheet panel" aria-labelledby="kits-title">
+  <section id="kits" class="panel" aria-labelledby="kits-title">
     <div class="row mb-3">
-      <h2 id="kits-title" class="grow">4 · Kits to buy for the whole job</h2>
+      <h2 id="kits-title" class="grow">Kits to buy for the whole job</h2>
       <span v-if="desk.plan.value.cost !== undefined" class="figure" data-test="total-cost">{{
         money(desk.plan.value.cost, currency)
       }}</span>
@@ -120,7 +119,7 @@ function back(b: Purchase): RouteLocationRaw {
       :key="`ways-${b.product}${b.hardener ?? ''}`"
       :purchase="b"
     />
-    <StockPicks :job-id="jobId" />
+    <StockPicks :job-id="desk.jobId" />
     <MediaTable />
   </section>
 </template>

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
+import SurfaceTabs from '../job/SurfaceTabs.vue'
 import { useDesk } from '../job/useEditor'
 import { useSession } from '../people/session'
 import FindingList from '../job/FindingList.vue'
@@ -9,7 +10,6 @@ import ShapeFigure from '../../drawing/ShapeFigure.vue'
 import SpanList from '../measure/SpanList.vue'
 import TapeMarks from './TapeMarks.vue'
 
-const props = defineProps<{ jobId: string }>()
 const desk = useDesk()
 const session = useSession()
 const chosen = ref('')
@@ -35,14 +35,15 @@ const QUARTER = 90
 </script>
 
 <template>
-  <section id="pour" class="sheet panel" aria-labelledby="pour-title">
+  <SurfaceTabs />
+  <section id="pour" class="panel" aria-labelledby="pour-title">
     <div class="row mb-3">
-      <h2 id="pour-title" class="grow">6 · Sections and mix cards</h2>
+      <h2 id="pour-title" class="grow">Sections and mix cards</h2>
       <v-btn
         v-if="laid.length > 0"
         color="primary"
         variant="flat"
-        :to="`/jobs/${props.jobId}/cards`"
+        :to="`/jobs/${desk.jobId}/cards`"
         data-test="to-cards"
         >Mix cards, to print</v-btn
       >

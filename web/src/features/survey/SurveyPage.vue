@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { computed } from 'vue'
+import SurfaceTabs from '../job/SurfaceTabs.vue'
 import { useDesk } from '../job/useEditor'
 import { useSession } from '../people/session'
 import FindingList from '../job/FindingList.vue'
@@ -28,9 +29,10 @@ function begin(): void {
 </script>
 
 <template>
-  <section id="survey" class="sheet panel" aria-labelledby="survey-title">
+  <SurfaceTabs />
+  <section id="survey" class="panel" aria-labelledby="survey-title">
     <div class="row mb-3">
-      <h2 id="survey-title" class="grow">2 · Survey and preparation</h2>
+      <h2 id="survey-title" class="grow">Survey and preparation</h2>
       <strong v-if="told" class="answer" :class="told.fit" data-test="fit">{{ fits[told.fit] }}</strong>
     </div>
     <template v-if="!surveyed">

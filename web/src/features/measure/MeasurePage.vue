@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { computed } from 'vue'
+import SurfaceTabs from '../job/SurfaceTabs.vue'
 import { useDesk } from '../job/useEditor'
 import { kindOf } from '../job/blank'
 import FindingList from '../job/FindingList.vue'
@@ -8,16 +9,16 @@ import PhotoStrip from './PhotoStrip.vue'
 import PoolMeasure from './PoolMeasure.vue'
 import TopMeasure from './TopMeasure.vue'
 
-const props = defineProps<{ jobId: string }>()
 const desk = useDesk()
 const kind = computed(() => kindOf(desk.surface.value))
 const toolbar = 'measure-tools'
 </script>
 
 <template>
-  <section id="measure" class="sheet panel" aria-labelledby="measure-title">
+  <SurfaceTabs />
+  <section id="measure" class="panel" aria-labelledby="measure-title">
     <div class="row mb-3">
-      <h2 id="measure-title" class="grow">1 · Measure</h2>
+      <h2 id="measure-title" class="grow">Measure</h2>
       <div :id="toolbar" class="row" />
     </div>
     <FindingList :findings="desk.findings('measure')" />
@@ -25,8 +26,8 @@ const toolbar = 'measure-tools'
     <PoolMeasure v-else-if="kind === 'pool'" :key="desk.surface.value.id" :toolbar="`#${toolbar}`" />
     <FloorMeasure v-else :key="desk.surface.value.id" :toolbar="`#${toolbar}`" />
     <div class="foot">
-      <PhotoStrip :job-id="props.jobId" :surface="desk.surface.value.id" />
-      <v-btn size="small" :to="`/jobs/${jobId}/sheets`" data-test="to-sheets">Measuring sheet</v-btn>
+      <PhotoStrip :job-id="desk.jobId" :surface="desk.surface.value.id" />
+      <v-btn size="small" :to="`/jobs/${desk.jobId}/sheets`" data-test="to-sheets">Measuring sheet</v-btn>
     </div>
   </section>
 </template>

@@ -1,5 +1,7 @@
 <script setup lang="ts">
+import TextField from '../../fields/TextField.vue'
 import { ref } from 'vue'
+import SurfaceTabs from '../job/SurfaceTabs.vue'
 import { useDesk } from '../job/useEditor'
 import { sourceWords } from '../../fields/sources'
 import { useSession } from '../people/session'
@@ -24,10 +26,11 @@ function spreaders(event: Event): void {
 </script>
 
 <template>
-  <section id="batches" class="sheet panel" aria-labelledby="batches-title">
-    <h2 id="batches-title" class="mb-3">5 · Batches</h2>
+  <SurfaceTabs />
+  <section id="batches" class="panel" aria-labelledby="batches-title">
+    <h2 id="batches-title" class="mb-3">Batches</h2>
     <div class="crew">
-      <v-text-field
+      <TextField
         :model-value="desk.file.value.job.crew.spreaders"
         label="People spreading (not the mixer)"
         type="number"
@@ -35,14 +38,14 @@ function spreaders(event: Event): void {
         max="50"
         :disabled="!session.mayEdit"
         data-test="spreaders"
-        :error-messages="few"
+        :fault="few"
         @change="spreaders"
       />
       <QuantityField
         kind="pace"
         label="Pace of one person"
         :model-value="desk.file.value.job.crew.pace.value"
-        :hint="sourceWords[desk.file.value.job.crew.pace.source]"
+        :told="sourceWords[desk.file.value.job.crew.pace.source]"
         :disabled="!session.mayEdit"
         positive
         @update:model-value="
