@@ -44,26 +44,34 @@ func TestNoSeriousFaultForAnyone(t *testing.T) {
 		p.until(`!document.querySelector('[class*=transition-enter]')`)
 		check("new job, " + colours)
 		p.openJob("Settling basin")
+		p.at("measure")
 		p.sees("[data-test=area]", "m²")
+		p.at("pour")
 		p.sees("[data-test=section-plan]", "")
 		p.until(`!!document.querySelector('.findings')`)
 		check("job, " + colours)
-		p.click("[data-test=draw]")
+		p.at("measure")
+		p.outlining()
 		check("drawing, " + colours)
+		p.at("pour")
 		p.click("[data-test=to-cards]")
 		p.sees("[data-test=mix-card]", "Drumlin")
 		check("cards, " + colours)
 		p.openJob("Seal nursery")
+		p.at("survey")
 		p.until(`!!document.querySelector('[data-test=shape]') && !!document.querySelector('[data-test=preparation]')`)
 		value[bool](p, `(document.querySelectorAll('details').forEach(d => d.open = true), true)`)
 		check("pool and survey, " + colours)
 		p.surface("Wading lagoon")
+		p.at("measure")
 		p.until(`!!document.querySelector('[data-test=depth]')`)
 		check("freeform pool, " + colours)
 		p.openJob("Oyster bar")
+		p.at("measure")
 		p.until(`!!document.querySelector('[data-test=strip]')`)
 		check("top, " + colours)
 		p.openJob("Settling basin")
+		p.at("measure")
 		p.click("[data-test=to-sheets]")
 		p.sees("[data-test=measuring-sheet]", "Drain sump")
 		check("measuring sheet, " + colours)
@@ -72,7 +80,7 @@ func TestNoSeriousFaultForAnyone(t *testing.T) {
 		check("shelf, " + colours)
 		// Each of these is looked at in one of the two, turn about.
 		for i, view := range [][2]string{
-			{"/shelf/p/shoalbody-f", "slow hardener"}, {"/shelf/p/keelbody-100/edit", "Thickest wet film"}, {"/shelf/media", "Mudflat"},
+			{"/shelf/p/shoalbody-f", "slow hardener"}, {"/shelf/p/keelbody-100/edit", "Max. wet film"}, {"/shelf/media", "Mudflat"},
 			{"/shelf/systems", "Pebble deck"}, {"/shelf/compare?id=gullwing-ur&id=tern-ur-sat", "Tern UR"}, {"/shelf/read", "Nothing is kept"},
 			{"/stock", "UT-2607"}, {"/house", "Opening the surface"}, {"/bench/keelbody-100", "can be used for"},
 		} {
@@ -131,6 +139,7 @@ func TestByKeyboardAlone(t *testing.T) {
 	value[bool](p, `(document.activeElement.blur(), true)`)
 
 	p.keys("d")
+	p.at("measure")
 	p.until(`!!document.querySelector('[data-test=wall-entry]')`)
 	for i, w := range []struct{ arrows, length string }{{"", "9 m"}, {kb.ArrowLeft, "3 m"}, {kb.ArrowLeft, "9 m"}} {
 		p.tabTo(`e.name === 'way'`)
@@ -145,6 +154,7 @@ func TestByKeyboardAlone(t *testing.T) {
 	p.tabTo(label("Close the outline"))
 	p.keys(kb.Enter)
 	p.sees("[data-test=area]", "27 m²")
+	p.at("build-up")
 	p.tabTo(label("Add a coat of"))
 	p.keys("Key" + "Kee")
 	p.sees("[data-test=coat-1]", "Keelbody")

@@ -18,6 +18,7 @@ func (p *page) look(name string) {
 // is even; the card tells each cup, what every piece gets of it and when.
 func TestAFiveColourTop(t *testing.T) {
 	p := begin(t, "Tasting room")
+	p.at("measure")
 	p.click("[data-test=add-top]")
 	p.button("Add a piece")
 	p.fill("Length of Piece 1", "2.6 m")
@@ -26,6 +27,7 @@ func TestAFiveColourTop(t *testing.T) {
 	p.fill("Length of Piece 2", "1.4 m")
 	p.fill("Front to back of Piece 2", "550 mm")
 	p.sees("[data-test=area]", "2.59 m²") // 1.82 and 0.77
+	p.at("build-up")
 	p.choose("Add a coat of", "Meniscus")
 	p.fill("Amount of coat 1", "3 mm")
 	p.click("[data-test=colours-1] summary")
@@ -46,8 +48,10 @@ func TestAFiveColourTop(t *testing.T) {
 	p.look("colours")
 	p.click("[data-test=fix]")
 	p.until(`!document.querySelector('#build-up .findings .warning')`)
+	p.at("kits")
 	p.sees("[data-test=media]", "Copper pearl")
 	p.saved()
+	p.at("pour")
 	p.click("[data-test=to-cards]")
 	p.sees("[data-test=cups]", "Foam white paste")
 	p.sees("[data-test=cups]", "veins, corner to corner")
@@ -74,14 +78,17 @@ func TestAFiveColourTop(t *testing.T) {
 // start of the work gives each batch its clock and each film its hours.
 func TestACardWithPumpsAndAClock(t *testing.T) {
 	p := begin(t, "Tar house")
+	p.at("measure")
 	p.rectangle("7 m", "5 m")
+	p.at("build-up")
 	p.choose("Add a coat of", "Keelbody")
 	p.choose("Add a coat of", "Hardtack")
+	p.at("batches")
 	p.until(`!!document.querySelector('[data-test=batches-2]')`)
 	p.sees("[data-test=film-times]", "Say when the work starts")
 	p.sees("[data-test=film-1]", "recoat from")
 	p.click("[data-test=pail] summary")
-	p.fill("Empty pail weighs", "900 g")
+	p.fill("Empty pail weight", "900 g")
 	p.fill("Smallest step of the scale", "10 g")
 	p.choose("Pumps", "plain")
 	p.fill("Ten strokes of A weighed", "0.33 kg")
@@ -98,6 +105,7 @@ func TestACardWithPumpsAndAClock(t *testing.T) {
 	p.saved()
 	value[bool](p, `(document.querySelector('[data-test=film-times]').scrollIntoView({ block: 'center', behavior: 'instant' }), true)`)
 	p.look("times")
+	p.at("pour")
 	p.click("[data-test=to-cards]")
 	p.sees("[data-test=strokes]", "strokes of A")
 	p.sees("[data-test=strokes]", "the strokes follow the ratio")

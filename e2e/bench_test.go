@@ -15,11 +15,12 @@ func TestASpoiltRatioIsSaved(t *testing.T) {
 	p.open("/shelf/p/shoalbody-f")
 	p.button("On the bench")
 	p.sees("[data-test=bench-life]", "12 kg can be used for 21 min")
-	p.fill("Time the crew needs", "30 min")
+	p.fill("Working time needed", "30 min")
 	p.sees("[data-test=hardeners]", "too short")
 	p.choose("Hardener", "slow")
 	p.sees("[data-test=bench-life]", "12 kg can be used for 44 min")
-	p.fill("A comes at", "28 °C")
+	p.at("batches")
+	p.fill("Part A temperature", "28 °C")
 	p.until(`!document.querySelector('[data-test=bench-life]').innerText.includes('44 min')`)
 	p.sees("[data-test=bench-life]", "Mixed at 26")
 	p.sees("[data-test=bench-life]", "Left standing it reaches")
@@ -44,9 +45,9 @@ func TestASpoiltRatioIsSaved(t *testing.T) {
 	p.click("[data-test=weigh-B]")
 	p.sees("[data-test=on-scale]", "Took 1.7 kg from the scale")
 	p.sees("[data-test=ratio]", "+ 300 g B")
-	p.fill("Since A met B", "40 min")
+	p.fill("Time since mixing", "40 min")
 	p.sees("[data-test=ratio]", "too late to mix more in. Do not use it.")
-	p.fill("Since A met B", "1 min")
+	p.fill("Time since mixing", "1 min")
 	p.fill("Bucket, to the brim", "7 L")
 	p.sees("[data-test=ratio]", "more than the bucket of 7 L holds")
 }
@@ -55,6 +56,7 @@ func TestASpoiltRatioIsSaved(t *testing.T) {
 // leaves it, strokes of pumps; each opens its working and goes to a job.
 func TestTheBenchSendsToAJob(t *testing.T) {
 	p := begin(t, "Chandlery")
+	p.at("measure")
 	p.rectangle("6 m", "4 m")
 	p.saved()
 	p.open("/bench/hardtack-clear")
@@ -72,6 +74,7 @@ func TestTheBenchSendsToAJob(t *testing.T) {
 	p.button("Put the coat on top of Floor 1")
 	p.sees("[data-test=send-coat]", "Sent to Chandlery.")
 
+	p.at("batches")
 	p.choose("Pumps", "metered")
 	p.sees("[data-test=pump-tool]", "Not by these pumps: one stroke of each gives 1 : 1")
 	p.fill("A stroke of A gives", "60 mL")
@@ -85,15 +88,18 @@ func TestTheBenchSendsToAJob(t *testing.T) {
 
 	p.click("[data-test=send-pail] summary")
 	p.choose("Job that gets the pail", "Chandlery")
-	p.fill("A comes at", "16 °C")
+	p.fill("Part A temperature", "16 °C")
 	p.until(`!document.querySelector('[data-test=bench-life]').innerText.includes('20 °C')`)
 	p.button("Send the pail")
 	p.sees("[data-test=send-pail]", "Sent to Chandlery.")
 
 	p.openJob("Chandlery")
+	p.at("build-up")
 	p.sees("[data-test=coat-1]", "Coat 1")
+	p.at("batches")
 	p.sees("[data-test=pail] summary", "metered pumps")
 	p.until(`[...document.querySelectorAll('[data-test=mixing] input')].some(e => e.value === '16 °C')`)
+	p.at("pour")
 	p.click("[data-test=to-cards]")
 	p.sees("[data-test=strokes]", "as many strokes of each")
 }

@@ -6,10 +6,14 @@ import "testing"
 // own, is told what changed, and takes the new one when asked; undo goes back.
 func TestAJobIsToldOfANewerSheet(t *testing.T) {
 	p := begin(t, "Weigh house")
+	p.at("measure")
 	p.rectangle("6 m", "5 m")
+	p.at("build-up")
 	p.choose("Add a coat of", "Skerry")
+	p.at("batches")
 	p.until(`!!document.querySelector('[data-test=batches-1]')`)
 	p.saved()
+	p.at("build-up")
 	product := value[string](p, `document.querySelector('[data-test=coat-1] select').value`)
 
 	p.open("/shelf/p/" + product + "/edit")
@@ -18,6 +22,7 @@ func TestAJobIsToldOfANewerSheet(t *testing.T) {
 	p.sees("main", "edition 2")
 
 	p.openJob("Weigh house")
+	p.at("build-up")
 	p.sees("[data-test=newer]", "This job keeps edition 1 until you take edition 2")
 	p.sees("[data-test=newer]", "→ 11%")
 	p.button("Take edition 2")
@@ -54,7 +59,7 @@ func TestAMediumIsEntered(t *testing.T) {
 	p.fill("Name of the medium", "Dune sand 0.8")
 	p.choose("What it is", "quartz")
 	p.fill("Largest grain", "0.8 mm")
-	p.fill("Stays at rejection", "2.1 kg/m²")
+	p.fill("Rate at rejection", "2.1 kg/m²")
 	p.click("[data-test=keep-medium]")
 	p.sees("main", "Dune sand 0.8")
 	p.sees("main", "grain to 800 µm")

@@ -375,6 +375,16 @@ func (p *page) openJob(name string) {
 	p.until(`!!document.querySelector('[data-test=save-state]')`)
 }
 
+// at turns to a step of the open job, as a person would by its strip.
+func (p *page) at(step string) {
+	p.t.Helper()
+	if value[bool](p, fmt.Sprintf(`!!document.getElementById(%q)`, step)) {
+		return
+	}
+	p.click(fmt.Sprintf("[data-step=%s]", step))
+	p.until(fmt.Sprintf(`!!document.getElementById(%q)`, step))
+}
+
 // surface turns to a surface of the open job by its name.
 func (p *page) surface(name string) {
 	p.t.Helper()

@@ -21,6 +21,7 @@ func TestAnImportedDrawing(t *testing.T) {
 	if err != nil {
 		t.Fatal(err)
 	}
+	p.at("measure")
 	p.click("[data-test=import]")
 	p.until(`!!document.querySelector('[data-test=import-drawing] input[type=file]')`)
 	p.do(chromedp.SetUploadFiles(chromedp.CSS("[data-test=import-drawing] input[type=file]"), []string{bad}))

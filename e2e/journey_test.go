@@ -19,10 +19,21 @@ func (p *page) wall(way, length string) {
 	p.until(fmt.Sprintf(`document.querySelectorAll('.walls li').length === %d`, before+1))
 }
 
+// outlining makes sure that an outline is being walked: a floor that is not
+// measured yet begins with it.
+func (p *page) outlining() {
+	p.t.Helper()
+	if !value[bool](p, `!!document.querySelector('[data-test=wall-entry]')`) {
+		p.click("[data-test=draw]")
+	}
+	p.until(`!!document.querySelector('[data-test=wall-entry]')`)
+}
+
 // rectangle outlines a floor by typing three walls; the fourth closes it.
 func (p *page) rectangle(across, up string) {
 	p.t.Helper()
-	p.click("[data-test=draw]")
+	p.at("measure")
+	p.outlining()
 	p.wall("right", across)
 	p.wall("up", up)
 	p.wall("left", across)
@@ -39,12 +50,14 @@ func (p *page) rectangle(across, up string) {
 // along the long wall, at 3.7 m.
 func TestFromTapeToMixCardInMetres(t *testing.T) {
 	p := begin(t, "Net loft")
+	p.at("measure")
 	p.rectangle("7.4 m", "5200")
 	p.sees("[data-test=area]", "38.48 m²")
 	p.sees("[data-test=perimeter]", "25.2 m")
 	p.choose("Wall with the exit", "wall 4")
 	p.sees("[data-test=exit-wall]", "where it is marked")
 
+	p.at("build-up")
 	p.choose("Add a coat of", "Undertow")
 	p.fill("Amount of coat 1", "300 µm")
 	p.sees("[data-test=coat-1]", "12.28 L")
@@ -54,19 +67,24 @@ func TestFromTapeToMixCardInMetres(t *testing.T) {
 	p.fill("Amount of coat 2", "70")
 	p.sees("[data-test=coat-2]", "103 µm")
 
+	p.at("kits")
 	p.sees("[data-test=kit-undertow-mb2]", "1 × 16.2 L set")
 	p.sees("[data-test=kit-undertow-mb2]", "€412.00")
 	p.sees("[data-test=kit-undertow-mb2]", "31.9%")
+	p.at("batches")
 	p.sees("[data-test=batches-1]", "2 batches")
 	p.sees("[data-test=batches-1]", "6.14 L")
 	p.sees("[data-test=batches-1]", "Decides: By 2 people it can be spread over")
 	p.sees("[data-test=batches-1]", "Another pair of hands:")
+	p.at("pour")
 	p.sees("[data-test=tape-marks]", "3.7 m")
 	p.saved()
 
+	p.at("batches")
 	p.click("[data-test=pail] summary")
 	p.fill("High", "32 cm")
 	p.saved()
+	p.at("pour")
 	p.click("[data-test=to-cards]")
 	p.sees("[data-test=mix-card]", "Undertow MB-2")
 	p.sees("[data-test=mix-card]", "11.0 cm") // 6.14 L in a pail 26 cm wide below, 30 cm above, 32 cm high
@@ -99,15 +117,18 @@ func TestFromTapeToMixCardInFeet(t *testing.T) {
 	p.signIn("tess@brakkwater.example")
 	p.units("us")
 	p.newJob("Tide mill landing")
+	p.at("measure")
 	p.rectangle(`24' 6"`, "18 ft")
 	p.sees("[data-test=area]", "441 ft²")
 	p.sees("[data-test=perimeter]", `85' 0"`)
+	p.at("build-up")
 	p.choose("Add a coat of", "Undertow")
 	p.fill("Amount of coat 1", "12")
 	p.fill("Loss of coat 1", "0")
 	p.sees("[data-test=coat-1]", "3.3 gal")
 	p.sees("[data-test=coat-1]", "134 ft²/gal")
 
+	p.at("measure")
 	p.click("[data-test=draw-hole]")
 	p.do(chromedp.ScrollIntoView(chromedp.CSS("[data-test=outline]")))
 	for _, at := range [][2]float64{{-40, -30}, {40, -30}, {40, 30}, {-40, 30}} {
@@ -117,9 +138,12 @@ func TestFromTapeToMixCardInFeet(t *testing.T) {
 	p.until(`(() => { const a = parseFloat(document.querySelector('[data-test=area]')?.innerText); return a > 400 && a < 440 })()`)
 	p.sees(".totals", "Around columns")
 	p.choose("Wall with the exit", "wall 1")
+	p.at("build-up")
 	p.choose("Add a coat of", "Slipstream")
+	p.at("batches")
 	p.sees("[data-test=batches-2]", "batch")
 	p.saved()
+	p.at("pour")
 	p.click("[data-test=to-cards]")
 	p.sees("[data-test=mix-card]", "Slipstream PA")
 	p.sees("[data-test=mix-card]", "1 : 1 by volume")
@@ -135,6 +159,7 @@ func (p *page) clickOn(selector string, dx, dy float64) {
 
 func TestUndoRedoAndUnits(t *testing.T) {
 	p := begin(t, "Kelp store")
+	p.at("measure")
 	p.rectangle("6 m", "4 m")
 	p.sees("[data-test=area]", "24 m²")
 	p.fill("Wall 1, from corner 1", "8 m")
@@ -155,11 +180,13 @@ func TestEveryFigureOpensItsWorking(t *testing.T) {
 	p := newPage(t, theStage.address)
 	p.signIn("oskar@brakkwater.example")
 	p.openJob("Settling basin")
+	p.at("measure")
 	p.click("[data-test=area] .open-figure")
 	p.sees(".working", "outline − holes")
 	p.sees(".working", "less Drain sump")
 	p.button("Close")
 	p.until(`!document.querySelector('.v-overlay')`)
+	p.at("build-up")
 	p.click("[data-test=coat-1] .open-figure")
 	p.sees(".working", "area × wet film ÷ (1 − loss)")
 	p.sees(".working", "assumed")
@@ -172,7 +199,9 @@ func TestEveryFigureOpensItsWorking(t *testing.T) {
 // after a reload, when the interface prints it from what is stored.
 func TestTheInterfacePrintsAsTheServerDoes(t *testing.T) {
 	p := begin(t, "Printing")
+	p.at("measure")
 	p.rectangle("4 m", "4 m")
+	p.at("build-up")
 	p.choose("Add a coat of", "Undertow")
 	fields := []struct{ label, metric, us string }{
 		{"Wall 1, from corner 1", "12.3456 m", `13' 7 3/8"`},
@@ -192,10 +221,10 @@ func TestTheInterfacePrintsAsTheServerDoes(t *testing.T) {
 				typed = f.us
 			}
 			p.typed(f.label, strings.ReplaceAll(typed, " ", ""))
-			p.until(`[...document.querySelectorAll('.v-messages')].some(e => e.innerText.startsWith('= '))`)
-			echoes[f.label] = value[string](p, `[...document.querySelectorAll('.v-messages')].map(e => e.innerText).find(t => t.startsWith('= ')).slice(2)`)
+			p.until(`[...document.querySelectorAll('.field-told')].some(e => e.innerText.startsWith('= '))`)
+			echoes[f.label] = value[string](p, `[...document.querySelectorAll('.field-told')].map(e => e.innerText).find(t => t.startsWith('= ')).slice(2)`)
 			p.do(chromedp.KeyEvent("\r"))
-			p.until(`![...document.querySelectorAll('.v-messages')].some(e => e.innerText.startsWith('= '))`)
+			p.until(`![...document.querySelectorAll('.field-told')].some(e => e.innerText.startsWith('= '))`)
 		}
 		p.saved()
 		p.do(chromedp.Reload())
@@ -213,16 +242,19 @@ func TestTheInterfacePrintsAsTheServerDoes(t *testing.T) {
 // batches are halved; ice water and another pair of hands win some of it back.
 func TestAHotAfternoonHalvesTheBatches(t *testing.T) {
 	p := begin(t, "Smokehouse")
+	p.at("measure")
 	p.rectangle("9 m", "8 m")
+	p.at("build-up")
 	p.choose("Add a coat of", "Hardtack")
 	p.fill("Amount of coat 1", "350 µm")
+	p.at("batches")
 	p.until(`document.querySelectorAll('[data-test=batches-1] .train li').length > 0`)
 	count := func() int {
 		p.saved()
 		return value[int](p, `document.querySelectorAll('[data-test=batches-1] .train li').length`)
 	}
 	mild := count()
-	p.fill("A comes at", "33 °C")
+	p.fill("Part A temperature", "33 °C")
 	p.fill("Air at the mixing place", "34 °C")
 	p.sees("[data-test=batches-1]", "Decides: By 2 people it can be spread over")
 	p.sees("#batches .findings", "The pot life of Hardtack Clear at 33 °C lies outside the temperatures of its sheet")
@@ -230,8 +262,8 @@ func TestAHotAfternoonHalvesTheBatches(t *testing.T) {
 	if hot < 2*mild {
 		t.Errorf("%d batches at 20 °C, %d at 33 °C", mild, hot)
 	}
-	p.choose("The pail stands", "in ice water")
-	p.fill("A comes at", "14 °C")
+	p.choose("Bucket kept", "in ice water")
+	p.fill("Part A temperature", "14 °C")
 	cool := count()
 	if cool >= hot {
 		t.Errorf("%d batches in the heat, %d with cool parts in ice", hot, cool)

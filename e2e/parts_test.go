@@ -8,6 +8,7 @@ import "testing"
 // takes 600 mL of filler.
 func TestEdgesStepsAndCracks(t *testing.T) {
 	p := begin(t, "Bell tower")
+	p.at("measure")
 	p.rectangle("6 m", "4 m")
 	p.sees("[data-test=area]", "24 m²")
 	p.click("[data-test=parts] summary")
@@ -25,7 +26,9 @@ func TestEdgesStepsAndCracks(t *testing.T) {
 	p.click("[data-test=part-stairs] .open-figure")
 	p.sees(".working", "steps × width × (tread + riser + nosing)")
 	p.button("Close")
+	p.at("build-up")
 	p.choose("Add a coat of", "Gullwing")
+	p.at("batches")
 	p.sees("[data-test=batches-1]", "for 27.62 m²")
 	p.saved()
 }
@@ -33,16 +36,20 @@ func TestEdgesStepsAndCracks(t *testing.T) {
 // A figure on someone's word is planned with, and the plan says so.
 func TestAGivenAreaIsPlannedAloud(t *testing.T) {
 	p := begin(t, "Reed shed")
+	p.at("measure")
 	p.fill("Area as given", "52 m²")
 	p.sees("[data-test=area]", "52 m²")
 	p.fill("Whose figure it is", "the steward, by letter")
 	p.sees("#measure .findings .warning", "a figure that nobody here has checked (the steward, by letter)")
+	p.at("build-up")
 	p.choose("Add a coat of", "Undertow")
 	p.sees("#sections", "Without a drawing the sections are told by area alone")
 	p.saved()
+	p.at("pour")
 	p.click("[data-test=to-cards]")
 	p.sees("[data-test=mix-card]", "Undertow MB-2")
 	p.openJob("Reed shed")
+	p.at("measure")
 	p.rectangle("7 m", "7 m")
 	p.sees("[data-test=area]", "49 m²")
 	p.until(`!document.querySelector('#measure .findings .warning')`)
@@ -52,7 +59,8 @@ func TestAGivenAreaIsPlannedAloud(t *testing.T) {
 // working that another person checks with a tape.
 func TestAMeasuringSheetToCheckWithATape(t *testing.T) {
 	p := begin(t, "Pump house")
-	p.click("[data-test=draw]")
+	p.at("measure")
+	p.outlining()
 	p.fill("Length of the wall", "6 m, left, 2 m, left, 2 m, right, 3 m, left, 4 m, left, 5 m")
 	p.until(`document.querySelectorAll('.walls li').length === 6`)
 	p.button("Close the outline")

@@ -9,8 +9,11 @@ import (
 // and undone; and two jobs that buy together pay no more than apart.
 func TestCostAgainstLeftoverAndBuyingTogether(t *testing.T) {
 	p := begin(t, "Rope store")
+	p.at("measure")
 	p.rectangle("6 m", "5 m")
+	p.at("build-up")
 	p.choose("Add a coat of", "Undertow")
+	p.at("kits")
 	p.sees("[data-test=kit-undertow-mb2]", "L set")
 	p.click("[data-test=choices-undertow-mb2] summary")
 	p.sees("[data-test=choices-undertow-mb2] tr.chosen", "least cost")
@@ -24,8 +27,11 @@ func TestCostAgainstLeftoverAndBuyingTogether(t *testing.T) {
 	p.saved()
 
 	p.newJob("Buoy shed")
+	p.at("measure")
 	p.rectangle("5 m", "4 m")
+	p.at("build-up")
 	p.choose("Add a coat of", "Undertow")
+	p.at("kits")
 	p.sees("[data-test=kit-undertow-mb2]", "L set")
 	p.saved()
 	p.open("/jobs")

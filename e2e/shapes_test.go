@@ -17,6 +17,7 @@ import (
 // 40 mm thick, add 0.122 m². The sink stands 60 mm from the front.
 func TestATopWithASinkAndTwoExposedEdges(t *testing.T) {
 	p := begin(t, "Ferry galley")
+	p.at("measure")
 	p.click("[data-test=add-top]")
 	p.sees("#measure", "Where two runs meet in a corner")
 	p.button("Add a piece")
@@ -48,9 +49,12 @@ func TestATopWithASinkAndTwoExposedEdges(t *testing.T) {
 	p.click("[data-test=undo]")
 	p.click("[data-test=undo]")
 	p.sees("[data-test=area]", "1.35 m²")
+	p.at("build-up")
 	p.choose("Add a coat of", "Meniscus")
+	p.at("pour")
 	p.sees("[data-test=spans]", "Piece 1")
 	p.saved()
+	p.at("measure")
 	p.click("[data-test=to-sheets]")
 	p.sees("[data-test=measuring-sheet]", "only 60 mm between Sink and side 1")
 }
@@ -72,6 +76,7 @@ func (p *page) clickSide(side int) {
 // of slopes and 4 m² of pad; 24 m² of shallow floor; 32 m of wall, 1 m deep.
 func TestAPoolWithAHopper(t *testing.T) {
 	p := begin(t, "Otter sanctuary")
+	p.at("measure")
 	p.click("[data-test=add-pool]")
 	p.sees("#measure", "An empty pool")
 	p.fill("Length, shallow to deep end", "10 m")
@@ -93,13 +98,16 @@ func TestAPoolWithAHopper(t *testing.T) {
 	p.sees("[data-test=water]", "86 m³")
 	// A negative depth is refused where it is typed.
 	p.fill("Depth at the shallow end", "-1 m")
-	p.sees(".v-messages", "cannot be negative")
+	p.sees(".field-told", "cannot be negative")
 	p.fill("Depth at the shallow end", "1 m")
 	p.choose("Add steps, a bench or a swim-out", "Bench")
 	p.sees("[data-test=area]", "100.45 m²")
+	p.at("build-up")
 	p.choose("Add a coat of", "Tidepool")
+	p.at("pour")
 	p.sees("[data-test=spans]", "Deep end wall")
 	p.saved()
+	p.at("measure")
 	p.click("[data-test=to-sheets]")
 	p.sees("[data-test=measuring-sheet]", "Slope into the hopper")
 	p.sees("[data-test=measuring-sheet]", "(edge + edge) ÷ 2 × √(run² + fall²)")
@@ -112,6 +120,7 @@ func TestAPoolWithAHopper(t *testing.T) {
 // 1.2 m deep everywhere, has 12 m² of floor and 16.8 m² of wall.
 func TestAFreeformPoolBySoundings(t *testing.T) {
 	p := begin(t, "Eel house")
+	p.at("measure")
 	p.click("[data-test=add-pool]")
 	p.choose("Form of the shell", "Freeform")
 	p.rectangle("4 m", "3 m")
@@ -128,6 +137,7 @@ func TestAFreeformPoolBySoundings(t *testing.T) {
 // point with its exact length typed, a rounded bay.
 func TestThingsOnThePlan(t *testing.T) {
 	p := begin(t, "Net loft")
+	p.at("measure")
 	p.rectangle("8 m", "5 m")
 	p.sees("[data-test=area]", "40 m²")
 	p.choose("Put on the plan", "A drain")
@@ -184,6 +194,7 @@ func TestPhotographsOfASurface(t *testing.T) {
 	}
 	add := func(name string) {
 		t.Helper()
+		p.at("measure")
 		p.do(chromedp.SetUploadFiles(chromedp.CSS("[data-test=photos] input[type=file]"), []string{name}))
 	}
 	add(good)
@@ -204,10 +215,13 @@ func TestPhotographsOfASurface(t *testing.T) {
 func TestASurfaceIsCopiedToAnotherJob(t *testing.T) {
 	p := begin(t, "Rope walk")
 	p.newJob("Sail loft")
+	p.at("measure")
 	p.rectangle("6 m", "3 m")
+	p.at("build-up")
 	p.choose("Add a coat of", "Undertow")
 	p.sees("[data-test=coat-1]", "Undertow")
 	p.saved()
+	p.at("measure")
 	p.click("[data-test=copy-to]")
 	p.fill("Find a job", "Rope walk")
 	p.until(`document.querySelectorAll('[data-test=copy-dialog] li').length === 1`)
@@ -217,5 +231,6 @@ func TestASurfaceIsCopiedToAnotherJob(t *testing.T) {
 	p.until(`document.querySelector('.name')?.value === 'Rope walk'`)
 	p.surface("Floor 1\n18 m²")
 	p.sees("[data-test=area]", "18 m²")
+	p.at("build-up")
 	p.sees("[data-test=coat-1]", "Undertow")
 }

@@ -12,21 +12,27 @@ import (
 // is taken with one click; undo takes it back.
 func TestAFlakeSystemBrokenThreeWays(t *testing.T) {
 	p := begin(t, "Fish auction")
+	p.at("measure")
 	p.rectangle("9 m", "6 m")
+	p.at("build-up")
 	p.click("[data-test=systems]")
 	p.sees("[role=dialog]", "Flake to rejection")
 	p.click("[data-test=begin-flake-full]")
 	p.sees("[data-test=coat-1]", "Additions and timing: Mudflat flake 6 mm to rejection")
 	p.until(`document.querySelectorAll('#build-up .coats > li').length === 3`)
+	p.at("kits")
 	p.sees("[data-test=media]", "Mudflat flake")
+	p.at("build-up")
 	p.until(`!document.querySelector('#build-up .findings .warning')`)
 	// 54 m² × 0.62 kg/m² are 33.48 kg, and 15 % to store.
+	p.at("kits")
 	p.sees("[data-test=media]", "38.5 kg")
 	p.sees("[data-test=tools]", "Tools and consumables")
 
 	// First: the clear goes on too late.
 	p.click("[data-test=extras-2] summary")
-	p.fill("Coat 2 follows after", "40 h")
+	p.at("build-up")
+	p.fill("Wait before coat 2", "40 h")
 	p.sees("#build-up .warning", "window of Shoalbody F closes 20 h after it at 20 °C")
 	p.button("Abrade coat 1 before it")
 	p.until(`!document.querySelector('#build-up .findings .warning')`)
@@ -68,9 +74,12 @@ func TestAFlakeSystemBrokenThreeWays(t *testing.T) {
 // A band dragged in the drawing changes the order of the coats.
 func TestABandIsDragged(t *testing.T) {
 	p := begin(t, "Net store")
+	p.at("measure")
 	p.rectangle("5 m", "4 m")
+	p.at("build-up")
 	p.choose("Add a coat of", "Keelbody")
 	p.choose("Add a coat of", "Hardtack")
+	p.at("batches")
 	p.until(`document.querySelectorAll('.stack [data-band]').length === 2 && !!document.querySelector('[data-test=batches-2]')`)
 	value[bool](p, `(document.querySelector('.stack').scrollIntoView({ block: 'center', behavior: 'instant' }), true)`)
 	at := func(i int) (x, y float64) {
@@ -85,6 +94,7 @@ func TestABandIsDragged(t *testing.T) {
 		chromedp.MouseEvent(chromedp.MouseMoved, x, to-4, chromedp.ButtonLeft),
 		chromedp.MouseEvent(chromedp.MouseReleased, x, to-4, chromedp.ButtonLeft),
 	)
+	p.at("build-up")
 	p.until(`document.querySelector('[data-test=coat-2] select').selectedOptions[0].text.startsWith('Keelbody')`)
 	p.click("[data-test=undo]")
 	p.until(`document.querySelector('[data-test=coat-1] select').selectedOptions[0].text.startsWith('Keelbody')`)
@@ -111,12 +121,12 @@ func TestASheetIsEnteredFromAPrintedOne(t *testing.T) {
 	p.sees("[data-test=judged]", "The sheet prints 4 : 1 of A to B by mass, but 3 : 1 by volume and the densities come to 3.429 : 1")
 	p.fill("Parts of A by mass, if printed", "3.43")
 	p.until(`!document.querySelector('[data-test=judged]').innerText.includes('The sheet prints')`)
-	p.fill("Thinnest wet film", "120 µm")
-	p.fill("Thickest wet film", "90 µm")
+	p.fill("Min. wet film", "120 µm")
+	p.fill("Max. wet film", "90 µm")
 	p.sees("[data-test=judged]", "The thickest film is thinner than the thinnest")
 	p.click("[data-test=save-sheet]")
 	p.sees("[role=alert]", "Not saved")
-	p.fill("Thickest wet film", "280 µm")
+	p.fill("Max. wet film", "280 µm")
 	p.fill("Pot life", "0.5 min")
 	p.sees("[data-test=judged]", "A pot life of 0.5 min at 20 °C is unusual for epoxy")
 	p.fill("Pot life, point 1", "32")
@@ -142,18 +152,21 @@ func TestASheetIsEnteredFromAPrintedOne(t *testing.T) {
 	p.sees("main", "edition 2")
 	p.sees("main", "usual loss: not given → 7%")
 
-	// A job takes it from the shelf, and the sheet can then only be put away.
+	// A job takes it from the shelf, and the sheet can then only be archived.
 	p.newJob("Slipway")
+	p.at("measure")
 	p.rectangle("4 m", "3 m")
+	p.at("build-up")
 	p.choose("Add a coat of", "Pontoon")
+	p.at("kits")
 	p.sees("[data-test=kit-pontoon-grip-7]", "8 L set")
 	p.saved()
 	p.open("/shelf/p/pontoon-grip-7")
 	p.sees("main", "Slipway")
-	p.button("Put away")
-	p.sees("main", "It is in use, so it was put away instead")
+	p.button("Archive")
+	p.sees("main", "It is in use, so it was archived instead")
 	p.click("[data-test=restore]")
-	p.until(`!document.querySelector('main').innerText.includes('· put away')`)
+	p.until(`!document.querySelector('main').innerText.includes('· archived')`)
 }
 
 // A CSV file with two bad rows: they are named by line, the good one is kept.
@@ -195,8 +208,11 @@ func TestHouseMethodsAndStock(t *testing.T) {
 	p.click("[data-test=school-kits] label:nth-of-type(3) input")
 	p.sees("[data-test=house-state]", "saved")
 	p.newJob("Lock gate")
+	p.at("measure")
 	p.rectangle("6 m", "5 m")
+	p.at("build-up")
 	p.choose("Add a coat of", "Undertow")
+	p.at("batches")
 	p.sees("[data-test=batches-1]", "½ × 5.4 L set")
 	p.saved()
 	p.until(`document.querySelector('select[aria-label="How much is mixed at once"]').value === 'half'`)
@@ -205,6 +221,7 @@ func TestHouseMethodsAndStock(t *testing.T) {
 	p.sees("[data-test=house-state]", "saved")
 
 	p.openJob("Lock gate")
+	p.at("kits")
 	p.click("[data-test=stock-picks] summary")
 	p.sees("[data-test=stock-picks]", "lot UT-2611")
 	p.until(`(() => { const l = [...document.querySelectorAll('[data-test=stock-picks] label')].find(l => l.innerText.includes('UT-2611')); l?.querySelector('input').setAttribute('data-take', ''); return !!l })()`)

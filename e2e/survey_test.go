@@ -10,8 +10,11 @@ import (
 // takes 78 % of moisture in the slab, 88 % are read, the barrier's takes 97 %.
 func TestADampSlabFromReadingToBarrier(t *testing.T) {
 	p := begin(t, "Net store")
+	p.at("measure")
 	p.rectangle("8 m", "5 m")
+	p.at("build-up")
 	p.choose("Add a coat of", "Keelbody")
+	p.at("survey")
 	p.click("[data-test=begin-survey]")
 	p.choose("Substrate", "Concrete")
 	p.sees("[data-test=verdict-moisture]", "Nobody has tested the slab")
@@ -23,12 +26,14 @@ func TestADampSlabFromReadingToBarrier(t *testing.T) {
 	p.button("Add a barrier primer")
 	p.sees("[data-test=verdict-slab-humidity]", "Ebbguard MB-9 takes at most 100%")
 	p.until(`document.querySelector('[data-test=verdict-slab-humidity]').classList.contains('fit')`)
+	p.at("build-up")
 	p.until(`document.querySelector("[data-test=coat-1] select").value === "ebbguard-mb9"`)
 	// A gate is passed only by name and with a reason, which the record keeps.
 	p.choose("A drop of water", "stands in beads")
-	p.button("Go on in spite of it …")
+	p.button("Override …")
+	p.at("survey")
 	p.fill("Reason, kept for the record", "a trial panel only")
-	p.sees("[data-test=verdict-water-drop]", "Oskar Pym goes on in spite of it: a trial panel only")
+	p.sees("[data-test=verdict-water-drop]", "Oskar Pym overrides this: a trial panel only")
 	// What cannot be is asked or refused, and nothing is lost.
 	p.choose("What was read", "Air temperature")
 	p.fill("Reading", "75")
@@ -45,11 +50,13 @@ func TestADampSlabFromReadingToBarrier(t *testing.T) {
 // is planned, until the rule is changed by hand.
 func TestAPoolWhoseContractorRefusesAcid(t *testing.T) {
 	p := begin(t, "Carp hall")
+	p.at("measure")
 	p.click("[data-test=add-pool]")
 	p.fill("Length, shallow to deep end", "9 m")
 	p.fill("Width", "4 m")
 	p.fill("Depth at the shallow end", "1.4 m")
 	p.sees("[data-test=area]", "72.4 m²")
+	p.at("survey")
 	p.click("[data-test=begin-survey]")
 	p.choose("Substrate", "Plaster")
 	p.sees("[data-test=task-grind]", "P16-class discs in a pool")
@@ -78,6 +85,7 @@ func TestAPoolWhoseContractorRefusesAcid(t *testing.T) {
 // in a sentence, and what was read stays.
 func TestAnInstrumentThatFails(t *testing.T) {
 	p := begin(t, "Tide gauge")
+	p.at("survey")
 	p.click("[data-test=begin-survey]")
 	p.click("[data-test=take-hygrometer]")
 	p.sees("[data-test=readings]", "Oskar Pym, Thermo-hygrometer")
@@ -115,21 +123,25 @@ func TestAnInstrumentThatFails(t *testing.T) {
 // 0.2 L/m², 8 L, before 300 µm stand on it: 12 L and 6 % loss make 12.77 L.
 func TestTheProfileIsFilledBeforeTheFilmStands(t *testing.T) {
 	p := begin(t, "Cannery")
+	p.at("measure")
 	p.rectangle("8 m", "5 m")
+	p.at("build-up")
 	p.choose("Add a coat of", "Undertow")
 	p.fill("Amount of coat 1", "300 µm")
 	p.fill("Loss of coat 1", "6 %")
 	p.sees("[data-test=coat-1]", "12.77 L")
+	p.at("survey")
 	p.click("[data-test=begin-survey]")
 	p.choose("Substrate", "Concrete")
 	p.choose("Profile found", "CSP 4")
+	p.at("build-up")
 	p.sees("[data-test=coat-1]", "20.77 L")
 	p.click("[data-test=waterfall-1] summary")
 	p.sees("[data-test=waterfall-1]", "Filling the profile")
 	p.sees("[data-test=waterfall-1]", "8 L")
-	p.fill("Profile of coat 1 takes", "0.1 mm")
+	p.fill("Profile fill of coat 1", "0.1 mm")
 	p.sees("[data-test=coat-1]", "16.77 L")
-	p.fill("Coat 1 left in pails", "1 L")
+	p.fill("Residue of coat 1", "1 L")
 	p.sees("[data-test=coat-1]", "17.77 L")
 	p.click("[data-test=coat-1] .open-figure")
 	p.sees(".working", "+ filling the profile + left in pails and tools")

@@ -20,10 +20,11 @@ func TestBadInputIsRefusedAndKept(t *testing.T) {
 	p.newJob("Bad weather")
 
 	// Lengths that are none.
-	p.click("[data-test=draw]")
+	p.at("measure")
+	p.outlining()
 	for typed, says := range map[string]string{"twelve": "not a number", "0": "longer than nothing", "1,250 m": "may mean", "-3 m": "negative"} {
 		p.typed("Length of the wall", typed)
-		p.sees(".v-messages", says)
+		p.sees(".field-told", says)
 		if kept := value[string](p, `document.querySelector('[data-field]').value`); kept != typed {
 			t.Errorf("%q became %q", typed, kept)
 		}
@@ -31,7 +32,7 @@ func TestBadInputIsRefusedAndKept(t *testing.T) {
 	p.button("Cancel")
 
 	// An outline that crosses itself: refused with the reason, the drawing kept.
-	p.click("[data-test=draw]")
+	p.outlining()
 	for _, at := range [][2]float64{{-150, -80}, {150, 80}, {150, -80}, {-150, 80}} {
 		p.clickOn("[data-test=outline]", at[0], at[1])
 	}
@@ -57,12 +58,13 @@ func TestBadInputIsRefusedAndKept(t *testing.T) {
 	p.sees("[data-test=area]", "30 m²")
 
 	// A film outside the product's limits is a warning with numbers.
+	p.at("build-up")
 	p.choose("Add a coat of", "Keelbody")
 	p.fill("Amount of coat 1", "4 mm")
 	p.sees("#build-up .findings .warning", "over its greatest film of 2.6 mm")
 	p.sees("#build-up .findings .warning", "Split it into 2 coats of 2 mm")
 	p.fill("Amount of coat 1", "5 kg")
-	p.sees(".v-messages", "not a unit of film")
+	p.sees(".field-told", "not a unit of film")
 	p.saved()
 
 	// A file that is none.
@@ -79,11 +81,13 @@ func TestBadInputIsRefusedAndKept(t *testing.T) {
 func TestTwoPeopleEditingOneJob(t *testing.T) {
 	first, second := begin(t, "Sluice house"), newPage(t, theStage.address)
 	first.rectangle("5 m", "4 m")
+	first.at("measure")
 	first.sees("[data-test=area]", "20 m²")
 	first.saved()
 	second.signIn("runa@brakkwater.example")
 	second.blocks("*://*:*/api/jobs/*/changes")
 	second.openJob("Sluice house")
+	second.at("measure")
 	second.sees("[data-test=area]", "20 m²")
 
 	// The second hears nothing of the first's save, so the edits cross.
@@ -119,6 +123,7 @@ func TestAServerThatGoesAwayLosesNothing(t *testing.T) {
 	p.signIn("oskar@brakkwater.example")
 	p.units("metric")
 	p.newJob("Storm wall")
+	p.at("measure")
 	p.rectangle("3 m", "3 m")
 	p.sees("[data-test=area]", "9 m²")
 	p.saved()
@@ -141,9 +146,11 @@ func TestAHandReadsOnly(t *testing.T) {
 	p.signIn("bo@brakkwater.example")
 	p.openJob("Lamp room")
 	p.sees(".banner", "As a hand you can read")
+	p.at("measure")
 	if value[bool](p, `!!document.querySelector('[data-test=draw], [data-test=undo], [data-test=add-coat]')`) {
 		t.Error("a hand is offered what they may not do")
 	}
+	p.at("pour")
 	p.click("[data-test=to-cards]")
 	p.sees("[data-test=mix-card]", "Stir, then pour")
 }
@@ -152,6 +159,7 @@ func TestAHandReadsOnly(t *testing.T) {
 // sent again without a question.
 func TestALostAnswerIsNotAConflict(t *testing.T) {
 	p := begin(t, "Ferry slip")
+	p.at("measure")
 	p.rectangle("4 m", "4 m")
 	p.sees("[data-test=area]", "16 m²")
 	p.saved()

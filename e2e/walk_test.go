@@ -6,9 +6,10 @@ import "testing"
 // down for a wall of 8.53 m. The room is 8.53 m × 4.1 m = 34.97 m².
 func TestATapeWalkFindsItsWrongReading(t *testing.T) {
 	p := begin(t, "Gauge house")
-	p.click("[data-test=draw]")
+	p.at("measure")
+	p.outlining()
 	p.typed("Length of the wall", "8.35 m, left, 4100")
-	p.sees(".v-messages", "= 8.35 m, = 4.1 m")
+	p.sees(".field-told", "= 8.35 m, = 4.1 m")
 	p.fill("Length of the wall", "8.35 m, left, 4100, left, 8.53 m, left, 4.1 m")
 	p.until(`document.querySelectorAll('.walls li').length === 4`)
 	p.button("Back at the start")
@@ -21,9 +22,9 @@ func TestATapeWalkFindsItsWrongReading(t *testing.T) {
 	p.sees("[data-test=area]", "34.97 m²")
 
 	// Nonsense in a walk is refused in one sentence and stays where it was typed.
-	p.click("[data-test=draw]")
+	p.outlining()
 	p.fill("Length of the wall", "5 m, left 270, 3 m")
-	p.sees(".v-messages", "a turn lies between 0° and 180°")
+	p.sees(".field-told", "a turn lies between 0° and 180°")
 	if kept := value[string](p, `document.querySelector('[data-field]').value`); kept != "5 m, left 270, 3 m" {
 		t.Errorf("what was typed became %q", kept)
 	}

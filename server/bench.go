@@ -19,7 +19,20 @@ type BenchStart struct {
 	Usual bench.PailQuestion `json:"usual"`
 }
 
+// BenchUsual names the product that the bench opens with.
+type BenchUsual struct {
+	ID string `json:"id,omitempty" doc:"Absent where the company has no product with a pot life"`
+}
+
 func (s *Server) benchRoutes() {
+	huma.Register(s.api, huma.Operation{OperationID: "benchUsual", Method: http.MethodGet, Path: "/api/bench", Description: "The product that the company's jobs use most"},
+		func(ctx context.Context, _ *struct{}) (*body[BenchUsual], error) {
+			id, err := s.store.MostUsedSheet(ctx, person(ctx).CompanyID)
+			if err != nil {
+				return nil, s.trouble("find the most used product", err)
+			}
+			return &body[BenchUsual]{BenchUsual{id}}, nil
+		})
 	huma.Register(s.api, huma.Operation{OperationID: "benchStart", Method: http.MethodGet, Path: "/api/bench/{id}"},
 		func(ctx context.Context, in *SheetPath) (*body[BenchStart], error) {
 			sheet, err := s.sheet(ctx, in.ID)

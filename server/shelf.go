@@ -61,7 +61,7 @@ type Edition struct {
 
 // Removed tells what became of a sheet that was to be deleted.
 type Removed struct {
-	Archived bool         `json:"archived" doc:"It is in use, so it was put away instead"`
+	Archived bool         `json:"archived" doc:"It is in use, so it was archived instead"`
 	Users    []store.User `json:"users"`
 }
 

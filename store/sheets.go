@@ -271,3 +271,24 @@ func (s *Store) SheetVersion(ctx context.Context, company uuid.UUID, shelf Shelf
 	}
 	return versions, nil
 }
+
+// MostUsedSheet is the product with a pot life that most of the company's jobs
+// name; of those that none names the first by name. It is empty where there is
+// none.
+func (s *Store) MostUsedSheet(ctx context.Context, company uuid.UUID) (string, error) {
+	var id string
+	err := s.db.GetContext(ctx, &id, `
+		select s.id from sheets s
+		left join lateral (select count(*) as jobs, max(j.changed_at) as last from jobs j
+			where j.company_id = s.company_id and j.archived_at is null and j.doc -> 'products' @> jsonb_build_array(jsonb_build_object('id', s.id))) used on true
+		where s.company_id = $1 and s.shelf = 'product' and s.archived_at is null
+		  and jsonb_array_length(s.doc -> 'components') > 1 and jsonb_array_length(coalesce(s.doc -> 'potLife', '[]')) > 0
+		order by used.jobs desc, used.last desc nulls last, s.name limit 1`, company)
+	if errors.Is(err, sql.ErrNoRows) {
+		return "", nil
+	}
+	if err != nil {
+		return "", fmt.Errorf("find the most used sheet: %w", err)
+	}
+	return id, nil
+}

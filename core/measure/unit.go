@@ -39,6 +39,9 @@ const (
 	KindCount       Kind = "count"
 	KindContent     Kind = "content"
 	KindViscosity   Kind = "viscosity"
+	KindScale       Kind = "scale" // a mass as a scale shows it, to the gram where that counts
+	KindMark        Kind = "mark"  // a height in a pail as a ruler shows it
+	KindRatio       Kind = "ratio" // one side of a mixing ratio
 )
 
 // SI values of the US customary units (NIST Handbook 44, Appendix C: the inch
@@ -114,6 +117,14 @@ func (s System) steps(k Kind) (all [4]Step, n int) {
 		return pick(
 			[4]Step{{From: 0.9995, Symbol: "kg", SI: 1, Decimals: 2}, {From: 0.0995, Symbol: "g", SI: 0.001}, {Symbol: "g", SI: 0.001, Decimals: 1}},
 			[4]Step{{From: 0.9995 * Pound, Symbol: "lb", SI: Pound, Decimals: 2}, {From: 4 * Ounce, Symbol: "oz", SI: Ounce, Decimals: 1}, {Symbol: "oz", SI: Ounce, Decimals: 2}})
+	case KindScale:
+		return pick(
+			[4]Step{{From: 9.9995, Symbol: "kg", SI: 1, Decimals: 2}, {From: 0.9995, Symbol: "kg", SI: 1, Decimals: 3}, {From: 0.0995, Symbol: "g", SI: 0.001}, {Symbol: "g", SI: 0.001, Decimals: 1}},
+			[4]Step{{From: 0.9995 * Pound, Symbol: "lb", SI: Pound, Decimals: 2}, {From: 4 * Ounce, Symbol: "oz", SI: Ounce, Decimals: 1}, {Symbol: "oz", SI: Ounce, Decimals: 2}})
+	case KindMark:
+		return pick(one("cm", 0.01, 1), [4]Step{{Symbol: "ft", SI: Foot, Decimals: 2, FeetInch: true}})
+	case KindRatio:
+		return counted(one("", 1, 2))
 	case KindDensity:
 		return pick(one("kg/L", 1000, 3), one("lb/gal", Pound/Gallon, 2))
 	case KindSpread:
@@ -293,7 +304,7 @@ func DisplayTable() map[System]map[Kind][]Step {
 		for _, k := range []Kind{
 			KindLength, KindArea, KindFilm, KindVolume, KindMass, KindDensity, KindSpread, KindCoverage,
 			KindPace, KindSpan, KindFraction, KindAngle, KindTemperature, KindEmission, KindPressure, KindNumber, KindCount,
-			KindContent, KindViscosity,
+			KindContent, KindViscosity, KindScale, KindMark, KindRatio,
 		} {
 			table[s][k] = s.Display(k)
 		}

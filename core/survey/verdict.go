@@ -31,7 +31,7 @@ type Verdict struct {
 	From     string    `json:"from,omitempty" doc:"Where the threshold comes from"`
 	WayOut   string    `json:"wayOut,omitempty"`
 	Barrier  bool      `json:"barrier,omitempty" doc:"A moisture barrier under the coats would settle it"`
-	Override *Override `json:"override,omitempty" doc:"Who goes on in spite of it, and why"`
+	Override *Override `json:"override,omitempty" doc:"Who overrides it, and why"`
 }
 
 // Closed reports whether the gate of this verdict is shut.

@@ -1,7 +1,9 @@
 <script setup lang="ts">
+import { line } from 'd3-shape'
 import { computed } from 'vue'
 import type { PailAnswer } from '../api/client'
 import { useSession } from '../features/people/session'
+import { along, ticks } from './scale'
 
 /** Temperature and share reacted against time. */
 const props = defineProps<{ title: string; history: PailAnswer['pail']; life?: number }>()
@@ -14,19 +16,26 @@ const MARGIN_K = 5
 const end = computed(() => props.history.moments.at(-1)?.time ?? 1)
 const low = computed(() => Math.min(...props.history.moments.map((m) => m.temperature)) - MARGIN_K)
 const high = computed(() => Math.max(...props.history.moments.map((m) => m.temperature)) + MARGIN_K)
-const x = (time: number): number => LEFT + (WIDTH * time) / end.value
-const y = (celsius: number): number => HEIGHT - (HEIGHT * (celsius - low.value)) / (high.value - low.value)
-const heat = computed(() =>
-  props.history.moments
-    .map((m, i) => `${i ? 'L' : 'M'}${x(m.time).toFixed(1)} ${y(m.temperature).toFixed(1)}`)
-    .join(''),
+const x = computed(() => along(0, end.value, LEFT, LEFT + WIDTH))
+const y = computed(() => along(low.value, high.value, HEIGHT, 0))
+type Moment = PailAnswer['pail']['moments'][number]
+const DIGITS = 1
+const heat = computed(
+  () =>
+    line<Moment>(
+      (m) => x.value(m.time),
+      (m) => y.value(m.temperature),
+    ).digits(DIGITS)(props.history.moments) ?? undefined,
 )
-const reacted = computed(() =>
-  props.history.moments
-    .map((m, i) => `${i ? 'L' : 'M'}${x(m.time).toFixed(1)} ${(HEIGHT * (1 - m.reacted)).toFixed(1)}`)
-    .join(''),
+const reacted = computed(
+  () =>
+    line<Moment>(
+      (m) => x.value(m.time),
+      (m) => HEIGHT * (1 - m.reacted),
+    ).digits(DIGITS)(props.history.moments) ?? undefined,
 )
-const QUARTERS = [0, 0.5, 1]
+const times = computed(() => ticks('span', 0, end.value, session.units, 4))
+const degrees = computed(() => ticks('temperature', low.value, high.value, session.units, 3))
 </script>
 
 <template>
@@ -44,16 +53,17 @@ const QUARTERS = [0, 0.5, 1]
       <path v-if="life" :d="`M${x(life)} 0V${HEIGHT}`" class="end" />
       <path :d="reacted" class="reacted" />
       <path :d="heat" class="heat" />
-      <text :x="LEFT - 6" y="10" text-anchor="end">{{ session.format('temperature', high) }}</text>
-      <text :x="LEFT - 6" :y="HEIGHT" text-anchor="end">{{ session.format('temperature', low) }}</text>
+      <text v-for="t in degrees" :key="`d${t.si}`" :x="LEFT - 6" :y="y(t.si) + 4" text-anchor="end">
+        {{ t.words }}
+      </text>
       <text
-        v-for="q in QUARTERS"
-        :key="q"
-        :x="x(q * end)"
+        v-for="t in times"
+        :key="`t${t.si}`"
+        :x="x(t.si)"
         :y="HEIGHT + 16"
-        :text-anchor="q === 0 ? 'start' : q === 1 ? 'end' : 'middle'"
+        :text-anchor="x(t.si) > LEFT + WIDTH - 20 ? 'end' : 'middle'"
       >
-        {{ session.format('span', q * end) }}
+        {{ t.words }}
       </text>
     </svg>
     <p class="small quiet key">

@@ -2,6 +2,7 @@
 import { computed, ref } from 'vue'
 import type { PailAnswer } from '../api/client'
 import { useSession } from '../features/people/session'
+import { along, alongLog, logTicks, ticks } from './scale'
 
 /** Pot life over mass and temperature, with the pail in hand as a point that can be dragged. */
 const props = defineProps<{ surface: PailAnswer['surface']; mass: number; temperature: number }>()
@@ -11,6 +12,7 @@ const LEFT = 52
 const BOTTOM = 30
 const WIDTH = 480
 const RIGHT = 24
+const ROOM = 56
 const HEIGHT = 320
 const MINUTE = 60
 const KEY_STEP = 1.1
@@ -33,9 +35,8 @@ const least = computed(() => props.surface.masses[0] ?? 1)
 const most = computed(() => props.surface.masses.at(-1) ?? 1)
 const cold = computed(() => props.surface.temperatures[0] ?? 0)
 const warm = computed(() => props.surface.temperatures.at(-1) ?? 1)
-const x = (mass: number): number =>
-  LEFT + (WIDTH * Math.log(mass / least.value)) / Math.log(most.value / least.value)
-const y = (celsius: number): number => HEIGHT - (HEIGHT * (celsius - cold.value)) / (warm.value - cold.value)
+const x = computed(() => alongLog(least.value, most.value, LEFT, LEFT + WIDTH))
+const y = computed(() => along(cold.value, warm.value, HEIGHT, 0))
 
 const cells = computed(() => {
   const { masses, temperatures, lives } = props.surface
@@ -52,13 +53,19 @@ const cells = computed(() => {
     })),
   )
 })
-const MASS_TICKS = [0.1, 0.3, 1, 3, 10, 30, 100]
-const masses = computed(() => MASS_TICKS.filter((m) => m >= least.value * 0.99 && m <= most.value * 1.01))
-const TEMPERATURE_TICKS = [5, 10, 15, 20, 25, 30, 35]
-const temperatures = computed(() => TEMPERATURE_TICKS.filter((t) => t >= cold.value && t <= warm.value))
+/** Of the masses, those that have room beside the one before. */
+const masses = computed(() => {
+  let last = -Infinity
+  return logTicks('mass', least.value, most.value, session.units, 6).filter((t) => {
+    const room = x.value(t.si) - last >= ROOM
+    if (room) last = x.value(t.si)
+    return room
+  })
+})
+const temperatures = computed(() => ticks('temperature', cold.value, warm.value, session.units, 6))
 const point = computed(() => ({
-  x: Math.max(LEFT, Math.min(LEFT + WIDTH, x(props.mass))),
-  y: Math.max(0, Math.min(HEIGHT, y(props.temperature))),
+  x: Math.max(LEFT, Math.min(LEFT + WIDTH, x.value(props.mass))),
+  y: Math.max(0, Math.min(HEIGHT, y.value(props.temperature))),
 }))
 
 function place(mass: number, celsius: number): void {
@@ -121,13 +128,13 @@ function key(event: KeyboardEvent): void {
       <g clip-path="url(#inside)">
         <rect v-for="c in cells" :key="c.key" :x="c.x" :y="c.y" :width="c.w" :height="c.h" :fill="c.fill" />
       </g>
-      <g v-for="m in masses" :key="m">
-        <path :d="`M${x(m)} ${HEIGHT}v5`" stroke="currentColor" />
-        <text :x="x(m)" :y="HEIGHT + 20" text-anchor="middle">{{ session.format('mass', m) }}</text>
+      <g v-for="m in masses" :key="m.si">
+        <path :d="`M${x(m.si)} ${HEIGHT}v5`" stroke="currentColor" />
+        <text :x="x(m.si)" :y="HEIGHT + 20" text-anchor="middle">{{ m.words }}</text>
       </g>
-      <g v-for="t in temperatures" :key="t">
-        <path :d="`M${LEFT} ${y(t)}h-5`" stroke="currentColor" />
-        <text :x="LEFT - 8" :y="y(t) + 4" text-anchor="end">{{ session.format('temperature', t) }}</text>
+      <g v-for="t in temperatures" :key="t.si">
+        <path :d="`M${LEFT} ${y(t.si)}h-5`" stroke="currentColor" />
+        <text :x="LEFT - 8" :y="y(t.si) + 4" text-anchor="end">{{ t.words }}</text>
       </g>
       <path :d="`M${point.x} 0V${HEIGHT}M${LEFT} ${point.y}H${LEFT + WIDTH}`" class="cross" />
       <circle :cx="point.x" :cy="point.y" r="9" class="point" />

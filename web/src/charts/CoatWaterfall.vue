@@ -71,7 +71,7 @@ const fill = computed(() => {
     <div class="triple">
       <QuantityField
         kind="film"
-        :label="`Profile of coat ${number} takes`"
+        :label="`Profile fill of coat ${number}`"
         :told="coat.fill ? 'yours' : 'by the profile found; 100 µm is 0.1 L/m²'"
         :model-value="coat.fill?.value ?? fill"
         :disabled="!session.mayEdit"
@@ -81,7 +81,7 @@ const fill = computed(() => {
       />
       <QuantityField
         kind="film"
-        :label="`Coat ${number} soaks in`"
+        :label="`Absorption of coat ${number}`"
         :model-value="coat.soak?.value ?? 0"
         :disabled="!session.mayEdit"
         @update:model-value="
@@ -90,7 +90,7 @@ const fill = computed(() => {
       />
       <QuantityField
         kind="volume"
-        :label="`Coat ${number} left in pails`"
+        :label="`Residue of coat ${number}`"
         :model-value="coat.residue?.value ?? 0"
         :disabled="!session.mayEdit"
         @update:model-value="

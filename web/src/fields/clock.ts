@@ -1,40 +1,38 @@
-/** A day and a time by the clock of a place; the reader's own where none is named. */
-export function dayTime(at: string, zone?: string): string {
-  return new Intl.DateTimeFormat(undefined, {
-    weekday: 'short',
-    day: 'numeric',
-    month: 'short',
-    hour: '2-digit',
-    minute: '2-digit',
-    timeZone: zone || undefined,
-  }).format(new Date(at))
+type Form = 'day' | 'clock' | 'minute'
+
+const forms: Record<Form, Intl.DateTimeFormatOptions> = {
+  day: { weekday: 'short', day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' },
+  clock: { weekday: 'short', hour: '2-digit', minute: '2-digit' },
+  minute: { hour: '2-digit', minute: '2-digit' },
 }
+const formats = new Map<string, Intl.DateTimeFormat>()
 
-/** Clock times as the reader's own place has them. */
-const clock = new Intl.DateTimeFormat(undefined, { weekday: 'short', hour: '2-digit', minute: '2-digit' })
-const minute = new Intl.DateTimeFormat(undefined, { hour: '2-digit', minute: '2-digit' })
+/** A time as the clock of a place shows it; the reader's own where none is named. */
+function told(form: Form, at: string | number, zone?: string): string {
+  const key = `${form} ${zone ?? ''}`
+  let format = formats.get(key)
+  if (!format) {
+    format = new Intl.DateTimeFormat(undefined, { ...forms[form], timeZone: zone || undefined })
+    formats.set(key, format)
+  }
+  return format.format(new Date(at))
+}
+export const dayTime = (at: string, zone?: string): string => told('day', at, zone)
+export const clockTime = (at: string, zone?: string): string => told('clock', at, zone)
+export const minuteTime = (at: string | number, zone?: string): string => told('minute', at, zone)
 
-export const clockTime = (at: string): string => clock.format(new Date(at))
-export const minuteTime = (at: string | number): string => minute.format(new Date(at))
+/** The time zone that this device is in. */
+export const ownZone = (): string => Intl.DateTimeFormat().resolvedOptions().timeZone
+
+const LOCAL_LENGTH = 16
+
+/** What a local date and time field shows of a time by the clock on site. */
+export function toField(local: string | undefined): string {
+  return (local ?? '').slice(0, LOCAL_LENGTH)
+}
 
 const MINUTES = 60
 const two = (n: number): string => String(n).padStart(2, '0')
-
-/** What a local date and time field shows, or nothing. */
-export function toField(at: string | undefined): string {
-  if (!at) return ''
-  const d = new Date(at)
-  return `${d.getFullYear()}-${two(d.getMonth() + 1)}-${two(d.getDate())}T${two(d.getHours())}:${two(d.getMinutes())}`
-}
-
-/** What a local date and time field says, with the offset of this place. */
-export function fromField(text: string): string | undefined {
-  const d = new Date(text)
-  if (Number.isNaN(d.getTime())) return undefined
-  const off = -d.getTimezoneOffset()
-  const whole = Math.abs(off)
-  return `${text}:00${off < 0 ? '-' : '+'}${two(Math.floor(whole / MINUTES))}:${two(whole % MINUTES)}`
-}
 
 /** Minutes and seconds of a time left. */
 export function leftTime(seconds: number): string {

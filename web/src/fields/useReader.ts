@@ -2,7 +2,7 @@ import { computed, ref } from 'vue'
 import { api, refusal } from '../api/client'
 import type { Kind } from './units'
 
-export type ReadKind = Exclude<Kind, 'count'>
+export type ReadKind = Exclude<Kind, 'count' | 'scale' | 'mark' | 'ratio'>
 
 export type Reading = { ok: true; si: number; echo: string } | { ok: false; text: string }
 

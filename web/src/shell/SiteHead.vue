@@ -1,6 +1,7 @@
 <script setup lang="ts">
-import { mdiThemeLightDark } from '@mdi/js'
-import { useRouter } from 'vue-router'
+import { mdiMenu, mdiThemeLightDark } from '@mdi/js'
+import { ref, watch } from 'vue'
+import { useRoute, useRouter } from 'vue-router'
 import { useTheme } from 'vuetify'
 import { useSession } from '../features/people/session'
 import UnitSwitch from './UnitSwitch.vue'
@@ -8,6 +9,13 @@ import UnitSwitch from './UnitSwitch.vue'
 const session = useSession()
 const router = useRouter()
 const theme = useTheme()
+const route = useRoute()
+/** On a phone the rest of the head unfolds. */
+const unfolded = ref(false)
+watch(
+  () => route.path,
+  () => (unfolded.value = false),
+)
 
 function turnTheme(): void {
   const next = theme.global.current.value.dark ? 'daylight' : 'night'
@@ -31,27 +39,38 @@ async function leave(): Promise<void> {
       </svg>
       Nephelon
     </router-link>
-    <nav aria-label="Main">
-      <router-link to="/jobs">Jobs</router-link>
-      <router-link to="/shelf">Shelf</router-link>
-      <router-link to="/bench">Bench</router-link>
-      <router-link to="/stock">Stock</router-link>
-      <router-link to="/house">House</router-link>
-      <router-link to="/people">People</router-link>
-    </nav>
-    <span class="grow" />
-    <UnitSwitch />
     <v-btn
-      :icon="mdiThemeLightDark"
+      :icon="mdiMenu"
+      class="unfold"
       size="small"
       variant="text"
-      aria-label="Daylight or night colours"
-      @click="turnTheme"
+      aria-label="Menu"
+      :aria-expanded="unfolded"
+      @click="unfolded = !unfolded"
     />
-    <span class="who small">
-      {{ session.me?.name }}<span class="quiet">, {{ session.me?.role }} · {{ session.me?.company }}</span>
-    </span>
-    <v-btn size="small" variant="text" @click="leave">Sign out</v-btn>
+    <div class="rest" :class="{ unfolded }">
+      <nav aria-label="Main">
+        <router-link to="/jobs">Jobs</router-link>
+        <router-link to="/shelf">Shelf</router-link>
+        <router-link to="/bench">Bench</router-link>
+        <router-link to="/stock">Stock</router-link>
+        <router-link to="/house">House</router-link>
+        <router-link to="/people">People</router-link>
+      </nav>
+      <span class="grow" />
+      <UnitSwitch />
+      <v-btn
+        :icon="mdiThemeLightDark"
+        size="small"
+        variant="text"
+        aria-label="Daylight or night colours"
+        @click="turnTheme"
+      />
+      <span class="who small">
+        {{ session.me?.name }}<span class="quiet">, {{ session.me?.role }} · {{ session.me?.company }}</span>
+      </span>
+      <v-btn size="small" variant="text" @click="leave">Sign out</v-btn>
+    </div>
   </header>
 </template>
 
@@ -60,9 +79,19 @@ async function leave(): Promise<void> {
   display: flex;
   align-items: center;
   gap: 14px;
-  padding: 8px 24px;
+  padding: 6px 24px;
   background: #12312f;
   color: #eef4f2;
+}
+.rest {
+  display: flex;
+  flex: 1;
+  align-items: center;
+  gap: 14px;
+  min-width: 0;
+}
+.unfold {
+  display: none;
 }
 .mark {
   display: flex;
@@ -98,21 +127,48 @@ nav a.router-link-active {
 .head :focus-visible {
   outline-color: #e2a13b;
 }
-@media (max-width: 900px) {
+.who {
+  overflow: hidden;
+  text-overflow: ellipsis;
+  white-space: nowrap;
+}
+@media (max-width: 1100px) {
   .who {
     display: none;
   }
 }
-@media (max-width: 700px) {
+@media (max-width: 800px) {
   .head {
-    flex-wrap: wrap;
-    padding: 6px 12px;
-    gap: 6px;
+    position: relative;
+    padding: 4px 12px;
+    max-height: 56px;
   }
-  nav {
-    order: 5;
+  .unfold {
+    display: inline-grid;
+    margin-left: auto;
+  }
+  .rest {
+    display: none;
+  }
+  .rest.unfolded {
+    display: flex;
+    flex-wrap: wrap;
+    position: absolute;
+    z-index: 40;
+    top: 100%;
+    left: 0;
+    right: 0;
+    padding: 8px 12px 14px;
+    background: #12312f;
+  }
+  .rest nav {
+    display: grid;
+    grid-template-columns: repeat(3, 1fr);
     width: 100%;
-    margin-left: 0;
+    margin: 0;
+  }
+  .rest nav a {
+    padding: 12px;
   }
 }
 </style>

@@ -34,7 +34,8 @@ const choices: { value: Units; label: string }[] = [
 }
 button {
   font: inherit;
-  font-size: 0.84rem;
+  font-size: 13px;
+  white-space: nowrap;
   color: inherit;
   background: none;
   border: 0;

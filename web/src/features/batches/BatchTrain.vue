@@ -27,14 +27,14 @@ const division = computed(() => props.coat.division)
       <QuantityField
         kind="pace"
         class="pace"
-        :label="own ? `Pace of coat ${coat.number}` : `Pace of coat ${coat.number}: the crew's`"
+        :label="own ? `Pace of coat ${coat.number}` : `Pace of coat ${coat.number}: crew default`"
         :model-value="own?.value ?? desk.file.value.job.crew.pace.value"
         :disabled="!session.mayEdit"
         positive
         @update:model-value="setPace"
       />
       <v-btn v-if="own && session.mayEdit" size="small" variant="text" @click="setPace(undefined)"
-        >The crew's</v-btn
+        >Crew default</v-btn
       >
       <span class="figure">
         {{ division.batches.length }} {{ division.batches.length === 1 ? 'batch' : 'batches' }},

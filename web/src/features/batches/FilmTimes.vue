@@ -3,7 +3,7 @@ import { useElementSize } from '@vueuse/core'
 import { computed, ref } from 'vue'
 import type { CoatPlan } from '../../api/client'
 import { useDesk } from '../job/useEditor'
-import { clockTime, fromField, toField } from '../../fields/clock'
+import { clockTime, ownZone, toField } from '../../fields/clock'
 import { useSession } from '../people/session'
 import FilmRibbon from '../../drawing/FilmRibbon.vue'
 
@@ -17,6 +17,7 @@ const TICK = 96
 const axis = ref<HTMLElement | null>(null)
 const { width: measured } = useElementSize(axis)
 const width = computed(() => Math.max(measured.value, 240))
+const zone = computed(() => desk.plan.value.zone)
 const start = computed(() => desk.file.value.job.start)
 const coats = computed(() =>
   (desk.surfacePlan.value?.coats ?? []).flatMap((coat) => (coat.times ? [{ coat, times: coat.times }] : [])),
@@ -49,7 +50,7 @@ const ticks = computed(() => {
   return Array.from({ length: Math.floor(whole.value / step) + 1 }, (_, i) => ({
     at: i * step,
     text: first.value
-      ? clockTime(new Date(new Date(first.value).getTime() + i * step * MILLIS).toISOString())
+      ? clockTime(new Date(new Date(first.value).getTime() + i * step * MILLIS).toISOString(), zone.value)
       : session.format('span', i * step),
   }))
 })
@@ -63,12 +64,16 @@ const doubts = computed(() => {
 function told(row: Row): { name: string; text: string }[] {
   return row.times.stages.map((s) => ({
     name: s.name,
-    text: `${s.outside ? '~ ' : ''}${s.at ? clockTime(s.at) : session.format('span', s.after)}`,
+    text: `${s.outside ? '~ ' : ''}${s.at ? clockTime(s.at, zone.value) : session.format('span', s.after)}`,
   }))
 }
 function set(event: Event): void {
-  const value = fromField((event.target as HTMLInputElement).value)
-  desk.editor.edit('start', (f) => (f.job.start = value))
+  const value = (event.target as HTMLInputElement).value
+  desk.editor.edit('start', (f) => {
+    f.job.start = value || undefined
+    // A clock time means nothing without the place whose clock it is.
+    f.job.zone = f.job.zone ?? ownZone()
+  })
 }
 function title(coat: CoatPlan): string {
   return `Coat ${coat.number} · ${coat.name}`
@@ -110,7 +115,7 @@ function title(coat: CoatPlan): string {
       <li v-for="r in rows" :key="r.coat.id" :data-test="`film-${r.coat.number}`">
         <p class="small">
           <b>{{ title(r.coat) }}</b>
-          <template v-if="r.times.start"> · {{ clockTime(r.times.start) }}</template>
+          <template v-if="r.times.start"> · {{ clockTime(r.times.start, zone) }}</template>
           · slab {{ session.format('temperature', r.times.slab) }}
         </p>
         <FilmRibbon :coat="r.coat" :times="r.times" :begin="r.begin" :whole="whole" />

@@ -28,7 +28,7 @@ function set(label: string, by: Partial<Mixing>): void {
   <div class="place" data-test="mixing">
     <QuantityField
       kind="temperature"
-      label="A comes at"
+      label="Part A temperature"
       :told="mixing.a ? '' : 'as the slab'"
       :model-value="mixing.a?.value ?? slab"
       :disabled="!session.mayEdit"
@@ -36,7 +36,7 @@ function set(label: string, by: Partial<Mixing>): void {
     />
     <QuantityField
       kind="temperature"
-      label="B comes at"
+      label="Part B temperature"
       :told="mixing.b ? '' : 'as A'"
       :model-value="mixing.b?.value ?? mixing.a?.value ?? slab"
       :disabled="!session.mayEdit"
@@ -52,13 +52,13 @@ function set(label: string, by: Partial<Mixing>): void {
     />
     <QuantityField
       kind="span"
-      label="Carrying to the floor"
+      label="Carry time"
       :model-value="mixing.carry ?? 0"
       :disabled="!session.mayEdit"
       @update:model-value="set('carry', { carry: $event || undefined })"
     />
     <PickField
-      label="The pail stands"
+      label="Bucket kept"
       :model-value="mixing.standing ?? ''"
       :options="standings"
       none="in the air"

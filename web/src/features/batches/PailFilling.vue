@@ -55,7 +55,7 @@ function set(by: Partial<Mixing>): void {
       />
       <QuantityField
         kind="mass"
-        label="Empty pail weighs"
+        label="Empty pail weight"
         told="only where the scale is not tared with it"
         :model-value="bucket.tare ?? 0"
         :disabled="!session.mayEdit"

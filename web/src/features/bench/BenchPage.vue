@@ -33,11 +33,23 @@ const asked = ref<PailQuestion | null>(null)
 const answer = ref<PailAnswer | null>(null)
 const trouble = ref('')
 const searching = ref(false)
+const empty = ref(false)
 const standings = { shade: 'in the shade', ice: 'in ice water', warm: 'in warm water' }
+
+/** Opens the bench with the product that the company's jobs use most. */
+async function usual(): Promise<void> {
+  try {
+    const { data } = await api.GET('/api/bench')
+    if (data?.id) await router.replace(`/bench/${data.id}`)
+    else empty.value = true
+  } catch {
+    trouble.value = 'The server does not answer. Open the bench again when it is back.'
+  }
+}
 
 async function start(): Promise<void> {
   if (!props.id) {
-    searching.value = true
+    await usual()
     return
   }
   try {
@@ -55,20 +67,24 @@ async function start(): Promise<void> {
 }
 watch(() => props.id, start, { immediate: true })
 
-let newest = 0
+let asking: AbortController | undefined
+/** Asks what becomes of the pail; a question that another outruns is dropped. */
 async function ask(): Promise<void> {
   if (!props.id || !asked.value) return
-  newest += 1
-  const mine = newest
+  asking?.abort()
+  const mine = new AbortController()
+  asking = mine
   try {
     const { data, error } = await api.POST('/api/bench/{id}', {
       params: { path: { id: props.id } },
       body: asked.value,
+      signal: mine.signal,
     })
-    if (mine !== newest) return
+    if (mine.signal.aborted) return
     answer.value = data ?? answer.value
     trouble.value = data ? '' : refusal(error, 'This pail cannot be worked out.')
   } catch {
+    if (mine.signal.aborted) return
     trouble.value = 'The server does not answer; what stands here is the last it said.'
   }
 }
@@ -107,9 +123,9 @@ const hardeners = computed(() =>
         sheet ? 'Another product' : 'Choose a product'
       }}</v-btn>
     </div>
-    <p v-if="!id" class="quiet">
-      Put a product on the bench: how long a pail of it lives at any mass and temperature, what it does left
-      standing, which hardener leaves time enough, and whether a batch was weighed right.
+    <p v-if="empty" class="quiet">
+      Put a two-part product on the shelf, and the bench shows its pot life at any mass and temperature, what
+      a batch does left standing, which hardener leaves time enough, and whether a batch was weighed right.
     </p>
     <p v-if="trouble" role="alert" class="mb-2">{{ trouble }}</p>
     <template v-if="asked">
@@ -131,13 +147,13 @@ const hardeners = computed(() =>
         />
         <QuantityField
           kind="temperature"
-          label="A comes at"
+          label="Part A temperature"
           :model-value="asked.a"
           @update:model-value="set({ a: $event })"
         />
         <QuantityField
           kind="temperature"
-          label="B comes at"
+          label="Part B temperature"
           :model-value="asked.b"
           @update:model-value="set({ b: $event })"
         />
@@ -148,7 +164,7 @@ const hardeners = computed(() =>
           @update:model-value="set({ air: $event })"
         />
         <PickField
-          label="The pail stands"
+          label="Bucket kept"
           :model-value="asked.standing ?? ''"
           :options="standings"
           none="in the air"
@@ -162,14 +178,14 @@ const hardeners = computed(() =>
         />
         <QuantityField
           kind="film"
-          label="Spread as a wet film of"
+          label="Wet film thickness"
           :model-value="asked.film"
           positive
           @update:model-value="set({ film: $event })"
         />
         <QuantityField
           kind="span"
-          label="Time the crew needs"
+          label="Working time needed"
           :model-value="asked.needed ?? 0"
           @update:model-value="set({ needed: $event || undefined })"
         />
@@ -213,7 +229,7 @@ const hardeners = computed(() =>
                 <tr>
                   <th>Hardener</th>
                   <th>Ratio</th>
-                  <th class="num">This pail lives</th>
+                  <th class="num">Pot life of this batch</th>
                   <th></th>
                 </tr>
               </thead>

@@ -96,7 +96,7 @@ watch([masses, elapsed, bucket], () => void judge(), { deep: true })
       />
       <QuantityField
         kind="span"
-        label="Since A met B"
+        label="Time since mixing"
         :model-value="elapsed"
         @update:model-value="elapsed = $event"
       />
@@ -130,9 +130,9 @@ watch([masses, elapsed, bucket], () => void judge(), { deep: true })
         <span class="quiet">({{ session.format('volume', s.volume) }})</span>
       </p>
       <p class="small quiet">
-        As weighed {{ check.true.map((v) => v.toFixed(2)).join(' : ') }} by mass, right is
-        {{ check.right.map((v) => v.toFixed(2)).join(' : ') }}. To 2 % good, to 5 % doubtful: common practice,
-        the sheet rules.
+        As weighed {{ check.true.map((v) => session.format('ratio', v)).join(' : ') }} by mass, right is
+        {{ check.right.map((v) => session.format('ratio', v)).join(' : ') }}. To 2 % good, to 5 % doubtful:
+        common practice, the sheet rules.
       </p>
     </div>
     <template v-if="check">

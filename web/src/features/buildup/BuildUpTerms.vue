@@ -63,7 +63,7 @@ function set(change: Partial<Service>): void {
       @update:model-value="set({ slip: $event as Service['slip'] })"
     />
     <PickField
-      label="What touches it"
+      label="Food or water contact"
       :model-value="service.contact ?? ''"
       :options="contacts"
       none="nothing to be certified for"

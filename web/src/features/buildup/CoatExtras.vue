@@ -96,7 +96,7 @@ function thin(value: number, of: Portion['of']): void {
       <QuantityField
         v-if="number > 1"
         kind="span"
-        :label="`Coat ${number} follows after`"
+        :label="`Wait before coat ${number}`"
         :model-value="coat.wait"
         :told="window || 'the coat below gives no window'"
         :disabled="!session.mayEdit"
@@ -187,7 +187,7 @@ function thin(value: number, of: Portion['of']): void {
         "
       />
       <PickField
-        :label="`Scattered into coat ${number}`"
+        :label="`Broadcast into coat ${number}`"
         :model-value="coat.scatter?.medium ?? ''"
         :options="scattered"
         none="nothing"
@@ -195,7 +195,7 @@ function thin(value: number, of: Portion['of']): void {
       />
       <PickField
         v-if="coat.scatter"
-        :label="`How much is scattered into coat ${number}`"
+        :label="`Broadcast rate of coat ${number}`"
         :model-value="coat.scatter.degree"
         :options="degrees"
         @update:model-value="

@@ -134,7 +134,7 @@ function move(by: number): void {
         </template>
       </div>
       <div class="inputs">
-        <label class="small">
+        <label>
           Stated as
           <select
             class="control"
@@ -226,15 +226,10 @@ function move(by: number): void {
 }
 .inputs {
   display: grid;
-  grid-template-columns: auto 1fr 1fr;
+  grid-template-columns: 1.2fr 1fr 1fr;
   gap: 10px;
   align-items: start;
   margin: 10px 0 8px;
-}
-.inputs label {
-  display: flex;
-  align-items: center;
-  gap: 8px;
 }
 .others .equals {
   margin: 0 6px;

@@ -126,7 +126,7 @@ function way(value: string): void {
       />
       <QuantityField
         kind="volume"
-        label="Clings to each cup"
+        label="Residue per cup"
         :model-value="coat.colours?.left ?? 5e-6"
         :disabled="!session.mayEdit"
         positive

@@ -68,6 +68,7 @@ function print(): void {
         :surface="e.surface.name"
         :coat="e.coat.number"
         :coats="e.coats"
+        :zone="job?.plan.zone"
         :clock="`${id}.${e.key}.${c.batch}`"
       />
     </section>

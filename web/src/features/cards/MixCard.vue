@@ -13,6 +13,8 @@ const props = defineProps<{
   coats: number
   /** Under what name the running clock of this batch is kept; no clock without one. */
   clock?: string
+  /** Whose clock the planned times are read on. */
+  zone?: string
 }>()
 const session = useSession()
 const single = computed(() => props.card.parts.length === 1)
@@ -25,18 +27,14 @@ const filled = computed(() =>
   })),
 )
 const PAIL = 200
-const CENTIMETRES = 100
-const FINE = 10
 
 /** What a scale shows, to the gram where that counts. */
 function reading(kilograms: number): string {
-  return session.units === 'metric' && kilograms >= 1 && kilograms < FINE
-    ? `${kilograms.toFixed(3)} kg`
-    : session.format('mass', kilograms)
+  return session.format('scale', kilograms)
 }
 /** A height in the pail as a ruler shows it. */
 function height(metres: number): string {
-  return session.units === 'us' ? session.format('length', metres) : `${(metres * CENTIMETRES).toFixed(1)} cm`
+  return session.format('mark', metres)
 }
 </script>
 
@@ -163,12 +161,12 @@ function height(metres: number): string {
         <dd>{{ session.format('film', card.wet) }}</dd>
       </div>
       <div v-if="!single">
-        <dt>{{ card.meets ? `A meets B, planned ${clockTime(card.meets)}; met` : 'A met B at' }}</dt>
+        <dt>{{ card.meets ? `A meets B, planned ${clockTime(card.meets, zone)}; met` : 'A met B at' }}</dt>
         <dd class="blank">&nbsp;</dd>
       </div>
       <div v-if="card.useBy">
         <dt>Use by, as planned</dt>
-        <dd data-test="use-by">{{ minuteTime(card.useBy) }}</dd>
+        <dd data-test="use-by">{{ minuteTime(card.useBy, zone) }}</dd>
       </div>
     </dl>
     <CardClock v-if="!single && clock" :card="card" :memory="clock" />

@@ -25,7 +25,7 @@ const usual = { 'wet-film': 0.0003, 'dry-film': 0.0002, spread: 5000, 'mass-per-
 <template>
   <div class="pair">
     <PickField
-      label="The sheet prints a coat as"
+      label="Printed amount as"
       :model-value="modelValue?.basis ?? ''"
       :options="bases"
       none="a range of films only"

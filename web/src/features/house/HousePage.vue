@@ -3,6 +3,7 @@ import TextField from '../../fields/TextField.vue'
 import { computed, ref } from 'vue'
 import { api, refusal, type House, type School, type Schools } from '../../api/client'
 import QuantityField from '../../fields/QuantityField.vue'
+import HoursFields from '../job/HoursFields.vue'
 import { useSession } from '../people/session'
 
 const session = useSession()
@@ -136,6 +137,14 @@ const bucket = computed(() => house.value.bucket ?? PLAIN_BUCKET)
             @update:model-value="change({ slab: { value: $event, source: 'own-test' } })"
           />
           <TextField
+            label="Time zone"
+            maxlength="60"
+            :model-value="house.zone"
+            told="As IANA names it; this device's when left out"
+            :disabled="!session.mayKeep"
+            @change="change({ zone: ($event.target as HTMLInputElement).value.trim() || undefined })"
+          />
+          <TextField
             label="Currency, three letters"
             maxlength="3"
             :model-value="house.currency"
@@ -145,6 +154,12 @@ const bucket = computed(() => house.value.bucket ?? PLAIN_BUCKET)
             "
           />
         </div>
+        <HoursFields
+          class="mt-3 mb-3"
+          :hours="house.hours"
+          :locked="!session.mayKeep"
+          @change="change({ hours: $event })"
+        />
         <label class="small">
           <input
             type="checkbox"

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import TextField from '../../fields/TextField.vue'
 import type { Job } from '../../api/client'
+import HoursFields from './HoursFields.vue'
 import { useDesk } from './useEditor'
 import { useSession } from '../people/session'
 
@@ -12,6 +13,20 @@ type Field = 'client' | 'site' | 'notes'
 function set(field: Field, event: Event): void {
   const text = (event.target as HTMLInputElement).value.trim()
   desk.editor.edit(`job ${field}`, (f) => (f.job[field] = text || undefined))
+}
+
+function zone(event: Event): void {
+  const name = (event.target as HTMLInputElement).value.trim()
+  desk.editor.edit('zone', (f) => (f.job.zone = name || undefined))
+}
+function finished(event: Event): void {
+  const day = (event.target as HTMLInputElement).value
+  desk.editor.edit('done', (f) => (f.job.done = day || undefined))
+}
+/** What the plan says against a field. */
+function fault(path: string): string {
+  const found = desk.plan.value.findings.find((f) => f.level === 'refused' && f.path.startsWith(path))
+  return found ? `${found.text} ${found.wayOut ?? ''}` : ''
 }
 
 const currencies = [
@@ -64,6 +79,29 @@ function setCurrency(event: Event): void {
         :model-value="desk.file.value.job.notes"
         :readonly="!session.mayEdit"
         @change="set('notes', $event)"
+      />
+      <TextField
+        label="Time zone of the site"
+        maxlength="60"
+        :model-value="desk.file.value.job.zone"
+        :readonly="!session.mayEdit"
+        told="As IANA names it, such as Europe/Oslo; clock times are read there"
+        :fault="fault('/job/zone')"
+        @change="zone"
+      />
+      <HoursFields
+        :hours="desk.file.value.job.hours"
+        :locked="!session.mayEdit"
+        :fault="fault('/job/hours')"
+        @change="(h) => desk.editor.edit('hours', (f) => (f.job.hours = h))"
+      />
+      <TextField
+        label="Finished on"
+        type="date"
+        :model-value="desk.file.value.job.done"
+        :readonly="!session.mayEdit"
+        told="A job with a day here stands among those done"
+        @change="finished"
       />
       <label>
         Prices are in

@@ -8,6 +8,8 @@ import { blankSurface, copyOf, kindOf, type SurfaceKind } from './blank'
 import { useSession } from '../people/session'
 import CopyDialog from './CopyDialog.vue'
 
+/** Surfaces are added, renamed and removed where they are measured. */
+defineProps<{ manage?: boolean }>()
 const desk = useDesk()
 const copying = ref(false)
 const session = useSession()
@@ -78,7 +80,7 @@ function rename(event: Event): void {
         <span class="small quiet">{{ area(s.id) }}</span>
       </button>
     </div>
-    <div v-if="session.mayEdit" class="row tools">
+    <div v-if="manage && session.mayEdit" class="row tools">
       <span class="small quiet">Add</span>
       <v-btn
         v-for="(words, kind) in kinds"
@@ -100,7 +102,7 @@ function rename(event: Event): void {
       <v-btn variant="text" data-test="copy-to" @click="copying = true">Copy to a job …</v-btn>
       <v-btn variant="text" :disabled="desk.file.value.job.surfaces.length < 2" @click="remove">Remove</v-btn>
     </div>
-    <CopyDialog v-model="copying" :job-id="desk.jobId" :surface="desk.surface.value" />
+    <CopyDialog v-if="manage" v-model="copying" :job-id="desk.jobId" :surface="desk.surface.value" />
   </div>
 </template>
 

@@ -1,3 +1,4 @@
+import { ownZone } from '../../fields/clock'
 import type { House, Medium, PlanFile, Surface, Units } from '../../api/client'
 
 /** A short id, unique enough inside one job. */
@@ -54,6 +55,8 @@ export function blankFile(
       rules: house.rules,
       vocMax: house.vocMax,
       slab: house.slab,
+      zone: house.zone ?? ownZone(),
+      hours: house.hours,
       surfaces: [blankSurface('Floor 1')],
     },
     products: [],

@@ -15,7 +15,7 @@ const toolbar = 'measure-tools'
 </script>
 
 <template>
-  <SurfaceTabs />
+  <SurfaceTabs manage />
   <section id="measure" class="panel" aria-labelledby="measure-title">
     <div class="row mb-3">
       <h2 id="measure-title" class="grow">Measure</h2>

@@ -118,7 +118,7 @@ useEventListener(window, 'keydown', (event) => {
       </label>
       <template v-if="free">
         <v-btn :disabled="draft.drawing.value" data-test="draw" @click="draft.begin('outline')">
-          {{ rings.length > 0 ? 'Outline anew' : 'Outline the shell' }}
+          {{ rings.length > 0 ? 'Redraw outline' : 'Outline the shell' }}
         </v-btn>
         <v-btn :disabled="draft.drawing.value" data-test="import" @click="importing = true"
           >Import a drawing</v-btn

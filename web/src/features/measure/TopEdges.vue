@@ -58,7 +58,7 @@ function set(label: string, change: (top: Top) => void): void {
     />
     <QuantityField
       kind="length"
-      label="Call strips narrow under"
+      label="Narrow strip limit"
       :model-value="top.strip?.value ?? USUAL.strip"
       :disabled="!session.mayEdit"
       @update:model-value="(v) => set('strip', (t) => (t.strip = { value: v, source: 'own-test' }))"

@@ -36,7 +36,7 @@ async function remove(): Promise<void> {
     return
   }
   told.value =
-    'It is in use, so it was put away instead: jobs keep it, and new coats are no longer offered it.'
+    'It is in use, so it was archived instead: jobs keep it, and new coats are no longer offered it.'
   await load()
 }
 async function restore(): Promise<void> {
@@ -73,13 +73,13 @@ function placeOf(u: { what: string; id: string }): string {
             >Take out again</v-btn
           >
           <v-btn v-else size="small" variant="text" data-test="remove-sheet" @click="remove">
-            {{ state.users.length ? 'Put away' : 'Delete' }}
+            {{ state.users.length ? 'Archive' : 'Delete' }}
           </v-btn>
         </template>
       </div>
       <p class="quiet">
         {{ kindWords[state.sheet.kind] }} · {{ chemistryWords[state.sheet.chemistry] }} · edition
-        {{ state.sheet.version }}{{ state.archived ? ' · put away' : '' }}
+        {{ state.sheet.version }}{{ state.archived ? ' · archived' : '' }}
       </p>
       <p class="my-2">{{ state.sheet.use }}</p>
       <p v-if="told" role="status" class="told">{{ told }}</p>

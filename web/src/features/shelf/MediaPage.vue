@@ -40,7 +40,7 @@ async function keep(medium: Medium): Promise<void> {
 async function remove(medium: Medium): Promise<void> {
   const { data } = await api.DELETE('/api/media/{id}', { params: { path: { id: medium.id } } })
   told.value = data?.archived
-    ? `${medium.name} is in use (${data.users.map((u) => u.name).join(', ')}), so it was put away instead.`
+    ? `${medium.name} is in use (${data.users.map((u) => u.name).join(', ')}), so it was archived instead.`
     : ''
   open.value = null
   await load()

@@ -65,18 +65,18 @@ function keep(): void {
     <div v-if="draft.kind !== 'tool'" class="pair">
       <SourcedField v-model="draft.grain" kind="film" label="Largest grain" from="sheet" />
       <SourcedField v-model="draft.density" kind="density" label="Density of the medium" from="sheet" />
-      <SourcedField v-model="draft.full" kind="coverage" label="Stays at rejection" from="sheet" />
+      <SourcedField v-model="draft.full" kind="coverage" label="Rate at rejection" from="sheet" />
       <SourcedField
         v-model="draft.spare"
         kind="fraction"
         label="Bought above the need"
         from="rule-of-thumb"
       />
-      <SourcedField v-model="draft.bind" kind="film" label="More the coat below takes" from="rule-of-thumb" />
+      <SourcedField v-model="draft.bind" kind="film" label="Extra binder" from="rule-of-thumb" />
       <SourcedField
         v-model="draft.voids"
         kind="film"
-        label="The next coat fills between"
+        label="Voids filled by the next coat"
         from="rule-of-thumb"
       />
     </div>

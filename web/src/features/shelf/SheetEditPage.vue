@@ -75,17 +75,17 @@ async function leave(): Promise<void> {
   <div class="page">
     <div class="row mb-2">
       <h1 class="grow">{{ id ? `Edit ${draft?.name ?? ''}` : 'New sheet' }}</h1>
-      <v-btn size="small" variant="text" data-test="give-up" @click="leave">Give up</v-btn>
+      <v-btn size="small" variant="text" data-test="give-up" @click="leave">Discard draft</v-btn>
       <v-btn size="small" :disabled="saving" data-test="save-sheet" @click="keep">{{
         id ? 'Keep as a new edition' : 'Put on the shelf'
       }}</v-btn>
     </div>
-    <p v-if="resumed" class="small quiet">Taken up where it was left on this device.</p>
+    <p v-if="resumed" class="small quiet">Draft restored from this device.</p>
     <p v-if="trouble" role="alert" class="mb-2">{{ trouble }}</p>
     <div v-if="draft" class="halves">
       <form @submit.prevent>
         <PickField
-          label="New figures come from"
+          label="Source of new values"
           :model-value="from"
           :options="sourceWords"
           @update:model-value="from = $event as Source"
@@ -196,19 +196,19 @@ async function leave(): Promise<void> {
         </div>
         <h2>Goes with</h2>
         <TickList
-          label="May go over"
+          label="Compatible substrates"
           :options="groundWords"
           :model-value="draft.over"
           @update:model-value="set({ over: $event as Product['over'] })"
         />
         <TickList
-          label="Takes over it"
+          label="Compatible topcoats"
           :options="chemistries"
           :model-value="draft.under"
           @update:model-value="set({ under: $event as Product['under'] })"
         />
         <TickList
-          label="Takes broadcast"
+          label="Broadcast allowed"
           :options="broadcasts"
           :model-value="draft.broadcast"
           @update:model-value="set({ broadcast: $event as Product['broadcast'] })"
@@ -260,7 +260,7 @@ async function leave(): Promise<void> {
         </div>
         <h2>Safety</h2>
         <TickList
-          label="Its safety data sheet warns of"
+          label="Hazards (safety data sheet)"
           :options="hazards"
           :model-value="draft.hazards"
           @update:model-value="set({ hazards: $event as Product['hazards'] })"
@@ -293,7 +293,7 @@ async function leave(): Promise<void> {
           </ul>
         </section>
         <section v-if="judged?.gaps.length">
-          <h2>What is missing costs</h2>
+          <h2>Missing data and its effect</h2>
           <ul class="small">
             <li v-for="g in judged.gaps" :key="g.field + g.name">
               <b>{{ g.name }}</b>: {{ g.costs }}.

@@ -87,14 +87,14 @@ function weak(p: Product): boolean {
           <option v-for="(name, k) in chemistryWords" :key="k" :value="k">{{ name }}</option>
         </select>
       </label>
-      <label class="small tick"><input v-model="archived" type="checkbox" /> put away</label>
+      <label class="small tick"><input v-model="archived" type="checkbox" /> archived</label>
     </div>
     <p v-if="shelf.trouble" role="alert">{{ shelf.trouble }}</p>
     <p v-else-if="!shelf.ready" class="quiet">Reading the shelf …</p>
     <p v-else-if="shelf.lines.length === 0" class="quiet">
       {{
         archived
-          ? 'Nothing was put away.'
+          ? 'Nothing is archived.'
           : narrowed
             ? 'No sheet matches these words.'
             : 'The shelf is empty. Enter the first sheet, or read a file of them.'

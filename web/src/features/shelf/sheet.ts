@@ -46,9 +46,9 @@ export interface SourcedFieldOf {
   kind: ReadKind
 }
 export const filmFields: SourcedFieldOf[] = [
-  { key: 'filmMin', label: 'Thinnest wet film', kind: 'film' },
-  { key: 'filmMax', label: 'Thickest wet film', kind: 'film' },
-  { key: 'filmMaxVertical', label: 'Thickest on a wall', kind: 'film' },
+  { key: 'filmMin', label: 'Min. wet film', kind: 'film' },
+  { key: 'filmMax', label: 'Max. wet film', kind: 'film' },
+  { key: 'filmMaxVertical', label: 'Max. wet film, vertical', kind: 'film' },
   { key: 'hides', label: 'Hides from', kind: 'film' },
   { key: 'loss', label: 'Usual loss', kind: 'fraction' },
 ]
@@ -56,23 +56,23 @@ export const mixFields: SourcedFieldOf[] = [
   { key: 'density', label: 'Density of the mix', kind: 'density' },
   { key: 'voc', label: 'VOC', kind: 'content' },
   { key: 'mixing', label: 'Mixing time', kind: 'span' },
-  { key: 'induction', label: 'Standing after mixing', kind: 'span' },
+  { key: 'induction', label: 'Induction time', kind: 'span' },
 ]
 export const limitFields: SourcedFieldOf[] = [
-  { key: 'slabMin', label: 'Coldest slab', kind: 'temperature' },
-  { key: 'slabMax', label: 'Warmest slab', kind: 'temperature' },
-  { key: 'airMin', label: 'Coldest air', kind: 'temperature' },
-  { key: 'airMax', label: 'Warmest air', kind: 'temperature' },
-  { key: 'materialMin', label: 'Coldest parts', kind: 'temperature' },
-  { key: 'materialMax', label: 'Warmest parts', kind: 'temperature' },
-  { key: 'humidityMax', label: 'Most humid air', kind: 'fraction' },
-  { key: 'dewMargin', label: 'Above the dew point, K', kind: 'number' },
-  { key: 'slabHumidityMax', label: 'Most humid slab', kind: 'fraction' },
+  { key: 'slabMin', label: 'Min. slab temperature', kind: 'temperature' },
+  { key: 'slabMax', label: 'Max. slab temperature', kind: 'temperature' },
+  { key: 'airMin', label: 'Min. air temperature', kind: 'temperature' },
+  { key: 'airMax', label: 'Max. air temperature', kind: 'temperature' },
+  { key: 'materialMin', label: 'Min. material temperature', kind: 'temperature' },
+  { key: 'materialMax', label: 'Max. material temperature', kind: 'temperature' },
+  { key: 'humidityMax', label: 'Max. air humidity', kind: 'fraction' },
+  { key: 'dewMargin', label: 'Dew point margin, K', kind: 'number' },
+  { key: 'slabHumidityMax', label: 'Max. slab humidity', kind: 'fraction' },
 ]
 export const storeFields: SourcedFieldOf[] = [
   { key: 'shelfLife', label: 'Shelf life', kind: 'span' },
-  { key: 'storeMin', label: 'Store above', kind: 'temperature' },
-  { key: 'storeMax', label: 'Store below', kind: 'temperature' },
+  { key: 'storeMin', label: 'Min. storage temperature', kind: 'temperature' },
+  { key: 'storeMax', label: 'Max. storage temperature', kind: 'temperature' },
 ]
 
 export const groundWords: Record<NonNullable<Product['over']>[number], string> = {

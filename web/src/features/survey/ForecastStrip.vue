@@ -2,6 +2,7 @@
 import { computed, ref } from 'vue'
 import { api, refusal, type Judged } from '../../api/client'
 import { useDesk } from '../job/useEditor'
+import { along, ticks } from '../../charts/scale'
 import { useSession } from '../people/session'
 
 /** Go, wait or stop along the days, with the slab above its dew point. */
@@ -21,13 +22,14 @@ const range = computed(() => {
   return { low: Math.min(...all) - 2, high: Math.max(...all) + 2 }
 })
 const step = computed(() => (WIDTH - LEFT) / Math.max(1, props.hours.length))
-function y(value: number): number {
-  const { low, high } = range.value
-  return 8 + ((high - value) / (high - low)) * (HEIGHT - BAND - 24)
-}
+const y = computed(() => along(range.value.low, range.value.high, HEIGHT - BAND - 16, 8))
+const degrees = computed(() => ticks('temperature', range.value.low, range.value.high, session.units, 3))
 function line(value: (h: Judged) => number): string {
   return props.hours
-    .map((h, i) => `${i ? 'L' : 'M'}${(LEFT + (i + 0.5) * step.value).toFixed(1)} ${y(value(h)).toFixed(1)}`)
+    .map(
+      (h, i) =>
+        `${i ? 'L' : 'M'}${(LEFT + (i + 0.5) * step.value).toFixed(1)} ${y.value(value(h)).toFixed(1)}`,
+    )
     .join('')
 }
 const day = new Intl.DateTimeFormat(undefined, { weekday: 'short', day: 'numeric' })
@@ -72,7 +74,7 @@ function point(event: PointerEvent): void {
 <template>
   <div class="forecast" data-test="forecast">
     <div class="row">
-      <h3 class="grow">The hours to come</h3>
+      <h3 class="grow">Forecast</h3>
       <span v-if="forecast" class="quiet small"
         >{{ forecast.place }}, told {{ clock.format(new Date(forecast.told)) }}</span
       >
@@ -86,7 +88,7 @@ function point(event: PointerEvent): void {
           </select>
         </label>
         <v-btn size="small" data-test="fetch-forecast" @click="fetchForecast">{{
-          forecast ? 'Fetch anew' : 'Fetch the forecast'
+          forecast ? 'Refresh' : 'Load forecast'
         }}</v-btn>
       </template>
     </div>
@@ -120,8 +122,7 @@ function point(event: PointerEvent): void {
           <path :d="`M${d.x} 0V${HEIGHT - BAND}`" class="day" />
           <text :x="d.x + 6" y="14">{{ d.words }}</text>
         </g>
-        <text x="0" :y="y(range.high - 2)">{{ session.format('temperature', range.high - 2) }}</text>
-        <text x="0" :y="y(range.low + 2)">{{ session.format('temperature', range.low + 2) }}</text>
+        <text v-for="t in degrees" :key="t.si" x="0" :y="y(t.si) + 4">{{ t.words }}</text>
         <path :d="line((h) => h.dew)" class="dew" />
         <path :d="line((h) => h.slab)" class="slab" />
         <g v-for="r in runs" :key="r.from">

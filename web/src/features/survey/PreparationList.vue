@@ -18,7 +18,7 @@ void house.load()
 const deciding: (keyof Schools)[] = ['opening', 'filler', 'between', 'oldPaint']
 const schools = computed(() => house.schools.filter((s) => deciding.includes(s.id as keyof Schools)))
 const hours = (seconds: number): string => session.format('span', Math.max(seconds, 0))
-const days = (n: number): string => `${n.toFixed(1)} days`
+const days = (n: number): string => `${session.format('number', n)} days`
 
 function supply(item: {
   name: string
@@ -43,7 +43,7 @@ function acidInPool(): void {
 }
 function more(n: number, unit: string): string {
   if (Math.abs(n) < 0.05) return 'the same'
-  return `${n > 0 ? '+' : '−'}${Math.abs(n).toFixed(1)} ${unit}`
+  return `${n > 0 ? '+' : '−'}${session.format('number', Math.abs(n))} ${unit}`
 }
 const SECONDS = 3600
 const others = computed(() =>

@@ -159,7 +159,7 @@ function shown(r: SurveyReading): string {
       <TextField
         v-if="kind === 'moisture-meter'"
         v-model="scale"
-        label="Its scale"
+        label="Meter scale"
         maxlength="60"
         autocomplete="off"
       />

@@ -63,12 +63,12 @@ async function keep(): Promise<void> {
           @update:model-value="set(r, $event)"
         />
         <v-btn v-if="r.own && session.mayEdit" size="small" variant="text" @click="set(r, undefined)"
-          >As usual again</v-btn
+          >Reset to defaults</v-btn
         >
       </div>
     </div>
     <v-btn v-if="session.mayKeep && rules.some((r) => r.own)" size="small" class="mt-2" @click="keep"
-      >Keep them as the house's</v-btn
+      >Save as company defaults</v-btn
     >
     <span class="small ml-2" aria-live="polite">{{ kept }}</span>
   </details>

@@ -69,7 +69,7 @@ function addBarrier(): void {
           <div v-else-if="session.mayEdit && (v.fit === 'after' || v.fit === 'unfit')" class="row">
             <v-btn v-if="v.barrier" size="small" @click="addBarrier">Add a barrier primer</v-btn>
             <v-btn v-if="asking !== v.id" size="small" variant="text" @click="asking = v.id"
-              >Go on in spite of it …</v-btn
+              >Override …</v-btn
             >
             <template v-else>
               <TextField
