@@ -5,7 +5,7 @@ WEB := $(shell find web/src web/public -type f -not -name '*.gen.*') web/index.h
 GO := $(shell find . -name '*.go' -not -path './web/node_modules/*') go.mod go.sum \
       $(shell find store/migrations demo -name '*.sql' -o -name '*.json')
 
-.PHONY: demo demo-reset test build schema screenshots check clean
+.PHONY: demo demo-reset dev test build schema screenshots check clean
 
 demo: bin/nephelon
 	@scripts/need postgresql
@@ -14,6 +14,10 @@ demo: bin/nephelon
 demo-reset: bin/nephelon
 	@scripts/need postgresql
 	@bin/nephelon demo -reset
+
+dev: build
+	@scripts/need postgresql entr
+	@scripts/dev
 
 test: build
 	@scripts/need postgresql chromium glpk-utils

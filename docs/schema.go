@@ -5,7 +5,7 @@ package docs
 import _ "embed"
 
 // PlanFileSchema is the JSON Schema (2020-12) of the plan file, made from the
-// types of core/plan by exchange.PlanSchema.
+// types of core/job by exchange.PlanSchema.
 //
 //go:embed plan-file.schema.json
 var PlanFileSchema []byte
@@ -15,3 +15,9 @@ var PlanFileSchema []byte
 //
 //go:embed shelf-file.schema.json
 var ShelfFileSchema []byte
+
+// PlanSchema is the JSON Schema (2020-12) of what the program prints of a plan,
+// made from core/plan by exchange.DerivedSchema.
+//
+//go:embed plan.schema.json
+var PlanSchema []byte

@@ -19,7 +19,6 @@ func TestASpoiltRatioIsSaved(t *testing.T) {
 	p.sees("[data-test=hardeners]", "too short")
 	p.choose("Hardener", "slow")
 	p.sees("[data-test=bench-life]", "12 kg can be used for 44 min")
-	p.at("batches")
 	p.fill("Part A temperature", "28 °C")
 	p.until(`!document.querySelector('[data-test=bench-life]').innerText.includes('44 min')`)
 	p.sees("[data-test=bench-life]", "Mixed at 26")

@@ -87,7 +87,7 @@ func TestFromTapeToMixCardInMetres(t *testing.T) {
 	p.at("pour")
 	p.click("[data-test=to-cards]")
 	p.sees("[data-test=mix-card]", "Undertow MB-2")
-	p.sees("[data-test=mix-card]", "11.0 cm") // 6.14 L in a pail 26 cm wide below, 30 cm above, 32 cm high
+	p.sees("[data-test=mix-card]", "11 cm") // 6.14 L in a pail 26 cm wide below, 30 cm above, 32 cm high
 	first := value[string](p, `document.querySelector('[data-test=mix-card]').innerText.replaceAll('\u202f',' ')`)
 	for _, words := range []string{"4.09 L", "4.63 kg", "2.05 L", "2.08 kg", "2 : 1 by volume", "3 min", "1: 19.24 m²", "300 µm", "gloves"} {
 		if !strings.Contains(first, words) {
@@ -203,13 +203,13 @@ func TestTheInterfacePrintsAsTheServerDoes(t *testing.T) {
 	p.rectangle("4 m", "4 m")
 	p.at("build-up")
 	p.choose("Add a coat of", "Undertow")
-	fields := []struct{ label, metric, us string }{
-		{"Wall 1, from corner 1", "12.3456 m", `13' 7 3/8"`},
-		{"Wall 2, from corner 2", "1 234.5 m", "1999 ft"},
-		{"Amount of coat 1", "1.2345 mm", "13.37 mil"},
-		{"Loss of coat 1", "7.25 %", "0.05 %"},
-		{"Pace of one person", "51.49 m²/h", "1 234 ft²/h"},
-		{"Bucket, to the brim", "999.6 mL", "0.75 gal"},
+	fields := []struct{ step, label, metric, us string }{
+		{"measure", "Wall 1, from corner 1", "12.3456 m", `13' 7 3/8"`},
+		{"measure", "Wall 2, from corner 2", "1 234.5 m", "1999 ft"},
+		{"build-up", "Amount of coat 1", "1.2345 mm", "13.37 mil"},
+		{"build-up", "Loss of coat 1", "7.25 %", "0.05 %"},
+		{"batches", "Pace of one person", "51.49 m²/h", "1 234 ft²/h"},
+		{"batches", "Bucket, to the brim", "999.6 mL", "0.75 gal"},
 	}
 	for _, system := range []string{"metric", "us"} {
 		p.units(system)
@@ -220,6 +220,7 @@ func TestTheInterfacePrintsAsTheServerDoes(t *testing.T) {
 			if system == "us" {
 				typed = f.us
 			}
+			p.at(f.step)
 			p.typed(f.label, strings.ReplaceAll(typed, " ", ""))
 			p.until(`[...document.querySelectorAll('.field-told')].some(e => e.innerText.startsWith('= '))`)
 			echoes[f.label] = value[string](p, `[...document.querySelectorAll('.field-told')].map(e => e.innerText).find(t => t.startsWith('= ')).slice(2)`)
@@ -228,8 +229,9 @@ func TestTheInterfacePrintsAsTheServerDoes(t *testing.T) {
 		}
 		p.saved()
 		p.do(chromedp.Reload())
-		p.sees("[data-test=coat-1]", "Coat 1")
+		p.sees("[data-test=line-film]", "1 coat")
 		for _, f := range fields {
+			p.at(f.step)
 			p.field(f.label)
 			if shown := value[string](p, `document.querySelector('[data-field]').value`); shown != echoes[f.label] {
 				t.Errorf("%s in %s: the server says %q, the interface %q", f.label, system, echoes[f.label], shown)

@@ -43,7 +43,7 @@ func TestAGivenAreaIsPlannedAloud(t *testing.T) {
 	p.sees("#measure .findings .warning", "a figure that nobody here has checked (the steward, by letter)")
 	p.at("build-up")
 	p.choose("Add a coat of", "Undertow")
-	p.sees("#sections", "Without a drawing the sections are told by area alone")
+	p.sees("#pour", "Without a drawing the sections are told by area alone")
 	p.saved()
 	p.at("pour")
 	p.click("[data-test=to-cards]")

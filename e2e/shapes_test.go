@@ -161,9 +161,9 @@ func TestThingsOnThePlan(t *testing.T) {
 	p.button("Close the outline")
 	p.sees("[data-test=zone]", "m²")
 	// A half circle over a wall of 5 m adds 9.82 m².
-	p.choose("Wall to round", "2")
+	p.choose("Wall to curve", "2")
 	p.fill("Rise of the bay", "2.5 m")
-	p.button("Round it")
+	p.button("Make curved")
 	p.sees("[data-test=area]", "49.03 m²")
 	p.click("[data-test=undo]")
 	p.sees("[data-test=area]", "39.21 m²")

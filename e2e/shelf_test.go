@@ -30,8 +30,8 @@ func TestAFlakeSystemBrokenThreeWays(t *testing.T) {
 	p.sees("[data-test=tools]", "Tools and consumables")
 
 	// First: the clear goes on too late.
-	p.click("[data-test=extras-2] summary")
 	p.at("build-up")
+	p.click("[data-test=extras-2] summary")
 	p.fill("Wait before coat 2", "40 h")
 	p.sees("#build-up .warning", "window of Shoalbody F closes 20 h after it at 20 °C")
 	p.button("Abrade coat 1 before it")
@@ -79,8 +79,8 @@ func TestABandIsDragged(t *testing.T) {
 	p.at("build-up")
 	p.choose("Add a coat of", "Keelbody")
 	p.choose("Add a coat of", "Hardtack")
-	p.at("batches")
-	p.until(`document.querySelectorAll('.stack [data-band]').length === 2 && !!document.querySelector('[data-test=batches-2]')`)
+	p.until(`document.querySelectorAll('.stack [data-band]').length === 2`)
+	p.saved()
 	value[bool](p, `(document.querySelector('.stack').scrollIntoView({ block: 'center', behavior: 'instant' }), true)`)
 	at := func(i int) (x, y float64) {
 		box := value[[]float64](p, `(() => { const r = document.querySelectorAll('.stack [data-band] rect')[`+string(rune('0'+i))+`].getBoundingClientRect(); return [r.x + r.width / 2, r.y + r.height / 2] })()`)

@@ -28,6 +28,7 @@ func TestADampSlabFromReadingToBarrier(t *testing.T) {
 	p.until(`document.querySelector('[data-test=verdict-slab-humidity]').classList.contains('fit')`)
 	p.at("build-up")
 	p.until(`document.querySelector("[data-test=coat-1] select").value === "ebbguard-mb9"`)
+	p.at("survey")
 	// A gate is passed only by name and with a reason, which the record keeps.
 	p.choose("A drop of water", "stands in beads")
 	p.button("Override …")
@@ -61,7 +62,7 @@ func TestAPoolWhoseContractorRefusesAcid(t *testing.T) {
 	p.choose("Substrate", "Plaster")
 	p.sees("[data-test=task-grind]", "P16-class discs in a pool")
 	p.sees("[data-test=task-grind]", "Empty pool")
-	p.choose("Open the surface by", "acid etching")
+	p.choose("Opening the surface", "Etch with acid")
 	p.sees("[data-test=refused-school]", "Your rule refuses acid in pools and on plaster")
 	p.sees("[data-test=task-grind]", "Grind")
 	p.click("[data-test=preparation] input[type=checkbox]")
@@ -71,7 +72,7 @@ func TestAPoolWhoseContractorRefusesAcid(t *testing.T) {
 	p.click("[data-test=undo]")
 	p.sees("[data-test=refused-school]", "Your rule refuses")
 	p.click("[data-test=schools] summary")
-	p.sees("[data-test=schools]", "Leaves tracks that a thin coat shows")
+	p.sees("[data-test=schools]", "Leaves tracks that thin films show")
 	// Five gallons in 55 s fill ten in 1:50 (the handbook of the trade).
 	p.click("[data-test=tank] summary")
 	p.fill("Known volume", "5 gal")

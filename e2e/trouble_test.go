@@ -169,7 +169,7 @@ func TestALostAnswerIsNotAConflict(t *testing.T) {
 		let lost = false
 		window.fetch = async (request, ...rest) => {
 			const answer = await send(request, ...rest)
-			if (!lost && request.method === 'PUT') {
+			if (!lost && request.method === 'PATCH') {
 				lost = true
 				window.answerLost = true
 				throw new TypeError('the line broke')

@@ -135,6 +135,18 @@ func TestEditsThatAreOdd(t *testing.T) {
 	}
 }
 
+// What is empty is not kept as a list, and the client is told, so that its next
+// edit fits.
+func TestAnEmptyListIsTidied(t *testing.T) {
+	c := signedIn(t, newServer(t), "owner@"+addCompany(t))
+	j := c.addJob(demoJob(t))
+	s := save{Base: 1, SaveID: uuid.New(), Tag: j.Tag, Patch: []exchange.EditStep{{Op: "add", Path: "/job/surfaces/0/floor/zones", Value: json.RawMessage(`[]`)}}}
+	status, saved, text := c.patch(j.ID, s)
+	if status != http.StatusOK || len(saved.Tidied) != 1 || saved.Tidied[0].Op != "remove" || saved.Tidied[0].Path != "/job/surfaces/0/floor/zones" {
+		t.Fatalf("%d %.300s", status, text)
+	}
+}
+
 // What no coat names any more leaves the file, and the client is told.
 func TestAnEditIsPruned(t *testing.T) {
 	c := signedIn(t, newServer(t), "owner@"+addCompany(t))
@@ -142,11 +154,11 @@ func TestAnEditIsPruned(t *testing.T) {
 	next := demoJob(t)
 	next.Job.Surfaces[0].Coats = next.Job.Surfaces[0].Coats[:1]
 	status, saved, text := c.patch(j.ID, edit(t, 1, j.File, next))
-	if status != http.StatusOK || len(saved.Pruned) == 0 {
+	if status != http.StatusOK || len(saved.Tidied) == 0 {
 		t.Fatalf("%d %.300s", status, text)
 	}
 	edited, _ := json.Marshal(next)
-	told, err := exchange.Patch(edited, saved.Pruned)
+	told, err := exchange.Patch(edited, saved.Tidied)
 	if err != nil {
 		t.Fatal(err)
 	}

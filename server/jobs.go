@@ -65,7 +65,7 @@ type Saved struct {
 	Tag      string              `json:"tag" doc:"Of the state that was planned"`
 	Moved    []exchange.EditStep `json:"moved,omitempty" doc:"JSON Patch (RFC 6902) from the plan that was named to the new one"`
 	Plan     *plan.Plan          `json:"plan,omitempty" doc:"The whole, where the one that was named is not known here"`
-	Pruned   []exchange.EditStep `json:"pruned,omitempty" doc:"JSON Patch of the file as it was edited: sheets and media that no coat names any more"`
+	Tidied   []exchange.EditStep `json:"tidied,omitempty" doc:"JSON Patch from the file as it was edited to the one that is kept: without sheets and media that no coat names any more, and without empty lists"`
 	Newer    []NewerSheet        `json:"newer"`
 }
 
@@ -283,7 +283,7 @@ func (s *Server) saveJob(ctx context.Context, in *struct {
 	if err != nil {
 		return nil, s.trouble("read the edited job", err)
 	}
-	file, pruned, err := s.patched(document, in.Body.Patch)
+	file, text, tidied, err := s.patched(document, in.Body.Patch)
 	if err != nil {
 		return nil, s.unfit(err)
 	}
@@ -300,11 +300,11 @@ func (s *Server) saveJob(ctx context.Context, in *struct {
 		return nil, s.trouble("save job", err)
 	}
 	j := store.Job{ID: in.Job, Company: who.CompanyID, File: file, Revision: kept.Revision, ChangedBy: who.Name, ChangedAt: kept.At}
-	now, err := s.workOut(ctx, who, j, stateOf(who, in.Job, store.Stamp{Revision: kept.Revision, Shelf: kept.Shelf}, time.Now()), &made, held)
+	now, err := s.workOut(ctx, who, j, stateOf(who, in.Job, store.Stamp{Revision: kept.Revision, Shelf: kept.Shelf}, time.Now()), &made, text, held)
 	if err != nil {
 		return nil, s.trouble("plan job", err)
 	}
-	out := Saved{Revision: kept.Revision, Tag: now.tag, Pruned: pruned, Newer: now.newer}
+	out := Saved{Revision: kept.Revision, Tag: now.tag, Tidied: tidied, Newer: now.newer}
 	if held == nil {
 		out.Plan = &now.text.plan
 	} else if out.Moved, err = now.text.since(held.text); err != nil {

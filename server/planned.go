@@ -116,7 +116,7 @@ func (s *Server) planned(ctx context.Context, who store.Person, id uuid.UUID) (*
 			return nil, err
 		}
 		stamp.Revision = j.Revision
-		return s.workOut(ctx, who, j, stateOf(who, id, stamp, now), nil, nil)
+		return s.workOut(ctx, who, j, stateOf(who, id, stamp, now), nil, nil, nil)
 	})
 	if err != nil {
 		return nil, err
@@ -129,8 +129,8 @@ func (s *Server) planned(ctx context.Context, who store.Person, id uuid.UUID) (*
 }
 
 // workOut plans a job and keeps what came of it. The plan may have been made
-// already; what equals an earlier state is taken over from it.
-func (s *Server) workOut(ctx context.Context, who store.Person, j store.Job, at state, made *plan.Plan, before *planned) (*planned, error) {
+// and the file written already; what equals an earlier state is taken over from it.
+func (s *Server) workOut(ctx context.Context, who store.Person, j store.Job, at state, made *plan.Plan, document []byte, before *planned) (*planned, error) {
 	if made == nil {
 		p, err := s.plan(ctx, who, j.File)
 		if err != nil {
@@ -150,8 +150,10 @@ func (s *Server) workOut(ctx context.Context, who store.Person, j store.Job, at 
 	if out.newer, err = s.newer(ctx, who, j.File); err != nil {
 		return nil, err
 	}
-	if out.document, err = json.Marshal(j.File); err != nil {
-		return nil, fmt.Errorf("encode job: %w", err)
+	if out.document = document; document == nil {
+		if out.document, err = json.Marshal(j.File); err != nil {
+			return nil, fmt.Errorf("encode job: %w", err)
+		}
 	}
 	s.plans.put(out)
 	return out, nil
@@ -256,28 +258,20 @@ func (s *Server) newer(ctx context.Context, who store.Person, file job.File) ([]
 }
 
 // patched is the file that an edit makes of another, checked and without what no
-// coat names any more. Pruned says what was taken away, as a patch of the edited
-// file.
-func (s *Server) patched(document []byte, steps []exchange.EditStep) (file job.File, pruned []exchange.EditStep, err error) {
+// coat names any more, with its JSON. Tidied leads from the file as it was edited
+// to the one that is kept, so that both sides go on from the same.
+func (s *Server) patched(document []byte, steps []exchange.EditStep) (file job.File, kept []byte, tidied []exchange.EditStep, err error) {
 	text, err := exchange.Patch(document, steps)
 	if err != nil {
-		return file, nil, err
+		return file, nil, nil, err
 	}
 	if file, err = s.files.Read(bytes.NewReader(text)); err != nil {
-		return file, nil, err
+		return file, nil, nil, err
 	}
-	kept := file.Pruned()
-	if len(kept.Products) == len(file.Products) && len(kept.Media) == len(file.Media) {
-		return file, nil, nil
+	file = file.Pruned()
+	if kept, err = json.Marshal(file); err != nil {
+		return file, nil, nil, fmt.Errorf("encode job: %w", err)
 	}
-	from, err := json.Marshal(file)
-	if err != nil {
-		return file, nil, fmt.Errorf("encode job: %w", err)
-	}
-	to, err := json.Marshal(kept)
-	if err != nil {
-		return file, nil, fmt.Errorf("encode job: %w", err)
-	}
-	pruned, err = exchange.Diff("", from, to)
-	return kept, pruned, err
+	tidied, err = exchange.Diff("", text, kept)
+	return file, kept, tidied, err
 }

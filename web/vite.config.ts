@@ -4,5 +4,6 @@ import vuetify from 'vite-plugin-vuetify'
 
 export default defineConfig({
   plugins: [vue(), vuetify({ autoImport: true })],
+  server: { proxy: { '/api': 'http://127.0.0.1:8463' } },
   build: { target: 'es2022', assetsInlineLimit: 0, chunkSizeWarningLimit: 600 },
 })

@@ -19,12 +19,14 @@ import (
 func runGenerate(_ context.Context, arguments []string, _ io.Reader, _, complain io.Writer) error {
 	f := flags("generate", "[-api FOLDER] [-schemas FOLDER]", complain)
 	api := f.String("api", "", "`folder` for openapi.gen.json and units.gen.json")
-	schemas := f.String("schemas", "", "`folder` for the JSON Schemas of the plan file and the shelf file")
+	schemas := f.String("schemas", "", "`folder` for the JSON Schemas of the plan file, the shelf file and the plan")
 	if err := parse(f, arguments); err != nil {
 		return err
 	}
 	if *schemas != "" {
-		for name, schema := range map[string]func() ([]byte, error){"plan-file.schema.json": exchange.PlanSchema, "shelf-file.schema.json": exchange.ShelfSchema} {
+		for name, schema := range map[string]func() ([]byte, error){
+			"plan-file.schema.json": exchange.PlanSchema, "shelf-file.schema.json": exchange.ShelfSchema, "plan.schema.json": exchange.DerivedSchema,
+		} {
 			text, err := schema()
 			if err != nil {
 				return err

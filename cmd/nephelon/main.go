@@ -10,6 +10,7 @@ import (
 	"os"
 	"os/signal"
 	"syscall"
+	_ "time/tzdata" // time zones on machines that have none
 )
 
 const usage = `nephelon plans multi-coat resin systems.

@@ -18,9 +18,6 @@ const (
 	localSecond = "2006-01-02T15:04:05"
 )
 
-// LocalOf is the time that a clock in the instant's own zone shows.
-func LocalOf(t time.Time) Local { return Local(t.Format(localMinute)) }
-
 // TimeError tells why a time or a zone of a job cannot be.
 type TimeError struct {
 	Field string // JSON Pointer inside the job

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed, ref, useAttrs, useId } from 'vue'
+import { computed, onMounted, ref, useAttrs, useId } from 'vue'
 import FieldFrame from './FieldFrame.vue'
 
 defineOptions({ inheritAttrs: false })
@@ -22,6 +22,9 @@ const outer = computed(() => ({ class: attrs.class, style: attrs.style }))
 const inner = computed(() =>
   Object.fromEntries(Object.entries(attrs).filter(([key]) => key !== 'class' && key !== 'style')),
 )
+onMounted(() => {
+  if ('autofocus' in attrs) control.value?.focus()
+})
 defineExpose({ focus: (): void => control.value?.focus() })
 </script>
 

@@ -1,12 +1,12 @@
 import { produce } from 'immer'
-import { ref } from 'vue'
+import { ref, shallowRef } from 'vue'
 import { differences } from '../../api/patch'
 import { api, refusal, type JobLine, type JobState, type PlanFile } from '../../api/client'
 
 /** Sends something worked out elsewhere into a job, as one save of its own. */
 export function useSend() {
   const jobs = ref<JobLine[]>([])
-  const job = ref<JobState | null>(null)
+  const job = shallowRef<JobState | null>(null)
   const told = ref('')
   const trouble = ref('')
   const away = 'The server does not answer. Send it again when it is back.'

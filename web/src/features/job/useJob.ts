@@ -1,5 +1,5 @@
 import { useEventListener, useEventSource, useThrottleFn } from '@vueuse/core'
-import { produce, setAutoFreeze } from 'immer'
+import { produce } from 'immer'
 import { onScopeDispose, ref, shallowRef, watch } from 'vue'
 import { api, type Line, type NewerSheet, type Plan, type PlanFile } from '../../api/client'
 import { useSession } from '../people/session'
@@ -8,9 +8,6 @@ import { useSaving } from './useSaving'
 
 const RETRY_MS = 1500
 const REFRESH_MS = 300
-
-// Pages hand things over that they go on using; they must not find them frozen.
-setAutoFreeze(false)
 
 /** One job being edited: every edit is here at once, saved and planned by the server, and can be undone. */
 export function useJob(id: string) {

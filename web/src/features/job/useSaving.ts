@@ -107,13 +107,13 @@ export function useSaving(id: string, { file, plan, newer }: Edited) {
       inFlight = false
       if (!data) return refused(response.status, error)
       trouble.value = ''
-      const pruned = data.pruned ? applied(sending, data.pruned) : sending
-      known = { revision: data.revision, tag: data.tag, file: pruned }
+      const tidied = data.tidied ? applied(sending, data.tidied) : sending
+      known = { revision: data.revision, tag: data.tag, file: tidied }
       newer.value = data.newer
       if (data.plan) plan.value = data.plan
       else if (plan.value && data.moved) plan.value = applied(plan.value, data.moved)
       if (saveId === sent) {
-        file.value = pruned
+        file.value = tidied
         settled(sent)
       } else {
         void store()

@@ -128,9 +128,6 @@ function back(b: Purchase): RouteLocationRaw {
 .tell {
   white-space: nowrap;
 }
-.scroll {
-  overflow-x: auto;
-}
 .line {
   display: block;
 }

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { useEventListener } from '@vueuse/core'
-import { computed, ref } from 'vue'
+import { computed, ref, watch } from 'vue'
 import type { FloorLine, Point } from '../../api/client'
 import { useDesk } from '../job/useEditor'
 import { useDraft, type DraftKind } from '../../drawing/useDraft'
@@ -191,6 +191,14 @@ const LISTED = 40
 
 // Measuring begins at once: the walk's field is ready, and so is the plan.
 if (session.mayEdit && !measured.value && !desk.surface.value.given) begin('outline')
+
+// A figure on someone's word ends the walk that nobody began.
+watch(
+  () => desk.surface.value.given,
+  (given) => {
+    if (given && draft.points.value.length === 0) draft.cancel()
+  },
+)
 
 useEventListener(window, 'keydown', (event) => {
   const typing = (event.target as HTMLElement).closest('input, select, textarea, [role="dialog"]')

@@ -110,34 +110,36 @@ const others = computed(() =>
     <TankTimer />
     <details v-if="others.length > 0" data-test="schools">
       <summary>What another school would change</summary>
-      <table class="figures small">
-        <thead>
-          <tr>
-            <th>School</th>
-            <th class="num">Work</th>
-            <th class="num">Drying</th>
-            <th class="num">Days</th>
-            <th>Materials</th>
-            <th>Risk</th>
-            <th v-if="session.mayEdit"><span class="hidden">Choose</span></th>
-          </tr>
-        </thead>
-        <tbody>
-          <tr v-for="o in others" :key="o.school + o.choice.value">
-            <td>{{ o.choice.name }}</td>
-            <td class="num">{{ o.work }}</td>
-            <td class="num">{{ o.wait }}</td>
-            <td class="num">{{ o.days }}</td>
-            <td>
-              <span v-for="(item, i) in o.items" :key="i" class="item">{{ supply(item) }}</span>
-            </td>
-            <td>{{ o.choice.consequence }}</td>
-            <td v-if="session.mayEdit">
-              <v-btn size="small" @click="choose(o.school, o.choice.value)">Take it</v-btn>
-            </td>
-          </tr>
-        </tbody>
-      </table>
+      <div class="scroll" tabindex="0" role="region" aria-label="What another school would change">
+        <table class="figures small">
+          <thead>
+            <tr>
+              <th>School</th>
+              <th class="num">Work</th>
+              <th class="num">Drying</th>
+              <th class="num">Days</th>
+              <th>Materials</th>
+              <th>Risk</th>
+              <th v-if="session.mayEdit"><span class="hidden">Choose</span></th>
+            </tr>
+          </thead>
+          <tbody>
+            <tr v-for="o in others" :key="o.school + o.choice.value">
+              <td>{{ o.choice.name }}</td>
+              <td class="num">{{ o.work }}</td>
+              <td class="num">{{ o.wait }}</td>
+              <td class="num">{{ o.days }}</td>
+              <td>
+                <span v-for="(item, i) in o.items" :key="i" class="item">{{ supply(item) }}</span>
+              </td>
+              <td>{{ o.choice.consequence }}</td>
+              <td v-if="session.mayEdit">
+                <v-btn size="small" @click="choose(o.school, o.choice.value)">Take it</v-btn>
+              </td>
+            </tr>
+          </tbody>
+        </table>
+      </div>
     </details>
   </div>
 </template>

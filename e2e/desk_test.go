@@ -1,0 +1,182 @@
+package e2e
+
+import (
+	"encoding/json"
+	"fmt"
+	"os"
+	"testing"
+
+	"github.com/chromedp/chromedp"
+
+	"nephelon/core/job"
+	"nephelon/core/measure"
+	"nephelon/core/plan"
+	"nephelon/demo"
+	"nephelon/server"
+	"nephelon/store"
+)
+
+// The job's line shows what an edit moved and by how much, until the next edit; a
+// click on a figure goes to where it is worked out.
+func TestTheLineShowsWhatAnEditMoved(t *testing.T) {
+	p := begin(t, "Slipway shed")
+	p.rectangle("6 m", "5 m")
+	p.sees("[data-test=line-area]", "30 m²")
+	p.at("build-up")
+	p.choose("Add a coat of", "Undertow")
+	p.sees("[data-test=line-film]", "1 coat")
+	p.fill("Amount of coat 1", "200 µm")
+	p.sees("[data-test=line-mix]", "6.38 L") // 30 m² × 200 µm ÷ (1 − 6 %)
+	p.saved()
+	p.fill("Loss of coat 1", "5 %")
+	p.sees("[data-test=line-mix]", "6.32 L")
+	p.saved()
+	p.fill("Amount of coat 1", "300 µm")
+	p.sees("[data-test=line-mix]", "9.47 L")
+	p.sees("[data-test=line-mix] [data-test=moved]", "+3.16 L")
+	if value[bool](p, `!!document.querySelector('[data-test=line-area] [data-test=moved]')`) {
+		t.Error("the area is said to have moved")
+	}
+	p.click("[data-test=line-area]")
+	p.sees("[data-test=area]", "30 m²")
+	p.fill("Wall 1, from corner 1", "7 m")
+	p.sees("[data-test=line-area] [data-test=moved]", "+5 m²")
+	p.click("[data-test=undo]")
+	p.sees("[data-test=line-area] [data-test=moved]", "−5 m²")
+	p.saved()
+	p.do(chromedp.Reload())
+	p.sees("[data-test=line-area]", "30 m²")
+	p.until(`!document.querySelector('[data-test=moved]')`)
+}
+
+// Without a mouse from the first step to the last, and round the things that need
+// a decision.
+func TestTheKeyboardGoesThroughAJob(t *testing.T) {
+	p := newPage(t, theStage.address)
+	p.signIn("oskar@brakkwater.example")
+	p.openJob("Settling basin")
+	p.sees("[data-test=area]", "m²")
+	value[bool](p, `(document.activeElement.blur(), true)`)
+	for _, step := range []string{"survey", "build-up", "kits", "batches", "pour"} {
+		p.do(chromedp.KeyEvent("]"))
+		p.until(fmt.Sprintf(`!!document.getElementById(%q)`, step))
+	}
+	p.do(chromedp.KeyEvent("["))
+	p.until(`!!document.getElementById("batches")`)
+	p.do(chromedp.KeyEvent("1"))
+	p.until(`!!document.getElementById("measure")`)
+	p.do(chromedp.KeyEvent("."))
+	p.until(`document.activeElement?.matches('.findings .warning, .findings .refused')`)
+	p.do(chromedp.KeyEvent("?"))
+	p.sees("[role=dialog]", "The next thing that needs a decision")
+}
+
+// A device without room keeps nothing over a reload, and says so; what is edited
+// is sent all the same.
+func TestAFullDeviceLosesNothing(t *testing.T) {
+	p := begin(t, "Ballast store")
+	p.rectangle("4 m", "3 m")
+	p.saved()
+	value[bool](p, `(() => {
+		IDBObjectStore.prototype.put = () => { throw new DOMException('full', 'QuotaExceededError') }
+		const send = window.fetch
+		window.held = true
+		window.fetch = async (request, ...rest) => {
+			if (window.held && request.method === 'PATCH') throw new TypeError('no signal')
+			return send(request, ...rest)
+		}
+		return true
+	})()`)
+	p.fill("Wall 1, from corner 1", "5 m")
+	p.sees("[data-test=unkept]", "no room left to keep unsent edits")
+	p.sees("[role=alert]", "kept in this page")
+	value[bool](p, `(window.held = false, true)`)
+	p.saved()
+	p.until(`!document.querySelector('[data-test=unkept]')`)
+	p.do(chromedp.Reload())
+	p.sees("[data-test=area]", "15 m²")
+}
+
+// Unsent edits outlive a reload.
+func TestUnsentEditsOutliveAReload(t *testing.T) {
+	p := begin(t, "Chart room")
+	p.rectangle("4 m", "3 m")
+	p.saved()
+	p.blocks("*://*:*/api/jobs/*")
+	p.fill("Name of this surface", "Chart floor")
+	p.until(`document.querySelector('[data-test=save-state]').dataset.state === 'away'`)
+	p.until(`new Promise(done => { const ask = indexedDB.open('nephelon'); ask.onsuccess = () => { const all = ask.result.transaction('edits').objectStore('edits').count(); all.onsuccess = () => { ask.result.close(); done(all.result > 0) } } })`)
+	p.do(chromedp.Reload())
+	p.sees("main", "The server does not answer")
+	p.blocks("*://*:*/nowhere")
+	p.saved()
+	p.sees("[role=tab]", "Chart floor")
+}
+
+// On a phone no page of a job scrolls sideways, and the head is at most 56 px.
+func TestAJobFitsAPhone(t *testing.T) {
+	p := newPage(t, theStage.address)
+	p.signIn("oskar@brakkwater.example")
+	p.do(chromedp.EmulateViewport(390, 844))
+	fits := func(where string) {
+		t.Helper()
+		if wide := value[float64](p, `document.documentElement.scrollWidth`); wide > 390 {
+			t.Errorf("%s is %v px wide: %v", where, wide, value[[]string](p, `[...document.querySelectorAll('main *')].filter(e => e.getBoundingClientRect().right > 391 && !e.closest('.scroll, svg')).slice(0, 6).map(e => e.tagName + '.' + e.className)`))
+		}
+		if head := value[float64](p, `document.querySelector('header').getBoundingClientRect().height`); head > 56 {
+			t.Errorf("%s: the head is %v px high", where, head)
+		}
+	}
+	fits("home")
+	for _, name := range []string{"Baggage hall", "Oyster bar", "Seal nursery"} {
+		p.openJob(name)
+		for _, step := range []string{"measure", "survey", "build-up", "kits", "batches", "pour"} {
+			p.at(step)
+			p.until(`document.fonts.status === 'loaded'`)
+			fits(name + ", " + step)
+		}
+	}
+}
+
+// Home holds 500 jobs, by where they stand, and finds one of them.
+func TestHomeWithFiveHundredJobs(t *testing.T) {
+	company, err := theStage.records.AddCompany(t.Context(), "Crowded Quay Coatings")
+	if err != nil {
+		t.Fatal(err)
+	}
+	hash, err := server.HashPassword(demo.Password)
+	if err != nil {
+		t.Fatal(err)
+	}
+	person, err := theStage.records.AddPerson(t.Context(), store.Person{CompanyID: company, Name: "Wren Oake", Email: "wren@crowded.example", Role: store.Estimator, PasswordHash: hash, Units: measure.Metric})
+	if err != nil {
+		t.Fatal(err)
+	}
+	text, err := os.ReadFile("../demo/jobs/lamp-room.nephelon.json")
+	if err != nil {
+		t.Fatal(err)
+	}
+	const many = 500
+	for i := range many {
+		var f job.File
+		if err := json.Unmarshal(text, &f); err != nil {
+			t.Fatal(err)
+		}
+		f.Job.Name = fmt.Sprintf("Light %03d", i)
+		s := plan.Summary{Standing: []plan.Standing{plan.Measuring, plan.Planning, plan.Ready, plan.Finished}[i%4], Area: 38, Systems: []plan.Bands{{Surface: "Floor", Colors: []string{"#7f8c5a", "#b9b39a"}}}, Currency: "EUR"}
+		if _, err := theStage.records.AddJob(t.Context(), company, person, f, s); err != nil {
+			t.Fatal(err)
+		}
+	}
+	p := newPage(t, theStage.address)
+	p.signIn("wren@crowded.example")
+	for _, group := range []string{"measuring", "planning", "ready", "done"} {
+		p.sees("[data-test=group-"+group+"] .count", "125")
+	}
+	if tiles := value[int](p, `document.querySelectorAll('a.job').length`); tiles < 20 || tiles > 60 {
+		t.Errorf("%d jobs are drawn at once", tiles)
+	}
+	p.typed("Search name, client or site", "Light 347")
+	p.until(`document.querySelectorAll('a.job').length === 1`)
+	p.sees("[data-test=group-done] a.job", "Light 347")
+}
