@@ -73,7 +73,6 @@ func TestTheBenchSendsToAJob(t *testing.T) {
 	p.button("Put the coat on top of Floor 1")
 	p.sees("[data-test=send-coat]", "Sent to Chandlery.")
 
-	p.at("batches")
 	p.choose("Pumps", "metered")
 	p.sees("[data-test=pump-tool]", "Not by these pumps: one stroke of each gives 1 : 1")
 	p.fill("A stroke of A gives", "60 mL")

@@ -32,7 +32,7 @@ import (
 	"nephelon/web"
 )
 
-const patience = 9 * time.Second
+const patience = 20 * time.Second
 
 // stage is what all journeys share.
 type stage struct {

@@ -1,9 +1,15 @@
 import { compare } from 'fast-json-patch'
 import type { EditStep } from './client'
 
-/** What turns one document into another, as a JSON Patch (RFC 6902). Shared parts cost nothing. */
+/**
+ * What turns one document into another, as a JSON Patch (RFC 6902). Both are
+ * compared as they are sent: a member without a value is not in the document.
+ */
 export function differences(from: object, to: object): EditStep[] {
-  return compare(from, to) as EditStep[]
+  return compare(sent(from), sent(to)) as EditStep[]
+}
+function sent(document: object): object {
+  return JSON.parse(JSON.stringify(document)) as object
 }
 
 type Tree = Record<string, unknown> | unknown[]

@@ -181,36 +181,38 @@ function shown(r: SurveyReading): string {
     <p v-if="readings.length === 0" class="quiet small">
       None yet. Each reading keeps its time, its instrument and who took it.
     </p>
-    <table v-else class="figures small">
-      <thead>
-        <tr>
-          <th>Read</th>
-          <th class="num">Value</th>
-          <th>When, by</th>
-          <th v-if="session.mayEdit"><span class="hidden">Remove</span></th>
-        </tr>
-      </thead>
-      <tbody>
-        <tr v-for="r in readings" :key="r.id">
-          <td>{{ kinds[r.kind].words.split(' (')[0] }}</td>
-          <td class="num">{{ shown(r) }}</td>
-          <td>
-            {{ when.format(new Date(r.at)) }},
-            {{ [r.by, r.instrument, r.place && placed(r.place), r.note].filter(Boolean).join(', ') }}
-          </td>
-          <td v-if="session.mayEdit" class="num">
-            <button
-              type="button"
-              class="plain"
-              :aria-label="`Remove the ${kinds[r.kind].words}`"
-              @click="remove(r.id)"
-            >
-              ✕
-            </button>
-          </td>
-        </tr>
-      </tbody>
-    </table>
+    <div v-else class="scroll" tabindex="0" role="region" aria-label="Readings taken">
+      <table class="figures small">
+        <thead>
+          <tr>
+            <th>Read</th>
+            <th class="num">Value</th>
+            <th>When, by</th>
+            <th v-if="session.mayEdit"><span class="hidden">Remove</span></th>
+          </tr>
+        </thead>
+        <tbody>
+          <tr v-for="r in readings" :key="r.id">
+            <td>{{ kinds[r.kind].words.split(' (')[0] }}</td>
+            <td class="num">{{ shown(r) }}</td>
+            <td>
+              {{ when.format(new Date(r.at)) }},
+              {{ [r.by, r.instrument, r.place && placed(r.place), r.note].filter(Boolean).join(', ') }}
+            </td>
+            <td v-if="session.mayEdit" class="num">
+              <button
+                type="button"
+                class="plain"
+                :aria-label="`Remove the ${kinds[r.kind].words}`"
+                @click="remove(r.id)"
+              >
+                ✕
+              </button>
+            </td>
+          </tr>
+        </tbody>
+      </table>
+    </div>
   </div>
 </template>
 
