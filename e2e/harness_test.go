@@ -370,7 +370,13 @@ func (p *page) units(system string) {
 func (p *page) openJob(name string) {
 	p.t.Helper()
 	p.open("/jobs")
-	p.until(fmt.Sprintf(`(() => { const a = [...document.querySelectorAll('a.job')].find(a => a.innerText.includes(%q)); a?.setAttribute('data-found', ''); return !!a })()`, name))
+	p.typed("Search name, client or site", name)
+	p.until(fmt.Sprintf(`(() => {
+		const jobs = [...document.querySelectorAll('a.job')];
+		const found = jobs.every(a => a.innerText.toLowerCase().includes(%q)) ? jobs[0] : undefined;
+		found?.setAttribute('data-found', '');
+		return !!found;
+	})()`, strings.ToLower(name)))
 	p.click("[data-found]")
 	p.until(`!!document.querySelector('[data-test=save-state]')`)
 }

@@ -29,7 +29,7 @@ func TestScreenshots(t *testing.T) {
 	p.sees("h1", "From the tape")
 	p.signIn("oskar@brakkwater.example")
 	p.units("metric")
-	p.sees("a.job", "Baggage hall")
+	p.sees("a.job", "m²")
 	take("home")
 	p.openJob("Baggage hall")
 	p.sees("[data-test=area]", "109.08 m²")

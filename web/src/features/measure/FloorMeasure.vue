@@ -109,7 +109,7 @@ function close(): void {
 
 function take(points: Point[], inner: { name: string; outline: Point[] }[]): void {
   draft.cancel()
-  desk.editSurface('import drawing', (s) => {
+  desk.editSurface(`import drawing ${newId()}`, (s) => {
     s.floor.outline = points
     s.floor.walk = undefined
     s.given = undefined
