@@ -153,7 +153,7 @@ func TestFromTapeToMixCardInFeet(t *testing.T) {
 // clickOn clicks at a distance in pixels from the middle of an element.
 func (p *page) clickOn(selector string, dx, dy float64) {
 	p.t.Helper()
-	at := value[[]float64](p, fmt.Sprintf(`(() => { const r = document.querySelector(%q).getBoundingClientRect(); return [r.x + r.width / 2, r.y + r.height / 2] })()`, selector))
+	at := value[[]float64](p, fmt.Sprintf(`(() => { const e = document.querySelector(%q); e.scrollIntoView({ block: 'center', behavior: 'instant' }); const r = e.getBoundingClientRect(); return [r.x + r.width / 2, r.y + r.height / 2] })()`, selector))
 	p.do(chromedp.MouseClickXY(at[0]+dx, at[1]+dy))
 }
 

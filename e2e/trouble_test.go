@@ -30,6 +30,7 @@ func TestBadInputIsRefusedAndKept(t *testing.T) {
 		}
 	}
 	p.button("Cancel")
+	p.until(`!document.querySelector('[data-test=wall-entry]')`)
 
 	// An outline that crosses itself: refused with the reason, the drawing kept.
 	p.outlining()
