@@ -43,7 +43,7 @@ func TestBadInputIsRefusedAndKept(t *testing.T) {
 	if corners := value[int](p, `document.querySelectorAll('[data-test=outline] .corner').length`); corners != 4 {
 		t.Errorf("%d corners are left of the drawing", corners)
 	}
-	p.until(`document.querySelector('[data-step=measure]').dataset.state === 'warned'`)
+	p.until(`document.querySelector('[data-step=measure]').dataset.state === 'warnings'`)
 	p.until(`!!document.querySelector('.fault')`)
 
 	// A hole outside.
