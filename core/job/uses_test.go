@@ -26,9 +26,7 @@ func file(surfaces ...Surface) File {
 	for _, id := range []string{"p", "idle"} {
 		f.Products = append(f.Products, material.Product{ID: id})
 	}
-	for _, m := range []material.Medium{{ID: "quartz"}, {ID: "grit"}, {ID: "tint"}, {ID: "green"}, {ID: "unused"}, {ID: "rake", Kind: "tool"}} {
-		f.Media = append(f.Media, m)
-	}
+	f.Media = []material.Medium{{ID: "quartz"}, {ID: "grit"}, {ID: "tint"}, {ID: "green"}, {ID: "unused"}, {ID: "rake", Kind: "tool"}}
 	return f
 }
 
