@@ -46,7 +46,7 @@ const (
 	casting     = 60.0 / measure.Hour  // m²/s one person broadcasts
 	sweeping    = 90.0 / measure.Hour  // m²/s one person sweeps and vacuums
 	looking     = 300.0 / measure.Hour // m²/s one person looks a surface over
-	testing     = 15 * measure.Minute  // of one test
+	oneTest     = 15 * measure.Minute  // of one test
 	leastLook   = 10 * measure.Minute
 	stillClean  = measure.Hour      // a surface looked over stays free of dust
 	underSheet  = 16 * measure.Hour // ASTM D4263, from memory
@@ -195,7 +195,7 @@ func (d *deriver) retest(before []After) []After {
 			continue
 		}
 		id := d.add(Task{
-			ID: idOf("surface", d.ID, string(Retest), v.ID), Kind: Retest, Name: name, Effort: testing, Takes: takes, Split: Free, After: before, Closes: v.Text,
+			ID: idOf("surface", d.ID, string(Retest), v.ID), Kind: Retest, Name: name, Effort: oneTest, Takes: takes, Split: Free, After: before, Closes: v.Text,
 			Needs: Needs{Roles: []Hands{{Tester, 1}}},
 		})
 		after = append(after, After{Task: id})
@@ -226,13 +226,22 @@ func (c Coat) until(key material.StageKey) *Lag {
 	return nil
 }
 
+// ready is the gap until the next coat may be laid on the film of a coat. Where
+// its sheet gives no time there is a gap all the same, of unknown length.
+func (c Coat) ready() *Lag {
+	if g := c.until(material.StageRecoatFrom); g != nil {
+		return g
+	}
+	return &Lag{From: FromEnd, Stage: material.StageRecoatFrom}
+}
+
 // hard is the gap until people can walk on the film of a coat, or else lay the
 // next one on it.
 func (c Coat) hard() *Lag {
 	if g := c.until(material.StageFoot); g != nil {
 		return g
 	}
-	return c.until(material.StageRecoatFrom)
+	return c.ready()
 }
 
 func pourID(coat string) ID { return idOf("coat", coat, string(Pour)) }
@@ -247,7 +256,7 @@ func (d *deriver) coat(i int, before []After) []After {
 	}
 	if i > 0 {
 		below := d.Coats[i-1]
-		film := After{Task: pourID(below.ID), Least: below.until(material.StageRecoatFrom)}
+		film := After{Task: pourID(below.ID), Least: below.ready()}
 		if c.Wait != nil {
 			film.Least = fixed(*c.Wait)
 		}

@@ -139,7 +139,7 @@ type Lag struct {
 	From  From              `json:"from" enum:"start,end" doc:"The end of the earlier task that it counts from"`
 	Fixed measure.Span      `json:"fixed,omitempty" doc:"s, where no stage is named"`
 	Stage material.StageKey `json:"stage,omitempty" enum:"working,tackFree,recoatFrom,recoatUntil,foot,vehicle,water,full"`
-	About measure.Span      `json:"about,omitempty" doc:"s that the stage takes at the slab planned for"`
+	About measure.Span      `json:"about,omitempty" doc:"s that the stage takes at the slab planned for; left out where the sheet does not give it, and then nobody knows"`
 }
 
 // After is a task that must come before, with the least and the greatest gap to
