@@ -5,7 +5,7 @@ WEB := $(shell find web/src web/public -type f -not -name '*.gen.*') web/index.h
 GO := $(shell find . -name '*.go' -not -path './web/node_modules/*') go.mod go.sum \
       $(shell find store/migrations demo -name '*.sql' -o -name '*.json')
 
-.PHONY: demo demo-reset dev test build schema screenshots check clean
+.PHONY: demo demo-reset dev test build schema screenshots mutants check clean
 
 demo: bin/nephelon
 	@scripts/need postgresql
@@ -49,6 +49,12 @@ schema:
 screenshots: build
 	@scripts/need postgresql chromium
 	NEPHELON_SCREENSHOTS=$(CURDIR)/docs/screenshots go test ./e2e -run TestScreenshots -count 1
+
+# What a mutation tool can change in the rules without a test noticing, a package
+# at a time: make mutants PACKAGES="core/survey core/kit"
+PACKAGES ?= core/survey core/kit core/cure core/buildup core/pour core/takeoff core/material core/climate
+mutants:
+	@scripts/mutants $(PACKAGES)
 
 clean:
 	rm -rf bin web/dist/assets web/dist/index.html web/node_modules

@@ -24,6 +24,7 @@ require (
 	github.com/santhosh-tekuri/jsonschema/v6 v6.0.3
 	golang.org/x/sync v0.25.0
 	golang.org/x/text v0.43.0
+	gonum.org/v1/gonum v0.17.0
 )
 
 require (

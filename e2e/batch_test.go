@@ -102,6 +102,8 @@ func TestACardWithPumpsAndAClock(t *testing.T) {
 	})()`)
 	p.sees("[data-test=film-times]", "if the crew works on without a break")
 	p.sees("[data-test=film-1]", "07:00")
+	// A week later the weekday alone would name two days.
+	p.sees("[data-test=film-1]", "Jun 10")
 	p.saved()
 	value[bool](p, `(document.querySelector('[data-test=film-times]').scrollIntoView({ block: 'center', behavior: 'instant' }), true)`)
 	p.look("times")

@@ -22,7 +22,7 @@ func TestASpoiltRatioIsSaved(t *testing.T) {
 	p.fill("Part A temperature", "28 °C")
 	p.until(`!document.querySelector('[data-test=bench-life]').innerText.includes('44 min')`)
 	p.sees("[data-test=bench-life]", "Mixed at 26")
-	p.sees("[data-test=bench-life]", "Left standing it reaches")
+	p.sees("[data-test=bench-life]", "Left standing it gels after")
 	// 3 : 1 by volume at 1.39 and 1.0 kg/L is 4.17 : 1 by mass: 8.34 kg of A want 2 kg.
 	p.fill("A on the scale", "8.34 kg")
 	p.fill("B on the scale", "1.7 kg")

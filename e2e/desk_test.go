@@ -6,6 +6,7 @@ import (
 	"os"
 	"testing"
 
+	browserpage "github.com/chromedp/cdproto/page"
 	"github.com/chromedp/chromedp"
 
 	"nephelon/core/job"
@@ -97,6 +98,12 @@ func TestAFullDeviceLosesNothing(t *testing.T) {
 	p.sees("[data-test=area]", "15 m²")
 }
 
+// keeps waits until the device holds so many unsent edits.
+func (p *page) keeps(edits int) {
+	p.t.Helper()
+	p.until(fmt.Sprintf(`new Promise(done => { const ask = indexedDB.open('nephelon'); ask.onsuccess = () => { const all = ask.result.transaction('edits').objectStore('edits').count(); all.onsuccess = () => { ask.result.close(); done(all.result === %d) } } })`, edits))
+}
+
 // Unsent edits outlive a reload.
 func TestUnsentEditsOutliveAReload(t *testing.T) {
 	p := begin(t, "Chart room")
@@ -105,12 +112,63 @@ func TestUnsentEditsOutliveAReload(t *testing.T) {
 	p.blocks("*://*:*/api/jobs/*")
 	p.fill("Name of this surface", "Chart floor")
 	p.until(`document.querySelector('[data-test=save-state]').dataset.state === 'away'`)
-	p.until(`new Promise(done => { const ask = indexedDB.open('nephelon'); ask.onsuccess = () => { const all = ask.result.transaction('edits').objectStore('edits').count(); all.onsuccess = () => { ask.result.close(); done(all.result > 0) } } })`)
+	p.keeps(1)
 	p.do(chromedp.Reload())
 	p.sees("main", "The server does not answer")
 	p.blocks("*://*:*/nowhere")
 	p.saved()
 	p.sees("[role=tab]", "Chart floor")
+}
+
+// An edit that was left on the device though the server had kept it, and that others
+// followed, never hides what they did.
+func TestAnEditLeftBehindHidesNothing(t *testing.T) {
+	p := begin(t, "Hemp house")
+	p.rectangle("4 m", "3 m")
+	p.saved()
+	p.until(`window.left ??= (async () => {
+		const id = location.pathname.split('/')[2]
+		const read = async () => (await fetch('/api/jobs/' + id)).json()
+		const save = (job, saveId, value) => fetch('/api/jobs/' + id, {
+			method: 'PATCH', headers: { 'Content-Type': 'application/json' },
+			body: JSON.stringify({ base: job.revision, saveId, patch: [{ op: 'replace', path: '/job/surfaces/0/name', value }] }),
+		})
+		const before = await read(), left = crypto.randomUUID()
+		await save(before, left, 'Rope floor')
+		const mine = await read()
+		await save(mine, crypto.randomUUID(), 'Hemp floor')
+		const me = await (await fetch('/api/me')).json()
+		await new Promise((done, fail) => {
+			const ask = indexedDB.open('nephelon')
+			ask.onsuccess = () => {
+				const change = ask.result.transaction('edits', 'readwrite')
+				change.objectStore('edits').put({ base: before.revision, saveId: left, from: JSON.stringify(before.file), file: JSON.stringify(mine.file) }, me.id + '/' + id)
+				change.oncomplete = () => { ask.result.close(); done() }
+				change.onerror = fail
+			}
+		})
+		return true
+	})()`)
+	p.keeps(1)
+	// The edit is sent only once the page has heard which revision is the newest.
+	const waits = `(() => {
+		let told
+		const heard = new Promise(done => (told = done)), Source = window.EventSource, send = window.fetch
+		window.EventSource = class extends Source {
+			constructor(...of) { super(...of); this.addEventListener('message', () => setTimeout(told)) }
+		}
+		window.fetch = async (request, ...rest) => {
+			if (request.method === 'PATCH') await heard
+			return send(request, ...rest)
+		}
+	})()`
+	if _, err := chromedp.Call(p.ctx, browserpage.AddScriptToEvaluateOnNewDocument, browserpage.AddScriptToEvaluateOnNewDocumentParams{Source: waits}); err != nil {
+		t.Fatal(err)
+	}
+	p.do(chromedp.Reload())
+	p.keeps(0)
+	p.saved()
+	p.sees("[role=tab]", "Hemp floor")
 }
 
 // On a phone no page of a job scrolls sideways, and the head is at most 56 px.

@@ -150,11 +150,35 @@ func TestFromTapeToMixCardInFeet(t *testing.T) {
 	p.sees("[data-test=mix-card]", "gal")
 }
 
+// middle is where the middle of an element stands, once it is in sight.
+func (p *page) middle(selector string) []float64 {
+	p.t.Helper()
+	return value[[]float64](p, fmt.Sprintf(`(() => { const e = document.querySelector(%q); e.scrollIntoView({ block: 'center', behavior: 'instant' }); const r = e.getBoundingClientRect(); return [r.x + r.width / 2, r.y + r.height / 2] })()`, selector))
+}
+
 // clickOn clicks at a distance in pixels from the middle of an element.
 func (p *page) clickOn(selector string, dx, dy float64) {
 	p.t.Helper()
-	at := value[[]float64](p, fmt.Sprintf(`(() => { const e = document.querySelector(%q); e.scrollIntoView({ block: 'center', behavior: 'instant' }); const r = e.getBoundingClientRect(); return [r.x + r.width / 2, r.y + r.height / 2] })()`, selector))
+	at := p.middle(selector)
 	p.do(chromedp.MouseClickXY(at[0]+dx, at[1]+dy))
+}
+
+// drags moves the hand on from an element without a rest, until a figure follows.
+func (p *page) drags(selector, figure string) {
+	p.t.Helper()
+	at := p.middle(selector)
+	was := value[string](p, fmt.Sprintf(`document.querySelector(%q).innerText`, figure))
+	p.do(chromedp.MouseEvent(chromedp.MousePressed, at[0], at[1], chromedp.ButtonLeft))
+	followed := false
+	for i := 1; i <= 400 && !followed; i++ {
+		at[0] += float64(1 - 2*(i/50%2))
+		p.do(chromedp.MouseEvent(chromedp.MouseMoved, at[0], at[1], chromedp.ButtonLeft))
+		followed = value[bool](p, fmt.Sprintf(`document.querySelector(%q).innerText !== %q`, figure, was))
+	}
+	p.do(chromedp.MouseEvent(chromedp.MouseReleased, at[0], at[1], chromedp.ButtonLeft))
+	if !followed {
+		p.t.Fatalf("%s did not follow the hand on %s", figure, selector)
+	}
 }
 
 func TestUndoRedoAndUnits(t *testing.T) {
@@ -167,6 +191,9 @@ func TestUndoRedoAndUnits(t *testing.T) {
 	p.click("[data-test=undo]")
 	p.sees("[data-test=area]", "24 m²")
 	p.click("[data-test=redo]")
+	p.sees("[data-test=area]", "32 m²")
+	p.drags("svg circle.corner", "[data-test=area]")
+	p.click("[data-test=undo]")
 	p.sees("[data-test=area]", "32 m²")
 	p.units("us")
 	p.sees("[data-test=area]", "344.4 ft²")
@@ -259,7 +286,7 @@ func TestAHotAfternoonHalvesTheBatches(t *testing.T) {
 	p.fill("Part A temperature", "33 °C")
 	p.fill("Air at the mixing place", "34 °C")
 	p.sees("[data-test=batches-1]", "Decides: By 2 people it can be spread over")
-	p.sees("#batches .findings", "The pot life of Hardtack Clear at 33 °C lies outside the temperatures of its sheet")
+	p.sees("#batches .findings", "The pot life of Hardtack Clear at 33 °C is beyond the sheet")
 	hot := count()
 	if hot < 2*mild {
 		t.Errorf("%d batches at 20 °C, %d at 33 °C", mild, hot)

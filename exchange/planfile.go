@@ -6,8 +6,12 @@ import (
 	"errors"
 	"fmt"
 	"io"
+	"math"
+	"math/big"
+	"slices"
 	"strconv"
 	"strings"
+	"unicode/utf8"
 
 	"github.com/santhosh-tekuri/jsonschema/v6"
 	"github.com/santhosh-tekuri/jsonschema/v6/kind"
@@ -41,6 +45,7 @@ type Reader struct{ plan, shelf, sheet *jsonschema.Schema }
 // NewReader compiles the schemas.
 func NewReader() (*Reader, error) {
 	compiler := jsonschema.NewCompiler()
+	compiler.AssertFormat()
 	for name, text := range map[string][]byte{"plan.json": docs.PlanFileSchema, "shelf.json": docs.ShelfFileSchema} {
 		document, err := jsonschema.UnmarshalJSON(bytes.NewReader(text))
 		if err != nil {
@@ -72,10 +77,46 @@ func (r *Reader) Read(from io.Reader) (job.File, error) {
 	if err := validated(r.plan, document); err != nil {
 		return file, err
 	}
-	if err := json.Unmarshal(text, &file); err != nil {
-		return file, &Refusal{Text: "The file cannot be read: " + err.Error() + "."}
+	return file, decoded(text, document, &file)
+}
+
+// decoded reads a valid document into its type. A whole number may be written with
+// a point.
+func decoded(text []byte, document, into any) error {
+	err := json.Unmarshal(text, into)
+	var wrong *json.UnmarshalTypeError
+	if errors.As(err, &wrong) && strings.HasPrefix(wrong.Value, "number") {
+		if text, err = json.Marshal(whole(document)); err == nil {
+			err = json.Unmarshal(text, into)
+		}
 	}
-	return file, nil
+	if errors.As(err, &wrong) {
+		return &Refusal{"/" + strings.ReplaceAll(wrong.Field, ".", "/"), "A " + wrong.Value + " cannot stand here; compare it with the schema."}
+	}
+	if err != nil {
+		return &Refusal{Text: "The file cannot be read: " + err.Error() + "."}
+	}
+	return nil
+}
+
+// whole writes numbers without a fraction as integers, throughout.
+func whole(value any) any {
+	switch v := value.(type) {
+	case map[string]any:
+		for name, inner := range v {
+			v[name] = whole(inner)
+		}
+	case []any:
+		for i, inner := range v {
+			v[i] = whole(inner)
+		}
+	case json.Number:
+		const exact = 1 << 53
+		if f, err := v.Float64(); err == nil && f == math.Trunc(f) && math.Abs(f) < exact {
+			return json.Number(strconv.FormatInt(int64(f), 10))
+		}
+	}
+	return value
 }
 
 // parsed reads JSON of at most MaxFile.
@@ -86,6 +127,17 @@ func parsed(from io.Reader, what string) (text []byte, document any, err error) 
 	}
 	if len(text) > MaxFile {
 		return nil, nil, &Refusal{Text: fmt.Sprintf("The file is larger than %d MB.", MaxFile>>20)}
+	}
+	text = bytes.TrimPrefix(text, []byte("\ufeff")) // some editors begin a file with a mark of its byte order
+	if !utf8.Valid(text) {
+		return nil, nil, &Refusal{Text: "This is not UTF-8 text; save it as UTF-8."}
+	}
+	if err := scanned(text); err != nil {
+		var refusal *Refusal
+		if errors.As(err, &refusal) {
+			return nil, nil, refusal
+		}
+		return nil, nil, &Refusal{Text: "This is not JSON: " + place(text, err) + "."}
 	}
 	document, err = jsonschema.UnmarshalJSON(bytes.NewReader(text))
 	if err != nil {
@@ -104,8 +156,16 @@ func validated(schema *jsonschema.Schema, document any) error {
 	if !errors.As(err, &invalid) {
 		return fmt.Errorf("check the file: %w", err)
 	}
-	return errors.Join(refusals(invalid, message.NewPrinter(language.English))...)
+	all := refusals(invalid, message.NewPrinter(language.English))
+	slices.SortStableFunc(all, func(a, b error) int { return strings.Compare(a.Error(), b.Error()) })
+	if more := len(all) - mostRefusals; more > 0 {
+		all = append(all[:mostRefusals], &Refusal{Text: fmt.Sprintf("And %d more faults; mend these first.", more)})
+	}
+	return errors.Join(all...)
 }
+
+// mostRefusals is how many faults of a file are told at once.
+const mostRefusals = 40
 
 // place says in which line a file stops being JSON.
 func place(text []byte, err error) string {
@@ -128,13 +188,13 @@ func refusals(v *jsonschema.ValidationError, english *message.Printer) []error {
 	}
 	path := ""
 	for _, token := range v.InstanceLocation {
-		path += "/" + strings.NewReplacer("~", "~0", "/", "~1").Replace(token)
+		path += "/" + pointed(token)
 	}
 	switch k := v.ErrorKind.(type) {
 	case *kind.AdditionalProperties:
 		var all []error
 		for _, name := range k.Properties {
-			all = append(all, &Refusal{path + "/" + name, "This field is not known here; check its spelling or remove it."})
+			all = append(all, &Refusal{path + "/" + pointed(name), "This field is not known here; check its spelling or remove it."})
 		}
 		return all
 	case *kind.Required:
@@ -143,6 +203,30 @@ func refusals(v *jsonschema.ValidationError, english *message.Printer) []error {
 			all = append(all, &Refusal{path + "/" + name, "This field is missing."})
 		}
 		return all
+	case *kind.Minimum:
+		return []error{&Refusal{path, fmt.Sprintf("%s is too little; enter %s at least.", written(k.Got), written(k.Want))}}
+	case *kind.ExclusiveMinimum:
+		return []error{&Refusal{path, fmt.Sprintf("%s is too little; enter more than %s.", written(k.Got), written(k.Want))}}
+	case *kind.Maximum:
+		return []error{&Refusal{path, fmt.Sprintf("%s is too much; enter %s at most, and check its unit.", written(k.Got), written(k.Want))}}
+	case *kind.ExclusiveMaximum:
+		return []error{&Refusal{path, fmt.Sprintf("%s is too much; enter less than %s.", written(k.Got), written(k.Want))}}
+	case *kind.MinLength:
+		return []error{&Refusal{path, fmt.Sprintf("This is too short; write %d characters at least.", k.Want)}}
+	case *kind.MaxLength:
+		return []error{&Refusal{path, fmt.Sprintf("This is %d characters long; write %d at most.", k.Got, k.Want)}}
+	case *kind.MinItems:
+		return []error{&Refusal{path, fmt.Sprintf("%d entries are too few; enter %d at least.", k.Got, k.Want)}}
+	case *kind.MaxItems:
+		return []error{&Refusal{path, fmt.Sprintf("%d entries are too many; enter %d at most.", k.Got, k.Want)}}
+	case *kind.Pattern:
+		return []error{&Refusal{path, fmt.Sprintf("%q is not written as this has to be (%s).", k.Got, k.Want)}}
+	case *kind.Format:
+		like := map[string]string{"date-time": "2026-11-05T07:30:00Z", "date": "2026-11-05"}[k.Want]
+		if like == "" {
+			return []error{&Refusal{path, fmt.Sprintf("%q is not a valid %s.", fmt.Sprint(k.Got), k.Want)}}
+		}
+		return []error{&Refusal{path, fmt.Sprintf("%q is no day or time that there is; write it like %s.", fmt.Sprint(k.Got), like)}}
 	case *kind.Type:
 		return []error{&Refusal{path, fmt.Sprintf("A %s stands here where %s belongs.", k.Got, strings.Join(k.Want, " or "))}}
 	case *kind.Enum:
@@ -153,6 +237,12 @@ func refusals(v *jsonschema.ValidationError, english *message.Printer) []error {
 		return []error{&Refusal{path, fmt.Sprintf("%q is not one of %s.", fmt.Sprint(k.Got), strings.Join(allowed, ", "))}}
 	}
 	return []error{&Refusal{path, sentence(v.ErrorKind.LocalizedString(english))}}
+}
+
+// written is a bound or a value as people write it.
+func written(r *big.Rat) string {
+	v, _ := r.Float64()
+	return strconv.FormatFloat(v, 'g', 6, 64)
 }
 
 func sentence(text string) string {

@@ -3,6 +3,7 @@ package exchange
 import (
 	"bytes"
 	"encoding/json"
+	"fmt"
 	"os"
 	"path/filepath"
 	"reflect"
@@ -86,6 +87,20 @@ func TestReadRefusesWithThePath(t *testing.T) {
 		{"a film of nothing", edit(func(f map[string]any) {
 			surface(f)["coats"].([]any)[1].(map[string]any)["amount"].(map[string]any)["value"] = 0
 		}), "/job/surfaces/0/coats/1/amount/value", ""},
+		{"beyond all measure", strings.Replace(string(good), "\"spreaders\": ", "\"spreaders\": 1e9999999, \"x\": ", 1), "/job/crew/spreaders", "beyond all measure"},
+		{"a field twice", `{"format":"nephelon-job","format":"nephelon-job"}`, "/format", "stands twice"},
+		{"a list without end", `{"x":[` + strings.Repeat("1,", 20_001) + `1]}`, "/x", "More than 20000 entries"},
+		{"a well without bottom", strings.Repeat(`{"a":`, 60) + "1" + strings.Repeat("}", 60), "/a/a", "deeper than anything"},
+		{"something after it", string(good) + " {}", "", "follows after the end"},
+		{"not UTF-8", "{\"format\":\"\xff\"}", "", "save it as UTF-8"},
+		{"a field of two lines", edit(func(f map[string]any) { f["a\nb/c"] = 1 }), `/a\nb~1c`, "not known"},
+		{"no such day", edit(func(f map[string]any) {
+			job(f)["stock"] = []any{map[string]any{"id": "c", "sheet": "s", "part": "kit", "expires": "2027-02-30"}}
+		}), "/job/stock/0/expires", "write it like 2026-11-05"},
+		{"no such hour", edit(func(f map[string]any) {
+			job(f)["forecast"] = map[string]any{"place": "Quay", "told": "2026-13-45T99:00:00Z", "hours": []any{}}
+		}), "/job/forecast/told", "write it like 2026-11-05T07:30:00Z"},
+		{"too little", edit(func(f map[string]any) { job(f)["crew"].(map[string]any)["spreaders"] = -3 }), "/job/crew/spreaders", "enter 1 at least"},
 		{"a corner without a place", edit(func(f map[string]any) {
 			surface(f)["floor"].(map[string]any)["outline"] = []any{map[string]any{"x": 1}}
 		}), "/job/surfaces/0/floor/outline/0/y", "missing"},
@@ -99,6 +114,37 @@ func TestReadRefusesWithThePath(t *testing.T) {
 		if !strings.Contains(err.Error(), c.path) || !strings.Contains(err.Error(), c.says) {
 			t.Errorf("%s: got %q, want path %q and %q", c.name, err, c.path, c.says)
 		}
+	}
+}
+
+// A mark of the byte order, and a whole number written with a point, are no faults;
+// of many faults the first are told, with how many more there are.
+func TestReadForgivesAndBounds(t *testing.T) {
+	good, err := os.ReadFile(demoFiles(t)[0])
+	if err != nil {
+		t.Fatal(err)
+	}
+	r := reader(t)
+	want, err := r.Read(bytes.NewReader(good))
+	if err != nil {
+		t.Fatal(err)
+	}
+	pointed := strings.Replace(string(good), `"spreaders": 2`, `"spreaders": 2.0`, 1)
+	if pointed == string(good) {
+		t.Fatal("no crew of two in the demo")
+	}
+	for name, text := range map[string]string{"byte-order mark": "\ufeff" + string(good), "2.0 people": pointed} {
+		if got, err := r.Read(strings.NewReader(text)); err != nil || !reflect.DeepEqual(got, want) {
+			t.Errorf("%s: %v", name, err)
+		}
+	}
+	many := `{"format":"nephelon-job"`
+	for i := range 300 {
+		many += fmt.Sprintf(`,"k%d":1`, i)
+	}
+	_, err = r.Read(strings.NewReader(many + "}"))
+	if err == nil || !strings.Contains(err.Error(), "more faults; mend these first") || len(err.Error()) > 8000 {
+		t.Errorf("300 faults told in %d bytes: %.200v", len(fmt.Sprint(err)), err)
 	}
 }
 

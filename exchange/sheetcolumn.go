@@ -69,6 +69,7 @@ func columns() []column {
 		quantity("loss %", "/loss", 0.01, func(p *material.Product) **measure.Sourced[measure.Fraction] { return &p.Loss }),
 		quantity("mixing min", "/mixing", 60, func(p *material.Product) **measure.Sourced[measure.Span] { return &p.Mixing }),
 		quantity("induction min", "/induction", 60, func(p *material.Product) **measure.Sourced[measure.Span] { return &p.Induction }),
+		quantity("mix max kg", "/mixMax", 1, func(p *material.Product) **measure.Sourced[measure.Mass] { return &p.MixMax }),
 		column{"pot life °C:kg:min", "/potLife", writePotLife, readPotLife},
 	)
 	for _, t := range []struct {

@@ -78,6 +78,9 @@ func (r *Reader) ReadCSV(text []byte, shelf map[string]material.Product) ShelfRe
 		return whole("The column “id” is missing.", "Give each sheet an id of small letters, figures and dashes, such as harbour-primer.")
 	}
 	for {
+		if len(reading.Refused) > mostRefused {
+			return reading.cut()
+		}
 		row, err := reader.Read()
 		if errors.Is(err, io.EOF) {
 			return reading

@@ -44,6 +44,7 @@ type ShelfReading struct {
 	Lines   []Line
 	Media   []material.Medium
 	Refused []Refused
+	lines   map[string]int // by the id of their sheet
 }
 
 // ReadShelf reads a shelf file. Sheets that are wrong are refused one by one;
@@ -70,6 +71,9 @@ func (r *Reader) ReadShelf(from io.Reader) ShelfReading {
 	}
 	products, _ := root["products"].([]any)
 	for i, one := range products {
+		if len(reading.Refused) > mostRefused {
+			return reading.cut()
+		}
 		name := ""
 		if fields, ok := one.(map[string]any); ok {
 			name, _ = fields["name"].(string)
@@ -95,6 +99,16 @@ func (r *Reader) ReadShelf(from io.Reader) ShelfReading {
 	return reading
 }
 
+// mostRefused is how many refusals a file is worth: whoever reads them mends the first
+// and reads the file again.
+const mostRefused = 300
+
+// cut ends a reading that refused too much.
+func (s ShelfReading) cut() ShelfReading {
+	s.Refused = append(s.Refused[:mostRefused], Refused{Text: "There is more that is wrong.", Way: "Mend these first, then read the file again."})
+	return s
+}
+
 func (s *ShelfReading) refuse(line int, name string, err error) {
 	causes := []error{err}
 	if many, ok := err.(interface{ Unwrap() []error }); ok {
@@ -111,11 +125,12 @@ func (s *ShelfReading) refuse(line int, name string, err error) {
 
 // judge takes a sheet in, unless it cannot be or stands in the file already.
 func (s *ShelfReading) judge(line int, p material.Product) {
-	for _, before := range s.Lines {
-		if before.Sheet.ID == p.ID {
-			s.Refused = append(s.Refused, Refused{line, p.Name, "/id", fmt.Sprintf("Line %d has the id “%s” already.", before.Line, p.ID), "Remove one of the two, or give it an id of its own."})
-			return
-		}
+	if s.lines == nil {
+		s.lines = make(map[string]int)
+	}
+	if before, there := s.lines[p.ID]; there {
+		s.Refused = append(s.Refused, Refused{line, p.Name, "/id", fmt.Sprintf("Line %d has the id “%s” already.", before, p.ID), "Remove one of the two, or give it an id of its own."})
+		return
 	}
 	if faults := p.Faults(); len(faults) > 0 {
 		for _, f := range faults {
@@ -123,6 +138,7 @@ func (s *ShelfReading) judge(line int, p material.Product) {
 		}
 		return
 	}
+	s.lines[p.ID] = line
 	s.Lines = append(s.Lines, Line{line, p})
 }
 

@@ -70,6 +70,13 @@ func (s *Server) benchRoutes() {
 		}) (*body[bench.PumpAnswer], error) {
 			return tool(ctx, s, in.ID, in.Body, bench.Pump)
 		})
+	huma.Register(s.api, huma.Operation{OperationID: "benchParts", Method: http.MethodPost, Path: "/api/bench/{id}/parts", Description: "How long parts take to come to a temperature, and what that does for their pot life; keeps nothing"},
+		func(ctx context.Context, in *struct {
+			SheetPath
+			Body bench.PartsQuestion
+		}) (*body[bench.PartsAnswer], error) {
+			return tool(ctx, s, in.ID, in.Body, bench.Parts)
+		})
 	huma.Register(s.api, huma.Operation{OperationID: "checkRatio", Method: http.MethodPost, Path: "/api/bench/{id}/ratio", Description: "Judges a batch as it was weighed; keeps nothing"},
 		func(ctx context.Context, in *struct {
 			SheetPath

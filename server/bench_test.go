@@ -40,7 +40,7 @@ func TestTheBench(t *testing.T) {
 	}
 	hot := q
 	hot.A, hot.B, hot.Mass, hot.Standing = 30, 26, 12, cure.InShade
-	if b := got[bench.PailAnswer](t, c, http.MethodPost, "/api/bench/resin", hot); b.Life >= a.Life*0.65 || b.Mixed <= 26 || b.Mixed >= 30 || !b.Outside || !b.Pail.Smokes {
+	if b := got[bench.PailAnswer](t, c, http.MethodPost, "/api/bench/resin", hot); b.Life >= a.Life*0.65 || b.Mixed <= 26 || b.Mixed >= 30 || !b.Beyond || b.Pail.Smokes == nil {
 		t.Errorf("hot: %v at %v", b.Life, b.Mixed)
 	}
 	check := got[kit.RatioCheck](t, c, http.MethodPost, "/api/bench/resin/ratio?hardener=slow", kit.Weighed{Masses: []measure.Mass{3, 0.8}, Bucket: 0.02})

@@ -29,7 +29,7 @@ func newChanges() *changes {
 func (c *changes) close() { c.once.Do(func() { close(c.closed) }) }
 
 func (c *changes) listen(job uuid.UUID) (heard chan int64, stop func()) {
-	heard = make(chan int64, 8)
+	heard = make(chan int64, 1)
 	c.mutex.Lock()
 	defer c.mutex.Unlock()
 	if c.listeners[job] == nil {
@@ -50,10 +50,12 @@ func (c *changes) tell(change store.Change) {
 	c.mutex.Lock()
 	defer c.mutex.Unlock()
 	for heard := range c.listeners[change.Job] {
+		// Only the newest counts: one that is not yet heard is taken back.
 		select {
-		case heard <- change.Revision:
-		default: // a listener that far behind asks for the newest anyway
+		case <-heard:
+		default:
 		}
+		heard <- change.Revision
 	}
 }
 
@@ -77,12 +79,14 @@ func (s *Server) follow(ctx context.Context) {
 
 // jobChanges streams the revision of every save of a job as server-sent events.
 func (s *Server) jobChanges(ctx context.Context, in *JobPath) (*huma.StreamResponse, error) {
+	// Listened to before it is read: no save falls between.
+	heard, stop := s.changes.listen(in.Job)
 	j, err := s.store.Job(ctx, person(ctx).CompanyID, in.Job)
 	if err != nil {
+		stop()
 		return nil, s.trouble("read job", err)
 	}
 	return &huma.StreamResponse{Body: func(out huma.Context) {
-		heard, stop := s.changes.listen(in.Job)
 		defer stop()
 		out.SetHeader("Content-Type", "text/event-stream")
 		out.SetStatus(http.StatusOK)
@@ -97,10 +101,14 @@ func (s *Server) jobChanges(ctx context.Context, in *JobPath) (*huma.StreamRespo
 		}
 		beat := time.NewTicker(heartbeat)
 		defer beat.Stop()
-		for alive := say(fmt.Sprintf("data: %d\n\n", j.Revision)); alive; {
+		newest := j.Revision
+		for alive := say(fmt.Sprintf("data: %d\n\n", newest)); alive; {
 			select {
 			case revision := <-heard:
-				alive = say(fmt.Sprintf("data: %d\n\n", revision))
+				if revision > newest {
+					newest = revision
+					alive = say(fmt.Sprintf("data: %d\n\n", newest))
+				}
 			case <-beat.C:
 				alive = say(":\n\n")
 			case <-out.Context().Done():

@@ -1,13 +1,19 @@
 package server
 
 import (
+	"bytes"
 	"crypto/rand"
+	"encoding/json"
 	"fmt"
+	"io"
 	"io/fs"
 	"net/http"
+	"net/url"
 	"path"
 	"strings"
+	"unicode/utf8"
 
+	"github.com/danielgtaylor/huma/v2"
 	"github.com/gin-gonic/gin"
 )
 
@@ -28,6 +34,40 @@ func guarded(next http.Handler) http.Handler {
 		next.ServeHTTP(w, r)
 	})
 	return http.NewCrossOriginProtection().Handler(headed)
+}
+
+// legible refuses text that cannot be kept: what is not UTF-8, and the character that
+// ends texts in a database.
+func legible(next http.Handler) http.Handler {
+	refuse := func(w http.ResponseWriter, status int, text string) {
+		w.Header().Set("Content-Type", "application/problem+json")
+		w.WriteHeader(status)
+		problem := huma.ErrorModel{Status: status, Title: http.StatusText(status), Detail: text}
+		_ = json.NewEncoder(w).Encode(problem) // the one who asked is gone when this fails
+	}
+	keeps := func(text string) bool { return utf8.ValidString(text) && !strings.ContainsRune(text, 0) }
+	return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
+		query, err := url.QueryUnescape(r.URL.RawQuery)
+		if err != nil || !keeps(query) || !keeps(r.URL.Path) {
+			refuse(w, http.StatusBadRequest, "The address holds characters that cannot be read; write it anew.")
+			return
+		}
+		if r.Body == nil || !strings.HasPrefix(r.Header.Get("Content-Type"), "application/json") {
+			next.ServeHTTP(w, r)
+			return
+		}
+		text, err := io.ReadAll(http.MaxBytesReader(w, r.Body, bodyLimit))
+		switch {
+		case err != nil:
+			refuse(w, http.StatusRequestEntityTooLarge, fmt.Sprintf("More than %d MB were sent; send less.", bodyLimit>>20))
+			return
+		case !utf8.Valid(text), bytes.IndexByte(text, 0) >= 0, bytes.Contains(text, []byte(`\u0000`)):
+			refuse(w, http.StatusUnprocessableEntity, "A text holds a character that cannot be kept; write it anew without what cannot be seen.")
+			return
+		}
+		r.Body = io.NopCloser(bytes.NewReader(text))
+		next.ServeHTTP(w, r)
+	})
 }
 
 // policy is the Content-Security-Policy: nothing from other hosts, no inline

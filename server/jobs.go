@@ -182,7 +182,11 @@ func (s *Server) summary(ctx context.Context, who store.Person, l store.JobLine)
 	if err != nil {
 		return told, err
 	}
-	told = plan.Make(j.File, who.Units, time.Now()).Summary(j.File)
+	made, err := s.planner.MakeFor(ctx, j.File, who.Units, time.Now())
+	if err != nil {
+		return told, err
+	}
+	told = made.Summary(j.File)
 	return told, s.store.KeepSummary(ctx, l.ID, l.ChangedAt, told)
 }
 

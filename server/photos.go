@@ -21,7 +21,8 @@ import (
 const (
 	photoBytes  = 12 << 20 // of an upload
 	photoPixels = 60 << 20
-	photoSide   = 2048 // of the stored picture
+	photoEdge   = 20_000 // points along one side
+	photoSide   = 2048   // of the stored picture
 	thumbSide   = 320
 	photoGrade  = 84 // of the JPEG
 	bytesPerMB  = 1 << 20
@@ -102,6 +103,12 @@ func (s *Server) addPhoto(ctx context.Context, in *struct {
 	if _, err := s.listPhotos(ctx, &in.JobPath); err != nil {
 		return nil, err // there is no such job
 	}
+	select { // a picture takes memory: one at a time
+	case s.drawing <- struct{}{}:
+		defer func() { <-s.drawing }()
+	case <-ctx.Done():
+		return nil, ctx.Err()
+	}
 	full, thumb, err := redrawn(in.RawBody)
 	if err != nil {
 		return nil, huma.Error422UnprocessableEntity(err.Error())
@@ -135,7 +142,7 @@ func redrawn(upload []byte) (full, thumb []byte, err error) {
 	if err != nil {
 		return nil, nil, errors.New("this file is neither a JPEG nor a PNG picture. Save it as one of the two")
 	}
-	if config.Width*config.Height > photoPixels {
+	if config.Width > photoEdge || config.Height > photoEdge || config.Width*config.Height > photoPixels {
 		return nil, nil, fmt.Errorf("the picture is %d by %d points, too large to read. Send it in a smaller size", config.Width, config.Height)
 	}
 	picture, err := imaging.Decode(bytes.NewReader(upload), imaging.AutoOrientation(true))

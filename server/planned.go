@@ -200,9 +200,18 @@ func (s *Server) bodyOf(p *planned) (whole, zipped []byte, err error) {
 // mostOffered bounds the sheets that ways out are sought among.
 const mostOffered = 60
 
+// planTime is how long a plan may take: far above the largest.
+const planTime = 15 * time.Second
+
 // plan plans a job, with ways out from the company's shelf.
 func (s *Server) plan(ctx context.Context, who store.Person, file job.File) (plan.Plan, error) {
-	made := plan.Make(file, who.Units, time.Now())
+	// A plan that takes longer is one that nobody waits for.
+	limited, cancel := context.WithTimeout(ctx, planTime)
+	defer cancel()
+	made, err := s.planner.MakeFor(limited, file, who.Units, time.Now())
+	if err != nil {
+		return made, err
+	}
 	if !made.Seeks() {
 		return made, nil
 	}

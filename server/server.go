@@ -18,6 +18,7 @@ import (
 	"github.com/gin-gonic/gin"
 	"github.com/klauspost/compress/gzhttp"
 
+	"nephelon/core/plan"
 	"nephelon/exchange"
 	"nephelon/store"
 )
@@ -40,6 +41,8 @@ type Server struct {
 	files    *exchange.Reader
 	changes  *changes
 	plans    *plans
+	planner  *plan.Planner
+	drawing  chan struct{} // holds whoever draws a picture anew
 	bridge   string
 	api      huma.API
 	handler  http.Handler
@@ -64,7 +67,7 @@ func New(o Options) (*Server, error) {
 	if err != nil {
 		return nil, err
 	}
-	s := &Server{store: o.Store, log: o.Log, files: files, bridge: o.Bridge, changes: newChanges(), plans: known, sessions: scs.New()}
+	s := &Server{store: o.Store, log: o.Log, files: files, bridge: o.Bridge, changes: newChanges(), plans: known, planner: plan.NewPlanner(), drawing: make(chan struct{}, 1), sessions: scs.New()}
 	s.sessions.Lifetime = sessionDays * 24 * time.Hour
 	s.sessions.IdleTimeout = idleDays * 24 * time.Hour
 	s.sessions.Codec = sessionCodec{}
@@ -99,7 +102,7 @@ func New(o Options) (*Server, error) {
 		}
 		engine.NoRoute(pages.serve)
 	}
-	s.handler = guarded(gzhttp.GzipHandler(s.sessions.LoadAndSave(engine)))
+	s.handler = guarded(legible(gzhttp.GzipHandler(s.sessions.LoadAndSave(engine))))
 	return s, nil
 }
 

@@ -21,6 +21,7 @@ import (
 
 	"nephelon/core/bench"
 	"nephelon/core/buildup"
+	"nephelon/core/cure"
 	"nephelon/core/job"
 	"nephelon/core/kit"
 	"nephelon/core/material"
@@ -105,10 +106,14 @@ func signedIn(t testing.TB, web *httptest.Server, email string) *client {
 func (c *client) send(method, path string, content any, headers ...string) (int, string) {
 	c.t.Helper()
 	var body io.Reader
+	kind := "application/json"
 	switch v := content.(type) {
 	case nil:
 	case string:
 		body = strings.NewReader(v)
+		if !strings.HasPrefix(strings.TrimSpace(v), "{") && !strings.HasPrefix(v, "[") {
+			kind = "application/octet-stream"
+		}
 	default:
 		text, err := json.Marshal(v)
 		if err != nil {
@@ -120,7 +125,7 @@ func (c *client) send(method, path string, content any, headers ...string) (int,
 	if err != nil {
 		c.t.Fatal(err)
 	}
-	request.Header.Set("Content-Type", "application/json")
+	request.Header.Set("Content-Type", kind)
 	for i := 0; i+1 < len(headers); i += 2 {
 		request.Header.Set(headers[i], headers[i+1])
 	}
@@ -317,6 +322,8 @@ func bodyFor(o operation, f job.File) any {
 		return kit.Weighed{Masses: []measure.Mass{2, 1}, Bucket: 0.01}
 	case o.path == "/api/bench/{id}/spread":
 		return bench.SpreadQuestion{Amount: buildup.Amount{Basis: buildup.WetFilm, Value: 2e-4}, Area: 1, Loss: measure.Sourced[measure.Fraction]{Source: measure.OwnTest}}
+	case o.path == "/api/bench/{id}/parts":
+		return bench.PartsQuestion{Mass: 4, From: 24, To: 16, Put: cure.IceBath, Batch: 4}
 	case o.path == "/api/bench/{id}/pump":
 		return bench.PumpQuestion{Pumps: kit.Pumps{Built: "equal", A: 3e-5, B: 3e-5}, Volume: 0.001}
 	case o.path == "/api/people/{person}":

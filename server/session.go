@@ -180,11 +180,16 @@ func (s *Server) signIn(ctx context.Context, email, password string) (*body[Me],
 	return &body[Me]{meOf(p)}, nil
 }
 
-// trouble logs what went wrong inside and tells the caller only that it did.
+// trouble logs what went wrong inside and tells the caller only that it did. A
+// caller who left before the answer is no trouble.
 func (s *Server) trouble(doing string, err error) error {
 	if errors.Is(err, store.ErrNotFound) {
 		return huma.Error404NotFound("There is no such record in your company.")
 	}
-	s.log.Error(doing, "error", err)
+	if errors.Is(err, context.Canceled) {
+		s.log.Debug(doing, "left by its caller", err)
+	} else {
+		s.log.Error(doing, "error", err)
+	}
 	return huma.Error500InternalServerError("Something went wrong here; nothing was changed. Try again.")
 }

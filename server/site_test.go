@@ -50,7 +50,7 @@ func TestABridgeThatFails(t *testing.T) {
 	if status, text := alone.send(http.MethodGet, "/api/instruments", nil); status != http.StatusOK || strings.TrimSpace(text) != "[]" {
 		t.Errorf("without a bridge: %d %s", status, text)
 	}
-	if _, text := alone.send(http.MethodGet, "/api/rules", nil); !strings.Contains(text, "ASTM F2170") || strings.Count(text, `"id"`) != 14 {
+	if _, text := alone.send(http.MethodGet, "/api/rules", nil); !strings.Contains(text, "ASTM F2170") || strings.Count(text, `"id"`) != 16 {
 		t.Errorf("rules: %s", text)
 	}
 }

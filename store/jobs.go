@@ -15,7 +15,7 @@ import (
 )
 
 // keptRevisions is how far back a job's saves are kept.
-const keptRevisions = 300
+const keptRevisions = 1000
 
 // Job is a stored job with the state of its last save.
 type Job struct {

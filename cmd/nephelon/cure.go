@@ -1,6 +1,7 @@
 package main
 
 import (
+	"bytes"
 	"context"
 	"encoding/json"
 	"errors"
@@ -45,16 +46,14 @@ func runCure(_ context.Context, arguments []string, in io.Reader, out, complain 
 	}
 	defer done()
 	q := cureQuestion{Until: 24 * measure.Hour}
-	decoder := json.NewDecoder(in)
-	decoder.DisallowUnknownFields()
-	if err := decoder.Decode(&q); err != nil {
+	if err := decodeQuestion(in, &q); err != nil {
 		return refusedError{fmt.Errorf("read the question: %w; docs/computed.md shows one", err)}
 	}
 	k := cure.Epoxy()
 	if q.Kinetics != nil {
 		k = *q.Kinetics
 	}
-	if q.Until <= 0 || q.Until > 60*24*measure.Hour {
+	if !(q.Until > 0 && q.Until <= 60*24*measure.Hour) {
 		return refusedError{errors.New("until: ask for more than zero and at most 60 days, in seconds")}
 	}
 	if q.Sheet != nil {
@@ -62,9 +61,32 @@ func runCure(_ context.Context, arguments []string, in io.Reader, out, complain 
 			return refusedError{fmt.Errorf("sheet: %w", err)}
 		}
 	}
-	h, err := cure.Run(k, q.Vessel, q.Until, false)
+	h, err := cure.Run(k, q.Vessel, q.Until)
 	if err != nil {
 		return refusedError{err}
 	}
 	return printed(out, cureAnswer{k, h})
+}
+
+// mostAsked bounds what a question may weigh.
+const mostAsked = 1 << 20
+
+// decodeQuestion reads one JSON value and nothing after it.
+func decodeQuestion(in io.Reader, q *cureQuestion) error {
+	text, err := io.ReadAll(io.LimitReader(in, mostAsked+1))
+	if err != nil {
+		return err
+	}
+	if len(text) > mostAsked {
+		return errors.New("it is larger than 1 MiB, a question has some ten lines")
+	}
+	decoder := json.NewDecoder(bytes.NewReader(text))
+	decoder.DisallowUnknownFields()
+	if err := decoder.Decode(q); err != nil {
+		return err
+	}
+	if _, err := decoder.Token(); err != io.EOF {
+		return errors.New("something follows after the question; give one JSON object")
+	}
+	return nil
 }

@@ -36,9 +36,13 @@ const (
 type refusedError struct{ error }
 
 func main() {
-	ctx, stop := signal.NotifyContext(context.Background(), os.Interrupt, syscall.SIGTERM)
-	defer stop()
-	os.Exit(run(ctx, os.Args[1:], os.Stdin, os.Stdout, os.Stderr))
+	os.Exit(run(context.Background(), os.Args[1:], os.Stdin, os.Stdout, os.Stderr))
+}
+
+// stoppable ends a context by Ctrl-C and SIGTERM, for what has to put things away
+// first. All other commands just end.
+func stoppable(ctx context.Context) (context.Context, context.CancelFunc) {
+	return signal.NotifyContext(ctx, os.Interrupt, syscall.SIGTERM)
 }
 
 func run(ctx context.Context, arguments []string, in io.Reader, out, complain io.Writer) int {

@@ -93,7 +93,7 @@ func TestCurePrintsTheHistory(t *testing.T) {
 		t.Errorf("gel at %v, at the end %+v", answer.Gel, last)
 	}
 	for name, bad := range map[string]string{
-		"no JSON": "a bucket", "unknown field": `{"pail":3}`, "no mass": `{"vessel":{"density":1100}}`, "too long": `{"vessel":{"mass":1,"density":1100},"until":1e9}`,
+		"no JSON": "a bucket", "two of them": `{"vessel":{"mass":1,"density":1100}} {}`, "no such air": `{"vessel":{"mass":1,"density":1100,"air":900}}`, "exponent of 9": `{"kinetics":{"a1":1,"m":9,"cp":1800,"gel":0.5},"vessel":{"mass":1,"density":1100}}`, "a book": `"` + strings.Repeat("x", 1<<20) + `"`, "unknown field": `{"pail":3}`, "no mass": `{"vessel":{"density":1100}}`, "too long": `{"vessel":{"mass":1,"density":1100},"until":1e9}`,
 		"no pot life": `{"vessel":{"mass":1,"density":1100},"sheet":{"potLife":0,"vessel":{"mass":1,"density":1100}}}`,
 	} {
 		if code, out, complaint := nephelon(t, bad, "cure", "-"); code != exitRefused || out != "" || complaint == "" {

@@ -39,6 +39,8 @@ func runServe(ctx context.Context, arguments []string, _ io.Reader, out, complai
 	if err := parse(f, arguments); err != nil {
 		return err
 	}
+	ctx, stop := stoppable(ctx)
+	defer stop()
 	if *url == "" {
 		f.Usage()
 		return refusedError{errors.New("name the database with -db")}
@@ -85,6 +87,8 @@ func runDemo(ctx context.Context, arguments []string, _ io.Reader, out, complain
 		return err
 	}
 	defer unlock()
+	ctx, end := stoppable(ctx)
+	defer end()
 	folder, err := databaseFolder(ctx, *data)
 	if err != nil {
 		return err

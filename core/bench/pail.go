@@ -19,18 +19,24 @@ type PailQuestion struct {
 	A        measure.Temperature `json:"a" minimum:"-10" maximum:"60" doc:"°C of A when it meets B"`
 	B        measure.Temperature `json:"b" minimum:"-10" maximum:"60" doc:"°C of B"`
 	Air      measure.Temperature `json:"air" minimum:"-20" maximum:"60" doc:"°C"`
-	Standing cure.Standing       `json:"standing,omitempty" enum:"shade,ice,warm" doc:"Where the pail stands; in the air when left out"`
+	Standing cure.Standing       `json:"standing,omitempty" enum:"shade,wind,concrete,water,ice,warm" doc:"Where the pail stands; in the air when left out"`
 	Slab     measure.Temperature `json:"slab" minimum:"-10" maximum:"60" doc:"°C below the film"`
 	Film     measure.Film        `json:"film" exclusiveMinimum:"0" maximum:"0.1" doc:"m of wet film"`
 	Needed   measure.Span        `json:"needed,omitempty" minimum:"0" maximum:"86400" doc:"s the crew needs after mixing, for the choice of a hardener"`
+	Stands   measure.Span        `json:"stands,omitempty" minimum:"0" maximum:"86400" doc:"s that a mix is asked to stand without smoking; half an hour when left out"`
 }
 
 // PailAnswer is what becomes of it in the pail and on the floor.
 type PailAnswer struct {
 	Mixed     measure.Temperature `json:"mixed" doc:"°C of the parts together"`
-	Life      measure.Span        `json:"life" doc:"s until the pail can no longer be used"`
+	Life      measure.Span        `json:"life" doc:"s until the pail can no longer be used, with nothing counted for cooling it"`
+	Bath      measure.Span        `json:"bath" doc:"s that it could be used where it stands: what a bath would do, never to be counted on"`
 	Left      measure.Span        `json:"left" doc:"s of it after mixing and standing; below zero where nothing is left"`
-	Outside   bool                `json:"outside" doc:"Outside the temperatures of the sheet: extrapolated"`
+	Beyond    bool                `json:"beyond" doc:"The temperatures of the sheet"`
+	MayStand  measure.Mass        `json:"mayStand" doc:"kg at most that may be left standing for as long as asked without smoking, at most 60; 0 where even 20 g smoke"`
+	Deepest   measure.Film        `json:"deepest" doc:"m of the deepest pour that stays under 60 °C on the slab (common practice, no source), at most 0.1"`
+	DeepestBy *measure.Film       `json:"deepestBySheet,omitempty" doc:"m that its sheet allows"`
+	Fit       Fitted              `json:"fit"`
 	Pail      cure.History        `json:"pail"`
 	Spread    cure.History        `json:"spread" doc:"The same mix as a film on the slab"`
 	Surface   LifeSurface         `json:"surface"`
@@ -81,21 +87,16 @@ func Pail(p material.Product, q PailQuestion) (PailAnswer, error) {
 		return a, fmt.Errorf("choose one of its hardeners: %w", err)
 	}
 	mix := sheet.Mix()
-	model, mass, err := lifeOf(sheet, mix)
+	model, err := lifeOf(sheet, mix)
 	if err != nil {
 		return a, err
 	}
-	parts := []cure.Part{}
-	for i, s := range mix.Shares {
-		part := cure.Part{Mass: s.Density.Value.Of(measure.Volume(s.Volume)), At: q.B}
-		if i == 0 {
-			part.At = q.A
-		}
-		parts = append(parts, part)
+	a.Mixed = mixedOf(mix, q)
+	if a.Life, a.Beyond, err = model.Of(model.Promised(q.Mass, a.Mixed, q.Air, q.Standing)); err != nil {
+		return a, err
 	}
-	a.Mixed = cure.Mixed(parts...)
-	vessel := model.Pail(q.Mass, a.Mixed, q.Air, q.Standing)
-	if a.Life, a.Outside, err = model.Of(vessel); err != nil {
+	stands := model.Pail(q.Mass, a.Mixed, q.Air, q.Standing)
+	if a.Bath, _, err = model.Of(stands); err != nil {
 		return a, err
 	}
 	a.Left = a.Life
@@ -106,45 +107,105 @@ func Pail(p material.Product, q PailQuestion) (PailAnswer, error) {
 		a.Left -= sheet.Induction.Value
 	}
 	horizon := max(3*a.Life, measure.Hour)
-	if a.Pail, err = cure.Run(model.Kinetics(), vessel, horizon, false); err != nil {
+	if a.Pail, err = model.History(stands, horizon); err != nil {
 		return a, err
 	}
-	film := vessel
-	film.Film, film.Air = q.Film, q.Slab
-	if a.Spread, err = cure.Run(model.Kinetics(), film, horizon, false); err != nil {
+	if a.Spread, err = model.History(model.Spread(q.Film, a.Mixed, q.Slab), horizon); err != nil {
 		return a, err
 	}
 	a.Pail.Moments, a.Spread.Moments = thinned(a.Pail.Moments), thinned(a.Spread.Moments)
 	if a.Surface, err = lifeSurface(model, q.Mass); err != nil {
 		return a, err
 	}
-	a.Hardeners = hardeners(p, q, vessel)
+	stand := q.Stands
+	if stand == 0 {
+		stand = usualStand
+	}
+	if a.MayStand, err = model.MayStand(stand, a.Mixed, mostStanding); err != nil {
+		return a, err
+	}
+	if a.Deepest, err = model.DeepestPour(a.Mixed, q.Slab, tooHotToPour, deepestAsked); err != nil {
+		return a, err
+	}
+	if sheet.FilmMax != nil {
+		a.DeepestBy = &sheet.FilmMax.Value
+	}
+	a.Fit = fitted(model)
+	a.Hardeners = hardeners(p, q)
 	for _, s := range sheet.Stages() {
 		if after, outside := material.Reach(s.Times, q.Slab); after > 0 {
 			a.Stages = append(a.Stages, StageTime{s.Name, after, outside})
 		}
 	}
-	printed, sheetMass, _ := sheet.Lives(a.Mixed)
+	printed, sheetMass := sheet.Lives(a.Mixed)
 	if sheetMass == 0 {
 		sheetMass = cure.AssumedMass
-	}
-	a.Workings = []measure.Working{lifeWorking(q, printed, sheetMass, a)}
-	if mass == 0 {
 		a.Notes = append(a.Notes, fmt.Sprintf("The sheet does not say on which mass its pot life was measured; %.1f kg was assumed.", float64(cure.AssumedMass)))
 	}
+	a.Workings = []measure.Working{lifeWorking(q, printed, sheetMass, a)}
 	if sheet.Kinetics == nil {
-		a.Notes = append(a.Notes, "How it reacts is that of its chemistry, from memory, scaled so that its own pot life comes out.")
+		a.Notes = append(a.Notes, "How it reacts is that of its chemistry, from memory, fitted to what is known of its pot life.")
+	}
+	if q.Standing != cure.InAir {
+		a.Notes = append(a.Notes, "Nothing on a card is counted for cooling a mix after A met B: the middle of a pail hardly notices. Cool the parts before.")
 	}
 	return a, nil
 }
 
-func lifeOf(sheet material.Product, mix material.Mix) (cure.Life, measure.Mass, error) {
-	points, mass := sheet.PotPoints()
-	if len(sheet.Components) < 2 || len(points) == 0 {
-		return cure.Life{}, 0, fmt.Errorf("%s has no pot life on its sheet: a single-pack paint has none, and for a two-pack it has to be entered", sheet.Name)
+// The bounds of what is asked about: common practice, no source, but for the
+// deepest pour that a page of this kind is asked about.
+const (
+	usualStand                       = measure.Hour / 2
+	mostStanding                     = 60  // kg
+	tooHotToPour measure.Temperature = 60  // °C
+	deepestAsked measure.Film        = 0.1 // m
+)
+
+// mixedOf is the temperature of the parts together.
+func mixedOf(mix material.Mix, q PailQuestion) measure.Temperature {
+	parts := make([]cure.Part, len(mix.Shares))
+	for i, s := range mix.Shares {
+		parts[i] = cure.Part{Mass: s.Density.Value.Of(measure.Volume(s.Volume)), At: q.B}
+		if i == 0 {
+			parts[i].At = q.A
+		}
 	}
-	model, err := cure.NewLife(cure.Sheet{Points: points, Mass: mass, Density: mix.Density.Value, Kinetics: sheet.Reacts()})
-	return model, mass, err
+	return cure.Mixed(parts...)
+}
+
+// Fitted is how well the model agrees with what was timed.
+type Fitted struct {
+	Assumed bool    `json:"assumed" doc:"One figure only: how it changes with mass and heat is from memory"`
+	Spread  float64 `json:"spread" doc:"Root of the mean square of the misses, as a share"`
+	Usable  float64 `json:"usable" doc:"Share reacted when it can no longer be used"`
+	Gel     float64 `json:"gel" doc:"Share reacted at gel"`
+	Misses  []Miss  `json:"misses"`
+}
+
+// Miss is what was timed beside what the model makes of it.
+type Miss struct {
+	At     measure.Temperature `json:"at" doc:"°C"`
+	Mass   measure.Mass        `json:"mass,omitempty" doc:"kg in a pail"`
+	Film   measure.Film        `json:"film,omitempty" doc:"m spread"`
+	Lasts  measure.Span        `json:"lasts" doc:"s as timed"`
+	Model  measure.Span        `json:"model" doc:"s by the model alone"`
+	Source measure.Source      `json:"source" enum:"sheet,own-test,standard,rule-of-thumb,colleague,assumed"`
+}
+
+func fitted(l cure.Life) Fitted {
+	k := l.Kinetics()
+	f := Fitted{Assumed: l.Fit.Assumed, Spread: l.Fit.Spread, Usable: k.Ends(), Gel: k.Gel, Misses: make([]Miss, len(l.Misses))}
+	for i, m := range l.Misses {
+		f.Misses[i] = Miss{m.At, m.Mass, m.Film, m.Lasts, m.Model, m.Source}
+	}
+	return f
+}
+
+func lifeOf(sheet material.Product, mix material.Mix) (cure.Life, error) {
+	if len(sheet.Components) < 2 || len(sheet.PotLife) == 0 {
+		return cure.Life{}, fmt.Errorf("%s has no pot life on its sheet: a single-pack paint has none, and for a two-pack it has to be entered", sheet.Name)
+	}
+	return cure.NewLife(sheet.Sheet(mix))
 }
 
 func lifeSurface(model cure.Life, mass measure.Mass) (LifeSurface, error) {
@@ -161,7 +222,7 @@ func lifeSurface(model cure.Life, mass measure.Mass) (LifeSurface, error) {
 	return s, err
 }
 
-func hardeners(p material.Product, q PailQuestion, vessel cure.Vessel) []HardenerLife {
+func hardeners(p material.Product, q PailQuestion) []HardenerLife {
 	all := []HardenerLife{}
 	ids := []string{""}
 	for _, h := range p.Hardeners {
@@ -172,11 +233,12 @@ func hardeners(p material.Product, q PailQuestion, vessel cure.Vessel) []Hardene
 		if err != nil {
 			continue
 		}
-		model, _, err := lifeOf(sheet, sheet.Mix())
+		mix := sheet.Mix()
+		model, err := lifeOf(sheet, mix)
 		if err != nil {
 			continue
 		}
-		life, _, err := model.Of(vessel)
+		life, _, err := model.Of(model.Promised(q.Mass, mixedOf(mix, q), q.Air, q.Standing))
 		if err != nil {
 			continue
 		}
@@ -214,7 +276,7 @@ func thinned(all []cure.Moment) []cure.Moment {
 
 // Usual is where the bench starts with a product.
 func Usual(p material.Product) PailQuestion {
-	_, mass := p.PotPoints()
+	mass := p.Massed()
 	if mass == 0 {
 		mass = cure.AssumedMass
 	}

@@ -33,10 +33,6 @@ type SpreadAnswer struct {
 	Workings []measure.Working `json:"workings"`
 }
 
-// UsualNotch is how deep a notch is over the wet film it leaves: common practice,
-// no source. A notch gauge on the floor tells (ASTM D4414).
-const UsualNotch measure.Number = 2
-
 // Spread works out an amount over an area. It fails, with a sentence, where the
 // amount is none or the hardener is not its own.
 func Spread(p material.Product, q SpreadQuestion, units measure.System) (SpreadAnswer, error) {
@@ -55,7 +51,7 @@ func Spread(p material.Product, q SpreadQuestion, units measure.System) (SpreadA
 	factor := q.Notch
 	source := measure.OwnTest
 	if factor == 0 {
-		factor, source = UsualNotch, measure.RuleOfThumb
+		factor, source = buildup.NotchOverFilm, measure.RuleOfThumb
 	}
 	a.Notch = b.Wet * measure.Film(factor)
 	a.Workings = append(a.Workings, measure.Working{

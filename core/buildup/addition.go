@@ -37,6 +37,7 @@ func DegreeShare(degree string) float64 {
 const (
 	IntoMix  = "into the mix"
 	IntoCups = "into its cups"
+	WithMix  = "wetted in the mix, and laid with it" // stones
 )
 
 // Grains are what a broadcast coat leaves for the next one to fill.
@@ -44,6 +45,10 @@ type Grains struct {
 	Name  string
 	Voids measure.Sourced[measure.Film]
 }
+
+// Mixed tells whether it is stirred in, so that it follows what is mixed and not
+// what is needed.
+func (a Addition) Mixed() bool { return a.How == IntoMix || a.How == IntoCups }
 
 // Addition is what goes into or onto a coat beside its parts.
 type Addition struct {
@@ -81,6 +86,7 @@ func (c Coat) Media() []Naming {
 	if c.Pigment != nil {
 		add("/pigment/medium", c.Pigment.Medium)
 	}
+	add("/thinWith", c.ThinWith)
 	return all
 }
 
@@ -107,7 +113,11 @@ func (c Coat) Leaves(media map[string]*material.Medium) *Grains {
 func (c Coat) additions(mix material.Mix, b Build, u Under) []Addition {
 	var all []Addition
 	if c.Thinner != nil && b.Thinner > 0 {
-		all = append(all, Addition{Name: "Thinner", How: IntoMix, Volume: b.Thinner})
+		a := Addition{Medium: c.ThinWith, Name: "Thinner", How: IntoMix, Volume: b.Thinner}
+		if m := u.Media[a.Medium]; m != nil {
+			a.Name = m.Name
+		}
+		all = append(all, a)
 	}
 	if c.Pigment != nil {
 		a := Addition{Name: "Pigment", How: IntoMix, Medium: c.Pigment.Medium, Mass: b.NeedMass * measure.Mass(c.Pigment.Portion.OfParts(mix.MassShare()))}
@@ -127,11 +137,18 @@ func (c Coat) additions(mix material.Mix, b Build, u Under) []Addition {
 	}
 	if c.Grit != nil {
 		if m := u.Media[c.Grit.Medium]; m != nil {
-			all = append(all, Addition{Medium: m.ID, Name: m.Name, How: IntoMix, Mass: measure.Mass(float64(c.Grit.Dose.Value) * float64(b.Need))})
+			a := Addition{Medium: m.ID, Name: m.Name, How: IntoMix, Mass: measure.Mass(float64(c.Grit.Dose.Value) * float64(b.Need))}
+			if u.Tossed {
+				a.How = "scattered evenly onto the wet film"
+			}
+			all = append(all, a)
 		}
 	}
 	if m := c.scattered(u); m != nil {
 		a := Addition{Medium: m.ID, Name: m.Name, How: map[string]string{"light": "scattered lightly", "even": "scattered evenly", "full": "broadcast to rejection"}[c.Scatter.Degree]}
+		if c.Wets() {
+			a.How = WithMix
+		}
 		switch {
 		case c.Scatter.Mass != nil:
 			a.Mass = measure.Mass(float64(c.Scatter.Mass.Value) * float64(u.Area))

@@ -8,6 +8,7 @@ import (
 	"nephelon/core/finding"
 	"nephelon/core/material"
 	"nephelon/core/measure"
+	"nephelon/core/school"
 )
 
 // Stated names how the amount of a coat is stated.
@@ -19,12 +20,15 @@ const (
 	DryFilm     Stated = "dry-film"      // m
 	SpreadRate  Stated = "spread"        // m²/m³
 	MassPerArea Stated = "mass-per-area" // kg/m²
+	Notch       Stated = "notch"         // m: depth of the notch or pin that leaves the film
+	AreaPerKit  Stated = "area-per-kit"  // m² that the largest kit covers
+	ByStone     Stated = "by-stone"      // kg of mix to a kg of the stones that are wetted in it
 )
 
 // Amount is how much of a product goes on, as it was stated.
 type Amount struct {
-	Basis Stated  `json:"basis" enum:"wet-film,dry-film,spread,mass-per-area"`
-	Value float64 `json:"value" exclusiveMinimum:"0" maximum:"1000000" doc:"m for films, m²/m³ for spread, kg/m² for mass per area"`
+	Basis Stated  `json:"basis" enum:"wet-film,dry-film,spread,mass-per-area,notch,area-per-kit,by-stone"`
+	Value float64 `json:"value" exclusiveMinimum:"0" maximum:"1000000" doc:"m for films and notches, m²/m³ for spread, kg/m² for mass per area, m² for what the largest kit covers, kg to a kg of stone"`
 }
 
 // Coat is one product applied once over a surface.
@@ -34,17 +38,29 @@ type Coat struct {
 	Hardener string                             `json:"hardener,omitempty" maxLength:"60" doc:"The id of one of its other hardeners"`
 	Amount   Amount                             `json:"amount"`
 	Loss     *measure.Sourced[measure.Fraction] `json:"loss,omitempty" doc:"Of what is mixed; the sheet's usual loss when left out"`
+	On       string                             `json:"on,omitempty" enum:"upright,level" doc:"Only the edges and upright faces of its surface, or only what is level; all of it when left out"`
+	Own      *OwnWay                            `json:"own,omitempty" doc:"How it is laid and mixed, where that departs from the job"`
 	Pace     *measure.Sourced[measure.Pace]     `json:"pace,omitempty" doc:"m²/s one person spreads of this coat; the crew's pace when left out"`
 	Fill     *measure.Sourced[measure.Film]     `json:"fill,omitempty" doc:"m³/m² that the profile takes; by the profile found under the first coat when left out"`
 	Soak     *measure.Sourced[measure.Film]     `json:"soak,omitempty" doc:"m³/m² that an open surface drinks"`
 	Residue  *measure.Sourced[measure.Volume]   `json:"residue,omitempty" doc:"m³ of this coat that stay in pails and tools"`
 	Thinner  *material.Portion                  `json:"thinner,omitempty" doc:"By volume"`
+	ThinWith string                             `json:"thinWith,omitempty" maxLength:"60" doc:"The id of one of the file's media, the thinner; unknown when left out"`
 	Pigment  *Tint                              `json:"pigment,omitempty"`
 	Scatter  *Scatter                           `json:"scatter,omitempty" doc:"What is broadcast into the wet film"`
 	Grit     *Grit                              `json:"grit,omitempty" doc:"Texture stirred into the mix"`
 	Colours  *Colouring                         `json:"colours,omitempty" doc:"Divided into cups of colour"`
 	Wait     *measure.Span                      `json:"wait,omitempty" minimum:"0" maximum:"31536000" doc:"s planned after the coat below"`
 	Abraded  bool                               `json:"abraded,omitempty" doc:"The coat below is abraded and cleaned before this one"`
+}
+
+// OwnWay is how one coat departs from its job.
+type OwnWay struct {
+	Laying    school.Laying  `json:"laying,omitempty" enum:"pour,dip,trowel,brush,spray" doc:"How it is laid"`
+	Spreaders int            `json:"spreaders,omitempty" minimum:"0" maximum:"50" doc:"People spreading it, the mixer not counted"`
+	Kits      school.Kits    `json:"kits,omitempty" enum:"whole,one,half,third,measured" doc:"How much of a kit is mixed at once"`
+	Bucket    measure.Volume `json:"bucket,omitempty" minimum:"0" maximum:"1" doc:"m³ to the brim of what it is mixed in, with the headroom of the job"`
+	Batch     measure.Volume `json:"batch,omitempty" minimum:"0" maximum:"1" doc:"m³ wanted in one batch at most"`
 }
 
 // Under is what a coat goes on.
@@ -55,6 +71,7 @@ type Under struct {
 	Profile int          // CSP of the surface, 0 while unknown
 	Media   map[string]*material.Medium
 	Grains  *Grains // what was broadcast into the coat below
+	Tossed  bool    // grit is scattered onto the wet film, not stirred in
 }
 
 // ProfileFill is what a profile takes before a film stands on it, m³/m², by CSP 1
@@ -93,6 +110,10 @@ type Build struct {
 // practice, no source.
 const DefaultLoss measure.Fraction = 0.05
 
+// NotchOverFilm is how deep a notch is over the wet film it leaves: common practice,
+// no source. A notch gauge on the floor tells (ASTM D4414).
+const NotchOverFilm = 2.0
+
 // WetFor is the wet film that an amount stands for, given the product's volume
 // solids, mixed density and thinner as a share of A and B. Spread rates and
 // masses per area are those of the product before it is thinned.
@@ -104,6 +125,8 @@ func WetFor(a Amount, solids measure.Fraction, density measure.Density, thinner 
 		return measure.Film((1 + thinner) / a.Value)
 	case MassPerArea:
 		return measure.Film(a.Value * (1 + thinner) / float64(density))
+	case Notch:
+		return measure.Film(a.Value / NotchOverFilm)
 	default:
 		return measure.Film(a.Value)
 	}
@@ -118,16 +141,24 @@ func (c Coat) Check(path string) *finding.Finding {
 	switch {
 	case c.Loss != nil && (c.Loss.Value < 0 || c.Loss.Value > 0.8):
 		return refuse("/loss", fmt.Sprintf("A loss of %.4g %% cannot be planned with.", 100*float64(c.Loss.Value)), "Enter a loss from 0 to 80 %.")
-	case c.Pace != nil && (c.Pace.Value <= 0 || c.Pace.Value > MaxPace):
+	case c.Pace != nil && !AnyPace(c.Pace.Value):
 		return refuse("/pace", "The pace is not one a person can spread at.", "Enter the area one person spreads in an hour.")
 	case c.Fill != nil && (c.Fill.Value < 0 || c.Fill.Value > maxFilm), c.Soak != nil && (c.Soak.Value < 0 || c.Soak.Value > maxFilm):
 		return refuse("/fill", "The surface cannot take as much as that.", "Enter what it takes as a film, such as 100 µm for 0.1 L/m².")
 	case c.Residue != nil && (c.Residue.Value < 0 || c.Residue.Value > 1):
 		return refuse("/residue", "That much does not stay in pails and tools.", "Enter the litres left in all pails of this coat together.")
-	case c.Amount.Basis != SpreadRate && c.Amount.Basis != MassPerArea && c.Amount.Value > float64(maxFilm):
+	case (c.Amount.Basis == WetFilm || c.Amount.Basis == DryFilm || c.Amount.Basis == Notch) && c.Amount.Value > float64(maxFilm):
 		return refuse("/amount", "A film above 100 mm is not a coat.", "Check the unit: films are entered in µm, mm or mil.")
-	case c.Thinner != nil && (c.Thinner.Value < 0 || c.Thinner.Of == material.OfMix && c.Thinner.Value > 0.8):
+	case c.Thinner != nil && !c.Thinner.Within(material.MostAdded):
 		return refuse("/thinner", "That is no longer a coating.", "Enter the thinner as a percentage, and say of what.")
+	case c.Amount.Basis == ByStone && !c.Wets():
+		return refuse("/scatter", "It is stated by the mass of its stones, but not how many lie on a square metre.", "Choose the stones it takes, and enter their mass on a square metre.")
+	case c.Amount.Basis == ByStone && c.Amount.Value > 1:
+		return refuse("/amount", "That is more resin than stone.", "Enter the resin as a share of the stones' mass, such as 6 %.")
+	case c.Pigment != nil && !c.Pigment.Portion.Within(mostPigment):
+		return refuse("/pigment/portion", "That much pigment cannot be stirred in.", "Enter it as a percentage, such as 3 %, and say of what.")
+	case c.Scatter != nil && c.Scatter.Mass != nil && !(c.Scatter.Mass.Value >= 0 && c.Scatter.Mass.Value <= 200):
+		return refuse("/scatter/mass", "That much does not stay on a coat.", "Enter what stays on a square metre, at most 200 kg.")
 	case c.Grit != nil && (c.Grit.Dose.Value <= 0 || c.Grit.Dose.Value > 1500):
 		return refuse("/grit", "That much grit cannot be stirred in.", "Enter its mass for a litre of mix, such as 60 g/L.")
 	}
@@ -137,8 +168,12 @@ func (c Coat) Check(path string) *finding.Finding {
 	return nil
 }
 
-// MaxPace is far above what one person can spread: 1 m² a second.
-const MaxPace measure.Pace = 1
+// mostPigment is far above what any mix takes, as a share of A and B.
+const mostPigment = 0.5
+
+// AnyPace tells whether a person can spread at a pace at all: from half a square
+// metre an hour to one a second.
+func AnyPace(p measure.Pace) bool { return p >= 0.5/measure.Hour && p <= 1 }
 
 const maxFilm measure.Film = 0.1
 
@@ -152,7 +187,39 @@ func (c Coat) thinned(mix material.Mix) float64 {
 
 // Wet is the wet film of a coat of a product.
 func (c Coat) Wet(p *material.Product, mix material.Mix) measure.Film {
-	return WetFor(c.Amount, p.VolumeSolids.Value, mix.Density.Value, c.thinned(mix))
+	thinner := c.thinned(mix)
+	if c.Wets() {
+		return WetFor(Amount{MassPerArea, c.Amount.Value * float64(c.Scatter.Mass.Value)}, p.VolumeSolids.Value, mix.Density.Value, thinner)
+	}
+	if c.Amount.Basis == AreaPerKit {
+		return measure.Film(float64(largest(p, mix)) * (1 + thinner) / c.Amount.Value)
+	}
+	return WetFor(c.Amount, p.VolumeSolids.Value, mix.Density.Value, thinner)
+}
+
+// Wets tells whether the coat's stones are wetted in its mix, not broadcast.
+func (c Coat) Wets() bool {
+	return c.Amount.Basis == ByStone && c.Scatter != nil && c.Scatter.Mass != nil && c.Scatter.Mass.Value > 0
+}
+
+// largest is the largest kit that a product is sold in.
+func largest(p *material.Product, mix material.Mix) measure.Volume {
+	most := measure.Volume(0)
+	for _, k := range p.Kits {
+		switch {
+		case k.Gone:
+		case k.Volume != nil:
+			most = max(most, *k.Volume)
+		default:
+			most = max(most, mix.Density.Value.Volume(*k.Mass))
+		}
+	}
+	return most
+}
+
+// Dry is what is left of it.
+func (c Coat) Dry(p *material.Product, mix material.Mix) measure.Film {
+	return measure.Film(float64(c.Wet(p, mix)) * float64(p.VolumeSolids.Value) / (1 + c.thinned(mix)))
 }
 
 // Build works out a coat of a product over a surface.
@@ -162,7 +229,7 @@ func (c Coat) Build(p *material.Product, mix material.Mix, u Under) Build {
 	wet := c.Wet(p, mix)
 	b := Build{
 		Wet:      wet,
-		Dry:      measure.Film(float64(wet) * float64(p.VolumeSolids.Value) / (1 + thinner)),
+		Dry:      c.Dry(p, mix),
 		Spread:   measure.Spread((1 + thinner) / float64(wet)),
 		Coverage: measure.Coverage(float64(wet) * float64(density.Value) / (1 + thinner)),
 		Density:  density,
@@ -196,7 +263,7 @@ func (c Coat) Build(p *material.Product, mix material.Mix, u Under) Build {
 	if u.Grains != nil {
 		b.Extra += add("Filling between grains", u.Grains.Voids.Value.Over(u.Area), u.Grains.Voids.Source)
 	}
-	if m := c.scattered(u); m != nil && m.Bind != nil {
+	if m := c.scattered(u); m != nil && m.Bind != nil && !c.Wets() {
 		b.Extra += add("Holding the broadcast", measure.Film(float64(m.Bind.Value)*DegreeShare(c.Scatter.Degree)).Over(u.Area), m.Bind.Source)
 	}
 	liquid += b.Extra

@@ -87,8 +87,12 @@ func (c Colouring) Volumes(batch measure.Volume, share float64) []measure.Volume
 // check names what the colours cannot be, or nil.
 func (c Colouring) check(path string) *finding.Finding {
 	sum := 0.0
-	for _, colour := range c.Colours {
+	for i, colour := range c.Colours {
 		sum += float64(colour.Share)
+		if colour.Portion != nil && !colour.Portion.Within(mostPigment) {
+			return &finding.Finding{Level: finding.Refused, Step: finding.BuildUp, Path: fmt.Sprintf("%s/colours/%d/portion", path, i),
+				Text: fmt.Sprintf("That much pigment cannot be stirred into %s.", colour.Name), WayOut: "Enter it as a percentage, such as 3 %, and say of what."}
+		}
 	}
 	if c.Way != "base" && math.Abs(sum-1) > sharesOff {
 		return &finding.Finding{Level: finding.Refused, Step: finding.BuildUp, Path: path + "/colours",

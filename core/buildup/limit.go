@@ -90,13 +90,13 @@ func soldByMass(p *material.Product) bool {
 func (c Coat) laid(b Build, wet measure.Film, path string, units measure.System) *finding.Fix {
 	return &finding.Fix{
 		Label: "Lay " + units.Film(wet),
-		Patch: []finding.PatchStep{{Op: "replace", Path: path + "/amount", Value: c.Amount.scaled(float64(wet / b.Wet))}},
+		Patch: []finding.PatchStep{{Op: "replace", Path: path + "/amount", Value: c.Amount.Scaled(float64(wet / b.Wet))}},
 	}
 }
 
 // split is the fix that lays a coat in equal lifts.
 func (c Coat) split(b Build, lifts, number int, path string, units measure.System) *finding.Fix {
-	amount := c.Amount.scaled(1 / float64(lifts))
+	amount := c.Amount.Scaled(1 / float64(lifts))
 	fix := &finding.Fix{
 		Label: fmt.Sprintf("Split into %d coats of %s", lifts, units.Film(b.Wet/measure.Film(lifts))),
 		Patch: []finding.PatchStep{{Op: "replace", Path: path + "/amount", Value: amount}},
@@ -113,9 +113,9 @@ func (c Coat) split(b Build, lifts, number int, path string, units measure.Syste
 // coatsOf is the list that a coat's path is in.
 func coatsOf(path string) string { return path[:strings.LastIndexByte(path, '/')] }
 
-// scaled is the same basis for a film so many times as thick.
-func (a Amount) scaled(by float64) Amount {
-	if a.Basis == SpreadRate {
+// Scaled is the same basis for a film so many times as thick.
+func (a Amount) Scaled(by float64) Amount {
+	if a.Basis == SpreadRate || a.Basis == AreaPerKit {
 		return Amount{a.Basis, a.Value / by}
 	}
 	return Amount{a.Basis, a.Value * by}

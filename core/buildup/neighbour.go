@@ -219,18 +219,24 @@ func (j *judge) window(i int) {
 }
 
 // solvent softens and lifts a film that is not hard yet: common practice, no
-// source. Hard is when it takes light foot traffic. A product over itself goes
-// by its own sheet.
+// source. The sheet's own window rules; only where it gives none is hard when the
+// film takes light foot traffic. A product over itself goes by its own sheet.
 func (j *judge) solvent(i int) {
 	coat, below := j.layers[i], j.layers[i-1]
 	thinned := coat.Thinner != nil && coat.Thinner.Value > 0
+	if coat.Sheet.Carrier != material.Solvent && !thinned || coat.Wait == nil || below.Window.From > 0 || coat.Sheet.ID == below.Sheet.ID {
+		return // of what a window says, window tells
+	}
 	hard, _ := material.Reach(below.Sheet.Foot, j.bed.Temperature)
-	if coat.Sheet.Carrier != material.Solvent && !thinned || coat.Wait == nil || hard == 0 || *coat.Wait >= hard || coat.Sheet.ID == below.Sheet.ID {
+	if hard == 0 || *coat.Wait >= hard {
 		return
 	}
 	wait := measure.Span(math.Ceil(float64(hard)/600) * 600)
-	j.warn(coat.Path+"/wait", "Wait until it takes light foot traffic, or take a product without solvent.",
-		&finding.Fix{Label: "Wait " + j.units.Span(wait), Patch: []finding.PatchStep{change("replace", coat.Path+"/wait", wait)}}, nil,
+	var fix *finding.Fix
+	if until := below.Window.Until; until == 0 || wait <= until {
+		fix = &finding.Fix{Label: "Wait " + j.units.Span(wait), Patch: []finding.PatchStep{change("replace", coat.Path+"/wait", wait)}}
+	}
+	j.warn(coat.Path+"/wait", "Wait until it takes light foot traffic, or take a product without solvent.", fix, nil,
 		"Coat %d brings solvent %s after coat %d, which is hard only after %s at %s: it can soften and wrinkle what is below.",
 		i+1, j.units.Span(*coat.Wait), i, j.units.Span(hard), j.units.Temperature(j.bed.Temperature))
 }

@@ -95,12 +95,12 @@ func (j *judge) grains(i int) {
 	wet := coat.Build.Wet * measure.Film(by)
 	var fix *finding.Fix
 	if coat.Sheet.FilmMax == nil || wet <= coat.Sheet.FilmMax.Value {
-		fix = &finding.Fix{Label: "Lay " + j.units.Film(wet) + " wet", Patch: []finding.PatchStep{change("replace", coat.Path+"/amount", coat.Amount.scaled(by*(1+1e-9)))}}
+		fix = &finding.Fix{Label: "Lay " + j.units.Film(wet) + " wet", Patch: []finding.PatchStep{change("replace", coat.Path+"/amount", coat.Amount.Scaled(by*(1+1e-9)))}}
 	} else {
 		var finer *material.Medium
 		for _, o := range j.bed.Media {
 			fits := (o.Kind == "grit" || o.Kind == "bead") && o.Grain != nil && o.Grain.Value <= coat.Build.Dry*grainOverFilm
-			if fits && (finer == nil || o.Grain.Value > finer.Grain.Value) {
+			if fits && (finer == nil || o.Grain.Value > finer.Grain.Value || o.Grain.Value == finer.Grain.Value && o.ID < finer.ID) {
 				finer = o
 			}
 		}

@@ -30,11 +30,23 @@ func (c Coat) workings(p *material.Product, b Build, u Under, thinner float64) [
 		film.Formula = "mass per area ÷ density of the mix"
 		given("Mass per area", measure.KindCoverage)
 		film.Inputs = append(film.Inputs, measure.Value{Name: "Density of the mix", Kind: measure.KindDensity, SI: float64(b.Density.Value), Source: b.Density.Source})
+	case Notch:
+		film.Formula = "depth of the notch ÷ 2 (common practice)"
+		given("Depth of the notch", measure.KindFilm)
+	case ByStone:
+		film.Formula = "mix to a mass of stone × stones on an area ÷ density of the mix"
+		given("Mix to a mass of stone", measure.KindFraction)
+		film.Inputs = append(film.Inputs,
+			measure.Value{Name: "Stones", Kind: measure.KindCoverage, SI: float64(c.Scatter.Mass.Value), Source: c.Scatter.Mass.Source},
+			measure.Value{Name: "Density of the mix", Kind: measure.KindDensity, SI: float64(b.Density.Value), Source: b.Density.Source})
+	case AreaPerKit:
+		film.Formula = "largest kit ÷ area per kit"
+		given("Area per kit", measure.KindArea)
 	default:
 		film.Formula = "as entered"
 		given("Wet film", measure.KindFilm)
 	}
-	if thinner > 0 && c.Amount.Basis != WetFilm {
+	if thinner > 0 && c.Amount.Basis != WetFilm && c.Amount.Basis != Notch {
 		film.Formula += " × (1 + thinner)"
 		film.Inputs = append(film.Inputs, measure.Value{Name: "Thinner, of A + B", Kind: measure.KindFraction, SI: thinner, Source: c.Thinner.Source})
 	}

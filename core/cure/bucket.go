@@ -7,322 +7,336 @@ import (
 	"nephelon/core/measure"
 )
 
-// Kinetics is how a mix reacts: dα/dt = (k₁ + k₂·αᵐ)·(1 − α)ⁿ with
-// kᵢ = Aᵢ·exp(−Eᵢ/RT), after Kamal and Sourour 1973, α being the share that has
-// reacted.
-type Kinetics struct {
-	A1   float64 `json:"a1" minimum:"0" doc:"1/s"`
-	E1   float64 `json:"e1" minimum:"0" doc:"J/mol"`
-	A2   float64 `json:"a2" minimum:"0" doc:"1/s"`
-	E2   float64 `json:"e2" minimum:"0" doc:"J/mol"`
-	M    float64 `json:"m" minimum:"0" maximum:"5"`
-	N    float64 `json:"n" minimum:"0" maximum:"5"`
-	Heat float64 `json:"heat" minimum:"0" doc:"J/kg of mix"`
-	Cp   float64 `json:"cp" exclusiveMinimum:"0" doc:"J/(kg·K)"`
-	Gel  float64 `json:"gel" exclusiveMinimum:"0" exclusiveMaximum:"1" doc:"Share reacted at which it is a jelly"`
-
-	Source measure.Source `json:"source,omitempty" enum:"sheet,own-test,standard,rule-of-thumb,colleague,assumed" doc:"From memory when left out"`
-}
-
-// Epoxy is a room-temperature epoxy and amine, from memory, to be calibrated by
-// the sheet's own pot life.
-func Epoxy() Kinetics {
-	return Kinetics{A1: 2e4, E1: 56000, A2: 2e5, E2: 53000, M: 0.8, N: 1.7, Heat: 380e3, Cp: 1800, Gel: 0.6}
-}
-
-// Vessel is where a mix stands.
-type Vessel struct {
-	Mass    measure.Mass        `json:"mass" exclusiveMinimum:"0" maximum:"10000" doc:"kg"`
-	Density measure.Density     `json:"density" exclusiveMinimum:"0" doc:"kg/m³"`
-	Radius  measure.Length      `json:"radius,omitempty" minimum:"0" maximum:"10" doc:"m inside; as wide as the mix is high when left out"`
-	Film    measure.Film        `json:"film,omitempty" minimum:"0" maximum:"1" doc:"m; a spread film in place of a bucket"`
-	Loss    float64             `json:"loss" minimum:"0" maximum:"10000" doc:"W/(m²·K) from its surface to the air"`
-	Start   measure.Temperature `json:"start" minimum:"-20" maximum:"90" doc:"°C of the mix"`
-	Air     measure.Temperature `json:"air" minimum:"-40" maximum:"70" doc:"°C"`
-}
-
-// surface is what loses heat, m² per kg.
-func (v Vessel) surface() float64 {
-	if v.Film > 0 {
-		return 2 / (float64(v.Density) * float64(v.Film))
-	}
-	volume := float64(v.Mass) / float64(v.Density)
-	radius := float64(v.Radius)
-	if radius == 0 {
-		radius = math.Cbrt(volume / (2 * math.Pi))
-	}
-	return (2*math.Pi*radius*radius + 2*volume/radius) / float64(v.Mass)
-}
-
-// Moment is the state of a mix at a time.
+// Moment is the state of the hottest part of a mix at a time.
 type Moment struct {
 	Time        measure.Span        `json:"time" doc:"s from A meeting B"`
 	Temperature measure.Temperature `json:"temperature"`
 	Reacted     float64             `json:"reacted"`
 }
 
-// History is the life of a mix.
+// History is the life of a mix. Its hottest part decides.
 type History struct {
 	Moments []Moment      `json:"moments"`
+	Usable  *measure.Span `json:"usable,omitempty" doc:"s until it can no longer be used; absent when that does not come in the time asked for"`
 	Gel     *measure.Span `json:"gel,omitempty" doc:"s; absent when it does not gel in the time asked for"`
+	Smokes  *measure.Span `json:"smokes,omitempty" doc:"s until it passes 150 °C, where a mix smokes and cracks (common practice, no source); absent when it does not"`
 	Peak    Moment        `json:"peak"`
-	Smokes  bool          `json:"smokes" doc:"The peak passes 150 °C, where a mix smokes and cracks (common practice, no source)"`
 	Balance float64       `json:"balance" doc:"Heat set free less heat kept and lost, as a share of what was set free"`
 }
 
 const smoking = 150.0
 
 // Tolerances bound the error of each step: relative, and absolute in reacted
-// share, K over a hundred, and J/kg over the heat.
-const usualTolerance = 5e-7
+// share, K over a hundred, and J/kg over the heat. Quick is for where thousands
+// of lives are asked for.
+const (
+	usualTolerance = 8e-8
+	quick          = 1e-4
+)
 
-// Run follows a mix until a time, or until it gels when gelOnly is set.
-func Run(k Kinetics, v Vessel, until measure.Span, gelOnly bool) (History, error) {
-	if err := k.check(v); err != nil {
-		return History{}, err
-	}
-	return run(k, v, until, gelOnly, usualTolerance)
+// end is what ends a run early.
+type end int
+
+const (
+	atTime end = iota
+	atUsable
+	atGel
+)
+
+// Run follows a mix until a time.
+func Run(k Kinetics, v Vessel, until measure.Span) (History, error) {
+	return run(k, v, until, atTime, usualTolerance)
 }
 
-func (k Kinetics) check(v Vessel) error {
-	if !sound(float64(v.Loss), float64(v.Film), float64(v.Radius)) {
-		return fmt.Errorf("every measure of the vessel is a number of zero or more")
-	}
-	if v.Mass <= 0 || v.Density <= 0 {
-		return fmt.Errorf("mass and density must be above zero")
-	}
-	return k.Check()
+// state is the share reacted and the temperature in K of each layer, and the heat
+// lost in J/kg.
+type state struct {
+	alpha, kelvins [shellsWarm]float64
+	lost           float64
 }
 
-func sound(numbers ...float64) bool {
-	for _, n := range numbers {
-		if math.IsNaN(n) || math.IsInf(n, 0) || n < 0 {
-			return false
+// reactor is a mix in its place.
+type reactor struct {
+	k Kinetics
+	body
+}
+
+// bend is by how much the rate of each layer changes with what has reacted and with
+// its temperature.
+type bend struct{ byAlpha, byT [shellsWarm]float64 }
+
+// slope is how fast a state changes.
+func (r *reactor) slope(y *state) (state, bend) {
+	var f state
+	var d bend
+	stirred := r.stirred(y)
+	warm := r.k.Heat / r.k.Cp
+	flow := 0.0 // W/kg from the layer inside
+	for i := range r.n {
+		f.alpha[i], d.byAlpha[i], d.byT[i] = r.k.rate(y.alpha[i], y.kelvins[i])
+		out := 0.0
+		if i+1 < r.n {
+			out = r.in[i] * stirred * (y.kelvins[i] - y.kelvins[i+1])
+		} else {
+			out = r.skin(stirred) * (y.kelvins[i] - r.around)
+			f.lost = out
+		}
+		f.kelvins[i] = warm*f.alpha[i] + (flow-out)/(r.weight[i]*r.k.Cp)
+		flow = out
+	}
+	return f, d
+}
+
+func (r *reactor) stirred(y *state) float64 {
+	if r.convects.scale == 0 {
+		return 1
+	}
+	last := r.n - 1
+	return r.convects.stirred(y.kelvins[0]-y.kelvins[last], math.Max(y.alpha[0], y.alpha[last]), r.k.Gel)
+}
+
+// solver solves (I/g − J)·x = b, where J is the Jacobian of the slope. Each
+// layer's share reacted depends on its own temperature alone, so it is eliminated
+// and three diagonals of temperatures are left.
+type solver struct {
+	r              *reactor
+	c, loss        float64
+	byT, own, warm [shellsWarm]float64
+	lower, upper   [shellsWarm]float64
+	pivot          [shellsWarm]float64
+}
+
+func (r *reactor) factor(y *state, d *bend, g float64) solver {
+	s := solver{r: r, c: 1 / g}
+	stirred := r.stirred(y)
+	warm := r.k.Heat / r.k.Cp
+	s.loss = r.skin(stirred)
+	for i := range r.n {
+		byAlpha, byT := d.byAlpha[i], d.byT[i]
+		s.byT[i] = byT
+		s.own[i] = 1 / (s.c - byAlpha)
+		s.warm[i] = warm * (1 + byAlpha*s.own[i]) // of what is put into α, and of byT·x
+		mass := r.weight[i] * r.k.Cp
+		out := s.loss
+		if i+1 < r.n {
+			out = r.in[i] * stirred
+			s.upper[i] = -out / mass
+		}
+		diagonal := s.c - s.warm[i]*byT + out/mass
+		if i > 0 {
+			in := r.in[i-1] * stirred
+			s.lower[i] = -in / mass
+			diagonal += in / mass
+			s.lower[i] /= s.pivot[i-1]
+			diagonal -= s.lower[i] * s.upper[i-1]
+		}
+		s.pivot[i] = diagonal
+	}
+	return s
+}
+
+func (s *solver) solve(b *state) state {
+	var x state
+	n := s.r.n
+	warm := s.r.k.Heat / s.r.k.Cp
+	for i := range n {
+		x.kelvins[i] = b.kelvins[i] + (s.warm[i]-warm)*b.alpha[i]
+		if i > 0 {
+			x.kelvins[i] -= s.lower[i] * x.kelvins[i-1]
 		}
 	}
-	return true
+	for i := n - 1; i >= 0; i-- {
+		if i+1 < n {
+			x.kelvins[i] -= s.upper[i] * x.kelvins[i+1]
+		}
+		x.kelvins[i] /= s.pivot[i]
+		x.alpha[i] = (b.alpha[i] + s.byT[i]*x.kelvins[i]) * s.own[i]
+	}
+	x.lost = (b.lost + s.loss*x.kelvins[n-1]) / s.c
+	return x
 }
 
-// Check says which parameter cannot be, and what would be right.
-func (k Kinetics) Check() error {
-	switch {
-	case !sound(k.A1, k.E1, k.A2, k.E2, k.M, k.N, k.Heat):
-		return fmt.Errorf("every parameter of the kinetics is a number of zero or more")
-	case k.A1 == 0:
-		return fmt.Errorf("a1: without a rate at the beginning nothing ever starts; enter more than zero")
-	case k.Cp <= 0:
-		return fmt.Errorf("cp: the heat capacity must be above zero, such as 1800 J/(kg·K)")
-	case k.Gel <= 0 || k.Gel >= 1:
-		return fmt.Errorf("gel: the share reacted at gel lies between 0 and 1, such as 0.6")
-	}
-	return nil
-}
-
-// state is the share reacted, the temperature in K, and the heat lost in J/kg.
-type state [3]float64
-
-// rate is how fast the state changes, with its derivatives by α and T.
-func (k Kinetics) rate(y state, cooling, air float64) (f state, byAlpha, byT float64) {
-	alpha := math.Min(1, math.Max(0, y[0]))
-	k1, k2 := k.A1*math.Exp(-k.E1/(gasConstant*y[1])), k.A2*math.Exp(-k.E2/(gasConstant*y[1]))
-	power := math.Pow(alpha, k.M)
-	left := math.Pow(1-alpha, k.N)
-	sum := k1 + k2*power
-	f[0] = sum * left
-	f[2] = cooling * k.Cp * (y[1] - air)
-	f[1] = k.Heat/k.Cp*f[0] - cooling*(y[1]-air)
-	if alpha > 1e-12 {
-		byAlpha += k2 * k.M * power / alpha * left
-	}
-	if alpha < 1-1e-12 {
-		byAlpha -= sum * k.N * left / (1 - alpha)
-	}
-	byT = (k1*k.E1 + k2*power*k.E2) / (gasConstant * y[1] * y[1]) * left
-	return f, byAlpha, byT
-}
-
-// run steps with the Rosenbrock pair of orders 2 and 3 of Shampine and Reichelt
-// 1997 ("The MATLAB ODE suite"), which stays stable when the reaction runs away
-// and when it has spent itself.
-func run(k Kinetics, v Vessel, until measure.Span, gelOnly bool, tolerance float64) (History, error) {
-	cooling := v.Loss * v.surface() / k.Cp
-	air := float64(v.Air) + kelvin
-	y := state{0, float64(v.Start) + kelvin, 0}
-	h := History{Moments: []Moment{{0, v.Start, 0}}, Peak: Moment{0, v.Start, 0}}
-	t, end := 0.0, float64(until)
-	step := math.Min(1, end/100)
-	d, e32 := 1/(2+math.Sqrt2), 6+math.Sqrt2
-	scale := state{1, 100, k.Heat + 1}
-	const most = 200_000
-	for count := 0; t < end; count++ {
-		if count > most {
-			return h, fmt.Errorf("the reaction could not be followed; check the kinetics")
-		}
-		step = math.Min(step, end-t)
-		f0, ja, jt := k.rate(y, cooling, air)
-		solve := newSolver(step*d, k, ja, jt, cooling)
-		k1 := solve(f0)
-		f1, _, _ := k.rate(along(y, k1, step/2), cooling, air)
-		k2 := plus(solve(minus(f1, k1)), k1)
-		next := along(y, k2, step)
-		f2, _, _ := k.rate(next, cooling, air)
-		var right state
-		for i := range right {
-			right[i] = f2[i] - e32*(k2[i]-f1[i]) - 2*(k1[i]-f0[i])
-		}
-		k3 := solve(right)
-		fault := 0.0
-		for i := range y {
-			off := step / 6 * math.Abs(k1[i]-2*k2[i]+k3[i])
-			fault = math.Max(fault, off/(tolerance*(scale[i]+math.Abs(next[i]))))
-		}
-		if math.IsNaN(fault) || fault > 1 {
-			// A step that leaves the world, to a temperature below nothing, says
-			// nothing of its fault.
-			shrink := 0.1
-			if !math.IsNaN(fault) {
-				shrink = math.Max(0.2, 0.8/math.Cbrt(fault))
-			}
-			step *= shrink
-			if step < 1e-9 {
-				return h, fmt.Errorf("the reaction could not be followed; check the kinetics")
-			}
+// along adds slopes to a state, each with its factor.
+func (r *reactor) along(y state, factors [4]float64, slopes *[4]state) state {
+	for j, by := range factors {
+		if by == 0 {
 			continue
 		}
-		before, from := y, t
-		y, t = next, t+step
-		y[0] = math.Min(1, y[0])
-		h.note(k, before, y, f0, f2, from, t)
-		if gelOnly && h.Gel != nil {
-			break
+		g := &slopes[j]
+		for i := range r.n {
+			y.alpha[i] += by * g.alpha[i]
+			y.kelvins[i] += by * g.kelvins[i]
 		}
-		step *= math.Min(4, 0.8/math.Cbrt(math.Max(fault, 1e-6)))
-	}
-	free := k.Heat * y[0]
-	if free > 0 {
-		h.Balance = (free - k.Cp*(y[1]-float64(v.Start)-kelvin) - y[2]) / free
-	}
-	h.Smokes = float64(h.Peak.Temperature) > smoking
-	return h, nil
-}
-
-// note keeps a moment, the peak and the gel between two steps, by the cubic
-// through both ends and their slopes.
-func (h *History) note(k Kinetics, y0, y1, f0, f1 state, t0, t1 float64) {
-	now := Moment{measure.Span(t1), measure.Temperature(y1[1] - kelvin), y1[0]}
-	h.Moments = append(h.Moments, now)
-	if now.Temperature > h.Peak.Temperature {
-		h.Peak = now
-	}
-	step := t1 - t0
-	cubic := func(i int, s float64) float64 {
-		return (1+2*s)*(1-s)*(1-s)*y0[i] + s*(1-s)*(1-s)*step*f0[i] + s*s*(3-2*s)*y1[i] - s*s*(1-s)*step*f1[i]
-	}
-	if f0[1] > 0 && f1[1] < 0 {
-		// The slope crosses zero: the peak lies between.
-		for i := 1; i < 16; i++ {
-			s := float64(i) / 16
-			if warm := measure.Temperature(cubic(1, s) - kelvin); warm > h.Peak.Temperature {
-				h.Peak = Moment{measure.Span(t0 + s*step), warm, cubic(0, s)}
-			}
-		}
-	}
-	if h.Gel != nil || y1[0] < k.Gel {
-		return
-	}
-	low, high := 0.0, 1.0
-	for range 50 {
-		if middle := (low + high) / 2; cubic(0, middle) < k.Gel {
-			low = middle
-		} else {
-			high = middle
-		}
-	}
-	gel := measure.Span(t0 + high*step)
-	h.Gel = &gel
-}
-
-func along(y, slope state, step float64) state {
-	for i := range y {
-		y[i] += step * slope[i]
+		y.lost += by * g.lost
 	}
 	return y
 }
 
-func plus(a, b state) state  { return along(a, b, 1) }
-func minus(a, b state) state { return along(a, b, -1) }
-
-// newSolver solves (I − g·J)·x = b, where J is the Jacobian of the rate: rows by
-// α and T, and the heat lost, which nothing depends on.
-func newSolver(g float64, k Kinetics, byAlpha, byT, cooling float64) func(state) state {
-	warm := k.Heat / k.Cp
-	a, b := 1-g*byAlpha, -g*byT
-	c, d := -g*warm*byAlpha, 1-g*(warm*byT-cooling)
-	det := a*d - b*c
-	return func(r state) state {
-		x := state{(d*r[0] - b*r[1]) / det, (a*r[1] - c*r[0]) / det}
-		x[2] = r[2] + g*cooling*k.Cp*x[1]
-		return x
+// step goes one step with the Rosenbrock pair of orders 4 and 3 of Kaps and
+// Rentrop 1979 in the parameters of Shampine 1982, which stays stable when the
+// reaction runs away and when it has spent itself. It returns the fault beside.
+func (r *reactor) step(y, f0 *state, d *bend, h, tolerance float64) (state, float64) {
+	s := r.factor(y, d, h/2)
+	var g [4]state
+	g[0] = s.solve(f0)
+	at := r.along(*y, [4]float64{2}, &g)
+	f, _ := r.slope(&at)
+	b := r.along(f, [4]float64{-8 / h}, &g)
+	g[1] = s.solve(&b)
+	at = r.along(*y, [4]float64{48.0 / 25, 6.0 / 25}, &g)
+	f, _ = r.slope(&at)
+	b = r.along(f, [4]float64{372 / (25 * h), 12 / (5 * h)}, &g)
+	g[2] = s.solve(&b)
+	b = r.along(f, [4]float64{-112 / (125 * h), -54 / (125 * h), -2 / (5 * h)}, &g)
+	g[3] = s.solve(&b)
+	next := r.along(*y, [4]float64{19.0 / 9, 1.0 / 2, 25.0 / 108, 125.0 / 108}, &g)
+	off := r.along(state{}, [4]float64{17.0 / 54, 7.0 / 36, 0, 125.0 / 108}, &g)
+	fault := math.Abs(off.lost) / (r.k.Heat + 1 + math.Abs(next.lost))
+	for i := range r.n {
+		fault = math.Max(fault, math.Max(math.Abs(off.alpha[i])/(1+math.Abs(next.alpha[i])), math.Abs(off.kelvins[i])/(100+math.Abs(next.kelvins[i]))))
+		if math.IsNaN(off.kelvins[i]) || math.IsNaN(off.alpha[i]) || next.kelvins[i] < 100 {
+			return next, math.Inf(1) // a step that leaves the world says nothing of its fault
+		}
 	}
+	return next, fault / tolerance
 }
 
-// Calibrate scales the rates so that the mix gels in a vessel at the pot life
-// that its sheet gives.
-func Calibrate(k Kinetics, v Vessel, potLife measure.Span) (Kinetics, error) {
-	return calibrate(k, v, potLife, usualTolerance)
+// hottest is the layer that decides, in which most has reacted.
+func (r *reactor) hottest(y *state) int {
+	hot := 0
+	for i := 1; i < r.n; i++ {
+		if y.alpha[i] > y.alpha[hot] {
+			hot = i
+		}
+	}
+	return hot
 }
 
-func calibrate(k Kinetics, v Vessel, potLife measure.Span, tolerance float64) (Kinetics, error) {
-	if err := k.check(v); err != nil {
-		return k, err
+func run(k Kinetics, v Vessel, until measure.Span, ends end, tolerance float64) (History, error) {
+	if err := k.Check(); err != nil {
+		return History{}, err
 	}
-	if potLife <= 0 {
-		return k, fmt.Errorf("the pot life must be above zero")
+	if err := v.check(); err != nil {
+		return History{}, err
 	}
-	scaled := func(by float64) Kinetics {
-		s := k
-		s.A1, s.A2 = k.A1*by, k.A2*by
-		return s
+	r := &reactor{k, newBody(v, k.Cp)}
+	var y state
+	for i := range r.n {
+		y.kelvins[i] = float64(v.Start) + kelvin
 	}
-	// The logarithm of the gel time falls nearly straight with that of the scale,
-	// so the secant finds it in a few runs; the bracket keeps it from straying.
-	target := math.Log(float64(potLife))
-	late := func(x float64) (float64, error) {
-		h, err := run(scaled(math.Exp(x)), v, 50*potLife, true, tolerance)
-		if err != nil {
-			return 0, err
+	h := History{Moments: []Moment{{0, v.Start, 0}}, Peak: Moment{0, v.Start, 0}}
+	t, last := 0.0, float64(until)
+	step := math.Min(1, last/100)
+	f, d := r.slope(&y)
+	const steps = 100_000
+	for count := 0; t < last; count++ {
+		if count > steps {
+			return h, errLost
 		}
-		if h.Gel == nil {
-			return math.Log(50), nil
+		step = math.Min(step, last-t)
+		next, fault := r.step(&y, &f, &d, step, tolerance)
+		if fault > 1 {
+			step *= math.Max(0.2, 0.85/math.Sqrt(math.Sqrt(fault)))
+			if step < 1e-9 {
+				return h, errLost
+			}
+			continue
 		}
-		return math.Log(float64(*h.Gel)) - target, nil
+		for i := range r.n {
+			next.alpha[i] = math.Min(1, next.alpha[i])
+		}
+		after, bends := r.slope(&next)
+		h.note(r, passed{&y, &next, &f, &after, t, step})
+		y, f, d, t = next, after, bends, t+step
+		if ends == atUsable && h.Usable != nil || ends == atGel && h.Gel != nil {
+			break
+		}
+		step *= math.Min(4, 0.85/math.Sqrt(math.Sqrt(math.Max(fault, 1e-5))))
 	}
-	low, high := -40.0, 40.0
-	x, previous, before := 0.0, math.NaN(), math.NaN()
-	for range 100 {
-		y, err := late(x)
-		if err != nil {
-			return k, err
-		}
-		if math.Abs(y) < max(1e-7, tolerance/20) {
-			return scaled(math.Exp(x)), nil
-		}
-		if y > 0 {
-			low = x
+	free, kept := 0.0, 0.0
+	for i := range r.n {
+		free += r.weight[i] * k.Heat * y.alpha[i]
+		kept += r.weight[i] * k.Cp * (y.kelvins[i] - float64(v.Start) - kelvin)
+	}
+	if free > 0 {
+		h.Balance = (free - kept - y.lost) / free
+	}
+	return h, nil
+}
+
+var errLost = fmt.Errorf("the reaction could not be followed; check the kinetics")
+
+// passed is a step that was taken, told by the cubic through both ends and their
+// slopes.
+type passed struct {
+	y0, y1, f0, f1 *state
+	from, step     float64
+}
+
+func (p passed) cubic(y0, y1, f0, f1, s float64) float64 {
+	return (1+2*s)*(1-s)*(1-s)*y0 + s*(1-s)*(1-s)*p.step*f0 + s*s*(3-2*s)*y1 - s*s*(1-s)*p.step*f1
+}
+
+func (p passed) alpha(i int, s float64) float64 {
+	return p.cubic(p.y0.alpha[i], p.y1.alpha[i], p.f0.alpha[i], p.f1.alpha[i], s)
+}
+
+func (p passed) kelvins(i int, s float64) float64 {
+	return p.cubic(p.y0.kelvins[i], p.y1.kelvins[i], p.f0.kelvins[i], p.f1.kelvins[i], s)
+}
+
+// when is the time at which something that is false at the start of the step and
+// true at its end comes true.
+func (p passed) when(reached func(s float64) bool) *measure.Span {
+	low, high := 0.0, 1.0
+	for range 46 {
+		if middle := (low + high) / 2; reached(middle) {
+			high = middle
 		} else {
-			high = x
-		}
-		next := x + y
-		if slope := (y - before) / (x - previous); slope < 0 {
-			next = x - y/slope
-		}
-		if next <= low || next >= high || math.IsNaN(next) {
-			next = (low + high) / 2
-		}
-		previous, before, x = x, y, next
-		if high-low < 1e-12 {
-			return scaled(math.Exp(x)), nil
+			low = middle
 		}
 	}
-	return k, fmt.Errorf("no rate gives a pot life of %.0f s; check the kinetics", float64(potLife))
+	at := measure.Span(p.from + high*p.step)
+	return &at
+}
+
+// note keeps a moment, the peak and what was passed on a step. What has reacted
+// most decides over use and gel, what is hottest over smoke: behind a reaction that
+// spreads outwards that may be another layer.
+func (h *History) note(r *reactor, p passed) {
+	hot := r.hottest(p.y1)
+	h.Moments = append(h.Moments, Moment{measure.Span(p.from + p.step), measure.Temperature(p.y1.kelvins[hot] - kelvin), p.y1.alpha[hot]})
+	for i := range r.n {
+		h.peak(i, p)
+		if p.y1.kelvins[i] >= smoking+kelvin && h.Smokes == nil {
+			h.Smokes = p.when(func(s float64) bool { return p.kelvins(i, s) >= smoking+kelvin })
+		}
+	}
+	if h.Usable == nil && p.y1.alpha[hot] >= r.k.Ends() {
+		h.Usable = p.when(func(s float64) bool { return p.alpha(hot, s) >= r.k.Ends() })
+	}
+	if h.Gel == nil && p.y1.alpha[hot] >= r.k.Gel {
+		h.Gel = p.when(func(s float64) bool { return p.alpha(hot, s) >= r.k.Gel })
+	}
+}
+
+// peak keeps the highest temperature of a layer on a step: at its end, or where
+// the slope crosses zero.
+func (h *History) peak(i int, p passed) {
+	at, warm := 1.0, p.y1.kelvins[i]
+	if p.f0.kelvins[i] > 0 && p.f1.kelvins[i] < 0 {
+		low, high := 0.0, 1.0
+		for range 60 {
+			one, two := low+(high-low)/3, high-(high-low)/3
+			if p.kelvins(i, one) < p.kelvins(i, two) {
+				low = one
+			} else {
+				high = two
+			}
+		}
+		at, warm = low, p.kelvins(i, low)
+	}
+	if celsius := measure.Temperature(warm - kelvin); celsius > h.Peak.Temperature {
+		h.Peak = Moment{measure.Span(p.from + at*p.step), celsius, p.alpha(i, at)}
+	}
 }

@@ -3,6 +3,7 @@ package cure
 import (
 	"fmt"
 	"math"
+	"slices"
 
 	"nephelon/core/measure"
 )
@@ -11,162 +12,208 @@ import (
 // from memory of how sheets test, and a plan that rests on it says so.
 const AssumedMass measure.Mass = 0.5
 
-// usualLoss is the heat that a pail standing in still air gives off, W/(m²·K):
-// from memory, no source. Stirred water takes several times as much.
-const (
-	usualLoss = 9.0
-	waterLoss = 60.0
-)
-
-// Standing is where a pail stands while it waits.
-type Standing string
-
-// The ways to stand a pail: in the air of the place, out of the sun (cooler by
-// 4 K, common practice), in ice water, in warm water.
-const (
-	InAir   Standing = ""
-	InShade Standing = "shade"
-	InIce   Standing = "ice"
-	InWarm  Standing = "warm"
-)
-
-// around is the temperature and the heat loss of what surrounds a pail.
-func (s Standing) around(air measure.Temperature) (measure.Temperature, float64) {
-	switch s {
-	case InShade:
-		return air - 4, usualLoss
-	case InIce:
-		return 1, waterLoss
-	case InWarm:
-		return 38, waterLoss
-	}
-	return air, usualLoss
+// Timed is how long a mix was found to be usable: by its sheet, or by a batch of
+// one's own and a clock.
+type Timed struct {
+	At     measure.Temperature
+	Mass   measure.Mass // in a pail; AssumedMass where it is 0
+	Film   measure.Film // spread, in place of a pail
+	Lasts  measure.Span
+	Source measure.Source
 }
 
-// Usual is how the mixes of a chemistry react: all from memory, to be calibrated
-// by the sheet's own pot life. Unknown chemistries take the epoxy's. Less than
-// all of a solvent- or water-borne mix reacts, so its heat is that of its solids.
-func Usual(chemistry string, solids measure.Fraction) Kinetics {
-	k := Epoxy()
-	k.Heat = 300e3 // diluents and fillers react less than neat resin
-	switch chemistry {
-	case "polyurethane":
-		k.Heat, k.E1, k.E2, k.M, k.N, k.Gel = 240e3, 50000, 48000, 0.5, 1.6, 0.6
-	case "polyaspartic":
-		k.Heat, k.E1, k.E2, k.M, k.N, k.Gel = 260e3, 44000, 42000, 0.5, 1.6, 0.6
-	case "polyester", "acrylic":
-		k.Heat, k.E1, k.E2, k.M, k.N, k.Gel = 300e3, 62000, 58000, 0.9, 1.4, 0.35
-	}
-	k.Heat *= float64(solids)
-	return k
-}
-
-// Sheet is what a data sheet says of the life of a mix in the pail.
+// Sheet is what is known of the life of a mix.
 type Sheet struct {
-	Points   []Point // all on one mass
-	Mass     measure.Mass
-	Density  measure.Density
-	Kinetics Kinetics // of its chemistry, not yet calibrated
+	Timed     []Timed
+	Density   measure.Density
+	Viscosity measure.Viscosity // of the fresh mix; unknown where it is 0
+	Kinetics  Kinetics          // of its chemistry, not yet fitted
+}
+
+// Miss is how the fitted model compares with what was timed.
+type Miss struct {
+	Timed
+	Model measure.Span // before the data are given the last word
 }
 
 // Life tells how long a mix can be used, whatever the mass and the temperature.
 type Life struct {
-	rate     Rate
-	kinetics Kinetics
-	sheet    Vessel
+	Fit    Fit
+	Misses []Miss
+
+	sheet   Sheet
+	residue []residue
+	box     [4]float64 // of the residues: ln kg from and to, °C from and to
+	coldest measure.Temperature
+	hottest measure.Temperature
 }
 
-// NewLife calibrates the kinetics so that the sheet's own pot life comes out at
-// its mass and the middle of its temperatures.
+// residue is the logarithm of what was timed in a pail over the model, and where.
+type residue struct{ mass, at, off float64 }
+
+// NewLife fits the kinetics to all that was timed. Between what was timed in
+// pails the data have the last word, beyond it the nearest of them.
 func NewLife(s Sheet) (Life, error) {
-	rate, err := FitRate(s.Points)
+	l := Life{sheet: s}
+	l.sheet.Timed = slices.Clone(s.Timed)
+	pails := 0
+	for i := range l.sheet.Timed {
+		t := &l.sheet.Timed[i]
+		if t.Film == 0 && t.Mass == 0 {
+			t.Mass = AssumedMass
+		}
+		if t.Film > 0 {
+			continue
+		}
+		if pails == 0 {
+			l.coldest, l.hottest = t.At, t.At
+		}
+		l.coldest, l.hottest = min(l.coldest, t.At), max(l.hottest, t.At)
+		pails++
+	}
+	if pails == 0 {
+		return l, fmt.Errorf("nothing says how long a pail of it can be used")
+	}
+	fit, err := fitted(l.sheet)
 	if err != nil {
-		return Life{}, err
+		return l, err
 	}
-	if s.Mass <= 0 {
-		s.Mass = AssumedMass
+	l.Fit = fit
+	l.box = [4]float64{math.Inf(1), math.Inf(-1), math.Inf(1), math.Inf(-1)}
+	for _, t := range l.sheet.Timed {
+		model, err := fit.usable(l.sheet.vessel(t, fit.loss(t)), 20*t.Lasts)
+		if err != nil {
+			return l, err
+		}
+		l.Misses = append(l.Misses, Miss{t, model})
+		if t.Film > 0 {
+			continue
+		}
+		r := residue{math.Log(float64(t.Mass)), float64(t.At), math.Log(float64(t.Lasts / model))}
+		l.residue = append(l.residue, r)
+		l.box = [4]float64{math.Min(l.box[0], r.mass), math.Max(l.box[1], r.mass), math.Min(l.box[2], r.at), math.Max(l.box[3], r.at)}
 	}
-	middle := s.Points[len(s.Points)/2]
-	l := Life{rate: rate, sheet: Vessel{Mass: s.Mass, Density: s.Density, Loss: usualLoss, Start: middle.At, Air: middle.At}}
-	l.kinetics, err = calibrate(s.Kinetics, l.sheet, middle.Time, quick)
-	return l, err
+	return l, nil
 }
 
-// Kinetics are the calibrated ones.
-func (l Life) Kinetics() Kinetics { return l.kinetics }
-
-// Of is how long a mix can be used in a vessel: the sheet's time at the mix's
-// temperature, times how much sooner or later this mass in this air gels than
-// the sheet's mass does at that temperature. At the sheet's mass it is the
-// sheet's own time.
-func (l Life) Of(v Vessel) (life measure.Span, outside bool, err error) {
-	printed, outside := l.rate.Time(v.Start)
-	tested := l.sheet
-	tested.Start, tested.Air = v.Start, v.Start
-	reference, err := l.gel(tested, printed)
-	if err != nil {
-		return 0, outside, err
-	}
-	here, err := l.gel(v, printed)
-	if err != nil {
-		return 0, outside, err
-	}
-	return printed * here / reference, outside, nil
+// vessel is what something was timed in: a pail in still air as warm as itself,
+// or a film on a slab as warm as itself.
+func (s Sheet) vessel(t Timed, loss float64) Vessel {
+	return Vessel{Mass: max(t.Mass, AssumedMass), Density: s.Density, Film: t.Film, Loss: loss, Start: t.At, Air: t.At}.holding(t.Mass)
 }
 
-// quick bounds the error of each step where thousands of lives are asked for: a
-// gel within about 1 %.
-const quick = 3e-4
+// holding is the vessel with a mass in it, where one is given.
+func (v Vessel) holding(mass measure.Mass) Vessel {
+	if mass > 0 {
+		v.Mass = mass
+	}
+	return v
+}
 
-// gel of a vessel, looked for up to twenty times the printed life.
-func (l Life) gel(v Vessel, printed measure.Span) (measure.Span, error) {
-	if err := l.kinetics.check(v); err != nil {
-		return 0, err
+// Kinetics are the fitted ones.
+func (l Life) Kinetics() Kinetics { return l.Fit.Kinetics }
+
+// correction is what the data make of the model at a mass and a temperature: the
+// mean of their residues, each by the inverse of its distance, so that each comes
+// out again and two of them are joined by a straight line. Beyond them it is that
+// of the nearest place within.
+func (l Life) correction(mass measure.Mass, at measure.Temperature) float64 {
+	x := math.Max(l.box[0], math.Min(l.box[1], math.Log(float64(mass))))
+	y := math.Max(l.box[2], math.Min(l.box[3], float64(at)))
+	sum, weights := 0.0, 0.0
+	for _, r := range l.residue {
+		// A decade of mass and ten degrees count as equally far.
+		distance := math.Hypot((x-r.mass)/math.Ln10, (y-r.at)/10)
+		weight := 1 / math.Max(distance, 1e-9)
+		sum, weights = sum+weight*r.off, weights+weight
 	}
-	h, err := run(l.kinetics, v, 20*printed, true, quick)
-	if err != nil {
-		return 0, err
+	return math.Exp(sum / weights)
+}
+
+// Beyond tells whether a temperature lies outside of what was timed, by more than
+// a reading is worth.
+func (l Life) Beyond(at measure.Temperature) bool {
+	return at < l.coldest-beyondBy || at > l.hottest+beyondBy
+}
+
+// beyondBy is within how many K of a timed temperature a mix counts as that warm.
+const beyondBy = 0.5
+
+// Of is how long a mix can be used in a vessel, and whether that lies beyond what
+// was timed. Below the coldest it is what the coldest gives: a longer one would
+// rest on nothing.
+func (l Life) Of(v Vessel) (life measure.Span, beyond bool, err error) {
+	capped := v
+	if v.Start < l.coldest {
+		warmer := l.coldest - v.Start
+		capped.Start, capped.Air = l.coldest, v.Air+warmer
 	}
-	if h.Gel == nil {
-		return 20 * printed, nil // it hardly warms; longer than anyone waits
+	life, err = l.Fit.usable(capped, l.horizon())
+	return life * measure.Span(l.correction(v.Mass, capped.Start)), l.Beyond(v.Start), err
+}
+
+// horizon is how long a mix is followed: twenty times the longest that was timed.
+func (l Life) horizon() measure.Span {
+	longest := measure.Span(0)
+	for _, t := range l.sheet.Timed {
+		longest = max(longest, t.Lasts)
 	}
-	return *h.Gel, nil
+	return 20 * longest
 }
 
 // Pail is a mass of the mix in a bucket that stands somewhere.
 func (l Life) Pail(mass measure.Mass, start, air measure.Temperature, standing Standing) Vessel {
 	around, loss := standing.around(air)
-	return Vessel{Mass: mass, Density: l.sheet.Density, Loss: loss, Start: start, Air: around}
+	return Vessel{Mass: mass, Density: l.sheet.Density, Loss: loss * l.Fit.Loss, Start: start, Air: around, Viscosity: l.sheet.Viscosity}
+}
+
+// Promised is the pail by which a use-by may be told: no cooling of a mix after A
+// met B is counted on, while what is warmer around it shortens its life.
+func (l Life) Promised(mass measure.Mass, start, air measure.Temperature, standing Standing) Vessel {
+	around, loss := standing.around(air)
+	if around <= start+beyondBy {
+		around, loss = start, stillAir
+	}
+	return Vessel{Mass: mass, Density: l.sheet.Density, Loss: loss * l.Fit.Loss, Start: start, Air: around}
+}
+
+// Spread is the mix as a film on a slab.
+func (l Life) Spread(film measure.Film, start, slab measure.Temperature) Vessel {
+	return Vessel{Mass: 1, Density: l.sheet.Density, Film: film, Loss: onSlab * l.Fit.Loss, Start: start, Air: slab}
+}
+
+// History is what becomes of a mix, by the clock of the data.
+func (l Life) History(v Vessel, until measure.Span) (History, error) {
+	by := measure.Span(1)
+	if v.Film == 0 {
+		by = measure.Span(l.correction(v.Mass, v.Start))
+	}
+	h, err := run(l.Fit.Kinetics, v, until/by, atTime, quick)
+	return h.stretched(by), err
 }
 
 // Table is the life of a mix over its mass, at one temperature.
 type Table struct {
+	Beyond bool      // what was timed
 	masses []float64 // ln kg, rising
 	lives  []float64 // ln s
 }
 
-// Over works out the life over masses from the least to the most, at the
-// temperature of the mix and the place it stands.
+// Over works out what may be promised over masses from the least to the most, at
+// the temperature of the mix and the place it stands.
 func (l Life) Over(least, most measure.Mass, start, air measure.Temperature, standing Standing) (Table, error) {
 	if least <= 0 || most <= least {
 		return Table{}, fmt.Errorf("a table of lives needs two masses above zero, the smaller first")
 	}
-	printed, _ := l.rate.Time(start)
-	tested := l.sheet
-	tested.Start, tested.Air = start, start
-	reference, err := l.gel(tested, printed)
-	if err != nil {
-		return Table{}, err
-	}
-	const points = 5
-	t := Table{make([]float64, points), make([]float64, points)}
+	const points = 6
+	t := Table{Beyond: l.Beyond(start), masses: make([]float64, points), lives: make([]float64, points)}
 	for i := range points {
 		at := math.Log(float64(least)) + math.Log(float64(most/least))*float64(i)/(points-1)
-		here, err := l.gel(l.Pail(measure.Mass(math.Exp(at)), start, air, standing), printed)
+		life, _, err := l.Of(l.Promised(measure.Mass(math.Exp(at)), start, air, standing))
 		if err != nil {
 			return Table{}, err
 		}
-		t.masses[i], t.lives[i] = at, math.Log(float64(printed*here/reference))
+		t.masses[i], t.lives[i] = at, math.Log(float64(life))
 	}
 	return t, nil
 }
@@ -189,57 +236,103 @@ func (t Table) Life(mass measure.Mass) measure.Span {
 	return measure.Span(math.Exp(t.lives[i-1] + share*(t.lives[i]-t.lives[i-1])))
 }
 
-// Part is a component as it comes to the mixing place.
-type Part struct {
-	Mass measure.Mass
-	At   measure.Temperature
-}
-
-// Mixed is the temperature of parts poured together, their heat capacities taken
-// as equal.
-func Mixed(parts ...Part) measure.Temperature {
-	mass, heat := 0.0, 0.0
-	for _, p := range parts {
-		mass += float64(p.Mass)
-		heat += float64(p.Mass) * float64(p.At)
-	}
-	if mass == 0 {
-		return 0
-	}
-	return measure.Temperature(heat / mass)
-}
-
-// Surface is the life of a mix over masses and temperatures, for a drawing: one
-// row for each temperature. The air is as warm as the mix.
+// Surface is the life of a mix over masses, rising, and temperatures, for a drawing:
+// one row for each temperature. The air is as warm as the mix.
 func (l Life) Surface(masses []measure.Mass, temperatures []measure.Temperature) ([][]measure.Span, error) {
 	rows := make([][]measure.Span, len(temperatures))
 	for i, at := range temperatures {
-		printed, _ := l.rate.Time(at)
-		tested := l.sheet
-		tested.Start, tested.Air = at, at
-		reference, err := l.gel(tested, printed)
+		table, err := l.Over(masses[0], masses[len(masses)-1], at, at, InAir)
 		if err != nil {
 			return nil, err
 		}
 		rows[i] = make([]measure.Span, len(masses))
 		for j, mass := range masses {
-			here, err := l.gel(Vessel{Mass: mass, Density: l.sheet.Density, Loss: usualLoss, Start: at, Air: at}, printed)
-			if err != nil {
-				return nil, err
-			}
-			rows[i][j] = printed * here / reference
+			rows[i][j] = table.Life(mass)
 		}
 	}
 	return rows, nil
 }
 
-// Stand is what becomes of a mass that is left in its pail, in air as warm as
-// the mix.
-func (l Life) Stand(mass measure.Mass, start measure.Temperature) (History, error) {
-	v := Vessel{Mass: mass, Density: l.sheet.Density, Loss: usualLoss, Start: start, Air: start}
-	printed, _ := l.rate.Time(start)
-	if err := l.kinetics.check(v); err != nil {
+// Left is what becomes of a mass that is left in its pail in still air as warm as
+// the mix, followed for long enough to see it smoke.
+func (l Life) Left(mass measure.Mass, start measure.Temperature) (History, error) {
+	v := l.Promised(mass, start, start, InAir)
+	life, err := l.Fit.usable(v, l.horizon())
+	if err != nil {
 		return History{}, err
 	}
-	return run(l.kinetics, v, 6*printed, false, quick)
+	return l.History(v, 4*life*measure.Span(l.correction(mass, start)))
+}
+
+// stretched is a history whose times are those of the data.
+func (h History) stretched(by measure.Span) History {
+	for i := range h.Moments {
+		h.Moments[i].Time *= by
+	}
+	for _, at := range []*measure.Span{h.Usable, h.Gel, h.Smokes} {
+		if at != nil {
+			*at *= by
+		}
+	}
+	h.Peak.Time *= by
+	return h
+}
+
+// cup is the least mass asked about, kg.
+const cup = 0.02
+
+// MayStand is the greatest mass, up to a largest one, that does not smoke while it
+// is left in its pail for a time; 0 where even a cup does.
+func (l Life) MayStand(span measure.Span, start measure.Temperature, largest measure.Mass) (measure.Mass, error) {
+	safe := func(mass measure.Mass) (bool, error) {
+		by := measure.Span(l.correction(mass, start))
+		h, err := run(l.Fit.Kinetics, l.Promised(mass, start, start, InAir), span/by, atTime, quick)
+		return h.Smokes == nil, err
+	}
+	low, high := math.Log(cup), math.Log(float64(largest))
+	if ok, err := safe(largest); ok || err != nil {
+		return largest, err
+	}
+	if ok, err := safe(cup); !ok || err != nil {
+		return 0, err
+	}
+	for range 9 {
+		middle := (low + high) / 2
+		ok, err := safe(measure.Mass(math.Exp(middle)))
+		if err != nil {
+			return 0, err
+		}
+		if ok {
+			low = middle
+		} else {
+			high = middle
+		}
+	}
+	return measure.Mass(math.Exp(low)), nil
+}
+
+// DeepestPour is the deepest film, up to a greatest, whose middle stays under a
+// temperature when it is poured on a slab; both faces lose heat.
+func (l Life) DeepestPour(start, slab measure.Temperature, hottest measure.Temperature, greatest measure.Film) (measure.Film, error) {
+	peak := func(film measure.Film) (measure.Temperature, error) {
+		h, err := run(l.Fit.Kinetics, l.Spread(film, start, slab), l.horizon(), atTime, quick)
+		return h.Peak.Temperature, err
+	}
+	if warm, err := peak(greatest); warm <= hottest || err != nil {
+		return greatest, err
+	}
+	low, high := math.Log(1e-4), math.Log(float64(greatest))
+	for range 9 {
+		middle := (low + high) / 2
+		warm, err := peak(measure.Film(math.Exp(middle)))
+		if err != nil {
+			return 0, err
+		}
+		if warm <= hottest {
+			low = middle
+		} else {
+			high = middle
+		}
+	}
+	return measure.Film(math.Exp(low)), nil
 }

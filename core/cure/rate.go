@@ -12,7 +12,7 @@ import (
 )
 
 const (
-	gasConstant = 8.31446 // J/(mol·K), CODATA 2018
+	gasConstant = 8.314462618 // J/(mol·K), CODATA 2018
 	kelvin      = 273.15
 	// UsualActivation stands in where a sheet gives one temperature only: times
 	// halve for about 10 K near room temperature (common practice, no source).
@@ -29,6 +29,7 @@ type Point struct {
 // the absolute temperature.
 type Rate struct {
 	Activation float64 // J/mol, fitted to all points
+	Ends       bool    // below the coldest point a longer time is not trusted
 	knots      []knot  // warmest first
 }
 
@@ -69,11 +70,13 @@ func FitRate(points []Point) (Rate, error) {
 	return r, nil
 }
 
-// Time at a temperature, and whether that lies outside the points by more than
-// 2 K.
-func (r Rate) Time(at measure.Temperature) (time measure.Span, extrapolated bool) {
-	x := 1 / (float64(at) + kelvin)
+// Time at a temperature, and whether that lies beyond the points.
+func (r Rate) Time(at measure.Temperature) (time measure.Span, beyond bool) {
+	x := 1 / (math.Max(float64(at), coldest) + kelvin)
 	last := len(r.knots) - 1
+	if r.Ends {
+		x = math.Min(x, r.knots[last].x)
+	}
 	i := 0
 	for i <= last && r.knots[i].x < x {
 		i++
@@ -91,8 +94,12 @@ func (r Rate) Time(at measure.Temperature) (time measure.Span, extrapolated bool
 	return measure.Span(math.Exp(y)), r.outside(float64(at))
 }
 
-// outside tells whether a temperature lies outside the points by more than 2 K.
+// coldest is what no film is followed below, °C.
+const coldest = -60
+
+// outside tells whether a temperature lies beyond the points by more than a reading
+// is worth.
 func (r Rate) outside(at float64) bool {
 	low, high := 1/r.knots[len(r.knots)-1].x-kelvin, 1/r.knots[0].x-kelvin
-	return at < low-2 || at > high+2
+	return at < low-beyondBy || at > high+beyondBy
 }

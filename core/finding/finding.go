@@ -35,6 +35,7 @@ type Finding struct {
 	Text   string `json:"text" doc:"What is so, with the numbers"`
 	WayOut string `json:"wayOut,omitempty" doc:"What would mend it"`
 	Fix    *Fix   `json:"fix,omitempty" doc:"The same as one change of the plan file"`
+	Others []Fix  `json:"others,omitempty" doc:"Other ways out, each one change of the plan file"`
 	Seek   *Seek  `json:"-"` // a way out that wants a product or a medium from the shelf
 }
 

@@ -38,6 +38,7 @@ func TestShoelaceAgainstPublishedFigures(t *testing.T) {
 	}
 }
 
+// What makes a polygon invalid follows OGC 06-103r4 (ISO 19125-1), 6.1.11, from memory.
 func TestCheckNamesTheFault(t *testing.T) {
 	square := Ring{{0, 0}, {10, 0}, {10, 10}, {0, 10}}
 	cases := []struct {

@@ -70,7 +70,7 @@ type Mixing struct {
 	A        *measure.Sourced[measure.Temperature] `json:"a,omitempty" doc:"°C of A when it meets B; the slab's when left out"`
 	B        *measure.Sourced[measure.Temperature] `json:"b,omitempty" doc:"°C of B; A's when left out"`
 	Air      *measure.Sourced[measure.Temperature] `json:"air,omitempty" doc:"°C; the slab's when left out"`
-	Standing cure.Standing                         `json:"standing,omitempty" enum:"shade,ice,warm" doc:"Where the pail stands; in the air of the place when left out"`
+	Standing cure.Standing                         `json:"standing,omitempty" enum:"shade,wind,concrete,water,ice,warm" doc:"Where the pail stands; in the air of the place when left out"`
 	Scale    measure.Mass                          `json:"scale,omitempty" minimum:"0" maximum:"1" doc:"kg, the smallest step of the scale"`
 	Pumps    *kit.Pumps                            `json:"pumps,omitempty" doc:"Where the parts are drawn by pump"`
 	Carry    *measure.Span                         `json:"carry,omitempty" minimum:"0" maximum:"36000" doc:"s from the mixing place to the floor"`
@@ -80,6 +80,15 @@ type Mixing struct {
 type Crew struct {
 	Spreaders int                           `json:"spreaders" minimum:"1" maximum:"50" doc:"People spreading at the same time, the mixer not counted"`
 	Pace      measure.Sourced[measure.Pace] `json:"pace" doc:"m²/s one person spreads"`
+	Alone     bool                          `json:"alone,omitempty" doc:"Nobody but them mixes: they mix and spread in turn"`
+}
+
+// People is everyone there.
+func (c Crew) People() int {
+	if c.Alone {
+		return c.Spreaders
+	}
+	return c.Spreaders + 1
 }
 
 // Surface is one area to be coated, with its build-up.

@@ -61,11 +61,13 @@ const (
 	ByBucket  LimitKind = "bucket"
 	ByPotLife LimitKind = "pot-life"
 	ByPolicy  LimitKind = "kit-policy"
+	BySheet   LimitKind = "sheet-mass"
+	ByChoice  LimitKind = "choice"
 )
 
 // Limit is one reason why a batch may not be larger.
 type Limit struct {
-	Kind   LimitKind      `json:"kind" enum:"bucket,pot-life,kit-policy"`
+	Kind   LimitKind      `json:"kind" enum:"bucket,pot-life,kit-policy,sheet-mass,choice"`
 	Volume measure.Volume `json:"volume" doc:"m³"`
 	Text   string         `json:"text"`
 }
@@ -104,6 +106,8 @@ type AtHand struct {
 	lines []handLine
 	need  measure.Volume
 	total measure.Volume
+	later measure.Volume // needs of the coats not yet divided
+	mixed measure.Volume // by those that are
 }
 
 type handLine struct {
@@ -114,7 +118,7 @@ type handLine struct {
 
 // NewAtHand is what a purchase puts on the shelf.
 func NewAtHand(p Purchase) *AtHand {
-	s := &AtHand{need: p.Need, total: p.Bought}
+	s := &AtHand{need: p.Need, total: p.Bought, later: p.Need}
 	for _, h := range p.Stock {
 		s.lines = append(s.lines, handLine{"from stock", h.Volume, 1})
 	}
@@ -137,6 +141,12 @@ func (s *AtHand) Largest() measure.Volume {
 // the leftover.
 func (s *AtHand) allowance(need measure.Volume) measure.Volume {
 	return measure.Volume(float64(need) * float64(s.total) / float64(s.need))
+}
+
+// spare is what one coat may mix in whole kits: all that the coats after it can do
+// without.
+func (s *AtHand) spare(need measure.Volume) measure.Volume {
+	return s.total - s.mixed - (s.later - need)
 }
 
 // cleanParts are the fractions of a kit a crew can measure without a scale.
@@ -163,10 +173,10 @@ const (
 func Divide(need measure.Volume, limits []Limit, supply *AtHand, measured bool) (Division, error) {
 	d := Division{Limits: limits}
 	largest := limits[0].Volume
-	if largest <= 0 || math.Ceil(float64(need/largest)) > maxBatches {
+	if !(largest > 0) || !(math.Ceil(float64(need/largest)) <= maxBatches) {
 		return d, fmt.Errorf("more than %d batches would be needed", maxBatches)
 	}
-	allowed := supply.allowance(need)
+	allowed := min(supply.allowance(need), supply.spare(need))
 	fewest := int(math.Ceil(float64(need) / float64(largest) * (1 - slack)))
 	choice, ok := chosen{}, false
 	why := "You measure every batch, so all are equal, and as few as the limit allows."
@@ -179,7 +189,7 @@ func Divide(need measure.Volume, limits []Limit, supply *AtHand, measured bool) 
 	if !ok {
 		choice = chosen{volumes: same(need/measure.Volume(fewest), fewest), share: "measured", why: why}
 	}
-	supply.take(choice)
+	supply.take(choice, need)
 	for i, v := range choice.volumes {
 		share := choice.share
 		if choice.names != nil {
@@ -216,7 +226,11 @@ func (s *AtHand) equal(need, allowed, largest measure.Volume, fewest int) (chose
 		}
 		n := math.Ceil(float64(need) / float64(v) * (1 - slack))
 		mixed := measure.Volume(n) * v
-		over := mixed > allowed*(1+slack) || float64(mixed/need) > 1+excess
+		most, may := most, allowed
+		if size >= 1 {
+			may = max(allowed, s.spare(need))
+		}
+		over := mixed > may*(1+slack) || float64(mixed/need) > 1+excess
 		if over || int(n) > most || n*size > z.left*(1+slack) {
 			return false
 		}
@@ -251,7 +265,7 @@ func (s *AtHand) asBought(need, largest measure.Volume) (chosen, bool) {
 	if math.Abs(float64(need-s.need)) > slack*float64(s.need) {
 		return chosen{}, false
 	}
-	c := chosen{line: -1, why: "Whole kits as bought, one to a batch: the sizes differ, so the sections differ with them. The smallest comes last."}
+	c := chosen{line: -1, why: "Whole kits as bought, one to a batch: nothing has to be measured."}
 	if float64(s.total/need) > 1+wholeKitExcess {
 		return chosen{}, false
 	}
@@ -268,10 +282,17 @@ func (s *AtHand) asBought(need, largest measure.Volume) (chosen, bool) {
 	if len(c.volumes) == 0 || len(c.volumes) > maxBatches {
 		return chosen{}, false
 	}
+	if c.volumes[0] > c.volumes[len(c.volumes)-1]*(1+slack) {
+		c.why = "Whole kits as bought, one to a batch: the sizes differ, so the sections differ with them. The smallest comes last."
+	}
 	return c, true
 }
 
-func (s *AtHand) take(c chosen) {
+func (s *AtHand) take(c chosen, need measure.Volume) {
+	s.later -= need
+	for _, v := range c.volumes {
+		s.mixed += v
+	}
 	if c.kits > 0 {
 		s.lines[c.line].left -= c.kits
 	}

@@ -36,9 +36,12 @@ type Card struct {
 	Volume     measure.Volume `json:"volume"`
 	Mass       measure.Mass   `json:"mass"`
 	PotLife    measure.Span   `json:"potLife,omitempty" doc:"s from the moment A meets B; absent for a single-pack paint"`
+	Beyond     bool           `json:"beyond,omitempty" doc:"The pot life rests on a temperature beyond its sheet"`
+	Smokes     measure.Span   `json:"smokes,omitempty" doc:"s after the pot life that a pail left standing smokes; absent where it does not"`
 	Mixing     measure.Span   `json:"mixing,omitempty" doc:"s"`
 	Induction  measure.Span   `json:"induction,omitempty" doc:"s of standing before use"`
 	Steps      []CardStep     `json:"steps" doc:"What is done, in its order"`
+	Floor      []CardStep     `json:"floor" doc:"What its section then needs, by how it is laid and on what"`
 	Meets      *time.Time     `json:"meets,omitempty" doc:"When A is to meet B; absent while the start of the work is not planned"`
 	UseBy      *time.Time     `json:"useBy,omitempty" doc:"When the pail can no longer be used"`
 	Section    int            `json:"section"`
@@ -84,7 +87,7 @@ func NewCard(p *material.Product, mix material.Mix, b Batch, of int, area measur
 	c := Card{
 		Batch: b.Number, Of: of, Product: p.Name, Color: p.Color, Share: b.Share,
 		Ratio: p.Ratio.Basis, Volume: b.Volume, Mass: b.Mass, Tare: how.Tare,
-		Section: b.Number, Area: area, Wet: wet, Steps: []CardStep{}, Cautions: p.Cautions,
+		Section: b.Number, Area: area, Wet: wet, Steps: []CardStep{}, Floor: []CardStep{}, Cautions: p.Cautions,
 		Parts: make([]Dose, len(mix.Shares)), RatioParts: make([]float64, len(p.Components)),
 	}
 	var fill measure.Volume

@@ -226,6 +226,34 @@ func TestDivideKeepsItsLaws(t *testing.T) {
 	}
 }
 
+// Two coats of 2.9 and 3 kits, of which 6 were bought: the first may round up to 3,
+// since the second does without what it takes, and nothing has to be measured. Six
+// equal kits are not told as of sizes that differ.
+func TestWholeKitsServeTwoCoats(t *testing.T) {
+	bought := Purchase{Need: 59 * measure.Litre, Bought: 60 * measure.Litre, Lines: []Item{{Kit: "10 L", Count: 6, Volume: 10 * measure.Litre}}}
+	supply := NewAtHand(bought)
+	for i, need := range []measure.Volume{29 * measure.Litre, 30 * measure.Litre} {
+		d, err := Divide(need, []Limit{{Volume: 12 * measure.Litre}}, supply, false)
+		if err != nil || len(d.Batches) != 3 || d.Batches[0].Share != "1 × 10 L" {
+			t.Errorf("coat %d: %+v, %v", i+1, d, err)
+		}
+	}
+	six := Purchase{Need: 51 * measure.Litre, Bought: 60 * measure.Litre, Lines: []Item{{Kit: "10 L", Count: 6, Volume: 10 * measure.Litre}}}
+	if c, ok := NewAtHand(six).asBought(53*measure.Litre, 12*measure.Litre); ok {
+		t.Errorf("another need is divided as bought: %+v", c)
+	}
+	six.Need = 53 * measure.Litre
+	c, ok := NewAtHand(six).asBought(53*measure.Litre, 12*measure.Litre)
+	if !ok || strings.Contains(c.why, "differ") {
+		t.Errorf("six equal kits: %q", c.why)
+	}
+	six.Lines = append(six.Lines, Item{Kit: "4 L", Count: 1, Volume: 4 * measure.Litre})
+	six.Bought, six.Need = 64*measure.Litre, 63*measure.Litre
+	if c, ok = NewAtHand(six).asBought(63*measure.Litre, 12*measure.Litre); !ok || !strings.Contains(c.why, "the sizes differ") || c.volumes[6] != 4*measure.Litre {
+		t.Errorf("two sizes: %+v", c)
+	}
+}
+
 func TestLimitsTellWhatBoundsABatch(t *testing.T) {
 	p := twoPack(2, 1)
 	p.Mixing = &measure.Sourced[measure.Span]{Value: 2 * measure.Minute, Source: measure.Sheet}
@@ -256,5 +284,24 @@ func BenchmarkLeastCost(b *testing.B) {
 	}
 	for b.Loop() {
 		LeastCost(10, sizes)
+	}
+}
+
+// Kits are debited: what one coat takes the next does not find. Of three kits the first
+// coat mixes two, so that the second, which would want two, measures its batches.
+func TestKitsAreTakenOnce(t *testing.T) {
+	supply := NewAtHand(Purchase{Need: 30 * measure.Litre, Bought: 30 * measure.Litre, Lines: []Item{{Kit: "10 L", Count: 3, Volume: 10 * measure.Litre}}})
+	limits := []Limit{{Volume: 12 * measure.Litre}}
+	first, err := Divide(20*measure.Litre, limits, supply, false)
+	if err != nil || first.Batches[0].Share != "1 × 10 L" || len(first.Batches) != 2 {
+		t.Fatalf("%+v, %v", first, err)
+	}
+	second, err := Divide(10*measure.Litre, limits, supply, false)
+	if err != nil || second.Batches[0].Share != "1 × 10 L" || len(second.Batches) != 1 {
+		t.Errorf("the kit that is left: %+v, %v", second, err)
+	}
+	third, err := Divide(10*measure.Litre, limits, supply, false)
+	if err != nil || strings.Contains(third.Batches[0].Share, "1 × 10 L") {
+		t.Errorf("a fourth kit out of three: %+v, %v", third, err)
 	}
 }

@@ -20,6 +20,8 @@ type Spreading struct {
 	Kit       measure.Volume                  // the largest at hand
 	KitShare  float64                         // of a kit that is mixed at most at once; 0 is no limit
 	More      measure.Span                    // of mixing: in a second bucket, cup by cup
+	Wanted    measure.Volume                  // at most in one batch, by choice; 0 is no limit
+	Thinner   float64                         // stirred in, as a share of what is mixed; it takes room in the bucket
 }
 
 // left is the pot life of a mass that remains on the floor.
@@ -72,9 +74,12 @@ const reach = 8
 // batch at all can be spread in time.
 func Limits(p *material.Product, bucket Bucket, s Spreading, units measure.System) ([]Limit, error) {
 	limits := []Limit{{
-		Kind: ByBucket, Volume: bucket.Usable(),
+		Kind: ByBucket, Volume: bucket.Usable() / measure.Volume(1+s.Thinner),
 		Text: fmt.Sprintf("The bucket of %s holds %s with %s headroom.", units.Volume(bucket.Volume), units.Volume(bucket.Usable()), units.Fraction(bucket.Headroom)),
 	}}
+	if s.Thinner > 0 {
+		limits[0].Text += fmt.Sprintf(" With %s of thinner that is %s of A and B.", units.Fraction(measure.Fraction(s.Thinner)), units.Volume(limits[0].Volume))
+	}
 	if len(p.Components) > 1 && s.Life != nil {
 		v := s.Spreadable(p, reach*bucket.Usable())
 		if v == 0 {
@@ -92,6 +97,12 @@ func Limits(p *material.Product, bucket Bucket, s Spreading, units measure.Syste
 			text = fmt.Sprintf("You mix one kit of %s at a time.", units.Volume(s.Kit))
 		}
 		limits = append(limits, Limit{Kind: ByPolicy, Volume: s.Kit * measure.Volume(s.KitShare), Text: text})
+	}
+	if s.Wanted > 0 {
+		limits = append(limits, Limit{Kind: ByChoice, Volume: s.Wanted, Text: fmt.Sprintf("You want at most %s in a batch of this coat.", units.Volume(s.Wanted))})
+	}
+	if most := p.MixMax; most != nil {
+		limits = append(limits, Limit{Kind: BySheet, Volume: s.Density.Volume(most.Value), Text: fmt.Sprintf("Its sheet allows at most %s mixed at once.", units.Mass(most.Value))})
 	}
 	slices.SortStableFunc(limits, func(a, b Limit) int { return cmp.Compare(a.Volume, b.Volume) })
 	return limits, nil

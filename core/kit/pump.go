@@ -11,8 +11,8 @@ import (
 // Pumps draw A and B from their pails stroke by stroke.
 type Pumps struct {
 	Built   string         `json:"built" enum:"ratio,equal" doc:"ratio: one stroke of each is a ratio; equal: every stroke gives the same"`
-	A       measure.Volume `json:"a" exclusiveMinimum:"0" maximum:"0.01" doc:"m³ a stroke of A gives"`
-	B       measure.Volume `json:"b" exclusiveMinimum:"0" maximum:"0.01" doc:"m³ a stroke of B gives"`
+	A       measure.Volume `json:"a" minimum:"0.0000001" maximum:"0.01" doc:"m³ a stroke of A gives"`
+	B       measure.Volume `json:"b" minimum:"0.0000001" maximum:"0.01" doc:"m³ a stroke of B gives"`
 	TenA    measure.Mass   `json:"tenA,omitempty" minimum:"0" maximum:"50" doc:"kg that ten strokes of A weighed; wins over the stroke's volume"`
 	TenB    measure.Mass   `json:"tenB,omitempty" minimum:"0" maximum:"50" doc:"kg that ten strokes of B weighed"`
 	Priming int            `json:"priming,omitempty" minimum:"0" maximum:"50" doc:"Strokes of each put aside before the first dose"`
@@ -47,6 +47,9 @@ func (p Pumps) Gives(a, b measure.Density) (doseA, doseB measure.Volume) {
 // ratio with whole strokes: common practice, no source.
 const morePumped = 0.06
 
+// mostStrokes is more than anyone pumps for a batch.
+const mostStrokes = 20_000
+
 // Strokes counts whole strokes for a batch of two parts. It fails, with what
 // would help, where no such strokes keep the ratio within tolerance.
 func (p Pumps) Strokes(name string, mix material.Mix, batch measure.Volume, units measure.System) (Strokes, error) {
@@ -57,6 +60,9 @@ func (p Pumps) Strokes(name string, mix material.Mix, batch measure.Volume, unit
 	a, b := p.Gives(mix.Shares[0].Density.Value, mix.Shares[1].Density.Value)
 	if a <= 0 || b <= 0 {
 		return s, fmt.Errorf("a stroke that gives nothing doses nothing; weigh ten strokes and enter them")
+	}
+	if count := float64(batch) / float64(min(a, b)); !(count <= mostStrokes) {
+		return s, fmt.Errorf("more than %d strokes would be needed; enter what a stroke gives in millilitres, or measure by scale", mostStrokes)
 	}
 	right := mix.Shares[0].Volume / mix.Shares[1].Volume
 	off := func(nA, nB int) float64 { return float64(nA) * float64(a) / (float64(nB) * float64(b)) / right }

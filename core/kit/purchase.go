@@ -3,7 +3,6 @@
 package kit
 
 import (
-	"cmp"
 	"fmt"
 	"math"
 	"slices"
@@ -74,89 +73,34 @@ func Sizes(p material.Product, density measure.Density) (sizes []Size, priced bo
 	return sizes, priced
 }
 
-// LeastCost counts how many of each size cover the need at least cost. The
-// answer is exact: it is found by branch and bound over the sizes in the order
-// of their unit cost, where a branch is left only if even its linear relaxation
-// cannot cost less than the best found. Counts come in the order of sizes.
+// LeastCost counts how many of each size cover the need at least cost, with the least
+// left over of all that cost the same.
 func LeastCost(need measure.Volume, sizes []Size) []int {
-	s := search{sizes: slices.Clone(sizes), best: math.MaxInt64}
-	order := make([]int, len(sizes))
-	for i := range order {
-		order[i] = i
-	}
-	unit := func(z Size) float64 { return float64(z.Cost) / float64(z.Volume) }
-	slices.SortStableFunc(order, func(i, j int) int { return cmp.Compare(unit(sizes[i]), unit(sizes[j])) })
-	for k, i := range order {
-		s.sizes[k] = sizes[i]
-		s.step = gcd(s.step, sizes[i].Cost)
-	}
-	s.count = make([]int, len(sizes))
-	s.found = make([]int, len(sizes))
-	s.descend(0, float64(need)*(1-slack), 0)
-	counts := make([]int, len(sizes))
-	for k, i := range order {
-		counts[i] = s.found[k]
-	}
-	return counts
+	front := Front(need, sizes)
+	return front[len(front)-1]
 }
 
-type search struct {
-	sizes []Size // dearest unit cost last
-	step  int64  // every cost is a multiple of it
-	count []int
-	found []int
-	best  int64
-}
+// nearMiss is how much of a need a purchase may fall short of and still be told:
+// common practice, no source.
+const nearMiss = 0.03
 
-func (s *search) descend(k int, rest float64, cost int64) {
-	z := s.sizes[k]
-	most := 0
-	if rest > 0 {
-		most = int(math.Ceil(rest / float64(z.Volume)))
-	}
-	if k == len(s.sizes)-1 || rest <= 0 {
-		if total := cost + int64(most)*z.Cost; total < s.best {
-			s.best = total
-			copy(s.found, s.count)
-			s.found[k] = most
-			for j := k + 1; j < len(s.found); j++ {
-				s.found[j] = 0
-			}
-		}
-		return
-	}
-	next := s.sizes[k+1]
-	for n := most; n >= 0; n-- {
-		left := rest - float64(n)*float64(z.Volume)
-		so := cost + int64(n)*z.Cost
-		least := so
-		if left > 0 {
-			// Fewer of this size only moves volume to dearer ones, so once
-			// the bound fails it fails for every smaller count.
-			least += s.roundUp(float64(next.Cost) * left / float64(next.Volume))
-		}
-		if least >= s.best && left > 0 {
-			return
-		}
-		s.count[k] = n
-		s.descend(k+1, left, so)
-		s.count[k] = 0
-	}
-}
-
-// roundUp lifts a bound to the next cost that can occur.
-func (s *search) roundUp(bound float64) int64 {
-	if s.step == 0 {
+// Nearly is what less would be at hand where a cheaper purchase falls short of the need
+// by a little only; 0 where none does.
+func (b Purchase) Nearly(p material.Product, density measure.Density) measure.Volume {
+	short := b.Need - b.InStock
+	sizes, priced := Sizes(p, density)
+	if len(b.Lines) == 0 || len(sizes) == 0 || short <= 0 {
 		return 0
 	}
-	return int64(math.Ceil(bound/float64(s.step)*(1-slack))) * s.step
-}
-
-func gcd(a, b int64) int64 {
-	for b != 0 {
-		a, b = b, a%b
+	if !priced {
+		sizes = byVolume(sizes)
 	}
-	return a
+	counts := LeastCost(short*(1-nearMiss), sizes)
+	least := volumeOf(counts, sizes)
+	if least >= short*(1-slack) || b.InStock+least >= b.Bought*(1-slack) {
+		return 0
+	}
+	return b.InStock + least
 }
 
 // Buy chooses the kits of a product for a need, after what is in stock and as
@@ -168,7 +112,7 @@ func Buy(p material.Product, hardener string, mix material.Mix, need measure.Vol
 	b := Purchase{
 		Product: p.ID, Hardener: hardener, Name: p.Name, Color: p.Color, Need: need, NeedMass: mix.Density.Value.Of(need),
 		Stock: stock.Held, InStock: stock.Mix, Lines: []Item{},
-		Reason: "Whole kits that cover the need at least cost; every combination of sizes was weighed.",
+		Reason: "Whole kits that cover the need at least cost, and of those with the least left over.",
 	}
 	bought := measure.Working{
 		Title: "Kits to buy", Formula: "Σ count × size ≥ need, at least cost", Source: "Exact search over whole kits",
@@ -191,13 +135,16 @@ func Buy(p material.Product, hardener string, mix material.Mix, need measure.Vol
 		bought.Formula = strings.Replace(bought.Formula, "at least cost", "with the least left over", 1)
 		b.Reason = "A size has no price, so the kits with the least leftover were chosen."
 		if priced {
-			b.Reason = "Whole kits that cover the need with the least left over, as you chose."
+			b.Reason = "Whole kits that cover the need with the least left over, as you chose, and of those at the least cost."
 		}
+	case wish.Within > 0:
+		b.Reason = "The cheapest whole kits that leave no more over than you chose."
 	}
 	var volume measure.Volume
-	b.Lines, volume, b.Cost = items(wish.choose(need, need-stock.Mix, sizes, priced), sizes, priced)
+	counts, front := wish.choose(need, need-stock.Mix, sizes, priced)
+	b.Lines, volume, b.Cost = items(counts, sizes, priced)
 	b.Bought = stock.Mix + volume
-	b.Choices = trades(need, stock.Mix, sizes, priced, wish)
+	b.Choices = trades(need, stock.Mix, sizes, priced, wish, counts, front)
 	for _, line := range b.Lines {
 		bought.Inputs = append(bought.Inputs,
 			measure.Value{Name: "Kits of " + line.Kit, Kind: measure.KindCount, SI: float64(line.Count)},

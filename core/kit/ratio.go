@@ -32,6 +32,9 @@ type Weighed struct {
 	Bucket  measure.Volume `json:"bucket" exclusiveMinimum:"0" maximum:"1" doc:"m³ to the brim"`
 }
 
+// mostWeighed is more than stands on any scale at a mixing place, kg.
+const mostWeighed measure.Mass = 2000
+
 // RatioCheck is the true ratio of a batch, and how to save it.
 type RatioCheck struct {
 	True    []float64        `json:"true" doc:"Parts by mass as poured, to one of the last"`
@@ -69,8 +72,8 @@ func CheckRatio(p *material.Product, w Weighed, units measure.System) (RatioChec
 	right := make([]float64, len(mix.Shares)) // kg of each to a kg of the mix
 	whole := 0.0
 	for i, s := range mix.Shares {
-		if w.Masses[i] <= 0 || math.IsInf(float64(w.Masses[i]), 0) || math.IsNaN(float64(w.Masses[i])) {
-			return c, fmt.Errorf("enter the mass of %s as the scale shows it, above zero", s.Name)
+		if !(w.Masses[i] > 0 && w.Masses[i] <= mostWeighed) {
+			return c, fmt.Errorf("enter the mass of %s as the scale shows it, above zero and at most %s", s.Name, units.Mass(mostWeighed))
 		}
 		right[i] = s.Volume * float64(s.Density.Value)
 		whole += right[i]

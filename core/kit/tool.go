@@ -13,10 +13,19 @@ import (
 
 // Work is what of a plan the tools and consumables are counted by.
 type Work struct {
+	People int
+	Sites  []Site
+	Torch  bool // bubbles are torched
+	Mist   bool // or misted with alcohol
+}
+
+// Site is one surface.
+type Site struct {
+	Place     string // floor, top or pool
 	Area      measure.Area
+	Ground    measure.Area // of it, that is ground
 	Perimeter measure.Length
 	Doors     measure.Length
-	People    int
 	Coats     []CoatWork
 }
 
@@ -39,9 +48,10 @@ type Tool struct {
 	Source measure.Source `json:"source" enum:"sheet,own-test,standard,rule-of-thumb,colleague,assumed"`
 }
 
-// thinCoats are rolled, thickCoats raked: common practice, no source.
-func thinCoats() []material.Kind {
-	return []material.Kind{"primer", "grout", "clear", "paint", "pool-paint", "urethane", "polyaspartic"}
+// rolledCoats are rolled, or back-rolled after they are poured, thickCoats raked:
+// common practice, no source.
+func rolledCoats() []material.Kind {
+	return []material.Kind{"primer", "moisture-barrier", "body", "binder", "grout", "clear", "paint", "pool-paint", "urethane", "polyaspartic"}
 }
 
 func thickCoats() []material.Kind {
@@ -57,17 +67,21 @@ func UsualTools() []material.Medium {
 			Use: &material.ToolUse{Per: per, Amount: amount, Kinds: kinds, Source: measure.RuleOfThumb},
 		}
 	}
+	on := func(m material.Medium, places ...string) material.Medium {
+		m.Use.On = places
+		return m
+	}
 	return []material.Medium{
-		tool("tool-roller-cover", "Roller covers, non-shed, solvent-resistant", "piece", 1, "coat-area", 1.0/60, thinCoats()...),
-		tool("tool-foam-cover", "Foam roller covers", "piece", 1, "coat", 1, "flood", "deep-pour"),
-		tool("tool-frame", "Roller frames and poles", "piece", 1, "person", 1),
+		on(tool("tool-roller-cover", "Roller covers, non-shed, solvent-resistant", "piece", 1, "coat-area", 1.0/60, rolledCoats()...), "floor", "pool"),
+		on(tool("tool-foam-cover", "Foam roller covers", "piece", 1, "coat", 1), "top"),
+		on(tool("tool-frame", "Roller frames and poles", "piece", 1, "person", 1), "floor", "pool"),
 		tool("tool-brush", "Brushes for cutting in", "piece", 1, "coat", 1),
-		tool("tool-blade", "Notched blades or rake teeth", "piece", 1, "coat", 1, thickCoats()...),
-		tool("tool-spiked-roller", "Spiked rollers", "piece", 1, "coat", 1, "body", "metallic"),
-		tool("tool-spikes", "Spiked shoes", "pair", 1, "person", 1),
+		on(tool("tool-blade", "Notched blades or rake teeth", "piece", 1, "coat", 1, thickCoats()...), "floor"),
+		on(tool("tool-spiked-roller", "Spiked rollers", "piece", 1, "coat", 1, "body", "metallic"), "floor"),
+		on(tool("tool-spikes", "Spiked shoes", "pair", 1, "person", 1), "floor"),
 		tool("tool-tape", "Masking tape, m", "roll of 50 m", 50, "perimeter", 1.1),
-		tool("tool-caulk", "Caulk along the walls", "cartridge", 1, "perimeter", 1.0/12),
-		tool("tool-dam", "Release strip as a dam in doorways, m", "metre", 1, "doors", 1),
+		on(tool("tool-caulk", "Caulk along the walls", "cartridge", 1, "perimeter", 1.0/12), "floor"),
+		on(tool("tool-dam", "Release strip as a dam in doorways, m", "metre", 1, "doors", 1), "floor"),
 		tool("tool-bucket", "Mixing buckets", "piece", 1, "batch", 1),
 		tool("tool-spare-bucket", "Spare buckets", "piece", 1, "job", 2),
 		tool("tool-stick", "Sticks and paddles", "piece", 1, "batch", 1),
@@ -77,7 +91,7 @@ func UsualTools() []material.Medium {
 		tool("tool-alcohol", "Alcohol for cleaning, L", "litre", 1, "coat-area", 0.01),
 		tool("tool-gloves", "Gloves", "pair", 1, "person", 3),
 		tool("tool-cartridge", "Respirator cartridges", "pair", 1, "person", 1),
-		tool("tool-disc", "Grinding discs or segments", "piece", 1, "area", 1.0/80),
+		tool("tool-disc", "Grinding discs or segments", "piece", 1, "ground-area", 1.0/80),
 		tool("tool-pad", "Sanding screens and pads", "piece", 1, "coat-area", 1.0/40),
 	}
 }
@@ -95,6 +109,13 @@ func Tools(w Work, own []material.Medium, units measure.System) []Tool {
 		} else {
 			all = append(all, m)
 		}
+	}
+	if w.Torch {
+		all = append(all, material.Medium{ID: "tool-torch", Name: "Gas torch with a full cartridge", Kind: "tool", Use: &material.ToolUse{Per: "job", Amount: 1, Source: measure.RuleOfThumb},
+			Cautions: []string{"Never near alcohol or solvent."}})
+	}
+	if w.Mist {
+		all = append(all, material.Medium{ID: "tool-mist", Name: "Alcohol in a mist bottle, L", Kind: "tool", Use: &material.ToolUse{Per: "coat-area", Amount: 0.01, Source: measure.RuleOfThumb}})
 	}
 	tools := make([]Tool, 0, len(all))
 	for _, m := range all {
@@ -133,32 +154,45 @@ func (w Work) tool(m material.Medium, units measure.System) Tool {
 
 // counted is how many of what a use counts there are.
 func (w Work) counted(u material.ToolUse) (float64, measure.Kind, string) {
-	sum := func(of func(CoatWork) float64) float64 {
+	sites := slices.DeleteFunc(slices.Clone(w.Sites), func(s Site) bool { return len(u.On) > 0 && !slices.Contains(u.On, s.Place) })
+	there := min(1, float64(len(sites)))
+	over := func(of func(Site) float64) float64 {
 		total := 0.0
-		for _, c := range w.Coats {
-			if len(u.Kinds) == 0 || slices.Contains(u.Kinds, c.Kind) {
-				total += of(c)
-			}
+		for _, s := range sites {
+			total += of(s)
 		}
 		return total
 	}
+	sum := func(of func(CoatWork) float64) float64 {
+		return over(func(s Site) float64 {
+			total := 0.0
+			for _, c := range s.Coats {
+				if len(u.Kinds) == 0 || slices.Contains(u.Kinds, c.Kind) {
+					total += of(c)
+				}
+			}
+			return total
+		})
+	}
 	switch u.Per {
 	case "area":
-		return float64(w.Area), measure.KindArea, "of surface"
+		return over(func(s Site) float64 { return float64(s.Area) }), measure.KindArea, "of surface"
+	case "ground-area":
+		return over(func(s Site) float64 { return float64(s.Ground) }), measure.KindArea, "that are ground"
 	case "coat-area":
 		return sum(func(c CoatWork) float64 { return float64(c.Area) }), measure.KindArea, "of coats"
 	case "perimeter":
-		return float64(w.Perimeter), measure.KindLength, "of walls"
+		return over(func(s Site) float64 { return float64(s.Perimeter) }), measure.KindLength, "of walls"
 	case "doors":
-		return float64(w.Doors), measure.KindLength, "of doorways"
+		return over(func(s Site) float64 { return float64(s.Doors) }), measure.KindLength, "of doorways"
 	case "person":
-		return float64(w.People), measure.KindCount, "people"
+		return there * float64(w.People), measure.KindCount, "people"
 	case "batch":
 		return sum(func(c CoatWork) float64 { return float64(c.Batches) }), measure.KindCount, "batches"
 	case "coat":
 		return sum(func(CoatWork) float64 { return 1 }), measure.KindCount, "coats"
 	}
-	return 1, measure.KindCount, "job"
+	return there, measure.KindCount, "job"
 }
 
 // Packs chooses packs of a medium for a mass or volume at least cost.

@@ -10,12 +10,12 @@ import (
 	"nephelon/core/measure"
 )
 
-// By hand: 240 m² of thin coats at 1 for 60 are 4 covers; three people take 9
+// By hand: 360 m² of rolled and back-rolled coats at 1 for 60 are 6 covers; three people take 9
 // pairs of gloves; 46 m of walls 1.1 times are 50.6 m of tape, 2 rolls.
 func TestToolsByHand(t *testing.T) {
-	w := Work{Area: 120, Perimeter: 46, Doors: 1.8, People: 3, Coats: []CoatWork{
+	w := Work{People: 3, Sites: []Site{{Place: "floor", Area: 120, Ground: 120, Perimeter: 46, Doors: 1.8, Coats: []CoatWork{
 		{Kind: "primer", Area: 120, Batches: 3}, {Kind: "body", Area: 120, Batches: 8}, {Kind: "urethane", Area: 120, Batches: 2},
-	}}
+	}}}}
 	packs := func(tools []Tool, id string) int {
 		at := slices.IndexFunc(tools, func(x Tool) bool { return x.ID == id })
 		if at < 0 {
@@ -25,10 +25,17 @@ func TestToolsByHand(t *testing.T) {
 	}
 	usual := Tools(w, nil, measure.Metric)
 	for id, want := range map[string]int{
-		"tool-roller-cover": 4, "tool-gloves": 9, "tool-tape": 2, "tool-bucket": 13, "tool-strainer": 2, "tool-blade": 1, "tool-disc": 2, "tool-foam-cover": 0, "tool-dam": 2,
+		"tool-roller-cover": 6, "tool-gloves": 9, "tool-tape": 2, "tool-bucket": 13, "tool-strainer": 2, "tool-blade": 1, "tool-disc": 2, "tool-foam-cover": 0, "tool-dam": 2,
 	} {
 		if got := packs(usual, id); got != want {
 			t.Errorf("%s: %d, want %d", id, got, want)
+		}
+	}
+	// A table top takes foam, and nothing for walls, feet and concrete.
+	top := Tools(Work{People: 2, Sites: []Site{{Place: "top", Area: 3, Perimeter: 7, Coats: []CoatWork{{Kind: "flood", Area: 3, Batches: 1}}}}}, nil, measure.Metric)
+	for id, want := range map[string]int{"tool-foam-cover": 1, "tool-roller-cover": 0, "tool-caulk": 0, "tool-spikes": 0, "tool-disc": 0, "tool-blade": 0, "tool-gloves": 6, "tool-tape": 1} {
+		if got := packs(top, id); got != want {
+			t.Errorf("%s on a table: %d, want %d", id, got, want)
 		}
 	}
 	price := 30.0
@@ -133,5 +140,24 @@ func TestMarksInATaperedPail(t *testing.T) {
 	card := NewCard(&mix, mix.Mix(), Batch{Number: 1, Volume: 0.009}, 1, 20, 4e-4, 0, Filling{Pail: &straight}, measure.Metric)
 	if a, b := card.Parts[0].Height, card.Parts[1].Height; !near(float64(b/a), 1.5, 1e-4) {
 		t.Errorf("marks at %v and %v", a, b)
+	}
+}
+
+// What is past its date counts only sealed, and only by the rule for sealed pails.
+func TestAnOpenedPailPastItsDate(t *testing.T) {
+	today := time.Date(2031, 5, 6, 12, 0, 0, 0, time.UTC)
+	p := twoPack(4, 1)
+	p.ID = "p"
+	held := []Container{
+		{ID: "sealed", Sheet: "p", Part: "kit", Volume: 0.004, Expires: "2031-05-05"},
+		{ID: "opened", Sheet: "p", Part: "kit", Volume: 0.003, Expires: "2031-05-05", Opened: true},
+		{ID: "fresh", Sheet: "p", Part: "kit", Volume: 0.002, Expires: "2031-05-06", Opened: true},
+		{ID: "kept", Sheet: "p", Part: "kit", Volume: 0.05, TouchUp: true},
+	}
+	for sealedIsGood, want := range map[bool]measure.Volume{false: 0.002, true: 0.006} {
+		s := OnHand(p, p.Mix(), "", held, today, sealedIsGood, measure.Metric)
+		if !near(float64(s.Mix), float64(want), 1e-12) || len(s.Expired) != 2 {
+			t.Errorf("sealed is good %v: %v m³, %d past their date", sealedIsGood, s.Mix, len(s.Expired))
+		}
 	}
 }

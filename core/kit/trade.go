@@ -1,6 +1,7 @@
 package kit
 
 import (
+	"cmp"
 	"math"
 	"slices"
 
@@ -14,114 +15,55 @@ type Wish struct {
 	Hardener string           `json:"hardener,omitempty" maxLength:"60"`
 	Least    string           `json:"least" enum:"cost,leftover" doc:"What is to be least"`
 	Margin   measure.Fraction `json:"margin,omitempty" minimum:"0" maximum:"1" doc:"Bought above the need, as a share of it"`
+	Within   measure.Volume   `json:"within,omitempty" minimum:"0" maximum:"10000" doc:"m³ left over at most, at the least cost; the least left over where that cannot be"`
 }
 
 // Trade is one way to buy: what it costs against what it leaves.
 type Trade struct {
 	Least    string           `json:"least" enum:"cost,leftover"`
 	Margin   measure.Fraction `json:"margin,omitempty" doc:"Asked for above the need"`
+	Within   measure.Volume   `json:"within,omitempty" doc:"m³ left over at most, of a way between the two"`
 	Lines    []Item           `json:"lines"`
 	Leftover measure.Volume   `json:"leftover" doc:"m³ at hand above the need"`
 	Cost     *float64         `json:"cost,omitempty" doc:"Absent where a size has no price"`
 	Chosen   bool             `json:"chosen"`
 }
 
-// wishes are the ways that are always shown beside the one chosen.
-func wishes() []Wish {
-	return []Wish{{Least: "cost"}, {Least: "leftover"}, {Least: "cost", Margin: 0.05}, {Least: "cost", Margin: 0.1}}
-}
+// margins are shown beside the front: what is bought above the need on purpose.
+func margins() []measure.Fraction { return []measure.Fraction{0.05, 0.1} }
 
-// unit is what sizes are measured in where the least volume is sought, m³.
-const unit = 1e-6 // 1 mL
-
-// LeastVolume counts how many of each size cover the need with the least left
-// over, each size rounded down to a millilitre. It is exact: for every remainder
-// modulo the smallest size the least total with that remainder is found, going
-// round the remainders size by size (Böcker and Lipták 2007, from memory), and
-// filled up with the smallest size.
-func LeastVolume(need measure.Volume, sizes []Size) []int {
-	counts := make([]int, len(sizes))
-	units, step := make([]int64, len(sizes)), int64(0)
-	for i, z := range sizes {
-		units[i] = max(1, int64(math.Floor(float64(z.Volume)/unit+slack)))
-		step = gcd(step, units[i])
+// choose counts the kits for a wish, and the front that it is chosen from.
+func (w Wish) choose(need, short measure.Volume, sizes []Size, priced bool) (chosen []int, front [][]int) {
+	short += need * measure.Volume(w.Margin)
+	if short <= need*slack || len(sizes) == 0 {
+		return make([]int, len(sizes)), nil
 	}
-	smallest := 0
-	for i := range units {
-		units[i] /= step
-		if units[i] < units[smallest] {
-			smallest = i
-		}
+	if !priced {
+		front = Front(short, byVolume(sizes))
+		return front[0], front[:1]
 	}
-	wanted := int64(math.Ceil(float64(need) / unit / float64(step) * (1 - slack)))
-	if wanted <= 0 {
-		return counts
-	}
-	m := units[smallest]
-	const never = math.MaxInt64
-	least, from := make([]int64, m), make([]int, m)
-	for r := range least {
-		least[r] = never
-	}
-	least[0] = 0
-	// Sizes are taken up one after another: around each cycle of remainders that
-	// adding one of them makes, twice is enough.
-	for i, u := range units {
-		if i == smallest {
-			continue
-		}
-		cycles := gcd(u%m, m)
-		if u%m == 0 {
-			continue
-		}
-		for start := range cycles {
-			at := start
-			for range 2 * m / cycles {
-				next := (at + u) % m
-				if least[at] != never && least[at]+u < least[next] {
-					least[next], from[next] = least[at]+u, i
-				}
-				at = next
+	front = Front(short, sizes)
+	chosen = front[len(front)-1]
+	switch {
+	case w.Least == "leftover":
+		chosen = front[0]
+	case w.Within > 0:
+		for _, counts := range slices.Backward(front) {
+			if chosen = counts; volumeOf(counts, sizes)-short <= w.Within*(1+slack) {
+				break
 			}
 		}
 	}
-	best, at := int64(never), int64(0)
-	for r, total := range least {
-		if total == never {
-			continue
-		}
-		if total < wanted {
-			total += (wanted - total + m - 1) / m * m
-		}
-		if total < best {
-			best, at = total, int64(r)
-		}
-	}
-	counts[smallest] = int((best - least[at]) / m)
-	for at != 0 {
-		i := from[at]
-		counts[i]++
-		at = ((at-units[i])%m + m) % m
-	}
-	return counts
+	return chosen, front
 }
 
-// choose counts the kits for a wish.
-func (w Wish) choose(need, short measure.Volume, sizes []Size, priced bool) []int {
-	short += need * measure.Volume(w.Margin)
-	if short <= need*slack || len(sizes) == 0 {
-		return make([]int, len(sizes))
+// byVolume are the sizes with their volume for a cost.
+func byVolume(sizes []Size) []Size {
+	all := slices.Clone(sizes)
+	for i := range all {
+		all[i].Cost = int64(math.Round(float64(all[i].Volume) * 1e9))
 	}
-	if !priced {
-		return LeastVolume(short, sizes)
-	}
-	cheap := LeastCost(short, sizes)
-	if w.Least == "leftover" {
-		if least := LeastVolume(short, sizes); volumeOf(least, sizes) < volumeOf(cheap, sizes)*(1-slack) {
-			return least
-		}
-	}
-	return cheap
+	return all
 }
 
 func volumeOf(counts []int, sizes []Size) measure.Volume {
@@ -153,34 +95,47 @@ func items(counts []int, sizes []Size, priced bool) (lines []Item, volume measur
 	return lines, volume, cost
 }
 
-// trades are the different ways to buy, the chosen one among them; none where
-// there is nothing to choose.
-func trades(need, inStock measure.Volume, sizes []Size, priced bool, wish Wish) []Trade {
+// trades are the front of cost against what is left over, with what a margin costs
+// beside it, the least left over first; none where there is nothing to choose.
+func trades(need, inStock measure.Volume, sizes []Size, priced bool, wish Wish, chosen []int, front [][]int) []Trade {
+	if front == nil {
+		return nil
+	}
 	var all []Trade
 	var seen [][]int
-	for _, w := range append([]Wish{wish}, wishes()...) {
-		counts := w.choose(need, need-inStock, sizes, priced)
+	add := func(w Wish, counts []int) {
 		if slices.ContainsFunc(seen, func(c []int) bool { return slices.Equal(c, counts) }) {
-			continue
+			return
 		}
-		t := Trade{Least: w.Least, Margin: w.Margin, Chosen: len(all) == 0}
+		t := Trade{Least: w.Least, Margin: w.Margin, Within: w.Within, Chosen: slices.Equal(counts, chosen)}
 		var volume measure.Volume
 		t.Lines, volume, t.Cost = items(counts, sizes, priced)
 		t.Leftover = max(0, inStock+volume-need)
 		all, seen = append(all, t), append(seen, counts)
 	}
+	if wish.Margin > 0 {
+		add(wish, chosen)
+		_, front = Wish{Least: "cost"}.choose(need, need-inStock, sizes, priced)
+	}
+	for i, counts := range front {
+		w := Wish{Least: "leftover"}
+		switch {
+		case i == len(front)-1:
+			w.Least = "cost"
+		case i > 0:
+			w = Wish{Least: "cost", Within: max(0, inStock+volumeOf(counts, sizes)-need)}
+		}
+		add(w, counts)
+	}
+	for _, margin := range margins() {
+		w := Wish{Least: "cost", Margin: margin}
+		counts, _ := w.choose(need, need-inStock, sizes, priced)
+		add(w, counts)
+	}
 	if len(all) < 2 {
 		return nil
 	}
-	slices.SortStableFunc(all, func(a, b Trade) int {
-		switch {
-		case a.Leftover < b.Leftover:
-			return -1
-		case a.Leftover > b.Leftover:
-			return 1
-		}
-		return 0
-	})
+	slices.SortStableFunc(all, func(a, b Trade) int { return cmp.Compare(a.Leftover, b.Leftover) })
 	return all
 }
 

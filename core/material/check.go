@@ -94,12 +94,18 @@ func kitFaults(field string, kits []Kit) []Fault {
 		if (k.Volume == nil) == (k.Mass == nil) {
 			found = append(found, Fault{at, fmt.Sprintf("Kit “%s” must state either a volume or a mass.", k.Name), "Give the one printed on the pail and leave the other out."})
 		}
+		if k.Volume != nil && !(*k.Volume >= leastKit && *k.Volume <= 10) || k.Mass != nil && !(*k.Mass >= 1000*leastKit && *k.Mass <= 10e3) {
+			found = append(found, Fault{at, fmt.Sprintf("Kit “%s” is no size that anyone sells.", k.Name), "Enter what it makes when mixed, from a millilitre or a gram on."})
+		}
 		if slices.ContainsFunc(kits[:i], func(o Kit) bool { return o.Name == k.Name }) {
 			found = append(found, Fault{at + "/name", fmt.Sprintf("Two kits are called “%s”.", k.Name), "Name each by its size."})
 		}
 	}
 	return found
 }
+
+// leastKit is the smallest kit, m³.
+const leastKit = 1e-6
 
 const (
 	tooMuch   = "That much cannot be added."

@@ -35,6 +35,7 @@ type Curing struct {
 	PotLife     []PotLife                      `json:"potLife,omitempty" maxItems:"12" doc:"From A meeting B to where the bucket can no longer be used"`
 	Induction   *measure.Sourced[measure.Span] `json:"induction,omitempty" doc:"s of standing after mixing"`
 	Mixing      *measure.Sourced[measure.Span] `json:"mixing,omitempty" doc:"s of mixing"`
+	MixMax      *measure.Sourced[measure.Mass] `json:"mixMax,omitempty" doc:"kg mixed at once at most, for the heat"`
 	Working     []TimeAt                       `json:"working,omitempty" maxItems:"12" doc:"While the spread film can be worked"`
 	TackFree    []TimeAt                       `json:"tackFree,omitempty" maxItems:"12"`
 	RecoatFrom  []TimeAt                       `json:"recoatFrom,omitempty" maxItems:"12"`
@@ -107,13 +108,29 @@ func (s Stage) Rate() (cure.Rate, error) {
 	for i, t := range s.Times {
 		points[i] = cure.Point{At: t.At, Time: t.After}
 	}
-	return cure.FitRate(points)
+	rate, err := cure.FitRate(points)
+	rate.Ends = s.Key.Ends()
+	return rate, err
 }
 
-// PotPoints are the points of the pot life that were measured on one mass, and
-// that mass, 0 where it is unknown. Of several masses the one with most points is
-// taken, then the largest.
-func (c Curing) PotPoints() (points []cure.Point, mass measure.Mass) {
+// Timed is all that the sheet and own batches say of how long the mix can be used,
+// in a pail and as a film of a thickness.
+func (c Curing) Timed(film measure.Film) []cure.Timed {
+	var all []cure.Timed
+	for _, p := range c.PotLife {
+		all = append(all, cure.Timed{At: p.At, Mass: p.Mass, Lasts: p.Lasts, Source: p.Source})
+	}
+	for _, w := range c.Working {
+		if len(all) > 0 && film > 0 {
+			all = append(all, cure.Timed{At: w.At, Film: film, Lasts: w.After, Source: w.Source})
+		}
+	}
+	return all
+}
+
+// Massed is the mass on which most pot lives were measured, the largest of several,
+// 0 where it is not told.
+func (c Curing) Massed() (mass measure.Mass) {
 	count := make(map[measure.Mass]int, 2)
 	for _, p := range c.PotLife {
 		count[p.Mass]++
@@ -121,25 +138,25 @@ func (c Curing) PotPoints() (points []cure.Point, mass measure.Mass) {
 			mass = p.Mass
 		}
 	}
+	return mass
+}
+
+// Lives is the pot life at a temperature on the mass of most of the sheet's points,
+// by Arrhenius through them, with that mass. It is 0 where the sheet gives none.
+func (c Curing) Lives(at measure.Temperature) (life measure.Span, mass measure.Mass) {
+	mass = c.Massed()
+	var points []cure.Point
 	for _, p := range c.PotLife {
 		if p.Mass == mass {
 			points = append(points, cure.Point{At: p.At, Time: p.Lasts})
 		}
 	}
-	return points, mass
-}
-
-// Lives is the pot life at a temperature on the mass of the sheet's points, by
-// Arrhenius through those of one mass, with that mass, and whether the
-// temperature lies outside them. It is 0 where the sheet gives none.
-func (c Curing) Lives(at measure.Temperature) (life measure.Span, mass measure.Mass, outside bool) {
-	points, mass := c.PotPoints()
 	rate, err := cure.FitRate(points)
 	if err != nil {
-		return 0, 0, false
+		return 0, 0
 	}
-	life, outside = rate.Time(at)
-	return life, mass, outside
+	life, _ = rate.Time(at)
+	return life, mass
 }
 
 // Reacts is how the mix reacts before it is calibrated: its sheet's own
@@ -151,15 +168,45 @@ func (p Product) Reacts() cure.Kinetics {
 	return cure.Usual(string(p.Chemistry), p.VolumeSolids.Value)
 }
 
+// Sheet is what is known of the life of the mix.
+func (p Product) Sheet(mix Mix) cure.Sheet {
+	film := p.workedFilm()
+	if p.Carrier != NoCarrier {
+		film = 0 // what dries as it stands says nothing of how it reacts
+	}
+	s := cure.Sheet{Timed: p.Timed(film), Density: mix.Density.Value, Kinetics: p.Reacts()}
+	if len(p.Viscosity) > 0 {
+		s.Viscosity = p.Viscosity[0].Value
+	}
+	return s
+}
+
+// workedFilm is the film on which a working time is taken to be told: the middle of
+// what the sheet allows, else half a millimetre, assumed.
+func (p Product) workedFilm() measure.Film {
+	switch {
+	case p.FilmMin != nil && p.FilmMax != nil:
+		return (p.FilmMin.Value + p.FilmMax.Value) / 2
+	case p.FilmMax != nil:
+		return p.FilmMax.Value
+	}
+	return 0.5e-3
+}
+
 // faults of the times: what grows with heat, and ends before it begins.
 func (c Curing) faults() []Fault {
 	var found []Fault
 	byMass := make(map[measure.Mass][]TimeAt)
+	if c.MixMax != nil && !(c.MixMax.Value > 0) {
+		found = append(found, Fault{"/mixMax", "The greatest mass of a mix must be above zero.", "Leave it out when the sheet gives none."})
+	}
 	for i, p := range c.PotLife {
 		if p.Mass < 0 || p.Lasts <= 0 {
 			found = append(found, Fault{fmt.Sprintf("/potLife/%d", i), "Pot life and its mass must be above zero.", "Leave the mass out when the sheet does not print it."})
 		}
-		byMass[p.Mass] = append(byMass[p.Mass], TimeAt{At: p.At, After: p.Lasts})
+		if p.Source != measure.OwnTest { // own batches scatter
+			byMass[p.Mass] = append(byMass[p.Mass], TimeAt{At: p.At, After: p.Lasts})
+		}
 	}
 	for _, times := range byMass {
 		if text := growing(times); text != "" {

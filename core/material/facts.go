@@ -75,6 +75,7 @@ func (p Product) Facts() []Fact {
 	}
 	add(l, "mixing", measure.KindSpan, p.Mixing)
 	add(l, "standing after mixing", measure.KindSpan, p.Induction)
+	add(l, "mixed at once, at most", measure.KindMass, p.MixMax)
 
 	l.group = "Film"
 	if p.Printed != nil {

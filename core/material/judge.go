@@ -58,7 +58,7 @@ func (p Product) Doubts(units measure.System) []Doubt {
 	if v := p.VolumeSolids.Value; v < u.solids[0] || v > u.solids[1] {
 		ask("/volumeSolids", "Volume solids of %s are unusual for %s (%s to %s). Is it solids by weight?", units.Fraction(v), p.Chemistry, units.Fraction(u.solids[0]), units.Fraction(u.solids[1]))
 	}
-	if life, _, _ := p.Lives(20); len(p.Components) > 1 && life > 0 && (life < u.potLife[0] || life > u.potLife[1]) {
+	if life, _ := p.Lives(20); len(p.Components) > 1 && life > 0 && (life < u.potLife[0] || life > u.potLife[1]) {
 		ask("/potLife", "A pot life of %s at %s is unusual for %s (%s to %s). Check its unit.", units.Span(life), units.Temperature(20), p.Chemistry, units.Span(u.potLife[0]), units.Span(u.potLife[1]))
 	}
 	if t, _ := Reach(p.TackFree, 20); t > 0 && (t < u.tackFree[0] || t > u.tackFree[1]) {

@@ -35,9 +35,10 @@ type Medium struct {
 
 // ToolUse is how much of a consumable a job takes.
 type ToolUse struct {
-	Per    string         `json:"per" enum:"area,coat-area,perimeter,doors,person,batch,coat,job" doc:"What it is counted by"`
+	Per    string         `json:"per" enum:"area,ground-area,coat-area,perimeter,doors,person,batch,coat,job" doc:"What it is counted by"`
 	Amount float64        `json:"amount" exclusiveMinimum:"0" maximum:"100000" doc:"Pieces, or m of tape, for each m², m, person, batch, coat or job"`
 	Kinds  []Kind         `json:"kinds,omitempty" maxItems:"16" doc:"Only for coats of these kinds"`
+	On     []string       `json:"on,omitempty" maxItems:"3" enum:"floor,top,pool" doc:"Only for such surfaces"`
 	Source measure.Source `json:"source" enum:"sheet,own-test,standard,rule-of-thumb,colleague,assumed"`
 }
 
@@ -56,6 +57,17 @@ func (m Medium) Faults() []Fault {
 	}
 	if m.Density != nil && !plausible(m.Density.Value) {
 		found = append(found, Fault{"/density", implausible(m.Density), "Densities are in kg/m³: 2.6 kg/L is 2600."})
+	}
+	for _, film := range []struct {
+		field string
+		v     *measure.Sourced[measure.Film]
+	}{{"/bind", m.Bind}, {"/voids", m.Voids}} {
+		if film.v != nil && !(film.v.Value >= 0 && film.v.Value <= 0.05) {
+			found = append(found, Fault{film.field, "What a broadcast takes of a coat lies between 0 and 50 L/m².", "Enter it as a film: 400 µm for 0.4 L/m²."})
+		}
+	}
+	if m.Full != nil && !(m.Full.Value > 0 && m.Full.Value <= 200) {
+		found = append(found, Fault{"/full", "What stays at rejection lies above zero and below 200 kg/m².", "Broadcast a square metre, sweep up, and weigh the difference."})
 	}
 	if m.Spare != nil && (m.Spare.Value < 0 || m.Spare.Value > 2) {
 		found = append(found, Fault{"/spare", "A spare lies between 0 and 200 %.", "Write 15 % as 0.15."})

@@ -31,9 +31,24 @@ func (p Portion) OfParts(a float64) float64 {
 	return float64(p.Value)
 }
 
-func (p *Portion) impossible() bool {
-	return p != nil && (p.Value < 0 || p.Of == OfMix && p.Value >= 1)
+// Within tells whether it can be, and comes to at most a share of A and B.
+func (p Portion) Within(most float64) bool {
+	if p.Of == OfMix && p.Value >= 1 {
+		return false
+	}
+	of := p
+	if p.Of == OfA {
+		of.Of = OfAB // a share of A is at least as much of what it is a part of
+	}
+	share := of.OfParts(1)
+	return share >= 0 && share <= most
 }
+
+func (p *Portion) impossible() bool { return p != nil && !p.Within(MostAdded) }
+
+// MostAdded is far above what any mix takes of pigment, filler or thinner, as a share
+// of A and B.
+const MostAdded = 4
 
 // Words are the base as a person would say it.
 func (p Portion) Words() string {

@@ -142,8 +142,8 @@ type Component struct {
 // It states a volume or a mass.
 type Kit struct {
 	Name   string          `json:"name" minLength:"1" maxLength:"60"`
-	Volume *measure.Volume `json:"volume,omitempty" exclusiveMinimum:"0" maximum:"10" doc:"m³ when mixed"`
-	Mass   *measure.Mass   `json:"mass,omitempty" exclusiveMinimum:"0" maximum:"10000" doc:"kg when mixed"`
+	Volume *measure.Volume `json:"volume,omitempty" minimum:"0.000001" maximum:"10" doc:"m³ when mixed"`
+	Mass   *measure.Mass   `json:"mass,omitempty" minimum:"0.001" maximum:"10000" doc:"kg when mixed"`
 	Price  *float64        `json:"price,omitempty" minimum:"0" maximum:"1000000" doc:"In the job's currency"`
 	Gone   bool            `json:"gone,omitempty" doc:"No longer sold"`
 	Source measure.Source  `json:"source" enum:"sheet,own-test,standard,rule-of-thumb,colleague,assumed"`

@@ -68,6 +68,7 @@ func TestCheckNamesWhatCannotBe(t *testing.T) {
 		{"/potLife/0", func(p *Product) { p.PotLife = []PotLife{{At: 20, Lasts: -1}} }},
 		{"/mixing", func(p *Product) { p.Mixing = sheet(measure.Span(-1)) }},
 		{"/induction", func(p *Product) { p.Induction = sheet(measure.Span(-1)) }},
+		{"/mixMax", func(p *Product) { p.MixMax = sheet(measure.Mass(0)) }},
 		{"/density", func(p *Product) { p.Density = sheet(measure.Density(1.1)) }},
 		{"/components/1/density", func(p *Product) { p.Components[1].Density.Value = 9000 }},
 		{"/kits/0", func(p *Product) { mass := measure.Mass(9); p.Kits[0].Mass = &mass }},

@@ -104,7 +104,7 @@ func TestTimesBetweenAndBeyond(t *testing.T) {
 	last := math.Inf(1)
 	for at := measure.Temperature(0); at <= 45; at++ {
 		got, outside := Reach(points, at)
-		if float64(got) >= last || outside != (at < 8 || at > 32) {
+		if float64(got) >= last || outside != (at < 10 || at > 30) {
 			t.Errorf("at %v: %v after %v, outside %v", at, got, last, outside)
 		}
 		last = float64(got)
@@ -112,7 +112,7 @@ func TestTimesBetweenAndBeyond(t *testing.T) {
 	if got, _ := Reach(nil, 20); got != 0 {
 		t.Errorf("no points give %v", got)
 	}
-	life, mass, _ := Curing{PotLife: []PotLife{{At: 20, Mass: 5, Lasts: 1500}, {At: 30, Mass: 5, Lasts: 700}, {At: 20, Mass: 0.1, Lasts: 3000}}}.Lives(20)
+	life, mass := Curing{PotLife: []PotLife{{At: 20, Mass: 5, Lasts: 1500}, {At: 30, Mass: 5, Lasts: 700}, {At: 20, Mass: 0.1, Lasts: 3000}}}.Lives(20)
 	if math.Abs(float64(life)-1500) > 1e-6 || mass != 5 {
 		t.Errorf("%v on %v kg", life, mass)
 	}

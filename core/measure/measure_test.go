@@ -12,6 +12,9 @@ func near(a, b, relative float64) bool {
 	return math.Abs(a-b) <= relative*math.Max(math.Abs(a), math.Abs(b))
 }
 
+// The foot of 0.3048 m and the inch of 25.4 mm are exact (NIST SP 811, appendix B). That
+// a bare whole number of 100 and more, in US units of 1000 and more, is millimetres: our
+// own choice, no source.
 func TestReadLengthsAsPeopleWriteThem(t *testing.T) {
 	cases := []struct {
 		system System
@@ -45,6 +48,8 @@ func TestReadLengthsAsPeopleWriteThem(t *testing.T) {
 	}
 }
 
+// The factors are those of NIST SP 811, appendix B (pound, US gallon of 231 in³, psi,
+// degree Fahrenheit); emission in lb per 1000 ft² and 24 h as in ASTM F1869, from memory.
 func TestReadOtherKinds(t *testing.T) {
 	cases := []struct {
 		system System

@@ -3,6 +3,7 @@ package plan
 import (
 	"fmt"
 
+	"nephelon/core/buildup"
 	"nephelon/core/finding"
 	"nephelon/core/kit"
 	"nephelon/core/material"
@@ -71,6 +72,7 @@ func buyAll(t terms, b built) bought {
 	for i := range out.purchases {
 		p := &out.purchases[i]
 		out.by[material.SheetKey{Product: p.Product, Hardener: p.Hardener}] = p
+		out.found = append(out.found, t.nearly(*p, b)...)
 		if p.Margin < tightMargin {
 			tell(finding.Finding{
 				Level: finding.Warning, Step: finding.Kits, Path: t.productPath(p.Product),
@@ -81,6 +83,74 @@ func buyAll(t terms, b built) bought {
 		}
 	}
 	return out
+}
+
+// nearly says where a need passes a whole number of kits by a little, with the ways
+// around one kit more: a film as thin as the kits allow while it keeps its limits, or
+// less loss.
+func (t terms) nearly(p kit.Purchase, b built) []finding.Finding {
+	s := t.sheets[material.SheetKey{Product: p.Product, Hardener: p.Hardener}]
+	have := p.Nearly(*s.product, s.mix.Density.Value)
+	if have <= 0 {
+		return nil
+	}
+	fixed, film := 0.0, 0.0 // of A and B: what does not follow the film, and what does
+	type one struct {
+		layer layer
+		build *buildup.Build
+	}
+	var coats []one
+	for i, layers := range t.layers {
+		for c, l := range layers {
+			made := b.coats[i][c]
+			if made == nil || l.sheet != s {
+				continue
+			}
+			liquid := float64(made.Need + made.Thinner)
+			share := float64(made.Need) / liquid
+			fixed += float64(made.Extra) * share
+			film += (liquid - float64(made.Extra)) * share
+			coats = append(coats, one{l, made})
+		}
+	}
+	by := (float64(have)*(1-1e-7) - fixed) / film
+	if by <= 0 || by >= 1 || len(coats) == 0 {
+		return nil
+	}
+	first := coats[0].layer
+	thin, saving := &finding.Fix{Label: "Lay it thinner, " + t.units.Film(coats[0].build.Wet*measure.Film(by)) + " wet"}, &finding.Fix{}
+	for _, c := range coats {
+		if least := s.product.FilmMin; thin != nil && least != nil && c.build.Wet*measure.Film(by) < least.Value {
+			thin = nil
+		}
+		if thin != nil {
+			thin.Patch = append(thin.Patch, finding.PatchStep{Op: "replace", Path: c.layer.path + "/amount", Value: c.layer.coat.Amount.Scaled(by)})
+		}
+		loss := 1 - (1-float64(c.build.Loss.Value))/by
+		if saving == nil || loss < 0 {
+			saving = nil
+			continue
+		}
+		saving.Label = "Plan with a loss of " + t.units.Fraction(measure.Fraction(loss))
+		saving.Patch = append(saving.Patch, finding.PatchStep{Op: "add", Path: c.layer.path + "/loss", Value: measure.Sourced[measure.Fraction]{Value: measure.Fraction(loss), Source: measure.Assumed}})
+	}
+	found := finding.Finding{
+		Level: finding.Note, Step: finding.Kits, Path: first.path + "/amount",
+		Text: fmt.Sprintf("%s: the need of %s passes %s of whole kits by %s only.", p.Name, t.units.Volume(p.Need), t.units.Volume(have), t.units.Fraction(measure.Fraction(p.Need/have-1))),
+	}
+	found.WayOut = "Keep the kit more for touch-up."
+	switch {
+	case thin != nil && saving != nil:
+		found.WayOut = "Lay it as thin as these kits make it, which keeps its limits; plan with less loss, where you know why it will be less; or keep the kit more for touch-up."
+		found.Fix, found.Others = thin, []finding.Fix{*saving}
+	case thin != nil:
+		found.WayOut = "Lay it as thin as these kits make it, which keeps its limits, or keep the kit more for touch-up."
+		found.Fix = thin
+	case saving != nil:
+		found.WayOut = "Plan with less loss, where you know why it will be less, or keep the kit more for touch-up; no film within its limits makes that up."
+		found.Fix = saving
+	}
+	return []finding.Finding{found}
 }
 
 // stockFindings says what of the stock cannot be used as it stands.

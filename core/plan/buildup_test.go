@@ -16,9 +16,16 @@ import (
 	"nephelon/core/kit"
 	"nephelon/core/material"
 	"nephelon/core/measure"
+	"nephelon/core/school"
 	"nephelon/core/survey"
 	"nephelon/core/takeoff"
 )
+
+func grit(id string) *buildup.Grit {
+	return &buildup.Grit{Medium: id, Dose: measure.Sourced[measure.Content]{Value: 60, Source: measure.RuleOfThumb}}
+}
+
+func with(c buildup.Coat, by func(*buildup.Coat)) buildup.Coat { by(&c); return c }
 
 // shelf is the demo's data sheets.
 type shelf struct {
@@ -132,13 +139,9 @@ func TestShippedSystemsHoldTogether(t *testing.T) {
 // taken as one patch of the file, makes it go away.
 func TestWaysOutLeadOut(t *testing.T) {
 	s := demoShelf(t)
-	grit := func(id string) *buildup.Grit {
-		return &buildup.Grit{Medium: id, Dose: measure.Sourced[measure.Content]{Value: 60, Source: measure.RuleOfThumb}}
-	}
 	share := func(v measure.Fraction) *material.Portion {
 		return &material.Portion{Value: v, Of: material.OfAB, Source: measure.OwnTest}
 	}
-	with := func(c buildup.Coat, by func(*buildup.Coat)) buildup.Coat { by(&c); return c }
 	nothing := func(*job.File) {}
 	cases := []struct {
 		name  string
@@ -155,7 +158,9 @@ func TestWaysOutLeadOut(t *testing.T) {
 		{"too early in the cold", []buildup.Coat{coat("keelbody-100", 900), after(coat("skerry-grout", 300), 11)}, func(f *job.File) {
 			f.Job.Slab = &measure.Sourced[measure.Temperature]{Value: 12, Source: measure.OwnTest}
 		}, []string{"takes the next coat from", "at 12 °C"}},
-		{"solvent over a soft film", []buildup.Coat{coat("keelbody-100", 900), after(coat("gullwing-ur", 110), 12)}, nothing, []string{"brings solvent 12 h after coat 1", "hard only after 18 h"}},
+		{"solvent over a soft film", []buildup.Coat{coat("keelbody-100", 900), after(coat("gullwing-ur", 110), 12)}, func(f *job.File) {
+			f.Products[0].RecoatFrom, f.Products[0].RecoatUntil = nil, nil
+		}, []string{"brings solvent 12 h after coat 1", "hard only after 18 h"}},
 		{"damp", []buildup.Coat{coat("regatta-pa-base", 300), coat("regatta-pa-clear", 250)}, func(f *job.File) {
 			f.Job.Surfaces[0].Survey = &survey.Survey{Readings: []survey.Reading{{ID: "r", Kind: survey.SlabHumidity, Value: 0.91, At: noon()}}}
 		}, []string{"the slab was read at 91%; it bears 80%"}},
@@ -338,7 +343,113 @@ func BenchmarkPlanTwelveCoatsOverTwentySurfaces(b *testing.B) {
 		}
 		f.Job.Surfaces = append(f.Job.Surfaces, next)
 	}
+	planner := NewPlanner()
 	for b.Loop() {
-		Make(f, measure.Metric, noon())
+		planner.Make(f, measure.Metric, noon())
+	}
+}
+
+// Inside the window of the sheet below nothing warns of solvent, whatever its foot
+// traffic; before it the window does.
+func TestTheSheetsWindowRulesOverSolvent(t *testing.T) {
+	s := demoShelf(t)
+	f := laidJob(t, s, coat("keelbody-100", 900), after(coat("gullwing-ur", 110), 12))
+	if told := saying(Make(f, measure.Metric, noon()), "brings solvent"); told != nil {
+		t.Errorf("inside the window: %v", told)
+	}
+	f = laidJob(t, s, coat("keelbody-100", 900), after(coat("gullwing-ur", 110), 6))
+	if told := saying(Make(f, measure.Metric, noon()), "takes the next coat from"); told == nil {
+		t.Error("before the window nothing is said")
+	}
+}
+
+// A floor broadcast to rejection wants the profile of a mortar, a thin film that of
+// its dry film: 200 µm wet at half solids are 4 mil (ICRI 310.2R, from memory).
+func TestProfileWantedByDryFilmAndBroadcast(t *testing.T) {
+	s := demoShelf(t)
+	wants := func(f job.File) string {
+		f.Job.Surfaces[0].Survey = &survey.Survey{Substrate: survey.Concrete, Profile: 3}
+		for _, v := range Make(f, measure.Metric, noon()).Surfaces[0].Survey.Verdicts {
+			if v.ID == "profile" {
+				return v.Text
+			}
+		}
+		return ""
+	}
+	thin := laidJob(t, s, coat("saltern-wb", 200), coat("saltern-wb", 200))
+	thin.Products[0].VolumeSolids.Value = 0.5
+	if got := wants(thin); !strings.Contains(got, "CSP 1 to 3") {
+		t.Errorf("200 µm dry: %s", got)
+	}
+	full := laidJob(t, s, with(coat("undertow-mb2", 200), func(c *buildup.Coat) {
+		c.Scatter = &buildup.Scatter{Medium: "quartz-dune", Degree: "full"}
+	}), coat("hardtack-clear", 100))
+	if got := wants(full); !strings.Contains(got, "CSP 4 to 6") {
+		t.Errorf("broadcast to rejection: %s", got)
+	}
+}
+
+// What is stirred in is bought for what is mixed, not for what is needed; thinner
+// comes in packs and takes room in the bucket.
+func TestAdditionsFollowWhatIsMixed(t *testing.T) {
+	s := demoShelf(t)
+	f := laidJob(t, s, with(coat("causeway-2c", 140), func(c *buildup.Coat) {
+		c.Thinner = &material.Portion{Value: 0.1, Of: material.OfAB, Source: measure.Sheet}
+		c.ThinWith = "thin"
+		c.Pigment = &buildup.Tint{Medium: "ink", Portion: material.Portion{Value: 0.03, Of: material.OfAB, Source: measure.Sheet}}
+	}))
+	price := 12.0
+	f.Media = append(f.Media,
+		material.Medium{ID: "thin", Name: "Thinner 4", Kind: "thinner", Packs: []material.Pack{{Name: "can", Amount: 0.001, Price: &price}}},
+		material.Medium{ID: "ink", Name: "Ink", Kind: "pigment", Packs: []material.Pack{{Name: "tube", Amount: 0.1, Price: &price}}})
+	size := measure.Volume(5.8 * measure.Litre)
+	f.Products[0].Kits = []material.Kit{{Name: "set", Volume: &size, Price: &price, Source: measure.Sheet}}
+	f.Job.Bucket.Volume, f.Job.Bucket.Headroom = 0.0088, 0
+	p := Make(f, measure.Metric, noon())
+	c := p.Surfaces[0].Coats[0]
+	if len(p.Refused()) > 0 || c.Division == nil {
+		t.Fatal(texts(p.Findings))
+	}
+	if c.Division.Mixed <= c.Build.Need*1.005 {
+		t.Fatalf("nothing is mixed above the need (%v of %v)", c.Division.Mixed, c.Build.Need)
+	}
+	poured := map[string]float64{}
+	for _, card := range c.Cards {
+		for _, a := range card.Additions {
+			poured[a.Name] += float64(a.Mass) + 1000*float64(a.Volume)
+		}
+	}
+	for _, m := range p.Media {
+		if bought := float64(m.Mass) + 1000*float64(m.Volume); !near(bought, poured[m.Name], 1e-9) {
+			t.Errorf("%s: %v bought, %v poured", m.Name, bought, poured[m.Name])
+		}
+		if m.Cost == nil || len(m.Lines) != 1 || float64(m.Lines[0].Count)*map[string]float64{"can": 1, "tube": 0.1}[m.Lines[0].Pack] < poured[m.Name]*(1-1e-9) {
+			t.Errorf("%s: %+v for %v", m.Name, m.Lines, poured[m.Name])
+		}
+	}
+	if most := c.Division.Limits[0]; most.Kind != kit.ByBucket || !near(float64(most.Volume), 0.0088/1.1, 1e-9) {
+		t.Errorf("a bucket of 8.8 L holds %v of A and B beside a tenth of thinner", most.Volume)
+	}
+}
+
+// A filter comes before grit and after pigment (handbooks of the trade).
+func TestStrainedBeforeTheGrit(t *testing.T) {
+	f := laidJob(t, demoShelf(t), with(coat("petrel-ur-hs", 170), func(c *buildup.Coat) {
+		c.Grit = grit("grit-alox-180")
+		c.Pigment = &buildup.Tint{Portion: material.Portion{Value: 0.02, Of: material.OfAB, Source: measure.Sheet}}
+	}))
+	for _, tinting := range []string{"", "before"} {
+		f.Job.Methods.Tinting = school.Tinting(tinting)
+		var order []string
+		for _, s := range Make(f, measure.Metric, noon()).Surfaces[0].Coats[0].Cards[0].Steps {
+			for _, word := range []string{"pigment", "Strain", "grit"} {
+				if strings.Contains(s.Text, word) {
+					order = append(order, word)
+				}
+			}
+		}
+		if !slices.Equal(order, []string{"pigment", "Strain", "grit"}) {
+			t.Errorf("tinting %q: %v", tinting, order)
+		}
 	}
 }

@@ -3,6 +3,7 @@ package plan
 import (
 	"nephelon/core/buildup"
 	"nephelon/core/finding"
+	"nephelon/core/school"
 )
 
 // built is every coat worked out over its surface.
@@ -31,8 +32,20 @@ func buildAll(t terms, m measured) built {
 			if !l.sound {
 				continue
 			}
-			under := buildup.Under{Area: off.Area, RunOff: off.RunOff, First: c == 0, Media: t.media}
-			if c > 0 {
+			area := covers(l.coat, off)
+			if area <= 0 {
+				b.found = append(b.found, refused(finding.BuildUp, l.path+"/on", "Lay it on the whole surface, or measure its edges.", "%s, coat %d: it goes on a part of the surface that has no area.", s.Name, l.number))
+				continue
+			}
+			upright, runOff := off.Facing.Vertical/off.Area, off.RunOff
+			switch l.coat.On {
+			case onUpright:
+				upright, runOff = 1, 0
+			case onLevel:
+				upright = 0
+			}
+			under := buildup.Under{Area: area, RunOff: runOff, First: c == 0, Media: t.media, Tossed: t.methods.Texture == school.Scattered}
+			if c > 0 && layers[c-1].sound {
 				under.Grains = layers[c-1].coat.Leaves(t.media)
 			}
 			if s.Survey != nil {
@@ -40,7 +53,7 @@ func buildAll(t terms, m measured) built {
 			}
 			made := l.coat.Build(l.sheet.product, l.sheet.mix, under)
 			b.coats[i][c] = &made
-			b.found = append(b.found, l.coat.Findings(l.sheet.product, made, off.Facing.Vertical/off.Area, l.number, l.path, t.units)...)
+			b.found = append(b.found, l.coat.Findings(l.sheet.product, made, upright, l.number, l.path, t.units)...)
 		}
 	}
 	return b

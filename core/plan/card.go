@@ -7,7 +7,6 @@ import (
 	"nephelon/core/buildup"
 	"nephelon/core/finding"
 	"nephelon/core/kit"
-	"nephelon/core/material"
 	"nephelon/core/measure"
 	"nephelon/core/pour"
 	"nephelon/core/school"
@@ -16,13 +15,20 @@ import (
 
 // cards writes the mix card of every batch of a coat, with what is to be said
 // about them.
-func (t terms) cards(l layer, b *buildup.Build, d dividedCoat, sections []pour.Section, clocks []clock, life *lives, off *takeoff.Takeoff) ([]kit.Card, []finding.Finding) {
-	mixing, bucket := t.file.Job.Mixing, t.file.Job.Bucket
+func (t terms) cards(i int, l layer, b *buildup.Build, d dividedCoat, sections []pour.Section, clocks []clock, life *lives, off *takeoff.Takeoff, working measure.Span) ([]kit.Card, []finding.Finding) {
+	mixing := t.file.Job.Mixing
+	_, bucket, _ := t.mixed(l)
 	how := kit.Filling{BFirst: t.methods.First == school.BFirst, Pail: bucket.Pail, Tare: bucket.Tare, Scale: mixing.Scale, Pumps: mixing.Pumps}
 	cards := make([]kit.Card, len(sections))
 	for n, batch := range d.division.Batches {
 		section := sections[n]
 		card := kit.NewCard(l.sheet.product, l.sheet.mix, batch, len(sections), section.Area+section.Parts, d.mixed, life.of(batch.Mass), how, t.units)
+		if card.PotLife > 0 {
+			card.Beyond = life.beyond
+			if left := life.left(batch.Mass); left.Smokes != nil {
+				card.Smokes = max(smokesAfter(left), 30)
+			}
+		}
 		for _, a := range b.Additions {
 			// What goes into the mix follows the volume, what goes onto the film the area.
 			share := float64(batch.Volume / b.Need)
@@ -35,10 +41,11 @@ func (t terms) cards(l layer, b *buildup.Build, d dividedCoat, sections []pour.S
 			card.Additions = append(card.Additions, kit.Added{Name: a.Name, How: a.How, Mass: a.Mass * measure.Mass(share), Volume: a.Volume * measure.Volume(share)})
 		}
 		t.colour(l, &card, batch, float64(batch.Volume/d.division.Mixed), section, off.Panels)
-		card.Steps = t.steps(l.sheet.product, card)
+		card.Steps = t.steps(l, card)
 		if n < len(clocks) && !clocks[n].meets.IsZero() {
 			card.Meets, card.UseBy = &clocks[n].meets, &clocks[n].useBy
 		}
+		card.Floor = t.onFloor(i, l, card, working)
 		cards[n] = card
 	}
 	return cards, t.smallCups(l, cards)
@@ -98,12 +105,18 @@ func (t terms) smallCups(l layer, cards []kit.Card) []finding.Finding {
 
 // steps are what whoever mixes a batch does, as this contractor works: common
 // practice, no source, but for the times, which are the sheet's.
-func (t terms) steps(p *material.Product, c kit.Card) []kit.CardStep {
+func (t terms) steps(l layer, c kit.Card) []kit.CardStep {
+	p := l.sheet.product
 	var all []kit.CardStep
 	do := func(text string, lasts measure.Span) { all = append(all, kit.CardStep{Text: text, Lasts: lasts}) }
-	stirredIn := slices.ContainsFunc(c.Additions, func(a kit.Added) bool { return a.How == buildup.IntoMix })
+	stirredIn := l.coat.Pigment != nil || l.coat.Thinner != nil && l.coat.Thinner.Value > 0
 	before := t.methods.Tinting == school.TintBefore
-	tint := "Stir in what is listed."
+	tint := "Stir in the pigment and thinner listed."
+	grains := func() {
+		if l.coat.Grit != nil && t.methods.Texture != school.Scattered {
+			do("Stir in the grit last, once it is strained: a filter would hold it back. Keep it stirred, it sinks.", 0)
+		}
+	}
 	strain := func() {
 		if p.Kind == "urethane" || p.Chemistry == "polyurethane" {
 			do("Strain through a paint filter.", 0)
@@ -115,6 +128,7 @@ func (t terms) steps(p *material.Product, c kit.Card) []kit.CardStep {
 			do(tint, 0)
 		}
 		strain()
+		grains()
 		do("Pour. Close the lid on what is left.", 0)
 		return all
 	}
@@ -123,7 +137,7 @@ func (t terms) steps(p *material.Product, c kit.Card) []kit.CardStep {
 		do(fmt.Sprintf("Divide A into %d cups and colour each; weigh its own B into each only when its turn comes.", len(c.Cups)), 0)
 	}
 	if before && stirredIn {
-		do("Stir what is listed into A; the marks and readings are without it.", 0)
+		do("Stir the pigment and thinner listed into A; the marks and readings are without them.", 0)
 	}
 	order := "A into the pail, then B."
 	if t.methods.First == school.BFirst {
@@ -143,12 +157,16 @@ func (t terms) steps(p *material.Product, c kit.Card) []kit.CardStep {
 	if len(c.Cups) > 0 && !before {
 		do(fmt.Sprintf("Divide it into %d cups, and colour each; the base first.", len(c.Cups)), 0)
 	}
-	strain()
 	if c.Induction > 0 {
 		do("Let it stand.", c.Induction)
 	}
+	strain()
+	grains()
+	if l.coat.Wets() {
+		do("Over the stones in a forced-action mixer, and turn until every stone is glossy and none dry.", 0)
+	}
 	out := "Out on the surface at once, all of it: a full pail heats itself."
-	if t.methods.Laying == school.DipAndRoll {
+	if l := t.laying(l); l == school.DipAndRoll || l == school.Brush {
 		out = "Into the trays at once, all of it: a full pail heats itself."
 	}
 	do(out, 0)

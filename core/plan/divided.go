@@ -61,8 +61,8 @@ func divideAll(t terms, m measured, b built, p bought) divided {
 	for i, layers := range t.layers {
 		out.coats[i] = make([]dividedCoat, len(layers))
 		for c, l := range layers {
-			if made := b.coats[i][c]; made != nil {
-				out.coats[i][c] = d.coat(t.file.Job.Surfaces[i], l, *made, m.surfaces[i].takeoff.Area)
+			if made := b.coats[i][c]; made != nil && !d.gone() {
+				out.coats[i][c] = d.coat(t.file.Job.Surfaces[i], l, *made, covers(l.coat, m.surfaces[i].takeoff))
 			}
 		}
 	}
@@ -79,16 +79,17 @@ func (d *divider) coat(s job.Surface, l layer, b buildup.Build, area measure.Are
 	}
 	p, key := l.sheet.product, l.sheet.key
 	hand := d.hand[key]
-	if hand == nil {
+	if hand == nil || !(b.Need > 0) {
 		return out // told when the kits were bought
 	}
-	bounds := d.bounded(l.sheet, hand, kit.Spreading{
+	methods, bucket, wanted := d.mixed(l)
+	bounds := d.bounded(l.sheet, hand, bucket, kit.Spreading{
 		Spreaders: crew.Spreaders, Pace: crew.Pace.Value, PerArea: b.Need / measure.Volume(area), Density: b.Density.Value,
-		More: d.mixesMore(l),
+		More: d.mixesMore(l), Thinner: float64(b.Thinner / b.Need), KitShare: methods.KitShare(), Wanted: wanted,
 	})
 	division, bad := kit.Division{}, bounds.bad
 	if bad == nil {
-		division, bad = kit.Divide(b.Need, bounds.limits, hand, d.methods.Kits == school.Measured)
+		division, bad = kit.Divide(b.Need, bounds.limits, hand, methods.Kits == school.Measured)
 	}
 	if bad != nil {
 		d.find(refused(finding.Batches, l.path, wayToBatches(p), "%s, coat %d of %s cannot be divided into batches: %s.", s.Name, l.number, p.Name, bad.Error()))
@@ -111,8 +112,69 @@ func (d *divider) coat(s job.Surface, l layer, b buildup.Build, area measure.Are
 	return out
 }
 
+// A film from which the heat of a pour is looked at, and the temperature that it
+// should stay under: common practice, no source.
+const (
+	deepFilm = 2e-3 // m
+	hotPour  = 60   // °C
+)
+
+// deep warns of a pour that its own heat would spoil.
+func (d *divider) deep(l layer, wet measure.Film) {
+	life := d.lives[l.sheet.key]
+	if wet < deepFilm || life == nil || life.model == nil {
+		return
+	}
+	peak, err := life.model.Poured(wet, life.start, d.slab)
+	if err != nil || peak <= hotPour {
+		return
+	}
+	deepest, err := life.model.DeepestPour(life.start, d.slab, hotPour, wet)
+	if err != nil {
+		return
+	}
+	text := fmt.Sprintf("Coat %d: %s of %s in one pour would heat itself to about %s; %s stay under %s.",
+		l.number, d.units.Film(wet), l.sheet.product.Name, d.units.Temperature(measure.Temperature(math.Round(float64(peak)/5)*5)), d.units.Film(deepest), d.units.Temperature(hotPour))
+	if most := l.sheet.product.FilmMax; most != nil {
+		text += fmt.Sprintf(" Its sheet allows %s.", d.units.Film(most.Value))
+	}
+	d.find(finding.Finding{Level: finding.Warning, Step: finding.Batches, Path: l.path, Text: text, WayOut: "Pour it in several coats, take a slower hardener, or cool the parts."})
+}
+
+// A film too thick to be rolled from a tray, and one too thin to be poured out: common
+// practice, no source.
+const (
+	thickToRoll = 350e-6 // m
+	thinToPour  = 130e-6
+)
+
+// tool warns where a coat is laid in a way that its film does not take.
+func (d *divider) tool(l layer, wet measure.Film) {
+	laying, text, way := d.laying(l), "", ""
+	switch {
+	case laying == school.DipAndRoll && wet > thickToRoll:
+		text, way = "%s wet rolled from a tray comes out in thick and thin bands, and the tray heats", "Pour it out and spread it with a rake or a notched squeegee."
+	case laying == school.PourAndSpread && wet < thinToPour && d.fast(l):
+		text, way = "%s wet poured out puddles and does not cure evenly", "Dip and roll it."
+	default:
+		return
+	}
+	d.find(finding.Finding{
+		Level: finding.Warning, Step: finding.Batches, Path: l.path, WayOut: way,
+		Text: fmt.Sprintf("Coat %d of %s: "+text+".", l.number, l.sheet.product.Name, d.units.Film(wet)),
+	})
+}
+
+// fast tells whether a cup of a mix can be used for less than an hour.
+func (d *divider) fast(l layer) bool {
+	life := d.lives[l.sheet.key].of(leastMass)
+	return life > 0 && life < measure.Hour
+}
+
 // judge says what is awkward about the batches of a coat.
 func (d *divider) judge(l layer, b buildup.Build, c dividedCoat) {
+	d.deep(l, b.Wet)
+	d.tool(l, b.Wet)
 	p := l.sheet.product
 	if p.FilmMax != nil && c.mixed > p.FilmMax.Value && b.Wet <= p.FilmMax.Value {
 		d.find(finding.Finding{
@@ -148,17 +210,23 @@ type spreading struct {
 	pace      measure.Pace
 	perArea   int64 // nL/m²
 	more      measure.Span
+	thinner   float64
+	share     float64
+	wanted    measure.Volume
+	bucket    measure.Volume
 }
 
 // bounded bounds the batches of a coat.
-func (d *divider) bounded(s *sheet, hand *kit.AtHand, how kit.Spreading) *bounds {
-	at := spreading{s.key, how.Spreaders, how.Pace, int64(math.Round(float64(how.PerArea) * 1e12)), how.More}
+func (d *divider) bounded(s *sheet, hand *kit.AtHand, bucket kit.Bucket, how kit.Spreading) *bounds {
+	at := spreading{s.key, how.Spreaders, how.Pace, int64(math.Round(float64(how.PerArea) * 1e12)), how.More, how.Thinner, how.KitShare, how.Wanted, bucket.Usable()}
 	if known := d.limited[at]; known != nil {
 		return known
 	}
-	how.Life, how.Kit, how.KitShare, how.Carry = d.life(s), hand.Largest(), d.methods.KitShare(), d.carry()
+	how.Kit, how.Carry = hand.Largest(), d.carry()
 	b := &bounds{}
-	if b.limits, b.bad = kit.Limits(s.product, d.file.Job.Bucket, how, d.units); b.bad == nil {
+	if how.Life, b.bad = d.life(s); b.bad != nil {
+		b.bad = fmt.Errorf("its pot life cannot be worked out (%w)", b.bad)
+	} else if b.limits, b.bad = kit.Limits(s.product, bucket, how, d.units); b.bad == nil {
 		b.relax = d.relax(s, b.limits, how)
 	}
 	d.limited[at] = b
@@ -189,7 +257,9 @@ func (d *divider) relax(s *sheet, limits []kit.Limit, how kit.Spreading) []strin
 	case kit.ByBucket:
 		tell("A larger bucket", next.Volume)
 	case kit.ByPolicy:
-		tell("Whole kits", next.Volume)
+		if whole := how.Kit * measure.Volume(math.Floor(float64(next.Volume/how.Kit)*(1+1e-9))); whole > 0 {
+			tell("Whole kits", whole)
+		}
 	case kit.ByPotLife:
 		hands := how
 		hands.Spreaders++

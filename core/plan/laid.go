@@ -28,18 +28,51 @@ func layAll(t terms, m measured, d divided) laid {
 	out := laid{courses: make([]*pour.Course, len(t.layers)), coats: make([][]laidCoat, len(t.layers))}
 	for i := range t.layers {
 		out.coats[i] = make([]laidCoat, len(t.layers[i]))
-		most := mostBatches(d.coats[i])
+		most := mostBatches(t.whole(i, d.coats[i]))
 		switch {
-		case most == nil:
+		case most == nil, t.gone():
 		case len(t.file.Job.Surfaces[i].Floor.Outline) == 0:
 			out.found = append(out.found, t.allot(i, m.surfaces[i].takeoff, d.coats[i], out.coats[i])...)
 		default:
-			course, found := t.cut(i, m.surfaces[i].takeoff, most, d.coats[i], out.coats[i])
+			course, found := t.cut(i, m.surfaces[i].takeoff, most, t.whole(i, d.coats[i]), out.coats[i])
 			out.courses[i] = &course
 			out.found = append(out.found, found...)
 		}
+		t.parted(i, m.surfaces[i].takeoff, d.coats[i], out.coats[i])
 	}
 	return out
+}
+
+// whole are the coats of a surface that go on all of it, or on what is level; the rest
+// are left out.
+func (t terms) whole(i int, coats []dividedCoat) []dividedCoat {
+	all := slices.Clone(coats)
+	for c := range all {
+		if t.layers[i][c].coat.On == onUpright {
+			all[c].division = nil
+		}
+	}
+	return all
+}
+
+// parted allots the edges and upright faces of a surface to the coats that go on them
+// alone, panel by panel where they are known.
+func (t terms) parted(i int, off *takeoff.Takeoff, coats []dividedCoat, out []laidCoat) {
+	for c := range coats {
+		division := coats[c].division
+		if division == nil || t.layers[i][c].coat.On != onUpright {
+			continue
+		}
+		panels := slices.DeleteFunc(slices.Clone(off.Panels), func(p takeoff.Panel) bool { return p.Facing != takeoff.Vertical })
+		if len(panels) == 0 {
+			panels = []takeoff.Panel{{Name: "Edges and upright faces", Facing: takeoff.Vertical, Area: off.Facing.Vertical}}
+		}
+		sections := pour.Allot(panels, shares(division))
+		for n := range sections {
+			sections[n].ID = work.SectionID(t.layers[i][c].coat.ID, division.Batches[n].Number)
+		}
+		out[c] = laidCoat{sections, []pour.Cut{}}
+	}
 }
 
 // mostBatches is the division of a surface with the most batches; nil where none
@@ -96,6 +129,9 @@ func (t terms) allot(i int, off *takeoff.Takeoff, coats []dividedCoat, out []lai
 		division := coats[c].division
 		if division == nil {
 			continue
+		}
+		if t.layers[i][c].coat.On == onUpright {
+			continue // parted
 		}
 		sections := pour.Allot(panels, shares(division))
 		if t.file.Job.Surfaces[i].Top != nil {

@@ -12,9 +12,10 @@ import (
 // lives is what the pot life of a sheet comes to with the parts as warm as they
 // are planned.
 type lives struct {
-	table *cure.Table         // pot life over mass; nil where there is none
-	model *cure.Life          // calibrated; nil where there is none
-	start measure.Temperature // of the mix
+	table  *cure.Table         // pot life over mass; nil where there is none
+	model  *cure.Remembered    // fitted; nil where there is none
+	start  measure.Temperature // of the mix
+	beyond bool                // the temperatures of the sheet
 }
 
 // of is the pot life of a mass, 0 where there is none.
@@ -23,6 +24,19 @@ func (l *lives) of(mass measure.Mass) measure.Span {
 		return 0
 	}
 	return l.table.Life(mass)
+}
+
+// left is what becomes of a mass that is left in its pail; empty where that is not
+// known.
+func (l *lives) left(mass measure.Mass) cure.Left {
+	if l == nil || l.table == nil {
+		return cure.Left{}
+	}
+	left, err := l.model.Left(mass, l.start)
+	if err != nil {
+		return cure.Left{}
+	}
+	return left
 }
 
 // mixedAt is a sheet whose parts met at a temperature.
@@ -35,7 +49,8 @@ type mixedAt struct {
 // there is none.
 type tabled struct {
 	table *cure.Table
-	model *cure.Life
+	model *cure.Remembered
+	bad   error // why there is none, where the sheet gives one
 }
 
 // The masses over which a pot life is worked out: from a cup to a full bucket,
@@ -43,20 +58,24 @@ type tabled struct {
 const leastMass measure.Mass = 0.2
 
 // life works out, once for a sheet, how long a mass of it lives in the pail; nil
-// where it has no pot life.
-func (d *divider) life(s *sheet) func(measure.Mass) measure.Span {
+// where it has no pot life. It fails where the sheet gives one that cannot be
+// followed: a batch sized without it would trust the bucket alone.
+func (d *divider) life(s *sheet) (func(measure.Mass) measure.Span, error) {
 	l := d.lives[s.key]
 	if l == nil {
 		l = &lives{start: d.partsAt(s.mix)}
 		d.lives[s.key] = l
 		known := d.table(s, l.start)
 		l.table, l.model = known.table, known.model
+		if l.table != nil {
+			l.beyond = l.table.Beyond
+		}
 		d.extremes(s, l)
 	}
 	if l.table == nil {
-		return nil
+		return nil, d.table(s, l.start).bad
 	}
-	return l.table.Life
+	return l.table.Life, nil
 }
 
 // partsAt is the temperature at which the parts of a mix have met.
@@ -87,23 +106,20 @@ func (d *divider) table(s *sheet, start measure.Temperature) *tabled {
 	}
 	made := &tabled{}
 	d.tables[at] = made
-	points, mass := s.product.PotPoints()
-	if len(s.product.Components) < 2 || len(points) == 0 {
+	if len(s.product.Components) < 2 || len(s.product.PotLife) == 0 {
 		return made
 	}
-	if l := d.lives[s.key]; l != nil && l.model != nil {
-		made.model = l.model
-	} else if model, err := cure.NewLife(cure.Sheet{Points: points, Mass: mass, Density: s.mix.Density.Value, Kinetics: s.product.Reacts()}); err == nil {
-		made.model = &model
-	} else {
-		return made // refused by Faults
+	made.model, made.bad = d.known.Life(s.product.Sheet(s.mix))
+	if made.bad != nil {
+		return made
 	}
 	air := d.slab
 	if own := d.file.Job.Mixing.Air; own != nil {
 		air = own.Value
 	}
-	most := max(s.mix.Density.Value.Of(d.file.Job.Bucket.Usable()), 2*leastMass)
-	if table, err := made.model.Over(leastMass, most, start, air, d.file.Job.Mixing.Standing); err == nil {
+	most := max(s.mix.Density.Value.Of(d.largestBucket()), 2*leastMass)
+	table, err := made.model.Over(leastMass, most, start, air, d.file.Job.Mixing.Standing)
+	if made.bad = err; err == nil {
 		made.table = &table
 	}
 	return made
@@ -115,28 +131,46 @@ func (d *divider) extremes(s *sheet, l *lives) {
 		return
 	}
 	p, path := s.product, "/job/mixing"
-	_, mass := p.PotPoints()
-	switch _, _, outside := p.Lives(l.start); {
+	switch {
 	case p.MaterialMin != nil && l.start < p.MaterialMin.Value, p.MaterialMax != nil && l.start > p.MaterialMax.Value:
 		d.find(finding.Finding{
 			Level: finding.Warning, Step: finding.Batches, Path: path,
 			Text:   fmt.Sprintf("%s is mixed at %s; its sheet allows its parts %s.", p.Name, d.units.Temperature(l.start), d.between(p.MaterialMin, p.MaterialMax)),
 			WayOut: "Store the parts at the working temperature for 12 to 18 h before.",
 		})
-	case outside:
+	case l.beyond:
 		d.find(finding.Finding{
-			Level: finding.Note, Step: finding.Batches, Path: path,
-			Text:   fmt.Sprintf("The pot life of %s at %s lies outside the temperatures of its sheet and is extrapolated.", p.Name, d.units.Temperature(l.start)),
-			WayOut: "Try a small batch first, with a clock.",
+			Level: finding.Warning, Step: finding.Batches, Path: path,
+			Text:   fmt.Sprintf("The pot life of %s at %s is beyond the sheet, which tells of %s; colder than that no longer one is planned with.", p.Name, d.units.Temperature(l.start), d.told(p.PotLife)),
+			WayOut: "Bring the parts to a temperature of the sheet, or time a small batch and enter it as your own test.",
 		})
 	}
-	if mass == 0 {
+	if l.model.Fit.Assumed {
+		d.find(finding.Finding{
+			Level: finding.Note, Step: finding.Batches, Path: s.path + "/potLife",
+			Text:   fmt.Sprintf("The sheet of %s gives one pot life only; how it changes with mass and heat is assumed from its chemistry.", p.Name),
+			WayOut: "Time a batch of the size you mix, and enter it as your own test.",
+		})
+	}
+	if p.Massed() == 0 {
 		d.find(finding.Finding{
 			Level: finding.Note, Step: finding.Batches, Path: s.path + "/potLife",
 			Text:   fmt.Sprintf("The sheet of %s does not say on which mass its pot life was measured; %s was assumed, and how much shorter a bucket lives rests on that.", p.Name, d.units.Mass(cure.AssumedMass)),
 			WayOut: "Ask the maker, or time a batch and enter it as your own test.",
 		})
 	}
+}
+
+// told names the temperatures at which pot lives were timed.
+func (t terms) told(all []material.PotLife) string {
+	low, high := all[0].At, all[0].At
+	for _, p := range all {
+		low, high = min(low, p.At), max(high, p.At)
+	}
+	if low == high {
+		return t.units.Temperature(low) + " only"
+	}
+	return t.units.Temperature(low) + " to " + t.units.Temperature(high)
 }
 
 func (t terms) between(low, high *measure.Sourced[measure.Temperature]) string {

@@ -99,22 +99,22 @@ func TestWhatRelaxesALimit(t *testing.T) {
 }
 
 // A pail too big to be left standing is called out; parts outside their sheet
-// are; and ice lengthens what shade and air do not.
+// are; ice and shade count for nothing, a warm bath does.
 func TestWhatThePailMeets(t *testing.T) {
 	s := demoShelf(t)
 	f := laidJob(t, s, coat("hardtack-clear", 400))
 	says := func(f job.File, words string) bool {
 		return slices.ContainsFunc(Make(f, measure.Metric, noon()).Findings, func(found finding.Finding) bool { return strings.Contains(found.Text, words) })
 	}
-	if !says(f, "left standing heats itself to about") {
+	if !says(f, "left standing smokes about") {
 		t.Error("a full pail does not smoke")
 	}
 	paint := laidJob(t, s, coat("causeway-2c", 140))
-	if says(paint, "left standing heats itself") {
+	if says(paint, "left standing smokes") {
 		t.Error("a thin solvent-borne paint smokes")
 	}
 	warm(&f, 33)
-	if !says(f, "at 33 °C lies outside the temperatures of its sheet") {
+	if !says(f, "at 33 °C is beyond the sheet, which tells of 10 °C to 30 °C") {
 		t.Error("an extrapolated life is not told")
 	}
 	keel := laidJob(t, s, coat("keelbody-100", 900))
@@ -133,7 +133,7 @@ func TestWhatThePailMeets(t *testing.T) {
 		f.Job.Mixing.Standing = cure.Standing(standing)
 		in[standing] = limit(t, f, kit.ByPotLife).Volume
 	}
-	if in["ice"] <= in["shade"] || in["shade"] < in[""] || in["warm"] >= in[""] {
+	if in["ice"] != in[""] || in["shade"] != in[""] || in["warm"] >= in[""] {
 		t.Errorf("%v", in)
 	}
 	carry := measure.Span(6 * measure.Minute)
@@ -148,6 +148,26 @@ func TestWhatThePailMeets(t *testing.T) {
 	carry = 5 * measure.Hour
 	if refused := Make(f, measure.Metric, noon()).Refused(); len(refused) != 1 || !strings.Contains(refused[0].Text, "ends before mixing, standing and carrying") {
 		t.Errorf("carried for five hours: %v", texts(refused))
+	}
+}
+
+// A deep pour that heats itself is called out with what may be poured, a thin one
+// is not; what a sheet allows to be mixed at once bounds a batch.
+func TestHeatBoundsAPourAndAMix(t *testing.T) {
+	s := demoShelf(t)
+	deep := laidJob(t, s, coat("keelbody-100", 14000))
+	told := saying(Make(deep, measure.Metric, noon()), "in one pour would heat itself to about")
+	if told == nil || !strings.Contains(told.Text, "stay under 60 °C. Its sheet allows 2.6 mm") {
+		t.Errorf("14 mm: %+v", told)
+	}
+	thin := laidJob(t, s, coat("keelbody-100", 2200))
+	if told := saying(Make(thin, measure.Metric, noon()), "would heat itself"); told != nil {
+		t.Errorf("2.2 mm: %+v", told)
+	}
+	thin.Products[0].MixMax = &measure.Sourced[measure.Mass]{Value: 4.5, Source: measure.Sheet}
+	d := Make(thin, measure.Metric, noon()).Surfaces[0].Coats[0].Division
+	if d.Limits[0].Kind != kit.BySheet || d.Batches[0].Mass > 4.5*1.0001 {
+		t.Errorf("%+v, %v kg a batch", d.Limits[0], d.Batches[0].Mass)
 	}
 }
 
@@ -197,7 +217,16 @@ func TestWhatCannotBeMixedIsSaid(t *testing.T) {
 				f.Products[0].Kits[i].Gone = true
 			}
 		}, "no size of Hardtack Clear is sold any more"},
-		{"parts at the boil", func(f *job.File) { warm(f, 95) }, "its pot life of 0.3 min ends before"},
+		{"parts at the boil", func(f *job.File) { warm(f, 95) }, "Part A comes at 95 °C"},
+		{"a slab below all cold", func(f *job.File) {
+			f.Job.Slab = &measure.Sourced[measure.Temperature]{Value: -300, Source: measure.OwnTest}
+		}, "The slab is planned for −300 °C"},
+		{"a slab past all heat", func(f *job.File) {
+			f.Job.Slab = &measure.Sourced[measure.Temperature]{Value: 1e308, Source: measure.OwnTest}
+		}, "The slab is planned for "},
+		{"a life that no rate gives", func(f *job.File) {
+			f.Products[0].Kinetics = &cure.Kinetics{A1: 1e-300, E1: 0, Cp: 1800, Gel: 0.6}
+		}, "its pot life cannot be worked out"},
 	}
 	for _, c := range cases {
 		f := laidJob(t, demoShelf(t), coat("hardtack-clear", 250))

@@ -25,7 +25,7 @@ type Figures struct {
 
 // line sums a plan up.
 func line(t terms, p Plan) Figures {
-	out := Figures{Area: p.Area, Cost: p.Cost, People: t.file.Job.Crew.Spreaders + 1}
+	out := Figures{Area: p.Area, Cost: p.Cost, People: t.file.Job.Crew.People()}
 	for _, b := range p.Purchases {
 		for _, l := range b.Lines {
 			out.Kits += l.Count

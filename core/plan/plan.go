@@ -6,9 +6,12 @@
 package plan
 
 import (
+	"context"
+	"fmt"
 	"time"
 
 	"nephelon/core/buildup"
+	"nephelon/core/cure"
 	"nephelon/core/finding"
 	"nephelon/core/geometry"
 	"nephelon/core/job"
@@ -53,6 +56,7 @@ type Bare struct {
 	Takeoff *takeoff.Takeoff `json:"takeoff,omitempty" doc:"Absent while the outline is not usable"`
 	Faults  []geometry.Point `json:"faults,omitempty" doc:"Where the outline is at fault"`
 	Survey  *SurveyPlan      `json:"survey,omitempty" doc:"Absent while nothing was surveyed"`
+	Begin   *time.Time       `json:"begin,omitempty" doc:"When preparation must begin for the first coat to start as planned, with its drying and without a break; absent while either is not known"`
 	Course  *pour.Course     `json:"course,omitempty"`
 	Exit    *pour.Mark       `json:"exit,omitempty" doc:"The wall on which the exit lies"`
 }
@@ -75,21 +79,45 @@ type CoatPlan struct {
 	Sections []pour.Section  `json:"sections,omitempty"`
 	Cuts     []pour.Cut      `json:"cuts,omitempty"`
 	Cards    []kit.Card      `json:"cards,omitempty"`
+	Ahead    []string        `json:"ahead,omitempty" doc:"What is done the day before and in the last minutes, in order"`
+}
+
+// Planner makes plans, and remembers of one what the next one needs, too: how long
+// mixes live. It may be shared.
+type Planner struct{ known *cure.Known }
+
+// NewPlanner remembers nothing yet.
+func NewPlanner() *Planner { return &Planner{cure.NewKnown()} }
+
+// Make is the plan of a job by a planner of its own.
+func Make(f job.File, units measure.System, now time.Time) Plan {
+	return NewPlanner().Make(f, units, now)
 }
 
 // Make works out the plan of a job. It computes all that can be computed; what
 // cannot be is told as refused findings, each with the path of its field. The
 // units are those in which its sentences speak.
-func Make(f job.File, units measure.System, now time.Time) Plan {
+func (p *Planner) Make(f job.File, units measure.System, now time.Time) Plan {
+	made, _ := p.MakeFor(context.Background(), f, units, now) // ends by itself
+	return made
+}
+
+// MakeFor is the same for a caller who may be gone: then it fails with the context's
+// error before the next coat is worked out.
+func (p *Planner) MakeFor(ctx context.Context, f job.File, units measure.System, now time.Time) (Plan, error) {
 	t, found := read(f, units, now)
+	t.known, t.ctx = p.known, ctx
 	m := measureAll(t)
 	s := surveyAll(t, m)
 	b := buildAll(t, m)
-	p := buyAll(t, b)
-	d := divideAll(t, m, b, p)
+	k := buyAll(t, b)
+	d := divideAll(t, m, b, k)
 	l := layAll(t, m, d)
+	if err := ctx.Err(); err != nil {
+		return Plan{}, fmt.Errorf("plan the job: %w", err)
+	}
 	c := timeAll(t, m, d)
-	return tell(t, found, stages{m, s, b, p, d, l, c})
+	return tell(t, found, stages{m, s, b, k, d, l, c}), nil
 }
 
 // Refused returns the findings that keep a plan from being whole.

@@ -1,8 +1,12 @@
 package plan
 
 import (
+	"slices"
+
 	"nephelon/core/kit"
 	"nephelon/core/measure"
+	"nephelon/core/school"
+	"nephelon/core/survey"
 )
 
 // MediumNeed is what a job takes of one medium.
@@ -20,13 +24,20 @@ type MediumNeed struct {
 // supply counts the media and the tools of the whole job.
 func (t terms) supply(p Plan) ([]MediumNeed, []kit.Tool) {
 	media := []MediumNeed{}
-	work := kit.Work{Area: p.Area, People: t.file.Job.Crew.Spreaders + 1}
+	work, coats := kit.Work{People: t.file.Job.Crew.People(), Torch: t.methods.Bubbles == school.Torch, Mist: t.methods.Bubbles == school.Alcohol}, 0
 	type named struct{ medium, name string }
 	at := make(map[named]int)
 	for i, s := range p.Surfaces {
+		site := kit.Site{Place: "floor"}
+		switch from := t.file.Job.Surfaces[i]; {
+		case from.Top != nil:
+			site.Place = "top"
+		case from.Pool != nil:
+			site.Place = "pool"
+		}
 		if s.Takeoff != nil {
-			work.Perimeter += s.Takeoff.Perimeter
-			work.Doors += s.Takeoff.Openings
+			site.Area, site.Perimeter, site.Doors = s.Takeoff.Area, s.Takeoff.Perimeter, s.Takeoff.Openings
+			site.Ground = t.ground(s, site)
 		}
 		for c, coat := range s.Coats {
 			if coat.Build == nil {
@@ -36,7 +47,7 @@ func (t terms) supply(p Plan) ([]MediumNeed, []kit.Tool) {
 			if coat.Division != nil {
 				done.Batches = len(coat.Division.Batches)
 			}
-			work.Coats = append(work.Coats, done)
+			site.Coats, coats = append(site.Coats, done), coats+1
 			for _, a := range coat.Build.Additions {
 				key := named{a.Medium, a.Name}
 				n, seen := at[key]
@@ -45,18 +56,38 @@ func (t terms) supply(p Plan) ([]MediumNeed, []kit.Tool) {
 					at[key] = n
 					media = append(media, MediumNeed{Medium: a.Medium, Name: a.Name})
 				}
-				media[n].Mass += a.Mass
-				media[n].Volume += a.Volume
+				share := 1.0 // of what is needed; what is stirred in follows what is mixed
+				if a.Mixed() && coat.Division != nil {
+					share = float64(coat.Division.Mixed / coat.Build.Need)
+				}
+				media[n].Mass += a.Mass * measure.Mass(share)
+				media[n].Volume += a.Volume * measure.Volume(share)
 			}
 		}
+		work.Sites = append(work.Sites, site)
 	}
 	for i := range media {
 		media[i] = t.packed(media[i])
 	}
-	if len(work.Coats) == 0 {
+	if coats == 0 {
 		return media, []kit.Tool{}
 	}
 	return media, kit.Tools(work, t.file.Media, t.units)
+}
+
+// ground is what of a surface is ground: all of it where its preparation says so,
+// or where nothing was surveyed and grinding is how this contractor opens a floor.
+func (t terms) ground(s SurfacePlan, site kit.Site) measure.Area {
+	if s.Survey != nil && s.Survey.Preparation != nil {
+		if slices.ContainsFunc(s.Survey.Preparation.Tasks, func(p survey.PreparationTask) bool { return p.ID == "grind" }) {
+			return site.Area
+		}
+		return 0
+	}
+	if site.Place == "top" || t.methods.Opening != school.Grind {
+		return 0
+	}
+	return site.Area
 }
 
 // packed adds the spare of a medium, takes off its stock and chooses its packs.

@@ -8,6 +8,7 @@ import (
 	"nephelon/core/climate"
 	"nephelon/core/finding"
 	"nephelon/core/measure"
+	"nephelon/core/school"
 	"nephelon/core/survey"
 )
 
@@ -71,11 +72,19 @@ func (t terms) surveyOne(i int, m measuredSurface) (*SurveyPlan, []finding.Findi
 	if off := m.takeoff; off != nil {
 		extent := survey.Extent{
 			Area: off.Area, Upright: off.Facing.Vertical, Perimeter: off.Perimeter, Doors: off.Openings, Filler: off.Filler,
-			Pool: s.Pool != nil, Top: s.Top != nil, Coats: len(s.Coats), People: t.file.Job.Crew.Spreaders + 1,
+			Pool: s.Pool != nil, Top: s.Top != nil, Coats: len(s.Coats), People: t.file.Job.Crew.People(), Rules: t.rules,
 		}
 		for c, coat := range s.Coats {
-			if c > 0 && coat.Abraded {
+			if c == 0 || !coat.Abraded && t.methods.Between != school.SandEvery {
+				continue
+			}
+			if coat.Abraded {
 				extent.Abraded++
+			}
+			if below := t.layers[i][c-1].sheet; below != nil && below.product.Abrade != nil {
+				if grit := int(below.product.Abrade.Value); !slices.Contains(extent.Grits, grit) {
+					extent.Grits = append(extent.Grits, grit)
+				}
 			}
 		}
 		p := survey.Prepare(*s.Survey, extent, t.file.Job.Methods, told.Verdicts)
@@ -123,7 +132,8 @@ func (t terms) surveyCoats(i int, m measuredSurface) survey.Coats {
 			c.HumidityMax, c.SlabMin, c.SlabMax = p.SlabHumidityMax, p.SlabMin, p.SlabMax
 		}
 		if l.sound && m.takeoff != nil {
-			c.Film += l.coat.Wet(p, l.sheet.mix)
+			c.Film += l.coat.Dry(p, l.sheet.mix)
+			c.Broadcast = c.Broadcast || l.coat.Scatter != nil && l.coat.Scatter.Degree == "full"
 		}
 	}
 	return c

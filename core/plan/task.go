@@ -5,7 +5,6 @@ import (
 
 	"nephelon/core/kit"
 	"nephelon/core/measure"
-	"nephelon/core/school"
 	"nephelon/core/work"
 )
 
@@ -37,7 +36,7 @@ func (t terms) surfaceWork(i int, s stages) work.Surface {
 	for c, l := range t.layers[i] {
 		coat := work.Coat{
 			ID: l.coat.ID, Number: l.number, Wait: l.coat.Wait, Hardener: l.coat.Hardener, Slab: t.slab, Build: s.built.coats[i][c], Division: s.divided.coats[i][c].division,
-			Abraded: c > 0 && (l.coat.Abraded || t.methods.Between == school.SandEvery), Spreaders: t.file.Job.Crew.Spreaders,
+			Abraded: t.abrades(l), Spreaders: t.crew(l).Spreaders, Alone: t.file.Job.Crew.Alone,
 			Full: l.coat.Scatter != nil && l.coat.Scatter.Degree == "full",
 		}
 		if l.sheet != nil {

@@ -231,7 +231,8 @@ func TestTheTasksOfTheDemo(t *testing.T) {
 	}
 }
 
-// The start is read off the clock on site, and the plan's clock times say so.
+// The start is read off the clock on site, and the plan's clock times say so. Oslo's
+// clock is put forward at 02:00 on the last Sunday of March (IANA time zone database).
 func TestAStartOnSite(t *testing.T) {
 	f := laidJob(t, demoShelf(t), coat("keelbody-100", 800))
 	f.Job.Zone, f.Job.Start = "Europe/Oslo", "2031-03-30T02:20" // the clock is put forward that night

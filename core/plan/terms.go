@@ -1,12 +1,14 @@
 package plan
 
 import (
+	"context"
 	"errors"
 	"fmt"
 	"math"
 	"time"
 
 	"nephelon/core/buildup"
+	"nephelon/core/cure"
 	"nephelon/core/finding"
 	"nephelon/core/job"
 	"nephelon/core/material"
@@ -26,11 +28,17 @@ type terms struct {
 	rules   map[string]survey.Rule
 	sheets  map[material.SheetKey]*sheet
 	media   map[string]*material.Medium
-	layers  [][]layer // by surface, bottom to top
+	faulty  map[string]bool // media that cannot be planned with, which is told
+	layers  [][]layer       // by surface, bottom to top
 	start   *time.Time
 	hours   job.Hours
 	weather weather
+	known   *cure.Known
+	ctx     context.Context
 }
+
+// gone tells whether nobody waits for the plan any more.
+func (t terms) gone() bool { return t.ctx.Err() != nil }
 
 // sheet is a data sheet as it reads with one of its hardeners.
 type sheet struct {
@@ -60,12 +68,15 @@ func surfacePath(i int) string { return fmt.Sprintf("/job/surfaces/%d", i) }
 // read looks at what spans the whole file: identities, references and values
 // that contradict each other.
 func read(f job.File, units measure.System, now time.Time) (terms, []finding.Finding) {
-	t := terms{file: f, units: units, now: now, slab: material.AssumedSlab, methods: f.Job.Methods.Filled(), rules: survey.Rules(f.Job.Rules)}
-	if f.Job.Slab != nil {
-		t.slab = f.Job.Slab.Value
-	}
-	found := t.readSheets()
+	t := terms{file: f, units: units, now: now, slab: material.AssumedSlab, methods: f.Job.Methods.Filled(), rules: survey.Rules(f.Job.Rules), known: cure.NewKnown(), ctx: context.Background()}
+	found := t.checkTemperatures()
+	found = append(found, t.readSheets()...)
+	held := make(map[string]bool, len(f.Job.Stock))
 	for i, c := range f.Job.Stock {
+		if held[c.ID] {
+			found = append(found, refused(finding.Kits, fmt.Sprintf("/job/stock/%d/id", i), "Reserve each container once.", "Two containers of the stock have the id “%s”.", c.ID))
+		}
+		held[c.ID] = true
 		for _, fault := range c.Faults() {
 			found = append(found, refused(finding.Kits, fmt.Sprintf("/job/stock/%d%s", i, fault.Field), fault.Way, "Stock of %s: %s", c.Sheet, fault.Text))
 		}
@@ -83,8 +94,10 @@ func (t *terms) readSheets() []finding.Finding {
 	var found []finding.Finding
 	t.sheets = make(map[material.SheetKey]*sheet, len(t.file.Products))
 	t.media = make(map[string]*material.Medium, len(t.file.Media))
+	t.faulty = make(map[string]bool)
 	add := func(hardener string, p *material.Product, path string) {
 		key := material.SheetKey{Product: p.ID, Hardener: hardener}
+		p = t.rested(p)
 		t.sheets[key] = &sheet{key: key, product: p, mix: p.Mix(), window: buildup.WindowOf(p, t.slab), path: path}
 	}
 	for i := range t.file.Products {
@@ -109,9 +122,18 @@ func (t *terms) readSheets() []finding.Finding {
 	}
 	for i := range t.file.Media {
 		m := &t.file.Media[i]
+		path := fmt.Sprintf("/media/%d", i)
+		if t.media[m.ID] != nil {
+			found = append(found, refused(finding.BuildUp, path+"/id", "Give each medium its own id.", "Two media have the id “%s”.", m.ID))
+			continue
+		}
 		t.media[m.ID] = m
-		for _, fault := range m.Faults() {
-			found = append(found, refused(finding.BuildUp, fmt.Sprintf("/media/%d%s", i, fault.Field), fault.Way, "%s: %s", m.Name, fault.Text))
+		faults := m.Faults()
+		for _, fault := range faults {
+			found = append(found, refused(finding.BuildUp, path+fault.Field, fault.Way, "%s: %s", m.Name, fault.Text))
+		}
+		if len(faults) > 0 {
+			t.faulty[m.ID] = true
 		}
 	}
 	return found
@@ -127,7 +149,7 @@ func (t *terms) checkCrew() []finding.Finding {
 	if t.file.Job.Crew.Spreaders < 1 {
 		found = append(found, refused(finding.Batches, "/job/crew/spreaders", "Enter one person at least.", "Nobody is there to spread."))
 	}
-	if pace := t.file.Job.Crew.Pace.Value; pace <= 0 || pace > buildup.MaxPace {
+	if pace := t.file.Job.Crew.Pace.Value; !buildup.AnyPace(pace) {
 		found = append(found, refused(finding.Batches, "/job/crew/pace", "Enter the area one person spreads in an hour.", "The pace is not one a person can spread at."))
 	}
 	if b := t.file.Job.Bucket; b.Pail != nil {
@@ -138,6 +160,36 @@ func (t *terms) checkCrew() []finding.Finding {
 				WayOut: "Measure the inside again, or enter what it holds.",
 			})
 		}
+	}
+	return found
+}
+
+// checkTemperatures refuses what no site is at, and plans with what is assumed in
+// its place.
+func (t *terms) checkTemperatures() []finding.Finding {
+	var found []finding.Finding
+	mixing := &t.file.Job.Mixing
+	for _, c := range []struct {
+		value     **measure.Sourced[measure.Temperature]
+		path      string
+		low, high measure.Temperature
+		text      string
+	}{
+		{&t.file.Job.Slab, "/job/slab", -30, 60, "The slab is planned for"},
+		{&mixing.A, "/job/mixing/a", -10, 60, "Part A comes at"},
+		{&mixing.B, "/job/mixing/b", -10, 60, "Part B comes at"},
+		{&mixing.Air, "/job/mixing/air", -30, 60, "The air at the mixing place is at"},
+	} {
+		at := *c.value
+		if at == nil || at.Value >= c.low && at.Value <= c.high {
+			continue
+		}
+		found = append(found, refused(finding.Batches, c.path, fmt.Sprintf("Enter %s to %s.", t.units.Temperature(c.low), t.units.Temperature(c.high)), "%s %s.", c.text, t.units.Temperature(at.Value)))
+		*c.value = nil
+	}
+	t.slab = material.AssumedSlab
+	if t.file.Job.Slab != nil {
+		t.slab = t.file.Job.Slab.Value
 	}
 	return found
 }
@@ -268,6 +320,10 @@ func (t *terms) strangers(l layer) *finding.Finding {
 			f := refused(finding.BuildUp, l.path+n.Field, "Choose one from the shelf.", "it names a medium “%s” that is not in the file.", n.Medium)
 			return &f
 		}
+		if t.faulty[n.Medium] {
+			f := refused(finding.BuildUp, l.path+n.Field, "Correct it on the shelf, or choose another.", "it names %s, which cannot be planned with.", t.media[n.Medium].Name)
+			return &f
+		}
 	}
 	return nil
 }
@@ -278,47 +334,6 @@ func (t terms) productPath(id string) string {
 		return s.path
 	}
 	return "/products"
-}
-
-// crew is who spreads a coat, at the pace that holds for it.
-func (t terms) crew(l layer) job.Crew {
-	crew := t.file.Job.Crew
-	if l.coat.Pace != nil {
-		crew.Pace = *l.coat.Pace
-	}
-	return crew
-}
-
-// carry is the time from the mixing place to the floor.
-func (t terms) carry() measure.Span {
-	if own := t.file.Job.Mixing.Carry; own != nil {
-		return *own
-	}
-	return 0
-}
-
-// mixedAgain is how long a mix is stirred again in a second bucket: common
-// practice, no source.
-const mixedAgain = measure.Minute
-
-// again is how long this contractor mixes a second time.
-func (t terms) again() measure.Span {
-	if t.methods.Residue == school.SecondBucket {
-		return mixedAgain
-	}
-	return 0
-}
-
-// mixesMore is how long a mix of two parts is worked on after its sheet's mixing.
-func (t terms) mixesMore(l layer) measure.Span {
-	if len(l.sheet.product.Components) < 2 {
-		return 0
-	}
-	more := t.again()
-	if l.coat.Colours != nil && t.methods.Tinting != school.TintBefore {
-		more += l.coat.Colours.Takes(t.file.Job.Crew.Spreaders + 1)
-	}
-	return more
 }
 
 // list joins words as a sentence does.

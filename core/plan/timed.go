@@ -12,6 +12,7 @@ import (
 	"nephelon/core/material"
 	"nephelon/core/measure"
 	"nephelon/core/school"
+	"nephelon/core/survey"
 )
 
 // CoatTimes is when a coat is laid, if the crew works on without a break, and
@@ -19,6 +20,8 @@ import (
 type CoatTimes struct {
 	Start  *time.Time          `json:"start,omitempty" doc:"Of its first section; absent while the start of the work is not planned"`
 	End    *time.Time          `json:"end,omitempty" doc:"Of its last section"`
+	Abrade *time.Time          `json:"abrade,omitempty" doc:"When the coat below is abraded before it"`
+	Sanded *time.Time          `json:"sanded,omitempty" doc:"When that is done"`
 	Spread measure.Span        `json:"spread" doc:"s that the crew spreads"`
 	Slab   measure.Temperature `json:"slab" doc:"°C of the slab when it is laid"`
 	Stages []FilmStage         `json:"stages"`
@@ -154,7 +157,16 @@ func timeAll(t terms, m measured, d divided) timed {
 					at = ready
 				}
 			}
+			var abrade, sanded *time.Time
+			if below[i] != nil && t.start != nil && t.abrades(layers[round]) {
+				from, until := clock.abrading(i, below[i], free)
+				abrade, sanded = &from, &until
+				if until.After(at) {
+					at = until
+				}
+			}
 			times := clock.lay(i, round, slabs[i], at)
+			times.Abrade, times.Sanded = abrade, sanded
 			if t.start != nil {
 				free = *times.End
 				clock.out.coats[i][round].clocks = clock.batches(i, round, times)
@@ -166,6 +178,21 @@ func timeAll(t terms, m measured, d divided) timed {
 		}
 	}
 	return clock.out
+}
+
+// abrading is when the crew abrades the coat below: once it can be walked on, or else
+// takes the next coat, and nobody spreads elsewhere.
+func (t *timer) abrading(i int, below *CoatTimes, free time.Time) (from, until time.Time) {
+	hard := below.stage(material.StageFoot).After
+	if hard == 0 {
+		hard = below.stage(material.StageRecoatFrom).After
+	}
+	from = later(*below.End, hard)
+	if free.After(from) {
+		from = free
+	}
+	people := float64(t.file.Job.Crew.People())
+	return from, later(from, measure.Span(float64(t.measured.surfaces[i].takeoff.Area)/survey.SandPace/people*measure.Hour))
 }
 
 // slab is the slab of a surface through the forecast, corrected by what was read
@@ -193,8 +220,12 @@ func (t *timer) slab(i int) *slabHours {
 func (t *timer) lay(i, n int, w *slabHours, at time.Time) *CoatTimes {
 	l, out := t.layers[i][n], &t.out.coats[i][n]
 	crew := t.crew(l)
-	area := t.measured.surfaces[i].takeoff.Area
+	area := covers(l.coat, t.measured.surfaces[i].takeoff)
 	c := &CoatTimes{Spread: measure.Span(float64(area) / (float64(crew.Pace.Value) * float64(crew.Spreaders))), Slab: t.terms.slab, Stages: []FilmStage{}}
+	if crew.Alone {
+		// Whoever spreads mixes every batch but the first before the next is spread.
+		c.Spread += t.readies(l) * measure.Span(len(t.divided.coats[i][n].division.Batches)-1)
+	}
 	end := later(at, c.Spread)
 	if t.start != nil {
 		first, last := at, end
@@ -274,12 +305,23 @@ func (t *timer) late(i, n int, below *CoatTimes, start time.Time) {
 // hour tells a time as the clock on site shows it.
 func hour(t time.Time) string { return t.Format("Mon 15:04") }
 
+// readies is how long it takes from A meeting B to the floor.
+func (t *timer) readies(l layer) measure.Span {
+	mixing, induction := kit.Waits(l.sheet.product)
+	return mixing + t.mixesMore(l) + induction + t.carry()
+}
+
 // batches tells when A meets B for each batch, so that it arrives as the one
 // before runs out, and until when its pail can be used.
 func (t *timer) batches(i, n int, c *CoatTimes) []clock {
 	l, division := t.layers[i][n], t.divided.coats[i][n].division
-	mixing, induction := kit.Waits(l.sheet.product)
-	ready := mixing + t.mixesMore(l) + induction + t.carry()
+	ready := t.readies(l)
+	spread := c.Spread
+	between := measure.Span(0)
+	if t.crew(l).Alone {
+		between = ready
+		spread -= ready * measure.Span(len(division.Batches)-1)
+	}
 	clocks := make([]clock, len(division.Batches))
 	arrives := *c.Start
 	for k, b := range division.Batches {
@@ -287,7 +329,7 @@ func (t *timer) batches(i, n int, c *CoatTimes) []clock {
 			meets := later(arrives, -ready)
 			clocks[k] = clock{meets, later(meets, life)}
 		}
-		arrives = later(arrives, c.Spread*measure.Span(b.Volume/division.Mixed))
+		arrives = later(arrives, spread*measure.Span(b.Volume/division.Mixed)+between)
 	}
 	return clocks
 }

@@ -2,6 +2,8 @@ package plan
 
 import (
 	"math"
+	"nephelon/core/school"
+	"nephelon/core/survey"
 	"slices"
 	"strings"
 	"testing"
@@ -152,3 +154,95 @@ func BenchmarkPlanThroughAForecast(b *testing.B) {
 		Make(f, measure.Metric, noon())
 	}
 }
+
+// Sanding stands on the clock: it begins when the film below takes a foot, and the
+// next coat when it is done. 40 m² at 35 m²/h by three people take 22.9 min.
+func TestSandingTakesItsTime(t *testing.T) {
+	s := demoShelf(t)
+	f := laidJob(t, s, coat("keelbody-100", 900), coat("gullwing-ur", 110))
+	f.Job.Start, f.Job.Zone = "2026-12-07T07:30:00", "UTC"
+	plain := Make(f, measure.Metric, noon()).Surfaces[0].Coats
+	f.Job.Surfaces[0].Coats[1].Abraded = true
+	sanded := Make(f, measure.Metric, noon()).Surfaces[0].Coats
+	below, times := sanded[0].Times, sanded[1].Times
+	if times.Abrade == nil || times.Sanded == nil || plain[1].Times.Abrade != nil {
+		t.Fatalf("%+v, plain %+v", times, plain[1].Times)
+	}
+	if foot := below.stage(material.StageFoot); !times.Abrade.Equal(*foot.At) {
+		t.Errorf("sanding begins at %v, a foot may stand on it at %v", times.Abrade, foot.At)
+	}
+	if took := times.Sanded.Sub(*times.Abrade).Minutes(); math.Abs(took-40.0/35/3*60) > 1e-6 || times.Start.Before(*times.Sanded) {
+		t.Errorf("it takes %v min, coat 2 at %v", took, times.Start)
+	}
+	f.Job.Surfaces[0].Coats[1].Abraded = false
+	f.Job.Methods.Between = school.SandEvery
+	if every := Make(f, measure.Metric, noon()).Surfaces[0].Coats[1].Times; !every.Start.Equal(*times.Start) {
+		t.Errorf("by the school of sanding coat 2 at %v, as abraded at %v", every.Start, times.Start)
+	}
+}
+
+// The preparation is told with its hours and its drying before the first coat.
+func TestPreparationBeginsBeforeTheFirstCoat(t *testing.T) {
+	f := laidJob(t, demoShelf(t), coat("keelbody-100", 900))
+	f.Job.Start, f.Job.Zone = "2026-12-07T07:30:00", "UTC"
+	f.Job.Surfaces[0].Survey = &survey.Survey{Substrate: survey.Concrete}
+	s := Make(f, measure.Metric, noon()).Surfaces[0]
+	takes := measure.Span(0)
+	for _, task := range s.Survey.Preparation.Tasks {
+		takes += task.Work/3 + task.Drying
+	}
+	if s.Begin == nil || math.Abs(s.Coats[0].Times.Start.Sub(*s.Begin).Seconds()-float64(takes)) > 1e-3 {
+		t.Errorf("begins at %v, takes %v s", s.Begin, takes)
+	}
+}
+
+// Unequal batches arrive as the one before runs out: 10 L take 2.5 times as long as
+// 4 L, so the clocks stand that far apart.
+func TestTheClockOfUnequalBatches(t *testing.T) {
+	f := laidJob(t, demoShelf(t), coat("hardtack-clear", 250))
+	f.Job.Start, f.Job.Zone = "2026-12-07T07:30:00", "UTC"
+	need := Make(f, measure.Metric, noon()).Purchases[0].Need
+	large, small := need*10.02/14, need*4.02/14
+	f.Products[0].Kits = []material.Kit{{Name: "large", Volume: &large, Source: measure.Sheet}, {Name: "small", Volume: &small, Source: measure.Sheet}}
+	f.Job.Bucket.Volume, f.Job.Bucket.Headroom, f.Job.Crew.Spreaders = large*1.01, 0, 6
+	c := Make(f, measure.Metric, noon()).Surfaces[0].Coats[0]
+	if len(c.Cards) != 2 || near(float64(c.Cards[0].Volume), float64(c.Cards[1].Volume), 0.1) {
+		t.Fatalf("%d batches of %v", len(c.Cards), c.Division.Batches)
+	}
+	whole := float64(c.Times.Spread)
+	if gap := c.Cards[1].Meets.Sub(*c.Cards[0].Meets).Seconds(); math.Abs(gap-whole*10/14) > 0.01*whole {
+		t.Errorf("the second is mixed %v s after the first of %v s in all", gap, whole)
+	}
+	for _, card := range c.Cards {
+		if life := card.UseBy.Sub(*card.Meets).Seconds(); math.Abs(life-float64(card.PotLife)) > 1e-6 {
+			t.Errorf("batch %d can be used for %v s, its card says %v", card.Batch, life, card.PotLife)
+		}
+	}
+}
+
+// Part B's temperature counts by its mass: 2 : 1 by volume of parts at 20 and 29 °C.
+func TestBothPartsWarmTheMix(t *testing.T) {
+	f := laidJob(t, demoShelf(t), coat("hardtack-clear", 250))
+	temperature := func(v measure.Temperature) *measure.Sourced[measure.Temperature] {
+		return &measure.Sourced[measure.Temperature]{Value: v, Source: measure.OwnTest}
+	}
+	f.Job.Mixing.A, f.Job.Mixing.B = temperature(20), temperature(29)
+	read, _ := read(f, measure.Metric, noon())
+	mix := read.sheets[material.SheetKey{Product: "hardtack-clear"}].mix
+	a, b := mix.Shares[0].Volume*float64(mix.Shares[0].Density.Value), mix.Shares[1].Volume*float64(mix.Shares[1].Density.Value)
+	if got, want := float64(read.partsAt(mix)), (20*a+29*b)/(a+b); !near(got, want, 1e-12) {
+		t.Errorf("%v °C, by mass %v", got, want)
+	}
+	f.Job.Mixing.B = nil
+	if alone, _ := readAgain(f); !near(float64(alone.partsAt(mix)), 20, 1e-12) {
+		t.Errorf("B as A: %v", alone.partsAt(mix))
+	}
+	life := func() measure.Span { return Make(f, measure.Metric, noon()).Surfaces[0].Coats[0].Cards[0].PotLife }
+	cool := life()
+	f.Job.Mixing.B = temperature(29)
+	if warm := life(); warm >= cool {
+		t.Errorf("with B at 29 °C it lives %v, with both at 20 °C %v", warm, cool)
+	}
+}
+
+func readAgain(f job.File) (terms, []finding.Finding) { return read(f, measure.Metric, noon()) }

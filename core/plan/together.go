@@ -61,7 +61,9 @@ func BuyTogether(files []job.File, units measure.System, now time.Time) (Togethe
 				continue
 			}
 			seen[c.ID] = true
-			stock = append(stock, c)
+			if !c.Expired(now) || f.Job.Methods.Shelf == school.IfSealed {
+				stock = append(stock, c)
+			}
 		}
 		wants = append(wants, f.Job.Buying...)
 		for _, b := range p.Purchases {
@@ -95,20 +97,20 @@ func BuyTogether(files []job.File, units measure.System, now time.Time) (Togethe
 	}
 	t.Apart, t.Cost = new(float64), new(float64)
 	for i := range t.Lines {
-		if err := t.buy(i, sheets, needs, stock, wants, units, now, files); err != nil {
+		if err := t.buy(i, sheets, needs, stock, wants, units, now); err != nil {
 			return t, err
 		}
 	}
 	return t, nil
 }
 
-func (t *Together) buy(i int, sheets map[material.SheetKey]material.Product, needs map[material.SheetKey]measure.Volume, stock []kit.Container, wants []kit.Wish, units measure.System, now time.Time, files []job.File) error {
+func (t *Together) buy(i int, sheets map[material.SheetKey]material.Product, needs map[material.SheetKey]measure.Volume, stock []kit.Container, wants []kit.Wish, units measure.System, now time.Time) error {
 	line := &t.Lines[i]
 	key := material.SheetKey{Product: line.Product, Hardener: line.Hardener}
 	sheet := sheets[key]
 	mix := sheet.Mix()
-	sealed := len(files) > 0 && files[0].Job.Methods.Shelf == school.IfSealed
-	bought, err := kit.Buy(sheet, line.Hardener, mix, needs[key], kit.OnHand(sheet, mix, line.Hardener, stock, now, sealed, units), wants)
+	// What is past its date is here by the rule of the job that reserved it.
+	bought, err := kit.Buy(sheet, line.Hardener, mix, needs[key], kit.OnHand(sheet, mix, line.Hardener, stock, now, true, units), wants)
 	if err != nil {
 		return fmt.Errorf("%s: %w", sheet.Name, err)
 	}

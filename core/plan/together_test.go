@@ -1,6 +1,7 @@
 package plan
 
 import (
+	"nephelon/core/school"
 	"slices"
 	"strings"
 	"testing"
@@ -50,5 +51,21 @@ func TestJobsBuyTogether(t *testing.T) {
 	b.Job.Currency = "USD"
 	if _, err := BuyTogether([]job.File{a, b}, measure.Metric, noon()); err == nil || !strings.Contains(err.Error(), "price them in one currency") {
 		t.Errorf("two currencies: %v", err)
+	}
+}
+
+// What is past its date counts by the rule of the job that reserved it, whichever
+// stands first.
+func TestEachJobsShelfLifeRule(t *testing.T) {
+	s := demoShelf(t)
+	lax, strict := laidJob(t, s, coat("undertow-mb2", 260)), laidJob(t, s, coat("undertow-mb2", 300))
+	lax.Job.Methods.Shelf = school.IfSealed
+	lax.Job.Stock = []kit.Container{{ID: "mine", Sheet: "undertow-mb2", Part: "kit", Volume: 5.4 * measure.Litre, Expires: "2020-01-31"}}
+	strict.Job.Stock = []kit.Container{{ID: "theirs", Sheet: "undertow-mb2", Part: "kit", Volume: 5.4 * measure.Litre, Expires: "2020-01-31"}}
+	for _, order := range [][]job.File{{lax, strict}, {strict, lax}} {
+		got, err := BuyTogether(order, measure.Metric, noon())
+		if err != nil || !near(float64(got.Lines[0].InStock), 0.0054, 1e-9) || got.Lines[0].Stock[0].Container != "mine" {
+			t.Errorf("%v in stock of %+v (%v)", got.Lines[0].InStock, got.Lines[0].Stock, err)
+		}
 	}
 }

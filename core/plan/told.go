@@ -3,8 +3,10 @@ package plan
 import (
 	"fmt"
 	"math"
+	"time"
 
 	"nephelon/core/buildup"
+	"nephelon/core/cure"
 	"nephelon/core/finding"
 	"nephelon/core/kit"
 	"nephelon/core/material"
@@ -75,12 +77,39 @@ func (t terms) surface(i int, s stages) (SurfacePlan, []finding.Finding) {
 			coat.Name, coat.Color = l.sheet.product.Name, l.sheet.product.Color
 		}
 		if d.division != nil {
-			cards, told := t.cards(l, coat.Build, d, lay.sections, timed.clocks, s.divided.lives[l.sheet.key], m.takeoff)
+			working := measure.Span(0)
+			if timed.times != nil {
+				working = timed.times.stage(material.StageWorking).After
+			}
+			cards, told := t.cards(i, l, coat.Build, d, lay.sections, timed.clocks, s.divided.lives[l.sheet.key], m.takeoff, working)
 			coat.Cards, found = cards, append(found, told...)
+			var start *time.Time
+			if timed.times != nil {
+				start = timed.times.Start
+			}
+			coat.Ahead = t.ahead(i, l, start)
+			found = append(found, t.schooled(i, l)...)
+			found = append(found, t.inOneSession(i, coat)...)
 		}
 		out.Coats[c] = coat
 	}
+	out.Begin = t.begin(out)
 	return out, found
+}
+
+// begin is when the preparation of a surface has to begin.
+func (t terms) begin(s SurfacePlan) *time.Time {
+	if s.Survey == nil || s.Survey.Preparation == nil || len(s.Coats) == 0 || s.Coats[0].Times == nil || s.Coats[0].Times.Start == nil {
+		return nil
+	}
+	takes := measure.Span(0)
+	for _, task := range s.Survey.Preparation.Tasks {
+		if task.ID != survey.BetweenCoats {
+			takes += task.Work/measure.Span(t.file.Job.Crew.People()) + task.Drying
+		}
+	}
+	at := later(*s.Coats[0].Times.Start, -takes)
+	return &at
 }
 
 // neighbours checks the coats of a surface against each other.
@@ -158,16 +187,22 @@ func (t terms) smoke(s stages) []finding.Finding {
 		if life == nil || life.table == nil {
 			continue
 		}
-		h, err := life.model.Stand(b.Mass, life.start)
-		if err != nil || !h.Smokes {
+		left := life.left(b.Mass)
+		if left.Smokes == nil {
 			continue
 		}
 		found = append(found, finding.Finding{
 			Level: finding.Note, Step: finding.Batches, Path: t.sheets[key].path,
-			Text: fmt.Sprintf("%s: a batch of %s left standing heats itself to about %s within %s and smokes.",
-				t.sheets[key].product.Name, t.units.Mass(b.Mass), t.units.Temperature(measure.Temperature(math.Round(float64(h.Peak.Temperature)/5)*5)), t.units.Span(h.Peak.Time)),
+			Text: fmt.Sprintf("%s: a batch of %s left standing smokes about %s after it can no longer be used, and heats itself to about %s.",
+				t.sheets[key].product.Name, t.units.Mass(b.Mass), t.units.Span(smokesAfter(left)), t.units.Temperature(measure.Temperature(math.Round(float64(left.Peak.Temperature)/5)*5))),
 			WayOut: "Pour it out at once. If one runs hot, carry it outside and leave it; never add water, never seal it.",
 		})
 	}
 	return found
+}
+
+// smokesAfter is how long after it can no longer be used a mix smokes, to the half minute
+// below.
+func smokesAfter(left cure.Left) measure.Span {
+	return measure.Span(math.Floor(float64(*left.Smokes-*left.Usable)/30) * 30)
 }

@@ -84,6 +84,9 @@ const (
 
 	PourAndSpread Laying = "pour"
 	DipAndRoll    Laying = "dip"
+	Trowel        Laying = "trowel" // of a coat, never of a whole job
+	Brush         Laying = "brush"
+	Spray         Laying = "spray"
 
 	KeepCool Warmth = "cool"
 	WarmUp   Warmth = "warm"

@@ -4,6 +4,7 @@ import (
 	"fmt"
 	"math"
 	"slices"
+	"strings"
 
 	"nephelon/core/measure"
 	"nephelon/core/school"
@@ -19,8 +20,18 @@ type Extent struct {
 	Pool      bool
 	Top       bool
 	Coats     int
-	Abraded   int // coats planned to be abraded before the next, whatever the school
+	Abraded   int   // coats planned to be abraded before the next, whatever the school
+	Grits     []int // that the sheets of the coats below name for it
 	People    int
+	Rules     map[string]Rule // with the strengths that are wanted
+}
+
+// strength is how many parts of water a rule puts to one.
+func (e Extent) strength(id string) float64 {
+	if own, there := e.Rules[id]; there {
+		return math.Max(1, math.Min(100, own.Value))
+	}
+	return Rules(nil)[id].Value
 }
 
 // Supply is a material or tool that a task takes.
@@ -96,7 +107,6 @@ const (
 	maskPace    = 30.0                                        // m/h of tape and caulk
 	fillPace    = 0.0012                                      // m³/h of cracks cut, filled and struck off
 	acidPerArea = measure.Gallon / 2 / (500 * measure.SqFoot) // m: half a gallon on 500 ft² a pass (handbooks of the trade)
-	waterToAcid = 4.0                                         // parts of water to one of acid, up to 1 : 1 on stubborn floors
 	rinse       = 0.0015                                      // m: 1.5 L/m² each time
 	neutral     = 0.0003                                      // m of 1 : 20 ammonia water
 	citricPerL  = measure.Pound / (2 * measure.Gallon)        // kg/m³: 1 lb in 2 US gal
@@ -305,13 +315,15 @@ func (p *planner) etch(area float64) {
 		etch.Items = []Supply{volume("Water, first into the bucket", water), {"Citric acid", measure.KindMass, citricPerL * water}}
 	} else {
 		acid := acidPerArea * area
-		etch.How = fmt.Sprintf("%.0f parts of water into the bucket first, then 1 of muriatic acid; pour in circles, scrub, keep it wet; a second pass where it did not fizz", waterToAcid)
-		etch.Items = []Supply{volume("Water, first into the bucket", waterToAcid*acid), volume("Muriatic acid, into the water", acid)}
+		water := p.extent.strength("acid-water")
+		etch.How = fmt.Sprintf("%.3g parts of water into the bucket first, then 1 of muriatic acid; pour in circles, scrub, keep it wet; a second pass where it did not fizz", water)
+		etch.Items = []Supply{volume("Water, first into the bucket", water*acid), volume("Muriatic acid, into the water", acid)}
 	}
 	p.add(etch)
 	p.add(PreparationTask{ID: "rinse", Name: "Rinse", How: "Flood and vacuum wet", Wet: true, Items: []Supply{volume("Water", rinse*area)}, Work: hours(area, 60), Check: "The rinse runs clear", Cautions: []string{cautionWet}})
-	p.add(PreparationTask{ID: "neutralise", Name: "Neutralise", How: "1 part of household ammonia in 20 of water (1 in 10 by a cautious school), scrub", Wet: true,
-		Items: []Supply{volume("Ammonia", neutral*area/21), volume("Water", neutral*area*20/21)}, Work: hours(area, 80), Check: "No fizzing left", Cautions: []string{cautionMix}})
+	water := p.extent.strength("neutraliser-water")
+	p.add(PreparationTask{ID: "neutralise", Name: "Neutralise", How: fmt.Sprintf("1 part of household ammonia in %.3g of water, scrub", water), Wet: true,
+		Items: []Supply{volume("Ammonia", neutral*area/(1+water)), volume("Water", neutral*area*water/(1+water))}, Work: hours(area, 80), Check: "No fizzing left", Cautions: []string{cautionMix}})
 	p.add(PreparationTask{ID: "rinse-again", Name: "Rinse again and dry", How: "Flood, vacuum wet, then leave it with the doors open", Wet: true, Items: []Supply{volume("Water", rinse*area)}, Work: hours(area, 60), Drying: overnight,
 		Check: "pH in range (ASTM D4262), it feels like coarse-to-medium paper, and the moisture test is passed again", Cautions: []string{cautionWet}})
 }
@@ -352,7 +364,10 @@ func (p *planner) mask() {
 	how := "Tape along the edges"
 	if !p.extent.Top && !p.extent.Pool {
 		items = append(items, pieces("Caulk, cartridges of 12 m", run/12))
-		how = "Tape walls, caulk the perimeter so that resin does not run under them; stop line under the closed door"
+		how = "Tape walls, caulk the perimeter so that resin does not run under them; stop line under the closed door: shut it and mark both faces"
+		if p.methods.Doors == school.BeyondDoor {
+			how = "Tape walls, caulk the perimeter so that resin does not run under them; stop line beyond the door leaf, square to the frame"
+		}
 	}
 	if p.extent.Doors > 0 {
 		items = append(items, Supply{"Release strip", measure.KindLength, float64(p.extent.Doors)})
@@ -376,6 +391,12 @@ func (p *planner) between() {
 	}
 	grit := "100 grit"
 	switch {
+	case len(p.extent.Grits) > 0:
+		named := make([]string, len(p.extent.Grits))
+		for i, g := range p.extent.Grits {
+			named[i] = fmt.Sprintf("P%d", g)
+		}
+		grit = strings.Join(named, ", ") + " by the sheets of the coats below"
 	case p.extent.Pool:
 		grit = "60 grit"
 	case p.extent.Top:

@@ -4,7 +4,7 @@ import "nephelon/core/measure"
 
 // Rule is a threshold with where it comes from.
 type Rule struct {
-	ID     string         `json:"id" enum:"concrete-age,slab-humidity,barrier-humidity,emission,dew-margin,air-humidity,slab-least,slab-most,ph-least,ph-most,pull-off,stale,wind,rain-free"`
+	ID     string         `json:"id" enum:"concrete-age,slab-humidity,barrier-humidity,emission,dew-margin,air-humidity,slab-least,slab-most,ph-least,ph-most,pull-off,stale,wind,rain-free,acid-water,neutraliser-water"`
 	Name   string         `json:"name"`
 	Kind   measure.Kind   `json:"kind" enum:"span,fraction,emission,temperature,number,pressure"`
 	Value  float64        `json:"value" doc:"SI; differences of temperature in K"`
@@ -14,7 +14,7 @@ type Rule struct {
 
 // Own is the contractor's own value of a rule.
 type Own struct {
-	ID     string         `json:"id" enum:"concrete-age,slab-humidity,barrier-humidity,emission,dew-margin,air-humidity,slab-least,slab-most,ph-least,ph-most,pull-off,stale,wind,rain-free"`
+	ID     string         `json:"id" enum:"concrete-age,slab-humidity,barrier-humidity,emission,dew-margin,air-humidity,slab-least,slab-most,ph-least,ph-most,pull-off,stale,wind,rain-free,acid-water,neutraliser-water"`
 	Value  float64        `json:"value" minimum:"0" maximum:"100000000"`
 	Source measure.Source `json:"source" enum:"sheet,own-test,standard,rule-of-thumb,colleague,assumed"`
 	From   string         `json:"from,omitempty" maxLength:"200"`
@@ -39,6 +39,8 @@ func Rules(own []Own) map[string]Rule {
 		{"ph-most", "pH after rinsing, at most", measure.KindNumber, 9, measure.RuleOfThumb, "method ASTM D4262; the range is common practice"},
 		{"pull-off", "Pull-off strength, at least", measure.KindPressure, 1.5e6, measure.RuleOfThumb, "method ASTM D7234; 1.5 MPa is common practice"},
 		{"stale", "A reading counts for", measure.KindSpan, day, measure.RuleOfThumb, "common practice"},
+		{"acid-water", "Parts of water to one of muriatic acid", measure.KindNumber, 4, measure.RuleOfThumb, "common practice; down to 1 on stubborn floors"},
+		{"neutraliser-water", "Parts of water to one of ammonia", measure.KindNumber, 20, measure.RuleOfThumb, "common practice; 10 by a cautious school"},
 		{"wind", "Wind outdoors, m/s, at most", measure.KindNumber, 8, measure.RuleOfThumb, "common practice"},
 		{"rain-free", "Without rain after coating, at least", measure.KindSpan, day, measure.RuleOfThumb, "common practice"},
 	}

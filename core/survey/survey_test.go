@@ -52,6 +52,8 @@ func TestVerdictsNameReadingThresholdSourceAndWay(t *testing.T) {
 		{"too young", Survey{Substrate: Concrete, Laid: "2031-04-20"}, body, "age", FitAfter, []string{"16 days", "28", "18 May 2031"}},
 		{"old enough", Survey{Substrate: Concrete, Laid: "2031-04-01"}, body, "age", FitNow, []string{"35 days"}},
 		{"open pores without a primer", Survey{Substrate: Concrete, WaterDrop: "soaks"}, body, "pores", FitAfter, []string{"while the slab cools"}},
+		{"board that breathes", Survey{Substrate: Board}, body, "pores", FitAfter, []string{"breathe out", "Seal it first"}},
+		{"timber that breathes", Survey{Substrate: Timber}, body, "pores", FitAfter, []string{"Keelbody 100"}},
 		{"a sealed floor", Survey{Substrate: Concrete, WaterDrop: "beads"}, body, "water-drop", FitAfter, []string{"Open it"}},
 		{"acid left", Survey{Substrate: Concrete, Readings: []Reading{read(Acidity, 4.5)}}, body, "ph", FitAfter, []string{"pH 4.5", "Neutralise"}},
 		{"a weak pull", Survey{Substrate: Concrete, Readings: []Reading{read(PullOff, 0.9e6)}}, body, "pull-off", Unfit, []string{"0.9 MPa", "1.5 MPa"}},

@@ -45,8 +45,8 @@ type Coats struct {
 	HumidityMax *measure.Sourced[measure.Fraction]
 	SlabMin     *measure.Sourced[measure.Temperature]
 	SlabMax     *measure.Sourced[measure.Temperature]
-	Film        measure.Film // of all coats together, wet
-	Broadcast   bool
+	Film        measure.Film // of all coats together, dry
+	Broadcast   bool         // one of them is broadcast to rejection
 }
 
 // Scene is what else bears on a verdict: the time, and the hours to come.
@@ -179,7 +179,7 @@ func (j *judge) soundness() {
 	}
 }
 
-// WantedProfile is the profile that coats of a total film want: ICRI 310.2R, from
+// WantedProfile is the profile that coats of a total dry film want: ICRI 310.2R, from
 // memory.
 func WantedProfile(film measure.Film, broadcast bool) (low, high int) {
 	switch {
@@ -203,6 +203,10 @@ func (j *judge) surface() {
 			j.say("pores", FitAfter, "common practice", "Seal it with a primer first, or coat only while the slab cools.",
 				"The slab is open and %s goes on it without a primer; as the slab warms it pushes air through the film.", j.coats.First)
 		}
+	}
+	if (j.Substrate == Timber || j.Substrate == Board) && j.coats.First != "" && !j.coats.Seals {
+		j.say("pores", FitAfter, "common practice", "Seal it first: a thin coat of a primer or of the resin itself, left to set, then sanded.",
+			"Wood and board breathe out as they warm, and %s goes on without a seal: bubbles come up through the film.", j.coats.First)
 	}
 	if !j.mineral() {
 		return

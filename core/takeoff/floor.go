@@ -15,7 +15,7 @@ import (
 // Floor is an outline walked along the walls, less the columns, pits and
 // islands standing in it.
 type Floor struct {
-	Outline  geometry.Ring `json:"outline" maxItems:"20000" doc:"Corners in order, either way round; the last joins the first. Empty until measured"`
+	Outline  geometry.Ring `json:"outline" maxItems:"5000" doc:"Corners in order, either way round; the last joins the first. Empty until measured"`
 	Holes    []Hole        `json:"holes" maxItems:"500"`
 	Parts    []Part        `json:"parts,omitempty" maxItems:"200" doc:"Edges, steps and ramps"`
 	Lines    []Line        `json:"lines,omitempty" maxItems:"500" doc:"Cracks and joints"`
@@ -37,7 +37,7 @@ type Fitting struct {
 type Hole struct {
 	ID      string        `json:"id" minLength:"1" maxLength:"60"`
 	Name    string        `json:"name" maxLength:"120"`
-	Outline geometry.Ring `json:"outline" maxItems:"20000"`
+	Outline geometry.Ring `json:"outline" maxItems:"5000"`
 	Walk    *Walk         `json:"walk,omitempty" doc:"How the tape took it"`
 }
 
@@ -138,6 +138,17 @@ func (t *Takeoff) place(f Floor, path string) []finding.Finding {
 	return found
 }
 
+// room is how far a place on the floor is from the nearest wall or hole.
+func (f Floor) room(at geometry.Point) measure.Length {
+	_, _, near := f.Outline.Nearest(at)
+	room := near.Distance(at)
+	for _, h := range f.Holes {
+		_, _, near := h.Outline.Nearest(at)
+		room = math.Min(room, near.Distance(at))
+	}
+	return measure.Length(room)
+}
+
 func shared(a, b geometry.Ring) float64 {
 	sum := 0.0
 	for _, ring := range a.Common(b) {
@@ -146,7 +157,29 @@ func shared(a, b geometry.Ring) float64 {
 	return sum
 }
 
+// mostCorners bounds a floor: its walls, holes and zones are compared with each
+// other, and no plan on which work is done has so many.
+const mostCorners = 5000
+
+// corners is how many a floor has in all.
+func (f Floor) corners() int {
+	n := len(f.Outline)
+	for _, rings := range [][]Hole{f.Holes, f.Zones} {
+		for _, h := range rings {
+			n += len(h.Outline)
+		}
+	}
+	return n
+}
+
 func measureOutline(f Floor, path string) (Takeoff, []geometry.Point, *finding.Finding) {
+	if n := f.corners(); n > mostCorners {
+		return Takeoff{}, nil, &finding.Finding{
+			Level: finding.Refused, Step: finding.Measure, Path: path + "/outline",
+			Text:   fmt.Sprintf("its walls, holes and zones have %d corners together, more than %d.", n, mostCorners),
+			WayOut: "Leave out corners that no tape would find, or divide it into several surfaces.",
+		}
+	}
 	polygon := f.Polygon()
 	if fault := polygon.Check(); fault != nil {
 		at := path + "/outline"
@@ -195,8 +228,15 @@ func measureOutline(f Floor, path string) (Takeoff, []geometry.Point, *finding.F
 		}
 	}
 	for i, m := range f.Fittings {
-		if m.Kind != "drain" || m.Width <= 0 {
+		if m.Kind != "drain" || m.Width <= 0 || !f.Outline.Holds(m.At) {
 			continue
+		}
+		if room := f.room(m.At); m.Width > 2*room {
+			return Takeoff{}, []geometry.Point{m.At}, &finding.Finding{
+				Level: finding.Refused, Step: finding.Measure, Path: fmt.Sprintf("%s/fittings/%d/width", path, i),
+				Text:   fmt.Sprintf("%s, %.3g m wide, does not fit the floor where it lies: the nearest wall is %.3g m away.", m.title(i), float64(m.Width), float64(room)),
+				WayOut: "Enter its diameter in the right unit, or move it.",
+			}
 		}
 		area := measure.Area(math.Pi / 4 * float64(m.Width) * float64(m.Width))
 		t.Area -= area

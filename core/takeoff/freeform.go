@@ -3,6 +3,7 @@ package takeoff
 import (
 	"fmt"
 	"math"
+	"slices"
 
 	"nephelon/core/finding"
 	"nephelon/core/geometry"
@@ -72,7 +73,7 @@ func (t *Takeoff) beds(points []geometry.Point, triangles []geometry.Triangle, d
 				flat[i] += plan
 			}
 		}
-		b.water += plan * math.Max(0, (da+dq+dr)/3-line)
+		b.water += plan * wetDepth(da-line, dq-line, dr-line)
 		t.Figures = append(t.Figures, Figure{Name: "Plane", Kind: "slope", Ring: geometry.Ring{a, q, r}})
 	}
 	for i, name := range []string{"Floor", "Steep floor", "Walls in the floor"} {
@@ -85,6 +86,24 @@ func (t *Takeoff) beds(points []geometry.Point, triangles []geometry.Triangle, d
 		t.add(Panel{Name: name, Facing: facings[i], Area: measure.Area(area[i]), Group: len(t.Panels)},
 			measure.Working{Formula: "Σ area on plan × √(1 + slope²), over the planes between neighbouring points", Inputs: in.values, Source: "Delaunay triangulation; each plane by the cross product of two of its sides"})
 	}
+}
+
+// wetDepth is the mean of what lies under water over a triangle whose corners lie
+// so deep under it, negative where they are dry.
+func wetDepth(a, b, c float64) float64 {
+	d := []float64{a, b, c}
+	slices.Sort(d)
+	low, middle, high := d[0], d[1], d[2]
+	switch {
+	case high <= 0:
+		return 0
+	case low >= 0:
+		return (low + middle + high) / 3
+	case middle <= 0: // one corner is wet: a smaller pyramid
+		return high * high * high / (3 * (high - low) * (high - middle))
+	}
+	// One corner is dry: the whole less the pyramid above the water.
+	return (low+middle+high)/3 - low*low*low/(3*(high-low)*(middle-low))
 }
 
 // sounding is a depth at a place.
@@ -114,10 +133,15 @@ func (p Pool) soundings(path string, units measure.System) (shore, []sounding, [
 		side, along, near := ring.Nearest(d.At)
 		length := ring[side].Distance(ring[(side+1)%len(ring)])
 		switch {
-		case near.Distance(d.At) <= nearWall && along <= nearWall:
-			wall[side].depth = float64(d.Depth)
-		case near.Distance(d.At) <= nearWall && length-along <= nearWall:
-			wall[(side+1)%len(wall)].depth = float64(d.Depth)
+		case near.Distance(d.At) <= nearWall && along <= nearWall, near.Distance(d.At) <= nearWall && length-along <= nearWall:
+			corner := side
+			if along > nearWall {
+				corner = (side + 1) % len(wall)
+			}
+			if wall[corner].depth >= 0 {
+				return nil, nil, []geometry.Point{d.At}, refused(at+"/at", "Remove one of the two.", "depth point %d lies where one of %s was measured already.", i+1, units.Length(measure.Length(wall[corner].depth)))
+			}
+			wall[corner].depth = float64(d.Depth)
 		case near.Distance(d.At) <= nearWall:
 			wall = append(wall[:side+1], append(shore{{near, float64(d.Depth)}}, wall[side+1:]...)...)
 		case !p.Outline.Holds(d.At):

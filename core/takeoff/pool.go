@@ -1,6 +1,7 @@
 package takeoff
 
 import (
+	"cmp"
 	"fmt"
 	"math"
 
@@ -43,6 +44,9 @@ type Pool struct {
 	Coping   measure.Length `json:"coping,omitempty" minimum:"0" maximum:"5" doc:"m of width coated on the coping"`
 	Parts    []PoolPart     `json:"parts,omitempty" maxItems:"60" doc:"Steps, benches and swim-outs"`
 }
+
+// leastRun is the shortest stretch of a floor that a tape reads.
+const leastRun measure.Length = 0.005
 
 // Hopper is a pad in the deep end with slopes down to it from every side. The
 // walls around it are as deep as at the break.
@@ -147,6 +151,8 @@ func (p Pool) check(path string, units measure.System) []finding.Finding {
 		return refused(path+"/flatRun", fmt.Sprintf("Enter at most %s.", say(length)), "the shallow floor of %s is longer than the pool, %s.", say(p.FlatRun), say(length))
 	case p.FlatRun+p.SlopeRun > length*(1+1e-9) && p.Hopper == nil:
 		return refused(path+"/slopeRun", fmt.Sprintf("The slope can be %s on plan at most.", say(length-p.FlatRun)), "the shallow floor and the slope, %s together, are longer than the pool, %s.", say(p.FlatRun+p.SlopeRun), say(length))
+	case p.SlopeRun > 0 && p.SlopeRun < leastRun && p.Hopper == nil, p.FlatRun > 0 && p.FlatRun < leastRun:
+		return refused(path+"/slopeRun", "Leave it out where there is none, or check its unit.", "a stretch of the floor %s long is none that a tape reads.", say(min(cmp.Or(p.SlopeRun, p.FlatRun), cmp.Or(p.FlatRun, p.SlopeRun))))
 	case p.Water >= max(p.Shallow, broken, deep):
 		return refused(path+"/water", "Enter how far below the top edge the water stands.", "the water would stand %s below the top edge, under the deepest floor.", say(p.Water))
 	case p.FlatRun == length && p.Hopper == nil && deep != broken:

@@ -174,3 +174,46 @@ func TestPoolsThatCannotBe(t *testing.T) {
 		}
 	}
 }
+
+// Water over a floor that is partly dry, in slices of half a millimetre; the area
+// coated stays that of the whole shell.
+func TestWaterOverADryFloor(t *testing.T) {
+	oval := Pool{Form: Oval, Length: 10, Width: 5, Shallow: 0.6, Deep: 2.6, Water: 1.1}
+	sum := 0.0
+	for i := range 20000 {
+		x := (float64(i) + 0.5) / 2000
+		sum += 5 * math.Sqrt(1-(x-5)*(x-5)/25) * math.Max(0, 0.6+0.2*x-1.1) / 2000
+	}
+	if got := take(t, Shape{Pool: &oval}).Water; !near(float64(got), sum, 1e-5) {
+		t.Errorf("an oval holds %v m³, in slices %v", got, sum)
+	}
+	round := Pool{Form: Round, Length: 6, Shallow: 0.5, Deep: 2, FlatRun: 2, SlopeRun: 3, Water: 0.9}
+	sum = 0
+	for i := range 12000 {
+		x := (float64(i) + 0.5) / 2000
+		sum += 6 * math.Sqrt(1-(x-3)*(x-3)/9) * math.Max(0, 0.5+1.5*math.Min(1, math.Max(0, (x-2)/3))-0.9) / 2000
+	}
+	if got := take(t, Shape{Pool: &round}).Water; !near(float64(got), sum, 1e-5) {
+		t.Errorf("a round pool holds %v m³, in slices %v", got, sum)
+	}
+	hopper := Pool{Form: Rectangular, Length: 10, Width: 6, Shallow: 1, Deep: 2.5, FlatRun: 4, Water: 1.6, Hopper: &Hopper{Length: 2, Width: 2, FromEnd: 2}}
+	// 0.9 m under the line: a frustum from a square of 6 − 4·0.4 = 4.4 m to one of 2 m.
+	if got, want := take(t, Shape{Pool: &hopper}).Water, 0.9/3*(4.4*4.4+4+math.Sqrt(4.4*4.4*4)); !near(float64(got), want, 1e-9) {
+		t.Errorf("a hopper holds %v m³, want %v", got, want)
+	}
+	// The same hopper measured freely, and a wedge: one deep corner.
+	free := Pool{Form: Freeform, Water: 1.6, Outline: geometry.Ring{{X: 0, Y: 0}, {X: 4, Y: 0}, {X: 10, Y: 0}, {X: 10, Y: 6}, {X: 4, Y: 6}, {X: 0, Y: 6}}}
+	for _, d := range []struct{ x, y, depth float64 }{{0, 0, 1}, {4, 3, 1}, {6, 2, 2.5}, {8, 2, 2.5}, {8, 4, 2.5}, {6, 4, 2.5}} {
+		free.Depths = append(free.Depths, Depth{At: geometry.Point{X: d.x, Y: d.y}, Depth: measure.Length(d.depth)})
+	}
+	if one, two := take(t, Shape{Pool: &hopper}).Water, take(t, Shape{Pool: &free}).Water; !near(float64(one), float64(two), 1e-9) {
+		t.Errorf("a hopper holds %v m³, measured freely %v", one, two)
+	}
+	for _, c := range []struct{ a, b, c, want float64 }{
+		{3, 3, 3, 3}, {-1, -2, -3, 0}, {3, 0, 0, 1}, {2, -2, -2, 2.0 / 12}, {-2, 2, 2, 2.0/3 + 2.0/12}, {1, 2, 3, 2},
+	} {
+		if got := wetDepth(c.a, c.b, c.c); !near(got, c.want, 1e-12) {
+			t.Errorf("%v, %v, %v: %v, want %v", c.a, c.b, c.c, got, c.want)
+		}
+	}
+}

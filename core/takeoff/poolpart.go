@@ -53,6 +53,10 @@ func (t *Takeoff) addPoolPart(p PoolPart, path string, deepest, line float64, un
 	switch {
 	case p.Width <= 0 || p.Tread <= 0 || p.Riser <= 0:
 		return refused(path, "It needs a width, a tread and a riser.", "%s has no size yet.", p.title())
+	case !p.Outside && float64(p.Width) > float64(t.Perimeter)/2:
+		return refused(path+"/width", "Enter how far it runs along its wall.", "%s is %s wide, more than half the way around the pool.", p.title(), units.Length(p.Width))
+	case !p.Outside && float64(steps)*float64(p.Tread) > float64(t.Perimeter)/2:
+		return refused(path+"/tread", "Measure one tread; the count multiplies it.", "%s would reach %s out from its wall, more than half the way around the pool.", p.title(), units.Length(p.Tread*measure.Length(steps)))
 	case float64(steps)*float64(p.Riser) > deepest:
 		return refused(path+"/riser", "Measure one riser; the count multiplies it.", "%s would be %s high, more than the pool is deep, %s.", p.title(), units.Length(p.Riser*measure.Length(steps)), units.Length(measure.Length(deepest)))
 	case p.Outside && p.Depth < p.Riser*measure.Length(steps):

@@ -140,6 +140,22 @@ func (r reach) water(line, from, to float64) float64 {
 	return (d0 + d1) / 2 * (to - from)
 }
 
+// wet is the stretch of a reach that lies under a water line.
+func (r reach) wet(line float64) (from, to float64) {
+	first, last := r.at > line, r.then > line
+	switch {
+	case first && last:
+		return r.from, r.to
+	case !first && !last:
+		return r.from, r.from
+	}
+	shore := r.from + (line-r.at)/r.slope()
+	if first {
+		return r.from, shore
+	}
+	return shore, r.to
+}
+
 // opened adds the wall along a reach but for the opening of an arm.
 func (t *Takeoff) opened(name string, r reach, from, to float64) {
 	if to < r.to {
@@ -219,7 +235,11 @@ func (p Pool) hopper(t *Takeoff, b *bed, broken, deep float64) {
 		geometry.Ring{{X: flat, Y: 0}, {X: length, Y: 0}, pad[1], pad[0]})
 	t.apron("Slope into the hopper", "slope", width, float64(h.Width), padStart-flat, drop,
 		geometry.Ring{{X: flat, Y: 0}, {X: flat, Y: width}, pad[3], pad[0]})
-	b.water += width*(length-flat)*(broken-float64(p.Water)) + prismatoid(length-flat, width, float64(h.Length), float64(h.Width), drop)
+	// A line below the mouth leaves the upper part of the slopes dry.
+	line := float64(p.Water)
+	dry := math.Min(1, math.Max(0, line-broken)/drop)
+	b.water += width*(length-flat)*math.Max(0, broken-line) + prismatoid(
+		length-flat+dry*(float64(h.Length)-(length-flat)), width+dry*(float64(h.Width)-width), float64(h.Length), float64(h.Width), drop*(1-dry))
 }
 
 // prismatoid is the volume between two parallel rectangles: height ÷ 6 × (one
@@ -260,7 +280,11 @@ func (p Pool) curved(t *Takeoff, b *bed, reaches []reach) {
 		t.add(Panel{Name: capital(r.name), Facing: facing(r.slope()), Area: measure.Area(flat * math.Hypot(run, drop) / run), Group: len(t.Panels)},
 			measure.Working{Formula: "area on plan × √(run² + fall²) ÷ run", Inputs: in.values, Source: "Area of an ellipse between two chords"})
 		t.Figures = append(t.Figures, Figure{Name: capital(r.name), Kind: r.kind(), Ring: ring})
-		b.water += math.Max(0, (r.depth(0)-float64(p.Water))*area+r.slope()*moment)
+		from, to := r.wet(float64(p.Water))
+		if from > r.from || to < r.to {
+			area, moment = e.Segment(from, to)
+		}
+		b.water += (r.depth(0)-float64(p.Water))*area + r.slope()*moment
 	}
 }
 

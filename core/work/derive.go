@@ -34,6 +34,7 @@ type Coat struct {
 	Build     *buildup.Build // nil while it cannot be worked out
 	Division  *kit.Division
 	Spreaders int
+	Alone     bool         // they mix, too, in turn
 	Spread    measure.Span // s that they spread
 	Mixing    measure.Span // s of a batch until it may be poured
 	Life      func(measure.Mass) measure.Span
@@ -303,10 +304,14 @@ func (d *deriver) pour(c Coat, t *Task) {
 		t.Needs.Materials = append(t.Needs.Materials, m)
 	}
 	if len(c.Product.Components) > 1 {
-		t.Needs.Roles = append([]Hands{{Mixer, 1}}, t.Needs.Roles...)
+		if !c.Alone {
+			t.Needs.Roles = append([]Hands{{Mixer, 1}}, t.Needs.Roles...)
+		}
 		t.Needs.Skills = append([]Skill{Mixing}, t.Needs.Skills...)
 		t.Needs.Machines = []Machine{MixerDrill}
-		t.Effort += c.Mixing * measure.Span(len(c.Division.Batches))
+		if !c.Alone { // its mixing is in what it takes
+			t.Effort += c.Mixing * measure.Span(len(c.Division.Batches))
+		}
 	}
 	t.Batches = make([]Mix, 0, len(c.Division.Batches))
 	for _, b := range c.Division.Batches {
@@ -322,7 +327,7 @@ func (d *deriver) pour(c Coat, t *Task) {
 func (d *deriver) scatter(c Coat) []After {
 	var thrown *buildup.Addition
 	for i, a := range c.Build.Additions {
-		if a.How != buildup.IntoMix && a.How != buildup.IntoCups {
+		if !a.Mixed() && a.How != buildup.WithMix {
 			thrown = &c.Build.Additions[i]
 		}
 	}

@@ -7,7 +7,7 @@ import { useSession } from '../features/people/session'
 import type { Draft } from './useDraft'
 import { NEAR } from './usePlanSides'
 
-const DRAG_MS = 60
+const DRAG_MS = 24
 
 /** A corner while it is dragged. */
 export interface DraggedCorner {

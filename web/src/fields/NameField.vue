@@ -2,7 +2,7 @@
 import TextField from './TextField.vue'
 import { useSession } from '../features/people/session'
 
-defineProps<{ label: string; modelValue: string }>()
+defineProps<{ label: string; modelValue: string; told?: string; locked?: boolean }>()
 const emit = defineEmits<{ 'update:modelValue': [name: string] }>()
 const session = useSession()
 </script>
@@ -11,8 +11,9 @@ const session = useSession()
   <TextField
     :model-value="modelValue"
     :label="label"
+    :told="told"
     maxlength="120"
-    :readonly="!session.mayEdit"
+    :readonly="!session.mayEdit || locked"
     @change="(e: Event) => emit('update:modelValue', (e.target as HTMLInputElement).value.trim())"
   />
 </template>

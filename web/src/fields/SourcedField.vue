@@ -1,14 +1,11 @@
 <script setup lang="ts">
 import type { Source } from '../api/client'
+import type { Sourced } from './grid'
 import type { ReadKind } from './useReader'
 import { sourceWords } from './sources'
 import QuantityField from './QuantityField.vue'
 
 /** A value with where it came from; it can be left out. */
-interface Sourced {
-  value: number
-  source: Source
-}
 const props = defineProps<{
   label: string
   kind: ReadKind

@@ -19,6 +19,12 @@ function told(form: Form, at: string | number, zone?: string): string {
 }
 export const dayTime = (at: string, zone?: string): string => told('day', at, zone)
 export const clockTime = (at: string, zone?: string): string => told('clock', at, zone)
+const DAYS_TOLD_APART = 6 * 86_400_000
+/** A time near another: by its weekday as long as that names one day only, else with the date. */
+export const nearTime = (at: string, from: string | undefined, zone?: string): string =>
+  from && Math.abs(new Date(at).getTime() - new Date(from).getTime()) < DAYS_TOLD_APART
+    ? clockTime(at, zone)
+    : dayTime(at, zone)
 export const minuteTime = (at: string | number, zone?: string): string => told('minute', at, zone)
 
 /** The time zone that this device is in. */

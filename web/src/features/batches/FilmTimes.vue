@@ -3,7 +3,7 @@ import { useElementSize } from '@vueuse/core'
 import { computed, ref } from 'vue'
 import type { CoatPlan } from '../../api/client'
 import { useDesk } from '../job/useEditor'
-import { clockTime, ownZone, toField } from '../../fields/clock'
+import { nearTime, ownZone, toField } from '../../fields/clock'
 import { useSession } from '../people/session'
 import FilmRibbon from '../../drawing/FilmRibbon.vue'
 
@@ -25,6 +25,9 @@ const coats = computed(() =>
 /** When the first of them begins, once that is planned. */
 const first = computed(() => coats.value[0]?.times.start)
 type Row = (typeof coats.value)[number]
+function when(at: string): string {
+  return nearTime(at, first.value, zone.value)
+}
 
 /** Where a coat begins on the shared axis, s. */
 function begins(row: Row): number {
@@ -50,7 +53,7 @@ const ticks = computed(() => {
   return Array.from({ length: Math.floor(whole.value / step) + 1 }, (_, i) => ({
     at: i * step,
     text: first.value
-      ? clockTime(new Date(new Date(first.value).getTime() + i * step * MILLIS).toISOString(), zone.value)
+      ? when(new Date(new Date(first.value).getTime() + i * step * MILLIS).toISOString())
       : session.format('span', i * step),
   }))
 })
@@ -58,13 +61,15 @@ const doubts = computed(() => {
   const all = rows.value.flatMap((r) => r.times.stages)
   return [
     all.some((s) => s.beyond) ? 'The forecast ends on the way; the mean of its last day stands in.' : '',
-    all.some((s) => s.outside) ? 'Times marked ~ lie outside the temperatures of their sheet.' : '',
+    all.some((s) => s.outside)
+      ? 'Times marked ~ are beyond the sheet: the slab is colder or warmer than it tells of.'
+      : '',
   ].filter(Boolean)
 })
 function told(row: Row): { name: string; text: string }[] {
   return row.times.stages.map((s) => ({
     name: s.name,
-    text: `${s.outside ? '~ ' : ''}${s.at ? clockTime(s.at, zone.value) : session.format('span', s.after)}`,
+    text: `${s.outside ? '~ ' : ''}${s.at ? when(s.at) : session.format('span', s.after)}`,
   }))
 }
 function set(event: Event): void {
@@ -109,13 +114,21 @@ function title(coat: CoatPlan): string {
         }}, if the crew works on without a break: each coat goes on as soon as the one below takes
         it.</template
       >
+      <template v-if="desk.surfacePlan.value?.begin">
+        Its preparation, drying counted, begins by
+        <b>{{ when(desk.surfacePlan.value.begin) }}</b>.</template
+      >
       {{ doubts.join(' ') }}
     </p>
     <ol class="films">
       <li v-for="r in rows" :key="r.coat.id" :data-test="`film-${r.coat.number}`">
         <p class="small">
           <b>{{ title(r.coat) }}</b>
-          <template v-if="r.times.start"> · {{ clockTime(r.times.start, zone) }}</template>
+          <template v-if="r.times.abrade && r.times.sanded">
+            · abrade coat {{ r.coat.number - 1 }} {{ when(r.times.abrade) }} to
+            {{ when(r.times.sanded) }}</template
+          >
+          <template v-if="r.times.start"> · {{ when(r.times.start) }}</template>
           · slab {{ session.format('temperature', r.times.slab) }}
         </p>
         <FilmRibbon :coat="r.coat" :times="r.times" :begin="r.begin" :whole="whole" />

@@ -2,19 +2,20 @@
 import { computed } from 'vue'
 import type { Job } from '../../api/client'
 import { useDesk } from '../job/useEditor'
-import { useSession } from '../people/session'
+import FieldGrid from '../../fields/FieldGrid.vue'
+import type { Field } from '../../fields/grid'
+import { standings } from '../../fields/standings'
 import PailFilling from './PailFilling.vue'
-import PickField from '../../fields/PickField.vue'
-import QuantityField from '../../fields/QuantityField.vue'
 
 /** How warm the parts come to the mixing place, and where the pail stands. */
 type Mixing = NonNullable<Job['mixing']>
 const desk = useDesk()
-const session = useSession()
 const ASSUMED_SLAB = 20
 const mixing = computed<Mixing>(() => desk.file.value.job.mixing ?? {})
 const slab = computed(() => desk.file.value.job.slab?.value ?? ASSUMED_SLAB)
-const standings = { shade: 'in the shade', ice: 'in ice water', warm: 'in warm water' }
+
+/** What cools a mix; a card counts on nothing of it. */
+const cooled: Record<string, boolean> = { shade: true, wind: true, water: true, ice: true }
 
 function set(label: string, by: Partial<Mixing>): void {
   desk.editor.edit(`mixing ${label}`, (f) => {
@@ -22,62 +23,41 @@ function set(label: string, by: Partial<Mixing>): void {
     f.job.mixing = Object.values(next).some((v) => v !== undefined) ? next : undefined
   })
 }
+function warmth(label: string, key: 'a' | 'b' | 'air', as: string, otherwise: number): Field {
+  const own = mixing.value[key]
+  return {
+    as: 'quantity',
+    kind: 'temperature',
+    label,
+    told: own ? '' : as,
+    value: own?.value ?? otherwise,
+    take: (v) => set(key, { [key]: { value: v, source: 'own-test' } }),
+  }
+}
+const fields = computed<Field[]>(() => [
+  warmth('Part A temperature', 'a', 'as the slab', slab.value),
+  warmth('Part B temperature', 'b', 'as A', mixing.value.a?.value ?? slab.value),
+  warmth('Air at the mixing place', 'air', 'as the slab', slab.value),
+  {
+    as: 'quantity',
+    kind: 'span',
+    label: 'Carry time',
+    value: mixing.value.carry ?? 0,
+    take: (v) => set('carry', { carry: v || undefined }),
+  },
+  {
+    as: 'pick',
+    label: 'Bucket kept',
+    told: cooled[mixing.value.standing ?? ''] ? 'no card counts on it' : '',
+    value: mixing.value.standing,
+    options: standings,
+    none: 'in the air',
+    take: (v) => set('standing', { standing: (v || undefined) as Mixing['standing'] }),
+  },
+])
 </script>
 
 <template>
-  <div class="place" data-test="mixing">
-    <QuantityField
-      kind="temperature"
-      label="Part A temperature"
-      :told="mixing.a ? '' : 'as the slab'"
-      :model-value="mixing.a?.value ?? slab"
-      :disabled="!session.mayEdit"
-      @update:model-value="set('A', { a: { value: $event, source: 'own-test' } })"
-    />
-    <QuantityField
-      kind="temperature"
-      label="Part B temperature"
-      :told="mixing.b ? '' : 'as A'"
-      :model-value="mixing.b?.value ?? mixing.a?.value ?? slab"
-      :disabled="!session.mayEdit"
-      @update:model-value="set('B', { b: { value: $event, source: 'own-test' } })"
-    />
-    <QuantityField
-      kind="temperature"
-      label="Air at the mixing place"
-      :told="mixing.air ? '' : 'as the slab'"
-      :model-value="mixing.air?.value ?? slab"
-      :disabled="!session.mayEdit"
-      @update:model-value="set('air', { air: { value: $event, source: 'own-test' } })"
-    />
-    <QuantityField
-      kind="span"
-      label="Carry time"
-      :model-value="mixing.carry ?? 0"
-      :disabled="!session.mayEdit"
-      @update:model-value="set('carry', { carry: $event || undefined })"
-    />
-    <PickField
-      label="Bucket kept"
-      :model-value="mixing.standing ?? ''"
-      :options="standings"
-      none="in the air"
-      @update:model-value="set('standing', { standing: ($event || undefined) as Mixing['standing'] })"
-    />
-  </div>
+  <FieldGrid :fields="fields" :columns="5" data-test="mixing" />
   <PailFilling />
 </template>
-
-<style scoped>
-.place {
-  display: grid;
-  grid-template-columns: repeat(5, 1fr);
-  gap: 12px;
-  align-items: start;
-}
-@media (max-width: 900px) {
-  .place {
-    grid-template-columns: 1fr 1fr;
-  }
-}
-</style>

@@ -4,7 +4,8 @@ import type { Job } from '../../api/client'
 import { useDesk } from '../job/useEditor'
 import { useSession } from '../people/session'
 import PumpFields from './PumpFields.vue'
-import QuantityField from '../../fields/QuantityField.vue'
+import FieldGrid from '../../fields/FieldGrid.vue'
+import type { Field } from '../../fields/grid'
 
 /** How a pail is filled: by marks, on a scale, or by pumps. */
 type Mixing = NonNullable<Job['mixing']>
@@ -36,39 +37,39 @@ function measured(key: 'bottom' | 'top' | 'height', metres: number): void {
 function set(by: Partial<Mixing>): void {
   desk.editor.edit(`mixing ${Object.keys(by).join()}`, (f) => (f.job.mixing = { ...f.job.mixing, ...by }))
 }
+const fields = computed<Field[]>(() => [
+  ...dimensions.map((d): Field => ({
+    as: 'quantity',
+    kind: 'length',
+    label: d.label,
+    told: 'inside of the pail, for marks by height',
+    value: bucket.value.pail?.[d.key],
+    positive: true,
+    take: (v) => measured(d.key, v),
+  })),
+  {
+    as: 'quantity',
+    kind: 'mass',
+    label: 'Empty pail weight',
+    told: 'only where the scale is not tared with it',
+    value: bucket.value.tare ?? 0,
+    take: (v) => desk.editor.edit('tare', (f) => (f.job.bucket.tare = v || undefined)),
+  },
+  {
+    as: 'quantity',
+    kind: 'mass',
+    label: 'Smallest step of the scale',
+    told: 'readings are rounded to it',
+    value: mixing.value.scale ?? 0,
+    take: (v) => set({ scale: v || undefined }),
+  },
+])
 </script>
 
 <template>
   <details class="small mt-2" data-test="pail">
     <summary>Marks, scale and pumps{{ told.length ? `: ${told.join(', ')}` : '' }}</summary>
-    <div class="triple mt-2">
-      <QuantityField
-        v-for="d in dimensions"
-        :key="d.key"
-        kind="length"
-        :label="d.label"
-        :model-value="bucket.pail?.[d.key]"
-        told="inside of the pail, for marks by height"
-        :disabled="!session.mayEdit"
-        positive
-        @update:model-value="measured(d.key, $event)"
-      />
-      <QuantityField
-        kind="mass"
-        label="Empty pail weight"
-        told="only where the scale is not tared with it"
-        :model-value="bucket.tare ?? 0"
-        :disabled="!session.mayEdit"
-        @update:model-value="desk.editor.edit('tare', (f) => (f.job.bucket.tare = $event || undefined))"
-      />
-      <QuantityField
-        kind="mass"
-        label="Smallest step of the scale"
-        told="readings are rounded to it"
-        :model-value="mixing.scale ?? 0"
-        :disabled="!session.mayEdit"
-        @update:model-value="set({ scale: $event || undefined })"
-      />
+    <FieldGrid :fields="fields" :columns="3">
       <div>
         <v-btn
           v-if="bucket.pail && session.mayEdit"
@@ -78,7 +79,7 @@ function set(by: Partial<Mixing>): void {
           >Leave the heights out</v-btn
         >
       </div>
-    </div>
-    <PumpFields :pumps="mixing.pumps" :disabled="!session.mayEdit" @update:pumps="set({ pumps: $event })" />
+    </FieldGrid>
+    <PumpFields :pumps="mixing.pumps" @update:pumps="set({ pumps: $event })" />
   </details>
 </template>

@@ -1,13 +1,12 @@
 <script setup lang="ts">
-import TextField from '../../fields/TextField.vue'
 import { computed } from 'vue'
 import type { Job } from '../../api/client'
-import PickField from '../../fields/PickField.vue'
-import QuantityField from '../../fields/QuantityField.vue'
+import FieldGrid from '../../fields/FieldGrid.vue'
+import type { Field } from '../../fields/grid'
 
 /** The profile of a pair of pumps: what a stroke gives, and what ten of them weighed. */
 type Pumps = NonNullable<NonNullable<Job['mixing']>['pumps']>
-const props = defineProps<{ pumps?: Pumps; disabled?: boolean }>()
+const props = defineProps<{ pumps?: Pumps; open?: boolean }>()
 const emit = defineEmits<{ 'update:pumps': [pumps: Pumps | undefined] }>()
 const USUAL_STROKE = 30e-6
 const MOST_PRIMING = 50
@@ -22,53 +21,54 @@ function build(built: string): void {
 function set(by: Partial<Pumps>): void {
   if (props.pumps) emit('update:pumps', { ...props.pumps, ...by })
 }
-function prime(event: Event): void {
-  const n = Math.round(Number((event.target as HTMLInputElement).value))
-  if (Number.isFinite(n)) set({ priming: Math.max(0, Math.min(MOST_PRIMING, n)) || undefined })
-}
-const strokes = computed(() => [
-  { key: 'a', ten: 'tenA', name: 'A' } as const,
-  { key: 'b', ten: 'tenB', name: 'B' } as const,
-])
+const strokes = [
+  { key: 'a', ten: 'tenA', name: 'A' },
+  { key: 'b', ten: 'tenB', name: 'B' },
+] as const
+const fields = computed<Field[]>(() => {
+  const p = props.pumps
+  const built: Field = {
+    as: 'pick',
+    label: 'Pumps',
+    value: p?.built,
+    options: kinds,
+    none: 'none',
+    take: build,
+  }
+  if (!p) return [built]
+  return [
+    built,
+    ...strokes.flatMap((s): Field[] => [
+      {
+        as: 'quantity',
+        kind: 'volume',
+        label: `A stroke of ${s.name} gives`,
+        value: p[s.key],
+        positive: true,
+        take: (v) => set({ [s.key]: v }),
+      },
+      {
+        as: 'quantity',
+        kind: 'mass',
+        label: `Ten strokes of ${s.name} weighed`,
+        told: 'wins over what a stroke is said to give',
+        value: p[s.ten] ?? 0,
+        take: (v) => set({ [s.ten]: v || undefined }),
+      },
+    ]),
+    {
+      as: 'number',
+      label: 'Priming strokes of each',
+      value: p.priming ?? 0,
+      whole: true,
+      least: 0,
+      most: MOST_PRIMING,
+      take: (n) => set({ priming: n || undefined }),
+    },
+  ]
+})
 </script>
 
 <template>
-  <div class="triple mt-2" data-test="pumps">
-    <PickField
-      label="Pumps"
-      :model-value="pumps?.built ?? ''"
-      :options="kinds"
-      none="none"
-      @update:model-value="build"
-    />
-    <template v-if="pumps">
-      <template v-for="s in strokes" :key="s.key">
-        <QuantityField
-          kind="volume"
-          :label="`A stroke of ${s.name} gives`"
-          :model-value="pumps[s.key]"
-          :disabled="disabled"
-          positive
-          @update:model-value="set({ [s.key]: $event })"
-        />
-        <QuantityField
-          kind="mass"
-          :label="`Ten strokes of ${s.name} weighed`"
-          told="wins over what a stroke is said to give"
-          :model-value="pumps[s.ten] ?? 0"
-          :disabled="disabled"
-          @update:model-value="set({ [s.ten]: $event || undefined })"
-        />
-      </template>
-      <TextField
-        label="Priming strokes of each"
-        type="number"
-        min="0"
-        :max="MOST_PRIMING"
-        :model-value="pumps.priming ?? 0"
-        :disabled="disabled"
-        @change="prime"
-      />
-    </template>
-  </div>
+  <FieldGrid :fields="fields" :columns="3" :open="open" data-test="pumps" />
 </template>

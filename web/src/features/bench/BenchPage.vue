@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { useDebounceFn } from '@vueuse/core'
+import { useThrottleFn } from '@vueuse/core'
 import { computed, ref, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import {
@@ -16,9 +16,12 @@ import BenchPump from './BenchPump.vue'
 import BenchRatio from './BenchRatio.vue'
 import BenchSpread from './BenchSpread.vue'
 import BenchSurface from '../../charts/BenchSurface.vue'
-import PickField from '../../fields/PickField.vue'
 import ProductSearch from '../buildup/ProductSearch.vue'
-import QuantityField from '../../fields/QuantityField.vue'
+import FieldGrid from '../../fields/FieldGrid.vue'
+import type { Field } from '../../fields/grid'
+import { standings } from '../../fields/standings'
+import BenchFit from './BenchFit.vue'
+import BenchParts from './BenchParts.vue'
 import SendToJob from './SendToJob.vue'
 import WorkingDetails from '../../fields/WorkingDetails.vue'
 import { useSession } from '../people/session'
@@ -34,7 +37,9 @@ const answer = ref<PailAnswer | null>(null)
 const trouble = ref('')
 const searching = ref(false)
 const empty = ref(false)
-const standings = { shade: 'in the shade', ice: 'in ice water', warm: 'in warm water' }
+const HALF_HOUR = 1800
+const FIVE = 5
+const roughly = (celsius: number): number => Math.round(celsius / FIVE) * FIVE
 
 /** Opens the bench with the product that the company's jobs use most. */
 async function usual(): Promise<void> {
@@ -88,7 +93,7 @@ async function ask(): Promise<void> {
     trouble.value = 'The server does not answer; what stands here is the last it said.'
   }
 }
-const soon = useDebounceFn(ask, 40)
+const soon = useThrottleFn(ask, 60, true)
 watch(asked, () => void soon(), { deep: true })
 
 function set(by: Partial<PailQuestion>): void {
@@ -113,6 +118,69 @@ function mixed(file: PlanFile): void {
 const hardeners = computed(() =>
   Object.fromEntries((sheet.value?.hardeners ?? []).map((h) => [h.id, h.name])),
 )
+const handles = computed<(Field | false)[]>(() => {
+  const a = asked.value
+  if (!a) return []
+  const warmth = (label: string, key: 'a' | 'b' | 'air' | 'slab'): Field => ({
+    as: 'quantity',
+    kind: 'temperature',
+    label,
+    value: a[key],
+    take: (v) => set({ [key]: v }),
+  })
+  return [
+    Object.keys(hardeners.value).length > 0 && {
+      as: 'pick',
+      label: 'Hardener',
+      value: a.hardener,
+      options: hardeners.value,
+      none: 'the one of the sheet',
+      take: (v) => set({ hardener: v || undefined }),
+    },
+    {
+      as: 'quantity',
+      kind: 'mass',
+      label: 'In the pail',
+      value: a.mass,
+      positive: true,
+      take: (mass) => set({ mass }),
+    },
+    warmth('Part A temperature', 'a'),
+    warmth('Part B temperature', 'b'),
+    warmth('Air', 'air'),
+    {
+      as: 'pick',
+      label: 'Bucket kept',
+      value: a.standing,
+      options: standings,
+      none: 'in the air',
+      take: (v) => set({ standing: (v || undefined) as PailQuestion['standing'] }),
+    },
+    warmth('Slab', 'slab'),
+    {
+      as: 'quantity',
+      kind: 'film',
+      label: 'Wet film thickness',
+      value: a.film,
+      positive: true,
+      take: (film) => set({ film }),
+    },
+    {
+      as: 'quantity',
+      kind: 'span',
+      label: 'Working time needed',
+      value: a.needed ?? 0,
+      take: (v) => set({ needed: v || undefined }),
+    },
+    {
+      as: 'quantity',
+      kind: 'span',
+      label: 'Left standing for',
+      value: a.stands ?? HALF_HOUR,
+      take: (v) => set({ stands: v || undefined }),
+    },
+  ]
+})
 </script>
 
 <template>
@@ -129,67 +197,7 @@ const hardeners = computed(() =>
     </p>
     <p v-if="trouble" role="alert" class="mb-2">{{ trouble }}</p>
     <template v-if="asked">
-      <div class="handles">
-        <PickField
-          v-if="Object.keys(hardeners).length > 0"
-          label="Hardener"
-          :model-value="asked.hardener ?? ''"
-          :options="hardeners"
-          none="the one of the sheet"
-          @update:model-value="set({ hardener: $event || undefined })"
-        />
-        <QuantityField
-          kind="mass"
-          label="In the pail"
-          :model-value="asked.mass"
-          positive
-          @update:model-value="set({ mass: $event })"
-        />
-        <QuantityField
-          kind="temperature"
-          label="Part A temperature"
-          :model-value="asked.a"
-          @update:model-value="set({ a: $event })"
-        />
-        <QuantityField
-          kind="temperature"
-          label="Part B temperature"
-          :model-value="asked.b"
-          @update:model-value="set({ b: $event })"
-        />
-        <QuantityField
-          kind="temperature"
-          label="Air"
-          :model-value="asked.air"
-          @update:model-value="set({ air: $event })"
-        />
-        <PickField
-          label="Bucket kept"
-          :model-value="asked.standing ?? ''"
-          :options="standings"
-          none="in the air"
-          @update:model-value="set({ standing: ($event || undefined) as PailQuestion['standing'] })"
-        />
-        <QuantityField
-          kind="temperature"
-          label="Slab"
-          :model-value="asked.slab"
-          @update:model-value="set({ slab: $event })"
-        />
-        <QuantityField
-          kind="film"
-          label="Wet film thickness"
-          :model-value="asked.film"
-          positive
-          @update:model-value="set({ film: $event })"
-        />
-        <QuantityField
-          kind="span"
-          label="Working time needed"
-          :model-value="asked.needed ?? 0"
-          @update:model-value="set({ needed: $event || undefined })"
-        />
-      </div>
+      <FieldGrid :fields="handles" :columns="5" open />
       <template v-if="answer">
         <p class="told" aria-live="polite" data-test="bench-life">
           Mixed at <b>{{ session.format('temperature', answer.mixed) }}</b>,
@@ -200,13 +208,39 @@ const hardeners = computed(() =>
             and leave {{ answer.left > 0 ? session.format('span', answer.left) : 'nothing' }} after mixing and
             standing</template
           >.
-          <span v-if="answer.outside" class="weak">Outside the temperatures of its sheet: extrapolated.</span>
+          <span v-if="answer.beyond" class="weak" data-test="bench-beyond"
+            >Beyond the sheet: no temperature it tells of is so far out; colder, no longer time is
+            promised.</span
+          >
           <span v-if="answer.pail.smokes" class="hot">
-            Left standing it reaches {{ session.format('temperature', answer.pail.peak.temperature) }} after
-            {{ session.format('span', answer.pail.peak.time) }} and smokes: pour it out at once; if one runs
-            hot, carry it outside, leave it, never add water, never seal it.
+            Left standing it gels after {{ session.format('span', answer.pail.gel ?? 0) }}, smokes after
+            {{ session.format('span', answer.pail.smokes) }} and reaches about
+            {{ session.format('temperature', roughly(answer.pail.peak.temperature)) }}: pour it out at once;
+            if one runs hot, carry it outside, leave it, never add water, never seal it.
           </span>
         </p>
+        <ul class="more">
+          <li v-if="asked.standing" data-test="bench-bath">
+            {{ standings[asked.standing] }} this mix would last {{ session.format('span', answer.bath) }}; no
+            card counts on cooling a mix after A met B.
+          </li>
+          <li data-test="may-stand">
+            {{
+              answer.mayStand > 0
+                ? `At most ${session.format('mass', answer.mayStand)} may be left standing for ${session.format('span', asked.stands ?? HALF_HOUR)} without smoking.`
+                : `Not even a cup may be left standing for ${session.format('span', asked.stands ?? HALF_HOUR)}.`
+            }}
+          </li>
+          <li>
+            The deepest pour that stays under {{ session.format('temperature', 60) }} on this slab is
+            {{ session.format('film', answer.deepest) }}{{ answer.deepest >= 0.0999 ? ' or more' : ''
+            }}{{
+              answer.deepestBySheet
+                ? `; its sheet allows ${session.format('film', answer.deepestBySheet)}, and the thinner of the two rules`
+                : '; its sheet names no greatest film'
+            }}.
+          </li>
+        </ul>
         <WorkingDetails :workings="answer.workings" />
         <SendToJob v-if="sheet" what="pail" :sheet="sheet" :whole="mixed" />
         <div class="pair mt-2">
@@ -260,14 +294,19 @@ const hardeners = computed(() =>
                 </tr>
               </tbody>
             </table>
+            <BenchFit class="mt-4" :fit="answer.fit" />
           </section>
-          <BenchRatio
-            v-if="sheet && id"
-            :id="id"
-            :sheet="sheet"
-            :hardener="asked.hardener"
-            :life="answer.life"
-          />
+          <div v-if="sheet && id">
+            <BenchRatio :id="id" :sheet="sheet" :hardener="asked.hardener" :life="answer.life" />
+            <BenchParts
+              :id="id"
+              :key="`parts-${id}`"
+              class="mt-4"
+              :hardener="asked.hardener"
+              :batch="asked.mass"
+              :from="asked.a"
+            />
+          </div>
         </div>
         <div v-if="sheet && id" class="pair mt-4">
           <BenchSpread
@@ -298,12 +337,6 @@ const hardeners = computed(() =>
 </template>
 
 <style scoped>
-.handles {
-  display: grid;
-  grid-template-columns: repeat(5, 1fr);
-  gap: 6px 12px;
-  align-items: start;
-}
 .told {
   margin: 10px 0;
   font-size: 1.1rem;
@@ -317,6 +350,13 @@ const hardeners = computed(() =>
   padding-left: 10px;
   border-left: 6px solid var(--stop);
 }
+.more {
+  margin: 0 0 12px;
+  padding-left: 18px;
+}
+.more li::first-letter {
+  text-transform: uppercase;
+}
 .now td {
   font-weight: 680;
 }
@@ -326,10 +366,5 @@ const hardeners = computed(() =>
 }
 h2 {
   font-size: 1.05rem;
-}
-@media (max-width: 900px) {
-  .handles {
-    grid-template-columns: 1fr 1fr;
-  }
 }
 </style>

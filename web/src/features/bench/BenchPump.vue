@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { useDebounceFn } from '@vueuse/core'
+import { useThrottleFn } from '@vueuse/core'
 import { ref, watch } from 'vue'
 import { api, refusal, type Job, type PlanFile, type Product, type PumpAnswer } from '../../api/client'
 import { useSession } from '../people/session'
@@ -29,7 +29,7 @@ async function ask(): Promise<void> {
     trouble.value = 'The server does not answer; count again when it is back.'
   }
 }
-const soon = useDebounceFn(ask, 40)
+const soon = useThrottleFn(ask, 60, true)
 watch([pumps, wanted, () => props.hardener, () => props.id], () => void soon(), {
   immediate: true,
   deep: true,
@@ -43,7 +43,7 @@ function whole(file: PlanFile): void {
   <section data-test="pump-tool">
     <h2>Pumps</h2>
     <QuantityField v-model="wanted" kind="volume" label="Batch to be pumped" positive />
-    <PumpFields :pumps="pumps" @update:pumps="(p) => p && (pumps = p)" />
+    <PumpFields :pumps="pumps" open @update:pumps="(p) => p && (pumps = p)" />
     <p v-if="trouble" role="alert" class="mt-2">{{ trouble }}</p>
     <template v-if="answer">
       <p class="strokes mt-2" data-test="bench-strokes">

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { useDebounceFn } from '@vueuse/core'
+import { useThrottleFn } from '@vueuse/core'
 import { computed, ref, watch } from 'vue'
 import { api, refusal, type Coat, type Product, type SpreadAnswer, type Surface } from '../../api/client'
 import { amountWords } from '../shelf/kinds'
@@ -48,7 +48,7 @@ async function ask(): Promise<void> {
     trouble.value = 'The server does not answer; what stands here is the last it said.'
   }
 }
-const soon = useDebounceFn(ask, 40)
+const soon = useThrottleFn(ask, 60, true)
 watch([basis, value, area, loss, notch, () => props.hardener, () => props.id], () => void soon(), {
   immediate: true,
 })

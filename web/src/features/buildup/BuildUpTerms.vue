@@ -2,13 +2,11 @@
 import { computed } from 'vue'
 import { useDesk } from '../job/useEditor'
 import { sourceWords } from '../../fields/sources'
-import { useSession } from '../people/session'
-import PickField from '../../fields/PickField.vue'
-import QuantityField from '../../fields/QuantityField.vue'
+import FieldGrid from '../../fields/FieldGrid.vue'
+import type { Field } from '../../fields/grid'
 
 /** What the coats must bear, and the temperature they are planned for. */
 const desk = useDesk()
-const session = useSession()
 const ASSUMED_SLAB = 20
 const job = computed(() => desk.file.value.job)
 const service = computed(() => desk.surface.value.service ?? {})
@@ -28,77 +26,52 @@ function set(change: Partial<Service>): void {
     s.service = Object.keys(next).length > 0 ? (next as Service) : undefined
   })
 }
+const fields = computed<Field[]>(() => [
+  {
+    as: 'quantity',
+    kind: 'temperature',
+    label: 'Slab planned for',
+    value: job.value.slab?.value ?? ASSUMED_SLAB,
+    told: job.value.slab ? sourceWords[job.value.slab.source] : 'assumed',
+    take: (value) => desk.editor.edit('slab', (f) => (f.job.slab = { value, source: 'own-test' })),
+  },
+  {
+    as: 'quantity',
+    kind: 'content',
+    label: 'VOC limit',
+    value: job.value.vocMax?.value,
+    told: job.value.vocMax ? '0 is no limit' : 'none',
+    take: (value) =>
+      desk.editor.edit(
+        'VOC limit',
+        (f) => (f.job.vocMax = value > 0 ? { value, source: 'standard' } : undefined),
+      ),
+  },
+  {
+    as: 'pick',
+    label: 'Slip class wanted',
+    value: service.value.slip,
+    options: slips,
+    none: 'none',
+    take: (v) => set({ slip: v as Service['slip'] }),
+  },
+  {
+    as: 'pick',
+    label: 'Food or water contact',
+    value: service.value.contact,
+    options: contacts,
+    none: 'nothing to be certified for',
+    take: (v) => set({ contact: v as Service['contact'] }),
+  },
+  {
+    as: 'tick',
+    label: 'Daylight falls on it',
+    value: service.value.sun,
+    take: (sun) => set({ sun }),
+  },
+])
 </script>
 
 <template>
-  <div class="terms" data-test="terms">
-    <QuantityField
-      kind="temperature"
-      label="Slab planned for"
-      :model-value="job.slab?.value ?? ASSUMED_SLAB"
-      :told="job.slab ? sourceWords[job.slab.source] : 'assumed'"
-      :disabled="!session.mayEdit"
-      @update:model-value="
-        desk.editor.edit('slab', (f) => (f.job.slab = { value: $event, source: 'own-test' }))
-      "
-    />
-    <QuantityField
-      kind="content"
-      label="VOC limit"
-      :model-value="job.vocMax?.value"
-      :told="job.vocMax ? '0 is no limit' : 'none'"
-      :disabled="!session.mayEdit"
-      @update:model-value="
-        desk.editor.edit(
-          'VOC limit',
-          (f) => (f.job.vocMax = $event > 0 ? { value: $event, source: 'standard' } : undefined),
-        )
-      "
-    />
-    <PickField
-      label="Slip class wanted"
-      :model-value="service.slip ?? ''"
-      :options="slips"
-      none="none"
-      @update:model-value="set({ slip: $event as Service['slip'] })"
-    />
-    <PickField
-      label="Food or water contact"
-      :model-value="service.contact ?? ''"
-      :options="contacts"
-      none="nothing to be certified for"
-      @update:model-value="set({ contact: $event as Service['contact'] })"
-    />
-    <label class="small sun">
-      <input
-        type="checkbox"
-        :checked="service.sun ?? false"
-        :disabled="!session.mayEdit"
-        @change="set({ sun: ($event.target as HTMLInputElement).checked })"
-      />
-      Daylight falls on it
-    </label>
-  </div>
+  <FieldGrid :fields="fields" :columns="5" class="mb-3" data-test="terms" />
 </template>
-
-<style scoped>
-.terms {
-  display: grid;
-  grid-template-columns: 1fr 1fr 1.3fr 1.3fr auto;
-  gap: 12px;
-  align-items: start;
-  margin-bottom: 12px;
-}
-.sun {
-  display: flex;
-  gap: 6px;
-  align-items: center;
-  padding-top: 18px;
-  white-space: nowrap;
-}
-@media (max-width: 900px) {
-  .terms {
-    grid-template-columns: 1fr 1fr;
-  }
-}
-</style>

@@ -3,8 +3,8 @@ import { computed } from 'vue'
 import type { Coat, CoatPlan, Medium, Portion } from '../../api/client'
 import { useDesk } from '../job/useEditor'
 import { useSession } from '../people/session'
-import PickField from '../../fields/PickField.vue'
-import QuantityField from '../../fields/QuantityField.vue'
+import FieldGrid from '../../fields/FieldGrid.vue'
+import type { Field } from '../../fields/grid'
 
 /** What goes into and onto a coat beside its parts, and when it follows the one below. */
 const props = defineProps<{
@@ -51,7 +51,7 @@ const window = computed(() => {
   if (!w) return ''
   const from = w.from ? `from ${session.format('span', w.from)}` : ''
   const until = w.until ? `until ${session.format('span', w.until)}` : ''
-  return `its window: ${[from, until].filter(Boolean).join(' ')} at ${session.format('temperature', w.at)}${w.outside ? ', outside its sheet' : ''}`
+  return `its window: ${[from, until].filter(Boolean).join(' ')} at ${session.format('temperature', w.at)}${w.outside ? ', beyond its sheet' : ''}`
 })
 
 function medium(id: string): Medium | undefined {
@@ -74,9 +74,143 @@ function pigment(id: string): void {
   const dark = props.coat.pigment?.dark
   emit('change', 'pigment', (c) => (c.pigment = id ? { medium: id, dark, portion } : undefined), medium(id))
 }
-function thin(value: number, of: Portion['of']): void {
-  emit('change', 'thinner', (c) => (c.thinner = value > 0 ? { value, of, source: 'own-test' } : undefined))
+function edit(label: string, by: (coat: Coat) => void): void {
+  emit('change', label, by)
 }
+function thin(value: number, of: Portion['of']): void {
+  edit('thinner', (c) => {
+    c.thinner = value > 0 ? { value, of, source: 'own-test' } : undefined
+    if (!c.thinner) c.thinWith = undefined
+  })
+}
+const thinnerTold = computed(() => {
+  const most = sheet.value?.thinnerMax
+  if (!most) return 'its sheet says nothing'
+  return most.value > 0
+    ? `sheet: at most ${session.format('fraction', most.value)} ${bases[most.of]}`
+    : 'sheet: never'
+})
+const fields = computed<(Field | false | undefined)[]>(() => {
+  const c = props.coat
+  const n = props.number
+  return [
+    Object.keys(hardeners.value).length > 0 && {
+      as: 'pick',
+      label: `Hardener of coat ${n}`,
+      value: c.hardener,
+      options: hardeners.value,
+      none: 'the one of the sheet',
+      take: (v) => edit('hardener', (x) => (x.hardener = v || undefined)),
+    },
+    n > 1 && {
+      as: 'quantity',
+      kind: 'span',
+      label: `Wait before coat ${n}`,
+      value: c.wait,
+      told: window.value || 'the coat below gives no window',
+      take: (v) => edit('wait', (x) => (x.wait = v)),
+    },
+    n > 1 && {
+      as: 'tick',
+      label: 'What is below is abraded and cleaned before it',
+      heard: `Abraded before coat ${n}`,
+      value: c.abraded,
+      take: (on) => edit('abraded', (x) => (x.abraded = on || undefined)),
+    },
+    {
+      as: 'quantity',
+      kind: 'fraction',
+      label: `Thinner in coat ${n}`,
+      value: c.thinner?.value ?? 0,
+      told: thinnerTold.value,
+      take: (v) => thin(v, c.thinner?.of ?? 'a+b'),
+    },
+    c.thinner && {
+      as: 'pick',
+      label: `Thinner of coat ${n} is a share`,
+      value: c.thinner.of,
+      options: bases,
+      take: (v) => thin(c.thinner?.value ?? 0, v as Portion['of']),
+    },
+    c.thinner && {
+      as: 'pick',
+      label: `Thinned with, coat ${n}`,
+      value: c.thinWith,
+      options: named('thinner'),
+      none: 'not named: no packs are bought',
+      take: (id) => emit('change', 'thinner', (x) => (x.thinWith = id || undefined), medium(id)),
+    },
+    {
+      as: 'pick',
+      label: `Pigment of coat ${n}`,
+      value: c.pigment?.medium,
+      options: pigments.value,
+      none: 'none',
+      take: pigment,
+    },
+    c.pigment && {
+      as: 'quantity',
+      kind: 'fraction',
+      label: `Pigment in coat ${n}`,
+      told: bases[c.pigment.portion.of],
+      value: c.pigment.portion.value,
+      take: (value) =>
+        edit(
+          'pigment share',
+          (x) => x.pigment && (x.pigment.portion = { ...x.pigment.portion, value, source: 'own-test' }),
+        ),
+    },
+    c.pigment && {
+      as: 'tick',
+      label: 'Dark enough to hide fillings',
+      value: c.pigment.dark,
+      take: (on) => edit('dark', (x) => x.pigment && (x.pigment.dark = on || undefined)),
+    },
+    {
+      as: 'pick',
+      label: `Stirred into coat ${n}`,
+      value: c.grit?.medium,
+      options: gritty.value,
+      none: 'no grit',
+      take: grit,
+    },
+    c.grit && {
+      as: 'quantity',
+      kind: 'content',
+      label: `Grit in coat ${n}`,
+      value: c.grit.dose.value,
+      positive: true,
+      take: (value) => edit('dose', (x) => x.grit && (x.grit.dose = { value, source: 'own-test' })),
+    },
+    {
+      as: 'pick',
+      label: `Broadcast into coat ${n}`,
+      value: c.scatter?.medium,
+      options: scattered.value,
+      none: 'nothing',
+      take: scatter,
+    },
+    c.scatter && {
+      as: 'pick',
+      label: `Broadcast rate of coat ${n}`,
+      value: c.scatter.degree,
+      options: degrees,
+      take: (v) => edit('degree', (x) => x.scatter && (x.scatter.degree = v as keyof typeof degrees)),
+    },
+    c.scatter && {
+      as: 'quantity',
+      kind: 'coverage',
+      label: `Stays in coat ${n}`,
+      told: c.scatter.mass ? '' : 'by its broadcast rate',
+      value: c.scatter.mass?.value,
+      take: (value) =>
+        edit(
+          'scattered',
+          (x) => x.scatter && (x.scatter.mass = value ? { value, source: 'own-test' } : undefined),
+        ),
+    },
+  ]
+})
 </script>
 
 <template>
@@ -84,126 +218,7 @@ function thin(value: number, of: Portion['of']): void {
     <summary class="small">
       Additions and timing<span v-if="told.length" class="told">: {{ told.join(' · ') }}</span>
     </summary>
-    <div class="grid">
-      <PickField
-        v-if="Object.keys(hardeners).length > 0"
-        :label="`Hardener of coat ${number}`"
-        :model-value="coat.hardener ?? ''"
-        :options="hardeners"
-        none="the one of the sheet"
-        @update:model-value="(v) => emit('change', 'hardener', (c) => (c.hardener = v || undefined))"
-      />
-      <QuantityField
-        v-if="number > 1"
-        kind="span"
-        :label="`Wait before coat ${number}`"
-        :model-value="coat.wait"
-        :told="window || 'the coat below gives no window'"
-        :disabled="!session.mayEdit"
-        @update:model-value="(v) => emit('change', 'wait', (c) => (c.wait = v))"
-      />
-      <label v-if="number > 1" class="small tick">
-        <input
-          type="checkbox"
-          :checked="coat.abraded ?? false"
-          :disabled="!session.mayEdit"
-          :aria-label="`Abraded before coat ${number}`"
-          @change="emit('change', 'abraded', (c) => (c.abraded = !c.abraded || undefined))"
-        />
-        What is below is abraded and cleaned before it
-      </label>
-      <QuantityField
-        kind="fraction"
-        :label="`Thinner in coat ${number}`"
-        :model-value="coat.thinner?.value ?? 0"
-        :told="
-          sheet?.thinnerMax
-            ? sheet.thinnerMax.value > 0
-              ? `sheet: at most ${session.format('fraction', sheet.thinnerMax.value)} ${bases[sheet.thinnerMax.of]}`
-              : 'sheet: never'
-            : 'its sheet says nothing'
-        "
-        :disabled="!session.mayEdit"
-        @update:model-value="(v) => thin(v, coat.thinner?.of ?? 'a+b')"
-      />
-      <PickField
-        v-if="coat.thinner"
-        :label="`Thinner of coat ${number} is a share`"
-        :model-value="coat.thinner.of"
-        :options="bases"
-        @update:model-value="(v) => thin(coat.thinner?.value ?? 0, v as Portion['of'])"
-      />
-      <PickField
-        :label="`Pigment of coat ${number}`"
-        :model-value="coat.pigment?.medium ?? ''"
-        :options="pigments"
-        none="none"
-        @update:model-value="pigment"
-      />
-      <QuantityField
-        v-if="coat.pigment"
-        kind="fraction"
-        :label="`Pigment in coat ${number}`"
-        :told="bases[coat.pigment.portion.of]"
-        :model-value="coat.pigment.portion.value"
-        :disabled="!session.mayEdit"
-        @update:model-value="
-          (v) =>
-            emit(
-              'change',
-              'pigment share',
-              (c) =>
-                c.pigment && (c.pigment.portion = { ...c.pigment.portion, value: v, source: 'own-test' }),
-            )
-        "
-      />
-      <label v-if="coat.pigment" class="small tick">
-        <input
-          type="checkbox"
-          :checked="coat.pigment.dark ?? false"
-          :disabled="!session.mayEdit"
-          @change="
-            emit('change', 'dark', (c) => c.pigment && (c.pigment.dark = !c.pigment.dark || undefined))
-          "
-        />
-        Dark enough to hide fillings
-      </label>
-      <PickField
-        :label="`Stirred into coat ${number}`"
-        :model-value="coat.grit?.medium ?? ''"
-        :options="gritty"
-        none="no grit"
-        @update:model-value="grit"
-      />
-      <QuantityField
-        v-if="coat.grit"
-        kind="content"
-        :label="`Grit in coat ${number}`"
-        :model-value="coat.grit.dose.value"
-        :disabled="!session.mayEdit"
-        positive
-        @update:model-value="
-          (v) => emit('change', 'dose', (c) => c.grit && (c.grit.dose = { value: v, source: 'own-test' }))
-        "
-      />
-      <PickField
-        :label="`Broadcast into coat ${number}`"
-        :model-value="coat.scatter?.medium ?? ''"
-        :options="scattered"
-        none="nothing"
-        @update:model-value="scatter"
-      />
-      <PickField
-        v-if="coat.scatter"
-        :label="`Broadcast rate of coat ${number}`"
-        :model-value="coat.scatter.degree"
-        :options="degrees"
-        @update:model-value="
-          (v) =>
-            emit('change', 'degree', (c) => c.scatter && (c.scatter.degree = v as 'light' | 'even' | 'full'))
-        "
-      />
-    </div>
+    <FieldGrid :fields="fields" />
     <ul v-if="plan?.build?.additions?.length" class="small goes">
       <li v-for="a in plan.build.additions" :key="a.name + a.how">
         {{ a.name }} {{ a.how }}:
@@ -220,26 +235,8 @@ function thin(value: number, of: Portion['of']): void {
 .told {
   font-weight: 480;
 }
-.grid {
-  display: grid;
-  grid-template-columns: 1fr 1fr;
-  gap: 8px 12px;
-  margin-top: 8px;
-  align-items: start;
-}
-.tick {
-  display: flex;
-  gap: 6px;
-  align-items: center;
-  padding-top: 14px;
-}
 .goes {
   list-style: none;
   padding: 0;
-}
-@media (max-width: 700px) {
-  .grid {
-    grid-template-columns: 1fr;
-  }
 }
 </style>

@@ -7,6 +7,7 @@ import { money } from '../../fields/units'
 import { useSession } from '../people/session'
 import { amountWords, kindWords } from '../shelf/kinds'
 import CoatExtras from './CoatExtras.vue'
+import CoatWay from './CoatWay.vue'
 import CoatWaterfall from '../../charts/CoatWaterfall.vue'
 import ColourCups from './ColourCups.vue'
 import FigureButton from '../../fields/FigureButton.vue'
@@ -26,17 +27,29 @@ const session = useSession()
 
 type Basis = Coat['amount']['basis']
 const build = computed(() => props.plan?.build)
-const others = computed(() => {
+/** How deep a notch is over the wet film it leaves, as the core takes it. */
+const NOTCH_OVER_FILM = 2
+/** What resin to a mass of stone begins with: common practice, no source. */
+const STONES = 0.06
+const stated = computed(() => {
   const b = build.value
   if (!b) return []
+  const sold = desk.file.value.products.find((p) => p.id === props.coat.product)?.kits ?? []
+  const kit = Math.max(...sold.map((k) => (k.gone ? 0 : (k.volume ?? (k.mass ?? 0) / b.density.value))), 0)
   const all: { basis: Basis; si: number }[] = [
     { basis: 'wet-film', si: b.wet },
     { basis: 'dry-film', si: b.dry },
     { basis: 'spread', si: b.spread },
     { basis: 'mass-per-area', si: b.coverage },
+    { basis: 'notch', si: b.wet * NOTCH_OVER_FILM },
+    { basis: 'area-per-kit', si: b.spread * kit },
+    { basis: 'by-stone', si: props.coat.scatter?.mass ? b.coverage / props.coat.scatter.mass.value : STONES },
   ]
   return all.filter((o) => o.basis !== props.coat.amount.basis)
 })
+const others = computed(() =>
+  stated.value.filter((o) => !['notch', 'area-per-kit', 'by-stone'].includes(o.basis)),
+)
 
 /** Coats that are poured in several colours, and what is coloured already. */
 const POURED = ['metallic', 'flood', 'deep-pour', 'body']
@@ -69,7 +82,7 @@ function choose(event: Event): void {
 /** Another basis keeps the film: the amount is restated, not changed. */
 function rebase(event: Event): void {
   const basis = (event.target as HTMLSelectElement).value as Basis
-  const same = others.value.find((o) => o.basis === basis)
+  const same = stated.value.find((o) => o.basis === basis)
   change('basis', (c) => (c.amount = { basis, value: same?.si ?? c.amount.value }))
 }
 
@@ -195,6 +208,7 @@ function move(by: number): void {
         :media="media"
         @change="change"
       />
+      <CoatWay :coat="coat" :number="index + 1" @change="change" />
       <ColourCups
         v-if="coloured"
         :coat="coat"

@@ -2,7 +2,8 @@
 import { computed } from 'vue'
 import type { Coat, Colouring, Medium } from '../../api/client'
 import { useSession } from '../people/session'
-import PickField from '../../fields/PickField.vue'
+import FieldGrid from '../../fields/FieldGrid.vue'
+import type { Field } from '../../fields/grid'
 import QuantityField from '../../fields/QuantityField.vue'
 
 /** A coat divided into cups of colour: base and accents by share, or so much for the base and the rest in equal cups. */
@@ -94,53 +95,45 @@ function way(value: string): void {
     if (c.way === 'shares') c.colours = even(c.colours)
   })
 }
+const fields = computed<(Field | false)[]>(() => {
+  const c = props.coat.colours
+  const amount = (label: string, key: 'left' | 'least', usual: number): Field => ({
+    as: 'quantity',
+    kind: 'volume',
+    label,
+    value: c?.[key] ?? usual,
+    positive: true,
+    take: (v) => set(key, (x) => (x[key] = v)),
+  })
+  return [
+    { as: 'pick', label: 'Divided', value: c?.way ?? 'shares', options: ways, take: way },
+    byBase.value && {
+      as: 'quantity',
+      kind: 'volume',
+      label: 'For the base',
+      told: `of ${session.format('volume', props.need)} in all`,
+      value: c?.base,
+      positive: true,
+      take: (v) => set('base', (x) => (x.base = v)),
+    },
+    {
+      as: 'quantity',
+      kind: 'span',
+      label: 'Colouring one cup takes',
+      value: c?.each ?? 60,
+      positive: true,
+      take: (v) => set('each', (x) => (x.each = v)),
+    },
+    amount('Residue per cup', 'left', 5e-6),
+    amount('Smallest cup worth colouring', 'least', 60e-6),
+  ]
+})
 </script>
 
 <template>
   <details class="extras" :data-test="`colours-${number}`">
     <summary class="small">Colours: {{ told }}</summary>
-    <div v-if="colours.length > 0" class="triple mt-2">
-      <PickField
-        label="Divided"
-        :model-value="coat.colours?.way ?? 'shares'"
-        :options="ways"
-        @update:model-value="way"
-      />
-      <QuantityField
-        v-if="byBase"
-        kind="volume"
-        label="For the base"
-        :told="`of ${session.format('volume', need)} in all`"
-        :model-value="coat.colours?.base"
-        :disabled="!session.mayEdit"
-        positive
-        @update:model-value="set('base', (c) => (c.base = $event))"
-      />
-      <QuantityField
-        kind="span"
-        label="Colouring one cup takes"
-        :model-value="coat.colours?.each ?? 60"
-        :disabled="!session.mayEdit"
-        positive
-        @update:model-value="set('each', (c) => (c.each = $event))"
-      />
-      <QuantityField
-        kind="volume"
-        label="Residue per cup"
-        :model-value="coat.colours?.left ?? 5e-6"
-        :disabled="!session.mayEdit"
-        positive
-        @update:model-value="set('left', (c) => (c.left = $event))"
-      />
-      <QuantityField
-        kind="volume"
-        label="Smallest cup worth colouring"
-        :model-value="coat.colours?.least ?? 60e-6"
-        :disabled="!session.mayEdit"
-        positive
-        @update:model-value="set('least', (c) => (c.least = $event))"
-      />
-    </div>
+    <FieldGrid v-if="colours.length > 0" :fields="fields" :columns="3" />
     <table v-if="colours.length > 0" class="colours">
       <thead>
         <tr>

@@ -37,8 +37,9 @@ function meet(): void {
       <div class="grow">
         <meter min="0" :max="life" :value="Math.max(0, left)" aria-label="Left of the pot life" />
         <p>
-          Met {{ minuteTime(met) }}, use by <b>{{ minuteTime(met + life * MILLIS) }}</b><template
-            v-if="stands > 0"
+          Met {{ minuteTime(met) }}, use by <b>{{ minuteTime(met + life * MILLIS) }}</b>{{
+            card.beyond ? ' (beyond the sheet)' : ''
+          }}<template v-if="stands > 0"
             >. It still stands for <b>{{ leftTime(stands) }}</b></template
           >.
         </p>

@@ -60,6 +60,12 @@ function print(): void {
             One batch covers it all: {{ session.format('area', e.plan.takeoff?.area ?? 0) }}.
           </p>
         </div>
+        <div v-if="e.coat.ahead?.length" class="ahead" data-test="ahead">
+          <h3>Before the first pail of coat {{ e.coat.number }}</h3>
+          <ol>
+            <li v-for="a in e.coat.ahead" :key="a">{{ a }}</li>
+          </ol>
+        </div>
       </div>
       <MixCard
         v-for="c in e.coat.cards ?? []"
@@ -80,6 +86,13 @@ function print(): void {
   padding: 16px 20px;
   margin-bottom: 22px;
   break-after: page;
+}
+.ahead {
+  margin-top: 14px;
+}
+.ahead ol {
+  margin: 4px 0 0;
+  padding-left: 20px;
 }
 .mapped {
   display: grid;

@@ -5,6 +5,7 @@ import { clockTime, minuteTime } from '../../fields/clock'
 import { useSession } from '../people/session'
 import CardClock from './CardClock.vue'
 import CardCups from './CardCups.vue'
+import CardPour from './CardPour.vue'
 
 const props = defineProps<{
   card: Card
@@ -19,27 +20,10 @@ const props = defineProps<{
 const session = useSession()
 const single = computed(() => props.card.parts.length === 1)
 const ratio = computed(() => `${props.card.ratioParts.join(' : ')} by ${props.card.ratio}`)
-const filled = computed(() =>
-  props.card.parts.map((p, i) => ({
-    part: p,
-    from: i === 0 ? 0 : (props.card.parts[i - 1]?.fillTo ?? 0) / props.card.volume,
-    to: p.fillTo / props.card.volume,
-  })),
-)
-const PAIL = 200
-
-/** What a scale shows, to the gram where that counts. */
-function reading(kilograms: number): string {
-  return session.format('scale', kilograms)
-}
-/** A height in the pail as a ruler shows it. */
-function height(metres: number): string {
-  return session.format('mark', metres)
-}
 </script>
 
 <template>
-  <article class="card" :class="{ coloured: card.cups?.length }" data-test="mix-card">
+  <article class="card" data-test="mix-card">
     <header>
       <svg class="band" preserveAspectRatio="none" viewBox="0 0 10 10" aria-hidden="true">
         <rect width="10" height="10" :fill="card.color" />
@@ -56,57 +40,7 @@ function height(metres: number): string {
         <span>{{ session.format('mass', card.mass) }} · {{ card.share }}</span>
       </p>
     </header>
-    <div class="body">
-      <table>
-        <thead>
-          <tr>
-            <th>{{ single ? 'Stir, then pour' : 'Pour' }}</th>
-            <th>by volume</th>
-            <th>or by scale</th>
-            <th class="wide">pail mark</th>
-            <th class="wide">
-              {{ card.tare ? `scale with pail (${session.format('mass', card.tare)})` : 'scale shows' }}
-            </th>
-          </tr>
-        </thead>
-        <tbody>
-          <tr v-for="p in card.parts" :key="p.name">
-            <th scope="row">{{ p.name }}</th>
-            <td class="big">
-              {{ session.format('volume', p.volume) }}
-              <span class="sub">mark {{ session.format('volume', p.fillTo) }}</span>
-            </td>
-            <td class="big mass">
-              {{ p.densityAssumed ? '≈ ' : '' }}{{ session.format('mass', p.mass) }}
-              <span class="sub">scale {{ reading(p.scaleTo) }}</span>
-            </td>
-            <td class="wide">
-              {{ session.format('volume', p.fillTo)
-              }}<span v-if="p.height" class="high">{{ height(p.height) }}</span>
-            </td>
-            <td class="wide">
-              {{ p.densityAssumed ? '≈ ' : '' }}{{ reading(p.scaleTo) }}
-              <span v-if="!single" class="high">± {{ session.format('mass', p.tolerance) }}</span>
-            </td>
-          </tr>
-        </tbody>
-      </table>
-      <svg class="pail" viewBox="0 0 150 236" role="img" aria-label="Fill marks on the pail">
-        <path d="M12 10L24 226H126L138 10" fill="none" stroke="currentColor" stroke-width="3" />
-        <g v-for="f in filled" :key="f.part.name">
-          <rect
-            :y="226 - f.to * PAIL"
-            x="26"
-            width="98"
-            :height="(f.to - f.from) * PAIL"
-            :fill="card.color"
-            :fill-opacity="f.from === 0 ? 0.9 : 0.4"
-          />
-          <path :d="`M8 ${226 - f.to * PAIL}H142`" stroke="currentColor" stroke-width="2.5" />
-          <text x="75" :y="Math.min(222, 226 - ((f.to + f.from) * PAIL) / 2 + 7)">{{ f.part.name }}</text>
-        </g>
-      </svg>
-    </div>
+    <CardPour :card="card" />
     <ul v-if="card.additions?.length" class="adds">
       <li v-for="a in card.additions" :key="a.name + a.how">
         <b>{{ a.mass ? session.format('mass', a.mass) : session.format('volume', a.volume ?? 0) }}</b>
@@ -131,6 +65,12 @@ function height(metres: number): string {
         </p>
       </div>
     </div>
+    <div v-if="card.floor.length" class="floor" data-test="on-the-floor">
+      <h3>Then section {{ card.section }}</h3>
+      <ol class="steps">
+        <li v-for="s in card.floor" :key="s.text">{{ s.text }}</li>
+      </ol>
+    </div>
     <p v-if="card.warning" class="mind" role="alert">{{ card.warning }}</p>
     <p v-if="card.parts.some((p) => p.densityAssumed)" class="mind">
       ≈ The sheet gives no density: measure by volume, or weigh a known volume first.
@@ -149,8 +89,12 @@ function height(metres: number): string {
         <dd>{{ session.format('span', card.induction) }}</dd>
       </div>
       <div v-if="card.potLife">
-        <dt>Pot life from mixing</dt>
+        <dt>Pot life from mixing{{ card.beyond ? ', beyond the sheet' : '' }}</dt>
         <dd>{{ session.format('span', card.potLife) }}</dd>
+      </div>
+      <div v-if="card.smokes">
+        <dt>Left standing, it smokes</dt>
+        <dd>{{ session.format('span', card.smokes) }} later</dd>
       </div>
       <div>
         <dt>Section</dt>
@@ -165,7 +109,7 @@ function height(metres: number): string {
         <dd class="blank">&nbsp;</dd>
       </div>
       <div v-if="card.useBy">
-        <dt>Use by, as planned</dt>
+        <dt>Use by, as planned{{ card.beyond ? ', beyond the sheet' : '' }}</dt>
         <dd data-test="use-by">{{ minuteTime(card.useBy, zone) }}</dd>
       </div>
     </dl>
@@ -233,56 +177,6 @@ p {
   line-height: 1.05;
   white-space: nowrap;
 }
-.body {
-  display: grid;
-  grid-template-columns: 1fr 170px;
-  gap: 22px;
-  padding: 12px 22px;
-  align-items: center;
-}
-table {
-  border-collapse: collapse;
-  width: 100%;
-}
-thead th {
-  text-align: left;
-  font-size: 1.1rem;
-  font-weight: 560;
-  border-bottom: 2px solid var(--ink);
-}
-tbody th {
-  font-size: 4.4rem;
-  font-weight: 780;
-  text-align: left;
-  line-height: 1.15;
-  padding-right: 18px;
-}
-tbody td {
-  font-size: 1.9rem;
-  white-space: nowrap;
-  padding-right: 18px;
-  border-bottom: 1px solid var(--line);
-}
-td.big {
-  font-size: 3.9rem;
-  font-weight: 720;
-}
-td.mass {
-  font-weight: 520;
-  font-style: italic;
-}
-.sub {
-  display: none;
-}
-.pail {
-  width: 100%;
-}
-.pail text {
-  font-size: 26px;
-  font-weight: 760;
-  text-anchor: middle;
-  fill: currentColor;
-}
 .clock {
   display: flex;
   flex-wrap: wrap;
@@ -303,10 +197,6 @@ dd.blank {
   border-bottom: 2px solid var(--ink);
   min-width: 150px;
 }
-.high {
-  display: block;
-  font-size: 1.3rem;
-}
 .work {
   display: flex;
   gap: 30px;
@@ -324,6 +214,13 @@ dd.blank {
 }
 .steps li {
   break-inside: avoid;
+}
+.floor {
+  padding: 4px 22px 10px;
+}
+.floor h3 {
+  font-size: 1.12rem;
+  margin: 0 0 4px;
 }
 .strokes {
   flex: 1;
@@ -348,38 +245,17 @@ dd.blank {
   font-weight: 680;
 }
 @media screen and (max-width: 900px) {
-  header,
-  .body {
+  header {
     grid-template-columns: 1fr;
   }
   .total {
     text-align: left;
-  }
-  .pail,
-  .wide {
-    display: none;
   }
   .work {
     display: block;
   }
   .steps {
     columns: 1;
-  }
-  .sub {
-    display: block;
-    font-size: 1.05rem;
-    font-weight: 520;
-    font-style: normal;
-  }
-  td.big {
-    font-size: 1.7rem;
-  }
-  tbody td {
-    font-size: 1.1rem;
-    padding-right: 10px;
-  }
-  tbody th {
-    font-size: 2.2rem;
   }
   dd {
     font-size: 1.5rem;
@@ -390,10 +266,6 @@ dd.blank {
   .total b {
     font-size: 3rem;
   }
-  tbody th,
-  td.big {
-    font-size: 3.2rem;
-  }
   dd {
     font-size: 1.7rem;
   }
@@ -403,23 +275,21 @@ dd.blank {
     font-size: 0.95rem;
     line-height: 1.2;
   }
-  .body {
-    grid-template-columns: 1fr 130px;
-    padding-block: 4px;
+  .floor,
+  .work {
+    padding-block: 2px 4px;
   }
-  .high {
-    display: inline;
+  .floor h3 {
+    font-size: 0.95rem;
+    margin: 0;
   }
-  .coloured tbody th,
-  .coloured td.big {
-    font-size: 2.2rem;
-  }
-  .coloured .body {
-    grid-template-columns: 1fr 84px;
+  .floor .steps {
+    columns: 3;
+    column-gap: 22px;
   }
   /* One landscape sheet for each card, whatever stands on it. */
   .card {
-    zoom: 0.8;
+    zoom: 0.74;
     border-color: #000;
     margin: 0;
   }

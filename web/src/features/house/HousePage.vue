@@ -1,8 +1,8 @@
 <script setup lang="ts">
-import TextField from '../../fields/TextField.vue'
 import { computed, ref } from 'vue'
 import { api, refusal, type House, type School, type Schools } from '../../api/client'
-import QuantityField from '../../fields/QuantityField.vue'
+import FieldGrid from '../../fields/FieldGrid.vue'
+import type { Field } from '../../fields/grid'
 import HoursFields from '../job/HoursFields.vue'
 import { useSession } from '../people/session'
 
@@ -62,6 +62,62 @@ function choose(s: School, value: string): void {
 }
 const crew = computed(() => house.value.crew ?? PLAIN_CREW)
 const bucket = computed(() => house.value.bucket ?? PLAIN_BUCKET)
+const fields = computed<Field[]>(() => [
+  {
+    as: 'number',
+    label: 'People spreading',
+    value: crew.value.spreaders,
+    whole: true,
+    least: 1,
+    most: 50,
+    take: (n) => n && change({ crew: { ...crew.value, spreaders: n } }),
+  },
+  {
+    as: 'quantity',
+    kind: 'pace',
+    label: 'Pace of one person',
+    value: crew.value.pace.value,
+    positive: true,
+    take: (value) => change({ crew: { ...crew.value, pace: { value, source: 'own-test' } } }),
+  },
+  {
+    as: 'quantity',
+    kind: 'volume',
+    label: 'Bucket, to the brim',
+    value: bucket.value.volume,
+    positive: true,
+    take: (volume) => change({ bucket: { ...bucket.value, volume } }),
+  },
+  {
+    as: 'quantity',
+    kind: 'content',
+    label: 'VOC limit',
+    told: house.value.vocMax ? '0 is no limit' : 'none',
+    value: house.value.vocMax?.value,
+    take: (value) => change({ vocMax: value > 0 ? { value, source: 'standard' } : undefined }),
+  },
+  {
+    as: 'quantity',
+    kind: 'temperature',
+    label: 'Slab planned for',
+    told: house.value.slab ? '' : '20 °C, assumed',
+    value: house.value.slab?.value,
+    take: (value) => change({ slab: { value, source: 'own-test' } }),
+  },
+  {
+    as: 'name',
+    label: 'Time zone',
+    told: "As IANA names it; this device's when left out",
+    value: house.value.zone,
+    take: (v) => change({ zone: v || undefined }),
+  },
+  {
+    as: 'name',
+    label: 'Currency, three letters',
+    value: house.value.currency,
+    take: (v) => change({ currency: v.toUpperCase() || undefined }),
+  },
+])
 </script>
 
 <template>
@@ -82,78 +138,7 @@ const bucket = computed(() => house.value.bucket ?? PLAIN_BUCKET)
     <template v-if="ready">
       <section class="sheet start">
         <h2>What a new job starts with</h2>
-        <div class="grid">
-          <TextField
-            label="People spreading"
-            type="number"
-            min="1"
-            max="50"
-            :model-value="crew.spreaders"
-            :disabled="!session.mayKeep"
-            @change="
-              change({
-                crew: {
-                  ...crew,
-                  spreaders: Math.max(
-                    1,
-                    Math.min(50, Math.round(Number(($event.target as HTMLInputElement).value)) || 1),
-                  ),
-                },
-              })
-            "
-          />
-          <QuantityField
-            kind="pace"
-            label="Pace of one person"
-            :model-value="crew.pace.value"
-            :disabled="!session.mayKeep"
-            positive
-            @update:model-value="change({ crew: { ...crew, pace: { value: $event, source: 'own-test' } } })"
-          />
-          <QuantityField
-            kind="volume"
-            label="Bucket, to the brim"
-            :model-value="bucket.volume"
-            :disabled="!session.mayKeep"
-            positive
-            @update:model-value="change({ bucket: { ...bucket, volume: $event } })"
-          />
-          <QuantityField
-            kind="content"
-            label="VOC limit"
-            :told="house.vocMax ? '0 is no limit' : 'none'"
-            :model-value="house.vocMax?.value"
-            :disabled="!session.mayKeep"
-            @update:model-value="
-              change({ vocMax: $event > 0 ? { value: $event, source: 'standard' } : undefined })
-            "
-          />
-          <QuantityField
-            kind="temperature"
-            label="Slab planned for"
-            :told="house.slab ? '' : '20 °C, assumed'"
-            :model-value="house.slab?.value"
-            :disabled="!session.mayKeep"
-            @update:model-value="change({ slab: { value: $event, source: 'own-test' } })"
-          />
-          <TextField
-            label="Time zone"
-            maxlength="60"
-            :model-value="house.zone"
-            told="As IANA names it; this device's when left out"
-            :disabled="!session.mayKeep"
-            @change="change({ zone: ($event.target as HTMLInputElement).value.trim() || undefined })"
-          />
-          <TextField
-            label="Currency, three letters"
-            maxlength="3"
-            :model-value="house.currency"
-            :disabled="!session.mayKeep"
-            @change="
-              change({ currency: ($event.target as HTMLInputElement).value.toUpperCase() || undefined })
-            "
-          />
-        </div>
+        <FieldGrid :fields="fields" :columns="3" :locked="!session.mayKeep" />
         <HoursFields
           class="mt-3 mb-3"
           :hours="house.hours"
@@ -208,13 +193,6 @@ const bucket = computed(() => house.value.bucket ?? PLAIN_BUCKET)
   padding: 14px 18px;
   margin-bottom: 16px;
 }
-.grid {
-  display: grid;
-  grid-template-columns: repeat(3, 1fr);
-  gap: 8px 14px;
-  align-items: start;
-  margin-top: 10px;
-}
 .schools {
   columns: 2;
   column-gap: 16px;
@@ -249,9 +227,6 @@ strong,
 @media (max-width: 800px) {
   .schools {
     columns: 1;
-  }
-  .grid {
-    grid-template-columns: 1fr 1fr;
   }
 }
 </style>

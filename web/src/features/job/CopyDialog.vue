@@ -12,8 +12,10 @@ const trouble = ref('')
 const done = ref<JobLine | null>(null)
 
 async function load(): Promise<void> {
+  const asked = words.value
   try {
-    const { data, error } = await api.GET('/api/jobs', { params: { query: { q: words.value || undefined } } })
+    const { data, error } = await api.GET('/api/jobs', { params: { query: { q: asked || undefined } } })
+    if (asked !== words.value) return
     jobs.value = (data ?? []).filter((j) => j.id !== props.jobId)
     trouble.value = data ? '' : refusal(error, 'The jobs cannot be listed.')
   } catch {

@@ -27,7 +27,16 @@ const words = { refused: 'Cannot be planned', warning: 'Warning', note: 'Note' }
           class="fix"
           data-test="fix"
           @click="desk.take(f.fix)"
-          >{{ f.fix.label }}</v-btn
+          >{{ f.fix.label }}</v-btn><template v-if="session.mayEdit"
+          ><v-btn
+            v-for="o in f.others ?? []"
+            :key="o.label"
+            size="small"
+            class="fix"
+            data-test="fix"
+            @click="desk.take(o)"
+            >{{ o.label }}</v-btn
+          ></template
         ></span
       >
     </li>

@@ -14,7 +14,7 @@ import { useSession } from '../people/session'
 
 export type SaveState = 'saved' | 'saving' | 'waiting' | 'away' | 'stale' | 'refused' | 'signed-out'
 
-const SETTLE_MS = 120
+const GATHER_MS = 30
 const RETRY_MS = 1500
 
 /** What of a job is edited, what follows from it, and the sheets that are newer. */
@@ -25,8 +25,8 @@ export interface Edited {
 }
 
 /**
- * Sends every edit of a job as soon as it rests, as what it changed, and takes
- * over what it moved. Edits survive a lost server, a reload and a closed tab.
+ * Sends every edit of a job at once, as what it changed, one after the other, and
+ * takes over what it moved; what is edited meanwhile goes together. Edits survive a lost server, a reload and a closed tab.
  */
 export function useSaving(id: string, { file, plan, newer }: Edited) {
   const session = useSession()
@@ -41,6 +41,7 @@ export function useSaving(id: string, { file, plan, newer }: Edited) {
   let lastSent = ''
   let inFlight = false
   let timer: ReturnType<typeof setTimeout> | undefined
+  let due = Infinity
 
   const me = (): string => session.me?.id ?? ''
   const unsent = (): boolean => saveId !== ''
@@ -64,11 +65,11 @@ export function useSaving(id: string, { file, plan, newer }: Edited) {
     return true
   }
 
-  /** Something was edited: it is kept here, and sent once it rests. */
+  /** Something was edited: it is kept here, and sent. */
   function changed(): void {
     saveId = crypto.randomUUID()
     void store()
-    schedule(SETTLE_MS)
+    schedule(GATHER_MS)
   }
 
   async function store(): Promise<void> {
@@ -86,9 +87,16 @@ export function useSaving(id: string, { file, plan, newer }: Edited) {
     state.value = inFlight ? 'saving' : 'waiting'
     again(delay)
   }
+  /** Edits that follow each other closely do not put off the save that is due. */
   function again(delay: number): void {
+    const at = performance.now() + delay
+    if (at >= due) return
     clearTimeout(timer)
-    timer = setTimeout(() => void save(), delay)
+    due = at
+    timer = setTimeout(() => {
+      due = Infinity
+      void save()
+    }, delay)
   }
 
   async function save(): Promise<void> {

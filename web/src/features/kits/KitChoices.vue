@@ -15,6 +15,7 @@ const most = computed(() => Math.max(...choices.value.map((c) => c.leftover), 1e
 const dearest = computed(() => Math.max(...choices.value.map((c) => c.cost ?? 0), 1))
 
 function words(t: Trade): string {
+  if (t.within) return `at most ${session.format('volume', t.within)} left over`
   const least = t.least === 'cost' ? 'least cost' : 'least left over'
   return t.margin ? `${least}, ${session.format('fraction', t.margin)} above the need` : least
 }
@@ -22,8 +23,9 @@ function take(t: Trade): void {
   const { product, hardener } = props.purchase
   desk.editor.edit(`kits of ${product}`, (f) => {
     const others = (f.job.buying ?? []).filter((w) => w.product !== product || w.hardener !== hardener)
-    const usual = t.least === 'cost' && !t.margin
-    const next = usual ? others : [...others, { product, hardener, least: t.least, margin: t.margin }]
+    const usual = t.least === 'cost' && !t.margin && !t.within
+    const { least, margin, within } = t
+    const next = usual ? others : [...others, { product, hardener, least, margin, within }]
     f.job.buying = next.length > 0 ? next : undefined
   })
 }

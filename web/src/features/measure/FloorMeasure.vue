@@ -227,7 +227,7 @@ useEventListener(window, 'keydown', (event) => {
         >Add a column</v-btn
       >
       <select
-        class="control"
+        class="control put"
         aria-label="Put on the plan"
         data-test="put-on-plan"
         :disabled="!measured || draft.drawing.value"
@@ -331,5 +331,8 @@ useEventListener(window, 'keydown', (event) => {
 <style scoped>
 .exit-choice {
   display: block;
+}
+.put {
+  width: auto;
 }
 </style>

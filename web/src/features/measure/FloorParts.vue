@@ -1,5 +1,4 @@
 <script setup lang="ts">
-import TextField from '../../fields/TextField.vue'
 import { computed } from 'vue'
 import type { FloorLine, FloorPart, Point } from '../../api/client'
 import { useDesk } from '../job/useEditor'
@@ -8,7 +7,8 @@ import { distance } from '../../drawing/figures'
 import { useSession } from '../people/session'
 import EntryHead from '../shelf/EntryHead.vue'
 import FigureButton from '../../fields/FigureButton.vue'
-import QuantityField from '../../fields/QuantityField.vue'
+import FieldGrid from '../../fields/FieldGrid.vue'
+import type { Field } from '../../fields/grid'
 
 const desk = useDesk()
 const session = useSession()
@@ -103,9 +103,46 @@ function changeLine(id: string, field: string, by: (line: FloorLine) => void): v
 function run(path: Point[]): number {
   return path.slice(1).reduce((sum, p, i) => sum + distance(path[i] ?? p, p), 0)
 }
-function setCount(part: FloorPart, field: Count, event: Event): void {
-  const wanted = Math.max(0, Math.round(Number((event.target as HTMLInputElement).value) || 0))
-  changePart(part.id, field, (p) => (p[field] = field === 'sides' ? Math.min(2, wanted) : wanted))
+function partFields(p: FloorPart): (Field | false)[] {
+  const { counts = {}, lengths } = shapes[p.kind]
+  return [
+    ...Object.entries(counts).map(([key, label]): Field => ({
+      as: 'number',
+      label,
+      value: p[key as Count] ?? 0,
+      whole: true,
+      least: 0,
+      most: key === 'sides' ? 2 : undefined,
+      take: (n) => changePart(p.id, key, (part) => (part[key as Count] = n)),
+    })),
+    ...Object.entries(lengths).map(([key, label]): Field => ({
+      as: 'quantity',
+      kind: 'length',
+      label,
+      value: p[key as Length] ?? 0,
+      take: (v) => changePart(p.id, key, (part) => (part[key as Length] = v)),
+    })),
+    p.kind === 'ramp' && {
+      as: 'tick',
+      label: 'inside the outline',
+      value: p.onFloor,
+      take: (on) => changePart(p.id, 'on floor', (part) => (part.onFloor = on)),
+    },
+  ]
+}
+function lineFields(l: FloorLine): Field[] {
+  return (['length', 'width', 'depth'] as const).map((key) => {
+    const drawn = key === 'length' ? l.path : undefined
+    return {
+      as: 'quantity',
+      kind: 'length',
+      label: drawn ? 'Length as drawn' : `${key[0]?.toUpperCase()}${key.slice(1)}`,
+      value: drawn ? run(drawn) : (l[key] ?? 0),
+      positive: true,
+      locked: !!drawn,
+      take: (v) => changeLine(l.id, key, (line) => (line[key] = v)),
+    }
+  })
 }
 function remove(id: string): void {
   desk.editSurface('remove part', (s) => {
@@ -143,36 +180,7 @@ const filler = computed(() => takeoff.value?.filler ?? 0)
             {{ session.format('area', working(p)?.result.si ?? 0) }}
           </FigureButton>
         </EntryHead>
-        <div class="triple">
-          <TextField
-            v-for="(words, field) in shapes[p.kind].counts"
-            :key="field"
-            type="number"
-            min="0"
-            :label="words"
-            :model-value="p[field] ?? 0"
-            :disabled="!session.mayEdit"
-            @change="setCount(p, field, $event)"
-          />
-          <QuantityField
-            v-for="(words, field) in shapes[p.kind].lengths"
-            :key="field"
-            kind="length"
-            :label="words ?? ''"
-            :model-value="p[field] ?? 0"
-            :disabled="!session.mayEdit"
-            @update:model-value="changePart(p.id, field, (part) => (part[field] = $event))"
-          />
-          <label v-if="p.kind === 'ramp'" class="small">
-            <input
-              type="checkbox"
-              :checked="p.onFloor"
-              :disabled="!session.mayEdit"
-              @change="changePart(p.id, 'on floor', (part) => (part.onFloor = !part.onFloor))"
-            />
-            inside the outline
-          </label>
-        </div>
+        <FieldGrid :fields="partFields(p)" :columns="3" />
       </li>
       <li v-for="l in lines" :key="l.id" :data-test="`line-${l.kind}`">
         <div class="row">
@@ -186,20 +194,7 @@ const filler = computed(() => takeoff.value?.filler ?? 0)
             >Remove</v-btn
           >
         </div>
-        <div class="triple">
-          <QuantityField
-            v-for="field in ['length', 'width', 'depth'] as const"
-            :key="field"
-            kind="length"
-            :label="
-              field === 'length' && l.path ? 'Length as drawn' : `${field[0]?.toUpperCase()}${field.slice(1)}`
-            "
-            :model-value="field === 'length' && l.path ? run(l.path) : (l[field] ?? 0)"
-            :disabled="!session.mayEdit || (field === 'length' && !!l.path)"
-            positive
-            @update:model-value="changeLine(l.id, field, (line) => (line[field] = $event))"
-          />
-        </div>
+        <FieldGrid :fields="lineFields(l)" :columns="3" />
       </li>
     </ul>
     <p v-if="filler > 0" class="small" data-test="filler">

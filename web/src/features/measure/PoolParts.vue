@@ -1,13 +1,12 @@
 <script setup lang="ts">
-import TextField from '../../fields/TextField.vue'
 import { computed } from 'vue'
 import type { PoolPart } from '../../api/client'
 import { useDesk } from '../job/useEditor'
 import { newId } from '../job/blank'
 import { useSession } from '../people/session'
 import EntryHead from '../shelf/EntryHead.vue'
-import PickField from '../../fields/PickField.vue'
-import QuantityField from '../../fields/QuantityField.vue'
+import FieldGrid from '../../fields/FieldGrid.vue'
+import type { Field } from '../../fields/grid'
 
 /** Steps, benches and swim-outs of a shell. */
 const desk = useDesk()
@@ -39,8 +38,40 @@ function change(id: string, field: string, by: (part: PoolPart) => void): void {
 function remove(id: string): void {
   desk.editSurface('remove part', (s) => s.pool && (s.pool.parts = s.pool.parts?.filter((p) => p.id !== id)))
 }
-function whole(event: Event): number {
-  return Math.max(1, Math.round(Number((event.target as HTMLInputElement).value) || 1))
+function fields(p: PoolPart): (Field | false | undefined)[] {
+  const length = (label: string, field: keyof typeof lengths | 'depth'): Field => ({
+    as: 'quantity',
+    kind: 'length',
+    label,
+    value: p[field] ?? 0,
+    positive: true,
+    take: (v) => change(p.id, field, (part) => (part[field] = v)),
+  })
+  return [
+    p.kind === 'steps' && {
+      as: 'number',
+      label: 'Treads',
+      value: p.count ?? 1,
+      whole: true,
+      least: 1,
+      take: (n) => change(p.id, 'count', (part) => (part.count = n)),
+    },
+    ...Object.entries(lengths).map(([field, words]) => length(words, field as keyof typeof lengths)),
+    !p.outside && {
+      as: 'pick',
+      label: 'Ends against a wall',
+      value: String(p.walled ?? 0),
+      options: { 0: 'none', 1: 'one', 2: 'both' },
+      take: (n) => change(p.id, 'walled', (part) => (part.walled = Number(n))),
+    },
+    p.kind === 'steps' && {
+      as: 'tick',
+      label: 'set into the wall',
+      value: p.outside,
+      take: (on) => change(p.id, 'outside', (part) => (part.outside = on || undefined)),
+    },
+    p.outside && length('Depth in front of it', 'depth'),
+  ]
 }
 </script>
 
@@ -62,52 +93,7 @@ function whole(event: Event): number {
           @rename="(n) => change(p.id, 'name', (part) => (part.name = n))"
           @remove="remove(p.id)"
         />
-        <div class="triple">
-          <TextField
-            v-if="p.kind === 'steps'"
-            type="number"
-            min="1"
-            label="Treads"
-            :model-value="p.count ?? 1"
-            :disabled="!session.mayEdit"
-            @change="(e: Event) => change(p.id, 'count', (part) => (part.count = whole(e)))"
-          />
-          <QuantityField
-            v-for="(words, field) in lengths"
-            :key="field"
-            kind="length"
-            :label="words"
-            :model-value="p[field] ?? 0"
-            :disabled="!session.mayEdit"
-            positive
-            @update:model-value="change(p.id, field, (part) => (part[field] = $event))"
-          />
-          <PickField
-            v-if="!p.outside"
-            label="Ends against a wall"
-            :options="{ 0: 'none', 1: 'one', 2: 'both' }"
-            :model-value="String(p.walled ?? 0)"
-            @update:model-value="(n) => change(p.id, 'walled', (part) => (part.walled = Number(n)))"
-          />
-          <label v-if="p.kind === 'steps'" class="small">
-            <input
-              type="checkbox"
-              :checked="p.outside"
-              :disabled="!session.mayEdit"
-              @change="change(p.id, 'outside', (part) => (part.outside = part.outside ? undefined : true))"
-            />
-            set into the wall
-          </label>
-          <QuantityField
-            v-if="p.outside"
-            kind="length"
-            label="Depth in front of it"
-            :model-value="p.depth ?? 0"
-            :disabled="!session.mayEdit"
-            positive
-            @update:model-value="change(p.id, 'depth', (part) => (part.depth = $event))"
-          />
-        </div>
+        <FieldGrid :fields="fields(p)" :columns="3" />
       </li>
     </ul>
   </details>

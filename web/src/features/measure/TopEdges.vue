@@ -2,13 +2,11 @@
 import { computed } from 'vue'
 import type { Top } from '../../api/client'
 import { useDesk } from '../job/useEditor'
-import { useSession } from '../people/session'
-import PickField from '../../fields/PickField.vue'
-import QuantityField from '../../fields/QuantityField.vue'
+import FieldGrid from '../../fields/FieldGrid.vue'
+import type { Field } from '../../fields/grid'
 
 /** What all edges of a top have in common. */
 const desk = useDesk()
-const session = useSession()
 const top = computed<Top>(() => desk.surface.value.top ?? { pieces: [] })
 const profiles: Record<NonNullable<Top['profile']>, string> = {
   square: 'Square',
@@ -22,46 +20,50 @@ const cut = computed(() => top.value.profile === 'chamfer' || top.value.profile 
 function set(label: string, change: (top: Top) => void): void {
   desk.editSurface(label, (s) => s.top && change(s.top))
 }
+const fields = computed<(Field | false)[]>(() => {
+  const t = top.value
+  return [
+    {
+      as: 'quantity',
+      kind: 'length',
+      label: 'Thickness of the edge',
+      value: t.thickness,
+      positive: true,
+      take: (v) => set('thickness', (top) => (top.thickness = v)),
+    },
+    {
+      as: 'pick',
+      label: 'Edge profile',
+      options: profiles,
+      value: t.profile ?? 'square',
+      take: (v) => set('profile', (top) => (top.profile = v as Top['profile'])),
+    },
+    cut.value && {
+      as: 'quantity',
+      kind: 'length',
+      label: t.profile === 'chamfer' ? 'Chamfer' : 'Radius',
+      value: t.arris ?? 0,
+      take: (v) => set('arris', (top) => (top.arris = v)),
+    },
+    {
+      as: 'quantity',
+      kind: 'length',
+      label: 'Run-off over edges',
+      told: t.runOff ? undefined : 'rule of thumb',
+      value: t.runOff?.value ?? USUAL.runOff,
+      take: (v) => set('run-off', (top) => (top.runOff = { value: v, source: 'own-test' })),
+    },
+    {
+      as: 'quantity',
+      kind: 'length',
+      label: 'Narrow strip limit',
+      value: t.strip?.value ?? USUAL.strip,
+      take: (v) => set('strip', (top) => (top.strip = { value: v, source: 'own-test' })),
+    },
+  ]
+})
 </script>
 
 <template>
-  <div class="pair">
-    <QuantityField
-      kind="length"
-      label="Thickness of the edge"
-      :model-value="top.thickness"
-      :disabled="!session.mayEdit"
-      positive
-      @update:model-value="(v) => set('thickness', (t) => (t.thickness = v))"
-    />
-    <PickField
-      label="Edge profile"
-      :options="profiles"
-      :model-value="top.profile ?? 'square'"
-      @update:model-value="(v) => set('profile', (t) => (t.profile = v as Top['profile']))"
-    />
-    <QuantityField
-      v-if="cut"
-      kind="length"
-      :label="top.profile === 'chamfer' ? 'Chamfer' : 'Radius'"
-      :model-value="top.arris ?? 0"
-      :disabled="!session.mayEdit"
-      @update:model-value="(v) => set('arris', (t) => (t.arris = v))"
-    />
-    <QuantityField
-      kind="length"
-      label="Run-off over edges"
-      :told="top.runOff ? undefined : 'rule of thumb'"
-      :model-value="top.runOff?.value ?? USUAL.runOff"
-      :disabled="!session.mayEdit"
-      @update:model-value="(v) => set('run-off', (t) => (t.runOff = { value: v, source: 'own-test' }))"
-    />
-    <QuantityField
-      kind="length"
-      label="Narrow strip limit"
-      :model-value="top.strip?.value ?? USUAL.strip"
-      :disabled="!session.mayEdit"
-      @update:model-value="(v) => set('strip', (t) => (t.strip = { value: v, source: 'own-test' }))"
-    />
-  </div>
+  <FieldGrid :fields="fields" />
 </template>

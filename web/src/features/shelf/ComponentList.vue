@@ -1,7 +1,7 @@
 <script setup lang="ts">
-import TextField from '../../fields/TextField.vue'
 import { computed } from 'vue'
 import type { Product, Source } from '../../api/client'
+import NumberField from '../../fields/NumberField.vue'
 import PickField from '../../fields/PickField.vue'
 import SourcedField from '../../fields/SourcedField.vue'
 
@@ -18,9 +18,6 @@ function put(components: Component[]): void {
 }
 function change(i: number, by: Partial<Component>): void {
   put(props.sheet.components.map((c, n) => (n === i ? { ...c, ...by } : c)))
-}
-function number(event: Event): number {
-  return Number((event.target as HTMLInputElement).value.replace(',', '.')) || 0
 }
 function resize(count: number): void {
   const now = props.sheet.components
@@ -52,19 +49,20 @@ function resize(count: number): void {
     <p v-if="derived" class="small quiet derived">= {{ derived }}</p>
   </div>
   <div v-for="(c, i) in sheet.components" :key="i" class="triple">
-    <TextField
+    <NumberField
       v-if="sheet.components.length > 1"
       :label="`Parts of ${c.name}`"
-      inputmode="decimal"
       :model-value="c.parts"
-      @change="change(i, { parts: number($event) })"
+      :least="0"
+      @update:model-value="change(i, { parts: $event })"
     />
-    <TextField
+    <NumberField
       v-if="sheet.components.length > 1"
       :label="`Parts of ${c.name} by ${other}, if printed`"
-      inputmode="decimal"
       :model-value="c.other"
-      @change="change(i, { other: number($event) || undefined })"
+      :least="0"
+      optional
+      @update:model-value="change(i, { other: $event || undefined })"
     />
     <SourcedField
       kind="density"

@@ -1,9 +1,9 @@
 <script setup lang="ts">
-import TextField from '../../fields/TextField.vue'
 import type { Hardener, Source } from '../../api/client'
 import { idOf } from './useSheetDraft'
 import { sheetTimes } from './sheet'
 import EntryHead from './EntryHead.vue'
+import NumberField from '../../fields/NumberField.vue'
 import PickField from '../../fields/PickField.vue'
 import PotLifePoints from './PotLifePoints.vue'
 import SourcedField from '../../fields/SourcedField.vue'
@@ -25,9 +25,6 @@ function add(): void {
   const name = `hardener ${list.length + 2}`
   put([...list, { id: idOf(name), name, ratio: { basis: 'volume', source: props.from }, a: 2, b: 1 }])
 }
-function number(event: Event): number {
-  return Number((event.target as HTMLInputElement).value.replace(',', '.')) || 0
-}
 </script>
 
 <template>
@@ -40,17 +37,17 @@ function number(event: Event): number {
         @remove="put((modelValue ?? []).filter((_, n) => n !== i))"
       />
       <div class="triple">
-        <TextField
+        <NumberField
           :label="`Parts of A, ${h.name}`"
           :model-value="h.a"
-          inputmode="decimal"
-          @change="change(i, { a: number($event) })"
+          :least="0"
+          @update:model-value="change(i, { a: $event })"
         />
-        <TextField
+        <NumberField
           :label="`Parts of B, ${h.name}`"
           :model-value="h.b"
-          inputmode="decimal"
-          @change="change(i, { b: number($event) })"
+          :least="0"
+          @update:model-value="change(i, { b: $event })"
         />
         <PickField
           :label="`Ratio of ${h.name}`"

@@ -1,12 +1,14 @@
 <script setup lang="ts">
-import TextField from '../../fields/TextField.vue'
+import { computed } from 'vue'
 import type { Kinetics, Source } from '../../api/client'
+import FieldGrid from '../../fields/FieldGrid.vue'
+import type { Field } from '../../fields/grid'
 import { sourceWords } from '../../fields/sources'
 
 /** How a mix reacts: its chemistry's usual parameters, from memory, or its own. */
 const props = defineProps<{ modelValue?: Kinetics; usual?: Kinetics }>()
 const emit = defineEmits<{ 'update:modelValue': [value: Kinetics | undefined] }>()
-const fields = [
+const parameters = [
   { key: 'a1', label: 'A1, 1/s' },
   { key: 'e1', label: 'E1, J/mol' },
   { key: 'a2', label: 'A2, 1/s' },
@@ -15,13 +17,28 @@ const fields = [
   { key: 'n', label: 'order n' },
   { key: 'heat', label: 'heat of reaction, J/kg' },
   { key: 'cp', label: 'heat capacity, J/(kg·K)' },
+  { key: 'usable', label: 'share reacted when no longer usable' },
   { key: 'gel', label: 'share reacted at gel' },
 ] as const
 
-function set(key: (typeof fields)[number]['key'], event: Event): void {
-  const n = Number((event.target as HTMLInputElement).value.replace(',', '.'))
-  if (props.modelValue && Number.isFinite(n)) emit('update:modelValue', { ...props.modelValue, [key]: n })
+function set(by: Partial<Kinetics>): void {
+  if (props.modelValue) emit('update:modelValue', { ...props.modelValue, ...by })
 }
+const fields = computed<Field[]>(() => [
+  ...parameters.map(({ key, label }): Field => ({
+    as: 'number',
+    label,
+    value: props.modelValue?.[key],
+    take: (n) => set({ [key]: n }),
+  })),
+  {
+    as: 'pick',
+    label: 'Source of how it reacts',
+    value: props.modelValue?.source ?? 'assumed',
+    options: sourceWords,
+    take: (v) => set({ source: v as Source }),
+  },
+])
 </script>
 
 <template>
@@ -40,32 +57,7 @@ function set(key: (typeof fields)[number]['key'], event: Event): void {
       >Enter its own</v-btn
     >
     <template v-else>
-      <div class="triple">
-        <TextField
-          v-for="f in fields"
-          :key="f.key"
-          :label="f.label"
-          inputmode="decimal"
-          :model-value="modelValue[f.key]"
-          @change="set(f.key, $event)"
-        />
-        <label class="small"
-          >Source
-          <select
-            class="control"
-            aria-label="Source of how it reacts"
-            :value="modelValue.source ?? 'assumed'"
-            @change="
-              emit('update:modelValue', {
-                ...modelValue,
-                source: ($event.target as HTMLSelectElement).value as Source,
-              })
-            "
-          >
-            <option v-for="(words, s) in sourceWords" :key="s" :value="s">{{ words }}</option>
-          </select></label
-        >
-      </div>
+      <FieldGrid :fields="fields" :columns="3" />
       <v-btn size="small" variant="text" @click="emit('update:modelValue', undefined)">Leave it out</v-btn>
     </template>
   </details>

@@ -1,7 +1,7 @@
 <script setup lang="ts">
-import TextField from '../../fields/TextField.vue'
 import type { Product, Source } from '../../api/client'
 import NameField from '../../fields/NameField.vue'
+import NumberField from '../../fields/NumberField.vue'
 import QuantityField from '../../fields/QuantityField.vue'
 
 /** The sizes a product is sold in. */
@@ -17,11 +17,6 @@ function change(i: number, by: Partial<Kit>): void {
 function add(): void {
   const name = `set ${props.modelValue.length + 1}`
   emit('update:modelValue', [...props.modelValue, { name, source: props.from }])
-}
-function price(event: Event): number | undefined {
-  const text = (event.target as HTMLInputElement).value
-  const n = Number(text)
-  return text.trim() === '' || !Number.isFinite(n) || n < 0 ? undefined : n
 }
 </script>
 
@@ -47,11 +42,12 @@ function price(event: Event): number | undefined {
         positive
         @update:model-value="change(i, { mass: $event, volume: undefined })"
       />
-      <TextField
+      <NumberField
         :label="`Price of size ${i + 1}`"
-        inputmode="decimal"
         :model-value="k.price"
-        @change="change(i, { price: price($event) })"
+        :least="0"
+        optional
+        @update:model-value="change(i, { price: $event })"
       />
       <label class="small"
         ><input

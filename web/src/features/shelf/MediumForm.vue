@@ -1,12 +1,11 @@
 <script setup lang="ts">
-import TextField from '../../fields/TextField.vue'
-import { ref } from 'vue'
-import type { Medium } from '../../api/client'
+import { computed, ref } from 'vue'
+import type { Medium, Source } from '../../api/client'
+import type { ReadKind } from '../../fields/useReader'
 import { idOf } from './useSheetDraft'
 import { mediumWords, perWords } from './kinds'
-import NameField from '../../fields/NameField.vue'
-import PickField from '../../fields/PickField.vue'
-import SourcedField from '../../fields/SourcedField.vue'
+import FieldGrid from '../../fields/FieldGrid.vue'
+import type { Field } from '../../fields/grid'
 
 const props = defineProps<{ medium: Medium; trouble: string }>()
 const emit = defineEmits<{ keep: [medium: Medium]; remove: [medium: Medium]; close: [] }>()
@@ -15,15 +14,82 @@ type Pack = Medium['packs'][number]
 type Use = NonNullable<Medium['use']>
 const complaint = ref('')
 
-function number(event: Event): number {
-  return Number((event.target as HTMLInputElement).value.replace(',', '.')) || 0
-}
 function pack(i: number, by: Partial<Pack>): void {
   draft.value.packs = draft.value.packs.map((p, n) => (n === i ? { ...p, ...by } : p))
 }
 function use(by: Partial<Use>): void {
   draft.value.use = { per: 'area', amount: 1, source: 'own-test', ...draft.value.use, ...by }
 }
+function sourced(
+  key: 'grain' | 'density' | 'full' | 'spare' | 'bind' | 'voids',
+  kind: ReadKind,
+  label: string,
+  from: Source,
+): Field {
+  return { as: 'sourced', kind, label, from, value: draft.value[key], take: (v) => (draft.value[key] = v) }
+}
+const what = computed<Field[]>(() => {
+  const m = draft.value
+  return [
+    { as: 'name', label: 'Name of the medium', value: m.name, take: (v) => (m.name = v) },
+    {
+      as: 'pick',
+      label: 'What it is',
+      value: m.kind,
+      options: mediumWords,
+      take: (v) => (m.kind = v as Medium['kind']),
+    },
+    { as: 'name', label: 'Blend', value: m.blend, take: (v) => (m.blend = v || undefined) },
+    { as: 'colour', label: 'Drawn in', value: m.color ?? '#999999', take: (v) => (m.color = v) },
+  ]
+})
+const amounts = computed<Field[]>(() =>
+  draft.value.kind === 'tool'
+    ? [
+        {
+          as: 'number',
+          label: 'Pieces or metres',
+          value: draft.value.use?.amount ?? 1,
+          least: 0,
+          take: (n) => use({ amount: n }),
+        },
+        {
+          as: 'pick',
+          label: 'for each',
+          value: draft.value.use?.per ?? 'area',
+          options: perWords,
+          take: (v) => use({ per: v as Use['per'] }),
+        },
+      ]
+    : [
+        sourced('grain', 'film', 'Largest grain', 'sheet'),
+        sourced('density', 'density', 'Density of the medium', 'sheet'),
+        sourced('full', 'coverage', 'Rate at rejection', 'sheet'),
+        sourced('spare', 'fraction', 'Bought above the need', 'rule-of-thumb'),
+        sourced('bind', 'film', 'Extra binder', 'rule-of-thumb'),
+        sourced('voids', 'film', 'Voids filled by the next coat', 'rule-of-thumb'),
+      ],
+)
+const packs = computed<Field[]>(() =>
+  draft.value.packs.flatMap((p, i): Field[] => [
+    { as: 'name', label: `Pack ${i + 1}`, value: p.name, take: (name) => pack(i, { name }) },
+    {
+      as: 'number',
+      label: draft.value.kind === 'tool' ? `Pieces or metres in pack ${i + 1}` : `kg in pack ${i + 1}`,
+      value: p.amount,
+      least: 0,
+      take: (n) => pack(i, { amount: n }),
+    },
+    {
+      as: 'number',
+      label: `Price of pack ${i + 1}`,
+      value: p.price,
+      least: 0,
+      optional: true,
+      take: (price) => pack(i, { price }),
+    },
+  ]),
+)
 function keep(): void {
   if (!draft.value.name.trim()) {
     complaint.value = 'Give it a name.'
@@ -37,83 +103,10 @@ function keep(): void {
   <div class="sheet pa-5 form">
     <h2 class="mb-2">{{ medium.id ? medium.name : 'New medium or tool' }}</h2>
     <p v-if="complaint || trouble" role="alert">{{ complaint || trouble }}</p>
-    <div class="pair">
-      <NameField
-        label="Name of the medium"
-        :model-value="draft.name"
-        @update:model-value="draft.name = $event"
-      />
-      <PickField
-        label="What it is"
-        :model-value="draft.kind"
-        :options="mediumWords"
-        @update:model-value="draft.kind = $event as Medium['kind']"
-      />
-      <NameField
-        label="Blend"
-        :model-value="draft.blend ?? ''"
-        @update:model-value="draft.blend = $event || undefined"
-      />
-      <label class="small"
-        >Drawn in
-        <input
-          type="color"
-          :value="draft.color ?? '#999999'"
-          @input="draft.color = ($event.target as HTMLInputElement).value"
-      /></label>
-    </div>
-    <div v-if="draft.kind !== 'tool'" class="pair">
-      <SourcedField v-model="draft.grain" kind="film" label="Largest grain" from="sheet" />
-      <SourcedField v-model="draft.density" kind="density" label="Density of the medium" from="sheet" />
-      <SourcedField v-model="draft.full" kind="coverage" label="Rate at rejection" from="sheet" />
-      <SourcedField
-        v-model="draft.spare"
-        kind="fraction"
-        label="Bought above the need"
-        from="rule-of-thumb"
-      />
-      <SourcedField v-model="draft.bind" kind="film" label="Extra binder" from="rule-of-thumb" />
-      <SourcedField
-        v-model="draft.voids"
-        kind="film"
-        label="Voids filled by the next coat"
-        from="rule-of-thumb"
-      />
-    </div>
-    <div v-else class="pair">
-      <TextField
-        label="Pieces or metres"
-        inputmode="decimal"
-        :model-value="draft.use?.amount ?? 1"
-        @change="use({ amount: number($event) })"
-      />
-      <PickField
-        label="for each"
-        :model-value="draft.use?.per ?? 'area'"
-        :options="perWords"
-        @update:model-value="use({ per: $event as Use['per'] })"
-      />
-    </div>
+    <FieldGrid :fields="what" />
+    <FieldGrid :fields="amounts" />
     <h3 class="mt-3">Packs</h3>
-    <div v-for="(p, i) in draft.packs" :key="i" class="triple">
-      <NameField
-        :label="`Pack ${i + 1}`"
-        :model-value="p.name"
-        @update:model-value="pack(i, { name: $event })"
-      />
-      <TextField
-        :label="draft.kind === 'tool' ? `Pieces or metres in pack ${i + 1}` : `kg in pack ${i + 1}`"
-        inputmode="decimal"
-        :model-value="p.amount"
-        @change="pack(i, { amount: number($event) })"
-      />
-      <TextField
-        :label="`Price of pack ${i + 1}`"
-        inputmode="decimal"
-        :model-value="p.price"
-        @change="pack(i, { price: number($event) })"
-      />
-    </div>
+    <FieldGrid :fields="packs" :columns="3" />
     <v-btn
       size="small"
       variant="text"
@@ -133,10 +126,5 @@ function keep(): void {
 .form {
   max-height: 90vh;
   overflow-y: auto;
-}
-input[type='color'] {
-  display: block;
-  width: 100%;
-  height: 36px;
 }
 </style>

@@ -7,18 +7,24 @@ import ComponentList from './ComponentList.vue'
 import HardenerList from './HardenerList.vue'
 import KitList from './KitList.vue'
 import KineticsFields from './KineticsFields.vue'
-import NameField from '../../fields/NameField.vue'
+import FieldGrid from '../../fields/FieldGrid.vue'
+import type { Field } from '../../fields/grid'
 import PickField from '../../fields/PickField.vue'
-import PortionField from '../../fields/PortionField.vue'
 import PotLifePoints from './PotLifePoints.vue'
 import PrintedAmount from '../cards/PrintedAmount.vue'
-import SourcedField from '../../fields/SourcedField.vue'
-import SourcedGroup from '../../fields/SourcedGroup.vue'
 import TickList from '../../fields/TickList.vue'
 import TimePoints from '../../fields/TimePoints.vue'
 import { useSheetDraft } from './useSheetDraft'
 import { carrierWords, chemistryWords, kindWords } from './kinds'
-import { filmFields, groundWords, limitFields, mixFields, sheetTimes, storeFields } from './sheet'
+import {
+  filmFields,
+  groundWords,
+  limitFields,
+  mixFields,
+  sheetTimes,
+  storeFields,
+  type SourcedFieldOf,
+} from './sheet'
 import { sourceWords } from '../../fields/sources'
 
 const props = defineProps<{ id?: string }>()
@@ -54,6 +60,86 @@ const lines = computed(() => ({
 function set(by: Partial<Product>): void {
   if (draft.value) draft.value = { ...draft.value, ...by }
 }
+/** A list of words of which one, or none, is chosen. */
+function pick(
+  label: string,
+  key: 'carrier' | 'look' | 'damp' | 'sun',
+  options: Record<string, string>,
+): Field {
+  return {
+    as: 'pick',
+    label,
+    value: draft.value?.[key],
+    options,
+    none: 'not stated',
+    take: (v) => set({ [key]: v || undefined }),
+  }
+}
+function sourced(list: SourcedFieldOf[]): Field[] {
+  return list.map(({ key, kind, label }) => ({
+    as: 'sourced',
+    kind,
+    label,
+    value: draft.value?.[key],
+    from: from.value,
+    take: (v) => set({ [key]: v }),
+  }))
+}
+function portion(label: string, key: 'thinnerMax' | 'pigmentMax' | 'solidsMax'): Field {
+  return {
+    as: 'portion',
+    label,
+    value: draft.value?.[key],
+    from: from.value,
+    take: (v) => set({ [key]: v }),
+  }
+}
+const what = computed<Field[]>(() => [
+  { as: 'name', label: 'Name of the product', value: draft.value?.name, take: (name) => set({ name }) },
+  {
+    as: 'pick',
+    label: 'Kind of product',
+    value: draft.value?.kind,
+    options: kindWords,
+    take: (v) => set({ kind: v as Product['kind'] }),
+  },
+  {
+    as: 'pick',
+    label: 'Its chemistry',
+    value: draft.value?.chemistry,
+    options: chemistryWords,
+    take: (v) => set({ chemistry: v as Product['chemistry'] }),
+  },
+  pick('Carrier', 'carrier', carrierWords),
+  pick('Look', 'look', looks),
+  { as: 'colour', label: 'Drawn in', value: draft.value?.color, take: (color) => set({ color }) },
+  {
+    as: 'name',
+    label: 'What it is for',
+    value: draft.value?.use,
+    take: (v) => set({ use: v || undefined }),
+  },
+])
+const mix = computed<Field[]>(() => [
+  {
+    as: 'sourced',
+    kind: 'fraction',
+    label: 'Volume solids',
+    value: draft.value?.volumeSolids,
+    from: from.value,
+    needed: true,
+    take: (v) => v && set({ volumeSolids: v }),
+  },
+  ...sourced(mixFields),
+])
+const limits = computed<Field[]>(() => [...sourced(limitFields), pick('Damp', 'damp', damps)])
+const goesWith = computed<Field[]>(() => [
+  pick('Daylight', 'sun', suns),
+  ...sourced([{ key: 'abrade', kind: 'number', label: 'After the window, abrade with grit' }]),
+  portion('Thinner, at most', 'thinnerMax'),
+  portion('Pigment, at most', 'pigmentMax'),
+  portion('Fillers, at most', 'solidsMax'),
+])
 function listed(event: Event): string[] | undefined {
   const all = (event.target as HTMLTextAreaElement).value
     .split('\n')
@@ -91,70 +177,13 @@ async function leave(): Promise<void> {
           @update:model-value="from = $event as Source"
         />
         <h2>What it is</h2>
-        <div class="triple">
-          <NameField
-            label="Name of the product"
-            :model-value="draft.name"
-            @update:model-value="set({ name: $event })"
-          />
-          <PickField
-            label="Kind of product"
-            :model-value="draft.kind"
-            :options="kindWords"
-            @update:model-value="set({ kind: $event as Product['kind'] })"
-          />
-          <PickField
-            label="Its chemistry"
-            :model-value="draft.chemistry"
-            :options="chemistryWords"
-            @update:model-value="set({ chemistry: $event as Product['chemistry'] })"
-          />
-          <PickField
-            label="Carrier"
-            :model-value="draft.carrier ?? ''"
-            :options="carrierWords"
-            none="not stated"
-            @update:model-value="set({ carrier: ($event || undefined) as Product['carrier'] })"
-          />
-          <PickField
-            label="Look"
-            :model-value="draft.look ?? ''"
-            :options="looks"
-            none="not stated"
-            @update:model-value="set({ look: ($event || undefined) as Product['look'] })"
-          />
-          <label class="small"
-            >Drawn in
-            <input
-              type="color"
-              class="control"
-              :value="draft.color"
-              @input="set({ color: ($event.target as HTMLInputElement).value })"
-          /></label>
-        </div>
-        <NameField
-          label="What it is for"
-          :model-value="draft.use ?? ''"
-          @update:model-value="set({ use: $event || undefined })"
-        />
+        <FieldGrid :fields="what" :columns="3" />
         <h2>Mix</h2>
         <ComponentList :sheet="draft" :from="from" :derived="derived" @update="set" />
-        <div class="triple">
-          <SourcedField
-            kind="fraction"
-            label="Volume solids"
-            :model-value="draft.volumeSolids"
-            :from="from"
-            needed
-            @update:model-value="$event && set({ volumeSolids: $event })"
-          />
-          <SourcedGroup :fields="mixFields" :sheet="draft" :from="from" @update="set" />
-        </div>
+        <FieldGrid :fields="mix" :columns="3" />
         <h2>Film</h2>
         <PrintedAmount :model-value="draft.printed" @update:model-value="set({ printed: $event })" />
-        <div class="triple">
-          <SourcedGroup :fields="filmFields" :sheet="draft" :from="from" @update="set" />
-        </div>
+        <FieldGrid :fields="sourced(filmFields)" :columns="3" />
         <h2>Times</h2>
         <PotLifePoints
           v-if="draft.components.length > 1"
@@ -184,16 +213,7 @@ async function leave(): Promise<void> {
           />
         </template>
         <h2>Conditions</h2>
-        <div class="triple">
-          <SourcedGroup :fields="limitFields" :sheet="draft" :from="from" @update="set" />
-          <PickField
-            label="Damp"
-            :model-value="draft.damp ?? ''"
-            :options="damps"
-            none="not stated"
-            @update:model-value="set({ damp: ($event || undefined) as Product['damp'] })"
-          />
-        </div>
+        <FieldGrid :fields="limits" :columns="3" />
         <h2>Goes with</h2>
         <TickList
           label="Compatible substrates"
@@ -219,45 +239,10 @@ async function leave(): Promise<void> {
           :model-value="draft.certified"
           @update:model-value="set({ certified: $event as Product['certified'] })"
         />
-        <div class="triple">
-          <PickField
-            label="Daylight"
-            :model-value="draft.sun ?? ''"
-            :options="suns"
-            none="not stated"
-            @update:model-value="set({ sun: ($event || undefined) as Product['sun'] })"
-          />
-          <SourcedField
-            kind="number"
-            label="After the window, abrade with grit"
-            :model-value="draft.abrade"
-            :from="from"
-            @update:model-value="set({ abrade: $event })"
-          />
-          <PortionField
-            label="Thinner, at most"
-            :model-value="draft.thinnerMax"
-            :from="from"
-            @update:model-value="set({ thinnerMax: $event })"
-          />
-          <PortionField
-            label="Pigment, at most"
-            :model-value="draft.pigmentMax"
-            :from="from"
-            @update:model-value="set({ pigmentMax: $event })"
-          />
-          <PortionField
-            label="Fillers, at most"
-            :model-value="draft.solidsMax"
-            :from="from"
-            @update:model-value="set({ solidsMax: $event })"
-          />
-        </div>
+        <FieldGrid :fields="goesWith" :columns="3" />
         <h2>Sold and stored</h2>
         <KitList :model-value="draft.kits" :from="from" @update:model-value="set({ kits: $event })" />
-        <div class="triple">
-          <SourcedGroup :fields="storeFields" :sheet="draft" :from="from" @update="set" />
-        </div>
+        <FieldGrid :fields="sourced(storeFields)" :columns="3" />
         <h2>Safety</h2>
         <TickList
           label="Hazards (safety data sheet)"
@@ -336,11 +321,6 @@ aside ul {
 }
 aside h2 {
   font-size: 1.05rem;
-}
-input[type='color'] {
-  display: block;
-  width: 100%;
-  height: 36px;
 }
 @media (max-width: 900px) {
   .halves {

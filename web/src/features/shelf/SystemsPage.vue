@@ -4,19 +4,13 @@ import { api, refusal, type SystemLine } from '../../api/client'
 import ShelfNav from './ShelfNav.vue'
 import SystemBands from '../../drawing/SystemBands.vue'
 import { useSession } from '../people/session'
+import { amountWords } from './kinds'
 
 const session = useSession()
 const lines = ref<SystemLine[] | null>(null)
 const trouble = ref('')
 const gone = ref<SystemLine | null>(null)
 const surfaces = { floor: 'Floors', top: 'Tops', pool: 'Basins and pools' }
-const bases = {
-  'wet-film': 'film',
-  'dry-film': 'film',
-  spread: 'spread',
-  'mass-per-area': 'coverage',
-} as const
-
 async function load(): Promise<void> {
   try {
     const { data, error } = await api.GET('/api/systems')
@@ -41,8 +35,16 @@ async function restore(): Promise<void> {
   await load()
 }
 function amount(c: SystemLine['system']['coats'][number]): string {
-  const words = { 'wet-film': ' wet', 'dry-film': ' dry', spread: '', 'mass-per-area': '' }[c.amount.basis]
-  return session.format(bases[c.amount.basis], c.amount.value) + words
+  const words = {
+    'wet-film': ' wet',
+    'dry-film': ' dry',
+    spread: '',
+    'mass-per-area': '',
+    notch: ' notch',
+    'area-per-kit': ' a kit',
+    'by-stone': ' of its stones',
+  }[c.amount.basis]
+  return session.format(amountWords[c.amount.basis].kind, c.amount.value) + words
 }
 </script>
 

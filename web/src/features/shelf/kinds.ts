@@ -48,11 +48,15 @@ export const amountWords: Record<Coat['amount']['basis'], { words: string; kind:
   'dry-film': { words: 'dry film', kind: 'film' },
   spread: { words: 'spread rate', kind: 'spread' },
   'mass-per-area': { words: 'mass per area', kind: 'coverage' },
+  notch: { words: 'notch or pin depth', kind: 'film' },
+  'area-per-kit': { words: 'area per kit', kind: 'area' },
+  'by-stone': { words: 'share of the stones wetted in it', kind: 'fraction' },
 }
 
 /** What a tool or consumable is reckoned by. */
 export const perWords: Record<NonNullable<Medium['use']>['per'], string> = {
   area: 'm² of surface',
+  'ground-area': 'm² ground',
   'coat-area': 'm² of coats',
   perimeter: 'm of wall',
   doors: 'm of doorway',

@@ -8,6 +8,7 @@ export type SourcedKey =
   | 'density'
   | 'mixing'
   | 'induction'
+  | 'mixMax'
   | 'filmMin'
   | 'filmMax'
   | 'filmMaxVertical'
@@ -57,6 +58,7 @@ export const mixFields: SourcedFieldOf[] = [
   { key: 'voc', label: 'VOC', kind: 'content' },
   { key: 'mixing', label: 'Mixing time', kind: 'span' },
   { key: 'induction', label: 'Induction time', kind: 'span' },
+  { key: 'mixMax', label: 'Most mixed at once', kind: 'mass' },
 ]
 export const limitFields: SourcedFieldOf[] = [
   { key: 'slabMin', label: 'Min. slab temperature', kind: 'temperature' },

@@ -1,11 +1,9 @@
 <script setup lang="ts">
-import TextField from '../../fields/TextField.vue'
 import { computed, ref } from 'vue'
 import { useShelf } from '../shelf/store'
 import type { Container } from '../../api/client'
-import NameField from '../../fields/NameField.vue'
-import PickField from '../../fields/PickField.vue'
-import QuantityField from '../../fields/QuantityField.vue'
+import FieldGrid from '../../fields/FieldGrid.vue'
+import type { Field } from '../../fields/grid'
 
 /** One container in stock. */
 const props = defineProps<{ container: Container; known: boolean; trouble: string }>()
@@ -35,9 +33,73 @@ function choose(id: string): void {
   draft.value.sheet = id
   draft.value.part = shelf.media.some((m) => m.id === id) ? 'medium' : 'kit'
 }
-function date(event: Event): string | undefined {
-  return (event.target as HTMLInputElement).value || undefined
+/** A line of its label, left out when empty. */
+function line(label: string, key: 'lot' | 'place' | 'note' | 'from'): Field {
+  return { as: 'name', label, value: draft.value[key], take: (v) => (draft.value[key] = v || undefined) }
 }
+function day(label: string, key: 'received' | 'expires'): Field {
+  return { as: 'date', label, value: draft.value[key], take: (v) => (draft.value[key] = v || undefined) }
+}
+const fields = computed<(Field | false)[]>(() => {
+  const c = draft.value
+  return [
+    {
+      as: 'pick',
+      label: 'What it is',
+      value: c.sheet,
+      options: sheets.value,
+      none: 'choose …',
+      take: choose,
+    },
+    c.part !== 'medium' && {
+      as: 'pick',
+      label: 'Which part',
+      value: c.part,
+      options: parts.value,
+      take: (v) => (c.part = v as Container['part']),
+    },
+    Object.keys(hardeners.value).length > 0 &&
+      c.part !== 'A' && {
+        as: 'pick',
+        label: 'With which hardener',
+        value: c.hardener,
+        options: hardeners.value,
+        none: 'the one of the sheet',
+        take: (v) => (c.hardener = v || undefined),
+      },
+    c.part === 'medium'
+      ? {
+          as: 'quantity',
+          kind: 'mass',
+          label: 'Mass left',
+          value: c.mass,
+          positive: true,
+          take: (v) => (c.mass = v),
+        }
+      : {
+          as: 'quantity',
+          kind: 'volume',
+          label: 'Volume left',
+          told: c.part === 'kit' ? 'of mix that it makes' : '',
+          value: c.volume,
+          positive: true,
+          take: (v) => (c.volume = v),
+        },
+    line('Lot', 'lot'),
+    line('Place', 'place'),
+    day('Received', 'received'),
+    day('Expires', 'expires'),
+    line('Note', 'note'),
+    line('Came back from', 'from'),
+    { as: 'tick', label: 'opened', value: c.opened, take: (on) => (c.opened = on) },
+    {
+      as: 'tick',
+      label: 'kept to match a finished floor, not to be used up',
+      value: c.touchUp,
+      take: (on) => (c.touchUp = on),
+    },
+  ]
+})
 function keep(): void {
   if (!draft.value.sheet) {
     complaint.value = 'Choose what it is.'
@@ -51,84 +113,7 @@ function keep(): void {
   <div class="sheet pa-5">
     <h2 class="mb-2">{{ known ? 'Change a container' : 'Put in stock' }}</h2>
     <p v-if="complaint || trouble" role="alert">{{ complaint || trouble }}</p>
-    <div class="pair">
-      <PickField
-        label="What it is"
-        :model-value="draft.sheet"
-        :options="sheets"
-        none="choose …"
-        @update:model-value="choose"
-      />
-      <PickField
-        v-if="draft.part !== 'medium'"
-        label="Which part"
-        :model-value="draft.part"
-        :options="parts"
-        @update:model-value="draft.part = $event as Container['part']"
-      />
-      <PickField
-        v-if="Object.keys(hardeners).length > 0 && draft.part !== 'A'"
-        label="With which hardener"
-        :model-value="draft.hardener ?? ''"
-        :options="hardeners"
-        none="the one of the sheet"
-        @update:model-value="draft.hardener = $event || undefined"
-      />
-      <QuantityField
-        v-if="draft.part === 'medium'"
-        kind="mass"
-        label="Mass left"
-        :model-value="draft.mass"
-        positive
-        @update:model-value="draft.mass = $event"
-      />
-      <QuantityField
-        v-else
-        kind="volume"
-        label="Volume left"
-        :told="draft.part === 'kit' ? 'of mix that it makes' : ''"
-        :model-value="draft.volume"
-        positive
-        @update:model-value="draft.volume = $event"
-      />
-      <NameField
-        label="Lot"
-        :model-value="draft.lot ?? ''"
-        @update:model-value="draft.lot = $event || undefined"
-      />
-      <NameField
-        label="Place"
-        :model-value="draft.place ?? ''"
-        @update:model-value="draft.place = $event || undefined"
-      />
-      <TextField
-        label="Received"
-        type="date"
-        :model-value="draft.received"
-        @change="draft.received = date($event)"
-      />
-      <TextField
-        label="Expires"
-        type="date"
-        :model-value="draft.expires"
-        @change="draft.expires = date($event)"
-      />
-      <NameField
-        label="Note"
-        :model-value="draft.note ?? ''"
-        @update:model-value="draft.note = $event || undefined"
-      />
-      <NameField
-        label="Came back from"
-        :model-value="draft.from ?? ''"
-        @update:model-value="draft.from = $event || undefined"
-      />
-    </div>
-    <label class="small"><input v-model="draft.opened" type="checkbox" /> opened</label>
-    <label class="small ml-4"
-      ><input v-model="draft.touchUp" type="checkbox" /> kept to match a finished floor, not to be used
-      up</label
-    >
+    <FieldGrid :fields="fields" />
     <div class="row mt-4">
       <v-btn size="small" data-test="keep-container" @click="keep">Keep</v-btn>
       <v-btn size="small" variant="text" @click="emit('close')">Close</v-btn>

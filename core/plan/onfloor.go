@@ -1,0 +1,223 @@
+package plan
+
+import (
+	"fmt"
+	"math"
+	"time"
+
+	"nephelon/core/buildup"
+	"nephelon/core/finding"
+	"nephelon/core/kit"
+	"nephelon/core/material"
+	"nephelon/core/measure"
+	"nephelon/core/school"
+)
+
+// What stands in for times and amounts of the work on the floor: common practice, no
+// source.
+const (
+	tapeAfter measure.Span = 30 * measure.Minute // a run over an edge has slowed
+	rest      measure.Span = 10 * measure.Minute // a solvent-borne two-pack stands after mixing
+)
+
+// onFloor is what a section needs after the pail, by how the coat is laid and on what:
+// common practice, no source, but for what the sheet and the plan say.
+func (t terms) onFloor(i int, l layer, card kit.Card, working measure.Span) []kit.CardStep {
+	s := t.file.Job.Surfaces[i]
+	all := make([]kit.CardStep, 0, 8)
+	do := func(format string, args ...any) {
+		if len(args) > 0 {
+			format = fmt.Sprintf(format, args...)
+		}
+		all = append(all, kit.CardStep{Text: format})
+	}
+	switch {
+	case l.coat.On == onUpright:
+		do("Brush or roll it thinly onto edges and upright faces, from the top down; come back after some minutes for runs.")
+	case s.Top != nil:
+		t.onTop(do, card, working)
+	case s.Pool != nil:
+		do("From the deep end to the ladder, walls from the top down; edges and corners by brush ahead of the roller.")
+		do("Roll it out at once, cross-roll at right angles, and into the section done before.")
+	default:
+		t.onGround(do, s.Floor.Outline != nil, l, card)
+	}
+	if l.coat.Wets() {
+		do("Spread the wetted stones one or two layers deep, press them flat with a clean trowel, and look for dry ones.")
+	} else if m := t.scattered(l); m != "" {
+		do("Broadcast %s", m)
+	}
+	if g := l.coat.Grit; g != nil && t.methods.Texture == school.Scattered {
+		do("Scatter the grit evenly over the wet film, upwards and outwards from the hand.")
+	}
+	if working > 0 && len(all) > 0 {
+		do("Look against the light for thin spots, hair and puddles; mend them within %s of laying.", t.units.Span(working))
+	} else {
+		do("Look against the light for thin spots, hair and puddles, and mend them while it is wet.")
+	}
+	return all
+}
+
+// onGround is the work on a floor.
+func (t terms) onGround(do func(string, ...any), drawn bool, l layer, card kit.Card) {
+	switch t.laying(l) {
+	case school.DipAndRoll:
+		do("Cut in along the walls by brush, ahead of the roller.")
+		do("Roll from the tray in one direction, little at a time, then cross-roll at right angles.")
+	case school.Trowel:
+		do("Pour in lines, spread with the trowel held flat, lap by lap.")
+	case school.Brush:
+		do("Brush it on in two directions; lay off the last strokes one way.")
+	case school.Spray:
+		do("Spray as its sheet says, in passes at right angles that lap by half; the mask and air that the safety data sheet names.")
+	default:
+		do("Pour it in lines along the last edge; nothing stays in the pail.")
+		do("Spread with a notch or pins of %s for %s wet; check with a gauge (ASTM D4414).", t.units.Film(buildup.NotchOverFilm*card.Wet), t.units.Film(card.Wet))
+		do("Cut in along the walls by brush, ahead of the roller; back-roll at once, then cross-roll at right angles.")
+		if card.Wet > deepFilm/4 {
+			do("Walk in spiked shoes, lifting the feet: dragging leaves marks.")
+		}
+	}
+	if card.Of > 1 && card.Batch > 1 && t.methods.Session == school.WholeFloor {
+		do("Roll past the line into section %d while it is wet: a stop on the line shows.", card.Section-1)
+	}
+	if card.Of > 1 && t.methods.Session == school.TapeLines {
+		do("Stop at the tape of this section and pull it while the film is wet; the next section begins at a clean edge.")
+	}
+	t.bubbles(do)
+	if l.number == 1 && drawn {
+		if t.methods.Doors == school.BeyondDoor {
+			do("At doors run on to the line beyond the door leaf.")
+		} else {
+			do("At doors stop at the line under the closed door.")
+		}
+	}
+}
+
+// onTop is the work on a table or counter.
+func (t terms) onTop(do func(string, ...any), card kit.Card, working measure.Span) {
+	do("Edges first: a thin coat with a nearly dry roller, so that what runs over wets them evenly.")
+	do("Pour beads over all pieces, and into the narrow strips before and behind cut-outs, where it does not flow.")
+	do("Wait and watch it level before it is touched again.")
+	t.bubbles(do)
+	pull := tapeAfter
+	if working > 0 {
+		pull = min(pull, working/2)
+	}
+	if card.Meets != nil {
+		do("Pull the tape when the run down it has slowed, about %s; help the edge over and scrape the drips below.", later(*card.Meets, pull).Format("15:04"))
+		return
+	}
+	do("Pull the tape when the run down it has slowed, about %s after pouring; help the edge over and scrape the drips below.", t.units.Span(pull))
+}
+
+// bubbles is what this contractor does about them.
+func (t terms) bubbles(do func(string, ...any)) {
+	switch t.methods.Bubbles {
+	case school.Torch:
+		do("Torch for bubbles: quick, never still, no smoke, after the last touch; no alcohol or solvent open anywhere near.")
+	case school.Alcohol:
+		do("Mist alcohol for bubbles after some minutes: small drops, not everywhere, and let it evaporate; no flame near.")
+	}
+}
+
+// scattered is what is broadcast into a coat, in words; empty where nothing is.
+func (t terms) scattered(l layer) string {
+	if l.coat.Scatter == nil || t.media[l.coat.Scatter.Medium] == nil {
+		return ""
+	}
+	how := map[string]string{"light": "lightly", "even": "evenly", "full": "until no more sticks"}[l.coat.Scatter.Degree]
+	return fmt.Sprintf("%s %s, from a hand's height upwards so that it falls straight; leave a wet edge bare for the next section.", t.media[l.coat.Scatter.Medium].Name, how)
+}
+
+// ahead is what is done the day before a coat, and in the last minutes: common
+// practice, no source.
+func (t terms) ahead(i int, l layer, start *time.Time) []string {
+	p := l.sheet.product
+	var all []string
+	say := func(format string, args ...any) { all = append(all, fmt.Sprintf(format, args...)) }
+	by := "12 to 18 hours ahead"
+	if start != nil {
+		by = "by " + later(*start, -12*measure.Hour).Format("Mon 15:04")
+	}
+	at := t.units.Temperature(t.partsAt(l.sheet.mix))
+	switch {
+	case t.methods.Warmth == school.WarmUp && len(p.Components) > 1:
+		say("Move %s to where it is mixed %s and warm the parts to %s: bath or blanket, no flame. They flow better and live shorter.", p.Name, by, at)
+	case len(p.Components) > 1:
+		say("Move %s to where it is mixed %s, cool and out of the sun, so that the parts come to %s.", p.Name, by, at)
+	default:
+		say("Move %s to where it is used %s.", p.Name, by)
+	}
+	say("The day before: turn the pails over, and stir A to the bottom; what settles there is the part that counts.")
+	if len(p.Components) > 1 {
+		say("Stage each A with its own B beside the mixing place, by the door the crew leaves by; only one B is opened at a time. Parts of other products stand apart, out of reach.")
+	}
+	if t.methods.Session == school.TapeLines && len(t.file.Job.Surfaces[i].Floor.Outline) > 0 {
+		say("Tape the lines of the sections, at joints, saw cuts and doorways where there are any.")
+	}
+	if t.file.Job.Surfaces[i].Survey != nil && t.file.Job.Surfaces[i].Survey.Outdoors {
+		say("Sprinklers off and the forecast read: no rain for a day.")
+	}
+	say("Last minute: doors shut, the surface looked over for dust against the light and wiped.")
+	return all
+}
+
+// rested is a sheet as this contractor lets its mix stand.
+func (t terms) rested(p *material.Product) *material.Product {
+	if t.methods.Resting != school.Rest || p.Induction != nil || p.Carrier != material.Solvent || len(p.Components) < 2 {
+		return p
+	}
+	own := *p
+	own.Induction = &measure.Sourced[measure.Span]{Value: rest, Source: measure.RuleOfThumb}
+	return &own
+}
+
+// schooled says where a contractor's rule and a coat's sheet part, and where flame
+// comes near vapour.
+func (t terms) schooled(i int, l layer) []finding.Finding {
+	var found []finding.Finding
+	p := l.sheet.product
+	tell := func(level finding.Level, way string, fix *finding.Fix, format string, args ...any) {
+		found = append(found, finding.Finding{Level: level, Step: finding.BuildUp, Path: l.path, WayOut: way, Fix: fix, Text: fmt.Sprintf("%s, coat %d: ", t.file.Job.Surfaces[i].Name, l.number) + fmt.Sprintf(format, args...)})
+	}
+	thinned := l.coat.Thinner != nil && l.coat.Thinner.Value > 0
+	if t.methods.Bubbles == school.Torch && (p.Carrier == material.Solvent || thinned) {
+		tell(finding.Warning, "Leave the torch away from this coat.", nil, "you torch bubbles, and %s brings solvent: its vapour burns.", p.Name)
+	}
+	if t.methods.Thin == school.ThinFirst && l.number == 1 && !thinned && p.Carrier == material.Solvent && p.ThinnerMax != nil && p.ThinnerMax.Value > 0 {
+		tell(finding.Note, "Thin it within its sheet, or change your rule.", &finding.Fix{
+			Label: "Thin coat 1 by " + t.units.Fraction(p.ThinnerMax.Value) + " " + p.ThinnerMax.Words(),
+			Patch: []finding.PatchStep{{Op: "add", Path: l.path + "/thinner", Value: *p.ThinnerMax}},
+		}, "your rule thins a first coat of such a product, and this one is not.")
+	}
+	if t.methods.Thin == school.NeverThin && thinned {
+		tell(finding.Note, "Leave the thinner out, or change your rule.", nil, "it is thinned, against your rule.")
+	}
+	if t.methods.Resting == school.UseAtOnce && p.Induction != nil && p.Induction.Value > 0 {
+		tell(finding.Note, "Let it stand as its sheet says; the sheet rules.", nil, "you use a mix at once, but %s stands for %s after mixing.", p.Name, t.units.Span(p.Induction.Value))
+	}
+	if p.Mixing != nil && p.Mixing.Value > 0 && len(p.Components) > 1 && p.Mixing.Value+t.again() > 2*p.Mixing.Value {
+		tell(finding.Note, "Mix as its sheet says; scrape the pail in place of a second bucket.", nil, "mixed %s in all, more than twice the %s of its sheet: it whips in air and burns pot life.", t.units.Span(p.Mixing.Value+t.again()), t.units.Span(p.Mixing.Value))
+	}
+	return found
+}
+
+// inOneSession says where a floor that is to be laid without a break takes longer than
+// a shift.
+func (t terms) inOneSession(i int, coat CoatPlan) []finding.Finding {
+	if t.methods.Session != school.WholeFloor || coat.Times == nil || len(t.file.Job.Surfaces[i].Floor.Outline) == 0 {
+		return nil
+	}
+	shift := t.hours.Work()
+	if coat.Times.Spread <= shift || shift == 0 {
+		return nil
+	}
+	people := math.Ceil(float64(t.file.Job.Crew.Spreaders) * float64(coat.Times.Spread/shift))
+	return []finding.Finding{{
+		Level: finding.Warning, Step: finding.Batches, Path: t.layers[i][coat.Number-1].path,
+		Text: fmt.Sprintf("%s, coat %d is to be laid in one session and takes %s; a shift has %s.",
+			t.file.Job.Surfaces[i].Name, coat.Number, t.units.Span(coat.Times.Spread), t.units.Span(shift)),
+		WayOut: fmt.Sprintf("Bring %.0f spreaders, or lay it in sections with tape lines.", people),
+	}}
+}

@@ -1,0 +1,112 @@
+package plan
+
+import (
+	"nephelon/core/buildup"
+	"nephelon/core/job"
+	"nephelon/core/kit"
+	"nephelon/core/measure"
+	"nephelon/core/school"
+	"nephelon/core/takeoff"
+)
+
+// crew is who spreads a coat, at the pace that holds for it.
+func (t terms) crew(l layer) job.Crew {
+	crew := t.file.Job.Crew
+	if l.coat.Pace != nil {
+		crew.Pace = *l.coat.Pace
+	}
+	if own := l.coat.Own; own != nil && own.Spreaders > 0 {
+		crew.Spreaders = own.Spreaders
+	}
+	return crew
+}
+
+// laying is how a coat is laid.
+func (t terms) laying(l layer) school.Laying {
+	if own := l.coat.Own; own != nil && own.Laying != "" {
+		return own.Laying
+	}
+	return t.methods.Laying
+}
+
+// mixed is how much of a kit of a coat is mixed at once, and in what.
+func (t terms) mixed(l layer) (school.Methods, kit.Bucket, measure.Volume) {
+	methods, bucket := t.methods, t.file.Job.Bucket
+	own := l.coat.Own
+	if own == nil {
+		return methods, bucket, 0
+	}
+	if own.Kits != "" {
+		methods.Kits = own.Kits
+	}
+	if own.Bucket > 0 {
+		bucket.Volume = own.Bucket
+	}
+	return methods, bucket, own.Batch
+}
+
+// largestBucket is what any coat is mixed in at most.
+func (t terms) largestBucket() measure.Volume {
+	most := t.file.Job.Bucket.Usable()
+	for _, layers := range t.layers {
+		for _, l := range layers {
+			_, bucket, _ := t.mixed(l)
+			most = max(most, bucket.Usable())
+		}
+	}
+	return most
+}
+
+// covers is what of a surface a coat goes on.
+func covers(c buildup.Coat, off *takeoff.Takeoff) measure.Area {
+	switch c.On {
+	case onUpright:
+		return off.Facing.Vertical
+	case onLevel:
+		return off.Facing.Level + off.Facing.Steep
+	}
+	return off.Area
+}
+
+// The parts of a surface that a coat may be for alone.
+const (
+	onUpright = "upright"
+	onLevel   = "level"
+)
+
+// abrades tells whether what is below a coat is abraded before it.
+func (t terms) abrades(l layer) bool {
+	return l.number > 1 && (l.coat.Abraded || t.methods.Between == school.SandEvery)
+}
+
+// carry is the time from the mixing place to the floor.
+func (t terms) carry() measure.Span {
+	if own := t.file.Job.Mixing.Carry; own != nil {
+		return *own
+	}
+	return 0
+}
+
+// mixedAgain is how long a mix is stirred again in a second bucket: common
+// practice, no source.
+const mixedAgain = measure.Minute
+
+// again is how long this contractor mixes a second time.
+func (t terms) again() measure.Span {
+	if t.methods.Residue == school.SecondBucket {
+		return mixedAgain
+	}
+	return 0
+}
+
+// mixesMore is how long a mix of two parts is worked on after its sheet's mixing.
+func (t terms) mixesMore(l layer) measure.Span {
+	if len(l.sheet.product.Components) < 2 {
+		return 0
+	}
+	more := t.again()
+	if l.coat.Colours != nil && t.methods.Tinting != school.TintBefore {
+		more += l.coat.Colours.Takes(t.file.Job.Crew.People())
+	}
+	return more
+}

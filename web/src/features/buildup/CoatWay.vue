@@ -1,0 +1,126 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+import type { Coat } from '../../api/client'
+import FieldGrid from '../../fields/FieldGrid.vue'
+import type { Field } from '../../fields/grid'
+import { useSession } from '../people/session'
+
+const props = defineProps<{ coat: Coat; number: number }>()
+const emit = defineEmits<{ change: [label: string, by: (coat: Coat) => void] }>()
+const session = useSession()
+const MOST_SPREADERS = 50
+type OwnWay = NonNullable<Coat['own']>
+const layings = {
+  pour: 'poured and spread',
+  dip: 'dipped and rolled',
+  trowel: 'by trowel',
+  brush: 'by brush',
+  spray: 'sprayed',
+}
+const policies = {
+  whole: 'whole kits',
+  one: 'one kit at a time',
+  half: 'half kits',
+  third: 'third kits',
+  measured: 'measured batches',
+}
+const parts = { upright: 'edges and upright faces only', level: 'what is level only' }
+function own(label: string, by: Partial<OwnWay>): void {
+  emit('change', label, (c) => {
+    const next = { ...c.own, ...by }
+    c.own = Object.values(next).some((v) => v !== undefined) ? next : undefined
+  })
+}
+/** How this coat is laid and mixed where that departs from the job. */
+const ways = computed<Field[]>(() => {
+  const n = props.number
+  const o = props.coat.own
+  const job = 'as the job'
+  return [
+    {
+      as: 'pick',
+      label: `Coat ${n} goes on`,
+      value: props.coat.on,
+      options: parts,
+      none: 'the whole surface',
+      take: (v) => emit('change', 'on', (c) => (c.on = (v || undefined) as Coat['on'])),
+    },
+    {
+      as: 'pick',
+      label: `Coat ${n} is laid`,
+      value: o?.laying,
+      options: layings,
+      none: job,
+      take: (v) => own('laying', { laying: (v || undefined) as OwnWay['laying'] }),
+    },
+    {
+      as: 'number',
+      label: `People spreading coat ${n}`,
+      value: o?.spreaders,
+      told: o?.spreaders ? '' : job,
+      whole: true,
+      least: 1,
+      most: MOST_SPREADERS,
+      optional: true,
+      take: (v) => own('spreaders', { spreaders: v }),
+    },
+    {
+      as: 'pick',
+      label: `Coat ${n} is mixed in`,
+      value: o?.kits,
+      options: policies,
+      none: job,
+      take: (v) => own('kits', { kits: (v || undefined) as OwnWay['kits'] }),
+    },
+    {
+      as: 'quantity',
+      kind: 'volume',
+      label: `Bucket of coat ${n}`,
+      value: o?.bucket,
+      told: o?.bucket ? '' : job,
+      take: (v) => own('bucket', { bucket: v || undefined }),
+    },
+    {
+      as: 'quantity',
+      kind: 'volume',
+      label: `Largest batch wanted, coat ${n}`,
+      value: o?.batch,
+      told: o?.batch ? '' : 'as large as its limits allow',
+      take: (v) => own('batch', { batch: v || undefined }),
+    },
+  ]
+})
+const told = computed(() => {
+  const o = props.coat.own
+  const { on } = props.coat
+  if (!o && !on) return 'as the job'
+  return [
+    on ? parts[on] : '',
+    o?.laying ? layings[o.laying] : '',
+    o?.spreaders ? `${o.spreaders} spreading` : '',
+    o?.kits ? policies[o.kits] : '',
+    o?.bucket ? `bucket of ${session.format('volume', o.bucket)}` : '',
+    o?.batch ? `at most ${session.format('volume', o.batch)} a batch` : '',
+  ]
+    .filter(Boolean)
+    .join(' · ')
+})
+</script>
+
+<template>
+  <details class="way" :data-test="`way-${number}`">
+    <summary class="small">
+      Laying and mixing<span class="told">: {{ told }}</span>
+    </summary>
+    <FieldGrid :fields="ways" />
+  </details>
+</template>
+
+<style scoped>
+.way {
+  margin-top: 6px;
+}
+.told {
+  font-weight: 480;
+}
+</style>
