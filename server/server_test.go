@@ -325,7 +325,7 @@ func bodyFor(o operation, f job.File) any {
 	case o.path == "/api/bench/{id}/parts":
 		return bench.PartsQuestion{Mass: 4, From: 24, To: 16, Put: cure.IceBath, Batch: 4}
 	case o.path == "/api/bench/{id}/pump":
-		return bench.PumpQuestion{Pumps: kit.Pumps{Built: "equal", A: 3e-5, B: 3e-5}, Volume: 0.001}
+		return bench.PumpQuestion{Pumps: material.Pumps{Built: "equal", A: 3e-5, B: 3e-5}, Volume: 0.001}
 	case o.path == "/api/people/{person}":
 		return map[string]any{"role": "hand", "active": true}
 	case o.path == "/api/jobs/{job}":

@@ -83,7 +83,7 @@ func Spread(p material.Product, q SpreadQuestion, units measure.System) (SpreadA
 // PumpQuestion is a batch drawn by pumps.
 type PumpQuestion struct {
 	Hardener string         `json:"hardener,omitempty" maxLength:"60"`
-	Pumps    kit.Pumps      `json:"pumps"`
+	Pumps    material.Pumps `json:"pumps"`
 	Volume   measure.Volume `json:"volume" exclusiveMinimum:"0" maximum:"1" doc:"m³ wanted"`
 }
 
@@ -102,7 +102,7 @@ func Pump(p material.Product, q PumpQuestion, units measure.System) (PumpAnswer,
 		return a, fmt.Errorf("choose one of its hardeners: %w", err)
 	}
 	mix := sheet.Mix()
-	if a.Strokes, err = q.Pumps.Strokes(sheet.Name, mix, q.Volume, units); err != nil {
+	if a.Strokes, err = kit.Pumped(q.Pumps, sheet.Name, mix, q.Volume, units); err != nil {
 		return a, err
 	}
 	doseA, doseB := q.Pumps.Gives(mix.Shares[0].Density.Value, mix.Shares[1].Density.Value)

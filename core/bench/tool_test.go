@@ -81,16 +81,16 @@ func TestSpreadByTheHandbook(t *testing.T) {
 // The bench counts strokes as the cards do, and says why it cannot.
 func TestThePumpsOfTheBench(t *testing.T) {
 	p := product(t, "hardtack-clear") // 2 : 1 by volume
-	a, err := Pump(p, PumpQuestion{Pumps: kit.Pumps{Built: "equal", A: 30e-6, B: 30e-6}, Volume: 0.0018}, measure.Metric)
+	a, err := Pump(p, PumpQuestion{Pumps: material.Pumps{Built: "equal", A: 30e-6, B: 30e-6}, Volume: 0.0018}, measure.Metric)
 	if err != nil || a.Strokes.A != 40 || a.Strokes.B != 20 || len(a.Workings) != 1 {
 		t.Errorf("%+v, %v", a, err)
 	}
-	if _, err := Pump(p, PumpQuestion{Pumps: kit.Pumps{Built: "ratio", A: 30e-6, B: 30e-6}, Volume: 0.0018}, measure.Metric); err == nil || !strings.Contains(err.Error(), "wants 2 : 1") {
+	if _, err := Pump(p, PumpQuestion{Pumps: material.Pumps{Built: "ratio", A: 30e-6, B: 30e-6}, Volume: 0.0018}, measure.Metric); err == nil || !strings.Contains(err.Error(), "wants 2 : 1") {
 		t.Errorf("1 : 1 pumps: %v", err)
 	}
 	paint := product(t, "causeway-2c")
 	paint.Components = paint.Components[:1]
-	if _, err := Pump(paint, PumpQuestion{Pumps: kit.Pumps{Built: "equal", A: 30e-6, B: 30e-6}, Volume: 0.0018}, measure.Metric); err == nil || !strings.Contains(err.Error(), "pumps are for two parts") {
+	if _, err := Pump(paint, PumpQuestion{Pumps: material.Pumps{Built: "equal", A: 30e-6, B: 30e-6}, Volume: 0.0018}, measure.Metric); err == nil || !strings.Contains(err.Error(), "pumps are for two parts") {
 		t.Errorf("a single-pack paint: %v", err)
 	}
 }

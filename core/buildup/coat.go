@@ -39,6 +39,8 @@ type Coat struct {
 	Amount   Amount                             `json:"amount"`
 	Loss     *measure.Sourced[measure.Fraction] `json:"loss,omitempty" doc:"Of what is mixed; the sheet's usual loss when left out"`
 	On       string                             `json:"on,omitempty" enum:"upright,level" doc:"Only the edges and upright faces of its surface, or only what is level; all of it when left out"`
+	Faces    *measure.Sourced[measure.Film]     `json:"faces,omitempty" doc:"m wet on edges and upright faces, out of the same mix as what is level; the coat's own film when left out"`
+	OverWet  bool                               `json:"overWet,omitempty" doc:"Poured over the coat below in the same session, while that one still flows"`
 	Own      *OwnWay                            `json:"own,omitempty" doc:"How it is laid and mixed, where that departs from the job"`
 	Pace     *measure.Sourced[measure.Pace]     `json:"pace,omitempty" doc:"m²/s one person spreads of this coat; the crew's pace when left out"`
 	Fill     *measure.Sourced[measure.Film]     `json:"fill,omitempty" doc:"m³/m² that the profile takes; by the profile found under the first coat when left out"`
@@ -56,16 +58,18 @@ type Coat struct {
 
 // OwnWay is how one coat departs from its job.
 type OwnWay struct {
-	Laying    school.Laying  `json:"laying,omitempty" enum:"pour,dip,trowel,brush,spray" doc:"How it is laid"`
-	Spreaders int            `json:"spreaders,omitempty" minimum:"0" maximum:"50" doc:"People spreading it, the mixer not counted"`
-	Kits      school.Kits    `json:"kits,omitempty" enum:"whole,one,half,third,measured" doc:"How much of a kit is mixed at once"`
-	Bucket    measure.Volume `json:"bucket,omitempty" minimum:"0" maximum:"1" doc:"m³ to the brim of what it is mixed in, with the headroom of the job"`
-	Batch     measure.Volume `json:"batch,omitempty" minimum:"0" maximum:"1" doc:"m³ wanted in one batch at most"`
+	Laying    school.Laying   `json:"laying,omitempty" enum:"pour,dip,trowel,brush,spray" doc:"How it is laid"`
+	Spreaders int             `json:"spreaders,omitempty" minimum:"0" maximum:"50" doc:"People spreading it, the mixer not counted"`
+	Kits      school.Kits     `json:"kits,omitempty" enum:"whole,one,half,third,measured" doc:"How much of a kit is mixed at once"`
+	Bucket    measure.Volume  `json:"bucket,omitempty" minimum:"0" maximum:"1" doc:"m³ to the brim of what it is mixed in, with the headroom of the job"`
+	Batch     measure.Volume  `json:"batch,omitempty" minimum:"0" maximum:"1" doc:"m³ wanted in one batch at most"`
+	Pumps     *material.Pumps `json:"pumps,omitempty" doc:"The pumps that its parts are drawn by"`
 }
 
 // Under is what a coat goes on.
 type Under struct {
 	Area    measure.Area
+	Upright measure.Area // of it, edges and upright faces
 	RunOff  measure.Area // film that runs over poured edges and drips off
 	First   bool         // nothing is below the coat but the surface
 	Profile int          // CSP of the surface, 0 while unknown
@@ -149,6 +153,14 @@ func (c Coat) Check(path string) *finding.Finding {
 		return refuse("/residue", "That much does not stay in pails and tools.", "Enter the litres left in all pails of this coat together.")
 	case (c.Amount.Basis == WetFilm || c.Amount.Basis == DryFilm || c.Amount.Basis == Notch) && c.Amount.Value > float64(maxFilm):
 		return refuse("/amount", "A film above 100 mm is not a coat.", "Check the unit: films are entered in µm, mm or mil.")
+	case c.Faces != nil && !(c.Faces.Value > 0 && c.Faces.Value <= maxFilm):
+		return refuse("/faces", "That is no film on an edge.", "Enter the wet film on edges and upright faces, such as 0.3 mm.")
+	case c.Faces != nil && c.On != "":
+		return refuse("/faces", "The coat goes on a part of the surface alone, so edges have no film of their own.", "Lay it on the whole surface, or leave the film on edges out.")
+	case c.OverWet && c.Abraded:
+		return refuse("/overWet", "A film that still flows cannot be abraded.", "Pour over it wet, or let it harden and abrade it.")
+	case c.OverWet && c.Wait != nil:
+		return refuse("/overWet", "It is poured over the coat below while that still flows, and waits for it to harden.", "Leave the wait out, or do not pour it over wet.")
 	case c.Thinner != nil && !c.Thinner.Within(material.MostAdded):
 		return refuse("/thinner", "That is no longer a coating.", "Enter the thinner as a percentage, and say of what.")
 	case c.Amount.Basis == ByStone && !c.Wets():
@@ -241,7 +253,11 @@ func (c Coat) Build(p *material.Product, mix material.Mix, u Under) Build {
 		}
 		return v
 	}
-	b.OnSurface = add("Film on the surface", wet.Over(u.Area), "")
+	if c.apart(u) {
+		b.OnSurface = add(onLevel, wet.Over(u.Area-u.Upright), "") + add(onFaces, c.Faces.Value.Over(u.Upright), c.Faces.Source)
+	} else {
+		b.OnSurface = add("Film on the surface", wet.Over(u.Area), "")
+	}
 	theory := b.OnSurface + add("Run-off over the edges", wet.Over(u.RunOff), measure.RuleOfThumb)
 	liquid := theory + add("Loss", measure.Volume(float64(theory)/(1-float64(b.Loss.Value)))-theory, b.Loss.Source)
 	fill := c.Fill
@@ -277,6 +293,15 @@ func (c Coat) Build(p *material.Product, mix material.Mix, u Under) Build {
 	b.Workings = c.workings(p, b, u, thinner)
 	return b
 }
+
+// The steps of a coat whose faces take a film of their own.
+const (
+	onLevel = "Film on what is level"
+	onFaces = "Film on edges and upright faces"
+)
+
+// apart tells whether the faces of what a coat goes on take a film of their own.
+func (c Coat) apart(u Under) bool { return c.Faces != nil && c.On == "" && u.Upright > 0 }
 
 // FilmOf is the wet film that results when a volume of the product is mixed and
 // thinned as planned.

@@ -53,6 +53,19 @@ func (c Coat) sags(p *material.Product, b Build, upright measure.Area, number in
 	switch limit := p.FilmMaxVertical; {
 	case upright <= 0:
 		return nil
+	case limit != nil && c.Faces != nil:
+		if c.Faces.Value <= limit.Value*(1+slack) {
+			return nil
+		}
+		return []finding.Finding{{
+			Level: finding.Warning, Step: finding.BuildUp, Path: path + "/faces",
+			Text: fmt.Sprintf("Coat %d: %s of %s on edges and upright faces runs; they hold %s of it in one coat (%s).",
+				number, units.Film(c.Faces.Value), p.Name, units.Film(limit.Value), limit.Source.Words()),
+			WayOut: "Lay a thinner film there.",
+			Fix: &finding.Fix{Label: "Lay " + units.Film(limit.Value) + " there", Patch: []finding.PatchStep{
+				{Op: "replace", Path: path + "/faces/value", Value: limit.Value},
+			}},
+		}}
 	case limit != nil && b.Wet > limit.Value*(1+slack):
 		lifts := int(float64(b.Wet)/float64(limit.Value)*(1-slack)) + 1
 		return []finding.Finding{{
@@ -101,10 +114,16 @@ func (c Coat) split(b Build, lifts, number int, path string, units measure.Syste
 		Label: fmt.Sprintf("Split into %d coats of %s", lifts, units.Film(b.Wet/measure.Film(lifts))),
 		Patch: []finding.PatchStep{{Op: "replace", Path: path + "/amount", Value: amount}},
 	}
+	if c.Faces != nil {
+		faces := *c.Faces
+		faces.Value /= measure.Film(lifts)
+		c.Faces = &faces
+		fix.Patch = append(fix.Patch, finding.PatchStep{Op: "replace", Path: path + "/faces", Value: faces})
+	}
 	for n := 2; n <= min(lifts, 10); n++ {
 		lift := c
 		lift.ID = fmt.Sprintf("%.40s-%d-%d", c.ID, int(float64(b.Wet)*1e6), n)
-		lift.Amount, lift.Fill, lift.Soak = amount, nil, nil
+		lift.Amount, lift.Fill, lift.Soak, lift.OverWet = amount, nil, nil, false
 		fix.Patch = append(fix.Patch, finding.PatchStep{Op: "add", Path: fmt.Sprintf("%s/%d", coatsOf(path), number+n-2), Value: lift})
 	}
 	return fix

@@ -61,12 +61,22 @@ func (c Coat) workings(p *material.Product, b Build, u Under, thinner float64) [
 		volume.Formula = "(area + run-off) × wet film ÷ (1 − loss)"
 		volume.Inputs = append(volume.Inputs, measure.Value{Name: "Run-off over the edges, as area", Kind: measure.KindArea, SI: float64(u.RunOff)})
 	}
+	if c.apart(u) {
+		volume.Formula = "(area × wet film + area of faces × film there) ÷ (1 − loss)"
+		if u.RunOff > 0 {
+			volume.Formula = "((area + run-off) × wet film + area of faces × film there) ÷ (1 − loss)"
+		}
+		volume.Inputs[0].SI = float64(u.Area - u.Upright)
+		volume.Inputs = append(volume.Inputs,
+			measure.Value{Name: "Area of edges and upright faces", Kind: measure.KindArea, SI: float64(u.Upright)},
+			measure.Value{Name: "Wet film there", Kind: measure.KindFilm, SI: float64(c.Faces.Value), Source: c.Faces.Source})
+	}
 	volume.Inputs = append(volume.Inputs,
 		measure.Value{Name: "Wet film", Kind: measure.KindFilm, SI: float64(b.Wet)},
 		measure.Value{Name: "Loss", Kind: measure.KindFraction, SI: float64(b.Loss.Value), Source: b.Loss.Source})
 	for _, share := range b.Shares {
 		switch share.Name {
-		case "Film on the surface", "Run-off over the edges", "Loss":
+		case "Film on the surface", onLevel, onFaces, "Run-off over the edges", "Loss":
 		case "Thinner in it":
 			volume.Formula += " − thinner"
 			volume.Inputs = append(volume.Inputs, measure.Value{Name: "Thinner", Kind: measure.KindVolume, SI: -float64(share.Volume), Source: share.Source})

@@ -74,7 +74,7 @@ type Filling struct {
 	Pail   *Pail
 	Tare   measure.Mass // of the empty pail; 0 where it is tared away
 	Scale  measure.Mass // the smallest step of the scale; 0 where it is as fine as one reads
-	Pumps  *Pumps
+	Pumps  *material.Pumps
 }
 
 // halfMinute is what a pot life is rounded down to on a card.
@@ -153,7 +153,7 @@ func (c *Card) doses(name string, mix material.Mix, how Filling, units measure.S
 	if how.Pumps == nil {
 		return
 	}
-	strokes, err := how.Pumps.Strokes(name, mix, c.Volume, units)
+	strokes, err := Pumped(*how.Pumps, name, mix, c.Volume, units)
 	if err != nil {
 		c.Warning = "Not by these pumps: " + err.Error() + "."
 		return

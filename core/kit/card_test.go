@@ -60,7 +60,7 @@ func TestACoarseScaleIsTold(t *testing.T) {
 	if c := cardOf(0.01*measure.Litre, Filling{Scale: 0.05}); !strings.Contains(c.Warning, "take a finer one") {
 		t.Errorf("a dose below the step: %q", c.Warning)
 	}
-	if c := cardOf(0.003, Filling{Pumps: &Pumps{Built: "ratio", A: 10 * ml, B: 10 * ml}}); c.Strokes != nil || !strings.Contains(c.Warning, "Not by these pumps: one stroke of each gives 1 : 1") {
+	if c := cardOf(0.003, Filling{Pumps: &material.Pumps{Built: "ratio", A: 10 * ml, B: 10 * ml}}); c.Strokes != nil || !strings.Contains(c.Warning, "Not by these pumps: one stroke of each gives 1 : 1") {
 		t.Errorf("pumps of another ratio: %+v, %q", c.Strokes, c.Warning)
 	}
 }

@@ -8,16 +8,6 @@ import (
 	"nephelon/core/measure"
 )
 
-// Pumps draw A and B from their pails stroke by stroke.
-type Pumps struct {
-	Built   string         `json:"built" enum:"ratio,equal" doc:"ratio: one stroke of each is a ratio; equal: every stroke gives the same"`
-	A       measure.Volume `json:"a" minimum:"0.0000001" maximum:"0.01" doc:"m³ a stroke of A gives"`
-	B       measure.Volume `json:"b" minimum:"0.0000001" maximum:"0.01" doc:"m³ a stroke of B gives"`
-	TenA    measure.Mass   `json:"tenA,omitempty" minimum:"0" maximum:"50" doc:"kg that ten strokes of A weighed; wins over the stroke's volume"`
-	TenB    measure.Mass   `json:"tenB,omitempty" minimum:"0" maximum:"50" doc:"kg that ten strokes of B weighed"`
-	Priming int            `json:"priming,omitempty" minimum:"0" maximum:"50" doc:"Strokes of each put aside before the first dose"`
-}
-
 // Strokes are the doses of a batch as pumps give them.
 type Strokes struct {
 	A       int              `json:"a"`
@@ -28,21 +18,6 @@ type Strokes struct {
 	Text    string           `json:"text"`
 }
 
-// calibration is how many strokes are weighed.
-const calibration = 10
-
-// Gives is what a stroke of A and of B gives of parts of these densities.
-func (p Pumps) Gives(a, b measure.Density) (doseA, doseB measure.Volume) {
-	doseA, doseB = p.A, p.B
-	if p.TenA > 0 {
-		doseA = a.Volume(p.TenA) / calibration
-	}
-	if p.TenB > 0 {
-		doseB = b.Volume(p.TenB) / calibration
-	}
-	return doseA, doseB
-}
-
 // morePumped is how much more than a batch may be pumped to come close to the
 // ratio with whole strokes: common practice, no source.
 const morePumped = 0.06
@@ -50,9 +25,9 @@ const morePumped = 0.06
 // mostStrokes is more than anyone pumps for a batch.
 const mostStrokes = 20_000
 
-// Strokes counts whole strokes for a batch of two parts. It fails, with what
+// Pumped counts whole strokes of pumps for a batch of two parts. It fails, with what
 // would help, where no such strokes keep the ratio within tolerance.
-func (p Pumps) Strokes(name string, mix material.Mix, batch measure.Volume, units measure.System) (Strokes, error) {
+func Pumped(p material.Pumps, name string, mix material.Mix, batch measure.Volume, units measure.System) (Strokes, error) {
 	s := Strokes{Priming: p.Priming}
 	if len(mix.Shares) != 2 {
 		return s, fmt.Errorf("pumps are for two parts, and %s has %d", name, len(mix.Shares))

@@ -5,6 +5,7 @@ import (
 	"strings"
 	"testing"
 
+	"nephelon/core/material"
 	"nephelon/core/measure"
 )
 
@@ -16,11 +17,11 @@ const ml = measure.Litre / 1000
 func TestStrokesByHand(t *testing.T) {
 	p := twoPack(2, 1)
 	mix := p.Mix()
-	plain, err := Pumps{Built: "equal", A: 30 * ml, B: 30 * ml, Priming: 3}.Strokes(p.Name, mix, 1800*ml, measure.Metric)
+	plain, err := Pumped(material.Pumps{Built: "equal", A: 30 * ml, B: 30 * ml, Priming: 3}, p.Name, mix, 1800*ml, measure.Metric)
 	if err != nil || plain.A != 40 || plain.B != 20 || plain.Priming != 3 || math.Abs(float64(plain.Off)) > 1e-9 {
 		t.Errorf("plain: %+v, %v", plain, err)
 	}
-	metered, err := Pumps{Built: "ratio", A: 60 * ml, B: 30 * ml}.Strokes(p.Name, mix, 1800*ml, measure.Metric)
+	metered, err := Pumped(material.Pumps{Built: "ratio", A: 60 * ml, B: 30 * ml}, p.Name, mix, 1800*ml, measure.Metric)
 	if err != nil || metered.A != 20 || metered.B != 20 || !near(float64(metered.Volume), float64(1800*ml), 1e-9) {
 		t.Errorf("metered: %+v, %v", metered, err)
 	}
@@ -28,7 +29,7 @@ func TestStrokesByHand(t *testing.T) {
 		t.Errorf("%q and %q", metered.Text, plain.Text)
 	}
 	wrong := twoPack(4, 1)
-	if _, err := (Pumps{Built: "ratio", A: 60 * ml, B: 30 * ml}).Strokes("Tarn", wrong.Mix(), 1800*ml, measure.Metric); err == nil || !strings.Contains(err.Error(), "2 : 1, and Tarn wants 4 : 1") {
+	if _, err := Pumped(material.Pumps{Built: "ratio", A: 60 * ml, B: 30 * ml}, "Tarn", wrong.Mix(), 1800*ml, measure.Metric); err == nil || !strings.Contains(err.Error(), "2 : 1, and Tarn wants 4 : 1") {
 		t.Errorf("2 : 1 pumps on a 4 : 1 product: %v", err)
 	}
 }
@@ -36,7 +37,7 @@ func TestStrokesByHand(t *testing.T) {
 // Ten strokes that weighed 0.348 kg of A at 1160 kg/m³ are 30 mL each, whatever
 // the pump is said to give.
 func TestTenStrokesCalibrateAPump(t *testing.T) {
-	a, b := Pumps{A: 25 * ml, B: 28 * ml, TenA: 0.348}.Gives(1160, 980)
+	a, b := material.Pumps{A: 25 * ml, B: 28 * ml, TenA: 0.348}.Gives(1160, 980)
 	if !near(float64(a), float64(30*ml), 1e-9) || b != 28*ml {
 		t.Errorf("a stroke gives %v and %v", a, b)
 	}
@@ -51,8 +52,8 @@ func TestStrokesKeepTheRatio(t *testing.T) {
 			for batch := 100.0; batch < 9000; batch *= 2.1 {
 				p := twoPack(parts, 1)
 				mix := p.Mix()
-				pumps := Pumps{Built: "equal", A: measure.Volume(stroke) * ml, B: 0.9 * measure.Volume(stroke) * ml}
-				s, err := pumps.Strokes("it", mix, measure.Volume(batch)*ml, measure.Metric)
+				pumps := material.Pumps{Built: "equal", A: measure.Volume(stroke) * ml, B: 0.9 * measure.Volume(stroke) * ml}
+				s, err := Pumped(pumps, "it", mix, measure.Volume(batch)*ml, measure.Metric)
 				if err != nil {
 					continue
 				}
@@ -70,7 +71,7 @@ func TestStrokesKeepTheRatio(t *testing.T) {
 	if counted < 100 {
 		t.Errorf("only %d cases could be pumped", counted)
 	}
-	if _, err := (Pumps{Built: "equal", A: 30 * ml}).Strokes("it", mixOf(2), 1, measure.Metric); err == nil || !strings.Contains(err.Error(), "weigh ten strokes") {
+	if _, err := Pumped(material.Pumps{Built: "equal", A: 30 * ml}, "it", mixOf(2), 1, measure.Metric); err == nil || !strings.Contains(err.Error(), "weigh ten strokes") {
 		t.Errorf("a pump that gives nothing: %v", err)
 	}
 }

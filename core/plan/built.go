@@ -44,7 +44,7 @@ func buildAll(t terms, m measured) built {
 			case onLevel:
 				upright = 0
 			}
-			under := buildup.Under{Area: area, RunOff: runOff, First: c == 0, Media: t.media, Tossed: t.methods.Texture == school.Scattered}
+			under := buildup.Under{Area: area, RunOff: runOff, Upright: off.Facing.Vertical, First: c == 0, Media: t.media, Tossed: t.methods.Texture == school.Scattered}
 			if c > 0 && layers[c-1].sound {
 				under.Grains = layers[c-1].coat.Leaves(t.media)
 			}

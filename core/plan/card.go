@@ -18,7 +18,7 @@ import (
 func (t terms) cards(i int, l layer, b *buildup.Build, d dividedCoat, sections []pour.Section, clocks []clock, life *lives, off *takeoff.Takeoff, working measure.Span) ([]kit.Card, []finding.Finding) {
 	mixing := t.file.Job.Mixing
 	_, bucket, _ := t.mixed(l)
-	how := kit.Filling{BFirst: t.methods.First == school.BFirst, Pail: bucket.Pail, Tare: bucket.Tare, Scale: mixing.Scale, Pumps: mixing.Pumps}
+	how := kit.Filling{BFirst: t.methods.First == school.BFirst, Pail: bucket.Pail, Tare: bucket.Tare, Scale: mixing.Scale, Pumps: t.pumps(l)}
 	cards := make([]kit.Card, len(sections))
 	for n, batch := range d.division.Batches {
 		section := sections[n]
@@ -45,7 +45,15 @@ func (t terms) cards(i int, l layer, b *buildup.Build, d dividedCoat, sections [
 		if n < len(clocks) && !clocks[n].meets.IsZero() {
 			card.Meets, card.UseBy = &clocks[n].meets, &clocks[n].useBy
 		}
-		card.Floor = t.onFloor(i, l, card, working)
+		faces := measure.Volume(0)
+		if own := l.coat.Faces; own != nil {
+			for _, span := range section.Spans {
+				if off.Panels[span.Panel].Facing == takeoff.Vertical {
+					faces += own.Value.Over(span.Area) / measure.Volume(1-b.Loss.Value)
+				}
+			}
+		}
+		card.Floor = t.onFloor(i, l, faces, card, working)
 		cards[n] = card
 	}
 	return cards, t.smallCups(l, cards)

@@ -75,20 +75,25 @@ func TestFilmByNotchAndByKit(t *testing.T) {
 	}
 }
 
-// A coat for the edges of a top alone, by hand: a piece of 2 × 0.6 m, 40 mm thick, with
-// one long edge and two short ones exposed has (2 + 0.6 + 0.6) × 0.04 = 0.128 m² of
-// edges; 0.2 mm of film with a tenth lost take 28.4 mL.
-func TestACoatForTheEdgesAlone(t *testing.T) {
-	f := laidJob(t, demoShelf(t), with(coat("keelbody-100", 200), func(c *buildup.Coat) {
-		c.On = "upright"
-		c.Loss = &measure.Sourced[measure.Fraction]{Value: 0.1, Source: measure.OwnTest}
-	}), coat("keelbody-100", 900))
+// boarded makes the surface a piece of 2 × 0.6 m, 40 mm thick, with one long edge and
+// two short ones exposed: (2 + 0.6 + 0.6) × 0.04 = 0.128 m² of edges.
+func boarded(f *job.File) {
 	s := &f.Job.Surfaces[0]
 	s.Floor.Outline = nil
 	s.Top = &takeoff.Top{Thickness: 0.04, Pieces: []takeoff.TopPiece{{
 		ID: "p", Name: "Board", Outline: geometry.Ring{{X: 0, Y: 0}, {X: 2, Y: 0}, {X: 2, Y: 0.6}, {X: 0, Y: 0.6}},
 		Edges: []takeoff.TopEdge{{Side: 1, Kind: "exposed"}, {Side: 2, Kind: "exposed"}, {Side: 4, Kind: "exposed"}},
 	}}}
+}
+
+// A coat for the edges of a top alone, by hand: 0.2 mm of film on 0.128 m² with a tenth
+// lost take 28.4 mL.
+func TestACoatForTheEdgesAlone(t *testing.T) {
+	f := laidJob(t, demoShelf(t), with(coat("keelbody-100", 200), func(c *buildup.Coat) {
+		c.On = "upright"
+		c.Loss = &measure.Sourced[measure.Fraction]{Value: 0.1, Source: measure.OwnTest}
+	}), coat("keelbody-100", 900))
+	boarded(&f)
 	p := Make(f, measure.Metric, noon())
 	off := p.Surfaces[0].Takeoff
 	if off == nil || !near(float64(off.Facing.Vertical), 0.128, 1e-9) {

@@ -63,11 +63,11 @@ func (t terms) parted(i int, off *takeoff.Takeoff, coats []dividedCoat, out []la
 		if division == nil || t.layers[i][c].coat.On != onUpright {
 			continue
 		}
-		panels := slices.DeleteFunc(slices.Clone(off.Panels), func(p takeoff.Panel) bool { return p.Facing != takeoff.Vertical })
-		if len(panels) == 0 {
+		panels, takes := off.Panels, takes(t.layers[i][c])
+		if !slices.ContainsFunc(panels, func(p takeoff.Panel) bool { return takes(p) > 0 }) {
 			panels = []takeoff.Panel{{Name: "Edges and upright faces", Facing: takeoff.Vertical, Area: off.Facing.Vertical}}
 		}
-		sections := pour.Allot(panels, shares(division))
+		sections := pour.Allot(panels, shares(division), takes)
 		for n := range sections {
 			sections[n].ID = work.SectionID(t.layers[i][c].coat.ID, division.Batches[n].Number)
 		}
@@ -133,13 +133,32 @@ func (t terms) allot(i int, off *takeoff.Takeoff, coats []dividedCoat, out []lai
 		if t.layers[i][c].coat.On == onUpright {
 			continue // parted
 		}
-		sections := pour.Allot(panels, shares(division))
+		sections := pour.Allot(panels, shares(division), takes(t.layers[i][c]))
 		if t.file.Job.Surfaces[i].Top != nil {
 			found = append(found, pour.Joins(panels, sections, surfacePath(i), c+1)...)
 		}
 		out[c] = laidCoat{t.owned(sections, t.layers[i][c], division, off), []pour.Cut{}}
 	}
 	return found
+}
+
+// takes tells how much of a coat a square metre of a panel takes, against
+// the other panels.
+func takes(l layer) func(takeoff.Panel) float64 {
+	c, each := l.coat, 1.0
+	if c.Faces != nil {
+		each = float64(c.Faces.Value / c.Wet(l.sheet.product, l.sheet.mix))
+	}
+	return func(p takeoff.Panel) float64 {
+		upright := p.Facing == takeoff.Vertical
+		switch {
+		case c.On == onUpright && !upright, c.On == onLevel && upright:
+			return 0
+		case upright:
+			return each
+		}
+		return 1
+	}
 }
 
 // owned are sections as a coat has them: named for it, each with its part of the

@@ -22,7 +22,7 @@ const (
 
 // onFloor is what a section needs after the pail, by how the coat is laid and on what:
 // common practice, no source, but for what the sheet and the plan say.
-func (t terms) onFloor(i int, l layer, card kit.Card, working measure.Span) []kit.CardStep {
+func (t terms) onFloor(i int, l layer, faces measure.Volume, card kit.Card, working measure.Span) []kit.CardStep {
 	s := t.file.Job.Surfaces[i]
 	all := make([]kit.CardStep, 0, 8)
 	do := func(format string, args ...any) {
@@ -31,11 +31,14 @@ func (t terms) onFloor(i int, l layer, card kit.Card, working measure.Span) []ki
 		}
 		all = append(all, kit.CardStep{Text: format})
 	}
+	if l.coat.OverWet {
+		do("Pour over coat %d while it still flows: what has begun to string is left alone. What is below shines through light colours.", l.number-1)
+	}
 	switch {
 	case l.coat.On == onUpright:
 		do("Brush or roll it thinly onto edges and upright faces, from the top down; come back after some minutes for runs.")
 	case s.Top != nil:
-		t.onTop(do, card, working)
+		t.onTop(do, faces, card, working)
 	case s.Pool != nil:
 		do("From the deep end to the ladder, walls from the top down; edges and corners by brush ahead of the roller.")
 		do("Roll it out at once, cross-roll at right angles, and into the section done before.")
@@ -95,8 +98,12 @@ func (t terms) onGround(do func(string, ...any), drawn bool, l layer, card kit.C
 }
 
 // onTop is the work on a table or counter.
-func (t terms) onTop(do func(string, ...any), card kit.Card, working measure.Span) {
-	do("Edges first: a thin coat with a nearly dry roller, so that what runs over wets them evenly.")
+func (t terms) onTop(do func(string, ...any), faces measure.Volume, card kit.Card, working measure.Span) {
+	if faces > 0 {
+		do("Edges first: %s of this pail with a nearly dry roller, so that what runs over wets them evenly.", t.units.Volume(faces))
+	} else {
+		do("Edges first: a thin coat with a nearly dry roller, so that what runs over wets them evenly.")
+	}
 	do("Pour beads over all pieces, and into the narrow strips before and behind cut-outs, where it does not flow.")
 	do("Wait and watch it level before it is touched again.")
 	t.bubbles(do)

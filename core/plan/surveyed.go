@@ -8,7 +8,6 @@ import (
 	"nephelon/core/climate"
 	"nephelon/core/finding"
 	"nephelon/core/measure"
-	"nephelon/core/school"
 	"nephelon/core/survey"
 )
 
@@ -75,7 +74,7 @@ func (t terms) surveyOne(i int, m measuredSurface) (*SurveyPlan, []finding.Findi
 			Pool: s.Pool != nil, Top: s.Top != nil, Coats: len(s.Coats), People: t.file.Job.Crew.People(), Rules: t.rules,
 		}
 		for c, coat := range s.Coats {
-			if c == 0 || !coat.Abraded && t.methods.Between != school.SandEvery {
+			if !t.abrades(t.layers[i][c]) {
 				continue
 			}
 			if coat.Abraded {

@@ -148,7 +148,7 @@ func timeAll(t terms, m measured, d divided) timed {
 				slabs[i] = clock.slab(i)
 			}
 			at := free
-			if below[i] != nil && t.start != nil {
+			if below[i] != nil && t.start != nil && !layers[round].coat.OverWet {
 				wait := below[i].stage(material.StageRecoatFrom).After
 				if own := layers[round].coat.Wait; own != nil {
 					wait = *own
@@ -172,6 +172,7 @@ func timeAll(t terms, m measured, d divided) timed {
 				clock.out.coats[i][round].clocks = clock.batches(i, round, times)
 				if below[i] != nil {
 					clock.late(i, round, below[i], *times.Start)
+					clock.stiff(i, round, below[i], *times.Start)
 				}
 			}
 			clock.out.coats[i][round].times, below[i] = times, times
@@ -288,7 +289,7 @@ func (t *timer) limits(l layer, c *CoatTimes) {
 func (t *timer) late(i, n int, below *CoatTimes, start time.Time) {
 	l := t.layers[i][n]
 	until := below.stage(material.StageRecoatUntil)
-	if until.At == nil || !start.After(*until.At) || l.coat.Abraded || l.coat.Wait != nil || t.methods.Between == school.SandEvery {
+	if until.At == nil || !start.After(*until.At) || l.coat.Abraded || l.coat.OverWet || l.coat.Wait != nil || t.methods.Between == school.SandEvery {
 		return
 	}
 	t.out.found = append(t.out.found, finding.Finding{
@@ -298,6 +299,25 @@ func (t *timer) late(i, n int, below *CoatTimes, start time.Time) {
 		WayOut: "Abrade it before, finish one surface before the next is begun, or bring more people.",
 		Fix: &finding.Fix{Label: fmt.Sprintf("Abrade coat %d before it", n), Patch: []finding.PatchStep{
 			{Op: "add", Path: l.path + "/abraded", Value: true},
+		}},
+	})
+}
+
+// stiff says where a coat that is poured over the one below comes when that no longer
+// flows. Its first section is the oldest, and the first to be poured over.
+func (t *timer) stiff(i, n int, below *CoatTimes, start time.Time) {
+	l := t.layers[i][n]
+	works := below.stage(material.StageWorking)
+	if !l.coat.OverWet || works.At == nil || !start.After(*works.At) {
+		return
+	}
+	t.out.found = append(t.out.found, finding.Finding{
+		Level: finding.Warning, Step: finding.Batches, Path: l.path,
+		Text: fmt.Sprintf("%s: coat %d is poured over coat %d while that flows, but that flows only until %s, and the crew comes to it at %s.",
+			t.file.Job.Surfaces[i].Name, l.number, n, hour(*works.At), hour(start)),
+		WayOut: "Bring more people, take a slower hardener below, or let it harden and abrade it.",
+		Fix: &finding.Fix{Label: fmt.Sprintf("Let coat %d harden and abrade it", n), Patch: []finding.PatchStep{
+			{Op: "remove", Path: l.path + "/overWet"}, {Op: "add", Path: l.path + "/abraded", Value: true},
 		}},
 	})
 }

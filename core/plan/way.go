@@ -4,6 +4,7 @@ import (
 	"nephelon/core/buildup"
 	"nephelon/core/job"
 	"nephelon/core/kit"
+	"nephelon/core/material"
 	"nephelon/core/measure"
 	"nephelon/core/school"
 	"nephelon/core/takeoff"
@@ -45,6 +46,14 @@ func (t terms) mixed(l layer) (school.Methods, kit.Bucket, measure.Volume) {
 	return methods, bucket, own.Batch
 }
 
+// pumps are what draws the parts of a coat; nil where none do.
+func (t terms) pumps(l layer) *material.Pumps {
+	if own := l.coat.Own; own != nil && own.Pumps != nil {
+		return own.Pumps
+	}
+	return t.file.Job.Mixing.Pumps
+}
+
 // largestBucket is what any coat is mixed in at most.
 func (t terms) largestBucket() measure.Volume {
 	most := t.file.Job.Bucket.Usable()
@@ -76,7 +85,7 @@ const (
 
 // abrades tells whether what is below a coat is abraded before it.
 func (t terms) abrades(l layer) bool {
-	return l.number > 1 && (l.coat.Abraded || t.methods.Between == school.SandEvery)
+	return l.number > 1 && !l.coat.OverWet && (l.coat.Abraded || t.methods.Between == school.SandEvery)
 }
 
 // carry is the time from the mixing place to the floor.

@@ -22,28 +22,34 @@ type Cover struct {
 }
 
 // Allot walks through the panels in their order and gives each share its part of
-// their area, cutting a panel across its run where a share ends.
-func Allot(panels []takeoff.Panel, shares []float64) []Section {
+// them, cutting a panel across its run where a share ends. What a square metre of a
+// panel takes of a share is told by takes, against other panels; a panel that takes
+// nothing is left out.
+func Allot(panels []takeoff.Panel, shares []float64, takes func(takeoff.Panel) float64) []Section {
 	whole, total := 0.0, 0.0
 	for _, p := range panels {
-		whole += float64(p.Area)
+		whole += float64(p.Area) * takes(p)
 	}
 	for _, s := range shares {
 		total += s
 	}
 	sections := make([]Section, len(shares))
-	at, used := 0, 0.0 // the panel in hand, and the area of it that is gone
+	at, used := 0, 0.0 // the panel in hand, and what of it is gone
 	for n, share := range shares {
 		s := Section{Number: n + 1, Rings: []geometry.Ring{}, Patches: 1}
 		for left := whole * share / total; at < len(panels); at, used = at+1, 0 {
 			p := panels[at]
-			rest := float64(p.Area) - used
+			each := takes(p)
+			if each <= 0 {
+				continue
+			}
+			rest := float64(p.Area)*each - used
 			if n < len(shares)-1 && rest > left+1e-9*whole {
-				s.take(p, at, used, used+left)
+				s.take(p, at, used/each, (used+left)/each)
 				used += left
 				break
 			}
-			s.take(p, at, used, float64(p.Area))
+			s.take(p, at, used/each, float64(p.Area))
 			left -= rest
 		}
 		sections[n] = s

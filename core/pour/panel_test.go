@@ -13,7 +13,7 @@ import (
 // before x with 3x − x²/4 = 4, that is x = 6 − √20 = 1.528 m.
 func TestAWallIsCutWhereItsAreaEnds(t *testing.T) {
 	panels := []takeoff.Panel{{Name: "Wall", Area: 8, Run: 4, Start: 3, End: 1}, {Name: "Floor", Area: 8}}
-	sections := Allot(panels, []float64{1, 1, 2})
+	sections := Allot(panels, []float64{1, 1, 2}, all)
 	if len(sections) != 3 || len(sections[0].Spans) != 1 || len(sections[2].Spans) != 1 {
 		t.Fatalf("%+v", sections)
 	}
@@ -25,6 +25,9 @@ func TestAWallIsCutWhereItsAreaEnds(t *testing.T) {
 		t.Errorf("%+v", floor)
 	}
 }
+
+// all takes the same of every panel.
+func all(takeoff.Panel) float64 { return 1 }
 
 func nonZero(random *rand.Rand) measure.Length { return measure.Length(0.1 + random.Float64()) }
 
@@ -48,7 +51,7 @@ func TestSharesAddUp(t *testing.T) {
 			total += shares[i]
 		}
 		covered := make([]float64, len(panels))
-		for i, s := range Allot(panels, shares) {
+		for i, s := range Allot(panels, shares, all) {
 			if want := whole * shares[i] / total; math.Abs(float64(s.Area)-want) > 1e-9*whole {
 				t.Fatalf("section %d has %v of %v", i+1, s.Area, want)
 			}
@@ -69,10 +72,10 @@ func TestSharesAddUp(t *testing.T) {
 
 func TestJoinsOnATopAreTold(t *testing.T) {
 	panels := []takeoff.Panel{{Name: "Run", Area: 2, Group: 0}, {Name: "Run, edge", Area: 1, Group: 0}, {Name: "Island", Area: 3, Group: 1}}
-	if found := Joins(panels, Allot(panels, []float64{1, 1}), "", 1); len(found) != 0 {
+	if found := Joins(panels, Allot(panels, []float64{1, 1}, all), "", 1); len(found) != 0 {
 		t.Errorf("%v", found)
 	}
-	if found := Joins(panels, Allot(panels, []float64{2, 1}), "", 2); len(found) != 1 || found[0].Text != "Coat 2: Island takes resin from batches 1 to 2; a join can show on a top." {
+	if found := Joins(panels, Allot(panels, []float64{2, 1}, all), "", 2); len(found) != 1 || found[0].Text != "Coat 2: Island takes resin from batches 1 to 2; a join can show on a top." {
 		t.Errorf("%v", found)
 	}
 }

@@ -28,6 +28,7 @@ type Coat struct {
 	Number    int
 	Wait      *measure.Span // planned after the coat below
 	Abraded   bool          // the coat below is abraded before this one
+	OverWet   bool          // it is poured over the coat below while that flows
 	Product   *material.Product
 	Hardener  string // its id, where it is not the sheet's own
 	Slab      measure.Temperature
@@ -261,6 +262,9 @@ func (d *deriver) coat(i int, before []After) []After {
 		if c.Wait != nil {
 			film.Least = fixed(*c.Wait)
 		}
+		if c.OverWet {
+			film.Least = nil
+		}
 		if c.Abraded {
 			id := d.add(Task{
 				ID: idOf("coat", c.ID, string(Abrade)), Kind: Abrade, Name: fmt.Sprintf("Abrade coat %d", c.Number-1), Coat: c.ID,
@@ -269,10 +273,18 @@ func (d *deriver) coat(i int, before []After) []After {
 				Needs: Needs{Roles: []Hands{{Preparer, 1}}, Machines: []Machine{Sander, Vacuum}},
 			})
 			before = []After{{Task: id}}
+		} else if c.OverWet {
+			film.Most = below.until(material.StageWorking)
 		} else {
 			film.Most = below.until(material.StageRecoatUntil)
 		}
 		pour.After = append(pour.After, film)
+	}
+	if c.OverWet && i > 0 { // nothing is looked over and swept while it flows
+		pour.After = append(pour.After, before...)
+		d.pour(c, &pour)
+		d.add(pour)
+		return d.scatter(c)
 	}
 	check := Task{
 		ID: idOf("coat", c.ID, string(Check)), Kind: Check, Name: fmt.Sprintf("Look the surface over before coat %d", c.Number), Coat: c.ID,

@@ -6,7 +6,7 @@ import type { Field } from '../../fields/grid'
 
 /** The profile of a pair of pumps: what a stroke gives, and what ten of them weighed. */
 type Pumps = NonNullable<NonNullable<Job['mixing']>['pumps']>
-const props = defineProps<{ pumps?: Pumps; open?: boolean }>()
+const props = defineProps<{ pumps?: Pumps; open?: boolean; coat?: number }>()
 const emit = defineEmits<{ 'update:pumps': [pumps: Pumps | undefined] }>()
 const USUAL_STROKE = 30e-6
 const MOST_PRIMING = 50
@@ -29,10 +29,10 @@ const fields = computed<Field[]>(() => {
   const p = props.pumps
   const built: Field = {
     as: 'pick',
-    label: 'Pumps',
+    label: props.coat ? `Pumps of coat ${props.coat}` : 'Pumps',
     value: p?.built,
     options: kinds,
-    none: 'none',
+    none: props.coat ? 'as the job' : 'none',
     take: build,
   }
   if (!p) return [built]

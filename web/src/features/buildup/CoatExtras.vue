@@ -44,6 +44,7 @@ const told = computed(() => {
     c.scatter ? `${name(c.scatter.medium)} ${degrees[c.scatter.degree]}` : '',
     c.wait !== undefined ? `${session.format('span', c.wait)} after the coat below` : '',
     c.abraded ? 'abraded before' : '',
+    c.overWet ? 'over the coat below, wet' : '',
   ].filter(Boolean)
 })
 const window = computed(() => {
@@ -103,6 +104,17 @@ const fields = computed<(Field | false | undefined)[]>(() => {
       take: (v) => edit('hardener', (x) => (x.hardener = v || undefined)),
     },
     n > 1 && {
+      as: 'tick',
+      label: 'Poured over the coat below while that still flows',
+      heard: `Coat ${n} is poured over the coat below wet`,
+      value: c.overWet,
+      take: (on) =>
+        edit('poured over', (x) => {
+          x.overWet = on || undefined
+          if (on) x.wait = x.abraded = undefined
+        }),
+    },
+    n > 1 && !c.overWet && {
       as: 'quantity',
       kind: 'span',
       label: `Wait before coat ${n}`,
@@ -110,7 +122,7 @@ const fields = computed<(Field | false | undefined)[]>(() => {
       told: window.value || 'the coat below gives no window',
       take: (v) => edit('wait', (x) => (x.wait = v)),
     },
-    n > 1 && {
+    n > 1 && !c.overWet && {
       as: 'tick',
       label: 'What is below is abraded and cleaned before it',
       heard: `Abraded before coat ${n}`,

@@ -3,6 +3,7 @@ import { computed } from 'vue'
 import type { Coat } from '../../api/client'
 import FieldGrid from '../../fields/FieldGrid.vue'
 import type { Field } from '../../fields/grid'
+import PumpFields from '../batches/PumpFields.vue'
 import { useSession } from '../people/session'
 
 const props = defineProps<{ coat: Coat; number: number }>()
@@ -32,7 +33,7 @@ function own(label: string, by: Partial<OwnWay>): void {
   })
 }
 /** How this coat is laid and mixed where that departs from the job. */
-const ways = computed<Field[]>(() => {
+const ways = computed<(Field | false)[]>(() => {
   const n = props.number
   const o = props.coat.own
   const job = 'as the job'
@@ -43,7 +44,19 @@ const ways = computed<Field[]>(() => {
       value: props.coat.on,
       options: parts,
       none: 'the whole surface',
-      take: (v) => emit('change', 'on', (c) => (c.on = (v || undefined) as Coat['on'])),
+      take: (v) =>
+        emit('change', 'on', (c) => {
+          c.on = (v || undefined) as Coat['on']
+          if (c.on) c.faces = undefined
+        }),
+    },
+    !props.coat.on && {
+      as: 'sourced',
+      kind: 'film',
+      label: `Film on edges and upright faces, coat ${n}`,
+      value: props.coat.faces,
+      from: 'own-test',
+      take: (v) => emit('change', 'film on edges', (c) => (c.faces = v)),
     },
     {
       as: 'pick',
@@ -92,15 +105,17 @@ const ways = computed<Field[]>(() => {
 })
 const told = computed(() => {
   const o = props.coat.own
-  const { on } = props.coat
-  if (!o && !on) return 'as the job'
+  const { on, faces } = props.coat
+  if (!o && !on && !faces) return 'as the job'
   return [
     on ? parts[on] : '',
+    faces ? `${session.format('film', faces.value)} on edges` : '',
     o?.laying ? layings[o.laying] : '',
     o?.spreaders ? `${o.spreaders} spreading` : '',
     o?.kits ? policies[o.kits] : '',
     o?.bucket ? `bucket of ${session.format('volume', o.bucket)}` : '',
     o?.batch ? `at most ${session.format('volume', o.batch)} a batch` : '',
+    o?.pumps ? 'pumps of its own' : '',
   ]
     .filter(Boolean)
     .join(' · ')
@@ -113,6 +128,7 @@ const told = computed(() => {
       Laying and mixing<span class="told">: {{ told }}</span>
     </summary>
     <FieldGrid :fields="ways" />
+    <PumpFields :pumps="coat.own?.pumps" :coat="number" @update:pumps="own('pumps', { pumps: $event })" />
   </details>
 </template>
 
