@@ -5,6 +5,7 @@ package work
 
 import (
 	"fmt"
+	"slices"
 	"strings"
 
 	"nephelon/core/material"
@@ -61,9 +62,22 @@ const (
 	Preparer Role = "preparer"
 	Tester   Role = "tester" // reads instruments and judges the surface
 	Mixer    Role = "mixer"
+	Runner   Role = "runner"  // carries full pails from the mixing place to the floor
+	Pourer   Role = "pourer"  // empties them in lines
+	CutterIn Role = "cutter-in"
 	Spreader Role = "spreader"
+	Roller   Role = "roller" // back-rolls, cross-rolls and works the joins
 	Caster   Role = "caster" // throws what is broadcast
 )
+
+// Person is somebody at a pour, with the parts they play in it.
+type Person struct {
+	Name  string `json:"name" minLength:"1" maxLength:"60"`
+	Roles []Role `json:"roles" minItems:"1" maxItems:"7" enum:"mixer,runner,pourer,cutter-in,spreader,roller,caster"`
+}
+
+// Plays tells whether they play a part.
+func (p Person) Plays(r Role) bool { return slices.Contains(p.Roles, r) }
 
 // Skill is what a person must have learnt.
 type Skill string

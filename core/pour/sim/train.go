@@ -1,0 +1,146 @@
+// Package sim runs the pour of a coat ahead of time: the train of batches from the
+// mixing place over the floor, each with the people who mix, carry, pour, cut in,
+// spread, roll and broadcast it. Times are exact, in seconds from when the first
+// batch is poured; mixing it lies before zero.
+package sim
+
+import (
+	"nephelon/core/measure"
+	"nephelon/core/work"
+)
+
+// Act is what is done to a batch.
+type Act string
+
+// The acts, in the order in which a batch goes through them.
+const (
+	Fetch  Act = "fetch" // walk back to the mixing place for the next
+	Open   Act = "open"  // pails opened, parts put together or weighed
+	Mix    Act = "mix"   // from A meeting B: mixed, mixed again, coloured
+	Carry  Act = "carry"
+	Pours  Act = "pour"
+	CutIn  Act = "cut-in"
+	Spread Act = "spread"
+	Roll   Act = "roll"
+	Cast   Act = "broadcast"
+)
+
+// Floor is the works on a batch's section, in person-seconds, by the index of their
+// role below.
+type Floor [5]measure.Span
+
+// The works on the floor.
+const (
+	pouring = iota
+	cutting
+	spreading
+	rolling
+	casting
+	works
+)
+
+var _ = [1]int{}[works-len(Floor{})]
+
+// acts and roles name the works on the floor.
+func actOf(w int) Act { return [works]Act{Pours, CutIn, Spread, Roll, Cast}[w] }
+func roleOf(w int) work.Role {
+	return [works]work.Role{work.Pourer, work.CutterIn, work.Spreader, work.Roller, work.Caster}[w]
+}
+
+// Works are the works on a section.
+func Works(pour, cutIn, spread, roll, cast measure.Span) Floor {
+	return Floor{pour, cutIn, spread, roll, cast}
+}
+
+// Batch is one batch of the train with its section.
+type Batch struct {
+	Open   measure.Span // hands-on, before A meets B
+	Mix    measure.Span // hands-on, from A meeting B
+	Stand  measure.Span // waits by itself before it may be poured
+	Carry  measure.Span // one way from the mixing place to its section
+	Life   measure.Span // from A meeting B; 0 where it has no pot life
+	Works  Floor
+	Beside []int   // earlier batches, from 0, whose edges its section meets
+	Lap    float64 // share of its work after which those edges are worked in
+}
+
+// Train is everything that a pour is run from.
+type Train struct {
+	Batches []Batch
+	People  []work.Person
+	Drills  int                             // that mix at the same time
+	Drawn   bool                            // the pail is emptied as it is spread, not at once
+	Edge    func(measure.Span) measure.Span // how long a film laid at a time can be worked; nil where nobody knows
+	Shift   measure.Span                    // from zero to the end of the shift; 0 where none is planned
+}
+
+// Part is a stretch of one person's time.
+type Part struct {
+	Person int          `json:"person" doc:"Their place among the people"`
+	Batch  int          `json:"batch" doc:"From 1"`
+	Act    Act          `json:"act" enum:"fetch,open,mix,carry,pour,cut-in,spread,roll,broadcast"`
+	From   measure.Span `json:"from" doc:"s from when the first batch is poured"`
+	To     measure.Span `json:"to"`
+}
+
+// Passage is a batch on its way. Times are s from when the first batch is poured.
+type Passage struct {
+	Batch   int           `json:"batch" doc:"From 1"`
+	Meets   measure.Span  `json:"meets" doc:"A meets B"`
+	Ready   measure.Span  `json:"ready" doc:"Mixed and stood as long as it must"`
+	Arrives measure.Span  `json:"arrives" doc:"At its section"`
+	Pour    measure.Span  `json:"pour" doc:"It is begun to be poured"`
+	Empty   measure.Span  `json:"empty" doc:"Nothing is left in the pail"`
+	Spread  measure.Span  `json:"spread" doc:"It is begun to be spread"`
+	Laid    measure.Span  `json:"laid" doc:"All of it is spread"`
+	Roll    measure.Span  `json:"roll" doc:"It is begun to be rolled"`
+	Joined  *measure.Span `json:"joined,omitempty" doc:"Its edge with what was laid before is worked in"`
+	Done    measure.Span  `json:"done" doc:"Nobody touches it again"`
+	Waits   measure.Span  `json:"waits" doc:"s it stands at its section before it is poured"`
+	Pail    *measure.Span `json:"pail,omitempty" doc:"s of its pot life left when the pail is empty"`
+	Film    *measure.Span `json:"film,omitempty" doc:"s of its film's working time left when it is done"`
+	Join    *measure.Span `json:"join,omitempty" doc:"s left of the oldest edge that it meets when that is worked in"`
+}
+
+// Limit names what a pour can run against.
+type Limit string
+
+// The limits.
+const (
+	OfPail  Limit = "pail"  // the pot life of a mix
+	OfFilm  Limit = "film"  // the working time of what is spread
+	OfJoin  Limit = "join"  // a neighbour's edge
+	OfShift Limit = "shift" // the end of the shift
+)
+
+// Moment is how close a pour comes to a limit.
+type Moment struct {
+	Limit Limit        `json:"limit" enum:"pail,film,join,shift"`
+	Batch int          `json:"batch" doc:"From 1"`
+	At    measure.Span `json:"at" doc:"s from when the first batch is poured"`
+	Slack measure.Span `json:"slack" doc:"s left; below zero it comes too late"`
+}
+
+// Run is a train as it runs.
+type Run struct {
+	Passages []Passage    `json:"passages"`
+	Parts    []Part       `json:"parts" doc:"Who does what and when"`
+	Moments  []Moment     `json:"moments" doc:"The tightest of each limit, tightest first"`
+	Makes    bool         `json:"makes" doc:"Nothing comes too late"`
+	Known    bool         `json:"known" doc:"The sheet tells how long the film can be worked, so that joins can be judged"`
+	Begins   measure.Span `json:"begins" doc:"The first batch is opened: zero or before"`
+	Ends     measure.Span `json:"ends" doc:"The last is done"`
+	Busy     []Share      `json:"busy" doc:"By person: how much of the time they work"`
+	Idle     int          `json:"idle,omitempty" doc:"People that only stand in the way here; the last of the list"`
+}
+
+// Share is a share of the time.
+type Share float64
+
+// Tight is the tightest moment; zero where there is none.
+func (r Run) Tight() Moment {
+	if len(r.Moments) == 0 {
+		return Moment{}
+	}
+	return r.Moments[0]
+}

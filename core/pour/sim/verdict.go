@@ -1,0 +1,177 @@
+package sim
+
+import (
+	"cmp"
+	"errors"
+	"math"
+	"slices"
+
+	"nephelon/core/measure"
+)
+
+// ErrUnmanned is returned where nobody plays a part that the train needs.
+var ErrUnmanned = errors.New("nobody plays a part that this pour needs")
+
+// Best runs a train as well as its people can: with the mixer finishing the section in
+// hand first or mixing ahead, and with as many of the people, in their order, as do
+// best; who only stands in the way stays out. So another person at the end of the list
+// never makes it worse. First comes what is least too late, then what ends first. It
+// costs people × 2 runs.
+func Best(t Train) (Run, error) {
+	best, _, err := settle(t)
+	return best, err
+}
+
+// chosen is how a train is run best.
+type chosen struct {
+	engine *engine
+	order  order
+}
+
+func settle(t Train) (Run, chosen, error) {
+	var best chosen
+	late, ends := measure.Span(math.Inf(-1)), measure.Span(0)
+	for count := 1; count <= len(t.People); count++ {
+		e := newEngine(t, count)
+		if e == nil {
+			continue
+		}
+		for _, o := range []order{finishFirst, mixFirst} {
+			e.run(o, nil)
+			slack := min(0, e.tightest(nil))
+			if end := e.ends(); slack > late+tiny || slack > late-tiny && end < ends-tiny {
+				best, late, ends = chosen{e, o}, slack, end
+			}
+		}
+	}
+	if best.engine == nil {
+		return Run{}, best, ErrUnmanned
+	}
+	e := best.engine
+	e.record = true
+	e.run(best.order, nil)
+	e.record = false
+	return e.told(), best, nil
+}
+
+// ends is when the last batch is done, from when the first is poured.
+func (e *engine) ends() measure.Span {
+	end := measure.Span(0)
+	for _, p := range e.passages {
+		end = max(end, p.Done)
+	}
+	return end - e.passages[0].Pour
+}
+
+// lives is how long a film laid at a time can be worked, and whether anybody knows.
+func (e *engine) lives(at measure.Span) (measure.Span, bool) {
+	if e.edge == nil {
+		return 0, false
+	}
+	life := e.edge(at - e.passages[0].Pour)
+	if e.vary != nil {
+		life *= measure.Span(e.vary.life)
+	}
+	return life, true
+}
+
+// slacks are what a batch has left of its pail, its film and its oldest neighbour's
+// edge; unlimited where there is nothing to keep, or nobody knows.
+func (e *engine) slacks(k int) (pail, film, join measure.Span) {
+	forever := measure.Span(math.Inf(1))
+	pail, film, join = forever, forever, forever
+	b, p := &e.train.Batches[k], &e.passages[k]
+	if b.Life > 0 {
+		life := b.Life
+		if e.vary != nil {
+			life *= measure.Span(e.vary.life)
+		}
+		pail = p.Meets + life - p.Empty
+	}
+	if life, known := e.lives(p.Spread); known {
+		film = p.Spread + life - p.Roll
+		last, _ := e.lives(p.Laid)
+		film = min(film, p.Laid+last-p.Done)
+	}
+	for _, n := range b.Beside {
+		if life, known := e.lives(e.passages[n].Laid); known {
+			join = min(join, e.passages[n].Laid+life-e.joined[k])
+		}
+	}
+	return pail, film, join
+}
+
+// tightest is the least that is left of anything; tell is called with each.
+func (e *engine) tightest(tell func(Moment)) measure.Span {
+	least := measure.Span(math.Inf(1))
+	zero := e.passages[0].Pour
+	look := func(l Limit, batch int, at, slack measure.Span) {
+		if math.IsInf(float64(slack), 1) {
+			return
+		}
+		least = min(least, slack)
+		if tell != nil {
+			tell(Moment{l, batch, at - zero, slack})
+		}
+	}
+	for k := range e.passages {
+		p := &e.passages[k]
+		pail, film, join := e.slacks(k)
+		look(OfPail, k+1, p.Empty, pail)
+		look(OfFilm, k+1, p.Done, film)
+		look(OfJoin, k+1, e.joined[k], join)
+	}
+	if e.train.Shift > 0 {
+		end := e.ends()
+		look(OfShift, len(e.passages), end+zero, e.train.Shift-end)
+	}
+	return least
+}
+
+// told is the run of an engine, counted from when the first batch is poured.
+func (e *engine) told() Run {
+	r := Run{
+		Passages: slices.Clone(e.passages), Parts: slices.Clone(e.parts), Known: e.edge != nil,
+		Ends: e.ends(), Idle: len(e.train.People) - len(e.people), Busy: make([]Share, len(e.train.People)), Moments: []Moment{},
+	}
+	tight := make(map[Limit]int)
+	least := e.tightest(func(m Moment) {
+		at, seen := tight[m.Limit]
+		if !seen {
+			tight[m.Limit] = len(r.Moments)
+			r.Moments = append(r.Moments, m)
+		} else if m.Slack < r.Moments[at].Slack {
+			r.Moments[at] = m
+		}
+	})
+	slices.SortStableFunc(r.Moments, func(a, b Moment) int { return cmp.Compare(a.Slack, b.Slack) })
+	r.Makes = least >= 0
+	zero := e.passages[0].Pour
+	r.Begins = e.open[0] - zero
+	left := func(s measure.Span) *measure.Span {
+		if math.IsInf(float64(s), 1) {
+			return nil
+		}
+		return &s
+	}
+	for k := range r.Passages {
+		p := &r.Passages[k]
+		pail, film, join := e.slacks(k)
+		p.Pail, p.Film, p.Join = left(pail), left(film), left(join)
+		for _, at := range []*measure.Span{&p.Meets, &p.Ready, &p.Arrives, &p.Pour, &p.Empty, &p.Spread, &p.Laid, &p.Roll, &p.Done} {
+			*at -= zero
+		}
+		if len(e.train.Batches[k].Beside) > 0 {
+			joined := e.joined[k] - zero
+			p.Joined = &joined
+		}
+	}
+	whole := r.Ends - r.Begins
+	for i := range r.Parts {
+		part := &r.Parts[i]
+		part.From, part.To = part.From-zero, part.To-zero
+		r.Busy[part.Person] += Share((part.To - part.From) / whole)
+	}
+	slices.SortStableFunc(r.Parts, func(a, b Part) int { return cmp.Compare(a.From, b.From) })
+	return r
+}
