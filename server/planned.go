@@ -212,6 +212,7 @@ func (s *Server) plan(ctx context.Context, who store.Person, file job.File) (pla
 	if err != nil {
 		return made, err
 	}
+	made = made.Brief()
 	if !made.Seeks() {
 		return made, nil
 	}

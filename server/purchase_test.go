@@ -9,6 +9,7 @@ import (
 	"nephelon/core/buildup"
 	"nephelon/core/job"
 	"nephelon/core/kit"
+	"nephelon/core/material"
 	"nephelon/core/measure"
 	"nephelon/core/plan"
 	"nephelon/server"

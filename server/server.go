@@ -92,6 +92,7 @@ func New(o Options) (*Server, error) {
 	s.shelfFileRoutes()
 	s.houseRoutes()
 	s.benchRoutes()
+	s.pourRoutes()
 	s.measureRoutes()
 	s.photoRoutes()
 	s.siteRoutes()

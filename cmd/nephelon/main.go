@@ -19,6 +19,7 @@ const usage = `nephelon plans multi-coat resin systems.
   nephelon serve     serve the application on a given PostgreSQL
   nephelon plan F    print the plan of a plan file as JSON (- reads standard input)
   nephelon buy F…    print what several plan files buy in one purchase as JSON
+  nephelon pour F    print who does what when in the pour of a coat, and the odds, as JSON
   nephelon cure F    print how a bucket of mix cures as JSON (- reads standard input)
   nephelon db        add a company and its owner to a database
   nephelon generate  write what the interface is built from
@@ -47,7 +48,7 @@ func stoppable(ctx context.Context) (context.Context, context.CancelFunc) {
 
 func run(ctx context.Context, arguments []string, in io.Reader, out, complain io.Writer) int {
 	command := map[string]func(context.Context, []string, io.Reader, io.Writer, io.Writer) error{
-		"demo": runDemo, "serve": runServe, "plan": runPlan, "buy": runBuy, "cure": runCure, "db": runDB, "generate": runGenerate,
+		"demo": runDemo, "serve": runServe, "plan": runPlan, "buy": runBuy, "cure": runCure, "pour": runPour, "db": runDB, "generate": runGenerate,
 	}
 	if len(arguments) == 0 || command[arguments[0]] == nil {
 		fmt.Fprint(complain, usage)

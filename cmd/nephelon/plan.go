@@ -4,6 +4,7 @@ import (
 	"context"
 	"encoding/json"
 	"errors"
+	"flag"
 	"fmt"
 	"io"
 	"os"
@@ -50,11 +51,14 @@ func runBuy(_ context.Context, arguments []string, in io.Reader, out, complain i
 }
 
 // planFiles reads the plan files that a command names, with the units and the
-// time of its plans.
-func planFiles(command, takes string, arguments []string, in io.Reader, complain io.Writer) (files []job.File, system measure.System, at time.Time, err error) {
+// time of its plans; more are flags of its own.
+func planFiles(command, takes string, arguments []string, in io.Reader, complain io.Writer, more ...func(*flag.FlagSet)) (files []job.File, system measure.System, at time.Time, err error) {
 	f := flags(command, takes, complain)
 	units := f.String("units", string(measure.Metric), "units of the sentences: us or metric")
 	when := f.String("at", "", "the time for which verdicts are given, RFC 3339; now when left out")
+	for _, own := range more {
+		own(f)
+	}
 	if err := parse(f, arguments); err != nil {
 		return nil, "", at, err
 	}

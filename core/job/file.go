@@ -3,6 +3,7 @@
 package job
 
 import (
+	"fmt"
 	"time"
 
 	"nephelon/core/buildup"
@@ -15,6 +16,7 @@ import (
 	"nephelon/core/school"
 	"nephelon/core/survey"
 	"nephelon/core/takeoff"
+	"nephelon/core/work"
 )
 
 // Format and Version name the plan file.
@@ -74,6 +76,8 @@ type Mixing struct {
 	Scale    measure.Mass                          `json:"scale,omitempty" minimum:"0" maximum:"1" doc:"kg, the smallest step of the scale"`
 	Pumps    *material.Pumps                       `json:"pumps,omitempty" doc:"Where the parts are drawn by pump"`
 	Carry    *measure.Span                         `json:"carry,omitempty" minimum:"0" maximum:"36000" doc:"s from the mixing place to the floor"`
+	Open     *measure.Span                         `json:"open,omitempty" minimum:"0" maximum:"36000" doc:"s that opening the pails and putting a batch's parts together takes, before A meets B; a minute for whole kits and three where parts are measured, when left out"`
+	Drills   int                                   `json:"drills,omitempty" minimum:"0" maximum:"20" doc:"That mix at the same time; one when left out"`
 }
 
 // Crew is who spreads the coats.
@@ -81,14 +85,55 @@ type Crew struct {
 	Spreaders int                           `json:"spreaders" minimum:"1" maximum:"50" doc:"People spreading at the same time, the mixer not counted"`
 	Pace      measure.Sourced[measure.Pace] `json:"pace" doc:"m²/s one person spreads"`
 	Alone     bool                          `json:"alone,omitempty" doc:"Nobody but them mixes: they mix and spread in turn"`
+	Team      []work.Person                 `json:"team,omitempty" maxItems:"50" doc:"Everyone there with the parts they play, the ones first that are needed most; rules over spreaders and alone. When left out one mixes, and the spreaders do all on the floor"`
 }
 
-// People is everyone there.
+// People is how many are there.
 func (c Crew) People() int {
-	if c.Alone {
+	switch {
+	case len(c.Team) > 0:
+		return len(c.Team)
+	case c.Alone:
 		return c.Spreaders
 	}
 	return c.Spreaders + 1
+}
+
+// Counted is the crew with those of its team who spread counted, and whether nobody
+// but them mixes.
+func (c Crew) Counted() Crew {
+	if len(c.Team) == 0 {
+		return c
+	}
+	c.Spreaders, c.Alone = 0, true
+	for _, p := range c.Team {
+		if p.Plays(work.Spreader) {
+			c.Spreaders++
+		} else if p.Plays(work.Mixer) {
+			c.Alone = false
+		}
+	}
+	return c
+}
+
+// Members are everyone there with their parts.
+func (c Crew) Members() []work.Person {
+	if len(c.Team) > 0 {
+		return c.Team
+	}
+	onFloor := []work.Role{work.Pourer, work.CutterIn, work.Spreader, work.Roller, work.Caster}
+	all := make([]work.Person, 0, c.Spreaders+1)
+	if !c.Alone {
+		all = append(all, work.Person{Name: "Mixer", Roles: []work.Role{work.Mixer}})
+	}
+	for n := range c.Spreaders {
+		p := work.Person{Name: fmt.Sprintf("Floor %d", n+1), Roles: onFloor}
+		if c.Alone {
+			p = work.Person{Name: fmt.Sprintf("Person %d", n+1), Roles: append([]work.Role{work.Mixer}, onFloor...)}
+		}
+		all = append(all, p)
+	}
+	return all
 }
 
 // Surface is one area to be coated, with its build-up.

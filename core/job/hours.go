@@ -197,14 +197,20 @@ func (h Hours) Shift(year int, month time.Month, date int, zone *time.Location) 
 
 // Open tells whether people work at an instant, breaks counting as work.
 func (h Hours) Open(t time.Time) bool {
+	_, open := h.Closes(t)
+	return open
+}
+
+// Closes is when the shift ends in which people work at an instant, and whether they do.
+func (h Hours) Closes(t time.Time) (time.Time, bool) {
 	for _, back := range []int{0, -1} {
 		d := t.AddDate(0, 0, back)
 		from, until, works := h.Shift(d.Year(), d.Month(), d.Day(), t.Location())
 		if works && !t.Before(from) && t.Before(until) {
-			return true
+			return until, true
 		}
 	}
-	return false
+	return time.Time{}, false
 }
 
 // Words tells the hours in a line.

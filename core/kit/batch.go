@@ -63,11 +63,12 @@ const (
 	ByPolicy  LimitKind = "kit-policy"
 	BySheet   LimitKind = "sheet-mass"
 	ByChoice  LimitKind = "choice"
+	ByEdge    LimitKind = "wet-edge" // as the train of batches runs
 )
 
 // Limit is one reason why a batch may not be larger.
 type Limit struct {
-	Kind   LimitKind      `json:"kind" enum:"bucket,pot-life,kit-policy,sheet-mass,choice"`
+	Kind   LimitKind      `json:"kind" enum:"bucket,pot-life,kit-policy,sheet-mass,choice,wet-edge"`
 	Volume measure.Volume `json:"volume" doc:"m³"`
 	Text   string         `json:"text"`
 }
@@ -155,6 +156,9 @@ var cleanParts = [...]struct {
 	name  string
 }{{3.0 / 4, "¾"}, {2.0 / 3, "⅔"}, {1.0 / 2, "½"}, {1.0 / 3, "⅓"}, {1.0 / 4, "¼"}, {1.0 / 5, "⅕"}, {1.0 / 6, "⅙"}, {1.0 / 8, "⅛"}}
 
+// MeasuredShare is the share of a kit that a batch is called by where it is no clean one.
+const MeasuredShare = "measured"
+
 // maxBatches is more than any crew mixes for one coat in one session.
 const maxBatches = 400
 
@@ -187,7 +191,7 @@ func Divide(need measure.Volume, limits []Limit, supply *AtHand, measured bool) 
 		}
 	}
 	if !ok {
-		choice = chosen{volumes: same(need/measure.Volume(fewest), fewest), share: "measured", why: why}
+		choice = chosen{volumes: same(need/measure.Volume(fewest), fewest), share: MeasuredShare, why: why}
 	}
 	supply.take(choice, need)
 	for i, v := range choice.volumes {

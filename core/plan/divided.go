@@ -88,8 +88,12 @@ func (d *divider) coat(s job.Surface, l layer, b buildup.Build, area measure.Are
 		More: d.mixesMore(l), Thinner: float64(b.Thinner / b.Need), KitShare: methods.KitShare(), Wanted: wanted,
 	})
 	division, bad := kit.Division{}, bounds.bad
+	limits, relax := bounds.limits, bounds.relax
 	if bad == nil {
-		division, bad = kit.Divide(b.Need, bounds.limits, hand, methods.Kits == school.Measured)
+		if edge, ways := d.joined(l, b, area, limits[0].Volume); edge != nil {
+			limits, relax = append([]kit.Limit{*edge}, limits...), ways
+		}
+		division, bad = kit.Divide(b.Need, limits, hand, methods.Kits == school.Measured)
 	}
 	if bad != nil {
 		d.find(refused(finding.Batches, l.path, wayToBatches(p), "%s, coat %d of %s cannot be divided into batches: %s.", s.Name, l.number, p.Name, bad.Error()))
@@ -99,7 +103,7 @@ func (d *divider) coat(s job.Surface, l layer, b buildup.Build, area measure.Are
 		batch := &division.Batches[n]
 		batch.ID, batch.Mass = work.BatchID(l.coat.ID, batch.Number), b.Density.Value.Of(batch.Volume)
 	}
-	division.Relax = bounds.relax
+	division.Relax = relax
 	out.division = &division
 	bought := d.bought.by[key]
 	if bought.Cost != nil {

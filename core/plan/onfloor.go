@@ -2,7 +2,6 @@ package plan
 
 import (
 	"fmt"
-	"math"
 	"time"
 
 	"nephelon/core/buildup"
@@ -208,23 +207,4 @@ func (t terms) schooled(i int, l layer) []finding.Finding {
 		tell(finding.Note, "Mix as its sheet says; scrape the pail in place of a second bucket.", nil, "mixed %s in all, more than twice the %s of its sheet: it whips in air and burns pot life.", t.units.Span(p.Mixing.Value+t.again()), t.units.Span(p.Mixing.Value))
 	}
 	return found
-}
-
-// inOneSession says where a floor that is to be laid without a break takes longer than
-// a shift.
-func (t terms) inOneSession(i int, coat CoatPlan) []finding.Finding {
-	if t.methods.Session != school.WholeFloor || coat.Times == nil || len(t.file.Job.Surfaces[i].Floor.Outline) == 0 {
-		return nil
-	}
-	shift := t.hours.Work()
-	if coat.Times.Spread <= shift || shift == 0 {
-		return nil
-	}
-	people := math.Ceil(float64(t.file.Job.Crew.Spreaders) * float64(coat.Times.Spread/shift))
-	return []finding.Finding{{
-		Level: finding.Warning, Step: finding.Batches, Path: t.layers[i][coat.Number-1].path,
-		Text: fmt.Sprintf("%s, coat %d is to be laid in one session and takes %s; a shift has %s.",
-			t.file.Job.Surfaces[i].Name, coat.Number, t.units.Span(coat.Times.Spread), t.units.Span(shift)),
-		WayOut: fmt.Sprintf("Bring %.0f spreaders, or lay it in sections with tape lines.", people),
-	}}
 }

@@ -8,6 +8,7 @@ package plan
 import (
 	"context"
 	"fmt"
+	"slices"
 	"time"
 
 	"nephelon/core/buildup"
@@ -18,6 +19,7 @@ import (
 	"nephelon/core/kit"
 	"nephelon/core/measure"
 	"nephelon/core/pour"
+	"nephelon/core/pour/sim"
 	"nephelon/core/takeoff"
 	"nephelon/core/work"
 )
@@ -79,6 +81,8 @@ type CoatPlan struct {
 	Sections []pour.Section  `json:"sections,omitempty"`
 	Cuts     []pour.Cut      `json:"cuts,omitempty"`
 	Cards    []kit.Card      `json:"cards,omitempty"`
+	Crew     []work.Person   `json:"crew,omitempty" doc:"Who pours it"`
+	Train    *sim.Run        `json:"train,omitempty" doc:"Its pour, batch by batch; absent where nobody can pour it"`
 	Ahead    []string        `json:"ahead,omitempty" doc:"What is done the day before and in the last minutes, in order"`
 }
 
@@ -116,8 +120,25 @@ func (p *Planner) MakeFor(ctx context.Context, f job.File, units measure.System,
 	if err := ctx.Err(); err != nil {
 		return Plan{}, fmt.Errorf("plan the job: %w", err)
 	}
-	c := timeAll(t, m, d)
+	c := timeAll(t, m, d, l)
 	return tell(t, found, stages{m, s, b, k, d, l, c}), nil
+}
+
+// Brief is the plan without who does what when in its pours, which are asked for one by
+// one.
+func (p Plan) Brief() Plan {
+	p.Surfaces = slices.Clone(p.Surfaces)
+	for i := range p.Surfaces {
+		p.Surfaces[i].Coats = slices.Clone(p.Surfaces[i].Coats)
+		for c := range p.Surfaces[i].Coats {
+			if coat := &p.Surfaces[i].Coats[c]; coat.Train != nil {
+				brief := *coat.Train
+				brief.Passages, brief.Parts = nil, nil
+				coat.Train, coat.Crew = &brief, nil
+			}
+		}
+	}
+	return p
 }
 
 // Refused returns the findings that keep a plan from being whole.

@@ -5,6 +5,7 @@ import (
 
 	"nephelon/core/kit"
 	"nephelon/core/measure"
+	"nephelon/core/pour/sim"
 	"nephelon/core/work"
 )
 
@@ -36,7 +37,7 @@ func (t terms) surfaceWork(i int, s stages) work.Surface {
 	for c, l := range t.layers[i] {
 		coat := work.Coat{
 			ID: l.coat.ID, Number: l.number, Wait: l.coat.Wait, Hardener: l.coat.Hardener, Slab: t.slab, Build: s.built.coats[i][c], Division: s.divided.coats[i][c].division,
-			Abraded: t.abrades(l), OverWet: l.coat.OverWet, Spreaders: t.crew(l).Spreaders, Alone: t.file.Job.Crew.Alone,
+			Abraded: t.abrades(l), OverWet: l.coat.OverWet, Spreaders: t.crew(l).Spreaders, Alone: t.crew(l).Alone,
 			Full: l.coat.Scatter != nil && l.coat.Scatter.Degree == "full",
 		}
 		if l.sheet != nil {
@@ -49,6 +50,9 @@ func (t terms) surfaceWork(i int, s stages) work.Surface {
 		}
 		if times := s.timed.coats[i][c].times; times != nil {
 			coat.Spread = times.Spread
+		}
+		if run := s.timed.coats[i][c].run; run != nil {
+			coat.Effort = run.Effort(sim.Cast)
 		}
 		out.Coats = append(out.Coats, coat)
 	}

@@ -76,9 +76,9 @@ func TestTheTasksOfAFloor(t *testing.T) {
 	if swept := taskOf(t, p, "coat/c/check").After; !slices.ContainsFunc(swept, func(a work.After) bool { return a.Task == "coat/b/sweep-up" }) {
 		t.Errorf("nobody sweeps before the topcoat is checked: %+v", swept)
 	}
-	// 40 m² by two people at 45 m²/h is 1600 s; the mixer adds 3 min and a minute in
-	// the second bucket for each batch.
-	mixes := measure.Span(len(pour.Batches)) * (3*measure.Minute + mixedAgain)
+	// 40 m² by two people at 45 m²/h is 1600 s; the mixer adds for each batch a minute to
+	// open it, 3 min, and a minute in the second bucket. Broadcasting is a task of its own.
+	mixes := measure.Span(len(pour.Batches)) * (openWhole + 3*measure.Minute + mixedAgain)
 	if want := 2*measure.Span(1600) + mixes; !near(float64(pour.Effort), float64(want), 1e-9) || pour.Split != work.Whole || pour.Gate != work.CoatingWeather {
 		t.Errorf("%v person-seconds, want %v", pour.Effort, want)
 	}

@@ -2,15 +2,16 @@ package plan
 
 import (
 	"fmt"
+	"math"
 	"time"
 
 	"nephelon/core/buildup"
 	"nephelon/core/climate"
 	"nephelon/core/cure"
 	"nephelon/core/finding"
-	"nephelon/core/kit"
 	"nephelon/core/material"
 	"nephelon/core/measure"
+	"nephelon/core/pour/sim"
 	"nephelon/core/school"
 	"nephelon/core/survey"
 )
@@ -22,7 +23,7 @@ type CoatTimes struct {
 	End    *time.Time          `json:"end,omitempty" doc:"Of its last section"`
 	Abrade *time.Time          `json:"abrade,omitempty" doc:"When the coat below is abraded before it"`
 	Sanded *time.Time          `json:"sanded,omitempty" doc:"When that is done"`
-	Spread measure.Span        `json:"spread" doc:"s that the crew spreads"`
+	Spread measure.Span        `json:"spread" doc:"s from its first batch poured to its last section done, as its train runs"`
 	Slab   measure.Temperature `json:"slab" doc:"°C of the slab when it is laid"`
 	Stages []FilmStage         `json:"stages"`
 }
@@ -58,6 +59,8 @@ type timedCoat struct {
 	times  *CoatTimes      // nil where the coat is not divided
 	window *buildup.Window // nil where the sheet gives none
 	clocks []clock         // by batch; empty while no start is planned
+	train  *sim.Train      // nil where the coat is not divided
+	run    *sim.Run        // nil where nobody can run it
 }
 
 // clock is when A meets B, and until when the pail can be used.
@@ -109,6 +112,7 @@ type timer struct {
 	terms
 	measured measured
 	divided  divided
+	laid     laid
 	steady   *slabHours
 	slabs    map[climate.Place]*slabHours
 	out      timed
@@ -116,8 +120,8 @@ type timer struct {
 
 // timeAll lays the coats one after another, round by round over the surfaces, and
 // follows each film.
-func timeAll(t terms, m measured, d divided) timed {
-	clock := timer{terms: t, measured: m, divided: d, slabs: make(map[climate.Place]*slabHours), out: timed{coats: make([][]timedCoat, len(t.layers))}}
+func timeAll(t terms, m measured, d divided, l laid) timed {
+	clock := timer{terms: t, measured: m, divided: d, laid: l, slabs: make(map[climate.Place]*slabHours), out: timed{coats: make([][]timedCoat, len(t.layers))}}
 	free := t.now
 	if t.start != nil {
 		free = *t.start
@@ -220,13 +224,7 @@ func (t *timer) slab(i int) *slabHours {
 // lay follows the film of a coat that is begun at a time.
 func (t *timer) lay(i, n int, w *slabHours, at time.Time) *CoatTimes {
 	l, out := t.layers[i][n], &t.out.coats[i][n]
-	crew := t.crew(l)
-	area := covers(l.coat, t.measured.surfaces[i].takeoff)
-	c := &CoatTimes{Spread: measure.Span(float64(area) / (float64(crew.Pace.Value) * float64(crew.Spreaders))), Slab: t.terms.slab, Stages: []FilmStage{}}
-	if crew.Alone {
-		// Whoever spreads mixes every batch but the first before the next is spread.
-		c.Spread += t.readies(l) * measure.Span(len(t.divided.coats[i][n].division.Batches)-1)
-	}
+	c := &CoatTimes{Spread: t.pour(i, n, w, at), Slab: t.terms.slab, Stages: []FilmStage{}}
 	end := later(at, c.Spread)
 	if t.start != nil {
 		first, last := at, end
@@ -264,6 +262,67 @@ func (t *timer) lay(i, n int, w *slabHours, at time.Time) *CoatTimes {
 		out.window = &window
 	}
 	return c
+}
+
+// pour runs the train of a coat that is begun at a time, and returns how long it takes.
+func (t *timer) pour(i, n int, w *slabHours, at time.Time) measure.Span {
+	l, out := t.layers[i][n], &t.out.coats[i][n]
+	area := covers(l.coat, t.measured.surfaces[i].takeoff)
+	train := t.train(l, t.divided.coats[i][n].division, t.grounds(l, t.laid.coats[i][n]), area, t.divided.lives[l.sheet.key], t.edge(l, w, at), t.shiftFor(at))
+	out.train = &train
+	run, err := sim.Best(train)
+	if err != nil {
+		crew := t.crew(l)
+		t.out.found = append(t.out.found, t.unmanned(l))
+		return measure.Span(float64(area) / (float64(crew.Pace.Value) * float64(max(1, crew.Spreaders))))
+	}
+	out.run = &run
+	t.out.found = append(t.out.found, t.pressed(i, l, train, run)...)
+	return run.Ends
+}
+
+// edge tells how long a film of a coat begun at a time can be worked where it is laid so
+// much later; nil where its sheet does not say.
+func (t *timer) edge(l layer, w *slabHours, at time.Time) func(measure.Span) measure.Span {
+	for _, stage := range l.sheet.product.Stages() {
+		if stage.Key != material.StageWorking {
+			continue
+		}
+		p := w.passage(l.sheet.key, stage)
+		if p == nil {
+			return nil
+		}
+		if w.steady {
+			always, _, _ := w.after(p, at)
+			return func(measure.Span) measure.Span { return always }
+		}
+		return sampled(func(s measure.Span) measure.Span {
+			works, _, _ := w.after(p, later(at, s))
+			return works
+		})
+	}
+	return nil
+}
+
+// often is how far apart a slab through a forecast of hours is asked for, s.
+const often = 600
+
+// sampled reads a function of time between values often apart, each asked for once.
+func sampled(of func(measure.Span) measure.Span) func(measure.Span) measure.Span {
+	known := make(map[int]measure.Span)
+	at := func(n int) measure.Span {
+		v, seen := known[n]
+		if !seen {
+			v = of(measure.Span(n) * often)
+			known[n] = v
+		}
+		return v
+	}
+	return func(s measure.Span) measure.Span {
+		n := math.Floor(float64(s / often))
+		share := s/often - measure.Span(n)
+		return at(int(n))*(1-share) + at(int(n)+1)*share
+	}
 }
 
 // limits says where a coat is laid on a slab that its sheet does not allow.
@@ -325,31 +384,19 @@ func (t *timer) stiff(i, n int, below *CoatTimes, start time.Time) {
 // hour tells a time as the clock on site shows it.
 func hour(t time.Time) string { return t.Format("Mon 15:04") }
 
-// readies is how long it takes from A meeting B to the floor.
-func (t *timer) readies(l layer) measure.Span {
-	mixing, induction := kit.Waits(l.sheet.product)
-	return mixing + t.mixesMore(l) + induction + t.carry()
-}
-
-// batches tells when A meets B for each batch, so that it arrives as the one
-// before runs out, and until when its pail can be used.
+// batches tells when A meets B for each batch as its train runs, and until when its
+// pail can be used.
 func (t *timer) batches(i, n int, c *CoatTimes) []clock {
-	l, division := t.layers[i][n], t.divided.coats[i][n].division
-	ready := t.readies(l)
-	spread := c.Spread
-	between := measure.Span(0)
-	if t.crew(l).Alone {
-		between = ready
-		spread -= ready * measure.Span(len(division.Batches)-1)
+	out := t.out.coats[i][n]
+	clocks := make([]clock, len(out.train.Batches))
+	if out.run == nil {
+		return clocks
 	}
-	clocks := make([]clock, len(division.Batches))
-	arrives := *c.Start
-	for k, b := range division.Batches {
-		if life := kit.CardLife(l.sheet.product, t.divided.lives[l.sheet.key].of(b.Mass)); life > 0 {
-			meets := later(arrives, -ready)
-			clocks[k] = clock{meets, later(meets, life)}
+	for k, b := range out.train.Batches {
+		if b.Life > 0 {
+			meets := later(*c.Start, out.run.Passages[k].Meets)
+			clocks[k] = clock{meets, later(meets, b.Life)}
 		}
-		arrives = later(arrives, spread*measure.Span(b.Volume/division.Mixed)+between)
 	}
 	return clocks
 }

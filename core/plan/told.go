@@ -73,6 +73,9 @@ func (t terms) surface(i int, s stages) (SurfacePlan, []finding.Finding) {
 			Build: s.built.coats[i][c], Window: timed.window, Times: timed.times,
 			Price: d.price, Reached: d.reached, Mixed: d.mixed, Division: d.division, Sections: lay.sections, Cuts: lay.cuts,
 		}
+		if timed.run != nil {
+			coat.Crew, coat.Train = timed.train.People, timed.run
+		}
 		if l.sheet != nil {
 			coat.Name, coat.Color = l.sheet.product.Name, l.sheet.product.Color
 		}
@@ -89,7 +92,6 @@ func (t terms) surface(i int, s stages) (SurfacePlan, []finding.Finding) {
 			}
 			coat.Ahead = t.ahead(i, l, start)
 			found = append(found, t.schooled(i, l)...)
-			found = append(found, t.inOneSession(i, coat)...)
 		}
 		out.Coats[c] = coat
 	}

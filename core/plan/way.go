@@ -12,12 +12,12 @@ import (
 
 // crew is who spreads a coat, at the pace that holds for it.
 func (t terms) crew(l layer) job.Crew {
-	crew := t.file.Job.Crew
+	crew := t.file.Job.Crew.Counted()
 	if l.coat.Pace != nil {
 		crew.Pace = *l.coat.Pace
 	}
 	if own := l.coat.Own; own != nil && own.Spreaders > 0 {
-		crew.Spreaders = own.Spreaders
+		crew.Spreaders, crew.Team = own.Spreaders, nil
 	}
 	return crew
 }

@@ -36,7 +36,8 @@ type Coat struct {
 	Division  *kit.Division
 	Spreaders int
 	Alone     bool         // they mix, too, in turn
-	Spread    measure.Span // s that they spread
+	Spread    measure.Span // s from its first batch poured to its last section done
+	Effort    measure.Span // person-seconds of all at it, broadcasting left out
 	Mixing    measure.Span // s of a batch until it may be poured
 	Life      func(measure.Mass) measure.Span
 	Full      bool // broadcast to rejection, so that something is swept up
@@ -45,7 +46,7 @@ type Coat struct {
 // Paces and times that stand in until a contractor's log has better: common
 // practice, no source.
 const (
-	casting     = 60.0 / measure.Hour  // m²/s one person broadcasts
+	Casting     = 60.0 / measure.Hour  // m²/s one person broadcasts
 	sweeping    = 90.0 / measure.Hour  // m²/s one person sweeps and vacuums
 	looking     = 300.0 / measure.Hour // m²/s one person looks a surface over
 	oneTest     = 15 * measure.Minute  // of one test
@@ -304,7 +305,7 @@ func (d *deriver) coat(i int, before []After) []After {
 // pour fills in the people, batches and materials of a pour.
 func (d *deriver) pour(c Coat, t *Task) {
 	t.Takes = c.Spread
-	t.Effort = c.Spread * measure.Span(c.Spreaders)
+	t.Effort = c.Effort
 	t.Needs.Roles = []Hands{{Spreader, c.Spreaders}}
 	t.Needs.Skills = []Skill{Spreads}
 	t.Needs.Materials = append(make([]Material, 0, 1+len(c.Build.Additions)), Material{Product: c.Product.ID, Hardener: c.Hardener, Name: c.Product.Name, Kind: measure.KindVolume, Value: float64(c.Division.Mixed)})
@@ -321,9 +322,6 @@ func (d *deriver) pour(c Coat, t *Task) {
 		}
 		t.Needs.Skills = append([]Skill{Mixing}, t.Needs.Skills...)
 		t.Needs.Machines = []Machine{MixerDrill}
-		if !c.Alone { // its mixing is in what it takes
-			t.Effort += c.Mixing * measure.Span(len(c.Division.Batches))
-		}
 	}
 	t.Batches = make([]Mix, 0, len(c.Division.Batches))
 	for _, b := range c.Division.Batches {
@@ -348,7 +346,7 @@ func (d *deriver) scatter(c Coat) []After {
 	}
 	id := d.add(Task{
 		ID: idOf("coat", c.ID, string(Broadcast)), Kind: Broadcast, Name: fmt.Sprintf("Broadcast %s", thrown.Name), Coat: c.ID,
-		Effort: measure.Span(float64(d.Area) / casting), Split: Whole, Closes: "Even under a low light",
+		Effort: measure.Span(float64(d.Area) / Casting), Split: Whole, Closes: "Even under a low light",
 		After: []After{{Task: pourID(c.ID), Least: &Lag{From: FromStart}, Most: c.until(material.StageWorking)}},
 		Needs: Needs{Roles: []Hands{{Caster, 1}}, Materials: []Material{{Medium: thrown.Medium, Name: thrown.Name, Kind: measure.KindMass, Value: float64(thrown.Mass)}}},
 	})

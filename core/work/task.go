@@ -62,8 +62,8 @@ const (
 	Preparer Role = "preparer"
 	Tester   Role = "tester" // reads instruments and judges the surface
 	Mixer    Role = "mixer"
-	Runner   Role = "runner"  // carries full pails from the mixing place to the floor
-	Pourer   Role = "pourer"  // empties them in lines
+	Runner   Role = "runner" // carries full pails from the mixing place to the floor
+	Pourer   Role = "pourer" // empties them in lines
 	CutterIn Role = "cutter-in"
 	Spreader Role = "spreader"
 	Roller   Role = "roller" // back-rolls, cross-rolls and works the joins

@@ -43,6 +43,10 @@ func (c *calendar) book(from, to measure.Span) {
 	}
 	i := c.after(from)
 	if i == len(c.busy) {
+		if i > 0 && from-c.busy[i-1].to <= tiny { // they work on
+			c.busy[i-1].to = to
+			return
+		}
 		c.busy = append(c.busy, stretch{from, to})
 		return
 	}

@@ -123,7 +123,7 @@ func Try(ctx context.Context, t Train, s Spreads, runs int, seed uint64, tell fu
 		slow, lot, warm := s.Pace*random.NormFloat64(), s.Life*random.NormFloat64(), float64(s.Warmth)*random.NormFloat64()
 		pace = math.Exp(slow)
 		v.life = math.Exp(lot) * math.Exp2(-warm/halves)
-		e.run(as.order, cues)
+		e.run(as.way, cues)
 		var missed [4]bool
 		least := e.tightest(func(m Moment) {
 			if m.Slack < 0 {

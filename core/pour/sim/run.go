@@ -2,6 +2,7 @@ package sim
 
 import (
 	"math"
+	"slices"
 
 	"nephelon/core/measure"
 	"nephelon/core/work"
@@ -10,17 +11,23 @@ import (
 // moment is the least stretch that somebody who is free has, s.
 const moment = 1e-3
 
-// How closely works on a section follow each other: the roller sets out when this
-// share is spread, and has as much to do once all is. Common practice, no source.
-const behind = 0.3
+// mostStrips bounds into how many strips a section is worked.
+const mostStrips = 8
 
-// order is what a mixer who also works on the floor does first.
-type order int
+// strips is in how many strips a section is worked, each as deep as its lap: people who
+// spread and roll go strip by strip, and who only rolls follows a strip behind.
+func (b *Batch) strips() int {
+	if !(b.Lap > 0) {
+		return 1
+	}
+	return int(math.Max(1, math.Min(mostStrips, math.Round(1/b.Lap))))
+}
 
-const (
-	finishFirst order = iota // the section in hand, then the next batch
-	mixFirst                 // the next batch, so that it arrives as the last runs out
-)
+// way is how a crew goes about a train.
+type way struct {
+	mixesFirst bool // who mixes and works on the floor mixes the next batch so that it arrives as the last runs out, and finishes the section in hand around that; else the other way round
+	drawn      bool // a pail is emptied as it is spread, not at once
+}
 
 // cue is when a mixer begins a batch: so long after another batch is poured.
 type cue struct {
@@ -43,12 +50,15 @@ type engine struct {
 	teams    [works]team
 	members  [works][]int // of a team, by their place among the people
 	mixers   []int
+	torn     bool // somebody mixes who works on the floor, too
 	runners  []int
 	passages []Passage
 	open     []measure.Span // when each is opened
 	joined   []measure.Span // when the edges that each meets are worked in
+	film     []measure.Span // what each has left of its film
 	parts    []Part
 	record   bool
+	drawn    bool
 	edge     func(measure.Span) measure.Span
 	vary     *varied
 }
@@ -58,7 +68,7 @@ type engine struct {
 func newEngine(t Train, count int) *engine {
 	e := &engine{train: t, people: make([]calendar, count), drills: make([]calendar, max(1, t.Drills))}
 	e.edge = t.Edge
-	const stretches = 8 // of a batch, about, that somebody is busy
+	const stretches = 4 // of a batch, about, that somebody is busy
 	for i := range e.people {
 		e.people[i].busy = make([]stretch, 0, stretches*len(t.Batches))
 	}
@@ -86,18 +96,40 @@ func newEngine(t Train, count int) *engine {
 		if needs[w] > 0 && len(e.teams[w]) == 0 {
 			return nil
 		}
+		e.torn = e.torn || slices.ContainsFunc(e.members[w], func(i int) bool { return t.People[i].Plays(work.Mixer) })
+	}
+	if len(e.mixers) == 0 && !t.mixes() {
+		for i := range count {
+			e.mixers = append(e.mixers, i) // whoever is free brings the next pail
+		}
 	}
 	if len(e.mixers) == 0 {
 		return nil
 	}
-	e.passages, e.open, e.joined = make([]Passage, len(t.Batches)), make([]measure.Span, len(t.Batches)), make([]measure.Span, len(t.Batches))
+	spans := make([]measure.Span, 3*len(t.Batches))
+	e.passages, e.open, e.joined, e.film = make([]Passage, len(t.Batches)), spans[:len(t.Batches)], spans[len(t.Batches):2*len(t.Batches)], spans[2*len(t.Batches):]
 	return e
+}
+
+// stretches is about how many stretches of anybody's time a run takes.
+func (e *engine) stretches() int {
+	count := 0
+	for k := range e.train.Batches {
+		count += 4 + e.train.Batches[k].strips()*len(e.people)*3
+	}
+	return count
+}
+
+// mixes tells whether anything of the train is opened and mixed.
+func (t Train) mixes() bool {
+	return slices.ContainsFunc(t.Batches, func(b Batch) bool { return b.Open+b.Mix > 0 })
 }
 
 // run runs the train. Without cues each mixer looks ahead: a batch is begun so that it
 // arrives as the one before runs out, or as soon after as can be. With cues it is begun
 // when its cue comes.
-func (e *engine) run(o order, cues []cue) {
+func (e *engine) run(w way, cues []cue) {
+	e.drawn = w.drawn || e.train.Drawn
 	for i := range e.people {
 		e.people[i].busy = e.people[i].busy[:0]
 	}
@@ -106,37 +138,45 @@ func (e *engine) run(o order, cues []cue) {
 	}
 	e.parts = e.parts[:0]
 	carried := -1 // who carried the batch before
-	wanted := measure.Span(math.Inf(-1))
 	for k := range e.train.Batches {
-		if k > 0 && o == finishFirst {
-			wanted = e.wanted(k)
+		wanted := measure.Span(math.Inf(-1))
+		if k > 0 {
+			wanted = e.wanted(k, w)
 		}
 		mixed := e.mix(k, wanted, carried, cues)
-		if k > 0 && o == mixFirst {
-			e.finish(k - 1)
+		if k > 0 && w.mixesFirst {
+			e.lay(k - 1)
 		}
 		carried = e.bring(k, mixed)
-		e.lay(k)
-		if o == finishFirst {
-			e.finish(k)
-		} else {
-			wanted = e.passages[k].Laid
+		e.pour(k)
+		if !w.mixesFirst {
+			e.lay(k)
 		}
 	}
-	if last := len(e.train.Batches) - 1; o == mixFirst {
-		e.finish(last)
+	if w.mixesFirst {
+		e.lay(len(e.train.Batches) - 1)
 	}
 }
 
 // wanted is when the floor takes the next batch: the one before is spread, and somebody
-// is free to pour.
-func (e *engine) wanted(k int) measure.Span {
-	laid, first := e.passages[k-1].Laid, measure.Span(math.Inf(1))
+// is free to pour. Who mixes ahead does not know that yet, and goes by what is left to
+// do and how many do it.
+func (e *engine) wanted(k int, as way) measure.Span {
+	before := &e.passages[k-1]
+	if as.mixesFirst {
+		work, hands := measure.Span(0), 1
+		for w := cutting; w < works; w++ {
+			work += e.train.Batches[k-1].Works[w]
+			hands = max(hands, len(e.teams[w]))
+		}
+		return before.Empty + work/measure.Span(hands)
+	}
+	first := measure.Span(math.Inf(1))
 	for _, c := range e.teams[pouring] {
-		first = min(first, c.gap(laid, moment))
+		first = min(first, c.gap(before.Laid, moment))
 	}
 	if math.IsInf(float64(first), 1) { // nothing is poured
-		return laid
+		return before.Laid
 	}
 	return first
 }
@@ -232,60 +272,65 @@ func (e *engine) bring(k, mixed int) int {
 	return who
 }
 
-// work has a work on the floor done and returns when it was begun and done.
-func (e *engine) work(k, w int, from, needed measure.Span) (begin, end measure.Span) {
-	amount := e.train.Batches[k].Works[w]
+// work has a share of a work on the floor done and returns when it was begun and done.
+func (e *engine) work(k, w int, from measure.Span, share float64) (begin, end measure.Span) {
+	amount := e.train.Batches[k].Works[w] * measure.Span(share)
 	if amount <= 0 {
-		return from, max(from, needed)
+		return from, from
 	}
 	amount *= e.factor(flooring)
 	begin, end = e.teams[w].share(from, amount)
-	for range 3 { // who follows others sets out later rather than waiting at their heels
-		late := needed - end
-		if late <= tiny {
-			break
-		}
-		begin, end = e.teams[w].share(begin+late, amount)
-	}
 	e.teams[w].pieces(begin, end, func(n int, from, to measure.Span) { e.tell(e.members[w][n], k, actOf(w), from, to) })
-	return begin, max(end, needed)
+	return begin, end
 }
 
-// lay pours a batch and spreads it.
-func (e *engine) lay(k int) {
+// pour empties a pail over its section, once the one before is spread.
+func (e *engine) pour(k int) {
 	p := &e.passages[k]
 	from := p.Arrives
 	if k > 0 {
 		from = max(from, e.passages[k-1].Laid)
 	}
-	begin, poured := e.work(k, pouring, from, 0)
-	p.Pour, p.Empty = begin, poured
-	p.Waits = begin - p.Arrives
-	p.Spread, p.Laid = e.work(k, spreading, poured, 0)
-	if e.train.Drawn {
-		p.Empty = p.Laid
-	}
+	p.Pour, p.Empty = e.work(k, pouring, from, 1)
+	p.Waits = p.Pour - p.Arrives
 }
 
-// finish cuts in, rolls and broadcasts a section.
-func (e *engine) finish(k int) {
+// lay cuts a section in, spreads, rolls and broadcasts it, strip by strip: each is cut in
+// and spread before it is rolled, and rolled before it is broadcast. What is left of its
+// film is the least of any place when the roller, or whoever comes last, gets there; and
+// of what was poured out first, when all is spread.
+func (e *engine) lay(k int) {
 	b, p := &e.train.Batches[k], &e.passages[k]
-	_, cut := e.work(k, cutting, p.Empty, 0)
-	took := p.Laid - p.Spread
-	team := measure.Span(max(1, len(e.teams[rolling])))
-	rolls := b.Works[rolling] > 0
-	var end measure.Span
-	if rolls {
-		p.Roll, end = e.work(k, rolling, max(cut, p.Spread+behind*took), p.Laid+behind*b.Works[rolling]/team)
-	} else {
-		p.Roll, end = p.Laid, max(cut, p.Laid)
-	}
-	if len(b.Beside) > 0 {
-		at := p.Roll + measure.Span(b.Lap)*(end-p.Roll)
-		if !rolls {
-			at = p.Spread + measure.Span(b.Lap)*took
+	strips := b.strips()
+	share := 1 / float64(strips)
+	cut, spread, rolled, cast := p.Empty, p.Empty, p.Empty, p.Empty
+	e.film[k] = measure.Span(math.Inf(1))
+	for n := range strips {
+		_, cut = e.work(k, cutting, cut, share)
+		begun, laid := e.work(k, spreading, spread, share)
+		spread = laid
+		rolls, done := e.work(k, rolling, max(cut, laid, rolled), share)
+		rolled = done
+		throws, thrown := e.work(k, casting, max(rolled, cast), share)
+		cast = thrown
+		if n == 0 {
+			p.Spread, p.Roll = begun, rolls
+			e.joined[k] = rolled
 		}
-		e.joined[k] = at
+		life, known := e.lives(begun)
+		if !known {
+			continue
+		}
+		later, _ := e.lives(laid)
+		e.film[k] = min(e.film[k], begun+life-rolls, laid+later-rolled)
+		if b.Works[casting] > 0 {
+			e.film[k] = min(e.film[k], begun+life-throws, laid+later-cast)
+		}
 	}
-	_, p.Done = e.work(k, casting, end, 0)
+	p.Laid, p.Done = spread, max(cast, rolled, cut)
+	if e.drawn {
+		p.Empty = p.Laid
+	} else if life, known := e.lives(p.Pour); known { // what lies in lines is a film already
+		e.film[k] = min(e.film[k], p.Pour+life-p.Laid)
+	}
 }

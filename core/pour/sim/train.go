@@ -61,7 +61,7 @@ type Batch struct {
 	Life   measure.Span // from A meeting B; 0 where it has no pot life
 	Works  Floor
 	Beside []int   // earlier batches, from 0, whose edges its section meets
-	Lap    float64 // share of its work after which those edges are worked in
+	Lap    float64 // depth of a strip that is worked at a time, as a share of the section; its first one works those edges in
 }
 
 // Train is everything that a pour is run from.
@@ -69,7 +69,7 @@ type Train struct {
 	Batches []Batch
 	People  []work.Person
 	Drills  int                             // that mix at the same time
-	Drawn   bool                            // the pail is emptied as it is spread, not at once
+	Drawn   bool                            // the pail cannot but be emptied as it is spread
 	Edge    func(measure.Span) measure.Span // how long a film laid at a time can be worked; nil where nobody knows
 	Shift   measure.Span                    // from zero to the end of the shift; 0 where none is planned
 }
@@ -123,10 +123,11 @@ type Moment struct {
 
 // Run is a train as it runs.
 type Run struct {
-	Passages []Passage    `json:"passages"`
-	Parts    []Part       `json:"parts" doc:"Who does what and when"`
+	Passages []Passage    `json:"passages,omitempty" doc:"Each batch on its way"`
+	Parts    []Part       `json:"parts,omitempty" doc:"Who does what and when"`
 	Moments  []Moment     `json:"moments" doc:"The tightest of each limit, tightest first"`
 	Makes    bool         `json:"makes" doc:"Nothing comes too late"`
+	Drawn    bool         `json:"drawn,omitempty" doc:"Each pail is emptied as it is spread; else at once"`
 	Known    bool         `json:"known" doc:"The sheet tells how long the film can be worked, so that joins can be judged"`
 	Begins   measure.Span `json:"begins" doc:"The first batch is opened: zero or before"`
 	Ends     measure.Span `json:"ends" doc:"The last is done"`
@@ -136,6 +137,17 @@ type Run struct {
 
 // Share is a share of the time.
 type Share float64
+
+// Effort is what everybody works, in person-seconds, but for one act.
+func (r Run) Effort(but Act) measure.Span {
+	sum := measure.Span(0)
+	for _, p := range r.Parts {
+		if p.Act != but {
+			sum += p.To - p.From
+		}
+	}
+	return sum
+}
 
 // Tight is the tightest moment; zero where there is none.
 func (r Run) Tight() Moment {

@@ -12,11 +12,31 @@ import (
 // ErrUnmanned is returned where nobody plays a part that the train needs.
 var ErrUnmanned = errors.New("nobody plays a part that this pour needs")
 
+// ErrEndless is returned where something of a train takes no time that there is, or
+// longer than anybody works.
+var ErrEndless = errors.New("a work of this pour never ends")
+
+// longest is more than anything of a pour takes, s.
+const longest = 1e8
+
+// finite tells whether a train can be run at all.
+func (t Train) finite() bool {
+	for _, b := range t.Batches {
+		for _, s := range append(b.Works[:], b.Open, b.Mix, b.Stand, b.Carry, b.Life) {
+			if !(s >= 0 && s < longest) {
+				return false
+			}
+		}
+	}
+	return len(t.Batches) > 0
+}
+
 // Best runs a train as well as its people can: with the mixer finishing the section in
-// hand first or mixing ahead, and with as many of the people, in their order, as do
-// best; who only stands in the way stays out. So another person at the end of the list
-// never makes it worse. First comes what is least too late, then what ends first. It
-// costs people × 2 runs.
+// hand first or mixing ahead, each pail emptied at once or as it is spread, and, where not
+// all of the people make it, with as many of them, in their order, as do best; who only
+// stands in the way stays out. So another person at the end of the list never makes it
+// worse. First comes what is least too late, then what ends first. It costs one run, and
+// people × 4 where it is not made.
 func Best(t Train) (Run, error) {
 	best, _, err := settle(t)
 	return best, err
@@ -25,22 +45,33 @@ func Best(t Train) (Run, error) {
 // chosen is how a train is run best.
 type chosen struct {
 	engine *engine
-	order  order
+	way    way
 }
 
 func settle(t Train) (Run, chosen, error) {
-	var best chosen
+	var best, last chosen
+	if !t.finite() {
+		return Run{}, best, ErrEndless
+	}
 	late, ends := measure.Span(math.Inf(-1)), measure.Span(0)
-	for count := 1; count <= len(t.People); count++ {
+	for count := len(t.People); count > 0 && late < 0; count-- {
 		e := newEngine(t, count)
 		if e == nil {
-			continue
+			break // nor do fewer
 		}
-		for _, o := range []order{finishFirst, mixFirst} {
-			e.run(o, nil)
+		e.record, e.parts = true, make([]Part, 0, e.stretches())
+		for _, w := range []way{{}, {mixesFirst: true}, {drawn: true}, {mixesFirst: true, drawn: true}} {
+			if late >= 0 {
+				break
+			}
+			if w.mixesFirst && !e.torn || w.drawn && t.Drawn {
+				continue // that changes nothing
+			}
+			e.run(w, nil)
+			last = chosen{e, w}
 			slack := min(0, e.tightest(nil))
 			if end := e.ends(); slack > late+tiny || slack > late-tiny && end < ends-tiny {
-				best, late, ends = chosen{e, o}, slack, end
+				best, late, ends = last, slack, end
 			}
 		}
 	}
@@ -48,8 +79,9 @@ func settle(t Train) (Run, chosen, error) {
 		return Run{}, best, ErrUnmanned
 	}
 	e := best.engine
-	e.record = true
-	e.run(best.order, nil)
+	if best != last {
+		e.run(best.way, nil)
+	}
 	e.record = false
 	return e.told(), best, nil
 }
@@ -79,7 +111,7 @@ func (e *engine) lives(at measure.Span) (measure.Span, bool) {
 // edge; unlimited where there is nothing to keep, or nobody knows.
 func (e *engine) slacks(k int) (pail, film, join measure.Span) {
 	forever := measure.Span(math.Inf(1))
-	pail, film, join = forever, forever, forever
+	pail, join = forever, forever
 	b, p := &e.train.Batches[k], &e.passages[k]
 	if b.Life > 0 {
 		life := b.Life
@@ -88,11 +120,7 @@ func (e *engine) slacks(k int) (pail, film, join measure.Span) {
 		}
 		pail = p.Meets + life - p.Empty
 	}
-	if life, known := e.lives(p.Spread); known {
-		film = p.Spread + life - p.Roll
-		last, _ := e.lives(p.Laid)
-		film = min(film, p.Laid+last-p.Done)
-	}
+	film = e.film[k]
 	for _, n := range b.Beside {
 		if life, known := e.lives(e.passages[n].Laid); known {
 			join = min(join, e.passages[n].Laid+life-e.joined[k])
@@ -132,7 +160,7 @@ func (e *engine) tightest(tell func(Moment)) measure.Span {
 func (e *engine) told() Run {
 	r := Run{
 		Passages: slices.Clone(e.passages), Parts: slices.Clone(e.parts), Known: e.edge != nil,
-		Ends: e.ends(), Idle: len(e.train.People) - len(e.people), Busy: make([]Share, len(e.train.People)), Moments: []Moment{},
+		Drawn: e.drawn, Ends: e.ends(), Idle: len(e.train.People) - len(e.people), Busy: make([]Share, len(e.train.People)), Moments: []Moment{},
 	}
 	tight := make(map[Limit]int)
 	least := e.tightest(func(m Moment) {
@@ -172,6 +200,14 @@ func (e *engine) told() Run {
 		part.From, part.To = part.From-zero, part.To-zero
 		r.Busy[part.Person] += Share((part.To - part.From) / whole)
 	}
-	slices.SortStableFunc(r.Parts, func(a, b Part) int { return cmp.Compare(a.From, b.From) })
+	slices.SortFunc(r.Parts, func(a, b Part) int {
+		switch {
+		case a.From < b.From:
+			return -1
+		case a.From > b.From:
+			return 1
+		}
+		return a.Person - b.Person
+	})
 	return r
 }

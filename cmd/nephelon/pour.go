@@ -1,0 +1,78 @@
+package main
+
+import (
+	"context"
+	"errors"
+	"flag"
+	"fmt"
+	"io"
+	"strings"
+
+	"nephelon/core/plan"
+	"nephelon/core/pour/sim"
+)
+
+// pourAnswer is what `nephelon pour` prints.
+type pourAnswer struct {
+	plan.PourPlan
+	Odds *sim.Chance `json:"odds,omitempty"`
+	Ways []plan.Way  `json:"ways" doc:"What would help"`
+}
+
+// runPour prints the pour of one coat of a plan file: that with the most batches, or the
+// one named.
+func runPour(ctx context.Context, arguments []string, in io.Reader, out, complain io.Writer) error {
+	var coat string
+	var runs int
+	var seed uint64
+	files, units, at, err := planFiles("pour", "[-coat ID] [-runs N] [-seed S] [-units us|metric] [-at 2026-11-05T07:30:00Z] job.nephelon.json | -", arguments, in, complain, func(f *flag.FlagSet) {
+		f.StringVar(&coat, "coat", "", "the id of the coat; that with the most batches when left out")
+		f.IntVar(&runs, "runs", 0, "how often to try it for the odds; not at all when left out")
+		f.Uint64Var(&seed, "seed", 1, "of the chance; the same one gives the same odds")
+	})
+	if err != nil {
+		return err
+	}
+	if len(files) != 1 {
+		return refusedError{errors.New("give one plan file, or - for standard input")}
+	}
+	if runs < 0 || runs > sim.MostRuns {
+		return refusedError{fmt.Errorf("-runs: ask for 0 to %d", sim.MostRuns)}
+	}
+	planner, file := plan.NewPlanner(), files[0]
+	if coat == "" {
+		most := -1
+		for _, s := range planner.Make(file, units, at).Surfaces {
+			for _, c := range s.Coats {
+				if c.Train != nil && len(c.Train.Passages) > most {
+					coat, most = c.ID, len(c.Train.Passages)
+				}
+			}
+		}
+	}
+	poured, err := planner.Pour(ctx, file, units, at, coat)
+	if errors.Is(err, plan.ErrNoPour) {
+		var ids []string
+		for _, s := range file.Job.Surfaces {
+			for _, c := range s.Coats {
+				ids = append(ids, c.ID)
+			}
+		}
+		return refusedError{fmt.Errorf("-coat: %w; the coats are %s, and nephelon plan tells what is wrong with them", err, strings.Join(ids, ", "))}
+	}
+	if err != nil {
+		return err
+	}
+	answer := pourAnswer{PourPlan: poured}
+	if answer.Ways, err = planner.Ways(ctx, file, units, at, coat); err != nil {
+		return err
+	}
+	if runs > 0 {
+		odds, err := planner.Odds(ctx, file, at, coat, sim.UsualSpreads(), runs, seed, nil)
+		if err != nil {
+			return err
+		}
+		answer.Odds = &odds
+	}
+	return printed(out, answer)
+}

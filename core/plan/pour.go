@@ -1,0 +1,234 @@
+package plan
+
+import (
+	"context"
+	"errors"
+	"fmt"
+	"slices"
+	"time"
+
+	"nephelon/core/buildup"
+	"nephelon/core/finding"
+	"nephelon/core/job"
+	"nephelon/core/measure"
+	"nephelon/core/pour/sim"
+	"nephelon/core/school"
+	"nephelon/core/work"
+)
+
+// PourPlan is the pour of one coat, run ahead of time.
+type PourPlan struct {
+	Surface  string              `json:"surface" doc:"Its id"`
+	Coat     string              `json:"coat" doc:"Its id"`
+	Number   int                 `json:"number" doc:"Of the coat, from 1"`
+	Name     string              `json:"name" doc:"Of its product"`
+	Start    *time.Time          `json:"start,omitempty" doc:"When its first batch is poured; absent while no start is planned"`
+	Slab     measure.Temperature `json:"slab" doc:"°C when it is laid"`
+	Crew     []work.Person       `json:"crew"`
+	Batches  []work.Mix          `json:"batches"`
+	Run      sim.Run             `json:"run"`
+	Working  measure.Span        `json:"working,omitempty" doc:"s that its film can be worked where it is laid first; absent where the sheet does not say"`
+	Findings []finding.Finding   `json:"findings" doc:"What comes too late"`
+}
+
+// ErrNoPour is returned for a coat that the job does not have or that cannot be poured.
+var ErrNoPour = errors.New("there is no pour of this coat")
+
+// poured finds a coat of a file and runs the stages that its pour needs.
+func (p *Planner) poured(ctx context.Context, f job.File, units measure.System, now time.Time, coat string) (PourPlan, sim.Train, error) {
+	t, _ := read(f, units, now)
+	t.known, t.ctx = p.known, ctx
+	m := measureAll(t)
+	b := buildAll(t, m)
+	k := buyAll(t, b)
+	d := divideAll(t, m, b, k)
+	l := layAll(t, m, d)
+	if err := ctx.Err(); err != nil {
+		return PourPlan{}, sim.Train{}, fmt.Errorf("plan the pour: %w", err)
+	}
+	c := timeAll(t, m, d, l)
+	for i, layers := range t.layers {
+		for n, layer := range layers {
+			timed := c.coats[i][n]
+			if layer.coat.ID != coat {
+				continue
+			}
+			if timed.run == nil {
+				return PourPlan{}, sim.Train{}, ErrNoPour
+			}
+			out := PourPlan{
+				Surface: f.Job.Surfaces[i].ID, Coat: coat, Number: layer.number, Name: layer.sheet.product.Name, Start: timed.times.Start, Slab: timed.times.Slab,
+				Crew: timed.train.People, Run: *timed.run, Batches: make([]work.Mix, len(timed.train.Batches)), Findings: []finding.Finding{},
+			}
+			for k, batch := range d.coats[i][n].division.Batches {
+				own := timed.train.Batches[k]
+				out.Batches[k] = work.Mix{ID: work.ID(batch.ID), Section: work.ID(l.coats[i][n].sections[k].ID), Volume: batch.Volume, Mass: batch.Mass, Mixing: own.Mix + own.Stand, Life: own.Life}
+			}
+			if timed.train.Edge != nil {
+				out.Working = timed.train.Edge(0)
+			}
+			out.Findings = append(out.Findings, t.pressed(i, layer, *timed.train, *timed.run)...)
+			return out, *timed.train, nil
+		}
+	}
+	return PourPlan{}, sim.Train{}, ErrNoPour
+}
+
+// Pour runs the pour of one coat. It fails with ErrNoPour where there is none.
+func (p *Planner) Pour(ctx context.Context, f job.File, units measure.System, now time.Time, coat string) (PourPlan, error) {
+	out, _, err := p.poured(ctx, f, units, now, coat)
+	return out, err
+}
+
+// Odds tries the pour of one coat many times. See sim.Try.
+func (p *Planner) Odds(ctx context.Context, f job.File, now time.Time, coat string, s sim.Spreads, runs int, seed uint64, tell func(int)) (sim.Chance, error) {
+	_, train, err := p.poured(ctx, f, measure.Metric, now, coat)
+	if err != nil {
+		return sim.Chance{}, err
+	}
+	return sim.Try(ctx, train, s, runs, seed, tell)
+}
+
+// Way is a change to a job with what it does for the pour of a coat.
+type Way struct {
+	Label   string              `json:"label"`
+	Patch   []finding.PatchStep `json:"patch" doc:"Of the plan file"`
+	Makes   bool                `json:"makes"`
+	Tight   sim.Moment          `json:"tight" doc:"Its tightest moment"`
+	Gain    measure.Span        `json:"gain" doc:"s that the tightest moment gains"`
+	Ends    measure.Span        `json:"ends" doc:"s from the first batch poured to the last section done"`
+	People  int                 `json:"people"`
+	Batches int                 `json:"batches"`
+}
+
+// cooler parts are asked for down to this, °C: colder ones no longer mix.
+const coldest measure.Temperature = 12
+
+// change is what may help a pour: on the file, and as its patch.
+type change struct {
+	label string
+	apply func(*job.File, *buildup.Coat)
+	patch []finding.PatchStep
+}
+
+// Ways tries what may help the pour of a coat, each by planning the job with it, and
+// returns what does, the best first.
+func (p *Planner) Ways(ctx context.Context, f job.File, units measure.System, now time.Time, coat string) ([]Way, error) {
+	before, train, err := p.poured(ctx, f, units, now, coat)
+	if err != nil {
+		return nil, err
+	}
+	at := slices.IndexFunc(f.Job.Surfaces, func(s job.Surface) bool { return s.ID == before.Surface })
+	t, _ := read(f, units, now)
+	l := t.layers[at][before.Number-1]
+	ways := []Way{}
+	for _, c := range t.changes(l, train) {
+		changed := f
+		changed.Job.Surfaces = slices.Clone(f.Job.Surfaces)
+		s := &changed.Job.Surfaces[at]
+		s.Coats = slices.Clone(s.Coats)
+		c.apply(&changed, &s.Coats[before.Number-1])
+		after, _, err := p.poured(ctx, changed, units, now, coat)
+		if errors.Is(err, ErrNoPour) {
+			continue
+		}
+		if err != nil {
+			return nil, err
+		}
+		way := Way{Label: c.label, Patch: c.patch, Makes: after.Run.Makes, Tight: after.Run.Tight(), Gain: after.Run.Tight().Slack - before.Run.Tight().Slack, Ends: after.Run.Ends, People: len(after.Crew), Batches: len(after.Batches)}
+		if way.Gain > 1 {
+			ways = append(ways, way)
+		}
+	}
+	slices.SortStableFunc(ways, func(a, b Way) int {
+		switch {
+		case a.Makes != b.Makes && a.Makes:
+			return -1
+		case a.Makes != b.Makes:
+			return 1
+		case a.Tight.Slack > b.Tight.Slack:
+			return -1
+		case a.Tight.Slack < b.Tight.Slack:
+			return 1
+		}
+		return 0
+	})
+	return ways, nil
+}
+
+// changes are what may help the pour of a coat.
+func (t terms) changes(l layer, train sim.Train) []change {
+	crew, p := t.crew(l), l.sheet.product
+	own := func(by func(*buildup.OwnWay)) *buildup.OwnWay {
+		way := buildup.OwnWay{}
+		if l.coat.Own != nil {
+			way = *l.coat.Own
+		}
+		by(&way)
+		return &way
+	}
+	ownWay := func(label string, by func(*buildup.OwnWay)) change {
+		way := own(by)
+		return change{label, func(_ *job.File, c *buildup.Coat) { c.Own = way }, []finding.PatchStep{{Op: "add", Path: l.path + "/own", Value: way}}}
+	}
+	team := func(label string, people []work.Person, drills int) change {
+		patch := []finding.PatchStep{{Op: "add", Path: "/job/crew/team", Value: people}}
+		if drills > t.file.Job.Mixing.Drills {
+			mixing := t.file.Job.Mixing
+			mixing.Drills = drills
+			patch = append(patch, finding.PatchStep{Op: "add", Path: "/job/mixing", Value: mixing})
+		}
+		return change{label, func(f *job.File, _ *buildup.Coat) { f.Job.Crew.Team, f.Job.Mixing.Drills = people, drills }, patch}
+	}
+	var all []change
+	another := work.Person{Name: fmt.Sprintf("Floor %d", len(crew.Team)+1), Roles: onFloor()}
+	switch {
+	case len(crew.Team) > 0:
+		all = append(all, team("Another on the floor", append(slices.Clone(crew.Team), another), train.Drills))
+	case l.coat.Own != nil && l.coat.Own.Spreaders > 0:
+		all = append(all, ownWay("Another on the floor", func(o *buildup.OwnWay) { o.Spreaders++ }))
+	default:
+		more := crew.Spreaders + 1
+		all = append(all, change{"Another on the floor", func(f *job.File, _ *buildup.Coat) { f.Job.Crew.Spreaders = more }, []finding.PatchStep{{Op: "replace", Path: "/job/crew/spreaders", Value: more}}})
+		if crew.Alone {
+			all = append(all, change{"Somebody who mixes", func(f *job.File, _ *buildup.Coat) { f.Job.Crew.Alone = false }, []finding.PatchStep{{Op: "replace", Path: "/job/crew/alone", Value: false}}})
+		}
+	}
+	if len(p.Components) > 1 && (l.coat.Own == nil || l.coat.Own.Spreaders == 0) {
+		second := work.Person{Name: "Mixer 2", Roles: []work.Role{work.Mixer}}
+		all = append(all, team("A second mixer with a drill of their own", append(slices.Clone(train.People), second), train.Drills+1))
+	}
+	if way := t.mixedBy(l); way != school.HalfKits && way != school.Measured && len(p.Components) > 1 {
+		all = append(all, ownWay("Half kits", func(o *buildup.OwnWay) { o.Kits = school.HalfKits }))
+	}
+	if now := t.partsAt(l.sheet.mix); now-cooler >= coldest && len(p.Components) > 1 {
+		mixing := t.file.Job.Mixing
+		mixing.A = &measure.Sourced[measure.Temperature]{Value: now - cooler, Source: measure.Assumed}
+		mixing.B = nil
+		all = append(all, change{"Parts at " + t.units.Temperature(now-cooler), func(f *job.File, _ *buildup.Coat) { f.Job.Mixing = mixing }, []finding.PatchStep{{Op: "add", Path: "/job/mixing", Value: mixing}}})
+	}
+	for _, h := range p.Hardeners {
+		if h.ID == l.coat.Hardener {
+			continue
+		}
+		id := h.ID
+		all = append(all, change{"Hardener " + h.Name, func(_ *job.File, c *buildup.Coat) { c.Hardener = id }, []finding.PatchStep{{Op: "add", Path: l.path + "/hardener", Value: id}}})
+	}
+	if l.coat.Colours != nil && t.methods.Tinting != school.TintBefore {
+		tinting := t.file.Job.Methods
+		tinting.Tinting = school.TintBefore
+		all = append(all, change{"Part A coloured beforehand", func(f *job.File, _ *buildup.Coat) { f.Job.Methods.Tinting = school.TintBefore }, []finding.PatchStep{{Op: "add", Path: "/job/methods", Value: tinting}}})
+	}
+	if t.methods.Session == school.WholeFloor && len(train.Batches) > 1 {
+		taped := t.file.Job.Methods
+		taped.Session = school.TapeLines
+		all = append(all, change{"In sections with clean tape lines, over more than one session if need be", func(f *job.File, _ *buildup.Coat) { f.Job.Methods.Session = school.TapeLines }, []finding.PatchStep{{Op: "add", Path: "/job/methods", Value: taped}}})
+	}
+	return all
+}
+
+// mixedBy is how much of a kit of a coat is mixed at once.
+func (t terms) mixedBy(l layer) school.Kits {
+	methods, _, _ := t.mixed(l)
+	return methods.Kits
+}

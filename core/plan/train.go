@@ -1,0 +1,343 @@
+package plan
+
+import (
+	"fmt"
+	"math"
+	"slices"
+	"time"
+
+	"nephelon/core/buildup"
+	"nephelon/core/finding"
+	"nephelon/core/job"
+	"nephelon/core/kit"
+	"nephelon/core/material"
+	"nephelon/core/measure"
+	"nephelon/core/pour/sim"
+	"nephelon/core/school"
+	"nephelon/core/work"
+)
+
+// parts are how the work of laying a coat divides among pouring, cutting in, spreading
+// and rolling: common practice, no source. A crew's pace is of all of it together.
+type parts struct{ pour, cutIn, spread, roll float64 }
+
+func partsOf(l school.Laying) parts {
+	switch l {
+	case school.DipAndRoll:
+		return parts{0.05, 0.20, 0.55, 0.20}
+	case school.Trowel:
+		return parts{0.10, 0.05, 0.85, 0}
+	case school.Brush, school.Spray:
+		return parts{0, 0, 1, 0}
+	}
+	return parts{0.10, 0.10, 0.45, 0.35}
+}
+
+// drawn tells whether a pail is emptied while it is spread, not at once.
+func drawn(l school.Laying) bool { return l != school.PourAndSpread && l != school.Trowel }
+
+// What stands in for times of a pour that nobody entered: common practice, no source.
+const (
+	openWhole    measure.Span = measure.Minute     // of opening a kit's pails
+	openMeasured measure.Span = 3 * measure.Minute // of weighing or measuring the parts
+	lapReach                  = 1.0                // m that a section is worked on in one strip
+	looksAhead                = 12                 // people on the floor that a way out asks for at most
+)
+
+// opens is how long the parts of a batch take to be put together before A meets B.
+func (t terms) opens(l layer, d *kit.Division) measure.Span {
+	if len(l.sheet.product.Components) < 2 {
+		return 0
+	}
+	if own := t.file.Job.Mixing.Open; own != nil {
+		return *own
+	}
+	if d != nil && d.Batches[0].Share == kit.MeasuredShare {
+		return openMeasured
+	}
+	return openWhole
+}
+
+// ground is what of a section a train asks.
+type ground struct {
+	area   float64
+	walls  float64 // m to cut in along
+	beside []int
+	lap    float64
+}
+
+// grounds are the sections of a coat as its train takes them.
+func (t terms) grounds(l layer, laid laidCoat) []ground {
+	all := make([]ground, len(laid.sections))
+	joined := t.methods.Session == school.WholeFloor
+	for k, s := range laid.sections {
+		g := &all[k]
+		g.area = float64(s.Area + s.Parts)
+		for _, r := range s.Rings {
+			g.walls += r.Perimeter()
+		}
+		edge := 0.0
+		for _, c := range laid.cuts {
+			if c.After == k+1 || c.After == k {
+				g.walls -= float64(c.Wet)
+			}
+			if c.After == k {
+				edge = float64(c.Wet)
+			}
+		}
+		g.walls = math.Max(0, g.walls)
+		if k > 0 && joined {
+			g.beside = []int{k - 1}
+		}
+		if edge == 0 { // nothing is joined, or nobody knows along what
+			edge = math.Sqrt(g.area)
+		}
+		g.lap = math.Min(1, lapReach*edge/math.Max(g.area, lapReach))
+	}
+	return all
+}
+
+// train is the pour of a coat with what is known of it: its batches over its sections,
+// by its crew. Edge tells how long a film laid at a time can be worked.
+func (t terms) train(l layer, d *kit.Division, grounds []ground, area measure.Area, life *lives, edge func(measure.Span) measure.Span, shift measure.Span) sim.Train {
+	crew := t.crew(l)
+	out := sim.Train{
+		Batches: make([]sim.Batch, len(d.Batches)), People: crew.Members(), Drills: max(1, t.file.Job.Mixing.Drills),
+		Drawn: drawn(t.laying(l)), Edge: edge, Shift: shift,
+	}
+	share := partsOf(t.laying(l))
+	if l.coat.On == onUpright {
+		share = partsOf(school.Brush)
+	}
+	whole, walls := 0.0, 0.0
+	for _, g := range grounds {
+		whole += g.area
+		walls += g.walls
+	}
+	if walls == 0 {
+		share.spread, share.cutIn = share.spread+share.cutIn, 0
+	}
+	laying := float64(area) / float64(crew.Pace.Value) // person-seconds in all
+	mixing, induction := kit.Waits(l.sheet.product)
+	thrown := t.scattered(l) != "" && !l.coat.Wets() || l.coat.Grit != nil && t.methods.Texture == school.Scattered
+	for k, b := range d.Batches {
+		g := ground{area: float64(b.Volume)}
+		part := float64(b.Volume / d.Mixed)
+		if k < len(grounds) && whole > 0 {
+			g = grounds[k]
+			part = g.area / whole
+		}
+		work := laying * part
+		cut := 0.0
+		if walls > 0 {
+			cut = laying * share.cutIn * g.walls / walls
+		}
+		cast := 0.0
+		if thrown {
+			cast = float64(area) * part / oneCasts
+		}
+		batch := sim.Batch{
+			Open: t.opens(l, d), Mix: mixing + t.mixesMore(l), Stand: induction, Carry: t.carry(), Beside: g.beside, Lap: g.lap,
+			Works: sim.Works(measure.Span(work*share.pour), measure.Span(cut), measure.Span(work*share.spread), measure.Span(work*share.roll), measure.Span(cast)),
+		}
+		if life != nil {
+			batch.Life = kit.CardLife(l.sheet.product, life.of(b.Mass))
+		}
+		out.Batches[k] = batch
+	}
+	return out
+}
+
+// oneCasts is the pace of one person who broadcasts, m²/s.
+const oneCasts = work.Casting
+
+// joined is the largest batch up to a limit of which this crew works each section into
+// the one before while that is open, as a train of three such batches, or of one, shows, with what
+// would allow larger ones; nil where the limit itself does, and where not even the least
+// batch would.
+func (d *divider) joined(l layer, b buildup.Build, area measure.Area, limit measure.Volume) (*kit.Limit, []string) {
+	working, _ := material.Reach(l.sheet.product.Working, d.slab)
+	if !(limit > 0) || working <= 0 || d.methods.Session != school.WholeFloor {
+		return nil, nil
+	}
+	fits := func(v measure.Volume) bool {
+		count := 3
+		if v >= b.Need {
+			count = 1
+		}
+		all := measure.Area(float64(count) * float64(area) * float64(v/b.Need))
+		division := kit.Division{Batches: make([]kit.Batch, count), Mixed: measure.Volume(count) * v}
+		grounds := make([]ground, count)
+		for n := range grounds {
+			division.Batches[n] = kit.Batch{Volume: v, Mass: b.Density.Value.Of(v)}
+			g := ground{area: float64(all) / float64(count)}
+			g.lap = math.Min(1, lapReach*math.Sqrt(float64(area))/math.Max(g.area, lapReach))
+			if n > 0 {
+				g.beside = []int{n - 1}
+			}
+			grounds[n] = g
+		}
+		train := d.train(l, &division, grounds, all, nil, func(measure.Span) measure.Span { return working }, 0)
+		run, err := sim.Best(train)
+		return err != nil || run.Tight().Slack >= spareEdge*working
+	}
+	limit = min(limit, b.Need)
+	largest := largestOf(limit, fits)
+	if largest <= 0 || largest >= limit {
+		return nil, nil
+	}
+	text := fmt.Sprintf("This crew works sections of %s into each other in time; the film of larger ones closes before, after %s.",
+		d.units.Area(measure.Area(float64(area)*float64(largest/b.Need))), d.units.Span(working))
+	var ways []string
+	if len(d.crew(l).Team) == 0 {
+		more := l
+		own := buildup.OwnWay{}
+		if l.coat.Own != nil {
+			own = *l.coat.Own
+		}
+		own.Spreaders = d.crew(l).Spreaders + 1
+		more.coat.Own = &own
+		l = more
+		if v := largestOf(limit, fits); v > largest*worth {
+			ways = append(ways, fmt.Sprintf("Another pair of hands: %s instead of %s.", d.units.Volume(v), d.units.Volume(largest)))
+		}
+	}
+	return &kit.Limit{Kind: kit.ByEdge, Volume: largest, Text: text}, ways
+}
+
+// spareEdge is the share of a film's working time that is kept in hand where batches are
+// sized by it, since sections differ: common practice, no source.
+const spareEdge = 0.1
+
+// smallest is the smallest batch that is asked about, as a share of the limit.
+const smallest = 0.02
+
+// largestOf is the largest volume up to a limit that fits; 0 where not even a small one
+// does.
+func largestOf(limit measure.Volume, fits func(measure.Volume) bool) measure.Volume {
+	if fits(limit) {
+		return limit
+	}
+	low, high := smallest*limit, limit
+	if !fits(low) {
+		return 0
+	}
+	for high-low > 0.01*limit {
+		if middle := (low + high) / 2; fits(middle) {
+			low = middle
+		} else {
+			high = middle
+		}
+	}
+	return low
+}
+
+// shiftFor is what is left of the shift when a coat is begun; a whole shift where nobody
+// works then or no start is planned, and none where it may be laid in parts.
+func (t terms) shiftFor(at time.Time) measure.Span {
+	if t.methods.Session != school.WholeFloor {
+		return 0
+	}
+	if t.start != nil {
+		if until, open := t.hours.Closes(at); open {
+			return measure.Span(until.Sub(at).Seconds())
+		}
+	}
+	return t.hours.Work()
+}
+
+// pressed says where a pour comes too late for something, and what would mend it.
+func (t terms) pressed(i int, l layer, train sim.Train, run sim.Run) []finding.Finding {
+	name := fmt.Sprintf("%s, coat %d", t.file.Job.Surfaces[i].Name, l.number)
+	var found []finding.Finding
+	for _, m := range run.Moments {
+		if m.Slack >= 0 {
+			break
+		}
+		found = append(found, finding.Finding{Level: finding.Warning, Step: finding.Pour, Path: l.path, Text: fmt.Sprintf("%s: %s", name, t.missed(l, train, run, m))})
+	}
+	if len(found) == 0 {
+		return nil
+	}
+	way, fix := t.hands(l, train)
+	for n := range found {
+		found[n].WayOut, found[n].Fix = way, fix
+	}
+	return found
+}
+
+// missed tells what comes too late, in a sentence.
+func (t terms) missed(l layer, train sim.Train, run sim.Run, m sim.Moment) string {
+	p, late := run.Passages[m.Batch-1], t.units.Span(-m.Slack)
+	switch m.Limit {
+	case sim.OfPail:
+		return fmt.Sprintf("batch %d is empty %s after A met B, %s after its pot life of %s.", m.Batch, t.units.Span(p.Empty-p.Meets), late, t.units.Span(p.Empty-p.Meets+m.Slack))
+	case sim.OfFilm:
+		return fmt.Sprintf("section %d is finished %s after its film can no longer be worked.", m.Batch, late)
+	case sim.OfJoin:
+		return fmt.Sprintf("section %d reaches the edge of the one before %s after that has closed: a lap line shows.", m.Batch, late)
+	}
+	return fmt.Sprintf("it takes %s, and the shift ends %s before it is done.", t.units.Span(run.Ends), late)
+}
+
+// hands is the least crew that makes a pour with the batches it has, as a way out with its
+// change to the job: more on the floor, or else another mixer with a drill of their own
+// besides.
+func (t terms) hands(l layer, train sim.Train) (string, *finding.Fix) {
+	const otherwise = "a slower hardener or cooler parts, another size of batch, or sections with clean tape lines; the page of the pour tells what each would do."
+	crew := t.crew(l)
+	makes := func(people []work.Person, drills int) bool {
+		train.People, train.Drills = people, drills
+		run, err := sim.Best(train)
+		return err == nil && run.Makes
+	}
+	drills := train.Drills
+	if len(crew.Team) == 0 {
+		for n := crew.Spreaders + 1; n <= max(looksAhead, crew.Spreaders+1); n++ {
+			more := crew
+			more.Spreaders = n
+			if !makes(more.Members(), drills) {
+				continue
+			}
+			path := "/job/crew/spreaders"
+			if own := l.coat.Own; own != nil && own.Spreaders > 0 {
+				path = l.path + "/own/spreaders"
+			}
+			return fmt.Sprintf("Bring %d to spread. Or take %s", n, otherwise), &finding.Fix{
+				Label: fmt.Sprintf("Plan with %d spreading", n), Patch: []finding.PatchStep{{Op: "replace", Path: path, Value: n}},
+			}
+		}
+	}
+	for more := range looksAhead {
+		team := crew.Members()
+		second := work.Person{Name: "Second mixer", Roles: []work.Role{work.Mixer}}
+		team = append(slices.Clone(team), second)
+		for n := range more {
+			team = append(team, work.Person{Name: fmt.Sprintf("Hand %d", n+1), Roles: onFloor()})
+		}
+		if makes(team, drills+1) {
+			mixing := t.file.Job.Mixing
+			mixing.Drills = drills + 1
+			return fmt.Sprintf("Bring a second mixer with a drill, %d people in all. Or take %s", len(team), otherwise), &finding.Fix{
+				Label: fmt.Sprintf("Plan with two mixers, %d people in all", len(team)),
+				Patch: []finding.PatchStep{{Op: "add", Path: "/job/crew/team", Value: team}, {Op: "add", Path: "/job/mixing", Value: mixing}},
+			}
+		}
+	}
+	return "More hands alone do not mend it with batches of this size. Take " + otherwise, nil
+}
+
+// onFloor is every part on the floor.
+func onFloor() []work.Role { return job.Crew{Spreaders: 1}.Members()[1].Roles }
+
+// unmanned says that a pour needs a part that nobody of the team plays, with the change
+// that has the first of them play all.
+func (t terms) unmanned(l layer) finding.Finding {
+	f := refused(finding.Pour, "/job/crew/team", "Give each part to somebody: mixing, pouring, spreading, and rolling or broadcasting where the coat is rolled or broadcast.",
+		"Coat %d of %s cannot be poured: nobody of the crew plays a part that it needs.", l.number, l.sheet.product.Name)
+	if team := t.file.Job.Crew.Team; len(team) > 0 {
+		first := work.Person{Name: team[0].Name, Roles: []work.Role{work.Mixer, work.Runner, work.Pourer, work.CutterIn, work.Spreader, work.Roller, work.Caster}}
+		f.Fix = &finding.Fix{Label: first.Name + " does whatever nobody does", Patch: []finding.PatchStep{{Op: "replace", Path: "/job/crew/team/0", Value: first}}}
+	}
+	return f
+}

@@ -1,0 +1,196 @@
+package plan
+
+import (
+	"context"
+	"errors"
+	"math"
+	"reflect"
+	"strings"
+	"testing"
+
+	"nephelon/core/finding"
+	"nephelon/core/job"
+	"nephelon/core/kit"
+	"nephelon/core/material"
+	"nephelon/core/measure"
+	"nephelon/core/pour/sim"
+	"nephelon/core/school"
+	"nephelon/core/work"
+)
+
+// workable makes a film of a product workable for so many minutes at 20 °C.
+func workable(p *material.Product, minutes float64) {
+	span := measure.Span(minutes) * measure.Minute
+	p.Working = []material.TimeAt{{At: 20, After: span, Source: measure.OwnTest}}
+}
+
+// slowHall is 40 m² of a body coat by people who each lay 20 m² an hour.
+func slowHall(t *testing.T, spreaders int) job.File {
+	t.Helper()
+	f := laidJob(t, demoShelf(t), coat("keelbody-100", 900))
+	f.Job.Crew.Spreaders = spreaders
+	f.Job.Crew.Pace.Value = 20.0 / measure.Hour
+	return f
+}
+
+func pourOf(t *testing.T, f job.File) PourPlan {
+	t.Helper()
+	p, err := NewPlanner().Pour(context.Background(), f, measure.Metric, noon(), f.Job.Surfaces[0].Coats[0].ID)
+	if err != nil {
+		t.Fatal(err)
+	}
+	return p
+}
+
+// One mixer who takes longer for a pail than the floor takes to lay it sets the pace: by
+// hand, n pails each with a minute to open, 15 min of mixing and a minute in the second
+// bucket come 17 min apart, and the last is laid in its share of 40 m² at 6 × 45 m²/h.
+func TestTheMixersPaceIsOnTheClock(t *testing.T) {
+	f := laidJob(t, demoShelf(t), coat("keelbody-100", 900))
+	f.Job.Crew.Spreaders = 6
+	f.Products[0].Mixing = &measure.Sourced[measure.Span]{Value: 15 * measure.Minute, Source: measure.OwnTest}
+	starting(&f, noon())
+	c := Make(f, measure.Metric, noon()).Surfaces[0].Coats[0]
+	n := len(c.Cards)
+	if n < 3 {
+		t.Fatalf("%d batches", n)
+	}
+	for k := 1; k < n; k++ {
+		if apart := c.Cards[k].Meets.Sub(*c.Cards[k-1].Meets).Minutes(); math.Abs(apart-17) > 1e-6 {
+			t.Errorf("batches %d and %d meet %v min apart", k, k+1, apart)
+		}
+	}
+	last := float64(c.Division.Batches[n-1].Volume/c.Division.Mixed) * 40 / (6 * 45) * 60
+	if took := c.Times.End.Sub(*c.Times.Start).Minutes(); math.Abs(took-17*float64(n-1)-last) > 0.15*last {
+		t.Errorf("it takes %v min, want about %v", took, 17*float64(n-1)+last)
+	}
+	if c.Train.Busy[0] < 0.9 {
+		t.Errorf("the mixer is busy %v of the time", c.Train.Busy[0])
+	}
+}
+
+// A film that closes soon makes batches smaller, so that this crew works each section
+// into the one before; the train of what comes out makes it, and a third pair of hands
+// would allow more.
+func TestAClosingEdgeBoundsBatches(t *testing.T) {
+	f := slowHall(t, 2)
+	before := Make(f, measure.Metric, noon()).Surfaces[0].Coats[0].Division
+	workable(&f.Products[0], 12)
+	p := Make(f, measure.Metric, noon())
+	c := p.Surfaces[0].Coats[0]
+	if c.Train == nil {
+		t.Fatal(texts(p.Findings))
+	}
+	if c.Division.Limits[0].Kind != kit.ByEdge || len(c.Division.Batches) <= len(before.Batches) || !c.Train.Makes {
+		t.Fatalf("%+v, %d batches before, %d now, makes it %v (%+v)", c.Division.Limits[0], len(before.Batches), len(c.Division.Batches), c.Train.Makes, c.Train.Moments)
+	}
+	if len(c.Division.Relax) != 1 || !strings.Contains(c.Division.Relax[0], "Another pair of hands") {
+		t.Errorf("%v", c.Division.Relax)
+	}
+	f.Job.Methods.Session = school.TapeLines
+	if c := Make(f, measure.Metric, noon()).Surfaces[0].Coats[0]; c.Division.Limits[0].Kind == kit.ByEdge {
+		t.Error("clean tape lines have no edge to keep open")
+	}
+}
+
+// Where no batch is small enough, what comes too late is told in a sentence, with the
+// least crew that makes it; that crew makes it, and one fewer does not.
+func TestTheLeastCrewLeadsOut(t *testing.T) {
+	f := slowHall(t, 1)
+	f.Job.Methods.Kits = school.WholeKits
+	workable(&f.Products[0], 7)
+	p := Make(f, measure.Metric, noon())
+	told := saying(p, "can no longer be worked")
+	if told == nil {
+		told = saying(p, "after that has closed: a lap line shows")
+	}
+	if told == nil || told.Fix == nil || !strings.HasPrefix(told.WayOut, "Bring ") {
+		t.Fatalf("%v, %+v", texts(p.Findings), p.Surfaces[0].Coats[0].Train.Moments)
+	}
+	made := patched(t, f, *told.Fix)
+	if c := Make(made, measure.Metric, noon()).Surfaces[0].Coats[0]; !c.Train.Makes {
+		t.Errorf("with %d it comes to %+v", made.Job.Crew.Spreaders, c.Train.Moments)
+	}
+}
+
+// What helps a pour is tried by planning the job with it: taken over as a patch, it does
+// what was promised.
+func TestWaysDoWhatTheyPromise(t *testing.T) {
+	f := slowHall(t, 1)
+	workable(&f.Products[0], 7)
+	id := f.Job.Surfaces[0].Coats[0].ID
+	ways, err := NewPlanner().Ways(context.Background(), f, measure.Metric, noon(), id)
+	if err != nil || len(ways) < 2 {
+		t.Fatalf("%v, %v", ways, err)
+	}
+	before := pourOf(t, f)
+	for i, w := range ways {
+		after := pourOf(t, patched(t, f, finding.Fix{Label: w.Label, Patch: w.Patch}))
+		if after.Run.Makes != w.Makes || after.Run.Tight() != w.Tight || after.Run.Ends != w.Ends || len(after.Batches) != w.Batches || len(after.Crew) != w.People {
+			t.Errorf("%s: promised %+v, came %+v", w.Label, w, after.Run.Tight())
+		}
+		if after.Run.Tight().Slack <= before.Run.Tight().Slack {
+			t.Errorf("%s does not help", w.Label)
+		}
+		if i > 0 && w.Makes && !ways[i-1].Makes {
+			t.Errorf("%s stands behind what does not make it", w.Label)
+		}
+	}
+	if _, err := NewPlanner().Ways(context.Background(), f, measure.Metric, noon(), "no such coat"); !errors.Is(err, ErrNoPour) {
+		t.Errorf("%v", err)
+	}
+}
+
+// A team with its parts: two mixers with a drill each; and one that leaves a part
+// unplayed is refused, with a change that fills it.
+func TestATeamOfItsOwn(t *testing.T) {
+	f := slowHall(t, 2)
+	f.Job.Crew.Team = []work.Person{
+		{Name: "Mixer", Roles: []work.Role{work.Mixer, work.Runner}},
+		{Name: "Squeegee", Roles: []work.Role{work.Pourer, work.Spreader}},
+		{Name: "Roller", Roles: []work.Role{work.Roller, work.CutterIn}},
+	}
+	p := pourOf(t, f)
+	for _, part := range p.Run.Parts {
+		if part.Act == sim.Roll && p.Crew[part.Person].Name != "Roller" || part.Act == sim.Spread && p.Crew[part.Person].Name != "Squeegee" {
+			t.Fatalf("%s by %s", part.Act, p.Crew[part.Person].Name)
+		}
+	}
+	if whole := Make(f, measure.Metric, noon()); whole.Line.People != 3 {
+		t.Errorf("%d people", whole.Line.People)
+	}
+	f.Job.Crew.Team = f.Job.Crew.Team[1:]
+	told := saying(Make(f, measure.Metric, noon()), "nobody of the crew plays a part")
+	if told == nil || told.Fix == nil || told.Path != "/job/crew/team" {
+		t.Fatalf("%+v", told)
+	}
+	if after := Make(patched(t, f, *told.Fix), measure.Metric, noon()); saying(after, "nobody of the crew") != nil || after.Surfaces[0].Coats[0].Train == nil {
+		t.Error("its way out does not lead out")
+	}
+}
+
+// A pour that is begun too late in the day runs into the end of the shift; begun in the
+// morning it does not. 40 m² at 20 m²/h by one take two hours.
+func TestAPourAgainstTheShift(t *testing.T) {
+	f := slowHall(t, 1)
+	f.Job.Zone, f.Job.Start = "UTC", "2026-12-07T14:30"
+	p := Make(f, measure.Metric, noon())
+	told := saying(p, "and the shift ends")
+	if told == nil || !strings.Contains(told.Text, "before it is done") {
+		t.Fatalf("%v", texts(p.Findings))
+	}
+	f.Job.Start = "2026-12-07T08:30"
+	if told := saying(Make(f, measure.Metric, noon()), "and the shift ends"); told != nil {
+		t.Errorf("%s", told.Text)
+	}
+}
+
+// The brief plan has every verdict and nobody's time.
+func TestABriefPlan(t *testing.T) {
+	p := Make(slowHall(t, 2), measure.Metric, noon())
+	brief := p.Brief()
+	a, b := p.Surfaces[0].Coats[0].Train, brief.Surfaces[0].Coats[0].Train
+	if len(a.Parts) == 0 || len(b.Parts) != 0 || len(b.Passages) != 0 || !reflect.DeepEqual(a.Moments, b.Moments) {
+		t.Errorf("%d and %d parts", len(a.Parts), len(b.Parts))
+	}
+}
