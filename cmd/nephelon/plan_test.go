@@ -115,3 +115,29 @@ func TestBuyAddsSeveralJobsUp(t *testing.T) {
 		t.Errorf("two files to plan: code %d, %q", code, complaint)
 	}
 }
+
+// The pour of a coat by command: repeatable by its seed, and refused with what would be
+// right.
+func TestPourPrintsTheTrain(t *testing.T) {
+	code, out, complaint := nephelon(t, "", "pour", "-runs", "200", "-seed", "9", demoFile)
+	var a pourAnswer
+	if err := json.Unmarshal([]byte(out), &a); err != nil || code != 0 || complaint != "" {
+		t.Fatalf("code %d, %v, %q", code, err, complaint)
+	}
+	if len(a.Run.Passages) < 2 || len(a.Run.Parts) == 0 || a.Odds == nil || a.Odds.Runs != 200 {
+		t.Errorf("%d batches, odds %+v", len(a.Run.Passages), a.Odds)
+	}
+	if _, again, _ := nephelon(t, "", "pour", "-runs", "200", "-seed", "9", demoFile); again != out {
+		t.Error("the same seed gives other odds")
+	}
+	for says, arguments := range map[string][]string{
+		"the coats are":     {"pour", "-coat", "nowhere", demoFile},
+		"ask for 0 to":      {"pour", "-runs", "-3", demoFile},
+		"give one plan":     {"pour", demoFile, demoFile},
+		"give a plan file,": {"pour"},
+	} {
+		if code, out, complaint := nephelon(t, "", arguments...); code != exitRefused || out != "" || !strings.Contains(complaint, says) {
+			t.Errorf("%v: code %d, %q", arguments, code, complaint)
+		}
+	}
+}

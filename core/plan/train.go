@@ -267,7 +267,7 @@ func (t terms) pressed(i int, l layer, train sim.Train, run sim.Run) []finding.F
 }
 
 // missed tells what comes too late, in a sentence.
-func (t terms) missed(l layer, train sim.Train, run sim.Run, m sim.Moment) string {
+func (t terms) missed(l layer, train sim.Train, run sim.Run, m sim.Pinch) string {
 	p, late := run.Passages[m.Batch-1], t.units.Span(-m.Slack)
 	switch m.Limit {
 	case sim.OfPail:

@@ -125,7 +125,7 @@ func Try(ctx context.Context, t Train, s Spreads, runs int, seed uint64, tell fu
 		v.life = math.Exp(lot) * math.Exp2(-warm/halves)
 		e.run(as.way, cues)
 		var missed [4]bool
-		least := e.tightest(func(m Moment) {
+		least := e.tightest(func(m Pinch) {
 			if m.Slack < 0 {
 				missed[index(m.Limit)] = true
 				late[m.Batch-1]++

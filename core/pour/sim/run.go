@@ -56,7 +56,7 @@ type engine struct {
 	open     []measure.Span // when each is opened
 	joined   []measure.Span // when the edges that each meets are worked in
 	film     []measure.Span // what each has left of its film
-	parts    []Part
+	parts    []Stint
 	record   bool
 	drawn    bool
 	edge     func(measure.Span) measure.Span
@@ -194,7 +194,7 @@ func flooring(v *varied) func() float64 { return v.floor }
 // tell books a stretch of somebody's time.
 func (e *engine) tell(person, batch int, act Act, from, to measure.Span) {
 	if e.record && to-from > tiny {
-		e.parts = append(e.parts, Part{Person: person, Batch: batch + 1, Act: act, From: from, To: to})
+		e.parts = append(e.parts, Stint{Person: person, Batch: batch + 1, Act: act, From: from, To: to})
 	}
 }
 

@@ -236,7 +236,7 @@ func TestLawsOfATrain(t *testing.T) {
 	for n := range 400 {
 		train := random(source)
 		r := best(t, train)
-		byPerson := make(map[int][]Part)
+		byPerson := make(map[int][]Stint)
 		did := make([]map[Act]measure.Span, len(train.Batches))
 		for _, p := range r.Parts {
 			byPerson[p.Person] = append(byPerson[p.Person], p)

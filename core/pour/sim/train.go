@@ -74,8 +74,8 @@ type Train struct {
 	Shift   measure.Span                    // from zero to the end of the shift; 0 where none is planned
 }
 
-// Part is a stretch of one person's time.
-type Part struct {
+// Stint is a stretch of one person's time.
+type Stint struct {
 	Person int          `json:"person" doc:"Their place among the people"`
 	Batch  int          `json:"batch" doc:"From 1"`
 	Act    Act          `json:"act" enum:"fetch,open,mix,carry,pour,cut-in,spread,roll,broadcast"`
@@ -113,8 +113,8 @@ const (
 	OfShift Limit = "shift" // the end of the shift
 )
 
-// Moment is how close a pour comes to a limit.
-type Moment struct {
+// Pinch is how close a pour comes to a limit.
+type Pinch struct {
 	Limit Limit        `json:"limit" enum:"pail,film,join,shift"`
 	Batch int          `json:"batch" doc:"From 1"`
 	At    measure.Span `json:"at" doc:"s from when the first batch is poured"`
@@ -124,8 +124,8 @@ type Moment struct {
 // Run is a train as it runs.
 type Run struct {
 	Passages []Passage    `json:"passages,omitempty" doc:"Each batch on its way"`
-	Parts    []Part       `json:"parts,omitempty" doc:"Who does what and when"`
-	Moments  []Moment     `json:"moments" doc:"The tightest of each limit, tightest first"`
+	Parts    []Stint       `json:"parts,omitempty" doc:"Who does what and when"`
+	Moments  []Pinch     `json:"moments" doc:"The tightest of each limit, tightest first"`
 	Makes    bool         `json:"makes" doc:"Nothing comes too late"`
 	Drawn    bool         `json:"drawn,omitempty" doc:"Each pail is emptied as it is spread; else at once"`
 	Known    bool         `json:"known" doc:"The sheet tells how long the film can be worked, so that joins can be judged"`
@@ -150,9 +150,9 @@ func (r Run) Effort(but Act) measure.Span {
 }
 
 // Tight is the tightest moment; zero where there is none.
-func (r Run) Tight() Moment {
+func (r Run) Tight() Pinch {
 	if len(r.Moments) == 0 {
-		return Moment{}
+		return Pinch{}
 	}
 	return r.Moments[0]
 }

@@ -59,7 +59,7 @@ func settle(t Train) (Run, chosen, error) {
 		if e == nil {
 			break // nor do fewer
 		}
-		e.record, e.parts = true, make([]Part, 0, e.stretches())
+		e.record, e.parts = true, make([]Stint, 0, e.stretches())
 		for _, w := range []way{{}, {mixesFirst: true}, {drawn: true}, {mixesFirst: true, drawn: true}} {
 			if late >= 0 {
 				break
@@ -130,7 +130,7 @@ func (e *engine) slacks(k int) (pail, film, join measure.Span) {
 }
 
 // tightest is the least that is left of anything; tell is called with each.
-func (e *engine) tightest(tell func(Moment)) measure.Span {
+func (e *engine) tightest(tell func(Pinch)) measure.Span {
 	least := measure.Span(math.Inf(1))
 	zero := e.passages[0].Pour
 	look := func(l Limit, batch int, at, slack measure.Span) {
@@ -139,7 +139,7 @@ func (e *engine) tightest(tell func(Moment)) measure.Span {
 		}
 		least = min(least, slack)
 		if tell != nil {
-			tell(Moment{l, batch, at - zero, slack})
+			tell(Pinch{l, batch, at - zero, slack})
 		}
 	}
 	for k := range e.passages {
@@ -160,10 +160,10 @@ func (e *engine) tightest(tell func(Moment)) measure.Span {
 func (e *engine) told() Run {
 	r := Run{
 		Passages: slices.Clone(e.passages), Parts: slices.Clone(e.parts), Known: e.edge != nil,
-		Drawn: e.drawn, Ends: e.ends(), Idle: len(e.train.People) - len(e.people), Busy: make([]Share, len(e.train.People)), Moments: []Moment{},
+		Drawn: e.drawn, Ends: e.ends(), Idle: len(e.train.People) - len(e.people), Busy: make([]Share, len(e.train.People)), Moments: []Pinch{},
 	}
 	tight := make(map[Limit]int)
-	least := e.tightest(func(m Moment) {
+	least := e.tightest(func(m Pinch) {
 		at, seen := tight[m.Limit]
 		if !seen {
 			tight[m.Limit] = len(r.Moments)
@@ -172,7 +172,7 @@ func (e *engine) told() Run {
 			r.Moments[at] = m
 		}
 	})
-	slices.SortStableFunc(r.Moments, func(a, b Moment) int { return cmp.Compare(a.Slack, b.Slack) })
+	slices.SortStableFunc(r.Moments, func(a, b Pinch) int { return cmp.Compare(a.Slack, b.Slack) })
 	r.Makes = least >= 0
 	zero := e.passages[0].Pour
 	r.Begins = e.open[0] - zero
@@ -200,7 +200,7 @@ func (e *engine) told() Run {
 		part.From, part.To = part.From-zero, part.To-zero
 		r.Busy[part.Person] += Share((part.To - part.From) / whole)
 	}
-	slices.SortFunc(r.Parts, func(a, b Part) int {
+	slices.SortFunc(r.Parts, func(a, b Stint) int {
 		switch {
 		case a.From < b.From:
 			return -1

@@ -1,0 +1,56 @@
+package server_test
+
+import (
+	"encoding/json"
+	"net/http"
+	"strings"
+	"testing"
+
+	"nephelon/core/job"
+	"nephelon/core/plan"
+	"nephelon/core/pour/sim"
+	"nephelon/exchange"
+	"nephelon/server"
+)
+
+// The pour of a coat over HTTP: as the job stands, with a change tried on it that is not
+// kept, what would help, and the odds; and what cannot be asked, in a sentence.
+func TestThePourOverHTTP(t *testing.T) {
+	c := signedIn(t, newServer(t), "owner@"+addCompany(t))
+	f := demoJob(t)
+	added := got[struct {
+		ID       string   `json:"id"`
+		Revision int64    `json:"revision"`
+		File     job.File `json:"file"`
+	}](t, c, http.MethodPost, "/api/jobs", f)
+	at, ask := "/api/jobs/"+added.ID+"/pour", server.PourQuestion{Coat: f.Job.Surfaces[0].Coats[0].ID}
+	now := got[plan.PourPlan](t, c, http.MethodPost, at, ask)
+	if len(now.Run.Parts) == 0 || len(now.Batches) != len(now.Run.Passages) || len(now.Crew) != f.Job.Crew.People() {
+		t.Fatalf("%d parts of %d batches by %d", len(now.Run.Parts), len(now.Batches), len(now.Crew))
+	}
+	more := ask
+	more.Patch = []exchange.EditStep{{Op: "replace", Path: "/job/crew/spreaders", Value: json.RawMessage("5")}}
+	if tried := got[plan.PourPlan](t, c, http.MethodPost, at, more); len(tried.Crew) != 6 || tried.Run.Ends >= now.Run.Ends {
+		t.Errorf("five spread for %v, %v before", tried.Run.Ends, now.Run.Ends)
+	}
+	if again := got[plan.PourPlan](t, c, http.MethodPost, at, ask); again.Run.Ends != now.Run.Ends {
+		t.Error("what was tried is kept")
+	}
+	got[[]plan.Way](t, c, http.MethodPost, at+"/ways", ask)
+	odds := server.OddsQuestion{PourQuestion: ask, Runs: 300, Seed: 4}
+	if a, b := got[sim.Chance](t, c, http.MethodPost, at+"/odds", odds), got[sim.Chance](t, c, http.MethodPost, at+"/odds", odds); a.Ends != b.Ends || a.Runs != 300 {
+		t.Errorf("%+v and %+v", a, b)
+	}
+	for says, q := range map[string]any{
+		"cannot be poured": server.PourQuestion{Coat: "nowhere"},
+		"/job/crew":        server.PourQuestion{Coat: ask.Coat, Patch: []exchange.EditStep{{Op: "replace", Path: "/job/crew/spreaders", Value: json.RawMessage(`"many"`)}}},
+	} {
+		if status, text := c.send(http.MethodPost, at, q); status != http.StatusUnprocessableEntity || !strings.Contains(text, says) {
+			t.Errorf("%s: %d %s", says, status, text)
+		}
+	}
+	odds.Runs = 1e6
+	if status, text := c.send(http.MethodPost, at+"/odds", odds); status != http.StatusUnprocessableEntity || !strings.Contains(text, "body.runs") {
+		t.Errorf("%d %s", status, text)
+	}
+}
