@@ -44,6 +44,12 @@ export const router = createRouter({
       meta: { title: 'Mix cards' },
     },
     {
+      path: '/jobs/:id/running/:coat',
+      component: () => import('./features/pour/RunningPage.vue'),
+      props: true,
+      meta: { title: 'Running sheet' },
+    },
+    {
       path: '/jobs/:id/sheets',
       component: () => import('./features/measure/SheetPage.vue'),
       props: true,

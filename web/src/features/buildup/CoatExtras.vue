@@ -114,21 +114,23 @@ const fields = computed<(Field | false | undefined)[]>(() => {
           if (on) x.wait = x.abraded = undefined
         }),
     },
-    n > 1 && !c.overWet && {
-      as: 'quantity',
-      kind: 'span',
-      label: `Wait before coat ${n}`,
-      value: c.wait,
-      told: window.value || 'the coat below gives no window',
-      take: (v) => edit('wait', (x) => (x.wait = v)),
-    },
-    n > 1 && !c.overWet && {
-      as: 'tick',
-      label: 'What is below is abraded and cleaned before it',
-      heard: `Abraded before coat ${n}`,
-      value: c.abraded,
-      take: (on) => edit('abraded', (x) => (x.abraded = on || undefined)),
-    },
+    n > 1 &&
+      !c.overWet && {
+        as: 'quantity',
+        kind: 'span',
+        label: `Wait before coat ${n}`,
+        value: c.wait,
+        told: window.value || 'the coat below gives no window',
+        take: (v) => edit('wait', (x) => (x.wait = v)),
+      },
+    n > 1 &&
+      !c.overWet && {
+        as: 'tick',
+        label: 'What is below is abraded and cleaned before it',
+        heard: `Abraded before coat ${n}`,
+        value: c.abraded,
+        take: (on) => edit('abraded', (x) => (x.abraded = on || undefined)),
+      },
     {
       as: 'quantity',
       kind: 'fraction',

@@ -8,7 +8,9 @@ import QuantityField from '../../fields/QuantityField.vue'
 import SectionPlan from '../../drawing/SectionPlan.vue'
 import ShapeFigure from '../../drawing/ShapeFigure.vue'
 import SpanList from '../measure/SpanList.vue'
+import PourHour from './PourHour.vue'
 import TapeMarks from './TapeMarks.vue'
+import TeamFields from './TeamFields.vue'
 
 const desk = useDesk()
 const session = useSession()
@@ -16,9 +18,11 @@ const chosen = ref('')
 const laid = computed(() =>
   (desk.surfacePlan.value?.coats ?? []).filter((c) => (c.sections?.length ?? 0) > 0),
 )
+/** The coat that is shown: the one chosen, else one that is not made, else that with the most batches. */
 const coat = computed(
   () =>
     laid.value.find((c) => c.id === chosen.value) ??
+    laid.value.find((c) => c.train && !c.train.makes) ??
     laid.value.toSorted((a, b) => (b.sections?.length ?? 0) - (a.sections?.length ?? 0))[0],
 )
 const course = computed(() => desk.surfacePlan.value?.course)
@@ -38,35 +42,42 @@ const QUARTER = 90
   <SurfaceTabs />
   <section id="pour" class="panel" aria-labelledby="pour-title">
     <div class="row mb-3">
-      <h2 id="pour-title" class="grow">Sections and mix cards</h2>
-      <v-btn
-        v-if="laid.length > 0"
-        color="primary"
-        variant="flat"
-        :to="`/jobs/${desk.jobId}/cards`"
-        data-test="to-cards"
-        >Mix cards, to print</v-btn
-      >
-    </div>
-    <FindingList :findings="desk.findings('pour')" />
-    <p v-if="!coat || !desk.surfacePlan.value" class="quiet">
-      Once there are batches, the floor is cut here into one section for each.
-    </p>
-    <template v-else>
-      <div class="row mb-3" role="tablist" aria-label="Coat whose sections are shown">
+      <h2 id="pour-title" class="grow">The pour</h2>
+      <div class="row" role="tablist" aria-label="Coat whose pour is shown">
         <button
           v-for="c in laid"
           :key="c.id"
           type="button"
           role="tab"
           class="tab"
-          :aria-selected="c.id === coat.id"
+          :aria-selected="c.id === coat?.id"
           @click="chosen = c.id"
         >
           <svg class="chip" aria-hidden="true"><rect width="14" height="14" :fill="c.color" /></svg>Coat
-          {{ c.number }}: {{ c.sections?.length }} {{ c.sections?.length === 1 ? 'section' : 'sections' }}
+          {{ c.number }}: {{ c.sections?.length }} {{ c.sections?.length === 1 ? 'batch' : 'batches'
+          }}<span v-if="c.train && !c.train.makes" class="late"> too tight</span>
         </button>
       </div>
+      <v-btn v-if="coat" :to="`/jobs/${desk.jobId}/running/${coat.id}`" data-test="to-running"
+        >Running sheet</v-btn
+      >
+      <v-btn
+        v-if="laid.length > 0"
+        color="primary"
+        variant="flat"
+        :to="`/jobs/${desk.jobId}/cards`"
+        data-test="to-cards"
+        >Mix cards</v-btn
+      >
+    </div>
+    <p v-if="!coat || !desk.surfacePlan.value" class="quiet">
+      Once there are batches, the hour of the pour is run here, with the people it takes.
+    </p>
+    <template v-else>
+      <PourHour :plan="desk.surfacePlan.value" :coat="coat" />
+      <TeamFields class="mt-3" />
+      <FindingList :findings="desk.findings('pour')" class="mt-3" />
+      <h3 class="mt-4 mb-2">Sections and tape</h3>
       <div class="halves">
         <SpanList v-if="panels" :coat="coat" />
         <p v-else-if="!course" class="quiet">
@@ -122,6 +133,10 @@ const QUARTER = 90
 .tab[aria-selected='true'] {
   border: 2px solid var(--ink);
   font-weight: 660;
+}
+.late {
+  color: var(--stop);
+  font-weight: 700;
 }
 .direction {
   max-width: 180px;

@@ -1,0 +1,100 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+import type { Tried } from './usePour'
+import { useSession } from '../people/session'
+import { causes, limits } from './words'
+
+/** Whether a pour is made, by how much, and how likely. */
+const props = defineProps<{ tried: Tried; told: (s: number) => string; title: string }>()
+const session = useSession()
+const run = computed(() => props.tried.pour.run)
+const tight = computed(() => run.value.moments[0])
+const people = computed(() => props.tried.pour.crew.length)
+const PERCENT = 100
+const percent = (of: number): string => {
+  const p = of * PERCENT
+  if (p > 0 && p < 1) return 'under 1 %'
+  if (p < PERCENT && p > PERCENT - 1) return 'over 99 %'
+  return `${Math.round(p)} %`
+}
+const chances = computed(() => {
+  const o = props.tried.odds
+  if (!o) return []
+  return [
+    { words: 'a pail is lost', of: o.pail },
+    { words: 'a film closes unfinished', of: o.film },
+    { words: 'a lap line shows', of: o.join },
+    { words: 'the shift ends first', of: o.shift },
+  ].filter((c) => c.of.of > 0)
+})
+</script>
+
+<template>
+  <div class="answer" :data-test="`answer-${title === 'As planned' ? 'now' : 'tried'}`">
+    <p class="small quiet head">{{ title }}</p>
+    <p class="verdict" :class="{ late: !run.makes }">
+      {{ people }} {{ people === 1 ? 'person' : 'people' }}
+      {{
+        run.makes
+          ? people === 1
+            ? 'makes it'
+            : 'make it'
+          : people === 1
+            ? 'does not make it'
+            : 'do not make it'
+      }}
+    </p>
+    <p v-if="tight" class="small">
+      Tightest at {{ told(tight.at) }}: batch {{ tight.batch }},
+      <strong
+        >{{ session.format('span', Math.abs(tight.slack)) }}
+        {{ tight.slack < 0 ? 'too late' : 'left' }}</strong
+      >
+      of the {{ limits[tight.limit] }}.
+    </p>
+    <p class="small">
+      {{ tried.pour.batches.length }} {{ tried.pour.batches.length === 1 ? 'batch' : 'batches' }}, first pail
+      met at {{ told(run.passages?.[0]?.meets ?? 0) }}, all done at {{ told(run.ends) }}.
+    </p>
+    <p v-if="!run.known" class="small quiet">
+      The sheet does not say how long its film can be worked, so joins are not judged.
+    </p>
+    <p v-if="run.drawn" class="small quiet">Each pail is emptied as it is spread, not at once.</p>
+    <template v-if="tried.odds">
+      <p class="small" data-test="odds">
+        Made in <strong>{{ percent(tried.odds.makes.of) }}</strong> of {{ tried.odds.runs }} tries
+        <span class="quiet"
+          >({{ percent(tried.odds.makes.low) }} to {{ percent(tried.odds.makes.high) }})</span
+        ><template v-for="c in chances" :key="c.words">; {{ c.words }} in {{ percent(c.of.of) }}</template
+        ><template v-if="tried.odds.which">, most often batch {{ tried.odds.which }}</template
+        >.
+        <template v-if="tried.odds.most[0]">
+          What decides most is {{ causes[tried.odds.most[0].cause] }}.
+        </template>
+      </p>
+    </template>
+    <p v-else class="small quiet">Trying it many times …</p>
+  </div>
+</template>
+
+<style scoped>
+.answer {
+  border: 1px solid var(--line);
+  background: var(--paper);
+  padding: 8px 12px 10px;
+  display: grid;
+  gap: 3px;
+  align-content: start;
+}
+p {
+  margin: 0;
+}
+.verdict {
+  font-size: 1.15rem;
+  font-weight: 700;
+  color: var(--good);
+}
+.verdict.late {
+  color: var(--stop);
+}
+</style>

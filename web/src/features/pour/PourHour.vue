@@ -1,0 +1,162 @@
+<script setup lang="ts">
+import { computed, ref, watch } from 'vue'
+import type { CoatPlan, EditStep, SurfacePlan } from '../../api/client'
+import PourFloor from '../../drawing/PourFloor.vue'
+import PourRibbons from '../../drawing/PourRibbons.vue'
+import { useDesk } from '../job/useEditor'
+import PourAnswer from './PourAnswer.vue'
+import RunningList from './RunningList.vue'
+import WhatIf from './WhatIf.vue'
+import { useHour } from './useHour'
+import { usePour } from './usePour'
+
+/** The hour of a pour: floor and time together, what comes of it, and what if. */
+const props = defineProps<{ plan: SurfacePlan; coat: CoatPlan }>()
+const desk = useDesk()
+const patch = ref<EditStep[]>([])
+const id = computed(() => props.coat.id)
+watch(id, () => (patch.value = []))
+const { now, tried, ways, trouble } = usePour(id, patch)
+const shown = computed(() => (tried.value ?? now.value)?.pour)
+const zone = computed(() => desk.plan.value.zone)
+const hour = useHour(shown, zone)
+const { at, begin, end, playing, speed, looped, told } = hour
+const speeds = { 1: '1 ×', 10: '10 ×', 30: '30 ×', 60: '60 ×', 120: '120 ×' }
+const loops = computed(() =>
+  Object.fromEntries((shown.value?.batches ?? []).map((_, i) => [String(i + 1), `batch ${i + 1}`])),
+)
+const own = computed(() => desk.surface.value.coats[props.coat.number - 1])
+const path = computed(
+  () =>
+    `/job/surfaces/${desk.file.value.job.surfaces.indexOf(desk.surface.value)}/coats/${props.coat.number - 1}`,
+)
+const drawn = computed(() => !!props.plan.course)
+const RIGHT = 30
+function key(event: KeyboardEvent): void {
+  if (event.key === 'ArrowRight') at.value = Math.min(end.value, at.value + RIGHT)
+  else if (event.key === 'ArrowLeft') at.value = Math.max(begin.value, at.value - RIGHT)
+  else if (event.key === ' ') hour.play()
+  else return
+  event.preventDefault()
+}
+</script>
+
+<template>
+  <p v-if="trouble" role="alert">{{ trouble }}</p>
+  <div v-if="shown" class="hour">
+    <div class="picture">
+      <PourFloor
+        v-if="drawn"
+        :surface="desk.surface.value"
+        :plan="plan"
+        :coat="coat"
+        :pour="shown"
+        :at="at"
+      />
+      <div class="row controls" tabindex="0" role="group" aria-label="The hour" @keydown.self="key">
+        <v-btn size="small" color="primary" variant="flat" data-test="play" @click="hour.play()">{{
+          playing ? 'Pause' : 'Play'
+        }}</v-btn>
+        <v-btn size="small" aria-label="To the tight moment before" @click="hour.toTight(-1)">‹ tight</v-btn>
+        <v-btn
+          size="small"
+          aria-label="To the next tight moment"
+          data-test="next-tight"
+          @click="hour.toTight(1)"
+          >tight ›</v-btn
+        >
+        <strong class="figure" data-test="hour-at">{{ told(at) }}</strong>
+        <input
+          v-model.number="at"
+          type="range"
+          :min="begin"
+          :max="end"
+          step="1"
+          class="grow"
+          aria-label="Moment of the pour"
+          :aria-valuetext="told(at)"
+          data-test="scrub"
+        />
+        <label class="small"
+          >at
+          <select v-model.number="speed" class="control" aria-label="Speed">
+            <option v-for="(words, s) in speeds" :key="s" :value="Number(s)">{{ words }}</option>
+          </select></label
+        >
+        <label v-if="Object.keys(loops).length > 1" class="small"
+          >of
+          <select v-model.number="looped" class="control" aria-label="What is played">
+            <option :value="0">the whole hour</option>
+            <option v-for="(words, b) in loops" :key="b" :value="Number(b)">{{ words }}</option>
+          </select></label
+        >
+      </div>
+      <PourRibbons
+        v-model:at="at"
+        class="lanes"
+        :pour="shown"
+        :ghost="tried ? now?.pour : undefined"
+        :color="coat.color"
+        :told="told"
+      />
+      <RunningList class="list" :pour="shown" :told="told" :at="at" />
+    </div>
+    <div class="beside">
+      <PourAnswer v-if="now" :tried="now" :told="told" title="As planned" />
+      <PourAnswer v-if="tried" :tried="tried" :told="told" title="What if" />
+      <WhatIf v-if="own" :key="coat.id" :coat="own" :path="path" :ways="ways" @tried="patch = $event" />
+    </div>
+  </div>
+  <p v-else-if="!trouble" class="quiet">Running the hour …</p>
+</template>
+
+<style scoped>
+.hour {
+  display: grid;
+  grid-template-columns: minmax(0, 1.9fr) minmax(0, 1fr);
+  gap: 16px;
+  align-items: start;
+}
+.picture {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr);
+  gap: 8px;
+  min-width: 0;
+}
+.beside {
+  display: grid;
+  gap: 10px;
+}
+.controls {
+  gap: 8px;
+}
+.controls input[type='range'] {
+  min-width: 80px;
+  accent-color: var(--cure);
+}
+.controls label {
+  display: inline-flex;
+  gap: 5px;
+  align-items: center;
+}
+.controls .control {
+  width: auto;
+}
+.controls .figure {
+  min-width: 76px;
+}
+.list {
+  display: none;
+}
+@media (max-width: 900px) {
+  .hour {
+    grid-template-columns: minmax(0, 1fr);
+  }
+  .lanes {
+    display: none;
+  }
+  .list {
+    display: block;
+  }
+}
+</style>

@@ -1,0 +1,157 @@
+<script setup lang="ts">
+import { computed, reactive, watch } from 'vue'
+import type { Coat, Fix, PourWay } from '../../api/client'
+import FieldGrid from '../../fields/FieldGrid.vue'
+import type { Field } from '../../fields/grid'
+import { useDesk } from '../job/useEditor'
+import { useSession } from '../people/session'
+import { limits } from './words'
+
+/** Handles on a pour: what would come of other people, another pace, temperature, batch or hour. */
+const props = defineProps<{ coat: Coat; path: string; ways: PourWay[] }>()
+const emit = defineEmits<{ tried: [patch: Fix['patch']] }>()
+const desk = useDesk()
+const session = useSession()
+const MOST = 50
+const USUAL_SLAB = 20
+interface Handles {
+  spreaders?: number
+  pace?: number
+  slab?: number
+  kits?: string
+  hardener?: string
+  start?: string
+}
+const own = reactive<Handles>({})
+const job = computed(() => desk.file.value.job)
+const sheet = computed(() => desk.file.value.products.find((p) => p.id === props.coat.product))
+const hardeners = computed(() =>
+  Object.fromEntries((sheet.value?.hardeners ?? []).map((h) => [h.id, h.name])),
+)
+const policies = { whole: 'whole kits', one: 'one kit at a time', half: 'half kits', third: 'third kits' }
+const team = computed(() => (job.value.crew.team?.length ?? 0) > 0)
+const ownPeople = computed(() => props.coat.own?.spreaders)
+
+const patch = computed<Fix['patch']>(() => {
+  const steps: Fix['patch'] = []
+  if (own.spreaders && ownPeople.value)
+    steps.push({ op: 'replace', path: `${props.path}/own/spreaders`, value: own.spreaders })
+  else if (own.spreaders) steps.push({ op: 'replace', path: '/job/crew/spreaders', value: own.spreaders })
+  if (own.pace)
+    steps.push(
+      props.coat.pace
+        ? { op: 'replace', path: `${props.path}/pace/value`, value: own.pace }
+        : { op: 'replace', path: '/job/crew/pace/value', value: own.pace },
+    )
+  if (own.slab !== undefined)
+    steps.push({ op: 'add', path: '/job/slab', value: { value: own.slab, source: 'assumed' } })
+  if (own.kits)
+    steps.push({ op: 'add', path: `${props.path}/own`, value: { ...props.coat.own, kits: own.kits } })
+  if (own.hardener) steps.push({ op: 'add', path: `${props.path}/hardener`, value: own.hardener })
+  if (own.start) steps.push({ op: 'add', path: '/job/start', value: own.start })
+  return steps
+})
+watch(patch, (p) => emit('tried', p))
+function clear(): void {
+  for (const key of Object.keys(own) as (keyof Handles)[]) own[key] = undefined
+}
+function take(): void {
+  desk.take({ label: 'What was tried', patch: patch.value })
+  clear()
+}
+function takeWay(way: PourWay): void {
+  desk.take({ label: way.label, patch: way.patch })
+}
+const fields = computed<(Field | false)[]>(() => [
+  !team.value && {
+    as: 'number',
+    label: 'People on the floor',
+    value: own.spreaders ?? ownPeople.value ?? job.value.crew.spreaders,
+    whole: true,
+    least: 1,
+    most: MOST,
+    take: (n) => (own.spreaders = n),
+  },
+  {
+    as: 'quantity',
+    kind: 'pace',
+    label: 'Pace of each',
+    value: own.pace ?? props.coat.pace?.value ?? job.value.crew.pace.value,
+    positive: true,
+    take: (v) => (own.pace = v),
+  },
+  {
+    as: 'quantity',
+    kind: 'temperature',
+    label: 'Slab and parts',
+    value: own.slab ?? job.value.slab?.value ?? USUAL_SLAB,
+    take: (v) => (own.slab = v),
+  },
+  {
+    as: 'pick',
+    label: 'A batch is',
+    value: own.kits ?? props.coat.own?.kits,
+    options: policies,
+    none: 'as the job',
+    take: (v) => (own.kits = v || undefined),
+  },
+  Object.keys(hardeners.value).length > 0 && {
+    as: 'pick',
+    label: 'With the hardener',
+    value: own.hardener ?? props.coat.hardener,
+    options: hardeners.value,
+    none: 'the one of the sheet',
+    take: (v) => (own.hardener = v || undefined),
+  },
+])
+</script>
+
+<template>
+  <div class="whatif">
+    <h3>What if</h3>
+    <FieldGrid :fields="fields" :columns="2" open />
+    <div v-if="patch.length > 0" class="row mt-3">
+      <v-btn
+        v-if="session.mayEdit"
+        size="small"
+        color="primary"
+        variant="flat"
+        data-test="take-over"
+        @click="take"
+        >Take it over</v-btn
+      >
+      <v-btn size="small" data-test="put-back" @click="clear">Put back</v-btn>
+    </div>
+    <template v-if="ways.length > 0">
+      <h3 class="mt-4">What would help</h3>
+      <ul class="ways" data-test="ways">
+        <li v-for="w in ways" :key="w.label">
+          <span class="small">
+            <strong>{{ w.label }}</strong>: {{ w.makes ? 'makes it' : 'not enough by itself' }},
+            {{ session.format('span', Math.abs(w.tight.slack)) }}
+            {{ w.tight.slack < 0 ? 'too late for' : 'left of' }} the {{ limits[w.tight.limit] }}
+          </span>
+          <v-btn v-if="session.mayEdit" size="x-small" :aria-label="`Do this: ${w.label}`" @click="takeWay(w)"
+            >Do this</v-btn
+          >
+        </li>
+      </ul>
+    </template>
+  </div>
+</template>
+
+<style scoped>
+.ways {
+  list-style: none;
+  padding: 0;
+  margin: 4px 0 0;
+  display: grid;
+  gap: 4px;
+}
+.ways li {
+  display: grid;
+  grid-template-columns: 1fr auto;
+  gap: 8px;
+  align-items: center;
+}
+</style>

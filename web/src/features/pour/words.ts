@@ -1,0 +1,34 @@
+import type { Chance, CrewMember, Pinch, Stint } from '../../api/client'
+
+export const acts: Record<Stint['act'], string> = {
+  fetch: 'back for the next',
+  open: 'opens the pails',
+  mix: 'mixes',
+  carry: 'carries',
+  pour: 'pours',
+  'cut-in': 'cuts in',
+  spread: 'spreads',
+  roll: 'rolls',
+  broadcast: 'broadcasts',
+}
+export const limits: Record<Pinch['limit'], string> = {
+  pail: 'pot life in the pail',
+  film: 'working time of the film',
+  join: 'wet edge of the section before',
+  shift: 'end of the shift',
+}
+export const roles: Record<CrewMember['roles'][number], string> = {
+  mixer: 'mixes',
+  runner: 'carries',
+  pourer: 'pours',
+  'cutter-in': 'cuts in',
+  spreader: 'spreads',
+  roller: 'rolls',
+  caster: 'broadcasts',
+}
+export const causes: Record<Chance['most'][number]['cause'], string> = {
+  pace: 'the pace of the day',
+  mixing: 'how long mixing takes',
+  life: 'how long the mix lives',
+  warmth: 'the temperature',
+}
