@@ -94,7 +94,7 @@ type Way struct {
 	Label   string              `json:"label"`
 	Patch   []finding.PatchStep `json:"patch" doc:"Of the plan file"`
 	Makes   bool                `json:"makes"`
-	Tight   sim.Pinch          `json:"tight" doc:"Its tightest moment"`
+	Tight   sim.Pinch           `json:"tight" doc:"Its tightest moment"`
 	Gain    measure.Span        `json:"gain" doc:"s that the tightest moment gains"`
 	Ends    measure.Span        `json:"ends" doc:"s from the first batch poured to the last section done"`
 	People  int                 `json:"people"`

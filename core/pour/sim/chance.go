@@ -84,7 +84,7 @@ func wilson(hits, runs int) Odds {
 }
 
 // Try runs a train many times with what may come otherwise, as it is run best when
-// nothing does; each batch is begun on its cue, so long after another was poured. The
+// nothing does; each batch is begun on its cue, when so much of another is spread. The
 // same seed gives the same odds. Tell, where there is one, hears after some runs how
 // many are done. It fails when the context does.
 func Try(ctx context.Context, t Train, s Spreads, runs int, seed uint64, tell func(done int)) (Chance, error) {
@@ -93,7 +93,7 @@ func Try(ctx context.Context, t Train, s Spreads, runs int, seed uint64, tell fu
 		return Chance{}, err
 	}
 	e := as.engine
-	cues := e.cues()
+	cues := e.cues(as.way)
 	random := rand.New(rand.NewPCG(seed, 0x9e3779b97f4a7c15))
 	var v varied
 	pace := 1.0
@@ -153,9 +153,9 @@ func Try(ctx context.Context, t Train, s Spreads, runs int, seed uint64, tell fu
 	return c, nil
 }
 
-// cues are when each batch is begun as the engine last ran: so long after the last
-// batch that was poured by then, or after the beginning.
-func (e *engine) cues() []cue {
+// cues are when each batch is begun as the engine last ran: when so much was spread of the
+// last batch that was poured by then, or so long after the beginning.
+func (e *engine) cues(as way) []cue {
 	cues := make([]cue, len(e.passages))
 	for k := 1; k < len(cues); k++ {
 		opened, base := e.open[k], -1
@@ -164,9 +164,15 @@ func (e *engine) cues() []cue {
 				base = j
 			}
 		}
-		cues[k] = cue{base, opened}
-		if base >= 0 {
-			cues[k].after -= e.passages[base].Pour
+		cues[k] = cue{base, opened, -1}
+		if base < 0 {
+			continue
+		}
+		seen := e.passages[base]
+		cues[k].after -= seen.Pour
+		// Who mixes ahead cannot have seen how the section in hand ends.
+		if takes := seen.Laid - seen.Pour; takes > 0 && !(as.mixesFirst && base == k-1) {
+			cues[k].share = float64(cues[k].after / takes)
 		}
 	}
 	return cues

@@ -29,10 +29,12 @@ type way struct {
 	drawn      bool // a pail is emptied as it is spread, not at once
 }
 
-// cue is when a mixer begins a batch: so long after another batch is poured.
+// cue is when a mixer begins a batch: when so much of another is spread, as can be seen;
+// else so long after that is poured, or after the beginning.
 type cue struct {
 	base  int // batch, from 0; −1 counts from the beginning
 	after measure.Span
+	share float64 // of the way from its pour to its last strip; below zero goes by the time
 }
 
 // varied are the factors by which a run departs from the plan; nil departs in
@@ -209,8 +211,12 @@ func (e *engine) mix(k int, wanted measure.Span, carried int, cues []cue) int {
 		at = 0
 	case cues != nil:
 		at = cues[k].after
-		if base := cues[k].base; base >= 0 {
-			at += e.passages[base].Pour
+		if c := cues[k]; c.base >= 0 {
+			seen := &e.passages[c.base]
+			at += seen.Pour
+			if c.share >= 0 {
+				at = seen.Pour + measure.Span(c.share)*(seen.Laid-seen.Pour)
+			}
 		}
 	default:
 		at = max(at, 0)

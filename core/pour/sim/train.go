@@ -124,8 +124,8 @@ type Pinch struct {
 // Run is a train as it runs.
 type Run struct {
 	Passages []Passage    `json:"passages,omitempty" doc:"Each batch on its way"`
-	Parts    []Stint       `json:"parts,omitempty" doc:"Who does what and when"`
-	Moments  []Pinch     `json:"moments" doc:"The tightest of each limit, tightest first"`
+	Parts    []Stint      `json:"parts,omitempty" doc:"Who does what and when"`
+	Moments  []Pinch      `json:"moments" doc:"The tightest of each limit, tightest first"`
 	Makes    bool         `json:"makes" doc:"Nothing comes too late"`
 	Drawn    bool         `json:"drawn,omitempty" doc:"Each pail is emptied as it is spread; else at once"`
 	Known    bool         `json:"known" doc:"The sheet tells how long the film can be worked, so that joins can be judged"`
