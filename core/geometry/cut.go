@@ -246,10 +246,10 @@ func (c *cutter) split(ring Ring) {
 
 func (c *cutter) count(first int) int { return len(c.crossings) - first }
 
-// join closes the chains of one side along the cut line. Along it the inside
-// lies between a crossing upward and the next crossing downward, so the k-th
-// of the one belongs to the k-th of the other, even where crossings coincide.
-func (c *cutter) join(above bool) []Ring {
+// mates are the crossings at the two ends of each stretch of the cut line inside. Along
+// the line the inside lies between a crossing upward and the next crossing downward, so
+// the k-th of the one belongs to the k-th of the other, even where crossings coincide.
+func (c *cutter) mates() []int {
 	half := len(c.crossings) / 2
 	up, down := make([]int, 0, half), make([]int, 0, half)
 	for i, x := range c.crossings {
@@ -266,6 +266,12 @@ func (c *cutter) join(above bool) []Ring {
 	for k := range up {
 		mate[up[k]], mate[down[k]] = down[k], up[k]
 	}
+	return mate
+}
+
+// join closes the chains of one side along the cut line.
+func (c *cutter) join(above bool) []Ring {
+	mate := c.mates()
 	from := make([]int, len(c.crossings)) // the chain that starts at a crossing
 	for k, ch := range c.chains {
 		if ch.above == above {

@@ -91,7 +91,8 @@ func mostBatches(coats []dividedCoat) *kit.Division {
 func (t terms) cut(i int, off *takeoff.Takeoff, most *kit.Division, coats []dividedCoat, out []laidCoat) (pour.Course, []finding.Finding) {
 	s, path := t.file.Job.Surfaces[i], surfacePath(i)
 	polygon := s.Floor.Polygon()
-	course := pour.Plot(polygon, s.Layout, shares(most))
+	course := pour.Plot(polygon, s.Layout, shares(most), t.floors)
+	course.Reason = course.Told(t.units)
 	var found []finding.Finding
 	if s.Layout.Exit == nil && len(most.Batches) > 1 {
 		found = append(found, finding.Finding{
@@ -113,7 +114,7 @@ func (t terms) cut(i int, off *takeoff.Takeoff, most *kit.Division, coats []divi
 			}
 		}
 		out[c] = laidCoat{t.owned(laying.Sections, t.layers[i][c], division, off), laying.Cuts}
-		found = append(found, laying.Findings(path, c+1)...)
+		found = append(found, laying.Findings(path, c+1, t.units)...)
 	}
 	return course, found
 }

@@ -87,11 +87,14 @@ type CoatPlan struct {
 }
 
 // Planner makes plans, and remembers of one what the next one needs, too: how long
-// mixes live. It may be shared.
-type Planner struct{ known *cure.Known }
+// mixes live, and how floors divide. It may be shared.
+type Planner struct {
+	known  *cure.Known
+	floors *pour.Memory
+}
 
 // NewPlanner remembers nothing yet.
-func NewPlanner() *Planner { return &Planner{cure.NewKnown()} }
+func NewPlanner() *Planner { return &Planner{cure.NewKnown(), pour.NewMemory()} }
 
 // Make is the plan of a job by a planner of its own.
 func Make(f job.File, units measure.System, now time.Time) Plan {
@@ -110,7 +113,7 @@ func (p *Planner) Make(f job.File, units measure.System, now time.Time) Plan {
 // error before the next coat is worked out.
 func (p *Planner) MakeFor(ctx context.Context, f job.File, units measure.System, now time.Time) (Plan, error) {
 	t, found := read(f, units, now)
-	t.known, t.ctx = p.known, ctx
+	t.known, t.floors, t.ctx = p.known, p.floors, ctx
 	m := measureAll(t)
 	s := surveyAll(t, m)
 	b := buildAll(t, m)

@@ -37,7 +37,7 @@ var ErrNoPour = errors.New("there is no pour of this coat")
 // poured finds a coat of a file and runs the stages that its pour needs.
 func (p *Planner) poured(ctx context.Context, f job.File, units measure.System, now time.Time, coat string) (PourPlan, sim.Train, error) {
 	t, _ := read(f, units, now)
-	t.known, t.ctx = p.known, ctx
+	t.known, t.floors, t.ctx = p.known, p.floors, ctx
 	m := measureAll(t)
 	b := buildAll(t, m)
 	k := buyAll(t, b)

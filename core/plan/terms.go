@@ -13,6 +13,7 @@ import (
 	"nephelon/core/job"
 	"nephelon/core/material"
 	"nephelon/core/measure"
+	"nephelon/core/pour"
 	"nephelon/core/school"
 	"nephelon/core/survey"
 )
@@ -34,6 +35,7 @@ type terms struct {
 	hours   job.Hours
 	weather weather
 	known   *cure.Known
+	floors  *pour.Memory
 	ctx     context.Context
 }
 

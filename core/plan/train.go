@@ -76,18 +76,22 @@ func (t terms) grounds(l layer, laid laidCoat) []ground {
 		for _, r := range s.Rings {
 			g.walls += r.Perimeter()
 		}
-		edge := 0.0
+		edge := float64(s.Edge)
+		g.walls -= edge
 		for _, c := range laid.cuts {
-			if c.After == k+1 || c.After == k {
+			if c.After == k+1 {
 				g.walls -= float64(c.Wet)
-			}
-			if c.After == k {
-				edge = float64(c.Wet)
 			}
 		}
 		g.walls = math.Max(0, g.walls)
-		if k > 0 && joined {
+		switch {
+		case !joined || k == 0:
+		case len(s.Rings) == 0: // by area alone, one after the other
 			g.beside = []int{k - 1}
+		default:
+			for _, n := range s.Beside {
+				g.beside = append(g.beside, n-1)
+			}
 		}
 		if edge == 0 { // nothing is joined, or nobody knows along what
 			edge = math.Sqrt(g.area)

@@ -5,6 +5,7 @@ package pour
 import (
 	"fmt"
 	"math"
+	"slices"
 
 	"nephelon/core/finding"
 	"nephelon/core/geometry"
@@ -14,6 +15,8 @@ import (
 // Layout is how a crew chooses to work across a surface.
 type Layout struct {
 	Exit      *geometry.Point `json:"exit,omitempty" doc:"The door by which the crew leaves"`
+	Mixing    *geometry.Point `json:"mixing,omitempty" doc:"Where batches are mixed; they are carried from there through the floor"`
+	Walkway   *measure.Length `json:"walkway,omitempty" minimum:"0.3" maximum:"5" doc:"m that the way out is wide at least; 0.6 when left out"`
 	Direction *measure.Angle  `json:"direction,omitempty" minimum:"-360" maximum:"360" doc:"Degrees from the x axis along which the work moves; the cut lines lie square to it. Chosen by the plan when left out"`
 }
 
@@ -26,6 +29,8 @@ type Section struct {
 	Rings   []geometry.Ring `json:"rings" doc:"Outlines counter-clockwise, holes clockwise; of a floor"`
 	Spans   []Cover         `json:"spans,omitempty" doc:"What it covers of the panels of a top or a pool"`
 	Patches int             `json:"patches" doc:"Separate pieces; more than one is awkward"`
+	Beside  []int           `json:"beside,omitempty" doc:"Numbers of the sections worked before whose wet edge it meets"`
+	Edge    measure.Length  `json:"edge,omitempty" doc:"m of wet edge that it meets"`
 	Label   geometry.Point  `json:"label" doc:"A place inside for its number"`
 }
 
@@ -33,13 +38,15 @@ type Section struct {
 type Mark struct {
 	Hole  int            `json:"hole" doc:"-1 on the outline, else the hole's index"`
 	Side  int            `json:"side" doc:"From 1; side n runs from corner n to the next"`
-	Along measure.Length `json:"along" doc:"m from corner n"`
+	Along measure.Length `json:"along" doc:"m from corner n; of an earlier tape from its first end"`
+	Tape  int            `json:"tape,omitempty" doc:"The section after which the tape was put that it ends on, where it ends on no wall"`
 	At    geometry.Point `json:"at"`
 }
 
 // Cut is the line between two sections.
 type Cut struct {
 	After int            `json:"after" doc:"The section worked before it"`
+	With  []int          `json:"with" doc:"Those on its other side"`
 	Wet   measure.Length `json:"wet" doc:"Length of wet edge to keep alive, m"`
 	Marks []Mark         `json:"marks"`
 }
@@ -49,8 +56,14 @@ type Course struct {
 	Direction measure.Angle `json:"direction"`
 	Chosen    bool          `json:"chosen" doc:"A person chose it"`
 	Reason    string        `json:"reason"`
+	Pieces    bool          `json:"pieces,omitempty" doc:"Not in straight strips across, but piece by piece from the farthest corner"`
 	exit      *geometry.Point
 	travel    geometry.Travel
+	wet       measure.Length // of its joins, where it goes by pieces
+	longest   measure.Length
+	walkway   *measure.Length
+	memory    *Memory
+	strips    string // what straight strips would do
 }
 
 // maxCandidates bounds how many directions are tried for a surface.
@@ -60,8 +73,9 @@ const maxCandidates = 6
 // direction given by a person is kept, turned round if that brings the work
 // towards the exit. Otherwise those of the longest walls are tried with the
 // given shares; the one that keeps sections whole, ends at the exit and has the
-// shortest wet edges wins.
-func Plot(p geometry.Polygon, layout Layout, shares []float64) Course {
+// shortest wet edges wins; where none does all that, the floor is divided piece by piece.
+// What takes long is kept in a memory, where there is one.
+func Plot(p geometry.Polygon, layout Layout, shares []float64, memory *Memory) Course {
 	if layout.Direction != nil {
 		c := newCourse(p, layout, float64(*layout.Direction))
 		c.Chosen = true
@@ -76,7 +90,43 @@ func Plot(p geometry.Polygon, layout Layout, shares []float64) Course {
 		}
 	}
 	best.Reason = "Chosen for whole sections that end at the exit with the shortest wet edges."
-	return best
+	best.memory = memory
+	return best.orPieces(p, shares)
+}
+
+// orPieces is the course, or, where its straight strips fall apart or do not end at the
+// exit, the one piece by piece that does neither.
+func (c Course) orPieces(p geometry.Polygon, shares []float64) Course {
+	strips := geometry.Strips(p, c.travel, shares)
+	torn := slices.ContainsFunc(strips, func(s geometry.Strip) bool { return s.Patches() > 1 })
+	if c.exit == nil || len(shares) < 2 || !torn && c.endsAtExit(strips) {
+		return c
+	}
+	c.Pieces = true
+	laying, err := c.lift(p, shares)
+	if err != nil {
+		c.Pieces = false
+		return c
+	}
+	for _, cut := range laying.Cuts {
+		c.wet += cut.Wet
+		c.longest = max(c.longest, cut.Wet)
+	}
+	what := "would not end at the exit"
+	if torn {
+		what = "would fall apart"
+	}
+	c.strips = what
+	return c
+}
+
+// Told is why the sections are as they are.
+func (c Course) Told(units measure.System) string {
+	if !c.Pieces {
+		return c.Reason
+	}
+	return fmt.Sprintf("Straight strips across %s, so the work goes piece by piece from the farthest corner to the exit, each in one: %s of wet edge in all, the longest join %s.",
+		c.strips, units.Length(c.wet), units.Length(c.longest))
 }
 
 // candidates are the directions of the longest walls and square to them.
@@ -103,7 +153,7 @@ func candidates(outline geometry.Ring) []float64 {
 }
 
 func newCourse(p geometry.Polygon, layout Layout, degrees float64) Course {
-	c := Course{travel: geometry.Heading(degrees), Direction: measure.Angle(degrees), exit: layout.Exit}
+	c := Course{travel: geometry.Heading(degrees), Direction: measure.Angle(degrees), exit: layout.Exit, walkway: layout.Walkway}
 	if c.exit == nil {
 		return c
 	}
@@ -147,10 +197,16 @@ type Laying struct {
 	Sections   []Section
 	Cuts       []Cut
 	endsAtExit bool
+	over       []float64 // by section: m that its crew walks over wet film to the exit
 }
 
 // Lay cuts the surface into one section per share along the course.
 func (c Course) Lay(p geometry.Polygon, shares []float64) Laying {
+	if c.Pieces {
+		if l, err := c.lift(p, shares); err == nil {
+			return l
+		}
+	}
 	strips := geometry.Strips(p, c.travel, shares)
 	l := Laying{
 		Sections:   make([]Section, len(strips)),
@@ -159,11 +215,14 @@ func (c Course) Lay(p geometry.Polygon, shares []float64) Laying {
 	}
 	for i, s := range strips {
 		l.Sections[i] = Section{Number: i + 1, Area: measure.Area(s.Area), Rings: s.Rings, Patches: s.Patches(), Label: s.Inside(c.travel)}
+		if i > 0 {
+			l.Sections[i].Beside, l.Sections[i].Edge = []int{i}, l.Cuts[i-1].Wet
+		}
 		if i == len(strips)-1 {
 			break
 		}
 		chord, width := geometry.Chord(p, c.travel, s.To)
-		cut := Cut{After: i + 1, Wet: measure.Length(width), Marks: make([]Mark, len(chord))}
+		cut := Cut{After: i + 1, With: []int{i + 2}, Wet: measure.Length(width), Marks: make([]Mark, len(chord))}
 		for k, m := range chord {
 			cut.Marks[k] = Mark{Hole: m.Hole, Side: m.Side + 1, Along: measure.Length(m.Along), At: m.At}
 		}
@@ -172,9 +231,83 @@ func (c Course) Lay(p geometry.Polygon, shares []float64) Laying {
 	return l
 }
 
+// leastJoin is the shortest stretch of an edge that counts as one, m.
+const leastJoin = 0.05
+
+// lift cuts the surface into pieces, one per share.
+func (c Course) lift(p geometry.Polygon, shares []float64) (Laying, error) {
+	width := usualWalkway
+	if c.walkway != nil {
+		width = float64(*c.walkway)
+	}
+	key := keyOf(p, *c.exit, width, shares)
+	if known, ok := c.memory.get(key); ok {
+		return known, nil
+	}
+	pieces, err := geometry.Peel(p, *c.exit, shares)
+	if err != nil {
+		return Laying{}, fmt.Errorf("divide the floor: %w", err)
+	}
+	l := Laying{Sections: make([]Section, len(pieces)), Cuts: make([]Cut, 0, len(pieces)-1), endsAtExit: true}
+	for i, piece := range pieces {
+		l.Sections[i] = Section{Number: i + 1, Area: measure.Area(piece.Area), Rings: piece.Rings, Patches: 1, Label: piece.Label}
+	}
+	for i, piece := range pieces {
+		cut := Cut{After: i + 1, With: []int{}, Marks: []Mark{}}
+		for _, j := range piece.Joins {
+			cut.Wet += measure.Length(j[0].Distance(j[1]))
+			cut.Marks = append(cut.Marks, mark(p, j[0], l.Cuts), mark(p, j[1], l.Cuts))
+		}
+		for n := i + 1; n < len(pieces); n++ {
+			shared := 0.0
+			for _, j := range piece.Joins {
+				shared += geometry.Shared(j, pieces[n].Rings)
+			}
+			if shared > leastJoin {
+				cut.With = append(cut.With, n+1)
+				l.Sections[n].Beside = append(l.Sections[n].Beside, i+1)
+				l.Sections[n].Edge += measure.Length(shared)
+			}
+		}
+		if i < len(pieces)-1 {
+			l.Cuts = append(l.Cuts, cut)
+		}
+	}
+	l.over = geometry.Narrow(p, pieces, *c.exit, width)
+	c.memory.put(key, l)
+	return l, nil
+}
+
+// usualWalkway is how wide a way out is at least, m: common practice, no source.
+const usualWalkway = 0.6
+
+// mark is the place on a wall or column where a line ends, or else on a line taped before.
+func mark(p geometry.Polygon, at geometry.Point, taped []Cut) Mark {
+	best, hole := Mark{}, math.Inf(1)
+	for h, ring := range append([]geometry.Ring{p.Outline}, p.Holes...) {
+		side, along, on := ring.Nearest(at)
+		if d := on.Distance(at); d < hole-geometry.Tolerance {
+			hole = d
+			best = Mark{Hole: h - 1, Side: side + 1, Along: measure.Length(along), At: at}
+		}
+	}
+	if hole <= 2*geometry.Tolerance {
+		return best
+	}
+	for _, cut := range taped {
+		for k := 0; k+1 < len(cut.Marks); k += 2 {
+			a, b := cut.Marks[k].At, cut.Marks[k+1].At
+			if off := a.Distance(at) + b.Distance(at) - a.Distance(b); off <= geometry.Tolerance {
+				return Mark{Hole: -1, Tape: cut.After, Along: measure.Length(a.Distance(at)), At: at}
+			}
+		}
+	}
+	return best
+}
+
 // Findings says what is awkward about the sections of a coat. Path is the
 // surface's JSON Pointer.
-func (l Laying) Findings(path string, coat int) []finding.Finding {
+func (l Laying) Findings(path string, coat int, units measure.System) []finding.Finding {
 	var found []finding.Finding
 	warn := func(way, text string, args ...any) {
 		found = append(found, finding.Finding{
@@ -185,6 +318,16 @@ func (l Laying) Findings(path string, coat int) []finding.Finding {
 		if s.Patches > 1 {
 			warn("Choose another direction, or divide the surface into two.",
 				"Coat %d: section %d falls into %d separate pieces, so its batch would be carried between them.", coat, s.Number, s.Patches)
+		}
+	}
+	for n, over := range l.over {
+		if over > 0 {
+			found = append(found, finding.Finding{
+				Level: finding.Warning, Step: finding.Pour, Path: path + "/layout/walkway",
+				Text:   fmt.Sprintf("Coat %d: from section %d nobody comes to the exit over dry floor: the way is too narrow there, and leads about %s over wet film.", coat, n+1, units.Length(measure.Length(over))),
+				WayOut: "Wear spiked shoes, mark another exit, or take a narrower way.",
+			})
+			break // what lies behind it is cut off as well
 		}
 	}
 	if len(l.Sections) > 1 && !l.endsAtExit {

@@ -122,7 +122,7 @@ const arrow = computed(() => {
       <circle :cx="view.x(plan.exit.at)" :cy="view.y(plan.exit.at)" r="11" />
       <text :x="view.x(plan.exit.at)" :y="view.y(plan.exit.at) + 27">exit</text>
     </g>
-    <g :transform="`translate(${width - 34} 34)`" class="way">
+    <g v-if="!plan.course?.pieces" :transform="`translate(${width - 34} 34)`" class="way">
       <circle r="20" />
       <path d="M-12 0H9M3 -6L11 0L3 6" :transform="arrow" />
     </g>

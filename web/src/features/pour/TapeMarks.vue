@@ -7,10 +7,12 @@ const session = useSession()
 type Mark = Cut['marks'][number]
 
 function place(m: Mark): string {
+  if (m.tape) return `the tape after section ${m.tape}`
   if (m.hole < 0) return `wall ${m.side}`
   return `${props.surface.floor.holes[m.hole]?.name ?? `hole ${m.hole + 1}`}, side ${m.side}`
 }
 function from(m: Mark): string {
+  if (m.tape) return 'its first end'
   return m.hole < 0 ? `corner ${m.side}` : `its corner ${m.side}`
 }
 </script>
@@ -32,7 +34,7 @@ function from(m: Mark): string {
     <tbody v-for="cut in cuts" :key="cut.after">
       <tr v-for="(m, i) in cut.marks" :key="i">
         <td>
-          <strong v-if="i === 0">{{ cut.after }} | {{ cut.after + 1 }}</strong>
+          <strong v-if="i === 0">{{ cut.after }} | {{ cut.with.join(', ') }}</strong>
         </td>
         <td>{{ place(m) }}</td>
         <td>{{ from(m) }}</td>

@@ -1,0 +1,325 @@
+package geometry
+
+import (
+	"container/heap"
+	"math"
+)
+
+// The fields that a floor is divided on, and that ways out are looked for on: cells at
+// most, and their size at least, m. A neck narrower than a cell is none that a roller
+// passes.
+const (
+	peelCells = 16_000
+	peelCell  = 0.25
+	wayCells  = 40_000
+	wayCell   = 0.1
+)
+
+// Field is a floor in square cells, for ways through it. A way is told by steps to 16
+// neighbours, and so at most 2.8 % too long, beside the size of a cell.
+type Field struct {
+	Step   float64 // m, of a cell
+	low    Point
+	wide   int
+	high   int
+	inside []bool
+}
+
+// NewField lays cells over a polygon, at most so many and none smaller than a size, m. A
+// cell is inside where its middle is.
+func NewField(p Polygon, most int, finest float64) *Field {
+	low, top := Point{math.Inf(1), math.Inf(1)}, Point{math.Inf(-1), math.Inf(-1)}
+	for _, c := range p.Outline {
+		low, top = Point{math.Min(low.X, c.X), math.Min(low.Y, c.Y)}, Point{math.Max(top.X, c.X), math.Max(top.Y, c.Y)}
+	}
+	f := &Field{Step: math.Max(finest, math.Sqrt((top.X-low.X)*(top.Y-low.Y)/float64(most))), low: low}
+	f.wide, f.high = int((top.X-low.X)/f.Step)+1, int((top.Y-low.Y)/f.Step)+1
+	f.inside = f.mask(p.Rings())
+	return f
+}
+
+// mask tells of each cell whether its middle lies in rings, by the crossings of each row.
+func (f *Field) mask(rings []Ring) []bool {
+	inside := make([]bool, f.wide*f.high)
+	for row := range f.high {
+		y := f.low.Y + (float64(row)+0.5)*f.Step
+		line := inside[row*f.wide : (row+1)*f.wide]
+		for _, r := range rings {
+			for i, a := range r {
+				b := r[(i+1)%len(r)]
+				if (a.Y > y) == (b.Y > y) {
+					continue
+				}
+				// All cells to the right of a crossing change sides.
+				x := a.X + (y-a.Y)/(b.Y-a.Y)*(b.X-a.X)
+				for col := max(0, int(math.Ceil((x-f.low.X)/f.Step-0.5))); col < f.wide; col++ {
+					line[col] = !line[col]
+				}
+			}
+		}
+	}
+	return inside
+}
+
+func (f *Field) middle(cell int) Point {
+	return Point{f.low.X + (float64(cell%f.wide)+0.5)*f.Step, f.low.Y + (float64(cell/f.wide)+0.5)*f.Step}
+}
+
+// near is the inside cell nearest to a point, or −1 where none lies within some cells.
+func (f *Field) near(p Point, inside []bool) int {
+	col, row := int((p.X-f.low.X)/f.Step), int((p.Y-f.low.Y)/f.Step)
+	best, at := math.Inf(1), -1
+	const around = 4
+	for r := max(0, row-around); r <= min(f.high-1, row+around); r++ {
+		for c := max(0, col-around); c <= min(f.wide-1, col+around); c++ {
+			cell := r*f.wide + c
+			if d := f.middle(cell).Distance(p); inside[cell] && d < best {
+				best, at = d, cell
+			}
+		}
+	}
+	return at
+}
+
+// inner is the middle of the inside cell nearest to a point, and whether there is one.
+func (f *Field) inner(p Point) (Point, bool) {
+	cell := f.near(p, f.inside)
+	if cell < 0 {
+		return p, false
+	}
+	return f.middle(cell), true
+}
+
+// footsteps are a king's and a knight's steps, with the cells that those pass between.
+type neighbour struct {
+	x, y   int
+	length float64
+}
+
+func footsteps() []neighbour {
+	var all []neighbour
+	for x := -2; x <= 2; x++ {
+		for y := -2; y <= 2; y++ {
+			if far := max(x*x, y*y); far == 0 || far == 4 && x*x+y*y != 5 {
+				continue
+			}
+			all = append(all, neighbour{x, y, math.Hypot(float64(x), float64(y))})
+		}
+	}
+	return all
+}
+
+type open struct {
+	cell int
+	way  float64
+}
+type front []open
+
+func (f front) Len() int           { return len(f) }
+func (f front) Less(i, j int) bool { return f[i].way < f[j].way }
+func (f front) Swap(i, j int)      { f[i], f[j] = f[j], f[i] }
+func (f *front) Push(x any) {
+	if o, ok := x.(open); ok {
+		*f = append(*f, o)
+	}
+}
+func (f *front) Pop() any {
+	last := (*f)[len(*f)-1]
+	*f = (*f)[:len(*f)-1]
+	return last
+}
+
+// From is how far every cell lies from a point through the floor, m; infinite where no
+// way leads (Dijkstra 1959).
+func (f *Field) From(p Point) []float64 { return f.within(p, f.inside) }
+
+// within is the same over some of the cells.
+func (f *Field) within(p Point, inside []bool) []float64 {
+	ways := make([]float64, len(inside))
+	for i := range ways {
+		ways[i] = math.Inf(1)
+	}
+	start := f.near(p, inside)
+	if start < 0 {
+		return ways
+	}
+	steps := footsteps()
+	ways[start] = 0
+	frontier := front{{start, 0}}
+	for len(frontier) > 0 {
+		next, ok := heap.Pop(&frontier).(open)
+		if !ok || next.way > ways[next.cell] {
+			continue
+		}
+		col, row := next.cell%f.wide, next.cell/f.wide
+		for _, s := range steps {
+			c, r := col+s.x, row+s.y
+			if c < 0 || r < 0 || c >= f.wide || r >= f.high {
+				continue
+			}
+			cell := r*f.wide + c
+			way := next.way + s.length*f.Step
+			if !inside[cell] || way >= ways[cell] || !f.passes(inside, col, row, s) {
+				continue
+			}
+			ways[cell] = way
+			heap.Push(&frontier, open{cell, way})
+		}
+	}
+	return ways
+}
+
+// passes tells whether the cells that a step crosses are inside: no corner is cut.
+func (f *Field) passes(inside []bool, col, row int, s neighbour) bool {
+	half := func(n int) int { return n / 2 } // towards zero: of a knight's step the long side's half
+	switch {
+	case s.length == 1:
+		return true
+	case s.x*s.x == s.y*s.y:
+		return inside[row*f.wide+col+s.x] && inside[(row+s.y)*f.wide+col]
+	case s.x*s.x > s.y*s.y:
+		return inside[row*f.wide+col+half(s.x)] && inside[(row+s.y)*f.wide+col+half(s.x)]
+	}
+	return inside[(row+half(s.y))*f.wide+col] && inside[(row+half(s.y))*f.wide+col+s.x]
+}
+
+// Way is how far a point lies by what From told, m.
+func (f *Field) Way(ways []float64, p Point) float64 {
+	if cell := f.near(p, f.inside); cell >= 0 {
+		return ways[cell]
+	}
+	return math.Inf(1)
+}
+
+// label is a place well inside rings: the middle of the cell that lies deepest in them.
+func (f *Field) label(rings []Ring) Point {
+	inside := f.mask(rings)
+	deep := make([]int, len(inside)) // cells to the nearest side, in steps of a king
+	best, at := 0, -1
+	get := func(c, r int) int {
+		if c < 0 || r < 0 || c >= f.wide || r >= f.high {
+			return 0
+		}
+		return deep[r*f.wide+c]
+	}
+	for pass := range 2 {
+		for n := range inside {
+			cell := n
+			if pass == 1 {
+				cell = len(inside) - 1 - n
+			}
+			if !inside[cell] {
+				continue
+			}
+			c, r := cell%f.wide, cell/f.wide
+			if pass == 0 {
+				deep[cell] = 1 + min(get(c-1, r), get(c, r-1), get(c-1, r-1), get(c+1, r-1))
+				continue
+			}
+			deep[cell] = min(deep[cell], 1+min(get(c+1, r), get(c, r+1), get(c+1, r+1), get(c-1, r+1)))
+			if deep[cell] > best {
+				best, at = deep[cell], cell
+			}
+		}
+	}
+	if at < 0 {
+		return rings[0][0]
+	}
+	return f.middle(at)
+}
+
+// whole tells whether rings hang together by more than the width of a cell; scraps of
+// less than a few cells do not count.
+func (f *Field) whole(rings []Ring) bool {
+	in := f.mask(rings)
+	parts := 0
+	stack := make([]int, 0, 64)
+	for i := range in {
+		if !in[i] {
+			continue
+		}
+		cells := 0
+		for stack = append(stack[:0], i); len(stack) > 0; {
+			c := stack[len(stack)-1]
+			stack = stack[:len(stack)-1]
+			if !in[c] {
+				continue
+			}
+			in[c] = false
+			cells++
+			if c%f.wide > 0 {
+				stack = append(stack, c-1)
+			}
+			if c%f.wide < f.wide-1 {
+				stack = append(stack, c+1)
+			}
+			if c >= f.wide {
+				stack = append(stack, c-f.wide)
+			}
+			if c+f.wide < len(in) {
+				stack = append(stack, c+f.wide)
+			}
+		}
+		if cells > scrap {
+			parts++
+		}
+	}
+	return parts <= 1
+}
+
+// scrap is how many cells are no part of their own.
+const scrap = 3
+
+// Narrow tells for each piece, in the order of work, whether somebody who stands in it
+// reaches the exit over what is not worked yet, by a way so wide; if not, how far they
+// walk over the pieces that are, m.
+func Narrow(p Polygon, pieces []Piece, exit Point, width float64) []float64 {
+	f := NewField(p, wayCells, wayCell)
+	over := make([]float64, len(pieces))
+	owner := make([]int, len(f.inside))
+	for i := range owner {
+		owner[i] = -1
+	}
+	for k, p := range pieces {
+		for cell, in := range f.mask(p.Rings) {
+			if in {
+				owner[cell] = k
+			}
+		}
+	}
+	reach := int(math.Floor(width/2/f.Step - 0.25))
+	for k := range pieces {
+		free := make([]bool, len(f.inside)) // where the middle of a person may be
+		for cell, in := range f.inside {
+			free[cell] = in && owner[cell] >= k && f.clear(cell, reach, func(c int) bool { return f.inside[c] && owner[c] >= k })
+		}
+		ways := f.within(exit, free)
+		reached := false
+		for cell, o := range owner {
+			if o == k && !math.IsInf(ways[cell], 1) {
+				reached = true
+				break
+			}
+		}
+		if !reached {
+			over[k] = f.Way(f.From(exit), pieces[k].Label)
+		}
+	}
+	return over
+}
+
+// clear tells whether all cells so near to one are free.
+func (f *Field) clear(cell, reach int, free func(int) bool) bool {
+	col, row := cell%f.wide, cell/f.wide
+	for r := row - reach; r <= row+reach; r++ {
+		for c := col - reach; c <= col+reach; c++ {
+			if (c-col)*(c-col)+(r-row)*(r-row) > reach*reach {
+				continue
+			}
+			if c < 0 || r < 0 || c >= f.wide || r >= f.high || !free(r*f.wide+c) {
+				return false
+			}
+		}
+	}
+	return true
+}

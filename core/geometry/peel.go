@@ -1,0 +1,363 @@
+package geometry
+
+import (
+	"cmp"
+	"fmt"
+	"math"
+	"slices"
+)
+
+// Piece is a part of a polygon that is worked in one go.
+type Piece struct {
+	Rings []Ring     // outlines counter-clockwise, holes clockwise
+	Area  float64    // m²
+	Joins [][2]Point // the straight lines along which it was cut from what is left
+	Label Point      // a place inside
+}
+
+// figure is a connected part of a polygon: an outline with what is cut out of it.
+type figure []Ring
+
+func (f figure) area() float64 {
+	sum := 0.0
+	for _, r := range f {
+		sum += r.SignedArea()
+	}
+	return sum
+}
+
+func (f figure) has(corner Point) bool {
+	return slices.ContainsFunc(f, func(r Ring) bool { return slices.Contains(r, corner) })
+}
+
+// figures sorts rings into connected parts: each outline with the holes in it.
+func figures(rings []Ring) []figure {
+	var parts []figure
+	for _, r := range rings {
+		if r.SignedArea() > 0 {
+			parts = append(parts, figure{r})
+		}
+	}
+	for _, hole := range rings {
+		if hole.SignedArea() > 0 {
+			continue
+		}
+		at, least := -1, math.Inf(1)
+		for i, part := range parts {
+			if area := part[0].SignedArea(); area < least && part[0].contains(hole[0].Toward(hole[1], 0.5)) {
+				at, least = i, area
+			}
+		}
+		if at >= 0 {
+			parts[at] = append(parts[at], hole)
+		}
+	}
+	return parts
+}
+
+// headings is in how many directions, the walls' own and square to them, a piece is
+// tried to be cut off.
+const headings = 8
+
+// Peel divides a polygon into connected pieces in the proportion of the shares, in the
+// order of work: each is the part that lies farthest from the exit by the way through the
+// floor, cut off by straight lines, the shortest there are, so that what is left stays in
+// one piece with the exit. The polygon must have passed Check, shares must be positive,
+// and the exit lies in it or on its edge. It fails where no straight cut does that. It
+// costs pieces × directions × corners.
+func Peel(p Polygon, exit Point, shares []float64) ([]Piece, error) {
+	total := 0.0
+	for _, s := range shares {
+		total += s
+	}
+	whole := p.Area()
+	field := NewField(p, peelCells, peelCell)
+	ways := field.From(exit)
+	ends, ok := field.inner(exit)
+	if !ok {
+		return nil, fmt.Errorf("the exit does not lie on the floor")
+	}
+	rest := figure(p.Rings())
+	walls := rest
+	travels := wallTravels(p.Outline)
+	pieces := make([]Piece, 0, len(shares))
+	for k, share := range shares {
+		if k == len(shares)-1 {
+			pieces = append(pieces, Piece{Rings: rest, Area: rest.area(), Label: field.label(rest)})
+			break
+		}
+		piece, left, err := off(rest, walls, whole*share/total, ends, field, ways, travels)
+		if err != nil {
+			return nil, fmt.Errorf("section %d: %w", k+1, err)
+		}
+		piece.Label = field.label(piece.Rings)
+		pieces, rest = append(pieces, piece), left
+	}
+	return pieces, nil
+}
+
+// wallTravels are the directions of the longest walls, square to them and back.
+func wallTravels(outline Ring) []Travel {
+	type heading struct{ degrees, length float64 }
+	var all []heading
+	for i, a := range outline {
+		d := outline[(i+1)%len(outline)].Minus(a)
+		degrees := math.Mod(math.Atan2(d.Y, d.X)*180/math.Pi+360, 90)
+		if degrees > 90-1e-6 {
+			degrees = 0
+		}
+		at := slices.IndexFunc(all, func(h heading) bool { return math.Abs(h.degrees-degrees) < 0.1 })
+		if at < 0 {
+			all = append(all, heading{degrees, 0})
+			at = len(all) - 1
+		}
+		all[at].length += math.Hypot(d.X, d.Y)
+	}
+	slices.SortStableFunc(all, func(a, b heading) int {
+		switch {
+		case a.length > b.length:
+			return -1
+		case a.length < b.length:
+			return 1
+		}
+		return 0
+	})
+	var travels []Travel
+	for _, h := range all[:min(len(all), headings/4)] {
+		for turn := range 4 {
+			travels = append(travels, Heading(h.degrees+90*float64(turn)))
+		}
+	}
+	return travels
+}
+
+// hangs is how much longer a join may be that ends on walls than one of whose ends one
+// hangs on a line that is taped already.
+const hangs = 0.5
+
+// on tells whether a point lies on the edge of a figure.
+func (f figure) on(p Point) bool {
+	return slices.ContainsFunc(f, func(r Ring) bool {
+		_, _, at := r.Nearest(p)
+		return at.Distance(p) <= Tolerance
+	})
+}
+
+// divided is a figure with a piece cut off.
+type divided struct {
+	piece  Piece
+	rest   figure
+	length float64 // of the joins, m, counted longer where they end on no wall
+}
+
+// off cuts a piece of an area off a figure, around its corner that lies farthest from the
+// exit; around the next farthest where that cannot be.
+func off(rest, walls figure, area float64, exit Point, field *Field, ways []float64, travels []Travel) (Piece, figure, error) {
+	type corner struct {
+		at  Point
+		way float64
+	}
+	var corners []corner
+	for _, r := range rest {
+		for _, c := range r {
+			corners = append(corners, corner{c, field.Way(ways, c)})
+		}
+	}
+	slices.SortStableFunc(corners, func(a, b corner) int {
+		switch {
+		case a.way > b.way:
+			return -1
+		case a.way < b.way:
+			return 1
+		}
+		return 0
+	})
+	const tried = 6
+	for _, c := range corners[:min(len(corners), tried)] {
+		var ways []divided
+		for _, travel := range travels {
+			piece, others, ok := around(rest, c.at, area, travel)
+			if !ok || len(others) != 1 || !others[0].holds(exit) {
+				continue
+			}
+			length, hanging := 0.0, 0
+			for _, j := range piece.Joins {
+				length += j[0].Distance(j[1])
+				for _, end := range j {
+					if !walls.on(end) {
+						hanging++
+					}
+				}
+			}
+			ways = append(ways, divided{piece, others[0], length * (1 + hangs*float64(hanging))})
+		}
+		slices.SortStableFunc(ways, func(a, b divided) int { return cmp.Compare(a.length, b.length) })
+		for _, w := range ways {
+			if field.whole(w.piece.Rings) && field.whole(w.rest) { // no neck that no roller passes
+				return w.piece, w.rest, nil
+			}
+		}
+	}
+	return Piece{}, nil, fmt.Errorf("no straight cut leaves the rest in one piece with the exit")
+}
+
+// holds tells whether a figure has a point in it.
+func (f figure) holds(p Point) bool {
+	inside := false
+	for _, r := range f {
+		if r.contains(p) {
+			inside = !inside
+		}
+	}
+	return inside
+}
+
+// around cuts off the part of an area that holds a corner, by a line square to a
+// direction, along as much of that as bounds the part. Others are what is left.
+func around(rest figure, corner Point, area float64, travel Travel) (Piece, []figure, bool) {
+	low, high := reach(rest, travel)
+	whole := rest.area()
+	if area >= whole*(1-1e-9) {
+		return Piece{}, nil, false
+	}
+	// Most often all that lies below a line is one part.
+	level := levelFor(rest, travel, low, high, area/whole)
+	if below, _ := cut(rest, travel, level); level > travel.Along(corner) {
+		if parts := figures(below); len(parts) == 1 && parts[0].has(corner) {
+			return lifted(rest, parts[0], corner, area, travel, level)
+		}
+	}
+	low = math.Max(low, travel.Along(corner))
+	under := func(level float64) (figure, float64) {
+		below, _ := cut(rest, travel, level)
+		for _, part := range figures(below) {
+			if part.has(corner) {
+				return part, part.area()
+			}
+		}
+		return nil, 0
+	}
+	// The part grows with the level, but for jumps where parts meet: halving with a guess
+	// by the secant, which halves anew when that is no better.
+	from, to, areaFrom, areaTo := low, high, 0.0, whole
+	level = from + (to-from)*(area-areaFrom)/(areaTo-areaFrom)
+	for n := range 60 {
+		_, now := under(level)
+		if math.Abs(now-area) <= 1e-11*area {
+			break
+		}
+		if now < area {
+			from, areaFrom = level, now
+		} else {
+			to, areaTo = level, now
+		}
+		if to-from < 1e-12*(1+math.Abs(to)) {
+			break
+		}
+		level = (from + to) / 2
+		if guess := from + (to-from)*(area-areaFrom)/(areaTo-areaFrom); n%3 != 2 && guess > from && guess < to {
+			level = guess
+		}
+	}
+	part, now := under(level)
+	if part == nil || math.Abs(now-area) > 1e-6*area {
+		return Piece{}, nil, false // other parts join in before it is large enough
+	}
+	return lifted(rest, part, corner, area, travel, level)
+}
+
+// lifted takes a part below a level out of a figure.
+func lifted(rest, part figure, corner Point, area float64, travel Travel, level float64) (Piece, []figure, bool) {
+	rings, joins := cutOff(rest, part, travel, level)
+	piece := Piece{Joins: joins}
+	var others []figure
+	for _, f := range figures(rings) {
+		if f.has(corner) {
+			piece.Rings, piece.Area = f, f.area()
+			continue
+		}
+		others = append(others, f)
+	}
+	return piece, others, piece.Rings != nil && math.Abs(piece.Area-area) <= 1e-6*area
+}
+
+// cutOff cuts rings at a level only along the lines that bound a part below it, and
+// returns the rings with those lines.
+func cutOff(rings []Ring, part figure, travel Travel, level float64) (all []Ring, joins [][2]Point) {
+	c := cutter{travel: travel, level: level}
+	for _, ring := range rings {
+		if c.sides(ring) != 0 {
+			all = append(all, ring)
+		} else {
+			c.split(ring)
+		}
+	}
+	mate := c.mates()
+	kept := make([]bool, len(c.crossings)) // along whose line it is not cut
+	for i, x := range c.crossings {
+		kept[i] = !part.has(x.at) || !part.has(c.crossings[mate[i]].at)
+		if other := c.crossings[mate[i]]; !kept[i] && x.aside < other.aside && other.aside-x.aside > 1e-9 {
+			joins = append(joins, [2]Point{x.at, other.at})
+		}
+	}
+	starts := make(map[[2]int]int, len(c.chains)) // by crossing and side
+	side := func(above bool) int {
+		if above {
+			return 1
+		}
+		return 0
+	}
+	for k, ch := range c.chains {
+		starts[[2]int{ch.start, side(ch.above)}] = k
+	}
+	used := make([]bool, len(c.chains))
+	for k := range c.chains {
+		if used[k] {
+			continue
+		}
+		var ring Ring
+		for next := k; !used[next]; {
+			used[next] = true
+			link := c.chains[next]
+			if !kept[link.start] {
+				ring = append(ring, c.crossings[link.start].at)
+			}
+			ring = append(ring, link.corners...)
+			if kept[link.end] { // the ring goes on across the line
+				next = starts[[2]int{link.end, 1 - side(link.above)}]
+				continue
+			}
+			ring = append(ring, c.crossings[link.end].at)
+			next = starts[[2]int{mate[link.end], side(link.above)}]
+		}
+		if ring = ring.tidied(); len(ring) >= 3 {
+			all = append(all, ring)
+		}
+	}
+	return all, joins
+}
+
+// Shared is how much of a straight line runs along the edges of rings, m.
+func Shared(line [2]Point, rings []Ring) float64 {
+	length := line[0].Distance(line[1])
+	if length == 0 {
+		return 0
+	}
+	along := Travel{(line[1].X - line[0].X) / length, (line[1].Y - line[0].Y) / length}
+	start, aside := along.Along(line[0]), along.aside(line[0])
+	shared := 0.0
+	for _, r := range rings {
+		for i, a := range r {
+			b := r[(i+1)%len(r)]
+			if math.Abs(along.aside(a)-aside) > Tolerance || math.Abs(along.aside(b)-aside) > Tolerance {
+				continue
+			}
+			from, to := along.Along(a)-start, along.Along(b)-start
+			if from > to {
+				from, to = to, from
+			}
+			shared += math.Max(0, math.Min(to, length)-math.Max(from, 0))
+		}
+	}
+	return shared
+}

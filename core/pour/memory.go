@@ -1,0 +1,70 @@
+package pour
+
+import (
+	"encoding/binary"
+	"math"
+	"sync"
+
+	"nephelon/core/geometry"
+)
+
+// Memory keeps floors as they were divided, since that takes long and rarely changes. It
+// may be shared. A nil one keeps nothing.
+type Memory struct {
+	mutex sync.Mutex
+	kept  map[string]Laying
+}
+
+// mostKept bounds what a memory keeps; it is emptied then.
+const mostKept = 400
+
+// NewMemory keeps nothing yet.
+func NewMemory() *Memory { return &Memory{kept: make(map[string]Laying)} }
+
+// keyOf is what a division depends on, digit by digit.
+func keyOf(p geometry.Polygon, exit geometry.Point, width float64, shares []float64) string {
+	key := make([]byte, 0, 16*(len(p.Outline)+len(shares)+4))
+	add := func(all ...float64) {
+		for _, v := range all {
+			key = binary.LittleEndian.AppendUint64(key, math.Float64bits(v))
+		}
+	}
+	add(exit.X, exit.Y, width, float64(len(p.Outline)))
+	for _, r := range append([]geometry.Ring{p.Outline}, p.Holes...) {
+		add(float64(len(r)))
+		for _, c := range r {
+			add(c.X, c.Y)
+		}
+	}
+	whole := 0.0
+	for _, s := range shares {
+		whole += s
+	}
+	for _, s := range shares {
+		// Shares that differ by less than a millionth divide alike.
+		add(math.Round(s / whole * 1e6))
+	}
+	return string(key)
+}
+
+func (m *Memory) get(key string) (Laying, bool) {
+	if m == nil {
+		return Laying{}, false
+	}
+	m.mutex.Lock()
+	defer m.mutex.Unlock()
+	l, known := m.kept[key]
+	return l, known
+}
+
+func (m *Memory) put(key string, l Laying) {
+	if m == nil {
+		return
+	}
+	m.mutex.Lock()
+	defer m.mutex.Unlock()
+	if len(m.kept) >= mostKept {
+		clear(m.kept)
+	}
+	m.kept[key] = l
+}
