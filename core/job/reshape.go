@@ -96,6 +96,10 @@ func (s Surface) moved(by func(geometry.Point) geometry.Point) Surface {
 		exit := by(*s.Layout.Exit)
 		s.Layout.Exit = &exit
 	}
+	if s.Layout.Mixing != nil {
+		mixing := by(*s.Layout.Mixing)
+		s.Layout.Mixing = &mixing
+	}
 	s.Layout.Direction = nil
 	if s.Survey != nil {
 		survey := *s.Survey

@@ -21,6 +21,7 @@ type laid struct {
 type laidCoat struct {
 	sections []pour.Section
 	cuts     []pour.Cut
+	carry    []measure.Length // by section, from the mixing place through the floor; empty where that is not marked
 }
 
 // layAll cuts every surface into one section for each batch of each coat.
@@ -71,7 +72,7 @@ func (t terms) parted(i int, off *takeoff.Takeoff, coats []dividedCoat, out []la
 		for n := range sections {
 			sections[n].ID = work.SectionID(t.layers[i][c].coat.ID, division.Batches[n].Number)
 		}
-		out[c] = laidCoat{sections, []pour.Cut{}}
+		out[c] = laidCoat{sections, []pour.Cut{}, nil}
 	}
 }
 
@@ -100,6 +101,19 @@ func (t terms) cut(i int, off *takeoff.Takeoff, most *kit.Division, coats []divi
 			Text: s.Name + " has no exit marked, so the sections may not end at the door.", WayOut: "Mark the door by which the crew leaves.",
 		})
 	}
+	if at := s.Layout.Mixing; at != nil {
+		if _, on := t.floors.WaysFrom(polygon, *at).To(*at); !on {
+			fix := &finding.Fix{Label: "Take the mark off", Patch: []finding.PatchStep{{Op: "remove", Path: path + "/layout/mixing"}}}
+			if exit := s.Layout.Exit; exit != nil {
+				fix = &finding.Fix{Label: "Mix at the exit", Patch: []finding.PatchStep{{Op: "replace", Path: path + "/layout/mixing", Value: *exit}}}
+			}
+			found = append(found, finding.Finding{
+				Level: finding.Warning, Step: finding.Pour, Path: path + "/layout/mixing", Fix: fix,
+				Text:   s.Name + ": the mixing place is not marked on the floor, so how far batches are carried is not counted.",
+				WayOut: "Mark it on the floor or at its edge; what lies beyond belongs into the carry time.",
+			})
+		}
+	}
 	laid := make(map[int]pour.Laying) // coats of as many equal batches share their sections
 	for c := range coats {
 		division := coats[c].division
@@ -113,7 +127,7 @@ func (t terms) cut(i int, off *takeoff.Takeoff, most *kit.Division, coats []divi
 				laid[n] = laying
 			}
 		}
-		out[c] = laidCoat{t.owned(laying.Sections, t.layers[i][c], division, off), laying.Cuts}
+		out[c] = laidCoat{t.owned(laying.Sections, t.layers[i][c], division, off), laying.Cuts, t.carried(i, laying.Sections)}
 		found = append(found, laying.Findings(path, c+1, t.units)...)
 	}
 	return course, found
@@ -138,9 +152,25 @@ func (t terms) allot(i int, off *takeoff.Takeoff, coats []dividedCoat, out []lai
 		if t.file.Job.Surfaces[i].Top != nil {
 			found = append(found, pour.Joins(panels, sections, surfacePath(i), c+1)...)
 		}
-		out[c] = laidCoat{t.owned(sections, t.layers[i][c], division, off), []pour.Cut{}}
+		out[c] = laidCoat{t.owned(sections, t.layers[i][c], division, off), []pour.Cut{}, nil}
 	}
 	return found
+}
+
+// carried is how far batches are carried to sections from where they are mixed.
+func (t terms) carried(i int, sections []pour.Section) []measure.Length {
+	s := t.file.Job.Surfaces[i]
+	if s.Layout.Mixing == nil {
+		return nil
+	}
+	ways := t.floors.WaysFrom(s.Floor.Polygon(), *s.Layout.Mixing)
+	all := make([]measure.Length, len(sections))
+	for k, section := range sections {
+		if d, on := ways.To(section.Label); on {
+			all[k] = d
+		}
+	}
+	return all
 }
 
 // takes tells how much of a coat a square metre of a panel takes, against

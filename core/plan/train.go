@@ -40,6 +40,7 @@ func drawn(l school.Laying) bool { return l != school.PourAndSpread && l != scho
 const (
 	openWhole    measure.Span = measure.Minute     // of opening a kit's pails
 	openMeasured measure.Span = 3 * measure.Minute // of weighing or measuring the parts
+	walking                   = 1.0                // m/s with a full pail
 	lapReach                  = 1.0                // m that a section is worked on in one strip
 	looksAhead                = 12                 // people on the floor that a way out asks for at most
 )
@@ -61,6 +62,7 @@ func (t terms) opens(l layer, d *kit.Division) measure.Span {
 // ground is what of a section a train asks.
 type ground struct {
 	area   float64
+	carry  float64 // m from the mixing place
 	walls  float64 // m to cut in along
 	beside []int
 	lap    float64
@@ -73,6 +75,9 @@ func (t terms) grounds(l layer, laid laidCoat) []ground {
 	for k, s := range laid.sections {
 		g := &all[k]
 		g.area = float64(s.Area + s.Parts)
+		if k < len(laid.carry) {
+			g.carry = float64(laid.carry[k])
+		}
 		for _, r := range s.Rings {
 			g.walls += r.Perimeter()
 		}
@@ -141,7 +146,7 @@ func (t terms) train(l layer, d *kit.Division, grounds []ground, area measure.Ar
 			cast = float64(area) * part / oneCasts
 		}
 		batch := sim.Batch{
-			Open: t.opens(l, d), Mix: mixing + t.mixesMore(l), Stand: induction, Carry: t.carry(), Beside: g.beside, Lap: g.lap,
+			Open: t.opens(l, d), Mix: mixing + t.mixesMore(l), Stand: induction, Carry: t.carry() + measure.Span(g.carry/walking), Beside: g.beside, Lap: g.lap,
 			Works: sim.Works(measure.Span(work*share.pour), measure.Span(cut), measure.Span(work*share.spread), measure.Span(work*share.roll), measure.Span(cast)),
 		}
 		if life != nil {

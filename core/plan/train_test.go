@@ -9,6 +9,7 @@ import (
 	"testing"
 
 	"nephelon/core/finding"
+	"nephelon/core/geometry"
 	"nephelon/core/job"
 	"nephelon/core/kit"
 	"nephelon/core/material"
@@ -192,5 +193,31 @@ func TestABriefPlan(t *testing.T) {
 	a, b := p.Surfaces[0].Coats[0].Train, brief.Surfaces[0].Coats[0].Train
 	if len(a.Parts) == 0 || len(b.Parts) != 0 || len(b.Passages) != 0 || !reflect.DeepEqual(a.Moments, b.Moments) {
 		t.Errorf("%d and %d parts", len(a.Parts), len(b.Parts))
+	}
+}
+
+// Batches are carried through the floor from where they are mixed: on 12 × 5 m, worked
+// from the far wall to a door at the other, the first section lies farthest from a mixing
+// place at the door; a metre a second, to some centimetres of the cells it is measured on.
+func TestBatchesAreCarriedThroughTheFloor(t *testing.T) {
+	f := slowHall(t, 2)
+	s := &f.Job.Surfaces[0]
+	s.Floor.Outline = geometry.Ring{{X: 0, Y: 0}, {X: 12, Y: 0}, {X: 12, Y: 5}, {X: 0, Y: 5}}
+	door := geometry.Point{X: 0, Y: 2.5}
+	s.Layout.Exit, s.Layout.Mixing = &door, &door
+	p := Make(f, measure.Metric, noon()).Surfaces[0].Coats[0]
+	for k, batch := range p.Train.Passages {
+		if walked, want := float64(batch.Arrives-batch.Ready), p.Sections[k].Label.Distance(door); math.Abs(walked-want) > 0.4 {
+			t.Errorf("batch %d is carried for %v s over %v m", k+1, walked, want)
+		}
+	}
+	away := geometry.Point{X: -9, Y: 2}
+	s.Layout.Mixing = &away
+	told := saying(Make(f, measure.Metric, noon()), "the mixing place is not marked on the floor")
+	if told == nil || told.Fix == nil {
+		t.Fatal("a mixing place off the floor is not told")
+	}
+	if after := Make(patched(t, f, *told.Fix), measure.Metric, noon()); saying(after, "the mixing place") != nil {
+		t.Error("its way out does not lead out")
 	}
 }

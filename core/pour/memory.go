@@ -6,6 +6,7 @@ import (
 	"sync"
 
 	"nephelon/core/geometry"
+	"nephelon/core/measure"
 )
 
 // Memory keeps floors as they were divided, since that takes long and rarely changes. It
@@ -13,13 +14,16 @@ import (
 type Memory struct {
 	mutex sync.Mutex
 	kept  map[string]Laying
+	ways  map[string]*Ways
 }
 
 // mostKept bounds what a memory keeps; it is emptied then.
 const mostKept = 400
 
 // NewMemory keeps nothing yet.
-func NewMemory() *Memory { return &Memory{kept: make(map[string]Laying)} }
+func NewMemory() *Memory {
+	return &Memory{kept: make(map[string]Laying), ways: make(map[string]*Ways)}
+}
 
 // keyOf is what a division depends on, digit by digit.
 func keyOf(p geometry.Polygon, exit geometry.Point, width float64, shares []float64) string {
@@ -67,4 +71,46 @@ func (m *Memory) put(key string, l Laying) {
 		clear(m.kept)
 	}
 	m.kept[key] = l
+}
+
+// Ways are how far places on a floor lie from one of them, through it.
+type Ways struct {
+	field *geometry.Field
+	from  []float64
+}
+
+// To is how far a place lies, m; false where no way leads there.
+func (w *Ways) To(p geometry.Point) (measure.Length, bool) {
+	d := w.field.Way(w.from, p)
+	return measure.Length(d), !math.IsInf(d, 1)
+}
+
+// The cells that ways are measured on: at most, and their size at least, m.
+const (
+	wayCells = 16_000
+	wayCell  = 0.2
+)
+
+// WaysFrom are the ways through a floor from a place on it.
+func (m *Memory) WaysFrom(p geometry.Polygon, from geometry.Point) *Ways {
+	key := keyOf(p, from, 0, nil)
+	if m != nil {
+		m.mutex.Lock()
+		known := m.ways[key]
+		m.mutex.Unlock()
+		if known != nil {
+			return known
+		}
+	}
+	field := geometry.NewField(p, wayCells, wayCell)
+	made := &Ways{field, field.From(from)}
+	if m != nil {
+		m.mutex.Lock()
+		defer m.mutex.Unlock()
+		if len(m.ways) >= mostKept {
+			clear(m.ways)
+		}
+		m.ways[key] = made
+	}
+	return made
 }

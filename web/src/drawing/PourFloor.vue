@@ -56,13 +56,16 @@ const sections = computed(() =>
     }
   }),
 )
-const exit = computed(() => props.plan.exit?.at ?? props.surface.floor.outline[0] ?? { x: 0, y: 0 })
+const mixing = computed(
+  () =>
+    props.surface.layout.mixing ?? props.plan.exit?.at ?? props.surface.floor.outline[0] ?? { x: 0, y: 0 },
+)
 /** Where everybody is. */
 const people = computed(() =>
   props.pour.crew.map((person, i) => {
     const stint = props.pour.run.parts?.find((s) => s.person === i && s.from <= props.at && props.at < s.to)
     const section = props.coat.sections?.find((s) => s.number === stint?.batch)
-    const from = { x: view.value.x(exit.value), y: view.value.y(exit.value) }
+    const from = { x: view.value.x(mixing.value), y: view.value.y(mixing.value) }
     const to = section ? { x: view.value.x(section.label), y: view.value.y(section.label) } : from
     let share = 0
     if (stint?.act === 'carry') share = (props.at - stint.from) / (stint.to - stint.from)

@@ -24,7 +24,7 @@ export interface PlanLine {
 export interface PlanMark {
   id: string
   name: string
-  kind: 'exit' | 'door' | 'drain' | 'depth' | 'strip' | 'reading'
+  kind: 'exit' | 'mixing' | 'door' | 'drain' | 'depth' | 'strip' | 'reading'
   at: Point
   fixed?: boolean
 }

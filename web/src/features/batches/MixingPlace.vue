@@ -11,6 +11,8 @@ import PailFilling from './PailFilling.vue'
 type Mixing = NonNullable<Job['mixing']>
 const desk = useDesk()
 const ASSUMED_SLAB = 20
+const USUAL_OPEN = 60
+const MOST_DRILLS = 20
 const mixing = computed<Mixing>(() => desk.file.value.job.mixing ?? {})
 const slab = computed(() => desk.file.value.job.slab?.value ?? ASSUMED_SLAB)
 
@@ -44,6 +46,23 @@ const fields = computed<Field[]>(() => [
     label: 'Carry time',
     value: mixing.value.carry ?? 0,
     take: (v) => set('carry', { carry: v || undefined }),
+  },
+  {
+    as: 'quantity',
+    kind: 'span',
+    label: 'Putting a batch together',
+    told: mixing.value.open === undefined ? 'whole kits 1 min, measured 3 min' : '',
+    value: mixing.value.open ?? USUAL_OPEN,
+    take: (v) => set('open', { open: v }),
+  },
+  {
+    as: 'number',
+    label: 'Drills mixing at once',
+    value: mixing.value.drills ?? 1,
+    whole: true,
+    least: 1,
+    most: MOST_DRILLS,
+    take: (n) => set('drills', { drills: n }),
   },
   {
     as: 'pick',

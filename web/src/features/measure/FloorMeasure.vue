@@ -28,12 +28,13 @@ const session = useSession()
 const draft = useDraft()
 const grid = useGrid()
 const { reshape, trouble } = useReshape()
-type Place = 'exit' | 'door' | 'drain'
+type Place = 'exit' | 'mixing' | 'door' | 'drain'
 const placing = ref<Place | null>(null)
 const lineKind = ref<FloorLine['kind']>('crack')
 const importing = ref(false)
 const hints: Record<Place, string> = {
   exit: 'Click the wall with the door by which the crew leaves.',
+  mixing: 'Click the place where batches are mixed, on the floor or at its edge.',
   door: 'Click the wall in which the door stands.',
   drain: 'Click the middle of the drain.',
 }
@@ -76,6 +77,16 @@ const marks = computed<PlanMark[]>(() => [
   ...(desk.surfacePlan.value?.exit
     ? [{ id: 'exit', name: 'exit', kind: 'exit', at: desk.surfacePlan.value.exit.at } satisfies PlanMark]
     : []),
+  ...(desk.surface.value.layout.mixing
+    ? [
+        {
+          id: 'mixing',
+          name: 'mixing',
+          kind: 'mixing',
+          at: desk.surface.value.layout.mixing,
+        } satisfies PlanMark,
+      ]
+    : []),
 ])
 
 function begin(kind: DraftKind): void {
@@ -113,7 +124,7 @@ function take(points: Point[], inner: { name: string; outline: Point[] }[]): voi
     s.floor.outline = points
     s.floor.walk = undefined
     s.given = undefined
-    s.layout.exit = undefined
+    s.layout.exit = s.layout.mixing = undefined
     s.floor.holes = inner.map((h, n) => ({
       id: newId(),
       name: h.name || `Column ${n + 1}`,
@@ -127,7 +138,8 @@ function putOnPlan(event: Event): void {
   const wanted = select.value
   select.value = ''
   draft.cancel()
-  if (wanted === 'exit' || wanted === 'door' || wanted === 'drain') placing.value = wanted
+  if (wanted === 'exit' || wanted === 'mixing' || wanted === 'door' || wanted === 'drain')
+    placing.value = wanted
   else if (wanted === 'zone') begin('zone')
   else if (wanted) {
     lineKind.value = wanted as FloorLine['kind']
@@ -139,6 +151,7 @@ function place(at: Point): void {
   const kind = placing.value
   placing.value = null
   if (kind === 'exit') setExit(nearestOn(outline.value, at))
+  else if (kind === 'mixing') setMixing(at)
   else if (kind)
     desk.editSurface(`add ${kind}`, (s) => {
       const all = s.floor.fittings ?? []
@@ -156,6 +169,10 @@ function setExit(at: Point | undefined): void {
   desk.editSurface('exit', (s) => (s.layout.exit = at))
 }
 
+function setMixing(at: Point | undefined): void {
+  desk.editSurface('mixing place', (s) => (s.layout.mixing = at))
+}
+
 function moveRing(id: string, points: Point[], label: string): void {
   desk.editSurface(`${id} ${label}`, (s) => {
     const ring = [...s.floor.holes, ...(s.floor.zones ?? [])].find((h) => h.id === id)
@@ -167,6 +184,7 @@ function moveRing(id: string, points: Point[], label: string): void {
 
 function moveMark(id: string, at: Point): void {
   if (id === 'exit') return setExit(nearestOn(outline.value, at))
+  if (id === 'mixing') return setMixing(at)
   desk.editSurface(`${id} place`, (s) => {
     const f = s.floor.fittings?.find((one) => one.id === id)
     if (f) f.at = f.kind === 'door' ? nearestOn(outline.value, at) : at
@@ -235,6 +253,7 @@ useEventListener(window, 'keydown', (event) => {
       >
         <option value="">Put on the plan …</option>
         <option value="exit">The exit</option>
+        <option value="mixing">The mixing place</option>
         <option value="door">A door</option>
         <option value="drain">A drain</option>
         <option value="zone">A zone</option>

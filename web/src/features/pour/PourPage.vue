@@ -36,6 +36,9 @@ function direct(degrees: number | undefined): void {
   )
 }
 const QUARTER = 90
+function unmark(): void {
+  desk.editSurface('mixing place', (s) => (s.layout.mixing = undefined))
+}
 </script>
 
 <template>
@@ -89,6 +92,17 @@ const QUARTER = 90
         <div>
           <div v-if="course" class="mb-4">
             <p class="small mb-4">{{ course.reason }}</p>
+            <p class="small mb-4">
+              <template v-if="desk.surface.value.layout.mixing"
+                >Batches are carried through the floor from the mixing place that is marked on the plan.
+                <button v-if="session.mayEdit" type="button" class="plain" @click="unmark">
+                  Take the mark off
+                </button></template
+              >
+              <template v-else
+                >Mark the mixing place on the plan (Measure) to have the carrying counted.</template
+              >
+            </p>
             <div v-if="session.mayEdit" class="row">
               <QuantityField
                 kind="angle"
