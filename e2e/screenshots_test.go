@@ -36,7 +36,6 @@ func TestScreenshots(t *testing.T) {
 	take("measure")
 	p.at("survey")
 	p.sees("[data-test=fit]", "")
-	take("survey")
 	p.choose("Climate of the forecast", "plateau")
 	p.click("[data-test=fetch-forecast]")
 	p.until(`!!document.querySelector('[data-test=forecast] :is(.go, .wait, .stop)')`)
@@ -58,7 +57,17 @@ func TestScreenshots(t *testing.T) {
 	take("measuring-sheet")
 	p.openJob("Baggage hall")
 	p.at("pour")
-	p.until(`!!document.querySelector('[data-test=section-plan]')`)
+	p.sees("[data-test=answer-now]", "do not make it")
+	p.sees("[data-test=odds]", "Made in")
+	p.sees("[data-test=ways]", "Another on the floor")
+	value[bool](p, `(() => {
+		const scrub = document.querySelector('[data-test=scrub]');
+		scrub.value = String((+scrub.min + +scrub.max) * 0.55);
+		scrub.dispatchEvent(new Event('input', { bubbles: true }));
+		document.querySelector('.hour').scrollIntoView();
+		return true;
+	})()`)
+	take("pour")
 	p.click("[data-test=to-cards]")
 	p.sees("[data-test=mix-card]", "Undertow")
 	value[bool](p, `(document.querySelector('[data-test=mix-card]').scrollIntoView(), true)`)

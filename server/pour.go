@@ -1,10 +1,13 @@
 package server
 
 import (
+	"bytes"
 	"context"
 	"encoding/json"
 	"errors"
+	"fmt"
 	"net/http"
+	"strings"
 	"time"
 
 	"github.com/danielgtaylor/huma/v2"
@@ -13,6 +16,7 @@ import (
 	"nephelon/core/plan"
 	"nephelon/core/pour/sim"
 	"nephelon/exchange"
+	"nephelon/exchange/drawing"
 )
 
 // PourQuestion asks about the pour of a coat, as the job stands or with a change tried.
@@ -33,6 +37,7 @@ type OddsQuestion struct {
 const oddsTime = 20 * time.Second
 
 func (s *Server) pourRoutes() {
+	huma.Register(s.api, huma.Operation{OperationID: "sections", Method: http.MethodGet, Path: "/api/jobs/{job}/coats/{coat}/sections", Description: "The sections of a coat with their tape marks, as a drawing in layers"}, s.sections)
 	huma.Register(s.api, huma.Operation{OperationID: "pour", Method: http.MethodPost, Path: "/api/jobs/{job}/pour", MaxBodyBytes: bodyLimit, Description: "Who does what when in the pour of a coat; keeps nothing"},
 		func(ctx context.Context, in *struct {
 			JobPath
@@ -64,6 +69,47 @@ func (s *Server) pourRoutes() {
 				return s.planner.Odds(ctx, f, time.Now(), in.Body.Coat, spreads, in.Body.Runs, in.Body.Seed, nil)
 			})
 		})
+}
+
+// SectionsPath names the sections of a coat, and what they are drawn as.
+type SectionsPath struct {
+	JobPath
+	Coat string         `path:"coat" maxLength:"60"`
+	As   drawing.Format `query:"as" enum:"dxf,svg,geojson"`
+}
+
+// sections draws the sections of a coat with their tape marks.
+func (s *Server) sections(ctx context.Context, in *SectionsPath) (*download, error) {
+	j, err := s.store.Job(ctx, person(ctx).CompanyID, in.Job)
+	if err != nil {
+		return nil, s.trouble("read job", err)
+	}
+	limited, cancel := context.WithTimeout(ctx, planTime)
+	defer cancel()
+	made, err := s.planner.MakeFor(limited, j.File, person(ctx).Units, time.Now())
+	if err != nil {
+		return nil, s.trouble("plan job", err)
+	}
+	for i, surface := range made.Surfaces {
+		for _, c := range surface.Coats {
+			if c.ID != in.Coat || len(c.Sections) == 0 || surface.Course == nil {
+				continue
+			}
+			from := j.File.Job.Surfaces[i]
+			laid := drawing.Laid{Name: fmt.Sprintf("%s: %s, coat %d", j.File.Job.Name, surface.Name, c.Number), Floor: from.Floor.Polygon(), Sections: c.Sections, Cuts: c.Cuts, Exit: from.Layout.Exit}
+			var text bytes.Buffer
+			if err := drawing.Write(&text, in.As, laid); err != nil {
+				return nil, s.trouble("draw the sections", err)
+			}
+			return attached(in.As.Media(), drawingName(laid.Name, in.As), text.Bytes()), nil
+		}
+	}
+	return nil, huma.Error404NotFound("This coat has no sections on a drawn floor.")
+}
+
+// drawingName is the name of a file for a drawing.
+func drawingName(of string, f drawing.Format) string {
+	return strings.TrimSuffix(fileName(of), ".nephelon.json") + "." + string(f)
 }
 
 // poured answers about a pour of a job with a change tried on it.

@@ -36,6 +36,14 @@ func TestThePourOverHTTP(t *testing.T) {
 	if again := got[plan.PourPlan](t, c, http.MethodPost, at, ask); again.Run.Ends != now.Run.Ends {
 		t.Error("what was tried is kept")
 	}
+	for as, says := range map[string]string{"dxf": "$INSUNITS", "svg": "<svg", "geojson": "FeatureCollection"} {
+		if status, text := c.send(http.MethodGet, strings.TrimSuffix(at, "pour")+"coats/"+ask.Coat+"/sections?as="+as, nil); status != http.StatusOK || !strings.Contains(text, says) {
+			t.Errorf("%s: %d %.200s", as, status, text)
+		}
+	}
+	if status, _ := c.send(http.MethodGet, strings.TrimSuffix(at, "pour")+"coats/nowhere/sections?as=dxf", nil); status != http.StatusNotFound {
+		t.Errorf("sections of no coat: %d", status)
+	}
 	got[[]plan.Way](t, c, http.MethodPost, at+"/ways", ask)
 	odds := server.OddsQuestion{PourQuestion: ask, Runs: 300, Seed: 4}
 	if a, b := got[sim.Chance](t, c, http.MethodPost, at+"/odds", odds), got[sim.Chance](t, c, http.MethodPost, at+"/odds", odds); a.Ends != b.Ends || a.Runs != 300 {

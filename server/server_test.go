@@ -381,7 +381,7 @@ func TestAnotherCompanysRecordsAreNotThere(t *testing.T) {
 		}
 		tried++
 		path := strings.NewReplacer("{job}", job.ID.String(), "{person}", them.ID.String(),
-			"{photo}", photos[0].ID.String(), "{surface}", job.File.Job.Surfaces[0].ID, "{id}", "their-sheet").Replace(o.path)
+			"{photo}", photos[0].ID.String(), "{surface}", job.File.Job.Surfaces[0].ID, "{coat}", job.File.Job.Surfaces[0].Coats[0].ID, "{id}", "their-sheet").Replace(o.path)
 		if strings.Contains(path, "{") {
 			t.Errorf("%s %s names something this test does not know", o.method, o.path)
 		}

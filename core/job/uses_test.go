@@ -75,7 +75,8 @@ func TestAPlanTurnsWithAllThatLiesOnIt(t *testing.T) {
 		}},
 		Survey: &survey.Survey{Readings: []survey.Reading{{ID: "r", Place: &at}, {ID: "n"}}},
 	}
-	s.Layout.Exit = &exit
+	mixing := geometry.Point{X: 3, Y: 1}
+	s.Layout.Exit, s.Layout.Mixing = &exit, &mixing
 	turned := s
 	for i := range 4 {
 		var err error
@@ -85,7 +86,7 @@ func TestAPlanTurnsWithAllThatLiesOnIt(t *testing.T) {
 		if i == 0 {
 			p := *turned.Survey.Readings[0].Place
 			if turned.Floor.Outline[1] != (geometry.Point{X: 0, Y: 5}) || turned.Floor.Fittings[0].At != (geometry.Point{X: -1, Y: 5}) || p != (geometry.Point{X: -2, Y: 1}) ||
-				*turned.Layout.Exit != (geometry.Point{X: -1, Y: 0}) || turned.Floor.Lines[0].Path[1] != (geometry.Point{X: -1, Y: 4}) || turned.Floor.Zones[0].Outline[2] != (geometry.Point{X: -1, Y: 1}) {
+				*turned.Layout.Exit != (geometry.Point{X: -1, Y: 0}) || *turned.Layout.Mixing != (geometry.Point{X: -1, Y: 3}) || turned.Floor.Lines[0].Path[1] != (geometry.Point{X: -1, Y: 4}) || turned.Floor.Zones[0].Outline[2] != (geometry.Point{X: -1, Y: 1}) {
 				t.Errorf("turned once: %+v, reading at %v", turned.Floor, p)
 			}
 		}

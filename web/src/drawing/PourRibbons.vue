@@ -20,7 +20,8 @@ const id = useId()
 const NAMES = 92
 const ROW = 26
 const BAR = 20
-const TOP = 24
+const TOP = 36
+const EDGE = 40
 const LANES = 3
 const MINUTE = 60
 
@@ -99,7 +100,7 @@ function drag(event: PointerEvent): void {
       </defs>
       <g v-for="t in ticks" :key="t">
         <path :d="`M${x(t)} ${TOP - 6}V${height}`" class="tick" />
-        <text :x="x(t)" y="12" class="time">{{ told(t) }}</text>
+        <text :x="Math.min(x(t), width - EDGE)" y="12" class="time">{{ told(t) }}</text>
       </g>
       <g v-for="(p, i) in pour.crew" :key="p.name">
         <text x="0" :y="TOP + i * ROW + 15" class="name">{{ p.name }}</text>

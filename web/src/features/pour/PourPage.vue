@@ -35,6 +35,9 @@ function direct(degrees: number | undefined): void {
     (s) => (s.layout.direction = degrees === undefined ? undefined : degrees % 360),
   )
 }
+const drawings = { dxf: 'DXF', svg: 'SVG', geojson: 'GeoJSON' }
+const drawing = (as: string): string =>
+  `/api/jobs/${desk.jobId}/coats/${encodeURIComponent(coat.value?.id ?? '')}/sections?as=${as}`
 const QUARTER = 90
 function unmark(): void {
   desk.editSurface('mixing place', (s) => (s.layout.mixing = undefined))
@@ -80,7 +83,15 @@ function unmark(): void {
       <PourHour :plan="desk.surfacePlan.value" :coat="coat" />
       <TeamFields class="mt-3" />
       <FindingList :findings="desk.findings('pour')" class="mt-3" />
-      <h3 class="mt-4 mb-2">Sections and tape</h3>
+      <div class="row mt-4 mb-2">
+        <h3 class="grow">Sections and tape</h3>
+        <span v-if="course" class="small" data-test="drawings"
+          >As a drawing:
+          <a v-for="(words, as) in drawings" :key="as" :href="drawing(as)" class="drawing" download>{{
+            words
+          }}</a></span
+        >
+      </div>
       <div class="halves">
         <SpanList v-if="panels" :coat="coat" />
         <p v-else-if="!course" class="quiet">
@@ -151,6 +162,9 @@ function unmark(): void {
 .late {
   color: var(--stop);
   font-weight: 700;
+}
+.drawing {
+  margin-left: 8px;
 }
 .direction {
   max-width: 180px;
