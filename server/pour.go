@@ -56,6 +56,15 @@ func (s *Server) pourRoutes() {
 				return s.planner.Ways(ctx, f, person(ctx).Units, time.Now(), in.Body.Coat)
 			})
 		})
+	huma.Register(s.api, huma.Operation{OperationID: "pourStarts", Method: http.MethodPost, Path: "/api/jobs/{job}/pour/starts", MaxBodyBytes: bodyLimit, Description: "The pour of a coat for each hour that the work may start at; keeps nothing"},
+		func(ctx context.Context, in *struct {
+			JobPath
+			Body PourQuestion
+		}) (*body[[]plan.Begun], error) {
+			return poured(ctx, s, in.JobPath, in.Body, planTime, func(ctx context.Context, f job.File) ([]plan.Begun, error) {
+				return s.planner.Starts(ctx, f, person(ctx).Units, time.Now(), in.Body.Coat)
+			})
+		})
 	huma.Register(s.api, huma.Operation{OperationID: "pourOdds", Method: http.MethodPost, Path: "/api/jobs/{job}/pour/odds", MaxBodyBytes: bodyLimit, Description: "What may happen to the pour of a coat, tried many times; keeps nothing"},
 		func(ctx context.Context, in *struct {
 			JobPath

@@ -44,6 +44,7 @@ func TestThePourOverHTTP(t *testing.T) {
 	if status, _ := c.send(http.MethodGet, strings.TrimSuffix(at, "pour")+"coats/nowhere/sections?as=dxf", nil); status != http.StatusNotFound {
 		t.Errorf("sections of no coat: %d", status)
 	}
+	got[[]plan.Begun](t, c, http.MethodPost, at+"/starts", ask)
 	got[[]plan.Way](t, c, http.MethodPost, at+"/ways", ask)
 	odds := server.OddsQuestion{PourQuestion: ask, Runs: 300, Seed: 4}
 	if a, b := got[sim.Chance](t, c, http.MethodPost, at+"/odds", odds), got[sim.Chance](t, c, http.MethodPost, at+"/odds", odds); a.Ends != b.Ends || a.Runs != 300 {

@@ -326,7 +326,7 @@ func bodyFor(o operation, f job.File) any {
 		return bench.PartsQuestion{Mass: 4, From: 24, To: 16, Put: cure.IceBath, Batch: 4}
 	case o.path == "/api/bench/{id}/pump":
 		return bench.PumpQuestion{Pumps: material.Pumps{Built: "equal", A: 3e-5, B: 3e-5}, Volume: 0.001}
-	case strings.HasSuffix(o.path, "/pour") || strings.HasSuffix(o.path, "/pour/ways"):
+	case strings.HasSuffix(o.path, "/pour") || strings.HasSuffix(o.path, "/pour/ways") || strings.HasSuffix(o.path, "/pour/starts"):
 		return server.PourQuestion{Coat: f.Job.Surfaces[0].Coats[0].ID}
 	case strings.HasSuffix(o.path, "/pour/odds"):
 		return server.OddsQuestion{PourQuestion: server.PourQuestion{Coat: f.Job.Surfaces[0].Coats[0].ID}, Runs: 10}

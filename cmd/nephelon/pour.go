@@ -15,8 +15,9 @@ import (
 // pourAnswer is what `nephelon pour` prints.
 type pourAnswer struct {
 	plan.PourPlan
-	Odds *sim.Chance `json:"odds,omitempty"`
-	Ways []plan.Way  `json:"ways" doc:"What would help"`
+	Odds   *sim.Chance  `json:"odds,omitempty"`
+	Ways   []plan.Way   `json:"ways" doc:"What would help"`
+	Starts []plan.Begun `json:"starts" doc:"For each hour that the work may start at"`
 }
 
 // runPour prints the pour of one coat of a plan file: that with the most batches, or the
@@ -65,6 +66,9 @@ func runPour(ctx context.Context, arguments []string, in io.Reader, out, complai
 	}
 	answer := pourAnswer{PourPlan: poured}
 	if answer.Ways, err = planner.Ways(ctx, file, units, at, coat); err != nil {
+		return err
+	}
+	if answer.Starts, err = planner.Starts(ctx, file, units, at, coat); err != nil {
 		return err
 	}
 	if runs > 0 {

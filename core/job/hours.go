@@ -213,6 +213,25 @@ func (h Hours) Closes(t time.Time) (time.Time, bool) {
 	return time.Time{}, false
 }
 
+// Rests are the breaks of the shift in which people work at an instant, as instants; none
+// where nobody works then.
+func (h Hours) Rests(t time.Time) [][2]time.Time {
+	until, open := h.Closes(t)
+	if !open {
+		return nil
+	}
+	end, _ := h.Until.minutes()
+	rests := make([][2]time.Time, len(h.Breaks))
+	for i, b := range h.Breaks {
+		before := func(c Clock) time.Time {
+			minutes, _ := c.minutes()
+			return until.Add(-time.Duration((end-minutes+2*day)%day) * time.Minute)
+		}
+		rests[i] = [2]time.Time{before(b.From), before(b.Until)}
+	}
+	return rests
+}
+
 // Words tells the hours in a line.
 func (h Hours) Words() string {
 	names := map[Weekday]string{Monday: "Mon", Tuesday: "Tue", Wednesday: "Wed", Thursday: "Thu", Friday: "Fri", Saturday: "Sat", Sunday: "Sun"}

@@ -67,7 +67,7 @@ func (p *Planner) poured(ctx context.Context, f job.File, units measure.System, 
 			if timed.train.Edge != nil {
 				out.Working = timed.train.Edge(0)
 			}
-			out.Findings = append(out.Findings, t.pressed(i, layer, *timed.train, *timed.run)...)
+			out.Findings = append(out.Findings, t.pressed(i, layer, *timed.train, *timed.run, l.coats[i][n])...)
 			return out, *timed.train, nil
 		}
 	}
@@ -231,4 +231,37 @@ func (t terms) changes(l layer, train sim.Train) []change {
 func (t terms) mixedBy(l layer) school.Kits {
 	methods, _, _ := t.mixed(l)
 	return methods.Kits
+}
+
+// Begun is how the pour of a coat runs if the work on its job starts at another hour.
+type Begun struct {
+	Start job.Local  `json:"start" doc:"By the clock on site"`
+	Makes bool       `json:"makes"`
+	Tight sim.Pinch  `json:"tight" doc:"Its tightest moment"`
+	Pours *time.Time `json:"pours,omitempty" doc:"When its first batch is poured then"`
+}
+
+// Starts runs the pour of a coat for each hour of the shift in which its job is planned to
+// start, so that the earliest and the latest that make it are seen; none where no start is
+// planned. It plans the job as often.
+func (p *Planner) Starts(ctx context.Context, f job.File, units measure.System, now time.Time, coat string) ([]Begun, error) {
+	begun := []Begun{}
+	t, _ := read(f, units, now)
+	if t.start == nil {
+		return begun, nil
+	}
+	from, until, _ := t.hours.Shift(t.start.Year(), t.start.Month(), t.start.Day(), t.start.Location())
+	for at := from; at.Before(until); at = at.Add(time.Hour) {
+		moved := f
+		moved.Job.Start = job.Local(at.Format("2006-01-02T15:04"))
+		run, _, err := p.poured(ctx, moved, units, now, coat)
+		if errors.Is(err, ErrNoPour) {
+			continue
+		}
+		if err != nil {
+			return nil, err
+		}
+		begun = append(begun, Begun{moved.Job.Start, run.Run.Makes, run.Run.Tight(), run.Start})
+	}
+	return begun, nil
 }

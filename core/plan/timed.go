@@ -277,7 +277,10 @@ func (t *timer) pour(i, n int, w *slabHours, at time.Time) measure.Span {
 		return measure.Span(float64(area) / (float64(crew.Pace.Value) * float64(max(1, crew.Spreaders))))
 	}
 	out.run = &run
-	t.out.found = append(t.out.found, t.pressed(i, l, train, run)...)
+	if t.start != nil {
+		t.out.found = append(t.out.found, t.resting(i, l, at, later(at, run.Ends))...)
+	}
+	t.out.found = append(t.out.found, t.pressed(i, l, train, run, t.laid.coats[i][n])...)
 	return run.Ends
 }
 

@@ -256,14 +256,17 @@ func (t terms) shiftFor(at time.Time) measure.Span {
 }
 
 // pressed says where a pour comes too late for something, and what would mend it.
-func (t terms) pressed(i int, l layer, train sim.Train, run sim.Run) []finding.Finding {
+func (t terms) pressed(i int, l layer, train sim.Train, run sim.Run, laid laidCoat) []finding.Finding {
 	name := fmt.Sprintf("%s, coat %d", t.file.Job.Surfaces[i].Name, l.number)
 	var found []finding.Finding
 	for _, m := range run.Moments {
 		if m.Slack >= 0 {
 			break
 		}
-		found = append(found, finding.Finding{Level: finding.Warning, Step: finding.Pour, Path: l.path, Text: fmt.Sprintf("%s: %s", name, t.missed(l, train, run, m))})
+		found = append(found, finding.Finding{Level: finding.Warning, Step: finding.Pour, Path: l.path, Text: fmt.Sprintf("%s: %s", name, t.missed(run, m))})
+		if m.Limit == sim.OfShift {
+			found[len(found)-1].Text += t.breaking(train, run, laid)
+		}
 	}
 	if len(found) == 0 {
 		return nil
@@ -276,7 +279,7 @@ func (t terms) pressed(i int, l layer, train sim.Train, run sim.Run) []finding.F
 }
 
 // missed tells what comes too late, in a sentence.
-func (t terms) missed(l layer, train sim.Train, run sim.Run, m sim.Pinch) string {
+func (t terms) missed(run sim.Run, m sim.Pinch) string {
 	p, late := run.Passages[m.Batch-1], t.units.Span(-m.Slack)
 	switch m.Limit {
 	case sim.OfPail:
@@ -287,6 +290,41 @@ func (t terms) missed(l layer, train sim.Train, run sim.Run, m sim.Pinch) string
 		return fmt.Sprintf("section %d reaches the edge of the one before %s after that has closed: a lap line shows.", m.Batch, late)
 	}
 	return fmt.Sprintf("it takes %s, and the shift ends %s before it is done.", t.units.Span(run.Ends), late)
+}
+
+// breaking tells after which section a pour can be broken off when the shift ends.
+func (t terms) breaking(train sim.Train, run sim.Run, laid laidCoat) string {
+	last := 0
+	for _, p := range run.Passages {
+		if p.Done <= train.Shift {
+			last = p.Batch
+		}
+	}
+	if last == 0 {
+		return " Not even its first section is done by then."
+	}
+	for _, c := range laid.cuts {
+		if c.After == last {
+			return fmt.Sprintf(" It can be broken off after section %d, along its join of %s: a clean tape line there, and on the next day it is abraded along it and overlapped.", last, t.units.Length(c.Wet))
+		}
+	}
+	return fmt.Sprintf(" Section %d is the last that is done by then.", last)
+}
+
+// resting says that a break falls into a pour, which cannot be paused.
+func (t terms) resting(i int, l layer, from, until time.Time) []finding.Finding {
+	var found []finding.Finding
+	for _, b := range t.hours.Rests(from) {
+		if !b[0].Before(until) || !b[1].After(from) {
+			continue
+		}
+		found = append(found, finding.Finding{
+			Level: finding.Note, Step: finding.Pour, Path: l.path,
+			Text:   fmt.Sprintf("%s, coat %d: the break from %s falls into its pour, which cannot be paused.", t.file.Job.Surfaces[i].Name, l.number, b[0].Format("15:04")),
+			WayOut: "Rest before or after it, or one by one.",
+		})
+	}
+	return found
 }
 
 // hands is the least crew that makes a pour with the batches it has, as a way out with its

@@ -3,6 +3,7 @@ package plan
 import (
 	"context"
 	"errors"
+	"fmt"
 	"math"
 	"reflect"
 	"strings"
@@ -114,6 +115,27 @@ func TestTheLeastCrewLeadsOut(t *testing.T) {
 	}
 }
 
+// For each hour of the shift it is told whether the pour is made: two hours of work are
+// until 14:00, and no later.
+func TestTheLatestStart(t *testing.T) {
+	f := slowHall(t, 1)
+	f.Job.Zone, f.Job.Start = "UTC", "2026-12-07T14:30"
+	begun, err := NewPlanner().Starts(context.Background(), f, measure.Metric, noon(), f.Job.Surfaces[0].Coats[0].ID)
+	if err != nil || len(begun) != 9 || begun[0].Start != "2026-12-07T07:00" {
+		t.Fatalf("%+v, %v", begun, err)
+	}
+	takes := pourOf(t, f).Run.Ends
+	for n, b := range begun {
+		if left := measure.Span(9-n)*measure.Hour - takes; b.Makes != (left >= 0) {
+			t.Errorf("%s: made %v with %v s left of the shift", b.Start, b.Makes, left)
+		}
+	}
+	f.Job.Start = ""
+	if begun, err := NewPlanner().Starts(context.Background(), f, measure.Metric, noon(), f.Job.Surfaces[0].Coats[0].ID); err != nil || len(begun) != 0 {
+		t.Errorf("without a start %+v, %v", begun, err)
+	}
+}
+
 // What helps a pour is tried by planning the job with it: taken over as a patch, it does
 // what was promised.
 func TestWaysDoWhatTheyPromise(t *testing.T) {
@@ -219,5 +241,36 @@ func TestBatchesAreCarriedThroughTheFloor(t *testing.T) {
 	}
 	if after := Make(patched(t, f, *told.Fix), measure.Metric, noon()); saying(after, "the mixing place") != nil {
 		t.Error("its way out does not lead out")
+	}
+}
+
+// A break that falls into a pour is told; one that lies before it is not. And a pour that
+// the shift cuts off tells after which section it can be broken off.
+func TestABreakWithinAPour(t *testing.T) {
+	f := slowHall(t, 1)
+	f.Job.Zone, f.Job.Start = "UTC", "2026-12-07T11:00"
+	p := Make(f, measure.Metric, noon())
+	if told := saying(p, "the break from 12:00 falls into its pour"); told == nil {
+		t.Errorf("%v", texts(p.Findings))
+	}
+	f.Job.Start = "2026-12-07T12:30"
+	if told := saying(Make(f, measure.Metric, noon()), "falls into its pour"); told != nil {
+		t.Error(told.Text)
+	}
+	f.Job.Start = "2026-12-07T14:50"
+	p = Make(f, measure.Metric, noon())
+	told := saying(p, "It can be broken off after section")
+	if told == nil {
+		t.Fatalf("%v", texts(p.Findings))
+	}
+	c := p.Surfaces[0].Coats[0]
+	done := 0
+	for _, passage := range c.Train.Passages {
+		if passage.Done <= 70*measure.Minute {
+			done = passage.Batch
+		}
+	}
+	if !strings.Contains(told.Text, fmt.Sprintf("after section %d, along its join of %s", done, measure.Metric.Length(c.Cuts[done-1].Wet))) {
+		t.Errorf("%d sections are done by 16:00: %s", done, told.Text)
 	}
 }

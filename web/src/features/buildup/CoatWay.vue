@@ -3,12 +3,15 @@ import { computed } from 'vue'
 import type { Coat } from '../../api/client'
 import FieldGrid from '../../fields/FieldGrid.vue'
 import type { Field } from '../../fields/grid'
+import { useDesk } from '../job/useEditor'
 import PumpFields from '../batches/PumpFields.vue'
 import { useSession } from '../people/session'
 
 const props = defineProps<{ coat: Coat; number: number }>()
 const emit = defineEmits<{ change: [label: string, by: (coat: Coat) => void] }>()
 const session = useSession()
+const desk = useDesk()
+const upright = computed(() => (desk.surfacePlan.value?.takeoff?.facing.vertical ?? 0) > 0)
 const MOST_SPREADERS = 50
 type OwnWay = NonNullable<Coat['own']>
 const layings = {
@@ -50,14 +53,15 @@ const ways = computed<(Field | false)[]>(() => {
           if (c.on) c.faces = undefined
         }),
     },
-    !props.coat.on && {
-      as: 'sourced',
-      kind: 'film',
-      label: `Film on edges and upright faces, coat ${n}`,
-      value: props.coat.faces,
-      from: 'own-test',
-      take: (v) => emit('change', 'film on edges', (c) => (c.faces = v)),
-    },
+    !props.coat.on &&
+      (props.coat.faces || upright.value) && {
+        as: 'sourced',
+        kind: 'film',
+        label: `Film on edges and upright faces, coat ${n}`,
+        value: props.coat.faces,
+        from: 'own-test',
+        take: (v) => emit('change', 'film on edges', (c) => (c.faces = v)),
+      },
     {
       as: 'pick',
       label: `Coat ${n} is laid`,

@@ -16,7 +16,7 @@ const desk = useDesk()
 const patch = ref<EditStep[]>([])
 const id = computed(() => props.coat.id)
 watch(id, () => (patch.value = []))
-const { now, tried, ways, trouble } = usePour(id, patch)
+const { now, tried, ways, starts, trouble } = usePour(id, patch)
 const shown = computed(() => (tried.value ?? now.value)?.pour)
 const zone = computed(() => desk.plan.value.zone)
 const hour = useHour(shown, zone)
@@ -104,7 +104,15 @@ function key(event: KeyboardEvent): void {
     <div class="beside">
       <PourAnswer v-if="now" :tried="now" :told="told" title="As planned" />
       <PourAnswer v-if="tried" :tried="tried" :told="told" title="What if" />
-      <WhatIf v-if="own" :key="coat.id" :coat="own" :path="path" :ways="ways" @tried="patch = $event" />
+      <WhatIf
+        v-if="own"
+        :key="coat.id"
+        :coat="own"
+        :path="path"
+        :ways="ways"
+        :starts="starts"
+        @tried="patch = $event"
+      />
     </div>
   </div>
   <p v-else-if="!trouble" class="quiet">Running the hour …</p>

@@ -42,11 +42,11 @@ const tight = computed(() =>
           <tr>
             <th>Batch</th>
             <th>A meets B</th>
-            <th>Mixed by</th>
+            <th class="aside">Mixed by</th>
             <th>Poured</th>
             <th>Use by</th>
             <th>Joined</th>
-            <th>at the latest</th>
+            <th class="aside">at the latest</th>
             <th>Done</th>
           </tr>
         </thead>
@@ -56,11 +56,11 @@ const tight = computed(() =>
               <strong>{{ r.batch }}</strong> <span class="quiet">{{ session.format('mass', r.mass) }}</span>
             </td>
             <td class="figure">{{ told(r.meets) }}</td>
-            <td>{{ r.mixer }}</td>
+            <td class="aside">{{ r.mixer }}</td>
             <td class="figure">{{ told(r.pour) }}</td>
             <td class="figure">{{ r.useBy === undefined ? '' : told(r.useBy) }}</td>
             <td class="figure">{{ r.joined === undefined ? '' : told(r.joined) }}</td>
-            <td>{{ r.joinBy === undefined ? '' : told(r.joinBy) }}</td>
+            <td class="aside">{{ r.joinBy === undefined ? '' : told(r.joinBy) }}</td>
             <td class="figure">{{ told(r.done) }}</td>
           </tr>
         </tbody>
@@ -82,6 +82,11 @@ const tight = computed(() =>
 .tight {
   padding-left: 18px;
   margin: 8px 0 0;
+}
+@media screen and (max-width: 600px) {
+  .aside {
+    display: none;
+  }
 }
 @media print {
   .figures th,

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed, reactive, watch } from 'vue'
-import type { Coat, Fix, PourWay } from '../../api/client'
+import type { Begun, Coat, Fix, PourWay } from '../../api/client'
 import FieldGrid from '../../fields/FieldGrid.vue'
 import type { Field } from '../../fields/grid'
 import { useDesk } from '../job/useEditor'
@@ -8,7 +8,7 @@ import { useSession } from '../people/session'
 import { limits } from './words'
 
 /** Handles on a pour: what would come of other people, another pace, temperature, batch or hour. */
-const props = defineProps<{ coat: Coat; path: string; ways: PourWay[] }>()
+const props = defineProps<{ coat: Coat; path: string; ways: PourWay[]; starts: Begun[] }>()
 const emit = defineEmits<{ tried: [patch: Fix['patch']] }>()
 const desk = useDesk()
 const session = useSession()
@@ -59,6 +59,16 @@ function take(): void {
   desk.take({ label: 'What was tried', patch: patch.value })
   clear()
 }
+const HOUR_AT = 11
+const MINUTE_TO = 16
+/** Each hour the work may start at, with what comes of it. */
+const hours = computed(() =>
+  props.starts.map((b) => ({
+    ...b,
+    words: b.start.slice(HOUR_AT, MINUTE_TO),
+    heard: `Start at ${b.start.slice(HOUR_AT, MINUTE_TO)}: ${b.makes ? 'makes it' : 'too tight'}`,
+  })),
+)
 function takeWay(way: PourWay): void {
   desk.take({ label: way.label, patch: way.patch })
 }
@@ -110,6 +120,27 @@ const fields = computed<(Field | false)[]>(() => [
   <div class="whatif">
     <h3>What if</h3>
     <FieldGrid :fields="fields" :columns="2" open />
+    <div
+      v-if="hours.length > 0"
+      class="starts"
+      role="group"
+      aria-label="If the work starts at"
+      data-test="starts"
+    >
+      <span class="small">If the work starts at</span>
+      <button
+        v-for="h in hours"
+        :key="h.start"
+        type="button"
+        class="start"
+        :class="{ late: !h.makes }"
+        :aria-label="h.heard"
+        :aria-pressed="own.start === h.start"
+        @click="own.start = h.start"
+      >
+        {{ h.words }}{{ h.makes ? '' : ' ✕' }}
+      </button>
+    </div>
     <div v-if="patch.length > 0" class="row mt-3">
       <v-btn
         v-if="session.mayEdit"
@@ -141,6 +172,31 @@ const fields = computed<(Field | false)[]>(() => [
 </template>
 
 <style scoped>
+.starts {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 4px;
+  align-items: center;
+  margin-top: 10px;
+}
+.start {
+  font: inherit;
+  font-size: 13px;
+  font-weight: 640;
+  color: var(--good);
+  background: var(--paper);
+  border: 1px solid var(--line);
+  border-radius: 3px;
+  padding: 3px 6px;
+  cursor: pointer;
+}
+.start.late {
+  color: var(--stop);
+  border-style: dashed;
+}
+.start[aria-pressed='true'] {
+  border: 2px solid var(--ink);
+}
 .ways {
   list-style: none;
   padding: 0;

@@ -1,6 +1,14 @@
 import { useDebounceFn } from '@vueuse/core'
 import { ref, watch, type Ref } from 'vue'
-import { api, refusal, type Chance, type EditStep, type PourPlan, type PourWay } from '../../api/client'
+import {
+  api,
+  refusal,
+  type Begun,
+  type Chance,
+  type EditStep,
+  type PourPlan,
+  type PourWay,
+} from '../../api/client'
 import { useDesk } from '../job/useEditor'
 
 /** A pour with its odds. */
@@ -12,6 +20,7 @@ export interface Pour {
   now: Ref<Tried | undefined>
   tried: Ref<Tried | undefined>
   ways: Ref<PourWay[]>
+  starts: Ref<Begun[]>
   trouble: Ref<string>
 }
 
@@ -25,6 +34,7 @@ export function usePour(coat: Ref<string | undefined>, patch: Ref<EditStep[]>): 
   const now = ref<Tried>()
   const tried = ref<Tried>()
   const ways = ref<PourWay[]>([])
+  const starts = ref<Begun[]>([])
   const trouble = ref('')
   const params = { path: { job: desk.jobId } }
   let asking: AbortController | undefined
@@ -51,6 +61,8 @@ export function usePour(coat: Ref<string | undefined>, patch: Ref<EditStep[]>): 
       if (patch.value.length > 0) await odds(tried, { coat: id, patch: patch.value })
       const { data } = await api.POST('/api/jobs/{job}/pour/ways', { params, body: { coat: id }, signal })
       if (!signal.aborted && data) ways.value = data
+      const hours = await api.POST('/api/jobs/{job}/pour/starts', { params, body: { coat: id }, signal })
+      if (!signal.aborted && hours.data) starts.value = hours.data
     } catch {
       if (!signal.aborted) trouble.value = 'The server does not answer; the odds are missing.'
     }
@@ -95,5 +107,5 @@ export function usePour(coat: Ref<string | undefined>, patch: Ref<EditStep[]>): 
     }
   }
   watch([coat, patch, desk.plan], () => void ask(), { immediate: true })
-  return { now, tried, ways, trouble }
+  return { now, tried, ways, starts, trouble }
 }
