@@ -1,6 +1,7 @@
 package e2e
 
 import (
+	"fmt"
 	"testing"
 
 	"github.com/chromedp/chromedp"
@@ -50,4 +51,62 @@ func TestThePourIsPlayedAndMended(t *testing.T) {
 		t.Errorf("the running sheet takes %d pages", pages)
 	}
 	p.do(chromedp.NavigateBack())
+}
+
+// A join is dragged: tape, sections and batches follow the hand, and one step undoes it.
+func TestAJoinIsDragged(t *testing.T) {
+	p := begin(t, "Oar store")
+	p.rectangle("12 m", "6 m")
+	p.at("build-up")
+	p.choose("Add a coat of", "Keelbody")
+	p.saved()
+	p.at("pour")
+	p.sees("[data-test=answer-now]", "make it")
+	value[bool](p, `(document.querySelector('[data-test=section-plan]').scrollIntoView({ block: 'center', behavior: 'instant' }), true)`)
+	tape := value[string](p, `document.querySelector('[data-test=tape-marks]').innerText`)
+	p.drags("[data-test=join-1]", "[data-test=tape-marks]")
+	p.sees("[data-test=placed]", "You placed the joins")
+	p.saved()
+	p.look("dragged")
+	p.click("[data-test=undo]")
+	p.until(`!document.querySelector('[data-test=placed]')`)
+	p.until(fmt.Sprintf(`document.querySelector('[data-test=tape-marks]').innerText === %q`, tape))
+}
+
+// One person alone lays an L with half kits, works towards its one door, and sees the
+// hour as a list on a phone.
+func TestAloneOverAnL(t *testing.T) {
+	p := begin(t, "Smoke house")
+	p.at("measure")
+	p.outlining()
+	p.wall("right", "9 m")
+	p.wall("up", "4 m")
+	p.wall("left", "5 m")
+	p.wall("up", "4 m")
+	p.wall("left", "4 m")
+	p.button("Close the outline")
+	p.choose("Wall with the exit", "wall 5")
+	p.at("build-up")
+	p.choose("Add a coat of", "Keelbody")
+	p.at("batches")
+	p.fill("People spreading (not the mixer)", "1")
+	p.click("[aria-label='Whoever spreads mixes, too']")
+	p.sees("#batches", "People, mixing and spreading")
+	p.saved()
+	p.at("pour")
+	p.sees("[data-test=answer-now]", "1 person")
+	p.choose("A batch is", "half kits")
+	p.sees("[data-test=answer-tried]", "1 person makes it")
+	p.click("[data-test=take-over]")
+	p.until(`!document.querySelector('[data-test=answer-tried]')`)
+	p.saved()
+	// The work begins in the leg that lies farther from the door and ends at it.
+	p.until(`(() => {
+		const y = n => [...document.querySelectorAll('[data-test=section-plan] .label')].find(g => g.querySelector('.number').textContent.trim() === String(n))?.getBoundingClientRect();
+		const all = document.querySelectorAll('[data-test=section-plan] .label').length;
+		return all > 1 && y(1).left > y(all).left && y(all).top < y(1).top;
+	})()`)
+	p.do(chromedp.EmulateViewport(390, 844))
+	p.until(`document.querySelector('[data-test=running]').offsetParent !== null`)
+	p.do(chromedp.EmulateViewport(1280, 800))
 }

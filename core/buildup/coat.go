@@ -4,6 +4,7 @@ package buildup
 
 import (
 	"fmt"
+	"slices"
 
 	"nephelon/core/finding"
 	"nephelon/core/material"
@@ -63,7 +64,18 @@ type OwnWay struct {
 	Kits      school.Kits     `json:"kits,omitempty" enum:"whole,one,half,third,measured" doc:"How much of a kit is mixed at once"`
 	Bucket    measure.Volume  `json:"bucket,omitempty" minimum:"0" maximum:"1" doc:"m³ to the brim of what it is mixed in, with the headroom of the job"`
 	Batch     measure.Volume  `json:"batch,omitempty" minimum:"0" maximum:"1" doc:"m³ wanted in one batch at most"`
+	Shares    []float64       `json:"shares,omitempty" maxItems:"400" doc:"How large its batches are against each other, in their order, where somebody placed the joins; the plan divides it when left out"`
 	Pumps     *material.Pumps `json:"pumps,omitempty" doc:"The pumps that its parts are drawn by"`
+}
+
+// fair tells whether the shares of a coat's batches are ones that can be laid.
+func (o OwnWay) fair() bool {
+	if len(o.Shares) == 0 {
+		return true
+	}
+	const most = 1000 // times the smallest
+	low, high := slices.Min(o.Shares), slices.Max(o.Shares)
+	return low > 0 && high <= most*low && high < 1e12
 }
 
 // Under is what a coat goes on.
@@ -157,6 +169,8 @@ func (c Coat) Check(path string) *finding.Finding {
 		return refuse("/faces", "That is no film on an edge.", "Enter the wet film on edges and upright faces, such as 0.3 mm.")
 	case c.Faces != nil && c.On != "":
 		return refuse("/faces", "The coat goes on a part of the surface alone, so edges have no film of their own.", "Lay it on the whole surface, or leave the film on edges out.")
+	case c.Own != nil && !c.Own.fair():
+		return refuse("/own/shares", "A batch of nothing, or a thousand times as large as another, covers no section.", "Give each batch a share of its own, or let the plan divide the coat.")
 	case c.OverWet && c.Abraded:
 		return refuse("/overWet", "A film that still flows cannot be abraded.", "Pour over it wet, or let it harden and abrade it.")
 	case c.OverWet && c.Wait != nil:

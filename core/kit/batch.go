@@ -207,6 +207,28 @@ func Divide(need measure.Volume, limits []Limit, supply *AtHand, measured bool) 
 	return d, nil
 }
 
+// DivideAs cuts a coat's need into measured batches in the proportion of shares. It says
+// which of them pass the tightest limit, from 1.
+func DivideAs(need measure.Volume, shares []float64, limits []Limit, supply *AtHand) (d Division, over []int) {
+	d = Division{Limits: limits, Reason: "You placed the joins, so every batch is measured for its section."}
+	whole := 0.0
+	for _, s := range shares {
+		whole += s
+	}
+	choice := chosen{volumes: make([]measure.Volume, len(shares))}
+	for i, s := range shares {
+		v := need * measure.Volume(s/whole)
+		choice.volumes[i] = v
+		d.Batches = append(d.Batches, Batch{Number: i + 1, Volume: v, Share: MeasuredShare})
+		if v > limits[0].Volume*(1+slack) {
+			over = append(over, i+1)
+		}
+	}
+	d.Mixed = need
+	supply.take(choice, need)
+	return d, over
+}
+
 // chosen is a way to divide a need.
 type chosen struct {
 	volumes []measure.Volume

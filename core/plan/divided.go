@@ -93,7 +93,11 @@ func (d *divider) coat(s job.Surface, l layer, b buildup.Build, area measure.Are
 		if edge, ways := d.joined(l, b, area, limits[0].Volume); edge != nil {
 			limits, relax = append([]kit.Limit{*edge}, limits...), ways
 		}
-		division, bad = kit.Divide(b.Need, limits, hand, methods.Kits == school.Measured)
+		if own := l.coat.Own; own != nil && len(own.Shares) > 0 {
+			division = d.drawn(s, l, b, own.Shares, limits, hand)
+		} else {
+			division, bad = kit.Divide(b.Need, limits, hand, methods.Kits == school.Measured)
+		}
 	}
 	if bad != nil {
 		d.find(refused(finding.Batches, l.path, wayToBatches(p), "%s, coat %d of %s cannot be divided into batches: %s.", s.Name, l.number, p.Name, bad.Error()))
@@ -114,6 +118,23 @@ func (d *divider) coat(s job.Surface, l layer, b buildup.Build, area measure.Are
 	out.mixed = b.FilmOf(division.Mixed)
 	d.judge(l, b, out)
 	return out
+}
+
+// drawn divides a coat as somebody placed its joins, and says which batches that makes too
+// large.
+func (d *divider) drawn(s job.Surface, l layer, b buildup.Build, shares []float64, limits []kit.Limit, hand *kit.AtHand) kit.Division {
+	division, over := kit.DivideAs(b.Need, shares, limits, hand)
+	if len(over) > 0 {
+		n := over[0]
+		d.find(finding.Finding{
+			Level: finding.Warning, Step: finding.Batches, Path: l.path + "/own/shares",
+			Text: fmt.Sprintf("%s, coat %d: batch %d is %s where the joins are placed, and %s is the most. %s", s.Name, l.number, n,
+				d.units.Volume(division.Batches[n-1].Volume), d.units.Volume(limits[0].Volume), limits[0].Text),
+			WayOut: "Place the joins closer to each other there, or let the plan divide it.",
+			Fix:    &finding.Fix{Label: "Let the plan divide it", Patch: []finding.PatchStep{{Op: "remove", Path: l.path + "/own/shares"}}},
+		})
+	}
+	return division
 }
 
 // A film from which the heat of a pour is looked at, and the temperature that it

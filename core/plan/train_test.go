@@ -9,6 +9,7 @@ import (
 	"strings"
 	"testing"
 
+	"nephelon/core/buildup"
 	"nephelon/core/finding"
 	"nephelon/core/geometry"
 	"nephelon/core/job"
@@ -272,5 +273,35 @@ func TestABreakWithinAPour(t *testing.T) {
 	}
 	if !strings.Contains(told.Text, fmt.Sprintf("after section %d, along its join of %s", done, measure.Metric.Length(c.Cuts[done-1].Wet))) {
 		t.Errorf("%d sections are done by 16:00: %s", done, told.Text)
+	}
+}
+
+// Joins that somebody placed: the batches follow their sections, in the proportion of the
+// shares, and a batch that gets too large is told, with the way back.
+func TestJoinsPlacedByHand(t *testing.T) {
+	f := slowHall(t, 2)
+	before := Make(f, measure.Metric, noon()).Surfaces[0].Coats[0]
+	shares := []float64{1, 1.5, 0.5, 1}
+	f.Job.Surfaces[0].Coats[0].Own = &buildup.OwnWay{Shares: shares}
+	c := Make(f, measure.Metric, noon()).Surfaces[0].Coats[0]
+	if len(c.Division.Batches) != 4 || c.Division.Mixed != before.Build.Need {
+		t.Fatalf("%d batches of %v", len(c.Division.Batches), c.Division.Mixed)
+	}
+	for i, s := range shares {
+		if want := 40 * s / 4; !near(float64(c.Sections[i].Area), want, 1e-9) || !near(float64(c.Division.Batches[i].Volume), float64(before.Build.Need)*s/4, 1e-9) || len(c.Cards) != 4 {
+			t.Errorf("section %d of %v m² gets %v", i+1, c.Sections[i].Area, c.Division.Batches[i].Volume)
+		}
+	}
+	f.Job.Surfaces[0].Coats[0].Own.Shares = []float64{9, 1}
+	told := saying(Make(f, measure.Metric, noon()), "batch 1 is")
+	if told == nil || told.Fix == nil || !strings.Contains(told.Text, "where the joins are placed") {
+		t.Fatal("a batch too large is not told")
+	}
+	if after := Make(patched(t, f, *told.Fix), measure.Metric, noon()).Surfaces[0].Coats[0]; len(after.Division.Batches) != len(before.Division.Batches) {
+		t.Errorf("led back to %d batches", len(after.Division.Batches))
+	}
+	f.Job.Surfaces[0].Coats[0].Own.Shares = []float64{1, 0}
+	if refused := Make(f, measure.Metric, noon()).Refused(); len(refused) != 1 || !strings.HasSuffix(refused[0].Path, "/own/shares") {
+		t.Errorf("%v", texts(refused))
 	}
 }

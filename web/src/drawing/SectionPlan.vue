@@ -10,7 +10,10 @@ const props = defineProps<{
   coat: CoatPlan
   width?: number
   height?: number
+  /** Joins can be dragged. */
+  movable?: boolean
 }>()
+const emit = defineEmits<{ shift: [after: number, by: number] }>()
 const session = useSession()
 const width = computed(() => props.width ?? 640)
 const height = computed(() => props.height ?? 430)
@@ -37,6 +40,48 @@ const cuts = computed(() =>
     return { cut, lines }
   }),
 )
+/** The way in which a join moves on, from the section before it to the one after. */
+function onward(after: number): Point {
+  const cut = props.coat.cuts?.find((c) => c.after === after)
+  const [a, b] = [cut?.marks[0]?.at, cut?.marks[1]?.at]
+  const from = props.coat.sections?.find((s) => s.number === after)?.label
+  const to = props.coat.sections?.find((s) => s.number === cut?.with[0])?.label
+  if (!a || !b || !from || !to) return { x: 0, y: 0 }
+  const length = Math.hypot(b.x - a.x, b.y - a.y) || 1
+  const n = { x: -(b.y - a.y) / length, y: (b.x - a.x) / length }
+  const sign = n.x * (to.x - from.x) + n.y * (to.y - from.y) < 0 ? -1 : 1
+  return { x: sign * n.x, y: sign * n.y }
+}
+let held: { after: number; x: number; y: number } | undefined
+function grab(event: PointerEvent, after: number): void {
+  if (!props.movable) return
+  held = { after, x: event.clientX, y: event.clientY }
+  ;(event.currentTarget as Element).setPointerCapture(event.pointerId)
+}
+function pull(event: PointerEvent): void {
+  if (!held) return
+  const box = (event.currentTarget as SVGElement).ownerSVGElement?.getBoundingClientRect()
+  const metre = view.value.scale * ((box?.width ?? width.value) / width.value)
+  const way = onward(held.after)
+  const by = ((event.clientX - held.x) * way.x - (event.clientY - held.y) * way.y) / metre
+  held = { ...held, x: event.clientX, y: event.clientY }
+  emit('shift', held.after, by)
+}
+const NUDGE = 0.1
+function nudge(event: KeyboardEvent, after: number): void {
+  const way = onward(after)
+  const steps: Record<string, Point> = {
+    ArrowRight: { x: 1, y: 0 },
+    ArrowLeft: { x: -1, y: 0 },
+    ArrowUp: { x: 0, y: 1 },
+    ArrowDown: { x: 0, y: -1 },
+  }
+  const step = steps[event.key]
+  if (!props.movable || !step) return
+  event.preventDefault()
+  const along = step.x * way.x + step.y * way.y
+  emit('shift', after, (along === 0 ? 0 : Math.sign(along)) * NUDGE)
+}
 const ROOM = 74
 const TIGHT = 26
 /** Numbers where they fit: with the area in a wide section, alone and staggered in narrow ones. */
@@ -94,6 +139,20 @@ const arrow = computed(() => {
     <path :d="path(rings, view)" class="walls" fill-rule="evenodd" />
     <g v-for="c in cuts" :key="c.cut.after">
       <path v-for="l in c.lines" :key="l.d" :d="l.d" class="cut" />
+      <path
+        v-if="movable"
+        :d="c.lines.map((l) => l.d).join('')"
+        class="handle"
+        tabindex="0"
+        role="slider"
+        :aria-label="`Join after section ${c.cut.after}`"
+        :aria-valuenow="c.cut.after"
+        :data-test="`join-${c.cut.after}`"
+        @pointerdown="grab($event, c.cut.after)"
+        @pointermove="pull"
+        @pointerup="held = undefined"
+        @keydown="nudge($event, c.cut.after)"
+      />
       <g v-for="m in c.cut.marks" :key="`${m.hole}-${m.side}-${m.along}`">
         <path :d="`M${view.x(m.at) - 5} ${view.y(m.at) - 5}l10 10m0 -10l-10 10`" class="mark" />
       </g>
@@ -145,6 +204,16 @@ const arrow = computed(() => {
   stroke: #12201d;
   stroke-width: 2.2;
   stroke-dasharray: 10 5;
+}
+.handle {
+  stroke: transparent;
+  stroke-width: 18;
+  fill: none;
+  cursor: move;
+  touch-action: none;
+}
+.handle:focus-visible {
+  stroke: color-mix(in srgb, var(--cure) 45%, transparent);
 }
 .mark {
   stroke: var(--stop);

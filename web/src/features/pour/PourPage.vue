@@ -10,6 +10,7 @@ import ShapeFigure from '../../drawing/ShapeFigure.vue'
 import SpanList from '../measure/SpanList.vue'
 import PourHour from './PourHour.vue'
 import TapeMarks from './TapeMarks.vue'
+import { useJoins } from './useJoins'
 import TeamFields from './TeamFields.vue'
 
 const desk = useDesk()
@@ -35,6 +36,7 @@ function direct(degrees: number | undefined): void {
     (s) => (s.layout.direction = degrees === undefined ? undefined : degrees % 360),
   )
 }
+const joins = useJoins(coat)
 const drawings = { dxf: 'DXF', svg: 'SVG', geojson: 'GeoJSON' }
 const drawing = (as: string): string =>
   `/api/jobs/${desk.jobId}/coats/${encodeURIComponent(coat.value?.id ?? '')}/sections?as=${as}`
@@ -99,10 +101,32 @@ function unmark(): void {
           {{ session.format('area', coat.sections?.[0]?.area ?? 0) }}. Measure the surface to have them cut on
           its plan.
         </p>
-        <SectionPlan v-else :surface="desk.surface.value" :plan="desk.surfacePlan.value" :coat="coat" />
+        <SectionPlan
+          v-else
+          :surface="desk.surface.value"
+          :plan="desk.surfacePlan.value"
+          :coat="coat"
+          :movable="session.mayEdit"
+          @shift="joins.shift"
+        />
         <div>
           <div v-if="course" class="mb-4">
             <p class="small mb-4">{{ course.reason }}</p>
+            <p v-if="joins.placed.value" class="small mb-4" data-test="placed">
+              You placed the joins; the batches follow their sections.
+              <button
+                v-if="session.mayEdit"
+                type="button"
+                class="plain"
+                data-test="free-joins"
+                @click="joins.free"
+              >
+                Let the plan place them
+              </button>
+            </p>
+            <p v-else-if="session.mayEdit && (coat.cuts?.length ?? 0) > 0" class="small quiet mb-4">
+              Drag a join, or move it by the arrow keys; sections and batches follow.
+            </p>
             <p class="small mb-4">
               <template v-if="desk.surface.value.layout.mixing"
                 >Batches are carried through the floor from the mixing place that is marked on the plan.
