@@ -5,6 +5,7 @@ import (
 	"math"
 	"os"
 	"strconv"
+	"strings"
 	"testing"
 	"time"
 
@@ -154,5 +155,63 @@ func BenchmarkSlabThreeDays(b *testing.B) {
 	hours = append(hours, hours[:24]...)
 	for b.Loop() {
 		Slab(hours, Place{Outdoors: true})
+	}
+}
+
+// Every reason not to coat, at its limit and just beyond it. By hand: at 20 °C and 50 %
+// the dew point is 9.27 °C (Magnus, WMO-No. 8), so that a slab at 15 °C stands 5.73 K
+// above it.
+func TestEveryReasonNotToCoat(t *testing.T) {
+	type at struct {
+		hour  Hour
+		slab  measure.Temperature
+		next  measure.Temperature
+		limit Limits
+	}
+	fair := at{Hour{Air: 20, Humidity: 0.5}, 15, 15, Limits{DewMargin: 3, HumidityMax: 0.85, SlabMin: 10, SlabMax: 30, WindMax: 8, DryAfter: 2}}
+	with := func(by func(*at)) at { a := fair; by(&a); return a }
+	for name, c := range map[string]struct {
+		at     at
+		state  State
+		reason string
+	}{
+		"fair":                       {fair, Go, "5.7 K above the dew point."},
+		"at the dew margin":          {with(func(a *at) { a.limit.DewMargin = 5.7 }), Go, "above the dew point"},
+		"within the dew margin":      {with(func(a *at) { a.limit.DewMargin = 5.8 }), Stop, "5.8 K are wanted"},
+		"rain on an open floor":      {with(func(a *at) { a.limit.Open, a.hour.Rain = true, 0.1 }), Stop, "Rain, 0.1 mm."},
+		"rain on a roof":             {with(func(a *at) { a.hour.Rain = 4 }), Go, "above the dew point"},
+		"a trace on an open floor":   {with(func(a *at) { a.limit.Open, a.hour.Rain = true, 0.09 }), Go, "above the dew point"},
+		"as cold as allowed":         {with(func(a *at) { a.limit.SlabMin = 15 }), Go, "above the dew point"},
+		"colder than allowed":        {with(func(a *at) { a.limit.SlabMin = 15.1 }), Wait, "at least 15.1 °C is wanted"},
+		"as hot as allowed":          {with(func(a *at) { a.limit.SlabMax = 15 }), Go, "above the dew point"},
+		"hotter than allowed":        {with(func(a *at) { a.limit.SlabMax = 14.9 }), Wait, "at most 14.9 °C is wanted"},
+		"as humid as allowed":        {with(func(a *at) { a.limit.HumidityMax = 0.5 }), Go, "above the dew point"},
+		"more humid than allowed":    {with(func(a *at) { a.limit.HumidityMax = 0.49 }), Wait, "at most 49%"},
+		"as windy as allowed":        {with(func(a *at) { a.limit.Open, a.hour.Wind = true, 8 }), Go, "above the dew point"},
+		"windier than allowed":       {with(func(a *at) { a.limit.Open, a.hour.Wind = true, 9 }), Wait, "Wind of 9 m/s"},
+		"wind behind walls":          {with(func(a *at) { a.hour.Wind = 20 }), Go, "above the dew point"},
+		"warming over open pores":    {with(func(a *at) { a.limit.Falling, a.next = true, 15.1 }), Wait, "The slab is warming"},
+		"steady over open pores":     {with(func(a *at) { a.limit.Falling, a.next = true, 15.04 }), Go, "above the dew point"},
+		"warming over closed pores":  {with(func(a *at) { a.next = 18 }), Go, "above the dew point"},
+		"no air so dry that it ends": {with(func(a *at) { a.hour.Humidity = 0 }), Go, "above the dew point"},
+	} {
+		judged := Judge([]Hour{c.at.hour, {Air: 20, Humidity: 0.5}}, []measure.Temperature{c.at.slab, c.at.next}, c.at.limit, measure.Metric)
+		if got := judged[0]; got.State != c.state || !strings.Contains(got.Reason, c.reason) {
+			t.Errorf("%s: %s, %q, want %s, %q", name, got.State, got.Reason, c.state, c.reason)
+		}
+	}
+	// Rain that falls on a fresh coat within two hours stops it; an hour later it does not.
+	open := fair.limit
+	open.Open = true
+	for after, want := range map[int]State{1: Stop, 2: Go} {
+		hours := []Hour{fair.hour, fair.hour, fair.hour}
+		hours[after].Rain = 0.4
+		judged := Judge(hours, []measure.Temperature{15, 15, 15}, open, measure.Metric)
+		if judged[0].State != want {
+			t.Errorf("rain %d h later: %s, %s", after, judged[0].State, judged[0].Reason)
+		}
+	}
+	if told := Difference(5, measure.US) + ", " + Difference(5, measure.Metric); told != "9 °F, 5.0 K" {
+		t.Errorf("five kelvin are %s", told)
 	}
 }

@@ -127,7 +127,7 @@ func (t terms) cut(i int, off *takeoff.Takeoff, most *kit.Division, coats []divi
 				laid[n] = laying
 			}
 		}
-		out[c] = laidCoat{t.owned(laying.Sections, t.layers[i][c], division, off), laying.Cuts, t.carried(i, laying.Sections)}
+		out[c] = laidCoat{t.owned(laying.Sections, t.layers[i][c], division, off), pour.Taped(polygon, laying, t.units), t.carried(i, laying.Sections)}
 		found = append(found, laying.Findings(path, c+1, t.units)...)
 	}
 	return course, found

@@ -41,6 +41,7 @@ type Mark struct {
 	Along measure.Length `json:"along" doc:"m from corner n; of an earlier tape from its first end"`
 	Tape  int            `json:"tape,omitempty" doc:"The section after which the tape was put that it ends on, where it ends on no wall"`
 	At    geometry.Point `json:"at"`
+	Check measure.Length `json:"check,omitempty" doc:"m straight to the corner from which the mark at the line's other end is measured"`
 }
 
 // Cut is the line between two sections.

@@ -11,6 +11,12 @@ function place(m: Mark): string {
   if (m.hole < 0) return `wall ${m.side}`
   return `${props.surface.floor.holes[m.hole]?.name ?? `hole ${m.hole + 1}`}, side ${m.side}`
 }
+/** The straight measure that tells whether a mark is where it should be. */
+function check(cut: Cut, i: number): string {
+  const other = cut.marks[i % 2 === 0 ? i + 1 : i - 1]
+  const m = cut.marks[i]
+  return m?.check && other ? `${session.format('length', m.check)} to ${from(other)}` : ''
+}
 function from(m: Mark): string {
   if (m.tape) return 'its first end'
   return m.hole < 0 ? `corner ${m.side}` : `its corner ${m.side}`
@@ -28,6 +34,7 @@ function from(m: Mark): string {
         <th>On</th>
         <th>From</th>
         <th class="num">Distance</th>
+        <th class="num">Check across</th>
         <th class="num">Wet edge</th>
       </tr>
     </thead>
@@ -39,6 +46,7 @@ function from(m: Mark): string {
         <td>{{ place(m) }}</td>
         <td>{{ from(m) }}</td>
         <td class="num figure">{{ session.format('length', m.along) }}</td>
+        <td class="num quiet">{{ check(cut, i) }}</td>
         <td class="num quiet">{{ i === 0 ? session.format('length', cut.wet) : '' }}</td>
       </tr>
     </tbody>
