@@ -286,7 +286,14 @@ func (p *page) click(selector string) {
 		const hit = document.elementFromPoint(r.x + r.width / 2, r.y + r.height / 2);
 		return !!hit && (e.contains(hit) || hit.contains(e) || !!e.closest('label')?.contains(hit));
 	})()`, selector))
+	open := fmt.Sprintf(`(() => { const e = document.querySelector(%q); return e?.matches('summary') ? String(e.parentElement.open) : '' })()`, selector)
+	before := value[string](p, open)
 	p.do(chromedp.Click(chromedp.CSS(selector), chromedp.NodeVisible))
+	if before != "" && value[string](p, open) == before {
+		// An answer that came meanwhile moved the page under the pointer: who misses a
+		// line clicks it again.
+		p.click(selector)
+	}
 }
 
 // button marks the button with a name, so that it can be clicked for real.

@@ -16,6 +16,7 @@ import (
 	"nephelon/core/pour"
 	"nephelon/core/school"
 	"nephelon/core/survey"
+	"nephelon/core/work"
 )
 
 // terms are what every stage reads and none changes: the job, its sheets as its
@@ -148,6 +149,12 @@ const pailOff = 0.05
 // checkCrew looks at who spreads and what is mixed in.
 func (t *terms) checkCrew() []finding.Finding {
 	var found []finding.Finding
+	if team := t.file.Job.Crew.Team; len(team) > 0 && t.file.Job.Crew.Counted().Spreaders < 1 {
+		f := refused(finding.Batches, "/job/crew/team", "Let somebody of the team spread.", "Nobody of the team spreads.")
+		last := len(team) - 1
+		f.Fix = &finding.Fix{Label: team[last].Name + " spreads", Patch: []finding.PatchStep{{Op: "add", Path: fmt.Sprintf("/job/crew/team/%d/roles/-", last), Value: work.Spreader}}}
+		found = append(found, f)
+	}
 	if t.file.Job.Crew.Spreaders < 1 {
 		found = append(found, refused(finding.Batches, "/job/crew/spreaders", "Enter one person at least.", "Nobody is there to spread."))
 	}

@@ -42,7 +42,8 @@ const (
 	openMeasured measure.Span = 3 * measure.Minute // of weighing or measuring the parts
 	walking                   = 1.0                // m/s with a full pail
 	lapReach                  = 1.0                // m that a section is worked on in one strip
-	looksAhead                = 12                 // people on the floor that a way out asks for at most
+	looksAhead                = 8                  // people on the floor that a way out asks for at most
+	moreBeside                = 4                  // of them beside a second mixer
 )
 
 // opens is how long the parts of a batch take to be put together before A meets B.
@@ -355,7 +356,7 @@ func (t terms) hands(l layer, train sim.Train) (string, *finding.Fix) {
 			}
 		}
 	}
-	for more := range looksAhead {
+	for more := range moreBeside {
 		team := crew.Members()
 		second := work.Person{Name: "Second mixer", Roles: []work.Role{work.Mixer}}
 		team = append(slices.Clone(team), second)

@@ -183,6 +183,15 @@ func TestATeamOfItsOwn(t *testing.T) {
 	if whole := Make(f, measure.Metric, noon()); whole.Line.People != 3 {
 		t.Errorf("%d people", whole.Line.People)
 	}
+	f.Job.Crew.Team = []work.Person{{Name: "Mixer", Roles: []work.Role{work.Mixer}}, {Name: "Roller", Roles: []work.Role{work.Pourer, work.Roller, work.CutterIn}}}
+	lost := saying(Make(f, measure.Metric, noon()), "Nobody of the team spreads")
+	if lost == nil || lost.Fix == nil {
+		t.Fatal("a team without a spreader is not told")
+	}
+	f = patched(t, f, *lost.Fix)
+	if p := pourOf(t, f); len(p.Crew) != 2 || !p.Crew[1].Plays(work.Spreader) {
+		t.Errorf("%+v", p.Crew)
+	}
 	f.Job.Crew.Team = f.Job.Crew.Team[1:]
 	told := saying(Make(f, measure.Metric, noon()), "nobody of the crew plays a part")
 	if told == nil || told.Fix == nil || told.Path != "/job/crew/team" {
@@ -303,5 +312,15 @@ func TestJoinsPlacedByHand(t *testing.T) {
 	f.Job.Surfaces[0].Coats[0].Own.Shares = []float64{1, 0}
 	if refused := Make(f, measure.Metric, noon()).Refused(); len(refused) != 1 || !strings.HasSuffix(refused[0].Path, "/own/shares") {
 		t.Errorf("%v", texts(refused))
+	}
+}
+
+// What if, as the page of the pour asks it: the whole job planned anew with its train.
+func BenchmarkPourOfTheDemoHall(b *testing.B) {
+	f, planner := demo(b, "baggage-hall"), NewPlanner()
+	for b.Loop() {
+		if _, err := planner.Pour(context.Background(), f, measure.Metric, noon(), "hall-1"); err != nil {
+			b.Fatal(err)
+		}
 	}
 }

@@ -131,8 +131,8 @@ const people = computed(() =>
       <circle :cx="view.x(plan.exit.at)" :cy="view.y(plan.exit.at)" r="11" />
     </g>
     <g
-      v-for="p in people"
-      :key="p.name"
+      v-for="(p, i) in people"
+      :key="i"
       :transform="`translate(${p.x.toFixed(1)} ${p.y.toFixed(1)})`"
       class="person"
       :class="{ idle: !p.busy }"

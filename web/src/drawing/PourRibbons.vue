@@ -102,7 +102,7 @@ function drag(event: PointerEvent): void {
         <path :d="`M${x(t)} ${TOP - 6}V${height}`" class="tick" />
         <text :x="Math.min(x(t), width - EDGE)" y="12" class="time">{{ told(t) }}</text>
       </g>
-      <g v-for="(p, i) in pour.crew" :key="p.name">
+      <g v-for="(p, i) in pour.crew" :key="i">
         <text x="0" :y="TOP + i * ROW + 15" class="name">{{ p.name }}</text>
         <path :d="`M${NAMES} ${TOP + (i + 1) * ROW - 3}H${width}`" class="row" />
       </g>

@@ -112,7 +112,7 @@ const arrow = computed(() => {
   <svg
     :viewBox="`0 0 ${width} ${height}`"
     class="plan sections"
-    role="img"
+    :role="movable ? 'group' : 'img'"
     :aria-label="`Sections of coat ${coat.number}`"
     data-test="section-plan"
   >

@@ -21,6 +21,8 @@ const fields = computed<Field[]>(() => {
       as: 'number',
       label: crew.alone ? 'People, mixing and spreading' : 'People spreading (not the mixer)',
       value: crew.spreaders,
+      told: crew.team?.length ? 'the team on the page of the pour rules' : '',
+      locked: !!crew.team?.length,
       whole: true,
       least: 1,
       most: MOST_SPREADERS,
@@ -31,6 +33,7 @@ const fields = computed<Field[]>(() => {
       label: 'They mix as well, in turn',
       heard: 'Whoever spreads mixes, too',
       value: crew.alone,
+      locked: !!crew.team?.length,
       take: (on) => edit('alone', (f) => (f.job.crew.alone = on || undefined)),
     },
     {

@@ -59,6 +59,10 @@ const chances = computed(() => {
     <p v-if="!run.known" class="small quiet">
       The sheet does not say how long its film can be worked, so joins are not judged.
     </p>
+    <p v-if="run.idle" class="small">
+      {{ run.idle }} of them {{ run.idle === 1 ? 'stands' : 'stand' }} by: working, they would only hold up
+      the rest.
+    </p>
     <p v-if="run.drawn" class="small quiet">Each pail is emptied as it is spread, not at once.</p>
     <template v-if="tried.odds">
       <p class="small" data-test="odds">

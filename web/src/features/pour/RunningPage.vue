@@ -74,7 +74,7 @@ function print(): void {
         <div class="small">
           <h3>People</h3>
           <ul>
-            <li v-for="p in pour.crew" :key="p.name">
+            <li v-for="(p, i) in pour.crew" :key="i">
               <strong>{{ p.name }}</strong> {{ p.roles.map((r) => roles[r]).join(', ') }}
             </li>
           </ul>

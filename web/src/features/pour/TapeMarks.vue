@@ -24,36 +24,41 @@ function from(m: Mark): string {
 </script>
 
 <template>
-  <table class="figures" data-test="tape-marks">
-    <caption class="small quiet">
-      Where to put the tape: measured along each wall from the corner named.
-    </caption>
-    <thead>
-      <tr>
-        <th>Between</th>
-        <th>On</th>
-        <th>From</th>
-        <th class="num">Distance</th>
-        <th class="num">Check across</th>
-        <th class="num">Wet edge</th>
-      </tr>
-    </thead>
-    <tbody v-for="cut in cuts" :key="cut.after">
-      <tr v-for="(m, i) in cut.marks" :key="i">
-        <td>
-          <strong v-if="i === 0">{{ cut.after }} | {{ cut.with.join(', ') }}</strong>
-        </td>
-        <td>{{ place(m) }}</td>
-        <td>{{ from(m) }}</td>
-        <td class="num figure">{{ session.format('length', m.along) }}</td>
-        <td class="num quiet">{{ check(cut, i) }}</td>
-        <td class="num quiet">{{ i === 0 ? session.format('length', cut.wet) : '' }}</td>
-      </tr>
-    </tbody>
-  </table>
+  <div class="scroll">
+    <table class="figures" data-test="tape-marks">
+      <caption class="small quiet">
+        Where to put the tape: measured along each wall from the corner named.
+      </caption>
+      <thead>
+        <tr>
+          <th>Between</th>
+          <th>On</th>
+          <th>From</th>
+          <th class="num">Distance</th>
+          <th class="num">Check across</th>
+          <th class="num">Wet edge</th>
+        </tr>
+      </thead>
+      <tbody v-for="cut in cuts" :key="cut.after">
+        <tr v-for="(m, i) in cut.marks" :key="i">
+          <td>
+            <strong v-if="i === 0">{{ cut.after }} | {{ cut.with.join(', ') }}</strong>
+          </td>
+          <td>{{ place(m) }}</td>
+          <td>{{ from(m) }}</td>
+          <td class="num figure">{{ session.format('length', m.along) }}</td>
+          <td class="num quiet">{{ check(cut, i) }}</td>
+          <td class="num quiet">{{ i === 0 ? session.format('length', cut.wet) : '' }}</td>
+        </tr>
+      </tbody>
+    </table>
+  </div>
 </template>
 
 <style scoped>
+.scroll {
+  overflow-x: auto;
+}
 caption {
   text-align: left;
   caption-side: top;
