@@ -109,6 +109,10 @@ func (c Course) orPieces(p geometry.Polygon, shares []float64) Course {
 		c.Pieces = false
 		return c
 	}
+	if c.endsAtExit(strips) && laying.oldest() > mostBehind {
+		c.Pieces = false // a strip torn by a column is sooner joined than an edge left so long
+		return c
+	}
 	for _, cut := range laying.Cuts {
 		c.wet += cut.Wet
 		c.longest = max(c.longest, cut.Wet)
@@ -119,6 +123,21 @@ func (c Course) orPieces(p geometry.Polygon, shares []float64) Course {
 	}
 	c.strips = what
 	return c
+}
+
+// mostBehind is how many sections a wet edge may wait for its neighbour before strips that
+// are torn, but joined at once, are the lesser evil: common practice, no source.
+const mostBehind = 6
+
+// oldest is how many sections the edge waits that is joined last.
+func (l Laying) oldest() int {
+	most := 0
+	for _, s := range l.Sections {
+		if len(s.Beside) > 0 {
+			most = max(most, s.Number-slices.Min(s.Beside))
+		}
+	}
+	return most
 }
 
 // Told is why the sections are as they are.

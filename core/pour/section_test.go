@@ -2,6 +2,7 @@ package pour
 
 import (
 	"math"
+	"slices"
 	"strings"
 	"testing"
 
@@ -142,5 +143,20 @@ func TestAroundACorePieceByPiece(t *testing.T) {
 	along := measure.Angle(0)
 	if Plot(floor, Layout{Exit: &door, Direction: &along}, equal(7), memory).Pieces {
 		t.Error("a direction chosen by a person is not kept")
+	}
+}
+
+// A hall with a column in many narrow strips: those that the column tears are joined at once
+// all the same, while pieces would leave an edge open for long.
+func TestAColumnDoesNotLeaveAnEdgeOpen(t *testing.T) {
+	floor := geometry.Polygon{
+		Outline: geometry.Ring{{X: 0, Y: 0}, {X: 16, Y: 0}, {X: 16, Y: 8}, {X: 0, Y: 8}},
+		Holes:   []geometry.Ring{{{X: 4, Y: 3}, {X: 10, Y: 3}, {X: 10, Y: 4}, {X: 4, Y: 4}}},
+	}
+	door := geometry.Point{X: 0, Y: 4}
+	for _, s := range Plot(floor, Layout{Exit: &door}, equal(30), nil).Lay(floor, equal(30)).Sections[1:] {
+		if waits := s.Number - slices.Min(s.Beside); waits > mostBehind {
+			t.Errorf("section %d meets an edge that waited for %d", s.Number, waits)
+		}
 	}
 }
