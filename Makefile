@@ -20,7 +20,7 @@ dev: build
 	@scripts/dev
 
 test: build
-	@scripts/need postgresql chromium glpk-utils
+	@scripts/need postgresql chromium glpk-utils minizinc
 	@scripts/check
 
 build: bin/nephelon

@@ -8,10 +8,12 @@ import (
 	"encoding/json"
 	"fmt"
 	"io/fs"
+	"time"
 
 	"github.com/google/uuid"
 
 	"nephelon/core/buildup"
+	"nephelon/core/job"
 	"nephelon/core/kit"
 	"nephelon/core/measure"
 	"nephelon/exchange"
@@ -134,7 +136,11 @@ func LoadOnce(ctx context.Context, s *store.Store) error {
 	if err := FillShelf(ctx, s, company); err != nil {
 		return err
 	}
-	return addJobs(ctx, s, company, estimator)
+	now := time.Now()
+	if err := addJobs(ctx, s, company, estimator, now); err != nil {
+		return err
+	}
+	return fillRoster(ctx, s, company, estimator, now)
 }
 
 func addPeople(ctx context.Context, s *store.Store, company uuid.UUID) (estimator uuid.UUID, err error) {
@@ -154,7 +160,7 @@ func addPeople(ctx context.Context, s *store.Store, company uuid.UUID) (estimato
 	return estimator, nil
 }
 
-func addJobs(ctx context.Context, s *store.Store, company, person uuid.UUID) error {
+func addJobs(ctx context.Context, s *store.Store, company, person uuid.UUID, now time.Time) error {
 	reader, err := exchange.NewReader()
 	if err != nil {
 		return err
@@ -163,14 +169,30 @@ func addJobs(ctx context.Context, s *store.Store, company, person uuid.UUID) err
 	if err != nil {
 		return fmt.Errorf("list the demo jobs: %w", err)
 	}
-	for i := len(names) - 1; i >= 0; i-- {
-		text, err := files.ReadFile(names[i])
+	read := func(name string) (job.File, error) {
+		text, err := files.ReadFile(name)
 		if err != nil {
-			return fmt.Errorf("read a demo job: %w", err)
+			return job.File{}, fmt.Errorf("read a demo job: %w", err)
 		}
 		file, err := reader.Read(bytes.NewReader(text))
 		if err != nil {
-			return fmt.Errorf("%s: %w", names[i], err)
+			return file, fmt.Errorf("%s: %w", name, err)
+		}
+		return file, nil
+	}
+	for _, l := range laterJobs() {
+		file, err := read("jobs/" + l.from + ".nephelon.json")
+		if err != nil {
+			return err
+		}
+		if _, err := s.AddJob(ctx, company, person, l.of(file, now), nil); err != nil {
+			return err
+		}
+	}
+	for i := len(names) - 1; i >= 0; i-- {
+		file, err := read(names[i])
+		if err != nil {
+			return err
 		}
 		if _, err := s.AddJob(ctx, company, person, file, nil); err != nil {
 			return err

@@ -16,6 +16,12 @@ var PlanFileSchema []byte
 //go:embed shelf-file.schema.json
 var ShelfFileSchema []byte
 
+// RosterSchema is the JSON Schema (2020-12) of what `nephelon roster` reads, made
+// from core/roster by exchange.RosterSchema.
+//
+//go:embed roster.schema.json
+var RosterSchema []byte
+
 // PlanSchema is the JSON Schema (2020-12) of what the program prints of a plan,
 // made from core/plan by exchange.DerivedSchema.
 //

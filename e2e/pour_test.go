@@ -73,8 +73,8 @@ func TestAJoinIsDragged(t *testing.T) {
 	p.until(fmt.Sprintf(`document.querySelector('[data-test=tape-marks]').innerText === %q`, tape))
 }
 
-// One person alone lays an L with half kits, works towards its one door, and sees the
-// hour as a list on a phone.
+// One person alone lays an L with a column and one door by half kits, works around the
+// column towards the door, and sees the hour as a list on a phone.
 func TestAloneOverAnL(t *testing.T) {
 	p := begin(t, "Smoke house")
 	p.at("measure")
@@ -86,6 +86,13 @@ func TestAloneOverAnL(t *testing.T) {
 	p.wall("left", "4 m")
 	p.button("Close the outline")
 	p.choose("Wall with the exit", "wall 5")
+	p.click("[data-test=draw-hole]")
+	p.do(chromedp.ScrollIntoView(chromedp.CSS("[data-test=outline]")))
+	for _, at := range [][2]float64{{-60, 60}, {-30, 60}, {-30, 90}, {-60, 90}} {
+		p.clickOn("[data-test=outline]", at[0], at[1])
+	}
+	p.button("Close the outline")
+	p.sees(".totals", "Around columns")
 	p.at("build-up")
 	p.choose("Add a coat of", "Keelbody")
 	p.at("batches")

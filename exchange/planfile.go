@@ -38,15 +38,15 @@ func (r *Refusal) Error() string {
 	return r.Path + ": " + r.Text
 }
 
-// Reader reads plan files and shelf files. It is made once, since it compiles
+// Reader reads plan files, shelf files and roster problems. It is made once, since it compiles
 // their schemas.
-type Reader struct{ plan, shelf, sheet *jsonschema.Schema }
+type Reader struct{ plan, shelf, sheet, roster *jsonschema.Schema }
 
 // NewReader compiles the schemas.
 func NewReader() (*Reader, error) {
 	compiler := jsonschema.NewCompiler()
 	compiler.AssertFormat()
-	for name, text := range map[string][]byte{"plan.json": docs.PlanFileSchema, "shelf.json": docs.ShelfFileSchema} {
+	for name, text := range map[string][]byte{"plan.json": docs.PlanFileSchema, "shelf.json": docs.ShelfFileSchema, "roster.json": docs.RosterSchema} {
 		document, err := jsonschema.UnmarshalJSON(bytes.NewReader(text))
 		if err != nil {
 			return nil, fmt.Errorf("read the schema %s: %w", name, err)
@@ -56,7 +56,7 @@ func NewReader() (*Reader, error) {
 		}
 	}
 	var r Reader
-	for at, to := range map[string]**jsonschema.Schema{"plan.json": &r.plan, "shelf.json": &r.shelf, "shelf.json#/$defs/Product": &r.sheet} {
+	for at, to := range map[string]**jsonschema.Schema{"plan.json": &r.plan, "shelf.json": &r.shelf, "shelf.json#/$defs/Product": &r.sheet, "roster.json": &r.roster} {
 		schema, err := compiler.Compile(at)
 		if err != nil {
 			return nil, fmt.Errorf("compile the schema %s: %w", at, err)

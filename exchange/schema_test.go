@@ -15,6 +15,7 @@ func TestPublishedSchemasAreCurrent(t *testing.T) {
 	}{
 		"plan-file.schema.json":  {docs.PlanFileSchema, PlanSchema},
 		"shelf-file.schema.json": {docs.ShelfFileSchema, ShelfSchema},
+		"roster.schema.json":     {docs.RosterSchema, RosterSchema},
 		"plan.schema.json":       {docs.PlanSchema, DerivedSchema},
 	} {
 		made, err := c.make()

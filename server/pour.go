@@ -30,7 +30,7 @@ type OddsQuestion struct {
 	PourQuestion
 	Runs    int          `json:"runs" minimum:"1" maximum:"20000"`
 	Seed    uint64       `json:"seed" maximum:"9007199254740991"`
-	Spreads *sim.Spreads `json:"spreads,omitempty" doc:"The usual ones when left out"`
+	Spreads *sim.Spreads `json:"spreads,omitempty" doc:"The crew's when left out"`
 }
 
 // oddsTime is how long odds may take: far above 20,000 runs of a large coat.
@@ -70,11 +70,11 @@ func (s *Server) pourRoutes() {
 			JobPath
 			Body OddsQuestion
 		}) (*body[sim.Chance], error) {
-			spreads := sim.UsualSpreads()
-			if in.Body.Spreads != nil {
-				spreads = *in.Body.Spreads
-			}
 			return poured(ctx, s, in.JobPath, in.Body.PourQuestion, oddsTime, func(ctx context.Context, f job.File) (sim.Chance, error) {
+				spreads := f.Job.Crew.SpreadsOf()
+				if in.Body.Spreads != nil {
+					spreads = *in.Body.Spreads
+				}
 				return s.planner.Odds(ctx, f, time.Now(), in.Body.Coat, spreads, in.Body.Runs, in.Body.Seed, nil)
 			})
 		})

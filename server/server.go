@@ -16,8 +16,10 @@ import (
 	"github.com/danielgtaylor/huma/v2"
 	"github.com/danielgtaylor/huma/v2/adapters/humagin"
 	"github.com/gin-gonic/gin"
+	lru "github.com/hashicorp/golang-lru/v2"
 	"github.com/klauspost/compress/gzhttp"
 
+	"nephelon/core/days"
 	"nephelon/core/plan"
 	"nephelon/exchange"
 	"nephelon/store"
@@ -42,7 +44,8 @@ type Server struct {
 	changes  *changes
 	plans    *plans
 	planner  *plan.Planner
-	drawing  chan struct{} // holds whoever draws a picture anew
+	dayJobs  *lru.Cache[state, days.Job] // what the roster needs of jobs; a cache and nothing more
+	drawing  chan struct{}               // holds whoever draws a picture anew
 	bridge   string
 	api      huma.API
 	handler  http.Handler
@@ -67,7 +70,11 @@ func New(o Options) (*Server, error) {
 	if err != nil {
 		return nil, err
 	}
-	s := &Server{store: o.Store, log: o.Log, files: files, bridge: o.Bridge, changes: newChanges(), plans: known, planner: plan.NewPlanner(), drawing: make(chan struct{}, 1), sessions: scs.New()}
+	dayJobs, err := lru.New[state, days.Job](mostDayJobs)
+	if err != nil {
+		return nil, fmt.Errorf("make the cache of the roster's jobs: %w", err)
+	}
+	s := &Server{dayJobs: dayJobs, store: o.Store, log: o.Log, files: files, bridge: o.Bridge, changes: newChanges(), plans: known, planner: plan.NewPlanner(), drawing: make(chan struct{}, 1), sessions: scs.New()}
 	s.sessions.Lifetime = sessionDays * 24 * time.Hour
 	s.sessions.IdleTimeout = idleDays * 24 * time.Hour
 	s.sessions.Codec = sessionCodec{}
@@ -93,6 +100,7 @@ func New(o Options) (*Server, error) {
 	s.houseRoutes()
 	s.benchRoutes()
 	s.pourRoutes()
+	s.rosterRoutes()
 	s.measureRoutes()
 	s.photoRoutes()
 	s.siteRoutes()

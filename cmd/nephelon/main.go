@@ -20,6 +20,7 @@ const usage = `nephelon plans multi-coat resin systems.
   nephelon plan F    print the plan of a plan file as JSON (- reads standard input)
   nephelon buy F…    print what several plan files buy in one purchase as JSON
   nephelon pour F    print who does what when in the pour of a coat, and the odds, as JSON
+  nephelon roster F  schedule the tasks of many jobs over crews and days as JSON
   nephelon cure F    print how a bucket of mix cures as JSON (- reads standard input)
   nephelon db        add a company and its owner to a database
   nephelon generate  write what the interface is built from
@@ -31,6 +32,7 @@ Run one with -h for what it takes.
 const (
 	exitFailed  = 1
 	exitRefused = 2
+	exitNoPlan  = 3
 )
 
 // refusedError is bad input: the message is for the person who gave it.
@@ -48,7 +50,7 @@ func stoppable(ctx context.Context) (context.Context, context.CancelFunc) {
 
 func run(ctx context.Context, arguments []string, in io.Reader, out, complain io.Writer) int {
 	command := map[string]func(context.Context, []string, io.Reader, io.Writer, io.Writer) error{
-		"demo": runDemo, "serve": runServe, "plan": runPlan, "buy": runBuy, "cure": runCure, "pour": runPour, "db": runDB, "generate": runGenerate,
+		"demo": runDemo, "serve": runServe, "plan": runPlan, "buy": runBuy, "cure": runCure, "pour": runPour, "roster": runRoster, "db": runDB, "generate": runGenerate,
 	}
 	if len(arguments) == 0 || command[arguments[0]] == nil {
 		fmt.Fprint(complain, usage)
@@ -62,6 +64,10 @@ func run(ctx context.Context, arguments []string, in io.Reader, out, complain io
 	case errors.As(err, &refused):
 		fmt.Fprintln(complain, err)
 		return exitRefused
+	}
+	if none := (conflictError{}); errors.As(err, &none) {
+		fmt.Fprintln(complain, err)
+		return exitNoPlan
 	}
 	fmt.Fprintln(complain, "nephelon:", err)
 	return exitFailed

@@ -8,6 +8,7 @@ import (
 	"testing"
 
 	"nephelon/core/plan"
+	"nephelon/core/roster"
 )
 
 const demoFile = "../../demo/jobs/settling-basin.nephelon.json"
@@ -139,5 +140,30 @@ func TestPourPrintsTheTrain(t *testing.T) {
 		if code, out, complaint := nephelon(t, "", arguments...); code != exitRefused || out != "" || !strings.Contains(complaint, says) {
 			t.Errorf("%v: code %d, %q", arguments, code, complaint)
 		}
+	}
+}
+
+// A problem of the roster by hand: primed on the first day from 7 to 9, coated 12 hours
+// later at the least, so on the next from 7 to 10. Without the shift of that day its
+// window closes, and the exit code says so.
+func TestRosterPrintsTheSchedule(t *testing.T) {
+	problem := func(shifts string) string {
+		return `{"format":"nephelon-roster","version":1,"slotMinutes":60,"horizon":72,"crews":[{"id":"a","skills":[],"shifts":[` + shifts + `]}],
+			"jobs":[{"id":"j","tasks":[{"id":"prime","duration":2},{"id":"coat","duration":3,"after":[{"task":"prime","minLag":12,"maxLag":30}]}]}]}`
+	}
+	ask := func(text string) (int, string, string) { return nephelon(t, text, "roster", "-seconds", "2", "-") }
+	code, out, complain := ask(problem(`{"from":7,"until":16},{"from":31,"until":40}`))
+	var a roster.Answer
+	if err := json.Unmarshal([]byte(out), &a); err != nil || code != 0 {
+		t.Fatalf("%d: %v %s", code, err, complain)
+	}
+	if len(a.Bookings) != 2 || a.Bookings[0].Start != 7 || a.Bookings[1].Start != 31 || !a.Optimal {
+		t.Errorf("%+v", a)
+	}
+	if code, out, complain = ask(problem(`{"from":7,"until":16},{"from":55,"until":64}`)); code != exitNoPlan || out != "" || !strings.Contains(complain, "j/coat, j/prime") {
+		t.Errorf("%d: %s %s", code, out, complain)
+	}
+	if code, _, complain = ask(problem(`{"from":7,"until":7}`)); code != exitRefused || !strings.Contains(complain, "/crews/0/shifts/0/until") {
+		t.Errorf("%d: %s", code, complain)
 	}
 }

@@ -72,7 +72,7 @@ func runPour(ctx context.Context, arguments []string, in io.Reader, out, complai
 		return err
 	}
 	if runs > 0 {
-		odds, err := planner.Odds(ctx, file, at, coat, sim.UsualSpreads(), runs, seed, nil)
+		odds, err := planner.Odds(ctx, file, at, coat, file.Job.Crew.SpreadsOf(), runs, seed, nil)
 		if err != nil {
 			return err
 		}

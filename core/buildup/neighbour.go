@@ -15,7 +15,7 @@ import (
 type Service struct {
 	Sun     bool   `json:"sun,omitempty" doc:"Daylight falls on it"`
 	Slip    string `json:"slip,omitempty" enum:"R9,R10,R11,R12,R13" doc:"Class wanted of it, as in DIN 51130"`
-	Contact string `json:"contact,omitempty" enum:"food,potable" doc:"What touches it"`
+	Contact string `json:"contact,omitempty" enum:"food,potable" doc:"Food or drinking water that touches it"`
 }
 
 // Layer is a coat with what it is made of.

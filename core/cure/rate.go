@@ -45,7 +45,7 @@ func FitRate(points []Point) (Rate, error) {
 	if len(points) == 0 {
 		return Rate{}, fmt.Errorf("a rate needs a time at one temperature at least")
 	}
-	r := Rate{Activation: UsualActivation}
+	r := Rate{Activation: UsualActivation, knots: make([]knot, 0, len(points))}
 	meanX, meanY := 0.0, 0.0
 	n := float64(len(points))
 	for i, p := range points {

@@ -3,7 +3,7 @@
 package job
 
 import (
-	"fmt"
+	"strconv"
 	"time"
 
 	"nephelon/core/buildup"
@@ -13,6 +13,7 @@ import (
 	"nephelon/core/material"
 	"nephelon/core/measure"
 	"nephelon/core/pour"
+	"nephelon/core/pour/sim"
 	"nephelon/core/school"
 	"nephelon/core/survey"
 	"nephelon/core/takeoff"
@@ -56,6 +57,7 @@ type Job struct {
 	Zone     string                                `json:"zone,omitempty" maxLength:"60" doc:"IANA time zone of the site, such as Europe/Oslo; UTC when left out"`
 	Hours    *Hours                                `json:"hours,omitempty" doc:"When people work on site; the usual week when left out"`
 	Start    Local                                 `json:"start,omitempty" pattern:"^[0-9]{4}-[0-9]{2}-[0-9]{2}T[0-9]{2}:[0-9]{2}(:[0-9]{2}([.][0-9]+)?)?(Z|[+-][0-9]{2}:[0-9]{2})?$" doc:"When the first section of the first coat is begun, by the clock on site"`
+	Due      string                                `json:"due,omitempty" format:"date" doc:"The day by which people want to walk on it"`
 	Done     string                                `json:"done,omitempty" format:"date" doc:"The day on which the work was finished"`
 	Surfaces []Surface                             `json:"surfaces" maxItems:"200"`
 }
@@ -85,6 +87,9 @@ type Crew struct {
 	Spreaders int                           `json:"spreaders" minimum:"1" maximum:"50" doc:"People spreading at the same time, the mixer not counted"`
 	Pace      measure.Sourced[measure.Pace] `json:"pace" doc:"m²/s one person spreads"`
 	Alone     bool                          `json:"alone,omitempty" doc:"Nobody but them mixes: they mix and spread in turn"`
+	Divides   *work.Divides                 `json:"divides,omitempty" doc:"How the work of laying a coat divides, of every coat; by how it is laid when left out"`
+	Walking   float64                       `json:"walking,omitempty" minimum:"0" maximum:"5" doc:"m/s with a full pail; 1 when left out"`
+	Spreads   *sim.Spreads                  `json:"spreads,omitempty" doc:"How far things depart from the plan; the usual when left out"`
 	Team      []work.Person                 `json:"team,omitempty" maxItems:"50" doc:"Everyone there with the parts they play, the ones first that are needed most; rules over spreaders and alone. When left out one mixes, and the spreaders do all on the floor"`
 }
 
@@ -116,22 +121,30 @@ func (c Crew) Counted() Crew {
 	return c
 }
 
+// SpreadsOf is how far things depart from the plan: its own, or the usual.
+func (c Crew) SpreadsOf() sim.Spreads {
+	if c.Spreads != nil {
+		return *c.Spreads
+	}
+	return sim.UsualSpreads()
+}
+
 // Members are everyone there with their parts.
 func (c Crew) Members() []work.Person {
 	if len(c.Team) > 0 {
 		return c.Team
 	}
 	onFloor := []work.Role{work.Pourer, work.CutterIn, work.Spreader, work.Roller, work.Caster}
+	name, parts := "Floor ", onFloor
+	if c.Alone {
+		name, parts = "Person ", append([]work.Role{work.Mixer}, onFloor...)
+	}
 	all := make([]work.Person, 0, c.Spreaders+1)
 	if !c.Alone {
 		all = append(all, work.Person{Name: "Mixer", Roles: []work.Role{work.Mixer}})
 	}
 	for n := range c.Spreaders {
-		p := work.Person{Name: fmt.Sprintf("Floor %d", n+1), Roles: onFloor}
-		if c.Alone {
-			p = work.Person{Name: fmt.Sprintf("Person %d", n+1), Roles: append([]work.Role{work.Mixer}, onFloor...)}
-		}
-		all = append(all, p)
+		all = append(all, work.Person{Name: name + strconv.Itoa(n+1), Roles: parts})
 	}
 	return all
 }

@@ -213,6 +213,27 @@ func (h Hours) Closes(t time.Time) (time.Time, bool) {
 	return time.Time{}, false
 }
 
+// Next is when people next work: the instant itself where they do, else the beginning of
+// the shift after it.
+func (h Hours) Next(t time.Time) time.Time {
+	if h.Open(t) {
+		return t
+	}
+	return h.Begins(t)
+}
+
+// Begins is the beginning of the first shift after an instant.
+func (h Hours) Begins(t time.Time) time.Time {
+	const ahead = 8 // some day of a week is worked
+	for n := range ahead {
+		d := t.AddDate(0, 0, n)
+		if from, _, works := h.Shift(d.Year(), d.Month(), d.Day(), t.Location()); works && from.After(t) {
+			return from
+		}
+	}
+	return t
+}
+
 // Rests are the breaks of the shift in which people work at an instant, as instants; none
 // where nobody works then.
 func (h Hours) Rests(t time.Time) [][2]time.Time {

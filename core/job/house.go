@@ -5,6 +5,7 @@ import (
 	"nephelon/core/measure"
 	"nephelon/core/school"
 	"nephelon/core/survey"
+	"nephelon/core/work"
 )
 
 // House is how a contractor works: chosen once, and what every new job starts
@@ -19,4 +20,32 @@ type House struct {
 	Zone     string                                `json:"zone,omitempty" maxLength:"60" doc:"IANA time zone where the company works"`
 	Hours    *Hours                                `json:"hours,omitempty" doc:"When its people work"`
 	Currency string                                `json:"currency,omitempty" pattern:"^[A-Z]{3}$" doc:"ISO 4217 code"`
+	Crews    []StandingCrew                        `json:"crews,omitempty" maxItems:"40" doc:"Who is on the roster; one crew that does everything when left out"`
+	Machines []Machinery                           `json:"machines,omitempty" maxItems:"20" doc:"What there are few of; a machine that is not named is never short"`
+	Holidays []Leave                               `json:"holidays,omitempty" maxItems:"400" doc:"On which nobody works"`
+}
+
+// StandingCrew is people who work together from job to job.
+type StandingCrew struct {
+	ID       string       `json:"id" minLength:"1" maxLength:"60"`
+	Name     string       `json:"name" minLength:"1" maxLength:"60"`
+	People   int          `json:"people" minimum:"1" maximum:"40"`
+	Skills   []work.Skill `json:"skills" maxItems:"10" enum:"grinding,acids,mixing,spreading"`
+	Hours    *Hours       `json:"hours,omitempty" doc:"The company's when left out"`
+	Overtime *Hours       `json:"overtime,omitempty" doc:"Shifts that are worked only where they make something less late, such as Saturdays"`
+	Off      []Leave      `json:"off,omitempty" maxItems:"400" doc:"Days on which it does not work"`
+}
+
+// Leave is days off.
+type Leave struct {
+	From  string `json:"from" format:"date"`
+	Until string `json:"until" format:"date" doc:"The last day of it"`
+	Why   string `json:"why,omitempty" maxLength:"120"`
+}
+
+// Machinery is how many of a machine there are.
+type Machinery struct {
+	Machine work.Machine `json:"machine" enum:"grinder,shot-blaster,screening-machine,sander,vacuum,wet-vacuum,mixer-drill"`
+	Count   int          `json:"count" minimum:"1" maximum:"100"`
+	Off     []Leave      `json:"off,omitempty" maxItems:"100" doc:"Days on which none of it can be used"`
 }

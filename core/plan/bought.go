@@ -96,13 +96,13 @@ func (t terms) nearly(p kit.Purchase, b built) []finding.Finding {
 	}
 	fixed, film := 0.0, 0.0 // of A and B: what does not follow the film, and what does
 	type one struct {
-		layer layer
+		layer *layer
 		build *buildup.Build
 	}
 	var coats []one
 	for i, layers := range t.layers {
-		for c, l := range layers {
-			made := b.coats[i][c]
+		for c := range layers {
+			l, made := &layers[c], b.coats[i][c]
 			if made == nil || l.sheet != s {
 				continue
 			}

@@ -115,7 +115,8 @@ func (t terms) smallCups(l layer, cards []kit.Card) []finding.Finding {
 // practice, no source, but for the times, which are the sheet's.
 func (t terms) steps(l layer, c kit.Card) []kit.CardStep {
 	p := l.sheet.product
-	var all []kit.CardStep
+	const usual = 8 // steps
+	all := make([]kit.CardStep, 0, usual)
 	do := func(text string, lasts measure.Span) { all = append(all, kit.CardStep{Text: text, Lasts: lasts}) }
 	stirredIn := l.coat.Pigment != nil || l.coat.Thinner != nil && l.coat.Thinner.Value > 0
 	before := t.methods.Tinting == school.TintBefore

@@ -10,6 +10,7 @@ import (
 	"nephelon/core/kit"
 	"nephelon/core/material"
 	"nephelon/core/measure"
+	"nephelon/core/pour/sim"
 	"nephelon/core/school"
 	"nephelon/core/work"
 )
@@ -42,6 +43,7 @@ type divider struct {
 	lives    map[material.SheetKey]*lives
 	tables   map[mixedAt]*tabled
 	limited  map[spreading]*bounds
+	runner   sim.Runner
 	found    []finding.Finding
 }
 

@@ -91,10 +91,11 @@ type CoatPlan struct {
 type Planner struct {
 	known  *cure.Known
 	floors *pour.Memory
+	trains *sim.Memory
 }
 
 // NewPlanner remembers nothing yet.
-func NewPlanner() *Planner { return &Planner{cure.NewKnown(), pour.NewMemory()} }
+func NewPlanner() *Planner { return &Planner{cure.NewKnown(), pour.NewMemory(), sim.NewMemory()} }
 
 // Make is the plan of a job by a planner of its own.
 func Make(f job.File, units measure.System, now time.Time) Plan {
@@ -113,7 +114,7 @@ func (p *Planner) Make(f job.File, units measure.System, now time.Time) Plan {
 // error before the next coat is worked out.
 func (p *Planner) MakeFor(ctx context.Context, f job.File, units measure.System, now time.Time) (Plan, error) {
 	t, found := read(f, units, now)
-	t.known, t.floors, t.ctx = p.known, p.floors, ctx
+	t.known, t.floors, t.trains, t.ctx = p.known, p.floors, p.trains, ctx
 	m := measureAll(t)
 	s := surveyAll(t, m)
 	b := buildAll(t, m)

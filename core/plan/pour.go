@@ -37,7 +37,7 @@ var ErrNoPour = errors.New("there is no pour of this coat")
 // poured finds a coat of a file and runs the stages that its pour needs.
 func (p *Planner) poured(ctx context.Context, f job.File, units measure.System, now time.Time, coat string) (PourPlan, sim.Train, error) {
 	t, _ := read(f, units, now)
-	t.known, t.floors, t.ctx = p.known, p.floors, ctx
+	t.known, t.floors, t.trains, t.ctx = p.known, p.floors, p.trains, ctx
 	m := measureAll(t)
 	b := buildAll(t, m)
 	k := buyAll(t, b)
@@ -67,7 +67,7 @@ func (p *Planner) poured(ctx context.Context, f job.File, units measure.System, 
 			if timed.train.Edge != nil {
 				out.Working = timed.train.Edge(0)
 			}
-			out.Findings = append(out.Findings, t.pressed(i, layer, *timed.train, *timed.run, l.coats[i][n])...)
+			out.Findings = append(out.Findings, t.pressed(new(sim.Runner), i, layer, *timed.train, *timed.run, l.coats[i][n])...)
 			return out, *timed.train, nil
 		}
 	}

@@ -1,22 +1,10 @@
 package plan
 
 import (
-	"slices"
-
 	"nephelon/core/kit"
 	"nephelon/core/measure"
-	"nephelon/core/pour/sim"
 	"nephelon/core/work"
 )
-
-// tasks lists everything people do, surface by surface.
-func (t terms) tasks(s stages) []work.Task {
-	by := make([][]work.Task, len(t.layers))
-	for i := range t.layers {
-		by[i] = work.Derive(t.surfaceWork(i, s))
-	}
-	return slices.Concat(append(by, []work.Task{})...)
-}
 
 // surfaceWork is what of a planned surface makes work.
 func (t terms) surfaceWork(i int, s stages) work.Surface {
@@ -52,7 +40,7 @@ func (t terms) surfaceWork(i int, s stages) work.Surface {
 			coat.Spread = times.Spread
 		}
 		if run := s.timed.coats[i][c].run; run != nil {
-			coat.Effort = run.Effort(sim.Cast)
+			coat.Effort = run.Effort
 		}
 		out.Coats = append(out.Coats, coat)
 	}

@@ -14,6 +14,7 @@ import (
 	"nephelon/core/material"
 	"nephelon/core/measure"
 	"nephelon/core/pour"
+	"nephelon/core/pour/sim"
 	"nephelon/core/school"
 	"nephelon/core/survey"
 	"nephelon/core/work"
@@ -37,6 +38,7 @@ type terms struct {
 	weather weather
 	known   *cure.Known
 	floors  *pour.Memory
+	trains  *sim.Memory
 	ctx     context.Context
 }
 
@@ -160,6 +162,11 @@ func (t *terms) checkCrew() []finding.Finding {
 	}
 	if pace := t.file.Job.Crew.Pace.Value; !buildup.AnyPace(pace) {
 		found = append(found, refused(finding.Batches, "/job/crew/pace", "Enter the area one person spreads in an hour.", "The pace is not one a person can spread at."))
+	}
+	if own := t.file.Job.Crew.Divides; own != nil && !(own.Sum() > 0) {
+		f := refused(finding.Pour, "/job/crew/divides", "Give at least one part of the work a share.", "No part of the work on the floor has a share.")
+		f.Fix = &finding.Fix{Label: "Divide it as usual", Patch: []finding.PatchStep{{Op: "remove", Path: "/job/crew/divides"}}}
+		found = append(found, f)
 	}
 	if b := t.file.Job.Bucket; b.Pail != nil {
 		if holds := b.Pail.Holds(b.Pail.Height); math.Abs(float64(holds/b.Volume)-1) > pailOff {

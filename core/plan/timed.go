@@ -3,6 +3,7 @@ package plan
 import (
 	"fmt"
 	"math"
+	"slices"
 	"time"
 
 	"nephelon/core/buildup"
@@ -115,6 +116,7 @@ type timer struct {
 	laid     laid
 	steady   *slabHours
 	slabs    map[climate.Place]*slabHours
+	runner   sim.Runner
 	out      timed
 }
 
@@ -169,6 +171,9 @@ func timeAll(t terms, m measured, d divided, l laid) timed {
 					at = until
 				}
 			}
+			if t.start != nil && !at.Equal(*t.start) && !layers[round].coat.OverWet {
+				at = clock.inShift(i, round, slabs[i], at)
+			}
 			times := clock.lay(i, round, slabs[i], at)
 			times.Abrade, times.Sanded = abrade, sanded
 			if t.start != nil {
@@ -185,6 +190,21 @@ func timeAll(t terms, m measured, d divided, l laid) timed {
 	return clock.out
 }
 
+// inShift is when a coat that is ready at a time is begun: while people work, and so that
+// its pour lies inside one shift where one is long enough and it is not laid in parts.
+func (t *timer) inShift(i, n int, w *slabHours, at time.Time) time.Time {
+	at = t.hours.Next(at)
+	until, open := t.hours.Closes(at)
+	if !open || t.methods.Session != school.WholeFloor {
+		return at
+	}
+	_, run, err := t.ran(i, n, w, at)
+	if err != nil || !later(at, run.Ends).After(until) || run.Ends > t.hours.Work() {
+		return at
+	}
+	return t.hours.Begins(at)
+}
+
 // abrading is when the crew abrades the coat below: once it can be walked on, or else
 // takes the next coat, and nobody spreads elsewhere.
 func (t *timer) abrading(i int, below *CoatTimes, free time.Time) (from, until time.Time) {
@@ -196,6 +216,7 @@ func (t *timer) abrading(i int, below *CoatTimes, free time.Time) (from, until t
 	if free.After(from) {
 		from = free
 	}
+	from = t.hours.Next(from)
 	people := float64(t.file.Job.Crew.People())
 	return from, later(from, measure.Span(float64(t.measured.surfaces[i].takeoff.Area)/survey.SandPace/people*measure.Hour))
 }
@@ -230,7 +251,9 @@ func (t *timer) lay(i, n int, w *slabHours, at time.Time) *CoatTimes {
 		first, last := at, end
 		c.Start, c.End = &first, &last
 	}
-	for _, stage := range l.sheet.product.Stages() {
+	stages := l.sheet.product.Stages()
+	c.Stages = slices.Grow(c.Stages, len(stages))
+	for _, stage := range stages {
 		p := w.passage(l.sheet.key, stage)
 		if p == nil {
 			continue
@@ -267,12 +290,10 @@ func (t *timer) lay(i, n int, w *slabHours, at time.Time) *CoatTimes {
 // pour runs the train of a coat that is begun at a time, and returns how long it takes.
 func (t *timer) pour(i, n int, w *slabHours, at time.Time) measure.Span {
 	l, out := t.layers[i][n], &t.out.coats[i][n]
-	area := covers(l.coat, t.measured.surfaces[i].takeoff)
-	train := t.train(l, t.divided.coats[i][n].division, t.grounds(l, t.laid.coats[i][n]), area, t.divided.lives[l.sheet.key], t.edge(l, w, at), t.shiftFor(at))
+	train, run, err := t.ran(i, n, w, at)
 	out.train = &train
-	run, err := sim.Best(train)
 	if err != nil {
-		crew := t.crew(l)
+		crew, area := t.crew(l), covers(l.coat, t.measured.surfaces[i].takeoff)
 		t.out.found = append(t.out.found, t.unmanned(l))
 		return measure.Span(float64(area) / (float64(crew.Pace.Value) * float64(max(1, crew.Spreaders))))
 	}
@@ -280,8 +301,21 @@ func (t *timer) pour(i, n int, w *slabHours, at time.Time) measure.Span {
 	if t.start != nil {
 		t.out.found = append(t.out.found, t.resting(i, l, at, later(at, run.Ends))...)
 	}
-	t.out.found = append(t.out.found, t.pressed(i, l, train, run, t.laid.coats[i][n])...)
+	t.out.found = append(t.out.found, t.pressed(&t.runner, i, l, train, run, t.laid.coats[i][n])...)
 	return run.Ends
+}
+
+// ran is the train of a coat that is begun at a time, as it runs best.
+func (t *timer) ran(i, n int, w *slabHours, at time.Time) (sim.Train, sim.Run, error) {
+	l := t.layers[i][n]
+	area := covers(l.coat, t.measured.surfaces[i].takeoff)
+	train := t.train(l, t.divided.coats[i][n].division, t.grounds(l, t.laid.coats[i][n]), area, t.divided.lives[l.sheet.key], t.edge(l, w, at), t.shiftFor(at))
+	best := t.runner.Best
+	if w.steady {
+		best = func(train sim.Train) (sim.Run, error) { return t.trains.Best(&t.runner, train) }
+	}
+	run, err := best(train)
+	return train, run, err
 }
 
 // edge tells how long a film of a coat begun at a time can be worked where it is laid so

@@ -3,6 +3,10 @@ package plan
 import (
 	"fmt"
 	"math"
+	"runtime"
+	"runtime/debug"
+	"sync"
+	"sync/atomic"
 	"time"
 
 	"nephelon/core/buildup"
@@ -13,6 +17,7 @@ import (
 	"nephelon/core/measure"
 	"nephelon/core/school"
 	"nephelon/core/survey"
+	"nephelon/core/work"
 )
 
 // stages are all that was worked out before the plan is told.
@@ -39,20 +44,55 @@ func tell(t terms, found []finding.Finding, s stages) Plan {
 	for _, all := range [][]finding.Finding{found, s.measured.found, s.surveyed.found, s.built.found, s.bought.found, s.divided.found, s.laid.found, s.timed.found} {
 		p.Findings = append(p.Findings, all...)
 	}
-	for i := range t.layers {
-		surface, found := t.surface(i, s)
-		p.Surfaces[i] = surface
-		p.Findings = append(p.Findings, found...)
+	type told struct {
+		found, neighbours []finding.Finding
+		tasks             []work.Task
 	}
-	for i := range t.layers {
-		p.Findings = append(p.Findings, t.neighbours(i, s)...)
+	all := make([]told, len(t.layers))
+	each(len(all), func(i int) {
+		p.Surfaces[i], all[i].found = t.surface(i, s)
+		all[i].neighbours = t.neighbours(i, s)
+		all[i].tasks = work.Derive(t.surfaceWork(i, s))
+	})
+	count := 0
+	for i := range all {
+		p.Findings = append(p.Findings, all[i].found...)
+		count += len(all[i].tasks)
+	}
+	p.Tasks = make([]work.Task, 0, count)
+	for i := range all {
+		p.Findings = append(p.Findings, all[i].neighbours...)
+		p.Tasks = append(p.Tasks, all[i].tasks...)
 	}
 	p.Findings = append(p.Findings, t.smoke(s)...)
 	p.Media, p.Tools = t.supply(p)
-	p.Tasks = t.tasks(s)
 	p.Line = line(t, p)
 	p.Steps = steps(p)
 	return p
+}
+
+// each calls a function for every number below one, several at a time. It panics where
+// one of them does.
+func each(count int, do func(int)) {
+	var next atomic.Int64
+	var all sync.WaitGroup
+	var failed atomic.Value
+	for range min(count, runtime.GOMAXPROCS(0)) {
+		all.Go(func() {
+			defer func() {
+				if fault := recover(); fault != nil {
+					failed.Store(fmt.Sprintf("%v\n%s", fault, debug.Stack()))
+				}
+			}()
+			for i := next.Add(1) - 1; i < int64(count); i = next.Add(1) - 1 {
+				do(int(i))
+			}
+		})
+	}
+	all.Wait()
+	if fault := failed.Load(); fault != nil {
+		panic(fault)
+	}
 }
 
 // surface puts one surface together.

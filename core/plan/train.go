@@ -6,31 +6,44 @@ import (
 	"slices"
 	"time"
 
-	"nephelon/core/buildup"
 	"nephelon/core/finding"
 	"nephelon/core/job"
 	"nephelon/core/kit"
-	"nephelon/core/material"
 	"nephelon/core/measure"
 	"nephelon/core/pour/sim"
 	"nephelon/core/school"
 	"nephelon/core/work"
 )
 
-// parts are how the work of laying a coat divides among pouring, cutting in, spreading
-// and rolling: common practice, no source. A crew's pace is of all of it together.
-type parts struct{ pour, cutIn, spread, roll float64 }
-
-func partsOf(l school.Laying) parts {
-	switch l {
-	case school.DipAndRoll:
-		return parts{0.05, 0.20, 0.55, 0.20}
-	case school.Trowel:
-		return parts{0.10, 0.05, 0.85, 0}
-	case school.Brush, school.Spray:
-		return parts{0, 0, 1, 0}
+// divides is how the work of laying a coat divides among pouring, cutting in, spreading
+// and rolling, as the crew's own shares say, or else as common practice has it, no source.
+// A crew's pace is of all of it together.
+func (t terms) divides(l layer) work.Divides {
+	if l.coat.On == onUpright {
+		return work.Divides{Spread: 1}
 	}
-	return parts{0.10, 0.10, 0.45, 0.35}
+	if own := t.crew(l).Divides; own != nil && own.Sum() > 0 {
+		sum := own.Sum()
+		return work.Divides{Pour: own.Pour / sum, CutIn: own.CutIn / sum, Spread: own.Spread / sum, Roll: own.Roll / sum}
+	}
+	switch t.laying(l) {
+	case school.DipAndRoll:
+		return work.Divides{Pour: 0.05, CutIn: 0.20, Spread: 0.55, Roll: 0.20}
+	case school.Trowel:
+		return work.Divides{Pour: 0.10, CutIn: 0.05, Spread: 0.85}
+	case school.Brush, school.Spray:
+		return work.Divides{Spread: 1}
+	}
+	return work.Divides{Pour: 0.10, CutIn: 0.10, Spread: 0.45, Roll: 0.35}
+}
+
+// walking is how fast a full pail is carried, m/s: common practice, no source, unless the
+// crew says.
+func (t terms) walking(l layer) float64 {
+	if own := t.crew(l).Walking; own > 0 {
+		return own
+	}
+	return usualWalk
 }
 
 // drawn tells whether a pail is emptied while it is spread, not at once.
@@ -40,7 +53,7 @@ func drawn(l school.Laying) bool { return l != school.PourAndSpread && l != scho
 const (
 	openWhole    measure.Span = measure.Minute     // of opening a kit's pails
 	openMeasured measure.Span = 3 * measure.Minute // of weighing or measuring the parts
-	walking                   = 1.0                // m/s with a full pail
+	usualWalk                 = 1.0                // m/s with a full pail
 	lapReach                  = 1.0                // m that a section is worked on in one strip
 	looksAhead                = 8                  // people on the floor that a way out asks for at most
 	moreBeside                = 4                  // of them beside a second mixer
@@ -115,17 +128,14 @@ func (t terms) train(l layer, d *kit.Division, grounds []ground, area measure.Ar
 		Batches: make([]sim.Batch, len(d.Batches)), People: crew.Members(), Drills: max(1, t.file.Job.Mixing.Drills),
 		Drawn: drawn(t.laying(l)), Edge: edge, Shift: shift,
 	}
-	share := partsOf(t.laying(l))
-	if l.coat.On == onUpright {
-		share = partsOf(school.Brush)
-	}
+	share := t.divides(l)
 	whole, walls := 0.0, 0.0
 	for _, g := range grounds {
 		whole += g.area
 		walls += g.walls
 	}
 	if walls == 0 {
-		share.spread, share.cutIn = share.spread+share.cutIn, 0
+		share.Spread, share.CutIn = share.Spread+share.CutIn, 0
 	}
 	laying := float64(area) / float64(crew.Pace.Value) // person-seconds in all
 	mixing, induction := kit.Waits(l.sheet.product)
@@ -140,15 +150,15 @@ func (t terms) train(l layer, d *kit.Division, grounds []ground, area measure.Ar
 		work := laying * part
 		cut := 0.0
 		if walls > 0 {
-			cut = laying * share.cutIn * g.walls / walls
+			cut = laying * share.CutIn * g.walls / walls
 		}
 		cast := 0.0
 		if thrown {
 			cast = float64(area) * part / oneCasts
 		}
 		batch := sim.Batch{
-			Open: t.opens(l, d), Mix: mixing + t.mixesMore(l), Stand: induction, Carry: t.carry() + measure.Span(g.carry/walking), Beside: g.beside, Lap: g.lap,
-			Works: sim.Works(measure.Span(work*share.pour), measure.Span(cut), measure.Span(work*share.spread), measure.Span(work*share.roll), measure.Span(cast)),
+			Open: t.opens(l, d), Mix: mixing + t.mixesMore(l), Stand: induction, Carry: t.carry() + measure.Span(g.carry/t.walking(l)), Beside: g.beside, Lap: g.lap,
+			Works: sim.Works(measure.Span(work*share.Pour), measure.Span(cut), measure.Span(work*share.Spread), measure.Span(work*share.Roll), measure.Span(cast)),
 		}
 		if life != nil {
 			batch.Life = kit.CardLife(l.sheet.product, life.of(b.Mass))
@@ -160,87 +170,6 @@ func (t terms) train(l layer, d *kit.Division, grounds []ground, area measure.Ar
 
 // oneCasts is the pace of one person who broadcasts, m²/s.
 const oneCasts = work.Casting
-
-// joined is the largest batch up to a limit of which this crew works each section into
-// the one before while that is open, as a train of three such batches, or of one, shows, with what
-// would allow larger ones; nil where the limit itself does, and where not even the least
-// batch would.
-func (d *divider) joined(l layer, b buildup.Build, area measure.Area, limit measure.Volume) (*kit.Limit, []string) {
-	working, _ := material.Reach(l.sheet.product.Working, d.slab)
-	if !(limit > 0) || working <= 0 || d.methods.Session != school.WholeFloor {
-		return nil, nil
-	}
-	fits := func(v measure.Volume) bool {
-		count := 3
-		if v >= b.Need {
-			count = 1
-		}
-		all := measure.Area(float64(count) * float64(area) * float64(v/b.Need))
-		division := kit.Division{Batches: make([]kit.Batch, count), Mixed: measure.Volume(count) * v}
-		grounds := make([]ground, count)
-		for n := range grounds {
-			division.Batches[n] = kit.Batch{Volume: v, Mass: b.Density.Value.Of(v)}
-			g := ground{area: float64(all) / float64(count)}
-			g.lap = math.Min(1, lapReach*math.Sqrt(float64(area))/math.Max(g.area, lapReach))
-			if n > 0 {
-				g.beside = []int{n - 1}
-			}
-			grounds[n] = g
-		}
-		train := d.train(l, &division, grounds, all, nil, func(measure.Span) measure.Span { return working }, 0)
-		run, err := sim.Best(train)
-		return err != nil || run.Tight().Slack >= spareEdge*working
-	}
-	limit = min(limit, b.Need)
-	largest := largestOf(limit, fits)
-	if largest <= 0 || largest >= limit {
-		return nil, nil
-	}
-	text := fmt.Sprintf("This crew works sections of %s into each other in time; the film of larger ones closes before, after %s.",
-		d.units.Area(measure.Area(float64(area)*float64(largest/b.Need))), d.units.Span(working))
-	var ways []string
-	if len(d.crew(l).Team) == 0 {
-		more := l
-		own := buildup.OwnWay{}
-		if l.coat.Own != nil {
-			own = *l.coat.Own
-		}
-		own.Spreaders = d.crew(l).Spreaders + 1
-		more.coat.Own = &own
-		l = more
-		if v := largestOf(limit, fits); v > largest*worth {
-			ways = append(ways, fmt.Sprintf("Another pair of hands: %s instead of %s.", d.units.Volume(v), d.units.Volume(largest)))
-		}
-	}
-	return &kit.Limit{Kind: kit.ByEdge, Volume: largest, Text: text}, ways
-}
-
-// spareEdge is the share of a film's working time that is kept in hand where batches are
-// sized by it, since sections differ: common practice, no source.
-const spareEdge = 0.1
-
-// smallest is the smallest batch that is asked about, as a share of the limit.
-const smallest = 0.02
-
-// largestOf is the largest volume up to a limit that fits; 0 where not even a small one
-// does.
-func largestOf(limit measure.Volume, fits func(measure.Volume) bool) measure.Volume {
-	if fits(limit) {
-		return limit
-	}
-	low, high := smallest*limit, limit
-	if !fits(low) {
-		return 0
-	}
-	for high-low > 0.01*limit {
-		if middle := (low + high) / 2; fits(middle) {
-			low = middle
-		} else {
-			high = middle
-		}
-	}
-	return low
-}
 
 // shiftFor is what is left of the shift when a coat is begun; a whole shift where nobody
 // works then or no start is planned, and none where it may be laid in parts.
@@ -257,7 +186,7 @@ func (t terms) shiftFor(at time.Time) measure.Span {
 }
 
 // pressed says where a pour comes too late for something, and what would mend it.
-func (t terms) pressed(i int, l layer, train sim.Train, run sim.Run, laid laidCoat) []finding.Finding {
+func (t terms) pressed(runner *sim.Runner, i int, l layer, train sim.Train, run sim.Run, laid laidCoat) []finding.Finding {
 	name := fmt.Sprintf("%s, coat %d", t.file.Job.Surfaces[i].Name, l.number)
 	var found []finding.Finding
 	for _, m := range run.Moments {
@@ -272,7 +201,7 @@ func (t terms) pressed(i int, l layer, train sim.Train, run sim.Run, laid laidCo
 	if len(found) == 0 {
 		return nil
 	}
-	way, fix := t.hands(l, train)
+	way, fix := t.hands(runner, l, train)
 	for n := range found {
 		found[n].WayOut, found[n].Fix = way, fix
 	}
@@ -331,13 +260,13 @@ func (t terms) resting(i int, l layer, from, until time.Time) []finding.Finding 
 // hands is the least crew that makes a pour with the batches it has, as a way out with its
 // change to the job: more on the floor, or else another mixer with a drill of their own
 // besides.
-func (t terms) hands(l layer, train sim.Train) (string, *finding.Fix) {
+func (t terms) hands(runner *sim.Runner, l layer, train sim.Train) (string, *finding.Fix) {
 	const otherwise = "a slower hardener or cooler parts, another size of batch, or sections with clean tape lines; the page of the pour tells what each would do."
 	crew := t.crew(l)
 	makes := func(people []work.Person, drills int) bool {
 		train.People, train.Drills = people, drills
-		run, err := sim.Best(train)
-		return err == nil && run.Makes
+		makes, _, err := runner.Judge(train)
+		return err == nil && makes
 	}
 	drills := train.Drills
 	if len(crew.Team) == 0 {

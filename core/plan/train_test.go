@@ -324,3 +324,31 @@ func BenchmarkPourOfTheDemoHall(b *testing.B) {
 		}
 	}
 }
+
+// The crew's own shares of the work and its walking pace run its train: by hand, 40 m² in
+// one section of two people's pace, all of it spread, none rolled, is spread from when the
+// pail is empty to the end; twice the walking pace halves the way.
+func TestTheCrewsOwnShares(t *testing.T) {
+	f := laidJob(t, demoShelf(t), coat("keelbody-100", 800))
+	passage := func() sim.Passage {
+		return Make(f, measure.Metric, noon()).Surfaces[0].Coats[0].Train.Passages[0]
+	}
+	usual := passage()
+	f.Job.Crew.Divides = &work.Divides{Pour: 2, Spread: 8}
+	own := passage()
+	whole := own.Done - own.Pour
+	if !near(float64(own.Empty-own.Pour), 0.2*float64(whole), 1e-6) || !near(float64(own.Laid), float64(own.Done), 1e-6) || near(float64(usual.Laid), float64(usual.Done), 1e-6) {
+		t.Errorf("%+v", own)
+	}
+	f.Job.Crew.Divides = &work.Divides{}
+	if p := Make(f, measure.Metric, noon()); saying(p, "has a share") == nil {
+		t.Error("nobody does anything, and nothing is said")
+	}
+	f.Job.Crew.Divides = nil
+	f.Job.Surfaces[0].Layout.Mixing = &f.Job.Surfaces[0].Floor.Outline[0]
+	carried := passage()
+	f.Job.Crew.Walking = 2
+	if fast := passage(); !near(float64(fast.Arrives-fast.Ready), float64(carried.Arrives-carried.Ready)/2, 1e-6) {
+		t.Errorf("%v, and twice as fast %v", carried.Arrives-carried.Ready, fast.Arrives-fast.Ready)
+	}
+}

@@ -247,19 +247,20 @@ func (c Coat) hard() *Lag {
 	return c.ready()
 }
 
-func pourID(coat string) ID { return idOf("coat", coat, string(Pour)) }
+// PourID is the id of the pour of a coat.
+func PourID(coat string) ID { return idOf("coat", coat, string(Pour)) }
 
 // coat adds the tasks of one coat, and returns what the next one waits for beside
 // its film.
 func (d *deriver) coat(i int, before []After) []After {
 	c := d.Coats[i]
 	pour := Task{
-		ID: pourID(c.ID), Kind: Pour, Name: fmt.Sprintf("Coat %d, %s", c.Number, c.Product.Name), Coat: c.ID,
+		ID: PourID(c.ID), Kind: Pour, Name: fmt.Sprintf("Coat %d, %s", c.Number, c.Product.Name), Coat: c.ID,
 		Split: Whole, Gate: CoatingWeather, Closes: "No thin spot, hair, puddle or open join",
 	}
 	if i > 0 {
 		below := d.Coats[i-1]
-		film := After{Task: pourID(below.ID), Least: below.ready()}
+		film := After{Task: PourID(below.ID), Least: below.ready()}
 		if c.Wait != nil {
 			film.Least = fixed(*c.Wait)
 		}
@@ -294,7 +295,7 @@ func (d *deriver) coat(i int, before []After) []After {
 		Needs:  Needs{Roles: []Hands{{Tester, 1}}},
 	}
 	if i > 0 {
-		check.After = append([]After{{Task: pourID(d.Coats[i-1].ID), Least: pour.After[0].Least}}, before...)
+		check.After = append([]After{{Task: PourID(d.Coats[i-1].ID), Least: pour.After[0].Least}}, before...)
 	}
 	pour.After = append(pour.After, After{Task: d.add(check), Most: fixed(stillClean)})
 	d.pour(c, &pour)
@@ -347,7 +348,7 @@ func (d *deriver) scatter(c Coat) []After {
 	id := d.add(Task{
 		ID: idOf("coat", c.ID, string(Broadcast)), Kind: Broadcast, Name: fmt.Sprintf("Broadcast %s", thrown.Name), Coat: c.ID,
 		Effort: measure.Span(float64(d.Area) / Casting), Split: Whole, Closes: "Even under a low light",
-		After: []After{{Task: pourID(c.ID), Least: &Lag{From: FromStart}, Most: c.until(material.StageWorking)}},
+		After: []After{{Task: PourID(c.ID), Least: &Lag{From: FromStart}, Most: c.until(material.StageWorking)}},
 		Needs: Needs{Roles: []Hands{{Caster, 1}}, Materials: []Material{{Medium: thrown.Medium, Name: thrown.Name, Kind: measure.KindMass, Value: float64(thrown.Mass)}}},
 	})
 	if !c.Full {
@@ -356,7 +357,7 @@ func (d *deriver) scatter(c Coat) []After {
 	swept := d.add(Task{
 		ID: idOf("coat", c.ID, string(SweepUp)), Kind: SweepUp, Name: "Sweep up what did not stick", Coat: c.ID,
 		Effort: measure.Span(float64(d.Area) / sweeping), Split: Free, Closes: "Nothing loose under the hand",
-		After: []After{{Task: pourID(c.ID), Least: c.hard()}, {Task: id}},
+		After: []After{{Task: PourID(c.ID), Least: c.hard()}, {Task: id}},
 		Needs: Needs{Roles: []Hands{{Preparer, 1}}, Machines: []Machine{Vacuum}},
 	})
 	return []After{{Task: swept}}
@@ -372,7 +373,7 @@ func (d *deriver) finish(last Coat, before []After) {
 	d.add(Task{
 		ID: idOf("surface", d.ID, string(Inspect)), Kind: Inspect, Name: "Inspect " + d.Name,
 		Effort: measure.Span(math.Max(leastLook, float64(d.Area)/looking)), Split: Free, Closes: "Film, gloss, texture and joins as agreed",
-		After: append([]After{{Task: pourID(last.ID), Least: last.hard()}}, before...),
+		After: append([]After{{Task: PourID(last.ID), Least: last.hard()}}, before...),
 		Needs: Needs{Roles: []Hands{{Tester, 1}}},
 	})
 	for _, key := range returns() {
@@ -382,7 +383,7 @@ func (d *deriver) finish(last Coat, before []After) {
 		}
 		d.add(Task{
 			ID: idOf("surface", d.ID, string(Return), string(key)), Kind: Return, Name: d.Name + ": " + serviceWords(key), Stage: key, Split: Passing,
-			After: []After{{Task: pourID(last.ID), Least: gap}},
+			After: []After{{Task: PourID(last.ID), Least: gap}},
 		})
 	}
 }

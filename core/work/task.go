@@ -76,6 +76,18 @@ type Person struct {
 	Roles []Role `json:"roles" minItems:"1" maxItems:"7" enum:"mixer,runner,pourer,cutter-in,spreader,roller,caster"`
 }
 
+// Divides is how the work of laying a coat divides among those on the floor: shares of it,
+// counted against each other.
+type Divides struct {
+	Pour   float64 `json:"pour" minimum:"0" maximum:"1"`
+	CutIn  float64 `json:"cutIn" minimum:"0" maximum:"1"`
+	Spread float64 `json:"spread" minimum:"0" maximum:"1"`
+	Roll   float64 `json:"roll" minimum:"0" maximum:"1"`
+}
+
+// Sum is what the shares come to; nothing can be divided where it is zero.
+func (d Divides) Sum() float64 { return d.Pour + d.CutIn + d.Spread + d.Roll }
+
 // Plays tells whether they play a part.
 func (p Person) Plays(r Role) bool { return slices.Contains(p.Roles, r) }
 

@@ -35,6 +35,7 @@ export const router = createRouter({
         step('kits', 'Kits', () => import('./features/kits/KitsPage.vue')),
         step('batches', 'Batches', () => import('./features/batches/BatchesPage.vue')),
         step('pour', 'Pour', () => import('./features/pour/PourPage.vue')),
+        { path: 'days', component: () => import('./features/roster/DaysPage.vue'), meta: { title: 'Days' } },
       ],
     },
     {
@@ -59,6 +60,11 @@ export const router = createRouter({
       path: '/purchase',
       component: () => import('./features/kits/TogetherPage.vue'),
       meta: { title: 'Bought together' },
+    },
+    {
+      path: '/roster',
+      component: () => import('./features/roster/RosterPage.vue'),
+      meta: { title: 'Roster' },
     },
     { path: '/shelf', component: () => import('./features/shelf/ShelfPage.vue'), meta: { title: 'Shelf' } },
     {

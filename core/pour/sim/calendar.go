@@ -59,10 +59,13 @@ type team []*calendar
 // share finds when a work that is begun at a time at the earliest is begun and done,
 // if everybody of the team works at it whenever they are free: the work is as large
 // as the area under how many are free. It books nothing. It costs the number of
-// stretches that anybody is busy after that time.
+// stretches that anybody is busy after that time. There must be somebody, or it panics.
 func (t team) share(from, work measure.Span) (begin, end measure.Span) {
 	if work <= tiny {
 		return from, from
+	}
+	if len(t) == 0 {
+		panic("sim: nobody plays a part that a work needs")
 	}
 	begin = measure.Span(math.Inf(1))
 	for at := from; ; {

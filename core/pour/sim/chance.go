@@ -88,12 +88,12 @@ func wilson(hits, runs int) Odds {
 // same seed gives the same odds. Tell, where there is one, hears after some runs how
 // many are done. It fails when the context does.
 func Try(ctx context.Context, t Train, s Spreads, runs int, seed uint64, tell func(done int)) (Chance, error) {
-	_, as, err := settle(t)
+	e := new(engine)
+	as, err := e.settle(t)
 	if err != nil {
 		return Chance{}, err
 	}
-	e := as.engine
-	cues := e.cues(as.way)
+	cues := e.cues(as)
 	random := rand.New(rand.NewPCG(seed, 0x9e3779b97f4a7c15))
 	var v varied
 	pace := 1.0
@@ -123,7 +123,7 @@ func Try(ctx context.Context, t Train, s Spreads, runs int, seed uint64, tell fu
 		slow, lot, warm := s.Pace*random.NormFloat64(), s.Life*random.NormFloat64(), float64(s.Warmth)*random.NormFloat64()
 		pace = math.Exp(slow)
 		v.life = math.Exp(lot) * math.Exp2(-warm/halves)
-		e.run(as.way, cues)
+		e.run(as, cues)
 		var missed [4]bool
 		least := e.tightest(func(m Pinch) {
 			if m.Slack < 0 {

@@ -44,7 +44,7 @@ type varied struct {
 	life       float64
 }
 
-// engine runs trains. It keeps its memory from run to run, and may not be shared.
+// engine runs trains. It keeps its memory from train to train, and may not be shared.
 type engine struct {
 	train    Train
 	people   []calendar
@@ -58,29 +58,35 @@ type engine struct {
 	open     []measure.Span // when each is opened
 	joined   []measure.Span // when the edges that each meets are worked in
 	film     []measure.Span // what each has left of its film
-	parts    []Stint
-	record   bool
+	counts   []int          // of each person's stints
+	busy     []measure.Span // what each person works
+	cast     measure.Span   // of all of it, what is broadcast
+	stints   [][]Stint      // of each person; nil records none
 	drawn    bool
 	edge     func(measure.Span) measure.Span
 	vary     *varied
 }
 
-// newEngine readies a train for its first people; nil where they leave a part
-// unplayed.
-func newEngine(t Train, count int) *engine {
-	e := &engine{train: t, people: make([]calendar, count), drills: make([]calendar, max(1, t.Drills))}
-	e.edge = t.Edge
-	const stretches = 4 // of a batch, about, that somebody is busy
-	for i := range e.people {
-		e.people[i].busy = make([]stretch, 0, stretches*len(t.Batches))
-	}
+// ready readies the engine for a train by its first people; it cannot be run where they
+// leave a part unplayed.
+func (e *engine) ready(t Train, count int) bool {
+	e.train, e.edge, e.vary, e.torn, e.stints = t, t.Edge, nil, false, nil
+	e.people, e.drills = resized(e.people, count), resized(e.drills, max(1, t.Drills))
+	e.counts, e.busy = resized(e.counts, count), resized(e.busy, count)
+	e.mixers, e.runners = e.mixers[:0], e.runners[:0]
+	n := len(t.Batches)
+	e.passages, e.open, e.joined, e.film = resized(e.passages, n), resized(e.open, n), resized(e.joined, n), resized(e.film, n)
 	needs := Floor{}
-	for _, b := range t.Batches {
+	for k := range t.Batches {
 		for w := range works {
-			needs[w] += b.Works[w]
+			needs[w] += t.Batches[k].Works[w]
 		}
 	}
-	for i, p := range t.People[:count] {
+	for w := range works {
+		e.teams[w], e.members[w] = e.teams[w][:0], e.members[w][:0]
+	}
+	for i := range t.People[:count] {
+		p := &t.People[i]
 		if p.Plays(work.Mixer) {
 			e.mixers = append(e.mixers, i)
 		}
@@ -96,7 +102,7 @@ func newEngine(t Train, count int) *engine {
 	}
 	for w := range works {
 		if needs[w] > 0 && len(e.teams[w]) == 0 {
-			return nil
+			return false
 		}
 		e.torn = e.torn || slices.ContainsFunc(e.members[w], func(i int) bool { return t.People[i].Plays(work.Mixer) })
 	}
@@ -105,21 +111,15 @@ func newEngine(t Train, count int) *engine {
 			e.mixers = append(e.mixers, i) // whoever is free brings the next pail
 		}
 	}
-	if len(e.mixers) == 0 {
-		return nil
-	}
-	spans := make([]measure.Span, 3*len(t.Batches))
-	e.passages, e.open, e.joined, e.film = make([]Passage, len(t.Batches)), spans[:len(t.Batches)], spans[len(t.Batches):2*len(t.Batches)], spans[2*len(t.Batches):]
-	return e
+	return len(e.mixers) > 0
 }
 
-// stretches is about how many stretches of anybody's time a run takes.
-func (e *engine) stretches() int {
-	count := 0
-	for k := range e.train.Batches {
-		count += 4 + e.train.Batches[k].strips()*len(e.people)*3
+// resized is a slice of so many, in the memory that was there if it has room.
+func resized[T any](s []T, n int) []T {
+	if cap(s) < n {
+		return append(s[:cap(s)], make([]T, n-cap(s))...)
 	}
-	return count
+	return s[:n]
 }
 
 // mixes tells whether anything of the train is opened and mixed.
@@ -138,7 +138,9 @@ func (e *engine) run(w way, cues []cue) {
 	for i := range e.drills {
 		e.drills[i].busy = e.drills[i].busy[:0]
 	}
-	e.parts = e.parts[:0]
+	e.cast = 0
+	clear(e.busy)
+	clear(e.counts)
 	carried := -1 // who carried the batch before
 	for k := range e.train.Batches {
 		wanted := measure.Span(math.Inf(-1))
@@ -195,8 +197,16 @@ func flooring(v *varied) func() float64 { return v.floor }
 
 // tell books a stretch of somebody's time.
 func (e *engine) tell(person, batch int, act Act, from, to measure.Span) {
-	if e.record && to-from > tiny {
-		e.parts = append(e.parts, Stint{Person: person, Batch: batch + 1, Act: act, From: from, To: to})
+	if to-from <= tiny {
+		return
+	}
+	e.counts[person]++
+	e.busy[person] += to - from
+	if act == Cast {
+		e.cast += to - from
+	}
+	if e.stints != nil {
+		e.stints[person] = append(e.stints[person], Stint{Person: person, Batch: batch + 1, Act: act, From: from, To: to})
 	}
 }
 

@@ -6,6 +6,7 @@ import (
 	"fmt"
 	"math"
 	"math/rand/v2"
+	"reflect"
 	"slices"
 	"testing"
 
@@ -393,6 +394,42 @@ func BenchmarkTrain(b *testing.B) {
 		if _, err := Best(train); err != nil {
 			b.Fatal(err)
 		}
+	}
+}
+
+// A crew that does not make it, and cannot be fewer, since each plays a part of their own:
+// that it was tried with fewer does not spoil the run with all of them, nor does a train
+// that was run before in the same memory.
+func TestACrewOfWhichNobodyCanBeMissed(t *testing.T) {
+	train := Train{
+		Batches: equal(4, Batch{Mix: minute, Life: 10 * minute, Works: Works(minute, 0, 20*minute, 20*minute, 0)}),
+		People:  []work.Person{who(work.Mixer), who(work.Pourer, work.Spreader), who(work.Roller)}, Edge: steady(5 * minute), Drawn: true,
+	}
+	alone := best(t, train)
+	if alone.Makes || len(alone.Parts) == 0 || len(alone.Busy) != 3 || alone.Idle != 0 {
+		t.Fatalf("%+v", alone.Tight())
+	}
+	var r Runner
+	if _, err := r.Best(sixty()); err != nil {
+		t.Fatal(err)
+	}
+	again, err := r.Best(train)
+	if err != nil || !reflect.DeepEqual(alone, again) {
+		t.Errorf("%v: alone %+v, in used memory %+v", err, alone.Tight(), again.Tight())
+	}
+	makes, tight, err := r.Judge(train)
+	if err != nil || makes || tight != alone.Tight() {
+		t.Errorf("judged %v %+v, run %+v", makes, tight, alone.Tight())
+	}
+	m := NewMemory()
+	for range 2 { // worked out, and remembered
+		if kept, err := m.Best(&r, train); err != nil || !reflect.DeepEqual(alone, kept) {
+			t.Errorf("%v: remembered %+v", err, kept.Tight())
+		}
+	}
+	train.People[2] = who(work.Roller, work.Spreader)
+	if other, err := m.Best(&r, train); err != nil || reflect.DeepEqual(alone, other) {
+		t.Errorf("%v: another crew is taken for this one", err)
 	}
 }
 

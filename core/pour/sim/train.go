@@ -124,7 +124,7 @@ type Pinch struct {
 // Run is a train as it runs.
 type Run struct {
 	Passages []Passage    `json:"passages,omitempty" doc:"Each batch on its way"`
-	Parts    []Stint      `json:"parts,omitempty" doc:"Who does what and when"`
+	Parts    []Stint      `json:"parts,omitempty" doc:"Who does what and when: person by person, each in order of time"`
 	Moments  []Pinch      `json:"moments" doc:"The tightest of each limit, tightest first"`
 	Makes    bool         `json:"makes" doc:"Nothing comes too late"`
 	Drawn    bool         `json:"drawn,omitempty" doc:"Each pail is emptied as it is spread; else at once"`
@@ -132,22 +132,12 @@ type Run struct {
 	Begins   measure.Span `json:"begins" doc:"The first batch is opened: zero or before"`
 	Ends     measure.Span `json:"ends" doc:"The last is done"`
 	Busy     []Share      `json:"busy" doc:"By person: how much of the time they work"`
+	Effort   measure.Span `json:"-"` // what everybody works, broadcasting apart, in person-seconds
 	Idle     int          `json:"idle,omitempty" doc:"People that only stand in the way here; the last of the list"`
 }
 
 // Share is a share of the time.
 type Share float64
-
-// Effort is what everybody works, in person-seconds, but for one act.
-func (r Run) Effort(but Act) measure.Span {
-	sum := measure.Span(0)
-	for _, p := range r.Parts {
-		if p.Act != but {
-			sum += p.To - p.From
-		}
-	}
-	return sum
-}
 
 // Tight is the tightest moment; zero where there is none.
 func (r Run) Tight() Pinch {

@@ -21,8 +21,9 @@ const longest = 1e8
 
 // finite tells whether a train can be run at all.
 func (t Train) finite() bool {
-	for _, b := range t.Batches {
-		for _, s := range append(b.Works[:], b.Open, b.Mix, b.Stand, b.Carry, b.Life) {
+	for k := range t.Batches {
+		b := &t.Batches[k]
+		for _, s := range [...]measure.Span{b.Works[0], b.Works[1], b.Works[2], b.Works[3], b.Works[4], b.Open, b.Mix, b.Stand, b.Carry, b.Life} {
 			if !(s >= 0 && s < longest) {
 				return false
 			}
@@ -37,30 +38,71 @@ func (t Train) finite() bool {
 // stands in the way stays out. So another person at the end of the list never makes it
 // worse. First comes what is least too late, then what ends first. It costs one run, and
 // people × 4 where it is not made.
-func Best(t Train) (Run, error) {
-	best, _, err := settle(t)
-	return best, err
+func Best(t Train) (Run, error) { return new(Runner).Best(t) }
+
+// Runner runs one train after the other in the same memory. It may not be shared.
+type Runner struct {
+	engine engine
+	key    []byte // of the train that is looked up
 }
 
-// chosen is how a train is run best.
-type chosen struct {
-	engine *engine
-	way    way
+// Best is Best.
+func (r *Runner) Best(t Train) (Run, error) {
+	as, err := r.engine.settle(t)
+	if err != nil {
+		return Run{}, err
+	}
+	e := &r.engine
+	all := 0
+	for _, n := range e.counts {
+		all += n
+	}
+	parts := make([]Stint, all)
+	e.stints = make([][]Stint, len(e.people))
+	at := 0
+	for i, n := range e.counts {
+		e.stints[i] = parts[at : at : at+n]
+		at += n
+	}
+	e.run(as, nil)
+	return e.told(parts), nil
 }
 
-func settle(t Train) (Run, chosen, error) {
+// Judge tells of a train, run as well as its people can, whether it makes it and its
+// tightest moment: what Best says, without who does what and when.
+func (r *Runner) Judge(t Train) (makes bool, tight Pinch, err error) {
+	if _, err := r.engine.settle(t); err != nil {
+		return false, Pinch{}, err
+	}
+	tight.Slack = measure.Span(math.Inf(1))
+	least := r.engine.tightest(func(m Pinch) {
+		if m.Slack < tight.Slack {
+			tight = m
+		}
+	})
+	if math.IsInf(float64(least), 1) {
+		tight = Pinch{}
+	}
+	return least >= 0, tight, nil
+}
+
+// settle finds how a train is run best, and leaves the engine as after that run.
+func (e *engine) settle(t Train) (way, error) {
+	type chosen struct {
+		people int
+		way    way
+	}
 	var best, last chosen
 	if !t.finite() {
-		return Run{}, best, ErrEndless
+		return way{}, ErrEndless
 	}
 	late, ends := measure.Span(math.Inf(-1)), measure.Span(0)
 	for count := len(t.People); count > 0 && late < 0; count-- {
-		e := newEngine(t, count)
-		if e == nil {
-			break // nor do fewer
+		if !e.ready(t, count) {
+			last = chosen{} // the engine stands ready for nobody
+			break           // nor do fewer
 		}
-		e.record, e.parts = true, make([]Stint, 0, e.stretches())
-		for _, w := range []way{{}, {mixesFirst: true}, {drawn: true}, {mixesFirst: true, drawn: true}} {
+		for _, w := range [...]way{{}, {mixesFirst: true}, {drawn: true}, {mixesFirst: true, drawn: true}} {
 			if late >= 0 {
 				break
 			}
@@ -68,22 +110,21 @@ func settle(t Train) (Run, chosen, error) {
 				continue // that changes nothing
 			}
 			e.run(w, nil)
-			last = chosen{e, w}
+			last = chosen{count, w}
 			slack := min(0, e.tightest(nil))
 			if end := e.ends(); slack > late+tiny || slack > late-tiny && end < ends-tiny {
 				best, late, ends = last, slack, end
 			}
 		}
 	}
-	if best.engine == nil {
-		return Run{}, best, ErrUnmanned
+	if best.people == 0 {
+		return way{}, ErrUnmanned
 	}
-	e := best.engine
 	if best != last {
+		e.ready(t, best.people)
 		e.run(best.way, nil)
 	}
-	e.record = false
-	return e.told(), best, nil
+	return best.way, nil
 }
 
 // ends is when the last batch is done, from when the first is poured.
@@ -156,17 +197,16 @@ func (e *engine) tightest(tell func(Pinch)) measure.Span {
 	return least
 }
 
-// told is the run of an engine, counted from when the first batch is poured.
-func (e *engine) told() Run {
+// told is the run of an engine, counted from when the first batch is poured, with the
+// stints that it recorded.
+func (e *engine) told(parts []Stint) Run {
 	r := Run{
-		Passages: slices.Clone(e.passages), Parts: slices.Clone(e.parts), Known: e.edge != nil,
-		Drawn: e.drawn, Ends: e.ends(), Idle: len(e.train.People) - len(e.people), Busy: make([]Share, len(e.train.People)), Moments: []Pinch{},
+		Passages: slices.Clone(e.passages), Parts: parts, Known: e.edge != nil,
+		Drawn: e.drawn, Ends: e.ends(), Idle: len(e.train.People) - len(e.people), Busy: make([]Share, len(e.train.People)), Moments: make([]Pinch, 0, len(limits)),
 	}
-	tight := make(map[Limit]int)
 	least := e.tightest(func(m Pinch) {
-		at, seen := tight[m.Limit]
-		if !seen {
-			tight[m.Limit] = len(r.Moments)
+		at := slices.IndexFunc(r.Moments, func(o Pinch) bool { return o.Limit == m.Limit })
+		if at < 0 {
 			r.Moments = append(r.Moments, m)
 		} else if m.Slack < r.Moments[at].Slack {
 			r.Moments[at] = m
@@ -176,16 +216,20 @@ func (e *engine) told() Run {
 	r.Makes = least >= 0
 	zero := e.passages[0].Pour
 	r.Begins = e.open[0] - zero
-	left := func(s measure.Span) *measure.Span {
-		if math.IsInf(float64(s), 1) {
+	lefts := make([][3]measure.Span, len(r.Passages))
+	left := func(s *measure.Span) *measure.Span {
+		if math.IsInf(float64(*s), 1) {
 			return nil
 		}
-		return &s
+		return s
+	}
+	for k := range lefts { // before the times of any of them move
+		l := &lefts[k]
+		l[0], l[1], l[2] = e.slacks(k)
 	}
 	for k := range r.Passages {
 		p := &r.Passages[k]
-		pail, film, join := e.slacks(k)
-		p.Pail, p.Film, p.Join = left(pail), left(film), left(join)
+		p.Pail, p.Film, p.Join = left(&lefts[k][0]), left(&lefts[k][1]), left(&lefts[k][2])
 		for _, at := range []*measure.Span{&p.Meets, &p.Ready, &p.Arrives, &p.Pour, &p.Empty, &p.Spread, &p.Laid, &p.Roll, &p.Done} {
 			*at -= zero
 		}
@@ -198,16 +242,24 @@ func (e *engine) told() Run {
 	for i := range r.Parts {
 		part := &r.Parts[i]
 		part.From, part.To = part.From-zero, part.To-zero
-		r.Busy[part.Person] += Share((part.To - part.From) / whole)
 	}
-	slices.SortFunc(r.Parts, func(a, b Stint) int {
-		switch {
-		case a.From < b.From:
-			return -1
-		case a.From > b.From:
-			return 1
-		}
-		return a.Person - b.Person
-	})
+	for i, busy := range e.busy {
+		r.Busy[i] = Share(busy / whole)
+		r.Effort += busy
+		inOrder(e.stints[i])
+	}
+	r.Effort -= e.cast
 	return r
+}
+
+// inOrder sorts the stints of a person, which are nearly in order, by time.
+func inOrder(stints []Stint) {
+	for i := 1; i < len(stints); i++ {
+		moved := stints[i]
+		at := i
+		for ; at > 0 && stints[at-1].From > moved.From; at-- {
+			stints[at] = stints[at-1]
+		}
+		stints[at] = moved
+	}
 }

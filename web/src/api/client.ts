@@ -91,6 +91,13 @@ export type Measured = Schemas['Measured']
 export type Me = Schemas['Me']
 export type Colleague = Schemas['Colleague']
 export type Units = Me['units']
+export type RosterView = Schemas['RosterView']
+export type Booked = Schemas['Booked']
+export type Bookable = Schemas['Bookable']
+export type Opening = Schemas['Opening']
+export type StandingCrew = Schemas['StandingCrew']
+export type Machinery = Schemas['Machinery']
+export type Leave = Schemas['Leave']
 
 export const api = createClient<paths>({
   credentials: 'same-origin',

@@ -51,6 +51,7 @@ async function leave(): Promise<void> {
     <div class="rest" :class="{ unfolded }">
       <nav aria-label="Main">
         <router-link to="/jobs">Jobs</router-link>
+        <router-link to="/roster">Roster</router-link>
         <router-link to="/shelf">Shelf</router-link>
         <router-link to="/bench">Bench</router-link>
         <router-link to="/stock">Stock</router-link>

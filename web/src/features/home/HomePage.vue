@@ -9,6 +9,7 @@ import { useSession } from '../people/session'
 import { useShelf } from '../shelf/store'
 import JobTile from './JobTile.vue'
 import NewJobDialog from './NewJobDialog.vue'
+import TodayLines from './TodayLines.vue'
 
 /** The company's jobs by where they stand. */
 type Group = Summary['standing'] | 'archived'
@@ -165,6 +166,7 @@ void list()
       </p>
     </div>
     <template v-else-if="lines">
+      <TodayLines v-if="words === ''" :jobs="lines" />
       <section v-for="g in grouped" :key="g.id" class="group" :data-test="`group-${g.id}`">
         <button
           type="button"

@@ -1,57 +1,17 @@
 <script setup lang="ts">
-import { computed, ref } from 'vue'
-import { api, refusal, type House, type School, type Schools } from '../../api/client'
+import { computed } from 'vue'
+import type { School, Schools } from '../../api/client'
 import FieldGrid from '../../fields/FieldGrid.vue'
 import type { Field } from '../../fields/grid'
 import HoursFields from '../job/HoursFields.vue'
 import { useSession } from '../people/session'
+import { useHouseEdits } from './useHouseEdits'
 
 const session = useSession()
-const house = ref<House>({})
-const schools = ref<School[]>([])
-const trouble = ref('')
-const state = ref<'' | 'saving' | 'saved'>('')
-const past = ref<House[]>([])
-const ready = ref(false)
+const { house, schools, trouble, state, past, ready, change, undo } = useHouseEdits()
 const PLAIN_CREW = { spreaders: 2, pace: { value: 0.0125, source: 'rule-of-thumb' } } as const
 const PLAIN_BUCKET = { volume: 0.02, headroom: 0.2 }
 
-async function load(): Promise<void> {
-  try {
-    const { data, error } = await api.GET('/api/house')
-    if (data) {
-      house.value = data.house
-      schools.value = data.schools
-    }
-    ready.value = data !== undefined
-    trouble.value = data ? '' : refusal(error, 'The house methods cannot be read.')
-  } catch {
-    trouble.value = 'The server does not answer. Open this again when it is back.'
-  }
-}
-void load()
-
-async function keep(next: House): Promise<void> {
-  house.value = next
-  state.value = 'saving'
-  try {
-    const { error, response } = await api.PUT('/api/house', { body: next })
-    state.value = response.ok ? 'saved' : ''
-    trouble.value = response.ok ? '' : refusal(error, 'This was not saved.')
-  } catch {
-    state.value = ''
-    trouble.value = 'The server does not answer; choose again when it is back.'
-  }
-}
-function change(by: Partial<House>): void {
-  past.value = [...past.value, house.value]
-  void keep({ ...house.value, ...by })
-}
-function undo(): void {
-  const last = past.value.at(-1)
-  past.value = past.value.slice(0, -1)
-  if (last) void keep(last)
-}
 function chosen(s: School): string {
   const own = house.value.methods?.[s.id as keyof Schools]
   return typeof own === 'string' ? own : (s.choices[0]?.value ?? '')

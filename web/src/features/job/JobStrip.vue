@@ -28,6 +28,11 @@ function words(s: StepState | undefined): string {
       <span class="name">{{ s.name }}</span>
       <span class="state">{{ words(state(s.id)) }}</span>
     </router-link>
+    <router-link :to="`/jobs/${jobId}/days`" class="days" data-step="days">
+      <span class="number">{{ all.length + 1 }}</span>
+      <span class="name">Days</span>
+      <span class="state">on the roster</span>
+    </router-link>
   </nav>
 </template>
 

@@ -42,6 +42,8 @@ export function useSaving(id: string, { file, plan, newer }: Edited) {
   let inFlight = false
   let timer: ReturnType<typeof setTimeout> | undefined
   let due = Infinity
+  let storing = false
+  let newest = false
 
   const me = (): string => session.me?.id ?? ''
   const unsent = (): boolean => saveId !== ''
@@ -72,14 +74,21 @@ export function useSaving(id: string, { file, plan, newer }: Edited) {
     schedule(GATHER_MS)
   }
 
+  /** One after the other, the newest only: a hand that drags edits faster than a device keeps. */
   async function store(): Promise<void> {
-    if (!file.value || !known) return
-    kept.value = await outbox.keep(me(), id, {
-      base: known.revision,
-      from: known.file,
-      file: file.value,
-      saveId,
-    })
+    newest = true
+    if (storing) return
+    storing = true
+    while (newest && file.value && known && unsent()) {
+      newest = false
+      kept.value = await outbox.keep(me(), id, {
+        base: known.revision,
+        from: known.file,
+        file: file.value,
+        saveId,
+      })
+    }
+    newest = storing = false
   }
 
   function schedule(delay: number): void {

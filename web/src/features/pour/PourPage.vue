@@ -11,6 +11,7 @@ import SpanList from '../measure/SpanList.vue'
 import PourHour from './PourHour.vue'
 import TapeMarks from './TapeMarks.vue'
 import { useJoins } from './useJoins'
+import PaceFields from './PaceFields.vue'
 import TeamFields from './TeamFields.vue'
 
 const desk = useDesk()
@@ -84,6 +85,7 @@ function unmark(): void {
     <template v-else>
       <PourHour :plan="desk.surfacePlan.value" :coat="coat" />
       <TeamFields class="mt-3" />
+      <PaceFields class="mt-2" />
       <FindingList :findings="desk.findings('pour')" class="mt-3" />
       <div class="row mt-4 mb-2">
         <h3 class="grow">Sections and tape</h3>

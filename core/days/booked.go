@@ -1,0 +1,190 @@
+package days
+
+import (
+	"cmp"
+	"slices"
+	"strings"
+	"time"
+
+	"nephelon/core/material"
+	"nephelon/core/roster"
+	"nephelon/core/work"
+)
+
+// Booked is a task in a crew's days. It is what people decide; all else follows.
+type Booked struct {
+	Job    string    `json:"job" maxLength:"60"`
+	Task   string    `json:"task" maxLength:"250"`
+	Title  string    `json:"title,omitempty" maxLength:"400" doc:"What it was called when it was booked"`
+	Crew   string    `json:"crew,omitempty" maxLength:"60" doc:"Absent where nobody works at it"`
+	From   time.Time `json:"from"`
+	Until  time.Time `json:"until"`
+	Pinned bool      `json:"pinned,omitempty" doc:"Stays where it is when all else is planned anew"`
+	Bought bool      `json:"bought,omitempty" doc:"The window before it was missed: it begins with abrading"`
+}
+
+func (b Booked) key() string { return b.Job + "/" + b.Task }
+
+func byTask(booked []Booked) map[string]Booked {
+	all := make(map[string]Booked, len(booked))
+	for _, b := range booked {
+		all[b.key()] = b
+	}
+	return all
+}
+
+// longestBooking is more than any task takes.
+const longestBooking = 60 * 24 * time.Hour
+
+// Fault tells what is wrong with bookings, and where; empty where nothing is.
+func Fault(booked []Booked) (at int, text string) {
+	seen := make(map[string]bool, len(booked))
+	for n, b := range booked {
+		switch took := b.Until.Sub(b.From); {
+		case took < 0:
+			return n, "It ends before it begins. Give it an end after its beginning."
+		case took > longestBooking:
+			return n, "It takes more than sixty days. Give it an end nearer to its beginning."
+		case seen[b.key()]:
+			return n, "Its task is booked twice. Keep one of the two."
+		}
+		seen[b.key()] = true
+	}
+	return 0, ""
+}
+
+// Booked are the bookings of a plan, in order of time; what was pinned stays pinned.
+func (c *Calendar) Booked(p roster.Plan, before []Booked) []Booked {
+	held := byTask(before)
+	all := make([]Booked, 0, len(p.Bookings))
+	for _, b := range p.Bookings {
+		t := c.Tasks[c.index[b.Job+"/"+b.Task]]
+		was, there := held[t.key()]
+		if there && was.From.Before(c.now) {
+			all = append(all, was)
+			continue
+		}
+		title := t.Name
+		if !strings.Contains(title, t.Surface) {
+			title = t.Surface + ": " + title
+		}
+		all = append(all, Booked{Job: b.Job, Task: b.Task, Title: title, Crew: b.Crew, From: c.time(b.Start), Until: c.time(b.End), Pinned: there && was.Pinned, Bought: len(b.Bought) > 0})
+	}
+	slices.SortStableFunc(all, func(a, b Booked) int { return cmp.Or(a.From.Compare(b.From), cmp.Compare(a.Crew, b.Crew)) })
+	return all
+}
+
+// Moved counts the bookings of tasks that stood elsewhere before.
+func Moved(before, after []Booked) int {
+	held := byTask(before)
+	count := 0
+	for _, b := range after {
+		if was, there := held[b.key()]; there && (!was.From.Equal(b.From) || was.Crew != b.Crew) {
+			count++
+		}
+	}
+	return count
+}
+
+// Next are the bookings of the first day, from a time on, on which there are any; of
+// today, those that are not over.
+func Next(booked []Booked, now time.Time) []Booked {
+	all := []Booked{}
+	day := ""
+	for _, b := range booked { // in order of time
+		if !b.Until.After(now) {
+			continue
+		}
+		date := b.From.In(now.Location()).Format(time.DateOnly)
+		if b.From.Before(now) {
+			date = now.Format(time.DateOnly)
+		}
+		if day == "" {
+			day = date
+		}
+		if date == day {
+			all = append(all, b)
+		}
+	}
+	return all
+}
+
+// Allowed is when a task may begin.
+type Allowed struct {
+	Opens  *time.Time `json:"opens,omitempty"`
+	Closes *time.Time `json:"closes,omitempty" doc:"The window to what lies before it"`
+}
+
+// Allowed is when each task may begin, by its key, with what lies before it booked as it
+// is.
+func (c *Calendar) Allowed(booked []Booked) map[string]Allowed {
+	held := byTask(booked)
+	all := make(map[string]Allowed)
+	for _, t := range c.Tasks {
+		var w Allowed
+		for _, g := range c.gaps[t.key()] {
+			b, there := held[t.Job+"/"+g.task]
+			if !there {
+				continue
+			}
+			mark, opens := b.Until, b.Until
+			if g.fromStart {
+				mark, opens = b.From, b.From
+			}
+			if g.least != nil {
+				if at := g.least(mark); at.After(opens) {
+					opens = at
+				}
+			}
+			if w.Opens == nil || opens.After(*w.Opens) {
+				w.Opens = &opens
+			}
+			if g.most != nil {
+				if closes := g.most(mark); w.Closes == nil || closes.Before(*w.Closes) {
+					w.Closes = &closes
+				}
+			}
+		}
+		all[t.key()] = w
+	}
+	return all
+}
+
+// Promise is when a surface comes to a stage of service.
+type Promise struct {
+	Job     string            `json:"job"`
+	Surface string            `json:"surface" doc:"Its name"`
+	Stage   material.StageKey `json:"stage" enum:"foot,vehicle,water,full"`
+	At      time.Time         `json:"at"`
+}
+
+// Promises are when the surfaces of the jobs can be used, with their last coats laid as
+// they are booked.
+func (c *Calendar) Promises(booked []Booked) []Promise {
+	all := []Promise{}
+	held := byTask(booked)
+	for _, j := range c.Jobs() {
+		_, of := blocks(j)
+		for _, s := range j.Plan.Surfaces {
+			if len(s.Coats) == 0 {
+				continue
+			}
+			last := s.Coats[len(s.Coats)-1].ID
+			block := of[work.PourID(last)]
+			if block == nil {
+				continue
+			}
+			b, there := held[j.ID+"/"+string(block.ID)]
+			if !there {
+				continue
+			}
+			laid := b.Until.Add(-block.behind(work.PourID(last)))
+			for _, stage := range []material.StageKey{material.StageFoot, material.StageVehicle, material.StageWater, material.StageFull} {
+				if after, known := j.Films.After(last, stage, laid); known {
+					all = append(all, Promise{j.ID, s.Name, stage, laid.Add(duration(after))})
+				}
+			}
+		}
+	}
+	return all
+}

@@ -1,0 +1,171 @@
+package days
+
+import (
+	"fmt"
+	"slices"
+	"strings"
+	"time"
+
+	"nephelon/core/roster"
+)
+
+// Broken is a booking that no longer holds.
+type Broken struct {
+	Job  string `json:"job"`
+	Task string `json:"task"`
+	Text string `json:"text"`
+}
+
+// Check tells which bookings no longer hold, and why: a window closed, a film not ready, a
+// crew that does not work then, or is wanted twice. What has begun is not asked.
+func (c *Calendar) Check(booked []Booked) []Broken {
+	all := []Broken{}
+	windows := c.Allowed(booked)
+	for n, b := range booked {
+		at, there := c.index[b.key()]
+		if !there || b.From.Before(c.now) {
+			continue
+		}
+		name := c.Tasks[at].Name
+		say := func(format string, args ...any) {
+			all = append(all, Broken{b.Job, b.Task, name + ": " + fmt.Sprintf(format, args...)})
+		}
+		if w := windows[b.key()]; w.Opens != nil && b.From.Before(*w.Opens) {
+			say("what lies before it is ready %s, and it is booked for %s.", c.when(*w.Opens), c.when(b.From))
+		} else if w.Closes != nil && b.From.After(*w.Closes) && !b.Bought {
+			say("its window closes %s, and it is booked for %s.", c.when(*w.Closes), c.when(b.From))
+		}
+		if b.Crew == "" {
+			continue
+		}
+		if reason := c.outside(at, b.Crew, b.From, b.Until); reason != "" {
+			say("%s", reason)
+		}
+		for _, o := range booked[:n] {
+			if _, there := c.index[o.key()]; there && o.Crew == b.Crew && o.From.Before(b.Until) && b.From.Before(o.Until) {
+				say("%s is booked for something else at that time.", c.crewName(b.Crew))
+				break
+			}
+		}
+	}
+	return all
+}
+
+func (c *Calendar) crewName(id string) string {
+	for _, crew := range c.Problem.Crews {
+		if crew.ID == id {
+			return crew.Name
+		}
+	}
+	return id
+}
+
+// task is a task of the problem.
+func (c *Calendar) task(at int) roster.Task {
+	for _, j := range c.Problem.Jobs {
+		if j.ID != c.Tasks[at].Job {
+			continue
+		}
+		for _, t := range j.Tasks {
+			if t.ID == c.Tasks[at].ID {
+				return t
+			}
+		}
+	}
+	return roster.Task{}
+}
+
+// outside tells why a crew cannot do a task between two times, whatever else it does:
+// empty where it can.
+func (c *Calendar) outside(at int, crew string, from, until time.Time) string {
+	k := slices.IndexFunc(c.Problem.Crews, func(o roster.Crew) bool { return o.ID == crew })
+	if k < 0 {
+		return "its crew is no longer on the roster."
+	}
+	own, t := c.Problem.Crews[k], c.task(at)
+	if missing := lacks(t, own); len(missing) > 0 {
+		return fmt.Sprintf("%s is not enough for it: it takes %s.", own.Name, strings.Join(missing, " and "))
+	}
+	start, end := c.floor(from), c.ceil(until)
+	holds := func(all []roster.Window, s roster.Slot) bool {
+		return slices.ContainsFunc(all, func(w roster.Window) bool { return w.From <= s && s < w.Until })
+	}
+	shifts := make([]roster.Window, len(own.Shifts))
+	for i, s := range own.Shifts {
+		shifts[i] = s.Window
+	}
+	if !holds(shifts, start) {
+		return fmt.Sprintf("%s does not work %s.", own.Name, c.when(from))
+	}
+	for s := start; s < end && !t.Breakable; s++ {
+		if !holds(shifts, s) {
+			return fmt.Sprintf("it takes until %s, and the shift of %s ends %s.", c.when(until), own.Name, c.when(c.time(s)))
+		}
+		if len(t.Windows) > 0 && !holds(t.Windows, s) {
+			return fmt.Sprintf("the forecast says no %s.", c.when(c.time(s)))
+		}
+	}
+	return ""
+}
+
+// Opening is a stretch in which a task may begin.
+type Opening struct {
+	Crew  string    `json:"crew"`
+	From  time.Time `json:"from"`
+	Until time.Time `json:"until" doc:"The last beginning"`
+}
+
+// Places are where a task may be put, crew by crew, with what lies before it booked as it
+// is: in the window to that, in a shift of somebody who can do it, and by the forecast.
+func (c *Calendar) Places(booked []Booked, job, task string) []Opening {
+	all := []Opening{}
+	at, there := c.index[job+"/"+task]
+	if !there {
+		return all
+	}
+	t := c.task(at)
+	window := c.Allowed(booked)[job+"/"+task]
+	first, last := max(0, c.ceil(c.now)), c.Problem.Horizon-1
+	if window.Opens != nil {
+		first = max(first, c.ceil(*window.Opens))
+	}
+	if window.Closes != nil {
+		last = min(last, c.floor(*window.Closes))
+	}
+	for _, crew := range c.Problem.Crews {
+		for s := first; s <= last; s++ {
+			if c.outside(at, crew.ID, c.time(s), c.time(s+t.Duration)) != "" {
+				continue
+			}
+			if n := len(all); n > 0 && all[n-1].Crew == crew.ID && all[n-1].Until.Equal(c.time(s-1)) {
+				all[n-1].Until = c.time(s)
+			} else {
+				all = append(all, Opening{crew.ID, c.time(s), c.time(s)})
+			}
+		}
+	}
+	return all
+}
+
+// Why tells why a task cannot begin at a place; empty where it can.
+func (c *Calendar) Why(booked []Booked, job, task, crew string, from time.Time) string {
+	at, there := c.index[job+"/"+task]
+	if !there {
+		return "This task is no longer on the calendar."
+	}
+	w := c.Allowed(booked)[job+"/"+task]
+	until := c.time(c.floor(from) + c.task(at).Duration)
+	switch {
+	case from.Before(c.now):
+		return "That lies in the past."
+	case w.Opens != nil && from.Before(*w.Opens):
+		return fmt.Sprintf("What lies before it is ready %s.", c.when(*w.Opens))
+	case w.Closes != nil && from.After(*w.Closes):
+		return fmt.Sprintf("Its window closes %s.", c.when(*w.Closes))
+	}
+	reason := c.outside(at, crew, from, until)
+	if reason != "" {
+		reason = string(reason[0]&^0x20) + reason[1:]
+	}
+	return reason
+}

@@ -1,0 +1,472 @@
+package days
+
+import (
+	"context"
+	"encoding/json"
+	"os"
+	"strings"
+	"testing"
+	"time"
+
+	"nephelon/core/climate"
+	"nephelon/core/job"
+	"nephelon/core/material"
+	"nephelon/core/measure"
+	"nephelon/core/plan"
+	"nephelon/core/roster"
+	"nephelon/core/school"
+	"nephelon/core/work"
+)
+
+func demo(t *testing.T, name string, now time.Time, change func(*job.Job)) Job {
+	t.Helper()
+	text, err := os.ReadFile("../../demo/jobs/" + name + ".nephelon.json")
+	if err != nil {
+		t.Fatal(err)
+	}
+	var f job.File
+	if err := json.Unmarshal(text, &f); err != nil {
+		t.Fatal(err)
+	}
+	f.Job.Start, f.Job.Forecast = "", nil
+	if change != nil {
+		change(&f.Job)
+	}
+	return Job{ID: name, File: f, Plan: plan.Make(f, measure.Metric, now), Films: plan.FilmsOf(f, measure.Metric, now)}
+}
+
+func solved(t *testing.T, c *Calendar, before []Booked) map[string]Booked {
+	t.Helper()
+	o := c.Options()
+	o.Rounds = 60
+	p, err := roster.Solve(context.Background(), c.Problem, o)
+	if err != nil {
+		t.Fatal(err)
+	}
+	all := c.Booked(p, before)
+	if broken := c.Check(all); len(broken) > 0 {
+		t.Fatalf("a plan that does not hold: %+v", broken)
+	}
+	by := make(map[string]Booked)
+	for _, b := range all {
+		by[b.Task] = b
+	}
+	return by
+}
+
+func list(by map[string]Booked) []Booked {
+	var all []Booked
+	for _, b := range by {
+		all = append(all, b)
+	}
+	return all
+}
+
+var monday = time.Date(2026, 11, 30, 6, 0, 0, 0, time.UTC)
+
+// The hall by hand: its coats lie inside shifts; the second is opened by the sheet of the
+// first, 8 h after that is laid at 20 °C, and closed 26 h after it was begun, each less
+// what is set up and looked over before the first pail.
+func TestCoatsLieInShiftsAndWindows(t *testing.T) {
+	j := demo(t, "baggage-hall", monday, nil)
+	c := Build(job.House{}, []Job{j}, nil, monday, 4)
+	by := solved(t, c, nil)
+	first, second := by["coat/hall-1/pour"], by["coat/hall-2/pour"]
+	for _, b := range by {
+		if b.Crew == "" {
+			continue
+		}
+		if h := b.From.Hour()*60 + b.From.Minute(); h < 7*60 || h >= 16*60 || b.From.Weekday() == time.Saturday || b.From.Weekday() == time.Sunday {
+			t.Errorf("%s begins %v", b.Task, b.From)
+		}
+	}
+	if first.Until.Day() != first.From.Day() || !second.From.After(first.Until.Add(7*time.Hour)) {
+		t.Errorf("%v to %v, then %v", first.From, first.Until, second.From)
+	}
+	var looks [2]work.Task
+	for _, task := range j.Plan.Tasks {
+		switch task.ID {
+		case "coat/hall-1/check":
+			looks[0] = task
+		case "coat/hall-2/check":
+			looks[1] = task
+		}
+	}
+	set := func(n int) time.Duration {
+		return 30*time.Minute + duration(looks[n].Effort)/time.Duration(j.File.Job.Crew.People())
+	}
+	window := c.Allowed(list(by))["baggage-hall/coat/hall-2/pour"]
+	laid := first.Until.Add(-30 * time.Minute)
+	// The surface is looked over once it can be coated, when all is set up.
+	if opens := laid.Add(8*time.Hour - 30*time.Minute); window.Opens.Sub(opens).Abs() > time.Second {
+		t.Errorf("opens %v, not %v", window.Opens, opens)
+	}
+	if closes := first.From.Add(set(0) + 26*time.Hour - set(1)); window.Closes.Sub(closes).Abs() > time.Second {
+		t.Errorf("closes %v, not %v", window.Closes, closes)
+	}
+	// Ready for feet 20 h after the last coat is laid.
+	last := by["coat/hall-3/pour"]
+	for _, p := range c.Promises(list(by)) {
+		if p.Surface == "Baggage hall" && p.Stage == "foot" && p.At.Sub(last.Until.Add(-30*time.Minute+20*time.Hour)).Abs() > time.Second {
+			t.Errorf("feet on it %v, laid %v", p.At, last.Until)
+		}
+	}
+}
+
+// In a heat wave films are ready sooner, and their windows close sooner: through the
+// forecast, not at the slab planned for.
+func TestAHeatWaveMovesTheWindows(t *testing.T) {
+	window := func(air measure.Temperature) Allowed {
+		j := demo(t, "baggage-hall", monday, func(f *job.Job) {
+			f.Forecast = &job.Forecast{Place: "Site", Told: monday}
+			for h := range 240 {
+				f.Forecast.Hours = append(f.Forecast.Hours, climate.Hour{At: monday.Add(time.Duration(h) * time.Hour), Air: air, Humidity: 0.4})
+			}
+		})
+		c := Build(job.House{}, []Job{j}, nil, monday, 4)
+		at := time.Date(2026, 12, 1, 8, 0, 0, 0, time.UTC)
+		return c.Allowed([]Booked{{Job: j.ID, Task: "coat/hall-1/pour", Crew: "crew", From: at, Until: at.Add(3 * time.Hour)}})["baggage-hall/coat/hall-2/pour"]
+	}
+	cool, hot := window(18), window(30)
+	if !hot.Opens.Before(*cool.Opens) || !hot.Closes.Before(*cool.Closes) {
+		t.Errorf("cool %v to %v, hot %v to %v", cool.Opens, cool.Closes, hot.Opens, hot.Closes)
+	}
+}
+
+// A sick day: what was booked on it is named, and planned anew around what is pinned and
+// what has begun.
+func TestASickDayIsRepaired(t *testing.T) {
+	j := demo(t, "lamp-room", monday, nil)
+	by := solved(t, Build(job.House{}, []Job{j}, nil, monday, 4), nil)
+	booked := list(by)
+	second := by["coat/lamp-2/pour"]
+	sick := job.House{Crews: []job.StandingCrew{{ID: "crew", Name: "Quay crew", People: 2, Skills: []work.Skill{work.Grinding, work.Acids, work.Mixing, work.Spreads},
+		Off: []job.Leave{{From: second.From.Format(time.DateOnly), Until: second.From.Format(time.DateOnly), Why: "sick"}}}}}
+	// The first coat is laid already when the news comes.
+	now := by["coat/lamp-1/pour"].Until.Add(time.Hour)
+	c := Build(sick, []Job{j}, booked, now, 4)
+	broken := c.Check(booked)
+	if len(broken) == 0 || !strings.Contains(broken[0].Text, "Quay crew does not work") {
+		t.Fatalf("%+v", broken)
+	}
+	again := solved(t, c, booked)
+	if again["coat/lamp-1/pour"] != by["coat/lamp-1/pour"] {
+		t.Error("what is done was moved")
+	}
+	if got := again["coat/lamp-2/pour"]; got.From.Day() == second.From.Day() {
+		t.Errorf("still on the sick day: %v", got.From)
+	}
+	if Moved(booked, list(again)) == 0 {
+		t.Error("nothing moved")
+	}
+}
+
+// The night in which the clock is put back: shifts begin at seven by the clock on both
+// sides of it.
+func TestShiftsOverTheClockChange(t *testing.T) {
+	zone, err := time.LoadLocation("Europe/Oslo")
+	if err != nil {
+		t.Fatal(err)
+	}
+	from := time.Date(2026, 10, 23, 0, 0, 0, 0, zone)
+	all := Shifts(job.House{}, Crews(job.House{})[0], from, from.AddDate(0, 0, 5), zone)
+	if len(all) != 3 || all[0].From.UTC().Hour() != 5 || all[1].From.UTC().Hour() != 6 || all[1].From.In(zone).Hour() != 7 {
+		t.Errorf("%v", all)
+	}
+}
+
+// A drag is refused with its reason: before the film is ready, after its window, at night.
+func TestWhyNotThere(t *testing.T) {
+	j := demo(t, "baggage-hall", monday, nil)
+	c := Build(job.House{}, []Job{j}, nil, monday, 4)
+	by := solved(t, c, nil)
+	second := by["coat/hall-2/pour"]
+	window := c.Allowed(list(by))["baggage-hall/coat/hall-2/pour"]
+	why := func(from time.Time) string { return c.Why(list(by), j.ID, second.Task, "crew", from) }
+	for words, from := range map[string]time.Time{
+		"ready": window.Opens.Add(-time.Hour), "closes": window.Closes.Add(time.Hour), "does not work": time.Date(2026, 12, 2, 6, 0, 0, 0, time.UTC), "past": monday.AddDate(0, 0, -1),
+	} {
+		if got := why(from); !strings.Contains(got, words) {
+			t.Errorf("%v: %q, not %q", from, got, words)
+		}
+	}
+	if got := why(second.From); got != "" {
+		t.Errorf("where it is booked: %q", got)
+	}
+	legal := c.Places(list(by), j.ID, second.Task)
+	if len(legal) == 0 || legal[0].From.Before(*window.Opens) || legal[len(legal)-1].Until.After(*window.Closes) {
+		t.Errorf("%v outside %v to %v", legal, window.Opens, window.Closes)
+	}
+}
+
+// Home shows what is left of today, or else the next day on which somebody works.
+func TestNextIsTodayOrTheNextDay(t *testing.T) {
+	at := func(day, hour int) time.Time { return time.Date(2026, 12, day, hour, 0, 0, 0, time.UTC) }
+	booked := []Booked{{Task: "over", From: at(1, 7), Until: at(1, 9)}, {Task: "running", From: at(1, 9), Until: at(1, 12)}, {Task: "later", From: at(1, 13), Until: at(1, 15)}, {Task: "monday", From: at(4, 7), Until: at(4, 9)}}
+	tasks := func(now time.Time) string {
+		text := ""
+		for _, b := range Next(booked, now) {
+			text += b.Task + " "
+		}
+		return text
+	}
+	for now, want := range map[time.Time]string{at(1, 10): "running later ", at(1, 16): "monday ", at(5, 0): ""} {
+		if got := tasks(now); got != want {
+			t.Errorf("%v: %q", now, got)
+		}
+	}
+}
+
+// A job that fits nowhere is left out with its reason, and the others are planned: a pour
+// longer than any shift, skills that nobody has. Where somebody works only on Mondays,
+// windows close in between, and are bought off by abrading.
+func TestWhatFitsNowhereKeepsNobodyElse(t *testing.T) {
+	slow := demo(t, "lamp-room", monday, func(f *job.Job) { f.Crew.Pace.Value /= 40 })
+	slow.ID = "slow"
+	fine := demo(t, "lamp-room", monday, nil)
+	closes := demo(t, "baggage-hall", monday, func(f *job.Job) {
+		f.Surfaces = f.Surfaces[:1]
+	})
+	closes.ID = "closes"
+	h := job.House{Hours: &job.Hours{Days: []job.Weekday{job.Monday}, From: "07:00", Until: "16:00"}}
+	c := Build(h, []Job{slow, fine, closes}, nil, monday, 8)
+	o := c.Options()
+	o.Rounds = 30
+	p, err := c.Plan(t.Context(), o)
+	if err != nil {
+		t.Fatal(err)
+	}
+	left := make(map[string]string)
+	for _, l := range c.Left {
+		left[l.Job] = l.Text
+	}
+	if !strings.Contains(left["slow"], "in one go") || left["lamp-room"] != "" {
+		t.Errorf("%v", left)
+	}
+	booked := c.Booked(p, nil)
+	abraded := 0
+	for _, b := range booked {
+		if b.Bought && b.Job == "closes" {
+			abraded++
+		}
+	}
+	if broken := c.Check(booked); len(broken) != 0 || abraded != 2 {
+		t.Errorf("%d windows bought off, %+v", abraded, broken)
+	}
+	nobody := job.House{Crews: []job.StandingCrew{{ID: "a", Name: "Tape crew", People: 1, Skills: []work.Skill{work.Grinding}}}}
+	if c = Build(nobody, []Job{fine}, nil, monday, 4); len(c.Left) != 1 || !strings.Contains(c.Left[0].Text, "mixing") {
+		t.Errorf("%+v", c.Left)
+	}
+}
+
+// Windows are rounded inwards: a coat opens at the slot after its film is ready, and
+// closes at the one before its window does.
+func TestGapsAreRoundedInwards(t *testing.T) {
+	j := demo(t, "baggage-hall", monday, func(f *job.Job) {
+		f.Slab = &measure.Sourced[measure.Temperature]{Value: 18.7, Source: measure.OwnTest}
+	})
+	c := Build(job.House{}, []Job{j}, nil, monday, 4)
+	at := time.Date(2026, 12, 1, 7, 0, 0, 0, time.UTC)
+	ends := c.floor(at.Add(3 * time.Hour))
+	window := c.Allowed([]Booked{{Job: j.ID, Task: "coat/hall-1/pour", Crew: "crew", From: at, Until: c.time(ends)}})["baggage-hall/coat/hall-2/pour"]
+	opens, closes := time.Time{}, time.Time{}
+	for _, task := range c.Problem.Jobs[0].Tasks {
+		for _, a := range task.After {
+			if task.ID != "coat/hall-2/pour" || a.Task != "coat/hall-1/pour" {
+				continue
+			}
+			mark := ends
+			if a.From == roster.Start {
+				mark = c.floor(at)
+			}
+			if a.MinAt != nil && opens.Before(c.time(mark+a.MinAt(mark))) {
+				opens = c.time(mark + a.MinAt(mark))
+			}
+			if a.MaxAt != nil {
+				closes = c.time(mark + a.MaxAt(mark))
+			}
+		}
+	}
+	if opens.Before(*window.Opens) || opens.Sub(*window.Opens) >= slot || closes.After(*window.Closes) || window.Closes.Sub(closes) >= slot || closes.Equal(*window.Closes) {
+		t.Errorf("%v to %v of %v to %v", opens, closes, window.Opens, window.Closes)
+	}
+}
+
+// Nobody works on a public holiday, and nobody coats in hours that the forecast forbids.
+func TestHolidaysAndFoulHours(t *testing.T) {
+	h := job.House{Holidays: []job.Leave{{From: "2026-12-01", Until: "2026-12-02"}}}
+	for _, s := range Shifts(h, Crews(h)[0], monday, monday.AddDate(0, 0, 5), time.UTC) {
+		if d := s.From.Day(); d == 1 || d == 2 {
+			t.Errorf("a shift on the %d", d)
+		}
+	}
+	c := Build(job.House{}, nil, nil, monday, 2)
+	foul := monday.Add(4 * time.Hour)
+	windows := c.fair(&plan.SurveyPlan{Hours: []climate.Judged{{At: foul.Add(-time.Hour), State: climate.Go}, {At: foul, State: climate.Stop}, {At: foul.Add(time.Hour), State: climate.Wait}, {At: foul.Add(2 * time.Hour), State: climate.Go}}})
+	if len(windows) != 2 || c.time(windows[0].Until) != foul || c.time(windows[1].From) != foul.Add(2*time.Hour) {
+		t.Errorf("%+v", windows)
+	}
+	if c.fair(&plan.SurveyPlan{Hours: []climate.Judged{{At: foul, State: climate.Go}}}) != nil {
+		t.Error("windows in fair weather")
+	}
+}
+
+// What no longer holds is named: a coat after its window, a crew that is wanted twice; and
+// a job that is due is late from the day after.
+func TestWhatNoLongerHolds(t *testing.T) {
+	j := demo(t, "baggage-hall", monday, func(f *job.Job) { f.Due = "2026-12-04" })
+	c := Build(job.House{}, []Job{j}, nil, monday, 4)
+	if due := c.Problem.Jobs[0].Due; due == nil || !c.time(*due).Equal(time.Date(2026, 12, 4, 23, 0, 0, 0, time.UTC)) { // midnight in Oslo
+		t.Errorf("due %v", due)
+	}
+	at := func(day, hour int) time.Time { return time.Date(2026, 12, day, hour, 0, 0, 0, time.UTC) }
+	first := Booked{Job: j.ID, Task: "coat/hall-1/pour", Crew: "crew", From: at(1, 7), Until: at(1, 10)}
+	second := Booked{Job: j.ID, Task: "coat/hall-2/pour", Crew: "crew", From: at(4, 7), Until: at(4, 10)}
+	text := func(booked ...Booked) string {
+		all := ""
+		for _, b := range c.Check(booked) {
+			all += b.Text + "\n"
+		}
+		return all
+	}
+	if got := text(first, second); !strings.Contains(got, "its window closes") {
+		t.Errorf("after its window: %q", got)
+	}
+	second.Bought = true
+	if got := text(first, second); got != "" {
+		t.Errorf("abraded first: %q", got)
+	}
+	other := Booked{Job: j.ID, Task: "coat/cor-1/pour", Crew: "crew", From: at(1, 9), Until: at(1, 11)}
+	if got := text(first, other); !strings.Contains(got, "something else") {
+		t.Errorf("wanted twice: %q", got)
+	}
+}
+
+// A window closes by what was laid first: where a coat is laid in sections over two days,
+// it counts from the first of them, not from the last.
+func TestAWindowCountsFromTheFirstSection(t *testing.T) {
+	j := demo(t, "baggage-hall", monday, func(f *job.Job) { f.Methods.Session = school.TapeLines })
+	c := Build(job.House{}, []Job{j}, nil, monday, 4)
+	window := func(from, until time.Time) Allowed {
+		return c.Allowed([]Booked{{Job: j.ID, Task: "coat/hall-1/pour", Crew: "crew", From: from, Until: until}})["baggage-hall/coat/hall-2/pour"]
+	}
+	at := func(day, hour int) time.Time { return time.Date(2026, 12, day, hour, 0, 0, 0, time.UTC) }
+	once, over := window(at(1, 14), at(1, 16)), window(at(1, 14), at(2, 9))
+	if !over.Closes.Equal(*once.Closes) || !over.Opens.After(*once.Opens) {
+		t.Errorf("%v to %v in one go, %v to %v over a night", once.Opens, once.Closes, over.Opens, over.Closes)
+	}
+}
+
+// A coat that is poured over another while it flows is one session with it: one setting
+// up, both pours one after the other, and what comes after counts from the upper one.
+func TestACoatPouredWetIsOneSession(t *testing.T) {
+	apart := demo(t, "baggage-hall", monday, nil)
+	wet := demo(t, "baggage-hall", monday, func(f *job.Job) { f.Surfaces[0].Coats[1].OverWet = true })
+	find := func(j Job, id work.ID) *block {
+		_, of := blocks(j)
+		return of[id]
+	}
+	lower, upper := find(apart, "coat/hall-1/pour"), find(apart, "coat/hall-2/pour")
+	both := find(wet, "coat/hall-1/pour")
+	if both == nil || lower == upper || len(both.parts) != 2 {
+		t.Fatalf("%+v", both)
+	}
+	pours := duration(both.parts[0].Takes) + duration(both.parts[1].Takes)
+	if set := both.starts["coat/hall-1/pour"]; both.lasts != set+pours+cleaningUp || both.starts["coat/hall-2/pour"] != set+duration(both.parts[0].Takes) || both.behind("coat/hall-2/pour") != cleaningUp {
+		t.Errorf("%v for %v: %v", both.lasts, pours, both.starts)
+	}
+	c := Build(job.House{}, []Job{wet}, nil, monday, 4)
+	by := solved(t, c, nil)
+	if _, there := by["coat/hall-2/pour"]; there {
+		t.Error("the upper coat is booked by itself")
+	}
+	third := by["coat/hall-3/pour"]
+	if ready := by["coat/hall-1/pour"].Until.Add(9 * time.Hour); third.From.Before(ready) { // 10 h after the upper one is laid, less what is set up
+		t.Errorf("coat 3 at %v, ready %v", third.From, ready)
+	}
+}
+
+// What is under way holds its crew until it is done; a crew that is too small is not given
+// a pour, and a job for more people than any crew has is left out.
+func TestCrewsAreFreeAndLargeEnough(t *testing.T) {
+	j := demo(t, "baggage-hall", monday, nil) // three people
+	all := []work.Skill{work.Grinding, work.Acids, work.Mixing, work.Spreads}
+	h := job.House{Crews: []job.StandingCrew{{ID: "two", Name: "Quay two", People: 2, Skills: all}, {ID: "three", Name: "Quay three", People: 3, Skills: all}}}
+	by := solved(t, Build(h, []Job{j}, nil, monday, 4), nil)
+	_, of := blocks(j)
+	large := 0
+	for _, b := range by {
+		if of[work.ID(b.Task)].people == 3 {
+			large++
+			if b.Crew != "three" {
+				t.Errorf("%s by %s", b.Task, b.Crew)
+			}
+		}
+	}
+	if large < 5 {
+		t.Errorf("%d tasks for three", large)
+	}
+	begun := Booked{Job: "elsewhere", Task: "t", Crew: "three", From: monday, Until: monday.Add(30 * time.Hour)} // until Tuesday noon
+	for _, b := range solved(t, Build(h, []Job{j}, []Booked{begun}, monday.Add(time.Hour), 4), []Booked{begun}) {
+		if b.Crew == "three" && b.From.Before(begun.Until) {
+			t.Errorf("%s at %v", b.Task, b.From)
+		}
+	}
+	h.Crews = h.Crews[:1]
+	if c := Build(h, []Job{j}, nil, monday, 4); len(c.Left) != 1 || !strings.Contains(c.Left[0].Text, "3 people") {
+		t.Errorf("%+v", c.Left)
+	}
+}
+
+func TestFaultyBookings(t *testing.T) {
+	good := Booked{Job: "j", Task: "t", From: monday, Until: monday.Add(time.Hour)}
+	back, long := good, good
+	back.Task, back.Until = "back", monday.Add(-time.Hour)
+	long.Task, long.Until = "long", monday.AddDate(1, 0, 0)
+	if _, text := Fault([]Booked{good}); text != "" {
+		t.Error(text)
+	}
+	for words, other := range map[string]Booked{"before it begins": back, "sixty days": long, "twice": good} {
+		if at, text := Fault([]Booked{good, other}); at != 1 || !strings.Contains(text, words) {
+			t.Errorf("%d: %q, not %q", at, text, words)
+		}
+	}
+}
+
+// On a hot slab, by hand through the sheet of the first coat: at 30 °C it can be coated
+// after 4 h and until 13 h; at 35 °C, beyond its points by the activation energy that fits
+// them, after 2.869 h and until 9.373 h (worked out apart, in Python).
+func TestAHotSlab(t *testing.T) {
+	for at, want := range map[measure.Temperature][2]float64{30: {4, 13}, 35: {2.868766, 9.373173}} {
+		j := demo(t, "baggage-hall", monday, func(f *job.Job) {
+			f.Slab = &measure.Sourced[measure.Temperature]{Value: at, Source: measure.OwnTest}
+		})
+		laid := monday.Add(3 * time.Hour)
+		for n, stage := range []material.StageKey{material.StageRecoatFrom, material.StageRecoatUntil} {
+			if after, known := j.Films.After("hall-1", stage, laid); !known || duration(after).Hours()-want[n] > 1e-3 || want[n]-duration(after).Hours() > 1e-3 {
+				t.Errorf("%v °C: %s after %v h, by hand %v", at, stage, duration(after).Hours(), want[n])
+			}
+		}
+	}
+}
+
+// A window over a weekend: the corridor's first coat can be covered for 48 h and its second
+// for 30. Begun on a Friday, the second could only follow on Monday, when the first has
+// closed: so the first waits for Monday, and nothing is abraded.
+func TestNothingClosesOverAWeekend(t *testing.T) {
+	friday := time.Date(2026, 12, 4, 12, 0, 0, 0, time.UTC)
+	j := demo(t, "baggage-hall", friday, func(f *job.Job) { f.Surfaces = f.Surfaces[1:] })
+	by := solved(t, Build(job.House{}, []Job{j}, nil, friday, 4), nil)
+	first, second := by["coat/cor-1/pour"], by["coat/cor-2/pour"]
+	if first.From.Weekday() != time.Monday || first.Bought || second.Bought || second.From.Sub(first.From) > 48*time.Hour {
+		t.Errorf("%v, then %v", first.From, second.From)
+	}
+	// With a Saturday it is begun then, not on Friday: the third coat cannot follow the
+	// second before Sunday, and that closes 30 h after it; so the second waits for Monday,
+	// and the first closes 48 h after it is begun.
+	h := job.House{Hours: &job.Hours{Days: []job.Weekday{job.Monday, job.Tuesday, job.Wednesday, job.Thursday, job.Friday, job.Saturday}, From: "07:00", Until: "16:00"}}
+	by = solved(t, Build(h, []Job{j}, nil, friday, 4), nil)
+	if first = by["coat/cor-1/pour"]; !first.From.Equal(time.Date(2026, 12, 5, 7, 0, 0, 0, time.UTC)) || !by["coat/cor-2/pour"].From.Equal(time.Date(2026, 12, 7, 7, 0, 0, 0, time.UTC)) {
+		t.Errorf("with a Saturday on %v", first.From)
+	}
+}

@@ -1,0 +1,132 @@
+package days
+
+import (
+	"time"
+
+	"nephelon/core/material"
+	"nephelon/core/measure"
+	"nephelon/core/roster"
+	"nephelon/core/survey"
+	"nephelon/core/work"
+)
+
+// gap is the time between two blocks of a job.
+type gap struct {
+	task        string                         // the block before
+	fromStart   bool                           // counted from its beginning, not its end
+	least, most func(mark time.Time) time.Time // nil where there is none
+	buy         *roster.Buy                    // what is done where the greatest is missed
+}
+
+// gaps are those that lie before a block, by what waits for what in its tasks. They fail
+// where a film's sheet does not tell how long it takes.
+func gaps(j Job, b *block, of map[work.ID]*block, now time.Time) ([]gap, bool) {
+	tasks := make(map[work.ID]work.Task, len(j.Plan.Tasks))
+	for _, t := range j.Plan.Tasks {
+		tasks[t.ID] = t
+	}
+	var all []gap
+	for _, t := range j.Plan.Tasks {
+		if of[t.ID] != b {
+			continue
+		}
+		for _, a := range t.After {
+			before := of[a.Task]
+			if before == nil || before == b {
+				continue
+			}
+			own, told := between(j, b.starts[t.ID], before, tasks[a.Task].Coat, a, now)
+			if !told {
+				return nil, false
+			}
+			for n := range own {
+				if g := &own[n]; g.most != nil && a.Most.Stage == material.StageRecoatUntil {
+					g.buy = abrading(j, b)
+				}
+			}
+			all = append(all, own...)
+		}
+	}
+	return all, true
+}
+
+// between are the gaps from a block, whose coat is one of its pours' where it has any, to
+// what is begun so long after the beginning of another.
+func between(j Job, set time.Duration, before *block, coat string, a work.After, now time.Time) ([]gap, bool) {
+	behind, start := time.Duration(0), time.Duration(0)
+	if len(before.parts) > 0 {
+		behind, start = before.behind(work.PourID(coat)), before.starts[work.PourID(coat)]
+	}
+	known := func(l *work.Lag) bool {
+		_, told := j.Films.After(coat, l.Stage, now)
+		return told || l.Stage == ""
+	}
+	ready := func(l *work.Lag) func(time.Time) time.Time {
+		return func(mark time.Time) time.Time {
+			laid := mark.Add(-behind)
+			if l.From == work.FromStart {
+				laid = mark.Add(start)
+			}
+			after := l.Fixed
+			if l.Stage != "" {
+				after, _ = j.Films.After(coat, l.Stage, laid)
+			}
+			return laid.Add(duration(after) - set)
+		}
+	}
+	follows := gap{task: string(before.ID)}
+	all := []gap{follows}
+	if a.Least != nil {
+		if !known(a.Least) {
+			return nil, false
+		}
+		opens := gap{task: follows.task, fromStart: a.Least.From == work.FromStart, least: ready(a.Least)}
+		if !opens.fromStart {
+			all = nil // it follows by that
+		}
+		all = append(all, opens)
+	}
+	if a.Most != nil && known(a.Most) {
+		all = append(all, gap{task: follows.task, fromStart: a.Most.From == work.FromStart, most: ready(a.Most)})
+	}
+	return all, true
+}
+
+// abrading is what is done where the window before a coat is missed.
+func abrading(j Job, b *block) *roster.Buy {
+	area := measure.Area(0)
+	for _, s := range j.Plan.Surfaces {
+		if s.ID == b.Surface && s.Takeoff != nil {
+			area = s.Takeoff.Area
+		}
+	}
+	takes := measure.Span(float64(area) / survey.SandPace / float64(b.people) * measure.Hour)
+	return &roster.Buy{Slots: max(1, length(duration(takes))), What: "Abrade it over its whole area"}
+}
+
+// after is a gap in slots, rounded inwards, asked of the films once for each slot.
+func (c *Calendar) after(g gap) roster.After {
+	out := roster.After{Task: g.task, From: roster.End, Buy: g.buy}
+	if g.fromStart {
+		out.From = roster.Start
+	}
+	remembered := func(of func(time.Time) time.Time, round func(time.Time) roster.Slot) roster.Gap {
+		known := make(map[roster.Slot]roster.Slot)
+		return func(at roster.Slot) roster.Slot {
+			v, seen := known[at]
+			if !seen {
+				v = round(of(c.time(at))) - at
+				known[at] = v
+			}
+			return v
+		}
+	}
+	if g.least != nil {
+		least := remembered(g.least, c.ceil)
+		out.MinAt = func(at roster.Slot) roster.Slot { return max(0, least(at)) }
+	}
+	if g.most != nil {
+		out.Max, out.MaxAt = new(roster.Slot), remembered(g.most, c.floor)
+	}
+	return out
+}

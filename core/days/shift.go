@@ -1,0 +1,72 @@
+package days
+
+import (
+	"slices"
+	"time"
+
+	"nephelon/core/job"
+	"nephelon/core/work"
+)
+
+// Shift is a stretch in which a crew works.
+type Shift struct {
+	From     time.Time `json:"from"`
+	Until    time.Time `json:"until"`
+	Overtime bool      `json:"overtime,omitempty"`
+}
+
+// mostPeople is as many as any pour takes.
+const mostPeople = 50
+
+// Crews are the crews of a company: where none is named, one that does everything with as
+// many people as it takes, whose number is 0.
+func Crews(h job.House) []job.StandingCrew {
+	if len(h.Crews) > 0 {
+		return h.Crews
+	}
+	return []job.StandingCrew{{ID: "crew", Name: "Crew", Skills: []work.Skill{work.Grinding, work.Acids, work.Mixing, work.Spreads}}}
+}
+
+// hoursOf are when a crew works.
+func hoursOf(h job.House, c job.StandingCrew) job.Hours {
+	switch {
+	case c.Hours != nil:
+		return *c.Hours
+	case h.Hours != nil:
+		return *h.Hours
+	}
+	return job.UsualHours()
+}
+
+// off tells whether a day is one of those off.
+func off(all []job.Leave, day time.Time) bool {
+	date := day.Format(time.DateOnly)
+	return slices.ContainsFunc(all, func(l job.Leave) bool { return l.From <= date && date <= max(l.From, l.Until) })
+}
+
+// Shifts are when a crew works between two times.
+func Shifts(h job.House, c job.StandingCrew, from, until time.Time, zone *time.Location) []Shift {
+	var all []Shift
+	add := func(hours job.Hours, overtime bool) {
+		for d := from.In(zone).AddDate(0, 0, -1); d.Before(until); d = d.AddDate(0, 0, 1) {
+			start, end, works := hours.Shift(d.Year(), d.Month(), d.Day(), zone)
+			if works && end.After(from) && start.Before(until) && !off(h.Holidays, d) && !off(c.Off, d) {
+				all = append(all, Shift{start, end, overtime})
+			}
+		}
+	}
+	add(hoursOf(h, c), false)
+	if c.Overtime != nil {
+		add(*c.Overtime, true)
+	}
+	slices.SortStableFunc(all, func(a, b Shift) int { return a.From.Compare(b.From) })
+	return all
+}
+
+// Zone is where a company works.
+func Zone(h job.House) *time.Location {
+	if zone, err := time.LoadLocation(h.Zone); err == nil && h.Zone != "" && h.Zone != "Local" {
+		return zone
+	}
+	return time.UTC
+}

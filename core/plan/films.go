@@ -1,0 +1,61 @@
+package plan
+
+import (
+	"sync"
+	"time"
+
+	"nephelon/core/climate"
+	"nephelon/core/cure"
+	"nephelon/core/job"
+	"nephelon/core/material"
+	"nephelon/core/measure"
+)
+
+// Films are the films of a job's coats, wherever in time each is laid: through the slab
+// of the forecast, or over the slab planned for where there is none. They may be shared.
+type Films struct {
+	mutex *sync.Mutex // passages remember how far they have come
+	coats map[string]filmed
+}
+
+type filmed struct {
+	slab   *slabHours
+	stages map[material.StageKey]*cure.Passage
+}
+
+// FilmsOf are the films of a file.
+func FilmsOf(f job.File, units measure.System, now time.Time) Films {
+	t, _ := read(f, units, now)
+	clock := timer{terms: t, slabs: make(map[climate.Place]*slabHours)}
+	all := Films{new(sync.Mutex), make(map[string]filmed)}
+	for i, layers := range t.layers {
+		slab := clock.slab(i)
+		for _, l := range layers {
+			if l.sheet == nil {
+				continue
+			}
+			own := filmed{slab, make(map[material.StageKey]*cure.Passage)}
+			for _, stage := range l.sheet.product.Stages() {
+				if p := slab.passage(l.sheet.key, stage); p != nil {
+					own.stages[stage.Key] = p
+				}
+			}
+			all.coats[l.coat.ID] = own
+		}
+	}
+	return all
+}
+
+// After is how long the film of a coat takes to a stage from when it is laid; false where
+// its sheet does not say.
+func (f Films) After(coat string, stage material.StageKey, laid time.Time) (measure.Span, bool) {
+	own := f.coats[coat]
+	p := own.stages[stage]
+	if p == nil {
+		return 0, false
+	}
+	f.mutex.Lock()
+	defer f.mutex.Unlock()
+	after, _, _ := own.slab.after(p, laid)
+	return after, true
+}

@@ -1,0 +1,120 @@
+package roster
+
+import (
+	"context"
+	"errors"
+	"fmt"
+	"math/rand/v2"
+	"slices"
+)
+
+// Options bound the planning.
+type Options struct {
+	Rounds int               // schedules that are tried at most
+	Seed   uint64            // the same gives the same plan, if time does not end it
+	Tell   func(Plan, int)   // hears of each better plan, and after how many rounds; may be nil
+	When   func(Slot) string // words a slot; "slot 12" where it is nil
+	Length func(Slot) string // words a length; "12 slots" where it is nil
+}
+
+// The size up to which all schedules are looked through, and how many nodes at most.
+const (
+	smallTasks    = 80
+	mostNodes     = 20_000_000
+	nodesPerRound = 20
+)
+
+// Solve schedules a problem until its context ends, its rounds are over or its plan is
+// proven best. It fails with an Error where the problem cannot be, with a Conflict where
+// nothing fits, and with the context's error where that ended before any plan was found.
+func Solve(ctx context.Context, p Problem, o Options) (Plan, error) {
+	m, err := compile(&p)
+	if err != nil {
+		return Plan{}, err
+	}
+	if o.When == nil {
+		o.When = func(s Slot) string { return fmt.Sprintf("slot %d", s) }
+	}
+	if o.Length == nil {
+		o.Length = func(s Slot) string { return fmt.Sprintf("%d slots", s) }
+	}
+	m.when, m.lasts = o.When, o.Length
+	if len(m.tasks) == 0 {
+		return Plan{Bookings: []Booking{}, Proven: parts}, nil
+	}
+	rest := relaxed{model: m, overtime: true}
+	root := rest.root()
+	if !rest.settle(root) {
+		return Plan{}, m.explain()
+	}
+	bound := rest.cost(root)
+	bound[Finish] = max(bound[Finish], rest.capacity())
+
+	s := &search{model: m, maker: newMaker(m), random: rand.New(rand.NewPCG(o.Seed, 0x9e3779b97f4a7c15)), tell: o.Tell, bound: bound}
+	small := len(m.tasks) <= smallTasks
+	rounds := o.Rounds
+	if rounds <= 0 {
+		rounds = 1 << 40
+	}
+	quick := rounds
+	if small {
+		quick = min(rounds, 40*len(m.tasks)+400)
+	}
+	s.improve(ctx, quick)
+	if small && ctx.Err() == nil && !s.done() {
+		if err := s.prove(ctx, int(min(mostNodes, int64(rounds)*nodesPerRound))); err != nil {
+			return Plan{}, err
+		}
+		if !s.done() {
+			s.improve(ctx, rounds-quick)
+		}
+	}
+	if !s.found {
+		if ctx.Err() != nil && !errors.Is(ctx.Err(), context.DeadlineExceeded) {
+			return Plan{}, fmt.Errorf("schedule: %w", ctx.Err())
+		}
+		return Plan{}, &Conflict{Text: "No plan was found in the time given, and it is not proven that there is none. " + s.stuck(), Ways: []string{"Give more time, a longer horizon, or looser gaps."}}
+	}
+	return s.plan(), nil
+}
+
+// search is the making of a plan that gets better.
+type search struct {
+	*model
+	maker  *maker
+	random *rand.Rand
+	tell   func(Plan, int)
+	bound  Cost
+	found  bool
+	best   Cost
+	genes  genes
+	at     []placed // of the best
+	proven int      // parts, by looking through all
+	rounds int
+	failed map[int]int // how often a task found no place
+}
+
+// done tells whether no plan can be better.
+func (s *search) done() bool { return s.found && (s.provenParts() == parts) }
+
+// provenParts are how many parts of the best cost, from the first, are proven least.
+func (s *search) provenParts() int {
+	n := 0
+	for n < parts && s.found && s.best[n] == s.bound[n] {
+		n++
+	}
+	return max(n, s.proven)
+}
+
+func (s *search) plan() Plan {
+	copy(s.maker.at, s.at)
+	return Plan{Bookings: s.maker.bookings(), Cost: s.best, Bound: s.bound, Proven: s.provenParts()}
+}
+
+func (s *search) keep(c Cost, g genes) {
+	s.best, s.found, s.genes = c, true, g.clone()
+	s.at = slices.Clone(s.maker.at)
+	if s.tell != nil {
+		s.tell(s.plan(), s.rounds)
+	}
+}

@@ -1,0 +1,385 @@
+package server
+
+import (
+	"bytes"
+	"context"
+	"errors"
+	"fmt"
+	"net/http"
+	"time"
+
+	"github.com/danielgtaylor/huma/v2"
+
+	"nephelon/core/days"
+	"nephelon/core/job"
+	"nephelon/core/plan"
+	"nephelon/core/roster"
+	"nephelon/core/work"
+	"nephelon/exchange"
+	"nephelon/store"
+)
+
+// rosterWeeks is how far ahead a company plans.
+const rosterWeeks = 8
+
+// mostDayJobs is how many jobs are kept with their plans, for the next look at a roster.
+const mostDayJobs = 400
+
+// rosterTime is how long the roster may take beside its planning.
+const rosterTime = 30 * time.Second
+
+// RosterCrew is a crew with when it works.
+type RosterCrew struct {
+	ID     string       `json:"id"`
+	Name   string       `json:"name"`
+	People int          `json:"people" doc:"0: as many as it takes"`
+	Skills []work.Skill `json:"skills" enum:"grinding,acids,mixing,spreading"`
+	Shifts []days.Shift `json:"shifts"`
+}
+
+// RosterJob is a job on the roster.
+type RosterJob struct {
+	ID   string     `json:"id"`
+	Name string     `json:"name"`
+	Site string     `json:"site,omitempty"`
+	Due  string     `json:"due,omitempty" doc:"The day by which people want to walk on it"`
+	Done *time.Time `json:"done,omitempty" doc:"When its last task is done, as booked"`
+	Late bool       `json:"late,omitempty"`
+}
+
+// RosterWindow is when a task may begin, with what lies before it as booked.
+type RosterWindow struct {
+	Job  string `json:"job"`
+	Task string `json:"task"`
+	days.Allowed
+}
+
+// RosterView is the roster of a company: what can be booked, what is, and what follows.
+type RosterView struct {
+	Revision  int64             `json:"revision" doc:"0 where nothing was booked yet"`
+	By        string            `json:"by,omitempty" doc:"Who booked last"`
+	From      time.Time         `json:"from"`
+	Until     time.Time         `json:"until"`
+	Now       time.Time         `json:"now"`
+	Zone      string            `json:"zone"`
+	Crews     []RosterCrew      `json:"crews"`
+	Jobs      []RosterJob       `json:"jobs"`
+	Tasks     []days.Bookable   `json:"tasks"`
+	Bookings  []days.Booked     `json:"bookings"`
+	Windows   []RosterWindow    `json:"windows"`
+	Promises  []days.Promise    `json:"promises"`
+	Left      []days.Unplanned  `json:"left" doc:"Jobs that are not on the calendar"`
+	Broken    []days.Broken     `json:"broken" doc:"Bookings that no longer hold"`
+	Objective []roster.PartCost `json:"objective,omitempty" doc:"Of a proposal: what it costs, in slots of half an hour"`
+	Optimal   bool              `json:"optimal,omitempty"`
+	Moved     int               `json:"moved" doc:"Bookings other than those that stand"`
+	Conflict  *RosterConflict   `json:"conflict,omitempty" doc:"Why nothing fits; then the bookings are those that were asked with"`
+}
+
+// RosterConflict tells why nothing fits.
+type RosterConflict struct {
+	Text string   `json:"text"`
+	Ways []string `json:"ways"`
+}
+
+// RosterToday is what is booked on the next day on which anything is.
+type RosterToday struct {
+	Zone  string            `json:"zone"`
+	Lines []days.Booked     `json:"lines"`
+	Crews map[string]string `json:"crews" doc:"Names, by id"`
+}
+
+// RosterQuestion asks for a plan around bookings.
+type RosterQuestion struct {
+	Bookings []days.Booked `json:"bookings" maxItems:"20000" doc:"What is pinned stays; all else may move, as little as it must"`
+	Crews    *[]string     `json:"crews,omitempty" maxItems:"40" doc:"Only with these crews, to try"`
+	Seconds  float64       `json:"seconds" minimum:"0.1" maximum:"20" doc:"How long to look for a better plan at most"`
+}
+
+// PlaceQuestion asks where a task may be put.
+type PlaceQuestion struct {
+	Bookings []days.Booked `json:"bookings" maxItems:"20000"`
+	Job      string        `json:"job" maxLength:"60"`
+	Task     string        `json:"task" maxLength:"250"`
+	Crew     string        `json:"crew,omitempty" maxLength:"60" doc:"With From: why it may not begin there"`
+	From     *time.Time    `json:"from,omitempty"`
+}
+
+// PlaceAnswer is where it may begin.
+type PlaceAnswer struct {
+	Places []days.Opening `json:"places"`
+	Why    string         `json:"why,omitempty" doc:"Why it may not begin where it was asked for"`
+}
+
+// RosterKeep is bookings to be kept.
+type RosterKeep struct {
+	Revision int64         `json:"revision" minimum:"0" doc:"That they were made from"`
+	Bookings []days.Booked `json:"bookings" maxItems:"20000"`
+}
+
+func (s *Server) rosterRoutes() {
+	huma.Register(s.api, huma.Operation{OperationID: "roster", Method: http.MethodGet, Path: "/api/roster", Description: "Crews, tasks and bookings of all open jobs"},
+		func(ctx context.Context, _ *struct{}) (*body[RosterView], error) {
+			stands, house, c, err := s.calendar(ctx, nil, nil)
+			if err != nil {
+				return nil, err
+			}
+			return &body[RosterView]{viewOf(stands, house, c, stands.Bookings)}, nil
+		})
+	huma.Register(s.api, huma.Operation{OperationID: "planRoster", Method: http.MethodPost, Path: "/api/roster/plan", MaxBodyBytes: bodyLimit, Metadata: estimators(), Description: "Plans all open jobs around what is pinned; keeps nothing"}, s.planRoster)
+	huma.Register(s.api, huma.Operation{OperationID: "rosterPlaces", Method: http.MethodPost, Path: "/api/roster/places", MaxBodyBytes: bodyLimit, Description: "Where a task may be put; keeps nothing"},
+		func(ctx context.Context, in *body[PlaceQuestion]) (*body[PlaceAnswer], error) {
+			_, _, c, err := s.calendar(ctx, in.Body.Bookings, nil)
+			if err != nil {
+				return nil, err
+			}
+			out := PlaceAnswer{Places: c.Places(in.Body.Bookings, in.Body.Job, in.Body.Task)}
+			if in.Body.From != nil {
+				out.Why = c.Why(in.Body.Bookings, in.Body.Job, in.Body.Task, in.Body.Crew, *in.Body.From)
+			}
+			return &body[PlaceAnswer]{out}, nil
+		})
+	huma.Register(s.api, huma.Operation{OperationID: "rosterToday", Method: http.MethodGet, Path: "/api/roster/today", Description: "What is booked next, without working anything out"},
+		func(ctx context.Context, _ *struct{}) (*body[RosterToday], error) {
+			company := person(ctx).CompanyID
+			stands, err := s.store.Roster(ctx, company)
+			if err != nil {
+				return nil, s.trouble("read the roster", err)
+			}
+			house, err := s.store.House(ctx, company)
+			if err != nil {
+				return nil, s.trouble("read the roster", err)
+			}
+			zone := days.Zone(house)
+			out := RosterToday{Zone: zone.String(), Lines: days.Next(stands.Bookings, time.Now().In(zone)), Crews: make(map[string]string)}
+			for _, c := range days.Crews(house) {
+				out.Crews[c.ID] = c.Name
+			}
+			return &body[RosterToday]{out}, nil
+		})
+	huma.Register(s.api, huma.Operation{OperationID: "rosterFile", Method: http.MethodGet, Path: "/api/roster-file", Description: "What is booked, as iCalendar or CSV"}, s.rosterFile)
+	huma.Register(s.api, huma.Operation{OperationID: "keepRoster", Method: http.MethodPut, Path: "/api/roster", MaxBodyBytes: bodyLimit, Metadata: estimators(), Description: "Keeps bookings, unless somebody else booked since"},
+		func(ctx context.Context, in *body[RosterKeep]) (*body[RosterView], error) {
+			if err := booking(in.Body.Bookings); err != nil {
+				return nil, err
+			}
+			who := person(ctx)
+			_, err := s.store.Book(ctx, who.CompanyID, who.ID, in.Body.Revision, in.Body.Bookings)
+			if errors.Is(err, store.ErrRosterMoved) {
+				stands, err := s.store.Roster(ctx, who.CompanyID)
+				if err != nil {
+					return nil, s.trouble("read the roster", err)
+				}
+				return nil, huma.Error409Conflict(fmt.Sprintf("%s changed the roster at %s, while you planned. Nothing of yours was booked: load it again and plan around what stands.", stands.ChangedBy, stands.ChangedAt.UTC().Format("15:04 UTC")))
+			}
+			if err != nil {
+				return nil, s.trouble("keep the roster", err)
+			}
+			stands, house, c, err := s.calendar(ctx, nil, nil)
+			if err != nil {
+				return nil, err
+			}
+			return &body[RosterView]{viewOf(stands, house, c, stands.Bookings)}, nil
+		})
+}
+
+// RosterFile names what of the roster is written, and as what.
+type RosterFile struct {
+	Crew string `query:"crew" maxLength:"60" doc:"Only this crew's"`
+	As   string `query:"as" enum:"ics,csv" default:"ics"`
+}
+
+// rosterFile writes what is booked as a calendar or as a table.
+func (s *Server) rosterFile(ctx context.Context, in *RosterFile) (*download, error) {
+	stands, house, c, err := s.calendar(ctx, nil, nil)
+	if err != nil {
+		return nil, err
+	}
+	lines, name := []exchange.RosterLine{}, "Roster"
+	crews := make(map[string]string)
+	for _, crew := range days.Crews(house) {
+		crews[crew.ID] = crew.Name
+		if crew.ID == in.Crew {
+			name = crew.Name
+		}
+	}
+	tasks := make(map[string]days.Bookable)
+	for _, t := range c.Tasks {
+		tasks[t.Job+"/"+t.ID] = t
+	}
+	jobs := make(map[string]job.Job)
+	for _, j := range c.Jobs() {
+		jobs[j.ID] = j.File.Job
+	}
+	for _, b := range stands.Bookings {
+		t, there := tasks[b.Job+"/"+b.Task]
+		if !there || in.Crew != "" && b.Crew != in.Crew || t.Passing && in.Crew != "" {
+			continue
+		}
+		lines = append(lines, exchange.RosterLine{
+			ID: b.Job + "/" + b.Task, Job: jobs[b.Job].Name, Surface: t.Surface, Task: t.Name, Crew: crews[b.Crew], Place: jobs[b.Job].Site, From: b.From, Until: b.Until, Pinned: b.Pinned,
+		})
+	}
+	var text bytes.Buffer
+	if in.As == "csv" {
+		if err := exchange.WriteRosterTable(&text, lines, days.Zone(house)); err != nil {
+			return nil, s.trouble("write the roster", err)
+		}
+		return attached("text/csv; charset=utf-8", name+".csv", text.Bytes()), nil
+	}
+	if err := exchange.WriteCalendar(&text, name, lines, stands.Revision, stands.ChangedAt); err != nil {
+		return nil, s.trouble("write the roster", err)
+	}
+	return attached("text/calendar; charset=utf-8", name+".ics", text.Bytes()), nil
+}
+
+// booking refuses bookings that cannot be.
+func booking(all []days.Booked) error {
+	at, text := days.Fault(all)
+	if text == "" {
+		return nil
+	}
+	return huma.Error422UnprocessableEntity("A booking cannot be.", &huma.ErrorDetail{Location: fmt.Sprintf("body.bookings[%d]", at), Message: text, Value: all[at].Title})
+}
+
+// calendar makes the calendar of a company with bookings, those that stand where none are
+// given, and only some of its crews where these are named.
+func (s *Server) calendar(ctx context.Context, bookings []days.Booked, only *[]string) (store.Roster, job.House, *days.Calendar, error) {
+	who := person(ctx)
+	none := func(err error) (store.Roster, job.House, *days.Calendar, error) {
+		return store.Roster{}, job.House{}, nil, s.trouble("make the calendar", err)
+	}
+	stands, err := s.store.Roster(ctx, who.CompanyID)
+	if err != nil {
+		return none(err)
+	}
+	if bookings == nil {
+		bookings = stands.Bookings
+	}
+	house, err := s.store.House(ctx, who.CompanyID)
+	if err != nil {
+		return none(err)
+	}
+	if only != nil {
+		crews := []job.StandingCrew{}
+		for _, c := range days.Crews(house) {
+			for _, id := range *only {
+				if id == c.ID {
+					crews = append(crews, c)
+				}
+			}
+		}
+		if house.Crews = crews; len(crews) == 0 {
+			return store.Roster{}, house, nil, huma.Error422UnprocessableEntity("None of these crews is on the roster. Name one that is.")
+		}
+	}
+	open, err := s.store.Open(ctx, who.CompanyID)
+	if err != nil {
+		return none(err)
+	}
+	ctx, cancel := context.WithTimeout(ctx, rosterTime)
+	defer cancel()
+	now := time.Now()
+	jobs := make([]days.Job, 0, len(open))
+	for _, j := range open {
+		known := state{company: who.CompanyID, job: j.ID, stamp: store.Stamp{Revision: j.Revision}, units: who.Units, hour: now.Unix() / int64(time.Hour/time.Second)}
+		if one, kept := s.dayJobs.Get(known); kept {
+			jobs = append(jobs, one)
+			continue
+		}
+		made, err := s.planner.MakeFor(ctx, j.File, who.Units, now)
+		if err != nil {
+			return none(err)
+		}
+		one := days.Job{ID: j.ID.String(), File: j.File, Plan: made, Films: plan.FilmsOf(j.File, who.Units, now)}
+		s.dayJobs.Add(known, one)
+		jobs = append(jobs, one)
+	}
+	return stands, house, days.Build(house, jobs, bookings, now, rosterWeeks), nil
+}
+
+// viewOf shows a calendar with bookings.
+func viewOf(stands store.Roster, house job.House, c *days.Calendar, bookings []days.Booked) RosterView {
+	zone := days.Zone(house)
+	v := RosterView{
+		Revision: stands.Revision, By: stands.ChangedBy, From: c.From, Until: c.Until, Now: time.Now(), Zone: zone.String(), Crews: []RosterCrew{}, Jobs: []RosterJob{}, Tasks: c.Tasks,
+		Bookings: bookings, Windows: []RosterWindow{}, Promises: c.Promises(bookings), Left: c.Left, Broken: c.Check(bookings),
+	}
+	if v.Tasks == nil {
+		v.Tasks = []days.Bookable{}
+	}
+	if v.Left == nil {
+		v.Left = []days.Unplanned{}
+	}
+	for _, crew := range days.Crews(house) {
+		own := RosterCrew{ID: crew.ID, Name: crew.Name, People: crew.People, Skills: crew.Skills, Shifts: days.Shifts(house, crew, c.From, c.Until, zone)}
+		if own.Skills == nil {
+			own.Skills = []work.Skill{}
+		}
+		if own.Shifts == nil {
+			own.Shifts = []days.Shift{}
+		}
+		v.Crews = append(v.Crews, own)
+	}
+	for _, j := range c.Jobs() {
+		f := j.File.Job
+		own := RosterJob{ID: j.ID, Name: f.Name, Site: f.Site, Due: f.Due}
+		for _, b := range bookings {
+			if b.Job == j.ID && (own.Done == nil || b.Until.After(*own.Done)) {
+				until := b.Until
+				own.Done = &until
+			}
+		}
+		own.Late = own.Done != nil && f.Due != "" && own.Done.In(zone).Format(time.DateOnly) > f.Due
+		v.Jobs = append(v.Jobs, own)
+	}
+	windows := c.Allowed(bookings)
+	for _, t := range c.Tasks {
+		if w := windows[t.Job+"/"+t.ID]; w.Opens != nil || w.Closes != nil {
+			v.Windows = append(v.Windows, RosterWindow{t.Job, t.ID, w})
+		}
+	}
+	return v
+}
+
+// planRoster plans the roster around what is pinned.
+func (s *Server) planRoster(ctx context.Context, in *body[RosterQuestion]) (*body[RosterView], error) {
+	asked := in.Body.Bookings
+	if asked == nil {
+		asked = []days.Booked{}
+	}
+	if err := booking(asked); err != nil {
+		return nil, err
+	}
+	stands, house, c, err := s.calendar(ctx, asked, in.Body.Crews)
+	if err != nil {
+		return nil, err
+	}
+	var made roster.Plan
+	err = s.store.Alone(ctx, person(ctx).CompanyID, func(ctx context.Context) error {
+		ctx, cancel := context.WithTimeout(ctx, time.Duration(in.Body.Seconds*float64(time.Second)))
+		defer cancel()
+		made, err = c.Plan(ctx, c.Options())
+		return err
+	})
+	var conflict *roster.Conflict
+	var wrong *roster.Error
+	switch {
+	case errors.As(err, &conflict):
+		v := viewOf(stands, house, c, asked)
+		v.Conflict = &RosterConflict{conflict.Text, conflict.Ways}
+		return &body[RosterView]{v}, nil
+	case errors.As(err, &wrong):
+		v := viewOf(stands, house, c, asked)
+		v.Conflict = &RosterConflict{wrong.Text, []string{"Change the crews’ skills or hours, or take the job off the roster."}}
+		return &body[RosterView]{v}, nil
+	case err != nil:
+		return nil, s.trouble("plan the roster", err)
+	}
+	booked := c.Booked(made, asked)
+	v := viewOf(stands, house, c, booked)
+	told := made.Told()
+	v.Objective, v.Optimal = told.Objective, told.Optimal
+	v.Moved = days.Moved(stands.Bookings, booked)
+	return &body[RosterView]{v}, nil
+}

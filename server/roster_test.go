@@ -1,0 +1,116 @@
+package server_test
+
+import (
+	"encoding/json"
+	"net/http"
+	"strings"
+	"testing"
+
+	"nephelon/core/days"
+	"nephelon/server"
+)
+
+// rosterOf asks for the roster, or what a request about it answers.
+func rosterOf(t *testing.T, c *client, method, path string, body any) server.RosterView {
+	t.Helper()
+	status, text := c.send(method, path, body)
+	var v server.RosterView
+	if err := json.Unmarshal([]byte(text), &v); err != nil || status != http.StatusOK {
+		t.Fatalf("%s %s: %d %s", method, path, status, text)
+	}
+	return v
+}
+
+// Two people plan the same company: what one booked is not overwritten by the other. A
+// pinned task stays, a crew that is left out is not booked, and another company sees
+// nothing of it.
+func TestTwoPlanTheSameRoster(t *testing.T) {
+	web := newServer(t)
+	who := "owner@" + addCompany(t)
+	one, two := signedIn(t, web, who), signedIn(t, web, who)
+	f := demoJob(t)
+	f.Job.Start, f.Job.Forecast = "", nil
+	kept := one.addJob(f)
+
+	empty := rosterOf(t, one, http.MethodGet, "/api/roster", nil)
+	if empty.Revision != 0 || len(empty.Bookings) != 0 || len(empty.Tasks) == 0 || len(empty.Crews) != 1 {
+		t.Fatalf("%d bookings of %d tasks by %d", len(empty.Bookings), len(empty.Tasks), len(empty.Crews))
+	}
+	ask := func(bookings []days.Booked) server.RosterQuestion {
+		return server.RosterQuestion{Bookings: bookings, Seconds: 0.3}
+	}
+	first := rosterOf(t, one, http.MethodPost, "/api/roster/plan", ask([]days.Booked{}))
+	if first.Conflict != nil || len(first.Bookings) != len(first.Tasks) || len(first.Broken) != 0 || len(first.Promises) == 0 {
+		t.Fatalf("%+v %+v", first.Conflict, first.Broken)
+	}
+	backward := []days.Booked{first.Bookings[0]}
+	backward[0].Until = backward[0].From.Add(-1)
+	for method, path := range map[string]string{http.MethodPut: "/api/roster", http.MethodPost: "/api/roster/plan"} {
+		var body any = server.RosterKeep{Bookings: backward}
+		if method == http.MethodPost {
+			body = ask(backward)
+		}
+		if status, text := one.send(method, path, body); status != http.StatusUnprocessableEntity || !strings.Contains(text, "body.bookings[0]") {
+			t.Errorf("%s of a booking that ends before it begins: %d %s", method, status, text)
+		}
+	}
+	stands := rosterOf(t, one, http.MethodPut, "/api/roster", server.RosterKeep{Revision: 0, Bookings: first.Bookings})
+	if stands.Revision != 1 || len(stands.Bookings) != len(first.Bookings) || stands.Jobs[0].ID != kept.ID.String() {
+		t.Fatalf("%+v", stands.Revision)
+	}
+	if status, text := two.send(http.MethodPut, "/api/roster", server.RosterKeep{Revision: 0, Bookings: []days.Booked{}}); status != http.StatusConflict {
+		t.Errorf("an older roster took the place of a newer one: %d %s", status, text)
+	}
+	// The last pour is put two days later and pinned: it stays there, and nothing breaks.
+	moved := append([]days.Booked{}, stands.Bookings...)
+	at := -1
+	for i, b := range moved {
+		if b.Crew != "" && !b.From.Before(stands.Now) {
+			at = i
+		}
+	}
+	places := func(from bool) server.PlaceAnswer {
+		q := server.PlaceQuestion{Bookings: moved, Job: moved[at].Job, Task: moved[at].Task}
+		if from {
+			night := moved[at].From.AddDate(0, 0, 1).Truncate(24 * 60 * 60 * 1e9)
+			q.Crew, q.From = moved[at].Crew, &night
+		}
+		_, text := two.send(http.MethodPost, "/api/roster/places", q)
+		var a server.PlaceAnswer
+		if err := json.Unmarshal([]byte(text), &a); err != nil {
+			t.Fatal(text)
+		}
+		return a
+	}
+	legal := places(false).Places
+	if len(legal) < 2 || places(true).Why == "" {
+		t.Fatalf("%v places, and midnight %q", legal, places(true).Why)
+	}
+	to := legal[len(legal)/2].From
+	moved[at].From, moved[at].Until, moved[at].Pinned = to, to.Add(moved[at].Until.Sub(moved[at].From)), true
+	again := rosterOf(t, two, http.MethodPost, "/api/roster/plan", ask(moved))
+	if again.Conflict != nil || again.Moved == 0 || len(again.Broken) != 0 {
+		t.Fatalf("%+v %d %+v", again.Conflict, again.Moved, again.Broken)
+	}
+	found := false
+	for _, b := range again.Bookings {
+		found = found || b.Task == moved[at].Task && b.From.Equal(to) && b.Pinned
+	}
+	if !found {
+		t.Error("what was pinned moved")
+	}
+	nobody := ask([]days.Booked{})
+	nobody.Crews = &[]string{"gone"}
+	if status, text := two.send(http.MethodPost, "/api/roster/plan", nobody); status != http.StatusUnprocessableEntity || !strings.Contains(text, "crews") {
+		t.Errorf("planned with nobody: %d %s", status, text)
+	}
+	for as, begins := range map[string]string{"ics": "BEGIN:VCALENDAR", "csv": "Job,Surface"} {
+		if status, text := two.send(http.MethodGet, "/api/roster-file?as="+as, nil); status != http.StatusOK || !strings.HasPrefix(text, begins) || strings.Count(text, "\n") < len(stands.Bookings) {
+			t.Errorf("%s: %d %.80s", as, status, text)
+		}
+	}
+	stranger := signedIn(t, web, "owner@"+addCompany(t))
+	if v := rosterOf(t, stranger, http.MethodGet, "/api/roster", nil); len(v.Tasks)+len(v.Bookings)+len(v.Jobs) != 0 {
+		t.Errorf("another company's roster: %+v", v)
+	}
+}

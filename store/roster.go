@@ -1,0 +1,108 @@
+package store
+
+import (
+	"context"
+	"database/sql"
+	"encoding/json"
+	"errors"
+	"fmt"
+	"time"
+
+	"github.com/google/uuid"
+	"github.com/jmoiron/sqlx"
+
+	"nephelon/core/days"
+)
+
+// Roster is what a company has booked.
+type Roster struct {
+	Revision  int64 // 0 where nothing was booked yet
+	Bookings  []days.Booked
+	ChangedBy string
+	ChangedAt time.Time
+}
+
+// ErrRosterMoved means that somebody else booked since.
+var ErrRosterMoved = errors.New("the roster was changed since")
+
+// Roster reads what a company has booked.
+func (s *Store) Roster(ctx context.Context, company uuid.UUID) (Roster, error) {
+	var row struct {
+		Revision  int64     `db:"revision"`
+		Bookings  []byte    `db:"bookings"`
+		ChangedBy string    `db:"changed_by"`
+		ChangedAt time.Time `db:"changed_at"`
+	}
+	err := s.db.GetContext(ctx, &row, `
+		select r.revision, r.bookings, p.name as changed_by, r.changed_at
+		from rosters r join people p on p.id = r.changed_by where r.company_id = $1`, company)
+	if errors.Is(err, sql.ErrNoRows) {
+		return Roster{Bookings: []days.Booked{}}, nil
+	}
+	if err != nil {
+		return Roster{}, fmt.Errorf("read the roster: %w", err)
+	}
+	r := Roster{Revision: row.Revision, ChangedBy: row.ChangedBy, ChangedAt: row.ChangedAt}
+	if err := json.Unmarshal(row.Bookings, &r.Bookings); err != nil {
+		return Roster{}, fmt.Errorf("decode the roster: %w", err)
+	}
+	return r, nil
+}
+
+// Book keeps bookings in place of those of a revision, and returns the new one. It fails
+// with ErrRosterMoved, and changes nothing, where that is not the newest.
+func (s *Store) Book(ctx context.Context, company, person uuid.UUID, base int64, bookings []days.Booked) (int64, error) {
+	doc, err := json.Marshal(bookings)
+	if err != nil {
+		return 0, fmt.Errorf("encode the roster: %w", err)
+	}
+	var revision int64
+	err = s.db.GetContext(ctx, &revision, `
+		insert into rosters (company_id, revision, bookings, changed_by) select $1, 1, $3, $4 where $2 = 0
+		on conflict do nothing returning revision`, company, base, doc, person)
+	if errors.Is(err, sql.ErrNoRows) {
+		err = s.db.GetContext(ctx, &revision, `
+			update rosters set revision = revision + 1, bookings = $3, changed_by = $4, changed_at = now()
+			where company_id = $1 and revision = $2 returning revision`, company, base, doc, person)
+	}
+	if errors.Is(err, sql.ErrNoRows) {
+		return 0, ErrRosterMoved
+	}
+	if err != nil {
+		return 0, fmt.Errorf("keep the roster: %w", err)
+	}
+	return revision, nil
+}
+
+// Alone does something for a company while no other server does anything so for it; others
+// wait. The lock goes with its connection, so that it outlives no server.
+func (s *Store) Alone(ctx context.Context, company uuid.UUID, do func(context.Context) error) error {
+	return s.inTransaction(ctx, func(tx *sqlx.Tx) error {
+		if _, err := tx.ExecContext(ctx, `select pg_advisory_xact_lock(hashtextextended($1, 0))`, "roster "+company.String()); err != nil {
+			return fmt.Errorf("wait for others who plan: %w", err)
+		}
+		return do(ctx)
+	})
+}
+
+// Open lists the jobs of a company that are neither archived nor done, oldest first.
+func (s *Store) Open(ctx context.Context, company uuid.UUID) ([]Job, error) {
+	var rows []struct {
+		ID       uuid.UUID `db:"id"`
+		Doc      []byte    `db:"doc"`
+		Revision int64     `db:"revision"`
+	}
+	if err := s.db.SelectContext(ctx, &rows, `
+		select id, doc, revision from jobs where company_id = $1 and archived_at is null and coalesce(doc -> 'job' ->> 'done', '') = ''
+		order by id limit 200`, company); err != nil {
+		return nil, fmt.Errorf("list open jobs: %w", err)
+	}
+	all := make([]Job, len(rows))
+	for i, row := range rows {
+		all[i] = Job{ID: row.ID, Company: company, Revision: row.Revision}
+		if err := json.Unmarshal(row.Doc, &all[i].File); err != nil {
+			return nil, fmt.Errorf("decode job: %w", err)
+		}
+	}
+	return all, nil
+}

@@ -1,0 +1,51 @@
+import { ref } from 'vue'
+import { api, refusal, type House, type School } from '../../api/client'
+
+/** How the company works, edited: each change is kept at once, and can be taken back. */
+export function useHouseEdits(kept?: () => void) {
+  const house = ref<House>({})
+  const schools = ref<School[]>([])
+  const trouble = ref('')
+  const state = ref<'' | 'saving' | 'saved'>('')
+  const past = ref<House[]>([])
+  const ready = ref(false)
+
+  async function load(): Promise<void> {
+    try {
+      const { data, error } = await api.GET('/api/house')
+      if (data) {
+        house.value = data.house
+        schools.value = data.schools
+      }
+      ready.value = data !== undefined
+      trouble.value = data ? '' : refusal(error, 'The house methods cannot be read.')
+    } catch {
+      trouble.value = 'The server does not answer. Open this again when it is back.'
+    }
+  }
+  void load()
+
+  async function keep(next: House): Promise<void> {
+    house.value = next
+    state.value = 'saving'
+    try {
+      const { error, response } = await api.PUT('/api/house', { body: next })
+      state.value = response.ok ? 'saved' : ''
+      trouble.value = response.ok ? '' : refusal(error, 'This was not saved.')
+      if (response.ok) kept?.()
+    } catch {
+      state.value = ''
+      trouble.value = 'The server does not answer; choose again when it is back.'
+    }
+  }
+  function change(by: Partial<House>): void {
+    past.value = [...past.value, house.value]
+    void keep({ ...house.value, ...by })
+  }
+  function undo(): void {
+    const last = past.value.at(-1)
+    past.value = past.value.slice(0, -1)
+    if (last) void keep(last)
+  }
+  return { house, schools, trouble, state, past, ready, change, undo }
+}

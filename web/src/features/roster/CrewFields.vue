@@ -1,0 +1,192 @@
+<script setup lang="ts">
+import { computed, ref } from 'vue'
+import type { Leave, Machinery, StandingCrew } from '../../api/client'
+import NumberField from '../../fields/NumberField.vue'
+import TextField from '../../fields/TextField.vue'
+import { useHouseEdits } from '../house/useHouseEdits'
+import HoursFields from '../job/HoursFields.vue'
+
+/** Who is on the roster, what they can do and when, and of which machines there are few. */
+const emit = defineEmits<{ changed: [] }>()
+const { house, trouble, past, ready, change: keep, undo } = useHouseEdits(() => emit('changed'))
+const ALL: StandingCrew['skills'] = ['grinding', 'acids', 'mixing', 'spreading']
+const words: Record<StandingCrew['skills'][number], string> = {
+  grinding: 'grinds',
+  acids: 'works with acid',
+  mixing: 'mixes',
+  spreading: 'lays',
+}
+const machines: Record<Machinery['machine'], string> = {
+  grinder: 'Grinders',
+  'shot-blaster': 'Shot blasters',
+  'screening-machine': 'Screening machines',
+  sander: 'Sanders',
+  vacuum: 'Vacuums',
+  'wet-vacuum': 'Wet vacuums',
+  'mixer-drill': 'Mixer drills',
+}
+const crews = computed(() => house.value.crews ?? [])
+function add(): void {
+  const number = crews.value.length + 1
+  const id = `crew-${Date.now().toString(36)}`
+  keep({ crews: [...crews.value, { id, name: `Crew ${number}`, people: 2, skills: ALL }] })
+}
+function change(at: number, by: Partial<StandingCrew>): void {
+  keep({ crews: crews.value.map((c, i) => (i === at ? { ...c, ...by } : c)) })
+}
+function remove(at: number): void {
+  keep({ crews: crews.value.filter((_, i) => i !== at) })
+}
+function skill(at: number, s: StandingCrew['skills'][number]): void {
+  const now = crews.value[at]?.skills ?? []
+  change(at, { skills: ALL.filter((k) => (k === s ? !now.includes(s) : now.includes(k))) })
+}
+const days = ref<Record<string, string>>({})
+function off(at: number): void {
+  const crew = crews.value[at]
+  const day = crew && days.value[crew.id]
+  if (!crew || !day) return
+  const leave: Leave = { from: day, until: day }
+  days.value[crew.id] = ''
+  change(at, { off: [...(crew.off ?? []), leave] })
+}
+const dated = (day: string): string =>
+  new Intl.DateTimeFormat(undefined, {
+    weekday: 'short',
+    day: 'numeric',
+    month: 'short',
+    timeZone: 'UTC',
+  }).format(new Date(`${day}T00:00:00Z`))
+function saturdays(at: number, on: boolean): void {
+  change(at, { overtime: on ? { days: ['sat'], from: '07:00', until: '13:00' } : undefined })
+}
+function count(machine: Machinery['machine'], n: number | undefined): void {
+  const rest = (house.value.machines ?? []).filter((m) => m.machine !== machine)
+  keep({ machines: n ? [...rest, { machine, count: n }] : rest })
+}
+const word = (event: Event): string => (event.target as HTMLInputElement).value
+</script>
+
+<template>
+  <section v-if="ready" aria-labelledby="crews-title" data-test="crews">
+    <div class="row">
+      <h2 id="crews-title" class="grow">Crews and machines</h2>
+      <v-btn size="small" :disabled="past.length === 0" data-test="undo-crews" @click="undo">Undo</v-btn>
+      <v-btn size="small" data-test="add-crew" @click="add">Add a crew</v-btn>
+    </div>
+    <p v-if="trouble" role="alert">{{ trouble }}</p>
+    <p v-if="crews.length === 0" class="quiet">
+      Until a crew is added, one crew that does everything works the company's hours.
+    </p>
+    <div class="crews">
+      <fieldset v-for="(c, i) in crews" :key="c.id" class="sheet crew">
+        <legend>{{ c.name }}</legend>
+        <div class="pair">
+          <TextField
+            label="Name"
+            :model-value="c.name"
+            @change="change(i, { name: word($event) || c.name })"
+          />
+          <NumberField
+            label="People"
+            :model-value="c.people"
+            whole
+            :least="1"
+            :most="40"
+            @update:model-value="change(i, { people: $event || 1 })"
+          />
+        </div>
+        <div class="row small">
+          <label v-for="s in ALL" :key="s"
+            ><input type="checkbox" :checked="c.skills.includes(s)" @change="skill(i, s)" />
+            {{ words[s] }}</label
+          >
+        </div>
+        <HoursFields :hours="c.hours" @change="change(i, { hours: $event })" />
+        <label class="small"
+          ><input
+            type="checkbox"
+            :checked="c.overtime !== undefined"
+            @change="saturdays(i, c.overtime === undefined)"
+          />
+          Saturdays 7 to 13 as overtime, where it makes something less late</label
+        >
+        <ul v-if="(c.off ?? []).length > 0" class="off">
+          <li v-for="(l, n) in c.off" :key="n" class="small">
+            Off {{ dated(l.from) }}{{ l.until > l.from ? ` to ${dated(l.until)}` : ''
+            }}{{ l.why ? `, ${l.why}` : '' }}
+            <button
+              type="button"
+              class="plain"
+              :aria-label="`Take back ${c.name}, off ${dated(l.from)}`"
+              @click="change(i, { off: c.off?.filter((_, k) => k !== n) })"
+            >
+              Take back
+            </button>
+          </li>
+        </ul>
+        <div class="row">
+          <TextField v-model="days[c.id]" :label="`Day off of ${c.name}`" type="date" class="date" />
+          <v-btn size="small" :disabled="!days[c.id]" @click="off(i)">Add the day</v-btn>
+        </div>
+        <v-btn size="small" variant="text" @click="remove(i)">Remove {{ c.name }}</v-btn>
+      </fieldset>
+      <fieldset class="sheet crew">
+        <legend>Machines of which there are few</legend>
+        <p class="small quiet">Left at zero, a machine is never short.</p>
+        <div class="machines">
+          <NumberField
+            v-for="(name, m) in machines"
+            :key="m"
+            :label="name"
+            :model-value="house.machines?.find((k) => k.machine === m)?.count ?? 0"
+            whole
+            :least="0"
+            :most="100"
+            @update:model-value="count(m, $event)"
+          />
+        </div>
+      </fieldset>
+    </div>
+  </section>
+</template>
+
+<style scoped>
+.crews {
+  display: grid;
+  grid-template-columns: repeat(auto-fill, minmax(440px, 1fr));
+  gap: 16px;
+}
+.crew {
+  padding: 10px 14px;
+}
+.pair {
+  display: grid;
+  grid-template-columns: 2fr 1fr;
+  gap: 10px;
+}
+.machines {
+  display: grid;
+  grid-template-columns: repeat(2, 1fr);
+  gap: 10px;
+}
+.date {
+  max-width: 190px;
+}
+.plain {
+  text-decoration: underline;
+}
+.off {
+  list-style: none;
+  margin: 8px 0;
+  padding: 0;
+}
+legend {
+  font-weight: 700;
+}
+@media (max-width: 520px) {
+  .crews {
+    grid-template-columns: minmax(0, 1fr);
+  }
+}
+</style>

@@ -1,0 +1,102 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+import { dayTime } from '../../fields/clock'
+import { keyOf, type Roster } from './useRoster'
+
+/** What a proposal costs, what no longer holds, and what fits nowhere. */
+const props = defineProps<{ roster: Roster; job?: string }>()
+const emit = defineEmits<{ choose: [key: string] }>()
+const view = computed(() => props.roster.view.value)
+const HALF = 2
+/** So many jobs that are left out are told unasked. */
+const FEW = 3
+const cost = computed(() => {
+  const by = new Map((view.value?.objective ?? []).map((p) => [p.part, p]))
+  const value = (part: string): number => by.get(part as 'late')?.value ?? 0
+  const late = (view.value?.jobs ?? []).filter((j) => j.late).length
+  return [
+    late === 0 ? 'nothing is late' : `${late} ${late === 1 ? 'job is' : 'jobs are'} late`,
+    value('bought') === 0 ? 'every window is kept' : `${value('bought')} windows missed, abraded first`,
+    value('overtime') === 0 ? 'no overtime' : `${value('overtime') / HALF} h of overtime`,
+    `${view.value?.moved ?? 0} bookings move`,
+  ].join(', ')
+})
+/** How sure it is that no plan is better. */
+const proof = computed(() => {
+  const parts = view.value?.objective ?? []
+  if (view.value?.optimal) return 'No plan is better.'
+  const first = parts.find((p) => !p.proven)
+  if (!first) return ''
+  const names = {
+    late: 'lateness',
+    bought: 'missed windows',
+    overtime: 'overtime',
+    travel: 'travel',
+    finish: 'its end',
+    moves: 'moves',
+  }
+  return first.part === 'late'
+    ? 'A better plan may exist.'
+    : `Proven least up to ${names[first.part]}; there a better plan may exist.`
+})
+const broken = computed(() => (view.value?.broken ?? []).filter((b) => !props.job || b.job === props.job))
+const late = computed(() =>
+  (view.value?.jobs ?? []).filter((j) => j.late && (!props.job || j.id === props.job)),
+)
+const left = computed(() => (view.value?.left ?? []).filter((l) => !props.job || l.job === props.job))
+</script>
+
+<template>
+  <div v-if="view" class="answer">
+    <p v-if="roster.proposal.value && !view.conflict" class="proposal" data-test="proposal">
+      <strong>A proposal, not booked yet:</strong> {{ cost }}. <span class="quiet">{{ proof }}</span>
+    </p>
+    <div v-if="view.conflict" class="conflict" role="alert" data-test="conflict">
+      <p>{{ view.conflict.text }}</p>
+      <p v-if="view.conflict.ways.length > 0" class="small">Ways out: {{ view.conflict.ways.join('; ') }}.</p>
+    </div>
+    <div v-if="broken.length > 0" class="conflict" role="alert" data-test="broken">
+      <p>
+        {{
+          broken.length === 1 ? 'One booking no longer holds' : `${broken.length} bookings no longer hold`
+        }}. Plan anew to have it mended.
+      </p>
+      <ul>
+        <li v-for="b in broken.slice(0, 6)" :key="keyOf(b)">
+          <button type="button" class="plain" @click="emit('choose', keyOf(b))">
+            {{ roster.names.value.get(b.job) }}</button>:
+          {{ b.text }}
+        </li>
+      </ul>
+    </div>
+    <p v-for="j in late" :key="j.id" class="small">
+      <strong>{{ j.name }}</strong> is due {{ j.due }} and done
+      {{ j.done ? dayTime(j.done, view.zone) : 'later' }}.
+    </p>
+    <details v-if="left.length > 0" class="small" :open="left.length < FEW" data-test="left">
+      <summary>{{ left.length === 1 ? 'One job is' : `${left.length} jobs are` }} not on the roster</summary>
+      <p v-for="l in left" :key="l.job" class="quiet">
+        <router-link :to="`/jobs/${l.job}/measure`">{{ l.name }}</router-link>: {{ l.text }} {{ l.way }}
+      </p>
+    </details>
+  </div>
+</template>
+
+<style scoped>
+.proposal {
+  border-left: 5px solid var(--cure);
+  padding: 6px 12px;
+  background: var(--faint);
+}
+.conflict {
+  border-left: 5px solid var(--stop);
+  padding: 6px 12px;
+  margin: 6px 0;
+}
+.plain {
+  text-decoration: underline;
+}
+ul {
+  margin: 4px 0 0 18px;
+}
+</style>

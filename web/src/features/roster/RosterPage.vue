@@ -1,0 +1,217 @@
+<script setup lang="ts">
+import { useMediaQuery } from '@vueuse/core'
+import { computed, ref } from 'vue'
+import type { Bookable, Opening } from '../../api/client'
+import PickField from '../../fields/PickField.vue'
+import RosterChart from '../../drawing/RosterChart.vue'
+import { useSession } from '../people/session'
+import BookingPanel from './BookingPanel.vue'
+import CrewFields from './CrewFields.vue'
+import DayList from './DayList.vue'
+import PlanAnswer from './PlanAnswer.vue'
+import { keyOf, useRoster } from './useRoster'
+
+const session = useSession()
+const roster = useRoster()
+void roster.load()
+const phone = useMediaQuery('(max-width: 760px)')
+const by = ref<'crew' | 'job'>('crew')
+const zooms = { '28': 'Hours', '12': 'Days', '5': 'Weeks', '2': 'Two months' }
+const hour = ref('12')
+const chosen = ref('')
+const crew = ref('all')
+const legal = ref<Opening[]>([])
+const refused = ref('')
+const task = computed(() => roster.tasks.value.get(chosen.value))
+const movable = computed(() => session.mayKeep)
+const EVERYBODY = 'all'
+const crews = computed(() => ({
+  [EVERYBODY]: 'Everybody',
+  ...Object.fromEntries((roster.view.value?.crews ?? []).map((c) => [c.id, c.name])),
+}))
+const listed = computed(
+  () => roster.view.value?.crews.find((c) => c.id === crew.value)?.name ?? 'The next three weeks',
+)
+const unbooked = computed(() => {
+  const booked = new Set((roster.view.value?.bookings ?? []).map(keyOf))
+  return (roster.view.value?.tasks ?? []).filter((t) => !booked.has(keyOf(t))).length
+})
+
+async function grasp(of: Bookable): Promise<void> {
+  refused.value = ''
+  legal.value = (await roster.places(of))?.places ?? []
+}
+async function drop(of: Bookable, to: string, from: Date): Promise<void> {
+  refused.value = ''
+  chosen.value = keyOf(of)
+  const answer = await roster.places(of, { crew: to, from })
+  legal.value = []
+  if (answer?.why) {
+    refused.value = `“${of.name}” cannot begin there. ${answer.why}`
+    legal.value = answer.places
+    return
+  }
+  await roster.move(of, to, from)
+}
+/** Another crew or day off: what is proposed is planned anew with it, else all is looked at again. */
+function crewsChanged(): void {
+  void (roster.proposal.value ? roster.planAll() : roster.load())
+}
+const file = (as: string): string =>
+  `/api/roster-file?as=${as}${crew.value === EVERYBODY ? '' : `&crew=${encodeURIComponent(crew.value)}`}`
+function print(): void {
+  window.print()
+}
+</script>
+
+<template>
+  <div class="page wide">
+    <div class="row head">
+      <h1 class="grow">Roster</h1>
+      <div class="row no-print">
+        <span v-if="roster.busy.value" class="small" role="status"
+          >{{ roster.busy.value }}
+          <button type="button" class="plain" @click="roster.stop">Stop</button></span
+        >
+        <v-btn
+          v-if="roster.proposal.value"
+          size="small"
+          :disabled="!roster.canUndo.value"
+          @click="roster.undo"
+          >Undo</v-btn
+        >
+        <v-btn v-if="roster.proposal.value" size="small" data-test="discard" @click="roster.discard"
+          >Discard</v-btn
+        >
+        <v-btn size="small" @click="print">Print the sheet</v-btn>
+        <v-btn
+          v-if="movable"
+          size="small"
+          data-test="plan-roster"
+          :disabled="!roster.view.value"
+          @click="roster.planAll"
+          >{{ unbooked > 0 ? `Plan ${unbooked} tasks` : 'Plan anew' }}</v-btn
+        >
+        <v-btn
+          v-if="roster.proposal.value && movable && !roster.proposal.value.conflict"
+          size="small"
+          color="primary"
+          variant="flat"
+          data-test="keep-roster"
+          @click="roster.keep"
+          >Book this plan</v-btn
+        >
+      </div>
+    </div>
+    <p v-if="roster.trouble.value" role="alert" class="late" data-test="roster-trouble">
+      {{ roster.trouble.value }}
+      <button type="button" class="plain" @click="roster.load">Load it again</button>
+    </p>
+    <p v-if="refused" role="alert" class="late" data-test="refused">{{ refused }}</p>
+    <template v-if="roster.view.value">
+      <PlanAnswer :roster="roster" @choose="chosen = $event" />
+      <p v-if="roster.view.value.tasks.length === 0" class="quiet">
+        Nothing can be booked yet. Measure a job and plan its coats; its tasks then stand here.
+      </p>
+      <div class="row no-print tools">
+        <div v-if="!phone" role="group" aria-label="Rows" class="row">
+          <v-btn
+            size="small"
+            :aria-pressed="by === 'crew'"
+            :variant="by === 'crew' ? 'flat' : 'text'"
+            @click="by = 'crew'"
+            >By crew</v-btn
+          >
+          <v-btn
+            size="small"
+            :aria-pressed="by === 'job'"
+            :variant="by === 'job' ? 'flat' : 'text'"
+            data-test="by-job"
+            @click="by = 'job'"
+            >By job</v-btn
+          >
+        </div>
+        <PickField v-if="!phone" v-model="hour" label="Zoom" :options="zooms" class="pick" />
+        <PickField v-model="crew" label="List for" :options="crews" class="pick" />
+        <span v-if="!phone" class="small quiet"
+          >Diamonds: ready for feet. Lines below a coat: when its window is open.</span
+        >
+      </div>
+      <div class="board" :class="{ open: task }">
+        <RosterChart
+          v-if="!phone"
+          class="no-print"
+          :view="roster.view.value"
+          :by="by"
+          :hour="Number(hour)"
+          :chosen="chosen"
+          :movable="movable"
+          :legal="legal"
+          @choose="chosen = $event"
+          @grasp="grasp"
+          @drop="drop"
+        />
+        <BookingPanel
+          v-if="task"
+          class="no-print"
+          :roster="roster"
+          :task="task"
+          :movable="movable"
+          @move="(to, from) => task && drop(task, to, from)"
+        />
+      </div>
+      <div class="row mt-4">
+        <h2 class="grow">{{ listed }}</h2>
+        <span class="small no-print" data-test="roster-files"
+          >As a file:
+          <a v-for="as in ['ics', 'csv']" :key="as" class="file" :href="file(as)" download>{{
+            as === 'ics' ? 'calendar' : 'table'
+          }}</a></span
+        >
+      </div>
+      <DayList
+        :view="roster.view.value"
+        :crew="crew === EVERYBODY ? undefined : crew"
+        :chosen="chosen"
+        @choose="chosen = $event"
+      />
+      <CrewFields v-if="movable" class="mt-4 no-print" @changed="crewsChanged" />
+    </template>
+    <p v-else-if="!roster.trouble.value" class="quiet">Reading …</p>
+  </div>
+</template>
+
+<style scoped>
+.page {
+  max-width: none;
+}
+.tools {
+  gap: 18px;
+  margin: 10px 0;
+  align-items: end;
+}
+.file {
+  margin-left: 8px;
+}
+.pick {
+  width: 150px;
+}
+.board {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr);
+  gap: 16px;
+  align-items: start;
+}
+.board.open {
+  grid-template-columns: minmax(0, 1fr) 300px;
+}
+.late {
+  color: var(--stop);
+  font-weight: 700;
+}
+@media (max-width: 760px) {
+  .board.open {
+    grid-template-columns: minmax(0, 1fr);
+  }
+}
+</style>

@@ -1,0 +1,155 @@
+import { computed, ref, shallowRef } from 'vue'
+import { api, refusal, type Bookable, type Booked, type Opening, type RosterView } from '../../api/client'
+import { useHistory } from '../job/useHistory'
+
+export const keyOf = (of: { job: string; task?: string; id?: string }): string =>
+  `${of.job}/${of.task ?? of.id ?? ''}`
+
+/** How long a plan is looked for: after a move, and when all is planned, s. */
+const QUICK = 0.4
+const LONG = 4
+
+/** The roster as it stands, a proposal beside it, and what can be done with both. */
+export function useRoster() {
+  const stands = shallowRef<RosterView>()
+  /** What is proposed; none where what stands is shown. */
+  const proposal = shallowRef<RosterView>()
+  const history = useHistory(proposal)
+  const trouble = ref('')
+  const busy = ref('')
+  let running: AbortController | undefined
+
+  const view = computed(() => proposal.value ?? stands.value)
+  const tasks = computed(() => new Map((view.value?.tasks ?? []).map((t) => [keyOf(t), t])))
+  const windows = computed(() => new Map((view.value?.windows ?? []).map((w) => [keyOf(w), w])))
+  const broken = computed(() => new Map((view.value?.broken ?? []).map((b) => [keyOf(b), b.text])))
+  const names = computed(() => new Map((view.value?.jobs ?? []).map((j) => [j.id, j.name])))
+
+  async function asked<T>(
+    doing: string,
+    ask: (signal: AbortSignal) => Promise<{ data?: T; error?: unknown }>,
+  ): Promise<T | undefined> {
+    running?.abort()
+    const own = new AbortController()
+    running = own
+    busy.value = doing
+    try {
+      const { data, error } = await ask(own.signal)
+      if (own !== running) return undefined
+      trouble.value = data === undefined ? refusal(error, 'The roster cannot be read.') : ''
+      return data
+    } catch {
+      if (own === running)
+        trouble.value = 'The server does not answer. Nothing was booked; try again when it is back.'
+      return undefined
+    } finally {
+      if (own === running) busy.value = ''
+    }
+  }
+  async function load(): Promise<void> {
+    const data = await asked('Reading …', (signal) => api.GET('/api/roster', { signal }))
+    if (!data) return
+    stands.value = data
+    proposal.value = undefined
+    history.forget()
+  }
+  /** Plans around what is pinned among some bookings, and proposes that. */
+  async function plan(bookings: Booked[], label: string, seconds = LONG): Promise<boolean> {
+    const data = await asked('Planning …', (signal) =>
+      api.POST('/api/roster/plan', { body: { bookings, seconds }, signal }),
+    )
+    if (!data) return false
+    proposal.value = data
+    history.note(label)
+    return true
+  }
+  const planAll = (): Promise<boolean> => plan(view.value?.bookings ?? [], 'plan')
+
+  /** Puts a task elsewhere, pins it there, and plans the rest around it. */
+  async function move(task: Bookable, crew: string, from: Date): Promise<boolean> {
+    const now = view.value
+    if (!now) return false
+    const was = now.bookings.find((b) => keyOf(b) === keyOf(task))
+    const length = was ? new Date(was.until).getTime() - new Date(was.from).getTime() : task.minutes * 60_000
+    const moved: Booked = {
+      job: task.job,
+      task: task.id,
+      crew,
+      from: from.toISOString(),
+      until: new Date(from.getTime() + length).toISOString(),
+      pinned: true,
+    }
+    return plan(
+      [...now.bookings.filter((b) => keyOf(b) !== keyOf(task)), moved],
+      `move ${keyOf(task)}`,
+      QUICK,
+    )
+  }
+  /** Pins a booking where it is, or lets the plan move it. */
+  function pin(task: Bookable, pinned: boolean): void {
+    const now = view.value
+    if (!now) return
+    const bookings = now.bookings.map((b) => (keyOf(b) === keyOf(task) ? { ...b, pinned } : b))
+    proposal.value = { ...now, bookings }
+    history.note(`pin ${keyOf(task)}`)
+  }
+  /** Where a task may begin, and why not where it is asked for. */
+  async function places(
+    task: Bookable,
+    at?: { crew: string; from: Date },
+  ): Promise<{ places: Opening[]; why?: string } | undefined> {
+    const { data } = await api.POST('/api/roster/places', {
+      body: {
+        bookings: view.value?.bookings ?? [],
+        job: task.job,
+        task: task.id,
+        crew: at?.crew,
+        from: at?.from.toISOString(),
+      },
+    })
+    return data
+  }
+  /** Books what is proposed. */
+  async function keep(): Promise<void> {
+    const next = proposal.value
+    if (!next) return
+    const data = await asked('Booking …', (signal) =>
+      api.PUT('/api/roster', { body: { revision: next.revision, bookings: next.bookings }, signal }),
+    )
+    if (!data) return
+    stands.value = data
+    proposal.value = undefined
+    history.forget()
+  }
+  function discard(): void {
+    proposal.value = undefined
+    history.forget()
+  }
+  function stop(): void {
+    running?.abort()
+    running = undefined
+    busy.value = ''
+  }
+  return {
+    view,
+    stands,
+    proposal,
+    tasks,
+    windows,
+    broken,
+    names,
+    trouble,
+    busy,
+    load,
+    planAll,
+    move,
+    pin,
+    places,
+    keep,
+    discard,
+    stop,
+    undo: history.undo,
+    canUndo: history.canUndo,
+  }
+}
+export type Roster = ReturnType<typeof useRoster>
