@@ -188,6 +188,14 @@ func WindowOf(p *material.Product, at measure.Temperature) Window {
 	return Window{From: from, Until: until, At: at, Outside: out || outToo}
 }
 
+// justSo is what a time worked out from a sheet's points may be off by, in s.
+const justSo = 1
+
+// upToTen is a time up to the next ten minutes.
+func upToTen(t measure.Span) measure.Span {
+	return measure.Span(math.Ceil(float64(t-justSo)/600) * 600)
+}
+
 // window: too early traps what must leave, too late finds a closed surface.
 func (j *judge) window(i int) {
 	coat, below := j.layers[i], j.layers[i-1]
@@ -202,11 +210,11 @@ func (j *judge) window(i int) {
 		}
 	}
 	switch {
-	case w.From > 0 && *coat.Wait < w.From:
-		j.warn(coat.Path+"/wait", "Wait longer, or take a faster product below.", set(measure.Span(math.Ceil(float64(w.From)/600)*600)), nil,
+	case w.From > 0 && *coat.Wait < w.From-justSo:
+		j.warn(coat.Path+"/wait", "Wait longer, or take a faster product below.", set(upToTen(w.From)), nil,
 			"Coat %d is planned %s after coat %d, but %s takes the next coat from %s %s: solvent or air would be trapped and the film tracked.",
 			i+1, j.units.Span(*coat.Wait), i, below.Sheet.Name, j.units.Span(w.From), j.how(w))
-	case w.Until > 0 && *coat.Wait > w.Until && !coat.Abraded && !j.bed.Sands:
+	case w.Until > 0 && *coat.Wait > w.Until+justSo && !coat.Abraded && !j.bed.Sands:
 		how := "Abrade and clean it"
 		if g := below.Sheet.Abrade; g != nil {
 			how = fmt.Sprintf("Abrade it with P%.0f and clean it", float64(g.Value))
@@ -228,10 +236,10 @@ func (j *judge) solvent(i int) {
 		return // of what a window says, window tells
 	}
 	hard, _ := material.Reach(below.Sheet.Foot, j.bed.Temperature)
-	if hard == 0 || *coat.Wait >= hard {
+	if hard == 0 || *coat.Wait >= hard-justSo {
 		return
 	}
-	wait := measure.Span(math.Ceil(float64(hard)/600) * 600)
+	wait := upToTen(hard)
 	var fix *finding.Fix
 	if until := below.Window.Until; until == 0 || wait <= until {
 		fix = &finding.Fix{Label: "Wait " + j.units.Span(wait), Patch: []finding.PatchStep{change("replace", coat.Path+"/wait", wait)}}
