@@ -196,3 +196,15 @@ func TestEditionsDiffer(t *testing.T) {
 		t.Errorf("against itself: %+v", same)
 	}
 }
+
+// A share of the mass follows the densities: 2 : 1 at 1.2 and 0.9 is 8 parts in 11.
+func TestAPortionOfAPart(t *testing.T) {
+	if got := good().Mix().MassShare(); math.Abs(got-8.0/11) > 1e-12 {
+		t.Errorf("A is %v of the mass", got)
+	}
+	for base, words := range map[string]string{OfA: "of A", OfAB: "of A + B", OfMix: "of the finished mix"} {
+		if got := (Portion{Of: base}).Words(); got != words {
+			t.Errorf("%s: %s", base, got)
+		}
+	}
+}
