@@ -1,7 +1,6 @@
 package takeoff
 
 import (
-	"cmp"
 	"fmt"
 	"math"
 
@@ -137,6 +136,8 @@ type bed struct {
 	least, most float64 // depths along the wall, and anywhere
 }
 
+const noSuchRun = "Leave it out where there is none, or check its unit."
+
 // check names the first measure of a shaped pool that cannot be.
 func (p Pool) check(path string, units measure.System) []finding.Finding {
 	broken, deep := p.depths()
@@ -151,8 +152,10 @@ func (p Pool) check(path string, units measure.System) []finding.Finding {
 		return refused(path+"/flatRun", fmt.Sprintf("Enter at most %s.", say(length)), "the shallow floor of %s is longer than the pool, %s.", say(p.FlatRun), say(length))
 	case p.FlatRun+p.SlopeRun > length*(1+1e-9) && p.Hopper == nil:
 		return refused(path+"/slopeRun", fmt.Sprintf("The slope can be %s on plan at most.", say(length-p.FlatRun)), "the shallow floor and the slope, %s together, are longer than the pool, %s.", say(p.FlatRun+p.SlopeRun), say(length))
-	case p.SlopeRun > 0 && p.SlopeRun < leastRun && p.Hopper == nil, p.FlatRun > 0 && p.FlatRun < leastRun:
-		return refused(path+"/slopeRun", "Leave it out where there is none, or check its unit.", "a stretch of the floor %s long is none that a tape reads.", say(min(cmp.Or(p.SlopeRun, p.FlatRun), cmp.Or(p.FlatRun, p.SlopeRun))))
+	case p.FlatRun > 0 && p.FlatRun < leastRun:
+		return refused(path+"/flatRun", noSuchRun, "a stretch of the floor %s long is none that a tape reads.", say(p.FlatRun))
+	case p.SlopeRun > 0 && p.SlopeRun < leastRun && p.Hopper == nil:
+		return refused(path+"/slopeRun", noSuchRun, "a stretch of the floor %s long is none that a tape reads.", say(p.SlopeRun))
 	case p.Water >= max(p.Shallow, broken, deep):
 		return refused(path+"/water", "Enter how far below the top edge the water stands.", "the water would stand %s below the top edge, under the deepest floor.", say(p.Water))
 	case p.FlatRun == length && p.Hopper == nil && deep != broken:
