@@ -72,6 +72,32 @@ func Strips(p Polygon, travel Travel, shares []float64) []Strip {
 	return strips
 }
 
+// StripsAt cuts the polygon at levels along the direction, rising.
+func StripsAt(p Polygon, travel Travel, levels []float64) []Strip {
+	rings := p.Rings()
+	from, high := reach(rings, travel)
+	strips := make([]Strip, 0, len(levels)+1)
+	for i := range len(levels) + 1 {
+		to, piece := high, rings
+		if i < len(levels) {
+			to = snapped(rings, travel, levels[i])
+			piece, rings = cut(rings, travel, to)
+		}
+		strip := Strip{Rings: piece, From: from, To: to}
+		for _, ring := range piece {
+			strip.Area += ring.SignedArea()
+		}
+		strips, from = append(strips, strip), to
+	}
+	return strips
+}
+
+// Below is the area of the part of a polygon that lies under a level.
+func Below(p Polygon, travel Travel, level float64) float64 {
+	area, _ := below(p.Rings(), travel, level)
+	return area
+}
+
 // reach is the extent of the rings along the direction of travel.
 func reach(rings []Ring, travel Travel) (low, high float64) {
 	low, high = math.Inf(1), math.Inf(-1)

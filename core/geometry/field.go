@@ -50,12 +50,15 @@ func (f *Field) mask(rings []Ring) []bool {
 				if (a.Y > y) == (b.Y > y) {
 					continue
 				}
-				// All cells to the right of a crossing change sides.
 				x := a.X + (y-a.Y)/(b.Y-a.Y)*(b.X-a.X)
-				for col := max(0, int(math.Ceil((x-f.low.X)/f.Step-0.5))); col < f.wide; col++ {
+				if col := max(0, int(math.Ceil((x-f.low.X)/f.Step-0.5))); col < f.wide {
 					line[col] = !line[col]
 				}
 			}
+		}
+		// All cells to the right of a crossing change sides.
+		for col := 1; col < f.wide; col++ {
+			line[col] = line[col] != line[col-1]
 		}
 	}
 	return inside
@@ -73,7 +76,11 @@ func (f *Field) near(p Point, inside []bool) int {
 	for r := max(0, row-around); r <= min(f.high-1, row+around); r++ {
 		for c := max(0, col-around); c <= min(f.wide-1, col+around); c++ {
 			cell := r*f.wide + c
-			if d := f.middle(cell).Distance(p); inside[cell] && d < best {
+			if !inside[cell] {
+				continue
+			}
+			to := f.middle(cell).Minus(p)
+			if d := to.X*to.X + to.Y*to.Y; d < best {
 				best, at = d, cell
 			}
 		}
@@ -269,6 +276,31 @@ func (f *Field) whole(rings []Ring) bool {
 
 // scrap is how many cells are no part of their own.
 const scrap = 3
+
+// OpenAhead tells whether a floor lies open along a travel for certain: at every level the
+// line across it is in one piece and, however its walls run aslant, wide enough for a way of
+// a width. Where it does not, Narrow looks closer.
+func OpenAhead(p Polygon, travel Travel, width float64) bool {
+	const aslant, beside = 0.5, 1e-4 // of the cosine of a wall against the travel; m from a corner
+	low, high := reach(p.Rings(), travel)
+	for _, r := range p.Rings() {
+		for i, a := range r {
+			b := r[(i+1)%len(r)]
+			if along := math.Abs(travel.Along(b)-travel.Along(a)) / a.Distance(b); along > 1e-6 && along < aslant {
+				return false
+			}
+			for _, level := range [2]float64{travel.Along(a) - beside, travel.Along(a) + beside} {
+				if level <= low || level >= high {
+					continue
+				}
+				if met, wide := Chord(p, travel, level); len(met) != 2 || wide*aslant < width {
+					return false
+				}
+			}
+		}
+	}
+	return true
+}
 
 // Narrow tells for each piece, in the order of work, whether somebody who stands in it
 // reaches the exit over what is not worked yet, by a way so wide; if not, how far they

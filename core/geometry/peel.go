@@ -5,6 +5,7 @@ import (
 	"fmt"
 	"math"
 	"slices"
+	"sync"
 )
 
 // Piece is a part of a polygon that is worked in one go.
@@ -44,6 +45,10 @@ func figures(rings []Ring) []figure {
 		}
 		at, least := -1, math.Inf(1)
 		for i, part := range parts {
+			if len(parts) == 1 {
+				at = i // a hole lies in the only outline there is
+				break
+			}
 			if area := part[0].SignedArea(); area < least && part[0].contains(hole[0].Toward(hole[1], 0.5)) {
 				at, least = i, area
 			}
@@ -64,8 +69,9 @@ const headings = 8
 // floor, cut off by straight lines, the shortest there are, so that what is left stays in
 // one piece with the exit. The polygon must have passed Check, shares must be positive,
 // and the exit lies in it or on its edge. It fails where no straight cut does that. It
-// costs pieces × directions × corners.
-func Peel(p Polygon, exit Point, shares []float64) ([]Piece, error) {
+// costs pieces × directions × corners. A join lies on a seam where that makes a piece no
+// more than NearlyShare larger or smaller.
+func Peel(p Polygon, exit Point, shares []float64, seams []Seam) ([]Piece, error) {
 	total := 0.0
 	for _, s := range shares {
 		total += s
@@ -81,17 +87,19 @@ func Peel(p Polygon, exit Point, shares []float64) ([]Piece, error) {
 	walls := rest
 	travels := wallTravels(p.Outline)
 	pieces := make([]Piece, 0, len(shares))
+	owed := 0.0 // what the pieces so far are short of their shares, m²
 	for k, share := range shares {
 		if k == len(shares)-1 {
 			pieces = append(pieces, Piece{Rings: rest, Area: rest.area(), Label: field.label(rest)})
 			break
 		}
-		piece, left, err := off(rest, walls, whole*share/total, ends, field, ways, travels)
+		want := whole * share / total
+		piece, left, err := off(rest, walls, want+owed, want, seams, ends, field, ways, travels)
 		if err != nil {
 			return nil, fmt.Errorf("section %d: %w", k+1, err)
 		}
 		piece.Label = field.label(piece.Rings)
-		pieces, rest = append(pieces, piece), left
+		pieces, rest, owed = append(pieces, piece), left, owed+want-piece.Area
 	}
 	return pieces, nil
 }
@@ -150,9 +158,16 @@ type divided struct {
 	length float64 // of the joins, m, counted longer where they end on no wall
 }
 
+// NearlyShare is by how much of its share a piece may be larger or smaller so that its join
+// lies on a seam: its film is as much thinner or thicker. Common practice, no source.
+const NearlyShare = 0.03
+
+// onSeam is how much a join counts of its length where it lies on a seam.
+const onSeam = 0.5
+
 // off cuts a piece of an area off a figure, around its corner that lies farthest from the
-// exit; around the next farthest where that cannot be.
-func off(rest, walls figure, area float64, exit Point, field *Field, ways []float64, travels []Travel) (Piece, figure, error) {
+// exit; around the next farthest where that cannot be. Share is what its batch is for.
+func off(rest, walls figure, area, share float64, seams []Seam, exit Point, field *Field, ways []float64, travels []Travel) (Piece, figure, error) {
 	type corner struct {
 		at  Point
 		way float64
@@ -174,22 +189,24 @@ func off(rest, walls figure, area float64, exit Point, field *Field, ways []floa
 	})
 	const tried = 6
 	for _, c := range corners[:min(len(corners), tried)] {
-		var ways []divided
-		for _, travel := range travels {
-			piece, others, ok := around(rest, c.at, area, travel)
-			if !ok || len(others) != 1 || !others[0].holds(exit) {
-				continue
-			}
-			length, hanging := 0.0, 0
-			for _, j := range piece.Joins {
-				length += j[0].Distance(j[1])
-				for _, end := range j {
-					if !walls.on(end) {
-						hanging++
+		tries := make([]*divided, len(travels))
+		var running sync.WaitGroup
+		for i, travel := range travels {
+			running.Go(func() {
+				tries[i] = along(rest, walls, c.at, area, exit, travel)
+				for _, s := range seams {
+					if d := alongSeam(s, rest, walls, c.at, area, share, exit, travel); d != nil && (tries[i] == nil || d.length < tries[i].length) {
+						tries[i] = d
 					}
 				}
+			})
+		}
+		running.Wait()
+		var ways []divided
+		for _, d := range tries {
+			if d != nil {
+				ways = append(ways, *d)
 			}
-			ways = append(ways, divided{piece, others[0], length * (1 + hangs*float64(hanging))})
 		}
 		slices.SortStableFunc(ways, func(a, b divided) int { return cmp.Compare(a.length, b.length) })
 		for _, w := range ways {
@@ -199,6 +216,63 @@ func off(rest, walls figure, area float64, exit Point, field *Field, ways []floa
 		}
 	}
 	return Piece{}, nil, fmt.Errorf("no straight cut leaves the rest in one piece with the exit")
+}
+
+// along cuts the piece at a corner off in one direction; nil where that leaves the rest in
+// several pieces, or without the exit.
+func along(rest, walls figure, corner Point, area float64, exit Point, travel Travel) *divided {
+	piece, others, ok := around(rest, corner, area, travel)
+	if !ok {
+		return nil
+	}
+	return weighed(piece, others, walls, exit)
+}
+
+// alongSeam cuts it off along a seam, where that is near enough to its share and to what is
+// wanted, which makes up for the pieces before.
+func alongSeam(s Seam, rest, walls figure, corner Point, wanted, share float64, exit Point, travel Travel) *divided {
+	level, square := s.Level(travel)
+	if !square || level <= travel.Along(corner) {
+		return nil
+	}
+	below, _ := cut(rest, travel, level)
+	for _, part := range figures(below) {
+		if !part.has(corner) {
+			continue
+		}
+		area := part.area()
+		if math.Max(math.Abs(area-share), math.Abs(area-wanted)) > NearlyShare*share {
+			return nil
+		}
+		piece, others, ok := lifted(rest, part, corner, area, travel, level)
+		if !ok || !slices.ContainsFunc(piece.Joins, s.Carries) {
+			return nil
+		}
+		d := weighed(piece, others, walls, exit)
+		if d != nil {
+			d.length *= onSeam
+		}
+		return d
+	}
+	return nil
+}
+
+// weighed tells what a way to cut a piece off costs; nil where the rest falls apart or loses
+// the exit.
+func weighed(piece Piece, others []figure, walls figure, exit Point) *divided {
+	if len(others) != 1 || !others[0].holds(exit) {
+		return nil
+	}
+	length, hanging := 0.0, 0
+	for _, j := range piece.Joins {
+		length += j[0].Distance(j[1])
+		for _, end := range j {
+			if !walls.on(end) {
+				hanging++
+			}
+		}
+	}
+	return &divided{piece, others[0], length * (1 + hangs*float64(hanging))}
 }
 
 // holds tells whether a figure has a point in it.

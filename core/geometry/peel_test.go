@@ -126,7 +126,7 @@ func TestPiecesOfAwkwardFloors(t *testing.T) {
 		"a T, door in its stem": {Polygon{Outline: Ring{{X: 0, Y: 6}, {X: 5, Y: 6}, {X: 5, Y: 0}, {X: 8, Y: 0}, {X: 8, Y: 6}, {X: 13, Y: 6}, {X: 13, Y: 10}, {X: 0, Y: 10}}},
 			Point{X: 6.5, Y: 0}, 8},
 	} {
-		pieces, err := Peel(c.p, c.exit, shares(c.n))
+		pieces, err := Peel(c.p, c.exit, shares(c.n), nil)
 		if err != nil {
 			t.Errorf("%s: %v", name, err)
 			continue
@@ -179,7 +179,7 @@ func TestPiecesOfAnyFloor(t *testing.T) {
 		}
 		all++
 		exit := p.Outline[0].Toward(p.Outline[1], r.Float64())
-		pieces, err := Peel(p, exit, shares(3+r.IntN(9)))
+		pieces, err := Peel(p, exit, shares(3+r.IntN(9)), nil)
 		if err != nil {
 			continue
 		}
@@ -199,7 +199,7 @@ func TestPiecesOfAnyFloor(t *testing.T) {
 func TestANarrowNeckIsTold(t *testing.T) {
 	neck := Polygon{Outline: Ring{{X: 0, Y: 0}, {X: 5, Y: 0}, {X: 5, Y: 2}, {X: 6, Y: 2}, {X: 6, Y: 0}, {X: 11, Y: 0}, {X: 11, Y: 5}, {X: 6, Y: 5}, {X: 6, Y: 2.4}, {X: 5, Y: 2.4}, {X: 5, Y: 5}, {X: 0, Y: 5}}}
 	exit := Point{X: 11, Y: 1}
-	pieces, err := Peel(neck, exit, shares(6))
+	pieces, err := Peel(neck, exit, shares(6), nil)
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -237,7 +237,7 @@ func BenchmarkPeel(b *testing.B) {
 		b.Fatal(fault)
 	}
 	for b.Loop() {
-		if _, err := Peel(p, Point{X: 39.6, Y: 10}, shares(40)); err != nil {
+		if _, err := Peel(p, Point{X: 39.6, Y: 10}, shares(40), nil); err != nil {
 			b.Fatal(err)
 		}
 	}

@@ -1,9 +1,14 @@
 package plan
 
 import (
+	"cmp"
+	"fmt"
 	"slices"
+	"strings"
 
+	"nephelon/core/buildup"
 	"nephelon/core/finding"
+	"nephelon/core/geometry"
 	"nephelon/core/kit"
 	"nephelon/core/measure"
 	"nephelon/core/pour"
@@ -92,7 +97,7 @@ func mostBatches(coats []dividedCoat) *kit.Division {
 func (t terms) cut(i int, off *takeoff.Takeoff, most *kit.Division, coats []dividedCoat, out []laidCoat) (pour.Course, []finding.Finding) {
 	s, path := t.file.Job.Surfaces[i], surfacePath(i)
 	polygon := s.Floor.Polygon()
-	course := pour.Plot(polygon, s.Layout, shares(most), t.floors)
+	course := pour.Plot(polygon, s.Layout, seams(s.Floor), shares(most), t.floors)
 	course.Reason = course.Told(t.units)
 	var found []finding.Finding
 	if s.Layout.Exit == nil && len(most.Batches) > 1 {
@@ -129,8 +134,61 @@ func (t terms) cut(i int, off *takeoff.Takeoff, most *kit.Division, coats []divi
 		}
 		out[c] = laidCoat{t.owned(laying.Sections, t.layers[i][c], division, off), pour.Taped(polygon, laying, t.units), t.carried(i, laying.Sections)}
 		found = append(found, laying.Findings(path, c+1, t.units)...)
+		if told, ok := t.seam(i, c, course, polygon, shares(division)); ok {
+			found = append(found, told)
+		}
 	}
 	return course, found
+}
+
+// seam offers to put joins of a coat on the lines near them.
+func (t terms) seam(i, c int, course pour.Course, polygon geometry.Polygon, shares []float64) (finding.Finding, bool) {
+	offers, areas := course.Offered(polygon, shares)
+	if len(offers) == 0 {
+		return finding.Finding{}, false
+	}
+	coat := t.layers[i][c].coat
+	own := buildup.OwnWay{}
+	if coat.Own != nil {
+		own = *coat.Own
+	}
+	own.Shares = areas
+	words := make([]string, len(offers))
+	for k, o := range offers {
+		words[k] = fmt.Sprintf("%s lies %s from the join after section %d", o.Name, t.units.Length(o.By), o.After)
+	}
+	return finding.Finding{
+		Level: finding.Note, Step: finding.Pour, Path: t.layers[i][c].path + "/own/shares",
+		Text:   fmt.Sprintf("Coat %d: %s; a join shows least there.", c+1, strings.Join(words, ", ")),
+		WayOut: "Put the join on it, and let the batches follow.",
+		Fix:    &finding.Fix{Label: "Put the joins there", Patch: []finding.PatchStep{{Op: "add", Path: t.layers[i][c].path + "/own", Value: own}}},
+	}, true
+}
+
+// widestDoorway is how wide a neck between two rooms may be to count as a doorway, m: common
+// practice, no source.
+const widestDoorway = 2.5
+
+// seams are the lines of a floor on which a join shows least: joints that are drawn on it,
+// the edges of its zones, its doorways.
+func seams(f takeoff.Floor) []geometry.Seam {
+	var all []geometry.Seam
+	for i, l := range f.Lines {
+		if l.Kind == "crack" {
+			continue
+		}
+		name := cmp.Or(l.Name, fmt.Sprintf("joint %d", i+1))
+		for k := 1; k < len(l.Path); k++ {
+			all = append(all, geometry.Seam{A: l.Path[k-1], B: l.Path[k], Name: name})
+		}
+	}
+	for i, z := range f.Zones {
+		name := "edge of " + cmp.Or(z.Name, fmt.Sprintf("zone %d", i+1))
+		for k, a := range z.Outline {
+			all = append(all, geometry.Seam{A: a, B: z.Outline[(k+1)%len(z.Outline)], Name: name})
+		}
+	}
+	return append(all, geometry.Doorways(f.Polygon(), widestDoorway)...)
 }
 
 // allot divides a surface that has no drawing by area alone.

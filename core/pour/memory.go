@@ -26,7 +26,7 @@ func NewMemory() *Memory {
 }
 
 // keyOf is what a division depends on, digit by digit.
-func keyOf(p geometry.Polygon, exit geometry.Point, width float64, shares []float64) string {
+func keyOf(p geometry.Polygon, exit geometry.Point, width float64, shares []float64, seams []geometry.Seam) string {
 	key := make([]byte, 0, 16*(len(p.Outline)+len(shares)+4))
 	add := func(all ...float64) {
 		for _, v := range all {
@@ -47,6 +47,9 @@ func keyOf(p geometry.Polygon, exit geometry.Point, width float64, shares []floa
 	for _, s := range shares {
 		// Shares that differ by less than a millionth divide alike.
 		add(math.Round(s / whole * 1e6))
+	}
+	for _, s := range seams {
+		add(s.A.X, s.A.Y, s.B.X, s.B.Y)
 	}
 	return string(key)
 }
@@ -93,7 +96,7 @@ const (
 
 // WaysFrom are the ways through a floor from a place on it.
 func (m *Memory) WaysFrom(p geometry.Polygon, from geometry.Point) *Ways {
-	key := keyOf(p, from, 0, nil)
+	key := keyOf(p, from, 0, nil, nil)
 	if m != nil {
 		m.mutex.Lock()
 		known := m.ways[key]

@@ -50,6 +50,7 @@ type Cut struct {
 	With  []int          `json:"with" doc:"Those on its other side"`
 	Wet   measure.Length `json:"wet" doc:"Length of wet edge to keep alive, m"`
 	Marks []Mark         `json:"marks"`
+	On    string         `json:"on,omitempty" doc:"The saw joint, zone's edge or doorway that it lies on"`
 }
 
 // Course is the line of work across a surface.
@@ -64,6 +65,7 @@ type Course struct {
 	longest   measure.Length
 	walkway   *measure.Length
 	memory    *Memory
+	seams     []geometry.Seam
 	strips    string // what straight strips would do
 }
 
@@ -75,11 +77,12 @@ const maxCandidates = 6
 // towards the exit. Otherwise those of the longest walls are tried with the
 // given shares; the one that keeps sections whole, ends at the exit and has the
 // shortest wet edges wins; where none does all that, the floor is divided piece by piece.
-// What takes long is kept in a memory, where there is one.
-func Plot(p geometry.Polygon, layout Layout, shares []float64, memory *Memory) Course {
+// Joins lie on seams where one is near. What takes long is kept in a memory, where there is
+// one.
+func Plot(p geometry.Polygon, layout Layout, seams []geometry.Seam, shares []float64, memory *Memory) Course {
 	if layout.Direction != nil {
 		c := newCourse(p, layout, float64(*layout.Direction))
-		c.Chosen = true
+		c.Chosen, c.seams, c.memory = true, seams, memory
 		c.Reason = "Direction chosen by you; the work moves towards the exit."
 		return c
 	}
@@ -91,7 +94,7 @@ func Plot(p geometry.Polygon, layout Layout, shares []float64, memory *Memory) C
 		}
 	}
 	best.Reason = "Chosen for whole sections that end at the exit with the shortest wet edges."
-	best.memory = memory
+	best.memory, best.seams = memory, seams
 	return best.orPieces(p, shares)
 }
 
@@ -227,7 +230,7 @@ func (c Course) Lay(p geometry.Polygon, shares []float64) Laying {
 			return l
 		}
 	}
-	strips := geometry.Strips(p, c.travel, shares)
+	strips := c.onSeams(p, geometry.Strips(p, c.travel, shares))
 	l := Laying{
 		Sections:   make([]Section, len(strips)),
 		Cuts:       make([]Cut, len(strips)-1),
@@ -246,9 +249,128 @@ func (c Course) Lay(p geometry.Polygon, shares []float64) Laying {
 		for k, m := range chord {
 			cut.Marks[k] = Mark{Hole: m.Hole, Side: m.Side + 1, Along: measure.Length(m.Along), At: m.At}
 		}
+		cut.on(c.seams)
 		l.Cuts[i] = cut
 	}
+	l.over = c.overWet(p, l)
 	return l
+}
+
+// onSeams moves the lines between strips onto seams where no strip grows or shrinks by more
+// than a film may.
+func (c Course) onSeams(p geometry.Polygon, strips []geometry.Strip) []geometry.Strip {
+	if len(c.seams) == 0 || len(strips) < 2 {
+		return strips
+	}
+	levels := make([]float64, len(strips)-1)
+	gained, moved := 0.0, false // by the line before, m²
+	for i := range levels {
+		levels[i] = strips[i].To
+		own, best := gained, math.Inf(1)
+		gained = 0
+		under := geometry.Below(p, c.travel, strips[i].To)
+		for _, s := range c.seams {
+			level, square := s.Level(c.travel)
+			if by := math.Abs(level - strips[i].To); !square || by >= best || level <= strips[i].From || level >= strips[i+1].To {
+				continue
+			}
+			by := geometry.Below(p, c.travel, level) - under
+			if math.Abs(by-own) > geometry.NearlyShare*strips[i].Area || math.Abs(by) > geometry.NearlyShare*strips[i+1].Area {
+				continue
+			}
+			if met, _ := geometry.Chord(p, c.travel, level); len(met) != 2 || !s.Carries([2]geometry.Point{met[0].At, met[1].At}) {
+				continue
+			}
+			best, levels[i], gained, moved = math.Abs(level-strips[i].To), level, by, true
+		}
+	}
+	if !moved {
+		return strips
+	}
+	return geometry.StripsAt(p, c.travel, levels)
+}
+
+// Offer is a join that could lie on a seam if its batches followed.
+type Offer struct {
+	After int // the section before it
+	Name  string
+	By    measure.Length // from where the join lies
+}
+
+// farSeam is how far a seam may lie from a join to be offered, as a share of the strips on
+// both sides: common practice, no source.
+const farSeam = 1.0 / 3
+
+// Offered are the joins of straight strips that a seam lies near to but not so near that
+// they lie on it anyhow, with the areas of the sections if all of them did.
+func (c Course) Offered(p geometry.Polygon, shares []float64) ([]Offer, []float64) {
+	strips := c.onSeams(p, geometry.Strips(p, c.travel, shares))
+	if c.Pieces || len(c.seams) == 0 || len(strips) < 2 {
+		return nil, nil
+	}
+	var offers []Offer
+	levels := make([]float64, len(strips)-1)
+	for i := range levels {
+		levels[i] = strips[i].To
+		near := farSeam * math.Min(strips[i].To-strips[i].From, strips[i+1].To-strips[i+1].From)
+		name := ""
+		for _, s := range c.seams {
+			level, square := s.Level(c.travel)
+			by := math.Abs(level - strips[i].To)
+			if !square || by > near {
+				continue
+			}
+			if met, _ := geometry.Chord(p, c.travel, level); len(met) == 2 && s.Carries([2]geometry.Point{met[0].At, met[1].At}) {
+				near, name, levels[i] = by, s.Name, level
+			}
+		}
+		if by := math.Abs(levels[i] - strips[i].To); name != "" && by > geometry.Tolerance {
+			offers = append(offers, Offer{i + 1, name, measure.Length(by)})
+		}
+	}
+	areas := make([]float64, len(strips))
+	for i, s := range geometry.StripsAt(p, c.travel, levels) {
+		areas[i] = s.Area
+	}
+	return offers, areas
+}
+
+// on names the seam that the cut lies on, where one does.
+func (c *Cut) on(seams []geometry.Seam) {
+	for _, s := range seams {
+		if len(c.Marks) == 2 && s.Carries([2]geometry.Point{c.Marks[0].At, c.Marks[1].At}) {
+			c.On = s.Name
+			return
+		}
+	}
+}
+
+// overWet is, section by section, how far its crew walks over wet film to the exit where no
+// dry way is wide enough; nil where strips lie open to the exit all along.
+func (c Course) overWet(p geometry.Polygon, l Laying) []float64 {
+	if c.exit == nil || !l.endsAtExit || len(l.Sections) < 2 || geometry.OpenAhead(p, c.travel, c.wide()) {
+		return nil
+	}
+	areas := make([]float64, len(l.Sections))
+	pieces := make([]geometry.Piece, len(l.Sections))
+	for i, s := range l.Sections {
+		areas[i], pieces[i] = float64(s.Area), geometry.Piece{Rings: s.Rings, Label: s.Label}
+	}
+	key := keyOf(p, *c.exit, c.wide(), areas, nil) + fmt.Sprint(c.Direction)
+	if known, ok := c.memory.get(key); ok {
+		return known.over
+	}
+	over := geometry.Narrow(p, pieces, *c.exit, c.wide())
+	c.memory.put(key, Laying{over: over})
+	return over
+}
+
+// wide is how wide the way out is at least.
+func (c Course) wide() float64 {
+	if c.walkway != nil {
+		return float64(*c.walkway)
+	}
+	return usualWalkway
 }
 
 // leastJoin is the shortest stretch of an edge that counts as one, m.
@@ -256,15 +378,12 @@ const leastJoin = 0.05
 
 // lift cuts the surface into pieces, one per share.
 func (c Course) lift(p geometry.Polygon, shares []float64) (Laying, error) {
-	width := usualWalkway
-	if c.walkway != nil {
-		width = float64(*c.walkway)
-	}
-	key := keyOf(p, *c.exit, width, shares)
+	width := c.wide()
+	key := keyOf(p, *c.exit, width, shares, c.seams)
 	if known, ok := c.memory.get(key); ok {
 		return known, nil
 	}
-	pieces, err := geometry.Peel(p, *c.exit, shares)
+	pieces, err := geometry.Peel(p, *c.exit, shares, c.seams)
 	if err != nil {
 		return Laying{}, fmt.Errorf("divide the floor: %w", err)
 	}
@@ -290,6 +409,7 @@ func (c Course) lift(p geometry.Polygon, shares []float64) (Laying, error) {
 			}
 		}
 		if i < len(pieces)-1 {
+			cut.on(c.seams)
 			l.Cuts = append(l.Cuts, cut)
 		}
 	}

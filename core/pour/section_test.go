@@ -26,7 +26,7 @@ var hall = geometry.Polygon{Outline: geometry.Ring{{X: 0, Y: 0}, {X: 12, Y: 0}, 
 // wall: tape at 8 m and 4 m from that wall.
 func TestSectionsEndAtTheDoor(t *testing.T) {
 	for _, door := range []geometry.Point{{X: 0, Y: 2}, {X: 12, Y: 2}} {
-		course := Plot(hall, Layout{Exit: &door}, equal(3), nil)
+		course := Plot(hall, Layout{Exit: &door}, nil, equal(3), nil)
 		laying := course.Lay(hall, equal(3))
 		if len(laying.Findings("/s", 1, measure.Metric)) > 0 {
 			t.Errorf("door at %v: %v", door, laying.Findings("/s", 1, measure.Metric))
@@ -54,13 +54,13 @@ func TestSectionsEndAtTheDoor(t *testing.T) {
 
 func TestAChosenDirectionIsKept(t *testing.T) {
 	along := measure.Angle(90)
-	course := Plot(hall, Layout{Direction: &along}, equal(2), nil)
+	course := Plot(hall, Layout{Direction: &along}, nil, equal(2), nil)
 	if !course.Chosen || course.Direction != 90 {
 		t.Errorf("course %+v", course)
 	}
 	// Turned round where that brings the work to the door, never aside.
 	door := geometry.Point{X: 6, Y: 0}
-	if course = Plot(hall, Layout{Direction: &along, Exit: &door}, equal(2), nil); course.Direction != 270 {
+	if course = Plot(hall, Layout{Direction: &along, Exit: &door}, nil, equal(2), nil); course.Direction != 270 {
 		t.Errorf("towards the door it became %v", course.Direction)
 	}
 }
@@ -70,17 +70,17 @@ func TestAwkwardSectionsAreTold(t *testing.T) {
 	// in the middle of a long wall is cut off.
 	horseshoe := geometry.Polygon{Outline: geometry.Ring{{X: 0, Y: 0}, {X: 9, Y: 0}, {X: 9, Y: 8}, {X: 6, Y: 8}, {X: 6, Y: 3}, {X: 3, Y: 3}, {X: 3, Y: 8}, {X: 0, Y: 8}}}
 	down, right := measure.Angle(270), measure.Angle(0)
-	told := Plot(horseshoe, Layout{Direction: &down}, equal(3), nil).Lay(horseshoe, equal(3)).Findings("/s", 2, measure.Metric)
+	told := Plot(horseshoe, Layout{Direction: &down}, nil, equal(3), nil).Lay(horseshoe, equal(3)).Findings("/s", 2, measure.Metric)
 	if len(told) == 0 || !strings.Contains(told[0].Text, "Coat 2: section 1 falls into 2 separate pieces") {
 		t.Errorf("told %v", told)
 	}
 	door := geometry.Point{X: 5, Y: 0}
-	told = Plot(hall, Layout{Direction: &right, Exit: &door}, equal(4), nil).Lay(hall, equal(4)).Findings("/s", 1, measure.Metric)
+	told = Plot(hall, Layout{Direction: &right, Exit: &door}, nil, equal(4), nil).Lay(hall, equal(4)).Findings("/s", 1, measure.Metric)
 	if len(told) != 1 || !strings.Contains(told[0].Text, "cross wet film") || told[0].WayOut == "" {
 		t.Errorf("told %v", told)
 	}
 	// Left to itself the plan finds a way without either.
-	if told = Plot(horseshoe, Layout{}, equal(3), nil).Lay(horseshoe, equal(3)).Findings("/s", 1, measure.Metric); len(told) > 0 {
+	if told = Plot(horseshoe, Layout{}, nil, equal(3), nil).Lay(horseshoe, equal(3)).Findings("/s", 1, measure.Metric); len(told) > 0 {
 		t.Errorf("left to itself: %v", told)
 	}
 }
@@ -95,7 +95,7 @@ func TestAroundACorePieceByPiece(t *testing.T) {
 	}
 	door := geometry.Point{X: 0, Y: 6}
 	memory := NewMemory()
-	course := Plot(floor, Layout{Exit: &door}, equal(7), memory)
+	course := Plot(floor, Layout{Exit: &door}, nil, equal(7), memory)
 	if !course.Pieces || !strings.Contains(course.Told(measure.Metric), "piece by piece") {
 		t.Fatalf("%+v", course)
 	}
@@ -137,11 +137,11 @@ func TestAroundACorePieceByPiece(t *testing.T) {
 			t.Errorf("section %d meets nothing", n+2)
 		}
 	}
-	if again := Plot(floor, Layout{Exit: &door}, equal(7), memory).Lay(floor, equal(7)); &again.Sections[0] != &laying.Sections[0] {
+	if again := Plot(floor, Layout{Exit: &door}, nil, equal(7), memory).Lay(floor, equal(7)); &again.Sections[0] != &laying.Sections[0] {
 		t.Error("it is divided anew")
 	}
 	along := measure.Angle(0)
-	if Plot(floor, Layout{Exit: &door, Direction: &along}, equal(7), memory).Pieces {
+	if Plot(floor, Layout{Exit: &door, Direction: &along}, nil, equal(7), memory).Pieces {
 		t.Error("a direction chosen by a person is not kept")
 	}
 }
@@ -154,7 +154,7 @@ func TestAColumnDoesNotLeaveAnEdgeOpen(t *testing.T) {
 		Holes:   []geometry.Ring{{{X: 4, Y: 3}, {X: 10, Y: 3}, {X: 10, Y: 4}, {X: 4, Y: 4}}},
 	}
 	door := geometry.Point{X: 0, Y: 4}
-	for _, s := range Plot(floor, Layout{Exit: &door}, equal(30), nil).Lay(floor, equal(30)).Sections[1:] {
+	for _, s := range Plot(floor, Layout{Exit: &door}, nil, equal(30), nil).Lay(floor, equal(30)).Sections[1:] {
 		if waits := s.Number - slices.Min(s.Beside); waits > mostBehind {
 			t.Errorf("section %d meets an edge that waited for %d", s.Number, waits)
 		}

@@ -14,7 +14,7 @@ import (
 // check measures run straight to the corner of the other end: √(1.71² + 5²) = 5.284 m.
 func TestTapeOnTheSafeSide(t *testing.T) {
 	door := geometry.Point{X: 0, Y: 2}
-	laying := Plot(hall, Layout{Exit: &door}, equal(7), nil).Lay(hall, equal(7))
+	laying := Plot(hall, Layout{Exit: &door}, nil, equal(7), nil).Lay(hall, equal(7))
 	for _, m := range Taped(hall, laying, measure.Metric)[0].Marks {
 		wanted, corner := 10.29, math.Hypot(1.71, 5) // wall 1 runs from x = 0
 		if m.Side == 3 {                             // and wall 3 from x = 12

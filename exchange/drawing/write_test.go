@@ -23,7 +23,7 @@ func ringed() Laid {
 		Holes:   []geometry.Ring{{{X: 5, Y: 4}, {X: 11, Y: 4}, {X: 11, Y: 8}, {X: 5, Y: 8}}},
 	}
 	door, shares := geometry.Point{X: 0, Y: 6}, []float64{1, 1, 1, 1, 1}
-	laying := pour.Plot(floor, pour.Layout{Exit: &door}, shares, nil).Lay(floor, shares)
+	laying := pour.Plot(floor, pour.Layout{Exit: &door}, nil, shares, nil).Lay(floor, shares)
 	return Laid{Name: "Eel house <north>", Floor: floor, Sections: laying.Sections, Cuts: laying.Cuts, Exit: &door}
 }
 
