@@ -57,6 +57,7 @@ type Job struct {
 	Zone     string                                `json:"zone,omitempty" maxLength:"60" doc:"IANA time zone of the site, such as Europe/Oslo; UTC when left out"`
 	Hours    *Hours                                `json:"hours,omitempty" doc:"When people work on site; the usual week when left out"`
 	Start    Local                                 `json:"start,omitempty" pattern:"^[0-9]{4}-[0-9]{2}-[0-9]{2}T[0-9]{2}:[0-9]{2}(:[0-9]{2}([.][0-9]+)?)?(Z|[+-][0-9]{2}:[0-9]{2})?$" doc:"When the first section of the first coat is begun, by the clock on site"`
+	Light    string                                `json:"light,omitempty" pattern:"^([01][0-9]|2[0-3]):[0-5][0-9]$" doc:"Until when there is light enough to see hair and thin spots, by the clock on site; left out where lamps light the place"`
 	Due      string                                `json:"due,omitempty" format:"date" doc:"The day by which people want to walk on it"`
 	Done     string                                `json:"done,omitempty" format:"date" doc:"The day on which the work was finished"`
 	Surfaces []Surface                             `json:"surfaces" maxItems:"200"`

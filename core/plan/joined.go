@@ -35,7 +35,7 @@ func (d *divider) joined(l layer, b buildup.Build, area measure.Area, limit meas
 				grounds[n].beside = []int{n - 1}
 			}
 		}
-		return d.train(l, &division, grounds, measure.Area(count)*area, nil, func(measure.Span) measure.Span { return working }, 0)
+		return d.train(l, &division, grounds, measure.Area(count)*area, nil, func(measure.Span) measure.Span { return working }, 0, 0)
 	}
 	keepsUp := func(train sim.Train) bool {
 		_, tight, err := d.runner.Judge(train)
@@ -50,7 +50,7 @@ func (d *divider) joined(l layer, b buildup.Build, area measure.Area, limit meas
 			}
 			if some.Batches == nil {
 				some = like(l, 3)
-				full = some.Batches[0].Works
+				full = some.Batches[0].Works // the first is joined to nothing
 			}
 			share := measure.Span(v / b.Need)
 			for n := range some.Batches {
@@ -59,6 +59,7 @@ func (d *divider) joined(l layer, b buildup.Build, area measure.Area, limit meas
 					own.Works[w] = full[w] * share
 				}
 				own.Lap = lap(float64(area) * float64(share))
+				d.second(l, own, n > 0)
 			}
 			return keepsUp(some)
 		}

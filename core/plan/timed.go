@@ -309,7 +309,7 @@ func (t *timer) pour(i, n int, w *slabHours, at time.Time) measure.Span {
 func (t *timer) ran(i, n int, w *slabHours, at time.Time) (sim.Train, sim.Run, error) {
 	l := t.layers[i][n]
 	area := covers(l.coat, t.measured.surfaces[i].takeoff)
-	train := t.train(l, t.divided.coats[i][n].division, t.grounds(l, t.laid.coats[i][n]), area, t.divided.lives[l.sheet.key], t.edge(l, w, at), t.shiftFor(at))
+	train := t.train(l, t.divided.coats[i][n].division, t.grounds(l, t.laid.coats[i][n]), area, t.divided.lives[l.sheet.key], t.edge(l, w, at), t.shiftFor(at), t.lightFor(at))
 	best := t.runner.Best
 	if w.steady {
 		best = func(train sim.Train) (sim.Run, error) { return t.trains.Best(&t.runner, train) }

@@ -122,11 +122,11 @@ func (t terms) grounds(l layer, laid laidCoat) []ground {
 
 // train is the pour of a coat with what is known of it: its batches over its sections,
 // by its crew. Edge tells how long a film laid at a time can be worked.
-func (t terms) train(l layer, d *kit.Division, grounds []ground, area measure.Area, life *lives, edge func(measure.Span) measure.Span, shift measure.Span) sim.Train {
+func (t terms) train(l layer, d *kit.Division, grounds []ground, area measure.Area, life *lives, edge func(measure.Span) measure.Span, shift, light measure.Span) sim.Train {
 	crew := t.crew(l)
 	out := sim.Train{
 		Batches: make([]sim.Batch, len(d.Batches)), People: crew.Members(), Drills: max(1, t.file.Job.Mixing.Drills),
-		Drawn: drawn(t.laying(l)), Edge: edge, Shift: shift,
+		Drawn: drawn(t.laying(l)), Edge: edge, Shift: shift, Light: light,
 	}
 	share := t.divides(l)
 	whole, walls := 0.0, 0.0
@@ -160,6 +160,7 @@ func (t terms) train(l layer, d *kit.Division, grounds []ground, area measure.Ar
 			Open: t.opens(l, d), Mix: mixing + t.mixesMore(l), Stand: induction, Carry: t.carry() + measure.Span(g.carry/t.walking(l)), Beside: g.beside, Lap: g.lap,
 			Works: sim.Works(measure.Span(work*share.Pour), measure.Span(cut), measure.Span(work*share.Spread), measure.Span(work*share.Roll), measure.Span(cast)),
 		}
+		t.second(l, &batch, len(g.beside) > 0)
 		if life != nil {
 			batch.Life = kit.CardLife(l.sheet.product, life.of(b.Mass))
 		}
@@ -183,6 +184,29 @@ func (t terms) shiftFor(at time.Time) measure.Span {
 		}
 	}
 	return t.hours.Work()
+}
+
+// second sets aside of the rolling of a section that is joined what goes over its join a
+// second time.
+func (t terms) second(l layer, b *sim.Batch, joined bool) {
+	if laying := t.laying(l); !joined || laying != school.PourAndSpread && laying != school.DipAndRoll {
+		return
+	}
+	b.CrossRolled()
+}
+
+// lightFor is how long there is light enough when a coat is begun; 0 where lamps light
+// the place or no start is planned.
+func (t terms) lightFor(at time.Time) measure.Span {
+	if t.start == nil || t.file.Job.Light == "" {
+		return 0
+	}
+	falls, err := time.ParseInLocation("15:04", t.file.Job.Light, at.Location())
+	if err != nil {
+		return 0 // refused by the schema
+	}
+	dark := time.Date(at.Year(), at.Month(), at.Day(), falls.Hour(), falls.Minute(), 0, 0, at.Location())
+	return max(1, measure.Span(dark.Sub(at).Seconds())) // begun in the dark, it is too dark at once
 }
 
 // pressed says where a pour comes too late for something, and what would mend it.
@@ -218,6 +242,9 @@ func (t terms) missed(run sim.Run, m sim.Pinch) string {
 		return fmt.Sprintf("section %d is finished %s after its film can no longer be worked.", m.Batch, late)
 	case sim.OfJoin:
 		return fmt.Sprintf("section %d reaches the edge of the one before %s after that has closed: a lap line shows.", m.Batch, late)
+	}
+	if m.Limit == sim.OfLight {
+		return fmt.Sprintf("it is done %s after the light falls at %s: hair, puddles and thin spots are no longer seen.", late, t.file.Job.Light)
 	}
 	return fmt.Sprintf("it takes %s, and the shift ends %s before it is done.", t.units.Span(run.Ends), late)
 }

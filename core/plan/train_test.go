@@ -137,6 +137,19 @@ func TestTheLatestStart(t *testing.T) {
 	}
 }
 
+// Begun at 14:30, two hours of work are done after the light falls at 15:00; before noon
+// they are not, and without a light nothing is said.
+func TestTheLightFallsOnAPour(t *testing.T) {
+	said := func(start job.Local, light string) bool {
+		f := slowHall(t, 1)
+		f.Job.Zone, f.Job.Start, f.Job.Light = "UTC", start, light
+		return saying(Make(f, measure.Metric, noon()), "after the light falls at 15:00") != nil
+	}
+	if !said("2026-12-07T14:30", "15:00") || said("2026-12-07T09:30", "15:00") || said("2026-12-07T14:30", "") || !said("2026-12-07T15:10", "15:00") {
+		t.Error("the light is not told as it falls")
+	}
+}
+
 // What helps a pour is tried by planning the job with it: taken over as a patch, it does
 // what was promised.
 func TestWaysDoWhatTheyPromise(t *testing.T) {

@@ -64,6 +64,7 @@ type Chance struct {
 	Film  Odds            `json:"film" doc:"A section is not finished while it can be worked"`
 	Join  Odds            `json:"join" doc:"An edge has closed before it is joined"`
 	Shift Odds            `json:"shift" doc:"The shift ends first"`
+	Light Odds            `json:"light" doc:"It is too dark first"`
 	Which int             `json:"which,omitempty" doc:"The batch that comes too late most often, from 1"`
 	Ends  [3]measure.Span `json:"ends" doc:"s after the first is poured that the last is done: in 5, 50 and 95 of 100 runs not later"`
 	Most  []Weight        `json:"most" doc:"What decides how tight it runs, the weightiest first"`
@@ -124,7 +125,7 @@ func Try(ctx context.Context, t Train, s Spreads, runs int, seed uint64, tell fu
 		pace = math.Exp(slow)
 		v.life = math.Exp(lot) * math.Exp2(-warm/halves)
 		e.run(as, cues)
-		var missed [4]bool
+		var missed [len(limits)]bool
 		least := e.tightest(func(m Pinch) {
 			if m.Slack < 0 {
 				missed[index(m.Limit)] = true
@@ -142,7 +143,7 @@ func Try(ctx context.Context, t Train, s Spreads, runs int, seed uint64, tell fu
 		ends[n] = float64(e.ends())
 		matters.add(float64(least), slow, mixing, lot, warm)
 	}
-	c := Chance{Runs: runs, Seed: seed, Makes: wilson(ok, runs), Pail: wilson(hits[OfPail], runs), Film: wilson(hits[OfFilm], runs), Join: wilson(hits[OfJoin], runs), Shift: wilson(hits[OfShift], runs), Most: matters.weights()}
+	c := Chance{Runs: runs, Seed: seed, Makes: wilson(ok, runs), Pail: wilson(hits[OfPail], runs), Film: wilson(hits[OfFilm], runs), Join: wilson(hits[OfJoin], runs), Shift: wilson(hits[OfShift], runs), Light: wilson(hits[OfLight], runs), Most: matters.weights()}
 	most := 0
 	for k, n := range late {
 		if n > most {
@@ -179,7 +180,7 @@ func (e *engine) cues(as way) []cue {
 }
 
 // limits in the order in which runs count them.
-var limits = [...]Limit{OfPail, OfFilm, OfJoin, OfShift}
+var limits = [...]Limit{OfPail, OfFilm, OfJoin, OfShift, OfLight}
 
 func index(l Limit) int { return slices.Index(limits[:], l) }
 

@@ -70,6 +70,7 @@ func (r *Runner) write(t Train) {
 	}
 	add(float64(life))
 	add(float64(t.Shift))
+	add(float64(t.Light))
 	number(t.Drills)
 	drawn := 0
 	if t.Drawn {
@@ -90,7 +91,7 @@ func (r *Runner) write(t Train) {
 	number(len(t.Batches))
 	for k := range t.Batches {
 		b := &t.Batches[k]
-		for _, s := range [...]measure.Span{b.Open, b.Mix, b.Stand, b.Carry, b.Life} {
+		for _, s := range [...]measure.Span{b.Open, b.Mix, b.Stand, b.Carry, b.Life, b.Cross} {
 			add(float64(s))
 		}
 		for _, s := range b.Works {

@@ -81,6 +81,7 @@ func (e *engine) ready(t Train, count int) bool {
 		for w := range works {
 			needs[w] += t.Batches[k].Works[w]
 		}
+		needs[rolling] += t.Batches[k].Cross
 	}
 	for w := range works {
 		e.teams[w], e.members[w] = e.teams[w][:0], e.members[w][:0]
@@ -290,13 +291,17 @@ func (e *engine) bring(k, mixed int) int {
 
 // work has a share of a work on the floor done and returns when it was begun and done.
 func (e *engine) work(k, w int, from measure.Span, share float64) (begin, end measure.Span) {
-	amount := e.train.Batches[k].Works[w] * measure.Span(share)
+	return e.does(k, w, actOf(w), from, e.train.Batches[k].Works[w]*measure.Span(share))
+}
+
+// does has an amount of work done by those who play a part on the floor.
+func (e *engine) does(k, w int, act Act, from, amount measure.Span) (begin, end measure.Span) {
 	if amount <= 0 {
 		return from, from
 	}
 	amount *= e.factor(flooring)
 	begin, end = e.teams[w].share(from, amount)
-	e.teams[w].pieces(begin, end, func(n int, from, to measure.Span) { e.tell(e.members[w][n], k, actOf(w), from, to) })
+	e.teams[w].pieces(begin, end, func(n int, from, to measure.Span) { e.tell(e.members[w][n], k, act, from, to) })
 	return begin, end
 }
 
@@ -312,7 +317,8 @@ func (e *engine) pour(k int) {
 }
 
 // lay cuts a section in, spreads, rolls and broadcasts it, strip by strip: each is cut in
-// and spread before it is rolled, and rolled before it is broadcast. What is left of its
+// and spread before it is rolled, and rolled before it is broadcast. The first strip is
+// rolled a second time, over its join with what was laid before. What is left of its
 // film is the least of any place when the roller, or whoever comes last, gets there; and
 // of what was poured out first, when all is spread.
 func (e *engine) lay(k int) {
@@ -331,6 +337,7 @@ func (e *engine) lay(k int) {
 		cast = thrown
 		if n == 0 {
 			p.Spread, p.Roll = begun, rolls
+			_, rolled = e.does(k, rolling, Cross, rolled, b.Cross)
 			e.joined[k] = rolled
 		}
 		life, known := e.lives(begun)

@@ -442,3 +442,49 @@ func BenchmarkOdds(b *testing.B) {
 		}
 	}
 }
+
+// The same train with a second pass over each join, by hand: of 4 min of rolling 0.8 go
+// over the join, a strip a quarter as deep as the section on top of its own four. Two people
+// spread the first strip to 1.125 after it was begun, roll it to 1.525 and cross-roll to
+// 1.925: the second section is joined at 6.925, 2.425 after the first was laid; the third at
+// 11.925, 2.325 after the second was at 5 + 4.6.
+func TestASecondPassOverTheJoin(t *testing.T) {
+	like := Batch{Mix: 3 * minute, Life: 20 * minute, Works: Works(minute, 0, 5*minute, 4*minute, 0), Lap: 0.25}
+	batches := equal(3, like)
+	for k := range batches[1:] {
+		batches[k+1].CrossRolled()
+	}
+	if !same(batches[2].Cross, 0.8*minute) || !same(batches[2].Works[rolling], 3.2*minute) {
+		t.Fatalf("%+v", batches[2])
+	}
+	r := best(t, Train{Batches: batches, People: crew(2), Drills: 1, Edge: steady(15 * minute)})
+	for k, want := range map[int][2]measure.Span{1: {6.925 * minute, 12.575 * minute}, 2: {11.925 * minute, 12.675 * minute}} {
+		if p := r.Passages[k]; !same(*p.Joined, want[0]) || !same(*p.Join, want[1]) || !same(p.Done, measure.Span(k+1)*5*minute) {
+			t.Errorf("section %d is joined at %v with %v left and done at %v", k+1, *p.Joined/minute, *p.Join/minute, p.Done/minute)
+		}
+	}
+	crossed := measure.Span(0)
+	for _, s := range r.Parts {
+		if s.Act == Cross {
+			crossed += s.To - s.From
+		}
+	}
+	if !same(crossed, 1.6*minute) {
+		t.Errorf("%v min are cross-rolled", crossed/minute)
+	}
+}
+
+// The light is a limit like the end of the shift: 15 min are enough until the minute.
+func TestTheLightFalls(t *testing.T) {
+	like := Batch{Mix: 3 * minute, Works: Works(minute, 0, 5*minute, 4*minute, 0), Lap: 0.25}
+	for light, makes := range map[measure.Span]bool{0: true, 14.9 * minute: false, 15.1 * minute: true} {
+		r := best(t, Train{Batches: equal(3, like), People: crew(2), Drills: 1, Light: light})
+		if r.Makes != makes || !makes && (r.Tight().Limit != OfLight || !same(r.Tight().Slack, -0.1*minute)) || light == 0 && len(r.Moments) != 0 {
+			t.Errorf("light for %v min: %+v", light/minute, r.Moments)
+		}
+	}
+	odds, err := Try(context.Background(), Train{Batches: equal(3, like), People: crew(2), Drills: 1, Light: 15 * minute}, Spreads{Pace: 0.1}, 400, 1, nil)
+	if err != nil || odds.Light.Of < 0.3 || odds.Light.Of > 0.7 || odds.Shift.Of != 0 {
+		t.Errorf("%+v, %v", odds, err)
+	}
+}

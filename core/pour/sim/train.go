@@ -22,6 +22,7 @@ const (
 	CutIn  Act = "cut-in"
 	Spread Act = "spread"
 	Roll   Act = "roll"
+	Cross  Act = "cross-roll" // over the join with what was laid before
 	Cast   Act = "broadcast"
 )
 
@@ -60,8 +61,16 @@ type Batch struct {
 	Carry  measure.Span // one way from the mixing place to its section
 	Life   measure.Span // from A meeting B; 0 where it has no pot life
 	Works  Floor
+	Cross  measure.Span // person-seconds of rolling over the join with what was laid before, a second pass
 	Beside []int   // earlier batches, from 0, whose edges its section meets
 	Lap    float64 // depth of a strip that is worked at a time, as a share of the section; its first one works those edges in
+}
+
+// CrossRolled sets aside of the rolling what goes over the join of the section a second
+// time: a strip as deep as its lap. A crew's pace is of all of it together.
+func (b *Batch) CrossRolled() {
+	b.Cross = b.Works[rolling] * measure.Span(b.Lap/(1+b.Lap))
+	b.Works[rolling] -= b.Cross
 }
 
 // Train is everything that a pour is run from.
@@ -72,13 +81,14 @@ type Train struct {
 	Drawn   bool                            // the pail cannot but be emptied as it is spread
 	Edge    func(measure.Span) measure.Span // how long a film laid at a time can be worked; nil where nobody knows
 	Shift   measure.Span                    // from zero to the end of the shift; 0 where none is planned
+	Light   measure.Span                    // from zero to when it is too dark to see the film; 0 where that never is
 }
 
 // Stint is a stretch of one person's time.
 type Stint struct {
 	Person int          `json:"person" doc:"Their place among the people"`
 	Batch  int          `json:"batch" doc:"From 1"`
-	Act    Act          `json:"act" enum:"fetch,open,mix,carry,pour,cut-in,spread,roll,broadcast"`
+	Act    Act          `json:"act" enum:"fetch,open,mix,carry,pour,cut-in,spread,roll,cross-roll,broadcast"`
 	From   measure.Span `json:"from" doc:"s from when the first batch is poured"`
 	To     measure.Span `json:"to"`
 }
@@ -111,11 +121,12 @@ const (
 	OfFilm  Limit = "film"  // the working time of what is spread
 	OfJoin  Limit = "join"  // a neighbour's edge
 	OfShift Limit = "shift" // the end of the shift
+	OfLight Limit = "light" // the light that falls
 )
 
 // Pinch is how close a pour comes to a limit.
 type Pinch struct {
-	Limit Limit        `json:"limit" enum:"pail,film,join,shift"`
+	Limit Limit        `json:"limit" enum:"pail,film,join,shift,light"`
 	Batch int          `json:"batch" doc:"From 1"`
 	At    measure.Span `json:"at" doc:"s from when the first batch is poured"`
 	Slack measure.Span `json:"slack" doc:"s left; below zero it comes too late"`

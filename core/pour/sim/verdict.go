@@ -23,7 +23,7 @@ const longest = 1e8
 func (t Train) finite() bool {
 	for k := range t.Batches {
 		b := &t.Batches[k]
-		for _, s := range [...]measure.Span{b.Works[0], b.Works[1], b.Works[2], b.Works[3], b.Works[4], b.Open, b.Mix, b.Stand, b.Carry, b.Life} {
+		for _, s := range [...]measure.Span{b.Works[0], b.Works[1], b.Works[2], b.Works[3], b.Works[4], b.Cross, b.Open, b.Mix, b.Stand, b.Carry, b.Life} {
 			if !(s >= 0 && s < longest) {
 				return false
 			}
@@ -190,9 +190,12 @@ func (e *engine) tightest(tell func(Pinch)) measure.Span {
 		look(OfFilm, k+1, p.Done, film)
 		look(OfJoin, k+1, e.joined[k], join)
 	}
+	end := e.ends()
 	if e.train.Shift > 0 {
-		end := e.ends()
 		look(OfShift, len(e.passages), end+zero, e.train.Shift-end)
+	}
+	if e.train.Light > 0 {
+		look(OfLight, len(e.passages), end+zero, e.train.Light-end)
 	}
 	return least
 }
