@@ -70,6 +70,19 @@ func (s *Server) measureRoutes() {
 			}
 			return &body[job.Surface]{changed}, err
 		})
+	huma.Register(s.api, huma.Operation{OperationID: "part", Method: http.MethodPost, Path: "/api/part", MaxBodyBytes: bodyLimit,
+		Description: "Divides a floor along a wall, so that one side stays passable while the other is laid; keeps nothing"},
+		func(_ context.Context, in *body[struct {
+			Surface job.Surface    `json:"surface"`
+			Wall    int            `json:"wall" minimum:"1" maximum:"20000"`
+			Width   measure.Length `json:"width" exclusiveMinimum:"0" maximum:"1000" doc:"m that stay passable along the wall"`
+		}]) (*body[job.Parted], error) {
+			parted, err := in.Body.Surface.Parted(in.Body.Wall, in.Body.Width)
+			if refused, ok := errors.AsType[*geometry.ReshapeError](err); ok {
+				return nil, huma.Error422UnprocessableEntity(refused.Error())
+			}
+			return &body[job.Parted]{parted}, err
+		})
 	huma.Register(s.api, huma.Operation{OperationID: "readDrawing", Method: http.MethodPost, Path: "/api/drawing", MaxBodyBytes: drawing.MaxBytes + 1<<20,
 		Description: "Finds the closed outlines of a DXF, GeoJSON or SVG drawing"},
 		func(_ context.Context, in *struct{ RawBody []byte }) (*body[drawing.Drawing], error) {

@@ -136,23 +136,24 @@ func (f *front) Pop() any {
 	return last
 }
 
-// From is how far every cell lies from a point through the floor, m; infinite where no
-// way leads (Dijkstra 1959).
-func (f *Field) From(p Point) []float64 { return f.within(p, f.inside) }
+// From is how far every cell lies from the nearest of some places through the floor, m;
+// infinite where no way leads (Dijkstra 1959).
+func (f *Field) From(places ...Point) []float64 { return f.within(f.inside, places...) }
 
 // within is the same over some of the cells.
-func (f *Field) within(p Point, inside []bool) []float64 {
+func (f *Field) within(inside []bool, places ...Point) []float64 {
 	ways := make([]float64, len(inside))
 	for i := range ways {
 		ways[i] = math.Inf(1)
 	}
-	start := f.near(p, inside)
-	if start < 0 {
-		return ways
-	}
 	steps := footsteps()
-	ways[start] = 0
-	frontier := front{{start, 0}}
+	var frontier front
+	for _, p := range places {
+		if start := f.near(p, inside); start >= 0 {
+			ways[start] = 0
+			frontier = append(frontier, open{start, 0})
+		}
+	}
 	for len(frontier) > 0 {
 		next, ok := heap.Pop(&frontier).(open)
 		if !ok || next.way > ways[next.cell] {
@@ -303,9 +304,9 @@ func OpenAhead(p Polygon, travel Travel, width float64) bool {
 }
 
 // Narrow tells for each piece, in the order of work, whether somebody who stands in it
-// reaches the exit over what is not worked yet, by a way so wide; if not, how far they
+// reaches an exit over what is not worked yet, by a way so wide; if not, how far they
 // walk over the pieces that are, m.
-func Narrow(p Polygon, pieces []Piece, exit Point, width float64) []float64 {
+func Narrow(p Polygon, pieces []Piece, exits []Point, width float64) []float64 {
 	f := NewField(p, wayCells, wayCell)
 	over := make([]float64, len(pieces))
 	owner := make([]int, len(f.inside))
@@ -325,7 +326,7 @@ func Narrow(p Polygon, pieces []Piece, exit Point, width float64) []float64 {
 		for cell, in := range f.inside {
 			free[cell] = in && owner[cell] >= k && f.clear(cell, reach, func(c int) bool { return f.inside[c] && owner[c] >= k })
 		}
-		ways := f.within(exit, free)
+		ways := f.within(free, exits...)
 		reached := false
 		for cell, o := range owner {
 			if o == k && !math.IsInf(ways[cell], 1) {
@@ -334,7 +335,7 @@ func Narrow(p Polygon, pieces []Piece, exit Point, width float64) []float64 {
 			}
 		}
 		if !reached {
-			over[k] = f.Way(f.From(exit), pieces[k].Label)
+			over[k] = f.Way(f.From(exits...), pieces[k].Label)
 		}
 	}
 	return over

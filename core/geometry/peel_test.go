@@ -132,7 +132,7 @@ func TestPiecesOfAwkwardFloors(t *testing.T) {
 			continue
 		}
 		checkPeel(t, name, c.p, c.exit, pieces, 0.1)
-		for k, over := range Narrow(c.p, pieces, c.exit, 0.6) {
+		for k, over := range Narrow(c.p, pieces, []Point{c.exit}, 0.6) {
 			if over > 0 {
 				t.Errorf("%s: from piece %d nobody comes to the exit", name, k+1)
 			}
@@ -203,7 +203,7 @@ func TestANarrowNeckIsTold(t *testing.T) {
 	if err != nil {
 		t.Fatal(err)
 	}
-	over := Narrow(neck, pieces, exit, 0.6)
+	over := Narrow(neck, pieces, []Point{exit}, 0.6)
 	if over[0] <= 5 || over[5] != 0 {
 		t.Errorf("%v", over)
 	}

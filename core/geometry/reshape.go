@@ -82,3 +82,29 @@ func zero(v float64) float64 {
 	}
 	return v
 }
+
+// Parted divides a figure along a side of its outline, from 0, at a width from it: the rings
+// of the part along the side, those of the rest, and the line between them. It fails where
+// there is no such side, or that does not make two parts of it.
+func (p Polygon) Parted(side int, width float64) (parts [2][]Ring, line [2]Point, err error) {
+	a, b, err := p.Outline.side(side)
+	if err != nil {
+		return parts, line, err
+	}
+	length := a.Distance(b)
+	inward := Travel{-(b.Y - a.Y) / length, (b.X - a.X) / length}
+	if p.Outline.SignedArea() < 0 {
+		inward = Travel{-inward.X, -inward.Y}
+	}
+	level := inward.Along(a) + width
+	below, above := cut(p.Rings(), inward, level)
+	met, _ := Chord(p, inward, level)
+	switch strip, rest := figures(below), figures(above); {
+	case !(width > 0) || len(strip) == 0 || len(rest) == 0:
+		return parts, line, &ReshapeError{"No part of the floor lies that far from the wall.", "Enter a width that leaves something on both sides."}
+	case len(strip) > 1 || len(rest) > 1 || len(met) != 2:
+		return parts, line, &ReshapeError{"A line along that wall falls apart on this floor.", "Take another wall or another width, so that it runs from wall to wall past columns and corners."}
+	default:
+		return [2][]Ring{strip[0], rest[0]}, [2]Point{met[0].At, met[1].At}, nil
+	}
+}

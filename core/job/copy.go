@@ -32,6 +32,9 @@ func CopySurface(from File, surface string, to *File, id func() string) error {
 	if err := json.Unmarshal(text, &copied); err != nil {
 		return fmt.Errorf("decode surface: %w", err)
 	}
+	if !slices.ContainsFunc(to.Job.Surfaces, func(s Surface) bool { return s.ID == copied.After }) {
+		copied.After = ""
+	}
 	to.Job.Surfaces = append(slices.Clone(to.Job.Surfaces), copied)
 	products, media := copied.names()
 	bring(&to.Products, from.Products, products, func(p material.Product) string { return p.ID })

@@ -159,4 +159,5 @@ type Surface struct {
 	Service buildup.Service `json:"service,omitzero" doc:"What it must bear in use"`
 	Layout  pour.Layout     `json:"layout"`
 	Coats   []buildup.Coat  `json:"coats" maxItems:"40" doc:"Bottom to top"`
+	After   string          `json:"after,omitempty" maxLength:"60" doc:"The id of another surface: work here begins once people can walk on that one; until then this one stays passable"`
 }

@@ -3,6 +3,7 @@ package job
 import (
 	"nephelon/core/geometry"
 	"nephelon/core/measure"
+	"nephelon/core/pour"
 	"nephelon/core/takeoff"
 )
 
@@ -95,6 +96,14 @@ func (s Surface) moved(by func(geometry.Point) geometry.Point) Surface {
 	if s.Layout.Exit != nil {
 		exit := by(*s.Layout.Exit)
 		s.Layout.Exit = &exit
+	}
+	if s.Layout.Others != nil {
+		others := make([]pour.Exit, len(s.Layout.Others))
+		for i, e := range s.Layout.Others {
+			e.At = by(e.At)
+			others[i] = e
+		}
+		s.Layout.Others = others
 	}
 	if s.Layout.Mixing != nil {
 		mixing := by(*s.Layout.Mixing)

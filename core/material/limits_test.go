@@ -66,7 +66,9 @@ func TestFaultsAtTheirLimits(t *testing.T) {
 		{"only the coldest", "", func(p *Product) { p.AirMin, p.SlabMax = temperature(10), temperature(5) }},
 		{"one material", "/materialMax", func(p *Product) { p.MaterialMin, p.MaterialMax = temperature(15), temperature(15) }},
 		{"air of no water", "/humidityMax", func(p *Product) { p.HumidityMax = sheet(measure.Fraction(0)) }},
-		{"full of water", "", func(p *Product) { p.HumidityMax, p.SlabHumidityMax = sheet(measure.Fraction(1)), sheet(measure.Fraction(1)) }},
+		{"full of water", "", func(p *Product) {
+			p.HumidityMax, p.SlabHumidityMax = sheet(measure.Fraction(1)), sheet(measure.Fraction(1))
+		}},
 		{"85 for 0.85", "/humidityMax", func(p *Product) { p.HumidityMax = sheet(measure.Fraction(85)) }},
 		{"a slab of 85", "/slabHumidityMax", func(p *Product) { p.SlabHumidityMax = sheet(measure.Fraction(85)) }},
 		{"pigment", "", func(p *Product) { p.PigmentMax = &Portion{Value: MostAdded, Of: OfAB} }},
@@ -262,8 +264,12 @@ func TestDoubtsAtTheEdge(t *testing.T) {
 	}{
 		{"as usual", "", func(*Product) {}},
 		{"of an unknown kind", "", func(p *Product) { p.Chemistry, p.VolumeSolids.Value = "", 0.1 }},
-		{"light", "", func(p *Product) { p.Components[0].Density, p.Components[1].Density = sheet(measure.Density(981)), sheet(measure.Density(981)) }},
-		{"lighter", "/components", func(p *Product) { p.Components[0].Density, p.Components[1].Density = sheet(measure.Density(979)), sheet(measure.Density(979)) }},
+		{"light", "", func(p *Product) {
+			p.Components[0].Density, p.Components[1].Density = sheet(measure.Density(981)), sheet(measure.Density(981))
+		}},
+		{"lighter", "/components", func(p *Product) {
+			p.Components[0].Density, p.Components[1].Density = sheet(measure.Density(979)), sheet(measure.Density(979))
+		}},
 		{"heavy", "", func(p *Product) {
 			p.Components[0].Density, p.Components[1].Density = sheet(measure.Density(1750)), sheet(measure.Density(1750))
 		}},
@@ -287,7 +293,9 @@ func TestDoubtsAtTheEdge(t *testing.T) {
 		{"hardly any", "/voc", func(p *Product) { p.Carrier, p.VOC = Solvent, sheet(measure.Content(19)) }},
 		{"water needs none", "", func(p *Product) { p.Carrier, p.VOC = Water, sheet(measure.Content(19)) }},
 		{"never thinned", "", func(p *Product) { p.Carrier, p.VolumeSolids.Value, p.ThinnerMax = NoCarrier, 1, &Portion{Of: OfA} }},
-		{"thinned", "/thinnerMax", func(p *Product) { p.Carrier, p.VolumeSolids.Value, p.ThinnerMax = NoCarrier, 1, &Portion{Value: 0.01, Of: OfA} }},
+		{"thinned", "/thinnerMax", func(p *Product) {
+			p.Carrier, p.VolumeSolids.Value, p.ThinnerMax = NoCarrier, 1, &Portion{Value: 0.01, Of: OfA}
+		}},
 		{"as much B", "", func(p *Product) { p.Components[0].Parts, p.Components[1].Parts = 40, 60 }},
 		{"exchanged", "/components", func(p *Product) { p.Components[0].Parts, p.Components[1].Parts = 39, 61 }},
 		{"by mass, who knows", "", func(p *Product) { p.Ratio.Basis, p.Components[0].Parts, p.Components[1].Parts = ByMass, 39, 61 }},

@@ -22,6 +22,12 @@ func (t terms) surfaceWork(i int, s stages) work.Surface {
 			out.Preparation = told.Preparation.Tasks
 		}
 	}
+	if other := t.follows[i]; other >= 0 {
+		if layers := t.layers[other]; len(layers) > 0 && s.divided.coats[other][len(layers)-1].division != nil {
+			last := layers[len(layers)-1]
+			out.Follows = []work.After{work.Coat{ID: last.coat.ID, Product: last.sheet.product, Slab: t.slab}.Walked()}
+		}
+	}
 	for c, l := range t.layers[i] {
 		coat := work.Coat{
 			ID: l.coat.ID, Number: l.number, Wait: l.coat.Wait, Hardener: l.coat.Hardener, Slab: t.slab, Build: s.built.coats[i][c], Division: s.divided.coats[i][c].division,

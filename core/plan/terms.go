@@ -5,6 +5,7 @@ import (
 	"errors"
 	"fmt"
 	"math"
+	"slices"
 	"time"
 
 	"nephelon/core/buildup"
@@ -33,6 +34,7 @@ type terms struct {
 	media   map[string]*material.Medium
 	faulty  map[string]bool // media that cannot be planned with, which is told
 	layers  [][]layer       // by surface, bottom to top
+	follows []int           // by surface, the one that people walk on before work here begins; −1 where there is none
 	start   *time.Time
 	hours   job.Hours
 	weather weather
@@ -90,8 +92,63 @@ func read(f job.File, units measure.System, now time.Time) (terms, []finding.Fin
 	found = append(found, t.readHours()...)
 	found = append(found, t.checkIdentities()...)
 	found = append(found, t.readLayers()...)
+	found = append(found, t.readOrder()...)
 	t.weather = newWeather(f.Job.Forecast)
 	return t, found
+}
+
+// readOrder reads which surfaces wait for others. One that waits for nobody there is, or
+// in a ring, waits for none, which is told.
+func (t *terms) readOrder() []finding.Finding {
+	surfaces := t.file.Job.Surfaces
+	t.follows = make([]int, len(surfaces))
+	for i, s := range surfaces {
+		t.follows[i] = slices.IndexFunc(surfaces, func(o job.Surface) bool { return s.After != "" && o.ID == s.After })
+	}
+	var found []finding.Finding
+	for i, s := range surfaces {
+		if s.After == "" {
+			continue
+		}
+		text := s.Name + " waits for a surface that is not in the job."
+		if t.follows[i] >= 0 {
+			at, steps := t.follows[i], 0
+			for ; at >= 0 && steps < len(surfaces); steps++ {
+				at = t.follows[at]
+			}
+			if at < 0 {
+				continue
+			}
+			text = s.Name + " waits for a surface that waits for it."
+		}
+		t.follows[i] = -1
+		path := surfacePath(i) + "/after"
+		found = append(found, finding.Finding{
+			Level: finding.Warning, Step: finding.Pour, Path: path, Text: text, WayOut: "Let it wait for another, or for none.",
+			Fix: &finding.Fix{Label: "Let it wait for none", Patch: []finding.PatchStep{{Op: "remove", Path: path}}},
+		})
+	}
+	return found
+}
+
+// waves are the surfaces in the order in which they can be worked: those that wait for
+// none, then those that wait for them, and so on.
+func (t terms) waves() [][]int {
+	done, left := make([]bool, len(t.follows)), len(t.follows)
+	var waves [][]int
+	for left > 0 {
+		var wave []int
+		for i, after := range t.follows {
+			if !done[i] && (after < 0 || done[after]) {
+				wave = append(wave, i)
+			}
+		}
+		for _, i := range wave {
+			done[i] = true
+		}
+		waves, left = append(waves, wave), left-len(wave)
+	}
+	return waves
 }
 
 // readSheets makes the sheets that coats can name, with and without hardeners.

@@ -118,18 +118,23 @@ type timer struct {
 	slabs    map[climate.Place]*slabHours
 	runner   sim.Runner
 	out      timed
+
+	free   time.Time    // the crew is
+	below  []*CoatTimes // by surface, the coat that was laid last
+	under  []*slabHours // by surface, its slab
+	walked []time.Time  // by surface, when people can walk on what was laid last
 }
 
 // timeAll lays the coats one after another, round by round over the surfaces, and
 // follows each film.
 func timeAll(t terms, m measured, d divided, l laid) timed {
-	clock := timer{terms: t, measured: m, divided: d, laid: l, slabs: make(map[climate.Place]*slabHours), out: timed{coats: make([][]timedCoat, len(t.layers))}}
-	free := t.now
-	if t.start != nil {
-		free = *t.start
+	clock := timer{
+		terms: t, measured: m, divided: d, laid: l, slabs: make(map[climate.Place]*slabHours), out: timed{coats: make([][]timedCoat, len(t.layers))},
+		free: t.now, below: make([]*CoatTimes, len(t.layers)), under: make([]*slabHours, len(t.layers)), walked: make([]time.Time, len(t.layers)),
 	}
-	slabs := make([]*slabHours, len(t.layers))
-	below := make([]*CoatTimes, len(t.layers))
+	if t.start != nil {
+		clock.free = *t.start
+	}
 	rounds := 0
 	for i, layers := range t.layers {
 		clock.out.coats[i] = make([]timedCoat, len(layers))
@@ -141,53 +146,72 @@ func timeAll(t terms, m measured, d divided, l laid) timed {
 			}
 		}
 	}
-	for round := range rounds {
-		for i, layers := range t.layers {
-			if round >= len(layers) {
-				continue
-			}
-			if d.coats[i][round].division == nil {
-				below[i] = nil
-				continue
-			}
-			if slabs[i] == nil {
-				slabs[i] = clock.slab(i)
-			}
-			at := free
-			if below[i] != nil && t.start != nil && !layers[round].coat.OverWet {
-				wait := below[i].stage(material.StageRecoatFrom).After
-				if own := layers[round].coat.Wait; own != nil {
-					wait = *own
-				}
-				if ready := later(*below[i].End, wait); ready.After(at) {
-					at = ready
+	for _, wave := range t.waves() {
+		for round := range rounds {
+			for _, i := range wave {
+				if round < len(t.layers[i]) {
+					clock.next(i, round)
 				}
 			}
-			var abrade, sanded *time.Time
-			if below[i] != nil && t.start != nil && t.abrades(layers[round]) {
-				from, until := clock.abrading(i, below[i], free)
-				abrade, sanded = &from, &until
-				if until.After(at) {
-					at = until
-				}
-			}
-			if t.start != nil && !at.Equal(*t.start) && !layers[round].coat.OverWet {
-				at = clock.inShift(i, round, slabs[i], at)
-			}
-			times := clock.lay(i, round, slabs[i], at)
-			times.Abrade, times.Sanded = abrade, sanded
-			if t.start != nil {
-				free = *times.End
-				clock.out.coats[i][round].clocks = clock.batches(i, round, times)
-				if below[i] != nil {
-					clock.late(i, round, below[i], *times.Start)
-					clock.stiff(i, round, below[i], *times.Start)
-				}
-			}
-			clock.out.coats[i][round].times, below[i] = times, times
 		}
 	}
 	return clock.out
+}
+
+// next lays a coat of a surface on the one below, when the crew is free for it.
+func (t *timer) next(i, round int) {
+	l, below := t.layers[i][round], t.below[i]
+	if t.divided.coats[i][round].division == nil {
+		t.below[i] = nil
+		return
+	}
+	if t.under[i] == nil {
+		t.under[i] = t.slab(i)
+	}
+	at := t.free
+	if after := t.follows[i]; after >= 0 && t.walked[after].After(at) {
+		at = t.walked[after]
+	}
+	if below != nil && t.start != nil && !l.coat.OverWet {
+		wait := below.stage(material.StageRecoatFrom).After
+		if own := l.coat.Wait; own != nil {
+			wait = *own
+		}
+		if ready := later(*below.End, wait); ready.After(at) {
+			at = ready
+		}
+	}
+	var abrade, sanded *time.Time
+	if below != nil && t.start != nil && t.abrades(l) {
+		from, until := t.abrading(i, below, t.free)
+		abrade, sanded = &from, &until
+		if until.After(at) {
+			at = until
+		}
+	}
+	if t.start != nil && !at.Equal(*t.start) && !l.coat.OverWet {
+		at = t.inShift(i, round, t.under[i], at)
+	}
+	times := t.lay(i, round, t.under[i], at)
+	times.Abrade, times.Sanded = abrade, sanded
+	if t.start != nil {
+		t.free = *times.End
+		t.walked[i] = later(*times.End, times.walkable())
+		t.out.coats[i][round].clocks = t.batches(i, round, times)
+		if below != nil {
+			t.late(i, round, below, *times.Start)
+			t.stiff(i, round, below, *times.Start)
+		}
+	}
+	t.out.coats[i][round].times, t.below[i] = times, times
+}
+
+// walkable is how long a coat takes until people can walk on it, or else lay the next one.
+func (t *CoatTimes) walkable() measure.Span {
+	if hard := t.stage(material.StageFoot).After; hard > 0 {
+		return hard
+	}
+	return t.stage(material.StageRecoatFrom).After
 }
 
 // inShift is when a coat that is ready at a time is begun: while people work, and so that
@@ -208,11 +232,7 @@ func (t *timer) inShift(i, n int, w *slabHours, at time.Time) time.Time {
 // abrading is when the crew abrades the coat below: once it can be walked on, or else
 // takes the next coat, and nobody spreads elsewhere.
 func (t *timer) abrading(i int, below *CoatTimes, free time.Time) (from, until time.Time) {
-	hard := below.stage(material.StageFoot).After
-	if hard == 0 {
-		hard = below.stage(material.StageRecoatFrom).After
-	}
-	from = later(*below.End, hard)
+	from = later(*below.End, below.walkable())
 	if free.After(from) {
 		from = free
 	}
@@ -300,6 +320,7 @@ func (t *timer) pour(i, n int, w *slabHours, at time.Time) measure.Span {
 	out.run = &run
 	if t.start != nil {
 		t.out.found = append(t.out.found, t.resting(i, l, at, later(at, run.Ends))...)
+		t.out.found = append(t.out.found, t.shut(i, l, t.laid.courses[i], later(at, run.Ends))...)
 	}
 	t.out.found = append(t.out.found, t.pressed(&t.runner, i, l, train, run, t.laid.coats[i][n])...)
 	return run.Ends

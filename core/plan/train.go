@@ -10,6 +10,7 @@ import (
 	"nephelon/core/job"
 	"nephelon/core/kit"
 	"nephelon/core/measure"
+	"nephelon/core/pour"
 	"nephelon/core/pour/sim"
 	"nephelon/core/school"
 	"nephelon/core/work"
@@ -201,12 +202,33 @@ func (t terms) lightFor(at time.Time) measure.Span {
 	if t.start == nil || t.file.Job.Light == "" {
 		return 0
 	}
-	falls, err := time.ParseInLocation("15:04", t.file.Job.Light, at.Location())
+	return max(1, measure.Span(onDay(at, t.file.Job.Light).Sub(at).Seconds())) // begun in the dark, it is too dark at once
+}
+
+// onDay is a time of day, HH:MM, on the day of another.
+func onDay(day time.Time, clock string) time.Time {
+	at, err := time.Parse("15:04", clock)
 	if err != nil {
-		return 0 // refused by the schema
+		return day // refused by the schema
 	}
-	dark := time.Date(at.Year(), at.Month(), at.Day(), falls.Hour(), falls.Minute(), 0, 0, at.Location())
-	return max(1, measure.Span(dark.Sub(at).Seconds())) // begun in the dark, it is too dark at once
+	return time.Date(day.Year(), day.Month(), day.Day(), at.Hour(), at.Minute(), 0, 0, day.Location())
+}
+
+// shut says that the door at which a pour ends is shut before it does.
+func (t terms) shut(i int, l layer, course *pour.Course, until time.Time) []finding.Finding {
+	if course == nil {
+		return nil
+	}
+	_, shuts := course.Exit()
+	if shuts == "" || !until.After(onDay(until, shuts)) {
+		return nil
+	}
+	return []finding.Finding{{
+		Level: finding.Warning, Step: finding.Pour, Path: surfacePath(i) + "/layout/closes",
+		Text: fmt.Sprintf("%s, coat %d: its door is shut at %s, and its last section is done only at %s: nobody comes out that way.",
+			t.file.Job.Surfaces[i].Name, l.number, shuts, until.Format("15:04")),
+		WayOut: "Start earlier, keep the door open, or mark another exit.",
+	}}
 }
 
 // pressed says where a pour comes too late for something, and what would mend it.

@@ -3,6 +3,7 @@
 package pour
 
 import (
+	"cmp"
 	"fmt"
 	"math"
 	"slices"
@@ -15,9 +16,36 @@ import (
 // Layout is how a crew chooses to work across a surface.
 type Layout struct {
 	Exit      *geometry.Point `json:"exit,omitempty" doc:"The door by which the crew leaves"`
+	Closes    string          `json:"closes,omitempty" pattern:"^([01][0-9]|2[0-3]):[0-5][0-9]$" doc:"When it is shut, by the clock on site; never when left out"`
+	Others    []Exit          `json:"others,omitempty" maxItems:"20" doc:"Other doors; the work ends at whichever suits best"`
 	Mixing    *geometry.Point `json:"mixing,omitempty" doc:"Where batches are mixed; they are carried from there through the floor"`
 	Walkway   *measure.Length `json:"walkway,omitempty" minimum:"0.3" maximum:"5" doc:"m that the way out is wide at least; 0.6 when left out"`
 	Direction *measure.Angle  `json:"direction,omitempty" minimum:"-360" maximum:"360" doc:"Degrees from the x axis along which the work moves; the cut lines lie square to it. Chosen by the plan when left out"`
+}
+
+// Exit is a door by which a crew can leave.
+type Exit struct {
+	At     geometry.Point `json:"at"`
+	Closes string         `json:"closes,omitempty" pattern:"^([01][0-9]|2[0-3]):[0-5][0-9]$" doc:"When it is shut, by the clock on site; never when left out"`
+}
+
+// exits are all doors, those that are never shut before all others.
+func (l Layout) exits() []Exit {
+	if l.Exit == nil {
+		return nil
+	}
+	all := append([]Exit{{*l.Exit, l.Closes}}, l.Others...)
+	slices.SortStableFunc(all, func(a, b Exit) int { return cmp.Compare(min(1, len(a.Closes)), min(1, len(b.Closes))) })
+	return all
+}
+
+// worth are the doors that the work may end at: those that are never shut, or else all.
+func (l Layout) worth() []Exit {
+	all := l.exits()
+	if shut := slices.IndexFunc(all, func(e Exit) bool { return e.Closes != "" }); shut > 0 {
+		return all[:shut]
+	}
+	return all
 }
 
 // Section is the patch of surface that one batch covers.
@@ -60,6 +88,8 @@ type Course struct {
 	Reason    string        `json:"reason"`
 	Pieces    bool          `json:"pieces,omitempty" doc:"Not in straight strips across, but piece by piece from the farthest corner"`
 	exit      *geometry.Point
+	shuts     string
+	ways      []geometry.Point // all doors by which somebody gets out meanwhile
 	travel    geometry.Travel
 	wet       measure.Length // of its joins, where it goes by pieces
 	longest   measure.Length
@@ -72,7 +102,12 @@ type Course struct {
 // maxCandidates bounds how many directions are tried for a surface.
 const maxCandidates = 6
 
-// Plot chooses the direction in which the sections follow each other. A
+// Exit is the door at which the course ends, and when that is shut; nil where none is
+// marked.
+func (c Course) Exit() (at *geometry.Point, shuts string) { return c.exit, c.shuts }
+
+// Plot chooses the door at which the work ends, if there are several, and the direction
+// in which the sections follow each other. A
 // direction given by a person is kept, turned round if that brings the work
 // towards the exit. Otherwise those of the longest walls are tried with the
 // given shares; the one that keeps sections whole, ends at the exit and has the
@@ -80,11 +115,34 @@ const maxCandidates = 6
 // Joins lie on seams where one is near. What takes long is kept in a memory, where there is
 // one.
 func Plot(p geometry.Polygon, layout Layout, seams []geometry.Seam, shares []float64, memory *Memory) Course {
+	best, cost := Course{}, math.Inf(1)
+	doors := layout.worth()
+	if len(doors) == 0 {
+		doors = []Exit{{}}
+	}
+	for _, door := range doors {
+		ends := layout
+		if ends.Closes = door.Closes; layout.Exit != nil {
+			ends.Exit = &door.At
+		}
+		c, now := plot(p, ends, seams, shares, memory)
+		if now < cost*(1-1e-9) || math.IsInf(cost, 1) {
+			best, cost = c, now
+		}
+	}
+	for _, e := range layout.worth() {
+		best.ways = append(best.ways, e.At)
+	}
+	return best
+}
+
+// plot chooses the direction to one door, and tells what it costs.
+func plot(p geometry.Polygon, layout Layout, seams []geometry.Seam, shares []float64, memory *Memory) (Course, float64) {
 	if layout.Direction != nil {
 		c := newCourse(p, layout, float64(*layout.Direction))
 		c.Chosen, c.seams, c.memory = true, seams, memory
 		c.Reason = "Direction chosen by you; the work moves towards the exit."
-		return c
+		return c, c.cost(p, shares)
 	}
 	best, cost := Course{}, math.Inf(1)
 	for i, degrees := range candidates(p.Outline) {
@@ -95,7 +153,10 @@ func Plot(p geometry.Polygon, layout Layout, seams []geometry.Seam, shares []flo
 	}
 	best.Reason = "Chosen for whole sections that end at the exit with the shortest wet edges."
 	best.memory, best.seams = memory, seams
-	return best.orPieces(p, shares)
+	if best = best.orPieces(p, shares); best.Pieces {
+		cost = float64(best.wet)
+	}
+	return best, cost
 }
 
 // orPieces is the course, or, where its straight strips fall apart or do not end at the
@@ -176,7 +237,7 @@ func candidates(outline geometry.Ring) []float64 {
 }
 
 func newCourse(p geometry.Polygon, layout Layout, degrees float64) Course {
-	c := Course{travel: geometry.Heading(degrees), Direction: measure.Angle(degrees), exit: layout.Exit, walkway: layout.Walkway}
+	c := Course{travel: geometry.Heading(degrees), Direction: measure.Angle(degrees), exit: layout.Exit, shuts: layout.Closes, walkway: layout.Walkway}
 	if c.exit == nil {
 		return c
 	}
@@ -356,13 +417,22 @@ func (c Course) overWet(p geometry.Polygon, l Laying) []float64 {
 	for i, s := range l.Sections {
 		areas[i], pieces[i] = float64(s.Area), geometry.Piece{Rings: s.Rings, Label: s.Label}
 	}
-	key := keyOf(p, *c.exit, c.wide(), areas, nil) + fmt.Sprint(c.Direction)
+	key := keyOf(p, *c.exit, c.wide(), areas, nil) + fmt.Sprint(c.Direction, c.ways)
 	if known, ok := c.memory.get(key); ok {
 		return known.over
 	}
-	over := geometry.Narrow(p, pieces, *c.exit, c.wide())
+	over := geometry.Narrow(p, pieces, c.doors(), c.wide())
 	c.memory.put(key, Laying{over: over})
 	return over
+}
+
+// doors are the places where somebody gets out: that at which the work ends, and whatever
+// else is open all the time.
+func (c Course) doors() []geometry.Point {
+	if len(c.ways) == 0 {
+		return []geometry.Point{*c.exit}
+	}
+	return c.ways
 }
 
 // wide is how wide the way out is at least.
@@ -379,7 +449,7 @@ const leastJoin = 0.05
 // lift cuts the surface into pieces, one per share.
 func (c Course) lift(p geometry.Polygon, shares []float64) (Laying, error) {
 	width := c.wide()
-	key := keyOf(p, *c.exit, width, shares, c.seams)
+	key := keyOf(p, *c.exit, width, shares, c.seams) + fmt.Sprint(c.ways)
 	if known, ok := c.memory.get(key); ok {
 		return known, nil
 	}
@@ -413,7 +483,7 @@ func (c Course) lift(p geometry.Polygon, shares []float64) (Laying, error) {
 			l.Cuts = append(l.Cuts, cut)
 		}
 	}
-	l.over = geometry.Narrow(p, pieces, *c.exit, width)
+	l.over = geometry.Narrow(p, pieces, c.doors(), width)
 	c.memory.put(key, l)
 	return l, nil
 }

@@ -20,6 +20,7 @@ type Surface struct {
 	Verdicts    []survey.Verdict
 	Preparation []survey.PreparationTask
 	Coats       []Coat
+	Follows     []After // what of other surfaces its work waits for
 }
 
 // Coat is what of a planned coat makes work.
@@ -133,7 +134,7 @@ func machines(task string) (needs []Machine, skills []Skill) {
 // prepare makes a task of each piece of preparation, one after another, and
 // returns what the next one waits for. Sanding between coats belongs to the coats.
 func (d *deriver) prepare() []After {
-	var before []After
+	before := d.Follows
 	seen := make(map[string]int)
 	for _, p := range d.Preparation {
 		if p.ID == survey.BetweenCoats {
@@ -246,6 +247,9 @@ func (c Coat) hard() *Lag {
 	}
 	return c.ready()
 }
+
+// Walked is what waits until people can walk on the film of a coat.
+func (c Coat) Walked() After { return After{Task: PourID(c.ID), Least: c.hard()} }
 
 // PourID is the id of the pour of a coat.
 func PourID(coat string) ID { return idOf("coat", coat, string(Pour)) }
