@@ -63,6 +63,16 @@ func legendreWeights() [5]float64 {
 	return [5]float64{0.236926885056189, 0.478628670499366, 0.568888888888889, 0.478628670499366, 0.236926885056189}
 }
 
+// On is the place on the curve so far along its length, on the left or the right as one
+// looks along it.
+func (e Ellipse) On(at float64, left bool) Point {
+	side := -1.0
+	if left {
+		side = 1
+	}
+	return Point{at, e.Wide * (1 + side*math.Sin(math.Acos(share((e.Long-at)/e.Long))))}
+}
+
 // Ring draws what lies between the chords at from and to as a polygon.
 func (e Ellipse) Ring(from, to float64) Ring {
 	begin, end := math.Acos(share((e.Long-from)/e.Long)), math.Acos(share((e.Long-to)/e.Long))

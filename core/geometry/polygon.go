@@ -58,6 +58,22 @@ func (r Ring) Perimeter() float64 {
 	return length
 }
 
+// Middle is the centre of gravity of the ring.
+func (r Ring) Middle() Point {
+	twice := 0.0
+	var m Point
+	for i, a := range r {
+		b := r[(i+1)%len(r)]
+		by := a.X*b.Y - b.X*a.Y
+		twice += by
+		m.X, m.Y = m.X+(a.X+b.X)*by, m.Y+(a.Y+b.Y)*by
+	}
+	if twice == 0 {
+		return r[0]
+	}
+	return Point{m.X / (3 * twice), m.Y / (3 * twice)}
+}
+
 // turned is the ring in the wanted sense.
 func (r Ring) turned(counterClockwise bool) Ring {
 	turned := slices.Clone(r)

@@ -53,7 +53,7 @@ func (t terms) cards(i int, l layer, b *buildup.Build, d dividedCoat, sections [
 				}
 			}
 		}
-		card.Floor = t.onFloor(i, l, faces, card, working)
+		card.Floor = t.onFloor(i, l, section, faces, card, working)
 		cards[n] = card
 	}
 	return cards, t.smallCups(l, cards)

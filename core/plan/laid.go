@@ -97,7 +97,8 @@ func mostBatches(coats []dividedCoat) *kit.Division {
 func (t terms) cut(i int, off *takeoff.Takeoff, most *kit.Division, coats []dividedCoat, out []laidCoat) (pour.Course, []finding.Finding) {
 	s, path := t.file.Job.Surfaces[i], surfacePath(i)
 	polygon := s.Floor.Polygon()
-	course := pour.Plot(polygon, s.Layout, seams(s.Floor), shares(most), t.floors)
+	floor, _ := t.down(off, most)
+	course := pour.Plot(polygon, s.Layout, seams(s.Floor), floor, t.floors)
 	course.Reason = course.Told(t.units)
 	var found []finding.Finding
 	if s.Layout.Exit == nil && len(most.Batches) > 1 {
@@ -125,16 +126,17 @@ func (t terms) cut(i int, off *takeoff.Takeoff, most *kit.Division, coats []divi
 		if division == nil {
 			continue
 		}
+		floor, steps := t.down(off, division)
 		laying, known := laid[division.Equal()]
 		if !known {
-			laying = course.Lay(polygon, shares(division))
+			laying = course.Lay(polygon, floor)
 			if n := division.Equal(); n > 0 {
 				laid[n] = laying
 			}
 		}
-		out[c] = laidCoat{t.owned(laying.Sections, t.layers[i][c], division, off), pour.Taped(polygon, laying, t.units), t.carried(i, laying.Sections)}
+		out[c] = laidCoat{t.owned(laying.Sections, t.layers[i][c], division, off, steps), pour.Taped(polygon, laying, t.units), t.carried(i, laying.Sections)}
 		found = append(found, laying.Findings(path, c+1, t.units)...)
-		if told, ok := t.seam(i, c, course, polygon, shares(division)); ok {
+		if told, ok := t.seam(i, c, course, polygon, floor); ok && steps == nil {
 			found = append(found, told)
 		}
 	}
@@ -206,13 +208,64 @@ func (t terms) allot(i int, off *takeoff.Takeoff, coats []dividedCoat, out []lai
 		if t.layers[i][c].coat.On == onUpright {
 			continue // parted
 		}
-		sections := pour.Allot(panels, shares(division), takes(t.layers[i][c]))
+		takes := takes(t.layers[i][c])
+		sections := pour.Allot(t.inOrder(i, panels), shares(division), takes)
 		if t.file.Job.Surfaces[i].Top != nil {
 			found = append(found, pour.Joins(panels, sections, surfacePath(i), c+1)...)
+			pour.Pour(panels, sections, division.Batches, off.Strips, takes)
 		}
-		out[c] = laidCoat{t.owned(sections, t.layers[i][c], division, off), []pour.Cut{}, nil}
+		t.asTaken(i, panels, sections)
+		out[c] = laidCoat{t.owned(sections, t.layers[i][c], division, off, nil), []pour.Cut{}, nil}
 	}
 	return found
+}
+
+// order is in which order the panels of a surface are worked: of a pool with its ladder
+// marked, towards that; nil where they stand in it.
+func (t terms) order(i int, panels []takeoff.Panel) []int {
+	s := t.file.Job.Surfaces[i]
+	if s.Pool == nil || s.Layout.Exit == nil {
+		return nil
+	}
+	return pour.Order(panels, *s.Layout.Exit)
+}
+
+func (t terms) inOrder(i int, panels []takeoff.Panel) []takeoff.Panel {
+	order := t.order(i, panels)
+	if order == nil {
+		return panels
+	}
+	all := make([]takeoff.Panel, len(panels))
+	for n, at := range order {
+		all[n] = panels[at]
+	}
+	return all
+}
+
+// asTaken names the panels of sections by their places in the take-off.
+func (t terms) asTaken(i int, panels []takeoff.Panel, sections []pour.Section) {
+	order := t.order(i, panels)
+	if order == nil {
+		return
+	}
+	for n := range sections {
+		for k := range sections[n].Spans {
+			sections[n].Spans[k].Panel = order[sections[n].Spans[k].Panel]
+		}
+	}
+}
+
+// down gives the flights of steps of a floor to the first batches of a coat: what is left of
+// each for the floor, and the steps of each; nil where there are none.
+func (t terms) down(off *takeoff.Takeoff, d *kit.Division) ([]float64, [][]pour.Flight) {
+	if len(off.Flights) == 0 {
+		return shares(d), nil
+	}
+	areas := make([]float64, len(d.Batches))
+	for n, b := range d.Batches {
+		areas[n] = float64(off.Area) * float64(b.Volume/d.Mixed)
+	}
+	return pour.Down(off.Flights, areas)
 }
 
 // carried is how far batches are carried to sections from where they are mixed.
@@ -252,11 +305,27 @@ func takes(l layer) func(takeoff.Panel) float64 {
 
 // owned are sections as a coat has them: named for it, each with its part of the
 // edges, steps and ramps.
-func (t terms) owned(sections []pour.Section, l layer, d *kit.Division, off *takeoff.Takeoff) []pour.Section {
+func (t terms) owned(sections []pour.Section, l layer, d *kit.Division, off *takeoff.Takeoff, steps [][]pour.Flight) []pour.Section {
 	own := slices.Clone(sections)
+	evenly, whole := off.Parts, measure.Area(0)
+	for n := range own {
+		whole += own[n].Area
+		if steps != nil {
+			for _, f := range steps[n] {
+				evenly -= f.Area
+			}
+		}
+	}
 	for n, b := range d.Batches {
 		own[n].ID = work.SectionID(l.coat.ID, b.Number)
-		own[n].Parts = off.Parts * measure.Area(b.Volume/d.Mixed)
+		if steps == nil {
+			own[n].Parts = evenly * measure.Area(b.Volume/d.Mixed)
+			continue
+		}
+		own[n].Steps, own[n].Parts = steps[n], evenly*own[n].Area/whole
+		for _, f := range steps[n] {
+			own[n].Parts += f.Area
+		}
 	}
 	return own
 }

@@ -9,6 +9,7 @@ import (
 	"nephelon/core/kit"
 	"nephelon/core/material"
 	"nephelon/core/measure"
+	"nephelon/core/pour"
 	"nephelon/core/school"
 )
 
@@ -21,7 +22,7 @@ const (
 
 // onFloor is what a section needs after the pail, by how the coat is laid and on what:
 // common practice, no source, but for what the sheet and the plan say.
-func (t terms) onFloor(i int, l layer, faces measure.Volume, card kit.Card, working measure.Span) []kit.CardStep {
+func (t terms) onFloor(i int, l layer, section pour.Section, faces measure.Volume, card kit.Card, working measure.Span) []kit.CardStep {
 	s := t.file.Job.Surfaces[i]
 	all := make([]kit.CardStep, 0, 8)
 	do := func(format string, args ...any) {
@@ -37,11 +38,23 @@ func (t terms) onFloor(i int, l layer, faces measure.Volume, card kit.Card, work
 	case l.coat.On == onUpright:
 		do("Brush or roll it thinly onto edges and upright faces, from the top down; come back after some minutes for runs.")
 	case s.Top != nil:
-		t.onTop(do, faces, card, working)
+		t.onTop(do, section, faces, card, working)
 	case s.Pool != nil:
-		do("From the deep end to the ladder, walls from the top down; edges and corners by brush ahead of the roller.")
+		if s.Layout.Exit == nil {
+			do("From the deep end to the ladder, walls from the top down; edges and corners by brush ahead of the roller.")
+		} else {
+			do("Walls once round from beside the ladder, then the floor from its far end to the ladder's foot; walls from the top down, edges and corners by brush ahead of the roller.")
+		}
+		for _, span := range section.Spans {
+			if span.Lifts > 1 {
+				do("%s in %d bands, the top one first, each into the one above while that is wet.", span.Name, span.Lifts)
+			}
+		}
 		do("Roll it out at once, cross-roll at right angles, and into the section done before.")
 	default:
+		for _, f := range section.Steps {
+			do("%s first, from the top down: steps %d to %d, counted from the top; nobody comes back up over them.", f.Name, f.From, f.To)
+		}
 		t.onGround(do, s.Floor.Outline != nil, l, card)
 	}
 	if l.coat.Wets() {
@@ -97,13 +110,19 @@ func (t terms) onGround(do func(string, ...any), drawn bool, l layer, card kit.C
 }
 
 // onTop is the work on a table or counter.
-func (t terms) onTop(do func(string, ...any), faces measure.Volume, card kit.Card, working measure.Span) {
+func (t terms) onTop(do func(string, ...any), section pour.Section, faces measure.Volume, card kit.Card, working measure.Span) {
 	if faces > 0 {
 		do("Edges first: %s of this pail with a nearly dry roller, so that what runs over wets them evenly.", t.units.Volume(faces))
 	} else {
 		do("Edges first: a thin coat with a nearly dry roller, so that what runs over wets them evenly.")
 	}
-	do("Pour beads over all pieces, and into the narrow strips before and behind cut-outs, where it does not flow.")
+	for _, b := range section.Beads {
+		if b.Narrow {
+			do("Of that %s as a bead into the strip of %s, where it does not flow by itself.", t.units.Volume(b.Volume), b.Name)
+		} else {
+			do("Pour %s in beads over %s.", t.units.Volume(b.Volume), b.Name)
+		}
+	}
 	do("Wait and watch it level before it is touched again.")
 	t.bubbles(do)
 	pull := tapeAfter

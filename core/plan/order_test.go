@@ -1,7 +1,9 @@
 package plan
 
 import (
+	"math"
 	"slices"
+	"strings"
 	"testing"
 	"time"
 
@@ -9,6 +11,7 @@ import (
 	"nephelon/core/job"
 	"nephelon/core/measure"
 	"nephelon/core/pour"
+	"nephelon/core/takeoff"
 	"nephelon/core/work"
 )
 
@@ -105,5 +108,39 @@ func TestADoorThatIsShut(t *testing.T) {
 	sections := p.Surfaces[0].Coats[0].Sections
 	if first, last := sections[0].Label, sections[len(sections)-1].Label; last.Distance(far) >= first.Distance(far) {
 		t.Errorf("the work goes from %v to %v, away from the open door", first, last)
+	}
+}
+
+// A floor with a flight of steps: the first batches come down the steps, and every section
+// covers as much as its batch is for.
+func TestBatchesComeDownTheSteps(t *testing.T) {
+	f := laidJob(t, demoShelf(t), coat("keelbody-100", 900))
+	f.Job.Surfaces[0].Floor.Parts = []takeoff.Part{
+		{ID: "s", Kind: takeoff.Stairs, Count: 9, Width: 1.4, Tread: 0.3, Riser: 0.17, Nosing: 0.02}, {ID: "c", Kind: takeoff.Cove, Height: 0.08},
+	}
+	p := Make(f, measure.Metric, noon())
+	c, off := p.Surfaces[0].Coats[0], p.Surfaces[0].Takeoff
+	steps, sum := 0, measure.Area(0)
+	for n, s := range c.Sections {
+		share := off.Area * measure.Area(c.Division.Batches[n].Volume/c.Division.Mixed)
+		if math.Abs(float64(s.Area+s.Parts-share)) > 1e-6 || s.Area <= 0 || s.Parts <= 0 {
+			t.Errorf("section %d has %v and %v m² of %v", s.Number, s.Area, s.Parts, share)
+		}
+		for _, flight := range s.Steps {
+			if flight.From != steps+1 {
+				t.Errorf("section %d goes on with step %d after %d", s.Number, flight.From, steps)
+			}
+			steps, sum = flight.To, sum+flight.Area
+		}
+	}
+	if steps != 9 || math.Abs(float64(sum)-9*1.4*0.49) > 1e-9 || len(c.Sections[0].Steps) != 1 {
+		t.Errorf("%d steps, %v m²", steps, sum)
+	}
+	said := false
+	for _, s := range c.Cards[0].Floor {
+		said = said || strings.Contains(s.Text, "Stairs first, from the top down: steps 1 to")
+	}
+	if !said {
+		t.Errorf("%+v", c.Cards[0].Floor)
 	}
 }

@@ -1,11 +1,14 @@
 package pour
 
 import (
+	"cmp"
 	"fmt"
 	"math"
+	"slices"
 
 	"nephelon/core/finding"
 	"nephelon/core/geometry"
+	"nephelon/core/kit"
 	"nephelon/core/measure"
 	"nephelon/core/takeoff"
 )
@@ -19,6 +22,56 @@ type Cover struct {
 	Whole bool           `json:"whole" doc:"The section covers all of the panel"`
 	From  measure.Length `json:"from" doc:"m along the panel's run; of a panel without one both are 0"`
 	To    measure.Length `json:"to"`
+	Lifts int            `json:"lifts,omitempty" doc:"Bands of a wall one below the other, from the top down, where it is higher than one is rolled in"`
+}
+
+// Bead is what of a batch is poured as a bead.
+type Bead struct {
+	Name   string         `json:"name" doc:"The piece, or the narrow strip of it"`
+	Narrow bool           `json:"narrow,omitempty" doc:"Into a strip where it does not flow by itself"`
+	Volume measure.Volume `json:"volume" doc:"m³"`
+}
+
+// reachOf is how high a wall is rolled from where one stands, m: common practice, no
+// source.
+const reachOf = 2.0
+
+// Order is the order in which the panels of a pool are worked, by their places, so that the
+// way to a ladder stays dry: its walls once round, beginning beside the ladder's own and
+// ending with that, then its floor from what lies farthest to what lies at the ladder's
+// foot, then everything else as it stands.
+func Order(panels []takeoff.Panel, ladder geometry.Point) []int {
+	var walls, floors, rest []int
+	var middle geometry.Point
+	for i, p := range panels {
+		switch {
+		case p.At == (geometry.Point{}):
+			rest = append(rest, i)
+		case p.Facing == takeoff.Vertical:
+			walls = append(walls, i)
+			middle.X, middle.Y = middle.X+p.At.X, middle.Y+p.At.Y
+		default:
+			floors = append(floors, i)
+		}
+	}
+	middle = geometry.Point{X: middle.X / float64(max(1, len(walls))), Y: middle.Y / float64(max(1, len(walls)))}
+	turn := func(p geometry.Point) float64 { return math.Atan2(p.Y-middle.Y, p.X-middle.X) }
+	far := func(i int) float64 { return panels[i].At.Distance(ladder) }
+	if len(walls) > 0 {
+		own := slices.MinFunc(walls, func(i, j int) int { return cmp.Compare(far(i), far(j)) })
+		begin := turn(panels[own].At)
+		round := func(i int) float64 {
+			if by := math.Mod(turn(panels[i].At)-begin+4*math.Pi, 2*math.Pi); i != own && by > 1e-9 {
+				return by
+			}
+			return 2 * math.Pi
+		}
+		slices.SortStableFunc(walls, func(i, j int) int {
+			return cmp.Or(cmp.Compare(round(i), round(j)), cmp.Compare(far(j), far(i)))
+		})
+	}
+	slices.SortStableFunc(floors, func(i, j int) int { return cmp.Compare(far(j), far(i)) })
+	return append(append(walls, floors...), rest...)
 }
 
 // Allot walks through the panels in their order and gives each share its part of
@@ -64,8 +117,16 @@ func (s *Section) take(p takeoff.Panel, at int, from, to float64) {
 	s.Area += measure.Area(to - from)
 	s.Spans = append(s.Spans, Cover{
 		Panel: at, Name: p.Name, Area: measure.Area(to - from), Whole: from == 0 && to == float64(p.Area),
-		From: along(p, from), To: along(p, to),
+		From: along(p, from), To: along(p, to), Lifts: lifts(p),
 	})
+}
+
+// lifts is in how many bands a wall is worked; 0 where one does.
+func lifts(p takeoff.Panel) int {
+	if high := float64(max(p.Start, p.End)); p.Facing == takeoff.Vertical && p.Run > 0 && high > reachOf {
+		return int(math.Ceil(high / reachOf))
+	}
+	return 0
 }
 
 // along is the place on a panel's run up to which it holds an area. The breadth
@@ -80,6 +141,36 @@ func along(p takeoff.Panel, area float64) measure.Length {
 	bend := (b - a) / (2 * run)
 	root := math.Sqrt(math.Max(0, a*a+4*bend*part))
 	return measure.Length(math.Min(run, 2*part/(a+root)))
+}
+
+// Pour says how much of each batch goes as beads onto each piece that its section covers, and
+// how much of that into the narrow strips of a piece, with the first batch that comes to it.
+func Pour(panels []takeoff.Panel, sections []Section, batches []kit.Batch, strips []takeoff.Narrow, takes func(takeoff.Panel) float64) {
+	poured := make(map[string]bool)
+	for n := range sections {
+		s := &sections[n]
+		whole := 0.0
+		for _, span := range s.Spans {
+			whole += float64(span.Area) * takes(panels[span.Panel])
+		}
+		for _, span := range s.Spans {
+			p := panels[span.Panel]
+			if p.Facing != takeoff.Level || whole == 0 {
+				continue
+			}
+			each := batches[n].Volume * measure.Volume(takes(p)/whole)
+			s.Beads = append(s.Beads, Bead{Name: p.Name, Volume: each * measure.Volume(span.Area)})
+			if poured[p.Name] {
+				continue
+			}
+			poured[p.Name] = true
+			for _, strip := range strips {
+				if strip.Piece == p.Name {
+					s.Beads = append(s.Beads, Bead{Name: strip.Piece + ", " + strip.Name, Narrow: true, Volume: each * measure.Volume(strip.Area)})
+				}
+			}
+		}
+	}
 }
 
 // Joins tells where a join parts panels of one group, such as the face of a

@@ -85,6 +85,14 @@ type Takeoff struct {
 	Exposed      measure.Length    `json:"exposed,omitempty" doc:"Length of the poured edges of a top, m"`
 	RunOff       measure.Area      `json:"runOff,omitempty" doc:"Film that runs over the edges and drips off, as an area, m²"`
 	Strips       []Narrow          `json:"strips,omitempty" doc:"Narrow places beside cut-outs"`
+	Flights      []Flight          `json:"flights,omitempty" doc:"Flights of steps among the parts"`
+}
+
+// Flight is a flight of steps.
+type Flight struct {
+	Name  string       `json:"name"`
+	Count int          `json:"count" doc:"Steps"`
+	Area  measure.Area `json:"area" doc:"m² of all of them"`
 }
 
 // measureFloor gives the area and edges of a floor.

@@ -39,7 +39,7 @@ func (p Pool) freeform(t *Takeoff, b *bed, path string, units measure.System) ([
 	t.Figures = append(t.Figures, Figure{Name: "Top edge", Kind: "shell", Ring: p.Outline})
 	for i, a := range ring {
 		next := (i + 1) % len(ring)
-		t.wall(fmt.Sprintf("Wall %d", i+1), a.Distance(ring[next]), depths[i], depths[next])
+		t.wall(fmt.Sprintf("Wall %d", i+1), a.Distance(ring[next]), depths[i], depths[next], a.Toward(ring[next], 0.5))
 		b.least = math.Min(b.least, depths[i])
 	}
 	for _, d := range depths {
@@ -55,6 +55,7 @@ func (p Pool) freeform(t *Takeoff, b *bed, path string, units measure.System) ([
 // beds adds the floor, by how steep its planes lie.
 func (t *Takeoff) beds(points []geometry.Point, triangles []geometry.Triangle, depths []float64, line float64, b *bed) {
 	var area, flat [3]float64
+	var middle [3]geometry.Point // weighed by the area on plan
 	facings := [3]Facing{Level, Steep, Vertical}
 	for _, tri := range triangles {
 		a, q, r := points[tri[0]], points[tri[1]], points[tri[2]]
@@ -71,6 +72,8 @@ func (t *Takeoff) beds(points []geometry.Point, triangles []geometry.Triangle, d
 			if facing(slope) == f {
 				area[i] += plan * math.Hypot(1, slope)
 				flat[i] += plan
+				middle[i].X += plan * (a.X + q.X + r.X) / 3
+				middle[i].Y += plan * (a.Y + q.Y + r.Y) / 3
 			}
 		}
 		b.water += plan * wetDepth(da-line, dq-line, dr-line)
@@ -83,7 +86,7 @@ func (t *Takeoff) beds(points []geometry.Point, triangles []geometry.Triangle, d
 		var in inputs
 		in.area("On plan", flat[i])
 		in.count("Planes between points", len(triangles))
-		t.add(Panel{Name: name, Facing: facings[i], Area: measure.Area(area[i]), Group: len(t.Panels)},
+		t.add(Panel{Name: name, Facing: facings[i], Area: measure.Area(area[i]), Group: len(t.Panels), At: geometry.Point{X: middle[i].X / flat[i], Y: middle[i].Y / flat[i]}},
 			measure.Working{Formula: "Σ area on plan × √(1 + slope²), over the planes between neighbouring points", Inputs: in.values, Source: "Delaunay triangulation; each plane by the cross product of two of its sides"})
 	}
 }

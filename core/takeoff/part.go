@@ -168,6 +168,9 @@ func (t *Takeoff) addParts(f Floor, path string) []finding.Finding {
 		t.Area += area
 		t.Parts += area
 		t.Facing = t.Facing.plus(part.facings(area))
+		if part.Kind == Stairs {
+			t.Flights = append(t.Flights, Flight{w.Title, part.Count, area})
+		}
 		t.Pieces = append(t.Pieces, Piece{Name: w.Title, Area: area})
 		t.PartWorkings = append(t.PartWorkings, w)
 		t.Working.Inputs = append(t.Working.Inputs, measure.Value{Name: "plus " + w.Title, Kind: measure.KindArea, SI: w.Result.SI})

@@ -46,13 +46,13 @@ func (p Pool) profile(reaches []reach) []geometry.Point {
 }
 
 // wall adds an upright panel whose depth falls evenly along its run.
-func (t *Takeoff) wall(name string, run, from, to float64) {
+func (t *Takeoff) wall(name string, run, from, to float64, at geometry.Point) {
 	if run <= geometry.Tolerance {
 		return
 	}
 	var in inputs
 	area := in.length("Run", measure.Length(run)) * (in.length("Depth where it begins", measure.Length(from)) + in.length("Depth where it ends", measure.Length(to))) / 2
-	t.add(Panel{Name: name, Facing: Vertical, Area: measure.Area(area), Run: measure.Length(run), Start: measure.Length(from), End: measure.Length(to), Group: len(t.Panels)},
+	t.add(Panel{Name: name, Facing: Vertical, Area: measure.Area(area), Run: measure.Length(run), Start: measure.Length(from), End: measure.Length(to), Group: len(t.Panels), At: at},
 		measure.Working{Formula: "run × (depth + depth) ÷ 2", Inputs: in.values})
 }
 
@@ -66,7 +66,7 @@ func (t *Takeoff) apron(name, kind string, first, second, run, drop float64, rin
 	var in inputs
 	area := (in.length("First edge", measure.Length(first)) + in.length("Second edge", measure.Length(second))) / 2 *
 		math.Hypot(in.length("Run on plan", measure.Length(run)), in.length("Fall", measure.Length(drop)))
-	t.add(Panel{Name: name, Facing: facing(drop / math.Max(run, 1e-12)), Area: measure.Area(area), Run: measure.Length(sloped), Start: measure.Length(first), End: measure.Length(second), Group: len(t.Panels)},
+	t.add(Panel{Name: name, Facing: facing(drop / math.Max(run, 1e-12)), Area: measure.Area(area), Run: measure.Length(sloped), Start: measure.Length(first), End: measure.Length(second), Group: len(t.Panels), At: ring.Middle()},
 		measure.Working{Formula: "(edge + edge) ÷ 2 × √(run² + fall²)", Inputs: in.values, Source: "Area of a trapezium on its slope"})
 	t.Figures = append(t.Figures, Figure{Name: name, Kind: kind, Ring: ring})
 }
@@ -97,24 +97,25 @@ func (p Pool) straight(t *Takeoff, b *bed, reaches []reach) {
 		open = "Left wall"
 	}
 	t.Figures = append(t.Figures, Figure{Name: "Top edge", Kind: "shell", Ring: p.edge(arm)})
-	t.wall("Deep end wall", width, end, end)
-	for _, side := range []string{"Left wall", "Right wall"} {
+	t.wall("Deep end wall", width, end, end, geometry.Point{X: length, Y: width / 2})
+	for n, side := range []string{"Left wall", "Right wall"} {
+		aside := width * float64(1-n)
 		if p.Hopper != nil {
-			t.wall(side+" beside the hopper", length-flat, broken, broken)
+			t.wall(side+" beside the hopper", length-flat, broken, broken, geometry.Point{X: (flat + length) / 2, Y: aside})
 		}
 		for _, r := range slices.Backward(reaches) {
 			name := side + " along the " + r.name
 			if side == open && arm.Out > 0 {
-				t.opened(name, r, float64(arm.At), float64(arm.At+arm.Width))
+				t.opened(name, r, float64(arm.At), float64(arm.At+arm.Width), aside)
 			} else {
-				t.wall(name, r.to-r.from, r.then, r.at)
+				t.wall(name, r.to-r.from, r.then, r.at, geometry.Point{X: (r.from + r.to) / 2, Y: aside})
 			}
 		}
 	}
 	if arm.Out > 0 {
 		p.arm(t, b, reaches, arm)
 	}
-	t.wall("Shallow end wall", width, start, start)
+	t.wall("Shallow end wall", width, start, start, geometry.Point{Y: width / 2})
 	if p.Hopper != nil {
 		p.hopper(t, b, broken, deep)
 	}
@@ -157,17 +158,17 @@ func (r reach) wet(line float64) (from, to float64) {
 }
 
 // opened adds the wall along a reach but for the opening of an arm.
-func (t *Takeoff) opened(name string, r reach, from, to float64) {
+func (t *Takeoff) opened(name string, r reach, from, to, aside float64) {
 	if to < r.to {
 		begin := math.Max(to, r.from)
-		t.wall(name, r.to-begin, r.then, r.depth(begin))
+		t.wall(name, r.to-begin, r.then, r.depth(begin), geometry.Point{X: (begin + r.to) / 2, Y: aside})
 	}
 	if from > r.from {
 		stop := math.Min(from, r.to)
 		if to < r.to && from > r.from {
 			name += ", before the arm"
 		}
-		t.wall(name, stop-r.from, r.depth(stop), r.at)
+		t.wall(name, stop-r.from, r.depth(stop), r.at, geometry.Point{X: (r.from + stop) / 2, Y: aside})
 	}
 }
 
@@ -185,11 +186,11 @@ func (p Pool) arm(t *Takeoff, b *bed, reaches []reach, arm Arm) {
 			continue
 		}
 		if from >= r.from-geometry.Tolerance && from < r.to {
-			t.wall("Arm, near side wall", out, r.depth(from), r.depth(from))
+			t.wall("Arm, near side wall", out, r.depth(from), r.depth(from), geometry.Point{X: from, Y: base + sign*out/2})
 		}
-		t.wall("Arm, end wall along the "+r.name, z-a, r.depth(a), r.depth(z))
+		t.wall("Arm, end wall along the "+r.name, z-a, r.depth(a), r.depth(z), geometry.Point{X: (a + z) / 2, Y: base + sign*out})
 		if to <= r.to+geometry.Tolerance && to > r.from {
-			t.wall("Arm, far side wall", out, r.depth(to), r.depth(to))
+			t.wall("Arm, far side wall", out, r.depth(to), r.depth(to), geometry.Point{X: to, Y: base + sign*out/2})
 		}
 		ring := box(a, math.Min(base, base+sign*out), z, math.Max(base, base+sign*out))
 		name := "Floor of the arm"
@@ -257,7 +258,7 @@ func (p Pool) curved(t *Takeoff, b *bed, reaches []reach) {
 	b.around = e.Perimeter()
 	for _, r := range slices.Backward(reaches) {
 		whole := len(reaches) == 1
-		for _, side := range []string{"Left", "Right"} {
+		for n, side := range []string{"Left", "Right"} {
 			name := side + " wall along the " + r.name
 			if whole {
 				name = side + " half of the wall"
@@ -266,7 +267,7 @@ func (p Pool) curved(t *Takeoff, b *bed, reaches []reach) {
 			run := in.length("Half the curve", measure.Length(e.Arc(r.from, r.to, func(float64) float64 { return 1 })))
 			area := e.Arc(r.from, r.to, r.depth)
 			mean := in.length("Mean depth along it", measure.Length(area/run))
-			t.add(Panel{Name: name, Facing: Vertical, Area: measure.Area(area), Run: measure.Length(run), Start: measure.Length(r.then), End: measure.Length(r.at), Group: len(t.Panels)},
+			t.add(Panel{Name: name, Facing: Vertical, Area: measure.Area(area), Run: measure.Length(run), Start: measure.Length(r.then), End: measure.Length(r.at), Group: len(t.Panels), At: e.On((r.from+r.to)/2, n == 0)},
 				measure.Working{Formula: fmt.Sprintf("length of the curve × mean depth, %.4g", mean), Inputs: in.values, Source: "Elliptic integral of the second kind, by Gauss–Legendre quadrature"})
 		}
 	}
@@ -277,7 +278,7 @@ func (p Pool) curved(t *Takeoff, b *bed, reaches []reach) {
 		drop := in.length("Fall", measure.Length(math.Abs(r.then-r.at)))
 		run := in.length("over", measure.Length(r.to-r.from))
 		ring := e.Ring(r.from, r.to)
-		t.add(Panel{Name: capital(r.name), Facing: facing(r.slope()), Area: measure.Area(flat * math.Hypot(run, drop) / run), Group: len(t.Panels)},
+		t.add(Panel{Name: capital(r.name), Facing: facing(r.slope()), Area: measure.Area(flat * math.Hypot(run, drop) / run), Group: len(t.Panels), At: ring.Middle()},
 			measure.Working{Formula: "area on plan × √(run² + fall²) ÷ run", Inputs: in.values, Source: "Area of an ellipse between two chords"})
 		t.Figures = append(t.Figures, Figure{Name: capital(r.name), Kind: r.kind(), Ring: ring})
 		from, to := r.wet(float64(p.Water))

@@ -97,6 +97,8 @@ type Panel struct {
 	Start  measure.Length `json:"start" doc:"Its breadth where the run begins, m"`
 	End    measure.Length `json:"end" doc:"Its breadth where the run ends, m"`
 	Group  int            `json:"group" doc:"Panels of one group are best not parted by a join"`
+
+	At geometry.Point `json:"-"` // its middle on plan, of a wall or a plane of a pool
 }
 
 // Figure is a line of the picture of a surface.
