@@ -73,6 +73,35 @@ func TestAJoinIsDragged(t *testing.T) {
 	p.until(fmt.Sprintf(`document.querySelector('[data-test=tape-marks]').innerText === %q`, tape))
 }
 
+// A hall in which people must get past keeps one side passable: what lies along a wall waits
+// until the rest can be walked on. Of two doors the one that is never shut is taken.
+func TestASideStaysPassable(t *testing.T) {
+	p := begin(t, "Ferry passage")
+	p.rectangle("14 m", "6 m")
+	p.at("build-up")
+	p.choose("Add a coat of", "Keelbody")
+	p.saved()
+	p.at("measure")
+	p.choose("Wall with the exit", "wall 4")
+	p.click("[data-test=ways-out] summary")
+	p.fill("Shut at", "09:30")
+	p.choose("Put on the plan", "Another exit")
+	p.clickOn("[data-test=outline]", 150, 0)
+	p.sees("[data-test=ways-out]", "Exit 2")
+	p.fill("Stays passable", "1.5 m")
+	p.look("ways-out")
+	p.click("[data-test=passable]")
+	p.until(`[...document.querySelectorAll("[role=tab]")].some((t) => t.innerText.includes("along wall 1"))`)
+	p.sees(".totals", "63 m²") // 14 m × 4.5 m
+	p.saved()
+	p.surface("Floor 1, along wall 1")
+	p.sees(".totals", "21 m²")
+	p.until(`document.querySelector('[data-test=after]').selectedOptions[0].textContent.includes('Floor 1 can be walked on')`)
+	p.look("passable")
+	p.click("[data-test=undo]")
+	p.sees(".totals", "84 m²")
+}
+
 // One person alone lays an L with a column and one door by half kits, works around the
 // column towards the door, and sees the hour as a list on a phone.
 func TestAloneOverAnL(t *testing.T) {

@@ -257,7 +257,7 @@ func (t terms) asTaken(i int, panels []takeoff.Panel, sections []pour.Section) {
 
 // down gives the flights of steps of a floor to the first batches of a coat: what is left of
 // each for the floor, and the steps of each; nil where there are none.
-func (t terms) down(off *takeoff.Takeoff, d *kit.Division) ([]float64, [][]pour.Flight) {
+func (t terms) down(off *takeoff.Takeoff, d *kit.Division) ([]float64, [][]pour.Descent) {
 	if len(off.Flights) == 0 {
 		return shares(d), nil
 	}
@@ -305,7 +305,7 @@ func takes(l layer) func(takeoff.Panel) float64 {
 
 // owned are sections as a coat has them: named for it, each with its part of the
 // edges, steps and ramps.
-func (t terms) owned(sections []pour.Section, l layer, d *kit.Division, off *takeoff.Takeoff, steps [][]pour.Flight) []pour.Section {
+func (t terms) owned(sections []pour.Section, l layer, d *kit.Division, off *takeoff.Takeoff, steps [][]pour.Descent) []pour.Section {
 	own := slices.Clone(sections)
 	evenly, whole := off.Parts, measure.Area(0)
 	for n := range own {

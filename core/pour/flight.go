@@ -15,8 +15,8 @@ const floorLeast = 0.1
 // that nobody has to come back over what is wet. Areas are what each batch covers in all; it
 // returns what is left of each for the floor, and the steps of each. Where a step is more
 // than a batch covers, the steps stay with the other parts, which is told by nil.
-func Down(flights []takeoff.Flight, areas []float64) (floor []float64, steps [][]Flight) {
-	floor, steps = append([]float64(nil), areas...), make([][]Flight, len(areas))
+func Down(flights []takeoff.Flight, areas []float64) (floor []float64, steps [][]Descent) {
+	floor, steps = append([]float64(nil), areas...), make([][]Descent, len(areas))
 	n, room := 0, 0.0
 	if len(areas) > 0 {
 		room = areas[0] * (1 - floorLeast)
@@ -33,7 +33,7 @@ func Down(flights []takeoff.Flight, areas []float64) (floor []float64, steps [][
 				continue
 			}
 			area := float64(fit) * each
-			steps[n] = append(steps[n], Flight{Name: f.Name, From: done + 1, To: done + fit, Area: measure.Area(area)})
+			steps[n] = append(steps[n], Descent{Name: f.Name, From: done + 1, To: done + fit, Area: measure.Area(area)})
 			floor[n], room, done = floor[n]-area, room-area, done+fit
 		}
 	}

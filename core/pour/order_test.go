@@ -130,12 +130,12 @@ func TestStepsFromTheTopDown(t *testing.T) {
 	if !near(floor[0], 0.5) || !near(floor[1], 3.5) || !near(floor[2], 5) {
 		t.Errorf("%v", floor)
 	}
-	if want := [][]Flight{{{"Stairs", 1, 9, 4.5}}, {{"Stairs", 10, 12, 1.5}}, nil}; !reflect.DeepEqual(steps, want) {
+	if want := [][]Descent{{{"Stairs", 1, 9, 4.5}}, {{"Stairs", 10, 12, 1.5}}, nil}; !reflect.DeepEqual(steps, want) {
 		t.Errorf("%+v", steps)
 	}
 	// Two flights follow each other; one that a batch cannot cover a step of stays apart.
 	floor, steps = Down([]takeoff.Flight{{Name: "Up", Count: 2, Area: 1}, {Name: "Down", Count: 3, Area: 3}}, []float64{3, 3})
-	if want := [][]Flight{{{"Up", 1, 2, 1}, {"Down", 1, 1, 1}}, {{"Down", 2, 3, 2}}}; !reflect.DeepEqual(steps, want) || !near(floor[0], 1) || !near(floor[1], 1) {
+	if want := [][]Descent{{{"Up", 1, 2, 1}, {"Down", 1, 1, 1}}, {{"Down", 2, 3, 2}}}; !reflect.DeepEqual(steps, want) || !near(floor[0], 1) || !near(floor[1], 1) {
 		t.Errorf("%v, %+v", floor, steps)
 	}
 	if floor, steps := Down([]takeoff.Flight{{Name: "Wide", Count: 1, Area: 4}}, []float64{4, 4}); steps != nil || !near(floor[0], 4) {

@@ -57,15 +57,15 @@ type Section struct {
 	Rings   []geometry.Ring `json:"rings" doc:"Outlines counter-clockwise, holes clockwise; of a floor"`
 	Spans   []Cover         `json:"spans,omitempty" doc:"What it covers of the panels of a top or a pool"`
 	Beads   []Bead          `json:"beads,omitempty" doc:"What of its batch is poured where, on a top"`
-	Steps   []Flight        `json:"steps,omitempty" doc:"What it covers of flights of steps, before its part of the floor"`
+	Steps   []Descent        `json:"steps,omitempty" doc:"What it covers of flights of steps, before its part of the floor"`
 	Patches int             `json:"patches" doc:"Separate pieces; more than one is awkward"`
 	Beside  []int           `json:"beside,omitempty" doc:"Numbers of the sections worked before whose wet edge it meets"`
 	Edge    measure.Length  `json:"edge,omitempty" doc:"m of wet edge that it meets"`
 	Label   geometry.Point  `json:"label" doc:"A place inside for its number"`
 }
 
-// Flight is a stretch of a flight of steps.
-type Flight struct {
+// Descent is a stretch of a flight of steps.
+type Descent struct {
 	Name string       `json:"name"`
 	From int          `json:"from" doc:"Counted from the top, from 1"`
 	To   int          `json:"to"`

@@ -39,6 +39,7 @@ const looks: Record<Stint['act'], string> = {
   'cut-in': 'lay',
   spread: 'lay',
   roll: 'lay',
+  'cross-roll': 'lay',
   broadcast: 'lay',
 }
 /** What each does, stints of one look at one batch that follow each other drawn as one. */

@@ -19,6 +19,10 @@ function zone(event: Event): void {
   const name = (event.target as HTMLInputElement).value.trim()
   desk.editor.edit('zone', (f) => (f.job.zone = name || undefined))
 }
+function light(event: Event): void {
+  const at = (event.target as HTMLInputElement).value
+  desk.editor.edit('light', (f) => (f.job.light = at || undefined))
+}
 function finished(event: Event): void {
   const day = (event.target as HTMLInputElement).value
   desk.editor.edit('done', (f) => (f.job.done = day || undefined))
@@ -94,6 +98,15 @@ function setCurrency(event: Event): void {
         :locked="!session.mayEdit"
         :fault="fault('/job/hours')"
         @change="(h) => desk.editor.edit('hours', (f) => (f.job.hours = h))"
+      />
+      <TextField
+        label="Light until"
+        type="time"
+        :model-value="desk.file.value.job.light"
+        :readonly="!session.mayEdit"
+        :fault="fault('/job/light')"
+        told="Where no lamps light the place: when hair and thin spots are no longer seen"
+        @change="light"
       />
       <TextField
         label="Finished on"

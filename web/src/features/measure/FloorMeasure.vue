@@ -19,6 +19,7 @@ import PlanThings from './PlanThings.vue'
 import QuantityField from '../../fields/QuantityField.vue'
 import RoundWall from './RoundWall.vue'
 import { useReshape } from './useReshape'
+import WaysOut from './WaysOut.vue'
 import WallEntry from './WallEntry.vue'
 
 const MM = 0.001
@@ -28,11 +29,12 @@ const session = useSession()
 const draft = useDraft()
 const grid = useGrid()
 const { reshape, trouble } = useReshape()
-type Place = 'exit' | 'mixing' | 'door' | 'drain'
+type Place = 'exit' | 'other' | 'mixing' | 'door' | 'drain'
 const placing = ref<Place | null>(null)
 const lineKind = ref<FloorLine['kind']>('crack')
 const importing = ref(false)
 const hints: Record<Place, string> = {
+  other: 'Click at the wall where another door is; Escape ends.',
   exit: 'Click the wall with the door by which the crew leaves.',
   mixing: 'Click the place where batches are mixed, on the floor or at its edge.',
   door: 'Click the wall in which the door stands.',
@@ -77,6 +79,12 @@ const marks = computed<PlanMark[]>(() => [
   ...(desk.surfacePlan.value?.exit
     ? [{ id: 'exit', name: 'exit', kind: 'exit', at: desk.surfacePlan.value.exit.at } satisfies PlanMark]
     : []),
+  ...(desk.surface.value.layout.others ?? []).map((e, n): PlanMark => ({
+    id: `exit-${n}`,
+    name: `exit ${n + 2}`,
+    kind: 'exit',
+    at: e.at,
+  })),
   ...(desk.surface.value.layout.mixing
     ? [
         {
@@ -124,7 +132,7 @@ function take(points: Point[], inner: { name: string; outline: Point[] }[]): voi
     s.floor.outline = points
     s.floor.walk = undefined
     s.given = undefined
-    s.layout.exit = s.layout.mixing = undefined
+    s.layout.exit = s.layout.mixing = s.layout.others = undefined
     s.floor.holes = inner.map((h, n) => ({
       id: newId(),
       name: h.name || `Column ${n + 1}`,
@@ -138,7 +146,13 @@ function putOnPlan(event: Event): void {
   const wanted = select.value
   select.value = ''
   draft.cancel()
-  if (wanted === 'exit' || wanted === 'mixing' || wanted === 'door' || wanted === 'drain')
+  if (
+    wanted === 'exit' ||
+    wanted === 'other' ||
+    wanted === 'mixing' ||
+    wanted === 'door' ||
+    wanted === 'drain'
+  )
     placing.value = wanted
   else if (wanted === 'zone') begin('zone')
   else if (wanted) {
@@ -151,6 +165,11 @@ function place(at: Point): void {
   const kind = placing.value
   placing.value = null
   if (kind === 'exit') setExit(nearestOn(outline.value, at))
+  else if (kind === 'other')
+    desk.editSurface(
+      'another exit',
+      (s) => (s.layout.others = [...(s.layout.others ?? []), { at: nearestOn(outline.value, at) }]),
+    )
   else if (kind === 'mixing') setMixing(at)
   else if (kind)
     desk.editSurface(`add ${kind}`, (s) => {
@@ -185,6 +204,11 @@ function moveRing(id: string, points: Point[], label: string): void {
 function moveMark(id: string, at: Point): void {
   if (id === 'exit') return setExit(nearestOn(outline.value, at))
   if (id === 'mixing') return setMixing(at)
+  if (id.startsWith('exit-'))
+    return desk.editSurface(`${id} place`, (s) => {
+      const other = s.layout.others?.[Number(id.slice('exit-'.length))]
+      if (other) other.at = nearestOn(outline.value, at)
+    })
   desk.editSurface(`${id} place`, (s) => {
     const f = s.floor.fittings?.find((one) => one.id === id)
     if (f) f.at = f.kind === 'door' ? nearestOn(outline.value, at) : at
@@ -253,6 +277,7 @@ useEventListener(window, 'keydown', (event) => {
       >
         <option value="">Put on the plan …</option>
         <option value="exit">The exit</option>
+        <option v-if="desk.surface.value.layout.exit" value="other">Another exit</option>
         <option value="mixing">The mixing place</option>
         <option value="door">A door</option>
         <option value="drain">A drain</option>
@@ -340,6 +365,7 @@ useEventListener(window, 'keydown', (event) => {
           </details>
           <GivenArea v-if="!measured" />
           <FloorParts v-if="takeoff" />
+          <WaysOut v-if="measured" />
           <PlanThings v-if="measured" />
         </template>
       </div>

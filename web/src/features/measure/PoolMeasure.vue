@@ -12,6 +12,7 @@ import { useSession } from '../people/session'
 import DrawingImport from './DrawingImport.vue'
 import GivenArea from './GivenArea.vue'
 import GridPick from '../../drawing/GridPick.vue'
+import LadderPick from './LadderPick.vue'
 import MeasureTotals from './MeasureTotals.vue'
 import OutlineEditor from '../../drawing/OutlineEditor.vue'
 import PoolFields from './PoolFields.vue'
@@ -38,14 +39,28 @@ const rings = computed<PlanRing[]>(() =>
     ? [{ id: 'shell', kind: 'outline', name: '', points: outline.value, measured: true }]
     : [],
 )
-const marks = computed<PlanMark[]>(() =>
-  (pool.value.depths ?? []).map((d) => ({
+const marks = computed<PlanMark[]>(() => [
+  ...(pool.value.depths ?? []).map((d): PlanMark => ({
     id: d.id,
     kind: 'depth',
     name: session.format('length', d.depth),
     at: d.at,
   })),
-)
+  ...(desk.surface.value.layout.exit
+    ? [{ id: 'ladder', kind: 'exit', name: 'ladder', at: desk.surface.value.layout.exit } satisfies PlanMark]
+    : []),
+])
+const laddering = ref(false)
+const placing = computed(() => {
+  if (laddering.value) return 'Click where the ladder stands; Escape ends.'
+  return sounding.value
+    ? `Click where the depth is ${session.format('length', depth.value)}; Escape ends.`
+    : undefined
+})
+function setLadder(at: Point): void {
+  laddering.value = false
+  desk.editSurface('ladder', (s) => (s.layout.exit = nearestOn(outline.value, at)))
+}
 const forms: Record<Pool['form'], string> = {
   rectangle: 'Rectangle',
   l: 'L',
@@ -74,12 +89,14 @@ function onWall(at: Point): Point {
   return distance(wall, at) < NEAR ? wall : at
 }
 function sound(at: Point): void {
+  if (laddering.value) return setLadder(at)
   set(
     'add depth',
     (p) => (p.depths = [...(p.depths ?? []), { id: newId(), at: onWall(at), depth: depth.value }]),
   )
 }
 function moveDepth(id: string, at: Point): void {
+  if (id === 'ladder') return setLadder(at)
   set(`${id} place`, (p) => {
     const d = p.depths?.find((one) => one.id === id)
     if (d) d.at = onWall(at)
@@ -92,7 +109,10 @@ function setDepth(id: string, value: number): void {
   })
 }
 function turn(label: string, by: (p: Point) => Point): void {
-  set(label, (p) => {
+  desk.editSurface(label, (s) => {
+    const p = s.pool
+    if (!p) return
+    if (s.layout.exit) s.layout.exit = free.value ? by(s.layout.exit) : undefined
     Object.assign(p, mapPoints(p, by))
     if (label === 'mirror' && p.arm) p.arm.mirrored = p.arm.mirrored ? undefined : true
   })
@@ -102,7 +122,7 @@ useEventListener(window, 'keydown', (event) => {
   if (event.key === 'Enter' && draft.drawing.value) close()
   else if (event.key === 'Escape') {
     draft.cancel()
-    sounding.value = false
+    sounding.value = laddering.value = false
   } else if (event.key === 'Backspace' && draft.drawing.value) draft.back()
 })
 </script>
@@ -130,6 +150,13 @@ useEventListener(window, 'keydown', (event) => {
           @click="sounding = !sounding"
           >{{ sounding ? 'Depths done' : 'Add depths' }}</v-btn
         >
+        <v-btn
+          :disabled="rings.length === 0 || draft.drawing.value"
+          :active="laddering"
+          data-test="place-ladder"
+          @click="laddering = !laddering"
+          >Place the ladder</v-btn
+        >
         <GridPick v-model="grid" />
       </template>
     </template>
@@ -155,9 +182,7 @@ useEventListener(window, 'keydown', (event) => {
         :faults="desk.surfacePlan.value?.faults"
         :draft="draft"
         :grid="grid"
-        :placing="
-          sounding ? `Click where the depth is ${session.format('length', depth)}; Escape ends.` : undefined
-        "
+        :placing="placing"
         @ring="(_, points, label) => set(label, (p) => (p.outline = points))"
         @mark="moveDepth"
         @place="sound"
@@ -221,6 +246,7 @@ useEventListener(window, 'keydown', (event) => {
           </ol>
         </details>
         <PoolFields />
+        <LadderPick v-if="begun && !free" />
         <PoolParts v-if="begun" />
         <GivenArea v-if="!begun" />
       </template>

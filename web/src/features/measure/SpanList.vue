@@ -14,9 +14,12 @@ function words(s: Span): string {
     return s.whole ? s.name : `part of ${s.name} (${session.format('area', s.area)})`
   return `${s.name} from ${session.format('length', s.from)} to ${session.format('length', s.to)}`
 }
+function lifted(s: Span): string {
+  return s.lifts ? `${words(s)}, in ${s.lifts} bands` : words(s)
+}
 /** A long run of whole panels is told by its first and last. */
 function brief(spans: Span[]): string[] {
-  if (spans.length <= FEW) return spans.map(words)
+  if (spans.length <= FEW) return spans.map(lifted)
   const inner = spans.slice(1, -1)
   const first = spans[0]
   const last = spans.at(-1)
@@ -49,6 +52,10 @@ const rows = computed(() => (props.coat.sections ?? []).map((s) => ({ ...s, cove
         </th>
         <td>
           <span v-for="(c, i) in s.covers" :key="i" class="covers">{{ c }}</span>
+          <span v-for="b in s.beads ?? []" :key="b.name" class="covers small quiet"
+            >{{ session.format('volume', b.volume) }} {{ b.narrow ? 'of it into the strip of' : 'over' }}
+            {{ b.name }}</span
+          >
         </td>
         <td class="num">{{ session.format('area', s.area + s.parts) }}</td>
       </tr>

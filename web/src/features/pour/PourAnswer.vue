@@ -25,6 +25,7 @@ const chances = computed(() => {
     { words: 'a film closes unfinished', of: o.film },
     { words: 'a lap line shows', of: o.join },
     { words: 'the shift ends first', of: o.shift },
+    { words: 'it is dark first', of: o.light },
   ].filter((c) => c.of.of > 0)
 })
 </script>

@@ -43,6 +43,7 @@ function from(m: Mark): string {
         <tr v-for="(m, i) in cut.marks" :key="i">
           <td>
             <strong v-if="i === 0">{{ cut.after }} | {{ cut.with.join(', ') }}</strong>
+            <span v-if="i === 0 && cut.on" class="small quiet seam">on the {{ cut.on }}</span>
           </td>
           <td>{{ place(m) }}</td>
           <td>{{ from(m) }}</td>
@@ -56,6 +57,9 @@ function from(m: Mark): string {
 </template>
 
 <style scoped>
+.seam {
+  display: block;
+}
 .scroll {
   overflow-x: auto;
 }

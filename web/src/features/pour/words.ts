@@ -9,6 +9,7 @@ export const acts: Record<Stint['act'], string> = {
   'cut-in': 'cuts in',
   spread: 'spreads',
   roll: 'rolls',
+  'cross-roll': 'cross-rolls the join',
   broadcast: 'broadcasts',
 }
 export const limits: Record<Pinch['limit'], string> = {
@@ -16,6 +17,7 @@ export const limits: Record<Pinch['limit'], string> = {
   film: 'working time of the film',
   join: 'wet edge of the section before',
   shift: 'end of the shift',
+  light: 'light',
 }
 export const roles: Record<CrewMember['roles'][number], string> = {
   mixer: 'mixes',

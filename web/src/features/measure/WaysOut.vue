@@ -1,0 +1,151 @@
+<script setup lang="ts">
+import { computed, ref } from 'vue'
+import { api, refusal } from '../../api/client'
+import QuantityField from '../../fields/QuantityField.vue'
+import TextField from '../../fields/TextField.vue'
+import { taking } from '../../fields/useReader'
+import { useDesk } from '../job/useEditor'
+import { useSession } from '../people/session'
+
+/** The doors of a floor, when they are shut, and a side that stays passable. */
+const desk = useDesk()
+const session = useSession()
+const layout = computed(() => desk.surface.value.layout)
+const walls = computed(() => desk.surface.value.floor.outline.length)
+const earlier = computed(() => desk.file.value.job.surfaces.filter((s) => s.id !== desk.surface.value.id))
+const WAY = 1.2
+const wall = ref(1)
+const width = ref(WAY)
+const trouble = ref('')
+const LISTED = 60
+
+const hour = (event: Event): string | undefined => (event.target as HTMLInputElement).value || undefined
+function shut(n: number, at: string | undefined): void {
+  desk.editSurface(`door ${n} shut`, (s) => {
+    const other = s.layout.others?.[n - 1]
+    if (n === 0) s.layout.closes = at
+    else if (other) other.closes = at
+  })
+}
+function remove(n: number): void {
+  desk.editSurface('remove a door', (s) => (s.layout.others = s.layout.others?.filter((_, k) => k !== n - 1)))
+}
+function wait(event: Event): void {
+  const id = (event.target as HTMLSelectElement).value
+  desk.editSurface('order of surfaces', (s) => (s.after = id || undefined))
+}
+/** Divides the floor, so that one side stays passable until the other can be walked on. */
+async function part(): Promise<void> {
+  await taking(async () => {
+    try {
+      const { data, error } = await api.POST('/api/part', {
+        body: { surface: desk.surface.value, wall: wall.value, width: width.value },
+      })
+      trouble.value = data ? '' : refusal(error, 'The floor cannot be divided like that.')
+      if (!data) return
+      const id = desk.surface.value.id
+      desk.editor.edit('keep a side passable', (f) => {
+        f.job.surfaces = f.job.surfaces.flatMap((s) => (s.id === id ? [data.open, data.strip] : [s]))
+      })
+    } catch {
+      trouble.value = 'The server does not answer; the floor stays as it is for now.'
+    }
+  })
+}
+</script>
+
+<template>
+  <details data-test="ways-out">
+    <summary>Doors and the way out</summary>
+    <ul v-if="layout.exit" class="doors">
+      <li v-for="(e, n) in [{ closes: layout.closes }, ...(layout.others ?? [])]" :key="n">
+        <span>{{ n === 0 ? 'Exit' : `Exit ${n + 1}` }}</span>
+        <TextField
+          :label="n === 0 ? 'Shut at' : `Exit ${n + 1} shut at`"
+          type="time"
+          :model-value="e.closes"
+          :readonly="!session.mayEdit"
+          @change="shut(n, hour($event))"
+        />
+        <v-btn
+          v-if="n > 0 && session.mayEdit"
+          size="small"
+          variant="text"
+          :aria-label="`Remove exit ${n + 1}`"
+          @click="remove(n)"
+          >Remove</v-btn
+        >
+      </li>
+    </ul>
+    <p class="small quiet">
+      {{
+        layout.exit
+          ? 'The work ends at a door that is never shut, where there is one; which one, the plan chooses.'
+          : 'Put the exit on the plan, and others where there are more doors.'
+      }}
+    </p>
+    <template v-if="session.mayEdit">
+      <p class="small mt-3">
+        Where people must get past while you work, divide the floor: what lies along a wall waits until the
+        rest can be walked on.
+      </p>
+      <div class="way">
+        <label class="small"
+          >Along wall
+          <select v-model.number="wall" class="control" data-test="passable-wall" aria-label="Along wall">
+            <option v-for="n in Math.min(walls, LISTED)" :key="n" :value="n">{{ n }}</option>
+          </select></label
+        >
+        <QuantityField v-model="width" kind="length" label="Stays passable" positive />
+        <v-btn size="small" data-test="passable" @click="part">Divide</v-btn>
+      </div>
+      <p v-if="trouble" class="small" role="alert">{{ trouble }}</p>
+    </template>
+    <label v-if="earlier.length > 0" class="small after"
+      >Begins
+      <select
+        class="control"
+        aria-label="Begins after"
+        data-test="after"
+        :value="desk.surface.value.after ?? ''"
+        :disabled="!session.mayEdit"
+        @change="wait"
+      >
+        <option value="">with the job</option>
+        <option v-for="s in earlier" :key="s.id" :value="s.id">once {{ s.name }} can be walked on</option>
+      </select></label
+    >
+  </details>
+</template>
+
+<style scoped>
+.doors {
+  list-style: none;
+  padding: 0;
+  margin: 10px 0 6px;
+  display: grid;
+  gap: 8px;
+}
+.doors li {
+  display: grid;
+  grid-template-columns: 4rem 9rem 1fr;
+  justify-items: start;
+  gap: 10px;
+  align-items: end;
+}
+.way {
+  display: grid;
+  grid-template-columns: auto 1fr auto;
+  gap: 12px;
+  align-items: end;
+  margin-top: 6px;
+}
+.way select,
+.after select {
+  width: auto;
+}
+.after {
+  display: block;
+  margin-top: 12px;
+}
+</style>
