@@ -52,6 +52,13 @@ type Calendar struct {
 	byJob       map[string]Job
 	gaps        map[string][]gap // by the keys of the tasks behind them
 	few         map[work.Machine]bool
+	causes      map[string][]cause // why a task cannot be done at all times, by its key
+}
+
+// cause is a reason with the slots in which it does not stand against a task.
+type cause struct {
+	text    string
+	windows []roster.Window
 }
 
 // Build makes the calendar of jobs from the day of a time on, for some weeks, with what
@@ -66,7 +73,7 @@ func Build(h job.House, jobs []Job, booked []Booked, now time.Time, weeks int) *
 	}
 	c := &Calendar{
 		From: midnight(first, zone), Until: midnight(now, zone).AddDate(0, 0, 7*weeks), now: now, zone: zone,
-		index: make(map[string]int), byJob: make(map[string]Job), gaps: make(map[string][]gap), few: make(map[work.Machine]bool),
+		index: make(map[string]int), byJob: make(map[string]Job), gaps: make(map[string][]gap), few: make(map[work.Machine]bool), causes: make(map[string][]cause),
 	}
 	c.Problem = roster.Problem{Format: roster.Format, Version: roster.Version, SlotMinutes: int(slot / time.Minute), Horizon: c.floor(c.Until)}
 	for _, crew := range Crews(h) {
@@ -79,6 +86,7 @@ func Build(h job.House, jobs []Job, booked []Booked, now time.Time, weeks int) *
 	for _, j := range jobs {
 		c.add(j, held)
 	}
+	c.travel()
 	for _, b := range booked {
 		if _, there := c.index[b.key()]; there {
 			c.Problem.Before = append(c.Problem.Before, roster.Booking{Job: b.Job, Task: b.Task, Crew: b.Crew, Start: c.floor(b.From), End: c.ceil(b.Until)})
@@ -116,6 +124,12 @@ func (c *Calendar) crew(h job.House, crew job.StandingCrew, booked []Booked) {
 		from, until := max(free, c.ceil(s.From)), min(c.Problem.Horizon, c.floor(s.Until))
 		if until > from {
 			own.Shifts = append(own.Shifts, roster.Shift{Window: roster.Window{From: from, Until: until}, Overtime: s.Overtime})
+		}
+		for _, r := range s.Rests {
+			// A break that is shorter than a slot is not planned with.
+			if from, until := max(0, c.ceil(r.From)), min(c.Problem.Horizon, c.floor(r.Until)); until > from {
+				own.Rests = append(own.Rests, roster.Window{From: from, Until: until})
+			}
 		}
 	}
 	c.Problem.Crews = append(c.Problem.Crews, own)

@@ -87,9 +87,6 @@ func (c *Calendar) outside(at int, crew string, from, until time.Time) string {
 		return fmt.Sprintf("%s is not enough for it: it takes %s.", own.Name, strings.Join(missing, " and "))
 	}
 	start, end := c.floor(from), c.ceil(until)
-	holds := func(all []roster.Window, s roster.Slot) bool {
-		return slices.ContainsFunc(all, func(w roster.Window) bool { return w.From <= s && s < w.Until })
-	}
 	shifts := make([]roster.Window, len(own.Shifts))
 	for i, s := range own.Shifts {
 		shifts[i] = s.Window
@@ -101,11 +98,23 @@ func (c *Calendar) outside(at int, crew string, from, until time.Time) string {
 		if !holds(shifts, s) {
 			return fmt.Sprintf("it takes until %s, and the shift of %s ends %s.", c.when(until), own.Name, c.when(c.time(s)))
 		}
-		if len(t.Windows) > 0 && !holds(t.Windows, s) {
-			return fmt.Sprintf("the forecast says no %s.", c.when(c.time(s)))
+		for _, why := range c.causes[c.Tasks[at].key()] {
+			if !holds(why.windows, s) {
+				return fmt.Sprintf("%s %s.", why.text, c.when(c.time(s)))
+			}
+		}
+	}
+	for _, why := range c.causes[c.Tasks[at].key()] {
+		if !holds(why.windows, start) { // it may rest, but not begin then
+			return fmt.Sprintf("%s %s.", why.text, c.when(from))
 		}
 	}
 	return ""
+}
+
+// holds tells whether a slot lies in windows.
+func holds(all []roster.Window, s roster.Slot) bool {
+	return slices.ContainsFunc(all, func(w roster.Window) bool { return w.From <= s && s < w.Until })
 }
 
 // Opening is a stretch in which a task may begin.

@@ -470,3 +470,118 @@ func TestNothingClosesOverAWeekend(t *testing.T) {
 		t.Errorf("with a Saturday on %v", first.From)
 	}
 }
+
+// What a site asks: nobody before a day, in hours of its own, nothing loud at noon, and
+// nothing before what it takes is there. The plan keeps to it, and a check tells what does not.
+func TestWhatASiteAsks(t *testing.T) {
+	now := time.Date(2026, 11, 30, 6, 0, 0, 0, time.UTC) // a Monday
+	j := demo(t, "baggage-hall", now, func(j *job.Job) {
+		j.Zone, j.Earliest = "UTC", "2026-12-02"
+		j.Hours = &job.Hours{Days: []job.Weekday{job.Monday, job.Tuesday, job.Wednesday, job.Thursday, job.Friday}, From: "09:00", Until: "15:00"}
+		j.Quiet = []job.Break{{From: "11:00", Until: "13:00"}}
+	})
+	first := j.File.Job.Surfaces[0].Coats[0]
+	pour := string(work.PourID(first.ID))
+	j.File.Job.Awaited = []job.Delivery{{Product: first.Product, Hardener: first.Hardener, On: "2026-12-08"}}
+	c := Build(job.House{}, []Job{j}, nil, now, 6)
+	if len(c.Left) > 0 {
+		t.Fatalf("%+v", c.Left)
+	}
+	by := solved(t, c, nil)
+	loudAt := 0
+	for _, b := range by {
+		task := c.Tasks[c.index[b.key()]]
+		if b.From.Before(time.Date(2026, 12, 2, 0, 0, 0, 0, time.UTC)) {
+			t.Errorf("%s begins %v, before the client lets anybody in", task.Name, b.From)
+		}
+		if !task.Passing && (b.From.Hour() < 9 || b.Until.After(midnight(b.Until, time.UTC).Add(15*time.Hour))) {
+			t.Errorf("%s from %v to %v, outside of the site's hours", task.Name, b.From, b.Until)
+		}
+		if b.Task == pour && b.From.Before(time.Date(2026, 12, 9, 0, 0, 0, 0, time.UTC)) {
+			t.Errorf("%s begins %v, before its resin is there", task.Name, b.From)
+		}
+		if task.Kind == work.Prepare && strings.Contains(task.Name, "rind") && b.From.Hour() >= 11 && b.From.Hour() < 13 {
+			loudAt++
+		}
+	}
+	if loudAt > 0 {
+		t.Errorf("%d grindings begin in quiet hours", loudAt)
+	}
+	// Moved where it may not be, each is told by its own reason.
+	move := func(kind work.Kind, to time.Time) string {
+		for _, b := range by {
+			if task := c.Tasks[c.index[b.key()]]; b.Task == pour == (kind == work.Pour) && task.Kind == kind && (kind == work.Pour || strings.Contains(task.Name, "rind")) {
+				return c.outside(c.index[b.key()], "crew", to, to.Add(b.Until.Sub(b.From)))
+			}
+		}
+		return "there is none"
+	}
+	for _, w := range []struct {
+		kind work.Kind
+		at   time.Time
+		says string
+	}{
+		{work.Prepare, time.Date(2026, 12, 3, 11, 30, 0, 0, time.UTC), "the site wants it quiet"},
+		{work.Prepare, time.Date(2026, 12, 3, 7, 30, 0, 0, time.UTC), "nobody may work on site"},
+		{work.Pour, time.Date(2026, 12, 8, 9, 0, 0, 0, time.UTC), "what it takes is not there yet"},
+		{work.Pour, time.Date(2026, 12, 9, 9, 0, 0, 0, time.UTC), ""},
+	} {
+		if got := move(w.kind, w.at); (w.says == "") != (got == "") || !strings.HasPrefix(got, w.says) {
+			t.Errorf("%s at %v: %q, want %q", w.kind, w.at, got, w.says)
+		}
+	}
+}
+
+// A crew that is elsewhere for some hours is free before and after; a break is no end of a
+// shift. By hand: 07:00 to 16:00 less 09:00 to 11:00.
+func TestBusyHoursAndBreaks(t *testing.T) {
+	at := func(h int) time.Time { return time.Date(2026, 11, 30, h, 0, 0, 0, time.UTC) }
+	crew := Crews(job.House{})[0]
+	shifts := func(busy ...job.Busy) []Shift {
+		crew.Busy = busy
+		return Shifts(job.House{}, crew, at(0), at(23), time.UTC)
+	}
+	if s := shifts(); len(s) != 1 || len(s[0].Rests) != 1 || !s[0].Rests[0].From.Equal(at(12)) || !s[0].Rests[0].Until.Equal(at(12).Add(30*time.Minute)) {
+		t.Errorf("%+v", s)
+	}
+	if s := shifts(job.Busy{From: at(9), Until: at(11)}); len(s) != 2 || !s[0].Until.Equal(at(9)) || !s[1].From.Equal(at(11)) || !s[1].Until.Equal(at(16)) {
+		t.Errorf("%+v", s)
+	}
+	if s := shifts(job.Busy{From: at(5), Until: at(9)}, job.Busy{From: at(15), Until: at(20)}); len(s) != 1 || !s[0].From.Equal(at(9)) || !s[0].Until.Equal(at(15)) {
+		t.Errorf("%+v", s)
+	}
+	if s := shifts(job.Busy{From: at(7), Until: at(16)}); len(s) != 0 {
+		t.Errorf("%+v", s)
+	}
+	if s := shifts(job.Busy{From: at(16), Until: at(18)}); len(s) != 1 || !s[0].Until.Equal(at(16)) {
+		t.Errorf("%+v", s)
+	}
+}
+
+// A degree of latitude is 111.2 km (a 360th of 2π × 6371 km); by road 1.3 times, at 50 km/h
+// 2.89 h. Without coordinates the way leads by the yard.
+func TestTheWayBetweenJobs(t *testing.T) {
+	here, there := job.Job{Where: &job.Whereabouts{Latitude: 58, Longitude: 10}}, job.Job{Where: &job.Whereabouts{Latitude: 59, Longitude: 10}}
+	if got := drive(here, there).Hours(); got < 2.885 || got > 2.895 {
+		t.Errorf("%v h", got)
+	}
+	// On the equator a degree of longitude is as far; at 60° half as far.
+	east := func(lat float64) float64 {
+		return apart(job.Whereabouts{Latitude: lat}, job.Whereabouts{Latitude: lat, Longitude: 1})
+	}
+	if ratio := east(60) / east(0); ratio < 0.4999 || ratio > 0.5001 {
+		t.Errorf("%v", ratio)
+	}
+	near, far := job.Job{Drive: 600}, job.Job{Drive: 1800}
+	if drive(near, far) != 40*time.Minute || drive(near, job.Job{}) != 0 || drive(here, far) != 0 {
+		t.Errorf("%v", drive(near, far))
+	}
+	now := time.Date(2026, 11, 30, 6, 0, 0, 0, time.UTC)
+	a := demo(t, "baggage-hall", now, func(j *job.Job) { j.Drive = 600 })
+	b := demo(t, "baggage-hall", now, func(j *job.Job) { j.Drive = 1800 })
+	b.ID = "other"
+	c := Build(job.House{}, []Job{a, b}, nil, now, 4)
+	if len(c.Problem.Travel) != 1 || c.Problem.Travel[0].Slots != 2 || c.Problem.Jobs[0].Place == "" {
+		t.Errorf("%+v", c.Problem.Travel)
+	}
+}

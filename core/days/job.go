@@ -79,9 +79,23 @@ func (c *Calendar) add(j Job, held map[string]Booked) {
 				one.Machines = append(one.Machines, string(m))
 			}
 		}
-		if b.Gate == work.CoatingWeather {
-			one.Windows = c.fair(surfaceOf(j.Plan, b.Surface).Survey)
+		var why []cause
+		bound := func(text string, all []roster.Window) {
+			if len(all) == 0 {
+				return
+			}
+			why = append(why, cause{text, all})
+			one.Windows = c.meeting(one.Windows, func(s roster.Slot) bool { return holds(all, s) })
 		}
+		if b.Gate == work.CoatingWeather {
+			bound("the forecast says no", c.fair(surfaceOf(j.Plan, b.Surface).Survey))
+		}
+		bound("the site wants it quiet", c.hushed(j, b))
+		bound("what it takes is not there yet", c.awaited(j, b))
+		if len(own.Access) > 0 && !show.Passing {
+			why = append(why, cause{"nobody may work on site", own.Access})
+		}
+		c.causes[show.key()] = why
 		for _, g := range before {
 			one.After = append(one.After, c.after(g))
 		}
@@ -130,6 +144,12 @@ func (c *Calendar) dated(j Job) roster.Job {
 			}
 		}
 		out.Release = max(out.Release, c.ceil(begins))
+	}
+	if day, err := time.ParseInLocation(time.DateOnly, f.Earliest, zone); err == nil {
+		out.Release = max(out.Release, c.ceil(day))
+	}
+	if f.Hours != nil {
+		out.Access = c.site(*f.Hours, zone)
 	}
 	if day, err := time.ParseInLocation(time.DateOnly, f.Due, zone); err == nil {
 		due := c.ceil(day.AddDate(0, 0, 1))

@@ -13,6 +13,13 @@ type Shift struct {
 	From     time.Time `json:"from"`
 	Until    time.Time `json:"until"`
 	Overtime bool      `json:"overtime,omitempty"`
+	Rests    []Pause   `json:"rests,omitempty" doc:"Breaks inside it"`
+}
+
+// Pause is a break.
+type Pause struct {
+	From  time.Time `json:"from"`
+	Until time.Time `json:"until"`
 }
 
 // mostPeople is as many as any pour takes.
@@ -51,7 +58,13 @@ func Shifts(h job.House, c job.StandingCrew, from, until time.Time, zone *time.L
 		for d := from.In(zone).AddDate(0, 0, -1); d.Before(until); d = d.AddDate(0, 0, 1) {
 			start, end, works := hours.Shift(d.Year(), d.Month(), d.Day(), zone)
 			if works && end.After(from) && start.Before(until) && !off(h.Holidays, d) && !off(c.Off, d) {
-				all = append(all, Shift{start, end, overtime})
+				shift := Shift{From: start, Until: end, Overtime: overtime}
+				for _, b := range hours.Rests(start) {
+					if b[0].After(start) && b[1].Before(end) {
+						shift.Rests = append(shift.Rests, Pause{b[0], b[1]})
+					}
+				}
+				all = append(all, around(shift, c.Busy)...)
 			}
 		}
 	}
@@ -61,6 +74,32 @@ func Shifts(h job.House, c job.StandingCrew, from, until time.Time, zone *time.L
 	}
 	slices.SortStableFunc(all, func(a, b Shift) int { return a.From.Compare(b.From) })
 	return all
+}
+
+// around is what is left of a shift beside what its crew does elsewhere.
+func around(s Shift, busy []job.Busy) []Shift {
+	left := []Shift{s}
+	for _, b := range busy {
+		var cut []Shift
+		for _, s := range left {
+			if !b.From.Before(s.Until) || !b.Until.After(s.From) {
+				cut = append(cut, s)
+				continue
+			}
+			if b.From.After(s.From) {
+				before := s
+				before.Until = b.From
+				cut = append(cut, before)
+			}
+			if b.Until.Before(s.Until) {
+				after := s
+				after.From = b.Until
+				cut = append(cut, after)
+			}
+		}
+		left = cut
+	}
+	return left
 }
 
 // Zone is where a company works.

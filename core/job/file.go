@@ -55,12 +55,31 @@ type Job struct {
 	Buying   []kit.Wish                            `json:"buying,omitempty" maxItems:"200" doc:"How the kits of products are chosen; at least cost where nothing is said"`
 	Forecast *Forecast                             `json:"forecast,omitempty"`
 	Zone     string                                `json:"zone,omitempty" maxLength:"60" doc:"IANA time zone of the site, such as Europe/Oslo; UTC when left out"`
-	Hours    *Hours                                `json:"hours,omitempty" doc:"When people work on site; the usual week when left out"`
+	Hours    *Hours                                `json:"hours,omitempty" doc:"When people may work on site; the usual week on the job's own clock, and at any time on the roster, when left out"`
+	Quiet    []Break                               `json:"quiet,omitempty" maxItems:"6" doc:"Hours of the day in which nothing loud may be done: no grinding, blasting, sanding or vacuuming"`
+	Earliest string                                `json:"earliest,omitempty" format:"date" doc:"The day before which the client lets nobody begin"`
+	Awaited  []Delivery                            `json:"awaited,omitempty" maxItems:"200" doc:"Materials that are not there yet; all others are taken to be"`
+	Where    *Whereabouts                          `json:"where,omitempty" doc:"Of the site, for the way between jobs"`
+	Drive    measure.Span                          `json:"drive,omitempty" minimum:"0" maximum:"86400" doc:"s from the yard to the site, where no coordinates tell"`
 	Start    Local                                 `json:"start,omitempty" pattern:"^[0-9]{4}-[0-9]{2}-[0-9]{2}T[0-9]{2}:[0-9]{2}(:[0-9]{2}([.][0-9]+)?)?(Z|[+-][0-9]{2}:[0-9]{2})?$" doc:"When the first section of the first coat is begun, by the clock on site"`
 	Light    string                                `json:"light,omitempty" pattern:"^([01][0-9]|2[0-3]):[0-5][0-9]$" doc:"Until when there is light enough to see hair and thin spots, by the clock on site; left out where lamps light the place"`
 	Due      string                                `json:"due,omitempty" format:"date" doc:"The day by which people want to walk on it"`
 	Done     string                                `json:"done,omitempty" format:"date" doc:"The day on which the work was finished"`
 	Surfaces []Surface                             `json:"surfaces" maxItems:"200"`
+}
+
+// Delivery is when a material comes.
+type Delivery struct {
+	Product  string `json:"product,omitempty" maxLength:"60" doc:"The id of one of the file's products"`
+	Hardener string `json:"hardener,omitempty" maxLength:"60"`
+	Medium   string `json:"medium,omitempty" maxLength:"60" doc:"Or of one of its media"`
+	On       string `json:"on" format:"date" doc:"It is there in the morning of the next day"`
+}
+
+// Whereabouts are coordinates on the earth.
+type Whereabouts struct {
+	Latitude  float64 `json:"latitude" minimum:"-90" maximum:"90" doc:"°, north is above zero"`
+	Longitude float64 `json:"longitude" minimum:"-180" maximum:"180" doc:"°, east is above zero"`
 }
 
 // Forecast is the weather to come as it was told at a time.

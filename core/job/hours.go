@@ -113,6 +113,19 @@ type Break struct {
 	Until Clock `json:"until" pattern:"^([01][0-9]|2[0-3]):[0-5][0-9]$"`
 }
 
+// On is when the break lies on the day of a time; it may end on the next.
+func (b Break) On(day time.Time) (from, until time.Time) {
+	at := func(c Clock) time.Time {
+		minutes, _ := c.minutes()
+		return time.Date(day.Year(), day.Month(), day.Day(), 0, minutes, 0, 0, day.Location())
+	}
+	from, until = at(b.From), at(b.Until)
+	if !until.After(from) {
+		until = until.AddDate(0, 0, 1)
+	}
+	return from, until
+}
+
 // Hours are when people work. A shift whose end is not after its start runs into
 // the next day.
 type Hours struct {

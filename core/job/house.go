@@ -1,6 +1,8 @@
 package job
 
 import (
+	"time"
+
 	"nephelon/core/kit"
 	"nephelon/core/measure"
 	"nephelon/core/school"
@@ -34,6 +36,14 @@ type StandingCrew struct {
 	Hours    *Hours       `json:"hours,omitempty" doc:"The company's when left out"`
 	Overtime *Hours       `json:"overtime,omitempty" doc:"Shifts that are worked only where they make something less late, such as Saturdays"`
 	Off      []Leave      `json:"off,omitempty" maxItems:"400" doc:"Days on which it does not work"`
+	Busy     []Busy       `json:"busy,omitempty" maxItems:"2000" doc:"Times at which it is elsewhere, such as read from a calendar"`
+}
+
+// Busy is a stretch of time that is taken.
+type Busy struct {
+	From  time.Time `json:"from"`
+	Until time.Time `json:"until"`
+	Why   string    `json:"why,omitempty" maxLength:"120"`
 }
 
 // Leave is days off.

@@ -57,7 +57,7 @@ type Section struct {
 	Rings   []geometry.Ring `json:"rings" doc:"Outlines counter-clockwise, holes clockwise; of a floor"`
 	Spans   []Cover         `json:"spans,omitempty" doc:"What it covers of the panels of a top or a pool"`
 	Beads   []Bead          `json:"beads,omitempty" doc:"What of its batch is poured where, on a top"`
-	Steps   []Descent        `json:"steps,omitempty" doc:"What it covers of flights of steps, before its part of the floor"`
+	Steps   []Descent       `json:"steps,omitempty" doc:"What it covers of flights of steps, before its part of the floor"`
 	Patches int             `json:"patches" doc:"Separate pieces; more than one is awkward"`
 	Beside  []int           `json:"beside,omitempty" doc:"Numbers of the sections worked before whose wet edge it meets"`
 	Edge    measure.Length  `json:"edge,omitempty" doc:"m of wet edge that it meets"`

@@ -54,13 +54,13 @@ func (n *node) clone() *node {
 func (r *relaxed) fit(n *node, i int, from, work Slot) (start, end Slot, ok bool) {
 	t := &r.tasks[i]
 	if t.unattended {
-		return r.calendar(-1, t.access, false).fit(from, work, false)
+		return r.calendar(-1, t.access, false, false).fit(from, work, false)
 	}
 	if n.crew[i] >= 0 {
-		return r.calendar(n.crew[i], t.access, r.overtime).fit(from, work, t.breakable)
+		return r.calendar(n.crew[i], t.access, r.overtime, t.breakable).fit(from, work, t.breakable)
 	}
 	for _, c := range t.crews {
-		s, e, fits := r.calendar(c, t.access, r.overtime).fit(from, work, t.breakable)
+		s, e, fits := r.calendar(c, t.access, r.overtime, t.breakable).fit(from, work, t.breakable)
 		if !fits {
 			continue
 		}
@@ -189,7 +189,7 @@ func (r *relaxed) capacity() int64 {
 		for s := first; s <= r.horizon; s++ {
 			can := Slot(0)
 			for _, c := range crews {
-				own := r.calendar(c, 0, r.overtime)
+				own := r.calendar(c, 0, r.overtime, false)
 				can += own.count[s] - own.count[first]
 			}
 			if can >= work {

@@ -42,6 +42,7 @@ func (c *calendar) fit(from, work Slot, breakable bool) (start, end Slot, ok boo
 type calendarKey struct {
 	crew, access int // crew −1: nobody
 	overtime     bool
+	rests        bool
 }
 
 func (w Window) check(path string) error {
@@ -119,9 +120,9 @@ func (m *model) flags(all []Window) []bool {
 	return in
 }
 
-// calendar is when a crew can work under a set of windows.
-func (m *model) calendar(crew, access int, overtime bool) *calendar {
-	key := calendarKey{crew, access, overtime && m.overtime}
+// calendar is when a crew can work under a set of windows, at what may break or may not.
+func (m *model) calendar(crew, access int, overtime, breakable bool) *calendar {
+	key := calendarKey{crew, access, overtime && m.overtime, breakable && crew >= 0 && len(m.problem.Crews[crew].Rests) > 0}
 	if known := m.calendars[key]; known != nil {
 		return known
 	}
@@ -142,6 +143,11 @@ func (m *model) calendar(crew, access int, overtime bool) *calendar {
 					over[at] = false
 				}
 			}
+		}
+	}
+	if key.rests {
+		for s, in := range m.flags(m.problem.Crews[crew].Rests) {
+			open[s] = open[s] && !in
 		}
 	}
 	if access > 0 {

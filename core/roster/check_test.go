@@ -96,6 +96,9 @@ func broken(p Problem, bookings []Booking) (string, Cost) {
 					}
 				}
 				open = open && (len(job.Access) == 0 || within(job.Access, s)) && (len(t.Windows) == 0 || within(t.Windows, s))
+				if open && t.Breakable && !t.Unattended && within(crew.Rests, s) {
+					continue // neither worked nor paid
+				}
 				if open {
 					worked++
 					if over {

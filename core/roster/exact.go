@@ -139,7 +139,7 @@ func (x *exact) choose(n *node, i int) {
 			}
 			tried[x.alike[c]] = true
 		}
-		if _, end, ok := x.calendar(c, x.tasks[i].access, x.overtime).fit(n.start[i], n.end[i]-n.start[i], x.tasks[i].breakable); ok {
+		if _, end, ok := x.calendar(c, x.tasks[i].access, x.overtime, x.tasks[i].breakable).fit(n.start[i], n.end[i]-n.start[i], x.tasks[i].breakable); ok {
 			all = append(all, choice{c, end})
 		} else {
 			all = append(all, choice{c, x.horizon})
@@ -195,7 +195,7 @@ func (m *model) alike() []int {
 	for i, c := range m.problem.Crews {
 		all[i] = i
 		for k, o := range m.problem.Crews[:i] {
-			if slices.Equal(c.Shifts, o.Shifts) && m.sameTasks(i, k) {
+			if slices.Equal(c.Shifts, o.Shifts) && slices.Equal(c.Rests, o.Rests) && m.sameTasks(i, k) {
 				all[i] = all[k]
 				break
 			}

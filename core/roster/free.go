@@ -38,7 +38,7 @@ func before(all []busy, at Slot) int {
 // with all its machines.
 func (k *maker) open(i, crew int, from, work Slot, overtime bool) (start, end Slot, ok bool) {
 	t := &k.tasks[i]
-	own := k.calendar(crew, t.access, overtime)
+	own := k.calendar(crew, t.access, overtime, t.breakable)
 	for {
 		start, end, ok = own.fit(from, work, t.breakable)
 		if !ok {

@@ -192,7 +192,7 @@ func (k *maker) find(i int, from, work Slot, g genes) (placed, bool) {
 		}
 		extra := Slot(0)
 		if g.overtime[i] {
-			own := k.calendar(c, t.access, true)
+			own := k.calendar(c, t.access, true, t.breakable)
 			extra = own.over[end] - own.over[start]
 		}
 		travels := k.nearest(i, c, start)
@@ -243,7 +243,7 @@ func (k *maker) worked(i int) Slot {
 	if p.crew < 0 || !p.over {
 		return 0
 	}
-	own := k.calendar(p.crew, k.tasks[i].access, true)
+	own := k.calendar(p.crew, k.tasks[i].access, true, k.tasks[i].breakable)
 	return own.over[p.end] - own.over[p.start]
 }
 

@@ -127,6 +127,11 @@ func (m *model) crews() (map[string]int, error) {
 			}
 			m.overtime = m.overtime || s.Overtime
 		}
+		for k, w := range c.Rests {
+			if err := w.check(fmt.Sprintf("%s/rests/%d", path, k)); err != nil {
+				return nil, err
+			}
+		}
 	}
 	return all, nil
 }
@@ -287,7 +292,7 @@ func (m *model) long() error {
 		fits := t.unattended
 		longest := Slot(0)
 		for _, c := range t.crews {
-			own := m.calendar(c, t.access, true)
+			own := m.calendar(c, t.access, true, t.breakable)
 			_, _, ok := own.fit(0, t.duration, t.breakable)
 			fits = fits || ok
 			for _, s := range own.open {

@@ -28,6 +28,7 @@ type Crew struct {
 	Name   string   `json:"name,omitempty" maxLength:"120"`
 	Skills []string `json:"skills" maxItems:"60"`
 	Shifts []Shift  `json:"shifts" maxItems:"400"`
+	Rests  []Window `json:"rests,omitempty" maxItems:"400" doc:"Breaks inside its shifts: work that may break rests then; what lies whole in a shift goes on"`
 }
 
 // Machine is what there are few of.

@@ -74,6 +74,22 @@ func TestOneFloorByHand(t *testing.T) {
 	}
 }
 
+// A break at noon: what may break rests, from 8 to 14 for five hours; what lies whole in the
+// shift goes on from 8 to 13, and ends no later than the shift.
+func TestABreakAtNoon(t *testing.T) {
+	crew := Crew{ID: "a", Shifts: days(false), Rests: []Window{{From: 12, Until: 13, Every: 24}}}
+	for breakable, end := range map[bool]Slot{true: 14, false: 13} {
+		p := solve(t, Problem{Horizon: 48, Crews: []Crew{crew}, Jobs: []Job{{ID: "j", Tasks: []Task{{ID: "t", Duration: 5, Breakable: breakable}}}}})
+		if b := p.Bookings[0]; b.Start != 8 || b.End != end || !p.Optimal() {
+			t.Errorf("breakable %v: %+v", breakable, b)
+		}
+	}
+	crew.Rests[0].Until = 12
+	if _, err := Solve(context.Background(), Problem{Format: Format, Version: 1, SlotMinutes: 60, Horizon: 48, Crews: []Crew{crew}, Jobs: []Job{{ID: "j", Tasks: []Task{{ID: "t", Duration: 5}}}}}, Options{}); err == nil || !strings.Contains(err.Error(), "/crews/0/rests/0/until") {
+		t.Errorf("%v", err)
+	}
+}
+
 // A primer laid on Friday closes on Sunday while nobody works before Monday. It waits
 // until it can be coated in time: with a window of 48 h it is laid on Monday. If the
 // missed window can be bought off by two hours of abrading, the floor that is due on
@@ -288,6 +304,9 @@ func TestRandomSchedulesKeepTheRules(t *testing.T) {
 	none, proven := 0, 0
 	for n := range 300 {
 		p := random(r, 1+r.IntN(5), 1+r.IntN(6), 1+r.IntN(3), n%2 == 0)
+		if n%3 == 0 {
+			p.Crews[0].Rests = []Window{{From: 12, Until: 13, Every: 24}}
+		}
 		plan, err := Solve(t.Context(), p, Options{Rounds: 150, Seed: uint64(n)})
 		var c *Conflict
 		var wrong *Error
