@@ -98,7 +98,7 @@ func fillRoster(ctx context.Context, s *store.Store, company, person uuid.UUID, 
 		if err != nil {
 			return fmt.Errorf("plan a demo job: %w", err)
 		}
-		jobs = append(jobs, days.Job{ID: j.ID.String(), File: j.File, Plan: made, Films: plan.FilmsOf(j.File, measure.Metric, now)})
+		jobs = append(jobs, days.Job{ID: j.ID.String(), File: j.File, Plan: made, Films: plan.FilmsOf(j.File, measure.Metric, now, 0)})
 	}
 	h := house()
 	const weeks = 7

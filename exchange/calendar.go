@@ -2,12 +2,14 @@ package exchange
 
 import (
 	"encoding/csv"
+	"errors"
 	"fmt"
 	"io"
 	"strings"
 	"time"
 
 	ics "github.com/arran4/golang-ical"
+	"github.com/xuri/excelize/v2"
 )
 
 // RosterLine is a booking on its way out.
@@ -32,7 +34,11 @@ func WriteCalendar(to io.Writer, name string, lines []RosterLine, version int64,
 		event.SetSequence(int(version))
 		event.SetStartAt(e.From)
 		event.SetEndAt(e.Until)
-		event.SetSummary(e.Task + ", " + e.Surface)
+		summary := e.Task
+		if e.Surface != "" {
+			summary += ", " + e.Surface
+		}
+		event.SetSummary(summary)
 		if e.Place != "" {
 			event.SetLocation(e.Place)
 		}
@@ -47,18 +53,79 @@ func WriteCalendar(to io.Writer, name string, lines []RosterLine, version int64,
 // WriteRosterTable writes bookings as CSV, by the clock of a place.
 func WriteRosterTable(to io.Writer, lines []RosterLine, zone *time.Location) error {
 	table := csv.NewWriter(to)
-	rows := [][]string{{"Job", "Surface", "Task", "Crew", "Place", "From", "Until", "Pinned"}}
+	rows := [][]string{rosterHead()}
 	for _, l := range lines {
-		pinned := ""
-		if l.Pinned {
-			pinned = "yes"
+		row := l.words()
+		for i := range row {
+			row[i] = unformed(row[i])
 		}
-		rows = append(rows, []string{unformed(l.Job), unformed(l.Surface), unformed(l.Task), unformed(l.Crew), unformed(l.Place), l.From.In(zone).Format(tableTime), l.Until.In(zone).Format(tableTime), pinned})
+		rows = append(rows, append(row, l.From.In(zone).Format(tableTime), l.Until.In(zone).Format(tableTime)))
 	}
 	if err := table.WriteAll(rows); err != nil {
 		return fmt.Errorf("write the roster: %w", err)
 	}
 	return nil
+}
+
+func rosterHead() []string {
+	return []string{"Job", "Surface", "Task", "Crew", "Place", "Pinned", "From", "Until"}
+}
+
+// words are what of a line is no time.
+func (l RosterLine) words() []string {
+	pinned := ""
+	if l.Pinned {
+		pinned = "yes"
+	}
+	return []string{l.Job, l.Surface, l.Task, l.Crew, l.Place, pinned}
+}
+
+// WriteRosterBook writes bookings as a workbook (Office Open XML), its times as times by the
+// clock of a place.
+func WriteRosterBook(to io.Writer, lines []RosterLine, zone *time.Location) error {
+	book := excelize.NewFile()
+	defer book.Close()
+	const sheet = "Roster"
+	if err := errors.Join(book.SetSheetName("Sheet1", sheet), fill(book, sheet, lines, zone), book.Write(to)); err != nil {
+		return fmt.Errorf("write the roster: %w", err)
+	}
+	return nil
+}
+
+func fill(book *excelize.File, sheet string, lines []RosterLine, zone *time.Location) error {
+	format := "yyyy-mm-dd hh:mm"
+	told, err := book.NewStyle(&excelize.Style{CustomNumFmt: &format})
+	if err != nil {
+		return fmt.Errorf("style: %w", err)
+	}
+	bold, err := book.NewStyle(&excelize.Style{Font: &excelize.Font{Bold: true}})
+	if err != nil {
+		return fmt.Errorf("style: %w", err)
+	}
+	head := rosterHead()
+	if err := book.SetSheetRow(sheet, "A1", &head); err != nil {
+		return fmt.Errorf("head: %w", err)
+	}
+	// A workbook knows no zones: times are written as the clock shows them.
+	clock := func(t time.Time) time.Time {
+		t = t.In(zone)
+		return time.Date(t.Year(), t.Month(), t.Day(), t.Hour(), t.Minute(), 0, 0, time.UTC)
+	}
+	for n, l := range lines {
+		row := make([]any, 0, len(head))
+		for _, w := range l.words() {
+			row = append(row, w)
+		}
+		row = append(row, clock(l.From), clock(l.Until))
+		if err := book.SetSheetRow(sheet, fmt.Sprintf("A%d", n+2), &row); err != nil {
+			return fmt.Errorf("row %d: %w", n+2, err)
+		}
+	}
+	return errors.Join(
+		book.SetCellStyle(sheet, "G2", fmt.Sprintf("H%d", len(lines)+2), told), book.SetCellStyle(sheet, "A1", "H1", bold),
+		book.SetColWidth(sheet, "A", "C", 30), book.SetColWidth(sheet, "D", "H", 17),
+		book.SetPanes(sheet, &excelize.Panes{Freeze: true, YSplit: 1, TopLeftCell: "A2", ActivePane: "bottomLeft"}),
+	)
 }
 
 // tableTime is how a table has times.

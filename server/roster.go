@@ -93,6 +93,7 @@ type RosterToday struct {
 type RosterQuestion struct {
 	Bookings []days.Booked `json:"bookings" maxItems:"20000" doc:"What is pinned stays; all else may move, as little as it must"`
 	Crews    *[]string     `json:"crews,omitempty" maxItems:"40" doc:"Only with these crews, to try"`
+	Try      *days.Try     `json:"try,omitempty" doc:"With a change of the company that is not kept"`
 	Seconds  float64       `json:"seconds" minimum:"0.1" maximum:"20" doc:"How long to look for a better plan at most"`
 }
 
@@ -127,6 +128,7 @@ func (s *Server) rosterRoutes() {
 			return &body[RosterView]{viewOf(stands, house, c, stands.Bookings)}, nil
 		})
 	huma.Register(s.api, huma.Operation{OperationID: "planRoster", Method: http.MethodPost, Path: "/api/roster/plan", MaxBodyBytes: bodyLimit, Metadata: estimators(), Description: "Plans all open jobs around what is pinned; keeps nothing"}, s.planRoster)
+	huma.Register(s.api, huma.Operation{OperationID: "rosterWays", Method: http.MethodPost, Path: "/api/roster/ways", MaxBodyBytes: bodyLimit, Metadata: estimators(), Description: "Tries what would make a plan fit, less late or keep more windows, with what that costs; keeps nothing"}, s.rosterWays)
 	huma.Register(s.api, huma.Operation{OperationID: "rosterPlaces", Method: http.MethodPost, Path: "/api/roster/places", MaxBodyBytes: bodyLimit, Description: "Where a task may be put; keeps nothing"},
 		func(ctx context.Context, in *body[PlaceQuestion]) (*body[PlaceAnswer], error) {
 			_, _, c, err := s.calendar(ctx, in.Body.Bookings, nil)
@@ -157,7 +159,7 @@ func (s *Server) rosterRoutes() {
 			}
 			return &body[RosterToday]{out}, nil
 		})
-	huma.Register(s.api, huma.Operation{OperationID: "rosterFile", Method: http.MethodGet, Path: "/api/roster-file", Description: "What is booked, as iCalendar or CSV"}, s.rosterFile)
+	huma.Register(s.api, huma.Operation{OperationID: "rosterFile", Method: http.MethodGet, Path: "/api/roster-file", Description: "What is booked, as iCalendar, CSV or a workbook"}, s.rosterFile)
 	huma.Register(s.api, huma.Operation{OperationID: "keepRoster", Method: http.MethodPut, Path: "/api/roster", MaxBodyBytes: bodyLimit, Metadata: estimators(), Description: "Keeps bookings, unless somebody else booked since"},
 		func(ctx context.Context, in *body[RosterKeep]) (*body[RosterView], error) {
 			if err := booking(in.Body.Bookings); err != nil {
@@ -186,7 +188,7 @@ func (s *Server) rosterRoutes() {
 // RosterFile names what of the roster is written, and as what.
 type RosterFile struct {
 	Crew string `query:"crew" maxLength:"60" doc:"Only this crew's"`
-	As   string `query:"as" enum:"ics,csv" default:"ics"`
+	As   string `query:"as" enum:"ics,csv,xlsx" default:"ics"`
 }
 
 // rosterFile writes what is booked as a calendar or as a table.
@@ -221,7 +223,13 @@ func (s *Server) rosterFile(ctx context.Context, in *RosterFile) (*download, err
 		})
 	}
 	var text bytes.Buffer
-	if in.As == "csv" {
+	switch in.As {
+	case "xlsx":
+		if err := exchange.WriteRosterBook(&text, lines, days.Zone(house)); err != nil {
+			return nil, s.trouble("write the roster", err)
+		}
+		return attached("application/vnd.openxmlformats-officedocument.spreadsheetml.sheet", name+".xlsx", text.Bytes()), nil
+	case "csv":
 		if err := exchange.WriteRosterTable(&text, lines, days.Zone(house)); err != nil {
 			return nil, s.trouble("write the roster", err)
 		}
@@ -245,8 +253,17 @@ func booking(all []days.Booked) error {
 // calendar makes the calendar of a company with bookings, those that stand where none are
 // given, and only some of its crews where these are named.
 func (s *Server) calendar(ctx context.Context, bookings []days.Booked, only *[]string) (store.Roster, job.House, *days.Calendar, error) {
+	stands, house, build, err := s.calendars(ctx, bookings, only)
+	if err != nil {
+		return stands, house, nil, err
+	}
+	return stands, house, build(house), nil
+}
+
+// calendars is the same for a company as it is and as it might be.
+func (s *Server) calendars(ctx context.Context, bookings []days.Booked, only *[]string) (store.Roster, job.House, func(job.House) *days.Calendar, error) {
 	who := person(ctx)
-	none := func(err error) (store.Roster, job.House, *days.Calendar, error) {
+	none := func(err error) (store.Roster, job.House, func(job.House) *days.Calendar, error) {
 		return store.Roster{}, job.House{}, nil, s.trouble("make the calendar", err)
 	}
 	stands, err := s.store.Roster(ctx, who.CompanyID)
@@ -291,11 +308,11 @@ func (s *Server) calendar(ctx context.Context, bookings []days.Booked, only *[]s
 		if err != nil {
 			return none(err)
 		}
-		one := days.Job{ID: j.ID.String(), File: j.File, Plan: made, Films: plan.FilmsOf(j.File, who.Units, now)}
+		one := days.Job{ID: j.ID.String(), File: j.File, Plan: made, Films: plan.FilmsOf(j.File, who.Units, now, 0), Cool: plan.FilmsOf(j.File, who.Units, now, days.Cooler)}
 		s.dayJobs.Add(known, one)
 		jobs = append(jobs, one)
 	}
-	return stands, house, days.Build(house, jobs, bookings, now, rosterWeeks), nil
+	return stands, house, func(h job.House) *days.Calendar { return days.Build(h, jobs, bookings, now, rosterWeeks) }, nil
 }
 
 // viewOf shows a calendar with bookings.
@@ -342,6 +359,50 @@ func viewOf(stands store.Roster, house job.House, c *days.Calendar, bookings []d
 	return v
 }
 
+// oneTry is how long a plan is looked for with each change that is tried.
+const oneTry = 400 * time.Millisecond
+
+// rosterWays tries what would help a plan around bookings.
+func (s *Server) rosterWays(ctx context.Context, in *body[struct {
+	Bookings []days.Booked `json:"bookings" maxItems:"20000"`
+}]) (*body[[]days.Way], error) {
+	if err := booking(in.Body.Bookings); err != nil {
+		return nil, err
+	}
+	_, house, build, err := s.calendars(ctx, append([]days.Booked{}, in.Body.Bookings...), nil)
+	if err != nil {
+		return nil, err
+	}
+	var ways []days.Way
+	err = s.store.Alone(ctx, person(ctx).CompanyID, func(ctx context.Context) error {
+		planned := func(h job.House) (*days.Calendar, *roster.Plan, error) {
+			ctx, cancel := context.WithTimeout(ctx, oneTry)
+			defer cancel()
+			c := build(h)
+			made, err := c.Plan(ctx, c.Options())
+			if err != nil {
+				return c, nil, err
+			}
+			return c, &made, nil
+		}
+		_, now, err := planned(house)
+		var conflict *roster.Conflict
+		if err != nil && !errors.As(err, &conflict) {
+			return err
+		}
+		ways, err = days.Ways(ctx, house, now, planned)
+		return err
+	})
+	var wrong *roster.Error
+	if errors.As(err, &wrong) {
+		return nil, huma.Error422UnprocessableEntity(wrong.Text + " Change the crews’ skills or hours, or take the job off the roster.")
+	}
+	if err != nil {
+		return nil, s.trouble("look for ways out", err)
+	}
+	return &body[[]days.Way]{ways}, nil
+}
+
 // planRoster plans the roster around what is pinned.
 func (s *Server) planRoster(ctx context.Context, in *body[RosterQuestion]) (*body[RosterView], error) {
 	asked := in.Body.Bookings
@@ -351,10 +412,14 @@ func (s *Server) planRoster(ctx context.Context, in *body[RosterQuestion]) (*bod
 	if err := booking(asked); err != nil {
 		return nil, err
 	}
-	stands, house, c, err := s.calendar(ctx, asked, in.Body.Crews)
+	stands, house, build, err := s.calendars(ctx, asked, in.Body.Crews)
 	if err != nil {
 		return nil, err
 	}
+	if in.Body.Try != nil {
+		house = in.Body.Try.House(house)
+	}
+	c := build(house)
 	var made roster.Plan
 	err = s.store.Alone(ctx, person(ctx).CompanyID, func(ctx context.Context) error {
 		ctx, cancel := context.WithTimeout(ctx, time.Duration(in.Body.Seconds*float64(time.Second)))

@@ -114,3 +114,53 @@ func TestTwoPlanTheSameRoster(t *testing.T) {
 		t.Errorf("another company's roster: %+v", v)
 	}
 }
+
+// An address at which a crew's days are read: by whoever has it, without signing in, until
+// it is revoked; another company neither sees nor revokes it.
+func TestCalendarAddresses(t *testing.T) {
+	web := newServer(t)
+	mine, theirs, stranger := signedIn(t, web, "owner@"+addCompany(t)), signedIn(t, web, "owner@"+addCompany(t)), newClient(t, web)
+	f := demoJob(t)
+	f.Job.Start, f.Job.Forecast = "", nil
+	mine.addJob(f)
+	first := rosterOf(t, mine, http.MethodPost, "/api/roster/plan", server.RosterQuestion{Bookings: []days.Booked{}, Seconds: 0.2})
+	rosterOf(t, mine, http.MethodPut, "/api/roster", server.RosterKeep{Bookings: first.Bookings})
+	var made server.CalendarAddress
+	if status, text := mine.send(http.MethodPost, "/api/calendar-addresses", map[string]string{"crew": "crew"}); status != http.StatusOK || json.Unmarshal([]byte(text), &made) != nil || made.Path == "" {
+		t.Fatalf("%d %s", status, text)
+	}
+	status, text := stranger.send(http.MethodGet, made.Path, nil)
+	if status != http.StatusOK || strings.Count(text, "BEGIN:VEVENT") == 0 || !strings.Contains(text, f.Job.Name) {
+		t.Errorf("%d %.200s", status, text)
+	}
+	if _, list := mine.send(http.MethodGet, "/api/calendar-addresses", nil); strings.Contains(list, "/calendar/") || !strings.Contains(list, made.ID.String()) {
+		t.Errorf("the list is %s", list)
+	}
+	if _, list := theirs.send(http.MethodGet, "/api/calendar-addresses", nil); strings.Contains(list, made.ID.String()) {
+		t.Errorf("another company sees %s", list)
+	}
+	for _, path := range []string{made.Path[:len(made.Path)-5] + "x.ics", strings.TrimSuffix(made.Path, ".ics"), "/calendar/.ics"} {
+		if status, _ := stranger.send(http.MethodGet, path, nil); status != http.StatusNotFound {
+			t.Errorf("%s: %d", path, status)
+		}
+	}
+	if status, _ := mine.send(http.MethodPost, "/api/calendar-addresses", map[string]string{"crew": "nobody"}); status != http.StatusUnprocessableEntity {
+		t.Errorf("for a crew that is not there: %d", status)
+	}
+	own := "/api/calendar-addresses/" + made.ID.String()
+	if status, _ := theirs.send(http.MethodDelete, own, nil); status != http.StatusNotFound {
+		t.Errorf("another company revokes it: %d", status)
+	}
+	if status, _ := stranger.send(http.MethodGet, made.Path, nil); status != http.StatusOK {
+		t.Errorf("it is gone: %d", status)
+	}
+	if status, _ := mine.send(http.MethodDelete, own, nil); status >= 300 {
+		t.Errorf("revoked: %d", status)
+	}
+	if status, _ := stranger.send(http.MethodGet, made.Path, nil); status != http.StatusNotFound {
+		t.Errorf("after it was revoked: %d", status)
+	}
+	if status, text := mine.send(http.MethodPost, "/api/busy", "no calendar"); status != http.StatusUnprocessableEntity || !strings.Contains(text, "not a calendar") {
+		t.Errorf("%d %s", status, text)
+	}
+}

@@ -101,6 +101,7 @@ func New(o Options) (*Server, error) {
 	s.benchRoutes()
 	s.pourRoutes()
 	s.rosterRoutes()
+	s.calendarRoutes()
 	s.measureRoutes()
 	s.photoRoutes()
 	s.siteRoutes()

@@ -156,6 +156,7 @@ type Promise struct {
 	Surface string            `json:"surface" doc:"Its name"`
 	Stage   material.StageKey `json:"stage" enum:"foot,vehicle,water,full"`
 	At      time.Time         `json:"at"`
+	Latest  time.Time         `json:"latest" doc:"The same if the slab comes 3 K cooler than told"`
 }
 
 // Promises are when the surfaces of the jobs can be used, with their last coats laid as
@@ -181,7 +182,12 @@ func (c *Calendar) Promises(booked []Booked) []Promise {
 			laid := b.Until.Add(-block.behind(work.PourID(last)))
 			for _, stage := range []material.StageKey{material.StageFoot, material.StageVehicle, material.StageWater, material.StageFull} {
 				if after, known := j.Films.After(last, stage, laid); known {
-					all = append(all, Promise{j.ID, s.Name, stage, laid.Add(duration(after))})
+					at := laid.Add(duration(after))
+					latest := at
+					if later, known := j.Cool.After(last, stage, laid); known && duration(later) > duration(after) {
+						latest = laid.Add(duration(later))
+					}
+					all = append(all, Promise{j.ID, s.Name, stage, at, latest})
 				}
 			}
 		}

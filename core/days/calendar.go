@@ -30,7 +30,12 @@ type Job struct {
 	File  job.File
 	Plan  plan.Plan
 	Films plan.Films
+	Cool  plan.Films // the same where it comes cooler than told
 }
+
+// Cooler is by how many K a slab may come cooler than the forecast has it, for what is
+// promised at the latest: common practice, no source.
+const Cooler = 3
 
 // Unplanned is a job that is not on the calendar, and why.
 type Unplanned struct {

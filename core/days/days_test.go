@@ -32,7 +32,7 @@ func demo(t *testing.T, name string, now time.Time, change func(*job.Job)) Job {
 	if change != nil {
 		change(&f.Job)
 	}
-	return Job{ID: name, File: f, Plan: plan.Make(f, measure.Metric, now), Films: plan.FilmsOf(f, measure.Metric, now)}
+	return Job{ID: name, File: f, Plan: plan.Make(f, measure.Metric, now), Films: plan.FilmsOf(f, measure.Metric, now, 0), Cool: plan.FilmsOf(f, measure.Metric, now, Cooler)}
 }
 
 func solved(t *testing.T, c *Calendar, before []Booked) map[string]Booked {
@@ -583,5 +583,101 @@ func TestTheWayBetweenJobs(t *testing.T) {
 	c := Build(job.House{}, []Job{a, b}, nil, now, 4)
 	if len(c.Problem.Travel) != 1 || c.Problem.Travel[0].Slots != 2 || c.Problem.Jobs[0].Place == "" {
 		t.Errorf("%+v", c.Problem.Travel)
+	}
+}
+
+// A job that cannot be done by its day is less late with Saturdays or with another crew,
+// each with its price: overtime half as dear again. What helps nothing is not told.
+func TestWaysOutWithTheirPrice(t *testing.T) {
+	now := time.Date(2026, 11, 30, 6, 0, 0, 0, time.UTC)
+	due := func(days int) func(*job.Job) {
+		return func(j *job.Job) { j.Due = now.AddDate(0, 0, days).Format(time.DateOnly) }
+	}
+	var jobs []Job
+	for n := range 4 {
+		j := demo(t, "baggage-hall", now, due(5))
+		j.ID = string(rune('a' + n))
+		jobs = append(jobs, j)
+	}
+	cost := 40.0
+	house := job.House{HourCost: &cost, Crews: []job.StandingCrew{{ID: "s", Name: "Skerry crew", People: 6, Skills: Crews(job.House{})[0].Skills}}}
+	planned := func(h job.House) (*Calendar, *roster.Plan, error) {
+		c := Build(h, jobs, nil, now, 6)
+		o := c.Options()
+		o.Rounds = 10
+		p, err := c.Plan(context.Background(), o)
+		return c, &p, err
+	}
+	_, plain, err := planned(house)
+	if err != nil || plain.Cost[roster.Late] == 0 {
+		t.Fatalf("%v, %+v", err, plain.Cost)
+	}
+	ways, err := Ways(context.Background(), house, plain, planned)
+	if err != nil || len(ways) == 0 {
+		t.Fatalf("%+v, %v", ways, err)
+	}
+	for i, w := range ways {
+		if w.Late > float64(plain.Cost[roster.Late])/2 || i > 0 && w.Late < ways[i-1].Late {
+			t.Errorf("%+v after %v slots late", w, plain.Cost[roster.Late])
+		}
+		switch {
+		case w.Try.Saturdays == "s" && (w.Text != "Skerry crew works Saturdays from 7 to 13" || w.Overtime == 0 || w.Cost != w.Overtime*6*40*1.5):
+			t.Errorf("%+v", w)
+		case w.Try.Twin == "s" && (w.Text != "Another crew like Skerry crew" || w.Cost <= 0):
+			t.Errorf("%+v", w)
+		}
+	}
+	// Where nothing is late, nothing helps; where nothing fits, whatever fits does.
+	for i := range jobs {
+		jobs[i].File.Job.Due = ""
+	}
+	_, easy, err := planned(house)
+	if err != nil {
+		t.Fatal(err)
+	}
+	if ways, err := Ways(context.Background(), house, easy, planned); err != nil || len(ways) != 0 {
+		t.Errorf("%+v, %v", ways, err)
+	}
+	if ways, err := Ways(context.Background(), house, nil, planned); err != nil || len(ways) != 2 {
+		t.Errorf("%+v, %v", ways, err)
+	}
+	more := measure.Fraction(0.25)
+	house.OvertimeMore = &more
+	if got := price(house, 8, true); got != 400 {
+		t.Errorf("eight hours at a quarter more: %v", got)
+	}
+	if price(house, 8, false) != 320 || price(job.House{}, 8, true) != 0 {
+		t.Error("an hour has another price")
+	}
+}
+
+// What is promised at the latest is what a slab 3 K cooler gives, by the sheet's own line.
+func TestThePromiseAtTheLatest(t *testing.T) {
+	now := time.Date(2026, 11, 30, 6, 0, 0, 0, time.UTC)
+	j := demo(t, "baggage-hall", now, func(j *job.Job) { j.Slab = &measure.Sourced[measure.Temperature]{Value: 20} })
+	c := Build(job.House{}, []Job{j}, nil, now, 6)
+	by := solved(t, c, nil)
+	checked := 0
+	for _, p := range c.Promises(list(by)) {
+		for _, s := range j.Plan.Surfaces {
+			if s.Name != p.Surface || p.Stage != material.StageFoot {
+				continue
+			}
+			last := s.Coats[len(s.Coats)-1]
+			for _, sheet := range j.File.Products {
+				if sheet.ID != last.Product {
+					continue
+				}
+				warm, _ := material.Reach(sheet.Foot, 20)
+				cool, _ := material.Reach(sheet.Foot, 17)
+				if off := p.Latest.Sub(p.At) - duration(cool-warm); off > time.Second || off < -time.Second {
+					t.Errorf("%s: %v later, want %v", p.Surface, p.Latest.Sub(p.At), duration(cool-warm))
+				}
+				checked++
+			}
+		}
+	}
+	if checked == 0 {
+		t.Error("nothing is promised for feet")
 	}
 }

@@ -23,13 +23,13 @@ type filmed struct {
 	stages map[material.StageKey]*cure.Passage
 }
 
-// FilmsOf are the films of a file.
-func FilmsOf(f job.File, units measure.System, now time.Time) Films {
+// FilmsOf are the films of a file, on slabs so many K cooler than they are planned for.
+func FilmsOf(f job.File, units measure.System, now time.Time, cooler measure.Temperature) Films {
 	t, _ := read(f, units, now)
 	clock := timer{terms: t, slabs: make(map[climate.Place]*slabHours)}
 	all := Films{new(sync.Mutex), make(map[string]filmed)}
 	for i, layers := range t.layers {
-		slab := clock.slab(i)
+		slab := clock.slab(i).cooled(cooler)
 		for _, l := range layers {
 			if l.sheet == nil {
 				continue
@@ -44,6 +44,18 @@ func FilmsOf(f job.File, units measure.System, now time.Time) Films {
 		}
 	}
 	return all
+}
+
+// cooled are the same hours, so many K cooler.
+func (w *slabHours) cooled(by measure.Temperature) *slabHours {
+	if by == 0 {
+		return w
+	}
+	out := &slabHours{steady: w.steady, from: w.from, hourly: make([]measure.Temperature, len(w.hourly)), passed: make(map[passing]*cure.Passage)}
+	for i, t := range w.hourly {
+		out.hourly[i] = t - by
+	}
+	return out
 }
 
 // After is how long the film of a coat takes to a stage from when it is laid; false where

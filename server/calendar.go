@@ -1,0 +1,167 @@
+package server
+
+import (
+	"bytes"
+	"context"
+	"crypto/rand"
+	"crypto/sha256"
+	"encoding/base64"
+	"errors"
+	"net/http"
+	"slices"
+	"time"
+
+	"github.com/danielgtaylor/huma/v2"
+	"github.com/google/uuid"
+
+	"nephelon/core/days"
+	"nephelon/core/job"
+	"nephelon/exchange"
+	"nephelon/store"
+)
+
+// CalendarAddress is a private address at which days are read.
+type CalendarAddress struct {
+	ID     uuid.UUID `json:"id" format:"uuid"`
+	Crew   string    `json:"crew,omitempty" doc:"Absent: everybody's"`
+	MadeBy string    `json:"madeBy"`
+	MadeAt time.Time `json:"madeAt"`
+	Path   string    `json:"path,omitempty" doc:"Told once, when it is made"`
+}
+
+// secretBytes is how long the secret of an address is.
+const secretBytes = 24
+
+// calendarBytes bounds a calendar that is read.
+const calendarBytes = 5 << 20
+
+// calendarEnds are between which times a calendar is read, from now.
+const (
+	calendarBack  = 7 * 24 * time.Hour
+	calendarAhead = 52 * 7 * 24 * time.Hour
+)
+
+func (s *Server) calendarRoutes() {
+	huma.Register(s.api, huma.Operation{OperationID: "calendarAddresses", Method: http.MethodGet, Path: "/api/calendar-addresses", Metadata: estimators(), Description: "The private addresses at which days are read"},
+		func(ctx context.Context, _ *struct{}) (*body[[]CalendarAddress], error) {
+			links, err := s.store.CalendarLinks(ctx, person(ctx).CompanyID)
+			if err != nil {
+				return nil, s.trouble("list calendar addresses", err)
+			}
+			all := make([]CalendarAddress, len(links))
+			for i, l := range links {
+				all[i] = CalendarAddress{ID: l.ID, Crew: l.Crew, MadeBy: l.MadeBy, MadeAt: l.MadeAt}
+			}
+			return &body[[]CalendarAddress]{all}, nil
+		})
+	huma.Register(s.api, huma.Operation{OperationID: "addCalendarAddress", Method: http.MethodPost, Path: "/api/calendar-addresses", Metadata: estimators(), Description: "Makes an address that whoever has it can read, until it is revoked"},
+		func(ctx context.Context, in *body[struct {
+			Crew string `json:"crew,omitempty" maxLength:"60"`
+		}]) (*body[CalendarAddress], error) {
+			who := person(ctx)
+			house, err := s.store.House(ctx, who.CompanyID)
+			if err != nil {
+				return nil, s.trouble("read the crews", err)
+			}
+			if in.Body.Crew != "" && !slices.ContainsFunc(days.Crews(house), func(c job.StandingCrew) bool { return c.ID == in.Body.Crew }) {
+				return nil, huma.Error422UnprocessableEntity("There is no such crew. Name one that is on the roster, or none for everybody.")
+			}
+			secret := make([]byte, secretBytes)
+			_, _ = rand.Read(secret) // never fails
+			told := base64.RawURLEncoding.EncodeToString(secret)
+			id, err := s.store.AddCalendarLink(ctx, who.CompanyID, who.ID, in.Body.Crew, hashed(told))
+			if errors.Is(err, store.ErrTooManyLinks) {
+				return nil, huma.Error422UnprocessableEntity("There are as many calendar addresses as can be. Revoke one that nobody reads.")
+			}
+			if err != nil {
+				return nil, s.trouble("make a calendar address", err)
+			}
+			return &body[CalendarAddress]{CalendarAddress{ID: id, Crew: in.Body.Crew, MadeBy: who.Name, MadeAt: time.Now(), Path: "/calendar/" + told + ".ics"}}, nil
+		})
+	huma.Register(s.api, huma.Operation{OperationID: "revokeCalendarAddress", Method: http.MethodDelete, Path: "/api/calendar-addresses/{address}", Metadata: estimators(), Description: "Ends an address: nothing is read there any more"},
+		func(ctx context.Context, in *struct {
+			Address uuid.UUID `path:"address" format:"uuid"`
+		}) (*struct{}, error) {
+			err := s.store.RevokeCalendarLink(ctx, person(ctx).CompanyID, in.Address)
+			if errors.Is(err, store.ErrNotFound) {
+				return nil, huma.Error404NotFound("This address is revoked already.")
+			}
+			if err != nil {
+				return nil, s.trouble("revoke a calendar address", err)
+			}
+			return nil, nil
+		})
+	huma.Register(s.api, huma.Operation{OperationID: "readCalendar", Method: http.MethodGet, Path: "/calendar/{secret}", Metadata: map[string]any{openTo: true}, Description: "What is booked, for whoever has the address"}, s.readCalendar)
+	huma.Register(s.api, huma.Operation{OperationID: "readBusy", Method: http.MethodPost, Path: "/api/busy", MaxBodyBytes: calendarBytes, Metadata: estimators(), Description: "Reads the times at which somebody is taken from an iCalendar file; keeps nothing"},
+		func(ctx context.Context, in *struct{ RawBody []byte }) (*body[[]job.Busy], error) {
+			house, err := s.store.House(ctx, person(ctx).CompanyID)
+			if err != nil {
+				return nil, s.trouble("read the house", err)
+			}
+			now := time.Now()
+			times, err := exchange.ReadBusy(in.RawBody, days.Zone(house), now.Add(-calendarBack), now.Add(calendarAhead))
+			if refused, ok := errors.AsType[*exchange.CalendarError](err); ok {
+				return nil, huma.Error422UnprocessableEntity(refused.Text)
+			}
+			if err != nil {
+				return nil, s.trouble("read a calendar", err)
+			}
+			return &body[[]job.Busy]{times}, nil
+		})
+}
+
+// hashed is what is kept of a secret.
+func hashed(secret string) []byte {
+	sum := sha256.Sum256([]byte(secret))
+	return sum[:]
+}
+
+// readCalendar writes what is booked for whoever has an address. It works nothing out, so
+// that it may be asked often.
+func (s *Server) readCalendar(ctx context.Context, in *struct {
+	Secret string `path:"secret" maxLength:"80"`
+}) (*download, error) {
+	secret, named := bytes.CutSuffix([]byte(in.Secret), []byte(".ics"))
+	link, err := s.store.CalendarLink(ctx, hashed(string(secret)))
+	if errors.Is(err, store.ErrNotFound) || !named {
+		return nil, huma.Error404NotFound("Nothing is read at this address, or no longer.")
+	}
+	if err != nil {
+		return nil, s.trouble("read a calendar address", err)
+	}
+	stands, err := s.store.Roster(ctx, link.Company)
+	if err != nil {
+		return nil, s.trouble("read the roster", err)
+	}
+	house, err := s.store.House(ctx, link.Company)
+	if err != nil {
+		return nil, s.trouble("read the house", err)
+	}
+	open, err := s.store.Open(ctx, link.Company)
+	if err != nil {
+		return nil, s.trouble("read the jobs", err)
+	}
+	jobs := make(map[string]job.Job, len(open))
+	for _, j := range open {
+		jobs[j.ID.String()] = j.File.Job
+	}
+	name, crews := "Roster", make(map[string]string)
+	for _, c := range days.Crews(house) {
+		if crews[c.ID] = c.Name; c.ID == link.Crew {
+			name = c.Name
+		}
+	}
+	lines := []exchange.RosterLine{}
+	for _, b := range stands.Bookings {
+		on, there := jobs[b.Job]
+		if !there || link.Crew != "" && b.Crew != link.Crew {
+			continue
+		}
+		lines = append(lines, exchange.RosterLine{ID: b.Job + "/" + b.Task, Job: on.Name, Task: b.Title, Crew: crews[b.Crew], Place: on.Site, From: b.From, Until: b.Until})
+	}
+	var text bytes.Buffer
+	if err := exchange.WriteCalendar(&text, name, lines, stands.Revision, stands.ChangedAt); err != nil {
+		return nil, s.trouble("write the calendar", err)
+	}
+	return attached("text/calendar; charset=utf-8", name+".ics", text.Bytes()), nil
+}
