@@ -2,8 +2,11 @@ package e2e
 
 import (
 	"fmt"
+	"os"
+	"path/filepath"
 	"strings"
 	"testing"
+	"time"
 
 	"github.com/chromedp/chromedp"
 )
@@ -24,7 +27,12 @@ func TestTheRosterIsMendedAndMoved(t *testing.T) {
 	p.click("[data-test=by-job]")
 	p.sees(".names", "Ice wharf office")
 	p.look("roster-by-job")
-	p.button("By crew")
+	p.click("[data-test=by-machine]")
+	p.sees(".names", "Grinder")
+	p.look("roster-by-machine")
+	p.click("[data-test=by-place]")
+	p.until(`document.querySelectorAll('.names strong').length > 1`)
+	p.click("[data-test=by-crew]")
 	p.click("[data-test=keep-roster]")
 	p.until(`!document.querySelector('[data-test=proposal]') && !document.querySelector('[data-test=broken]')`)
 
@@ -79,6 +87,16 @@ func TestTheRosterIsMendedAndMoved(t *testing.T) {
 	}
 	p.until(`!document.querySelector('[data-test=crews]').innerText.includes('Crew 3')`)
 
+	// A calendar is read, and one's own can be read elsewhere until that is revoked.
+	p.do(chromedp.SetUploadFiles(chromedp.CSS("[data-test=busy-0]"), []string{busyCalendar(t)}))
+	p.sees("[data-test=crews]", "Elsewhere at 1 time")
+	p.click("[data-test=undo-crews]")
+	p.click("[data-test=make-address]")
+	p.sees("[data-test=made-address]", "/calendar/")
+	p.look("roster-links")
+	p.button("Revoke the address of Everybody")
+	p.until(`!document.querySelector('[data-test=made-address]')`)
+
 	p.open("/jobs")
 	p.sees("[data-test=today]", "crew")
 	p.look("home-today")
@@ -102,4 +120,55 @@ func TestTheRosterIsMendedAndMoved(t *testing.T) {
 		p.look("roster-phone" + strings.ReplaceAll(path, "/", "-"))
 	}
 	p.do(chromedp.EmulateViewport(1280, 800))
+}
+
+// busyCalendar is a calendar with one event, next month.
+func busyCalendar(t *testing.T) string {
+	t.Helper()
+	at := time.Now().AddDate(0, 1, 0).UTC().Format("20060102")
+	text := "BEGIN:VCALENDAR\r\nVERSION:2.0\r\nPRODID:-//t//\r\nBEGIN:VEVENT\r\nUID:1\r\nDTSTAMP:" + at + "T000000Z\r\nSUMMARY:Harbour day\r\nDTSTART:" + at + "T080000Z\r\nDTEND:" + at + "T120000Z\r\nEND:VEVENT\r\nEND:VCALENDAR\r\n"
+	path := filepath.Join(t.TempDir(), "busy.ics")
+	if err := os.WriteFile(path, []byte(text), 0o600); err != nil {
+		t.Fatal(err)
+	}
+	return path
+}
+
+// A client's date is asked for and kept: a job that is due sooner than it can be done is told
+// late, with what would help and what that costs; by a date that can be kept it is promised.
+func TestAClientsDateIsPromised(t *testing.T) {
+	p := begin(t, "Tide gate house")
+	p.rectangle("11 m", "7 m")
+	p.at("build-up")
+	p.choose("Add a coat of", "Keelbody")
+	p.at("survey")
+	p.click("[data-test=begin-survey]")
+	p.click("[data-test=fetch-forecast]")
+	p.until(`!!document.querySelector('[data-test=forecast] :is(.go, .wait, .stop)')`)
+	p.saved()
+	p.click("[data-step=days]")
+	p.until(`!!document.querySelector('.due input')`)
+	day := func(days int) {
+		value[bool](p, fmt.Sprintf(`(() => {
+			const due = document.querySelector('.due input');
+			due.value = %q;
+			due.dispatchEvent(new Event('change', { bubbles: true }));
+			return true;
+		})()`, time.Now().AddDate(0, 0, days).Format(time.DateOnly)))
+		p.saved()
+	}
+	day(0)
+	p.click("[data-test=try-days]")
+	p.sees("[data-test=proposal]", "late")
+	p.click("[data-test=what-helps]")
+	p.until(`document.querySelector('[data-test=ways-out-of-it]')?.innerText.match(/Neither|Try it/)`)
+	p.look("days-late")
+	day(45)
+	p.click("[data-test=try-days]")
+	p.sees("[data-test=promises]", "at the latest")
+	p.until(`!document.querySelector('.answer').innerText.includes('is due')`)
+	p.sees("[data-test=roster-chart]", "°C")
+	p.look("days-promised")
+	p.click("[data-test=site-terms] summary")
+	p.look("site-terms")
 }

@@ -12,6 +12,7 @@ import (
 
 	"nephelon/core/days"
 	"nephelon/core/job"
+	"nephelon/core/measure"
 	"nephelon/core/plan"
 	"nephelon/core/roster"
 	"nephelon/core/work"
@@ -62,18 +63,48 @@ type RosterView struct {
 	Until     time.Time         `json:"until"`
 	Now       time.Time         `json:"now"`
 	Zone      string            `json:"zone"`
+	Currency  string            `json:"currency,omitempty"`
 	Crews     []RosterCrew      `json:"crews"`
 	Jobs      []RosterJob       `json:"jobs"`
 	Tasks     []days.Bookable   `json:"tasks"`
 	Bookings  []days.Booked     `json:"bookings"`
 	Windows   []RosterWindow    `json:"windows"`
 	Promises  []days.Promise    `json:"promises"`
+	Weather   []RosterDay       `json:"weather" doc:"Of the jobs that have a forecast, day by day"`
 	Left      []days.Unplanned  `json:"left" doc:"Jobs that are not on the calendar"`
 	Broken    []days.Broken     `json:"broken" doc:"Bookings that no longer hold"`
 	Objective []roster.PartCost `json:"objective,omitempty" doc:"Of a proposal: what it costs, in slots of half an hour"`
 	Optimal   bool              `json:"optimal,omitempty"`
 	Moved     int               `json:"moved" doc:"Bookings other than those that stand"`
 	Conflict  *RosterConflict   `json:"conflict,omitempty" doc:"Why nothing fits; then the bookings are those that were asked with"`
+}
+
+// RosterDay is the weather of a day at a job.
+type RosterDay struct {
+	Job  string              `json:"job"`
+	From time.Time           `json:"from" doc:"Its midnight there"`
+	Low  measure.Temperature `json:"low" doc:"°C of the air"`
+	High measure.Temperature `json:"high"`
+	Rain bool                `json:"rain,omitempty"`
+}
+
+// weatherOf is the forecast of a job, day by day.
+func weatherOf(id string, f job.Job) []RosterDay {
+	zone, err := f.Place()
+	if f.Forecast == nil || err != nil {
+		return nil
+	}
+	var all []RosterDay
+	for _, h := range f.Forecast.Hours {
+		at := h.At.In(zone)
+		day := time.Date(at.Year(), at.Month(), at.Day(), 0, 0, 0, 0, zone)
+		if n := len(all); n == 0 || !all[n-1].From.Equal(day) {
+			all = append(all, RosterDay{Job: id, From: day, Low: h.Air, High: h.Air})
+		}
+		last := &all[len(all)-1]
+		last.Low, last.High, last.Rain = min(last.Low, h.Air), max(last.High, h.Air), last.Rain || h.Rain > 0
+	}
+	return all
 }
 
 // RosterConflict tells why nothing fits.
@@ -319,8 +350,8 @@ func (s *Server) calendars(ctx context.Context, bookings []days.Booked, only *[]
 func viewOf(stands store.Roster, house job.House, c *days.Calendar, bookings []days.Booked) RosterView {
 	zone := days.Zone(house)
 	v := RosterView{
-		Revision: stands.Revision, By: stands.ChangedBy, From: c.From, Until: c.Until, Now: time.Now(), Zone: zone.String(), Crews: []RosterCrew{}, Jobs: []RosterJob{}, Tasks: c.Tasks,
-		Bookings: bookings, Windows: []RosterWindow{}, Promises: c.Promises(bookings), Left: c.Left, Broken: c.Check(bookings),
+		Revision: stands.Revision, By: stands.ChangedBy, From: c.From, Until: c.Until, Now: time.Now(), Zone: zone.String(), Currency: house.Currency, Crews: []RosterCrew{}, Jobs: []RosterJob{}, Tasks: c.Tasks,
+		Bookings: bookings, Windows: []RosterWindow{}, Weather: []RosterDay{}, Promises: c.Promises(bookings), Left: c.Left, Broken: c.Check(bookings),
 	}
 	if v.Tasks == nil {
 		v.Tasks = []days.Bookable{}
@@ -347,6 +378,7 @@ func viewOf(stands store.Roster, house job.House, c *days.Calendar, bookings []d
 				own.Done = &until
 			}
 		}
+		v.Weather = append(v.Weather, weatherOf(j.ID, f)...)
 		own.Late = own.Done != nil && f.Due != "" && own.Done.In(zone).Format(time.DateOnly) > f.Due
 		v.Jobs = append(v.Jobs, own)
 	}
@@ -365,7 +397,7 @@ const oneTry = 400 * time.Millisecond
 // rosterWays tries what would help a plan around bookings.
 func (s *Server) rosterWays(ctx context.Context, in *body[struct {
 	Bookings []days.Booked `json:"bookings" maxItems:"20000"`
-}]) (*body[[]days.Way], error) {
+}]) (*body[[]days.WayOut], error) {
 	if err := booking(in.Body.Bookings); err != nil {
 		return nil, err
 	}
@@ -373,7 +405,7 @@ func (s *Server) rosterWays(ctx context.Context, in *body[struct {
 	if err != nil {
 		return nil, err
 	}
-	var ways []days.Way
+	var ways []days.WayOut
 	err = s.store.Alone(ctx, person(ctx).CompanyID, func(ctx context.Context) error {
 		planned := func(h job.House) (*days.Calendar, *roster.Plan, error) {
 			ctx, cancel := context.WithTimeout(ctx, oneTry)
@@ -400,7 +432,7 @@ func (s *Server) rosterWays(ctx context.Context, in *body[struct {
 	if err != nil {
 		return nil, s.trouble("look for ways out", err)
 	}
-	return &body[[]days.Way]{ways}, nil
+	return &body[[]days.WayOut]{ways}, nil
 }
 
 // planRoster plans the roster around what is pinned.

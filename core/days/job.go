@@ -24,13 +24,15 @@ type Bookable struct {
 	Minutes float64   `json:"minutes" doc:"Of a crew, setting up and cleaning included"`
 	Whole   bool      `json:"whole,omitempty" doc:"Lies inside one shift"`
 	Passing bool      `json:"passing,omitempty" doc:"Nobody works at it: it comes by itself"`
+
+	Machines []work.Machine `json:"machines,omitempty" doc:"That it runs on"`
 }
 
 func (t Bookable) key() string { return t.Job + "/" + t.ID }
 
 // shown is a block as it is shown.
 func shown(j Job, b *block) Bookable {
-	out := Bookable{Job: j.ID, ID: string(b.ID), Name: b.Name, Kind: b.Kind, People: b.people, Minutes: b.lasts.Minutes(), Whole: !b.breakable && b.Split != work.Passing, Passing: b.Split == work.Passing}
+	out := Bookable{Job: j.ID, ID: string(b.ID), Name: b.Name, Kind: b.Kind, People: b.people, Minutes: b.lasts.Minutes(), Whole: !b.breakable && b.Split != work.Passing, Passing: b.Split == work.Passing, Machines: b.Needs.Machines}
 	for _, s := range j.Plan.Surfaces {
 		if s.ID != b.Surface {
 			continue

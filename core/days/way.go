@@ -59,8 +59,8 @@ func tries(h job.House) []Try {
 	return all
 }
 
-// Way is a change with what it would do.
-type Way struct {
+// WayOut is a change with what it would do.
+type WayOut struct {
 	Try      Try     `json:"try"`
 	Text     string  `json:"text" doc:"What it is, and what it does"`
 	Late     float64 `json:"late" doc:"Hours that jobs are late then, together"`
@@ -93,13 +93,13 @@ const usualPremium = 0.5
 
 // Ways tries what could make a plan less late, keep more windows, or fit at all, and tells
 // of each that does, the best first. Now is the plan without them; nil where nothing fits.
-func Ways(ctx context.Context, h job.House, now *roster.Plan, try Tried) ([]Way, error) {
+func Ways(ctx context.Context, h job.House, now *roster.Plan, try Tried) ([]WayOut, error) {
 	worst := roster.Cost{math.MaxInt64, math.MaxInt64}
 	before := worst
 	if now != nil {
 		before = now.Cost
 	}
-	ways := []Way{}
+	ways := []WayOut{}
 	costs := map[Try]roster.Cost{}
 	for _, t := range tries(h) {
 		if ctx.Err() != nil {
@@ -118,7 +118,7 @@ func Ways(ctx context.Context, h job.House, now *roster.Plan, try Tried) ([]Way,
 		}
 		ways, costs[t] = append(ways, c.way(h, t, p)), p.Cost
 	}
-	slices.SortStableFunc(ways, func(a, b Way) int {
+	slices.SortStableFunc(ways, func(a, b WayOut) int {
 		switch {
 		case costs[a.Try].Less(costs[b.Try]):
 			return -1
@@ -131,8 +131,8 @@ func Ways(ctx context.Context, h job.House, now *roster.Plan, try Tried) ([]Way,
 }
 
 // way tells what a change does.
-func (c *Calendar) way(h job.House, t Try, p *roster.Plan) Way {
-	w := Way{Try: t, Late: float64(p.Cost[roster.Late]) * slot.Hours(), Bought: int(p.Cost[roster.Bought]), Overtime: float64(p.Cost[roster.Overtime]) * slot.Hours()}
+func (c *Calendar) way(h job.House, t Try, p *roster.Plan) WayOut {
+	w := WayOut{Try: t, Late: float64(p.Cost[roster.Late]) * slot.Hours(), Bought: int(p.Cost[roster.Bought]), Overtime: float64(p.Cost[roster.Overtime]) * slot.Hours()}
 	people, worked := make(map[string]int), time.Duration(0)
 	name := ""
 	for _, crew := range Crews(h) {

@@ -38,6 +38,10 @@ export type PourWay = Schemas['Way']
 export type Chance = Schemas['Chance']
 export type CrewMember = Schemas['Person']
 export type Summary = Schemas['Summary']
+export type RosterTry = Schemas['Try']
+export type WayOut = Schemas['WayOut']
+export type CalendarAddress = Schemas['CalendarAddress']
+export type Busy = NonNullable<Schemas['StandingCrew']['busy']>[number]
 export type Reshape = Schemas['Reshape']
 export type Taping = Schemas['Taping']
 export type Walk = Schemas['Walk']
@@ -139,6 +143,11 @@ export function importPlanFile(file: Blob): Promise<{ data?: JobState; error?: u
 /** Reads data sheets from a file; nothing is kept yet. */
 export function readShelfFile(file: Blob): Promise<{ data?: ShelfImport; error?: unknown }> {
   return sendFile<ShelfImport>('/api/shelf-file/reading', file, 'application/octet-stream')
+}
+
+/** Reads the busy times of a calendar; nothing is kept yet. */
+export function readBusy(file: Blob): Promise<{ data?: Busy[]; error?: unknown }> {
+  return sendFile<Busy[]>('/api/busy', file, 'application/octet-stream')
 }
 
 /** Adds a photograph to a surface; gives all of the job's. */

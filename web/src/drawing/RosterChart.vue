@@ -2,20 +2,22 @@
 import { computed, ref, useId, watch } from 'vue'
 import type { Bookable, Opening, RosterView } from '../api/client'
 import { dayTime } from '../fields/clock'
+import { useSession } from '../features/people/session'
 import { keyOf } from '../features/roster/useRoster'
-import { ROW, TOP, useRosterRows, type Ribbon } from './useRosterRows'
+import { ROW, TOP, useRosterRows, type Ribbon, type RosterBy } from './useRosterRows'
 import { HOUR, useRosterScale } from './useRosterScale'
 
 /** Days across, crews or jobs down: bookings as ribbons, their windows behind them. */
 const props = defineProps<{
   view: RosterView
-  by: 'crew' | 'job'
+  by: RosterBy
   hour: number
   chosen?: string
   only?: string
   movable?: boolean
   legal?: Opening[]
 }>()
+const session = useSession()
 const emit = defineEmits<{
   choose: [key: string]
   grasp: [task: Bookable]
@@ -35,6 +37,22 @@ const shifts = computed(() =>
         .filter((s) => new Date(s.from).getTime() < until.value)
     : [],
 )
+/** The days are wide enough for the weather. */
+const WIDE = 5
+/** What the forecast says of each day: of the one job that is shown, else of the first that has one. */
+const weather = computed(() => {
+  const all = props.view.weather
+  const job = props.only ?? all[0]?.job
+  return new Map(
+    all
+      .filter((d) => d.job === job)
+      .map((d) => {
+        const low = session.format('temperature', d.low)
+        const high = session.format('temperature', d.high)
+        return [new Date(d.from).getTime(), `${low.split(' ')[0]} to ${high}${d.rain ? ', rain' : ''}`]
+      }),
+  )
+})
 const lineOf = (crew: string): number => rows.value.find((r) => r.id === crew)?.y ?? 0
 const frame = ref<HTMLElement | null>(null)
 // What is chosen elsewhere comes into view.
@@ -146,7 +164,7 @@ const place = (r: Ribbon): string =>
           :width="width"
           :height="height - TOP"
           class="night"
-          :class="{ plain: by === 'job' }"
+          :class="{ plain: by !== 'crew' }"
         />
         <rect
           v-for="(s, i) in shifts"
@@ -162,6 +180,9 @@ const place = (r: Ribbon): string =>
         <g v-for="d in days" :key="d.at">
           <path :d="`M${x(d.at)} 0V${height}`" class="tick" />
           <text :x="x(d.at) + 5" y="15" class="day" :class="{ weekend: d.weekend }">{{ d.label }}</text>
+          <text v-if="hour >= WIDE && weather.get(d.at)" :x="x(d.at) + 5" y="32" class="weather">
+            {{ weather.get(d.at) }}
+          </text>
         </g>
         <path v-for="r in rows" :key="r.id" :d="`M0 ${r.y + r.height}H${width}`" class="row" />
         <rect
@@ -174,7 +195,7 @@ const place = (r: Ribbon): string =>
           class="legal"
           data-test="legal"
         />
-        <g v-for="r in ribbons" :key="`w${r.key}`">
+        <g v-for="r in ribbons" :key="`w${r.id}`">
           <path
             v-if="r.task.number && windows.get(r.key)?.closes && windows.get(r.key)?.opens"
             :d="`M${x(windows.get(r.key)?.opens ?? 0)} ${r.y + ROW - 7}H${x(windows.get(r.key)?.closes ?? 0)}`"
@@ -185,7 +206,7 @@ const place = (r: Ribbon): string =>
         </g>
         <g
           v-for="r in ribbons"
-          :key="r.key"
+          :key="r.id"
           class="ribbon"
           :class="{ on: chosen === r.key, broken: broken.has(r.key), movable: movable && by === 'crew' }"
           :transform="place(r)"
@@ -277,6 +298,10 @@ text {
 }
 .day {
   font-weight: 640;
+}
+.weather {
+  font-size: 11.5px;
+  fill: var(--quiet);
 }
 .weekend {
   fill: var(--quiet);

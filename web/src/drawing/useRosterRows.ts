@@ -7,6 +7,7 @@ export const TOP = 40
 
 /** A booking as it is drawn. */
 export interface Ribbon {
+  id: string
   key: string
   task: Bookable
   booked: Booked
@@ -14,8 +15,29 @@ export interface Ribbon {
   y: number
 }
 
-/** What lies down the roster: a row for each crew; or for each job, with a lane for what happens in it at the same time. */
-export function useRosterRows(of: () => { view: RosterView; by: 'crew' | 'job'; only?: string }) {
+/** What lies down a roster. */
+export type RosterBy = 'crew' | 'job' | 'place' | 'machine'
+
+const machines: Record<NonNullable<Bookable['machines']>[number], string> = {
+  grinder: 'Grinder',
+  'shot-blaster': 'Shot blaster',
+  'screening-machine': 'Screening machine',
+  sander: 'Sander',
+  vacuum: 'Vacuum',
+  'wet-vacuum': 'Wet vacuum',
+  'mixer-drill': 'Mixer drill',
+}
+const NOWHERE = 'No site entered'
+
+/** A row for each crew, job, place or machine, with a lane for what happens in it at the same time. */
+export function useRosterRows(of: () => { view: RosterView; by: RosterBy; only?: string }) {
+  const sites = computed(() => new Map(of().view.jobs.map((j) => [j.id, j.site ?? NOWHERE])))
+  /** The rows that a booking stands in. */
+  function rowsOf(by: RosterBy, booked: Booked, task: Bookable): string[] {
+    if (by === 'crew') return [booked.crew ?? '']
+    if (by === 'job') return [booked.job]
+    return by === 'place' ? [sites.value.get(booked.job) ?? NOWHERE] : (task.machines ?? [])
+  }
   const tasks = computed(() => new Map(of().view.tasks.map((t) => [keyOf(t), t])))
   const laid = computed(() => {
     const { view, by, only } = of()
@@ -24,25 +46,39 @@ export function useRosterRows(of: () => { view: RosterView; by: 'crew' | 'job'; 
       const at = view.bookings.findIndex((b) => b.job === job)
       return at < 0 ? Infinity : at
     }
-    const named =
-      by === 'crew'
-        ? view.crews.map((c) => ({ id: c.id, name: c.name, note: c.people > 0 ? `${c.people} people` : '' }))
-        : view.jobs
-            .filter((j) => !only || j.id === only)
-            .toSorted((a, b) => first(a.id) - first(b.id))
-            .map((j) => ({ id: j.id, name: j.name, note: j.due ? `due ${j.due}` : '' }))
+    const plain = (names: string[]): { id: string; name: string; note: string }[] =>
+      names.map((id) => ({ id, name: machines[id as keyof typeof machines] ?? id, note: '' }))
+    const used = new Set(view.bookings.flatMap((b) => tasks.value.get(keyOf(b))?.machines ?? []))
+    const named = {
+      place: () => plain([...new Set(sites.value.values())].toSorted()),
+      machine: () => plain(Object.keys(machines).filter((m) => used.has(m as keyof typeof machines))),
+      crew: () =>
+        view.crews.map((c) => ({ id: c.id, name: c.name, note: c.people > 0 ? `${c.people} people` : '' })),
+      job: () =>
+        view.jobs
+          .filter((j) => !only || j.id === only)
+          .toSorted((a, b) => first(a.id) - first(b.id))
+          .map((j) => ({ id: j.id, name: j.name, note: j.due ? `due ${j.due}` : '' })),
+    }[by]()
     const ribbons: Ribbon[] = []
     let top = TOP
     const rows = named.map((row, at) => {
       const ends: number[] = [] // of each lane
       for (const booked of view.bookings) {
         const task = tasks.value.get(keyOf(booked))
-        if (!task || (by === 'crew' ? booked.crew : booked.job) !== row.id) continue
+        if (!task || !rowsOf(by, booked, task).includes(row.id)) continue
         const from = new Date(booked.from).getTime()
         const free = ends.findIndex((end) => end <= from)
         const lane = free < 0 ? ends.length : free
         ends[lane] = new Date(booked.until).getTime()
-        ribbons.push({ key: keyOf(booked), task, booked, row: at, y: top + lane * ROW })
+        ribbons.push({
+          id: `${row.id} ${keyOf(booked)}`,
+          key: keyOf(booked),
+          task,
+          booked,
+          row: at,
+          y: top + lane * ROW,
+        })
       }
       const y = top
       const height = Math.max(1, ends.length) * ROW

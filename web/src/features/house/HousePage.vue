@@ -77,6 +77,22 @@ const fields = computed<Field[]>(() => [
     value: house.value.currency,
     take: (v) => change({ currency: v.toUpperCase() || undefined }),
   },
+  {
+    as: 'number',
+    label: 'An hour of one person costs',
+    value: house.value.hourCost,
+    least: 0,
+    most: 10_000,
+    take: (n) => change({ hourCost: n }),
+  },
+  {
+    as: 'quantity',
+    kind: 'fraction',
+    label: 'Overtime costs more by',
+    told: house.value.overtimeMore === undefined ? 'half, common practice' : '',
+    value: house.value.overtimeMore,
+    take: (n) => change({ overtimeMore: n }),
+  },
 ])
 </script>
 

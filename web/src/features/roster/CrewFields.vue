@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
-import type { Leave, Machinery, StandingCrew } from '../../api/client'
+import { readBusy, refusal, type Leave, type Machinery, type StandingCrew } from '../../api/client'
 import NumberField from '../../fields/NumberField.vue'
 import TextField from '../../fields/TextField.vue'
 import { useHouseEdits } from '../house/useHouseEdits'
@@ -49,6 +49,16 @@ function off(at: number): void {
   const leave: Leave = { from: day, until: day }
   days.value[crew.id] = ''
   change(at, { off: [...(crew.off ?? []), leave] })
+}
+/** Reads a calendar's busy times in place of those that were read before. */
+async function read(at: number, event: Event): Promise<void> {
+  const input = event.target as HTMLInputElement
+  const file = input.files?.[0]
+  if (!file) return
+  const { data, error } = await readBusy(file)
+  input.value = ''
+  trouble.value = data ? '' : refusal(error, 'The calendar cannot be read.')
+  if (data) change(at, { busy: data.length > 0 ? data : undefined })
 }
 const dated = (day: string): string =>
   new Intl.DateTimeFormat(undefined, {
@@ -125,6 +135,22 @@ const word = (event: Event): string => (event.target as HTMLInputElement).value
             </button>
           </li>
         </ul>
+        <p v-if="(c.busy ?? []).length > 0" class="small">
+          Elsewhere at {{ c.busy?.length }} {{ c.busy?.length === 1 ? 'time' : 'times' }}, read from a
+          calendar
+          <button
+            type="button"
+            class="plain"
+            :aria-label="`Forget the busy times of ${c.name}`"
+            @click="change(i, { busy: undefined })"
+          >
+            Forget
+          </button>
+        </p>
+        <label class="small busy"
+          >Busy times of {{ c.name }} from a calendar (.ics)
+          <input type="file" accept=".ics,text/calendar" :data-test="`busy-${i}`" @change="read(i, $event)" />
+        </label>
         <div class="row">
           <TextField v-model="days[c.id]" :label="`Day off of ${c.name}`" type="date" class="date" />
           <v-btn size="small" :disabled="!days[c.id]" @click="off(i)">Add the day</v-btn>
@@ -152,6 +178,10 @@ const word = (event: Event): string => (event.target as HTMLInputElement).value
 </template>
 
 <style scoped>
+.busy {
+  display: block;
+  margin: 8px 0;
+}
 .crews {
   display: grid;
   grid-template-columns: repeat(auto-fill, minmax(440px, 1fr));

@@ -7,6 +7,7 @@ import { useDesk } from '../job/useEditor'
 import { useSession } from '../people/session'
 import DayList from './DayList.vue'
 import PlanAnswer from './PlanAnswer.vue'
+import SiteTerms from './SiteTerms.vue'
 import { useRoster } from './useRoster'
 
 /** The days of one job: its tasks on the calendar, and from when its surfaces can be used. */
@@ -20,7 +21,11 @@ const surfaces = computed(() => [...new Set(mine.value.map((p) => p.surface))])
 const stages = { foot: 'On foot', vehicle: 'Vehicles', water: 'Water', full: 'Full cure' } as const
 const at = (surface: string, stage: keyof typeof stages): string => {
   const p = mine.value.find((m) => m.surface === surface && m.stage === stage)
-  return p ? dayTime(p.at, roster.view.value?.zone) : 'not on its sheet'
+  if (!p) return 'not on its sheet'
+  const zone = roster.view.value?.zone
+  return p.latest > p.at
+    ? `${dayTime(p.at, zone)}, at the latest ${dayTime(p.latest, zone)}`
+    : dayTime(p.at, zone)
 }
 const booked = computed(() => (roster.view.value?.bookings ?? []).some((b) => b.job === desk.jobId))
 const due = computed(() => desk.file.value.job.due ?? '')
@@ -51,6 +56,7 @@ function setDue(event: Event): void {
         >When could it be done?</v-btn
       >
     </div>
+    <SiteTerms class="mb-3" />
     <p v-if="roster.trouble.value" role="alert">{{ roster.trouble.value }}</p>
     <p v-if="roster.busy.value" role="status" class="small">{{ roster.busy.value }}</p>
     <template v-if="roster.view.value">
@@ -70,7 +76,8 @@ function setDue(event: Event): void {
         />
         <table v-if="surfaces.length > 0" class="figures mt-4" data-test="promises">
           <caption class="small quiet">
-            From when each surface can be used, by its sheet and through the forecast
+            From when each surface can be used, by its sheet and through the forecast; at the latest if the
+            slab comes 3 K cooler than told
           </caption>
           <thead>
             <tr>

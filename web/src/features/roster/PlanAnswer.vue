@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import { dayTime } from '../../fields/clock'
+import type { WayOut } from '../../api/client'
 import { keyOf, type Roster } from './useRoster'
 
 /** What a proposal costs, what no longer holds, and what fits nowhere. */
@@ -43,17 +44,58 @@ const broken = computed(() => (view.value?.broken ?? []).filter((b) => !props.jo
 const late = computed(() =>
   (view.value?.jobs ?? []).filter((j) => j.late && (!props.job || j.id === props.job)),
 )
+const helpable = computed(
+  () =>
+    props.roster.proposal.value &&
+    (view.value?.conflict ||
+      (view.value?.objective ?? []).some((p) => ['late', 'bought'].includes(p.part) && p.value > 0)),
+)
+const attempted = computed(() => {
+  const t = props.roster.tried.value
+  const told = (props.roster.ways.value ?? []).find(
+    (w) => w.try.saturdays === t?.saturdays && w.try.twin === t?.twin,
+  )
+  return told ? told.text.charAt(0).toLowerCase() + told.text.slice(1) : 'with another crew'
+})
+function helps(w: WayOut): string {
+  const parts = [
+    w.late > 0 ? `${w.late} h late in all` : 'nothing is late',
+    w.bought > 0 ? `${w.bought} windows missed` : 'every window is kept',
+  ]
+  if (w.overtime > 0) parts.push(`${w.overtime} h of overtime`)
+  if (w.cost) parts.push(`about ${Math.round(w.cost)} ${view.value?.currency ?? ''}`.trim())
+  return parts.join(', ')
+}
 const left = computed(() => (view.value?.left ?? []).filter((l) => !props.job || l.job === props.job))
 </script>
 
 <template>
   <div v-if="view" class="answer">
     <p v-if="roster.proposal.value && !view.conflict" class="proposal" data-test="proposal">
-      <strong>A proposal, not booked yet:</strong> {{ cost }}. <span class="quiet">{{ proof }}</span>
+      <strong v-if="roster.tried.value">Only tried, {{ attempted }}:</strong>
+      <strong v-else>A proposal, not booked yet:</strong> {{ cost }}. <span class="quiet">{{ proof }}</span>
     </p>
     <div v-if="view.conflict" class="conflict" role="alert" data-test="conflict">
       <p>{{ view.conflict.text }}</p>
       <p v-if="view.conflict.ways.length > 0" class="small">Ways out: {{ view.conflict.ways.join('; ') }}.</p>
+    </div>
+    <div v-if="helpable" class="small ways" data-test="ways-out-of-it">
+      <button
+        v-if="!roster.ways.value"
+        type="button"
+        class="plain"
+        data-test="what-helps"
+        @click="roster.lookForWays"
+      >
+        What would help?
+      </button>
+      <p v-else-if="roster.ways.value.length === 0">Neither Saturdays nor another crew would help.</p>
+      <ul v-else>
+        <li v-for="w in roster.ways.value" :key="w.text">
+          <strong>{{ w.text }}</strong>: {{ helps(w) }}
+          <button type="button" class="plain" @click="roster.attempt(w)">Try it</button>
+        </li>
+      </ul>
     </div>
     <div v-if="broken.length > 0" class="conflict" role="alert" data-test="broken">
       <p>
@@ -95,6 +137,9 @@ const left = computed(() => (view.value?.left ?? []).filter((l) => !props.job ||
 }
 .plain {
   text-decoration: underline;
+}
+.ways {
+  margin: 6px 0;
 }
 ul {
   margin: 4px 0 0 18px;

@@ -1,11 +1,12 @@
 <script setup lang="ts">
 import { useMediaQuery } from '@vueuse/core'
 import { computed, ref } from 'vue'
-import type { Bookable, Opening } from '../../api/client'
+import { api, type Bookable, type Opening } from '../../api/client'
 import PickField from '../../fields/PickField.vue'
 import RosterChart from '../../drawing/RosterChart.vue'
 import { useSession } from '../people/session'
 import BookingPanel from './BookingPanel.vue'
+import CalendarLinks from './CalendarLinks.vue'
 import CrewFields from './CrewFields.vue'
 import DayList from './DayList.vue'
 import PlanAnswer from './PlanAnswer.vue'
@@ -15,7 +16,8 @@ const session = useSession()
 const roster = useRoster()
 void roster.load()
 const phone = useMediaQuery('(max-width: 760px)')
-const by = ref<'crew' | 'job'>('crew')
+const rows = { crew: 'By crew', job: 'By job', place: 'By place', machine: 'By machine' } as const
+const by = ref<keyof typeof rows>('crew')
 const zooms = { '28': 'Hours', '12': 'Days', '5': 'Weeks', '2': 'Two months' }
 const hour = ref('12')
 const chosen = ref('')
@@ -53,10 +55,37 @@ async function drop(of: Bookable, to: string, from: Date): Promise<void> {
   }
   await roster.move(of, to, from)
 }
+/** Makes the change that was only tried, and plans with it. */
+async function makeItSo(): Promise<void> {
+  const way = roster.tried.value
+  const { data } = await api.GET('/api/house')
+  if (!way || !data) return
+  const crews = data.house.crews ?? []
+  const like = crews.find((c) => c.id === way.twin)
+  const body = {
+    ...data.house,
+    crews: [
+      ...crews.map((c) =>
+        c.id === way.saturdays
+          ? { ...c, overtime: { days: ['sat' as const], from: '07:00', until: '13:00' } }
+          : c,
+      ),
+      ...(like
+        ? [{ ...like, id: `crew-${Date.now().toString(36)}`, name: `${like.name}, another one` }]
+        : []),
+    ],
+  }
+  const { response } = await api.PUT('/api/house', { body })
+  if (!response.ok) return
+  crewsKey.value++
+  await roster.planAll()
+}
+const crewsKey = ref(0)
 /** Another crew or day off: what is proposed is planned anew with it, else all is looked at again. */
 function crewsChanged(): void {
   void (roster.proposal.value ? roster.planAll() : roster.load())
 }
+const files = { ics: 'calendar', csv: 'table', xlsx: 'workbook' }
 const file = (as: string): string =>
   `/api/roster-file?as=${as}${crew.value === EVERYBODY ? '' : `&crew=${encodeURIComponent(crew.value)}`}`
 function print(): void {
@@ -93,7 +122,16 @@ function print(): void {
           >{{ unbooked > 0 ? `Plan ${unbooked} tasks` : 'Plan anew' }}</v-btn
         >
         <v-btn
-          v-if="roster.proposal.value && movable && !roster.proposal.value.conflict"
+          v-if="roster.tried.value && movable"
+          size="small"
+          color="primary"
+          variant="flat"
+          data-test="make-it-so"
+          @click="makeItSo"
+          >Change the crews so</v-btn
+        >
+        <v-btn
+          v-if="roster.proposal.value && movable && !roster.proposal.value.conflict && !roster.tried.value"
           size="small"
           color="primary"
           variant="flat"
@@ -116,19 +154,14 @@ function print(): void {
       <div class="row no-print tools">
         <div v-if="!phone" role="group" aria-label="Rows" class="row">
           <v-btn
+            v-for="(name, r) in rows"
+            :key="r"
             size="small"
-            :aria-pressed="by === 'crew'"
-            :variant="by === 'crew' ? 'flat' : 'text'"
-            @click="by = 'crew'"
-            >By crew</v-btn
-          >
-          <v-btn
-            size="small"
-            :aria-pressed="by === 'job'"
-            :variant="by === 'job' ? 'flat' : 'text'"
-            data-test="by-job"
-            @click="by = 'job'"
-            >By job</v-btn
+            :aria-pressed="by === r"
+            :variant="by === r ? 'flat' : 'text'"
+            :data-test="`by-${r}`"
+            @click="by = r"
+            >{{ name }}</v-btn
           >
         </div>
         <PickField v-if="!phone" v-model="hour" label="Zoom" :options="zooms" class="pick" />
@@ -164,8 +197,8 @@ function print(): void {
         <h2 class="grow">{{ listed }}</h2>
         <span class="small no-print" data-test="roster-files"
           >As a file:
-          <a v-for="as in ['ics', 'csv']" :key="as" class="file" :href="file(as)" download>{{
-            as === 'ics' ? 'calendar' : 'table'
+          <a v-for="(words, as) in files" :key="as" class="file" :href="file(as)" download>{{
+            words
           }}</a></span
         >
       </div>
@@ -175,7 +208,8 @@ function print(): void {
         :chosen="chosen"
         @choose="chosen = $event"
       />
-      <CrewFields v-if="movable" class="mt-4 no-print" @changed="crewsChanged" />
+      <CrewFields v-if="movable" :key="crewsKey" class="mt-4 no-print" @changed="crewsChanged" />
+      <CalendarLinks v-if="movable" class="mt-4 no-print" :crews="roster.view.value.crews" />
     </template>
     <p v-else-if="!roster.trouble.value" class="quiet">Reading …</p>
   </div>

@@ -1,5 +1,14 @@
 import { computed, ref, shallowRef } from 'vue'
-import { api, refusal, type Bookable, type Booked, type Opening, type RosterView } from '../../api/client'
+import {
+  api,
+  refusal,
+  type Bookable,
+  type Booked,
+  type Opening,
+  type RosterTry,
+  type RosterView,
+  type WayOut,
+} from '../../api/client'
 import { useHistory } from '../job/useHistory'
 
 export const keyOf = (of: { job: string; task?: string; id?: string }): string =>
@@ -15,6 +24,9 @@ export function useRoster() {
   /** What is proposed; none where what stands is shown. */
   const proposal = shallowRef<RosterView>()
   const history = useHistory(proposal)
+  const ways = shallowRef<WayOut[]>()
+  /** The change that the proposal rests on, where it is one that nobody made yet. */
+  const tried = shallowRef<RosterTry>()
   const trouble = ref('')
   const busy = ref('')
   let running: AbortController | undefined
@@ -50,19 +62,35 @@ export function useRoster() {
     const data = await asked('Reading …', (signal) => api.GET('/api/roster', { signal }))
     if (!data) return
     stands.value = data
-    proposal.value = undefined
-    history.forget()
+    discard()
   }
   /** Plans around what is pinned among some bookings, and proposes that. */
-  async function plan(bookings: Booked[], label: string, seconds = LONG): Promise<boolean> {
+  async function plan(
+    bookings: Booked[],
+    label: string,
+    seconds = LONG,
+    attempt?: RosterTry,
+  ): Promise<boolean> {
     const data = await asked('Planning …', (signal) =>
-      api.POST('/api/roster/plan', { body: { bookings, seconds }, signal }),
+      api.POST('/api/roster/plan', { body: { bookings, seconds, try: attempt }, signal }),
     )
     if (!data) return false
     proposal.value = data
+    tried.value = attempt
     history.note(label)
     return true
   }
+  /** What would help what is shown, with its price. */
+  async function lookForWays(): Promise<void> {
+    const bookings = view.value?.bookings ?? []
+    const data = await asked('Trying …', (signal) =>
+      api.POST('/api/roster/ways', { body: { bookings }, signal }),
+    )
+    if (data) ways.value = data
+  }
+  /** Plans with a change of the company that is not kept. */
+  const attempt = (of: WayOut): Promise<boolean> =>
+    plan(view.value?.bookings ?? [], `try ${of.text}`, QUICK, of.try)
   const planAll = (): Promise<boolean> => plan(view.value?.bookings ?? [], 'plan')
 
   /** Puts a task elsewhere, pins it there, and plans the rest around it. */
@@ -118,11 +146,10 @@ export function useRoster() {
     )
     if (!data) return
     stands.value = data
-    proposal.value = undefined
-    history.forget()
+    discard()
   }
   function discard(): void {
-    proposal.value = undefined
+    proposal.value = tried.value = ways.value = undefined
     history.forget()
   }
   function stop(): void {
@@ -140,7 +167,11 @@ export function useRoster() {
     names,
     trouble,
     busy,
+    ways,
+    tried,
     load,
+    lookForWays,
+    attempt,
     planAll,
     move,
     pin,

@@ -1,0 +1,79 @@
+<script setup lang="ts">
+import { ref } from 'vue'
+import { api, refusal, type CalendarAddress, type RosterView } from '../../api/client'
+
+/** Private addresses at which a calendar program reads a crew's days, until they are revoked. */
+const props = defineProps<{ crews: RosterView['crews'] }>()
+const links = ref<CalendarAddress[]>([])
+const made = ref('')
+const crew = ref('')
+const trouble = ref('')
+
+async function load(): Promise<void> {
+  const { data, error } = await api.GET('/api/calendar-addresses')
+  if (data) links.value = data
+  trouble.value = data ? '' : refusal(error, 'The addresses cannot be read.')
+}
+void load()
+async function add(): Promise<void> {
+  const { data, error } = await api.POST('/api/calendar-addresses', {
+    body: { crew: crew.value || undefined },
+  })
+  trouble.value = data ? '' : refusal(error, 'No address was made.')
+  if (!data?.path) return
+  made.value = new URL(data.path, location.href).href
+  await load()
+}
+async function revoke(of: CalendarAddress): Promise<void> {
+  const { error } = await api.DELETE('/api/calendar-addresses/{address}', {
+    params: { path: { address: of.id } },
+  })
+  trouble.value = error ? refusal(error, 'It was not revoked.') : ''
+  made.value = ''
+  await load()
+}
+const whose = (id?: string): string => props.crews.find((c) => c.id === id)?.name ?? 'Everybody'
+</script>
+
+<template>
+  <section aria-labelledby="links-title" data-test="calendar-links">
+    <h2 id="links-title">Calendars that follow</h2>
+    <p class="small quiet">
+      A calendar program reads what is booked at a private address. Whoever has the address can read it;
+      revoke it when it gets into wrong hands.
+    </p>
+    <p v-if="trouble" role="alert">{{ trouble }}</p>
+    <div class="row mt-2">
+      <select v-model="crew" class="control pick" aria-label="Whose days">
+        <option value="">Everybody</option>
+        <option v-for="c in crews" :key="c.id" :value="c.id">{{ c.name }}</option>
+      </select>
+      <v-btn size="small" data-test="make-address" @click="add">Make an address</v-btn>
+    </div>
+    <p v-if="made" class="small mt-2" data-test="made-address">
+      Told only now; put it into the calendar program: <code>{{ made }}</code>
+    </p>
+    <ul v-if="links.length > 0" class="small mt-2">
+      <li v-for="l in links" :key="l.id">
+        {{ whose(l.crew) }}, made by {{ l.madeBy }}
+        <button
+          type="button"
+          class="plain"
+          :aria-label="`Revoke the address of ${whose(l.crew)}`"
+          @click="revoke(l)"
+        >
+          Revoke
+        </button>
+      </li>
+    </ul>
+  </section>
+</template>
+
+<style scoped>
+.pick {
+  width: auto;
+}
+code {
+  overflow-wrap: anywhere;
+}
+</style>
