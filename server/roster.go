@@ -437,26 +437,35 @@ func (s *Server) rosterWays(ctx context.Context, in *body[struct {
 
 // planRoster plans the roster around what is pinned.
 func (s *Server) planRoster(ctx context.Context, in *body[RosterQuestion]) (*body[RosterView], error) {
-	asked := in.Body.Bookings
+	return s.planFor(ctx, in.Body, nil)
+}
+
+// planFor plans for whoever asks; tell, where there is one, hears of each better plan.
+func (s *Server) planFor(ctx context.Context, question RosterQuestion, tell func(roster.Plan)) (*body[RosterView], error) {
+	asked := question.Bookings
 	if asked == nil {
 		asked = []days.Booked{}
 	}
 	if err := booking(asked); err != nil {
 		return nil, err
 	}
-	stands, house, build, err := s.calendars(ctx, asked, in.Body.Crews)
+	stands, house, build, err := s.calendars(ctx, asked, question.Crews)
 	if err != nil {
 		return nil, err
 	}
-	if in.Body.Try != nil {
-		house = in.Body.Try.House(house)
+	if question.Try != nil {
+		house = question.Try.House(house)
 	}
 	c := build(house)
 	var made roster.Plan
 	err = s.store.Alone(ctx, person(ctx).CompanyID, func(ctx context.Context) error {
-		ctx, cancel := context.WithTimeout(ctx, time.Duration(in.Body.Seconds*float64(time.Second)))
+		ctx, cancel := context.WithTimeout(ctx, time.Duration(question.Seconds*float64(time.Second)))
 		defer cancel()
-		made, err = c.Plan(ctx, c.Options())
+		options := c.Options()
+		if tell != nil {
+			options.Tell = func(p roster.Plan, _ int) { tell(p) }
+		}
+		made, err = c.Plan(ctx, options)
 		return err
 	})
 	var conflict *roster.Conflict

@@ -1,10 +1,16 @@
 package server_test
 
 import (
+	"context"
 	"encoding/json"
+	"log/slog"
+	"net"
 	"net/http"
 	"strings"
 	"testing"
+	"time"
+
+	"github.com/google/uuid"
 
 	"nephelon/core/days"
 	"nephelon/server"
@@ -162,5 +168,89 @@ func TestCalendarAddresses(t *testing.T) {
 	}
 	if status, text := mine.send(http.MethodPost, "/api/busy", "no calendar"); status != http.StatusUnprocessableEntity || !strings.Contains(text, "not a calendar") {
 		t.Errorf("%d %s", status, text)
+	}
+}
+
+// A plan that is asked for is worked out by whichever server lives: what one left is taken
+// up by the next. What is stopped ends, and is not booked.
+func TestAPlanOutlivesItsServer(t *testing.T) {
+	web := newServer(t)
+	who := signedIn(t, web, "owner@"+addCompany(t))
+	f := demoJob(t)
+	f.Job.Start, f.Job.Forecast = "", nil
+	who.addJob(f)
+	ask := func(seconds float64) server.RosterRun {
+		t.Helper()
+		var run server.RosterRun
+		if status, text := who.send(http.MethodPost, "/api/roster/runs", server.RosterQuestion{Bookings: []days.Booked{}, Seconds: seconds}); status != http.StatusOK || json.Unmarshal([]byte(text), &run) != nil {
+			t.Fatalf("%d %s", status, text)
+		}
+		return run
+	}
+	look := func(id string) server.RosterRun {
+		t.Helper()
+		var run server.RosterRun
+		if status, text := who.send(http.MethodGet, "/api/roster/runs/"+id, nil); status != http.StatusOK || json.Unmarshal([]byte(text), &run) != nil {
+			t.Fatalf("%d %s", status, text)
+		}
+		return run
+	}
+	until := func(id string, holds func(server.RosterRun) bool) server.RosterRun {
+		t.Helper()
+		for deadline := time.Now().Add(30 * time.Second); ; time.Sleep(50 * time.Millisecond) {
+			if run := look(id); holds(run) {
+				return run
+			} else if time.Now().After(deadline) {
+				t.Fatalf("still %s: %+v", run.State, run.Progress)
+			}
+		}
+	}
+	live := func() context.CancelFunc {
+		t.Helper()
+		ctx, end := context.WithCancel(t.Context())
+		listener, err := net.Listen("tcp", "127.0.0.1:0")
+		if err != nil {
+			t.Fatal(err)
+		}
+		s, err := server.New(server.Options{Store: records, Log: slog.New(slog.DiscardHandler)})
+		if err != nil {
+			t.Fatal(err)
+		}
+		httpServer, ended := &http.Server{}, make(chan struct{})
+		go func() {
+			_ = s.Serve(ctx, httpServer, func() error { return httpServer.Serve(listener) })
+			close(ended)
+		}()
+		return func() { end(); <-ended }
+	}
+	// Asked for while nobody works: it waits. A server takes it up and is killed.
+	long := ask(3)
+	if look(long.ID.String()).State != "waiting" {
+		t.Error("somebody works at it")
+	}
+	for taken := uuid.Nil; taken != long.ID; { // runs of other tests are none of this one's
+		run, err := records.TakeRun(t.Context())
+		if err != nil {
+			t.Fatal(err)
+		}
+		taken = run.ID
+	}
+	if _, err := records.DB().ExecContext(t.Context(), `update roster_runs set beat = now() - interval '1 minute' where id = $1`, long.ID); err != nil {
+		t.Fatal(err)
+	}
+	defer live()()
+	done := until(long.ID.String(), func(r server.RosterRun) bool { return r.State == "done" })
+	if done.Trouble != "" || done.View == nil || len(done.View.Bookings) == 0 || len(done.View.Broken) != 0 {
+		t.Errorf("%q, %+v", done.Trouble, done.View)
+	}
+	// What is stopped ends.
+	stopped := ask(20)
+	if status, _ := who.send(http.MethodDelete, "/api/roster/runs/"+stopped.ID.String(), nil); status >= 300 {
+		t.Errorf("stopping it: %d", status)
+	}
+	next := ask(0.2)
+	until(next.ID.String(), func(r server.RosterRun) bool { return r.State == "done" })
+	if r := look(stopped.ID.String()); r.State != "stopped" || r.View != nil {
+		t.Errorf("%+v", r)
 	}
 }

@@ -102,6 +102,7 @@ func New(o Options) (*Server, error) {
 	s.pourRoutes()
 	s.rosterRoutes()
 	s.calendarRoutes()
+	s.runRoutes()
 	s.measureRoutes()
 	s.photoRoutes()
 	s.siteRoutes()
@@ -150,6 +151,7 @@ func (s *Server) Serve(ctx context.Context, web *http.Server, serve func() error
 	defer stop()
 	web.RegisterOnShutdown(s.changes.close)
 	go s.follow(listening)
+	go s.work(listening)
 	ended := make(chan error, 1)
 	go func() { ended <- serve() }()
 	select {

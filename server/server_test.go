@@ -22,6 +22,7 @@ import (
 	"nephelon/core/bench"
 	"nephelon/core/buildup"
 	"nephelon/core/cure"
+	"nephelon/core/days"
 	"nephelon/core/job"
 	"nephelon/core/kit"
 	"nephelon/core/material"
@@ -373,6 +374,11 @@ func TestAnotherCompanysRecordsAreNotThere(t *testing.T) {
 	if err := json.Unmarshal([]byte(text), &address); err != nil {
 		t.Fatal(err)
 	}
+	_, text = theirs.send(http.MethodPost, "/api/roster/runs", server.RosterQuestion{Bookings: []days.Booked{}, Seconds: 1})
+	var run server.RosterRun
+	if err := json.Unmarshal([]byte(text), &run); err != nil {
+		t.Fatal(err)
+	}
 	_, text = theirs.send(http.MethodGet, "/api/me", nil)
 	var them server.Me
 	if err := json.Unmarshal([]byte(text), &them); err != nil {
@@ -385,7 +391,7 @@ func TestAnotherCompanysRecordsAreNotThere(t *testing.T) {
 			continue
 		}
 		tried++
-		path := strings.NewReplacer("{job}", job.ID.String(), "{person}", them.ID.String(), "{address}", address.ID.String(),
+		path := strings.NewReplacer("{job}", job.ID.String(), "{person}", them.ID.String(), "{address}", address.ID.String(), "{run}", run.ID.String(),
 			"{photo}", photos[0].ID.String(), "{surface}", job.File.Job.Surfaces[0].ID, "{coat}", job.File.Job.Surfaces[0].Coats[0].ID, "{id}", "their-sheet").Replace(o.path)
 		if strings.Contains(path, "{") {
 			t.Errorf("%s %s names something this test does not know", o.method, o.path)

@@ -194,3 +194,87 @@ func TestSavesAreToldToListeners(t *testing.T) {
 		}
 	}
 }
+
+// Plans that are asked for: one at a time for a company, the others wait; whoever works at
+// one says so, and one that nobody works at is taken up again; what is stopped stays so.
+func TestRunsAreTakenUpAgain(t *testing.T) {
+	s, ctx := records, t.Context()
+	company, person := company(t)
+	add := func() uuid.UUID {
+		t.Helper()
+		id, err := s.AddRun(ctx, company, person, []byte(`{"seconds":1}`))
+		if err != nil {
+			t.Fatal(err)
+		}
+		return id
+	}
+	// Runs of other tests are none of this one's.
+	take := func() uuid.UUID {
+		t.Helper()
+		for {
+			r, err := s.TakeRun(ctx)
+			if errors.Is(err, store.ErrNotFound) {
+				return uuid.Nil
+			}
+			if err != nil {
+				t.Fatal(err)
+			}
+			if r.Company == company {
+				return r.ID
+			}
+		}
+	}
+	first, second := add(), add()
+	if got := take(); got != first {
+		t.Fatalf("took %v, want the oldest, %v", got, first)
+	}
+	if got := take(); got != uuid.Nil {
+		t.Errorf("took %v while another is worked at", got)
+	}
+	if goes, err := s.Beat(ctx, first, []byte(`{"seconds":0.5}`)); err != nil || !goes {
+		t.Errorf("%v, %v", goes, err)
+	}
+	// Its server is gone: nobody said anything for long.
+	if _, err := s.DB().ExecContext(ctx, `update roster_runs set beat = now() - interval '1 minute' where id = $1`, first); err != nil {
+		t.Fatal(err)
+	}
+	if got := take(); got != first {
+		t.Errorf("took %v, want the one that was left, %v", got, first)
+	}
+	if r, err := s.Run(ctx, company, first); err != nil || r.State != store.RunRunning || r.Progress != nil {
+		t.Errorf("%+v, %v", r, err)
+	}
+	if err := s.EndRun(ctx, first, []byte(`{"trouble":"none"}`)); err != nil {
+		t.Fatal(err)
+	}
+	if r, err := s.Run(ctx, company, first); err != nil || r.State != store.RunDone || len(r.Answer) == 0 {
+		t.Errorf("%+v, %v", r, err)
+	}
+	if got := take(); got != second {
+		t.Errorf("took %v, want the next, %v", got, second)
+	}
+	if err := s.StopRun(ctx, uuid.New(), second); !errors.Is(err, store.ErrNotFound) {
+		t.Errorf("another company stopped it: %v", err)
+	}
+	if err := s.StopRun(ctx, company, second); err != nil {
+		t.Fatal(err)
+	}
+	if goes, err := s.Beat(ctx, second, nil); err != nil || goes {
+		t.Errorf("it goes on after it was stopped: %v, %v", goes, err)
+	}
+	if err := s.EndRun(ctx, second, []byte(`{}`)); err != nil {
+		t.Fatal(err)
+	}
+	if r, err := s.Run(ctx, company, second); err != nil || r.State != store.RunStopped || r.Answer != nil {
+		t.Errorf("%+v, %v", r, err)
+	}
+	if _, err := s.Run(ctx, uuid.New(), first); !errors.Is(err, store.ErrNotFound) {
+		t.Errorf("another company reads it: %v", err)
+	}
+	for range store.MostWaiting {
+		add()
+	}
+	if _, err := s.AddRun(ctx, company, person, []byte(`{}`)); !errors.Is(err, store.ErrManyWait) {
+		t.Errorf("one more than may wait: %v", err)
+	}
+}

@@ -17,6 +17,8 @@ export const keyOf = (of: { job: string; task?: string; id?: string }): string =
 /** How long a plan is looked for: after a move, and when all is planned, s. */
 const QUICK = 0.4
 const LONG = 4
+/** How often it is looked how far a plan has come, ms. */
+const LOOK = 300
 
 /** The roster as it stands, a proposal beside it, and what can be done with both. */
 export function useRoster() {
@@ -71,14 +73,39 @@ export function useRoster() {
     seconds = LONG,
     attempt?: RosterTry,
   ): Promise<boolean> {
+    const body = { bookings, seconds, try: attempt }
     const data = await asked('Planning …', (signal) =>
-      api.POST('/api/roster/plan', { body: { bookings, seconds, try: attempt }, signal }),
+      seconds < LONG ? api.POST('/api/roster/plan', { body, signal }) : worked(body, signal),
     )
     if (!data) return false
     proposal.value = data
     tried.value = attempt
     history.note(label)
     return true
+  }
+  /**
+   * Asks for a plan that takes its time, and waits for it: other plans of the company come first, and it goes
+   * on where a server ends. Whoever no longer waits stops it.
+   */
+  async function worked(
+    body: { bookings: Booked[]; seconds: number; try?: RosterTry },
+    signal: AbortSignal,
+  ): Promise<{ data?: RosterView; error?: unknown }> {
+    const { data: asked, error } = await api.POST('/api/roster/runs', { body, signal })
+    if (!asked) return { error }
+    const path = { run: asked.id }
+    signal.addEventListener('abort', () => void api.DELETE('/api/roster/runs/{run}', { params: { path } }))
+    for (;;) {
+      await new Promise((resolve) => setTimeout(resolve, LOOK))
+      signal.throwIfAborted()
+      const { data, error: lost } = await api.GET('/api/roster/runs/{run}', { params: { path }, signal })
+      if (!data) return { error: lost }
+      if (data.state === 'waiting') busy.value = 'Waiting for another plan …'
+      if (data.state === 'running' && data.progress)
+        busy.value = `Planning … ${Math.round(data.progress.seconds)} of ${data.progress.of} s`
+      if (data.state === 'done') return data.view ? { data: data.view } : { error: { detail: data.trouble } }
+      if (data.state === 'stopped') return { error: { detail: 'The plan was stopped.' } }
+    }
   }
   /** What would help what is shown, with its price. */
   async function lookForWays(): Promise<void> {

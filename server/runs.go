@@ -1,0 +1,199 @@
+package server
+
+import (
+	"context"
+	"encoding/json"
+	"errors"
+	"net/http"
+	"sync/atomic"
+	"time"
+
+	"github.com/danielgtaylor/huma/v2"
+	"github.com/google/uuid"
+
+	"nephelon/core/roster"
+	"nephelon/store"
+)
+
+// How a server works at runs: how long it waits between looks for one, and how often it says
+// that it still works at one.
+const (
+	runPause = 400 * time.Millisecond
+	runBeat  = time.Second
+)
+
+// RosterRun is a plan that was asked for.
+type RosterRun struct {
+	ID       uuid.UUID      `json:"id" format:"uuid"`
+	State    store.RunState `json:"state" enum:"waiting,running,done,stopped"`
+	Progress *RunProgress   `json:"progress,omitempty"`
+	View     *RosterView    `json:"view,omitempty" doc:"When it is done"`
+	Trouble  string         `json:"trouble,omitempty" doc:"Why there is none though it is done"`
+}
+
+// RunProgress is how far a run has come.
+type RunProgress struct {
+	Seconds   float64           `json:"seconds" doc:"For which it was worked at"`
+	Of        float64           `json:"of" doc:"At most"`
+	Objective []roster.PartCost `json:"objective,omitempty" doc:"Of the best plan so far"`
+}
+
+// runAnswer is what is kept of a run.
+type runAnswer struct {
+	View    *RosterView `json:"view,omitempty"`
+	Trouble string      `json:"trouble,omitempty"`
+}
+
+func (s *Server) runRoutes() {
+	huma.Register(s.api, huma.Operation{OperationID: "startRun", Method: http.MethodPost, Path: "/api/roster/runs", MaxBodyBytes: bodyLimit, Metadata: estimators(), Description: "Asks for a plan of all open jobs around what is pinned; one at a time for a company, the others wait. It goes on when this server ends"},
+		func(ctx context.Context, in *body[RosterQuestion]) (*body[RosterRun], error) {
+			if err := booking(in.Body.Bookings); err != nil {
+				return nil, err
+			}
+			question, err := json.Marshal(in.Body)
+			if err != nil {
+				return nil, s.trouble("ask for a plan", err)
+			}
+			who := person(ctx)
+			id, err := s.store.AddRun(ctx, who.CompanyID, who.ID, question)
+			if errors.Is(err, store.ErrManyWait) {
+				return nil, huma.Error429TooManyRequests("As many plans are waited for as may be. Stop one, or wait until the first is done.")
+			}
+			if err != nil {
+				return nil, s.trouble("ask for a plan", err)
+			}
+			return &body[RosterRun]{RosterRun{ID: id, State: store.RunWaiting}}, nil
+		})
+	type named struct {
+		Run uuid.UUID `path:"run" format:"uuid"`
+	}
+	huma.Register(s.api, huma.Operation{OperationID: "lookAtRun", Method: http.MethodGet, Path: "/api/roster/runs/{run}", Metadata: estimators(), Description: "How far a plan has come, and the plan when it is done"},
+		func(ctx context.Context, in *named) (*body[RosterRun], error) {
+			r, err := s.store.Run(ctx, person(ctx).CompanyID, in.Run)
+			if errors.Is(err, store.ErrNotFound) {
+				return nil, huma.Error404NotFound("This plan is no longer kept. Ask for it again.")
+			}
+			if err != nil {
+				return nil, s.trouble("read a plan", err)
+			}
+			out := RosterRun{ID: r.ID, State: r.State}
+			if r.Progress != nil {
+				if err := json.Unmarshal(r.Progress, &out.Progress); err != nil {
+					return nil, s.trouble("read a plan", err)
+				}
+			}
+			if r.Answer != nil {
+				var a runAnswer
+				if err := json.Unmarshal(r.Answer, &a); err != nil {
+					return nil, s.trouble("read a plan", err)
+				}
+				out.View, out.Trouble = a.View, a.Trouble
+			}
+			return &body[RosterRun]{out}, nil
+		})
+	huma.Register(s.api, huma.Operation{OperationID: "stopRun", Method: http.MethodDelete, Path: "/api/roster/runs/{run}", Metadata: estimators(), Description: "Stops it, wherever it is worked at"},
+		func(ctx context.Context, in *named) (*struct{}, error) {
+			err := s.store.StopRun(ctx, person(ctx).CompanyID, in.Run)
+			if errors.Is(err, store.ErrNotFound) {
+				return nil, huma.Error404NotFound("Nothing is worked at there any more.")
+			}
+			if err != nil {
+				return nil, s.trouble("stop a plan", err)
+			}
+			return nil, nil
+		})
+}
+
+// work takes up runs, one after the other, until the context ends.
+func (s *Server) work(ctx context.Context) {
+	for ctx.Err() == nil {
+		run, err := s.store.TakeRun(ctx)
+		if err == nil {
+			s.workAt(ctx, run)
+			continue
+		}
+		if !errors.Is(err, store.ErrNotFound) && ctx.Err() == nil {
+			s.log.Error("look for a plan to work out", "error", err)
+		}
+		select {
+		case <-ctx.Done():
+		case <-time.After(runPause):
+		}
+	}
+}
+
+// workAt works a run out, says so meanwhile, and stops where it was stopped. Where this server
+// ends first, another takes it up.
+func (s *Server) workAt(ctx context.Context, run store.Run) {
+	ctx, stop := context.WithCancel(ctx)
+	defer stop()
+	var question RosterQuestion
+	if err := json.Unmarshal(run.Question, &question); err != nil {
+		s.end(ctx, run, runAnswer{Trouble: "What was asked cannot be read any more. Ask again."})
+		return
+	}
+	var best atomic.Pointer[[]roster.PartCost]
+	begun := time.Now()
+	told := make(chan struct{})
+	go func() {
+		defer close(told)
+		tick := time.NewTicker(runBeat)
+		defer tick.Stop()
+		for {
+			select {
+			case <-ctx.Done():
+				return
+			case <-tick.C:
+			}
+			progress := RunProgress{Seconds: time.Since(begun).Seconds(), Of: question.Seconds}
+			if parts := best.Load(); parts != nil {
+				progress.Objective = *parts
+			}
+			text, err := json.Marshal(progress)
+			if err != nil {
+				return
+			}
+			if goes, err := s.store.Beat(ctx, run.ID, text); err == nil && !goes {
+				stop()
+				return
+			}
+		}
+	}()
+	who, err := s.store.Person(ctx, run.Person)
+	var answer runAnswer
+	if err == nil {
+		var out *body[RosterView]
+		out, err = s.planFor(context.WithValue(ctx, contextKey{}, who), question, func(p roster.Plan) {
+			parts := p.Told().Objective
+			best.Store(&parts)
+		})
+		if err == nil {
+			answer.View = &out.Body
+		}
+	}
+	if ctx.Err() != nil {
+		<-told
+		return // stopped, or this server ends
+	}
+	if err != nil {
+		answer.Trouble = "The plan could not be worked out. Try again."
+		var refused huma.StatusError
+		if errors.As(err, &refused) {
+			answer.Trouble = refused.Error()
+		}
+	}
+	s.end(ctx, run, answer)
+	stop()
+	<-told
+}
+
+// end keeps the answer of a run.
+func (s *Server) end(ctx context.Context, run store.Run, answer runAnswer) {
+	text, err := json.Marshal(answer)
+	if err == nil {
+		err = s.store.EndRun(ctx, run.ID, text)
+	}
+	if err != nil {
+		s.log.Error("keep a plan that was worked out", "error", err)
+	}
+}
