@@ -54,8 +54,18 @@ type Coat struct {
 	Grit     *Grit                              `json:"grit,omitempty" doc:"Texture stirred into the mix"`
 	Colours  *Colouring                         `json:"colours,omitempty" doc:"Divided into cups of colour"`
 	Wait     *measure.Span                      `json:"wait,omitempty" minimum:"0" maximum:"31536000" doc:"s planned after the coat below"`
+	When     Moment                             `json:"when,omitempty" enum:"morning,tacky" doc:"morning: not on the day of the coat below; tacky: while that is no longer wet and not yet tack-free; as soon as it may when left out"`
 	Abraded  bool                               `json:"abraded,omitempty" doc:"The coat below is abraded and cleaned before this one"`
 }
+
+// Moment is when a coat is laid on the one below, where it is not as soon as it may.
+type Moment string
+
+// The moments.
+const (
+	NextMorning Moment = "morning"
+	OnTacky     Moment = "tacky"
+)
 
 // OwnWay is how one coat departs from its job.
 type OwnWay struct {
@@ -175,6 +185,12 @@ func (c Coat) Check(path string) *finding.Finding {
 		return refuse("/overWet", "A film that still flows cannot be abraded.", "Pour over it wet, or let it harden and abrade it.")
 	case c.OverWet && c.Wait != nil:
 		return refuse("/overWet", "It is poured over the coat below while that still flows, and waits for it to harden.", "Leave the wait out, or do not pour it over wet.")
+	case c.OverWet && c.When != "":
+		return refuse("/when", "It is poured over the coat below while that still flows, so it is not laid later.", "Choose one of the two.")
+	case c.When == OnTacky && c.Abraded:
+		return refuse("/when", "A film that is still tacky cannot be abraded.", "Lay it on the tacky film, or let that harden and abrade it.")
+	case c.When == OnTacky && c.Wait != nil:
+		return refuse("/when", "It is laid while the film below is tacky, and waits for a time of its own.", "Leave the wait out, or lay it as soon as it may.")
 	case c.Thinner != nil && !c.Thinner.Within(material.MostAdded):
 		return refuse("/thinner", "That is no longer a coating.", "Enter the thinner as a percentage, and say of what.")
 	case c.Amount.Basis == ByStone && !c.Wets():

@@ -60,7 +60,7 @@ func Neighbours(layers []Layer, bed Bed, units measure.System) []finding.Finding
 	j.damp()
 	for i := range layers {
 		j.chemistry(i)
-		if i > 0 && !layers[i].OverWet {
+		if i > 0 && !layers[i].OverWet && layers[i].When != OnTacky {
 			j.window(i)
 			j.solvent(i)
 		}

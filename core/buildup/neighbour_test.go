@@ -209,6 +209,8 @@ func TestTooEarlyAndTooLateForTheNextCoat(t *testing.T) {
 	one(t, at(w.From-2, w, sands, func(c *Coat) { c.Abraded = true }), "/surfaces/0/coats/1/wait") // too early stays too early
 	none(t, at(w.From-2, w, bed(), func(c *Coat) { c.Wait = nil }))
 	none(t, at(w.From-2, w, bed(), func(c *Coat) { c.OverWet = true }))
+	none(t, at(w.From-2, w, bed(), func(c *Coat) { c.When = OnTacky })) // told on the clock
+	one(t, at(w.From-2, w, bed(), func(c *Coat) { c.When = NextMorning }), "/surfaces/0/coats/1/wait")
 	none(t, at(hour, Window{}, bed(), as))
 }
 

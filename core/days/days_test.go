@@ -8,6 +8,7 @@ import (
 	"testing"
 	"time"
 
+	"nephelon/core/buildup"
 	"nephelon/core/climate"
 	"nephelon/core/job"
 	"nephelon/core/material"
@@ -529,6 +530,34 @@ func TestWhatASiteAsks(t *testing.T) {
 		if got := move(w.kind, w.at); (w.says == "") != (got == "") || !strings.HasPrefix(got, w.says) {
 			t.Errorf("%s at %v: %q, want %q", w.kind, w.at, got, w.says)
 		}
+	}
+}
+
+// A coat that waits for the next morning is laid on another day, however soon it may be
+// coated; without that it follows on the same one.
+func TestTheNextMorningOnTheRoster(t *testing.T) {
+	now := time.Date(2026, 11, 30, 5, 0, 0, 0, time.UTC)
+	days := func(when buildup.Moment) (first, second time.Time) {
+		j := demo(t, "baggage-hall", now, func(f *job.Job) {
+			f.Zone, f.Slab = "UTC", &measure.Sourced[measure.Temperature]{Value: 20}
+			f.Surfaces = f.Surfaces[:1]
+			f.Surfaces[0].Coats[1].When = when
+		})
+		coats := j.File.Job.Surfaces[0].Coats
+		for i := range j.File.Products {
+			if p := &j.File.Products[i]; p.ID == coats[0].Product {
+				p.RecoatFrom = []material.TimeAt{{At: 20, After: measure.Hour, Source: measure.Sheet}}
+			}
+		}
+		j.Plan, j.Films = plan.Make(j.File, measure.Metric, now), plan.FilmsOf(j.File, measure.Metric, now, 0)
+		by := solved(t, Build(job.House{}, []Job{j}, nil, now, 6), nil)
+		return by[string(work.PourID(coats[0].ID))].From, by[string(work.PourID(coats[1].ID))].From
+	}
+	if first, second := days(buildup.NextMorning); first.YearDay() == second.YearDay() || second.Hour() < 7 {
+		t.Errorf("the next morning: %v after %v", second, first)
+	}
+	if first, second := days(""); first.YearDay() != second.YearDay() {
+		t.Errorf("as soon as it may: %v after %v", second, first)
 	}
 }
 

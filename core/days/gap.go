@@ -71,7 +71,17 @@ func between(j Job, set time.Duration, before *block, coat string, a work.After,
 			if l.Stage != "" {
 				after, _ = j.Films.After(coat, l.Stage, laid)
 			}
-			return laid.Add(duration(after) - set)
+			at := laid.Add(duration(after))
+			if l.Later {
+				zone, err := j.File.Job.Place()
+				if err != nil {
+					zone = time.UTC
+				}
+				if next := midnight(laid, zone).AddDate(0, 0, 1); next.After(at) {
+					return next // the crew sets up that morning, too
+				}
+			}
+			return at.Add(-set)
 		}
 	}
 	follows := gap{task: string(before.ID)}

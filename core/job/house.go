@@ -26,9 +26,9 @@ type House struct {
 
 	OvertimeMore *measure.Fraction `json:"overtimeMore,omitempty" minimum:"0" maximum:"5" doc:"What an hour of overtime costs more, as a share; half when left out"`
 
-	Crews    []StandingCrew                        `json:"crews,omitempty" maxItems:"40" doc:"Who is on the roster; one crew that does everything when left out"`
-	Machines []Machinery                           `json:"machines,omitempty" maxItems:"20" doc:"What there are few of; a machine that is not named is never short"`
-	Holidays []Leave                               `json:"holidays,omitempty" maxItems:"400" doc:"On which nobody works"`
+	Crews    []StandingCrew `json:"crews,omitempty" maxItems:"40" doc:"Who is on the roster; one crew that does everything when left out"`
+	Machines []Machinery    `json:"machines,omitempty" maxItems:"20" doc:"What there are few of; a machine that is not named is never short"`
+	Holidays []Leave        `json:"holidays,omitempty" maxItems:"400" doc:"On which nobody works"`
 }
 
 // StandingCrew is people who work together from job to job.

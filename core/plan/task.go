@@ -31,7 +31,7 @@ func (t terms) surfaceWork(i int, s stages) work.Surface {
 	for c, l := range t.layers[i] {
 		coat := work.Coat{
 			ID: l.coat.ID, Number: l.number, Wait: l.coat.Wait, Hardener: l.coat.Hardener, Slab: t.slab, Build: s.built.coats[i][c], Division: s.divided.coats[i][c].division,
-			Abraded: t.abrades(l), OverWet: l.coat.OverWet, Spreaders: t.crew(l).Spreaders, Alone: t.crew(l).Alone,
+			Abraded: t.abrades(l), OverWet: l.coat.OverWet, When: l.coat.When, Spreaders: t.crew(l).Spreaders, Alone: t.crew(l).Alone,
 			Full: l.coat.Scatter != nil && l.coat.Scatter.Degree == "full",
 		}
 		if l.sheet != nil {

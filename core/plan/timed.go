@@ -177,8 +177,16 @@ func (t *timer) next(i, round int) {
 		if own := l.coat.Wait; own != nil {
 			wait = *own
 		}
+		if l.coat.When == buildup.OnTacky {
+			wait = below.stage(material.StageWorking).After
+		}
 		if ready := later(*below.End, wait); ready.After(at) {
 			at = ready
+		}
+		if next := below.End.AddDate(0, 0, 1); l.coat.When == buildup.NextMorning {
+			if day := time.Date(next.Year(), next.Month(), next.Day(), 0, 0, 0, 0, next.Location()); day.After(at) {
+				at = day
+			}
 		}
 	}
 	var abrade, sanded *time.Time
@@ -201,6 +209,7 @@ func (t *timer) next(i, round int) {
 		if below != nil {
 			t.late(i, round, below, *times.Start)
 			t.stiff(i, round, below, *times.Start)
+			t.dry(i, round, below, *times.Start)
 		}
 	}
 	t.out.coats[i][round].times, t.below[i] = times, times
@@ -437,6 +446,32 @@ func (t *timer) stiff(i, n int, below *CoatTimes, start time.Time) {
 			{Op: "remove", Path: l.path + "/overWet"}, {Op: "add", Path: l.path + "/abraded", Value: true},
 		}},
 	})
+}
+
+// dry says where the crew comes to a coat that is laid on a tacky film only after that is
+// tack-free, or where nobody knows when it is.
+func (t *timer) dry(i, n int, below *CoatTimes, start time.Time) {
+	l := t.layers[i][n]
+	if l.coat.When != buildup.OnTacky {
+		return
+	}
+	free := below.stage(material.StageTackFree)
+	f := finding.Finding{
+		Level: finding.Warning, Step: finding.Batches, Path: l.path + "/when", WayOut: "Bring more people, or lay it as its sheet has it.",
+		Fix: &finding.Fix{Label: "Lay it as soon as it may", Patch: []finding.PatchStep{{Op: "remove", Path: l.path + "/when"}}},
+	}
+	name := t.file.Job.Surfaces[i].Name
+	switch {
+	case free.After == 0:
+		f.Text = fmt.Sprintf("%s: coat %d is laid on coat %d while that is tacky, but its sheet does not say when it is tack-free.", name, l.number, n)
+		f.WayOut = "Enter that time on its data sheet, or lay it as its sheet has it."
+	case start.After(later(*below.Start, free.After)):
+		f.Text = fmt.Sprintf("%s: coat %d is laid on coat %d while that is tacky, but its first section is tack-free at %s, and the crew comes to it at %s.",
+			name, l.number, n, hour(later(*below.Start, free.After)), hour(start))
+	default:
+		return
+	}
+	t.out.found = append(t.out.found, f)
 }
 
 // hour tells a time as the clock on site shows it.

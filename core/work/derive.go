@@ -30,6 +30,7 @@ type Coat struct {
 	Wait      *measure.Span // planned after the coat below
 	Abraded   bool          // the coat below is abraded before this one
 	OverWet   bool          // it is poured over the coat below while that flows
+	When      buildup.Moment
 	Product   *material.Product
 	Hardener  string // its id, where it is not the sheet's own
 	Slab      measure.Temperature
@@ -239,6 +240,16 @@ func (c Coat) ready() *Lag {
 	return &Lag{From: FromEnd, Stage: material.StageRecoatFrom}
 }
 
+// tacky is the gap until the film of a coat no longer flows; none where its sheet does not
+// say.
+func (c Coat) tacky() *Lag {
+	g := c.until(material.StageWorking)
+	if g != nil {
+		g.From = FromEnd // the last section flows longest
+	}
+	return g
+}
+
 // hard is the gap until people can walk on the film of a coat, or else lay the
 // next one on it.
 func (c Coat) hard() *Lag {
@@ -271,6 +282,17 @@ func (d *deriver) coat(i int, before []After) []After {
 		if c.OverWet {
 			film.Least = nil
 		}
+		if c.When == buildup.OnTacky {
+			film.Least = below.tacky()
+		}
+		if c.When == buildup.NextMorning {
+			next := Lag{From: FromEnd, Later: true}
+			if film.Least != nil {
+				next = *film.Least
+				next.Later = true
+			}
+			film.Least = &next
+		}
 		if c.Abraded {
 			id := d.add(Task{
 				ID: idOf("coat", c.ID, string(Abrade)), Kind: Abrade, Name: fmt.Sprintf("Abrade coat %d", c.Number-1), Coat: c.ID,
@@ -281,6 +303,10 @@ func (d *deriver) coat(i int, before []After) []After {
 			before = []After{{Task: id}}
 		} else if c.OverWet {
 			film.Most = below.until(material.StageWorking)
+		} else if c.When == buildup.OnTacky {
+			if film.Most = below.until(material.StageTackFree); film.Most != nil {
+				film.Most.From = FromStart // the first section is no longer tacky before the last
+			}
 		} else {
 			film.Most = below.until(material.StageRecoatUntil)
 		}

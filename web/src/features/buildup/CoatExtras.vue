@@ -33,6 +33,10 @@ const pigments = computed(() => named('pigment'))
 const degrees = { light: 'lightly', even: 'evenly', full: 'to rejection' }
 const bases = { a: 'of A', 'a+b': 'of A + B', mix: 'of the finished mix' }
 
+const moments: Record<NonNullable<Coat['when']>, string> = {
+  morning: 'not before the next morning',
+  tacky: 'while the coat below is tacky',
+}
 const told = computed(() => {
   const c = props.coat
   const name = (id: string | undefined): string => props.media.find((m) => m.id === id)?.name ?? 'pigment'
@@ -45,6 +49,7 @@ const told = computed(() => {
     c.wait !== undefined ? `${session.format('span', c.wait)} after the coat below` : '',
     c.abraded ? 'abraded before' : '',
     c.overWet ? 'over the coat below, wet' : '',
+    c.when ? moments[c.when] : '',
   ].filter(Boolean)
 })
 const window = computed(() => {
@@ -111,11 +116,25 @@ const fields = computed<(Field | false | undefined)[]>(() => {
       take: (on) =>
         edit('poured over', (x) => {
           x.overWet = on || undefined
-          if (on) x.wait = x.abraded = undefined
+          if (on) x.wait = x.abraded = x.when = undefined
         }),
     },
     n > 1 &&
       !c.overWet && {
+        as: 'pick',
+        label: `Coat ${n} is laid`,
+        value: c.when,
+        options: moments,
+        none: 'as soon as it may',
+        take: (v) =>
+          edit('when', (x) => {
+            x.when = (v || undefined) as Coat['when']
+            if (v === 'tacky') x.wait = x.abraded = undefined
+          }),
+      },
+    n > 1 &&
+      !c.overWet &&
+      c.when !== 'tacky' && {
         as: 'quantity',
         kind: 'span',
         label: `Wait before coat ${n}`,
@@ -124,7 +143,8 @@ const fields = computed<(Field | false | undefined)[]>(() => {
         take: (v) => edit('wait', (x) => (x.wait = v)),
       },
     n > 1 &&
-      !c.overWet && {
+      !c.overWet &&
+      c.when !== 'tacky' && {
         as: 'tick',
         label: 'What is below is abraded and cleaned before it',
         heard: `Abraded before coat ${n}`,
