@@ -71,6 +71,17 @@ func TestAJoinIsDragged(t *testing.T) {
 	p.click("[data-test=undo]")
 	p.until(`!document.querySelector('[data-test=placed]')`)
 	p.until(fmt.Sprintf(`document.querySelector('[data-test=tape-marks]').innerText === %q`, tape))
+	// One that is pinned stays while the rest is divided anew.
+	first := `document.querySelector('[data-test=tape-marks] tbody').innerText.replace(/Pin(ned)?/, '')`
+	row := value[string](p, first)
+	p.click("[data-test=pin-1]")
+	p.sees("[data-test=pinned]", "A join is pinned")
+	p.saved()
+	p.sees("[data-test=pin-1]", "Pinned")
+	p.until(fmt.Sprintf(`%s === %q`, first, row))
+	p.look("pinned")
+	p.click("[data-test=free-joins]")
+	p.until(`!document.querySelector('[data-test=pinned]')`)
 }
 
 // A hall in which people must get past keeps one side passable: what lies along a wall waits

@@ -288,13 +288,17 @@ func (s *Server) calendar(ctx context.Context, bookings []days.Booked, only *[]s
 	if err != nil {
 		return stands, house, nil, err
 	}
-	return stands, house, build(house), nil
+	c, err := build(days.Try{})
+	if err != nil {
+		return stands, house, nil, s.trouble("make the calendar", err)
+	}
+	return stands, house, c, nil
 }
 
-// calendars is the same for a company as it is and as it might be.
-func (s *Server) calendars(ctx context.Context, bookings []days.Booked, only *[]string) (store.Roster, job.House, func(job.House) *days.Calendar, error) {
+// calendars is the same for a company and its jobs as they are and as they might be.
+func (s *Server) calendars(ctx context.Context, bookings []days.Booked, only *[]string) (store.Roster, job.House, func(days.Try) (*days.Calendar, error), error) {
 	who := person(ctx)
-	none := func(err error) (store.Roster, job.House, func(job.House) *days.Calendar, error) {
+	none := func(err error) (store.Roster, job.House, func(days.Try) (*days.Calendar, error), error) {
 		return store.Roster{}, job.House{}, nil, s.trouble("make the calendar", err)
 	}
 	stands, err := s.store.Roster(ctx, who.CompanyID)
@@ -325,9 +329,14 @@ func (s *Server) calendars(ctx context.Context, bookings []days.Booked, only *[]
 	if err != nil {
 		return none(err)
 	}
+	within := ctx
 	ctx, cancel := context.WithTimeout(ctx, rosterTime)
 	defer cancel()
 	now := time.Now()
+	remake := func(ctx context.Context, id string, f job.File) (days.Job, error) {
+		made, err := s.planner.MakeFor(ctx, f, who.Units, now)
+		return days.Job{ID: id, File: f, Plan: made, Films: plan.FilmsOf(f, who.Units, now, 0), Cool: plan.FilmsOf(f, who.Units, now, days.Cooler)}, err
+	}
 	jobs := make([]days.Job, 0, len(open))
 	for _, j := range open {
 		known := state{company: who.CompanyID, job: j.ID, stamp: store.Stamp{Revision: j.Revision}, units: who.Units, hour: now.Unix() / int64(time.Hour/time.Second)}
@@ -335,15 +344,20 @@ func (s *Server) calendars(ctx context.Context, bookings []days.Booked, only *[]
 			jobs = append(jobs, one)
 			continue
 		}
-		made, err := s.planner.MakeFor(ctx, j.File, who.Units, now)
+		one, err := remake(ctx, j.ID.String(), j.File)
 		if err != nil {
 			return none(err)
 		}
-		one := days.Job{ID: j.ID.String(), File: j.File, Plan: made, Films: plan.FilmsOf(j.File, who.Units, now, 0), Cool: plan.FilmsOf(j.File, who.Units, now, days.Cooler)}
 		s.dayJobs.Add(known, one)
 		jobs = append(jobs, one)
 	}
-	return stands, house, func(h job.House) *days.Calendar { return days.Build(h, jobs, bookings, now, rosterWeeks) }, nil
+	return stands, house, func(t days.Try) (*days.Calendar, error) {
+		tried, err := t.Jobs(jobs, func(id string, f job.File) (days.Job, error) { return remake(within, id, f) })
+		if err != nil {
+			return nil, err
+		}
+		return days.Build(t.House(house), tried, bookings, now, rosterWeeks), nil
+	}, nil
 }
 
 // viewOf shows a calendar with bookings.
@@ -407,22 +421,25 @@ func (s *Server) rosterWays(ctx context.Context, in *body[struct {
 	}
 	var ways []days.WayOut
 	err = s.store.Alone(ctx, person(ctx).CompanyID, func(ctx context.Context) error {
-		planned := func(h job.House) (*days.Calendar, *roster.Plan, error) {
+		planned := func(t days.Try) (*days.Calendar, *roster.Plan, error) {
+			c, err := build(t)
+			if err != nil {
+				return nil, nil, err
+			}
 			ctx, cancel := context.WithTimeout(ctx, oneTry)
 			defer cancel()
-			c := build(h)
 			made, err := c.Plan(ctx, c.Options())
 			if err != nil {
 				return c, nil, err
 			}
 			return c, &made, nil
 		}
-		_, now, err := planned(house)
+		c, now, err := planned(days.Try{})
 		var conflict *roster.Conflict
 		if err != nil && !errors.As(err, &conflict) {
 			return err
 		}
-		ways, err = days.Ways(ctx, house, now, planned)
+		ways, err = c.Ways(ctx, house, now, planned)
 		return err
 	})
 	var wrong *roster.Error
@@ -453,10 +470,18 @@ func (s *Server) planFor(ctx context.Context, question RosterQuestion, tell func
 	if err != nil {
 		return nil, err
 	}
+	try := days.Try{}
 	if question.Try != nil {
-		house = question.Try.House(house)
+		try = *question.Try
 	}
-	c := build(house)
+	c, err := build(try)
+	if errors.Is(err, days.ErrNoCoat) {
+		return nil, huma.Error422UnprocessableEntity("The coat that should take another hardener is no longer there. Look for ways out anew.")
+	}
+	if err != nil {
+		return nil, s.trouble("plan a job anew", err)
+	}
+	house = try.House(house)
 	var made roster.Plan
 	err = s.store.Alone(ctx, person(ctx).CompanyID, func(ctx context.Context) error {
 		ctx, cancel := context.WithTimeout(ctx, time.Duration(question.Seconds*float64(time.Second)))

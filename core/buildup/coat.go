@@ -75,6 +75,7 @@ type OwnWay struct {
 	Bucket    measure.Volume  `json:"bucket,omitempty" minimum:"0" maximum:"1" doc:"m³ to the brim of what it is mixed in, with the headroom of the job"`
 	Batch     measure.Volume  `json:"batch,omitempty" minimum:"0" maximum:"1" doc:"m³ wanted in one batch at most"`
 	Shares    []float64       `json:"shares,omitempty" maxItems:"400" doc:"How large its batches are against each other, in their order, where somebody placed the joins; the plan divides it when left out"`
+	Pinned    []float64       `json:"pinned,omitempty" maxItems:"60" doc:"Joins that stay where they are, each as the share of the coat that is laid before it, 0 to 1, ascending; the plan divides what lies between them"`
 	Pumps     *material.Pumps `json:"pumps,omitempty" doc:"The pumps that its parts are drawn by"`
 }
 
@@ -86,6 +87,19 @@ func (o OwnWay) fair() bool {
 	const most = 1000 // times the smallest
 	low, high := slices.Min(o.Shares), slices.Max(o.Shares)
 	return low > 0 && high <= most*low && high < 1e12
+}
+
+// held tells whether the joins that stay where they are can be.
+func (o OwnWay) held() bool {
+	const least = 1e-3 // of the coat, between two of them
+	before := 0.0
+	for _, at := range o.Pinned {
+		if !(at-before >= least) {
+			return false
+		}
+		before = at
+	}
+	return 1-before >= least
 }
 
 // Under is what a coat goes on.
@@ -179,6 +193,10 @@ func (c Coat) Check(path string) *finding.Finding {
 		return refuse("/faces", "That is no film on an edge.", "Enter the wet film on edges and upright faces, such as 0.3 mm.")
 	case c.Faces != nil && c.On != "":
 		return refuse("/faces", "The coat goes on a part of the surface alone, so edges have no film of their own.", "Lay it on the whole surface, or leave the film on edges out.")
+	case c.Own != nil && len(c.Own.Shares) > 0 && len(c.Own.Pinned) > 0:
+		return refuse("/own/pinned", "All joins of this coat are placed, and some are pinned besides.", "Keep the one or the other.")
+	case c.Own != nil && !c.Own.held():
+		return refuse("/own/pinned", "A pinned join lies on another one, or at the edge of the surface.", "Pin each join at its own share of the coat, between 0 and 1, in the order of the work.")
 	case c.Own != nil && !c.Own.fair():
 		return refuse("/own/shares", "A batch of nothing, or a thousand times as large as another, covers no section.", "Give each batch a share of its own, or let the plan divide the coat.")
 	case c.OverWet && c.Abraded:

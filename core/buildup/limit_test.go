@@ -149,6 +149,7 @@ func TestCoatsThatCannotBe(t *testing.T) {
 		return with(func(c *Coat) { c.Loss = sheet(measure.Fraction(v)) })
 	}
 	own := func(shares ...float64) Coat { return with(func(c *Coat) { c.Own = &OwnWay{Shares: shares} }) }
+	pins := func(at ...float64) Coat { return with(func(c *Coat) { c.Own = &OwnWay{Pinned: at} }) }
 	pace := func(v float64) Coat { return with(func(c *Coat) { c.Pace = sheet(measure.Pace(v)) }) }
 	portion := func(v measure.Fraction) *material.Portion { return &material.Portion{Value: v, Of: material.OfAB} }
 	pigment := func(v measure.Fraction) Coat { return with(func(c *Coat) { c.Pigment = &Tint{Portion: *portion(v)} }) }
@@ -174,6 +175,9 @@ func TestCoatsThatCannotBe(t *testing.T) {
 		{"faces", with(func(c *Coat) { c.Faces = film(0.1) }), ""}, {"no faces", with(func(c *Coat) { c.Faces = film(0) }), "/faces"}, {"thicker faces", with(func(c *Coat) { c.Faces = film(0.11) }), "/faces"},
 		{"faces of a part", with(func(c *Coat) { c.Faces, c.On = film(3e-4), "level" }), "/faces"}, {"a part", with(func(c *Coat) { c.On = "level" }), ""},
 		{"no shares", own(), ""}, {"one", own(1), ""}, {"a thousand to one", own(1, 1000), ""}, {"more", own(1, 1001), "/own/shares"}, {"a batch of nothing", own(0, 1), "/own/shares"}, {"without end", own(1e12, 1e12), "/own/shares"},
+		{"pinned", pins(0.001, 0.5, 0.999), ""}, {"pinned at the edge", pins(0), "/own/pinned"}, {"near the edge", pins(0.0009), "/own/pinned"}, {"at the other", pins(0.9995), "/own/pinned"},
+		{"twice", pins(0.5, 0.5), "/own/pinned"}, {"backwards", pins(0.5, 0.4), "/own/pinned"}, {"no number", pins(math.NaN()), "/own/pinned"},
+		{"placed and pinned", with(func(c *Coat) { c.Own = &OwnWay{Shares: []float64{1, 1}, Pinned: []float64{0.5}} }), "/own/pinned"},
 		{"wet over wet", with(func(c *Coat) { c.OverWet = true }), ""}, {"abraded wet", with(func(c *Coat) { c.OverWet, c.Abraded = true, true }), "/overWet"},
 		{"waiting wet", with(func(c *Coat) { c.OverWet, c.Wait = true, new(measure.Span) }), "/overWet"},
 		{"abraded after a wait", with(func(c *Coat) { c.Abraded, c.Wait = true, new(measure.Span) }), ""},

@@ -630,18 +630,22 @@ func TestWaysOutWithTheirPrice(t *testing.T) {
 	}
 	cost := 40.0
 	house := job.House{HourCost: &cost, Crews: []job.StandingCrew{{ID: "s", Name: "Skerry crew", People: 6, Skills: Crews(job.House{})[0].Skills}}}
-	planned := func(h job.House) (*Calendar, *roster.Plan, error) {
-		c := Build(h, jobs, nil, now, 6)
+	planned := func(t Try) (*Calendar, *roster.Plan, error) {
+		tried, err := t.Jobs(jobs, nil)
+		if err != nil {
+			return nil, nil, err
+		}
+		c := Build(t.House(house), tried, nil, now, 6)
 		o := c.Options()
 		o.Rounds = 10
 		p, err := c.Plan(context.Background(), o)
 		return c, &p, err
 	}
-	_, plain, err := planned(house)
+	c, plain, err := planned(Try{})
 	if err != nil || plain.Cost[roster.Late] == 0 {
 		t.Fatalf("%v, %+v", err, plain.Cost)
 	}
-	ways, err := Ways(context.Background(), house, plain, planned)
+	ways, err := c.Ways(context.Background(), house, plain, planned)
 	if err != nil || len(ways) == 0 {
 		t.Fatalf("%+v, %v", ways, err)
 	}
@@ -660,14 +664,14 @@ func TestWaysOutWithTheirPrice(t *testing.T) {
 	for i := range jobs {
 		jobs[i].File.Job.Due = ""
 	}
-	_, easy, err := planned(house)
+	c, easy, err := planned(Try{})
 	if err != nil {
 		t.Fatal(err)
 	}
-	if ways, err := Ways(context.Background(), house, easy, planned); err != nil || len(ways) != 0 {
+	if ways, err := c.Ways(context.Background(), house, easy, planned); err != nil || len(ways) != 0 {
 		t.Errorf("%+v, %v", ways, err)
 	}
-	if ways, err := Ways(context.Background(), house, nil, planned); err != nil || len(ways) != 2 {
+	if ways, err := c.Ways(context.Background(), house, nil, planned); err != nil || len(ways) != 2 {
 		t.Errorf("%+v, %v", ways, err)
 	}
 	more := measure.Fraction(0.25)

@@ -8,14 +8,21 @@ import (
 	"slices"
 	"time"
 
+	"nephelon/core/buildup"
+	"nephelon/core/finding"
 	"nephelon/core/job"
+	"nephelon/core/material"
 	"nephelon/core/roster"
 )
 
-// Try is a change of the company that is tried without being kept.
+// Try is a change of the company or of a job that is tried without being kept.
 type Try struct {
 	Saturdays string `json:"saturdays,omitempty" maxLength:"60" doc:"The id of a crew that works Saturdays from 7 to 13 as overtime"`
 	Twin      string `json:"twin,omitempty" maxLength:"60" doc:"The id of a crew of which there is another like it"`
+	Sooner    string `json:"sooner,omitempty" maxLength:"60" doc:"The id of a job that is begun before the day it was to be"`
+	Job       string `json:"job,omitempty" maxLength:"60" doc:"The id of a job of which a coat takes another hardener"`
+	Coat      string `json:"coat,omitempty" maxLength:"60" doc:"The id of that coat"`
+	Hardener  string `json:"hardener,omitempty" maxLength:"60" doc:"The id of that hardener; empty: the product's own B"`
 }
 
 // saturdays are when a crew works on Saturdays, where it is asked to.
@@ -43,9 +50,50 @@ func (t Try) House(h job.House) job.House {
 	return h
 }
 
-// tries are the changes that could help: Saturdays of each crew that does not work them, and
-// another crew like each.
-func tries(h job.House) []Try {
+// Jobs are the jobs with the change; remake plans one anew.
+func (t Try) Jobs(jobs []Job, remake func(string, job.File) (Job, error)) ([]Job, error) {
+	all := slices.Clone(jobs)
+	for i, j := range all {
+		switch {
+		case t.Sooner != "" && j.ID == t.Sooner:
+			all[i].File.Job.Earliest, all[i].File.Job.Start = "", ""
+		case t.Coat != "" && j.ID == t.Job:
+			f, err := exchanged(j.File, t.Coat, t.Hardener)
+			if err != nil {
+				return nil, err
+			}
+			if all[i], err = remake(j.ID, f); err != nil {
+				return nil, err
+			}
+		}
+	}
+	return all, nil
+}
+
+// exchanged is a file in which a coat takes another hardener.
+func exchanged(f job.File, coat, hardener string) (job.File, error) {
+	f.Job.Surfaces = slices.Clone(f.Job.Surfaces)
+	for i := range f.Job.Surfaces {
+		s := &f.Job.Surfaces[i]
+		if at := slices.IndexFunc(s.Coats, func(c buildup.Coat) bool { return c.ID == coat }); at >= 0 {
+			s.Coats = slices.Clone(s.Coats)
+			s.Coats[at].Hardener = hardener
+			return f, nil
+		}
+	}
+	return f, fmt.Errorf("%w: %s", ErrNoCoat, coat)
+}
+
+// ErrNoCoat means that a job has no such coat.
+var ErrNoCoat = errors.New("no such coat")
+
+// mostExchanged bounds how many other hardeners are tried.
+const mostExchanged = 6
+
+// tries are the changes that could help: Saturdays of each crew that does not work them,
+// another crew like each, and of the jobs that are late or miss a window an earlier beginning
+// and other hardeners.
+func (c *Calendar) tries(h job.House, now *roster.Plan) []Try {
 	var all []Try
 	crews := Crews(h)
 	for _, c := range crews {
@@ -56,21 +104,64 @@ func tries(h job.House) []Try {
 	for _, c := range crews {
 		all = append(all, Try{Twin: c.ID})
 	}
+	most := len(all) + mostExchanged
+	var others []Try
+	for _, j := range c.Problem.Jobs {
+		if !pressed(j, now) {
+			continue
+		}
+		if j.Release > c.ceil(c.now) {
+			all = append(all, Try{Sooner: j.ID})
+			most++
+		}
+		f := c.byJob[j.ID].File
+		for _, s := range f.Job.Surfaces {
+			for n, coat := range s.Coats {
+				at := slices.IndexFunc(f.Products, func(p material.Product) bool { return p.ID == coat.Product })
+				if at < 0 || n == len(s.Coats)-1 { // above the last one no window closes
+					continue
+				}
+				for _, id := range hardeners(f.Products[at]) {
+					if id != coat.Hardener {
+						others = append(others, Try{Job: j.ID, Coat: coat.ID, Hardener: id})
+					}
+				}
+			}
+		}
+	}
+	return append(all, others[:min(len(others), most-len(all))]...)
+}
+
+// hardeners are the ids of those that a product can be mixed with, its own B first.
+func hardeners(p material.Product) []string {
+	all := []string{""}
+	for _, h := range p.Hardeners {
+		all = append(all, h.ID)
+	}
 	return all
+}
+
+// pressed tells whether a job is late in a plan or misses a window; every one is where
+// nothing fits.
+func pressed(j roster.Job, p *roster.Plan) bool {
+	return p == nil || slices.ContainsFunc(p.Bookings, func(b roster.Booking) bool {
+		return b.Job == j.ID && (len(b.Bought) > 0 || j.Due != nil && b.End > *j.Due)
+	})
 }
 
 // WayOut is a change with what it would do.
 type WayOut struct {
-	Try      Try     `json:"try"`
-	Text     string  `json:"text" doc:"What it is, and what it does"`
-	Late     float64 `json:"late" doc:"Hours that jobs are late then, together"`
-	Bought   int     `json:"bought" doc:"Windows that are missed then"`
-	Overtime float64 `json:"overtime" doc:"Hours of overtime of crews"`
-	Cost     float64 `json:"cost,omitempty" doc:"Of that overtime and of another crew's hours, in the company's currency; absent while no hour has a price"`
+	Try      Try      `json:"try"`
+	Text     string   `json:"text" doc:"What it is, and what it does"`
+	Late     float64  `json:"late" doc:"Hours that jobs are late then, together"`
+	Bought   int      `json:"bought" doc:"Windows that are missed then"`
+	Overtime float64  `json:"overtime" doc:"Hours of overtime of crews"`
+	Cost     float64  `json:"cost,omitempty" doc:"Of that overtime, of another crew's hours, or what other kits cost more, in the company's currency; absent while that has no price"`
+	Warns    []string `json:"warns,omitempty" doc:"What the job is warned of then and was not before"`
 }
 
-// Tried is how a company's plan comes out: nil where nothing fits.
-type Tried func(h job.House) (*Calendar, *roster.Plan, error)
+// Tried is how a company's plan comes out with a change: nil where nothing fits.
+type Tried func(t Try) (*Calendar, *roster.Plan, error)
 
 // price is what hours of people cost, paid more as overtime.
 func price(h job.House, hours float64, overtime bool) float64 {
@@ -92,8 +183,8 @@ func price(h job.House, hours float64, overtime bool) float64 {
 const usualPremium = 0.5
 
 // Ways tries what could make a plan less late, keep more windows, or fit at all, and tells
-// of each that does, the best first. Now is the plan without them; nil where nothing fits.
-func Ways(ctx context.Context, h job.House, now *roster.Plan, try Tried) ([]WayOut, error) {
+// of each that does, the best first, and last those that bring a warning. Now is the plan without them; nil where nothing fits.
+func (c *Calendar) Ways(ctx context.Context, h job.House, now *roster.Plan, try Tried) ([]WayOut, error) {
 	worst := roster.Cost{math.MaxInt64, math.MaxInt64}
 	before := worst
 	if now != nil {
@@ -101,11 +192,11 @@ func Ways(ctx context.Context, h job.House, now *roster.Plan, try Tried) ([]WayO
 	}
 	ways := []WayOut{}
 	costs := map[Try]roster.Cost{}
-	for _, t := range tries(h) {
+	for _, t := range c.tries(h, now) {
 		if ctx.Err() != nil {
 			break
 		}
-		c, p, err := try(t.House(h))
+		then, p, err := try(t)
 		var conflict *roster.Conflict
 		if errors.As(err, &conflict) || err == nil && p == nil {
 			continue
@@ -113,12 +204,18 @@ func Ways(ctx context.Context, h job.House, now *roster.Plan, try Tried) ([]WayO
 		if err != nil {
 			return nil, fmt.Errorf("try a way out: %w", err)
 		}
+		if len(then.Problem.Jobs) < len(c.Problem.Jobs) { // a job that can no longer be planned is no way out
+			continue
+		}
 		if p.Cost[roster.Late] > before[roster.Late] || p.Cost[roster.Late] == before[roster.Late] && p.Cost[roster.Bought] >= before[roster.Bought] {
 			continue
 		}
-		ways, costs[t] = append(ways, c.way(h, t, p)), p.Cost
+		ways, costs[t] = append(ways, c.way(then, t.House(h), t, p)), p.Cost
 	}
 	slices.SortStableFunc(ways, func(a, b WayOut) int {
+		if by := min(1, len(a.Warns)) - min(1, len(b.Warns)); by != 0 {
+			return by
+		}
 		switch {
 		case costs[a.Try].Less(costs[b.Try]):
 			return -1
@@ -130,8 +227,23 @@ func Ways(ctx context.Context, h job.House, now *roster.Plan, try Tried) ([]WayO
 	return ways, nil
 }
 
-// way tells what a change does.
-func (c *Calendar) way(h job.House, t Try, p *roster.Plan) WayOut {
+// warned is what a job is warned of and was not before.
+func warned(was, is Job) []string {
+	before := make(map[string]bool)
+	for _, f := range was.Plan.Findings {
+		before[f.Text] = true
+	}
+	var all []string
+	for _, f := range is.Plan.Findings {
+		if f.Level != finding.Note && !before[f.Text] {
+			all = append(all, f.Text)
+		}
+	}
+	return all
+}
+
+// way tells what a change does, of which a calendar and its plan came.
+func (c *Calendar) way(then *Calendar, h job.House, t Try, p *roster.Plan) WayOut {
 	w := WayOut{Try: t, Late: float64(p.Cost[roster.Late]) * slot.Hours(), Bought: int(p.Cost[roster.Bought]), Overtime: float64(p.Cost[roster.Overtime]) * slot.Hours()}
 	people, worked := make(map[string]int), time.Duration(0)
 	name := ""
@@ -147,11 +259,41 @@ func (c *Calendar) way(h job.House, t Try, p *roster.Plan) WayOut {
 			worked += time.Duration(b.End-b.Start) * slot
 		}
 	}
-	if t.Twin != "" {
+	switch {
+	case t.Twin != "":
 		w.Cost += price(h, worked.Hours()*float64(people[t.Twin]), false)
 		w.Text = fmt.Sprintf("Another crew like %s", name)
-	} else {
+	case t.Saturdays != "":
 		w.Text = fmt.Sprintf("%s works Saturdays from 7 to 13", name)
+	case t.Sooner != "":
+		w.Text = fmt.Sprintf("%s is begun before the day it was to be, if the client agrees", c.byJob[t.Sooner].File.Job.Name)
+	default:
+		was, is := c.byJob[t.Job], then.byJob[t.Job]
+		if was.Plan.Cost != nil && is.Plan.Cost != nil {
+			w.Cost += *is.Plan.Cost - *was.Plan.Cost
+		}
+		w.Warns = warned(was, is)
+		w.Text = fmt.Sprintf("%s, %s", was.File.Job.Name, hardened(is.File, t.Coat))
 	}
 	return w
+}
+
+// hardened names a coat with its hardener.
+func hardened(f job.File, id string) string {
+	for _, s := range f.Job.Surfaces {
+		for n, c := range s.Coats {
+			if c.ID != id {
+				continue
+			}
+			p := f.Products[slices.IndexFunc(f.Products, func(p material.Product) bool { return p.ID == c.Product })]
+			name := "its own hardener"
+			for _, h := range p.Hardeners {
+				if h.ID == c.Hardener {
+					name = "the hardener " + h.Name
+				}
+			}
+			return fmt.Sprintf("coat %d of %s takes %s", n+1, s.Name, name)
+		}
+	}
+	return ""
 }

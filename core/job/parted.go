@@ -58,11 +58,11 @@ func (s Surface) Parted(wall int, width measure.Length) (Parted, error) {
 
 // unplaced is a way of its own without joins that somebody placed on another floor.
 func unplaced(own *buildup.OwnWay) *buildup.OwnWay {
-	if own == nil || len(own.Shares) == 0 {
+	if own == nil || len(own.Shares)+len(own.Pinned) == 0 {
 		return own
 	}
 	left := *own
-	left.Shares = nil
+	left.Shares, left.Pinned = nil, nil
 	return &left
 }
 

@@ -178,7 +178,7 @@ func Divide(need measure.Volume, limits []Limit, supply *AtHand, measured bool) 
 	d := Division{Limits: limits}
 	largest := limits[0].Volume
 	if !(largest > 0) || !(math.Ceil(float64(need/largest)) <= maxBatches) {
-		return d, fmt.Errorf("more than %d batches would be needed", maxBatches)
+		return d, tooMany()
 	}
 	allowed := min(supply.allowance(need), supply.spare(need))
 	fewest := int(math.Ceil(float64(need) / float64(largest) * (1 - slack)))
@@ -205,6 +205,32 @@ func Divide(need measure.Volume, limits []Limit, supply *AtHand, measured bool) 
 	d.Excess = max(0, d.Mixed-need)
 	d.Reason = choice.why
 	return d, nil
+}
+
+// Between divides a need into shares that leave a join at each of some places, ascending from
+// 0 to 1: what lies between two of them in as few equal ones as a limit allows.
+func Between(need, limit measure.Volume, pinned []float64) ([]float64, error) {
+	if !(limit > 0) {
+		return nil, tooMany()
+	}
+	var shares []float64
+	before := 0.0
+	for _, at := range append(slices.Clone(pinned), 1) {
+		part := at - before
+		n := math.Max(1, math.Ceil(part*float64(need/limit)*(1-slack)))
+		if !(float64(len(shares))+n <= maxBatches) {
+			return nil, tooMany()
+		}
+		for range int(n) {
+			shares = append(shares, part/n)
+		}
+		before = at
+	}
+	return shares, nil
+}
+
+func tooMany() error {
+	return fmt.Errorf("more than %d batches would be needed", maxBatches)
 }
 
 // DivideAs cuts a coat's need into measured batches in the proportion of shares. It says

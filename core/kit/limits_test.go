@@ -12,6 +12,29 @@ import (
 	"nephelon/core/measure"
 )
 
+// What lies between joins that stay is divided into as few equal batches as the limit allows.
+func TestBetweenPinnedJoins(t *testing.T) {
+	for _, c := range []struct {
+		need, limit measure.Volume
+		pinned      []float64
+		want        []float64
+	}{
+		{12, 3, []float64{0.5}, []float64{0.25, 0.25, 0.25, 0.25}},
+		{12, 2.99, []float64{0.25}, []float64{0.125, 0.125, 0.1875, 0.1875, 0.1875, 0.1875}},
+		{12, 20, []float64{0.25, 0.5}, []float64{0.25, 0.25, 0.5}},
+		{4, 1, []float64{0.001, 0.002}, []float64{0.001, 0.001, 0.2495, 0.2495, 0.2495, 0.2495}},
+		{1, 0, []float64{0.5}, nil}, {1, -1, []float64{0.5}, nil}, {401, 1, []float64{0.5}, nil},
+	} {
+		got, err := Between(c.need, c.limit, c.pinned)
+		if !slices.EqualFunc(got, c.want, func(a, b float64) bool { return near(a, b, 1e-12) }) || (err != nil) != (c.want == nil) {
+			t.Errorf("%v in %v at %v: %v, %v", c.need, c.limit, c.pinned, got, err)
+		}
+	}
+	if most, err := Between(400, 1, []float64{0.5}); err != nil || len(most) != 400 {
+		t.Errorf("%d, %v", len(most), err)
+	}
+}
+
 // bought is one purchase of kits of a size each.
 func bought(need float64, lines ...Item) Purchase {
 	p := Purchase{Need: measure.Volume(need), Lines: lines}

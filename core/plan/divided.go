@@ -97,6 +97,11 @@ func (d *divider) coat(s job.Surface, l layer, b buildup.Build, area measure.Are
 		}
 		if own := l.coat.Own; own != nil && len(own.Shares) > 0 {
 			division = d.drawn(s, l, b, own.Shares, limits, hand)
+		} else if own != nil && len(own.Pinned) > 0 {
+			var between []float64
+			if between, bad = kit.Between(b.Need, limits[0].Volume, own.Pinned); bad == nil {
+				division, _ = kit.DivideAs(b.Need, between, limits, hand)
+			}
 		} else {
 			division, bad = kit.Divide(b.Need, limits, hand, methods.Kits == school.Measured)
 		}

@@ -154,7 +154,7 @@ func (t terms) seam(i, c int, course pour.Course, polygon geometry.Polygon, shar
 	if coat.Own != nil {
 		own = *coat.Own
 	}
-	own.Shares = areas
+	own.Shares, own.Pinned = areas, nil
 	words := make([]string, len(offers))
 	for k, o := range offers {
 		words[k] = fmt.Sprintf("%s lies %s from the join after section %d", o.Name, t.units.Length(o.By), o.After)

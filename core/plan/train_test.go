@@ -6,6 +6,7 @@ import (
 	"fmt"
 	"math"
 	"reflect"
+	"slices"
 	"strings"
 	"testing"
 
@@ -325,6 +326,38 @@ func TestJoinsPlacedByHand(t *testing.T) {
 	f.Job.Surfaces[0].Coats[0].Own.Shares = []float64{1, 0}
 	if refused := Make(f, measure.Metric, noon()).Refused(); len(refused) != 1 || !strings.HasSuffix(refused[0].Path, "/own/shares") {
 		t.Errorf("%v", texts(refused))
+	}
+}
+
+// A pinned join stays where it is to the millimetre while the batches on both sides of it are
+// planned anew, as few as the limit allows.
+func TestAPinnedJoinStays(t *testing.T) {
+	f := slowHall(t, 2)
+	from := measure.Angle(0)
+	f.Job.Surfaces[0].Layout.Direction = &from
+	f.Job.Surfaces[0].Coats[0].Own = &buildup.OwnWay{Pinned: []float64{0.35}}
+	joins := func() (at []float64) {
+		for _, cut := range Make(f, measure.Metric, noon()).Surfaces[0].Coats[0].Cuts {
+			at = append(at, math.Round(float64(cut.Marks[0].At.X)*1000)/1000)
+		}
+		return at
+	}
+	// 40 m² of 8 m by 5 m, worked along the longer side: 35 % of it end at 2.8 m.
+	few := joins()
+	f.Job.Surfaces[0].Coats[0].Amount.Value *= 3
+	many := joins()
+	pin := slices.Index(many, 2.8)
+	if len(many) <= len(few) || !slices.Contains(few, 2.8) || pin < 1 || pin > len(many)-2 {
+		t.Fatalf("joins at %v, then at %v", few, many)
+	}
+	for i, at := range many { // on each side all sections are alike
+		want := 2.8 * float64(i+1) / float64(pin+1)
+		if i > pin {
+			want = 2.8 + 5.2*float64(i-pin)/float64(len(many)-pin)
+		}
+		if math.Abs(at-want) > 2e-3 {
+			t.Errorf("join %d at %v m, by hand at %v", i+1, at, want)
+		}
 	}
 }
 

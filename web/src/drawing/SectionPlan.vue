@@ -12,6 +12,8 @@ const props = defineProps<{
   height?: number
   /** Joins can be dragged. */
   movable?: boolean
+  /** Joins that stay where they are, by the section before them. */
+  pinned?: Set<number>
 }>()
 const emit = defineEmits<{ shift: [after: number, by: number] }>()
 const session = useSession()
@@ -138,7 +140,13 @@ const arrow = computed(() => {
     />
     <path :d="path(rings, view)" class="walls" fill-rule="evenodd" />
     <g v-for="c in cuts" :key="c.cut.after">
-      <path v-for="l in c.lines" :key="l.d" :d="l.d" class="cut" />
+      <path
+        v-for="l in c.lines"
+        :key="l.d"
+        :d="l.d"
+        class="cut"
+        :class="{ pinned: pinned?.has(c.cut.after) }"
+      />
       <path
         v-if="movable"
         :d="c.lines.map((l) => l.d).join('')"
@@ -204,6 +212,10 @@ const arrow = computed(() => {
   stroke: #12201d;
   stroke-width: 2.2;
   stroke-dasharray: 10 5;
+}
+.pinned {
+  stroke-width: 4;
+  stroke-dasharray: none;
 }
 .handle {
   stroke: transparent;

@@ -37,7 +37,8 @@ function direct(degrees: number | undefined): void {
     (s) => (s.layout.direction = degrees === undefined ? undefined : degrees % 360),
   )
 }
-const joins = useJoins(coat)
+const joins = useJoins(coat, course)
+const straight = computed(() => session.mayEdit && !course.value?.pieces)
 const drawings = { dxf: 'DXF', svg: 'SVG', geojson: 'GeoJSON' }
 const drawing = (as: string): string =>
   `/api/jobs/${desk.jobId}/coats/${encodeURIComponent(coat.value?.id ?? '')}/sections?as=${as}`
@@ -109,6 +110,7 @@ function unmark(): void {
           :plan="desk.surfacePlan.value"
           :coat="coat"
           :movable="session.mayEdit"
+          :pinned="joins.pinned.value"
           @shift="joins.shift"
         />
         <div>
@@ -126,8 +128,25 @@ function unmark(): void {
                 Let the plan place them
               </button>
             </p>
+            <p v-else-if="joins.pinned.value.size > 0" class="small mb-4" data-test="pinned">
+              {{
+                joins.pinned.value.size === 1
+                  ? 'A join is pinned'
+                  : `${joins.pinned.value.size} joins are pinned`
+              }}; what lies between is divided anew with every change.
+              <button
+                v-if="session.mayEdit"
+                type="button"
+                class="plain"
+                data-test="free-joins"
+                @click="joins.free"
+              >
+                Let the plan place them
+              </button>
+            </p>
             <p v-else-if="session.mayEdit && (coat.cuts?.length ?? 0) > 0" class="small quiet mb-4">
-              Drag a join, or move it by the arrow keys; sections and batches follow.
+              Drag a join, or move it by the arrow keys; sections and batches follow. Pin one to keep it while
+              the others are planned anew.
             </p>
             <p class="small mb-4">
               <template v-if="desk.surface.value.layout.mixing"
@@ -163,6 +182,9 @@ function unmark(): void {
             v-if="(coat.cuts?.length ?? 0) > 0"
             :cuts="coat.cuts ?? []"
             :surface="desk.surface.value"
+            :pinned="joins.pinned.value"
+            :pinnable="straight"
+            @pin="joins.pin"
           />
           <p v-else-if="course" class="quiet">One batch covers the whole surface; no tape is needed.</p>
         </div>

@@ -2,7 +2,14 @@
 import type { Cut, Surface } from '../../api/client'
 import { useSession } from '../people/session'
 
-const props = defineProps<{ cuts: Cut[]; surface: Surface }>()
+const props = defineProps<{
+  cuts: Cut[]
+  surface: Surface
+  pinned?: Set<number>
+  /** Joins can be pinned. */
+  pinnable?: boolean
+}>()
+defineEmits<{ pin: [after: number] }>()
 const session = useSession()
 type Mark = Cut['marks'][number]
 
@@ -43,6 +50,17 @@ function from(m: Mark): string {
         <tr v-for="(m, i) in cut.marks" :key="i">
           <td>
             <strong v-if="i === 0">{{ cut.after }} | {{ cut.with.join(', ') }}</strong>
+            <button
+              v-if="i === 0 && pinnable"
+              type="button"
+              class="plain small pin"
+              :aria-pressed="pinned?.has(cut.after) ?? false"
+              :aria-label="`${pinned?.has(cut.after) ? 'Pinned:' : 'Pin'} the join after section ${cut.after}`"
+              :data-test="`pin-${cut.after}`"
+              @click="$emit('pin', cut.after)"
+            >
+              {{ pinned?.has(cut.after) ? 'Pinned' : 'Pin' }}
+            </button>
             <span v-if="i === 0 && cut.on" class="small quiet seam">on the {{ cut.on }}</span>
           </td>
           <td>{{ place(m) }}</td>
@@ -59,6 +77,13 @@ function from(m: Mark): string {
 <style scoped>
 .seam {
   display: block;
+}
+.pin {
+  margin-left: 8px;
+  text-decoration: underline;
+}
+.pin[aria-pressed='true'] {
+  font-weight: 700;
 }
 .scroll {
   overflow-x: auto;

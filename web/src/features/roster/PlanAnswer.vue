@@ -51,10 +51,8 @@ const helpable = computed(
       (view.value?.objective ?? []).some((p) => ['late', 'bought'].includes(p.part) && p.value > 0)),
 )
 const attempted = computed(() => {
-  const t = props.roster.tried.value
-  const told = (props.roster.ways.value ?? []).find(
-    (w) => w.try.saturdays === t?.saturdays && w.try.twin === t?.twin,
-  )
+  const t = JSON.stringify(props.roster.tried.value)
+  const told = (props.roster.ways.value ?? []).find((w) => JSON.stringify(w.try) === t)
   return told ? told.text.charAt(0).toLowerCase() + told.text.slice(1) : 'with another crew'
 })
 function helps(w: WayOut): string {
@@ -66,6 +64,8 @@ function helps(w: WayOut): string {
   if (w.cost) parts.push(`about ${Math.round(w.cost)} ${view.value?.currency ?? ''}`.trim())
   return parts.join(', ')
 }
+/** The job that a way out changes. */
+const jobOf = (w: WayOut): string | undefined => w.try.job ?? w.try.sooner
 const left = computed(() => (view.value?.left ?? []).filter((l) => !props.job || l.job === props.job))
 </script>
 
@@ -89,11 +89,20 @@ const left = computed(() => (view.value?.left ?? []).filter((l) => !props.job ||
       >
         What would help?
       </button>
-      <p v-else-if="roster.ways.value.length === 0">Neither Saturdays nor another crew would help.</p>
+      <p v-else-if="roster.ways.value.length === 0">
+        Neither Saturdays nor another crew, an earlier beginning or another hardener would help.
+      </p>
       <ul v-else>
         <li v-for="w in roster.ways.value" :key="w.text">
           <strong>{{ w.text }}</strong>: {{ helps(w) }}
+          <span v-for="text in w.warns ?? []" :key="text" class="warns">But: {{ text }}</span>
           <button type="button" class="plain" @click="roster.attempt(w)">Try it</button>
+          <router-link
+            v-if="jobOf(w)"
+            :to="`/jobs/${jobOf(w)}/${w.try.coat ? 'build-up' : 'days'}`"
+            class="change"
+            >Change the job</router-link
+          >
         </li>
       </ul>
     </div>
@@ -137,6 +146,12 @@ const left = computed(() => (view.value?.left ?? []).filter((l) => !props.job ||
 }
 .plain {
   text-decoration: underline;
+}
+.change {
+  margin-left: 8px;
+}
+.warns {
+  display: block;
 }
 .ways {
   margin: 6px 0;

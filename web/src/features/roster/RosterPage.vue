@@ -122,7 +122,7 @@ function print(): void {
           >{{ unbooked > 0 ? `Plan ${unbooked} tasks` : 'Plan anew' }}</v-btn
         >
         <v-btn
-          v-if="roster.tried.value && movable"
+          v-if="(roster.tried.value?.saturdays || roster.tried.value?.twin) && movable"
           size="small"
           color="primary"
           variant="flat"
