@@ -25,8 +25,8 @@ func house() job.House {
 	return job.House{
 		Zone: Zone, Currency: "EUR",
 		Crews: []job.StandingCrew{
-			{ID: "skerry", Name: "Skerry crew", People: 4, Skills: []work.Skill{work.Grinding, work.Acids, work.Mixing, work.Spreads}, Overtime: &job.Hours{Days: []job.Weekday{job.Saturday}, From: "07:00", Until: "13:00"}},
-			{ID: "sound", Name: "Sound crew", People: 2, Skills: []work.Skill{work.Mixing, work.Spreads}},
+			{ID: "skerry", Name: "Skerry crew", People: 4, Members: []string{"Tess Arnaud", "Bo Hallin", "Ketil Orre", "Ylva Stranne"}, Skills: []work.Skill{work.Grinding, work.Acids, work.Mixing, work.Spreads}, Overtime: &job.Hours{Days: []job.Weekday{job.Saturday}, From: "07:00", Until: "13:00"}},
+			{ID: "sound", Name: "Sound crew", People: 2, Members: []string{"Eskil Vannes", "Marit Loddra"}, Skills: []work.Skill{work.Mixing, work.Spreads}},
 		},
 		Machines: []job.Machinery{{Machine: work.Grinder, Count: 1}, {Machine: work.Blaster, Count: 1}},
 	}

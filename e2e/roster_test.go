@@ -119,6 +119,12 @@ func TestTheRosterIsMendedAndMoved(t *testing.T) {
 		}
 		p.look("roster-phone" + strings.ReplaceAll(path, "/", "-"))
 	}
+	// Everybody's own list, by name.
+	p.choose("List for", "Ylva Stranne")
+	p.sees("[data-test=day-list]", "Coat")
+	p.until(`[...document.querySelectorAll('h2')].some((h) => h.innerText === 'Ylva Stranne')`)
+	p.until(`document.querySelector('[data-test=roster-files] a').href.includes('person=Ylva')`)
+	p.look("roster-phone-person")
 	p.do(chromedp.EmulateViewport(1280, 800))
 }
 

@@ -23,7 +23,8 @@ import (
 // CalendarAddress is a private address at which days are read.
 type CalendarAddress struct {
 	ID     uuid.UUID `json:"id" format:"uuid"`
-	Crew   string    `json:"crew,omitempty" doc:"Absent: everybody's"`
+	Crew   string    `json:"crew,omitempty" doc:"Without a person, too, everybody's"`
+	Person string    `json:"person,omitempty" doc:"By name, in whichever crew"`
 	MadeBy string    `json:"madeBy"`
 	MadeAt time.Time `json:"madeAt"`
 	Path   string    `json:"path,omitempty" doc:"Told once, when it is made"`
@@ -50,13 +51,14 @@ func (s *Server) calendarRoutes() {
 			}
 			all := make([]CalendarAddress, len(links))
 			for i, l := range links {
-				all[i] = CalendarAddress{ID: l.ID, Crew: l.Crew, MadeBy: l.MadeBy, MadeAt: l.MadeAt}
+				all[i] = CalendarAddress{ID: l.ID, Crew: l.Crew, Person: l.Member, MadeBy: l.MadeBy, MadeAt: l.MadeAt}
 			}
 			return &body[[]CalendarAddress]{all}, nil
 		})
 	huma.Register(s.api, huma.Operation{OperationID: "addCalendarAddress", Method: http.MethodPost, Path: "/api/calendar-addresses", Metadata: estimators(), Description: "Makes an address that whoever has it can read, until it is revoked"},
 		func(ctx context.Context, in *body[struct {
-			Crew string `json:"crew,omitempty" maxLength:"60"`
+			Crew   string `json:"crew,omitempty" maxLength:"60"`
+			Person string `json:"person,omitempty" maxLength:"60" doc:"By name: what the crew does in which this person is then"`
 		}]) (*body[CalendarAddress], error) {
 			who := person(ctx)
 			house, err := s.store.House(ctx, who.CompanyID)
@@ -66,17 +68,20 @@ func (s *Server) calendarRoutes() {
 			if in.Body.Crew != "" && !slices.ContainsFunc(days.Crews(house), func(c job.StandingCrew) bool { return c.ID == in.Body.Crew }) {
 				return nil, huma.Error422UnprocessableEntity("There is no such crew. Name one that is on the roster, or none for everybody.")
 			}
+			if _, there := house.CrewOf(in.Body.Person); in.Body.Person != "" && (!there || in.Body.Crew != "") {
+				return nil, huma.Error422UnprocessableEntity("There is nobody of that name in a crew, or a crew is named besides. Name one person who is on the roster.")
+			}
 			secret := make([]byte, secretBytes)
 			_, _ = rand.Read(secret) // never fails
 			told := base64.RawURLEncoding.EncodeToString(secret)
-			id, err := s.store.AddCalendarLink(ctx, who.CompanyID, who.ID, in.Body.Crew, hashed(told))
+			id, err := s.store.AddCalendarLink(ctx, who.CompanyID, store.CalendarLink{Crew: in.Body.Crew, Member: in.Body.Person}, who.ID, hashed(told))
 			if errors.Is(err, store.ErrTooManyLinks) {
 				return nil, huma.Error422UnprocessableEntity("There are as many calendar addresses as can be. Revoke one that nobody reads.")
 			}
 			if err != nil {
 				return nil, s.trouble("make a calendar address", err)
 			}
-			return &body[CalendarAddress]{CalendarAddress{ID: id, Crew: in.Body.Crew, MadeBy: who.Name, MadeAt: time.Now(), Path: "/calendar/" + told + ".ics"}}, nil
+			return &body[CalendarAddress]{CalendarAddress{ID: id, Crew: in.Body.Crew, Person: in.Body.Person, MadeBy: who.Name, MadeAt: time.Now(), Path: "/calendar/" + told + ".ics"}}, nil
 		})
 	huma.Register(s.api, huma.Operation{OperationID: "revokeCalendarAddress", Method: http.MethodDelete, Path: "/api/calendar-addresses/{address}", Metadata: estimators(), Description: "Ends an address: nothing is read there any more"},
 		func(ctx context.Context, in *struct {
@@ -151,10 +156,15 @@ func (s *Server) readCalendar(ctx context.Context, in *struct {
 			name = c.Name
 		}
 	}
+	only := link.Crew != "" || link.Member != ""
+	if link.Member != "" { // whoever has left all crews has no days
+		crew, _ := house.CrewOf(link.Member)
+		link.Crew, name = crew.ID, link.Member
+	}
 	lines := []exchange.RosterLine{}
 	for _, b := range stands.Bookings {
 		on, there := jobs[b.Job]
-		if !there || link.Crew != "" && b.Crew != link.Crew {
+		if !there || only && (b.Crew != link.Crew || b.Crew == "") {
 			continue
 		}
 		lines = append(lines, exchange.RosterLine{ID: b.Job + "/" + b.Task, Job: on.Name, Task: b.Title, Crew: crews[b.Crew], Place: on.Site, From: b.From, Until: b.Until})

@@ -60,6 +60,9 @@ func (s *Server) houseRoutes() {
 		})
 	huma.Register(s.api, huma.Operation{OperationID: "saveHouse", Method: http.MethodPut, Path: "/api/house", Metadata: estimators()},
 		func(ctx context.Context, in *body[job.House]) (*struct{}, error) {
+			if path, text := in.Body.Fault(); text != "" {
+				return nil, huma.Error422UnprocessableEntity(text, &huma.ErrorDetail{Location: "body." + path, Message: text})
+			}
 			if err := s.store.SaveHouse(ctx, person(ctx).CompanyID, in.Body); err != nil {
 				return nil, s.trouble("save house methods", err)
 			}

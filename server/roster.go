@@ -31,11 +31,12 @@ const rosterTime = 30 * time.Second
 
 // RosterCrew is a crew with when it works.
 type RosterCrew struct {
-	ID     string       `json:"id"`
-	Name   string       `json:"name"`
-	People int          `json:"people" doc:"0: as many as it takes"`
-	Skills []work.Skill `json:"skills" enum:"grinding,acids,mixing,spreading"`
-	Shifts []days.Shift `json:"shifts"`
+	ID      string       `json:"id"`
+	Name    string       `json:"name"`
+	People  int          `json:"people" doc:"0: as many as it takes"`
+	Members []string     `json:"members,omitempty" doc:"Those of them who are named"`
+	Skills  []work.Skill `json:"skills" enum:"grinding,acids,mixing,spreading"`
+	Shifts  []days.Shift `json:"shifts"`
 }
 
 // RosterJob is a job on the roster.
@@ -218,8 +219,9 @@ func (s *Server) rosterRoutes() {
 
 // RosterFile names what of the roster is written, and as what.
 type RosterFile struct {
-	Crew string `query:"crew" maxLength:"60" doc:"Only this crew's"`
-	As   string `query:"as" enum:"ics,csv,xlsx" default:"ics"`
+	Crew   string `query:"crew" maxLength:"60" doc:"Only this crew's"`
+	Person string `query:"person" maxLength:"60" doc:"Only what this person's crew does"`
+	As     string `query:"as" enum:"ics,csv,xlsx" default:"ics"`
 }
 
 // rosterFile writes what is booked as a calendar or as a table.
@@ -235,6 +237,13 @@ func (s *Server) rosterFile(ctx context.Context, in *RosterFile) (*download, err
 		if crew.ID == in.Crew {
 			name = crew.Name
 		}
+	}
+	if in.Person != "" {
+		crew, there := house.CrewOf(in.Person)
+		if !there {
+			return nil, huma.Error422UnprocessableEntity(in.Person + " is in no crew. Name somebody who is on the roster.")
+		}
+		in.Crew, name = crew.ID, in.Person
 	}
 	tasks := make(map[string]days.Bookable)
 	for _, t := range c.Tasks {
@@ -374,7 +383,7 @@ func viewOf(stands store.Roster, house job.House, c *days.Calendar, bookings []d
 		v.Left = []days.Unplanned{}
 	}
 	for _, crew := range days.Crews(house) {
-		own := RosterCrew{ID: crew.ID, Name: crew.Name, People: crew.People, Skills: crew.Skills, Shifts: days.Shifts(house, crew, c.From, c.Until, zone)}
+		own := RosterCrew{ID: crew.ID, Name: crew.Name, People: crew.People, Members: crew.Members, Skills: crew.Skills, Shifts: days.Shifts(house, crew, c.From, c.Until, zone)}
 		if own.Skills == nil {
 			own.Skills = []work.Skill{}
 		}

@@ -13,6 +13,7 @@ import (
 	"github.com/google/uuid"
 
 	"nephelon/core/days"
+	"nephelon/core/job"
 	"nephelon/server"
 )
 
@@ -152,6 +153,50 @@ func TestCalendarAddresses(t *testing.T) {
 	}
 	if status, _ := mine.send(http.MethodPost, "/api/calendar-addresses", map[string]string{"crew": "nobody"}); status != http.StatusUnprocessableEntity {
 		t.Errorf("for a crew that is not there: %d", status)
+	}
+	// A person's address follows them from crew to crew.
+	house := job.House{Crews: []job.StandingCrew{{ID: "crew", Name: "Skerry crew", People: 9, Skills: days.Crews(job.House{})[0].Skills, Members: []string{"Ylva Stranne"}}, {ID: "b", Name: "Sound crew", People: 1, Skills: days.Crews(job.House{})[0].Skills, Members: []string{"Ketil Orre"}}}}
+	if status, text := mine.send(http.MethodPut, "/api/house", house); status != http.StatusNoContent {
+		t.Fatalf("%d %s", status, text)
+	}
+	var hers server.CalendarAddress
+	if status, text := mine.send(http.MethodPost, "/api/calendar-addresses", map[string]string{"person": "Ylva Stranne"}); status != http.StatusOK || json.Unmarshal([]byte(text), &hers) != nil || hers.Person != "Ylva Stranne" {
+		t.Fatalf("%d %s", status, text)
+	}
+	for _, who := range []map[string]string{{"person": "Nobody"}, {"person": "Ylva Stranne", "crew": "crew"}} {
+		if status, _ := mine.send(http.MethodPost, "/api/calendar-addresses", who); status != http.StatusUnprocessableEntity {
+			t.Errorf("%v: %d", who, status)
+		}
+	}
+	events := func() int {
+		_, text := stranger.send(http.MethodGet, hers.Path, nil)
+		if !strings.Contains(text, "Ylva Stranne") {
+			t.Errorf("the calendar is named otherwise: %.200s", text)
+		}
+		return strings.Count(text, "BEGIN:VEVENT")
+	}
+	if got := events(); got == 0 {
+		t.Error("nothing is read of a person's crew")
+	}
+	if _, text := mine.send(http.MethodGet, "/api/roster-file?person=Ylva+Stranne", nil); strings.Count(text, "BEGIN:VEVENT") != events() {
+		t.Errorf("the file has %d events", strings.Count(text, "BEGIN:VEVENT"))
+	}
+	if status, _ := mine.send(http.MethodGet, "/api/roster-file?person=Nobody", nil); status != http.StatusUnprocessableEntity {
+		t.Errorf("a file of nobody: %d", status)
+	}
+	house.Crews[0].Members, house.Crews[1].Members = nil, []string{"Ylva Stranne"}
+	mine.send(http.MethodPut, "/api/house", house)
+	if got := events(); got != 0 {
+		t.Errorf("%d events of the crew that was left", got)
+	}
+	house.Crews[1].Members = nil
+	mine.send(http.MethodPut, "/api/house", house)
+	if got := events(); got != 0 {
+		t.Errorf("%d events of somebody in no crew", got)
+	}
+	house.Crews[0].Members, house.Crews[1].Members = []string{"Ylva Stranne"}, []string{"Ylva Stranne"}
+	if status, text := mine.send(http.MethodPut, "/api/house", house); status != http.StatusUnprocessableEntity || !strings.Contains(text, "in two crews") {
+		t.Errorf("in two crews: %d %s", status, text)
 	}
 	own := "/api/calendar-addresses/" + made.ID.String()
 	if status, _ := theirs.send(http.MethodDelete, own, nil); status != http.StatusNotFound {

@@ -1,6 +1,8 @@
 package job
 
 import (
+	"fmt"
+	"slices"
 	"time"
 
 	"nephelon/core/kit"
@@ -36,11 +38,44 @@ type StandingCrew struct {
 	ID       string       `json:"id" minLength:"1" maxLength:"60"`
 	Name     string       `json:"name" minLength:"1" maxLength:"60"`
 	People   int          `json:"people" minimum:"1" maximum:"40"`
+	Members  []string     `json:"members,omitempty" maxItems:"40" doc:"Who they are by name, each in one crew"`
 	Skills   []work.Skill `json:"skills" maxItems:"10" enum:"grinding,acids,mixing,spreading"`
 	Hours    *Hours       `json:"hours,omitempty" doc:"The company's when left out"`
 	Overtime *Hours       `json:"overtime,omitempty" doc:"Shifts that are worked only where they make something less late, such as Saturdays"`
 	Off      []Leave      `json:"off,omitempty" maxItems:"400" doc:"Days on which it does not work"`
 	Busy     []Busy       `json:"busy,omitempty" maxItems:"2000" doc:"Times at which it is elsewhere, such as read from a calendar"`
+}
+
+// longestName is how long the name of a person may be.
+const longestName = 60
+
+// Fault tells what cannot be of a house, and where; empty where nothing is.
+func (h House) Fault() (path, text string) {
+	in := make(map[string]string)
+	for i, c := range h.Crews {
+		for n, m := range c.Members {
+			path := fmt.Sprintf("crews[%d].members[%d]", i, n)
+			switch other, twice := in[m]; {
+			case m == "" || len([]rune(m)) > longestName:
+				return path, fmt.Sprintf("A person of %s has no name, or one of more than %d letters. Give each a name of their own.", c.Name, longestName)
+			case twice && other == c.ID:
+				return path, fmt.Sprintf("%s is named twice in %s. Tell the two apart, or name one of them.", m, c.Name)
+			case twice:
+				return path, fmt.Sprintf("%s is in two crews, and nobody can be in two places. Take %s out of one of them.", m, m)
+			}
+			in[m] = c.ID
+		}
+	}
+	return "", ""
+}
+
+// CrewOf is the crew of a person.
+func (h House) CrewOf(member string) (StandingCrew, bool) {
+	at := slices.IndexFunc(h.Crews, func(c StandingCrew) bool { return slices.Contains(c.Members, member) })
+	if at < 0 {
+		return StandingCrew{}, false
+	}
+	return h.Crews[at], true
 }
 
 // Busy is a stretch of time that is taken.

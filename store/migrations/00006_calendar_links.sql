@@ -5,6 +5,7 @@ create table calendar_links (
   id uuid primary key,
   company_id uuid not null references companies (id),
   crew text not null,
+  member text not null,
   secret bytea not null unique,
   made_by uuid not null references people (id),
   made_at timestamptz not null default now()

@@ -6,7 +6,9 @@ import { api, refusal, type CalendarAddress, type RosterView } from '../../api/c
 const props = defineProps<{ crews: RosterView['crews'] }>()
 const links = ref<CalendarAddress[]>([])
 const made = ref('')
-const crew = ref('')
+const whom = ref('')
+/** A person is told from a crew by this. */
+const OF = 'person '
 const trouble = ref('')
 
 async function load(): Promise<void> {
@@ -17,7 +19,9 @@ async function load(): Promise<void> {
 void load()
 async function add(): Promise<void> {
   const { data, error } = await api.POST('/api/calendar-addresses', {
-    body: { crew: crew.value || undefined },
+    body: whom.value.startsWith(OF)
+      ? { person: whom.value.slice(OF.length) }
+      : { crew: whom.value || undefined },
   })
   trouble.value = data ? '' : refusal(error, 'No address was made.')
   if (!data?.path) return
@@ -32,7 +36,8 @@ async function revoke(of: CalendarAddress): Promise<void> {
   made.value = ''
   await load()
 }
-const whose = (id?: string): string => props.crews.find((c) => c.id === id)?.name ?? 'Everybody'
+const whose = (l: CalendarAddress): string =>
+  l.person ?? props.crews.find((c) => c.id === l.crew)?.name ?? 'Everybody'
 </script>
 
 <template>
@@ -44,9 +49,12 @@ const whose = (id?: string): string => props.crews.find((c) => c.id === id)?.nam
     </p>
     <p v-if="trouble" role="alert">{{ trouble }}</p>
     <div class="row mt-2">
-      <select v-model="crew" class="control pick" aria-label="Whose days">
+      <select v-model="whom" class="control pick" aria-label="Whose days">
         <option value="">Everybody</option>
         <option v-for="c in crews" :key="c.id" :value="c.id">{{ c.name }}</option>
+        <template v-for="c in crews" :key="`people of ${c.id}`">
+          <option v-for="name in c.members ?? []" :key="name" :value="OF + name">{{ name }}</option>
+        </template>
       </select>
       <v-btn size="small" data-test="make-address" @click="add">Make an address</v-btn>
     </div>
@@ -55,11 +63,11 @@ const whose = (id?: string): string => props.crews.find((c) => c.id === id)?.nam
     </p>
     <ul v-if="links.length > 0" class="small mt-2">
       <li v-for="l in links" :key="l.id">
-        {{ whose(l.crew) }}, made by {{ l.madeBy }}
+        {{ whose(l) }}, made by {{ l.madeBy }}
         <button
           type="button"
           class="plain"
-          :aria-label="`Revoke the address of ${whose(l.crew)}`"
+          :aria-label="`Revoke the address of ${whose(l)}`"
           @click="revoke(l)"
         >
           Revoke

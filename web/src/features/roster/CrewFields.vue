@@ -74,6 +74,14 @@ function count(machine: Machinery['machine'], n: number | undefined): void {
   const rest = (house.value.machines ?? []).filter((m) => m.machine !== machine)
   keep({ machines: n ? [...rest, { machine, count: n }] : rest })
 }
+/** Names between commas; none where there are none. */
+function named(text: string): string[] | undefined {
+  const all = text
+    .split(',')
+    .map((name) => name.trim())
+    .filter(Boolean)
+  return all.length > 0 ? all : undefined
+}
 const word = (event: Event): string => (event.target as HTMLInputElement).value
 </script>
 
@@ -106,6 +114,13 @@ const word = (event: Event): string => (event.target as HTMLInputElement).value
             @update:model-value="change(i, { people: $event || 1 })"
           />
         </div>
+        <TextField
+          class="mt-2"
+          label="Who they are, with commas between"
+          :model-value="(c.members ?? []).join(', ')"
+          :data-test="`members-${i}`"
+          @change="change(i, { members: named(word($event)) })"
+        />
         <div class="row small">
           <label v-for="s in ALL" :key="s"
             ><input type="checkbox" :checked="c.skills.includes(s)" @change="skill(i, s)" />

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { useMediaQuery } from '@vueuse/core'
-import { computed, ref } from 'vue'
+import { computed, ref, watch } from 'vue'
 import { api, type Bookable, type Opening } from '../../api/client'
 import PickField from '../../fields/PickField.vue'
 import RosterChart from '../../drawing/RosterChart.vue'
@@ -27,13 +27,30 @@ const refused = ref('')
 const task = computed(() => roster.tasks.value.get(chosen.value))
 const movable = computed(() => session.mayKeep)
 const EVERYBODY = 'all'
-const crews = computed(() => ({
+/** The list is for everybody, a crew, or a person, who is told from a crew by this. */
+const OF = 'person '
+const people = computed(() => (roster.view.value?.crews ?? []).flatMap((c) => c.members ?? []))
+const crews = computed<Record<string, string>>(() => ({
   [EVERYBODY]: 'Everybody',
   ...Object.fromEntries((roster.view.value?.crews ?? []).map((c) => [c.id, c.name])),
+  ...Object.fromEntries(people.value.map((name) => [OF + name, name])),
 }))
-const listed = computed(
-  () => roster.view.value?.crews.find((c) => c.id === crew.value)?.name ?? 'The next three weeks',
+const named = computed(() => (crew.value.startsWith(OF) ? crew.value.slice(OF.length) : undefined))
+/** The crew whose days are listed. */
+const own = computed(() =>
+  crew.value === EVERYBODY
+    ? undefined
+    : named.value
+      ? roster.view.value?.crews.find((c) => c.members?.includes(named.value ?? ''))?.id
+      : crew.value,
 )
+const listed = computed(() =>
+  crew.value === EVERYBODY ? 'The next three weeks' : (crews.value[crew.value] ?? 'The next three weeks'),
+)
+watch(people, (all) => {
+  const me = session.me?.name ?? ''
+  if (crew.value === EVERYBODY && all.includes(me)) crew.value = OF + me
+})
 const unbooked = computed(() => {
   const booked = new Set((roster.view.value?.bookings ?? []).map(keyOf))
   return (roster.view.value?.tasks ?? []).filter((t) => !booked.has(keyOf(t))).length
@@ -87,7 +104,12 @@ function crewsChanged(): void {
 }
 const files = { ics: 'calendar', csv: 'table', xlsx: 'workbook' }
 const file = (as: string): string =>
-  `/api/roster-file?as=${as}${crew.value === EVERYBODY ? '' : `&crew=${encodeURIComponent(crew.value)}`}`
+  `/api/roster-file?as=${as}` +
+  (named.value
+    ? `&person=${encodeURIComponent(named.value)}`
+    : own.value
+      ? `&crew=${encodeURIComponent(own.value)}`
+      : '')
 function print(): void {
   window.print()
 }
@@ -202,12 +224,7 @@ function print(): void {
           }}</a></span
         >
       </div>
-      <DayList
-        :view="roster.view.value"
-        :crew="crew === EVERYBODY ? undefined : crew"
-        :chosen="chosen"
-        @choose="chosen = $event"
-      />
+      <DayList :view="roster.view.value" :crew="own" :chosen="chosen" @choose="chosen = $event" />
       <CrewFields v-if="movable" :key="crewsKey" class="mt-4 no-print" @changed="crewsChanged" />
       <CalendarLinks v-if="movable" class="mt-4 no-print" :crews="roster.view.value.crews" />
     </template>
