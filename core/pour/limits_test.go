@@ -1,0 +1,372 @@
+package pour
+
+import (
+	"math"
+	"slices"
+	"strings"
+	"testing"
+
+	"nephelon/core/geometry"
+	"nephelon/core/measure"
+	"nephelon/core/takeoff"
+)
+
+func rectangle(left, bottom, right, top float64) geometry.Ring {
+	return geometry.Ring{{X: left, Y: bottom}, {X: right, Y: bottom}, {X: right, Y: top}, {X: left, Y: top}}
+}
+
+// Of several doors the work ends at one that is never shut, where there is one; at which
+// suits best, the first of two that suit alike.
+func TestWhichDoorsAreWorthEndingAt(t *testing.T) {
+	west, east, south := geometry.Point{X: 0, Y: 2}, geometry.Point{X: 12, Y: 2}, geometry.Point{X: 6, Y: 0}
+	for name, c := range map[string]struct {
+		layout Layout
+		worth  []geometry.Point
+		exit   *geometry.Point
+		shuts  string
+	}{
+		"none":            {Layout{}, nil, nil, ""},
+		"one":             {Layout{Exit: &west}, []geometry.Point{west}, &west, ""},
+		"one that closes": {Layout{Exit: &west, Closes: "16:00"}, []geometry.Point{west}, &west, "16:00"},
+		"one of two closes": {Layout{Exit: &west, Closes: "16:00", Others: []Exit{{At: east}}},
+			[]geometry.Point{east}, &east, ""},
+		"both close": {Layout{Exit: &west, Closes: "16:00", Others: []Exit{{At: east, Closes: "17:00"}}},
+			[]geometry.Point{west, east}, &west, "16:00"},
+		"in the long wall and in the short one": {Layout{Exit: &south, Others: []Exit{{At: east}}},
+			[]geometry.Point{south, east}, &east, ""},
+	} {
+		if got := c.layout.worth(); len(got) != len(c.worth) {
+			t.Errorf("%s: %v", name, got)
+			continue
+		}
+		for i, e := range c.layout.worth() {
+			if e.At != c.worth[i] {
+				t.Errorf("%s: %v", name, e)
+			}
+		}
+		course := Plot(hall, c.layout, nil, equal(3), nil)
+		at, shuts := course.Exit()
+		if (at == nil) != (c.exit == nil) || at != nil && *at != *c.exit || shuts != c.shuts {
+			t.Errorf("%s: ends at %v, shut at %q", name, at, shuts)
+		}
+		if !slices.Equal(course.ways, c.worth) {
+			t.Errorf("%s: out by %v", name, course.ways)
+		}
+	}
+}
+
+// Ways through a floor are kept, told apart by floor and place, and lead round a wall: by
+// hand from one arm of a U of 6 × 6 m, whose arms are 2 m wide, to the other's end.
+func TestWaysAreKept(t *testing.T) {
+	u := geometry.Polygon{Outline: geometry.Ring{{X: 0, Y: 0}, {X: 6, Y: 0}, {X: 6, Y: 6}, {X: 4, Y: 6}, {X: 4, Y: 2}, {X: 2, Y: 2}, {X: 2, Y: 6}, {X: 0, Y: 6}}}
+	from, to := geometry.Point{X: 1.9, Y: 5.9}, geometry.Point{X: 4.1, Y: 5.9}
+	byHand := 3.9 + 2 + 3.9 + 2*0.1
+	m := NewMemory()
+	for _, memory := range []*Memory{m, nil} {
+		d, there := memory.WaysFrom(u, from).To(to)
+		if !there || math.Abs(float64(d)-byHand) > 0.05*byHand {
+			t.Errorf("%v m, by hand %v", d, byHand)
+		}
+	}
+	kept := m.WaysFrom(u, from)
+	if again := m.WaysFrom(u, from); again != kept {
+		t.Error("worked out twice")
+	}
+	if kept == m.WaysFrom(u, to) || kept == m.WaysFrom(hall, from) {
+		t.Error("another place, or another floor, has the same ways")
+	}
+	if _, there := m.WaysFrom(u, geometry.Point{X: 30, Y: 30}).To(to); there {
+		t.Error("a way from outside")
+	}
+	// A memory that is full is emptied before the next goes in.
+	full := NewMemory()
+	first := full.WaysFrom(u, from)
+	for i := range mostKept - 1 {
+		full.ways[strings.Repeat("x", i+1)] = first
+	}
+	full.WaysFrom(u, to)
+	if len(full.ways) != 1 {
+		t.Errorf("%d are kept", len(full.ways))
+	}
+	for i := range mostKept {
+		full.put(strings.Repeat("y", i), Laying{})
+	}
+	if len(full.kept) != mostKept {
+		t.Errorf("%d layings are kept", len(full.kept))
+	}
+	full.put("one more", Laying{})
+	if _, known := full.get("one more"); len(full.kept) != 1 || !known {
+		t.Errorf("%d layings are kept", len(full.kept))
+	}
+	var none *Memory
+	none.put("x", Laying{})
+	if _, known := none.get("x"); known {
+		t.Error("nothing remembers")
+	}
+}
+
+// A division is told from every other by all it depends on; shares count against each other.
+func TestWhatADivisionDependsOn(t *testing.T) {
+	holed := geometry.Polygon{Outline: hall.Outline, Holes: []geometry.Ring{rectangle(3, 2, 4, 3)}}
+	at := geometry.Point{X: 1, Y: 1}
+	plain := keyOf(hall, at, 0.6, []float64{1, 2}, nil)
+	if keyOf(hall, at, 0.6, []float64{2, 4.000000001}, nil) != plain {
+		t.Error("the same shares in other numbers")
+	}
+	for name, key := range map[string]string{
+		"shares": keyOf(hall, at, 0.6, []float64{1, 2.1}, nil), "more shares": keyOf(hall, at, 0.6, []float64{1, 1, 1}, nil),
+		"exit": keyOf(hall, geometry.Point{X: 1, Y: 2}, 0.6, []float64{1, 2}, nil), "width": keyOf(hall, at, 0.7, []float64{1, 2}, nil),
+		"hole": keyOf(holed, at, 0.6, []float64{1, 2}, nil), "seam": keyOf(hall, at, 0.6, []float64{1, 2}, []geometry.Seam{across(3, 0, 5)}),
+		"another seam": keyOf(hall, at, 0.6, []float64{1, 2}, []geometry.Seam{across(4, 0, 5)}),
+	} {
+		if key == plain {
+			t.Errorf("another %s divides alike", name)
+		}
+	}
+}
+
+// The directions that are tried are those of the walls, the longest first, a right angle apart
+// counting as one; three pairs of them at most.
+func TestDirectionsOfTheLongestWalls(t *testing.T) {
+	turned := func(r geometry.Ring, degrees float64) geometry.Ring {
+		sin, cos := math.Sincos(degrees * math.Pi / 180)
+		out := make(geometry.Ring, len(r))
+		for i, p := range r {
+			out[i] = geometry.Point{X: p.X*cos - p.Y*sin, Y: p.X*sin + p.Y*cos}
+		}
+		return out
+	}
+	for name, c := range map[string]struct {
+		outline geometry.Ring
+		want    []float64
+	}{
+		"rectangle":      {rectangle(0, 0, 8, 5), []float64{0, 90}},
+		"turned by 30°":  {turned(rectangle(0, 0, 8, 5), 30), []float64{30, 120}},
+		"turned by 120°": {turned(rectangle(0, 0, 8, 5), 120), []float64{30, 120}},
+		"triangle 3 4 5": {geometry.Ring{{X: 0, Y: 0}, {X: 4, Y: 0}, {X: 0, Y: 3}}, []float64{0, 90, 53.1, 143.1}},
+		"two alike":      {geometry.Ring{{X: 0, Y: 0}, {X: 2, Y: 0}, {X: 2 + math.Sqrt2, Y: math.Sqrt2}, {X: math.Sqrt2, Y: math.Sqrt2}}, []float64{0, 90, 45, 135}},
+	} {
+		if got := candidates(c.outline); !slices.Equal(got, c.want) {
+			t.Errorf("%s: %v, want %v", name, got, c.want)
+		}
+	}
+	round := make(geometry.Ring, 36)
+	for i := range round {
+		sin, cos := math.Sincos(float64(i) * math.Pi / 18)
+		round[i] = geometry.Point{X: 5 * cos, Y: 5 * sin}
+	}
+	if got := candidates(round); len(got) != maxCandidates {
+		t.Errorf("%v", got)
+	}
+}
+
+// The work turns round towards an exit that lies behind its middle, and stays within a turn.
+func TestTheWorkTurnsToTheExit(t *testing.T) {
+	for _, c := range []struct {
+		exit          geometry.Point
+		degrees, want float64
+	}{
+		{geometry.Point{X: 12, Y: 2}, 0, 0}, {geometry.Point{X: 0, Y: 2}, 0, 180}, {geometry.Point{X: 6, Y: 0}, 0, 0}, {geometry.Point{X: 5.99, Y: 0}, 0, 180},
+		{geometry.Point{X: 12, Y: 2}, 180, 0}, {geometry.Point{X: 12, Y: 2}, 200, 20}, {geometry.Point{X: 6, Y: 5}, 270, 90}, {geometry.Point{X: 6, Y: 0}, 90, 270},
+	} {
+		got := newCourse(hall, Layout{Exit: &c.exit}, c.degrees)
+		if !near(float64(got.Direction), c.want) || math.Abs(got.travel.X-math.Cos(c.want*math.Pi/180)) > 1e-12 || math.Abs(got.travel.Y-math.Sin(c.want*math.Pi/180)) > 1e-12 {
+			t.Errorf("to %v at %v°: %v°", c.exit, c.degrees, got.Direction)
+		}
+	}
+}
+
+// What a course costs is its wet edge, and for a piece too many, or for an exit that it does
+// not end at, the way around the floor each time. By hand for 12 × 5 m: two joins of 5 m, and
+// three sections that end away from the door, 34 m around.
+func TestWhatACourseCosts(t *testing.T) {
+	course := newCourse(hall, Layout{}, 0)
+	if got := course.cost(hall, equal(3)); !near(got, 10) {
+		t.Errorf("%v", got)
+	}
+	aside := geometry.Point{X: 5, Y: 5}
+	course.exit = &aside
+	if got := course.cost(hall, equal(3)); !near(got, 10+3*34) {
+		t.Errorf("%v", got)
+	}
+	// The last of three begins at 8 m.
+	at := geometry.Point{X: 8, Y: 5}
+	course.exit = &at
+	if got := course.cost(hall, equal(3)); !near(got, 10) {
+		t.Errorf("%v", got)
+	}
+	// A column over the whole of the middle section's height but for two gaps leaves it in one
+	// piece; one that a section ends in does not.
+	column := geometry.Polygon{Outline: hall.Outline, Holes: []geometry.Ring{rectangle(5, 0.5, 7, 4.5)}}
+	split := newCourse(column, Layout{}, 0)
+	strips := geometry.Strips(column, split.travel, []float64{19, 14, 19})
+	if got, torn := split.cost(column, []float64{19, 14, 19}), strips[1].Patches()-1; !near(got, 5+5+34*float64(torn)) {
+		t.Errorf("%v, %d torn", got, torn)
+	}
+}
+
+// How long an edge waits: the most sections between one and the earliest beside it.
+func TestHowLongAnEdgeWaits(t *testing.T) {
+	l := Laying{Sections: []Section{{Number: 1}, {Number: 2, Beside: []int{1}}, {Number: 5, Beside: []int{4, 2}}, {Number: 6, Beside: []int{5}}}}
+	if got := l.oldest(); got != 3 {
+		t.Errorf("%d", got)
+	}
+	if got := (Laying{Sections: []Section{{Number: 1}}}).oldest(); got != 0 {
+		t.Errorf("%d", got)
+	}
+}
+
+// A mark lies on the wall or column that it is on, or on tape that is there; else on the wall
+// that is nearest.
+func TestWhereAMarkLies(t *testing.T) {
+	p := geometry.Polygon{Outline: rectangle(0, 0, 10, 6), Holes: []geometry.Ring{{{X: 4, Y: 2}, {X: 4, Y: 4}, {X: 6, Y: 4}, {X: 6, Y: 2}}}}
+	taped := []Cut{
+		{After: 1, Marks: []Mark{{At: geometry.Point{X: 2, Y: 0}}, {At: geometry.Point{X: 2, Y: 6}}}},
+		{After: 2, Marks: []Mark{{At: geometry.Point{X: 6, Y: 3}}, {At: geometry.Point{X: 10, Y: 3}}, {At: geometry.Point{X: 0, Y: 5}}, {At: geometry.Point{X: 2, Y: 5}}}},
+	}
+	for _, c := range []struct {
+		at   geometry.Point
+		want Mark
+	}{
+		{geometry.Point{X: 3, Y: 0}, Mark{Hole: -1, Side: 1, Along: 3}}, {geometry.Point{X: 10, Y: 1.5}, Mark{Hole: -1, Side: 2, Along: 1.5}},
+		{geometry.Point{X: 4, Y: 3.5}, Mark{Hole: 0, Side: 1, Along: 1.5}}, {geometry.Point{X: 6, Y: 3}, Mark{Hole: 0, Side: 3, Along: 1}},
+		{geometry.Point{X: 2, Y: 2.5}, Mark{Hole: -1, Tape: 1, Along: 2.5}}, {geometry.Point{X: 8, Y: 3}, Mark{Hole: -1, Tape: 2, Along: 2}},
+		{geometry.Point{X: 1.5, Y: 5}, Mark{Hole: -1, Tape: 2, Along: 1.5}}, {geometry.Point{X: 0.5, Y: 3}, Mark{Hole: -1, Side: 4, Along: 3}},
+	} {
+		got := mark(p, c.at, taped)
+		if c.want.At = c.at; got.Hole != c.want.Hole || got.Side != c.want.Side || got.Tape != c.want.Tape || !near(float64(got.Along), float64(c.want.Along)) || got.At != c.at {
+			t.Errorf("%v: %+v, want %+v", c.at, got, c.want)
+		}
+	}
+}
+
+// Marks are put by a step of the tape towards the section before, exact ones stay, none goes
+// off its wall, and one on tape is rounded alone. By hand on walls of 10 m and 6 m.
+func TestMarksByTheStep(t *testing.T) {
+	p := geometry.Polygon{Outline: rectangle(0, 0, 10, 6)}
+	for _, c := range []struct {
+		units measure.System
+		from  geometry.Point // in the section before
+		mark  Mark
+		want  float64
+	}{
+		{measure.Metric, geometry.Point{X: 1, Y: 3}, Mark{Hole: -1, Side: 1, Along: 3.333}, 3.33},
+		{measure.Metric, geometry.Point{X: 9, Y: 3}, Mark{Hole: -1, Side: 1, Along: 3.333}, 3.34},
+		{measure.Metric, geometry.Point{X: 9, Y: 3}, Mark{Hole: -1, Side: 1, Along: 3.33}, 3.33},
+		{measure.Metric, geometry.Point{X: 1, Y: 3}, Mark{Hole: -1, Side: 3, Along: 6.667}, 6.67},
+		{measure.Metric, geometry.Point{X: 9, Y: 3}, Mark{Hole: -1, Side: 1, Along: 9.995}, 9.99},
+		{measure.Metric, geometry.Point{X: 5, Y: 5}, Mark{Hole: -1, Side: 4, Along: 5.992}, 5.99},
+		{measure.US, geometry.Point{X: 1, Y: 3}, Mark{Hole: -1, Side: 1, Along: 3.333}, 262 * 0.0127},
+		{measure.US, geometry.Point{X: 9, Y: 3}, Mark{Hole: -1, Side: 1, Along: 3.333}, 263 * 0.0127},
+		{measure.Metric, geometry.Point{X: 9, Y: 3}, Mark{Hole: -1, Tape: 1, Along: 3.334}, 3.33},
+		{measure.Metric, geometry.Point{X: 9, Y: 3}, Mark{Hole: -1, Tape: 1, Along: 3.336}, 3.34},
+	} {
+		if c.mark.Tape == 0 {
+			a, b := side([]geometry.Ring{p.Outline}, c.mark)
+			c.mark.At = a.Toward(b, float64(c.mark.Along)/a.Distance(b))
+		}
+		l := Laying{Sections: []Section{{Label: c.from}, {}}, Cuts: []Cut{{After: 1, Marks: []Mark{c.mark}}}}
+		got := Taped(p, l, c.units)[0].Marks[0]
+		if !near(float64(got.Along), c.want) || got.Check != 0 {
+			t.Errorf("%+v from %v: %v, want %v", c.mark, c.from, got.Along, c.want)
+		}
+		if c.mark.Tape > 0 {
+			continue
+		}
+		if a, b := side([]geometry.Ring{p.Outline}, c.mark); got.At.Distance(a.Toward(b, c.want/a.Distance(b))) > 1e-9 {
+			t.Errorf("it lies at %v", got.At)
+		}
+	}
+	// A wall of 9.996 m has no mark at 10 m.
+	slanted := geometry.Polygon{Outline: geometry.Ring{{X: 0, Y: 0}, {X: 9.996, Y: 0}, {X: 20, Y: 6}, {X: 0, Y: 6}}}
+	end := Laying{Sections: []Section{{Label: geometry.Point{X: 13, Y: 4}}, {}}, Cuts: []Cut{{After: 1, Marks: []Mark{{Hole: -1, Side: 1, Along: 9.993, At: geometry.Point{X: 9.993}}}}}}
+	if got := Taped(slanted, end, measure.Metric)[0].Marks[0]; !near(float64(got.Along), 9.996) || !near(got.At.X, 9.996) {
+		t.Errorf("%+v", got)
+	}
+	// A check measure runs to the corner from which the mark at the other end is measured, and
+	// there is none to tape.
+	walls := []Mark{{Hole: -1, Side: 1, Along: 3, At: geometry.Point{X: 3}}, {Hole: -1, Side: 3, Along: 7, At: geometry.Point{X: 3, Y: 6}}}
+	tape := []Mark{{Hole: -1, Side: 1, Along: 3, At: geometry.Point{X: 3}}, {Hole: -1, Tape: 1, Along: 1, At: geometry.Point{X: 3, Y: 2}}}
+	l := Laying{Sections: []Section{{Label: geometry.Point{X: 1, Y: 3}}, {}, {}}, Cuts: []Cut{{After: 1, Marks: slices.Concat(walls, tape)}}}
+	got := Taped(p, l, measure.Metric)[0].Marks
+	if !near(float64(got[0].Check), math.Hypot(7, 6)) || !near(float64(got[1].Check), math.Hypot(3, 6)) || got[2].Check != 0 || got[3].Check != 0 {
+		t.Errorf("%+v", got)
+	}
+}
+
+// What is awkward is told in words that name where.
+func TestAwkwardSectionsAreNamed(t *testing.T) {
+	l := Laying{Sections: []Section{{Number: 1, Patches: 1}, {Number: 2, Patches: 3}, {Number: 3, Patches: 1}}, over: []float64{0, 2.5, 4}}
+	found := l.Findings("/job/surfaces/0", 2, measure.Metric)
+	if len(found) != 3 || !strings.HasPrefix(found[0].Text, "Coat 2: section 2 falls into 3 separate pieces") || !strings.HasPrefix(found[1].Text, "Coat 2: from section 2 nobody") ||
+		!strings.Contains(found[1].Text, "2.5 m over wet film") || !strings.HasPrefix(found[2].Text, "Coat 2: the exit does not lie at section 3") {
+		t.Errorf("%+v", found)
+	}
+	if found[0].Path != "/job/surfaces/0/layout/direction" || found[1].Path != "/job/surfaces/0/layout/walkway" {
+		t.Errorf("%+v", found)
+	}
+	l = Laying{Sections: []Section{{Number: 1, Patches: 1}}, over: []float64{0}}
+	if found := l.Findings("/s", 1, measure.Metric); len(found) != 0 {
+		t.Errorf("%+v", found)
+	}
+}
+
+// Strips behind a passage that is too narrow are looked at once, and remembered.
+func TestNarrowWaysAreRemembered(t *testing.T) {
+	floor, door := rooms(0.4), geometry.Point{X: 13, Y: 2.5}
+	memory := NewMemory()
+	along := measure.Angle(0)
+	course := Plot(floor, Layout{Exit: &door, Direction: &along}, nil, equal(4), memory)
+	first := course.Lay(floor, equal(4))
+	if !slices.ContainsFunc(first.over, func(o float64) bool { return o > 0 }) {
+		t.Fatalf("%v", first.over)
+	}
+	if again := course.Lay(floor, equal(4)); &again.over[0] != &first.over[0] {
+		t.Error("it is looked at anew")
+	}
+	// With another way out on this side of the passage nobody crosses wet film.
+	both := Plot(floor, Layout{Exit: &door, Others: []Exit{{At: geometry.Point{X: 0, Y: 2.5}}}, Direction: &along}, nil, equal(4), memory)
+	if got := both.Lay(floor, equal(4)).over; slices.Equal(got, first.over) {
+		t.Errorf("%v", got)
+	}
+}
+
+// Pieces are told with what straight strips would do, and with their edges.
+func TestWhyItGoesPieceByPiece(t *testing.T) {
+	ring := geometry.Polygon{Outline: rectangle(0, 0, 16, 12), Holes: []geometry.Ring{{{X: 5, Y: 4}, {X: 5, Y: 8}, {X: 11, Y: 8}, {X: 11, Y: 4}}}}
+	door := geometry.Point{X: 0, Y: 6}
+	course := Plot(ring, Layout{Exit: &door}, nil, equal(7), nil)
+	laying := course.Lay(ring, equal(7))
+	wet, longest := 0.0, 0.0
+	for _, c := range laying.Cuts {
+		wet, longest = wet+float64(c.Wet), math.Max(longest, float64(c.Wet))
+	}
+	told := course.Told(measure.Metric)
+	if !course.Pieces || !strings.Contains(told, "across would fall apart, so") ||
+		!strings.Contains(told, measure.Metric.Length(measure.Length(wet))+" of wet edge in all, the longest join "+measure.Metric.Length(measure.Length(longest))) {
+		t.Errorf("%q for %v and %v", told, wet, longest)
+	}
+	straight := Plot(hall, Layout{}, nil, equal(2), nil)
+	if straight.Told(measure.Metric) != straight.Reason {
+		t.Errorf("%q", straight.Told(measure.Metric))
+	}
+}
+
+// Up to where a panel holds an area: by hand for a wall that deepens from 1 m to 2 m over 6 m,
+// 9 m² in all. At 3 m it is 1.5 m deep and holds 3.75 m² before it.
+func TestUpToWhereAPanelHoldsAnArea(t *testing.T) {
+	deepens := takeoff.Panel{Run: 6, Start: 1, End: 2, Area: 9}
+	for _, c := range []struct {
+		panel takeoff.Panel
+		area  float64
+		want  float64
+	}{
+		{deepens, 0, 0}, {deepens, 3.75, 3}, {deepens, 9, 6}, {deepens, 9.5, 6}, {takeoff.Panel{Run: 6, Start: 2, End: 1, Area: 9}, 5.25, 3},
+		{takeoff.Panel{Run: 6, Start: 2, End: 2, Area: 12}, 4, 2}, {takeoff.Panel{Run: 6, Start: 0, End: 2, Area: 6}, 1.5, 3}, {takeoff.Panel{Run: 6, Start: 1, End: 2, Area: 18}, 7.5, 3},
+		{takeoff.Panel{Area: 9}, 3, 0}, {takeoff.Panel{Run: 6, Area: 9}, 3, 0}, {takeoff.Panel{Run: 6, Start: 1, End: 1}, 3, 0},
+	} {
+		if got := along(c.panel, c.area); !near(float64(got), c.want) {
+			t.Errorf("%+v holds %v m² up to %v m, want %v", c.panel, c.area, got, c.want)
+		}
+	}
+}

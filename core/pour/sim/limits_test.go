@@ -1,0 +1,203 @@
+package sim
+
+import (
+	"context"
+	"errors"
+	"math"
+	"slices"
+	"testing"
+
+	"nephelon/core/measure"
+)
+
+// One person's time by hand: busy from 10 to 20 and from 30 to 40.
+func TestACalendarByHand(t *testing.T) {
+	c := &calendar{}
+	c.book(10, 20)
+	c.book(30, 40)
+	c.book(50, 50)
+	if !slices.Equal(c.busy, []stretch{{10, 20}, {30, 40}}) {
+		t.Fatalf("%v", c.busy)
+	}
+	for _, g := range []struct{ from, length, want measure.Span }{
+		{0, 10, 0}, {0, 10.5, 40}, {0, 5, 0}, {5, 5, 5}, {5, 6, 20}, {12, 10, 20}, {20, 10, 20}, {20, 11, 40}, {25, 5, 25}, {25, 6, 40}, {45, 100, 45}, {0, 0, 0},
+	} {
+		if got := c.gap(g.from, g.length); !same(got, g.want) {
+			t.Errorf("%v from %v: at %v, want %v", g.length, g.from, got, g.want)
+		}
+	}
+	for at, want := range map[measure.Span]int{0: 0, 10: 0, 19: 0, 20: 1, 25: 1, 39: 1, 40: 2, 50: 2} {
+		if got := c.after(at); got != want {
+			t.Errorf("after %v: %d, want %d", at, got, want)
+		}
+	}
+	// What is booked between goes between; who works on has one stretch.
+	c.book(22, 25)
+	c.book(40, 45)
+	c.book(46, 47)
+	if !slices.Equal(c.busy, []stretch{{10, 20}, {22, 25}, {30, 45}, {46, 47}}) {
+		t.Errorf("%v", c.busy)
+	}
+}
+
+// A work shared by two, one of them busy from 10 to 20: begun at 0 it takes 10 s together,
+// 10 s of one alone, then two again. Of 40 person-seconds 20 are done at 10, 30 at 20, all at 25.
+func TestAWorkIsShared(t *testing.T) {
+	busy := func() team {
+		a, b := &calendar{}, &calendar{}
+		a.book(10, 20)
+		return team{a, b}
+	}
+	for _, c := range []struct{ from, work, begin, end measure.Span }{
+		{0, 20, 0, 10}, {0, 40, 0, 25}, {0, 30, 0, 20}, {12, 8, 12, 20}, {12, 10, 12, 21}, {20, 10, 20, 25}, {5, 0, 5, 5},
+	} {
+		if begin, end := busy().share(c.from, c.work); !same(begin, c.begin) || !same(end, c.end) {
+			t.Errorf("%v from %v: %v to %v, want %v to %v", c.work, c.from, begin, end, c.begin, c.end)
+		}
+	}
+	both := busy()
+	both[1].book(8, 18)
+	if begin, end := both.share(10, 6); !same(begin, 18) || !same(end, 22) {
+		t.Errorf("while nobody is free: %v to %v", begin, end)
+	}
+	type piece struct {
+		member   int
+		from, to measure.Span
+	}
+	var got []piece
+	shared := busy()
+	shared.pieces(5, 25, func(member int, from, to measure.Span) { got = append(got, piece{member, from, to}) })
+	if !slices.Equal(got, []piece{{0, 5, 10}, {0, 20, 25}, {1, 5, 25}}) {
+		t.Errorf("%v", got)
+	}
+	if !slices.Equal(shared[1].busy, []stretch{{5, 25}}) {
+		t.Errorf("%v", shared[1].busy)
+	}
+}
+
+// A section is worked in strips as deep as its lap, eight at most.
+func TestStripsOfASection(t *testing.T) {
+	for lap, want := range map[float64]int{0: 1, -1: 1, 1: 1, 3: 1, 0.5: 2, 0.4: 3, 0.26: 4, 0.125: 8, 0.01: 8} {
+		if got := (&Batch{Lap: lap}).strips(); got != want {
+			t.Errorf("a lap of %v: %d strips, want %d", lap, got, want)
+		}
+	}
+}
+
+// Wilson's interval at 95 % as published with the score test: for 0 of 10 from 0 to 0.2775, for
+// 5 of 10 from 0.2366 to 0.7634 (Brown, Cai and DasGupta 2001, from memory).
+func TestHowSureOddsAre(t *testing.T) {
+	for _, c := range []struct {
+		hits, runs     int
+		p, least, most float64
+	}{{0, 10, 0, 0, 0.2775}, {5, 10, 0.5, 0.2366, 0.7634}, {10, 10, 1, 0.7225, 1}} {
+		got := wilson(c.hits, c.runs)
+		all := [3]float64{got.Of, got.Low, got.High}
+		for i, want := range [3]float64{c.p, c.least, c.most} {
+			if math.Abs(all[i]-want) > 5e-5 {
+				t.Errorf("%d of %d: %v", c.hits, c.runs, got)
+			}
+		}
+	}
+	hundred := make([]float64, 101)
+	for i := range hundred {
+		hundred[i] = float64(100 - i)
+	}
+	if got := quantiles(hundred); got != [3]measure.Span{5, 50, 95} {
+		t.Errorf("%v", got)
+	}
+}
+
+// What matters most, by hand: a slack that goes down as the pace goes up by the same, and has
+// nothing to do with the mixing. Of y = −2x the correlation is 1 in square; runs without end
+// count for nothing.
+func TestWhatMattersMost(t *testing.T) {
+	var c correlations
+	for _, x := range []float64{-1, 0, 1} {
+		c.add(-2*x, x, math.Abs(x), x*x*x+1, 5)
+	}
+	c.add(math.Inf(1), 9, 9, 9, 9)
+	got := c.weights()
+	if len(got) != 3 || got[0].Cause != ByPace && got[0].Cause != ByLife || math.Abs(float64(got[0].Share)-1) > 1e-12 || math.Abs(float64(got[1].Share)-1) > 1e-12 || got[2].Cause != ByMixing || got[2].Share > 1e-12 {
+		t.Errorf("%+v", got)
+	}
+	// Half of it: x and y = (0, 0), (1, 1), (2, 0), (3, 1) have r² = 0.2.
+	var half correlations
+	for i, y := range []float64{0, 1, 0, 1} {
+		half.add(y, float64(i), 1, 1, 1)
+	}
+	if got := half.weights(); len(got) != 1 || math.Abs(float64(got[0].Share)-0.2) > 1e-12 {
+		t.Errorf("%+v", got)
+	}
+	if got := (&correlations{}).weights(); len(got) != 0 {
+		t.Errorf("%+v", got)
+	}
+}
+
+// A memory gives what it kept, without one it is worked out, a train that nobody can run is an
+// error each time, and one that is full is emptied.
+func TestTrainsAreRemembered(t *testing.T) {
+	train := Train{Batches: equal(2, Batch{Mix: 60, Life: 3600, Works: Works(30, 0, 60, 0, 0)}), People: crew(1), Drills: 1}
+	m, r := NewMemory(), new(Runner)
+	first, err := m.Best(r, train)
+	if err != nil {
+		t.Fatal(err)
+	}
+	again, err := m.Best(r, train)
+	if err != nil || &again.Parts[0] != &first.Parts[0] {
+		t.Error("worked out twice")
+	}
+	var none *Memory
+	if other, err := none.Best(r, train); err != nil || &other.Parts[0] == &first.Parts[0] || len(other.Parts) != len(first.Parts) {
+		t.Error("without a memory")
+	}
+	idle := train
+	idle.People = nil
+	for range 2 {
+		if _, err := m.Best(r, idle); err == nil {
+			t.Error("nobody runs it")
+		}
+	}
+	m.stints = mostStints
+	other := train
+	other.Drills = 2
+	if _, err := m.Best(r, other); err != nil || len(m.kept) != 1 || m.stints >= mostStints {
+		t.Errorf("%v, %d kept of %d stints", err, len(m.kept), m.stints)
+	}
+}
+
+// Trying stops when it is told to, tells how far it is, and the tightest moment of a run
+// without limits is none.
+func TestTryingCanBeStopped(t *testing.T) {
+	train := Train{Batches: equal(2, Batch{Mix: 60, Life: 3600, Works: Works(30, 0, 60, 0, 0)}), People: crew(1), Drills: 1}
+	ctx, cancel := context.WithCancel(context.Background())
+	var told []int
+	_, err := Try(ctx, train, UsualSpreads(), 1000, 1, func(done int) {
+		if told = append(told, done); done >= 2*between {
+			cancel()
+		}
+	})
+	if !errors.Is(err, context.Canceled) || !slices.Equal(told, []int{0, between, 2 * between}) {
+		t.Errorf("%v after %v", err, told)
+	}
+	if got := (Run{}).Tight(); got != (Pinch{}) {
+		t.Errorf("%+v", got)
+	}
+	if got := (Run{Moments: []Pinch{{Batch: 3}, {Batch: 1}}}).Tight(); got.Batch != 3 {
+		t.Errorf("%+v", got)
+	}
+	idle := train
+	idle.People = nil
+	if _, err := Try(context.Background(), idle, UsualSpreads(), 10, 1, nil); err == nil {
+		t.Error("nobody runs it")
+	}
+	if _, _, err := new(Runner).Judge(idle); err == nil {
+		t.Error("nobody runs it")
+	}
+	endless := train
+	endless.Batches = slices.Clone(train.Batches)
+	endless.Batches[1].Mix = measure.Span(math.Inf(1))
+	if _, err := Best(endless); err == nil {
+		t.Error("a batch is mixed for ever")
+	}
+}
