@@ -43,6 +43,13 @@ func TestThePourIsPlayedAndMended(t *testing.T) {
 	p.saved()
 	p.click("[data-test=undo]")
 	p.sees("[data-test=answer-now]", "2 people do not make it")
+	// On the day the first section goes faster than planned; the rest follows it.
+	p.fill("The first section took", "30 min")
+	p.sees("[data-test=answer-tried]", "2 people")
+	p.sees(".whatif", "m²/h each")
+	p.look("pour-corrected")
+	p.click("[data-test=put-back]")
+	p.until(`!document.querySelector('[data-test=answer-tried]')`)
 	p.click("[data-test=to-running]")
 	p.sees("[data-test=running]", "1")
 	p.sees("[data-test=running-sheet]", "Have ready")

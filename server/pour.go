@@ -13,6 +13,7 @@ import (
 	"github.com/danielgtaylor/huma/v2"
 
 	"nephelon/core/job"
+	"nephelon/core/measure"
 	"nephelon/core/plan"
 	"nephelon/core/pour/sim"
 	"nephelon/exchange"
@@ -23,6 +24,7 @@ import (
 type PourQuestion struct {
 	Coat  string              `json:"coat" minLength:"1" maxLength:"60" doc:"Its id"`
 	Patch []exchange.EditStep `json:"patch,omitempty" maxItems:"40" doc:"A change of the plan file to try; nothing of it is kept"`
+	First measure.Span        `json:"first,omitempty" minimum:"0" maximum:"86400" doc:"s that the first section took, from being poured until it was done; the rest goes at the pace that this tells"`
 }
 
 // OddsQuestion asks for the odds of it.
@@ -44,7 +46,7 @@ func (s *Server) pourRoutes() {
 			Body PourQuestion
 		}) (*body[plan.PourPlan], error) {
 			return poured(ctx, s, in.JobPath, in.Body, planTime, func(ctx context.Context, f job.File) (plan.PourPlan, error) {
-				return s.planner.Pour(ctx, f, person(ctx).Units, time.Now(), in.Body.Coat)
+				return s.planner.Pour(ctx, f, person(ctx).Units, time.Now(), in.Body.Coat, in.Body.First)
 			})
 		})
 	huma.Register(s.api, huma.Operation{OperationID: "pourWays", Method: http.MethodPost, Path: "/api/jobs/{job}/pour/ways", MaxBodyBytes: bodyLimit, Description: "What would help the pour of a coat; keeps nothing"},
@@ -75,7 +77,7 @@ func (s *Server) pourRoutes() {
 				if in.Body.Spreads != nil {
 					spreads = *in.Body.Spreads
 				}
-				return s.planner.Odds(ctx, f, time.Now(), in.Body.Coat, spreads, in.Body.Runs, in.Body.Seed, nil)
+				return s.planner.Odds(ctx, f, time.Now(), in.Body.Coat, in.Body.First, spreads, in.Body.Runs, in.Body.Seed, nil)
 			})
 		})
 }
@@ -142,6 +144,9 @@ func poured[A any](ctx context.Context, s *Server, at JobPath, q PourQuestion, m
 	made, err := answer(limited, file)
 	if errors.Is(err, plan.ErrNoPour) {
 		return nil, huma.Error422UnprocessableEntity("This coat cannot be poured as it is planned; the job says what is missing.")
+	}
+	if errors.Is(err, sim.ErrPace) {
+		return nil, huma.Error422UnprocessableEntity("At no pace at which people work does the first section take so long. Enter the time from when it was begun to be poured until nobody touched it again.")
 	}
 	if err != nil {
 		return nil, s.trouble("plan the pour", err)

@@ -134,6 +134,7 @@ func TestPourPrintsTheTrain(t *testing.T) {
 	for says, arguments := range map[string][]string{
 		"the coats are":     {"pour", "-coat", "nowhere", demoFile},
 		"ask for 0 to":      {"pour", "-runs", "-3", demoFile},
+		"-first: the first": {"pour", "-first", "90h", demoFile},
 		"give one plan":     {"pour", demoFile, demoFile},
 		"give a plan file,": {"pour"},
 	} {

@@ -7,7 +7,9 @@ import (
 	"fmt"
 	"io"
 	"strings"
+	"time"
 
+	"nephelon/core/measure"
 	"nephelon/core/plan"
 	"nephelon/core/pour/sim"
 )
@@ -26,8 +28,10 @@ func runPour(ctx context.Context, arguments []string, in io.Reader, out, complai
 	var coat string
 	var runs int
 	var seed uint64
-	files, units, at, err := planFiles("pour", "[-coat ID] [-runs N] [-seed S] [-units us|metric] [-at 2026-11-05T07:30:00Z] job.nephelon.json | -", arguments, in, complain, func(f *flag.FlagSet) {
+	var first time.Duration
+	files, units, at, err := planFiles("pour", "[-coat ID] [-first 14m] [-runs N] [-seed S] [-units us|metric] [-at 2026-11-05T07:30:00Z] job.nephelon.json | -", arguments, in, complain, func(f *flag.FlagSet) {
 		f.StringVar(&coat, "coat", "", "the id of the coat; that with the most batches when left out")
+		f.DurationVar(&first, "first", 0, "how long the first section took, such as 14m; the rest then goes at that pace")
 		f.IntVar(&runs, "runs", 0, "how often to try it for the odds; not at all when left out")
 		f.Uint64Var(&seed, "seed", 1, "of the chance; the same one gives the same odds")
 	})
@@ -51,7 +55,7 @@ func runPour(ctx context.Context, arguments []string, in io.Reader, out, complai
 			}
 		}
 	}
-	poured, err := planner.Pour(ctx, file, units, at, coat)
+	poured, err := planner.Pour(ctx, file, units, at, coat, measure.Span(first.Seconds()))
 	if errors.Is(err, plan.ErrNoPour) {
 		var ids []string
 		for _, s := range file.Job.Surfaces {
@@ -60,6 +64,9 @@ func runPour(ctx context.Context, arguments []string, in io.Reader, out, complai
 			}
 		}
 		return refusedError{fmt.Errorf("-coat: %w; the coats are %s, and nephelon plan tells what is wrong with them", err, strings.Join(ids, ", "))}
+	}
+	if errors.Is(err, sim.ErrPace) {
+		return refusedError{fmt.Errorf("-first: %w", sim.ErrPace)}
 	}
 	if err != nil {
 		return err
@@ -72,7 +79,7 @@ func runPour(ctx context.Context, arguments []string, in io.Reader, out, complai
 		return err
 	}
 	if runs > 0 {
-		odds, err := planner.Odds(ctx, file, at, coat, file.Job.Crew.SpreadsOf(), runs, seed, nil)
+		odds, err := planner.Odds(ctx, file, at, coat, measure.Span(first.Seconds()), file.Job.Crew.SpreadsOf(), runs, seed, nil)
 		if err != nil {
 			return err
 		}

@@ -27,6 +27,7 @@ type PourPlan struct {
 	Crew     []work.Person       `json:"crew"`
 	Batches  []work.Mix          `json:"batches"`
 	Run      sim.Run             `json:"run"`
+	Pace     measure.Pace        `json:"pace,omitempty" doc:"m²/s of each, where the time of the first section tells it"`
 	Working  measure.Span        `json:"working,omitempty" doc:"s that its film can be worked where it is laid first; absent where the sheet does not say"`
 	Findings []finding.Finding   `json:"findings" doc:"What comes too late"`
 }
@@ -34,8 +35,9 @@ type PourPlan struct {
 // ErrNoPour is returned for a coat that the job does not have or that cannot be poured.
 var ErrNoPour = errors.New("there is no pour of this coat")
 
-// poured finds a coat of a file and runs the stages that its pour needs.
-func (p *Planner) poured(ctx context.Context, f job.File, units measure.System, now time.Time, coat string) (PourPlan, sim.Train, error) {
+// poured finds a coat of a file and runs the stages that its pour needs; as its people work
+// whose first section took so long, where that is known.
+func (p *Planner) poured(ctx context.Context, f job.File, units measure.System, now time.Time, coat string, first measure.Span) (PourPlan, sim.Train, error) {
 	t, _ := read(f, units, now)
 	t.known, t.floors, t.trains, t.ctx = p.known, p.floors, p.trains, ctx
 	m := measureAll(t)
@@ -56,9 +58,22 @@ func (p *Planner) poured(ctx context.Context, f job.File, units measure.System, 
 			if timed.run == nil {
 				return PourPlan{}, sim.Train{}, ErrNoPour
 			}
+			pace := measure.Pace(0)
+			runner := new(sim.Runner)
+			if first > 0 {
+				paced, times, err := runner.Paced(*timed.train, first)
+				if err != nil {
+					return PourPlan{}, sim.Train{}, fmt.Errorf("pace the pour: %w", err)
+				}
+				run, err := runner.Best(paced)
+				if err != nil {
+					return PourPlan{}, sim.Train{}, fmt.Errorf("run the pour: %w", err)
+				}
+				timed.train, timed.run, pace = &paced, &run, t.crew(layer).Pace.Value/measure.Pace(times)
+			}
 			out := PourPlan{
 				Surface: f.Job.Surfaces[i].ID, Coat: coat, Number: layer.number, Name: layer.sheet.product.Name, Start: timed.times.Start, Slab: timed.times.Slab,
-				Crew: timed.train.People, Run: *timed.run, Batches: make([]work.Mix, len(timed.train.Batches)), Findings: []finding.Finding{},
+				Crew: timed.train.People, Run: *timed.run, Batches: make([]work.Mix, len(timed.train.Batches)), Findings: []finding.Finding{}, Pace: pace,
 			}
 			for k, batch := range d.coats[i][n].division.Batches {
 				own := timed.train.Batches[k]
@@ -67,22 +82,24 @@ func (p *Planner) poured(ctx context.Context, f job.File, units measure.System, 
 			if timed.train.Edge != nil {
 				out.Working = timed.train.Edge(0)
 			}
-			out.Findings = append(out.Findings, t.pressed(new(sim.Runner), i, layer, *timed.train, *timed.run, l.coats[i][n])...)
+			out.Findings = append(out.Findings, t.pressed(runner, i, layer, *timed.train, *timed.run, l.coats[i][n])...)
 			return out, *timed.train, nil
 		}
 	}
 	return PourPlan{}, sim.Train{}, ErrNoPour
 }
 
-// Pour runs the pour of one coat. It fails with ErrNoPour where there is none.
-func (p *Planner) Pour(ctx context.Context, f job.File, units measure.System, now time.Time, coat string) (PourPlan, error) {
-	out, _, err := p.poured(ctx, f, units, now, coat)
+// Pour runs the pour of one coat: as planned, or, where its first section is known to have
+// taken some time from being poured until it was done, as people of that pace do. It fails
+// with ErrNoPour where there is none, and with sim.ErrPace where no pace explains that time.
+func (p *Planner) Pour(ctx context.Context, f job.File, units measure.System, now time.Time, coat string, first measure.Span) (PourPlan, error) {
+	out, _, err := p.poured(ctx, f, units, now, coat, first)
 	return out, err
 }
 
 // Odds tries the pour of one coat many times. See sim.Try.
-func (p *Planner) Odds(ctx context.Context, f job.File, now time.Time, coat string, s sim.Spreads, runs int, seed uint64, tell func(int)) (sim.Chance, error) {
-	_, train, err := p.poured(ctx, f, measure.Metric, now, coat)
+func (p *Planner) Odds(ctx context.Context, f job.File, now time.Time, coat string, first measure.Span, s sim.Spreads, runs int, seed uint64, tell func(int)) (sim.Chance, error) {
+	_, train, err := p.poured(ctx, f, measure.Metric, now, coat, first)
 	if err != nil {
 		return sim.Chance{}, err
 	}
@@ -114,7 +131,7 @@ type change struct {
 // Ways tries what may help the pour of a coat, each by planning the job with it, and
 // returns what does, the best first.
 func (p *Planner) Ways(ctx context.Context, f job.File, units measure.System, now time.Time, coat string) ([]Way, error) {
-	before, train, err := p.poured(ctx, f, units, now, coat)
+	before, train, err := p.poured(ctx, f, units, now, coat, 0)
 	if err != nil {
 		return nil, err
 	}
@@ -128,7 +145,7 @@ func (p *Planner) Ways(ctx context.Context, f job.File, units measure.System, no
 		s := &changed.Job.Surfaces[at]
 		s.Coats = slices.Clone(s.Coats)
 		c.apply(&changed, &s.Coats[before.Number-1])
-		after, _, err := p.poured(ctx, changed, units, now, coat)
+		after, _, err := p.poured(ctx, changed, units, now, coat, 0)
 		if errors.Is(err, ErrNoPour) {
 			continue
 		}
@@ -254,7 +271,7 @@ func (p *Planner) Starts(ctx context.Context, f job.File, units measure.System, 
 	for at := from; at.Before(until); at = at.Add(time.Hour) {
 		moved := f
 		moved.Job.Start = job.Local(at.Format("2006-01-02T15:04"))
-		run, _, err := p.poured(ctx, moved, units, now, coat)
+		run, _, err := p.poured(ctx, moved, units, now, coat, 0)
 		if errors.Is(err, ErrNoPour) {
 			continue
 		}

@@ -39,7 +39,7 @@ func slowHall(t *testing.T, spreaders int) job.File {
 
 func pourOf(t *testing.T, f job.File) PourPlan {
 	t.Helper()
-	p, err := NewPlanner().Pour(context.Background(), f, measure.Metric, noon(), f.Job.Surfaces[0].Coats[0].ID)
+	p, err := NewPlanner().Pour(context.Background(), f, measure.Metric, noon(), f.Job.Surfaces[0].Coats[0].ID, 0)
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -329,6 +329,41 @@ func TestJoinsPlacedByHand(t *testing.T) {
 	}
 }
 
+// The first section took twice as long as planned: people work at half the pace, the batches
+// stay as they are mixed, and all later times follow. Where the planned time was taken, the
+// plan stands.
+func TestTheFirstSectionCorrectsTheRest(t *testing.T) {
+	f := slowHall(t, 2)
+	planned := pourOf(t, f)
+	first := planned.Run.Passages[0]
+	took := first.Done - first.Pour
+	for times, name := range map[measure.Span]string{1: "as planned", 2: "twice as long"} {
+		p, err := NewPlanner().Pour(context.Background(), f, measure.Metric, noon(), f.Job.Surfaces[0].Coats[0].ID, took*times)
+		if err != nil || !near(float64(p.Pace), 20.0/measure.Hour/float64(times), 1e-3) || !reflect.DeepEqual(p.Batches, planned.Batches) {
+			t.Fatalf("%s: %v m²/s, %v", name, p.Pace, err)
+		}
+		if ends := p.Run.Ends; times == 1 && !near(float64(ends), float64(planned.Run.Ends), 1e-3) || times == 2 && ends < planned.Run.Ends*1.7 {
+			t.Errorf("%s: it ends after %v s, planned were %v", name, ends, planned.Run.Ends)
+		}
+	}
+	if planned.Pace != 0 {
+		t.Errorf("a plan tells %v m²/s", planned.Pace)
+	}
+	if _, err := NewPlanner().Pour(context.Background(), f, measure.Metric, noon(), f.Job.Surfaces[0].Coats[0].ID, 50*took); !errors.Is(err, sim.ErrPace) {
+		t.Errorf("%v", err)
+	}
+	odds := func(first measure.Span) float64 {
+		c, err := NewPlanner().Odds(context.Background(), f, noon(), f.Job.Surfaces[0].Coats[0].ID, first, sim.UsualSpreads(), 200, 1, nil)
+		if err != nil {
+			t.Fatal(err)
+		}
+		return float64(c.Ends[1])
+	}
+	if plain, slow := odds(0), odds(2*took); slow < 1.7*plain {
+		t.Errorf("half of the runs end by %v s, and by %v of slower people", plain, slow)
+	}
+}
+
 // A pinned join stays where it is to the millimetre while the batches on both sides of it are
 // planned anew, as few as the limit allows.
 func TestAPinnedJoinStays(t *testing.T) {
@@ -365,7 +400,7 @@ func TestAPinnedJoinStays(t *testing.T) {
 func BenchmarkPourOfTheDemoHall(b *testing.B) {
 	f, planner := demo(b, "baggage-hall"), NewPlanner()
 	for b.Loop() {
-		if _, err := planner.Pour(context.Background(), f, measure.Metric, noon(), "hall-1"); err != nil {
+		if _, err := planner.Pour(context.Background(), f, measure.Metric, noon(), "hall-1", 0); err != nil {
 			b.Fatal(err)
 		}
 	}

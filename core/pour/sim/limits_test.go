@@ -201,3 +201,52 @@ func TestTryingCanBeStopped(t *testing.T) {
 		t.Error("a batch is mixed for ever")
 	}
 }
+
+// By hand: two people pour (10 %), spread (60 %) and roll (30 %) sections of 600 person-seconds
+// planned; the first took half as long again, so all that goes by their pace does, and
+// broadcasting, mixing and the lives of pails stay as they are.
+func TestTheFirstSectionTellsThePace(t *testing.T) {
+	like := Batch{Open: 60, Mix: 180, Life: 3600, Works: Works(60, 0, 360, 180, 0), Cross: 20}
+	train := Train{Batches: equal(4, like), People: crew(2), Drills: 1}
+	r := new(Runner)
+	planned := best(t, train)
+	took := planned.Passages[0].Done - planned.Passages[0].Pour
+	for _, times := range []measure.Span{0.5, 1, 1.5, 3} {
+		paced, got, err := r.Paced(train, took*times)
+		if err != nil || math.Abs(got/float64(times)-1) > 1e-3 {
+			t.Fatalf("%v times: %v, %v", times, got, err)
+		}
+		for i, b := range paced.Batches {
+			for w := range b.Works {
+				if math.Abs(float64(b.Works[w]-like.Works[w]*measure.Span(got))) > 1e-9 {
+					t.Errorf("batch %d: %v", i+1, b.Works)
+				}
+			}
+			if math.Abs(float64(b.Cross)-20*got) > 1e-9 || b.Mix != 180 || b.Life != 3600 {
+				t.Errorf("%+v", b)
+			}
+		}
+		run := best(t, paced)
+		if after := run.Passages[0].Done - run.Passages[0].Pour; math.Abs(float64(after/(took*times))-1) > 1e-3 {
+			t.Errorf("the first section takes %v s, and took %v", after, took*times)
+		}
+	}
+	if train.Batches[0].Works != like.Works {
+		t.Error("the plan itself is paced")
+	}
+	cast := train
+	cast.Batches = equal(4, Batch{Mix: 60, Life: 3600, Works: Works(60, 0, 300, 0, 240), Lap: 1})
+	if paced, _, err := r.Paced(cast, 2*took); err != nil || paced.Batches[0].Works[casting] != 240 || paced.Batches[0].Works[spreading] <= 300 {
+		t.Errorf("%v: %v", err, paced.Batches[0].Works)
+	}
+	for _, first := range []measure.Span{took / 11, took * 11, measure.Span(math.NaN()), -1} {
+		if _, _, err := r.Paced(train, first); !errors.Is(err, ErrPace) {
+			t.Errorf("%v: %v", first, err)
+		}
+	}
+	idle := train
+	idle.People = nil
+	if _, _, err := r.Paced(idle, took); err == nil || errors.Is(err, ErrPace) {
+		t.Errorf("%v", err)
+	}
+}

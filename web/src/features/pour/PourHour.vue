@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed, ref, watch } from 'vue'
-import type { CoatPlan, EditStep, SurfacePlan } from '../../api/client'
+import type { CoatPlan, SurfacePlan } from '../../api/client'
 import PourFloor from '../../drawing/PourFloor.vue'
 import PourRibbons from '../../drawing/PourRibbons.vue'
 import { useDesk } from '../job/useEditor'
@@ -8,15 +8,15 @@ import PourAnswer from './PourAnswer.vue'
 import RunningList from './RunningList.vue'
 import WhatIf from './WhatIf.vue'
 import { useHour } from './useHour'
-import { usePour } from './usePour'
+import { usePour, type Attempt } from './usePour'
 
 /** The hour of a pour: floor and time together, what comes of it, and what if. */
 const props = defineProps<{ plan: SurfacePlan; coat: CoatPlan }>()
 const desk = useDesk()
-const patch = ref<EditStep[]>([])
+const attempt = ref<Attempt>({ patch: [] })
 const id = computed(() => props.coat.id)
-watch(id, () => (patch.value = []))
-const { now, tried, ways, starts, trouble } = usePour(id, patch)
+watch(id, () => (attempt.value = { patch: [] }))
+const { now, tried, ways, starts, trouble } = usePour(id, attempt)
 const shown = computed(() => (tried.value ?? now.value)?.pour)
 const zone = computed(() => desk.plan.value.zone)
 const hour = useHour(shown, zone)
@@ -111,7 +111,8 @@ function key(event: KeyboardEvent): void {
         :path="path"
         :ways="ways"
         :starts="starts"
-        @tried="patch = $event"
+        :pace="tried?.pour.pace"
+        @tried="attempt = $event"
       />
     </div>
   </div>

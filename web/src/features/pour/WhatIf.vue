@@ -5,11 +5,19 @@ import FieldGrid from '../../fields/FieldGrid.vue'
 import type { Field } from '../../fields/grid'
 import { useDesk } from '../job/useEditor'
 import { useSession } from '../people/session'
+import type { Attempt } from './usePour'
 import { limits } from './words'
 
 /** Handles on a pour: what would come of other people, another pace, temperature, batch or hour. */
-const props = defineProps<{ coat: Coat; path: string; ways: PourWay[]; starts: Begun[] }>()
-const emit = defineEmits<{ tried: [patch: Fix['patch']] }>()
+const props = defineProps<{
+  coat: Coat
+  path: string
+  ways: PourWay[]
+  starts: Begun[]
+  /** The pace that the time of the first section tells, m²/s. */
+  pace?: number
+}>()
+const emit = defineEmits<{ tried: [attempt: Attempt] }>()
 const desk = useDesk()
 const session = useSession()
 const MOST = 50
@@ -21,6 +29,8 @@ interface Handles {
   kits?: string
   hardener?: string
   start?: string
+  /** s that the first section took. */
+  first?: number
 }
 const own = reactive<Handles>({})
 const job = computed(() => desk.file.value.job)
@@ -32,17 +42,17 @@ const policies = { whole: 'whole kits', one: 'one kit at a time', half: 'half ki
 const team = computed(() => (job.value.crew.team?.length ?? 0) > 0)
 const ownPeople = computed(() => props.coat.own?.spreaders)
 
+const paced = (value: number): Fix['patch'][number] => ({
+  op: 'replace',
+  path: props.coat.pace ? `${props.path}/pace/value` : '/job/crew/pace/value',
+  value,
+})
 const patch = computed<Fix['patch']>(() => {
   const steps: Fix['patch'] = []
   if (own.spreaders && ownPeople.value)
     steps.push({ op: 'replace', path: `${props.path}/own/spreaders`, value: own.spreaders })
   else if (own.spreaders) steps.push({ op: 'replace', path: '/job/crew/spreaders', value: own.spreaders })
-  if (own.pace)
-    steps.push(
-      props.coat.pace
-        ? { op: 'replace', path: `${props.path}/pace/value`, value: own.pace }
-        : { op: 'replace', path: '/job/crew/pace/value', value: own.pace },
-    )
+  if (own.pace) steps.push(paced(own.pace))
   if (own.slab !== undefined)
     steps.push({ op: 'add', path: '/job/slab', value: { value: own.slab, source: 'assumed' } })
   if (own.kits)
@@ -51,12 +61,14 @@ const patch = computed<Fix['patch']>(() => {
   if (own.start) steps.push({ op: 'add', path: '/job/start', value: own.start })
   return steps
 })
-watch(patch, (p) => emit('tried', p))
+const moved = computed(() => patch.value.length > 0 || own.first !== undefined)
+watch([patch, () => own.first], () => emit('tried', { patch: patch.value, first: own.first }))
 function clear(): void {
   for (const key of Object.keys(own) as (keyof Handles)[]) own[key] = undefined
 }
 function take(): void {
-  desk.take({ label: 'What was tried', patch: patch.value })
+  const steps = patch.value.filter((s) => !props.pace || s.path !== paced(0).path)
+  desk.take({ label: 'What was tried', patch: props.pace ? [...steps, paced(props.pace)] : steps })
   clear()
 }
 const HOUR_AT = 11
@@ -105,6 +117,15 @@ const fields = computed<(Field | false)[]>(() => [
     none: 'as the job',
     take: (v) => (own.kits = v || undefined),
   },
+  {
+    as: 'quantity',
+    kind: 'span',
+    label: 'The first section took',
+    told: props.pace ? `${session.format('pace', props.pace)} each` : 'on the day, to correct the rest',
+    value: own.first,
+    positive: true,
+    take: (v) => (own.first = v),
+  },
   Object.keys(hardeners.value).length > 0 && {
     as: 'pick',
     label: 'With the hardener',
@@ -141,7 +162,7 @@ const fields = computed<(Field | false)[]>(() => [
         {{ h.words }}{{ h.makes ? '' : ' ✕' }}
       </button>
     </div>
-    <div v-if="patch.length > 0" class="row mt-3">
+    <div v-if="moved" class="row mt-3">
       <v-btn
         v-if="session.mayEdit"
         size="small"

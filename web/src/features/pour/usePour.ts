@@ -28,8 +28,14 @@ const RUNS = 2000
 const SEED = 1
 const SETTLED_MS = 350
 
-/** The pour of a coat as the job stands and with a change tried on it, with the odds of both and what would help. */
-export function usePour(coat: Ref<string | undefined>, patch: Ref<EditStep[]>): Pour {
+/** What is tried on a pour: a change of the file, and how long its first section took, s. */
+export interface Attempt {
+  patch: EditStep[]
+  first?: number
+}
+
+/** The pour of a coat as the job stands and with something tried on it, with the odds of both and what would help. */
+export function usePour(coat: Ref<string | undefined>, attempt: Ref<Attempt>): Pour {
   const desk = useDesk()
   const now = ref<Tried>()
   const tried = ref<Tried>()
@@ -40,7 +46,11 @@ export function usePour(coat: Ref<string | undefined>, patch: Ref<EditStep[]>): 
   let asking: AbortController | undefined
   let counting: AbortController | undefined
 
-  async function odds(of: Ref<Tried | undefined>, body: { coat: string; patch?: EditStep[] }): Promise<void> {
+  const tries = (): boolean => attempt.value.patch.length > 0 || attempt.value.first !== undefined
+  async function odds(
+    of: Ref<Tried | undefined>,
+    body: { coat: string; patch?: EditStep[]; first?: number },
+  ): Promise<void> {
     const signal = counting?.signal
     const { data } = await api.POST('/api/jobs/{job}/pour/odds', {
       params,
@@ -58,7 +68,7 @@ export function usePour(coat: Ref<string | undefined>, patch: Ref<EditStep[]>): 
     const { signal } = counting
     try {
       await odds(now, { coat: id })
-      if (patch.value.length > 0) await odds(tried, { coat: id, patch: patch.value })
+      if (tries()) await odds(tried, { coat: id, ...attempt.value })
       const { data } = await api.POST('/api/jobs/{job}/pour/ways', { params, body: { coat: id }, signal })
       if (!signal.aborted && data) ways.value = data
       const hours = await api.POST('/api/jobs/{job}/pour/starts', { params, body: { coat: id }, signal })
@@ -84,15 +94,13 @@ export function usePour(coat: Ref<string | undefined>, patch: Ref<EditStep[]>): 
         body: { coat: id },
         signal: mine.signal,
       })
-      const change = patch.value
-      const other =
-        change.length > 0
-          ? await api.POST('/api/jobs/{job}/pour', {
-              params,
-              body: { coat: id, patch: change },
-              signal: mine.signal,
-            })
-          : undefined
+      const other = tries()
+        ? await api.POST('/api/jobs/{job}/pour', {
+            params,
+            body: { coat: id, ...attempt.value },
+            signal: mine.signal,
+          })
+        : undefined
       if (mine.signal.aborted) return
       now.value = answer.data && { pour: answer.data }
       tried.value = other?.data && { pour: other.data }
@@ -106,6 +114,6 @@ export function usePour(coat: Ref<string | undefined>, patch: Ref<EditStep[]>): 
         trouble.value = 'The server does not answer; what stands here is the last it said.'
     }
   }
-  watch([coat, patch, desk.plan], () => void ask(), { immediate: true })
+  watch([coat, attempt, desk.plan], () => void ask(), { immediate: true })
   return { now, tried, ways, starts, trouble }
 }
