@@ -81,6 +81,7 @@ func columns() []column {
 		{"recoat from", "/recoatFrom", func(p *material.Product) *[]material.TimeAt { return &p.RecoatFrom }},
 		{"recoat until", "/recoatUntil", func(p *material.Product) *[]material.TimeAt { return &p.RecoatUntil }},
 		{"foot", "/foot", func(p *material.Product) *[]material.TimeAt { return &p.Foot }},
+		{"furniture", "/furniture", func(p *material.Product) *[]material.TimeAt { return &p.Furniture }},
 		{"vehicle", "/vehicle", func(p *material.Product) *[]material.TimeAt { return &p.Vehicle }},
 		{"water", "/water", func(p *material.Product) *[]material.TimeAt { return &p.Water }},
 		{"full cure", "/full", func(p *material.Product) *[]material.TimeAt { return &p.Full }},

@@ -154,7 +154,7 @@ func (c *Calendar) Allowed(booked []Booked) map[string]Allowed {
 type Promise struct {
 	Job     string            `json:"job"`
 	Surface string            `json:"surface" doc:"Its name"`
-	Stage   material.StageKey `json:"stage" enum:"foot,vehicle,water,full"`
+	Stage   material.StageKey `json:"stage" enum:"foot,furniture,vehicle,water,full"`
 	At      time.Time         `json:"at"`
 	Latest  time.Time         `json:"latest" doc:"The same if the slab comes 3 K cooler than told"`
 }
@@ -180,7 +180,7 @@ func (c *Calendar) Promises(booked []Booked) []Promise {
 				continue
 			}
 			laid := b.Until.Add(-block.behind(work.PourID(last)))
-			for _, stage := range []material.StageKey{material.StageFoot, material.StageVehicle, material.StageWater, material.StageFull} {
+			for _, stage := range material.Returns() {
 				if after, known := j.Films.After(last, stage, laid); known {
 					at := laid.Add(duration(after))
 					latest := at

@@ -41,6 +41,7 @@ type Curing struct {
 	RecoatFrom  []TimeAt                       `json:"recoatFrom,omitempty" maxItems:"12"`
 	RecoatUntil []TimeAt                       `json:"recoatUntil,omitempty" maxItems:"12"`
 	Foot        []TimeAt                       `json:"foot,omitempty" maxItems:"12" doc:"Light foot traffic"`
+	Furniture   []TimeAt                       `json:"furniture,omitempty" maxItems:"12" doc:"Furniture may be put on it"`
 	Vehicle     []TimeAt                       `json:"vehicle,omitempty" maxItems:"12"`
 	Water       []TimeAt                       `json:"water,omitempty" maxItems:"12" doc:"Water may stand on it"`
 	Full        []TimeAt                       `json:"full,omitempty" maxItems:"12" doc:"Cured through"`
@@ -57,6 +58,7 @@ const (
 	StageRecoatFrom  StageKey = "recoatFrom"
 	StageRecoatUntil StageKey = "recoatUntil"
 	StageFoot        StageKey = "foot"
+	StageFurniture   StageKey = "furniture"
 	StageVehicle     StageKey = "vehicle"
 	StageWater       StageKey = "water"
 	StageFull        StageKey = "full"
@@ -84,10 +86,16 @@ func (c Curing) Stages() []Stage {
 		{StageRecoatFrom, "recoat from", c.RecoatFrom},
 		{StageRecoatUntil, "recoat until", c.RecoatUntil},
 		{StageFoot, "light foot traffic", c.Foot},
+		{StageFurniture, "furniture", c.Furniture},
 		{StageVehicle, "vehicles", c.Vehicle},
 		{StageWater, "water", c.Water},
 		{StageFull, "full cure", c.Full},
 	}
+}
+
+// Returns are the stages at which a surface goes back into service, in their order.
+func Returns() []StageKey {
+	return []StageKey{StageFoot, StageFurniture, StageVehicle, StageWater, StageFull}
 }
 
 // Reach is how long a film takes to reach a stage at a steady temperature, by

@@ -393,11 +393,6 @@ func (d *deriver) scatter(c Coat) []After {
 	return []After{{Task: swept}}
 }
 
-// returns are the stages of service, in their order.
-func returns() []material.StageKey {
-	return []material.StageKey{material.StageFoot, material.StageVehicle, material.StageWater, material.StageFull}
-}
-
 // finish adds the last look and the stages of return to service.
 func (d *deriver) finish(last Coat, before []After) {
 	d.add(Task{
@@ -406,7 +401,7 @@ func (d *deriver) finish(last Coat, before []After) {
 		After: append([]After{{Task: PourID(last.ID), Least: last.hard()}}, before...),
 		Needs: Needs{Roles: []Hands{{Tester, 1}}},
 	})
-	for _, key := range returns() {
+	for _, key := range material.Returns() {
 		gap := last.until(key)
 		if gap == nil {
 			continue
@@ -422,6 +417,8 @@ func serviceWords(key material.StageKey) string {
 	switch key {
 	case material.StageFoot:
 		return "light foot traffic"
+	case material.StageFurniture:
+		return "furniture"
 	case material.StageVehicle:
 		return "vehicles"
 	case material.StageWater:

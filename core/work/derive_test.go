@@ -252,7 +252,9 @@ func TestNothingAboveAnUnknownCoat(t *testing.T) {
 // Service begins by the last film: each stage the sheet gives, in its order, and
 // none that it does not.
 func TestReturnToService(t *testing.T) {
-	tasks := Derive(Surface{ID: "s", Name: "Fish hall", Area: 60, Coats: []Coat{laid("a", 1, twoPart())}})
+	resin := twoPart()
+	resin.Furniture = steady(48 * hour)
+	tasks := Derive(Surface{ID: "s", Name: "Fish hall", Area: 60, Coats: []Coat{laid("a", 1, resin)}})
 	var stages []material.StageKey
 	for _, task := range tasks {
 		if task.Kind != Return {
@@ -263,7 +265,10 @@ func TestReturnToService(t *testing.T) {
 			t.Errorf("%+v", task)
 		}
 	}
-	if !slices.Equal(stages, []material.StageKey{material.StageFoot, material.StageFull}) {
+	if at := slices.IndexFunc(tasks, func(t Task) bool { return t.Stage == material.StageFurniture }); at < 0 || tasks[at].Name != "Fish hall: furniture" {
+		t.Error("nobody is told when furniture may come")
+	}
+	if !slices.Equal(stages, []material.StageKey{material.StageFoot, material.StageFurniture, material.StageFull}) {
 		t.Errorf("returned to %v", stages)
 	}
 }

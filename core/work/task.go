@@ -164,7 +164,7 @@ const (
 type Lag struct {
 	From  From              `json:"from" enum:"start,end" doc:"The end of the earlier task that it counts from"`
 	Fixed measure.Span      `json:"fixed,omitempty" doc:"s, where no stage is named"`
-	Stage material.StageKey `json:"stage,omitempty" enum:"working,tackFree,recoatFrom,recoatUntil,foot,vehicle,water,full"`
+	Stage material.StageKey `json:"stage,omitempty" enum:"working,tackFree,recoatFrom,recoatUntil,foot,furniture,vehicle,water,full"`
 	Later bool              `json:"later,omitempty" doc:"And not on the day on which the earlier task ends"`
 	About measure.Span      `json:"about,omitempty" doc:"s that the stage takes at the slab planned for; left out where the sheet does not give it, and then nobody knows"`
 }

@@ -18,7 +18,13 @@ void roster.load()
 const chosen = ref('')
 const mine = computed(() => (roster.view.value?.promises ?? []).filter((p) => p.job === desk.jobId))
 const surfaces = computed(() => [...new Set(mine.value.map((p) => p.surface))])
-const stages = { foot: 'On foot', vehicle: 'Vehicles', water: 'Water', full: 'Full cure' } as const
+const stages = {
+  foot: 'On foot',
+  furniture: 'Furniture',
+  vehicle: 'Vehicles',
+  water: 'Water',
+  full: 'Full cure',
+} as const
 const at = (surface: string, stage: keyof typeof stages): string => {
   const p = mine.value.find((m) => m.surface === surface && m.stage === stage)
   if (!p) return 'not on its sheet'

@@ -28,7 +28,7 @@ export type SourcedKey =
   | 'storeMax'
 
 export type TimesKey =
-  'working' | 'tackFree' | 'recoatFrom' | 'recoatUntil' | 'foot' | 'vehicle' | 'water' | 'full'
+  'working' | 'tackFree' | 'recoatFrom' | 'recoatUntil' | 'foot' | 'furniture' | 'vehicle' | 'water' | 'full'
 
 export const sheetTimes: { key: TimesKey; label: string }[] = [
   { key: 'working', label: 'Working time' },
@@ -36,6 +36,7 @@ export const sheetTimes: { key: TimesKey; label: string }[] = [
   { key: 'recoatFrom', label: 'Recoat from' },
   { key: 'recoatUntil', label: 'Recoat until' },
   { key: 'foot', label: 'Light foot' },
+  { key: 'furniture', label: 'Furniture' },
   { key: 'vehicle', label: 'Vehicles' },
   { key: 'water', label: 'Water' },
   { key: 'full', label: 'Full cure' },
