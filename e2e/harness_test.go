@@ -338,6 +338,17 @@ func (p *page) typed(label, text string) {
 	p.do(chromedp.SendKeys(chromedp.CSS(selector), text))
 }
 
+// day enters a day, such as 2031-03-04, into a field for dates.
+func (p *page) day(label, day string) {
+	p.t.Helper()
+	value[bool](p, fmt.Sprintf(`(() => {
+		const field = document.querySelector(%q);
+		field.value = %q;
+		field.dispatchEvent(new Event('input', { bubbles: true }));
+		return true;
+	})()`, p.field(label), day))
+}
+
 // choose picks an option of a native list by the start of its text.
 func (p *page) choose(label, option string) {
 	p.t.Helper()

@@ -71,12 +71,7 @@ func TestTheRosterIsMendedAndMoved(t *testing.T) {
 	// Another crew is added, gets a day off, and both are taken back.
 	p.click("[data-test=add-crew]")
 	p.sees("[data-test=crews]", "Day off of Crew 3")
-	value[bool](p, `(() => {
-		const day = [...document.querySelectorAll('[data-test=crews] input[type=date]')].at(-1);
-		day.value = '2031-03-04';
-		day.dispatchEvent(new Event('input', { bubbles: true }));
-		return true;
-	})()`)
+	p.day("Day off of Crew 3", "2031-03-04")
 	p.until(`!![...document.querySelectorAll('[data-test=crews] button')].findLast((b) => b.innerText === 'Add the day' && !b.disabled)`)
 	value[bool](p, `([...document.querySelectorAll('[data-test=crews] button')].findLast((b) => b.innerText === 'Add the day').click(), true)`)
 	p.sees("[data-test=crews]", "Off Tue")
@@ -86,6 +81,15 @@ func TestTheRosterIsMendedAndMoved(t *testing.T) {
 		p.click("[data-test=undo-crews]")
 	}
 	p.until(`!document.querySelector('[data-test=crews]').innerText.includes('Crew 3')`)
+
+	// The grinder breaks for some days, and is back.
+	p.choose("Machine that is out of use", "Grinders")
+	p.day("Out of use from", "2031-03-04")
+	p.click("[data-test=machine-out]")
+	p.sees("[data-test=crews]", "Grinders out of use Tue, Mar 4")
+	p.look("roster-machines")
+	p.button("Back in use: Grinders, Tue, Mar 4")
+	p.until(`!document.querySelector('[data-test=crews]').innerText.includes('out of use Tue')`)
 
 	// A calendar is read, and one's own can be read elsewhere until that is revoked.
 	p.do(chromedp.SetUploadFiles(chromedp.CSS("[data-test=busy-0]"), []string{busyCalendar(t)}))

@@ -71,8 +71,22 @@ function saturdays(at: number, on: boolean): void {
   change(at, { overtime: on ? { days: ['sat'], from: '07:00', until: '13:00' } : undefined })
 }
 function count(machine: Machinery['machine'], n: number | undefined): void {
-  const rest = (house.value.machines ?? []).filter((m) => m.machine !== machine)
-  keep({ machines: n ? [...rest, { machine, count: n }] : rest })
+  const all = house.value.machines ?? []
+  const was = all.find((m) => m.machine === machine)
+  const rest = all.filter((m) => m.machine !== machine)
+  keep({ machines: n ? [...rest, { ...was, machine, count: n }] : rest })
+}
+const broken = ref<{ machine?: Machinery['machine']; from: string; until: string }>({ from: '', until: '' })
+const few = computed(() => house.value.machines ?? [])
+function out(machine: Machinery['machine'], off: Leave[]): void {
+  keep({ machines: few.value.map((m) => (m.machine === machine ? { ...m, off } : m)) })
+}
+function breaks(): void {
+  const { machine, from, until } = broken.value
+  const own = few.value.find((m) => m.machine === machine)
+  if (!own || !from) return
+  out(own.machine, [...(own.off ?? []), { from, until: until > from ? until : from }])
+  broken.value = { from: '', until: '' }
 }
 /** Names between commas; none where there are none. */
 function named(text: string): string[] | undefined {
@@ -187,6 +201,43 @@ const word = (event: Event): string => (event.target as HTMLInputElement).value
             @update:model-value="count(m, $event)"
           />
         </div>
+        <template v-if="few.length > 0">
+          <ul class="off">
+            <template v-for="m in few" :key="m.machine">
+              <li v-for="(l, n) in m.off ?? []" :key="n" class="small">
+                {{ machines[m.machine] }} out of use {{ dated(l.from)
+                }}{{ l.until > l.from ? ` to ${dated(l.until)}` : '' }}
+                <button
+                  type="button"
+                  class="plain"
+                  :aria-label="`Back in use: ${machines[m.machine]}, ${dated(l.from)}`"
+                  @click="
+                    out(
+                      m.machine,
+                      (m.off ?? []).filter((_, k) => k !== n),
+                    )
+                  "
+                >
+                  Back in use
+                </button>
+              </li>
+            </template>
+          </ul>
+          <div class="row">
+            <select v-model="broken.machine" class="control which" aria-label="Machine that is out of use">
+              <option v-for="m in few" :key="m.machine" :value="m.machine">{{ machines[m.machine] }}</option>
+            </select>
+            <TextField v-model="broken.from" label="Out of use from" type="date" class="date" />
+            <TextField v-model="broken.until" label="until" type="date" class="date" />
+            <v-btn
+              size="small"
+              :disabled="!broken.machine || !broken.from"
+              data-test="machine-out"
+              @click="breaks"
+              >Out of use</v-btn
+            >
+          </div>
+        </template>
       </fieldset>
     </div>
   </section>
@@ -214,6 +265,9 @@ const word = (event: Event): string => (event.target as HTMLInputElement).value
   display: grid;
   grid-template-columns: repeat(2, 1fr);
   gap: 10px;
+}
+.which {
+  width: auto;
 }
 .date {
   max-width: 190px;
