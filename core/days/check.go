@@ -82,34 +82,61 @@ func (c *Calendar) outside(at int, crew string, from, until time.Time) string {
 	if k < 0 {
 		return "its crew is no longer on the roster."
 	}
-	own, t := c.Problem.Crews[k], c.task(at)
-	if missing := lacks(t, own); len(missing) > 0 {
-		return fmt.Sprintf("%s is not enough for it: it takes %s.", own.Name, strings.Join(missing, " and "))
+	if why := c.stay(at, c.Problem.Crews[k]).fault(c.floor(from), c.ceil(until)); why != nil {
+		return why()
 	}
-	start, end := c.floor(from), c.ceil(until)
-	shifts := make([]roster.Window, len(own.Shifts))
-	for i, s := range own.Shifts {
-		shifts[i] = s.Window
+	return ""
+}
+
+// stay is a crew at a task, wherever that may lie.
+type stay struct {
+	calendar *Calendar
+	crew     roster.Crew
+	shifts   []roster.Window
+	lacks    []string
+	whole    bool // the task lies inside one shift
+	causes   []cause
+}
+
+func (c *Calendar) stay(at int, crew roster.Crew) stay {
+	t := c.task(at)
+	s := stay{calendar: c, crew: crew, shifts: make([]roster.Window, len(crew.Shifts)), lacks: lacks(t, crew), whole: !t.Breakable, causes: c.causes[c.Tasks[at].key()]}
+	for i, w := range crew.Shifts {
+		s.shifts[i] = w.Window
 	}
-	if !holds(shifts, start) {
-		return fmt.Sprintf("%s does not work %s.", own.Name, c.when(from))
-	}
-	for s := start; s < end && !t.Breakable; s++ {
-		if !holds(shifts, s) {
-			return fmt.Sprintf("it takes until %s, and the shift of %s ends %s.", c.when(until), own.Name, c.when(c.time(s)))
+	return s
+}
+
+// fault tells, if asked, why the crew cannot do the task from one slot to another; nil where
+// it can.
+func (s stay) fault(start, end roster.Slot) func() string {
+	c := s.calendar
+	if len(s.lacks) > 0 {
+		return func() string {
+			return fmt.Sprintf("%s is not enough for it: it takes %s.", s.crew.Name, strings.Join(s.lacks, " and "))
 		}
-		for _, why := range c.causes[c.Tasks[at].key()] {
-			if !holds(why.windows, s) {
-				return fmt.Sprintf("%s %s.", why.text, c.when(c.time(s)))
+	}
+	if !holds(s.shifts, start) {
+		return func() string { return fmt.Sprintf("%s does not work %s.", s.crew.Name, c.when(c.time(start))) }
+	}
+	for at := start; at < end && s.whole; at++ {
+		if !holds(s.shifts, at) {
+			return func() string {
+				return fmt.Sprintf("it takes until %s, and the shift of %s ends %s.", c.when(c.time(end)), s.crew.Name, c.when(c.time(at)))
+			}
+		}
+		for _, why := range s.causes {
+			if !holds(why.windows, at) {
+				return func() string { return fmt.Sprintf("%s %s.", why.text, c.when(c.time(at))) }
 			}
 		}
 	}
-	for _, why := range c.causes[c.Tasks[at].key()] {
+	for _, why := range s.causes {
 		if !holds(why.windows, start) { // it may rest, but not begin then
-			return fmt.Sprintf("%s %s.", why.text, c.when(from))
+			return func() string { return fmt.Sprintf("%s %s.", why.text, c.when(c.time(start))) }
 		}
 	}
-	return ""
+	return nil
 }
 
 // holds tells whether a slot lies in windows.
@@ -142,8 +169,9 @@ func (c *Calendar) Places(booked []Booked, job, task string) []Opening {
 		last = min(last, c.floor(*window.Closes))
 	}
 	for _, crew := range c.Problem.Crews {
+		stays := c.stay(at, crew)
 		for s := first; s <= last; s++ {
-			if c.outside(at, crew.ID, c.time(s), c.time(s+t.Duration)) != "" {
+			if stays.fault(s, s+t.Duration) != nil {
 				continue
 			}
 			if n := len(all); n > 0 && all[n-1].Crew == crew.ID && all[n-1].Until.Equal(c.time(s-1)) {

@@ -19,7 +19,7 @@ import (
 	"nephelon/core/work"
 )
 
-func demo(t *testing.T, name string, now time.Time, change func(*job.Job)) Job {
+func demo(t testing.TB, name string, now time.Time, change func(*job.Job)) Job {
 	t.Helper()
 	text, err := os.ReadFile("../../demo/jobs/" + name + ".nephelon.json")
 	if err != nil {

@@ -228,7 +228,7 @@ const word = (event: Event): string => (event.target as HTMLInputElement).value
               <option v-for="m in few" :key="m.machine" :value="m.machine">{{ machines[m.machine] }}</option>
             </select>
             <TextField v-model="broken.from" label="Out of use from" type="date" class="date" />
-            <TextField v-model="broken.until" label="until" type="date" class="date" />
+            <TextField v-model="broken.until" label="Until" type="date" class="date" />
             <v-btn
               size="small"
               :disabled="!broken.machine || !broken.from"
