@@ -138,10 +138,8 @@ func (f *front) Pop() any {
 
 // From is how far every cell lies from the nearest of some places through the floor, m;
 // infinite where no way leads (Dijkstra 1959).
-func (f *Field) From(places ...Point) []float64 { return f.within(f.inside, places...) }
-
-// within is the same over some of the cells.
-func (f *Field) within(inside []bool, places ...Point) []float64 {
+func (f *Field) From(places ...Point) []float64 {
+	inside := f.inside
 	ways := make([]float64, len(inside))
 	for i := range ways {
 		ways[i] = math.Inf(1)
@@ -315,25 +313,22 @@ func Narrow(p Polygon, pieces []Piece, exits []Point, width float64) []float64 {
 	}
 	for k, p := range pieces {
 		for cell, in := range f.mask(p.Rings) {
-			if in {
+			if in && f.inside[cell] {
 				owner[cell] = k
 			}
 		}
 	}
-	reach := int(math.Floor(width/2/f.Step - 0.25))
+	earliest := f.earliest(owner, int(math.Floor(width/2/f.Step-0.25)))
+	free := make([]bool, len(f.inside)) // where the middle of a person may be
 	for k := range pieces {
-		free := make([]bool, len(f.inside)) // where the middle of a person may be
-		for cell, in := range f.inside {
-			free[cell] = in && owner[cell] >= k && f.clear(cell, reach, func(c int) bool { return f.inside[c] && owner[c] >= k })
+		for cell, first := range earliest {
+			free[cell] = first >= k
 		}
-		ways := f.within(free, exits...)
 		reached := false
-		for cell, o := range owner {
-			if o == k && !math.IsInf(ways[cell], 1) {
-				reached = true
-				break
-			}
-		}
+		f.flood(free, exits, func(cell int) bool {
+			reached = owner[cell] == k
+			return !reached
+		})
 		if !reached {
 			over[k] = f.Way(f.From(exits...), pieces[k].Label)
 		}
@@ -341,18 +336,63 @@ func Narrow(p Polygon, pieces []Piece, exits []Point, width float64) []float64 {
 	return over
 }
 
-// clear tells whether all cells so near to one are free.
-func (f *Field) clear(cell, reach int, free func(int) bool) bool {
-	col, row := cell%f.wide, cell/f.wide
-	for r := row - reach; r <= row+reach; r++ {
-		for c := col - reach; c <= col+reach; c++ {
-			if (c-col)*(c-col)+(r-row)*(r-row) > reach*reach {
-				continue
-			}
-			if c < 0 || r < 0 || c >= f.wide || r >= f.high || !free(r*f.wide+c) {
-				return false
+// earliest is, for every cell, the least of its own number and of those of the cells so near
+// to it; what lies outside counts as -1.
+func (f *Field) earliest(owner []int, reach int) []int {
+	type off struct{ col, row, cell int }
+	var disc []off
+	for r := -reach; r <= reach; r++ {
+		for c := -reach; c <= reach; c++ {
+			if c*c+r*r <= reach*reach {
+				disc = append(disc, off{c, r, r*f.wide + c})
 			}
 		}
 	}
-	return true
+	least := make([]int, len(owner))
+	for cell, own := range owner {
+		col, row := cell%f.wide, cell/f.wide
+		amid := col >= reach && row >= reach && col < f.wide-reach && row < f.high-reach
+		for _, o := range disc {
+			if own < 0 {
+				break
+			}
+			if c, r := col+o.col, row+o.row; amid || c >= 0 && r >= 0 && c < f.wide && r < f.high {
+				own = min(own, owner[cell+o.cell])
+			} else {
+				own = -1
+			}
+		}
+		least[cell] = own
+	}
+	return least
+}
+
+// flood tells of all cells that are joined to some places by their sides, until told to stop.
+func (f *Field) flood(inside []bool, places []Point, tell func(cell int) bool) {
+	seen := make([]bool, len(inside))
+	var frontier []int
+	meet := func(cell int) {
+		if !seen[cell] {
+			seen[cell] = true
+			frontier = append(frontier, cell)
+		}
+	}
+	for _, p := range places {
+		if start := f.near(p, inside); start >= 0 {
+			meet(start)
+		}
+	}
+	for len(frontier) > 0 {
+		cell := frontier[len(frontier)-1]
+		frontier = frontier[:len(frontier)-1]
+		if !tell(cell) {
+			return
+		}
+		col, row := cell%f.wide, cell/f.wide
+		for _, s := range [4][2]int{{1, 0}, {-1, 0}, {0, 1}, {0, -1}} {
+			if c, r := col+s[0], row+s[1]; c >= 0 && r >= 0 && c < f.wide && r < f.high && inside[r*f.wide+c] {
+				meet(r*f.wide + c)
+			}
+		}
+	}
 }

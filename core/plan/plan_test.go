@@ -7,6 +7,7 @@ import (
 	"math/rand/v2"
 	"os"
 	"path/filepath"
+	"slices"
 	"strings"
 	"testing"
 	"time"
@@ -339,5 +340,19 @@ func BenchmarkFirstPlanTenAreasOfFiveCoats(b *testing.B) {
 	f := benchJob(rand.New(rand.NewPCG(1, 2)), demo(b, "baggage-hall").Products, 10, 5)
 	for b.Loop() {
 		Make(f, measure.Metric, noon())
+	}
+}
+
+// A corner of the demo's hall is dragged: its floor, sections and ways out are new each time.
+func BenchmarkCornerDragged(b *testing.B) {
+	f, planner := demo(b, "baggage-hall"), NewPlanner()
+	planner.Make(f, measure.Metric, noon())
+	outline, moved := f.Job.Surfaces[0].Floor.Outline, 0.0
+	for b.Loop() {
+		moved += 1e-3
+		next := slices.Clone(outline)
+		next[0].X, next[0].Y = next[0].X-moved, next[0].Y-moved
+		f.Job.Surfaces[0].Floor.Outline = next
+		planner.Make(f, measure.Metric, noon())
 	}
 }
