@@ -12,6 +12,31 @@ import (
 	"nephelon/core/measure"
 )
 
+// By hand: 22 L out of kits of 10 L, at most 7 L at once. Four batches are the fewest. Two
+// thirds and halves of a kit come out more than 8 % above the need, thirds take seven batches,
+// half as many again and one more: so they are measured. Of 21 L halves are 5 × 5 L, too
+// much by a fifth; of 24 L they are 4 % too much, and taken.
+func TestFractionsTakeNotManyMoreBatches(t *testing.T) {
+	for need, want := range map[measure.Volume]struct {
+		batches int
+		each    float64
+		share   string
+	}{0.022: {4, 0.0055, MeasuredShare}, 0.021: {3, 0.007, MeasuredShare}, 0.024: {5, 0.005, "½ × 10 L"}} {
+		d, err := Divide(need, bounded(0.007), NewAtHand(bought(float64(need), Item{Kit: "10 L", Volume: 0.010, Count: 3})), false)
+		if err != nil || len(d.Batches) != want.batches || !near(float64(d.Batches[0].Volume), want.each, 1e-12) || d.Batches[0].Share != want.share {
+			t.Errorf("%v: %d of %v, %s, %v", need, len(d.Batches), d.Batches[0].Volume, d.Batches[0].Share, err)
+		}
+	}
+	// Four hundred batches are as many as can be.
+	many := bought(0.4, Item{Kit: "1 L", Volume: 0.001, Count: 500})
+	if d, err := Divide(0.4, bounded(0.001), NewAtHand(many), true); err != nil || len(d.Batches) != 400 {
+		t.Errorf("%d, %v", len(d.Batches), err)
+	}
+	if _, err := Divide(0.4001, bounded(0.001), NewAtHand(many), true); err == nil || !strings.Contains(err.Error(), "400") {
+		t.Errorf("%v", err)
+	}
+}
+
 // What lies between joins that stay is divided into as few equal batches as the limit allows.
 func TestBetweenPinnedJoins(t *testing.T) {
 	for _, c := range []struct {
