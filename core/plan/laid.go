@@ -107,6 +107,7 @@ func (t terms) cut(i int, off *takeoff.Takeoff, most *kit.Division, coats []divi
 			Text: s.Name + " has no exit marked, so the sections may not end at the door.", WayOut: "Mark the door by which the crew leaves.",
 		})
 	}
+	found = append(found, t.astray(i)...)
 	if at := s.Layout.Mixing; at != nil {
 		if _, on := t.floors.WaysFrom(polygon, *at).To(*at); !on {
 			fix := &finding.Fix{Label: "Take the mark off", Patch: []finding.PatchStep{{Op: "remove", Path: path + "/layout/mixing"}}}
@@ -141,6 +142,43 @@ func (t terms) cut(i int, off *takeoff.Takeoff, most *kit.Division, coats []divi
 		}
 	}
 	return course, found
+}
+
+// farExit is how far from the floor a door may be marked, m: the thickness of a wall, common
+// practice, no source.
+const farExit = 1.0
+
+// astray tells of doors by which nobody can leave: on a column, or away from the floor.
+func (t terms) astray(i int) []finding.Finding {
+	s, path := t.file.Job.Surfaces[i], surfacePath(i)
+	var found []finding.Finding
+	look := func(at geometry.Point, path string) {
+		side, _, wall := s.Floor.Outline.Nearest(at)
+		where := ""
+		for n, h := range s.Floor.Holes {
+			if _, _, edge := h.Outline.Nearest(at); h.Outline.Holds(at) || edge.Distance(at) <= geometry.Tolerance && wall.Distance(at) > geometry.Tolerance {
+				where = fmt.Sprintf("on %s, around which the floor goes", cmp.Or(h.Name, fmt.Sprintf("hole %d", n+1)))
+			}
+		}
+		if off := wall.Distance(at); where == "" && !s.Floor.Outline.Holds(at) && off > farExit {
+			where = t.units.Length(measure.Length(off)) + " off the floor"
+		}
+		if where == "" {
+			return
+		}
+		found = append(found, finding.Finding{
+			Level: finding.Warning, Step: finding.Pour, Path: path, Text: fmt.Sprintf("%s: an exit is marked %s; nobody leaves there.", s.Name, where),
+			WayOut: "Mark the door by which the crew leaves.",
+			Fix:    &finding.Fix{Label: fmt.Sprintf("Mark it on wall %d, where that is nearest", side+1), Patch: []finding.PatchStep{{Op: "replace", Path: path, Value: wall}}},
+		})
+	}
+	if s.Layout.Exit != nil {
+		look(*s.Layout.Exit, path+"/layout/exit")
+	}
+	for n, e := range s.Layout.Others {
+		look(e.At, fmt.Sprintf("%s/layout/others/%d/at", path, n))
+	}
+	return found
 }
 
 // seam offers to put joins of a coat on the lines near them.

@@ -17,8 +17,10 @@ import (
 	"nephelon/core/kit"
 	"nephelon/core/material"
 	"nephelon/core/measure"
+	"nephelon/core/pour"
 	"nephelon/core/pour/sim"
 	"nephelon/core/school"
+	"nephelon/core/takeoff"
 	"nephelon/core/work"
 )
 
@@ -265,6 +267,42 @@ func TestBatchesAreCarriedThroughTheFloor(t *testing.T) {
 	}
 	if after := Make(patched(t, f, *told.Fix), measure.Metric, noon()); saying(after, "the mixing place") != nil {
 		t.Error("its way out does not lead out")
+	}
+}
+
+// A door on a column, or away from the floor, is none; it is offered on the wall that is
+// nearest. One in the thickness of a wall, and a hatch in the floor, are doors.
+func TestADoorOnAColumn(t *testing.T) {
+	f := slowHall(t, 2)
+	s := &f.Job.Surfaces[0]
+	s.Floor.Holes = []takeoff.Hole{{ID: "h", Name: "Crane foot", Outline: geometry.Ring{{X: 6, Y: 2}, {X: 7, Y: 2}, {X: 7, Y: 3}, {X: 6, Y: 3}}}, {ID: "i", Outline: geometry.Ring{{X: 1, Y: 1}, {X: 2, Y: 1}, {X: 2, Y: 2}, {X: 1, Y: 2}}}}
+	for _, c := range []struct {
+		door geometry.Point
+		says string
+		at   geometry.Point
+	}{
+		{geometry.Point{X: 6.9, Y: 2.5}, "on Crane foot", geometry.Point{X: 8, Y: 2.5}}, {geometry.Point{X: 6.5, Y: 2}, "on Crane foot", geometry.Point{X: 8, Y: 2}},
+		{geometry.Point{X: 1.4, Y: 1.2}, "on hole 2", geometry.Point{X: 1.4, Y: 0}}, {geometry.Point{X: 3, Y: 6.5}, "1.5 m off the floor", geometry.Point{X: 3, Y: 5}},
+		{geometry.Point{X: 3, Y: 6}, "", geometry.Point{}}, {geometry.Point{X: 3, Y: 5}, "", geometry.Point{}}, {geometry.Point{X: 4, Y: 2.5}, "", geometry.Point{}},
+	} {
+		s.Layout.Exit, s.Layout.Others = &c.door, nil
+		told := saying(Make(f, measure.Metric, noon()), "nobody leaves there")
+		if (told == nil) != (c.says == "") || told != nil && !strings.Contains(told.Text, "an exit is marked "+c.says) {
+			t.Errorf("%v: %+v", c.door, told)
+			continue
+		}
+		if told == nil {
+			continue
+		}
+		after := patched(t, f, *told.Fix)
+		if moved := *after.Job.Surfaces[0].Layout.Exit; moved.Distance(c.at) > 1e-9 || saying(Make(after, measure.Metric, noon()), "nobody leaves there") != nil {
+			t.Errorf("%v moves to %v", c.door, moved)
+		}
+		wall := geometry.Point{X: 0, Y: 2}
+		s.Layout.Exit, s.Layout.Others = &wall, []pour.Exit{{At: c.door}}
+		if told := saying(Make(f, measure.Metric, noon()), "nobody leaves there"); told == nil || !strings.HasSuffix(told.Path, "/layout/others/0/at") {
+			t.Errorf("%v, as another door: %+v", c.door, told)
+		}
 	}
 }
 
