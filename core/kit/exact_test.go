@@ -210,3 +210,38 @@ func TestTheTrueRatio(t *testing.T) {
 		t.Errorf("%+v, %v", c, err)
 	}
 }
+
+// A vast need is settled by what fills up at the least cost per litre, exactly. By hand for kits
+// of 5 L at 5.00 and 3 L at 3.30: where the need is one more than a multiple of five, two small
+// ones for the last six litres cost 6.60 where two large ones cost 10.00; where it is four more,
+// three small ones for the last nine cost 9.90. Neither order of the sizes matters.
+func TestAVastPurchaseIsExact(t *testing.T) {
+	large, small := Size{Volume: 5, Cost: 500}, Size{Volume: 3, Cost: 330}
+	for _, c := range []struct {
+		need     measure.Volume
+		fives    int
+		threes   int
+		reversed bool
+	}{{1e8 + 1, 2e7 - 1, 2, false}, {1e8 + 1, 2e7 - 1, 2, true}, {1e8 + 4, 2e7 - 1, 3, false}, {1e8, 2e7, 0, true}, {1e8 + 3, 2e7, 1, false}} {
+		sizes, at := []Size{large, small}, 0
+		if c.reversed {
+			sizes, at = []Size{small, large}, 1
+		}
+		front, settled := search(c.need, sizes, 1)
+		if !settled || len(front) == 0 {
+			t.Fatalf("%v is not settled", c.need)
+		}
+		cheapest := front[len(front)-1]
+		if cheapest[at] != c.fives || cheapest[1-at] != c.threes {
+			t.Errorf("%v: %v of %v", c.need, cheapest, sizes)
+		}
+	}
+	// At 6.00 the large ones only fill what is left: 10⁸ L are two of them and 33,333,330 small ones.
+	if front, settled := search(1e8, []Size{{Volume: 5, Cost: 600}, small}, 1); !settled || front[len(front)-1][0] != 2 || front[len(front)-1][1] != 33_333_330 {
+		t.Errorf("%v, settled %v", front, settled)
+	}
+	// Without a size nothing is bought, and with nothing wanted none of it.
+	if front, settled := search(0, []Size{large, small}, 1); !settled || len(front) != 1 || front[0][0]+front[0][1] != 0 {
+		t.Errorf("%v", front)
+	}
+}
