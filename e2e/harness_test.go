@@ -345,6 +345,7 @@ func (p *page) day(label, day string) {
 		const field = document.querySelector(%q);
 		field.value = %q;
 		field.dispatchEvent(new Event('input', { bubbles: true }));
+		field.dispatchEvent(new Event('change', { bubbles: true }));
 		return true;
 	})()`, p.field(label), day))
 }

@@ -158,22 +158,17 @@ func TestAClientsDateIsPromised(t *testing.T) {
 	p.saved()
 	p.click("[data-step=days]")
 	p.until(`!!document.querySelector('.due input')`)
-	day := func(days int) {
-		value[bool](p, fmt.Sprintf(`(() => {
-			const due = document.querySelector('.due input');
-			due.value = %q;
-			due.dispatchEvent(new Event('change', { bubbles: true }));
-			return true;
-		})()`, time.Now().AddDate(0, 0, days).Format(time.DateOnly)))
+	day := func(label string, days int) {
+		p.day(label, time.Now().AddDate(0, 0, days).Format(time.DateOnly))
 		p.saved()
 	}
-	day(0)
+	day("To be walked on by", 0)
 	p.click("[data-test=try-days]")
 	p.sees("[data-test=proposal]", "late")
 	p.click("[data-test=what-helps]")
 	p.until(`/Neither|Try it/.test(document.querySelector('[data-test=ways-out-of-it]')?.innerText)`)
 	p.look("days-late")
-	day(45)
+	day("To be walked on by", 45)
 	p.click("[data-test=try-days]")
 	p.sees("[data-test=promises]", "at the latest")
 	p.until(`!document.querySelector('.answer').innerText.includes('is due')`)
@@ -181,4 +176,19 @@ func TestAClientsDateIsPromised(t *testing.T) {
 	p.look("days-promised")
 	p.click("[data-test=site-terms] summary")
 	p.look("site-terms")
+
+	// The client lets nobody begin before it is due: to be let in sooner is tried, and made so.
+	day("Nobody begins before", 50)
+	p.open("/roster")
+	p.click("[data-test=plan-roster]")
+	p.sees("[data-test=proposal]", "late")
+	p.click("[data-test=what-helps]")
+	p.sees("[data-test=ways-out-of-it]", "Tide gate house is begun before the day")
+	p.look("roster-ways")
+	value[bool](p, `([...document.querySelectorAll('[data-test=ways-out-of-it] li')].find((l) => l.innerText.includes('Tide gate house is begun')).querySelector('button').click(), true)`)
+	p.sees("[data-test=proposal]", "Only tried. Tide gate house is begun before the day")
+	p.click("[data-test=change-job]")
+	p.sees("[data-test=proposal]", "A proposal, not booked yet")
+	p.until(`![...document.querySelectorAll('.answer p')].some((l) => /Tide gate house.* is due/.test(l.innerText))`)
+	p.click("[data-test=discard]")
 }

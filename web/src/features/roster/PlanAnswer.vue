@@ -53,7 +53,7 @@ const helpable = computed(
 const attempted = computed(() => {
   const t = JSON.stringify(props.roster.tried.value)
   const told = (props.roster.ways.value ?? []).find((w) => JSON.stringify(w.try) === t)
-  return told ? told.text.charAt(0).toLowerCase() + told.text.slice(1) : 'with another crew'
+  return told?.text ?? 'Another crew'
 })
 function helps(w: WayOut): string {
   const parts = [
@@ -64,15 +64,13 @@ function helps(w: WayOut): string {
   if (w.cost) parts.push(`about ${Math.round(w.cost)} ${view.value?.currency ?? ''}`.trim())
   return parts.join(', ')
 }
-/** The job that a way out changes. */
-const jobOf = (w: WayOut): string | undefined => w.try.job ?? w.try.sooner
 const left = computed(() => (view.value?.left ?? []).filter((l) => !props.job || l.job === props.job))
 </script>
 
 <template>
   <div v-if="view" class="answer">
     <p v-if="roster.proposal.value && !view.conflict" class="proposal" data-test="proposal">
-      <strong v-if="roster.tried.value">Only tried, {{ attempted }}:</strong>
+      <strong v-if="roster.tried.value">Only tried. {{ attempted }}:</strong>
       <strong v-else>A proposal, not booked yet:</strong> {{ cost }}. <span class="quiet">{{ proof }}</span>
     </p>
     <div v-if="view.conflict" class="conflict" role="alert" data-test="conflict">
@@ -97,12 +95,6 @@ const left = computed(() => (view.value?.left ?? []).filter((l) => !props.job ||
           <strong>{{ w.text }}</strong>: {{ helps(w) }}
           <span v-for="text in w.warns ?? []" :key="text" class="warns">But: {{ text }}</span>
           <button type="button" class="plain" @click="roster.attempt(w)">Try it</button>
-          <router-link
-            v-if="jobOf(w)"
-            :to="`/jobs/${jobOf(w)}/${w.try.coat ? 'build-up' : 'days'}`"
-            class="change"
-            >Change the job</router-link
-          >
         </li>
       </ul>
     </div>
@@ -146,9 +138,6 @@ const left = computed(() => (view.value?.left ?? []).filter((l) => !props.job ||
 }
 .plain {
   text-decoration: underline;
-}
-.change {
-  margin-left: 8px;
 }
 .warns {
   display: block;

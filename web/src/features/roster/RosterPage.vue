@@ -4,6 +4,7 @@ import { computed, ref, watch } from 'vue'
 import { api, type Bookable, type Opening } from '../../api/client'
 import PickField from '../../fields/PickField.vue'
 import RosterChart from '../../drawing/RosterChart.vue'
+import { useSend } from '../bench/useSend'
 import { useSession } from '../people/session'
 import BookingPanel from './BookingPanel.vue'
 import CalendarLinks from './CalendarLinks.vue'
@@ -71,6 +72,25 @@ async function drop(of: Bookable, to: string, from: Date): Promise<void> {
     return
   }
   await roster.move(of, to, from)
+}
+const into = useSend()
+/** The job that is changed by what is tried, if it is none of the crews. */
+const changes = computed(() => roster.tried.value?.sooner ?? roster.tried.value?.job)
+/** Makes the change of a job that was only tried, and plans with it. */
+async function changeJob(): Promise<void> {
+  const way = roster.tried.value
+  if (!way || !changes.value) return
+  await into.open(changes.value)
+  if (!into.job.value) return
+  await into.send((file) => {
+    if (way.sooner) {
+      file.job.earliest = undefined
+      file.job.start = undefined
+    }
+    const coat = file.job.surfaces.flatMap((s) => s.coats).find((c) => c.id === way.coat)
+    if (coat) coat.hardener = way.hardener
+  })
+  if (!into.trouble.value) await roster.planAll()
 }
 /** Makes the change that was only tried, and plans with it. */
 async function makeItSo(): Promise<void> {
@@ -153,6 +173,15 @@ function print(): void {
           >Change the crews so</v-btn
         >
         <v-btn
+          v-if="changes && movable"
+          size="small"
+          color="primary"
+          variant="flat"
+          data-test="change-job"
+          @click="changeJob"
+          >Change the job so</v-btn
+        >
+        <v-btn
           v-if="roster.proposal.value && movable && !roster.proposal.value.conflict && !roster.tried.value"
           size="small"
           color="primary"
@@ -163,6 +192,7 @@ function print(): void {
         >
       </div>
     </div>
+    <p v-if="into.trouble.value" role="alert" class="late">{{ into.trouble.value }}</p>
     <p v-if="roster.trouble.value" role="alert" class="late" data-test="roster-trouble">
       {{ roster.trouble.value }}
       <button type="button" class="plain" @click="roster.load">Load it again</button>
