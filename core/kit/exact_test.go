@@ -245,3 +245,35 @@ func TestAVastPurchaseIsExact(t *testing.T) {
 		t.Errorf("%v", front)
 	}
 }
+
+// What else could be bought, by hand: 12 L with 5 L in stock, out of kits of 7 L at 70, 8 L at 60
+// and 9 L at 50. Seven litres more leave nothing, 1 L and 2 L over; 5 % and 10 % of the need more,
+// 7.6 and 8.2 L, are the 8 L and the 9 L kit, or rather the 9 L one both times, since it costs less.
+func TestTradesAfterWhatIsInStock(t *testing.T) {
+	sizes := []Size{{Name: "7", Volume: 7, Cost: 7000}, {Name: "8", Volume: 8, Cost: 6000}, {Name: "9", Volume: 9, Cost: 5000}}
+	chosen, front := Wish{Least: "cost"}.choose(12, 7, sizes, true)
+	for name, wish := range map[string]Wish{"at least cost": {Least: "cost"}, "a tenth more": {Least: "cost", Margin: 0.1}} {
+		all := trades(12, 5, sizes, true, wish, chosen, front)
+		if len(all) != 3 {
+			t.Fatalf("%s: %+v", name, all)
+		}
+		for i, want := range []Trade{{Least: "leftover", Leftover: 0}, {Least: "cost", Within: 1, Leftover: 1}, {Least: "cost", Leftover: 2, Margin: wish.Margin, Chosen: true}} {
+			got := all[i]
+			if got.Least != want.Least || !near(float64(got.Within), float64(want.Within), 1e-12) || !near(float64(got.Leftover), float64(want.Leftover), 1e-12) || got.Margin != want.Margin || got.Chosen != want.Chosen || *got.Cost != float64(70-10*i) {
+				t.Errorf("%s, %d: %+v at %v", name, i, got, *got.Cost)
+			}
+		}
+	}
+	// Kits of 1 L at 10 and 5 L at 40: 7 L are one and two, 7.6 L one and three, 8.2 L one and four.
+	sizes = []Size{{Name: "1", Volume: 1, Cost: 1000}, {Name: "5", Volume: 5, Cost: 4000}}
+	chosen, front = Wish{Least: "cost"}.choose(12, 7, sizes, true)
+	all := trades(12, 5, sizes, true, Wish{Least: "cost"}, chosen, front)
+	if len(all) != 3 {
+		t.Fatalf("%+v", all)
+	}
+	for i, trade := range all {
+		if !near(float64(trade.Leftover), float64(i), 1e-12) || *trade.Cost != float64(60+10*i) || trade.Margin != []measure.Fraction{0, 0.05, 0.1}[i] {
+			t.Errorf("%d: %+v at %v", i, trade, *trade.Cost)
+		}
+	}
+}
