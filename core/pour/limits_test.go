@@ -370,3 +370,64 @@ func TestUpToWhereAPanelHoldsAnArea(t *testing.T) {
 		}
 	}
 }
+
+// Panels that take more of a batch: by hand a wall of 6 m² and a face of 3 m² that takes twice
+// as much, 12 shares in all. Of batches 3 : 1 the first covers the wall and half the face.
+func TestPanelsThatTakeMore(t *testing.T) {
+	panels := []takeoff.Panel{{Name: "wall", Run: 6, Start: 1, End: 1, Area: 6}, {Name: "none", Run: 1, Start: 1, End: 1, Area: 1}, {Name: "face", Run: 3, Start: 1, End: 1, Area: 3}}
+	takes := func(p takeoff.Panel) float64 { return map[string]float64{"wall": 1, "face": 2}[p.Name] }
+	type span struct {
+		panel          int
+		area, from, to float64
+		whole          bool
+	}
+	for name, c := range map[string]struct {
+		shares []float64
+		want   [][]span
+	}{
+		"3 : 1":     {[]float64{3, 1}, [][]span{{{0, 6, 0, 6, true}, {2, 1.5, 0, 1.5, false}}, {{2, 1.5, 1.5, 3, false}}}},
+		"1 : 3":     {[]float64{1, 3}, [][]span{{{0, 3, 0, 3, false}}, {{0, 3, 3, 6, false}, {2, 3, 0, 3, true}}}},
+		"1 : 1":     {[]float64{1, 1}, [][]span{{{0, 6, 0, 6, true}}, {{2, 3, 0, 3, true}}}},
+		"thirds":    {[]float64{1, 1, 1}, [][]span{{{0, 4, 0, 4, false}}, {{0, 2, 4, 6, false}, {2, 1, 0, 1, false}}, {{2, 2, 1, 3, false}}}},
+		"8 : 2 : 2": {[]float64{8, 2, 2}, [][]span{{{0, 6, 0, 6, true}, {2, 1, 0, 1, false}}, {{2, 1, 1, 2, false}}, {{2, 1, 2, 3, false}}}},
+	} {
+		sections := Allot(panels, c.shares, takes)
+		for n, s := range sections {
+			whole := 0.0
+			if len(s.Spans) != len(c.want[n]) || s.Number != n+1 {
+				t.Errorf("%s: section %d has %+v", name, n+1, s.Spans)
+				continue
+			}
+			for i, want := range c.want[n] {
+				got := s.Spans[i]
+				whole += want.area
+				if got.Panel != want.panel || !near(float64(got.Area), want.area) || !near(float64(got.From), want.from) || !near(float64(got.To), want.to) || got.Whole != want.whole {
+					t.Errorf("%s: section %d: %+v, want %+v", name, n+1, got, want)
+				}
+			}
+			if !near(float64(s.Area), whole) {
+				t.Errorf("%s: section %d has %v m²", name, n+1, s.Area)
+			}
+		}
+	}
+}
+
+// Each join of straight strips lies between a section and the next; of two seams near it is laid
+// on the nearer, and what a section gained by one join it may lose by the next.
+func TestJoinsBetweenNeighbours(t *testing.T) {
+	along := measure.Angle(0)
+	seams := []geometry.Seam{across(3.05, 0, 5), across(2.97, 0, 5), across(6.06, 0, 5)}
+	for _, order := range [][]geometry.Seam{seams, {seams[1], seams[0], seams[2]}} {
+		laying := Plot(hall, Layout{Direction: &along}, order, equal(4), nil).Lay(hall, equal(4))
+		var at []float64
+		for i, cut := range laying.Cuts {
+			if cut.After != i+1 || !slices.Equal(cut.With, []int{i + 2}) || len(cut.Marks) != 2 || !slices.Equal(laying.Sections[i+1].Beside, []int{i + 1}) || laying.Sections[i+1].Edge != cut.Wet {
+				t.Errorf("%+v beside %+v", cut, laying.Sections[i+1])
+			}
+			at = append(at, math.Round(cut.Marks[0].At.X*1000)/1000)
+		}
+		if !slices.Equal(at, []float64{2.97, 6.06, 9}) {
+			t.Errorf("joins at %v", at)
+		}
+	}
+}
