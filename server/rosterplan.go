@@ -1,0 +1,214 @@
+package server
+
+import (
+	"context"
+	"errors"
+	"fmt"
+	"time"
+
+	"github.com/danielgtaylor/huma/v2"
+
+	"nephelon/core/days"
+	"nephelon/core/job"
+	"nephelon/core/plan"
+	"nephelon/core/roster"
+	"nephelon/store"
+)
+
+// booking refuses bookings that cannot be.
+func booking(all []days.Booked) error {
+	at, text := days.Fault(all)
+	if text == "" {
+		return nil
+	}
+	return huma.Error422UnprocessableEntity("A booking cannot be.", &huma.ErrorDetail{Location: fmt.Sprintf("body.bookings[%d]", at), Message: text, Value: all[at].Title})
+}
+
+// calendar makes the calendar of a company with bookings, those that stand where none are
+// given, and only some of its crews where these are named.
+func (s *Server) calendar(ctx context.Context, bookings []days.Booked, only *[]string) (store.Roster, job.House, *days.Calendar, error) {
+	stands, house, build, err := s.calendars(ctx, bookings, only)
+	if err != nil {
+		return stands, house, nil, err
+	}
+	c, err := build(days.Try{})
+	if err != nil {
+		return stands, house, nil, s.trouble("make the calendar", err)
+	}
+	return stands, house, c, nil
+}
+
+// calendars is the same for a company and its jobs as they are and as they might be.
+func (s *Server) calendars(ctx context.Context, bookings []days.Booked, only *[]string) (store.Roster, job.House, func(days.Try) (*days.Calendar, error), error) {
+	who := person(ctx)
+	none := func(err error) (store.Roster, job.House, func(days.Try) (*days.Calendar, error), error) {
+		return store.Roster{}, job.House{}, nil, s.trouble("make the calendar", err)
+	}
+	stands, err := s.store.Roster(ctx, who.CompanyID)
+	if err != nil {
+		return none(err)
+	}
+	if bookings == nil {
+		bookings = stands.Bookings
+	}
+	house, err := s.store.House(ctx, who.CompanyID)
+	if err != nil {
+		return none(err)
+	}
+	if only != nil {
+		crews := []job.StandingCrew{}
+		for _, c := range days.Crews(house) {
+			for _, id := range *only {
+				if id == c.ID {
+					crews = append(crews, c)
+				}
+			}
+		}
+		if house.Crews = crews; len(crews) == 0 {
+			return store.Roster{}, house, nil, huma.Error422UnprocessableEntity("None of these crews is on the roster. Name one that is.")
+		}
+	}
+	open, err := s.store.Open(ctx, who.CompanyID)
+	if err != nil {
+		return none(err)
+	}
+	within := ctx
+	ctx, cancel := context.WithTimeout(ctx, rosterTime)
+	defer cancel()
+	now := time.Now()
+	remake := func(ctx context.Context, id string, f job.File) (days.Job, error) {
+		made, err := s.planner.MakeFor(ctx, f, who.Units, now)
+		return days.Job{ID: id, File: f, Plan: made, Films: plan.FilmsOf(f, who.Units, now, 0), Cool: plan.FilmsOf(f, who.Units, now, days.Cooler)}, err
+	}
+	jobs := make([]days.Job, 0, len(open))
+	for _, j := range open {
+		known := state{company: who.CompanyID, job: j.ID, stamp: store.Stamp{Revision: j.Revision}, units: who.Units, hour: now.Unix() / int64(time.Hour/time.Second)}
+		if one, kept := s.dayJobs.Get(known); kept {
+			jobs = append(jobs, one)
+			continue
+		}
+		one, err := remake(ctx, j.ID.String(), j.File)
+		if err != nil {
+			return none(err)
+		}
+		s.dayJobs.Add(known, one)
+		jobs = append(jobs, one)
+	}
+	return stands, house, func(t days.Try) (*days.Calendar, error) {
+		tried, err := t.Jobs(jobs, func(id string, f job.File) (days.Job, error) { return remake(within, id, f) })
+		if err != nil {
+			return nil, err
+		}
+		return days.Build(t.House(house), tried, bookings, now, rosterWeeks), nil
+	}, nil
+}
+
+// oneTry is how long a plan is looked for with each change that is tried.
+const oneTry = 400 * time.Millisecond
+
+// rosterWays tries what would help a plan around bookings.
+func (s *Server) rosterWays(ctx context.Context, in *body[struct {
+	Bookings []days.Booked `json:"bookings" maxItems:"20000"`
+}]) (*body[[]days.WayOut], error) {
+	if err := booking(in.Body.Bookings); err != nil {
+		return nil, err
+	}
+	_, house, build, err := s.calendars(ctx, append([]days.Booked{}, in.Body.Bookings...), nil)
+	if err != nil {
+		return nil, err
+	}
+	var ways []days.WayOut
+	err = s.store.Alone(ctx, person(ctx).CompanyID, func(ctx context.Context) error {
+		planned := func(t days.Try) (*days.Calendar, *roster.Plan, error) {
+			c, err := build(t)
+			if err != nil {
+				return nil, nil, err
+			}
+			ctx, cancel := context.WithTimeout(ctx, oneTry)
+			defer cancel()
+			made, err := c.Plan(ctx, c.Options())
+			if err != nil {
+				return c, nil, err
+			}
+			return c, &made, nil
+		}
+		c, now, err := planned(days.Try{})
+		var conflict *roster.Conflict
+		if err != nil && !errors.As(err, &conflict) {
+			return err
+		}
+		ways, err = c.Ways(ctx, house, now, planned)
+		return err
+	})
+	var wrong *roster.Error
+	if errors.As(err, &wrong) {
+		return nil, huma.Error422UnprocessableEntity(wrong.Text + " Change the crews’ skills or hours, or take the job off the roster.")
+	}
+	if err != nil {
+		return nil, s.trouble("look for ways out", err)
+	}
+	return &body[[]days.WayOut]{ways}, nil
+}
+
+// planRoster plans the roster around what is pinned.
+func (s *Server) planRoster(ctx context.Context, in *body[RosterQuestion]) (*body[RosterView], error) {
+	return s.planFor(ctx, in.Body, nil)
+}
+
+// planFor plans for whoever asks; tell, where there is one, hears of each better plan.
+func (s *Server) planFor(ctx context.Context, question RosterQuestion, tell func(roster.Plan)) (*body[RosterView], error) {
+	asked := question.Bookings
+	if asked == nil {
+		asked = []days.Booked{}
+	}
+	if err := booking(asked); err != nil {
+		return nil, err
+	}
+	stands, house, build, err := s.calendars(ctx, asked, question.Crews)
+	if err != nil {
+		return nil, err
+	}
+	try := days.Try{}
+	if question.Try != nil {
+		try = *question.Try
+	}
+	c, err := build(try)
+	if errors.Is(err, days.ErrNoCoat) {
+		return nil, huma.Error422UnprocessableEntity("The coat that should take another hardener is no longer there. Look for ways out anew.")
+	}
+	if err != nil {
+		return nil, s.trouble("plan a job anew", err)
+	}
+	house = try.House(house)
+	var made roster.Plan
+	err = s.store.Alone(ctx, person(ctx).CompanyID, func(ctx context.Context) error {
+		ctx, cancel := context.WithTimeout(ctx, time.Duration(question.Seconds*float64(time.Second)))
+		defer cancel()
+		options := c.Options()
+		if tell != nil {
+			options.Tell = func(p roster.Plan, _ int) { tell(p) }
+		}
+		made, err = c.Plan(ctx, options)
+		return err
+	})
+	var conflict *roster.Conflict
+	var wrong *roster.Error
+	switch {
+	case errors.As(err, &conflict):
+		v := viewOf(stands, house, c, asked)
+		v.Conflict = &RosterConflict{conflict.Text, conflict.Ways}
+		return &body[RosterView]{v}, nil
+	case errors.As(err, &wrong):
+		v := viewOf(stands, house, c, asked)
+		v.Conflict = &RosterConflict{wrong.Text, []string{"Change the crews’ skills or hours, or take the job off the roster."}}
+		return &body[RosterView]{v}, nil
+	case err != nil:
+		return nil, s.trouble("plan the roster", err)
+	}
+	booked := c.Booked(made, asked)
+	v := viewOf(stands, house, c, booked)
+	told := made.Told()
+	v.Objective, v.Optimal = told.Objective, told.Optimal
+	v.Moved = days.Moved(stands.Bookings, booked)
+	return &body[RosterView]{v}, nil
+}
