@@ -43,6 +43,12 @@ func TestThePourIsPlayedAndMended(t *testing.T) {
 	p.saved()
 	p.click("[data-test=undo]")
 	p.sees("[data-test=answer-now]", "2 people do not make it")
+	// Another order of the sections is tried.
+	p.choose("The sections follow each other", "turned by 90°")
+	p.sees("[data-test=answer-tried]", "2 people")
+	p.look("pour-turned")
+	p.click("[data-test=put-back]")
+	p.until(`!document.querySelector('[data-test=answer-tried]')`)
 	// On the day the first section goes faster than planned; the rest follows it.
 	p.fill("The first section took", "30 min")
 	p.sees("[data-test=answer-tried]", "2 people")

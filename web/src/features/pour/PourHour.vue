@@ -112,6 +112,7 @@ function key(event: KeyboardEvent): void {
         :ways="ways"
         :starts="starts"
         :pace="tried?.pour.pace"
+        :direction="plan.course?.direction"
         @tried="attempt = $event"
       />
     </div>

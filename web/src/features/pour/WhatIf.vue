@@ -16,12 +16,16 @@ const props = defineProps<{
   starts: Begun[]
   /** The pace that the time of the first section tells, m²/s. */
   pace?: number
+  /** Along which the work moves now, degrees; none where no floor is cut. */
+  direction?: number
 }>()
 const emit = defineEmits<{ tried: [attempt: Attempt] }>()
 const desk = useDesk()
 const session = useSession()
 const MOST = 50
 const USUAL_SLAB = 20
+const FULL_TURN = 360
+const orders = { '90': 'turned by 90°', '180': 'the other way round' }
 interface Handles {
   spreaders?: number
   pace?: number
@@ -29,6 +33,7 @@ interface Handles {
   kits?: string
   hardener?: string
   start?: string
+  order?: string
   /** s that the first section took. */
   first?: number
 }
@@ -58,6 +63,12 @@ const patch = computed<Fix['patch']>(() => {
   if (own.kits)
     steps.push({ op: 'add', path: `${props.path}/own`, value: { ...props.coat.own, kits: own.kits } })
   if (own.hardener) steps.push({ op: 'add', path: `${props.path}/hardener`, value: own.hardener })
+  if (own.order && props.direction !== undefined)
+    steps.push({
+      op: 'add',
+      path: `${props.path.replace(/\/coats\/\d+$/, '')}/layout/direction`,
+      value: (props.direction + Number(own.order)) % FULL_TURN,
+    })
   if (own.start) steps.push({ op: 'add', path: '/job/start', value: own.start })
   return steps
 })
@@ -116,6 +127,14 @@ const fields = computed<(Field | false)[]>(() => [
     options: policies,
     none: 'as the job',
     take: (v) => (own.kits = v || undefined),
+  },
+  props.direction !== undefined && {
+    as: 'pick',
+    label: 'The sections follow each other',
+    value: own.order,
+    options: orders,
+    none: 'as now',
+    take: (v) => (own.order = v || undefined),
   },
   {
     as: 'quantity',
