@@ -36,7 +36,12 @@ web/src/api/schema.gen.d.ts: $(GO) web/node_modules/.ready
 	go run ./cmd/nephelon generate -api web/src/api
 	cd web && npm run --silent types
 
-web/dist/index.html: $(WEB) web/src/api/schema.gen.d.ts
+# The record of a day runs on the device, too: the same Go, for the browser.
+web/src/record/floor.gen.wasm: $(GO)
+	GOOS=js GOARCH=wasm go build -ldflags "-s -w" -o $@ ./cmd/floor
+	cp "$$(go env GOROOT)/lib/wasm/wasm_exec.js" web/src/record/runtime.gen.js
+
+web/dist/index.html: $(WEB) web/src/api/schema.gen.d.ts web/src/record/floor.gen.wasm
 	cd web && npm run --silent build
 	@touch $@
 

@@ -129,59 +129,64 @@ func LoadOnce(ctx context.Context, s *store.Store) error {
 	if err != nil {
 		return err
 	}
-	estimator, err := addPeople(ctx, s, company)
+	people, err := addPeople(ctx, s, company)
 	if err != nil {
 		return err
 	}
 	if err := FillShelf(ctx, s, company); err != nil {
 		return err
 	}
-	now := time.Now()
+	now, estimator := time.Now(), people["Oskar Pym"]
 	if err := addJobs(ctx, s, company, estimator, now); err != nil {
 		return err
 	}
-	return fillRoster(ctx, s, company, estimator, now)
+	if err := fillRoster(ctx, s, company, estimator, now); err != nil {
+		return err
+	}
+	return fillRecord(ctx, s, company, people, now)
 }
 
-func addPeople(ctx context.Context, s *store.Store, company uuid.UUID) (estimator uuid.UUID, err error) {
+// addPeople adds the demo's people and tells the id of each by name.
+func addPeople(ctx context.Context, s *store.Store, company uuid.UUID) (map[string]uuid.UUID, error) {
+	ids := make(map[string]uuid.UUID)
 	hash, err := server.HashPassword(Password)
 	if err != nil {
-		return estimator, err
+		return nil, err
 	}
 	for _, p := range People() {
 		id, err := s.AddPerson(ctx, store.Person{CompanyID: company, Name: p.Name, Email: p.Email, Role: p.Role, PasswordHash: hash, Units: p.Units})
 		if err != nil {
-			return estimator, err
+			return nil, err
 		}
-		if p.Role == store.Estimator {
-			estimator = id
-		}
+		ids[p.Name] = id
 	}
-	return estimator, nil
+	return ids, nil
+}
+
+// readJob reads one of the demo's own jobs.
+func readJob(name string) (job.File, error) {
+	reader, err := exchange.NewReader()
+	if err != nil {
+		return job.File{}, err
+	}
+	text, err := files.ReadFile(name)
+	if err != nil {
+		return job.File{}, fmt.Errorf("read a demo job: %w", err)
+	}
+	file, err := reader.Read(bytes.NewReader(text))
+	if err != nil {
+		return file, fmt.Errorf("%s: %w", name, err)
+	}
+	return file, nil
 }
 
 func addJobs(ctx context.Context, s *store.Store, company, person uuid.UUID, now time.Time) error {
-	reader, err := exchange.NewReader()
-	if err != nil {
-		return err
-	}
 	names, err := fs.Glob(files, "jobs/*.nephelon.json")
 	if err != nil {
 		return fmt.Errorf("list the demo jobs: %w", err)
 	}
-	read := func(name string) (job.File, error) {
-		text, err := files.ReadFile(name)
-		if err != nil {
-			return job.File{}, fmt.Errorf("read a demo job: %w", err)
-		}
-		file, err := reader.Read(bytes.NewReader(text))
-		if err != nil {
-			return file, fmt.Errorf("%s: %w", name, err)
-		}
-		return file, nil
-	}
 	for _, l := range laterJobs() {
-		file, err := read("jobs/" + l.from + ".nephelon.json")
+		file, err := readJob("jobs/" + l.from + ".nephelon.json")
 		if err != nil {
 			return err
 		}
@@ -190,7 +195,7 @@ func addJobs(ctx context.Context, s *store.Store, company, person uuid.UUID, now
 		}
 	}
 	for i := len(names) - 1; i >= 0; i-- {
-		file, err := read(names[i])
+		file, err := readJob(names[i])
 		if err != nil {
 			return err
 		}

@@ -67,7 +67,7 @@ const (
 // follow listens for saves until the context ends, again after a break.
 func (s *Server) follow(ctx context.Context) {
 	for ctx.Err() == nil {
-		if err := s.store.Listen(ctx, s.changes.tell); err != nil && ctx.Err() == nil {
+		if err := s.store.Listen(ctx, s.hear); err != nil && ctx.Err() == nil {
 			s.log.Warn("live updates are interrupted", "error", err)
 		}
 		select {
@@ -77,11 +77,29 @@ func (s *Server) follow(ctx context.Context) {
 	}
 }
 
+// hear passes a change on to those who follow what changed.
+func (s *Server) hear(change store.Change) {
+	if change.Logged {
+		s.logged.tell(change)
+	} else {
+		s.changes.tell(change)
+	}
+}
+
 // jobChanges streams the revision of every save of a job as server-sent events.
 func (s *Server) jobChanges(ctx context.Context, in *JobPath) (*huma.StreamResponse, error) {
-	// Listened to before it is read: no save falls between.
-	heard, stop := s.changes.listen(in.Job)
-	j, err := s.store.Job(ctx, person(ctx).CompanyID, in.Job)
+	return s.stream(s.changes, in.Job, func() (int64, error) {
+		j, err := s.store.Job(ctx, person(ctx).CompanyID, in.Job)
+		return j.Revision, err
+	})
+}
+
+// stream sends a number as a server-sent event now, and each greater one that is heard of
+// a job.
+func (s *Server) stream(of *changes, job uuid.UUID, now func() (int64, error)) (*huma.StreamResponse, error) {
+	// Listened to before it is read: no change falls between.
+	heard, stop := of.listen(job)
+	newest, err := now()
 	if err != nil {
 		stop()
 		return nil, s.trouble("read job", err)
@@ -101,19 +119,18 @@ func (s *Server) jobChanges(ctx context.Context, in *JobPath) (*huma.StreamRespo
 		}
 		beat := time.NewTicker(heartbeat)
 		defer beat.Stop()
-		newest := j.Revision
 		for alive := say(fmt.Sprintf("data: %d\n\n", newest)); alive; {
 			select {
-			case revision := <-heard:
-				if revision > newest {
-					newest = revision
+			case number := <-heard:
+				if number > newest {
+					newest = number
 					alive = say(fmt.Sprintf("data: %d\n\n", newest))
 				}
 			case <-beat.C:
 				alive = say(":\n\n")
 			case <-out.Context().Done():
 				return
-			case <-s.changes.closed:
+			case <-of.closed:
 				return
 			}
 		}

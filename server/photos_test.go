@@ -14,6 +14,8 @@ import (
 	"strings"
 	"testing"
 
+	"github.com/google/uuid"
+
 	"nephelon/server"
 )
 
@@ -99,7 +101,7 @@ func TestPhotographsLoseTheirPlaceAndStandUpright(t *testing.T) {
 			t.Errorf("removed %v: %s", removed, text)
 		}
 	}
-	// Another company sees none of it, and a hand adds none.
+	// Another company sees none of it; a hand adds to it, once however often it is sent.
 	stranger := signedIn(t, web, "owner@"+addCompany(t))
 	for _, there := range []string{path + "/image", path + "/thumb"} {
 		if status, _ := stranger.send(http.MethodGet, there, nil); status != http.StatusNotFound {
@@ -109,8 +111,16 @@ func TestPhotographsLoseTheirPlaceAndStandUpright(t *testing.T) {
 	if status, _ := stranger.send(http.MethodPost, "/api/jobs/"+job+"/surfaces/s1/photos", string(upload)); status != http.StatusNotFound {
 		t.Errorf("a stranger adds a photograph: %d", status)
 	}
-	if status, _ := signedIn(t, web, "hand@"+domain).send(http.MethodPost, "/api/jobs/"+job+"/surfaces/s1/photos", string(upload)); status != http.StatusForbidden {
-		t.Errorf("a hand adds a photograph: %d", status)
+	hand, id := signedIn(t, web, "hand@"+domain), uuid.NewString()
+	for range 2 {
+		if status, text := hand.send(http.MethodPost, "/api/jobs/"+job+"/surfaces/s1/photos?id="+id, string(upload)); status != http.StatusOK || strings.Count(text, id) != 1 {
+			t.Errorf("a hand adds a photograph: %d %s", status, text)
+		}
+	}
+	// What was removed cannot be read.
+	c.send(http.MethodPut, "/api/photos/"+id+"/removed", map[string]bool{"removed": true})
+	if status, _ := hand.send(http.MethodGet, "/api/photos/"+id+"/image", nil); status != http.StatusNotFound {
+		t.Errorf("a photograph that was removed is read: %d", status)
 	}
 }
 

@@ -9,6 +9,8 @@ import (
 	"io/fs"
 	"log/slog"
 	"net/http"
+	"reflect"
+	"strings"
 	"time"
 
 	"github.com/alexedwards/scs/postgresstore"
@@ -21,6 +23,7 @@ import (
 
 	"nephelon/core/days"
 	"nephelon/core/plan"
+	"nephelon/core/record"
 	"nephelon/exchange"
 	"nephelon/store"
 )
@@ -41,7 +44,8 @@ type Server struct {
 	log      *slog.Logger
 	sessions *scs.SessionManager
 	files    *exchange.Reader
-	changes  *changes
+	changes  *changes // of jobs
+	logged   *changes // of their records
 	plans    *plans
 	planner  *plan.Planner
 	dayJobs  *lru.Cache[state, days.Job] // what the roster needs of jobs; a cache and nothing more
@@ -74,7 +78,7 @@ func New(o Options) (*Server, error) {
 	if err != nil {
 		return nil, fmt.Errorf("make the cache of the roster's jobs: %w", err)
 	}
-	s := &Server{dayJobs: dayJobs, store: o.Store, log: o.Log, files: files, bridge: o.Bridge, changes: newChanges(), plans: known, planner: plan.NewPlanner(), drawing: make(chan struct{}, 1), sessions: scs.New()}
+	s := &Server{dayJobs: dayJobs, store: o.Store, log: o.Log, files: files, bridge: o.Bridge, changes: newChanges(), logged: newChanges(), plans: known, planner: plan.NewPlanner(), drawing: make(chan struct{}, 1), sessions: scs.New()}
 	s.sessions.Lifetime = sessionDays * 24 * time.Hour
 	s.sessions.IdleTimeout = idleDays * 24 * time.Hour
 	s.sessions.Codec = sessionCodec{}
@@ -103,6 +107,7 @@ func New(o Options) (*Server, error) {
 	s.rosterRoutes()
 	s.calendarRoutes()
 	s.runRoutes()
+	s.recordRoutes()
 	s.measureRoutes()
 	s.photoRoutes()
 	s.siteRoutes()
@@ -121,9 +126,23 @@ func apiConfig() huma.Config {
 	huma.DefaultArrayNullable = false
 	config := huma.DefaultConfig("Nephelon", "1")
 	config.CreateHooks = nil // no $schema links in bodies
+	config.Components.Schemas = huma.NewMapRegistry("#/components/schemas/", named)
 	config.DocsPath, config.SchemasPath = "", ""
 	config.OpenAPIPath = "/api/openapi"
 	return config
+}
+
+// named gives the name of a type in the description of the API. The record speaks of
+// surfaces, coats and batches, too, as they were issued.
+func named(t reflect.Type, hint string) string {
+	name := huma.DefaultSchemaNamer(t, hint)
+	for t.Kind() == reflect.Pointer || t.Kind() == reflect.Slice {
+		t = t.Elem()
+	}
+	if strings.HasPrefix(t.PkgPath(), reflect.TypeFor[record.Event]().PkgPath()) {
+		return "Record" + name
+	}
+	return name
 }
 
 // ServeHTTP answers one request.
@@ -150,6 +169,7 @@ func (s *Server) Serve(ctx context.Context, web *http.Server, serve func() error
 	listening, stop := context.WithCancel(ctx)
 	defer stop()
 	web.RegisterOnShutdown(s.changes.close)
+	web.RegisterOnShutdown(s.logged.close)
 	go s.follow(listening)
 	go s.work(listening)
 	ended := make(chan error, 1)

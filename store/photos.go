@@ -41,11 +41,14 @@ func (s *Store) Photos(ctx context.Context, company, job uuid.UUID) ([]Photo, er
 	return photos, nil
 }
 
-// AddPhoto stores a picture of a surface of one of the company's jobs.
-func (s *Store) AddPhoto(ctx context.Context, company, person, job uuid.UUID, surface string, image, thumb []byte) (uuid.UUID, error) {
-	id, err := newID()
-	if err != nil {
-		return id, err
+// AddPhoto stores a picture of a surface of one of the company's jobs, under an id that it
+// is known by or else a new one. One that is there already is left as it is.
+func (s *Store) AddPhoto(ctx context.Context, company, person, job, id uuid.UUID, surface string, image, thumb []byte) (uuid.UUID, error) {
+	if id == uuid.Nil {
+		var err error
+		if id, err = newID(); err != nil {
+			return id, err
+		}
 	}
 	held, err := s.Photos(ctx, company, job)
 	if err != nil {
@@ -55,7 +58,7 @@ func (s *Store) AddPhoto(ctx context.Context, company, person, job uuid.UUID, su
 		return id, ErrTooManyPhotos
 	}
 	if _, err := s.db.ExecContext(ctx, `
-		insert into photos (id, company_id, job_id, surface_id, image, thumb, added_by) values ($1, $2, $3, $4, $5, $6, $7)`,
+		insert into photos (id, company_id, job_id, surface_id, image, thumb, added_by) values ($1, $2, $3, $4, $5, $6, $7) on conflict do nothing`,
 		id, company, job, surface, image, thumb, person); err != nil {
 		return id, fmt.Errorf("add photo: %w", err)
 	}
@@ -65,7 +68,7 @@ func (s *Store) AddPhoto(ctx context.Context, company, person, job uuid.UUID, su
 // PhotoImage reads a picture, or its small copy.
 func (s *Store) PhotoImage(ctx context.Context, company, id uuid.UUID, small bool) ([]byte, error) {
 	var image []byte
-	err := s.db.GetContext(ctx, &image, `select case when $3 then thumb else image end from photos where company_id = $1 and id = $2`, company, id, small)
+	err := s.db.GetContext(ctx, &image, `select case when $3 then thumb else image end from photos where company_id = $1 and id = $2 and removed_at is null`, company, id, small)
 	return image, found(err, "read photo")
 }
 

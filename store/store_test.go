@@ -4,6 +4,7 @@ import (
 	"context"
 	"errors"
 	"fmt"
+	"strings"
 	"sync"
 	"testing"
 	"time"
@@ -12,6 +13,7 @@ import (
 
 	"nephelon/core/job"
 	"nephelon/core/measure"
+	"nephelon/core/record"
 	"nephelon/store"
 	"nephelon/store/storetest"
 )
@@ -276,5 +278,30 @@ func TestRunsAreTakenUpAgain(t *testing.T) {
 	}
 	if _, err := s.AddRun(ctx, company, person, []byte(`{}`)); !errors.Is(err, store.ErrManyWait) {
 		t.Errorf("one more than may wait: %v", err)
+	}
+}
+
+// The database itself refuses to change or take away what was recorded.
+func TestTheRecordCannotBeChanged(t *testing.T) {
+	c, p := company(t)
+	id := addJob(t, c, p, "recorded")
+	if _, err := records.IssuePlan(t.Context(), c, p, id, uuid.New(), record.Issue{To: "crew", At: time.Now()}); err != nil {
+		t.Fatal(err)
+	}
+	e := record.Sealed(record.Event{ID: uuid.NewString(), Kind: record.Noted, Body: record.Body{Text: "x"}}, "")
+	if _, err := records.Log(t.Context(), c, p, id, []record.Event{e}, time.Now()); err != nil {
+		t.Fatal(err)
+	}
+	for _, table := range []string{"events", "issues"} {
+		for _, change := range []string{"update " + table + " set doc = '{}'", "delete from " + table, "truncate " + table} {
+			if _, err := records.DB().ExecContext(t.Context(), change); err == nil || !strings.Contains(err.Error(), "never changed") {
+				t.Errorf("%s: %v", change, err)
+			}
+		}
+	}
+	// Of a job of somebody else nothing is logged.
+	other, person := company(t)
+	if _, err := records.Log(t.Context(), other, person, id, []record.Event{e}, time.Now()); !errors.Is(err, store.ErrNotFound) {
+		t.Errorf("%v", err)
 	}
 }

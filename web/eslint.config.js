@@ -8,6 +8,7 @@ export default ts.config(
   js.configs.recommended,
   ...ts.configs.strict,
   ...vue.configs['flat/recommended'],
+  { files: ['public/*.js'], languageOptions: { globals: globals.serviceworker } },
   {
     files: ['**/*.vue', '**/*.ts'],
     languageOptions: { globals: globals.browser, parserOptions: { parser: ts.parser } },

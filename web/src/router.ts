@@ -39,6 +39,18 @@ export const router = createRouter({
       ],
     },
     {
+      path: '/jobs/:id/day/:coat?/:batch?',
+      component: () => import('./features/jobday/JobDayPage.vue'),
+      props: true,
+      meta: { title: 'Job day', bare: true },
+    },
+    {
+      path: '/jobs/:id/record',
+      component: () => import('./features/record/RecordPage.vue'),
+      props: true,
+      meta: { title: 'Record' },
+    },
+    {
       path: '/jobs/:id/cards',
       component: () => import('./features/cards/CardsPage.vue'),
       props: true,

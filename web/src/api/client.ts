@@ -103,6 +103,21 @@ export type StandingCrew = Schemas['StandingCrew']
 export type Machinery = Schemas['Machinery']
 export type Leave = Schemas['Leave']
 
+export type RecordIssue = Schemas['RecordIssue']
+export type RecordEvent = Schemas['RecordEvent']
+export type RecordBody = Schemas['RecordBody']
+export type RecordKind = RecordEvent['kind']
+export type RecordDay = Schemas['RecordDay']
+export type RecordCoat = Schemas['RecordCoat']
+export type RecordCoatDay = Schemas['RecordCoatDay']
+export type RecordBatchDay = Schemas['RecordBatchDay']
+export type RecordGateState = Schemas['RecordGateState']
+export type RecordSay = Schemas['RecordSay']
+export type RecordSurface = Schemas['RecordSurface']
+export type RecordOpinion = Schemas['RecordOpinion']
+export type RecordSymptom = Schemas['RecordSymptom']
+export type Issues = Schemas['Issues']
+
 export const api = createClient<paths>({
   credentials: 'same-origin',
   fetch: (request) => window.fetch(request),
@@ -155,9 +170,10 @@ export function sendPhoto(
   job: string,
   surface: string,
   file: Blob,
+  id?: string,
 ): Promise<{ data?: PhotoLine[]; error?: unknown }> {
   return sendFile<PhotoLine[]>(
-    `/api/jobs/${job}/surfaces/${encodeURIComponent(surface)}/photos`,
+    `/api/jobs/${job}/surfaces/${encodeURIComponent(surface)}/photos${id ? `?id=${id}` : ''}`,
     file,
     'application/octet-stream',
   )

@@ -1,3 +1,4 @@
+import { useLocalStorage } from '@vueuse/core'
 import { defineStore } from 'pinia'
 import { computed, ref } from 'vue'
 import { api, refusal, type Me, type Units } from '../../api/client'
@@ -6,6 +7,9 @@ import { format as formatIn, type Kind } from '../../fields/units'
 /** Who is signed in, and the units they read. */
 export const useSession = defineStore('session', () => {
   const me = ref<Me | null>(null)
+  const remembered = useLocalStorage<Me | null>('nephelon.me', null, {
+    serializer: { read: (text) => JSON.parse(text) as Me | null, write: (value) => JSON.stringify(value) },
+  })
   const asked = ref(false)
   const units = computed<Units>(() => me.value?.units ?? 'metric')
   const mayEdit = computed(() => me.value !== null && me.value.role !== 'hand')
@@ -13,9 +17,15 @@ export const useSession = defineStore('session', () => {
   const mayKeep = computed(() => me.value?.role === 'owner' || me.value?.role === 'estimator')
 
   async function ask(): Promise<void> {
-    const { data } = await api.GET('/api/me')
-    me.value = data ?? null
-    asked.value = true
+    try {
+      const { data } = await api.GET('/api/me')
+      me.value = data ?? null
+      asked.value = true
+      remembered.value = me.value
+    } catch (error) {
+      me.value = remembered.value // a day runs on without a network
+      throw error
+    }
   }
 
   /** Returns why it failed, or null. */
@@ -24,6 +34,7 @@ export const useSession = defineStore('session', () => {
       const { data, error } = await api.POST('/api/session', { body: { email, password } })
       if (!data) return refusal(error, 'Signing in failed. Try again.')
       me.value = data
+      remembered.value = data
       asked.value = true
       return null
     } catch {
@@ -34,6 +45,7 @@ export const useSession = defineStore('session', () => {
   async function signOut(): Promise<void> {
     await api.DELETE('/api/session')
     me.value = null
+    remembered.value = null
   }
 
   async function setUnits(wanted: Units): Promise<void> {
@@ -46,5 +58,8 @@ export const useSession = defineStore('session', () => {
     return formatIn(kind, si, units.value)
   }
 
-  return { me, asked, units, mayEdit, mayKeep, ask, signIn, signOut, setUnits, format }
+  /** Whether they lead a day: override gates, close it, have the hand-over signed. */
+  const mayLead = mayEdit
+
+  return { me, mayLead, asked, units, mayEdit, mayKeep, ask, signIn, signOut, setUnits, format }
 })

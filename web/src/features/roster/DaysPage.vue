@@ -3,6 +3,7 @@ import { computed, ref } from 'vue'
 import TextField from '../../fields/TextField.vue'
 import { dayTime } from '../../fields/clock'
 import RosterChart from '../../drawing/RosterChart.vue'
+import IssuePanel from '../jobday/IssuePanel.vue'
 import { useDesk } from '../job/useEditor'
 import { useSession } from '../people/session'
 import DayList from './DayList.vue'
@@ -62,6 +63,7 @@ function setDue(event: Event): void {
         >When could it be done?</v-btn
       >
     </div>
+    <IssuePanel class="mb-3" />
     <SiteTerms class="mb-3" />
     <p v-if="roster.trouble.value" role="alert">{{ roster.trouble.value }}</p>
     <p v-if="roster.busy.value" role="status" class="small">{{ roster.busy.value }}</p>

@@ -1,0 +1,125 @@
+package plan
+
+import (
+	"context"
+	"errors"
+	"fmt"
+	"slices"
+	"time"
+
+	"nephelon/core/climate"
+	"nephelon/core/geometry"
+	"nephelon/core/job"
+	"nephelon/core/material"
+	"nephelon/core/measure"
+	"nephelon/core/record"
+	"nephelon/core/survey"
+)
+
+// ErrNothingToIssue is returned where no coat that was asked for can be poured.
+var ErrNothingToIssue = errors.New("no coat of this plan can be poured yet: each needs a measured surface, a data sheet and somebody who pours it")
+
+// Issue freezes the plan of a job for a crew: all of its coats that can be poured, or those
+// that begin on a day of its site, such as 2031-03-04. Number, job, and who gives it to whom are left
+// for the caller. It fails with ErrNothingToIssue where no coat is left.
+func (p *Planner) Issue(ctx context.Context, f job.File, units measure.System, now time.Time, day string) (record.Issue, error) {
+	made, err := p.MakeFor(ctx, f, units, now)
+	if err != nil {
+		return record.Issue{}, err
+	}
+	t, _ := read(f, units, now)
+	out := record.Issue{
+		Name: f.Job.Name, Site: f.Job.Site, Day: day, Zone: made.Zone, Standing: f.Job.Mixing.Standing, Bucket: f.Job.Bucket.Volume,
+		Air: t.slab, Tasks: made.Tasks, Surfaces: []record.Surface{}, Coats: []record.Coat{},
+	}
+	if own := f.Job.Mixing.Air; own != nil {
+		out.Air = own.Value
+	}
+	clock := timer{terms: t, slabs: make(map[climate.Place]*slabHours)}
+	for i, s := range made.Surfaces {
+		if s.Takeoff == nil {
+			continue
+		}
+		surface := record.Surface{ID: s.ID, Name: s.Name, Area: s.Takeoff.Area}
+		if floor := f.Job.Surfaces[i].Floor; len(floor.Outline) > 0 {
+			surface.Outline = []geometry.Ring{floor.Outline}
+			for _, h := range floor.Holes {
+				surface.Outline = append(surface.Outline, h.Outline)
+			}
+		}
+		if w := clock.slab(i); !w.steady {
+			surface.From, surface.Forecast = &w.from, w.hourly
+		}
+		before := len(out.Coats)
+		for c := range s.Coats {
+			if coat, pours := t.issued(i, c, s); pours && (day == "" || coat.Start != nil && coat.Start.Format(time.DateOnly) == day) {
+				out.Coats = append(out.Coats, coat)
+			}
+		}
+		if len(out.Coats) > before {
+			out.Surfaces = append(out.Surfaces, surface)
+		}
+	}
+	if len(out.Coats) == 0 {
+		return out, ErrNothingToIssue
+	}
+	slices.SortStableFunc(out.Coats, func(a, b record.Coat) int {
+		if a.Start == nil || b.Start == nil {
+			return 0
+		}
+		return a.Start.Compare(*b.Start)
+	})
+	return out, nil
+}
+
+// issued is a coat as a crew gets it; false where nobody can pour it.
+func (t terms) issued(i, c int, s SurfacePlan) (record.Coat, bool) {
+	made, l := &s.Coats[c], t.layers[i][c]
+	if made.Train == nil || len(made.Cards) == 0 || len(made.Train.Passages) != len(made.Cards) || l.sheet == nil {
+		return record.Coat{}, false
+	}
+	out := record.Coat{
+		ID: made.ID, Surface: s.ID, Number: made.Number, Last: c == len(s.Coats)-1, Product: *l.sheet.product, Name: made.Name, Color: made.Color,
+		Wet: made.Mixed, Start: made.Times.Start, Slab: made.Times.Slab, Crew: made.Crew, Ahead: made.Ahead, Limits: t.limitsOf(i, l),
+		Abrade: made.Times.Abrade != nil, Stages: []record.Promise{}, Batches: make([]record.Batch, len(made.Cards)),
+	}
+	out.Product.Kits = []material.Kit{} // a crew needs no prices
+	for _, stage := range made.Times.Stages {
+		switch stage.Key {
+		case material.StageWorking:
+			out.Working = stage.After
+		case material.StageRecoatFrom:
+			out.From = stage.At
+		case material.StageRecoatUntil:
+			out.Until = stage.At
+		}
+		out.Stages = append(out.Stages, record.Promise{Stage: stage.Key, Name: stage.Name, At: stage.At})
+	}
+	for k, card := range made.Cards {
+		section := made.Sections[k]
+		out.Batches[k] = record.Batch{
+			ID: made.Division.Batches[k].ID, Section: section.ID, Number: card.Batch, Card: card, Passage: made.Train.Passages[k], Life: card.PotLife,
+			Rings: section.Rings, Label: section.Label, Beside: section.Beside,
+		}
+	}
+	return out, true
+}
+
+// limitsOf are the conditions that a coat is laid in: the rules of the survey, with its
+// own sheet where that is stricter or says more.
+func (t terms) limitsOf(i int, l layer) record.Limits {
+	rules := survey.Rules(t.ruled(i))
+	p := l.sheet.product
+	low, high, _ := survey.Bounds(survey.Coats{First: p.Name, SlabMin: p.SlabMin, SlabMax: p.SlabMax}, rules)
+	out := record.Limits{
+		DewMargin: measure.Temperature(rules["dew-margin"].Value), HumidityMax: measure.Fraction(rules["air-humidity"].Value),
+		SlabMin: low, SlabMax: high, Source: fmt.Sprintf("rules of the survey, and the sheet of %s", p.Name),
+	}
+	if d := p.DewMargin; d != nil {
+		out.DewMargin = max(out.DewMargin, d.Value)
+	}
+	if h := p.HumidityMax; h != nil {
+		out.HumidityMax = min(out.HumidityMax, h.Value)
+	}
+	return out
+}

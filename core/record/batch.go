@@ -1,0 +1,184 @@
+package record
+
+import (
+	"fmt"
+	"math"
+	"time"
+
+	"nephelon/core/cure"
+	"nephelon/core/kit"
+	"nephelon/core/measure"
+)
+
+// mixedAt is a product whose parts met at a temperature.
+type mixedAt struct {
+	product, hardener string
+	start, air        measure.Temperature
+	standing          cure.Standing
+}
+
+// The masses over which a pot life is worked out: from a cup to more than a bucket.
+const (
+	leastMass measure.Mass = 0.2
+	mostMass  measure.Mass = 60
+)
+
+// life is how long a mass of a mix lives with its parts at temperatures; false where the
+// sheet tells too little for it.
+func (t *Teller) life(i *Issue, c *Coat, mass measure.Mass, a, b, air measure.Temperature) (life measure.Span, beyond, known bool) {
+	p := &c.Product
+	mix := p.Mix()
+	if len(p.Components) < 2 || len(p.PotLife) == 0 || !(mass > 0) {
+		return 0, false, false
+	}
+	parts := make([]cure.Part, len(mix.Shares))
+	for n, s := range mix.Shares {
+		parts[n] = cure.Part{Mass: s.Density.Value.Of(measure.Volume(s.Volume)), At: b}
+		if n == 0 {
+			parts[n].At = a
+		}
+	}
+	at := mixedAt{p.ID, c.Name, cure.Mixed(parts...), air, i.Standing}
+	table, there := t.tables[at]
+	if !there {
+		model, err := t.known.Life(p.Sheet(mix))
+		if err != nil {
+			return 0, false, false
+		}
+		if table, err = model.Over(leastMass, mostMass, at.start, air, i.Standing); err != nil {
+			return 0, false, false
+		}
+		t.tables[at] = table
+	}
+	return kit.CardLife(p, table.Life(mass)), table.Beyond, true
+}
+
+// batch reads what happened to a batch. A lost bucket begins it anew.
+func (t *Teller) batch(i *Issue, c *Coat, b *Batch, events []Event, units measure.System) BatchDay {
+	d := BatchDay{Number: b.Number, ID: b.ID, State: Waiting, Attempt: 1, Lost: []Remark{}, Films: []FilmRead{}, Events: make(map[Kind]string), Life: b.Life}
+	air := i.Air
+	mark := func(e *Event, to **time.Time) {
+		at := e.When()
+		*to = &at
+		d.Events[e.Kind] = e.ID
+	}
+	for n := range events {
+		e := &events[n]
+		if e.Kind == Read && e.Body.Air != nil && d.Meets == nil {
+			air = *e.Body.Air
+		}
+		if coat, number, ok := BatchOf(e.Task); !ok || coat != c.ID || number != b.Number {
+			continue
+		}
+		switch e.Kind {
+		case Meets:
+			mark(e, &d.Meets)
+			d.A, d.B = e.Body.A, e.Body.B
+			if e.Body.Air != nil {
+				air = *e.Body.Air
+			}
+		case Mixed:
+			mark(e, &d.Mixed)
+			d.Saw = e.Body.Saw
+		case Poured:
+			mark(e, &d.Poured)
+		case Spread:
+			mark(e, &d.Spread)
+		case Rolled:
+			mark(e, &d.Rolled)
+		case Joined:
+			mark(e, &d.Joined)
+		case Weighed:
+			d.Masses = e.Body.Masses
+			d.Events[Weighed] = e.ID
+		case Lot:
+			d.Lots, d.Expires = e.Body.Lots, e.Body.Expires
+			d.Events[Lot] = e.ID
+		case Film:
+			d.Films = append(d.Films, FilmRead{Film: *e.Body.Film, At: e.When(), By: e.Name, Bad: filmAgainst(c, *e.Body.Film, units), Event: e.ID})
+		case Lost:
+			lost := append(d.Lost, Remark{At: e.When(), By: e.Name, Text: e.Body.Text, Event: e.ID, Task: string(e.Task)})
+			d = BatchDay{Number: b.Number, ID: b.ID, State: Waiting, Attempt: d.Attempt + 1, Lost: lost, Films: []FilmRead{}, Events: make(map[Kind]string), Life: b.Life}
+		}
+	}
+	for _, reached := range []struct {
+		at    *time.Time
+		state string
+	}{{d.Meets, Mixing}, {d.Mixed, Ready}, {d.Poured, Pouring}, {d.Spread, Spreading}, {d.Rolled, Finished}} {
+		if reached.at != nil {
+			d.State = reached.state
+		}
+	}
+	d.lives(t, i, c, b, air, units)
+	d.weighs(c, b, i.Bucket, units)
+	return d
+}
+
+// lives works out its life from the parts as warm as they were.
+func (d *BatchDay) lives(t *Teller, i *Issue, c *Coat, b *Batch, air measure.Temperature, units measure.System) {
+	if b.Life <= 0 {
+		return
+	}
+	d.Basis = "parts as warm as planned"
+	d.Beyond = b.Card.Beyond
+	if d.A != nil || d.B != nil {
+		one, other := d.A, d.B
+		if one == nil {
+			one = other
+		}
+		if other == nil {
+			other = one
+		}
+		if life, beyond, known := t.life(i, c, d.mass(b), *one, *other, air); known {
+			d.Life, d.Beyond = life, beyond
+			d.Basis = fmt.Sprintf("A at %s, B at %s, air at %s, %s in the pail", units.Temperature(*one), units.Temperature(*other), units.Temperature(air), units.Mass(d.mass(b)))
+		}
+	}
+	if d.Meets != nil {
+		by := after(*d.Meets, d.Life)
+		d.UseBy = &by
+	}
+}
+
+// mass is what is in its pail, as weighed or else as planned.
+func (d *BatchDay) mass(b *Batch) measure.Mass {
+	sum := measure.Mass(0)
+	for _, m := range d.Masses {
+		sum += m
+	}
+	if sum > 0 {
+		return sum
+	}
+	return b.Card.Mass
+}
+
+// weighs judges its ratio.
+func (d *BatchDay) weighs(c *Coat, b *Batch, bucket measure.Volume, units measure.System) {
+	if len(d.Masses) < 2 {
+		return
+	}
+	w := kit.Weighed{Masses: d.Masses, Life: d.Life, Bucket: bucket}
+	if check, err := kit.CheckRatio(&c.Product, w, units); err == nil {
+		check.Workings = nil
+		d.Ratio = &check
+	}
+}
+
+// filmOff is how far from the film to lay a reading may be: common practice, no source.
+const filmOff = 0.2
+
+// filmAgainst tells what is wrong with a film; empty where nothing is.
+func filmAgainst(c *Coat, f measure.Film, units measure.System) string {
+	off := float64(f/c.Wet) - 1
+	switch {
+	case c.Product.FilmMax != nil && f > c.Product.FilmMax.Value:
+		return fmt.Sprintf("%s is more than the sheet allows in one coat, %s. Spread it out.", units.Film(f), units.Film(c.Product.FilmMax.Value))
+	case c.Product.FilmMin != nil && f < c.Product.FilmMin.Value:
+		return fmt.Sprintf("%s is less than the sheet needs, %s. Bring more here while it is wet.", units.Film(f), units.Film(c.Product.FilmMin.Value))
+	case math.Abs(off) <= filmOff:
+		return ""
+	case off > 0:
+		return fmt.Sprintf("%s is %s more than the %s to lay: the batch will not reach. Spread it out.", units.Film(f), units.Fraction(measure.Fraction(off)), units.Film(c.Wet))
+	}
+	return fmt.Sprintf("%s is %s less than the %s to lay. Bring more here while it is wet.", units.Film(f), units.Fraction(measure.Fraction(-off)), units.Film(c.Wet))
+}

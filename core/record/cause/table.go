@@ -1,0 +1,100 @@
+package cause
+
+import "nephelon/core/record"
+
+// Source is where the weights are from.
+const Source = "common practice, no source: the order in which causes are suspected, and how much each sign counts"
+
+// Symptoms are what may be seen on a floor, with what may have caused it: common practice,
+// no source. A weight of 3 settles most cases by itself, 1 is a hint.
+func Symptoms() []Symptom {
+	abrade := func(text string) Remedy { return Remedy{text, 0.10, true} }
+	remove := Remedy{"Remove what is soft, wipe, abrade, another coat there.", 0.45, true}
+	sealed := Remedy{"Sand, seal, another coat on a falling temperature.", 0.15, true}
+	waste := Remedy{"Carry it outside, leave it, never add water, never seal it; its section wants another batch.", 0, true}
+	bare := Remedy{"Remove to what is sound, prepare again, coat again.", 0.60, true}
+	washed := Remedy{"Wash, abrade, another coat.", 0.12, true}
+	return []Symptom{
+		{"soft", "Sticky or soft spots", []Cause{
+			{"residue", "Unmixed residue tipped out of the pail", 1.2, nil, "Was a pail turned over or left to drain on the floor there?", remove},
+			{"ratio", "The batch was off its ratio", 1.1, []Shows{{record.OffRatio, 3}}, "", remove},
+			{"mixing", "It was mixed too short", 1.0, []Shows{{record.UnderMixed, 2.5}}, "Did streaks show when it was poured?", remove},
+			{"pair", "A wrong pair: A with the B of another product", 0.6, nil, "Was a pail of another product open at the mixing place?", remove},
+			{"cold", "Too cold to cure", 0.7, []Shows{{record.ColdSlab, 2.5}}, "", Remedy{"Warm the room and wait; what is still soft after the sheet's full cure comes out.", 0.02, false}},
+		}},
+		{"bubbles", "Bubbles, craters, pinholes", []Cause{
+			{"outgassing", "The slab warmed up and breathed out while it was poured", 1.2, []Shows{{record.Warming, 3}}, "", sealed},
+			{"porous", "Porous ground that no primer had closed", 1.0, []Shows{{record.OpenSurface, 1}}, "Did the primer sink in and leave the ground dull?", sealed},
+			{"air", "Air whipped in while mixing", 0.7, nil, "Did the paddle run fast or draw a vortex?", sealed},
+			{"damp", "Damp under it", 0.6, []Shows{{record.OpenSurface, 1.5}, {record.Damp, 1}}, "", sealed},
+		}},
+		{"hot", "Hot, smoking or set in the bucket", []Cause{
+			{"stood", "It stood in the pail too long", 1.1, []Shows{{record.Stood, 2.5}, {record.PouredLate, 1.5}}, "", waste},
+			{"large", "Too large a batch for its heat", 1.0, []Shows{{record.HotBucket, 0.5}}, "Was more than one batch in the pail?", waste},
+			{"warm", "Warm parts", 0.8, nil, "Had the pails stood in the sun or a heated van?", waste},
+			{"hardener", "Too much hardener", 0.5, []Shows{{record.MuchHardener, 2.5}}, "", waste},
+		}},
+		{"lap", "Lap lines, cold joints", []Cause{
+			{"late", "The edge had set before it was joined", 1.3, []Shows{{record.JoinedLate, 3}}, "", abrade("Abrade the line, another coat over the whole visible area.")},
+			{"slow", "The section took too long: too large, or too few people", 0.9, []Shows{{record.SlowSection, 2}}, "", abrade("Abrade the line, another coat; smaller sections or another pair of hands.")},
+			{"aged", "The batch arrived old", 0.8, []Shows{{record.PouredLate, 2.5}, {record.Stood, 1.5}}, "", abrade("Abrade the line, another coat.")},
+		}},
+		{"bands", "Bands of colour", []Cause{
+			{"uneven", "Uneven film", 1.1, []Shows{{record.UnevenFilm, 3}, {record.ThinFilm, 1}}, "", abrade("Another coat, at an even film.")},
+			{"stirred", "A was not stirred: its pigment lay on the bottom", 0.8, nil, "Was A poured without being stirred first?", abrade("Another coat.")},
+			{"dipped", "A thick coat was dipped and rolled", 0.7, nil, "Was it rolled out of a tray?", abrade("Another coat, poured and spread.")},
+		}},
+		{"peeling", "Peels in sheets", []Cause{
+			{"window", "The window was missed without abrading", 1.2, []Shows{{record.MissedWindow, 3}}, "", bare},
+			{"surface", "A weak, dusty or oily surface", 1.0, []Shows{{record.OpenSurface, 2.5}, {record.OpenDust, 1}}, "", bare},
+			{"damp", "Damp from below", 0.8, []Shows{{record.NearDew, 1.5}}, "Is the underside of the sheet damp?", bare},
+			{"acid", "Acid that was not neutralised", 0.4, nil, "Was the ground etched?", bare},
+			{"early", "The coat below was not ready", 0.4, []Shows{{record.TooEarly, 2}}, "", bare},
+		}},
+		{"haze", "White haze, water spots", []Cause{
+			{"dew", "The film fell under the dew point", 1.3, []Shows{{record.NearDew, 3}}, "", washed},
+			{"water", "Rain, drips or a sprinkler within a day", 0.9, []Shows{{record.OpenWater, 2}, {record.OpenForecast, 1.5}}, "Did water stand on it within a day?", washed},
+			{"humid", "Damp air", 0.8, []Shows{{record.Damp, 2.5}}, "", washed},
+		}},
+		{"fisheyes", "Fisheyes", []Cause{
+			{"oil", "Silicone, oil or wax on the ground", 1.2, []Shows{{record.OpenSurface, 2}}, "Was polish, hand cream or a lubricant used near it?", abrade("Clean with what the sheet allows, abrade, another coat.")},
+			{"thinner", "A wrong thinner", 0.7, nil, "Was it thinned?", abrade("Clean, abrade, another coat without it.")},
+		}},
+		{"runs", "Runs on walls", []Cause{
+			{"thick", "Too thick in one coat", 1.2, []Shows{{record.ThickFilm, 3}}, "", abrade("Sand flat, thinner coats.")},
+			{"thinned", "It was thinned", 0.7, nil, "Was it thinned?", abrade("Sand flat, another coat as it comes.")},
+			{"cold", "A cold wall", 0.7, []Shows{{record.ColdSlab, 2.5}}, "", abrade("Sand flat, another coat on a warmer wall.")},
+		}},
+		{"specks", "Cured specks, lint, hairs", []Cause{
+			{"dust", "Dust on the ground or from walls and pipes", 1.0, []Shows{{record.OpenDust, 3}}, "", abrade("Sand, strain, another coat.")},
+			{"roller", "A cheap roller", 0.9, nil, "Do the hairs match the roller?", abrade("Sand, another coat with a shed-free sleeve.")},
+			{"vessel", "A pail that was used before", 0.8, nil, "Was a pail used again?", abrade("Sand, strain, another coat.")},
+			{"draught", "A draught", 0.6, nil, "Was a door or window open?", abrade("Sand, another coat with the room closed.")},
+		}},
+		{"bare", "Bare or thin patches", []Cause{
+			{"thin", "Too thin a film", 1.1, []Shows{{record.ThinFilm, 3}}, "", abrade("Another coat.")},
+			{"edge", "An edge that was not wetted first", 0.9, nil, "Are they along edges and faces only?", abrade("Brush the edges, another coat.")},
+		}},
+		{"amber", "Amber or yellow", []Cause{
+			{"sun", "Nothing on top that stands daylight", 1.3, []Shows{{record.Ambers, 3}}, "", abrade("A topcoat that stands daylight.")},
+			{"heat", "It was poured hot", 0.7, []Shows{{record.PouredLate, 2}, {record.HotBucket, 1.5}}, "", abrade("A topcoat that hides it.")},
+		}},
+		{"bond", "Will not bond over a filled place or between coats", []Cause{
+			{"gloss", "Gloss left in places", 1.1, []Shows{{record.OpenSurface, 2}, {record.MissedWindow, 2}}, "Did places still shine before it was coated?", bare},
+			{"dust", "Dust left from abrading", 0.9, []Shows{{record.OpenDust, 2.5}}, "", bare},
+		}},
+		{"through", "Filler or ground shows through", []Cause{
+			{"thin", "A thin colour coat", 1.0, []Shows{{record.ThinFilm, 3}, {record.UnevenFilm, 1}}, "", abrade("Another coat.")},
+			{"primer", "An untinted primer", 0.9, nil, "Was the primer clear?", abrade("Tint it, another coat.")},
+		}},
+		{"undried", "Never quite dry on a decorative pour", []Cause{
+			{"ratio", "Unequal parts", 1.2, []Shows{{record.OffRatio, 3}}, "", remove},
+			{"pigment", "Too much pigment", 0.9, nil, "Was colour added until it looked right?", remove},
+			{"cold", "A cold room", 0.8, []Shows{{record.ColdSlab, 2.5}}, "", Remedy{"Warm the room and wait.", 0.02, false}},
+		}},
+		{"bumps", "Bumps underfoot, too slippery, too rough", []Cause{
+			{"uneven", "Uneven broadcast", 1.1, nil, "Was it thrown from one side only?", abrade("Sand, another topcoat.")},
+			{"thick", "Too much or too little topcoat over the grain", 0.8, []Shows{{record.ThickFilm, 2}, {record.ThinFilm, 2}}, "", abrade("Sand, another topcoat.")},
+		}},
+	}
+}

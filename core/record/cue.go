@@ -1,0 +1,308 @@
+package record
+
+import (
+	"fmt"
+	"math"
+	"time"
+
+	"nephelon/core/measure"
+)
+
+// The most and the least that a crew is taken to be slower or faster than planned.
+const (
+	slowest = 10.0
+	fastest = 0.1
+)
+
+// coat reads a coat and times what is still to come.
+func (t *Teller) coat(i *Issue, c *Coat, events []Event, now time.Time, units measure.System) CoatDay {
+	d := CoatDay{
+		ID: c.ID, Surface: i.surface(c.Surface).Name, Number: c.Number, Name: c.Name, Color: c.Color, Gates: gated(i, c, events, units),
+		Batches: make([]BatchDay, len(c.Batches)), Now: []Say{}, Next: []Say{}, Watch: []Say{},
+	}
+	for _, g := range d.Gates {
+		if !g.Closed {
+			d.Open++
+		}
+	}
+	for n := range c.Batches {
+		d.Batches[n] = t.batch(i, c, &c.Batches[n], events, units)
+	}
+	for n := range events {
+		if coat, _ := CoatOf(events[n].Task); events[n].Kind == Abraded && coat == c.ID {
+			at := events[n].When()
+			d.Abraded = &at
+		}
+		if coat, _ := CoatOf(events[n].Task); events[n].Kind == Left && coat == c.ID {
+			d.Used.Left += *events[n].Body.Mass
+		}
+	}
+	d.Pace, d.Paced = pace(c, d.Batches)
+	d.time(c, now)
+	d.used(c)
+	d.tell(c, now, units)
+	return d
+}
+
+// pace is how many times as long as planned the sections took that are done, from being
+// begun to be poured until nobody touched them again.
+func pace(c *Coat, batches []BatchDay) (float64, int) {
+	took, planned, n := measure.Span(0), measure.Span(0), 0
+	for k := range batches {
+		b := &batches[k]
+		if b.Poured == nil || b.Rolled == nil || !b.Rolled.After(*b.Poured) {
+			continue
+		}
+		p := &c.Batches[k].Passage
+		took += between(*b.Poured, *b.Rolled)
+		planned += p.Done - p.Pour
+		n++
+	}
+	if n == 0 || !(planned > 0) {
+		return 1, 0
+	}
+	return math.Max(fastest, math.Min(slowest, float64(took/planned))), n
+}
+
+// time puts every batch on the clock: what happened when it did, and what is to come as
+// the plan has it after what it follows, work on the floor at the pace of this crew. What
+// is due and has not happened is taken to happen now. With nothing late and the pace of
+// the plan it is the plan.
+func (d *CoatDay) time(c *Coat, now time.Time) {
+	if len(c.Batches) == 0 {
+		d.Ends = now
+		return
+	}
+	zero := now
+	if c.Start != nil {
+		zero = *c.Start
+	}
+	for k := range d.Batches {
+		b, plan := &d.Batches[k], &c.Batches[k].Passage
+		if c.Start != nil {
+			b.Planned = &Course{after(zero, plan.Meets), after(zero, plan.Pour), after(zero, plan.Empty), after(zero, plan.Laid), after(zero, plan.Done)}
+		}
+		due := &b.Due
+		if k == 0 {
+			due.Meets = after(zero, plan.Meets)
+			if c.Start == nil {
+				due.Meets = now
+			}
+		} else {
+			before, was := &d.Batches[k-1].Due, &c.Batches[k-1].Passage
+			if plan.Meets >= was.Done { // whoever mixes works on the floor until then
+				due.Meets = after(before.Done, plan.Meets-was.Done)
+			} else {
+				due.Meets = after(before.Laid, plan.Meets-was.Laid)
+			}
+			// A batch is not mixed before the one ahead of it.
+			due.Meets = latest(due.Meets, after(before.Meets, min(plan.Meets-was.Meets, plan.Ready-plan.Meets)))
+		}
+		due.Meets = happened(b.Meets, due.Meets, now)
+		due.Pour = after(due.Meets, plan.Arrives-plan.Meets)
+		if k > 0 {
+			due.Pour = latest(due.Pour, d.Batches[k-1].Due.Laid)
+		} else {
+			due.Pour = after(due.Meets, plan.Pour-plan.Meets)
+		}
+		due.Pour = happened(b.Poured, due.Pour, now)
+		paced := func(from, to measure.Span) measure.Span { return measure.Span(d.Pace) * (to - from) }
+		due.Empty = after(due.Pour, paced(plan.Pour, plan.Empty))
+		due.Laid = happened(b.Spread, after(due.Pour, paced(plan.Pour, plan.Laid)), now)
+		if b.Spread != nil {
+			due.Empty = earliest(due.Empty, due.Laid)
+		} else if b.Poured == nil {
+			due.Empty = latest(due.Empty, now)
+		}
+		due.Done = happened(b.Rolled, after(due.Laid, paced(plan.Laid, plan.Done)), now)
+	}
+	d.Begun = d.Batches[0].Poured
+	last, all := time.Time{}, true
+	for k := range d.Batches {
+		d.Ends = latest(d.Ends, d.Batches[k].Due.Done)
+		all = all && d.Batches[k].Rolled != nil
+		last = latest(last, d.Batches[k].Due.Done)
+	}
+	if all {
+		d.Done = &last
+	}
+}
+
+// happened is when something did, or else when it is due, and that is not in the past.
+func happened(did *time.Time, due, now time.Time) time.Time {
+	if did != nil {
+		return *did
+	}
+	return latest(due, now)
+}
+
+func earliest(a, b time.Time) time.Time {
+	if b.Before(a) {
+		return b
+	}
+	return a
+}
+
+// used adds up what was poured.
+func (d *CoatDay) used(c *Coat) {
+	area, film := measure.Area(0), 0.0
+	for k := range d.Batches {
+		b, card := &d.Batches[k], &c.Batches[k].Card
+		d.Used.Lost += measure.Mass(len(b.Lost)) * card.Mass
+		if b.Poured == nil {
+			continue
+		}
+		mass := b.mass(&c.Batches[k])
+		d.Used.Mass += mass
+		if card.Mass > 0 {
+			d.Used.Volume += card.Volume * measure.Volume(mass/card.Mass)
+		}
+		area += card.Area
+		if card.Mass > 0 { // of what is in the pail as much is lost as was planned
+			film += float64(c.Wet) * float64(card.Area) * float64(mass/card.Mass)
+		}
+	}
+	if area > 0 {
+		d.Used.Film = measure.Film(film / float64(area))
+	}
+}
+
+// joins is until when the oldest edge that a section meets can be worked in; false where
+// it meets none, or nobody knows.
+func (d *CoatDay) joins(c *Coat, k int) (until time.Time, known bool) {
+	if !(c.Working > 0) {
+		return until, false
+	}
+	for _, n := range c.Batches[k].Beside {
+		if n < 1 || n > len(d.Batches) {
+			continue
+		}
+		if end := after(d.Batches[n-1].Due.Laid, c.Working); !known || end.Before(until) {
+			until, known = end, true
+		}
+	}
+	return until, known
+}
+
+// The shares of a limit that are left when it is called out, and the least.
+const (
+	callShare              = 0.25
+	callLeast measure.Span = 120 // s
+)
+
+// call is how long before a limit it is called out.
+func call(limit measure.Span) measure.Span { return max(callLeast, callShare*limit) }
+
+// tell says what to do now, what next, and what to watch.
+func (d *CoatDay) tell(c *Coat, now time.Time, units measure.System) {
+	if d.Done != nil {
+		d.Now = append(d.Now, Say{Do: "done", Text: fmt.Sprintf("Coat %d is laid. Keep everybody and everything off it.", c.Number)})
+		d.watch(c, now, units)
+		return
+	}
+	for _, g := range d.Gates {
+		if b := &d.Batches[0]; !g.Closed && b.Meets == nil && b.Attempt == 1 {
+			d.Now = append(d.Now, Say{Do: "gate", Text: g.Title + ": " + g.Ask})
+			break
+		}
+	}
+	for k := range d.Batches {
+		b := &d.Batches[k]
+		say := d.step(c, k)
+		if say.Text == "" {
+			continue
+		}
+		late := say.At != nil && !say.At.After(now)
+		switch {
+		case b.State != Waiting || late && len(d.Now) == 0 || late && d.Open == 0:
+			d.Now = append(d.Now, say)
+		case len(d.Next) < 2:
+			d.Next = append(d.Next, say)
+		}
+	}
+	d.watch(c, now, units)
+}
+
+// step is what comes next for a batch.
+func (d *CoatDay) step(c *Coat, k int) Say {
+	b, card := &d.Batches[k], &c.Batches[k].Card
+	say := Say{Batch: b.Number}
+	switch b.State {
+	case Waiting:
+		say.Do, say.At = "meet", &b.Due.Meets
+		say.Text = fmt.Sprintf("Batch %d: A meets B", b.Number)
+		if len(card.Parts) < 2 {
+			say.Text = fmt.Sprintf("Batch %d: open and stir", b.Number)
+		}
+		if b.Attempt > 1 {
+			say.Text += ", once more"
+		}
+	case Mixing:
+		mixed := after(*b.Meets, card.Mixing)
+		say.Do, say.At, say.Until = "mix", &mixed, b.UseBy
+		say.Text = fmt.Sprintf("Batch %d: mix, scrape wall and bottom, until no streak shows", b.Number)
+	case Ready:
+		say.Do, say.At, say.Until = "pour", &b.Due.Pour, b.UseBy
+		say.Text = fmt.Sprintf("Batch %d: pour it out on section %d, all of it", b.Number, card.Section)
+	case Pouring:
+		say.Do, say.At, say.Until = "spread", &b.Due.Laid, b.UseBy
+		say.Text = fmt.Sprintf("Section %d: spread it", card.Section)
+		if p := &c.Batches[k].Passage; p.Empty < p.Laid && c.Working > 0 { // out of the pail it lives as a film
+			until := after(*b.Poured, c.Working)
+			say.Until, say.Of = &until, float64(c.Working)
+			return say
+		}
+	case Spreading:
+		say.Do, say.At = "roll", &b.Due.Done
+		say.Text = fmt.Sprintf("Section %d: roll it, past the line into the one before", card.Section)
+		if until, known := d.joins(c, k); known && b.Joined == nil {
+			say.Until, say.Of = &until, float64(c.Working)
+			return say
+		}
+	default:
+		return Say{}
+	}
+	say.Of = float64(b.Life)
+	return say
+}
+
+// watch calls out limits before they are reached, nearest first.
+func (d *CoatDay) watch(c *Coat, now time.Time, units measure.System) {
+	add := func(batch int, limit time.Time, of measure.Span, text string) {
+		say := Say{Do: "watch", Batch: batch, Text: text, Until: &limit, Of: float64(of), Late: !limit.After(now)}
+		at := len(d.Watch)
+		for at > 0 && d.Watch[at-1].Until.After(limit) {
+			at--
+		}
+		d.Watch = append(d.Watch[:at], append([]Say{say}, d.Watch[at:]...)...)
+	}
+	for k := range d.Batches {
+		b := &d.Batches[k]
+		if b.UseBy != nil && b.Spread == nil && b.State != Finished {
+			switch left := between(now, *b.UseBy); {
+			case left <= 0 && b.Poured == nil:
+				add(b.Number, *b.UseBy, b.Life, fmt.Sprintf("Batch %d is past its life: do not pour it. Carry it outside, leave it, never add water, never seal it. Mark it lost.", b.Number))
+			case b.Due.Empty.After(*b.UseBy) && b.Poured == nil:
+				add(b.Number, *b.UseBy, b.Life, fmt.Sprintf("Batch %d would be emptied %s after its life: pour it out on the floor now.", b.Number, units.Span(between(*b.UseBy, b.Due.Empty))))
+			case left <= call(b.Life) && b.Poured == nil:
+				add(b.Number, *b.UseBy, b.Life, fmt.Sprintf("Batch %d: get it out of the pail.", b.Number))
+			}
+		}
+		until, known := d.joins(c, k)
+		if !known || b.Joined != nil || b.Rolled != nil {
+			continue
+		}
+		edge, joins := c.Working, b.Due.Pour
+		if p := &c.Batches[k].Passage; p.Joined != nil {
+			joins = latest(now, after(joins, measure.Span(d.Pace)*(*p.Joined-p.Pour)))
+		}
+		switch left := between(now, until); {
+		case left <= 0:
+			add(b.Number, until, edge, fmt.Sprintf("The edge before section %d has set: a line will show. Stop at a joint or tape, note who decided.", c.Batches[k].Card.Section))
+		case joins.After(until):
+			add(b.Number, until, edge, fmt.Sprintf("Section %d comes too late for the edge it meets, by %s: another pair of hands there, and join it first.", c.Batches[k].Card.Section, units.Span(between(until, joins))))
+		case left <= call(edge) && (b.State != Waiting || k == 0 || d.Batches[k-1].State != Waiting):
+			add(b.Number, until, edge, fmt.Sprintf("Section %d: roll into the edge before it.", c.Batches[k].Card.Section))
+		}
+	}
+}

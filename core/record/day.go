@@ -1,0 +1,299 @@
+package record
+
+import (
+	"time"
+
+	"nephelon/core/cure"
+	"nephelon/core/kit"
+	"nephelon/core/material"
+	"nephelon/core/measure"
+)
+
+// Day is what the events tell of an issued plan.
+type Day struct {
+	Issue    int       `json:"issue"`
+	Coats    []CoatDay `json:"coats"`
+	Readings []Reading `json:"readings" doc:"In order of time"`
+	Hours    []Worked  `json:"hours"`
+	Facts    []Fact    `json:"facts" doc:"What bears on how the floor comes out, as far as the record knows"`
+	Notes    []Remark  `json:"notes" doc:"Notes and deviations, in order of time"`
+	Breaks   []Break   `json:"breaks" doc:"Where the events of a device do not follow from each other"`
+	Strange  int       `json:"strange,omitempty" doc:"Events of batches or coats that this plan does not have"`
+	Closed   *Remark   `json:"closed,omitempty"`
+	Signed   *Remark   `json:"signed,omitempty"`
+	Faults   []Trouble `json:"faults"`
+}
+
+// Remark is something that was put in words.
+type Remark struct {
+	At    time.Time `json:"at"`
+	By    string    `json:"by"`
+	Text  string    `json:"text"`
+	Who   string    `json:"who,omitempty" doc:"Who decided, and why"`
+	Event string    `json:"event"`
+	Task  string    `json:"task,omitempty"`
+}
+
+// Trouble is something that is wrong with a floor.
+type Trouble struct {
+	Event   string      `json:"event"`
+	Coat    string      `json:"coat"`
+	Batch   int         `json:"batch,omitempty" doc:"Its section"`
+	Seen    string      `json:"seen"`
+	At      time.Time   `json:"at" doc:"When it was noticed"`
+	By      string      `json:"by"`
+	Place   *[2]float64 `json:"place,omitempty"`
+	Size    string      `json:"size,omitempty"`
+	Text    string      `json:"text,omitempty"`
+	Photo   string      `json:"photo,omitempty"`
+	Answers []Answer    `json:"answers"`
+	Cause   string      `json:"cause,omitempty" doc:"What it turned out to be"`
+}
+
+// Answer is what somebody said to a question about it.
+type Answer struct {
+	Question string `json:"question"`
+	Yes      bool   `json:"yes"`
+	By       string `json:"by"`
+}
+
+// CoatDay is a coat on its day.
+type CoatDay struct {
+	ID      string      `json:"id"`
+	Surface string      `json:"surface" doc:"Its name"`
+	Number  int         `json:"number"`
+	Name    string      `json:"name"`
+	Color   string      `json:"color"`
+	Gates   []GateState `json:"gates"`
+	Open    int         `json:"open" doc:"Gates that are not closed"`
+	Batches []BatchDay  `json:"batches"`
+	Pace    float64     `json:"pace" doc:"How many times as long as planned the work on the floor takes, by the sections that are done; 1 while none is"`
+	Paced   int         `json:"paced" doc:"From how many sections"`
+	Begun   *time.Time  `json:"begun,omitempty" doc:"Its first batch was poured"`
+	Done    *time.Time  `json:"done,omitempty" doc:"Its last section was"`
+	Ends    time.Time   `json:"ends" doc:"When it is done, as it goes"`
+	Abraded *time.Time  `json:"abraded,omitempty" doc:"The coat below, before it"`
+	Now     []Say       `json:"now"`
+	Next    []Say       `json:"next"`
+	Watch   []Say       `json:"watch" doc:"Most urgent first"`
+	Stages  []Reached   `json:"stages"`
+	Used    Amount      `json:"used"`
+}
+
+// Say is a sentence for the crew.
+type Say struct {
+	Do    string     `json:"do" enum:"gate,meet,mix,pour,spread,roll,join,wait,done,watch,late" doc:"What it is about"`
+	Batch int        `json:"batch,omitempty"`
+	Text  string     `json:"text"`
+	At    *time.Time `json:"at,omitempty" doc:"When it is due"`
+	Until *time.Time `json:"until,omitempty" doc:"Its limit"`
+	Of    float64    `json:"of,omitempty" doc:"s that the limit is away at its beginning"`
+	Late  bool       `json:"late,omitempty"`
+}
+
+// Amount is what was used of a coat.
+type Amount struct {
+	Mass   measure.Mass   `json:"mass" doc:"kg poured, as weighed or else as planned"`
+	Volume measure.Volume `json:"volume" doc:"m³"`
+	Lost   measure.Mass   `json:"lost,omitempty" doc:"kg in lost buckets"`
+	Left   measure.Mass   `json:"left,omitempty" doc:"kg told as left over"`
+	Film   measure.Film   `json:"film,omitempty" doc:"m that it makes over the sections it was poured on"`
+}
+
+// Reached is a stage of service, as promised and as it comes.
+type Reached struct {
+	Stage    material.StageKey `json:"stage" enum:"working,tackFree,recoatFrom,recoatUntil,foot,furniture,vehicle,water,full"`
+	Name     string            `json:"name"`
+	Promised *time.Time        `json:"promised,omitempty"`
+	Comes    *time.Time        `json:"comes,omitempty" doc:"By the slab as it was read; only once the coat is done"`
+	Outside  bool              `json:"outside,omitempty" doc:"The slab was outside the temperatures of the sheet"`
+}
+
+// The states of a batch, in order.
+const (
+	Waiting   = "waiting"
+	Mixing    = "mixing"
+	Ready     = "mixed"
+	Pouring   = "poured"
+	Spreading = "spread"
+	Finished  = "rolled"
+)
+
+// BatchDay is a batch on its day.
+type BatchDay struct {
+	Number  int                  `json:"number"`
+	ID      string               `json:"id"`
+	State   string               `json:"state" enum:"waiting,mixing,mixed,poured,spread,rolled"`
+	Attempt int                  `json:"attempt" doc:"From 1; one more after each lost bucket"`
+	Lost    []Remark             `json:"lost" doc:"Buckets of it that were lost"`
+	Meets   *time.Time           `json:"meets,omitempty"`
+	Mixed   *time.Time           `json:"mixed,omitempty"`
+	Poured  *time.Time           `json:"poured,omitempty"`
+	Spread  *time.Time           `json:"spread,omitempty"`
+	Rolled  *time.Time           `json:"rolled,omitempty"`
+	Joined  *time.Time           `json:"joined,omitempty"`
+	Due     Course               `json:"due" doc:"As it went, and as it goes from here"`
+	Planned *Course              `json:"planned,omitempty" doc:"As it was planned; absent while no start was"`
+	Life    measure.Span         `json:"life,omitempty" doc:"s from A meeting B with the parts as warm as they were; none where it has no pot life"`
+	Beyond  bool                 `json:"beyond,omitempty" doc:"The parts are outside the temperatures of the sheet"`
+	Basis   string               `json:"basis,omitempty" doc:"What its life rests on"`
+	UseBy   *time.Time           `json:"useBy,omitempty"`
+	A       *measure.Temperature `json:"a,omitempty"`
+	B       *measure.Temperature `json:"b,omitempty"`
+	Saw     string               `json:"saw,omitempty" doc:"What was seen when it was mixed"`
+	Masses  []measure.Mass       `json:"masses,omitempty" doc:"kg as weighed"`
+	Ratio   *kit.RatioCheck      `json:"ratio,omitempty"`
+	Lots    []string             `json:"lots,omitempty"`
+	Expires string               `json:"expires,omitempty"`
+	Films   []FilmRead           `json:"films"`
+	Events  map[Kind]string      `json:"events" doc:"The event of each touch, so that it can be struck"`
+}
+
+// FilmRead is a wet film as the gauge showed it.
+type FilmRead struct {
+	Film  measure.Film `json:"film" doc:"m, wet"`
+	At    time.Time    `json:"at"`
+	By    string       `json:"by"`
+	Bad   string       `json:"bad,omitempty" doc:"What is wrong with it"`
+	Event string       `json:"event"`
+}
+
+// Course is a batch on the clock.
+type Course struct {
+	Meets time.Time `json:"meets"`
+	Pour  time.Time `json:"pour"`
+	Empty time.Time `json:"empty"`
+	Laid  time.Time `json:"laid"`
+	Done  time.Time `json:"done"`
+}
+
+// Teller tells days, and remembers how long mixes live. It may not be shared.
+type Teller struct {
+	known  *cure.Known
+	tables map[mixedAt]cure.Table
+}
+
+// NewTeller remembers nothing yet.
+func NewTeller() *Teller {
+	return &Teller{known: cure.NewKnown(), tables: make(map[mixedAt]cure.Table)}
+}
+
+// Tell is what events tell of an issued plan at a time. It does not depend on the order of
+// the events, nor on how often each comes. It costs about as much as there are events, and
+// a few milliseconds the first time a mix of a temperature is met.
+func (t *Teller) Tell(i *Issue, events []Event, now time.Time, units measure.System) Day {
+	standing := Standing(events)
+	day := Day{
+		Issue: i.Number, Coats: make([]CoatDay, len(i.Coats)), Readings: []Reading{}, Hours: worked(standing, now),
+		Notes: []Remark{}, Breaks: Breaks(events), Faults: []Trouble{},
+	}
+	for n := range standing {
+		day.take(i, &standing[n])
+	}
+	for n := range standing { // a clock that is off may have an answer come before what it answers
+		day.answer(&standing[n])
+	}
+	for c := range i.Coats {
+		day.Coats[c] = t.coat(i, &i.Coats[c], standing, now, units)
+		day.Coats[c].Stages = i.stages(&i.Coats[c], &day.Coats[c], day.Readings)
+	}
+	day.Facts = facts(i, &day, units)
+	return day
+}
+
+// take reads what is of no batch.
+func (d *Day) take(i *Issue, e *Event) {
+	remark := Remark{At: e.When(), By: e.Name, Text: e.Body.Text, Who: e.Body.Reason, Event: e.ID, Task: string(e.Task)}
+	switch e.Kind {
+	case Read, Gated:
+		if r := readingOf(e); r.Slab != nil || r.Air != nil || r.Humidity != nil {
+			d.Readings = append(d.Readings, r)
+		}
+	case Noted, Deviated:
+		d.Notes = append(d.Notes, remark)
+	case Closed:
+		d.Closed = &remark
+	case Signed:
+		d.Signed = &remark
+	case Fault:
+		coat, batch, whole := BatchOf(e.Task)
+		if !whole {
+			coat, _ = CoatOf(e.Task)
+		}
+		d.Faults = append(d.Faults, Trouble{
+			Event: e.ID, Coat: coat, Batch: batch, Seen: e.Body.Seen, At: e.When(), By: e.Name, Place: e.Body.At, Size: e.Body.Size, Text: e.Body.Text, Photo: e.Body.Photo, Answers: []Answer{},
+		})
+	}
+	if coat, named := CoatOf(e.Task); named && i.Coat(coat) == nil {
+		d.Strange++
+	} else if _, number, batch := BatchOf(e.Task); batch && number > len(i.Coat(coat).Batches) {
+		d.Strange++
+	}
+}
+
+// answer takes what was said about a fault.
+func (d *Day) answer(e *Event) {
+	for n := range d.Faults {
+		f := &d.Faults[n]
+		switch {
+		case string(e.Task) != f.Event:
+		case e.Kind == Found:
+			f.Cause = e.Body.Cause
+		case e.Kind == Answered:
+			f.Answers = append(f.Answers, Answer{e.Body.Question, *e.Body.Yes, e.Name})
+		}
+	}
+}
+
+// after is a time so many seconds later.
+func after(t time.Time, s measure.Span) time.Time {
+	return t.Add(time.Duration(float64(s) * float64(time.Second)))
+}
+
+// between is how many seconds lie between two times.
+func between(from, to time.Time) measure.Span { return measure.Span(to.Sub(from).Seconds()) }
+
+func latest(a, b time.Time) time.Time {
+	if b.After(a) {
+		return b
+	}
+	return a
+}
+
+// Worked is a stretch of a person's time at a task.
+type Worked struct {
+	Person string     `json:"person"`
+	Task   string     `json:"task"`
+	From   time.Time  `json:"from"`
+	To     *time.Time `json:"to,omitempty" doc:"Still at it when left out"`
+	Span   float64    `json:"span" doc:"s"`
+}
+
+// worked pairs who began a task with when they ended it, or began another.
+func worked(events []Event, now time.Time) []Worked {
+	all := []Worked{}
+	open := make(map[string]int) // by person, 1 + the place in the list
+	end := func(person string, at time.Time) {
+		n := open[person] - 1
+		if n < 0 {
+			return
+		}
+		all[n].To, all[n].Span = &at, at.Sub(all[n].From).Seconds()
+		delete(open, person)
+	}
+	for n := range events {
+		e := &events[n]
+		switch e.Kind {
+		case Began:
+			end(e.Person, e.When())
+			all = append(all, Worked{Person: e.Name, Task: string(e.Task), From: e.When()})
+			open[e.Person] = len(all)
+		case Ended:
+			end(e.Person, e.When())
+		}
+	}
+	for _, n := range open {
+		all[n-1].Span = max(0, now.Sub(all[n-1].From).Seconds())
+	}
+	return all
+}

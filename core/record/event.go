@@ -1,0 +1,307 @@
+// Package record tells what happened on a job from the events that people logged:
+// batches on their way, gates, readings, films, deviations. An event is never changed or
+// taken away; one that was wrong is struck by another. The same events in any order,
+// any number of times, from any number of devices, tell the same.
+//
+// It runs on the server and, without a network, on the device at the floor.
+package record
+
+import (
+	"crypto/sha256"
+	"encoding/hex"
+	"encoding/json"
+	"fmt"
+	"slices"
+	"strings"
+	"time"
+
+	"nephelon/core/measure"
+	"nephelon/core/work"
+)
+
+// Kind is what an event tells.
+type Kind string
+
+// The kinds of events.
+const (
+	Gated    Kind = "gate"      // a gate before the first pail was closed, with what was seen, or overridden, with a reason
+	Read     Kind = "reading"   // of slab, air and humidity, while the day runs
+	Meets    Kind = "meets"     // A meets B
+	Mixed    Kind = "mixed"     // with what was seen
+	Poured   Kind = "poured"    // begun to be poured
+	Spread   Kind = "spread"    // all of it
+	Rolled   Kind = "rolled"    // nobody touches it again
+	Joined   Kind = "joined"    // its edge with what was laid before is worked in
+	Lost     Kind = "lost"      // the bucket went hot or was spilt; its section still wants a batch
+	Weighed  Kind = "weighed"   // each part, as the scale showed it
+	Lot      Kind = "lot"       // of each part
+	Film     Kind = "film"      // read wet on a section
+	Noted    Kind = "note"      // what is worth knowing
+	Deviated Kind = "deviation" // with who decided
+	Pictured Kind = "photo"
+	Began    Kind = "began" // a person, at a task
+	Ended    Kind = "ended"
+	Abraded  Kind = "abraded"  // the coat below, everywhere
+	Left     Kind = "leftover" // what is left of a kit
+	Served   Kind = "served"   // a stage of service was reached, or refused
+	Fault    Kind = "fault"    // something is wrong with the floor
+	Answered Kind = "answer"   // to a question about a fault
+	Found    Kind = "found"    // what a fault turned out to be
+	Signed   Kind = "signed"   // the hand-over
+	Closed   Kind = "closed"   // the day
+	Struck   Kind = "struck"   // an event that was wrong
+)
+
+// Kinds are all kinds.
+func Kinds() []Kind {
+	return []Kind{
+		Gated, Read, Meets, Mixed, Poured, Spread, Rolled, Joined, Lost, Weighed, Lot, Film, Noted, Deviated, Pictured,
+		Began, Ended, Abraded, Left, Served, Fault, Answered, Found, Signed, Closed, Struck,
+	}
+}
+
+// Body is what an event says; each kind has its own part of it.
+type Body struct {
+	Gate     string               `json:"gate,omitempty" maxLength:"40"`
+	Saw      string               `json:"saw,omitempty" maxLength:"300" doc:"What was seen"`
+	Reason   string               `json:"reason,omitempty" maxLength:"300" doc:"Why a gate was overridden, or who decided and why"`
+	Slab     *measure.Temperature `json:"slab,omitempty" minimum:"-60" maximum:"90" doc:"°C"`
+	Air      *measure.Temperature `json:"air,omitempty" minimum:"-60" maximum:"70" doc:"°C"`
+	Humidity *measure.Fraction    `json:"humidity,omitempty" minimum:"0.01" maximum:"1" doc:"Relative"`
+	A        *measure.Temperature `json:"a,omitempty" minimum:"-20" maximum:"90" doc:"°C of part A"`
+	B        *measure.Temperature `json:"b,omitempty" minimum:"-20" maximum:"90" doc:"°C of part B"`
+	Masses   []measure.Mass       `json:"masses,omitempty" maxItems:"3" doc:"kg of A, B and C as weighed"`
+	Lots     []string             `json:"lots,omitempty" maxItems:"3" doc:"Of A, B and C"`
+	Expires  string               `json:"expires,omitempty" maxLength:"10" doc:"The day on which the lot does, such as 2031-03-04"`
+	Film     *measure.Film        `json:"film,omitempty" minimum:"0" maximum:"0.1" doc:"m, wet"`
+	Photo    string               `json:"photo,omitempty" maxLength:"60" doc:"Its id"`
+	Product  string               `json:"product,omitempty" maxLength:"60" doc:"Its id"`
+	Mass     *measure.Mass        `json:"mass,omitempty" minimum:"0" maximum:"2000" doc:"kg"`
+	Stage    string               `json:"stage,omitempty" maxLength:"20"`
+	Seen     string               `json:"seen,omitempty" maxLength:"40" doc:"What is wrong"`
+	At       *[2]float64          `json:"at,omitempty" doc:"m on the plan of its surface"`
+	Size     string               `json:"size,omitempty" maxLength:"60"`
+	Cause    string               `json:"cause,omitempty" maxLength:"60"`
+	Question string               `json:"question,omitempty" maxLength:"60"`
+	Yes      *bool                `json:"yes,omitempty"`
+	Struck   string               `json:"struck,omitempty" maxLength:"60" doc:"The id of the event that was wrong"`
+	Text     string               `json:"text,omitempty" maxLength:"600"`
+}
+
+// Event is one thing that somebody logged.
+type Event struct {
+	ID     string       `json:"id" minLength:"36" maxLength:"36" doc:"Made by the device, so that it can be sent again safely"`
+	Issue  int          `json:"issue" minimum:"1" maximum:"100000" doc:"The number of the issued plan that it was logged on"`
+	Task   work.ID      `json:"task,omitempty" maxLength:"200" doc:"The id of its batch, section, coat or task"`
+	Kind   Kind         `json:"kind" enum:"gate,reading,meets,mixed,poured,spread,rolled,joined,lost,weighed,lot,film,note,deviation,photo,began,ended,abraded,leftover,served,fault,answer,found,signed,closed,struck"`
+	At     time.Time    `json:"at" doc:"On the clock of the device"`
+	Behind measure.Span `json:"behind" minimum:"-315360000" maximum:"315360000" doc:"s by which the clock of the device was found behind that of the server"`
+	Device string       `json:"device" minLength:"8" maxLength:"60"`
+	Number int64        `json:"number" minimum:"1" maximum:"9007199254740991" doc:"On its device, from 1"`
+	Before string       `json:"before" maxLength:"64" doc:"The hash of the event before it on its device; empty for the first"`
+	Hash   string       `json:"hash" minLength:"64" maxLength:"64" doc:"SHA-256 over all of the above and below"`
+	Person string       `json:"person" minLength:"1" maxLength:"60" doc:"The id of who logged it"`
+	Name   string       `json:"name" minLength:"1" maxLength:"120" doc:"Of who logged it"`
+	Body   Body         `json:"body"`
+}
+
+// When is when it happened, by the clock of the server.
+func (e *Event) When() time.Time {
+	return e.At.Add(time.Duration(float64(e.Behind) * float64(time.Second)))
+}
+
+// Sum is the hash that an event must carry: hex SHA-256 over the JSON of the event without
+// its hash, its time in UTC to the millisecond.
+func Sum(e Event) string {
+	e.Hash = ""
+	e.At = e.At.UTC().Truncate(time.Millisecond)
+	text, err := json.Marshal(e)
+	if err != nil {
+		return "" // a figure in it is none; no event carries an empty hash
+	}
+	sum := sha256.Sum256(text)
+	return hex.EncodeToString(sum[:])
+}
+
+// Sealed is an event with its hash, after another on its device; before is empty for the
+// first.
+func Sealed(e Event, before string) Event {
+	e.At = e.At.UTC().Truncate(time.Millisecond)
+	e.Before = before
+	e.Hash = Sum(e)
+	return e
+}
+
+// needs is what of its body a kind cannot do without.
+func needs(e *Event) string {
+	b := &e.Body
+	missing := ""
+	want := func(there bool, text string) {
+		if !there && missing == "" {
+			missing = text
+		}
+	}
+	switch e.Kind {
+	case Gated:
+		want(b.Gate != "", "body.gate: name the gate that is closed")
+		want(b.Saw != "" || b.Reason != "", "body.saw: say what was seen, or why the gate is overridden")
+	case Read:
+		want(b.Slab != nil || b.Air != nil || b.Humidity != nil, "body.slab: enter at least one of slab, air and humidity")
+	case Weighed:
+		want(len(b.Masses) > 1, "body.masses: enter the mass of each part")
+	case Lot:
+		want(slices.ContainsFunc(b.Lots, func(l string) bool { return l != "" }), "body.lots: enter the lot of a part")
+	case Film:
+		want(b.Film != nil && *b.Film > 0, "body.film: enter the film as the gauge shows it")
+	case Noted, Deviated:
+		want(b.Text != "", "body.text: say what happened")
+	case Pictured:
+		want(b.Photo != "", "body.photo: name the photograph")
+	case Left:
+		want(b.Product != "" && b.Mass != nil, "body.mass: enter how much of which product is left")
+	case Served:
+		want(b.Stage != "", "body.stage: name what the floor was given for")
+	case Fault:
+		want(b.Seen != "", "body.seen: name what is wrong")
+	case Answered:
+		want(b.Question != "" && b.Yes != nil, "body.yes: answer with yes or no")
+	case Found:
+		want(b.Cause != "", "body.cause: name what it turned out to be")
+	case Signed:
+		want(b.Text != "", "body.text: enter the name of who signs")
+	case Struck:
+		want(b.Struck != "", "body.struck: name the event that is struck")
+	}
+	switch e.Kind {
+	case Meets, Mixed, Poured, Spread, Rolled, Joined, Lost, Weighed, Lot, Film:
+		_, _, batch := BatchOf(e.Task)
+		want(batch, "task: name the batch that it happened to")
+	case Gated, Abraded, Fault, Began, Ended:
+		want(e.Task != "", "task: name the coat or task that it belongs to")
+	}
+	return missing
+}
+
+// far is how much later than the server's clock an event may be: what clocks that were
+// just compared may be apart, s.
+const far = 120 * time.Second
+
+// Check tells what is wrong with an event that arrives at a time; empty where nothing is.
+// The sentence begins with the field.
+func Check(e *Event, now time.Time) string {
+	switch {
+	case !slices.Contains(Kinds(), e.Kind):
+		return fmt.Sprintf("kind: there is no kind of event “%s”", e.Kind)
+	case e.When().After(now.Add(far)):
+		return fmt.Sprintf("at: it lies %s in the future; set the clock of this device, then send it again", e.When().Sub(now).Round(time.Minute))
+	case e.Hash != Sum(*e):
+		return "hash: it does not fit what the event says; it was changed on its way"
+	}
+	return needs(e)
+}
+
+// BatchOf tells which batch of which coat an id names, a batch's or its section's.
+func BatchOf(id work.ID) (coat string, number int, ok bool) {
+	parts := strings.Split(string(id), "/")
+	if len(parts) != 4 || parts[0] != "coat" || parts[2] != "batch" && parts[2] != "section" {
+		return "", 0, false
+	}
+	if _, err := fmt.Sscanf(parts[3], "%d", &number); err != nil || number < 1 {
+		return "", 0, false
+	}
+	return unescaped(parts[1]), number, true
+}
+
+func unescaped(part string) string {
+	return strings.ReplaceAll(strings.ReplaceAll(part, "~1", "/"), "~0", "~")
+}
+
+// CoatOf tells which coat an id belongs to.
+func CoatOf(id work.ID) (string, bool) {
+	parts := strings.Split(string(id), "/")
+	if len(parts) < 2 || parts[0] != "coat" {
+		return "", false
+	}
+	return unescaped(parts[1]), true
+}
+
+// Standing are the events that count: each once, none that was struck, in the order in
+// which they happened; at the same moment by device and number. Who strikes cannot be
+// struck: what was struck in error is logged anew.
+func Standing(events []Event) []Event {
+	struck := make(map[string]bool)
+	for i := range events {
+		if events[i].Kind == Struck {
+			struck[events[i].Body.Struck] = true
+		}
+	}
+	seen := make(map[string]bool, len(events))
+	all := make([]Event, 0, len(events))
+	for _, e := range events {
+		if seen[e.ID] || e.Kind == Struck || struck[e.ID] {
+			continue
+		}
+		seen[e.ID] = true
+		all = append(all, e)
+	}
+	slices.SortFunc(all, func(a, b Event) int {
+		if c := a.When().Compare(b.When()); c != 0 {
+			return c
+		}
+		if c := strings.Compare(a.Device, b.Device); c != 0 {
+			return c
+		}
+		if a.Number != b.Number {
+			return int(max(-1, min(1, a.Number-b.Number)))
+		}
+		return strings.Compare(a.ID, b.ID)
+	})
+	return all
+}
+
+// Break is where the events of a device do not follow from each other.
+type Break struct {
+	Device string `json:"device"`
+	Number int64  `json:"number" doc:"Of the event from which on it shows"`
+	Text   string `json:"text"`
+}
+
+// Breaks finds gaps and changes in the events of each device.
+func Breaks(events []Event) []Break {
+	devices := make(map[string][]Event)
+	for _, e := range events {
+		devices[e.Device] = append(devices[e.Device], e)
+	}
+	breaks := []Break{}
+	for device, own := range devices {
+		slices.SortFunc(own, func(a, b Event) int {
+			if c := int(max(-1, min(1, a.Number-b.Number))); c != 0 {
+				return c
+			}
+			return strings.Compare(a.Hash, b.Hash)
+		})
+		own = slices.CompactFunc(own, func(a, b Event) bool { return a.Hash == b.Hash && a.ID == b.ID })
+		next, before := int64(1), ""
+		for i := range own {
+			e := &own[i]
+			switch {
+			case e.Hash != Sum(*e):
+				breaks = append(breaks, Break{device, e.Number, fmt.Sprintf("Event %d of this device was changed after it was logged.", e.Number)})
+			case e.Number > next:
+				breaks = append(breaks, Break{device, e.Number, fmt.Sprintf("%d events of this device before its event %d are missing.", e.Number-next, e.Number)})
+			case e.Number < next:
+				breaks = append(breaks, Break{device, e.Number, fmt.Sprintf("This device logged two events with the number %d.", e.Number)})
+			case e.Before != before:
+				breaks = append(breaks, Break{device, e.Number, fmt.Sprintf("Event %d of this device does not follow from the one before it.", e.Number)})
+			}
+			next, before = e.Number+1, e.Hash
+		}
+	}
+	slices.SortFunc(breaks, func(a, b Break) int {
+		if c := strings.Compare(a.Device, b.Device); c != 0 {
+			return c
+		}
+		return int(max(-1, min(1, a.Number-b.Number)))
+	})
+	return breaks
+}

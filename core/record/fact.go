@@ -1,0 +1,303 @@
+package record
+
+import (
+	"fmt"
+	"math"
+	"time"
+
+	"nephelon/core/climate"
+	"nephelon/core/measure"
+)
+
+// FactKey names something that bears on how a floor comes out.
+type FactKey string
+
+// The facts that a record can tell.
+const (
+	OffRatio     FactKey = "off-ratio"
+	MuchHardener FactKey = "much-hardener"
+	UnderMixed   FactKey = "under-mixed"
+	PouredLate   FactKey = "poured-late"
+	HotBucket    FactKey = "hot-bucket"
+	ColdSlab     FactKey = "cold-slab"
+	NearDew      FactKey = "near-dew-point"
+	Damp         FactKey = "damp-air"
+	Warming      FactKey = "slab-warming"
+	JoinedLate   FactKey = "joined-late"
+	SlowSection  FactKey = "slow-section"
+	ThinFilm     FactKey = "thin-film"
+	ThickFilm    FactKey = "thick-film"
+	UnevenFilm   FactKey = "uneven-film"
+	MissedWindow FactKey = "missed-window"
+	TooEarly     FactKey = "too-early"
+	ExpiredLot   FactKey = "expired-lot"
+	OpenSurface  FactKey = "surface-gate"
+	OpenDust     FactKey = "dust-gate"
+	OpenWater    FactKey = "water-gate"
+	OpenForecast FactKey = "forecast-gate"
+	Ambers       FactKey = "ambers"
+	Stood        FactKey = "stood"
+)
+
+// Fact is something that the record knows about a coat or one of its batches: that it was
+// so, or that it was not.
+type Fact struct {
+	Key   FactKey `json:"key"`
+	Coat  string  `json:"coat"`
+	Batch int     `json:"batch,omitempty" doc:"The whole coat when left out"`
+	So    bool    `json:"so" doc:"It was so; else the record shows that it was not"`
+	By    float64 `json:"by,omitempty" doc:"How far, in shares of what is allowed: 1 is as much again"`
+	Text  string  `json:"text"`
+}
+
+// facts are all that the record knows of a day. What it does not know is left out.
+func facts(i *Issue, d *Day, units measure.System) []Fact {
+	all := []Fact{}
+	for n := range i.Coats {
+		f := finder{issue: i, plan: &i.Coats[n], day: &d.Coats[n], whole: d, units: units}
+		if f.day.Begun == nil {
+			continue
+		}
+		f.coat()
+		for k := range f.plan.Batches {
+			f.batch(k)
+		}
+		all = append(all, f.out...)
+	}
+	return all
+}
+
+// finder finds the facts of a coat.
+type finder struct {
+	issue *Issue
+	plan  *Coat
+	day   *CoatDay
+	whole *Day
+	units measure.System
+	out   []Fact
+}
+
+func (f *finder) say(key FactKey, batch int, so bool, by float64, text string, args ...any) {
+	f.out = append(f.out, Fact{key, f.plan.ID, batch, so, by, fmt.Sprintf(text, args...)})
+}
+
+// batch tells what is known of a batch.
+func (f *finder) batch(k int) {
+	b, plan := &f.day.Batches[k], &f.plan.Batches[k]
+	if len(b.Lost) > 0 {
+		f.say(HotBucket, b.Number, true, float64(len(b.Lost)), "Batch %d: a bucket was lost at %s%s.", b.Number, f.clock(b.Lost[0].At), because(b.Lost[0].Text))
+	}
+	if b.Poured == nil {
+		return
+	}
+	if b.Ratio != nil {
+		off := math.Abs(float64(b.Ratio.Off))
+		const good = 0.02 // as the verdict has it
+		f.say(OffRatio, b.Number, off > good, off/good-1, "Batch %d: ratio %s off as weighed.", b.Number, f.units.Fraction(measure.Fraction(off)))
+		f.say(MuchHardener, b.Number, float64(b.Ratio.Off) < -good, off/good-1, "Batch %d: %s as weighed.", b.Number, sided(b.Ratio.Off, f.units))
+	}
+	if b.Mixed != nil && b.Meets != nil && plan.Card.Mixing > 0 {
+		took := between(*b.Meets, *b.Mixed)
+		f.say(UnderMixed, b.Number, took < 0.9*plan.Card.Mixing, float64(plan.Card.Mixing/max(took, 1))-1, "Batch %d: mixed for %s of %s.", b.Number, f.units.Span(took), f.units.Span(plan.Card.Mixing))
+	}
+	if b.UseBy != nil {
+		// The pail is empty once it is poured out, or, drawn from it, once it is spread.
+		over := between(*b.UseBy, b.Due.Empty)
+		if over > 0 {
+			f.say(PouredLate, b.Number, true, float64(over/b.Life), "Batch %d: out of the pail %s after its life.", b.Number, f.units.Span(over))
+		} else {
+			f.say(PouredLate, b.Number, false, 0, "Batch %d: out of the pail %s before the end of its life.", b.Number, f.units.Span(-over))
+		}
+	}
+	if b.Mixed != nil && plan.Card.PotLife > 0 {
+		stood := between(*b.Mixed, *b.Poured) - plan.Card.Induction
+		f.say(Stood, b.Number, stood > callShare*b.Life, float64(stood/max(b.Life, 1)), "Batch %d: it stood %s in the pail once mixed.", b.Number, f.units.Span(max(0, stood)))
+	}
+	if b.Rolled != nil {
+		took, wanted := between(*b.Poured, *b.Rolled), plan.Passage.Done-plan.Passage.Pour
+		if wanted > 0 {
+			f.say(SlowSection, b.Number, took > 1.5*wanted, float64(took/wanted)-1, "Section %d: %s from pour to last stroke, %s were planned.", b.Number, f.units.Span(took), f.units.Span(wanted))
+		}
+	}
+	f.joined(k)
+	for _, film := range b.Films {
+		off := float64(film.Film/f.plan.Wet) - 1
+		f.say(ThinFilm, b.Number, off < -filmOff, -off/filmOff, "Section %d: %s wet where %s was to lie.", b.Number, f.units.Film(film.Film), f.units.Film(f.plan.Wet))
+		f.say(ThickFilm, b.Number, off > filmOff, off/filmOff, "Section %d: %s wet where %s was to lie.", b.Number, f.units.Film(film.Film), f.units.Film(f.plan.Wet))
+	}
+	if b.Expires != "" {
+		day := b.Poured.Format(time.DateOnly)
+		f.say(ExpiredLot, b.Number, b.Expires < day, 1, "Batch %d: its lot %s on %s.", b.Number, map[bool]string{true: "expired", false: "expires"}[b.Expires < day], b.Expires)
+	}
+}
+
+// joined tells whether a section met its neighbours' edges in time.
+func (f *finder) joined(k int) {
+	b := &f.day.Batches[k]
+	until, known := f.day.joins(f.plan, k)
+	at := b.Joined
+	if at == nil {
+		at = b.Rolled
+	}
+	if !known || at == nil {
+		return
+	}
+	age := f.plan.Working + between(until, *at)
+	f.say(JoinedLate, b.Number, at.After(until), float64(age/f.plan.Working)-1, "Section %d: joined after %s; the edge can be worked for %s.", b.Number, f.units.Span(age), f.units.Span(f.plan.Working))
+}
+
+// coat tells what is known of all of it.
+func (f *finder) coat() {
+	for _, g := range f.day.Gates {
+		key := map[string]FactKey{"surface": OpenSurface, "dust": OpenDust, "water": OpenWater, "forecast": OpenForecast}[g.Key]
+		if key == "" {
+			continue
+		}
+		switch {
+		case g.Over:
+			f.say(key, 0, true, 1, "Gate “%s” was overridden by %s: %s", g.Title, g.By, g.What)
+		case !g.Closed:
+			f.say(key, 0, true, 1, "Gate “%s” was open when the first pail was poured.", g.Title)
+		default:
+			f.say(key, 0, false, 0, "Gate “%s” was closed by %s: %s", g.Title, g.By, g.What)
+		}
+	}
+	switch f.plan.Product.Sun {
+	case "ambers":
+		if f.plan.Last {
+			f.say(Ambers, 0, true, 1, "%s lies on top, and its sheet says that it ambers in daylight.", f.plan.Name)
+		}
+	case "stable":
+		f.say(Ambers, 0, false, 0, "%s is stable in daylight, by its sheet.", f.plan.Name)
+	}
+	f.weather()
+	f.window()
+	if least, most, n := f.films(); n > 1 {
+		spread := float64(most/least) - 1
+		f.say(UnevenFilm, 0, spread > 2*filmOff, spread/(2*filmOff), "Wet films from %s to %s over its sections.", f.units.Film(least), f.units.Film(most))
+	}
+}
+
+func (f *finder) films() (least, most measure.Film, n int) {
+	for _, b := range f.day.Batches {
+		for _, film := range b.Films {
+			if n == 0 || film.Film < least {
+				least = film.Film
+			}
+			most = max(most, film.Film)
+			n++
+		}
+	}
+	return least, most, n
+}
+
+// The stretch around a pour whose readings tell of its weather: from an hour before until
+// its film is past the touch of damp air; common practice, no source.
+const (
+	weatherBefore = time.Hour
+	weatherAfter  = 24 * time.Hour
+)
+
+// weather tells what the readings around the pour show.
+func (f *finder) weather() {
+	from := f.day.Begun.Add(-weatherBefore)
+	until := f.day.Ends.Add(weatherAfter)
+	worst, coldest, dampest := (*Reading)(nil), (*Reading)(nil), (*Reading)(nil)
+	var first, last *Reading // of the slab, while it is poured and an hour on
+	for n := range f.whole.Readings {
+		r := &f.whole.Readings[n]
+		if r.At.Before(from) || r.At.After(until) {
+			continue
+		}
+		if r.Margin != nil && (worst == nil || *r.Margin < *worst.Margin) {
+			worst = r
+		}
+		if r.Slab != nil && (coldest == nil || *r.Slab < *coldest.Slab) {
+			coldest = r
+		}
+		if r.Humidity != nil && (dampest == nil || *r.Humidity > *dampest.Humidity) {
+			dampest = r
+		}
+		if r.Slab != nil && !r.At.After(f.day.Ends.Add(weatherBefore)) {
+			if first == nil {
+				first = r
+			}
+			last = r
+		}
+	}
+	limits := f.plan.Limits
+	if worst != nil {
+		f.say(NearDew, 0, *worst.Margin < limits.DewMargin, float64((limits.DewMargin-*worst.Margin)/limits.DewMargin), "Slab %s above the dew point at %s; %s are needed.",
+			climate.Difference(*worst.Margin, f.units), f.clock(worst.At), climate.Difference(limits.DewMargin, f.units))
+	}
+	if coldest != nil {
+		f.say(ColdSlab, 0, *coldest.Slab < limits.SlabMin, float64(limits.SlabMin-*coldest.Slab)/5, "Slab at %s at %s; at least %s is needed.", f.units.Temperature(*coldest.Slab), f.clock(coldest.At), f.units.Temperature(limits.SlabMin))
+	}
+	if dampest != nil && limits.HumidityMax > 0 {
+		f.say(Damp, 0, *dampest.Humidity > limits.HumidityMax, float64(*dampest.Humidity/limits.HumidityMax)-1, "Air at %s at %s; at most %s is allowed.", f.units.Fraction(*dampest.Humidity), f.clock(dampest.At), f.units.Fraction(limits.HumidityMax))
+	}
+	if first != nil && last.At.Sub(first.At) >= weatherBefore/2 {
+		rise := *last.Slab - *first.Slab
+		words := "fell by " + climate.Difference(-rise, f.units)
+		if rise > 0 {
+			words = "rose by " + climate.Difference(rise, f.units)
+		}
+		f.say(Warming, 0, rise > 0.5, float64(rise), "The slab %s from %s to %s, while it was poured.", words, f.clock(first.At), f.clock(last.At))
+	}
+}
+
+// window tells whether a coat came on the one below in time.
+func (f *finder) window() {
+	under := f.issue.below(f.plan)
+	if under == nil {
+		return
+	}
+	var below *CoatDay
+	for n := range f.whole.Coats {
+		if f.whole.Coats[n].ID == under.ID {
+			below = &f.whole.Coats[n]
+		}
+	}
+	if below == nil || below.Done == nil {
+		return
+	}
+	for _, s := range below.Stages {
+		if s.Comes == nil {
+			continue
+		}
+		begun := *f.day.Begun
+		switch s.Stage {
+		case "recoatFrom":
+			f.say(TooEarly, 0, begun.Before(*s.Comes), float64(between(begun, *s.Comes))/measure.Hour, "Coat %d went on at %s; coat %d was ready from %s.", f.plan.Number, f.clock(begun), under.Number, f.clock(*s.Comes))
+		case "recoatUntil":
+			missed := begun.After(*s.Comes)
+			if missed && f.day.Abraded != nil && f.day.Abraded.Before(begun) {
+				f.say(MissedWindow, 0, false, 0, "Coat %d was past its window and was abraded at %s.", under.Number, f.clock(*f.day.Abraded))
+				continue
+			}
+			text := "Coat %d went on at %s, inside the window of coat %d, which closed at %s."
+			if missed {
+				text = "Coat %d went on at %s; the window of coat %d had closed at %s, and it was not abraded."
+			}
+			f.say(MissedWindow, 0, missed, float64(between(*s.Comes, begun))/measure.Hour, text, f.plan.Number, f.clock(begun), under.Number, f.clock(*s.Comes))
+		}
+	}
+}
+
+// clock is a time as the site reads it.
+func (f *finder) clock(t time.Time) string { return sited(t, f.issue.Zone).Format("Mon 15:04") }
+
+func because(text string) string {
+	if text == "" {
+		return ""
+	}
+	return " (" + text + ")"
+}
+
+// sided says on which side a ratio is off.
+func sided(off measure.Fraction, units measure.System) string {
+	if off < 0 {
+		return units.Fraction(-off) + " too much hardener"
+	}
+	return units.Fraction(off) + " too little hardener"
+}

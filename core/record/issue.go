@@ -1,0 +1,128 @@
+package record
+
+import (
+	"time"
+
+	"nephelon/core/cure"
+	"nephelon/core/geometry"
+	"nephelon/core/kit"
+	"nephelon/core/material"
+	"nephelon/core/measure"
+	"nephelon/core/pour/sim"
+	"nephelon/core/work"
+)
+
+// Issue is a plan as it was given to a crew: frozen, with a number. It holds all that a
+// day needs without a network.
+type Issue struct {
+	Number   int                 `json:"number" doc:"In its job, from 1"`
+	Job      string              `json:"job" doc:"Its id"`
+	Name     string              `json:"name" doc:"Of the job"`
+	Site     string              `json:"site,omitempty"`
+	Revision int64               `json:"revision" doc:"Of the job that it was made from"`
+	At       time.Time           `json:"at"`
+	By       string              `json:"by"`
+	To       string              `json:"to" doc:"The crew it is given to"`
+	Day      string              `json:"day,omitempty" doc:"The day it is for, such as 2031-03-04; the whole job when left out"`
+	Note     string              `json:"note,omitempty"`
+	Zone     string              `json:"zone,omitempty" doc:"IANA time zone"`
+	Standing cure.Standing       `json:"standing,omitempty" enum:"shade,wind,concrete,water,ice,warm"`
+	Bucket   measure.Volume      `json:"bucket" doc:"m³ to the brim"`
+	Air      measure.Temperature `json:"air" doc:"°C planned at the mixing place"`
+	Surfaces []Surface           `json:"surfaces"`
+	Coats    []Coat              `json:"coats" doc:"In the order in which they are laid"`
+	Tasks    []work.Task         `json:"tasks"`
+}
+
+// Surface is a surface as it is drawn.
+type Surface struct {
+	ID       string                `json:"id"`
+	Name     string                `json:"name"`
+	Area     measure.Area          `json:"area" doc:"m²"`
+	Outline  []geometry.Ring       `json:"outline,omitempty" doc:"Of a floor: its outline, then its holes"`
+	From     *time.Time            `json:"from,omitempty" doc:"Of the forecast below; absent where there is none"`
+	Forecast []measure.Temperature `json:"forecast,omitempty" doc:"°C of its slab hour by hour, as it was planned with"`
+}
+
+// Coat is a coat of an issued plan.
+type Coat struct {
+	ID      string              `json:"id"`
+	Surface string              `json:"surface" doc:"Its id"`
+	Number  int                 `json:"number" doc:"On its surface, from 1"`
+	Last    bool                `json:"last,omitempty" doc:"None comes on it"`
+	Product material.Product    `json:"product" doc:"With its hardener"`
+	Name    string              `json:"name"`
+	Color   string              `json:"color"`
+	Wet     measure.Film        `json:"wet" doc:"Film to lay, m"`
+	Start   *time.Time          `json:"start,omitempty" doc:"When its first batch is to be poured"`
+	Slab    measure.Temperature `json:"slab" doc:"°C planned"`
+	Working measure.Span        `json:"working,omitempty" doc:"s that its film can be worked; not known when left out"`
+	From    *time.Time          `json:"from,omitempty" doc:"From when on the next coat may go on it"`
+	Until   *time.Time          `json:"until,omitempty" doc:"Until when, without abrading"`
+	Abrade  bool                `json:"abrade,omitempty" doc:"The coat below is abraded before it, as planned"`
+	Crew    []work.Person       `json:"crew"`
+	Ahead   []string            `json:"ahead" doc:"What is done the day before and in the last minutes"`
+	Limits  Limits              `json:"limits"`
+	Stages  []Promise           `json:"stages" doc:"Of service, as planned"`
+	Batches []Batch             `json:"batches"`
+}
+
+// Limits are the conditions that a coat is laid in, with where each is from.
+type Limits struct {
+	DewMargin   measure.Temperature `json:"dewMargin" doc:"K that the slab stays above the dew point"`
+	SlabMin     measure.Temperature `json:"slabMin" doc:"°C"`
+	SlabMax     measure.Temperature `json:"slabMax" doc:"°C"`
+	HumidityMax measure.Fraction    `json:"humidityMax" doc:"Relative, of the air"`
+	Source      string              `json:"source"`
+}
+
+// Promise is when a stage of service is to be reached.
+type Promise struct {
+	Stage material.StageKey `json:"stage" enum:"working,tackFree,recoatFrom,recoatUntil,foot,furniture,vehicle,water,full"`
+	Name  string            `json:"name"`
+	At    *time.Time        `json:"at,omitempty" doc:"Not planned when left out"`
+}
+
+// Batch is a batch with its section, as it was planned.
+type Batch struct {
+	ID      string          `json:"id"`
+	Section string          `json:"section" doc:"The id of its section"`
+	Number  int             `json:"number"`
+	Card    kit.Card        `json:"card"`
+	Passage sim.Passage     `json:"passage" doc:"Its way, s from when the first batch is poured"`
+	Life    measure.Span    `json:"life,omitempty" doc:"s from A meeting B with the parts as warm as planned; none where it has no pot life"`
+	Rings   []geometry.Ring `json:"rings,omitempty" doc:"Outlines of its section"`
+	Label   geometry.Point  `json:"label"`
+	Beside  []int           `json:"beside,omitempty" doc:"Numbers of the sections laid before whose edge it meets"`
+}
+
+// Coat finds a coat; nil where the plan has none with this id.
+func (i *Issue) Coat(id string) *Coat {
+	for c := range i.Coats {
+		if i.Coats[c].ID == id {
+			return &i.Coats[c]
+		}
+	}
+	return nil
+}
+
+// surface finds a surface; an empty one where the plan has none with this id.
+func (i *Issue) surface(id string) Surface {
+	for _, s := range i.Surfaces {
+		if s.ID == id {
+			return s
+		}
+	}
+	return Surface{}
+}
+
+// below is the coat under another on its surface; nil for the first.
+func (i *Issue) below(c *Coat) *Coat {
+	var under *Coat
+	for n := range i.Coats {
+		if o := &i.Coats[n]; o.Surface == c.Surface && o.Number == c.Number-1 {
+			under = o
+		}
+	}
+	return under
+}

@@ -1,0 +1,302 @@
+package server
+
+import (
+	"context"
+	"errors"
+	"fmt"
+	"net/http"
+	"time"
+
+	"github.com/danielgtaylor/huma/v2"
+	"github.com/google/uuid"
+
+	"nephelon/core/plan"
+	"nephelon/core/record"
+	"nephelon/core/record/cause"
+	"nephelon/store"
+)
+
+// IssueLine is an issued plan in a list.
+type IssueLine struct {
+	Number   int       `json:"number"`
+	At       time.Time `json:"at"`
+	By       string    `json:"by"`
+	To       string    `json:"to"`
+	Day      string    `json:"day,omitempty"`
+	Note     string    `json:"note,omitempty"`
+	Revision int64     `json:"revision" doc:"Of the job that it was made from"`
+	Coats    int       `json:"coats"`
+	Batches  int       `json:"batches"`
+}
+
+// Issues are the plans of a job that were issued.
+type Issues struct {
+	Lines    []IssueLine     `json:"lines" doc:"Newest first"`
+	Revision int64           `json:"revision" doc:"Of the job now"`
+	Changes  []record.Change `json:"changes" doc:"How today's plan differs from the newest that was issued"`
+}
+
+// NewIssue asks for a plan to be given to a crew.
+type NewIssue struct {
+	SaveID uuid.UUID `json:"saveId" format:"uuid" doc:"Made by the client, so that it can be asked again safely"`
+	To     string    `json:"to" minLength:"1" maxLength:"60" doc:"The crew it is given to"`
+	Day    string    `json:"day,omitempty" maxLength:"10" pattern:"^([0-9]{4}-[0-9]{2}-[0-9]{2})?$" doc:"Only the coats that begin on this day of the site; all of them when left out"`
+	Note   string    `json:"note,omitempty" maxLength:"600"`
+}
+
+// Logged is what the record of a job holds since a mark.
+type Logged struct {
+	Events []record.Event `json:"events"`
+	Mark   int64          `json:"mark" doc:"Where to read on; some of the events may come again"`
+	Issue  int            `json:"issue" doc:"The number of the newest issued plan; 0 where none was"`
+	Time   time.Time      `json:"time" doc:"On the clock of the server"`
+}
+
+// LogAnswer tells what became of events that were sent.
+type LogAnswer struct {
+	Taken   []string       `json:"taken" doc:"The ids that the record holds now"`
+	Refused []EventRefused `json:"refused"`
+	Time    time.Time      `json:"time" doc:"On the clock of the server"`
+}
+
+// EventRefused is an event that the record does not take.
+type EventRefused struct {
+	ID   string `json:"id"`
+	Text string `json:"text" doc:"Why, and what to do"`
+}
+
+func (s *Server) recordRoutes() {
+	issuers := map[string]any{roleFor: []store.Role{store.Owner, store.Estimator}}
+	huma.Register(s.api, huma.Operation{OperationID: "issues", Method: http.MethodGet, Path: "/api/jobs/{job}/issues"}, s.listIssues)
+	huma.Register(s.api, huma.Operation{OperationID: "issuePlan", Method: http.MethodPost, Path: "/api/jobs/{job}/issues", Metadata: issuers, Description: "Gives the plan as it stands to a crew: frozen, with a number"}, s.issuePlan)
+	huma.Register(s.api, huma.Operation{OperationID: "issue", Method: http.MethodGet, Path: "/api/jobs/{job}/issues/{number}", Description: "A plan as it was issued"},
+		func(ctx context.Context, in *struct {
+			JobPath
+			Number int `path:"number" minimum:"0" doc:"0 for the newest"`
+		}) (*body[record.Issue], error) {
+			all, err := s.store.Issues(ctx, person(ctx).CompanyID, in.Job)
+			if err != nil {
+				return nil, s.trouble("read issued plans", err)
+			}
+			for _, i := range all {
+				if i.Number == in.Number || in.Number == 0 {
+					return &body[record.Issue]{i}, nil
+				}
+			}
+			return nil, huma.Error404NotFound("No plan of this job was issued yet. An estimator or owner issues it from the page Days.")
+		})
+	huma.Register(s.api, huma.Operation{OperationID: "events", Method: http.MethodGet, Path: "/api/jobs/{job}/events"}, s.readEvents)
+	huma.Register(s.api, huma.Operation{OperationID: "log", Method: http.MethodPost, Path: "/api/jobs/{job}/events", MaxBodyBytes: bodyLimit, Description: "Adds to the record; what is sent again is kept once"}, s.take)
+	huma.Register(s.api, huma.Operation{OperationID: "eventChanges", Method: http.MethodGet, Path: "/api/jobs/{job}/events/changes", Description: "A server-sent event for whatever is logged or issued"}, s.recordChanges)
+	huma.Register(s.api, huma.Operation{OperationID: "record", Method: http.MethodGet, Path: "/api/jobs/{job}/record", Description: "What the events of a job tell of the plan that was issued last"},
+		func(ctx context.Context, in *JobPath) (*body[record.Day], error) {
+			_, _, day, err := s.recorded(ctx, in.Job)
+			if err != nil {
+				return nil, err
+			}
+			return &body[record.Day]{day}, nil
+		})
+	huma.Register(s.api, huma.Operation{OperationID: "symptoms", Method: http.MethodGet, Path: "/api/faults", Description: "What may be seen on a floor, with what may cause it and the weights of that"},
+		func(context.Context, *struct{}) (*body[[]cause.Symptom], error) {
+			return &body[[]cause.Symptom]{cause.Symptoms()}, nil
+		})
+	huma.Register(s.api, huma.Operation{OperationID: "opinions", Method: http.MethodGet, Path: "/api/jobs/{job}/faults", Description: "What may have caused each fault of a job, by its record"}, s.opinions)
+	huma.Register(s.api, huma.Operation{OperationID: "time", Method: http.MethodGet, Path: "/api/time", Description: "The clock of the server, for devices to set theirs by"},
+		func(context.Context, *struct{}) (*body[struct {
+			Time time.Time `json:"time"`
+		}], error) {
+			out := &body[struct {
+				Time time.Time `json:"time"`
+			}]{}
+			out.Body.Time = time.Now().UTC()
+			return out, nil
+		})
+}
+
+func (s *Server) listIssues(ctx context.Context, in *JobPath) (*body[Issues], error) {
+	p := person(ctx)
+	all, err := s.store.Issues(ctx, p.CompanyID, in.Job)
+	if err != nil {
+		return nil, s.trouble("read issued plans", err)
+	}
+	j, err := s.store.Job(ctx, p.CompanyID, in.Job)
+	if err != nil {
+		return nil, s.trouble("read job", err)
+	}
+	out := Issues{Lines: make([]IssueLine, len(all)), Revision: j.Revision, Changes: []record.Change{}}
+	for n, i := range all {
+		line := IssueLine{Number: i.Number, At: i.At, By: i.By, To: i.To, Day: i.Day, Note: i.Note, Revision: i.Revision, Coats: len(i.Coats)}
+		for _, c := range i.Coats {
+			line.Batches += len(c.Batches)
+		}
+		out.Lines[n] = line
+	}
+	if len(all) > 0 && all[0].Revision != j.Revision {
+		now, err := s.planner.Issue(ctx, j.File, p.Units, time.Now(), all[0].Day)
+		if err != nil && !errors.Is(err, plan.ErrNothingToIssue) {
+			return nil, s.trouble("plan the job", err)
+		}
+		out.Changes = record.Compare(&all[0], &now, p.Units)
+	}
+	return &body[Issues]{out}, nil
+}
+
+func (s *Server) issuePlan(ctx context.Context, in *struct {
+	JobPath
+	Body NewIssue
+}) (*body[record.Issue], error) {
+	p := person(ctx)
+	j, err := s.store.Job(ctx, p.CompanyID, in.Job)
+	if err != nil {
+		return nil, s.trouble("read job", err)
+	}
+	now := time.Now().UTC().Truncate(time.Millisecond)
+	made, err := s.planner.Issue(ctx, j.File, p.Units, now, in.Body.Day)
+	if errors.Is(err, plan.ErrNothingToIssue) {
+		text := "Nothing can be issued: " + plan.ErrNothingToIssue.Error() + "."
+		if in.Body.Day != "" {
+			text = fmt.Sprintf("No coat of this job begins on %s. Choose another day, or issue the whole job.", in.Body.Day)
+		}
+		return nil, huma.Error422UnprocessableEntity(text)
+	}
+	if err != nil {
+		return nil, s.trouble("plan the job", err)
+	}
+	made.Job, made.Revision, made.At, made.By, made.To, made.Note = in.Job.String(), j.Revision, now, p.Name, in.Body.To, in.Body.Note
+	made, err = s.store.IssuePlan(ctx, p.CompanyID, p.ID, in.Job, in.Body.SaveID, made)
+	if err != nil {
+		return nil, s.trouble("issue the plan", err)
+	}
+	return &body[record.Issue]{made}, nil
+}
+
+func (s *Server) readEvents(ctx context.Context, in *struct {
+	JobPath
+	Since int64 `query:"since" minimum:"0"`
+}) (*body[Logged], error) {
+	p := person(ctx)
+	issues, err := s.store.IssueNumber(ctx, p.CompanyID, in.Job)
+	if err != nil {
+		return nil, s.trouble("read issued plans", err)
+	}
+	logged, err := s.store.Events(ctx, p.CompanyID, in.Job, in.Since)
+	if err != nil {
+		return nil, s.trouble("read the record", err)
+	}
+	return &body[Logged]{Logged{logged.Events, logged.Mark, issues, time.Now().UTC()}}, nil
+}
+
+// take takes events of the one who is signed in.
+func (s *Server) take(ctx context.Context, in *struct {
+	JobPath
+	Body struct {
+		Events []record.Event `json:"events" minItems:"1" maxItems:"500"`
+	}
+}) (*body[LogAnswer], error) {
+	p, now := person(ctx), time.Now().UTC()
+	newest, err := s.store.IssueNumber(ctx, p.CompanyID, in.Job)
+	if err != nil {
+		return nil, s.trouble("read issued plans", err)
+	}
+	out := LogAnswer{Taken: []string{}, Refused: []EventRefused{}, Time: now}
+	struck, err := s.store.EventsByID(ctx, p.CompanyID, in.Job, struckBy(in.Body.Events))
+	if err != nil {
+		return nil, s.trouble("read the record", err)
+	}
+	for _, e := range in.Body.Events {
+		if e.Kind == record.Struck {
+			continue
+		}
+		struck[e.ID] = e
+	}
+	takes := make([]record.Event, 0, len(in.Body.Events))
+	for _, e := range in.Body.Events {
+		text := record.Check(&e, now)
+		other, known := struck[e.Body.Struck]
+		switch {
+		case text != "":
+		case e.Person != p.ID.String():
+			text = "person: somebody else logged this on the same device; it is sent when they sign in"
+		case e.Issue > newest:
+			text = fmt.Sprintf("issue: no plan with the number %d was issued for this job", e.Issue)
+		case e.Kind == record.Struck && !known:
+			text = "body.struck: this job's record has no such event"
+		case p.Role == store.Hand && record.ForLeads(&e, &other):
+			text = "kind: who leads the day does this; ask them, on their own device or yours"
+		}
+		if text != "" {
+			out.Refused = append(out.Refused, EventRefused{e.ID, text})
+			continue
+		}
+		takes = append(takes, e)
+	}
+	others, err := s.store.Log(ctx, p.CompanyID, p.ID, in.Job, takes, now)
+	if err != nil {
+		return nil, s.trouble("log events", err)
+	}
+	isOther := make(map[string]bool)
+	for _, id := range others {
+		isOther[id] = true
+		out.Refused = append(out.Refused, EventRefused{id, "id: another event stands under this id already; log it anew"})
+	}
+	for _, e := range takes {
+		if !isOther[e.ID] {
+			out.Taken = append(out.Taken, e.ID)
+		}
+	}
+	return &body[LogAnswer]{out}, nil
+}
+
+func struckBy(events []record.Event) []string {
+	var ids []string
+	for _, e := range events {
+		if e.Kind == record.Struck {
+			ids = append(ids, e.Body.Struck)
+		}
+	}
+	return ids
+}
+
+// recorded is the newest issued plan of a job, its events, and what they tell.
+func (s *Server) recorded(ctx context.Context, job uuid.UUID) (record.Issue, []record.Event, record.Day, error) {
+	p := person(ctx)
+	issues, err := s.store.Issues(ctx, p.CompanyID, job)
+	if err != nil {
+		return record.Issue{}, nil, record.Day{}, s.trouble("read issued plans", err)
+	}
+	if len(issues) == 0 {
+		return record.Issue{}, nil, record.Day{}, huma.Error404NotFound("No plan of this job was issued yet, so nothing was recorded. An estimator or owner issues it from the page Days.")
+	}
+	logged, err := s.store.Events(ctx, p.CompanyID, job, 0)
+	if err != nil {
+		return record.Issue{}, nil, record.Day{}, s.trouble("read the record", err)
+	}
+	return issues[0], logged.Events, record.NewTeller().Tell(&issues[0], logged.Events, time.Now(), p.Units), nil
+}
+
+// opinions judges every fault of a job.
+func (s *Server) opinions(ctx context.Context, in *JobPath) (*body[[]cause.Opinion], error) {
+	_, _, day, err := s.recorded(ctx, in.Job)
+	if err != nil {
+		return nil, err
+	}
+	past, err := s.store.PastCauses(ctx, person(ctx).CompanyID, in.Job)
+	if err != nil {
+		return nil, s.trouble("read past faults", err)
+	}
+	out := []cause.Opinion{}
+	for _, fault := range day.Faults {
+		if opinion, err := cause.Judge(fault, day.Facts, past); err == nil {
+			out = append(out, opinion)
+		}
+	}
+	return &body[[]cause.Opinion]{out}, nil
+}
+
+// recordChanges streams a mark for whatever is logged or issued.
+func (s *Server) recordChanges(ctx context.Context, in *JobPath) (*huma.StreamResponse, error) {
+	return s.stream(s.logged, in.Job, func() (int64, error) {
+		_, err := s.store.IssueNumber(ctx, person(ctx).CompanyID, in.Job)
+		return 0, err
+	})
+}

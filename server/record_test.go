@@ -1,0 +1,223 @@
+package server_test
+
+import (
+	"encoding/json"
+	"net/http"
+	"strings"
+	"testing"
+	"time"
+
+	"github.com/google/uuid"
+
+	"nephelon/core/record"
+	"nephelon/core/work"
+	"nephelon/server"
+)
+
+// logging is what a device sends.
+type logging struct {
+	Events []record.Event `json:"events"`
+}
+
+// tablet makes events on a device of somebody.
+type tablet struct {
+	me     server.Me
+	device string
+	number int64
+	before string
+}
+
+func (c client) tablet() *tablet {
+	c.t.Helper()
+	_, text := c.send(http.MethodGet, "/api/me", nil)
+	d := &tablet{device: uuid.NewString()}
+	if err := json.Unmarshal([]byte(text), &d.me); err != nil {
+		c.t.Fatal(err)
+	}
+	return d
+}
+
+func (d *tablet) event(kind record.Kind, task string, body record.Body) record.Event {
+	d.number++
+	e := record.Sealed(record.Event{
+		ID: uuid.NewString(), Issue: 1, Task: work.ID(task), Kind: kind, At: time.Now(), Device: d.device, Number: d.number,
+		Person: d.me.ID.String(), Name: d.me.Name, Body: body,
+	}, d.before)
+	d.before = e.Hash
+	return e
+}
+
+func (c client) log(job string, events ...record.Event) server.LogAnswer {
+	c.t.Helper()
+	status, text := c.send(http.MethodPost, "/api/jobs/"+job+"/events", logging{events})
+	var answer server.LogAnswer
+	if err := json.Unmarshal([]byte(text), &answer); err != nil || status != http.StatusOK {
+		c.t.Fatalf("%d %s", status, text)
+	}
+	return answer
+}
+
+func (c client) issue(job string, save uuid.UUID) (int, record.Issue) {
+	c.t.Helper()
+	status, text := c.send(http.MethodPost, "/api/jobs/"+job+"/issues", server.NewIssue{SaveID: save, To: "Sound crew"})
+	var made record.Issue
+	if status == http.StatusOK {
+		if err := json.Unmarshal([]byte(text), &made); err != nil {
+			c.t.Fatal(err)
+		}
+	}
+	return status, made
+}
+
+// A plan is issued by whoever may, once however often it is asked; the next supersedes and
+// erases nothing; how today's plan differs is told in sentences; prices stay at the desk.
+func TestPlansAreIssued(t *testing.T) {
+	web := newServer(t)
+	domain := addCompany(t)
+	owner := signedIn(t, web, "owner@"+domain)
+	j := owner.addJob(demoJob(t))
+	job := j.ID.String()
+	for role, want := range map[string]int{"hand": http.StatusForbidden, "lead": http.StatusForbidden} {
+		if status, _ := signedIn(t, web, role+"@"+domain).issue(job, uuid.New()); status != want {
+			t.Errorf("a %s issues a plan: %d", role, status)
+		}
+	}
+	save := uuid.New()
+	_, first := signedIn(t, web, "estimator@"+domain).issue(job, save)
+	if _, again := owner.issue(job, save); first.Number != 1 || again.Number != 1 {
+		t.Errorf("issued as %d, asked again %d", first.Number, again.Number)
+	}
+	if text, _ := json.Marshal(first); strings.Contains(string(text), `"price"`) {
+		t.Error("an issued plan tells prices")
+	}
+	next := j.File
+	next.Job.Surfaces[0].Coats[0].Amount.Value *= 1.3
+	if status, _, text := owner.patch(j.ID, edit(t, 1, demoJob(t), next)); status != http.StatusOK {
+		t.Fatalf("%d %s", status, text)
+	}
+	read := func() server.Issues {
+		_, text := owner.send(http.MethodGet, "/api/jobs/"+job+"/issues", nil)
+		var all server.Issues
+		if err := json.Unmarshal([]byte(text), &all); err != nil {
+			t.Fatal(err)
+		}
+		return all
+	}
+	if all := read(); len(all.Changes) == 0 || !strings.Contains(all.Changes[0].Text, "instead of") {
+		t.Errorf("%+v", all.Changes)
+	}
+	_, second := owner.issue(job, uuid.New())
+	if all := read(); second.Number != 2 || len(all.Lines) != 2 || len(all.Changes) != 0 {
+		t.Errorf("issued as %d: %+v", second.Number, all)
+	}
+	if _, text := owner.send(http.MethodGet, "/api/jobs/"+job+"/issues/1", nil); !strings.Contains(text, `"number":1`) {
+		t.Errorf("the first is gone: %.200s", text)
+	}
+	if status, text := owner.send(http.MethodPost, "/api/jobs/"+job+"/issues", server.NewIssue{SaveID: uuid.New(), To: "x", Day: "1999-01-01"}); status != http.StatusUnprocessableEntity || !strings.Contains(text, "Choose another day") {
+		t.Errorf("%d %s", status, text)
+	}
+}
+
+// Who may log what: a hand works and logs, a lead overrides and closes; each only in their
+// own name, and each strikes what they logged themselves.
+func TestWhoLogsWhat(t *testing.T) {
+	web := newServer(t)
+	domain := addCompany(t)
+	owner := signedIn(t, web, "owner@"+domain)
+	j := owner.addJob(demoJob(t))
+	job := j.ID.String()
+	_, plan := owner.issue(job, uuid.New())
+	coat := "coat/" + plan.Coats[0].ID
+	batch := plan.Coats[0].Batches[0].ID
+	others := owner.tablet().event(record.Noted, batch, record.Body{Text: "from the office"})
+	owner.log(job, record.Sealed(others, ""))
+	yes := true
+	hands := map[string]bool{"hand": false, "lead": true, "estimator": true, "owner": true}
+	for role, leads := range hands {
+		c := signedIn(t, web, role+"@"+domain)
+		d := c.tablet()
+		own := d.event(record.Meets, batch, record.Body{})
+		for _, e := range []struct {
+			event record.Event
+			ok    bool
+		}{
+			{own, true},
+			{d.event(record.Gated, coat, record.Body{Gate: "dust", Saw: "clean"}), true},
+			{d.event(record.Gated, coat, record.Body{Gate: "dust", Reason: "late"}), leads},
+			{d.event(record.Struck, "", record.Body{Struck: own.ID}), true},
+			{d.event(record.Struck, "", record.Body{Struck: others.ID}), leads},
+			{d.event(record.Fault, batch, record.Body{Seen: "soft"}), true},
+			{d.event(record.Answered, own.ID, record.Body{Question: "residue", Yes: &yes}), true},
+			{d.event(record.Found, own.ID, record.Body{Cause: "residue"}), leads},
+			{d.event(record.Closed, coat, record.Body{Text: "done"}), leads},
+			{d.event(record.Signed, coat, record.Body{Text: "A. Client"}), leads},
+		} {
+			answer := c.log(job, e.event)
+			if (len(answer.Taken) == 1) != e.ok {
+				t.Errorf("a %s logs %s %+v: %+v", role, e.event.Kind, e.event.Body, answer.Refused)
+			}
+		}
+	}
+	// In the name of somebody else nobody logs.
+	hand := signedIn(t, web, "hand@"+domain)
+	if answer := hand.log(job, owner.tablet().event(record.Noted, batch, record.Body{Text: "x"})); len(answer.Refused) != 1 || !strings.Contains(answer.Refused[0].Text, "somebody else") {
+		t.Errorf("%+v", answer)
+	}
+}
+
+// What is sent again is kept once; what cannot be is refused one by one with a sentence, and
+// the rest is taken.
+func TestTheRecordTakesWhatItCan(t *testing.T) {
+	web := newServer(t)
+	c := signedIn(t, web, "owner@"+addCompany(t))
+	job := c.addJob(demoJob(t)).ID.String()
+	other := c.addJob(demoJob(t)).ID.String()
+	d := c.tablet()
+	note := func(text string) record.Event { return d.event(record.Noted, "", record.Body{Text: text}) }
+	if answer := c.log(job, note("before any plan")); len(answer.Refused) != 1 || !strings.Contains(answer.Refused[0].Text, "no plan") {
+		t.Errorf("%+v", answer)
+	}
+	c.issue(job, uuid.New())
+	c.issue(other, uuid.New())
+	elsewhere := note("elsewhere")
+	c.log(other, elsewhere)
+	good, future := note("good"), note("later")
+	future.At = time.Now().Add(time.Hour)
+	future = record.Sealed(future, future.Before)
+	changed := note("as it was")
+	changed.Body.Text = "as it was not"
+	answer := c.log(job, good, future, changed, d.event(record.Struck, "", record.Body{Struck: elsewhere.ID}))
+	if len(answer.Taken) != 1 || answer.Taken[0] != good.ID || len(answer.Refused) != 3 {
+		t.Fatalf("%+v", answer)
+	}
+	for n, part := range []string{"future", "changed", "no such event"} {
+		if !strings.Contains(answer.Refused[n].Text, part) {
+			t.Errorf("“%s” does not say “%s”", answer.Refused[n].Text, part)
+		}
+	}
+	same := good
+	same.Body.Text = "another under the same id"
+	same = record.Sealed(same, same.Before)
+	if answer := c.log(job, good, good, same); len(answer.Refused) != 1 || !strings.Contains(answer.Refused[0].Text, "another event") {
+		t.Errorf("%+v", answer)
+	}
+	_, text := c.send(http.MethodGet, "/api/jobs/"+job+"/events", nil)
+	var logged server.Logged
+	if err := json.Unmarshal([]byte(text), &logged); err != nil {
+		t.Fatal(err)
+	}
+	if len(logged.Events) != 1 || logged.Events[0].Hash != good.Hash || record.Sum(logged.Events[0]) != good.Hash {
+		t.Errorf("%+v", logged.Events)
+	}
+	// Read on from the mark nothing that comes later is missed.
+	late := note("late")
+	c.log(job, late)
+	if _, text := c.send(http.MethodGet, "/api/jobs/"+job+"/events?since="+jsonOf(logged.Mark), nil); !strings.Contains(text, late.ID) {
+		t.Errorf("since %d: %.300s", logged.Mark, text)
+	}
+}
+
+func jsonOf(v any) string {
+	text, _ := json.Marshal(v)
+	return string(text)
+}

@@ -1,0 +1,196 @@
+package store
+
+import (
+	"context"
+	"database/sql"
+	"encoding/json"
+	"errors"
+	"fmt"
+	"time"
+
+	"github.com/google/uuid"
+	"github.com/jmoiron/sqlx"
+
+	"nephelon/core/record"
+	"nephelon/core/record/cause"
+)
+
+const recordedChannel = "job_recorded"
+
+// IssuePlan keeps a plan as it is given to a crew, with the next number of its job, and
+// returns it with that. Asked for twice with the same save it is given once.
+func (s *Store) IssuePlan(ctx context.Context, company, person, job, save uuid.UUID, plan record.Issue) (record.Issue, error) {
+	err := s.inTransaction(ctx, func(tx *sqlx.Tx) error {
+		if _, err := tx.ExecContext(ctx, `select pg_advisory_xact_lock(hashtextextended($1, 0))`, "issue "+job.String()); err != nil {
+			return fmt.Errorf("wait for others who issue: %w", err)
+		}
+		var doc []byte
+		err := tx.GetContext(ctx, &doc, `select doc from issues where company_id = $1 and job_id = $2 and save_id = $3`, company, job, save)
+		if err == nil {
+			if err := json.Unmarshal(doc, &plan); err != nil {
+				return fmt.Errorf("decode an issued plan: %w", err)
+			}
+			return nil
+		}
+		if !errors.Is(err, sql.ErrNoRows) {
+			return fmt.Errorf("read issued plans: %w", err)
+		}
+		if err := tx.GetContext(ctx, &plan.Number, `select coalesce(max(number), 0) + 1 from issues where company_id = $1 and job_id = $2`, company, job); err != nil {
+			return fmt.Errorf("number a plan: %w", err)
+		}
+		if doc, err = json.Marshal(plan); err != nil {
+			return fmt.Errorf("encode a plan: %w", err)
+		}
+		if _, err := tx.ExecContext(ctx, `insert into issues (company_id, job_id, number, save_id, doc, person_id, at) values ($1, $2, $3, $4, $5, $6, $7)`,
+			company, job, plan.Number, save, doc, person, plan.At); err != nil {
+			return fmt.Errorf("issue a plan: %w", err)
+		}
+		return tell(ctx, tx, job)
+	})
+	return plan, err
+}
+
+// tell tells every server that something of a job's record is new.
+func tell(ctx context.Context, tx *sqlx.Tx, job uuid.UUID) error {
+	if _, err := tx.ExecContext(ctx, `select pg_notify($1, $2 || ' ' || pg_current_xact_id()::text)`, recordedChannel, job.String()); err != nil {
+		return fmt.Errorf("tell of the record: %w", err)
+	}
+	return nil
+}
+
+// Issues are the plans of a job that were issued, newest first.
+func (s *Store) Issues(ctx context.Context, company, job uuid.UUID) ([]record.Issue, error) {
+	var there bool
+	if err := found(s.db.GetContext(ctx, &there, `select true from jobs where company_id = $1 and id = $2`, company, job), "read job"); err != nil {
+		return nil, err
+	}
+	var docs [][]byte
+	if err := s.db.SelectContext(ctx, &docs, `select doc from issues where company_id = $1 and job_id = $2 order by number desc`, company, job); err != nil {
+		return nil, fmt.Errorf("list issued plans: %w", err)
+	}
+	all := make([]record.Issue, len(docs))
+	for i, doc := range docs {
+		if err := json.Unmarshal(doc, &all[i]); err != nil {
+			return nil, fmt.Errorf("decode an issued plan: %w", err)
+		}
+	}
+	return all, nil
+}
+
+// Logged is what a job's record holds since a mark.
+type Logged struct {
+	Events []record.Event
+	Mark   int64 // where to read on; some of the events may come again
+}
+
+// Events are the events of a job since a mark; all of them since 0.
+func (s *Store) Events(ctx context.Context, company, job uuid.UUID, since int64) (Logged, error) {
+	out := Logged{Events: []record.Event{}}
+	// The mark is taken before the events are read: what comes between is read twice.
+	if err := s.db.GetContext(ctx, &out.Mark, `select pg_snapshot_xmin(pg_current_snapshot())::text::bigint`); err != nil {
+		return out, fmt.Errorf("mark the record: %w", err)
+	}
+	var docs [][]byte
+	if err := s.db.SelectContext(ctx, &docs, `
+		select doc from events where company_id = $1 and job_id = $2 and xact >= ($3::text)::xid8 order by received_at, device, number`,
+		company, job, fmt.Sprint(since)); err != nil {
+		return out, fmt.Errorf("read the record: %w", err)
+	}
+	for _, doc := range docs {
+		var e record.Event
+		if err := json.Unmarshal(doc, &e); err != nil {
+			return out, fmt.Errorf("decode an event: %w", err)
+		}
+		out.Events = append(out.Events, e)
+	}
+	return out, nil
+}
+
+// Log adds events to the record of a job, each once however often it is sent. It fails as a
+// whole or not at all, and tells of those whose id stands for another event already.
+func (s *Store) Log(ctx context.Context, company, person, job uuid.UUID, events []record.Event, now time.Time) (other []string, err error) {
+	ids, devices, docs, numbers := make([]string, len(events)), make([]string, len(events)), make([]string, len(events)), make([]int64, len(events))
+	for i, e := range events {
+		doc, err := json.Marshal(e)
+		if err != nil {
+			return nil, fmt.Errorf("encode an event: %w", err)
+		}
+		ids[i], devices[i], docs[i], numbers[i] = e.ID, e.Device, string(doc), e.Number
+	}
+	err = s.inTransaction(ctx, func(tx *sqlx.Tx) error {
+		var there bool
+		if err := found(tx.GetContext(ctx, &there, `select true from jobs where company_id = $1 and id = $2`, company, job), "read job"); err != nil {
+			return err
+		}
+		var fresh []string
+		if err := tx.SelectContext(ctx, &fresh, `
+			insert into events (company_id, job_id, id, device, number, doc, person_id, received_at)
+			select $1, $2, i::uuid, d, n, j::jsonb, $3, $4 from unnest($5::text[], $6::text[], $7::bigint[], $8::text[]) t (i, d, n, j)
+			on conflict do nothing returning id`, company, job, person, now, ids, devices, numbers, docs); err != nil {
+			return fmt.Errorf("log events: %w", err)
+		}
+		if len(fresh) < len(events) {
+			if err := tx.SelectContext(ctx, &other, `
+				select e.id from events e join unnest($3::text[], $4::text[]) t (i, h) on e.id = t.i::uuid
+				where e.company_id = $1 and e.job_id = $2 and e.doc ->> 'hash' <> t.h`, company, job, ids, hashes(events)); err != nil {
+				return fmt.Errorf("compare events: %w", err)
+			}
+		}
+		if len(fresh) == 0 {
+			return nil
+		}
+		return tell(ctx, tx, job)
+	})
+	return other, err
+}
+
+func hashes(events []record.Event) []string {
+	all := make([]string, len(events))
+	for i, e := range events {
+		all[i] = e.Hash
+	}
+	return all
+}
+
+// IssueNumber is the number of the plan of a job that was issued last; 0 where none was.
+func (s *Store) IssueNumber(ctx context.Context, company, job uuid.UUID) (int, error) {
+	var number int
+	err := s.db.GetContext(ctx, &number, `
+		select coalesce((select max(number) from issues i where i.company_id = j.company_id and i.job_id = j.id), 0)
+		from jobs j where j.company_id = $1 and j.id = $2`, company, job)
+	return number, found(err, "read the number of a plan")
+}
+
+// EventsByID finds events of a job; those that it does not have are left out.
+func (s *Store) EventsByID(ctx context.Context, company, job uuid.UUID, ids []string) (map[string]record.Event, error) {
+	out := make(map[string]record.Event)
+	if len(ids) == 0 {
+		return out, nil
+	}
+	var docs [][]byte
+	if err := s.db.SelectContext(ctx, &docs, `select doc from events where company_id = $1 and job_id = $2 and id::text = any($3)`, company, job, ids); err != nil {
+		return nil, fmt.Errorf("find events: %w", err)
+	}
+	for _, doc := range docs {
+		var e record.Event
+		if err := json.Unmarshal(doc, &e); err != nil {
+			return nil, fmt.Errorf("decode an event: %w", err)
+		}
+		out[e.ID] = e
+	}
+	return out, nil
+}
+
+// PastCauses are the faults of a company's other jobs that were found out.
+func (s *Store) PastCauses(ctx context.Context, company, but uuid.UUID) ([]cause.Past, error) {
+	past := []cause.Past{}
+	if err := s.db.SelectContext(ctx, &past, `
+		select f.doc -> 'body' ->> 'seen' as symptom, e.doc -> 'body' ->> 'cause' as cause
+		from events e join events f on f.company_id = e.company_id and f.job_id = e.job_id and f.id::text = e.doc ->> 'task'
+		where e.company_id = $1 and e.job_id <> $2 and e.doc ->> 'kind' = 'found' and f.doc ->> 'kind' = 'fault'
+		and not exists (select 1 from events s where s.company_id = e.company_id and s.job_id = e.job_id
+			and s.doc ->> 'kind' = 'struck' and s.doc -> 'body' ->> 'struck' in (e.id::text, f.id::text))`, company, but); err != nil {
+		return nil, fmt.Errorf("read past faults: %w", err)
+	}
+	return past, nil
+}

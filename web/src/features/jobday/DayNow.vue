@@ -1,0 +1,212 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+import type { RecordCoat, RecordCoatDay, RecordKind, RecordSay } from '../../api/client'
+import { leftTime, minuteTime } from '../../fields/clock'
+import TimeLeft from './TimeLeft.vue'
+import type { DayAtJob } from './useDay'
+
+/** What to do now, what comes next and when, what to watch. */
+const props = defineProps<{
+  here: DayAtJob
+  coat: RecordCoatDay
+  plan: RecordCoat
+  parts: { a?: number; b?: number }
+}>()
+const MILLIS = 1000
+const now = computed(() => props.here.clock.second.value)
+interface Act {
+  kind: RecordKind
+  name: string
+}
+const acts: Partial<Record<RecordSay['do'], Act>> = {
+  meet: { kind: 'meets', name: 'A meets B now' },
+  mix: { kind: 'mixed', name: 'Mixed: one colour, no streaks' },
+  pour: { kind: 'poured', name: 'Pouring it out' },
+  spread: { kind: 'spread', name: 'All spread' },
+  roll: { kind: 'rolled', name: 'Rolled, nobody touches it again' },
+}
+function batchOf(say: RecordSay): { id: string; joins: boolean; alone: boolean } {
+  const b = props.plan.batches.find((o) => o.number === say.batch)
+  const day = props.coat.batches.find((o) => o.number === say.batch)
+  return {
+    id: b?.id ?? '',
+    joins: (b?.beside?.length ?? 0) > 0 && !day?.joined,
+    alone: (b?.card.parts.length ?? 0) < 2,
+  }
+}
+function touch(say: RecordSay): void {
+  const act = acts[say.do]
+  if (!act) return
+  const body =
+    act.kind === 'meets'
+      ? { a: props.parts.a, b: props.parts.b }
+      : act.kind === 'mixed'
+        ? { saw: 'one colour, no streaks' }
+        : {}
+  void props.here.log(act.kind, batchOf(say).id, body)
+}
+const name = (say: RecordSay): string =>
+  say.do === 'meet' && batchOf(say).alone ? 'Opened and stirred now' : (acts[say.do]?.name ?? '')
+const away = (at: string): number => (new Date(at).getTime() - now.value) / MILLIS
+const HOUR = 3600
+function due(at: string): string {
+  const s = away(at)
+  if (s > HOUR) return `at ${minuteTime(at, props.here.zone.value)}`
+  return s > 0 ? `in ${leftTime(s)}` : 'now'
+}
+</script>
+
+<template>
+  <div class="three">
+    <section class="now" aria-labelledby="now-title" data-test="now">
+      <h2 id="now-title">Now</h2>
+      <p v-if="coat.now.length === 0" class="say">Nothing yet: wait for what comes next.</p>
+      <div v-for="s in coat.now" :key="`${s.do}${s.batch ?? 0}`" class="item">
+        <p class="say">{{ s.text }}</p>
+        <TimeLeft v-if="s.until" :until="s.until" :now="now" :of="s.of" name="until its limit" />
+        <p v-else-if="s.at && s.do !== 'roll'" class="due">due {{ due(s.at) }}</p>
+        <div class="acts">
+          <button
+            v-if="acts[s.do]"
+            type="button"
+            class="touch main"
+            :data-act="acts[s.do]?.kind"
+            @click="touch(s)"
+          >
+            {{ name(s) }}
+          </button>
+          <button
+            v-if="(s.do === 'roll' || s.do === 'spread') && batchOf(s).joins"
+            type="button"
+            class="touch"
+            data-act="joined"
+            @click="here.log('joined', batchOf(s).id)"
+          >
+            Edge joined
+          </button>
+        </div>
+      </div>
+      <slot />
+    </section>
+    <section class="next" aria-labelledby="next-title" data-test="next">
+      <h2 id="next-title">Next</h2>
+      <p v-if="coat.next.length === 0" class="quiet">Nothing more of this coat.</p>
+      <div v-for="s in coat.next" :key="`${s.do}${s.batch ?? 0}`" class="item">
+        <p class="then">{{ s.text }}</p>
+        <p v-if="s.at" class="when">{{ due(s.at) }}</p>
+        <button
+          v-if="acts[s.do] && coat.open === 0 && s === coat.next[0]"
+          type="button"
+          class="touch"
+          :data-act="acts[s.do]?.kind"
+          @click="touch(s)"
+        >
+          {{ name(s) }}
+        </button>
+      </div>
+      <p v-if="coat.paced > 0" class="pace" data-test="pace">
+        This crew takes {{ coat.pace.toFixed(2) }} × the planned time, by
+        {{ coat.paced === 1 ? 'its first section' : `${coat.paced} sections` }}. The last is done at
+        <b>{{ minuteTime(coat.ends, here.zone.value) }}</b>.
+      </p>
+      <p v-else class="pace">
+        The last is done at <b>{{ minuteTime(coat.ends, here.zone.value) }}</b>, as planned.
+      </p>
+    </section>
+    <section class="watch" aria-labelledby="watch-title" data-test="watch">
+      <h2 id="watch-title">Watch</h2>
+      <p v-if="coat.watch.length === 0" class="quiet">No limit is near.</p>
+      <div v-for="s in coat.watch" :key="s.text" class="item" :class="{ late: s.late }" role="alert">
+        <p class="then">{{ s.text }}</p>
+        <TimeLeft v-if="s.until" :until="s.until" :now="now" :of="s.of" name="left" />
+      </div>
+    </section>
+  </div>
+</template>
+
+<style scoped>
+.three {
+  display: grid;
+  grid-template-columns: 1.5fr 1fr;
+  grid-template-areas: 'now next' 'now watch';
+  grid-template-rows: auto 1fr;
+  gap: 10px;
+}
+.now {
+  grid-area: now;
+}
+.next {
+  grid-area: next;
+}
+.watch {
+  grid-area: watch;
+}
+section {
+  padding: 12px 16px 16px;
+  background: var(--paper);
+  border: 2px solid var(--ink);
+  border-radius: 3px;
+}
+h2 {
+  font-size: 1rem;
+  color: var(--quiet);
+}
+p {
+  margin: 0;
+}
+.say {
+  font-size: 1.9rem;
+  line-height: 1.15;
+  font-weight: 720;
+}
+.item {
+  display: grid;
+  gap: 10px;
+  padding: 10px 0;
+}
+.item + .item {
+  border-top: 2px solid var(--line);
+}
+.then {
+  font-size: 1.25rem;
+  font-weight: 680;
+}
+.when,
+.due {
+  font-size: 1.6rem;
+  font-weight: 720;
+  font-variant-numeric: tabular-nums;
+}
+.pace {
+  margin-top: 8px;
+  font-size: 1rem;
+}
+.watch .item {
+  padding: 10px 12px;
+  border: 3px solid var(--warn);
+  background: repeating-linear-gradient(135deg, var(--faint) 0 8px, transparent 8px 16px);
+}
+.watch .item.late {
+  border-color: var(--stop);
+}
+.acts {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 10px;
+}
+.acts .main {
+  flex: 1;
+  min-height: 84px;
+  font-size: 1.4rem;
+}
+@media (max-width: 800px) {
+  .three {
+    grid-template-columns: 1fr;
+    grid-template-areas: 'watch' 'now' 'next';
+    grid-template-rows: none;
+  }
+  .say {
+    font-size: 1.5rem;
+  }
+}
+</style>

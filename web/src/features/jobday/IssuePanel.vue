@@ -1,0 +1,133 @@
+<script setup lang="ts">
+import { computed, ref } from 'vue'
+import { api, refusal, type Issues } from '../../api/client'
+import PickField from '../../fields/PickField.vue'
+import TextField from '../../fields/TextField.vue'
+import { dayTime } from '../../fields/clock'
+import { useSession } from '../people/session'
+import { useDesk } from '../job/useEditor'
+
+/** Gives the plan as it stands to a crew, and tells how today's differs from the one they have. */
+const desk = useDesk()
+const session = useSession()
+const issues = ref<Issues>()
+const trouble = ref('')
+const said = ref('')
+const crews = ref<string[]>([])
+const to = ref('')
+const day = ref('')
+const note = ref('')
+const path = { job: desk.jobId }
+
+async function load(): Promise<void> {
+  try {
+    const [{ data, error }, house] = await Promise.all([
+      api.GET('/api/jobs/{job}/issues', { params: { path } }),
+      api.GET('/api/house'),
+    ])
+    issues.value = data
+    trouble.value = data ? '' : refusal(error, 'The issued plans cannot be read.')
+    crews.value = (house.data?.house.crews ?? []).map((c) => c.name)
+    to.value ||= crews.value[0] ?? 'The crew'
+  } catch {
+    trouble.value = 'The server does not answer. Try again when the connection is back.'
+  }
+}
+void load()
+
+async function issue(): Promise<void> {
+  said.value = ''
+  try {
+    const { data, error } = await api.POST('/api/jobs/{job}/issues', {
+      params: { path },
+      body: {
+        saveId: crypto.randomUUID(),
+        to: to.value,
+        day: day.value || undefined,
+        note: note.value || undefined,
+      },
+    })
+    if (!data) {
+      trouble.value = refusal(error, 'The plan was not issued.')
+      return
+    }
+    trouble.value = ''
+    said.value = `Plan ${data.number} is with ${data.to}.`
+    note.value = ''
+    await load()
+  } catch {
+    trouble.value = 'The server does not answer; the plan was not issued. Try again.'
+  }
+}
+const newest = computed(() => issues.value?.lines[0])
+</script>
+
+<template>
+  <section class="sheet issue" aria-labelledby="issue-title" data-test="issue">
+    <div class="row">
+      <h3 id="issue-title" class="grow">Given to the crew</h3>
+      <template v-if="newest">
+        <v-btn variant="flat" color="primary" :to="`/jobs/${desk.jobId}/day`">Job day</v-btn>
+        <v-btn :to="`/jobs/${desk.jobId}/record`">Record</v-btn>
+      </template>
+    </div>
+    <p v-if="trouble" role="alert">{{ trouble }}</p>
+    <p v-if="said" role="status">{{ said }}</p>
+    <p v-if="issues && !newest" class="quiet">
+      Nothing was issued yet. A crew works from an issued plan: frozen, with a number, and open without a
+      network.
+    </p>
+    <template v-if="newest">
+      <p>
+        Plan {{ newest.number }}, {{ dayTime(newest.at) }}, by {{ newest.by }} to {{ newest.to
+        }}{{ newest.day ? `, for ${newest.day}` : '' }}: {{ newest.coats }} coats,
+        {{ newest.batches }} batches.
+        <template v-if="newest.note">“{{ newest.note }}”</template>
+      </p>
+      <div v-if="issues?.changes.length" data-test="issue-changes">
+        <b>Today’s plan differs from it:</b>
+        <ul>
+          <li v-for="c in issues.changes" :key="c.text">{{ c.text }}</li>
+        </ul>
+      </div>
+      <p v-else class="quiet">Today’s plan is the same to a crew.</p>
+      <details v-if="(issues?.lines.length ?? 0) > 1">
+        <summary>{{ (issues?.lines.length ?? 1) - 1 }} before it</summary>
+        <ul>
+          <li v-for="l in issues?.lines.slice(1)" :key="l.number">
+            Plan {{ l.number }}, {{ dayTime(l.at) }}, by {{ l.by }} to {{ l.to }}: superseded.
+          </li>
+        </ul>
+      </details>
+    </template>
+    <form v-if="session.mayKeep" class="row give" @submit.prevent="issue">
+      <PickField
+        v-if="crews.length"
+        v-model="to"
+        label="To"
+        :options="Object.fromEntries(crews.map((c) => [c, c]))"
+      />
+      <TextField v-else v-model="to" label="To" />
+      <TextField v-model="day" type="date" label="Only the day" />
+      <TextField v-model="note" label="Note" class="grow" />
+      <v-btn type="submit" data-test="issue-plan">{{ newest ? 'Issue again' : 'Issue this plan' }}</v-btn>
+    </form>
+  </section>
+</template>
+
+<style scoped>
+.issue {
+  padding: 12px 16px;
+}
+.give {
+  margin-top: 8px;
+  align-items: end;
+}
+ul {
+  margin: 4px 0;
+  padding-left: 20px;
+}
+p {
+  margin: 4px 0;
+}
+</style>

@@ -1,0 +1,240 @@
+<script setup lang="ts">
+import { useEventListener, useLocalStorage } from '@vueuse/core'
+import { computed, ref, watch } from 'vue'
+import { useTheme } from 'vuetify'
+import DayFloor from '../../drawing/DayFloor.vue'
+import { useSession } from '../people/session'
+import DayBatches from './DayBatches.vue'
+import DayEntries from './DayEntries.vue'
+import DayGates from './DayGates.vue'
+import DayNow from './DayNow.vue'
+import { keepOffline } from './offline'
+import { sendPhotos } from './photo'
+import { kindWords } from './words'
+import { useAlarm } from './useAlarm'
+import { useDay } from './useDay'
+
+/** The day on the floor: what to do now, what next, what to watch; and the record as it is made. */
+const props = defineProps<{ id: string; coat?: string; batch?: string }>()
+const session = useSession()
+const theme = useTheme()
+const here = useDay(props.id)
+void keepOffline()
+
+const chosen = ref(props.coat ?? '')
+const coats = computed(() => here.day.value?.coats ?? [])
+/** The coat that the day is at: the first that is not done, unless another is chosen. */
+const at = computed(
+  () => coats.value.find((c) => c.id === chosen.value) ?? coats.value.find((c) => !c.done) ?? coats.value[0],
+)
+const plan = computed(() => here.issue.value?.coats.find((c) => c.id === at.value?.id))
+const surface = computed(() => here.issue.value?.surfaces.find((s) => s.id === plan.value?.surface))
+const number = ref(Number(props.batch) || 1)
+const one = computed(() => at.value?.batches.find((b) => b.number === number.value) ?? at.value?.batches[0])
+watch(
+  () => at.value?.now.find((s) => s.batch)?.batch,
+  (n) => {
+    if (n) number.value = n
+  },
+)
+const parts = useLocalStorage<{ a?: number; b?: number }>(`nephelon.parts.${props.id}`, {})
+const begun = computed(() => at.value?.batches.some((b) => b.meets) ?? false)
+const gates = ref(false)
+const { sound, buzz, ring } = useAlarm(computed(() => (at.value?.watch ?? []).map((s) => s.text)))
+const SKEW_MS = 2000
+const skew = computed(() => {
+  const s = Math.round(Math.abs(here.clock.behind.value) / 1000)
+  if (s * 1000 < SKEW_MS) return ''
+  const words = s < 120 ? `${s} s` : `${Math.round(s / 60)} min`
+  return `This device's clock is ${words} ${here.clock.behind.value > 0 ? 'behind' : 'ahead'}; it is corrected.`
+})
+const states = {
+  reading: 'Reading …',
+  level: 'Sent',
+  away: 'No network',
+  'signed-out': 'Signed out',
+} as const
+const sentence = computed(() => {
+  const n = here.waiting.value
+  if (n === 0) return states[here.state.value]
+  const words = n === 1 ? '1 entry waits' : `${n} entries wait`
+  return here.state.value === 'level' ? words : `${states[here.state.value]}: ${words}, kept here`
+})
+function turn(): void {
+  const next = theme.global.current.value.dark ? 'daylight' : 'night'
+  theme.change(next)
+  localStorage.setItem('nephelon.theme', next)
+}
+watch(here.state, (state) => {
+  if (state === 'level' && session.me) void sendPhotos(session.me.id)
+})
+const closing = ref(false)
+async function close(): Promise<void> {
+  if (await here.log('closed', `coat/${at.value?.id ?? ''}`, { text: 'Day closed' })) closing.value = false
+}
+useEventListener(window, 'keydown', (event) => {
+  if (event.target instanceof HTMLInputElement || event.ctrlKey || event.metaKey || event.altKey) return
+  if (event.key === ' ' || event.key === 'Enter') {
+    if (event.target instanceof HTMLButtonElement) return
+    document.querySelector<HTMLButtonElement>('[data-test=now] .main')?.click()
+    event.preventDefault()
+  } else if (event.key === 'z' && here.last.value) void here.strike(here.last.value.id)
+})
+</script>
+
+<template>
+  <div class="day">
+    <header>
+      <router-link class="touch" :to="`/jobs/${id}/record`">‹ Record</router-link>
+      <div class="title">
+        <h1>{{ here.issue.value?.name ?? 'Job day' }}</h1>
+        <p v-if="here.issue.value">Plan {{ here.issue.value.number }}, for {{ here.issue.value.to }}</p>
+      </div>
+      <select v-if="coats.length > 1" v-model="chosen" class="touch pick" aria-label="Coat of the day">
+        <option value="">Where the day is</option>
+        <option v-for="c in coats" :key="c.id" :value="c.id">{{ c.surface }}, coat {{ c.number }}</option>
+      </select>
+      <p
+        class="sent"
+        :class="here.state.value"
+        role="status"
+        data-test="sent"
+        :data-waiting="here.waiting.value"
+      >
+        {{ sentence }}
+      </p>
+      <button type="button" class="touch" :aria-pressed="sound" @click="((sound = !sound), sound && ring())">
+        Sound {{ sound ? 'on' : 'off' }}
+      </button>
+      <button type="button" class="touch" :aria-pressed="buzz" @click="buzz = !buzz">
+        Buzz {{ buzz ? 'on' : 'off' }}
+      </button>
+      <button type="button" class="touch" @click="turn">Day or night</button>
+    </header>
+    <p v-if="here.trouble.value" role="alert" class="bar stop" data-test="day-trouble">
+      {{ here.trouble.value }}
+    </p>
+    <p v-if="here.state.value === 'signed-out'" role="alert" class="bar stop">
+      You are signed out. What you logged is kept on this device and sent once you
+      <router-link :to="`/sign-in?next=/jobs/${id}/day`">sign in</router-link>.
+    </p>
+    <p v-if="skew" class="bar" data-test="skew">{{ skew }}</p>
+    <p v-if="here.newer.value" class="bar" role="status">
+      Plan {{ here.newer.value.number }} was issued while this day runs. What was logged stays.
+      <button type="button" class="touch" @click="here.take">Go by plan {{ here.newer.value.number }}</button>
+    </p>
+    <p v-for="r in here.refused.value" :key="r.event.id" class="bar stop">
+      Not taken ({{ kindWords[r.event.kind] }}): {{ r.text }}.
+    </p>
+    <template v-if="at && plan && one">
+      <div class="head">
+        <h2>{{ at.surface }}, coat {{ at.number }}: {{ at.name }}</h2>
+        <button
+          v-if="begun || at.open === 0"
+          type="button"
+          class="touch"
+          :aria-expanded="gates"
+          @click="gates = !gates"
+        >
+          Gates<template v-if="at.open"> ({{ at.open }} open)</template>
+        </button>
+        <button v-if="session.mayLead && !closing" type="button" class="touch" @click="closing = true">
+          Close the day
+        </button>
+        <template v-if="closing">
+          <button type="button" class="touch warn" @click="close">Yes, it is done</button>
+          <button type="button" class="touch" @click="closing = false">Not yet</button>
+        </template>
+      </div>
+      <DayGates v-if="gates || (!begun && at.open > 0)" :here="here" :coat="at" :plan="plan" />
+      <template v-if="begun || at.open === 0">
+        <DayNow :here="here" :coat="at" :plan="plan" :parts="parts">
+          <DayFloor
+            v-if="surface"
+            class="floor"
+            :surface="surface"
+            :plan="plan"
+            :coat="at"
+            :chosen="number"
+            @choose="number = $event"
+          />
+        </DayNow>
+        <p v-if="here.last.value" class="bar last" data-test="last">
+          <span
+            >{{ kindWords[here.last.value.kind]
+            }}{{ here.last.value.task ? `, ${here.last.value.task.split('/').slice(2).join(' ')}` : '' }}:
+            logged.</span
+          >
+          <button type="button" class="touch" @click="here.strike(here.last.value.id)">Take it back</button>
+        </p>
+        <DayBatches v-model="number" :coat="at" :plan="plan" :zone="here.zone.value" />
+        <DayEntries v-model:parts="parts" :here="here" :coat="at" :plan="plan" :batch="one" />
+      </template>
+    </template>
+    <p v-else-if="!here.trouble.value" class="bar">Reading the day …</p>
+  </div>
+</template>
+
+<style scoped>
+.day {
+  padding: 10px 14px 40px;
+  display: grid;
+  gap: 10px;
+}
+header,
+.head {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 8px;
+  align-items: center;
+}
+.title {
+  flex: 1;
+  min-width: 180px;
+}
+h1 {
+  font-size: 1.25rem;
+}
+.head h2 {
+  flex: 1;
+  font-size: 1.35rem;
+}
+p {
+  margin: 0;
+}
+.sent {
+  font-weight: 640;
+  padding: 0 6px;
+}
+.sent.away,
+.sent.signed-out {
+  color: var(--warn);
+}
+.pick {
+  min-width: 160px;
+}
+.bar {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 10px;
+  align-items: center;
+  padding: 10px 14px;
+  background: var(--paper);
+  border: 1px solid var(--line);
+  font-size: 1.05rem;
+}
+.bar.stop {
+  border: 2px solid var(--stop);
+}
+.floor {
+  max-height: 180px;
+}
+.last span {
+  flex: 1;
+}
+@media (max-width: 800px) {
+  .day {
+    padding: 8px;
+  }
+}
+</style>

@@ -1,0 +1,61 @@
+import { openDB, type DBSchema, type IDBPDatabase } from 'idb'
+import { sendPhoto } from '../../api/client'
+
+interface Photos extends DBSchema {
+  waiting: { key: string; value: { id: string; person: string; job: string; surface: string; picture: Blob } }
+}
+const NAME = 'nephelon-photos'
+/** What may wait on a device: more would fill it before the day is over. */
+const MOST_WAITING = 60
+
+const open = (): Promise<IDBPDatabase<Photos>> =>
+  openDB<Photos>(NAME, 1, { upgrade: (db) => void db.createObjectStore('waiting', { keyPath: 'id' }) })
+
+const LONG_SIDE = 2048
+const QUALITY = 0.82
+
+/** A picture small enough to wait for a network by the dozen. */
+async function smaller(file: File): Promise<Blob> {
+  const picture = await createImageBitmap(file)
+  const scale = Math.min(1, LONG_SIDE / Math.max(picture.width, picture.height))
+  const canvas = new OffscreenCanvas(Math.round(picture.width * scale), Math.round(picture.height * scale))
+  canvas.getContext('2d')?.drawImage(picture, 0, 0, canvas.width, canvas.height)
+  return canvas.convertToBlob({ type: 'image/jpeg', quality: QUALITY })
+}
+
+/** Keeps a photograph on this device until it is sent; gives its id. */
+export async function keepPhoto(person: string, job: string, surface: string, file: File): Promise<string> {
+  const db = await open()
+  if ((await db.count('waiting')) >= MOST_WAITING)
+    throw new Error(
+      `${MOST_WAITING} photographs wait on this device already. Go where there is a network, then take more.`,
+    )
+  const id = crypto.randomUUID()
+  let picture: Blob
+  try {
+    picture = await smaller(file)
+  } catch {
+    throw new Error('This file is no picture that can be read. Take it again.')
+  }
+  await db.put('waiting', { id, person, job, surface, picture })
+  void sendPhotos(person)
+  return id
+}
+
+/** Sends what waits of a person; what cannot be sent stays. */
+export async function sendPhotos(person: string): Promise<number> {
+  const db = await open()
+  const mine = (await db.getAll('waiting')).filter((p) => p.person === person)
+  let left = mine.length
+  for (const p of mine) {
+    try {
+      const { data } = await sendPhoto(p.job, p.surface, p.picture, p.id)
+      if (!data) continue
+      await db.delete('waiting', p.id)
+      left--
+    } catch {
+      break
+    }
+  }
+  return left
+}

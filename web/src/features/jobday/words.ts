@@ -1,0 +1,31 @@
+import type { RecordKind } from '../../api/client'
+
+/** What each kind of event is called. */
+export const kindWords: Record<RecordKind, string> = {
+  gate: 'Gate',
+  reading: 'Readings',
+  meets: 'A met B',
+  mixed: 'Mixed',
+  poured: 'Poured',
+  spread: 'Spread',
+  rolled: 'Rolled',
+  joined: 'Edge joined',
+  lost: 'Bucket lost',
+  weighed: 'Weights',
+  lot: 'Lots',
+  film: 'Film',
+  note: 'Note',
+  deviation: 'Deviation',
+  photo: 'Photograph',
+  began: 'Began',
+  ended: 'Ended',
+  abraded: 'Abraded',
+  leftover: 'Left over',
+  served: 'Given for use',
+  fault: 'Fault',
+  answer: 'Answer',
+  found: 'Cause found',
+  signed: 'Signed',
+  closed: 'Day closed',
+  struck: 'Taken back',
+}

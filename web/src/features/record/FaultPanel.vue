@@ -1,0 +1,250 @@
+<script setup lang="ts">
+import { computed, ref } from 'vue'
+import { api, type RecordOpinion, type RecordSymptom } from '../../api/client'
+import DayFloor from '../../drawing/DayFloor.vue'
+import PickField from '../../fields/PickField.vue'
+import TextField from '../../fields/TextField.vue'
+import { dayTime } from '../../fields/clock'
+import type { DayAtJob } from '../jobday/useDay'
+import { useSession } from '../people/session'
+
+/** What went wrong: marked on the plan, and what the record tells of why. */
+const props = defineProps<{ here: DayAtJob; id: string }>()
+const session = useSession()
+const opinions = ref<RecordOpinion[]>([])
+const symptoms = ref<RecordSymptom[]>([])
+const marking = ref(false)
+const seen = ref('')
+const coat = ref('')
+const batch = ref('')
+const size = ref('')
+const text = ref('')
+const at = ref<[number, number]>()
+const said = ref('')
+
+async function load(): Promise<void> {
+  try {
+    const [judged, list] = await Promise.all([
+      api.GET('/api/jobs/{job}/faults', { params: { path: { job: props.id } } }),
+      api.GET('/api/faults'),
+    ])
+    opinions.value = judged.data ?? []
+    symptoms.value = list.data ?? []
+  } catch {
+    said.value = 'The server does not answer, so nothing is judged just now. What you mark is kept.'
+  }
+}
+void load()
+
+const coats = computed(() => props.here.issue.value?.coats ?? [])
+const plan = computed(() => coats.value.find((c) => c.id === coat.value))
+const day = computed(() => props.here.day.value?.coats.find((c) => c.id === coat.value))
+const surface = computed(() => props.here.issue.value?.surfaces.find((s) => s.id === plan.value?.surface))
+const marks = computed(() =>
+  opinions.value
+    .filter((o) => o.trouble.coat === coat.value && o.trouble.place)
+    .map((o) => ({ at: o.trouble.place as [number, number], name: o.title }))
+    .concat(at.value ? [{ at: at.value, name: 'here' }] : []),
+)
+function open(): void {
+  marking.value = true
+  coat.value ||= coats.value.at(-1)?.id ?? ''
+}
+async function then(sent: Promise<boolean>): Promise<boolean> {
+  const kept = await sent
+  if (kept) {
+    await props.here.level()
+    await load()
+  }
+  return kept
+}
+async function mark(): Promise<void> {
+  if (seen.value === '') {
+    said.value = 'Choose what is seen.'
+    return
+  }
+  const place = plan.value?.batches.find((b) => String(b.number) === batch.value)?.id ?? `coat/${coat.value}`
+  const kept = await then(
+    props.here.log('fault', place, {
+      seen: seen.value,
+      at: at.value,
+      size: size.value || undefined,
+      text: text.value || undefined,
+    }),
+  )
+  if (!kept) return
+  marking.value = false
+  said.value = ''
+  at.value = undefined
+  size.value = text.value = ''
+}
+const answer = (o: RecordOpinion, yes: boolean): Promise<boolean> =>
+  then(props.here.log('answer', o.trouble.event, { question: o.question?.key, yes }))
+const found = (o: RecordOpinion, cause: string): Promise<boolean> =>
+  then(props.here.log('found', o.trouble.event, { cause }))
+const signed = (weight: number): string =>
+  weight > 0 ? `+${weight.toFixed(1)}` : `−${Math.abs(weight).toFixed(1)}`
+const titleOf = (o: RecordOpinion): string => o.ranked.find((r) => r.key === o.trouble.cause)?.title ?? ''
+</script>
+
+<template>
+  <section class="sheet part" aria-labelledby="faults-title" data-test="faults">
+    <div class="row">
+      <h2 id="faults-title" class="grow">What went wrong</h2>
+      <v-btn v-if="!marking" data-test="mark-fault" @click="open">Mark a fault</v-btn>
+    </div>
+    <p v-if="said" role="alert">{{ said }}</p>
+    <form v-if="marking" class="form" @submit.prevent="mark">
+      <div class="fields">
+        <PickField
+          v-model="seen"
+          open
+          none="Choose"
+          label="What is seen"
+          :options="Object.fromEntries(symptoms.map((s) => [s.key, s.title]))"
+        />
+        <PickField
+          v-model="coat"
+          open
+          label="Coat"
+          :options="Object.fromEntries(coats.map((c) => [c.id, `${c.number}: ${c.name}`]))"
+        />
+        <PickField
+          v-model="batch"
+          open
+          none="All of it"
+          label="Section"
+          :options="
+            Object.fromEntries((plan?.batches ?? []).map((b) => [String(b.number), `Section ${b.number}`]))
+          "
+        />
+        <TextField v-model="size" label="Size" maxlength="60" />
+        <TextField v-model="text" label="What else" maxlength="600" />
+        <div class="row">
+          <v-btn type="submit" variant="flat" color="primary">Mark it</v-btn>
+          <v-btn @click="marking = false">Leave it</v-btn>
+        </div>
+      </div>
+      <DayFloor
+        v-if="plan && day && surface"
+        :surface="surface"
+        :plan="plan"
+        :coat="day"
+        :chosen="Number(batch)"
+        :marks="marks"
+        @place="(p, b) => ((at = p), (batch = String(b)))"
+      />
+    </form>
+    <p v-if="opinions.length === 0 && !marking" class="quiet">
+      Nothing was marked. Mark what is seen, and the record tells what it knows of why.
+    </p>
+    <article v-for="o in opinions" :key="o.trouble.event" :data-fault="o.trouble.seen">
+      <h3>
+        {{ o.title }}<template v-if="o.trouble.batch">, section {{ o.trouble.batch }}</template
+        ><template v-if="o.trouble.size">, {{ o.trouble.size }}</template>
+      </h3>
+      <p class="quiet">
+        Noticed by {{ o.trouble.by }}, {{ dayTime(o.trouble.at, here.zone.value) }}.
+        <template v-if="o.trouble.text">{{ o.trouble.text }}</template>
+      </p>
+      <p v-if="o.trouble.cause">
+        <b>It turned out to be: {{ titleOf(o) }}.</b>
+      </p>
+      <p v-else-if="!o.ranked[0]?.asserted" data-test="unknown">
+        The record shows nothing that speaks for any of these; they stand in the order in which practice
+        suspects them.
+      </p>
+      <ol>
+        <li v-for="r in o.ranked" :key="r.key" :class="{ asserted: r.asserted }">
+          <div class="row">
+            <b class="grow">{{ r.title }}</b>
+            <span class="small">{{ r.asserted ? 'spoken for' : 'only suspected' }}</span>
+            <v-btn
+              v-if="session.mayLead && o.trouble.cause !== r.key"
+              size="small"
+              :aria-label="`It was this: ${r.title}`"
+              @click="found(o, r.key)"
+              >It was this</v-btn
+            >
+          </div>
+          <ul v-if="r.evidence.length">
+            <li v-for="e in r.evidence" :key="e.text" :class="e.weight > 0 ? 'for' : 'against'">
+              {{ e.weight > 0 ? 'For' : 'Against' }}: {{ e.text }}
+            </li>
+          </ul>
+          <details>
+            <summary>How it was weighed</summary>
+            <p class="small">
+              {{ r.score.toFixed(1) }} = {{ r.priorText
+              }}<template v-for="e in r.evidence" :key="e.text"
+                >, {{ signed(e.weight) }} ({{ e.text }})</template
+              >. Source: {{ o.source }}.
+            </p>
+            <p class="small"><b>Remedy:</b> {{ r.remedy.text }}</p>
+          </details>
+        </li>
+      </ol>
+      <div v-if="o.question && !o.trouble.cause" class="ask" data-test="question">
+        <p class="grow"><b>One question would tell most:</b> {{ o.question.text }}</p>
+        <v-btn @click="answer(o, true)">Yes</v-btn>
+        <v-btn @click="answer(o, false)">No</v-btn>
+      </div>
+    </article>
+  </section>
+</template>
+
+<style scoped>
+.part {
+  padding: 14px 18px;
+  margin-bottom: 14px;
+}
+.form {
+  display: grid;
+  grid-template-columns: 300px 1fr;
+  gap: 16px;
+  margin: 10px 0;
+}
+.fields {
+  display: grid;
+  gap: 8px;
+  align-content: start;
+}
+article {
+  border-top: 1px solid var(--line);
+  margin-top: 10px;
+  padding-top: 8px;
+}
+ol {
+  padding-left: 22px;
+  margin: 6px 0;
+}
+ol > li {
+  padding: 4px 0;
+  color: var(--quiet);
+}
+ol > li.asserted {
+  color: var(--ink);
+}
+ul {
+  padding-left: 18px;
+  margin: 2px 0;
+}
+.for {
+  color: var(--ink);
+}
+.ask {
+  display: flex;
+  gap: 10px;
+  align-items: center;
+  padding: 8px 12px;
+  border: 2px solid var(--cure);
+}
+p {
+  margin: 4px 0;
+}
+@media (max-width: 900px) {
+  .form {
+    grid-template-columns: 1fr;
+  }
+}
+</style>

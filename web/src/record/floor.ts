@@ -1,0 +1,56 @@
+import type { RecordDay, RecordEvent, RecordIssue, Units } from '../api/client'
+import type { Kind } from '../fields/units'
+import './runtime.gen.js'
+import program from './floor.gen.wasm?url'
+
+interface Running {
+  open: (issue: string, units: string) => string | Error
+  add: (events: string) => string | Error
+  tell: (at: number) => string | Error
+  seal: (event: string, before: string) => string | Error
+  read: (kind: string, text: string) => string | Error
+}
+
+declare global {
+  var Go: new () => {
+    importObject: WebAssembly.Imports
+    run: (instance: WebAssembly.Instance) => Promise<void>
+  }
+  var nephelonFloor: Running | undefined
+}
+
+/** The rules of the record, as they run on this device. */
+export interface Floor {
+  /** Takes an issued plan; what was added stays. */
+  open: (issue: RecordIssue, units: Units) => void
+  /** Takes events, each once. */
+  add: (events: RecordEvent[]) => void
+  /** What they tell at a time, ms since 1970 by the clock of the server. */
+  tell: (at: number) => RecordDay
+  /** Gives an event its hash after another's; throws a sentence where something is wrong with it. */
+  seal: (event: Omit<RecordEvent, 'hash' | 'before'>, before: string) => RecordEvent
+  /** Reads a quantity as people write it; throws a sentence where that cannot be. */
+  read: (kind: Kind, text: string) => { si: number; echo: string }
+}
+
+function given<T>(answer: string | Error): T {
+  if (answer instanceof Error) throw answer
+  return JSON.parse(answer) as T
+}
+
+/** Starts the rules, the same that the server has. */
+export async function startFloor(): Promise<Floor> {
+  const go = new globalThis.Go()
+  const { instance } = await WebAssembly.instantiateStreaming(fetch(program), go.importObject)
+  void go.run(instance)
+  const running = globalThis.nephelonFloor
+  if (!running) throw new Error('The rules of the record did not start on this device. Load the page again.')
+  return {
+    open: (issue, units) => void given(running.open(JSON.stringify(issue), units)),
+    add: (events) => void given(running.add(JSON.stringify(events))),
+    tell: (at) => given<RecordDay>(running.tell(at)),
+    seal: (event, before) =>
+      given<RecordEvent>(running.seal(JSON.stringify({ ...event, before: '', hash: '' }), before)),
+    read: (kind, text) => given<{ si: number; echo: string }>(running.read(kind, text)),
+  }
+}

@@ -1,0 +1,90 @@
+import { openDB, type DBSchema, type IDBPDatabase } from 'idb'
+import type { RecordEvent, RecordIssue } from '../api/client'
+
+/** What a device keeps of a day: bound to the person and the job, so that nothing is another's. */
+interface Kept extends DBSchema {
+  issues: { key: string; value: RecordIssue }
+  events: {
+    key: string
+    value: { key: string; day: string; unsent: 0 | 1; event: RecordEvent; refused?: string }
+    indexes: { day: string; unsent: [string, number] }
+  }
+  heads: { key: string; value: { device: string; number: number; hash: string } }
+}
+
+const NAME = 'nephelon-days'
+const VERSION = 1
+
+export interface Journal {
+  issue: () => Promise<RecordIssue | undefined>
+  keepIssue: (issue: RecordIssue) => Promise<void>
+  events: () => Promise<RecordEvent[]>
+  /** Makes the next event of this device: numbered, sealed and kept, or not at all. */
+  append: (make: (device: string, number: number, before: string) => RecordEvent) => Promise<RecordEvent>
+  /** Keeps what others logged, and knows those as sent that the server has. */
+  learn: (events: RecordEvent[]) => Promise<void>
+  unsent: () => Promise<RecordEvent[]>
+  refuse: (id: string, text: string) => Promise<void>
+  refused: () => Promise<{ event: RecordEvent; text: string }[]>
+}
+
+/** Opens the journal of a person's day at a job on this device. */
+export async function openJournal(person: string, job: string): Promise<Journal> {
+  const day = `${person}/${job}`
+  const db: IDBPDatabase<Kept> = await openDB<Kept>(NAME, VERSION, {
+    upgrade: (fresh) => {
+      fresh.createObjectStore('issues')
+      fresh.createObjectStore('heads')
+      const events = fresh.createObjectStore('events', { keyPath: 'key' })
+      events.createIndex('day', 'day')
+      events.createIndex('unsent', ['day', 'unsent'])
+    },
+  })
+  const row = (event: RecordEvent, unsent: 0 | 1): Kept['events']['value'] => ({
+    key: `${day}/${event.id}`,
+    day,
+    unsent,
+    event,
+  })
+  return {
+    issue: () => db.get('issues', day),
+    keepIssue: async (issue) => {
+      await db.put('issues', issue, day)
+    },
+    events: async () =>
+      (await db.getAllFromIndex('events', 'day', day)).filter((r) => !r.refused).map((r) => r.event),
+    append: async (make) => {
+      const change = db.transaction(['events', 'heads'], 'readwrite', { durability: 'strict' })
+      const head = await change.objectStore('heads').get(day)
+      const device = head?.device ?? crypto.randomUUID()
+      const number = (head?.number ?? 0) + 1
+      try {
+        const event = make(device, number, head?.hash ?? '')
+        void change.objectStore('heads').put({ device, number, hash: event.hash }, day)
+        void change.objectStore('events').put(row(event, 1))
+        await change.done
+        return event
+      } catch (error) {
+        await change.done.catch(() => undefined)
+        throw error
+      }
+    },
+    learn: async (events) => {
+      const change = db.transaction('events', 'readwrite')
+      for (const event of events) void change.store.put(row(event, 0))
+      await change.done
+    },
+    unsent: async () =>
+      (await db.getAllFromIndex('events', 'unsent', [day, 1]))
+        .map((r) => r.event)
+        .sort((a, b) => a.number - b.number),
+    refuse: async (id, text) => {
+      const kept = await db.get('events', `${day}/${id}`)
+      if (kept) await db.put('events', { ...kept, unsent: 0, refused: text })
+    },
+    refused: async () =>
+      (await db.getAllFromIndex('events', 'day', day))
+        .filter((r) => r.refused)
+        .map((r) => ({ event: r.event, text: r.refused ?? '' })),
+  }
+}
