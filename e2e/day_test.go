@@ -1,32 +1,136 @@
 package e2e
 
 import (
-	"github.com/chromedp/chromedp"
+	"fmt"
 	"testing"
+
+	"github.com/chromedp/chromedp"
 
 	"nephelon/demo"
 )
 
-// A day runs on a tablet: the plan that was issued is open with what was logged, and a touch
-// is on screen and sent.
-func TestTheDayRunsOnTheFloor(t *testing.T) {
+// touch presses one of the large buttons of a day.
+func (p *page) touch(act string) {
+	p.t.Helper()
+	p.click(fmt.Sprintf("[data-act=%s]", act))
+}
+
+// sent waits until nothing waits on this device.
+func (p *page) sent() {
+	p.t.Helper()
+	p.until(`document.querySelector('[data-test=sent]')?.innerText === 'Sent'`)
+}
+
+// batchIs waits until a batch of the day is so far.
+func (p *page) batchIs(number int, state string) {
+	p.t.Helper()
+	p.until(fmt.Sprintf(`document.querySelector('[data-batch="%d"]')?.dataset.state === %q`, number, state))
+}
+
+// A plan is issued, its gates are closed, and a batch is run to its end with no server at
+// all, over a reload; nothing is lost, and another device, whose clock is seven minutes
+// late, is level with it once there is one again.
+func TestADayWithoutANetwork(t *testing.T) {
+	h, err := startHost("127.0.0.1:0")
+	if err != nil {
+		t.Fatal(err)
+	}
+	p := newPage(t, h.address)
+	p.signIn("oskar@brakkwater.example")
+	p.units("metric")
+	p.newJob("Fog signal room")
+	p.rectangle("9 m", "6 m")
+	p.at("build-up")
+	p.choose("Add a coat of", "Keelbody")
+	p.saved()
+	p.click("[data-step=days]")
+	p.sees("[data-test=issue]", "Nothing was issued yet")
+	p.click("[data-test=issue-plan]")
+	p.sees("[data-test=issue]", "Plan 1")
+	day := value[string](p, `location.pathname.replace('/days', '/day')`)
+	p.button("Job day")
+	p.sees("[data-test=gates]", "9 of 9 open")
+	p.typed("Slab", "17 C")
+	p.typed("Air", "19 C")
+	p.typed("Humidity", "55 %")
+	for _, gate := range []string{"readings", "surface", "pairs", "tools", "protection", "dust", "exits", "water", "forecast"} {
+		p.click(fmt.Sprintf("[data-gate=%s]", gate))
+		p.until(fmt.Sprintf(`!document.querySelector('[data-gate=%s]')`, gate))
+	}
+	p.sent()
+	p.until(`document.querySelector('[data-test=plan]').dataset.kept === 'true'`)
+	p.look("day-ready")
+	h.stop()
+	for _, act := range []string{"meets", "mixed", "poured"} {
+		p.touch(act)
+	}
+	p.sees("[data-test=sent]", "No network: 3 entries wait")
+	p.look("day-away")
+	p.open(day) // a dead battery, a closed tab
+	p.batchIs(1, "poured")
+	for _, act := range []string{"spread", "rolled"} {
+		p.touch(act)
+	}
+	p.batchIs(1, "rolled")
+	p.button("Take it back")
+	p.batchIs(1, "spread")
+	p.touch("rolled")
+	p.sees("[data-test=sent]", "7 entries wait")
+	h, err = startHost(h.address)
+	if err != nil {
+		t.Fatal(err)
+	}
+	defer h.stop()
+	p.sent()
+	// Another device joins, its clock seven minutes late: it is measured, told and corrected.
+	other := newPage(t, h.address)
+	other.beforeAnyScript(`{
+		const late = 7 * 60 * 1000, Now = Date, now = Date.now;
+		Date.now = () => now() - late;
+		globalThis.Date = new Proxy(Now, { construct: (of, args) => args.length ? new of(...args) : new of(Date.now()) });
+	}`)
+	other.signIn("tess@brakkwater.example")
+	other.open(day)
+	other.sees("[data-test=skew]", "7 min behind")
+	other.batchIs(1, "rolled")
+	p.batchIs(2, "waiting")
+	p.touch("meets")
+	other.batchIs(2, "mixing")
+	other.touch("mixed")
+	p.batchIs(2, "mixed")
+	p.sees("[data-test=pace]", "× the planned time")
+	other.do(chromedp.EmulateViewport(390, 844))
+	other.look("day-phone")
+	// A bucket is lost: asked twice, and mixed once more.
+	other.button("Bucket lost")
+	other.button("Yes, it went hot")
+	p.batchIs(2, "waiting")
+	p.sees("[data-batch=\"2\"]", "pail 2")
+	p.button("‹ Record")
+	p.sees("[data-test=day-ribbons]", "Batch 2")
+}
+
+// The record of a finished job answers for its floor: what was off ranks first, a question
+// is answered, and what it turned out to be is kept.
+func TestTheRecordAnswersForAFloor(t *testing.T) {
 	p := newPage(t, theStage.address)
 	p.signIn("tess@brakkwater.example")
-	p.openJob(demo.Today)
-	p.click("[data-step=days]")
-	p.sees("[data-test=issue]", "Plan 1")
-	p.look("issue")
-	p.button("Job day")
-	p.sees("[data-test=now]", "Now")
-	p.until(`document.querySelector('[data-test=sent]').innerText === 'Sent'`)
-	p.look("day")
-	p.button("‹ Record")
-	p.sees("[data-test=day-ribbons]", "Batch 1")
-	p.look("record")
 	p.openJob(demo.Finished)
 	p.click("[data-step=days]")
 	p.button("Record")
 	p.sees("[data-test=faults]", "off its ratio")
+	p.sees("[data-test=question]", "Was a pail turned over")
+	p.button("No")
+	p.sees("[data-fault=soft]", "No, says Tess Arnaud")
+	p.button("It was this: The batch was off its ratio")
+	p.sees("[data-fault=soft]", "It turned out to be: The batch was off its ratio")
 	p.do(chromedp.ScrollIntoView(chromedp.CSS("[data-test=faults]")))
-	p.look("record-finished")
+	p.look("record-faults")
+	p.click("[data-test=mark-fault]")
+	p.choose("What is seen", "Lap lines")
+	p.choose("Coat", "2: Keelbody")
+	p.choose("Section", "Section 2")
+	p.button("Mark it")
+	p.sees("[data-fault=lap]", "Against: Section 2: joined after")
+	p.look("record-marked")
 }

@@ -225,6 +225,17 @@ func (p *page) glance() string {
 	return text
 }
 
+// beforeAnyScript runs a script in every page that is opened from now on.
+func (p *page) beforeAnyScript(script string) {
+	p.t.Helper()
+	if err := chromedp.Do(p.ctx); err != nil {
+		p.t.Fatal(err)
+	}
+	if _, err := chromedp.Call(p.ctx, browserpage.AddScriptToEvaluateOnNewDocument, browserpage.AddScriptToEvaluateOnNewDocumentParams{Source: script}); err != nil {
+		p.t.Fatal(err)
+	}
+}
+
 func value[T any](p *page, script string) T {
 	p.t.Helper()
 	ctx, cancel := context.WithTimeout(p.ctx, patience)
@@ -436,6 +447,27 @@ func begin(t *testing.T, job string) *page {
 	t.Helper()
 	p := newPage(t, theStage.address)
 	p.signIn("oskar@brakkwater.example")
+	p.units("metric")
+	p.newJob(job)
+	return p
+}
+
+// aside is begin for an estimator of one's own, at the same time as others who disturb
+// nothing that is shared.
+func aside(t *testing.T, job string) *page {
+	t.Helper()
+	t.Parallel()
+	ctx := t.Context()
+	like, err := theStage.records.PersonByEmail(ctx, "oskar@brakkwater.example")
+	if err != nil {
+		t.Fatal(err)
+	}
+	like.Email = strings.ToLower(t.Name()) + "@brakkwater.example"
+	if _, err := theStage.records.AddPerson(ctx, like); err != nil {
+		t.Fatal(err)
+	}
+	p := newPage(t, theStage.address)
+	p.signIn(like.Email)
 	p.units("metric")
 	p.newJob(job)
 	return p

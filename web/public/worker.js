@@ -31,6 +31,7 @@ self.addEventListener('message', (event) => {
         if (entry && /^\/assets\/index-[\w-]+\.js$/.test(path) && !path.endsWith(entry))
           await shell.delete(kept)
       }
+      event.ports[0]?.postMessage(true)
     })(),
   )
 })

@@ -8,7 +8,7 @@ import DayBatches from './DayBatches.vue'
 import DayEntries from './DayEntries.vue'
 import DayGates from './DayGates.vue'
 import DayNow from './DayNow.vue'
-import { keepOffline } from './offline'
+import { useOffline } from './offline'
 import { sendPhotos } from './photo'
 import { kindWords } from './words'
 import { useAlarm } from './useAlarm'
@@ -19,7 +19,7 @@ const props = defineProps<{ id: string; coat?: string; batch?: string }>()
 const session = useSession()
 const theme = useTheme()
 const here = useDay(props.id)
-void keepOffline()
+const kept = useOffline()
 
 const chosen = ref(props.coat ?? '')
 const coats = computed(() => here.day.value?.coats ?? [])
@@ -88,7 +88,10 @@ useEventListener(window, 'keydown', (event) => {
       <router-link class="touch" :to="`/jobs/${id}/record`">‹ Record</router-link>
       <div class="title">
         <h1>{{ here.issue.value?.name ?? 'Job day' }}</h1>
-        <p v-if="here.issue.value">Plan {{ here.issue.value.number }}, for {{ here.issue.value.to }}</p>
+        <p v-if="here.issue.value" data-test="plan" :data-kept="kept">
+          Plan {{ here.issue.value.number }}, for {{ here.issue.value.to
+          }}{{ kept ? '; opens without a network' : '' }}
+        </p>
       </div>
       <select v-if="coats.length > 1" v-model="chosen" class="touch pick" aria-label="Coat of the day">
         <option value="">Where the day is</option>
