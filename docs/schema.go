@@ -27,3 +27,9 @@ var RosterSchema []byte
 //
 //go:embed plan.schema.json
 var PlanSchema []byte
+
+// RecordSchema is the JSON Schema (2020-12) of the record file, made by
+// exchange.RecordSchema.
+//
+//go:embed record.schema.json
+var RecordSchema []byte

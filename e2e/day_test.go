@@ -72,7 +72,7 @@ func TestADayWithoutANetwork(t *testing.T) {
 		p.touch(act)
 	}
 	p.batchIs(1, "rolled")
-	p.button("Take it back")
+	p.click("[data-test=take-back]")
 	p.batchIs(1, "spread")
 	p.touch("rolled")
 	p.sees("[data-test=sent]", "7 entries wait")
@@ -98,7 +98,6 @@ func TestADayWithoutANetwork(t *testing.T) {
 	other.batchIs(2, "mixing")
 	other.touch("mixed")
 	p.batchIs(2, "mixed")
-	p.sees("[data-test=pace]", "× the planned time")
 	other.do(chromedp.EmulateViewport(390, 844))
 	other.look("day-phone")
 	// A bucket is lost: asked twice, and mixed once more.
@@ -133,4 +132,16 @@ func TestTheRecordAnswersForAFloor(t *testing.T) {
 	p.button("Mark it")
 	p.sees("[data-fault=lap]", "Against: Section 2: joined after")
 	p.look("record-marked")
+	// The client signs, and what was logged is found from all jobs; what the floors show is offered.
+	p.typed("Taken over by", "Aud Wharfinger")
+	p.click("[data-test=sign-pad]")
+	p.click("[data-test=sign]")
+	p.sees("[data-test=handover]", "Taken over by Aud Wharfinger")
+	p.until(`fetch(document.querySelector('[data-test=handover-pdf]').href).then(r => r.ok && r.headers.get('content-type') === 'application/pdf')`)
+	p.look("record-handover")
+	p.open("/records")
+	p.typed("Search job, person, lot or words", "set down to move")
+	p.sees("[data-test=entries]", demo.Finished)
+	p.sees("[data-test=learnt]", "× as planned")
+	p.look("records")
 }

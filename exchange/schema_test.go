@@ -17,6 +17,7 @@ func TestPublishedSchemasAreCurrent(t *testing.T) {
 		"shelf-file.schema.json": {docs.ShelfFileSchema, ShelfSchema},
 		"roster.schema.json":     {docs.RosterSchema, RosterSchema},
 		"plan.schema.json":       {docs.PlanSchema, DerivedSchema},
+		"record.schema.json":     {docs.RecordSchema, RecordSchema},
 	} {
 		made, err := c.make()
 		if err != nil {

@@ -101,6 +101,9 @@ func (s *Server) recordRoutes() {
 			return &body[[]cause.Symptom]{cause.Symptoms()}, nil
 		})
 	huma.Register(s.api, huma.Operation{OperationID: "opinions", Method: http.MethodGet, Path: "/api/jobs/{job}/faults", Description: "What may have caused each fault of a job, by its record"}, s.opinions)
+	huma.Register(s.api, huma.Operation{OperationID: "recordFile", Method: http.MethodGet, Path: "/api/jobs/{job}/record-file", Metadata: editors(), Description: "The record as JSON, as tables, or as the hand-over for the client"}, s.recordFile)
+	huma.Register(s.api, huma.Operation{OperationID: "entries", Method: http.MethodGet, Path: "/api/record-entries", Description: "What was logged on any job, newest first, at most 200"}, s.entries)
+	huma.Register(s.api, huma.Operation{OperationID: "learnt", Method: http.MethodGet, Path: "/api/learnt", Metadata: editors(), Description: "What own floors show against what was planned; nothing is taken over"}, s.learnt)
 	huma.Register(s.api, huma.Operation{OperationID: "time", Method: http.MethodGet, Path: "/api/time", Description: "The clock of the server, for devices to set theirs by"},
 		func(context.Context, *struct{}) (*body[struct {
 			Time time.Time `json:"time"`
@@ -291,6 +294,49 @@ func (s *Server) opinions(ctx context.Context, in *JobPath) (*body[[]cause.Opini
 		}
 	}
 	return &body[[]cause.Opinion]{out}, nil
+}
+
+// EntryLine is something logged on any job.
+type EntryLine struct {
+	Job   uuid.UUID    `json:"job" format:"uuid"`
+	Name  string       `json:"name" doc:"Of the job"`
+	Event record.Event `json:"event"`
+}
+
+func (s *Server) entries(ctx context.Context, in *struct {
+	Words string `query:"words" maxLength:"120" doc:"In the entry, the name of who logged it, or that of the job"`
+	Kind  string `query:"kind" maxLength:"20"`
+}) (*body[[]EntryLine], error) {
+	found, err := s.store.Search(ctx, person(ctx).CompanyID, in.Words, in.Kind)
+	if err != nil {
+		return nil, s.trouble("search the records", err)
+	}
+	lines := make([]EntryLine, len(found))
+	for i, e := range found {
+		lines[i] = EntryLine(e)
+	}
+	return &body[[]EntryLine]{lines}, nil
+}
+
+// mostLearnt is from how many of the newest jobs is learnt.
+const mostLearnt = 60
+
+func (s *Server) learnt(ctx context.Context, _ *struct{}) (*body[[]record.Learnt], error) {
+	company := person(ctx).CompanyID
+	jobs, err := s.store.Recorded(ctx, company, mostLearnt)
+	if err != nil {
+		return nil, s.trouble("list recorded jobs", err)
+	}
+	var issues []record.Issue
+	var told []record.Day
+	for _, id := range jobs {
+		issue, _, day, err := s.recorded(ctx, id)
+		if err != nil {
+			return nil, err
+		}
+		issues, told = append(issues, issue), append(told, day)
+	}
+	return &body[[]record.Learnt]{record.Learn(issues, told)}, nil
 }
 
 // recordChanges streams a mark for whatever is logged or issued.

@@ -6,6 +6,7 @@ import (
 	"encoding/json"
 	"errors"
 	"fmt"
+	"strings"
 	"time"
 
 	"github.com/google/uuid"
@@ -193,4 +194,55 @@ func (s *Store) PastCauses(ctx context.Context, company, but uuid.UUID) ([]cause
 		return nil, fmt.Errorf("read past faults: %w", err)
 	}
 	return past, nil
+}
+
+// Entry is something logged on any job.
+type Entry struct {
+	Job   uuid.UUID
+	Name  string // of the job
+	Event record.Event
+}
+
+// mostEntries is how many entries are found at once.
+const mostEntries = 200
+
+// Search finds what was logged on a company's jobs, newest first: of a kind, and with words
+// in it or in the name of its job; each is left out where it is empty.
+func (s *Store) Search(ctx context.Context, company uuid.UUID, words, kind string) ([]Entry, error) {
+	var rows []struct {
+		Job  uuid.UUID `db:"job_id"`
+		Name string    `db:"name"`
+		Doc  []byte    `db:"doc"`
+	}
+	if err := s.db.SelectContext(ctx, &rows, `
+		select e.job_id, j.name, e.doc from events e join jobs j on j.id = e.job_id
+		where e.company_id = $1 and ($2 = '' or e.doc ->> 'kind' = $2)
+		and ($3 = '' or concat_ws(' ', j.name, e.doc ->> 'name', (select string_agg(value, ' ') from jsonb_each_text(e.doc -> 'body'))) ilike '%' || $3 || '%')
+		and not exists (select 1 from events x where x.company_id = e.company_id and x.job_id = e.job_id
+			and x.doc ->> 'kind' = 'struck' and x.doc -> 'body' ->> 'struck' = e.id::text)
+		order by e.received_at desc, e.number desc limit $4`, company, kind, likely(words), mostEntries); err != nil {
+		return nil, fmt.Errorf("search the records: %w", err)
+	}
+	all := make([]Entry, len(rows))
+	for i, row := range rows {
+		all[i] = Entry{Job: row.Job, Name: row.Name}
+		if err := json.Unmarshal(row.Doc, &all[i].Event); err != nil {
+			return nil, fmt.Errorf("decode an event: %w", err)
+		}
+	}
+	return all, nil
+}
+
+// likely takes the signs of a pattern for themselves.
+func likely(words string) string {
+	return strings.NewReplacer(`\`, `\\`, `%`, `\%`, `_`, `\_`).Replace(words)
+}
+
+// Recorded are the jobs of a company that a plan was issued of, newest first, at most so many.
+func (s *Store) Recorded(ctx context.Context, company uuid.UUID, most int) ([]uuid.UUID, error) {
+	var ids []uuid.UUID
+	if err := s.db.SelectContext(ctx, &ids, `select job_id from issues where company_id = $1 group by job_id order by max(at) desc limit $2`, company, most); err != nil {
+		return nil, fmt.Errorf("list recorded jobs: %w", err)
+	}
+	return ids, nil
 }

@@ -29,7 +29,7 @@ func (p *Planner) Issue(ctx context.Context, f job.File, units measure.System, n
 	}
 	t, _ := read(f, units, now)
 	out := record.Issue{
-		Name: f.Job.Name, Site: f.Job.Site, Day: day, Zone: made.Zone, Standing: f.Job.Mixing.Standing, Bucket: f.Job.Bucket.Volume,
+		Name: f.Job.Name, Site: f.Job.Site, Day: day, Zone: made.Zone, Standing: f.Job.Mixing.Standing, Bucket: f.Job.Bucket.Volume, Pace: f.Job.Crew.Pace.Value,
 		Air: t.slab, Tasks: made.Tasks, Surfaces: []record.Surface{}, Coats: []record.Coat{},
 	}
 	if own := f.Job.Mixing.Air; own != nil {
@@ -79,11 +79,14 @@ func (t terms) issued(i, c int, s SurfacePlan) (record.Coat, bool) {
 		return record.Coat{}, false
 	}
 	out := record.Coat{
-		ID: made.ID, Surface: s.ID, Number: made.Number, Last: c == len(s.Coats)-1, Product: *l.sheet.product, Name: made.Name, Color: made.Color,
+		ID: made.ID, Surface: s.ID, Number: made.Number, Last: c == len(s.Coats)-1, Product: *l.sheet.product, Hardener: made.Hardener, Name: made.Name, Color: made.Color,
 		Wet: made.Mixed, Start: made.Times.Start, Slab: made.Times.Slab, Crew: made.Crew, Ahead: made.Ahead, Limits: t.limitsOf(i, l),
 		Abrade: made.Times.Abrade != nil, Stages: []record.Promise{}, Batches: make([]record.Batch, len(made.Cards)),
 	}
-	out.Product.Kits = []material.Kit{} // a crew needs no prices
+	out.Product.Kits = slices.Clone(out.Product.Kits)
+	for k := range out.Product.Kits {
+		out.Product.Kits[k].Price = nil // a crew needs none
+	}
 	for _, stage := range made.Times.Stages {
 		switch stage.Key {
 		case material.StageWorking:

@@ -159,7 +159,7 @@ func (d *BatchDay) weighs(c *Coat, b *Batch, bucket measure.Volume, units measur
 	}
 	w := kit.Weighed{Masses: d.Masses, Life: d.Life, Bucket: bucket}
 	if check, err := kit.CheckRatio(&c.Product, w, units); err == nil {
-		check.Workings = nil
+		check.Workings = []measure.Working{}
 		d.Ratio = &check
 	}
 }

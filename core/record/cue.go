@@ -2,20 +2,20 @@ package record
 
 import (
 	"fmt"
-	"math"
 	"time"
 
 	"nephelon/core/measure"
 )
 
-// The most and the least that a crew is taken to be slower or faster than planned.
+// The most and the least that a crew is slower or faster than planned; what was logged as
+// quicker or slower was logged afterwards, and tells nothing of its pace.
 const (
 	slowest = 10.0
 	fastest = 0.1
 )
 
 // coat reads a coat and times what is still to come.
-func (t *Teller) coat(i *Issue, c *Coat, events []Event, now time.Time, units measure.System) CoatDay {
+func (t *Teller) coat(i *Issue, c *Coat, below *CoatDay, events []Event, now time.Time, units measure.System) CoatDay {
 	d := CoatDay{
 		ID: c.ID, Surface: i.surface(c.Surface).Name, Number: c.Number, Name: c.Name, Color: c.Color, Gates: gated(i, c, events, units),
 		Batches: make([]BatchDay, len(c.Batches)), Now: []Say{}, Next: []Say{}, Watch: []Say{},
@@ -38,6 +38,10 @@ func (t *Teller) coat(i *Issue, c *Coat, events []Event, now time.Time, units me
 		}
 	}
 	d.Pace, d.Paced = pace(c, d.Batches)
+	if d.Paced == 0 && below != nil && below.Paced > 0 {
+		// The best guess is what the last coat on this very surface took.
+		d.Pace, d.Guess = below.Pace, below.Number
+	}
 	d.time(c, now)
 	d.used(c)
 	d.tell(c, now, units)
@@ -49,19 +53,28 @@ func (t *Teller) coat(i *Issue, c *Coat, events []Event, now time.Time, units me
 func pace(c *Coat, batches []BatchDay) (float64, int) {
 	took, planned, n := measure.Span(0), measure.Span(0), 0
 	for k := range batches {
-		b := &batches[k]
-		if b.Poured == nil || b.Rolled == nil || !b.Rolled.After(*b.Poured) {
-			continue
+		if one, known := times(&c.Batches[k], &batches[k]); known {
+			wanted := c.Batches[k].Passage.Done - c.Batches[k].Passage.Pour
+			took += measure.Span(one) * wanted
+			planned += wanted
+			n++
 		}
-		p := &c.Batches[k].Passage
-		took += between(*b.Poured, *b.Rolled)
-		planned += p.Done - p.Pour
-		n++
 	}
 	if n == 0 || !(planned > 0) {
 		return 1, 0
 	}
-	return math.Max(fastest, math.Min(slowest, float64(took/planned))), n
+	return float64(took / planned), n
+}
+
+// times is how many times as long as planned a section took; false while it is not done, or
+// where that cannot be true.
+func times(plan *Batch, b *BatchDay) (float64, bool) {
+	wanted := plan.Passage.Done - plan.Passage.Pour
+	if b.Poured == nil || b.Rolled == nil || !b.Rolled.After(*b.Poured) || !(wanted > 0) {
+		return 1, false
+	}
+	took := float64(between(*b.Poured, *b.Rolled) / wanted)
+	return took, took >= fastest && took <= slowest
 }
 
 // time puts every batch on the clock: what happened when it did, and what is to come as

@@ -32,6 +32,7 @@ type Remark struct {
 	Who   string    `json:"who,omitempty" doc:"Who decided, and why"`
 	Event string    `json:"event"`
 	Task  string    `json:"task,omitempty"`
+	Ink   string    `json:"ink,omitempty" doc:"A signature as strokes in a box of 1000 by 300"`
 }
 
 // Trouble is something that is wrong with a floor.
@@ -68,7 +69,8 @@ type CoatDay struct {
 	Open    int         `json:"open" doc:"Gates that are not closed"`
 	Batches []BatchDay  `json:"batches"`
 	Pace    float64     `json:"pace" doc:"How many times as long as planned the work on the floor takes, by the sections that are done; 1 while none is"`
-	Paced   int         `json:"paced" doc:"From how many sections"`
+	Paced   int         `json:"paced" doc:"From how many sections of its own; 0 while none is done"`
+	Guess   int         `json:"guess,omitempty" doc:"The number of the coat below whose pace is taken, while it has none of its own"`
 	Begun   *time.Time  `json:"begun,omitempty" doc:"Its first batch was poured"`
 	Done    *time.Time  `json:"done,omitempty" doc:"Its last section was"`
 	Ends    time.Time   `json:"ends" doc:"When it is done, as it goes"`
@@ -194,16 +196,27 @@ func (t *Teller) Tell(i *Issue, events []Event, now time.Time, units measure.Sys
 		day.answer(&standing[n])
 	}
 	for c := range i.Coats {
-		day.Coats[c] = t.coat(i, &i.Coats[c], standing, now, units)
+		day.Coats[c] = t.coat(i, &i.Coats[c], day.on(i, &i.Coats[c], day.Coats[:c]), standing, now, units)
 		day.Coats[c].Stages = i.stages(&i.Coats[c], &day.Coats[c], day.Readings)
 	}
 	day.Facts = facts(i, &day, units)
 	return day
 }
 
+// on is the day of the coat below another, among those told; nil where there is none.
+func (d *Day) on(i *Issue, c *Coat, told []CoatDay) *CoatDay {
+	under := i.below(c)
+	for n := range told {
+		if under != nil && told[n].ID == under.ID {
+			return &told[n]
+		}
+	}
+	return nil
+}
+
 // take reads what is of no batch.
 func (d *Day) take(i *Issue, e *Event) {
-	remark := Remark{At: e.When(), By: e.Name, Text: e.Body.Text, Who: e.Body.Reason, Event: e.ID, Task: string(e.Task)}
+	remark := Remark{At: e.When(), By: e.Name, Text: e.Body.Text, Who: e.Body.Reason, Event: e.ID, Task: string(e.Task), Ink: e.Body.Ink}
 	switch e.Kind {
 	case Read, Gated:
 		if r := readingOf(e); r.Slab != nil || r.Air != nil || r.Humidity != nil {

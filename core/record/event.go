@@ -86,6 +86,7 @@ type Body struct {
 	Yes      *bool                `json:"yes,omitempty"`
 	Struck   string               `json:"struck,omitempty" maxLength:"60" doc:"The id of the event that was wrong"`
 	Text     string               `json:"text,omitempty" maxLength:"600"`
+	Ink      string               `json:"ink,omitempty" maxLength:"20000" pattern:"^([ML][0-9]{1,4} [0-9]{1,3})*$" doc:"A signature as strokes in a box of 1000 by 300: M where the pen is put down, L where it is drawn to"`
 }
 
 // Event is one thing that somebody logged.

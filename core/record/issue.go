@@ -28,6 +28,7 @@ type Issue struct {
 	Zone     string              `json:"zone,omitempty" doc:"IANA time zone"`
 	Standing cure.Standing       `json:"standing,omitempty" enum:"shade,wind,concrete,water,ice,warm"`
 	Bucket   measure.Volume      `json:"bucket" doc:"m³ to the brim"`
+	Pace     measure.Pace        `json:"pace,omitempty" doc:"m²/s that one person was planned to lay"`
 	Air      measure.Temperature `json:"air" doc:"°C planned at the mixing place"`
 	Surfaces []Surface           `json:"surfaces"`
 	Coats    []Coat              `json:"coats" doc:"In the order in which they are laid"`
@@ -46,25 +47,26 @@ type Surface struct {
 
 // Coat is a coat of an issued plan.
 type Coat struct {
-	ID      string              `json:"id"`
-	Surface string              `json:"surface" doc:"Its id"`
-	Number  int                 `json:"number" doc:"On its surface, from 1"`
-	Last    bool                `json:"last,omitempty" doc:"None comes on it"`
-	Product material.Product    `json:"product" doc:"With its hardener"`
-	Name    string              `json:"name"`
-	Color   string              `json:"color"`
-	Wet     measure.Film        `json:"wet" doc:"Film to lay, m"`
-	Start   *time.Time          `json:"start,omitempty" doc:"When its first batch is to be poured"`
-	Slab    measure.Temperature `json:"slab" doc:"°C planned"`
-	Working measure.Span        `json:"working,omitempty" doc:"s that its film can be worked; not known when left out"`
-	From    *time.Time          `json:"from,omitempty" doc:"From when on the next coat may go on it"`
-	Until   *time.Time          `json:"until,omitempty" doc:"Until when, without abrading"`
-	Abrade  bool                `json:"abrade,omitempty" doc:"The coat below is abraded before it, as planned"`
-	Crew    []work.Person       `json:"crew"`
-	Ahead   []string            `json:"ahead" doc:"What is done the day before and in the last minutes"`
-	Limits  Limits              `json:"limits"`
-	Stages  []Promise           `json:"stages" doc:"Of service, as planned"`
-	Batches []Batch             `json:"batches"`
+	ID       string              `json:"id"`
+	Surface  string              `json:"surface" doc:"Its id"`
+	Number   int                 `json:"number" doc:"On its surface, from 1"`
+	Last     bool                `json:"last,omitempty" doc:"None comes on it"`
+	Product  material.Product    `json:"product" doc:"With its hardener"`
+	Hardener string              `json:"hardener,omitempty" doc:"The id of its hardener, where it has a choice"`
+	Name     string              `json:"name"`
+	Color    string              `json:"color"`
+	Wet      measure.Film        `json:"wet" doc:"Film to lay, m"`
+	Start    *time.Time          `json:"start,omitempty" doc:"When its first batch is to be poured"`
+	Slab     measure.Temperature `json:"slab" doc:"°C planned"`
+	Working  measure.Span        `json:"working,omitempty" doc:"s that its film can be worked; not known when left out"`
+	From     *time.Time          `json:"from,omitempty" doc:"From when on the next coat may go on it"`
+	Until    *time.Time          `json:"until,omitempty" doc:"Until when, without abrading"`
+	Abrade   bool                `json:"abrade,omitempty" doc:"The coat below is abraded before it, as planned"`
+	Crew     []work.Person       `json:"crew"`
+	Ahead    []string            `json:"ahead" doc:"What is done the day before and in the last minutes"`
+	Limits   Limits              `json:"limits"`
+	Stages   []Promise           `json:"stages" doc:"Of service, as planned"`
+	Batches  []Batch             `json:"batches"`
 }
 
 // Limits are the conditions that a coat is laid in, with where each is from.

@@ -473,3 +473,120 @@ func TestHours(t *testing.T) {
 		t.Error("Bo is still at it")
 	}
 }
+
+// While a coat has no section of its own done, the pace of the one below it on the same surface
+// is taken; its own rules as soon as there is one.
+func TestTheCoatBelowTellsThePace(t *testing.T) {
+	i := issued()
+	on := i.Coats[0]
+	on.ID, on.Number = "d", 2
+	later := start.Add(24 * time.Hour)
+	on.Start = &later
+	on.Batches = slices.Clone(on.Batches)
+	for k := range on.Batches {
+		on.Batches[k].ID = work.BatchID("d", k+1)
+	}
+	i.Coats = append(i.Coats, on)
+	j := tablet("aaaa")
+	j.log(minutes(0), Poured, batch(1), Body{})
+	j.log(minutes(18), Rolled, batch(1), Body{})
+	d := tell(i, j.all, minutes(20)).Coats[1]
+	if d.Guess != 1 || math.Abs(d.Pace-1.5) > 1e-9 || d.Paced != 0 {
+		t.Fatalf("pace %v by coat %d", d.Pace, d.Guess)
+	}
+	// Spread in 15 min instead of 10: the second is poured at 15.
+	if got, want := d.Batches[1].Due.Pour, later.Add(15*time.Minute); !got.Equal(want) {
+		t.Errorf("batch 2 is poured %v, want %v", got, want)
+	}
+	other := work.ID(work.BatchID("d", 1))
+	j.log(later, Poured, other, Body{})
+	j.log(later.Add(6*time.Minute), Rolled, other, Body{})
+	if d := tell(i, j.all, later.Add(time.Hour)).Coats[1]; d.Guess != 0 || math.Abs(d.Pace-0.5) > 1e-9 {
+		t.Errorf("pace %v by coat %d, want its own", d.Pace, d.Guess)
+	}
+}
+
+// Touches made one after the other, after the work, tell nothing of a pace.
+func TestWhatWasLoggedAfterwardsTellsNoPace(t *testing.T) {
+	j := tablet("aaaa")
+	j.log(minutes(0), Poured, batch(1), Body{})
+	j.log(minutes(0.1), Rolled, batch(1), Body{})
+	if d := tell(issued(), j.all, minutes(1)).Coats[0]; d.Pace != 1 || d.Paced != 0 {
+		t.Errorf("pace %v from %d sections", d.Pace, d.Paced)
+	}
+}
+
+// Two sections took 1.5 and 1.0 times as planned, one bucket of four was lost; by hand: the
+// mean of the logarithms is that of √1.5 = 1.2247, their deviation ln 1.5 / √2 = 0.2867, and
+// 20 m²/h planned would have been right at 16.33.
+func TestWhatIsLearnt(t *testing.T) {
+	i := issued()
+	i.To, i.Pace = "Sound crew", 20.0/3600
+	j := tablet("aaaa")
+	j.log(minutes(-5), Lost, batch(1), Body{Text: "was spilt"})
+	for n, took := range []float64{18, 12} {
+		j.log(minutes(float64(20*n)), Poured, batch(n+1), Body{})
+		j.log(minutes(float64(20*n)+took), Rolled, batch(n+1), Body{})
+	}
+	j.log(minutes(50), Poured, batch(3), Body{})
+	got := Learn([]Issue{*i}, []Day{tell(i, j.all, minutes(60))})
+	if len(got) != 1 {
+		t.Fatalf("%+v", got)
+	}
+	l := got[0]
+	if l.Product != "Example" || l.Crew != "Sound crew" || l.Cases != 2 || l.Floors != 1 || math.Abs(l.Times-1.224745) > 1e-6 || math.Abs(l.Spread-0.286707) > 1e-6 ||
+		math.Abs(float64(l.Pace)*3600-16.329932) > 1e-5 || math.Abs(l.Lost-0.25) > 1e-12 {
+		t.Errorf("%+v", l)
+	}
+}
+
+// Facts by hand: batch 1 meets at −4 and lives 30 min; poured out from 24 to 25 it is out of
+// the pail a minute before its end, from 27 to 28 two after.
+func TestFactsOfABatch(t *testing.T) {
+	film, slab, warmer := measure.Film(390e-6), measure.Temperature(18), measure.Temperature(20)
+	fact := func(events []Event, key FactKey) *Fact {
+		for _, f := range tell(issued(), events, minutes(300)).Facts {
+			if f.Key == key && f.Batch <= 1 {
+				return &f
+			}
+		}
+		return nil
+	}
+	day := func(poured float64) []Event {
+		j := tablet("aaaa")
+		j.log(minutes(-20), Read, "coat/c", Body{Slab: &slab})
+		j.log(minutes(-6), Weighed, batch(1), Body{Masses: []measure.Mass{4, 1.8}})
+		j.log(minutes(-4), Meets, batch(1), Body{})
+		j.log(minutes(-2), Mixed, batch(1), Body{})
+		j.log(minutes(poured), Poured, batch(1), Body{})
+		j.log(minutes(poured+10), Spread, batch(1), Body{})
+		j.log(minutes(poured+11), Film, batch(1), Body{Film: &film})
+		j.log(minutes(poured+12), Rolled, batch(1), Body{})
+		j.log(minutes(poured+30), Read, "coat/c", Body{Slab: &warmer})
+		return j.all
+	}
+	for _, c := range []struct {
+		poured float64
+		key    FactKey
+		so     bool
+		text   string
+	}{
+		{24, PouredLate, false, "1 min before"}, {27, PouredLate, true, "2 min after"},
+		{24, OffRatio, true, "11.1"}, // 2 : 1 wanted, 2.222 : 1 weighed
+		{24, MuchHardener, false, "too little hardener"},
+		{24, UnderMixed, true, "2 min of 3 min"},
+		{24, ThickFilm, true, "390"}, {24, ThinFilm, false, "390"},
+		{24, Warming, true, "rose by 2"},
+		{24, OpenDust, true, "open"},
+		{24, Stood, true, "26 min"}, {1, Stood, false, "3 min"},
+		{24, SlowSection, false, "12 min"},
+	} {
+		f := fact(day(c.poured), c.key)
+		if f == nil || f.So != c.so || !strings.Contains(strings.ReplaceAll(f.Text, "\u202f", " "), c.text) {
+			t.Errorf("poured at %v: %s is %+v, want %v, “%s”", c.poured, c.key, f, c.so, c.text)
+		}
+	}
+	if f := fact(day(24), NearDew); f != nil {
+		t.Errorf("no humidity was read, and yet: %+v", f)
+	}
+}

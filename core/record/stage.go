@@ -34,7 +34,7 @@ func (i *Issue) stages(c *Coat, d *CoatDay, readings []Reading) []Reached {
 			}
 			from, hourly := i.surface(c.Surface).slab(c, laid, readings)
 			took, outside, _ := rate.Along(hourly).Reach(between(from, laid))
-			comes := after(laid, took)
+			comes := after(laid, took).Round(time.Second)
 			s.Comes, s.Outside = &comes, outside
 		}
 	}

@@ -78,6 +78,11 @@ export const router = createRouter({
       component: () => import('./features/roster/RosterPage.vue'),
       meta: { title: 'Roster' },
     },
+    {
+      path: '/records',
+      component: () => import('./features/record/RecordsPage.vue'),
+      meta: { title: 'Records' },
+    },
     { path: '/shelf', component: () => import('./features/shelf/ShelfPage.vue'), meta: { title: 'Shelf' } },
     {
       path: '/shelf/media',

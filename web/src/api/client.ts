@@ -116,6 +116,8 @@ export type RecordSay = Schemas['RecordSay']
 export type RecordSurface = Schemas['RecordSurface']
 export type RecordOpinion = Schemas['RecordOpinion']
 export type RecordSymptom = Schemas['RecordSymptom']
+export type RecordLearnt = Schemas['RecordLearnt']
+export type EntryLine = Schemas['EntryLine']
 export type Issues = Schemas['Issues']
 
 export const api = createClient<paths>({

@@ -52,6 +52,7 @@ async function leave(): Promise<void> {
       <nav aria-label="Main">
         <router-link to="/jobs">Jobs</router-link>
         <router-link to="/roster">Roster</router-link>
+        <router-link to="/records">Records</router-link>
         <router-link to="/shelf">Shelf</router-link>
         <router-link to="/bench">Bench</router-link>
         <router-link to="/stock">Stock</router-link>
@@ -67,8 +68,8 @@ async function leave(): Promise<void> {
         aria-label="Daylight or night colours"
         @click="turnTheme"
       />
-      <span class="who small">
-        {{ session.me?.name }}<span class="quiet">, {{ session.me?.role }} · {{ session.me?.company }}</span>
+      <span class="who small" :title="session.me?.company">
+        {{ session.me?.name }}<span class="quiet">, {{ session.me?.role }}</span>
       </span>
       <v-btn size="small" variant="text" @click="leave">Sign out</v-btn>
     </div>
@@ -115,7 +116,7 @@ nav {
 nav a {
   color: inherit;
   text-decoration: none;
-  padding: 6px 12px;
+  padding: 6px 9px;
   font-weight: 600;
   border-bottom: 3px solid transparent;
 }

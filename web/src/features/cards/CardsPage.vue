@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
+import IssueMark from './IssueMark.vue'
 import MixCard from './MixCard.vue'
 import SectionPlan from '../../drawing/SectionPlan.vue'
 import SpanList from '../measure/SpanList.vue'
@@ -9,7 +10,7 @@ import { useSession } from '../people/session'
 
 const props = defineProps<{ id: string }>()
 const session = useSession()
-const { job, trouble } = usePlannedJob(props.id)
+const { job, trouble, issues } = usePlannedJob(props.id)
 const coat = ref('')
 
 const all = computed(() =>
@@ -44,6 +45,11 @@ function print(): void {
       </label>
       <v-btn color="primary" variant="flat" data-test="print" @click="print">Print</v-btn>
     </div>
+    <p v-if="issues?.changes.length" role="alert" class="no-print">
+      These cards differ from plan {{ issues.lines[0]?.number }}, which the crew has:
+      {{ issues.changes[0]?.text }}
+      Issue the plan again before they are printed.
+    </p>
     <p v-if="trouble" role="alert">{{ trouble }}</p>
     <p v-else-if="job && all.length === 0" class="quiet">
       There are no batches yet, so there is nothing to mix. Measure a surface and give it a coat first.
@@ -76,7 +82,9 @@ function print(): void {
         :coats="e.coats"
         :zone="job?.plan.zone"
         :clock="`${id}.${e.key}.${c.batch}`"
-      />
+      >
+        <IssueMark v-if="issues" :issues="issues" :path="`/jobs/${id}/day/${e.key}/${c.batch}`" />
+      </MixCard>
     </section>
   </div>
 </template>

@@ -39,6 +39,7 @@ const ratio = computed(() => `${props.card.ratioParts.join(' : ')} by ${props.ca
         <b>{{ session.format('volume', card.volume) }}</b>
         <span>{{ session.format('mass', card.mass) }} · {{ card.share }}</span>
       </p>
+      <slot />
     </header>
     <CardPour :card="card" />
     <ul v-if="card.additions?.length" class="adds">

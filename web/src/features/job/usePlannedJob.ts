@@ -1,14 +1,21 @@
 import { ref } from 'vue'
-import { api, refusal, type JobState } from '../../api/client'
+import { api, refusal, type Issues, type JobState } from '../../api/client'
 
 /** A job with its plan, read once for a page that prints. */
 export function usePlannedJob(id: string) {
   const job = ref<JobState | null>(null)
   const trouble = ref('')
+  /** The plans that were issued of it. */
+  const issues = ref<Issues>()
 
   async function load(): Promise<void> {
     try {
-      const { data, error } = await api.GET('/api/jobs/{job}', { params: { path: { job: id } } })
+      const params = { path: { job: id } }
+      const [{ data, error }, issued] = await Promise.all([
+        api.GET('/api/jobs/{job}', { params }),
+        api.GET('/api/jobs/{job}/issues', { params }),
+      ])
+      issues.value = issued.data
       job.value = data ?? null
       if (!data) trouble.value = refusal(error, 'This job cannot be read.')
     } catch {
@@ -16,5 +23,5 @@ export function usePlannedJob(id: string) {
     }
   }
   void load()
-  return { job, trouble }
+  return { job, trouble, issues }
 }

@@ -46,7 +46,7 @@ const lines = computed(() =>
 <style scoped>
 .strip {
   display: grid;
-  grid-template-columns: repeat(auto-fill, minmax(104px, 1fr));
+  grid-template-columns: repeat(auto-fill, minmax(118px, 1fr));
   gap: 8px;
 }
 .batch {
@@ -63,7 +63,8 @@ const lines = computed(() =>
 }
 .at {
   grid-column: 2;
-  font-size: 0.95rem;
+  font-size: 0.9rem;
+  white-space: nowrap;
 }
 i {
   grid-column: 1 / -1;

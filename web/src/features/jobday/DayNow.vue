@@ -104,16 +104,25 @@ function due(at: string): string {
           {{ name(s) }}
         </button>
       </div>
-      <p v-if="coat.paced > 0" class="pace" data-test="pace">
+      <p v-if="coat.paced > 0" class="pace">
         This crew takes {{ coat.pace.toFixed(2) }} × the planned time, by
         {{ coat.paced === 1 ? 'its first section' : `${coat.paced} sections` }}. The last is done at
         <b>{{ minuteTime(coat.ends, here.zone.value) }}</b>.
+      </p>
+      <p v-else-if="coat.guess" class="pace">
+        By coat {{ coat.guess }}, this crew takes {{ coat.pace.toFixed(2) }} × the planned time; the last is
+        done at <b>{{ minuteTime(coat.ends, here.zone.value) }}</b>.
       </p>
       <p v-else class="pace">
         The last is done at <b>{{ minuteTime(coat.ends, here.zone.value) }}</b>, as planned.
       </p>
     </section>
-    <section class="watch" aria-labelledby="watch-title" data-test="watch">
+    <section
+      class="watch"
+      :class="{ calm: coat.watch.length === 0 }"
+      aria-labelledby="watch-title"
+      data-test="watch"
+    >
       <h2 id="watch-title">Watch</h2>
       <p v-if="coat.watch.length === 0" class="quiet">No limit is near.</p>
       <div v-for="s in coat.watch" :key="s.text" class="item" :class="{ late: s.late }" role="alert">
@@ -200,6 +209,9 @@ p {
   font-size: 1.4rem;
 }
 @media (max-width: 800px) {
+  .calm {
+    display: none;
+  }
   .three {
     grid-template-columns: 1fr;
     grid-template-areas: 'watch' 'now' 'next';

@@ -133,6 +133,16 @@ useEventListener(window, 'keydown', (event) => {
       <div class="head">
         <h2>{{ at.surface }}, coat {{ at.number }}: {{ at.name }}</h2>
         <button
+          v-if="here.last.value"
+          type="button"
+          class="touch"
+          data-test="take-back"
+          @click="here.strike(here.last.value.id)"
+        >
+          Take back: {{ kindWords[here.last.value.kind]
+          }}{{ here.last.value.task ? `, ${here.last.value.task.split('/').slice(2).join(' ')}` : '' }}
+        </button>
+        <button
           v-if="begun || at.open === 0"
           type="button"
           class="touch"
@@ -162,14 +172,6 @@ useEventListener(window, 'keydown', (event) => {
             @choose="number = $event"
           />
         </DayNow>
-        <p v-if="here.last.value" class="bar last" data-test="last">
-          <span
-            >{{ kindWords[here.last.value.kind]
-            }}{{ here.last.value.task ? `, ${here.last.value.task.split('/').slice(2).join(' ')}` : '' }}:
-            logged.</span
-          >
-          <button type="button" class="touch" @click="here.strike(here.last.value.id)">Take it back</button>
-        </p>
         <DayBatches v-model="number" :coat="at" :plan="plan" :zone="here.zone.value" />
         <DayEntries v-model:parts="parts" :here="here" :coat="at" :plan="plan" :batch="one" />
       </template>
@@ -231,9 +233,6 @@ p {
 }
 .floor {
   max-height: 180px;
-}
-.last span {
-  flex: 1;
 }
 @media (max-width: 800px) {
   .day {

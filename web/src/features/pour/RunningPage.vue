@@ -4,13 +4,14 @@ import { api, refusal, type PourPlan } from '../../api/client'
 import PourRibbons from '../../drawing/PourRibbons.vue'
 import SectionPlan from '../../drawing/SectionPlan.vue'
 import { minuteTime } from '../../fields/clock'
+import IssueMark from '../cards/IssueMark.vue'
 import { usePlannedJob } from '../job/usePlannedJob'
 import RunningList from './RunningList.vue'
 import { roles } from './words'
 
 /** The hour of a pour on one sheet of paper: by the clock, with the map and what to have ready. */
 const props = defineProps<{ id: string; coat: string }>()
-const { job, trouble } = usePlannedJob(props.id)
+const { job, trouble, issues } = usePlannedJob(props.id)
 const pour = ref<PourPlan>()
 const failed = ref('')
 const MILLIS = 1000
@@ -65,6 +66,7 @@ function print(): void {
         <h2 class="grow">
           {{ job?.file.job.name }}: {{ here.surface.name }}, coat {{ pour.number }}, {{ pour.name }}
         </h2>
+        <IssueMark v-if="issues" :issues="issues" :path="`/jobs/${id}/day/${coat}`" />
         <strong>{{ pour.start ? `first pour ${told(0)}` : 'times count from the first pour' }}</strong>
       </div>
       <RunningList :pour="pour" :told="told" />

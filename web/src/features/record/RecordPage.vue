@@ -5,6 +5,7 @@ import DayRibbons from '../../drawing/DayRibbons.vue'
 import { useDay } from '../jobday/useDay'
 import { useSession } from '../people/session'
 import CoatRecord from './CoatRecord.vue'
+import HandoverPanel from './HandoverPanel.vue'
 import FaultPanel from './FaultPanel.vue'
 
 /** What happened on a job against what was planned, as far as it was logged. */
@@ -47,6 +48,7 @@ const HOUR = 3600
         <DayRibbons :coat="b.coat" :plan="b.plan" :zone="zone" />
         <CoatRecord :coat="b.coat" :plan="b.plan" :zone="zone" />
       </section>
+      <HandoverPanel v-if="begun.length" :id="id" :here="here" />
       <FaultPanel v-if="begun.length" :id="id" :here="here" />
       <section v-if="bad.length" class="sheet part" aria-labelledby="facts-title">
         <h2 id="facts-title">What stands out</h2>

@@ -1,0 +1,202 @@
+package exchange
+
+import (
+	"encoding/csv"
+	"encoding/json"
+	"errors"
+	"fmt"
+	"io"
+	"reflect"
+	"strconv"
+	"strings"
+	"time"
+
+	"github.com/xuri/excelize/v2"
+
+	"nephelon/core/measure"
+	"nephelon/core/record"
+)
+
+// RecordFormat and RecordVersion name the record file.
+const (
+	RecordFormat  = "nephelon-record"
+	RecordVersion = 1
+)
+
+// RecordFile is the record of a job: the plans that were issued, everything that was logged,
+// and what that tells of the newest plan. Numbers are in SI units.
+type RecordFile struct {
+	Format  string         `json:"format" enum:"nephelon-record"`
+	Version int            `json:"version" minimum:"1" maximum:"1"`
+	Issues  []record.Issue `json:"issues" doc:"Newest first"`
+	Events  []record.Event `json:"events" doc:"Everything that was logged, with what was struck"`
+	Day     record.Day     `json:"day" doc:"What it tells"`
+}
+
+// RecordSchema makes the JSON Schema (2020-12) of the record file.
+func RecordSchema() ([]byte, error) {
+	return schema(reflect.TypeFor[RecordFile](), "Nephelon record", "What happened on a job: issued plans, logged events, and what they tell. Numbers are in SI units.")
+}
+
+// WriteRecord writes the record of a job as JSON.
+func WriteRecord(to io.Writer, issues []record.Issue, events []record.Event, day record.Day) error {
+	into := json.NewEncoder(to)
+	into.SetIndent("", "  ")
+	if err := into.Encode(RecordFile{RecordFormat, RecordVersion, issues, events, day}); err != nil {
+		return fmt.Errorf("write the record: %w", err)
+	}
+	return nil
+}
+
+// sheetOf is a table of a record.
+type sheetOf struct {
+	name string
+	head []string
+	rows [][]any
+}
+
+// sheets are the tables of a record, times by the clock of its site, units in the heads.
+func sheets(i record.Issue, day record.Day, zone *time.Location) []sheetOf {
+	clock := func(t *time.Time) any {
+		if t == nil {
+			return ""
+		}
+		// A workbook knows no zones: times are written as the clock shows them.
+		l := t.In(zone)
+		return time.Date(l.Year(), l.Month(), l.Day(), l.Hour(), l.Minute(), l.Second(), 0, time.UTC)
+	}
+	warm := func(v *measure.Temperature) any {
+		if v == nil {
+			return ""
+		}
+		return figure(float64(*v), 1)
+	}
+	batches := sheetOf{"Batches", []string{"Surface", "Coat", "Product", "Batch", "Pail", "A met B", "Mixed", "Poured", "Spread", "Joined", "Done", "Use by", "Planned pour", "Mass kg", "Ratio off %", "Wet film µm", "Lots", "Part A °C", "Part B °C"}, nil}
+	readings := sheetOf{"Readings", []string{"At", "Slab °C", "Air °C", "Humidity %", "Dew point °C", "Above it K", "By"}, nil}
+	notes := sheetOf{"Notes", []string{"At", "By", "Note", "Decided by"}, nil}
+	hours := sheetOf{"Hours", []string{"Person", "Task", "From", "Until", "Hours"}, nil}
+	gates := sheetOf{"Gates", []string{"Surface", "Coat", "Gate", "State", "By", "At", "What"}, nil}
+	service := sheetOf{"Service", []string{"Surface", "Coat", "Stage", "Promised", "Reached"}, nil}
+	for _, c := range day.Coats {
+		for k, b := range c.Batches {
+			mass, ratio, films := measure.Mass(0), any(""), []string{}
+			for _, m := range b.Masses {
+				mass += m
+			}
+			if b.Ratio != nil {
+				ratio = figure(float64(b.Ratio.Off)*100, 1)
+			}
+			for _, f := range b.Films {
+				films = append(films, measure.Rounded(float64(f.Film)*1e6, 0))
+			}
+			var planned *time.Time
+			if b.Planned != nil {
+				planned = &b.Planned.Pour
+			}
+			if mass == 0 && b.Poured != nil {
+				mass = i.Coat(c.ID).Batches[k].Card.Mass
+			}
+			batches.rows = append(batches.rows, []any{
+				c.Surface, c.Number, c.Name, b.Number, b.Attempt, clock(b.Meets), clock(b.Mixed), clock(b.Poured), clock(b.Spread), clock(b.Joined), clock(b.Rolled), clock(b.UseBy), clock(planned),
+				figure(float64(mass), 3), ratio, strings.Join(films, " "), strings.Join(b.Lots, " "), warm(b.A), warm(b.B),
+			})
+		}
+		for _, g := range c.Gates {
+			state := map[bool]string{true: "closed", false: "open"}[g.Closed]
+			if g.Over {
+				state = "overridden"
+			}
+			gates.rows = append(gates.rows, []any{c.Surface, c.Number, g.Title, state, g.By, clock(g.At), g.What})
+		}
+		for _, s := range c.Stages {
+			service.rows = append(service.rows, []any{c.Surface, c.Number, s.Name, clock(s.Promised), clock(s.Comes)})
+		}
+	}
+	for _, r := range day.Readings {
+		humidity := any("")
+		if r.Humidity != nil {
+			humidity = figure(float64(*r.Humidity)*100, 0)
+		}
+		readings.rows = append(readings.rows, []any{clock(&r.At), warm(r.Slab), warm(r.Air), humidity, warm(r.Dew), warm(r.Margin), r.By})
+	}
+	for _, n := range day.Notes {
+		notes.rows = append(notes.rows, []any{clock(&n.At), n.By, n.Text, n.Who})
+	}
+	for _, h := range day.Hours {
+		hours.rows = append(hours.rows, []any{h.Person, h.Task, clock(&h.From), clock(h.To), figure(h.Span/measure.Hour, 2)})
+	}
+	return []sheetOf{batches, readings, gates, notes, hours, service}
+}
+
+// figure is a number rounded as it is shown.
+func figure(v float64, decimals int) any {
+	text := measure.Rounded(v, decimals)
+	if n, err := strconv.ParseFloat(text, 64); err == nil {
+		return n
+	}
+	return text
+}
+
+// WriteRecordBook writes what happened as a workbook (Office Open XML), a sheet for each kind.
+func WriteRecordBook(to io.Writer, i record.Issue, day record.Day, zone *time.Location) error {
+	book := excelize.NewFile()
+	defer book.Close()
+	format := "yyyy-mm-dd hh:mm:ss"
+	told, err := book.NewStyle(&excelize.Style{CustomNumFmt: &format})
+	if err != nil {
+		return fmt.Errorf("style the record: %w", err)
+	}
+	for n, s := range sheets(i, day, zone) {
+		if n == 0 {
+			err = book.SetSheetName("Sheet1", s.name)
+		} else {
+			_, err = book.NewSheet(s.name)
+		}
+		if err := errors.Join(err, book.SetSheetRow(s.name, "A1", &s.head), book.SetColWidth(s.name, "A", "S", 18)); err != nil {
+			return fmt.Errorf("write the record: %w", err)
+		}
+		for r, row := range s.rows {
+			for c, cell := range row {
+				at, err := excelize.CoordinatesToCellName(c+1, r+2)
+				if err == nil {
+					err = book.SetCellValue(s.name, at, cell)
+				}
+				if _, isTime := cell.(time.Time); isTime {
+					err = errors.Join(err, book.SetCellStyle(s.name, at, at, told))
+				}
+				if err != nil {
+					return fmt.Errorf("write the record: %w", err)
+				}
+			}
+		}
+	}
+	if err := book.Write(to); err != nil {
+		return fmt.Errorf("write the record: %w", err)
+	}
+	return nil
+}
+
+// WriteRecordTable writes the batches of a record as CSV.
+func WriteRecordTable(to io.Writer, i record.Issue, day record.Day, zone *time.Location) error {
+	table := csv.NewWriter(to)
+	batches := sheets(i, day, zone)[0]
+	rows := [][]string{batches.head}
+	for _, row := range batches.rows {
+		words := make([]string, len(row))
+		for c, cell := range row {
+			switch cell := cell.(type) {
+			case time.Time:
+				words[c] = cell.Format(tableTime)
+			case string:
+				words[c] = unformed(cell)
+			default:
+				words[c] = fmt.Sprint(cell)
+			}
+		}
+		rows = append(rows, words)
+	}
+	if err := table.WriteAll(rows); err != nil {
+		return fmt.Errorf("write the record: %w", err)
+	}
+	return nil
+}

@@ -1,0 +1,145 @@
+<script setup lang="ts">
+import { refDebounced } from '@vueuse/core'
+import { ref, watch } from 'vue'
+import { api, refusal, type EntryLine, type RecordLearnt } from '../../api/client'
+import PickField from '../../fields/PickField.vue'
+import TextField from '../../fields/TextField.vue'
+import { dayTime } from '../../fields/clock'
+import { useHouseEdits } from '../house/useHouseEdits'
+import { kindWords } from '../jobday/words'
+import { useSession } from '../people/session'
+import { entryText } from './words'
+
+/** What was logged on all jobs, to search; and what own floors show against what was planned. */
+const session = useSession()
+const house = useHouseEdits()
+const words = ref('')
+const kind = ref('')
+const entries = ref<EntryLine[]>()
+const learnt = ref<RecordLearnt[]>([])
+const trouble = ref('')
+const TYPED_MS = 250
+const asked = refDebounced(words, TYPED_MS)
+
+async function search(): Promise<void> {
+  try {
+    const { data, error } = await api.GET('/api/record-entries', {
+      params: { query: { words: asked.value, kind: kind.value } },
+    })
+    entries.value = data
+    trouble.value = data ? '' : refusal(error, 'The records cannot be searched.')
+  } catch {
+    trouble.value = 'The server does not answer. Search again when it is back.'
+  }
+}
+watch([asked, kind], () => void search(), { immediate: true })
+async function learn(): Promise<void> {
+  try {
+    learnt.value = (await api.GET('/api/learnt')).data ?? []
+  } catch {
+    learnt.value = []
+  }
+}
+if (session.mayEdit) void learn()
+function takeOver(l: RecordLearnt): void {
+  const crew = house.house.value.crew
+  if (!crew || !l.pace) return
+  house.change({ crew: { ...crew, pace: { value: l.pace, source: 'own-test' } } })
+}
+const PERCENT = 100
+const MILLIS = 1000
+/** When it was, by the clock of the server. */
+const happened = (e: EntryLine): string =>
+  new Date(new Date(e.event.at).getTime() + e.event.behind * MILLIS).toISOString()
+</script>
+
+<template>
+  <div class="page">
+    <h1 class="mb-3">Records</h1>
+    <p v-if="trouble" role="alert">{{ trouble }}</p>
+    <section v-if="learnt.length" class="sheet part" aria-labelledby="learnt-title" data-test="learnt">
+      <h2 id="learnt-title">What own floors show</h2>
+      <table class="figures">
+        <thead>
+          <tr>
+            <th>Product</th>
+            <th>Crew</th>
+            <th>From</th>
+            <th>The floor took</th>
+            <th>Right pace of each</th>
+            <th>Lost</th>
+            <th></th>
+          </tr>
+        </thead>
+        <tbody>
+          <tr v-for="l in learnt" :key="l.product + l.crew">
+            <td>{{ l.product }}</td>
+            <td>{{ l.crew }}</td>
+            <td>{{ l.cases }} sections of {{ l.floors === 1 ? '1 coat' : `${l.floors} coats` }}</td>
+            <td>
+              {{ l.times.toFixed(2) }} × as planned<template v-if="l.spread"
+                >, ± {{ (l.spread * PERCENT).toFixed(0) }} %</template
+              >
+            </td>
+            <td>{{ l.pace ? session.format('pace', l.pace) : '' }}</td>
+            <td>{{ l.lost ? `${(l.lost * PERCENT).toFixed(1)} %` : 'nothing' }}</td>
+            <td>
+              <v-btn
+                v-if="session.mayKeep && l.pace && house.house.value.crew"
+                size="small"
+                :aria-label="`Plan new jobs with the pace of ${l.crew} with ${l.product}`"
+                @click="takeOver(l)"
+                >Plan new jobs with it</v-btn
+              >
+            </td>
+          </tr>
+        </tbody>
+      </table>
+      <p class="small quiet">
+        Offered, not taken: a pace that is taken stands in the house methods as an own test, and can be
+        changed there.
+        <b v-if="house.state.value === 'saved'" role="status">It stands in the house methods.</b>
+      </p>
+    </section>
+    <div class="row mb-2">
+      <TextField v-model="words" label="Search job, person, lot or words" class="grow" type="search" />
+      <PickField v-model="kind" open none="Everything" label="Kind" :options="kindWords" />
+    </div>
+    <p v-if="entries?.length === 0" class="quiet">
+      {{
+        words || kind
+          ? 'Nothing that was logged has this in it.'
+          : 'Nothing was logged yet. What crews log on a job day stands here.'
+      }}
+    </p>
+    <table v-else-if="entries" class="figures" data-test="entries">
+      <thead>
+        <tr>
+          <th>When</th>
+          <th>Job</th>
+          <th>What</th>
+          <th>Told</th>
+          <th>By</th>
+        </tr>
+      </thead>
+      <tbody>
+        <tr v-for="e in entries" :key="e.event.id">
+          <td>{{ dayTime(happened(e)) }}</td>
+          <td>
+            <router-link :to="`/jobs/${e.job}/record`">{{ e.name }}</router-link>
+          </td>
+          <td>{{ kindWords[e.event.kind] }}</td>
+          <td>{{ entryText(e.event, session.format) }}</td>
+          <td>{{ e.event.name }}</td>
+        </tr>
+      </tbody>
+    </table>
+  </div>
+</template>
+
+<style scoped>
+.part {
+  padding: 14px 18px;
+  margin-bottom: 14px;
+}
+</style>
