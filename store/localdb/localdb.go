@@ -33,10 +33,13 @@ const (
 
 // Cluster is a running private server.
 type Cluster struct {
-	URL  string // for database/sql with pgx
-	bin  string
-	data string
-	run  runner
+	URL        string // for database/sql with pgx
+	bin        string
+	dir        string
+	data       string
+	run        runner
+	port       int
+	durability Durability
 }
 
 // Durability says what a cluster may lose.
@@ -63,7 +66,7 @@ func Start(ctx context.Context, dir string, durability Durability) (*Cluster, er
 	if dir, err = filepath.Abs(dir); err != nil {
 		return nil, fmt.Errorf("find the database folder: %w", err)
 	}
-	c := &Cluster{bin: bin, data: filepath.Join(dir, "data"), run: run}
+	c := &Cluster{bin: bin, dir: dir, data: filepath.Join(dir, "data"), run: run, durability: durability}
 	if err := os.MkdirAll(dir, dirMode); err != nil {
 		return nil, fmt.Errorf("make the database folder: %w", err)
 	}
@@ -80,13 +83,20 @@ func Start(ctx context.Context, dir string, durability Durability) (*Cluster, er
 	if err != nil {
 		return nil, fmt.Errorf("read the database password: %w", err)
 	}
-	port, err := c.start(ctx, dir, durability)
-	if err != nil {
+	if c.running(ctx) { // left behind by a process that was killed
+		if err := c.Stop(ctx); err != nil {
+			return nil, err
+		}
+	}
+	if c.port, err = freePort(ctx); err != nil {
+		return nil, err
+	}
+	if err := c.start(ctx); err != nil {
 		return nil, err
 	}
 	address := url.URL{
 		Scheme: "postgres", User: url.UserPassword(superuser, strings.TrimSpace(string(password))),
-		Host: net.JoinHostPort("127.0.0.1", strconv.Itoa(port)), Path: "postgres", RawQuery: "sslmode=disable",
+		Host: net.JoinHostPort("127.0.0.1", strconv.Itoa(c.port)), Path: "postgres", RawQuery: "sslmode=disable",
 	}
 	c.URL = address.String()
 	return c, nil
@@ -106,31 +116,40 @@ func (c *Cluster) create(ctx context.Context, secret string) error {
 		"--pwfile", secret, "--auth", "scram-sha-256", "--encoding", "UTF8", "--locale", "C.UTF-8", "--no-sync", "--no-instructions")
 }
 
-// start runs the server and waits until it answers. A server left behind by a
-// process that was killed is stopped first.
-func (c *Cluster) start(ctx context.Context, dir string, durability Durability) (int, error) {
-	ctl := filepath.Join(c.bin, "pg_ctl")
-	if c.run.do(ctx, ctl, "status", "-D", c.data) == nil {
-		if err := c.Stop(ctx); err != nil {
-			return 0, err
-		}
+// running tells whether the server runs.
+func (c *Cluster) running(ctx context.Context) bool {
+	return c.run.do(ctx, filepath.Join(c.bin, "pg_ctl"), "status", "-D", c.data) == nil
+}
+
+// Revive starts the server again, at the address it had, where it does not run any more, and
+// tells whether that was so.
+func (c *Cluster) Revive(ctx context.Context) (bool, error) {
+	if c.running(ctx) {
+		return false, nil
 	}
-	port, err := freePort(ctx)
-	if err != nil {
-		return 0, err
-	}
+	return true, c.start(ctx)
+}
+
+// Crash ends the server as a crash does: nothing is finished, nothing written that was not.
+func (c *Cluster) Crash(ctx context.Context) error {
+	return c.run.do(ctx, filepath.Join(c.bin, "pg_ctl"), "stop", "-w", "-m", "immediate", "-D", c.data)
+}
+
+// start runs the server and waits until it answers.
+func (c *Cluster) start(ctx context.Context) error {
 	settings := []string{
-		"-c listen_addresses=127.0.0.1", "-c unix_socket_directories=", fmt.Sprintf("-c port=%d", port),
+		"-c listen_addresses=127.0.0.1", "-c unix_socket_directories=", fmt.Sprintf("-c port=%d", c.port),
 		"-c max_connections=60", "-c shared_buffers=64MB",
 	}
-	if durability == Scratch {
+	if c.durability == Scratch {
 		settings = append(settings, "-c fsync=off", "-c synchronous_commit=off", "-c full_page_writes=off")
 	}
-	if err := c.run.do(ctx, ctl, "start", "-w", "-t", strconv.Itoa(int(startTimeout.Seconds())), "-D", c.data,
-		"-l", filepath.Join(dir, "server.log"), "-o", strings.Join(settings, " ")); err != nil {
-		return 0, fmt.Errorf("%w; its log is %s", err, filepath.Join(dir, "server.log"))
+	log := filepath.Join(c.dir, "server.log")
+	if err := c.run.do(ctx, filepath.Join(c.bin, "pg_ctl"), "start", "-w", "-t", strconv.Itoa(int(startTimeout.Seconds())), "-D", c.data,
+		"-l", log, "-o", strings.Join(settings, " ")); err != nil {
+		return fmt.Errorf("%w; its log is %s", err, log)
 	}
-	return port, nil
+	return nil
 }
 
 // Stop ends the server, letting go of its clients.
