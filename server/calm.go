@@ -2,19 +2,23 @@ package server
 
 import (
 	"bytes"
+	"context"
 	"encoding/json"
 	"fmt"
 	"sync"
 	"time"
 
-	"github.com/alexedwards/scs/v2"
+	"github.com/google/uuid"
 	"github.com/hashicorp/golang-lru/v2/simplelru"
+
+	"nephelon/store"
 )
 
-// calm is a session store that does not write a session again that nothing
-// changed, only because it was used: its end of idleness moves in steps.
+// calm keeps sessions in the database. One that nothing changed is not written again only
+// because it was used: its end of idleness moves in steps. One that was ended while a
+// request was under way stays ended.
 type calm struct {
-	scs.Store
+	store   *store.Store
 	mutex   sync.Mutex
 	written *simplelru.LRU[string, writtenSession]
 }
@@ -31,24 +35,52 @@ const (
 	sessionsWritten = 8192
 )
 
-func newCalm(in scs.Store) (*calm, error) {
+func newCalm(in *store.Store) (*calm, error) {
 	written, err := simplelru.NewLRU[string, writtenSession](sessionsWritten, nil)
 	if err != nil {
 		return nil, fmt.Errorf("remember sessions: %w", err)
 	}
-	return &calm{Store: in, written: written}, nil
+	return &calm{store: in, written: written}, nil
 }
 
-// Commit writes a session unless it was written like that a moment ago.
-func (c *calm) Commit(token string, data []byte, until time.Time) error {
+// FindCtx reads a session.
+func (c *calm) FindCtx(ctx context.Context, token string) ([]byte, bool, error) {
+	data, there, err := c.store.FindSession(ctx, token)
+	if err != nil || !there {
+		return nil, false, err
+	}
+	c.mutex.Lock()
+	defer c.mutex.Unlock()
+	if !c.written.Contains(token) {
+		c.written.Add(token, writtenSession{data: data})
+	}
+	return data, true, nil
+}
+
+// CommitCtx begins a session, or writes one that is there unless it was written like that a
+// moment ago.
+func (c *calm) CommitCtx(ctx context.Context, token string, data []byte, until time.Time) error {
 	c.mutex.Lock()
 	last, known := c.written.Get(token)
 	c.mutex.Unlock()
 	if known && bytes.Equal(last.data, data) && until.Sub(last.until) < idleStep {
 		return nil
 	}
-	if err := c.Store.Commit(token, data, until); err != nil {
-		return fmt.Errorf("keep session: %w", err)
+	if known {
+		if err := c.store.KeepSession(ctx, token, data, until); err != nil {
+			return err
+		}
+	} else {
+		_, values, err := sessionCodec{}.Decode(data)
+		if err != nil {
+			return err
+		}
+		text, _ := values[personKey].(string)
+		agent, _ := values[agentKey].(string)
+		id, err := uuid.Parse(text)
+		if err := c.store.BeginSession(ctx, token, data, until, uuid.NullUUID{UUID: id, Valid: err == nil}, agent); err != nil {
+			return err
+		}
 	}
 	c.mutex.Lock()
 	defer c.mutex.Unlock()
@@ -56,16 +88,24 @@ func (c *calm) Commit(token string, data []byte, until time.Time) error {
 	return nil
 }
 
-// Delete ends a session.
-func (c *calm) Delete(token string) error {
-	c.mutex.Lock()
-	c.written.Remove(token)
-	c.mutex.Unlock()
-	if err := c.Store.Delete(token); err != nil {
-		return fmt.Errorf("end session: %w", err)
-	}
-	return nil
+// DeleteCtx ends a session.
+func (c *calm) DeleteCtx(ctx context.Context, token string) error {
+	return c.store.EndSession(ctx, token)
 }
+
+// Find, Commit and Delete are asked for by the session library, which calls those with a
+// context where they are there.
+func (c *calm) Find(token string) ([]byte, bool, error) {
+	return c.FindCtx(context.Background(), token)
+}
+
+// Commit is CommitCtx.
+func (c *calm) Commit(token string, data []byte, until time.Time) error {
+	return c.CommitCtx(context.Background(), token, data, until)
+}
+
+// Delete is DeleteCtx.
+func (c *calm) Delete(token string) error { return c.DeleteCtx(context.Background(), token) }
 
 // sessionCodec writes sessions as JSON: what they hold are strings, and reading
 // them back is a part of every request.

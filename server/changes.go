@@ -46,10 +46,17 @@ func (c *changes) listen(job uuid.UUID) (heard chan int64, stop func()) {
 	}
 }
 
+// count is how many listen to one.
+func (c *changes) count(of uuid.UUID) int {
+	c.mutex.Lock()
+	defer c.mutex.Unlock()
+	return len(c.listeners[of])
+}
+
 func (c *changes) tell(change store.Change) {
 	c.mutex.Lock()
 	defer c.mutex.Unlock()
-	for heard := range c.listeners[change.Job] {
+	for heard := range c.listeners[change.ID] {
 		// Only the newest counts: one that is not yet heard is taken back.
 		select {
 		case <-heard:
@@ -58,6 +65,9 @@ func (c *changes) tell(change store.Change) {
 		heard <- change.Revision
 	}
 }
+
+// mostStreams is how many live streams one person may have open at a server.
+const mostStreams = 24
 
 const (
 	relisten  = 2 * time.Second
@@ -79,16 +89,19 @@ func (s *Server) follow(ctx context.Context) {
 
 // hear passes a change on to those who follow what changed.
 func (s *Server) hear(change store.Change) {
-	if change.Logged {
+	switch change.Of {
+	case store.OfRecord:
 		s.logged.tell(change)
-	} else {
+	case store.OfPerson:
+		s.people.tell(change)
+	case store.OfJob:
 		s.changes.tell(change)
 	}
 }
 
 // jobChanges streams the revision of every save of a job as server-sent events.
 func (s *Server) jobChanges(ctx context.Context, in *JobPath) (*huma.StreamResponse, error) {
-	return s.stream(s.changes, in.Job, func() (int64, error) {
+	return s.stream(ctx, s.changes, in.Job, func() (int64, error) {
 		j, err := s.store.Job(ctx, person(ctx).CompanyID, in.Job)
 		return j.Revision, err
 	})
@@ -96,16 +109,25 @@ func (s *Server) jobChanges(ctx context.Context, in *JobPath) (*huma.StreamRespo
 
 // stream sends a number as a server-sent event now, and each greater one that is heard of
 // a job.
-func (s *Server) stream(of *changes, job uuid.UUID, now func() (int64, error)) (*huma.StreamResponse, error) {
+func (s *Server) stream(ctx context.Context, of *changes, job uuid.UUID, now func() (int64, error)) (*huma.StreamResponse, error) {
 	// Listened to before it is read: no change falls between.
 	heard, stop := of.listen(job)
+	who := person(ctx).ID
+	changed, ignore := s.people.listen(who)
+	if s.people.count(who) > mostStreams {
+		stop()
+		ignore()
+		return nil, huma.Error429TooManyRequests(fmt.Sprintf("%d live pages are open already. Close some, then open this one again.", mostStreams))
+	}
 	newest, err := now()
 	if err != nil {
 		stop()
+		ignore()
 		return nil, s.trouble("read job", err)
 	}
 	return &huma.StreamResponse{Body: func(out huma.Context) {
 		defer stop()
+		defer ignore()
 		out.SetHeader("Content-Type", "text/event-stream")
 		out.SetStatus(http.StatusOK)
 		w := out.BodyWriter()
@@ -125,6 +147,10 @@ func (s *Server) stream(of *changes, job uuid.UUID, now func() (int64, error)) (
 				if number > newest {
 					newest = number
 					alive = say(fmt.Sprintf("data: %d\n\n", newest))
+				}
+			case <-changed: // of who listens
+				if _, err := s.store.Person(out.Context(), who); err != nil {
+					return
 				}
 			case <-beat.C:
 				alive = say(":\n\n")

@@ -20,10 +20,13 @@ import (
 // guarded refuses changes that another site's page asked a browser to make,
 // and sets the headers every answer has. What a request may carry is bounded by
 // each operation's MaxBodyBytes.
-func guarded(next http.Handler) http.Handler {
+func guarded(secure bool, next http.Handler) http.Handler {
 	headed := http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
 		h := w.Header()
 		h.Set("X-Content-Type-Options", "nosniff")
+		if secure {
+			h.Set("Strict-Transport-Security", "max-age=31536000; includeSubDomains")
+		}
 		h.Set("Referrer-Policy", "same-origin")
 		h.Set("Cross-Origin-Opener-Policy", "same-origin")
 		h.Set("Cross-Origin-Resource-Policy", "same-origin")

@@ -341,7 +341,7 @@ func (s *Server) learnt(ctx context.Context, _ *struct{}) (*body[[]record.Learnt
 
 // recordChanges streams a mark for whatever is logged or issued.
 func (s *Server) recordChanges(ctx context.Context, in *JobPath) (*huma.StreamResponse, error) {
-	return s.stream(s.logged, in.Job, func() (int64, error) {
+	return s.stream(ctx, s.logged, in.Job, func() (int64, error) {
 		_, err := s.store.IssueNumber(ctx, person(ctx).CompanyID, in.Job)
 		return 0, err
 	})

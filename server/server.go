@@ -11,9 +11,9 @@ import (
 	"net/http"
 	"reflect"
 	"strings"
+	"sync/atomic"
 	"time"
 
-	"github.com/alexedwards/scs/postgresstore"
 	"github.com/alexedwards/scs/v2"
 	"github.com/danielgtaylor/huma/v2"
 	"github.com/danielgtaylor/huma/v2/adapters/humagin"
@@ -34,6 +34,7 @@ type Options struct {
 	Pages  fs.FS // the built interface
 	Log    *slog.Logger
 	Secure bool   // cookies only over TLS
+	Proxy  string // the address of a proxy in front, whose X-Forwarded-For is believed; none when empty
 	Bridge string // base URL of instruments and weather; none when empty
 }
 
@@ -44,8 +45,13 @@ type Server struct {
 	log      *slog.Logger
 	sessions *scs.SessionManager
 	files    *exchange.Reader
-	changes  *changes // of jobs
-	logged   *changes // of their records
+	changes  *changes      // of jobs
+	logged   *changes      // of their records
+	people   *changes      // of who may do what
+	hashing  chan struct{} // holds whoever computes a hash
+	waiting  atomic.Int32  // for it
+	proxy    string        // whose word on a client's address is taken; nobody's when empty
+	secure   bool
 	plans    *plans
 	planner  *plan.Planner
 	dayJobs  *lru.Cache[state, days.Job] // what the roster needs of jobs; a cache and nothing more
@@ -78,16 +84,20 @@ func New(o Options) (*Server, error) {
 	if err != nil {
 		return nil, fmt.Errorf("make the cache of the roster's jobs: %w", err)
 	}
-	s := &Server{dayJobs: dayJobs, store: o.Store, log: o.Log, files: files, bridge: o.Bridge, changes: newChanges(), logged: newChanges(), plans: known, planner: plan.NewPlanner(), drawing: make(chan struct{}, 1), sessions: scs.New()}
+	s := &Server{dayJobs: dayJobs, store: o.Store, log: o.Log, files: files, bridge: o.Bridge, changes: newChanges(), logged: newChanges(), people: newChanges(), hashing: make(chan struct{}, hashesAtOnce), proxy: o.Proxy, secure: o.Secure, plans: known, planner: plan.NewPlanner(), drawing: make(chan struct{}, 1), sessions: scs.New()}
 	s.sessions.Lifetime = sessionDays * 24 * time.Hour
 	s.sessions.IdleTimeout = idleDays * 24 * time.Hour
 	s.sessions.Codec = sessionCodec{}
+	s.sessions.ErrorFunc = s.away
 	s.sessions.Cookie.Name = "nephelon"
+	if o.Secure {
+		s.sessions.Cookie.Name = "__Host-nephelon"
+	}
 	s.sessions.Cookie.HttpOnly = true
 	s.sessions.Cookie.SameSite = http.SameSiteStrictMode
 	s.sessions.Cookie.Secure = o.Secure
 	if o.Store != nil {
-		if s.sessions.Store, err = newCalm(postgresstore.New(o.Store.DB())); err != nil {
+		if s.sessions.Store, err = newCalm(o.Store); err != nil {
 			return nil, err
 		}
 	}
@@ -118,7 +128,7 @@ func New(o Options) (*Server, error) {
 		}
 		engine.NoRoute(pages.serve)
 	}
-	s.handler = guarded(legible(gzhttp.GzipHandler(s.sessions.LoadAndSave(engine))))
+	s.handler = s.watched(guarded(o.Secure, legible(gzhttp.GzipHandler(s.ended(s.sessions.LoadAndSave(engine), engine)))))
 	return s, nil
 }
 
@@ -170,6 +180,7 @@ func (s *Server) Serve(ctx context.Context, web *http.Server, serve func() error
 	defer stop()
 	web.RegisterOnShutdown(s.changes.close)
 	web.RegisterOnShutdown(s.logged.close)
+	web.RegisterOnShutdown(s.people.close)
 	go s.follow(listening)
 	go s.work(listening)
 	ended := make(chan error, 1)

@@ -20,9 +20,14 @@ import (
 
 const (
 	personKey        = "person"
-	failureWindow    = 15 * time.Minute
-	failuresPerEmail = 8
-	failuresPerHost  = 40
+	agentKey         = "agent"
+	attemptWindow    = 15 * time.Minute
+	attemptsPerEmail = 8 // from one host
+	attemptsPerHost  = 40
+	hashesAtOnce     = 2
+	hashesWaiting    = 64
+	// nobodysHash is that of no password anybody has.
+	nobodysHash = "$argon2id$v=19$m=19456,t=2,p=1$c29tZXNhbHRzb21lc2FsdA$0000000000000000000000000000000000000000000"
 )
 
 // Metadata of an operation: who may call it. Without it, anyone signed in.
@@ -34,6 +39,8 @@ const (
 type contextKey struct{}
 
 type hostKey struct{}
+
+type agentContext struct{}
 
 // person is who makes the request.
 func person(ctx context.Context) store.Person {
@@ -75,11 +82,8 @@ func (s *Server) authenticate(ctx huma.Context, next func(huma.Context)) {
 	}
 	op := ctx.Operation()
 	if open, _ := op.Metadata[openTo].(bool); open {
-		host, _, err := net.SplitHostPort(ctx.RemoteAddr())
-		if err != nil {
-			host = ctx.RemoteAddr()
-		}
-		next(huma.WithValue(ctx, hostKey{}, host))
+		agent := ctx.Header("User-Agent")
+		next(huma.WithValue(huma.WithValue(ctx, hostKey{}, s.hostOf(ctx)), agentContext{}, agent[:min(len(agent), longestAgent)]))
 		return
 	}
 	id, err := uuid.Parse(s.sessions.GetString(ctx.Context(), personKey))
@@ -102,6 +106,25 @@ func (s *Server) authenticate(ctx huma.Context, next func(huma.Context)) {
 		return
 	}
 	next(huma.WithValue(ctx, contextKey{}, p))
+}
+
+// longestAgent is how much of a browser's own words is kept.
+const longestAgent = 200
+
+// hostOf is where a request comes from: as the proxy tells that the operator named, or else
+// whoever is connected.
+func (s *Server) hostOf(ctx huma.Context) string {
+	host, _, err := net.SplitHostPort(ctx.RemoteAddr())
+	if err != nil {
+		host = ctx.RemoteAddr()
+	}
+	if s.proxy != "" && host == s.proxy {
+		told := strings.Split(ctx.Header("X-Forwarded-For"), ",")
+		if last := strings.TrimSpace(told[len(told)-1]); last != "" {
+			return last
+		}
+	}
+	return host
 }
 
 func (s *Server) sessionRoutes() {
@@ -139,14 +162,16 @@ func (s *Server) sessionRoutes() {
 
 func (s *Server) signIn(ctx context.Context, email, password string) (*body[Me], error) {
 	host, _ := ctx.Value(hostKey{}).(string)
-	byEmail, byHost := "email:"+email, "host:"+host
-	for key, most := range map[string]int{byEmail: failuresPerEmail, byHost: failuresPerHost} {
-		count, err := s.store.SignInFailures(ctx, key, failureWindow)
+	// It is counted before it is checked, so that many at once are not all checked. Who guesses
+	// from elsewhere locks nobody out who has the right password.
+	byBoth, byHost := "email:"+email+" host:"+host, "host:"+host
+	for key, most := range map[string]int{byBoth: attemptsPerEmail, byHost: attemptsPerHost} {
+		count, err := s.store.Attempt(ctx, key, attemptWindow)
 		if err != nil {
-			return nil, s.trouble("count failed sign-ins", err)
+			return nil, s.trouble("count sign-ins", err)
 		}
-		if count >= most {
-			return nil, huma.Error429TooManyRequests(fmt.Sprintf("Too many failed sign-ins. Wait %d minutes and try again.", int(failureWindow.Minutes())))
+		if count > most {
+			return nil, huma.Error429TooManyRequests(fmt.Sprintf("Too many failed sign-ins from here. Wait %d minutes and try again.", int(attemptWindow.Minutes())))
 		}
 	}
 	p, err := s.store.PersonByEmail(ctx, email)
@@ -155,29 +180,67 @@ func (s *Server) signIn(ctx context.Context, email, password string) (*body[Me],
 	}
 	hash := p.PasswordHash
 	if hash == "" {
-		// Spend the same time on an unknown address as on a known one.
-		if hash, err = HashPassword("nobody"); err != nil {
-			return nil, s.trouble("hash", err)
-		}
+		hash = nobodysHash // the same time for an unknown address as for a known one
 	}
-	match, err := argon2id.ComparePasswordAndHash(password, hash)
+	match, err := s.matches(ctx, password, hash)
 	if err != nil {
-		return nil, s.trouble("compare passwords", err)
+		return nil, err
 	}
 	if !match || p.PasswordHash == "" {
-		if err := s.store.NoteSignInFailure(ctx, byEmail, byHost); err != nil {
-			return nil, s.trouble("note a failed sign-in", err)
+		s.audit(ctx, p, "sign-in refused", email)
+		return nil, huma.Error401Unauthorized("That address and password do not belong together. Check both, or ask an owner of your company for a link that sets a new password.")
+	}
+	for _, key := range []string{byBoth, byHost} {
+		if err := s.store.ForgetAttempts(ctx, key, attemptWindow); err != nil {
+			return nil, s.trouble("forget sign-ins", err)
 		}
-		return nil, huma.Error401Unauthorized("That address and password do not belong together. Check both, or ask an owner of your company for a new password.")
 	}
-	if err := s.store.ForgetSignInFailures(ctx, byEmail); err != nil {
-		return nil, s.trouble("forget failed sign-ins", err)
-	}
+	return s.begin(ctx, p)
+}
+
+// begin begins a session.
+func (s *Server) begin(ctx context.Context, p store.Person) (*body[Me], error) {
 	if err := s.sessions.RenewToken(ctx); err != nil {
 		return nil, s.trouble("begin a session", err)
 	}
 	s.sessions.Put(ctx, personKey, p.ID.String())
+	agent, _ := ctx.Value(agentContext{}).(string)
+	s.sessions.Put(ctx, agentKey, agent)
+	s.audit(ctx, p, "signed in", agent)
 	return &body[Me]{meOf(p)}, nil
+}
+
+// inTurn computes something with a hash, a few at once and some waiting: each takes 19 MB.
+func inTurn[T any](ctx context.Context, s *Server, compute func() (T, error)) (T, error) {
+	var none T
+	if s.waiting.Add(1) > hashesWaiting {
+		s.waiting.Add(-1)
+		return none, huma.Error503ServiceUnavailable("Too many people sign in just now. Try again in a moment.")
+	}
+	defer s.waiting.Add(-1)
+	select {
+	case s.hashing <- struct{}{}:
+		defer func() { <-s.hashing }()
+	case <-ctx.Done():
+		return none, huma.Error503ServiceUnavailable("Too many people sign in just now. Try again in a moment.")
+	}
+	out, err := compute()
+	if err != nil {
+		return none, s.trouble("compute a hash", err)
+	}
+	return out, nil
+}
+
+func (s *Server) matches(ctx context.Context, password, hash string) (bool, error) {
+	return inTurn(ctx, s, func() (bool, error) { return argon2id.ComparePasswordAndHash(password, hash) })
+}
+
+// audit keeps that something was done; that this fails fails nothing else.
+func (s *Server) audit(ctx context.Context, p store.Person, what, about string) {
+	null := func(id uuid.UUID) uuid.NullUUID { return uuid.NullUUID{UUID: id, Valid: id != uuid.Nil} }
+	if err := s.store.Audit(ctx, null(p.CompanyID), null(p.ID), what, about); err != nil {
+		s.log.Error("keep what was done", "error", err)
+	}
 }
 
 // trouble logs what went wrong inside and tells the caller only that it did. A

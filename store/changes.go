@@ -10,24 +10,39 @@ import (
 	"github.com/jackc/pgx/v5"
 )
 
-const changedChannel = "job_changed"
+// The channels on which servers tell each other what changed.
+const (
+	changedChannel = "job_changed"
+	personChannel  = "person_changed"
+)
 
-// Change tells that a job was saved, or that something was logged on it.
+// Subject is what a change is of.
+type Subject int
+
+// The subjects.
+const (
+	OfJob Subject = iota
+	OfRecord
+	OfPerson
+)
+
+// Change tells that a job was saved, that something was logged on it, or that what a person
+// may do was changed.
 type Change struct {
-	Job      uuid.UUID
-	Revision int64 // of the job; of its record it only grows
-	Logged   bool
+	Of       Subject
+	ID       uuid.UUID // of the job, or of the person
+	Revision int64     // of the job; of others it only grows
 }
 
-// Listen calls tell for every save of any job, and for whatever is logged, by whatever
-// process, until the context ends or the connection breaks.
+// Listen calls tell for every change, by whatever process, until the context ends or the
+// connection breaks.
 func (s *Store) Listen(ctx context.Context, tell func(Change)) error {
 	conn, err := pgx.Connect(ctx, s.url)
 	if err != nil {
 		return fmt.Errorf("connect to listen: %w", err)
 	}
 	defer func() { _ = conn.Close(context.WithoutCancel(ctx)) }()
-	for _, channel := range []string{changedChannel, recordedChannel} {
+	for _, channel := range []string{changedChannel, recordedChannel, personChannel} {
 		if _, err := conn.Exec(ctx, "listen "+channel); err != nil {
 			return fmt.Errorf("listen: %w", err)
 		}
@@ -43,7 +58,7 @@ func (s *Store) Listen(ctx context.Context, tell func(Change)) error {
 			continue
 		}
 		if number, err := strconv.ParseInt(revision, 10, 64); err == nil {
-			tell(Change{id, number, n.Channel == recordedChannel})
+			tell(Change{map[string]Subject{changedChannel: OfJob, recordedChannel: OfRecord, personChannel: OfPerson}[n.Channel], id, number})
 		}
 	}
 }

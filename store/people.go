@@ -126,6 +126,10 @@ func (s *Store) SetUnits(ctx context.Context, person uuid.UUID, units measure.Sy
 // in. The last active owner stays one.
 func (s *Store) ChangePerson(ctx context.Context, company, person uuid.UUID, role Role, active bool) error {
 	return s.inTransaction(ctx, func(tx *sqlx.Tx) error {
+		// Two owners who change each other at once come one after the other.
+		if _, err := tx.ExecContext(ctx, `select 1 from companies where id = $1 for update`, company); err != nil {
+			return fmt.Errorf("lock the company: %w", err)
+		}
 		done, err := tx.ExecContext(ctx, `update people set role = $3, active = $4 where company_id = $1 and id = $2`, company, person, role, active)
 		if err != nil {
 			return fmt.Errorf("change person: %w", err)
@@ -140,36 +144,21 @@ func (s *Store) ChangePerson(ctx context.Context, company, person uuid.UUID, rol
 		if owners == 0 {
 			return ErrLastOwner
 		}
+		if !active {
+			if _, err := tx.ExecContext(ctx, `delete from sessions where person_id = $1`, person); err != nil {
+				return fmt.Errorf("end sessions: %w", err)
+			}
+		}
+		if _, err := tx.ExecContext(ctx, `select pg_notify($1, $2 || ' ' || pg_current_xact_id()::text)`, personChannel, person.String()); err != nil {
+			return fmt.Errorf("tell of a person: %w", err)
+		}
 		return nil
 	})
 }
 
-// NoteSignInFailure remembers a failed sign-in under each key.
-func (s *Store) NoteSignInFailure(ctx context.Context, keys ...string) error {
-	for _, key := range keys {
-		if _, err := s.db.ExecContext(ctx, `insert into sign_in_failures (key) values ($1)`, key); err != nil {
-			return fmt.Errorf("note failed sign-in: %w", err)
-		}
-	}
-	return nil
-}
-
-// SignInFailures counts the failures of the key within a time, and forgets
-// those before it.
-func (s *Store) SignInFailures(ctx context.Context, key string, within time.Duration) (int, error) {
-	if _, err := s.db.ExecContext(ctx, `delete from sign_in_failures where at < now() - $1 * interval '1 second'`, within.Seconds()); err != nil {
-		return 0, fmt.Errorf("forget old sign-ins: %w", err)
-	}
-	var count int
-	if err := s.db.GetContext(ctx, &count, `select count(*) from sign_in_failures where key = $1`, key); err != nil {
-		return 0, fmt.Errorf("count failed sign-ins: %w", err)
-	}
-	return count, nil
-}
-
-// ForgetSignInFailures clears a key after a good sign-in.
-func (s *Store) ForgetSignInFailures(ctx context.Context, key string) error {
-	if _, err := s.db.ExecContext(ctx, `delete from sign_in_failures where key = $1`, key); err != nil {
+// ForgetAttempts clears a key after a good sign-in, and all that are older than a time.
+func (s *Store) ForgetAttempts(ctx context.Context, key string, within time.Duration) error {
+	if _, err := s.db.ExecContext(ctx, `delete from sign_in_failures where key = $1 or at < now() - $2 * interval '1 second'`, key, within.Seconds()); err != nil {
 		return fmt.Errorf("forget failed sign-ins: %w", err)
 	}
 	return nil

@@ -14,10 +14,14 @@ import (
 	_ "github.com/jackc/pgx/v5/stdlib" // the database/sql driver "pgx"
 	"github.com/jmoiron/sqlx"
 	"github.com/pressly/goose/v3"
+	"github.com/pressly/goose/v3/lock"
 )
 
 //go:embed migrations/*.sql
 var migrations embed.FS
+
+// ErrNewerSchema means that a newer program has worked with the database.
+var ErrNewerSchema = errors.New("the database is newer than this program")
 
 // ErrNotFound means that the company has no such record.
 var ErrNotFound = errors.New("not found")
@@ -44,22 +48,46 @@ func Open(ctx context.Context, url string) (*Store, error) {
 	return s, nil
 }
 
+// lockTries is how many seconds a server waits for others that bring the database up to date.
+const lockTries = 120
+
 func (s *Store) migrate(ctx context.Context) error {
 	files, err := fs.Sub(migrations, "migrations")
 	if err != nil {
 		return fmt.Errorf("open the migrations: %w", err)
 	}
-	provider, err := goose.NewProvider(goose.DialectPostgres, s.db.DB, files)
+	// Servers that start together come one after the other.
+	one, err := lock.NewPostgresSessionLocker(lock.WithLockTimeout(1, lockTries))
+	if err != nil {
+		return fmt.Errorf("lock the migrations: %w", err)
+	}
+	provider, err := goose.NewProvider(goose.DialectPostgres, s.db.DB, files, goose.WithSessionLocker(one))
 	if err != nil {
 		return fmt.Errorf("read the migrations: %w", err)
 	}
 	if _, err := provider.Up(ctx); err != nil {
 		return fmt.Errorf("bring the database up to date: %w", err)
 	}
+	there, err := provider.GetDBVersion(ctx)
+	if err != nil {
+		return fmt.Errorf("read the version of the database: %w", err)
+	}
+	sources := provider.ListSources()
+	if newest := sources[len(sources)-1].Version; there > newest {
+		return fmt.Errorf("%w: its tables are of version %d, and this program knows those up to %d; start the program that brought them up to date, or a newer one", ErrNewerSchema, there, newest)
+	}
 	return nil
 }
 
-// DB is the pool, for the session library.
+// Ready fails while the database does not answer.
+func (s *Store) Ready(ctx context.Context) error {
+	if err := s.db.PingContext(ctx); err != nil {
+		return fmt.Errorf("reach the database: %w", err)
+	}
+	return nil
+}
+
+// DB is the pool.
 func (s *Store) DB() *sql.DB { return s.db.DB }
 
 // Close lets go of the database.

@@ -188,7 +188,7 @@ func TestSavesAreToldToListeners(t *testing.T) {
 		}
 		select {
 		case change := <-heard:
-			if change.Job != id || change.Revision < 2 {
+			if change.ID != id || change.Revision < 2 {
 				t.Errorf("heard %v", change)
 			}
 			return

@@ -1,6 +1,7 @@
 package sim
 
 import (
+	"math"
 	"math/rand/v2"
 	"slices"
 	"testing"
@@ -281,6 +282,30 @@ func TestATeamShares(t *testing.T) {
 		}
 		if pieces != c.pieces || !same(sum, c.work) {
 			t.Errorf("%s: %d pieces of %v s in all, want %d of %v", c.name, pieces, sum, c.pieces, c.work)
+		}
+	}
+}
+
+// Of one batch that lives a standard deviation longer than it needs, as many are lost as lie
+// beyond one standard deviation: Φ(−1) = 0.15866, whatever it is that varies; closed form.
+func TestEachSpreadByItself(t *testing.T) {
+	const off, need = 0.2, 1000.0
+	spared := measure.Span(need * math.Exp(off))
+	mixed := Batch{Mix: need, Life: spared, Works: Works(0, 0, 0, 1, 0)}
+	poured := Batch{Open: 1, Life: spared, Works: Works(need, 0, 0, 1, 0)}
+	warmed := poured
+	warmed.Life = need * 1.148698354997035 // 2 to the power of 2 K of 10
+	for _, c := range []struct {
+		name    string
+		batch   Batch
+		spreads Spreads
+	}{
+		{"pace", poured, Spreads{Pace: off}}, {"work", poured, Spreads{Work: off}}, {"mixing", mixed, Spreads{Mixing: off}},
+		{"life", poured, Spreads{Life: off}}, {"warmth", warmed, Spreads{Warmth: 2}},
+	} {
+		got := try(t, Train{Batches: []Batch{c.batch}, People: crew(1)}, c.spreads, 20000, 5)
+		if math.Abs(got.Pail.Of-0.15866) > 0.01 || math.Abs(got.Makes.Of-0.84134) > 0.01 {
+			t.Errorf("%s: %.4f are lost and %.4f made, want 0.1587 and 0.8413", c.name, got.Pail.Of, got.Makes.Of)
 		}
 	}
 }
