@@ -57,7 +57,7 @@ func WriteRosterTable(to io.Writer, lines []RosterLine, zone *time.Location) err
 	for _, l := range lines {
 		row := l.words()
 		for i := range row {
-			row[i] = unformed(row[i])
+			row[i] = Unformed(row[i])
 		}
 		rows = append(rows, append(row, l.From.In(zone).Format(tableTime), l.Until.In(zone).Format(tableTime)))
 	}
@@ -131,8 +131,8 @@ func fill(book *excelize.File, sheet string, lines []RosterLine, zone *time.Loca
 // tableTime is how a table has times.
 const tableTime = "2006-01-02 15:04"
 
-// unformed keeps a cell from being taken for a formula.
-func unformed(cell string) string {
+// Unformed keeps a cell from being taken for a formula.
+func Unformed(cell string) string {
 	if strings.HasPrefix(strings.TrimLeft(cell, " \t"), "=") || len(cell) > 0 && strings.ContainsRune("+-@\t\r", rune(cell[0])) {
 		return "'" + cell
 	}

@@ -188,7 +188,7 @@ func WriteRecordTable(to io.Writer, i record.Issue, day record.Day, zone *time.L
 			case time.Time:
 				words[c] = cell.Format(tableTime)
 			case string:
-				words[c] = unformed(cell)
+				words[c] = Unformed(cell)
 			default:
 				words[c] = fmt.Sprint(cell)
 			}

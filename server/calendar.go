@@ -43,7 +43,7 @@ const (
 )
 
 func (s *Server) calendarRoutes() {
-	huma.Register(s.api, huma.Operation{OperationID: "calendarAddresses", Method: http.MethodGet, Path: "/api/calendar-addresses", Metadata: estimators(), Description: "The private addresses at which days are read"},
+	huma.Register(s.api, huma.Operation{OperationID: "calendarAddresses", Method: http.MethodGet, Path: "/api/calendar-addresses", Description: "The private addresses at which days are read"},
 		func(ctx context.Context, _ *struct{}) (*body[[]CalendarAddress], error) {
 			links, err := s.store.CalendarLinks(ctx, person(ctx).CompanyID)
 			if err != nil {
@@ -55,7 +55,7 @@ func (s *Server) calendarRoutes() {
 			}
 			return &body[[]CalendarAddress]{all}, nil
 		})
-	huma.Register(s.api, huma.Operation{OperationID: "addCalendarAddress", Method: http.MethodPost, Path: "/api/calendar-addresses", Metadata: estimators(), Description: "Makes an address that whoever has it can read, until it is revoked"},
+	huma.Register(s.api, huma.Operation{OperationID: "addCalendarAddress", Method: http.MethodPost, Path: "/api/calendar-addresses", Description: "Makes an address that whoever has it can read, until it is revoked"},
 		func(ctx context.Context, in *body[struct {
 			Crew   string `json:"crew,omitempty" maxLength:"60"`
 			Person string `json:"person,omitempty" maxLength:"60" doc:"By name: what the crew does in which this person is then"`
@@ -83,7 +83,7 @@ func (s *Server) calendarRoutes() {
 			}
 			return &body[CalendarAddress]{CalendarAddress{ID: id, Crew: in.Body.Crew, Person: in.Body.Person, MadeBy: who.Name, MadeAt: time.Now(), Path: "/calendar/" + told + ".ics"}}, nil
 		})
-	huma.Register(s.api, huma.Operation{OperationID: "revokeCalendarAddress", Method: http.MethodDelete, Path: "/api/calendar-addresses/{address}", Metadata: estimators(), Description: "Ends an address: nothing is read there any more"},
+	huma.Register(s.api, huma.Operation{OperationID: "revokeCalendarAddress", Method: http.MethodDelete, Path: "/api/calendar-addresses/{address}", Description: "Ends an address: nothing is read there any more"},
 		func(ctx context.Context, in *struct {
 			Address uuid.UUID `path:"address" format:"uuid"`
 		}) (*struct{}, error) {
@@ -96,8 +96,8 @@ func (s *Server) calendarRoutes() {
 			}
 			return nil, nil
 		})
-	huma.Register(s.api, huma.Operation{OperationID: "readCalendar", Method: http.MethodGet, Path: "/calendar/{secret}", Metadata: map[string]any{openTo: true}, Description: "What is booked, for whoever has the address"}, s.readCalendar)
-	huma.Register(s.api, huma.Operation{OperationID: "readBusy", Method: http.MethodPost, Path: "/api/busy", MaxBodyBytes: calendarBytes, Metadata: estimators(), Description: "Reads the times at which somebody is taken from an iCalendar file; keeps nothing"},
+	huma.Register(s.api, huma.Operation{OperationID: "readCalendar", Method: http.MethodGet, Path: "/calendar/{secret}", Description: "What is booked, for whoever has the address"}, s.readCalendar)
+	huma.Register(s.api, huma.Operation{OperationID: "readBusy", Method: http.MethodPost, Path: "/api/busy", MaxBodyBytes: calendarBytes, Description: "Reads the times at which somebody is taken from an iCalendar file; keeps nothing"},
 		func(ctx context.Context, in *struct{ RawBody []byte }) (*body[[]job.Busy], error) {
 			house, err := s.store.House(ctx, person(ctx).CompanyID)
 			if err != nil {

@@ -58,7 +58,7 @@ func (s *Server) houseRoutes() {
 			}
 			return &body[HouseState]{HouseState{house, school.Questions()}}, nil
 		})
-	huma.Register(s.api, huma.Operation{OperationID: "saveHouse", Method: http.MethodPut, Path: "/api/house", Metadata: estimators()},
+	huma.Register(s.api, huma.Operation{OperationID: "saveHouse", Method: http.MethodPut, Path: "/api/house"},
 		func(ctx context.Context, in *body[job.House]) (*struct{}, error) {
 			if path, text := in.Body.Fault(); text != "" {
 				return nil, huma.Error422UnprocessableEntity(text, &huma.ErrorDetail{Location: "body." + path, Message: text})
@@ -69,7 +69,7 @@ func (s *Server) houseRoutes() {
 			return nil, nil
 		})
 	huma.Register(s.api, huma.Operation{OperationID: "systems", Method: http.MethodGet, Path: "/api/systems"}, s.listSystems)
-	huma.Register(s.api, huma.Operation{OperationID: "saveSystem", Method: http.MethodPut, Path: "/api/systems/{id}", Metadata: estimators()},
+	huma.Register(s.api, huma.Operation{OperationID: "saveSystem", Method: http.MethodPut, Path: "/api/systems/{id}"},
 		func(ctx context.Context, in *struct {
 			SheetPath
 			Body buildup.System
@@ -80,7 +80,7 @@ func (s *Server) houseRoutes() {
 			}
 			return nil, nil
 		})
-	huma.Register(s.api, huma.Operation{OperationID: "deleteSystem", Method: http.MethodDelete, Path: "/api/systems/{id}", Metadata: estimators()},
+	huma.Register(s.api, huma.Operation{OperationID: "deleteSystem", Method: http.MethodDelete, Path: "/api/systems/{id}"},
 		func(ctx context.Context, in *SheetPath) (*struct{}, error) {
 			if err := s.store.DeleteSystem(ctx, person(ctx).CompanyID, in.ID); err != nil {
 				return nil, s.trouble("delete system", err)
@@ -88,7 +88,7 @@ func (s *Server) houseRoutes() {
 			return nil, nil
 		})
 	huma.Register(s.api, huma.Operation{OperationID: "stock", Method: http.MethodGet, Path: "/api/stock"}, s.listStock)
-	huma.Register(s.api, huma.Operation{OperationID: "saveContainer", Method: http.MethodPut, Path: "/api/stock/{id}", Metadata: editors()},
+	huma.Register(s.api, huma.Operation{OperationID: "saveContainer", Method: http.MethodPut, Path: "/api/stock/{id}"},
 		func(ctx context.Context, in *struct {
 			SheetPath
 			Body kit.Container
@@ -102,7 +102,7 @@ func (s *Server) houseRoutes() {
 			}
 			return nil, nil
 		})
-	huma.Register(s.api, huma.Operation{OperationID: "takeOutContainer", Method: http.MethodDelete, Path: "/api/stock/{id}", Metadata: editors()},
+	huma.Register(s.api, huma.Operation{OperationID: "takeOutContainer", Method: http.MethodDelete, Path: "/api/stock/{id}"},
 		func(ctx context.Context, in *SheetPath) (*struct{}, error) {
 			if err := s.store.TakeOutContainer(ctx, person(ctx).CompanyID, in.ID); err != nil {
 				return nil, s.trouble("take out container", err)

@@ -91,20 +91,16 @@ type JobPath struct {
 	Job uuid.UUID `path:"job"`
 }
 
-func editors() map[string]any {
-	return map[string]any{roleFor: []store.Role{store.Owner, store.Estimator, store.Lead}}
-}
-
 func (s *Server) jobRoutes() {
 	huma.Register(s.api, huma.Operation{OperationID: "jobs", Method: http.MethodGet, Path: "/api/jobs"}, s.listJobs)
-	huma.Register(s.api, huma.Operation{OperationID: "addJob", Method: http.MethodPost, Path: "/api/jobs", Metadata: editors(), MaxBodyBytes: bodyLimit, Responses: s.jobResponse()},
+	huma.Register(s.api, huma.Operation{OperationID: "addJob", Method: http.MethodPost, Path: "/api/jobs", MaxBodyBytes: bodyLimit, Responses: s.jobResponse()},
 		func(ctx context.Context, in *body[job.File]) (*jobAnswer, error) { return s.addJob(ctx, in.Body) })
-	huma.Register(s.api, huma.Operation{OperationID: "importJob", Method: http.MethodPost, Path: "/api/jobs/import", Metadata: editors(), MaxBodyBytes: bodyLimit, Responses: s.jobResponse()}, s.importJob)
+	huma.Register(s.api, huma.Operation{OperationID: "importJob", Method: http.MethodPost, Path: "/api/jobs/import", MaxBodyBytes: bodyLimit, Responses: s.jobResponse()}, s.importJob)
 	huma.Register(s.api, huma.Operation{OperationID: "job", Method: http.MethodGet, Path: "/api/jobs/{job}", Responses: s.jobResponse()}, s.readJob)
-	huma.Register(s.api, huma.Operation{OperationID: "saveJob", Method: http.MethodPatch, Path: "/api/jobs/{job}", Metadata: editors(), MaxBodyBytes: bodyLimit,
+	huma.Register(s.api, huma.Operation{OperationID: "saveJob", Method: http.MethodPatch, Path: "/api/jobs/{job}", MaxBodyBytes: bodyLimit,
 		Description: "Keeps an edit, told as a JSON Patch (RFC 6902) of the plan file at a revision",
 		Responses:   map[string]*huma.Response{"409": s.staleResponse()}}, s.saveJob)
-	huma.Register(s.api, huma.Operation{OperationID: "archiveJob", Method: http.MethodPut, Path: "/api/jobs/{job}/archived", Metadata: editors()},
+	huma.Register(s.api, huma.Operation{OperationID: "archiveJob", Method: http.MethodPut, Path: "/api/jobs/{job}/archived"},
 		func(ctx context.Context, in *struct {
 			JobPath
 			Body struct {
@@ -117,7 +113,7 @@ func (s *Server) jobRoutes() {
 			return nil, nil
 		})
 	huma.Register(s.api, huma.Operation{OperationID: "buyTogether", Method: http.MethodGet, Path: "/api/purchase"}, s.buyTogether)
-	huma.Register(s.api, huma.Operation{OperationID: "copySurface", Method: http.MethodPost, Path: "/api/jobs/{job}/surfaces/{surface}/copies", Metadata: editors(),
+	huma.Register(s.api, huma.Operation{OperationID: "copySurface", Method: http.MethodPost, Path: "/api/jobs/{job}/surfaces/{surface}/copies",
 		Description: "Adds a surface, with its coats and their data sheets, to another job"}, s.copySurface)
 	huma.Register(s.api, huma.Operation{OperationID: "exportJob", Method: http.MethodGet, Path: "/api/jobs/{job}/file"}, s.exportJob)
 	huma.Register(s.api, huma.Operation{OperationID: "jobChanges", Method: http.MethodGet, Path: "/api/jobs/{job}/changes",
@@ -161,6 +157,9 @@ func (s *Server) listJobs(ctx context.Context, in *struct {
 		lines[i] = JobLine{ID: l.ID, Name: l.Name, Client: l.Client, Site: l.Site, Surfaces: l.Surfaces, ChangedBy: l.ChangedBy, ChangedAt: l.ChangedAt, Archived: l.Archived != nil}
 		if lines[i].Summary, err = s.summary(ctx, who, l); err != nil {
 			return nil, s.trouble("sum up a job", err)
+		}
+		if who.Role == store.Hand {
+			lines[i].Client, lines[i].Summary.Cost = "", nil
 		}
 	}
 	return &body[[]JobLine]{lines}, nil
@@ -269,6 +268,25 @@ func (p *planned) state() JobState {
 	}
 }
 
+// repriced tells why an edit is refused that changes a price and is not made by whoever keeps
+// prices; empty where it is not.
+func repriced(who store.Person, document []byte, file job.File) string {
+	if who.Role != store.Lead {
+		return ""
+	}
+	var before job.File
+	if err := json.Unmarshal(document, &before); err != nil {
+		return "" // it was read before; what is wrong with it is told elsewhere
+	}
+	now := file.Prices()
+	for size, price := range before.Prices() {
+		if other, there := now[size]; there && other != price {
+			return "As lead you cannot change prices; ask an estimator or an owner."
+		}
+	}
+	return ""
+}
+
 func (s *Server) saveJob(ctx context.Context, in *struct {
 	JobPath
 	Body struct {
@@ -290,6 +308,9 @@ func (s *Server) saveJob(ctx context.Context, in *struct {
 	file, text, tidied, err := s.patched(document, in.Body.Patch)
 	if err != nil {
 		return nil, s.unfit(err)
+	}
+	if text := repriced(who, document, file); text != "" {
+		return nil, huma.Error403Forbidden(text)
 	}
 	// Planned before it is kept, so that nothing is kept that cannot be planned.
 	made, err := s.plan(ctx, who, file)

@@ -22,8 +22,13 @@ type Colleague struct {
 	Active bool       `json:"active"`
 }
 
+// NewColleague is somebody who was added, with the link by which they set a password.
+type NewColleague struct {
+	Colleague
+	Link PasswordLink `json:"link"`
+}
+
 func (s *Server) peopleRoutes() {
-	owners := map[string]any{roleFor: []store.Role{store.Owner}}
 	huma.Register(s.api, huma.Operation{OperationID: "people", Method: http.MethodGet, Path: "/api/people"},
 		func(ctx context.Context, _ *struct{}) (*body[[]Colleague], error) {
 			people, err := s.store.People(ctx, person(ctx).CompanyID)
@@ -36,33 +41,34 @@ func (s *Server) peopleRoutes() {
 			}
 			return &body[[]Colleague]{colleagues}, nil
 		})
-	huma.Register(s.api, huma.Operation{OperationID: "addPerson", Method: http.MethodPost, Path: "/api/people", Metadata: owners},
+	huma.Register(s.api, huma.Operation{OperationID: "addPerson", Method: http.MethodPost, Path: "/api/people"},
 		func(ctx context.Context, in *body[struct {
-			Name     string     `json:"name" minLength:"1" maxLength:"120"`
-			Email    string     `json:"email" format:"email" maxLength:"200"`
-			Role     store.Role `json:"role" enum:"owner,estimator,lead,hand"`
-			Password string     `json:"password" minLength:"10" maxLength:"200" doc:"At least 10 characters"`
-		}]) (*body[Colleague], error) {
-			hash, err := HashPassword(in.Body.Password)
-			if err != nil {
-				return nil, s.trouble("hash", err)
-			}
+			Name  string     `json:"name" minLength:"1" maxLength:"120"`
+			Email string     `json:"email" format:"email" maxLength:"200"`
+			Role  store.Role `json:"role" enum:"owner,estimator,lead,hand"`
+		}]) (*body[NewColleague], error) {
+			var err error
 			c := Colleague{Name: in.Body.Name, Email: strings.ToLower(in.Body.Email), Role: in.Body.Role, Active: true}
 			c.ID, err = s.store.AddPerson(ctx, store.Person{
-				CompanyID: person(ctx).CompanyID, Name: c.Name, Email: c.Email, Role: c.Role, PasswordHash: hash, Units: measure.Metric,
+				CompanyID: person(ctx).CompanyID, Name: c.Name, Email: c.Email, Role: c.Role, Units: measure.Metric,
 			})
 			if errors.Is(err, store.ErrEmailTaken) {
-				return nil, huma.Error409Conflict("Someone already signs in with that address. Use another.")
+				return nil, huma.Error409Conflict("This address cannot be taken. Use another.")
 			}
 			if err != nil {
 				return nil, s.trouble("add person", err)
 			}
-			return &body[Colleague]{c}, nil
+			s.audit(ctx, person(ctx), "person added", c.ID.String()+" as "+string(c.Role))
+			link, err := s.link(ctx, c.ID)
+			if err != nil {
+				return nil, err
+			}
+			return &body[NewColleague]{NewColleague{c, link}}, nil
 		})
-	huma.Register(s.api, huma.Operation{OperationID: "changePerson", Method: http.MethodPut, Path: "/api/people/{person}", Metadata: owners},
+	huma.Register(s.api, huma.Operation{OperationID: "changePerson", Method: http.MethodPut, Path: "/api/people/{person}"},
 		func(ctx context.Context, in *struct {
-			Person uuid.UUID `path:"person"`
-			Body   struct {
+			PersonPath
+			Body struct {
 				Role   store.Role `json:"role" enum:"owner,estimator,lead,hand"`
 				Active bool       `json:"active"`
 			}
@@ -74,6 +80,8 @@ func (s *Server) peopleRoutes() {
 			if err != nil {
 				return nil, s.trouble("change person", err)
 			}
+			state := map[bool]string{true: "may sign in", false: "may not sign in"}[in.Body.Active]
+			s.audit(ctx, person(ctx), "rights changed", in.Person.String()+" is "+string(in.Body.Role)+", "+state)
 			return nil, nil
 		})
 }

@@ -57,7 +57,7 @@ func (s *Server) photoRoutes() {
 		func(ctx context.Context, in *PhotoPath) (*Picture, error) { return s.picture(ctx, in.Photo, false) })
 	huma.Register(s.api, huma.Operation{OperationID: "photoThumb", Method: http.MethodGet, Path: "/api/photos/{photo}/thumb"},
 		func(ctx context.Context, in *PhotoPath) (*Picture, error) { return s.picture(ctx, in.Photo, true) })
-	huma.Register(s.api, huma.Operation{OperationID: "captionPhoto", Method: http.MethodPut, Path: "/api/photos/{photo}/caption", Metadata: editors()},
+	huma.Register(s.api, huma.Operation{OperationID: "captionPhoto", Method: http.MethodPut, Path: "/api/photos/{photo}/caption"},
 		func(ctx context.Context, in *struct {
 			PhotoPath
 			Body struct {
@@ -69,14 +69,16 @@ func (s *Server) photoRoutes() {
 			}
 			return nil, nil
 		})
-	huma.Register(s.api, huma.Operation{OperationID: "removePhoto", Method: http.MethodPut, Path: "/api/photos/{photo}/removed", Metadata: editors()},
+	huma.Register(s.api, huma.Operation{OperationID: "removePhoto", Method: http.MethodPut, Path: "/api/photos/{photo}/removed"},
 		func(ctx context.Context, in *struct {
 			PhotoPath
 			Body struct {
 				Removed bool `json:"removed" doc:"False puts it back"`
 			}
 		}) (*struct{}, error) {
-			if err := s.store.RemovePhoto(ctx, person(ctx).CompanyID, in.Photo, in.Body.Removed); err != nil {
+			p := person(ctx)
+			own := uuid.NullUUID{UUID: p.ID, Valid: p.Role == store.Lead} // who leads a day removes their own
+			if err := s.store.RemovePhoto(ctx, p.CompanyID, in.Photo, in.Body.Removed, own); err != nil {
 				return nil, s.trouble("remove photo", err)
 			}
 			return nil, nil

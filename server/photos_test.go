@@ -118,7 +118,7 @@ func TestPhotographsLoseTheirPlaceAndStandUpright(t *testing.T) {
 		}
 	}
 	// What was removed cannot be read.
-	c.send(http.MethodPut, "/api/photos/"+id+"/removed", map[string]bool{"removed": true})
+	signedIn(t, web, "owner@"+domain).send(http.MethodPut, "/api/photos/"+id+"/removed", map[string]bool{"removed": true})
 	if status, _ := hand.send(http.MethodGet, "/api/photos/"+id+"/image", nil); status != http.StatusNotFound {
 		t.Errorf("a photograph that was removed is read: %d", status)
 	}

@@ -29,15 +29,16 @@ type state struct {
 	stamp   store.Stamp
 	units   measure.System
 	hour    int64
+	blind   bool // for hands: without prices, and without the client
 }
 
 // tag names the state to whoever holds its plan.
 func (s state) tag() string {
-	return fmt.Sprintf("%s-%d-%d-%s-%d", s.job, s.stamp.Revision, s.stamp.Shelf, s.units, s.hour)
+	return fmt.Sprintf("%s-%d-%d-%s-%d-%t", s.job, s.stamp.Revision, s.stamp.Shelf, s.units, s.hour, s.blind)
 }
 
 func stateOf(p store.Person, id uuid.UUID, stamp store.Stamp, now time.Time) state {
-	return state{p.CompanyID, id, stamp, p.Units, now.Unix() / int64(time.Hour/time.Second)}
+	return state{p.CompanyID, id, stamp, p.Units, now.Unix() / int64(time.Hour/time.Second), p.Role == store.Hand}
 }
 
 // planned is a job with its plan, worked out and written once.
@@ -116,6 +117,9 @@ func (s *Server) planned(ctx context.Context, who store.Person, id uuid.UUID) (*
 			return nil, err
 		}
 		stamp.Revision = j.Revision
+		if who.Role == store.Hand {
+			j.File = j.File.Blind()
+		}
 		return s.workOut(ctx, who, j, stateOf(who, id, stamp, now), nil, nil, nil)
 	})
 	if err != nil {

@@ -66,9 +66,8 @@ type EventRefused struct {
 }
 
 func (s *Server) recordRoutes() {
-	issuers := map[string]any{roleFor: []store.Role{store.Owner, store.Estimator}}
 	huma.Register(s.api, huma.Operation{OperationID: "issues", Method: http.MethodGet, Path: "/api/jobs/{job}/issues"}, s.listIssues)
-	huma.Register(s.api, huma.Operation{OperationID: "issuePlan", Method: http.MethodPost, Path: "/api/jobs/{job}/issues", Metadata: issuers, Description: "Gives the plan as it stands to a crew: frozen, with a number"}, s.issuePlan)
+	huma.Register(s.api, huma.Operation{OperationID: "issuePlan", Method: http.MethodPost, Path: "/api/jobs/{job}/issues", Description: "Gives the plan as it stands to a crew: frozen, with a number"}, s.issuePlan)
 	huma.Register(s.api, huma.Operation{OperationID: "issue", Method: http.MethodGet, Path: "/api/jobs/{job}/issues/{number}", Description: "A plan as it was issued"},
 		func(ctx context.Context, in *struct {
 			JobPath
@@ -101,9 +100,9 @@ func (s *Server) recordRoutes() {
 			return &body[[]cause.Symptom]{cause.Symptoms()}, nil
 		})
 	huma.Register(s.api, huma.Operation{OperationID: "opinions", Method: http.MethodGet, Path: "/api/jobs/{job}/faults", Description: "What may have caused each fault of a job, by its record"}, s.opinions)
-	huma.Register(s.api, huma.Operation{OperationID: "recordFile", Method: http.MethodGet, Path: "/api/jobs/{job}/record-file", Metadata: editors(), Description: "The record as JSON, as tables, or as the hand-over for the client"}, s.recordFile)
+	huma.Register(s.api, huma.Operation{OperationID: "recordFile", Method: http.MethodGet, Path: "/api/jobs/{job}/record-file", Description: "The record as JSON, as tables, or as the hand-over for the client"}, s.recordFile)
 	huma.Register(s.api, huma.Operation{OperationID: "entries", Method: http.MethodGet, Path: "/api/record-entries", Description: "What was logged on any job, newest first, at most 200"}, s.entries)
-	huma.Register(s.api, huma.Operation{OperationID: "learnt", Method: http.MethodGet, Path: "/api/learnt", Metadata: editors(), Description: "What own floors show against what was planned; nothing is taken over"}, s.learnt)
+	huma.Register(s.api, huma.Operation{OperationID: "learnt", Method: http.MethodGet, Path: "/api/learnt", Description: "What own floors show against what was planned; nothing is taken over"}, s.learnt)
 	huma.Register(s.api, huma.Operation{OperationID: "time", Method: http.MethodGet, Path: "/api/time", Description: "The clock of the server, for devices to set theirs by"},
 		func(context.Context, *struct{}) (*body[struct {
 			Time time.Time `json:"time"`

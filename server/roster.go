@@ -156,8 +156,8 @@ func (s *Server) rosterRoutes() {
 			}
 			return &body[RosterView]{viewOf(stands, house, c, stands.Bookings)}, nil
 		})
-	huma.Register(s.api, huma.Operation{OperationID: "planRoster", Method: http.MethodPost, Path: "/api/roster/plan", MaxBodyBytes: bodyLimit, Metadata: estimators(), Description: "Plans all open jobs around what is pinned; keeps nothing"}, s.planRoster)
-	huma.Register(s.api, huma.Operation{OperationID: "rosterWays", Method: http.MethodPost, Path: "/api/roster/ways", MaxBodyBytes: bodyLimit, Metadata: estimators(), Description: "Tries what would make a plan fit, less late or keep more windows, with what that costs; keeps nothing"}, s.rosterWays)
+	huma.Register(s.api, huma.Operation{OperationID: "planRoster", Method: http.MethodPost, Path: "/api/roster/plan", MaxBodyBytes: bodyLimit, Description: "Plans all open jobs around what is pinned; keeps nothing"}, s.planRoster)
+	huma.Register(s.api, huma.Operation{OperationID: "rosterWays", Method: http.MethodPost, Path: "/api/roster/ways", MaxBodyBytes: bodyLimit, Description: "Tries what would make a plan fit, less late or keep more windows, with what that costs; keeps nothing"}, s.rosterWays)
 	huma.Register(s.api, huma.Operation{OperationID: "rosterPlaces", Method: http.MethodPost, Path: "/api/roster/places", MaxBodyBytes: bodyLimit, Description: "Where a task may be put; keeps nothing"},
 		func(ctx context.Context, in *body[PlaceQuestion]) (*body[PlaceAnswer], error) {
 			_, _, c, err := s.calendar(ctx, in.Body.Bookings, nil)
@@ -189,7 +189,7 @@ func (s *Server) rosterRoutes() {
 			return &body[RosterToday]{out}, nil
 		})
 	huma.Register(s.api, huma.Operation{OperationID: "rosterFile", Method: http.MethodGet, Path: "/api/roster-file", Description: "What is booked, as iCalendar, CSV or a workbook"}, s.rosterFile)
-	huma.Register(s.api, huma.Operation{OperationID: "keepRoster", Method: http.MethodPut, Path: "/api/roster", MaxBodyBytes: bodyLimit, Metadata: estimators(), Description: "Keeps bookings, unless somebody else booked since"},
+	huma.Register(s.api, huma.Operation{OperationID: "keepRoster", Method: http.MethodPut, Path: "/api/roster", MaxBodyBytes: bodyLimit, Description: "Keeps bookings, unless somebody else booked since"},
 		func(ctx context.Context, in *body[RosterKeep]) (*body[RosterView], error) {
 			if err := booking(in.Body.Bookings); err != nil {
 				return nil, err

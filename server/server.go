@@ -45,12 +45,13 @@ type Server struct {
 	log      *slog.Logger
 	sessions *scs.SessionManager
 	files    *exchange.Reader
-	changes  *changes      // of jobs
-	logged   *changes      // of their records
-	people   *changes      // of who may do what
-	hashing  chan struct{} // holds whoever computes a hash
-	waiting  atomic.Int32  // for it
-	proxy    string        // whose word on a client's address is taken; nobody's when empty
+	changes  *changes         // of jobs
+	logged   *changes         // of their records
+	people   *changes         // of who may do what
+	rights   map[string]level // of operations
+	hashing  chan struct{}    // holds whoever computes a hash
+	waiting  atomic.Int32     // for it
+	proxy    string           // whose word on a client's address is taken; nobody's when empty
 	secure   bool
 	plans    *plans
 	planner  *plan.Planner
@@ -84,7 +85,7 @@ func New(o Options) (*Server, error) {
 	if err != nil {
 		return nil, fmt.Errorf("make the cache of the roster's jobs: %w", err)
 	}
-	s := &Server{dayJobs: dayJobs, store: o.Store, log: o.Log, files: files, bridge: o.Bridge, changes: newChanges(), logged: newChanges(), people: newChanges(), hashing: make(chan struct{}, hashesAtOnce), proxy: o.Proxy, secure: o.Secure, plans: known, planner: plan.NewPlanner(), drawing: make(chan struct{}, 1), sessions: scs.New()}
+	s := &Server{dayJobs: dayJobs, store: o.Store, log: o.Log, files: files, bridge: o.Bridge, changes: newChanges(), logged: newChanges(), people: newChanges(), rights: rights(), hashing: make(chan struct{}, hashesAtOnce), proxy: o.Proxy, secure: o.Secure, plans: known, planner: plan.NewPlanner(), drawing: make(chan struct{}, 1), sessions: scs.New()}
 	s.sessions.Lifetime = sessionDays * 24 * time.Hour
 	s.sessions.IdleTimeout = idleDays * 24 * time.Hour
 	s.sessions.Codec = sessionCodec{}
@@ -108,6 +109,8 @@ func New(o Options) (*Server, error) {
 	s.api.UseMiddleware(s.authenticate)
 	s.sessionRoutes()
 	s.peopleRoutes()
+	s.accountRoutes()
+	s.rightsRoutes()
 	s.jobRoutes()
 	s.shelfRoutes()
 	s.shelfFileRoutes()

@@ -6,7 +6,6 @@ import (
 	"fmt"
 	"net"
 	"net/http"
-	"slices"
 	"strings"
 	"time"
 
@@ -28,12 +27,6 @@ const (
 	hashesWaiting    = 64
 	// nobodysHash is that of no password anybody has.
 	nobodysHash = "$argon2id$v=19$m=19456,t=2,p=1$c29tZXNhbHRzb21lc2FsdA$0000000000000000000000000000000000000000000"
-)
-
-// Metadata of an operation: who may call it. Without it, anyone signed in.
-const (
-	openTo  = "open"  // bool: no session needed
-	roleFor = "roles" // []store.Role
 )
 
 type contextKey struct{}
@@ -81,7 +74,7 @@ func (s *Server) authenticate(ctx huma.Context, next func(huma.Context)) {
 		}
 	}
 	op := ctx.Operation()
-	if open, _ := op.Metadata[openTo].(bool); open {
+	if s.rights[op.OperationID] == anyone {
 		agent := ctx.Header("User-Agent")
 		next(huma.WithValue(huma.WithValue(ctx, hostKey{}, s.hostOf(ctx)), agentContext{}, agent[:min(len(agent), longestAgent)]))
 		return
@@ -101,7 +94,7 @@ func (s *Server) authenticate(ctx huma.Context, next func(huma.Context)) {
 		refuse(http.StatusServiceUnavailable, "The records cannot be reached just now. Try again.")
 		return
 	}
-	if roles, limited := op.Metadata[roleFor].([]store.Role); limited && !slices.Contains(roles, p.Role) {
+	if !s.rights[op.OperationID].may(p.Role) {
 		refuse(http.StatusForbidden, fmt.Sprintf("As %s you cannot do this; ask an owner of %s.", p.Role, p.Company))
 		return
 	}
@@ -128,15 +121,14 @@ func (s *Server) hostOf(ctx huma.Context) string {
 }
 
 func (s *Server) sessionRoutes() {
-	open := map[string]any{openTo: true}
-	huma.Register(s.api, huma.Operation{OperationID: "signIn", Method: http.MethodPost, Path: "/api/session", Metadata: open},
+	huma.Register(s.api, huma.Operation{OperationID: "signIn", Method: http.MethodPost, Path: "/api/session"},
 		func(ctx context.Context, in *body[struct {
 			Email    string `json:"email" minLength:"3" maxLength:"200"`
 			Password string `json:"password" minLength:"1" maxLength:"200"`
 		}]) (*body[Me], error) {
 			return s.signIn(ctx, strings.ToLower(strings.TrimSpace(in.Body.Email)), in.Body.Password)
 		})
-	huma.Register(s.api, huma.Operation{OperationID: "signOut", Method: http.MethodDelete, Path: "/api/session", Metadata: open},
+	huma.Register(s.api, huma.Operation{OperationID: "signOut", Method: http.MethodDelete, Path: "/api/session"},
 		func(ctx context.Context, _ *struct{}) (*struct{}, error) {
 			if err := s.sessions.Destroy(ctx); err != nil {
 				return nil, s.trouble("sign out", err)

@@ -33,9 +33,9 @@ type ImportLine struct {
 }
 
 func (s *Server) shelfFileRoutes() {
-	huma.Register(s.api, huma.Operation{OperationID: "readShelfFile", Method: http.MethodPost, Path: "/api/shelf-file/reading", Metadata: estimators(), MaxBodyBytes: bodyLimit,
+	huma.Register(s.api, huma.Operation{OperationID: "readShelfFile", Method: http.MethodPost, Path: "/api/shelf-file/reading", MaxBodyBytes: bodyLimit,
 		Description: "Reads a shelf file or CSV and keeps nothing"}, s.readShelfFile)
-	huma.Register(s.api, huma.Operation{OperationID: "keepSheets", Method: http.MethodPost, Path: "/api/shelf-file/kept", Metadata: estimators(), MaxBodyBytes: bodyLimit,
+	huma.Register(s.api, huma.Operation{OperationID: "keepSheets", Method: http.MethodPost, Path: "/api/shelf-file/kept", MaxBodyBytes: bodyLimit,
 		Description: "Keeps sheets that were read, all or none"}, s.keepSheets)
 	huma.Register(s.api, huma.Operation{OperationID: "writeShelfFile", Method: http.MethodGet, Path: "/api/shelf-file"}, s.writeShelfFile)
 }

@@ -68,7 +68,7 @@ func (s *Server) siteRoutes() {
 			}
 			return &body[[]InstrumentLine]{lines}, s.ask(ctx, http.MethodGet, "/instruments", &lines)
 		})
-	huma.Register(s.api, huma.Operation{OperationID: "readInstrument", Method: http.MethodPost, Path: "/api/instruments/{instrument}/reading", Metadata: editors()},
+	huma.Register(s.api, huma.Operation{OperationID: "readInstrument", Method: http.MethodPost, Path: "/api/instruments/{instrument}/reading"},
 		func(ctx context.Context, in *struct {
 			Instrument string `path:"instrument" maxLength:"60"`
 		}) (*body[InstrumentReading], error) {
@@ -82,7 +82,7 @@ func (s *Server) siteRoutes() {
 			err := s.ask(ctx, http.MethodGet, "/scale", &shown)
 			return &body[ScaleReading]{shown}, err
 		})
-	huma.Register(s.api, huma.Operation{OperationID: "tare", Method: http.MethodPost, Path: "/api/scale/tared", Metadata: editors()},
+	huma.Register(s.api, huma.Operation{OperationID: "tare", Method: http.MethodPost, Path: "/api/scale/tared"},
 		func(ctx context.Context, _ *struct{}) (*struct{}, error) {
 			return nil, s.ask(ctx, http.MethodPut, "/scale/tare", new(any))
 		})

@@ -77,7 +77,8 @@ func (s *Store) CaptionPhoto(ctx context.Context, company, id uuid.UUID, caption
 	return s.changeOne(ctx, "change photo", `update photos set caption = $3 where company_id = $1 and id = $2`, company, id, caption)
 }
 
-// RemovePhoto takes a picture out of its job, or puts it back.
-func (s *Store) RemovePhoto(ctx context.Context, company, id uuid.UUID, removed bool) error {
-	return s.changeOne(ctx, "change photo", `update photos set removed_at = case when $3 then now() end where company_id = $1 and id = $2`, company, id, removed)
+// RemovePhoto takes a picture out of its job, or puts it back; only one that a person added
+// themselves, where somebody is named.
+func (s *Store) RemovePhoto(ctx context.Context, company, id uuid.UUID, removed bool, own uuid.NullUUID) error {
+	return s.changeOne(ctx, "change photo", `update photos set removed_at = case when $3 then now() end where company_id = $1 and id = $2 and ($4::uuid is null or added_by = $4)`, company, id, removed, own)
 }

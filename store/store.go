@@ -87,6 +87,9 @@ func (s *Store) Ready(ctx context.Context) error {
 	return nil
 }
 
+// URL is the address of the database.
+func (s *Store) URL() string { return s.url }
+
 // DB is the pool.
 func (s *Store) DB() *sql.DB { return s.db.DB }
 

@@ -4,6 +4,7 @@ import (
 	"context"
 	"errors"
 	"fmt"
+	"net/url"
 	"strings"
 	"sync"
 	"testing"
@@ -303,5 +304,101 @@ func TestTheRecordCannotBeChanged(t *testing.T) {
 	other, person := company(t)
 	if _, err := records.Log(t.Context(), other, person, id, []record.Event{e}, time.Now()); !errors.Is(err, store.ErrNotFound) {
 		t.Errorf("%v", err)
+	}
+}
+
+// database makes an empty database beside the others, and tells its address.
+func database(t *testing.T) string {
+	t.Helper()
+	name := "t" + strings.ReplaceAll(uuid.NewString(), "-", "")
+	if _, err := records.DB().ExecContext(t.Context(), "create database "+name); err != nil {
+		t.Fatal(err)
+	}
+	address, err := url.Parse(records.URL())
+	if err != nil {
+		t.Fatal(err)
+	}
+	address.Path = "/" + name
+	return address.String()
+}
+
+// Servers that start together on an empty database all come up.
+func TestServersStartTogether(t *testing.T) {
+	address := database(t)
+	var all sync.WaitGroup
+	for range 6 {
+		all.Go(func() {
+			s, err := store.Open(t.Context(), address)
+			if err != nil {
+				t.Error(err)
+				return
+			}
+			if err := s.Close(); err != nil {
+				t.Error(err)
+			}
+		})
+	}
+	all.Wait()
+}
+
+// A program refuses tables that a newer one has made, and says so.
+func TestANewerSchemaIsRefused(t *testing.T) {
+	address := database(t)
+	s, err := store.Open(t.Context(), address)
+	if err != nil {
+		t.Fatal(err)
+	}
+	if _, err := s.DB().ExecContext(t.Context(), `insert into goose_db_version (version_id, is_applied) values (99999, true)`); err != nil {
+		t.Fatal(err)
+	}
+	if err := s.Close(); err != nil {
+		t.Fatal(err)
+	}
+	if _, err := store.Open(t.Context(), address); !errors.Is(err, store.ErrNewerSchema) || !strings.Contains(err.Error(), "version 99999") {
+		t.Errorf("%v", err)
+	}
+}
+
+// Two owners who take each other's role at once leave one.
+func TestTwoOwnersLeaveOne(t *testing.T) {
+	for range 20 {
+		c, one := company(t)
+		two, err := records.AddPerson(t.Context(), store.Person{CompanyID: c, Name: "Other", Email: uuid.NewString() + "@test.example", Role: store.Owner, PasswordHash: "x", Units: measure.Metric})
+		if err != nil {
+			t.Fatal(err)
+		}
+		var both sync.WaitGroup
+		errs := make([]error, 2)
+		for n, id := range []uuid.UUID{one, two} {
+			both.Go(func() { errs[n] = records.ChangePerson(t.Context(), c, id, store.Hand, true) })
+		}
+		both.Wait()
+		if (errs[0] == nil) == (errs[1] == nil) {
+			t.Fatalf("both ended with %v and %v", errs[0], errs[1])
+		}
+	}
+}
+
+// Of someone who left a role and a number stay; of who is still there nothing is taken.
+func TestAPersonIsForgotten(t *testing.T) {
+	c, owner := company(t)
+	id, err := records.AddPerson(t.Context(), store.Person{CompanyID: c, Name: "Nils Holm", Email: uuid.NewString() + "@test.example", Role: store.Hand, PasswordHash: "x", Units: measure.Metric})
+	if err != nil {
+		t.Fatal(err)
+	}
+	if err := records.ForgetPerson(t.Context(), c, id); !errors.Is(err, store.ErrNotFound) {
+		t.Errorf("somebody active is forgotten: %v", err)
+	}
+	if err := errors.Join(records.ChangePerson(t.Context(), c, id, store.Hand, false), records.ForgetPerson(t.Context(), c, id)); err != nil {
+		t.Fatal(err)
+	}
+	people, err := records.People(t.Context(), c)
+	if err != nil {
+		t.Fatal(err)
+	}
+	for _, p := range people {
+		if p.ID != owner && (!strings.HasPrefix(p.Name, "Hand ") || strings.Contains(p.Email, "test.example")) {
+			t.Errorf("%+v", p)
+		}
 	}
 }

@@ -21,6 +21,16 @@ export const router = createRouter({
       component: () => import('./features/people/SignInPage.vue'),
       meta: { open: true, title: 'Sign in' },
     },
+    {
+      path: '/set-password',
+      component: () => import('./features/people/SetPasswordPage.vue'),
+      meta: { open: true, title: 'Set your password' },
+    },
+    {
+      path: '/account',
+      component: () => import('./features/people/AccountPage.vue'),
+      meta: { title: 'Account' },
+    },
     { path: '/jobs', component: () => import('./features/home/HomePage.vue'), meta: { title: 'Jobs' } },
     {
       path: '/jobs/:id',

@@ -118,6 +118,10 @@ export type RecordOpinion = Schemas['RecordOpinion']
 export type RecordSymptom = Schemas['RecordSymptom']
 export type RecordLearnt = Schemas['RecordLearnt']
 export type EntryLine = Schemas['EntryLine']
+export type PasswordLink = Schemas['PasswordLink']
+export type SessionLine = Schemas['SessionLine']
+export type RightsLine = Schemas['RightsLine']
+export type AuditLine = Schemas['AuditLine']
 export type Issues = Schemas['Issues']
 
 export const api = createClient<paths>({

@@ -53,11 +53,11 @@ async function leave(): Promise<void> {
         <router-link to="/jobs">Jobs</router-link>
         <router-link to="/roster">Roster</router-link>
         <router-link to="/records">Records</router-link>
-        <router-link to="/shelf">Shelf</router-link>
+        <router-link v-if="session.mayEdit" to="/shelf">Shelf</router-link>
         <router-link to="/bench">Bench</router-link>
-        <router-link to="/stock">Stock</router-link>
+        <router-link v-if="session.mayEdit" to="/stock">Stock</router-link>
         <router-link to="/house">House</router-link>
-        <router-link to="/people">People</router-link>
+        <router-link v-if="session.mayEdit" to="/people">People</router-link>
       </nav>
       <span class="grow" />
       <UnitSwitch />
@@ -68,9 +68,9 @@ async function leave(): Promise<void> {
         aria-label="Daylight or night colours"
         @click="turnTheme"
       />
-      <span class="who small" :title="session.me?.company">
+      <router-link to="/account" class="who small" :title="session.me?.company">
         {{ session.me?.name }}<span class="quiet">, {{ session.me?.role }}</span>
-      </span>
+      </router-link>
       <v-btn size="small" variant="text" @click="leave">Sign out</v-btn>
     </div>
   </header>
@@ -130,12 +130,14 @@ nav a.router-link-active {
   outline-color: #e2a13b;
 }
 .who {
+  color: inherit;
   overflow: hidden;
   text-overflow: ellipsis;
   white-space: nowrap;
 }
 @media (max-width: 1100px) {
   .who {
+    color: inherit;
     display: none;
   }
 }
@@ -151,6 +153,9 @@ nav a.router-link-active {
   }
   .rest {
     display: none;
+  }
+  .rest.unfolded .who {
+    display: inline;
   }
   .rest.unfolded {
     display: flex;

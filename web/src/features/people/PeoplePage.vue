@@ -1,7 +1,10 @@
 <script setup lang="ts">
 import TextField from '../../fields/TextField.vue'
+import { dayTime } from '../../fields/clock'
 import { computed, ref } from 'vue'
-import { api, refusal, type Colleague } from '../../api/client'
+import { api, refusal, type Colleague, type PasswordLink } from '../../api/client'
+import AuditList from './AuditList.vue'
+import RightsTable from './RightsTable.vue'
 import { useSession } from './session'
 
 type Role = Colleague['role']
@@ -12,11 +15,11 @@ const done = ref('')
 const owner = computed(() => session.me?.role === 'owner')
 const roles: Record<Role, string> = {
   owner: 'owner: everything, and people',
-  estimator: 'estimator: edits jobs',
-  lead: 'lead: edits jobs on site',
-  hand: 'hand: reads jobs and cards',
+  estimator: 'estimator: plans and issues',
+  lead: 'lead: runs days, edits jobs',
+  hand: 'hand: works and logs the day',
 }
-const entry = ref({ name: '', email: '', role: 'hand' as Role, password: '' })
+const entry = ref({ name: '', email: '', role: 'hand' as Role })
 
 async function load(): Promise<void> {
   try {
@@ -34,8 +37,26 @@ async function add(): Promise<void> {
   const { data, error } = await api.POST('/api/people', { body: entry.value })
   trouble.value = data ? '' : refusal(error, 'The person was not added.')
   if (!data) return
-  done.value = `${data.name} can sign in now.`
-  entry.value = { name: '', email: '', role: 'hand', password: '' }
+  hand(data.name, data.link)
+  entry.value = { name: '', email: '', role: 'hand' }
+  await load()
+}
+
+/** A link to hand over: whoever has it sets the password, once. */
+const link = ref<{ name: string; address: string; until: string }>()
+function hand(name: string, made: PasswordLink): void {
+  link.value = { name, address: location.origin + made.path, until: made.until }
+}
+async function again(p: Colleague): Promise<void> {
+  const { data, error } = await api.POST('/api/people/{person}/password-link', {
+    params: { path: { person: p.id } },
+  })
+  trouble.value = data ? '' : refusal(error, 'No link was made.')
+  if (data) hand(p.name, data)
+}
+async function forget(p: Colleague): Promise<void> {
+  const { error } = await api.PUT('/api/people/{person}/forgotten', { params: { path: { person: p.id } } })
+  trouble.value = error ? refusal(error, 'Nothing was removed.') : ''
   await load()
 }
 
@@ -54,6 +75,10 @@ async function change(p: Colleague, role: Role, active: boolean): Promise<void> 
     <h1 class="mb-4">People of {{ session.me?.company }}</h1>
     <p v-if="trouble" class="trouble" role="alert">{{ trouble }}</p>
     <p v-if="done" role="status">{{ done }}</p>
+    <p v-if="link" role="status" class="sheet link" data-test="link">
+      Hand this link to {{ link.name }}; it sets the password, once, until {{ dayTime(link.until) }}:
+      <code>{{ link.address }}</code>
+    </p>
     <p v-if="people === null && !trouble" class="quiet">Reading the people …</p>
     <div v-if="people" class="sheet list">
       <table class="figures">
@@ -91,6 +116,22 @@ async function change(p: Colleague, role: Role, active: boolean): Promise<void> 
                 {{ p.active ? 'Close the account' : 'Open it again' }}
               </v-btn>
               <span v-else-if="!p.active" class="quiet">closed</span>
+              <v-btn
+                v-if="owner && p.active"
+                size="small"
+                variant="text"
+                :aria-label="`New password link for ${p.name}`"
+                @click="again(p)"
+                >New password link</v-btn
+              >
+              <v-btn
+                v-if="owner && !p.active"
+                size="small"
+                variant="text"
+                :aria-label="`Remove the personal data of ${p.name}`"
+                @click="forget(p)"
+                >Remove personal data</v-btn
+              >
             </td>
           </tr>
         </tbody>
@@ -100,17 +141,13 @@ async function change(p: Colleague, role: Role, active: boolean): Promise<void> 
       <h2>Add someone</h2>
       <TextField v-model="entry.name" label="Name" maxlength="120" />
       <TextField v-model="entry.email" label="E-mail address" type="email" />
-      <TextField
-        v-model="entry.password"
-        label="First password, at least 10 characters"
-        type="password"
-        autocomplete="new-password"
-      />
       <select v-model="entry.role" class="control" aria-label="Role of the new person">
         <option v-for="(text, r) in roles" :key="r" :value="r">{{ text }}</option>
       </select>
       <div><v-btn type="submit" color="primary" variant="flat">Add</v-btn></div>
     </form>
+    <RightsTable v-if="owner" />
+    <AuditList v-if="owner" />
   </div>
 </template>
 
@@ -125,6 +162,13 @@ async function change(p: Colleague, role: Role, active: boolean): Promise<void> 
   display: grid;
   gap: 12px;
   max-width: 480px;
+}
+.link {
+  padding: 12px 16px;
+}
+code {
+  user-select: all;
+  overflow-wrap: anywhere;
 }
 .trouble {
   color: var(--stop);

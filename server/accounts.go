@@ -1,0 +1,212 @@
+package server
+
+import (
+	"bytes"
+	"context"
+	"crypto/rand"
+	"encoding/csv"
+	"errors"
+	"fmt"
+	"net/http"
+	"time"
+
+	"github.com/danielgtaylor/huma/v2"
+	"github.com/google/uuid"
+	"github.com/trustelem/zxcvbn"
+
+	"nephelon/exchange"
+	"nephelon/store"
+)
+
+// PasswordLink is a link by which somebody sets a password, once.
+type PasswordLink struct {
+	Path  string    `json:"path" doc:"On this server; the secret stands behind the # and is sent to nobody"`
+	Until time.Time `json:"until"`
+}
+
+// SessionLine is somewhere a person is signed in.
+type SessionLine struct {
+	Agent  string    `json:"agent" doc:"The browser, as it calls itself"`
+	SeenAt time.Time `json:"seenAt"`
+	Until  time.Time `json:"until"`
+}
+
+// AuditLine is something that was done with accounts, rights or data.
+type AuditLine struct {
+	At    time.Time `json:"at"`
+	Name  string    `json:"name" doc:"Of who did it; empty where nobody was signed in"`
+	What  string    `json:"what"`
+	About string    `json:"about"`
+}
+
+const (
+	linkLasts = 3 * 24 * time.Hour
+	// leastScore is how hard to guess a password is, of 0 to 4 by zxcvbn (Wheeler 2016), whose
+	// lists hold the common ones.
+	leastScore = 3
+)
+
+// weak tells why a password is refused; empty where it is not.
+func weak(password string, own ...string) string {
+	if zxcvbn.PasswordStrength(password, own).Score >= leastScore {
+		return ""
+	}
+	return "This password is among those that are guessed first. Take four or five words that do not belong together, or let a password manager make one."
+}
+
+func (s *Server) accountRoutes() {
+	huma.Register(s.api, huma.Operation{OperationID: "setPassword", Method: http.MethodPut, Path: "/api/me/password", Description: "Ends all other sessions"}, s.setPassword)
+	huma.Register(s.api, huma.Operation{OperationID: "sessions", Method: http.MethodGet, Path: "/api/me/sessions"},
+		func(ctx context.Context, _ *struct{}) (*body[[]SessionLine], error) {
+			all, err := s.store.Sessions(ctx, person(ctx).ID)
+			if err != nil {
+				return nil, s.trouble("list sessions", err)
+			}
+			lines := make([]SessionLine, len(all))
+			for i, one := range all {
+				lines[i] = SessionLine(one)
+			}
+			return &body[[]SessionLine]{lines}, nil
+		})
+	huma.Register(s.api, huma.Operation{OperationID: "endSessions", Method: http.MethodDelete, Path: "/api/me/sessions", Description: "Signs out everywhere but here"},
+		func(ctx context.Context, _ *struct{}) (*struct{}, error) {
+			if err := s.store.EndSessions(ctx, person(ctx).ID, s.sessions.Token(ctx)); err != nil {
+				return nil, s.trouble("end sessions", err)
+			}
+			s.audit(ctx, person(ctx), "signed out everywhere else", "")
+			return nil, nil
+		})
+	huma.Register(s.api, huma.Operation{OperationID: "makePasswordLink", Method: http.MethodPost, Path: "/api/people/{person}/password-link", Description: "A link by which they set a password, once, within three days; earlier ones end"}, s.makeLink)
+	huma.Register(s.api, huma.Operation{OperationID: "usePasswordLink", Method: http.MethodPost, Path: "/api/password-link"}, s.useLink)
+	huma.Register(s.api, huma.Operation{OperationID: "forgetPerson", Method: http.MethodPut, Path: "/api/people/{person}/forgotten", Description: "Takes name and address of someone who left away; what they did stays under a role and a number"},
+		func(ctx context.Context, in *PersonPath) (*struct{}, error) {
+			p := person(ctx)
+			if err := s.store.ForgetPerson(ctx, p.CompanyID, in.Person); err != nil {
+				if errors.Is(err, store.ErrNotFound) {
+					return nil, huma.Error404NotFound("There is no such person who has left your company. Who can still sign in is stopped first.")
+				}
+				return nil, s.trouble("forget a person", err)
+			}
+			s.audit(ctx, p, "personal data removed", in.Person.String())
+			return nil, nil
+		})
+	huma.Register(s.api, huma.Operation{OperationID: "audit", Method: http.MethodGet, Path: "/api/audit", Description: "What was done with accounts, rights and data, newest first, at most 1000 lines"},
+		func(ctx context.Context, _ *struct{}) (*body[[]AuditLine], error) {
+			lines, err := s.audited(ctx)
+			return &body[[]AuditLine]{lines}, err
+		})
+	huma.Register(s.api, huma.Operation{OperationID: "auditFile", Method: http.MethodGet, Path: "/api/audit-file", Description: "The same as CSV"}, s.auditFile)
+}
+
+// PersonPath is the person an operation is about.
+type PersonPath struct {
+	Person uuid.UUID `path:"person"`
+}
+
+func (s *Server) setPassword(ctx context.Context, in *body[struct {
+	Old string `json:"old" minLength:"1" maxLength:"200"`
+	New string `json:"new" minLength:"10" maxLength:"200"`
+}]) (*struct{}, error) {
+	p := person(ctx)
+	match, err := s.matches(ctx, in.Body.Old, p.PasswordHash)
+	if err != nil {
+		return nil, err
+	}
+	if !match {
+		return nil, refusedField("body.old", "This is not the password that you have now.")
+	}
+	if text := weak(in.Body.New, p.Name, p.Email, p.Company); text != "" {
+		return nil, refusedField("body.new", text)
+	}
+	hash, err := inTurn(ctx, s, func() (string, error) { return HashPassword(in.Body.New) })
+	if err != nil {
+		return nil, err
+	}
+	if err := s.store.SetPassword(ctx, p.ID, hash, s.sessions.Token(ctx)); err != nil {
+		return nil, s.trouble("set a password", err)
+	}
+	s.audit(ctx, p, "password changed", "")
+	return nil, nil
+}
+
+// refusedField is a refusal that names its field.
+func refusedField(field, text string) error {
+	return huma.Error422UnprocessableEntity("validation failed", &huma.ErrorDetail{Location: field, Message: text})
+}
+
+func (s *Server) makeLink(ctx context.Context, in *PersonPath) (*body[PasswordLink], error) {
+	link, err := s.link(ctx, in.Person)
+	if err != nil {
+		return nil, err
+	}
+	return &body[PasswordLink]{link}, nil
+}
+
+// link makes a link for a person.
+func (s *Server) link(ctx context.Context, to uuid.UUID) (PasswordLink, error) {
+	p, secret, until := person(ctx), rand.Text(), time.Now().Add(linkLasts).UTC().Truncate(time.Second)
+	if err := s.store.AddPasswordLink(ctx, p.CompanyID, to, p.ID, secret, until); err != nil {
+		return PasswordLink{}, s.trouble("make a link", err)
+	}
+	s.audit(ctx, p, "password link made", to.String())
+	return PasswordLink{"/set-password#" + secret, until}, nil
+}
+
+func (s *Server) useLink(ctx context.Context, in *body[struct {
+	Secret   string `json:"secret" minLength:"10" maxLength:"100"`
+	Password string `json:"password" minLength:"10" maxLength:"200"`
+}]) (*struct{}, error) {
+	host, _ := ctx.Value(hostKey{}).(string)
+	count, err := s.store.Attempt(ctx, "link host:"+host, attemptWindow)
+	if err != nil {
+		return nil, s.trouble("count attempts", err)
+	}
+	if count > attemptsPerHost {
+		return nil, huma.Error429TooManyRequests("Too many attempts from here. Wait a quarter of an hour and try again.")
+	}
+	if text := weak(in.Body.Password); text != "" {
+		return nil, refusedField("body.password", text)
+	}
+	hash, err := inTurn(ctx, s, func() (string, error) { return HashPassword(in.Body.Password) })
+	if err != nil {
+		return nil, err
+	}
+	p, err := s.store.UsePasswordLink(ctx, in.Body.Secret, hash)
+	if errors.Is(err, store.ErrNotFound) {
+		return nil, huma.Error404NotFound("This link was used, or has ended. Ask an owner of your company for a new one.")
+	}
+	if err != nil {
+		return nil, s.trouble("use a link", err)
+	}
+	s.audit(ctx, p, "password set by link", "")
+	return nil, nil
+}
+
+func (s *Server) audited(ctx context.Context) ([]AuditLine, error) {
+	all, err := s.store.AuditLog(ctx, person(ctx).CompanyID)
+	if err != nil {
+		return nil, s.trouble("read what was done", err)
+	}
+	lines := make([]AuditLine, len(all))
+	for i, a := range all {
+		lines[i] = AuditLine(a)
+	}
+	return lines, nil
+}
+
+func (s *Server) auditFile(ctx context.Context, _ *struct{}) (*download, error) {
+	lines, err := s.audited(ctx)
+	if err != nil {
+		return nil, err
+	}
+	var text bytes.Buffer
+	rows := [][]string{{"At", "Who", "What", "About"}}
+	for _, l := range lines {
+		rows = append(rows, []string{l.At.Format(time.RFC3339), exchange.Unformed(l.Name), exchange.Unformed(l.What), exchange.Unformed(l.About)})
+	}
+	if err := csv.NewWriter(&text).WriteAll(rows); err != nil {
+		return nil, s.trouble("write what was done", fmt.Errorf("write rows: %w", err))
+	}
+	s.audit(ctx, person(ctx), "audit log exported", "")
+	return attached("text/csv; charset=utf-8", "audit.csv", text.Bytes()), nil
+}

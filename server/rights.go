@@ -1,0 +1,99 @@
+package server
+
+import (
+	"context"
+	"maps"
+	"net/http"
+	"slices"
+
+	"github.com/danielgtaylor/huma/v2"
+
+	"nephelon/store"
+)
+
+// level is who may call an operation.
+type level int
+
+// The levels, from nobody up. An operation that is not in the table is refused to everyone.
+const (
+	refusedToAll level = iota
+	ownersOnly
+	keepersOnly // owners and estimators
+	leadsToo    // and leads
+	everybody   // who is signed in
+	anyone      // with no session, too
+)
+
+// may tells whether a role is at a level.
+func (l level) may(r store.Role) bool {
+	switch l {
+	case refusedToAll:
+		return false
+	case ownersOnly:
+		return r == store.Owner
+	case keepersOnly:
+		return r == store.Owner || r == store.Estimator
+	case leadsToo:
+		return r == store.Owner || r == store.Estimator || r == store.Lead
+	case everybody, anyone:
+	}
+	return true
+}
+
+// rights are who may do what, by operation.
+func rights() map[string]level {
+	table := make(map[string]level)
+	for l, operations := range map[level][]string{
+		anyone: {"signIn", "signOut", "usePasswordLink", "readCalendar"},
+		everybody: {
+			"me", "setUnits", "setPassword", "sessions", "endSessions", "rights", "time",
+			// Cards, the day, and what they need.
+			"jobs", "job", "jobChanges", "issue", "issues", "events", "eventChanges", "log", "record", "opinions", "symptoms", "entries",
+			"photos", "photo", "photoThumb", "addPhoto", "instruments", "readInstrument", "weigh", "tare", "forecast", "rules", "house",
+			"roster", "rosterToday", "rosterPlaces",
+			// Calculators, which keep nothing.
+			"read", "readWalk", "checkWalk", "measure", "part", "reshape", "sections", "pour", "pourWays", "pourStarts", "pourOdds",
+			"bench", "benchStart", "benchUsual", "benchParts", "benchPump", "benchSpread", "checkRatio",
+		},
+		leadsToo: {
+			"addJob", "importJob", "exportJob", "saveJob", "copySurface", "captionPhoto", "removePhoto", "readDrawing",
+			"shelf", "sheet", "judgeSheet", "systems", "stock", "saveContainer", "takeOutContainer", "buyTogether", "people",
+			"rosterFile", "recordFile", "learnt",
+		},
+		keepersOnly: {
+			"archiveJob", "issuePlan", "saveHouse", "saveSystem", "deleteSystem", "saveSheet", "removeSheet", "restoreSheet", "saveMedium", "removeMedium",
+			"readShelfFile", "keepSheets", "writeShelfFile", "planRoster", "rosterWays", "keepRoster", "startRun", "lookAtRun", "stopRun",
+			"calendarAddresses", "addCalendarAddress", "revokeCalendarAddress", "readBusy",
+		},
+		ownersOnly: {"addPerson", "changePerson", "makePasswordLink", "forgetPerson", "audit", "auditFile"},
+	} {
+		for _, o := range operations {
+			table[o] = l
+		}
+	}
+	return table
+}
+
+// RightsLine is an operation with who may call it.
+type RightsLine struct {
+	Operation string       `json:"operation"`
+	Roles     []store.Role `json:"roles" enum:"owner,estimator,lead,hand"`
+	Anyone    bool         `json:"anyone,omitempty" doc:"With no session, too"`
+}
+
+func (s *Server) rightsRoutes() {
+	huma.Register(s.api, huma.Operation{OperationID: "rights", Method: http.MethodGet, Path: "/api/rights", Description: "Who may do what"},
+		func(context.Context, *struct{}) (*body[[]RightsLine], error) {
+			lines := []RightsLine{}
+			for _, o := range slices.Sorted(maps.Keys(s.rights)) {
+				line := RightsLine{Operation: o, Roles: []store.Role{}, Anyone: s.rights[o] == anyone}
+				for _, r := range []store.Role{store.Owner, store.Estimator, store.Lead, store.Hand} {
+					if s.rights[o].may(r) {
+						line.Roles = append(line.Roles, r)
+					}
+				}
+				lines = append(lines, line)
+			}
+			return &body[[]RightsLine]{lines}, nil
+		})
+}

@@ -1,0 +1,53 @@
+<script setup lang="ts">
+import { ref } from 'vue'
+import { api, type AuditLine } from '../../api/client'
+import { dayTime } from '../../fields/clock'
+
+/** What was done with accounts, rights and data; nobody can change it. */
+const lines = ref<AuditLine[]>()
+async function load(): Promise<void> {
+  try {
+    lines.value = (await api.GET('/api/audit')).data
+  } catch {
+    lines.value = undefined
+  }
+}
+function opened(event: Event): void {
+  if ((event.target as HTMLDetailsElement).open && !lines.value) void load()
+}
+</script>
+
+<template>
+  <details class="sheet log" data-test="audit" @toggle="opened">
+    <summary>What was done with accounts, rights and data</summary>
+    <p><a href="/api/audit-file">As CSV</a></p>
+    <table v-if="lines" class="figures">
+      <thead>
+        <tr>
+          <th>When</th>
+          <th>Who</th>
+          <th>What</th>
+          <th>About</th>
+        </tr>
+      </thead>
+      <tbody>
+        <tr v-for="(l, i) in lines" :key="i">
+          <td>{{ dayTime(l.at) }}</td>
+          <td>{{ l.name }}</td>
+          <td>{{ l.what }}</td>
+          <td class="about">{{ l.about }}</td>
+        </tr>
+      </tbody>
+    </table>
+  </details>
+</template>
+
+<style scoped>
+.log {
+  padding: 8px 18px;
+  margin-top: 20px;
+}
+.about {
+  overflow-wrap: anywhere;
+}
+</style>

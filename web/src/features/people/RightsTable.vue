@@ -1,0 +1,45 @@
+<script setup lang="ts">
+import { ref } from 'vue'
+import { api, type RightsLine } from '../../api/client'
+
+/** Who may do what, as the server has it. */
+const roles = ['owner', 'estimator', 'lead', 'hand'] as const
+const lines = ref<RightsLine[]>()
+async function opened(event: Event): Promise<void> {
+  if (!(event.target as HTMLDetailsElement).open || lines.value) return
+  try {
+    lines.value = (await api.GET('/api/rights')).data?.filter((l) => !l.anyone)
+  } catch {
+    lines.value = undefined
+  }
+}
+/** The words of an operation's name. */
+const words = (name: string): string => name.replace(/[A-Z]/g, (c) => ` ${c.toLowerCase()}`)
+</script>
+
+<template>
+  <details class="sheet rights" data-test="rights" @toggle="opened">
+    <summary>Who may do what</summary>
+    <table v-if="lines" class="figures">
+      <thead>
+        <tr>
+          <th>What</th>
+          <th v-for="r in roles" :key="r">{{ r }}</th>
+        </tr>
+      </thead>
+      <tbody>
+        <tr v-for="l in lines" :key="l.operation">
+          <td>{{ words(l.operation) }}</td>
+          <td v-for="r in roles" :key="r">{{ l.roles.includes(r) ? 'yes' : '–' }}</td>
+        </tr>
+      </tbody>
+    </table>
+  </details>
+</template>
+
+<style scoped>
+.rights {
+  padding: 8px 18px;
+  margin-top: 20px;
+}
+</style>
