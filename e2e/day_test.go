@@ -2,6 +2,7 @@ package e2e
 
 import (
 	"fmt"
+	"strings"
 	"testing"
 
 	"github.com/chromedp/chromedp"
@@ -132,6 +133,13 @@ func TestTheRecordAnswersForAFloor(t *testing.T) {
 	p.button("Mark it")
 	p.sees("[data-fault=lap]", "Against: Section 2: joined after")
 	p.look("record-marked")
+	// What mends it becomes a job of its own, which the roster can plan.
+	p.button("Make the repair a job: Lap lines, cold joints")
+	p.until(`location.pathname.endsWith('/days')`)
+	p.sees(".page, main", "Repair: "+demo.Finished)
+	p.openJob(demo.Finished)
+	p.click("[data-step=days]")
+	p.button("Record")
 	// The client signs, and what was logged is found from all jobs; what the floors show is offered.
 	p.typed("Taken over by", "Aud Wharfinger")
 	p.click("[data-test=sign-pad]")
@@ -144,4 +152,36 @@ func TestTheRecordAnswersForAFloor(t *testing.T) {
 	p.sees("[data-test=entries]", demo.Finished)
 	p.sees("[data-test=learnt]", "× as planned")
 	p.look("records")
+}
+
+// Somebody new is given a link and sets their own password; a common one is refused.
+func TestAPasswordIsSetByALink(t *testing.T) {
+	p := newPage(t, theStage.address)
+	p.signIn("runa@brakkwater.example")
+	p.open("/people")
+	p.typed("Name", "Sunniva Rask")
+	p.typed("E-mail address", "sunniva@brakkwater.example")
+	p.button("Add")
+	p.sees("[data-test=link]", "/set-password#")
+	link := value[string](p, `document.querySelector('[data-test=link] code').textContent.trim()`)
+	p.click("[data-test=audit] summary")
+	p.sees("[data-test=audit]", "person added")
+	other := newPage(t, theStage.address)
+	other.do(chromedp.Navigate(link))
+	other.typed("New password, at least 10 characters", "aaaaaaaaaa")
+	other.button("Set it")
+	other.sees("[role=alert]", "guessed first")
+	other.fill("New password, at least 10 characters", "gravel otter lantern nine")
+	other.until(`location.pathname === '/sign-in'`)
+	other.typed("E-mail address", "sunniva@brakkwater.example")
+	other.fill("Password", "gravel otter lantern nine")
+	other.until(`location.pathname === '/jobs'`)
+	// A hand sees no prices and no client, and is offered no shelf.
+	other.openJob("Baggage hall")
+	other.click("[data-step=kits]")
+	other.sees("main", "Baggage hall")
+	if text := value[string](other, `document.body.innerText`); strings.Contains(text, "€") || strings.Contains(text, "Shelf") {
+		t.Error("a hand sees a price, or the shelf")
+	}
+	other.look("hand-kits")
 }

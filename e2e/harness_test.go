@@ -18,6 +18,7 @@ import (
 	"time"
 
 	"github.com/chromedp/cdproto"
+	"github.com/chromedp/cdproto/emulation"
 	"github.com/chromedp/cdproto/log"
 	"github.com/chromedp/cdproto/network"
 	browserpage "github.com/chromedp/cdproto/page"
@@ -151,6 +152,10 @@ func newPage(t *testing.T, address string) *page {
 		t.Fatal(err)
 	}
 	p.do(chromedp.EmulateViewport(1280, 800))
+	// Each tab counts as the one in front, however many there are.
+	if _, err := chromedp.Call(ctx, emulation.SetFocusEmulationEnabled, emulation.SetFocusEmulationEnabledParams{Enabled: true}); err != nil {
+		t.Fatal(err)
+	}
 	t.Cleanup(func() {
 		p.mutex.Lock()
 		defer p.mutex.Unlock()

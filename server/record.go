@@ -143,6 +143,9 @@ func (s *Server) listIssues(ctx context.Context, in *JobPath) (*body[Issues], er
 	return &body[Issues]{out}, nil
 }
 
+// mostLots is how many lots of a product go with an issued plan.
+const mostLots = 40
+
 func (s *Server) issuePlan(ctx context.Context, in *struct {
 	JobPath
 	Body NewIssue
@@ -163,6 +166,18 @@ func (s *Server) issuePlan(ctx context.Context, in *struct {
 	}
 	if err != nil {
 		return nil, s.trouble("plan the job", err)
+	}
+	stock, err := s.store.Stock(ctx, p.CompanyID)
+	if err != nil {
+		return nil, s.trouble("list stock", err)
+	}
+	for n := range made.Coats {
+		c := &made.Coats[n]
+		for _, held := range stock {
+			if held.Sheet == c.Product.ID && held.Lot != "" && (held.Hardener == c.Hardener || held.Hardener == "") && len(c.Lots) < mostLots {
+				c.Lots = append(c.Lots, record.StockLot{Part: held.Part, Lot: held.Lot, Expires: held.Expires})
+			}
+		}
 	}
 	made.Job, made.Revision, made.At, made.By, made.To, made.Note = in.Job.String(), j.Revision, now, p.Name, in.Body.To, in.Body.Note
 	made, err = s.store.IssuePlan(ctx, p.CompanyID, p.ID, in.Job, in.Body.SaveID, made)
@@ -286,9 +301,13 @@ func (s *Server) opinions(ctx context.Context, in *JobPath) (*body[[]cause.Opini
 	if err != nil {
 		return nil, s.trouble("read past faults", err)
 	}
+	house, err := s.store.House(ctx, person(ctx).CompanyID)
+	if err != nil {
+		return nil, s.trouble("read the house", err)
+	}
 	out := []cause.Opinion{}
 	for _, fault := range day.Faults {
-		if opinion, err := cause.Judge(fault, day.Facts, past); err == nil {
+		if opinion, err := cause.Judge(fault, day.Facts, past, house.Causes); err == nil {
 			out = append(out, opinion)
 		}
 	}

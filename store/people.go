@@ -70,13 +70,33 @@ func (s *Store) HasCompany(ctx context.Context) (bool, error) {
 	return any, nil
 }
 
+// Found makes a company with its owner, or neither.
+func (s *Store) Found(ctx context.Context, name string, owner Person) (company uuid.UUID, err error) {
+	if company, err = newID(); err != nil {
+		return company, err
+	}
+	err = s.inTransaction(ctx, func(tx *sqlx.Tx) error {
+		if _, err := tx.ExecContext(ctx, `insert into companies (id, name) values ($1, $2)`, company, name); err != nil {
+			return fmt.Errorf("add company: %w", err)
+		}
+		owner.CompanyID = company
+		_, err := addPerson(ctx, tx, owner)
+		return err
+	})
+	return company, err
+}
+
 // AddPerson adds someone to the company p.CompanyID and returns the id.
 func (s *Store) AddPerson(ctx context.Context, p Person) (uuid.UUID, error) {
+	return addPerson(ctx, s.db, p)
+}
+
+func addPerson(ctx context.Context, in sqlx.ExecerContext, p Person) (uuid.UUID, error) {
 	id, err := newID()
 	if err != nil {
 		return id, err
 	}
-	_, err = s.db.ExecContext(ctx, `
+	_, err = in.ExecContext(ctx, `
 		insert into people (id, company_id, name, email, role, password_hash, units)
 		values ($1, $2, $3, $4, $5, $6, $7)`,
 		id, p.CompanyID, p.Name, strings.ToLower(p.Email), p.Role, p.PasswordHash, p.Units)

@@ -1,10 +1,12 @@
 package store_test
 
 import (
+	"bytes"
 	"context"
 	"errors"
 	"fmt"
 	"net/url"
+	"slices"
 	"strings"
 	"sync"
 	"testing"
@@ -400,5 +402,94 @@ func TestAPersonIsForgotten(t *testing.T) {
 		if p.ID != owner && (!strings.HasPrefix(p.Name, "Hand ") || strings.Contains(p.Email, "test.example")) {
 			t.Errorf("%+v", p)
 		}
+	}
+}
+
+// A backup made while others save comes back into an empty database, row for row; one that is
+// damaged or breaks off brings nothing, and one is not brought over records.
+func TestABackupComesBack(t *testing.T) {
+	var tables []string
+	rows, err := records.DB().QueryContext(t.Context(), `select tablename from pg_tables where schemaname = 'public'`)
+	if err != nil {
+		t.Fatal(err)
+	}
+	defer rows.Close()
+	for rows.Next() {
+		var name string
+		if err := rows.Scan(&name); err != nil {
+			t.Fatal(err)
+		}
+		tables = append(tables, name)
+	}
+	if err := rows.Err(); err != nil {
+		t.Fatal(err)
+	}
+	known := store.BackupTables(t)
+	for _, name := range tables {
+		if !slices.Contains(known, name) {
+			t.Errorf("a backup does not know the table %s", name)
+		}
+	}
+	c, p := company(t)
+	id := addJob(t, c, p, "kept in a backup")
+	if _, err := records.IssuePlan(t.Context(), c, p, id, uuid.New(), record.Issue{To: "crew", At: time.Now()}); err != nil {
+		t.Fatal(err)
+	}
+	e := record.Sealed(record.Event{ID: uuid.NewString(), Kind: record.Noted, Body: record.Body{Text: "x\twith\n signs \\ and ü"}}, "")
+	if _, err := records.Log(t.Context(), c, p, id, []record.Event{e}, time.Now()); err != nil {
+		t.Fatal(err)
+	}
+	over := make(chan struct{})
+	var busy sync.WaitGroup
+	busy.Go(func() {
+		for n := 0; ; n++ {
+			select {
+			case <-over:
+				return
+			default:
+				addJob(t, c, p, fmt.Sprintf("meanwhile %d", n))
+			}
+		}
+	})
+	var file bytes.Buffer
+	made, err := records.Backup(t.Context(), &file)
+	close(over)
+	busy.Wait()
+	if err != nil {
+		t.Fatal(err)
+	}
+	empty, err := store.Open(t.Context(), database(t))
+	if err != nil {
+		t.Fatal(err)
+	}
+	defer func() { _ = empty.Close() }()
+	whole := file.Bytes()
+	for name, damaged := range map[string][]byte{"breaks off": whole[:len(whole)*2/3], "is something else": []byte("hello")} {
+		if _, err := empty.Restore(t.Context(), bytes.NewReader(damaged)); err == nil {
+			t.Errorf("a backup that %s is restored", name)
+		}
+		if there, _ := empty.HasCompany(t.Context()); there {
+			t.Fatalf("a backup that %s leaves something", name)
+		}
+	}
+	if _, err := empty.Restore(t.Context(), bytes.NewReader(whole)); err != nil {
+		t.Fatal(err)
+	}
+	var again bytes.Buffer
+	back, err := empty.Backup(t.Context(), &again)
+	if err != nil {
+		t.Fatal(err)
+	}
+	for n, one := range made.Tables {
+		if got := back.Tables[n]; got.Rows != one.Rows || got.Sum != one.Sum {
+			t.Errorf("%s: %d rows %s came back as %d rows %s", one.Name, one.Rows, one.Sum, got.Rows, got.Sum)
+		}
+	}
+	logged, err := empty.Events(t.Context(), c, id, 0)
+	if err != nil || len(logged.Events) != 1 || record.Sum(logged.Events[0]) != e.Hash {
+		t.Errorf("%+v %v", logged, err)
+	}
+	if _, err := empty.Restore(t.Context(), bytes.NewReader(whole)); !errors.Is(err, store.ErrNotEmpty) {
+		t.Errorf("brought over records: %v", err)
 	}
 }

@@ -4,10 +4,12 @@ import (
 	"bufio"
 	"context"
 	"errors"
+	"flag"
 	"fmt"
 	"io"
 	"os"
 	"strings"
+	"time"
 
 	"nephelon/core/measure"
 	"nephelon/demo"
@@ -51,11 +53,11 @@ func runDB(ctx context.Context, arguments []string, in io.Reader, out, complain 
 	if err != nil {
 		return err
 	}
-	id, err := records.AddCompany(ctx, *company)
-	if err != nil {
-		return err
+	id, err := records.Found(ctx, *company, store.Person{Name: *owner, Email: *email, Role: store.Owner, PasswordHash: hash, Units: measure.Metric})
+	if errors.Is(err, store.ErrEmailTaken) {
+		return refusedError{fmt.Errorf("somebody signs in with %s already; name another address. Nothing was added", *email)}
 	}
-	if _, err := records.AddPerson(ctx, store.Person{CompanyID: id, Name: *owner, Email: *email, Role: store.Owner, PasswordHash: hash, Units: measure.Metric}); err != nil {
+	if err != nil {
 		return err
 	}
 	if *shelf {
@@ -65,4 +67,58 @@ func runDB(ctx context.Context, arguments []string, in io.Reader, out, complain 
 	}
 	fmt.Fprintf(out, "Added %s. %s signs in as %s.\n", *company, *owner, *email)
 	return nil
+}
+
+// runBackup writes all records of a database as one file.
+func runBackup(ctx context.Context, arguments []string, _ io.Reader, out, complain io.Writer) (err error) {
+	f := flags("backup", "-db URL > file", complain)
+	records, err := databaseOf(ctx, f, arguments)
+	if err != nil {
+		return err
+	}
+	defer func() { err = errors.Join(err, records.Close()) }()
+	made, err := records.Backup(ctx, out)
+	if err != nil {
+		return err
+	}
+	tell(complain, "Written", made)
+	return nil
+}
+
+// runRestore brings such a file into an empty database.
+func runRestore(ctx context.Context, arguments []string, in io.Reader, _, complain io.Writer) (err error) {
+	f := flags("restore", "-db URL < file", complain)
+	records, err := databaseOf(ctx, f, arguments)
+	if err != nil {
+		return err
+	}
+	defer func() { err = errors.Join(err, records.Close()) }()
+	made, err := records.Restore(ctx, bufio.NewReader(in))
+	if err != nil {
+		return refusedError{err}
+	}
+	tell(complain, "Restored", made)
+	return nil
+}
+
+// databaseOf opens the database that the arguments name.
+func databaseOf(ctx context.Context, f *flag.FlagSet, arguments []string) (*store.Store, error) {
+	url := f.String("db", os.Getenv("NEPHELON_DB"), "PostgreSQL `URL` (or the environment's NEPHELON_DB)")
+	if err := parse(f, arguments); err != nil {
+		return nil, err
+	}
+	if *url == "" {
+		f.Usage()
+		return nil, refusedError{errors.New("name the database with -db")}
+	}
+	return store.Open(ctx, *url)
+}
+
+// tell says what a backup holds.
+func tell(to io.Writer, what string, m store.Manifest) {
+	rows := int64(0)
+	for _, t := range m.Tables {
+		rows += t.Rows
+	}
+	fmt.Fprintf(to, "%s: %d rows of %d tables, as they stood at %s.\n", what, rows, len(m.Tables), m.At.Format(time.RFC3339))
 }

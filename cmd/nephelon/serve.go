@@ -31,10 +31,11 @@ const (
 
 // runServe serves the application on a database that runs elsewhere.
 func runServe(ctx context.Context, arguments []string, _ io.Reader, out, complain io.Writer) error {
-	f := flags("serve", "-db URL [-listen ADDRESS] [-secure] [-bridge URL]", complain)
+	f := flags("serve", "-db URL [-listen ADDRESS] [-secure] [-proxy ADDRESS] [-bridge URL]", complain)
 	url := f.String("db", os.Getenv("NEPHELON_DB"), "PostgreSQL `URL` (or the environment's NEPHELON_DB)")
 	address := f.String("listen", demoAddress, "`address` to serve on")
 	secure := f.Bool("secure", false, "send cookies only over TLS, which a proxy in front ends")
+	proxy := f.String("proxy", "", "`address` of the proxy in front, whose word on where a request comes from is believed; nobody's when empty")
 	bridge := f.String("bridge", "", "`URL` of a bridge to instruments and weather, see docs/instruments.md")
 	if err := parse(f, arguments); err != nil {
 		return err
@@ -54,7 +55,7 @@ func runServe(ctx context.Context, arguments []string, _ io.Reader, out, complai
 		return errors.Join(fmt.Errorf("listen: %w", err), records.Close())
 	}
 	fmt.Fprintf(out, "Nephelon is at http://%s\n", listener.Addr())
-	return errors.Join(serveOn(ctx, listener, server.Options{Store: records, Secure: *secure, Bridge: *bridge}, complain), records.Close())
+	return errors.Join(serveOn(ctx, listener, server.Options{Store: records, Secure: *secure, Proxy: *proxy, Bridge: *bridge}, complain), records.Close())
 }
 
 func serveOn(ctx context.Context, listener net.Listener, options server.Options, complain io.Writer) error {
@@ -125,12 +126,35 @@ func runDemo(ctx context.Context, arguments []string, _ io.Reader, out, complain
 		return fmt.Errorf("listen: %w", err)
 	}
 	announce(out, listener.Addr().String())
+	go revive(ctx, cluster, complain)
 	bridge, stop, err := startSite(ctx)
 	if err != nil {
 		return err
 	}
 	defer func() { err = errors.Join(err, stop()) }()
 	return serveOn(ctx, listener, server.Options{Store: records, Bridge: bridge}, complain)
+}
+
+// lookAfter is how often the demo looks whether its database still runs.
+const lookAfter = 2 * time.Second
+
+// revive starts the demo's database again whenever it has ended, until the context does.
+func revive(ctx context.Context, cluster *localdb.Cluster, complain io.Writer) {
+	for {
+		select {
+		case <-ctx.Done():
+			return
+		case <-time.After(lookAfter):
+		}
+		switch again, err := cluster.Revive(ctx); {
+		case ctx.Err() != nil:
+			return
+		case err != nil:
+			fmt.Fprintln(complain, "The database does not start again:", err)
+		case again:
+			fmt.Fprintln(complain, "The database had ended; it runs again.")
+		}
+	}
 }
 
 // siteSeed makes the demo's instruments waver the same way each time.

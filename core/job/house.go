@@ -7,6 +7,7 @@ import (
 
 	"nephelon/core/kit"
 	"nephelon/core/measure"
+	"nephelon/core/record/cause"
 	"nephelon/core/school"
 	"nephelon/core/survey"
 	"nephelon/core/work"
@@ -31,6 +32,7 @@ type House struct {
 	Crews    []StandingCrew `json:"crews,omitempty" maxItems:"40" doc:"Who is on the roster; one crew that does everything when left out"`
 	Machines []Machinery    `json:"machines,omitempty" maxItems:"20" doc:"What there are few of; a machine that is not named is never short"`
 	Holidays []Leave        `json:"holidays,omitempty" maxItems:"400" doc:"On which nobody works"`
+	Causes   []cause.Own    `json:"causes,omitempty" maxItems:"400" doc:"How much signs and causes of faults count here, in place of common practice"`
 }
 
 // StandingCrew is people who work together from job to job.

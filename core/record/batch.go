@@ -54,29 +54,19 @@ func (t *Teller) life(i *Issue, c *Coat, mass measure.Mass, a, b, air measure.Te
 }
 
 // batch reads what happened to a batch. A lost bucket begins it anew.
-func (t *Teller) batch(i *Issue, c *Coat, b *Batch, events []Event, units measure.System) BatchDay {
+func (t *Teller) batch(i *Issue, c *Coat, b *Batch, events byBatch, units measure.System) BatchDay {
 	d := BatchDay{Number: b.Number, ID: b.ID, State: Waiting, Attempt: 1, Lost: []Remark{}, Films: []FilmRead{}, Events: make(map[Kind]string), Life: b.Life}
-	air := i.Air
+	told := (*measure.Temperature)(nil) // with A meeting B
 	mark := func(e *Event, to **time.Time) {
 		at := e.When()
 		*to = &at
 		d.Events[e.Kind] = e.ID
 	}
-	for n := range events {
-		e := &events[n]
-		if e.Kind == Read && e.Body.Air != nil && d.Meets == nil {
-			air = *e.Body.Air
-		}
-		if coat, number, ok := BatchOf(e.Task); !ok || coat != c.ID || number != b.Number {
-			continue
-		}
+	for _, e := range events.of[batchKey{c.ID, b.Number}] {
 		switch e.Kind {
 		case Meets:
 			mark(e, &d.Meets)
-			d.A, d.B = e.Body.A, e.Body.B
-			if e.Body.Air != nil {
-				air = *e.Body.Air
-			}
+			d.A, d.B, told = e.Body.A, e.Body.B, e.Body.Air
 		case Mixed:
 			mark(e, &d.Mixed)
 			d.Saw = e.Body.Saw
@@ -97,8 +87,12 @@ func (t *Teller) batch(i *Issue, c *Coat, b *Batch, events []Event, units measur
 		case Film:
 			d.Films = append(d.Films, FilmRead{Film: *e.Body.Film, At: e.When(), By: e.Name, Bad: filmAgainst(c, *e.Body.Film, units), Event: e.ID})
 		case Lost:
+			hot := d.Hot
+			if share := d.lived(e); share > 0 && share < 1 {
+				hot = append(hot, share)
+			}
 			lost := append(d.Lost, Remark{At: e.When(), By: e.Name, Text: e.Body.Text, Event: e.ID, Task: string(e.Task)})
-			d = BatchDay{Number: b.Number, ID: b.ID, State: Waiting, Attempt: d.Attempt + 1, Lost: lost, Films: []FilmRead{}, Events: make(map[Kind]string), Life: b.Life}
+			d = BatchDay{Number: b.Number, ID: b.ID, State: Waiting, Attempt: d.Attempt + 1, Lost: lost, Hot: hot, Films: []FilmRead{}, Events: make(map[Kind]string), Life: b.Life}
 		}
 	}
 	for _, reached := range []struct {
@@ -109,9 +103,22 @@ func (t *Teller) batch(i *Issue, c *Coat, b *Batch, events []Event, units measur
 			d.State = reached.state
 		}
 	}
+	air := events.air(d.Meets, i.Air)
+	if told != nil {
+		air = *told
+	}
 	d.lives(t, i, c, b, air, units)
 	d.weighs(c, b, i.Bucket, units)
 	return d
+}
+
+// lived is what share of its life as planned a bucket lived that went hot; 0 where it did not,
+// or nobody knows.
+func (d *BatchDay) lived(e *Event) float64 {
+	if e.Body.Text != WentHot || d.Meets == nil || !(d.Life > 0) {
+		return 0
+	}
+	return float64(between(*d.Meets, e.When()) / d.Life)
 }
 
 // lives works out its life from the parts as warm as they were.

@@ -15,9 +15,9 @@ const (
 )
 
 // coat reads a coat and times what is still to come.
-func (t *Teller) coat(i *Issue, c *Coat, below *CoatDay, events []Event, now time.Time, units measure.System) CoatDay {
+func (t *Teller) coat(i *Issue, c *Coat, below *CoatDay, events byBatch, now time.Time, units measure.System) CoatDay {
 	d := CoatDay{
-		ID: c.ID, Surface: i.surface(c.Surface).Name, Number: c.Number, Name: c.Name, Color: c.Color, Gates: gated(i, c, events, units),
+		ID: c.ID, Surface: i.surface(c.Surface).Name, Number: c.Number, Name: c.Name, Color: c.Color, Gates: gated(i, c, events.of[batchKey{c.ID, 0}], units),
 		Batches: make([]BatchDay, len(c.Batches)), Now: []Say{}, Next: []Say{}, Watch: []Say{},
 	}
 	for _, g := range d.Gates {
@@ -28,13 +28,13 @@ func (t *Teller) coat(i *Issue, c *Coat, below *CoatDay, events []Event, now tim
 	for n := range c.Batches {
 		d.Batches[n] = t.batch(i, c, &c.Batches[n], events, units)
 	}
-	for n := range events {
-		if coat, _ := CoatOf(events[n].Task); events[n].Kind == Abraded && coat == c.ID {
-			at := events[n].When()
+	for _, e := range events.of[batchKey{c.ID, 0}] {
+		switch e.Kind {
+		case Abraded:
+			at := e.When()
 			d.Abraded = &at
-		}
-		if coat, _ := CoatOf(events[n].Task); events[n].Kind == Left && coat == c.ID {
-			d.Used.Left += *events[n].Body.Mass
+		case Left:
+			d.Used.Left += *e.Body.Mass
 		}
 	}
 	d.Pace, d.Paced = pace(c, d.Batches)

@@ -128,6 +128,7 @@ type BatchDay struct {
 	State   string               `json:"state" enum:"waiting,mixing,mixed,poured,spread,rolled"`
 	Attempt int                  `json:"attempt" doc:"From 1; one more after each lost bucket"`
 	Lost    []Remark             `json:"lost" doc:"Buckets of it that were lost"`
+	Hot     []float64            `json:"hot,omitempty" doc:"Of each that went hot before its use-by, the share of its life that it lived"`
 	Meets   *time.Time           `json:"meets,omitempty"`
 	Mixed   *time.Time           `json:"mixed,omitempty"`
 	Poured  *time.Time           `json:"poured,omitempty"`
@@ -173,11 +174,12 @@ type Course struct {
 type Teller struct {
 	known  *cure.Known
 	tables map[mixedAt]cure.Table
+	sound  map[string]bool // events, by id and hash, whose hash fits
 }
 
 // NewTeller remembers nothing yet.
 func NewTeller() *Teller {
-	return &Teller{known: cure.NewKnown(), tables: make(map[mixedAt]cure.Table)}
+	return &Teller{known: cure.NewKnown(), tables: make(map[mixedAt]cure.Table), sound: make(map[string]bool)}
 }
 
 // Tell is what events tell of an issued plan at a time. It does not depend on the order of
@@ -185,9 +187,10 @@ func NewTeller() *Teller {
 // a few milliseconds the first time a mix of a temperature is met.
 func (t *Teller) Tell(i *Issue, events []Event, now time.Time, units measure.System) Day {
 	standing := Standing(events)
+	sorted := sortedBy(standing)
 	day := Day{
 		Issue: i.Number, Coats: make([]CoatDay, len(i.Coats)), Readings: []Reading{}, Hours: worked(standing, now),
-		Notes: []Remark{}, Breaks: Breaks(events), Faults: []Trouble{},
+		Notes: []Remark{}, Breaks: breaks(events, t.sound), Faults: []Trouble{},
 	}
 	for n := range standing {
 		day.take(i, &standing[n])
@@ -196,11 +199,50 @@ func (t *Teller) Tell(i *Issue, events []Event, now time.Time, units measure.Sys
 		day.answer(&standing[n])
 	}
 	for c := range i.Coats {
-		day.Coats[c] = t.coat(i, &i.Coats[c], day.on(i, &i.Coats[c], day.Coats[:c]), standing, now, units)
+		day.Coats[c] = t.coat(i, &i.Coats[c], day.on(i, &i.Coats[c], day.Coats[:c]), sorted, now, units)
 		day.Coats[c].Stages = i.stages(&i.Coats[c], &day.Coats[c], day.Readings)
 	}
 	day.Facts = facts(i, &day, units)
 	return day
+}
+
+// batchKey names a batch of a coat; number 0 the coat itself.
+type batchKey struct {
+	coat   string
+	number int
+}
+
+// byBatch are events that count, in order of time, by what they belong to.
+type byBatch struct {
+	of    map[batchKey][]*Event
+	reads []*Event // of the air, whatever they belong to
+}
+
+func sortedBy(events []Event) byBatch {
+	out := byBatch{of: make(map[batchKey][]*Event)}
+	for n := range events {
+		e := &events[n]
+		if e.Kind == Read && e.Body.Air != nil {
+			out.reads = append(out.reads, e)
+		}
+		coat, number, whole := BatchOf(e.Task)
+		if !whole {
+			coat, _ = CoatOf(e.Task)
+		}
+		k := batchKey{coat, number}
+		out.of[k] = append(out.of[k], e)
+	}
+	return out
+}
+
+// air is as warm as it was read last before a time, or at all; as planned where it never was.
+func (b byBatch) air(before *time.Time, planned measure.Temperature) measure.Temperature {
+	for _, e := range b.reads {
+		if before == nil || !e.When().After(*before) {
+			planned = *e.Body.Air
+		}
+	}
+	return planned
 }
 
 // on is the day of the coat below another, among those told; nil where there is none.

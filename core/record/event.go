@@ -12,6 +12,7 @@ import (
 	"encoding/json"
 	"fmt"
 	"slices"
+	"strconv"
 	"strings"
 	"time"
 
@@ -59,6 +60,9 @@ func Kinds() []Kind {
 		Began, Ended, Abraded, Left, Served, Fault, Answered, Found, Signed, Closed, Struck,
 	}
 }
+
+// WentHot is why a bucket was lost that nobody could use any more.
+const WentHot = "went hot"
 
 // Body is what an event says; each kind has its own part of it.
 type Body struct {
@@ -203,27 +207,31 @@ func Check(e *Event, now time.Time) string {
 
 // BatchOf tells which batch of which coat an id names, a batch's or its section's.
 func BatchOf(id work.ID) (coat string, number int, ok bool) {
-	parts := strings.Split(string(id), "/")
-	if len(parts) != 4 || parts[0] != "coat" || parts[2] != "batch" && parts[2] != "section" {
+	rest, coated := strings.CutPrefix(string(id), "coat/")
+	coat, rest, of := strings.Cut(rest, "/")
+	what, text, numbered := strings.Cut(rest, "/")
+	if !coated || !of || !numbered || what != "batch" && what != "section" {
 		return "", 0, false
 	}
-	if _, err := fmt.Sscanf(parts[3], "%d", &number); err != nil || number < 1 {
+	number, err := strconv.Atoi(text)
+	if err != nil || number < 1 {
 		return "", 0, false
 	}
-	return unescaped(parts[1]), number, true
+	return unescaped(coat), number, true
 }
 
 func unescaped(part string) string {
+	if !strings.Contains(part, "~") {
+		return part
+	}
 	return strings.ReplaceAll(strings.ReplaceAll(part, "~1", "/"), "~0", "~")
 }
 
 // CoatOf tells which coat an id belongs to.
 func CoatOf(id work.ID) (string, bool) {
-	parts := strings.Split(string(id), "/")
-	if len(parts) < 2 || parts[0] != "coat" {
-		return "", false
-	}
-	return unescaped(parts[1]), true
+	rest, coated := strings.CutPrefix(string(id), "coat/")
+	coat, _, _ := strings.Cut(rest, "/")
+	return unescaped(coat), coated
 }
 
 // Standing are the events that count: each once, none that was struck, in the order in
@@ -268,12 +276,22 @@ type Break struct {
 }
 
 // Breaks finds gaps and changes in the events of each device.
-func Breaks(events []Event) []Break {
+func Breaks(events []Event) []Break { return breaks(events, make(map[string]bool)) }
+
+// breaks remembers whose hash was found to fit.
+func breaks(events []Event, sound map[string]bool) []Break {
+	fits := func(e *Event) bool {
+		key := e.ID + e.Hash
+		if !sound[key] {
+			sound[key] = e.Hash == Sum(*e)
+		}
+		return sound[key]
+	}
 	devices := make(map[string][]Event)
 	for _, e := range events {
 		devices[e.Device] = append(devices[e.Device], e)
 	}
-	breaks := []Break{}
+	found := []Break{}
 	for device, own := range devices {
 		slices.SortFunc(own, func(a, b Event) int {
 			if c := int(max(-1, min(1, a.Number-b.Number))); c != 0 {
@@ -286,23 +304,23 @@ func Breaks(events []Event) []Break {
 		for i := range own {
 			e := &own[i]
 			switch {
-			case e.Hash != Sum(*e):
-				breaks = append(breaks, Break{device, e.Number, fmt.Sprintf("Event %d of this device was changed after it was logged.", e.Number)})
+			case !fits(e):
+				found = append(found, Break{device, e.Number, fmt.Sprintf("Event %d of this device was changed after it was logged.", e.Number)})
 			case e.Number > next:
-				breaks = append(breaks, Break{device, e.Number, fmt.Sprintf("%d events of this device before its event %d are missing.", e.Number-next, e.Number)})
+				found = append(found, Break{device, e.Number, fmt.Sprintf("%d events of this device before its event %d are missing.", e.Number-next, e.Number)})
 			case e.Number < next:
-				breaks = append(breaks, Break{device, e.Number, fmt.Sprintf("This device logged two events with the number %d.", e.Number)})
+				found = append(found, Break{device, e.Number, fmt.Sprintf("This device logged two events with the number %d.", e.Number)})
 			case e.Before != before:
-				breaks = append(breaks, Break{device, e.Number, fmt.Sprintf("Event %d of this device does not follow from the one before it.", e.Number)})
+				found = append(found, Break{device, e.Number, fmt.Sprintf("Event %d of this device does not follow from the one before it.", e.Number)})
 			}
 			next, before = e.Number+1, e.Hash
 		}
 	}
-	slices.SortFunc(breaks, func(a, b Break) int {
+	slices.SortFunc(found, func(a, b Break) int {
 		if c := strings.Compare(a.Device, b.Device); c != 0 {
 			return c
 		}
 		return int(max(-1, min(1, a.Number-b.Number)))
 	})
-	return breaks
+	return found
 }

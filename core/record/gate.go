@@ -102,13 +102,12 @@ func (r Reading) against(l Limits, units measure.System) string {
 }
 
 // gated tells how the gates of a coat stand.
-func gated(i *Issue, c *Coat, events []Event, units measure.System) []GateState {
+func gated(i *Issue, c *Coat, events []*Event, units measure.System) []GateState {
 	states := make([]GateState, 0, 9)
 	for _, g := range Gates(i, c) {
 		s := GateState{Gate: g}
-		for n := range events {
-			e := &events[n]
-			if coat, _ := CoatOf(e.Task); e.Kind != Gated || coat != c.ID || e.Body.Gate != g.Key {
+		for _, e := range events {
+			if e.Kind != Gated || e.Body.Gate != g.Key {
 				continue
 			}
 			at := e.When()

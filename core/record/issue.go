@@ -67,6 +67,14 @@ type Coat struct {
 	Limits   Limits              `json:"limits"`
 	Stages   []Promise           `json:"stages" doc:"Of service, as planned"`
 	Batches  []Batch             `json:"batches"`
+	Lots     []StockLot          `json:"lots,omitempty" doc:"Of it in stock when the plan was issued"`
+}
+
+// StockLot is a lot of a coat's product that was in stock.
+type StockLot struct {
+	Part    string `json:"part" enum:"kit,A,B,C"`
+	Lot     string `json:"lot"`
+	Expires string `json:"expires,omitempty"`
 }
 
 // Limits are the conditions that a coat is laid in, with where each is from.

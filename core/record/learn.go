@@ -18,6 +18,8 @@ type Learnt struct {
 	Spread  float64      `json:"spread,omitempty" doc:"Standard deviation of the logarithm; left out under two cases"`
 	Pace    measure.Pace `json:"pace,omitempty" doc:"m²/s of each, by which it would have been planned right"`
 	Lost    float64      `json:"lost,omitempty" doc:"Share of the mass that went in lost buckets"`
+	Hot     int          `json:"hot,omitempty" doc:"Buckets that went hot before the end of the life they were told"`
+	Lived   float64      `json:"lived,omitempty" doc:"The least share of that life that one of them lived"`
 }
 
 // Learn gathers what days show, by product and crew, with how many cases; the most cases
@@ -48,6 +50,13 @@ func Learn(issues []Issue, days []Day) []Learnt {
 			s.wasted += float64(day.Used.Lost)
 			before := len(s.logs)
 			for b := range day.Batches {
+				for _, hot := range day.Batches[b].Hot {
+					if s.Hot++; s.Lived == 0 || hot < s.Lived {
+						s.Lived = hot
+					}
+				}
+			}
+			for b := range day.Batches {
 				if one, known := times(&plan.Batches[b], &day.Batches[b]); known {
 					s.logs = append(s.logs, math.Log(one))
 					s.paces += math.Log(float64(issues[n].Pace) / one)
@@ -60,7 +69,7 @@ func Learn(issues []Issue, days []Day) []Learnt {
 	}
 	out := []Learnt{}
 	for _, s := range all {
-		if s.Cases = len(s.logs); s.Cases == 0 {
+		if s.Cases = len(s.logs); s.Cases == 0 && s.Hot == 0 {
 			continue
 		}
 		mean, squares := 0.0, 0.0
@@ -70,11 +79,13 @@ func Learn(issues []Issue, days []Day) []Learnt {
 		for _, l := range s.logs {
 			squares += (l - mean) * (l - mean)
 		}
-		s.Times = math.Exp(mean)
+		if s.Cases > 0 {
+			s.Times = math.Exp(mean)
+		}
 		if s.Cases > 1 {
 			s.Spread = math.Sqrt(squares / float64(s.Cases-1))
 		}
-		if pace := s.paces / float64(s.Cases); !math.IsInf(pace, 0) {
+		if pace := s.paces / float64(s.Cases); s.Cases > 0 && !math.IsInf(pace, 0) {
 			s.Pace = measure.Pace(math.Exp(pace))
 		}
 		if s.used+s.wasted > 0 {

@@ -523,7 +523,8 @@ func TestWhatIsLearnt(t *testing.T) {
 	i := issued()
 	i.To, i.Pace = "Sound crew", 20.0/3600
 	j := tablet("aaaa")
-	j.log(minutes(-5), Lost, batch(1), Body{Text: "was spilt"})
+	j.log(minutes(-27), Meets, batch(1), Body{})
+	j.log(minutes(-5), Lost, batch(1), Body{Text: WentHot}) // after 22 of 30 min
 	for n, took := range []float64{18, 12} {
 		j.log(minutes(float64(20*n)), Poured, batch(n+1), Body{})
 		j.log(minutes(float64(20*n)+took), Rolled, batch(n+1), Body{})
@@ -535,7 +536,7 @@ func TestWhatIsLearnt(t *testing.T) {
 	}
 	l := got[0]
 	if l.Product != "Example" || l.Crew != "Sound crew" || l.Cases != 2 || l.Floors != 1 || math.Abs(l.Times-1.224745) > 1e-6 || math.Abs(l.Spread-0.286707) > 1e-6 ||
-		math.Abs(float64(l.Pace)*3600-16.329932) > 1e-5 || math.Abs(l.Lost-0.25) > 1e-12 {
+		math.Abs(float64(l.Pace)*3600-16.329932) > 1e-5 || math.Abs(l.Lost-0.25) > 1e-12 || l.Hot != 1 || math.Abs(l.Lived-22.0/30) > 1e-9 {
 		t.Errorf("%+v", l)
 	}
 }

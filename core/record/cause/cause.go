@@ -23,6 +23,7 @@ type Cause struct {
 	Key    string  `json:"key"`
 	Title  string  `json:"title"`
 	Prior  float64 `json:"prior" doc:"How likely it is before the record is read, against the others of its symptom"`
+	Own    bool    `json:"own,omitempty" doc:"The prior is this house's own"`
 	Shows  []Shows `json:"shows" doc:"What of a record bears on it"`
 	Ask    string  `json:"ask,omitempty" doc:"What somebody who was there can answer with yes or no; yes speaks for it"`
 	Remedy Remedy  `json:"remedy"`
@@ -32,6 +33,7 @@ type Cause struct {
 type Shows struct {
 	Fact   record.FactKey `json:"fact"`
 	Weight float64        `json:"weight" doc:"Added where it was so, half of it taken off where the record shows that it was not"`
+	Own    bool           `json:"own,omitempty" doc:"It is this house's own"`
 }
 
 // Remedy is what mends it.
@@ -79,6 +81,37 @@ type Past struct {
 	Cause   string `db:"cause"`
 }
 
+// Own is a weight or a prior as a house has it, in place of common practice.
+type Own struct {
+	Symptom string         `json:"symptom" minLength:"1" maxLength:"40"`
+	Cause   string         `json:"cause" minLength:"1" maxLength:"40"`
+	Fact    record.FactKey `json:"fact,omitempty" maxLength:"40" doc:"The prior when left out"`
+	Value   float64        `json:"value" minimum:"-10" maximum:"10"`
+}
+
+// owned is a symptom with what a house has in place of common practice.
+func (s Symptom) owned(own []Own) Symptom {
+	s.Causes = slices.Clone(s.Causes)
+	for n := range s.Causes {
+		c := &s.Causes[n]
+		c.Shows = slices.Clone(c.Shows)
+		for _, o := range own {
+			if o.Symptom != s.Key || o.Cause != c.Key {
+				continue
+			}
+			if o.Fact == "" {
+				c.Prior, c.Own = o.Value, true
+			}
+			for k := range c.Shows {
+				if c.Shows[k].Fact == o.Fact {
+					c.Shows[k].Weight, c.Shows[k].Own = o.Value, true
+				}
+			}
+		}
+	}
+	return s
+}
+
 // answered is what an answer adds, or takes off; against counts so much of what speaks for.
 const (
 	answered = 2.0
@@ -86,13 +119,13 @@ const (
 )
 
 // Judge ranks the causes of something that is wrong. Past are the faults of this company
-// that were found out; they correct the priors.
-func Judge(t record.Trouble, facts []record.Fact, past []Past) (Opinion, error) {
+// that were found out; they correct the priors. Own are the weights it has in place of common practice.
+func Judge(t record.Trouble, facts []record.Fact, past []Past, own []Own) (Opinion, error) {
 	at := slices.IndexFunc(Symptoms(), func(s Symptom) bool { return s.Key == t.Seen })
 	if at < 0 {
 		return Opinion{}, fmt.Errorf("seen: there is no fault named “%s”; take one of the list", t.Seen)
 	}
-	s := Symptoms()[at]
+	s := Symptoms()[at].owned(own)
 	out := Opinion{Trouble: t, Title: s.Title, Ranked: make([]Ranked, len(s.Causes)), Source: Source}
 	for n, c := range s.Causes {
 		prior, text := learnt(s, c, past)
@@ -123,7 +156,11 @@ func learnt(s Symptom, c Cause, past []Past) (prior float64, text string) {
 	for _, o := range s.Causes {
 		sum += math.Exp(o.Prior)
 	}
-	text = fmt.Sprintf("%.1f, common practice", c.Prior)
+	of := "common practice"
+	if c.Own {
+		of = "this house"
+	}
+	text = fmt.Sprintf("%.1f, %s", c.Prior, of)
 	if all == 0 {
 		return c.Prior, text
 	}
@@ -131,7 +168,7 @@ func learnt(s Symptom, c Cause, past []Past) (prior float64, text string) {
 	const practice = 4
 	share := (practice*math.Exp(c.Prior)/sum + float64(own)) / float64(practice+all)
 	prior = math.Log(share * sum)
-	return prior, fmt.Sprintf("%.1f: common practice has %.1f, and here it was this in %d of %d cases", prior, c.Prior, own, all)
+	return prior, fmt.Sprintf("%.1f: %s has %.1f, and here it was this in %d of %d cases", prior, of, c.Prior, own, all)
 }
 
 // rank adds up what speaks for and against a cause.

@@ -74,7 +74,7 @@ func TestThePlantedCauseRanksFirst(t *testing.T) {
 		for _, key := range d.no {
 			trouble.Answers = append(trouble.Answers, record.Answer{Question: key, By: "Tess"})
 		}
-		got, err := Judge(trouble, day(d.facts...), nil)
+		got, err := Judge(trouble, day(d.facts...), nil, nil)
 		if err != nil {
 			t.Fatal(err)
 		}
@@ -94,7 +94,7 @@ func TestThePlantedCauseRanksFirst(t *testing.T) {
 func TestNothingIsAssertedFromNothing(t *testing.T) {
 	for _, s := range Symptoms() {
 		for _, facts := range [][]record.Fact{nil, day()} {
-			got, err := Judge(record.Trouble{Seen: s.Key, Coat: "c", Batch: 3}, facts, nil)
+			got, err := Judge(record.Trouble{Seen: s.Key, Coat: "c", Batch: 3}, facts, nil, nil)
 			if err != nil {
 				t.Fatal(err)
 			}
@@ -109,7 +109,7 @@ func TestNothingIsAssertedFromNothing(t *testing.T) {
 			}
 		}
 	}
-	if _, err := Judge(record.Trouble{Seen: "sulky"}, nil, nil); err == nil || !strings.HasPrefix(err.Error(), "seen:") {
+	if _, err := Judge(record.Trouble{Seen: "sulky"}, nil, nil, nil); err == nil || !strings.HasPrefix(err.Error(), "seen:") {
 		t.Errorf("%v", err)
 	}
 }
@@ -119,7 +119,7 @@ func TestOnlyItsOwnFactsCount(t *testing.T) {
 	other := so(record.OffRatio, 3, 3)
 	other.Coat = "d"
 	for _, f := range []record.Fact{other, so(record.OffRatio, 2, 3)} {
-		got, err := Judge(record.Trouble{Seen: "soft", Coat: "c", Batch: 3}, []record.Fact{f}, nil)
+		got, err := Judge(record.Trouble{Seen: "soft", Coat: "c", Batch: 3}, []record.Fact{f}, nil, nil)
 		if err != nil {
 			t.Fatal(err)
 		}
@@ -132,11 +132,11 @@ func TestOnlyItsOwnFactsCount(t *testing.T) {
 // What faults turned out to be corrects the order, and says so.
 func TestPastFaultsCorrectThePriors(t *testing.T) {
 	trouble := record.Trouble{Seen: "soft", Coat: "c", Batch: 3}
-	before, err := Judge(trouble, nil, nil)
+	before, err := Judge(trouble, nil, nil, nil)
 	if err != nil {
 		t.Fatal(err)
 	}
-	after, err := Judge(trouble, nil, slices.Repeat([]Past{{"soft", "pair"}}, 6))
+	after, err := Judge(trouble, nil, slices.Repeat([]Past{{"soft", "pair"}}, 6), nil)
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -147,7 +147,7 @@ func TestPastFaultsCorrectThePriors(t *testing.T) {
 		t.Errorf("“%s”", text)
 	}
 	// Cases of other symptoms change nothing.
-	if same, _ := Judge(trouble, nil, []Past{{"lap", "late"}}); same.Ranked[0].Score != before.Ranked[0].Score {
+	if same, _ := Judge(trouble, nil, []Past{{"lap", "late"}}, nil); same.Ranked[0].Score != before.Ranked[0].Score {
 		t.Error("a lap line changes what is thought of soft spots")
 	}
 }
@@ -155,7 +155,7 @@ func TestPastFaultsCorrectThePriors(t *testing.T) {
 // The score is the prior and all evidence added up: 1.1 + 3·(0.6 + 0.4·0.5) = 3.5 for a ratio
 // that is half as much again off as is allowed; by hand.
 func TestTheScoreAddsUp(t *testing.T) {
-	got, err := Judge(record.Trouble{Seen: "soft", Coat: "c", Batch: 3}, []record.Fact{so(record.OffRatio, 3, 0.5), {Key: record.UnderMixed, Coat: "c", Batch: 3}}, nil)
+	got, err := Judge(record.Trouble{Seen: "soft", Coat: "c", Batch: 3}, []record.Fact{so(record.OffRatio, 3, 0.5), {Key: record.UnderMixed, Coat: "c", Batch: 3}}, nil, nil)
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -164,5 +164,28 @@ func TestTheScoreAddsUp(t *testing.T) {
 		if w, known := want[r.Key]; known && (r.Score-w > 1e-9 || w-r.Score > 1e-9) {
 			t.Errorf("%s scores %v, want %v", r.Key, r.Score, w)
 		}
+	}
+}
+
+// A house puts its own prior and weights in place of common practice, for the cause that it
+// names alone, and they are told as its own.
+func TestOwnWeights(t *testing.T) {
+	trouble := record.Trouble{Seen: "soft", Coat: "c", Batch: 3}
+	own := []Own{{"soft", "ratio", record.OffRatio, 1}, {"soft", "mixing", "", 4}, {"lap", "late", record.JoinedLate, 9}}
+	got, err := Judge(trouble, []record.Fact{so(record.OffRatio, 3, 1)}, nil, own)
+	if err != nil {
+		t.Fatal(err)
+	}
+	for _, r := range got.Ranked {
+		want := map[string]float64{"ratio": 1.1 + 1, "mixing": 4, "residue": 1.2}
+		if w, known := want[r.Key]; known && (r.Score-w > 1e-9 || w-r.Score > 1e-9) {
+			t.Errorf("%s scores %v, want %v", r.Key, r.Score, w)
+		}
+		if r.Key == "mixing" && !strings.Contains(r.PriorText, "this house") {
+			t.Errorf("“%s”", r.PriorText)
+		}
+	}
+	if Symptoms()[0].Causes[2].Prior == 4 {
+		t.Error("the table of common practice was changed")
 	}
 }

@@ -1,16 +1,25 @@
 <script setup lang="ts">
 import { computed, ref, watch } from 'vue'
-import { api, type RecordBatchDay, type RecordCoat, type RecordCoatDay } from '../../api/client'
+import {
+  api,
+  type RecordBatchDay,
+  type RecordCoat,
+  type RecordCoatDay,
+  type RecordKind,
+} from '../../api/client'
+import { minuteTime } from '../../fields/clock'
 import { useSession } from '../people/session'
 import DayField from './DayField.vue'
 import { keepPhoto } from './photo'
+import { kindWords } from './words'
 import type { DayAtJob } from './useDay'
 
 /** What else is told of a batch or of the day: one kind at a time, in few touches. */
 const props = defineProps<{ here: DayAtJob; coat: RecordCoatDay; plan: RecordCoat; batch: RecordBatchDay }>()
 const parts = defineModel<{ a?: number; b?: number }>('parts', { required: true })
 const session = useSession()
-type Open = '' | 'parts' | 'weights' | 'lots' | 'film' | 'readings' | 'note' | 'lost' | 'photo' | 'hours'
+type Open =
+  '' | 'touches' | 'parts' | 'weights' | 'lots' | 'film' | 'readings' | 'note' | 'lost' | 'photo' | 'hours'
 const open = ref<Open>('')
 const said = ref('')
 const names: Record<Exclude<Open, ''>, string> = {
@@ -22,6 +31,7 @@ const names: Record<Exclude<Open, ''>, string> = {
   note: 'Note',
   photo: 'Photo',
   hours: 'Hours',
+  touches: 'Correct',
   lost: 'Bucket lost',
 }
 const card = computed(() => props.plan.batches.find((b) => b.number === props.batch.number)?.card)
@@ -80,6 +90,14 @@ async function scan(n: number, event: Event): Promise<void> {
   if (found[0]) lots.value[n] = found[0].rawValue
   else said.value = 'No code could be read in this picture. Take it nearer, or type the lot.'
 }
+/** The lots in stock of a part, as they were when the plan was issued. */
+const PARTS = ['A', 'B', 'C']
+const stocked = (n: number): NonNullable<RecordCoat['lots']> =>
+  (props.plan.lots ?? []).filter((l) => l.part === 'kit' || l.part === PARTS[n])
+function pickLot(lot: string | undefined): void {
+  const found = (props.plan.lots ?? []).find((l) => l.lot === lot)
+  if (found?.expires) expires.value = found.expires
+}
 const scans = 'BarcodeDetector' in window
 async function photo(event: Event): Promise<void> {
   const file = (event.target as HTMLInputElement).files?.[0]
@@ -94,6 +112,37 @@ async function photo(event: Event): Promise<void> {
     said.value = error instanceof Error ? error.message : String(error)
   }
 }
+/** What is logged of the batch, each to be taken back. */
+const touches = computed(() => {
+  const b = props.batch
+  const at: Partial<Record<RecordKind, string>> = {
+    meets: b.meets,
+    mixed: b.mixed,
+    poured: b.poured,
+    spread: b.spread,
+    rolled: b.rolled,
+    joined: b.joined,
+  }
+  const single = Object.entries(b.events).map(([kind, event]) => {
+    const time = at[kind as RecordKind]
+    return {
+      event,
+      name: kindWords[kind as RecordKind],
+      at: time ? minuteTime(time, props.here.zone.value) : '',
+    }
+  })
+  const films = b.films.map((f) => ({
+    event: f.event,
+    name: `Film ${session.format('film', f.film)}`,
+    at: '',
+  }))
+  const lost = b.lost.map((l) => ({
+    event: l.event,
+    name: 'Bucket lost',
+    at: minuteTime(l.at, props.here.zone.value),
+  }))
+  return [...single, ...films, ...lost]
+})
 const mine = computed(() => props.here.day.value?.hours.find((h) => h.person === session.me?.name && !h.to))
 </script>
 
@@ -148,7 +197,15 @@ const mine = computed(() => props.here.day.value?.hours.find((h) => h.person ===
         @submit.prevent="done(here.log('lot', batch.id, { lots, expires: expires || undefined }), 'Logged.')"
       >
         <template v-for="(p, n) in card?.parts ?? []" :key="p.name">
-          <label class="text">Lot of {{ p.name }}<input v-model="lots[n]" maxlength="60" /></label>
+          <label class="text"
+            >Lot of {{ p.name
+            }}<input v-model="lots[n]" maxlength="60" :list="`lots-${n}`" @change="pickLot(lots[n])"
+          /></label>
+          <datalist :id="`lots-${n}`">
+            <option v-for="l in stocked(n)" :key="l.lot" :value="l.lot">
+              {{ l.expires ? `expires ${l.expires}` : '' }}
+            </option>
+          </datalist>
           <label v-if="scans" class="touch"
             >Scan<input type="file" accept="image/*" capture="environment" hidden @change="scan(n, $event)"
           /></label>
@@ -227,6 +284,18 @@ const mine = computed(() => props.here.day.value?.hours.find((h) => h.person ===
         </button>
         <button v-else type="button" class="touch main" @click="here.log('ended', `coat/${plan.id}/pour`)">
           I end
+        </button>
+      </div>
+      <div v-else-if="open === 'touches'" class="line">
+        <p v-if="touches.length === 0">Nothing of batch {{ batch.number }} is logged yet.</p>
+        <button
+          v-for="t in touches"
+          :key="t.event"
+          type="button"
+          class="touch"
+          @click="done(here.strike(t.event), `${t.name} is taken back; log it anew.`)"
+        >
+          Take back: {{ t.name }}{{ t.at ? `, ${t.at}` : '' }}
         </button>
       </div>
       <div v-else-if="open === 'lost'" class="line">

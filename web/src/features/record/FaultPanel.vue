@@ -7,10 +7,14 @@ import TextField from '../../fields/TextField.vue'
 import { dayTime } from '../../fields/clock'
 import type { DayAtJob } from '../jobday/useDay'
 import { useSession } from '../people/session'
+import { useHouseEdits } from '../house/useHouseEdits'
+import CauseWeights from './CauseWeights.vue'
+import RepairForm from './RepairForm.vue'
 
 /** What went wrong: marked on the plan, and what the record tells of why. */
 const props = defineProps<{ here: DayAtJob; id: string }>()
 const session = useSession()
+const house = useHouseEdits(() => void load())
 const opinions = ref<RecordOpinion[]>([])
 const symptoms = ref<RecordSymptom[]>([])
 const marking = ref(false)
@@ -181,6 +185,13 @@ const titleOf = (o: RecordOpinion): string => o.ranked.find((r) => r.key === o.t
               >. Source: {{ o.source }}.
             </p>
             <p class="small"><b>Remedy:</b> {{ r.remedy.text }}</p>
+            <CauseWeights
+              v-if="session.mayKeep && house.ready.value"
+              :symptom="o.trouble.seen"
+              :cause="r"
+              :own="house.house.value.causes ?? []"
+              @change="house.change({ causes: $event })"
+            />
           </details>
         </li>
       </ol>
@@ -189,6 +200,7 @@ const titleOf = (o: RecordOpinion): string => o.ranked.find((r) => r.key === o.t
         <v-btn @click="answer(o, true)">Yes</v-btn>
         <v-btn @click="answer(o, false)">No</v-btn>
       </div>
+      <RepairForm v-if="here.issue.value" :opinion="o" :issue="here.issue.value" />
     </article>
   </section>
 </template>
