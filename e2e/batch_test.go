@@ -17,7 +17,7 @@ func (p *page) look(name string) {
 // A flood coat over two tops in five colours: the base gets its amount, the rest
 // is even; the card tells each cup, what every piece gets of it and when.
 func TestAFiveColourTop(t *testing.T) {
-	p := aside(t, "Tasting room")
+	p := begin(t, "Tasting room")
 	p.at("measure")
 	p.click("[data-test=add-top]")
 	p.button("Add a piece")
@@ -77,7 +77,7 @@ func TestAFiveColourTop(t *testing.T) {
 // The crew's scale, pail and pumps are told once, and every card follows; the
 // start of the work gives each batch its clock and each film its hours.
 func TestACardWithPumpsAndAClock(t *testing.T) {
-	p := aside(t, "Tar house")
+	p := begin(t, "Tar house")
 	p.at("measure")
 	p.rectangle("7 m", "5 m")
 	p.at("build-up")

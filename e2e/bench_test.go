@@ -54,7 +54,7 @@ func TestASpoiltRatioIsSaved(t *testing.T) {
 // The calculators of the bench: a spread rate in every other form, the notch that
 // leaves it, strokes of pumps; each opens its working and goes to a job.
 func TestTheBenchSendsToAJob(t *testing.T) {
-	p := aside(t, "Chandlery")
+	p := begin(t, "Chandlery")
 	p.at("measure")
 	p.rectangle("6 m", "4 m")
 	p.saved()

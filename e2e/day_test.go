@@ -133,13 +133,6 @@ func TestTheRecordAnswersForAFloor(t *testing.T) {
 	p.button("Mark it")
 	p.sees("[data-fault=lap]", "Against: Section 2: joined after")
 	p.look("record-marked")
-	// What mends it becomes a job of its own, which the roster can plan.
-	p.button("Make the repair a job: Lap lines, cold joints")
-	p.until(`location.pathname.endsWith('/days')`)
-	p.sees(".page, main", "Repair: "+demo.Finished)
-	p.openJob(demo.Finished)
-	p.click("[data-step=days]")
-	p.button("Record")
 	// The client signs, and what was logged is found from all jobs; what the floors show is offered.
 	p.typed("Taken over by", "Aud Wharfinger")
 	p.click("[data-test=sign-pad]")
@@ -152,6 +145,13 @@ func TestTheRecordAnswersForAFloor(t *testing.T) {
 	p.sees("[data-test=entries]", demo.Finished)
 	p.sees("[data-test=learnt]", "× as planned")
 	p.look("records")
+	p.openJob(demo.Finished)
+	p.click("[data-step=days]")
+	p.button("Record")
+	// What mends it becomes a job of its own, which the roster can plan.
+	p.button("Make the repair a job: Lap lines, cold joints")
+	p.until(`location.pathname.endsWith('/days')`)
+	p.until(`[...document.querySelectorAll('input, h1, header')].some(e => (e.value ?? e.innerText)?.includes('Repair: '))`)
 }
 
 // Somebody new is given a link and sets their own password; a common one is refused.

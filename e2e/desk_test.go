@@ -20,7 +20,7 @@ import (
 // The job's line shows what an edit moved and by how much, until the next edit; a
 // click on a figure goes to where it is worked out.
 func TestTheLineShowsWhatAnEditMoved(t *testing.T) {
-	p := aside(t, "Slipway shed")
+	p := begin(t, "Slipway shed")
 	p.rectangle("6 m", "5 m")
 	p.sees("[data-test=line-area]", "30 m²")
 	p.at("build-up")
@@ -106,7 +106,7 @@ func (p *page) keeps(edits int) {
 
 // Unsent edits outlive a reload.
 func TestUnsentEditsOutliveAReload(t *testing.T) {
-	p := aside(t, "Chart room")
+	p := begin(t, "Chart room")
 	p.rectangle("4 m", "3 m")
 	p.saved()
 	p.blocks("*://*:*/api/jobs/*")
@@ -123,7 +123,7 @@ func TestUnsentEditsOutliveAReload(t *testing.T) {
 // An edit that was left on the device though the server had kept it, and that others
 // followed, never hides what they did.
 func TestAnEditLeftBehindHidesNothing(t *testing.T) {
-	p := aside(t, "Hemp house")
+	p := begin(t, "Hemp house")
 	p.rectangle("4 m", "3 m")
 	p.saved()
 	p.until(`window.left ??= (async () => {

@@ -457,27 +457,6 @@ func begin(t *testing.T, job string) *page {
 	return p
 }
 
-// aside is begin for an estimator of one's own, at the same time as others who disturb
-// nothing that is shared.
-func aside(t *testing.T, job string) *page {
-	t.Helper()
-	t.Parallel()
-	ctx := t.Context()
-	like, err := theStage.records.PersonByEmail(ctx, "oskar@brakkwater.example")
-	if err != nil {
-		t.Fatal(err)
-	}
-	like.Email = strings.ToLower(t.Name()) + "@brakkwater.example"
-	if _, err := theStage.records.AddPerson(ctx, like); err != nil {
-		t.Fatal(err)
-	}
-	p := newPage(t, theStage.address)
-	p.signIn(like.Email)
-	p.units("metric")
-	p.newJob(job)
-	return p
-}
-
 // printedPages is how many sheets of paper the page takes, in the size that it
 // asks for.
 func (p *page) printedPages() int {

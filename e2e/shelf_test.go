@@ -11,7 +11,7 @@ import (
 // A flake floor begins with a system, is broken in three ways, and each way out
 // is taken with one click; undo takes it back.
 func TestAFlakeSystemBrokenThreeWays(t *testing.T) {
-	p := aside(t, "Fish auction")
+	p := begin(t, "Fish auction")
 	p.at("measure")
 	p.rectangle("9 m", "6 m")
 	p.at("build-up")
@@ -73,7 +73,7 @@ func TestAFlakeSystemBrokenThreeWays(t *testing.T) {
 
 // A band dragged in the drawing changes the order of the coats.
 func TestABandIsDragged(t *testing.T) {
-	p := aside(t, "Net store")
+	p := begin(t, "Net store")
 	p.at("measure")
 	p.rectangle("5 m", "4 m")
 	p.at("build-up")

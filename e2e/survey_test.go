@@ -9,7 +9,7 @@ import (
 // A damp slab, from the reading to the barrier primer: the body coat's sheet
 // takes 78 % of moisture in the slab, 88 % are read, the barrier's takes 97 %.
 func TestADampSlabFromReadingToBarrier(t *testing.T) {
-	p := aside(t, "Net store")
+	p := begin(t, "Net store")
 	p.at("measure")
 	p.rectangle("8 m", "5 m")
 	p.at("build-up")
@@ -50,7 +50,7 @@ func TestADampSlabFromReadingToBarrier(t *testing.T) {
 // The owner of a pool wants acid; the contractor's rule refuses it, and grinding
 // is planned, until the rule is changed by hand.
 func TestAPoolWhoseContractorRefusesAcid(t *testing.T) {
-	p := aside(t, "Carp hall")
+	p := begin(t, "Carp hall")
 	p.at("measure")
 	p.click("[data-test=add-pool]")
 	p.fill("Length, shallow to deep end", "9 m")
@@ -123,7 +123,7 @@ func TestAnInstrumentThatFails(t *testing.T) {
 // The profile found decides what the first coat takes: 40 m² at CSP 4 drink
 // 0.2 L/m², 8 L, before 300 µm stand on it: 12 L and 6 % loss make 12.77 L.
 func TestTheProfileIsFilledBeforeTheFilmStands(t *testing.T) {
-	p := aside(t, "Cannery")
+	p := begin(t, "Cannery")
 	p.at("measure")
 	p.rectangle("8 m", "5 m")
 	p.at("build-up")

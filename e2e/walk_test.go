@@ -5,7 +5,7 @@ import "testing"
 // A tape walk with one wrong reading, found and corrected: 8.35 m was written
 // down for a wall of 8.53 m. The room is 8.53 m × 4.1 m = 34.97 m².
 func TestATapeWalkFindsItsWrongReading(t *testing.T) {
-	p := aside(t, "Gauge house")
+	p := begin(t, "Gauge house")
 	p.at("measure")
 	p.outlining()
 	p.typed("Length of the wall", "8.35 m, left, 4100")
