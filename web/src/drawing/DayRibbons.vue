@@ -15,7 +15,7 @@ const TOP = 26
 const ROW = 44
 const BAR = 17
 const MINUTE = 60_000
-const HALF_LABEL = 22
+const HALF_LABEL = 34
 
 const at = (time: string): number => new Date(time).getTime()
 const rows = computed(() =>

@@ -3,7 +3,11 @@ import type { House, RecordOpinion } from '../../api/client'
 import TextField from '../../fields/TextField.vue'
 
 /** How much a cause and its signs count: common practice until a house has its own. */
-const props = defineProps<{ symptom: string; cause: RecordOpinion['ranked'][number]; own: NonNullable<House['causes']> }>()
+const props = defineProps<{
+  symptom: string
+  cause: RecordOpinion['ranked'][number]
+  own: NonNullable<House['causes']>
+}>()
 const emit = defineEmits<{ change: [own: NonNullable<House['causes']>] }>()
 const HIGHEST = 10
 function set(fact: string | undefined, event: Event): void {

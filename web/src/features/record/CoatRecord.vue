@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import type { RecordCoat, RecordCoatDay } from '../../api/client'
-import { clockTime, minuteTime } from '../../fields/clock'
+import { dayTime, minuteTime } from '../../fields/clock'
 import { useSession } from '../people/session'
 
 /** A coat's batches, gates and times, as they were. */
@@ -72,9 +72,9 @@ const service = computed(() => props.coat.stages.filter((s) => s.promised || s.c
   </ul>
   <p v-if="service.length" data-test="service">
     <template v-for="(s, i) in service" :key="s.stage"
-      >{{ i ? '; ' : '' }}{{ s.name }}: <b>{{ s.comes ? clockTime(s.comes, zone) : 'not yet' }}</b><template
+      >{{ i ? '; ' : '' }}{{ s.name }}: <b>{{ s.comes ? dayTime(s.comes, zone) : 'not yet' }}</b><template
         v-if="s.promised"
-        >, promised {{ clockTime(s.promised, zone) }}</template
+        >, promised {{ dayTime(s.promised, zone) }}</template
       ></template
     >.
   </p>

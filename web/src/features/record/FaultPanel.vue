@@ -5,6 +5,7 @@ import DayFloor from '../../drawing/DayFloor.vue'
 import PickField from '../../fields/PickField.vue'
 import TextField from '../../fields/TextField.vue'
 import { dayTime } from '../../fields/clock'
+import { keepPhoto } from '../jobday/photo'
 import type { DayAtJob } from '../jobday/useDay'
 import { useSession } from '../people/session'
 import { useHouseEdits } from '../house/useHouseEdits'
@@ -24,6 +25,7 @@ const batch = ref('')
 const size = ref('')
 const text = ref('')
 const at = ref<[number, number]>()
+const photo = ref('')
 const said = ref('')
 
 async function load(): Promise<void> {
@@ -62,6 +64,16 @@ async function then(sent: Promise<boolean>): Promise<boolean> {
   }
   return kept
 }
+async function picture(event: Event): Promise<void> {
+  const file = (event.target as HTMLInputElement).files?.[0]
+  if (!file || !session.me || !plan.value) return
+  try {
+    photo.value = await keepPhoto(session.me.id, props.id, plan.value.surface, file)
+    said.value = ''
+  } catch (error) {
+    said.value = error instanceof Error ? error.message : String(error)
+  }
+}
 async function mark(): Promise<void> {
   if (seen.value === '') {
     said.value = 'Choose what is seen.'
@@ -72,6 +84,7 @@ async function mark(): Promise<void> {
     props.here.log('fault', place, {
       seen: seen.value,
       at: at.value,
+      photo: photo.value || undefined,
       size: size.value || undefined,
       text: text.value || undefined,
     }),
@@ -80,7 +93,7 @@ async function mark(): Promise<void> {
   marking.value = false
   said.value = ''
   at.value = undefined
-  size.value = text.value = ''
+  size.value = text.value = photo.value = ''
 }
 const answer = (o: RecordOpinion, yes: boolean): Promise<boolean> =>
   then(props.here.log('answer', o.trouble.event, { question: o.question?.key, yes }))
@@ -124,6 +137,10 @@ const titleOf = (o: RecordOpinion): string => o.ranked.find((r) => r.key === o.t
         />
         <TextField v-model="size" label="Size" maxlength="60" />
         <TextField v-model="text" label="What else" maxlength="600" />
+        <label class="v-btn act picture"
+          >{{ photo ? 'Another photograph' : 'Photograph'
+          }}<input type="file" accept="image/*" capture="environment" hidden @change="picture"
+        /></label>
         <div class="row">
           <v-btn type="submit" variant="flat" color="primary">Mark it</v-btn>
           <v-btn @click="marking = false">Leave it</v-btn>
@@ -240,6 +257,16 @@ ol > li.asserted {
 ul {
   padding-left: 18px;
   margin: 2px 0;
+}
+.picture {
+  justify-self: start;
+  padding: 8px 14px;
+  border: 1px solid var(--line);
+  cursor: pointer;
+}
+img {
+  max-width: 240px;
+  max-height: 160px;
 }
 .for {
   color: var(--ink);

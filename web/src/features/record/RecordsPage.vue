@@ -82,7 +82,11 @@ const happened = (e: EntryLine): string =>
               >
             </td>
             <td>{{ l.pace ? session.format('pace', l.pace) : '' }}</td>
-            <td>{{ l.hot ? `${l.hot} hot, after ${((l.lived ?? 0) * PERCENT).toFixed(0)} % of their life; ` : '' }}{{ l.lost ? `${(l.lost * PERCENT).toFixed(1)} %` : 'nothing' }}</td>
+            <td>
+              {{
+                l.hot ? `${l.hot} hot, after ${((l.lived ?? 0) * PERCENT).toFixed(0)} % of their life; ` : ''
+              }}{{ l.lost ? `${(l.lost * PERCENT).toFixed(1)} %` : 'nothing' }}
+            </td>
             <td>
               <v-btn
                 v-if="session.mayKeep && l.pace && house.house.value.crew"
