@@ -186,17 +186,17 @@ func NewTeller() *Teller {
 // the events, nor on how often each comes. It costs about as much as there are events, and
 // a few milliseconds the first time a mix of a temperature is met.
 func (t *Teller) Tell(i *Issue, events []Event, now time.Time, units measure.System) Day {
-	standing := Standing(events)
-	sorted := sortedBy(standing)
+	counts := standing(events)
+	sorted := sortedBy(counts)
 	day := Day{
-		Issue: i.Number, Coats: make([]CoatDay, len(i.Coats)), Readings: []Reading{}, Hours: worked(standing, now),
+		Issue: i.Number, Coats: make([]CoatDay, len(i.Coats)), Readings: []Reading{}, Hours: worked(counts, now),
 		Notes: []Remark{}, Breaks: breaks(events, t.sound), Faults: []Trouble{},
 	}
-	for n := range standing {
-		day.take(i, &standing[n])
+	for _, e := range counts {
+		day.take(i, e)
 	}
-	for n := range standing { // a clock that is off may have an answer come before what it answers
-		day.answer(&standing[n])
+	for _, e := range counts { // a clock that is off may have an answer come before what it answers
+		day.answer(e)
 	}
 	for c := range i.Coats {
 		day.Coats[c] = t.coat(i, &i.Coats[c], day.on(i, &i.Coats[c], day.Coats[:c]), sorted, now, units)
@@ -218,10 +218,9 @@ type byBatch struct {
 	reads []*Event // of the air, whatever they belong to
 }
 
-func sortedBy(events []Event) byBatch {
+func sortedBy(events []*Event) byBatch {
 	out := byBatch{of: make(map[batchKey][]*Event)}
-	for n := range events {
-		e := &events[n]
+	for _, e := range events {
 		if e.Kind == Read && e.Body.Air != nil {
 			out.reads = append(out.reads, e)
 		}
@@ -325,7 +324,7 @@ type Worked struct {
 }
 
 // worked pairs who began a task with when they ended it, or began another.
-func worked(events []Event, now time.Time) []Worked {
+func worked(events []*Event, now time.Time) []Worked {
 	all := []Worked{}
 	open := make(map[string]int) // by person, 1 + the place in the list
 	end := func(person string, at time.Time) {
@@ -336,8 +335,7 @@ func worked(events []Event, now time.Time) []Worked {
 		all[n].To, all[n].Span = &at, at.Sub(all[n].From).Seconds()
 		delete(open, person)
 	}
-	for n := range events {
-		e := &events[n]
+	for _, e := range events {
 		switch e.Kind {
 		case Began:
 			end(e.Person, e.When())

@@ -7,6 +7,7 @@
 package record
 
 import (
+	"cmp"
 	"crypto/sha256"
 	"encoding/hex"
 	"encoding/json"
@@ -234,10 +235,14 @@ func CoatOf(id work.ID) (string, bool) {
 	return unescaped(coat), coated
 }
 
-// Standing are the events that count: each once, none that was struck, in the order in
+// standing are the events that count: each once, none that was struck, in the order in
 // which they happened; at the same moment by device and number. Who strikes cannot be
 // struck: what was struck in error is logged anew.
-func Standing(events []Event) []Event {
+func standing(events []Event) []*Event {
+	type timed struct {
+		when time.Time
+		*Event
+	}
 	struck := make(map[string]bool)
 	for i := range events {
 		if events[i].Kind == Struck {
@@ -245,27 +250,23 @@ func Standing(events []Event) []Event {
 		}
 	}
 	seen := make(map[string]bool, len(events))
-	all := make([]Event, 0, len(events))
-	for _, e := range events {
+	all := make([]timed, 0, len(events))
+	for i := range events {
+		e := &events[i]
 		if seen[e.ID] || e.Kind == Struck || struck[e.ID] {
 			continue
 		}
 		seen[e.ID] = true
-		all = append(all, e)
+		all = append(all, timed{e.When(), e})
 	}
-	slices.SortFunc(all, func(a, b Event) int {
-		if c := a.When().Compare(b.When()); c != 0 {
-			return c
-		}
-		if c := strings.Compare(a.Device, b.Device); c != 0 {
-			return c
-		}
-		if a.Number != b.Number {
-			return int(max(-1, min(1, a.Number-b.Number)))
-		}
-		return strings.Compare(a.ID, b.ID)
+	slices.SortFunc(all, func(a, b timed) int {
+		return cmp.Or(a.when.Compare(b.when), strings.Compare(a.Device, b.Device), cmp.Compare(a.Number, b.Number), strings.Compare(a.ID, b.ID))
 	})
-	return all
+	out := make([]*Event, len(all))
+	for n, t := range all {
+		out[n] = t.Event
+	}
+	return out
 }
 
 // Break is where the events of a device do not follow from each other.
@@ -287,22 +288,16 @@ func breaks(events []Event, sound map[string]bool) []Break {
 		}
 		return sound[key]
 	}
-	devices := make(map[string][]Event)
-	for _, e := range events {
-		devices[e.Device] = append(devices[e.Device], e)
+	devices := make(map[string][]*Event)
+	for n := range events {
+		devices[events[n].Device] = append(devices[events[n].Device], &events[n])
 	}
 	found := []Break{}
 	for device, own := range devices {
-		slices.SortFunc(own, func(a, b Event) int {
-			if c := int(max(-1, min(1, a.Number-b.Number))); c != 0 {
-				return c
-			}
-			return strings.Compare(a.Hash, b.Hash)
-		})
-		own = slices.CompactFunc(own, func(a, b Event) bool { return a.Hash == b.Hash && a.ID == b.ID })
+		slices.SortFunc(own, func(a, b *Event) int { return cmp.Or(cmp.Compare(a.Number, b.Number), strings.Compare(a.Hash, b.Hash)) })
+		own = slices.CompactFunc(own, func(a, b *Event) bool { return a.Hash == b.Hash && a.ID == b.ID })
 		next, before := int64(1), ""
-		for i := range own {
-			e := &own[i]
+		for _, e := range own {
 			switch {
 			case !fits(e):
 				found = append(found, Break{device, e.Number, fmt.Sprintf("Event %d of this device was changed after it was logged.", e.Number)})
@@ -317,10 +312,7 @@ func breaks(events []Event, sound map[string]bool) []Break {
 		}
 	}
 	slices.SortFunc(found, func(a, b Break) int {
-		if c := strings.Compare(a.Device, b.Device); c != 0 {
-			return c
-		}
-		return int(max(-1, min(1, a.Number-b.Number)))
+		return cmp.Or(strings.Compare(a.Device, b.Device), cmp.Compare(a.Number, b.Number))
 	})
 	return found
 }
