@@ -89,6 +89,25 @@ func TestSeamsAreOffered(t *testing.T) {
 	}
 }
 
+// Near is counted by the narrower of the two strips, whichever side it lies on: of strips 3,
+// 3 and 6 m wide, and of 6, 3 and 3, a third is 1 m; by hand.
+func TestNearGoesByTheNarrowerStrip(t *testing.T) {
+	door := geometry.Point{X: 12, Y: 2}
+	for _, c := range []struct {
+		shares []float64
+		seam   float64
+		offers int
+	}{
+		{[]float64{0.25, 0.25, 0.5}, 6.9, 1}, {[]float64{0.25, 0.25, 0.5}, 7.5, 0}, {[]float64{0.25, 0.25, 0.5}, 5.1, 1},
+		{[]float64{0.5, 0.25, 0.25}, 6.9, 1}, {[]float64{0.5, 0.25, 0.25}, 7.5, 0}, {[]float64{0.5, 0.25, 0.25}, 10.1, 0},
+	} {
+		offers, _ := Plot(hall, Layout{Exit: &door}, []geometry.Seam{across(c.seam, 0, 5)}, c.shares, nil).Offered(hall, c.shares)
+		if len(offers) != c.offers {
+			t.Errorf("shares %v, a joint at %v m: %+v", c.shares, c.seam, offers)
+		}
+	}
+}
+
 // rooms are two rooms of 6 m × 5 m joined by a passage of 1 m length and a width.
 func rooms(wide float64) geometry.Polygon {
 	low, high := 2.5-wide/2, 2.5+wide/2

@@ -137,6 +137,28 @@ func TestAroundACorePieceByPiece(t *testing.T) {
 			t.Errorf("section %d meets nothing", n+2)
 		}
 	}
+	// What meets what is told the same from both sides, by the numbers of the sections.
+	met := 0
+	for n, s := range laying.Sections {
+		if s.Number != n+1 {
+			t.Errorf("section %d is numbered %d", n+1, s.Number)
+		}
+		for _, b := range s.Beside {
+			met++
+			if b >= s.Number || !slices.Contains(laying.Cuts[b-1].With, s.Number) {
+				t.Errorf("section %d meets %d, which is told of %v", s.Number, b, laying.Cuts[b-1].With)
+			}
+		}
+	}
+	for n, cut := range laying.Cuts {
+		met -= len(cut.With)
+		if cut.After != n+1 {
+			t.Errorf("cut %d comes after section %d", n+1, cut.After)
+		}
+	}
+	if met != 0 {
+		t.Errorf("%d more are met from one side than from the other", met)
+	}
 	if again := Plot(floor, Layout{Exit: &door}, nil, equal(7), memory).Lay(floor, equal(7)); &again.Sections[0] != &laying.Sections[0] {
 		t.Error("it is divided anew")
 	}
