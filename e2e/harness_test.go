@@ -108,7 +108,7 @@ func startHost(address string) (*host, error) {
 	if err != nil {
 		return nil, err
 	}
-	s, err := server.New(server.Options{Store: theStage.records, Pages: pages, Bridge: theStage.site, Log: slog.New(slog.NewTextHandler(os.Stderr, nil))})
+	s, err := server.New(server.Options{Store: theStage.records, Pages: pages, Bridge: theStage.site, Plans: 1, Log: slog.New(slog.NewTextHandler(os.Stderr, nil))})
 	if err != nil {
 		return nil, err
 	}

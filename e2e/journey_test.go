@@ -232,10 +232,10 @@ func TestTheInterfacePrintsAsTheServerDoes(t *testing.T) {
 	p.choose("Add a coat of", "Undertow")
 	fields := []struct{ step, label, metric, us string }{
 		{"measure", "Wall 1, from corner 1", "12.3456 m", `13' 7 3/8"`},
-		{"measure", "Wall 2, from corner 2", "1 234.5 m", "1999 ft"},
+		{"measure", "Wall 2, from corner 2", "12.5 m", "41 ft"},
 		{"build-up", "Amount of coat 1", "1.2345 mm", "13.37 mil"},
 		{"build-up", "Loss of coat 1", "7.25 %", "0.05 %"},
-		{"batches", "Pace of one person", "51.49 m²/h", "1 234 ft²/h"},
+		{"batches", "Pace of one person", "1 051.49 m²/h", "11 234 ft²/h"},
 		{"batches", "Bucket, to the brim", "999.6 mL", "0.75 gal"},
 	}
 	for _, system := range []string{"metric", "us"} {

@@ -13,7 +13,7 @@ import (
 // Within these times every request ends, however the database is: what streams apart.
 const (
 	requestTime = 25 * time.Second
-	uploadTime  = 10 * time.Minute // of a photograph or a drawing, from a phone in a basement
+	uploadTime  = 30 * time.Minute // of a photograph or a drawing, from a phone in a basement
 	readyTime   = 2 * time.Second
 )
 
@@ -33,9 +33,18 @@ func (s *Server) watched(next http.Handler) http.Handler {
 			}
 			plainly(w, http.StatusOK, "ready")
 		default:
+			if uploads(r) {
+				// Not to be had where the connection is none: then the usual time holds.
+				_ = http.NewResponseController(w).SetReadDeadline(time.Now().Add(uploadTime))
+			}
 			next.ServeHTTP(w, r)
 		}
 	})
+}
+
+// uploads tells whether a request brings a file that may take long to arrive.
+func uploads(r *http.Request) bool {
+	return r.Method == http.MethodPost && (strings.HasSuffix(r.URL.Path, "/photos") || r.URL.Path == "/api/drawing")
 }
 
 func plainly(w http.ResponseWriter, status int, text string) {
@@ -57,7 +66,7 @@ func (s *Server) ended(next, pages http.Handler) http.Handler {
 		case strings.HasSuffix(r.URL.Path, "/changes"):
 			next.ServeHTTP(w, r)
 			return
-		case strings.HasSuffix(r.URL.Path, "/photos"), r.URL.Path == "/api/drawing":
+		case uploads(r):
 			within = uploadTime
 		}
 		ctx, cancel := context.WithTimeout(r.Context(), within)

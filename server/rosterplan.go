@@ -182,7 +182,7 @@ func (s *Server) planFor(ctx context.Context, question RosterQuestion, tell func
 	house = try.House(house)
 	var made roster.Plan
 	err = s.store.Alone(ctx, person(ctx).CompanyID, func(ctx context.Context) error {
-		ctx, cancel := context.WithTimeout(ctx, time.Duration(question.Seconds*float64(time.Second)))
+		ctx, cancel := context.WithTimeout(ctx, time.Duration(s.within(question.Seconds)*float64(time.Second)))
 		defer cancel()
 		options := c.Options()
 		if tell != nil {
@@ -211,4 +211,12 @@ func (s *Server) planFor(ctx context.Context, question RosterQuestion, tell func
 	v.Objective, v.Optimal = told.Objective, told.Optimal
 	v.Moved = days.Moved(stands.Bookings, booked)
 	return &body[RosterView]{v}, nil
+}
+
+// within is how long a plan is looked for, s: as asked, or as the operator bounds it.
+func (s *Server) within(asked float64) float64 {
+	if s.seconds > 0 {
+		return min(asked, s.seconds)
+	}
+	return asked
 }

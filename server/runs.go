@@ -145,7 +145,7 @@ func (s *Server) workAt(ctx context.Context, run store.Run) {
 				return
 			case <-tick.C:
 			}
-			progress := RunProgress{Seconds: time.Since(begun).Seconds(), Of: question.Seconds}
+			progress := RunProgress{Seconds: time.Since(begun).Seconds(), Of: s.within(question.Seconds)}
 			if parts := best.Load(); parts != nil {
 				progress.Objective = *parts
 			}

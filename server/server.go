@@ -33,9 +33,10 @@ type Options struct {
 	Store  *store.Store
 	Pages  fs.FS // the built interface
 	Log    *slog.Logger
-	Secure bool   // cookies only over TLS
-	Proxy  string // the address of a proxy in front, whose X-Forwarded-For is believed; none when empty
-	Bridge string // base URL of instruments and weather; none when empty
+	Secure bool    // cookies only over TLS
+	Proxy  string  // the address of a proxy in front, whose X-Forwarded-For is believed; none when empty
+	Plans  float64 // s that a plan of the roster may take at most; as asked, up to 20 s, when zero
+	Bridge string  // base URL of instruments and weather; none when empty
 }
 
 // Server is the application behind HTTP. It keeps no state of its own but the
@@ -52,12 +53,12 @@ type Server struct {
 	hashing  chan struct{}    // holds whoever computes a hash
 	waiting  atomic.Int32     // for it
 	proxy    string           // whose word on a client's address is taken; nobody's when empty
-	secure   bool
 	plans    *plans
 	planner  *plan.Planner
 	dayJobs  *lru.Cache[state, days.Job] // what the roster needs of jobs; a cache and nothing more
 	drawing  chan struct{}               // holds whoever draws a picture anew
 	bridge   string
+	seconds  float64 // that a plan of the roster may take at most; as asked when zero
 	api      huma.API
 	handler  http.Handler
 }
@@ -85,7 +86,7 @@ func New(o Options) (*Server, error) {
 	if err != nil {
 		return nil, fmt.Errorf("make the cache of the roster's jobs: %w", err)
 	}
-	s := &Server{dayJobs: dayJobs, store: o.Store, log: o.Log, files: files, bridge: o.Bridge, changes: newChanges(), logged: newChanges(), people: newChanges(), rights: rights(), hashing: make(chan struct{}, hashesAtOnce), proxy: o.Proxy, secure: o.Secure, plans: known, planner: plan.NewPlanner(), drawing: make(chan struct{}, 1), sessions: scs.New()}
+	s := &Server{dayJobs: dayJobs, store: o.Store, log: o.Log, files: files, bridge: o.Bridge, changes: newChanges(), logged: newChanges(), people: newChanges(), rights: rights(), hashing: make(chan struct{}, hashesAtOnce), proxy: o.Proxy, seconds: o.Plans, plans: known, planner: plan.NewPlanner(), drawing: make(chan struct{}, 1), sessions: scs.New()}
 	s.sessions.Lifetime = sessionDays * 24 * time.Hour
 	s.sessions.IdleTimeout = idleDays * 24 * time.Hour
 	s.sessions.Codec = sessionCodec{}

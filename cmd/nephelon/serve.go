@@ -31,11 +31,12 @@ const (
 
 // runServe serves the application on a database that runs elsewhere.
 func runServe(ctx context.Context, arguments []string, _ io.Reader, out, complain io.Writer) error {
-	f := flags("serve", "-db URL [-listen ADDRESS] [-secure] [-proxy ADDRESS] [-bridge URL]", complain)
+	f := flags("serve", "-db URL [-listen ADDRESS] [-secure] [-proxy ADDRESS] [-plans SECONDS] [-bridge URL]", complain)
 	url := f.String("db", os.Getenv("NEPHELON_DB"), "PostgreSQL `URL` (or the environment's NEPHELON_DB)")
 	address := f.String("listen", demoAddress, "`address` to serve on")
 	secure := f.Bool("secure", false, "send cookies only over TLS, which a proxy in front ends")
 	proxy := f.String("proxy", "", "`address` of the proxy in front, whose word on where a request comes from is believed; nobody's when empty")
+	plans := f.Float64("plans", 0, "`seconds` that a plan of the roster may take at most; as asked, up to 20, when 0")
 	bridge := f.String("bridge", "", "`URL` of a bridge to instruments and weather, see docs/instruments.md")
 	if err := parse(f, arguments); err != nil {
 		return err
@@ -55,7 +56,7 @@ func runServe(ctx context.Context, arguments []string, _ io.Reader, out, complai
 		return errors.Join(fmt.Errorf("listen: %w", err), records.Close())
 	}
 	fmt.Fprintf(out, "Nephelon is at http://%s\n", listener.Addr())
-	return errors.Join(serveOn(ctx, listener, server.Options{Store: records, Secure: *secure, Proxy: *proxy, Bridge: *bridge}, complain), records.Close())
+	return errors.Join(serveOn(ctx, listener, server.Options{Store: records, Secure: *secure, Proxy: *proxy, Plans: *plans, Bridge: *bridge}, complain), records.Close())
 }
 
 func serveOn(ctx context.Context, listener net.Listener, options server.Options, complain io.Writer) error {

@@ -79,7 +79,7 @@ func (t terms) issued(i, c int, s SurfacePlan) (record.Coat, bool) {
 		return record.Coat{}, false
 	}
 	out := record.Coat{
-		ID: made.ID, Surface: s.ID, Number: made.Number, Last: c == len(s.Coats)-1, Product: *l.sheet.product, Hardener: made.Hardener, Name: made.Name, Color: made.Color,
+		ID: made.ID, Surface: s.ID, Number: made.Number, Last: c == len(s.Coats)-1, Product: *l.sheet.product, Hardener: made.Hardener, Name: made.Name, Color: made.Color, Method: string(t.laying(l)),
 		Wet: made.Mixed, Start: made.Times.Start, Slab: made.Times.Slab, Crew: made.Crew, Ahead: made.Ahead, Limits: t.limitsOf(i, l),
 		Abrade: made.Times.Abrade != nil, Stages: []record.Promise{}, Batches: make([]record.Batch, len(made.Cards)),
 	}

@@ -55,6 +55,7 @@ type Coat struct {
 	Hardener string              `json:"hardener,omitempty" doc:"The id of its hardener, where it has a choice"`
 	Name     string              `json:"name"`
 	Color    string              `json:"color"`
+	Method   string              `json:"method,omitempty" doc:"How it is laid"`
 	Wet      measure.Film        `json:"wet" doc:"Film to lay, m"`
 	Start    *time.Time          `json:"start,omitempty" doc:"When its first batch is to be poured"`
 	Slab     measure.Temperature `json:"slab" doc:"°C planned"`

@@ -11,6 +11,7 @@ import (
 // Learnt is what own floors show of how a crew lays a product, against what was planned.
 type Learnt struct {
 	Product string       `json:"product"`
+	Method  string       `json:"method,omitempty" doc:"How it is laid"`
 	Crew    string       `json:"crew"`
 	Floors  int          `json:"floors" doc:"On how many coats"`
 	Cases   int          `json:"cases" doc:"From how many sections"`
@@ -22,10 +23,10 @@ type Learnt struct {
 	Lived   float64      `json:"lived,omitempty" doc:"The least share of that life that one of them lived"`
 }
 
-// Learn gathers what days show, by product and crew, with how many cases; the most cases
+// Learn gathers what days show, by product, method and crew, with how many cases; the most cases
 // first. It takes nothing over.
 func Learn(issues []Issue, days []Day) []Learnt {
-	type key struct{ product, crew string }
+	type key struct{ product, method, crew string }
 	type sum struct {
 		Learnt
 		logs         []float64
@@ -40,10 +41,10 @@ func Learn(issues []Issue, days []Day) []Learnt {
 			if plan == nil || day.Begun == nil {
 				continue
 			}
-			k := key{plan.Name, issues[n].To}
+			k := key{plan.Name, plan.Method, issues[n].To}
 			s := all[k]
 			if s == nil {
-				s = &sum{Learnt: Learnt{Product: k.product, Crew: k.crew}}
+				s = &sum{Learnt: Learnt{Product: k.product, Method: k.method, Crew: k.crew}}
 				all[k] = s
 			}
 			s.used += float64(day.Used.Mass)
@@ -94,7 +95,7 @@ func Learn(issues []Issue, days []Day) []Learnt {
 		out = append(out, s.Learnt)
 	}
 	slices.SortFunc(out, func(a, b Learnt) int {
-		return cmp.Or(cmp.Compare(b.Cases, a.Cases), cmp.Compare(a.Product, b.Product), cmp.Compare(a.Crew, b.Crew))
+		return cmp.Or(cmp.Compare(b.Cases, a.Cases), cmp.Compare(a.Product, b.Product), cmp.Compare(a.Method, b.Method), cmp.Compare(a.Crew, b.Crew))
 	})
 	return out
 }

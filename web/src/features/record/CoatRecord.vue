@@ -38,7 +38,7 @@ const service = computed(() => props.coat.stages.filter((s) => s.promised || s.c
       </tr>
     </thead>
     <tbody>
-      <tr v-for="b in lines" :key="b.number">
+      <tr v-for="b in lines" :id="`${coat.id}-${b.number}`" :key="b.number">
         <td>
           {{ b.number }}<template v-if="b.attempt > 1"> (pail {{ b.attempt }})</template>
         </td>

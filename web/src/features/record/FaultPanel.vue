@@ -190,7 +190,10 @@ const titleOf = (o: RecordOpinion): string => o.ranked.find((r) => r.key === o.t
           </div>
           <ul v-if="r.evidence.length">
             <li v-for="e in r.evidence" :key="e.text" :class="e.weight > 0 ? 'for' : 'against'">
-              {{ e.weight > 0 ? 'For' : 'Against' }}: {{ e.text }}
+              {{ e.weight > 0 ? 'For' : 'Against' }}:
+              <a v-if="e.batch" :href="`#${o.trouble.coat}-${e.batch}`">{{ e.text }}</a><template v-else>{{
+                e.text
+              }}</template>
             </li>
           </ul>
           <details>

@@ -72,8 +72,8 @@ const happened = (e: EntryLine): string =>
           </tr>
         </thead>
         <tbody>
-          <tr v-for="l in learnt" :key="l.product + l.crew">
-            <td>{{ l.product }}</td>
+          <tr v-for="l in learnt" :key="l.product + l.method + l.crew">
+            <td>{{ l.product }}{{ l.method ? `, ${l.method.replaceAll('-', ' ')}` : '' }}</td>
             <td>{{ l.crew }}</td>
             <td>{{ l.cases }} sections of {{ l.floors === 1 ? '1 coat' : `${l.floors} coats` }}</td>
             <td>
