@@ -53,7 +53,7 @@ schema:
 
 screenshots: build
 	@scripts/need postgresql chromium
-	NEPHELON_SCREENSHOTS=$(CURDIR)/docs/screenshots go test ./e2e -run TestScreenshots -count 1
+	NEPHELON_SCREENSHOTS=$(CURDIR)/docs/screenshots go test -tags screenshots ./e2e -run TestScreenshots -count 1
 
 # What a mutation tool can change in the rules without a test noticing, a package
 # at a time: make mutants PACKAGES="core/survey core/kit"

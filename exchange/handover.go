@@ -222,7 +222,8 @@ func (p handoverPage) coat(h Handover, c *record.CoatDay, clock func(*time.Time)
 func (h Handover) conditions(c *record.CoatDay) (low, high *measure.Temperature) {
 	for n := range h.Day.Readings {
 		r := &h.Day.Readings[n]
-		if r.Slab == nil || r.At.Before(c.Begun.Add(-2*time.Hour)) || r.At.After(c.Ends.Add(2*time.Hour)) {
+		on := h.Issue.Coat(r.Coat)
+		if on == nil || on.Surface != h.Issue.Coat(c.ID).Surface || r.Slab == nil || r.At.Before(c.Begun.Add(-2*time.Hour)) || r.At.After(c.Ends.Add(2*time.Hour)) {
 			continue
 		}
 		if low == nil || *r.Slab < *low {

@@ -47,13 +47,7 @@ type victim struct {
 func (v *victim) live() {
 	v.t.Helper()
 	var err error
-	for range 200 { // the database may just be coming up
-		if v.records, err = store.Open(v.t.Context(), v.url); err == nil {
-			break
-		}
-		time.Sleep(20 * time.Millisecond)
-	}
-	if err != nil {
+	if v.records, err = store.Open(v.t.Context(), v.url); err != nil {
 		v.t.Fatal(err)
 	}
 	s, err := server.New(server.Options{Store: v.records, Pages: fstest.MapFS{"index.html": {}}, Log: slog.New(slog.NewTextHandler(io.Discard, nil))})
@@ -80,7 +74,7 @@ func (v *victim) kill() {
 // Devices log while server and database are killed in turn: whatever was acknowledged is in the
 // record, once, and every journal is whole. By hand, for example:
 //
-//	NEPHELON_DEVICES=200 NEPHELON_KILLS=100 NEPHELON_PAUSE=1000 go test -run TestNothingAcknowledgedIsLost -v -timeout 30m ./server
+//	NEPHELON_DEVICES=200 NEPHELON_KILLS=100 NEPHELON_PAUSE=1000 NEPHELON_ROUNDS=20 go test -run TestNothingAcknowledgedIsLost -v -timeout 30m ./server
 func TestNothingAcknowledgedIsLost(t *testing.T) {
 	devices, kills, pause := often("NEPHELON_DEVICES", 6), often("NEPHELON_KILLS", 4), time.Duration(often("NEPHELON_PAUSE", 40))*time.Millisecond
 	folder, err := os.MkdirTemp("", "nephelon-endure-")
@@ -136,6 +130,7 @@ func TestNothingAcknowledgedIsLost(t *testing.T) {
 	var mutex sync.Mutex
 	acknowledged := make(map[uuid.UUID][]string)
 	var took []time.Duration
+	taken := make(chan struct{}, devices)
 	var busy sync.WaitGroup
 	for n := range devices {
 		busy.Go(func() {
@@ -157,6 +152,11 @@ func TestNothingAcknowledgedIsLost(t *testing.T) {
 						acknowledged[job] = append(acknowledged[job], e.ID)
 						took = append(took, time.Since(begun))
 						mutex.Unlock()
+						select {
+						case taken <- struct{}{}:
+						case <-over:
+							return
+						}
 						continue
 					}
 					select {
@@ -168,8 +168,14 @@ func TestNothingAcknowledgedIsLost(t *testing.T) {
 			}
 		})
 	}
+	// Between two kills as many events are taken as there are devices.
+	some := func() {
+		for range devices {
+			<-taken
+		}
+	}
 	for n := range kills {
-		time.Sleep(150 * time.Millisecond)
+		some()
 		if n%2 == 0 {
 			v.kill()
 			v.live()
@@ -182,10 +188,8 @@ func TestNothingAcknowledgedIsLost(t *testing.T) {
 			t.Fatal(err)
 		}
 	}
-	if kills == 0 {
-		time.Sleep(time.Duration(often("NEPHELON_SECONDS", 20)) * time.Second)
-	} else {
-		time.Sleep(300 * time.Millisecond)
+	for range often("NEPHELON_ROUNDS", 1) {
+		some()
 	}
 	close(over)
 	busy.Wait()

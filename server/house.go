@@ -56,6 +56,9 @@ func (s *Server) houseRoutes() {
 			if err != nil {
 				return nil, s.trouble("read house methods", err)
 			}
+			if person(ctx).Role == store.Hand {
+				house.HourCost, house.OvertimeMore = nil, nil
+			}
 			return &body[HouseState]{HouseState{house, school.Questions()}}, nil
 		})
 	huma.Register(s.api, huma.Operation{OperationID: "saveHouse", Method: http.MethodPut, Path: "/api/house"},

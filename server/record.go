@@ -5,6 +5,7 @@ import (
 	"errors"
 	"fmt"
 	"net/http"
+	"slices"
 	"time"
 
 	"github.com/danielgtaylor/huma/v2"
@@ -71,18 +72,21 @@ func (s *Server) recordRoutes() {
 	huma.Register(s.api, huma.Operation{OperationID: "issue", Method: http.MethodGet, Path: "/api/jobs/{job}/issues/{number}", Description: "A plan as it was issued"},
 		func(ctx context.Context, in *struct {
 			JobPath
-			Number int `path:"number" minimum:"0" doc:"0 for the newest"`
+			Number int `path:"number" minimum:"0" doc:"0 for the plan that stands: the newest, with the coats of earlier ones that it does not take the place of"`
 		}) (*body[record.Issue], error) {
+			if in.Number == 0 {
+				stands, _, err := s.stands(ctx, in.Job)
+				return &body[record.Issue]{stands}, err
+			}
 			all, err := s.store.Issues(ctx, person(ctx).CompanyID, in.Job)
 			if err != nil {
 				return nil, s.trouble("read issued plans", err)
 			}
-			for _, i := range all {
-				if i.Number == in.Number || in.Number == 0 {
-					return &body[record.Issue]{i}, nil
-				}
+			at := slices.IndexFunc(all, func(i record.Issue) bool { return i.Number == in.Number })
+			if at < 0 {
+				return nil, huma.Error404NotFound(fmt.Sprintf("No plan with the number %d was issued of this job.", in.Number))
 			}
-			return nil, huma.Error404NotFound("No plan of this job was issued yet. An estimator or owner issues it from the page Days.")
+			return &body[record.Issue]{all[at]}, nil
 		})
 	huma.Register(s.api, huma.Operation{OperationID: "events", Method: http.MethodGet, Path: "/api/jobs/{job}/events"}, s.readEvents)
 	huma.Register(s.api, huma.Operation{OperationID: "log", Method: http.MethodPost, Path: "/api/jobs/{job}/events", MaxBodyBytes: bodyLimit, Description: "Adds to the record; what is sent again is kept once"}, s.take)
@@ -274,21 +278,30 @@ func struckBy(events []record.Event) []string {
 	return ids
 }
 
-// recorded is the newest issued plan of a job, its events, and what they tell.
-func (s *Server) recorded(ctx context.Context, job uuid.UUID) (record.Issue, []record.Event, record.Day, error) {
-	p := person(ctx)
-	issues, err := s.store.Issues(ctx, p.CompanyID, job)
+// stands is the plan of a job that stands, and the events of its record.
+func (s *Server) stands(ctx context.Context, job uuid.UUID) (record.Issue, []record.Event, error) {
+	company := person(ctx).CompanyID
+	issues, err := s.store.Issues(ctx, company, job)
 	if err != nil {
-		return record.Issue{}, nil, record.Day{}, s.trouble("read issued plans", err)
+		return record.Issue{}, nil, s.trouble("read issued plans", err)
 	}
 	if len(issues) == 0 {
-		return record.Issue{}, nil, record.Day{}, huma.Error404NotFound("No plan of this job was issued yet, so nothing was recorded. An estimator or owner issues it from the page Days.")
+		return record.Issue{}, nil, huma.Error404NotFound("No plan of this job was issued yet. An estimator or owner issues it from the page Days.")
 	}
-	logged, err := s.store.Events(ctx, p.CompanyID, job, 0)
+	logged, err := s.store.Events(ctx, company, job, 0)
 	if err != nil {
-		return record.Issue{}, nil, record.Day{}, s.trouble("read the record", err)
+		return record.Issue{}, nil, s.trouble("read the record", err)
 	}
-	return issues[0], logged.Events, record.NewTeller().Tell(&issues[0], logged.Events, time.Now(), p.Units), nil
+	return record.Stands(issues, logged.Events), logged.Events, nil
+}
+
+// recorded is the same, with what the events tell.
+func (s *Server) recorded(ctx context.Context, job uuid.UUID) (record.Issue, []record.Event, record.Day, error) {
+	stands, events, err := s.stands(ctx, job)
+	if err != nil {
+		return stands, nil, record.Day{}, err
+	}
+	return stands, events, record.NewTeller().Tell(&stands, events, time.Now(), person(ctx).Units), nil
 }
 
 // opinions judges every fault of a job.

@@ -48,7 +48,7 @@ func rights() map[string]level {
 		everybody: {
 			"me", "setUnits", "setPassword", "sessions", "endSessions", "rights", "time",
 			// Cards, the day, and what they need.
-			"jobs", "job", "jobChanges", "issue", "issues", "events", "eventChanges", "log", "record", "opinions", "symptoms", "entries",
+			"jobs", "job", "jobChanges", "issue", "issues", "events", "eventChanges", "log", "record", "opinions", "symptoms",
 			"photos", "photo", "photoThumb", "addPhoto", "instruments", "readInstrument", "weigh", "tare", "forecast", "rules", "house",
 			"roster", "rosterToday", "rosterPlaces",
 			// Calculators, which keep nothing.
@@ -58,7 +58,7 @@ func rights() map[string]level {
 		leadsToo: {
 			"addJob", "importJob", "exportJob", "saveJob", "copySurface", "captionPhoto", "removePhoto", "readDrawing",
 			"shelf", "sheet", "judgeSheet", "systems", "stock", "saveContainer", "takeOutContainer", "buyTogether", "people",
-			"rosterFile", "recordFile", "learnt",
+			"rosterFile", "recordFile", "entries", "learnt",
 		},
 		keepersOnly: {
 			"archiveJob", "issuePlan", "saveHouse", "saveSystem", "deleteSystem", "saveSheet", "removeSheet", "restoreSheet", "saveMedium", "removeMedium",

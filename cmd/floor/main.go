@@ -6,7 +6,9 @@ package main
 
 import (
 	"encoding/json"
+	"errors"
 	"fmt"
+	"slices"
 	"syscall/js"
 	"time"
 	_ "time/tzdata" // a browser has no files
@@ -22,12 +24,21 @@ type floor struct {
 	events []record.Event
 	known  map[string]bool
 	teller *record.Teller
+	leads  bool // whoever logs
 }
 
 func main() {
+	js.Global().Set("nephelonFloor", js.FuncOf(func(js.Value, []js.Value) any { return newFloor() }))
+	select {}
+}
+
+// newFloor gives a page what it works with, by name, each a function of texts that returns a
+// text or an Error; end lets go of it.
+func newFloor() map[string]any {
 	f := &floor{known: make(map[string]bool), teller: record.NewTeller()}
-	give := func(of func([]js.Value) (any, error)) js.Func {
-		return js.FuncOf(func(_ js.Value, args []js.Value) any {
+	all, held := make(map[string]any), []js.Func{}
+	give := func(name string, of func([]js.Value) (any, error)) {
+		called := js.FuncOf(func(_ js.Value, args []js.Value) any {
 			value, err := of(args)
 			if err != nil {
 				return js.Global().Get("Error").New(err.Error())
@@ -38,22 +49,34 @@ func main() {
 			}
 			return string(text)
 		})
+		all[name], held = called, append(held, called)
 	}
-	js.Global().Set("nephelonFloor", js.ValueOf(map[string]any{
-		"open": give(f.open), "add": give(f.add), "tell": give(f.tell), "seal": give(f.seal), "read": give(f.read),
-	}))
-	select {}
+	give("open", f.open)
+	give("add", f.add)
+	give("tell", f.tell)
+	give("seal", f.seal)
+	give("read", f.read)
+	var end js.Func
+	end = js.FuncOf(func(js.Value, []js.Value) any {
+		for _, one := range append(held, end) {
+			one.Release()
+		}
+		return nil
+	})
+	all["end"] = end
+	return all
 }
 
 func moment(v js.Value) time.Time { return time.UnixMilli(int64(v.Float())) }
 
-// open takes an issued plan, and the units that sentences speak in; what was added stays.
+// open takes an issued plan, the units that sentences speak in, and whether whoever logs leads
+// the day; what was added stays.
 func (f *floor) open(args []js.Value) (any, error) {
 	f.issue = record.Issue{}
 	if err := json.Unmarshal([]byte(args[0].String()), &f.issue); err != nil {
 		return nil, fmt.Errorf("read the plan: %w", err)
 	}
-	f.units = measure.System(args[1].String())
+	f.units, f.leads = measure.System(args[1].String()), args[2].Bool()
 	return f.issue.Number, nil
 }
 
@@ -85,7 +108,15 @@ func (f *floor) seal(args []js.Value) (any, error) {
 	}
 	e = record.Sealed(e, args[1].String())
 	if text := record.Check(&e, e.When()); text != "" {
-		return nil, fmt.Errorf("%s", text)
+		return nil, errors.New(text)
+	}
+	at := slices.IndexFunc(f.events, func(o record.Event) bool { return o.ID == e.Body.Struck })
+	var struck *record.Event
+	if at >= 0 {
+		struck = &f.events[at]
+	}
+	if !f.leads && record.ForLeads(&e, struck) {
+		return nil, errors.New("who leads the day does this; ask them, on their own device or this one")
 	}
 	return e, nil
 }

@@ -109,6 +109,8 @@ type Reached struct {
 	Promised *time.Time        `json:"promised,omitempty"`
 	Comes    *time.Time        `json:"comes,omitempty" doc:"By the slab as it was read; only once the coat is done"`
 	Outside  bool              `json:"outside,omitempty" doc:"The slab was outside the temperatures of the sheet"`
+	Given    *time.Time        `json:"given,omitempty" doc:"When the surface was given for it"`
+	By       string            `json:"by,omitempty" doc:"Who gave it"`
 }
 
 // The states of a batch, in order.
@@ -201,6 +203,7 @@ func (t *Teller) Tell(i *Issue, events []Event, now time.Time, units measure.Sys
 	for c := range i.Coats {
 		day.Coats[c] = t.coat(i, &i.Coats[c], day.on(i, &i.Coats[c], day.Coats[:c]), sorted, now, units)
 		day.Coats[c].Stages = i.stages(&i.Coats[c], &day.Coats[c], day.Readings)
+		day.Coats[c].given(sorted.of[batchKey{i.Coats[c].ID, 0}])
 	}
 	day.Facts = facts(i, &day, units)
 	return day
@@ -221,7 +224,7 @@ type byBatch struct {
 func sortedBy(events []*Event) byBatch {
 	out := byBatch{of: make(map[batchKey][]*Event)}
 	for _, e := range events {
-		if e.Kind == Read && e.Body.Air != nil {
+		if (e.Kind == Read || e.Kind == Gated) && e.Body.Air != nil {
 			out.reads = append(out.reads, e)
 		}
 		coat, number, whole := BatchOf(e.Task)
@@ -275,7 +278,7 @@ func (d *Day) take(i *Issue, e *Event) {
 			coat, _ = CoatOf(e.Task)
 		}
 		d.Faults = append(d.Faults, Trouble{
-			Event: e.ID, Coat: coat, Batch: batch, Seen: e.Body.Seen, At: e.When(), By: e.Name, Place: e.Body.At, Size: e.Body.Size, Text: e.Body.Text, Photo: e.Body.Photo, Answers: []Answer{},
+			Event: e.ID, Coat: coat, Batch: batch, Seen: e.Body.Seen, At: e.noticed(), By: e.Name, Place: e.Body.At, Size: e.Body.Size, Text: e.Body.Text, Photo: e.Body.Photo, Answers: []Answer{},
 		})
 	}
 	if coat, named := CoatOf(e.Task); named && i.Coat(coat) == nil {
@@ -316,7 +319,8 @@ func latest(a, b time.Time) time.Time {
 
 // Worked is a stretch of a person's time at a task.
 type Worked struct {
-	Person string     `json:"person"`
+	ID     string     `json:"id" doc:"Of the person"`
+	Person string     `json:"person" doc:"Their name"`
 	Task   string     `json:"task"`
 	From   time.Time  `json:"from"`
 	To     *time.Time `json:"to,omitempty" doc:"Still at it when left out"`
@@ -339,7 +343,7 @@ func worked(events []*Event, now time.Time) []Worked {
 		switch e.Kind {
 		case Began:
 			end(e.Person, e.When())
-			all = append(all, Worked{Person: e.Name, Task: string(e.Task), From: e.When()})
+			all = append(all, Worked{ID: e.Person, Person: e.Name, Task: string(e.Task), From: e.When()})
 			open[e.Person] = len(all)
 		case Ended:
 			end(e.Person, e.When())

@@ -86,6 +86,7 @@ type Body struct {
 	Seen     string               `json:"seen,omitempty" maxLength:"40" doc:"What is wrong"`
 	At       *[2]float64          `json:"at,omitempty" doc:"m on the plan of its surface"`
 	Size     string               `json:"size,omitempty" maxLength:"60"`
+	Noticed  *time.Time           `json:"noticed,omitempty" doc:"When it was, where that was not when it was logged"`
 	Cause    string               `json:"cause,omitempty" maxLength:"60"`
 	Question string               `json:"question,omitempty" maxLength:"60"`
 	Yes      *bool                `json:"yes,omitempty"`
@@ -116,11 +117,23 @@ func (e *Event) When() time.Time {
 	return e.At.Add(time.Duration(float64(e.Behind) * float64(time.Second)))
 }
 
+// noticed is when something was noticed.
+func (e *Event) noticed() time.Time {
+	if e.Body.Noticed != nil {
+		return *e.Body.Noticed
+	}
+	return e.When()
+}
+
 // Sum is the hash that an event must carry: hex SHA-256 over the JSON of the event without
 // its hash, its time in UTC to the millisecond.
 func Sum(e Event) string {
 	e.Hash = ""
 	e.At = e.At.UTC().Truncate(time.Millisecond)
+	if n := e.Body.Noticed; n != nil {
+		at := n.UTC().Truncate(time.Millisecond)
+		e.Body.Noticed = &at
+	}
 	text, err := json.Marshal(e)
 	if err != nil {
 		return "" // a figure in it is none; no event carries an empty hash

@@ -198,16 +198,26 @@ const (
 	weatherAfter  = 24 * time.Hour
 )
 
-// weather tells what the readings around the pour show.
+// nightAfter is how long after a pour there must be a reading before a record shows that the
+// film met nothing damp or cold: what nobody read overnight nobody knows.
+const nightAfter = 6 * time.Hour
+
+// weather tells what the readings of its surface around the pour show.
 func (f *finder) weather() {
 	from := f.day.Begun.Add(-weatherBefore)
 	until := f.day.Ends.Add(weatherAfter)
 	worst, coldest, dampest := (*Reading)(nil), (*Reading)(nil), (*Reading)(nil)
 	var first, last *Reading // of the slab, while it is poured and an hour on
+	var watched [3]time.Time // until when margin, slab and humidity were read
 	for n := range f.whole.Readings {
 		r := &f.whole.Readings[n]
-		if r.At.Before(from) || r.At.After(until) {
+		if on := f.issue.Coat(r.Coat); r.At.Before(from) || r.At.After(until) || on == nil || on.Surface != f.plan.Surface {
 			continue
+		}
+		for k, read := range [...]bool{r.Margin != nil, r.Slab != nil, r.Humidity != nil} {
+			if read {
+				watched[k] = r.At
+			}
 		}
 		if r.Margin != nil && (worst == nil || *r.Margin < *worst.Margin) {
 			worst = r
@@ -226,14 +236,15 @@ func (f *finder) weather() {
 		}
 	}
 	limits := f.plan.Limits
-	if worst != nil {
+	known := func(k int) bool { return !watched[k].Before(f.day.Ends.Add(nightAfter)) }
+	if worst != nil && (*worst.Margin < limits.DewMargin || known(0)) {
 		f.say(NearDew, 0, *worst.Margin < limits.DewMargin, float64((limits.DewMargin-*worst.Margin)/limits.DewMargin), "Slab %s above the dew point at %s; %s are needed.",
 			climate.Difference(*worst.Margin, f.units), f.clock(worst.At), climate.Difference(limits.DewMargin, f.units))
 	}
-	if coldest != nil {
+	if coldest != nil && (*coldest.Slab < limits.SlabMin || known(1)) {
 		f.say(ColdSlab, 0, *coldest.Slab < limits.SlabMin, float64(limits.SlabMin-*coldest.Slab)/5, "Slab at %s at %s; at least %s is needed.", f.units.Temperature(*coldest.Slab), f.clock(coldest.At), f.units.Temperature(limits.SlabMin))
 	}
-	if dampest != nil && limits.HumidityMax > 0 {
+	if dampest != nil && limits.HumidityMax > 0 && (*dampest.Humidity > limits.HumidityMax || known(2)) {
 		f.say(Damp, 0, *dampest.Humidity > limits.HumidityMax, float64(*dampest.Humidity/limits.HumidityMax)-1, "Air at %s at %s; at most %s is allowed.", f.units.Fraction(*dampest.Humidity), f.clock(dampest.At), f.units.Fraction(limits.HumidityMax))
 	}
 	if first != nil && last.At.Sub(first.At) >= weatherBefore/2 {

@@ -71,10 +71,12 @@ type Reading struct {
 	Margin   *measure.Temperature `json:"margin,omitempty" doc:"K of the slab above it"`
 	By       string               `json:"by"`
 	Event    string               `json:"event"`
+	Coat     string               `json:"coat,omitempty" doc:"The id of the coat it was read for: it is of that one's surface"`
 }
 
 func readingOf(e *Event) Reading {
 	r := Reading{At: e.When(), Slab: e.Body.Slab, Air: e.Body.Air, Humidity: e.Body.Humidity, By: e.Name, Event: e.ID}
+	r.Coat, _ = CoatOf(e.Task)
 	if r.Air != nil && r.Humidity != nil && *r.Humidity > 0 {
 		dew := climate.DewPoint(*r.Air, *r.Humidity)
 		r.Dew = &dew

@@ -1,6 +1,8 @@
 package record
 
 import (
+	"cmp"
+	"slices"
 	"time"
 
 	"nephelon/core/cure"
@@ -68,6 +70,7 @@ type Coat struct {
 	Limits   Limits              `json:"limits"`
 	Stages   []Promise           `json:"stages" doc:"Of service, as planned"`
 	Batches  []Batch             `json:"batches"`
+	Issue    int                 `json:"issue,omitempty" doc:"The number of the plan it was issued with, where that is an earlier one"`
 	Lots     []StockLot          `json:"lots,omitempty" doc:"Of it in stock when the plan was issued"`
 }
 
@@ -105,6 +108,51 @@ type Batch struct {
 	Rings   []geometry.Ring `json:"rings,omitempty" doc:"Outlines of its section"`
 	Label   geometry.Point  `json:"label"`
 	Beside  []int           `json:"beside,omitempty" doc:"Numbers of the sections laid before whose edge it meets"`
+}
+
+// Stands is the plan that stands of all that were issued of a job, newest first: the newest,
+// with those coats of earlier ones that it does not take the place of. A plan for a day takes
+// the place of no coat but its own, one for the whole job of all. A coat that was begun stays
+// by the plan that it was begun on. There must be a plan, or it panics.
+func Stands(issues []Issue, events []Event) Issue {
+	begun := make(map[string]int) // by coat, the number of that plan
+	for _, e := range standing(events) {
+		switch coat, _, _ := BatchOf(e.Task); e.Kind {
+		case Meets, Mixed, Poured, Spread, Rolled, Lost:
+			if n := begun[coat]; n == 0 || e.Issue < n {
+				begun[coat] = e.Issue
+			}
+		}
+	}
+	out := issues[0]
+	out.Coats, out.Surfaces = []Coat{}, slices.Clone(out.Surfaces)
+	replaced := false // by a plan for the whole job
+	for n := range issues {
+		issue := &issues[n]
+		for _, c := range issue.Coats {
+			if on := begun[c.ID]; on == 0 && replaced || on > 0 && on != issue.Number || out.Coat(c.ID) != nil {
+				continue
+			}
+			if n > 0 {
+				c.Issue = issue.Number
+			}
+			out.Coats = append(out.Coats, c)
+			if out.surface(c.Surface).ID == "" {
+				out.Surfaces = append(out.Surfaces, issue.surface(c.Surface))
+			}
+		}
+		replaced = replaced || issue.Day == ""
+	}
+	slices.SortStableFunc(out.Coats, func(a, b Coat) int {
+		switch {
+		case a.Surface == b.Surface:
+			return cmp.Compare(a.Number, b.Number)
+		case a.Start == nil || b.Start == nil:
+			return 0
+		}
+		return a.Start.Compare(*b.Start)
+	})
+	return out
 }
 
 // Coat finds a coat; nil where the plan has none with this id.

@@ -583,7 +583,7 @@ func TestFactsOfABatch(t *testing.T) {
 		{24, SlowSection, false, "12 min"},
 	} {
 		f := fact(day(c.poured), c.key)
-		if f == nil || f.So != c.so || !strings.Contains(strings.ReplaceAll(f.Text, "\u202f", " "), c.text) {
+		if f == nil || f.So != c.so || !strings.Contains(plain(f.Text), c.text) {
 			t.Errorf("poured at %v: %s is %+v, want %v, “%s”", c.poured, c.key, f, c.so, c.text)
 		}
 	}

@@ -13,23 +13,15 @@ self.addEventListener('activate', (event) => {
 self.addEventListener('message', (event) => {
   event.waitUntil(
     (async () => {
+      // What an earlier build was made of goes with its first page.
+      const entry = async (page) => (await page?.text())?.match(/assets\/index-[\w-]+\.js/)?.[0]
+      const fresh = await fetch('/').catch(() => undefined)
+      if (fresh && (await entry(fresh.clone())) !== (await entry(await caches.match('/'))))
+        await caches.delete(SHELL)
       const shell = await caches.open(SHELL)
-      const wanted = new Set([...event.data, '/'])
-      for (const path of wanted) {
-        if (path !== '/' && (await shell.match(path))) continue
-        try {
-          await shell.add(path)
-        } catch {
-          // It is asked for again the next time the page is opened.
-        }
-      }
-      // What an earlier build was made of goes.
-      const index = await (await shell.match('/'))?.text()
-      for (const kept of await shell.keys()) {
-        const path = new URL(kept.url).pathname
-        const entry = index?.match(/assets\/index-[\w-]+\.js/)?.[0]
-        if (entry && /^\/assets\/index-[\w-]+\.js$/.test(path) && !path.endsWith(entry))
-          await shell.delete(kept)
+      if (fresh) await shell.put('/', fresh)
+      for (const path of new Set(event.data)) {
+        if (!(await shell.match(path))) await shell.add(path).catch(() => undefined) // asked for again the next time
       }
       event.ports[0]?.postMessage(true)
     })(),

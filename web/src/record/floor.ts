@@ -1,14 +1,15 @@
 import type { RecordDay, RecordEvent, RecordIssue, Units } from '../api/client'
 import type { Kind } from '../fields/units'
 import './runtime.gen.js'
-import program from './floor.gen.wasm?url'
+import url from './floor.gen.wasm?url'
 
 interface Running {
-  open: (issue: string, units: string) => string | Error
+  open: (issue: string, units: string, leads: boolean) => string | Error
   add: (events: string) => string | Error
   tell: (at: number) => string | Error
   seal: (event: string, before: string) => string | Error
   read: (kind: string, text: string) => string | Error
+  end: () => void
 }
 
 declare global {
@@ -16,13 +17,13 @@ declare global {
     importObject: WebAssembly.Imports
     run: (instance: WebAssembly.Instance) => Promise<void>
   }
-  var nephelonFloor: Running | undefined
+  var nephelonFloor: (() => Running) | undefined
 }
 
 /** The rules of the record, as they run on this device. */
 export interface Floor {
-  /** Takes an issued plan; what was added stays. */
-  open: (issue: RecordIssue, units: Units) => void
+  /** Takes an issued plan, and whether whoever logs leads the day; what was added stays. */
+  open: (issue: RecordIssue, units: Units, leads: boolean) => void
   /** Takes events, each once. */
   add: (events: RecordEvent[]) => void
   /** What they tell at a time, ms since 1970 by the clock of the server. */
@@ -31,6 +32,8 @@ export interface Floor {
   seal: (event: Omit<RecordEvent, 'hash' | 'before'>, before: string) => RecordEvent
   /** Reads a quantity as people write it; throws a sentence where that cannot be. */
   read: (kind: Kind, text: string) => { si: number; echo: string }
+  /** Lets go of what it holds; it is not used any more. */
+  end: () => void
 }
 
 function given<T>(answer: string | Error): T {
@@ -38,19 +41,33 @@ function given<T>(answer: string | Error): T {
   return JSON.parse(answer) as T
 }
 
-/** Starts the rules, the same that the server has. */
-export async function startFloor(): Promise<Floor> {
+let program: Promise<void> | undefined
+
+/** Starts the program, once for all pages. */
+async function start(): Promise<void> {
   const go = new globalThis.Go()
-  const { instance } = await WebAssembly.instantiateStreaming(fetch(program), go.importObject)
+  const { instance } = await WebAssembly.instantiateStreaming(fetch(url), go.importObject)
   void go.run(instance)
-  const running = globalThis.nephelonFloor
+}
+
+/** The rules for one page, the same that the server has. */
+export async function openFloor(): Promise<Floor> {
+  program ??= start()
+  try {
+    await program
+  } catch (error) {
+    program = undefined
+    throw error
+  }
+  const running = globalThis.nephelonFloor?.()
   if (!running) throw new Error('The rules of the record did not start on this device. Load the page again.')
   return {
-    open: (issue, units) => void given(running.open(JSON.stringify(issue), units)),
+    open: (issue, units, leads) => void given(running.open(JSON.stringify(issue), units, leads)),
     add: (events) => void given(running.add(JSON.stringify(events))),
     tell: (at) => given<RecordDay>(running.tell(at)),
     seal: (event, before) =>
       given<RecordEvent>(running.seal(JSON.stringify({ ...event, before: '', hash: '' }), before)),
     read: (kind, text) => given<{ si: number; echo: string }>(running.read(kind, text)),
+    end: () => running.end(),
   }
 }

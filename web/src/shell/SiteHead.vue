@@ -52,7 +52,7 @@ async function leave(): Promise<void> {
       <nav aria-label="Main">
         <router-link to="/jobs">Jobs</router-link>
         <router-link to="/roster">Roster</router-link>
-        <router-link to="/records">Records</router-link>
+        <router-link v-if="session.mayEdit" to="/records">Records</router-link>
         <router-link v-if="session.mayEdit" to="/shelf">Shelf</router-link>
         <router-link to="/bench">Bench</router-link>
         <router-link v-if="session.mayEdit" to="/stock">Stock</router-link>

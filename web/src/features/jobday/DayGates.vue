@@ -1,40 +1,39 @@
 <script setup lang="ts">
 import { ref } from 'vue'
-import { api, refusal, type RecordCoat, type RecordCoatDay, type RecordGateState } from '../../api/client'
+import type { RecordCoat, RecordCoatDay, RecordGateState } from '../../api/client'
 import { minuteTime } from '../../fields/clock'
 import { useSession } from '../people/session'
-import DayField from './DayField.vue'
+import DayReadings from './DayReadings.vue'
+import type { Read } from './readings'
 import type { DayAtJob } from './useDay'
 
 /** What must hold before the first pail: each closed by a person with what they saw. */
 const props = defineProps<{ here: DayAtJob; coat: RecordCoatDay; plan: RecordCoat }>()
 const session = useSession()
-const slab = ref<number>()
-const air = ref<number>()
-const humidity = ref<number>()
+const read = ref<Read>({})
 const trouble = ref('')
 /** The gate that is being overridden, and why. */
 const over = ref('')
 const reason = ref('')
 const task = (): string => `coat/${props.plan.id}`
 
-async function close(gate: RecordGateState): Promise<void> {
-  if (gate.reads) {
-    if (slab.value === undefined || air.value === undefined || humidity.value === undefined) {
-      trouble.value = 'Enter slab, air and humidity; all three are needed to know the dew point.'
-      return
-    }
-    trouble.value = ''
-    await props.here.log('gate', task(), {
-      gate: gate.key,
-      saw: 'read on this surface',
-      slab: slab.value,
-      air: air.value,
-      humidity: humidity.value,
-    })
+/** The gate that is closed in own words, and these. */
+const telling = ref('')
+const seen = ref('')
+
+async function close(gate: RecordGateState, saw: string): Promise<void> {
+  const { slab, air, humidity } = read.value
+  if (gate.reads && (slab === undefined || air === undefined || humidity === undefined)) {
+    trouble.value = 'Enter slab, air and humidity; all three are needed to know the dew point.'
     return
   }
-  await props.here.log('gate', task(), { gate: gate.key, saw: gate.saw })
+  trouble.value = ''
+  const kept = await props.here.log('gate', task(), {
+    gate: gate.key,
+    saw,
+    ...(gate.reads ? read.value : {}),
+  })
+  if (kept) telling.value = seen.value = ''
 }
 async function override(gate: RecordGateState): Promise<void> {
   if (reason.value.trim() === '') return
@@ -43,32 +42,19 @@ async function override(gate: RecordGateState): Promise<void> {
     reason.value = ''
   }
 }
-async function instruments(): Promise<void> {
-  trouble.value = ''
-  try {
-    for (const name of ['ir-gun', 'hygrometer']) {
-      const { data, error } = await api.POST('/api/instruments/{instrument}/reading', {
-        params: { path: { instrument: name } },
-      })
-      if (!data) {
-        trouble.value = refusal(error, 'The instrument could not be read.')
-        continue
-      }
-      for (const v of data.values) {
-        if (v.kind === 'slab-temperature') slab.value = v.value
-        if (v.kind === 'air-temperature') air.value = v.value
-        if (v.kind === 'air-humidity') humidity.value = v.value
-      }
-    }
-  } catch {
-    trouble.value = 'The instruments do not answer. Type the readings instead.'
-  }
-}
 </script>
 
 <template>
   <section aria-labelledby="gates-title" data-test="gates">
     <h2 id="gates-title">Before the first pail: {{ coat.open }} of {{ coat.gates.length }} open</h2>
+    <p v-if="plan.number > 1" class="row">
+      <template v-if="coat.abraded"
+        >The coat below was abraded everywhere, {{ minuteTime(coat.abraded, here.zone.value) }}.</template
+      >
+      <button v-else type="button" class="touch" @click="here.log('abraded', task())">
+        The coat below is abraded everywhere
+      </button>
+    </p>
     <ol>
       <li v-for="g in coat.gates" :key="g.key" :class="{ closed: g.closed, over: g.overridden }">
         <div class="words">
@@ -81,16 +67,25 @@ async function instruments(): Promise<void> {
           <p v-if="g.bad" role="alert" class="bad">{{ g.bad }}</p>
         </div>
         <template v-if="!g.closed">
-          <div v-if="g.reads" class="reads">
-            <DayField v-model="slab" kind="temperature" label="Slab" :read="here.read" />
-            <DayField v-model="air" kind="temperature" label="Air" :read="here.read" />
-            <DayField v-model="humidity" kind="fraction" label="Humidity" :read="here.read" />
-            <button type="button" class="touch" @click="instruments">Read instruments</button>
-          </div>
+          <DayReadings v-if="g.reads" v-model="read" :read="here.read" />
           <p v-if="g.reads && trouble" role="alert" class="bad">{{ trouble }}</p>
           <div class="acts">
-            <button type="button" class="touch main" :data-gate="g.key" @click="close(g)">
+            <button
+              type="button"
+              class="touch main"
+              :data-gate="g.key"
+              @click="close(g, g.reads ? 'read on this surface' : g.saw)"
+            >
               {{ g.reads ? 'Take readings' : g.saw }}
+            </button>
+            <button
+              v-if="!g.reads && telling !== g.key"
+              type="button"
+              class="touch"
+              :aria-label="`Other words for ${g.title}`"
+              @click="telling = g.key"
+            >
+              Other words
             </button>
             <button
               v-if="session.mayLead && over !== g.key"
@@ -102,11 +97,15 @@ async function instruments(): Promise<void> {
               Override
             </button>
           </div>
-          <form v-if="over === g.key" class="reads" @submit.prevent="override(g)">
-            <label class="why"
-              >Why it may go on
-              <input v-model="reason" maxlength="300" required />
-            </label>
+          <form v-if="telling === g.key" class="day-line" @submit.prevent="close(g, seen.trim())">
+            <label class="day-text">What was seen <input v-model="seen" maxlength="300" required /></label>
+            <button type="submit" class="touch main">Close {{ g.title }}</button>
+            <button type="button" class="touch" @click="telling = ''">Leave it</button>
+          </form>
+          <form v-if="over === g.key" class="day-line" @submit.prevent="override(g)">
+            <label class="day-text"
+              >Why it may go on <input v-model="reason" maxlength="300" required
+            /></label>
             <button type="submit" class="touch warn">Override, {{ session.me?.name }}</button>
             <button type="button" class="touch" @click="over = ''">Leave it</button>
           </form>
@@ -161,7 +160,6 @@ p {
   color: var(--stop);
   font-weight: 640;
 }
-.reads,
 .acts {
   display: flex;
   flex-wrap: wrap;
@@ -170,21 +168,5 @@ p {
 }
 .acts .main {
   flex: 1;
-}
-.why {
-  flex: 1;
-  min-width: 220px;
-  font-weight: 640;
-}
-.why input {
-  display: block;
-  width: 100%;
-  height: 56px;
-  padding: 0 12px;
-  font: inherit;
-  color: var(--ink);
-  background: var(--well);
-  border: 2px solid var(--ink);
-  border-radius: 3px;
 }
 </style>

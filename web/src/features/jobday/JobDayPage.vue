@@ -9,7 +9,6 @@ import DayEntries from './DayEntries.vue'
 import DayGates from './DayGates.vue'
 import DayNow from './DayNow.vue'
 import { useOffline } from './offline'
-import { sendPhotos } from './photo'
 import { kindWords } from './words'
 import { useAlarm } from './useAlarm'
 import { useDay } from './useDay'
@@ -29,6 +28,9 @@ const at = computed(
 )
 const plan = computed(() => here.issue.value?.coats.find((c) => c.id === at.value?.id))
 const surface = computed(() => here.issue.value?.surfaces.find((s) => s.id === plan.value?.surface))
+const layers = computed(
+  () => here.issue.value?.coats.filter((c) => c.surface === plan.value?.surface).length ?? 1,
+)
 const number = ref(Number(props.batch) || 1)
 const one = computed(() => at.value?.batches.find((b) => b.number === number.value) ?? at.value?.batches[0])
 watch(
@@ -56,8 +58,11 @@ const states = {
 } as const
 const sentence = computed(() => {
   const n = here.waiting.value
-  if (n === 0) return states[here.state.value]
-  const words = n === 1 ? '1 entry waits' : `${n} entries wait`
+  const pictures = here.photos.value
+  if (n === 0 && pictures === 0) return states[here.state.value]
+  const entries = n === 1 ? '1 entry' : n > 0 ? `${n} entries` : ''
+  const seen = pictures === 1 ? '1 photograph' : pictures > 0 ? `${pictures} photographs` : ''
+  const words = `${[entries, seen].filter(Boolean).join(' and ')} ${n + pictures === 1 ? 'waits' : 'wait'}`
   return here.state.value === 'level' ? words : `${states[here.state.value]}: ${words}, kept here`
 })
 function turn(): void {
@@ -65,9 +70,6 @@ function turn(): void {
   theme.change(next)
   localStorage.setItem('nephelon.theme', next)
 }
-watch(here.state, (state) => {
-  if (state === 'level' && session.me) void sendPhotos(session.me.id)
-})
 const closing = ref(false)
 async function close(): Promise<void> {
   if (await here.log('closed', `coat/${at.value?.id ?? ''}`, { text: 'Day closed' })) closing.value = false
@@ -123,7 +125,8 @@ useEventListener(window, 'keydown', (event) => {
     </p>
     <p v-if="skew" class="bar" data-test="skew">{{ skew }}</p>
     <p v-if="here.newer.value" class="bar" role="status">
-      Plan {{ here.newer.value.number }} was issued while this day runs. What was logged stays.
+      Plan {{ here.newer.value.number }} was issued while this day runs. What was logged stays, and a coat
+      that is begun stays by its plan.
       <button type="button" class="touch" @click="here.take">Go by plan {{ here.newer.value.number }}</button>
     </p>
     <p v-for="r in here.refused.value" :key="r.event.id" class="bar stop">
@@ -173,7 +176,14 @@ useEventListener(window, 'keydown', (event) => {
           />
         </DayNow>
         <DayBatches v-model="number" :coat="at" :plan="plan" :zone="here.zone.value" />
-        <DayEntries v-model:parts="parts" :here="here" :coat="at" :plan="plan" :batch="one" />
+        <DayEntries
+          v-model:parts="parts"
+          :here="here"
+          :plan="plan"
+          :surface="at.surface"
+          :coats="layers"
+          :batch="one"
+        />
       </template>
     </template>
     <p v-else-if="!here.trouble.value" class="bar">Reading the day …</p>

@@ -23,7 +23,7 @@ async function smaller(file: File): Promise<Blob> {
   return canvas.convertToBlob({ type: 'image/jpeg', quality: QUALITY })
 }
 
-/** Keeps a photograph on this device until it is sent; gives its id. */
+/** Keeps a photograph on this device until it is sent with what is logged of it; gives its id. */
 export async function keepPhoto(person: string, job: string, surface: string, file: File): Promise<string> {
   const db = await open()
   if ((await db.count('waiting')) >= MOST_WAITING)
@@ -38,11 +38,10 @@ export async function keepPhoto(person: string, job: string, surface: string, fi
     throw new Error('This file is no picture that can be read. Take it again.')
   }
   await db.put('waiting', { id, person, job, surface, picture })
-  void sendPhotos(person)
   return id
 }
 
-/** Sends what waits of a person; what cannot be sent stays. */
+/** Sends what waits of a person, and tells how many are left; what cannot be sent stays. */
 export async function sendPhotos(person: string): Promise<number> {
   const db = await open()
   const mine = (await db.getAll('waiting')).filter((p) => p.person === person)

@@ -9,10 +9,11 @@ import {
   type RecordIssue,
   type RecordKind,
 } from '../../api/client'
-import { startFloor, type Floor } from '../../record/floor'
+import { openFloor, type Floor } from '../../record/floor'
 import { openJournal, type Journal } from '../../record/journal'
 import type { Kind } from '../../fields/units'
 import { useSession } from '../people/session'
+import { sendPhotos } from './photo'
 import { useClock } from './useClock'
 
 const RETRY_MS = 2000
@@ -31,6 +32,8 @@ export function useDay(job: string) {
   /** A newer plan than the one shown, where one was issued. */
   const newer = shallowRef<RecordIssue | null>(null)
   const waiting = ref(0)
+  /** Photographs that wait to be sent. */
+  const photos = ref(0)
   const state = ref<'reading' | 'level' | 'away' | 'signed-out'>('reading')
   const trouble = ref('')
   const refused = shallowRef<{ event: RecordEvent; text: string }[]>([])
@@ -55,7 +58,7 @@ export function useDay(job: string) {
   function take(plan: RecordIssue): void {
     issue.value = plan
     newer.value = null
-    floor?.open(plan, session.units)
+    floor?.open(plan, session.units, session.mayLead)
     tell()
   }
 
@@ -74,7 +77,7 @@ export function useDay(job: string) {
     floor?.add(data.events)
     if (data.issue > (issue.value?.number ?? 0) && data.issue > (newer.value?.number ?? 0)) {
       const { data: plan } = await api.GET('/api/jobs/{job}/issues/{number}', {
-        params: { path: { job, number: data.issue } },
+        params: { path: { job, number: 0 } },
       })
       if (plan) {
         await journal?.keepIssue(plan)
@@ -112,6 +115,7 @@ export function useDay(job: string) {
         refused.value = (await journal?.refused()) ?? []
         await pull()
         if (state.value !== 'signed-out') state.value = 'level'
+        if (session.me) photos.value = await sendPhotos(session.me.id)
       } catch {
         state.value = 'away'
         if (!gone) timer = setTimeout(() => void level(), RETRY_MS)
@@ -128,7 +132,9 @@ export function useDay(job: string) {
     const me = session.me
     if (!journal || !floor || !me || !issue.value) return false
     const rules = floor
-    const on = issue.value.number
+    // A coat that was begun stays by the plan that it was begun on.
+    const coat = task.split('/')[1]
+    const on = issue.value.coats.find((c) => c.id === coat)?.issue ?? issue.value.number
     try {
       const event = await journal.append((device, number, before) =>
         rules.seal(
@@ -153,6 +159,7 @@ export function useDay(job: string) {
       trouble.value = ''
       tell()
       waiting.value++
+      if (kind === 'photo' || body.photo) photos.value++
       void (sending ?? Promise.resolve()).then(level)
       return true
     } catch (error) {
@@ -176,7 +183,7 @@ export function useDay(job: string) {
     const me = session.me
     if (!me) return
     try {
-      const [rules, kept] = await Promise.all([startFloor(), openJournal(me.id, job)])
+      const [rules, kept] = await Promise.all([openFloor(), openJournal(me.id, job)])
       floor = rules
       journal = kept
       const plan = await journal.issue()
@@ -200,6 +207,8 @@ export function useDay(job: string) {
   onScopeDispose(() => {
     gone = true
     clearTimeout(timer)
+    floor?.end()
+    floor = undefined
   })
 
   return {
@@ -210,6 +219,7 @@ export function useDay(job: string) {
       if (newer.value) take(newer.value)
     },
     waiting,
+    photos,
     state,
     trouble,
     refused,

@@ -6,7 +6,10 @@ import { useSession } from '../people/session'
 
 /** A coat's batches, gates and times, as they were. */
 const props = defineProps<{ coat: RecordCoatDay; plan: RecordCoat; zone?: string }>()
+const emit = defineEmits<{ give: [stage: string] }>()
 const session = useSession()
+/** What a surface is given for. */
+const uses: string[] = ['foot', 'furniture', 'vehicle', 'water', 'full']
 const time = (at: string | undefined): string => (at ? minuteTime(at, props.zone) : '–')
 const lines = computed(() =>
   props.coat.batches.map((b) => ({
@@ -65,19 +68,50 @@ const service = computed(() => props.coat.stages.filter((s) => s.promised || s.c
     <template v-if="coat.used.lost">Lost {{ session.format('mass', coat.used.lost) }}.</template>
     <template v-if="coat.paced">The floor took {{ coat.pace.toFixed(2) }} × the planned time.</template>
   </p>
-  <ul v-if="over.length">
-    <li v-for="g in over" :key="g.key">
-      Gate “{{ g.title }}”: {{ g.overridden ? `overridden by ${g.by}: ${g.what}` : 'left open' }}
-    </li>
-  </ul>
-  <p v-if="service.length" data-test="service">
-    <template v-for="(s, i) in service" :key="s.stage"
-      >{{ i ? '; ' : '' }}{{ s.name }}: <b>{{ s.comes ? dayTime(s.comes, zone) : 'not yet' }}</b><template
-        v-if="s.promised"
-        >, promised {{ dayTime(s.promised, zone) }}</template
-      ></template
-    >.
-  </p>
+  <details :open="over.length > 0">
+    <summary>Gates: {{ over.length > 0 ? `${over.length} overridden or open` : 'all closed' }}</summary>
+    <ul>
+      <li v-for="g in coat.gates" :key="g.key">
+        {{ g.title }}:
+        {{
+          g.overridden
+            ? `overridden by ${g.by}: ${g.what}`
+            : g.closed
+              ? `${g.what}, ${g.by}, ${time(g.at)}`
+              : 'left open'
+        }}
+      </li>
+    </ul>
+  </details>
+  <table v-if="service.length" class="figures" data-test="service">
+    <thead>
+      <tr>
+        <th>From when</th>
+        <th>Promised</th>
+        <th>By the slab as it was</th>
+        <th>Given for use</th>
+      </tr>
+    </thead>
+    <tbody>
+      <tr v-for="s in service" :key="s.stage">
+        <td>{{ s.name }}</td>
+        <td>{{ s.promised ? dayTime(s.promised, zone) : '–' }}</td>
+        <td>
+          {{ s.comes ? dayTime(s.comes, zone) : 'not yet' }}{{ s.outside ? ' (beyond the sheet)' : '' }}
+        </td>
+        <td>
+          <template v-if="s.given">{{ dayTime(s.given, zone) }}, {{ s.by }}</template>
+          <v-btn
+            v-else-if="session.mayLead && plan.last && s.comes && uses.includes(s.stage)"
+            size="small"
+            :aria-label="`Given now: ${s.name}`"
+            @click="emit('give', s.stage)"
+            >Given now</v-btn
+          >
+        </td>
+      </tr>
+    </tbody>
+  </table>
 </template>
 
 <style scoped>

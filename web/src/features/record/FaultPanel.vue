@@ -26,6 +26,7 @@ const size = ref('')
 const text = ref('')
 const at = ref<[number, number]>()
 const photo = ref('')
+const noticed = ref('')
 const said = ref('')
 
 async function load(): Promise<void> {
@@ -85,6 +86,7 @@ async function mark(): Promise<void> {
       seen: seen.value,
       at: at.value,
       photo: photo.value || undefined,
+      noticed: noticed.value ? new Date(noticed.value).toISOString() : undefined,
       size: size.value || undefined,
       text: text.value || undefined,
     }),
@@ -93,7 +95,7 @@ async function mark(): Promise<void> {
   marking.value = false
   said.value = ''
   at.value = undefined
-  size.value = text.value = photo.value = ''
+  size.value = text.value = photo.value = noticed.value = ''
 }
 const answer = (o: RecordOpinion, yes: boolean): Promise<boolean> =>
   then(props.here.log('answer', o.trouble.event, { question: o.question?.key, yes }))
@@ -101,6 +103,12 @@ const found = (o: RecordOpinion, cause: string): Promise<boolean> =>
   then(props.here.log('found', o.trouble.event, { cause }))
 const signed = (weight: number): string =>
   weight > 0 ? `+${weight.toFixed(1)}` : `−${Math.abs(weight).toFixed(1)}`
+const READ = ['cold-slab', 'near-dew-point', 'damp-air', 'slab-warming']
+/** Where on the page the piece stands that a cause rests on. */
+function placeOf(o: RecordOpinion, e: RecordOpinion['ranked'][number]['evidence'][number]): string {
+  if (e.batch) return `#${o.trouble.coat}-${e.batch}`
+  return READ.includes(e.fact ?? '') ? '#conditions' : `#${o.trouble.coat}`
+}
 const titleOf = (o: RecordOpinion): string => o.ranked.find((r) => r.key === o.trouble.cause)?.title ?? ''
 </script>
 
@@ -136,6 +144,7 @@ const titleOf = (o: RecordOpinion): string => o.ranked.find((r) => r.key === o.t
           "
         />
         <TextField v-model="size" label="Size" maxlength="60" />
+        <TextField v-model="noticed" type="datetime-local" label="Noticed, where that was not now" />
         <TextField v-model="text" label="What else" maxlength="600" />
         <label class="v-btn act picture"
           >{{ photo ? 'Another photograph' : 'Photograph'
@@ -191,9 +200,7 @@ const titleOf = (o: RecordOpinion): string => o.ranked.find((r) => r.key === o.t
           <ul v-if="r.evidence.length">
             <li v-for="e in r.evidence" :key="e.text" :class="e.weight > 0 ? 'for' : 'against'">
               {{ e.weight > 0 ? 'For' : 'Against' }}:
-              <a v-if="e.batch" :href="`#${o.trouble.coat}-${e.batch}`">{{ e.text }}</a><template v-else>{{
-                e.text
-              }}</template>
+              <a :href="placeOf(o, e)">{{ e.text }}</a>
             </li>
           </ul>
           <details>

@@ -21,6 +21,7 @@ const begun = computed(() =>
 )
 const bad = computed(() => (day.value?.facts ?? []).filter((f) => f.so))
 const HOUR = 3600
+const taskName = (id: string): string => issue.value?.tasks.find((t) => t.id === id)?.name ?? id
 </script>
 
 <template>
@@ -43,10 +44,15 @@ const HOUR = 3600
       <p v-if="begun.length === 0" class="quiet">
         Nothing was poured yet. What the crew logs on the job day stands here.
       </p>
-      <section v-for="b in begun" :key="b.coat.id" class="sheet part" :data-coat="b.coat.id">
+      <section v-for="b in begun" :id="b.coat.id" :key="b.coat.id" class="sheet part">
         <h2>{{ b.coat.surface }}, coat {{ b.coat.number }}: {{ b.coat.name }}</h2>
         <DayRibbons :coat="b.coat" :plan="b.plan" :zone="zone" />
-        <CoatRecord :coat="b.coat" :plan="b.plan" :zone="zone" />
+        <CoatRecord
+          :coat="b.coat"
+          :plan="b.plan"
+          :zone="zone"
+          @give="here.log('served', `coat/${b.coat.id}`, { stage: $event })"
+        />
       </section>
       <HandoverPanel v-if="begun.length" :id="id" :here="here" />
       <FaultPanel v-if="begun.length" :id="id" :here="here" />
@@ -57,7 +63,7 @@ const HOUR = 3600
         </ul>
       </section>
       <div class="two">
-        <section v-if="day.readings.length" class="sheet part">
+        <section v-if="day.readings.length" id="conditions" class="sheet part">
           <h2>Conditions</h2>
           <table class="figures">
             <thead>
@@ -90,8 +96,8 @@ const HOUR = 3600
               }}<template v-if="n.who"> (decided: {{ n.who }})</template>
             </li>
             <li v-for="(h, i) in day.hours" :key="i">
-              {{ h.person }}: {{ clockTime(h.from, zone) }} to {{ h.to ? minuteTime(h.to, zone) : 'now' }},
-              {{ (h.span / HOUR).toFixed(1) }} h
+              {{ h.person }}, {{ taskName(h.task) }}: {{ clockTime(h.from, zone) }} to
+              {{ h.to ? minuteTime(h.to, zone) : 'now' }}, {{ (h.span / HOUR).toFixed(1) }} h
             </li>
           </ul>
         </section>

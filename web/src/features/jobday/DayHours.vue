@@ -1,0 +1,29 @@
+<script setup lang="ts">
+import { computed, ref } from 'vue'
+import type { RecordCoat } from '../../api/client'
+import { minuteTime } from '../../fields/clock'
+import { useSession } from '../people/session'
+import type { DayAtJob } from './useDay'
+
+/** Who works at which task, from when until when: one's own. */
+const props = defineProps<{ here: DayAtJob; plan: RecordCoat }>()
+const session = useSession()
+const tasks = computed(() => (props.here.issue.value?.tasks ?? []).filter((t) => t.split !== 'passing'))
+const chosen = ref(`coat/${props.plan.id}/pour`)
+const mine = computed(() => props.here.day.value?.hours.find((h) => h.id === session.me?.id && !h.to))
+const nameOf = (id: string): string => tasks.value.find((t) => t.id === id)?.name ?? 'this job'
+</script>
+
+<template>
+  <div class="day-line">
+    <label v-if="!mine" class="day-text"
+      >Task
+      <select v-model="chosen" class="touch">
+        <option v-for="t in tasks" :key="t.id" :value="t.id">{{ t.name }}</option>
+      </select>
+    </label>
+    <p v-else>You are at “{{ nameOf(mine.task) }}” since {{ minuteTime(mine.from, here.zone.value) }}.</p>
+    <button v-if="!mine" type="button" class="touch main" @click="here.log('began', chosen)">I begin</button>
+    <button v-else type="button" class="touch main" @click="here.log('ended', mine.task)">I end</button>
+  </div>
+</template>

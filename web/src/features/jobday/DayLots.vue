@@ -1,0 +1,62 @@
+<script setup lang="ts">
+import { ref, watch } from 'vue'
+import type { Card, RecordBatchDay, RecordCoat } from '../../api/client'
+import type { DayAtJob } from './useDay'
+
+/** The lots of a batch's parts: picked from stock, scanned where the browser can, or typed. */
+const props = defineProps<{ here: DayAtJob; plan: RecordCoat; batch: RecordBatchDay; card: Card }>()
+const lots = ref<string[]>([])
+const expires = ref('')
+const said = ref('')
+watch(
+  () => props.batch.number,
+  () => (lots.value = props.card.parts.map((_, i) => props.batch.lots?.[i] ?? lots.value[i] ?? '')),
+  { immediate: true },
+)
+const PARTS = ['A', 'B', 'C']
+/** The lots in stock of a part, as they were when the plan was issued. */
+const stocked = (n: number): NonNullable<RecordCoat['lots']> =>
+  (props.plan.lots ?? []).filter((l) => l.part === 'kit' || l.part === PARTS[n])
+function pick(lot: string | undefined): void {
+  const found = (props.plan.lots ?? []).find((l) => l.lot === lot)
+  if (found?.expires) expires.value = found.expires
+}
+const scans = 'BarcodeDetector' in window
+async function scan(n: number, event: Event): Promise<void> {
+  const file = (event.target as HTMLInputElement).files?.[0]
+  const Detector = window.BarcodeDetector
+  if (!file || !Detector) return
+  const found = await new Detector().detect(await createImageBitmap(file))
+  said.value = found[0] ? '' : 'No code could be read in this picture. Take it nearer, or type the lot.'
+  if (found[0]) {
+    lots.value[n] = found[0].rawValue
+    pick(lots.value[n])
+  }
+}
+async function log(): Promise<void> {
+  if (await props.here.log('lot', props.batch.id, { lots: lots.value, expires: expires.value || undefined }))
+    said.value = 'Logged.'
+}
+</script>
+
+<template>
+  <form class="day-line" @submit.prevent="log">
+    <template v-for="(p, n) in card.parts" :key="p.name">
+      <label class="day-text"
+        >Lot of {{ p.name
+        }}<input v-model="lots[n]" maxlength="60" :list="`lots-${n}`" @change="pick(lots[n])"
+      /></label>
+      <datalist :id="`lots-${n}`">
+        <option v-for="l in stocked(n)" :key="l.lot" :value="l.lot">
+          {{ l.expires ? `expires ${l.expires}` : '' }}
+        </option>
+      </datalist>
+      <label v-if="scans" class="touch"
+        >Scan<input type="file" accept="image/*" capture="environment" hidden @change="scan(n, $event)"
+      /></label>
+    </template>
+    <label class="day-text">Expires<input v-model="expires" type="date" /></label>
+    <button type="submit" class="touch main">Log lots</button>
+    <p v-if="said" role="status">{{ said }}</p>
+  </form>
+</template>

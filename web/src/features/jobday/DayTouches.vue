@@ -1,0 +1,38 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+import type { RecordBatchDay, RecordKind } from '../../api/client'
+import { minuteTime } from '../../fields/clock'
+import { useSession } from '../people/session'
+import { kindWords } from './words'
+import type { DayAtJob } from './useDay'
+
+/** What is logged of a batch, each to be taken back and logged anew. */
+const props = defineProps<{ here: DayAtJob; batch: RecordBatchDay }>()
+const session = useSession()
+const touches = computed(() => {
+  const b = props.batch
+  const at: Partial<Record<RecordKind, string>> = {
+    meets: b.meets,
+    mixed: b.mixed,
+    poured: b.poured,
+    spread: b.spread,
+    rolled: b.rolled,
+    joined: b.joined,
+  }
+  const touched = Object.entries(b.events) as [RecordKind, string][]
+  return [
+    ...touched.map(([kind, event]) => ({ event, name: kindWords[kind], at: at[kind] })),
+    ...b.films.map((f) => ({ event: f.event, name: `Film ${session.format('film', f.film)}`, at: f.at })),
+    ...b.lost.map((l) => ({ event: l.event, name: kindWords.lost, at: l.at })),
+  ]
+})
+</script>
+
+<template>
+  <div class="day-line">
+    <p v-if="touches.length === 0">Nothing of batch {{ batch.number }} is logged yet.</p>
+    <button v-for="t in touches" :key="t.event" type="button" class="touch" @click="here.strike(t.event)">
+      Take back: {{ t.name }}{{ t.at ? `, ${minuteTime(t.at, here.zone.value)}` : '' }}
+    </button>
+  </div>
+</template>
