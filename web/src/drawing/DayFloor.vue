@@ -2,6 +2,7 @@
 import { computed, useId } from 'vue'
 import type { Point, RecordCoat, RecordCoatDay, RecordSurface } from '../api/client'
 import { boxAround, fit, path } from './figures'
+import StatePatterns from './StatePatterns.vue'
 
 /** The floor on its day: each section in its state, the one at hand marked, and what is wrong where. */
 const props = defineProps<{
@@ -63,15 +64,7 @@ const spot = (at: [number, number]): Point => ({ x: at[0], y: at[1] })
     :aria-label="`The sections of ${surface.name}`"
     data-test="day-floor"
   >
-    <defs>
-      <pattern :id="`${id}-mixing`" width="12" height="12" patternUnits="userSpaceOnUse">
-        <path d="M0 12L12 0" class="hatch" stroke-dasharray="3 3" />
-      </pattern>
-      <pattern :id="`${id}-wet`" width="8" height="8" patternUnits="userSpaceOnUse">
-        <rect width="8" height="8" :fill="plan.color" fill-opacity=".42" />
-        <path d="M0 8L8 0" class="hatch" />
-      </pattern>
-    </defs>
+    <StatePatterns :id="id" :color="plan.color" />
     <path
       v-for="s in sections"
       :key="s.number"
@@ -86,7 +79,7 @@ const spot = (at: [number, number]): Point => ({ x: at[0], y: at[1] })
             ? 'transparent'
             : s.state === 'mixing' || s.state === 'mixed'
               ? `url(#${id}-mixing)`
-              : `url(#${id}-wet)`
+              : `url(#${id}-workable)`
       "
       @click="pick($event, s.number)"
     />
@@ -136,12 +129,6 @@ const spot = (at: [number, number]): Point => ({ x: at[0], y: at[1] })
   stroke: var(--ink);
   stroke-width: 2.4;
   pointer-events: none;
-}
-.hatch {
-  stroke: #12201d;
-  stroke-width: 1.2;
-  fill: none;
-  opacity: 0.55;
 }
 .label,
 .mark {

@@ -3,6 +3,7 @@ import { useElementSize } from '@vueuse/core'
 import { computed, ref, useId } from 'vue'
 import type { RecordCoat, RecordCoatDay } from '../api/client'
 import { minuteTime } from '../fields/clock'
+import StatePatterns from './StatePatterns.vue'
 
 /** A coat along time: each batch as it was planned, above, and as it went, below. */
 const props = defineProps<{ coat: RecordCoatDay; plan: RecordCoat; zone?: string }>()
@@ -61,11 +62,7 @@ const wide = (from: string, to: string): number => Math.max(2, x(at(to)) - x(at(
       aria-label="Each batch as planned and as it went"
       data-test="day-ribbons"
     >
-      <defs>
-        <pattern :id="`${id}-mix`" width="7" height="7" patternUnits="userSpaceOnUse">
-          <path d="M0 7L7 0" class="hatch" />
-        </pattern>
-      </defs>
+      <StatePatterns :id="id" :color="plan.color" />
       <g v-for="t in ticks" :key="t">
         <path :d="`M${x(t)} ${TOP - 6}V${height}`" class="tick" />
         <text :x="Math.min(Math.max(x(t), NAMES + HALF_LABEL), width - HALF_LABEL)" y="13" class="time">
@@ -150,11 +147,6 @@ text {
 .late rect {
   stroke: var(--stop);
   stroke-width: 2.5;
-}
-.hatch {
-  stroke: var(--ink);
-  stroke-width: 1.2;
-  opacity: 0.7;
 }
 .limit {
   stroke: var(--stop);

@@ -2,6 +2,7 @@
 import { computed, useId } from 'vue'
 import type { CoatPlan, Passage, Point, PourPlan, Surface, SurfacePlan } from '../api/client'
 import { boxAround, fit, path } from './figures'
+import StatePatterns from './StatePatterns.vue'
 
 /** The floor at one moment of a pour: each section in its state, everybody where they are. */
 const props = defineProps<{
@@ -92,19 +93,7 @@ const people = computed(() =>
     aria-label="The floor at this moment"
     data-test="pour-floor"
   >
-    <defs>
-      <pattern :id="`${id}-mixing`" width="12" height="12" patternUnits="userSpaceOnUse">
-        <path d="M0 12L12 0" class="hatch" stroke-dasharray="3 3" />
-      </pattern>
-      <pattern :id="`${id}-workable`" width="8" height="8" patternUnits="userSpaceOnUse">
-        <rect width="8" height="8" :fill="coat.color" fill-opacity=".42" />
-        <path d="M0 8L8 0" class="hatch" />
-      </pattern>
-      <pattern :id="`${id}-setting`" width="7" height="7" patternUnits="userSpaceOnUse">
-        <rect width="7" height="7" :fill="coat.color" fill-opacity=".3" />
-        <circle cx="3.5" cy="3.5" r="1.5" class="dot" />
-      </pattern>
-    </defs>
+    <StatePatterns :id="id" :color="coat.color" />
     <path
       v-for="s in sections"
       :key="s.number"
@@ -164,16 +153,6 @@ const people = computed(() =>
   fill: none;
   stroke: var(--ink);
   stroke-width: 2.4;
-}
-.hatch {
-  stroke: #12201d;
-  stroke-width: 1.2;
-  fill: none;
-  opacity: 0.55;
-}
-.dot {
-  fill: #12201d;
-  opacity: 0.6;
 }
 text {
   text-anchor: middle;

@@ -2,6 +2,7 @@
 import { useElementSize } from '@vueuse/core'
 import { computed, ref, useId } from 'vue'
 import type { Passage, PourPlan, Stint } from '../api/client'
+import StatePatterns from './StatePatterns.vue'
 import { acts } from '../features/pour/words'
 
 /** A pour along time: what everybody does, and each batch on its way, with the tight moments. */
@@ -91,10 +92,8 @@ function drag(event: PointerEvent): void {
       @pointerdown="pick"
       @pointermove="drag"
     >
+      <StatePatterns :id="id" :color="color" />
       <defs>
-        <pattern :id="`${id}-mix`" width="7" height="7" patternUnits="userSpaceOnUse">
-          <path d="M0 7L7 0" class="hatch" />
-        </pattern>
         <pattern :id="`${id}-wait`" width="6" height="6" patternUnits="userSpaceOnUse">
           <circle cx="3" cy="3" r="1.3" class="dot" />
         </pattern>
@@ -210,12 +209,6 @@ text {
 .walk {
   fill: var(--paper);
   stroke-dasharray: 2 2;
-}
-.hatch {
-  stroke: var(--ink);
-  stroke-width: 1.2;
-  fill: none;
-  opacity: 0.7;
 }
 .dot {
   fill: var(--ink);
