@@ -106,8 +106,15 @@ func TestADayWithoutANetwork(t *testing.T) {
 	other.button("Yes, it went hot")
 	p.batchIs(2, "waiting")
 	p.sees("[data-batch=\"2\"]", "pail 2")
+	// That A met B of the third was forgotten: it is told later, and the record says so.
+	p.click("[data-batch=\"3\"]")
+	p.button("Correct")
+	p.look("day-correct")
+	p.click("[data-late=meets]")
+	p.batchIs(3, "mixing")
 	p.button("‹ Record")
 	p.sees("[data-test=day-ribbons]", "Batch 2")
+	p.sees("[data-test=told-later]", "5 min after it happened")
 }
 
 // The record of a finished job answers for its floor: what was off ranks first, a question

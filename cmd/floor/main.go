@@ -107,7 +107,7 @@ func (f *floor) seal(args []js.Value) (any, error) {
 		return nil, fmt.Errorf("read the event: %w", err)
 	}
 	e = record.Sealed(e, args[1].String())
-	if text := record.Check(&e, e.When()); text != "" {
+	if text := record.Check(&e, e.Logged()); text != "" {
 		return nil, errors.New(text)
 	}
 	at := slices.IndexFunc(f.events, func(o record.Event) bool { return o.ID == e.Body.Struck })

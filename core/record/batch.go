@@ -55,12 +55,17 @@ func (t *Teller) life(i *Issue, c *Coat, mass measure.Mass, a, b, air measure.Te
 
 // batch reads what happened to a batch. A lost bucket begins it anew.
 func (t *Teller) batch(i *Issue, c *Coat, b *Batch, events byBatch, units measure.System) BatchDay {
-	d := BatchDay{Number: b.Number, ID: b.ID, State: Waiting, Attempt: 1, Lost: []Remark{}, Films: []FilmRead{}, Events: make(map[Kind]string), Life: b.Life}
+	d := BatchDay{Number: b.Number, ID: b.ID, State: Waiting, Attempt: 1, Lost: []Remark{}, Films: []FilmRead{}, Events: make(map[Kind]string), Told: make(map[Kind]measure.Span), Life: b.Life}
 	told := (*measure.Temperature)(nil) // with A meeting B
 	mark := func(e *Event, to **time.Time) {
 		at := e.When()
 		*to = &at
 		d.Events[e.Kind] = e.ID
+		if late := between(at, e.Logged()); late > 0 {
+			d.Told[e.Kind] = late
+		} else {
+			delete(d.Told, e.Kind)
+		}
 	}
 	for _, e := range events.of[batchKey{c.ID, b.Number}] {
 		switch e.Kind {
@@ -92,7 +97,7 @@ func (t *Teller) batch(i *Issue, c *Coat, b *Batch, events byBatch, units measur
 				hot = append(hot, share)
 			}
 			lost := append(d.Lost, Remark{At: e.When(), By: e.Name, Text: e.Body.Text, Event: e.ID, Task: string(e.Task)})
-			d = BatchDay{Number: b.Number, ID: b.ID, State: Waiting, Attempt: d.Attempt + 1, Lost: lost, Hot: hot, Films: []FilmRead{}, Events: make(map[Kind]string), Life: b.Life}
+			d = BatchDay{Number: b.Number, ID: b.ID, State: Waiting, Attempt: d.Attempt + 1, Lost: lost, Hot: hot, Films: []FilmRead{}, Events: make(map[Kind]string), Told: make(map[Kind]measure.Span), Life: b.Life}
 		}
 	}
 	for _, reached := range []struct {

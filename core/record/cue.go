@@ -2,6 +2,7 @@ package record
 
 import (
 	"fmt"
+	"slices"
 	"time"
 
 	"nephelon/core/measure"
@@ -221,12 +222,14 @@ func (d *CoatDay) tell(c *Coat, now time.Time, units measure.System) {
 	}
 	for k := range d.Batches {
 		b := &d.Batches[k]
-		say := d.step(c, k)
+		say := d.step(c, k, now)
 		if say.Text == "" {
 			continue
 		}
 		late := say.At != nil && !say.At.After(now)
 		switch {
+		case say.Do == "lost": // before all else
+			d.Now = slices.Insert(d.Now, 0, say)
 		case b.State != Waiting || late && len(d.Now) == 0 || late && d.Open == 0:
 			d.Now = append(d.Now, say)
 		case len(d.Next) < 2:
@@ -237,7 +240,7 @@ func (d *CoatDay) tell(c *Coat, now time.Time, units measure.System) {
 }
 
 // step is what comes next for a batch.
-func (d *CoatDay) step(c *Coat, k int) Say {
+func (d *CoatDay) step(c *Coat, k int, now time.Time) Say {
 	b, card := &d.Batches[k], &c.Batches[k].Card
 	say := Say{Batch: b.Number}
 	switch b.State {
@@ -250,13 +253,20 @@ func (d *CoatDay) step(c *Coat, k int) Say {
 		if b.Attempt > 1 {
 			say.Text += ", once more"
 		}
-	case Mixing:
+	case Mixing, Ready:
+		if b.UseBy != nil && !b.UseBy.After(now) {
+			say.Do, say.Until, say.Late = "lost", b.UseBy, true
+			say.Text = fmt.Sprintf("Batch %d is past its life: do not pour it. Carry it outside, leave it, never add water, never seal it", b.Number)
+			break
+		}
+		if b.State == Ready {
+			say.Do, say.At, say.Until = "pour", &b.Due.Pour, b.UseBy
+			say.Text = fmt.Sprintf("Batch %d: pour it out on section %d, all of it", b.Number, card.Section)
+			break
+		}
 		mixed := after(*b.Meets, card.Mixing)
 		say.Do, say.At, say.Until = "mix", &mixed, b.UseBy
 		say.Text = fmt.Sprintf("Batch %d: mix, scrape wall and bottom, until no streak shows", b.Number)
-	case Ready:
-		say.Do, say.At, say.Until = "pour", &b.Due.Pour, b.UseBy
-		say.Text = fmt.Sprintf("Batch %d: pour it out on section %d, all of it", b.Number, card.Section)
 	case Pouring:
 		say.Do, say.At, say.Until = "spread", &b.Due.Laid, b.UseBy
 		say.Text = fmt.Sprintf("Section %d: spread it", card.Section)
@@ -293,8 +303,7 @@ func (d *CoatDay) watch(c *Coat, now time.Time, units measure.System) {
 		b := &d.Batches[k]
 		if b.UseBy != nil && b.Spread == nil && b.State != Finished {
 			switch left := between(now, *b.UseBy); {
-			case left <= 0 && b.Poured == nil:
-				add(b.Number, *b.UseBy, b.Life, fmt.Sprintf("Batch %d is past its life: do not pour it. Carry it outside, leave it, never add water, never seal it. Mark it lost.", b.Number))
+			case left <= 0: // said above all
 			case b.Due.Empty.After(*b.UseBy) && b.Poured == nil:
 				add(b.Number, *b.UseBy, b.Life, fmt.Sprintf("Batch %d would be emptied %s after its life: pour it out on the floor now.", b.Number, units.Span(between(*b.UseBy, b.Due.Empty))))
 			case left <= call(b.Life) && b.Poured == nil:

@@ -84,7 +84,7 @@ type CoatDay struct {
 
 // Say is a sentence for the crew.
 type Say struct {
-	Do    string     `json:"do" enum:"gate,meet,mix,pour,spread,roll,join,wait,done,watch,late" doc:"What it is about"`
+	Do    string     `json:"do" enum:"gate,meet,mix,pour,spread,roll,lost,done,watch" doc:"What it is about"`
 	Batch int        `json:"batch,omitempty"`
 	Text  string     `json:"text"`
 	At    *time.Time `json:"at,omitempty" doc:"When it is due"`
@@ -125,33 +125,34 @@ const (
 
 // BatchDay is a batch on its day.
 type BatchDay struct {
-	Number  int                  `json:"number"`
-	ID      string               `json:"id"`
-	State   string               `json:"state" enum:"waiting,mixing,mixed,poured,spread,rolled"`
-	Attempt int                  `json:"attempt" doc:"From 1; one more after each lost bucket"`
-	Lost    []Remark             `json:"lost" doc:"Buckets of it that were lost"`
-	Hot     []float64            `json:"hot,omitempty" doc:"Of each that went hot before its use-by, the share of its life that it lived"`
-	Meets   *time.Time           `json:"meets,omitempty"`
-	Mixed   *time.Time           `json:"mixed,omitempty"`
-	Poured  *time.Time           `json:"poured,omitempty"`
-	Spread  *time.Time           `json:"spread,omitempty"`
-	Rolled  *time.Time           `json:"rolled,omitempty"`
-	Joined  *time.Time           `json:"joined,omitempty"`
-	Due     Course               `json:"due" doc:"As it went, and as it goes from here"`
-	Planned *Course              `json:"planned,omitempty" doc:"As it was planned; absent while no start was"`
-	Life    measure.Span         `json:"life,omitempty" doc:"s from A meeting B with the parts as warm as they were; none where it has no pot life"`
-	Beyond  bool                 `json:"beyond,omitempty" doc:"The parts are outside the temperatures of the sheet"`
-	Basis   string               `json:"basis,omitempty" doc:"What its life rests on"`
-	UseBy   *time.Time           `json:"useBy,omitempty"`
-	A       *measure.Temperature `json:"a,omitempty"`
-	B       *measure.Temperature `json:"b,omitempty"`
-	Saw     string               `json:"saw,omitempty" doc:"What was seen when it was mixed"`
-	Masses  []measure.Mass       `json:"masses,omitempty" doc:"kg as weighed"`
-	Ratio   *kit.RatioCheck      `json:"ratio,omitempty"`
-	Lots    []string             `json:"lots,omitempty"`
-	Expires string               `json:"expires,omitempty"`
-	Films   []FilmRead           `json:"films"`
-	Events  map[Kind]string      `json:"events" doc:"The event of each touch, so that it can be struck"`
+	Number  int                   `json:"number"`
+	ID      string                `json:"id"`
+	State   string                `json:"state" enum:"waiting,mixing,mixed,poured,spread,rolled"`
+	Attempt int                   `json:"attempt" doc:"From 1; one more after each lost bucket"`
+	Lost    []Remark              `json:"lost" doc:"Buckets of it that were lost"`
+	Hot     []float64             `json:"hot,omitempty" doc:"Of each that went hot before its use-by, the share of its life that it lived"`
+	Meets   *time.Time            `json:"meets,omitempty"`
+	Mixed   *time.Time            `json:"mixed,omitempty"`
+	Poured  *time.Time            `json:"poured,omitempty"`
+	Spread  *time.Time            `json:"spread,omitempty"`
+	Rolled  *time.Time            `json:"rolled,omitempty"`
+	Joined  *time.Time            `json:"joined,omitempty"`
+	Due     Course                `json:"due" doc:"As it went, and as it goes from here"`
+	Planned *Course               `json:"planned,omitempty" doc:"As it was planned; absent while no start was"`
+	Life    measure.Span          `json:"life,omitempty" doc:"s from A meeting B with the parts as warm as they were; none where it has no pot life"`
+	Beyond  bool                  `json:"beyond,omitempty" doc:"The parts are outside the temperatures of the sheet"`
+	Basis   string                `json:"basis,omitempty" doc:"What its life rests on"`
+	UseBy   *time.Time            `json:"useBy,omitempty"`
+	A       *measure.Temperature  `json:"a,omitempty"`
+	B       *measure.Temperature  `json:"b,omitempty"`
+	Saw     string                `json:"saw,omitempty" doc:"What was seen when it was mixed"`
+	Masses  []measure.Mass        `json:"masses,omitempty" doc:"kg as weighed"`
+	Ratio   *kit.RatioCheck       `json:"ratio,omitempty"`
+	Lots    []string              `json:"lots,omitempty"`
+	Expires string                `json:"expires,omitempty"`
+	Films   []FilmRead            `json:"films"`
+	Events  map[Kind]string       `json:"events" doc:"The event of each touch, so that it can be struck"`
+	Told    map[Kind]measure.Span `json:"told" doc:"Of each touch that was not logged as it happened, how long after, s"`
 }
 
 // FilmRead is a wet film as the gauge showed it.
@@ -278,7 +279,7 @@ func (d *Day) take(i *Issue, e *Event) {
 			coat, _ = CoatOf(e.Task)
 		}
 		d.Faults = append(d.Faults, Trouble{
-			Event: e.ID, Coat: coat, Batch: batch, Seen: e.Body.Seen, At: e.noticed(), By: e.Name, Place: e.Body.At, Size: e.Body.Size, Text: e.Body.Text, Photo: e.Body.Photo, Answers: []Answer{},
+			Event: e.ID, Coat: coat, Batch: batch, Seen: e.Body.Seen, At: e.When(), By: e.Name, Place: e.Body.At, Size: e.Body.Size, Text: e.Body.Text, Photo: e.Body.Photo, Answers: []Answer{},
 		})
 	}
 	if coat, named := CoatOf(e.Task); named && i.Coat(coat) == nil {

@@ -86,7 +86,7 @@ type Body struct {
 	Seen     string               `json:"seen,omitempty" maxLength:"40" doc:"What is wrong"`
 	At       *[2]float64          `json:"at,omitempty" doc:"m on the plan of its surface"`
 	Size     string               `json:"size,omitempty" maxLength:"60"`
-	Noticed  *time.Time           `json:"noticed,omitempty" doc:"When it was, where that was not when it was logged"`
+	Noticed  *time.Time           `json:"noticed,omitempty" doc:"When it happened, by the clock of the server, where that was before it was logged"`
 	Cause    string               `json:"cause,omitempty" maxLength:"60"`
 	Question string               `json:"question,omitempty" maxLength:"60"`
 	Yes      *bool                `json:"yes,omitempty"`
@@ -112,17 +112,18 @@ type Event struct {
 	Body   Body         `json:"body"`
 }
 
-// When is when it happened, by the clock of the server.
-func (e *Event) When() time.Time {
+// Logged is when it was logged, by the clock of the server.
+func (e *Event) Logged() time.Time {
 	return e.At.Add(time.Duration(float64(e.Behind) * float64(time.Second)))
 }
 
-// noticed is when something was noticed.
-func (e *Event) noticed() time.Time {
+// When is when it happened, by the clock of the server: when it was logged, or, where whoever
+// logged it says so, before.
+func (e *Event) When() time.Time {
 	if e.Body.Noticed != nil {
 		return *e.Body.Noticed
 	}
-	return e.When()
+	return e.Logged()
 }
 
 // Sum is the hash that an event must carry: hex SHA-256 over the JSON of the event without
@@ -211,8 +212,10 @@ func Check(e *Event, now time.Time) string {
 	switch {
 	case !slices.Contains(Kinds(), e.Kind):
 		return fmt.Sprintf("kind: there is no kind of event “%s”", e.Kind)
-	case e.When().After(now.Add(far)):
-		return fmt.Sprintf("at: it lies %s in the future; set the clock of this device, then send it again", e.When().Sub(now).Round(time.Minute))
+	case e.Logged().After(now.Add(far)):
+		return fmt.Sprintf("at: it lies %s in the future; set the clock of this device, then send it again", e.Logged().Sub(now).Round(time.Minute))
+	case e.When().After(e.Logged().Add(far)):
+		return "body.noticed: it lies after it was logged; enter when it happened"
 	case e.Hash != Sum(*e):
 		return "hash: it does not fit what the event says; it was changed on its way"
 	}

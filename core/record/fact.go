@@ -96,7 +96,7 @@ func (f *finder) batch(k int) {
 		f.say(OffRatio, b.Number, off > good, off/good-1, "Batch %d: ratio %s off as weighed.", b.Number, f.units.Fraction(measure.Fraction(off)))
 		f.say(MuchHardener, b.Number, float64(b.Ratio.Off) < -good, off/good-1, "Batch %d: %s as weighed.", b.Number, sided(b.Ratio.Off, f.units))
 	}
-	if b.Mixed != nil && b.Meets != nil && plan.Card.Mixing > 0 {
+	if b.Mixed != nil && b.Meets != nil && !b.Mixed.Before(*b.Meets) && plan.Card.Mixing > 0 {
 		took := between(*b.Meets, *b.Mixed)
 		f.say(UnderMixed, b.Number, took < 0.9*plan.Card.Mixing, float64(plan.Card.Mixing/max(took, 1))-1, "Batch %d: mixed for %s of %s.", b.Number, f.units.Span(took), f.units.Span(plan.Card.Mixing))
 	}

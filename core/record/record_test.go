@@ -272,8 +272,14 @@ func TestLimitsAreCalledOutBefore(t *testing.T) {
 	if w := watch(minutes(20)); len(w) != 1 || w[0].Batch != 1 || w[0].Late || !w[0].Until.Equal(minutes(26)) {
 		t.Errorf("a quarter of 30 min before its end it is called out: %+v", w)
 	}
-	if w := watch(minutes(27)); len(w) == 0 || !w[0].Late || !strings.Contains(w[0].Text, "never add water") {
-		t.Errorf("past its life: %+v", w)
+	// Past its life nothing but carrying it out is offered for it, before all else.
+	if now := tell(i, j.all, minutes(27)).Coats[0].Now; len(now) == 0 || now[0].Do != "lost" || !now[0].Late || !strings.Contains(now[0].Text, "never add water") {
+		t.Errorf("past its life: %+v", now)
+	}
+	for _, s := range tell(i, j.all, minutes(27)).Coats[0].Now[1:] {
+		if s.Batch == 1 {
+			t.Errorf("past its life it is still worked at: %+v", s)
+		}
 	}
 	// Poured at 0 and spread at 10, the edge of section 1 can be joined until 50 min.
 	j.log(minutes(0), Poured, batch(1), Body{})
@@ -292,6 +298,35 @@ func TestLimitsAreCalledOutBefore(t *testing.T) {
 		if (text == "") != (c.wants == "") || !strings.Contains(text, c.wants) {
 			t.Errorf("at %v min: “%s”, want “%s”", c.at, text, c.wants)
 		}
+	}
+}
+
+// What was forgotten is told later, with when it happened: the life of the pail runs from when
+// A met B, not from when somebody found a free hand, and the record says how much later it was.
+func TestAForgottenTouchCountsFromWhenItHappened(t *testing.T) {
+	i := issued()
+	j := tablet("aaaa")
+	then := func(m float64) Body { at := minutes(m); return Body{Noticed: &at} }
+	j.log(minutes(2), Meets, batch(1), then(-4))
+	b := tell(i, j.all, minutes(3)).Coats[0].Batches[0]
+	if !b.UseBy.Equal(minutes(26)) || b.Told[Meets] != 6*60 {
+		t.Errorf("use by %v, told %v s later; A met B at −4, its life is 30 min", b.UseBy, b.Told[Meets])
+	}
+	// At 27 min it seems past its life; it was poured at 1 min, and only not logged.
+	j.log(minutes(27), Poured, batch(1), then(1))
+	d := tell(i, j.all, minutes(27)).Coats[0]
+	if b = d.Batches[0]; b.State != Pouring || !b.Poured.Equal(minutes(1)) || len(d.Now) == 0 || d.Now[0].Do == "lost" {
+		t.Errorf("%+v; now %+v", b, d.Now)
+	}
+	j.log(minutes(27), Spread, batch(1), then(11))
+	// What is logged as it happens is not.
+	j.log(minutes(28), Rolled, batch(1), Body{})
+	if b = tell(i, j.all, minutes(29)).Coats[0].Batches[0]; len(b.Told) != 3 || b.Told[Rolled] != 0 {
+		t.Errorf("told later: %v", b.Told)
+	}
+	late := j.log(minutes(30), Joined, batch(2), then(33))
+	if text := Check(&late, minutes(30)); !strings.HasPrefix(text, "body.noticed: ") {
+		t.Errorf("happened after it was logged: “%s”", text)
 	}
 }
 

@@ -34,10 +34,11 @@ const dots = computed(() =>
 
 <style scoped>
 .mark {
-  display: flex;
-  gap: 8px;
-  align-items: center;
+  display: grid;
+  justify-items: center;
+  gap: 2px;
   font-size: 13px;
+  text-align: center;
 }
 svg {
   width: 68px;

@@ -134,15 +134,15 @@ const ratio = computed(() => `${props.card.ratioParts.join(' : ')} by ${props.ca
   break-after: auto;
 }
 header {
-  display: grid;
-  grid-template-columns: auto 1fr auto;
-  gap: 26px;
+  display: flex;
+  flex-wrap: wrap;
+  gap: 10px 26px;
   align-items: center;
   padding: 0 22px 10px;
   border-bottom: 3px solid var(--ink);
 }
 .band {
-  grid-column: 1 / -1;
+  flex: none;
   display: block;
   width: calc(100% + 44px);
   margin: 0 -22px;
@@ -159,6 +159,9 @@ p {
 .which b {
   font-size: 4.6rem;
   line-height: 1;
+}
+.what {
+  flex: 1;
 }
 .what strong {
   display: block;

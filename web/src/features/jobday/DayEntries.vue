@@ -39,7 +39,8 @@ const names = {
 } as const
 const open = ref<keyof typeof names | ''>('')
 const said = ref('')
-const card = computed(() => props.plan.batches.find((b) => b.number === props.batch.number)?.card)
+const planned = computed(() => props.plan.batches.find((b) => b.number === props.batch.number))
+const card = computed(() => planned.value?.card)
 const film = ref<number>()
 const readings = ref<Read>({})
 watch(
@@ -135,7 +136,13 @@ async function photo(event: Event): Promise<void> {
         /></label>
       </div>
       <DayHours v-else-if="open === 'hours'" :here="here" :plan="plan" />
-      <DayTouches v-else-if="open === 'touches'" :here="here" :batch="batch" />
+      <DayTouches
+        v-else-if="open === 'touches'"
+        :here="here"
+        :batch="batch"
+        :joins="(planned?.beside?.length ?? 0) > 0"
+        :parts="parts"
+      />
       <div v-else-if="open === 'lost'" class="day-line">
         <p>Carry it outside, leave it, never add water, never seal it. Its section still wants a batch.</p>
         <button

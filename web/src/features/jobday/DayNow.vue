@@ -1,8 +1,9 @@
 <script setup lang="ts">
-import { computed } from 'vue'
-import type { RecordCoat, RecordCoatDay, RecordKind, RecordSay } from '../../api/client'
+import { computed, ref } from 'vue'
+import type { RecordBatchDay, RecordCoat, RecordCoatDay, RecordKind, RecordSay } from '../../api/client'
 import { leftTime, minuteTime } from '../../fields/clock'
 import TimeLeft from './TimeLeft.vue'
+import DayLate from './DayLate.vue'
 import type { DayAtJob } from './useDay'
 
 /** What to do now, what comes next and when, what to watch. */
@@ -25,9 +26,11 @@ const acts: Partial<Record<RecordSay['do'], Act>> = {
   spread: { kind: 'spread', name: 'All spread' },
   roll: { kind: 'rolled', name: 'Rolled, nobody touches it again' },
 }
+const dayOf = (say: RecordSay): RecordBatchDay | undefined =>
+  props.coat.batches.find((o) => o.number === say.batch)
 function batchOf(say: RecordSay): { id: string; joins: boolean; alone: boolean } {
   const b = props.plan.batches.find((o) => o.number === say.batch)
-  const day = props.coat.batches.find((o) => o.number === say.batch)
+  const day = dayOf(say)
   return {
     id: b?.id ?? '',
     joins: (b?.beside?.length ?? 0) > 0 && !day?.joined,
@@ -45,6 +48,13 @@ function touch(say: RecordSay): void {
         : {}
   void props.here.log(act.kind, batchOf(say).id, body)
 }
+/** The batch that is about to be marked lost, asked twice; or that was poured and not logged. */
+const losing = ref(0)
+const poured = ref(0)
+function lose(say: RecordSay): void {
+  losing.value = 0
+  void props.here.log('lost', batchOf(say).id, { text: 'past its life' })
+}
 const name = (say: RecordSay): string =>
   say.do === 'meet' && batchOf(say).alone ? 'Opened and stirred now' : (acts[say.do]?.name ?? '')
 const away = (at: string): number => (new Date(at).getTime() - now.value) / MILLIS
@@ -61,11 +71,37 @@ function due(at: string): string {
     <section class="now" aria-labelledby="now-title" data-test="now">
       <h2 id="now-title">Now</h2>
       <p v-if="coat.now.length === 0" class="say">Nothing yet: wait for what comes next.</p>
-      <div v-for="s in coat.now" :key="`${s.do}${s.batch ?? 0}`" class="item">
+      <div
+        v-for="s in coat.now"
+        :key="`${s.do}${s.batch ?? 0}`"
+        class="item"
+        :class="{ lost: s.do === 'lost' }"
+      >
         <p class="say">{{ s.text }}</p>
         <TimeLeft v-if="s.until" :until="s.until" :now="now" :of="s.of" name="until its limit" />
         <p v-else-if="s.at && s.do !== 'roll'" class="due">due {{ due(s.at) }}</p>
         <div class="acts">
+          <template v-if="s.do === 'lost'">
+            <template v-if="losing !== s.batch">
+              <button type="button" class="touch main" @click="losing = s.batch ?? 0">
+                It is carried out
+              </button>
+              <button
+                type="button"
+                class="touch"
+                :aria-expanded="poured === s.batch"
+                @click="poured = poured === s.batch ? 0 : (s.batch ?? 0)"
+              >
+                It was poured before
+              </button>
+            </template>
+            <template v-else>
+              <button type="button" class="touch warn" @click="lose(s)">
+                Yes, batch {{ s.batch }} is lost
+              </button>
+              <button type="button" class="touch" @click="losing = 0">Not yet</button>
+            </template>
+          </template>
           <button
             v-if="acts[s.do]"
             type="button"
@@ -85,6 +121,14 @@ function due(at: string): string {
             Edge joined
           </button>
         </div>
+        <DayLate
+          v-if="s.do === 'lost' && poured === s.batch && dayOf(s)"
+          :here="here"
+          :batch="dayOf(s)!"
+          :kinds="['poured']"
+          :parts="parts"
+          @told="poured = 0"
+        />
       </div>
       <slot />
     </section>
@@ -194,6 +238,10 @@ p {
   padding: 10px 12px;
   border: 3px solid var(--warn);
   background: repeating-linear-gradient(135deg, var(--faint) 0 8px, transparent 8px 16px);
+}
+.item.lost {
+  padding: 12px;
+  border: 4px solid var(--stop);
 }
 .watch .item.late {
   border-color: var(--stop);

@@ -7,7 +7,7 @@ import type { Read } from './readings'
 
 /** Slab, air and humidity: typed, or from whatever instruments are there. */
 defineProps<{ read: (kind: Kind, text: string) => { si: number; echo: string } }>()
-const read = defineModel<Read>({ required: true })
+const taken = defineModel<Read>({ required: true })
 const trouble = ref('')
 const busy = ref(false)
 const wanted = { 'slab-temperature': 'slab', 'air-temperature': 'air', 'air-humidity': 'humidity' } as const
@@ -22,7 +22,8 @@ async function take(instrument: InstrumentLine): Promise<void> {
     trouble.value = `${instrument.name}: ${refusal(error, 'it could not be read.')}`
     return
   }
-  for (const v of data.values) if (isWanted(v.kind)) read.value = { ...read.value, [wanted[v.kind]]: v.value }
+  for (const v of data.values)
+    if (isWanted(v.kind)) taken.value = { ...taken.value, [wanted[v.kind]]: v.value }
 }
 async function instruments(): Promise<void> {
   trouble.value = ''
@@ -41,9 +42,9 @@ async function instruments(): Promise<void> {
 
 <template>
   <div class="day-line">
-    <DayField v-model="read.slab" kind="temperature" label="Slab" :read="$props.read" />
-    <DayField v-model="read.air" kind="temperature" label="Air" :read="$props.read" />
-    <DayField v-model="read.humidity" kind="fraction" label="Humidity" :read="$props.read" />
+    <DayField v-model="taken.slab" kind="temperature" label="Slab" :read="read" />
+    <DayField v-model="taken.air" kind="temperature" label="Air" :read="read" />
+    <DayField v-model="taken.humidity" kind="fraction" label="Humidity" :read="read" />
     <button type="button" class="touch" :disabled="busy" @click="instruments">Read instruments</button>
     <slot />
     <p v-if="trouble" role="alert" class="wide">{{ trouble }}</p>

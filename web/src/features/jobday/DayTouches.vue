@@ -4,10 +4,16 @@ import type { RecordBatchDay, RecordKind } from '../../api/client'
 import { minuteTime } from '../../fields/clock'
 import { useSession } from '../people/session'
 import { kindWords } from './words'
+import DayLate from './DayLate.vue'
 import type { DayAtJob } from './useDay'
 
-/** What is logged of a batch, each to be taken back and logged anew. */
-const props = defineProps<{ here: DayAtJob; batch: RecordBatchDay }>()
+/** What is logged of a batch, each to be taken back; and what was forgotten, told later. */
+const props = defineProps<{
+  here: DayAtJob
+  batch: RecordBatchDay
+  joins: boolean
+  parts: { a?: number; b?: number }
+}>()
 const session = useSession()
 const touches = computed(() => {
   const b = props.batch
@@ -26,9 +32,19 @@ const touches = computed(() => {
     ...b.lost.map((l) => ({ event: l.event, name: kindWords.lost, at: l.at })),
   ]
 })
+const course: RecordKind[] = ['meets', 'mixed', 'poured', 'spread', 'rolled']
+/** What can have happened since what is logged last. */
+const forgotten = computed(() => {
+  const b = props.batch
+  const next = course.findLastIndex((k) => b.events[k] !== undefined) + 1
+  return next > 0 && props.joins && !b.joined
+    ? [...course.slice(next), 'joined' as const]
+    : course.slice(next)
+})
 </script>
 
 <template>
+  <DayLate v-if="forgotten.length" :here="here" :batch="batch" :kinds="forgotten" :parts="parts" />
   <div class="day-line">
     <p v-if="touches.length === 0">Nothing of batch {{ batch.number }} is logged yet.</p>
     <button v-for="t in touches" :key="t.event" type="button" class="touch" @click="here.strike(t.event)">

@@ -42,7 +42,11 @@ watch(
 const parts = useLocalStorage<{ a?: number; b?: number }>(`nephelon.parts.${props.id}`, {})
 const begun = computed(() => at.value?.batches.some((b) => b.meets) ?? false)
 const gates = ref(false)
-const { sound, buzz, ring } = useAlarm(computed(() => (at.value?.watch ?? []).map((s) => s.text)))
+const { sound, buzz, ring } = useAlarm(
+  computed(() =>
+    [...(at.value?.now ?? []).filter((s) => s.do === 'lost'), ...(at.value?.watch ?? [])].map((s) => s.text),
+  ),
+)
 const SKEW_MS = 2000
 const skew = computed(() => {
   const s = Math.round(Math.abs(here.clock.behind.value) / 1000)
@@ -70,6 +74,8 @@ function turn(): void {
   theme.change(next)
   localStorage.setItem('nephelon.theme', next)
 }
+/** On a phone the settings unfold. */
+const more = ref(false)
 const closing = ref(false)
 async function close(): Promise<void> {
   if (await here.log('closed', `coat/${at.value?.id ?? ''}`, { text: 'Day closed' })) closing.value = false
@@ -95,10 +101,6 @@ useEventListener(window, 'keydown', (event) => {
           }}{{ kept ? '; opens without a network' : '' }}
         </p>
       </div>
-      <select v-if="coats.length > 1" v-model="chosen" class="touch pick" aria-label="Coat of the day">
-        <option value="">Where the day is</option>
-        <option v-for="c in coats" :key="c.id" :value="c.id">{{ c.surface }}, coat {{ c.number }}</option>
-      </select>
       <p
         class="sent"
         :class="here.state.value"
@@ -108,13 +110,25 @@ useEventListener(window, 'keydown', (event) => {
       >
         {{ sentence }}
       </p>
-      <button type="button" class="touch" :aria-pressed="sound" @click="((sound = !sound), sound && ring())">
-        Sound {{ sound ? 'on' : 'off' }}
-      </button>
-      <button type="button" class="touch" :aria-pressed="buzz" @click="buzz = !buzz">
-        Buzz {{ buzz ? 'on' : 'off' }}
-      </button>
-      <button type="button" class="touch" @click="turn">Day or night</button>
+      <button type="button" class="touch unfold" :aria-expanded="more" @click="more = !more">More</button>
+      <div class="settings" :class="{ unfolded: more }">
+        <select v-if="coats.length > 1" v-model="chosen" class="touch pick" aria-label="Coat of the day">
+          <option value="">Where the day is</option>
+          <option v-for="c in coats" :key="c.id" :value="c.id">{{ c.surface }}, coat {{ c.number }}</option>
+        </select>
+        <button
+          type="button"
+          class="touch"
+          :aria-pressed="sound"
+          @click="((sound = !sound), sound && ring())"
+        >
+          Sound {{ sound ? 'on' : 'off' }}
+        </button>
+        <button type="button" class="touch" :aria-pressed="buzz" @click="buzz = !buzz">
+          Buzz {{ buzz ? 'on' : 'off' }}
+        </button>
+        <button type="button" class="touch" @click="turn">Day or night</button>
+      </div>
     </header>
     <p v-if="here.trouble.value" role="alert" class="bar stop" data-test="day-trouble">
       {{ here.trouble.value }}
@@ -203,6 +217,14 @@ header,
   gap: 8px;
   align-items: center;
 }
+.settings {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 8px;
+}
+.unfold {
+  display: none;
+}
 .title {
   flex: 1;
   min-width: 180px;
@@ -245,6 +267,15 @@ p {
   max-height: 180px;
 }
 @media (max-width: 800px) {
+  .title {
+    min-width: 120px;
+  }
+  .unfold {
+    display: inline-grid;
+  }
+  .settings:not(.unfolded) {
+    display: none;
+  }
   .day {
     padding: 8px;
   }

@@ -17,7 +17,7 @@ const words = computed(() => {
 <template>
   <div class="time-left" :class="{ over: left <= 0, short: share < 0.25 && left > 0 && of }">
     <b role="timer" :aria-label="`${name}: ${words} ${left > 0 ? 'left' : 'over'}`">{{ words }}</b>
-    <span>{{ name }}{{ left > 0 ? '' : ', over' }}</span>
+    <span>{{ left > 0 ? name : 'past its limit' }}</span>
     <div v-if="of" class="bar" aria-hidden="true"><i :style="{ width: `${share * 100}%` }" /></div>
   </div>
 </template>

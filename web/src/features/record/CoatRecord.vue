@@ -1,7 +1,8 @@
 <script setup lang="ts">
 import { computed } from 'vue'
-import type { RecordCoat, RecordCoatDay } from '../../api/client'
+import type { RecordCoat, RecordCoatDay, RecordKind } from '../../api/client'
 import { dayTime, minuteTime } from '../../fields/clock'
+import { kindWords } from '../jobday/words'
 import { useSession } from '../people/session'
 
 /** A coat's batches, gates and times, as they were. */
@@ -19,6 +20,15 @@ const lines = computed(() =>
       props.plan.batches.find((p) => p.number === b.number)?.card.mass ??
       0,
   })),
+)
+/** The touches that were told of later than they happened. */
+const told = computed(() =>
+  props.coat.batches.flatMap((b) =>
+    (Object.entries(b.told) as [RecordKind, number][]).map(
+      ([kind, late]) =>
+        `batch ${b.number}, “${kindWords[kind]}”, ${session.format('span', late)} after it happened`,
+    ),
+  ),
 )
 const over = computed(() => props.coat.gates.filter((g) => g.overridden || !g.closed))
 const service = computed(() => props.coat.stages.filter((s) => s.promised || s.comes))
@@ -68,6 +78,7 @@ const service = computed(() => props.coat.stages.filter((s) => s.promised || s.c
     <template v-if="coat.used.lost">Lost {{ session.format('mass', coat.used.lost) }}.</template>
     <template v-if="coat.paced">The floor took {{ coat.pace.toFixed(2) }} × the planned time.</template>
   </p>
+  <p v-if="told.length" data-test="told-later">Logged later: {{ told.join('; ') }}.</p>
   <details :open="over.length > 0">
     <summary>Gates: {{ over.length > 0 ? `${over.length} overridden or open` : 'all closed' }}</summary>
     <ul>
