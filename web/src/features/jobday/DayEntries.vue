@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed, ref, watch } from 'vue'
+import { computed, nextTick, ref, useTemplateRef, watch } from 'vue'
 import type { RecordBatchDay, RecordCoat } from '../../api/client'
 import MixCard from '../cards/MixCard.vue'
 import { useSession } from '../people/session'
@@ -38,6 +38,12 @@ const names = {
   lost: 'Bucket lost',
 } as const
 const open = ref<keyof typeof names | ''>('')
+/** What is opened is brought on screen: hands in gloves do not scroll for it. */
+const panel = useTemplateRef('panel')
+watch(open, async () => {
+  await nextTick()
+  panel.value?.scrollIntoView({ block: 'nearest' })
+})
 const said = ref('')
 const planned = computed(() => props.plan.batches.find((b) => b.number === props.batch.number))
 const card = computed(() => planned.value?.card)
@@ -80,7 +86,7 @@ async function photo(event: Event): Promise<void> {
         {{ name }}
       </button>
     </div>
-    <div v-if="open && card" class="panel">
+    <div v-if="open && card" ref="panel" class="panel">
       <h3>
         {{ names[open]
         }}<template v-if="open !== 'readings' && open !== 'hours'">: batch {{ batch.number }}</template>

@@ -42,7 +42,14 @@ async function tell(kind: RecordKind): Promise<void> {
       <b>{{ ago }} min ago</b> {{ minuteTime(when, here.zone.value) }}
     </p>
     <button type="button" class="touch" aria-label="A minute later" @click="step(-1)">+ 1 min</button>
-    <button v-for="k in kinds" :key="k" type="button" class="touch main" :data-late="k" @click="tell(k)">
+    <button
+      v-for="k in kinds"
+      :key="k"
+      type="button"
+      :class="['touch', { main: kinds.length === 1 }]"
+      :data-late="k"
+      @click="tell(k)"
+    >
       {{ kindWords[k] }} then
     </button>
   </div>
