@@ -102,7 +102,7 @@ func FillShelf(ctx context.Context, s *store.Store, company uuid.UUID) error {
 		return err
 	}
 	for _, system := range systems {
-		if err := s.SaveSystem(ctx, company, system); err != nil {
+		if _, err := s.SaveSystem(ctx, company, 0, system); err != nil {
 			return err
 		}
 	}
@@ -111,7 +111,7 @@ func FillShelf(ctx context.Context, s *store.Store, company uuid.UUID) error {
 		return err
 	}
 	for _, c := range stock {
-		if err := s.SaveContainer(ctx, company, c); err != nil {
+		if _, err := s.SaveContainer(ctx, company, 0, c); err != nil {
 			return err
 		}
 	}

@@ -127,5 +127,6 @@ func fillRoster(ctx context.Context, s *store.Store, company, person uuid.UUID, 
 		}
 		break
 	}
-	return s.SaveHouse(ctx, company, h)
+	_, err = s.SaveHouse(ctx, company, 1, h)
+	return err
 }

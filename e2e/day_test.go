@@ -2,7 +2,6 @@ package e2e
 
 import (
 	"fmt"
-	"strings"
 	"testing"
 
 	"github.com/chromedp/chromedp"
@@ -159,36 +158,4 @@ func TestTheRecordAnswersForAFloor(t *testing.T) {
 	p.button("Make the repair a job: Lap lines, cold joints")
 	p.until(`location.pathname.endsWith('/days')`)
 	p.until(`[...document.querySelectorAll('input, h1, header')].some(e => (e.value ?? e.innerText)?.includes('Repair: '))`)
-}
-
-// Somebody new is given a link and sets their own password; a common one is refused.
-func TestAPasswordIsSetByALink(t *testing.T) {
-	p := newPage(t, theStage.address)
-	p.signIn("runa@brakkwater.example")
-	p.open("/people")
-	p.typed("Name", "Sunniva Rask")
-	p.typed("E-mail address", "sunniva@brakkwater.example")
-	p.button("Add")
-	p.sees("[data-test=link]", "/set-password#")
-	link := value[string](p, `document.querySelector('[data-test=link] code').textContent.trim()`)
-	p.click("[data-test=audit] summary")
-	p.sees("[data-test=audit]", "person added")
-	other := newPage(t, theStage.address)
-	other.do(chromedp.Navigate(link))
-	other.typed("New password, at least 10 characters", "aaaaaaaaaa")
-	other.button("Set it")
-	other.sees("[role=alert]", "guessed first")
-	other.fill("New password, at least 10 characters", "gravel otter lantern nine")
-	other.until(`location.pathname === '/sign-in'`)
-	other.typed("E-mail address", "sunniva@brakkwater.example")
-	other.fill("Password", "gravel otter lantern nine")
-	other.until(`location.pathname === '/jobs'`)
-	// A hand sees no prices and no client, and is offered no shelf.
-	other.openJob("Baggage hall")
-	other.click("[data-step=kits]")
-	other.sees("main", "Baggage hall")
-	if text := value[string](other, `document.body.innerText`); strings.Contains(text, "€") || strings.Contains(text, "Shelf") {
-		t.Error("a hand sees a price, or the shelf")
-	}
-	other.look("hand-kits")
 }

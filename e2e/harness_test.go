@@ -39,6 +39,7 @@ const patience = 20 * time.Second
 type stage struct {
 	browser context.Context
 	records *store.Store
+	cluster *localdb.Cluster
 	address string
 	site    string // the simulated instruments
 }
@@ -66,6 +67,7 @@ func run(m *testing.M) (code int, err error) {
 	if err != nil {
 		return 0, err
 	}
+	theStage.cluster = cluster
 	defer func() { err = errors.Join(err, cluster.Stop(ctx)) }()
 	if theStage.records, err = store.Open(ctx, cluster.URL); err != nil {
 		return 0, err
@@ -77,6 +79,9 @@ func run(m *testing.M) (code int, err error) {
 	site := httptest.NewServer(standin.New(1, time.Now).Handler())
 	defer site.Close()
 	theStage.site = site.URL
+	if err := theStage.records.SetBridge(ctx, demo.People()[0].Email, site.URL); err != nil {
+		return 0, err
+	}
 	h, err := startHost("127.0.0.1:0")
 	if err != nil {
 		return 0, err
@@ -108,7 +113,7 @@ func startHost(address string) (*host, error) {
 	if err != nil {
 		return nil, err
 	}
-	s, err := server.New(server.Options{Store: theStage.records, Pages: pages, Bridge: theStage.site, Plans: 1, Log: slog.New(slog.NewTextHandler(os.Stderr, nil))})
+	s, err := server.New(server.Options{Store: theStage.records, Pages: pages, Plans: 1, Log: slog.New(slog.NewTextHandler(os.Stderr, nil))})
 	if err != nil {
 		return nil, err
 	}

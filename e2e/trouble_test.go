@@ -142,6 +142,41 @@ func TestAServerThatGoesAwayLosesNothing(t *testing.T) {
 	p.sees("[role=tab]", "Breakwater walk")
 }
 
+// The database itself is gone for a while: pages still come, what is entered waits and is told
+// as waiting, and is sent when it is back.
+func TestTheDatabaseGoesWhileSomeoneTypes(t *testing.T) {
+	p := newPage(t, theStage.address)
+	p.signIn("runa@brakkwater.example")
+	p.units("metric")
+	p.newJob("Tide gauge hut")
+	p.rectangle("3 m", "4 m")
+	p.saved()
+	job := value[string](p, `location.pathname`)
+	p.open("/house")
+	p.sees("main", "An hour of one person costs")
+	other := newPage(t, theStage.address)
+	other.signIn("runa@brakkwater.example")
+	other.open(job)
+	other.sees("[data-test=area]", "12 m²")
+	if err := theStage.cluster.Crash(t.Context()); err != nil {
+		t.Fatal(err)
+	}
+	p.fill("An hour of one person costs", "41")
+	p.sees("[data-test=away]", "Your change waits")
+	p.look("away")
+	other.fill("Name of this surface", "Gauge well")
+	other.until(`document.querySelector('[data-test=save-state]').dataset.state === 'away'`)
+	if _, err := theStage.cluster.Revive(t.Context()); err != nil {
+		t.Fatal(err)
+	}
+	p.until(`!document.querySelector('[data-test=away]')`)
+	other.saved()
+	p.open("/house")
+	p.until(`[...document.querySelectorAll('input')].some(e => e.value === '41')`)
+	other.open(job)
+	other.sees("[role=tab]", "Gauge well")
+}
+
 func TestAHandReadsOnly(t *testing.T) {
 	p := newPage(t, theStage.address)
 	p.signIn("bo@brakkwater.example")

@@ -22,6 +22,7 @@ import (
 type PasswordLink struct {
 	Path  string    `json:"path" doc:"On this server; the secret stands behind the # and is sent to nobody"`
 	Until time.Time `json:"until"`
+	Sent  bool      `json:"sent" doc:"Whether it went to their address as a message, too"`
 }
 
 // SessionLine is somewhere a person is signed in.
@@ -108,12 +109,8 @@ func (s *Server) setPassword(ctx context.Context, in *body[struct {
 	New string `json:"new" minLength:"10" maxLength:"200"`
 }]) (*struct{}, error) {
 	p := person(ctx)
-	match, err := s.matches(ctx, in.Body.Old, p.PasswordHash)
-	if err != nil {
+	if err := s.own(ctx, p, "body.old", in.Body.Old); err != nil {
 		return nil, err
-	}
-	if !match {
-		return nil, refusedField("body.old", "This is not the password that you have now.")
 	}
 	if text := weak(in.Body.New, p.Name, p.Email, p.Company); text != "" {
 		return nil, refusedField("body.new", text)
@@ -135,21 +132,34 @@ func refusedField(field, text string) error {
 }
 
 func (s *Server) makeLink(ctx context.Context, in *PersonPath) (*body[PasswordLink], error) {
-	link, err := s.link(ctx, in.Person)
+	p, err := s.store.Colleague(ctx, person(ctx).CompanyID, in.Person)
+	if err != nil {
+		return nil, s.trouble("find a person", err)
+	}
+	link, err := s.link(ctx, in.Person, p.Email)
 	if err != nil {
 		return nil, err
 	}
 	return &body[PasswordLink]{link}, nil
 }
 
-// link makes a link for a person.
-func (s *Server) link(ctx context.Context, to uuid.UUID) (PasswordLink, error) {
+// link makes a link for a person, and sends it where there is a mail server.
+func (s *Server) link(ctx context.Context, to uuid.UUID, address string) (PasswordLink, error) {
 	p, secret, until := person(ctx), rand.Text(), time.Now().Add(linkLasts).UTC().Truncate(time.Second)
 	if err := s.store.AddPasswordLink(ctx, p.CompanyID, to, p.ID, secret, until); err != nil {
 		return PasswordLink{}, s.trouble("make a link", err)
 	}
 	s.audit(ctx, p, "password link made", to.String())
-	return PasswordLink{"/set-password#" + secret, until}, nil
+	link := PasswordLink{Path: "/set-password#" + secret, Until: until}
+	if s.post != nil {
+		err := s.post.send(ctx, address, "Set your password for Nephelon",
+			fmt.Sprintf("%s of %s made this link for you. It sets your password, once, until %s:\n\n%s%s\n\nWhoever did not ask for it need do nothing.\n",
+				p.Name, p.Company, until.Format("2 January 15:04 MST"), s.origin, link.Path))
+		if link.Sent = err == nil; err != nil {
+			s.log.Warn("send a link", "error", err)
+		}
+	}
+	return link, nil
 }
 
 func (s *Server) useLink(ctx context.Context, in *body[struct {

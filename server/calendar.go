@@ -61,7 +61,7 @@ func (s *Server) calendarRoutes() {
 			Person string `json:"person,omitempty" maxLength:"60" doc:"By name: what the crew does in which this person is then"`
 		}]) (*body[CalendarAddress], error) {
 			who := person(ctx)
-			house, err := s.store.House(ctx, who.CompanyID)
+			house, err := s.house(ctx, who.CompanyID)
 			if err != nil {
 				return nil, s.trouble("read the crews", err)
 			}
@@ -99,7 +99,7 @@ func (s *Server) calendarRoutes() {
 	huma.Register(s.api, huma.Operation{OperationID: "readCalendar", Method: http.MethodGet, Path: "/calendar/{secret}", Description: "What is booked, for whoever has the address"}, s.readCalendar)
 	huma.Register(s.api, huma.Operation{OperationID: "readBusy", Method: http.MethodPost, Path: "/api/busy", MaxBodyBytes: calendarBytes, Description: "Reads the times at which somebody is taken from an iCalendar file; keeps nothing"},
 		func(ctx context.Context, in *struct{ RawBody []byte }) (*body[[]job.Busy], error) {
-			house, err := s.store.House(ctx, person(ctx).CompanyID)
+			house, err := s.house(ctx, person(ctx).CompanyID)
 			if err != nil {
 				return nil, s.trouble("read the house", err)
 			}
@@ -138,7 +138,7 @@ func (s *Server) readCalendar(ctx context.Context, in *struct {
 	if err != nil {
 		return nil, s.trouble("read the roster", err)
 	}
-	house, err := s.store.House(ctx, link.Company)
+	house, err := s.house(ctx, link.Company)
 	if err != nil {
 		return nil, s.trouble("read the house", err)
 	}

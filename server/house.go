@@ -2,11 +2,13 @@ package server
 
 import (
 	"context"
+	"errors"
 	"net/http"
 	"slices"
 	"time"
 
 	"github.com/danielgtaylor/huma/v2"
+	"github.com/google/uuid"
 
 	"nephelon/core/buildup"
 	"nephelon/core/job"
@@ -19,12 +21,41 @@ import (
 
 // HouseState is how the company works, with what it chose from.
 type HouseState struct {
-	House   job.House         `json:"house"`
-	Schools []school.Question `json:"schools"`
+	Revision int64             `json:"revision"`
+	House    job.House         `json:"house"`
+	Schools  []school.Question `json:"schools"`
+}
+
+// Based is the revision that a change was made from.
+type Based struct {
+	Base int64 `query:"base" required:"true" minimum:"0" doc:"The revision that the change was made from; 0 for what is new"`
+}
+
+// Stands is the revision that a change left.
+type Stands struct {
+	Revision int64 `json:"revision"`
+}
+
+// revised answers a change that was kept, or not because somebody else made one meanwhile.
+func (s *Server) revised(doing string, revision int64, err error) (*body[Stands], error) {
+	if errors.Is(err, store.ErrChanged) {
+		return nil, huma.Error409Conflict("Somebody else changed this meanwhile; theirs stands, and yours was not kept. Look at it, and make your change again.")
+	}
+	if err != nil {
+		return nil, s.trouble(doing, err)
+	}
+	return &body[Stands]{Stands{revision}}, nil
+}
+
+// house is how a company works.
+func (s *Server) house(ctx context.Context, company uuid.UUID) (job.House, error) {
+	kept, err := s.store.House(ctx, company)
+	return kept.Of, err
 }
 
 // SystemLine is a build-up with the sheets it names.
 type SystemLine struct {
+	Revision int64              `json:"revision"`
 	System   buildup.System     `json:"system"`
 	Products []material.Product `json:"products"`
 	Media    []material.Medium  `json:"media"`
@@ -44,6 +75,7 @@ type StockGroup struct {
 
 // StockLine is one container.
 type StockLine struct {
+	Revision   int64               `json:"revision"`
 	Container  kit.Container       `json:"container"`
 	Expired    bool                `json:"expired"`
 	ReservedBy []store.Reservation `json:"reservedBy"`
@@ -52,65 +84,64 @@ type StockLine struct {
 func (s *Server) houseRoutes() {
 	huma.Register(s.api, huma.Operation{OperationID: "house", Method: http.MethodGet, Path: "/api/house"},
 		func(ctx context.Context, _ *struct{}) (*body[HouseState], error) {
-			house, err := s.store.House(ctx, person(ctx).CompanyID)
+			kept, err := s.store.House(ctx, person(ctx).CompanyID)
 			if err != nil {
 				return nil, s.trouble("read house methods", err)
 			}
 			if person(ctx).Role == store.Hand {
-				house.HourCost, house.OvertimeMore = nil, nil
+				kept.Of.HourCost, kept.Of.OvertimeMore = nil, nil
 			}
-			return &body[HouseState]{HouseState{house, school.Questions()}}, nil
+			return &body[HouseState]{HouseState{kept.Revision, kept.Of, school.Questions()}}, nil
 		})
 	huma.Register(s.api, huma.Operation{OperationID: "saveHouse", Method: http.MethodPut, Path: "/api/house"},
-		func(ctx context.Context, in *body[job.House]) (*struct{}, error) {
+		func(ctx context.Context, in *struct {
+			Based
+			Body job.House
+		}) (*body[Stands], error) {
 			if path, text := in.Body.Fault(); text != "" {
 				return nil, huma.Error422UnprocessableEntity(text, &huma.ErrorDetail{Location: "body." + path, Message: text})
 			}
-			if err := s.store.SaveHouse(ctx, person(ctx).CompanyID, in.Body); err != nil {
-				return nil, s.trouble("save house methods", err)
-			}
-			return nil, nil
+			revision, err := s.store.SaveHouse(ctx, person(ctx).CompanyID, in.Base, in.Body)
+			return s.revised("save house methods", revision, err)
 		})
 	huma.Register(s.api, huma.Operation{OperationID: "systems", Method: http.MethodGet, Path: "/api/systems"}, s.listSystems)
 	huma.Register(s.api, huma.Operation{OperationID: "saveSystem", Method: http.MethodPut, Path: "/api/systems/{id}"},
 		func(ctx context.Context, in *struct {
 			SheetPath
+			Based
 			Body buildup.System
-		}) (*struct{}, error) {
+		}) (*body[Stands], error) {
 			in.Body.ID = in.ID
-			if err := s.store.SaveSystem(ctx, person(ctx).CompanyID, in.Body); err != nil {
-				return nil, s.trouble("save system", err)
-			}
-			return nil, nil
+			revision, err := s.store.SaveSystem(ctx, person(ctx).CompanyID, in.Base, in.Body)
+			return s.revised("save system", revision, err)
 		})
 	huma.Register(s.api, huma.Operation{OperationID: "deleteSystem", Method: http.MethodDelete, Path: "/api/systems/{id}"},
-		func(ctx context.Context, in *SheetPath) (*struct{}, error) {
-			if err := s.store.DeleteSystem(ctx, person(ctx).CompanyID, in.ID); err != nil {
-				return nil, s.trouble("delete system", err)
-			}
-			return nil, nil
+		func(ctx context.Context, in *struct {
+			SheetPath
+			Based
+		}) (*body[Stands], error) {
+			return s.revised("delete system", 0, s.store.DeleteSystem(ctx, person(ctx).CompanyID, in.Base, in.ID))
 		})
 	huma.Register(s.api, huma.Operation{OperationID: "stock", Method: http.MethodGet, Path: "/api/stock"}, s.listStock)
 	huma.Register(s.api, huma.Operation{OperationID: "saveContainer", Method: http.MethodPut, Path: "/api/stock/{id}"},
 		func(ctx context.Context, in *struct {
 			SheetPath
+			Based
 			Body kit.Container
-		}) (*struct{}, error) {
+		}) (*body[Stands], error) {
 			in.Body.ID = in.ID
 			if faults := in.Body.Faults(); len(faults) > 0 {
 				return nil, faulty(faults)
 			}
-			if err := s.store.SaveContainer(ctx, person(ctx).CompanyID, in.Body); err != nil {
-				return nil, s.trouble("save container", err)
-			}
-			return nil, nil
+			revision, err := s.store.SaveContainer(ctx, person(ctx).CompanyID, in.Base, in.Body)
+			return s.revised("save container", revision, err)
 		})
 	huma.Register(s.api, huma.Operation{OperationID: "takeOutContainer", Method: http.MethodDelete, Path: "/api/stock/{id}"},
-		func(ctx context.Context, in *SheetPath) (*struct{}, error) {
-			if err := s.store.TakeOutContainer(ctx, person(ctx).CompanyID, in.ID); err != nil {
-				return nil, s.trouble("take out container", err)
-			}
-			return nil, nil
+		func(ctx context.Context, in *struct {
+			SheetPath
+			Based
+		}) (*body[Stands], error) {
+			return s.revised("take out container", in.Base+1, s.store.TakeOutContainer(ctx, person(ctx).CompanyID, in.Base, in.ID))
 		})
 }
 
@@ -122,7 +153,7 @@ func (s *Server) listSystems(ctx context.Context, _ *struct{}) (*body[[]SystemLi
 	}
 	var products, media []string
 	for _, system := range systems {
-		p, m := system.Names()
+		p, m := system.Of.Names()
 		products, media = append(products, p...), append(media, m...)
 	}
 	shelf, err := sheetsByID[material.Product](ctx, s, store.ProductShelf, products)
@@ -135,8 +166,8 @@ func (s *Server) listSystems(ctx context.Context, _ *struct{}) (*body[[]SystemLi
 	}
 	lines := make([]SystemLine, len(systems))
 	for i, system := range systems {
-		line := SystemLine{System: system, Products: []material.Product{}, Media: []material.Medium{}, Missing: []string{}}
-		p, m := system.Names()
+		line := SystemLine{Revision: system.Revision, System: system.Of, Products: []material.Product{}, Media: []material.Medium{}, Missing: []string{}}
+		p, m := system.Of.Names()
 		for _, id := range p {
 			if sheet, there := shelf[id]; there {
 				line.Products = append(line.Products, sheet)
@@ -185,7 +216,7 @@ func (s *Server) listStock(ctx context.Context, _ *struct{}) (*body[[]StockGroup
 	}
 	var ids []string
 	for _, c := range containers {
-		ids = append(ids, c.Sheet)
+		ids = append(ids, c.Of.Sheet)
 	}
 	products, err := sheetsByID[material.Product](ctx, s, store.ProductShelf, ids)
 	if err != nil {
@@ -197,7 +228,8 @@ func (s *Server) listStock(ctx context.Context, _ *struct{}) (*body[[]StockGroup
 	}
 	groups := []StockGroup{}
 	free := make(map[string][]kit.Container)
-	for _, c := range containers {
+	for _, kept := range containers {
+		c := kept.Of
 		// A resin serves every hardener, so its A stands with the plain sheet.
 		at := slices.IndexFunc(groups, func(g StockGroup) bool { return g.Sheet == c.Sheet && g.Hardener == c.Hardener })
 		if at < 0 {
@@ -213,7 +245,7 @@ func (s *Server) listStock(ctx context.Context, _ *struct{}) (*body[[]StockGroup
 			}
 			groups = append(groups, g)
 		}
-		line := StockLine{Container: c, Expired: c.Expired(time.Now()), ReservedBy: []store.Reservation{}}
+		line := StockLine{Revision: kept.Revision, Container: c, Expired: c.Expired(time.Now()), ReservedBy: []store.Reservation{}}
 		for _, r := range reservations {
 			if r.Container == c.ID {
 				line.ReservedBy = append(line.ReservedBy, r)

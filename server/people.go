@@ -20,6 +20,9 @@ type Colleague struct {
 	Email  string     `json:"email"`
 	Role   store.Role `json:"role" enum:"owner,estimator,lead,hand"`
 	Active bool       `json:"active"`
+
+	Revision int64 `json:"revision"`
+	Factor   bool  `json:"factor" doc:"Whether they sign in with a second factor, too"`
 }
 
 // NewColleague is somebody who was added, with the link by which they set a password.
@@ -37,7 +40,7 @@ func (s *Server) peopleRoutes() {
 			}
 			colleagues := make([]Colleague, len(people))
 			for i, p := range people {
-				colleagues[i] = Colleague{p.ID, p.Name, p.Email, p.Role, p.Active}
+				colleagues[i] = Colleague{p.ID, p.Name, p.Email, p.Role, p.Active, p.Revision, p.Factor != ""}
 			}
 			return &body[[]Colleague]{colleagues}, nil
 		})
@@ -48,7 +51,7 @@ func (s *Server) peopleRoutes() {
 			Role  store.Role `json:"role" enum:"owner,estimator,lead,hand"`
 		}]) (*body[NewColleague], error) {
 			var err error
-			c := Colleague{Name: in.Body.Name, Email: strings.ToLower(in.Body.Email), Role: in.Body.Role, Active: true}
+			c := Colleague{Name: in.Body.Name, Email: strings.ToLower(in.Body.Email), Role: in.Body.Role, Active: true, Revision: 1}
 			c.ID, err = s.store.AddPerson(ctx, store.Person{
 				CompanyID: person(ctx).CompanyID, Name: c.Name, Email: c.Email, Role: c.Role, Units: measure.Metric,
 			})
@@ -59,7 +62,7 @@ func (s *Server) peopleRoutes() {
 				return nil, s.trouble("add person", err)
 			}
 			s.audit(ctx, person(ctx), "person added", c.ID.String()+" as "+string(c.Role))
-			link, err := s.link(ctx, c.ID)
+			link, err := s.link(ctx, c.ID, c.Email)
 			if err != nil {
 				return nil, err
 			}
@@ -68,20 +71,21 @@ func (s *Server) peopleRoutes() {
 	huma.Register(s.api, huma.Operation{OperationID: "changePerson", Method: http.MethodPut, Path: "/api/people/{person}"},
 		func(ctx context.Context, in *struct {
 			PersonPath
+			Based
 			Body struct {
 				Role   store.Role `json:"role" enum:"owner,estimator,lead,hand"`
 				Active bool       `json:"active"`
 			}
-		}) (*struct{}, error) {
-			err := s.store.ChangePerson(ctx, person(ctx).CompanyID, in.Person, in.Body.Role, in.Body.Active)
+		}) (*body[Stands], error) {
+			revision, err := s.store.ChangePerson(ctx, person(ctx).CompanyID, in.Person, in.Base, in.Body.Role, in.Body.Active)
 			if errors.Is(err, store.ErrLastOwner) {
 				return nil, huma.Error409Conflict("A company needs at least one owner. Make someone else owner first.")
 			}
 			if err != nil {
-				return nil, s.trouble("change person", err)
+				return s.revised("change person", 0, err)
 			}
 			state := map[bool]string{true: "may sign in", false: "may not sign in"}[in.Body.Active]
 			s.audit(ctx, person(ctx), "rights changed", in.Person.String()+" is "+string(in.Body.Role)+", "+state)
-			return nil, nil
+			return s.revised("change person", revision, nil)
 		})
 }

@@ -177,7 +177,8 @@ func (s *Server) issuePlan(ctx context.Context, in *struct {
 	}
 	for n := range made.Coats {
 		c := &made.Coats[n]
-		for _, held := range stock {
+		for _, kept := range stock {
+			held := kept.Of
 			if held.Sheet == c.Product.ID && held.Lot != "" && (held.Hardener == c.Hardener || held.Hardener == "") && len(c.Lots) < mostLots {
 				c.Lots = append(c.Lots, record.StockLot{Part: held.Part, Lot: held.Lot, Expires: held.Expires})
 			}
@@ -314,7 +315,7 @@ func (s *Server) opinions(ctx context.Context, in *JobPath) (*body[[]cause.Opini
 	if err != nil {
 		return nil, s.trouble("read past faults", err)
 	}
-	house, err := s.store.House(ctx, person(ctx).CompanyID)
+	house, err := s.house(ctx, person(ctx).CompanyID)
 	if err != nil {
 		return nil, s.trouble("read the house", err)
 	}

@@ -46,7 +46,7 @@ func rights() map[string]level {
 	for l, operations := range map[level][]string{
 		anyone: {"signIn", "signOut", "usePasswordLink", "readCalendar"},
 		everybody: {
-			"me", "setUnits", "setPassword", "sessions", "endSessions", "rights", "time",
+			"me", "setUnits", "setPassword", "sessions", "endSessions", "factor", "beginFactor", "setFactor", "removeFactor", "rights", "time",
 			// Cards, the day, and what they need.
 			"jobs", "job", "jobChanges", "issue", "issues", "events", "eventChanges", "log", "record", "opinions", "symptoms",
 			"photos", "photo", "photoThumb", "addPhoto", "instruments", "readInstrument", "weigh", "tare", "forecast", "rules", "house",
@@ -65,7 +65,7 @@ func rights() map[string]level {
 			"readShelfFile", "keepSheets", "writeShelfFile", "planRoster", "rosterWays", "keepRoster", "startRun", "lookAtRun", "stopRun",
 			"calendarAddresses", "addCalendarAddress", "revokeCalendarAddress", "readBusy",
 		},
-		ownersOnly: {"addPerson", "changePerson", "makePasswordLink", "forgetPerson", "audit", "auditFile"},
+		ownersOnly: {"addPerson", "changePerson", "makePasswordLink", "forgetPerson", "audit", "auditFile", "dropFactor", "wantFactor"},
 	} {
 		for _, o := range operations {
 			table[o] = l

@@ -177,7 +177,7 @@ func (s *Server) rosterRoutes() {
 			if err != nil {
 				return nil, s.trouble("read the roster", err)
 			}
-			house, err := s.store.House(ctx, company)
+			house, err := s.house(ctx, company)
 			if err != nil {
 				return nil, s.trouble("read the roster", err)
 			}

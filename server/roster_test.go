@@ -156,7 +156,7 @@ func TestCalendarAddresses(t *testing.T) {
 	}
 	// A person's address follows them from crew to crew.
 	house := job.House{Crews: []job.StandingCrew{{ID: "crew", Name: "Skerry crew", People: 9, Skills: days.Crews(job.House{})[0].Skills, Members: []string{"Ylva Stranne"}}, {ID: "b", Name: "Sound crew", People: 1, Skills: days.Crews(job.House{})[0].Skills, Members: []string{"Ketil Orre"}}}}
-	if status, text := mine.send(http.MethodPut, "/api/house", house); status != http.StatusNoContent {
+	if status, text := mine.send(http.MethodPut, "/api/house?base=1", house); status != http.StatusOK {
 		t.Fatalf("%d %s", status, text)
 	}
 	var hers server.CalendarAddress
@@ -185,17 +185,17 @@ func TestCalendarAddresses(t *testing.T) {
 		t.Errorf("a file of nobody: %d", status)
 	}
 	house.Crews[0].Members, house.Crews[1].Members = nil, []string{"Ylva Stranne"}
-	mine.send(http.MethodPut, "/api/house", house)
+	mine.send(http.MethodPut, "/api/house?base=2", house)
 	if got := events(); got != 0 {
 		t.Errorf("%d events of the crew that was left", got)
 	}
 	house.Crews[1].Members = nil
-	mine.send(http.MethodPut, "/api/house", house)
+	mine.send(http.MethodPut, "/api/house?base=3", house)
 	if got := events(); got != 0 {
 		t.Errorf("%d events of somebody in no crew", got)
 	}
 	house.Crews[0].Members, house.Crews[1].Members = []string{"Ylva Stranne"}, []string{"Ylva Stranne"}
-	if status, text := mine.send(http.MethodPut, "/api/house", house); status != http.StatusUnprocessableEntity || !strings.Contains(text, "in two crews") {
+	if status, text := mine.send(http.MethodPut, "/api/house?base=4", house); status != http.StatusUnprocessableEntity || !strings.Contains(text, "in two crews") {
 		t.Errorf("in two crews: %d %s", status, text)
 	}
 	own := "/api/calendar-addresses/" + made.ID.String()

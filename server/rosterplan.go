@@ -51,7 +51,7 @@ func (s *Server) calendars(ctx context.Context, bookings []days.Booked, only *[]
 	if bookings == nil {
 		bookings = stands.Bookings
 	}
-	house, err := s.store.House(ctx, who.CompanyID)
+	house, err := s.house(ctx, who.CompanyID)
 	if err != nil {
 		return none(err)
 	}

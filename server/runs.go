@@ -104,17 +104,21 @@ func (s *Server) runRoutes() {
 		})
 }
 
-// work takes up runs, one after the other, until the context ends.
+// work takes up runs, one after the other, until the context ends. That the database is away
+// is told once.
 func (s *Server) work(ctx context.Context) {
+	away := false
 	for ctx.Err() == nil {
 		run, err := s.store.TakeRun(ctx)
 		if err == nil {
 			s.workAt(ctx, run)
 			continue
 		}
-		if !errors.Is(err, store.ErrNotFound) && ctx.Err() == nil {
+		none := errors.Is(err, store.ErrNotFound)
+		if !none && !away && ctx.Err() == nil {
 			s.log.Error("look for a plan to work out", "error", err)
 		}
+		away = !none
 		select {
 		case <-ctx.Done():
 		case <-time.After(runPause):

@@ -36,7 +36,8 @@ type Options struct {
 	Secure bool    // cookies only over TLS
 	Proxy  string  // the address of a proxy in front, whose X-Forwarded-For is believed; none when empty
 	Plans  float64 // s that a plan of the roster may take at most; as asked, up to 20 s, when zero
-	Bridge string  // base URL of instruments and weather; none when empty
+	Mail   string  // address of a mail server, see newPostbox; none when empty
+	Origin string  // where people reach this, https://…, for links in messages
 }
 
 // Server is the application behind HTTP. It keeps no state of its own but the
@@ -57,7 +58,8 @@ type Server struct {
 	planner  *plan.Planner
 	dayJobs  *lru.Cache[state, days.Job] // what the roster needs of jobs; a cache and nothing more
 	drawing  chan struct{}               // holds whoever draws a picture anew
-	bridge   string
+	post     *postbox                    // none where no mail server is named
+	origin   string
 	seconds  float64 // that a plan of the roster may take at most; as asked when zero
 	api      huma.API
 	handler  http.Handler
@@ -86,7 +88,12 @@ func New(o Options) (*Server, error) {
 	if err != nil {
 		return nil, fmt.Errorf("make the cache of the roster's jobs: %w", err)
 	}
-	s := &Server{dayJobs: dayJobs, store: o.Store, log: o.Log, files: files, bridge: o.Bridge, changes: newChanges(), logged: newChanges(), people: newChanges(), rights: rights(), hashing: make(chan struct{}, hashesAtOnce), proxy: o.Proxy, seconds: o.Plans, plans: known, planner: plan.NewPlanner(), drawing: make(chan struct{}, 1), sessions: scs.New()}
+	s := &Server{dayJobs: dayJobs, store: o.Store, log: o.Log, files: files, origin: o.Origin, changes: newChanges(), logged: newChanges(), people: newChanges(), rights: rights(), hashing: make(chan struct{}, hashesAtOnce), proxy: o.Proxy, seconds: o.Plans, plans: known, planner: plan.NewPlanner(), drawing: make(chan struct{}, 1), sessions: scs.New()}
+	if o.Mail != "" {
+		if s.post, err = newPostbox(o.Mail); err != nil {
+			return nil, err
+		}
+	}
 	s.sessions.Lifetime = sessionDays * 24 * time.Hour
 	s.sessions.IdleTimeout = idleDays * 24 * time.Hour
 	s.sessions.Codec = sessionCodec{}
@@ -111,6 +118,7 @@ func New(o Options) (*Server, error) {
 	s.sessionRoutes()
 	s.peopleRoutes()
 	s.accountRoutes()
+	s.factorRoutes()
 	s.rightsRoutes()
 	s.jobRoutes()
 	s.shelfRoutes()

@@ -369,7 +369,7 @@ func TestAnotherCompanysRecordsAreNotThere(t *testing.T) {
 	for path, body := range map[string]any{
 		"/api/shelf/their-sheet": sheet, "/api/media/their-sheet": medium(), "/api/systems/their-sheet": system(sheet.ID), "/api/stock/their-sheet": container(sheet.ID),
 	} {
-		if status, text := theirs.send(http.MethodPut, path, body); status >= 300 {
+		if status, text := theirs.send(http.MethodPut, path+"?base=0", body); status >= 300 {
 			t.Fatalf("PUT %s: %d %s", path, status, text)
 		}
 	}
@@ -408,7 +408,7 @@ func TestAnotherCompanysRecordsAreNotThere(t *testing.T) {
 		if o.method == http.MethodPut && strings.HasSuffix(o.path, "/{id}") {
 			continue // makes a record of one's own, under an id that others may have too
 		}
-		if status, text := mine.send(o.method, path, bodyFor(o, demoJob(t))); status != http.StatusNotFound {
+		if status, text := mine.send(o.method, path+"?base=1", bodyFor(o, demoJob(t))); status != http.StatusNotFound {
 			t.Errorf("%s %s: %d %s", o.method, o.path, status, text)
 		}
 	}
@@ -427,7 +427,7 @@ func TestAnotherCompanysRecordsAreNotThere(t *testing.T) {
 		}
 	}
 	// The same id in another company is another record.
-	if status, text := mine.send(http.MethodPut, "/api/systems/their-sheet", system("mine")); status >= 300 {
+	if status, text := mine.send(http.MethodPut, "/api/systems/their-sheet?base=0", system("mine")); status >= 300 {
 		t.Errorf("a system of one's own: %d %s", status, text)
 	}
 	if _, text := theirs.send(http.MethodGet, "/api/systems", nil); !strings.Contains(text, sheet.ID) || strings.Contains(text, `"mine"`) {

@@ -49,10 +49,12 @@ type Me struct {
 	Company string         `json:"company"`
 	Role    store.Role     `json:"role" enum:"owner,estimator,lead,hand"`
 	Units   measure.System `json:"units" enum:"us,metric"`
+
+	FactorDue bool `json:"factorDue" doc:"The company wants a second factor, and this person has none yet"`
 }
 
 func meOf(p store.Person) Me {
-	return Me{p.ID, p.Name, p.Email, p.Company, p.Role, p.Units}
+	return Me{p.ID, p.Name, p.Email, p.Company, p.Role, p.Units, p.FactorWanted && p.Factor == ""}
 }
 
 type body[T any] struct{ Body T }
@@ -98,6 +100,10 @@ func (s *Server) authenticate(ctx huma.Context, next func(huma.Context)) {
 		refuse(http.StatusForbidden, fmt.Sprintf("As %s you cannot do this; ask an owner of %s.", p.Role, p.Company))
 		return
 	}
+	if lacksFactor(p, op.OperationID) {
+		refuse(http.StatusForbidden, fmt.Sprintf("%s wants a second factor of everybody. Set one up under your name first.", p.Company))
+		return
+	}
 	next(huma.WithValue(ctx, contextKey{}, p))
 }
 
@@ -125,8 +131,9 @@ func (s *Server) sessionRoutes() {
 		func(ctx context.Context, in *body[struct {
 			Email    string `json:"email" minLength:"3" maxLength:"200"`
 			Password string `json:"password" minLength:"1" maxLength:"200"`
+			Code     string `json:"code,omitempty" maxLength:"40" doc:"Of the second factor, where there is one"`
 		}]) (*body[Me], error) {
-			return s.signIn(ctx, strings.ToLower(strings.TrimSpace(in.Body.Email)), in.Body.Password)
+			return s.signIn(ctx, strings.ToLower(strings.TrimSpace(in.Body.Email)), in.Body.Password, in.Body.Code)
 		})
 	huma.Register(s.api, huma.Operation{OperationID: "signOut", Method: http.MethodDelete, Path: "/api/session"},
 		func(ctx context.Context, _ *struct{}) (*struct{}, error) {
@@ -152,7 +159,7 @@ func (s *Server) sessionRoutes() {
 		})
 }
 
-func (s *Server) signIn(ctx context.Context, email, password string) (*body[Me], error) {
+func (s *Server) signIn(ctx context.Context, email, password, code string) (*body[Me], error) {
 	host, _ := ctx.Value(hostKey{}).(string)
 	// It is counted before it is checked, so that many at once are not all checked. Who guesses
 	// from elsewhere locks nobody out who has the right password.
@@ -181,6 +188,9 @@ func (s *Server) signIn(ctx context.Context, email, password string) (*body[Me],
 	if !match || p.PasswordHash == "" {
 		s.audit(ctx, p, "sign-in refused", email)
 		return nil, huma.Error401Unauthorized("That address and password do not belong together. Check both, or ask an owner of your company for a link that sets a new password.")
+	}
+	if err := s.second(ctx, p, code); err != nil {
+		return nil, err
 	}
 	for _, key := range []string{byBoth, byHost} {
 		if err := s.store.ForgetAttempts(ctx, key, attemptWindow); err != nil {
@@ -246,5 +256,8 @@ func (s *Server) trouble(doing string, err error) error {
 	} else {
 		s.log.Error(doing, "error", err)
 	}
-	return huma.Error500InternalServerError("Something went wrong here; nothing was changed. Try again.")
+	if store.Away(err) {
+		return huma.Error503ServiceUnavailable("The records cannot be reached just now. If this was a change, it is not known whether it was taken: look when they are back.")
+	}
+	return huma.Error500InternalServerError("Something went wrong here. If this was a change, look whether it was taken, and make it again if not.")
 }

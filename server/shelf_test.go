@@ -85,8 +85,8 @@ func TestASheetInUseIsPutAway(t *testing.T) {
 	f := demoJob(t)
 	f.Products = append(f.Products, sheet("used", "Sheet used"))
 	c.addJob(f)
-	got[struct{}](t, c, http.MethodPut, "/api/systems/two", system("by-system"))
-	got[struct{}](t, c, http.MethodPut, "/api/stock/one", container("by-stock"))
+	got[struct{}](t, c, http.MethodPut, "/api/systems/two?base=0", system("by-system"))
+	got[struct{}](t, c, http.MethodPut, "/api/stock/one?base=0", container("by-stock"))
 	for id, place := range map[string]string{"used": "job", "by-system": "system", "by-stock": "stock"} {
 		if removed := got[server.Removed](t, c, http.MethodDelete, "/api/shelf/"+id, nil); !removed.Archived || len(removed.Users) != 1 || removed.Users[0].What != place {
 			t.Errorf("%s: %+v", id, removed)
@@ -201,7 +201,7 @@ func TestStockTellsPairsAndReservations(t *testing.T) {
 	for _, one := range []struct{ id, part, expires string }{{"a", "A", ""}, {"k", "kit", "2020-01-01"}, {"r", "kit", "2999-01-01"}} {
 		box := container("cove")
 		box.Part, box.Expires = one.part, one.expires
-		got[struct{}](t, c, http.MethodPut, "/api/stock/"+one.id, box)
+		got[struct{}](t, c, http.MethodPut, "/api/stock/"+one.id+"?base=0", box)
 	}
 	f := demoJob(t)
 	reserved := container("cove")
@@ -216,13 +216,13 @@ func TestStockTellsPairsAndReservations(t *testing.T) {
 	if len(lines) != 3 || lines[0].Container.ID != "k" || !lines[0].Expired || len(lines[1].ReservedBy) != 1 || lines[2].Container.ID != "a" {
 		t.Errorf("%+v", lines)
 	}
-	got[struct{}](t, c, http.MethodDelete, "/api/stock/k", nil)
+	got[struct{}](t, c, http.MethodDelete, "/api/stock/k?base=1", nil)
 	if groups := got[[]server.StockGroup](t, c, http.MethodGet, "/api/stock", nil); len(groups[0].Lines) != 2 {
 		t.Errorf("taken out, yet there: %+v", groups)
 	}
 	broken := container("cove")
 	broken.Volume = 0
-	if status, text := c.send(http.MethodPut, "/api/stock/b", broken); status != http.StatusUnprocessableEntity || !strings.Contains(text, "/volume") {
+	if status, text := c.send(http.MethodPut, "/api/stock/b?base=0", broken); status != http.StatusUnprocessableEntity || !strings.Contains(text, "/volume") {
 		t.Errorf("an empty container: %d %s", status, text)
 	}
 }
@@ -231,7 +231,7 @@ func TestStockTellsPairsAndReservations(t *testing.T) {
 func TestHouseMethods(t *testing.T) {
 	owner := signedIn(t, newServer(t), "owner@"+addCompany(t))
 	house := job.House{Methods: school.Methods{Kits: "half", First: "b"}, Currency: "NOK"}
-	got[struct{}](t, owner, http.MethodPut, "/api/house", house)
+	got[struct{}](t, owner, http.MethodPut, "/api/house?base=1", house)
 	state := got[server.HouseState](t, owner, http.MethodGet, "/api/house", nil)
 	if state.House.Methods != house.Methods || state.House.Currency != "NOK" || len(state.Schools) < 14 {
 		t.Errorf("%+v", state.House)
@@ -244,7 +244,7 @@ func TestHouseMethods(t *testing.T) {
 		}
 	}
 	lead := signedIn(t, newServer(t), strings.Replace(owner.email(), "owner@", "lead@", 1))
-	if status, _ := lead.send(http.MethodPut, "/api/house", house); status != http.StatusForbidden {
+	if status, _ := lead.send(http.MethodPut, "/api/house?base=1", house); status != http.StatusForbidden {
 		t.Errorf("a lead changes the house: %d", status)
 	}
 }

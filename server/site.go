@@ -3,6 +3,7 @@ package server
 import (
 	"context"
 	"encoding/json"
+	"errors"
 	"fmt"
 	"maps"
 	"net/http"
@@ -63,10 +64,11 @@ func (s *Server) siteRoutes() {
 	huma.Register(s.api, huma.Operation{OperationID: "instruments", Method: http.MethodGet, Path: "/api/instruments"},
 		func(ctx context.Context, _ *struct{}) (*body[[]InstrumentLine], error) {
 			lines := []InstrumentLine{}
-			if s.bridge == "" {
-				return &body[[]InstrumentLine]{lines}, nil
+			err := s.ask(ctx, http.MethodGet, "/instruments", &lines)
+			if errors.Is(err, errNoBridge) {
+				err = nil
 			}
-			return &body[[]InstrumentLine]{lines}, s.ask(ctx, http.MethodGet, "/instruments", &lines)
+			return &body[[]InstrumentLine]{lines}, err
 		})
 	huma.Register(s.api, huma.Operation{OperationID: "readInstrument", Method: http.MethodPost, Path: "/api/instruments/{instrument}/reading"},
 		func(ctx context.Context, in *struct {
@@ -99,14 +101,20 @@ func (s *Server) siteRoutes() {
 		})
 }
 
-// ask fetches from the bridge. What the bridge says against it is passed on.
+var errNoBridge = huma.Error404NotFound("No instruments and no weather service of your company are connected. Type the reading instead.")
+
+// ask fetches from the bridge of the company. What the bridge says against it is passed on.
 func (s *Server) ask(ctx context.Context, method, path string, into any) error {
-	if s.bridge == "" {
-		return huma.Error404NotFound("No instruments and no weather service are connected. Type the reading instead.")
+	bridge, err := s.store.Bridge(ctx, person(ctx).CompanyID)
+	if err != nil {
+		return s.trouble("find the bridge", err)
+	}
+	if bridge == "" {
+		return errNoBridge
 	}
 	limited, cancel := context.WithTimeout(ctx, bridgeTimeout)
 	defer cancel()
-	request, err := http.NewRequestWithContext(limited, method, s.bridge+path, nil)
+	request, err := http.NewRequestWithContext(limited, method, bridge+path, nil)
 	if err != nil {
 		return s.trouble("ask the bridge", err)
 	}

@@ -1,6 +1,7 @@
 package server_test
 
 import (
+	"context"
 	"io"
 	"log/slog"
 	"net/http"
@@ -28,7 +29,10 @@ func TestABridgeThatFails(t *testing.T) {
 	says := map[string]string{"no such thing": "not understood", "no JSON": "not understood", "its own words": "The battery is flat. Nothing was entered", "a whole reading": `"value":7.2`}
 	for name, answer := range answers {
 		bridge := httptest.NewServer(http.HandlerFunc(func(w http.ResponseWriter, _ *http.Request) { answer(w) }))
-		s, err := server.New(server.Options{Store: records, Bridge: bridge.URL, Log: slog.New(slog.NewTextHandler(io.Discard, nil))})
+		if err := records.SetBridge(context.Background(), "lead@"+domain, bridge.URL); err != nil {
+			t.Fatal(err)
+		}
+		s, err := server.New(server.Options{Store: records, Log: slog.New(slog.NewTextHandler(io.Discard, nil))})
 		if err != nil {
 			t.Fatal(err)
 		}
@@ -43,7 +47,8 @@ func TestABridgeThatFails(t *testing.T) {
 		}
 		web.Close()
 	}
-	alone := signedIn(t, newServer(t), "lead@"+domain)
+	// It belongs to the company: another one has none.
+	alone := signedIn(t, newServer(t), "lead@"+addCompany(t))
 	if status, text := alone.send(http.MethodGet, "/api/forecast", nil); status != http.StatusNotFound || !strings.Contains(text, "Type the reading instead") {
 		t.Errorf("without a bridge: %d %s", status, text)
 	}

@@ -37,6 +37,9 @@ type Person struct {
 	PasswordHash string         `db:"password_hash"`
 	Units        measure.System `db:"units"`
 	Active       bool           `db:"active"`
+	Revision     int64          `db:"revision"`
+	Factor       string         `db:"factor"`        // the secret of codes by time; none when empty
+	FactorWanted bool           `db:"factor_wanted"` // by the company, of everybody
 }
 
 // ErrEmailTaken means that someone already signs in with that address.
@@ -46,7 +49,7 @@ var ErrEmailTaken = errors.New("someone already signs in with this address")
 var ErrLastOwner = errors.New("a company needs at least one owner")
 
 const selectPerson = `
-	select p.id, p.company_id, c.name as company, p.name, p.email, p.role, p.password_hash, p.units, p.active
+	select p.id, p.company_id, c.name as company, p.name, p.email, p.role, p.password_hash, p.units, p.active, p.revision, p.factor, c.factor_wanted
 	from people p join companies c on c.id = p.company_id `
 
 // AddCompany makes a company and returns its id.
@@ -125,6 +128,13 @@ func (s *Store) Person(ctx context.Context, id uuid.UUID) (Person, error) {
 	return p, found(err, "find person")
 }
 
+// Colleague finds a person of a company, active or not.
+func (s *Store) Colleague(ctx context.Context, company, id uuid.UUID) (Person, error) {
+	var p Person
+	err := s.db.GetContext(ctx, &p, selectPerson+`where p.company_id = $1 and p.id = $2`, company, id)
+	return p, found(err, "find person")
+}
+
 // People lists a company's people by name.
 func (s *Store) People(ctx context.Context, company uuid.UUID) ([]Person, error) {
 	people := []Person{}
@@ -144,18 +154,27 @@ func (s *Store) SetUnits(ctx context.Context, person uuid.UUID, units measure.Sy
 
 // ChangePerson sets the role of a company's person and whether they may sign
 // in. The last active owner stays one.
-func (s *Store) ChangePerson(ctx context.Context, company, person uuid.UUID, role Role, active bool) error {
-	return s.inTransaction(ctx, func(tx *sqlx.Tx) error {
+func (s *Store) ChangePerson(ctx context.Context, company, person uuid.UUID, base int64, role Role, active bool) (revision int64, err error) {
+	err = s.inTransaction(ctx, func(tx *sqlx.Tx) error {
 		// Two owners who change each other at once come one after the other.
 		if _, err := tx.ExecContext(ctx, `select 1 from companies where id = $1 for update`, company); err != nil {
 			return fmt.Errorf("lock the company: %w", err)
 		}
-		done, err := tx.ExecContext(ctx, `update people set role = $3, active = $4 where company_id = $1 and id = $2`, company, person, role, active)
-		if err != nil {
-			return fmt.Errorf("change person: %w", err)
+		var stands struct {
+			Revision int64 `db:"revision"`
+			Same     bool  `db:"same"`
 		}
-		if n, err := done.RowsAffected(); err != nil || n == 0 {
-			return errors.Join(ErrNotFound, err)
+		if err := found(tx.GetContext(ctx, &stands, `select revision, role = $3 and active = $4 as same from people where company_id = $1 and id = $2`, company, person, role, active), "find person"); err != nil {
+			return err
+		}
+		if revision = stands.Revision; stands.Same {
+			return nil // its answer was lost on the way, or nothing is changed
+		}
+		if stands.Revision != base {
+			return ErrChanged
+		}
+		if err := tx.GetContext(ctx, &revision, `update people set role = $3, active = $4, revision = revision + 1 where company_id = $1 and id = $2 returning revision`, company, person, role, active); err != nil {
+			return fmt.Errorf("change person: %w", err)
 		}
 		var owners int
 		if err := tx.GetContext(ctx, &owners, `select count(*) from people where company_id = $1 and role = 'owner' and active`, company); err != nil {
@@ -174,6 +193,7 @@ func (s *Store) ChangePerson(ctx context.Context, company, person uuid.UUID, rol
 		}
 		return nil
 	})
+	return revision, err
 }
 
 // ForgetAttempts clears a key after a good sign-in, and all that are older than a time.

@@ -164,6 +164,14 @@ func saveSheet(ctx context.Context, tx *sqlx.Tx, company uuid.UUID, person *uuid
 	if count, err := result.RowsAffected(); err != nil {
 		return fmt.Errorf("save sheet: %w", err)
 	} else if count == 0 {
+		// Where it stands as it was to be, the answer to an earlier sending was lost on the way.
+		var same bool
+		if err := tx.GetContext(ctx, &same, `select version = $4 and doc = $5::jsonb and archived_at is null from sheets where company_id = $1 and shelf = $2 and id = $3`, company, n.Shelf, n.ID, n.Version, doc); err != nil && !errors.Is(err, sql.ErrNoRows) {
+			return fmt.Errorf("save sheet: %w", err)
+		}
+		if same {
+			return nil
+		}
 		return fmt.Errorf("%s: %w", n.ID, ErrSheetChanged)
 	}
 	if _, err := tx.ExecContext(ctx, `
@@ -245,12 +253,12 @@ func (s *Store) Users(ctx context.Context, company uuid.UUID, shelf Shelf, id st
 		return nil, err
 	}
 	for _, system := range systems {
-		products, media := system.Names()
+		products, media := system.Of.Names()
 		if shelf == MediumShelf {
 			products = media
 		}
 		if slices.Contains(products, id) {
-			users = append(users, User{What: "system", ID: system.ID, Name: system.Name})
+			users = append(users, User{What: "system", ID: system.Of.ID, Name: system.Of.Name})
 		}
 	}
 	return users, nil

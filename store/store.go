@@ -5,12 +5,17 @@ package store
 import (
 	"context"
 	"database/sql"
+	"database/sql/driver"
 	"embed"
 	"errors"
 	"fmt"
+	"io"
 	"io/fs"
+	"net"
+	"strings"
 
 	"github.com/google/uuid"
+	"github.com/jackc/pgx/v5/pgconn"
 	_ "github.com/jackc/pgx/v5/stdlib" // the database/sql driver "pgx"
 	"github.com/jmoiron/sqlx"
 	"github.com/pressly/goose/v3"
@@ -77,6 +82,18 @@ func (s *Store) migrate(ctx context.Context) error {
 		return fmt.Errorf("%w: its tables are of version %d, and this program knows those up to %d; start the program that brought them up to date, or a newer one", ErrNewerSchema, there, newest)
 	}
 	return nil
+}
+
+// Away tells whether an error is of a database that does not answer, rather than of what was
+// asked of it. A change that failed like that was perhaps made.
+func Away(err error) bool {
+	if told, is := errors.AsType[*pgconn.PgError](err); is {
+		const connection, ended = "08", "57P" // classes of PostgreSQL's conditions
+		return strings.HasPrefix(told.Code, connection) || strings.HasPrefix(told.Code, ended)
+	}
+	_, unreached := errors.AsType[*pgconn.ConnectError](err)
+	_, cut := errors.AsType[net.Error](err)
+	return unreached || cut || errors.Is(err, driver.ErrBadConn) || errors.Is(err, sql.ErrConnDone) || errors.Is(err, io.ErrUnexpectedEOF) || errors.Is(err, io.EOF) || errors.Is(err, context.DeadlineExceeded)
 }
 
 // Ready fails while the database does not answer.

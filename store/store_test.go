@@ -136,7 +136,7 @@ func TestAnotherCompanySeesNothing(t *testing.T) {
 	if lines, err := records.Jobs(t.Context(), other, "", false); err != nil || len(lines) != 0 {
 		t.Errorf("listing gave %v, %v", lines, err)
 	}
-	if err := records.ChangePerson(t.Context(), other, p, store.Hand, true); !errors.Is(err, store.ErrNotFound) {
+	if _, err := records.ChangePerson(t.Context(), other, p, 1, store.Hand, true); !errors.Is(err, store.ErrNotFound) {
 		t.Errorf("changing a person gave %v", err)
 	}
 }
@@ -162,7 +162,7 @@ func TestJobsAreSearchedAndPutAway(t *testing.T) {
 
 func TestTheLastOwnerStays(t *testing.T) {
 	c, p := company(t)
-	if err := records.ChangePerson(t.Context(), c, p, store.Hand, true); !errors.Is(err, store.ErrLastOwner) {
+	if _, err := records.ChangePerson(t.Context(), c, p, 1, store.Hand, true); !errors.Is(err, store.ErrLastOwner) {
 		t.Errorf("got %v", err)
 	}
 	if still, err := records.Person(t.Context(), p); err != nil || still.Role != store.Owner {
@@ -372,7 +372,7 @@ func TestTwoOwnersLeaveOne(t *testing.T) {
 		var both sync.WaitGroup
 		errs := make([]error, 2)
 		for n, id := range []uuid.UUID{one, two} {
-			both.Go(func() { errs[n] = records.ChangePerson(t.Context(), c, id, store.Hand, true) })
+			both.Go(func() { _, errs[n] = records.ChangePerson(t.Context(), c, id, 1, store.Hand, true) })
 		}
 		both.Wait()
 		if (errs[0] == nil) == (errs[1] == nil) {
@@ -391,7 +391,8 @@ func TestAPersonIsForgotten(t *testing.T) {
 	if err := records.ForgetPerson(t.Context(), c, id); !errors.Is(err, store.ErrNotFound) {
 		t.Errorf("somebody active is forgotten: %v", err)
 	}
-	if err := errors.Join(records.ChangePerson(t.Context(), c, id, store.Hand, false), records.ForgetPerson(t.Context(), c, id)); err != nil {
+	_, err = records.ChangePerson(t.Context(), c, id, 1, store.Hand, false)
+	if err := errors.Join(err, records.ForgetPerson(t.Context(), c, id)); err != nil {
 		t.Fatal(err)
 	}
 	people, err := records.People(t.Context(), c)

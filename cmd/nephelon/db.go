@@ -2,6 +2,7 @@ package main
 
 import (
 	"bufio"
+	"cmp"
 	"context"
 	"errors"
 	"flag"
@@ -67,6 +68,26 @@ func runDB(ctx context.Context, arguments []string, in io.Reader, out, complain 
 	}
 	fmt.Fprintf(out, "Added %s. %s signs in as %s.\n", *company, *owner, *email)
 	return nil
+}
+
+// runBridge connects a company to the bridge of its instruments and its weather.
+func runBridge(ctx context.Context, arguments []string, _ io.Reader, out, complain io.Writer) (err error) {
+	f := flags("bridge", "-db URL -of ADDRESS [-to URL]", complain)
+	of := f.String("of", "", "`address` that somebody of the company signs in with")
+	to := f.String("to", "", "`URL` of its bridge, see docs/instruments.md; none when empty")
+	records, err := databaseOf(ctx, f, arguments)
+	if err != nil {
+		return err
+	}
+	defer func() { err = errors.Join(err, records.Close()) }()
+	err = records.SetBridge(ctx, *of, *to)
+	if errors.Is(err, store.ErrNotFound) {
+		return refusedError{fmt.Errorf("nobody signs in with %q; name somebody of the company with -of", *of)}
+	}
+	if err == nil {
+		fmt.Fprintf(out, "The company of %s reads its instruments at: %s.\n", *of, cmp.Or(*to, "none"))
+	}
+	return err
 }
 
 // runBackup writes all records of a database as one file.

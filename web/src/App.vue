@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import { useRoute } from 'vue-router'
+import AwayBar from './shell/AwayBar.vue'
 import SiteHead from './shell/SiteHead.vue'
 import { useSession } from './features/people/session'
 
@@ -14,6 +15,7 @@ const pageKey = computed(() => `${route.matched[0]?.path ?? ''} ${String(route.p
   <v-app>
     <a class="skip" href="#main">Skip to the work</a>
     <SiteHead v-if="session.me && !route.meta.open && !route.meta.bare" />
+    <AwayBar />
     <main id="main" tabindex="-1">
       <router-view :key="pageKey" />
     </main>

@@ -176,6 +176,7 @@ router.beforeEach(async (to) => {
       return session.me ? true : { path: '/sign-in', query: { next: to.fullPath } }
     }
   }
+  if (session.me?.factorDue && to.path !== '/account') return '/account'
   return session.me ? true : { path: '/sign-in', query: { next: to.fullPath } }
 })
 

@@ -1,4 +1,5 @@
 import createClient from 'openapi-fetch'
+import { patiently } from './patience'
 import type { components, paths } from './schema.gen'
 
 type Schemas = components['schemas']
@@ -118,6 +119,9 @@ export type RecordOpinion = Schemas['RecordOpinion']
 export type RecordSymptom = Schemas['RecordSymptom']
 export type RecordLearnt = Schemas['RecordLearnt']
 export type EntryLine = Schemas['EntryLine']
+export type NewColleague = Schemas['NewColleague']
+export type FactorState = Schemas['FactorState']
+export type FactorBegun = Schemas['FactorBegun']
 export type PasswordLink = Schemas['PasswordLink']
 export type SessionLine = Schemas['SessionLine']
 export type RightsLine = Schemas['RightsLine']
@@ -126,7 +130,7 @@ export type Issues = Schemas['Issues']
 
 export const api = createClient<paths>({
   credentials: 'same-origin',
-  fetch: (request) => window.fetch(request),
+  fetch: patiently,
 })
 
 /** What a refused request said, as one sentence. */

@@ -79,3 +79,20 @@ export async function drop(person: string, job: string, saveId: string): Promise
     // It is sent again at the next visit, and recognised by its id.
   }
 }
+
+const mine = (person: string): IDBKeyRange => IDBKeyRange.bound(`${person}/`, `${person}0`)
+
+/** How many edits of a person this device could not send yet. */
+export async function editsLeft(person: string): Promise<number> {
+  const db = await open()
+  const left = await db.count('edits', mine(person))
+  db.close()
+  return left
+}
+
+/** Throws a person's unsent edits away. */
+export async function dropEdits(person: string): Promise<void> {
+  const db = await open()
+  await db.delete('edits', mine(person))
+  db.close()
+}

@@ -28,10 +28,8 @@ export interface Journal {
   refused: () => Promise<{ event: RecordEvent; text: string }[]>
 }
 
-/** Opens the journal of a person's day at a job on this device. */
-export async function openJournal(person: string, job: string): Promise<Journal> {
-  const day = `${person}/${job}`
-  const db: IDBPDatabase<Kept> = await openDB<Kept>(NAME, VERSION, {
+function open(): Promise<IDBPDatabase<Kept>> {
+  return openDB<Kept>(NAME, VERSION, {
     upgrade: (fresh) => {
       fresh.createObjectStore('issues')
       fresh.createObjectStore('heads')
@@ -40,6 +38,29 @@ export async function openJournal(person: string, job: string): Promise<Journal>
       events.createIndex('unsent', ['day', 'unsent'])
     },
   })
+}
+
+const mine = (person: string): IDBKeyRange => IDBKeyRange.bound(`${person}/`, `${person}0`)
+
+/** How many events of a person, of whatever job, this device could not send yet. */
+export async function eventsLeft(person: string): Promise<number> {
+  const db = await open()
+  const left = (await db.getAll('events', mine(person))).filter((r) => r.unsent === 1).length
+  db.close()
+  return left
+}
+
+/** Throws away what this device keeps of a person's days. */
+export async function dropEvents(person: string): Promise<void> {
+  const db = await open()
+  await Promise.all((['events', 'heads', 'issues'] as const).map((of) => db.delete(of, mine(person))))
+  db.close()
+}
+
+/** Opens the journal of a person's day at a job on this device. */
+export async function openJournal(person: string, job: string): Promise<Journal> {
+  const day = `${person}/${job}`
+  const db = await open()
   const row = (event: RecordEvent, unsent: 0 | 1): Kept['events']['value'] => ({
     key: `${day}/${event.id}`,
     day,

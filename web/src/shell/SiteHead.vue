@@ -1,13 +1,13 @@
 <script setup lang="ts">
 import { mdiMenu, mdiThemeLightDark } from '@mdi/js'
 import { ref, watch } from 'vue'
-import { useRoute, useRouter } from 'vue-router'
+import { useRoute } from 'vue-router'
 import { useTheme } from 'vuetify'
 import { useSession } from '../features/people/session'
+import SignOut from './SignOut.vue'
 import UnitSwitch from './UnitSwitch.vue'
 
 const session = useSession()
-const router = useRouter()
 const theme = useTheme()
 const route = useRoute()
 /** On a phone the rest of the head unfolds. */
@@ -21,11 +21,6 @@ function turnTheme(): void {
   const next = theme.global.current.value.dark ? 'daylight' : 'night'
   theme.change(next)
   localStorage.setItem('nephelon.theme', next)
-}
-
-async function leave(): Promise<void> {
-  await session.signOut()
-  await router.push('/sign-in')
 }
 </script>
 
@@ -71,7 +66,7 @@ async function leave(): Promise<void> {
       <router-link to="/account" class="who small" :title="session.me?.company">
         {{ session.me?.name }}<span class="quiet">, {{ session.me?.role }}</span>
       </router-link>
-      <v-btn size="small" variant="text" @click="leave">Sign out</v-btn>
+      <SignOut />
     </div>
   </header>
 </template>

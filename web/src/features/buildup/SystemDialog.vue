@@ -53,7 +53,7 @@ async function keep(): Promise<void> {
     return
   }
   const { error, response } = await api.PUT('/api/systems/{id}', {
-    params: { path: { id } },
+    params: { path: { id }, query: { base: lines.value?.find((l) => l.system.id === id)?.revision ?? 0 } },
     body: {
       id,
       name: name.value.trim(),

@@ -1,6 +1,8 @@
 import { ref } from 'vue'
 import { api, refusal, type House, type School } from '../../api/client'
 
+const CONFLICT = 409
+
 /** How the company works, edited: each change is kept at once, and can be taken back. */
 export function useHouseEdits(kept?: () => void) {
   const house = ref<House>({})
@@ -10,11 +12,14 @@ export function useHouseEdits(kept?: () => void) {
   const past = ref<House[]>([])
   const ready = ref(false)
 
+  const revision = ref(0)
+
   async function load(): Promise<void> {
     try {
       const { data, error } = await api.GET('/api/house')
       if (data) {
         house.value = data.house
+        revision.value = data.revision
         schools.value = data.schools
       }
       ready.value = data !== undefined
@@ -25,14 +30,33 @@ export function useHouseEdits(kept?: () => void) {
   }
   void load()
 
-  async function keep(next: House): Promise<void> {
+  /** Each change is of what the one before left. */
+  let last = Promise.resolve()
+  function keep(next: House): Promise<void> {
     house.value = next
     state.value = 'saving'
+    last = last.then(() => put(next))
+    return last
+  }
+  async function put(next: House): Promise<void> {
     try {
-      const { error, response } = await api.PUT('/api/house', { body: next })
-      state.value = response.ok ? 'saved' : ''
-      trouble.value = response.ok ? '' : refusal(error, 'This was not saved.')
-      if (response.ok) kept?.()
+      const { data, error, response } = await api.PUT('/api/house', {
+        params: { query: { base: revision.value } },
+        body: next,
+      })
+      state.value = data ? 'saved' : ''
+      if (data) {
+        revision.value = data.revision
+        trouble.value = ''
+        kept?.()
+        return
+      }
+      // Somebody else's change stands: it is shown, and what was chosen here is chosen again.
+      if (response.status === CONFLICT) {
+        past.value = []
+        await load()
+      }
+      trouble.value = refusal(error, 'This was not saved.')
     } catch {
       state.value = ''
       trouble.value = 'The server does not answer; choose again when it is back.'

@@ -58,3 +58,18 @@ export async function sendPhotos(person: string): Promise<number> {
   }
   return left
 }
+
+/** How many photographs of a person wait on this device. */
+export async function photosLeft(person: string): Promise<number> {
+  const db = await open()
+  const left = (await db.getAll('waiting')).filter((p) => p.person === person).length
+  db.close()
+  return left
+}
+
+/** Throws a person's waiting photographs away. */
+export async function dropPhotos(person: string): Promise<void> {
+  const db = await open()
+  for (const p of await db.getAll('waiting')) if (p.person === person) await db.delete('waiting', p.id)
+  db.close()
+}

@@ -3,6 +3,7 @@ import { ref } from 'vue'
 import { api, refusal, type SessionLine } from '../../api/client'
 import TextField from '../../fields/TextField.vue'
 import { dayTime } from '../../fields/clock'
+import FactorPart from './FactorPart.vue'
 import { useSession } from './session'
 
 /** One's own account: the password, and where one is signed in. */
@@ -65,6 +66,7 @@ async function end(): Promise<void> {
       />
       <div><v-btn type="submit" color="primary" variant="flat">Change it</v-btn></div>
     </form>
+    <FactorPart class="part" />
     <section class="sheet part" aria-labelledby="places-title">
       <h2 id="places-title">Where you are signed in</h2>
       <ul data-test="places">

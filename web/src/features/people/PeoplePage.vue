@@ -2,7 +2,7 @@
 import TextField from '../../fields/TextField.vue'
 import { dayTime } from '../../fields/clock'
 import { computed, ref } from 'vue'
-import { api, refusal, type Colleague, type PasswordLink } from '../../api/client'
+import { api, refusal, type Colleague, type NewColleague, type PasswordLink } from '../../api/client'
 import AuditList from './AuditList.vue'
 import RightsTable from './RightsTable.vue'
 import { useSession } from './session'
@@ -34,8 +34,15 @@ void load()
 
 async function add(): Promise<void> {
   done.value = ''
-  const { data, error } = await api.POST('/api/people', { body: entry.value })
-  trouble.value = data ? '' : refusal(error, 'The person was not added.')
+  let data: NewColleague | undefined
+  try {
+    const answer = await api.POST('/api/people', { body: entry.value })
+    data = answer.data
+    trouble.value = data ? '' : refusal(answer.error, 'The person was not added.')
+  } catch {
+    trouble.value =
+      'The server does not answer. When it is back, open this page again and look whether they were added.'
+  }
   if (!data) return
   hand(data.name, data.link)
   entry.value = { name: '', email: '', role: 'hand' }
@@ -43,9 +50,9 @@ async function add(): Promise<void> {
 }
 
 /** A link to hand over: whoever has it sets the password, once. */
-const link = ref<{ name: string; address: string; until: string }>()
+const link = ref<{ name: string; address: string; until: string; sent: boolean }>()
 function hand(name: string, made: PasswordLink): void {
-  link.value = { name, address: location.origin + made.path, until: made.until }
+  link.value = { name, address: location.origin + made.path, until: made.until, sent: made.sent }
 }
 async function again(p: Colleague): Promise<void> {
   const { data, error } = await api.POST('/api/people/{person}/password-link', {
@@ -62,11 +69,18 @@ async function forget(p: Colleague): Promise<void> {
 
 async function change(p: Colleague, role: Role, active: boolean): Promise<void> {
   const { error } = await api.PUT('/api/people/{person}', {
-    params: { path: { person: p.id } },
+    params: { path: { person: p.id }, query: { base: p.revision } },
     body: { role, active },
   })
-  trouble.value = error ? refusal(error, 'Nothing was changed.') : ''
   await load()
+  trouble.value = error ? refusal(error, 'Nothing was changed.') : ''
+}
+async function dropFactor(p: Colleague): Promise<void> {
+  const { error } = await api.PUT('/api/people/{person}/factor-removed', {
+    params: { path: { person: p.id } },
+  })
+  await load()
+  trouble.value = error ? refusal(error, 'Nothing was changed.') : ''
 }
 </script>
 
@@ -76,7 +90,9 @@ async function change(p: Colleague, role: Role, active: boolean): Promise<void> 
     <p v-if="trouble" class="trouble" role="alert">{{ trouble }}</p>
     <p v-if="done" role="status">{{ done }}</p>
     <p v-if="link" role="status" class="sheet link" data-test="link">
-      Hand this link to {{ link.name }}; it sets the password, once, until {{ dayTime(link.until) }}:
+      <template v-if="link.sent">Sent to {{ link.name }}. It is the same link: </template>
+      <template v-else>Hand this link to {{ link.name }}; </template>it sets the password, once, until
+      {{ dayTime(link.until) }}:
       <code>{{ link.address }}</code>
     </p>
     <p v-if="people === null && !trouble" class="quiet">Reading the people …</p>
@@ -87,6 +103,7 @@ async function change(p: Colleague, role: Role, active: boolean): Promise<void> 
             <th>Name</th>
             <th>E-mail address</th>
             <th>Role</th>
+            <th>Second factor</th>
             <th></th>
           </tr>
         </thead>
@@ -105,6 +122,17 @@ async function change(p: Colleague, role: Role, active: boolean): Promise<void> 
                 <option v-for="(text, r) in roles" :key="r" :value="r">{{ text }}</option>
               </select>
               <template v-else>{{ roles[p.role] }}</template>
+            </td>
+            <td>
+              {{ p.factor ? 'set' : '–' }}
+              <v-btn
+                v-if="owner && p.factor && p.id !== session.me?.id"
+                size="small"
+                variant="text"
+                :aria-label="`Remove the second factor of ${p.name}, whose device is lost`"
+                @click="dropFactor(p)"
+                >Remove</v-btn
+              >
             </td>
             <td>
               <v-btn

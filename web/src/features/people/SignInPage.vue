@@ -9,6 +9,7 @@ const route = useRoute()
 const router = useRouter()
 const email = ref('')
 const password = ref('')
+const code = ref('')
 const trouble = ref('')
 const busy = ref(false)
 const first = ref<{ focus: () => void } | null>(null)
@@ -21,7 +22,7 @@ async function enter(): Promise<void> {
     return
   }
   busy.value = true
-  trouble.value = (await session.signIn(email.value, password.value)) ?? ''
+  trouble.value = (await session.signIn(email.value, password.value, code.value || undefined)) ?? ''
   busy.value = false
   if (trouble.value) return
   const next = String(route.query.next ?? '/jobs')
@@ -73,6 +74,14 @@ async function enter(): Promise<void> {
         type="password"
         name="password"
         autocomplete="current-password"
+        class="mb-3"
+      />
+      <TextField
+        v-if="session.codeWanted"
+        v-model="code"
+        label="Code of your second factor"
+        name="code"
+        autocomplete="one-time-code"
         class="mb-3"
       />
       <p v-if="trouble" class="trouble" role="alert">{{ trouble }}</p>

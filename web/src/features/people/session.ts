@@ -28,11 +28,20 @@ export const useSession = defineStore('session', () => {
     }
   }
 
+  /** Whether the password was right and the code of a second factor is asked for. */
+  const codeWanted = ref(false)
+
   /** Returns why it failed, or null. */
-  async function signIn(email: string, password: string): Promise<string | null> {
+  async function signIn(email: string, password: string, code?: string): Promise<string | null> {
     try {
-      const { data, error } = await api.POST('/api/session', { body: { email, password } })
-      if (!data) return refusal(error, 'Signing in failed. Try again.')
+      const { data, error } = await api.POST('/api/session', { body: { email, password, code } })
+      if (!data) {
+        codeWanted.value = error.errors?.some((e) => e.location === 'body.code') ?? false
+        return codeWanted.value
+          ? (error.detail ?? 'Enter the code.')
+          : refusal(error, 'Signing in failed. Try again.')
+      }
+      codeWanted.value = false
       me.value = data
       remembered.value = data
       asked.value = true
@@ -61,5 +70,5 @@ export const useSession = defineStore('session', () => {
   /** Whether they lead a day: override gates, close it, have the hand-over signed. */
   const mayLead = mayEdit
 
-  return { me, mayLead, asked, units, mayEdit, mayKeep, ask, signIn, signOut, setUnits, format }
+  return { me, codeWanted, mayLead, asked, units, mayEdit, mayKeep, ask, signIn, signOut, setUnits, format }
 })

@@ -56,7 +56,7 @@ async function back(c: (typeof coats.value)[number]): Promise<void> {
   const density = c.plan.batches[0] ? c.plan.batches[0].card.mass / c.plan.batches[0].card.volume : 0
   try {
     const { error, response } = await api.PUT('/api/stock/{id}', {
-      params: { path: { id } },
+      params: { path: { id }, query: { base: 0 } },
       body: {
         id,
         sheet: c.plan.product.id,

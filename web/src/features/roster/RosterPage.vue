@@ -112,7 +112,7 @@ async function makeItSo(): Promise<void> {
         : []),
     ],
   }
-  const { response } = await api.PUT('/api/house', { body })
+  const { response } = await api.PUT('/api/house', { params: { query: { base: data.revision } }, body })
   if (!response.ok) return
   crewsKey.value++
   await roster.planAll()

@@ -23,16 +23,23 @@ async function load(): Promise<void> {
 void load()
 
 async function remove(line: SystemLine): Promise<void> {
-  await api.DELETE('/api/systems/{id}', { params: { path: { id: line.system.id } } })
-  gone.value = line
+  const { error, response } = await api.DELETE('/api/systems/{id}', {
+    params: { path: { id: line.system.id }, query: { base: line.revision } },
+  })
+  if (response.ok) gone.value = line
   await load()
+  if (!response.ok) trouble.value = refusal(error, 'It was not removed.')
 }
 async function restore(): Promise<void> {
   if (!gone.value) return
   const system = gone.value.system
-  await api.PUT('/api/systems/{id}', { params: { path: { id: system.id } }, body: system })
-  gone.value = null
+  const { error, response } = await api.PUT('/api/systems/{id}', {
+    params: { path: { id: system.id }, query: { base: 0 } },
+    body: system,
+  })
+  if (response.ok) gone.value = null
   await load()
+  if (!response.ok) trouble.value = refusal(error, 'It was not brought back.')
 }
 function amount(c: SystemLine['system']['coats'][number]): string {
   const words = {

@@ -13,7 +13,7 @@ const groups = ref<StockGroup[] | null>(null)
 const words = ref('')
 const trouble = ref('')
 const open = ref<Container | null>(null)
-const out = ref<Container | null>(null)
+const out = ref<{ container: Container; revision: number } | null>(null)
 const shown = computed(() => {
   const wanted = (words.value ?? '').toLowerCase()
   return (groups.value ?? []).filter((g) =>
@@ -34,25 +34,40 @@ async function load(): Promise<void> {
 }
 void load()
 
-async function keep(c: Container): Promise<void> {
-  const { error, response } = await api.PUT('/api/stock/{id}', { params: { path: { id: c.id } }, body: c })
+/** What a container stands at; 0 for one that is not there yet. */
+const baseOf = (id: string): number =>
+  groups.value?.flatMap((g) => g.lines).find((l) => l.container.id === id)?.revision ?? 0
+
+async function keep(c: Container, base = baseOf(c.id)): Promise<boolean> {
+  const { error, response } = await api.PUT('/api/stock/{id}', {
+    params: { path: { id: c.id }, query: { base } },
+    body: c,
+  })
   if (!response.ok) {
+    // What was entered stays in the form; kept once more it is made from what stands now.
+    await load()
     trouble.value = refusal(error, 'It was not kept.')
-    return
+    return false
   }
-  trouble.value = ''
   open.value = null
   await load()
+  return true
 }
 async function takeOut(c: Container): Promise<void> {
-  await api.DELETE('/api/stock/{id}', { params: { path: { id: c.id } } })
-  out.value = c
-  open.value = null
+  const base = baseOf(c.id)
+  const { error, response } = await api.DELETE('/api/stock/{id}', {
+    params: { path: { id: c.id }, query: { base } },
+  })
   await load()
+  if (!response.ok) {
+    trouble.value = refusal(error, 'It was not taken out.')
+    return
+  }
+  out.value = { container: c, revision: base + 1 }
+  open.value = null
 }
 async function bringBack(): Promise<void> {
-  if (out.value) await keep(out.value)
-  out.value = null
+  if (out.value && (await keep(out.value.container, out.value.revision))) out.value = null
 }
 
 /** A leftover that a job sends here is entered at once. */
@@ -168,7 +183,7 @@ function left(c: Container): string {
         :container="open"
         :known="(groups ?? []).some((g) => g.lines.some((l) => l.container.id === open?.id))"
         :trouble="trouble"
-        @keep="keep"
+        @keep="keep($event)"
         @take-out="takeOut"
         @close="open = null"
       />

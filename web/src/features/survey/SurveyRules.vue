@@ -40,9 +40,12 @@ async function keep(): Promise<void> {
     const { data } = await api.GET('/api/house')
     if (!data) return
     const { response } = await api.PUT('/api/house', {
+      params: { query: { base: data.revision } },
       body: { ...data.house, rules: desk.file.value.job.rules },
     })
-    kept.value = response.ok ? 'Kept: new jobs start from these.' : 'They were not kept.'
+    kept.value = response.ok
+      ? 'Kept: new jobs start from these.'
+      : 'They were not kept: somebody else changed the house methods just now. Try again.'
   } catch {
     kept.value = 'The server does not answer; try again when it is back.'
   }

@@ -1,0 +1,214 @@
+package server
+
+import (
+	"context"
+	"crypto/rand"
+	"crypto/subtle"
+	"errors"
+	"net/http"
+	"strings"
+	"time"
+
+	"github.com/danielgtaylor/huma/v2"
+	"github.com/pquerna/otp/totp"
+
+	"nephelon/store"
+)
+
+// FactorBegun is a second factor that is being set up.
+type FactorBegun struct {
+	Secret  string `json:"secret" doc:"Base32, for typing"`
+	Address string `json:"address" doc:"The same as an otpauth address, for a code to be scanned"`
+}
+
+// FactorSet is what to keep once a second factor is set up.
+type FactorSet struct {
+	Recovery []string `json:"recovery" doc:"Each signs in once, in place of a code; shown only now"`
+}
+
+// FactorState is how a person's second factor stands.
+type FactorState struct {
+	Set      bool `json:"set"`
+	Wanted   bool `json:"wanted" doc:"By the company, of everybody"`
+	Recovery int  `json:"recovery" doc:"Codes that are left"`
+}
+
+const (
+	factorKey     = "factor" // of a secret that is being set up, in the session
+	stepSeconds   = 30       // RFC 6238
+	stepsAside    = 1        // that a clock may be wrong by
+	recoveryCodes = 10
+	recoveryPart  = 4
+)
+
+// stepOf finds the step of time that a code is of; false where it is of none near now.
+func stepOf(secret, code string, now time.Time) (int64, bool) {
+	for aside := -stepsAside; aside <= stepsAside; aside++ {
+		at := now.Add(time.Duration(aside*stepSeconds) * time.Second)
+		want, err := totp.GenerateCode(secret, at)
+		if err == nil && subtle.ConstantTimeCompare([]byte(want), []byte(code)) == 1 {
+			return at.Unix() / stepSeconds, true
+		}
+	}
+	return 0, false
+}
+
+// second checks the second factor of someone whose password was right.
+func (s *Server) second(ctx context.Context, p store.Person, code string) error {
+	if p.Factor == "" {
+		return nil
+	}
+	refuse := func(text string) error {
+		return huma.Error401Unauthorized(text, &huma.ErrorDetail{Location: "body.code", Message: text})
+	}
+	code = strings.ToUpper(strings.NewReplacer(" ", "", "-", "").Replace(code))
+	if code == "" {
+		return refuse("Enter the code that your authenticator shows, or a recovery code.")
+	}
+	err := store.ErrNotFound
+	if step, is := stepOf(p.Factor, code, time.Now()); is {
+		err = s.store.TakeStep(ctx, p, step)
+	} else if len(code) > recoveryPart*2 {
+		if err = s.store.TakeRecoveryCode(ctx, p, code); err == nil {
+			s.audit(ctx, p, "recovery code used", "")
+		}
+	}
+	if errors.Is(err, store.ErrNotFound) {
+		s.audit(ctx, p, "second factor refused", "")
+		return refuse("This code does not hold, or was used. Wait for the next one; if none holds, look whether the clock of your device is right, or use a recovery code.")
+	}
+	if err != nil {
+		return s.trouble("check a second factor", err)
+	}
+	return nil
+}
+
+// lacksFactor tells whether somebody has to set up a second factor before anything else.
+func lacksFactor(p store.Person, operation string) bool {
+	if !p.FactorWanted || p.Factor != "" {
+		return false
+	}
+	switch operation {
+	case "me", "setUnits", "setPassword", "sessions", "endSessions", "factor", "beginFactor", "setFactor":
+		return false
+	}
+	return true
+}
+
+func (s *Server) factorRoutes() {
+	const mine = "/api/me/factor"
+	huma.Register(s.api, huma.Operation{OperationID: "factor", Method: http.MethodGet, Path: mine},
+		func(ctx context.Context, _ *struct{}) (*body[FactorState], error) {
+			p := person(ctx)
+			left, err := s.store.RecoveryLeft(ctx, p)
+			if err != nil {
+				return nil, s.trouble("look at a second factor", err)
+			}
+			return &body[FactorState]{FactorState{p.Factor != "", p.FactorWanted, left}}, nil
+		})
+	huma.Register(s.api, huma.Operation{OperationID: "beginFactor", Method: http.MethodPost, Path: mine, Description: "Makes a secret; it counts once a code of it is given"},
+		func(ctx context.Context, in *body[struct {
+			Password string `json:"password" minLength:"1" maxLength:"200"`
+		}]) (*body[FactorBegun], error) {
+			p := person(ctx)
+			if err := s.own(ctx, p, "body.password", in.Body.Password); err != nil {
+				return nil, err
+			}
+			key, err := totp.Generate(totp.GenerateOpts{Issuer: "Nephelon", AccountName: p.Email})
+			if err != nil {
+				return nil, s.trouble("make a second factor", err)
+			}
+			s.sessions.Put(ctx, factorKey, key.Secret())
+			return &body[FactorBegun]{FactorBegun{key.Secret(), key.URL()}}, nil
+		})
+	huma.Register(s.api, huma.Operation{OperationID: "setFactor", Method: http.MethodPut, Path: mine}, s.setFactor)
+	huma.Register(s.api, huma.Operation{OperationID: "removeFactor", Method: http.MethodPost, Path: mine + "/removed"},
+		func(ctx context.Context, in *body[struct {
+			Password string `json:"password" minLength:"1" maxLength:"200"`
+		}]) (*struct{}, error) {
+			p := person(ctx)
+			if p.FactorWanted {
+				return nil, huma.Error409Conflict("Your company wants a second factor of everybody. Set up another one in its place instead.")
+			}
+			if err := s.own(ctx, p, "body.password", in.Body.Password); err != nil {
+				return nil, err
+			}
+			if err := s.store.SetFactor(ctx, p.CompanyID, p.ID, "", 0, nil); err != nil {
+				return nil, s.trouble("take a second factor away", err)
+			}
+			s.audit(ctx, p, "second factor removed", "")
+			return nil, nil
+		})
+	huma.Register(s.api, huma.Operation{OperationID: "dropFactor", Method: http.MethodPut, Path: "/api/people/{person}/factor-removed", Description: "For somebody whose device is lost; ends their sessions"},
+		func(ctx context.Context, in *PersonPath) (*struct{}, error) {
+			p := person(ctx)
+			if err := s.store.SetFactor(ctx, p.CompanyID, in.Person, "", 0, nil); err != nil {
+				return nil, s.trouble("take a second factor away", err)
+			}
+			if err := s.store.EndSessions(ctx, in.Person, ""); err != nil {
+				return nil, s.trouble("end sessions", err)
+			}
+			s.audit(ctx, p, "second factor removed", in.Person.String())
+			return nil, nil
+		})
+	huma.Register(s.api, huma.Operation{OperationID: "wantFactor", Method: http.MethodPut, Path: "/api/company/factor", Description: "Whether everybody has to have a second factor"},
+		func(ctx context.Context, in *body[struct {
+			Wanted bool `json:"wanted"`
+		}]) (*struct{}, error) {
+			p := person(ctx)
+			if in.Body.Wanted && p.Factor == "" {
+				return nil, huma.Error409Conflict("Set up your own second factor first, under your name.")
+			}
+			if err := s.store.WantFactor(ctx, p.CompanyID, in.Body.Wanted); err != nil {
+				return nil, s.trouble("want a second factor", err)
+			}
+			s.audit(ctx, p, map[bool]string{true: "second factor wanted of everybody", false: "second factor left to everybody"}[in.Body.Wanted], "")
+			return nil, nil
+		})
+}
+
+// own checks a person's own password once more, before what matters. It is counted as
+// signing in is.
+func (s *Server) own(ctx context.Context, p store.Person, field, password string) error {
+	count, err := s.store.Attempt(ctx, "own:"+p.ID.String(), attemptWindow)
+	if err != nil {
+		return s.trouble("count attempts", err)
+	}
+	if count > attemptsPerEmail {
+		return huma.Error429TooManyRequests("Too many attempts. Wait a quarter of an hour and try again.")
+	}
+	match, err := s.matches(ctx, password, p.PasswordHash)
+	if err != nil {
+		return err
+	}
+	if !match {
+		return refusedField(field, "This is not the password that you have now.")
+	}
+	return nil
+}
+
+func (s *Server) setFactor(ctx context.Context, in *body[struct {
+	Code string `json:"code" minLength:"6" maxLength:"12"`
+}]) (*body[FactorSet], error) {
+	p, secret := person(ctx), s.sessions.GetString(ctx, factorKey)
+	step, is := stepOf(secret, strings.ReplaceAll(in.Body.Code, " ", ""), time.Now())
+	if secret == "" || !is {
+		return nil, refusedField("body.code", "This code is not of the secret shown. Wait for the next one, and look whether the clock of your device is right.")
+	}
+	set := FactorSet{}
+	hashed := make([]string, recoveryCodes)
+	for i := range hashed {
+		code := rand.Text()[:recoveryPart*4]
+		hashed[i] = code
+		set.Recovery = append(set.Recovery, strings.Join([]string{code[:4], code[4:8], code[8:12], code[12:]}, "-"))
+	}
+	if err := s.store.SetFactor(ctx, p.CompanyID, p.ID, secret, step, hashed); err != nil {
+		return nil, s.trouble("set a second factor", err)
+	}
+	s.sessions.Remove(ctx, factorKey)
+	if err := s.store.EndSessions(ctx, p.ID, s.sessions.Token(ctx)); err != nil {
+		return nil, s.trouble("end sessions", err)
+	}
+	s.audit(ctx, p, "second factor set", "")
+	return &body[FactorSet]{set}, nil
+}

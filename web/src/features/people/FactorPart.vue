@@ -1,0 +1,140 @@
+<script setup lang="ts">
+import { computed, ref } from 'vue'
+import { api, refusal, type FactorBegun, type FactorState } from '../../api/client'
+import ScanCode from '../../drawing/ScanCode.vue'
+import TextField from '../../fields/TextField.vue'
+import { useSession } from './session'
+
+/** The second factor of one's own: set up, with what to keep for the day the device is lost. */
+const session = useSession()
+const state = ref<FactorState>()
+const begun = ref<FactorBegun>()
+const recovery = ref<string[]>([])
+const password = ref('')
+const code = ref('')
+const trouble = ref('')
+const AWAY = 'The server does not answer. Try again when the connection is back.'
+
+async function attempt(does: () => Promise<void>): Promise<void> {
+  trouble.value = ''
+  try {
+    await does()
+  } catch {
+    trouble.value = AWAY
+  }
+}
+const load = (): Promise<void> =>
+  attempt(async () => {
+    state.value = (await api.GET('/api/me/factor')).data
+  })
+void load()
+const begin = (): Promise<void> =>
+  attempt(async () => {
+    const { data, error } = await api.POST('/api/me/factor', { body: { password: password.value } })
+    begun.value = data
+    if (!data) trouble.value = refusal(error, 'It was not begun.')
+  })
+const confirm = (): Promise<void> =>
+  attempt(async () => {
+    const { data, error } = await api.PUT('/api/me/factor', { body: { code: code.value } })
+    if (!data) {
+      trouble.value = refusal(error, 'It was not set up.')
+      return
+    }
+    recovery.value = data.recovery
+    begun.value = undefined
+    password.value = code.value = ''
+    await session.ask()
+    await load()
+  })
+const remove = (): Promise<void> =>
+  attempt(async () => {
+    const { error, response } = await api.POST('/api/me/factor/removed', {
+      body: { password: password.value },
+    })
+    if (!response.ok) trouble.value = refusal(error, 'It was not removed.')
+    else password.value = ''
+    if (response.ok) await load()
+  })
+const wantOfAll = (wanted: boolean): Promise<void> =>
+  attempt(async () => {
+    const { error, response } = await api.PUT('/api/company/factor', { body: { wanted } })
+    await load()
+    if (!response.ok) trouble.value = refusal(error, 'It was not changed.')
+  })
+const spaced = computed(() => begun.value?.secret.replace(/(.{4})/g, '$1 ').trim())
+</script>
+
+<template>
+  <section class="sheet factor" aria-labelledby="factor-title" data-test="factor">
+    <h2 id="factor-title">Second factor</h2>
+    <p v-if="session.me?.factorDue" class="trouble">
+      {{ session.me.company }} wants a second factor of everybody. Set one up to go on.
+    </p>
+    <p v-if="trouble" role="alert" class="trouble">{{ trouble }}</p>
+    <div v-if="recovery.length" role="status" data-test="recovery">
+      <p>
+        Set up. Keep these recovery codes away from your device, on paper: each signs in once in place of a
+        code. They are not shown again.
+      </p>
+      <ul class="codes">
+        <li v-for="c in recovery" :key="c">
+          <code>{{ c }}</code>
+        </li>
+      </ul>
+    </div>
+    <form v-if="begun" @submit.prevent="confirm">
+      <p>Scan this with an authenticator, or type the secret into it; then enter the code that it shows.</p>
+      <ScanCode class="square" :text="begun.address" label="The secret as a code to scan" />
+      <p>
+        <code data-test="secret">{{ spaced }}</code>
+      </p>
+      <TextField v-model="code" label="Code that it shows" autocomplete="one-time-code" />
+      <v-btn type="submit" color="primary" variant="flat">Set it up</v-btn>
+    </form>
+    <form v-else-if="state" @submit.prevent="begin">
+      <p v-if="state.set">
+        Signing in asks for a code of your authenticator. {{ state.recovery }} recovery codes are left.
+      </p>
+      <p v-else>
+        Not set. With it, whoever learns your password still cannot sign in: a code of an authenticator on
+        your phone is asked for, too.
+      </p>
+      <TextField v-model="password" label="Your password" type="password" autocomplete="current-password" />
+      <div class="row">
+        <v-btn type="submit" color="primary" variant="flat">{{
+          state.set ? 'Set up another in its place' : 'Set up a second factor'
+        }}</v-btn>
+        <v-btn v-if="state.set && !state.wanted" @click="remove">Remove it</v-btn>
+      </div>
+    </form>
+    <label v-if="session.me?.role === 'owner' && state" class="tick">
+      <input
+        type="checkbox"
+        :checked="state.wanted"
+        @change="wantOfAll(($event.target as HTMLInputElement).checked)"
+      />
+      Everybody of {{ session.me.company }} has to have one
+    </label>
+  </section>
+</template>
+
+<style scoped>
+.factor,
+form {
+  display: grid;
+  gap: 12px;
+}
+.square {
+  width: 200px;
+}
+.codes {
+  columns: 2;
+  padding-left: 20px;
+  margin: 0;
+}
+.trouble {
+  color: var(--stop);
+  font-weight: 600;
+}
+</style>
