@@ -57,13 +57,31 @@ func (c *changes) tell(change store.Change) {
 	c.mutex.Lock()
 	defer c.mutex.Unlock()
 	for heard := range c.listeners[change.ID] {
-		// Only the newest counts: one that is not yet heard is taken back.
-		select {
-		case <-heard:
-		default:
-		}
-		heard <- change.Revision
+		put(heard, change.Revision)
 	}
+}
+
+// unknown stands in for the number of a change that was perhaps missed.
+const unknown = -1
+
+// lookAgain has all who listen look for themselves.
+func (c *changes) lookAgain() {
+	c.mutex.Lock()
+	defer c.mutex.Unlock()
+	for _, all := range c.listeners {
+		for heard := range all {
+			put(heard, unknown)
+		}
+	}
+}
+
+// put leaves a number to be heard. Only the newest counts: one that is not yet heard is taken back.
+func put(heard chan int64, number int64) {
+	select {
+	case <-heard:
+	default:
+	}
+	heard <- number
 }
 
 // mostStreams is how many live streams one person may have open at a server.
@@ -77,7 +95,13 @@ const (
 // follow listens for saves until the context ends, again after a break.
 func (s *Server) follow(ctx context.Context) {
 	for ctx.Err() == nil {
-		if err := s.store.Listen(ctx, s.hear); err != nil && ctx.Err() == nil {
+		// What was not heard while it was cut off is looked for by everyone who listens.
+		begun := func() {
+			for _, of := range []*changes{s.changes, s.logged, s.people} {
+				of.lookAgain()
+			}
+		}
+		if err := s.store.Listen(ctx, begun, s.hear); err != nil && ctx.Err() == nil {
 			s.log.Warn("live updates are interrupted", "error", err)
 		}
 		select {
@@ -144,6 +168,11 @@ func (s *Server) stream(ctx context.Context, of *changes, job uuid.UUID, now fun
 		for alive := say(fmt.Sprintf("data: %d\n\n", newest)); alive; {
 			select {
 			case number := <-heard:
+				if number == unknown {
+					if number, err = now(); err != nil {
+						return // whoever listens begins anew, and reads it then
+					}
+				}
 				if number > newest {
 					newest = number
 					alive = say(fmt.Sprintf("data: %d\n\n", newest))

@@ -573,20 +573,36 @@ func TestSavesAreHeardLive(t *testing.T) {
 		}
 	}()
 	deadline := time.After(20 * time.Second)
-	for base := int64(1); ; base++ {
-		if status, text := c.send(http.MethodPatch, path, edit(t, base, job.File, job.File)); status != http.StatusOK {
-			t.Fatalf("%d %s", status, text)
-		}
-		for range 3 {
+	wait := func(within time.Duration, wanted ...string) bool {
+		over := time.After(within)
+		for {
 			select {
 			case line := <-heard:
-				if slices.Contains([]string{"data: 2", "data: 3", "data: 4", "data: 5"}, line) {
-					return
+				if slices.Contains(wanted, line) {
+					return true
 				}
-			case <-time.After(30 * time.Millisecond):
+			case <-over:
+				return false
 			case <-deadline:
 				t.Fatal("no save was heard")
 			}
 		}
+	}
+	base := int64(1)
+	for heard := false; !heard; base++ {
+		if status, text := c.send(http.MethodPatch, path, edit(t, base, job.File, job.File)); status != http.StatusOK {
+			t.Fatalf("%d %s", status, text)
+		}
+		heard = wait(100*time.Millisecond, "data: 2", "data: 3", "data: 4", "data: 5")
+	}
+	// One that is saved while the listener is cut off is heard of once it listens again.
+	if _, err := records.DB().ExecContext(ctx, `select pg_terminate_backend(pid) from pg_stat_activity where query ilike 'listen%'`); err != nil {
+		t.Fatal(err)
+	}
+	if status, text := c.send(http.MethodPatch, path, edit(t, base, job.File, job.File)); status != http.StatusOK {
+		t.Fatalf("%d %s", status, text)
+	}
+	if want := fmt.Sprintf("data: %d", base+1); !wait(15*time.Second, want) {
+		t.Errorf("a save that was missed is not told: %s", want)
 	}
 }

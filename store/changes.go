@@ -35,8 +35,8 @@ type Change struct {
 }
 
 // Listen calls tell for every change, by whatever process, until the context ends or the
-// connection breaks.
-func (s *Store) Listen(ctx context.Context, tell func(Change)) error {
+// connection breaks; begun once it hears: what happened before, it has to be asked for.
+func (s *Store) Listen(ctx context.Context, begun func(), tell func(Change)) error {
 	conn, err := pgx.Connect(ctx, s.url)
 	if err != nil {
 		return fmt.Errorf("connect to listen: %w", err)
@@ -47,6 +47,7 @@ func (s *Store) Listen(ctx context.Context, tell func(Change)) error {
 			return fmt.Errorf("listen: %w", err)
 		}
 	}
+	begun()
 	for {
 		n, err := conn.WaitForNotification(ctx)
 		if err != nil {

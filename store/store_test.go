@@ -182,7 +182,7 @@ func TestSavesAreToldToListeners(t *testing.T) {
 	ctx, cancel := context.WithTimeout(t.Context(), 20*time.Second)
 	defer cancel()
 	heard := make(chan store.Change, 64)
-	go func() { _ = records.Listen(ctx, func(change store.Change) { heard <- change }) }()
+	go func() { _ = records.Listen(ctx, func() {}, func(change store.Change) { heard <- change }) }()
 	// The listener may come up after a save, so saving goes on until one is
 	// heard.
 	for base := int64(1); ; base++ {

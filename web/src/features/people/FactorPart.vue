@@ -90,7 +90,7 @@ const spaced = computed(() => begun.value?.secret.replace(/(.{4})/g, '$1 ').trim
         <code data-test="secret">{{ spaced }}</code>
       </p>
       <TextField v-model="code" label="Code that it shows" autocomplete="one-time-code" />
-      <v-btn type="submit" color="primary" variant="flat">Set it up</v-btn>
+      <div><v-btn type="submit" color="primary" variant="flat">Set it up</v-btn></div>
     </form>
     <form v-else-if="state" @submit.prevent="begin">
       <p v-if="state.set">
