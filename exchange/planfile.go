@@ -74,6 +74,11 @@ func (r *Reader) Read(from io.Reader) (job.File, error) {
 	if err != nil {
 		return file, err
 	}
+	if converted(document) {
+		if text, err = json.Marshal(document); err != nil {
+			return file, fmt.Errorf("write the file as it is today: %w", err)
+		}
+	}
 	if err := validated(r.plan, document); err != nil {
 		return file, err
 	}

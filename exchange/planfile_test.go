@@ -79,7 +79,7 @@ func TestReadRefusesWithThePath(t *testing.T) {
 		{"not JSON", "{\n\"format\": nope}", "", "line 2"},
 		{"cut off", string(good[:len(good)/2]), "", "not JSON"},
 		{"another format", edit(func(f map[string]any) { f["format"] = "other" }), "/format", `"other" is not one of nephelon-job`},
-		{"a later version", edit(func(f map[string]any) { f["version"] = 2 }), "/version", ""},
+		{"a later version", edit(func(f map[string]any) { f["version"] = 3 }), "/version", ""},
 		{"unknown field", edit(func(f map[string]any) { surface(f)["colour"] = "red" }), "/job/surfaces/0/colour", "not known"},
 		{"missing field", edit(func(f map[string]any) { delete(job(f), "crew") }), "/job/crew", "missing"},
 		{"wrong type", edit(func(f map[string]any) { surface(f)["name"] = 7 }), "/job/surfaces/0/name", "where string belongs"},

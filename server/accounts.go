@@ -119,7 +119,7 @@ func (s *Server) setPassword(ctx context.Context, in *body[struct {
 	if err != nil {
 		return nil, err
 	}
-	if err := s.store.SetPassword(ctx, p.ID, hash, s.sessions.Token(ctx)); err != nil {
+	if err := s.store.SetPassword(ctx, p.CompanyID, p.ID, hash, s.sessions.Token(ctx)); err != nil {
 		return nil, s.trouble("set a password", err)
 	}
 	s.audit(ctx, p, "password changed", "")

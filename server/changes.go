@@ -136,7 +136,8 @@ func (s *Server) jobChanges(ctx context.Context, in *JobPath) (*huma.StreamRespo
 func (s *Server) stream(ctx context.Context, of *changes, job uuid.UUID, now func() (int64, error)) (*huma.StreamResponse, error) {
 	// Listened to before it is read: no change falls between.
 	heard, stop := of.listen(job)
-	who := person(ctx).ID
+	me := person(ctx)
+	who := me.ID
 	changed, ignore := s.people.listen(who)
 	if s.people.count(who) > mostStreams {
 		stop()
@@ -178,7 +179,7 @@ func (s *Server) stream(ctx context.Context, of *changes, job uuid.UUID, now fun
 					alive = say(fmt.Sprintf("data: %d\n\n", newest))
 				}
 			case <-changed: // of who listens
-				if _, err := s.store.Person(out.Context(), who); err != nil {
+				if _, err := s.store.Person(out.Context(), me.CompanyID, who); err != nil {
 					return
 				}
 			case <-beat.C:

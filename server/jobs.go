@@ -158,7 +158,7 @@ func (s *Server) summary(ctx context.Context, who store.Person, l store.JobLine)
 		return told, err
 	}
 	told = made.Summary(j.File)
-	return told, s.store.KeepSummary(ctx, l.ID, l.ChangedAt, told)
+	return told, s.store.KeepSummary(ctx, who.CompanyID, l.ID, l.ChangedAt, told)
 }
 
 func (s *Server) addJob(ctx context.Context, file job.File) (*jobAnswer, error) {

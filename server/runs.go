@@ -163,7 +163,7 @@ func (s *Server) workAt(ctx context.Context, run store.Run) {
 			}
 		}
 	}()
-	who, err := s.store.Person(ctx, run.Person)
+	who, err := s.store.Person(ctx, run.Company, run.Person)
 	var answer runAnswer
 	if err == nil {
 		var out *body[RosterView]

@@ -19,6 +19,7 @@ import (
 
 const (
 	personKey        = "person"
+	companyKey       = "company"
 	agentKey         = "agent"
 	attemptWindow    = 15 * time.Minute
 	attemptsPerEmail = 8 // from one host
@@ -82,11 +83,12 @@ func (s *Server) authenticate(ctx huma.Context, next func(huma.Context)) {
 		return
 	}
 	id, err := uuid.Parse(s.sessions.GetString(ctx.Context(), personKey))
-	if err != nil {
+	company, also := uuid.Parse(s.sessions.GetString(ctx.Context(), companyKey))
+	if err != nil || also != nil {
 		refuse(http.StatusUnauthorized, "Sign in first.")
 		return
 	}
-	p, err := s.store.Person(ctx.Context(), id)
+	p, err := s.store.Person(ctx.Context(), company, id)
 	if errors.Is(err, store.ErrNotFound) {
 		refuse(http.StatusUnauthorized, "Sign in again; this account is closed.")
 		return
@@ -151,7 +153,7 @@ func (s *Server) sessionRoutes() {
 			Units measure.System `json:"units" enum:"us,metric"`
 		}]) (*body[Me], error) {
 			p := person(ctx)
-			if err := s.store.SetUnits(ctx, p.ID, in.Body.Units); err != nil {
+			if err := s.store.SetUnits(ctx, p.CompanyID, p.ID, in.Body.Units); err != nil {
 				return nil, s.trouble("set units", err)
 			}
 			p.Units = in.Body.Units
@@ -206,6 +208,7 @@ func (s *Server) begin(ctx context.Context, p store.Person) (*body[Me], error) {
 		return nil, s.trouble("begin a session", err)
 	}
 	s.sessions.Put(ctx, personKey, p.ID.String())
+	s.sessions.Put(ctx, companyKey, p.CompanyID.String())
 	agent, _ := ctx.Value(agentContext{}).(string)
 	s.sessions.Put(ctx, agentKey, agent)
 	s.audit(ctx, p, "signed in", agent)
@@ -239,8 +242,7 @@ func (s *Server) matches(ctx context.Context, password, hash string) (bool, erro
 
 // audit keeps that something was done; that this fails fails nothing else.
 func (s *Server) audit(ctx context.Context, p store.Person, what, about string) {
-	null := func(id uuid.UUID) uuid.NullUUID { return uuid.NullUUID{UUID: id, Valid: id != uuid.Nil} }
-	if err := s.store.Audit(ctx, null(p.CompanyID), null(p.ID), what, about); err != nil {
+	if err := s.store.Audit(ctx, p.CompanyID, uuid.NullUUID{UUID: p.ID, Valid: p.ID != uuid.Nil}, what, about); err != nil {
 		s.log.Error("keep what was done", "error", err)
 	}
 }

@@ -63,6 +63,7 @@ func TestAJobKeepsItsEdition(t *testing.T) {
 		t.Fatalf("%+v", second.Editions)
 	}
 	// Whoever still edits the first edition is told, and overwrites nothing.
+	changed.Loss.Value = 0.11
 	if status, text := c.send(http.MethodPut, "/api/shelf/cove-primer", changed); status != http.StatusConflict || !strings.Contains(text, "cove-primer") {
 		t.Errorf("a stale sheet: %d %s", status, text)
 	}

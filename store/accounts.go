@@ -38,29 +38,32 @@ func (s *Store) UsePasswordLink(ctx context.Context, secret, hash string) (Perso
 	var p Person
 	err := s.inTransaction(ctx, func(tx *sqlx.Tx) error {
 		sum := sha256.Sum256([]byte(secret))
-		var id uuid.UUID
-		err := tx.GetContext(ctx, &id, `update password_links set used_at = now() where secret = $1 and used_at is null and until > now() returning person_id`, sum[:])
+		var of struct {
+			Company uuid.UUID `db:"company_id"`
+			Person  uuid.UUID `db:"person_id"`
+		}
+		err := tx.GetContext(ctx, &of, `update password_links set used_at = now() where secret = $1 and used_at is null and until > now() returning company_id, person_id`, sum[:])
 		if errors.Is(err, sql.ErrNoRows) {
 			return ErrNotFound
 		}
 		if err != nil {
 			return fmt.Errorf("use a link: %w", err)
 		}
-		if err := setPassword(ctx, tx, id, hash, ""); err != nil {
+		if err := setPassword(ctx, tx, of.Company, of.Person, hash, ""); err != nil {
 			return err
 		}
-		return found(tx.GetContext(ctx, &p, selectPerson+`where p.id = $1 and p.active`, id), "find a person")
+		return found(tx.GetContext(ctx, &p, selectPerson+`where p.company_id = $1 and p.id = $2 and p.active`, of.Company, of.Person), "find a person")
 	})
 	return p, err
 }
 
 // SetPassword sets the password of a person, and ends all their sessions but one.
-func (s *Store) SetPassword(ctx context.Context, person uuid.UUID, hash, but string) error {
-	return s.inTransaction(ctx, func(tx *sqlx.Tx) error { return setPassword(ctx, tx, person, hash, but) })
+func (s *Store) SetPassword(ctx context.Context, company, person uuid.UUID, hash, but string) error {
+	return s.inTransaction(ctx, func(tx *sqlx.Tx) error { return setPassword(ctx, tx, company, person, hash, but) })
 }
 
-func setPassword(ctx context.Context, tx *sqlx.Tx, person uuid.UUID, hash, but string) error {
-	if _, err := tx.ExecContext(ctx, `update people set password_hash = $2 where id = $1`, person, hash); err != nil {
+func setPassword(ctx context.Context, tx *sqlx.Tx, company, person uuid.UUID, hash, but string) error {
+	if _, err := tx.ExecContext(ctx, `update people set password_hash = $3 where company_id = $1 and id = $2`, company, person, hash); err != nil {
 		return fmt.Errorf("set a password: %w", err)
 	}
 	if _, err := tx.ExecContext(ctx, `delete from sessions where person_id = $1 and token <> $2`, person, but); err != nil {
@@ -78,7 +81,7 @@ type Audited struct {
 }
 
 // Audit keeps that something was done; the database lets nobody change it.
-func (s *Store) Audit(ctx context.Context, company, person uuid.NullUUID, what, about string) error {
+func (s *Store) Audit(ctx context.Context, company uuid.UUID, person uuid.NullUUID, what, about string) error {
 	if _, err := s.db.ExecContext(ctx, `insert into audit (company_id, person_id, what, about) values ($1, $2, $3, $4)`, company, person, what, about); err != nil {
 		return fmt.Errorf("keep what was done: %w", err)
 	}
@@ -92,7 +95,7 @@ const mostAudited = 1000
 func (s *Store) AuditLog(ctx context.Context, company uuid.UUID) ([]Audited, error) {
 	all := []Audited{}
 	if err := s.db.SelectContext(ctx, &all, `
-		select a.at, coalesce(p.name, '') as name, a.what, a.about from audit a left join people p on p.id = a.person_id
+		select a.at, coalesce(p.name, '') as name, a.what, a.about from audit a left join people p on p.company_id = a.company_id and p.id = a.person_id
 		where a.company_id = $1 order by a.id desc limit $2`, company, mostAudited); err != nil {
 		return nil, fmt.Errorf("read what was done: %w", err)
 	}
@@ -102,20 +105,35 @@ func (s *Store) AuditLog(ctx context.Context, company uuid.UUID) ([]Audited, err
 // ForgetPerson takes the name and the address of someone who left out of a company's people;
 // what they did stays under a role and a number.
 func (s *Store) ForgetPerson(ctx context.Context, company, person uuid.UUID) error {
-	return s.changeOne(ctx, "forget a person", `
-		update people set name = initcap(role) || ' ' || upper(left(id::text, 4)), email = id::text || '@gone.invalid', password_hash = ''
-		where company_id = $1 and id = $2 and not active`, company, person)
+	return s.inTransaction(ctx, func(tx *sqlx.Tx) error {
+		if err := changeOne(ctx, tx, "forget a person", `
+			update people set name = initcap(role) || ' ' || upper(left(id::text, 4)), email = id::text || '@gone.invalid', password_hash = '', factor = ''
+			where company_id = $1 and id = $2 and not active`, company, person); err != nil {
+			return err
+		}
+		if _, err := tx.ExecContext(ctx, `delete from addresses where company_id = $1 and person_id = $2`, company, person); err != nil {
+			return fmt.Errorf("forget an address: %w", err)
+		}
+		return nil
+	})
 }
 
 // Attempt notes that somebody tries to sign in, before anything is checked, and tells how
-// often it was tried under the key within a time, this one counted.
+// often it was tried under the key within a time, this one counted. Attempts that come
+// together are counted one after the other: each has a number of its own.
 func (s *Store) Attempt(ctx context.Context, key string, within time.Duration) (int, error) {
-	if _, err := s.db.ExecContext(ctx, `insert into sign_in_failures (key) values ($1)`, key); err != nil {
-		return 0, fmt.Errorf("note a sign-in: %w", err)
-	}
 	var count int
-	if err := s.db.GetContext(ctx, &count, `select count(*) from sign_in_failures where key = $1 and at > now() - $2 * interval '1 second'`, key, within.Seconds()); err != nil {
-		return 0, fmt.Errorf("count sign-ins: %w", err)
-	}
-	return count, nil
+	err := s.inTransaction(ctx, func(tx *sqlx.Tx) error {
+		if _, err := tx.ExecContext(ctx, `select pg_advisory_xact_lock(hashtextextended($1, 0))`, key); err != nil {
+			return fmt.Errorf("wait to count sign-ins: %w", err)
+		}
+		if _, err := tx.ExecContext(ctx, `insert into sign_in_failures (key) values ($1)`, key); err != nil {
+			return fmt.Errorf("note a sign-in: %w", err)
+		}
+		if err := tx.GetContext(ctx, &count, `select count(*) from sign_in_failures where key = $1 and at > now() - $2 * interval '1 second'`, key, within.Seconds()); err != nil {
+			return fmt.Errorf("count sign-ins: %w", err)
+		}
+		return nil
+	})
+	return count, err
 }

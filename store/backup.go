@@ -22,7 +22,7 @@ import (
 // in signs in again.
 func backedUp() []string {
 	return []string{
-		"companies", "people", "recovery_codes", "jobs", "job_revisions", "photos", "sheets", "sheet_versions", "systems", "stock", "rosters", "calendar_links", "issues", "events", "audit",
+		"companies", "people", "addresses", "recovery_codes", "jobs", "job_revisions", "photos", "sheets", "sheet_versions", "systems", "stock", "rosters", "calendar_links", "issues", "events", "audit",
 	}
 }
 

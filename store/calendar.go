@@ -50,7 +50,7 @@ func (s *Store) CalendarLinks(ctx context.Context, company uuid.UUID) ([]Calenda
 	links := []CalendarLink{}
 	if err := s.db.SelectContext(ctx, &links, `
 		select l.id, l.company_id, l.crew, l.member, p.name as made_by, l.made_at
-		from calendar_links l join people p on p.id = l.made_by where l.company_id = $1 order by l.made_at, l.id`, company); err != nil {
+		from calendar_links l join people p on p.company_id = l.company_id and p.id = l.made_by where l.company_id = $1 order by l.made_at, l.id`, company); err != nil {
 		return nil, fmt.Errorf("list calendar addresses: %w", err)
 	}
 	return links, nil
@@ -61,7 +61,7 @@ func (s *Store) CalendarLink(ctx context.Context, secret []byte) (CalendarLink, 
 	var link CalendarLink
 	err := found(s.db.GetContext(ctx, &link, `
 		select l.id, l.company_id, l.crew, l.member, p.name as made_by, l.made_at
-		from calendar_links l join people p on p.id = l.made_by where l.secret = $1`, secret), "read a calendar address")
+		from calendar_links l join people p on p.company_id = l.company_id and p.id = l.made_by where l.secret = $1`, secret), "read a calendar address")
 	return link, err
 }
 

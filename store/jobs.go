@@ -66,7 +66,7 @@ func (s *Store) Jobs(ctx context.Context, company uuid.UUID, words string, archi
 	err := s.db.SelectContext(ctx, &lines, `
 		select j.id, j.name, j.client, j.site, jsonb_array_length(j.doc -> 'job' -> 'surfaces') as surfaces,
 		       p.name as changed_by, j.changed_at, j.archived_at, j.summary
-		from jobs j join people p on p.id = j.changed_by
+		from jobs j join people p on p.company_id = j.company_id and p.id = j.changed_by
 		where j.company_id = $1 and (j.archived_at is not null) = $3
 		  and ($2 = '' or strpos(lower(concat_ws(' ', j.name, j.client, j.site)), lower($2)) > 0)
 		order by j.changed_at desc limit 1000`, company, words, archived)
@@ -90,7 +90,7 @@ func readJob(ctx context.Context, from sqlx.QueryerContext, company, id uuid.UUI
 	}
 	err := sqlx.GetContext(ctx, from, &row, `
 		select j.doc, j.revision, p.name as changed_by, j.changed_at
-		from jobs j join people p on p.id = j.changed_by
+		from jobs j join people p on p.company_id = j.company_id and p.id = j.changed_by
 		where j.company_id = $1 and j.id = $2`, company, id)
 	if err := found(err, "read job"); err != nil {
 		return Job{}, err
@@ -116,8 +116,7 @@ func (s *Store) JobAt(ctx context.Context, company, id uuid.UUID, revision int64
 	var file job.File
 	var doc []byte
 	err := s.db.GetContext(ctx, &doc, `
-		select r.doc from job_revisions r join jobs j on j.id = r.job_id
-		where j.company_id = $1 and r.job_id = $2 and r.revision = $3`, company, id, revision)
+		select doc from job_revisions where company_id = $1 and job_id = $2 and revision = $3`, company, id, revision)
 	if err := found(err, "read revision"); err != nil {
 		return file, err
 	}
@@ -128,12 +127,12 @@ func (s *Store) JobAt(ctx context.Context, company, id uuid.UUID, revision int64
 }
 
 // KeepSummary keeps what a list shows of a job, unless it was changed since.
-func (s *Store) KeepSummary(ctx context.Context, id uuid.UUID, changed time.Time, summary any) error {
+func (s *Store) KeepSummary(ctx context.Context, company, id uuid.UUID, changed time.Time, summary any) error {
 	text, err := json.Marshal(summary)
 	if err != nil {
 		return fmt.Errorf("encode summary: %w", err)
 	}
-	if _, err := s.db.ExecContext(ctx, `update jobs set summary = $3 where id = $1 and changed_at = $2`, id, changed, text); err != nil {
+	if _, err := s.db.ExecContext(ctx, `update jobs set summary = $4 where company_id = $1 and id = $2 and changed_at = $3`, company, id, changed, text); err != nil {
 		return fmt.Errorf("keep summary: %w", err)
 	}
 	return nil
@@ -159,17 +158,17 @@ func (s *Store) AddJob(ctx context.Context, company, person uuid.UUID, file job.
 			id, company, doc, person, told); err != nil {
 			return fmt.Errorf("add job: %w", err)
 		}
-		return addRevision(ctx, tx, id, 1, id, doc, person)
+		return addRevision(ctx, tx, company, id, 1, id, doc, person)
 	})
 	return id, err
 }
 
-func addRevision(ctx context.Context, tx *sqlx.Tx, job uuid.UUID, revision int64, save uuid.UUID, doc []byte, person uuid.UUID) error {
-	if _, err := tx.ExecContext(ctx, `insert into job_revisions (job_id, revision, save_id, doc, person_id) values ($1, $2, $3, $4, $5)`,
-		job, revision, save, doc, person); err != nil {
+func addRevision(ctx context.Context, tx *sqlx.Tx, company, job uuid.UUID, revision int64, save uuid.UUID, doc []byte, person uuid.UUID) error {
+	if _, err := tx.ExecContext(ctx, `insert into job_revisions (company_id, job_id, revision, save_id, doc, person_id) values ($1, $2, $3, $4, $5, $6)`,
+		company, job, revision, save, doc, person); err != nil {
 		return fmt.Errorf("add revision: %w", err)
 	}
-	if _, err := tx.ExecContext(ctx, `delete from job_revisions where job_id = $1 and revision <= $2`, job, revision-keptRevisions); err != nil {
+	if _, err := tx.ExecContext(ctx, `delete from job_revisions where company_id = $1 and job_id = $2 and revision <= $3`, company, job, revision-keptRevisions); err != nil {
 		return fmt.Errorf("forget old revisions: %w", err)
 	}
 	return nil
@@ -206,8 +205,8 @@ func (s *Store) SaveJob(ctx context.Context, company, person uuid.UUID, save Sav
 	err = s.inTransaction(ctx, func(tx *sqlx.Tx) error {
 		// A save that was kept already is answered with the state it left then.
 		err := tx.GetContext(ctx, &kept, `
-			select r.revision, r.at as changed_at, c.shelf_revision from job_revisions r join jobs j on j.id = r.job_id join companies c on c.id = j.company_id
-			where j.company_id = $1 and r.job_id = $2 and r.save_id = $3`, company, save.Job, save.ID)
+			select r.revision, r.at as changed_at, c.shelf_revision from job_revisions r join companies c on c.id = r.company_id
+			where r.company_id = $1 and r.job_id = $2 and r.save_id = $3`, company, save.Job, save.ID)
 		if err == nil || !errors.Is(err, sql.ErrNoRows) {
 			return found(err, "look for the save")
 		}
@@ -222,7 +221,7 @@ func (s *Store) SaveJob(ctx context.Context, company, person uuid.UUID, save Sav
 		if err != nil {
 			return fmt.Errorf("save job: %w", err)
 		}
-		if err := addRevision(ctx, tx, save.Job, kept.Revision, save.ID, doc, person); err != nil {
+		if err := addRevision(ctx, tx, company, save.Job, kept.Revision, save.ID, doc, person); err != nil {
 			return err
 		}
 		_, err = tx.ExecContext(ctx, `select pg_notify($1, $2)`, changedChannel, fmt.Sprintf("%s %d", save.Job, kept.Revision))
@@ -241,11 +240,11 @@ func stale(ctx context.Context, tx *sqlx.Tx, company uuid.UUID, save Save) error
 		return err
 	}
 	conflict := &Stale{Base: theirs.File, Theirs: theirs}
-	if err := tx.GetContext(ctx, &conflict.SaveID, `select save_id from job_revisions where job_id = $1 and revision = $2`, save.Job, theirs.Revision); err != nil {
+	if err := tx.GetContext(ctx, &conflict.SaveID, `select save_id from job_revisions where company_id = $1 and job_id = $2 and revision = $3`, company, save.Job, theirs.Revision); err != nil {
 		return fmt.Errorf("read the save that stands: %w", err)
 	}
 	var doc []byte
-	err = tx.GetContext(ctx, &doc, `select doc from job_revisions where job_id = $1 and revision = $2`, save.Job, save.Base)
+	err = tx.GetContext(ctx, &doc, `select doc from job_revisions where company_id = $1 and job_id = $2 and revision = $3`, company, save.Job, save.Base)
 	if err == nil {
 		// A fresh file: decoding into one that shares slices with theirs would
 		// write through to it.

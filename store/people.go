@@ -91,18 +91,24 @@ func (s *Store) Found(ctx context.Context, name string, owner Person) (company u
 
 // AddPerson adds someone to the company p.CompanyID and returns the id.
 func (s *Store) AddPerson(ctx context.Context, p Person) (uuid.UUID, error) {
-	return addPerson(ctx, s.db, p)
+	var id uuid.UUID
+	err := s.inTransaction(ctx, func(tx *sqlx.Tx) (err error) {
+		id, err = addPerson(ctx, tx, p)
+		return err
+	})
+	return id, err
 }
 
-func addPerson(ctx context.Context, in sqlx.ExecerContext, p Person) (uuid.UUID, error) {
+func addPerson(ctx context.Context, in *sqlx.Tx, p Person) (uuid.UUID, error) {
 	id, err := newID()
 	if err != nil {
 		return id, err
 	}
-	_, err = in.ExecContext(ctx, `
-		insert into people (id, company_id, name, email, role, password_hash, units)
-		values ($1, $2, $3, $4, $5, $6, $7)`,
-		id, p.CompanyID, p.Name, strings.ToLower(p.Email), p.Role, p.PasswordHash, p.Units)
+	if _, err := in.ExecContext(ctx, `insert into people (id, company_id, name, email, role, password_hash, units) values ($1, $2, $3, $4, $5, $6, $7)`,
+		id, p.CompanyID, p.Name, strings.ToLower(p.Email), p.Role, p.PasswordHash, p.Units); err != nil {
+		return id, fmt.Errorf("add person: %w", err)
+	}
+	_, err = in.ExecContext(ctx, `insert into addresses (email, company_id, person_id) values ($1, $2, $3)`, strings.ToLower(p.Email), p.CompanyID, id)
 	var violated *pgconn.PgError
 	const uniqueViolation = "23505"
 	if errors.As(err, &violated) && violated.Code == uniqueViolation {
@@ -117,14 +123,14 @@ func addPerson(ctx context.Context, in sqlx.ExecerContext, p Person) (uuid.UUID,
 // PersonByEmail finds an active person by address, of whatever company.
 func (s *Store) PersonByEmail(ctx context.Context, email string) (Person, error) {
 	var p Person
-	err := s.db.GetContext(ctx, &p, selectPerson+`where p.email = lower($1) and p.active`, email)
+	err := s.db.GetContext(ctx, &p, selectPerson+`join addresses a on a.company_id = p.company_id and a.person_id = p.id where a.email = lower($1) and p.active`, email)
 	return p, found(err, "find person by address")
 }
 
-// Person finds an active person by id.
-func (s *Store) Person(ctx context.Context, id uuid.UUID) (Person, error) {
+// Person finds an active person of a company.
+func (s *Store) Person(ctx context.Context, company, id uuid.UUID) (Person, error) {
 	var p Person
-	err := s.db.GetContext(ctx, &p, selectPerson+`where p.id = $1 and p.active`, id)
+	err := s.db.GetContext(ctx, &p, selectPerson+`where p.company_id = $1 and p.id = $2 and p.active`, company, id)
 	return p, found(err, "find person")
 }
 
@@ -145,8 +151,8 @@ func (s *Store) People(ctx context.Context, company uuid.UUID) ([]Person, error)
 }
 
 // SetUnits keeps the units a person reads.
-func (s *Store) SetUnits(ctx context.Context, person uuid.UUID, units measure.System) error {
-	if _, err := s.db.ExecContext(ctx, `update people set units = $2 where id = $1`, person, units); err != nil {
+func (s *Store) SetUnits(ctx context.Context, company, person uuid.UUID, units measure.System) error {
+	if _, err := s.db.ExecContext(ctx, `update people set units = $3 where company_id = $1 and id = $2`, company, person, units); err != nil {
 		return fmt.Errorf("set units: %w", err)
 	}
 	return nil

@@ -32,7 +32,7 @@ func (s *Store) Photos(ctx context.Context, company, job uuid.UUID) ([]Photo, er
 	photos := []Photo{}
 	err := s.db.SelectContext(ctx, &photos, `
 		select f.id, f.surface_id, f.caption, p.name as added_by, f.added_at
-		from photos f join people p on p.id = f.added_by
+		from photos f join people p on p.company_id = f.company_id and p.id = f.added_by
 		where f.company_id = $1 and f.job_id = $2 and f.removed_at is null
 		order by f.added_at, f.id`, company, job)
 	if err != nil {

@@ -215,7 +215,7 @@ func (s *Store) Search(ctx context.Context, company uuid.UUID, words, kind strin
 		Doc  []byte    `db:"doc"`
 	}
 	if err := s.db.SelectContext(ctx, &rows, `
-		select e.job_id, j.name, e.doc from events e join jobs j on j.id = e.job_id
+		select e.job_id, j.name, e.doc from events e join jobs j on j.company_id = e.company_id and j.id = e.job_id
 		where e.company_id = $1 and ($2 = '' or e.doc ->> 'kind' = $2)
 		and ($3 = '' or concat_ws(' ', j.name, e.doc ->> 'name', (select string_agg(value, ' ') from jsonb_each_text(e.doc -> 'body'))) ilike '%' || $3 || '%')
 		and not exists (select 1 from events x where x.company_id = e.company_id and x.job_id = e.job_id

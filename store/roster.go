@@ -35,7 +35,7 @@ func (s *Store) Roster(ctx context.Context, company uuid.UUID) (Roster, error) {
 	}
 	err := s.db.GetContext(ctx, &row, `
 		select r.revision, r.bookings, p.name as changed_by, r.changed_at
-		from rosters r join people p on p.id = r.changed_by where r.company_id = $1`, company)
+		from rosters r join people p on p.company_id = r.company_id and p.id = r.changed_by where r.company_id = $1`, company)
 	if errors.Is(err, sql.ErrNoRows) {
 		return Roster{Bookings: []days.Booked{}}, nil
 	}

@@ -47,7 +47,7 @@ type SheetQuery struct {
 
 const selectSheet = `
 	select s.id, s.version, s.doc, s.archived_at is not null as archived, coalesce(p.name, '') as changed_by, s.changed_at
-	from sheets s left join people p on p.id = s.changed_by `
+	from sheets s left join people p on p.company_id = s.company_id and p.id = s.changed_by `
 
 // Sheets finds data sheets by name, and how many there are in all.
 func (s *Store) Sheets(ctx context.Context, company uuid.UUID, shelf Shelf, q SheetQuery) ([]SheetRow, int, error) {
@@ -101,7 +101,7 @@ func (s *Store) SheetVersions(ctx context.Context, company uuid.UUID, shelf Shel
 	rows := []SheetRow{}
 	err := s.db.SelectContext(ctx, &rows, `
 		select v.id, v.version, v.doc, false as archived, coalesce(p.name, '') as changed_by, v.changed_at
-		from sheet_versions v left join people p on p.id = v.changed_by
+		from sheet_versions v left join people p on p.company_id = v.company_id and p.id = v.changed_by
 		where v.company_id = $1 and v.shelf = $2 and v.id = $3 order by v.version desc limit 100`, company, shelf, id)
 	if err != nil {
 		return nil, fmt.Errorf("list editions: %w", err)

@@ -56,19 +56,27 @@ func Open(ctx context.Context, url string) (*Store, error) {
 // lockTries is how many seconds a server waits for others that bring the database up to date.
 const lockTries = 120
 
-func (s *Store) migrate(ctx context.Context) error {
+// provider brings the tables up, one server after the other where several start together.
+func (s *Store) provider() (*goose.Provider, error) {
 	files, err := fs.Sub(migrations, "migrations")
 	if err != nil {
-		return fmt.Errorf("open the migrations: %w", err)
+		return nil, fmt.Errorf("open the migrations: %w", err)
 	}
-	// Servers that start together come one after the other.
 	one, err := lock.NewPostgresSessionLocker(lock.WithLockTimeout(1, lockTries))
 	if err != nil {
-		return fmt.Errorf("lock the migrations: %w", err)
+		return nil, fmt.Errorf("lock the migrations: %w", err)
 	}
 	provider, err := goose.NewProvider(goose.DialectPostgres, s.db.DB, files, goose.WithSessionLocker(one))
 	if err != nil {
-		return fmt.Errorf("read the migrations: %w", err)
+		return nil, fmt.Errorf("read the migrations: %w", err)
+	}
+	return provider, nil
+}
+
+func (s *Store) migrate(ctx context.Context) error {
+	provider, err := s.provider()
+	if err != nil {
+		return err
 	}
 	if _, err := provider.Up(ctx); err != nil {
 		return fmt.Errorf("bring the database up to date: %w", err)

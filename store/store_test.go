@@ -165,7 +165,7 @@ func TestTheLastOwnerStays(t *testing.T) {
 	if _, err := records.ChangePerson(t.Context(), c, p, 1, store.Hand, true); !errors.Is(err, store.ErrLastOwner) {
 		t.Errorf("got %v", err)
 	}
-	if still, err := records.Person(t.Context(), p); err != nil || still.Role != store.Owner {
+	if still, err := records.Person(t.Context(), c, p); err != nil || still.Role != store.Owner {
 		t.Errorf("now %v, %v", still.Role, err)
 	}
 	if _, err := records.AddPerson(t.Context(), store.Person{CompanyID: c, Name: "twin", Email: "Twin@test.example", Role: store.Hand, Units: measure.US}); err != nil {

@@ -44,7 +44,7 @@ export function blankFile(
   const USUAL_PACE = us ? (480 * SQ_FOOT) / HOUR : 45 / HOUR
   return {
     format: 'nephelon-job',
-    version: 1,
+    version: 2,
     job: {
       name,
       client: client || undefined,
