@@ -61,7 +61,7 @@ func (s *Server) accountRoutes() {
 		func(ctx context.Context, _ *struct{}) (*body[[]SessionLine], error) {
 			all, err := s.store.Sessions(ctx, person(ctx).ID)
 			if err != nil {
-				return nil, s.trouble("list sessions", err)
+				return nil, s.trouble(ctx, "list sessions", err)
 			}
 			lines := make([]SessionLine, len(all))
 			for i, one := range all {
@@ -72,7 +72,7 @@ func (s *Server) accountRoutes() {
 	huma.Register(s.api, huma.Operation{OperationID: "endSessions", Method: http.MethodDelete, Path: "/api/me/sessions", Description: "Signs out everywhere but here"},
 		func(ctx context.Context, _ *struct{}) (*struct{}, error) {
 			if err := s.store.EndSessions(ctx, person(ctx).ID, s.sessions.Token(ctx)); err != nil {
-				return nil, s.trouble("end sessions", err)
+				return nil, s.trouble(ctx, "end sessions", err)
 			}
 			s.audit(ctx, person(ctx), "signed out everywhere else", "")
 			return nil, nil
@@ -86,7 +86,7 @@ func (s *Server) accountRoutes() {
 				if errors.Is(err, store.ErrNotFound) {
 					return nil, huma.Error404NotFound("There is no such person who has left your company. Who can still sign in is stopped first.")
 				}
-				return nil, s.trouble("forget a person", err)
+				return nil, s.trouble(ctx, "forget a person", err)
 			}
 			s.audit(ctx, p, "personal data removed", in.Person.String())
 			return nil, nil
@@ -120,7 +120,7 @@ func (s *Server) setPassword(ctx context.Context, in *body[struct {
 		return nil, err
 	}
 	if err := s.store.SetPassword(ctx, p.CompanyID, p.ID, hash, s.sessions.Token(ctx)); err != nil {
-		return nil, s.trouble("set a password", err)
+		return nil, s.trouble(ctx, "set a password", err)
 	}
 	s.audit(ctx, p, "password changed", "")
 	return nil, nil
@@ -134,7 +134,7 @@ func refusedField(field, text string) error {
 func (s *Server) makeLink(ctx context.Context, in *PersonPath) (*body[PasswordLink], error) {
 	p, err := s.store.Colleague(ctx, person(ctx).CompanyID, in.Person)
 	if err != nil {
-		return nil, s.trouble("find a person", err)
+		return nil, s.trouble(ctx, "find a person", err)
 	}
 	link, err := s.link(ctx, in.Person, p.Email)
 	if err != nil {
@@ -147,7 +147,7 @@ func (s *Server) makeLink(ctx context.Context, in *PersonPath) (*body[PasswordLi
 func (s *Server) link(ctx context.Context, to uuid.UUID, address string) (PasswordLink, error) {
 	p, secret, until := person(ctx), rand.Text(), time.Now().Add(linkLasts).UTC().Truncate(time.Second)
 	if err := s.store.AddPasswordLink(ctx, p.CompanyID, to, p.ID, secret, until); err != nil {
-		return PasswordLink{}, s.trouble("make a link", err)
+		return PasswordLink{}, s.trouble(ctx, "make a link", err)
 	}
 	s.audit(ctx, p, "password link made", to.String())
 	link := PasswordLink{Path: "/set-password#" + secret, Until: until}
@@ -156,7 +156,7 @@ func (s *Server) link(ctx context.Context, to uuid.UUID, address string) (Passwo
 			fmt.Sprintf("%s of %s made this link for you. It sets your password, once, until %s:\n\n%s%s\n\nWhoever did not ask for it need do nothing.\n",
 				p.Name, p.Company, until.Format("2 January 15:04 MST"), s.origin, link.Path))
 		if link.Sent = err == nil; err != nil {
-			s.log.Warn("send a link", "error", err)
+			s.log.WarnContext(ctx, "send a link", "error", err)
 		}
 	}
 	return link, nil
@@ -169,7 +169,7 @@ func (s *Server) useLink(ctx context.Context, in *body[struct {
 	host, _ := ctx.Value(hostKey{}).(string)
 	count, err := s.store.Attempt(ctx, "link host:"+host, attemptWindow)
 	if err != nil {
-		return nil, s.trouble("count attempts", err)
+		return nil, s.trouble(ctx, "count attempts", err)
 	}
 	if count > attemptsPerHost {
 		return nil, huma.Error429TooManyRequests("Too many attempts from here. Wait a quarter of an hour and try again.")
@@ -186,7 +186,7 @@ func (s *Server) useLink(ctx context.Context, in *body[struct {
 		return nil, huma.Error404NotFound("This link was used, or has ended. Ask an owner of your company for a new one.")
 	}
 	if err != nil {
-		return nil, s.trouble("use a link", err)
+		return nil, s.trouble(ctx, "use a link", err)
 	}
 	s.audit(ctx, p, "password set by link", "")
 	return nil, nil
@@ -195,7 +195,7 @@ func (s *Server) useLink(ctx context.Context, in *body[struct {
 func (s *Server) audited(ctx context.Context) ([]AuditLine, error) {
 	all, err := s.store.AuditLog(ctx, person(ctx).CompanyID)
 	if err != nil {
-		return nil, s.trouble("read what was done", err)
+		return nil, s.trouble(ctx, "read what was done", err)
 	}
 	lines := make([]AuditLine, len(all))
 	for i, a := range all {
@@ -215,7 +215,7 @@ func (s *Server) auditFile(ctx context.Context, _ *struct{}) (*download, error) 
 		rows = append(rows, []string{l.At.Format(time.RFC3339), exchange.Unformed(l.Name), exchange.Unformed(l.What), exchange.Unformed(l.About)})
 	}
 	if err := csv.NewWriter(&text).WriteAll(rows); err != nil {
-		return nil, s.trouble("write what was done", fmt.Errorf("write rows: %w", err))
+		return nil, s.trouble(ctx, "write what was done", fmt.Errorf("write rows: %w", err))
 	}
 	s.audit(ctx, person(ctx), "audit log exported", "")
 	return attached("text/csv; charset=utf-8", "audit.csv", text.Bytes()), nil

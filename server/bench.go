@@ -29,7 +29,7 @@ func (s *Server) benchRoutes() {
 		func(ctx context.Context, _ *struct{}) (*body[BenchUsual], error) {
 			id, err := s.store.MostUsedSheet(ctx, person(ctx).CompanyID)
 			if err != nil {
-				return nil, s.trouble("find the most used product", err)
+				return nil, s.trouble(ctx, "find the most used product", err)
 			}
 			return &body[BenchUsual]{BenchUsual{id}}, nil
 		})
@@ -115,11 +115,11 @@ func tool[Q, A any](ctx context.Context, s *Server, id string, question Q, work 
 func (s *Server) sheet(ctx context.Context, id string) (material.Product, error) {
 	row, err := s.store.Sheet(ctx, person(ctx).CompanyID, store.ProductShelf, id)
 	if err != nil {
-		return material.Product{}, s.trouble("read sheet", err)
+		return material.Product{}, s.trouble(ctx, "read sheet", err)
 	}
 	sheet, err := sheetOf[material.Product](row)
 	if err != nil {
-		return sheet, s.trouble("read sheet", err)
+		return sheet, s.trouble(ctx, "read sheet", err)
 	}
 	return sheet, nil
 }

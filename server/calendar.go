@@ -47,7 +47,7 @@ func (s *Server) calendarRoutes() {
 		func(ctx context.Context, _ *struct{}) (*body[[]CalendarAddress], error) {
 			links, err := s.store.CalendarLinks(ctx, person(ctx).CompanyID)
 			if err != nil {
-				return nil, s.trouble("list calendar addresses", err)
+				return nil, s.trouble(ctx, "list calendar addresses", err)
 			}
 			all := make([]CalendarAddress, len(links))
 			for i, l := range links {
@@ -63,7 +63,7 @@ func (s *Server) calendarRoutes() {
 			who := person(ctx)
 			house, err := s.house(ctx, who.CompanyID)
 			if err != nil {
-				return nil, s.trouble("read the crews", err)
+				return nil, s.trouble(ctx, "read the crews", err)
 			}
 			if in.Body.Crew != "" && !slices.ContainsFunc(days.Crews(house), func(c job.StandingCrew) bool { return c.ID == in.Body.Crew }) {
 				return nil, huma.Error422UnprocessableEntity("There is no such crew. Name one that is on the roster, or none for everybody.")
@@ -79,7 +79,7 @@ func (s *Server) calendarRoutes() {
 				return nil, huma.Error422UnprocessableEntity("There are as many calendar addresses as can be. Revoke one that nobody reads.")
 			}
 			if err != nil {
-				return nil, s.trouble("make a calendar address", err)
+				return nil, s.trouble(ctx, "make a calendar address", err)
 			}
 			return &body[CalendarAddress]{CalendarAddress{ID: id, Crew: in.Body.Crew, Person: in.Body.Person, MadeBy: who.Name, MadeAt: time.Now(), Path: "/calendar/" + told + ".ics"}}, nil
 		})
@@ -92,7 +92,7 @@ func (s *Server) calendarRoutes() {
 				return nil, huma.Error404NotFound("This address is revoked already.")
 			}
 			if err != nil {
-				return nil, s.trouble("revoke a calendar address", err)
+				return nil, s.trouble(ctx, "revoke a calendar address", err)
 			}
 			return nil, nil
 		})
@@ -101,7 +101,7 @@ func (s *Server) calendarRoutes() {
 		func(ctx context.Context, in *struct{ RawBody []byte }) (*body[[]job.Busy], error) {
 			house, err := s.house(ctx, person(ctx).CompanyID)
 			if err != nil {
-				return nil, s.trouble("read the house", err)
+				return nil, s.trouble(ctx, "read the house", err)
 			}
 			now := time.Now()
 			times, err := exchange.ReadBusy(in.RawBody, days.Zone(house), now.Add(-calendarBack), now.Add(calendarAhead))
@@ -109,7 +109,7 @@ func (s *Server) calendarRoutes() {
 				return nil, huma.Error422UnprocessableEntity(refused.Text)
 			}
 			if err != nil {
-				return nil, s.trouble("read a calendar", err)
+				return nil, s.trouble(ctx, "read a calendar", err)
 			}
 			return &body[[]job.Busy]{times}, nil
 		})
@@ -132,19 +132,19 @@ func (s *Server) readCalendar(ctx context.Context, in *struct {
 		return nil, huma.Error404NotFound("Nothing is read at this address, or no longer.")
 	}
 	if err != nil {
-		return nil, s.trouble("read a calendar address", err)
+		return nil, s.trouble(ctx, "read a calendar address", err)
 	}
 	stands, err := s.store.Roster(ctx, link.Company)
 	if err != nil {
-		return nil, s.trouble("read the roster", err)
+		return nil, s.trouble(ctx, "read the roster", err)
 	}
 	house, err := s.house(ctx, link.Company)
 	if err != nil {
-		return nil, s.trouble("read the house", err)
+		return nil, s.trouble(ctx, "read the house", err)
 	}
 	open, err := s.store.Open(ctx, link.Company)
 	if err != nil {
-		return nil, s.trouble("read the jobs", err)
+		return nil, s.trouble(ctx, "read the jobs", err)
 	}
 	jobs := make(map[string]job.Job, len(open))
 	for _, j := range open {
@@ -171,7 +171,7 @@ func (s *Server) readCalendar(ctx context.Context, in *struct {
 	}
 	var text bytes.Buffer
 	if err := exchange.WriteCalendar(&text, name, lines, stands.Revision, stands.ChangedAt); err != nil {
-		return nil, s.trouble("write the calendar", err)
+		return nil, s.trouble(ctx, "write the calendar", err)
 	}
 	return attached("text/calendar; charset=utf-8", name+".ics", text.Bytes()), nil
 }

@@ -148,7 +148,7 @@ func (s *Server) stream(ctx context.Context, of *changes, job uuid.UUID, now fun
 	if err != nil {
 		stop()
 		ignore()
-		return nil, s.trouble("read job", err)
+		return nil, s.trouble(ctx, "read job", err)
 	}
 	return &huma.StreamResponse{Body: func(out huma.Context) {
 		defer stop()

@@ -78,7 +78,7 @@ func (s *Server) second(ctx context.Context, p store.Person, code string) error 
 		return refuse("This code does not hold, or was used. Wait for the next one; if none holds, look whether the clock of your device is right, or use a recovery code.")
 	}
 	if err != nil {
-		return s.trouble("check a second factor", err)
+		return s.trouble(ctx, "check a second factor", err)
 	}
 	return nil
 }
@@ -102,7 +102,7 @@ func (s *Server) factorRoutes() {
 			p := person(ctx)
 			left, err := s.store.RecoveryLeft(ctx, p)
 			if err != nil {
-				return nil, s.trouble("look at a second factor", err)
+				return nil, s.trouble(ctx, "look at a second factor", err)
 			}
 			return &body[FactorState]{FactorState{p.Factor != "", p.FactorWanted, left}}, nil
 		})
@@ -116,7 +116,7 @@ func (s *Server) factorRoutes() {
 			}
 			key, err := totp.Generate(totp.GenerateOpts{Issuer: "Nephelon", AccountName: p.Email})
 			if err != nil {
-				return nil, s.trouble("make a second factor", err)
+				return nil, s.trouble(ctx, "make a second factor", err)
 			}
 			s.sessions.Put(ctx, factorKey, key.Secret())
 			return &body[FactorBegun]{FactorBegun{key.Secret(), key.URL()}}, nil
@@ -134,7 +134,7 @@ func (s *Server) factorRoutes() {
 				return nil, err
 			}
 			if err := s.store.SetFactor(ctx, p.CompanyID, p.ID, "", 0, nil); err != nil {
-				return nil, s.trouble("take a second factor away", err)
+				return nil, s.trouble(ctx, "take a second factor away", err)
 			}
 			s.audit(ctx, p, "second factor removed", "")
 			return nil, nil
@@ -143,10 +143,10 @@ func (s *Server) factorRoutes() {
 		func(ctx context.Context, in *PersonPath) (*struct{}, error) {
 			p := person(ctx)
 			if err := s.store.SetFactor(ctx, p.CompanyID, in.Person, "", 0, nil); err != nil {
-				return nil, s.trouble("take a second factor away", err)
+				return nil, s.trouble(ctx, "take a second factor away", err)
 			}
 			if err := s.store.EndSessions(ctx, in.Person, ""); err != nil {
-				return nil, s.trouble("end sessions", err)
+				return nil, s.trouble(ctx, "end sessions", err)
 			}
 			s.audit(ctx, p, "second factor removed", in.Person.String())
 			return nil, nil
@@ -160,7 +160,7 @@ func (s *Server) factorRoutes() {
 				return nil, huma.Error409Conflict("Set up your own second factor first, under your name.")
 			}
 			if err := s.store.WantFactor(ctx, p.CompanyID, in.Body.Wanted); err != nil {
-				return nil, s.trouble("want a second factor", err)
+				return nil, s.trouble(ctx, "want a second factor", err)
 			}
 			s.audit(ctx, p, map[bool]string{true: "second factor wanted of everybody", false: "second factor left to everybody"}[in.Body.Wanted], "")
 			return nil, nil
@@ -172,7 +172,7 @@ func (s *Server) factorRoutes() {
 func (s *Server) own(ctx context.Context, p store.Person, field, password string) error {
 	count, err := s.store.Attempt(ctx, "own:"+p.ID.String(), attemptWindow)
 	if err != nil {
-		return s.trouble("count attempts", err)
+		return s.trouble(ctx, "count attempts", err)
 	}
 	if count > attemptsPerEmail {
 		return huma.Error429TooManyRequests("Too many attempts. Wait a quarter of an hour and try again.")
@@ -203,11 +203,11 @@ func (s *Server) setFactor(ctx context.Context, in *body[struct {
 		set.Recovery = append(set.Recovery, strings.Join([]string{code[:4], code[4:8], code[8:12], code[12:]}, "-"))
 	}
 	if err := s.store.SetFactor(ctx, p.CompanyID, p.ID, secret, step, hashed); err != nil {
-		return nil, s.trouble("set a second factor", err)
+		return nil, s.trouble(ctx, "set a second factor", err)
 	}
 	s.sessions.Remove(ctx, factorKey)
 	if err := s.store.EndSessions(ctx, p.ID, s.sessions.Token(ctx)); err != nil {
-		return nil, s.trouble("end sessions", err)
+		return nil, s.trouble(ctx, "end sessions", err)
 	}
 	s.audit(ctx, p, "second factor set", "")
 	return &body[FactorSet]{set}, nil

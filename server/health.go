@@ -3,6 +3,9 @@ package server
 import (
 	"context"
 	"encoding/json"
+	"errors"
+	"fmt"
+	"io"
 	"net/http"
 	"strings"
 	"time"
@@ -10,12 +13,41 @@ import (
 	"github.com/danielgtaylor/huma/v2"
 )
 
-// Within these times every request ends, however the database is: what streams apart.
-const (
-	requestTime = 25 * time.Second
-	uploadTime  = 30 * time.Minute // of a photograph or a drawing, from a phone in a basement
-	readyTime   = 2 * time.Second
-)
+// times are within which requests end, however the network and the database are: what streams
+// apart.
+type times struct {
+	request time.Duration // from when a request is whole until its answer is written
+	pause   time.Duration // in which a request or its body may make no progress
+	upload  time.Duration // of one that brings much, from a phone in a basement
+	drain   time.Duration // for what is under way when the server ends
+}
+
+func usual() times {
+	return times{request: 25 * time.Second, pause: 20 * time.Second, upload: 30 * time.Minute, drain: 5 * time.Second}
+}
+
+const readyTime = 2 * time.Second
+
+// lasting reads a body for as long as it makes progress, and no longer than an upload may take.
+type lasting struct {
+	io.ReadCloser
+	control *http.ResponseController
+	pause   time.Duration
+	until   time.Time
+}
+
+func (l *lasting) Read(into []byte) (int, error) {
+	until := time.Now().Add(l.pause)
+	if until.After(l.until) {
+		until = l.until
+	}
+	_ = l.control.SetReadDeadline(until) // not to be had where there is no connection: a test's
+	n, err := l.ReadCloser.Read(into)
+	if err != nil && !errors.Is(err, io.EOF) {
+		return n, fmt.Errorf("read what is sent: %w", err)
+	}
+	return n, err
+}
 
 // watched answers whether the server is alive and whether it is ready, before anything that
 // needs the database.
@@ -33,19 +65,25 @@ func (s *Server) watched(next http.Handler) http.Handler {
 			}
 			plainly(w, http.StatusOK, "ready")
 		default:
-			if uploads(r) {
-				// Not to be had where the connection is none: then the usual time holds.
-				_ = http.NewResponseController(w).SetReadDeadline(time.Now().Add(uploadTime))
+			s.open.Add(1)
+			s.gauges.open.Inc()
+			defer s.gauges.open.Dec()
+			defer s.open.Add(-1)
+			if r.Body != nil && r.Body != http.NoBody {
+				r.Body = &lasting{r.Body, http.NewResponseController(w), s.times.pause, time.Now().Add(s.times.upload)}
 			}
 			next.ServeHTTP(w, r)
 		}
 	})
 }
 
-// uploads tells whether a request brings a file that may take long to arrive.
+// uploads tells whether a request brings a file, which its operation reads while it arrives.
 func uploads(r *http.Request) bool {
-	return r.Method == http.MethodPost && (strings.HasSuffix(r.URL.Path, "/photos") || r.URL.Path == "/api/drawing")
+	return r.Method == http.MethodPost && !strings.HasPrefix(r.Header.Get("Content-Type"), "application/json") && r.ContentLength != 0
 }
+
+// streams tells whether an address is of live news.
+func streams(path string) bool { return strings.HasSuffix(path, "/changes") }
 
 func plainly(w http.ResponseWriter, status int, text string) {
 	w.Header().Set("Content-Type", "text/plain; charset=utf-8")
@@ -58,16 +96,19 @@ func plainly(w http.ResponseWriter, status int, text string) {
 // nothing of it, and no session.
 func (s *Server) ended(next, pages http.Handler) http.Handler {
 	return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
-		within := requestTime
-		switch {
-		case !strings.HasPrefix(r.URL.Path, "/api/"):
-			pages.ServeHTTP(w, r)
-			return
-		case strings.HasSuffix(r.URL.Path, "/changes"):
+		within := s.times.request
+		if streams(r.URL.Path) {
 			next.ServeHTTP(w, r)
 			return
-		case uploads(r):
-			within = uploadTime
+		}
+		if uploads(r) {
+			within = s.times.upload
+		}
+		// Who does not read the answer is let go; its last words may take as long again.
+		_ = http.NewResponseController(w).SetWriteDeadline(time.Now().Add(2 * within))
+		if !strings.HasPrefix(r.URL.Path, "/api/") {
+			pages.ServeHTTP(w, r)
+			return
 		}
 		ctx, cancel := context.WithTimeout(r.Context(), within)
 		defer cancel()
@@ -76,8 +117,8 @@ func (s *Server) ended(next, pages http.Handler) http.Handler {
 }
 
 // away answers a request whose session cannot be looked up.
-func (s *Server) away(w http.ResponseWriter, _ *http.Request, err error) {
-	s.log.Error("look up a session", "error", err)
+func (s *Server) away(w http.ResponseWriter, r *http.Request, err error) {
+	s.log.ErrorContext(r.Context(), "look up a session", "error", err)
 	w.Header().Set("Content-Type", "application/problem+json")
 	w.WriteHeader(http.StatusServiceUnavailable)
 	problem := huma.ErrorModel{Status: http.StatusServiceUnavailable, Title: http.StatusText(http.StatusServiceUnavailable), Detail: "The records cannot be reached just now; what you entered is kept on your side. Try again."}

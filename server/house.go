@@ -37,12 +37,12 @@ type Stands struct {
 }
 
 // revised answers a change that was kept, or not because somebody else made one meanwhile.
-func (s *Server) revised(doing string, revision int64, err error) (*body[Stands], error) {
+func (s *Server) revised(ctx context.Context, doing string, revision int64, err error) (*body[Stands], error) {
 	if errors.Is(err, store.ErrChanged) {
 		return nil, huma.Error409Conflict("Somebody else changed this meanwhile; theirs stands, and yours was not kept. Look at it, and make your change again.")
 	}
 	if err != nil {
-		return nil, s.trouble(doing, err)
+		return nil, s.trouble(ctx, doing, err)
 	}
 	return &body[Stands]{Stands{revision}}, nil
 }
@@ -86,7 +86,7 @@ func (s *Server) houseRoutes() {
 		func(ctx context.Context, _ *struct{}) (*body[HouseState], error) {
 			kept, err := s.store.House(ctx, person(ctx).CompanyID)
 			if err != nil {
-				return nil, s.trouble("read house methods", err)
+				return nil, s.trouble(ctx, "read house methods", err)
 			}
 			if person(ctx).Role == store.Hand {
 				kept.Of.HourCost, kept.Of.OvertimeMore = nil, nil
@@ -102,7 +102,7 @@ func (s *Server) houseRoutes() {
 				return nil, huma.Error422UnprocessableEntity(text, &huma.ErrorDetail{Location: "body." + path, Message: text})
 			}
 			revision, err := s.store.SaveHouse(ctx, person(ctx).CompanyID, in.Base, in.Body)
-			return s.revised("save house methods", revision, err)
+			return s.revised(ctx, "save house methods", revision, err)
 		})
 	huma.Register(s.api, huma.Operation{OperationID: "systems", Method: http.MethodGet, Path: "/api/systems"}, s.listSystems)
 	huma.Register(s.api, huma.Operation{OperationID: "saveSystem", Method: http.MethodPut, Path: "/api/systems/{id}"},
@@ -113,14 +113,14 @@ func (s *Server) houseRoutes() {
 		}) (*body[Stands], error) {
 			in.Body.ID = in.ID
 			revision, err := s.store.SaveSystem(ctx, person(ctx).CompanyID, in.Base, in.Body)
-			return s.revised("save system", revision, err)
+			return s.revised(ctx, "save system", revision, err)
 		})
 	huma.Register(s.api, huma.Operation{OperationID: "deleteSystem", Method: http.MethodDelete, Path: "/api/systems/{id}"},
 		func(ctx context.Context, in *struct {
 			SheetPath
 			Based
 		}) (*body[Stands], error) {
-			return s.revised("delete system", 0, s.store.DeleteSystem(ctx, person(ctx).CompanyID, in.Base, in.ID))
+			return s.revised(ctx, "delete system", 0, s.store.DeleteSystem(ctx, person(ctx).CompanyID, in.Base, in.ID))
 		})
 	huma.Register(s.api, huma.Operation{OperationID: "stock", Method: http.MethodGet, Path: "/api/stock"}, s.listStock)
 	huma.Register(s.api, huma.Operation{OperationID: "saveContainer", Method: http.MethodPut, Path: "/api/stock/{id}"},
@@ -134,14 +134,14 @@ func (s *Server) houseRoutes() {
 				return nil, faulty(faults)
 			}
 			revision, err := s.store.SaveContainer(ctx, person(ctx).CompanyID, in.Base, in.Body)
-			return s.revised("save container", revision, err)
+			return s.revised(ctx, "save container", revision, err)
 		})
 	huma.Register(s.api, huma.Operation{OperationID: "takeOutContainer", Method: http.MethodDelete, Path: "/api/stock/{id}"},
 		func(ctx context.Context, in *struct {
 			SheetPath
 			Based
 		}) (*body[Stands], error) {
-			return s.revised("take out container", in.Base+1, s.store.TakeOutContainer(ctx, person(ctx).CompanyID, in.Base, in.ID))
+			return s.revised(ctx, "take out container", in.Base+1, s.store.TakeOutContainer(ctx, person(ctx).CompanyID, in.Base, in.ID))
 		})
 }
 
@@ -149,7 +149,7 @@ func (s *Server) listSystems(ctx context.Context, _ *struct{}) (*body[[]SystemLi
 	company := person(ctx).CompanyID
 	systems, err := s.store.Systems(ctx, company)
 	if err != nil {
-		return nil, s.trouble("list systems", err)
+		return nil, s.trouble(ctx, "list systems", err)
 	}
 	var products, media []string
 	for _, system := range systems {
@@ -158,11 +158,11 @@ func (s *Server) listSystems(ctx context.Context, _ *struct{}) (*body[[]SystemLi
 	}
 	shelf, err := sheetsByID[material.Product](ctx, s, store.ProductShelf, products)
 	if err != nil {
-		return nil, s.trouble("list systems", err)
+		return nil, s.trouble(ctx, "list systems", err)
 	}
 	also, err := sheetsByID[material.Medium](ctx, s, store.MediumShelf, media)
 	if err != nil {
-		return nil, s.trouble("list systems", err)
+		return nil, s.trouble(ctx, "list systems", err)
 	}
 	lines := make([]SystemLine, len(systems))
 	for i, system := range systems {
@@ -208,11 +208,11 @@ func (s *Server) listStock(ctx context.Context, _ *struct{}) (*body[[]StockGroup
 	who := person(ctx)
 	containers, err := s.store.Stock(ctx, who.CompanyID)
 	if err != nil {
-		return nil, s.trouble("list stock", err)
+		return nil, s.trouble(ctx, "list stock", err)
 	}
 	reservations, err := s.store.Reservations(ctx, who.CompanyID)
 	if err != nil {
-		return nil, s.trouble("list stock", err)
+		return nil, s.trouble(ctx, "list stock", err)
 	}
 	var ids []string
 	for _, c := range containers {
@@ -220,11 +220,11 @@ func (s *Server) listStock(ctx context.Context, _ *struct{}) (*body[[]StockGroup
 	}
 	products, err := sheetsByID[material.Product](ctx, s, store.ProductShelf, ids)
 	if err != nil {
-		return nil, s.trouble("list stock", err)
+		return nil, s.trouble(ctx, "list stock", err)
 	}
 	media, err := sheetsByID[material.Medium](ctx, s, store.MediumShelf, ids)
 	if err != nil {
-		return nil, s.trouble("list stock", err)
+		return nil, s.trouble(ctx, "list stock", err)
 	}
 	groups := []StockGroup{}
 	free := make(map[string][]kit.Container)

@@ -85,7 +85,7 @@ func (s *Server) jobRoutes() {
 			}
 		}) (*struct{}, error) {
 			if err := s.store.ArchiveJob(ctx, person(ctx).CompanyID, in.Job, in.Body.Archived); err != nil {
-				return nil, s.trouble("archive job", err)
+				return nil, s.trouble(ctx, "archive job", err)
 			}
 			return nil, nil
 		})
@@ -122,13 +122,13 @@ func (s *Server) listJobs(ctx context.Context, in *struct {
 	who := person(ctx)
 	found, err := s.store.Jobs(ctx, who.CompanyID, strings.TrimSpace(in.Words), in.Archived)
 	if err != nil {
-		return nil, s.trouble("list jobs", err)
+		return nil, s.trouble(ctx, "list jobs", err)
 	}
 	lines := make([]JobLine, len(found))
 	for i, l := range found {
 		lines[i] = JobLine{ID: l.ID, Name: l.Name, Client: l.Client, Site: l.Site, Surfaces: l.Surfaces, ChangedBy: l.ChangedBy, ChangedAt: l.ChangedAt, Archived: l.Archived != nil}
 		if lines[i].Summary, err = s.summary(ctx, who, l); err != nil {
-			return nil, s.trouble("sum up a job", err)
+			return nil, s.trouble(ctx, "sum up a job", err)
 		}
 		if who.Role == store.Hand {
 			lines[i].Client, lines[i].Summary.Cost = "", nil
@@ -165,11 +165,11 @@ func (s *Server) addJob(ctx context.Context, file job.File) (*jobAnswer, error) 
 	who := person(ctx)
 	made, err := s.plan(ctx, who, file)
 	if err != nil {
-		return nil, s.trouble("plan job", err)
+		return nil, s.trouble(ctx, "plan job", err)
 	}
 	id, err := s.store.AddJob(ctx, who.CompanyID, who.ID, file, made.Summary(file))
 	if err != nil {
-		return nil, s.trouble("add job", err)
+		return nil, s.trouble(ctx, "add job", err)
 	}
 	return s.answerJob(ctx, id, "", "")
 }
@@ -214,7 +214,7 @@ func (s *Server) readJob(ctx context.Context, in *struct {
 func (s *Server) answerJob(ctx context.Context, id uuid.UUID, known, accept string) (*jobAnswer, error) {
 	p, err := s.planned(ctx, person(ctx), id)
 	if err != nil {
-		return nil, s.trouble("plan job", err)
+		return nil, s.trouble(ctx, "plan job", err)
 	}
 	out := &jobAnswer{Status: http.StatusOK, ContentType: "application/json", ETag: `"` + p.tag + `"`, CacheControl: "private, no-cache", Vary: "Accept-Encoding"}
 	if known == out.ETag || known == "W/"+out.ETag {
@@ -223,7 +223,7 @@ func (s *Server) answerJob(ctx context.Context, id uuid.UUID, known, accept stri
 	}
 	whole, zipped, err := s.bodyOf(p)
 	if err != nil {
-		return nil, s.trouble("write job", err)
+		return nil, s.trouble(ctx, "write job", err)
 	}
 	out.Body = whole
 	if strings.Contains(accept, "gzip") {
@@ -257,7 +257,7 @@ func (s *Server) buyTogether(ctx context.Context, in *struct {
 		}
 		j, err := s.store.Job(ctx, p.CompanyID, id)
 		if err != nil {
-			return nil, s.trouble("read job", err)
+			return nil, s.trouble(ctx, "read job", err)
 		}
 		files[i] = j.File
 	}
@@ -278,25 +278,25 @@ func (s *Server) copySurface(ctx context.Context, in *struct {
 	p := person(ctx)
 	from, err := s.store.Job(ctx, p.CompanyID, in.Job)
 	if err != nil {
-		return nil, s.trouble("read job", err)
+		return nil, s.trouble(ctx, "read job", err)
 	}
 	to, err := s.store.Job(ctx, p.CompanyID, in.Body.To)
 	if err != nil {
-		return nil, s.trouble("read job", err)
+		return nil, s.trouble(ctx, "read job", err)
 	}
 	if err := job.CopySurface(from.File, in.Surface, &to.File, uuid.NewString); err != nil {
 		return nil, huma.Error422UnprocessableEntity(err.Error())
 	}
 	made, err := s.plan(ctx, p, to.File)
 	if err != nil {
-		return nil, s.trouble("plan job", err)
+		return nil, s.trouble(ctx, "plan job", err)
 	}
 	if _, err := s.store.SaveJob(ctx, p.CompanyID, p.ID, store.Save{Job: to.ID, Base: to.Revision, ID: uuid.New(), File: to.File, Summary: made.Summary(to.File)}); err != nil {
 		var stale *store.Stale
 		if errors.As(err, &stale) {
 			return nil, huma.Error409Conflict(fmt.Sprintf("%s saved the other job at this very moment. Copy again.", stale.Theirs.ChangedBy))
 		}
-		return nil, s.trouble("save job", err)
+		return nil, s.trouble(ctx, "save job", err)
 	}
 	return nil, nil
 }
@@ -304,11 +304,11 @@ func (s *Server) copySurface(ctx context.Context, in *struct {
 func (s *Server) exportJob(ctx context.Context, in *JobPath) (*download, error) {
 	j, err := s.store.Job(ctx, person(ctx).CompanyID, in.Job)
 	if err != nil {
-		return nil, s.trouble("read job", err)
+		return nil, s.trouble(ctx, "read job", err)
 	}
 	var text bytes.Buffer
 	if err := exchange.Write(&text, j.File); err != nil {
-		return nil, s.trouble("write file", err)
+		return nil, s.trouble(ctx, "write file", err)
 	}
 	return attached("application/json", fileName(j.File.Job.Name), text.Bytes()), nil
 }

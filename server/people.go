@@ -36,7 +36,7 @@ func (s *Server) peopleRoutes() {
 		func(ctx context.Context, _ *struct{}) (*body[[]Colleague], error) {
 			people, err := s.store.People(ctx, person(ctx).CompanyID)
 			if err != nil {
-				return nil, s.trouble("list people", err)
+				return nil, s.trouble(ctx, "list people", err)
 			}
 			colleagues := make([]Colleague, len(people))
 			for i, p := range people {
@@ -59,7 +59,7 @@ func (s *Server) peopleRoutes() {
 				return nil, huma.Error409Conflict("This address cannot be taken. Use another.")
 			}
 			if err != nil {
-				return nil, s.trouble("add person", err)
+				return nil, s.trouble(ctx, "add person", err)
 			}
 			s.audit(ctx, person(ctx), "person added", c.ID.String()+" as "+string(c.Role))
 			link, err := s.link(ctx, c.ID, c.Email)
@@ -82,10 +82,10 @@ func (s *Server) peopleRoutes() {
 				return nil, huma.Error409Conflict("A company needs at least one owner. Make someone else owner first.")
 			}
 			if err != nil {
-				return s.revised("change person", 0, err)
+				return s.revised(ctx, "change person", 0, err)
 			}
 			state := map[bool]string{true: "may sign in", false: "may not sign in"}[in.Body.Active]
 			s.audit(ctx, person(ctx), "rights changed", in.Person.String()+" is "+string(in.Body.Role)+", "+state)
-			return s.revised("change person", revision, nil)
+			return s.revised(ctx, "change person", revision, nil)
 		})
 }

@@ -65,7 +65,7 @@ func (s *Server) photoRoutes() {
 			}
 		}) (*struct{}, error) {
 			if err := s.store.CaptionPhoto(ctx, person(ctx).CompanyID, in.Photo, in.Body.Caption); err != nil {
-				return nil, s.trouble("caption photo", err)
+				return nil, s.trouble(ctx, "caption photo", err)
 			}
 			return nil, nil
 		})
@@ -79,7 +79,7 @@ func (s *Server) photoRoutes() {
 			p := person(ctx)
 			own := uuid.NullUUID{UUID: p.ID, Valid: p.Role == store.Lead} // who leads a day removes their own
 			if err := s.store.RemovePhoto(ctx, p.CompanyID, in.Photo, in.Body.Removed, own); err != nil {
-				return nil, s.trouble("remove photo", err)
+				return nil, s.trouble(ctx, "remove photo", err)
 			}
 			return nil, nil
 		})
@@ -88,7 +88,7 @@ func (s *Server) photoRoutes() {
 func (s *Server) listPhotos(ctx context.Context, in *JobPath) (*body[[]PhotoLine], error) {
 	found, err := s.store.Photos(ctx, person(ctx).CompanyID, in.Job)
 	if err != nil {
-		return nil, s.trouble("list photos", err)
+		return nil, s.trouble(ctx, "list photos", err)
 	}
 	lines := make([]PhotoLine, len(found))
 	for i, f := range found {
@@ -121,7 +121,7 @@ func (s *Server) addPhoto(ctx context.Context, in *struct {
 	case errors.Is(err, store.ErrTooManyPhotos):
 		return nil, huma.Error422UnprocessableEntity("This job holds " + fmt.Sprint(store.MaxPhotos) + " photographs already; remove one first.")
 	case err != nil:
-		return nil, s.trouble("add photo", err)
+		return nil, s.trouble(ctx, "add photo", err)
 	}
 	return s.listPhotos(ctx, &in.JobPath)
 }
@@ -129,7 +129,7 @@ func (s *Server) addPhoto(ctx context.Context, in *struct {
 func (s *Server) picture(ctx context.Context, id uuid.UUID, small bool) (*Picture, error) {
 	jpeg, err := s.store.PhotoImage(ctx, person(ctx).CompanyID, id, small)
 	if err != nil {
-		return nil, s.trouble("read photo", err)
+		return nil, s.trouble(ctx, "read photo", err)
 	}
 	return &Picture{Type: "image/jpeg", Cache: "private, max-age=86400", Body: jpeg}, nil
 }

@@ -93,13 +93,13 @@ type SectionsPath struct {
 func (s *Server) sections(ctx context.Context, in *SectionsPath) (*download, error) {
 	j, err := s.store.Job(ctx, person(ctx).CompanyID, in.Job)
 	if err != nil {
-		return nil, s.trouble("read job", err)
+		return nil, s.trouble(ctx, "read job", err)
 	}
 	limited, cancel := context.WithTimeout(ctx, planTime)
 	defer cancel()
 	made, err := s.planner.MakeFor(limited, j.File, person(ctx).Units, time.Now())
 	if err != nil {
-		return nil, s.trouble("plan job", err)
+		return nil, s.trouble(ctx, "plan job", err)
 	}
 	for i, surface := range made.Surfaces {
 		for _, c := range surface.Coats {
@@ -110,7 +110,7 @@ func (s *Server) sections(ctx context.Context, in *SectionsPath) (*download, err
 			laid := drawing.Laid{Name: fmt.Sprintf("%s: %s, coat %d", j.File.Job.Name, surface.Name, c.Number), Floor: from.Floor.Polygon(), Sections: c.Sections, Cuts: c.Cuts, Exit: from.Layout.Exit}
 			var text bytes.Buffer
 			if err := drawing.Write(&text, in.As, laid); err != nil {
-				return nil, s.trouble("draw the sections", err)
+				return nil, s.trouble(ctx, "draw the sections", err)
 			}
 			return attached(in.As.Media(), drawingName(laid.Name, in.As), text.Bytes()), nil
 		}
@@ -127,16 +127,16 @@ func drawingName(of string, f drawing.Format) string {
 func poured[A any](ctx context.Context, s *Server, at JobPath, q PourQuestion, most time.Duration, answer func(context.Context, job.File) (A, error)) (*body[A], error) {
 	j, err := s.store.Job(ctx, person(ctx).CompanyID, at.Job)
 	if err != nil {
-		return nil, s.trouble("read job", err)
+		return nil, s.trouble(ctx, "read job", err)
 	}
 	file := j.File
 	if len(q.Patch) > 0 {
 		document, err := json.Marshal(file)
 		if err != nil {
-			return nil, s.trouble("encode job", err)
+			return nil, s.trouble(ctx, "encode job", err)
 		}
 		if file, _, _, err = s.patched(document, q.Patch); err != nil {
-			return nil, s.unfit(err)
+			return nil, s.unfit(ctx, err)
 		}
 	}
 	limited, cancel := context.WithTimeout(ctx, most)
@@ -149,7 +149,7 @@ func poured[A any](ctx context.Context, s *Server, at JobPath, q PourQuestion, m
 		return nil, huma.Error422UnprocessableEntity("At no pace at which people work does the first section take so long. Enter the time from when it was begun to be poured until nobody touched it again.")
 	}
 	if err != nil {
-		return nil, s.trouble("plan the pour", err)
+		return nil, s.trouble(ctx, "plan the pour", err)
 	}
 	return &body[A]{made}, nil
 }

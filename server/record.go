@@ -80,7 +80,7 @@ func (s *Server) recordRoutes() {
 			}
 			all, err := s.store.Issues(ctx, person(ctx).CompanyID, in.Job)
 			if err != nil {
-				return nil, s.trouble("read issued plans", err)
+				return nil, s.trouble(ctx, "read issued plans", err)
 			}
 			at := slices.IndexFunc(all, func(i record.Issue) bool { return i.Number == in.Number })
 			if at < 0 {
@@ -123,11 +123,11 @@ func (s *Server) listIssues(ctx context.Context, in *JobPath) (*body[Issues], er
 	p := person(ctx)
 	all, err := s.store.Issues(ctx, p.CompanyID, in.Job)
 	if err != nil {
-		return nil, s.trouble("read issued plans", err)
+		return nil, s.trouble(ctx, "read issued plans", err)
 	}
 	j, err := s.store.Job(ctx, p.CompanyID, in.Job)
 	if err != nil {
-		return nil, s.trouble("read job", err)
+		return nil, s.trouble(ctx, "read job", err)
 	}
 	out := Issues{Lines: make([]IssueLine, len(all)), Revision: j.Revision, Changes: []record.Change{}}
 	for n, i := range all {
@@ -140,7 +140,7 @@ func (s *Server) listIssues(ctx context.Context, in *JobPath) (*body[Issues], er
 	if len(all) > 0 && all[0].Revision != j.Revision {
 		now, err := s.planner.Issue(ctx, j.File, p.Units, time.Now(), all[0].Day)
 		if err != nil && !errors.Is(err, plan.ErrNothingToIssue) {
-			return nil, s.trouble("plan the job", err)
+			return nil, s.trouble(ctx, "plan the job", err)
 		}
 		out.Changes = record.Compare(&all[0], &now, p.Units)
 	}
@@ -157,7 +157,7 @@ func (s *Server) issuePlan(ctx context.Context, in *struct {
 	p := person(ctx)
 	j, err := s.store.Job(ctx, p.CompanyID, in.Job)
 	if err != nil {
-		return nil, s.trouble("read job", err)
+		return nil, s.trouble(ctx, "read job", err)
 	}
 	now := time.Now().UTC().Truncate(time.Millisecond)
 	made, err := s.planner.Issue(ctx, j.File, p.Units, now, in.Body.Day)
@@ -169,11 +169,11 @@ func (s *Server) issuePlan(ctx context.Context, in *struct {
 		return nil, huma.Error422UnprocessableEntity(text)
 	}
 	if err != nil {
-		return nil, s.trouble("plan the job", err)
+		return nil, s.trouble(ctx, "plan the job", err)
 	}
 	stock, err := s.store.Stock(ctx, p.CompanyID)
 	if err != nil {
-		return nil, s.trouble("list stock", err)
+		return nil, s.trouble(ctx, "list stock", err)
 	}
 	for n := range made.Coats {
 		c := &made.Coats[n]
@@ -187,7 +187,7 @@ func (s *Server) issuePlan(ctx context.Context, in *struct {
 	made.Job, made.Revision, made.At, made.By, made.To, made.Note = in.Job.String(), j.Revision, now, p.Name, in.Body.To, in.Body.Note
 	made, err = s.store.IssuePlan(ctx, p.CompanyID, p.ID, in.Job, in.Body.SaveID, made)
 	if err != nil {
-		return nil, s.trouble("issue the plan", err)
+		return nil, s.trouble(ctx, "issue the plan", err)
 	}
 	return &body[record.Issue]{made}, nil
 }
@@ -199,11 +199,11 @@ func (s *Server) readEvents(ctx context.Context, in *struct {
 	p := person(ctx)
 	issues, err := s.store.IssueNumber(ctx, p.CompanyID, in.Job)
 	if err != nil {
-		return nil, s.trouble("read issued plans", err)
+		return nil, s.trouble(ctx, "read issued plans", err)
 	}
 	logged, err := s.store.Events(ctx, p.CompanyID, in.Job, in.Since)
 	if err != nil {
-		return nil, s.trouble("read the record", err)
+		return nil, s.trouble(ctx, "read the record", err)
 	}
 	return &body[Logged]{Logged{logged.Events, logged.Mark, issues, time.Now().UTC()}}, nil
 }
@@ -218,12 +218,12 @@ func (s *Server) take(ctx context.Context, in *struct {
 	p, now := person(ctx), time.Now().UTC()
 	newest, err := s.store.IssueNumber(ctx, p.CompanyID, in.Job)
 	if err != nil {
-		return nil, s.trouble("read issued plans", err)
+		return nil, s.trouble(ctx, "read issued plans", err)
 	}
 	out := LogAnswer{Taken: []string{}, Refused: []EventRefused{}, Time: now}
 	struck, err := s.store.EventsByID(ctx, p.CompanyID, in.Job, struckBy(in.Body.Events))
 	if err != nil {
-		return nil, s.trouble("read the record", err)
+		return nil, s.trouble(ctx, "read the record", err)
 	}
 	for _, e := range in.Body.Events {
 		if e.Kind == record.Struck {
@@ -254,8 +254,9 @@ func (s *Server) take(ctx context.Context, in *struct {
 	}
 	others, err := s.store.Log(ctx, p.CompanyID, p.ID, in.Job, takes, now)
 	if err != nil {
-		return nil, s.trouble("log events", err)
+		return nil, s.trouble(ctx, "log events", err)
 	}
+	s.gauges.events.Add(float64(len(takes)))
 	isOther := make(map[string]bool)
 	for _, id := range others {
 		isOther[id] = true
@@ -284,14 +285,14 @@ func (s *Server) stands(ctx context.Context, job uuid.UUID) (record.Issue, []rec
 	company := person(ctx).CompanyID
 	issues, err := s.store.Issues(ctx, company, job)
 	if err != nil {
-		return record.Issue{}, nil, s.trouble("read issued plans", err)
+		return record.Issue{}, nil, s.trouble(ctx, "read issued plans", err)
 	}
 	if len(issues) == 0 {
 		return record.Issue{}, nil, huma.Error404NotFound("No plan of this job was issued yet. An estimator or owner issues it from the page Days.")
 	}
 	logged, err := s.store.Events(ctx, company, job, 0)
 	if err != nil {
-		return record.Issue{}, nil, s.trouble("read the record", err)
+		return record.Issue{}, nil, s.trouble(ctx, "read the record", err)
 	}
 	return record.Stands(issues, logged.Events), logged.Events, nil
 }
@@ -313,11 +314,11 @@ func (s *Server) opinions(ctx context.Context, in *JobPath) (*body[[]cause.Opini
 	}
 	past, err := s.store.PastCauses(ctx, person(ctx).CompanyID, in.Job)
 	if err != nil {
-		return nil, s.trouble("read past faults", err)
+		return nil, s.trouble(ctx, "read past faults", err)
 	}
 	house, err := s.house(ctx, person(ctx).CompanyID)
 	if err != nil {
-		return nil, s.trouble("read the house", err)
+		return nil, s.trouble(ctx, "read the house", err)
 	}
 	out := []cause.Opinion{}
 	for _, fault := range day.Faults {
@@ -341,7 +342,7 @@ func (s *Server) entries(ctx context.Context, in *struct {
 }) (*body[[]EntryLine], error) {
 	found, err := s.store.Search(ctx, person(ctx).CompanyID, in.Words, in.Kind)
 	if err != nil {
-		return nil, s.trouble("search the records", err)
+		return nil, s.trouble(ctx, "search the records", err)
 	}
 	lines := make([]EntryLine, len(found))
 	for i, e := range found {
@@ -357,7 +358,7 @@ func (s *Server) learnt(ctx context.Context, _ *struct{}) (*body[[]record.Learnt
 	company := person(ctx).CompanyID
 	jobs, err := s.store.Recorded(ctx, company, mostLearnt)
 	if err != nil {
-		return nil, s.trouble("list recorded jobs", err)
+		return nil, s.trouble(ctx, "list recorded jobs", err)
 	}
 	var issues []record.Issue
 	var told []record.Day

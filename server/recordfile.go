@@ -56,12 +56,12 @@ func (s *Server) recordFile(ctx context.Context, in *RecordFileQuestion) (*downl
 	default:
 		issues, failed := s.store.Issues(ctx, p.CompanyID, in.Job)
 		if failed != nil {
-			return nil, s.trouble("read issued plans", failed)
+			return nil, s.trouble(ctx, "read issued plans", failed)
 		}
 		err = exchange.WriteRecord(&text, issues, events, day)
 	}
 	if err != nil {
-		return nil, s.trouble("write the record", err)
+		return nil, s.trouble(ctx, "write the record", err)
 	}
 	return attached(kind, name, text.Bytes()), nil
 }
@@ -71,13 +71,13 @@ func (s *Server) handed(ctx context.Context, in *RecordFileQuestion, h *exchange
 	p := person(ctx)
 	j, err := s.store.Job(ctx, p.CompanyID, in.Job)
 	if err != nil {
-		return s.trouble("read job", err)
+		return s.trouble(ctx, "read job", err)
 	}
 	h.Client = j.File.Job.Client
 	captions := make(map[uuid.UUID]string)
 	photos, err := s.store.Photos(ctx, p.CompanyID, in.Job)
 	if err != nil {
-		return s.trouble("list photos", err)
+		return s.trouble(ctx, "list photos", err)
 	}
 	for _, f := range photos {
 		captions[f.ID] = f.Caption
@@ -88,7 +88,7 @@ func (s *Server) handed(ctx context.Context, in *RecordFileQuestion, h *exchange
 		}
 		picture, err := s.store.PhotoImage(ctx, p.CompanyID, id, false)
 		if err != nil {
-			return s.trouble("read photo", err)
+			return s.trouble(ctx, "read photo", err)
 		}
 		h.Photos = append(h.Photos, exchange.HandoverPhoto{Caption: captions[id], JPEG: picture})
 	}

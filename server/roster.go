@@ -175,11 +175,11 @@ func (s *Server) rosterRoutes() {
 			company := person(ctx).CompanyID
 			stands, err := s.store.Roster(ctx, company)
 			if err != nil {
-				return nil, s.trouble("read the roster", err)
+				return nil, s.trouble(ctx, "read the roster", err)
 			}
 			house, err := s.house(ctx, company)
 			if err != nil {
-				return nil, s.trouble("read the roster", err)
+				return nil, s.trouble(ctx, "read the roster", err)
 			}
 			zone := days.Zone(house)
 			out := RosterToday{Zone: zone.String(), Lines: days.Next(stands.Bookings, time.Now().In(zone)), Crews: make(map[string]string)}
@@ -199,12 +199,12 @@ func (s *Server) rosterRoutes() {
 			if errors.Is(err, store.ErrRosterMoved) {
 				stands, err := s.store.Roster(ctx, who.CompanyID)
 				if err != nil {
-					return nil, s.trouble("read the roster", err)
+					return nil, s.trouble(ctx, "read the roster", err)
 				}
 				return nil, huma.Error409Conflict(fmt.Sprintf("%s changed the roster at %s, while you planned. Nothing of yours was booked: load it again and plan around what stands.", stands.ChangedBy, stands.ChangedAt.UTC().Format("15:04 UTC")))
 			}
 			if err != nil {
-				return nil, s.trouble("keep the roster", err)
+				return nil, s.trouble(ctx, "keep the roster", err)
 			}
 			stands, house, c, err := s.calendar(ctx, nil, nil)
 			if err != nil {

@@ -60,17 +60,17 @@ func (s *Server) rosterFile(ctx context.Context, in *RosterFile) (*download, err
 	switch in.As {
 	case "xlsx":
 		if err := exchange.WriteRosterBook(&text, lines, days.Zone(house)); err != nil {
-			return nil, s.trouble("write the roster", err)
+			return nil, s.trouble(ctx, "write the roster", err)
 		}
 		return attached("application/vnd.openxmlformats-officedocument.spreadsheetml.sheet", name+".xlsx", text.Bytes()), nil
 	case "csv":
 		if err := exchange.WriteRosterTable(&text, lines, days.Zone(house)); err != nil {
-			return nil, s.trouble("write the roster", err)
+			return nil, s.trouble(ctx, "write the roster", err)
 		}
 		return attached("text/csv; charset=utf-8", name+".csv", text.Bytes()), nil
 	}
 	if err := exchange.WriteCalendar(&text, name, lines, stands.Revision, stands.ChangedAt); err != nil {
-		return nil, s.trouble("write the roster", err)
+		return nil, s.trouble(ctx, "write the roster", err)
 	}
 	return attached("text/calendar; charset=utf-8", name+".ics", text.Bytes()), nil
 }

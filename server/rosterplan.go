@@ -33,7 +33,7 @@ func (s *Server) calendar(ctx context.Context, bookings []days.Booked, only *[]s
 	}
 	c, err := build(days.Try{})
 	if err != nil {
-		return stands, house, nil, s.trouble("make the calendar", err)
+		return stands, house, nil, s.trouble(ctx, "make the calendar", err)
 	}
 	return stands, house, c, nil
 }
@@ -42,7 +42,7 @@ func (s *Server) calendar(ctx context.Context, bookings []days.Booked, only *[]s
 func (s *Server) calendars(ctx context.Context, bookings []days.Booked, only *[]string) (store.Roster, job.House, func(days.Try) (*days.Calendar, error), error) {
 	who := person(ctx)
 	none := func(err error) (store.Roster, job.House, func(days.Try) (*days.Calendar, error), error) {
-		return store.Roster{}, job.House{}, nil, s.trouble("make the calendar", err)
+		return store.Roster{}, job.House{}, nil, s.trouble(ctx, "make the calendar", err)
 	}
 	stands, err := s.store.Roster(ctx, who.CompanyID)
 	if err != nil {
@@ -145,7 +145,7 @@ func (s *Server) rosterWays(ctx context.Context, in *body[struct {
 		return nil, huma.Error422UnprocessableEntity(wrong.Text + " Change the crews’ skills or hours, or take the job off the roster.")
 	}
 	if err != nil {
-		return nil, s.trouble("look for ways out", err)
+		return nil, s.trouble(ctx, "look for ways out", err)
 	}
 	return &body[[]days.WayOut]{ways}, nil
 }
@@ -177,7 +177,7 @@ func (s *Server) planFor(ctx context.Context, question RosterQuestion, tell func
 		return nil, huma.Error422UnprocessableEntity("The coat that should take another hardener is no longer there. Look for ways out anew.")
 	}
 	if err != nil {
-		return nil, s.trouble("plan a job anew", err)
+		return nil, s.trouble(ctx, "plan a job anew", err)
 	}
 	house = try.House(house)
 	var made roster.Plan
@@ -203,7 +203,7 @@ func (s *Server) planFor(ctx context.Context, question RosterQuestion, tell func
 		v.Conflict = &RosterConflict{wrong.Text, []string{"Change the crews’ skills or hours, or take the job off the roster."}}
 		return &body[RosterView]{v}, nil
 	case err != nil:
-		return nil, s.trouble("plan the roster", err)
+		return nil, s.trouble(ctx, "plan the roster", err)
 	}
 	booked := c.Booked(made, asked)
 	v := viewOf(stands, house, c, booked)

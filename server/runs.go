@@ -52,7 +52,7 @@ func (s *Server) runRoutes() {
 			}
 			question, err := json.Marshal(in.Body)
 			if err != nil {
-				return nil, s.trouble("ask for a plan", err)
+				return nil, s.trouble(ctx, "ask for a plan", err)
 			}
 			who := person(ctx)
 			id, err := s.store.AddRun(ctx, who.CompanyID, who.ID, question)
@@ -60,7 +60,7 @@ func (s *Server) runRoutes() {
 				return nil, huma.Error429TooManyRequests("As many plans are waited for as may be. Stop one, or wait until the first is done.")
 			}
 			if err != nil {
-				return nil, s.trouble("ask for a plan", err)
+				return nil, s.trouble(ctx, "ask for a plan", err)
 			}
 			return &body[RosterRun]{RosterRun{ID: id, State: store.RunWaiting}}, nil
 		})
@@ -74,18 +74,18 @@ func (s *Server) runRoutes() {
 				return nil, huma.Error404NotFound("This plan is no longer kept. Ask for it again.")
 			}
 			if err != nil {
-				return nil, s.trouble("read a plan", err)
+				return nil, s.trouble(ctx, "read a plan", err)
 			}
 			out := RosterRun{ID: r.ID, State: r.State}
 			if r.Progress != nil {
 				if err := json.Unmarshal(r.Progress, &out.Progress); err != nil {
-					return nil, s.trouble("read a plan", err)
+					return nil, s.trouble(ctx, "read a plan", err)
 				}
 			}
 			if r.Answer != nil {
 				var a runAnswer
 				if err := json.Unmarshal(r.Answer, &a); err != nil {
-					return nil, s.trouble("read a plan", err)
+					return nil, s.trouble(ctx, "read a plan", err)
 				}
 				out.View, out.Trouble = a.View, a.Trouble
 			}
@@ -98,7 +98,7 @@ func (s *Server) runRoutes() {
 				return nil, huma.Error404NotFound("Nothing is worked at there any more.")
 			}
 			if err != nil {
-				return nil, s.trouble("stop a plan", err)
+				return nil, s.trouble(ctx, "stop a plan", err)
 			}
 			return nil, nil
 		})

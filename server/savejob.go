@@ -79,11 +79,11 @@ func (s *Server) saveJob(ctx context.Context, in *struct {
 	}
 	document, err := s.documentAt(ctx, who, in.Job, in.Body.Base, held)
 	if err != nil {
-		return nil, s.trouble("read the edited job", err)
+		return nil, s.trouble(ctx, "read the edited job", err)
 	}
 	file, text, tidied, err := s.patched(document, in.Body.Patch)
 	if err != nil {
-		return nil, s.unfit(err)
+		return nil, s.unfit(ctx, err)
 	}
 	if text := repriced(who, document, file); text != "" {
 		return nil, huma.Error403Forbidden(text)
@@ -91,25 +91,25 @@ func (s *Server) saveJob(ctx context.Context, in *struct {
 	// Planned before it is kept, so that nothing is kept that cannot be planned.
 	made, err := s.plan(ctx, who, file)
 	if err != nil {
-		return nil, s.trouble("plan job", err)
+		return nil, s.trouble(ctx, "plan job", err)
 	}
 	kept, err := s.store.SaveJob(ctx, who.CompanyID, who.ID, store.Save{Job: in.Job, Base: in.Body.Base, ID: in.Body.SaveID, File: file, Summary: made.Summary(file)})
 	if stale, ok := errors.AsType[*store.Stale](err); ok {
 		return nil, s.stale(ctx, who, in.Job, stale, file)
 	}
 	if err != nil {
-		return nil, s.trouble("save job", err)
+		return nil, s.trouble(ctx, "save job", err)
 	}
 	j := store.Job{ID: in.Job, Company: who.CompanyID, File: file, Revision: kept.Revision, ChangedBy: who.Name, ChangedAt: kept.At}
 	now, err := s.workOut(ctx, who, j, stateOf(who, in.Job, store.Stamp{Revision: kept.Revision, Shelf: kept.Shelf}, time.Now()), &made, text, held)
 	if err != nil {
-		return nil, s.trouble("plan job", err)
+		return nil, s.trouble(ctx, "plan job", err)
 	}
 	out := Saved{Revision: kept.Revision, Tag: now.tag, Tidied: tidied, Newer: now.newer}
 	if held == nil {
 		out.Plan = &now.text.plan
 	} else if out.Moved, err = now.text.since(held.text); err != nil {
-		return nil, s.trouble("compare plans", err)
+		return nil, s.trouble(ctx, "compare plans", err)
 	}
 	return &body[Saved]{out}, nil
 }
@@ -129,9 +129,9 @@ func (s *Server) documentAt(ctx context.Context, who store.Person, id uuid.UUID,
 	return text, nil
 }
 
-func (s *Server) unfit(err error) error {
+func (s *Server) unfit(ctx context.Context, err error) error {
 	if bad, ok := errors.AsType[*exchange.PatchError](err); ok {
-		s.log.Warn("an edit that does not fit", "error", bad.Unwrap())
+		s.log.WarnContext(ctx, "an edit that does not fit", "error", bad.Unwrap())
 		return huma.Error422UnprocessableEntity(bad.Error() + " Load the job again; your edit is kept here until then.")
 	}
 	return unreadable("This edit cannot be taken. Nothing was changed.", err)
@@ -140,11 +140,11 @@ func (s *Server) unfit(err error) error {
 func (s *Server) stale(ctx context.Context, who store.Person, id uuid.UUID, stale *store.Stale, mine job.File) error {
 	combined, differences, err := job.Merge(stale.Base, mine, stale.Theirs.File)
 	if err != nil {
-		return s.trouble("compare edits", err)
+		return s.trouble(ctx, "compare edits", err)
 	}
 	theirs, err := s.planned(ctx, who, id)
 	if err != nil {
-		return s.trouble("plan job", err)
+		return s.trouble(ctx, "plan job", err)
 	}
 	return &StaleSave{
 		Title: "Changed by someone else", Status: http.StatusConflict,

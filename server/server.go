@@ -4,6 +4,7 @@ package server
 
 import (
 	"context"
+	"database/sql"
 	"errors"
 	"fmt"
 	"io/fs"
@@ -53,9 +54,12 @@ type Server struct {
 	rights   map[string]level // of operations
 	hashing  chan struct{}    // holds whoever computes a hash
 	waiting  atomic.Int32     // for it
+	open     atomic.Int32     // requests under way
 	proxy    string           // whose word on a client's address is taken; nobody's when empty
 	plans    *plans
 	planner  *plan.Planner
+	gauges   *gauges
+	times    times
 	dayJobs  *lru.Cache[state, days.Job] // what the roster needs of jobs; a cache and nothing more
 	drawing  chan struct{}               // holds whoever draws a picture anew
 	post     *postbox                    // none where no mail server is named
@@ -66,12 +70,10 @@ type Server struct {
 }
 
 const (
-	sessionDays  = 14
-	idleDays     = 3
-	readTimeout  = 20 * time.Second
-	idleTimeout  = 2 * time.Minute
-	shutdownTime = 5 * time.Second
-	bodyLimit    = exchange.MaxFile + 1<<20
+	sessionDays = 14
+	idleDays    = 3
+	idleTimeout = 2 * time.Minute
+	bodyLimit   = exchange.MaxFile + 1<<20
 )
 
 // New puts a server together.
@@ -88,7 +90,7 @@ func New(o Options) (*Server, error) {
 	if err != nil {
 		return nil, fmt.Errorf("make the cache of the roster's jobs: %w", err)
 	}
-	s := &Server{dayJobs: dayJobs, store: o.Store, log: o.Log, files: files, origin: o.Origin, changes: newChanges(), logged: newChanges(), people: newChanges(), rights: rights(), hashing: make(chan struct{}, hashesAtOnce), proxy: o.Proxy, seconds: o.Plans, plans: known, planner: plan.NewPlanner(), drawing: make(chan struct{}, 1), sessions: scs.New()}
+	s := &Server{dayJobs: dayJobs, store: o.Store, log: o.Log, files: files, origin: o.Origin, changes: newChanges(), logged: newChanges(), people: newChanges(), rights: rights(), times: usual(), hashing: make(chan struct{}, hashesAtOnce), proxy: o.Proxy, seconds: o.Plans, plans: known, planner: plan.NewPlanner(), drawing: make(chan struct{}, 1), sessions: scs.New()}
 	if o.Mail != "" {
 		if s.post, err = newPostbox(o.Mail); err != nil {
 			return nil, err
@@ -110,11 +112,16 @@ func New(o Options) (*Server, error) {
 			return nil, err
 		}
 	}
+	var pool *sql.DB
+	if o.Store != nil {
+		pool = o.Store.DB()
+	}
+	s.gauges = newGauges(pool)
 	gin.SetMode(gin.ReleaseMode)
 	engine := gin.New()
 	engine.Use(gin.CustomRecoveryWithWriter(nil, s.recovered))
 	s.api = humagin.New(engine, apiConfig())
-	s.api.UseMiddleware(s.authenticate)
+	s.api.UseMiddleware(s.measured, s.authenticate)
 	s.sessionRoutes()
 	s.peopleRoutes()
 	s.accountRoutes()
@@ -140,7 +147,7 @@ func New(o Options) (*Server, error) {
 		}
 		engine.NoRoute(pages.serve)
 	}
-	s.handler = s.watched(guarded(o.Secure, legible(gzhttp.GzipHandler(s.ended(s.sessions.LoadAndSave(engine), engine)))))
+	s.handler = numbered(s.watched(guarded(o.Secure, legible(gzhttp.GzipHandler(s.ended(s.sessions.LoadAndSave(engine), engine))))))
 	return s, nil
 }
 
@@ -180,14 +187,14 @@ func (s *Server) OpenAPI() ([]byte, error) {
 }
 
 func (s *Server) recovered(c *gin.Context, cause any) {
-	s.log.Error("a request failed", "path", c.Request.URL.Path, "cause", cause)
+	s.log.ErrorContext(c.Request.Context(), "a request failed", "path", c.Request.URL.Path, "cause", cause)
 	c.AbortWithStatusJSON(http.StatusInternalServerError, huma.Error500InternalServerError("Something went wrong here; what you entered is kept on your side. Try again."))
 }
 
 // Serve answers requests on the listener until the context ends.
 func (s *Server) Serve(ctx context.Context, web *http.Server, serve func() error) error {
 	web.Handler = s
-	web.ReadHeaderTimeout, web.ReadTimeout, web.IdleTimeout = readTimeout, readTimeout, idleTimeout
+	web.ReadHeaderTimeout, web.IdleTimeout = s.times.pause, idleTimeout
 	listening, stop := context.WithCancel(ctx)
 	defer stop()
 	web.RegisterOnShutdown(s.changes.close)
@@ -202,10 +209,14 @@ func (s *Server) Serve(ctx context.Context, web *http.Server, serve func() error
 		return fmt.Errorf("serve: %w", err)
 	case <-ctx.Done():
 	}
-	limited, cancel := context.WithTimeout(context.WithoutCancel(ctx), shutdownTime)
+	limited, cancel := context.WithTimeout(context.WithoutCancel(ctx), s.times.drain)
 	defer cancel()
 	if err := web.Shutdown(limited); err != nil {
-		return fmt.Errorf("stop serving: %w", err)
+		// What is still under way then is cut, and how much of it is told.
+		s.log.WarnContext(ctx, "requests were cut at the end", "cut", s.open.Load(), "after", s.times.drain.String())
+		if err := web.Close(); err != nil {
+			return fmt.Errorf("stop serving: %w", err)
+		}
 	}
 	if err := <-ended; !errors.Is(err, http.ErrServerClosed) {
 		return fmt.Errorf("serve: %w", err)

@@ -73,7 +73,7 @@ func HashPassword(password string) (string, error) {
 func (s *Server) authenticate(ctx huma.Context, next func(huma.Context)) {
 	refuse := func(status int, text string) {
 		if err := huma.WriteErr(s.api, ctx, status, text); err != nil {
-			s.log.Error("write an error", "error", err)
+			s.log.ErrorContext(ctx.Context(), "write an error", "error", err)
 		}
 	}
 	op := ctx.Operation()
@@ -94,7 +94,7 @@ func (s *Server) authenticate(ctx huma.Context, next func(huma.Context)) {
 		return
 	}
 	if err != nil {
-		s.log.Error("find who is signed in", "error", err)
+		s.log.ErrorContext(ctx.Context(), "find who is signed in", "error", err)
 		refuse(http.StatusServiceUnavailable, "The records cannot be reached just now. Try again.")
 		return
 	}
@@ -140,7 +140,7 @@ func (s *Server) sessionRoutes() {
 	huma.Register(s.api, huma.Operation{OperationID: "signOut", Method: http.MethodDelete, Path: "/api/session"},
 		func(ctx context.Context, _ *struct{}) (*struct{}, error) {
 			if err := s.sessions.Destroy(ctx); err != nil {
-				return nil, s.trouble("sign out", err)
+				return nil, s.trouble(ctx, "sign out", err)
 			}
 			return nil, nil
 		})
@@ -154,7 +154,7 @@ func (s *Server) sessionRoutes() {
 		}]) (*body[Me], error) {
 			p := person(ctx)
 			if err := s.store.SetUnits(ctx, p.CompanyID, p.ID, in.Body.Units); err != nil {
-				return nil, s.trouble("set units", err)
+				return nil, s.trouble(ctx, "set units", err)
 			}
 			p.Units = in.Body.Units
 			return &body[Me]{meOf(p)}, nil
@@ -169,7 +169,7 @@ func (s *Server) signIn(ctx context.Context, email, password, code string) (*bod
 	for key, most := range map[string]int{byBoth: attemptsPerEmail, byHost: attemptsPerHost} {
 		count, err := s.store.Attempt(ctx, key, attemptWindow)
 		if err != nil {
-			return nil, s.trouble("count sign-ins", err)
+			return nil, s.trouble(ctx, "count sign-ins", err)
 		}
 		if count > most {
 			return nil, huma.Error429TooManyRequests(fmt.Sprintf("Too many failed sign-ins from here. Wait %d minutes and try again.", int(attemptWindow.Minutes())))
@@ -177,7 +177,7 @@ func (s *Server) signIn(ctx context.Context, email, password, code string) (*bod
 	}
 	p, err := s.store.PersonByEmail(ctx, email)
 	if err != nil && !errors.Is(err, store.ErrNotFound) {
-		return nil, s.trouble("find person", err)
+		return nil, s.trouble(ctx, "find person", err)
 	}
 	hash := p.PasswordHash
 	if hash == "" {
@@ -196,7 +196,7 @@ func (s *Server) signIn(ctx context.Context, email, password, code string) (*bod
 	}
 	for _, key := range []string{byBoth, byHost} {
 		if err := s.store.ForgetAttempts(ctx, key, attemptWindow); err != nil {
-			return nil, s.trouble("forget sign-ins", err)
+			return nil, s.trouble(ctx, "forget sign-ins", err)
 		}
 	}
 	return s.begin(ctx, p)
@@ -205,7 +205,7 @@ func (s *Server) signIn(ctx context.Context, email, password, code string) (*bod
 // begin begins a session.
 func (s *Server) begin(ctx context.Context, p store.Person) (*body[Me], error) {
 	if err := s.sessions.RenewToken(ctx); err != nil {
-		return nil, s.trouble("begin a session", err)
+		return nil, s.trouble(ctx, "begin a session", err)
 	}
 	s.sessions.Put(ctx, personKey, p.ID.String())
 	s.sessions.Put(ctx, companyKey, p.CompanyID.String())
@@ -231,7 +231,7 @@ func inTurn[T any](ctx context.Context, s *Server, compute func() (T, error)) (T
 	}
 	out, err := compute()
 	if err != nil {
-		return none, s.trouble("compute a hash", err)
+		return none, s.trouble(ctx, "compute a hash", err)
 	}
 	return out, nil
 }
@@ -243,20 +243,20 @@ func (s *Server) matches(ctx context.Context, password, hash string) (bool, erro
 // audit keeps that something was done; that this fails fails nothing else.
 func (s *Server) audit(ctx context.Context, p store.Person, what, about string) {
 	if err := s.store.Audit(ctx, p.CompanyID, uuid.NullUUID{UUID: p.ID, Valid: p.ID != uuid.Nil}, what, about); err != nil {
-		s.log.Error("keep what was done", "error", err)
+		s.log.ErrorContext(ctx, "keep what was done", "error", err)
 	}
 }
 
 // trouble logs what went wrong inside and tells the caller only that it did. A
 // caller who left before the answer is no trouble.
-func (s *Server) trouble(doing string, err error) error {
+func (s *Server) trouble(ctx context.Context, doing string, err error) error {
 	if errors.Is(err, store.ErrNotFound) {
 		return huma.Error404NotFound("There is no such record in your company.")
 	}
 	if errors.Is(err, context.Canceled) {
-		s.log.Debug(doing, "left by its caller", err)
+		s.log.DebugContext(ctx, doing, "left by its caller", err)
 	} else {
-		s.log.Error(doing, "error", err)
+		s.log.ErrorContext(ctx, doing, "error", err)
 	}
 	if store.Away(err) {
 		return huma.Error503ServiceUnavailable("The records cannot be reached just now. If this was a change, it is not known whether it was taken: look when they are back.")

@@ -84,7 +84,7 @@ func (s *Server) shelfRoutes() {
 	huma.Register(s.api, huma.Operation{OperationID: "restoreSheet", Method: http.MethodPost, Path: "/api/shelf/{id}/restored"},
 		func(ctx context.Context, in *SheetPath) (*struct{}, error) {
 			if err := s.store.ArchiveSheet(ctx, person(ctx).CompanyID, store.ProductShelf, in.ID, false); err != nil {
-				return nil, s.trouble("restore sheet", err)
+				return nil, s.trouble(ctx, "restore sheet", err)
 			}
 			return nil, nil
 		})
@@ -108,19 +108,19 @@ func (s *Server) searchShelf(ctx context.Context, in *struct {
 	query := store.SheetQuery{Words: in.Words, Kinds: in.Kinds, Chemistry: in.Chemistry, IDs: in.IDs, Archived: in.Archived, Any: len(in.IDs) > 0, Limit: in.Limit}
 	rows, total, err := s.store.Sheets(ctx, company, store.ProductShelf, query)
 	if err != nil {
-		return nil, s.trouble("search the shelf", err)
+		return nil, s.trouble(ctx, "search the shelf", err)
 	}
 	page := ShelfPage{Total: total, Sheets: make([]ShelfLine, len(rows)), Media: []material.Medium{}}
 	for i, row := range rows {
 		line := &page.Sheets[i]
 		if line.Sheet, err = sheetOf[material.Product](row); err != nil {
-			return nil, s.trouble("search the shelf", err)
+			return nil, s.trouble(ctx, "search the shelf", err)
 		}
 		line.Usual, line.Archived = buildup.Usual(line.Sheet), row.Archived
 	}
 	if in.Media {
 		if page.Media, err = s.media(ctx, company, store.SheetQuery{Words: in.Words, Archived: in.Archived, Limit: in.Limit}); err != nil {
-			return nil, s.trouble("search the media", err)
+			return nil, s.trouble(ctx, "search the media", err)
 		}
 	}
 	return &body[ShelfPage]{page}, nil
@@ -154,19 +154,19 @@ func (s *Server) readSheet(ctx context.Context, in *SheetPath) (*body[SheetState
 	p := person(ctx)
 	row, err := s.store.Sheet(ctx, p.CompanyID, store.ProductShelf, in.ID)
 	if err != nil {
-		return nil, s.trouble("read sheet", err)
+		return nil, s.trouble(ctx, "read sheet", err)
 	}
 	sheet, err := sheetOf[material.Product](row)
 	if err != nil {
-		return nil, s.trouble("read sheet", err)
+		return nil, s.trouble(ctx, "read sheet", err)
 	}
 	state := SheetState{Sheet: sheet, Archived: row.Archived, ChangedBy: row.ChangedBy, ChangedAt: row.ChangedAt, SheetJudged: judged(sheet, p)}
 	if state.Users, err = s.store.Users(ctx, p.CompanyID, store.ProductShelf, in.ID); err != nil {
-		return nil, s.trouble("read sheet", err)
+		return nil, s.trouble(ctx, "read sheet", err)
 	}
 	rows, err := s.store.SheetVersions(ctx, p.CompanyID, store.ProductShelf, in.ID)
 	if err != nil {
-		return nil, s.trouble("read sheet", err)
+		return nil, s.trouble(ctx, "read sheet", err)
 	}
 	state.Editions = make([]Edition, len(rows))
 	var newer material.Product
@@ -174,7 +174,7 @@ func (s *Server) readSheet(ctx context.Context, in *SheetPath) (*body[SheetState
 		state.Editions[i] = Edition{Version: r.Version, ChangedBy: r.ChangedBy, ChangedAt: r.ChangedAt, Changes: []material.Revised{}}
 		this, err := sheetOf[material.Product](r)
 		if err != nil {
-			return nil, s.trouble("read sheet", err)
+			return nil, s.trouble(ctx, "read sheet", err)
 		}
 		if i > 0 {
 			state.Editions[i-1].Changes = newer.Changes(this, p.Units)
@@ -205,18 +205,18 @@ func (s *Server) saveSheet(ctx context.Context, in *struct {
 	}
 	err := s.store.SaveSheets(ctx, p.CompanyID, &p.ID, store.NewSheet{Shelf: store.ProductShelf, ID: sheet.ID, Base: base, Version: sheet.Version, Doc: sheet})
 	if err != nil {
-		return nil, s.unsaved("save sheet", err)
+		return nil, s.unsaved(ctx, "save sheet", err)
 	}
 	return s.readSheet(ctx, &in.SheetPath)
 }
 
 // unsaved tells why an edition was not kept.
-func (s *Server) unsaved(doing string, err error) error {
+func (s *Server) unsaved(ctx context.Context, doing string, err error) error {
 	if errors.Is(err, store.ErrSheetChanged) {
 		id, _, _ := strings.Cut(err.Error(), ":")
 		return huma.Error409Conflict("“" + id + "” was saved by someone else meanwhile, or its id is taken. Open it again and enter your changes there.")
 	}
-	return s.trouble(doing, err)
+	return s.trouble(ctx, doing, err)
 }
 
 func (s *Server) removeSheet(ctx context.Context, in *SheetPath) (*body[Removed], error) {
@@ -227,7 +227,7 @@ func (s *Server) remove(ctx context.Context, shelf store.Shelf, id string) (*bod
 	company := person(ctx).CompanyID
 	users, err := s.store.Users(ctx, company, shelf, id)
 	if err != nil {
-		return nil, s.trouble("remove sheet", err)
+		return nil, s.trouble(ctx, "remove sheet", err)
 	}
 	removed := Removed{Archived: len(users) > 0, Users: users}
 	if removed.Archived {
@@ -236,7 +236,7 @@ func (s *Server) remove(ctx context.Context, shelf store.Shelf, id string) (*bod
 		err = s.store.DeleteSheet(ctx, company, shelf, id)
 	}
 	if err != nil {
-		return nil, s.trouble("remove sheet", err)
+		return nil, s.trouble(ctx, "remove sheet", err)
 	}
 	return &body[Removed]{removed}, nil
 }
@@ -252,7 +252,7 @@ func (s *Server) saveMedium(ctx context.Context, in *struct {
 		return nil, faulty(faults)
 	}
 	if err := s.store.SaveSheets(ctx, p.CompanyID, &p.ID, store.NewSheet{Shelf: store.MediumShelf, ID: medium.ID, Base: base, Version: medium.Version, Doc: medium}); err != nil {
-		return nil, s.unsaved("save medium", err)
+		return nil, s.unsaved(ctx, "save medium", err)
 	}
 	return &body[material.Medium]{medium}, nil
 }

@@ -44,7 +44,7 @@ func (s *Server) readShelfFile(ctx context.Context, in *struct{ RawBody []byte }
 	p := person(ctx)
 	shelf, err := s.wholeShelf(ctx, true)
 	if err != nil {
-		return nil, s.trouble("read shelf", err)
+		return nil, s.trouble(ctx, "read shelf", err)
 	}
 	var reading exchange.ShelfReading
 	if exchange.IsJSON(in.RawBody) {
@@ -105,7 +105,7 @@ func (s *Server) keepSheets(ctx context.Context, in *body[struct {
 	}
 	known, err := s.media(ctx, p.CompanyID, store.SheetQuery{Any: true, Limit: mostSheets})
 	if err != nil {
-		return nil, s.trouble("keep media", err)
+		return nil, s.trouble(ctx, "keep media", err)
 	}
 	versions := make(map[string]int, len(known))
 	for _, m := range known {
@@ -120,7 +120,7 @@ func (s *Server) keepSheets(ctx context.Context, in *body[struct {
 		sheets = append(sheets, store.NewSheet{Shelf: store.MediumShelf, ID: m.ID, Base: base, Version: m.Version, Doc: m})
 	}
 	if err := s.store.SaveSheets(ctx, p.CompanyID, &p.ID, sheets...); err != nil {
-		return nil, s.unsaved("keep sheets", err)
+		return nil, s.unsaved(ctx, "keep sheets", err)
 	}
 	return nil, nil
 }
@@ -131,27 +131,27 @@ func (s *Server) writeShelfFile(ctx context.Context, in *struct {
 	company := person(ctx).CompanyID
 	rows, _, err := s.store.Sheets(ctx, company, store.ProductShelf, store.SheetQuery{Limit: mostSheets})
 	if err != nil {
-		return nil, s.trouble("read shelf", err)
+		return nil, s.trouble(ctx, "read shelf", err)
 	}
 	products := make([]material.Product, len(rows))
 	for i, row := range rows {
 		if products[i], err = sheetOf[material.Product](row); err != nil {
-			return nil, s.trouble("read shelf", err)
+			return nil, s.trouble(ctx, "read shelf", err)
 		}
 	}
 	var text bytes.Buffer
 	if in.Form == "csv" {
 		if err := exchange.WriteCSV(&text, products); err != nil {
-			return nil, s.trouble("write sheets", err)
+			return nil, s.trouble(ctx, "write sheets", err)
 		}
 		return attached("text/csv; charset=utf-8", "shelf.csv", text.Bytes()), nil
 	}
 	media, err := s.media(ctx, company, store.SheetQuery{Limit: mostSheets})
 	if err != nil {
-		return nil, s.trouble("read media", err)
+		return nil, s.trouble(ctx, "read media", err)
 	}
 	if err := exchange.WriteShelf(&text, products, media); err != nil {
-		return nil, s.trouble("write sheets", err)
+		return nil, s.trouble(ctx, "write sheets", err)
 	}
 	return attached("application/json", "shelf.nephelon-shelf.json", text.Bytes()), nil
 }

@@ -107,7 +107,7 @@ var errNoBridge = huma.Error404NotFound("No instruments and no weather service o
 func (s *Server) ask(ctx context.Context, method, path string, into any) error {
 	bridge, err := s.store.Bridge(ctx, person(ctx).CompanyID)
 	if err != nil {
-		return s.trouble("find the bridge", err)
+		return s.trouble(ctx, "find the bridge", err)
 	}
 	if bridge == "" {
 		return errNoBridge
@@ -116,11 +116,11 @@ func (s *Server) ask(ctx context.Context, method, path string, into any) error {
 	defer cancel()
 	request, err := http.NewRequestWithContext(limited, method, bridge+path, nil)
 	if err != nil {
-		return s.trouble("ask the bridge", err)
+		return s.trouble(ctx, "ask the bridge", err)
 	}
 	answer, err := http.DefaultClient.Do(request)
 	if err != nil {
-		s.log.Warn("the bridge does not answer", "error", err)
+		s.log.WarnContext(ctx, "the bridge does not answer", "error", err)
 		return huma.Error502BadGateway("The instruments do not answer. Nothing was entered; try again, or type the reading.")
 	}
 	defer answer.Body.Close()

@@ -1,0 +1,12 @@
+package server
+
+import "time"
+
+// Hurry makes every time of requests so many times shorter, for the tests.
+func (s *Server) Hurry(times time.Duration) {
+	t := &s.times
+	t.request, t.pause, t.upload, t.drain = t.request/times, t.pause/times, t.upload/times, t.drain/times
+}
+
+// Open is how many requests are under way.
+func (s *Server) Open() int32 { return s.open.Load() }
