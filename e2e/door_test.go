@@ -70,5 +70,7 @@ func TestAPasswordIsSetByALink(t *testing.T) {
 	p.open("/people")
 	p.click("[aria-label='Remove the second factor of Sunniva Rask, whose device is lost']")
 	p.until(`!document.querySelector("[aria-label='Remove the second factor of Sunniva Rask, whose device is lost']")`)
+	p.sees("[data-test=company-data]", "are kept: photographs")
+	p.do(chromedp.ScrollIntoView(chromedp.CSS("[data-test=company-data]")))
 	p.look("people")
 }

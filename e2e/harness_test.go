@@ -79,7 +79,7 @@ func run(m *testing.M) (code int, err error) {
 	site := httptest.NewServer(standin.New(1, time.Now).Handler())
 	defer site.Close()
 	theStage.site = site.URL
-	if err := theStage.records.SetBridge(ctx, demo.People()[0].Email, site.URL); err != nil {
+	if err := theStage.records.SetCompany(ctx, demo.People()[0].Email, &site.URL, nil); err != nil {
 		return 0, err
 	}
 	h, err := startHost("127.0.0.1:0")

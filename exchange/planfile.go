@@ -85,6 +85,18 @@ func (r *Reader) Read(from io.Reader) (job.File, error) {
 	return file, decoded(text, document, &file)
 }
 
+// Today reads a plan file, of an earlier format too, and writes it as it is today.
+func (r *Reader) Today(text []byte) ([]byte, error) {
+	file, err := r.Read(bytes.NewReader(text))
+	if err != nil {
+		return nil, err
+	}
+	if text, err = json.Marshal(file); err != nil {
+		return nil, fmt.Errorf("write a plan file: %w", err)
+	}
+	return text, nil
+}
+
 // decoded reads a valid document into its type. A whole number may be written with
 // a point.
 func decoded(text []byte, document, into any) error {

@@ -59,7 +59,7 @@ func (s *Server) accountRoutes() {
 	huma.Register(s.api, huma.Operation{OperationID: "setPassword", Method: http.MethodPut, Path: "/api/me/password", Description: "Ends all other sessions"}, s.setPassword)
 	huma.Register(s.api, huma.Operation{OperationID: "sessions", Method: http.MethodGet, Path: "/api/me/sessions"},
 		func(ctx context.Context, _ *struct{}) (*body[[]SessionLine], error) {
-			all, err := s.store.Sessions(ctx, person(ctx).ID)
+			all, err := s.store.Sessions(ctx, person(ctx).CompanyID, person(ctx).ID)
 			if err != nil {
 				return nil, s.trouble(ctx, "list sessions", err)
 			}
@@ -71,7 +71,7 @@ func (s *Server) accountRoutes() {
 		})
 	huma.Register(s.api, huma.Operation{OperationID: "endSessions", Method: http.MethodDelete, Path: "/api/me/sessions", Description: "Signs out everywhere but here"},
 		func(ctx context.Context, _ *struct{}) (*struct{}, error) {
-			if err := s.store.EndSessions(ctx, person(ctx).ID, s.sessions.Token(ctx)); err != nil {
+			if err := s.store.EndSessions(ctx, person(ctx).CompanyID, person(ctx).ID, s.sessions.Token(ctx)); err != nil {
 				return nil, s.trouble(ctx, "end sessions", err)
 			}
 			s.audit(ctx, person(ctx), "signed out everywhere else", "")

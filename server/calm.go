@@ -75,10 +75,13 @@ func (c *calm) CommitCtx(ctx context.Context, token string, data []byte, until t
 		if err != nil {
 			return err
 		}
-		text, _ := values[personKey].(string)
 		agent, _ := values[agentKey].(string)
-		id, err := uuid.Parse(text)
-		if err := c.store.BeginSession(ctx, token, data, until, uuid.NullUUID{UUID: id, Valid: err == nil}, agent); err != nil {
+		id := func(key string) uuid.NullUUID {
+			text, _ := values[key].(string)
+			of, err := uuid.Parse(text)
+			return uuid.NullUUID{UUID: of, Valid: err == nil}
+		}
+		if err := c.store.BeginSession(ctx, token, data, until, id(companyKey), id(personKey), agent); err != nil {
 			return err
 		}
 	}

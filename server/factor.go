@@ -145,7 +145,7 @@ func (s *Server) factorRoutes() {
 			if err := s.store.SetFactor(ctx, p.CompanyID, in.Person, "", 0, nil); err != nil {
 				return nil, s.trouble(ctx, "take a second factor away", err)
 			}
-			if err := s.store.EndSessions(ctx, in.Person, ""); err != nil {
+			if err := s.store.EndSessions(ctx, p.CompanyID, in.Person, ""); err != nil {
 				return nil, s.trouble(ctx, "end sessions", err)
 			}
 			s.audit(ctx, p, "second factor removed", in.Person.String())
@@ -206,7 +206,7 @@ func (s *Server) setFactor(ctx context.Context, in *body[struct {
 		return nil, s.trouble(ctx, "set a second factor", err)
 	}
 	s.sessions.Remove(ctx, factorKey)
-	if err := s.store.EndSessions(ctx, p.ID, s.sessions.Token(ctx)); err != nil {
+	if err := s.store.EndSessions(ctx, p.CompanyID, p.ID, s.sessions.Token(ctx)); err != nil {
 		return nil, s.trouble(ctx, "end sessions", err)
 	}
 	s.audit(ctx, p, "second factor set", "")

@@ -101,7 +101,7 @@ func (s *Server) ended(next, pages http.Handler) http.Handler {
 			next.ServeHTTP(w, r)
 			return
 		}
-		if uploads(r) {
+		if uploads(r) || r.URL.Path == archivePath {
 			within = s.times.upload
 		}
 		// Who does not read the answer is let go; its last words may take as long again.

@@ -167,6 +167,9 @@ func (s *Server) addJob(ctx context.Context, file job.File) (*jobAnswer, error) 
 	if err != nil {
 		return nil, s.trouble(ctx, "plan job", err)
 	}
+	if err := s.room(ctx, 0); err != nil {
+		return nil, err
+	}
 	id, err := s.store.AddJob(ctx, who.CompanyID, who.ID, file, made.Summary(file))
 	if err != nil {
 		return nil, s.trouble(ctx, "add job", err)

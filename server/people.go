@@ -81,6 +81,9 @@ func (s *Server) peopleRoutes() {
 			if errors.Is(err, store.ErrLastOwner) {
 				return nil, huma.Error409Conflict("A company needs at least one owner. Make someone else owner first.")
 			}
+			if errors.Is(err, store.ErrEmailTaken) {
+				return nil, huma.Error409Conflict("Their address cannot be taken. Add them anew under another one.")
+			}
 			if err != nil {
 				return s.revised(ctx, "change person", 0, err)
 			}

@@ -116,6 +116,9 @@ func (s *Server) addPhoto(ctx context.Context, in *struct {
 	if err != nil {
 		return nil, huma.Error422UnprocessableEntity(err.Error())
 	}
+	if err := s.room(ctx, len(full)+len(thumb)); err != nil {
+		return nil, err
+	}
 	p := person(ctx)
 	switch _, err := s.store.AddPhoto(ctx, p.CompanyID, p.ID, in.Job, in.ID, in.Surface, full, thumb); {
 	case errors.Is(err, store.ErrTooManyPhotos):

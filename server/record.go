@@ -257,6 +257,11 @@ func (s *Server) take(ctx context.Context, in *struct {
 		return nil, s.trouble(ctx, "log events", err)
 	}
 	s.gauges.events.Add(float64(len(takes)))
+	for _, e := range takes {
+		if e.Kind == record.Gated && e.Body.Reason != "" {
+			s.audit(ctx, p, "gate overridden", in.Job.String()+" "+string(e.Task))
+		}
+	}
 	isOther := make(map[string]bool)
 	for _, id := range others {
 		isOther[id] = true

@@ -58,20 +58,31 @@ func rights() map[string]level {
 		leadsToo: {
 			"addJob", "importJob", "exportJob", "saveJob", "copySurface", "captionPhoto", "removePhoto", "readDrawing",
 			"shelf", "sheet", "judgeSheet", "systems", "stock", "saveContainer", "takeOutContainer", "buyTogether", "people",
-			"rosterFile", "recordFile", "entries", "learnt",
+			"rosterFile", "recordFile", "entries", "learnt", "storage",
 		},
 		keepersOnly: {
 			"archiveJob", "issuePlan", "saveHouse", "saveSystem", "deleteSystem", "saveSheet", "removeSheet", "restoreSheet", "saveMedium", "removeMedium",
 			"readShelfFile", "keepSheets", "writeShelfFile", "planRoster", "rosterWays", "keepRoster", "startRun", "lookAtRun", "stopRun",
 			"calendarAddresses", "addCalendarAddress", "revokeCalendarAddress", "readBusy",
 		},
-		ownersOnly: {"addPerson", "changePerson", "makePasswordLink", "forgetPerson", "audit", "auditFile", "dropFactor", "wantFactor"},
+		ownersOnly: {"addPerson", "changePerson", "makePasswordLink", "forgetPerson", "audit", "auditFile", "dropFactor", "wantFactor", "exportCompany", "importCompany"},
 	} {
 		for _, o := range operations {
 			table[o] = l
 		}
 	}
 	return table
+}
+
+// audited are the operations of which it is kept that they were done: what leaves the house,
+// and what is taken away. Those with accounts and rights say more, each in its place.
+func audited() map[string]string {
+	return map[string]string{
+		"exportJob": "job exported", "recordFile": "record exported", "rosterFile": "roster exported", "writeShelfFile": "shelf exported",
+		"archiveJob": "job archived, or brought back", "removePhoto": "photograph removed, or brought back", "deleteSystem": "system deleted",
+		"removeSheet": "sheet deleted", "removeMedium": "medium deleted", "takeOutContainer": "container taken out",
+		"addCalendarAddress": "calendar address made", "revokeCalendarAddress": "calendar address revoked",
+	}
 }
 
 // RightsLine is an operation with who may call it.

@@ -126,6 +126,7 @@ func New(o Options) (*Server, error) {
 	s.peopleRoutes()
 	s.accountRoutes()
 	s.factorRoutes()
+	s.companyRoutes()
 	s.rightsRoutes()
 	s.jobRoutes()
 	s.shelfRoutes()

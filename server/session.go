@@ -107,6 +107,9 @@ func (s *Server) authenticate(ctx huma.Context, next func(huma.Context)) {
 		return
 	}
 	next(huma.WithValue(ctx, contextKey{}, p))
+	if what, is := audited()[op.OperationID]; is && ctx.Status() < http.StatusBadRequest {
+		s.audit(ctx.Context(), p, what, ctx.URL().Path)
+	}
 }
 
 // longestAgent is how much of a browser's own words is kept.

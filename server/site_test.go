@@ -29,7 +29,7 @@ func TestABridgeThatFails(t *testing.T) {
 	says := map[string]string{"no such thing": "not understood", "no JSON": "not understood", "its own words": "The battery is flat. Nothing was entered", "a whole reading": `"value":7.2`}
 	for name, answer := range answers {
 		bridge := httptest.NewServer(http.HandlerFunc(func(w http.ResponseWriter, _ *http.Request) { answer(w) }))
-		if err := records.SetBridge(context.Background(), "lead@"+domain, bridge.URL); err != nil {
+		if err := records.SetCompany(context.Background(), "lead@"+domain, &bridge.URL, nil); err != nil {
 			t.Fatal(err)
 		}
 		s, err := server.New(server.Options{Store: records, Log: slog.New(slog.NewTextHandler(io.Discard, nil))})

@@ -20,7 +20,7 @@ func (s *Store) AddPasswordLink(ctx context.Context, company, person, by uuid.UU
 		if err := found(tx.GetContext(ctx, &there, `select true from people where company_id = $1 and id = $2 and active`, company, person), "find a person"); err != nil {
 			return err
 		}
-		if _, err := tx.ExecContext(ctx, `update password_links set used_at = now() where person_id = $1 and used_at is null`, person); err != nil {
+		if _, err := tx.ExecContext(ctx, `update password_links set used_at = now() where company_id = $1 and person_id = $2 and used_at is null`, company, person); err != nil {
 			return fmt.Errorf("end earlier links: %w", err)
 		}
 		hash := sha256.Sum256([]byte(secret))
@@ -66,7 +66,7 @@ func setPassword(ctx context.Context, tx *sqlx.Tx, company, person uuid.UUID, ha
 	if _, err := tx.ExecContext(ctx, `update people set password_hash = $3 where company_id = $1 and id = $2`, company, person, hash); err != nil {
 		return fmt.Errorf("set a password: %w", err)
 	}
-	if _, err := tx.ExecContext(ctx, `delete from sessions where person_id = $1 and token <> $2`, person, but); err != nil {
+	if _, err := tx.ExecContext(ctx, `delete from sessions where company_id = $1 and person_id = $2 and token <> $3`, company, person, but); err != nil {
 		return fmt.Errorf("end sessions: %w", err)
 	}
 	return nil

@@ -38,12 +38,6 @@ func (s *Store) Bridge(ctx context.Context, company uuid.UUID) (string, error) {
 	return address, found(err, "find the bridge")
 }
 
-// SetBridge connects the company that somebody with an address belongs to with its bridge, or
-// with none.
-func (s *Store) SetBridge(ctx context.Context, email, address string) error {
-	return s.changeOne(ctx, "connect a bridge", `update companies set bridge = $2 where id = (select company_id from addresses where email = lower($1))`, email, address)
-}
-
 // decoded reads a list of documents.
 func decoded[T any](rows []row, what string) ([]Revised[T], error) {
 	all := make([]Revised[T], len(rows))

@@ -182,6 +182,18 @@ func (s *Store) ChangePerson(ctx context.Context, company, person uuid.UUID, bas
 		if err := tx.GetContext(ctx, &revision, `update people set role = $3, active = $4, revision = revision + 1 where company_id = $1 and id = $2 returning revision`, company, person, role, active); err != nil {
 			return fmt.Errorf("change person: %w", err)
 		}
+		if active {
+			// Somebody who came with an archive has no address to sign in with yet.
+			var mine bool
+			if err := tx.GetContext(ctx, &mine, `
+				insert into addresses (email, company_id, person_id) select email, company_id, id from people where company_id = $1 and id = $2
+				on conflict (email) do update set email = excluded.email returning company_id = $1 and person_id = $2`, company, person); err != nil {
+				return fmt.Errorf("take an address: %w", err)
+			}
+			if !mine {
+				return ErrEmailTaken
+			}
+		}
 		var owners int
 		if err := tx.GetContext(ctx, &owners, `select count(*) from people where company_id = $1 and role = 'owner' and active`, company); err != nil {
 			return fmt.Errorf("count owners: %w", err)
@@ -190,7 +202,7 @@ func (s *Store) ChangePerson(ctx context.Context, company, person uuid.UUID, bas
 			return ErrLastOwner
 		}
 		if !active {
-			if _, err := tx.ExecContext(ctx, `delete from sessions where person_id = $1`, person); err != nil {
+			if _, err := tx.ExecContext(ctx, `delete from sessions where company_id = $1 and person_id = $2`, company, person); err != nil {
 				return fmt.Errorf("end sessions: %w", err)
 			}
 		}

@@ -57,6 +57,10 @@ func (s *Store) AddPhoto(ctx context.Context, company, person, job, id uuid.UUID
 	if len(held) >= MaxPhotos {
 		return id, ErrTooManyPhotos
 	}
+	// What was taken out of a job long ago makes room.
+	if _, err := s.db.ExecContext(ctx, `delete from photos where company_id = $1 and removed_at < now() - interval '30 days'`, company); err != nil {
+		return id, fmt.Errorf("forget removed photos: %w", err)
+	}
 	if _, err := s.db.ExecContext(ctx, `
 		insert into photos (id, company_id, job_id, surface_id, image, thumb, added_by) values ($1, $2, $3, $4, $5, $6, $7) on conflict do nothing`,
 		id, company, job, surface, image, thumb, person); err != nil {

@@ -126,6 +126,11 @@ func (s *Store) Close() error {
 	return nil
 }
 
+// readOneMoment is a transaction that sees the records as they stood when it began.
+func readOneMoment() *sql.TxOptions {
+	return &sql.TxOptions{Isolation: sql.LevelRepeatableRead, ReadOnly: true}
+}
+
 // inTransaction runs do and commits if it succeeds.
 func (s *Store) inTransaction(ctx context.Context, do func(*sqlx.Tx) error) (err error) {
 	tx, err := s.db.BeginTxx(ctx, nil)

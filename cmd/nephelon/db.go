@@ -1,19 +1,21 @@
 package main
 
 import (
+	"archive/zip"
 	"bufio"
-	"cmp"
 	"context"
 	"errors"
 	"flag"
 	"fmt"
 	"io"
 	"os"
+	"strconv"
 	"strings"
 	"time"
 
 	"nephelon/core/measure"
 	"nephelon/demo"
+	"nephelon/exchange"
 	"nephelon/server"
 	"nephelon/store"
 )
@@ -70,24 +72,97 @@ func runDB(ctx context.Context, arguments []string, in io.Reader, out, complain 
 	return nil
 }
 
-// runBridge connects a company to the bridge of its instruments and its weather.
-func runBridge(ctx context.Context, arguments []string, _ io.Reader, out, complain io.Writer) (err error) {
-	f := flags("bridge", "-db URL -of ADDRESS [-to URL]", complain)
+// runCompany sets what whoever runs Nephelon decides of a company.
+func runCompany(ctx context.Context, arguments []string, _ io.Reader, out, complain io.Writer) (err error) {
+	f := flags("company", "-db URL -of ADDRESS [-bridge URL] [-quota GIGABYTES]", complain)
 	of := f.String("of", "", "`address` that somebody of the company signs in with")
-	to := f.String("to", "", "`URL` of its bridge, see docs/instruments.md; none when empty")
+	var bridge *string
+	f.Func("bridge", "`URL` of its instruments and weather, see docs/instruments.md; none when empty", func(text string) error {
+		bridge = &text
+		return nil
+	})
+	var quota *int64
+	f.Func("quota", "how many `gigabytes` it may keep", func(text string) error {
+		n, err := strconv.ParseFloat(text, 64)
+		const least, most, giga = 0.001, 1e6, 1e9
+		if err != nil || n < least || n > most {
+			return fmt.Errorf("enter gigabytes between %g and %g", least, most)
+		}
+		bytes := int64(n * giga)
+		quota = &bytes
+		return nil
+	})
 	records, err := databaseOf(ctx, f, arguments)
 	if err != nil {
 		return err
 	}
 	defer func() { err = errors.Join(err, records.Close()) }()
-	err = records.SetBridge(ctx, *of, *to)
+	err = records.SetCompany(ctx, *of, bridge, quota)
 	if errors.Is(err, store.ErrNotFound) {
-		return refusedError{fmt.Errorf("nobody signs in with %q; name somebody of the company with -of", *of)}
+		return nobody(*of)
 	}
 	if err == nil {
-		fmt.Fprintf(out, "The company of %s reads its instruments at: %s.\n", *of, cmp.Or(*to, "none"))
+		fmt.Fprintf(out, "Set for the company of %s.\n", *of)
 	}
 	return err
+}
+
+func nobody(of string) error {
+	return refusedError{fmt.Errorf("nobody signs in with %q; name somebody of the company with -of", of)}
+}
+
+// runExport writes all data of a company as one archive.
+func runExport(ctx context.Context, arguments []string, _ io.Reader, out, complain io.Writer) (err error) {
+	f := flags("export", "-db URL -of ADDRESS > file.zip", complain)
+	of := f.String("of", "", "`address` that somebody of the company signs in with")
+	records, err := databaseOf(ctx, f, arguments)
+	if err != nil {
+		return err
+	}
+	defer func() { err = errors.Join(err, records.Close()) }()
+	company, err := records.CompanyOf(ctx, *of)
+	if errors.Is(err, store.ErrNotFound) {
+		return nobody(*of)
+	}
+	if err != nil {
+		return err
+	}
+	return records.Export(ctx, company, out)
+}
+
+// runImport brings such an archive into a company that holds nothing yet.
+func runImport(ctx context.Context, arguments []string, _ io.Reader, out, complain io.Writer) (err error) {
+	f := flags("import", "-db URL -of ADDRESS FILE.zip", complain)
+	of := f.String("of", "", "`address` that somebody of the company signs in with")
+	records, err := databaseOf(ctx, f, arguments)
+	if err != nil {
+		return err
+	}
+	defer func() { err = errors.Join(err, records.Close()) }()
+	company, err := records.CompanyOf(ctx, *of)
+	if errors.Is(err, store.ErrNotFound) {
+		return nobody(*of)
+	}
+	if err != nil {
+		return err
+	}
+	archive, err := zip.OpenReader(f.Arg(0))
+	if err != nil {
+		return refusedError{fmt.Errorf("the archive cannot be read: %w", err)}
+	}
+	defer archive.Close()
+	reader, err := exchange.NewReader()
+	if err != nil {
+		return err
+	}
+	if err := records.Import(ctx, company, &archive.Reader, reader.Today); err != nil {
+		if errors.Is(err, store.ErrNotEmpty) {
+			err = errors.New("the company holds jobs, sheets, systems or stock already; bring an archive into one that holds nothing yet")
+		}
+		return refusedError{err}
+	}
+	fmt.Fprintf(out, "Brought into the company of %s. An owner opens the accounts of its people.\n", *of)
+	return nil
 }
 
 // runBackup writes all records of a database as one file.

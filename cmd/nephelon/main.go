@@ -23,7 +23,9 @@ const usage = `nephelon plans multi-coat resin systems.
   nephelon roster F  schedule the tasks of many jobs over crews and days as JSON
   nephelon cure F    print how a bucket of mix cures as JSON (- reads standard input)
   nephelon db        add a company and its owner to a database
-  nephelon bridge    connect a company to its instruments and weather
+  nephelon company   set a company's instruments, weather and quota
+  nephelon export    write all data of a company as one archive
+  nephelon import F  bring such an archive into a company that holds nothing yet
   nephelon backup    write all records of a database as one file
   nephelon restore   bring such a file into an empty database
   nephelon generate  write what the interface is built from
@@ -53,7 +55,7 @@ func stoppable(ctx context.Context) (context.Context, context.CancelFunc) {
 
 func run(ctx context.Context, arguments []string, in io.Reader, out, complain io.Writer) int {
 	command := map[string]func(context.Context, []string, io.Reader, io.Writer, io.Writer) error{
-		"demo": runDemo, "serve": runServe, "plan": runPlan, "buy": runBuy, "cure": runCure, "pour": runPour, "roster": runRoster, "db": runDB, "bridge": runBridge, "backup": runBackup, "restore": runRestore, "generate": runGenerate,
+		"demo": runDemo, "serve": runServe, "plan": runPlan, "buy": runBuy, "cure": runCure, "pour": runPour, "roster": runRoster, "db": runDB, "company": runCompany, "export": runExport, "import": runImport, "backup": runBackup, "restore": runRestore, "generate": runGenerate,
 	}
 	if len(arguments) == 0 || command[arguments[0]] == nil {
 		fmt.Fprint(complain, usage)

@@ -151,7 +151,7 @@ func runDemo(ctx context.Context, arguments []string, _ io.Reader, out, complain
 		return err
 	}
 	defer func() { err = errors.Join(err, stop()) }()
-	if err := records.SetBridge(ctx, demo.People()[0].Email, bridge); err != nil {
+	if err := records.SetCompany(ctx, demo.People()[0].Email, &bridge, nil); err != nil {
 		return err
 	}
 	log := slog.New(slog.NewTextHandler(complain, &slog.HandlerOptions{Level: slog.LevelWarn}))

@@ -51,3 +51,6 @@ update job_revisions set doc = jsonb_set(doc, '{version}', '2');
 
 -- A session says whose company it is of.
 delete from sessions;
+alter table sessions add column company_id uuid;
+drop index sessions_of_person;
+create index sessions_of_person on sessions (company_id, person_id);

@@ -122,6 +122,7 @@ export type EntryLine = Schemas['EntryLine']
 export type NewColleague = Schemas['NewColleague']
 export type FactorState = Schemas['FactorState']
 export type FactorBegun = Schemas['FactorBegun']
+export type StorageState = Schemas['StorageState']
 export type PasswordLink = Schemas['PasswordLink']
 export type SessionLine = Schemas['SessionLine']
 export type RightsLine = Schemas['RightsLine']
@@ -163,6 +164,17 @@ async function sendFile<T>(path: string, file: Blob, type: string): Promise<{ da
 /** Imports a plan file; the server checks it as the command line does. */
 export function importPlanFile(file: Blob): Promise<{ data?: JobState; error?: unknown }> {
   return sendFile<JobState>('/api/jobs/import', file, 'application/json')
+}
+
+/** Brings all data of a company in; gives what was said against it. */
+export async function bringArchive(file: Blob): Promise<{ error?: unknown }> {
+  const answer = await fetch('/api/company/archive', {
+    method: 'POST',
+    body: file,
+    headers: { 'Content-Type': 'application/octet-stream' },
+    credentials: 'same-origin',
+  })
+  return answer.ok ? {} : { error: await answer.json() }
 }
 
 /** Reads data sheets from a file; nothing is kept yet. */

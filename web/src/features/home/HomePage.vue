@@ -9,6 +9,7 @@ import { useSession } from '../people/session'
 import { useShelf } from '../shelf/store'
 import JobTile from './JobTile.vue'
 import NewJobDialog from './NewJobDialog.vue'
+import StorageNote from './StorageNote.vue'
 import TodayLines from './TodayLines.vue'
 
 /** The company's jobs by where they stand. */
@@ -166,6 +167,7 @@ void list()
       </p>
     </div>
     <template v-else-if="lines">
+      <StorageNote v-if="session.mayEdit" />
       <TodayLines v-if="words === ''" :jobs="lines" />
       <section v-for="g in grouped" :key="g.id" class="group" :data-test="`group-${g.id}`">
         <button

@@ -4,6 +4,7 @@ import { dayTime } from '../../fields/clock'
 import { computed, ref } from 'vue'
 import { api, refusal, type Colleague, type NewColleague, type PasswordLink } from '../../api/client'
 import AuditList from './AuditList.vue'
+import CompanyData from './CompanyData.vue'
 import RightsTable from './RightsTable.vue'
 import { useSession } from './session'
 
@@ -174,6 +175,7 @@ async function dropFactor(p: Colleague): Promise<void> {
       </select>
       <div><v-btn type="submit" color="primary" variant="flat">Add</v-btn></div>
     </form>
+    <CompanyData v-if="owner" />
     <RightsTable v-if="owner" />
     <AuditList v-if="owner" />
   </div>

@@ -1,0 +1,98 @@
+package server
+
+import (
+	"archive/zip"
+	"bytes"
+	"context"
+	"errors"
+	"fmt"
+	"net/http"
+	"time"
+
+	"github.com/danielgtaylor/huma/v2"
+
+	"nephelon/store"
+)
+
+const (
+	archivePath  = "/api/company/archive"
+	archiveBytes = 128 << 20 // larger ones are brought in with the program itself
+	// nearQuota is the share of what a company may keep from which it is told.
+	nearQuota = 0.8
+)
+
+// StorageState is what a company keeps, in bytes.
+type StorageState struct {
+	store.Storage
+	Used int64 `json:"used"`
+	Near bool  `json:"near" doc:"Whether it is time to make room"`
+}
+
+func (s *Server) companyRoutes() {
+	huma.Register(s.api, huma.Operation{OperationID: "storage", Method: http.MethodGet, Path: "/api/company/storage"},
+		func(ctx context.Context, _ *struct{}) (*body[StorageState], error) {
+			kept, err := s.store.Storage(ctx, person(ctx).CompanyID)
+			if err != nil {
+				return nil, s.trouble(ctx, "measure what is kept", err)
+			}
+			return &body[StorageState]{StorageState{kept, kept.Used(), float64(kept.Used()) >= nearQuota*float64(kept.Quota)}}, nil
+		})
+	huma.Register(s.api, huma.Operation{OperationID: "exportCompany", Method: http.MethodGet, Path: archivePath, Description: "All data of the company as a zip of open formats; nothing in it lets anybody sign in"}, s.exportCompany)
+	huma.Register(s.api, huma.Operation{OperationID: "importCompany", Method: http.MethodPost, Path: archivePath, MaxBodyBytes: archiveBytes, Description: "Brings such an archive into a company that holds nothing yet"},
+		func(ctx context.Context, in *struct{ RawBody []byte }) (*struct{}, error) {
+			p := person(ctx)
+			z, err := zip.NewReader(bytes.NewReader(in.RawBody), int64(len(in.RawBody)))
+			if err != nil {
+				return nil, huma.Error422UnprocessableEntity("This is no archive, or it breaks off. Take it anew and choose it again.")
+			}
+			err = s.store.Import(ctx, p.CompanyID, z, s.checkedPlan)
+			if errors.Is(err, store.ErrNotEmpty) {
+				return nil, huma.Error409Conflict("Your company has jobs, sheets, systems or stock already. An archive is brought into one that holds nothing yet.")
+			}
+			if bad, is := errors.AsType[*store.BadArchive](err); is {
+				return nil, huma.Error422UnprocessableEntity("Nothing was kept. " + bad.Error())
+			}
+			if err != nil {
+				return nil, s.trouble(ctx, "bring an archive in", err)
+			}
+			s.audit(ctx, p, "archive brought in", "")
+			return nil, nil
+		})
+}
+
+// checkedPlan reads a plan file, of an earlier format too, and writes it as it is today.
+func (s *Server) checkedPlan(text []byte) ([]byte, error) { return s.files.Today(text) }
+
+func (s *Server) exportCompany(ctx context.Context, _ *struct{}) (*huma.StreamResponse, error) {
+	p := person(ctx)
+	s.audit(ctx, p, "company exported", "")
+	return &huma.StreamResponse{Body: func(out huma.Context) {
+		out.SetHeader("Content-Type", "application/zip")
+		out.SetHeader("Content-Disposition", fmt.Sprintf(`attachment; filename="nephelon-%s.zip"`, time.Now().Format(time.DateOnly)))
+		// An archive that breaks off has no list of its files, so nobody takes it for whole.
+		if err := s.store.Export(ctx, p.CompanyID, out.BodyWriter()); err != nil {
+			s.log.ErrorContext(ctx, "export a company", "error", err)
+		}
+	}}, nil
+}
+
+// room refuses what would not fit into what the company may keep. The record of a day is
+// always taken.
+func (s *Server) room(ctx context.Context, more int) error {
+	kept, err := s.store.Storage(ctx, person(ctx).CompanyID)
+	if err != nil {
+		return s.trouble(ctx, "measure what is kept", err)
+	}
+	if kept.Used()+int64(more) > kept.Quota {
+		return huma.NewError(http.StatusInsufficientStorage, fmt.Sprintf("Your company keeps %s of the %s it may. Remove photographs, or ask whoever runs Nephelon for more room.", bytesIn(kept.Used()), bytesIn(kept.Quota)))
+	}
+	return nil
+}
+
+func bytesIn(n int64) string {
+	const gigabyte = 1_000_000_000
+	if n >= gigabyte {
+		return fmt.Sprintf("%.1f GB", float64(n)/gigabyte)
+	}
+	return fmt.Sprintf("%.0f MB", float64(n)/1_000_000)
+}

@@ -1,0 +1,32 @@
+<script setup lang="ts">
+import { ref } from 'vue'
+import { api } from '../../api/client'
+
+/** That the company's room runs out, said while there is some left. */
+const near = ref(false)
+const full = ref('')
+async function load(): Promise<void> {
+  try {
+    const { data } = await api.GET('/api/company/storage')
+    near.value = data?.near ?? false
+    full.value = data ? `${Math.round((100 * data.used) / data.quota)} %` : ''
+  } catch {
+    near.value = false
+  }
+}
+void load()
+</script>
+
+<template>
+  <p v-if="near" role="status" class="note" data-test="storage-note">
+    {{ full }} of the room for your company's photographs and plans is used. Remove photographs that nobody
+    needs, or ask whoever runs Nephelon for more: when it is full, no photographs and jobs can be added.
+  </p>
+</template>
+
+<style scoped>
+.note {
+  color: var(--warn);
+  font-weight: 620;
+}
+</style>

@@ -1,0 +1,99 @@
+<script setup lang="ts">
+import { computed, ref } from 'vue'
+import { api, bringArchive, refusal, type StorageState } from '../../api/client'
+
+/** All data of the company: how much it is, and taking it along or bringing it in. */
+const kept = ref<StorageState>()
+const said = ref('')
+const trouble = ref('')
+const busy = ref(false)
+const picker = ref<HTMLInputElement | null>(null)
+async function load(): Promise<void> {
+  try {
+    kept.value = (await api.GET('/api/company/storage')).data
+  } catch {
+    kept.value = undefined
+  }
+}
+void load()
+const MEGA = 1e6
+const GIGA = 1e9
+const size = (n: number): string => (n >= GIGA ? `${(n / GIGA).toFixed(1)} GB` : `${Math.ceil(n / MEGA)} MB`)
+const share = computed(() => (kept.value ? Math.min(1, kept.value.used / kept.value.quota) : 0))
+async function bring(event: Event): Promise<void> {
+  const file = (event.target as HTMLInputElement).files?.[0]
+  if (!file) return
+  busy.value = true
+  said.value = trouble.value = ''
+  try {
+    const { error } = await bringArchive(file)
+    if (error) trouble.value = refusal(error, 'Nothing was kept.')
+    else said.value = 'All of it is here now. Its people cannot sign in until you open their accounts above.'
+  } catch {
+    trouble.value = 'The server does not answer. Look whether it was taken before you bring it in again.'
+  }
+  busy.value = false
+  await load()
+}
+</script>
+
+<template>
+  <section class="sheet data" aria-labelledby="data-title" data-test="company-data">
+    <h2 id="data-title">All data of the company</h2>
+    <template v-if="kept">
+      <p :class="{ near: kept.near }">
+        {{ size(kept.used) }} of {{ size(kept.quota) }} are kept: photographs {{ size(kept.photos) }}, plans
+        {{ size(kept.plans) }}, records {{ size(kept.record) }}.
+        <b v-if="kept.near">Make room: remove photographs, or ask whoever runs Nephelon for more.</b>
+      </p>
+      <div class="meter" role="img" :aria-label="`${Math.round(share * 100)} % of the room is used`">
+        <div :class="{ near: kept.near }" :style="{ width: `${Math.max(share * 100, 0.5)}%` }" />
+      </div>
+    </template>
+    <p v-if="trouble" role="alert" class="trouble">{{ trouble }}</p>
+    <p v-if="said" role="status">{{ said }}</p>
+    <p>
+      One archive holds plan files, the shelf, stock, systems, house methods, records, photographs and people,
+      in open formats and without passwords.
+    </p>
+    <div class="row">
+      <a href="/api/company/archive" download data-test="take-archive">Take everything along</a>
+      <v-btn :loading="busy" @click="picker?.click()">Bring an archive in</v-btn>
+      <input
+        ref="picker"
+        class="d-none"
+        type="file"
+        accept=".zip,application/zip"
+        aria-label="Archive to bring in"
+        @change="bring"
+      />
+    </div>
+    <p class="small quiet">It can be brought into a company that holds nothing yet.</p>
+  </section>
+</template>
+
+<style scoped>
+.data {
+  padding: 16px 18px;
+  margin-top: 20px;
+  display: grid;
+  gap: 10px;
+}
+.meter {
+  height: 12px;
+  border: 1px solid var(--line);
+  max-width: 480px;
+}
+.meter div {
+  height: 100%;
+  background: var(--cure);
+}
+.near,
+.trouble {
+  color: var(--stop);
+  font-weight: 600;
+}
+.meter div.near {
+  background: var(--stop);
+}
+</style>
