@@ -1,12 +1,22 @@
 package e2e
 
 import (
+	"bytes"
+	"encoding/base64"
+	"net/url"
+	"os"
+	"path/filepath"
 	"strings"
 	"testing"
 	"time"
 
 	"github.com/chromedp/chromedp"
 	"github.com/pquerna/otp/totp"
+
+	"nephelon/core/measure"
+	"nephelon/demo"
+	"nephelon/server"
+	"nephelon/store"
 )
 
 // Somebody new is given a link and sets their own password; a common one is refused. They find
@@ -73,4 +83,73 @@ func TestAPasswordIsSetByALink(t *testing.T) {
 	p.sees("[data-test=company-data]", "are kept: photographs")
 	p.do(chromedp.ScrollIntoView(chromedp.CSS("[data-test=company-data]")))
 	p.look("people")
+}
+
+// A backup taken while people work is brought into an empty database, and people go on there;
+// a company's archive is brought into a new one through the interface.
+func TestABackupIsRestored(t *testing.T) {
+	ctx := t.Context()
+	if _, err := theStage.records.DB().ExecContext(ctx, "create database restored"); err != nil {
+		t.Fatal(err)
+	}
+	address, err := url.Parse(theStage.records.URL())
+	if err != nil {
+		t.Fatal(err)
+	}
+	address.Path = "/restored"
+	empty, err := store.Open(ctx, address.String())
+	if err != nil {
+		t.Fatal(err)
+	}
+	defer empty.Close()
+	p := newPage(t, theStage.address)
+	p.signIn("runa@brakkwater.example")
+	p.newJob("Hawser loft")
+	p.rectangle("5 m", "4 m")
+	p.saved()
+	var file bytes.Buffer
+	if _, err := theStage.records.Backup(ctx, &file); err != nil {
+		t.Fatal(err)
+	}
+	if _, err := empty.Restore(ctx, &file); err != nil {
+		t.Fatal(err)
+	}
+	hash, err := server.HashPassword(demo.Password)
+	if err != nil {
+		t.Fatal(err)
+	}
+	if _, err := empty.Found(ctx, "Sandbar Surfaces", store.Person{Name: "Ulrike Brandt", Email: "ulrike@sandbar.example", Role: store.Owner, PasswordHash: hash, Units: measure.Metric}); err != nil {
+		t.Fatal(err)
+	}
+	h, err := startHostOn(empty, "127.0.0.1:0")
+	if err != nil {
+		t.Fatal(err)
+	}
+	defer h.stop()
+	there := newPage(t, h.address)
+	there.signIn("runa@brakkwater.example")
+	there.openJob("Hawser loft")
+	there.sees("[data-test=area]", "20 m²")
+	there.open("/people")
+	there.sees("[data-test=company-data]", "are kept")
+	archive := filepath.Join(t.TempDir(), "all.zip")
+	there.until(`(window.asked ??= fetch(document.querySelector('[data-test=take-archive]').href).then(r => r.arrayBuffer())
+		.then(b => { window.archive = btoa(Array.from(new Uint8Array(b), c => String.fromCharCode(c)).join('')) })) && window.archive !== undefined`)
+	text := value[string](there, `window.archive`)
+	content, err := base64.StdEncoding.DecodeString(text)
+	if err != nil {
+		t.Fatal(err)
+	}
+	if err := os.WriteFile(archive, content, 0o600); err != nil {
+		t.Fatal(err)
+	}
+	fresh := newPage(t, h.address)
+	fresh.signIn("ulrike@sandbar.example")
+	fresh.open("/people")
+	fresh.sees("[data-test=company-data]", "are kept")
+	fresh.do(chromedp.SetUploadFiles(chromedp.CSS("[data-test=company-data] input[type=file]"), []string{archive}))
+	fresh.sees("[data-test=company-data]", "All of it is here now")
+	fresh.open("/jobs")
+	fresh.openJob("Hawser loft")
+	fresh.sees("[data-test=area]", "20 m²")
 }

@@ -108,12 +108,14 @@ type host struct {
 	ended   chan error
 }
 
-func startHost(address string) (*host, error) {
+func startHost(address string) (*host, error) { return startHostOn(theStage.records, address) }
+
+func startHostOn(records *store.Store, address string) (*host, error) {
 	pages, err := web.Pages()
 	if err != nil {
 		return nil, err
 	}
-	s, err := server.New(server.Options{Store: theStage.records, Pages: pages, Plans: 1, Log: slog.New(slog.NewTextHandler(os.Stderr, nil))})
+	s, err := server.New(server.Options{Store: records, Pages: pages, Plans: 1, Log: slog.New(slog.NewTextHandler(os.Stderr, &slog.HandlerOptions{Level: slog.LevelWarn}))})
 	if err != nil {
 		return nil, err
 	}
