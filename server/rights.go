@@ -5,8 +5,10 @@ import (
 	"maps"
 	"net/http"
 	"slices"
+	"sync"
 
 	"github.com/danielgtaylor/huma/v2"
+	"github.com/google/uuid"
 
 	"nephelon/store"
 )
@@ -82,6 +84,42 @@ func audited() map[string]string {
 		"archiveJob": "job archived, or brought back", "removePhoto": "photograph removed, or brought back", "deleteSystem": "system deleted",
 		"removeSheet": "sheet deleted", "removeMedium": "medium deleted", "takeOutContainer": "container taken out",
 		"addCalendarAddress": "calendar address made", "revokeCalendarAddress": "calendar address revoked",
+	}
+}
+
+// costly are the operations that work long or hold much. One person may ask for a few at once.
+func costly() []string {
+	return []string{
+		"planRoster", "rosterWays", "pourOdds", "pourWays", "pourStarts", "buyTogether", "readDrawing", "addPhoto", "importJob",
+		"readShelfFile", "writeShelfFile", "recordFile", "rosterFile", "learnt", "exportCompany", "importCompany", "readBusy",
+	}
+}
+
+// mostCostly is how many of them at a server at once.
+const mostCostly = 6
+
+// turns counts who is at what is costly.
+type turns struct {
+	mutex sync.Mutex
+	at    map[uuid.UUID]int
+}
+
+// take takes a turn, unless somebody has as many as they may.
+func (t *turns) take(who uuid.UUID) bool {
+	t.mutex.Lock()
+	defer t.mutex.Unlock()
+	if t.at[who] >= mostCostly {
+		return false
+	}
+	t.at[who]++
+	return true
+}
+
+func (t *turns) give(who uuid.UUID) {
+	t.mutex.Lock()
+	defer t.mutex.Unlock()
+	if t.at[who]--; t.at[who] == 0 {
+		delete(t.at, who)
 	}
 }
 

@@ -19,6 +19,7 @@ import (
 	"github.com/danielgtaylor/huma/v2"
 	"github.com/danielgtaylor/huma/v2/adapters/humagin"
 	"github.com/gin-gonic/gin"
+	"github.com/google/uuid"
 	lru "github.com/hashicorp/golang-lru/v2"
 	"github.com/klauspost/compress/gzhttp"
 
@@ -59,6 +60,7 @@ type Server struct {
 	plans    *plans
 	planner  *plan.Planner
 	gauges   *gauges
+	turns    turns // at what is costly
 	times    times
 	dayJobs  *lru.Cache[state, days.Job] // what the roster needs of jobs; a cache and nothing more
 	drawing  chan struct{}               // holds whoever draws a picture anew
@@ -90,7 +92,7 @@ func New(o Options) (*Server, error) {
 	if err != nil {
 		return nil, fmt.Errorf("make the cache of the roster's jobs: %w", err)
 	}
-	s := &Server{dayJobs: dayJobs, store: o.Store, log: o.Log, files: files, origin: o.Origin, changes: newChanges(), logged: newChanges(), people: newChanges(), rights: rights(), times: usual(), hashing: make(chan struct{}, hashesAtOnce), proxy: o.Proxy, seconds: o.Plans, plans: known, planner: plan.NewPlanner(), drawing: make(chan struct{}, 1), sessions: scs.New()}
+	s := &Server{dayJobs: dayJobs, store: o.Store, log: o.Log, files: files, origin: o.Origin, changes: newChanges(), logged: newChanges(), people: newChanges(), rights: rights(), times: usual(), turns: turns{at: make(map[uuid.UUID]int)}, hashing: make(chan struct{}, hashesAtOnce), proxy: o.Proxy, seconds: o.Plans, plans: known, planner: plan.NewPlanner(), drawing: make(chan struct{}, 1), sessions: scs.New()}
 	if o.Mail != "" {
 		if s.post, err = newPostbox(o.Mail); err != nil {
 			return nil, err

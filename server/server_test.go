@@ -284,7 +284,7 @@ type operation struct {
 }
 
 // operations reads every operation from the published description.
-func operations(t *testing.T, c *client) []operation {
+func operations(t testing.TB, c *client) []operation {
 	t.Helper()
 	_, text := c.send(http.MethodGet, "/api/openapi.json", nil)
 	var description struct {

@@ -6,6 +6,7 @@ import (
 	"fmt"
 	"net"
 	"net/http"
+	"slices"
 	"strings"
 	"time"
 
@@ -105,6 +106,13 @@ func (s *Server) authenticate(ctx huma.Context, next func(huma.Context)) {
 	if lacksFactor(p, op.OperationID) {
 		refuse(http.StatusForbidden, fmt.Sprintf("%s wants a second factor of everybody. Set one up under your name first.", p.Company))
 		return
+	}
+	if slices.Contains(costly(), op.OperationID) {
+		if !s.turns.take(p.ID) {
+			refuse(http.StatusTooManyRequests, fmt.Sprintf("%d things that take long are under way for you already. Wait until one is done.", mostCostly))
+			return
+		}
+		defer s.turns.give(p.ID)
 	}
 	next(huma.WithValue(ctx, contextKey{}, p))
 	if what, is := audited()[op.OperationID]; is && ctx.Status() < http.StatusBadRequest {
