@@ -126,7 +126,7 @@ func search(need measure.Volume, sizes []Size, g float64) ([][]int, bool) {
 		last = append(last, by)
 	}
 	var paths [][]int
-	cheapest := int64(dear)
+	cheapest := int64(math.MaxInt64)
 	for v := wanted; v < wanted+largest; v++ {
 		filled, base := 0, v
 		if v > top {
@@ -137,7 +137,13 @@ func search(need measure.Volume, sizes []Size, g float64) ([][]int, bool) {
 		if total >= dear {
 			continue
 		}
-		if total += int64(filled) * sizes[best].Cost; total >= cheapest {
+		// What no number of money can hold costs as much as can be said.
+		if float64(total)+float64(filled)*float64(sizes[best].Cost) > dear {
+			total = dear
+		} else {
+			total += int64(filled) * sizes[best].Cost
+		}
+		if total >= cheapest {
 			continue
 		}
 		cheapest = total

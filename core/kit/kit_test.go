@@ -305,3 +305,20 @@ func TestKitsAreTakenOnce(t *testing.T) {
 		t.Errorf("a fourth kit out of three: %+v, %v", third, err)
 	}
 }
+
+// What costs more than money can be written is still bought; more than any job needs is not.
+func TestAbsurdPurchases(t *testing.T) {
+	dearest := []Size{{Name: "drop", Volume: 1e-6, Cost: 1e8}, {Name: "two", Volume: 2e-6, Cost: 3e8}}
+	if counts := LeastCost(1e6, dearest); float64(counts[0])*1e-6+float64(counts[1])*2e-6 < 1e6*(1-2*slack) {
+		t.Errorf("a need of a million m³ is covered by %v", counts)
+	}
+	volume := measure.Volume(0.01)
+	p := material.Product{Name: "Deep", Kits: []material.Kit{{Name: "10 L", Volume: &volume}}}
+	if _, err := Buy(p, "", material.Mix{}, 4e16, Stock{}, nil); err == nil || !strings.Contains(err.Error(), "look at the area") {
+		t.Errorf("4·10¹⁶ m³ are bought: %v", err)
+	}
+	huge := Purchase{Need: 4e16, Lines: []Item{{}}, Bought: 4e16}
+	if have := huge.Nearly(p, 1000); have != 0 {
+		t.Errorf("nearly %v", have)
+	}
+}

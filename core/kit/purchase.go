@@ -84,12 +84,15 @@ func LeastCost(need measure.Volume, sizes []Size) []int {
 // common practice, no source.
 const nearMiss = 0.03
 
+// mostNeed is more than any job needs.
+const mostNeed measure.Volume = 1e6
+
 // Nearly is what less would be at hand where a cheaper purchase falls short of the need
 // by a little only; 0 where none does.
 func (b Purchase) Nearly(p material.Product, density measure.Density) measure.Volume {
 	short := b.Need - b.InStock
 	sizes, priced := Sizes(p, density)
-	if len(b.Lines) == 0 || len(sizes) == 0 || short <= 0 {
+	if len(b.Lines) == 0 || short > mostNeed || len(sizes) == 0 || short <= 0 {
 		return 0
 	}
 	if !priced {
@@ -129,6 +132,8 @@ func Buy(p material.Product, hardener string, mix material.Mix, need measure.Vol
 	switch {
 	case float64(need*measure.Volume(1+wish.Margin)-stock.Mix) <= float64(need)*slack:
 		b.Reason, priced = "The stock covers the need.", true
+	case need-stock.Mix > mostNeed:
+		return b, fmt.Errorf("no job needs %.3g m³ of %s; look at the area, the film and the loss again", float64(need), p.Name)
 	case len(sizes) == 0:
 		return b, fmt.Errorf("no size of %s is sold any more", p.Name)
 	case !priced || wish.Least == "leftover":
