@@ -1,0 +1,86 @@
+package server_test
+
+import (
+	"encoding/json"
+	"fmt"
+	"net/http"
+	"runtime"
+	"runtime/debug"
+	"slices"
+	"sync"
+	"testing"
+	"time"
+
+	"github.com/google/uuid"
+
+	"nephelon/core/job"
+	"nephelon/exchange"
+	"nephelon/server"
+)
+
+// People each read and save jobs of their own, one request after the other: every save is
+// taken, and memory comes back after it. By hand, for example:
+//
+//	NEPHELON_PEOPLE=50 NEPHELON_TURNS=60 NEPHELON_PAUSE=500 go test -run TestManyPeople -v -timeout 20m ./server
+func TestManyPeople(t *testing.T) {
+	people, turns, pause := often("NEPHELON_PEOPLE", 6), often("NEPHELON_TURNS", 4), time.Duration(often("NEPHELON_PAUSE", 0))*time.Millisecond
+	web, domain := newServer(t), addCompany(t)
+	file := demoFile(t, "baggage-hall")
+	usual := file.Job.Surfaces[0].Coats[1].Amount.Value
+	clients, jobs := make([]*client, people), make([]server.JobState, people)
+	for n := range people {
+		clients[n] = signedIn(t, web, "estimator@"+domain)
+		jobs[n] = clients[n].addJob(file)
+	}
+	held := func() uint64 {
+		web.CloseClientConnections()
+		debug.FreeOSMemory()
+		var m runtime.MemStats
+		runtime.ReadMemStats(&m)
+		return m.HeapInuse
+	}
+	before := held()
+	var mutex sync.Mutex
+	took := make(map[string][]time.Duration)
+	timed := func(what string, do func()) {
+		begun := time.Now()
+		do()
+		mutex.Lock()
+		took[what] = append(took[what], time.Since(begun))
+		mutex.Unlock()
+		time.Sleep(pause)
+	}
+	var all sync.WaitGroup
+	for n, c := range clients {
+		all.Go(func() {
+			path, tag := "/api/jobs/"+jobs[n].ID.String(), jobs[n].Tag
+			for turn := range turns {
+				timed("list", func() { c.send(http.MethodGet, "/api/jobs", nil) })
+				timed("read", func() { c.send(http.MethodGet, path, nil) })
+				timed("save", func() {
+					s := save{Base: int64(turn + 1), SaveID: uuid.New(), Tag: tag, Patch: []exchange.EditStep{
+						{Op: "replace", Path: "/job/surfaces/0/coats/1/amount/value", Value: json.RawMessage(fmt.Sprint(usual * (1 + 0.002*float64(turn+n*turns))))},
+					}}
+					status, saved, text := c.patch(jobs[n].ID, s)
+					if tag = saved.Tag; status != http.StatusOK {
+						t.Errorf("a save: %d %.200s", status, text)
+					}
+				})
+			}
+		})
+	}
+	all.Wait()
+	for n, j := range jobs {
+		if stands := got[struct {
+			Revision int64    `json:"revision"`
+			File     job.File `json:"file"`
+		}](t, clients[n], http.MethodGet, "/api/jobs/"+j.ID.String(), nil); stands.Revision != int64(turns+1) {
+			t.Errorf("%d saves stand at revision %d", turns, stands.Revision)
+		}
+	}
+	for what, times := range took {
+		slices.Sort(times)
+		t.Logf("%d people, %s: half within %v, 99 %% within %v", people, what, times[len(times)/2], times[len(times)*99/100])
+	}
+	t.Logf("heap in use %d MB before, %d MB after", before>>20, held()>>20)
+}
