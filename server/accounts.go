@@ -47,8 +47,20 @@ const (
 	leastScore = 3
 )
 
-// weak tells why a password is refused; empty where it is not.
-func weak(password string, own ...string) string {
+// notify tells a person of a change to their account, where there is a mail server. That a
+// message does not leave fails nothing else.
+func (s *Server) notify(ctx context.Context, p store.Person, what string) {
+	if s.post == nil {
+		return
+	}
+	text := fmt.Sprintf("At %s %s, for Nephelon at %s.\n\nIf that was not you, tell an owner of %s at once.\n", time.Now().UTC().Format("2 January 15:04 MST"), what, s.origin, p.Company)
+	if err := s.post.send(ctx, p.Email, "Your account of Nephelon was changed", text); err != nil {
+		s.log.WarnContext(ctx, "tell of a change", "error", err)
+	}
+}
+
+// Weak tells why a password is refused; empty where it is not.
+func Weak(password string, own ...string) string {
 	if zxcvbn.PasswordStrength(password, own).Score >= leastScore {
 		return ""
 	}
@@ -106,13 +118,13 @@ type PersonPath struct {
 
 func (s *Server) setPassword(ctx context.Context, in *body[struct {
 	Old string `json:"old" minLength:"1" maxLength:"200"`
-	New string `json:"new" minLength:"10" maxLength:"200"`
+	New string `json:"new" minLength:"12" maxLength:"200"`
 }]) (*struct{}, error) {
 	p := person(ctx)
 	if err := s.own(ctx, p, "body.old", in.Body.Old); err != nil {
 		return nil, err
 	}
-	if text := weak(in.Body.New, p.Name, p.Email, p.Company); text != "" {
+	if text := Weak(in.Body.New, p.Name, p.Email, p.Company); text != "" {
 		return nil, refusedField("body.new", text)
 	}
 	hash, err := inTurn(ctx, s, func() (string, error) { return HashPassword(in.Body.New) })
@@ -123,6 +135,7 @@ func (s *Server) setPassword(ctx context.Context, in *body[struct {
 		return nil, s.trouble(ctx, "set a password", err)
 	}
 	s.audit(ctx, p, "password changed", "")
+	s.notify(ctx, p, "your password was changed")
 	return nil, nil
 }
 
@@ -164,7 +177,7 @@ func (s *Server) link(ctx context.Context, to uuid.UUID, address string) (Passwo
 
 func (s *Server) useLink(ctx context.Context, in *body[struct {
 	Secret   string `json:"secret" minLength:"10" maxLength:"100"`
-	Password string `json:"password" minLength:"10" maxLength:"200"`
+	Password string `json:"password" minLength:"12" maxLength:"200"`
 }]) (*struct{}, error) {
 	host, _ := ctx.Value(hostKey{}).(string)
 	count, err := s.store.Attempt(ctx, "link host:"+host, attemptWindow)
@@ -174,7 +187,7 @@ func (s *Server) useLink(ctx context.Context, in *body[struct {
 	if count > attemptsPerHost {
 		return nil, huma.Error429TooManyRequests("Too many attempts from here. Wait a quarter of an hour and try again.")
 	}
-	if text := weak(in.Body.Password); text != "" {
+	if text := Weak(in.Body.Password); text != "" {
 		return nil, refusedField("body.password", text)
 	}
 	hash, err := inTurn(ctx, s, func() (string, error) { return HashPassword(in.Body.Password) })
@@ -189,6 +202,7 @@ func (s *Server) useLink(ctx context.Context, in *body[struct {
 		return nil, s.trouble(ctx, "use a link", err)
 	}
 	s.audit(ctx, p, "password set by link", "")
+	s.notify(ctx, p, "your password was set by a link")
 	return nil, nil
 }
 

@@ -118,7 +118,7 @@ func TestPasswords(t *testing.T) {
 	use := func(secret, password string) (int, string) {
 		return newClient(t, web).send(http.MethodPost, "/api/password-link", map[string]string{"secret": secret, "password": password})
 	}
-	for _, common := range []string{"aaaaaaaaaa", "          ", "password123", "qwertyuiop"} {
+	for _, common := range []string{"aaaaaaaaaaaaaa", "              ", "password123456", "qwertyuiopas", "tooshort-1"} {
 		if status, text := use(secret, common); status != http.StatusUnprocessableEntity || !strings.Contains(text, "body.password") {
 			t.Errorf("%q is taken: %d %s", common, status, text)
 		}

@@ -137,6 +137,7 @@ func (s *Server) factorRoutes() {
 				return nil, s.trouble(ctx, "take a second factor away", err)
 			}
 			s.audit(ctx, p, "second factor removed", "")
+			s.notify(ctx, p, "your second factor was removed")
 			return nil, nil
 		})
 	huma.Register(s.api, huma.Operation{OperationID: "dropFactor", Method: http.MethodPut, Path: "/api/people/{person}/factor-removed", Description: "For somebody whose device is lost; ends their sessions"},
@@ -149,6 +150,9 @@ func (s *Server) factorRoutes() {
 				return nil, s.trouble(ctx, "end sessions", err)
 			}
 			s.audit(ctx, p, "second factor removed", in.Person.String())
+			if theirs, err := s.store.Colleague(ctx, p.CompanyID, in.Person); err == nil {
+				s.notify(ctx, theirs, "your second factor was removed by an owner")
+			}
 			return nil, nil
 		})
 	huma.Register(s.api, huma.Operation{OperationID: "wantFactor", Method: http.MethodPut, Path: "/api/company/factor", Description: "Whether everybody has to have a second factor"},
@@ -210,5 +214,6 @@ func (s *Server) setFactor(ctx context.Context, in *body[struct {
 		return nil, s.trouble(ctx, "end sessions", err)
 	}
 	s.audit(ctx, p, "second factor set", "")
+	s.notify(ctx, p, "a second factor was set")
 	return &body[FactorSet]{set}, nil
 }

@@ -61,6 +61,13 @@ func TestLinksAreSent(t *testing.T) {
 	if !made.Link.Sent {
 		t.Error("it is not told that the link was sent")
 	}
+	// A change of the account is told to whom it is of.
+	if status, text := newClient(t, web).send(http.MethodPost, "/api/password-link", map[string]string{"secret": secret, "password": "gravel otter lantern nine"}); status != http.StatusNoContent {
+		t.Fatalf("%d %s", status, text)
+	}
+	if message := <-office.took; !strings.Contains(message, "ylva@"+domain) || !strings.Contains(message, "set by a link") {
+		t.Errorf("told of a change: %s", message)
+	}
 	if err := mails.Shutdown(context.Background()); err != nil {
 		t.Fatal(err)
 	}

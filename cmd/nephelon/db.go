@@ -20,7 +20,7 @@ import (
 	"nephelon/store"
 )
 
-const shortestPassword = 10
+const shortestPassword = 12
 
 // runDB adds a company with its owner, whose password is read from standard
 // input so that it stays out of the list of processes.
@@ -46,6 +46,9 @@ func runDB(ctx context.Context, arguments []string, in io.Reader, out, complain 
 	password := strings.TrimRight(line, "\r\n")
 	if len(password) < shortestPassword {
 		return refusedError{fmt.Errorf("the password needs at least %d characters", shortestPassword)}
+	}
+	if text := server.Weak(password, *company, *owner, *email); text != "" {
+		return refusedError{errors.New(text)}
 	}
 	records, err := store.Open(ctx, *url)
 	if err != nil {

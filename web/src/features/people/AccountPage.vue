@@ -60,7 +60,7 @@ async function end(): Promise<void> {
       <TextField v-model="old" label="Password now" type="password" autocomplete="current-password" />
       <TextField
         v-model="fresh"
-        label="New password, at least 10 characters"
+        label="New password, at least 12 characters"
         type="password"
         autocomplete="new-password"
       />

@@ -31,7 +31,7 @@ async function set(): Promise<void> {
     </p>
     <TextField
       v-model="password"
-      label="New password, at least 10 characters"
+      label="New password, at least 12 characters"
       type="password"
       autocomplete="new-password"
     />
