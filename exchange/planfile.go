@@ -69,11 +69,34 @@ func NewReader() (*Reader, error) {
 // Read reads a plan file. Unknown fields, wrong types and values outside what
 // their field allows are refused, all at once, as joined Refusals.
 func (r *Reader) Read(from io.Reader) (job.File, error) {
-	var file job.File
 	text, document, err := parsed(from, "plan file")
 	if err != nil {
-		return file, err
+		return job.File{}, err
 	}
+	return r.planOf(text, document)
+}
+
+// ReadEdited reads a plan file that an edit made of one that was read before. Of a file of
+// usual size only what the edit brought is looked through for what no reader should be given.
+func (r *Reader) ReadEdited(text []byte, steps []EditStep) (job.File, error) {
+	const usual = 1 << 20
+	fit := func(s EditStep) bool { return len(s.Value) == 0 || scanned(s.Value) == nil }
+	for _, step := range steps {
+		if len(text) > usual || !fit(step) {
+			return r.Read(bytes.NewReader(text)) // which names the place
+		}
+	}
+	document, err := jsonschema.UnmarshalJSON(bytes.NewReader(text))
+	if err != nil {
+		return job.File{}, &Refusal{Text: "This is not JSON: " + place(text, err) + "."}
+	}
+	return r.planOf(text, document)
+}
+
+// planOf reads a plan file that is JSON.
+func (r *Reader) planOf(text []byte, document any) (job.File, error) {
+	var file job.File
+	var err error
 	if converted(document) {
 		if text, err = json.Marshal(document); err != nil {
 			return file, fmt.Errorf("write the file as it is today: %w", err)

@@ -8,5 +8,8 @@ func (s *Server) Hurry(times time.Duration) {
 	t.request, t.pause, t.upload, t.drain = t.request/times, t.pause/times, t.upload/times, t.drain/times
 }
 
+// Forget forgets all plans, as after a while in which nobody asks for any.
+func (s *Server) Forget() { s.plans.forget(time.Now().Add(time.Second)) }
+
 // Open is how many requests are under way.
 func (s *Server) Open() int32 { return s.open.Load() }

@@ -2,7 +2,6 @@ package server
 
 import (
 	"bytes"
-	"compress/gzip"
 	"context"
 	"encoding/json"
 	"fmt"
@@ -11,6 +10,7 @@ import (
 
 	"github.com/google/uuid"
 	"github.com/hashicorp/golang-lru/v2/simplelru"
+	"github.com/klauspost/compress/gzip"
 	"golang.org/x/sync/singleflight"
 
 	"nephelon/core/job"
@@ -50,6 +50,7 @@ type planned struct {
 	document []byte // the file as it is stored
 	whole    []byte // the JobState as JSON
 	zipped   []byte // the same, compressed
+	asked    time.Time
 }
 
 // weight is about how much memory it holds.
@@ -82,14 +83,46 @@ func newPlans() (*plans, error) {
 func (p *plans) get(tag string) *planned {
 	p.mutex.Lock()
 	defer p.mutex.Unlock()
-	known, _ := p.kept.Get(tag)
+	known, there := p.kept.Get(tag)
+	if there {
+		known.asked = time.Now()
+	}
 	return known
+}
+
+// idle is after how long a plan that nobody asks for is forgotten.
+const idle = 5 * time.Minute
+
+// forget forgets what nobody asked for since a time.
+func (p *plans) forget(since time.Time) {
+	p.mutex.Lock()
+	defer p.mutex.Unlock()
+	for {
+		_, oldest, there := p.kept.GetOldest()
+		if !there || oldest.asked.After(since) {
+			return
+		}
+		p.kept.RemoveOldest()
+	}
+}
+
+// tidy forgets now and then what nobody asks for, until the context ends.
+func (s *Server) tidy(ctx context.Context) {
+	for {
+		select {
+		case <-ctx.Done():
+			return
+		case <-time.After(idle / 5):
+			s.plans.forget(time.Now().Add(-idle))
+		}
+	}
 }
 
 func (p *plans) put(made *planned) {
 	p.mutex.Lock()
 	defer p.mutex.Unlock()
 	p.kept.Remove(made.tag)
+	made.asked = time.Now()
 	p.held += made.weight()
 	p.kept.Add(made.tag, made)
 	for p.held > mostKept && p.kept.Len() > 1 {
@@ -279,7 +312,7 @@ func (s *Server) patched(document []byte, steps []exchange.EditStep) (file job.F
 	if err != nil {
 		return file, nil, nil, err
 	}
-	if file, err = s.files.Read(bytes.NewReader(text)); err != nil {
+	if file, err = s.files.ReadEdited(text, steps); err != nil {
 		return file, nil, nil, err
 	}
 	file = file.Pruned()

@@ -205,6 +205,7 @@ func (s *Server) Serve(ctx context.Context, web *http.Server, serve func() error
 	web.RegisterOnShutdown(s.people.close)
 	go s.follow(listening)
 	go s.work(listening)
+	go s.tidy(listening)
 	ended := make(chan error, 1)
 	go func() { ended <- serve() }()
 	select {
