@@ -66,9 +66,27 @@ func TestAPasswordIsSetByALink(t *testing.T) {
 	other.typed("Code that it shows", code(0))
 	other.button("Set it up")
 	other.sees("[data-test=recovery]", "Keep these recovery codes")
+	// What this device could not send yet is not left behind unasked.
+	other.until(`(() => {
+		const me = JSON.parse(localStorage.getItem('nephelon.me')).id
+		window.left ??= new Promise((done, failed) => {
+			const asked = indexedDB.open('nephelon', 1)
+			asked.onupgradeneeded = () => asked.result.createObjectStore('edits')
+			asked.onerror = failed
+			asked.onsuccess = () => {
+				const change = asked.result.transaction('edits', 'readwrite')
+				change.objectStore('edits').put({ base: 1, from: '{}', file: '{}', saveId: 'x' }, me + '/some-job')
+				change.oncomplete = () => { asked.result.close(); window.leftThere = true; done() }
+			}
+		})
+		return window.leftThere === true
+	})()`)
 	recovery := value[string](other, `document.querySelector('[data-test=recovery] code').textContent`)
 	other.look("factor-set")
 	other.button("Sign out")
+	other.sees("[data-test=unsent]", "One entry was not sent yet")
+	other.look("sign-out")
+	other.button("Throw them away, sign out")
 	other.until(`location.pathname === '/sign-in'`)
 	other.typed("E-mail address", "sunniva@brakkwater.example")
 	other.fill("Password", "gravel otter lantern nine")

@@ -16,7 +16,7 @@ import (
 
 const (
 	archivePath  = "/api/company/archive"
-	archiveBytes = 128 << 20 // larger ones are brought in with the program itself
+	archiveBytes = 64 << 20 // larger ones are brought in with the program itself
 	// nearQuota is the share of what a company may keep from which it is told.
 	nearQuota = 0.8
 )

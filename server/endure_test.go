@@ -71,8 +71,8 @@ func (v *victim) kill() {
 	_ = v.records.Close()
 }
 
-// Devices log while server and database are killed in turn: whatever was acknowledged is in the
-// record, once, and every journal is whole. By hand, for example:
+// Devices log while two servers and their database are killed in turn: whatever was acknowledged
+// is in the record, once, and every journal is whole. By hand, for example:
 //
 //	NEPHELON_DEVICES=200 NEPHELON_KILLS=100 NEPHELON_PAUSE=1000 NEPHELON_ROUNDS=20 go test -run TestNothingAcknowledgedIsLost -v -timeout 30m ./server
 func TestNothingAcknowledgedIsLost(t *testing.T) {
@@ -87,9 +87,12 @@ func TestNothingAcknowledgedIsLost(t *testing.T) {
 		t.Fatal(err)
 	}
 	defer func() { _ = cluster.Stop(context.Background()) }()
-	v := &victim{t: t, url: cluster.URL, address: "127.0.0.1:0"}
-	v.live()
-	defer func() { v.kill() }()
+	servers := []*victim{{t: t, url: cluster.URL, address: "127.0.0.1:0"}, {t: t, url: cluster.URL, address: "127.0.0.1:0"}}
+	for _, v := range servers {
+		v.live()
+		defer v.kill()
+	}
+	v := servers[0]
 	ctx := t.Context()
 	company, err := v.records.AddCompany(ctx, "Endurance")
 	if err != nil {
@@ -114,8 +117,8 @@ func TestNothingAcknowledgedIsLost(t *testing.T) {
 	}
 	jar, _ := cookiejar.New(nil)
 	web := &http.Client{Jar: jar, Timeout: 5 * time.Second, Transport: &http.Transport{MaxIdleConnsPerHost: devices}}
-	post := func(path string, body any) (int, string, error) {
-		answer, err := web.Post("http://"+v.address+path, "application/json", strings.NewReader(jsonOf(body)))
+	post := func(at int, path string, body any) (int, string, error) {
+		answer, err := web.Post("http://"+servers[at%len(servers)].address+path, "application/json", strings.NewReader(jsonOf(body)))
 		if err != nil {
 			return 0, "", err
 		}
@@ -123,7 +126,7 @@ func TestNothingAcknowledgedIsLost(t *testing.T) {
 		text, err := io.ReadAll(answer.Body)
 		return answer.StatusCode, string(text), err
 	}
-	if status, text, err := post("/api/session", map[string]string{"email": "tess@endurance.example", "password": password}); err != nil || status != http.StatusOK {
+	if status, text, err := post(0, "/api/session", map[string]string{"email": "tess@endurance.example", "password": password}); err != nil || status != http.StatusOK {
 		t.Fatalf("%d %s %v", status, text, err)
 	}
 	over := make(chan struct{})
@@ -143,9 +146,9 @@ func TestNothingAcknowledgedIsLost(t *testing.T) {
 				case <-time.After(time.Duration(float64(pause) * (0.5 + rand.Float64()))):
 				}
 				e := d.event(record.Noted, "", record.Body{Text: "x"})
-				for sent := false; !sent; {
+				for sent, at := false, n; !sent; at++ {
 					begun := time.Now()
-					status, text, err := post("/api/jobs/"+job.String()+"/events", logging{[]record.Event{e}})
+					status, text, err := post(at, "/api/jobs/"+job.String()+"/events", logging{[]record.Event{e}})
 					sent = err == nil && status == http.StatusOK && strings.Contains(text, `"taken":["`+e.ID)
 					if sent {
 						mutex.Lock()
@@ -176,9 +179,9 @@ func TestNothingAcknowledgedIsLost(t *testing.T) {
 	}
 	for n := range kills {
 		some()
-		if n%2 == 0 {
-			v.kill()
-			v.live()
+		if which := n % (len(servers) + 1); which < len(servers) {
+			servers[which].kill()
+			servers[which].live()
 			continue
 		}
 		if err := cluster.Crash(ctx); err != nil {
