@@ -9,6 +9,7 @@ import (
 	"net/http"
 	"strings"
 	"testing"
+	"time"
 
 	"github.com/google/uuid"
 
@@ -161,5 +162,59 @@ func TestAQuotaIsToldBeforeItIsReached(t *testing.T) {
 	tablet := c.tablet()
 	if answer := c.log(j.ID.String(), tablet.event(record.Noted, "", record.Body{Text: "hot"})); len(answer.Refused) > 0 {
 		t.Errorf("the record is refused: %+v", answer)
+	}
+}
+
+// One person may have a few costly things under way at once; what is more is refused at once,
+// and taken again when one of them is done.
+func TestWhatIsCostlyIsBounded(t *testing.T) {
+	web, domain := newServer(t), addCompany(t)
+	c, other := signedIn(t, web, "owner@"+domain), signedIn(t, web, "lead@"+domain)
+	j := c.addJob(demoJob(t))
+	path := web.URL + "/api/jobs/" + j.ID.String() + "/surfaces/s1/photos"
+	var under []*io.PipeWriter
+	answers := make(chan int, 32)
+	begin := func(c *client) {
+		body, into := io.Pipe()
+		under = append(under, into)
+		go func() {
+			answer, err := c.http.Post(path, "application/octet-stream", body)
+			if err != nil {
+				answers <- 0
+				return
+			}
+			answer.Body.Close()
+			answers <- answer.StatusCode
+		}()
+	}
+	// More and more that do not end, until one is refused.
+	refused := 0
+	for n := range 12 {
+		begin(c)
+		select {
+		case status := <-answers:
+			if status != http.StatusTooManyRequests {
+				t.Fatalf("upload %d: %d", n, status)
+			}
+			refused = n
+		case <-time.After(200 * time.Millisecond):
+			continue
+		}
+		break
+	}
+	if refused != 6 {
+		t.Errorf("%d were taken at once", refused)
+	}
+	if status, text := other.send(http.MethodPost, strings.TrimPrefix(path, web.URL), string(phonePicture(t))); status != http.StatusOK {
+		t.Errorf("somebody else: %d %s", status, text)
+	}
+	for _, into := range under {
+		into.Close()
+	}
+	for range refused {
+		<-answers
+	}
+	if status, text := c.send(http.MethodPost, strings.TrimPrefix(path, web.URL), string(phonePicture(t))); status != http.StatusOK {
+		t.Errorf("when they are done: %d %s", status, text)
 	}
 }

@@ -109,6 +109,7 @@ func (s *Server) authenticate(ctx huma.Context, next func(huma.Context)) {
 	}
 	if slices.Contains(costly(), op.OperationID) {
 		if !s.turns.take(p.ID) {
+			ctx.SetHeader("Connection", "close") // what is still on its way is not waited for
 			refuse(http.StatusTooManyRequests, fmt.Sprintf("%d things that take long are under way for you already. Wait until one is done.", mostCostly))
 			return
 		}

@@ -21,7 +21,7 @@ const (
 	companyFormat  = "nephelon-company"
 	companyVersion = 1
 	shelfFormat    = "nephelon-shelf" // as package exchange reads it
-	mostOfFile     = 64 << 20         // bytes of one file of an archive
+	mostOfFile     = 32 << 20         // bytes of one file of an archive
 )
 
 // archivedCompany is company.json.
