@@ -1,7 +1,11 @@
 package e2e
 
 import (
+	"context"
+	"encoding/json"
 	"fmt"
+	"net/http"
+	"net/http/httptest"
 	"os"
 	"path/filepath"
 	"strings"
@@ -9,6 +13,10 @@ import (
 	"time"
 
 	"github.com/chromedp/chromedp"
+
+	"nephelon/core/measure"
+	"nephelon/demo"
+	"nephelon/standin"
 )
 
 // The company's days: a sick day has broken a booking, a proposal mends it and is booked;
@@ -19,6 +27,7 @@ func TestTheRosterIsMendedAndMoved(t *testing.T) {
 	p.open("/roster")
 	p.sees("[data-test=broken]", "no longer hold")
 	p.sees("[data-test=broken]", "does not work")
+	p.sees("[data-test=roster-chart]", "°C") // the forecast stands above its days
 	p.look("roster-broken")
 	p.click("[data-test=plan-roster]")
 	p.sees("[data-test=proposal]", "A proposal, not booked yet")
@@ -172,7 +181,6 @@ func TestAClientsDateIsPromised(t *testing.T) {
 	p.click("[data-test=try-days]")
 	p.sees("[data-test=promises]", "at the latest")
 	p.until(`!document.querySelector('.answer').innerText.includes('is due')`)
-	p.sees("[data-test=roster-chart]", "°C")
 	p.look("days-promised")
 	p.click("[data-test=site-terms] summary")
 	p.look("site-terms")
@@ -191,4 +199,53 @@ func TestAClientsDateIsPromised(t *testing.T) {
 	p.sees("[data-test=proposal]", "A proposal, not booked yet")
 	p.until(`![...document.querySelectorAll('.answer p')].some((l) => /Tide gate house.* is due/.test(l.innerText))`)
 	p.click("[data-test=discard]")
+}
+
+// The forecast of a booked job turns into a heat wave: what it does to the windows is told on
+// the roster, a proposal mends it, and it is booked.
+func TestAHeatWaveIsMended(t *testing.T) {
+	p := begin(t, "Ebb vault")
+	p.rectangle("9 m", "6 m")
+	p.at("build-up")
+	p.choose("Add a coat of", "Undertow")
+	p.choose("Add a coat of", "Keelbody")
+	p.at("survey")
+	p.click("[data-test=begin-survey]")
+	p.click("[data-test=fetch-forecast]")
+	p.until(`!!document.querySelector('[data-test=forecast] :is(.go, .wait, .stop)')`)
+	p.saved()
+	survey := value[string](p, `location.pathname`)
+	p.open("/roster")
+	p.sees("[data-test=roster-chart]", "°C")
+	p.click("[data-test=plan-roster]")
+	p.sees("[data-test=proposal]", "A proposal, not booked yet")
+	p.click("[data-test=keep-roster]")
+	p.until(`!document.querySelector('[data-test=proposal]') && !document.querySelector('[data-test=broken]')`)
+	p.sees(".names", "crew")
+	hot := httptest.NewServer(http.HandlerFunc(func(w http.ResponseWriter, _ *http.Request) {
+		hours := standin.Forecast("plateau", time.Now().UTC().Truncate(time.Hour).Add(-6*time.Hour), 78)
+		for i := range hours {
+			hours[i].Air, hours[i].Humidity, hours[i].Rain = 31+4*measure.Temperature(i%2), 0.3, 0
+		}
+		_ = json.NewEncoder(w).Encode(map[string]any{"place": "estuary", "hours": hours})
+	}))
+	defer hot.Close()
+	by := demo.People()[0].Email
+	if err := theStage.records.SetCompany(t.Context(), by, &hot.URL, nil); err != nil {
+		t.Fatal(err)
+	}
+	defer func() { _ = theStage.records.SetCompany(context.Background(), by, &theStage.site, nil) }()
+	p.open(survey)
+	p.click("[data-test=fetch-forecast]")
+	p.saved()
+	p.look("heat-forecast")
+	p.open("/roster")
+	p.sees("[data-test=broken]", "Ebb vault")
+	p.look("heat-broken")
+	p.click("[data-test=plan-roster]")
+	p.sees("[data-test=proposal]", "A proposal, not booked yet")
+	p.until(`!document.querySelector('[data-test=broken]')`)
+	p.look("heat-mended")
+	p.click("[data-test=keep-roster]")
+	p.until(`!document.querySelector('[data-test=proposal]') && !document.querySelector('[data-test=broken]')`)
 }
