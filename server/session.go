@@ -200,7 +200,11 @@ func (s *Server) signIn(ctx context.Context, email, password, code string) (*bod
 		return nil, err
 	}
 	if !match || p.PasswordHash == "" {
-		s.audit(ctx, p, "sign-in refused", email)
+		about := "" // never the address: what is kept here cannot be forgotten
+		if p.PasswordHash == "" {
+			about = "an address that nobody signs in with"
+		}
+		s.audit(ctx, p, "sign-in refused", about)
 		return nil, huma.Error401Unauthorized("That address and password do not belong together. Check both, or ask an owner of your company for a link that sets a new password.")
 	}
 	if err := s.second(ctx, p, code); err != nil {

@@ -25,13 +25,11 @@ func (s *Store) IssuePlan(ctx context.Context, company, person, job, save uuid.U
 		if _, err := tx.ExecContext(ctx, `select pg_advisory_xact_lock(hashtextextended($1, 0))`, "issue "+job.String()); err != nil {
 			return fmt.Errorf("wait for others who issue: %w", err)
 		}
-		var doc []byte
-		err := tx.GetContext(ctx, &doc, `select doc from issues where company_id = $1 and job_id = $2 and save_id = $3`, company, job, save)
+		var row signedRow
+		err := tx.GetContext(ctx, &row, selectIssues+`and i.save_id = $3`, company, job, save)
 		if err == nil {
-			if err := json.Unmarshal(doc, &plan); err != nil {
-				return fmt.Errorf("decode an issued plan: %w", err)
-			}
-			return nil
+			plan, err = row.issue()
+			return err
 		}
 		if !errors.Is(err, sql.ErrNoRows) {
 			return fmt.Errorf("read issued plans: %w", err)
@@ -39,7 +37,10 @@ func (s *Store) IssuePlan(ctx context.Context, company, person, job, save uuid.U
 		if err := tx.GetContext(ctx, &plan.Number, `select coalesce(max(number), 0) + 1 from issues where company_id = $1 and job_id = $2`, company, job); err != nil {
 			return fmt.Errorf("number a plan: %w", err)
 		}
-		if doc, err = json.Marshal(plan); err != nil {
+		frozen := plan
+		frozen.By = "" // told by who they are
+		doc, err := json.Marshal(frozen)
+		if err != nil {
 			return fmt.Errorf("encode a plan: %w", err)
 		}
 		if _, err := tx.ExecContext(ctx, `insert into issues (company_id, job_id, number, save_id, doc, person_id, at) values ($1, $2, $3, $4, $5, $6, $7)`,
@@ -50,6 +51,10 @@ func (s *Store) IssuePlan(ctx context.Context, company, person, job, save uuid.U
 	})
 	return plan, err
 }
+
+const selectIssues = `
+	select i.doc, p.name as signer from issues i join people p on p.company_id = i.company_id and p.id = i.person_id
+	where i.company_id = $1 and i.job_id = $2 `
 
 // tell tells every server that something of a job's record is new.
 func tell(ctx context.Context, tx *sqlx.Tx, job uuid.UUID) error {
@@ -65,14 +70,15 @@ func (s *Store) Issues(ctx context.Context, company, job uuid.UUID) ([]record.Is
 	if err := found(s.db.GetContext(ctx, &there, `select true from jobs where company_id = $1 and id = $2`, company, job), "read job"); err != nil {
 		return nil, err
 	}
-	var docs [][]byte
-	if err := s.db.SelectContext(ctx, &docs, `select doc from issues where company_id = $1 and job_id = $2 order by number desc`, company, job); err != nil {
+	var rows []signedRow
+	if err := s.db.SelectContext(ctx, &rows, selectIssues+`order by i.number desc`, company, job); err != nil {
 		return nil, fmt.Errorf("list issued plans: %w", err)
 	}
-	all := make([]record.Issue, len(docs))
-	for i, doc := range docs {
-		if err := json.Unmarshal(doc, &all[i]); err != nil {
-			return nil, fmt.Errorf("decode an issued plan: %w", err)
+	all := make([]record.Issue, len(rows))
+	for n, row := range rows {
+		var err error
+		if all[n], err = row.issue(); err != nil {
+			return nil, err
 		}
 	}
 	return all, nil
@@ -91,20 +97,50 @@ func (s *Store) Events(ctx context.Context, company, job uuid.UUID, since int64)
 	if err := s.db.GetContext(ctx, &out.Mark, `select pg_snapshot_xmin(pg_current_snapshot())::text::bigint`); err != nil {
 		return out, fmt.Errorf("mark the record: %w", err)
 	}
-	var docs [][]byte
-	if err := s.db.SelectContext(ctx, &docs, `
-		select doc from events where company_id = $1 and job_id = $2 and xact >= ($3::text)::xid8 order by received_at, device, number`,
+	var rows []signedRow
+	if err := s.db.SelectContext(ctx, &rows, selectEvents+`and e.xact >= ($3::text)::xid8 order by e.received_at, e.device, e.number`,
 		company, job, fmt.Sprint(since)); err != nil {
 		return out, fmt.Errorf("read the record: %w", err)
 	}
-	for _, doc := range docs {
-		var e record.Event
-		if err := json.Unmarshal(doc, &e); err != nil {
-			return out, fmt.Errorf("decode an event: %w", err)
+	for _, row := range rows {
+		e, err := row.event()
+		if err != nil {
+			return out, err
 		}
 		out.Events = append(out.Events, e)
 	}
 	return out, nil
+}
+
+// signedRow is a document with the name of who it is by. Names are not kept in what nobody
+// can change: those of people who left are forgotten.
+type signedRow struct {
+	Doc    []byte `db:"doc"`
+	Signer string `db:"signer"`
+}
+
+const selectEvents = `
+	select e.doc, p.name as signer from events e join people p on p.company_id = e.company_id and p.id = e.person_id
+	where e.company_id = $1 and e.job_id = $2 `
+
+func (r signedRow) event() (record.Event, error) {
+	var e record.Event
+	if err := json.Unmarshal(r.Doc, &e); err != nil {
+		return e, fmt.Errorf("decode an event: %w", err)
+	}
+	if e.Name == "" { // those of earlier builds are sealed with it
+		e.Name = r.Signer
+	}
+	return e, nil
+}
+
+func (r signedRow) issue() (record.Issue, error) {
+	var i record.Issue
+	if err := json.Unmarshal(r.Doc, &i); err != nil {
+		return i, fmt.Errorf("decode an issued plan: %w", err)
+	}
+	i.By = r.Signer
+	return i, nil
 }
 
 // Log adds events to the record of a job, each once however often it is sent. It fails as a
@@ -112,6 +148,7 @@ func (s *Store) Events(ctx context.Context, company, job uuid.UUID, since int64)
 func (s *Store) Log(ctx context.Context, company, person, job uuid.UUID, events []record.Event, now time.Time) (other []string, err error) {
 	ids, devices, docs, numbers := make([]string, len(events)), make([]string, len(events)), make([]string, len(events)), make([]int64, len(events))
 	for i, e := range events {
+		e.Name = "" // told by who they are, not by what was sent
 		doc, err := json.Marshal(e)
 		if err != nil {
 			return nil, fmt.Errorf("encode an event: %w", err)
@@ -168,14 +205,14 @@ func (s *Store) EventsByID(ctx context.Context, company, job uuid.UUID, ids []st
 	if len(ids) == 0 {
 		return out, nil
 	}
-	var docs [][]byte
-	if err := s.db.SelectContext(ctx, &docs, `select doc from events where company_id = $1 and job_id = $2 and id::text = any($3)`, company, job, ids); err != nil {
+	var rows []signedRow
+	if err := s.db.SelectContext(ctx, &rows, selectEvents+`and e.id::text = any($3)`, company, job, ids); err != nil {
 		return nil, fmt.Errorf("find events: %w", err)
 	}
-	for _, doc := range docs {
-		var e record.Event
-		if err := json.Unmarshal(doc, &e); err != nil {
-			return nil, fmt.Errorf("decode an event: %w", err)
+	for _, row := range rows {
+		e, err := row.event()
+		if err != nil {
+			return nil, err
 		}
 		out[e.ID] = e
 	}
@@ -212,12 +249,13 @@ func (s *Store) Search(ctx context.Context, company uuid.UUID, words, kind strin
 	var rows []struct {
 		Job  uuid.UUID `db:"job_id"`
 		Name string    `db:"name"`
-		Doc  []byte    `db:"doc"`
+		signedRow
 	}
 	if err := s.db.SelectContext(ctx, &rows, `
-		select e.job_id, j.name, e.doc from events e join jobs j on j.company_id = e.company_id and j.id = e.job_id
+		select e.job_id, j.name, e.doc, p.name as signer from events e join jobs j on j.company_id = e.company_id and j.id = e.job_id
+		join people p on p.company_id = e.company_id and p.id = e.person_id
 		where e.company_id = $1 and ($2 = '' or e.doc ->> 'kind' = $2)
-		and ($3 = '' or concat_ws(' ', j.name, e.doc ->> 'name', (select string_agg(value, ' ') from jsonb_each_text(e.doc -> 'body'))) ilike '%' || $3 || '%')
+		and ($3 = '' or concat_ws(' ', j.name, p.name, (select string_agg(value, ' ') from jsonb_each_text(e.doc -> 'body'))) ilike '%' || $3 || '%')
 		and not exists (select 1 from events x where x.company_id = e.company_id and x.job_id = e.job_id
 			and x.doc ->> 'kind' = 'struck' and x.doc -> 'body' ->> 'struck' = e.id::text)
 		order by e.received_at desc, e.number desc limit $4`, company, kind, likely(words), mostEntries); err != nil {
@@ -225,10 +263,11 @@ func (s *Store) Search(ctx context.Context, company uuid.UUID, words, kind strin
 	}
 	all := make([]Entry, len(rows))
 	for i, row := range rows {
-		all[i] = Entry{Job: row.Job, Name: row.Name}
-		if err := json.Unmarshal(row.Doc, &all[i].Event); err != nil {
-			return nil, fmt.Errorf("decode an event: %w", err)
+		e, err := row.event()
+		if err != nil {
+			return nil, err
 		}
+		all[i] = Entry{Job: row.Job, Name: row.Name, Event: e}
 	}
 	return all, nil
 }

@@ -391,6 +391,15 @@ func TestAPersonIsForgotten(t *testing.T) {
 	if err := records.ForgetPerson(t.Context(), c, id); !errors.Is(err, store.ErrNotFound) {
 		t.Errorf("somebody active is forgotten: %v", err)
 	}
+	// What they logged and issued stays, and says a role and a number.
+	job := addJob(t, c, owner, "Salt cellar")
+	if _, err := records.IssuePlan(t.Context(), c, id, job, uuid.New(), record.Issue{At: time.Now(), By: "Nils Holm"}); err != nil {
+		t.Fatal(err)
+	}
+	e := record.Sealed(record.Event{ID: uuid.NewString(), Kind: record.Noted, Issue: 1, At: time.Now(), Device: "their-tablet", Number: 1, Person: id.String(), Name: "Nils Holm", Body: record.Body{Text: "x"}}, "")
+	if _, err := records.Log(t.Context(), c, id, job, []record.Event{e}, time.Now()); err != nil {
+		t.Fatal(err)
+	}
 	_, err = records.ChangePerson(t.Context(), c, id, 1, store.Hand, false)
 	if err := errors.Join(err, records.ForgetPerson(t.Context(), c, id)); err != nil {
 		t.Fatal(err)
@@ -400,6 +409,19 @@ func TestAPersonIsForgotten(t *testing.T) {
 		t.Fatal(err)
 	}
 	for _, p := range people {
+		if p.ID == id {
+			told, err := records.Events(t.Context(), c, job, 0)
+			if err != nil || len(told.Events) != 1 || told.Events[0].Name != p.Name || len(record.Breaks(told.Events)) > 0 {
+				t.Errorf("the record says %+v, %v", told.Events, err)
+			}
+			if issues, err := records.Issues(t.Context(), c, job); err != nil || issues[0].By != p.Name {
+				t.Errorf("the plan is by %q, %v", issues[0].By, err)
+			}
+			var left int
+			if err := records.DB().QueryRowContext(t.Context(), `select (select count(*) from events where doc::text like '%Nils Holm%') + (select count(*) from issues where doc::text like '%Nils Holm%') + (select count(*) from people where name like '%Nils%')`).Scan(&left); err != nil || left > 0 {
+				t.Errorf("%d rows still name them, %v", left, err)
+			}
+		}
 		if p.ID != owner && (!strings.HasPrefix(p.Name, "Hand ") || strings.Contains(p.Email, "test.example")) {
 			t.Errorf("%+v", p)
 		}

@@ -106,9 +106,9 @@ type Event struct {
 	Device string       `json:"device" minLength:"8" maxLength:"60"`
 	Number int64        `json:"number" minimum:"1" maximum:"9007199254740991" doc:"On its device, from 1"`
 	Before string       `json:"before" maxLength:"64" doc:"The hash of the event before it on its device; empty for the first"`
-	Hash   string       `json:"hash" minLength:"64" maxLength:"64" doc:"SHA-256 over all of the above and below"`
+	Hash   string       `json:"hash" minLength:"64" maxLength:"64" doc:"SHA-256 over all of the above and below but the name"`
 	Person string       `json:"person" minLength:"1" maxLength:"60" doc:"The id of who logged it"`
-	Name   string       `json:"name" minLength:"1" maxLength:"120" doc:"Of who logged it"`
+	Name   string       `json:"name" minLength:"1" maxLength:"120" doc:"Of who logged it, as the company has them now: told beside the record, so that it can be forgotten"`
 	Body   Body         `json:"body"`
 }
 
@@ -127,8 +127,16 @@ func (e *Event) When() time.Time {
 }
 
 // Sum is the hash that an event must carry: hex SHA-256 over the JSON of the event without
-// its hash, its time in UTC to the millisecond.
+// its hash and the name of who logged it, its time in UTC to the millisecond.
 func Sum(e Event) string {
+	e.Name = ""
+	return sum(e)
+}
+
+// whole tells whether an event carries its hash. Events of earlier builds have the name in it.
+func whole(e *Event) bool { return e.Hash == Sum(*e) || e.Hash == sum(*e) }
+
+func sum(e Event) string {
 	e.Hash = ""
 	e.At = e.At.UTC().Truncate(time.Millisecond)
 	if n := e.Body.Noticed; n != nil {
@@ -216,7 +224,7 @@ func Check(e *Event, now time.Time) string {
 		return fmt.Sprintf("at: it lies %s in the future; set the clock of this device, then send it again", e.Logged().Sub(now).Round(time.Minute))
 	case e.When().After(e.Logged().Add(far)):
 		return "body.noticed: it lies after it was logged; enter when it happened"
-	case e.Hash != Sum(*e):
+	case !whole(e):
 		return "hash: it does not fit what the event says; it was changed on its way"
 	}
 	return needs(e)
@@ -300,7 +308,7 @@ func breaks(events []Event, sound map[string]bool) []Break {
 	fits := func(e *Event) bool {
 		key := e.ID + e.Hash
 		if !sound[key] {
-			sound[key] = e.Hash == Sum(*e)
+			sound[key] = whole(e)
 		}
 		return sound[key]
 	}

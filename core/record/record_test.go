@@ -626,3 +626,22 @@ func TestFactsOfABatch(t *testing.T) {
 		t.Errorf("no humidity was read, and yet: %+v", f)
 	}
 }
+
+// The name of who logged is told beside the record: changed, it breaks nothing. Events of
+// earlier builds, sealed with it, fit as they are.
+func TestNamesAreBesideTheRecord(t *testing.T) {
+	e := Sealed(Event{ID: "one", Kind: Noted, Device: "their-tablet", Number: 1, Person: "p", Name: "Nils", Body: Body{Text: "x"}, At: minutes(1)}, "")
+	e.Name = "Hand 01A2"
+	if found := Breaks([]Event{e}); len(found) > 0 {
+		t.Error(found)
+	}
+	e.Name = "Nils"
+	e.Hash = sum(e)
+	if found := Breaks([]Event{e}); len(found) > 0 {
+		t.Errorf("of an earlier build: %v", found)
+	}
+	e.Body.Text = "y"
+	if found := Breaks([]Event{e}); len(found) != 1 {
+		t.Errorf("a change is not found: %v", found)
+	}
+}
