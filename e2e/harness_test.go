@@ -298,7 +298,7 @@ func (p *page) click(selector string) {
 	p.t.Helper()
 	p.until(fmt.Sprintf(`(() => {
 		const e = document.querySelector(%q);
-		if (!e || document.querySelector('[class*=-enter-active], [class*=-leave-active]')) return false;
+		if (!e || e.disabled || document.querySelector('[class*=-enter-active], [class*=-leave-active]')) return false;
 		const box = () => { const r = e.getBoundingClientRect(); return [r.x, r.y, r.width, r.height].map(Math.round).join() };
 		if (window.stoodAt !== box()) {
 			e.scrollIntoView({ block: 'center', behavior: 'instant' });
