@@ -2,11 +2,12 @@ package server
 
 import (
 	"archive/zip"
-	"bytes"
 	"context"
 	"errors"
 	"fmt"
+	"io"
 	"net/http"
+	"os"
 	"time"
 
 	"github.com/danielgtaylor/huma/v2"
@@ -16,7 +17,7 @@ import (
 
 const (
 	archivePath  = "/api/company/archive"
-	archiveBytes = 64 << 20 // larger ones are brought in with the program itself
+	archiveBytes = 1 << 30 // larger ones are brought in with the program itself
 	// nearQuota is the share of what a company may keep from which it is told.
 	nearQuota = 0.8
 )
@@ -38,10 +39,11 @@ func (s *Server) companyRoutes() {
 			return &body[StorageState]{StorageState{kept, kept.Used(), float64(kept.Used()) >= nearQuota*float64(kept.Quota)}}, nil
 		})
 	huma.Register(s.api, huma.Operation{OperationID: "exportCompany", Method: http.MethodGet, Path: archivePath, Description: "All data of the company as a zip of open formats; nothing in it lets anybody sign in"}, s.exportCompany)
-	huma.Register(s.api, huma.Operation{OperationID: "importCompany", Method: http.MethodPost, Path: archivePath, MaxBodyBytes: archiveBytes, Description: "Brings such an archive into a company that holds nothing yet"},
-		func(ctx context.Context, in *struct{ RawBody []byte }) (*struct{}, error) {
+	huma.Register(s.api, huma.Operation{OperationID: "importCompany", Method: http.MethodPost, Path: archivePath, Description: "Brings such an archive into a company that holds nothing yet"},
+		func(ctx context.Context, in *spooled) (*struct{}, error) {
+			defer in.close()
 			p := person(ctx)
-			z, err := zip.NewReader(bytes.NewReader(in.RawBody), int64(len(in.RawBody)))
+			z, err := zip.NewReader(in.file, in.size)
 			if err != nil {
 				return nil, huma.Error422UnprocessableEntity("This is no archive, or it breaks off. Take it anew and choose it again.")
 			}
@@ -58,6 +60,35 @@ func (s *Server) companyRoutes() {
 			s.audit(ctx, p, "archive brought in", "")
 			return nil, nil
 		})
+}
+
+// spooled is a body in a file, since it may be large: an archive is read from its end.
+type spooled struct {
+	file *os.File
+	size int64
+}
+
+// Resolve takes the body in.
+func (s *spooled) Resolve(ctx huma.Context) []error {
+	file, err := os.CreateTemp("", "nephelon-archive-")
+	if err != nil {
+		return []error{huma.Error500InternalServerError("There is no room here to take the archive in. Nothing was kept.")}
+	}
+	s.file = file
+	if s.size, err = io.Copy(file, io.LimitReader(ctx.BodyReader(), archiveBytes+1)); err != nil {
+		s.close()
+		return []error{huma.Error400BadRequest("The archive broke off on its way. Nothing was kept; send it again.")}
+	}
+	if s.size > archiveBytes {
+		s.close()
+		return []error{huma.Error413RequestEntityTooLarge("An archive of more than 1 GB is brought in by whoever runs Nephelon.")}
+	}
+	return nil
+}
+
+func (s *spooled) close() {
+	_ = s.file.Close() // it is given up
+	_ = os.Remove(s.file.Name())
 }
 
 // checkedPlan reads a plan file, of an earlier format too, and writes it as it is today.
