@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import TextField from '../../fields/TextField.vue'
-import { onMounted, ref } from 'vue'
+import { nextTick, onMounted, ref, useTemplateRef } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import { useSession } from './session'
 
@@ -12,6 +12,7 @@ const password = ref('')
 const code = ref('')
 const trouble = ref('')
 const busy = ref(false)
+const factor = useTemplateRef<{ focus: () => void }>('factor')
 const first = ref<{ focus: () => void } | null>(null)
 // At once, and only once: a focus that comes late would pull a quick typist back.
 onMounted(() => first.value?.focus())
@@ -24,6 +25,10 @@ async function enter(): Promise<void> {
   busy.value = true
   trouble.value = (await session.signIn(email.value, password.value, code.value || undefined)) ?? ''
   busy.value = false
+  if (session.codeWanted) {
+    await nextTick()
+    factor.value?.focus()
+  }
   if (trouble.value) return
   const next = String(route.query.next ?? '/jobs')
   await router.push(next.startsWith('/') && !next.startsWith('//') ? next : '/jobs')
@@ -78,6 +83,7 @@ async function enter(): Promise<void> {
       />
       <TextField
         v-if="session.codeWanted"
+        ref="factor"
         v-model="code"
         label="Code of your second factor"
         name="code"
