@@ -64,7 +64,9 @@ func TestACompanyIsTakenAlong(t *testing.T) {
 	send := func(c *client, archive string) (int, string) {
 		return c.send(http.MethodPost, "/api/company/archive", archive)
 	}
-	for name, bad := range map[string]string{"cut": archive[:len(archive)/2], "no archive": "hello", "without jobs": without(t, z, "jobs/"), "without people": without(t, z, "people.json")} {
+	for name, bad := range map[string]string{"cut": archive[:len(archive)/2], "no archive": "hello", "without jobs": without(t, z, "jobs/"), "without people": without(t, z, "people.json"),
+		"a house that cannot be read": replaced(t, z, "company.json", `"house": {}`, `"house": {"hourCost": "much"}`),
+		"stock that cannot be read":   replaced(t, z, "stock.json", `"volume": 0.004`, `"volume": "some"`)} {
 		if status, text := send(theirs, bad); status != http.StatusUnprocessableEntity {
 			t.Errorf("%s: %d %.200s", name, status, text)
 		}
@@ -111,8 +113,36 @@ func plainer(text string) string {
 	return string(out)
 }
 
+// replaced writes an archive again with a text in one of its files replaced.
+func replaced(t *testing.T, z *zip.Reader, name, old, by string) string {
+	t.Helper()
+	f, err := z.Open(name)
+	if err != nil {
+		t.Fatal(err)
+	}
+	text, err := io.ReadAll(f)
+	if err != nil || !bytes.Contains(text, []byte(old)) {
+		t.Fatalf("%s holds no %s: %v", name, old, err)
+	}
+	return rewritten(t, z, name, func(w *zip.Writer) {
+		into, err := w.Create(name)
+		if err != nil {
+			t.Fatal(err)
+		}
+		if _, err := into.Write(bytes.Replace(text, []byte(old), []byte(by), 1)); err != nil {
+			t.Fatal(err)
+		}
+	})
+}
+
 // without writes an archive again but for some of its files.
 func without(t *testing.T, z *zip.Reader, prefix string) string {
+	t.Helper()
+	return rewritten(t, z, prefix, func(*zip.Writer) {})
+}
+
+// rewritten writes an archive again with something in place of some of its files.
+func rewritten(t *testing.T, z *zip.Reader, prefix string, add func(*zip.Writer)) string {
 	t.Helper()
 	var out bytes.Buffer
 	w := zip.NewWriter(&out)
@@ -124,6 +154,7 @@ func without(t *testing.T, z *zip.Reader, prefix string) string {
 			t.Fatal(err)
 		}
 	}
+	add(w)
 	if err := w.Close(); err != nil {
 		t.Fatal(err)
 	}

@@ -75,7 +75,7 @@ func (d *dripping) Read(into []byte) (int, error) {
 		d.pause = time.Minute
 	}
 	d.gives--
-	time.Sleep(d.pause)
+	<-time.After(d.pause) // the network, not the test
 	n := copy(into[:min(len(into), d.piece)], d.rest)
 	d.rest = d.rest[n:]
 	return n, nil
@@ -118,12 +118,16 @@ func TestASlowUploadArrives(t *testing.T) {
 
 // eventually waits for something for ten seconds.
 func eventually(is func() bool) bool {
-	for end := time.Now().Add(10 * time.Second); time.Now().Before(end); time.Sleep(5 * time.Millisecond) {
-		if is() {
-			return true
+	over, look := time.After(10*time.Second), time.NewTicker(5*time.Millisecond)
+	defer look.Stop()
+	for !is() {
+		select {
+		case <-look.C:
+		case <-over:
+			return false
 		}
 	}
-	return false
+	return true
 }
 
 // Who asks for much and reads nothing is let go; what is under way when a server ends is cut

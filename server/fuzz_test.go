@@ -56,13 +56,13 @@ func FuzzRoutes(f *testing.F) {
 			"{address}", id, "{run}", id, "{id}", id, "{number}", "1", "{instrument}", id, "{secret}", id).Replace(o.path)
 		request, err := http.NewRequestWithContext(t.Context(), o.method, web.URL+path+"?"+strings.NewReplacer(" ", "+", "\n", "", "\r", "").Replace(query), bytes.NewReader(content))
 		if err != nil {
-			t.Skip() // an address that no client sends
+			return // an address that no client sends
 		}
 		request.Header.Set("Content-Type", "application/json")
 		begun := time.Now()
 		answer, err := c.http.Do(request)
 		if err != nil {
-			t.Skip()
+			return
 		}
 		defer answer.Body.Close()
 		text, err := io.ReadAll(answer.Body)

@@ -57,12 +57,12 @@ func TestManyPeople(t *testing.T) {
 		mutex.Lock()
 		took[what] = append(took[what], time.Since(begun))
 		mutex.Unlock()
-		time.Sleep(pause)
+		<-time.After(pause) // somebody thinks
 	}
 	var all sync.WaitGroup
 	for n, c := range clients {
 		all.Go(func() {
-			time.Sleep(time.Duration(rand.Float64() * float64(turns) / 2 * float64(pause))) // they do not all begin at once
+			<-time.After(time.Duration(rand.Float64() * float64(turns) / 2 * float64(pause))) // they do not all begin at once
 			path, tag := "/api/jobs/"+jobs[n].ID.String(), jobs[n].Tag
 			for turn := range turns {
 				timed("list", func() { c.send(http.MethodGet, "/api/jobs", nil) })

@@ -13,6 +13,8 @@ import (
 	"strings"
 	"time"
 
+	"github.com/google/uuid"
+
 	"nephelon/core/measure"
 	"nephelon/demo"
 	"nephelon/exchange"
@@ -114,6 +116,15 @@ func nobody(of string) error {
 	return refusedError{fmt.Errorf("nobody signs in with %q; name somebody of the company with -of", of)}
 }
 
+// companyOf finds the company that somebody with an address belongs to.
+func companyOf(ctx context.Context, records *store.Store, of string) (uuid.UUID, error) {
+	company, err := records.CompanyOf(ctx, of)
+	if errors.Is(err, store.ErrNotFound) {
+		err = nobody(of)
+	}
+	return company, err
+}
+
 // runExport writes all data of a company as one archive.
 func runExport(ctx context.Context, arguments []string, _ io.Reader, out, complain io.Writer) (err error) {
 	f := flags("export", "-db URL -of ADDRESS > file.zip", complain)
@@ -123,10 +134,7 @@ func runExport(ctx context.Context, arguments []string, _ io.Reader, out, compla
 		return err
 	}
 	defer func() { err = errors.Join(err, records.Close()) }()
-	company, err := records.CompanyOf(ctx, *of)
-	if errors.Is(err, store.ErrNotFound) {
-		return nobody(*of)
-	}
+	company, err := companyOf(ctx, records, *of)
 	if err != nil {
 		return err
 	}
@@ -142,10 +150,7 @@ func runImport(ctx context.Context, arguments []string, _ io.Reader, out, compla
 		return err
 	}
 	defer func() { err = errors.Join(err, records.Close()) }()
-	company, err := records.CompanyOf(ctx, *of)
-	if errors.Is(err, store.ErrNotFound) {
-		return nobody(*of)
-	}
+	company, err := companyOf(ctx, records, *of)
 	if err != nil {
 		return err
 	}

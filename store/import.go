@@ -1,0 +1,272 @@
+package store
+
+import (
+	"archive/zip"
+	"context"
+	"encoding/json"
+	"errors"
+	"fmt"
+	"io"
+	"io/fs"
+
+	"github.com/google/uuid"
+	"github.com/jmoiron/sqlx"
+
+	"nephelon/core/buildup"
+	"nephelon/core/days"
+	"nephelon/core/job"
+	"nephelon/core/kit"
+	"nephelon/core/material"
+	"nephelon/core/record"
+)
+
+// BadArchive tells why an archive is not taken; nothing of it is kept then.
+type BadArchive struct{ File, Text string }
+
+func (b *BadArchive) Error() string { return b.File + ": " + b.Text }
+
+// opened reads a file of an archive.
+func opened(z *zip.Reader, name string) ([]byte, error) {
+	f, err := z.Open(name)
+	if err != nil {
+		return nil, &BadArchive{name, "It is not in the archive; the archive breaks off, or is none of Nephelon."}
+	}
+	defer f.Close()
+	text, err := io.ReadAll(io.LimitReader(f, mostOfFile+1))
+	if err != nil {
+		return nil, &BadArchive{name, "It is damaged; take the archive anew."}
+	}
+	if len(text) > mostOfFile {
+		return nil, &BadArchive{name, fmt.Sprintf("It is larger than %d MB.", mostOfFile>>20)}
+	}
+	return text, nil
+}
+
+// fits refuses a document that would not be read again.
+func fits[T any](name string, doc json.RawMessage) error {
+	var into T
+	if err := json.Unmarshal(doc, &into); err != nil {
+		return &BadArchive{name, "It cannot be read: " + err.Error() + "."}
+	}
+	return nil
+}
+
+func read[T any](z *zip.Reader, name string) (T, error) {
+	var into T
+	text, err := opened(z, name)
+	if err != nil {
+		return into, err
+	}
+	if err := json.Unmarshal(text, &into); err != nil {
+		return into, &BadArchive{name, "It cannot be read: " + err.Error() + "."}
+	}
+	return into, nil
+}
+
+// Import brings an archive into a company that holds nothing yet: all of it or nothing. Who is
+// in it cannot sign in until an owner opens their account. Plans are given to check first,
+// which may write them anew.
+func (s *Store) Import(ctx context.Context, company uuid.UUID, z *zip.Reader, check func(plan []byte) ([]byte, error)) error {
+	return s.inTransaction(ctx, func(tx *sqlx.Tx) error {
+		var there bool
+		if err := tx.GetContext(ctx, &there, `
+			select exists (select from jobs where company_id = $1) or exists (select from sheets where company_id = $1)
+			or exists (select from stock where company_id = $1) or exists (select from systems where company_id = $1)`, company); err != nil {
+			return fmt.Errorf("look what is there: %w", err)
+		}
+		if there {
+			return ErrNotEmpty
+		}
+		im := importing{ctx: ctx, tx: tx, company: company, z: z}
+		return im.all(check)
+	})
+}
+
+// importing is an archive on its way in.
+type importing struct {
+	ctx     context.Context
+	tx      *sqlx.Tx
+	company uuid.UUID
+	z       *zip.Reader
+}
+
+func (im importing) insert(statement string, args ...any) error {
+	if _, err := im.tx.ExecContext(im.ctx, statement, append([]any{im.company}, args...)...); err != nil {
+		return &BadArchive{"the archive", "Something in it cannot be kept: " + err.Error() + "."}
+	}
+	return nil
+}
+
+func (im importing) all(check func([]byte) ([]byte, error)) error {
+	c, err := read[archivedCompany](im.z, "company.json")
+	if err != nil {
+		return err
+	}
+	if c.Format != companyFormat || c.Version != companyVersion {
+		return &BadArchive{"company.json", "This is no archive of a company that this program reads."}
+	}
+	if err := errors.Join(fits[job.House]("company.json", c.House), fits[[]days.Booked]("company.json", c.Bookings)); err != nil {
+		return err
+	}
+	people, err := read[[]archivedPerson](im.z, "people.json")
+	if err != nil {
+		return err
+	}
+	for _, p := range people {
+		if err := im.insert(`insert into people (company_id, id, name, email, role, units, active, password_hash) values ($1, $2, $3, lower($4), $5, $6, false, '') on conflict do nothing`,
+			p.ID, p.Name, p.Email, p.Role, p.Units); err != nil {
+			return err
+		}
+	}
+	if err := im.insert(`update companies set house = $2, house_revision = house_revision + 1, shelf_revision = shelf_revision + 1 where id = $1`, []byte(c.House)); err != nil {
+		return err
+	}
+	for _, part := range []func() error{im.shelf, im.docs, func() error { return im.jobs(check) }, im.photos} {
+		if err := part(); err != nil {
+			return err
+		}
+	}
+	if c.BookedBy != nil {
+		return im.insert(`insert into rosters (company_id, revision, bookings, changed_by) values ($1, 1, $2, $3)
+			on conflict (company_id) do update set revision = rosters.revision + 1, bookings = excluded.bookings`, []byte(c.Bookings), c.BookedBy)
+	}
+	return nil
+}
+
+func (im importing) shelf() error {
+	editions, err := read[[]archivedEdition](im.z, "editions.json")
+	if err != nil {
+		return err
+	}
+	for _, e := range editions {
+		fit := fits[material.Medium]
+		if e.Shelf == string(ProductShelf) {
+			fit = fits[material.Product]
+		}
+		if err := fit("editions.json", e.Sheet); err != nil {
+			return err
+		}
+	}
+	for _, newest := range []bool{true, false} { // sheets before their editions
+		for _, e := range editions {
+			if newest && e.Newest {
+				err = im.insert(`insert into sheets (company_id, shelf, id, version, doc, changed_by, changed_at, archived_at) values ($1, $2, $3, $4, $5, $6, $7, $8)`,
+					e.Shelf, e.ID, e.Version, []byte(e.Sheet), e.ChangedBy, e.ChangedAt, e.ArchivedAt)
+			} else if !newest {
+				err = im.insert(`insert into sheet_versions (company_id, shelf, id, version, doc, changed_by, changed_at) values ($1, $2, $3, $4, $5, $6, $7)`,
+					e.Shelf, e.ID, e.Version, []byte(e.Sheet), e.ChangedBy, e.ChangedAt)
+			}
+			if err != nil {
+				return err
+			}
+		}
+	}
+	return nil
+}
+
+func (im importing) docs() error {
+	systems, err := read[[]archivedDoc](im.z, "systems.json")
+	if err != nil {
+		return err
+	}
+	for _, d := range systems {
+		if err := fits[buildup.System]("systems.json", d.Doc); err != nil {
+			return err
+		}
+		if err := im.insert(`insert into systems (company_id, id, doc) values ($1, $2, $3)`, d.ID, []byte(d.Doc)); err != nil {
+			return err
+		}
+	}
+	stock, err := read[[]archivedDoc](im.z, "stock.json")
+	if err != nil {
+		return err
+	}
+	for _, d := range stock {
+		if err := fits[kit.Container]("stock.json", d.Doc); err != nil {
+			return err
+		}
+		if err := im.insert(`insert into stock (company_id, id, doc, gone_at) values ($1, $2, $3, $4)`, d.ID, []byte(d.Doc), d.GoneAt); err != nil {
+			return err
+		}
+	}
+	return nil
+}
+
+func (im importing) jobs(check func([]byte) ([]byte, error)) error {
+	jobs, err := read[[]archivedJob](im.z, "jobs.json")
+	if err != nil {
+		return err
+	}
+	for _, j := range jobs {
+		text, err := opened(im.z, planName(j.ID))
+		if err != nil {
+			return err
+		}
+		if text, err = check(text); err != nil {
+			return &BadArchive{planName(j.ID), err.Error()}
+		}
+		if err := im.insert(`insert into jobs (company_id, id, doc, revision, changed_by, changed_at, archived_at) values ($1, $2, $3, $4, $5, $6, $7)`,
+			j.ID, text, j.Revision, j.ChangedBy, j.ChangedAt, j.ArchivedAt); err != nil {
+			return err
+		}
+		if err := im.insert(`insert into job_revisions (company_id, job_id, revision, save_id, doc, person_id) values ($1, $2, $3, $2, $4, $5)`,
+			j.ID, j.Revision, text, j.ChangedBy); err != nil {
+			return err
+		}
+		if err := im.record(j.ID); err != nil {
+			return err
+		}
+	}
+	return nil
+}
+
+func (im importing) record(of uuid.UUID) error {
+	if _, err := fs.Stat(im.z, recordName(of)); errors.Is(err, fs.ErrNotExist) {
+		return nil // nothing was issued
+	}
+	r, err := read[archivedRecord](im.z, recordName(of))
+	if err != nil {
+		return err
+	}
+	for _, i := range r.Issues {
+		if err := fits[record.Issue](recordName(of), i.Plan); err != nil {
+			return err
+		}
+		if err := im.insert(`insert into issues (company_id, job_id, number, save_id, doc, person_id, at) values ($1, $2, $3, $4, $5, $6, $7)`,
+			of, i.Number, i.Save, []byte(i.Plan), i.Person, i.At); err != nil {
+			return err
+		}
+	}
+	for _, e := range r.Events {
+		if err := fits[record.Event](recordName(of), e.Event); err != nil {
+			return err
+		}
+		if err := im.insert(`insert into events (company_id, job_id, id, device, number, doc, person_id, received_at) values ($1, $2, $3, $4, $5, $6, $7, $8)`,
+			of, e.ID, e.Device, e.Number, []byte(e.Event), e.Person, e.ReceivedAt); err != nil {
+			return err
+		}
+	}
+	return nil
+}
+
+func (im importing) photos() error {
+	photos, err := read[[]archivedPhoto](im.z, "photos.json")
+	if err != nil {
+		return err
+	}
+	for _, p := range photos {
+		image, err := opened(im.z, photoName(p.ID, false))
+		if err != nil {
+			return err
+		}
+		thumb, err := opened(im.z, photoName(p.ID, true))
+		if err != nil {
+			return err
+		}
+		if err := im.insert(`insert into photos (company_id, id, job_id, surface_id, caption, image, thumb, added_by, added_at) values ($1, $2, $3, $4, $5, $6, $7, $8, $9)`,
+			p.ID, p.Job, p.Surface, p.Caption, image, thumb, p.AddedBy, p.AddedAt); err != nil {
+			return err
+		}
+	}
+	return nil
+}
