@@ -5,62 +5,34 @@ import (
 	"slices"
 )
 
-// node is a part of all schedules: those that keep its decisions. Starts and ends are the
-// least that any of them has.
-type node struct {
-	start, end []Slot
-	crew       []int // −1 where nobody is chosen
-	buys       []int8
-	arcs       []arc
-}
-
-// arc has one task after another, by the same crew or with the same machine.
-type arc struct {
-	first, then int
-	way         Slot
-}
-
-// What a node has decided of a gap that can be bought off.
-const (
-	undecided int8 = iota
-	kept
-	bought
-)
+// node is the least starts and ends that any schedule has.
+type node struct{ start, end []Slot }
 
 // relaxed is the model without what tasks take from each other: crews and machines are
-// enough for all at once.
+// enough for all at once, with all of their overtime.
 type relaxed struct {
 	*model
-	overtime bool
 	off      map[*gap]bool // greatest gaps that do not hold
 	unpinned []bool
 	failed   int // the task that found no place
 }
 
 func (r *relaxed) root() *node {
-	n := &node{start: make([]Slot, len(r.tasks)), end: make([]Slot, len(r.tasks)), crew: make([]int, len(r.tasks)), buys: make([]int8, r.buys)}
-	for i := range n.crew {
-		n.crew[i] = -1
+	n := &node{make([]Slot, len(r.tasks)), make([]Slot, len(r.tasks))}
+	for i := range n.start {
 		n.start[i] = r.jobs[r.tasks[i].job].Release
 	}
 	return n
 }
 
-func (n *node) clone() *node {
-	return &node{slices.Clone(n.start), slices.Clone(n.end), slices.Clone(n.crew), slices.Clone(n.buys), slices.Clone(n.arcs)}
-}
-
-// fit is the earliest place of a task by whoever may still do it.
-func (r *relaxed) fit(n *node, i int, from, work Slot) (start, end Slot, ok bool) {
+// fit is the earliest place of a task by whoever may do it.
+func (r *relaxed) fit(i int, from Slot) (start, end Slot, ok bool) {
 	t := &r.tasks[i]
 	if t.unattended {
-		return r.calendar(-1, t.access, false, false).fit(from, work, false)
-	}
-	if n.crew[i] >= 0 {
-		return r.calendar(n.crew[i], t.access, r.overtime, t.breakable).fit(from, work, t.breakable)
+		return r.calendar(-1, t.access, false, false).fit(from, t.duration, false)
 	}
 	for _, c := range t.crews {
-		s, e, fits := r.calendar(c, t.access, r.overtime, t.breakable).fit(from, work, t.breakable)
+		s, e, fits := r.calendar(c, t.access, true, t.breakable).fit(from, t.duration, t.breakable)
 		if !fits {
 			continue
 		}
@@ -83,17 +55,6 @@ func (r *relaxed) settle(n *node) bool {
 				g := &t.before[k]
 				from = max(from, g.least(n.start[g.task], n.end[g.task]))
 			}
-			for _, a := range n.arcs {
-				if a.then == i {
-					from = max(from, n.end[a.first]+a.way)
-				}
-			}
-			work := t.duration
-			for k := range t.before {
-				if g := &t.before[k]; g.index >= 0 && n.buys[g.index] == bought {
-					work += g.buy.Slots
-				}
-			}
 			pinned := t.pinned >= 0 && (r.unpinned == nil || !r.unpinned[i])
 			if pinned {
 				if from > t.pinned {
@@ -102,7 +63,7 @@ func (r *relaxed) settle(n *node) bool {
 				}
 				from = t.pinned
 			}
-			start, end, ok := r.fit(n, i, from, work)
+			start, end, ok := r.fit(i, from)
 			if !ok || pinned && start > t.pinned {
 				r.failed = i
 				return false
@@ -112,7 +73,7 @@ func (r *relaxed) settle(n *node) bool {
 			}
 			for k := range t.before {
 				g := &t.before[k]
-				if g.max == nil || r.off[g] || g.index >= 0 && n.buys[g.index] != kept {
+				if g.max == nil || r.off[g] || g.index >= 0 {
 					continue
 				}
 				if b := g.task; start > g.most(n.start[b], n.end[b]) {
@@ -144,7 +105,7 @@ func firstStart(g *gap, now, length, at Slot) Slot {
 	return low
 }
 
-// cost is the least that any schedule of a node costs.
+// cost is the least that any schedule costs.
 func (r *relaxed) cost(n *node) Cost {
 	var c Cost
 	ends := make([]Slot, len(r.jobs))
@@ -157,11 +118,6 @@ func (r *relaxed) cost(n *node) Cost {
 		}
 		c[Finish] = max(c[Finish], int64(end))
 		c[early] += int64(end)
-	}
-	for _, b := range n.buys {
-		if b == bought {
-			c[Bought]++
-		}
 	}
 	return c
 }
@@ -189,7 +145,7 @@ func (r *relaxed) capacity() int64 {
 		for s := first; s <= r.horizon; s++ {
 			can := Slot(0)
 			for _, c := range crews {
-				own := r.calendar(c, 0, r.overtime, false)
+				own := r.calendar(c, 0, true, false)
 				can += own.count[s] - own.count[first]
 			}
 			if can >= work {

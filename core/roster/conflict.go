@@ -5,6 +5,8 @@ import (
 	"fmt"
 	"slices"
 	"strings"
+
+	"nephelon/core/roster/lcg"
 )
 
 // Conflict is returned where nothing fits.
@@ -34,7 +36,7 @@ func (s *search) stuck() string {
 // jointly names jobs that cannot be scheduled together, though each gap by itself can be
 // kept: as few as cannot.
 func (s *search) jointly(ctx context.Context) error {
-	const nodes = 200_000
+	const conflicts = 20_000
 	some := slices.Clone(s.problem.Jobs)
 	fits := func(jobs []Job) bool {
 		p := *s.problem
@@ -43,9 +45,8 @@ func (s *search) jointly(ctx context.Context) error {
 		if err != nil {
 			return true // it hangs on a job that is left out
 		}
-		x := &exact{relaxed: relaxed{model: m, overtime: true}, maker: newMaker(m), ctx: ctx, most: nodes, alike: m.alike(), first: true}
-		x.search(x.root())
-		return x.found || x.stopped
+		e := m.encode(nil)
+		return e == nil || e.s.Search(ctx, nil, conflicts, e.next) != lcg.Nothing
 	}
 	for n := 0; n < len(some); {
 		if less := slices.Delete(slices.Clone(some), n, n+1); len(less) > 0 && !fits(less) {
@@ -80,7 +81,7 @@ func (s *search) jointly(ctx context.Context) error {
 func (m *model) explain() error {
 	off, unpinned := make(map[*gap]bool), make([]bool, len(m.tasks))
 	fails := func() bool {
-		r := relaxed{model: m, overtime: true, off: off, unpinned: unpinned}
+		r := relaxed{model: m, off: off, unpinned: unpinned}
 		return !r.settle(r.root())
 	}
 	c := &Conflict{Proven: true}
@@ -102,7 +103,7 @@ func (m *model) explain() error {
 			}
 		}
 	}
-	loose := relaxed{model: m, overtime: true, off: make(map[*gap]bool), unpinned: slices.Clone(unpinned)}
+	loose := relaxed{model: m, off: make(map[*gap]bool), unpinned: slices.Clone(unpinned)}
 	for i := range m.tasks {
 		for n := range m.tasks[i].before {
 			loose.off[&m.tasks[i].before[n]] = true

@@ -25,7 +25,8 @@ type task struct {
 type gap struct {
 	task     int // before
 	start    bool
-	min, max Gap // max nil: none
+	min, max Gap     // max nil: none
+	moves    [2]bool // min and max depend on when the task before is begun or done
 	buy      *Buy
 	index    int // among the gaps that can be bought off; −1
 }

@@ -36,7 +36,7 @@ func (m *model) gaps() error {
 				if after.Max != nil && after.MinAt == nil && *after.Max < after.Min {
 					return &Error{path + "/maxLag", fmt.Sprintf("The greatest gap, %d, is less than the least, %d.", *after.Max, after.Min)}
 				}
-				g := gap{task: before, start: after.From == Start, min: after.MinAt, max: after.MaxAt, buy: after.Buy, index: -1}
+				g := gap{task: before, start: after.From == Start, min: after.MinAt, max: after.MaxAt, buy: after.Buy, index: -1, moves: [2]bool{after.MinAt != nil, after.MaxAt != nil}}
 				if g.min == nil {
 					g.min = constant(after.Min)
 				}

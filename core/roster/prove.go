@@ -2,52 +2,84 @@ package roster
 
 import (
 	"context"
+	"fmt"
 	"slices"
+
+	"nephelon/core/roster/lcg"
 )
 
-// prove looks through all schedules: without overtime, and with it whether that would
-// make anything less late. It fails with a Conflict where there is none at all.
-func (s *search) prove(ctx context.Context, nodes int) error {
-	look := func(overtime bool) *exact {
-		x := &exact{relaxed: relaxed{model: s.model, overtime: overtime}, maker: newMaker(s.model), ctx: ctx, most: nodes, alike: s.alike()}
-		x.least[Finish] = x.capacity()
-		if s.found && (!overtime && s.best[Overtime] == 0 || overtime) {
-			x.best, x.found = s.best, true
-		}
-		x.search(x.root())
-		return x
+// prove looks through all schedules, part by part of what they cost: for one that costs
+// less, until there is none. It fails with a Conflict where there is no schedule at all.
+func (s *search) prove(ctx context.Context, conflicts int64) error {
+	var known *Cost
+	if s.found {
+		known = &s.best
 	}
-	x := look(false)
-	if x.kept != nil && (!s.found || x.best.Less(s.best)) {
-		copy(s.maker.at, x.kept)
-		s.keep(x.best, s.genesOf(x.kept))
-	}
-	if !s.overtime {
-		switch {
-		case x.stopped:
-		case !s.found:
-			return s.jointly(ctx)
-		default:
-			s.settled()
-		}
+	e := s.encode(known)
+	if e == nil {
 		return nil
 	}
-	over := look(true)
-	if over.kept != nil && (!s.found || over.best.Less(s.best)) {
-		copy(s.maker.at, over.kept)
-		s.keep(over.best, s.genesOf(over.kept))
+	for part := 0; part < parts; part++ {
+		if done, err := s.least(ctx, e, part, conflicts); !done || err != nil {
+			return err
+		}
+		s.proven = part + 1
+		e.s.Clause(e.parts[part].AtMost(int32(s.best[part])))
 	}
-	switch {
-	case over.stopped || x.stopped:
-	case !s.found:
-		return s.jointly(ctx)
-	case s.best[Overtime] == 0:
-		s.settled()
-	default: // with overtime the first parts are least; how little of it would do is not proven
-		s.proven = Overtime
-		s.bound[Late], s.bound[Bought] = s.best[Late], s.best[Bought]
+	_, err := s.least(ctx, e, early, min(conflicts, e.s.Conflicts+sooner*int64(len(s.tasks))))
+	return err
+}
+
+// How many conflicts a question has at first: may a part cost as little as this? And how
+// many, by task, it is tried to have jobs done sooner at the same cost.
+const (
+	tries  = 500
+	sooner = 100
+)
+
+// least finds the least that a part costs, those before it being least: it asks for a
+// little less than is known, for half as much less, and for as little as is not refuted,
+// each of them longer in every round. It says false where that does not end in time.
+func (s *search) least(ctx context.Context, e *encoded, part int, conflicts int64) (bool, error) {
+	for turn := 0; ; turn++ {
+		e.s.Undo()
+		var assume []lcg.Atom
+		most := conflicts - e.s.Conflicts
+		aim := int64(mostCost)
+		if s.found {
+			low, high := int64(e.s.Least(e.parts[part])), s.best[part]-1
+			s.bound[part] = max(s.bound[part], low)
+			if low = s.bound[part]; low > high {
+				return true, nil
+			}
+			aim = [3]int64{high, (low + high) / 2, low}[turn%3]
+			assume = append(assume, e.parts[part].AtMost(int32(aim)))
+			if low < high {
+				most = min(most, tries<<min(turn/3, 30))
+			}
+		}
+		switch e.s.Search(ctx, assume, most, e.next) {
+		case lcg.Found:
+			if !e.exact() {
+				continue
+			}
+			e.read(s.maker)
+			c := s.maker.cost()
+			if s.found && (c[part] > aim || !c.Less(s.best)) {
+				return false, fmt.Errorf("schedule: a plan that costs %v was found where less than %v was asked for", c, s.best)
+			}
+			s.keep(c, s.genesOf(s.maker.at))
+		case lcg.Nothing:
+			if !s.found {
+				return false, s.jointly(ctx)
+			}
+			e.s.Clause(e.parts[part].AtLeast(int32(aim) + 1))
+		case lcg.Stopped:
+			if ctx.Err() != nil || e.s.Conflicts >= conflicts {
+				return false, nil
+			}
+		}
 	}
-	return nil
 }
 
 // genesOf are genes that place tasks as a schedule has them.
@@ -61,6 +93,7 @@ func (s *search) genesOf(at []placed) genes {
 	})
 	for i, p := range at {
 		g.crew[i] = p.crew
+		g.overtime[i] = p.over
 	}
 	for i := range s.tasks {
 		for n := range s.tasks[i].before {
@@ -71,18 +104,4 @@ func (s *search) genesOf(at []placed) genes {
 		}
 	}
 	return g
-}
-
-// settled keeps what a search through all schedules proves of the best, which is worked in
-// no overtime. Between two that keep the same order one may travel less, or move less, by
-// being later: of that it proves nothing.
-func (s *search) settled() {
-	s.proven = parts
-	switch {
-	case s.far > 0:
-		s.proven = Moving
-	case s.best[Moves] > 0:
-		s.proven = Moves
-	}
-	copy(s.bound[:s.proven], s.best[:s.proven])
 }

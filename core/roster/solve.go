@@ -17,11 +17,11 @@ type Options struct {
 	Length func(Slot) string // words a length; "12 slots" where it is nil
 }
 
-// The size up to which all schedules are looked through, and how many nodes at most.
+// The size up to which all schedules are looked through, and how many conflicts at most.
 const (
-	smallTasks    = 80
-	mostNodes     = 20_000_000
-	nodesPerRound = 20
+	smallTasks        = 80
+	mostConflicts     = 1 << 40
+	conflictsPerRound = 10
 )
 
 // Solve schedules a problem until its context ends, its rounds are over or its plan is
@@ -42,7 +42,7 @@ func Solve(ctx context.Context, p Problem, o Options) (Plan, error) {
 	if len(m.tasks) == 0 {
 		return Plan{Bookings: []Booking{}, Proven: parts}, nil
 	}
-	rest := relaxed{model: m, overtime: true}
+	rest := relaxed{model: m}
 	root := rest.root()
 	if !rest.settle(root) {
 		return Plan{}, m.explain()
@@ -62,7 +62,7 @@ func Solve(ctx context.Context, p Problem, o Options) (Plan, error) {
 	}
 	s.improve(ctx, quick)
 	if small && ctx.Err() == nil && !s.done() {
-		if err := s.prove(ctx, int(min(mostNodes, int64(rounds)*nodesPerRound))); err != nil {
+		if err := s.prove(ctx, min(mostConflicts, int64(rounds)*conflictsPerRound)); err != nil {
 			return Plan{}, err
 		}
 		if !s.done() {
