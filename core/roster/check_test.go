@@ -138,18 +138,28 @@ func broken(p Problem, bookings []Booking) (string, Cost) {
 			}
 		}
 		slices.SortFunc(own, func(a, b Booking) int { return int(a.Start - b.Start) })
-		for i := 1; i < len(own); i++ {
-			way := Slot(0)
-			for _, t := range p.Travel {
-				a, b := places[own[i-1].Job], places[own[i].Job]
-				if a != b && (t.From == a && t.To == b || t.From == b && t.To == a) {
-					way = t.Slots
+		at := -1
+		for i := range own {
+			if i > 0 && own[i].Start < own[i-1].End {
+				return say("%s does two things in slot %d", id, own[i].Start)
+			}
+			if places[own[i].Job] == "" {
+				continue // it is done where the crew is
+			}
+			if at >= 0 {
+				way := Slot(0)
+				for _, t := range p.Travel {
+					a, b := places[own[at].Job], places[own[i].Job]
+					if a != b && (t.From == a && t.To == b || t.From == b && t.To == a) {
+						way = t.Slots
+					}
+				}
+				c[Moving] += int64(way)
+				if own[i].Start < own[at].End+way {
+					return say("%s is at two places in slot %d", id, own[i].Start)
 				}
 			}
-			c[Moving] += int64(way)
-			if own[i].Start < own[i-1].End+way {
-				return say("%s is at two places in slot %d", id, own[i].Start)
-			}
+			at = i
 		}
 	}
 	for _, was := range p.Before {

@@ -18,6 +18,7 @@ type encoded struct {
 	bought     []lcg.Atom   // by gap that can be bought off
 	before     map[pair]lcg.Atom
 	parts      [parts + 1]lcg.Term
+	perCrew    []lcg.Part // how long each crew travels at least
 }
 
 // pair is two tasks one of which comes after the other, and what lies between them.
@@ -278,7 +279,7 @@ func (e *encoded) oneAtATime() {
 		for o := range i {
 			for _, c := range e.tasks[i].crews {
 				if slices.Contains(e.tasks[o].crews, c) {
-					e.s.Clause(idle[i], idle[o], e.by[i][c].Not(), e.by[o][c].Not(), e.after(i, o, e.road(i, o)), e.after(o, i, e.road(o, i)))
+					e.s.Clause(idle[i], idle[o], e.by[i][c].Not(), e.by[o][c].Not(), e.after(i, o, e.way(i, o)), e.after(o, i, e.way(o, i)))
 				}
 			}
 		}
@@ -305,15 +306,6 @@ func (e *encoded) oneAtATime() {
 			}
 		}
 	}
-}
-
-// road is how long a crew takes from one task to another.
-func (m *model) road(a, b int) Slot {
-	from, to := m.place[m.tasks[a].job], m.place[m.tasks[b].job]
-	if from < 0 || to < 0 || from == to {
-		return 0
-	}
-	return m.travel[from][to]
 }
 
 // costs are the parts of what a schedule costs; false where they are too great to count.
@@ -378,6 +370,9 @@ func (e *encoded) costs(known *Cost) bool {
 		return false
 	}
 	total(Moving, mostCost, ways)
+	if len(e.perCrew) > 0 {
+		s.Sum(e.parts[Moving], e.perCrew)
+	}
 	e.parts[Finish] = s.Number(0, int32(e.horizon))
 	for i := range e.tasks {
 		s.Apart(lcg.True(), e.end[i], e.parts[Finish])
@@ -412,15 +407,17 @@ func (*encoded) count(a lcg.Atom) lcg.Term {
 	return lcg.Term{B: a.B, Off: 1 - a.V}
 }
 
-// attended are the tasks that somebody works at for some time; false where that is not
-// known of one.
-func (e *encoded) attended() (all []int, known bool) {
+// placed are the tasks that somebody works at for some time at a place; false where that
+// is not known of one.
+func (e *encoded) placed() (all []int, known bool) {
 	for i := range e.tasks {
 		t := &e.tasks[i]
-		if t.duration > 0 && !t.unattended {
-			all = append(all, i)
+		if t.unattended || e.place[t.job] < 0 {
+			continue
 		}
-		if t.duration == 0 && !t.unattended && slices.ContainsFunc(t.before, func(g gap) bool { return g.index >= 0 }) {
+		if t.duration > 0 {
+			all = append(all, i)
+		} else if slices.ContainsFunc(t.before, func(g gap) bool { return g.index >= 0 }) {
 			return nil, false
 		}
 	}
@@ -433,7 +430,7 @@ func (e *encoded) travels() ([]lcg.Part, bool) {
 	if e.far == 0 {
 		return nil, true
 	}
-	all, known := e.attended()
+	all, known := e.placed()
 	if !known {
 		return nil, false
 	}
@@ -452,7 +449,7 @@ func (e *encoded) travels() ([]lcg.Part, bool) {
 			}
 			next := s.Choice()
 			into[o], out[i] = append(into[o], next), append(out[i], next)
-			way := e.road(i, o)
+			way := e.way(i, o)
 			s.Clause(next.Not(), e.after(i, o, way))
 			for c := range e.problem.Crews {
 				s.Clause(next.Not(), e.by[i][c].Not(), e.by[o][c])
@@ -473,7 +470,81 @@ func (e *encoded) travels() ([]lcg.Part, bool) {
 			}
 		}
 	}
+	e.rounds(all)
 	return sum, true
+}
+
+// mostPlaces is how many places a crew is asked about together.
+const mostPlaces = 5
+
+// rounds says of each crew that it travels at least the shortest way past the places that
+// it comes to, of the first few places of a problem.
+func (e *encoded) rounds(all []int) {
+	s, n := e.s, min(len(e.travel), mostPlaces)
+	short := e.shortest()
+	var each []lcg.Part
+	for c := range e.problem.Crews {
+		comes := make([]lcg.Atom, n)
+		for p := range comes {
+			comes[p] = s.Choice()
+			for _, i := range all {
+				if e.place[e.tasks[i].job] == p {
+					s.Clause(comes[p], e.by[i][c].Not())
+				}
+			}
+		}
+		own := s.Number(0, mostCost)
+		each = append(each, lcg.Part{Term: own, Times: 1})
+		for set := 1; set < 1<<n; set++ {
+			way := shortestPast(short, set, -1)
+			if way == 0 {
+				continue
+			}
+			clause := []lcg.Atom{own.AtLeast(int32(way))}
+			for p := range n {
+				if set>>p&1 == 1 {
+					clause = append(clause, comes[p].Not())
+				}
+			}
+			s.Clause(clause...)
+		}
+	}
+	e.perCrew = each
+}
+
+// shortest are the shortest ways between all places, over others where that is shorter.
+func (m *model) shortest() [][]Slot {
+	all := make([][]Slot, len(m.travel))
+	for i := range all {
+		all[i] = slices.Clone(m.travel[i])
+	}
+	for k := range all {
+		for i := range all {
+			for j := range all {
+				all[i][j] = min(all[i][j], all[i][k]+all[k][j])
+			}
+		}
+	}
+	return all
+}
+
+// shortestPast is the shortest way from a place past all of a set; from any of them where
+// it is −1.
+func shortestPast(ways [][]Slot, set, from int) Slot {
+	best := Slot(-1)
+	for p := range ways {
+		if set>>p&1 == 0 {
+			continue
+		}
+		way := shortestPast(ways, set&^(1<<p), p)
+		if from >= 0 {
+			way += ways[from][p]
+		}
+		if best < 0 || way < best {
+			best = way
+		}
+	}
+	return max(0, best)
 }
 
 // capacities says what follows from how many can do what: no more go on at once than there

@@ -11,21 +11,24 @@ type busy struct {
 }
 
 // way is how long a crew takes from one task to another.
-func (k *maker) way(a, b int) Slot {
-	from, to := k.place[k.tasks[a].job], k.place[k.tasks[b].job]
+func (m *model) way(a, b int) Slot {
+	from, to := m.place[m.tasks[a].job], m.place[m.tasks[b].job]
 	if from < 0 || to < 0 || from == to {
 		return 0
 	}
-	return k.travel[from][to]
+	return m.travel[from][to]
 }
 
-// nearest is how long a crew travels to a task from what it does before.
+// nearest is how long a crew travels to a task from where it was before: where a job has
+// no place, it stays where it is.
 func (k *maker) nearest(i, crew int, start Slot) Slot {
-	at := before(k.crews[crew], start)
-	if at < 0 {
-		return 0
+	all := k.crews[crew]
+	for n := before(all, start); n >= 0; n-- {
+		if k.place[k.tasks[all[n].task].job] >= 0 {
+			return k.way(all[n].task, i)
+		}
 	}
-	return k.way(k.crews[crew][at].task, i)
+	return 0
 }
 
 // before is the last stretch that begins before a slot; −1 where there is none.

@@ -230,8 +230,15 @@ func (k *maker) cost() Cost {
 		}
 	}
 	for _, all := range k.crews {
-		for n := 1; n < len(all); n++ {
-			c[Moving] += int64(k.way(all[n-1].task, all[n].task))
+		at := -1 // the last task that has a place
+		for _, b := range all {
+			if k.place[k.tasks[b.task].job] < 0 {
+				continue
+			}
+			if at >= 0 {
+				c[Moving] += int64(k.way(at, b.task))
+			}
+			at = b.task
 		}
 	}
 	return c

@@ -165,12 +165,6 @@ func (c Cost) Less(o Cost) bool {
 	return false
 }
 
-// below tells whether a cost is lower in what it costs, whatever decides between equals.
-func (c Cost) below(o Cost) bool {
-	c[early], o[early] = 0, 0
-	return c.Less(o)
-}
-
 // Plan is a schedule with what it costs.
 type Plan struct {
 	Bookings []Booking `json:"bookings"`

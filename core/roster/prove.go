@@ -55,7 +55,7 @@ func (s *search) least(ctx context.Context, e *encoded, part int, conflicts int6
 			aim = [3]int64{high, (low + high) / 2, low}[turn%3]
 			assume = append(assume, e.parts[part].AtMost(int32(aim)))
 			if low < high {
-				most = min(most, tries<<min(turn/3, 30))
+				most = min(most, tries*[3]int64{4, 2, 1}[turn%3]<<min(turn/3, 30))
 			}
 		}
 		switch e.s.Search(ctx, assume, most, e.next) {
