@@ -336,13 +336,8 @@ func (e *encoded) costs(known *Cost) bool {
 			worst += int64(most) * e.weights[j]
 		}
 	}
-	ends := make([]lcg.Part, len(e.jobs))
-	for j := range ends {
-		ends[j] = lcg.Part{Term: s.Number(0, int32(e.horizon)), Times: 1}
-	}
 	for i := range e.tasks {
 		job := e.tasks[i].job
-		s.Apart(lcg.True(), e.end[i], ends[job].Term)
 		if due := e.jobs[job].Due; due != nil {
 			s.Apart(lcg.True(), e.end[i].Plus(-int32(*due)), tardy[job])
 		}
@@ -396,9 +391,20 @@ func (e *encoded) costs(known *Cost) bool {
 		s.Prefer(stays)
 	}
 	total(Moves, int64(len(moved)), moved)
-	e.parts[early] = s.Number(0, int32(e.horizon)*int32(len(e.jobs)))
-	s.Sum(e.parts[early], ends)
 	return true
+}
+
+// sooner counts when each job is done, which decides between schedules that cost the same.
+func (e *encoded) sooner() {
+	ends := make([]lcg.Part, len(e.jobs))
+	for j := range ends {
+		ends[j] = lcg.Part{Term: e.s.Number(0, int32(e.horizon)), Times: 1}
+	}
+	for i := range e.tasks {
+		e.s.Apart(lcg.True(), e.end[i], ends[e.tasks[i].job].Term)
+	}
+	e.parts[early] = e.s.Number(0, int32(e.horizon)*int32(len(e.jobs)))
+	e.s.Sum(e.parts[early], ends)
 }
 
 // count is a term that is one where an atom holds, else zero; of the atom of a number

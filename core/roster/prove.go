@@ -26,15 +26,16 @@ func (s *search) prove(ctx context.Context, conflicts int64) error {
 		s.proven = part + 1
 		e.s.Clause(e.parts[part].AtMost(int32(s.best[part])))
 	}
-	_, err := s.least(ctx, e, early, min(conflicts, e.s.Conflicts+sooner*int64(len(s.tasks))))
+	e.sooner()
+	_, err := s.least(ctx, e, early, min(conflicts, e.s.Conflicts+polishing*int64(len(s.tasks))))
 	return err
 }
 
 // How many conflicts a question has at first: may a part cost as little as this? And how
 // many, by task, it is tried to have jobs done sooner at the same cost.
 const (
-	tries  = 500
-	sooner = 100
+	tries     = 500
+	polishing = 100
 )
 
 // least finds the least that a part costs, those before it being least: it asks for a

@@ -24,7 +24,16 @@ func (s *Solver) Search(ctx context.Context, assume []Atom, conflicts int64, nex
 	end := s.Conflicts + conflicts
 	for run := int64(1); ; run++ {
 		most := min(end, s.Conflicts+luby(run)*unit)
+		if s.guide != nil {
+			copy(s.phase, s.guide)
+		}
 		switch out := s.run(ctx, assume, most, next, run%2 == 0); {
+		case out == Found:
+			s.guide = s.guide[:0]
+			for n := range s.phase {
+				s.guide = append(s.guide, s.at[2*n] > 0)
+			}
+			return out
 		case out != Stopped:
 			return out
 		case s.Conflicts >= end || ctx.Err() != nil:

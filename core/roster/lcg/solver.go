@@ -91,12 +91,14 @@ type Solver struct {
 	arcsIf   [][]int32 // by bound of what they hang on
 
 	props []propagator
+	dear  []bool    // by propagator: it waits for those that are cheap
 	wakes [][]int32 // by bound
 	ready []bool
-	queue []int32
+	queue [2][]int32 // of the cheap, of the dear
 
 	boolean []bool // by number: decided by the search
 	phase   []bool // by number: as it is tried first
+	guide   []bool // by number: as it was in what was found last
 	active  []float64
 	bump    float64
 	heap    heap
@@ -232,10 +234,12 @@ func (s *Solver) back(to int) {
 	s.arena = s.arena[:l.arena]
 	s.levels = s.levels[:to]
 	s.head = len(s.trail)
-	for _, p := range s.queue {
-		s.ready[p] = false
+	for k, queue := range s.queue {
+		for _, p := range queue {
+			s.ready[p] = false
+		}
+		s.queue[k] = queue[:0]
 	}
-	s.queue = s.queue[:0]
 }
 
 // settle raises bounds until every constraint is content; false where one cannot be.
@@ -251,11 +255,16 @@ func (s *Solver) settle() bool {
 				s.wake(p)
 			}
 		}
-		if len(s.queue) == 0 {
+		k := 0
+		if len(s.queue[0]) == 0 {
+			k = 1
+		}
+		if len(s.queue[k]) == 0 {
 			return true
 		}
-		p := s.queue[0]
-		s.queue = s.queue[1:]
+		last := len(s.queue[k]) - 1
+		p := s.queue[k][last]
+		s.queue[k] = s.queue[k][:last]
 		s.ready[p] = false
 		if !s.props[p].propagate(s) {
 			return false
@@ -266,7 +275,11 @@ func (s *Solver) settle() bool {
 func (s *Solver) wake(p int32) {
 	if !s.ready[p] {
 		s.ready[p] = true
-		s.queue = append(s.queue, p)
+		k := 0
+		if s.dear[p] {
+			k = 1
+		}
+		s.queue[k] = append(s.queue[k], p)
 	}
 }
 
@@ -275,6 +288,8 @@ func (s *Solver) add(p propagator, hears ...Bound) {
 	n := int32(len(s.props))
 	s.props = append(s.props, p)
 	s.ready = append(s.ready, false)
+	_, dear := p.(*room)
+	s.dear = append(s.dear, dear)
 	seen := make(map[Bound]bool)
 	for _, b := range hears {
 		if !seen[b] {
