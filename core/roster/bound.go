@@ -76,8 +76,8 @@ func (r *relaxed) settle(n *node) bool {
 				if g.max == nil || r.off[g] || g.index >= 0 {
 					continue
 				}
-				if b := g.task; start > g.most(n.start[b], n.end[b]) {
-					at := firstStart(g, n.start[b], n.end[b]-n.start[b], start)
+				if b := g.task; start > g.most(n.start[b], r.latest(b, n.start[b])) {
+					at := firstStart(g, n.start[b], start, func(s Slot) Slot { return r.latest(b, s) })
 					if at >= r.horizon {
 						r.failed = i
 						return false
@@ -90,13 +90,40 @@ func (r *relaxed) settle(n *node) bool {
 	return true
 }
 
-// firstStart is the first start of a task, so long, from which one that starts at a slot
-// keeps the gap behind it. It asks no calendar.
-func firstStart(g *gap, now, length, at Slot) Slot {
+// latest is the last end that a task can have which starts at a slot, or as soon after it as
+// anybody can: without overtime, and with all that may be added to it.
+func (r *relaxed) latest(i int, from Slot) Slot {
+	t := &r.tasks[i]
+	work := t.duration
+	for k := range t.before {
+		if g := &t.before[k]; g.index >= 0 {
+			work += g.buy.Slots
+		}
+	}
+	last, crews := Slot(0), t.crews
+	if t.unattended {
+		crews = []int{-1}
+	}
+	for _, c := range crews {
+		for _, overtime := range [2]bool{false, true} {
+			if _, end, ok := r.calendar(c, t.access, overtime, t.breakable).fit(from, work, t.breakable); ok {
+				last = max(last, end)
+			} else {
+				return r.horizon
+			}
+		}
+	}
+	return last
+}
+
+// firstStart is the first start of a task from which one that starts at a slot keeps the
+// gap behind it. end is where the task ends that starts somewhere, or when it could at the
+// latest: one that may break ends much later for being begun a little later.
+func firstStart(g *gap, now, at Slot, end func(Slot) Slot) Slot {
 	low, high := now+1, max(at, now+1)
 	for low < high {
 		middle := (low + high) / 2
-		if g.most(middle, middle+length) >= at {
+		if g.most(middle, end(middle)) >= at {
 			high = middle
 		} else {
 			low = middle + 1

@@ -91,7 +91,7 @@ func (k *maker) make(g genes) bool {
 				return false
 			}
 			before := k.at[late.task]
-			k.lower[late.task] = firstStart(late, before.start, before.end-before.start, p.start)
+			k.lower[late.task] = firstStart(late, before.start, p.start, func(s Slot) Slot { return k.ends(late.task, before, s) })
 			from := k.position[late.task]
 			for _, other := range g.order[from:n] {
 				if k.at[other].set && k.tasks[other].pinned < 0 && k.tasks[other].group == k.tasks[i].group {
@@ -106,6 +106,20 @@ func (k *maker) make(g genes) bool {
 		}
 	}
 	return true
+}
+
+// ends is where a task would end by its crew that starts elsewhere.
+func (k *maker) ends(i int, now placed, from Slot) Slot {
+	t := &k.tasks[i]
+	own := k.calendar(now.crew, t.access, now.over, t.breakable)
+	work := now.end - now.start
+	if t.breakable && now.crew >= 0 {
+		work = own.count[now.end] - own.count[now.start]
+	}
+	if _, end, ok := own.fit(from, work, t.breakable); ok {
+		return end
+	}
+	return k.horizon
 }
 
 // held is a pinned task once what lies before it stands: it may miss a gap that is bought
@@ -206,7 +220,7 @@ func (k *maker) find(i int, from, work Slot, g genes) (placed, bool) {
 // cost is what the schedule costs.
 func (k *maker) cost() Cost {
 	var c Cost
-	ends := k.ends()
+	ends := k.done()
 	for j, end := range ends {
 		if due := k.jobs[j].Due; due != nil && end > *due {
 			c[Late] += k.weights[j] * int64(end-*due)
@@ -264,8 +278,8 @@ func (k *maker) missed(i, n int) bool {
 	return k.at[i].start > g.most(b.start, b.end)
 }
 
-// ends is when each job is done.
-func (k *maker) ends() []Slot {
+// done is when each job is done.
+func (k *maker) done() []Slot {
 	all := make([]Slot, len(k.jobs))
 	for i := range k.tasks {
 		all[k.tasks[i].job] = max(all[k.tasks[i].job], k.at[i].end)
