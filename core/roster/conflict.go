@@ -45,7 +45,7 @@ func (s *search) jointly(ctx context.Context) error {
 		if err != nil {
 			return true // it hangs on a job that is left out
 		}
-		e := m.encode(nil)
+		e := m.encode(nil, nil)
 		return e == nil || e.s.Search(ctx, nil, conflicts, e.next) != lcg.Nothing
 	}
 	for n := 0; n < len(some); {

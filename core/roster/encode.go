@@ -19,6 +19,7 @@ type encoded struct {
 	before     map[pair]lcg.Atom
 	parts      [parts + 1]lcg.Term
 	perCrew    []lcg.Part // how long each crew travels at least
+	within     *window    // outside which all stands; nil where all is open
 }
 
 // pair is two tasks one of which comes after the other, and what lies between them.
@@ -36,8 +37,8 @@ const (
 
 // encode makes a problem ready to be looked through; nil where it is too large for that.
 // What is no better than a plan in hand is left out, where there is one.
-func (m *model) encode(known *Cost) *encoded {
-	e := &encoded{model: m, s: lcg.New(), bought: make([]lcg.Atom, m.buys), before: make(map[pair]lcg.Atom)}
+func (m *model) encode(known *Cost, within *window) *encoded {
+	e := &encoded{model: m, within: within, s: lcg.New(), bought: make([]lcg.Atom, m.buys), before: make(map[pair]lcg.Atom)}
 	tables, n := make(map[string][]amount), 0
 	for i := range m.tasks {
 		buys := 0
@@ -49,7 +50,12 @@ func (m *model) encode(known *Cost) *encoded {
 		if buys > mostBuys {
 			return nil
 		}
-		all := m.waysOf(i, tables)
+		var all []way
+		if e.stands(i) {
+			all = []way{e.as(i)}
+		} else {
+			all = e.waysOf(i, tables)
+		}
 		if n += len(all); n > mostWays {
 			return nil
 		}
@@ -65,9 +71,37 @@ func (m *model) encode(known *Cost) *encoded {
 	if !e.costs(known) {
 		return nil
 	}
-	e.capacities()
-	e.symmetry()
+	if within == nil {
+		e.capacities()
+		e.symmetry()
+	}
 	return e
+}
+
+// stands tells whether a task stands where it is.
+func (e *encoded) stands(i int) bool { return e.within != nil && !e.within.open[i] }
+
+// as is the way in which a task is done that stands.
+func (e *encoded) as(i int) way {
+	at := e.within.at
+	p := at[i]
+	own := way{crew: p.crew, starts: &begins{runs: []run{{p.start, p.start}}, work: p.end - p.start}}
+	for n := range e.tasks[i].before {
+		if g := &e.tasks[i].before[n]; g.index >= 0 {
+			b := at[g.task]
+			own.bought = append(own.bought, p.start > g.most(b.start, b.end))
+		}
+	}
+	if p.crew >= 0 && p.over {
+		c := e.calendar(p.crew, e.tasks[i].access, true, e.tasks[i].breakable)
+		own.over = c.over[p.end] - c.over[p.start]
+	}
+	return own
+}
+
+// apart tells whether two tasks never meet, whatever is decided, nor the way between them.
+func (e *encoded) apart(i, o int, way Slot) bool {
+	return e.s.Most(e.end[i])+int32(way) <= e.s.Least(e.start[o]) || e.s.Most(e.end[o])+int32(way) <= e.s.Least(e.start[i])
 }
 
 // task makes a task's start and end those of one of its ways.
@@ -77,8 +111,14 @@ func (e *encoded) task(i int) {
 	if t.pinned >= 0 {
 		from, until = max(from, t.pinned), t.pinned
 	}
-	start := s.Number(int32(from), int32(until))
 	all := e.ways[i]
+	switch {
+	case e.stands(i):
+		from, until = e.within.at[i].start, e.within.at[i].start
+	case e.within != nil:
+		from, until = max(from, e.within.from), min(until, e.within.until)
+	}
+	start := s.Number(int32(from), int32(until))
 	alike := true
 	for _, w := range all {
 		alike = alike && w.starts.rest == nil && w.starts.work == all[0].starts.work
@@ -87,8 +127,14 @@ func (e *encoded) task(i int) {
 	if alike && len(all) > 0 {
 		end = start.Plus(int32(all[0].starts.work))
 		s.Clause(end.AtMost(int32(e.horizon)))
+		if e.within != nil && !e.stands(i) {
+			s.Clause(end.AtMost(int32(e.within.until)))
+		}
 	} else {
 		end = s.Number(int32(from), int32(e.horizon))
+		if e.within != nil {
+			s.Clause(end.AtMost(int32(e.within.until)))
+		}
 		s.Apart(lcg.True(), start.Plus(int32(t.duration)), end)
 	}
 	e.start, e.end = append(e.start, start), append(e.end, end)
@@ -156,6 +202,9 @@ func (e *encoded) gapsOf(i int) {
 	s, start := e.s, e.start[i]
 	for n := range e.tasks[i].before {
 		g := &e.tasks[i].before[n]
+		if e.stands(i) && e.stands(g.task) {
+			continue
+		}
 		mark := e.end[g.task]
 		if g.start {
 			mark = e.start[g.task]
@@ -277,6 +326,9 @@ func (e *encoded) oneAtATime() {
 	}
 	for i := range e.tasks {
 		for o := range i {
+			if e.stands(i) && e.stands(o) || e.apart(i, o, e.way(i, o)) {
+				continue
+			}
 			for _, c := range e.tasks[i].crews {
 				if slices.Contains(e.tasks[o].crews, c) {
 					e.s.Clause(idle[i], idle[o], e.by[i][c].Not(), e.by[o][c].Not(), e.after(i, o, e.way(i, o)), e.after(o, i, e.way(o, i)))
@@ -288,7 +340,7 @@ func (e *encoded) oneAtATime() {
 		var pieces []lcg.Piece
 		var users []int
 		for i := range e.tasks {
-			if slices.Contains(e.tasks[i].machines, n) {
+			if slices.Contains(e.tasks[i].machines, n) && (!e.stands(i) || e.within.meets(i)) {
 				pieces = append(pieces, lcg.Piece{Start: e.start[i], End: e.end[i], Here: idle[i].Not()})
 				users = append(users, i)
 			}
@@ -302,6 +354,9 @@ func (e *encoded) oneAtATime() {
 		}
 		for k, i := range users {
 			for _, o := range users[:k] {
+				if e.stands(i) && e.stands(o) || e.apart(i, o, 0) {
+					continue
+				}
 				e.s.Clause(idle[i], idle[o], e.after(i, o, 0), e.after(o, i, 0))
 			}
 		}
@@ -444,18 +499,29 @@ func (e *encoded) travels() ([]lcg.Part, bool) {
 	first := make(map[int]lcg.Atom)
 	into, out := make(map[int][]lcg.Atom), make(map[int][]lcg.Atom)
 	var sum []lcg.Part
+	after := e.afterThose(all)
+	var maybe []int // the first of a crew
+	behind := make(map[int]bool)
+	for _, o := range after {
+		behind[o] = true
+	}
 	for _, i := range all {
-		first[i] = s.Choice()
-		into[i] = append(into[i], first[i])
+		if !behind[i] { // of what stands, only that which nothing that stands comes before
+			first[i] = s.Choice()
+			into[i], maybe = append(into[i], first[i]), append(maybe, i)
+		}
 	}
 	for _, i := range all {
 		for _, o := range all {
-			if i == o || !slices.ContainsFunc(e.tasks[i].crews, func(c int) bool { return slices.Contains(e.tasks[o].crews, c) }) {
+			if i == o || e.stands(i) && e.stands(o) && after[i] != o {
+				continue
+			}
+			way := e.way(i, o)
+			if s.Least(e.end[i])+int32(way) > s.Most(e.start[o]) || !e.mayFollow(o, i, after) {
 				continue
 			}
 			next := s.Choice()
 			into[o], out[i] = append(into[o], next), append(out[i], next)
-			way := e.way(i, o)
 			s.Clause(next.Not(), e.after(i, o, way))
 			for c := range e.problem.Crews {
 				s.Clause(next.Not(), e.by[i][c].Not(), e.by[o][c])
@@ -466,11 +532,13 @@ func (e *encoded) travels() ([]lcg.Part, bool) {
 			}
 		}
 	}
-	for n, i := range all {
+	for _, i := range all {
 		s.Clause(into[i]...)
 		s.AtMostOne(into[i]...)
 		s.AtMostOne(out[i]...)
-		for _, o := range all[:n] {
+	}
+	for n, i := range maybe {
+		for _, o := range maybe[:n] {
 			for c := range e.problem.Crews {
 				s.Clause(first[i].Not(), first[o].Not(), e.by[i][c].Not(), e.by[o][c].Not())
 			}
@@ -478,6 +546,47 @@ func (e *encoded) travels() ([]lcg.Part, bool) {
 	}
 	e.rounds(all)
 	return sum, true
+}
+
+// afterThose are the tasks that stand and come next on their crew after those that stand;
+// −1 where none does.
+func (e *encoded) afterThose(all []int) map[int]int {
+	after := make(map[int]int)
+	if e.within == nil {
+		return after
+	}
+	at := e.within.at
+	rows := make(map[int][]int)
+	for _, i := range all {
+		if e.stands(i) {
+			rows[at[i].crew] = append(rows[at[i].crew], i)
+		}
+	}
+	for _, row := range rows {
+		slices.SortFunc(row, func(a, b int) int { return int(at[a].start - at[b].start) })
+		for n, i := range row {
+			if after[i] = -1; n+1 < len(row) {
+				after[i] = row[n+1]
+			}
+		}
+	}
+	return after
+}
+
+// mayFollow tells whether a task may be the next of a crew after another. after are those
+// that stand and come next after others that stand; two that stand are such.
+func (e *encoded) mayFollow(o, i int, after map[int]int) bool {
+	switch {
+	case e.stands(i) && e.stands(o):
+		return true // they are those
+	case e.stands(i):
+		// Not where another that stands lies between them in any case.
+		n := after[i]
+		return slices.Contains(e.tasks[o].crews, e.within.at[i].crew) && (n < 0 || e.s.Least(e.start[o]) < e.s.Least(e.start[n]))
+	case e.stands(o):
+		return slices.Contains(e.tasks[i].crews, e.within.at[o].crew)
+	}
+	return slices.ContainsFunc(e.tasks[i].crews, func(c int) bool { return slices.Contains(e.tasks[o].crews, c) })
 }
 
 // mostPlaces is how many places a crew is asked about together.
@@ -689,6 +798,10 @@ func (e *encoded) read(k *maker) {
 		k.machines[i] = k.machines[i][:0]
 	}
 	for i := range e.tasks {
+		if e.stands(i) {
+			k.book(i, e.within.at[i])
+			continue
+		}
 		w := e.ways[i][e.chosen(i)]
 		k.book(i, placed{start: Slot(e.s.Least(e.start[i])), end: Slot(e.s.Least(e.end[i])), crew: w.crew, over: w.over > 0, bought: slices.Contains(w.bought, true)})
 	}

@@ -81,8 +81,10 @@ const memory = 60
 
 // improve tries schedules that differ a little from the one in hand, and goes on from one
 // that is no worse than it, or than the one so many rounds before (late acceptance: Burke
-// and Bykov 2017).
-func (s *search) improve(ctx context.Context, rounds int) {
+// and Bykov 2017). It returns how many schedules it tried.
+func (s *search) improve(ctx context.Context, rounds int) (done int) {
+	before := s.rounds
+	defer func() { done = s.rounds - before }()
 	if s.failed == nil {
 		s.failed = make(map[int]int)
 	}
@@ -109,7 +111,7 @@ func (s *search) improve(ctx context.Context, rounds int) {
 				}
 			}
 			if ctx.Err() != nil {
-				return
+				return 0
 			}
 		}
 		if !ok {
@@ -123,7 +125,7 @@ func (s *search) improve(ctx context.Context, rounds int) {
 	}
 	for n := 0; n < rounds && (!s.done() || s.rounds < polish*len(s.tasks)); n++ {
 		if n%16 == 0 && ctx.Err() != nil {
-			return
+			return 0
 		}
 		next := s.changed(now)
 		c, made := try(next)
@@ -140,6 +142,7 @@ func (s *search) improve(ctx context.Context, rounds int) {
 		}
 		past[n%memory] = cost
 	}
+	return 0
 }
 
 // changed is genes with a change: some groups of tasks placed earlier or later than

@@ -15,7 +15,7 @@ func (s *search) prove(ctx context.Context, conflicts int64) error {
 	if s.found {
 		known = &s.best
 	}
-	e := s.encode(known)
+	e := s.encode(known, nil)
 	if e == nil {
 		return nil
 	}
@@ -64,12 +64,9 @@ func (s *search) least(ctx context.Context, e *encoded, part int, conflicts int6
 			if !e.exact() {
 				continue
 			}
-			e.read(s.maker)
-			c := s.maker.cost()
-			if s.found && (c[part] > aim || !c.Less(s.best)) {
-				return false, fmt.Errorf("schedule: a plan that costs %v was found where less than %v was asked for", c, s.best)
+			if err := s.take(e, part); err != nil {
+				return false, err
 			}
-			s.keep(c, s.genesOf(s.maker.at))
 		case lcg.Nothing:
 			if !s.found {
 				return false, s.jointly(ctx)
@@ -83,15 +80,21 @@ func (s *search) least(ctx context.Context, e *encoded, part int, conflicts int6
 	}
 }
 
+// take keeps what the solver found, which must be better in a part than the plan in hand.
+func (s *search) take(e *encoded, part int) error {
+	e.read(s.maker)
+	c := s.maker.cost()
+	if s.found && (c[part] >= s.best[part] || !c.Less(s.best)) {
+		return fmt.Errorf("schedule: a plan that costs %v was found where less than %v was asked for", c, s.best)
+	}
+	s.keep(c, s.genesOf(s.maker.at))
+	return nil
+}
+
 // genesOf are genes that place tasks as a schedule has them.
 func (s *search) genesOf(at []placed) genes {
 	g := s.beginnings()[0]
-	slices.SortStableFunc(g.order, func(a, b int) int {
-		if at[a].start != at[b].start {
-			return int(at[a].start - at[b].start)
-		}
-		return s.rank[a] - s.rank[b]
-	})
+	s.sortByStart(g.order, at)
 	for i, p := range at {
 		g.crew[i] = p.crew
 		g.overtime[i] = p.over
@@ -105,4 +108,14 @@ func (s *search) genesOf(at []placed) genes {
 		}
 	}
 	return g
+}
+
+// sortByStart puts tasks in the order in which they start, each after what it waits for.
+func (s *search) sortByStart(order []int, at []placed) {
+	slices.SortStableFunc(order, func(a, b int) int {
+		if at[a].start != at[b].start {
+			return int(at[a].start - at[b].start)
+		}
+		return s.rank[a] - s.rank[b]
+	})
 }

@@ -1,10 +1,13 @@
 package roster
 
 import (
+	"context"
 	"errors"
 	"math/rand/v2"
 	"reflect"
+	"slices"
 	"testing"
+	"time"
 )
 
 // alone looks through all schedules with no plan in hand.
@@ -112,5 +115,117 @@ func TestAGapThatLeadsBack(t *testing.T) {
 	s := &search{model: m, maker: newMaker(m), random: rand.New(rand.NewPCG(1, 1))}
 	if err := s.prove(t.Context(), 1000); err != nil || s.at[0].start != 9 || s.at[1].start != 12 || s.proven != parts {
 		t.Errorf("%v, %+v", err, s.at)
+	}
+}
+
+// Plans of a hundred tasks and more, with what is pinned and what stood before: parts of
+// them planned anew keep every rule, cost what they say, and never more than before.
+func TestPartsPlannedAnew(t *testing.T) {
+	r := rand.New(rand.NewPCG(5, 9))
+	better := 0
+	for n := range 5 {
+		p := random(r, 12, 9, 3, false)
+		for c := range p.Crews {
+			p.Crews[c].Rests = []Window{{From: 12, Until: 13, Every: 24}}
+		}
+		for j := range p.Jobs {
+			for k := range p.Jobs[j].Tasks {
+				for a := range p.Jobs[j].Tasks[k].After {
+					if after := &p.Jobs[j].Tasks[k].After[a]; j%3 == 0 { // as of films: it depends on the hour
+						least := after.Min
+						after.MinAt = func(at Slot) Slot { return least + at%24/12 }
+					}
+				}
+			}
+		}
+		first, err := Solve(t.Context(), p, Options{Seed: 1, Rounds: 40})
+		if err != nil {
+			t.Fatal(err)
+		}
+		p.Before = first.Bookings
+		for _, b := range first.Bookings[:3] {
+			p.Jobs[0].Tasks[slices.IndexFunc(p.Jobs[0].Tasks, func(t Task) bool { return t.ID == b.Task })].Start = at(b.Start)
+		}
+		m, err := compile(&p)
+		if err != nil {
+			t.Fatal(err)
+		}
+		s := &search{model: m, maker: newMaker(m), random: rand.New(rand.NewPCG(uint64(n), 1))}
+		s.improve(t.Context(), 40)
+		if !s.found {
+			t.Fatalf("problem %d: no plan to begin with", n)
+		}
+		for range 8 {
+			was := s.best
+			if err := s.renew(t.Context()); err != nil {
+				t.Fatalf("problem %d: %v", n, err)
+			}
+			if was.Less(s.best) {
+				t.Fatalf("problem %d: %v became %v", n, was, s.best)
+			}
+			if s.best.Less(was) {
+				better++
+			}
+			bookings := s.plan().Bookings
+			fault, cost := broken(p, bookings)
+			if fault != "" || cost != s.best {
+				t.Fatalf("problem %d: %s; %v said, %v counted", n, fault, s.best, cost)
+			}
+			at := make(map[string]Booking)
+			for _, b := range bookings {
+				at[b.Job+"/"+b.Task] = b
+			}
+			for _, job := range p.Jobs {
+				for _, task := range job.Tasks {
+					for _, a := range task.After {
+						b, own := at[job.ID+"/"+a.Task], at[job.ID+"/"+task.ID]
+						mark := b.End
+						if a.From == Start {
+							mark = b.Start
+						}
+						if a.MinAt != nil && own.Start < mark+a.MinAt(mark) {
+							t.Fatalf("problem %d: %s/%s starts at %d, %d after %d at the least", n, job.ID, task.ID, own.Start, a.MinAt(mark), mark)
+						}
+					}
+				}
+			}
+		}
+	}
+	if better < 10 {
+		t.Errorf("only %d of 40 parts became better", better)
+	}
+}
+
+// A part of forty jobs of ten tasks planned anew.
+func BenchmarkPartPlannedAnew(b *testing.B) {
+	p := forty()
+	m, err := compile(&p)
+	if err != nil {
+		b.Fatal(err)
+	}
+	s := &search{model: m, maker: newMaker(m), random: rand.New(rand.NewPCG(1, 1))}
+	s.improve(b.Context(), 20)
+	for b.Loop() {
+		if err := s.renew(b.Context()); err != nil {
+			b.Fatal(err)
+		}
+	}
+}
+
+// Thirty tasks of five jobs for three crews proven best in every part.
+func BenchmarkThirtyProven(b *testing.B) {
+	r := rand.New(rand.NewPCG(11, 3))
+	var all []Problem
+	for range 14 {
+		all = append(all, random(r, 5, 6, 3, false))
+	}
+	n := 0
+	for b.Loop() {
+		ctx, cancel := context.WithTimeout(b.Context(), 20*time.Second)
+		if plan, err := Solve(ctx, all[n%len(all)], Options{Seed: 1}); err != nil || !plan.Optimal() {
+			b.Errorf("problem %d: %v, %d parts proven", n%len(all), err, plan.Proven)
+		}
+		cancel()
+		n++
 	}
 }

@@ -17,11 +17,17 @@ type Options struct {
 	Length func(Slot) string // words a length; "12 slots" where it is nil
 }
 
-// The size up to which all schedules are looked through, and how many conflicts at most.
+// The size up to which all schedules are looked through, and how many conflicts at most;
+// how many rounds of small changes are made at first and in turn, how often parts are
+// planned anew between them, and for how many rounds that counts.
 const (
 	smallTasks        = 80
 	mostConflicts     = 1 << 40
 	conflictsPerRound = 10
+	firstRounds       = 400
+	turn              = 100
+	renewals          = 20
+	roundsPerRenewal  = 100
 )
 
 // Solve schedules a problem until its context ends, its rounds are over or its plan is
@@ -51,23 +57,12 @@ func Solve(ctx context.Context, p Problem, o Options) (Plan, error) {
 	bound[Finish] = max(bound[Finish], rest.capacity())
 
 	s := &search{model: m, maker: newMaker(m), random: rand.New(rand.NewPCG(o.Seed, 0x9e3779b97f4a7c15)), tell: o.Tell, bound: bound}
-	small := len(m.tasks) <= smallTasks
 	rounds := o.Rounds
 	if rounds <= 0 {
 		rounds = 1 << 40
 	}
-	quick := rounds
-	if small {
-		quick = min(rounds, 40*len(m.tasks)+400)
-	}
-	s.improve(ctx, quick)
-	if small && ctx.Err() == nil && !s.done() {
-		if err := s.prove(ctx, min(mostConflicts, int64(rounds)*conflictsPerRound)); err != nil {
-			return Plan{}, err
-		}
-		if !s.done() {
-			s.improve(ctx, rounds-quick)
-		}
+	if err := s.look(ctx, rounds); err != nil {
+		return Plan{}, err
 	}
 	if !s.found {
 		if ctx.Err() != nil && !errors.Is(ctx.Err(), context.DeadlineExceeded) {
@@ -76,6 +71,38 @@ func Solve(ctx context.Context, p Problem, o Options) (Plan, error) {
 		return Plan{}, &Conflict{Text: "No plan was found in the time given, and it is not proven that there is none. " + s.stuck(), Ways: []string{"Give more time, a longer horizon, or looser gaps."}}
 	}
 	return s.plan(), nil
+}
+
+// look finds a plan and betters it, in so many rounds at most. All schedules of a small
+// problem are looked through; in a plan of a large one, parts are planned anew in turn.
+func (s *search) look(ctx context.Context, rounds int) error {
+	small := len(s.tasks) <= smallTasks
+	first := firstRounds
+	if small {
+		first += 40 * len(s.tasks)
+	}
+	first = s.improve(ctx, min(rounds, first))
+	rounds -= first
+	if small {
+		if ctx.Err() != nil || s.done() {
+			return nil
+		}
+		if err := s.prove(ctx, min(mostConflicts, int64(rounds+first)*conflictsPerRound)); err != nil {
+			return err
+		}
+	}
+	for rounds > 0 && ctx.Err() == nil && !s.done() {
+		if s.found && !small {
+			for range renewals {
+				if err := s.renew(ctx); err != nil {
+					return err
+				}
+				rounds -= roundsPerRenewal
+			}
+		}
+		rounds -= s.improve(ctx, min(rounds, turn))
+	}
+	return nil
 }
 
 // search is the making of a plan that gets better.

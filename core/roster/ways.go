@@ -69,8 +69,8 @@ type way struct {
 }
 
 // waysOf are all ways to do a task; tables are kept for others.
-func (m *model) waysOf(i int, kept map[string][]amount) []way {
-	t := &m.tasks[i]
+func (e *encoded) waysOf(i int, kept map[string][]amount) []way {
+	t := &e.tasks[i]
 	var buys []Slot
 	for n := range t.before {
 		if g := &t.before[n]; g.index >= 0 {
@@ -89,7 +89,7 @@ func (m *model) waysOf(i int, kept map[string][]amount) []way {
 			key := fmt.Sprintf("%p %d %v %v", c, work, t.breakable, t.machines)
 			amounts, known := kept[key]
 			if !known {
-				amounts = m.amounts(c, work, t)
+				amounts = e.amounts(c, work, t)
 				kept[key] = amounts
 			}
 			for _, a := range amounts {
@@ -100,12 +100,12 @@ func (m *model) waysOf(i int, kept map[string][]amount) []way {
 		}
 	}
 	if t.unattended {
-		add(-1, m.calendar(-1, t.access, false, false), false)
+		add(-1, e.calendar(-1, t.access, false, false), false)
 	}
 	for _, c := range t.crews {
-		plain := m.calendar(c, t.access, false, t.breakable)
+		plain := e.calendar(c, t.access, false, t.breakable)
 		add(c, plain, false)
-		if over := m.calendar(c, t.access, true, t.breakable); over != plain {
+		if over := e.calendar(c, t.access, true, t.breakable); over != plain {
 			add(c, over, true)
 		}
 	}
@@ -119,10 +119,14 @@ type amount struct {
 }
 
 // amounts are the starts that a calendar leaves to so much work, by the overtime in it.
-func (m *model) amounts(c *calendar, work Slot, t *task) []amount {
+func (e *encoded) amounts(c *calendar, work Slot, t *task) []amount {
 	var all []amount
 	rests := t.breakable && work > 0 && !t.unattended
-	for s := Slot(0); s < m.horizon; s++ {
+	from, until := Slot(0), e.horizon
+	if e.within != nil {
+		from, until = e.within.from, e.within.until
+	}
+	for s := from; s < until; s++ {
 		end, fits := s+work, c.next[s] == s && c.until[s]-s >= work
 		if rests {
 			if fits = c.next[s] == s && c.count[s]+work <= Slot(len(c.open)); fits {
@@ -130,7 +134,7 @@ func (m *model) amounts(c *calendar, work Slot, t *task) []amount {
 			}
 		}
 		for _, machine := range t.machines {
-			shut := m.shut[machine]
+			shut := e.shut[machine]
 			fits = fits && (shut == nil || end == s || shut.next[s] >= end)
 		}
 		if !fits {

@@ -262,9 +262,8 @@ func (s *Solver) settle() bool {
 		if len(s.queue[k]) == 0 {
 			return true
 		}
-		last := len(s.queue[k]) - 1
-		p := s.queue[k][last]
-		s.queue[k] = s.queue[k][:last]
+		p := s.queue[k][0]
+		s.queue[k] = s.queue[k][1:]
 		s.ready[p] = false
 		if !s.props[p].propagate(s) {
 			return false

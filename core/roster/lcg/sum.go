@@ -12,7 +12,8 @@ type sum struct {
 	total Term
 }
 
-// Sum has a term no less than the sum of parts.
+// Sum has a term no less than the sum of parts. While a search is under way, only what the
+// term may be at most counts.
 func (s *Solver) Sum(total Term, parts []Part) {
 	s.back(0)
 	hears := []Bound{total.B ^ 1}
@@ -32,9 +33,11 @@ func (p *sum) propagate(s *Solver) bool {
 		// What is left over need not be explained: some parts may have been less.
 		return s.raiseBy(p.total.AtLeast(int32(most)+1), p.why(s, -1, least-most-1)...)
 	}
-	if least > int64(s.Least(p.total)) && !s.raiseBy(p.total.AtLeast(int32(least)), p.why(s, -1, 0)...) {
+	// What is asked of the total is asked at its greatest value; its least is only told.
+	if len(s.levels) == 0 && least > int64(s.Least(p.total)) && !s.raiseBy(p.total.AtLeast(int32(least)), p.why(s, -1, 0)...) {
 		return false
 	}
+	var shared reason // of all parts that are as small as they can be
 	for i, x := range p.parts {
 		low := s.Least(x.Term)
 		room := (most - least) / int64(x.Times)
@@ -42,6 +45,17 @@ func (p *sum) propagate(s *Solver) bool {
 			continue
 		}
 		v := low + int32(room)
+		if s.last[x.Term.B] < 0 {
+			if shared.kind != byList {
+				from := int32(len(s.arena))
+				s.arena = append(append(s.arena, p.why(s, -1, 0)...), p.total.AtMost(int32(most)))
+				shared = reason{byList, from, int32(len(s.arena)) - from}
+			}
+			if !s.raise(x.Term.AtMost(v), shared) {
+				return false
+			}
+			continue
+		}
 		// With one more it would be beyond what is allowed, by so much.
 		over := least + (int64(v)+1-int64(low))*int64(x.Times) - most - 1
 		if !s.raiseBy(x.Term.AtMost(v), append(p.why(s, i, over), p.total.AtMost(int32(most)))...) {
