@@ -8,27 +8,10 @@ import (
 	"nephelon/core/roster/lcg"
 )
 
-// prove looks through all schedules, part by part of what they cost: for one that costs
-// less, until there is none. It fails with a Conflict where there is no schedule at all.
-func (s *search) prove(ctx context.Context, conflicts int64) error {
-	var known *Cost
-	if s.found {
-		known = &s.best
-	}
-	e := s.encode(known, nil)
-	if e == nil {
-		return nil
-	}
-	for part := 0; part < parts; part++ {
-		if done, err := s.least(ctx, e, part, conflicts); !done || err != nil {
-			return err
-		}
-		s.proven = part + 1
-		e.s.Clause(e.parts[part].AtMost(int32(s.best[part])))
-	}
-	e.sooner()
-	_, err := s.least(ctx, e, early, min(conflicts, e.s.Conflicts+polishing*int64(len(s.tasks))))
-	return err
+// prover looks through all schedules, part by part of what they cost.
+type prover struct {
+	*encoded
+	part, turn int
 }
 
 // How many conflicts a question has at first: may a part cost as little as this? And how
@@ -38,45 +21,64 @@ const (
 	polishing = 100
 )
 
+// prove looks through all schedules for one that costs less, part by part, until there is
+// none or so many conflicts have been seen. It says whether it is at its end, and fails
+// with a Conflict where there is no schedule at all.
+func (s *search) prove(ctx context.Context, p *prover, conflicts int64) (bool, error) {
+	until := p.s.Conflicts + conflicts
+	for ; p.part < parts; p.part++ {
+		if done, err := s.least(ctx, p, until); !done || err != nil {
+			return false, err
+		}
+		s.proven = p.part + 1
+		p.s.Clause(p.parts[p.part].AtMost(int32(s.best[p.part])))
+		p.turn = 0
+	}
+	p.sooner()
+	_, err := s.least(ctx, p, p.s.Conflicts+polishing*int64(len(s.tasks)))
+	return true, err
+}
+
 // least finds the least that a part costs, those before it being least: it asks for a
 // little less than is known, for half as much less, and for as little as is not refuted,
 // each of them longer in every round. It says false where that does not end in time.
-func (s *search) least(ctx context.Context, e *encoded, part int, conflicts int64) (bool, error) {
-	for turn := 0; ; turn++ {
-		e.s.Undo()
+func (s *search) least(ctx context.Context, p *prover, until int64) (bool, error) {
+	for part := p.part; ; {
+		p.s.Undo()
 		var assume []lcg.Atom
-		most := conflicts - e.s.Conflicts
+		most := until - p.s.Conflicts
 		aim := int64(mostCost)
 		if s.found {
-			low, high := int64(e.s.Least(e.parts[part])), s.best[part]-1
+			low, high := int64(p.s.Least(p.parts[part])), s.best[part]-1
 			s.bound[part] = max(s.bound[part], low)
 			if low = s.bound[part]; low > high {
 				return true, nil
 			}
-			aim = [3]int64{high, (low + high) / 2, low}[turn%3]
-			assume = append(assume, e.parts[part].AtMost(int32(aim)))
+			aim = [3]int64{high, (low + high) / 2, low}[p.turn%3]
+			assume = append(assume, p.parts[part].AtMost(int32(aim)))
 			if low < high {
-				most = min(most, tries*[3]int64{4, 2, 1}[turn%3]<<min(turn/3, 30))
+				most = min(most, tries*[3]int64{4, 2, 1}[p.turn%3]<<min(p.turn/3, 30))
 			}
 		}
-		switch e.s.Search(ctx, assume, most, e.next) {
+		switch p.s.Search(ctx, assume, most, p.next) {
 		case lcg.Found:
-			if !e.exact() {
+			if !p.exact() {
 				continue
 			}
-			if err := s.take(e, part); err != nil {
+			if err := s.take(p.encoded, part); err != nil {
 				return false, err
 			}
 		case lcg.Nothing:
 			if !s.found {
 				return false, s.jointly(ctx)
 			}
-			e.s.Clause(e.parts[part].AtLeast(int32(aim) + 1))
+			p.s.Clause(p.parts[part].AtLeast(int32(aim) + 1))
 		case lcg.Stopped:
-			if ctx.Err() != nil || e.s.Conflicts >= conflicts {
+			if ctx.Err() != nil || p.s.Conflicts >= until {
 				return false, nil
 			}
 		}
+		p.turn++
 	}
 }
 

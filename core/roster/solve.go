@@ -17,16 +17,20 @@ type Options struct {
 	Length func(Slot) string // words a length; "12 slots" where it is nil
 }
 
-// The size up to which all schedules are looked through, and how many conflicts at most;
-// how many rounds of small changes are made at first and in turn, how often parts are
-// planned anew between them, and for how many rounds that counts.
+// The size up to which all schedules are looked through, in tasks and in what may come
+// together; how many conflicts that has at a time, and for each round that is allowed; how
+// many rounds of small changes are made at first and in turn; how often parts are planned
+// anew between them, beside looking through all and else, and for how many rounds that
+// counts.
 const (
-	smallTasks        = 80
-	mostConflicts     = 1 << 40
+	smallTasks        = 160
+	smallPairs        = 80_000
+	slice             = 3000
 	conflictsPerRound = 10
 	firstRounds       = 400
 	turn              = 100
 	renewals          = 20
+	renewalsBeside    = 3
 	roundsPerRenewal  = 100
 )
 
@@ -59,7 +63,7 @@ func Solve(ctx context.Context, p Problem, o Options) (Plan, error) {
 	s := &search{model: m, maker: newMaker(m), random: rand.New(rand.NewPCG(o.Seed, 0x9e3779b97f4a7c15)), tell: o.Tell, bound: bound}
 	rounds := o.Rounds
 	if rounds <= 0 {
-		rounds = 1 << 40
+		rounds = 1 << 30
 	}
 	if err := s.look(ctx, rounds); err != nil {
 		return Plan{}, err
@@ -73,34 +77,53 @@ func Solve(ctx context.Context, p Problem, o Options) (Plan, error) {
 	return s.plan(), nil
 }
 
-// look finds a plan and betters it, in so many rounds at most. All schedules of a small
-// problem are looked through; in a plan of a large one, parts are planned anew in turn.
+// look finds a plan and betters it, in so many rounds at most: by small changes, by parts
+// that are planned anew, and, where a problem is not too large, by looking through all
+// schedules, in turn.
 func (s *search) look(ctx context.Context, rounds int) error {
-	small := len(s.tasks) <= smallTasks
+	n := len(s.tasks)
+	small := n <= smallTasks && n*n*max(1, len(s.problem.Crews)) <= smallPairs
 	first := firstRounds
 	if small {
-		first += 40 * len(s.tasks)
+		first += 40 * n
 	}
-	first = s.improve(ctx, min(rounds, first))
-	rounds -= first
-	if small {
-		if ctx.Err() != nil || s.done() {
-			return nil
+	left := rounds - s.improve(ctx, min(rounds, first))
+	var p *prover
+	if small && ctx.Err() == nil && !s.done() {
+		var known *Cost
+		if s.found {
+			known = &s.best
 		}
-		if err := s.prove(ctx, min(mostConflicts, int64(rounds+first)*conflictsPerRound)); err != nil {
-			return err
+		if e := s.encode(known, nil); e != nil {
+			p = &prover{encoded: e}
 		}
 	}
-	for rounds > 0 && ctx.Err() == nil && !s.done() {
-		if s.found && !small {
-			for range renewals {
-				if err := s.renew(ctx); err != nil {
-					return err
-				}
-				rounds -= roundsPerRenewal
+	conflicts := int64(rounds) * conflictsPerRound
+	for ctx.Err() == nil && (p != nil && conflicts > 0 || left > 0 && !s.done()) {
+		if p != nil && conflicts > 0 {
+			some := min(conflicts, slice)
+			if done, err := s.prove(ctx, p, some); done || err != nil {
+				return err
 			}
+			conflicts -= some
 		}
-		rounds -= s.improve(ctx, min(rounds, turn))
+		if left <= 0 {
+			continue
+		}
+		again := renewals
+		if p != nil {
+			again = renewalsBeside
+		}
+		for range again {
+			if !s.found || ctx.Err() != nil {
+				break
+			}
+			if err := s.renew(ctx); err != nil {
+				return err
+			}
+			left -= roundsPerRenewal
+		}
+		left -= s.improve(ctx, max(0, min(left, turn)))
 	}
 	return nil
 }
