@@ -68,10 +68,11 @@ const headings = 8
 // order of work: each is the part that lies farthest from the exit by the way through the
 // floor, cut off by straight lines, the shortest there are, so that what is left stays in
 // one piece with the exit. The polygon must have passed Check, shares must be positive,
-// and the exit lies in it or on its edge. It fails where no straight cut does that. It
-// costs pieces × directions × corners. A join lies on a seam where that makes a piece no
-// more than NearlyShare larger or smaller.
-func Peel(p Polygon, exit Point, shares []float64, seams []Seam) ([]Piece, error) {
+// and the exit lies in it or on its edge. It fails where no straight cut does that, or none is
+// found within peelWork; complete is false where that bound kept cuts from being tried.
+// A join lies on a seam where that makes a piece no more than NearlyShare larger or
+// smaller.
+func Peel(p Polygon, exit Point, shares []float64, seams []Seam) (pieces []Piece, complete bool, err error) {
 	total := 0.0
 	for _, s := range shares {
 		total += s
@@ -81,12 +82,17 @@ func Peel(p Polygon, exit Point, shares []float64, seams []Seam) ([]Piece, error
 	ways := field.From(exit)
 	ends, ok := field.inner(exit)
 	if !ok {
-		return nil, fmt.Errorf("the exit does not lie on the floor")
+		return nil, true, fmt.Errorf("the exit does not lie on the floor")
 	}
 	rest := figure(p.Rings())
 	walls := rest
 	travels := wallTravels(p.Outline)
-	pieces := make([]Piece, 0, len(shares))
+	levels := make([][]seamLevel, len(travels))
+	for i, travel := range travels {
+		levels[i] = seamLevels(seams, travel)
+	}
+	pieces = make([]Piece, 0, len(shares))
+	complete = true
 	owed := 0.0 // what the pieces so far are short of their shares, m²
 	for k, share := range shares {
 		if k == len(shares)-1 {
@@ -94,14 +100,89 @@ func Peel(p Polygon, exit Point, shares []float64, seams []Seam) ([]Piece, error
 			break
 		}
 		want := whole * share / total
-		piece, left, err := off(rest, walls, want+owed, want, seams, ends, field, ways, travels)
+		tries := make([]search, len(travels))
+		for i, travel := range travels {
+			tries[i] = search{
+				rest: rest, walls: walls, area: want + owed, share: want, exit: ends,
+				travel: travel, levels: levels[i], left: peelWork / (len(shares) * len(travels)),
+			}
+		}
+		piece, left, err := off(tries, field, ways)
+		complete = complete && !slices.ContainsFunc(tries, func(s search) bool { return s.left <= 0 })
 		if err != nil {
-			return nil, fmt.Errorf("section %d: %w", k+1, err)
+			return nil, complete, fmt.Errorf("section %d: %w", k+1, err)
 		}
 		piece.Label = field.label(piece.Rings)
 		pieces, rest, owed = append(pieces, piece), left, owed+want-piece.Area
 	}
-	return pieces, nil
+	return pieces, complete, nil
+}
+
+// peelWork is how many corners Peel visits at most in its cuts: about a second.
+const peelWork = 12_000_000
+
+// search looks for the best way to cut a piece off in one direction. The pieces found do
+// not depend on what other searches find, or when.
+type search struct {
+	rest, walls figure
+	area, share float64 // wanted, which makes up for the pieces before; what its batch is for
+	exit        Point
+	travel      Travel
+	levels      []seamLevel
+	left        int // corners that may still be visited
+}
+
+// spend takes the visit of every corner of the rest from what is left, and reports whether
+// there was any left.
+func (s *search) spend(visits int) bool {
+	if s.left <= 0 {
+		return false
+	}
+	for _, r := range s.rest {
+		s.left -= visits * len(r)
+	}
+	return true
+}
+
+// seamLevel holds the seams that lie at one level along a travel.
+type seamLevel struct {
+	at    float64
+	seams []Seam
+}
+
+// seamLevels returns the seams square to a travel by their level, rising.
+func seamLevels(seams []Seam, travel Travel) []seamLevel {
+	var all []seamLevel
+	for _, s := range seams {
+		if at, square := s.Level(travel); square {
+			all = append(all, seamLevel{at, []Seam{s}})
+		}
+	}
+	slices.SortStableFunc(all, func(a, b seamLevel) int { return cmp.Compare(a.at, b.at) })
+	merged := all[:0]
+	for _, l := range all {
+		if n := len(merged); n > 0 && l.at-merged[n-1].at < Tolerance {
+			merged[n-1].seams = append(merged[n-1].seams, l.seams...)
+			continue
+		}
+		merged = append(merged, l)
+	}
+	return merged
+}
+
+// best returns the shortest way found to cut off the piece at a corner; nil where there is
+// none.
+func (s *search) best(corner Point) *divided {
+	if !s.spend(1) {
+		return nil
+	}
+	best := s.along(corner)
+	for _, l := range s.levels {
+		if d := s.alongSeam(l, corner); d != nil && (best == nil || d.length < best.length) {
+			best = d
+		}
+	}
+	return best
 }
 
 // wallTravels are the directions of the longest walls, square to them and back.
@@ -165,51 +246,38 @@ const NearlyShare = 0.03
 // onSeam is how much a join counts of its length where it lies on a seam.
 const onSeam = 0.5
 
-// off cuts a piece of an area off a figure, around its corner that lies farthest from the
-// exit; around the next farthest where that cannot be. Share is what its batch is for.
-func off(rest, walls figure, area, share float64, seams []Seam, exit Point, field *Field, ways []float64, travels []Travel) (Piece, figure, error) {
+// off cuts a piece off a figure, by the best of the searches, around its corner that lies
+// farthest from the exit; around the next farthest where that cannot be.
+func off(tries []search, field *Field, ways []float64) (Piece, figure, error) {
 	type corner struct {
 		at  Point
 		way float64
 	}
 	var corners []corner
-	for _, r := range rest {
-		for _, c := range r {
-			corners = append(corners, corner{c, field.Way(ways, c)})
-		}
-	}
-	slices.SortStableFunc(corners, func(a, b corner) int {
-		switch {
-		case a.way > b.way:
-			return -1
-		case a.way < b.way:
-			return 1
-		}
-		return 0
-	})
-	const tried = 6
-	for _, c := range corners[:min(len(corners), tried)] {
-		tries := make([]*divided, len(travels))
-		var running sync.WaitGroup
-		for i, travel := range travels {
-			running.Go(func() {
-				tries[i] = along(rest, walls, c.at, area, exit, travel)
-				for _, s := range seams {
-					if d := alongSeam(s, rest, walls, c.at, area, share, exit, travel); d != nil && (tries[i] == nil || d.length < tries[i].length) {
-						tries[i] = d
-					}
-				}
-			})
-		}
-		running.Wait()
-		var ways []divided
-		for _, d := range tries {
-			if d != nil {
-				ways = append(ways, *d)
+	if len(tries) > 0 {
+		for _, r := range tries[0].rest {
+			for _, c := range r {
+				corners = append(corners, corner{c, field.Way(ways, c)})
 			}
 		}
-		slices.SortStableFunc(ways, func(a, b divided) int { return cmp.Compare(a.length, b.length) })
-		for _, w := range ways {
+	}
+	slices.SortStableFunc(corners, func(a, b corner) int { return cmp.Compare(b.way, a.way) })
+	const tried = 6
+	for _, c := range corners[:min(len(corners), tried)] {
+		found := make([]*divided, len(tries))
+		var running sync.WaitGroup
+		for i := range tries {
+			running.Go(func() { found[i] = tries[i].best(c.at) })
+		}
+		running.Wait()
+		var cuts []divided
+		for _, d := range found {
+			if d != nil {
+				cuts = append(cuts, *d)
+			}
+		}
+		slices.SortStableFunc(cuts, func(a, b divided) int { return cmp.Compare(a.length, b.length) })
+		for _, w := range cuts {
 			if field.whole(w.piece.Rings) && field.whole(w.rest) { // no neck that no roller passes
 				return w.piece, w.rest, nil
 			}
@@ -218,37 +286,45 @@ func off(rest, walls figure, area, share float64, seams []Seam, exit Point, fiel
 	return Piece{}, nil, fmt.Errorf("no straight cut leaves the rest in one piece with the exit")
 }
 
-// along cuts the piece at a corner off in one direction; nil where that leaves the rest in
-// several pieces, or without the exit.
-func along(rest, walls figure, corner Point, area float64, exit Point, travel Travel) *divided {
-	piece, others, ok := around(rest, corner, area, travel)
+// along cuts the piece at a corner off; nil where that leaves the rest in several pieces, or
+// without the exit.
+func (s *search) along(corner Point) *divided {
+	piece, others, ok := s.around(corner)
 	if !ok {
 		return nil
 	}
-	return weighed(piece, others, walls, exit)
+	return weighed(piece, others, s.walls, s.exit)
 }
 
-// alongSeam cuts it off along a seam, where that is near enough to its share and to what is
-// wanted, which makes up for the pieces before.
-func alongSeam(s Seam, rest, walls figure, corner Point, wanted, share float64, exit Point, travel Travel) *divided {
-	level, square := s.Level(travel)
-	if !square || level <= travel.Along(corner) {
+// alongSeam cuts it off along one of the seams at a level, where that is near enough to its
+// share and to what is wanted.
+func (s *search) alongSeam(l seamLevel, corner Point) *divided {
+	if l.at <= s.travel.Along(corner) || !s.spend(1) {
 		return nil
 	}
-	below, _ := cut(rest, travel, level)
+	least := math.Max(s.share-NearlyShare*s.share, s.area-NearlyShare*s.share)
+	if whole, _ := below(s.rest, s.travel, l.at); whole < least*(1-1e-9) {
+		return nil // nothing below it is large enough
+	}
+	if !s.spend(3) {
+		return nil
+	}
+	below, _ := cut(s.rest, s.travel, l.at)
 	for _, part := range figures(below) {
 		if !part.has(corner) {
 			continue
 		}
 		area := part.area()
-		if math.Max(math.Abs(area-share), math.Abs(area-wanted)) > NearlyShare*share {
+		if math.Max(math.Abs(area-s.share), math.Abs(area-s.area)) > NearlyShare*s.share {
 			return nil
 		}
-		piece, others, ok := lifted(rest, part, corner, area, travel, level)
-		if !ok || !slices.ContainsFunc(piece.Joins, s.Carries) {
+		piece, others, ok := lifted(s.rest, part, corner, area, s.travel, l.at)
+		if !ok || !slices.ContainsFunc(piece.Joins, func(j [2]Point) bool {
+			return slices.ContainsFunc(l.seams, func(seam Seam) bool { return seam.Carries(j) })
+		}) {
 			return nil
 		}
-		d := weighed(piece, others, walls, exit)
+		d := weighed(piece, others, s.walls, s.exit)
 		if d != nil {
 			d.length *= onSeam
 		}
@@ -286,9 +362,10 @@ func (f figure) holds(p Point) bool {
 	return inside
 }
 
-// around cuts off the part of an area that holds a corner, by a line square to a
-// direction, along as much of that as bounds the part. Others are what is left.
-func around(rest figure, corner Point, area float64, travel Travel) (Piece, []figure, bool) {
+// around cuts off the part of the wanted area that holds a corner, by a line square to the
+// travel, along as much of that as bounds the part. Others are what is left.
+func (s *search) around(corner Point) (piece Piece, others []figure, ok bool) {
+	rest, area, travel := s.rest, s.area, s.travel
 	low, high := reach(rest, travel)
 	whole := rest.area()
 	if area >= whole*(1-1e-9) {
@@ -316,6 +393,9 @@ func around(rest figure, corner Point, area float64, travel Travel) (Piece, []fi
 	from, to, areaFrom, areaTo := low, high, 0.0, whole
 	level = from + (to-from)*(area-areaFrom)/(areaTo-areaFrom)
 	for n := range 60 {
+		if !s.spend(2) {
+			return Piece{}, nil, false
+		}
 		_, now := under(level)
 		if math.Abs(now-area) <= 1e-11*area {
 			break

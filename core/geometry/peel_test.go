@@ -126,14 +126,14 @@ func TestPiecesOfAwkwardFloors(t *testing.T) {
 		"a T, door in its stem": {Polygon{Outline: Ring{{X: 0, Y: 6}, {X: 5, Y: 6}, {X: 5, Y: 0}, {X: 8, Y: 0}, {X: 8, Y: 6}, {X: 13, Y: 6}, {X: 13, Y: 10}, {X: 0, Y: 10}}},
 			Point{X: 6.5, Y: 0}, 8},
 	} {
-		pieces, err := Peel(c.p, c.exit, shares(c.n), nil)
+		pieces, _, err := Peel(c.p, c.exit, shares(c.n), nil)
 		if err != nil {
 			t.Errorf("%s: %v", name, err)
 			continue
 		}
 		checkPeel(t, name, c.p, c.exit, pieces, 0.1)
-		for k, over := range Narrow(c.p, pieces, []Point{c.exit}, 0.6) {
-			if over > 0 {
+		for k, escape := range Escapes(c.p, pieces, []Point{c.exit}, 0.6) {
+			if escape.Blocked {
 				t.Errorf("%s: from piece %d nobody comes to the exit", name, k+1)
 			}
 		}
@@ -179,7 +179,7 @@ func TestPiecesOfAnyFloor(t *testing.T) {
 		}
 		all++
 		exit := p.Outline[0].Toward(p.Outline[1], r.Float64())
-		pieces, err := Peel(p, exit, shares(3+r.IntN(9)), nil)
+		pieces, _, err := Peel(p, exit, shares(3+r.IntN(9)), nil)
 		if err != nil {
 			continue
 		}
@@ -199,13 +199,13 @@ func TestPiecesOfAnyFloor(t *testing.T) {
 func TestANarrowNeckIsTold(t *testing.T) {
 	neck := Polygon{Outline: Ring{{X: 0, Y: 0}, {X: 5, Y: 0}, {X: 5, Y: 2}, {X: 6, Y: 2}, {X: 6, Y: 0}, {X: 11, Y: 0}, {X: 11, Y: 5}, {X: 6, Y: 5}, {X: 6, Y: 2.4}, {X: 5, Y: 2.4}, {X: 5, Y: 5}, {X: 0, Y: 5}}}
 	exit := Point{X: 11, Y: 1}
-	pieces, err := Peel(neck, exit, shares(6), nil)
+	pieces, _, err := Peel(neck, exit, shares(6), nil)
 	if err != nil {
 		t.Fatal(err)
 	}
-	over := Narrow(neck, pieces, []Point{exit}, 0.6)
-	if over[0] <= 5 || over[5] != 0 {
-		t.Errorf("%v", over)
+	escapes := Escapes(neck, pieces, []Point{exit}, 0.6)
+	if !escapes[0].Blocked || escapes[0].Wet != 0 || escapes[5].Blocked {
+		t.Errorf("%v", escapes)
 	}
 }
 
@@ -237,7 +237,7 @@ func BenchmarkPeel(b *testing.B) {
 		b.Fatal(fault)
 	}
 	for b.Loop() {
-		if _, err := Peel(p, Point{X: 39.6, Y: 10}, shares(40), nil); err != nil {
+		if _, _, err := Peel(p, Point{X: 39.6, Y: 10}, shares(40), nil); err != nil {
 			b.Fatal(err)
 		}
 	}

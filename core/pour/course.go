@@ -25,6 +25,7 @@ type Course struct {
 	memory    *Memory
 	seams     []geometry.Seam
 	strips    string // what straight strips would do
+	partial   bool   // a bound kept ways to divide it piece by piece from being tried
 }
 
 // maxCandidates bounds how many directions are tried for a surface.
@@ -98,7 +99,7 @@ func (c Course) orPieces(p geometry.Polygon, shares []float64) Course {
 	c.Pieces = true
 	laying, err := c.lift(p, shares)
 	if err != nil {
-		c.Pieces = false
+		c.Pieces, c.partial = false, laying.partial
 		return c
 	}
 	if c.endsAtExit(strips) && laying.oldest() > mostBehind {

@@ -265,7 +265,15 @@ func TestMarksByTheStep(t *testing.T) {
 			a, b := side([]geometry.Ring{p.Outline}, c.mark)
 			c.mark.At = a.Toward(b, float64(c.mark.Along)/a.Distance(b))
 		}
-		l := Laying{Sections: []Section{{Label: c.from}, {}}, Cuts: []Cut{{After: 1, Marks: []Mark{c.mark}}}}
+		x, y := c.mark.At.X, c.mark.At.Y
+		mate, before := Mark{Tape: 1, At: geometry.Point{X: x, Y: 3}}, rectangle(0, 0, x, 6)
+		switch {
+		case c.mark.Side == 4:
+			mate, before = Mark{Tape: 1, At: geometry.Point{X: 9, Y: y}}, rectangle(0, y, 10, 6)
+		case c.from.X > x:
+			before = rectangle(x, 0, 10, 6)
+		}
+		l := Laying{Sections: []Section{{Rings: []geometry.Ring{before}}, {}}, Cuts: []Cut{{After: 1, Marks: []Mark{c.mark, mate}}}}
 		got := Taped(p, l, c.units)[0].Marks[0]
 		if !near(float64(got.Along), c.want) || got.Check != 0 {
 			t.Errorf("%+v from %v: %v, want %v", c.mark, c.from, got.Along, c.want)
@@ -279,7 +287,10 @@ func TestMarksByTheStep(t *testing.T) {
 	}
 	// A wall of 9.996 m has no mark at 10 m.
 	slanted := geometry.Polygon{Outline: geometry.Ring{{X: 0, Y: 0}, {X: 9.996, Y: 0}, {X: 20, Y: 6}, {X: 0, Y: 6}}}
-	end := Laying{Sections: []Section{{Label: geometry.Point{X: 13, Y: 4}}, {}}, Cuts: []Cut{{After: 1, Marks: []Mark{{Hole: -1, Side: 1, Along: 9.993, At: geometry.Point{X: 9.993}}}}}}
+	beyond := geometry.Ring{{X: 9.993, Y: 0}, {X: 9.996, Y: 0}, {X: 20, Y: 6}, {X: 9.993, Y: 6}}
+	end := Laying{Sections: []Section{{Rings: []geometry.Ring{beyond}}, {}}, Cuts: []Cut{{After: 1, Marks: []Mark{
+		{Hole: -1, Side: 1, Along: 9.993, At: geometry.Point{X: 9.993}}, {Tape: 1, At: geometry.Point{X: 9.993, Y: 6}},
+	}}}}
 	if got := Taped(slanted, end, measure.Metric)[0].Marks[0]; !near(float64(got.Along), 9.996) || !near(got.At.X, 9.996) {
 		t.Errorf("%+v", got)
 	}
@@ -296,18 +307,40 @@ func TestMarksByTheStep(t *testing.T) {
 
 // What is awkward is told in words that name where.
 func TestAwkwardSectionsAreNamed(t *testing.T) {
-	l := Laying{Sections: []Section{{Number: 1, Patches: 1}, {Number: 2, Patches: 3}, {Number: 3, Patches: 1}}, over: []float64{0, 2.5, 4}}
+	l := Laying{Sections: []Section{{Number: 1, Patches: 1}, {Number: 2, Patches: 3}, {Number: 3, Patches: 1}}, escapes: []geometry.Escape{{}, {Blocked: true, Wet: 2.41}, {Blocked: true, Wet: 4}}}
 	found := l.Findings("/job/surfaces/0", 2, measure.Metric)
-	if len(found) != 3 || !strings.HasPrefix(found[0].Text, "Coat 2: section 2 falls into 3 separate pieces") || !strings.HasPrefix(found[1].Text, "Coat 2: from section 2 nobody") ||
-		!strings.Contains(found[1].Text, "2.5 m over wet film") || !strings.HasPrefix(found[2].Text, "Coat 2: the exit does not lie at section 3") {
+	if len(found) != 3 || !strings.HasPrefix(found[0].Text, "Coat 2: section 2 falls into 3 separate pieces") || !strings.HasPrefix(found[1].Text, "Coat 2: from a part of section 2 nobody") ||
+		!strings.Contains(found[1].Text, "over 2.5 m of wet film") || !strings.HasPrefix(found[2].Text, "Coat 2: the exit does not lie at section 3") {
 		t.Errorf("%+v", found)
 	}
 	if found[0].Path != "/job/surfaces/0/layout/direction" || found[1].Path != "/job/surfaces/0/layout/walkway" {
 		t.Errorf("%+v", found)
 	}
-	l = Laying{Sections: []Section{{Number: 1, Patches: 1}}, over: []float64{0}}
+	l = Laying{Sections: []Section{{Number: 1, Patches: 1}}, escapes: []geometry.Escape{{}}}
 	if found := l.Findings("/s", 1, measure.Metric); len(found) != 0 {
 		t.Errorf("%+v", found)
+	}
+}
+
+// A way out that is blocked is told as what it is: a dry neck, wet film in half metres or
+// feet, or no way at all.
+func TestFindingsNameWhatBlocksTheWay(t *testing.T) {
+	for _, c := range []struct {
+		wet   float64
+		units measure.System
+		want  string
+	}{
+		{0, measure.Metric, "a neck on the way is too narrow"},
+		{11.078, measure.Metric, "over 11 m of wet film"},
+		{0.13, measure.Metric, "over 0.5 m of wet film"},
+		{11.078, measure.US, "over 36' 0\" of wet film"},
+		{math.Inf(1), measure.Metric, "no way through the floor leads there"},
+	} {
+		l := Laying{endsAtExit: true, Sections: []Section{{Number: 1, Patches: 1}, {Number: 2, Patches: 1}}, escapes: []geometry.Escape{{Blocked: true, Wet: c.wet}, {}}}
+		found := l.Findings("/s", 1, c.units)
+		if len(found) != 1 || !strings.Contains(found[0].Text, c.want) || strings.Contains(found[0].Text, "Inf") {
+			t.Errorf("%v m: %+v", c.wet, found)
+		}
 	}
 }
 
@@ -318,15 +351,15 @@ func TestNarrowWaysAreRemembered(t *testing.T) {
 	along := measure.Angle(0)
 	course := Plot(floor, Layout{Exit: &door, Direction: &along}, nil, equal(4), memory)
 	first := course.Lay(floor, equal(4))
-	if !slices.ContainsFunc(first.over, func(o float64) bool { return o > 0 }) {
-		t.Fatalf("%v", first.over)
+	if !slices.ContainsFunc(first.escapes, func(e geometry.Escape) bool { return e.Blocked }) {
+		t.Fatalf("%v", first.escapes)
 	}
-	if again := course.Lay(floor, equal(4)); &again.over[0] != &first.over[0] {
+	if again := course.Lay(floor, equal(4)); &again.escapes[0] != &first.escapes[0] {
 		t.Error("it is looked at anew")
 	}
 	// With another way out on this side of the passage nobody crosses wet film.
 	both := Plot(floor, Layout{Exit: &door, Others: []Exit{{At: geometry.Point{X: 0, Y: 2.5}}}, Direction: &along}, nil, equal(4), memory)
-	if got := both.Lay(floor, equal(4)).over; slices.Equal(got, first.over) {
+	if got := both.Lay(floor, equal(4)).escapes; slices.Equal(got, first.escapes) {
 		t.Errorf("%v", got)
 	}
 }

@@ -131,7 +131,7 @@ func TestAStripBehindANarrowPassage(t *testing.T) {
 	if all := told(1.2, nil); len(all) != 0 {
 		t.Errorf("1.2 m wide: %v", all)
 	}
-	if all := told(0.4, nil); len(all) != 1 || !strings.HasPrefix(all[0], "/s/layout/walkway Coat 1: from section 1 nobody comes to the exit over dry floor") {
+	if all := told(0.4, nil); len(all) != 1 || !strings.HasPrefix(all[0], "/s/layout/walkway Coat 1: from a part of section 1 nobody comes to the exit over dry floor") {
 		t.Errorf("0.4 m wide: %v", all)
 	}
 	wide := measure.Length(1.5)

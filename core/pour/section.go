@@ -71,7 +71,9 @@ type Laying struct {
 	Sections   []Section
 	Cuts       []Cut
 	endsAtExit bool
-	over       []float64 // by section: m that its crew walks over wet film to the exit
+	escapes    []geometry.Escape // by section; nil where the floor lies open to the exit
+	failed     error             // why it cannot be divided in pieces
+	partial    bool              // a bound kept joins from being tried
 }
 
 // Lay cuts the surface into one section per share along the course.
@@ -85,7 +87,7 @@ func (c Course) Lay(p geometry.Polygon, shares []float64) Laying {
 	l := Laying{
 		Sections:   make([]Section, len(strips)),
 		Cuts:       make([]Cut, len(strips)-1),
-		endsAtExit: c.exit == nil || c.endsAtExit(strips),
+		endsAtExit: c.exit == nil || c.endsAtExit(strips), partial: c.partial,
 	}
 	for i, s := range strips {
 		l.Sections[i] = Section{Number: i + 1, Area: measure.Area(s.Area), Rings: s.Rings, Patches: s.Patches(), Label: s.Inside(c.travel)}
@@ -103,13 +105,13 @@ func (c Course) Lay(p geometry.Polygon, shares []float64) Laying {
 		cut.on(c.seams)
 		l.Cuts[i] = cut
 	}
-	l.over = c.overWet(p, l)
+	l.escapes = c.escapes(p, l)
 	return l
 }
 
-// overWet is, section by section, how far its crew walks over wet film to the exit where no
-// dry way is wide enough; nil where strips lie open to the exit all along.
-func (c Course) overWet(p geometry.Polygon, l Laying) []float64 {
+// escapes returns how the crew leaves each section; nil where strips lie open to the exit
+// all along.
+func (c Course) escapes(p geometry.Polygon, l Laying) []geometry.Escape {
 	if c.exit == nil || !l.endsAtExit || len(l.Sections) < 2 || geometry.OpenAhead(p, c.travel, c.wide()) {
 		return nil
 	}
@@ -120,11 +122,11 @@ func (c Course) overWet(p geometry.Polygon, l Laying) []float64 {
 	}
 	key := keyOf(p, *c.exit, c.wide(), areas, nil) + fmt.Sprint(c.Direction, c.ways)
 	if known, ok := c.memory.get(key); ok {
-		return known.over
+		return known.escapes
 	}
-	over := geometry.Narrow(p, pieces, c.doors(), c.wide())
-	c.memory.put(key, Laying{over: over})
-	return over
+	found := geometry.Escapes(p, pieces, c.doors(), c.wide())
+	c.memory.put(key, Laying{escapes: found})
+	return found
 }
 
 // leastJoin is the shortest stretch of an edge that counts as one, m.
@@ -135,13 +137,15 @@ func (c Course) lift(p geometry.Polygon, shares []float64) (Laying, error) {
 	width := c.wide()
 	key := keyOf(p, *c.exit, width, shares, c.seams) + fmt.Sprint(c.ways)
 	if known, ok := c.memory.get(key); ok {
-		return known, nil
+		return known, known.failed
 	}
-	pieces, err := geometry.Peel(p, *c.exit, shares, c.seams)
+	pieces, complete, err := geometry.Peel(p, *c.exit, shares, c.seams)
 	if err != nil {
-		return Laying{}, fmt.Errorf("divide the floor: %w", err)
+		failed := Laying{failed: fmt.Errorf("divide the floor: %w", err), partial: !complete}
+		c.memory.put(key, failed)
+		return failed, failed.failed
 	}
-	l := Laying{Sections: make([]Section, len(pieces)), Cuts: make([]Cut, 0, len(pieces)-1), endsAtExit: true}
+	l := Laying{partial: !complete, Sections: make([]Section, len(pieces)), Cuts: make([]Cut, 0, len(pieces)-1), endsAtExit: true}
 	for i, piece := range pieces {
 		l.Sections[i] = Section{Number: i + 1, Area: measure.Area(piece.Area), Rings: piece.Rings, Patches: 1, Label: piece.Label}
 	}
@@ -167,7 +171,7 @@ func (c Course) lift(p geometry.Polygon, shares []float64) (Laying, error) {
 			l.Cuts = append(l.Cuts, cut)
 		}
 	}
-	l.over = geometry.Narrow(p, pieces, c.doors(), width)
+	l.escapes = geometry.Escapes(p, pieces, c.doors(), width)
 	c.memory.put(key, l)
 	return l, nil
 }
@@ -196,6 +200,18 @@ func mark(p geometry.Polygon, at geometry.Point, taped []Cut) Mark {
 	return best
 }
 
+// leastWet is the shortest way over wet film that is told as one, m.
+const leastWet = 0.1
+
+// roughly returns a length as people estimate one on a floor: to half a metre or a foot.
+func roughly(m float64, units measure.System) string {
+	step := 0.5
+	if units == measure.US {
+		step = 0.3048
+	}
+	return units.Length(measure.Length(math.Max(step, math.Round(m/step)*step)))
+}
+
 // Findings says what is awkward about the sections of a coat. Path is the
 // surface's JSON Pointer.
 func (l Laying) Findings(path string, coat int, units measure.System) []finding.Finding {
@@ -211,15 +227,30 @@ func (l Laying) Findings(path string, coat int, units measure.System) []finding.
 				"Coat %d: section %d falls into %d separate pieces, so its batch would be carried between them.", coat, s.Number, s.Patches)
 		}
 	}
-	for n, over := range l.over {
-		if over > 0 {
-			found = append(found, finding.Finding{
-				Level: finding.Warning, Step: finding.Pour, Path: path + "/layout/walkway",
-				Text:   fmt.Sprintf("Coat %d: from section %d nobody comes to the exit over dry floor: the way is too narrow there, and leads about %s over wet film.", coat, n+1, units.Length(measure.Length(over))),
-				WayOut: "Wear spiked shoes, mark another exit, or take a narrower way.",
-			})
-			break // what lies behind it is cut off as well
+	for n, e := range l.escapes {
+		if !e.Blocked {
+			continue
 		}
+		why := fmt.Sprintf("the way is too narrow there, and leads over %s of wet film", roughly(e.Wet, units))
+		switch {
+		case math.IsInf(e.Wet, 1):
+			why = "no way through the floor leads there"
+		case e.Wet < leastWet:
+			why = "a neck on the way is too narrow"
+		}
+		found = append(found, finding.Finding{
+			Level: finding.Warning, Step: finding.Pour, Path: path + "/layout/walkway",
+			Text:   fmt.Sprintf("Coat %d: from a part of section %d nobody comes to the exit over dry floor: %s.", coat, n+1, why),
+			WayOut: "Wear spiked shoes, mark another exit, or take a narrower way.",
+		})
+		break // what lies behind it is cut off as well
+	}
+	if l.partial {
+		found = append(found, finding.Finding{
+			Level: finding.Note, Step: finding.Pour, Path: path + "/layout/direction",
+			Text:   fmt.Sprintf("Coat %d: the outline has so many corners that not every way to divide it was tried.", coat),
+			WayOut: "Choose a direction, or leave corners out that nobody sees.",
+		})
 	}
 	if len(l.Sections) > 1 && !l.endsAtExit {
 		warn("Choose a direction that ends at the exit, or mark another exit.",

@@ -26,7 +26,7 @@ func Taped(p geometry.Polygon, l Laying, units measure.System) []Cut {
 	cuts := make([]Cut, len(l.Cuts))
 	for n, c := range l.Cuts {
 		c.Marks = slices.Clone(c.Marks)
-		back := l.Sections[c.After-1].Label
+		before := l.Sections[c.After-1]
 		for k := range c.Marks {
 			m := &c.Marks[k]
 			if m.Tape > 0 {
@@ -37,11 +37,17 @@ func Taped(p geometry.Polygon, l Laying, units measure.System) []Cut {
 			length := a.Distance(b)
 			// Towards the section before, but never off the wall.
 			steps := float64(m.Along) / step
-			if near := math.Round(steps); math.Abs(near-steps) < 1e-6 {
+			ahead := 0.0 // of the wall, on the side of the section before
+			if k^1 < len(l.Cuts[n].Marks) {
+				into := before.side(m.At, l.Cuts[n].Marks[k^1].At)
+				ahead = (into.X*(b.X-a.X) + into.Y*(b.Y-a.Y)) / length
+			}
+			switch near := math.Round(steps); {
+			case math.Abs(near-steps) < 1e-6, math.Abs(ahead) < alongWall:
 				steps = near
-			} else if ahead := a.Toward(b, math.Min(1, (float64(m.Along)+step)/length)); ahead.Distance(back) < m.At.Distance(back) {
+			case ahead > 0:
 				steps = math.Ceil(steps)
-			} else {
+			default:
 				steps = math.Floor(steps)
 			}
 			along := math.Min(length, steps*step)
@@ -59,6 +65,37 @@ func Taped(p geometry.Polygon, l Laying, units measure.System) []Cut {
 		cuts[n] = c
 	}
 	return cuts
+}
+
+// alongWall is the sine below which a cut counts as running along its wall.
+const alongWall = 1e-6
+
+// side returns the unit vector square to a join that points into the section on whose edge
+// the join lies.
+func (s Section) side(from, to geometry.Point) geometry.Point {
+	length := from.Distance(to)
+	if length == 0 {
+		return geometry.Point{}
+	}
+	square := geometry.Point{X: (from.Y - to.Y) / length, Y: (to.X - from.X) / length}
+	off := func(p geometry.Point) float64 { return square.X*(p.X-from.X) + square.Y*(p.Y-from.Y) }
+	shared := 0.0 // of the join along edges of the section, counted with their sense
+	for _, r := range s.Rings {
+		for i, a := range r {
+			b := r[(i+1)%len(r)]
+			if math.Abs(off(a)) > geometry.Tolerance || math.Abs(off(b)) > geometry.Tolerance {
+				continue
+			}
+			at := func(p geometry.Point) float64 {
+				return math.Max(0, math.Min(length, square.Y*(p.X-from.X)-square.X*(p.Y-from.Y)))
+			}
+			shared += at(b) - at(a)
+		}
+	}
+	if shared < 0 { // the inside lies to the left of every edge
+		return geometry.Point{X: -square.X, Y: -square.Y}
+	}
+	return square
 }
 
 // side is the wall or the side of a column that a mark is on.

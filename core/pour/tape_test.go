@@ -2,6 +2,7 @@ package pour
 
 import (
 	"math"
+	"math/rand/v2"
 	"testing"
 
 	"nephelon/core/geometry"
@@ -36,5 +37,29 @@ func TestTapeOnTheSafeSide(t *testing.T) {
 	}
 	if laying.Cuts[0].Marks[0].Along == Taped(hall, laying, measure.Metric)[0].Marks[0].Along {
 		t.Error("what was laid is changed")
+	}
+}
+
+// The marks of slanted cuts lie on the side of the section worked before, whatever the
+// angle, so that its batch covers what the tape bounds.
+func TestTapedSlantedCutsStayOnTheSafeSide(t *testing.T) {
+	r := rand.New(rand.NewPCG(7, 22))
+	lean := geometry.Polygon{Outline: geometry.Ring{{X: 0, Y: 0}, {X: 13, Y: 1}, {X: 12, Y: 8.5}, {X: 1.4, Y: 6.1}}}
+	for _, floor := range []geometry.Polygon{hall, lean, rooms(1.3)} {
+		for range 60 {
+			angle := measure.Angle(360 * r.Float64())
+			door := floor.Outline[0].Toward(floor.Outline[1], r.Float64())
+			course := Plot(floor, Layout{Exit: &door, Direction: &angle}, nil, equal(6), nil)
+			laying := course.Lay(floor, equal(6))
+			for _, units := range []measure.System{measure.Metric, measure.US} {
+				for n, cut := range Taped(floor, laying, units) {
+					for _, m := range cut.Marks {
+						if past := course.travel.Along(m.At) - course.travel.Along(laying.Cuts[n].Marks[0].At); m.Tape == 0 && past > 1e-6 {
+							t.Fatalf("at %v°: a mark lies %.1f mm past the cut", angle, 1000*past)
+						}
+					}
+				}
+			}
+		}
 	}
 }
