@@ -205,17 +205,36 @@ func (l Life) Over(least, most measure.Mass, start, air measure.Temperature, sta
 	if least <= 0 || most <= least {
 		return Table{}, fmt.Errorf("a table of lives needs two masses above zero, the smaller first")
 	}
-	const points = 6
-	t := Table{Beyond: l.Beyond(start), masses: make([]float64, points), lives: make([]float64, points)}
-	for i := range points {
-		at := math.Log(float64(least)) + math.Log(float64(most/least))*float64(i)/(points-1)
+	t := Table{Beyond: l.Beyond(start), masses: l.knots(least, most)}
+	t.lives = make([]float64, len(t.masses))
+	for i, at := range t.masses {
 		life, _, err := l.Of(l.Promised(measure.Mass(math.Exp(at)), start, air, standing))
 		if err != nil {
 			return Table{}, err
 		}
-		t.masses[i], t.lives[i] = at, math.Log(float64(life))
+		t.lives[i] = math.Log(float64(life))
 	}
 	return t, nil
+}
+
+// knots returns the masses at which a table is worked out, as ln kg, rising: about two a
+// decade from the least to the most, and every mass between them that was timed, so that
+// what was timed comes out exactly.
+func (l Life) knots(least, most measure.Mass) []float64 {
+	const perDecade = 2.2
+	low, high := math.Log(float64(least)), math.Log(float64(most))
+	steps := max(5, int(math.Ceil((high-low)/math.Ln10*perDecade)))
+	all := make([]float64, 0, steps+1+len(l.residue))
+	for i := range steps + 1 {
+		all = append(all, low+(high-low)*float64(i)/float64(steps))
+	}
+	for _, r := range l.residue {
+		if r.mass > low && r.mass < high {
+			all = append(all, r.mass)
+		}
+	}
+	slices.Sort(all)
+	return slices.CompactFunc(all, func(a, b float64) bool { return math.Abs(a-b) < 1e-9 })
 }
 
 // Life of a mass; beyond the ends of the table it is that of the end.

@@ -56,6 +56,13 @@ func TestWhatWasTimedComesOut(t *testing.T) {
 				if got := l.still(t, k.Mass, k.At); !near(float64(got), float64(k.Lasts), 2e-3) {
 					t.Errorf("%s, %s: %v kg at %v last %v, timed %v", name, chemistry, k.Mass, k.At, got, k.Lasts)
 				}
+				table, err := l.Over(0.02, 60, k.At, k.At, InAir)
+				if err != nil {
+					t.Fatal(err)
+				}
+				if got := table.Life(k.Mass); !near(float64(got), float64(k.Lasts), 2e-3) {
+					t.Errorf("%s, %s: by the table %v kg at %v last %v, timed %v", name, chemistry, k.Mass, k.At, got, k.Lasts)
+				}
 			}
 			if l.Fit.Assumed != (len(known) == 1) {
 				t.Errorf("%s: assumed is %v", name, l.Fit.Assumed)
