@@ -133,7 +133,7 @@ func Pail(p material.Product, q PailQuestion) (PailAnswer, error) {
 	a.Fit = fitted(model)
 	a.Hardeners = hardeners(p, q)
 	for _, s := range sheet.Stages() {
-		if after, outside := material.Reach(s.Times, q.Slab); after > 0 {
+		if after, outside := s.Reach(q.Slab); after > 0 {
 			a.Stages = append(a.Stages, StageTime{s.Name, after, outside})
 		}
 	}

@@ -183,8 +183,8 @@ func (j *judge) how(w Window) string {
 
 // WindowOf reads a sheet's window at a steady slab temperature.
 func WindowOf(p *material.Product, at measure.Temperature) Window {
-	from, out := material.Reach(p.RecoatFrom, at)
-	until, outToo := material.Reach(p.RecoatUntil, at)
+	from, out := p.Reach(material.StageRecoatFrom, at)
+	until, outToo := p.Reach(material.StageRecoatUntil, at)
 	return Window{From: from, Until: until, At: at, Outside: out || outToo}
 }
 
@@ -235,7 +235,7 @@ func (j *judge) solvent(i int) {
 	if coat.Sheet.Carrier != material.Solvent && !thinned || coat.Wait == nil || below.Window.From > 0 || coat.Sheet.ID == below.Sheet.ID {
 		return // of what a window says, window tells
 	}
-	hard, _ := material.Reach(below.Sheet.Foot, j.bed.Temperature)
+	hard, _ := below.Sheet.Reach(material.StageFoot, j.bed.Temperature)
 	if hard == 0 || *coat.Wait >= hard-justSo {
 		return
 	}

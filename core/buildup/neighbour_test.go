@@ -224,6 +224,11 @@ func TestWindowOfASheet(t *testing.T) {
 	if w := WindowOf(&p, 25); !w.Outside {
 		t.Errorf("25 °C lies outside one of the two: %+v", w)
 	}
+	// In the cold the next coat is waited for longer, but the window stays as long as the
+	// sheet's coldest point says: 6 °C, by hand 60 h.
+	if w := WindowOf(&p, 6); !near(float64(w.Until), 60*measure.Hour, 1e-9) || w.From <= 16*measure.Hour || !w.Outside {
+		t.Errorf("at 6 °C: %+v", w)
+	}
 	if w := WindowOf(&p, 35); !w.Outside {
 		t.Errorf("35 °C lies outside both: %+v", w)
 	}

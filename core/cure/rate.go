@@ -40,7 +40,7 @@ type knot struct{ x, y float64 }
 // runs straight in ln t over 1/T, so that each printed time comes out again, and
 // beyond them with the activation energy that fits all points by least squares.
 // One point takes the usual activation energy. Times that grow with heat are
-// refused.
+// refused; equal times at two temperatures are not.
 func FitRate(points []Point) (Rate, error) {
 	if len(points) == 0 {
 		return Rate{}, fmt.Errorf("a rate needs a time at one temperature at least")
@@ -60,7 +60,7 @@ func FitRate(points []Point) (Rate, error) {
 	xx, xy := 0.0, 0.0
 	for i, k := range r.knots {
 		xx, xy = xx+(k.x-meanX)*(k.x-meanX), xy+(k.x-meanX)*(k.y-meanY)
-		if i > 0 && k.x > r.knots[i-1].x && k.y <= r.knots[i-1].y {
+		if i > 0 && k.x > r.knots[i-1].x && k.y < r.knots[i-1].y {
 			return Rate{}, fmt.Errorf("its times grow with heat; read the sheet again")
 		}
 	}

@@ -701,8 +701,8 @@ func TestThePromiseAtTheLatest(t *testing.T) {
 				if sheet.ID != last.Product {
 					continue
 				}
-				warm, _ := material.Reach(sheet.Foot, 20)
-				cool, _ := material.Reach(sheet.Foot, 17)
+				warm, _ := sheet.Reach(material.StageFoot, 20)
+				cool, _ := sheet.Reach(material.StageFoot, 17)
 				if off := p.Latest.Sub(p.At) - duration(cool-warm); off > time.Second || off < -time.Second {
 					t.Errorf("%s: %v later, want %v", p.Surface, p.Latest.Sub(p.At), duration(cool-warm))
 				}

@@ -98,19 +98,30 @@ func Returns() []StageKey {
 	return []StageKey{StageFoot, StageFurniture, StageVehicle, StageWater, StageFull}
 }
 
-// Reach is how long a film takes to reach a stage at a steady temperature, by
-// Arrhenius through the sheet's points, and whether that lies outside them. It
-// is 0 where the sheet gives none.
-func Reach(times []TimeAt, at measure.Temperature) (measure.Span, bool) {
-	rate, err := Stage{Times: times}.Rate()
+// Reach returns the time a film takes to the stage at a steady temperature, by
+// Arrhenius through the sheet's points, and whether that temperature lies outside
+// them. Below the coldest point a stage that ends something takes no longer than
+// there. The time is 0 where the sheet gives none.
+func (c Curing) Reach(key StageKey, at measure.Temperature) (time measure.Span, outside bool) {
+	for _, s := range c.Stages() {
+		if s.Key == key {
+			return s.Reach(at)
+		}
+	}
+	return 0, false
+}
+
+// Reach returns the time to the stage at a steady temperature; see [Curing.Reach].
+func (s Stage) Reach(at measure.Temperature) (time measure.Span, outside bool) {
+	rate, err := s.Rate()
 	if err != nil {
 		return 0, false // none given, or refused by Faults
 	}
 	return rate.Time(at)
 }
 
-// Rate is the stage's time against temperature. It fails where the sheet gives
-// none, or times that grow with heat.
+// Rate returns the stage's time against temperature. It fails where the sheet gives
+// none, or times that grow with heat; equal times at two temperatures are allowed.
 func (s Stage) Rate() (cure.Rate, error) {
 	points := make([]cure.Point, len(s.Times))
 	for i, t := range s.Times {
@@ -265,7 +276,7 @@ func growing(times []TimeAt) string {
 		switch {
 		case cold.At == warm.At && cold.After != warm.After:
 			return fmt.Sprintf("two times at %s", measure.Metric.Temperature(cold.At))
-		case cold.At != warm.At && warm.After >= cold.After:
+		case cold.At != warm.At && warm.After > cold.After:
 			return fmt.Sprintf("%s at %s, %s at %s", measure.Metric.Span(cold.After), measure.Metric.Temperature(cold.At), measure.Metric.Span(warm.After), measure.Metric.Temperature(warm.At))
 		}
 	}

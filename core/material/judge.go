@@ -61,7 +61,7 @@ func (p Product) Doubts(units measure.System) []Doubt {
 	if life, _ := p.Lives(20); len(p.Components) > 1 && life > 0 && (life < u.potLife[0] || life > u.potLife[1]) {
 		ask("/potLife", "A pot life of %s at %s is unusual for %s (%s to %s). Check its unit.", units.Span(life), units.Temperature(20), p.Chemistry, units.Span(u.potLife[0]), units.Span(u.potLife[1]))
 	}
-	if t, _ := Reach(p.TackFree, 20); t > 0 && (t < u.tackFree[0] || t > u.tackFree[1]) {
+	if t, _ := p.Reach(StageTackFree, 20); t > 0 && (t < u.tackFree[0] || t > u.tackFree[1]) {
 		ask("/tackFree", "Tack-free after %s at %s is unusual for %s (%s to %s).", units.Span(t), units.Temperature(20), p.Chemistry, units.Span(u.tackFree[0]), units.Span(u.tackFree[1]))
 	}
 	if p.Carrier == NoCarrier && p.VolumeSolids.Value < 0.95 {
@@ -83,7 +83,7 @@ func (p Product) Doubts(units measure.System) []Doubt {
 			continue // need not lie between their neighbours
 		}
 		at := TimeAt{At: 20}
-		at.After, _ = Reach(s.Times, 20)
+		at.After, _ = s.Reach(20)
 		if at.After > 0 && at.After < last.After {
 			ask(s.Key.Field(), "At %s it reaches “%s” after %s, before “%s” after %s.", units.Temperature(20), s.Name, units.Span(at.After), lastName, units.Span(last.After))
 		}

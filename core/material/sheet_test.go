@@ -97,19 +97,30 @@ func TestTimesThatCannotBe(t *testing.T) {
 func TestTimesBetweenAndBeyond(t *testing.T) {
 	points := []TimeAt{hours(10, 20), hours(20, 10), hours(30, 5)}
 	for at, want := range map[measure.Temperature]float64{10: 20, 20: 10, 30: 5} {
-		if got, outside := Reach(points, at); math.Abs(float64(got)/measure.Hour-want) > 1e-9 || outside {
+		if got, outside := (Curing{TackFree: points}).Reach(StageTackFree, at); math.Abs(float64(got)/measure.Hour-want) > 1e-9 || outside {
 			t.Errorf("at %v: %v h", at, float64(got)/measure.Hour)
 		}
 	}
 	last := math.Inf(1)
 	for at := measure.Temperature(0); at <= 45; at++ {
-		got, outside := Reach(points, at)
+		got, outside := (Curing{TackFree: points}).Reach(StageTackFree, at)
 		if float64(got) >= last || outside != (at < 10 || at > 30) {
 			t.Errorf("at %v: %v after %v, outside %v", at, got, last, outside)
 		}
 		last = float64(got)
 	}
-	if got, _ := Reach(nil, 20); got != 0 {
+	// The last chance for the next coat is not put off by cold that the sheet does not name
+	// (6 and 2 °C against 60 h at 10 °C), and makers print equal times at two temperatures.
+	window := Curing{RecoatUntil: []TimeAt{hours(10, 60), hours(20, 60), hours(30, 36)}}
+	if faults := window.faults(); len(faults) > 0 {
+		t.Errorf("equal times: %v", faults)
+	}
+	for at, want := range map[measure.Temperature]float64{2: 60, 6: 60, 10: 60, 15: 60, 20: 60, 30: 36} {
+		if got, outside := window.Reach(StageRecoatUntil, at); math.Abs(float64(got)/measure.Hour-want) > 1e-9 || outside != (at < 10) {
+			t.Errorf("the window at %v: %v h, outside %t", at, float64(got)/measure.Hour, outside)
+		}
+	}
+	if got, _ := (Curing{}).Reach(StageTackFree, 20); got != 0 {
 		t.Errorf("no points give %v", got)
 	}
 	life, mass := Curing{PotLife: []PotLife{{At: 20, Mass: 5, Lasts: 1500}, {At: 30, Mass: 5, Lasts: 700}, {At: 20, Mass: 0.1, Lasts: 3000}}}.Lives(20)

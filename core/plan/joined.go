@@ -17,7 +17,7 @@ import (
 // would allow larger ones; nil where the limit itself does, and where not even the least
 // batch would.
 func (d *divider) joined(l layer, b buildup.Build, area measure.Area, limit measure.Volume) (*kit.Limit, []string) {
-	working, _ := material.Reach(l.sheet.product.Working, d.slab)
+	working, _ := l.sheet.product.Reach(material.StageWorking, d.slab)
 	if !(limit > 0) || working <= 0 || d.methods.Session != school.WholeFloor {
 		return nil, nil
 	}

@@ -67,8 +67,8 @@ func TestTheTasksOfAFloor(t *testing.T) {
 	primer := f.Products[0]
 	pour := taskOf(t, p, "coat/b/pour")
 	film := pour.After[0]
-	from, _ := material.Reach(primer.RecoatFrom, 20)
-	until, _ := material.Reach(primer.RecoatUntil, 20)
+	from, _ := primer.Reach(material.StageRecoatFrom, 20)
+	until, _ := primer.Reach(material.StageRecoatUntil, 20)
 	if film.Task != "coat/a/pour" || film.Least == nil || film.Least.Stage != material.StageRecoatFrom || film.Least.From != work.FromEnd || film.Least.About != from ||
 		film.Most == nil || film.Most.Stage != material.StageRecoatUntil || film.Most.From != work.FromStart || film.Most.About != until {
 		t.Errorf("the body coat waits for %+v", film)

@@ -48,11 +48,11 @@ func TestTheClockOfAJob(t *testing.T) {
 	if !first.Times.Start.Equal(start) || math.Abs(first.Times.End.Sub(start).Minutes()-40.0/90*60) > 0.01 {
 		t.Errorf("40 m² by two people at 45 m²/h: %v to %v", first.Times.Start, first.Times.End)
 	}
-	from, _ := material.Reach(s.product(t, "keelbody-100").RecoatFrom, 20)
+	from, _ := s.product(t, "keelbody-100").Reach(material.StageRecoatFrom, 20)
 	if opens := first.Times.stage("recoatFrom"); !near(float64(opens.After), float64(from), 1e-6) || second.Times.Start.Before(*opens.At) || !second.Times.Start.Equal(start.Truncate(24*time.Hour).Add(31*time.Hour)) {
 		t.Errorf("the window opens %v after (want %v); coat 2 starts at %v", opens.After, from, second.Times.Start)
 	}
-	until, _ := material.Reach(s.product(t, "keelbody-100").RecoatUntil, 20)
+	until, _ := s.product(t, "keelbody-100").Reach(material.StageRecoatUntil, 20)
 	if closes := first.Times.stage("recoatUntil"); math.Abs(closes.At.Sub(start).Seconds()-float64(until)) > 1 {
 		t.Errorf("the first section closes at %v, want %v s after %v", closes.At, until, start)
 	}

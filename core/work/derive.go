@@ -218,7 +218,7 @@ func (c Coat) until(key material.StageKey) *Lag {
 		if s.Key != key {
 			continue
 		}
-		about, _ := material.Reach(s.Times, c.Slab)
+		about, _ := s.Reach(c.Slab)
 		if about <= 0 {
 			return nil
 		}
