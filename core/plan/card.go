@@ -13,9 +13,11 @@ import (
 	"nephelon/core/takeoff"
 )
 
-// cards writes the mix card of every batch of a coat, with what is to be said
-// about them.
-func (t terms) cards(i int, l layer, b *buildup.Build, d dividedCoat, sections []pour.Section, clocks []clock, life *lives, off *takeoff.Takeoff, working measure.Span) ([]kit.Card, []finding.Finding) {
+// cards returns the mix card of every batch of a coat, and the findings about them.
+func (t terms) cards(
+	i int, l layer, b *buildup.Build, d dividedCoat, lay laidCoat, clocks []clock, life *lives, working measure.Span,
+) ([]kit.Card, []finding.Finding) {
+	sections := lay.sections
 	mixing := t.file.Job.Mixing
 	_, bucket, _ := t.mixed(l)
 	how := kit.Filling{BFirst: t.methods.First == school.BFirst, Pail: bucket.Pail, Tare: bucket.Tare, Scale: mixing.Scale, Pumps: t.pumps(l)}
@@ -40,7 +42,7 @@ func (t terms) cards(i int, l layer, b *buildup.Build, d dividedCoat, sections [
 			}
 			card.Additions = append(card.Additions, kit.Added{Name: a.Name, How: a.How, Mass: a.Mass * measure.Mass(share), Volume: a.Volume * measure.Volume(share)})
 		}
-		t.colour(l, &card, batch, float64(batch.Volume/d.division.Mixed), section, off.Panels)
+		t.colour(l, &card, batch, float64(batch.Volume/d.division.Mixed), section, lay.panels)
 		card.Steps = t.steps(l, card)
 		if n < len(clocks) && !clocks[n].meets.IsZero() {
 			card.Meets, card.UseBy = &clocks[n].meets, &clocks[n].useBy
@@ -48,7 +50,7 @@ func (t terms) cards(i int, l layer, b *buildup.Build, d dividedCoat, sections [
 		faces := measure.Volume(0)
 		if own := l.coat.Faces; own != nil {
 			for _, span := range section.Spans {
-				if off.Panels[span.Panel].Facing == takeoff.Vertical {
+				if lay.panels[span.Panel].Facing == takeoff.Vertical {
 					faces += own.Value.Over(span.Area) / measure.Volume(1-b.Loss.Value)
 				}
 			}

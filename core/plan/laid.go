@@ -27,6 +27,7 @@ type laidCoat struct {
 	sections []pour.Section
 	cuts     []pour.Cut
 	carry    []measure.Length // by section, from the mixing place through the floor; empty where that is not marked
+	panels   []takeoff.Panel  // indexed by the spans of the sections; empty where the sections have no spans
 }
 
 // layAll cuts every surface into one section for each batch of each coat.
@@ -77,7 +78,7 @@ func (t terms) parted(i int, off *takeoff.Takeoff, coats []dividedCoat, out []la
 		for n := range sections {
 			sections[n].ID = work.SectionID(t.layers[i][c].coat.ID, division.Batches[n].Number)
 		}
-		out[c] = laidCoat{sections, []pour.Cut{}, nil}
+		out[c] = laidCoat{sections: sections, cuts: []pour.Cut{}, panels: panels}
 	}
 }
 
@@ -135,7 +136,11 @@ func (t terms) cut(i int, off *takeoff.Takeoff, most *kit.Division, coats []divi
 				laid[n] = laying
 			}
 		}
-		out[c] = laidCoat{t.owned(laying.Sections, t.layers[i][c], division, off, steps), pour.Taped(polygon, laying, t.units), t.carried(i, laying.Sections)}
+		out[c] = laidCoat{
+			sections: t.owned(laying.Sections, t.layers[i][c], division, off, steps),
+			cuts:     pour.Taped(polygon, laying, t.units),
+			carry:    t.carried(i, laying.Sections),
+		}
 		found = append(found, laying.Findings(path, c+1, t.units)...)
 		if told, ok := t.seam(i, c, course, polygon, floor); ok && steps == nil {
 			found = append(found, told)
@@ -253,7 +258,7 @@ func (t terms) allot(i int, off *takeoff.Takeoff, coats []dividedCoat, out []lai
 			pour.Pour(panels, sections, division.Batches, off.Strips, takes)
 		}
 		t.asTaken(i, panels, sections)
-		out[c] = laidCoat{t.owned(sections, t.layers[i][c], division, off, nil), []pour.Cut{}, nil}
+		out[c] = laidCoat{sections: t.owned(sections, t.layers[i][c], division, off, nil), cuts: []pour.Cut{}, panels: panels}
 	}
 	return found
 }

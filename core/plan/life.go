@@ -53,9 +53,9 @@ type tabled struct {
 	bad   error // why there is none, where the sheet gives one
 }
 
-// The masses over which a pot life is worked out: from a cup to a full bucket,
-// beyond which it is taken to stay.
-const leastMass measure.Mass = 0.2
+// leastMass is the smallest mass whose pot life is worked out, a cup in kg; below it the
+// pot life is taken to stay.
+const leastMass measure.Mass = 0.02
 
 // life works out, once for a sheet, how long a mass of it lives in the pail; nil
 // where it has no pot life. It fails where the sheet gives one that cannot be

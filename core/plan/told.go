@@ -124,7 +124,7 @@ func (t terms) surface(i int, s stages) (SurfacePlan, []finding.Finding) {
 			if timed.times != nil {
 				working = timed.times.stage(material.StageWorking).After
 			}
-			cards, told := t.cards(i, l, coat.Build, d, lay.sections, timed.clocks, s.divided.lives[l.sheet.key], m.takeoff, working)
+			cards, told := t.cards(i, l, coat.Build, d, lay, timed.clocks, s.divided.lives[l.sheet.key], working)
 			coat.Cards, found = cards, append(found, told...)
 			var start *time.Time
 			if timed.times != nil {
