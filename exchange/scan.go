@@ -3,11 +3,13 @@ package exchange
 import (
 	"bytes"
 	"encoding/json"
+	"errors"
 	"fmt"
 	"io"
 	"slices"
 	"strconv"
 	"strings"
+	"unicode"
 )
 
 // Bounds of what is looked at in a file before anything is made of it: far above
@@ -24,7 +26,7 @@ const (
 // should be given: numbers beyond all measure, lists and objects without end, a field
 // that stands twice, what follows after the end.
 func scanned(text []byte) error {
-	s := scanner{decoder: json.NewDecoder(bytes.NewReader(text))}
+	s := scanner{text: text, decoder: json.NewDecoder(bytes.NewReader(text))}
 	s.decoder.UseNumber()
 	if err := s.value(); err != nil {
 		return err
@@ -36,6 +38,7 @@ func scanned(text []byte) error {
 }
 
 type scanner struct {
+	text    []byte
 	decoder *json.Decoder
 	tokens  int
 	path    []segment // from the root to what is looked at
@@ -71,10 +74,20 @@ func (s *scanner) next() (json.Token, error) {
 
 func (s *scanner) value() error {
 	token, err := s.next()
+	var syntax *json.SyntaxError
+	if errors.As(err, &syntax) && len(s.path) > 0 {
+		if word := s.word(); word != "" {
+			return s.refuse(word + " is no number in JSON; enter a number, or leave the field out.")
+		}
+	}
 	if err != nil {
 		return err
 	}
 	switch t := token.(type) {
+	case string:
+		if strings.ContainsRune(t, 0) {
+			return s.refuse("A text holds a character that ends texts (U+0000); remove it.")
+		}
 	case json.Number:
 		if text := beyond(t.String()); text != "" {
 			return s.refuse(text)
@@ -91,6 +104,21 @@ func (s *scanner) value() error {
 	return nil
 }
 
+// word returns the bare word, such as NaN or -Infinity, that stands where the next value
+// should; empty where something else does.
+func (s *scanner) word() string {
+	rest := bytes.TrimLeft(s.text[min(int(s.decoder.InputOffset()), len(s.text)):], " \t\r\n:,")
+	end := bytes.IndexFunc(rest, func(r rune) bool { return r != '-' && r != '+' && !unicode.IsLetter(r) })
+	if end < 0 {
+		end = len(rest)
+	}
+	switch word := string(rest[:end]); strings.ToLower(strings.TrimLeft(word, "+-")) {
+	case "nan", "inf", "infinity":
+		return word
+	}
+	return ""
+}
+
 func (s *scanner) object() error {
 	s.path = append(s.path, segment{})
 	last := len(s.path) - 1
@@ -105,6 +133,9 @@ func (s *scanner) object() error {
 			return s.refuse("A field has no name.")
 		}
 		s.path[last].name = name
+		if strings.ContainsRune(name, 0) {
+			return s.refuse("The name of a field holds a character that ends texts (U+0000); remove it.")
+		}
 		if slices.Contains(seen, name) {
 			return s.refuse("This field stands twice; remove one of the two.")
 		}

@@ -67,6 +67,9 @@ func planFiles(command, takes string, arguments []string, in io.Reader, complain
 		if at, err = time.Parse(time.RFC3339, *when); err != nil {
 			return nil, "", at, refusedError{fmt.Errorf("-at: %w; write it like 2026-11-05T07:30:00Z", err)}
 		}
+		if bad := job.CheckYear(at); bad != nil {
+			return nil, "", at, refusedError{fmt.Errorf("-at: %w", bad)}
+		}
 	}
 	system = measure.System(*units)
 	if f.NArg() == 0 || system != measure.US && system != measure.Metric {

@@ -62,6 +62,13 @@ func TestPlanRefusesWithThePathAndNothingElse(t *testing.T) {
 		{"wrong type", replaced(`"version": 2`, `"version": "2"`), "/version: A string stands here", []string{"plan", "-"}},
 		{"impossible value", replaced(`"spreaders": 2`, `"spreaders": 0`), "/job/crew/spreaders", []string{"plan", "-"}},
 		{"crossing walls", replaced(`"x": 13.9`, `"x": -13.9`), "/job/surfaces/0/floor/outline: Basin floor: The outline crosses itself", []string{"plan", "-"}},
+		{"not a number", replaced(`"spreaders": 2`, `"spreaders": NaN`), "/job/crew/spreaders: NaN is no number in JSON", []string{"plan", "-"}},
+		{"a character that ends texts", replaced(`"site": "`, `"site": "\u0000`), "/job/site: A text holds a character that ends texts", []string{"plan", "-"}},
+		{"year 0", replaced(`"currency"`, `"start": "0000-11-30T07:00", "currency"`), "/job/start: The year of", []string{"plan", "-"}},
+		{"year 9999", replaced(`"currency"`, `"start": "9999-12-31T23:00", "currency"`), "/job/start: The year of", []string{"plan", "-"}},
+		{"verdicts of year 9999", string(text), "-at: the year 9999", []string{"plan", "-at", "9999-12-31T00:00:00Z", "-"}},
+		{"a break over the whole shift", replaced(`"currency"`, `"hours": {"days": ["mon"], "from": "07:00", "until": "16:00", "breaks": [{"from": "07:00", "until": "16:00"}]}, "currency"`),
+			"/job/hours/breaks: The breaks leave no time to work", []string{"plan", "-"}},
 		{"no such file", "", "no such file", []string{"plan", "nowhere.json"}},
 		{"no file", "", "give a plan file", []string{"plan"}},
 		{"unknown units", "", "give a plan file", []string{"plan", "-units", "cubits", demoFile}},
@@ -101,6 +108,27 @@ func TestCurePrintsTheHistory(t *testing.T) {
 			t.Errorf("%s: %d %q %q", name, code, out, complaint)
 		}
 	}
+	// What decides the answer is never taken as 0 where it is left out or null, and no type of
+	// Go is named.
+	whole := `{"mass":2,"density":1100,"loss":8,"start":21,"air":19}`
+	if code, _, complaint := nephelon(t, `{"vessel":`+whole+`,"sheet":{"potLife":1800,"vessel":`+whole+`}}`, "cure", "-"); code != 0 {
+		t.Fatal(code, complaint)
+	}
+	for bad, says := range map[string]string{
+		`{}`: "vessel.mass: this field is missing",
+		`{"vessel":{"mass":2,"density":1100,"loss":8,"air":19}}`:                                           "vessel.start: this field is missing",
+		`{"vessel":{"mass":2,"density":1100,"loss":8,"start":21,"air":null}}`:                              "vessel.air: this field is missing",
+		`{"vessel":{"mass":2,"density":1100,"start":21,"air":19}}`:                                         "vessel.loss: this field is missing",
+		`{"vessel":` + whole + `,"sheet":{"vessel":` + whole + `}}`:                                        "sheet.potLife: this field is missing",
+		`{"vessel":` + whole + `,"sheet":{"potLife":1800,"vessel":{"mass":1,"density":1100,"start":20}}}`: "sheet.vessel.air: this field is missing",
+		`{"vessel":{"mass":"2 kg"}}`:                                                                       "vessel.mass: a string stands here; enter a number",
+		`[]`:                                                                                               "question: an array stands here; enter an object",
+	} {
+		code, out, complaint := nephelon(t, bad, "cure", "-")
+		if code != exitRefused || out != "" || !strings.Contains(complaint, says) || strings.Contains(complaint, "Go ") || strings.Contains(complaint, "float64") {
+			t.Errorf("%s: %d %q", bad, code, complaint)
+		}
+	}
 }
 
 func TestBuyAddsSeveralJobsUp(t *testing.T) {
@@ -135,12 +163,35 @@ func TestPourPrintsTheTrain(t *testing.T) {
 		"the coats are":     {"pour", "-coat", "nowhere", demoFile},
 		"ask for 0 to":      {"pour", "-runs", "-3", demoFile},
 		"-first: the first": {"pour", "-first", "90h", demoFile},
+		"-first: enter how": {"pour", "-first", "-3m", demoFile},
 		"give one plan":     {"pour", demoFile, demoFile},
 		"give a plan file,": {"pour"},
 	} {
 		if code, out, complaint := nephelon(t, "", arguments...); code != exitRefused || out != "" || !strings.Contains(complaint, says) {
 			t.Errorf("%v: code %d, %q", arguments, code, complaint)
 		}
+	}
+}
+
+// A job without coats says so, in place of an empty list.
+func TestPourOfAJobWithoutCoats(t *testing.T) {
+	var f map[string]any
+	text, err := os.ReadFile(demoFile)
+	if err != nil {
+		t.Fatal(err)
+	}
+	if err := json.Unmarshal(text, &f); err != nil {
+		t.Fatal(err)
+	}
+	for _, s := range f["job"].(map[string]any)["surfaces"].([]any) {
+		s.(map[string]any)["coats"] = []any{}
+	}
+	bare, err := json.Marshal(f)
+	if err != nil {
+		t.Fatal(err)
+	}
+	if code, _, complaint := nephelon(t, string(bare), "pour", "-"); code != exitRefused || !strings.Contains(complaint, "the job has no coats") {
+		t.Errorf("code %d, %q", code, complaint)
 	}
 }
 

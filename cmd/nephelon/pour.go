@@ -44,6 +44,9 @@ func runPour(ctx context.Context, arguments []string, in io.Reader, out, complai
 	if runs < 0 || runs > sim.MostRuns {
 		return refusedError{fmt.Errorf("-runs: ask for 0 to %d", sim.MostRuns)}
 	}
+	if first < 0 {
+		return refusedError{errors.New("-first: enter how long the first section took, more than zero, such as 14m")}
+	}
 	planner, file := plan.NewPlanner(), files[0]
 	if coat == "" {
 		most := -1
@@ -62,6 +65,9 @@ func runPour(ctx context.Context, arguments []string, in io.Reader, out, complai
 			for _, c := range s.Coats {
 				ids = append(ids, c.ID)
 			}
+		}
+		if len(ids) == 0 {
+			return refusedError{errors.New("the job has no coats; add one to a surface before asking for its pour")}
 		}
 		return refusedError{fmt.Errorf("-coat: %w; the coats are %s, and nephelon plan tells what is wrong with them", err, strings.Join(ids, ", "))}
 	}

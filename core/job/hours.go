@@ -27,6 +27,20 @@ type TimeError struct {
 
 func (e *TimeError) Error() string { return e.Text + " " + e.Way }
 
+// The years of which times are planned.
+const (
+	firstYear = 1970
+	lastYear  = 2399
+)
+
+// CheckYear returns an error for a time outside the years that can be planned.
+func CheckYear(at time.Time) error {
+	if y := at.Year(); y < firstYear || y > lastYear {
+		return fmt.Errorf("the year %d cannot be planned; enter one from %d to %d", y, firstYear, lastYear)
+	}
+	return nil
+}
+
 // Reading is an instant as it was read off a clock on site.
 type Reading struct {
 	At   time.Time
@@ -38,6 +52,14 @@ type Reading struct {
 // in which it is put forward an hour is missing: the time is read as if it had
 // not been changed yet. Both are noted.
 func (l Local) In(zone *time.Location) (Reading, error) {
+	r, err := l.read(zone)
+	if err == nil && CheckYear(r.At) != nil {
+		return Reading{}, &TimeError{"/start", fmt.Sprintf("The year of “%s” cannot be planned.", string(l)), fmt.Sprintf("Enter a year from %d to %d.", firstYear, lastYear)}
+	}
+	return r, err
+}
+
+func (l Local) read(zone *time.Location) (Reading, error) {
 	if t, err := time.Parse(time.RFC3339Nano, string(l)); err == nil {
 		if zone == time.UTC {
 			return Reading{At: t}, nil // as the file has it, offset and all
@@ -161,7 +183,17 @@ func (h Hours) Check() *TimeError {
 		}
 		before = end
 	}
+	if h.Work() <= 0 {
+		return &TimeError{"/breaks", "The breaks leave no time to work.", "Shorten them, or take one out."}
+	}
 	return nil
+}
+
+// Overnight reports whether the shift ends on the day after it begins.
+func (h Hours) Overnight() bool {
+	from, _ := h.From.minutes()
+	until, _ := h.Until.minutes()
+	return until <= from
 }
 
 const day = 24 * 60 // minutes

@@ -14,6 +14,10 @@ type Fault struct {
 	Way   string `json:"way"`
 }
 
+// leastPart is the smallest share of a mix that a component may have: common practice, no
+// source; catalysts are dosed from about 0.5 %.
+const leastPart = 0.001
+
 // Faults names every value of the sheet that contradicts another or cannot be.
 // The schema has checked what a single value can be.
 func (p Product) Faults() []Fault {
@@ -43,9 +47,14 @@ func (p Product) Faults() []Fault {
 	refuse(p.SolidsMax.impossible(), "/solidsMax", tooMuch, sayOfWhat)
 	refuse(p.ThinnerMax.impossible(), "/thinnerMax", tooMuch, sayOfWhat)
 	refuse(p.Density != nil && !plausible(p.Density.Value), "/density", implausible(p.Density), "Densities are in kg/m³: 1.1 kg/L is 1100.")
+	whole := 0.0
+	for _, c := range p.Components {
+		whole += c.Parts
+	}
 	for i, c := range p.Components {
 		at := fmt.Sprintf("/components/%d", i)
 		refuse(c.Parts <= 0, at+"/parts", fmt.Sprintf("%s has no parts in the ratio.", c.Name), "Enter its parts, such as 2 of 2 : 1.")
+		refuse(c.Parts > 0 && c.Parts < leastPart*whole, at+"/parts", fmt.Sprintf("%s is less than %s of the mix: nobody can measure that.", c.Name, measure.Metric.Fraction(leastPart)), "Read the ratio again.")
 		refuse(c.Density != nil && !plausible(c.Density.Value), at+"/density", implausible(c.Density), "Densities are in kg/m³: 1.1 kg/L is 1100.")
 	}
 	if p.mixes() {

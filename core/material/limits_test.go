@@ -80,6 +80,7 @@ func TestFaultsAtTheirLimits(t *testing.T) {
 		{"lighter", "/density", func(p *Product) { p.Density = sheet(measure.Density(499)) }},
 		{"as heavy as they come", "", func(p *Product) { p.Components[0].Density = sheet(measure.Density(6000)) }},
 		{"heavier", "/components/0/density", func(p *Product) { p.Components[0].Density = sheet(measure.Density(6001)) }},
+		{"a trace of it", "/components/1/parts", func(p *Product) { p.Components[1].Parts = 1e-12 }},
 		{"no part of it", "/components/1/parts", func(p *Product) { p.Components[1].Parts = 0 }},
 		{"a single pack", "", func(p *Product) { p.Components = p.Components[:1] }},
 		{"a hardener for it", "/hardeners/0", func(p *Product) { p.Components = p.Components[:1]; second(p) }},

@@ -130,7 +130,7 @@ func (t terms) onTop(do func(string, ...any), section pour.Section, faces measur
 		pull = min(pull, working/2)
 	}
 	if card.Meets != nil {
-		do("Pull the tape when the run down it has slowed, about %s; help the edge over and scrape the drips below.", later(*card.Meets, pull).Format("15:04"))
+		do("Pull the tape when the run down it has slowed, about %s; help the edge over and scrape the drips below.", pull.After(*card.Meets).Format("15:04"))
 		return
 	}
 	do("Pull the tape when the run down it has slowed, about %s after pouring; help the edge over and scrape the drips below.", t.units.Span(pull))
@@ -163,7 +163,7 @@ func (t terms) ahead(i int, l layer, start *time.Time) []string {
 	say := func(format string, args ...any) { all = append(all, fmt.Sprintf(format, args...)) }
 	by := "12 to 18 hours ahead"
 	if start != nil {
-		by = "by " + later(*start, -12*measure.Hour).Format("Mon 15:04")
+		by = "by " + (-12 * measure.Span(measure.Hour)).After(*start).Format("Mon 15:04")
 	}
 	at := t.units.Temperature(t.partsAt(l.sheet.mix))
 	switch {

@@ -93,8 +93,9 @@ func read(f job.File, units measure.System, now time.Time) (terms, []finding.Fin
 	found = append(found, t.checkIdentities()...)
 	found = append(found, t.readLayers()...)
 	found = append(found, t.readOrder()...)
-	t.weather = newWeather(f.Job.Forecast)
-	return t, found
+	var told []finding.Finding
+	t.weather, told = newWeather(f.Job.Forecast)
+	return t, append(found, told...)
 }
 
 // readOrder reads which surfaces wait for others. One that waits for nobody there is, or
@@ -282,6 +283,13 @@ func (t *terms) readHours() []finding.Finding {
 			refuse(bad, "/job/hours")
 		} else {
 			t.hours = *own
+			if own.Overnight() {
+				found = append(found, finding.Finding{
+					Level: finding.Note, Step: finding.Batches, Path: "/job/hours/until",
+					Text:   fmt.Sprintf("The shift from %s runs until %s on the next day, %s with its breaks left out.", own.From, own.Until, t.units.Span(own.Work())),
+					WayOut: "Exchange the two if a day shift is meant.",
+				})
+			}
 		}
 	}
 	zone, bad := t.file.Job.Place()

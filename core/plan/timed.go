@@ -103,10 +103,6 @@ func (w *slabHours) after(p *cure.Passage, laid time.Time) (after measure.Span, 
 	return p.Reach(measure.Span(laid.Sub(w.from).Seconds()))
 }
 
-func later(t time.Time, s measure.Span) time.Time {
-	return t.Add(time.Duration(float64(s) * float64(time.Second)))
-}
-
 // timer follows the films of a job. Surfaces on like slabs share their passages.
 type timer struct {
 	terms
@@ -179,7 +175,7 @@ func (t *timer) next(i, round int) {
 		if l.coat.When == buildup.OnTacky {
 			wait = below.stage(material.StageWorking).After
 		}
-		if ready := later(*below.End, wait); ready.After(at) {
+		if ready := wait.After(*below.End); ready.After(at) {
 			at = ready
 		}
 		if next := below.End.AddDate(0, 0, 1); l.coat.When == buildup.NextMorning {
@@ -203,7 +199,7 @@ func (t *timer) next(i, round int) {
 	times.Abrade, times.Sanded = abrade, sanded
 	if t.start != nil {
 		t.free = *times.End
-		t.walked[i] = later(*times.End, times.walkable())
+		t.walked[i] = times.walkable().After(*times.End)
 		t.out.coats[i][round].clocks = t.batches(i, round, times)
 		if below != nil {
 			t.late(i, round, below, *times.Start)
@@ -231,7 +227,7 @@ func (t *timer) inShift(i, n int, w *slabHours, at time.Time) time.Time {
 		return at
 	}
 	_, run, err := t.ran(i, n, w, at)
-	if err != nil || !later(at, run.Ends).After(until) || run.Ends > t.hours.Work() {
+	if err != nil || !run.Ends.After(at).After(until) || run.Ends > t.hours.Work() {
 		return at
 	}
 	return t.hours.Begins(at)
@@ -240,13 +236,13 @@ func (t *timer) inShift(i, n int, w *slabHours, at time.Time) time.Time {
 // abrading is when the crew abrades the coat below: once it can be walked on, or else
 // takes the next coat, and nobody spreads elsewhere.
 func (t *timer) abrading(i int, below *CoatTimes, free time.Time) (from, until time.Time) {
-	from = later(*below.End, below.walkable())
+	from = below.walkable().After(*below.End)
 	if free.After(from) {
 		from = free
 	}
 	from = t.hours.Next(from)
 	people := float64(t.file.Job.Crew.People())
-	return from, later(from, measure.Span(float64(t.measured.surfaces[i].takeoff.Area)/survey.SandPace/people*measure.Hour))
+	return from, (measure.Span(float64(t.measured.surfaces[i].takeoff.Area) / survey.SandPace / people * measure.Hour)).After(from)
 }
 
 // slab is the slab of a surface through the forecast, corrected by what was read
@@ -274,7 +270,7 @@ func (t *timer) slab(i int) *slabHours {
 func (t *timer) lay(i, n int, w *slabHours, at time.Time) *CoatTimes {
 	l, out := t.layers[i][n], &t.out.coats[i][n]
 	c := &CoatTimes{Spread: t.pour(i, n, w, at), Slab: t.terms.slab, Stages: []FilmStage{}}
-	end := later(at, c.Spread)
+	end := c.Spread.After(at)
 	if t.start != nil {
 		first, last := at, end
 		c.Start, c.End = &first, &last
@@ -296,7 +292,7 @@ func (t *timer) lay(i, n int, w *slabHours, at time.Time) *CoatTimes {
 		}
 		f.After, f.Outside, f.Beyond = w.after(p, from)
 		if c.Start != nil {
-			when := later(from, f.After)
+			when := f.After.After(from)
 			f.At = &when
 		}
 		c.Stages = append(c.Stages, f)
@@ -327,8 +323,8 @@ func (t *timer) pour(i, n int, w *slabHours, at time.Time) measure.Span {
 	}
 	out.run = &run
 	if t.start != nil {
-		t.out.found = append(t.out.found, t.resting(i, l, at, later(at, run.Ends))...)
-		t.out.found = append(t.out.found, t.shut(i, l, t.laid.courses[i], later(at, run.Ends))...)
+		t.out.found = append(t.out.found, t.resting(i, l, at, run.Ends.After(at))...)
+		t.out.found = append(t.out.found, t.shut(i, l, t.laid.courses[i], run.Ends.After(at))...)
 	}
 	t.out.found = append(t.out.found, t.pressed(&t.runner, i, l, train, run, t.laid.coats[i][n])...)
 	return run.Ends
@@ -363,7 +359,7 @@ func (t *timer) edge(l layer, w *slabHours, at time.Time) func(measure.Span) mea
 			return func(measure.Span) measure.Span { return always }
 		}
 		return sampled(func(s measure.Span) measure.Span {
-			works, _, _ := w.after(p, later(at, s))
+			works, _, _ := w.after(p, s.After(at))
 			return works
 		})
 	}
@@ -404,8 +400,8 @@ func (t *timer) batches(i, n int, c *CoatTimes) []clock {
 	}
 	for k, b := range out.train.Batches {
 		if b.Life > 0 {
-			meets := later(*c.Start, out.run.Passages[k].Meets)
-			clocks[k] = clock{meets, later(meets, b.Life)}
+			meets := out.run.Passages[k].Meets.After(*c.Start)
+			clocks[k] = clock{meets, b.Life.After(meets)}
 		}
 	}
 	return clocks

@@ -203,7 +203,7 @@ func TestSandingTakesItsTime(t *testing.T) {
 	if foot := below.stage(material.StageFoot); times.Abrade.Before(*foot.At) || !times.Abrade.Equal(time.Date(2026, 12, 8, 7, 0, 0, 0, time.UTC)) {
 		t.Errorf("sanding begins at %v, a foot may stand on it at %v", times.Abrade, foot.At)
 	}
-	if took := times.Sanded.Sub(*times.Abrade).Minutes(); math.Abs(took-40.0/35/3*60) > 1e-6 || times.Start.Before(*times.Sanded) {
+	if took := times.Sanded.Sub(*times.Abrade).Minutes(); math.Abs(took-40.0/35/3*60) > 1e-5 || times.Start.Before(*times.Sanded) {
 		t.Errorf("it takes %v min, coat 2 at %v", took, times.Start)
 	}
 	f.Job.Surfaces[0].Coats[1].Abraded = false

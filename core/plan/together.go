@@ -2,6 +2,10 @@ package plan
 
 import (
 	"fmt"
+	"math"
+	"slices"
+	"strconv"
+	"strings"
 	"time"
 
 	"nephelon/core/job"
@@ -39,10 +43,7 @@ type JobNeed struct {
 // where they are priced in different currencies.
 func BuyTogether(files []job.File, units measure.System, now time.Time) (Together, error) {
 	t := Together{Lines: []SharedLine{}, Notes: []string{}}
-	sheets := make(map[material.SheetKey]material.Product)
-	needs := make(map[material.SheetKey]measure.Volume)
-	at := make(map[material.SheetKey]int)
-	var stock []kit.Container
+	var shared []sharedSheet // by line
 	var wants []kit.Wish
 	seen := make(map[string]bool)
 	for i, f := range files {
@@ -55,6 +56,7 @@ func BuyTogether(files []job.File, units measure.System, now time.Time) (Togethe
 		if n := len(p.Refused()); n > 0 {
 			t.Notes = append(t.Notes, fmt.Sprintf("%s is not whole yet: %s Its needs here may be too small.", f.Job.Name, p.Refused()[0].Text))
 		}
+		var stock []kit.Container
 		for _, c := range f.Job.Stock {
 			if seen[c.ID] {
 				t.Notes = append(t.Notes, fmt.Sprintf("A container of %s is reserved by more than one of these jobs; it counts once.", c.Sheet))
@@ -72,20 +74,30 @@ func BuyTogether(files []job.File, units measure.System, now time.Time) (Togethe
 			if err != nil {
 				return t, err
 			}
-			n, known := at[key]
-			if !known {
+			n := slices.IndexFunc(shared, func(s sharedSheet) bool { return s.key == key && s.sheet.agrees(sheet) })
+			if n < 0 {
 				n = len(t.Lines)
-				at[key] = n
+				if other := slices.IndexFunc(shared, func(s sharedSheet) bool { return s.key == key }); other >= 0 {
+					t.Notes = append(t.Notes, fmt.Sprintf(
+						"The sheets of %s in %s and %s contradict each other: mixed %s and %s, in sizes of %s and %s. Each is bought by itself; correct the sheet of one of the jobs.",
+						sheet.Name, t.Lines[other].Jobs[0].Job, f.Job.Name, shared[other].sheet.proportion(), soldSheet{sheet}.proportion(), shared[other].sheet.sizes(), soldSheet{sheet}.sizes(),
+					))
+				}
 				t.Lines = append(t.Lines, SharedLine{Apart: new(float64)})
-				sheets[key] = sheet
-			} else if sheet.Version != sheets[key].Version {
-				t.Notes = append(t.Notes, fmt.Sprintf("%s is planned with edition %d of its sheet and with edition %d; the newer one counts here.", sheet.Name, sheets[key].Version, sheet.Version))
-				if sheet.Version > sheets[key].Version {
-					sheets[key] = sheet
+				shared = append(shared, sharedSheet{key: key, sheet: soldSheet{sheet}})
+			} else if was := shared[n].sheet; sheet.Version != was.Version {
+				t.Notes = append(t.Notes, fmt.Sprintf("%s is planned with edition %d of its sheet and with edition %d; the newer one counts here.", sheet.Name, was.Version, sheet.Version))
+				if sheet.Version > was.Version {
+					shared[n].sheet = soldSheet{sheet}
 				}
 			}
 			line := &t.Lines[n]
-			needs[key] += b.Need
+			shared[n].need += b.Need
+			for _, c := range stock {
+				if c.Sheet == b.Product {
+					shared[n].stock = append(shared[n].stock, c)
+				}
+			}
 			line.Jobs = append(line.Jobs, JobNeed{f.Job.Name, b.Need, b.Leftover})
 			line.Product, line.Hardener = b.Product, b.Hardener
 			if b.Cost == nil || line.Apart == nil {
@@ -97,20 +109,66 @@ func BuyTogether(files []job.File, units measure.System, now time.Time) (Togethe
 	}
 	t.Apart, t.Cost = new(float64), new(float64)
 	for i := range t.Lines {
-		if err := t.buy(i, sheets, needs, stock, wants, units, now); err != nil {
+		if err := t.buy(i, shared[i], wants, units, now); err != nil {
 			return t, err
 		}
 	}
 	return t, nil
 }
 
-func (t *Together) buy(i int, sheets map[material.SheetKey]material.Product, needs map[material.SheetKey]measure.Volume, stock []kit.Container, wants []kit.Wish, units measure.System, now time.Time) error {
-	line := &t.Lines[i]
-	key := material.SheetKey{Product: line.Product, Hardener: line.Hardener}
-	sheet := sheets[key]
+// sharedSheet is a sheet that several jobs buy by, with what they need of it.
+type sharedSheet struct {
+	key   material.SheetKey
+	sheet soldSheet
+	need  measure.Volume
+	stock []kit.Container // reserved by the jobs that plan with this sheet
+}
+
+// soldSheet is a sheet as a purchase sees it.
+type soldSheet struct{ material.Product }
+
+// agrees reports whether kits bought by one sheet serve the other: the same parts in the
+// same proportion, and the same sizes where it is the same edition.
+func (b soldSheet) agrees(other material.Product) bool {
+	mine, theirs := b.Mix(), other.Mix()
+	if len(mine.Shares) != len(theirs.Shares) {
+		return false
+	}
+	const off = 1e-6
+	for i, s := range mine.Shares {
+		if math.Abs(s.Volume-theirs.Shares[i].Volume) > off {
+			return false
+		}
+	}
+	return b.Version != other.Version || slices.EqualFunc(b.Kits, other.Kits, func(k, o material.Kit) bool {
+		return k.Name == o.Name && equal(k.Volume, o.Volume) && equal(k.Mass, o.Mass)
+	})
+}
+
+func equal[T comparable](a, b *T) bool { return a == b || a != nil && b != nil && *a == *b }
+
+// proportion returns the parts of the mix, such as "2 : 1 by volume".
+func (b soldSheet) proportion() string {
+	words := make([]string, len(b.Components))
+	for i, c := range b.Components {
+		words[i] = strconv.FormatFloat(c.Parts, 'g', 6, 64)
+	}
+	return strings.Join(words, " : ") + " by " + string(b.Ratio.Basis)
+}
+
+func (b soldSheet) sizes() string {
+	names := make([]string, len(b.Kits))
+	for i, k := range b.Kits {
+		names[i] = k.Name
+	}
+	return list(names)
+}
+
+func (t *Together) buy(i int, by sharedSheet, wants []kit.Wish, units measure.System, now time.Time) error {
+	line, sheet := &t.Lines[i], by.sheet.Product
 	mix := sheet.Mix()
 	// What is past its date is here by the rule of the job that reserved it.
-	bought, err := kit.Buy(sheet, line.Hardener, mix, needs[key], kit.OnHand(sheet, mix, line.Hardener, stock, now, true, units), wants)
+	bought, err := kit.Buy(sheet, line.Hardener, mix, by.need, kit.OnHand(sheet, mix, line.Hardener, by.stock, now, true, units), wants)
 	if err != nil {
 		return fmt.Errorf("%s: %w", sheet.Name, err)
 	}

@@ -48,6 +48,18 @@ func TestJobsBuyTogether(t *testing.T) {
 	if err != nil || !slices.ContainsFunc(got.Notes, func(n string) bool { return strings.Contains(n, "the newer one counts here") }) {
 		t.Errorf("editions that differ: %v, %v", got.Notes, err)
 	}
+	// Sheets of one id that contradict each other are bought by themselves, each for its job.
+	other := b
+	other.Products = slices.Clone(b.Products)
+	other.Products[0].Components = slices.Clone(b.Products[0].Components)
+	other.Products[0].Components[0].Parts *= 1.5
+	got, err = BuyTogether([]job.File{a, other}, measure.Metric, noon())
+	if err != nil || !slices.ContainsFunc(got.Notes, func(n string) bool { return strings.Contains(n, "contradict each other") }) {
+		t.Errorf("sheets that contradict each other: %v, %v", got.Notes, err)
+	}
+	if got.Lines[0].Need != pa.Purchases[0].Need || got.Lines[1].Product != "undertow-mb2" || len(got.Lines[1].Jobs) != 1 {
+		t.Errorf("%+v", got.Lines)
+	}
 	b.Job.Currency = "USD"
 	if _, err := BuyTogether([]job.File{a, b}, measure.Metric, noon()); err == nil || !strings.Contains(err.Error(), "price them in one currency") {
 		t.Errorf("two currencies: %v", err)

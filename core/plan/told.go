@@ -150,7 +150,7 @@ func (t terms) begin(s SurfacePlan) *time.Time {
 			takes += task.Work/measure.Span(t.file.Job.Crew.People()) + task.Drying
 		}
 	}
-	at := later(*s.Coats[0].Times.Start, -takes)
+	at := (-takes).After(*s.Coats[0].Times.Start)
 	return &at
 }
 

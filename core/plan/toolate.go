@@ -83,9 +83,9 @@ func (t *timer) dry(i, n int, below *CoatTimes, start time.Time) {
 	case free.After == 0:
 		f.Text = fmt.Sprintf("%s: coat %d is laid on coat %d while that is tacky, but its sheet does not say when it is tack-free.", name, l.number, n)
 		f.WayOut = "Enter that time on its data sheet, or lay it as its sheet has it."
-	case start.After(later(*below.Start, free.After)):
+	case start.After(free.After.After(*below.Start)):
 		f.Text = fmt.Sprintf("%s: coat %d is laid on coat %d while that is tacky, but its first section is tack-free at %s, and the crew comes to it at %s.",
-			name, l.number, n, hour(later(*below.Start, free.After)), hour(start))
+			name, l.number, n, hour(free.After.After(*below.Start)), hour(start))
 	default:
 		return
 	}

@@ -1,9 +1,10 @@
 package plan
 
 import (
-	"slices"
+	"fmt"
 
 	"nephelon/core/climate"
+	"nephelon/core/finding"
 	"nephelon/core/job"
 	"nephelon/core/measure"
 	"nephelon/core/survey"
@@ -16,15 +17,24 @@ type weather struct {
 	slabs map[climate.Place][]measure.Temperature // uncorrected by readings
 }
 
-func newWeather(f *job.Forecast) weather {
+func newWeather(f *job.Forecast) (weather, []finding.Finding) {
 	if f == nil || len(f.Hours) == 0 {
-		return weather{}
+		return weather{}, nil
 	}
-	w := weather{
-		hours: slices.SortedFunc(slices.Values(f.Hours), func(a, b climate.Hour) int { return a.At.Compare(b.At) }),
-		slabs: make(map[climate.Place][]measure.Temperature),
+	for i, h := range f.Hours {
+		if bad := job.CheckYear(h.At); bad != nil {
+			return weather{}, []finding.Finding{refused(finding.Survey, fmt.Sprintf("/job/forecast/hours/%d/at", i), "Correct it, or fetch the forecast again.", "The forecast: %v.", bad)}
+		}
 	}
-	return w
+	hours, faults := climate.Hourly(f.Hours)
+	var found []finding.Finding
+	for _, fault := range faults {
+		found = append(found, finding.Finding{
+			Level: finding.Warning, Step: finding.Survey, Path: fmt.Sprintf("/job/forecast/hours/%d", fault.Index),
+			Text: "The forecast: " + fault.Text, WayOut: "Fetch or import the forecast again.",
+		})
+	}
+	return weather{hours: hours, slabs: make(map[climate.Place][]measure.Temperature)}, found
 }
 
 // slab is the slab of a place hour by hour; nil without a forecast. Each place is

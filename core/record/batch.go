@@ -147,7 +147,7 @@ func (d *BatchDay) lives(t *Teller, i *Issue, c *Coat, b *Batch, air measure.Tem
 		}
 	}
 	if d.Meets != nil {
-		by := after(*d.Meets, d.Life)
+		by := d.Life.After(*d.Meets)
 		d.UseBy = &by
 	}
 }

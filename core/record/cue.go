@@ -94,41 +94,41 @@ func (d *CoatDay) time(c *Coat, now time.Time) {
 	for k := range d.Batches {
 		b, plan := &d.Batches[k], &c.Batches[k].Passage
 		if c.Start != nil {
-			b.Planned = &Course{after(zero, plan.Meets), after(zero, plan.Pour), after(zero, plan.Empty), after(zero, plan.Laid), after(zero, plan.Done)}
+			b.Planned = &Course{plan.Meets.After(zero), plan.Pour.After(zero), plan.Empty.After(zero), plan.Laid.After(zero), plan.Done.After(zero)}
 		}
 		due := &b.Due
 		if k == 0 {
-			due.Meets = after(zero, plan.Meets)
+			due.Meets = plan.Meets.After(zero)
 			if c.Start == nil {
 				due.Meets = now
 			}
 		} else {
 			before, was := &d.Batches[k-1].Due, &c.Batches[k-1].Passage
 			if plan.Meets >= was.Done { // whoever mixes works on the floor until then
-				due.Meets = after(before.Done, plan.Meets-was.Done)
+				due.Meets = (plan.Meets - was.Done).After(before.Done)
 			} else {
-				due.Meets = after(before.Laid, plan.Meets-was.Laid)
+				due.Meets = (plan.Meets - was.Laid).After(before.Laid)
 			}
 			// A batch is not mixed before the one ahead of it.
-			due.Meets = latest(due.Meets, after(before.Meets, min(plan.Meets-was.Meets, plan.Ready-plan.Meets)))
+			due.Meets = latest(due.Meets, min(plan.Meets-was.Meets, plan.Ready-plan.Meets).After(before.Meets))
 		}
 		due.Meets = happened(b.Meets, due.Meets, now)
-		due.Pour = after(due.Meets, plan.Arrives-plan.Meets)
+		due.Pour = (plan.Arrives - plan.Meets).After(due.Meets)
 		if k > 0 {
 			due.Pour = latest(due.Pour, d.Batches[k-1].Due.Laid)
 		} else {
-			due.Pour = after(due.Meets, plan.Pour-plan.Meets)
+			due.Pour = (plan.Pour - plan.Meets).After(due.Meets)
 		}
 		due.Pour = happened(b.Poured, due.Pour, now)
 		paced := func(from, to measure.Span) measure.Span { return measure.Span(d.Pace) * (to - from) }
-		due.Empty = after(due.Pour, paced(plan.Pour, plan.Empty))
-		due.Laid = happened(b.Spread, after(due.Pour, paced(plan.Pour, plan.Laid)), now)
+		due.Empty = paced(plan.Pour, plan.Empty).After(due.Pour)
+		due.Laid = happened(b.Spread, paced(plan.Pour, plan.Laid).After(due.Pour), now)
 		if b.Spread != nil {
 			due.Empty = earliest(due.Empty, due.Laid)
 		} else if b.Poured == nil {
 			due.Empty = latest(due.Empty, now)
 		}
-		due.Done = happened(b.Rolled, after(due.Laid, paced(plan.Laid, plan.Done)), now)
+		due.Done = happened(b.Rolled, paced(plan.Laid, plan.Done).After(due.Laid), now)
 	}
 	d.Begun = d.Batches[0].Poured
 	last, all := time.Time{}, true
@@ -191,7 +191,7 @@ func (d *CoatDay) joins(c *Coat, k int) (until time.Time, known bool) {
 		if n < 1 || n > len(d.Batches) {
 			continue
 		}
-		if end := after(d.Batches[n-1].Due.Laid, c.Working); !known || end.Before(until) {
+		if end := c.Working.After(d.Batches[n-1].Due.Laid); !known || end.Before(until) {
 			until, known = end, true
 		}
 	}
@@ -264,14 +264,14 @@ func (d *CoatDay) step(c *Coat, k int, now time.Time) Say {
 			say.Text = fmt.Sprintf("Batch %d: pour it out on section %d, all of it", b.Number, card.Section)
 			break
 		}
-		mixed := after(*b.Meets, card.Mixing)
+		mixed := card.Mixing.After(*b.Meets)
 		say.Do, say.At, say.Until = "mix", &mixed, b.UseBy
 		say.Text = fmt.Sprintf("Batch %d: mix, scrape wall and bottom, until no streak shows", b.Number)
 	case Pouring:
 		say.Do, say.At, say.Until = "spread", &b.Due.Laid, b.UseBy
 		say.Text = fmt.Sprintf("Section %d: spread it", card.Section)
 		if p := &c.Batches[k].Passage; p.Empty < p.Laid && c.Working > 0 { // out of the pail it lives as a film
-			until := after(*b.Poured, c.Working)
+			until := c.Working.After(*b.Poured)
 			say.Until, say.Of = &until, float64(c.Working)
 			return say
 		}
@@ -316,7 +316,7 @@ func (d *CoatDay) watch(c *Coat, now time.Time, units measure.System) {
 		}
 		edge, joins := c.Working, b.Due.Pour
 		if p := &c.Batches[k].Passage; p.Joined != nil {
-			joins = latest(now, after(joins, measure.Span(d.Pace)*(*p.Joined-p.Pour)))
+			joins = latest(now, (measure.Span(d.Pace) * (*p.Joined - p.Pour)).After(joins))
 		}
 		switch left := between(now, until); {
 		case left <= 0:

@@ -303,11 +303,6 @@ func (d *Day) answer(e *Event) {
 	}
 }
 
-// after is a time so many seconds later.
-func after(t time.Time, s measure.Span) time.Time {
-	return t.Add(time.Duration(float64(s) * float64(time.Second)))
-}
-
 // between is how many seconds lie between two times.
 func between(from, to time.Time) measure.Span { return measure.Span(to.Sub(from).Seconds()) }
 

@@ -39,7 +39,7 @@ func Gates(i *Issue, c *Coat) []Gate {
 	return []Gate{
 		{Key: GateReadings, Title: "Readings", Ask: "Slab, air and humidity, read on this surface now.", Reads: true},
 		surface,
-		{Key: "pairs", Title: "Pairs", Ask: pairs, Saw: fmt.Sprintf("%d batches staged, pairs together", len(c.Batches))},
+		{Key: "pairs", Title: "Pairs", Ask: pairs, Saw: staged(len(c.Batches))},
 		{Key: "tools", Title: "Tools", Ask: "Drills, paddles, scale, squeegees, rollers, spikes, gauge, clock, clean pails and rags.", Saw: "All laid out, drill tried"},
 		{Key: "protection", Title: "Protection", Ask: wear, Saw: "Everybody wears it"},
 		{Key: "dust", Title: "Dust", Ask: "Last look for dust against the light, walls and pipes too; tack cloth over it.", Saw: "Clean against the light"},
@@ -129,4 +129,12 @@ func gated(i *Issue, c *Coat, events []*Event, units measure.System) []GateState
 		states = append(states, s)
 	}
 	return states
+}
+
+// staged is what is seen when the batches of a coat stand ready.
+func staged(batches int) string {
+	if batches == 1 {
+		return "1 batch staged, pairs together"
+	}
+	return fmt.Sprintf("%d batches staged, pairs together", batches)
 }

@@ -117,7 +117,7 @@ func TestADayAsPlannedIsThePlan(t *testing.T) {
 	}
 	slices.SortStableFunc(all, func(a, b touch) int { return int(a.at - b.at) })
 	for _, e := range all {
-		at := after(start, e.at)
+		at := e.at.After(start)
 		j.log(at, e.kind, batch(e.batch), Body{})
 		if e.kind != Spread && e.kind != Poured { // of two touches at one moment the day stands between
 			check(at)
@@ -238,7 +238,7 @@ func TestUseByRestsOnThePartsAsTheyWere(t *testing.T) {
 		}
 		j.log(minutes(-4), Meets, batch(1), Body{A: a})
 		b := tell(i, j.all, minutes(0)).Coats[0].Batches[0]
-		if want := after(minutes(-4), b.Life); b.UseBy == nil || !b.UseBy.Equal(want) {
+		if want := b.Life.After(minutes(-4)); b.UseBy == nil || !b.UseBy.Equal(want) {
 			t.Errorf("use by %v, want %v", b.UseBy, want)
 		}
 		return b.Life

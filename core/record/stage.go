@@ -27,7 +27,7 @@ func (i *Issue) stages(c *Coat, d *CoatDay, readings []Reading) []Reached {
 				laid, slab = *d.Begun, early
 			}
 			took, outside, _ := rate.Along(slab).Reach(0)
-			comes := after(laid, took).Round(time.Second)
+			comes := took.After(laid).Round(time.Second)
 			s.Comes, s.Outside = &comes, outside
 		}
 	}

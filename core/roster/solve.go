@@ -72,7 +72,7 @@ func Solve(ctx context.Context, p Problem, o Options) (Plan, error) {
 		if ctx.Err() != nil && !errors.Is(ctx.Err(), context.DeadlineExceeded) {
 			return Plan{}, fmt.Errorf("schedule: %w", ctx.Err())
 		}
-		return Plan{}, &Conflict{Text: "No plan was found in the time given, and it is not proven that there is none. " + s.stuck(), Ways: []string{"Give more time, a longer horizon, or looser gaps."}}
+		return Plan{}, &Conflict{Text: "No plan was found in the time given, and it is not proven that there is none. " + s.stuck(), Ways: []string{"Give more time, a longer horizon, or looser gaps"}}
 	}
 	return s.plan(), nil
 }

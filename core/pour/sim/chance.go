@@ -81,7 +81,14 @@ func wilson(hits, runs int) Odds {
 	n, p, z := float64(runs), float64(hits)/float64(runs), 1.959963984540054
 	middle := (p + z*z/(2*n)) / (1 + z*z/n)
 	half := z / (1 + z*z/n) * math.Sqrt(p*(1-p)/n+z*z/(4*n*n))
-	return Odds{p, max(0, middle-half), min(1, middle+half)}
+	odds := Odds{p, max(0, middle-half), min(1, middle+half)}
+	if hits == 0 {
+		odds.Low = 0 // not what rounding leaves of it
+	}
+	if hits == runs {
+		odds.High = 1
+	}
+	return odds
 }
 
 // Try runs a train many times with what may come otherwise, as it is run best when

@@ -99,6 +99,11 @@ func TestHowSureOddsAre(t *testing.T) {
 			}
 		}
 	}
+	for n := 1; n <= 400; n++ {
+		if never, always := wilson(0, n), wilson(n, n); never.Low != 0 || always.High != 1 {
+			t.Fatalf("of %d runs: never is told from %g, always to %g", n, never.Low, always.High)
+		}
+	}
 	hundred := make([]float64, 101)
 	for i := range hundred {
 		hundred[i] = float64(100 - i)

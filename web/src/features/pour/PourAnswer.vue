@@ -49,9 +49,9 @@ const chances = computed(() => {
       Tightest at {{ told(tight.at) }}: batch {{ tight.batch }},
       <strong
         >{{ session.format('span', Math.abs(tight.slack)) }}
-        {{ tight.slack < 0 ? 'too late' : 'left' }}</strong
+        {{ tight.slack < 0 ? 'too late for' : 'left of' }}</strong
       >
-      of the {{ limits[tight.limit] }}.
+      the {{ limits[tight.limit] }}.
     </p>
     <p class="small">
       {{ tried.pour.batches.length }} {{ tried.pour.batches.length === 1 ? 'batch' : 'batches' }}, first pail
