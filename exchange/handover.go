@@ -5,6 +5,7 @@ import (
 	"errors"
 	"fmt"
 	"io"
+	"slices"
 	"strings"
 	"time"
 
@@ -140,7 +141,11 @@ func WriteHandover(to io.Writer, h Handover) error {
 	p.head("From when it may be used")
 	rows := [][]string{{"Surface", "Use", "From"}}
 	for _, use := range h.service() {
-		rows = append(rows, []string{use.surface, use.name, clock(use.at)})
+		from := clock(use.at)
+		if use.open {
+			from = "no date is given"
+		}
+		rows = append(rows, []string{use.surface, use.name, from})
 	}
 	p.table([]float64{60, 54, 60}, rows)
 	p.say("The times follow from the data sheets and the slab as it was read; they are no guarantee. Data sheets, local codes and licensed practice rule.")
@@ -239,14 +244,25 @@ func (h Handover) conditions(c *record.CoatDay) (low, high *measure.Temperature)
 type use struct {
 	surface, name string
 	at            *time.Time
+	open          bool // its last coat is not laid
 }
 
-// service is from when each surface may be used: by its last coat.
+// service returns from when each surface may be used, by its last coat; a surface whose last
+// coat was not laid to its end is named as not finished.
 func (h Handover) service() []use {
 	var all []use
+	for _, s := range h.Issue.Surfaces {
+		if !slices.ContainsFunc(h.Issue.Coats, func(c record.Coat) bool { return c.Surface == s.ID && c.Last }) {
+			all = append(all, use{surface: s.Name, name: "not finished", open: true})
+		}
+	}
 	for n := range h.Day.Coats {
 		c := &h.Day.Coats[n]
 		if plan := h.Issue.Coat(c.ID); !plan.Last {
+			continue
+		}
+		if c.Done == nil {
+			all = append(all, use{surface: c.Surface, name: "not finished", open: true})
 			continue
 		}
 		for _, s := range c.Stages {
@@ -256,7 +272,7 @@ func (h Handover) service() []use {
 				if at == nil {
 					at = s.Promised
 				}
-				all = append(all, use{c.Surface, s.Name, at})
+				all = append(all, use{surface: c.Surface, name: s.Name, at: at})
 			}
 		}
 	}

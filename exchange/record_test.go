@@ -5,6 +5,7 @@ import (
 	"encoding/binary"
 	"encoding/csv"
 	"fmt"
+	"slices"
 	"strings"
 	"testing"
 	"time"
@@ -141,18 +142,53 @@ func TestTheHandoverTellsTheFloor(t *testing.T) {
 		t.Fatal(err)
 	}
 	for _, text := range []string{"Smoke house", "Ørsund Quay", "=LOT-7", "290 µm", "Wed 5 Mar 2031 08:12", "No bleach", "boiler room", "A. Wharfinger"} {
-		units := utf16.Encode([]rune(text))
-		var coded []byte
-		for _, u := range units {
-			coded = binary.BigEndian.AppendUint16(coded, u)
-		}
-		plain := strings.NewReplacer(`\\`, `\`, `\(`, `(`, `\)`, `)`, `\r`, "\r").Replace(file.String())
-		if !strings.Contains(plain, string(coded)) {
+		if !printed(file.String(), text) {
 			t.Errorf("“%s” is not in it", text)
 		}
 	}
+	if printed(file.String(), "not finished") {
+		t.Error("a finished floor is told as not finished")
+	}
 	if !bytes.HasPrefix(file.Bytes(), []byte("%PDF-1.")) || bytes.Count(file.Bytes(), []byte(" l S")) < 2 {
 		t.Error("no PDF, or the signature is not drawn")
+	}
+}
+
+// printed reports whether a PDF without compression holds a text.
+func printed(pdf, text string) bool {
+	var coded []byte
+	for _, u := range utf16.Encode([]rune(text)) {
+		coded = binary.BigEndian.AppendUint16(coded, u)
+	}
+	return strings.Contains(strings.NewReplacer(`\\`, `\`, `\(`, `(`, `\)`, `)`, `\r`, "\r").Replace(pdf), string(coded))
+}
+
+// A floor whose top coat was never laid is handed over without dates of use.
+func TestTheHandoverOfAFloorWithoutItsTopCoat(t *testing.T) {
+	i, _, day := finished()
+	promised := day.Signed.At.AddDate(0, 0, 3)
+	for c := range day.Coats {
+		day.Coats[c].Done = nil
+		for s := range day.Coats[c].Stages {
+			day.Coats[c].Stages[s].Promised = &promised
+		}
+	}
+	write := func(i record.Issue) string {
+		var file bytes.Buffer
+		if err := WriteHandover(&file, Handover{Issue: i, Day: day, Units: measure.Metric, Zone: time.UTC}); err != nil {
+			t.Fatal(err)
+		}
+		return file.String()
+	}
+	if pdf := write(i); !printed(pdf, "not finished") || printed(pdf, promised.Format("Mon 2 Jan 2006 15:04")) {
+		t.Error("dates of use are told, or nothing says that the floor is not finished")
+	}
+	i.Coats = slices.Clone(i.Coats)
+	for c := range i.Coats {
+		i.Coats[c].Last = false
+	}
+	if !printed(write(i), "not finished") {
+		t.Error("a plan of its lower coats alone is not told as not finished")
 	}
 }
 

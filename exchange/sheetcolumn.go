@@ -68,6 +68,7 @@ func columns() []column {
 		quantity("hides from µm", "/hides", 1e-6, func(p *material.Product) **measure.Sourced[measure.Film] { return &p.Hides }),
 		quantity("loss %", "/loss", 0.01, func(p *material.Product) **measure.Sourced[measure.Fraction] { return &p.Loss }),
 		quantity("mixing min", "/mixing", 60, func(p *material.Product) **measure.Sourced[measure.Span] { return &p.Mixing }),
+		quantity("second mixing min", "/mixingAgain", 60, func(p *material.Product) **measure.Sourced[measure.Span] { return &p.MixingAgain }),
 		quantity("induction min", "/induction", 60, func(p *material.Product) **measure.Sourced[measure.Span] { return &p.Induction }),
 		quantity("mix max kg", "/mixMax", 1, func(p *material.Product) **measure.Sourced[measure.Mass] { return &p.MixMax }),
 		column{"pot life °C:kg:min", "/potLife", writePotLife, readPotLife},

@@ -116,13 +116,13 @@ func TestCurePrintsTheHistory(t *testing.T) {
 	}
 	for bad, says := range map[string]string{
 		`{}`: "vessel.mass: this field is missing",
-		`{"vessel":{"mass":2,"density":1100,"loss":8,"air":19}}`:                                           "vessel.start: this field is missing",
-		`{"vessel":{"mass":2,"density":1100,"loss":8,"start":21,"air":null}}`:                              "vessel.air: this field is missing",
-		`{"vessel":{"mass":2,"density":1100,"start":21,"air":19}}`:                                         "vessel.loss: this field is missing",
-		`{"vessel":` + whole + `,"sheet":{"vessel":` + whole + `}}`:                                        "sheet.potLife: this field is missing",
+		`{"vessel":{"mass":2,"density":1100,"loss":8,"air":19}}`:                                          "vessel.start: this field is missing",
+		`{"vessel":{"mass":2,"density":1100,"loss":8,"start":21,"air":null}}`:                             "vessel.air: this field is missing",
+		`{"vessel":{"mass":2,"density":1100,"start":21,"air":19}}`:                                        "vessel.loss: this field is missing",
+		`{"vessel":` + whole + `,"sheet":{"vessel":` + whole + `}}`:                                       "sheet.potLife: this field is missing",
 		`{"vessel":` + whole + `,"sheet":{"potLife":1800,"vessel":{"mass":1,"density":1100,"start":20}}}`: "sheet.vessel.air: this field is missing",
-		`{"vessel":{"mass":"2 kg"}}`:                                                                       "vessel.mass: a string stands here; enter a number",
-		`[]`:                                                                                               "question: an array stands here; enter an object",
+		`{"vessel":{"mass":"2 kg"}}`:                                                                      "vessel.mass: a string stands here; enter a number",
+		`[]`:                                                                                              "question: an array stands here; enter an object",
 	} {
 		code, out, complaint := nephelon(t, bad, "cure", "-")
 		if code != exitRefused || out != "" || !strings.Contains(complaint, says) || strings.Contains(complaint, "Go ") || strings.Contains(complaint, "float64") {

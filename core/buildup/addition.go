@@ -50,6 +50,16 @@ type Grains struct {
 // what is needed.
 func (a Addition) Mixed() bool { return a.How == IntoMix || a.How == IntoCups }
 
+// AsMixed returns the addition for all that is mixed for a need: what is dosed into the mix
+// follows its volume, what goes onto the film does not.
+func (a Addition) AsMixed(mixed, need measure.Volume) Addition {
+	if a.Mixed() && need > 0 {
+		a.Mass *= measure.Mass(mixed / need)
+		a.Volume *= mixed / need
+	}
+	return a
+}
+
 // Addition is what goes into or onto a coat beside its parts.
 type Addition struct {
 	Medium string         `json:"medium,omitempty"`

@@ -41,6 +41,7 @@ type Coat struct {
 	Loss     *measure.Sourced[measure.Fraction] `json:"loss,omitempty" doc:"Of what is mixed; the sheet's usual loss when left out"`
 	On       string                             `json:"on,omitempty" enum:"upright,level" doc:"Only the edges and upright faces of its surface, or only what is level; all of it when left out"`
 	Faces    *measure.Sourced[measure.Film]     `json:"faces,omitempty" doc:"m wet on edges and upright faces, out of the same mix as what is level; the coat's own film when left out"`
+	Seal     bool                               `json:"seal,omitempty" doc:"A seal coat: a thin coat that clears the pores, soaks in and need not reach the least film of its sheet; what it raises on wood and board is sanded"`
 	OverWet  bool                               `json:"overWet,omitempty" doc:"Poured over the coat below in the same session, while that one still flows"`
 	Own      *OwnWay                            `json:"own,omitempty" doc:"How it is laid and mixed, where that departs from the job"`
 	Pace     *measure.Sourced[measure.Pace]     `json:"pace,omitempty" doc:"m²/s one person spreads of this coat; the crew's pace when left out"`
@@ -282,6 +283,10 @@ func (c Coat) Dry(p *material.Product, mix material.Mix) measure.Film {
 	return measure.Film(float64(c.Wet(p, mix)) * float64(p.VolumeSolids.Value) / (1 + c.thinned(mix)))
 }
 
+// sealSoak is what a surface drinks of its seal coat where nobody says, 0.05 L/m²: common
+// practice, no source.
+const sealSoak measure.Film = 0.05e-3
+
 // Build works out a coat of a product over a surface.
 func (c Coat) Build(p *material.Product, mix material.Mix, u Under) Build {
 	density := mix.Density
@@ -315,8 +320,12 @@ func (c Coat) Build(p *material.Product, mix material.Mix, u Under) Build {
 	if fill != nil {
 		b.Extra += add("Filling the profile", fill.Value.Over(u.Area), fill.Source)
 	}
-	if c.Soak != nil {
-		b.Extra += add("Soaked in", c.Soak.Value.Over(u.Area), c.Soak.Source)
+	soak := c.Soak
+	if soak == nil && c.Seal {
+		soak = &measure.Sourced[measure.Film]{Value: sealSoak, Source: measure.RuleOfThumb}
+	}
+	if soak != nil {
+		b.Extra += add("Soaked in", soak.Value.Over(u.Area), soak.Source)
 	}
 	if c.Residue != nil {
 		b.Extra += add("Left in pails and tools", c.Residue.Value, c.Residue.Source)

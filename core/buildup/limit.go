@@ -19,8 +19,12 @@ func (c Coat) Findings(p *material.Product, b Build, upright measure.Area, numbe
 		})
 	}
 	const slack = 1e-9
-	if p.FilmMin != nil && b.Wet < p.FilmMin.Value*(1-slack) {
-		warn("/amount", fmt.Sprintf("Put on at least %s wet, or choose a thinner product.", units.Film(p.FilmMin.Value)),
+	if p.FilmMin != nil && !c.Seal && b.Wet < p.FilmMin.Value*(1-slack) {
+		way := "or choose a thinner product."
+		if number == 1 {
+			way = "choose a thinner product, or mark it as the seal coat."
+		}
+		warn("/amount", fmt.Sprintf("Put on at least %s wet, %s", units.Film(p.FilmMin.Value), way),
 			c.laid(b, p.FilmMin.Value, path, units),
 			"Coat %d: %s wet of %s is under its least film of %s (%s); it may not level or hide.",
 			number, units.Film(b.Wet), p.Name, units.Film(p.FilmMin.Value), p.FilmMin.Source.Words())

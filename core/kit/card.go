@@ -38,7 +38,9 @@ type Card struct {
 	PotLife    measure.Span   `json:"potLife,omitempty" doc:"s from the moment A meets B; absent for a single-pack paint"`
 	Beyond     bool           `json:"beyond,omitempty" doc:"The pot life rests on a temperature beyond its sheet"`
 	Smokes     measure.Span   `json:"smokes,omitempty" doc:"s after the pot life that a pail left standing smokes; absent where it does not"`
-	Mixing     measure.Span   `json:"mixing,omitempty" doc:"s"`
+	Mixing     measure.Span   `json:"mixing,omitempty" doc:"s of mixing A with B; stirring, of a product of one part"`
+	Again      measure.Span   `json:"again,omitempty" doc:"s of mixing in a second vessel"`
+	Colouring  measure.Span   `json:"colouring,omitempty" doc:"s of dividing it into cups and colouring them"`
 	Induction  measure.Span   `json:"induction,omitempty" doc:"s of standing before use"`
 	Steps      []CardStep     `json:"steps" doc:"What is done, in its order"`
 	Floor      []CardStep     `json:"floor" doc:"What its section then needs, by how it is laid and on what"`
@@ -75,6 +77,7 @@ type Filling struct {
 	Tare   measure.Mass // of the empty pail; 0 where it is tared away
 	Scale  measure.Mass // the smallest step of the scale; 0 where it is as fine as one reads
 	Pumps  *material.Pumps
+	Mixing Mixing
 }
 
 // halfMinute is what a pot life is rounded down to on a card.
@@ -114,7 +117,8 @@ func NewCard(p *material.Product, mix material.Mix, b Batch, of int, area measur
 	if len(c.Parts) > 1 {
 		c.doses(p.Name, mix, how, units)
 	}
-	c.Mixing, c.Induction = Waits(p)
+	m := how.Mixing
+	c.Mixing, c.Again, c.Colouring, c.Induction = m.First, m.Second, m.Colours, m.Stand
 	return c
 }
 
@@ -125,17 +129,6 @@ func CardLife(p *material.Product, life measure.Span) measure.Span {
 		return 0
 	}
 	return measure.Span(math.Floor((float64(life)+0.5)/halfMinute) * halfMinute)
-}
-
-// Waits are how long a sheet has its mix stirred and left to stand.
-func Waits(p *material.Product) (mixing, induction measure.Span) {
-	if p.Mixing != nil {
-		mixing = p.Mixing.Value
-	}
-	if p.Induction != nil {
-		induction = p.Induction.Value
-	}
-	return mixing, induction
 }
 
 func stepped(m, step measure.Mass) measure.Mass {

@@ -19,21 +19,14 @@ type Spreading struct {
 	Carry     measure.Span                    // from the mixing place to the floor
 	Kit       measure.Volume                  // the largest at hand
 	KitShare  float64                         // of a kit that is mixed at most at once; 0 is no limit
-	More      measure.Span                    // of mixing: in a second bucket, cup by cup
+	Mixing    Mixing                          // before it is carried
 	Wanted    measure.Volume                  // at most in one batch, by choice; 0 is no limit
 	Thinner   float64                         // stirred in, as a share of what is mixed; it takes room in the bucket
 }
 
 // left is the pot life of a mass that remains on the floor.
-func (s Spreading) left(p *material.Product, v measure.Volume) measure.Span {
-	left := s.Life(s.Density.Of(v)) - s.Carry - s.More
-	if p.Mixing != nil {
-		left -= p.Mixing.Value
-	}
-	if p.Induction != nil {
-		left -= p.Induction.Value
-	}
-	return left
+func (s Spreading) left(v measure.Volume) measure.Span {
+	return s.Life(s.Density.Of(v)) - s.Carry - s.Mixing.Ready()
 }
 
 // spread is the time that a volume takes to be spread.
@@ -48,7 +41,7 @@ const least measure.Volume = 0.00005
 // large a batch has left after mixing, standing and carrying, looked for up to a
 // largest one; 0 where not even the least batch can be spread.
 func (s Spreading) Spreadable(p *material.Product, largest measure.Volume) measure.Volume {
-	fits := func(v measure.Volume) bool { return s.spread(v) <= s.left(p, v) }
+	fits := func(v measure.Volume) bool { return s.spread(v) <= s.left(v) }
 	if !fits(least) {
 		return 0
 	}
@@ -88,7 +81,7 @@ func Limits(p *material.Product, bucket Bucket, s Spreading, units measure.Syste
 		area := measure.Area(float64(v / s.PerArea))
 		limits = append(limits, Limit{
 			Kind: ByPotLife, Volume: v,
-			Text: fmt.Sprintf("%s can be spread over %s in the %s that %s of it live after mixing.", people(s.Spreaders), units.Area(area), units.Span(s.left(p, v)), units.Mass(s.Density.Of(v))),
+			Text: fmt.Sprintf("%s can be spread over %s in the %s that %s of it live after mixing.", people(s.Spreaders), units.Area(area), units.Span(s.left(v)), units.Mass(s.Density.Of(v))),
 		})
 	}
 	if s.KitShare > 0 && s.Kit > 0 {

@@ -143,7 +143,7 @@ func TestWholeKitsAsBought(t *testing.T) {
 func TestWhatCanBeSpread(t *testing.T) {
 	p := twoPack(2, 1)
 	p.Mixing, p.Induction = &measure.Sourced[measure.Span]{Value: 180}, &measure.Sourced[measure.Span]{Value: 120}
-	s := Spreading{Spreaders: 2, Pace: 30.0 / measure.Hour, PerArea: 0.0004, Density: 1100, Carry: 30, More: 30, Life: func(measure.Mass) measure.Span { return 1800 }}
+	s := Spreading{Spreaders: 2, Pace: 30.0 / measure.Hour, PerArea: 0.0004, Density: 1100, Carry: 60, Mixing: MixingOf(&p, false, false), Life: func(measure.Mass) measure.Span { return 1800 }}
 	if v := s.Spreadable(&p, 1); !near(float64(v), 0.0096, 1e-5) {
 		t.Errorf("%v m³", v)
 	}
@@ -497,13 +497,6 @@ func TestWhatACardPromises(t *testing.T) {
 	paint.Components = p.Components[:1]
 	if CardLife(&paint, 1200) != 0 {
 		t.Error("a paint has a pot life")
-	}
-	if m, i := Waits(&p); m != 0 || i != 0 {
-		t.Errorf("%v, %v", m, i)
-	}
-	p.Mixing, p.Induction = &measure.Sourced[measure.Span]{Value: 180}, &measure.Sourced[measure.Span]{Value: 300}
-	if m, i := Waits(&p); m != 180 || i != 300 {
-		t.Errorf("%v, %v", m, i)
 	}
 	if stepped(0.1234, 0) != 0.1234 || !near(float64(stepped(0.1234, 0.005)), 0.125, 1e-12) {
 		t.Errorf("%v", stepped(0.1234, 0.005))

@@ -38,6 +38,7 @@ func (p Product) Faults() []Fault {
 	refuse(p.Loss != nil && (p.Loss.Value < 0 || p.Loss.Value >= 0.9), "/loss", "A loss lies between 0 and 90 %.", "Write 5 % as 0.05.")
 	refuse(p.VOC != nil && (p.VOC.Value < 0 || p.VOC.Value > 1000), "/voc", "Volatile compounds lie between 0 and 1000 g/L.", "Read the sheet again.")
 	refuse(p.Mixing != nil && p.Mixing.Value < 0, "/mixing", "Mixing time cannot be negative.", "Leave it out when unknown.")
+	refuse(p.MixingAgain != nil && p.MixingAgain.Value < 0, "/mixingAgain", "The second mixing cannot be negative.", "Enter 0 where the sheet wants none; leave it out when unknown.")
 	refuse(p.Induction != nil && p.Induction.Value < 0, "/induction", "Induction cannot be negative.", "Leave it out when there is none.")
 	refuse(p.ShelfLife != nil && p.ShelfLife.Value <= 0, "/shelfLife", "A shelf life must be above zero.", "Leave it out when unknown.")
 	refuse(p.Abrade != nil && (p.Abrade.Value < 16 || p.Abrade.Value > 2000), "/abrade", "A paper's grit lies between 16 and 2000.", "Read the sheet again.")

@@ -35,6 +35,7 @@ type Curing struct {
 	PotLife     []PotLife                      `json:"potLife,omitempty" maxItems:"12" doc:"From A meeting B to where the bucket can no longer be used"`
 	Induction   *measure.Sourced[measure.Span] `json:"induction,omitempty" doc:"s of standing after mixing"`
 	Mixing      *measure.Sourced[measure.Span] `json:"mixing,omitempty" doc:"s of mixing"`
+	MixingAgain *measure.Sourced[measure.Span] `json:"mixingAgain,omitempty" doc:"s of mixing again in a second vessel; as the contractor does it when left out"`
 	MixMax      *measure.Sourced[measure.Mass] `json:"mixMax,omitempty" doc:"kg mixed at once at most, for the heat"`
 	Working     []TimeAt                       `json:"working,omitempty" maxItems:"12" doc:"While the spread film can be worked"`
 	TackFree    []TimeAt                       `json:"tackFree,omitempty" maxItems:"12"`

@@ -120,7 +120,7 @@ func (t terms) nearly(p kit.Purchase, b built) []finding.Finding {
 	first := coats[0].layer
 	thin, saving := &finding.Fix{Label: "Lay it thinner, " + t.units.Film(coats[0].build.Wet*measure.Film(by)) + " wet"}, &finding.Fix{}
 	for _, c := range coats {
-		if least := s.product.FilmMin; thin != nil && least != nil && c.build.Wet*measure.Film(by) < least.Value {
+		if least := s.product.FilmMin; thin != nil && least != nil && !c.layer.coat.Seal && c.build.Wet*measure.Film(by) < least.Value {
 			thin = nil
 		}
 		if thin != nil {

@@ -20,7 +20,7 @@ func (t terms) cards(
 	sections := lay.sections
 	mixing := t.file.Job.Mixing
 	_, bucket, _ := t.mixed(l)
-	how := kit.Filling{BFirst: t.methods.First == school.BFirst, Pail: bucket.Pail, Tare: bucket.Tare, Scale: mixing.Scale, Pumps: t.pumps(l)}
+	how := kit.Filling{BFirst: t.methods.First == school.BFirst, Pail: bucket.Pail, Tare: bucket.Tare, Scale: mixing.Scale, Pumps: t.pumps(l), Mixing: t.mixing(l)}
 	cards := make([]kit.Card, len(sections))
 	for n, batch := range d.division.Batches {
 		section := sections[n]
@@ -32,14 +32,11 @@ func (t terms) cards(
 			}
 		}
 		for _, a := range b.Additions {
-			// What goes into the mix follows the volume, what goes onto the film the area.
-			share := float64(batch.Volume / b.Need)
 			if a.How == buildup.IntoCups {
 				continue // told cup by cup
 			}
-			if a.How != buildup.IntoMix {
-				share = float64(batch.Volume / d.division.Mixed)
-			}
+			a = a.AsMixed(d.division.Mixed, b.Need)
+			share := float64(batch.Volume / d.division.Mixed)
 			card.Additions = append(card.Additions, kit.Added{Name: a.Name, How: a.How, Mass: a.Mass * measure.Mass(share), Volume: a.Volume * measure.Volume(share)})
 		}
 		t.colour(l, &card, batch, float64(batch.Volume/d.division.Mixed), section, lay.panels)
@@ -69,7 +66,7 @@ func (t terms) colour(l layer, card *kit.Card, b kit.Batch, share float64, secti
 	patches := patchesOf(section, panels)
 	card.Cups = kit.Cups(*l.coat.Colours, b, share, patches, l.sheet.mix, t.methods.Tinting == school.TintBefore && len(card.Parts) > 1)
 	if card.PotLife > 0 {
-		card.Turns = kit.Turns(patches, card.Mixing+card.Induction+t.mixesMore(l)+t.carry(), card.PotLife)
+		card.Turns = kit.Turns(patches, card.Stirred().Ready()+t.carry(), card.PotLife)
 	}
 }
 
@@ -159,14 +156,14 @@ func (t terms) steps(l layer, c kit.Card) []kit.CardStep {
 	}
 	do(order, 0)
 	do("Mix slowly, the paddle under the surface; scrape wall and bottom half-way.", c.Mixing)
-	if t.again() > 0 {
-		do("Into a second clean bucket, with a clean stick, and mix again; leave what clings.", t.again())
+	if c.Again > 0 {
+		do("Into a second clean bucket, with a clean stick, and mix again; leave what clings.", c.Again)
 	}
 	if !before && stirredIn {
 		do(tint, 0)
 	}
 	if len(c.Cups) > 0 && !before {
-		do(fmt.Sprintf("Divide it into %d cups, and colour each; the base first.", len(c.Cups)), 0)
+		do(fmt.Sprintf("Divide it into %d cups, and colour each; the base first.", len(c.Cups)), c.Colouring)
 	}
 	if c.Induction > 0 {
 		do("Let it stand.", c.Induction)

@@ -87,7 +87,7 @@ func (d *divider) coat(s job.Surface, l layer, b buildup.Build, area measure.Are
 	methods, bucket, wanted := d.mixed(l)
 	bounds := d.bounded(l.sheet, hand, bucket, kit.Spreading{
 		Spreaders: crew.Spreaders, Pace: crew.Pace.Value, PerArea: b.Need / measure.Volume(area), Density: b.Density.Value,
-		More: d.mixesMore(l), Thinner: float64(b.Thinner / b.Need), KitShare: methods.KitShare(), Wanted: wanted,
+		Mixing: d.mixing(l), Thinner: float64(b.Thinner / b.Need), KitShare: methods.KitShare(), Wanted: wanted,
 	})
 	division, bad := kit.Division{}, bounds.bad
 	limits, relax := bounds.limits, bounds.relax
@@ -241,7 +241,7 @@ type spreading struct {
 	spreaders int
 	pace      measure.Pace
 	perArea   int64 // nL/m²
-	more      measure.Span
+	mixing    kit.Mixing
 	thinner   float64
 	share     float64
 	wanted    measure.Volume
@@ -250,7 +250,7 @@ type spreading struct {
 
 // bounded bounds the batches of a coat.
 func (d *divider) bounded(s *sheet, hand *kit.AtHand, bucket kit.Bucket, how kit.Spreading) *bounds {
-	at := spreading{s.key, how.Spreaders, how.Pace, int64(math.Round(float64(how.PerArea) * 1e12)), how.More, how.Thinner, how.KitShare, how.Wanted, bucket.Usable()}
+	at := spreading{s.key, how.Spreaders, how.Pace, int64(math.Round(float64(how.PerArea) * 1e12)), how.Mixing, how.Thinner, how.KitShare, how.Wanted, bucket.Usable()}
 	if known := d.limited[at]; known != nil {
 		return known
 	}

@@ -62,7 +62,7 @@ func TestHeatShrinksBatches(t *testing.T) {
 	life := divideAll(read, measured, built, buyAll(read, built)).lives[key].of(mix.Density.Value.Of(l.Volume))
 	build := f.Job.Surfaces[0].Coats[0].Build(p, mix, buildup.Under{Area: 40})
 	spread := float64(l.Volume) / (float64(build.Need) / 40) / (2 * 45.0 / measure.Hour)
-	if left := float64(life - p.Mixing.Value - mixedAgain); !near(left, spread, 1e-4) {
+	if left := float64(life - p.Mixing.Value - measure.Minute); !near(left, spread, 1e-4) {
 		t.Errorf("%v s are left, spreading takes %v s", left, spread)
 	}
 }

@@ -222,8 +222,8 @@ func (t terms) schooled(i int, l layer) []finding.Finding {
 	if t.methods.Resting == school.UseAtOnce && p.Induction != nil && p.Induction.Value > 0 {
 		tell(finding.Note, "Let it stand as its sheet says; the sheet rules.", nil, "you use a mix at once, but %s stands for %s after mixing.", p.Name, t.units.Span(p.Induction.Value))
 	}
-	if p.Mixing != nil && p.Mixing.Value > 0 && len(p.Components) > 1 && p.Mixing.Value+t.again() > 2*p.Mixing.Value {
-		tell(finding.Note, "Mix as its sheet says; scrape the pail in place of a second bucket.", nil, "mixed %s in all, more than twice the %s of its sheet: it whips in air and burns pot life.", t.units.Span(p.Mixing.Value+t.again()), t.units.Span(p.Mixing.Value))
+	if m := t.mixing(l); p.MixingAgain == nil && m.First > 0 && m.First+m.Second > 2*m.First {
+		tell(finding.Note, "Mix as its sheet says; scrape the pail in place of a second bucket.", nil, "mixed %s in all, more than twice the %s of its sheet: it whips in air and burns pot life.", t.units.Span(m.First+m.Second), t.units.Span(m.First))
 	}
 	return found
 }

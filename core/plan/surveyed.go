@@ -4,6 +4,7 @@ import (
 	"fmt"
 	"math"
 	"slices"
+	"time"
 
 	"nephelon/core/climate"
 	"nephelon/core/finding"
@@ -33,7 +34,60 @@ func surveyAll(t terms, m measured) surveyed {
 		out.surfaces[i] = plan
 		out.found = append(out.found, found...)
 	}
+	if f := t.unread(); f != nil {
+		out.found = append(out.found, *f)
+	}
 	return out
+}
+
+// readOff is by how many K a slab that was read may differ from the one planned for.
+const readOff measure.Temperature = 2
+
+// unread warns where the newest slab temperature that was read on any surface is not the one
+// that coats are planned for; nil where they agree or none was read.
+func (t terms) unread() *finding.Finding {
+	var newest *survey.Reading
+	var on string
+	for i, s := range t.file.Job.Surfaces {
+		if s.Survey == nil || len(t.layers[i]) == 0 {
+			continue
+		}
+		for n := range s.Survey.Readings {
+			r := &s.Survey.Readings[n]
+			if r.Kind == survey.SlabTemperature && r.Check(t.now, t.units) == nil && (newest == nil || r.At.After(newest.At)) {
+				newest, on = r, s.Name
+			}
+		}
+	}
+	if newest == nil {
+		return nil
+	}
+	read := measure.Temperature(newest.Value)
+	if off := read - t.slab; off >= -readOff && off <= readOff {
+		return nil
+	}
+	planned := "assumed"
+	if t.file.Job.Slab != nil {
+		planned = "entered"
+	}
+	what := "pot life, batches and recoat windows"
+	if len(t.weather.hours) > 0 {
+		what = "pot life and batches" // films follow the forecast as corrected by what was read
+	}
+	zone, err := t.file.Job.Place()
+	if err != nil {
+		zone = time.UTC // told when the file was read
+	}
+	words := t.units.Temperature(read)
+	return &finding.Finding{
+		Level: finding.Warning, Step: finding.Survey, Path: "/job/slab",
+		Text: fmt.Sprintf("The slab of %s was read at %s on %s, but %s are planned for %s, as %s.",
+			on, words, newest.At.In(zone).Format("2 Jan, 15:04"), what, t.units.Temperature(t.slab), planned),
+		WayOut: "Plan with the slab as read, or read it again at the hour of the work.",
+		Fix: &finding.Fix{Label: "Plan with " + words + " as read", Patch: []finding.PatchStep{
+			{Op: "add", Path: "/job/slab", Value: measure.Sourced[measure.Temperature]{Value: read, Source: measure.OwnTest}},
+		}},
+	}
 }
 
 func (t terms) surveyOne(i int, m measuredSurface) (*SurveyPlan, []finding.Finding) {
@@ -77,13 +131,11 @@ func (t terms) surveyOne(i int, m measuredSurface) (*SurveyPlan, []finding.Findi
 			if !t.abrades(t.layers[i][c]) {
 				continue
 			}
-			if coat.Abraded {
+			if coat.Abraded || t.layers[i][c].overSeal {
 				extent.Abraded++
 			}
-			if below := t.layers[i][c-1].sheet; below != nil && below.product.Abrade != nil {
-				if grit := int(below.product.Abrade.Value); !slices.Contains(extent.Grits, grit) {
-					extent.Grits = append(extent.Grits, grit)
-				}
+			if grit := t.layers[i][c-1].grit(); grit > 0 && !slices.Contains(extent.Grits, grit) {
+				extent.Grits = append(extent.Grits, grit)
 			}
 		}
 		p := survey.Prepare(*s.Survey, extent, t.file.Job.Methods, told.Verdicts)
@@ -127,10 +179,10 @@ func (t terms) surveyCoats(i int, m measuredSurface) survey.Coats {
 		if n == 0 {
 			c.First = p.Name
 			c.Barrier = p.Kind == "moisture-barrier"
-			c.Seals = c.Barrier || p.Kind == "primer"
+			c.Seals = c.Barrier || p.Kind == "primer" || l.coat.Seal
 			c.HumidityMax, c.SlabMin, c.SlabMax = p.SlabHumidityMax, p.SlabMin, p.SlabMax
 		}
-		if l.sound && m.takeoff != nil {
+		if l.sound && m.takeoff != nil && !l.coat.Seal {
 			c.Film += l.coat.Dry(p, l.sheet.mix)
 			c.Broadcast = c.Broadcast || l.coat.Scatter != nil && l.coat.Scatter.Degree == "full"
 		}

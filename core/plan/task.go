@@ -36,8 +36,7 @@ func (t terms) surfaceWork(i int, s stages) work.Surface {
 		}
 		if l.sheet != nil {
 			coat.Product = l.sheet.product
-			mixing, induction := kit.Waits(l.sheet.product)
-			coat.Mixing = mixing + t.mixesMore(l) + induction
+			coat.Mixing = t.mixing(l).Ready()
 			if life := s.divided.lives[l.sheet.key]; life != nil && life.table != nil {
 				coat.Life = func(m measure.Mass) measure.Span { return kit.CardLife(l.sheet.product, life.of(m)) }
 			}

@@ -63,6 +63,8 @@ type layer struct {
 	sound  bool   // nothing of it is refused
 	number int
 	path   string
+
+	overSeal bool // the coat below seals wood or board: what it raised is sanded
 }
 
 // refused is a finding for something that cannot be.
@@ -355,6 +357,7 @@ func (t *terms) readLayers() []finding.Finding {
 		for c, coat := range s.Coats {
 			l := &t.layers[i][c]
 			*l = layer{coat: coat, number: c + 1, path: fmt.Sprintf("%s/coats/%d", surfacePath(i), c)}
+			l.overSeal = c > 0 && s.Coats[c-1].Seal && s.Survey != nil && (s.Survey.Substrate == survey.Timber || s.Survey.Substrate == survey.Board)
 			l.sheet = t.sheets[material.SheetKey{Product: coat.Product, Hardener: coat.Hardener}]
 			if l.sheet == nil {
 				if told := t.sheetless(s.Name, *l); told != nil {

@@ -166,7 +166,9 @@ func (t terms) neighbours(i int, s stages) []finding.Finding {
 		if own := s.timed.coats[i][c].window; own != nil {
 			window = *own
 		}
-		layers = append(layers, buildup.Layer{Coat: l.coat, Sheet: l.sheet.product, Window: window, Mix: l.sheet.mix, Build: s.built.coats[i][c], Path: l.path})
+		coat := l.coat
+		coat.Abraded = coat.Abraded || l.overSeal
+		layers = append(layers, buildup.Layer{Coat: coat, Sheet: l.sheet.product, Window: window, Mix: l.sheet.mix, Build: s.built.coats[i][c], Path: l.path})
 	}
 	bed := buildup.Bed{
 		Name: from.Name, Path: surfacePath(i), Temperature: t.slab, Media: t.media, Service: from.Service,

@@ -7,7 +7,6 @@ import (
 	"nephelon/core/buildup"
 	"nephelon/core/finding"
 	"nephelon/core/material"
-	"nephelon/core/school"
 )
 
 // limits says where a coat is laid on a slab that its sheet does not allow.
@@ -33,7 +32,7 @@ func (t *timer) limits(l layer, c *CoatTimes) {
 func (t *timer) late(i, n int, below *CoatTimes, start time.Time) {
 	l := t.layers[i][n]
 	until := below.stage(material.StageRecoatUntil)
-	if until.At == nil || !start.After(*until.At) || l.coat.Abraded || l.coat.OverWet || l.coat.Wait != nil || t.methods.Between == school.SandEvery {
+	if until.At == nil || !start.After(*until.At) || t.abrades(l) || l.coat.OverWet || l.coat.Wait != nil {
 		return
 	}
 	t.out.found = append(t.out.found, finding.Finding{

@@ -139,7 +139,7 @@ func (t terms) train(l layer, d *kit.Division, grounds []ground, area measure.Ar
 		share.Spread, share.CutIn = share.Spread+share.CutIn, 0
 	}
 	laying := float64(area) / float64(crew.Pace.Value) // person-seconds in all
-	mixing, induction := kit.Waits(l.sheet.product)
+	mixing := t.mixing(l)
 	thrown := t.scattered(l) != "" && !l.coat.Wets() || l.coat.Grit != nil && t.methods.Texture == school.Scattered
 	for k, b := range d.Batches {
 		g := ground{area: float64(b.Volume)}
@@ -158,7 +158,7 @@ func (t terms) train(l layer, d *kit.Division, grounds []ground, area measure.Ar
 			cast = float64(area) * part / oneCasts
 		}
 		batch := sim.Batch{
-			Open: t.opens(l, d), Mix: mixing + t.mixesMore(l), Stand: induction, Carry: t.carry() + measure.Span(g.carry/t.walking(l)), Beside: g.beside, Lap: g.lap,
+			Open: t.opens(l, d), Mix: mixing.Hands(), Stand: mixing.Stand, Carry: t.carry() + measure.Span(g.carry/t.walking(l)), Beside: g.beside, Lap: g.lap,
 			Works: sim.Works(measure.Span(work*share.Pour), measure.Span(cut), measure.Span(work*share.Spread), measure.Span(work*share.Roll), measure.Span(cast)),
 		}
 		t.second(l, &batch, len(g.beside) > 0)

@@ -85,7 +85,23 @@ const (
 
 // abrades tells whether what is below a coat is abraded before it.
 func (t terms) abrades(l layer) bool {
-	return l.number > 1 && !l.coat.OverWet && (l.coat.Abraded || t.methods.Between == school.SandEvery)
+	return l.number > 1 && !l.coat.OverWet && (l.coat.Abraded || l.overSeal || t.methods.Between == school.SandEvery)
+}
+
+// sealGrit is the paper that takes off what a seal coat raises on wood and board: common
+// practice, no source.
+const sealGrit = 220
+
+// grit returns the paper by which the coat is abraded before the next one; 0 where its sheet
+// names none.
+func (l layer) grit() int {
+	switch {
+	case l.coat.Seal:
+		return sealGrit
+	case l.sheet != nil && l.sheet.product.Abrade != nil:
+		return int(l.sheet.product.Abrade.Value)
+	}
+	return 0
 }
 
 // carry is the time from the mixing place to the floor.
@@ -96,26 +112,11 @@ func (t terms) carry() measure.Span {
 	return 0
 }
 
-// mixedAgain is how long a mix is stirred again in a second bucket: common
-// practice, no source.
-const mixedAgain = measure.Minute
-
-// again is how long this contractor mixes a second time.
-func (t terms) again() measure.Span {
-	if t.methods.Residue == school.SecondBucket {
-		return mixedAgain
+// mixing returns how long a batch of a coat is worked on before it may be poured.
+func (t terms) mixing(l layer) kit.Mixing {
+	m := kit.MixingOf(l.sheet.product, t.methods.Residue.Second(), t.methods.Residue == school.SecondLong)
+	if len(l.sheet.product.Components) > 1 && l.coat.Colours != nil && t.methods.Tinting != school.TintBefore {
+		m.Colours = l.coat.Colours.Takes(t.file.Job.Crew.People())
 	}
-	return 0
-}
-
-// mixesMore is how long a mix of two parts is worked on after its sheet's mixing.
-func (t terms) mixesMore(l layer) measure.Span {
-	if len(l.sheet.product.Components) < 2 {
-		return 0
-	}
-	more := t.again()
-	if l.coat.Colours != nil && t.methods.Tinting != school.TintBefore {
-		more += l.coat.Colours.Takes(t.file.Job.Crew.People())
-	}
-	return more
+	return m
 }

@@ -70,6 +70,10 @@ func (t *Teller) batch(i *Issue, c *Coat, b *Batch, events byBatch, units measur
 	for _, e := range events.of[batchKey{c.ID, b.Number}] {
 		switch e.Kind {
 		case Meets:
+			if d.Meets != nil {
+				d.again(e, i.Zone, units)
+				continue
+			}
 			mark(e, &d.Meets)
 			d.A, d.B, told = e.Body.A, e.Body.B, e.Body.Air
 		case Mixed:
@@ -115,6 +119,32 @@ func (t *Teller) batch(i *Issue, c *Coat, b *Batch, events byBatch, units measur
 	d.lives(t, i, c, b, air, units)
 	d.weighs(c, b, i.Bucket, units)
 	return d
+}
+
+// sameTouch is how far apart two touches of one batch may be to count as one.
+const sameTouch = time.Minute
+
+// again takes a second entry of mixing start. The first counts, since pot life runs from
+// there; what contradicts it is told.
+func (d *BatchDay) again(e *Event, zone string, units measure.System) {
+	if off := e.When().Sub(*d.Meets); off > sameTouch {
+		d.Doubts = append(d.Doubts, fmt.Sprintf("Batch %d: mixing start was logged at %s and again at %s by %s. The first counts; void the one that is wrong.",
+			d.Number, sited(*d.Meets, zone).Format("15:04"), sited(e.When(), zone).Format("15:04"), e.Name))
+	}
+	for _, part := range []struct {
+		name       string
+		kept, told *measure.Temperature
+	}{{"A", d.A, e.Body.A}, {"B", d.B, e.Body.B}} {
+		if part.kept != nil && part.told != nil && *part.kept != *part.told {
+			d.Doubts = append(d.Doubts, fmt.Sprintf("Batch %d: part %s was entered at %s and at %s. The first counts.", d.Number, part.name, units.Temperature(*part.kept), units.Temperature(*part.told)))
+		}
+	}
+	if d.A == nil {
+		d.A = e.Body.A
+	}
+	if d.B == nil {
+		d.B = e.Body.B
+	}
 }
 
 // lived is what share of its life as planned a bucket lived that went hot; 0 where it did not,

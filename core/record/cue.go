@@ -119,7 +119,16 @@ func (d *CoatDay) time(c *Coat, now time.Time) {
 		} else {
 			due.Pour = (plan.Pour - plan.Meets).After(due.Meets)
 		}
+		if b.Mixed != nil && b.Poured == nil {
+			due.Pour = latest(due.Pour, c.Batches[k].Card.Stirred().Stand.After(*b.Mixed))
+		}
 		due.Pour = happened(b.Poured, due.Pour, now)
+		if proven := b.proven(); b.Poured == nil && proven != nil {
+			due.Meets, due.Pour = earliest(due.Meets, *proven), earliest(due.Pour, *proven)
+			b.Began = &due.Pour
+		} else {
+			b.Began = b.Poured
+		}
 		paced := func(from, to measure.Span) measure.Span { return measure.Span(d.Pace) * (to - from) }
 		due.Empty = paced(plan.Pour, plan.Empty).After(due.Pour)
 		due.Laid = happened(b.Spread, paced(plan.Pour, plan.Laid).After(due.Pour), now)
@@ -130,7 +139,11 @@ func (d *CoatDay) time(c *Coat, now time.Time) {
 		}
 		due.Done = happened(b.Rolled, paced(plan.Laid, plan.Done).After(due.Laid), now)
 	}
-	d.Begun = d.Batches[0].Poured
+	for k := range d.Batches {
+		if began := d.Batches[k].Began; began != nil && (d.Begun == nil || began.Before(*d.Begun)) {
+			d.Begun = began
+		}
+	}
 	last, all := time.Time{}, true
 	for k := range d.Batches {
 		d.Ends = latest(d.Ends, d.Batches[k].Due.Done)
@@ -140,6 +153,18 @@ func (d *CoatDay) time(c *Coat, now time.Time) {
 	if all {
 		d.Done = &last
 	}
+}
+
+// proven returns the earliest touch that shows that the batch was poured; nil where there is
+// none.
+func (b *BatchDay) proven() *time.Time {
+	var at *time.Time
+	for _, touch := range []*time.Time{b.Poured, b.Spread, b.Joined, b.Rolled} {
+		if touch != nil && (at == nil || touch.Before(*at)) {
+			at = touch
+		}
+	}
+	return at
 }
 
 // happened is when something did, or else when it is due, and that is not in the past.
@@ -163,7 +188,7 @@ func (d *CoatDay) used(c *Coat) {
 	for k := range d.Batches {
 		b, card := &d.Batches[k], &c.Batches[k].Card
 		d.Used.Lost += measure.Mass(len(b.Lost)) * card.Mass
-		if b.Poured == nil {
+		if b.Began == nil {
 			continue
 		}
 		mass := b.mass(&c.Batches[k])
@@ -222,7 +247,7 @@ func (d *CoatDay) tell(c *Coat, now time.Time, units measure.System) {
 	}
 	for k := range d.Batches {
 		b := &d.Batches[k]
-		say := d.step(c, k, now)
+		say := d.step(c, k, now, units)
 		if say.Text == "" {
 			continue
 		}
@@ -240,7 +265,7 @@ func (d *CoatDay) tell(c *Coat, now time.Time, units measure.System) {
 }
 
 // step is what comes next for a batch.
-func (d *CoatDay) step(c *Coat, k int, now time.Time) Say {
+func (d *CoatDay) step(c *Coat, k int, now time.Time, units measure.System) Say {
 	b, card := &d.Batches[k], &c.Batches[k].Card
 	say := Say{Batch: b.Number}
 	switch b.State {
@@ -260,13 +285,21 @@ func (d *CoatDay) step(c *Coat, k int, now time.Time) Say {
 			break
 		}
 		if b.State == Ready {
+			if wait := d.holds(c, k, now, units); wait.Text != "" {
+				return wait
+			}
 			say.Do, say.At, say.Until = "pour", &b.Due.Pour, b.UseBy
 			say.Text = fmt.Sprintf("Batch %d: pour it out on section %d, all of it", b.Number, card.Section)
 			break
 		}
-		mixed := card.Mixing.After(*b.Meets)
+		hands := card.Stirred().Hands()
+		mixed := hands.After(*b.Meets)
 		say.Do, say.At, say.Until = "mix", &mixed, b.UseBy
 		say.Text = fmt.Sprintf("Batch %d: mix, scrape wall and bottom, until no streak shows", b.Number)
+		if mixed.After(now) {
+			say.Until, say.Of = &mixed, float64(hands)
+			return say
+		}
 	case Pouring:
 		say.Do, say.At, say.Until = "spread", &b.Due.Laid, b.UseBy
 		say.Text = fmt.Sprintf("Section %d: spread it", card.Section)
@@ -287,6 +320,43 @@ func (d *CoatDay) step(c *Coat, k int, now time.Time) Say {
 	}
 	say.Of = float64(b.Life)
 	return say
+}
+
+// wellMixed is the share of its mixing time after which a batch counts as mixed: common
+// practice, no source.
+const wellMixed = 0.9
+
+// stirred returns how long a batch was mixed, and whether that is too short; known is false
+// where nobody logged it as it happened.
+func (b *BatchDay) stirred(plan *Batch) (took measure.Span, short, known bool) {
+	hands := plan.Card.Stirred().Hands()
+	if b.Mixed == nil || b.Meets == nil || b.Mixed.Before(*b.Meets) || !(hands > 0) {
+		return 0, false, false
+	}
+	took = between(*b.Meets, *b.Mixed)
+	return took, took < wellMixed*hands, true
+}
+
+// holds returns what keeps a batch that was mixed from being poured: it was mixed too
+// briefly, or it has to stand; without text where nothing does.
+func (d *CoatDay) holds(c *Coat, k int, now time.Time, units measure.System) Say {
+	b, plan := &d.Batches[k], &c.Batches[k]
+	m := plan.Card.Stirred()
+	if took, short, known := b.stirred(plan); known && short && b.Told[Mixed] == 0 {
+		if mixed := m.Hands().After(*b.Meets); mixed.After(now) {
+			return Say{
+				Do: "mix", Batch: b.Number, At: &mixed, Until: &mixed, Of: float64(m.Hands()), Late: true,
+				Text: fmt.Sprintf("Batch %d was mixed for only %s of %s: mix on, then touch again", b.Number, units.Span(took), units.Span(m.Hands())),
+			}
+		}
+	}
+	if stood := m.Stand.After(*b.Mixed); m.Stand > 0 && stood.After(now) {
+		return Say{
+			Do: "stand", Batch: b.Number, At: &stood, Until: &stood, Of: float64(m.Stand),
+			Text: fmt.Sprintf("Batch %d: let it stand; do not pour it yet", b.Number),
+		}
+	}
+	return Say{}
 }
 
 // watch calls out limits before they are reached, nearest first.

@@ -1,6 +1,7 @@
 package record
 
 import (
+	"fmt"
 	"time"
 
 	"nephelon/core/cure"
@@ -19,6 +20,7 @@ type Day struct {
 	Notes    []Remark  `json:"notes" doc:"Notes and deviations, in order of time"`
 	Breaks   []Break   `json:"breaks" doc:"Where the events of a device do not follow from each other"`
 	Strange  int       `json:"strange,omitempty" doc:"Events of batches or coats that this plan does not have"`
+	Doubts   []string  `json:"doubts" doc:"Entries that contradict each other or the plan, in sentences"`
 	Closed   *Remark   `json:"closed,omitempty"`
 	Signed   *Remark   `json:"signed,omitempty"`
 	Faults   []Trouble `json:"faults"`
@@ -71,7 +73,7 @@ type CoatDay struct {
 	Pace    float64     `json:"pace" doc:"How many times as long as planned the work on the floor takes, by the sections that are done; 1 while none is"`
 	Paced   int         `json:"paced" doc:"From how many sections of its own; 0 while none is done"`
 	Guess   int         `json:"guess,omitempty" doc:"The number of the coat below whose pace is taken, while it has none of its own"`
-	Begun   *time.Time  `json:"begun,omitempty" doc:"Its first batch was poured"`
+	Begun   *time.Time  `json:"begun,omitempty" doc:"When its first batch was poured, as logged or as a later touch proves"`
 	Done    *time.Time  `json:"done,omitempty" doc:"Its last section was"`
 	Ends    time.Time   `json:"ends" doc:"When it is done, as it goes"`
 	Abraded *time.Time  `json:"abraded,omitempty" doc:"The coat below, before it"`
@@ -84,7 +86,7 @@ type CoatDay struct {
 
 // Say is a sentence for the crew.
 type Say struct {
-	Do    string     `json:"do" enum:"gate,meet,mix,pour,spread,roll,lost,done,watch" doc:"What it is about"`
+	Do    string     `json:"do" enum:"gate,meet,mix,stand,pour,spread,roll,lost,done,watch" doc:"What it is about"`
 	Batch int        `json:"batch,omitempty"`
 	Text  string     `json:"text"`
 	At    *time.Time `json:"at,omitempty" doc:"When it is due"`
@@ -134,6 +136,7 @@ type BatchDay struct {
 	Meets   *time.Time            `json:"meets,omitempty"`
 	Mixed   *time.Time            `json:"mixed,omitempty"`
 	Poured  *time.Time            `json:"poured,omitempty"`
+	Began   *time.Time            `json:"began,omitempty" doc:"When it was poured, as logged or, where that touch is missing, at the latest by a later one"`
 	Spread  *time.Time            `json:"spread,omitempty"`
 	Rolled  *time.Time            `json:"rolled,omitempty"`
 	Joined  *time.Time            `json:"joined,omitempty"`
@@ -151,6 +154,7 @@ type BatchDay struct {
 	Lots    []string              `json:"lots,omitempty"`
 	Expires string                `json:"expires,omitempty"`
 	Films   []FilmRead            `json:"films"`
+	Doubts  []string              `json:"doubts,omitempty" doc:"Entries that contradict each other, and which of them counts"`
 	Events  map[Kind]string       `json:"events" doc:"The event of each touch, so that it can be struck"`
 	Told    map[Kind]measure.Span `json:"told" doc:"Of each touch that was not logged as it happened, how long after, s"`
 }
@@ -193,11 +197,12 @@ func (t *Teller) Tell(i *Issue, events []Event, now time.Time, units measure.Sys
 	sorted := sortedBy(counts)
 	day := Day{
 		Issue: i.Number, Coats: make([]CoatDay, len(i.Coats)), Readings: []Reading{}, Hours: worked(counts, now),
-		Notes: []Remark{}, Breaks: breaks(events, t.sound), Faults: []Trouble{},
+		Notes: []Remark{}, Breaks: breaks(events, t.sound), Faults: []Trouble{}, Doubts: []string{},
 	}
 	for _, e := range counts {
 		day.take(i, e)
 	}
+	day.Doubts = append(day.Doubts, strangers(day.Strange)...)
 	for _, e := range counts { // a clock that is off may have an answer come before what it answers
 		day.answer(e)
 	}
@@ -205,6 +210,9 @@ func (t *Teller) Tell(i *Issue, events []Event, now time.Time, units measure.Sys
 		day.Coats[c] = t.coat(i, &i.Coats[c], day.on(i, &i.Coats[c], day.Coats[:c]), sorted, now, units)
 		day.Coats[c].Stages = i.stages(&i.Coats[c], &day.Coats[c], day.Readings)
 		day.Coats[c].given(sorted.of[batchKey{i.Coats[c].ID, 0}])
+		for _, b := range day.Coats[c].Batches {
+			day.Doubts = append(day.Doubts, b.Doubts...)
+		}
 	}
 	day.Facts = facts(i, &day, units)
 	return day
@@ -287,6 +295,17 @@ func (d *Day) take(i *Issue, e *Event) {
 	} else if _, number, batch := BatchOf(e.Task); batch && number > len(i.Coat(coat).Batches) {
 		d.Strange++
 	}
+}
+
+// strangers tells of events that belong to nothing in the plan.
+func strangers(n int) []string {
+	switch n {
+	case 0:
+		return nil
+	case 1:
+		return []string{"1 entry belongs to a batch or coat that this plan does not have; it counts for nothing here."}
+	}
+	return []string{fmt.Sprintf("%d entries belong to batches or coats that this plan does not have; they count for nothing here.", n)}
 }
 
 // answer takes what was said about a fault.

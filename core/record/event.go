@@ -155,6 +155,7 @@ func sum(e Event) string {
 // first.
 func Sealed(e Event, before string) Event {
 	e.At = e.At.UTC().Truncate(time.Millisecond)
+	e.Behind += 0 // never −0, which JSON writes with its sign
 	e.Before = before
 	e.Hash = Sum(e)
 	return e
@@ -210,6 +211,9 @@ func needs(e *Event) string {
 	return missing
 }
 
+// FieldAt is the field that a refusal names where the clock of a device is wrong.
+const FieldAt = "at"
+
 // far is how much later than the server's clock an event may be: what clocks that were
 // just compared may be apart, s.
 const far = 120 * time.Second
@@ -221,11 +225,14 @@ func Check(e *Event, now time.Time) string {
 	case !slices.Contains(Kinds(), e.Kind):
 		return fmt.Sprintf("kind: there is no kind of event “%s”", e.Kind)
 	case e.Logged().After(now.Add(far)):
-		return fmt.Sprintf("at: it lies %s in the future; set the clock of this device, then send it again", e.Logged().Sub(now).Round(time.Minute))
+		return fmt.Sprintf("%s: it lies %s in the future; set the clock of this device, then send it again", FieldAt, e.Logged().Sub(now).Round(time.Minute))
 	case e.When().After(e.Logged().Add(far)):
 		return "body.noticed: it lies after it was logged; enter when it happened"
 	case !whole(e):
 		return "hash: it does not fit what the event says; it was changed on its way"
+	}
+	if text := bounds(e); text != "" {
+		return text
 	}
 	return needs(e)
 }

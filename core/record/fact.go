@@ -87,7 +87,7 @@ func (f *finder) batch(k int) {
 	if len(b.Lost) > 0 {
 		f.say(HotBucket, b.Number, true, float64(len(b.Lost)), "Batch %d: a bucket was lost at %s%s.", b.Number, f.clock(b.Lost[0].At), because(b.Lost[0].Text))
 	}
-	if b.Poured == nil {
+	if b.Began == nil {
 		return
 	}
 	if b.Ratio != nil {
@@ -96,11 +96,11 @@ func (f *finder) batch(k int) {
 		f.say(OffRatio, b.Number, off > good, off/good-1, "Batch %d: ratio %s off as weighed.", b.Number, f.units.Fraction(measure.Fraction(off)))
 		f.say(MuchHardener, b.Number, float64(b.Ratio.Off) < -good, off/good-1, "Batch %d: %s as weighed.", b.Number, sided(b.Ratio.Off, f.units))
 	}
-	if b.Mixed != nil && b.Meets != nil && !b.Mixed.Before(*b.Meets) && plan.Card.Mixing > 0 {
-		took := between(*b.Meets, *b.Mixed)
-		f.say(UnderMixed, b.Number, took < 0.9*plan.Card.Mixing, float64(plan.Card.Mixing/max(took, 1))-1, "Batch %d: mixed for %s of %s.", b.Number, f.units.Span(took), f.units.Span(plan.Card.Mixing))
+	if took, short, known := b.stirred(plan); known {
+		hands := plan.Card.Stirred().Hands()
+		f.say(UnderMixed, b.Number, short, float64(hands/max(took, 1))-1, "Batch %d: mixed for %s of %s.", b.Number, f.units.Span(took), f.units.Span(hands))
 	}
-	if b.UseBy != nil {
+	if b.UseBy != nil && b.Poured != nil {
 		// The pail is empty once it is poured out, or, drawn from it, once it is spread.
 		over := between(*b.UseBy, b.Due.Empty)
 		if over > 0 {
@@ -109,11 +109,11 @@ func (f *finder) batch(k int) {
 			f.say(PouredLate, b.Number, false, 0, "Batch %d: out of the pail %s before the end of its life.", b.Number, f.units.Span(-over))
 		}
 	}
-	if b.Mixed != nil && plan.Card.PotLife > 0 {
+	if b.Mixed != nil && b.Poured != nil && plan.Card.PotLife > 0 {
 		stood := between(*b.Mixed, *b.Poured) - plan.Card.Induction
 		f.say(Stood, b.Number, stood > callShare*b.Life, float64(stood/max(b.Life, 1)), "Batch %d: it stood %s in the pail once mixed.", b.Number, f.units.Span(max(0, stood)))
 	}
-	if b.Rolled != nil {
+	if b.Rolled != nil && b.Poured != nil {
 		took, wanted := between(*b.Poured, *b.Rolled), plan.Passage.Done-plan.Passage.Pour
 		if wanted > 0 {
 			f.say(SlowSection, b.Number, took > 1.5*wanted, float64(took/wanted)-1, "Section %d: %s from pour to last stroke, %s were planned.", b.Number, f.units.Span(took), f.units.Span(wanted))
@@ -126,7 +126,7 @@ func (f *finder) batch(k int) {
 		f.say(ThickFilm, b.Number, off > filmOff, off/filmOff, "Section %d: %s wet where %s was to lie.", b.Number, f.units.Film(film.Film), f.units.Film(f.plan.Wet))
 	}
 	if b.Expires != "" {
-		day := b.Poured.Format(time.DateOnly)
+		day := b.Began.Format(time.DateOnly)
 		f.say(ExpiredLot, b.Number, b.Expires < day, 1, "Batch %d: its lot %s on %s.", b.Number, map[bool]string{true: "expired", false: "expires"}[b.Expires < day], b.Expires)
 	}
 }

@@ -36,6 +36,7 @@ func Questions() []Question {
 		),
 		ask("residue", "What clings to the pail", func(m *Methods) *Residue { return &m.Residue },
 			answer(SecondBucket, "Pour into a second bucket and mix again", "What clung unmixed stays behind.", "Another bucket for each batch."),
+			answer(SecondLong, "Pour into a second bucket and mix as long again", "As some makers of tops ask for it.", "Another bucket, and minutes of the pot life."),
 			answer(Scrape, "One bucket, scraped", "Fewer buckets.", "Rests on whoever scrapes."),
 			answer(Remix, "Scrape out and remix on the surface", "Nothing is lost.", "A soft spot if it was not mixed after all."),
 			answer(Drain, "Hole in the pail, drained", "The last comes out.", "What drains last was mixed least."),

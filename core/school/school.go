@@ -78,6 +78,7 @@ const (
 	TintBefore Tinting = "before"
 
 	SecondBucket Residue = "second-bucket"
+	SecondLong   Residue = "second-bucket-long"
 	Scrape       Residue = "scrape"
 	Remix        Residue = "remix"
 	Drain        Residue = "drain"
@@ -114,6 +115,9 @@ const (
 	TapeLines  Session = "sections"
 )
 
+// Second reports whether a mix is mixed again in a second bucket.
+func (r Residue) Second() bool { return r == SecondBucket || r == SecondLong }
+
 // Methods are a contractor's answers.
 type Methods struct {
 	Opening    Opening  `json:"opening,omitempty" enum:"grind,shot-blast,screen,etch" doc:"How a surface is opened"`
@@ -125,7 +129,7 @@ type Methods struct {
 	Kits       Kits     `json:"kits,omitempty" enum:"whole,one,half,third,measured" doc:"How much of a kit is mixed at once"`
 	First      First    `json:"first,omitempty" enum:"a,b" doc:"What goes into the pail first"`
 	Tinting    Tinting  `json:"tinting,omitempty" enum:"after,before" doc:"Colour after mixing, or into A beforehand"`
-	Residue    Residue  `json:"residue,omitempty" enum:"second-bucket,scrape,remix,drain" doc:"What happens to what clings to the pail"`
+	Residue    Residue  `json:"residue,omitempty" enum:"second-bucket,second-bucket-long,scrape,remix,drain" doc:"What happens to what clings to the pail"`
 	Laying     Laying   `json:"laying,omitempty" enum:"pour,dip" doc:"Pour and spread, or dip and roll"`
 	Warmth     Warmth   `json:"warmth,omitempty" enum:"cool,warm" doc:"Keep the resin cool, or warm it to make it flow"`
 	Bubbles    Bubbles  `json:"bubbles,omitempty" enum:"leave,torch,alcohol"`

@@ -341,6 +341,7 @@ func (d *deriver) pour(c Coat, t *Task) {
 	t.Needs.Skills = []Skill{Spreads}
 	t.Needs.Materials = append(make([]Material, 0, 1+len(c.Build.Additions)), Material{Product: c.Product.ID, Hardener: c.Hardener, Name: c.Product.Name, Kind: measure.KindVolume, Value: float64(c.Division.Mixed)})
 	for _, a := range c.Build.Additions {
+		a = a.AsMixed(c.Division.Mixed, c.Build.Need)
 		m := Material{Medium: a.Medium, Name: a.Name, Kind: measure.KindMass, Value: float64(a.Mass)}
 		if a.Mass == 0 {
 			m.Kind, m.Value = measure.KindVolume, float64(a.Volume)

@@ -47,6 +47,7 @@ const told = computed(() => {
     c.grit ? `${name(c.grit.medium)}, ${session.format('content', c.grit.dose.value)}` : '',
     c.scatter ? `${name(c.scatter.medium)} ${degrees[c.scatter.degree]}` : '',
     c.wait !== undefined ? `${session.format('span', c.wait)} after the coat below` : '',
+    c.seal ? 'seal coat' : '',
     c.abraded ? 'abraded before' : '',
     c.overWet ? 'over the coat below, wet' : '',
     c.when ? moments[c.when] : '',
@@ -151,6 +152,13 @@ const fields = computed<(Field | false | undefined)[]>(() => {
         value: c.abraded,
         take: (on) => edit('abraded', (x) => (x.abraded = on || undefined)),
       },
+    n === 1 && {
+      as: 'tick',
+      label: 'Seal coat: clears the pores, soaks in, may be thinner than its sheet’s least film',
+      heard: `Coat ${n} is a seal coat`,
+      value: c.seal,
+      take: (on) => edit('seal coat', (x) => (x.seal = on || undefined)),
+    },
     {
       as: 'quantity',
       kind: 'fraction',

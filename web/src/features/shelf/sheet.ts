@@ -7,6 +7,7 @@ export type SourcedKey =
   | 'loss'
   | 'density'
   | 'mixing'
+  | 'mixingAgain'
   | 'induction'
   | 'mixMax'
   | 'filmMin'
@@ -58,6 +59,7 @@ export const mixFields: SourcedFieldOf[] = [
   { key: 'density', label: 'Density of the mix', kind: 'density' },
   { key: 'voc', label: 'VOC', kind: 'content' },
   { key: 'mixing', label: 'Mixing time', kind: 'span' },
+  { key: 'mixingAgain', label: 'Second mixing, another vessel', kind: 'span' },
   { key: 'induction', label: 'Induction time', kind: 'span' },
   { key: 'mixMax', label: 'Most mixed at once', kind: 'mass' },
 ]

@@ -1,0 +1,150 @@
+package plan
+
+import (
+	"slices"
+	"strings"
+	"testing"
+	"time"
+
+	"nephelon/core/buildup"
+	"nephelon/core/finding"
+	"nephelon/core/job"
+	"nephelon/core/material"
+	"nephelon/core/measure"
+	"nephelon/core/survey"
+	"nephelon/core/work"
+)
+
+// A slab read at 29 °C and planned for at 20 °C is told, with a fix that plans with the
+// reading; the newest reading counts, and 2 K are within what a gauge is worth.
+func TestMakeTellsASlabThatIsNotPlannedFor(t *testing.T) {
+	read := func(value float64, ago time.Duration) survey.Reading {
+		return survey.Reading{ID: ago.String(), Kind: survey.SlabTemperature, Value: value, At: noon().Add(-ago)}
+	}
+	entered := &measure.Sourced[measure.Temperature]{Value: 27, Source: measure.OwnTest}
+	for name, c := range map[string]struct {
+		slab     *measure.Sourced[measure.Temperature]
+		readings []survey.Reading
+		says     string
+	}{
+		"nothing read":         {nil, nil, ""},
+		"hot, nothing entered": {nil, []survey.Reading{read(29, time.Hour)}, "read at 29"},
+		"as assumed":           {nil, []survey.Reading{read(22, time.Hour)}, ""},
+		"just beyond":          {nil, []survey.Reading{read(22.1, time.Hour)}, "read at 22.1"},
+		"near what is entered": {entered, []survey.Reading{read(29, time.Hour)}, ""},
+		"cold, below 27":       {entered, []survey.Reading{read(8, time.Hour)}, "read at 8"},
+		"the newest counts":    {nil, []survey.Reading{read(29, 5*time.Hour), read(21, time.Hour), read(33, 9*time.Hour)}, ""},
+	} {
+		f := laidJob(t, demoShelf(t), coat("shoalbody-f", 400))
+		f.Job.Slab = c.slab
+		f.Job.Surfaces[0].Survey = &survey.Survey{Substrate: survey.Concrete, Readings: c.readings}
+		p := Make(f, measure.Metric, noon())
+		at := slices.IndexFunc(p.Findings, func(f finding.Finding) bool { return f.Path == "/job/slab" })
+		if (at >= 0) != (c.says != "") {
+			t.Errorf("%s: %v", name, texts(p.Findings))
+			continue
+		}
+		if at < 0 {
+			continue
+		}
+		told := p.Findings[at]
+		if !strings.Contains(told.Text, c.says) || told.Fix == nil {
+			t.Errorf("%s: %+v", name, told)
+			continue
+		}
+		value, ok := told.Fix.Patch[0].Value.(measure.Sourced[measure.Temperature])
+		if !ok {
+			t.Fatalf("%s: %+v", name, told.Fix)
+		}
+		f.Job.Slab = &value
+		after := Make(f, measure.Metric, noon())
+		if slices.ContainsFunc(after.Findings, func(f finding.Finding) bool { return f.Path == "/job/slab" }) {
+			t.Errorf("%s: the fix does not mend it", name)
+		}
+		hot := float64(value.Value) > float64(p.Surfaces[0].Coats[0].Times.Slab)
+		if shorter := after.Surfaces[0].Coats[0].Cards[0].PotLife < p.Surfaces[0].Coats[0].Cards[0].PotLife; hot && !shorter && value.Value > 25 {
+			t.Errorf("%s: the pot life does not follow", name)
+		}
+	}
+}
+
+// A top of wood: the seal coat that the warning asks for silences it, is not scolded for its
+// thin film, soaks in by 0.05 L/m², and what it raised is sanded with P220 before the next.
+func TestASealCoat(t *testing.T) {
+	f := fiveColours(t)
+	f.Job.Surfaces[0].Survey = &survey.Survey{Substrate: survey.Timber}
+	flood := f.Job.Surfaces[0].Coats[0]
+	seal := coat("meniscus-flood", 120)
+	seal.ID, flood.ID = "seal", "flood"
+	told := func(says string, coats ...int) bool {
+		f.Job.Surfaces[0].Coats = f.Job.Surfaces[0].Coats[:0]
+		for range coats {
+			f.Job.Surfaces[0].Coats = append(f.Job.Surfaces[0].Coats, seal)
+		}
+		f.Job.Surfaces[0].Coats = append(f.Job.Surfaces[0].Coats, flood)
+		return slices.ContainsFunc(texts(Make(f, measure.Metric, noon()).Findings), func(text string) bool { return strings.Contains(text, says) })
+	}
+	if !told("goes on without a seal") || !told("goes on without a seal", 1) || !told("under its least film", 1) {
+		t.Error("without a seal coat nothing is told")
+	}
+	seal.Seal = true
+	if told("goes on without a seal", 1) || told("under its least film", 1) {
+		t.Error("the seal coat is still asked for, or scolded")
+	}
+	p := Make(f, measure.Metric, noon())
+	area := float64(p.Surfaces[0].Takeoff.Area)
+	built := p.Surfaces[0].Coats[0].Build
+	if !near(float64(built.Extra), 0.05e-3*area, 1e-9) {
+		t.Errorf("%v m³ soak into %v m²", built.Extra, area)
+	}
+	sanded := slices.IndexFunc(p.Surfaces[0].Survey.Preparation.Tasks, func(k survey.PreparationTask) bool { return k.ID == survey.BetweenCoats })
+	if sanded < 0 || !strings.Contains(p.Surfaces[0].Survey.Preparation.Tasks[sanded].How, "P220") {
+		t.Errorf("%+v", p.Surfaces[0].Survey.Preparation.Tasks)
+	}
+	if !slices.ContainsFunc(p.Tasks, func(k work.Task) bool { return k.Name == "Abrade coat 1" }) {
+		t.Error("nobody sands what the seal coat raised")
+	}
+}
+
+// A pour lists its additions as its cards dose them, where more is mixed than needed.
+func TestThePourListsWhatItsCardsDose(t *testing.T) {
+	tinted := laidJob(t, demoShelf(t), coat("keelbody-100", 700))
+	tinted.Media = demoShelf(t).Media
+	tinted.Job.Surfaces[0].Coats[0].Pigment = &buildup.Tint{Medium: "pigment-pitch", Portion: material.Portion{Value: 0.03, Of: material.OfAB, Source: measure.OwnTest}}
+	files := map[string]job.File{"tinted": tinted}
+	for _, name := range []string{"baggage-hall", "settling-basin", "oyster-bar", "seal-nursery", "lamp-room"} {
+		files[name] = demo(t, name)
+	}
+	more := false
+	for _, f := range files {
+		p := Make(f, measure.Metric, noon())
+		for _, s := range p.Surfaces {
+			for _, c := range s.Coats {
+				dosed := make(map[string]float64)
+				for _, card := range c.Cards {
+					for _, a := range card.Additions {
+						dosed[a.Name] += float64(a.Mass) + 1000*float64(a.Volume)
+					}
+				}
+				for _, k := range p.Tasks {
+					if k.ID != work.PourID(c.ID) {
+						continue
+					}
+					for _, m := range k.Needs.Materials {
+						value := m.Value
+						if m.Kind == measure.KindVolume {
+							value *= 1000
+						}
+						if want := dosed[m.Name]; want > 0 && !near(value, want, 1e-9) {
+							t.Errorf("%s, coat %d: %s %v, by the cards %v", s.Name, c.Number, m.Name, value, want)
+						}
+						more = more || dosed[m.Name] > 0 && c.Division.Mixed > c.Build.Need*1.01
+					}
+				}
+			}
+		}
+	}
+	if !more {
+		t.Error("none of these jobs mixes more than it needs")
+	}
+}
