@@ -52,6 +52,13 @@ func TestADayWithoutANetwork(t *testing.T) {
 	p.sees("[data-test=gates]", "9 of 9 open")
 	p.typed("Slab", "17 C")
 	p.typed("Air", "19 C")
+	// What cannot be, or cannot be read, is told where it is entered, and holds up nothing.
+	for entered, told := range map[string]string{"0 %": "outside 1", "damp": "cannot be read"} {
+		p.typed("Humidity", entered)
+		p.click("[data-gate=readings]")
+		p.sees("[data-test=day-trouble]", told)
+	}
+	p.sent()
 	p.typed("Humidity", "55 %")
 	for _, gate := range []string{"readings", "surface", "pairs", "tools", "protection", "dust", "exits", "water", "forecast"} {
 		p.click(fmt.Sprintf("[data-gate=%s]", gate))
@@ -111,6 +118,17 @@ func TestADayWithoutANetwork(t *testing.T) {
 	p.look("day-correct")
 	p.click("[data-late=meets]")
 	p.batchIs(3, "mixing")
+	// The clock of the device is set while the page is open, a quarter of an hour ahead: what
+	// is refused for that is corrected and sent.
+	value[bool](p, `(() => {
+		const ahead = 15 * 60 * 1000, Now = Date, now = Date.now;
+		Date.now = () => now() + ahead;
+		globalThis.Date = new Proxy(Now, { construct: (of, args) => args.length ? new of(...args) : new of(Date.now()) });
+		document.querySelector('[data-act=mixed]').click();
+		return true;
+	})()`)
+	other.batchIs(3, "mixed")
+	p.sent()
 	p.button("‹ Record")
 	p.sees("[data-test=day-ribbons]", "Batch 2")
 	p.sees("[data-test=told-later]", "5 min after it happened")

@@ -89,7 +89,9 @@ func (s *Server) recordRoutes() {
 			return &body[record.Issue]{all[at]}, nil
 		})
 	huma.Register(s.api, huma.Operation{OperationID: "events", Method: http.MethodGet, Path: "/api/jobs/{job}/events"}, s.readEvents)
-	huma.Register(s.api, huma.Operation{OperationID: "log", Method: http.MethodPost, Path: "/api/jobs/{job}/events", MaxBodyBytes: bodyLimit, Description: "Adds to the record; what is sent again is kept once"}, s.take)
+	huma.Register(s.api, huma.Operation{OperationID: "log", Method: http.MethodPost, Path: "/api/jobs/{job}/events", MaxBodyBytes: bodyLimit,
+		// Each event is checked by itself: one that is wrong holds up no other.
+		SkipValidateBody: true, Description: "Adds to the record; what is sent again is kept once. Events that are refused are named one by one"}, s.take)
 	huma.Register(s.api, huma.Operation{OperationID: "eventChanges", Method: http.MethodGet, Path: "/api/jobs/{job}/events/changes", Description: "A server-sent event for whatever is logged or issued"}, s.recordChanges)
 	huma.Register(s.api, huma.Operation{OperationID: "record", Method: http.MethodGet, Path: "/api/jobs/{job}/record", Description: "What the events of a job tell of the plan that was issued last"},
 		func(ctx context.Context, in *JobPath) (*body[record.Day], error) {
@@ -208,6 +210,9 @@ func (s *Server) readEvents(ctx context.Context, in *struct {
 	return &body[Logged]{Logged{logged.Events, logged.Mark, issues, time.Now().UTC()}}, nil
 }
 
+// mostEvents is how many events are taken in one request.
+const mostEvents = 500
+
 // take takes events of the one who is signed in.
 func (s *Server) take(ctx context.Context, in *struct {
 	JobPath
@@ -216,6 +221,9 @@ func (s *Server) take(ctx context.Context, in *struct {
 	}
 }) (*body[LogAnswer], error) {
 	p, now := person(ctx), time.Now().UTC()
+	if n := len(in.Body.Events); n == 0 || n > mostEvents {
+		return nil, huma.Error422UnprocessableEntity(fmt.Sprintf("events: send 1 to %d events at once", mostEvents))
+	}
 	newest, err := s.store.IssueNumber(ctx, p.CompanyID, in.Job)
 	if err != nil {
 		return nil, s.trouble(ctx, "read issued plans", err)

@@ -53,6 +53,7 @@ func newFloor() map[string]any {
 	}
 	give("open", f.open)
 	give("add", f.add)
+	give("clear", f.clear)
 	give("tell", f.tell)
 	give("seal", f.seal)
 	give("read", f.read)
@@ -93,6 +94,12 @@ func (f *floor) add(args []js.Value) (any, error) {
 		}
 	}
 	return len(f.events), nil
+}
+
+// clear forgets the events that were added.
+func (f *floor) clear([]js.Value) (any, error) {
+	f.events, f.known = nil, make(map[string]bool)
+	return 0, nil
 }
 
 // tell tells the day at a time, in ms since 1970 by the clock of the server.

@@ -33,6 +33,7 @@ func runRoster(ctx context.Context, arguments []string, in io.Reader, out, compl
 	if !(*seconds > 0 && *seconds <= longestPlanning) {
 		return refusedError{fmt.Errorf("-seconds: ask for more than 0 and at most %d", longestPlanning)}
 	}
+	begun := time.Now()
 	in, done, err := opened(f.Arg(0), in)
 	if err != nil {
 		return err
@@ -46,7 +47,9 @@ func runRoster(ctx context.Context, arguments []string, in io.Reader, out, compl
 	if err != nil {
 		return refusedError{err}
 	}
-	ctx, cancel := context.WithTimeout(ctx, time.Duration(*seconds*float64(time.Second)))
+	// Reading counts, so that the answer comes in the time given; a little is left in any case.
+	within := time.Duration(*seconds * float64(time.Second))
+	ctx, cancel := context.WithTimeout(ctx, max(within-time.Since(begun), within/10))
 	defer cancel()
 	plan, err := roster.Solve(ctx, problem, roster.Options{Seed: *seed})
 	var wrong *roster.Error

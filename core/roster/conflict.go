@@ -12,9 +12,9 @@ import (
 // Conflict is returned where nothing fits.
 type Conflict struct {
 	Proven bool     // else no plan was found in the time given
-	Tasks  []string // job/task, as few as cannot be scheduled together
+	Tasks  []string // job/task: they cannot be scheduled by themselves, and all but any one of them can
 	Text   string
-	Ways   []string // what would let it fit
+	Ways   []string // what would let them fit, each tried by itself
 }
 
 func (c *Conflict) Error() string { return c.Text }
@@ -33,121 +33,363 @@ func (s *search) stuck() string {
 	return fmt.Sprintf("Most often %s of %s found no place.", s.tasks[at].name, s.jobName(s.tasks[at].job))
 }
 
-// jointly names jobs that cannot be scheduled together, though each gap by itself can be
-// kept: as few as cannot.
-func (s *search) jointly(ctx context.Context) error {
-	const conflicts = 20_000
-	some := slices.Clone(s.problem.Jobs)
-	fits := func(jobs []Job) bool {
-		p := *s.problem
-		p.Jobs = jobs
-		m, err := compile(&p)
-		if err != nil {
-			return true // it hangs on a job that is left out
-		}
-		e := m.encode(nil, nil)
-		return e == nil || e.s.Search(ctx, nil, conflicts, e.next) != lcg.Nothing
-	}
-	for n := 0; n < len(some); {
-		if less := slices.Delete(slices.Clone(some), n, n+1); len(less) > 0 && !fits(less) {
-			some = less
-		} else {
-			n++
-		}
-	}
+// conflictsEach is how many conflicts a part of a hopeless problem is looked through for.
+const conflictsEach = 20_000
+
+// explain returns the conflict of a problem in which nothing fits: the least tasks that
+// cannot be scheduled together, and each change by which they could. Its time is bounded by
+// counts, so it is not cut off with the planning.
+func (m *model) explain(ctx context.Context) error {
+	x := explainer{ctx: context.WithoutCancel(ctx), whole: m}
+	core := x.minimal()
 	c := &Conflict{Proven: true}
-	var names []string
-	for _, j := range some {
-		name := j.Name
-		if name == "" {
-			name = j.ID
-		}
-		names = append(names, name)
-		for _, t := range j.Tasks {
-			c.Tasks = append(c.Tasks, j.ID+"/"+t.ID)
+	for _, i := range core {
+		c.Tasks = append(c.Tasks, m.key(i))
+	}
+	slices.Sort(c.Tasks)
+	alone := x.part(core)
+	var reasons []string
+	for _, r := range x.changes(core, alone) {
+		if x.fits(r.problem, true) {
+			reasons, c.Ways = append(reasons, r.reason), append(c.Ways, r.way)
 		}
 	}
-	what := names[0] + " cannot be scheduled"
-	if len(names) > 1 {
-		what = strings.Join(names[:len(names)-1], ", ") + " and " + names[len(names)-1] + " cannot be scheduled together"
+	reasons = slices.DeleteFunc(reasons, func(s string) bool { return s == "" })
+	c.Text = m.named(core) + " cannot be scheduled" + together(len(core))
+	if len(reasons) > 0 {
+		c.Text += ": " + strings.Join(reasons, "; and ")
+	} else {
+		c.Text += ", and no single change would let them be"
+		c.Ways = []string{"Change more than one of their pins, gaps and hours, or leave one of them out"}
 	}
-	c.Text = fmt.Sprintf("%s: in no order do the crews and machines there are keep all of their greatest gaps by %s.", what, s.when(s.horizon))
-	c.Ways = []string{"Another crew, or a shift more, while they last", "a longer greatest gap, or one that may be bought off", "a longer horizon"}
+	c.Text += "."
 	return c
 }
 
-// explain finds as few rules as cannot hold together, though crews and machines were
-// enough for all at once, and says so.
-func (m *model) explain() error {
-	off, unpinned := make(map[*gap]bool), make([]bool, len(m.tasks))
-	fails := func() bool {
-		r := relaxed{model: m, off: off, unpinned: unpinned}
-		return !r.settle(r.root())
+// key names a task as job/task.
+func (m *model) key(i int) string {
+	return m.jobs[m.tasks[i].job].ID + "/" + m.nameOf(i, m.tasks[i].job)
+}
+
+func together(n int) string {
+	if n > 1 {
+		return " together"
 	}
-	c := &Conflict{Proven: true}
-	for i := range m.tasks {
-		if m.tasks[i].pinned >= 0 {
-			if unpinned[i] = true; !fails() {
-				unpinned[i] = false
+	return ""
+}
+
+// named lists tasks in words, job by job.
+func (m *model) named(tasks []int) string {
+	var all []string
+	for n, i := range tasks {
+		name := m.tasks[i].name
+		if n+1 == len(tasks) || m.tasks[tasks[n+1]].job != m.tasks[i].job {
+			name += " of " + m.jobName(m.tasks[i].job)
+		}
+		all = append(all, name)
+	}
+	if len(all) == 1 {
+		return all[0]
+	}
+	return strings.Join(all[:len(all)-1], ", ") + " and " + all[len(all)-1]
+}
+
+// explainer looks for the least part of a problem that cannot be scheduled.
+type explainer struct {
+	ctx   context.Context
+	whole *model
+}
+
+// minimal returns tasks, in order, that cannot be scheduled by themselves while all but any
+// one of them can, as far as is proven within bounds (QuickXplain, Junker 2004). It costs
+// about 2·k·log(n/k) looks at parts of the problem, for k of n tasks.
+func (x *explainer) minimal() []int {
+	all := make([]int, len(x.whole.tasks))
+	for i := range all {
+		all[i] = i
+	}
+	exact := x.fits(x.part(all), false) // else crews and machines that are enough for all at once do not help
+	fails := func(tasks []int) bool { return len(tasks) > 0 && !x.fits(x.part(tasks), exact) }
+	var least func(base []int, added bool, rest []int) []int
+	least = func(base []int, added bool, rest []int) []int {
+		if added && fails(base) {
+			return nil
+		}
+		if len(rest) <= 1 {
+			return rest
+		}
+		left, right := rest[:len(rest)/2], rest[len(rest)/2:]
+		some := least(slices.Concat(base, left), true, right)
+		return slices.Concat(least(slices.Concat(base, some), len(some) > 0, left), some)
+	}
+	core := least(nil, false, all)
+	slices.Sort(core)
+	if !exact { // with crews and machines looked at, less may do
+		for n := 0; n < len(core) && len(core) <= smallTasks; {
+			if less := slices.Delete(slices.Clone(core), n, n+1); len(less) > 0 && !x.fits(x.part(less), true) {
+				core = less
+			} else {
+				n++
 			}
 		}
 	}
-	for i := range m.tasks {
-		for n := range m.tasks[i].before {
-			g := &m.tasks[i].before[n]
-			if g.max == nil {
+	return core
+}
+
+// part returns the problem of some tasks alone, with the gaps between them.
+func (x *explainer) part(tasks []int) Problem {
+	p := *x.whole.problem
+	p.Before, p.Jobs = nil, nil
+	kept := make(map[string]bool, len(tasks))
+	for _, i := range tasks {
+		kept[x.whole.key(i)] = true
+	}
+	for _, j := range x.whole.problem.Jobs {
+		own := j
+		own.Tasks = nil
+		for _, t := range j.Tasks {
+			if !kept[j.ID+"/"+t.ID] {
 				continue
 			}
-			if off[g] = true; !fails() {
-				delete(off, g)
-			}
+			t.After = slices.DeleteFunc(slices.Clone(t.After), func(a After) bool { return !kept[a.Task] && !kept[j.ID+"/"+a.Task] })
+			own.Tasks = append(own.Tasks, t)
+		}
+		if len(own.Tasks) > 0 {
+			p.Jobs = append(p.Jobs, own)
 		}
 	}
-	loose := relaxed{model: m, off: make(map[*gap]bool), unpinned: slices.Clone(unpinned)}
+	return p
+}
+
+// fits reports whether a problem may fit: false only where it is proven that it does not,
+// with crews and machines looked at only if exact.
+func (x *explainer) fits(p Problem, exact bool) bool {
+	m, err := compile(&p)
+	if err != nil {
+		return false // a task that no shift is long enough for
+	}
+	m.when, m.lasts = x.whole.when, x.whole.lasts
+	rest := relaxed{model: m}
+	if !rest.settle(rest.root()) {
+		return false
+	}
+	if !exact {
+		return true
+	}
+	e := m.encode(nil, nil)
+	return e == nil || e.s.Search(x.ctx, nil, conflictsEach, e.next) != lcg.Nothing
+}
+
+// change is a problem with one rule less, what the rule says, and what lifts it.
+type change struct {
+	problem     Problem
+	reason, way string
+}
+
+// changes returns what could be changed of the tasks of a conflict, each by itself: pins and
+// greatest gaps first, then what they share, when they may be worked, and the horizon.
+func (x *explainer) changes(core []int, p Problem) []change {
+	m := x.whole
+	var all []change
+	edit := func(reason, way string, by func(*Problem)) {
+		all = append(all, change{changed(p, by), reason, way})
+	}
+	task := func(p *Problem, i int) *Task {
+		for j := range p.Jobs {
+			for t := range p.Jobs[j].Tasks {
+				if p.Jobs[j].ID+"/"+p.Jobs[j].Tasks[t].ID == m.key(i) {
+					return &p.Jobs[j].Tasks[t]
+				}
+			}
+		}
+		return &Task{}
+	}
+	earliest, known := x.earliest(core)
+	for _, i := range core {
+		t := &m.tasks[i]
+		if t.pinned < 0 {
+			continue
+		}
+		why := ""
+		if at, there := earliest[i]; known && there && at.start > t.pinned {
+			why = fmt.Sprintf(", and cannot begin before %s", m.when(at.start))
+		}
+		edit(fmt.Sprintf("%s of %s is pinned to %s%s", t.name, m.jobName(t.job), m.when(t.pinned), why), "Unpin "+t.name,
+			func(p *Problem) { task(p, i).Start = nil })
+	}
+	for _, i := range core {
+		t := &m.tasks[i]
+		for n := range t.before {
+			g := &t.before[n]
+			if g.max == nil || g.index >= 0 || !slices.Contains(core, g.task) {
+				continue
+			}
+			done, why := earliest[g.task], ""
+			if next, there := earliest[i]; known && there && next.start > g.most(done.start, done.end) {
+				why = fmt.Sprintf(": done %s at the earliest, it closes %s, and nobody can begin what follows before %s; nor later does it fit",
+					m.when(done.end), m.when(g.most(done.start, done.end)), m.when(next.start))
+			}
+			length := m.lasts(g.max(done.end))
+			edit(fmt.Sprintf("%s of %s must begin at most %s after %s is done%s", t.name, m.jobName(t.job), length, m.tasks[g.task].name, why),
+				fmt.Sprintf("Let %s come later than %s after %s, or buy that off", t.name, length, m.tasks[g.task].name),
+				func(p *Problem) {
+					for a := range task(p, i).After {
+						if own := &task(p, i).After[a]; own.Buy == nil && (own.Task == m.key(g.task) || m.jobs[t.job].ID+"/"+own.Task == m.key(g.task)) {
+							own.Max, own.MaxAt = nil, nil
+						}
+					}
+				})
+		}
+	}
+	x.shared(core, edit)
+	edit("", "Begin earlier, where a day is given before which nothing begins", func(p *Problem) {
+		for j := range p.Jobs {
+			p.Jobs[j].Release = 0
+		}
+	})
+	edit("they may be worked only at certain hours, by their site, the forecast or what is not there yet", "Let them be worked at other hours", func(p *Problem) {
+		for j := range p.Jobs {
+			p.Jobs[j].Access = nil
+			for t := range p.Jobs[j].Tasks {
+				p.Jobs[j].Tasks[t].Windows = nil
+			}
+		}
+	})
+	edit("the shifts of who can do them leave no room", "Work more shifts, or longer ones", func(p *Problem) {
+		for c := range p.Crews {
+			p.Crews[c].Shifts, p.Crews[c].Rests = []Shift{{Window: Window{From: 0, Until: p.Horizon}}}, nil
+		}
+	})
+	edit(fmt.Sprintf("they do not fit before %s, where the plan ends", m.when(m.horizon)), "Plan over a longer horizon", longer)
+	return all
+}
+
+// shared adds what the tasks of a conflict share: crews, machines and ways.
+func (x *explainer) shared(core []int, edit func(reason, way string, by func(*Problem))) {
+	m := x.whole
+	var crews []int
+	machines := make(map[int]bool)
+	for _, i := range core {
+		crews = append(crews, m.tasks[i].crews...)
+		for _, n := range m.tasks[i].machines {
+			machines[n] = true
+		}
+	}
+	slices.Sort(crews)
+	crews = slices.Compact(crews)
+	var names []string
+	for _, c := range crews {
+		names = append(names, titled(m.problem.Crews[c].Name, m.problem.Crews[c].ID))
+	}
+	if len(core) > 1 && len(names) > 0 {
+		reason := fmt.Sprintf("only %s can do them, and not at once", strings.Join(names, " and "))
+		edit(reason, "Give them to another crew, or add one", func(p *Problem) {
+			for n, c := range slices.Clone(p.Crews) {
+				for copies := range len(core) - 1 {
+					twin := c
+					twin.ID = fmt.Sprintf("%s twin %d.%d", c.ID, n, copies)
+					p.Crews = append(p.Crews, twin)
+				}
+			}
+			for j := range p.Jobs { // pinned to a crew, too
+				for t := range p.Jobs[j].Tasks {
+					p.Jobs[j].Tasks[t].Crew = ""
+				}
+			}
+		})
+	}
+	for n := range m.machines {
+		if !machines[n] {
+			continue
+		}
+		name := titled(m.machines[n].Name, m.machines[n].ID)
+		edit(fmt.Sprintf("they need %s, of which there is too little then", name), "Get another "+name+", or use it at another time", func(p *Problem) {
+			p.Machines[n].Capacity, p.Machines[n].Closed = len(core)+p.Machines[n].Capacity, nil
+		})
+	}
+	if len(m.problem.Travel) > 0 && len(core) > 1 {
+		edit("the way between their places takes too long", "Leave more time between them, or send another crew", func(p *Problem) { p.Travel = nil })
+	}
+}
+
+func titled(name, id string) string {
+	if name != "" {
+		return name
+	}
+	return id
+}
+
+// longer lets a problem go on for as long again, with its shifts and hours as before.
+func longer(p *Problem) {
+	h := p.Horizon
+	again := func(all []Window) []Window {
+		for _, w := range slices.Clone(all) {
+			if w.Every == 0 {
+				all = append(all, Window{From: w.From + h, Until: w.Until + h})
+			}
+		}
+		return all
+	}
+	for c := range p.Crews {
+		for _, s := range slices.Clone(p.Crews[c].Shifts) {
+			if s.Every == 0 {
+				p.Crews[c].Shifts = append(p.Crews[c].Shifts, Shift{Window{From: s.From + h, Until: s.Until + h, Every: 0}, s.Overtime})
+			}
+		}
+		p.Crews[c].Rests = again(p.Crews[c].Rests)
+	}
+	for j := range p.Jobs {
+		p.Jobs[j].Access = again(p.Jobs[j].Access)
+		for t := range p.Jobs[j].Tasks {
+			p.Jobs[j].Tasks[t].Windows = again(p.Jobs[j].Tasks[t].Windows)
+		}
+	}
+	p.Horizon = 2 * h
+}
+
+// changed returns a copy of a problem with a change that leaves the original as it is.
+func changed(p Problem, by func(*Problem)) Problem {
+	p.Crews, p.Machines, p.Jobs = slices.Clone(p.Crews), slices.Clone(p.Machines), slices.Clone(p.Jobs)
+	for c := range p.Crews {
+		p.Crews[c].Shifts, p.Crews[c].Rests = slices.Clone(p.Crews[c].Shifts), slices.Clone(p.Crews[c].Rests)
+	}
+	for j := range p.Jobs {
+		p.Jobs[j].Access, p.Jobs[j].Tasks = slices.Clone(p.Jobs[j].Access), slices.Clone(p.Jobs[j].Tasks)
+		for t := range p.Jobs[j].Tasks {
+			p.Jobs[j].Tasks[t].Windows, p.Jobs[j].Tasks[t].After = slices.Clone(p.Jobs[j].Tasks[t].Windows), slices.Clone(p.Jobs[j].Tasks[t].After)
+		}
+	}
+	by(&p)
+	return p
+}
+
+// stretch is where a task lies at the earliest.
+type stretch struct{ start, end Slot }
+
+// earliest returns when tasks can be done at the earliest with no pin and no greatest gap,
+// by their places in the whole problem; known is false where even that does not fit.
+func (x *explainer) earliest(core []int) (at map[int]stretch, known bool) {
+	p := x.part(core)
+	m, err := compile(&p)
+	if err != nil {
+		return nil, false
+	}
+	loose := relaxed{model: m, off: make(map[*gap]bool), unpinned: make([]bool, len(m.tasks))}
 	for i := range m.tasks {
 		for n := range m.tasks[i].before {
 			loose.off[&m.tasks[i].before[n]] = true
 		}
 		loose.unpinned[i] = true
 	}
-	at := loose.root()
-	possible := loose.settle(at)
-	var told []string
-	add := func(i int) { c.Tasks = append(c.Tasks, m.jobs[m.tasks[i].job].ID+"/"+m.nameOf(i, m.tasks[i].job)) }
+	n := loose.root()
+	if !loose.settle(n) {
+		return nil, false
+	}
+	at = make(map[int]stretch, len(core))
 	for i := range m.tasks {
-		t := &m.tasks[i]
-		if t.pinned >= 0 && !unpinned[i] {
-			add(i)
-			why := ""
-			if possible && at.start[i] > t.pinned {
-				why = fmt.Sprintf(", and cannot begin before %s", m.when(at.start[i]))
-			}
-			told = append(told, fmt.Sprintf("%s of %s is pinned to %s%s", t.name, m.jobName(t.job), m.when(t.pinned), why))
-			c.Ways = append(c.Ways, "Unpin "+t.name)
-		}
-		for n := range t.before {
-			g := &t.before[n]
-			if g.max == nil || off[g] || g.index >= 0 {
-				continue
-			}
-			add(g.task)
-			add(i)
-			why := ""
-			if possible {
-				why = fmt.Sprintf(": done %s at the earliest, it closes %s, and nobody can begin what follows before %s; nor later does it fit", m.when(at.end[g.task]), m.when(g.most(at.start[g.task], at.end[g.task])), m.when(at.start[i]))
-			}
-			told = append(told, fmt.Sprintf("%s of %s must begin at most %s after %s is done%s", t.name, m.jobName(t.job), m.lasts(g.max(at.end[g.task])), m.tasks[g.task].name, why))
-			c.Ways = append(c.Ways, fmt.Sprintf("Let %s come later than %s after %s, or buy that off", t.name, m.lasts(g.max(at.end[g.task])), m.tasks[g.task].name), "work a shift more between them")
+		if whole, there := x.whole.names[m.key(i)]; there {
+			at[whole] = stretch{n.start[i], n.end[i]}
 		}
 	}
-	if len(told) == 0 {
-		i := loose.failed
-		add(i)
-		told = append(told, fmt.Sprintf("%s of %s does not fit before %s, where the plan ends", m.tasks[i].name, m.jobName(m.tasks[i].job), m.when(m.horizon)))
-		c.Ways = append(c.Ways, "Plan over a longer horizon, begin earlier, or work more shifts")
-	}
-	c.Text = "Nothing fits. " + strings.Join(told, "; and ") + "."
-	slices.Sort(c.Tasks)
-	c.Tasks = slices.Compact(c.Tasks)
-	return c
+	return at, true
 }

@@ -81,6 +81,8 @@ func compile(p *Problem) (*model, error) {
 	m := &model{
 		problem: p, horizon: p.Horizon, jobs: p.Jobs, machines: p.Machines,
 		calendars: make(map[calendarKey]*calendar), names: make(map[string]int), access: [][]Window{nil},
+		when:  func(s Slot) string { return fmt.Sprintf("slot %d", s) },
+		lasts: func(s Slot) string { return fmt.Sprintf("%d slots", s) },
 	}
 	if p.Horizon < 1 {
 		return nil, bad("/horizon", "There is no time to plan in. Give the slots in all, such as 1344 of half an hour for four weeks.")
@@ -248,22 +250,44 @@ func (m *model) able(t Task, crews map[string]int, path string) ([]int, error) {
 	return all, nil
 }
 
-// ways reads how long a crew takes from place to place.
+// ways reads how long a crew takes from place to place: by way of other places where that is
+// shorter (Floyd 1962), so that no crew is faster for a stop on its way. It costs the cube of
+// the places.
 func (m *model) ways(places map[string]int) error {
 	m.travel = make([][]Slot, len(places))
+	known := make([][]bool, len(places))
 	for i := range m.travel {
-		m.travel[i] = make([]Slot, len(places))
+		m.travel[i], known[i] = make([]Slot, len(places)), make([]bool, len(places))
 	}
+	given := make(map[[2]string]Slot, len(m.problem.Travel))
 	for i, t := range m.problem.Travel {
 		if t.Slots < 0 {
 			return bad(fmt.Sprintf("/travel/%d/slots", i), "Nobody travels in less than no time.")
 		}
+		key := [2]string{min(t.From, t.To), max(t.From, t.To)}
+		if was, twice := given[key]; twice && was != t.Slots {
+			return bad(fmt.Sprintf("/travel/%d/slots", i), "The way between %q and %q is given with %d slots and with %d. Give it once.", t.From, t.To, was, t.Slots)
+		}
+		given[key] = t.Slots
 		a, from := places[t.From]
 		b, to := places[t.To]
-		if from && to { // else no job is there
+		if from && to && a != b { // else no job is there
 			m.travel[a][b], m.travel[b][a] = t.Slots, t.Slots
-			m.far = max(m.far, t.Slots)
+			known[a][b], known[b][a] = true, true
 		}
+	}
+	for via := range m.travel {
+		for a := range m.travel {
+			for b := range m.travel {
+				way := m.travel[a][via] + m.travel[via][b]
+				if a != b && known[a][via] && known[via][b] && (!known[a][b] || way < m.travel[a][b]) {
+					m.travel[a][b], known[a][b] = way, true
+				}
+			}
+		}
+	}
+	for a := range m.travel {
+		m.far = max(m.far, slices.Max(m.travel[a]))
 	}
 	return nil
 }

@@ -42,20 +42,19 @@ func Solve(ctx context.Context, p Problem, o Options) (Plan, error) {
 	if err != nil {
 		return Plan{}, err
 	}
-	if o.When == nil {
-		o.When = func(s Slot) string { return fmt.Sprintf("slot %d", s) }
+	if o.When != nil {
+		m.when = o.When
 	}
-	if o.Length == nil {
-		o.Length = func(s Slot) string { return fmt.Sprintf("%d slots", s) }
+	if o.Length != nil {
+		m.lasts = o.Length
 	}
-	m.when, m.lasts = o.When, o.Length
 	if len(m.tasks) == 0 {
 		return Plan{Bookings: []Booking{}, Proven: parts}, nil
 	}
 	rest := relaxed{model: m}
 	root := rest.root()
 	if !rest.settle(root) {
-		return Plan{}, m.explain()
+		return Plan{}, m.explain(ctx)
 	}
 	bound := rest.cost(root)
 	bound[Finish] = max(bound[Finish], rest.capacity())

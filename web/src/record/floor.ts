@@ -6,6 +6,7 @@ import url from './floor.gen.wasm?url'
 interface Running {
   open: (issue: string, units: string, leads: boolean) => string | Error
   add: (events: string) => string | Error
+  clear: () => string | Error
   tell: (at: number) => string | Error
   seal: (event: string, before: string) => string | Error
   read: (kind: string, text: string) => string | Error
@@ -26,6 +27,8 @@ export interface Floor {
   open: (issue: RecordIssue, units: Units, leads: boolean) => void
   /** Takes events, each once. */
   add: (events: RecordEvent[]) => void
+  /** Forgets the events that were added. */
+  clear: () => void
   /** What they tell at a time, ms since 1970 by the clock of the server. */
   tell: (at: number) => RecordDay
   /** Gives an event its hash after another's; throws a sentence where something is wrong with it. */
@@ -64,6 +67,7 @@ export async function openFloor(): Promise<Floor> {
   return {
     open: (issue, units, leads) => void given(running.open(JSON.stringify(issue), units, leads)),
     add: (events) => void given(running.add(JSON.stringify(events))),
+    clear: () => void given(running.clear()),
     tell: (at) => given<RecordDay>(running.tell(at)),
     seal: (event, before) =>
       given<RecordEvent>(running.seal(JSON.stringify({ ...event, before: '', hash: '' }), before)),

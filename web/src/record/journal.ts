@@ -23,6 +23,16 @@ export interface Journal {
   append: (make: (device: string, number: number, before: string) => RecordEvent) => Promise<RecordEvent>
   /** Keeps what others logged, and knows those as sent that the server has. */
   learn: (events: RecordEvent[]) => Promise<void>
+  /** Keeps events that could not be sent yet, after what was kept was cleared. */
+  keep: (events: RecordEvent[]) => Promise<void>
+  /**
+   * Makes events that could not be sent yet anew, each after the one before it; make gives
+   * undefined for one that stays. Reports whether any was.
+   */
+  correct: (
+    ids: string[],
+    make: (event: RecordEvent, before: string) => RecordEvent | undefined,
+  ) => Promise<boolean>
   unsent: () => Promise<RecordEvent[]>
   refuse: (id: string, text: string) => Promise<void>
   refused: () => Promise<{ event: RecordEvent; text: string }[]>
@@ -94,6 +104,30 @@ export async function openJournal(person: string, job: string): Promise<Journal>
       const change = db.transaction('events', 'readwrite')
       for (const event of events) void change.store.put(row(event, 0))
       await change.done
+    },
+    keep: async (events) => {
+      const change = db.transaction('events', 'readwrite', { durability: 'strict' })
+      for (const event of events) void change.store.put(row(event, 1))
+      await change.done
+    },
+    correct: async (ids, make) => {
+      const change = db.transaction(['events', 'heads'], 'readwrite', { durability: 'strict' })
+      const events = change.objectStore('events')
+      const kept = await Promise.all(ids.map((id) => events.get(`${day}/${id}`)))
+      const wrong = kept.flatMap((r) => (r ? [r.event] : [])).sort((a, b) => a.number - b.number)
+      const head = await change.objectStore('heads').get(day)
+      let last: RecordEvent | undefined
+      for (const event of wrong) {
+        const follows = last?.number === event.number - 1
+        const anew = make(event, follows && last ? last.hash : event.before)
+        if (!anew) continue
+        last = anew
+        void events.put(row(anew, 1))
+        if (head && head.number === anew.number && head.device === anew.device)
+          void change.objectStore('heads').put({ ...head, hash: anew.hash }, day)
+      }
+      await change.done
+      return last !== undefined
     },
     unsent: async () =>
       (await db.getAllFromIndex('events', 'unsent', [day, 1]))

@@ -3,7 +3,10 @@ import { ref, useId, watch } from 'vue'
 import type { Kind } from '../../fields/units'
 import { useSession } from '../people/session'
 
-/** A quantity typed with a wet glove: tall, read on this device, with what was understood. */
+/**
+ * A quantity typed with a wet glove: tall, read on this device, with what was understood.
+ * Text that cannot be read is NaN, so that nothing is logged without it.
+ */
 const props = defineProps<{
   kind: Kind
   label: string
@@ -19,7 +22,7 @@ let sent: number | undefined
 watch(
   () => props.modelValue,
   (si) => {
-    if (si !== sent) text.value = si === undefined ? '' : session.format(props.kind, si)
+    if (!Object.is(si, sent)) text.value = si === undefined ? '' : session.format(props.kind, si)
   },
   { immediate: true },
 )
@@ -32,7 +35,7 @@ function typed(): void {
       sent = props.read(props.kind, text.value).si
     } catch (error) {
       fault.value = error instanceof Error ? error.message : String(error)
-      sent = undefined
+      sent = NaN
     }
   }
   emit('update:modelValue', sent)

@@ -26,6 +26,11 @@ const acts: Partial<Record<RecordSay['do'], Act>> = {
   spread: { kind: 'spread', name: 'All spread' },
   roll: { kind: 'rolled', name: 'Rolled, nobody touches it again' },
 }
+/** What the time left runs to, where it is no limit of the mix or the film. */
+const limits: Partial<Record<RecordSay['do'], string>> = {
+  mix: 'of mixing',
+  stand: 'until it may be poured',
+}
 const dayOf = (say: RecordSay): RecordBatchDay | undefined =>
   props.coat.batches.find((o) => o.number === say.batch)
 function batchOf(say: RecordSay): { id: string; joins: boolean; alone: boolean } {
@@ -78,7 +83,13 @@ function due(at: string): string {
         :class="{ lost: s.do === 'lost' }"
       >
         <p class="say">{{ s.text }}</p>
-        <TimeLeft v-if="s.until" :until="s.until" :now="now" :of="s.of" name="until its limit" />
+        <TimeLeft
+          v-if="s.until"
+          :until="s.until"
+          :now="now"
+          :of="s.of"
+          :name="limits[s.do] ?? 'until its limit'"
+        />
         <p v-else-if="s.at && s.do !== 'roll'" class="due">due {{ due(s.at) }}</p>
         <div class="acts">
           <template v-if="s.do === 'lost'">
@@ -110,6 +121,15 @@ function due(at: string): string {
             @click="touch(s)"
           >
             {{ name(s) }}
+          </button>
+          <button
+            v-if="s.do === 'stand' || (s.do === 'mix' && s.late)"
+            type="button"
+            class="touch"
+            data-act="poured"
+            @click="here.log('poured', batchOf(s).id)"
+          >
+            It is poured already
           </button>
           <button
             v-if="(s.do === 'roll' || s.do === 'spread') && batchOf(s).joins"

@@ -11,14 +11,14 @@ import DayNow from './DayNow.vue'
 import { useOffline } from './offline'
 import { kindWords } from './words'
 import { useAlarm } from './useAlarm'
-import { useDay } from './useDay'
+import { plainWords, useDay } from './useDay'
 
 /** The day on the floor: what to do now, what next, what to watch; and the record as it is made. */
 const props = defineProps<{ id: string; coat?: string; batch?: string }>()
 const session = useSession()
 const theme = useTheme()
 const here = useDay(props.id)
-const kept = useOffline()
+const kept = useOffline(computed(() => here.day.value !== null))
 
 const chosen = ref(props.coat ?? '')
 const coats = computed(() => here.day.value?.coats ?? [])
@@ -58,6 +58,7 @@ const states = {
   reading: 'Reading …',
   level: 'Sent',
   away: 'No network',
+  held: 'Not taken',
   'signed-out': 'Signed out',
 } as const
 const sentence = computed(() => {
@@ -144,7 +145,10 @@ useEventListener(window, 'keydown', (event) => {
       <button type="button" class="touch" @click="here.take">Go by plan {{ here.newer.value.number }}</button>
     </p>
     <p v-for="r in here.refused.value" :key="r.event.id" class="bar stop">
-      Not taken ({{ kindWords[r.event.kind] }}): {{ r.text }}.
+      Not taken ({{ kindWords[r.event.kind] }}): {{ plainWords(r.text) }}.
+    </p>
+    <p v-for="d in here.day.value?.doubts ?? []" :key="d" class="bar" role="status" data-test="doubt">
+      {{ d }}
     </p>
     <template v-if="at && plan && one">
       <div class="head">

@@ -1,4 +1,4 @@
-import { useEventListener, useEventSource } from '@vueuse/core'
+import { useBroadcastChannel, useEventListener, useEventSource } from '@vueuse/core'
 import { computed, onScopeDispose, ref, shallowRef, watch } from 'vue'
 import {
   api,
@@ -19,6 +19,22 @@ import { useClock } from './useClock'
 const RETRY_MS = 2000
 const SENT_AT_ONCE = 500
 const MILLIS = 1000
+/** Entries refused by a clock that is off are sent again with one that is off by this less, ms. */
+const WORTH_CORRECTING_MS = 1000
+/** The field that a refusal names where the clock of a device is wrong. */
+const CLOCK_FIELD = 'at:'
+
+/** Reports whether a number among the values of an entry could not be read from its field. */
+function unreadable(body: RecordBody): boolean {
+  return Object.values(body)
+    .flat()
+    .some((v) => typeof v === 'number' && Number.isNaN(v))
+}
+/** A refusal without the name of the field that it begins with. */
+export function plainWords(text: string): string {
+  const words = text.replace(/^[\w.]+: /, '')
+  return words.charAt(0).toUpperCase() + words.slice(1)
+}
 
 /**
  * A day at a job: every touch is kept on this device first, told at once, and sent when
@@ -34,7 +50,7 @@ export function useDay(job: string) {
   const waiting = ref(0)
   /** Photographs that wait to be sent. */
   const photos = ref(0)
-  const state = ref<'reading' | 'level' | 'away' | 'signed-out'>('reading')
+  const state = ref<'reading' | 'level' | 'away' | 'held' | 'signed-out'>('reading')
   const trouble = ref('')
   const refused = shallowRef<{ event: RecordEvent; text: string }[]>([])
   /** What was logged on this device last, so that it can be taken back. */
@@ -62,6 +78,32 @@ export function useDay(job: string) {
     tell()
   }
 
+  /** Shows what this device keeps, after events in it were made anew. */
+  async function reload(): Promise<void> {
+    if (!floor || !journal) return
+    floor.clear()
+    floor.add(await journal.events())
+    tell()
+  }
+
+  /**
+   * Makes events anew that were refused because this device's clock was off. Reports whether
+   * they are worth sending again.
+   */
+  async function correct(ids: string[]): Promise<boolean> {
+    const rules = floor
+    if (!rules || !journal || ids.length === 0) return false
+    await clock.measure()
+    const behind = clock.behind.value
+    const corrected = await journal.correct(ids, (event, before) =>
+      Math.abs(event.behind * MILLIS - behind) < WORTH_CORRECTING_MS
+        ? undefined
+        : rules.seal({ ...event, behind: behind / MILLIS }, before),
+    )
+    if (corrected) await reload()
+    return corrected
+  }
+
   /** Reads what others logged since, and the newest plan. */
   async function pull(): Promise<void> {
     const { data, error, response } = await api.GET('/api/jobs/{job}/events', {
@@ -72,6 +114,7 @@ export function useDay(job: string) {
       else trouble.value = refusal(error, 'The record of this job cannot be read.')
       return
     }
+    clock.heard(data.time)
     mark = data.mark
     await journal?.learn(data.events)
     floor?.add(data.events)
@@ -96,6 +139,7 @@ export function useDay(job: string) {
   function level(): Promise<void> {
     sending ??= (async () => {
       clearTimeout(timer)
+      let held = ''
       try {
         for (let unsent = await journal?.unsent(); unsent?.length; unsent = await journal?.unsent()) {
           const { data, error, response } = await api.POST('/api/jobs/{job}/events', {
@@ -103,13 +147,21 @@ export function useDay(job: string) {
             body: { events: unsent.slice(0, SENT_AT_ONCE) },
           })
           if (!data) {
-            state.value = response.status === 401 ? 'signed-out' : 'away'
-            if (response.status !== 401) throw new Error(refusal(error, 'The record was not taken.'))
-            return
+            if (response.status === 401) {
+              state.value = 'signed-out'
+              return
+            }
+            held = refusal(error, 'The server does not take the entries just now.')
+            throw new Error(held)
           }
           const taken = new Set(data.taken)
           await journal?.learn(unsent.filter((e) => taken.has(e.id)))
-          for (const r of data.refused) await journal?.refuse(r.id, r.text)
+          for (const id of taken) pending.delete(id)
+          clock.heard(data.time)
+          const early = data.refused.filter((r) => r.text.startsWith(CLOCK_FIELD)).map((r) => r.id)
+          const again = await correct(early)
+          for (const r of data.refused)
+            if (!again || !early.includes(r.id)) await journal?.refuse(r.id, r.text)
           await count()
         }
         refused.value = (await journal?.refused()) ?? []
@@ -117,7 +169,8 @@ export function useDay(job: string) {
         if (state.value !== 'signed-out') state.value = 'level'
         if (session.me) photos.value = await sendPhotos(session.me.id)
       } catch {
-        state.value = 'away'
+        state.value = held ? 'held' : 'away'
+        if (held) trouble.value = `${held} What was logged is kept on this device.`
         if (!gone) timer = setTimeout(() => void level(), RETRY_MS)
       } finally {
         await count()
@@ -127,34 +180,72 @@ export function useDay(job: string) {
     return sending
   }
 
+  /** Entries of this page that are not sent yet, in case what the device keeps is cleared. */
+  const pending = new Map<string, RecordEvent>()
+
+  /** Keeps an entry; where what this device kept was cleared, keeps it anew with what waited. */
+  async function appended(
+    make: (device: string, number: number, before: string) => RecordEvent,
+    person: string,
+  ): Promise<RecordEvent> {
+    const append = async (): Promise<RecordEvent> => {
+      if (!journal) throw new Error('Nothing is kept on this device yet.')
+      return journal.append(make)
+    }
+    const event = await append().catch(async (error: unknown) => {
+      if (!(error instanceof DOMException) || error.name === 'QuotaExceededError') throw error
+      journal = await openJournal(person, job)
+      const plan = issue.value
+      if (plan) await journal.keepIssue(plan)
+      await journal.keep([...pending.values()])
+      return append()
+    })
+    pending.set(event.id, event)
+    return event
+  }
+
+  /** Says why an entry could not be kept. */
+  function keeping(error: unknown): string {
+    if (!(error instanceof DOMException))
+      return plainWords(error instanceof Error ? error.message : String(error))
+    if (error.name === 'QuotaExceededError')
+      return 'This device has no room left to keep what is logged. Free some space, then log it again; what is kept is not lost.'
+    return 'What this device keeps was cleared or closed by the browser. Load this page again, then log it again.'
+  }
+
   /** Logs what happened; on screen at once. Says why where that is not possible. */
   async function log(kind: RecordKind, task: string, body: RecordBody = {}): Promise<boolean> {
     const me = session.me
     if (!journal || !floor || !me || !issue.value) return false
+    if (unreadable(body)) {
+      trouble.value = 'A field cannot be read. Correct it, then log again; nothing was logged.'
+      return false
+    }
     const rules = floor
     // A coat that was begun stays by the plan that it was begun on.
     const coat = task.split('/')[1]
     const on = issue.value.coats.find((c) => c.id === coat)?.issue ?? issue.value.number
-    try {
-      const event = await journal.append((device, number, before) =>
-        rules.seal(
-          {
-            id: crypto.randomUUID(),
-            issue: on,
-            task,
-            kind,
-            at: new Date().toISOString(),
-            behind: clock.behind.value / MILLIS,
-            device,
-            number,
-            person: me.id,
-            name: me.name,
-            body,
-          },
-          before,
-        ),
+    const make = (device: string, number: number, before: string): RecordEvent =>
+      rules.seal(
+        {
+          id: crypto.randomUUID(),
+          issue: on,
+          task,
+          kind,
+          at: new Date().toISOString(),
+          behind: clock.behind.value / MILLIS,
+          device,
+          number,
+          person: me.id,
+          name: me.name,
+          body,
+        },
+        before,
       )
+    try {
+      const event = await appended(make, me.id)
       floor.add([event])
+      tabs.post(null)
       last.value = kind === 'struck' ? null : event
       trouble.value = ''
       tell()
@@ -163,14 +254,21 @@ export function useDay(job: string) {
       void (sending ?? Promise.resolve()).then(level)
       return true
     } catch (error) {
-      trouble.value =
-        error instanceof DOMException
-          ? 'This device has no room left to keep what is logged. Free some space, then log it again; what is kept is not lost.'
-          : String(error instanceof Error ? error.message : error)
+      trouble.value = keeping(error)
       return false
     }
   }
   const strike = (event: string): Promise<boolean> => log('struck', '', { struck: event })
+
+  // What another tab of this device logs is heard at once, with or without a network.
+  const tabs = useBroadcastChannel<null, null>({ name: `nephelon.day.${job}` })
+  useEventListener(tabs.channel, 'message', () => {
+    void (async () => {
+      floor?.add((await journal?.events()) ?? [])
+      tell()
+      await count()
+    })()
+  })
 
   const heard = useEventSource(`/api/jobs/${job}/events/changes`, [], {
     immediate: false,

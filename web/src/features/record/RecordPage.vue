@@ -40,6 +40,7 @@ const taskName = (id: string): string => issue.value?.tasks.find((t) => t.id ===
           >Closed by {{ day.closed.by }}, {{ dayTime(day.closed.at, zone) }}.</template
         >
       </p>
+      <p v-for="d in day.doubts" :key="d" role="status" class="finding">{{ d }}</p>
       <p v-for="b in day.breaks" :key="b.device + b.number" role="alert" class="finding">{{ b.text }}</p>
       <p v-if="begun.length === 0" class="quiet">
         Nothing was poured yet. What the crew logs on the job day stands here.

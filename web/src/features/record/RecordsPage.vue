@@ -75,7 +75,10 @@ const happened = (e: EntryLine): string =>
           <tr v-for="l in learnt" :key="l.product + l.method + l.crew">
             <td>{{ l.product }}{{ l.method ? `, ${l.method.replaceAll('-', ' ')}` : '' }}</td>
             <td>{{ l.crew }}</td>
-            <td>{{ l.cases === 1 ? '1 section' : `${l.cases} sections` }} of {{ l.floors === 1 ? '1 coat' : `${l.floors} coats` }}</td>
+            <td>
+              {{ l.cases === 1 ? '1 section' : `${l.cases} sections` }} of
+              {{ l.floors === 1 ? '1 coat' : `${l.floors} coats` }}
+            </td>
             <td>
               {{ l.times.toFixed(2) }} × as planned<template v-if="l.spread"
                 >, ± {{ (l.spread * PERCENT).toFixed(0) }} %</template
