@@ -81,13 +81,16 @@ func scaled(ring geometry.Ring, by float64) geometry.Ring {
 	return out
 }
 
+// mostJobs is more than the demo has.
+const mostJobs = 100
+
 // rounds is how many rosters are tried for the demo's.
 const rounds = 150
 
 // fillRoster books the demo's jobs into its crews' days, and then has a crew miss a day,
 // so that one coat's window closes badly.
 func fillRoster(ctx context.Context, s *store.Store, company, person uuid.UUID, now time.Time) error {
-	open, err := s.Open(ctx, company)
+	open, _, err := s.Open(ctx, company, mostJobs)
 	if err != nil {
 		return err
 	}
@@ -98,7 +101,7 @@ func fillRoster(ctx context.Context, s *store.Store, company, person uuid.UUID, 
 		if err != nil {
 			return fmt.Errorf("plan a demo job: %w", err)
 		}
-		jobs = append(jobs, days.Job{ID: j.ID.String(), File: j.File, Plan: made, Films: plan.FilmsOf(j.File, measure.Metric, now, 0)})
+		jobs = append(jobs, days.Job{ID: j.ID.String(), File: j.File, Plan: made, Films: plan.FilmsOf(j.File, measure.Metric, now, 0), Cool: plan.FilmsOf(j.File, measure.Metric, now, days.Cooler)})
 	}
 	h := house()
 	const weeks = 7

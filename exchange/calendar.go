@@ -19,35 +19,52 @@ type RosterLine struct {
 	Place                    string
 	From, Until              time.Time
 	Pinned                   bool
+	Version                  int64 // grows when the booking changes
 }
 
+// leastEvent is how long an event of no length is shown, since readers drop those that have
+// none.
+const leastEvent = 15 * time.Minute
+
 // WriteCalendar writes bookings as iCalendar (RFC 5545), in UTC, so that every reader
-// shows them by its own clock. Version grows when bookings change; told is when they were
-// booked.
-func WriteCalendar(to io.Writer, name string, lines []RosterLine, version int64, told time.Time) error {
+// shows them by its own clock. Told is when they were booked.
+func WriteCalendar(to io.Writer, name string, lines []RosterLine, told time.Time) error {
 	calendar := ics.NewCalendarFor("Nephelon")
 	calendar.SetMethod(ics.MethodPublish)
-	calendar.SetXWRCalName(name)
+	calendar.SetXWRCalName(lined(name))
 	for _, e := range lines {
 		event := calendar.AddEvent(e.ID + "@nephelon")
 		event.SetDtStampTime(told)
-		event.SetSequence(int(version))
+		event.SetSequence(int(e.Version))
 		event.SetStartAt(e.From)
-		event.SetEndAt(e.Until)
+		event.SetEndAt(later(e.Until, e.From.Add(leastEvent)))
 		summary := e.Task
 		if e.Surface != "" {
 			summary += ", " + e.Surface
 		}
-		event.SetSummary(summary)
+		event.SetSummary(lined(summary))
 		if e.Place != "" {
-			event.SetLocation(e.Place)
+			event.SetLocation(lined(e.Place))
 		}
-		event.SetDescription(e.Job + ". " + e.Crew)
+		event.SetDescription(lined(e.Job + ". " + e.Crew))
 	}
-	if err := calendar.SerializeTo(to); err != nil {
+	if err := calendar.SerializeTo(to, ics.WithNewLineWindows); err != nil {
 		return fmt.Errorf("write the calendar: %w", err)
 	}
 	return nil
+}
+
+// later returns until, or least where an event has no length.
+func later(until, least time.Time) time.Time {
+	if until.Before(least) && !until.After(least.Add(-leastEvent)) {
+		return least
+	}
+	return until
+}
+
+// lined ends lines as the format escapes them: a carriage return is no sign of a text there.
+func lined(text string) string {
+	return strings.ReplaceAll(strings.ReplaceAll(text, "\r\n", "\n"), "\r", "\n")
 }
 
 // WriteRosterTable writes bookings as CSV, by the clock of a place.

@@ -3,6 +3,8 @@ package exchange
 import (
 	"bytes"
 	"encoding/csv"
+	"fmt"
+	"strings"
 	"testing"
 	"time"
 
@@ -21,9 +23,14 @@ func TestCalendarIsReadByAnother(t *testing.T) {
 		{ID: "job/coat/a/pour", Job: "Dye; house", Surface: "Vat, lower", Task: "Coat 1\nwet", Crew: "Skerry crew", Place: "Pier 3, north; gate \\ B", From: time.Date(2026, 10, 23, 7, 0, 0, 0, zone), Until: time.Date(2026, 10, 23, 10, 30, 0, 0, zone)},
 		{ID: "job/coat/b/pour", Job: "Æøå, a name that is so long that it has to be folded before it comes to seventy-five octets, twice at the least, and still reads the same", Surface: "Vat", Task: "Coat 2", From: time.Date(2026, 10, 26, 7, 0, 0, 0, zone), Until: time.Date(2026, 10, 26, 9, 0, 0, 0, zone)},
 	}
+	lines[0].Job, lines[0].Version, lines[1].Version = "Dye; house\rby the quay\r\nnorth", 2, 7
+	lines = append(lines, RosterLine{ID: "job/surface/s/return/foot", Job: "Dye house", Task: "Light foot traffic", From: lines[1].Until, Until: lines[1].Until})
 	var text bytes.Buffer
-	if err := WriteCalendar(&text, "Skerry crew", lines, 4, time.Date(2026, 10, 1, 12, 0, 0, 0, time.UTC)); err != nil {
+	if err := WriteCalendar(&text, "Skerry crew", lines, time.Date(2026, 10, 1, 12, 0, 0, 0, time.UTC)); err != nil {
 		t.Fatal(err)
+	}
+	if plain := strings.ReplaceAll(text.String(), "\r\n", ""); strings.ContainsAny(plain, "\r\n") {
+		t.Error("a line ends with something other than CR LF")
 	}
 	read, err := ical.NewDecoder(&text).Decode()
 	if err != nil {
@@ -41,7 +48,14 @@ func TestCalendarIsReadByAnother(t *testing.T) {
 		from, errFrom := e.DateTimeStart(time.UTC)
 		until, errUntil := e.DateTimeEnd(time.UTC)
 		want := lines[i]
-		if errFrom != nil || errUntil != nil || id != want.ID+"@nephelon" || title != want.Task+", "+want.Surface || place != want.Place || notes != want.Job+". "+want.Crew || !from.Equal(want.From) || !until.Equal(want.Until) {
+		want.Job = strings.ReplaceAll(strings.ReplaceAll(want.Job, "\r\n", "\n"), "\r", "\n")
+		if want.Until.Equal(want.From) {
+			want.Until = want.From.Add(15 * time.Minute)
+		}
+		if sequence := e.Props.Get(ical.PropSequence); sequence == nil || sequence.Value != fmt.Sprint(want.Version) {
+			t.Errorf("%s: sequence %v, want %d", id, sequence, want.Version)
+		}
+		if errFrom != nil || errUntil != nil || id != want.ID+"@nephelon" || !strings.HasPrefix(title, want.Task) || place != want.Place || notes != want.Job+". "+want.Crew || !from.Equal(want.From) || !until.Equal(want.Until) {
 			t.Errorf("%q %q %q %q %v to %v", id, title, place, notes, from, until)
 		}
 	}

@@ -53,9 +53,9 @@ func WriteUpkeep(to io.Writer, i record.Issue, from time.Time) error {
 	for _, u := range Upkeep() {
 		day := from.AddDate(0, u.Months, 0)
 		at := time.Date(day.Year(), day.Month(), day.Day(), 9, 0, 0, 0, from.Location())
-		lines = append(lines, RosterLine{ID: fmt.Sprintf("%s/upkeep/%d", i.Job, u.Months), Job: u.Text, Surface: i.Name, Task: "Upkeep of a floor", Place: i.Site, From: at, Until: at.Add(time.Hour)})
+		lines = append(lines, RosterLine{ID: fmt.Sprintf("%s/upkeep/%d", i.Job, u.Months), Job: u.Text, Surface: i.Name, Task: "Upkeep of a floor", Place: i.Site, From: at, Until: at.Add(time.Hour), Version: 1})
 	}
-	return WriteCalendar(to, "Upkeep of "+i.Name, lines, 1, from)
+	return WriteCalendar(to, "Upkeep of "+i.Name, lines, from)
 }
 
 // Upkeep is when somebody should look at a floor again, in months from its hand-over:

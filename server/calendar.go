@@ -6,9 +6,11 @@ import (
 	"crypto/rand"
 	"crypto/sha256"
 	"encoding/base64"
+	"encoding/hex"
 	"errors"
 	"net/http"
 	"slices"
+	"strings"
 	"time"
 
 	"github.com/danielgtaylor/huma/v2"
@@ -125,7 +127,10 @@ func hashed(secret string) []byte {
 // that it may be asked often.
 func (s *Server) readCalendar(ctx context.Context, in *struct {
 	Secret string `path:"secret" maxLength:"80"`
-}) (*download, error) {
+	Known  string `header:"If-None-Match" maxLength:"400"`
+}) (*feed, error) {
+	ctx, cancel := context.WithTimeout(ctx, feedTime)
+	defer cancel()
 	secret, named := bytes.CutSuffix([]byte(in.Secret), []byte(".ics"))
 	link, err := s.store.CalendarLink(ctx, hashed(string(secret)))
 	if errors.Is(err, store.ErrNotFound) || !named {
@@ -142,13 +147,13 @@ func (s *Server) readCalendar(ctx context.Context, in *struct {
 	if err != nil {
 		return nil, s.trouble(ctx, "read the house", err)
 	}
-	open, err := s.store.Open(ctx, link.Company)
+	open, err := s.store.OpenSites(ctx, link.Company)
 	if err != nil {
 		return nil, s.trouble(ctx, "read the jobs", err)
 	}
-	jobs := make(map[string]job.Job, len(open))
+	jobs := make(map[string]store.OpenSite, len(open))
 	for _, j := range open {
-		jobs[j.ID.String()] = j.File.Job
+		jobs[j.ID.String()] = j
 	}
 	name, crews := "Roster", make(map[string]string)
 	for _, c := range days.Crews(house) {
@@ -167,11 +172,37 @@ func (s *Server) readCalendar(ctx context.Context, in *struct {
 		if !there || only && (b.Crew != link.Crew || b.Crew == "") {
 			continue
 		}
-		lines = append(lines, exchange.RosterLine{ID: b.Job + "/" + b.Task, Job: on.Name, Task: b.Title, Crew: crews[b.Crew], Place: on.Site, From: b.From, Until: b.Until})
+		lines = append(lines, exchange.RosterLine{ID: b.Job + "/" + b.Task, Job: on.Name, Task: b.Title, Crew: crews[b.Crew], Place: on.Site, From: b.From, Until: b.Until, Version: b.Changed})
 	}
 	var text bytes.Buffer
-	if err := exchange.WriteCalendar(&text, name, lines, stands.Revision, stands.ChangedAt); err != nil {
+	if err := exchange.WriteCalendar(&text, name, lines, stands.ChangedAt); err != nil {
 		return nil, s.trouble(ctx, "write the calendar", err)
 	}
-	return attached("text/calendar; charset=utf-8", name+".ics", text.Bytes()), nil
+	sum := sha256.Sum256(text.Bytes())
+	out := feed{Status: http.StatusOK, Tag: `"` + hex.EncodeToString(sum[:16]) + `"`, Changed: stands.ChangedAt.UTC().Format(http.TimeFormat)}
+	if stands.ChangedAt.IsZero() {
+		out.Changed = ""
+	}
+	for _, known := range strings.Split(in.Known, ",") {
+		if known = strings.TrimPrefix(strings.TrimSpace(known), "W/"); known == out.Tag || known == "*" {
+			out.Status = http.StatusNotModified
+			return &out, nil
+		}
+	}
+	file := attached("text/calendar; charset=utf-8", name+".ics", text.Bytes())
+	out.Type, out.Disposition, out.Body = file.Type, file.Disposition, file.Body
+	return &out, nil
+}
+
+// feedTime is how long a calendar that is subscribed to waits for the database.
+const feedTime = 10 * time.Second
+
+// feed is a calendar that is asked for again and again.
+type feed struct {
+	Status      int
+	Type        string `header:"Content-Type"`
+	Disposition string `header:"Content-Disposition"`
+	Tag         string `header:"ETag"`
+	Changed     string `header:"Last-Modified"`
+	Body        []byte
 }

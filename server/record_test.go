@@ -9,6 +9,7 @@ import (
 
 	"github.com/google/uuid"
 
+	"nephelon/core/measure"
 	"nephelon/core/record"
 	"nephelon/core/work"
 	"nephelon/server"
@@ -208,6 +209,15 @@ func TestTheRecordTakesWhatItCan(t *testing.T) {
 	}
 	if len(logged.Events) != 1 || logged.Events[0].Hash != good.Hash || record.Sum(logged.Events[0]) != good.Hash {
 		t.Errorf("%+v", logged.Events)
+	}
+	// One value out of range holds up nothing: it is named, and all else is taken.
+	dry, fine := measure.Fraction(0), measure.Fraction(0.5)
+	bad, after := d.event(record.Read, "", record.Body{Humidity: &dry}), d.event(record.Read, "", record.Body{Humidity: &fine})
+	if answer := c.log(job, bad, after); len(answer.Taken) != 1 || answer.Taken[0] != after.ID || len(answer.Refused) != 1 || !strings.HasPrefix(answer.Refused[0].Text, "body.humidity: 0") {
+		t.Errorf("%+v", answer)
+	}
+	if status, text := c.send(http.MethodPost, "/api/jobs/"+job+"/events", logging{make([]record.Event, 501)}); status != http.StatusUnprocessableEntity || !strings.Contains(text, "1 to 500") {
+		t.Errorf("501 events: %d %.200s", status, text)
 	}
 	// Read on from the mark nothing that comes later is missed.
 	late := note("late")

@@ -21,10 +21,15 @@ import (
 const rosterWeeks = 8
 
 // mostDayJobs is how many jobs are kept with their plans, for the next look at a roster.
-const mostDayJobs = 400
+const mostDayJobs = mostOpen + 400
 
-// rosterTime is how long the roster may take beside its planning.
-const rosterTime = 30 * time.Second
+// Bounds of the jobs on a roster: how many are looked at, how long all of them and each of
+// them may take to be worked out where they are not known yet. What is left out is told.
+const (
+	mostOpen   = 1000
+	rosterTime = 8 * time.Second
+	jobTime    = 3 * time.Second
+)
 
 // RosterCrew is a crew with when it works.
 type RosterCrew struct {
@@ -71,6 +76,7 @@ type RosterView struct {
 	Weather   []RosterDay       `json:"weather" doc:"Of the jobs that have a forecast, day by day"`
 	Left      []days.Unplanned  `json:"left" doc:"Jobs that are not on the calendar"`
 	Broken    []days.Broken     `json:"broken" doc:"Bookings that no longer hold"`
+	Unknown   []string          `json:"unknown" doc:"Names of jobs to which no way is known: crews are planned to be there at once"`
 	Objective []roster.PartCost `json:"objective,omitempty" doc:"Of a proposal: what it costs, in slots of half an hour"`
 	Optimal   bool              `json:"optimal,omitempty"`
 	Moved     int               `json:"moved" doc:"Bookings other than those that stand"`
@@ -223,6 +229,9 @@ func viewOf(stands store.Roster, house job.House, c *days.Calendar, bookings []d
 	}
 	if v.Tasks == nil {
 		v.Tasks = []days.Bookable{}
+	}
+	if v.Unknown = c.Unknown; v.Unknown == nil {
+		v.Unknown = []string{}
 	}
 	if v.Left == nil {
 		v.Left = []days.Unplanned{}

@@ -3,6 +3,8 @@ package server_test
 import (
 	"context"
 	"encoding/json"
+	"fmt"
+	"io"
 	"log/slog"
 	"net"
 	"net/http"
@@ -145,6 +147,41 @@ func TestCalendarAddresses(t *testing.T) {
 	}
 	if _, list := theirs.send(http.MethodGet, "/api/calendar-addresses", nil); strings.Contains(list, made.ID.String()) {
 		t.Errorf("another company sees %s", list)
+	}
+	// Unchanged it is not sent again; an event's number grows only where it was moved.
+	feed := func(known string) (*http.Response, string) {
+		r, err := http.NewRequestWithContext(t.Context(), http.MethodGet, web.URL+made.Path, nil)
+		if err != nil {
+			t.Fatal(err)
+		}
+		r.Header.Set("If-None-Match", known)
+		answer, err := web.Client().Do(r)
+		if err != nil {
+			t.Fatal(err)
+		}
+		defer answer.Body.Close()
+		text, err := io.ReadAll(answer.Body)
+		if err != nil {
+			t.Fatal(err)
+		}
+		return answer, string(text)
+	}
+	answer, before := feed("")
+	tag := answer.Header.Get("ETag")
+	if _, err := http.ParseTime(answer.Header.Get("Last-Modified")); err != nil || tag == "" {
+		t.Errorf("tag %q, changed %q", tag, answer.Header.Get("Last-Modified"))
+	}
+	if answer, text := feed(`"other", W/` + tag); answer.StatusCode != http.StatusNotModified || text != "" {
+		t.Errorf("asked again: %d, %d bytes", answer.StatusCode, len(text))
+	}
+	stands := rosterOf(t, mine, http.MethodGet, "/api/roster", nil)
+	moved := append([]days.Booked{}, stands.Bookings...)
+	moved[0].From, moved[0].Until = moved[0].From.Add(30*time.Minute), moved[0].Until.Add(30*time.Minute)
+	rosterOf(t, mine, http.MethodPut, "/api/roster", server.RosterKeep{Revision: stands.Revision, Bookings: moved})
+	answer, after := feed(tag)
+	unmoved, second := fmt.Sprintf("SEQUENCE:%d\r\n", stands.Revision), fmt.Sprintf("SEQUENCE:%d\r\n", stands.Revision+1)
+	if answer.StatusCode != http.StatusOK || strings.Count(after, second) != 1 || strings.Count(before, second) != 0 || strings.Count(after, unmoved) != strings.Count(before, unmoved)-1 {
+		t.Errorf("%d: %d of %d events are told as changed", answer.StatusCode, strings.Count(after, second), strings.Count(after, "BEGIN:VEVENT"))
 	}
 	for _, path := range []string{made.Path[:len(made.Path)-5] + "x.ics", strings.TrimSuffix(made.Path, ".ics"), "/calendar/.ics"} {
 		if status, _ := stranger.send(http.MethodGet, path, nil); status != http.StatusNotFound {

@@ -53,7 +53,7 @@ func (s *Server) rosterFile(ctx context.Context, in *RosterFile) (*download, err
 			continue
 		}
 		lines = append(lines, exchange.RosterLine{
-			ID: b.Job + "/" + b.Task, Job: jobs[b.Job].Name, Surface: t.Surface, Task: t.Name, Crew: crews[b.Crew], Place: jobs[b.Job].Site, From: b.From, Until: b.Until, Pinned: b.Pinned,
+			ID: b.Job + "/" + b.Task, Job: jobs[b.Job].Name, Surface: t.Surface, Task: t.Name, Crew: crews[b.Crew], Place: jobs[b.Job].Site, From: b.From, Until: b.Until, Pinned: b.Pinned, Version: b.Changed,
 		})
 	}
 	var text bytes.Buffer
@@ -69,7 +69,7 @@ func (s *Server) rosterFile(ctx context.Context, in *RosterFile) (*download, err
 		}
 		return attached("text/csv; charset=utf-8", name+".csv", text.Bytes()), nil
 	}
-	if err := exchange.WriteCalendar(&text, name, lines, stands.Revision, stands.ChangedAt); err != nil {
+	if err := exchange.WriteCalendar(&text, name, lines, stands.ChangedAt); err != nil {
 		return nil, s.trouble(ctx, "write the roster", err)
 	}
 	return attached("text/calendar; charset=utf-8", name+".ics", text.Bytes()), nil

@@ -68,9 +68,16 @@ func (s *Server) calendars(ctx context.Context, bookings []days.Booked, only *[]
 			return store.Roster{}, house, nil, huma.Error422UnprocessableEntity("None of these crews is on the roster. Name one that is.")
 		}
 	}
-	open, err := s.store.Open(ctx, who.CompanyID)
+	open, count, err := s.store.Open(ctx, who.CompanyID, mostOpen)
 	if err != nil {
 		return none(err)
+	}
+	var left []days.Unplanned
+	if count > len(open) {
+		left = append(left, days.Unplanned{
+			Name: fmt.Sprintf("%d more jobs", count-len(open)),
+			Text: fmt.Sprintf("Only the %d oldest open jobs are looked at.", mostOpen), Way: "Mark jobs as done, or archive them.",
+		})
 	}
 	within := ctx
 	ctx, cancel := context.WithTimeout(ctx, rosterTime)
@@ -83,15 +90,28 @@ func (s *Server) calendars(ctx context.Context, bookings []days.Booked, only *[]
 	jobs := make([]days.Job, 0, len(open))
 	for _, j := range open {
 		known := state{company: who.CompanyID, job: j.ID, stamp: store.Stamp{Revision: j.Revision}, units: who.Units, hour: now.Unix() / int64(time.Hour/time.Second)}
-		if one, kept := s.dayJobs.Get(known); kept {
-			jobs = append(jobs, one)
+		one, kept := s.dayJobs.Get(known)
+		if !kept && ctx.Err() == nil {
+			alone, cancel := context.WithTimeout(ctx, jobTime)
+			one, err = remake(alone, j.ID.String(), j.File)
+			took := alone.Err()
+			cancel()
+			switch {
+			case err == nil:
+				s.dayJobs.Add(known, one)
+			case ctx.Err() == nil && errors.Is(took, context.DeadlineExceeded):
+				s.dayJobs.Add(known, days.Job{}) // not tried again until it changes
+			case within.Err() != nil || ctx.Err() == nil:
+				return none(err)
+			}
+		}
+		if one.ID == "" {
+			left = append(left, days.Unplanned{
+				Job: j.ID.String(), Name: j.File.Job.Name, Text: "It takes too long to be worked out together with all others.",
+				Way: "Load the roster again; if it stays so, divide the job into several.",
+			})
 			continue
 		}
-		one, err := remake(ctx, j.ID.String(), j.File)
-		if err != nil {
-			return none(err)
-		}
-		s.dayJobs.Add(known, one)
 		jobs = append(jobs, one)
 	}
 	return stands, house, func(t days.Try) (*days.Calendar, error) {
@@ -99,7 +119,9 @@ func (s *Server) calendars(ctx context.Context, bookings []days.Booked, only *[]
 		if err != nil {
 			return nil, err
 		}
-		return days.Build(t.House(house), tried, bookings, now, rosterWeeks), nil
+		c := days.Build(t.House(house), tried, bookings, now, rosterWeeks)
+		c.Left = append(c.Left, left...)
+		return c, nil
 	}, nil
 }
 
@@ -200,7 +222,7 @@ func (s *Server) planFor(ctx context.Context, question RosterQuestion, tell func
 		return &body[RosterView]{v}, nil
 	case errors.As(err, &wrong):
 		v := viewOf(stands, house, c, asked)
-		v.Conflict = &RosterConflict{wrong.Text, []string{"Change the crews’ skills or hours, or take the job off the roster."}}
+		v.Conflict = &RosterConflict{wrong.Text, []string{"Change the crews’ skills or hours, or take the job off the roster"}}
 		return &body[RosterView]{v}, nil
 	case err != nil:
 		return nil, s.trouble(ctx, "plan the roster", err)

@@ -52,7 +52,14 @@ func (s *Store) Roster(ctx context.Context, company uuid.UUID) (Roster, error) {
 // Book keeps bookings in place of those of a revision, and returns the new one. It fails
 // with ErrRosterMoved, and changes nothing, where that is not the newest.
 func (s *Store) Book(ctx context.Context, company, person uuid.UUID, base int64, bookings []days.Booked) (int64, error) {
-	doc, err := json.Marshal(bookings)
+	stands, err := s.Roster(ctx, company)
+	if err != nil {
+		return 0, err
+	}
+	if stands.Revision != base {
+		return 0, ErrRosterMoved
+	}
+	doc, err := json.Marshal(days.Stamp(bookings, stands.Bookings, base+1))
 	if err != nil {
 		return 0, fmt.Errorf("encode the roster: %w", err)
 	}
@@ -85,24 +92,47 @@ func (s *Store) Alone(ctx context.Context, company uuid.UUID, do func(context.Co
 	})
 }
 
-// Open lists the jobs of a company that are neither archived nor done, oldest first.
-func (s *Store) Open(ctx context.Context, company uuid.UUID) ([]Job, error) {
+// Open lists the jobs of a company that are neither archived nor done, oldest first, at
+// most so many of them, and how many there are in all.
+func (s *Store) Open(ctx context.Context, company uuid.UUID, most int) (jobs []Job, count int, err error) {
 	var rows []struct {
 		ID       uuid.UUID `db:"id"`
 		Doc      []byte    `db:"doc"`
 		Revision int64     `db:"revision"`
 	}
-	if err := s.db.SelectContext(ctx, &rows, `
-		select id, doc, revision from jobs where company_id = $1 and archived_at is null and coalesce(doc -> 'job' ->> 'done', '') = ''
-		order by id limit 200`, company); err != nil {
-		return nil, fmt.Errorf("list open jobs: %w", err)
+	const open = `from jobs where company_id = $1 and archived_at is null and coalesce(doc -> 'job' ->> 'done', '') = '' `
+	if err := s.db.SelectContext(ctx, &rows, `select id, doc, revision `+open+`order by id limit $2`, company, most); err != nil {
+		return nil, 0, fmt.Errorf("list open jobs: %w", err)
+	}
+	if count = len(rows); count == most {
+		if err := s.db.GetContext(ctx, &count, `select count(*) `+open, company); err != nil {
+			return nil, 0, fmt.Errorf("count open jobs: %w", err)
+		}
 	}
 	all := make([]Job, len(rows))
 	for i, row := range rows {
 		all[i] = Job{ID: row.ID, Company: company, Revision: row.Revision}
 		if err := json.Unmarshal(row.Doc, &all[i].File); err != nil {
-			return nil, fmt.Errorf("decode job: %w", err)
+			return nil, 0, fmt.Errorf("decode job: %w", err)
 		}
+	}
+	return all, count, nil
+}
+
+// OpenSite is an open job by its name and site.
+type OpenSite struct {
+	ID   uuid.UUID `db:"id"`
+	Name string    `db:"name"`
+	Site string    `db:"site"`
+}
+
+// OpenSites lists the names of all jobs of a company that are neither archived nor done.
+func (s *Store) OpenSites(ctx context.Context, company uuid.UUID) ([]OpenSite, error) {
+	all := []OpenSite{}
+	if err := s.db.SelectContext(ctx, &all, `
+		select id, name, coalesce(doc -> 'job' ->> 'site', '') as site from jobs
+		where company_id = $1 and archived_at is null and coalesce(doc -> 'job' ->> 'done', '') = ''`, company); err != nil {
+		return nil, fmt.Errorf("list open sites: %w", err)
 	}
 	return all, nil
 }

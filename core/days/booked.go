@@ -21,6 +21,25 @@ type Booked struct {
 	Until  time.Time `json:"until"`
 	Pinned bool      `json:"pinned,omitempty" doc:"Stays where it is when all else is planned anew"`
 	Bought bool      `json:"bought,omitempty" doc:"The window before it was missed: it begins with abrading"`
+
+	Changed int64 `json:"changed,omitempty" doc:"The revision of the roster in which it was last changed; set by the server"`
+}
+
+// Stamp marks the bookings that are other than before as changed in a revision; the others
+// keep theirs.
+func Stamp(booked, before []Booked, revision int64) []Booked {
+	held := byTask(before)
+	all := slices.Clone(booked)
+	for n := range all {
+		b := &all[n]
+		was, there := held[b.key()]
+		if same := there && was.From.Equal(b.From) && was.Until.Equal(b.Until) && was.Crew == b.Crew && was.Title == b.Title; same {
+			b.Changed = was.Changed
+		} else {
+			b.Changed = revision
+		}
+	}
+	return all
 }
 
 func (b Booked) key() string { return b.Job + "/" + b.Task }
@@ -156,14 +175,14 @@ type Promise struct {
 	Surface string            `json:"surface" doc:"Its name"`
 	Stage   material.StageKey `json:"stage" enum:"foot,furniture,vehicle,water,full"`
 	At      time.Time         `json:"at"`
-	Latest  time.Time         `json:"latest" doc:"The same if the slab comes 3 K cooler than told"`
+	Latest  time.Time         `json:"latest" doc:"The same if all slabs come 3 K cooler than told, with the bookings moved as far as that takes"`
 }
 
 // Promises are when the surfaces of the jobs can be used, with their last coats laid as
 // they are booked.
 func (c *Calendar) Promises(booked []Booked) []Promise {
 	all := []Promise{}
-	held := byTask(booked)
+	held, cooled := byTask(booked), c.cooled(booked)
 	for _, j := range c.Jobs() {
 		_, of := blocks(j)
 		for _, s := range j.Plan.Surfaces {
@@ -180,12 +199,16 @@ func (c *Calendar) Promises(booked []Booked) []Promise {
 				continue
 			}
 			laid := b.Until.Add(-block.behind(work.PourID(last)))
+			cool := laid
+			if moved, fits := cooled[b.key()]; fits {
+				cool = moved.Until.Add(-block.behind(work.PourID(last)))
+			}
 			for _, stage := range material.Returns() {
 				if after, known := j.Films.After(last, stage, laid); known {
 					at := laid.Add(duration(after))
 					latest := at
-					if later, known := j.Cool.After(last, stage, laid); known && duration(later) > duration(after) {
-						latest = laid.Add(duration(later))
+					if later, known := j.Cool.After(last, stage, cool); known && cool.Add(duration(later)).After(at) {
+						latest = cool.Add(duration(later))
 					}
 					all = append(all, Promise{j.ID, s.Name, stage, at, latest})
 				}

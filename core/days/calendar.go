@@ -55,7 +55,11 @@ type Calendar struct {
 	zone        *time.Location
 	index       map[string]int // of tasks, by their keys
 	byJob       map[string]Job
-	gaps        map[string][]gap // by the keys of the tasks behind them
+	gaps        map[string][]gap   // by the keys of the tasks behind them
+	cool        map[string][]gap   // the same where slabs come cooler than told
+	release     map[string]release // by job; what has begun has none
+	ways        map[[2]string]time.Duration
+	Unknown     []string // jobs, by name, to which nobody knows the way
 	few         map[work.Machine]bool
 	causes      map[string][]cause // why a task cannot be done at all times, by its key
 }
@@ -79,6 +83,7 @@ func Build(h job.House, jobs []Job, booked []Booked, now time.Time, weeks int) *
 	c := &Calendar{
 		From: midnight(first, zone), Until: midnight(now, zone).AddDate(0, 0, 7*weeks), now: now, zone: zone,
 		index: make(map[string]int), byJob: make(map[string]Job), gaps: make(map[string][]gap), few: make(map[work.Machine]bool), causes: make(map[string][]cause),
+		cool: make(map[string][]gap), release: make(map[string]release), ways: make(map[[2]string]time.Duration),
 	}
 	c.Problem = roster.Problem{Format: roster.Format, Version: roster.Version, SlotMinutes: int(slot / time.Minute), Horizon: c.floor(c.Until)}
 	for _, crew := range Crews(h) {
@@ -92,6 +97,7 @@ func Build(h job.House, jobs []Job, booked []Booked, now time.Time, weeks int) *
 		c.add(j, held)
 	}
 	c.travel()
+	c.using(held)
 	for _, b := range booked {
 		if _, there := c.index[b.key()]; there {
 			c.Problem.Before = append(c.Problem.Before, roster.Booking{Job: b.Job, Task: b.Task, Crew: b.Crew, Start: c.floor(b.From), End: c.ceil(b.Until)})

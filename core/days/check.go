@@ -1,6 +1,7 @@
 package days
 
 import (
+	"cmp"
 	"fmt"
 	"slices"
 	"strings"
@@ -20,7 +21,7 @@ type Broken struct {
 // crew that does not work then, or is wanted twice. What has begun is not asked.
 func (c *Calendar) Check(booked []Booked) []Broken {
 	all := []Broken{}
-	windows := c.Allowed(booked)
+	windows, rivals := c.Allowed(booked), c.rivals(booked)
 	for n, b := range booked {
 		at, there := c.index[b.key()]
 		if !there || b.From.Before(c.now) {
@@ -38,13 +39,11 @@ func (c *Calendar) Check(booked []Booked) []Broken {
 		if b.Crew == "" {
 			continue
 		}
-		if reason := c.outside(at, b.Crew, b.From, b.Until); reason != "" {
-			say("%s", reason)
-		}
-		for _, o := range booked[:n] {
-			if _, there := c.index[o.key()]; there && o.Crew == b.Crew && o.From.Before(b.Until) && b.From.Before(o.Until) {
-				say("%s is booked for something else at that time.", c.crewName(b.Crew))
-				break
+		for _, reason := range [...]string{
+			c.early(b.Job, b.From), c.outside(at, b.Crew, b.From, b.Until), c.short(at, b), rivals.against(at, b.Crew, b.From, b.Until, n),
+		} {
+			if reason != "" {
+				say("%s", reason)
 			}
 		}
 	}
@@ -139,6 +138,14 @@ func (s stay) fault(start, end roster.Slot) func() string {
 	return nil
 }
 
+// ends returns the slot after the task, begun at a slot.
+func (s stay) ends(from, work roster.Slot) roster.Slot {
+	if s.whole {
+		return from + work
+	}
+	return s.done(from, work)
+}
+
 // holds tells whether a slot lies in windows.
 func holds(all []roster.Window, s roster.Slot) bool {
 	return slices.ContainsFunc(all, func(w roster.Window) bool { return w.From <= s && s < w.Until })
@@ -168,10 +175,14 @@ func (c *Calendar) Places(booked []Booked, job, task string) []Opening {
 	if window.Closes != nil {
 		last = min(last, c.floor(*window.Closes))
 	}
+	rivals := c.rivals(booked)
+	if r, there := c.release[job]; there {
+		first = max(first, c.ceil(r.at))
+	}
 	for _, crew := range c.Problem.Crews {
 		stays := c.stay(at, crew)
 		for s := first; s <= last; s++ {
-			if stays.fault(s, s+t.Duration) != nil {
+			if stays.fault(s, s+t.Duration) != nil || rivals.against(at, crew.ID, c.time(s), c.time(stays.ends(s, t.Duration)), every) != "" {
 				continue
 			}
 			if n := len(all); n > 0 && all[n-1].Crew == crew.ID && all[n-1].Until.Equal(c.time(s-1)) {
@@ -191,7 +202,8 @@ func (c *Calendar) Why(booked []Booked, job, task, crew string, from time.Time) 
 		return "This task is no longer on the calendar."
 	}
 	w := c.Allowed(booked)[job+"/"+task]
-	until := c.time(c.floor(from) + c.task(at).Duration)
+	start := c.floor(from)
+	until := c.time(start + c.task(at).Duration)
 	switch {
 	case from.Before(c.now):
 		return "That lies in the past."
@@ -200,7 +212,11 @@ func (c *Calendar) Why(booked []Booked, job, task, crew string, from time.Time) 
 	case w.Closes != nil && from.After(*w.Closes):
 		return fmt.Sprintf("Its window closes %s.", c.when(*w.Closes))
 	}
-	reason := c.outside(at, crew, from, until)
+	reason := cmp.Or(c.early(job, from), c.outside(at, crew, from, until))
+	if k := slices.IndexFunc(c.Problem.Crews, func(o roster.Crew) bool { return o.ID == crew }); reason == "" && k >= 0 {
+		end := c.stay(at, c.Problem.Crews[k]).ends(start, c.task(at).Duration)
+		reason = c.rivals(booked).against(at, crew, from, c.time(end), every)
+	}
 	if reason != "" {
 		reason = string(reason[0]&^0x20) + reason[1:]
 	}

@@ -55,6 +55,18 @@ func solved(t *testing.T, c *Calendar, before []Booked) map[string]Booked {
 	return by
 }
 
+// solvedAll are the bookings of several jobs.
+func solvedAll(t *testing.T, c *Calendar, before []Booked) []Booked {
+	t.Helper()
+	o := c.Options()
+	o.Rounds = 60
+	p, err := roster.Solve(context.Background(), c.Problem, o)
+	if err != nil {
+		t.Fatal(err)
+	}
+	return c.Booked(p, before)
+}
+
 func list(by map[string]Booked) []Booked {
 	var all []Booked
 	for _, b := range by {
@@ -321,8 +333,8 @@ func TestWhatNoLongerHolds(t *testing.T) {
 		t.Errorf("due %v", due)
 	}
 	at := func(day, hour int) time.Time { return time.Date(2026, 12, day, hour, 0, 0, 0, time.UTC) }
-	first := Booked{Job: j.ID, Task: "coat/hall-1/pour", Crew: "crew", From: at(1, 7), Until: at(1, 10)}
-	second := Booked{Job: j.ID, Task: "coat/hall-2/pour", Crew: "crew", From: at(4, 7), Until: at(4, 10)}
+	first := Booked{Job: j.ID, Task: "coat/hall-1/pour", Crew: "crew", From: at(1, 7), Until: at(1, 13)}
+	second := Booked{Job: j.ID, Task: "coat/hall-2/pour", Crew: "crew", From: at(4, 7), Until: at(4, 12)}
 	text := func(booked ...Booked) string {
 		all := ""
 		for _, b := range c.Check(booked) {

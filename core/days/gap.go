@@ -1,6 +1,7 @@
 package days
 
 import (
+	"slices"
 	"time"
 
 	"nephelon/core/material"
@@ -21,10 +22,6 @@ type gap struct {
 // gaps are those that lie before a block, by what waits for what in its tasks. They fail
 // where a film's sheet does not tell how long it takes.
 func gaps(j Job, b *block, of map[work.ID]*block, now time.Time) ([]gap, bool) {
-	tasks := make(map[work.ID]work.Task, len(j.Plan.Tasks))
-	for _, t := range j.Plan.Tasks {
-		tasks[t.ID] = t
-	}
 	var all []gap
 	for _, t := range j.Plan.Tasks {
 		if of[t.ID] != b {
@@ -35,7 +32,7 @@ func gaps(j Job, b *block, of map[work.ID]*block, now time.Time) ([]gap, bool) {
 			if before == nil || before == b {
 				continue
 			}
-			own, told := between(j, b.starts[t.ID], before, tasks[a.Task].Coat, a, now)
+			own, told := between(j, b.starts[t.ID], before, coatOf(j.Plan.Tasks, a.Task), a, now)
 			if !told {
 				return nil, false
 			}
@@ -48,6 +45,15 @@ func gaps(j Job, b *block, of map[work.ID]*block, now time.Time) ([]gap, bool) {
 		}
 	}
 	return all, true
+}
+
+// coatOf is the coat that a task belongs to.
+func coatOf(tasks []work.Task, id work.ID) string {
+	at := slices.IndexFunc(tasks, func(t work.Task) bool { return t.ID == id })
+	if at < 0 {
+		return ""
+	}
+	return tasks[at].Coat
 }
 
 // between are the gaps from a block, whose coat is one of its pours' where it has any, to

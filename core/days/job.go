@@ -59,7 +59,9 @@ func (c *Calendar) add(j Job, held map[string]Booked) {
 	own := c.dated(j)
 	all, of := blocks(j)
 	var tasks []Bookable
-	waits := make(map[string][]gap)
+	waits, cool := make(map[string][]gap), make(map[string][]gap)
+	cooler := j
+	cooler.Films = j.Cool
 	for _, b := range all {
 		before, told := gaps(j, b, of, c.now)
 		if !told && len(b.parts) == 0 { // when it can be walked on is told to nobody
@@ -109,12 +111,13 @@ func (c *Calendar) add(j Job, held map[string]Booked) {
 			return
 		}
 		waits[show.key()] = before
+		cool[show.key()], _ = gaps(cooler, b, of, c.now)
 		tasks, own.Tasks = append(tasks, show), append(own.Tasks, one)
 	}
 	for _, t := range tasks {
 		c.index[t.key()] = len(c.Tasks)
 		c.Tasks = append(c.Tasks, t)
-		c.gaps[t.key()] = waits[t.key()]
+		c.gaps[t.key()], c.cool[t.key()] = waits[t.key()], cool[t.key()]
 	}
 	begun := slices.ContainsFunc(own.Tasks, func(t roster.Task) bool { return t.Start != nil && *t.Start < own.Release })
 	for n := range own.Tasks {
@@ -124,6 +127,7 @@ func (c *Calendar) add(j Job, held map[string]Booked) {
 	}
 	if begun {
 		own.Release = 0
+		delete(c.release, j.ID)
 	}
 	c.Problem.Jobs = append(c.Problem.Jobs, own)
 	c.byJob[j.ID] = j
@@ -146,9 +150,13 @@ func (c *Calendar) dated(j Job) roster.Job {
 			}
 		}
 		out.Release = max(out.Release, c.ceil(begins))
+		c.release[j.ID] = release{begins, "the job is planned to begin"}
 	}
 	if day, err := time.ParseInLocation(time.DateOnly, f.Earliest, zone); err == nil {
 		out.Release = max(out.Release, c.ceil(day))
+		if was, there := c.release[j.ID]; !there || day.After(was.at) {
+			c.release[j.ID] = release{day, "the client lets nobody begin before"}
+		}
 	}
 	if f.Hours != nil {
 		out.Access = c.site(*f.Hours, zone)
@@ -175,7 +183,10 @@ func (c *Calendar) hold(t *roster.Task, b Booked) {
 		return
 	}
 	if b.From.Before(c.now) { // whatever the rules are: it is so
-		t.Start, t.Unattended, t.Breakable, t.Duration, t.After, t.Windows, t.Machines = &start, true, false, max(0, c.ceil(b.Until)-start), nil, nil, nil
+		t.Start, t.Unattended, t.Breakable, t.Duration, t.After, t.Windows = &start, true, false, max(0, c.ceil(b.Until)-start), nil, nil
+		if !b.Until.After(c.now) {
+			t.Machines = nil
+		}
 		return
 	}
 	if b.Pinned {

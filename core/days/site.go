@@ -135,8 +135,11 @@ func drive(a, b job.Job) time.Duration {
 	return 0
 }
 
-// travel puts the ways between jobs on the calendar.
+// travel puts the ways between jobs on the calendar, and names the jobs to which it knows
+// none: crews are planned to be there at once.
 func (c *Calendar) travel() {
+	var places []string
+	linked := make(map[string]bool)
 	for i := range c.Problem.Jobs {
 		a := &c.Problem.Jobs[i]
 		from := c.byJob[a.ID].File.Job
@@ -144,9 +147,46 @@ func (c *Calendar) travel() {
 			continue
 		}
 		a.Place = a.ID
+		places = append(places, a.ID)
 		for _, b := range c.Problem.Jobs[:i] {
-			if took := drive(from, c.byJob[b.ID].File.Job); b.Place != "" && took > 0 {
+			to := c.byJob[b.ID].File.Job
+			if b.Place == "" || from.Where == nil != (to.Where == nil) && (from.Drive == 0 || to.Drive == 0) {
+				continue
+			}
+			linked[a.ID], linked[b.ID] = true, true
+			if took := drive(from, to); took > 0 {
 				c.Problem.Travel = append(c.Problem.Travel, roster.Travel{From: a.ID, To: b.ID, Slots: length(took)})
+				c.ways[[2]string{a.ID, b.ID}], c.ways[[2]string{b.ID, a.ID}] = took, took
+			}
+		}
+	}
+	c.wayThrough(places)
+	for _, j := range c.Problem.Jobs {
+		if len(c.Problem.Jobs) > 1 && !linked[j.ID] {
+			c.Unknown = append(c.Unknown, c.jobName(j.ID))
+		}
+	}
+}
+
+// using takes machines off tasks that have begun where more of one are at work than there
+// are, or while it is out of use: it is so, and what comes must be planned all the same.
+func (c *Calendar) using(held map[string]Booked) {
+	for _, machine := range c.Problem.Machines {
+		used := 0
+		for j := range c.Problem.Jobs {
+			for n := range c.Problem.Jobs[j].Tasks {
+				t := &c.Problem.Jobs[j].Tasks[n]
+				b, there := held[c.Problem.Jobs[j].ID+"/"+t.ID]
+				if !there || !b.From.Before(c.now) || !slices.Contains(t.Machines, machine.ID) {
+					continue
+				}
+				closed := false
+				for s := c.floor(b.From); s < c.ceil(b.Until); s++ {
+					closed = closed || holds(machine.Closed, s)
+				}
+				if used++; closed || used > machine.Capacity {
+					t.Machines = slices.DeleteFunc(slices.Clone(t.Machines), func(id string) bool { return id == machine.ID })
+				}
 			}
 		}
 	}

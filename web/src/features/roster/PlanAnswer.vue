@@ -58,7 +58,7 @@ const attempted = computed(() => {
 function helps(w: WayOut): string {
   const parts = [
     w.late > 0 ? `${w.late} h late in all` : 'nothing is late',
-    w.bought > 0 ? `${w.bought} windows missed` : 'every window is kept',
+    w.bought > 0 ? `${w.bought} ${w.bought === 1 ? 'window' : 'windows'} missed` : 'every window is kept',
   ]
   if (w.overtime > 0) parts.push(`${w.overtime} h of overtime`)
   if (w.cost) parts.push(`about ${Math.round(w.cost)} ${view.value?.currency ?? ''}`.trim())
@@ -119,9 +119,16 @@ const left = computed(() => (view.value?.left ?? []).filter((l) => !props.job ||
     <details v-if="left.length > 0" class="small" :open="left.length < FEW" data-test="left">
       <summary>{{ left.length === 1 ? 'One job is' : `${left.length} jobs are` }} not on the roster</summary>
       <p v-for="l in left" :key="l.job" class="quiet">
-        <router-link :to="`/jobs/${l.job}/measure`">{{ l.name }}</router-link>: {{ l.text }} {{ l.way }}
+        <router-link v-if="l.job" :to="`/jobs/${l.job}/measure`">{{ l.name }}</router-link><template v-else>{{
+          l.name
+        }}</template
+        >: {{ l.text }} {{ l.way }}
       </p>
     </details>
+    <p v-if="!job && view.unknown.length > 0" class="small quiet" data-test="unknown-ways">
+      No way is known to {{ view.unknown.join(', ') }}, so crews are planned to be there at once. Enter
+      coordinates of the site or the drive from the yard.
+    </p>
   </div>
 </template>
 
