@@ -3,6 +3,7 @@ package e2e
 import (
 	"bytes"
 	"encoding/base64"
+	"net/http"
 	"net/url"
 	"os"
 	"path/filepath"
@@ -151,7 +152,12 @@ func TestABackupIsRestored(t *testing.T) {
 	there.open("/people")
 	there.sees("[data-test=company-data]", "are kept")
 	archive := filepath.Join(t.TempDir(), "all.zip")
-	there.until(`(window.asked ??= fetch(document.querySelector('[data-test=take-archive]').href).then(r => r.arrayBuffer())
+	// An open session alone takes nothing along: the password is asked for once more.
+	if status := value[int](there, `(() => { const r = new XMLHttpRequest(); r.open('GET', '/api/company/archive', false); r.send(); return r.status })()`); status != http.StatusForbidden {
+		t.Errorf("without the password: %d", status)
+	}
+	there.until(`(window.asked ??= fetch('/api/me/confirmation', { method: 'POST', headers: { 'Content-Type': 'application/json' }, body: JSON.stringify({ password: '` + demo.Password + `' }) })
+		.then(() => fetch('/api/company/archive')).then(r => r.arrayBuffer())
 		.then(b => { window.archive = btoa(Array.from(new Uint8Array(b), c => String.fromCharCode(c)).join('')) })) && window.archive !== undefined`)
 	text := value[string](there, `window.archive`)
 	content, err := base64.StdEncoding.DecodeString(text)

@@ -12,11 +12,11 @@ import (
 	jsonpatch "github.com/evanphx/json-patch/v5"
 )
 
-// EditStep is one operation of a JSON Patch (RFC 6902).
+// EditStep is one operation of a JSON Patch (RFC 6902). Moves and copies are not taken: a few
+// of them make any document as large as one likes.
 type EditStep struct {
-	Op    string          `json:"op" enum:"add,replace,remove,move,copy,test"`
+	Op    string          `json:"op" enum:"add,replace,remove,test"`
 	Path  string          `json:"path" maxLength:"500" doc:"JSON Pointer"`
-	From  string          `json:"from,omitempty" maxLength:"500" doc:"JSON Pointer, of a move or a copy"`
 	Value json.RawMessage `json:"value,omitempty"`
 }
 
@@ -30,6 +30,11 @@ func (e *PatchError) Unwrap() error { return e.cause }
 // Patch applies the steps to a JSON document. It fails with a *PatchError where a
 // step names what is not there.
 func Patch(document []byte, steps []EditStep) ([]byte, error) {
+	for n, step := range steps {
+		if !slices.Contains([]string{"add", "replace", "remove", "test"}, step.Op) {
+			return nil, &PatchError{fmt.Errorf("step %d: the operation %q is not taken", n, step.Op)}
+		}
+	}
 	text, err := json.Marshal(steps)
 	if err != nil {
 		return nil, fmt.Errorf("encode the patch: %w", err)

@@ -38,6 +38,9 @@ func WriteCSV(to io.Writer, products []material.Product) error {
 	return nil
 }
 
+// mostCells is how many cells a file of data sheets may have.
+const mostCells = 500_000
+
 // ReadCSV reads data sheets from CSV with commas. Rows that are wrong are
 // refused one by one with their line; the good ones are given all the same. What
 // stands on the shelf under the same id keeps what the file has no column for.
@@ -54,6 +57,9 @@ func (r *Reader) ReadCSV(text []byte, shelf map[string]material.Product) ShelfRe
 				return whole("The columns are separated by "+name+".", "Save the file as CSV with commas, and with decimal points.")
 			}
 		}
+	}
+	if bytes.Count(text, []byte(",")) > mostCells {
+		return whole(fmt.Sprintf("The file has more than %d cells; no shelf has so many.", mostCells), "Remove what is no data sheet, or cut the file into several.")
 	}
 	reader := csv.NewReader(bytes.NewReader(text))
 	reader.FieldsPerRecord = -1

@@ -8,6 +8,7 @@ import (
 	"errors"
 	"fmt"
 	"net/http"
+	"strings"
 	"time"
 
 	"github.com/danielgtaylor/huma/v2"
@@ -45,6 +46,8 @@ const (
 	// leastScore is how hard to guess a password is, of 0 to 4 by zxcvbn (Wheeler 2016), whose
 	// lists hold the common ones.
 	leastScore = 3
+	// judgedBytes is how much of a password is judgedBytes, in bytes: the time grows with its square.
+	judgedBytes = 72
 )
 
 // notify tells a person of a change to their account, where there is a mail server. That a
@@ -61,6 +64,9 @@ func (s *Server) notify(ctx context.Context, p store.Person, what string) {
 
 // Weak tells why a password is refused; empty where it is not.
 func Weak(password string, own ...string) string {
+	if len(password) > judgedBytes { // what makes it hard to guess stands in its beginning as well
+		password = strings.ToValidUTF8(password[:judgedBytes], "")
+	}
 	if zxcvbn.PasswordStrength(password, own).Score >= leastScore {
 		return ""
 	}
@@ -68,8 +74,8 @@ func Weak(password string, own ...string) string {
 }
 
 func (s *Server) accountRoutes() {
-	huma.Register(s.api, huma.Operation{OperationID: "setPassword", Method: http.MethodPut, Path: "/api/me/password", Description: "Ends all other sessions"}, s.setPassword)
-	huma.Register(s.api, huma.Operation{OperationID: "sessions", Method: http.MethodGet, Path: "/api/me/sessions"},
+	register(s.api, huma.Operation{OperationID: "setPassword", Method: http.MethodPut, Path: "/api/me/password", Description: "Ends all other sessions"}, s.setPassword)
+	register(s.api, huma.Operation{OperationID: "sessions", Method: http.MethodGet, Path: "/api/me/sessions"},
 		func(ctx context.Context, _ *struct{}) (*body[[]SessionLine], error) {
 			all, err := s.store.Sessions(ctx, person(ctx).CompanyID, person(ctx).ID)
 			if err != nil {
@@ -81,7 +87,7 @@ func (s *Server) accountRoutes() {
 			}
 			return &body[[]SessionLine]{lines}, nil
 		})
-	huma.Register(s.api, huma.Operation{OperationID: "endSessions", Method: http.MethodDelete, Path: "/api/me/sessions", Description: "Signs out everywhere but here"},
+	register(s.api, huma.Operation{OperationID: "endSessions", Method: http.MethodDelete, Path: "/api/me/sessions", Description: "Signs out everywhere but here"},
 		func(ctx context.Context, _ *struct{}) (*struct{}, error) {
 			if err := s.store.EndSessions(ctx, person(ctx).CompanyID, person(ctx).ID, s.sessions.Token(ctx)); err != nil {
 				return nil, s.trouble(ctx, "end sessions", err)
@@ -89,9 +95,9 @@ func (s *Server) accountRoutes() {
 			s.audit(ctx, person(ctx), "signed out everywhere else", "")
 			return nil, nil
 		})
-	huma.Register(s.api, huma.Operation{OperationID: "makePasswordLink", Method: http.MethodPost, Path: "/api/people/{person}/password-link", Description: "A link by which they set a password, once, within three days; earlier ones end"}, s.makeLink)
-	huma.Register(s.api, huma.Operation{OperationID: "usePasswordLink", Method: http.MethodPost, Path: "/api/password-link"}, s.useLink)
-	huma.Register(s.api, huma.Operation{OperationID: "forgetPerson", Method: http.MethodPut, Path: "/api/people/{person}/forgotten", Description: "Takes name and address of someone who left away; what they did stays under a role and a number"},
+	register(s.api, huma.Operation{OperationID: "makePasswordLink", Method: http.MethodPost, Path: "/api/people/{person}/password-link", Description: "A link by which they set a password, once, within three days; earlier ones end"}, s.makeLink)
+	register(s.api, huma.Operation{OperationID: "usePasswordLink", Method: http.MethodPost, Path: "/api/password-link"}, s.useLink)
+	register(s.api, huma.Operation{OperationID: "forgetPerson", Method: http.MethodPut, Path: "/api/people/{person}/forgotten", Description: "Takes name and address of someone who left away; what they did stays under a role and a number"},
 		func(ctx context.Context, in *PersonPath) (*struct{}, error) {
 			p := person(ctx)
 			if err := s.store.ForgetPerson(ctx, p.CompanyID, in.Person); err != nil {
@@ -103,12 +109,12 @@ func (s *Server) accountRoutes() {
 			s.audit(ctx, p, "personal data removed", in.Person.String())
 			return nil, nil
 		})
-	huma.Register(s.api, huma.Operation{OperationID: "audit", Method: http.MethodGet, Path: "/api/audit", Description: "What was done with accounts, rights and data, newest first, at most 1000 lines"},
+	register(s.api, huma.Operation{OperationID: "audit", Method: http.MethodGet, Path: "/api/audit", Description: "What was done with accounts, rights and data, newest first, at most 1000 lines"},
 		func(ctx context.Context, _ *struct{}) (*body[[]AuditLine], error) {
 			lines, err := s.audited(ctx)
 			return &body[[]AuditLine]{lines}, err
 		})
-	huma.Register(s.api, huma.Operation{OperationID: "auditFile", Method: http.MethodGet, Path: "/api/audit-file", Description: "The same as CSV"}, s.auditFile)
+	register(s.api, huma.Operation{OperationID: "auditFile", Method: http.MethodGet, Path: "/api/audit-file", Description: "The same as CSV"}, s.auditFile)
 }
 
 // PersonPath is the person an operation is about.
@@ -145,6 +151,9 @@ func refusedField(field, text string) error {
 }
 
 func (s *Server) makeLink(ctx context.Context, in *PersonPath) (*body[PasswordLink], error) {
+	if in.Person == person(ctx).ID {
+		return nil, huma.Error409Conflict("This is your own account. Change your password under your name, with the one that you have now.")
+	}
 	p, err := s.store.Colleague(ctx, person(ctx).CompanyID, in.Person)
 	if err != nil {
 		return nil, s.trouble(ctx, "find a person", err)
@@ -187,6 +196,12 @@ func (s *Server) useLink(ctx context.Context, in *body[struct {
 	if count > attemptsPerHost {
 		return nil, huma.Error429TooManyRequests("Too many attempts from here. Wait a quarter of an hour and try again.")
 	}
+	// Looked for first: whoever has no link has nothing judgedBytes or hashed.
+	if err := s.store.PasswordLinkHolds(ctx, in.Body.Secret); errors.Is(err, store.ErrNotFound) {
+		return nil, huma.Error404NotFound(usedLink)
+	} else if err != nil {
+		return nil, s.trouble(ctx, "look for a link", err)
+	}
 	if text := Weak(in.Body.Password); text != "" {
 		return nil, refusedField("body.password", text)
 	}
@@ -196,7 +211,7 @@ func (s *Server) useLink(ctx context.Context, in *body[struct {
 	}
 	p, err := s.store.UsePasswordLink(ctx, in.Body.Secret, hash)
 	if errors.Is(err, store.ErrNotFound) {
-		return nil, huma.Error404NotFound("This link was used, or has ended. Ask an owner of your company for a new one.")
+		return nil, huma.Error404NotFound(usedLink)
 	}
 	if err != nil {
 		return nil, s.trouble(ctx, "use a link", err)
@@ -205,6 +220,8 @@ func (s *Server) useLink(ctx context.Context, in *body[struct {
 	s.notify(ctx, p, "your password was set by a link")
 	return nil, nil
 }
+
+const usedLink = "This link was used, or has ended. Ask an owner of your company for a new one."
 
 func (s *Server) audited(ctx context.Context) ([]AuditLine, error) {
 	all, err := s.store.AuditLog(ctx, person(ctx).CompanyID)

@@ -45,7 +45,7 @@ const (
 )
 
 func (s *Server) calendarRoutes() {
-	huma.Register(s.api, huma.Operation{OperationID: "calendarAddresses", Method: http.MethodGet, Path: "/api/calendar-addresses", Description: "The private addresses at which days are read"},
+	register(s.api, huma.Operation{OperationID: "calendarAddresses", Method: http.MethodGet, Path: "/api/calendar-addresses", Description: "The private addresses at which days are read"},
 		func(ctx context.Context, _ *struct{}) (*body[[]CalendarAddress], error) {
 			links, err := s.store.CalendarLinks(ctx, person(ctx).CompanyID)
 			if err != nil {
@@ -57,7 +57,7 @@ func (s *Server) calendarRoutes() {
 			}
 			return &body[[]CalendarAddress]{all}, nil
 		})
-	huma.Register(s.api, huma.Operation{OperationID: "addCalendarAddress", Method: http.MethodPost, Path: "/api/calendar-addresses", Description: "Makes an address that whoever has it can read, until it is revoked"},
+	register(s.api, huma.Operation{OperationID: "addCalendarAddress", Method: http.MethodPost, Path: "/api/calendar-addresses", Description: "Makes an address that whoever has it can read, until it is revoked"},
 		func(ctx context.Context, in *body[struct {
 			Crew   string `json:"crew,omitempty" maxLength:"60"`
 			Person string `json:"person,omitempty" maxLength:"60" doc:"By name: what the crew does in which this person is then"`
@@ -85,7 +85,7 @@ func (s *Server) calendarRoutes() {
 			}
 			return &body[CalendarAddress]{CalendarAddress{ID: id, Crew: in.Body.Crew, Person: in.Body.Person, MadeBy: who.Name, MadeAt: time.Now(), Path: "/calendar/" + told + ".ics"}}, nil
 		})
-	huma.Register(s.api, huma.Operation{OperationID: "revokeCalendarAddress", Method: http.MethodDelete, Path: "/api/calendar-addresses/{address}", Description: "Ends an address: nothing is read there any more"},
+	register(s.api, huma.Operation{OperationID: "revokeCalendarAddress", Method: http.MethodDelete, Path: "/api/calendar-addresses/{address}", Description: "Ends an address: nothing is read there any more"},
 		func(ctx context.Context, in *struct {
 			Address uuid.UUID `path:"address" format:"uuid"`
 		}) (*struct{}, error) {
@@ -98,8 +98,8 @@ func (s *Server) calendarRoutes() {
 			}
 			return nil, nil
 		})
-	huma.Register(s.api, huma.Operation{OperationID: "readCalendar", Method: http.MethodGet, Path: "/calendar/{secret}", Description: "What is booked, for whoever has the address"}, s.readCalendar)
-	huma.Register(s.api, huma.Operation{OperationID: "readBusy", Method: http.MethodPost, Path: "/api/busy", MaxBodyBytes: calendarBytes, Description: "Reads the times at which somebody is taken from an iCalendar file; keeps nothing"},
+	register(s.api, huma.Operation{OperationID: "readCalendar", Method: http.MethodGet, Path: "/calendar/{secret}", Description: "What is booked, for whoever has the address"}, s.readCalendar)
+	register(s.api, huma.Operation{OperationID: "readBusy", Method: http.MethodPost, Path: "/api/busy", MaxBodyBytes: calendarBytes, Description: "Reads the times at which somebody is taken from an iCalendar file; keeps nothing"},
 		func(ctx context.Context, in *struct{ RawBody []byte }) (*body[[]job.Busy], error) {
 			house, err := s.house(ctx, person(ctx).CompanyID)
 			if err != nil {

@@ -66,13 +66,19 @@ func (c *calm) CommitCtx(ctx context.Context, token string, data []byte, until t
 	if known && bytes.Equal(last.data, data) && until.Sub(last.until) < idleStep {
 		return nil
 	}
-	if known {
+	deadline, values, err := sessionCodec{}.Decode(data)
+	if err != nil {
+		return err
+	}
+	// What was read from the database says so itself: it is updated and never inserted, so
+	// that a session that was ended meanwhile stays ended, whatever is remembered here.
+	if kept, _ := values[keptKey].(bool); kept {
 		if err := c.store.KeepSession(ctx, token, data, until); err != nil {
 			return err
 		}
 	} else {
-		_, values, err := sessionCodec{}.Decode(data)
-		if err != nil {
+		values[keptKey] = true
+		if data, err = (sessionCodec{}).Encode(deadline, values); err != nil {
 			return err
 		}
 		agent, _ := values[agentKey].(string)

@@ -136,7 +136,7 @@ func (s *Server) jobChanges(ctx context.Context, in *JobPath) (*huma.StreamRespo
 func (s *Server) stream(ctx context.Context, of *changes, job uuid.UUID, now func() (int64, error)) (*huma.StreamResponse, error) {
 	// Listened to before it is read: no change falls between.
 	heard, stop := of.listen(job)
-	me := person(ctx)
+	me, token := person(ctx), s.sessions.Token(ctx)
 	who := me.ID
 	changed, ignore := s.people.listen(who)
 	if s.people.count(who) > mostStreams {
@@ -181,6 +181,9 @@ func (s *Server) stream(ctx context.Context, of *changes, job uuid.UUID, now fun
 			case <-changed: // of who listens
 				if _, err := s.store.Person(out.Context(), me.CompanyID, who); err != nil {
 					return
+				}
+				if _, there, err := s.store.FindSession(out.Context(), token); err != nil || !there {
+					return // signed out elsewhere
 				}
 			case <-beat.C:
 				alive = say(":\n\n")

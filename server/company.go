@@ -30,7 +30,7 @@ type StorageState struct {
 }
 
 func (s *Server) companyRoutes() {
-	huma.Register(s.api, huma.Operation{OperationID: "storage", Method: http.MethodGet, Path: "/api/company/storage"},
+	register(s.api, huma.Operation{OperationID: "storage", Method: http.MethodGet, Path: "/api/company/storage"},
 		func(ctx context.Context, _ *struct{}) (*body[StorageState], error) {
 			kept, err := s.store.Storage(ctx, person(ctx).CompanyID)
 			if err != nil {
@@ -38,8 +38,8 @@ func (s *Server) companyRoutes() {
 			}
 			return &body[StorageState]{StorageState{kept, kept.Used(), float64(kept.Used()) >= nearQuota*float64(kept.Quota)}}, nil
 		})
-	huma.Register(s.api, huma.Operation{OperationID: "exportCompany", Method: http.MethodGet, Path: archivePath, Description: "All data of the company as a zip of open formats; nothing in it lets anybody sign in"}, s.exportCompany)
-	huma.Register(s.api, huma.Operation{OperationID: "importCompany", Method: http.MethodPost, Path: archivePath, Description: "Brings such an archive into a company that holds nothing yet"},
+	register(s.api, huma.Operation{OperationID: "exportCompany", Method: http.MethodGet, Path: archivePath, Description: "All data of the company as a zip of open formats; nothing in it lets anybody sign in"}, s.exportCompany)
+	register(s.api, huma.Operation{OperationID: "importCompany", Method: http.MethodPost, Path: archivePath, Description: "Brings such an archive into a company that holds nothing yet"},
 		func(ctx context.Context, in *spooled) (*struct{}, error) {
 			defer in.close()
 			p := person(ctx)
@@ -47,7 +47,7 @@ func (s *Server) companyRoutes() {
 			if err != nil {
 				return nil, huma.Error422UnprocessableEntity("This is no archive, or it breaks off. Take it anew and choose it again.")
 			}
-			err = s.store.Import(ctx, p.CompanyID, z, s.checkedPlan)
+			err = s.store.Import(ctx, p.CompanyID, z, store.Checks{Plan: s.files.Today, Photo: Redrawn})
 			if errors.Is(err, store.ErrNotEmpty) {
 				return nil, huma.Error409Conflict("Your company has jobs, sheets, systems or stock already. An archive is brought into one that holds nothing yet.")
 			}
@@ -91,11 +91,11 @@ func (s *spooled) close() {
 	_ = os.Remove(s.file.Name())
 }
 
-// checkedPlan reads a plan file, of an earlier format too, and writes it as it is today.
-func (s *Server) checkedPlan(text []byte) ([]byte, error) { return s.files.Today(text) }
-
 func (s *Server) exportCompany(ctx context.Context, _ *struct{}) (*huma.StreamResponse, error) {
 	p := person(ctx)
+	if err := s.confirmed(ctx); err != nil {
+		return nil, err
+	}
 	s.audit(ctx, p, "company exported", "")
 	return &huma.StreamResponse{Body: func(out huma.Context) {
 		out.SetHeader("Content-Type", "application/zip")

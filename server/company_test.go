@@ -34,6 +34,10 @@ func TestACompanyIsTakenAlong(t *testing.T) {
 	c.issue(j.ID.String(), uuid.New())
 	tablet := c.tablet()
 	c.log(j.ID.String(), tablet.event(record.Noted, "", record.Body{Text: "set down to move"}))
+	if status, _ := c.send(http.MethodGet, "/api/company/archive", nil); status != http.StatusForbidden {
+		t.Errorf("taken along without the password: %d", status)
+	}
+	c.confirm()
 	status, archive := c.send(http.MethodGet, "/api/company/archive", nil)
 	if status != http.StatusOK {
 		t.Fatalf("%d %s", status, archive)

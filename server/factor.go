@@ -89,7 +89,7 @@ func lacksFactor(p store.Person, operation string) bool {
 		return false
 	}
 	switch operation {
-	case "me", "setUnits", "setPassword", "sessions", "endSessions", "factor", "beginFactor", "setFactor":
+	case "me", "confirmPassword", "setUnits", "setPassword", "sessions", "endSessions", "factor", "beginFactor", "setFactor":
 		return false
 	}
 	return true
@@ -97,7 +97,7 @@ func lacksFactor(p store.Person, operation string) bool {
 
 func (s *Server) factorRoutes() {
 	const mine = "/api/me/factor"
-	huma.Register(s.api, huma.Operation{OperationID: "factor", Method: http.MethodGet, Path: mine},
+	register(s.api, huma.Operation{OperationID: "factor", Method: http.MethodGet, Path: mine},
 		func(ctx context.Context, _ *struct{}) (*body[FactorState], error) {
 			p := person(ctx)
 			left, err := s.store.RecoveryLeft(ctx, p)
@@ -106,7 +106,7 @@ func (s *Server) factorRoutes() {
 			}
 			return &body[FactorState]{FactorState{p.Factor != "", p.FactorWanted, left}}, nil
 		})
-	huma.Register(s.api, huma.Operation{OperationID: "beginFactor", Method: http.MethodPost, Path: mine, Description: "Makes a secret; it counts once a code of it is given"},
+	register(s.api, huma.Operation{OperationID: "beginFactor", Method: http.MethodPost, Path: mine, Description: "Makes a secret; it counts once a code of it is given"},
 		func(ctx context.Context, in *body[struct {
 			Password string `json:"password" minLength:"1" maxLength:"200"`
 		}]) (*body[FactorBegun], error) {
@@ -121,8 +121,8 @@ func (s *Server) factorRoutes() {
 			s.sessions.Put(ctx, factorKey, key.Secret())
 			return &body[FactorBegun]{FactorBegun{key.Secret(), key.URL()}}, nil
 		})
-	huma.Register(s.api, huma.Operation{OperationID: "setFactor", Method: http.MethodPut, Path: mine}, s.setFactor)
-	huma.Register(s.api, huma.Operation{OperationID: "removeFactor", Method: http.MethodPost, Path: mine + "/removed"},
+	register(s.api, huma.Operation{OperationID: "setFactor", Method: http.MethodPut, Path: mine}, s.setFactor)
+	register(s.api, huma.Operation{OperationID: "removeFactor", Method: http.MethodPost, Path: mine + "/removed"},
 		func(ctx context.Context, in *body[struct {
 			Password string `json:"password" minLength:"1" maxLength:"200"`
 		}]) (*struct{}, error) {
@@ -140,9 +140,12 @@ func (s *Server) factorRoutes() {
 			s.notify(ctx, p, "your second factor was removed")
 			return nil, nil
 		})
-	huma.Register(s.api, huma.Operation{OperationID: "dropFactor", Method: http.MethodPut, Path: "/api/people/{person}/factor-removed", Description: "For somebody whose device is lost; ends their sessions"},
+	register(s.api, huma.Operation{OperationID: "dropFactor", Method: http.MethodPut, Path: "/api/people/{person}/factor-removed", Description: "For somebody whose device is lost; ends their sessions"},
 		func(ctx context.Context, in *PersonPath) (*struct{}, error) {
 			p := person(ctx)
+			if in.Person == p.ID {
+				return nil, huma.Error409Conflict("This is your own account. Remove your second factor under your name, with your password.")
+			}
 			if err := s.store.SetFactor(ctx, p.CompanyID, in.Person, "", 0, nil); err != nil {
 				return nil, s.trouble(ctx, "take a second factor away", err)
 			}
@@ -155,11 +158,14 @@ func (s *Server) factorRoutes() {
 			}
 			return nil, nil
 		})
-	huma.Register(s.api, huma.Operation{OperationID: "wantFactor", Method: http.MethodPut, Path: "/api/company/factor", Description: "Whether everybody has to have a second factor"},
+	register(s.api, huma.Operation{OperationID: "wantFactor", Method: http.MethodPut, Path: "/api/company/factor", Description: "Whether everybody has to have a second factor"},
 		func(ctx context.Context, in *body[struct {
 			Wanted bool `json:"wanted"`
 		}]) (*struct{}, error) {
 			p := person(ctx)
+			if err := s.confirmed(ctx); err != nil {
+				return nil, err
+			}
 			if in.Body.Wanted && p.Factor == "" {
 				return nil, huma.Error409Conflict("Set up your own second factor first, under your name.")
 			}

@@ -20,6 +20,10 @@ import (
 func TestASecondFactor(t *testing.T) {
 	web, domain := newServer(t), addCompany(t)
 	owner, lead := signedIn(t, web, "owner@"+domain), signedIn(t, web, "lead@"+domain)
+	if status, _ := owner.send(http.MethodPut, "/api/company/factor", map[string]bool{"wanted": true}); status != http.StatusForbidden {
+		t.Errorf("wanted of everybody without the password: %d", status)
+	}
+	owner.confirm()
 	if status, text := owner.send(http.MethodPut, "/api/company/factor", map[string]bool{"wanted": true}); status != http.StatusConflict {
 		t.Errorf("wanted of everybody before one's own: %d %s", status, text)
 	}

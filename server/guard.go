@@ -4,6 +4,7 @@ import (
 	"bytes"
 	"crypto/rand"
 	"encoding/json"
+	"errors"
 	"fmt"
 	"io"
 	"io/fs"
@@ -40,8 +41,9 @@ func guarded(secure bool, next http.Handler) http.Handler {
 }
 
 // legible refuses text that cannot be kept: what is not UTF-8, and the character that
-// ends texts in a database.
-func legible(next http.Handler) http.Handler {
+// ends texts in a database. It reads a JSON body into memory, at most bodyLimit bytes, and
+// doorLimit while nobody is signed in; a body of any other kind only for who is.
+func (s *Server) legible(next http.Handler) http.Handler {
 	refuse := func(w http.ResponseWriter, status int, text string) {
 		w.Header().Set("Content-Type", "application/problem+json")
 		w.WriteHeader(status)
@@ -55,22 +57,70 @@ func legible(next http.Handler) http.Handler {
 			refuse(w, http.StatusBadRequest, "The address holds characters that cannot be read; write it anew.")
 			return
 		}
-		if r.Body == nil || !strings.HasPrefix(r.Header.Get("Content-Type"), "application/json") {
+		if r.Body == nil || r.Body == http.NoBody {
 			next.ServeHTTP(w, r)
 			return
 		}
-		text, err := io.ReadAll(http.MaxBytesReader(w, r.Body, bodyLimit))
+		known := s.knows(r)
+		if !strings.HasPrefix(r.Header.Get("Content-Type"), "application/json") {
+			if !known {
+				r.Body = http.MaxBytesReader(w, r.Body, doorLimit)
+			}
+			next.ServeHTTP(w, r)
+			return
+		}
+		limit := int64(bodyLimit)
+		if !known {
+			limit = doorLimit
+		}
+		text, err := io.ReadAll(http.MaxBytesReader(w, r.Body, limit))
+		_, large := errors.AsType[*http.MaxBytesError](err)
 		switch {
-		case err != nil:
+		case large && !known:
+			refuse(w, http.StatusRequestEntityTooLarge, fmt.Sprintf("More than %d kB were sent by somebody who is not signed in. Sign in first.", doorLimit>>10))
+			return
+		case large:
 			refuse(w, http.StatusRequestEntityTooLarge, fmt.Sprintf("More than %d MB were sent; send less.", bodyLimit>>20))
 			return
-		case !utf8.Valid(text), bytes.IndexByte(text, 0) >= 0, bytes.Contains(text, []byte(`\u0000`)):
+		case err != nil:
+			refuse(w, http.StatusRequestTimeout, "What was sent broke off on its way. Send it again.")
+			return
+		case !utf8.Valid(text), bytes.IndexByte(text, 0) >= 0, endsTexts(text):
 			refuse(w, http.StatusUnprocessableEntity, "A text holds a character that cannot be kept; write it anew without what cannot be seen.")
 			return
 		}
 		r.Body = io.NopCloser(bytes.NewReader(text))
 		next.ServeHTTP(w, r)
 	})
+}
+
+// knows reports whether a request comes with a session of somebody who is signed in.
+func (s *Server) knows(r *http.Request) bool {
+	if s.store == nil || !strings.HasPrefix(r.URL.Path, "/api/") {
+		return false // pages take no bodies
+	}
+	return s.sessions.GetString(r.Context(), personKey) != ""
+}
+
+// endsTexts reports whether a JSON text holds the escape of U+0000: a backslash before it
+// that is itself escaped makes it plain text.
+func endsTexts(text []byte) bool {
+	escape := []byte(`u0000`)
+	for at := 0; ; {
+		next := bytes.Index(text[at:], escape)
+		if next < 0 {
+			return false
+		}
+		at += next
+		slashes := 0
+		for at-slashes > 0 && text[at-slashes-1] == '\\' {
+			slashes++
+		}
+		if slashes%2 == 1 {
+			return true
+		}
+		at += len(escape)
+	}
 }
 
 // policy is the Content-Security-Policy: nothing from other hosts, no inline
@@ -109,7 +159,7 @@ func (p *pages) serve(c *gin.Context) {
 		c.JSON(http.StatusNotFound, gin.H{"title": "Not Found", "status": http.StatusNotFound, "detail": "There is no such address."})
 		return
 	case name != "" && name != "index.html":
-		if _, err := fs.Stat(p.files, name); err == nil {
+		if file, err := fs.Stat(p.files, name); err == nil && file.Mode().IsRegular() {
 			c.Status(http.StatusOK)
 			if strings.HasPrefix(name, "assets/") {
 				c.Header("Cache-Control", "public, max-age=31536000, immutable")

@@ -43,6 +43,9 @@ func (l *lasting) Read(into []byte) (int, error) {
 	}
 	_ = l.control.SetReadDeadline(until) // not to be had where there is no connection: a test's
 	n, err := l.ReadCloser.Read(into)
+	if errors.Is(err, io.EOF) {
+		_ = l.control.SetReadDeadline(time.Time{}) // it is whole: nothing more is waited for
+	}
 	if err != nil && !errors.Is(err, io.EOF) {
 		return n, fmt.Errorf("read what is sent: %w", err)
 	}

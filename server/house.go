@@ -82,7 +82,7 @@ type StockLine struct {
 }
 
 func (s *Server) houseRoutes() {
-	huma.Register(s.api, huma.Operation{OperationID: "house", Method: http.MethodGet, Path: "/api/house"},
+	register(s.api, huma.Operation{OperationID: "house", Method: http.MethodGet, Path: "/api/house"},
 		func(ctx context.Context, _ *struct{}) (*body[HouseState], error) {
 			kept, err := s.store.House(ctx, person(ctx).CompanyID)
 			if err != nil {
@@ -93,7 +93,7 @@ func (s *Server) houseRoutes() {
 			}
 			return &body[HouseState]{HouseState{kept.Revision, kept.Of, school.Questions()}}, nil
 		})
-	huma.Register(s.api, huma.Operation{OperationID: "saveHouse", Method: http.MethodPut, Path: "/api/house"},
+	register(s.api, huma.Operation{OperationID: "saveHouse", Method: http.MethodPut, Path: "/api/house"},
 		func(ctx context.Context, in *struct {
 			Based
 			Body job.House
@@ -104,8 +104,8 @@ func (s *Server) houseRoutes() {
 			revision, err := s.store.SaveHouse(ctx, person(ctx).CompanyID, in.Base, in.Body)
 			return s.revised(ctx, "save house methods", revision, err)
 		})
-	huma.Register(s.api, huma.Operation{OperationID: "systems", Method: http.MethodGet, Path: "/api/systems"}, s.listSystems)
-	huma.Register(s.api, huma.Operation{OperationID: "saveSystem", Method: http.MethodPut, Path: "/api/systems/{id}"},
+	register(s.api, huma.Operation{OperationID: "systems", Method: http.MethodGet, Path: "/api/systems"}, s.listSystems)
+	register(s.api, huma.Operation{OperationID: "saveSystem", Method: http.MethodPut, Path: "/api/systems/{id}"},
 		func(ctx context.Context, in *struct {
 			SheetPath
 			Based
@@ -115,15 +115,15 @@ func (s *Server) houseRoutes() {
 			revision, err := s.store.SaveSystem(ctx, person(ctx).CompanyID, in.Base, in.Body)
 			return s.revised(ctx, "save system", revision, err)
 		})
-	huma.Register(s.api, huma.Operation{OperationID: "deleteSystem", Method: http.MethodDelete, Path: "/api/systems/{id}"},
+	register(s.api, huma.Operation{OperationID: "deleteSystem", Method: http.MethodDelete, Path: "/api/systems/{id}"},
 		func(ctx context.Context, in *struct {
 			SheetPath
 			Based
 		}) (*body[Stands], error) {
 			return s.revised(ctx, "delete system", 0, s.store.DeleteSystem(ctx, person(ctx).CompanyID, in.Base, in.ID))
 		})
-	huma.Register(s.api, huma.Operation{OperationID: "stock", Method: http.MethodGet, Path: "/api/stock"}, s.listStock)
-	huma.Register(s.api, huma.Operation{OperationID: "saveContainer", Method: http.MethodPut, Path: "/api/stock/{id}"},
+	register(s.api, huma.Operation{OperationID: "stock", Method: http.MethodGet, Path: "/api/stock"}, s.listStock)
+	register(s.api, huma.Operation{OperationID: "saveContainer", Method: http.MethodPut, Path: "/api/stock/{id}"},
 		func(ctx context.Context, in *struct {
 			SheetPath
 			Based
@@ -136,7 +136,7 @@ func (s *Server) houseRoutes() {
 			revision, err := s.store.SaveContainer(ctx, person(ctx).CompanyID, in.Base, in.Body)
 			return s.revised(ctx, "save container", revision, err)
 		})
-	huma.Register(s.api, huma.Operation{OperationID: "takeOutContainer", Method: http.MethodDelete, Path: "/api/stock/{id}"},
+	register(s.api, huma.Operation{OperationID: "takeOutContainer", Method: http.MethodDelete, Path: "/api/stock/{id}"},
 		func(ctx context.Context, in *struct {
 			SheetPath
 			Based

@@ -69,15 +69,15 @@ type JobPath struct {
 }
 
 func (s *Server) jobRoutes() {
-	huma.Register(s.api, huma.Operation{OperationID: "jobs", Method: http.MethodGet, Path: "/api/jobs"}, s.listJobs)
-	huma.Register(s.api, huma.Operation{OperationID: "addJob", Method: http.MethodPost, Path: "/api/jobs", MaxBodyBytes: bodyLimit, Responses: s.jobResponse()},
+	register(s.api, huma.Operation{OperationID: "jobs", Method: http.MethodGet, Path: "/api/jobs"}, s.listJobs)
+	register(s.api, huma.Operation{OperationID: "addJob", Method: http.MethodPost, Path: "/api/jobs", MaxBodyBytes: bodyLimit, Responses: s.jobResponse()},
 		func(ctx context.Context, in *body[job.File]) (*jobAnswer, error) { return s.addJob(ctx, in.Body) })
-	huma.Register(s.api, huma.Operation{OperationID: "importJob", Method: http.MethodPost, Path: "/api/jobs/import", MaxBodyBytes: bodyLimit, Responses: s.jobResponse()}, s.importJob)
-	huma.Register(s.api, huma.Operation{OperationID: "job", Method: http.MethodGet, Path: "/api/jobs/{job}", Responses: s.jobResponse()}, s.readJob)
-	huma.Register(s.api, huma.Operation{OperationID: "saveJob", Method: http.MethodPatch, Path: "/api/jobs/{job}", MaxBodyBytes: bodyLimit,
+	register(s.api, huma.Operation{OperationID: "importJob", Method: http.MethodPost, Path: "/api/jobs/import", MaxBodyBytes: bodyLimit, Responses: s.jobResponse()}, s.importJob)
+	register(s.api, huma.Operation{OperationID: "job", Method: http.MethodGet, Path: "/api/jobs/{job}", Responses: s.jobResponse()}, s.readJob)
+	register(s.api, huma.Operation{OperationID: "saveJob", Method: http.MethodPatch, Path: "/api/jobs/{job}", MaxBodyBytes: bodyLimit,
 		Description: "Keeps an edit, told as a JSON Patch (RFC 6902) of the plan file at a revision",
 		Responses:   map[string]*huma.Response{"409": s.staleResponse()}}, s.saveJob)
-	huma.Register(s.api, huma.Operation{OperationID: "archiveJob", Method: http.MethodPut, Path: "/api/jobs/{job}/archived"},
+	register(s.api, huma.Operation{OperationID: "archiveJob", Method: http.MethodPut, Path: "/api/jobs/{job}/archived"},
 		func(ctx context.Context, in *struct {
 			JobPath
 			Body struct {
@@ -89,11 +89,11 @@ func (s *Server) jobRoutes() {
 			}
 			return nil, nil
 		})
-	huma.Register(s.api, huma.Operation{OperationID: "buyTogether", Method: http.MethodGet, Path: "/api/purchase"}, s.buyTogether)
-	huma.Register(s.api, huma.Operation{OperationID: "copySurface", Method: http.MethodPost, Path: "/api/jobs/{job}/surfaces/{surface}/copies",
+	register(s.api, huma.Operation{OperationID: "buyTogether", Method: http.MethodGet, Path: "/api/purchase"}, s.buyTogether)
+	register(s.api, huma.Operation{OperationID: "copySurface", Method: http.MethodPost, Path: "/api/jobs/{job}/surfaces/{surface}/copies",
 		Description: "Adds a surface, with its coats and their data sheets, to another job"}, s.copySurface)
-	huma.Register(s.api, huma.Operation{OperationID: "exportJob", Method: http.MethodGet, Path: "/api/jobs/{job}/file"}, s.exportJob)
-	huma.Register(s.api, huma.Operation{OperationID: "jobChanges", Method: http.MethodGet, Path: "/api/jobs/{job}/changes",
+	register(s.api, huma.Operation{OperationID: "exportJob", Method: http.MethodGet, Path: "/api/jobs/{job}/file"}, s.exportJob)
+	register(s.api, huma.Operation{OperationID: "jobChanges", Method: http.MethodGet, Path: "/api/jobs/{job}/changes",
 		Responses: map[string]*huma.Response{"200": {Description: "Server-sent events: the revision of every save", Content: map[string]*huma.MediaType{"text/event-stream": {}}}}}, s.jobChanges)
 }
 

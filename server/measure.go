@@ -35,7 +35,7 @@ type Walked struct {
 
 // measureRoutes help while something is being typed or drawn; they keep nothing.
 func (s *Server) measureRoutes() {
-	huma.Register(s.api, huma.Operation{OperationID: "read", Method: http.MethodPost, Path: "/api/read",
+	register(s.api, huma.Operation{OperationID: "read", Method: http.MethodPost, Path: "/api/read",
 		Description: "Understands a quantity as people write it"},
 		func(ctx context.Context, in *body[struct {
 			Kind measure.Kind `json:"kind" enum:"length,area,film,volume,mass,density,spread,coverage,pace,span,fraction,angle,temperature,emission,pressure,number,content,viscosity"`
@@ -49,7 +49,7 @@ func (s *Server) measureRoutes() {
 			}
 			return &body[Understood]{Understood{si, units.Format(in.Body.Kind, si)}}, err
 		})
-	huma.Register(s.api, huma.Operation{OperationID: "measure", Method: http.MethodPost, Path: "/api/measure", MaxBodyBytes: bodyLimit,
+	register(s.api, huma.Operation{OperationID: "measure", Method: http.MethodPost, Path: "/api/measure", MaxBodyBytes: bodyLimit,
 		Description: "Measures a floor that is still being drawn"},
 		func(ctx context.Context, in *body[takeoff.Floor]) (*body[Measured], error) {
 			t, _, found := takeoff.Measure(takeoff.Shape{Floor: in.Body}, "", person(ctx).Units)
@@ -58,7 +58,7 @@ func (s *Server) measureRoutes() {
 			}
 			return &body[Measured]{Measured{Area: t.Area, Perimeter: t.Perimeter}}, nil
 		})
-	huma.Register(s.api, huma.Operation{OperationID: "reshape", Method: http.MethodPost, Path: "/api/reshape", MaxBodyBytes: bodyLimit,
+	register(s.api, huma.Operation{OperationID: "reshape", Method: http.MethodPost, Path: "/api/reshape", MaxBodyBytes: bodyLimit,
 		Description: "Changes the plan of a floor: a wall's length, a bay, mirrored or turned; keeps nothing"},
 		func(_ context.Context, in *body[struct {
 			Surface job.Surface `json:"surface"`
@@ -70,7 +70,7 @@ func (s *Server) measureRoutes() {
 			}
 			return &body[job.Surface]{changed}, err
 		})
-	huma.Register(s.api, huma.Operation{OperationID: "part", Method: http.MethodPost, Path: "/api/part", MaxBodyBytes: bodyLimit,
+	register(s.api, huma.Operation{OperationID: "part", Method: http.MethodPost, Path: "/api/part", MaxBodyBytes: bodyLimit,
 		Description: "Divides a floor along a wall, so that one side stays passable while the other is laid; keeps nothing"},
 		func(_ context.Context, in *body[struct {
 			Surface job.Surface    `json:"surface"`
@@ -83,7 +83,7 @@ func (s *Server) measureRoutes() {
 			}
 			return &body[job.Parted]{parted}, err
 		})
-	huma.Register(s.api, huma.Operation{OperationID: "readDrawing", Method: http.MethodPost, Path: "/api/drawing", MaxBodyBytes: drawing.MaxBytes + 1<<20,
+	register(s.api, huma.Operation{OperationID: "readDrawing", Method: http.MethodPost, Path: "/api/drawing", MaxBodyBytes: drawing.MaxBytes + 1<<20,
 		Description: "Finds the closed outlines of a DXF, GeoJSON or SVG drawing"},
 		func(_ context.Context, in *struct{ RawBody []byte }) (*body[drawing.Drawing], error) {
 			d, err := drawing.Read(in.RawBody)
@@ -93,7 +93,7 @@ func (s *Server) measureRoutes() {
 			}
 			return &body[drawing.Drawing]{d}, err
 		})
-	huma.Register(s.api, huma.Operation{OperationID: "readWalk", Method: http.MethodPost, Path: "/api/walk/read",
+	register(s.api, huma.Operation{OperationID: "readWalk", Method: http.MethodPost, Path: "/api/walk/read",
 		Description: "Follows a walk along the walls as people write it"},
 		func(ctx context.Context, in *body[struct {
 			Text    string        `json:"text" maxLength:"20000"`
@@ -110,7 +110,7 @@ func (s *Server) measureRoutes() {
 			}
 			return &body[Walked]{Walked{legs, heading}}, err
 		})
-	huma.Register(s.api, huma.Operation{OperationID: "checkWalk", Method: http.MethodPost, Path: "/api/walk/check",
+	register(s.api, huma.Operation{OperationID: "checkWalk", Method: http.MethodPost, Path: "/api/walk/check",
 		Description: "Says how well a walk that is back at its start closes, and what would mend it"},
 		func(ctx context.Context, in *body[struct {
 			Corners geometry.Ring `json:"corners" minItems:"3" maxItems:"2000"`

@@ -32,7 +32,7 @@ type NewColleague struct {
 }
 
 func (s *Server) peopleRoutes() {
-	huma.Register(s.api, huma.Operation{OperationID: "people", Method: http.MethodGet, Path: "/api/people"},
+	register(s.api, huma.Operation{OperationID: "people", Method: http.MethodGet, Path: "/api/people"},
 		func(ctx context.Context, _ *struct{}) (*body[[]Colleague], error) {
 			people, err := s.store.People(ctx, person(ctx).CompanyID)
 			if err != nil {
@@ -44,9 +44,9 @@ func (s *Server) peopleRoutes() {
 			}
 			return &body[[]Colleague]{colleagues}, nil
 		})
-	huma.Register(s.api, huma.Operation{OperationID: "addPerson", Method: http.MethodPost, Path: "/api/people"},
+	register(s.api, huma.Operation{OperationID: "addPerson", Method: http.MethodPost, Path: "/api/people"},
 		func(ctx context.Context, in *body[struct {
-			Name  string     `json:"name" minLength:"1" maxLength:"120"`
+			Name  string     `json:"name" minLength:"1" maxLength:"120" pattern:"^[^\\r\\n]*$"`
 			Email string     `json:"email" format:"email" maxLength:"200"`
 			Role  store.Role `json:"role" enum:"owner,estimator,lead,hand"`
 		}]) (*body[NewColleague], error) {
@@ -68,7 +68,7 @@ func (s *Server) peopleRoutes() {
 			}
 			return &body[NewColleague]{NewColleague{c, link}}, nil
 		})
-	huma.Register(s.api, huma.Operation{OperationID: "changePerson", Method: http.MethodPut, Path: "/api/people/{person}"},
+	register(s.api, huma.Operation{OperationID: "changePerson", Method: http.MethodPut, Path: "/api/people/{person}"},
 		func(ctx context.Context, in *struct {
 			PersonPath
 			Based

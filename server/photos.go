@@ -6,9 +6,12 @@ import (
 	"errors"
 	"fmt"
 	"image"
+	"image/color"
 	"image/jpeg"
 	_ "image/png" // phones send either
 	"net/http"
+	"strings"
+	"sync"
 	"time"
 
 	"github.com/danielgtaylor/huma/v2"
@@ -19,10 +22,10 @@ import (
 )
 
 const (
-	photoBytes  = 12 << 20 // of an upload
-	photoPixels = 60 << 20
-	photoEdge   = 20_000 // points along one side
-	photoSide   = 2048   // of the stored picture
+	photoBytes  = 12 << 20  // of an upload
+	photoMemory = 230 << 20 // that reading it may take
+	photoEdge   = 20_000    // points along one side
+	photoSide   = 2048      // of the stored picture
 	thumbSide   = 320
 	photoGrade  = 84 // of the JPEG
 	bytesPerMB  = 1 << 20
@@ -50,14 +53,14 @@ type Picture struct {
 }
 
 func (s *Server) photoRoutes() {
-	huma.Register(s.api, huma.Operation{OperationID: "photos", Method: http.MethodGet, Path: "/api/jobs/{job}/photos"}, s.listPhotos)
-	huma.Register(s.api, huma.Operation{OperationID: "addPhoto", Method: http.MethodPost, Path: "/api/jobs/{job}/surfaces/{surface}/photos",
+	register(s.api, huma.Operation{OperationID: "photos", Method: http.MethodGet, Path: "/api/jobs/{job}/photos"}, s.listPhotos)
+	register(s.api, huma.Operation{OperationID: "addPhoto", Method: http.MethodPost, Path: "/api/jobs/{job}/surfaces/{surface}/photos",
 		MaxBodyBytes: 4 * photoBytes, Description: "Takes a JPEG or PNG. It is drawn anew, so that nothing is kept but the picture: no place, no camera, no time"}, s.addPhoto)
-	huma.Register(s.api, huma.Operation{OperationID: "photo", Method: http.MethodGet, Path: "/api/photos/{photo}/image"},
+	register(s.api, huma.Operation{OperationID: "photo", Method: http.MethodGet, Path: "/api/photos/{photo}/image"},
 		func(ctx context.Context, in *PhotoPath) (*Picture, error) { return s.picture(ctx, in.Photo, false) })
-	huma.Register(s.api, huma.Operation{OperationID: "photoThumb", Method: http.MethodGet, Path: "/api/photos/{photo}/thumb"},
+	register(s.api, huma.Operation{OperationID: "photoThumb", Method: http.MethodGet, Path: "/api/photos/{photo}/thumb"},
 		func(ctx context.Context, in *PhotoPath) (*Picture, error) { return s.picture(ctx, in.Photo, true) })
-	huma.Register(s.api, huma.Operation{OperationID: "captionPhoto", Method: http.MethodPut, Path: "/api/photos/{photo}/caption"},
+	register(s.api, huma.Operation{OperationID: "captionPhoto", Method: http.MethodPut, Path: "/api/photos/{photo}/caption"},
 		func(ctx context.Context, in *struct {
 			PhotoPath
 			Body struct {
@@ -69,7 +72,7 @@ func (s *Server) photoRoutes() {
 			}
 			return nil, nil
 		})
-	huma.Register(s.api, huma.Operation{OperationID: "removePhoto", Method: http.MethodPut, Path: "/api/photos/{photo}/removed"},
+	register(s.api, huma.Operation{OperationID: "removePhoto", Method: http.MethodPut, Path: "/api/photos/{photo}/removed"},
 		func(ctx context.Context, in *struct {
 			PhotoPath
 			Body struct {
@@ -106,13 +109,13 @@ func (s *Server) addPhoto(ctx context.Context, in *struct {
 	if _, err := s.listPhotos(ctx, &in.JobPath); err != nil {
 		return nil, err // there is no such job
 	}
-	select { // a picture takes memory: one at a time
-	case s.drawing <- struct{}{}:
-		defer func() { <-s.drawing }()
-	case <-ctx.Done():
-		return nil, ctx.Err()
+	// A picture takes memory: one at a time, and of each person one that waits for that.
+	done, err := s.draws(ctx, person(ctx).ID)
+	if err != nil {
+		return nil, err
 	}
-	full, thumb, err := redrawn(in.RawBody)
+	defer done()
+	full, thumb, err := Redrawn(in.RawBody)
 	if err != nil {
 		return nil, huma.Error422UnprocessableEntity(err.Error())
 	}
@@ -129,6 +132,62 @@ func (s *Server) addPhoto(ctx context.Context, in *struct {
 	return s.listPhotos(ctx, &in.JobPath)
 }
 
+// draws waits for the turn of a person to have a picture drawn anew; done ends it. Others
+// wait for at most one picture of a person before their own.
+func (s *Server) draws(ctx context.Context, who uuid.UUID) (done func(), err error) {
+	own := s.queues.of(who)
+	defer func() {
+		if err != nil {
+			s.queues.leave(who)
+		}
+	}()
+	for n, turn := range []chan struct{}{own, s.drawing} {
+		select {
+		case turn <- struct{}{}:
+		case <-ctx.Done():
+			if n > 0 {
+				<-own
+			}
+			return nil, s.trouble(ctx, "wait to draw a picture", ctx.Err())
+		}
+	}
+	return func() {
+		<-s.drawing
+		<-own
+		s.queues.leave(who)
+	}, nil
+}
+
+// queues are where people wait who have more than one picture to be drawn.
+type queues struct {
+	mutex sync.Mutex
+	all   map[uuid.UUID]*queue
+}
+
+type queue struct {
+	turn  chan struct{}
+	count int
+}
+
+// of joins the queue of a person.
+func (q *queues) of(who uuid.UUID) chan struct{} {
+	q.mutex.Lock()
+	defer q.mutex.Unlock()
+	if q.all[who] == nil {
+		q.all[who] = &queue{turn: make(chan struct{}, 1)}
+	}
+	q.all[who].count++
+	return q.all[who].turn
+}
+
+func (q *queues) leave(who uuid.UUID) {
+	q.mutex.Lock()
+	defer q.mutex.Unlock()
+	if q.all[who].count--; q.all[who].count == 0 {
+		delete(q.all, who)
+	}
+}
+
 func (s *Server) picture(ctx context.Context, id uuid.UUID, small bool) (*Picture, error) {
 	jpeg, err := s.store.PhotoImage(ctx, person(ctx).CompanyID, id, small)
 	if err != nil {
@@ -137,10 +196,10 @@ func (s *Server) picture(ctx context.Context, id uuid.UUID, small bool) (*Pictur
 	return &Picture{Type: "image/jpeg", Cache: "private, max-age=86400", Body: jpeg}, nil
 }
 
-// redrawn checks an uploaded picture and draws it anew, upright and no larger
+// Redrawn checks an uploaded picture and draws it anew, upright and no larger
 // than needed, with a small copy. What a camera writes beside the picture, its
 // place above all, is left behind.
-func redrawn(upload []byte) (full, thumb []byte, err error) {
+func Redrawn(upload []byte) (full, thumb []byte, err error) {
 	if len(upload) > photoBytes {
 		return nil, nil, fmt.Errorf("the photograph has %.0f MB; at most %d MB are taken. Send it in a smaller size", float64(len(upload))/bytesPerMB, photoBytes/bytesPerMB)
 	}
@@ -148,7 +207,10 @@ func redrawn(upload []byte) (full, thumb []byte, err error) {
 	if err != nil {
 		return nil, nil, errors.New("this file is neither a JPEG nor a PNG picture. Save it as one of the two")
 	}
-	if config.Width > photoEdge || config.Height > photoEdge || config.Width*config.Height > photoPixels {
+	if kind != "jpeg" && kind != "png" {
+		return nil, nil, fmt.Errorf("this is a %s picture. Save it as JPEG or PNG", strings.ToUpper(kind))
+	}
+	if config.Width > photoEdge || config.Height > photoEdge || photoTakes(kind, config) > photoMemory {
 		return nil, nil, fmt.Errorf("the picture is %d by %d points, too large to read. Send it in a smaller size", config.Width, config.Height)
 	}
 	picture, err := imaging.Decode(bytes.NewReader(upload), imaging.AutoOrientation(true))
@@ -160,6 +222,28 @@ func redrawn(upload []byte) (full, thumb []byte, err error) {
 	}
 	thumb, err = drawn(picture, thumbSide)
 	return full, thumb, err
+}
+
+// photoTakes returns how many bytes it takes to read a picture, to turn it upright and to
+// draw it in the stored size.
+func photoTakes(kind string, config image.Config) int {
+	each := 4.0 // bytes a point, as read and as turned
+	switch config.ColorModel {
+	case color.RGBA64Model, color.NRGBA64Model:
+		each = 8
+	case color.Gray16Model:
+		each = 2
+	case color.GrayModel:
+		each = 1
+	}
+	if kind == "jpeg" { // only they say how the camera was held
+		each += 4
+		if config.ColorModel == color.YCbCrModel {
+			each = 3 + 4
+		}
+	}
+	const drawn = 4
+	return int(each*float64(config.Width)*float64(config.Height)) + drawn*min(photoSide, config.Width)*config.Height
 }
 
 func drawn(picture image.Image, side int) ([]byte, error) {

@@ -39,8 +39,8 @@ type OddsQuestion struct {
 const oddsTime = 20 * time.Second
 
 func (s *Server) pourRoutes() {
-	huma.Register(s.api, huma.Operation{OperationID: "sections", Method: http.MethodGet, Path: "/api/jobs/{job}/coats/{coat}/sections", Description: "The sections of a coat with their tape marks, as a drawing in layers"}, s.sections)
-	huma.Register(s.api, huma.Operation{OperationID: "pour", Method: http.MethodPost, Path: "/api/jobs/{job}/pour", MaxBodyBytes: bodyLimit, Description: "Who does what when in the pour of a coat; keeps nothing"},
+	register(s.api, huma.Operation{OperationID: "sections", Method: http.MethodGet, Path: "/api/jobs/{job}/coats/{coat}/sections", Description: "The sections of a coat with their tape marks, as a drawing in layers"}, s.sections)
+	register(s.api, huma.Operation{OperationID: "pour", Method: http.MethodPost, Path: "/api/jobs/{job}/pour", MaxBodyBytes: bodyLimit, Description: "Who does what when in the pour of a coat; keeps nothing"},
 		func(ctx context.Context, in *struct {
 			JobPath
 			Body PourQuestion
@@ -49,7 +49,7 @@ func (s *Server) pourRoutes() {
 				return s.planner.Pour(ctx, f, person(ctx).Units, time.Now(), in.Body.Coat, in.Body.First)
 			})
 		})
-	huma.Register(s.api, huma.Operation{OperationID: "pourWays", Method: http.MethodPost, Path: "/api/jobs/{job}/pour/ways", MaxBodyBytes: bodyLimit, Description: "What would help the pour of a coat; keeps nothing"},
+	register(s.api, huma.Operation{OperationID: "pourWays", Method: http.MethodPost, Path: "/api/jobs/{job}/pour/ways", MaxBodyBytes: bodyLimit, Description: "What would help the pour of a coat; keeps nothing"},
 		func(ctx context.Context, in *struct {
 			JobPath
 			Body PourQuestion
@@ -58,7 +58,7 @@ func (s *Server) pourRoutes() {
 				return s.planner.Ways(ctx, f, person(ctx).Units, time.Now(), in.Body.Coat)
 			})
 		})
-	huma.Register(s.api, huma.Operation{OperationID: "pourStarts", Method: http.MethodPost, Path: "/api/jobs/{job}/pour/starts", MaxBodyBytes: bodyLimit, Description: "The pour of a coat for each hour that the work may start at; keeps nothing"},
+	register(s.api, huma.Operation{OperationID: "pourStarts", Method: http.MethodPost, Path: "/api/jobs/{job}/pour/starts", MaxBodyBytes: bodyLimit, Description: "The pour of a coat for each hour that the work may start at; keeps nothing"},
 		func(ctx context.Context, in *struct {
 			JobPath
 			Body PourQuestion
@@ -67,7 +67,7 @@ func (s *Server) pourRoutes() {
 				return s.planner.Starts(ctx, f, person(ctx).Units, time.Now(), in.Body.Coat)
 			})
 		})
-	huma.Register(s.api, huma.Operation{OperationID: "pourOdds", Method: http.MethodPost, Path: "/api/jobs/{job}/pour/odds", MaxBodyBytes: bodyLimit, Description: "What may happen to the pour of a coat, tried many times; keeps nothing"},
+	register(s.api, huma.Operation{OperationID: "pourOdds", Method: http.MethodPost, Path: "/api/jobs/{job}/pour/odds", MaxBodyBytes: bodyLimit, Description: "What may happen to the pour of a coat, tried many times; keeps nothing"},
 		func(ctx context.Context, in *struct {
 			JobPath
 			Body OddsQuestion

@@ -67,9 +67,9 @@ type EventRefused struct {
 }
 
 func (s *Server) recordRoutes() {
-	huma.Register(s.api, huma.Operation{OperationID: "issues", Method: http.MethodGet, Path: "/api/jobs/{job}/issues"}, s.listIssues)
-	huma.Register(s.api, huma.Operation{OperationID: "issuePlan", Method: http.MethodPost, Path: "/api/jobs/{job}/issues", Description: "Gives the plan as it stands to a crew: frozen, with a number"}, s.issuePlan)
-	huma.Register(s.api, huma.Operation{OperationID: "issue", Method: http.MethodGet, Path: "/api/jobs/{job}/issues/{number}", Description: "A plan as it was issued"},
+	register(s.api, huma.Operation{OperationID: "issues", Method: http.MethodGet, Path: "/api/jobs/{job}/issues"}, s.listIssues)
+	register(s.api, huma.Operation{OperationID: "issuePlan", Method: http.MethodPost, Path: "/api/jobs/{job}/issues", Description: "Gives the plan as it stands to a crew: frozen, with a number"}, s.issuePlan)
+	register(s.api, huma.Operation{OperationID: "issue", Method: http.MethodGet, Path: "/api/jobs/{job}/issues/{number}", Description: "A plan as it was issued"},
 		func(ctx context.Context, in *struct {
 			JobPath
 			Number int `path:"number" minimum:"0" doc:"0 for the plan that stands: the newest, with the coats of earlier ones that it does not take the place of"`
@@ -88,12 +88,12 @@ func (s *Server) recordRoutes() {
 			}
 			return &body[record.Issue]{all[at]}, nil
 		})
-	huma.Register(s.api, huma.Operation{OperationID: "events", Method: http.MethodGet, Path: "/api/jobs/{job}/events"}, s.readEvents)
-	huma.Register(s.api, huma.Operation{OperationID: "log", Method: http.MethodPost, Path: "/api/jobs/{job}/events", MaxBodyBytes: bodyLimit,
+	register(s.api, huma.Operation{OperationID: "events", Method: http.MethodGet, Path: "/api/jobs/{job}/events"}, s.readEvents)
+	register(s.api, huma.Operation{OperationID: "log", Method: http.MethodPost, Path: "/api/jobs/{job}/events", MaxBodyBytes: bodyLimit,
 		// Each event is checked by itself: one that is wrong holds up no other.
 		SkipValidateBody: true, Description: "Adds to the record; what is sent again is kept once. Events that are refused are named one by one"}, s.take)
-	huma.Register(s.api, huma.Operation{OperationID: "eventChanges", Method: http.MethodGet, Path: "/api/jobs/{job}/events/changes", Description: "A server-sent event for whatever is logged or issued"}, s.recordChanges)
-	huma.Register(s.api, huma.Operation{OperationID: "record", Method: http.MethodGet, Path: "/api/jobs/{job}/record", Description: "What the events of a job tell of the plan that was issued last"},
+	register(s.api, huma.Operation{OperationID: "eventChanges", Method: http.MethodGet, Path: "/api/jobs/{job}/events/changes", Description: "A server-sent event for whatever is logged or issued"}, s.recordChanges)
+	register(s.api, huma.Operation{OperationID: "record", Method: http.MethodGet, Path: "/api/jobs/{job}/record", Description: "What the events of a job tell of the plan that was issued last"},
 		func(ctx context.Context, in *JobPath) (*body[record.Day], error) {
 			_, _, day, err := s.recorded(ctx, in.Job)
 			if err != nil {
@@ -101,15 +101,15 @@ func (s *Server) recordRoutes() {
 			}
 			return &body[record.Day]{day}, nil
 		})
-	huma.Register(s.api, huma.Operation{OperationID: "symptoms", Method: http.MethodGet, Path: "/api/faults", Description: "What may be seen on a floor, with what may cause it and the weights of that"},
+	register(s.api, huma.Operation{OperationID: "symptoms", Method: http.MethodGet, Path: "/api/faults", Description: "What may be seen on a floor, with what may cause it and the weights of that"},
 		func(context.Context, *struct{}) (*body[[]cause.Symptom], error) {
 			return &body[[]cause.Symptom]{cause.Symptoms()}, nil
 		})
-	huma.Register(s.api, huma.Operation{OperationID: "opinions", Method: http.MethodGet, Path: "/api/jobs/{job}/faults", Description: "What may have caused each fault of a job, by its record"}, s.opinions)
-	huma.Register(s.api, huma.Operation{OperationID: "recordFile", Method: http.MethodGet, Path: "/api/jobs/{job}/record-file", Description: "The record as JSON, as tables, or as the hand-over for the client"}, s.recordFile)
-	huma.Register(s.api, huma.Operation{OperationID: "entries", Method: http.MethodGet, Path: "/api/record-entries", Description: "What was logged on any job, newest first, at most 200"}, s.entries)
-	huma.Register(s.api, huma.Operation{OperationID: "learnt", Method: http.MethodGet, Path: "/api/learnt", Description: "What own floors show against what was planned; nothing is taken over"}, s.learnt)
-	huma.Register(s.api, huma.Operation{OperationID: "time", Method: http.MethodGet, Path: "/api/time", Description: "The clock of the server, for devices to set theirs by"},
+	register(s.api, huma.Operation{OperationID: "opinions", Method: http.MethodGet, Path: "/api/jobs/{job}/faults", Description: "What may have caused each fault of a job, by its record"}, s.opinions)
+	register(s.api, huma.Operation{OperationID: "recordFile", Method: http.MethodGet, Path: "/api/jobs/{job}/record-file", Description: "The record as JSON, as tables, or as the hand-over for the client"}, s.recordFile)
+	register(s.api, huma.Operation{OperationID: "entries", Method: http.MethodGet, Path: "/api/record-entries", Description: "What was logged on any job, newest first, at most 200"}, s.entries)
+	register(s.api, huma.Operation{OperationID: "learnt", Method: http.MethodGet, Path: "/api/learnt", Description: "What own floors show against what was planned; nothing is taken over"}, s.learnt)
+	register(s.api, huma.Operation{OperationID: "time", Method: http.MethodGet, Path: "/api/time", Description: "The clock of the server, for devices to set theirs by"},
 		func(context.Context, *struct{}) (*body[struct {
 			Time time.Time `json:"time"`
 		}], error) {

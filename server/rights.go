@@ -48,7 +48,7 @@ func rights() map[string]level {
 	for l, operations := range map[level][]string{
 		anyone: {"signIn", "signOut", "usePasswordLink", "readCalendar"},
 		everybody: {
-			"me", "setUnits", "setPassword", "sessions", "endSessions", "factor", "beginFactor", "setFactor", "removeFactor", "rights", "time",
+			"me", "setUnits", "setPassword", "confirmPassword", "sessions", "endSessions", "factor", "beginFactor", "setFactor", "removeFactor", "rights", "time",
 			// Cards, the day, and what they need.
 			"jobs", "job", "jobChanges", "issue", "issues", "events", "eventChanges", "log", "record", "opinions", "symptoms",
 			"photos", "photo", "photoThumb", "addPhoto", "instruments", "readInstrument", "weigh", "tare", "forecast", "rules", "house",
@@ -95,20 +95,34 @@ func costly() []string {
 	}
 }
 
-// mostCostly is how many of them at a server at once.
-const mostCostly = 6
+// planning are the operations that plan a job or the roster, which its size decides how long
+// takes. An open page asks for a few at once.
+func planning() []string {
+	return []string{
+		"job", "addJob", "saveJob", "copySurface", "pour", "sections", "measure", "issuePlan", "issues", "roster", "rosterPlaces", "keepRoster",
+	}
+}
+
+// How many of either kind one person may have under way at a server.
+const (
+	mostCostly   = 6
+	mostPlanning = 24
+)
 
 // turns counts who is at what is costly.
 type turns struct {
 	mutex sync.Mutex
+	most  int
 	at    map[uuid.UUID]int
 }
+
+func newTurns(most int) *turns { return &turns{most: most, at: make(map[uuid.UUID]int)} }
 
 // take takes a turn, unless somebody has as many as they may.
 func (t *turns) take(who uuid.UUID) bool {
 	t.mutex.Lock()
 	defer t.mutex.Unlock()
-	if t.at[who] >= mostCostly {
+	if t.at[who] >= t.most {
 		return false
 	}
 	t.at[who]++
@@ -131,7 +145,7 @@ type RightsLine struct {
 }
 
 func (s *Server) rightsRoutes() {
-	huma.Register(s.api, huma.Operation{OperationID: "rights", Method: http.MethodGet, Path: "/api/rights", Description: "Who may do what"},
+	register(s.api, huma.Operation{OperationID: "rights", Method: http.MethodGet, Path: "/api/rights", Description: "Who may do what"},
 		func(context.Context, *struct{}) (*body[[]RightsLine], error) {
 			lines := []RightsLine{}
 			for _, o := range slices.Sorted(maps.Keys(s.rights)) {

@@ -154,7 +154,7 @@ type RosterKeep struct {
 }
 
 func (s *Server) rosterRoutes() {
-	huma.Register(s.api, huma.Operation{OperationID: "roster", Method: http.MethodGet, Path: "/api/roster", Description: "Crews, tasks and bookings of all open jobs"},
+	register(s.api, huma.Operation{OperationID: "roster", Method: http.MethodGet, Path: "/api/roster", Description: "Crews, tasks and bookings of all open jobs"},
 		func(ctx context.Context, _ *struct{}) (*body[RosterView], error) {
 			stands, house, c, err := s.calendar(ctx, nil, nil)
 			if err != nil {
@@ -162,9 +162,9 @@ func (s *Server) rosterRoutes() {
 			}
 			return &body[RosterView]{viewOf(stands, house, c, stands.Bookings)}, nil
 		})
-	huma.Register(s.api, huma.Operation{OperationID: "planRoster", Method: http.MethodPost, Path: "/api/roster/plan", MaxBodyBytes: bodyLimit, Description: "Plans all open jobs around what is pinned; keeps nothing"}, s.planRoster)
-	huma.Register(s.api, huma.Operation{OperationID: "rosterWays", Method: http.MethodPost, Path: "/api/roster/ways", MaxBodyBytes: bodyLimit, Description: "Tries what would make a plan fit, less late or keep more windows, with what that costs; keeps nothing"}, s.rosterWays)
-	huma.Register(s.api, huma.Operation{OperationID: "rosterPlaces", Method: http.MethodPost, Path: "/api/roster/places", MaxBodyBytes: bodyLimit, Description: "Where a task may be put; keeps nothing"},
+	register(s.api, huma.Operation{OperationID: "planRoster", Method: http.MethodPost, Path: "/api/roster/plan", MaxBodyBytes: bodyLimit, Description: "Plans all open jobs around what is pinned; keeps nothing"}, s.planRoster)
+	register(s.api, huma.Operation{OperationID: "rosterWays", Method: http.MethodPost, Path: "/api/roster/ways", MaxBodyBytes: bodyLimit, Description: "Tries what would make a plan fit, less late or keep more windows, with what that costs; keeps nothing"}, s.rosterWays)
+	register(s.api, huma.Operation{OperationID: "rosterPlaces", Method: http.MethodPost, Path: "/api/roster/places", MaxBodyBytes: bodyLimit, Description: "Where a task may be put; keeps nothing"},
 		func(ctx context.Context, in *body[PlaceQuestion]) (*body[PlaceAnswer], error) {
 			_, _, c, err := s.calendar(ctx, in.Body.Bookings, nil)
 			if err != nil {
@@ -176,7 +176,7 @@ func (s *Server) rosterRoutes() {
 			}
 			return &body[PlaceAnswer]{out}, nil
 		})
-	huma.Register(s.api, huma.Operation{OperationID: "rosterToday", Method: http.MethodGet, Path: "/api/roster/today", Description: "What is booked next, without working anything out"},
+	register(s.api, huma.Operation{OperationID: "rosterToday", Method: http.MethodGet, Path: "/api/roster/today", Description: "What is booked next, without working anything out"},
 		func(ctx context.Context, _ *struct{}) (*body[RosterToday], error) {
 			company := person(ctx).CompanyID
 			stands, err := s.store.Roster(ctx, company)
@@ -194,8 +194,8 @@ func (s *Server) rosterRoutes() {
 			}
 			return &body[RosterToday]{out}, nil
 		})
-	huma.Register(s.api, huma.Operation{OperationID: "rosterFile", Method: http.MethodGet, Path: "/api/roster-file", Description: "What is booked, as iCalendar, CSV or a workbook"}, s.rosterFile)
-	huma.Register(s.api, huma.Operation{OperationID: "keepRoster", Method: http.MethodPut, Path: "/api/roster", MaxBodyBytes: bodyLimit, Description: "Keeps bookings, unless somebody else booked since"},
+	register(s.api, huma.Operation{OperationID: "rosterFile", Method: http.MethodGet, Path: "/api/roster-file", Description: "What is booked, as iCalendar, CSV or a workbook"}, s.rosterFile)
+	register(s.api, huma.Operation{OperationID: "keepRoster", Method: http.MethodPut, Path: "/api/roster", MaxBodyBytes: bodyLimit, Description: "Keeps bookings, unless somebody else booked since"},
 		func(ctx context.Context, in *body[RosterKeep]) (*body[RosterView], error) {
 			if err := booking(in.Body.Bookings); err != nil {
 				return nil, err

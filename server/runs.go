@@ -45,7 +45,7 @@ type runAnswer struct {
 }
 
 func (s *Server) runRoutes() {
-	huma.Register(s.api, huma.Operation{OperationID: "startRun", Method: http.MethodPost, Path: "/api/roster/runs", MaxBodyBytes: bodyLimit, Description: "Asks for a plan of all open jobs around what is pinned; one at a time for a company, the others wait. It goes on when this server ends"},
+	register(s.api, huma.Operation{OperationID: "startRun", Method: http.MethodPost, Path: "/api/roster/runs", MaxBodyBytes: bodyLimit, Description: "Asks for a plan of all open jobs around what is pinned; one at a time for a company, the others wait. It goes on when this server ends"},
 		func(ctx context.Context, in *body[RosterQuestion]) (*body[RosterRun], error) {
 			if err := booking(in.Body.Bookings); err != nil {
 				return nil, err
@@ -67,7 +67,7 @@ func (s *Server) runRoutes() {
 	type named struct {
 		Run uuid.UUID `path:"run" format:"uuid"`
 	}
-	huma.Register(s.api, huma.Operation{OperationID: "lookAtRun", Method: http.MethodGet, Path: "/api/roster/runs/{run}", Description: "How far a plan has come, and the plan when it is done"},
+	register(s.api, huma.Operation{OperationID: "lookAtRun", Method: http.MethodGet, Path: "/api/roster/runs/{run}", Description: "How far a plan has come, and the plan when it is done"},
 		func(ctx context.Context, in *named) (*body[RosterRun], error) {
 			r, err := s.store.Run(ctx, person(ctx).CompanyID, in.Run)
 			if errors.Is(err, store.ErrNotFound) {
@@ -91,7 +91,7 @@ func (s *Server) runRoutes() {
 			}
 			return &body[RosterRun]{out}, nil
 		})
-	huma.Register(s.api, huma.Operation{OperationID: "stopRun", Method: http.MethodDelete, Path: "/api/roster/runs/{run}", Description: "Stops it, wherever it is worked at"},
+	register(s.api, huma.Operation{OperationID: "stopRun", Method: http.MethodDelete, Path: "/api/roster/runs/{run}", Description: "Stops it, wherever it is worked at"},
 		func(ctx context.Context, in *named) (*struct{}, error) {
 			err := s.store.StopRun(ctx, person(ctx).CompanyID, in.Run)
 			if errors.Is(err, store.ErrNotFound) {

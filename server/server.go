@@ -60,10 +60,12 @@ type Server struct {
 	plans    *plans
 	planner  *plan.Planner
 	gauges   *gauges
-	turns    turns // at what is costly
+	turns    *turns // at what is costly
+	planning *turns // at what plans
 	times    times
 	dayJobs  *lru.Cache[state, days.Job] // what the roster needs of jobs; a cache and nothing more
 	drawing  chan struct{}               // holds whoever draws a picture anew
+	queues   queues                      // of who waits for that
 	post     *postbox                    // none where no mail server is named
 	origin   string
 	seconds  float64 // that a plan of the roster may take at most; as asked when zero
@@ -76,6 +78,7 @@ const (
 	idleDays    = 3
 	idleTimeout = 2 * time.Minute
 	bodyLimit   = exchange.MaxFile + 1<<20
+	doorLimit   = 64 << 10 // of a body while nobody is signed in
 )
 
 // New puts a server together.
@@ -92,7 +95,7 @@ func New(o Options) (*Server, error) {
 	if err != nil {
 		return nil, fmt.Errorf("make the cache of the roster's jobs: %w", err)
 	}
-	s := &Server{dayJobs: dayJobs, store: o.Store, log: o.Log, files: files, origin: o.Origin, changes: newChanges(), logged: newChanges(), people: newChanges(), rights: rights(), times: usual(), turns: turns{at: make(map[uuid.UUID]int)}, hashing: make(chan struct{}, hashesAtOnce), proxy: o.Proxy, seconds: o.Plans, plans: known, planner: plan.NewPlanner(), drawing: make(chan struct{}, 1), sessions: scs.New()}
+	s := &Server{dayJobs: dayJobs, store: o.Store, log: o.Log, files: files, origin: o.Origin, changes: newChanges(), logged: newChanges(), people: newChanges(), rights: rights(), times: usual(), turns: newTurns(mostCostly), planning: newTurns(mostPlanning), hashing: make(chan struct{}, hashesAtOnce), proxy: o.Proxy, seconds: o.Plans, plans: known, planner: plan.NewPlanner(), drawing: make(chan struct{}, 1), queues: queues{all: make(map[uuid.UUID]*queue)}, sessions: scs.New()}
 	if o.Mail != "" {
 		if s.post, err = newPostbox(o.Mail); err != nil {
 			return nil, err
@@ -150,8 +153,16 @@ func New(o Options) (*Server, error) {
 		}
 		engine.NoRoute(pages.serve)
 	}
-	s.handler = numbered(s.watched(guarded(o.Secure, legible(gzhttp.GzipHandler(s.ended(s.sessions.LoadAndSave(engine), engine))))))
+	s.handler = numbered(s.watched(guarded(o.Secure, gzhttp.GzipHandler(s.ended(s.sessions.LoadAndSave(s.legible(engine)), s.legible(engine))))))
 	return s, nil
+}
+
+// register adds an operation. The library's deadline on reading a body stays on its
+// connection once the body is read and would end whatever works longer; slow bodies are
+// ended by [lasting].
+func register[I, O any](api huma.API, op huma.Operation, handler func(context.Context, *I) (*O, error)) {
+	op.BodyReadTimeout = -1
+	huma.Register(api, op, handler)
 }
 
 func apiConfig() huma.Config {
@@ -168,6 +179,15 @@ func apiConfig() huma.Config {
 // surfaces, coats and batches, too, as they were issued.
 func named(t reflect.Type, hint string) string {
 	name := huma.DefaultSchemaNamer(t, hint)
+	if t.Name() == "" && t.Kind() == reflect.Struct { // named by its fields
+		name = "Request"
+		for i := range t.NumField() {
+			field, _, _ := strings.Cut(t.Field(i).Tag.Get("json"), ",")
+			if field != "" {
+				name += strings.ToUpper(field[:1]) + field[1:]
+			}
+		}
+	}
 	for t.Kind() == reflect.Pointer || t.Kind() == reflect.Slice {
 		t = t.Elem()
 	}

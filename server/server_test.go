@@ -156,6 +156,14 @@ func demoJob(t testing.TB) job.File {
 	return f
 }
 
+// confirm gives the password once more, for what wants that.
+func (c *client) confirm() {
+	c.t.Helper()
+	if status, text := c.send(http.MethodPost, "/api/me/confirmation", map[string]string{"password": password}); status != http.StatusNoContent {
+		c.t.Fatalf("%d %s", status, text)
+	}
+}
+
 func (c *client) addJob(f job.File) server.JobState {
 	c.t.Helper()
 	status, text := c.send(http.MethodPost, "/api/jobs", f)

@@ -6,6 +6,7 @@ import (
 	"fmt"
 	"net"
 	"net/http"
+	"net/netip"
 	"slices"
 	"strings"
 	"time"
@@ -22,9 +23,14 @@ const (
 	personKey        = "person"
 	companyKey       = "company"
 	agentKey         = "agent"
+	keptKey          = "kept"      // the session is in the database
+	confirmedKey     = "confirmed" // when the password was given once more
 	attemptWindow    = 15 * time.Minute
 	attemptsPerEmail = 8 // from one host
 	attemptsPerHost  = 40
+	attemptsAtOnce   = 20 // to one account, before each waits
+	slowStep         = 200 * time.Millisecond
+	slowMost         = 5 * time.Second
 	hashesAtOnce     = 2
 	hashesWaiting    = 64
 	// nobodysHash is that of no password anybody has.
@@ -107,13 +113,16 @@ func (s *Server) authenticate(ctx huma.Context, next func(huma.Context)) {
 		refuse(http.StatusForbidden, fmt.Sprintf("%s wants a second factor of everybody. Set one up under your name first.", p.Company))
 		return
 	}
-	if slices.Contains(costly(), op.OperationID) {
-		if !s.turns.take(p.ID) {
+	for turns, operations := range map[*turns][]string{s.turns: costly(), s.planning: planning()} {
+		if !slices.Contains(operations, op.OperationID) {
+			continue
+		}
+		if !turns.take(p.ID) {
 			ctx.SetHeader("Connection", "close") // what is still on its way is not waited for
-			refuse(http.StatusTooManyRequests, fmt.Sprintf("%d things that take long are under way for you already. Wait until one is done.", mostCostly))
+			refuse(http.StatusTooManyRequests, fmt.Sprintf("%d things that take long are under way for you already. Wait until one is done.", turns.most))
 			return
 		}
-		defer s.turns.give(p.ID)
+		defer turns.give(p.ID)
 	}
 	next(huma.WithValue(ctx, contextKey{}, p))
 	if what, is := audited()[op.OperationID]; is && ctx.Status() < http.StatusBadRequest {
@@ -132,16 +141,40 @@ func (s *Server) hostOf(ctx huma.Context) string {
 		host = ctx.RemoteAddr()
 	}
 	if s.proxy != "" && host == s.proxy {
-		told := strings.Split(ctx.Header("X-Forwarded-For"), ",")
-		if last := strings.TrimSpace(told[len(told)-1]); last != "" {
-			return last
+		// Of several lines the last is the proxy's own, and so is its last entry.
+		last := ""
+		ctx.EachHeader(func(name, value string) {
+			if strings.EqualFold(name, "X-Forwarded-For") {
+				last = value[strings.LastIndexByte(value, ',')+1:]
+			}
+		})
+		if address, err := netip.ParseAddr(strings.TrimSpace(last)); err == nil {
+			return counted(address)
 		}
+	}
+	if address, err := netip.ParseAddr(host); err == nil {
+		return counted(address)
 	}
 	return host
 }
 
+// counted is what attempts from an address are counted by: itself, or the network of 64 bits
+// that one line is given of IPv6.
+func counted(address netip.Addr) string {
+	address = address.Unmap().WithZone("")
+	if address.Is4() {
+		return address.String()
+	}
+	const line = 64
+	network, err := address.Prefix(line)
+	if err != nil {
+		return address.String()
+	}
+	return network.String()
+}
+
 func (s *Server) sessionRoutes() {
-	huma.Register(s.api, huma.Operation{OperationID: "signIn", Method: http.MethodPost, Path: "/api/session"},
+	register(s.api, huma.Operation{OperationID: "signIn", Method: http.MethodPost, Path: "/api/session"},
 		func(ctx context.Context, in *body[struct {
 			Email    string `json:"email" minLength:"3" maxLength:"200"`
 			Password string `json:"password" minLength:"1" maxLength:"200"`
@@ -149,18 +182,18 @@ func (s *Server) sessionRoutes() {
 		}]) (*body[Me], error) {
 			return s.signIn(ctx, strings.ToLower(strings.TrimSpace(in.Body.Email)), in.Body.Password, in.Body.Code)
 		})
-	huma.Register(s.api, huma.Operation{OperationID: "signOut", Method: http.MethodDelete, Path: "/api/session"},
+	register(s.api, huma.Operation{OperationID: "signOut", Method: http.MethodDelete, Path: "/api/session"},
 		func(ctx context.Context, _ *struct{}) (*struct{}, error) {
 			if err := s.sessions.Destroy(ctx); err != nil {
 				return nil, s.trouble(ctx, "sign out", err)
 			}
 			return nil, nil
 		})
-	huma.Register(s.api, huma.Operation{OperationID: "me", Method: http.MethodGet, Path: "/api/me"},
+	register(s.api, huma.Operation{OperationID: "me", Method: http.MethodGet, Path: "/api/me"},
 		func(ctx context.Context, _ *struct{}) (*body[Me], error) {
 			return &body[Me]{meOf(person(ctx))}, nil
 		})
-	huma.Register(s.api, huma.Operation{OperationID: "setUnits", Method: http.MethodPut, Path: "/api/me/units"},
+	register(s.api, huma.Operation{OperationID: "setUnits", Method: http.MethodPut, Path: "/api/me/units"},
 		func(ctx context.Context, in *body[struct {
 			Units measure.System `json:"units" enum:"us,metric"`
 		}]) (*body[Me], error) {
@@ -171,6 +204,29 @@ func (s *Server) sessionRoutes() {
 			p.Units = in.Body.Units
 			return &body[Me]{meOf(p)}, nil
 		})
+	register(s.api, huma.Operation{OperationID: "confirmPassword", Method: http.MethodPost, Path: "/api/me/confirmation", Description: "Gives one's own password once more, for what wants that, for ten minutes"},
+		func(ctx context.Context, in *body[struct {
+			Password string `json:"password" minLength:"1" maxLength:"200"`
+		}]) (*struct{}, error) {
+			if err := s.own(ctx, person(ctx), "body.password", in.Body.Password); err != nil {
+				return nil, err
+			}
+			s.sessions.Put(ctx, confirmedKey, time.Now().UTC().Format(time.RFC3339))
+			return nil, nil
+		})
+}
+
+// confirmedFor is how long a password given once more counts.
+const confirmedFor = 10 * time.Minute
+
+// confirmed refuses what an open session alone must not do, unless the password was given
+// once more a moment ago.
+func (s *Server) confirmed(ctx context.Context) error {
+	at, err := time.Parse(time.RFC3339, s.sessions.GetString(ctx, confirmedKey))
+	if err != nil || time.Since(at) > confirmedFor {
+		return huma.Error403Forbidden("Enter your password once more, then do this again within ten minutes.")
+	}
+	return nil
 }
 
 func (s *Server) signIn(ctx context.Context, email, password, code string) (*body[Me], error) {
@@ -186,6 +242,9 @@ func (s *Server) signIn(ctx context.Context, email, password, code string) (*bod
 		if count > most {
 			return nil, huma.Error429TooManyRequests(fmt.Sprintf("Too many failed sign-ins from here. Wait %d minutes and try again.", int(attemptWindow.Minutes())))
 		}
+	}
+	if err := s.slowed(ctx, "email:"+email); err != nil {
+		return nil, err
 	}
 	p, err := s.store.PersonByEmail(ctx, email)
 	if err != nil && !errors.Is(err, store.ErrNotFound) {
@@ -210,12 +269,35 @@ func (s *Server) signIn(ctx context.Context, email, password, code string) (*bod
 	if err := s.second(ctx, p, code); err != nil {
 		return nil, err
 	}
-	for _, key := range []string{byBoth, byHost} {
+	// What else was tried from that host stays counted.
+	for _, key := range []string{byBoth, "email:" + email} {
 		if err := s.store.ForgetAttempts(ctx, key, attemptWindow); err != nil {
 			return nil, s.trouble(ctx, "forget sign-ins", err)
 		}
 	}
+	if err := s.store.ForgetAttempt(ctx, byHost); err != nil {
+		return nil, s.trouble(ctx, "forget sign-ins", err)
+	}
 	return s.begin(ctx, p)
+}
+
+// slowed counts sign-ins to an account from wherever they come, and lets each wait the longer
+// the more there were. It locks nobody out.
+func (s *Server) slowed(ctx context.Context, key string) error {
+	count, err := s.store.Attempt(ctx, key, attemptWindow)
+	if err != nil {
+		return s.trouble(ctx, "count sign-ins", err)
+	}
+	wait := min(time.Duration(max(0, count-attemptsAtOnce))*slowStep, slowMost)
+	if wait == 0 {
+		return nil
+	}
+	select {
+	case <-time.After(wait):
+		return nil
+	case <-ctx.Done():
+		return s.trouble(ctx, "wait before a sign-in", ctx.Err())
+	}
 }
 
 // begin begins a session.
@@ -223,6 +305,8 @@ func (s *Server) begin(ctx context.Context, p store.Person) (*body[Me], error) {
 	if err := s.sessions.RenewToken(ctx); err != nil {
 		return nil, s.trouble(ctx, "begin a session", err)
 	}
+	s.sessions.Remove(ctx, keptKey) // the session is a new one, under a new token
+	s.sessions.Remove(ctx, confirmedKey)
 	s.sessions.Put(ctx, personKey, p.ID.String())
 	s.sessions.Put(ctx, companyKey, p.CompanyID.String())
 	agent, _ := ctx.Value(agentContext{}).(string)
@@ -269,7 +353,7 @@ func (s *Server) trouble(ctx context.Context, doing string, err error) error {
 	if errors.Is(err, store.ErrNotFound) {
 		return huma.Error404NotFound("There is no such record in your company.")
 	}
-	if errors.Is(err, context.Canceled) {
+	if errors.Is(err, context.Canceled) && ctx.Err() != nil { // else something here gave up
 		s.log.DebugContext(ctx, doing, "left by its caller", err)
 	} else {
 		s.log.ErrorContext(ctx, doing, "error", err)

@@ -71,25 +71,25 @@ type SheetPath struct {
 }
 
 func (s *Server) shelfRoutes() {
-	huma.Register(s.api, huma.Operation{OperationID: "shelf", Method: http.MethodGet, Path: "/api/shelf", Description: "Searches the shelf by the beginnings of words"}, s.searchShelf)
-	huma.Register(s.api, huma.Operation{OperationID: "judgeSheet", Method: http.MethodPost, Path: "/api/shelf/judged", SkipValidateBody: true, Description: "Judges a sheet that is still being entered"},
+	register(s.api, huma.Operation{OperationID: "shelf", Method: http.MethodGet, Path: "/api/shelf", Description: "Searches the shelf by the beginnings of words"}, s.searchShelf)
+	register(s.api, huma.Operation{OperationID: "judgeSheet", Method: http.MethodPost, Path: "/api/shelf/judged", SkipValidateBody: true, Description: "Judges a sheet that is still being entered"},
 		func(ctx context.Context, in *body[material.Product]) (*body[SheetJudged], error) {
 			return &body[SheetJudged]{judged(in.Body, person(ctx))}, nil
 		})
-	huma.Register(s.api, huma.Operation{OperationID: "sheet", Method: http.MethodGet, Path: "/api/shelf/{id}"}, s.readSheet)
-	huma.Register(s.api, huma.Operation{OperationID: "saveSheet", Method: http.MethodPut, Path: "/api/shelf/{id}",
+	register(s.api, huma.Operation{OperationID: "sheet", Method: http.MethodGet, Path: "/api/shelf/{id}"}, s.readSheet)
+	register(s.api, huma.Operation{OperationID: "saveSheet", Method: http.MethodPut, Path: "/api/shelf/{id}",
 		Description: "Keeps a new edition of a sheet, made from the version it names, or a new sheet where that is 0"}, s.saveSheet)
-	huma.Register(s.api, huma.Operation{OperationID: "removeSheet", Method: http.MethodDelete, Path: "/api/shelf/{id}",
+	register(s.api, huma.Operation{OperationID: "removeSheet", Method: http.MethodDelete, Path: "/api/shelf/{id}",
 		Description: "Deletes a sheet that nothing uses, and puts away one that something does"}, s.removeSheet)
-	huma.Register(s.api, huma.Operation{OperationID: "restoreSheet", Method: http.MethodPost, Path: "/api/shelf/{id}/restored"},
+	register(s.api, huma.Operation{OperationID: "restoreSheet", Method: http.MethodPost, Path: "/api/shelf/{id}/restored"},
 		func(ctx context.Context, in *SheetPath) (*struct{}, error) {
 			if err := s.store.ArchiveSheet(ctx, person(ctx).CompanyID, store.ProductShelf, in.ID, false); err != nil {
 				return nil, s.trouble(ctx, "restore sheet", err)
 			}
 			return nil, nil
 		})
-	huma.Register(s.api, huma.Operation{OperationID: "saveMedium", Method: http.MethodPut, Path: "/api/media/{id}"}, s.saveMedium)
-	huma.Register(s.api, huma.Operation{OperationID: "removeMedium", Method: http.MethodDelete, Path: "/api/media/{id}"},
+	register(s.api, huma.Operation{OperationID: "saveMedium", Method: http.MethodPut, Path: "/api/media/{id}"}, s.saveMedium)
+	register(s.api, huma.Operation{OperationID: "removeMedium", Method: http.MethodDelete, Path: "/api/media/{id}"},
 		func(ctx context.Context, in *SheetPath) (*body[Removed], error) {
 			return s.remove(ctx, store.MediumShelf, in.ID)
 		})

@@ -33,11 +33,11 @@ type ImportLine struct {
 }
 
 func (s *Server) shelfFileRoutes() {
-	huma.Register(s.api, huma.Operation{OperationID: "readShelfFile", Method: http.MethodPost, Path: "/api/shelf-file/reading", MaxBodyBytes: bodyLimit,
+	register(s.api, huma.Operation{OperationID: "readShelfFile", Method: http.MethodPost, Path: "/api/shelf-file/reading", MaxBodyBytes: bodyLimit,
 		Description: "Reads a shelf file or CSV and keeps nothing"}, s.readShelfFile)
-	huma.Register(s.api, huma.Operation{OperationID: "keepSheets", Method: http.MethodPost, Path: "/api/shelf-file/kept", MaxBodyBytes: bodyLimit,
+	register(s.api, huma.Operation{OperationID: "keepSheets", Method: http.MethodPost, Path: "/api/shelf-file/kept", MaxBodyBytes: bodyLimit,
 		Description: "Keeps sheets that were read, all or none"}, s.keepSheets)
-	huma.Register(s.api, huma.Operation{OperationID: "writeShelfFile", Method: http.MethodGet, Path: "/api/shelf-file"}, s.writeShelfFile)
+	register(s.api, huma.Operation{OperationID: "writeShelfFile", Method: http.MethodGet, Path: "/api/shelf-file"}, s.writeShelfFile)
 }
 
 func (s *Server) readShelfFile(ctx context.Context, in *struct{ RawBody []byte }) (*body[ShelfImport], error) {

@@ -57,11 +57,11 @@ type InstrumentValue struct {
 
 // siteRoutes reach the instruments and the weather service through the bridge.
 func (s *Server) siteRoutes() {
-	huma.Register(s.api, huma.Operation{OperationID: "rules", Method: http.MethodGet, Path: "/api/rules", Description: "The thresholds of the survey with their sources"},
+	register(s.api, huma.Operation{OperationID: "rules", Method: http.MethodGet, Path: "/api/rules", Description: "The thresholds of the survey with their sources"},
 		func(context.Context, *struct{}) (*body[[]survey.Rule], error) {
 			return &body[[]survey.Rule]{slices.SortedFunc(maps.Values(survey.Rules(nil)), func(a, b survey.Rule) int { return strings.Compare(a.ID, b.ID) })}, nil
 		})
-	huma.Register(s.api, huma.Operation{OperationID: "instruments", Method: http.MethodGet, Path: "/api/instruments"},
+	register(s.api, huma.Operation{OperationID: "instruments", Method: http.MethodGet, Path: "/api/instruments"},
 		func(ctx context.Context, _ *struct{}) (*body[[]InstrumentLine], error) {
 			lines := []InstrumentLine{}
 			err := s.ask(ctx, http.MethodGet, "/instruments", &lines)
@@ -70,7 +70,7 @@ func (s *Server) siteRoutes() {
 			}
 			return &body[[]InstrumentLine]{lines}, err
 		})
-	huma.Register(s.api, huma.Operation{OperationID: "readInstrument", Method: http.MethodPost, Path: "/api/instruments/{instrument}/reading"},
+	register(s.api, huma.Operation{OperationID: "readInstrument", Method: http.MethodPost, Path: "/api/instruments/{instrument}/reading"},
 		func(ctx context.Context, in *struct {
 			Instrument string `path:"instrument" maxLength:"60"`
 		}) (*body[InstrumentReading], error) {
@@ -78,17 +78,17 @@ func (s *Server) siteRoutes() {
 			err := s.ask(ctx, http.MethodGet, "/instruments/"+url.PathEscape(in.Instrument)+"/reading", &taken)
 			return &body[InstrumentReading]{taken}, err
 		})
-	huma.Register(s.api, huma.Operation{OperationID: "weigh", Method: http.MethodGet, Path: "/api/scale", Description: "What the scale at the mixing place shows"},
+	register(s.api, huma.Operation{OperationID: "weigh", Method: http.MethodGet, Path: "/api/scale", Description: "What the scale at the mixing place shows"},
 		func(ctx context.Context, _ *struct{}) (*body[ScaleReading], error) {
 			shown := ScaleReading{}
 			err := s.ask(ctx, http.MethodGet, "/scale", &shown)
 			return &body[ScaleReading]{shown}, err
 		})
-	huma.Register(s.api, huma.Operation{OperationID: "tare", Method: http.MethodPost, Path: "/api/scale/tared"},
+	register(s.api, huma.Operation{OperationID: "tare", Method: http.MethodPost, Path: "/api/scale/tared"},
 		func(ctx context.Context, _ *struct{}) (*struct{}, error) {
 			return nil, s.ask(ctx, http.MethodPut, "/scale/tare", new(any))
 		})
-	huma.Register(s.api, huma.Operation{OperationID: "forecast", Method: http.MethodGet, Path: "/api/forecast"},
+	register(s.api, huma.Operation{OperationID: "forecast", Method: http.MethodGet, Path: "/api/forecast"},
 		func(ctx context.Context, in *struct {
 			Climate string `query:"climate" maxLength:"60"`
 		}) (*body[job.Forecast], error) {

@@ -31,6 +31,13 @@ func (s *Store) AddPasswordLink(ctx context.Context, company, person, by uuid.UU
 	})
 }
 
+// PasswordLinkHolds fails with ErrNotFound unless a link can be used.
+func (s *Store) PasswordLinkHolds(ctx context.Context, secret string) error {
+	sum := sha256.Sum256([]byte(secret))
+	var there bool
+	return found(s.db.GetContext(ctx, &there, `select true from password_links where secret = $1 and used_at is null and until > now()`, sum[:]), "look for a link")
+}
+
 // UsePasswordLink sets the password of whoever a link was made for, ends the link and all of
 // their sessions, and tells who it is. It fails with ErrNotFound where the link is none, was
 // used, or has ended.

@@ -2,6 +2,7 @@ package store
 
 import (
 	"archive/zip"
+	"bytes"
 	"context"
 	"encoding/json"
 	"errors"
@@ -42,13 +43,67 @@ func opened(z *zip.Reader, name string) ([]byte, error) {
 	return text, nil
 }
 
+// few refuses a text with more of some signs than anything in an archive has.
+func few(name string, text []byte, most int, signs string) error {
+	for _, sign := range []byte(signs) {
+		if most -= bytes.Count(text, []byte{sign}); most < 0 {
+			return &BadArchive{name, "It holds more than any company does."}
+		}
+	}
+	return nil
+}
+
 // fits refuses a document that would not be read again.
 func fits[T any](name string, doc json.RawMessage) error {
+	if err := few(name, doc, mostValues, ",{["); err != nil {
+		return err
+	}
 	var into T
 	if err := json.Unmarshal(doc, &into); err != nil {
 		return &BadArchive{name, "It cannot be read: " + err.Error() + "."}
 	}
 	return nil
+}
+
+// Bounds of what is read from one file of an archive: entries of a list, objects of a record,
+// and values of all else, by the signs that stand between them.
+const (
+	mostListed  = 200_000
+	mostObjects = 1_000_000
+	mostValues  = 400_000
+)
+
+// readList reads a file that holds a list, entry by entry, so that a list without end takes
+// no memory.
+func readList[T any](z *zip.Reader, name string) ([]T, error) {
+	text, err := opened(z, name)
+	if err != nil {
+		return nil, err
+	}
+	all := []T{}
+	bad := func(err error) ([]T, error) {
+		return nil, &BadArchive{name, "It cannot be read: " + err.Error() + "."}
+	}
+	decoder := json.NewDecoder(bytes.NewReader(text))
+	switch start, err := decoder.Token(); {
+	case err != nil:
+		return bad(err)
+	case start == nil:
+		return all, nil
+	case start != json.Delim('['):
+		return bad(errors.New("it holds no list"))
+	}
+	for decoder.More() {
+		if len(all) == mostListed {
+			return nil, &BadArchive{name, fmt.Sprintf("It lists more than %d entries.", mostListed)}
+		}
+		var one T
+		if err := decoder.Decode(&one); err != nil {
+			return bad(err)
+		}
+		all = append(all, one)
+	}
+	return all, nil
 }
 
 func read[T any](z *zip.Reader, name string) (T, error) {
@@ -57,16 +112,29 @@ func read[T any](z *zip.Reader, name string) (T, error) {
 	if err != nil {
 		return into, err
 	}
+	most, signs := mostValues, ",{["
+	if _, record := any(into).(archivedRecord); record { // years of events, each of three objects at least
+		most, signs = mostObjects, "{"
+	}
+	if err := few(name, text, most, signs); err != nil {
+		return into, err
+	}
 	if err := json.Unmarshal(text, &into); err != nil {
 		return into, &BadArchive{name, "It cannot be read: " + err.Error() + "."}
 	}
 	return into, nil
 }
 
+// Checks look at what an archive brings before it is kept, and write it anew.
+type Checks struct {
+	Plan  func(text []byte) ([]byte, error)
+	Photo func(picture []byte) (full, thumb []byte, err error)
+}
+
 // Import brings an archive into a company that holds nothing yet: all of it or nothing. Who is
-// in it cannot sign in until an owner opens their account. Plans are given to check first,
-// which may write them anew.
-func (s *Store) Import(ctx context.Context, company uuid.UUID, z *zip.Reader, check func(plan []byte) ([]byte, error)) error {
+// in it cannot sign in until an owner opens their account. Plans and photographs are given to
+// checks first, which write them anew.
+func (s *Store) Import(ctx context.Context, company uuid.UUID, z *zip.Reader, check Checks) error {
 	return s.inTransaction(ctx, func(tx *sqlx.Tx) error {
 		var there bool
 		if err := tx.GetContext(ctx, &there, `
@@ -92,12 +160,15 @@ type importing struct {
 
 func (im importing) insert(statement string, args ...any) error {
 	if _, err := im.tx.ExecContext(im.ctx, statement, append([]any{im.company}, args...)...); err != nil {
-		return &BadArchive{"the archive", "Something in it cannot be kept: " + err.Error() + "."}
+		if Away(err) || im.ctx.Err() != nil {
+			return fmt.Errorf("bring a part of an archive in: %w", err)
+		}
+		return &BadArchive{"the archive", "Something in it contradicts something else in it, stands twice, or is not what it should be."}
 	}
 	return nil
 }
 
-func (im importing) all(check func([]byte) ([]byte, error)) error {
+func (im importing) all(check Checks) error {
 	c, err := read[archivedCompany](im.z, "company.json")
 	if err != nil {
 		return err
@@ -108,7 +179,7 @@ func (im importing) all(check func([]byte) ([]byte, error)) error {
 	if err := errors.Join(fits[job.House]("company.json", c.House), fits[[]days.Booked]("company.json", c.Bookings)); err != nil {
 		return err
 	}
-	people, err := read[[]archivedPerson](im.z, "people.json")
+	people, err := readList[archivedPerson](im.z, "people.json")
 	if err != nil {
 		return err
 	}
@@ -121,7 +192,7 @@ func (im importing) all(check func([]byte) ([]byte, error)) error {
 	if err := im.insert(`update companies set house = $2, house_revision = house_revision + 1, shelf_revision = shelf_revision + 1 where id = $1`, []byte(c.House)); err != nil {
 		return err
 	}
-	for _, part := range []func() error{im.shelf, im.docs, func() error { return im.jobs(check) }, im.photos} {
+	for _, part := range []func() error{im.shelf, im.docs, func() error { return im.jobs(check.Plan) }, func() error { return im.photos(check.Photo) }} {
 		if err := part(); err != nil {
 			return err
 		}
@@ -134,7 +205,7 @@ func (im importing) all(check func([]byte) ([]byte, error)) error {
 }
 
 func (im importing) shelf() error {
-	editions, err := read[[]archivedEdition](im.z, "editions.json")
+	editions, err := readList[archivedEdition](im.z, "editions.json")
 	if err != nil {
 		return err
 	}
@@ -165,7 +236,7 @@ func (im importing) shelf() error {
 }
 
 func (im importing) docs() error {
-	systems, err := read[[]archivedDoc](im.z, "systems.json")
+	systems, err := readList[archivedDoc](im.z, "systems.json")
 	if err != nil {
 		return err
 	}
@@ -177,7 +248,7 @@ func (im importing) docs() error {
 			return err
 		}
 	}
-	stock, err := read[[]archivedDoc](im.z, "stock.json")
+	stock, err := readList[archivedDoc](im.z, "stock.json")
 	if err != nil {
 		return err
 	}
@@ -193,7 +264,7 @@ func (im importing) docs() error {
 }
 
 func (im importing) jobs(check func([]byte) ([]byte, error)) error {
-	jobs, err := read[[]archivedJob](im.z, "jobs.json")
+	jobs, err := readList[archivedJob](im.z, "jobs.json")
 	if err != nil {
 		return err
 	}
@@ -249,8 +320,8 @@ func (im importing) record(of uuid.UUID) error {
 	return nil
 }
 
-func (im importing) photos() error {
-	photos, err := read[[]archivedPhoto](im.z, "photos.json")
+func (im importing) photos(redraw func([]byte) (full, thumb []byte, err error)) error {
+	photos, err := readList[archivedPhoto](im.z, "photos.json")
 	if err != nil {
 		return err
 	}
@@ -259,9 +330,9 @@ func (im importing) photos() error {
 		if err != nil {
 			return err
 		}
-		thumb, err := opened(im.z, photoName(p.ID, true))
+		image, thumb, err := redraw(image)
 		if err != nil {
-			return err
+			return &BadArchive{photoName(p.ID, false), "It is no photograph that can be read: " + err.Error() + "."}
 		}
 		if err := im.insert(`insert into photos (company_id, id, job_id, surface_id, caption, image, thumb, added_by, added_at) values ($1, $2, $3, $4, $5, $6, $7, $8, $9)`,
 			p.ID, p.Job, p.Surface, p.Caption, image, thumb, p.AddedBy, p.AddedAt); err != nil {

@@ -206,12 +206,25 @@ func (s *Store) ChangePerson(ctx context.Context, company, person uuid.UUID, bas
 				return fmt.Errorf("end sessions: %w", err)
 			}
 		}
-		if _, err := tx.ExecContext(ctx, `select pg_notify($1, $2 || ' ' || pg_current_xact_id()::text)`, personChannel, person.String()); err != nil {
-			return fmt.Errorf("tell of a person: %w", err)
-		}
-		return nil
+		return tellOfPerson(ctx, tx, person)
 	})
 	return revision, err
+}
+
+// tellOfPerson tells every server that a person's rights or sessions changed.
+func tellOfPerson(ctx context.Context, tx *sqlx.Tx, person uuid.UUID) error {
+	if _, err := tx.ExecContext(ctx, `select pg_notify($1, $2 || ' ' || pg_current_xact_id()::text)`, personChannel, person.String()); err != nil {
+		return fmt.Errorf("tell of a person: %w", err)
+	}
+	return nil
+}
+
+// ForgetAttempt takes the newest attempt of a key back.
+func (s *Store) ForgetAttempt(ctx context.Context, key string) error {
+	if _, err := s.db.ExecContext(ctx, `delete from sign_in_failures where ctid = (select ctid from sign_in_failures where key = $1 order by at desc limit 1)`, key); err != nil {
+		return fmt.Errorf("forget an attempt: %w", err)
+	}
+	return nil
 }
 
 // ForgetAttempts clears a key after a good sign-in, and all that are older than a time.

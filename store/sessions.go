@@ -8,6 +8,7 @@ import (
 	"time"
 
 	"github.com/google/uuid"
+	"github.com/jmoiron/sqlx"
 )
 
 // Session is somewhere a person is signed in.
@@ -61,10 +62,12 @@ func (s *Store) EndSession(ctx context.Context, token string) error {
 
 // EndSessions ends all sessions of a person but one.
 func (s *Store) EndSessions(ctx context.Context, company, person uuid.UUID, but string) error {
-	if _, err := s.db.ExecContext(ctx, `delete from sessions where company_id = $1 and person_id = $2 and token <> $3`, company, person, but); err != nil {
-		return fmt.Errorf("end sessions: %w", err)
-	}
-	return nil
+	return s.inTransaction(ctx, func(tx *sqlx.Tx) error {
+		if _, err := tx.ExecContext(ctx, `delete from sessions where company_id = $1 and person_id = $2 and token <> $3`, company, person, but); err != nil {
+			return fmt.Errorf("end sessions: %w", err)
+		}
+		return tellOfPerson(ctx, tx, person)
+	})
 }
 
 // Sessions are where a person is signed in, used last first.

@@ -96,12 +96,18 @@ func (s *Store) migrate(ctx context.Context) error {
 // asked of it. A change that failed like that was perhaps made.
 func Away(err error) bool {
 	if told, is := errors.AsType[*pgconn.PgError](err); is {
-		const connection, ended = "08", "57P" // classes of PostgreSQL's conditions
-		return strings.HasPrefix(told.Code, connection) || strings.HasPrefix(told.Code, ended)
+		// Classes of PostgreSQL's conditions: connections, what it has too little of (memory,
+		// disk, connections), what its operator ends, and what its system fails at.
+		for _, class := range []string{"08", "53", "57P", "58"} {
+			if strings.HasPrefix(told.Code, class) {
+				return true
+			}
+		}
+		return false
 	}
 	_, unreached := errors.AsType[*pgconn.ConnectError](err)
 	_, cut := errors.AsType[net.Error](err)
-	return unreached || cut || errors.Is(err, driver.ErrBadConn) || errors.Is(err, sql.ErrConnDone) || errors.Is(err, io.ErrUnexpectedEOF) || errors.Is(err, io.EOF) || errors.Is(err, context.DeadlineExceeded)
+	return unreached || cut || errors.Is(err, driver.ErrBadConn) || errors.Is(err, sql.ErrConnDone) || errors.Is(err, net.ErrClosed) || strings.Contains(err.Error(), "conn closed") || errors.Is(err, io.ErrUnexpectedEOF) || errors.Is(err, io.EOF) || errors.Is(err, context.DeadlineExceeded)
 }
 
 // Ready fails while the database does not answer.

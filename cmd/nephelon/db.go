@@ -163,7 +163,7 @@ func runImport(ctx context.Context, arguments []string, _ io.Reader, out, compla
 	if err != nil {
 		return err
 	}
-	if err := records.Import(ctx, company, &archive.Reader, reader.Today); err != nil {
+	if err := records.Import(ctx, company, &archive.Reader, store.Checks{Plan: reader.Today, Photo: server.Redrawn}); err != nil {
 		if errors.Is(err, store.ErrNotEmpty) {
 			err = errors.New("the company holds jobs, sheets, systems or stock already; bring an archive into one that holds nothing yet")
 		}

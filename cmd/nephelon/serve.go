@@ -14,6 +14,8 @@ import (
 	"syscall"
 	"time"
 
+	"golang.org/x/net/netutil"
+
 	"nephelon/core/measure"
 	"nephelon/demo"
 	"nephelon/server"
@@ -27,6 +29,8 @@ const (
 	demoAddress = "127.0.0.1:8463"
 	anyAddress  = "127.0.0.1:0"
 	stopTimeout = 30 * time.Second
+	// mostConnections are open at a server at once; more wait to be taken.
+	mostConnections = 4096
 )
 
 // runServe serves the application on a database that runs elsewhere.
@@ -88,7 +92,8 @@ func serveOn(ctx context.Context, listener net.Listener, options server.Options,
 		go func() { _ = told.Serve(apart) }()
 	}
 	httpServer := &http.Server{}
-	return s.Serve(ctx, httpServer, func() error { return httpServer.Serve(listener) })
+	capped := netutil.LimitListener(listener, mostConnections)
+	return s.Serve(ctx, httpServer, func() error { return httpServer.Serve(capped) })
 }
 
 // runDemo starts a private database, fills it once and serves it.

@@ -6,7 +6,7 @@ import "slices"
 // their ids.
 type System struct {
 	ID    string `json:"id" minLength:"1" maxLength:"60" pattern:"^[a-z0-9][a-z0-9-]*$"`
-	Name  string `json:"name" minLength:"1" maxLength:"120"`
+	Name  string `json:"name" minLength:"1" maxLength:"120" pattern:"^[^\\r\\n]*$"`
 	For   string `json:"for" enum:"floor,top,pool" doc:"What it is laid on"`
 	Use   string `json:"use,omitempty" maxLength:"400" doc:"Where it fits, in a sentence"`
 	Coats []Coat `json:"coats" minItems:"1" maxItems:"40"`

@@ -39,9 +39,9 @@ type File struct {
 
 // Job is what people decided about one piece of work.
 type Job struct {
-	Name     string                                `json:"name" minLength:"1" maxLength:"160"`
-	Client   string                                `json:"client,omitempty" maxLength:"160"`
-	Site     string                                `json:"site,omitempty" maxLength:"300"`
+	Name     string                                `json:"name" minLength:"1" maxLength:"160" pattern:"^[^\\r\\n]*$"`
+	Client   string                                `json:"client,omitempty" maxLength:"160" pattern:"^[^\\r\\n]*$"`
+	Site     string                                `json:"site,omitempty" maxLength:"300" pattern:"^[^\\r\\n]*$"`
 	Notes    string                                `json:"notes,omitempty" maxLength:"4000"`
 	Currency string                                `json:"currency" pattern:"^[A-Z]{3}$" doc:"ISO 4217 code"`
 	Crew     Crew                                  `json:"crew"`
@@ -172,7 +172,7 @@ func (c Crew) Members() []work.Person {
 // Surface is one area to be coated, with its build-up.
 type Surface struct {
 	ID   string `json:"id" minLength:"1" maxLength:"60"`
-	Name string `json:"name" minLength:"1" maxLength:"120"`
+	Name string `json:"name" minLength:"1" maxLength:"120" pattern:"^[^\\r\\n]*$"`
 	takeoff.Shape
 	Survey  *survey.Survey  `json:"survey,omitempty"`
 	Service buildup.Service `json:"service,omitzero" doc:"What it must bear in use"`

@@ -38,7 +38,7 @@ type House struct {
 // StandingCrew is people who work together from job to job.
 type StandingCrew struct {
 	ID       string       `json:"id" minLength:"1" maxLength:"60"`
-	Name     string       `json:"name" minLength:"1" maxLength:"60"`
+	Name     string       `json:"name" minLength:"1" maxLength:"60" pattern:"^[^\\r\\n]*$"`
 	People   int          `json:"people" minimum:"1" maximum:"40"`
 	Members  []string     `json:"members,omitempty" maxItems:"40" doc:"Who they are by name, each in one crew"`
 	Skills   []work.Skill `json:"skills" maxItems:"10" enum:"grinding,acids,mixing,spreading"`

@@ -10,7 +10,7 @@ import (
 // Hardener is another B for the same resin, with its own ratio and times.
 type Hardener struct {
 	ID      string                            `json:"id" minLength:"1" maxLength:"60"`
-	Name    string                            `json:"name" minLength:"1" maxLength:"60" doc:"Such as fast, slow or special clear"`
+	Name    string                            `json:"name" minLength:"1" maxLength:"60" pattern:"^[^\\r\\n]*$" doc:"Such as fast, slow or special clear"`
 	Ratio   Ratio                             `json:"ratio"`
 	A       float64                           `json:"a" exclusiveMinimum:"0" maximum:"1000" doc:"Parts of A"`
 	B       float64                           `json:"b" exclusiveMinimum:"0" maximum:"1000" doc:"Parts of B"`

@@ -14,7 +14,7 @@ type MediumKind string
 type Medium struct {
 	ID      string     `json:"id" minLength:"1" maxLength:"60" pattern:"^[a-z0-9][a-z0-9-]*$"`
 	Version int        `json:"version,omitempty" minimum:"0" maximum:"100000" doc:"Counted by the shelf"`
-	Name    string     `json:"name" minLength:"1" maxLength:"120"`
+	Name    string     `json:"name" minLength:"1" maxLength:"120" pattern:"^[^\\r\\n]*$"`
 	Kind    MediumKind `json:"kind" enum:"flake,quartz,grit,bead,pebble,pigment,filler,thinner,tool"`
 	Color   string     `json:"color,omitempty" pattern:"^#[0-9a-f]{6}$"`
 	Blend   string     `json:"blend,omitempty" maxLength:"120" doc:"The blend by name, which can never be matched later"`
@@ -44,7 +44,7 @@ type ToolUse struct {
 
 // Pack is a size that a medium is sold in.
 type Pack struct {
-	Name   string   `json:"name" minLength:"1" maxLength:"60"`
+	Name   string   `json:"name" minLength:"1" maxLength:"60" pattern:"^[^\\r\\n]*$"`
 	Amount float64  `json:"amount" exclusiveMinimum:"0" maximum:"1000000" doc:"kg of a medium, m³ of a thinner, pieces or metres of a tool"`
 	Price  *float64 `json:"price,omitempty" minimum:"0" maximum:"1000000"`
 }

@@ -44,7 +44,7 @@ const AssumedDensity measure.Density = 1100
 type Product struct {
 	ID        string    `json:"id" minLength:"1" maxLength:"60" pattern:"^[a-z0-9][a-z0-9-]*$"`
 	Version   int       `json:"version,omitempty" minimum:"0" maximum:"100000" doc:"Counted by the shelf"`
-	Name      string    `json:"name" minLength:"1" maxLength:"120"`
+	Name      string    `json:"name" minLength:"1" maxLength:"120" pattern:"^[^\\r\\n]*$"`
 	Kind      Kind      `json:"kind" enum:"moisture-barrier,primer,body,metallic,flood,deep-pour,grout,clear,paint,pool-paint,urethane,polyaspartic,binder"`
 	Chemistry Chemistry `json:"chemistry" enum:"epoxy,novolac,polyurethane,polyaspartic,acrylic,polyester,alkyd"`
 	Carrier   Carrier   `json:"carrier,omitempty" enum:"none,water,solvent" doc:"none is 100 % solids; unknown when left out"`
@@ -132,7 +132,7 @@ type Ratio struct {
 // Component is one container of the set: A the resin, B the hardener, C a
 // powder or additive.
 type Component struct {
-	Name    string                            `json:"name" minLength:"1" maxLength:"40"`
+	Name    string                            `json:"name" minLength:"1" maxLength:"40" pattern:"^[^\\r\\n]*$"`
 	Parts   float64                           `json:"parts" exclusiveMinimum:"0" maximum:"1000" doc:"Parts by the ratio's basis"`
 	Other   float64                           `json:"other,omitempty" minimum:"0" maximum:"1000" doc:"Parts by the other basis, where the sheet prints both"`
 	Density *measure.Sourced[measure.Density] `json:"density,omitempty" doc:"kg/m³"`
@@ -141,7 +141,7 @@ type Component struct {
 // Kit is a size the product is sold in: matched containers, bought together.
 // It states a volume or a mass.
 type Kit struct {
-	Name   string          `json:"name" minLength:"1" maxLength:"60"`
+	Name   string          `json:"name" minLength:"1" maxLength:"60" pattern:"^[^\\r\\n]*$"`
 	Volume *measure.Volume `json:"volume,omitempty" minimum:"0.000001" maximum:"10" doc:"m³ when mixed"`
 	Mass   *measure.Mass   `json:"mass,omitempty" minimum:"0.001" maximum:"10000" doc:"kg when mixed"`
 	Price  *float64        `json:"price,omitempty" minimum:"0" maximum:"1000000" doc:"In the job's currency"`

@@ -125,6 +125,9 @@ func (p *Planner) MakeFor(ctx context.Context, f job.File, units measure.System,
 		return Plan{}, fmt.Errorf("plan the job: %w", err)
 	}
 	c := timeAll(t, m, d, l)
+	if err := ctx.Err(); err != nil {
+		return Plan{}, fmt.Errorf("plan the job: %w", err)
+	}
 	return tell(t, found, stages{m, s, b, k, d, l, c}), nil
 }
 

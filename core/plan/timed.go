@@ -144,7 +144,7 @@ func timeAll(t terms, m measured, d divided, l laid) timed {
 	for _, wave := range t.waves() {
 		for round := range rounds {
 			for _, i := range wave {
-				if round < len(t.layers[i]) {
+				if round < len(t.layers[i]) && !t.gone() {
 					clock.next(i, round)
 				}
 			}

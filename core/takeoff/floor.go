@@ -27,7 +27,7 @@ type Floor struct {
 // Fitting is a door or a drain on the plan.
 type Fitting struct {
 	ID    string         `json:"id" minLength:"1" maxLength:"60"`
-	Name  string         `json:"name" maxLength:"120"`
+	Name  string         `json:"name" maxLength:"120" pattern:"^[^\\r\\n]*$"`
 	Kind  string         `json:"kind" enum:"door,drain"`
 	At    geometry.Point `json:"at"`
 	Width measure.Length `json:"width,omitempty" minimum:"0" maximum:"100" doc:"m: a door's opening, which a cove around everything leaves out; the diameter of a drain, which is not coated"`
@@ -36,7 +36,7 @@ type Fitting struct {
 // Hole is a part inside the outline that is not coated.
 type Hole struct {
 	ID      string        `json:"id" minLength:"1" maxLength:"60"`
-	Name    string        `json:"name" maxLength:"120"`
+	Name    string        `json:"name" maxLength:"120" pattern:"^[^\\r\\n]*$"`
 	Outline geometry.Ring `json:"outline" maxItems:"5000"`
 	Walk    *Walk         `json:"walk,omitempty" doc:"How the tape took it"`
 }

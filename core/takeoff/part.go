@@ -25,7 +25,7 @@ const (
 // kind uses the measures that its formula names.
 type Part struct {
 	ID      string         `json:"id" minLength:"1" maxLength:"60"`
-	Name    string         `json:"name" maxLength:"120"`
+	Name    string         `json:"name" maxLength:"120" pattern:"^[^\\r\\n]*$"`
 	Kind    PartKind       `json:"kind" enum:"cove,stairs,ramp,threshold,upstand"`
 	Run     measure.Length `json:"run,omitempty" minimum:"0" maximum:"100000" doc:"m along the wall; for a cove 0 means around all walls and columns but the doors; for a ramp its length on plan"`
 	Height  measure.Length `json:"height,omitempty" minimum:"0" maximum:"1000" doc:"m; for a ramp its rise"`
@@ -42,7 +42,7 @@ type Part struct {
 // Line is a crack or joint to be filled.
 type Line struct {
 	ID     string         `json:"id" minLength:"1" maxLength:"60"`
-	Name   string         `json:"name" maxLength:"120"`
+	Name   string         `json:"name" maxLength:"120" pattern:"^[^\\r\\n]*$"`
 	Kind   string         `json:"kind" enum:"crack,saw-joint,moving-joint"`
 	Length measure.Length `json:"length,omitempty" minimum:"0" maximum:"100000" doc:"m; of a line drawn on the plan its own length counts"`
 	Path   geometry.Ring  `json:"path,omitempty" maxItems:"2000" doc:"Where it runs on the plan, from point to point"`

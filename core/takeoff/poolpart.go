@@ -21,7 +21,7 @@ const (
 // a wall.
 type PoolPart struct {
 	ID      string         `json:"id" minLength:"1" maxLength:"60"`
-	Name    string         `json:"name" maxLength:"120"`
+	Name    string         `json:"name" maxLength:"120" pattern:"^[^\\r\\n]*$"`
 	Kind    PoolPartKind   `json:"kind" enum:"steps,bench,swim-out"`
 	Width   measure.Length `json:"width,omitempty" minimum:"0" maximum:"200" doc:"m along the wall"`
 	Tread   measure.Length `json:"tread,omitempty" minimum:"0" maximum:"20" doc:"m out from the wall, of one step"`

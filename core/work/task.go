@@ -72,7 +72,7 @@ const (
 
 // Person is somebody at a pour, with the parts they play in it.
 type Person struct {
-	Name  string `json:"name" minLength:"1" maxLength:"60"`
+	Name  string `json:"name" minLength:"1" maxLength:"60" pattern:"^[^\\r\\n]*$"`
 	Roles []Role `json:"roles" minItems:"1" maxItems:"7" enum:"mixer,runner,pourer,cutter-in,spreader,roller,caster"`
 }
 

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
 import { api, bringArchive, refusal, type StorageState } from '../../api/client'
+import TextField from '../../fields/TextField.vue'
 
 /** All data of the company: how much it is, and taking it along or bringing it in. */
 const kept = ref<StorageState>()
@@ -20,6 +21,19 @@ const MEGA = 1e6
 const GIGA = 1e9
 const size = (n: number): string => (n >= GIGA ? `${(n / GIGA).toFixed(1)} GB` : `${Math.ceil(n / MEGA)} MB`)
 const share = computed(() => (kept.value ? Math.min(1, kept.value.used / kept.value.quota) : 0))
+/** The archive holds everything, so the password is asked for once more. */
+const password = ref('')
+async function take(): Promise<void> {
+  trouble.value = ''
+  try {
+    const { error, response } = await api.POST('/api/me/confirmation', { body: { password: password.value } })
+    password.value = ''
+    if (response.ok) location.assign('/api/company/archive')
+    else trouble.value = refusal(error, 'Nothing was exported.')
+  } catch {
+    trouble.value = 'The server does not answer. Try again when the connection is back.'
+  }
+}
 async function bring(event: Event): Promise<void> {
   const file = (event.target as HTMLInputElement).files?.[0]
   if (!file) return
@@ -57,7 +71,8 @@ async function bring(event: Event): Promise<void> {
       in open formats and without passwords.
     </p>
     <div class="row">
-      <a href="/api/company/archive" download data-test="take-archive">Take everything along</a>
+      <TextField v-model="password" label="Your password" type="password" autocomplete="current-password" />
+      <v-btn data-test="take-archive" :disabled="!password" @click="take">Export company data</v-btn>
       <v-btn :loading="busy" @click="picker?.click()">Bring an archive in</v-btn>
       <input
         ref="picker"

@@ -58,6 +58,15 @@ const remove = (): Promise<void> =>
   })
 const wantOfAll = (wanted: boolean): Promise<void> =>
   attempt(async () => {
+    const sure = await api.POST('/api/me/confirmation', { body: { password: password.value } })
+    if (!sure.response.ok) {
+      trouble.value = password.value
+        ? refusal(sure.error, 'It was not changed.')
+        : 'Enter your password above, then choose this again.'
+      await load()
+      return
+    }
+    password.value = ''
     const { error, response } = await api.PUT('/api/company/factor', { body: { wanted } })
     await load()
     if (!response.ok) trouble.value = refusal(error, 'It was not changed.')
