@@ -41,8 +41,8 @@ func guarded(secure bool, next http.Handler) http.Handler {
 }
 
 // legible refuses text that cannot be kept: what is not UTF-8, and the character that
-// ends texts in a database. It reads a JSON body into memory, at most bodyLimit bytes, and
-// doorLimit while nobody is signed in; a body of any other kind only for who is.
+// ends texts in a database. It reads a JSON body into memory, at most bodyLimit bytes and valuesLimit
+// values, and doorLimit bytes while nobody is signed in; a body of any other kind only for who is.
 func (s *Server) legible(next http.Handler) http.Handler {
 	refuse := func(w http.ResponseWriter, status int, text string) {
 		w.Header().Set("Content-Type", "application/problem+json")
@@ -62,7 +62,7 @@ func (s *Server) legible(next http.Handler) http.Handler {
 			return
 		}
 		known := s.knows(r)
-		if !strings.HasPrefix(r.Header.Get("Content-Type"), "application/json") {
+		if kind := r.Header.Get("Content-Type"); kind != "" && !strings.Contains(kind, "json") {
 			if !known {
 				r.Body = http.MaxBytesReader(w, r.Body, doorLimit)
 			}
@@ -84,6 +84,9 @@ func (s *Server) legible(next http.Handler) http.Handler {
 			return
 		case err != nil:
 			refuse(w, http.StatusRequestTimeout, "What was sent broke off on its way. Send it again.")
+			return
+		case bytes.Count(text, []byte{','}) > valuesLimit:
+			refuse(w, http.StatusRequestEntityTooLarge, fmt.Sprintf("More than %d values were sent; send less.", valuesLimit))
 			return
 		case !utf8.Valid(text), bytes.IndexByte(text, 0) >= 0, endsTexts(text):
 			refuse(w, http.StatusUnprocessableEntity, "A text holds a character that cannot be kept; write it anew without what cannot be seen.")
@@ -167,7 +170,7 @@ func (p *pages) serve(c *gin.Context) {
 			p.web.ServeHTTP(c.Writer, c.Request)
 			return
 		}
-		if strings.HasPrefix(name, "assets/") {
+		if strings.HasPrefix(name+"/", "assets/") {
 			c.Status(http.StatusNotFound)
 			return
 		}

@@ -29,7 +29,10 @@ func TestTextThatCannotBeKept(t *testing.T) {
 }
 
 // strip is a PNG of so many points that it is small as a file and huge in memory.
-func strip(width, height uint32) string {
+func strip(width, height uint32) string { return picture(width, height, 8, 0, 1) }
+
+// picture is a PNG of a depth in bits and a kind of colour, with so many bytes a point.
+func picture(width, height uint32, depth, colour byte, each int) string {
 	var out bytes.Buffer
 	out.WriteString("\x89PNG\r\n\x1a\n")
 	chunk := func(kind string, data []byte) {
@@ -43,11 +46,14 @@ func strip(width, height uint32) string {
 	head := make([]byte, 13)
 	binary.BigEndian.PutUint32(head, width)
 	binary.BigEndian.PutUint32(head[4:], height)
-	head[8] = 8
+	head[8], head[9] = depth, colour
 	chunk("IHDR", head)
 	var rows bytes.Buffer
 	z := zlib.NewWriter(&rows)
-	_, _ = z.Write(make([]byte, int(height)*(int(width)+1)))
+	const most = 220 << 20 // larger ones are refused by what their head says
+	if points := int(height) * (each*int(width) + 1); points < most {
+		_, _ = z.Write(make([]byte, points))
+	}
 	_ = z.Close()
 	chunk("IDAT", rows.Bytes())
 	chunk("IEND", nil)

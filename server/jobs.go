@@ -174,6 +174,17 @@ func (s *Server) addJob(ctx context.Context, file job.File) (*jobAnswer, error) 
 	if err != nil {
 		return nil, s.trouble(ctx, "add job", err)
 	}
+	j, err := s.store.Job(ctx, who.CompanyID, id)
+	if err != nil {
+		return nil, s.trouble(ctx, "read job", err)
+	}
+	stamp, err := s.store.Stamp(ctx, who.CompanyID, id)
+	if err != nil {
+		return nil, s.trouble(ctx, "read job", err)
+	}
+	if _, err := s.workOut(ctx, who, j, stateOf(who, id, stamp, time.Now()), &made, nil, nil); err != nil {
+		return nil, s.trouble(ctx, "plan job", err)
+	}
 	return s.answerJob(ctx, id, "", "")
 }
 

@@ -23,7 +23,7 @@ import (
 
 const (
 	photoBytes  = 12 << 20  // of an upload
-	photoMemory = 230 << 20 // that reading it may take
+	photoMemory = 200 << 20 // that reading it may take
 	photoEdge   = 20_000    // points along one side
 	photoSide   = 2048      // of the stored picture
 	thumbSide   = 320

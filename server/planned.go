@@ -240,6 +240,22 @@ const mostOffered = 60
 // planTime is how long a plan may take: far above the largest.
 const planTime = 15 * time.Second
 
+// slowPlanError tells that something takes longer to plan than is allowed.
+type slowPlanError struct{}
+
+func (slowPlanError) Error() string {
+	return "This takes too long to plan; nothing was kept. Give the surfaces fewer corners, or divide the job into several."
+}
+
+// slow returns a slowPlanError where the time that something was limited to is over while the
+// one who asked still waits, the error itself otherwise.
+func slow(asked, limited context.Context, err error) error {
+	if asked.Err() == nil && limited.Err() != nil {
+		return slowPlanError{}
+	}
+	return err
+}
+
 // plan plans a job, with ways out from the company's shelf.
 func (s *Server) plan(ctx context.Context, who store.Person, file job.File) (plan.Plan, error) {
 	// A plan that takes longer is one that nobody waits for.
@@ -247,7 +263,7 @@ func (s *Server) plan(ctx context.Context, who store.Person, file job.File) (pla
 	defer cancel()
 	made, err := s.planner.MakeFor(limited, file, who.Units, time.Now())
 	if err != nil {
-		return made, err
+		return made, slow(ctx, limited, err)
 	}
 	made = made.Brief()
 	if !made.Seeks() {

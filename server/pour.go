@@ -99,7 +99,7 @@ func (s *Server) sections(ctx context.Context, in *SectionsPath) (*download, err
 	defer cancel()
 	made, err := s.planner.MakeFor(limited, j.File, person(ctx).Units, time.Now())
 	if err != nil {
-		return nil, s.trouble(ctx, "plan job", err)
+		return nil, s.trouble(ctx, "plan job", slow(ctx, limited, err))
 	}
 	for i, surface := range made.Surfaces {
 		for _, c := range surface.Coats {
@@ -149,7 +149,7 @@ func poured[A any](ctx context.Context, s *Server, at JobPath, q PourQuestion, m
 		return nil, huma.Error422UnprocessableEntity("At no pace at which people work does the first section take so long. Enter the time from when it was begun to be poured until nobody touched it again.")
 	}
 	if err != nil {
-		return nil, s.trouble(ctx, "plan the pour", err)
+		return nil, s.trouble(ctx, "plan the pour", slow(ctx, limited, err))
 	}
 	return &body[A]{made}, nil
 }

@@ -79,6 +79,7 @@ const (
 	idleTimeout = 2 * time.Minute
 	bodyLimit   = exchange.MaxFile + 1<<20
 	doorLimit   = 64 << 10 // of a body while nobody is signed in
+	valuesLimit = 400_000  // in a JSON body: each takes many times the memory of its text
 )
 
 // New puts a server together.

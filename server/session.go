@@ -353,6 +353,9 @@ func (s *Server) trouble(ctx context.Context, doing string, err error) error {
 	if errors.Is(err, store.ErrNotFound) {
 		return huma.Error404NotFound("There is no such record in your company.")
 	}
+	if tooSlow, is := errors.AsType[slowPlanError](err); is {
+		return huma.Error422UnprocessableEntity(tooSlow.Error())
+	}
 	if errors.Is(err, context.Canceled) && ctx.Err() != nil { // else something here gave up
 		s.log.DebugContext(ctx, doing, "left by its caller", err)
 	} else {

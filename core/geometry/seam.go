@@ -53,39 +53,64 @@ func Doorways(p Polygon, widest float64) []Seam {
 		}
 	}
 	var all []Seam
+	rings := p.Rings()
 	for k, i := range inner {
+		var near [][2]Point // walls that a line as short as a doorway can meet; sought once it is needed
 		for _, j := range inner[k+1:] {
 			a, b := r[i], r[j]
 			neighbours := j == i+1 || i == 0 && j == n-1
-			if d := a.Distance(b); neighbours || d > widest || d < Tolerance || !p.sees(a, b) {
+			if d := a.Distance(b); neighbours || d > widest || d < Tolerance || leaves(r, i, b) || leaves(r, j, a) {
 				continue
 			}
-			all = append(all, Seam{a, b, "doorway"})
+			if near == nil {
+				near = wallsNear(rings, a, widest)
+			}
+			if sees(near, a, b) && p.Outline.contains(a.Toward(b, 0.5)) {
+				all = append(all, Seam{a, b, "doorway"})
+			}
 		}
 	}
 	return all
 }
 
-// sees tells whether the straight line between two corners lies inside.
-func (p Polygon) sees(a, b Point) bool {
-	middle := a.Toward(b, 0.5)
-	if !p.Outline.contains(middle) {
-		return false
+// leaves reports whether the straight way from an inner corner of an outline that runs
+// counterclockwise begins outside.
+func leaves(r Ring, at int, toward Point) bool {
+	n := len(r)
+	way, into, out := toward.Minus(r[at]), r[at].Minus(r[(at+n-1)%n]), r[(at+1)%n].Minus(r[at])
+	return into.X*way.Y-into.Y*way.X < 0 && out.X*way.Y-out.Y*way.X < 0
+}
+
+// wallsNear lists the walls that come into the square around a point with a distance to its
+// sides.
+func wallsNear(rings []Ring, a Point, distance float64) [][2]Point {
+	near := [][2]Point{}
+	for _, r := range rings {
+		for i, c := range r {
+			d := r[(i+1)%len(r)]
+			if math.Min(c.X, d.X) <= a.X+distance && math.Max(c.X, d.X) >= a.X-distance &&
+				math.Min(c.Y, d.Y) <= a.Y+distance && math.Max(c.Y, d.Y) >= a.Y-distance {
+				near = append(near, [2]Point{c, d})
+			}
+		}
 	}
+	return near
+}
+
+// sees reports whether no wall crosses the straight line between two corners.
+func sees(walls [][2]Point, a, b Point) bool {
 	length := a.Distance(b)
 	along := Travel{(b.X - a.X) / length, (b.Y - a.Y) / length}
 	start, aside := along.Along(a), along.aside(a)
-	for _, r := range p.Rings() {
-		for i, c := range r {
-			d := r[(i+1)%len(r)]
-			sc, sd := along.aside(c)-aside, along.aside(d)-aside
-			if (sc > 0) == (sd > 0) {
-				continue
-			}
-			at := along.Along(c) + sc/(sc-sd)*(along.Along(d)-along.Along(c)) - start
-			if at > Tolerance && at < length-Tolerance {
-				return false
-			}
+	for _, wall := range walls {
+		c, d := wall[0], wall[1]
+		sc, sd := along.aside(c)-aside, along.aside(d)-aside
+		if (sc > 0) == (sd > 0) {
+			continue
+		}
+		at := along.Along(c) + sc/(sc-sd)*(along.Along(d)-along.Along(c)) - start
+		if at > Tolerance && at < length-Tolerance {
+			return false
 		}
 	}
 	return true
