@@ -346,6 +346,7 @@ func (s *Server) opinions(ctx context.Context, in *JobPath) (*body[[]cause.Opini
 type EntryLine struct {
 	Job   uuid.UUID    `json:"job" format:"uuid"`
 	Name  string       `json:"name" doc:"Of the job"`
+	Zone  string       `json:"zone,omitempty" doc:"IANA time zone of its site"`
 	Event record.Event `json:"event"`
 }
 

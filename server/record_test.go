@@ -231,3 +231,39 @@ func jsonOf(v any) string {
 	text, _ := json.Marshal(v)
 	return string(text)
 }
+
+// Entries are found by when they happened, whichever device sent first, with the clock of
+// their site.
+func TestEntriesAreInTheOrderOfTime(t *testing.T) {
+	web, domain := newServer(t), addCompany(t)
+	owner := signedIn(t, web, "owner@"+domain)
+	f := demoJob(t)
+	f.Job.Zone = "Asia/Tokyo"
+	job := owner.addJob(f).ID.String()
+	owner.issue(job, uuid.New())
+	told := func(text string, before time.Duration) record.Event {
+		e := owner.tablet().event(record.Noted, "", record.Body{Text: text})
+		e.At, e.Behind = e.At.Add(-before-time.Hour), 3600
+		return record.Sealed(e, "")
+	}
+	noticed := time.Now().Add(-30 * time.Minute).UTC()
+	forgotten := owner.tablet().event(record.Noted, "", record.Body{Text: "third", Noticed: &noticed})
+	for _, e := range []record.Event{told("first", time.Minute), forgotten, told("last", 3*time.Hour), told("second", 10*time.Minute)} {
+		if answer := owner.log(job, e); len(answer.Taken) != 1 {
+			t.Fatalf("%+v", answer)
+		}
+	}
+	_, text := owner.send(http.MethodGet, "/api/record-entries", nil)
+	var found []server.EntryLine
+	if err := json.Unmarshal([]byte(text), &found); err != nil {
+		t.Fatalf("%v: %.200s", err, text)
+	}
+	order := ""
+	for _, e := range found {
+		order += e.Event.Body.Text + " " + e.Zone + " "
+	}
+	const want = "first Asia/Tokyo second Asia/Tokyo third Asia/Tokyo last Asia/Tokyo "
+	if order != want {
+		t.Errorf("found as %q", order)
+	}
+}

@@ -237,28 +237,31 @@ func (s *Store) PastCauses(ctx context.Context, company, but uuid.UUID) ([]cause
 type Entry struct {
 	Job   uuid.UUID
 	Name  string // of the job
+	Zone  string // of its site
 	Event record.Event
 }
 
 // mostEntries is how many entries are found at once.
 const mostEntries = 200
 
-// Search finds what was logged on a company's jobs, newest first: of a kind, and with words
+// Search finds what was logged on a company's jobs, what happened last first: of a kind, and with words
 // in it or in the name of its job; each is left out where it is empty.
 func (s *Store) Search(ctx context.Context, company uuid.UUID, words, kind string) ([]Entry, error) {
 	var rows []struct {
 		Job  uuid.UUID `db:"job_id"`
 		Name string    `db:"name"`
+		Zone string    `db:"zone"`
 		signedRow
 	}
 	if err := s.db.SelectContext(ctx, &rows, `
-		select e.job_id, j.name, e.doc, p.name as signer from events e join jobs j on j.company_id = e.company_id and j.id = e.job_id
+		select e.job_id, j.name, coalesce(j.doc #>> '{job,zone}', '') as zone, e.doc, p.name as signer from events e join jobs j on j.company_id = e.company_id and j.id = e.job_id
 		join people p on p.company_id = e.company_id and p.id = e.person_id
 		where e.company_id = $1 and ($2 = '' or e.doc ->> 'kind' = $2)
 		and ($3 = '' or concat_ws(' ', j.name, p.name, (select string_agg(value, ' ') from jsonb_each_text(e.doc -> 'body'))) ilike '%' || $3 || '%')
 		and not exists (select 1 from events x where x.company_id = e.company_id and x.job_id = e.job_id
 			and x.doc ->> 'kind' = 'struck' and x.doc -> 'body' ->> 'struck' = e.id::text)
-		order by e.received_at desc, e.number desc limit $4`, company, kind, likely(words), mostEntries); err != nil {
+		order by coalesce((e.doc #>> '{body,noticed}')::timestamptz,
+			(e.doc ->> 'at')::timestamptz + make_interval(secs => (e.doc ->> 'behind')::float8)) desc, e.number desc limit $4`, company, kind, likely(words), mostEntries); err != nil {
 		return nil, fmt.Errorf("search the records: %w", err)
 	}
 	all := make([]Entry, len(rows))
@@ -267,7 +270,7 @@ func (s *Store) Search(ctx context.Context, company uuid.UUID, words, kind strin
 		if err != nil {
 			return nil, err
 		}
-		all[i] = Entry{Job: row.Job, Name: row.Name, Event: e}
+		all[i] = Entry{Job: row.Job, Name: row.Name, Zone: row.Zone, Event: e}
 	}
 	return all, nil
 }

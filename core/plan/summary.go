@@ -32,6 +32,7 @@ type Summary struct {
 	Currency string       `json:"currency"`
 	Start    *time.Time   `json:"start,omitempty"`
 	Ready    *time.Time   `json:"ready,omitempty"`
+	Zone     string       `json:"zone,omitempty" doc:"IANA time zone of the site"`
 }
 
 // Bands are the colours of a build-up, bottom to top.
@@ -45,7 +46,7 @@ const mostBands = 6
 
 // Summary sums a plan up for a list of jobs.
 func (p Plan) Summary(f job.File) Summary {
-	s := Summary{Standing: Ready, Area: p.Area, Systems: []Bands{}, Kits: p.Line.Kits, Cost: p.Cost, Currency: f.Job.Currency, Ready: p.Line.Ready}
+	s := Summary{Standing: Ready, Area: p.Area, Systems: []Bands{}, Kits: p.Line.Kits, Cost: p.Cost, Currency: f.Job.Currency, Ready: p.Line.Ready, Zone: p.Zone}
 	unmeasured, bare := 0, 0
 	for _, surface := range p.Surfaces {
 		if surface.Takeoff == nil {

@@ -112,12 +112,12 @@ export const router = createRouter({
     {
       path: '/shelf/read',
       component: () => import('./features/shelf/ImportPage.vue'),
-      meta: { title: 'Read sheets' },
+      meta: { title: 'Read sheets', keeps: true },
     },
     {
       path: '/shelf/new',
       component: () => import('./features/shelf/SheetEditPage.vue'),
-      meta: { title: 'New sheet' },
+      meta: { title: 'New sheet', keeps: true },
     },
     {
       path: '/shelf/p/:id',
@@ -129,7 +129,7 @@ export const router = createRouter({
       path: '/shelf/p/:id/edit',
       component: () => import('./features/shelf/SheetEditPage.vue'),
       props: true,
-      meta: { title: 'Data sheet' },
+      meta: { title: 'Data sheet', keeps: true },
     },
     {
       path: '/bench/:id?',
@@ -176,6 +176,8 @@ router.beforeEach(async (to) => {
       return session.me ? true : { path: '/sign-in', query: { next: to.fullPath } }
     }
   }
+  // A form that somebody may not keep is not shown to them; what it changes is.
+  if (to.meta.keeps && !session.mayKeep) return to.path.replace(/\/(edit|new|read)$/, '')
   if (session.me?.factorDue && to.path !== '/account') return '/account'
   return session.me ? true : { path: '/sign-in', query: { next: to.fullPath } }
 })

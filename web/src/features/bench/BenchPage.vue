@@ -187,7 +187,7 @@ const handles = computed<(Field | false)[]>(() => {
   <div class="page">
     <div class="row mb-3">
       <h1 class="grow">Bench{{ sheet ? `: ${sheet.name}` : '' }}</h1>
-      <v-btn size="small" data-test="bench-product" @click="searching = true">{{
+      <v-btn v-if="session.mayEdit" size="small" data-test="bench-product" @click="searching = true">{{
         sheet ? 'Another product' : 'Choose a product'
       }}</v-btn>
     </div>

@@ -2,7 +2,7 @@
 import TextField from '../../fields/TextField.vue'
 import { useDebounceFn } from '@vueuse/core'
 import { ref, watch } from 'vue'
-import { api, type ShelfLine } from '../../api/client'
+import { api, refusal, type ShelfLine } from '../../api/client'
 import { chemistryWords, kindWords } from '../shelf/kinds'
 import { useSession } from '../people/session'
 
@@ -18,12 +18,12 @@ const SHOWN = 20
 
 async function search(): Promise<void> {
   try {
-    const { data } = await api.GET('/api/shelf', {
+    const { data, error } = await api.GET('/api/shelf', {
       params: { query: { q: words.value ?? '', limit: SHOWN } },
     })
     lines.value = data?.sheets ?? []
     total.value = data?.total ?? 0
-    trouble.value = ''
+    trouble.value = data ? '' : refusal(error, 'The shelf cannot be read.')
   } catch {
     trouble.value = 'The server does not answer. Search again when it is back.'
   }

@@ -18,7 +18,7 @@ const router = useRouter()
 const route = useRoute()
 const session = useSession()
 const editor = useJob(props.id)
-const { file, plan, before, state, trouble, stale, missing, kept, canUndo, canRedo } = editor
+const { file, plan, before, state, trouble, stale, missing, unopened, kept, canUndo, canRedo } = editor
 const help = ref(false)
 const desk = ref<InstanceType<typeof JobDesk> | null>(null)
 const top = ref<HTMLElement | null>(null)
@@ -132,6 +132,11 @@ useJobKeys({
     <JobDesk ref="desk" :editor="editor" :file="file" :plan="plan" :job-id="id" :class="{ old: away }" />
     <ConflictDialog v-if="stale" :stale="stale" @settle="editor.settle" />
     <HelpDialog v-model="help" />
+  </div>
+  <div v-else-if="unopened" class="page">
+    <h1>This job cannot be opened just now</h1>
+    <p class="my-4" role="alert">{{ unopened }}</p>
+    <v-btn to="/jobs">To the jobs</v-btn>
   </div>
   <div v-else class="page quiet">
     {{ away ? 'The server does not answer; trying again …' : 'Opening the job …' }}

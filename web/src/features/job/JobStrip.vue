@@ -31,7 +31,7 @@ function words(s: StepState | undefined): string {
     <router-link :to="`/jobs/${jobId}/days`" class="days" data-step="days">
       <span class="number">{{ all.length + 1 }}</span>
       <span class="name">Days</span>
-      <span class="state">on the roster</span>
+      <span class="state">who and when</span>
     </router-link>
   </nav>
 </template>

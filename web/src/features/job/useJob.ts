@@ -1,7 +1,7 @@
 import { useEventListener, useEventSource, useThrottleFn } from '@vueuse/core'
 import { produce } from 'immer'
 import { onScopeDispose, ref, shallowRef, watch } from 'vue'
-import { api, type Line, type NewerSheet, type Plan, type PlanFile } from '../../api/client'
+import { api, refusal, type Line, type NewerSheet, type Plan, type PlanFile } from '../../api/client'
 import { useSession } from '../people/session'
 import { useHistory } from './useHistory'
 import { useSaving } from './useSaving'
@@ -16,6 +16,8 @@ export function useJob(id: string) {
   const plan = shallowRef<Plan | null>(null)
   const newer = shallowRef<NewerSheet[]>([])
   const missing = ref(false)
+  /** Why the job cannot be opened. */
+  const unopened = ref('')
   /** The job's line of figures before the last edit. */
   const before = shallowRef<Line | null>(null)
   const saving = useSaving(id, { file, plan, newer })
@@ -24,10 +26,15 @@ export function useJob(id: string) {
 
   async function load(): Promise<void> {
     try {
-      const { data, response } = await api.GET('/api/jobs/{job}', { params: { path: { job: id } } })
+      const { data, error, response } = await api.GET('/api/jobs/{job}', { params: { path: { job: id } } })
+      missing.value = response.status === 404
+      unopened.value = ''
       if (!data) {
         if (response.status === 401) saving.state.value = 'signed-out'
-        else missing.value = true
+        else if (!missing.value) {
+          unopened.value = refusal(error, 'The server could not open this job.')
+          if (response.status >= 500) timer = setTimeout(() => void load(), RETRY_MS)
+        }
         return
       }
       if (saving.unsent()) return // what is being edited comes first
@@ -95,6 +102,7 @@ export function useJob(id: string) {
     newer,
     before,
     missing,
+    unopened,
     state: saving.state,
     trouble: saving.trouble,
     stale: saving.stale,

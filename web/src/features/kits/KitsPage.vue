@@ -119,7 +119,7 @@ function back(b: Purchase): RouteLocationRaw {
       :key="`ways-${b.product}${b.hardener ?? ''}`"
       :purchase="b"
     />
-    <StockPicks :job-id="desk.jobId" />
+    <StockPicks v-if="session.mayEdit" :job-id="desk.jobId" />
     <MediaTable />
   </section>
 </template>

@@ -72,7 +72,7 @@ function left(c: Container): string {
           <input
             type="checkbox"
             :checked="l.mine"
-            :disabled="!session.mayEdit || (!l.mine && (l.others.length > 0 || l.container.touchUp))"
+            :disabled="!l.mine && (l.others.length > 0 || l.container.touchUp)"
             @change="turn(l.container, l.mine)"
           />
           <b>{{ l.name }}</b> {{ left(l.container) }} {{ parts[l.container.part]

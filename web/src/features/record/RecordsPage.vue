@@ -50,7 +50,7 @@ const PERCENT = 100
 const MILLIS = 1000
 /** When it was, by the clock of the server. */
 const happened = (e: EntryLine): string =>
-  new Date(new Date(e.event.at).getTime() + e.event.behind * MILLIS).toISOString()
+  e.event.body.noticed ?? new Date(new Date(e.event.at).getTime() + e.event.behind * MILLIS).toISOString()
 </script>
 
 <template>
@@ -131,7 +131,7 @@ const happened = (e: EntryLine): string =>
       </thead>
       <tbody>
         <tr v-for="e in entries" :key="e.event.id">
-          <td>{{ dayTime(happened(e)) }}</td>
+          <td>{{ dayTime(happened(e), e.zone) }}</td>
           <td>
             <router-link :to="`/jobs/${e.job}/record`">{{ e.name }}</router-link>
           </td>

@@ -1,6 +1,7 @@
 import { defineStore } from 'pinia'
 import { ref } from 'vue'
 import { api, refusal, type Medium, type ShelfLine } from '../../api/client'
+import { useSession } from '../people/session'
 
 const LIMIT = 60
 
@@ -18,9 +19,11 @@ export const useShelf = defineStore('shelf', () => {
   const total = ref(0)
   const trouble = ref('')
   const ready = ref(false)
+  const session = useSession()
   let newest = 0
 
   async function load(query: ShelfQuery = {}): Promise<void> {
+    if (!session.mayEdit) return // a hand reads no sheets but those of jobs
     newest += 1
     const mine = newest
     try {
