@@ -6,6 +6,7 @@ import (
 	"os"
 	"testing"
 
+	"github.com/chromedp/cdproto/emulation"
 	browserpage "github.com/chromedp/cdproto/page"
 	"github.com/chromedp/chromedp"
 
@@ -171,8 +172,9 @@ func TestAnEditLeftBehindHidesNothing(t *testing.T) {
 	p.sees("[role=tab]", "Hemp floor")
 }
 
-// On a phone no page of a job scrolls sideways, and the head is at most 56 px.
-func TestAJobFitsAPhone(t *testing.T) {
+// On a phone no page of a job scrolls sideways, and the head is at most 56 px; paper cuts nothing
+// of the cards off.
+func TestAJobFitsAPhoneAndPaper(t *testing.T) {
 	p := newPage(t, theStage.address)
 	p.signIn("oskar@brakkwater.example")
 	p.do(chromedp.EmulateViewport(390, 844))
@@ -193,6 +195,30 @@ func TestAJobFitsAPhone(t *testing.T) {
 			p.until(`document.fonts.status === 'loaded'`)
 			fits(name + ", " + step)
 		}
+	}
+	p.openJob(demo.Finished)
+	p.click("[data-step=days]")
+	p.sees("main", "When could it be done")
+	fits("days")
+	p.button("Record")
+	p.sees("[data-test=day-ribbons]", "Batch 2")
+	fits("record")
+	p.open("/records")
+	p.sees("[data-test=entries]", demo.Finished)
+	fits("records")
+	p.open("/roster")
+	p.sees("main", "The next three weeks")
+	fits("roster")
+	p.do(chromedp.EmulateViewport(1055, 726)) // A4 across, less its margins
+	p.openJob("Baggage hall")
+	p.at("pour")
+	p.click("[data-test=to-cards]")
+	p.sees("[data-test=mix-card]", "Undertow")
+	if _, err := chromedp.Call(p.ctx, emulation.SetEmulatedMedia, emulation.SetEmulatedMediaParams{Media: "print"}); err != nil {
+		t.Fatal(err)
+	}
+	if cut := value[[]string](p, `[...document.querySelectorAll('main *')].filter(e => e.getBoundingClientRect().right > innerWidth + 1).slice(0, 6).map(e => e.tagName + '.' + e.className)`); len(cut) > 0 {
+		t.Errorf("cut off on paper: %v", cut)
 	}
 }
 

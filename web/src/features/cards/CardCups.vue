@@ -90,5 +90,13 @@ thead th {
     font-size: 0.98rem;
     padding-block: 0;
   }
+  .cups {
+    overflow: visible;
+  }
+  th,
+  td {
+    white-space: normal;
+    padding-right: 8px;
+  }
 }
 </style>

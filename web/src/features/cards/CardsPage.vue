@@ -124,5 +124,8 @@ section + section {
   .map {
     border: 0;
   }
+  .mapped {
+    grid-template-columns: minmax(0, 1fr) minmax(0, 1fr);
+  }
 }
 </style>

@@ -85,8 +85,15 @@ function from(m: Mark): string {
 .pin[aria-pressed='true'] {
   font-weight: 700;
 }
-.scroll {
-  overflow-x: auto;
+@media print {
+  td,
+  th {
+    padding-right: 8px;
+    line-height: 1.25;
+  }
+  td.quiet {
+    white-space: normal;
+  }
 }
 caption {
   text-align: left;

@@ -35,40 +35,42 @@ const service = computed(() => props.coat.stages.filter((s) => s.promised || s.c
 </script>
 
 <template>
-  <table class="figures">
-    <thead>
-      <tr>
-        <th>Batch</th>
-        <th>Met</th>
-        <th>Mixed</th>
-        <th>Poured</th>
-        <th>Done</th>
-        <th>Use by</th>
-        <th>Mass</th>
-        <th>Ratio</th>
-        <th>Film</th>
-        <th>Lots</th>
-      </tr>
-    </thead>
-    <tbody>
-      <tr v-for="b in lines" :id="`${coat.id}-${b.number}`" :key="b.number">
-        <td>
-          {{ b.number }}<template v-if="b.attempt > 1"> (pail {{ b.attempt }})</template>
-        </td>
-        <td>{{ time(b.meets) }}</td>
-        <td>{{ time(b.mixed) }}</td>
-        <td>{{ time(b.poured) }}</td>
-        <td>{{ time(b.rolled) }}</td>
-        <td>{{ time(b.useBy) }}{{ b.beyond ? ' (beyond the sheet)' : '' }}</td>
-        <td>{{ session.format('mass', b.mass) }}{{ b.masses ? '' : ' planned' }}</td>
-        <td :class="b.ratio?.verdict">
-          {{ b.ratio ? `${b.ratio.verdict}, ${(b.ratio.off * 100).toFixed(1)} %` : '–' }}
-        </td>
-        <td>{{ b.films.map((f) => session.format('film', f.film)).join(', ') || '–' }}</td>
-        <td>{{ b.lots?.filter(Boolean).join(', ') || '–' }}</td>
-      </tr>
-    </tbody>
-  </table>
+  <div class="scroll" tabindex="0" role="region" aria-label="Batches">
+    <table class="figures">
+      <thead>
+        <tr>
+          <th>Batch</th>
+          <th>Met</th>
+          <th>Mixed</th>
+          <th>Poured</th>
+          <th>Done</th>
+          <th>Use by</th>
+          <th>Mass</th>
+          <th>Ratio</th>
+          <th>Film</th>
+          <th>Lots</th>
+        </tr>
+      </thead>
+      <tbody>
+        <tr v-for="b in lines" :id="`${coat.id}-${b.number}`" :key="b.number">
+          <td>
+            {{ b.number }}<template v-if="b.attempt > 1"> (pail {{ b.attempt }})</template>
+          </td>
+          <td>{{ time(b.meets) }}</td>
+          <td>{{ time(b.mixed) }}</td>
+          <td>{{ time(b.poured) }}</td>
+          <td>{{ time(b.rolled) }}</td>
+          <td>{{ time(b.useBy) }}{{ b.beyond ? ' (beyond the sheet)' : '' }}</td>
+          <td>{{ session.format('mass', b.mass) }}{{ b.masses ? '' : ' planned' }}</td>
+          <td :class="b.ratio?.verdict">
+            {{ b.ratio ? `${b.ratio.verdict}, ${(b.ratio.off * 100).toFixed(1)} %` : '–' }}
+          </td>
+          <td>{{ b.films.map((f) => session.format('film', f.film)).join(', ') || '–' }}</td>
+          <td>{{ b.lots?.filter(Boolean).join(', ') || '–' }}</td>
+        </tr>
+      </tbody>
+    </table>
+  </div>
   <p>
     Used {{ session.format('mass', coat.used.mass)
     }}<template v-if="coat.used.film"
@@ -94,35 +96,37 @@ const service = computed(() => props.coat.stages.filter((s) => s.promised || s.c
       </li>
     </ul>
   </details>
-  <table v-if="service.length" class="figures" data-test="service">
-    <thead>
-      <tr>
-        <th>From when</th>
-        <th>Promised</th>
-        <th>By the slab as it was</th>
-        <th>Given for use</th>
-      </tr>
-    </thead>
-    <tbody>
-      <tr v-for="s in service" :key="s.stage">
-        <td>{{ s.name }}</td>
-        <td>{{ s.promised ? dayTime(s.promised, zone) : '–' }}</td>
-        <td>
-          {{ s.comes ? dayTime(s.comes, zone) : 'not yet' }}{{ s.outside ? ' (beyond the sheet)' : '' }}
-        </td>
-        <td>
-          <template v-if="s.given">{{ dayTime(s.given, zone) }}, {{ s.by }}</template>
-          <v-btn
-            v-else-if="session.mayLead && plan.last && s.comes && uses.includes(s.stage)"
-            size="small"
-            :aria-label="`Given now: ${s.name}`"
-            @click="emit('give', s.stage)"
-            >Given now</v-btn
-          >
-        </td>
-      </tr>
-    </tbody>
-  </table>
+  <div v-if="service.length" class="scroll" tabindex="0" role="region" aria-label="From when it can be used">
+    <table class="figures" data-test="service">
+      <thead>
+        <tr>
+          <th>From when</th>
+          <th>Promised</th>
+          <th>By the slab as it was</th>
+          <th>Given for use</th>
+        </tr>
+      </thead>
+      <tbody>
+        <tr v-for="s in service" :key="s.stage">
+          <td>{{ s.name }}</td>
+          <td>{{ s.promised ? dayTime(s.promised, zone) : '–' }}</td>
+          <td>
+            {{ s.comes ? dayTime(s.comes, zone) : 'not yet' }}{{ s.outside ? ' (beyond the sheet)' : '' }}
+          </td>
+          <td>
+            <template v-if="s.given">{{ dayTime(s.given, zone) }}, {{ s.by }}</template>
+            <v-btn
+              v-else-if="session.mayLead && plan.last && s.comes && uses.includes(s.stage)"
+              size="small"
+              :aria-label="`Given now: ${s.name}`"
+              @click="emit('give', s.stage)"
+              >Given now</v-btn
+            >
+          </td>
+        </tr>
+      </tbody>
+    </table>
+  </div>
 </template>
 
 <style scoped>

@@ -28,7 +28,7 @@ const taskName = (id: string): string => issue.value?.tasks.find((t) => t.id ===
   <div class="page">
     <div class="row mb-3">
       <v-btn variant="text" :to="`/jobs/${id}`">‹ Back to the job</v-btn>
-      <h1 class="grow">Record{{ issue ? `: ${issue.name}` : '' }}</h1>
+      <h1 class="grow name">Record{{ issue ? `: ${issue.name}` : '' }}</h1>
       <v-btn v-if="issue" variant="flat" color="primary" :to="`/jobs/${id}/day`">Job day</v-btn>
     </div>
     <p v-if="trouble" role="alert">{{ trouble }}</p>
@@ -66,28 +66,30 @@ const taskName = (id: string): string => issue.value?.tasks.find((t) => t.id ===
       <div class="two">
         <section v-if="day.readings.length" id="conditions" class="sheet part">
           <h2>Conditions</h2>
-          <table class="figures">
-            <thead>
-              <tr>
-                <th>At</th>
-                <th>Slab</th>
-                <th>Air</th>
-                <th>Humidity</th>
-                <th>Above dew point</th>
-                <th>By</th>
-              </tr>
-            </thead>
-            <tbody>
-              <tr v-for="r in day.readings" :key="r.event">
-                <td>{{ clockTime(r.at, zone) }}</td>
-                <td>{{ r.slab === undefined ? '' : session.format('temperature', r.slab) }}</td>
-                <td>{{ r.air === undefined ? '' : session.format('temperature', r.air) }}</td>
-                <td>{{ r.humidity === undefined ? '' : session.format('fraction', r.humidity) }}</td>
-                <td>{{ r.margin === undefined ? '' : `${r.margin.toFixed(1)} K` }}</td>
-                <td>{{ r.by }}</td>
-              </tr>
-            </tbody>
-          </table>
+          <div class="scroll" tabindex="0" role="region" aria-label="Conditions">
+            <table class="figures">
+              <thead>
+                <tr>
+                  <th>At</th>
+                  <th>Slab</th>
+                  <th>Air</th>
+                  <th>Humidity</th>
+                  <th>Above dew point</th>
+                  <th>By</th>
+                </tr>
+              </thead>
+              <tbody>
+                <tr v-for="r in day.readings" :key="r.event">
+                  <td>{{ clockTime(r.at, zone) }}</td>
+                  <td>{{ r.slab === undefined ? '' : session.format('temperature', r.slab) }}</td>
+                  <td>{{ r.air === undefined ? '' : session.format('temperature', r.air) }}</td>
+                  <td>{{ r.humidity === undefined ? '' : session.format('fraction', r.humidity) }}</td>
+                  <td>{{ r.margin === undefined ? '' : `${r.margin.toFixed(1)} K` }}</td>
+                  <td>{{ r.by }}</td>
+                </tr>
+              </tbody>
+            </table>
+          </div>
         </section>
         <section v-if="day.notes.length || day.hours.length" class="sheet part">
           <h2>Notes and hours</h2>
@@ -108,6 +110,9 @@ const taskName = (id: string): string => issue.value?.tasks.find((t) => t.id ===
 </template>
 
 <style scoped>
+.name {
+  min-width: min(100%, 320px);
+}
 .part {
   padding: 14px 18px;
   margin-bottom: 14px;

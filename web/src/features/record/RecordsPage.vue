@@ -59,49 +59,53 @@ const happened = (e: EntryLine): string =>
     <p v-if="trouble" role="alert">{{ trouble }}</p>
     <section v-if="learnt.length" class="sheet part" aria-labelledby="learnt-title" data-test="learnt">
       <h2 id="learnt-title">What own floors show</h2>
-      <table class="figures">
-        <thead>
-          <tr>
-            <th>Product</th>
-            <th>Crew</th>
-            <th>From</th>
-            <th>The floor took</th>
-            <th>Right pace of each</th>
-            <th>Lost</th>
-            <th></th>
-          </tr>
-        </thead>
-        <tbody>
-          <tr v-for="l in learnt" :key="l.product + l.method + l.crew">
-            <td>{{ l.product }}{{ l.method ? `, ${l.method.replaceAll('-', ' ')}` : '' }}</td>
-            <td>{{ l.crew }}</td>
-            <td>
-              {{ l.cases === 1 ? '1 section' : `${l.cases} sections` }} of
-              {{ l.floors === 1 ? '1 coat' : `${l.floors} coats` }}
-            </td>
-            <td>
-              {{ l.times.toFixed(2) }} × as planned<template v-if="l.spread"
-                >, ± {{ (l.spread * PERCENT).toFixed(0) }} %</template
-              >
-            </td>
-            <td>{{ l.pace ? session.format('pace', l.pace) : '' }}</td>
-            <td>
-              {{
-                l.hot ? `${l.hot} hot, after ${((l.lived ?? 0) * PERCENT).toFixed(0)} % of their life; ` : ''
-              }}{{ l.lost ? `${(l.lost * PERCENT).toFixed(1)} %` : 'nothing' }}
-            </td>
-            <td>
-              <v-btn
-                v-if="session.mayKeep && l.pace && house.house.value.crew"
-                size="small"
-                :aria-label="`Plan new jobs with the pace of ${l.crew} with ${l.product}`"
-                @click="takeOver(l)"
-                >Plan new jobs with it</v-btn
-              >
-            </td>
-          </tr>
-        </tbody>
-      </table>
+      <div class="scroll" tabindex="0" role="region" aria-label="What own floors show">
+        <table class="figures">
+          <thead>
+            <tr>
+              <th>Product</th>
+              <th>Crew</th>
+              <th>From</th>
+              <th>The floor took</th>
+              <th>Right pace of each</th>
+              <th>Lost</th>
+              <th></th>
+            </tr>
+          </thead>
+          <tbody>
+            <tr v-for="l in learnt" :key="l.product + l.method + l.crew">
+              <td>{{ l.product }}{{ l.method ? `, ${l.method.replaceAll('-', ' ')}` : '' }}</td>
+              <td>{{ l.crew }}</td>
+              <td>
+                {{ l.cases === 1 ? '1 section' : `${l.cases} sections` }} of
+                {{ l.floors === 1 ? '1 coat' : `${l.floors} coats` }}
+              </td>
+              <td>
+                {{ l.times.toFixed(2) }} × as planned<template v-if="l.spread"
+                  >, ± {{ (l.spread * PERCENT).toFixed(0) }} %</template
+                >
+              </td>
+              <td>{{ l.pace ? session.format('pace', l.pace) : '' }}</td>
+              <td>
+                {{
+                  l.hot
+                    ? `${l.hot} hot, after ${((l.lived ?? 0) * PERCENT).toFixed(0)} % of their life; `
+                    : ''
+                }}{{ l.lost ? `${(l.lost * PERCENT).toFixed(1)} %` : 'nothing' }}
+              </td>
+              <td>
+                <v-btn
+                  v-if="session.mayKeep && l.pace && house.house.value.crew"
+                  size="small"
+                  :aria-label="`Plan new jobs with the pace of ${l.crew} with ${l.product}`"
+                  @click="takeOver(l)"
+                  >Plan new jobs with it</v-btn
+                >
+              </td>
+            </tr>
+          </tbody>
+        </table>
+      </div>
       <p class="small quiet">
         Offered, not taken: a pace that is taken stands in the house methods as an own test, and can be
         changed there.
@@ -119,28 +123,30 @@ const happened = (e: EntryLine): string =>
           : 'Nothing was logged yet. What crews log on a job day stands here.'
       }}
     </p>
-    <table v-else-if="entries" class="figures" data-test="entries">
-      <thead>
-        <tr>
-          <th>When</th>
-          <th>Job</th>
-          <th>What</th>
-          <th>Told</th>
-          <th>By</th>
-        </tr>
-      </thead>
-      <tbody>
-        <tr v-for="e in entries" :key="e.event.id">
-          <td>{{ dayTime(happened(e), e.zone) }}</td>
-          <td>
-            <router-link :to="`/jobs/${e.job}/record`">{{ e.name }}</router-link>
-          </td>
-          <td>{{ kindWords[e.event.kind] }}</td>
-          <td>{{ entryText(e.event, session.format) }}</td>
-          <td>{{ e.event.name }}</td>
-        </tr>
-      </tbody>
-    </table>
+    <div v-else-if="entries" class="scroll" tabindex="0" role="region" aria-label="Entries">
+      <table class="figures" data-test="entries">
+        <thead>
+          <tr>
+            <th>When</th>
+            <th>Job</th>
+            <th>What</th>
+            <th>Told</th>
+            <th>By</th>
+          </tr>
+        </thead>
+        <tbody>
+          <tr v-for="e in entries" :key="e.event.id">
+            <td>{{ dayTime(happened(e), e.zone) }}</td>
+            <td>
+              <router-link :to="`/jobs/${e.job}/record`">{{ e.name }}</router-link>
+            </td>
+            <td>{{ kindWords[e.event.kind] }}</td>
+            <td>{{ entryText(e.event, session.format) }}</td>
+            <td>{{ e.event.name }}</td>
+          </tr>
+        </tbody>
+      </table>
+    </div>
   </div>
 </template>
 

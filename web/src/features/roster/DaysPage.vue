@@ -82,24 +82,32 @@ function setDue(event: Event): void {
           :chosen="chosen"
           @choose="chosen = $event"
         />
-        <table v-if="surfaces.length > 0" class="figures mt-4" data-test="promises">
-          <caption class="small quiet">
-            From when each surface can be used, by its sheet and through the forecast; at the latest if the
-            slab comes 3 K cooler than told
-          </caption>
-          <thead>
-            <tr>
-              <th>Surface</th>
-              <th v-for="(name, s) in stages" :key="s">{{ name }}</th>
-            </tr>
-          </thead>
-          <tbody>
-            <tr v-for="s in surfaces" :key="s">
-              <td>{{ s }}</td>
-              <td v-for="(_, stage) in stages" :key="stage">{{ at(s, stage) }}</td>
-            </tr>
-          </tbody>
-        </table>
+        <div
+          v-if="surfaces.length > 0"
+          class="scroll"
+          tabindex="0"
+          role="region"
+          aria-label="From when it can be used"
+        >
+          <table class="figures mt-4" data-test="promises">
+            <caption class="small quiet">
+              From when each surface can be used, by its sheet and through the forecast; at the latest if the
+              slab comes 3 K cooler than told
+            </caption>
+            <thead>
+              <tr>
+                <th>Surface</th>
+                <th v-for="(name, s) in stages" :key="s">{{ name }}</th>
+              </tr>
+            </thead>
+            <tbody>
+              <tr v-for="s in surfaces" :key="s">
+                <td>{{ s }}</td>
+                <td v-for="(_, stage) in stages" :key="stage">{{ at(s, stage) }}</td>
+              </tr>
+            </tbody>
+          </table>
+        </div>
         <DayList
           class="mt-4"
           :view="roster.view.value"
