@@ -185,7 +185,7 @@ func (s *Store) Restore(ctx context.Context, from io.Reader) (Manifest, error) {
 		}
 		if header.Name == manifestName {
 			if err := json.NewDecoder(archive).Decode(&m); err != nil {
-				return m, fmt.Errorf("the manifest of the backup cannot be read: %w", err)
+				return m, fmt.Errorf("the backup breaks off or is damaged, its manifest cannot be read: %w", err)
 			}
 			continue
 		}
@@ -205,8 +205,12 @@ func (s *Store) Restore(ctx context.Context, from io.Reader) (Manifest, error) {
 		return m, errors.New("the backup has no manifest: it breaks off; nothing was restored")
 	}
 	for _, t := range m.Tables {
-		if g := got[t.Name]; g.Rows != t.Rows || g.Sum != t.Sum {
+		g := got[t.Name]
+		if g.Rows != t.Rows {
 			return m, fmt.Errorf("of %s %d rows came, and %d were written: the backup is damaged; nothing was restored", t.Name, g.Rows, t.Rows)
+		}
+		if g.Sum != t.Sum {
+			return m, fmt.Errorf("the checksum of %s differs: its content was changed since it was written; nothing was restored", t.Name)
 		}
 	}
 	if _, err := tx.Exec(ctx, `select setval(pg_get_serial_sequence('audit', 'id'), coalesce((select max(id) from audit), 0) + 1, false)`); err != nil {

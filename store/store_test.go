@@ -2,9 +2,11 @@ package store_test
 
 import (
 	"bytes"
+	"compress/gzip"
 	"context"
 	"errors"
 	"fmt"
+	"io"
 	"net/url"
 	"slices"
 	"strings"
@@ -492,9 +494,32 @@ func TestABackupComesBack(t *testing.T) {
 		return s
 	}
 	spoilt, empty, whole := fresh(), fresh(), file.Bytes()
-	for name, damaged := range map[string][]byte{"breaks off": whole[:len(whole)*2/3], "is something else": []byte("hello")} {
-		if _, err := spoilt.Restore(t.Context(), bytes.NewReader(damaged)); err == nil {
-			t.Errorf("a backup that %s is restored", name)
+	plain, err := gzip.NewReader(bytes.NewReader(whole))
+	if err != nil {
+		t.Fatal(err)
+	}
+	content, err := io.ReadAll(plain)
+	if err != nil {
+		t.Fatal(err)
+	}
+	var changed bytes.Buffer
+	zip := gzip.NewWriter(&changed)
+	if _, err := zip.Write(bytes.ReplaceAll(content, []byte("kept in a backup"), []byte("kept on a backup"))); err != nil {
+		t.Fatal(err)
+	}
+	if err := zip.Close(); err != nil {
+		t.Fatal(err)
+	}
+	for name, damaged := range map[string]struct {
+		content []byte
+		told    string
+	}{
+		"breaks off":        {whole[:len(whole)*2/3], ""},
+		"is something else": {[]byte("hello"), "no backup"},
+		"was changed":       {changed.Bytes(), "checksum of job"},
+	} {
+		if _, err := spoilt.Restore(t.Context(), bytes.NewReader(damaged.content)); err == nil || !strings.Contains(err.Error(), damaged.told) {
+			t.Errorf("a backup that %s: %v", name, err)
 		}
 		if there, _ := spoilt.HasCompany(t.Context()); there {
 			t.Fatalf("a backup that %s leaves something", name)

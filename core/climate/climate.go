@@ -30,8 +30,12 @@ const (
 )
 
 // DewPoint is the temperature at which air of a temperature and relative
-// humidity begins to wet a surface. The humidity lies above 0.
+// humidity begins to wet a surface. Of air without water, or with less, it is the limit of the
+// formula, −243.12 °C.
 func DewPoint(air measure.Temperature, humidity measure.Fraction) measure.Temperature {
+	if humidity <= 0 {
+		return -magnusB
+	}
 	gamma := math.Log(float64(humidity)) + magnusA*float64(air)/(magnusB+float64(air))
 	return measure.Temperature(magnusB * gamma / (magnusA - gamma))
 }

@@ -21,6 +21,11 @@ func TestDewPointAgainstPsychrolib(t *testing.T) {
 	if got := DewPoint(25, 0.5); math.Abs(float64(got)-13.9) > 0.05 { // a check value of the trade, by Magnus
 		t.Errorf("25 °C and 50 %%: %v", got)
 	}
+	for _, dry := range []measure.Fraction{0, -0.1, 1e-300} { // towards the pole of the formula
+		if got := float64(DewPoint(20, dry)); !(got >= -243.12 && got < -150) {
+			t.Errorf("without water: %v", got)
+		}
+	}
 	file, err := os.Open("testdata/dewpoint-psychrolib.csv")
 	if err != nil {
 		t.Fatal(err)
