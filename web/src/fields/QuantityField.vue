@@ -51,10 +51,11 @@ async function understand(): Promise<Reading | null> {
     answer.ok && props.positive && answer.si <= 0
       ? { ok: false, text: 'This has to be more than zero.' }
       : answer
-  if (asked === text.value) reading.value = judged
+  // What was taken meanwhile is told by its value, not as still being read.
+  if (typing.value && asked === text.value) reading.value = judged
   return judged
 }
-const soon = useDebounceFn(understand, 140)
+const soon = useDebounceFn(() => (typing.value ? understand() : null), 140)
 
 function typed(): void {
   typing.value = true
