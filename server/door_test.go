@@ -146,6 +146,9 @@ func TestAnOpenSessionIsNotTheAccount(t *testing.T) {
 			t.Errorf("%s: %d %s", path, status, text)
 		}
 	}
+	if status, text := owner.send(http.MethodGet, "/api/company/archive", nil); status != http.StatusForbidden || !strings.Contains(text, "password once more") {
+		t.Errorf("all data without the password: %d %.200s", status, text)
+	}
 }
 
 // Guesses are counted by the network of an address, as the proxy's own line tells it; nobody
