@@ -146,15 +146,7 @@ func (c *Calendar) Allowed(booked []Booked) map[string]Allowed {
 			if !there {
 				continue
 			}
-			mark, opens := b.Until, b.Until
-			if g.fromStart {
-				mark, opens = b.From, b.From
-			}
-			if g.least != nil {
-				if at := g.least(mark); at.After(opens) {
-					opens = at
-				}
-			}
+			mark, opens := g.opens(b)
 			if w.Opens == nil || opens.After(*w.Opens) {
 				w.Opens = &opens
 			}

@@ -42,15 +42,7 @@ func (c *Calendar) later(at int, b Booked, moved map[string]Booked, placed rival
 		if !there {
 			continue
 		}
-		mark, opens := before.Until, before.Until
-		if g.fromStart {
-			mark, opens = before.From, before.From
-		}
-		if g.least != nil {
-			if ready := g.least(mark); ready.After(opens) {
-				opens = ready
-			}
-		}
+		mark, opens := g.opens(before)
 		if opens.After(from) {
 			from = opens
 		}

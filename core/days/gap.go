@@ -19,6 +19,22 @@ type gap struct {
 	buy         *roster.Buy                    // what is done where the greatest is missed
 }
 
+// opens returns the time that the gap counts from where the task before it is booked, and from
+// when the gap lets the next begin.
+func (g gap) opens(before Booked) (mark, from time.Time) {
+	mark = before.Until
+	if g.fromStart {
+		mark = before.From
+	}
+	from = mark
+	if g.least != nil {
+		if ready := g.least(mark); ready.After(from) {
+			from = ready
+		}
+	}
+	return mark, from
+}
+
 // gaps are those that lie before a block, by what waits for what in its tasks. They fail
 // where a film's sheet does not tell how long it takes.
 func gaps(j Job, b *block, of map[work.ID]*block, now time.Time) ([]gap, bool) {
