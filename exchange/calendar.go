@@ -22,7 +22,7 @@ type RosterLine struct {
 	Version                  int64 // grows when the booking changes
 }
 
-// leastEvent is how long an event of no length is shown, since readers drop those that have
+// leastEvent is the length that an event of none is shown with, since readers drop those that have
 // none.
 const leastEvent = 15 * time.Minute
 

@@ -38,7 +38,7 @@ func WriteCSV(to io.Writer, products []material.Product) error {
 	return nil
 }
 
-// mostCells is how many cells a file of data sheets may have.
+// mostCells is the most cells in a file of data sheets.
 const mostCells = 500_000
 
 // ReadCSV reads data sheets from CSV with commas. Rows that are wrong are

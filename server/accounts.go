@@ -46,7 +46,7 @@ const (
 	// leastScore is how hard to guess a password is, of 0 to 4 by zxcvbn (Wheeler 2016), whose
 	// lists hold the common ones.
 	leastScore = 3
-	// judgedBytes is how much of a password is judgedBytes, in bytes: the time grows with its square.
+	// Of a password no more is judged: the time grows with the square of its length.
 	judgedBytes = 72
 )
 

@@ -194,7 +194,7 @@ func (s *Server) readCalendar(ctx context.Context, in *struct {
 	return &out, nil
 }
 
-// feedTime is how long a calendar that is subscribed to waits for the database.
+// feedTime is the longest that a calendar that is subscribed to waits for the database.
 const feedTime = 10 * time.Second
 
 // feed is a calendar that is asked for again and again.

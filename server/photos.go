@@ -158,7 +158,7 @@ func (s *Server) draws(ctx context.Context, who uuid.UUID) (done func(), err err
 	}, nil
 }
 
-// queues are where people wait who have more than one picture to be drawn.
+// queues hold people who wait because they have more than one picture to be drawn.
 type queues struct {
 	mutex sync.Mutex
 	all   map[uuid.UUID]*queue

@@ -240,7 +240,7 @@ const mostOffered = 60
 // planTime is how long a plan may take: far above the largest.
 const planTime = 15 * time.Second
 
-// slowPlanError tells that something takes longer to plan than is allowed.
+// slowPlanError is returned where something takes longer to plan than is allowed.
 type slowPlanError struct{}
 
 func (slowPlanError) Error() string {

@@ -210,7 +210,7 @@ func (s *Server) readEvents(ctx context.Context, in *struct {
 	return &body[Logged]{Logged{logged.Events, logged.Mark, issues, time.Now().UTC()}}, nil
 }
 
-// mostEvents is how many events are taken in one request.
+// mostEvents is the most events that are taken in one request.
 const mostEvents = 500
 
 // take takes events of the one who is signed in.

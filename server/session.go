@@ -158,8 +158,8 @@ func (s *Server) hostOf(ctx huma.Context) string {
 	return host
 }
 
-// counted is what attempts from an address are counted by: itself, or the network of 64 bits
-// that one line is given of IPv6.
+// counted returns the key by which attempts from an address are counted: itself, or the
+// network of 64 bits that one line is given of IPv6.
 func counted(address netip.Addr) string {
 	address = address.Unmap().WithZone("")
 	if address.Is4() {
@@ -216,7 +216,7 @@ func (s *Server) sessionRoutes() {
 		})
 }
 
-// confirmedFor is how long a password given once more counts.
+// confirmedFor is the time for which a password given once more counts.
 const confirmedFor = 10 * time.Minute
 
 // confirmed refuses what an open session alone must not do, unless the password was given

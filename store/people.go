@@ -211,7 +211,7 @@ func (s *Store) ChangePerson(ctx context.Context, company, person uuid.UUID, bas
 	return revision, err
 }
 
-// tellOfPerson tells every server that a person's rights or sessions changed.
+// tellOfPerson notifies every server that a person's rights or sessions changed.
 func tellOfPerson(ctx context.Context, tx *sqlx.Tx, person uuid.UUID) error {
 	if _, err := tx.ExecContext(ctx, `select pg_notify($1, $2 || ' ' || pg_current_xact_id()::text)`, personChannel, person.String()); err != nil {
 		return fmt.Errorf("tell of a person: %w", err)

@@ -310,7 +310,7 @@ func OpenAhead(p Polygon, travel Travel, width float64) bool {
 	return true
 }
 
-// Escape is how somebody who stands in a piece comes to an exit once the pieces before it
+// Escape is the way that somebody who stands in a piece comes to an exit once the pieces before it
 // are worked.
 type Escape struct {
 	Blocked bool    // a part of the piece has no way over dry floor

@@ -118,7 +118,7 @@ func Peel(p Polygon, exit Point, shares []float64, seams []Seam) (pieces []Piece
 	return pieces, complete, nil
 }
 
-// peelWork is how many corners Peel visits at most in its cuts: about a second.
+// peelWork is the most corners that Peel visits in its cuts: about a second.
 const peelWork = 12_000_000
 
 // search looks for the best way to cut a piece off in one direction. The pieces found do

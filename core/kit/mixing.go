@@ -20,7 +20,7 @@ func (m Mixing) Hands() measure.Span { return m.First + m.Second + m.Colours }
 // Ready returns how long after mixing start the batch may be poured.
 func (m Mixing) Ready() measure.Span { return m.Hands() + m.Stand }
 
-// secondMixed is how long a mix is stirred in a second vessel where neither the sheet nor
+// secondMixed is the time that a mix is stirred in a second vessel where neither the sheet nor
 // the contractor says otherwise: common practice on floors, no source.
 const secondMixed = measure.Minute
 

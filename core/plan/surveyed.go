@@ -40,7 +40,7 @@ func surveyAll(t terms, m measured) surveyed {
 	return out
 }
 
-// readOff is by how many K a slab that was read may differ from the one planned for.
+// readOff is the most K by which a slab that was read may differ from the one planned for.
 const readOff measure.Temperature = 2
 
 // unread warns where the newest slab temperature that was read on any surface is not the one

@@ -121,7 +121,7 @@ func (t *Teller) batch(i *Issue, c *Coat, b *Batch, events byBatch, units measur
 	return d
 }
 
-// sameTouch is how far apart two touches of one batch may be to count as one.
+// sameTouch is the most that two touches of one batch lie apart and count as one.
 const sameTouch = time.Minute
 
 // again takes a second entry of mixing start. The first counts, since pot life runs from

@@ -297,7 +297,7 @@ func (d *Day) take(i *Issue, e *Event) {
 	}
 }
 
-// strangers tells of events that belong to nothing in the plan.
+// strangers returns the sentence about events that belong to nothing in the plan.
 func strangers(n int) []string {
 	switch n {
 	case 0:

@@ -131,7 +131,7 @@ func gated(i *Issue, c *Coat, events []*Event, units measure.System) []GateState
 	return states
 }
 
-// staged is what is seen when the batches of a coat stand ready.
+// staged returns the sentence about the batches of a coat that stand ready.
 func staged(batches int) string {
 	if batches == 1 {
 		return "1 batch staged, pairs together"

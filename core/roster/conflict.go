@@ -33,7 +33,7 @@ func (s *search) stuck() string {
 	return fmt.Sprintf("Most often %s of %s found no place.", s.tasks[at].name, s.jobName(s.tasks[at].job))
 }
 
-// conflictsEach is how many conflicts a part of a hopeless problem is looked through for.
+// conflictsEach is the most conflicts that a part of a hopeless problem is looked through for.
 const conflictsEach = 20_000
 
 // explain returns the conflict of a problem in which nothing fits: the least tasks that
@@ -363,7 +363,7 @@ func changed(p Problem, by func(*Problem)) Problem {
 	return p
 }
 
-// stretch is where a task lies at the earliest.
+// stretch is the earliest start and end of a task.
 type stretch struct{ start, end Slot }
 
 // earliest returns when tasks can be done at the earliest with no pin and no greatest gap,
