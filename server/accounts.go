@@ -196,7 +196,7 @@ func (s *Server) useLink(ctx context.Context, in *body[struct {
 	if count > attemptsPerHost {
 		return nil, huma.Error429TooManyRequests("Too many attempts from here. Wait a quarter of an hour and try again.")
 	}
-	// Looked for first: whoever has no link has nothing judgedBytes or hashed.
+	// Looked for first: whoever has no link has nothing judged or hashed.
 	if err := s.store.PasswordLinkHolds(ctx, in.Body.Secret); errors.Is(err, store.ErrNotFound) {
 		return nil, huma.Error404NotFound(usedLink)
 	} else if err != nil {
