@@ -1,5 +1,6 @@
 import { openDB, type DBSchema, type IDBPDatabase } from 'idb'
 import { sendPhoto } from '../../api/client'
+import { smaller } from '../../api/picture'
 
 interface Photos extends DBSchema {
   waiting: { key: string; value: { id: string; person: string; job: string; surface: string; picture: Blob } }
@@ -10,18 +11,6 @@ const MOST_WAITING = 60
 
 const open = (): Promise<IDBPDatabase<Photos>> =>
   openDB<Photos>(NAME, 1, { upgrade: (db) => void db.createObjectStore('waiting', { keyPath: 'id' }) })
-
-const LONG_SIDE = 2048
-const QUALITY = 0.82
-
-/** A picture small enough to wait for a network by the dozen. */
-async function smaller(file: File): Promise<Blob> {
-  const picture = await createImageBitmap(file)
-  const scale = Math.min(1, LONG_SIDE / Math.max(picture.width, picture.height))
-  const canvas = new OffscreenCanvas(Math.round(picture.width * scale), Math.round(picture.height * scale))
-  canvas.getContext('2d')?.drawImage(picture, 0, 0, canvas.width, canvas.height)
-  return canvas.convertToBlob({ type: 'image/jpeg', quality: QUALITY })
-}
 
 /** Keeps a photograph on this device until it is sent with what is logged of it; gives its id. */
 export async function keepPhoto(person: string, job: string, surface: string, file: File): Promise<string> {

@@ -2,6 +2,7 @@
 import TextField from '../../fields/TextField.vue'
 import { computed, ref, watch } from 'vue'
 import { api, refusal, sendPhoto, type PhotoLine } from '../../api/client'
+import { smaller } from '../../api/picture'
 import { useSession } from '../people/session'
 
 /** Photographs of a surface. */
@@ -33,11 +34,13 @@ async function add(event: Event): Promise<void> {
   trouble.value = ''
   sending.value = files.length
   for (const file of files) {
-    if (file.size > MOST_MB << 20) {
+    // What this device cannot read is sent as it is: the server says what is wrong with it.
+    const picture = await smaller(file).catch(() => file)
+    if (picture.size > MOST_MB << 20) {
       trouble.value = `${file.name} is larger than ${MOST_MB} MB. Send it in a smaller size.`
     } else {
       try {
-        const { data, error } = await sendPhoto(props.jobId, props.surface, file)
+        const { data, error } = await sendPhoto(props.jobId, props.surface, picture)
         if (data) all.value = data
         else trouble.value = `${file.name}: ${refusal(error, 'this picture cannot be taken.')}`
       } catch {
