@@ -223,3 +223,24 @@ func TestALostAnswerIsNotAConflict(t *testing.T) {
 		t.Error("the page took its own save for someone else's")
 	}
 }
+
+// A server that fails while a job is opened is told as that, not as a job that is not there; the
+// job opens once the server can again.
+func TestAFaultOnOpeningIsToldAsOne(t *testing.T) {
+	p := newPage(t, theStage.address)
+	p.signIn("oskar@brakkwater.example")
+	p.beforeAnyScript(`{
+		const send = window.fetch
+		window.fetch = async (request, ...rest) =>
+			!window.mended && /\/api\/jobs\/[0-9a-f-]{36}$/.test(request.url ?? '')
+				? new Response(JSON.stringify({ status: 500, detail: 'Something went wrong here.' }), { status: 500, headers: { 'Content-Type': 'application/problem+json' } })
+				: send(request, ...rest)
+	}`)
+	p.open("/jobs")
+	p.until(`!!document.querySelector('a.job')`)
+	p.click("a.job")
+	p.sees("h1", "This job cannot be opened just now")
+	p.sees("[role=alert]", "Something went wrong here.")
+	value[bool](p, `(window.mended = true)`)
+	p.until(`!!document.querySelector('[data-test=save-state]')`)
+}
