@@ -283,8 +283,8 @@ func (c Coat) Dry(p *material.Product, mix material.Mix) measure.Film {
 	return measure.Film(float64(c.Wet(p, mix)) * float64(p.VolumeSolids.Value) / (1 + c.thinned(mix)))
 }
 
-// sealSoak is what a surface drinks of its seal coat where nobody says otherwise, 0.05 L/m²:
-// common practice, no source.
+// sealSoak is the volume on an area that soaks in of a seal coat where nobody says otherwise,
+// 0.05 L/m²: common practice, no source.
 const sealSoak measure.Film = 0.05e-3
 
 // Build works out a coat of a product over a surface.
