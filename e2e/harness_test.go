@@ -90,7 +90,8 @@ func run(m *testing.M) (code int, err error) {
 	theStage.address = h.address
 	allocator, cancelAllocator := chromedp.NewExecAllocator(ctx, append(chromedp.DefaultExecAllocatorOptions[:],
 		chromedp.NoSandbox, chromedp.ExecPath("/usr/bin/chromium"), chromedp.WindowSize(1280, 800),
-		chromedp.Flag("disable-component-update", true), chromedp.Flag("disable-quic", true), chromedp.DisableGPU)...)
+		chromedp.Flag("disable-component-update", true), chromedp.Flag("disable-quic", true), chromedp.DisableGPU,
+		chromedp.Flag("disable-features", "Translate,WebUIOmniboxPopup,WebUIOmniboxAimPopup"))...)
 	defer cancelAllocator()
 	browser, cancelBrowser := chromedp.NewContext(allocator)
 	defer cancelBrowser()
