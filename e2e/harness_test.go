@@ -42,6 +42,8 @@ type stage struct {
 	cluster *localdb.Cluster
 	address string
 	site    string // the simulated instruments
+
+	sessions map[string]*network.Cookie // of who has signed in, by server and e-mail address
 }
 
 // theStage is set once by TestMain, before any test runs.
@@ -58,6 +60,7 @@ func TestMain(m *testing.M) {
 
 func run(m *testing.M) (code int, err error) {
 	ctx := context.Background()
+	theStage.sessions = make(map[string]*network.Cookie)
 	folder, err := os.MkdirTemp("", "nephelon-e2e-")
 	if err != nil {
 		return 0, err
@@ -393,13 +396,46 @@ func (p *page) saved() {
 	p.until(`document.querySelector('[data-test=save-state]')?.dataset.state === 'saved'`)
 }
 
-// signIn enters as a demo person.
+// signIn signs a demo person in: through the page of the sign-in at first, then with the
+// session that this began, as long as it is valid.
 func (p *page) signIn(email string) {
+	p.t.Helper()
+	key := p.base + " " + email
+	if c := theStage.sessions[key]; c != nil {
+		if _, err := chromedp.Call(p.ctx, network.SetCookie, network.SetCookieParams{Name: c.Name, Value: c.Value, URL: p.base, HTTPOnly: &c.HTTPOnly, SameSite: c.SameSite}); err != nil {
+			p.t.Fatal(err)
+		}
+		p.open("/jobs")
+		p.until(`location.pathname === '/sign-in' || !!document.querySelector('main h1, [data-test=new-job]')`)
+		if value[string](p, `location.pathname`) == "/jobs" {
+			return
+		}
+	}
+	p.signInByPassword(email)
+	cookies, err := chromedp.Call(p.ctx, network.GetCookies, network.GetCookiesParams{})
+	if err != nil {
+		p.t.Fatal(err)
+	}
+	for _, c := range cookies.Cookies {
+		theStage.sessions[key] = c
+	}
+}
+
+func (p *page) signInByPassword(email string) {
 	p.t.Helper()
 	p.open("/sign-in")
 	p.typed("E-mail address", email)
 	p.fill("Password", demo.Password)
 	p.until(`location.pathname === '/jobs'`)
+}
+
+// home turns to the list of jobs, unless that is open with nothing over it.
+func (p *page) home() {
+	p.t.Helper()
+	if value[bool](p, `location.pathname === '/jobs' && location.search === '' && !document.querySelector('[role=dialog]')`) {
+		return
+	}
+	p.open("/jobs")
 }
 
 // units switches what the person reads.
@@ -412,7 +448,7 @@ func (p *page) units(system string) {
 // openJob opens a job from the list by its name.
 func (p *page) openJob(name string) {
 	p.t.Helper()
-	p.open("/jobs")
+	p.home()
 	p.typed("Search name, client or site", name)
 	p.until(fmt.Sprintf(`(() => {
 		const jobs = [...document.querySelectorAll('a.job')];
@@ -449,7 +485,7 @@ func (p *page) surface(name string) {
 // newJob makes a job of one's own and opens it.
 func (p *page) newJob(name string) {
 	p.t.Helper()
-	p.open("/jobs")
+	p.home()
 	p.click("[data-test=new-job]")
 	p.fill("Name of the job", name)
 	p.until(`!!document.querySelector('[data-test=save-state]')`)

@@ -74,7 +74,7 @@ func TestThePolicyRules(t *testing.T) {
 		t.Errorf("measured: %+v, %v", d, err)
 	}
 	p := twoPack(2, 1)
-	s := Spreading{Spreaders: 8, Pace: 1, PerArea: 1e-3, Density: 1100, Life: func(measure.Mass) measure.Span { return 3600 }, Kit: 12 * measure.Litre}
+	s := Spreading{Spreaders: 8, Pace: 1, PerArea: 1e-3, Density: 1100, Life: lasting(3600), Kit: 12 * measure.Litre}
 	for share, want := range map[float64]measure.Volume{0: 40 * measure.Litre, 1: 12 * measure.Litre, 0.5: 6 * measure.Litre} {
 		s.KitShare = share
 		limits, err := Limits(&p, Bucket{Volume: 40 * measure.Litre}, s, measure.Metric)

@@ -104,7 +104,7 @@ func TestThreePartsBFirst(t *testing.T) {
 // What the pot life allows is looked for up to eight buckets, and told as an area.
 func TestHowFarThePotLifeReaches(t *testing.T) {
 	p := twoPack(2, 1)
-	s := Spreading{Spreaders: 1, Pace: 20.0 / measure.Hour, PerArea: 0.0005, Density: 1000, Life: func(measure.Mass) measure.Span { return 1e6 }}
+	s := Spreading{Spreaders: 1, Pace: 20.0 / measure.Hour, PerArea: 0.0005, Density: 1000, Life: lasting(1e6)}
 	limits, err := Limits(&p, Bucket{Volume: 0.010, Headroom: 0.2}, s, measure.Metric)
 	if err != nil || len(limits) != 2 || limits[1].Kind != ByPotLife || !near(float64(limits[1].Volume), 0.064, 1e-9) || !strings.Contains(limits[1].Text, "over 128 m²") || !strings.Contains(limits[1].Text, "64 kg") {
 		t.Errorf("%+v, %v", limits, err)

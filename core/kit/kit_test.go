@@ -258,7 +258,7 @@ func TestLimitsTellWhatBoundsABatch(t *testing.T) {
 	p := twoPack(2, 1)
 	p.Mixing = &measure.Sourced[measure.Span]{Value: 2 * measure.Minute, Source: measure.Sheet}
 	bucket := Bucket{Volume: 20 * measure.Litre, Headroom: 0.25}
-	slow := Spreading{Spreaders: 2, Pace: 30.0 / measure.Hour, PerArea: 0.0005, Density: 1100, Mixing: MixingOf(&p, false, false), Life: func(measure.Mass) measure.Span { return 26 * measure.Minute }}
+	slow := Spreading{Spreaders: 2, Pace: 30.0 / measure.Hour, PerArea: 0.0005, Density: 1100, Mixing: MixingOf(&p, false, false), Life: lasting(26 * measure.Minute)}
 	limits, err := Limits(&p, bucket, slow, measure.Metric)
 	if err != nil {
 		t.Fatal(err)

@@ -9,13 +9,17 @@ import (
 	"nephelon/core/measure"
 )
 
-// Spreading is how fast a coat leaves the bucket, and how long it lives there.
+// PotLife gives the pot life of a mass at the temperature that it is mixed at.
+type PotLife interface{ Life(measure.Mass) measure.Span }
+
+// Spreading is how fast a coat leaves the bucket, and how long it lives there. It is comparable:
+// limits of equal products, buckets and Spreadings are equal.
 type Spreading struct {
 	Spreaders int
 	Pace      measure.Pace   // of one person
 	PerArea   measure.Volume // m³ mixed for each m², loss included
 	Density   measure.Density
-	Life      func(measure.Mass) measure.Span // pot life of a mass at this temperature; nil where there is none
+	Life      PotLife        // nil where there is none
 	Carry     measure.Span                    // from the mixing place to the floor
 	Kit       measure.Volume                  // the largest at hand
 	KitShare  float64                         // of a kit that is mixed at most at once; 0 is no limit
@@ -26,7 +30,7 @@ type Spreading struct {
 
 // left is the pot life of a mass that remains on the floor.
 func (s Spreading) left(v measure.Volume) measure.Span {
-	return s.Life(s.Density.Of(v)) - s.Carry - s.Mixing.Ready()
+	return s.Life.Life(s.Density.Of(v)) - s.Carry - s.Mixing.Ready()
 }
 
 // spread is the time that a volume takes to be spread.
@@ -76,7 +80,7 @@ func Limits(p *material.Product, bucket Bucket, s Spreading, units measure.Syste
 	if len(p.Components) > 1 && s.Life != nil {
 		v := s.Spreadable(p, reach*bucket.Usable())
 		if v == 0 {
-			return nil, fmt.Errorf("its pot life of %s ends before mixing, standing and carrying are done", units.Span(s.Life(s.Density.Of(least))))
+			return nil, fmt.Errorf("its pot life of %s ends before mixing, standing and carrying are done", units.Span(s.Life.Life(s.Density.Of(least))))
 		}
 		area := measure.Area(float64(v / s.PerArea))
 		limits = append(limits, Limit{

@@ -143,14 +143,14 @@ func TestWholeKitsAsBought(t *testing.T) {
 func TestWhatCanBeSpread(t *testing.T) {
 	p := twoPack(2, 1)
 	p.Mixing, p.Induction = &measure.Sourced[measure.Span]{Value: 180}, &measure.Sourced[measure.Span]{Value: 120}
-	s := Spreading{Spreaders: 2, Pace: 30.0 / measure.Hour, PerArea: 0.0004, Density: 1100, Carry: 60, Mixing: MixingOf(&p, false, false), Life: func(measure.Mass) measure.Span { return 1800 }}
+	s := Spreading{Spreaders: 2, Pace: 30.0 / measure.Hour, PerArea: 0.0004, Density: 1100, Carry: 60, Mixing: MixingOf(&p, false, false), Life: lasting(1800)}
 	if v := s.Spreadable(&p, 1); !near(float64(v), 0.0096, 1e-5) {
 		t.Errorf("%v m³", v)
 	}
 	if v := s.Spreadable(&p, 0.005); !near(float64(v), 0.005, 1e-9) {
 		t.Errorf("looked for up to 5 L, yet %v m³", v)
 	}
-	s.Life = func(measure.Mass) measure.Span { return 360 }
+	s.Life = lasting(360)
 	if v := s.Spreadable(&p, 1); v != 0 {
 		t.Errorf("no time is left, yet %v m³", v)
 	}
@@ -502,3 +502,8 @@ func TestWhatACardPromises(t *testing.T) {
 		t.Errorf("%v", stepped(0.1234, 0.005))
 	}
 }
+
+// lasting is a pot life that is the same for every mass.
+type lasting measure.Span
+
+func (l lasting) Life(measure.Mass) measure.Span { return measure.Span(l) }

@@ -24,10 +24,10 @@ type bought struct {
 const tightMargin measure.Fraction = 0.02
 
 // buyAll sums the need of each sheet over the whole job and chooses its kits.
-func buyAll(t terms, b built) bought {
+func buyAll(in *inputs, b built) bought {
 	needs := make(map[material.SheetKey]measure.Volume)
 	var order []material.SheetKey
-	for i, layers := range t.layers {
+	for i, layers := range in.layers {
 		for c, l := range layers {
 			made := b.coats[i][c]
 			if made == nil {
@@ -43,11 +43,11 @@ func buyAll(t terms, b built) bought {
 	tell := func(f finding.Finding) { out.found = append(out.found, f) }
 	total, priced := 0.0, true
 	for _, key := range order {
-		s := t.sheets[key]
+		s := in.sheets[key]
 		p := s.product
-		stock := kit.OnHand(*p, s.mix, key.Hardener, t.file.Job.Stock, t.now, t.methods.Shelf == school.IfSealed, t.units)
-		out.found = append(out.found, t.stockFindings(p.Name, stock)...)
-		bought, err := kit.Buy(*p, key.Hardener, s.mix, needs[key], stock, t.file.Job.Buying)
+		stock := kit.OnHand(*p, s.mix, key.Hardener, in.file.Job.Stock, in.now, in.methods.Shelf == school.IfSealed, in.units)
+		out.found = append(out.found, stockFindings(in, p.Name, stock)...)
+		bought, err := kit.Buy(*p, key.Hardener, s.mix, needs[key], stock, in.file.Job.Buying)
 		if err != nil {
 			tell(refused(finding.Kits, s.path+"/kits", "Choose another product, or enter the sizes that are sold now.", "%s: %s.", p.Name, err.Error()))
 			continue
@@ -72,12 +72,12 @@ func buyAll(t terms, b built) bought {
 	for i := range out.purchases {
 		p := &out.purchases[i]
 		out.by[material.SheetKey{Product: p.Product, Hardener: p.Hardener}] = p
-		out.found = append(out.found, t.nearly(*p, b)...)
+		out.found = append(out.found, nearMiss(in, *p, b)...)
 		if p.Margin < tightMargin {
 			tell(finding.Finding{
-				Level: finding.Warning, Step: finding.Kits, Path: t.productPath(p.Product),
+				Level: finding.Warning, Step: finding.Kits, Path: productPath(in, p.Product),
 				Text: fmt.Sprintf("%s: %s at hand for a need of %s leaves a margin of %s, almost none.",
-					p.Name, t.units.Volume(p.Bought), t.units.Volume(p.Need), t.units.Fraction(p.Margin)),
+					p.Name, in.units.Volume(p.Bought), in.units.Volume(p.Need), in.units.Fraction(p.Margin)),
 				WayOut: "Add a kit, or be sure of the loss you planned with.",
 			})
 		}
@@ -88,22 +88,22 @@ func buyAll(t terms, b built) bought {
 // nearly says where a need passes a whole number of kits by a little, with the ways
 // around one kit more: a film as thin as the kits allow while it keeps its limits, or
 // less loss.
-func (t terms) nearly(p kit.Purchase, b built) []finding.Finding {
-	s := t.sheets[material.SheetKey{Product: p.Product, Hardener: p.Hardener}]
+func nearMiss(in *inputs, p kit.Purchase, b built) []finding.Finding {
+	s := in.sheets[material.SheetKey{Product: p.Product, Hardener: p.Hardener}]
 	have := p.Nearly(*s.product, s.mix.Density.Value)
 	if have <= 0 {
 		return nil
 	}
 	fixed, film := 0.0, 0.0 // of A and B: what does not follow the film, and what does
 	type one struct {
-		layer *layer
+		layer *resolvedCoat
 		build *buildup.Build
 	}
 	var coats []one
-	for i, layers := range t.layers {
+	for i, layers := range in.layers {
 		for c := range layers {
 			l, made := &layers[c], b.coats[i][c]
-			if made == nil || l.sheet != s {
+			if made == nil || l.sheet.key != s.key {
 				continue
 			}
 			liquid := float64(made.Need + made.Thinner)
@@ -118,7 +118,7 @@ func (t terms) nearly(p kit.Purchase, b built) []finding.Finding {
 		return nil
 	}
 	first := coats[0].layer
-	thin, saving := &finding.Fix{Label: "Lay it thinner, " + t.units.Film(coats[0].build.Wet*measure.Film(by)) + " wet"}, &finding.Fix{}
+	thin, saving := &finding.Fix{Label: "Lay it thinner, " + in.units.Film(coats[0].build.Wet*measure.Film(by)) + " wet"}, &finding.Fix{}
 	for _, c := range coats {
 		if least := s.product.FilmMin; thin != nil && least != nil && !c.layer.coat.Seal && c.build.Wet*measure.Film(by) < least.Value {
 			thin = nil
@@ -131,12 +131,12 @@ func (t terms) nearly(p kit.Purchase, b built) []finding.Finding {
 			saving = nil
 			continue
 		}
-		saving.Label = "Plan with a loss of " + t.units.Fraction(measure.Fraction(loss))
+		saving.Label = "Plan with a loss of " + in.units.Fraction(measure.Fraction(loss))
 		saving.Patch = append(saving.Patch, finding.PatchStep{Op: "add", Path: c.layer.path + "/loss", Value: measure.Sourced[measure.Fraction]{Value: measure.Fraction(loss), Source: measure.Assumed}})
 	}
 	found := finding.Finding{
 		Level: finding.Note, Step: finding.Kits, Path: first.path + "/amount",
-		Text: fmt.Sprintf("%s: the need of %s passes %s of whole kits by %s only.", p.Name, t.units.Volume(p.Need), t.units.Volume(have), t.units.Fraction(measure.Fraction(p.Need/have-1))),
+		Text: fmt.Sprintf("%s: the need of %s passes %s of whole kits by %s only.", p.Name, in.units.Volume(p.Need), in.units.Volume(have), in.units.Fraction(measure.Fraction(p.Need/have-1))),
 	}
 	found.WayOut = "Keep the kit more for touch-up."
 	switch {
@@ -154,14 +154,14 @@ func (t terms) nearly(p kit.Purchase, b built) []finding.Finding {
 }
 
 // stockFindings says what of the stock cannot be used as it stands.
-func (t terms) stockFindings(name string, s kit.Stock) []finding.Finding {
+func stockFindings(in *inputs, name string, s kit.Stock) []finding.Finding {
 	var found []finding.Finding
 	for _, text := range s.Lone {
 		found = append(found, finding.Finding{Level: finding.Warning, Step: finding.Kits, Path: "/job/stock", Text: text, WayOut: "Reserve its partner too, or free it for another job."})
 	}
 	for _, c := range s.Expired {
 		text, way := "is left out", "Free it, or choose the school that a sealed pail is still good."
-		if t.methods.Shelf == school.IfSealed && !c.Opened {
+		if in.methods.Shelf == school.IfSealed && !c.Opened {
 			text, way = "counts all the same, by your rule for sealed pails", "Try a cup of it first."
 		}
 		found = append(found, finding.Finding{

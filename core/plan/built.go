@@ -13,10 +13,10 @@ type built struct {
 }
 
 // buildAll builds up every coat.
-func buildAll(t terms, m measured) built {
-	b := built{coats: make([][]*buildup.Build, len(t.layers))}
-	for i, layers := range t.layers {
-		s := t.file.Job.Surfaces[i]
+func buildAll(in *inputs, m measured) built {
+	b := built{coats: make([][]*buildup.Build, len(in.layers))}
+	for i, layers := range in.layers {
+		s := in.file.Job.Surfaces[i]
 		b.coats[i] = make([]*buildup.Build, len(layers))
 		if len(layers) == 0 {
 			b.found = append(b.found, finding.Finding{
@@ -32,7 +32,7 @@ func buildAll(t terms, m measured) built {
 			if !l.sound {
 				continue
 			}
-			area := covers(l.coat, off)
+			area := l.covers(off)
 			if area <= 0 {
 				b.found = append(b.found, refused(finding.BuildUp, l.path+"/on", "Lay it on the whole surface, or measure its edges.", "%s, coat %d: it goes on a part of the surface that has no area.", s.Name, l.number))
 				continue
@@ -44,16 +44,16 @@ func buildAll(t terms, m measured) built {
 			case onLevel:
 				upright = 0
 			}
-			under := buildup.Under{Area: area, RunOff: runOff, Upright: off.Facing.Vertical, First: c == 0, Media: t.media, Tossed: t.methods.Texture == school.Scattered}
+			under := buildup.Under{Area: area, RunOff: runOff, Upright: off.Facing.Vertical, First: c == 0, Media: in.media, Tossed: in.methods.Texture == school.Scattered}
 			if c > 0 && layers[c-1].sound {
-				under.Grains = layers[c-1].coat.Leaves(t.media)
+				under.Grains = layers[c-1].coat.Leaves(in.media)
 			}
 			if s.Survey != nil {
 				under.Profile = s.Survey.Profile
 			}
 			made := l.coat.Build(l.sheet.product, l.sheet.mix, under)
 			b.coats[i][c] = &made
-			b.found = append(b.found, l.coat.Findings(l.sheet.product, made, upright, l.number, l.path, t.units)...)
+			b.found = append(b.found, l.coat.Findings(l.sheet.product, made, upright, l.number, l.path, in.units)...)
 		}
 	}
 	return b

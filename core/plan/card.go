@@ -14,17 +14,16 @@ import (
 )
 
 // cards returns the mix card of every batch of a coat, and the findings about them.
-func (t terms) cards(
-	i int, l layer, b *buildup.Build, d dividedCoat, lay laidCoat, clocks []clock, life *lives, working measure.Span,
+func cardsOf(in *inputs,
+	i int, l resolvedCoat, b *buildup.Build, d dividedCoat, lay laidCoat, clocks []clock, life *lives, working measure.Span,
 ) ([]kit.Card, []finding.Finding) {
 	sections := lay.sections
-	mixing := t.file.Job.Mixing
-	_, bucket, _ := t.mixed(l)
-	how := kit.Filling{BFirst: t.methods.First == school.BFirst, Pail: bucket.Pail, Tare: bucket.Tare, Scale: mixing.Scale, Pumps: t.pumps(l), Mixing: t.mixing(l)}
+	mixing := in.file.Job.Mixing
+	how := kit.Filling{BFirst: in.methods.First == school.BFirst, Pail: l.bucket.Pail, Tare: l.bucket.Tare, Scale: mixing.Scale, Pumps: l.pumps, Mixing: l.mixing}
 	cards := make([]kit.Card, len(sections))
 	for n, batch := range d.division.Batches {
 		section := sections[n]
-		card := kit.NewCard(l.sheet.product, l.sheet.mix, batch, len(sections), section.Area+section.Parts, d.mixed, life.of(batch.Mass), how, t.units)
+		card := kit.NewCard(l.sheet.product, l.sheet.mix, batch, len(sections), section.Area+section.Parts, d.mixed, life.of(batch.Mass), how, in.units)
 		if card.PotLife > 0 {
 			card.Beyond = life.beyond
 			if left := life.left(batch.Mass); left.Smokes != nil {
@@ -39,8 +38,8 @@ func (t terms) cards(
 			share := float64(batch.Volume / d.division.Mixed)
 			card.Additions = append(card.Additions, kit.Added{Name: a.Name, How: a.How, Mass: a.Mass * measure.Mass(share), Volume: a.Volume * measure.Volume(share)})
 		}
-		t.colour(l, &card, batch, float64(batch.Volume/d.division.Mixed), section, lay.panels)
-		card.Steps = t.steps(l, card)
+		divideColours(in, l, &card, batch, float64(batch.Volume/d.division.Mixed), section, lay.panels)
+		card.Steps = mixingSteps(in, l, card)
 		if n < len(clocks) && !clocks[n].meets.IsZero() {
 			card.Meets, card.UseBy = &clocks[n].meets, &clocks[n].useBy
 		}
@@ -52,21 +51,21 @@ func (t terms) cards(
 				}
 			}
 		}
-		card.Floor = t.onFloor(i, l, section, faces, card, working)
+		card.Floor = floorSteps(in, i, l, section, faces, card, working)
 		cards[n] = card
 	}
-	return cards, t.smallCups(l, cards)
+	return cards, smallCups(in, l, cards)
 }
 
 // colour divides a batch into its cups, and its life among the pieces.
-func (t terms) colour(l layer, card *kit.Card, b kit.Batch, share float64, section pour.Section, panels []takeoff.Panel) {
+func divideColours(in *inputs, l resolvedCoat, card *kit.Card, b kit.Batch, share float64, section pour.Section, panels []takeoff.Panel) {
 	if l.coat.Colours == nil {
 		return
 	}
 	patches := patchesOf(section, panels)
-	card.Cups = kit.Cups(*l.coat.Colours, b, share, patches, l.sheet.mix, t.methods.Tinting == school.TintBefore && len(card.Parts) > 1)
+	card.Cups = kit.Cups(*l.coat.Colours, b, share, patches, l.sheet.mix, in.methods.Tinting == school.TintBefore && len(card.Parts) > 1)
 	if card.PotLife > 0 {
-		card.Turns = kit.Turns(patches, card.Stirred().Ready()+t.carry(), card.PotLife)
+		card.Turns = kit.Turns(patches, card.Stirred().Ready()+l.carry, card.PotLife)
 	}
 }
 
@@ -89,7 +88,7 @@ func patchesOf(section pour.Section, panels []takeoff.Panel) []kit.Patch {
 }
 
 // smallCups says where a colour is too little to be coloured by itself.
-func (t terms) smallCups(l layer, cards []kit.Card) []finding.Finding {
+func smallCups(in *inputs, l resolvedCoat, cards []kit.Card) []finding.Finding {
 	if l.coat.Colours == nil {
 		return nil
 	}
@@ -100,7 +99,7 @@ func (t terms) smallCups(l layer, cards []kit.Card) []finding.Finding {
 				found = append(found, finding.Finding{
 					Level: finding.Warning, Step: finding.Batches, Path: fmt.Sprintf("%s/colours/colours/%d", l.path, n),
 					Text: fmt.Sprintf("Coat %d, batch %d: the cup of %s holds %s, under the %s worth colouring.",
-						l.number, card.Batch, colour.Name, t.units.Volume(cup.Volume), t.units.Volume(l.coat.Colours.Smallest())),
+						l.number, card.Batch, colour.Name, in.units.Volume(cup.Volume), in.units.Volume(l.coat.Colours.Smallest())),
 					WayOut: "Give it a larger share, leave a colour out, or mix fewer, larger batches.",
 				})
 				break
@@ -112,16 +111,16 @@ func (t terms) smallCups(l layer, cards []kit.Card) []finding.Finding {
 
 // steps are what whoever mixes a batch does, as this contractor works: common
 // practice, no source, but for the times, which are the sheet's.
-func (t terms) steps(l layer, c kit.Card) []kit.CardStep {
+func mixingSteps(in *inputs, l resolvedCoat, c kit.Card) []kit.CardStep {
 	p := l.sheet.product
 	const usual = 8 // steps
 	all := make([]kit.CardStep, 0, usual)
 	do := func(text string, lasts measure.Span) { all = append(all, kit.CardStep{Text: text, Lasts: lasts}) }
 	stirredIn := l.coat.Pigment != nil || l.coat.Thinner != nil && l.coat.Thinner.Value > 0
-	before := t.methods.Tinting == school.TintBefore
+	before := in.methods.Tinting == school.TintBefore
 	tint := "Stir in the pigment and thinner listed."
 	grains := func() {
-		if l.coat.Grit != nil && t.methods.Texture != school.Scattered {
+		if l.coat.Grit != nil && in.methods.Texture != school.Scattered {
 			do("Stir in the grit last, once it is strained: a filter would hold it back. Keep it stirred, it sinks.", 0)
 		}
 	}
@@ -148,7 +147,7 @@ func (t terms) steps(l layer, c kit.Card) []kit.CardStep {
 		do("Stir the pigment and thinner listed into A; the marks and readings are without them.", 0)
 	}
 	order := "A into the pail, then B."
-	if t.methods.First == school.BFirst {
+	if in.methods.First == school.BFirst {
 		order = "B into the pail first, then A."
 	}
 	if len(c.Parts) > 2 {
@@ -174,11 +173,11 @@ func (t terms) steps(l layer, c kit.Card) []kit.CardStep {
 		do("Over the stones in a forced-action mixer, and turn until every stone is glossy and none dry.", 0)
 	}
 	out := "Out on the surface at once, all of it: a full pail heats itself."
-	if l := t.laying(l); l == school.DipAndRoll || l == school.Brush {
+	if l.laying == school.DipAndRoll || l.laying == school.Brush {
 		out = "Into the trays at once, all of it: a full pail heats itself."
 	}
 	do(out, 0)
-	switch t.methods.Residue {
+	switch in.methods.Residue {
 	case school.Scrape:
 		do("Never tip the pail and leave it to drain on the floor: what clings was never mixed.", 0)
 	case school.Remix:

@@ -1,10 +1,12 @@
 package plan
 
 import (
+	"context"
 	"fmt"
 	"math"
 
 	"nephelon/core/buildup"
+	"nephelon/core/cure"
 	"nephelon/core/finding"
 	"nephelon/core/job"
 	"nephelon/core/kit"
@@ -18,7 +20,7 @@ import (
 // divided is every coat cut into batches.
 type divided struct {
 	coats [][]dividedCoat
-	lives map[material.SheetKey]*lives
+	lives map[*sheet]*lives
 	found []finding.Finding
 }
 
@@ -33,16 +35,18 @@ type dividedCoat struct {
 // short: common practice, no source.
 const shortBatch = 0.75
 
-// divider cuts coats into batches, taking down what was bought. It works out
-// each pot life and each set of limits once.
+// divider cuts coats into batches, taking down what was bought. It works out each pot life and
+// each set of limits once.
 type divider struct {
-	terms
+	in       *inputs
 	measured measured
 	bought   bought
+	fits     *cure.Known
 	hand     map[material.SheetKey]*kit.AtHand
-	lives    map[material.SheetKey]*lives
-	tables   map[mixedAt]*tabled
-	limited  map[spreading]*bounds
+	lives    memo[*sheet, *lives]
+	tables   memo[mixedAt, tabled]
+	limits   memo[limited, bounds]
+	told     map[*sheet]bool // what is outside its sheet is told
 	runner   sim.Runner
 	found    []finding.Finding
 }
@@ -50,32 +54,29 @@ type divider struct {
 func (d *divider) find(f finding.Finding) { d.found = append(d.found, f) }
 
 // divideAll cuts every coat into batches.
-func divideAll(t terms, m measured, b built, p bought) divided {
-	d := divider{
-		terms: t, measured: m, bought: p,
-		hand: make(map[material.SheetKey]*kit.AtHand, len(p.by)), lives: make(map[material.SheetKey]*lives, len(p.by)),
-		tables: make(map[mixedAt]*tabled), limited: make(map[spreading]*bounds),
-	}
+func divideAll(ctx context.Context, in *inputs, fits *cure.Known, m measured, b built, p bought) divided {
+	d := &divider{in: in, measured: m, bought: p, fits: fits, hand: make(map[material.SheetKey]*kit.AtHand, len(p.by)), told: make(map[*sheet]bool)}
+	d.lives, d.tables, d.limits = newMemo(d.life), newMemo(d.table), newMemo(d.bounds)
 	for key, bought := range p.by {
 		d.hand[key] = kit.NewAtHand(*bought)
 	}
-	out := divided{coats: make([][]dividedCoat, len(t.layers))}
-	for i, layers := range t.layers {
+	out := divided{coats: make([][]dividedCoat, len(in.layers))}
+	for i, layers := range in.layers {
 		out.coats[i] = make([]dividedCoat, len(layers))
 		for c, l := range layers {
-			if made := b.coats[i][c]; made != nil && !d.gone() {
-				out.coats[i][c] = d.coat(t.file.Job.Surfaces[i], l, *made, covers(l.coat, m.surfaces[i].takeoff))
+			if made := b.coats[i][c]; made != nil && ctx.Err() == nil {
+				out.coats[i][c] = d.coat(in.file.Job.Surfaces[i], l, *made, l.covers(m.surfaces[i].takeoff))
 			}
 		}
 	}
-	out.lives, out.found = d.lives, d.found
+	out.lives, out.found = d.lives.known, d.found
 	return out
 }
 
 // coat divides one coat.
-func (d *divider) coat(s job.Surface, l layer, b buildup.Build, area measure.Area) dividedCoat {
+func (d *divider) coat(s job.Surface, l resolvedCoat, b buildup.Build, area measure.Area) dividedCoat {
 	var out dividedCoat
-	crew := d.crew(l)
+	crew := l.crew
 	if crew.Pace.Value <= 0 || crew.Spreaders < 1 {
 		return out // told when the file was read
 	}
@@ -84,11 +85,16 @@ func (d *divider) coat(s job.Surface, l layer, b buildup.Build, area measure.Are
 	if hand == nil || !(b.Need > 0) {
 		return out // told when the kits were bought
 	}
-	methods, bucket, wanted := d.mixed(l)
-	bounds := d.bounded(l.sheet, hand, bucket, kit.Spreading{
-		Spreaders: crew.Spreaders, Pace: crew.Pace.Value, PerArea: b.Need / measure.Volume(area), Density: b.Density.Value,
-		Mixing: d.mixing(l), Thinner: float64(b.Thinner / b.Need), KitShare: methods.KitShare(), Wanted: wanted,
-	})
+	life := d.lives.get(l.sheet)
+	d.extremes(l.sheet, life)
+	how := kit.Spreading{
+		Spreaders: crew.Spreaders, Pace: crew.Pace.Value, PerArea: b.Need / measure.Volume(area), Density: b.Density.Value, Carry: l.carry, Kit: hand.Largest(),
+		Mixing: l.mixing, Thinner: float64(b.Thinner / b.Need), KitShare: l.methods.KitShare(), Wanted: l.wanted,
+	}
+	if life.table != nil {
+		how.Life = life.table
+	}
+	bounds := d.limits.get(limited{l.sheet, l.bucket, how})
 	division, bad := kit.Division{}, bounds.bad
 	limits, relax := bounds.limits, bounds.relax
 	if bad == nil {
@@ -103,7 +109,7 @@ func (d *divider) coat(s job.Surface, l layer, b buildup.Build, area measure.Are
 				division, _ = kit.DivideAs(b.Need, between, limits, hand)
 			}
 		} else {
-			division, bad = kit.Divide(b.Need, limits, hand, methods.Kits == school.Measured)
+			division, bad = kit.Divide(b.Need, limits, hand, l.methods.Kits == school.Measured)
 		}
 	}
 	if bad != nil {
@@ -129,14 +135,14 @@ func (d *divider) coat(s job.Surface, l layer, b buildup.Build, area measure.Are
 
 // drawn divides a coat as somebody placed its joins, and says which batches that makes too
 // large.
-func (d *divider) drawn(s job.Surface, l layer, b buildup.Build, shares []float64, limits []kit.Limit, hand *kit.AtHand) kit.Division {
+func (d *divider) drawn(s job.Surface, l resolvedCoat, b buildup.Build, shares []float64, limits []kit.Limit, hand *kit.AtHand) kit.Division {
 	division, over := kit.DivideAs(b.Need, shares, limits, hand)
 	if len(over) > 0 {
 		n := over[0]
 		d.find(finding.Finding{
 			Level: finding.Warning, Step: finding.Batches, Path: l.path + "/own/shares",
 			Text: fmt.Sprintf("%s, coat %d: batch %d is %s where the joins are placed, and %s is the most. %s", s.Name, l.number, n,
-				d.units.Volume(division.Batches[n-1].Volume), d.units.Volume(limits[0].Volume), limits[0].Text),
+				d.in.units.Volume(division.Batches[n-1].Volume), d.in.units.Volume(limits[0].Volume), limits[0].Text),
 			WayOut: "Place the joins closer to each other there, or let the plan divide it.",
 			Fix:    &finding.Fix{Label: "Let the plan divide it", Patch: []finding.PatchStep{{Op: "remove", Path: l.path + "/own/shares"}}},
 		})
@@ -152,23 +158,23 @@ const (
 )
 
 // deep warns of a pour that its own heat would spoil.
-func (d *divider) deep(l layer, wet measure.Film) {
-	life := d.lives[l.sheet.key]
-	if wet < deepFilm || life == nil || life.model == nil {
+func (d *divider) deep(l resolvedCoat, wet measure.Film) {
+	life := d.lives.get(l.sheet)
+	if wet < deepFilm || life.model == nil {
 		return
 	}
-	peak, err := life.model.Poured(wet, life.start, d.slab)
+	peak, err := life.model.Poured(wet, life.start, d.in.slab)
 	if err != nil || peak <= hotPour {
 		return
 	}
-	deepest, err := life.model.DeepestPour(life.start, d.slab, hotPour, wet)
+	deepest, err := life.model.DeepestPour(life.start, d.in.slab, hotPour, wet)
 	if err != nil {
 		return
 	}
 	text := fmt.Sprintf("Coat %d: %s of %s in one pour would heat itself to about %s; %s stay under %s.",
-		l.number, d.units.Film(wet), l.sheet.product.Name, d.units.Temperature(measure.Temperature(math.Round(float64(peak)/5)*5)), d.units.Film(deepest), d.units.Temperature(hotPour))
+		l.number, d.in.units.Film(wet), l.sheet.product.Name, d.in.units.Temperature(measure.Temperature(math.Round(float64(peak)/5)*5)), d.in.units.Film(deepest), d.in.units.Temperature(hotPour))
 	if most := l.sheet.product.FilmMax; most != nil {
-		text += fmt.Sprintf(" Its sheet allows %s.", d.units.Film(most.Value))
+		text += fmt.Sprintf(" Its sheet allows %s.", d.in.units.Film(most.Value))
 	}
 	d.find(finding.Finding{Level: finding.Warning, Step: finding.Batches, Path: l.path, Text: text, WayOut: "Pour it in several coats, take a slower hardener, or cool the parts."})
 }
@@ -181,8 +187,8 @@ const (
 )
 
 // tool warns where a coat is laid in a way that its film does not take.
-func (d *divider) tool(l layer, wet measure.Film) {
-	laying, text, way := d.laying(l), "", ""
+func (d *divider) tool(l resolvedCoat, wet measure.Film) {
+	laying, text, way := l.laying, "", ""
 	switch {
 	case laying == school.DipAndRoll && wet > thickToRoll:
 		text, way = "%s wet rolled from a tray comes out in thick and thin bands, and the tray heats", "Pour it out and spread it with a rake or a notched squeegee."
@@ -193,18 +199,18 @@ func (d *divider) tool(l layer, wet measure.Film) {
 	}
 	d.find(finding.Finding{
 		Level: finding.Warning, Step: finding.Batches, Path: l.path, WayOut: way,
-		Text: fmt.Sprintf("Coat %d of %s: "+text+".", l.number, l.sheet.product.Name, d.units.Film(wet)),
+		Text: fmt.Sprintf("Coat %d of %s: "+text+".", l.number, l.sheet.product.Name, d.in.units.Film(wet)),
 	})
 }
 
 // fast tells whether a cup of a mix can be used for less than an hour.
-func (d *divider) fast(l layer) bool {
-	life := d.lives[l.sheet.key].of(leastMass)
+func (d *divider) fast(l resolvedCoat) bool {
+	life := d.lives.get(l.sheet).of(leastMass)
 	return life > 0 && life < measure.Hour
 }
 
 // judge says what is awkward about the batches of a coat.
-func (d *divider) judge(l layer, b buildup.Build, c dividedCoat) {
+func (d *divider) judge(l resolvedCoat, b buildup.Build, c dividedCoat) {
 	d.deep(l, b.Wet)
 	d.tool(l, b.Wet)
 	p := l.sheet.product
@@ -212,8 +218,8 @@ func (d *divider) judge(l layer, b buildup.Build, c dividedCoat) {
 		d.find(finding.Finding{
 			Level: finding.Warning, Step: finding.Batches, Path: l.path,
 			Text: fmt.Sprintf("Coat %d: spreading all %s that is mixed lays %s, over the greatest film of %s.",
-				l.number, d.units.Volume(c.division.Mixed), d.units.Film(c.mixed), d.units.Film(p.FilmMax.Value)),
-			WayOut: fmt.Sprintf("Keep %s back for touch-up.", d.units.Volume(c.division.Excess)),
+				l.number, d.in.units.Volume(c.division.Mixed), d.in.units.Film(c.mixed), d.in.units.Film(p.FilmMax.Value)),
+			WayOut: fmt.Sprintf("Keep %s back for touch-up.", d.in.units.Volume(c.division.Excess)),
 		})
 	}
 	first, last := c.division.Batches[0], c.division.Batches[len(c.division.Batches)-1]
@@ -221,7 +227,7 @@ func (d *divider) judge(l layer, b buildup.Build, c dividedCoat) {
 		d.find(finding.Finding{
 			Level: finding.Note, Step: finding.Batches, Path: l.path,
 			Text: fmt.Sprintf("Coat %d: the last batch is %s against %s for the first; on a coloured coat a short batch can show.",
-				l.number, d.units.Volume(last.Volume), d.units.Volume(first.Volume)),
+				l.number, d.in.units.Volume(last.Volume), d.in.units.Volume(first.Volume)),
 			WayOut: "Lay it where it is least seen, or buy the larger size throughout.",
 		})
 	}
@@ -234,34 +240,22 @@ type bounds struct {
 	bad    error
 }
 
-// spreading is what bounds depend on beside the job: coats that share it share
-// them.
-type spreading struct {
-	key       material.SheetKey
-	spreaders int
-	pace      measure.Pace
-	perArea   int64 // nL/m²
-	mixing    kit.Mixing
-	thinner   float64
-	share     float64
-	wanted    measure.Volume
-	bucket    measure.Volume
+// limited is what the limits of a coat's batches depend on beside the job.
+type limited struct {
+	sheet  *sheet
+	bucket kit.Bucket
+	how    kit.Spreading
 }
 
-// bounded bounds the batches of a coat.
-func (d *divider) bounded(s *sheet, hand *kit.AtHand, bucket kit.Bucket, how kit.Spreading) *bounds {
-	at := spreading{s.key, how.Spreaders, how.Pace, int64(math.Round(float64(how.PerArea) * 1e12)), how.Mixing, how.Thinner, how.KitShare, how.Wanted, bucket.Usable()}
-	if known := d.limited[at]; known != nil {
-		return known
+// bounds returns the limits of batches. It fails where a sheet gives a pot life that cannot be
+// followed: a batch sized without it would trust the bucket alone.
+func (d *divider) bounds(at limited) bounds {
+	b := bounds{}
+	if known := d.tables.get(mixedAt{at.sheet, at.sheet.parts}); known.bad != nil {
+		b.bad = fmt.Errorf("its pot life cannot be worked out (%w)", known.bad)
+	} else if b.limits, b.bad = kit.Limits(at.sheet.product, at.bucket, at.how, d.in.units); b.bad == nil {
+		b.relax = d.relax(at.sheet, b.limits, at.how)
 	}
-	how.Kit, how.Carry = hand.Largest(), d.carry()
-	b := &bounds{}
-	if how.Life, b.bad = d.life(s); b.bad != nil {
-		b.bad = fmt.Errorf("its pot life cannot be worked out (%w)", b.bad)
-	} else if b.limits, b.bad = kit.Limits(s.product, bucket, how, d.units); b.bad == nil {
-		b.relax = d.relax(s, b.limits, how)
-	}
-	d.limited[at] = b
 	return b
 }
 
@@ -282,7 +276,7 @@ func (d *divider) relax(s *sheet, limits []kit.Limit, how kit.Spreading) []strin
 	var ways []string
 	tell := func(what string, v measure.Volume) {
 		if v = min(v, next.Volume); v > decides.Volume*worth {
-			ways = append(ways, fmt.Sprintf("%s: %s instead of %s.", what, d.units.Volume(v), d.units.Volume(decides.Volume)))
+			ways = append(ways, fmt.Sprintf("%s: %s instead of %s.", what, d.in.units.Volume(v), d.in.units.Volume(decides.Volume)))
 		}
 	}
 	switch decides.Kind {
@@ -296,24 +290,24 @@ func (d *divider) relax(s *sheet, limits []kit.Limit, how kit.Spreading) []strin
 		hands := how
 		hands.Spreaders++
 		tell("Another pair of hands", hands.Spreadable(s.product, next.Volume))
-		start := d.lives[s.key].start
-		if cold := d.table(s, start-cooler); cold.table != nil {
+		start := s.parts
+		if cold := d.tables.get(mixedAt{s, start - cooler}); cold.table != nil {
 			cool := how
-			cool.Life = cold.table.Life
-			tell(fmt.Sprintf("Parts at %s", d.units.Temperature(start-cooler)), cool.Spreadable(s.product, next.Volume))
+			cool.Life = cold.table
+			tell(fmt.Sprintf("Parts at %s", d.in.units.Temperature(start-cooler)), cool.Spreadable(s.product, next.Volume))
 		}
-		for _, other := range d.file.Products {
+		for _, other := range d.in.file.Products {
 			if other.ID != s.key.Product {
 				continue
 			}
 			for _, h := range other.Hardeners {
-				slow := d.sheets[material.SheetKey{Product: other.ID, Hardener: h.ID}]
+				slow := d.in.sheets[material.SheetKey{Product: other.ID, Hardener: h.ID}]
 				if slow == nil || slow.key == s.key {
 					continue
 				}
-				if its := d.table(slow, start); its.table != nil {
+				if its := d.tables.get(mixedAt{slow, start}); its.table != nil {
 					slower := how
-					slower.Life = its.table.Life
+					slower.Life = its.table
 					tell("The "+h.Name, slower.Spreadable(slow.product, next.Volume))
 				}
 			}

@@ -4,7 +4,6 @@ import (
 	"sync"
 	"time"
 
-	"nephelon/core/climate"
 	"nephelon/core/cure"
 	"nephelon/core/job"
 	"nephelon/core/material"
@@ -25,18 +24,18 @@ type filmed struct {
 
 // FilmsOf are the films of a file, on slabs so many K cooler than they are planned for.
 func FilmsOf(f job.File, units measure.System, now time.Time, cooler measure.Temperature) Films {
-	t, _ := read(f, units, now)
-	clock := timer{terms: t, slabs: make(map[climate.Place]*slabHours)}
+	in, _ := read(f, units, now)
+	slabs := newSlabs(in)
 	all := Films{new(sync.Mutex), make(map[string]filmed)}
-	for i, layers := range t.layers {
-		slab := clock.slab(i).cooled(cooler)
+	for i, layers := range in.layers {
+		slab := slabs.under(i).cooled(cooler)
 		for _, l := range layers {
 			if l.sheet == nil {
 				continue
 			}
 			own := filmed{slab, make(map[material.StageKey]*cure.Passage)}
 			for _, stage := range l.sheet.product.Stages() {
-				if p := slab.passage(l.sheet.key, stage); p != nil {
+				if p := slab.passage(l.sheet, stage.Key); p != nil {
 					own.stages[stage.Key] = p
 				}
 			}
@@ -51,11 +50,11 @@ func (w *slabHours) cooled(by measure.Temperature) *slabHours {
 	if by == 0 {
 		return w
 	}
-	out := &slabHours{steady: w.steady, from: w.from, hourly: make([]measure.Temperature, len(w.hourly)), passed: make(map[passing]*cure.Passage)}
+	out := &slabHours{steady: w.steady, from: w.from, hourly: make([]measure.Temperature, len(w.hourly))}
 	for i, t := range w.hourly {
 		out.hourly[i] = t - by
 	}
-	return out
+	return out.open()
 }
 
 // After is how long the film of a coat takes to a stage from when it is laid; false where

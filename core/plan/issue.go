@@ -7,7 +7,6 @@ import (
 	"slices"
 	"time"
 
-	"nephelon/core/climate"
 	"nephelon/core/geometry"
 	"nephelon/core/job"
 	"nephelon/core/material"
@@ -27,15 +26,15 @@ func (p *Planner) Issue(ctx context.Context, f job.File, units measure.System, n
 	if err != nil {
 		return record.Issue{}, err
 	}
-	t, _ := read(f, units, now)
+	in, _ := read(f, units, now)
 	out := record.Issue{
 		Name: f.Job.Name, Site: f.Job.Site, Day: day, Zone: made.Zone, Standing: f.Job.Mixing.Standing, Bucket: f.Job.Bucket.Volume, Pace: f.Job.Crew.Pace.Value,
-		Air: t.slab, Tasks: made.Tasks, Surfaces: []record.Surface{}, Coats: []record.Coat{},
+		Air: in.slab, Tasks: made.Tasks, Surfaces: []record.Surface{}, Coats: []record.Coat{},
 	}
 	if own := f.Job.Mixing.Air; own != nil {
 		out.Air = own.Value
 	}
-	clock := timer{terms: t, slabs: make(map[climate.Place]*slabHours)}
+	slabs := newSlabs(in)
 	for i, s := range made.Surfaces {
 		if s.Takeoff == nil {
 			continue
@@ -47,12 +46,12 @@ func (p *Planner) Issue(ctx context.Context, f job.File, units measure.System, n
 				surface.Outline = append(surface.Outline, h.Outline)
 			}
 		}
-		if w := clock.slab(i); !w.steady {
+		if w := slabs.under(i); !w.steady {
 			surface.From, surface.Forecast = &w.from, w.hourly
 		}
 		before := len(out.Coats)
 		for c := range s.Coats {
-			if coat, pours := t.issued(i, c, s); pours && (day == "" || coat.Start != nil && coat.Start.Format(time.DateOnly) == day) {
+			if coat, pours := issuedCoat(in, i, c, s); pours && (day == "" || coat.Start != nil && coat.Start.Format(time.DateOnly) == day) {
 				out.Coats = append(out.Coats, coat)
 			}
 		}
@@ -73,14 +72,14 @@ func (p *Planner) Issue(ctx context.Context, f job.File, units measure.System, n
 }
 
 // issued is a coat as a crew gets it; false where nobody can pour it.
-func (t terms) issued(i, c int, s SurfacePlan) (record.Coat, bool) {
-	made, l := &s.Coats[c], t.layers[i][c]
+func issuedCoat(in *inputs, i, c int, s SurfacePlan) (record.Coat, bool) {
+	made, l := &s.Coats[c], in.layers[i][c]
 	if made.Train == nil || len(made.Cards) == 0 || len(made.Train.Passages) != len(made.Cards) || l.sheet == nil {
 		return record.Coat{}, false
 	}
 	out := record.Coat{
-		ID: made.ID, Surface: s.ID, Number: made.Number, Last: c == len(s.Coats)-1, Product: *l.sheet.product, Hardener: made.Hardener, Name: made.Name, Color: made.Color, Method: string(t.laying(l)),
-		Wet: made.Mixed, Start: made.Times.Start, Slab: made.Times.Slab, Crew: made.Crew, Ahead: made.Ahead, Limits: t.limitsOf(i, l),
+		ID: made.ID, Surface: s.ID, Number: made.Number, Last: c == len(s.Coats)-1, Product: *l.sheet.product, Hardener: made.Hardener, Name: made.Name, Color: made.Color, Method: string(l.laying),
+		Wet: made.Mixed, Start: made.Times.Start, Slab: made.Times.Slab, Crew: made.Crew, Ahead: made.Ahead, Limits: layingLimits(in, i, l),
 		Abrade: made.Times.Abrade != nil, Stages: []record.Promise{}, Batches: make([]record.Batch, len(made.Cards)),
 	}
 	out.Product.Kits = slices.Clone(out.Product.Kits)
@@ -110,8 +109,8 @@ func (t terms) issued(i, c int, s SurfacePlan) (record.Coat, bool) {
 
 // limitsOf are the conditions that a coat is laid in: the rules of the survey, with its
 // own sheet where that is stricter or says more.
-func (t terms) limitsOf(i int, l layer) record.Limits {
-	rules := survey.Rules(t.ruled(i))
+func layingLimits(in *inputs, i int, l resolvedCoat) record.Limits {
+	rules := survey.Rules(surveyRules(in, i))
 	p := l.sheet.product
 	low, high, _ := survey.Bounds(survey.Coats{First: p.Name, SlabMin: p.SlabMin, SlabMax: p.SlabMax}, rules)
 	out := record.Limits{

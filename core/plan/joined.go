@@ -16,32 +16,32 @@ import (
 // the one before while that is open, as a train of three such batches, or of one, shows, with what
 // would allow larger ones; nil where the limit itself does, and where not even the least
 // batch would.
-func (d *divider) joined(l layer, b buildup.Build, area measure.Area, limit measure.Volume) (*kit.Limit, []string) {
-	working, _ := l.sheet.product.Reach(material.StageWorking, d.slab)
-	if !(limit > 0) || working <= 0 || d.methods.Session != school.WholeFloor {
+func (d *divider) joined(l resolvedCoat, b buildup.Build, area measure.Area, limit measure.Volume) (*kit.Limit, []string) {
+	working, _ := l.sheet.product.Reach(material.StageWorking, d.in.slab)
+	if !(limit > 0) || working <= 0 || d.in.methods.Session != school.WholeFloor {
 		return nil, nil
 	}
 	lap := func(section float64) float64 {
 		return math.Min(1, lapReach*math.Sqrt(float64(area))/math.Max(section, lapReach))
 	}
 	// A train of so many batches, each of the whole coat.
-	like := func(l layer, count int) sim.Train {
+	like := func(l resolvedCoat, count int) sim.Train {
 		division := kit.Division{Batches: make([]kit.Batch, count), Mixed: measure.Volume(count) * b.Need}
-		grounds := make([]ground, count)
-		for n := range grounds {
+		loads := make([]sectionLoad, count)
+		for n := range loads {
 			division.Batches[n] = kit.Batch{Volume: b.Need, Mass: b.Density.Value.Of(b.Need)}
-			grounds[n].area, grounds[n].lap = float64(area), lap(float64(area))
+			loads[n].area, loads[n].lap = float64(area), lap(float64(area))
 			if n > 0 {
-				grounds[n].beside = []int{n - 1}
+				loads[n].beside = []int{n - 1}
 			}
 		}
-		return d.train(l, &division, grounds, measure.Area(count)*area, nil, func(measure.Span) measure.Span { return working }, 0, 0)
+		return trainOf(d.in, l, &division, loads, measure.Area(count)*area, nil, func(measure.Span) measure.Span { return working }, 0, 0)
 	}
 	keepsUp := func(train sim.Train) bool {
 		_, tight, err := d.runner.Judge(train)
 		return err != nil || tight.Slack >= spareEdge*working
 	}
-	fitting := func(l layer) func(measure.Volume) bool {
+	fitting := func(l resolvedCoat) func(measure.Volume) bool {
 		var some sim.Train // of three, over sections of the share that is asked about
 		var full sim.Floor
 		return func(v measure.Volume) bool {
@@ -59,7 +59,7 @@ func (d *divider) joined(l layer, b buildup.Build, area measure.Area, limit meas
 					own.Works[w] = full[w] * share
 				}
 				own.Lap = lap(float64(area) * float64(share))
-				d.second(l, own, n > 0)
+				crossRoll(l, own, n > 0)
 			}
 			return keepsUp(some)
 		}
@@ -71,18 +71,13 @@ func (d *divider) joined(l layer, b buildup.Build, area measure.Area, limit meas
 		return nil, nil
 	}
 	text := fmt.Sprintf("This crew works sections of %s into each other in time; the film of larger ones closes before, after %s.",
-		d.units.Area(measure.Area(float64(area)*float64(largest/b.Need))), d.units.Span(working))
+		d.in.units.Area(measure.Area(float64(area)*float64(largest/b.Need))), d.in.units.Span(working))
 	var ways []string
-	if len(d.crew(l).Team) == 0 {
+	if len(l.crew.Team) == 0 {
 		more := l
-		own := buildup.OwnWay{}
-		if l.coat.Own != nil {
-			own = *l.coat.Own
-		}
-		own.Spreaders = d.crew(l).Spreaders + 1
-		more.coat.Own = &own
+		more.crew.Spreaders++
 		if v := largestOf(limit, fitting(more)); v > largest*worth {
-			ways = append(ways, fmt.Sprintf("Another pair of hands: %s instead of %s.", d.units.Volume(v), d.units.Volume(largest)))
+			ways = append(ways, fmt.Sprintf("Another pair of hands: %s instead of %s.", d.in.units.Volume(v), d.in.units.Volume(largest)))
 		}
 	}
 	return &kit.Limit{Kind: kit.ByEdge, Volume: largest, Text: text}, ways

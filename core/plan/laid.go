@@ -2,6 +2,7 @@ package plan
 
 import (
 	"cmp"
+	"context"
 	"fmt"
 	"slices"
 	"strings"
@@ -31,31 +32,31 @@ type laidCoat struct {
 }
 
 // layAll cuts every surface into one section for each batch of each coat.
-func layAll(t terms, m measured, d divided) laid {
-	out := laid{courses: make([]*pour.Course, len(t.layers)), coats: make([][]laidCoat, len(t.layers))}
-	for i := range t.layers {
-		out.coats[i] = make([]laidCoat, len(t.layers[i]))
-		most := mostBatches(t.whole(i, d.coats[i]))
+func layAll(ctx context.Context, in *inputs, floors *pour.Memory, m measured, d divided) laid {
+	out := laid{courses: make([]*pour.Course, len(in.layers)), coats: make([][]laidCoat, len(in.layers))}
+	for i := range in.layers {
+		out.coats[i] = make([]laidCoat, len(in.layers[i]))
+		most := mostBatches(onWholeSurface(in, i, d.coats[i]))
 		switch {
-		case most == nil, t.gone():
-		case len(t.file.Job.Surfaces[i].Floor.Outline) == 0:
-			out.found = append(out.found, t.allot(i, m.surfaces[i].takeoff, d.coats[i], out.coats[i])...)
+		case most == nil, ctx.Err() != nil:
+		case len(in.file.Job.Surfaces[i].Floor.Outline) == 0:
+			out.found = append(out.found, allotPanels(in, i, m.surfaces[i].takeoff, d.coats[i], out.coats[i])...)
 		default:
-			course, found := t.cut(i, m.surfaces[i].takeoff, most, t.whole(i, d.coats[i]), out.coats[i])
+			course, found := cutFloor(in, floors, i, m.surfaces[i].takeoff, most, onWholeSurface(in, i, d.coats[i]), out.coats[i])
 			out.courses[i] = &course
 			out.found = append(out.found, found...)
 		}
-		t.parted(i, m.surfaces[i].takeoff, d.coats[i], out.coats[i])
+		allotUpright(in, i, m.surfaces[i].takeoff, d.coats[i], out.coats[i])
 	}
 	return out
 }
 
 // whole are the coats of a surface that go on all of it, or on what is level; the rest
 // are left out.
-func (t terms) whole(i int, coats []dividedCoat) []dividedCoat {
+func onWholeSurface(in *inputs, i int, coats []dividedCoat) []dividedCoat {
 	all := slices.Clone(coats)
 	for c := range all {
-		if t.layers[i][c].coat.On == onUpright {
+		if in.layers[i][c].coat.On == onUpright {
 			all[c].division = nil
 		}
 	}
@@ -64,19 +65,19 @@ func (t terms) whole(i int, coats []dividedCoat) []dividedCoat {
 
 // parted allots the edges and upright faces of a surface to the coats that go on them
 // alone, panel by panel where they are known.
-func (t terms) parted(i int, off *takeoff.Takeoff, coats []dividedCoat, out []laidCoat) {
+func allotUpright(in *inputs, i int, off *takeoff.Takeoff, coats []dividedCoat, out []laidCoat) {
 	for c := range coats {
 		division := coats[c].division
-		if division == nil || t.layers[i][c].coat.On != onUpright {
+		if division == nil || in.layers[i][c].coat.On != onUpright {
 			continue
 		}
-		panels, takes := off.Panels, takes(t.layers[i][c])
+		panels, takes := off.Panels, takes(in.layers[i][c])
 		if !slices.ContainsFunc(panels, func(p takeoff.Panel) bool { return takes(p) > 0 }) {
 			panels = []takeoff.Panel{{Name: "Edges and upright faces", Facing: takeoff.Vertical, Area: off.Facing.Vertical}}
 		}
 		sections := pour.Allot(panels, shares(division), takes)
 		for n := range sections {
-			sections[n].ID = work.SectionID(t.layers[i][c].coat.ID, division.Batches[n].Number)
+			sections[n].ID = work.SectionID(in.layers[i][c].coat.ID, division.Batches[n].Number)
 		}
 		out[c] = laidCoat{sections: sections, cuts: []pour.Cut{}, panels: panels}
 	}
@@ -95,12 +96,12 @@ func mostBatches(coats []dividedCoat) *kit.Division {
 }
 
 // cut divides a floor along the course of the coat with the most batches.
-func (t terms) cut(i int, off *takeoff.Takeoff, most *kit.Division, coats []dividedCoat, out []laidCoat) (pour.Course, []finding.Finding) {
-	s, path := t.file.Job.Surfaces[i], surfacePath(i)
+func cutFloor(in *inputs, floors *pour.Memory, i int, off *takeoff.Takeoff, most *kit.Division, coats []dividedCoat, out []laidCoat) (pour.Course, []finding.Finding) {
+	s, path := in.file.Job.Surfaces[i], surfacePath(i)
 	polygon := s.Floor.Polygon()
-	floor, _ := t.down(off, most)
-	course := pour.Plot(polygon, s.Layout, seams(s.Floor), floor, t.floors)
-	course.Reason = course.Told(t.units)
+	floor, _ := shareFlights(in, off, most)
+	course := pour.Plot(polygon, s.Layout, seams(s.Floor), floor, floors)
+	course.Reason = course.Told(in.units)
 	var found []finding.Finding
 	if s.Layout.Exit == nil && len(most.Batches) > 1 {
 		found = append(found, finding.Finding{
@@ -108,9 +109,9 @@ func (t terms) cut(i int, off *takeoff.Takeoff, most *kit.Division, coats []divi
 			Text: s.Name + " has no exit marked, so the sections may not end at the door.", WayOut: "Mark the door by which the crew leaves.",
 		})
 	}
-	found = append(found, t.astray(i)...)
+	found = append(found, misplacedExits(in, i)...)
 	if at := s.Layout.Mixing; at != nil {
-		if _, on := t.floors.WaysFrom(polygon, *at).To(*at); !on {
+		if _, on := floors.WaysFrom(polygon, *at).To(*at); !on {
 			fix := &finding.Fix{Label: "Take the mark off", Patch: []finding.PatchStep{{Op: "remove", Path: path + "/layout/mixing"}}}
 			if exit := s.Layout.Exit; exit != nil {
 				fix = &finding.Fix{Label: "Mix at the exit", Patch: []finding.PatchStep{{Op: "replace", Path: path + "/layout/mixing", Value: *exit}}}
@@ -128,7 +129,7 @@ func (t terms) cut(i int, off *takeoff.Takeoff, most *kit.Division, coats []divi
 		if division == nil {
 			continue
 		}
-		floor, steps := t.down(off, division)
+		floor, steps := shareFlights(in, off, division)
 		laying, known := laid[division.Equal()]
 		if !known {
 			laying = course.Lay(polygon, floor)
@@ -137,12 +138,12 @@ func (t terms) cut(i int, off *takeoff.Takeoff, most *kit.Division, coats []divi
 			}
 		}
 		out[c] = laidCoat{
-			sections: t.owned(laying.Sections, t.layers[i][c], division, off, steps),
-			cuts:     pour.Taped(polygon, laying, t.units),
-			carry:    t.carried(i, laying.Sections),
+			sections: sectionsOf(in, laying.Sections, in.layers[i][c], division, off, steps),
+			cuts:     pour.Taped(polygon, laying, in.units),
+			carry:    carryLengths(in, floors, i, laying.Sections),
 		}
-		found = append(found, laying.Findings(path, c+1, t.units)...)
-		if told, ok := t.seam(i, c, course, polygon, floor); ok && steps == nil {
+		found = append(found, laying.Findings(path, c+1, in.units)...)
+		if told, ok := offerSeams(in, i, c, course, polygon, floor); ok && steps == nil {
 			found = append(found, told)
 		}
 	}
@@ -154,8 +155,8 @@ func (t terms) cut(i int, off *takeoff.Takeoff, most *kit.Division, coats []divi
 const farExit = 1.0
 
 // astray tells of doors by which nobody can leave: on a column, or away from the floor.
-func (t terms) astray(i int) []finding.Finding {
-	s, path := t.file.Job.Surfaces[i], surfacePath(i)
+func misplacedExits(in *inputs, i int) []finding.Finding {
+	s, path := in.file.Job.Surfaces[i], surfacePath(i)
 	var found []finding.Finding
 	look := func(at geometry.Point, path string) {
 		side, _, wall := s.Floor.Outline.Nearest(at)
@@ -166,7 +167,7 @@ func (t terms) astray(i int) []finding.Finding {
 			}
 		}
 		if off := wall.Distance(at); where == "" && !s.Floor.Outline.Holds(at) && off > farExit {
-			where = t.units.Length(measure.Length(off)) + " off the floor"
+			where = in.units.Length(measure.Length(off)) + " off the floor"
 		}
 		if where == "" {
 			return
@@ -187,12 +188,12 @@ func (t terms) astray(i int) []finding.Finding {
 }
 
 // seam offers to put joins of a coat on the lines near them.
-func (t terms) seam(i, c int, course pour.Course, polygon geometry.Polygon, shares []float64) (finding.Finding, bool) {
+func offerSeams(in *inputs, i, c int, course pour.Course, polygon geometry.Polygon, shares []float64) (finding.Finding, bool) {
 	offers, areas := course.Offered(polygon, shares)
 	if len(offers) == 0 {
 		return finding.Finding{}, false
 	}
-	coat := t.layers[i][c].coat
+	coat := in.layers[i][c].coat
 	own := buildup.OwnWay{}
 	if coat.Own != nil {
 		own = *coat.Own
@@ -200,13 +201,13 @@ func (t terms) seam(i, c int, course pour.Course, polygon geometry.Polygon, shar
 	own.Shares, own.Pinned = areas, nil
 	words := make([]string, len(offers))
 	for k, o := range offers {
-		words[k] = fmt.Sprintf("%s lies %s from the join after section %d", o.Name, t.units.Length(o.By), o.After)
+		words[k] = fmt.Sprintf("%s lies %s from the join after section %d", o.Name, in.units.Length(o.By), o.After)
 	}
 	return finding.Finding{
-		Level: finding.Note, Step: finding.Pour, Path: t.layers[i][c].path + "/own/shares",
+		Level: finding.Note, Step: finding.Pour, Path: in.layers[i][c].path + "/own/shares",
 		Text:   fmt.Sprintf("Coat %d: %s; a join shows least there.", c+1, strings.Join(words, ", ")),
 		WayOut: "Put the join on it, and let the batches follow.",
-		Fix:    &finding.Fix{Label: "Put the joins there", Patch: []finding.PatchStep{{Op: "add", Path: t.layers[i][c].path + "/own", Value: own}}},
+		Fix:    &finding.Fix{Label: "Put the joins there", Patch: []finding.PatchStep{{Op: "add", Path: in.layers[i][c].path + "/own", Value: own}}},
 	}, true
 }
 
@@ -237,7 +238,7 @@ func seams(f takeoff.Floor) []geometry.Seam {
 }
 
 // allot divides a surface that has no drawing by area alone.
-func (t terms) allot(i int, off *takeoff.Takeoff, coats []dividedCoat, out []laidCoat) []finding.Finding {
+func allotPanels(in *inputs, i int, off *takeoff.Takeoff, coats []dividedCoat, out []laidCoat) []finding.Finding {
 	panels := off.Panels
 	if len(panels) == 0 {
 		panels = []takeoff.Panel{{Name: "Area", Area: off.Flat}}
@@ -248,33 +249,33 @@ func (t terms) allot(i int, off *takeoff.Takeoff, coats []dividedCoat, out []lai
 		if division == nil {
 			continue
 		}
-		if t.layers[i][c].coat.On == onUpright {
+		if in.layers[i][c].coat.On == onUpright {
 			continue // parted
 		}
-		takes := takes(t.layers[i][c])
-		sections := pour.Allot(t.inOrder(i, panels), shares(division), takes)
-		if t.file.Job.Surfaces[i].Top != nil {
+		takes := takes(in.layers[i][c])
+		sections := pour.Allot(orderedPanels(in, i, panels), shares(division), takes)
+		if in.file.Job.Surfaces[i].Top != nil {
 			found = append(found, pour.Joins(panels, sections, surfacePath(i), c+1)...)
 			pour.Pour(panels, sections, division.Batches, off.Strips, takes)
 		}
-		t.asTaken(i, panels, sections)
-		out[c] = laidCoat{sections: t.owned(sections, t.layers[i][c], division, off, nil), cuts: []pour.Cut{}, panels: panels}
+		renumberPanels(in, i, panels, sections)
+		out[c] = laidCoat{sections: sectionsOf(in, sections, in.layers[i][c], division, off, nil), cuts: []pour.Cut{}, panels: panels}
 	}
 	return found
 }
 
 // order is in which order the panels of a surface are worked: of a pool with its ladder
 // marked, towards that; nil where they stand in it.
-func (t terms) order(i int, panels []takeoff.Panel) []int {
-	s := t.file.Job.Surfaces[i]
+func panelOrder(in *inputs, i int, panels []takeoff.Panel) []int {
+	s := in.file.Job.Surfaces[i]
 	if s.Pool == nil || s.Layout.Exit == nil {
 		return nil
 	}
 	return pour.Order(panels, *s.Layout.Exit)
 }
 
-func (t terms) inOrder(i int, panels []takeoff.Panel) []takeoff.Panel {
-	order := t.order(i, panels)
+func orderedPanels(in *inputs, i int, panels []takeoff.Panel) []takeoff.Panel {
+	order := panelOrder(in, i, panels)
 	if order == nil {
 		return panels
 	}
@@ -286,8 +287,8 @@ func (t terms) inOrder(i int, panels []takeoff.Panel) []takeoff.Panel {
 }
 
 // asTaken names the panels of sections by their places in the take-off.
-func (t terms) asTaken(i int, panels []takeoff.Panel, sections []pour.Section) {
-	order := t.order(i, panels)
+func renumberPanels(in *inputs, i int, panels []takeoff.Panel, sections []pour.Section) {
+	order := panelOrder(in, i, panels)
 	if order == nil {
 		return
 	}
@@ -300,7 +301,7 @@ func (t terms) asTaken(i int, panels []takeoff.Panel, sections []pour.Section) {
 
 // down gives the flights of steps of a floor to the first batches of a coat: what is left of
 // each for the floor, and the steps of each; nil where there are none.
-func (t terms) down(off *takeoff.Takeoff, d *kit.Division) ([]float64, [][]pour.Descent) {
+func shareFlights(in *inputs, off *takeoff.Takeoff, d *kit.Division) ([]float64, [][]pour.Descent) {
 	if len(off.Flights) == 0 {
 		return shares(d), nil
 	}
@@ -312,12 +313,12 @@ func (t terms) down(off *takeoff.Takeoff, d *kit.Division) ([]float64, [][]pour.
 }
 
 // carried is how far batches are carried to sections from where they are mixed.
-func (t terms) carried(i int, sections []pour.Section) []measure.Length {
-	s := t.file.Job.Surfaces[i]
+func carryLengths(in *inputs, floors *pour.Memory, i int, sections []pour.Section) []measure.Length {
+	s := in.file.Job.Surfaces[i]
 	if s.Layout.Mixing == nil {
 		return nil
 	}
-	ways := t.floors.WaysFrom(s.Floor.Polygon(), *s.Layout.Mixing)
+	ways := floors.WaysFrom(s.Floor.Polygon(), *s.Layout.Mixing)
 	all := make([]measure.Length, len(sections))
 	for k, section := range sections {
 		if d, on := ways.To(section.Label); on {
@@ -329,7 +330,7 @@ func (t terms) carried(i int, sections []pour.Section) []measure.Length {
 
 // takes tells how much of a coat a square metre of a panel takes, against
 // the other panels.
-func takes(l layer) func(takeoff.Panel) float64 {
+func takes(l resolvedCoat) func(takeoff.Panel) float64 {
 	c, each := l.coat, 1.0
 	if c.Faces != nil {
 		each = float64(c.Faces.Value / c.Wet(l.sheet.product, l.sheet.mix))
@@ -348,7 +349,7 @@ func takes(l layer) func(takeoff.Panel) float64 {
 
 // owned are sections as a coat has them: named for it, each with its part of the
 // edges, steps and ramps.
-func (t terms) owned(sections []pour.Section, l layer, d *kit.Division, off *takeoff.Takeoff, steps [][]pour.Descent) []pour.Section {
+func sectionsOf(in *inputs, sections []pour.Section, l resolvedCoat, d *kit.Division, off *takeoff.Takeoff, steps [][]pour.Descent) []pour.Section {
 	own := slices.Clone(sections)
 	evenly, whole := off.Parts, measure.Area(0)
 	for n := range own {

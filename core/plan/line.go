@@ -24,14 +24,14 @@ type Figures struct {
 }
 
 // line sums a plan up.
-func line(t terms, p Plan) Figures {
-	out := Figures{Area: p.Area, Cost: p.Cost, People: t.file.Job.Crew.People()}
+func line(in *inputs, p Plan) Figures {
+	out := Figures{Area: p.Area, Cost: p.Cost, People: in.file.Job.Crew.People()}
 	for _, b := range p.Purchases {
 		for _, l := range b.Lines {
 			out.Kits += l.Count
 		}
 	}
-	ready, known := time.Time{}, t.start != nil
+	ready, known := time.Time{}, in.start != nil
 	for _, s := range p.Surfaces {
 		film := measure.Film(0)
 		for _, c := range s.Coats {

@@ -22,9 +22,9 @@ type measuredSurface struct {
 }
 
 // measureAll takes off every surface.
-func measureAll(t terms) measured {
-	m := measured{surfaces: make([]measuredSurface, len(t.file.Job.Surfaces))}
-	for i, s := range t.file.Job.Surfaces {
+func measureAll(in *inputs) measured {
+	m := measured{surfaces: make([]measuredSurface, len(in.file.Job.Surfaces))}
+	for i, s := range in.file.Job.Surfaces {
 		path, out := surfacePath(i), &m.surfaces[i]
 		if !s.Measured() && s.Given == nil {
 			at, way := s.Unmeasured()
@@ -32,7 +32,7 @@ func measureAll(t terms) measured {
 			continue
 		}
 		var found []finding.Finding
-		out.takeoff, out.faults, found = takeoff.Measure(s.Shape, path, t.units)
+		out.takeoff, out.faults, found = takeoff.Measure(s.Shape, path, in.units)
 		for _, f := range found {
 			f.Text = s.Name + ": " + f.Text
 			m.found = append(m.found, f)

@@ -22,8 +22,8 @@ const (
 
 // onFloor is what a section needs after the pail, by how the coat is laid and on what:
 // common practice, no source, but for what the sheet and the plan say.
-func (t terms) onFloor(i int, l layer, section pour.Section, faces measure.Volume, card kit.Card, working measure.Span) []kit.CardStep {
-	s := t.file.Job.Surfaces[i]
+func floorSteps(in *inputs, i int, l resolvedCoat, section pour.Section, faces measure.Volume, card kit.Card, working measure.Span) []kit.CardStep {
+	s := in.file.Job.Surfaces[i]
 	all := make([]kit.CardStep, 0, 8)
 	do := func(format string, args ...any) {
 		if len(args) > 0 {
@@ -38,7 +38,7 @@ func (t terms) onFloor(i int, l layer, section pour.Section, faces measure.Volum
 	case l.coat.On == onUpright:
 		do("Brush or roll it thinly onto edges and upright faces, from the top down; come back after some minutes for runs.")
 	case s.Top != nil:
-		t.onTop(do, section, faces, card, working)
+		topSteps(in, do, section, faces, card, working)
 	case s.Pool != nil:
 		if s.Layout.Exit == nil {
 			do("From the deep end to the ladder, walls from the top down; edges and corners by brush ahead of the roller.")
@@ -55,18 +55,18 @@ func (t terms) onFloor(i int, l layer, section pour.Section, faces measure.Volum
 		for _, f := range section.Steps {
 			do("%s first, from the top down: steps %d to %d, counted from the top; nobody comes back up over them.", f.Name, f.From, f.To)
 		}
-		t.onGround(do, s.Floor.Outline != nil, l, card)
+		groundSteps(in, do, s.Floor.Outline != nil, l, card)
 	}
 	if l.coat.Wets() {
 		do("Spread the wetted stones one or two layers deep, press them flat with a clean trowel, and look for dry ones.")
-	} else if m := t.scattered(l); m != "" {
+	} else if m := broadcastWords(l); m != "" {
 		do("Broadcast %s", m)
 	}
-	if g := l.coat.Grit; g != nil && t.methods.Texture == school.Scattered {
+	if g := l.coat.Grit; g != nil && in.methods.Texture == school.Scattered {
 		do("Scatter the grit evenly over the wet film, upwards and outwards from the hand.")
 	}
 	if working > 0 && len(all) > 0 {
-		do("Look against the light for thin spots, hair and puddles; mend them within %s of laying.", t.units.Span(working))
+		do("Look against the light for thin spots, hair and puddles; mend them within %s of laying.", in.units.Span(working))
 	} else {
 		do("Look against the light for thin spots, hair and puddles, and mend them while it is wet.")
 	}
@@ -74,8 +74,8 @@ func (t terms) onFloor(i int, l layer, section pour.Section, faces measure.Volum
 }
 
 // onGround is the work on a floor.
-func (t terms) onGround(do func(string, ...any), drawn bool, l layer, card kit.Card) {
-	switch t.laying(l) {
+func groundSteps(in *inputs, do func(string, ...any), drawn bool, l resolvedCoat, card kit.Card) {
+	switch l.laying {
 	case school.DipAndRoll:
 		do("Cut in along the walls by brush, ahead of the roller.")
 		do("Roll from the tray in one direction, little at a time, then cross-roll at right angles.")
@@ -87,21 +87,21 @@ func (t terms) onGround(do func(string, ...any), drawn bool, l layer, card kit.C
 		do("Spray as its sheet says, in passes at right angles that lap by half; the mask and air that the safety data sheet names.")
 	default:
 		do("Pour it in lines along the last edge; nothing stays in the pail.")
-		do("Spread with a notch or pins of %s for %s wet; check with a gauge (ASTM D4414).", t.units.Film(buildup.NotchOverFilm*card.Wet), t.units.Film(card.Wet))
+		do("Spread with a notch or pins of %s for %s wet; check with a gauge (ASTM D4414).", in.units.Film(buildup.NotchOverFilm*card.Wet), in.units.Film(card.Wet))
 		do("Cut in along the walls by brush, ahead of the roller; back-roll at once, then cross-roll at right angles.")
 		if card.Wet > deepFilm/4 {
 			do("Walk in spiked shoes, lifting the feet: dragging leaves marks.")
 		}
 	}
-	if card.Of > 1 && card.Batch > 1 && t.methods.Session == school.WholeFloor {
+	if card.Of > 1 && card.Batch > 1 && in.methods.Session == school.WholeFloor {
 		do("Roll past the line into section %d while it is wet: a stop on the line shows.", card.Section-1)
 	}
-	if card.Of > 1 && t.methods.Session == school.TapeLines {
+	if card.Of > 1 && in.methods.Session == school.TapeLines {
 		do("Stop at the tape of this section and pull it while the film is wet; the next section begins at a clean edge.")
 	}
-	t.bubbles(do)
+	bubbleSteps(in, do)
 	if l.number == 1 && drawn {
-		if t.methods.Doors == school.BeyondDoor {
+		if in.methods.Doors == school.BeyondDoor {
 			do("At doors run on to the line beyond the door leaf.")
 		} else {
 			do("At doors stop at the line under the closed door.")
@@ -110,21 +110,21 @@ func (t terms) onGround(do func(string, ...any), drawn bool, l layer, card kit.C
 }
 
 // onTop is the work on a table or counter.
-func (t terms) onTop(do func(string, ...any), section pour.Section, faces measure.Volume, card kit.Card, working measure.Span) {
+func topSteps(in *inputs, do func(string, ...any), section pour.Section, faces measure.Volume, card kit.Card, working measure.Span) {
 	if faces > 0 {
-		do("Edges first: %s of this pail with a nearly dry roller, so that what runs over wets them evenly.", t.units.Volume(faces))
+		do("Edges first: %s of this pail with a nearly dry roller, so that what runs over wets them evenly.", in.units.Volume(faces))
 	} else {
 		do("Edges first: a thin coat with a nearly dry roller, so that what runs over wets them evenly.")
 	}
 	for _, b := range section.Beads {
 		if b.Narrow {
-			do("Of that %s as a bead into the strip of %s, where it does not flow by itself.", t.units.Volume(b.Volume), b.Name)
+			do("Of that %s as a bead into the strip of %s, where it does not flow by itself.", in.units.Volume(b.Volume), b.Name)
 		} else {
-			do("Pour %s in beads over %s.", t.units.Volume(b.Volume), b.Name)
+			do("Pour %s in beads over %s.", in.units.Volume(b.Volume), b.Name)
 		}
 	}
 	do("Wait and watch it level before it is touched again.")
-	t.bubbles(do)
+	bubbleSteps(in, do)
 	pull := tapeAfter
 	if working > 0 {
 		pull = min(pull, working/2)
@@ -133,12 +133,12 @@ func (t terms) onTop(do func(string, ...any), section pour.Section, faces measur
 		do("Pull the tape when the run down it has slowed, about %s; help the edge over and scrape the drips below.", pull.After(*card.Meets).Format("15:04"))
 		return
 	}
-	do("Pull the tape when the run down it has slowed, about %s after pouring; help the edge over and scrape the drips below.", t.units.Span(pull))
+	do("Pull the tape when the run down it has slowed, about %s after pouring; help the edge over and scrape the drips below.", in.units.Span(pull))
 }
 
 // bubbles is what this contractor does about them.
-func (t terms) bubbles(do func(string, ...any)) {
-	switch t.methods.Bubbles {
+func bubbleSteps(in *inputs, do func(string, ...any)) {
+	switch in.methods.Bubbles {
 	case school.Torch:
 		do("Torch for bubbles: quick, never still, no smoke, after the last touch; no alcohol or solvent open anywhere near.")
 	case school.Alcohol:
@@ -146,18 +146,18 @@ func (t terms) bubbles(do func(string, ...any)) {
 	}
 }
 
-// scattered is what is broadcast into a coat, in words; empty where nothing is.
-func (t terms) scattered(l layer) string {
-	if l.coat.Scatter == nil || t.media[l.coat.Scatter.Medium] == nil {
+// broadcastWords returns what is broadcast into a coat, in words; empty where nothing is.
+func broadcastWords(l resolvedCoat) string {
+	if l.scatter == nil {
 		return ""
 	}
 	how := map[string]string{"light": "lightly", "even": "evenly", "full": "until no more sticks"}[l.coat.Scatter.Degree]
-	return fmt.Sprintf("%s %s, from a hand's height upwards so that it falls straight; leave a wet edge bare for the next section.", t.media[l.coat.Scatter.Medium].Name, how)
+	return fmt.Sprintf("%s %s, from a hand's height upwards so that it falls straight; leave a wet edge bare for the next section.", l.scatter.Name, how)
 }
 
 // ahead is what is done the day before a coat, and in the last minutes: common
 // practice, no source.
-func (t terms) ahead(i int, l layer, start *time.Time) []string {
+func dayBefore(in *inputs, i int, l resolvedCoat, start *time.Time) []string {
 	p := l.sheet.product
 	var all []string
 	say := func(format string, args ...any) { all = append(all, fmt.Sprintf(format, args...)) }
@@ -165,9 +165,9 @@ func (t terms) ahead(i int, l layer, start *time.Time) []string {
 	if start != nil {
 		by = "by " + (-12 * measure.Span(measure.Hour)).After(*start).Format("Mon 15:04")
 	}
-	at := t.units.Temperature(t.partsAt(l.sheet.mix))
+	at := in.units.Temperature(l.sheet.parts)
 	switch {
-	case t.methods.Warmth == school.WarmUp && len(p.Components) > 1:
+	case in.methods.Warmth == school.WarmUp && len(p.Components) > 1:
 		say("Move %s to where it is mixed %s and warm the parts to %s: bath or blanket, no flame. They flow better and live shorter.", p.Name, by, at)
 	case len(p.Components) > 1:
 		say("Move %s to where it is mixed %s, cool and out of the sun, so that the parts come to %s.", p.Name, by, at)
@@ -178,19 +178,19 @@ func (t terms) ahead(i int, l layer, start *time.Time) []string {
 	if len(p.Components) > 1 {
 		say("Stage each A with its own B beside the mixing place, by the door the crew leaves by; only one B is opened at a time. Parts of other products stand apart, out of reach.")
 	}
-	if t.methods.Session == school.TapeLines && len(t.file.Job.Surfaces[i].Floor.Outline) > 0 {
+	if in.methods.Session == school.TapeLines && len(in.file.Job.Surfaces[i].Floor.Outline) > 0 {
 		say("Tape the lines of the sections, at joints, saw cuts and doorways where there are any.")
 	}
-	if t.file.Job.Surfaces[i].Survey != nil && t.file.Job.Surfaces[i].Survey.Outdoors {
+	if in.file.Job.Surfaces[i].Survey != nil && in.file.Job.Surfaces[i].Survey.Outdoors {
 		say("Sprinklers off and the forecast read: no rain for a day.")
 	}
 	say("Last minute: doors shut, the surface looked over for dust against the light and wiped.")
 	return all
 }
 
-// rested is a sheet as this contractor lets its mix stand.
-func (t terms) rested(p *material.Product) *material.Product {
-	if t.methods.Resting != school.Rest || p.Induction != nil || p.Carrier != material.Solvent || len(p.Components) < 2 {
+// withRest returns a sheet as this contractor lets its mix stand.
+func withRest(methods school.Methods, p *material.Product) *material.Product {
+	if methods.Resting != school.Rest || p.Induction != nil || p.Carrier != material.Solvent || len(p.Components) < 2 {
 		return p
 	}
 	own := *p
@@ -200,30 +200,30 @@ func (t terms) rested(p *material.Product) *material.Product {
 
 // schooled says where a contractor's rule and a coat's sheet part, and where flame
 // comes near vapour.
-func (t terms) schooled(i int, l layer) []finding.Finding {
+func practiceFindings(in *inputs, i int, l resolvedCoat) []finding.Finding {
 	var found []finding.Finding
 	p := l.sheet.product
 	tell := func(level finding.Level, way string, fix *finding.Fix, format string, args ...any) {
-		found = append(found, finding.Finding{Level: level, Step: finding.BuildUp, Path: l.path, WayOut: way, Fix: fix, Text: fmt.Sprintf("%s, coat %d: ", t.file.Job.Surfaces[i].Name, l.number) + fmt.Sprintf(format, args...)})
+		found = append(found, finding.Finding{Level: level, Step: finding.BuildUp, Path: l.path, WayOut: way, Fix: fix, Text: fmt.Sprintf("%s, coat %d: ", in.file.Job.Surfaces[i].Name, l.number) + fmt.Sprintf(format, args...)})
 	}
 	thinned := l.coat.Thinner != nil && l.coat.Thinner.Value > 0
-	if t.methods.Bubbles == school.Torch && (p.Carrier == material.Solvent || thinned) {
+	if in.methods.Bubbles == school.Torch && (p.Carrier == material.Solvent || thinned) {
 		tell(finding.Warning, "Leave the torch away from this coat.", nil, "you torch bubbles, and %s brings solvent: its vapour burns.", p.Name)
 	}
-	if t.methods.Thin == school.ThinFirst && l.number == 1 && !thinned && p.Carrier == material.Solvent && p.ThinnerMax != nil && p.ThinnerMax.Value > 0 {
+	if in.methods.Thin == school.ThinFirst && l.number == 1 && !thinned && p.Carrier == material.Solvent && p.ThinnerMax != nil && p.ThinnerMax.Value > 0 {
 		tell(finding.Note, "Thin it within its sheet, or change your rule.", &finding.Fix{
-			Label: "Thin coat 1 by " + t.units.Fraction(p.ThinnerMax.Value) + " " + p.ThinnerMax.Words(),
+			Label: "Thin coat 1 by " + in.units.Fraction(p.ThinnerMax.Value) + " " + p.ThinnerMax.Words(),
 			Patch: []finding.PatchStep{{Op: "add", Path: l.path + "/thinner", Value: *p.ThinnerMax}},
 		}, "your rule thins a first coat of such a product, and this one is not.")
 	}
-	if t.methods.Thin == school.NeverThin && thinned {
+	if in.methods.Thin == school.NeverThin && thinned {
 		tell(finding.Note, "Leave the thinner out, or change your rule.", nil, "it is thinned, against your rule.")
 	}
-	if t.methods.Resting == school.UseAtOnce && p.Induction != nil && p.Induction.Value > 0 {
-		tell(finding.Note, "Let it stand as its sheet says; the sheet rules.", nil, "you use a mix at once, but %s stands for %s after mixing.", p.Name, t.units.Span(p.Induction.Value))
+	if in.methods.Resting == school.UseAtOnce && p.Induction != nil && p.Induction.Value > 0 {
+		tell(finding.Note, "Let it stand as its sheet says; the sheet rules.", nil, "you use a mix at once, but %s stands for %s after mixing.", p.Name, in.units.Span(p.Induction.Value))
 	}
-	if m := t.mixing(l); p.MixingAgain == nil && m.First > 0 && m.First+m.Second > 2*m.First {
-		tell(finding.Note, "Mix as its sheet says; scrape the pail in place of a second bucket.", nil, "mixed %s in all, more than twice the %s of its sheet: it whips in air and burns pot life.", t.units.Span(m.First+m.Second), t.units.Span(m.First))
+	if m := l.mixing; p.MixingAgain == nil && m.First > 0 && m.First+m.Second > 2*m.First {
+		tell(finding.Note, "Mix as its sheet says; scrape the pail in place of a second bucket.", nil, "mixed %s in all, more than twice the %s of its sheet: it whips in air and burns pot life.", in.units.Span(m.First+m.Second), in.units.Span(m.First))
 	}
 	return found
 }

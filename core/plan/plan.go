@@ -89,7 +89,7 @@ type CoatPlan struct {
 // Planner makes plans, and remembers of one what the next one needs, too: how long
 // mixes live, and how floors divide. It may be shared.
 type Planner struct {
-	known  *cure.Known
+	fits   *cure.Known
 	floors *pour.Memory
 	trains *sim.Memory
 }
@@ -113,22 +113,33 @@ func (p *Planner) Make(f job.File, units measure.System, now time.Time) Plan {
 // MakeFor is the same for a caller who may be gone: then it fails with the context's
 // error before the next coat is worked out.
 func (p *Planner) MakeFor(ctx context.Context, f job.File, units measure.System, now time.Time) (Plan, error) {
-	t, found := read(f, units, now)
-	t.known, t.floors, t.trains, t.ctx = p.known, p.floors, p.trains, ctx
-	m := measureAll(t)
-	s := surveyAll(t, m)
-	b := buildAll(t, m)
-	k := buyAll(t, b)
-	d := divideAll(t, m, b, k)
-	l := layAll(t, m, d)
-	if err := ctx.Err(); err != nil {
+	in, found := read(f, units, now)
+	s, err := p.run(ctx, in)
+	if err != nil {
 		return Plan{}, fmt.Errorf("plan the job: %w", err)
 	}
-	c := timeAll(t, m, d, l)
-	if err := ctx.Err(); err != nil {
-		return Plan{}, fmt.Errorf("plan the job: %w", err)
+	return tell(in, found, s), nil
+}
+
+// run runs the stages of a plan in their row. It fails with the context's error where the
+// caller is gone before the last is done.
+func (p *Planner) run(ctx context.Context, in *inputs) (stages, error) {
+	var s stages
+	for _, stage := range []func(){
+		func() { s.measured = measureAll(in) },
+		func() { s.surveyed = surveyAll(in, s.measured) },
+		func() { s.built = buildAll(in, s.measured) },
+		func() { s.bought = buyAll(in, s.built) },
+		func() { s.divided = divideAll(ctx, in, p.fits, s.measured, s.built, s.bought) },
+		func() { s.laid = layAll(ctx, in, p.floors, s.measured, s.divided) },
+		func() { s.timed = timeAll(ctx, in, p.trains, s.measured, s.divided, s.laid) },
+	} {
+		if ctx.Err() != nil {
+			break
+		}
+		stage()
 	}
-	return tell(t, found, stages{m, s, b, k, d, l, c}), nil
+	return s, ctx.Err()
 }
 
 // Brief is the plan without who does what when in its pours, which are asked for one by

@@ -38,18 +38,13 @@ var ErrNoPour = errors.New("there is no pour of this coat")
 // poured finds a coat of a file and runs the stages that its pour needs; as its people work
 // whose first section took so long, where that is known.
 func (p *Planner) poured(ctx context.Context, f job.File, units measure.System, now time.Time, coat string, first measure.Span) (PourPlan, sim.Train, error) {
-	t, _ := read(f, units, now)
-	t.known, t.floors, t.trains, t.ctx = p.known, p.floors, p.trains, ctx
-	m := measureAll(t)
-	b := buildAll(t, m)
-	k := buyAll(t, b)
-	d := divideAll(t, m, b, k)
-	l := layAll(t, m, d)
-	if err := ctx.Err(); err != nil {
+	in, _ := read(f, units, now)
+	done, err := p.run(ctx, in)
+	if err != nil {
 		return PourPlan{}, sim.Train{}, fmt.Errorf("plan the pour: %w", err)
 	}
-	c := timeAll(t, m, d, l)
-	for i, layers := range t.layers {
+	d, l, c := done.divided, done.laid, done.timed
+	for i, layers := range in.layers {
 		for n, layer := range layers {
 			timed := c.coats[i][n]
 			if layer.coat.ID != coat {
@@ -69,7 +64,7 @@ func (p *Planner) poured(ctx context.Context, f job.File, units measure.System, 
 				if err != nil {
 					return PourPlan{}, sim.Train{}, fmt.Errorf("run the pour: %w", err)
 				}
-				timed.train, timed.run, pace = &paced, &run, t.crew(layer).Pace.Value/measure.Pace(times)
+				timed.train, timed.run, pace = &paced, &run, layer.crew.Pace.Value/measure.Pace(times)
 			}
 			out := PourPlan{
 				Surface: f.Job.Surfaces[i].ID, Coat: coat, Number: layer.number, Name: layer.sheet.product.Name, Start: timed.times.Start, Slab: timed.times.Slab,
@@ -82,7 +77,7 @@ func (p *Planner) poured(ctx context.Context, f job.File, units measure.System, 
 			if timed.train.Edge != nil {
 				out.Working = timed.train.Edge(0)
 			}
-			out.Findings = append(out.Findings, t.pressed(runner, i, layer, *timed.train, *timed.run, l.coats[i][n])...)
+			out.Findings = append(out.Findings, tooLate(in, runner, i, layer, *timed.train, *timed.run, l.coats[i][n])...)
 			return out, *timed.train, nil
 		}
 	}
@@ -136,10 +131,10 @@ func (p *Planner) Ways(ctx context.Context, f job.File, units measure.System, no
 		return nil, err
 	}
 	at := slices.IndexFunc(f.Job.Surfaces, func(s job.Surface) bool { return s.ID == before.Surface })
-	t, _ := read(f, units, now)
-	l := t.layers[at][before.Number-1]
+	in, _ := read(f, units, now)
+	l := in.layers[at][before.Number-1]
 	ways := []Way{}
-	for _, c := range t.changes(l, train) {
+	for _, c := range pourChanges(in, l, train) {
 		changed := f
 		changed.Job.Surfaces = slices.Clone(f.Job.Surfaces)
 		s := &changed.Job.Surfaces[at]
@@ -174,8 +169,8 @@ func (p *Planner) Ways(ctx context.Context, f job.File, units measure.System, no
 }
 
 // changes are what may help the pour of a coat.
-func (t terms) changes(l layer, train sim.Train) []change {
-	crew, p := t.crew(l), l.sheet.product
+func pourChanges(in *inputs, l resolvedCoat, train sim.Train) []change {
+	crew, p := l.crew, l.sheet.product
 	own := func(by func(*buildup.OwnWay)) *buildup.OwnWay {
 		way := buildup.OwnWay{}
 		if l.coat.Own != nil {
@@ -190,8 +185,8 @@ func (t terms) changes(l layer, train sim.Train) []change {
 	}
 	team := func(label string, people []work.Person, drills int) change {
 		patch := []finding.PatchStep{{Op: "add", Path: "/job/crew/team", Value: people}}
-		if drills > t.file.Job.Mixing.Drills {
-			mixing := t.file.Job.Mixing
+		if drills > in.file.Job.Mixing.Drills {
+			mixing := in.file.Job.Mixing
 			mixing.Drills = drills
 			patch = append(patch, finding.PatchStep{Op: "add", Path: "/job/mixing", Value: mixing})
 		}
@@ -215,14 +210,14 @@ func (t terms) changes(l layer, train sim.Train) []change {
 		second := work.Person{Name: "Mixer 2", Roles: []work.Role{work.Mixer}}
 		all = append(all, team("A second mixer with a drill of their own", append(slices.Clone(train.People), second), train.Drills+1))
 	}
-	if way := t.mixedBy(l); way != school.HalfKits && way != school.Measured && len(p.Components) > 1 {
+	if way := l.methods.Kits; way != school.HalfKits && way != school.Measured && len(p.Components) > 1 {
 		all = append(all, ownWay("Half kits", func(o *buildup.OwnWay) { o.Kits = school.HalfKits }))
 	}
-	if now := t.partsAt(l.sheet.mix); now-cooler >= coldest && len(p.Components) > 1 {
-		mixing := t.file.Job.Mixing
+	if now := l.sheet.parts; now-cooler >= coldest && len(p.Components) > 1 {
+		mixing := in.file.Job.Mixing
 		mixing.A = &measure.Sourced[measure.Temperature]{Value: now - cooler, Source: measure.Assumed}
 		mixing.B = nil
-		all = append(all, change{"Parts at " + t.units.Temperature(now-cooler), func(f *job.File, _ *buildup.Coat) { f.Job.Mixing = mixing }, []finding.PatchStep{{Op: "add", Path: "/job/mixing", Value: mixing}}})
+		all = append(all, change{"Parts at " + in.units.Temperature(now-cooler), func(f *job.File, _ *buildup.Coat) { f.Job.Mixing = mixing }, []finding.PatchStep{{Op: "add", Path: "/job/mixing", Value: mixing}}})
 	}
 	for _, h := range p.Hardeners {
 		if h.ID == l.coat.Hardener {
@@ -231,23 +226,17 @@ func (t terms) changes(l layer, train sim.Train) []change {
 		id := h.ID
 		all = append(all, change{"Hardener " + h.Name, func(_ *job.File, c *buildup.Coat) { c.Hardener = id }, []finding.PatchStep{{Op: "add", Path: l.path + "/hardener", Value: id}}})
 	}
-	if l.coat.Colours != nil && t.methods.Tinting != school.TintBefore {
-		tinting := t.file.Job.Methods
+	if l.coat.Colours != nil && in.methods.Tinting != school.TintBefore {
+		tinting := in.file.Job.Methods
 		tinting.Tinting = school.TintBefore
 		all = append(all, change{"Part A coloured beforehand", func(f *job.File, _ *buildup.Coat) { f.Job.Methods.Tinting = school.TintBefore }, []finding.PatchStep{{Op: "add", Path: "/job/methods", Value: tinting}}})
 	}
-	if t.methods.Session == school.WholeFloor && len(train.Batches) > 1 {
-		taped := t.file.Job.Methods
+	if in.methods.Session == school.WholeFloor && len(train.Batches) > 1 {
+		taped := in.file.Job.Methods
 		taped.Session = school.TapeLines
 		all = append(all, change{"In sections with clean tape lines, over more than one session if need be", func(f *job.File, _ *buildup.Coat) { f.Job.Methods.Session = school.TapeLines }, []finding.PatchStep{{Op: "add", Path: "/job/methods", Value: taped}}})
 	}
 	return all
-}
-
-// mixedBy is how much of a kit of a coat is mixed at once.
-func (t terms) mixedBy(l layer) school.Kits {
-	methods, _, _ := t.mixed(l)
-	return methods.Kits
 }
 
 // Begun is how the pour of a coat runs if the work on its job starts at another hour.
@@ -263,11 +252,11 @@ type Begun struct {
 // planned. It plans the job as often.
 func (p *Planner) Starts(ctx context.Context, f job.File, units measure.System, now time.Time, coat string) ([]Begun, error) {
 	begun := []Begun{}
-	t, _ := read(f, units, now)
-	if t.start == nil {
+	in, _ := read(f, units, now)
+	if in.start == nil {
 		return begun, nil
 	}
-	from, until, _ := t.hours.Shift(t.start.Year(), t.start.Month(), t.start.Day(), t.start.Location())
+	from, until, _ := in.hours.Shift(in.start.Year(), in.start.Month(), in.start.Day(), in.start.Location())
 	for at := from; at.Before(until); at = at.Add(time.Hour) {
 		moved := f
 		moved.Job.Start = job.Local(at.Format("2006-01-02T15:04"))

@@ -22,14 +22,14 @@ type MediumNeed struct {
 }
 
 // supply counts the media and the tools of the whole job.
-func (t terms) supply(p Plan) ([]MediumNeed, []kit.Tool) {
+func suppliesOf(in *inputs, p Plan) ([]MediumNeed, []kit.Tool) {
 	media := []MediumNeed{}
-	work, coats := kit.Work{People: t.file.Job.Crew.People(), Torch: t.methods.Bubbles == school.Torch, Mist: t.methods.Bubbles == school.Alcohol}, 0
+	work, coats := kit.Work{People: in.file.Job.Crew.People(), Torch: in.methods.Bubbles == school.Torch, Mist: in.methods.Bubbles == school.Alcohol}, 0
 	type named struct{ medium, name string }
 	at := make(map[named]int)
 	for i, s := range p.Surfaces {
 		site := kit.Site{Place: "floor"}
-		switch from := t.file.Job.Surfaces[i]; {
+		switch from := in.file.Job.Surfaces[i]; {
 		case from.Top != nil:
 			site.Place = "top"
 		case from.Pool != nil:
@@ -37,13 +37,13 @@ func (t terms) supply(p Plan) ([]MediumNeed, []kit.Tool) {
 		}
 		if s.Takeoff != nil {
 			site.Area, site.Perimeter, site.Doors = s.Takeoff.Area, s.Takeoff.Perimeter, s.Takeoff.Openings
-			site.Ground = t.ground(s, site)
+			site.Ground = groundArea(in, s, site)
 		}
 		for c, coat := range s.Coats {
 			if coat.Build == nil {
 				continue
 			}
-			done := kit.CoatWork{Kind: t.layers[i][c].sheet.product.Kind, Area: s.Takeoff.Area}
+			done := kit.CoatWork{Kind: in.layers[i][c].sheet.product.Kind, Area: s.Takeoff.Area}
 			if coat.Division != nil {
 				done.Batches = len(coat.Division.Batches)
 			}
@@ -67,33 +67,33 @@ func (t terms) supply(p Plan) ([]MediumNeed, []kit.Tool) {
 		work.Sites = append(work.Sites, site)
 	}
 	for i := range media {
-		media[i] = t.packed(media[i])
+		media[i] = packMedium(in, media[i])
 	}
 	if coats == 0 {
 		return media, []kit.Tool{}
 	}
-	return media, kit.Tools(work, t.file.Media, t.units)
+	return media, kit.Tools(work, in.file.Media, in.units)
 }
 
 // ground is what of a surface is ground: all of it where its preparation says so,
 // or where nothing was surveyed and grinding is how this contractor opens a floor.
-func (t terms) ground(s SurfacePlan, site kit.Site) measure.Area {
+func groundArea(in *inputs, s SurfacePlan, site kit.Site) measure.Area {
 	if s.Survey != nil && s.Survey.Preparation != nil {
 		if slices.ContainsFunc(s.Survey.Preparation.Tasks, func(p survey.PreparationTask) bool { return p.ID == "grind" }) {
 			return site.Area
 		}
 		return 0
 	}
-	if site.Place == "top" || t.methods.Opening != school.Grind {
+	if site.Place == "top" || in.methods.Opening != school.Grind {
 		return 0
 	}
 	return site.Area
 }
 
 // packed adds the spare of a medium, takes off its stock and chooses its packs.
-func (t terms) packed(n MediumNeed) MediumNeed {
+func packMedium(in *inputs, n MediumNeed) MediumNeed {
 	n.Lines = []kit.PackLine{}
-	medium := t.media[n.Medium]
+	medium := in.media[n.Medium]
 	if medium == nil {
 		return n
 	}
@@ -101,7 +101,7 @@ func (t terms) packed(n MediumNeed) MediumNeed {
 		n.Spare = n.Mass * measure.Mass(medium.Spare.Value)
 		n.Mass += n.Spare
 	}
-	for _, c := range t.file.Job.Stock {
+	for _, c := range in.file.Job.Stock {
 		if c.Sheet == medium.ID && c.Part == "medium" && !c.TouchUp {
 			n.Stock += c.Mass
 		}

@@ -1,6 +1,7 @@
 package plan
 
 import (
+	"context"
 	"math"
 	"slices"
 	"time"
@@ -72,26 +73,42 @@ type slabHours struct {
 	steady bool
 	from   time.Time
 	hourly []measure.Temperature
-	passed map[passing]*cure.Passage
+	passed memo[passing, *cure.Passage]
 }
 
 // passing is a sheet's film on its way to a stage.
 type passing struct {
-	key   material.SheetKey
+	sheet *sheet
 	stage material.StageKey
 }
 
-// passage of a sheet's film to a stage; nil where its sheet gives none.
-func (w *slabHours) passage(key material.SheetKey, s material.Stage) *cure.Passage {
-	at := passing{key, s.Key}
-	p, known := w.passed[at]
-	if !known {
-		if rate, err := s.Rate(); err == nil {
-			p = rate.Along(w.hourly)
+func steadySlab(at measure.Temperature) *slabHours {
+	return (&slabHours{steady: true, hourly: []measure.Temperature{at}}).open()
+}
+
+func hourlySlab(from time.Time, hourly []measure.Temperature) *slabHours {
+	return (&slabHours{from: from, hourly: hourly}).open()
+}
+
+// open readies the memory of the passages over a slab.
+func (w *slabHours) open() *slabHours {
+	w.passed = newMemo(func(at passing) *cure.Passage {
+		for _, s := range at.sheet.product.Stages() {
+			if s.Key != at.stage {
+				continue
+			}
+			if rate, err := s.Rate(); err == nil {
+				return rate.Along(w.hourly)
+			}
 		}
-		w.passed[at] = p
-	}
-	return p
+		return nil
+	})
+	return w
+}
+
+// passage returns the way of a sheet's film to a stage; nil where its sheet gives none.
+func (w *slabHours) passage(s *sheet, stage material.StageKey) *cure.Passage {
+	return w.passed.get(passing{s, stage})
 }
 
 // after is how long a film laid at a time takes to a stage.
@@ -103,14 +120,25 @@ func (w *slabHours) after(p *cure.Passage, laid time.Time) (after measure.Span, 
 	return p.Reach(measure.Span(laid.Sub(w.from).Seconds()))
 }
 
-// timer follows the films of a job. Surfaces on like slabs share their passages.
+// slabs are the slabs under the surfaces of a job. Surfaces on like slabs share theirs.
+type slabs struct {
+	in     *inputs
+	steady *slabHours
+	places map[climate.Place]*slabHours
+}
+
+func newSlabs(in *inputs) *slabs {
+	return &slabs{in: in, steady: steadySlab(in.slab), places: make(map[climate.Place]*slabHours)}
+}
+
+// timer follows the films of a job.
 type timer struct {
-	terms
+	in       *inputs
+	trains   *sim.Memory
 	measured measured
 	divided  divided
 	laid     laid
-	steady   *slabHours
-	slabs    map[climate.Place]*slabHours
+	slabs    *slabs
 	runner   sim.Runner
 	out      timed
 
@@ -122,16 +150,16 @@ type timer struct {
 
 // timeAll lays the coats one after another, round by round over the surfaces, and
 // follows each film.
-func timeAll(t terms, m measured, d divided, l laid) timed {
+func timeAll(ctx context.Context, in *inputs, trains *sim.Memory, m measured, d divided, l laid) timed {
 	clock := timer{
-		terms: t, measured: m, divided: d, laid: l, slabs: make(map[climate.Place]*slabHours), out: timed{coats: make([][]timedCoat, len(t.layers))},
-		free: t.now, below: make([]*CoatTimes, len(t.layers)), under: make([]*slabHours, len(t.layers)), walked: make([]time.Time, len(t.layers)),
+		in: in, trains: trains, measured: m, divided: d, laid: l, slabs: newSlabs(in), out: timed{coats: make([][]timedCoat, len(in.layers))},
+		free: in.now, below: make([]*CoatTimes, len(in.layers)), under: make([]*slabHours, len(in.layers)), walked: make([]time.Time, len(in.layers)),
 	}
-	if t.start != nil {
-		clock.free = *t.start
+	if in.start != nil {
+		clock.free = *in.start
 	}
 	rounds := 0
-	for i, layers := range t.layers {
+	for i, layers := range in.layers {
 		clock.out.coats[i] = make([]timedCoat, len(layers))
 		rounds = max(rounds, len(layers))
 		for c, l := range layers {
@@ -141,10 +169,10 @@ func timeAll(t terms, m measured, d divided, l laid) timed {
 			}
 		}
 	}
-	for _, wave := range t.waves() {
+	for _, wave := range surfaceWaves(in) {
 		for round := range rounds {
 			for _, i := range wave {
-				if round < len(t.layers[i]) && !t.gone() {
+				if round < len(in.layers[i]) && ctx.Err() == nil {
 					clock.next(i, round)
 				}
 			}
@@ -155,19 +183,19 @@ func timeAll(t terms, m measured, d divided, l laid) timed {
 
 // next lays a coat of a surface on the one below, when the crew is free for it.
 func (t *timer) next(i, round int) {
-	l, below := t.layers[i][round], t.below[i]
+	l, below := t.in.layers[i][round], t.below[i]
 	if t.divided.coats[i][round].division == nil {
 		t.below[i] = nil
 		return
 	}
 	if t.under[i] == nil {
-		t.under[i] = t.slab(i)
+		t.under[i] = t.slabs.under(i)
 	}
 	at := t.free
-	if after := t.follows[i]; after >= 0 && t.walked[after].After(at) {
+	if after := t.in.follows[i]; after >= 0 && t.walked[after].After(at) {
 		at = t.walked[after]
 	}
-	if below != nil && t.start != nil && !l.coat.OverWet {
+	if below != nil && t.in.start != nil && !l.coat.OverWet {
 		wait := below.stage(material.StageRecoatFrom).After
 		if own := l.coat.Wait; own != nil {
 			wait = *own
@@ -185,19 +213,19 @@ func (t *timer) next(i, round int) {
 		}
 	}
 	var abrade, sanded *time.Time
-	if below != nil && t.start != nil && t.abrades(l) {
+	if below != nil && t.in.start != nil && l.abrades {
 		from, until := t.abrading(i, below, t.free)
 		abrade, sanded = &from, &until
 		if until.After(at) {
 			at = until
 		}
 	}
-	if t.start != nil && !at.Equal(*t.start) && !l.coat.OverWet {
+	if t.in.start != nil && !at.Equal(*t.in.start) && !l.coat.OverWet {
 		at = t.inShift(i, round, t.under[i], at)
 	}
 	times := t.lay(i, round, t.under[i], at)
 	times.Abrade, times.Sanded = abrade, sanded
-	if t.start != nil {
+	if t.in.start != nil {
 		t.free = *times.End
 		t.walked[i] = times.walkable().After(*times.End)
 		t.out.coats[i][round].clocks = t.batches(i, round, times)
@@ -221,16 +249,16 @@ func (t *CoatTimes) walkable() measure.Span {
 // inShift is when a coat that is ready at a time is begun: while people work, and so that
 // its pour lies inside one shift where one is long enough and it is not laid in parts.
 func (t *timer) inShift(i, n int, w *slabHours, at time.Time) time.Time {
-	at = t.hours.Next(at)
-	until, open := t.hours.Closes(at)
-	if !open || t.methods.Session != school.WholeFloor {
+	at = t.in.hours.Next(at)
+	until, open := t.in.hours.Closes(at)
+	if !open || t.in.methods.Session != school.WholeFloor {
 		return at
 	}
 	_, run, err := t.ran(i, n, w, at)
-	if err != nil || !run.Ends.After(at).After(until) || run.Ends > t.hours.Work() {
+	if err != nil || !run.Ends.After(at).After(until) || run.Ends > t.in.hours.Work() {
 		return at
 	}
-	return t.hours.Begins(at)
+	return t.in.hours.Begins(at)
 }
 
 // abrading is when the crew abrades the coat below: once it can be walked on, or else
@@ -240,45 +268,42 @@ func (t *timer) abrading(i int, below *CoatTimes, free time.Time) (from, until t
 	if free.After(from) {
 		from = free
 	}
-	from = t.hours.Next(from)
-	people := float64(t.file.Job.Crew.People())
+	from = t.in.hours.Next(from)
+	people := float64(t.in.file.Job.Crew.People())
 	return from, (measure.Span(float64(t.measured.surfaces[i].takeoff.Area) / survey.SandPace / people * measure.Hour)).After(from)
 }
 
-// slab is the slab of a surface through the forecast, corrected by what was read
-// on it; where there is no forecast, the slab planned for.
-func (t *timer) slab(i int) *slabHours {
-	place, read := placed(t.file.Job.Surfaces[i].Survey)
-	slab := t.weather.slab(place)
+// under returns the slab of a surface through the forecast, corrected by what was read on it;
+// where there is no forecast, the slab planned for.
+func (w *slabs) under(i int) *slabHours {
+	place, read := placed(w.in.file.Job.Surfaces[i].Survey)
+	slab := w.in.weather.slab(place)
 	if len(slab) == 0 {
-		if t.steady == nil {
-			t.steady = &slabHours{steady: true, hourly: []measure.Temperature{t.terms.slab}, passed: make(map[passing]*cure.Passage)}
-		}
-		return t.steady
+		return w.steady
 	}
-	hours := t.weather.hours
+	hours := w.in.weather.hours
 	if len(read) > 0 {
-		return &slabHours{from: hours[0].At, hourly: climate.Correct(slab, hours, read), passed: make(map[passing]*cure.Passage)}
+		return hourlySlab(hours[0].At, climate.Correct(slab, hours, read))
 	}
-	if t.slabs[place] == nil {
-		t.slabs[place] = &slabHours{from: hours[0].At, hourly: slab, passed: make(map[passing]*cure.Passage)}
+	if w.places[place] == nil {
+		w.places[place] = hourlySlab(hours[0].At, slab)
 	}
-	return t.slabs[place]
+	return w.places[place]
 }
 
 // lay follows the film of a coat that is begun at a time.
 func (t *timer) lay(i, n int, w *slabHours, at time.Time) *CoatTimes {
-	l, out := t.layers[i][n], &t.out.coats[i][n]
-	c := &CoatTimes{Spread: t.pour(i, n, w, at), Slab: t.terms.slab, Stages: []FilmStage{}}
+	l, out := t.in.layers[i][n], &t.out.coats[i][n]
+	c := &CoatTimes{Spread: t.pour(i, n, w, at), Slab: t.in.slab, Stages: []FilmStage{}}
 	end := c.Spread.After(at)
-	if t.start != nil {
+	if t.in.start != nil {
 		first, last := at, end
 		c.Start, c.End = &first, &last
 	}
 	stages := l.sheet.product.Stages()
 	c.Stages = slices.Grow(c.Stages, len(stages))
 	for _, stage := range stages {
-		p := w.passage(l.sheet.key, stage)
+		p := w.passage(l.sheet, stage.Key)
 		if p == nil {
 			continue
 		}
@@ -313,31 +338,31 @@ func (t *timer) lay(i, n int, w *slabHours, at time.Time) *CoatTimes {
 
 // pour runs the train of a coat that is begun at a time, and returns how long it takes.
 func (t *timer) pour(i, n int, w *slabHours, at time.Time) measure.Span {
-	l, out := t.layers[i][n], &t.out.coats[i][n]
+	l, out := t.in.layers[i][n], &t.out.coats[i][n]
 	train, run, err := t.ran(i, n, w, at)
 	out.train = &train
 	if err != nil {
-		crew, area := t.crew(l), covers(l.coat, t.measured.surfaces[i].takeoff)
-		t.out.found = append(t.out.found, t.unmanned(l))
+		crew, area := l.crew, l.covers(t.measured.surfaces[i].takeoff)
+		t.out.found = append(t.out.found, missingRole(t.in, l))
 		return measure.Span(float64(area) / (float64(crew.Pace.Value) * float64(max(1, crew.Spreaders))))
 	}
 	out.run = &run
-	if t.start != nil {
-		t.out.found = append(t.out.found, t.resting(i, l, at, run.Ends.After(at))...)
-		t.out.found = append(t.out.found, t.shut(i, l, t.laid.courses[i], run.Ends.After(at))...)
+	if t.in.start != nil {
+		t.out.found = append(t.out.found, breakInPour(t.in, i, l, at, run.Ends.After(at))...)
+		t.out.found = append(t.out.found, doorShut(t.in, i, l, t.laid.courses[i], run.Ends.After(at))...)
 	}
-	t.out.found = append(t.out.found, t.pressed(&t.runner, i, l, train, run, t.laid.coats[i][n])...)
+	t.out.found = append(t.out.found, tooLate(t.in, &t.runner, i, l, train, run, t.laid.coats[i][n])...)
 	return run.Ends
 }
 
 // ran is the train of a coat that is begun at a time, as it runs best.
 func (t *timer) ran(i, n int, w *slabHours, at time.Time) (sim.Train, sim.Run, error) {
-	l := t.layers[i][n]
-	area := covers(l.coat, t.measured.surfaces[i].takeoff)
-	train := t.train(l, t.divided.coats[i][n].division, t.grounds(l, t.laid.coats[i][n]), area, t.divided.lives[l.sheet.key], t.edge(l, w, at), t.shiftFor(at), t.lightFor(at))
+	l := t.in.layers[i][n]
+	area := l.covers(t.measured.surfaces[i].takeoff)
+	train := trainOf(t.in, l, t.divided.coats[i][n].division, sectionLoads(t.in, l, t.laid.coats[i][n]), area, t.divided.lives[l.sheet], t.edge(l, w, at), shiftLeft(t.in, at), lightLeft(t.in, at))
 	best := t.runner.Best
 	if w.steady {
-		best = func(train sim.Train) (sim.Run, error) { return t.trains.Best(&t.runner, train) }
+		best = t.trains.Best
 	}
 	run, err := best(train)
 	return train, run, err
@@ -345,12 +370,12 @@ func (t *timer) ran(i, n int, w *slabHours, at time.Time) (sim.Train, sim.Run, e
 
 // edge tells how long a film of a coat begun at a time can be worked where it is laid so
 // much later; nil where its sheet does not say.
-func (t *timer) edge(l layer, w *slabHours, at time.Time) func(measure.Span) measure.Span {
+func (t *timer) edge(l resolvedCoat, w *slabHours, at time.Time) func(measure.Span) measure.Span {
 	for _, stage := range l.sheet.product.Stages() {
 		if stage.Key != material.StageWorking {
 			continue
 		}
-		p := w.passage(l.sheet.key, stage)
+		p := w.passage(l.sheet, stage.Key)
 		if p == nil {
 			return nil
 		}

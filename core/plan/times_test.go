@@ -262,12 +262,12 @@ func TestBothPartsWarmTheMix(t *testing.T) {
 	read, _ := read(f, measure.Metric, noon())
 	mix := read.sheets[material.SheetKey{Product: "hardtack-clear"}].mix
 	a, b := mix.Shares[0].Volume*float64(mix.Shares[0].Density.Value), mix.Shares[1].Volume*float64(mix.Shares[1].Density.Value)
-	if got, want := float64(read.partsAt(mix)), (20*a+29*b)/(a+b); !near(got, want, 1e-12) {
+	if got, want := float64(read.partsTemperature(mix)), (20*a+29*b)/(a+b); !near(got, want, 1e-12) {
 		t.Errorf("%v °C, by mass %v", got, want)
 	}
 	f.Job.Mixing.B = nil
-	if alone, _ := readAgain(f); !near(float64(alone.partsAt(mix)), 20, 1e-12) {
-		t.Errorf("B as A: %v", alone.partsAt(mix))
+	if alone, _ := readAgain(f); !near(float64(alone.partsTemperature(mix)), 20, 1e-12) {
+		t.Errorf("B as A: %v", alone.partsTemperature(mix))
 	}
 	life := func() measure.Span { return Make(f, measure.Metric, noon()).Surfaces[0].Coats[0].Cards[0].PotLife }
 	cool := life()
@@ -277,4 +277,4 @@ func TestBothPartsWarmTheMix(t *testing.T) {
 	}
 }
 
-func readAgain(f job.File) (terms, []finding.Finding) { return read(f, measure.Metric, noon()) }
+func readAgain(f job.File) (*inputs, []finding.Finding) { return read(f, measure.Metric, noon()) }

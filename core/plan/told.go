@@ -33,13 +33,13 @@ type stages struct {
 
 // tell puts the stages together into a plan, with what spans them: cards,
 // neighbouring coats, media, tools, tasks, and how far each step is.
-func tell(t terms, found []finding.Finding, s stages) Plan {
+func tell(in *inputs, found []finding.Finding, s stages) Plan {
 	p := Plan{
 		Overall: Overall{
-			Units: t.units, Zone: t.file.Job.Zone, Area: s.measured.area, Cost: s.bought.cost, Purchases: s.bought.purchases,
+			Units: in.units, Zone: in.file.Job.Zone, Area: s.measured.area, Cost: s.bought.cost, Purchases: s.bought.purchases,
 			Findings: make([]finding.Finding, 0, len(found)+16),
 		},
-		Surfaces: make([]SurfacePlan, len(t.layers)),
+		Surfaces: make([]SurfacePlan, len(in.layers)),
 	}
 	for _, all := range [][]finding.Finding{found, s.measured.found, s.surveyed.found, s.built.found, s.bought.found, s.divided.found, s.laid.found, s.timed.found} {
 		p.Findings = append(p.Findings, all...)
@@ -48,11 +48,11 @@ func tell(t terms, found []finding.Finding, s stages) Plan {
 		found, neighbours []finding.Finding
 		tasks             []work.Task
 	}
-	all := make([]told, len(t.layers))
+	all := make([]told, len(in.layers))
 	each(len(all), func(i int) {
-		p.Surfaces[i], all[i].found = t.surface(i, s)
-		all[i].neighbours = t.neighbours(i, s)
-		all[i].tasks = work.Derive(t.surfaceWork(i, s))
+		p.Surfaces[i], all[i].found = surfacePlan(in, i, s)
+		all[i].neighbours = neighbourFindings(in, i, s)
+		all[i].tasks = work.Derive(surfaceWork(in, i, s))
 	})
 	count := 0
 	for i := range all {
@@ -64,9 +64,9 @@ func tell(t terms, found []finding.Finding, s stages) Plan {
 		p.Findings = append(p.Findings, all[i].neighbours...)
 		p.Tasks = append(p.Tasks, all[i].tasks...)
 	}
-	p.Findings = append(p.Findings, t.smoke(s)...)
-	p.Media, p.Tools = t.supply(p)
-	p.Line = line(t, p)
+	p.Findings = append(p.Findings, smokeWarnings(in, s)...)
+	p.Media, p.Tools = suppliesOf(in, p)
+	p.Line = line(in, p)
 	p.Steps = steps(p)
 	return p
 }
@@ -96,17 +96,17 @@ func each(count int, do func(int)) {
 }
 
 // surface puts one surface together.
-func (t terms) surface(i int, s stages) (SurfacePlan, []finding.Finding) {
-	from, m := t.file.Job.Surfaces[i], s.measured.surfaces[i]
+func surfacePlan(in *inputs, i int, s stages) (SurfacePlan, []finding.Finding) {
+	from, m := in.file.Job.Surfaces[i], s.measured.surfaces[i]
 	out := SurfacePlan{
 		Bare: Bare{
 			ID: from.ID, Name: from.Name, Takeoff: m.takeoff, Faults: m.faults, Exit: m.exit,
 			Survey: s.surveyed.surfaces[i], Course: s.laid.courses[i],
 		},
-		Coats: make([]CoatPlan, len(t.layers[i])),
+		Coats: make([]CoatPlan, len(in.layers[i])),
 	}
 	var found []finding.Finding
-	for c, l := range t.layers[i] {
+	for c, l := range in.layers[i] {
 		d, lay, timed := s.divided.coats[i][c], s.laid.coats[i][c], s.timed.coats[i][c]
 		coat := CoatPlan{
 			ID: l.coat.ID, Number: l.number, Product: l.coat.Product, Hardener: l.coat.Hardener,
@@ -124,30 +124,30 @@ func (t terms) surface(i int, s stages) (SurfacePlan, []finding.Finding) {
 			if timed.times != nil {
 				working = timed.times.stage(material.StageWorking).After
 			}
-			cards, told := t.cards(i, l, coat.Build, d, lay, timed.clocks, s.divided.lives[l.sheet.key], working)
+			cards, told := cardsOf(in, i, l, coat.Build, d, lay, timed.clocks, s.divided.lives[l.sheet], working)
 			coat.Cards, found = cards, append(found, told...)
 			var start *time.Time
 			if timed.times != nil {
 				start = timed.times.Start
 			}
-			coat.Ahead = t.ahead(i, l, start)
-			found = append(found, t.schooled(i, l)...)
+			coat.Ahead = dayBefore(in, i, l, start)
+			found = append(found, practiceFindings(in, i, l)...)
 		}
 		out.Coats[c] = coat
 	}
-	out.Begin = t.begin(out)
+	out.Begin = preparationStart(in, out)
 	return out, found
 }
 
 // begin is when the preparation of a surface has to begin.
-func (t terms) begin(s SurfacePlan) *time.Time {
+func preparationStart(in *inputs, s SurfacePlan) *time.Time {
 	if s.Survey == nil || s.Survey.Preparation == nil || len(s.Coats) == 0 || s.Coats[0].Times == nil || s.Coats[0].Times.Start == nil {
 		return nil
 	}
 	takes := measure.Span(0)
 	for _, task := range s.Survey.Preparation.Tasks {
 		if task.ID != survey.BetweenCoats {
-			takes += task.Work/measure.Span(t.file.Job.Crew.People()) + task.Drying
+			takes += task.Work/measure.Span(in.file.Job.Crew.People()) + task.Drying
 		}
 	}
 	at := (-takes).After(*s.Coats[0].Times.Start)
@@ -155,10 +155,10 @@ func (t terms) begin(s SurfacePlan) *time.Time {
 }
 
 // neighbours checks the coats of a surface against each other.
-func (t terms) neighbours(i int, s stages) []finding.Finding {
-	from := t.file.Job.Surfaces[i]
-	layers := make([]buildup.Layer, 0, len(t.layers[i]))
-	for c, l := range t.layers[i] {
+func neighbourFindings(in *inputs, i int, s stages) []finding.Finding {
+	from := in.file.Job.Surfaces[i]
+	layers := make([]buildup.Layer, 0, len(in.layers[i]))
+	for c, l := range in.layers[i] {
 		if l.sheet == nil {
 			return nil // the gap is told already
 		}
@@ -171,10 +171,10 @@ func (t terms) neighbours(i int, s stages) []finding.Finding {
 		layers = append(layers, buildup.Layer{Coat: coat, Sheet: l.sheet.product, Window: window, Mix: l.sheet.mix, Build: s.built.coats[i][c], Path: l.path})
 	}
 	bed := buildup.Bed{
-		Name: from.Name, Path: surfacePath(i), Temperature: t.slab, Media: t.media, Service: from.Service,
-		Sands: t.methods.Between == school.SandEvery, DampMost: measure.Fraction(t.rules["slab-humidity"].Value),
+		Name: from.Name, Path: surfacePath(i), Temperature: in.slab, Media: in.media, Service: from.Service,
+		Sands: in.methods.Between == school.SandEvery, DampMost: measure.Fraction(in.rules["slab-humidity"].Value),
 	}
-	if v := t.file.Job.VOCMax; v != nil {
+	if v := in.file.Job.VOCMax; v != nil {
 		bed.VOCMax = v.Value
 	}
 	if off := s.measured.surfaces[i].takeoff; off != nil {
@@ -188,7 +188,7 @@ func (t terms) neighbours(i int, s stages) []finding.Finding {
 			}
 		}
 	}
-	return buildup.Neighbours(layers, bed, t.units)
+	return buildup.Neighbours(layers, bed, in.units)
 }
 
 // substrate is in the words in which sheets say what they go over.
@@ -206,28 +206,28 @@ func substrate(s survey.Substrate) string {
 
 // smoke warns of the largest batch of a sheet that would smoke if it were left
 // standing.
-func (t terms) smoke(s stages) []finding.Finding {
-	largest := make(map[material.SheetKey]kit.Batch)
-	var order []material.SheetKey
-	for i, layers := range t.layers {
+func smokeWarnings(in *inputs, s stages) []finding.Finding {
+	largest := make(map[*sheet]kit.Batch)
+	var order []*sheet
+	for i, layers := range in.layers {
 		for c, l := range layers {
 			division := s.divided.coats[i][c].division
 			if division == nil {
 				continue
 			}
 			for _, b := range division.Batches {
-				if _, seen := largest[l.sheet.key]; !seen {
-					order = append(order, l.sheet.key)
+				if _, seen := largest[l.sheet]; !seen {
+					order = append(order, l.sheet)
 				}
-				if b.Mass > largest[l.sheet.key].Mass {
-					largest[l.sheet.key] = b
+				if b.Mass > largest[l.sheet].Mass {
+					largest[l.sheet] = b
 				}
 			}
 		}
 	}
 	var found []finding.Finding
-	for _, key := range order {
-		life, b := s.divided.lives[key], largest[key]
+	for _, of := range order {
+		life, b := s.divided.lives[of], largest[of]
 		if life == nil || life.table == nil {
 			continue
 		}
@@ -236,9 +236,9 @@ func (t terms) smoke(s stages) []finding.Finding {
 			continue
 		}
 		found = append(found, finding.Finding{
-			Level: finding.Note, Step: finding.Batches, Path: t.sheets[key].path,
+			Level: finding.Note, Step: finding.Batches, Path: of.path,
 			Text: fmt.Sprintf("%s: a batch of %s left standing smokes about %s after it can no longer be used, and heats itself to about %s.",
-				t.sheets[key].product.Name, t.units.Mass(b.Mass), t.units.Span(smokesAfter(left)), t.units.Temperature(measure.Temperature(math.Round(float64(left.Peak.Temperature)/5)*5))),
+				of.product.Name, in.units.Mass(b.Mass), in.units.Span(smokesAfter(left)), in.units.Temperature(measure.Temperature(math.Round(float64(left.Peak.Temperature)/5)*5))),
 			WayOut: "Pour it out at once. If one runs hot, carry it outside and leave it; never add water, never seal it.",
 		})
 	}

@@ -16,66 +16,18 @@ import (
 	"nephelon/core/work"
 )
 
-// divides is how the work of laying a coat divides among pouring, cutting in, spreading
-// and rolling, as the crew's own shares say, or else as common practice has it, no source.
-// A crew's pace is of all of it together.
-func (t terms) divides(l layer) work.Divides {
-	if l.coat.On == onUpright {
-		return work.Divides{Spread: 1}
-	}
-	if own := t.crew(l).Divides; own != nil && own.Sum() > 0 {
-		sum := own.Sum()
-		return work.Divides{Pour: own.Pour / sum, CutIn: own.CutIn / sum, Spread: own.Spread / sum, Roll: own.Roll / sum}
-	}
-	switch t.laying(l) {
-	case school.DipAndRoll:
-		return work.Divides{Pour: 0.05, CutIn: 0.20, Spread: 0.55, Roll: 0.20}
-	case school.Trowel:
-		return work.Divides{Pour: 0.10, CutIn: 0.05, Spread: 0.85}
-	case school.Brush, school.Spray:
-		return work.Divides{Spread: 1}
-	}
-	return work.Divides{Pour: 0.10, CutIn: 0.10, Spread: 0.45, Roll: 0.35}
-}
-
-// walking is how fast a full pail is carried, m/s: common practice, no source, unless the
-// crew says.
-func (t terms) walking(l layer) float64 {
-	if own := t.crew(l).Walking; own > 0 {
-		return own
-	}
-	return usualWalk
-}
-
 // drawn tells whether a pail is emptied while it is spread, not at once.
 func drawn(l school.Laying) bool { return l != school.PourAndSpread && l != school.Trowel }
 
 // What stands in for times of a pour that nobody entered: common practice, no source.
 const (
-	openWhole    measure.Span = measure.Minute     // of opening a kit's pails
-	openMeasured measure.Span = 3 * measure.Minute // of weighing or measuring the parts
-	usualWalk                 = 1.0                // m/s with a full pail
-	lapReach                  = 1.0                // m that a section is worked on in one strip
-	looksAhead                = 8                  // people on the floor that a way out asks for at most
-	moreBeside                = 4                  // of them beside a second mixer
+	lapReach   = 1.0 // m that a section is worked on in one strip
+	looksAhead = 8   // people on the floor that a way out asks for at most
+	moreBeside = 4   // of them beside a second mixer
 )
 
-// opens is how long the parts of a batch take to be put together before A meets B.
-func (t terms) opens(l layer, d *kit.Division) measure.Span {
-	if len(l.sheet.product.Components) < 2 {
-		return 0
-	}
-	if own := t.file.Job.Mixing.Open; own != nil {
-		return *own
-	}
-	if d != nil && d.Batches[0].Share == kit.MeasuredShare {
-		return openMeasured
-	}
-	return openWhole
-}
-
-// ground is what of a section a train asks.
-type ground struct {
+// sectionLoad is what of a section a train asks.
+type sectionLoad struct {
 	area   float64
 	carry  float64 // m from the mixing place
 	walls  float64 // m to cut in along
@@ -84,9 +36,9 @@ type ground struct {
 }
 
 // grounds are the sections of a coat as its train takes them.
-func (t terms) grounds(l layer, laid laidCoat) []ground {
-	all := make([]ground, len(laid.sections))
-	joined := t.methods.Session == school.WholeFloor
+func sectionLoads(in *inputs, l resolvedCoat, laid laidCoat) []sectionLoad {
+	all := make([]sectionLoad, len(laid.sections))
+	joined := in.methods.Session == school.WholeFloor
 	for k, s := range laid.sections {
 		g := &all[k]
 		g.area = float64(s.Area + s.Parts)
@@ -123,13 +75,13 @@ func (t terms) grounds(l layer, laid laidCoat) []ground {
 
 // train is the pour of a coat with what is known of it: its batches over its sections,
 // by its crew. Edge tells how long a film laid at a time can be worked.
-func (t terms) train(l layer, d *kit.Division, grounds []ground, area measure.Area, life *lives, edge func(measure.Span) measure.Span, shift, light measure.Span) sim.Train {
-	crew := t.crew(l)
+func trainOf(in *inputs, l resolvedCoat, d *kit.Division, grounds []sectionLoad, area measure.Area, life *lives, edge func(measure.Span) measure.Span, shift, light measure.Span) sim.Train {
+	crew := l.crew
 	out := sim.Train{
-		Batches: make([]sim.Batch, len(d.Batches)), People: crew.Members(), Drills: max(1, t.file.Job.Mixing.Drills),
-		Drawn: drawn(t.laying(l)), Edge: edge, Shift: shift, Light: light,
+		Batches: make([]sim.Batch, len(d.Batches)), People: crew.Members(), Drills: l.drills,
+		Drawn: drawn(l.laying), Edge: edge, Shift: shift, Light: light,
 	}
-	share := t.divides(l)
+	share := l.divides
 	whole, walls := 0.0, 0.0
 	for _, g := range grounds {
 		whole += g.area
@@ -139,10 +91,9 @@ func (t terms) train(l layer, d *kit.Division, grounds []ground, area measure.Ar
 		share.Spread, share.CutIn = share.Spread+share.CutIn, 0
 	}
 	laying := float64(area) / float64(crew.Pace.Value) // person-seconds in all
-	mixing := t.mixing(l)
-	thrown := t.scattered(l) != "" && !l.coat.Wets() || l.coat.Grit != nil && t.methods.Texture == school.Scattered
+	mixing := l.mixing
 	for k, b := range d.Batches {
-		g := ground{area: float64(b.Volume)}
+		g := sectionLoad{area: float64(b.Volume)}
 		part := float64(b.Volume / d.Mixed)
 		if k < len(grounds) && whole > 0 {
 			g = grounds[k]
@@ -154,14 +105,14 @@ func (t terms) train(l layer, d *kit.Division, grounds []ground, area measure.Ar
 			cut = laying * share.CutIn * g.walls / walls
 		}
 		cast := 0.0
-		if thrown {
+		if l.thrown {
 			cast = float64(area) * part / oneCasts
 		}
 		batch := sim.Batch{
-			Open: t.opens(l, d), Mix: mixing.Hands(), Stand: mixing.Stand, Carry: t.carry() + measure.Span(g.carry/t.walking(l)), Beside: g.beside, Lap: g.lap,
+			Open: l.opens(d), Mix: mixing.Hands(), Stand: mixing.Stand, Carry: l.carry + measure.Span(g.carry/l.walking), Beside: g.beside, Lap: g.lap,
 			Works: sim.Works(measure.Span(work*share.Pour), measure.Span(cut), measure.Span(work*share.Spread), measure.Span(work*share.Roll), measure.Span(cast)),
 		}
-		t.second(l, &batch, len(g.beside) > 0)
+		crossRoll(l, &batch, len(g.beside) > 0)
 		if life != nil {
 			batch.Life = kit.CardLife(l.sheet.product, life.of(b.Mass))
 		}
@@ -175,22 +126,22 @@ const oneCasts = work.Casting
 
 // shiftFor is what is left of the shift when a coat is begun; a whole shift where nobody
 // works then or no start is planned, and none where it may be laid in parts.
-func (t terms) shiftFor(at time.Time) measure.Span {
-	if t.methods.Session != school.WholeFloor {
+func shiftLeft(in *inputs, at time.Time) measure.Span {
+	if in.methods.Session != school.WholeFloor {
 		return 0
 	}
-	if t.start != nil {
-		if until, open := t.hours.Closes(at); open {
+	if in.start != nil {
+		if until, open := in.hours.Closes(at); open {
 			return measure.Span(until.Sub(at).Seconds())
 		}
 	}
-	return t.hours.Work()
+	return in.hours.Work()
 }
 
 // second sets aside of the rolling of a section that is joined what goes over its join a
 // second time.
-func (t terms) second(l layer, b *sim.Batch, joined bool) {
-	if laying := t.laying(l); !joined || laying != school.PourAndSpread && laying != school.DipAndRoll {
+func crossRoll(l resolvedCoat, b *sim.Batch, joined bool) {
+	if laying := l.laying; !joined || laying != school.PourAndSpread && laying != school.DipAndRoll {
 		return
 	}
 	b.CrossRolled()
@@ -198,11 +149,11 @@ func (t terms) second(l layer, b *sim.Batch, joined bool) {
 
 // lightFor is how long there is light enough when a coat is begun; 0 where lamps light
 // the place or no start is planned.
-func (t terms) lightFor(at time.Time) measure.Span {
-	if t.start == nil || t.file.Job.Light == "" {
+func lightLeft(in *inputs, at time.Time) measure.Span {
+	if in.start == nil || in.file.Job.Light == "" {
 		return 0
 	}
-	return max(1, measure.Span(onDay(at, t.file.Job.Light).Sub(at).Seconds())) // begun in the dark, it is too dark at once
+	return max(1, measure.Span(onDay(at, in.file.Job.Light).Sub(at).Seconds())) // begun in the dark, it is too dark at once
 }
 
 // onDay is a time of day, HH:MM, on the day of another.
@@ -215,7 +166,7 @@ func onDay(day time.Time, clock string) time.Time {
 }
 
 // shut says that the door at which a pour ends is shut before it does.
-func (t terms) shut(i int, l layer, course *pour.Course, until time.Time) []finding.Finding {
+func doorShut(in *inputs, i int, l resolvedCoat, course *pour.Course, until time.Time) []finding.Finding {
 	if course == nil {
 		return nil
 	}
@@ -226,28 +177,28 @@ func (t terms) shut(i int, l layer, course *pour.Course, until time.Time) []find
 	return []finding.Finding{{
 		Level: finding.Warning, Step: finding.Pour, Path: surfacePath(i) + "/layout/closes",
 		Text: fmt.Sprintf("%s, coat %d: its door is shut at %s, and its last section is done only at %s: nobody comes out that way.",
-			t.file.Job.Surfaces[i].Name, l.number, shuts, until.Format("15:04")),
+			in.file.Job.Surfaces[i].Name, l.number, shuts, until.Format("15:04")),
 		WayOut: "Start earlier, keep the door open, or mark another exit.",
 	}}
 }
 
 // pressed says where a pour comes too late for something, and what would mend it.
-func (t terms) pressed(runner *sim.Runner, i int, l layer, train sim.Train, run sim.Run, laid laidCoat) []finding.Finding {
-	name := fmt.Sprintf("%s, coat %d", t.file.Job.Surfaces[i].Name, l.number)
+func tooLate(in *inputs, runner *sim.Runner, i int, l resolvedCoat, train sim.Train, run sim.Run, laid laidCoat) []finding.Finding {
+	name := fmt.Sprintf("%s, coat %d", in.file.Job.Surfaces[i].Name, l.number)
 	var found []finding.Finding
 	for _, m := range run.Moments {
 		if m.Slack >= 0 {
 			break
 		}
-		found = append(found, finding.Finding{Level: finding.Warning, Step: finding.Pour, Path: l.path, Text: fmt.Sprintf("%s: %s", name, t.missed(run, m))})
+		found = append(found, finding.Finding{Level: finding.Warning, Step: finding.Pour, Path: l.path, Text: fmt.Sprintf("%s: %s", name, missedLimit(in, run, m))})
 		if m.Limit == sim.OfShift {
-			found[len(found)-1].Text += t.breaking(train, run, laid)
+			found[len(found)-1].Text += breakOff(in, train, run, laid)
 		}
 	}
 	if len(found) == 0 {
 		return nil
 	}
-	way, fix := t.hands(runner, l, train)
+	way, fix := leastCrew(in, runner, l, train)
 	for n := range found {
 		found[n].WayOut, found[n].Fix = way, fix
 	}
@@ -255,24 +206,24 @@ func (t terms) pressed(runner *sim.Runner, i int, l layer, train sim.Train, run 
 }
 
 // missed tells what comes too late, in a sentence.
-func (t terms) missed(run sim.Run, m sim.Pinch) string {
-	p, late := run.Passages[m.Batch-1], t.units.Span(-m.Slack)
+func missedLimit(in *inputs, run sim.Run, m sim.Pinch) string {
+	p, late := run.Passages[m.Batch-1], in.units.Span(-m.Slack)
 	switch m.Limit {
 	case sim.OfPail:
-		return fmt.Sprintf("batch %d is empty %s after A met B, %s after its pot life of %s.", m.Batch, t.units.Span(p.Empty-p.Meets), late, t.units.Span(p.Empty-p.Meets+m.Slack))
+		return fmt.Sprintf("batch %d is empty %s after A met B, %s after its pot life of %s.", m.Batch, in.units.Span(p.Empty-p.Meets), late, in.units.Span(p.Empty-p.Meets+m.Slack))
 	case sim.OfFilm:
 		return fmt.Sprintf("section %d is finished %s after its film can no longer be worked.", m.Batch, late)
 	case sim.OfJoin:
 		return fmt.Sprintf("section %d reaches the edge of the one before %s after that has closed: a lap line shows.", m.Batch, late)
 	}
 	if m.Limit == sim.OfLight {
-		return fmt.Sprintf("it is done %s after the light falls at %s: hair, puddles and thin spots are no longer seen.", late, t.file.Job.Light)
+		return fmt.Sprintf("it is done %s after the light falls at %s: hair, puddles and thin spots are no longer seen.", late, in.file.Job.Light)
 	}
-	return fmt.Sprintf("it takes %s, and the shift ends %s before it is done.", t.units.Span(run.Ends), late)
+	return fmt.Sprintf("it takes %s, and the shift ends %s before it is done.", in.units.Span(run.Ends), late)
 }
 
 // breaking tells after which section a pour can be broken off when the shift ends.
-func (t terms) breaking(train sim.Train, run sim.Run, laid laidCoat) string {
+func breakOff(in *inputs, train sim.Train, run sim.Run, laid laidCoat) string {
 	last := 0
 	for _, p := range run.Passages {
 		if p.Done <= train.Shift {
@@ -284,22 +235,22 @@ func (t terms) breaking(train sim.Train, run sim.Run, laid laidCoat) string {
 	}
 	for _, c := range laid.cuts {
 		if c.After == last {
-			return fmt.Sprintf(" It can be broken off after section %d, along its join of %s: a clean tape line there, and on the next day it is abraded along it and overlapped.", last, t.units.Length(c.Wet))
+			return fmt.Sprintf(" It can be broken off after section %d, along its join of %s: a clean tape line there, and on the next day it is abraded along it and overlapped.", last, in.units.Length(c.Wet))
 		}
 	}
 	return fmt.Sprintf(" Section %d is the last that is done by then.", last)
 }
 
 // resting says that a break falls into a pour, which cannot be paused.
-func (t terms) resting(i int, l layer, from, until time.Time) []finding.Finding {
+func breakInPour(in *inputs, i int, l resolvedCoat, from, until time.Time) []finding.Finding {
 	var found []finding.Finding
-	for _, b := range t.hours.Rests(from) {
+	for _, b := range in.hours.Rests(from) {
 		if !b[0].Before(until) || !b[1].After(from) {
 			continue
 		}
 		found = append(found, finding.Finding{
 			Level: finding.Note, Step: finding.Pour, Path: l.path,
-			Text:   fmt.Sprintf("%s, coat %d: the break from %s falls into its pour, which cannot be paused.", t.file.Job.Surfaces[i].Name, l.number, b[0].Format("15:04")),
+			Text:   fmt.Sprintf("%s, coat %d: the break from %s falls into its pour, which cannot be paused.", in.file.Job.Surfaces[i].Name, l.number, b[0].Format("15:04")),
 			WayOut: "Rest before or after it, or one by one.",
 		})
 	}
@@ -309,9 +260,9 @@ func (t terms) resting(i int, l layer, from, until time.Time) []finding.Finding 
 // hands is the least crew that makes a pour with the batches it has, as a way out with its
 // change to the job: more on the floor, or else another mixer with a drill of their own
 // besides.
-func (t terms) hands(runner *sim.Runner, l layer, train sim.Train) (string, *finding.Fix) {
+func leastCrew(in *inputs, runner *sim.Runner, l resolvedCoat, train sim.Train) (string, *finding.Fix) {
 	const otherwise = "a slower hardener or cooler parts, another size of batch, or sections with clean tape lines; the page of the pour tells what each would do."
-	crew := t.crew(l)
+	crew := l.crew
 	makes := func(people []work.Person, drills int) bool {
 		train.People, train.Drills = people, drills
 		makes, _, err := runner.Judge(train)
@@ -342,7 +293,7 @@ func (t terms) hands(runner *sim.Runner, l layer, train sim.Train) (string, *fin
 			team = append(team, work.Person{Name: fmt.Sprintf("Hand %d", n+1), Roles: onFloor()})
 		}
 		if makes(team, drills+1) {
-			mixing := t.file.Job.Mixing
+			mixing := in.file.Job.Mixing
 			mixing.Drills = drills + 1
 			return fmt.Sprintf("Bring a second mixer with a drill, %d people in all. Or take %s", len(team), otherwise), &finding.Fix{
 				Label: fmt.Sprintf("Plan with two mixers, %d people in all", len(team)),
@@ -358,10 +309,10 @@ func onFloor() []work.Role { return job.Crew{Spreaders: 1}.Members()[1].Roles }
 
 // unmanned says that a pour needs a part that nobody of the team plays, with the change
 // that has the first of them play all.
-func (t terms) unmanned(l layer) finding.Finding {
+func missingRole(in *inputs, l resolvedCoat) finding.Finding {
 	f := refused(finding.Pour, "/job/crew/team", "Give each part to somebody: mixing, pouring, spreading, and rolling or broadcasting where the coat is rolled or broadcast.",
 		"Coat %d of %s cannot be poured: nobody of the crew plays a part that it needs.", l.number, l.sheet.product.Name)
-	if team := t.file.Job.Crew.Team; len(team) > 0 {
+	if team := in.file.Job.Crew.Team; len(team) > 0 {
 		first := work.Person{Name: team[0].Name, Roles: []work.Role{work.Mixer, work.Runner, work.Pourer, work.CutterIn, work.Spreader, work.Roller, work.Caster}}
 		f.Fix = &finding.Fix{Label: first.Name + " does whatever nobody does", Patch: []finding.PatchStep{{Op: "replace", Path: "/job/crew/team/0", Value: first}}}
 	}

@@ -78,49 +78,24 @@ func TestWaysAreKept(t *testing.T) {
 	if _, there := m.WaysFrom(u, geometry.Point{X: 30, Y: 30}).To(to); there {
 		t.Error("a way from outside")
 	}
-	// A memory that is full is emptied before the next goes in.
-	full := NewMemory()
-	first := full.WaysFrom(u, from)
-	for i := range mostKept - 1 {
-		full.ways[strings.Repeat("x", i+1)] = first
-	}
-	full.WaysFrom(u, to)
-	if len(full.ways) != 1 {
-		t.Errorf("%d are kept", len(full.ways))
-	}
-	for i := range mostKept {
-		full.put(strings.Repeat("y", i), Laying{})
-	}
-	if len(full.kept) != mostKept {
-		t.Errorf("%d layings are kept", len(full.kept))
-	}
-	full.put("one more", Laying{})
-	if _, known := full.get("one more"); len(full.kept) != 1 || !known {
-		t.Errorf("%d layings are kept", len(full.kept))
-	}
-	var none *Memory
-	none.put("x", Laying{})
-	if _, known := none.get("x"); known {
-		t.Error("nothing remembers")
-	}
 }
 
-// A division is told from every other by all it depends on; shares count against each other.
-func TestWhatADivisionDependsOn(t *testing.T) {
-	holed := geometry.Polygon{Outline: hall.Outline, Holes: []geometry.Ring{rectangle(3, 2, 4, 3)}}
-	at := geometry.Point{X: 1, Y: 1}
-	plain := keyOf(hall, at, 0.6, []float64{1, 2}, nil)
-	if keyOf(hall, at, 0.6, []float64{2, 4.000000001}, nil) != plain {
-		t.Error("the same shares in other numbers")
+// A joint that gets another name gives it to the joins that lie on it.
+func TestARenamedJointRenamesItsJoins(t *testing.T) {
+	floor := geometry.Polygon{
+		Outline: geometry.Ring{{X: 0, Y: 0}, {X: 16, Y: 0}, {X: 16, Y: 12}, {X: 0, Y: 12}},
+		Holes:   []geometry.Ring{{{X: 5, Y: 4}, {X: 11, Y: 4}, {X: 11, Y: 8}, {X: 5, Y: 8}}},
 	}
-	for name, key := range map[string]string{
-		"shares": keyOf(hall, at, 0.6, []float64{1, 2.1}, nil), "more shares": keyOf(hall, at, 0.6, []float64{1, 1, 1}, nil),
-		"exit": keyOf(hall, geometry.Point{X: 1, Y: 2}, 0.6, []float64{1, 2}, nil), "width": keyOf(hall, at, 0.7, []float64{1, 2}, nil),
-		"hole": keyOf(holed, at, 0.6, []float64{1, 2}, nil), "seam": keyOf(hall, at, 0.6, []float64{1, 2}, []geometry.Seam{across(3, 0, 5)}),
-		"another seam": keyOf(hall, at, 0.6, []float64{1, 2}, []geometry.Seam{across(4, 0, 5)}),
-	} {
-		if key == plain {
-			t.Errorf("another %s divides alike", name)
+	door, memory := geometry.Point{X: 0, Y: 6}, NewMemory()
+	plain := Plot(floor, Layout{Exit: &door}, nil, equal(7), memory).Lay(floor, equal(7))
+	cut := plain.Cuts[0]
+	if len(cut.Marks) != 2 {
+		t.Fatalf("%+v", cut)
+	}
+	for _, name := range []string{"saw cut", "cold joint"} {
+		seam := geometry.Seam{A: cut.Marks[0].At, B: cut.Marks[1].At, Name: name}
+		if on := Plot(floor, Layout{Exit: &door}, []geometry.Seam{seam}, equal(7), memory).Lay(floor, equal(7)).Cuts[0].On; on != name {
+			t.Errorf("the join lies on %q, not on %q", on, name)
 		}
 	}
 }

@@ -1,79 +1,74 @@
 package pour
 
 import (
-	"encoding/binary"
 	"math"
-	"sync"
 
 	"nephelon/core/geometry"
 	"nephelon/core/measure"
+	"nephelon/core/memo"
 )
 
 // Memory keeps floors as they were divided, since that takes long and rarely changes. It
 // may be shared. A nil one keeps nothing.
 type Memory struct {
-	mutex sync.Mutex
-	kept  map[string]Laying
-	ways  map[string]*Ways
+	pieces  *memo.Memory[pieces, Laying]
+	escapes *memo.Memory[leaving, []geometry.Escape]
+	ways    *memo.Memory[walking, *Ways]
 }
 
-// mostKept bounds what a memory keeps; it is emptied then.
+// mostKept bounds what a memory keeps of each; it is emptied then.
 const mostKept = 400
 
 // NewMemory keeps nothing yet.
 func NewMemory() *Memory {
-	return &Memory{kept: make(map[string]Laying), ways: make(map[string]*Ways)}
+	return &Memory{memo.New(mostKept, nil, pieces.lift), memo.New(mostKept, nil, leaving.escapes), memo.New(mostKept, nil, walking.ways)}
 }
 
-// keyOf is what a division depends on, digit by digit.
-func keyOf(p geometry.Polygon, exit geometry.Point, width float64, shares []float64, seams []geometry.Seam) string {
-	key := make([]byte, 0, 16*(len(p.Outline)+len(shares)+4))
-	add := func(all ...float64) {
-		for _, v := range all {
-			key = binary.LittleEndian.AppendUint64(key, math.Float64bits(v))
-		}
-	}
-	add(exit.X, exit.Y, width, float64(len(p.Outline)))
-	for _, r := range append([]geometry.Ring{p.Outline}, p.Holes...) {
-		add(float64(len(r)))
-		for _, c := range r {
-			add(c.X, c.Y)
-		}
-	}
-	whole := 0.0
-	for _, s := range shares {
-		whole += s
-	}
-	for _, s := range shares {
-		// Shares that differ by less than a millionth divide alike.
-		add(math.Round(s / whole * 1e6))
-	}
-	for _, s := range seams {
-		add(s.A.X, s.A.Y, s.B.X, s.B.Y)
-	}
-	return string(key)
+// pieces asks for a floor cut into one piece for each share.
+type pieces struct {
+	floor  geometry.Polygon
+	exit   geometry.Point
+	doors  []geometry.Point // by which people leave
+	width  float64          // m that the way out is wide at least
+	shares []float64        // of the whole
+	seams  []geometry.Seam
 }
 
-func (m *Memory) get(key string) (Laying, bool) {
+// leaving asks how the crew leaves each piece of a floor.
+type leaving struct {
+	floor  geometry.Polygon
+	pieces []geometry.Piece
+	doors  []geometry.Point
+	width  float64
+}
+
+func (q leaving) escapes() []geometry.Escape {
+	return geometry.Escapes(q.floor, q.pieces, q.doors, q.width)
+}
+
+// walking asks for the ways through a floor from a place on it.
+type walking struct {
+	floor geometry.Polygon
+	from  geometry.Point
+}
+
+func (q walking) ways() *Ways {
+	field := geometry.NewField(q.floor, wayCells, wayCell)
+	return &Ways{field, field.From(q.from)}
+}
+
+func (m *Memory) lift(q pieces) Laying {
 	if m == nil {
-		return Laying{}, false
+		return q.lift()
 	}
-	m.mutex.Lock()
-	defer m.mutex.Unlock()
-	l, known := m.kept[key]
-	return l, known
+	return m.pieces.Get(q)
 }
 
-func (m *Memory) put(key string, l Laying) {
+func (m *Memory) leave(q leaving) []geometry.Escape {
 	if m == nil {
-		return
+		return q.escapes()
 	}
-	m.mutex.Lock()
-	defer m.mutex.Unlock()
-	if len(m.kept) >= mostKept {
-		clear(m.kept)
-	}
-	m.kept[key] = l
+	return m.escapes.Get(q)
 }
 
 // Ways are how far places on a floor lie from one of them, through it.
@@ -96,24 +91,8 @@ const (
 
 // WaysFrom are the ways through a floor from a place on it.
 func (m *Memory) WaysFrom(p geometry.Polygon, from geometry.Point) *Ways {
-	key := keyOf(p, from, 0, nil, nil)
-	if m != nil {
-		m.mutex.Lock()
-		known := m.ways[key]
-		m.mutex.Unlock()
-		if known != nil {
-			return known
-		}
+	if m == nil {
+		return walking{p, from}.ways()
 	}
-	field := geometry.NewField(p, wayCells, wayCell)
-	made := &Ways{field, field.From(from)}
-	if m != nil {
-		m.mutex.Lock()
-		defer m.mutex.Unlock()
-		if len(m.ways) >= mostKept {
-			clear(m.ways)
-		}
-		m.ways[key] = made
-	}
-	return made
+	return m.ways.Get(walking{p, from})
 }

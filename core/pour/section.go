@@ -115,18 +115,11 @@ func (c Course) escapes(p geometry.Polygon, l Laying) []geometry.Escape {
 	if c.exit == nil || !l.endsAtExit || len(l.Sections) < 2 || geometry.OpenAhead(p, c.travel, c.wide()) {
 		return nil
 	}
-	areas := make([]float64, len(l.Sections))
 	pieces := make([]geometry.Piece, len(l.Sections))
 	for i, s := range l.Sections {
-		areas[i], pieces[i] = float64(s.Area), geometry.Piece{Rings: s.Rings, Label: s.Label}
+		pieces[i] = geometry.Piece{Rings: s.Rings, Label: s.Label}
 	}
-	key := keyOf(p, *c.exit, c.wide(), areas, nil) + fmt.Sprint(c.Direction, c.ways)
-	if known, ok := c.memory.get(key); ok {
-		return known.escapes
-	}
-	found := geometry.Escapes(p, pieces, c.doors(), c.wide())
-	c.memory.put(key, Laying{escapes: found})
-	return found
+	return c.memory.leave(leaving{p, pieces, c.doors(), c.wide()})
 }
 
 // leastJoin is the shortest stretch of an edge that counts as one, m.
@@ -134,16 +127,24 @@ const leastJoin = 0.05
 
 // lift cuts the surface into pieces, one per share.
 func (c Course) lift(p geometry.Polygon, shares []float64) (Laying, error) {
-	width := c.wide()
-	key := keyOf(p, *c.exit, width, shares, c.seams) + fmt.Sprint(c.ways)
-	if known, ok := c.memory.get(key); ok {
-		return known, known.failed
+	whole := 0.0
+	for _, s := range shares {
+		whole += s
 	}
-	pieces, complete, err := geometry.Peel(p, *c.exit, shares, c.seams)
+	parts := make([]float64, len(shares))
+	for i, s := range shares {
+		parts[i] = s / whole
+	}
+	l := c.memory.lift(pieces{p, *c.exit, c.doors(), c.wide(), parts, c.seams})
+	return l, l.failed
+}
+
+// lift cuts a floor into pieces; the result has failed set where that cannot be done.
+func (q pieces) lift() Laying {
+	p := q.floor
+	pieces, complete, err := geometry.Peel(p, q.exit, q.shares, q.seams)
 	if err != nil {
-		failed := Laying{failed: fmt.Errorf("divide the floor: %w", err), partial: !complete}
-		c.memory.put(key, failed)
-		return failed, failed.failed
+		return Laying{failed: fmt.Errorf("divide the floor: %w", err), partial: !complete}
 	}
 	l := Laying{partial: !complete, Sections: make([]Section, len(pieces)), Cuts: make([]Cut, 0, len(pieces)-1), endsAtExit: true}
 	for i, piece := range pieces {
@@ -167,13 +168,12 @@ func (c Course) lift(p geometry.Polygon, shares []float64) (Laying, error) {
 			}
 		}
 		if i < len(pieces)-1 {
-			cut.on(c.seams)
+			cut.on(q.seams)
 			l.Cuts = append(l.Cuts, cut)
 		}
 	}
-	l.escapes = geometry.Escapes(p, pieces, c.doors(), width)
-	c.memory.put(key, l)
-	return l, nil
+	l.escapes = geometry.Escapes(p, pieces, q.doors, q.width)
+	return l
 }
 
 // mark is the place on a wall or column where a line ends, or else on a line taped before.

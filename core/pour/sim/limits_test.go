@@ -4,10 +4,12 @@ import (
 	"context"
 	"errors"
 	"math"
+	"reflect"
 	"slices"
 	"testing"
 
 	"nephelon/core/measure"
+	"nephelon/core/memo"
 )
 
 // One person's time by hand: busy from 10 to 20 and from 30 to 40.
@@ -143,31 +145,63 @@ func TestWhatMattersMost(t *testing.T) {
 // error each time, and one that is full is emptied.
 func TestTrainsAreRemembered(t *testing.T) {
 	train := Train{Batches: equal(2, Batch{Mix: 60, Life: 3600, Works: Works(30, 0, 60, 0, 0)}), People: crew(1), Drills: 1}
-	m, r := NewMemory(), new(Runner)
-	first, err := m.Best(r, train)
+	m := NewMemory()
+	first, err := m.Best(train)
 	if err != nil {
 		t.Fatal(err)
 	}
-	again, err := m.Best(r, train)
+	again, err := m.Best(train)
 	if err != nil || &again.Parts[0] != &first.Parts[0] {
 		t.Error("worked out twice")
 	}
 	var none *Memory
-	if other, err := none.Best(r, train); err != nil || &other.Parts[0] == &first.Parts[0] || len(other.Parts) != len(first.Parts) {
+	if other, err := none.Best(train); err != nil || &other.Parts[0] == &first.Parts[0] || len(other.Parts) != len(first.Parts) {
 		t.Error("without a memory")
 	}
 	idle := train
 	idle.People = nil
 	for range 2 {
-		if _, err := m.Best(r, idle); err == nil {
+		if _, err := m.Best(idle); err == nil {
 			t.Error("nobody runs it")
 		}
 	}
-	m.stints = mostStints
-	other := train
-	other.Drills = 2
-	if _, err := m.Best(r, other); err != nil || len(m.kept) != 1 || m.stints >= mostStints {
-		t.Errorf("%v, %d kept of %d stints", err, len(m.kept), m.stints)
+}
+
+// Every field of a train is asked for: a change of any, found by reflection, is another train.
+func TestEveryInputOfATrainIsRemembered(t *testing.T) {
+	base := func() steadyTrain {
+		works := measure.Span(600)
+		return steadyTrain{batches: equal(2, Batch{Mix: 60, Life: 3600, Beside: []int{0}}), people: crew(1), drills: 1, works: &works, shift: 3600}
+	}
+	plain := memo.Key(base())
+	for name, changed := range map[string]func(*steadyTrain){
+		"batch": func(s *steadyTrain) { s.batches = s.batches[:1] }, "person": func(s *steadyTrain) { s.people = crew(2) },
+		"drills": func(s *steadyTrain) { s.drills++ }, "drawn": func(s *steadyTrain) { s.drawn = true },
+		"works": func(s *steadyTrain) { s.works = nil }, "shift": func(s *steadyTrain) { s.shift++ }, "light": func(s *steadyTrain) { s.light++ },
+	} {
+		s := base()
+		changed(&s)
+		if memo.Key(s) == plain {
+			t.Errorf("another %s is taken for the same train", name)
+		}
+	}
+	batch := reflect.TypeFor[Batch]()
+	for i := range batch.NumField() {
+		s := base()
+		f := reflect.ValueOf(&s.batches[0]).Elem().Field(i)
+		switch f.Kind() {
+		case reflect.Float64:
+			f.SetFloat(f.Float() + 1)
+		case reflect.Array:
+			f.Index(0).SetFloat(f.Index(0).Float() + 1)
+		case reflect.Slice:
+			f.Set(reflect.Append(f, reflect.Zero(f.Type().Elem())))
+		default:
+			t.Fatalf("how to change a batch's %s?", batch.Field(i).Name)
+		}
+		if memo.Key(s) == plain {
+			t.Errorf("another %s of a batch is taken for the same train", batch.Field(i).Name)
+		}
 	}
 }
 

@@ -423,12 +423,12 @@ func TestACrewOfWhichNobodyCanBeMissed(t *testing.T) {
 	}
 	m := NewMemory()
 	for range 2 { // worked out, and remembered
-		if kept, err := m.Best(&r, train); err != nil || !reflect.DeepEqual(alone, kept) {
+		if kept, err := m.Best(train); err != nil || !reflect.DeepEqual(alone, kept) {
 			t.Errorf("%v: remembered %+v", err, kept.Tight())
 		}
 	}
 	train.People[2] = who(work.Roller, work.Spreader)
-	if other, err := m.Best(&r, train); err != nil || reflect.DeepEqual(alone, other) {
+	if other, err := m.Best(train); err != nil || reflect.DeepEqual(alone, other) {
 		t.Errorf("%v: another crew is taken for this one", err)
 	}
 }

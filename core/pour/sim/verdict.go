@@ -41,10 +41,7 @@ func (t Train) finite() bool {
 func Best(t Train) (Run, error) { return new(Runner).Best(t) }
 
 // Runner runs one train after the other in the same memory. It may not be shared.
-type Runner struct {
-	engine engine
-	key    []byte // of the train that is looked up
-}
+type Runner struct{ engine engine }
 
 // Best is Best.
 func (r *Runner) Best(t Train) (Run, error) {

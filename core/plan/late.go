@@ -10,7 +10,7 @@ import (
 )
 
 // limits says where a coat is laid on a slab that its sheet does not allow.
-func (t *timer) limits(l layer, c *CoatTimes) {
+func (t *timer) limits(l resolvedCoat, c *CoatTimes) {
 	p := l.sheet.product
 	if (p.SlabMin == nil || c.Slab >= p.SlabMin.Value) && (p.SlabMax == nil || c.Slab <= p.SlabMax.Value) {
 		return
@@ -22,7 +22,7 @@ func (t *timer) limits(l layer, c *CoatTimes) {
 	}
 	t.out.found = append(t.out.found, finding.Finding{
 		Level: finding.Warning, Step: finding.Batches, Path: l.path,
-		Text:   fmt.Sprintf("Coat %d of %s goes on a slab of %s%s; its sheet refuses all but %s.", l.number, p.Name, t.units.Temperature(c.Slab), when, t.between(p.SlabMin, p.SlabMax)),
+		Text:   fmt.Sprintf("Coat %d of %s goes on a slab of %s%s; its sheet refuses all but %s.", l.number, p.Name, t.in.units.Temperature(c.Slab), when, rangeOf(t.in, p.SlabMin, p.SlabMax)),
 		WayOut: way,
 	})
 }
@@ -30,15 +30,15 @@ func (t *timer) limits(l layer, c *CoatTimes) {
 // late says where the crew comes to a coat only after the window of the one
 // below has closed. A wait of the contractor's own is judged between neighbours.
 func (t *timer) late(i, n int, below *CoatTimes, start time.Time) {
-	l := t.layers[i][n]
+	l := t.in.layers[i][n]
 	until := below.stage(material.StageRecoatUntil)
-	if until.At == nil || !start.After(*until.At) || t.abrades(l) || l.coat.OverWet || l.coat.Wait != nil {
+	if until.At == nil || !start.After(*until.At) || l.abrades || l.coat.OverWet || l.coat.Wait != nil {
 		return
 	}
 	t.out.found = append(t.out.found, finding.Finding{
 		Level: finding.Warning, Step: finding.Batches, Path: l.path,
 		Text: fmt.Sprintf("%s: the crew comes to coat %d at %s, but the window of coat %d closed at %s.",
-			t.file.Job.Surfaces[i].Name, l.number, hour(start), n, hour(*until.At)),
+			t.in.file.Job.Surfaces[i].Name, l.number, hour(start), n, hour(*until.At)),
 		WayOut: "Abrade it before, finish one surface before the next is begun, or bring more people.",
 		Fix: &finding.Fix{Label: fmt.Sprintf("Abrade coat %d before it", n), Patch: []finding.PatchStep{
 			{Op: "add", Path: l.path + "/abraded", Value: true},
@@ -49,7 +49,7 @@ func (t *timer) late(i, n int, below *CoatTimes, start time.Time) {
 // stiff says where a coat that is poured over the one below comes when that no longer
 // flows. Its first section is the oldest, and the first to be poured over.
 func (t *timer) stiff(i, n int, below *CoatTimes, start time.Time) {
-	l := t.layers[i][n]
+	l := t.in.layers[i][n]
 	works := below.stage(material.StageWorking)
 	if !l.coat.OverWet || works.At == nil || !start.After(*works.At) {
 		return
@@ -57,7 +57,7 @@ func (t *timer) stiff(i, n int, below *CoatTimes, start time.Time) {
 	t.out.found = append(t.out.found, finding.Finding{
 		Level: finding.Warning, Step: finding.Batches, Path: l.path,
 		Text: fmt.Sprintf("%s: coat %d is poured over coat %d while that flows, but that flows only until %s, and the crew comes to it at %s.",
-			t.file.Job.Surfaces[i].Name, l.number, n, hour(*works.At), hour(start)),
+			t.in.file.Job.Surfaces[i].Name, l.number, n, hour(*works.At), hour(start)),
 		WayOut: "Bring more people, take a slower hardener below, or let it harden and abrade it.",
 		Fix: &finding.Fix{Label: fmt.Sprintf("Let coat %d harden and abrade it", n), Patch: []finding.PatchStep{
 			{Op: "remove", Path: l.path + "/overWet"}, {Op: "add", Path: l.path + "/abraded", Value: true},
@@ -68,7 +68,7 @@ func (t *timer) stiff(i, n int, below *CoatTimes, start time.Time) {
 // dry says where the crew comes to a coat that is laid on a tacky film only after that is
 // tack-free, or where nobody knows when it is.
 func (t *timer) dry(i, n int, below *CoatTimes, start time.Time) {
-	l := t.layers[i][n]
+	l := t.in.layers[i][n]
 	if l.coat.When != buildup.OnTacky {
 		return
 	}
@@ -77,7 +77,7 @@ func (t *timer) dry(i, n int, below *CoatTimes, start time.Time) {
 		Level: finding.Warning, Step: finding.Batches, Path: l.path + "/when", WayOut: "Bring more people, or lay it as its sheet has it.",
 		Fix: &finding.Fix{Label: "Lay it as soon as it may", Patch: []finding.PatchStep{{Op: "remove", Path: l.path + "/when"}}},
 	}
-	name := t.file.Job.Surfaces[i].Name
+	name := t.in.file.Job.Surfaces[i].Name
 	switch {
 	case free.After == 0:
 		f.Text = fmt.Sprintf("%s: coat %d is laid on coat %d while that is tacky, but its sheet does not say when it is tack-free.", name, l.number, n)
