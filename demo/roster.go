@@ -13,6 +13,7 @@ import (
 	"nephelon/core/job"
 	"nephelon/core/measure"
 	"nephelon/core/plan"
+	"nephelon/core/plan/stage"
 	"nephelon/core/work"
 	"nephelon/store"
 )
@@ -101,7 +102,7 @@ func fillRoster(ctx context.Context, s *store.Store, company, person uuid.UUID, 
 		if err != nil {
 			return fmt.Errorf("plan a demo job: %w", err)
 		}
-		jobs = append(jobs, days.Job{ID: j.ID.String(), File: j.File, Plan: made, Films: plan.FilmsOf(j.File, measure.Metric, now, 0), Cool: plan.FilmsOf(j.File, measure.Metric, now, days.Cooler)})
+		jobs = append(jobs, days.Job{ID: j.ID.String(), File: j.File, Plan: made, Films: stage.FilmsOf(j.File, measure.Metric, now, 0), Cool: stage.FilmsOf(j.File, measure.Metric, now, days.Cooler)})
 	}
 	h := house()
 	const weeks = 7

@@ -81,7 +81,7 @@ const (
 	handoverLine   = 5.2
 )
 
-// page writes a hand-over.
+// handoverPage writes a hand-over.
 type handoverPage struct{ *fpdf.Fpdf }
 
 // spaced is text that the fonts have: the narrow space between a figure and its unit is not in them.

@@ -58,11 +58,6 @@ type NewerSheet struct {
 	Changes []material.Revised `json:"changes"`
 }
 
-// Saved is the answer to an edit that was kept: what it moved in the plan, or the
-// whole plan where the server no longer has the one that the client holds.
-// StaleSave is the answer to a save made from a revision that is no longer the
-// newest: both are here, and nothing was overwritten.
-// GetStatus is the HTTP status.
 // JobPath is the job an operation is about.
 type JobPath struct {
 	Job uuid.UUID `path:"job"`
@@ -97,7 +92,6 @@ func (s *Server) jobRoutes() {
 		Responses: map[string]*huma.Response{"200": {Description: "Server-sent events: the revision of every save", Content: map[string]*huma.MediaType{"text/event-stream": {}}}}}, s.jobChanges)
 }
 
-// staleResponse puts the answer to a stale save into the description.
 // jobResponse describes the answer that is a job, which is written as it was kept.
 func (s *Server) jobResponse() map[string]*huma.Response {
 	schema := s.api.OpenAPI().Components.Schemas.Schema(reflect.TypeFor[JobState](), true, "JobState")
@@ -254,11 +248,6 @@ func (p *planned) state() JobState {
 	}
 }
 
-// repriced tells why an edit is refused that changes a price and is not made by whoever keeps
-// prices; empty where it is not.
-// documentAt is the file of a job at a revision, as JSON.
-// unfit tells why an edit cannot be: every field with its remedy.
-// stale answers an edit made from a revision that is no longer the newest.
 func (s *Server) buyTogether(ctx context.Context, in *struct {
 	Jobs []string `query:"job,explode" required:"true" minItems:"1" maxItems:"40" format:"uuid" doc:"The ids of the jobs that buy together"`
 }) (*body[plan.Together], error) {

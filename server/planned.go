@@ -196,7 +196,7 @@ func (s *Server) workOut(ctx context.Context, who store.Person, j store.Job, at 
 	return out, nil
 }
 
-// body is the whole JobState as JSON, and the same compressed; both are written
+// bodyOf returns the whole JobState as JSON, and the same compressed; both are written
 // at the first reading.
 func (s *Server) bodyOf(p *planned) (whole, zipped []byte, err error) {
 	s.plans.mutex.Lock()

@@ -14,7 +14,7 @@ import (
 
 	"nephelon/core/job"
 	"nephelon/core/measure"
-	"nephelon/core/plan"
+	"nephelon/core/plan/whatif"
 	"nephelon/core/pour/sim"
 	"nephelon/exchange"
 	"nephelon/exchange/drawing"
@@ -44,8 +44,8 @@ func (s *Server) pourRoutes() {
 		func(ctx context.Context, in *struct {
 			JobPath
 			Body PourQuestion
-		}) (*body[plan.PourPlan], error) {
-			return poured(ctx, s, in.JobPath, in.Body, planTime, func(ctx context.Context, f job.File) (plan.PourPlan, error) {
+		}) (*body[whatif.PourPlan], error) {
+			return poured(ctx, s, in.JobPath, in.Body, planTime, func(ctx context.Context, f job.File) (whatif.PourPlan, error) {
 				return s.planner.Pour(ctx, f, person(ctx).Units, time.Now(), in.Body.Coat, in.Body.First)
 			})
 		})
@@ -53,8 +53,8 @@ func (s *Server) pourRoutes() {
 		func(ctx context.Context, in *struct {
 			JobPath
 			Body PourQuestion
-		}) (*body[[]plan.Way], error) {
-			return poured(ctx, s, in.JobPath, in.Body, planTime, func(ctx context.Context, f job.File) ([]plan.Way, error) {
+		}) (*body[[]whatif.Way], error) {
+			return poured(ctx, s, in.JobPath, in.Body, planTime, func(ctx context.Context, f job.File) ([]whatif.Way, error) {
 				return s.planner.Ways(ctx, f, person(ctx).Units, time.Now(), in.Body.Coat)
 			})
 		})
@@ -62,8 +62,8 @@ func (s *Server) pourRoutes() {
 		func(ctx context.Context, in *struct {
 			JobPath
 			Body PourQuestion
-		}) (*body[[]plan.Begun], error) {
-			return poured(ctx, s, in.JobPath, in.Body, planTime, func(ctx context.Context, f job.File) ([]plan.Begun, error) {
+		}) (*body[[]whatif.Begun], error) {
+			return poured(ctx, s, in.JobPath, in.Body, planTime, func(ctx context.Context, f job.File) ([]whatif.Begun, error) {
 				return s.planner.Starts(ctx, f, person(ctx).Units, time.Now(), in.Body.Coat)
 			})
 		})
@@ -142,7 +142,7 @@ func poured[A any](ctx context.Context, s *Server, at JobPath, q PourQuestion, m
 	limited, cancel := context.WithTimeout(ctx, most)
 	defer cancel()
 	made, err := answer(limited, file)
-	if errors.Is(err, plan.ErrNoPour) {
+	if errors.Is(err, whatif.ErrNoPour) {
 		return nil, huma.Error422UnprocessableEntity("This coat cannot be poured as it is planned; the job says what is missing.")
 	}
 	if errors.Is(err, sim.ErrPace) {

@@ -7,7 +7,7 @@ import (
 	"testing"
 
 	"nephelon/core/job"
-	"nephelon/core/plan"
+	"nephelon/core/plan/whatif"
 	"nephelon/core/pour/sim"
 	"nephelon/exchange"
 	"nephelon/server"
@@ -24,16 +24,16 @@ func TestThePourOverHTTP(t *testing.T) {
 		File     job.File `json:"file"`
 	}](t, c, http.MethodPost, "/api/jobs", f)
 	at, ask := "/api/jobs/"+added.ID+"/pour", server.PourQuestion{Coat: f.Job.Surfaces[0].Coats[0].ID}
-	now := got[plan.PourPlan](t, c, http.MethodPost, at, ask)
+	now := got[whatif.PourPlan](t, c, http.MethodPost, at, ask)
 	if len(now.Run.Parts) == 0 || len(now.Batches) != len(now.Run.Passages) || len(now.Crew) != f.Job.Crew.People() {
 		t.Fatalf("%d parts of %d batches by %d", len(now.Run.Parts), len(now.Batches), len(now.Crew))
 	}
 	more := ask
 	more.Patch = []exchange.EditStep{{Op: "replace", Path: "/job/crew/spreaders", Value: json.RawMessage("5")}}
-	if tried := got[plan.PourPlan](t, c, http.MethodPost, at, more); len(tried.Crew) != 6 || tried.Run.Ends >= now.Run.Ends {
+	if tried := got[whatif.PourPlan](t, c, http.MethodPost, at, more); len(tried.Crew) != 6 || tried.Run.Ends >= now.Run.Ends {
 		t.Errorf("five spread for %v, %v before", tried.Run.Ends, now.Run.Ends)
 	}
-	if again := got[plan.PourPlan](t, c, http.MethodPost, at, ask); again.Run.Ends != now.Run.Ends {
+	if again := got[whatif.PourPlan](t, c, http.MethodPost, at, ask); again.Run.Ends != now.Run.Ends {
 		t.Error("what was tried is kept")
 	}
 	for as, says := range map[string]string{"dxf": "$INSUNITS", "svg": "<svg", "geojson": "FeatureCollection"} {
@@ -44,8 +44,8 @@ func TestThePourOverHTTP(t *testing.T) {
 	if status, _ := c.send(http.MethodGet, strings.TrimSuffix(at, "pour")+"coats/nowhere/sections?as=dxf", nil); status != http.StatusNotFound {
 		t.Errorf("sections of no coat: %d", status)
 	}
-	got[[]plan.Begun](t, c, http.MethodPost, at+"/starts", ask)
-	got[[]plan.Way](t, c, http.MethodPost, at+"/ways", ask)
+	got[[]whatif.Begun](t, c, http.MethodPost, at+"/starts", ask)
+	got[[]whatif.Way](t, c, http.MethodPost, at+"/ways", ask)
 	odds := server.OddsQuestion{PourQuestion: ask, Runs: 300, Seed: 4}
 	if a, b := got[sim.Chance](t, c, http.MethodPost, at+"/odds", odds), got[sim.Chance](t, c, http.MethodPost, at+"/odds", odds); a.Ends != b.Ends || a.Runs != 300 {
 		t.Errorf("%+v and %+v", a, b)

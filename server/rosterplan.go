@@ -10,7 +10,7 @@ import (
 
 	"nephelon/core/days"
 	"nephelon/core/job"
-	"nephelon/core/plan"
+	"nephelon/core/plan/stage"
 	"nephelon/core/roster"
 	"nephelon/store"
 )
@@ -85,7 +85,7 @@ func (s *Server) calendars(ctx context.Context, bookings []days.Booked, only *[]
 	now := time.Now()
 	remake := func(ctx context.Context, id string, f job.File) (days.Job, error) {
 		made, err := s.planner.MakeFor(ctx, f, who.Units, now)
-		return days.Job{ID: id, File: f, Plan: made, Films: plan.FilmsOf(f, who.Units, now, 0), Cool: plan.FilmsOf(f, who.Units, now, days.Cooler)}, err
+		return days.Job{ID: id, File: f, Plan: made, Films: stage.FilmsOf(f, who.Units, now, 0), Cool: stage.FilmsOf(f, who.Units, now, days.Cooler)}, err
 	}
 	jobs := make([]days.Job, 0, len(open))
 	for _, j := range open {

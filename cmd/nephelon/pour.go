@@ -11,15 +11,16 @@ import (
 
 	"nephelon/core/measure"
 	"nephelon/core/plan"
+	"nephelon/core/plan/whatif"
 	"nephelon/core/pour/sim"
 )
 
 // pourAnswer is what `nephelon pour` prints.
 type pourAnswer struct {
-	plan.PourPlan
-	Odds   *sim.Chance  `json:"odds,omitempty"`
-	Ways   []plan.Way   `json:"ways" doc:"What would help"`
-	Starts []plan.Begun `json:"starts" doc:"For each hour that the work may start at"`
+	whatif.PourPlan
+	Odds   *sim.Chance    `json:"odds,omitempty"`
+	Ways   []whatif.Way   `json:"ways" doc:"What would help"`
+	Starts []whatif.Begun `json:"starts" doc:"For each hour that the work may start at"`
 }
 
 // runPour prints the pour of one coat of a plan file: that with the most batches, or the
@@ -59,7 +60,7 @@ func runPour(ctx context.Context, arguments []string, in io.Reader, out, complai
 		}
 	}
 	poured, err := planner.Pour(ctx, file, units, at, coat, measure.Span(first.Seconds()))
-	if errors.Is(err, plan.ErrNoPour) {
+	if errors.Is(err, whatif.ErrNoPour) {
 		var ids []string
 		for _, s := range file.Job.Surfaces {
 			for _, c := range s.Coats {

@@ -9,11 +9,11 @@ import (
 	"nephelon/core/measure"
 )
 
-// Rules of texture: common practice, no source. A grain that stands out of its
-// film by more than half of itself is pulled out by feet, and a class of slip
-// wants grains of a size.
+// grainOverFilm is how much larger than its film a grain may be: one that stands out of it by
+// more is pulled out by feet. Common practice, no source.
 const grainOverFilm = 1.5
 
+// grainFor returns the grain that a class of slip asks for: common practice, no source.
 func grainFor(slip string) measure.Film {
 	return map[string]measure.Film{"R10": 60e-6, "R11": 150e-6, "R12": 300e-6, "R13": 600e-6}[slip]
 }

@@ -13,6 +13,7 @@ import (
 	"nephelon/core/job"
 	"nephelon/core/measure"
 	"nephelon/core/plan"
+	"nephelon/core/plan/stage"
 	"nephelon/core/roster"
 	"nephelon/core/work"
 )
@@ -29,8 +30,8 @@ type Job struct {
 	ID    string
 	File  job.File
 	Plan  plan.Plan
-	Films plan.Films
-	Cool  plan.Films // the same where it comes cooler than told
+	Films stage.Films
+	Cool  stage.Films // the same where it comes cooler than told
 }
 
 // Cooler is by how many K a slab may come cooler than the forecast has it, for what is
@@ -191,7 +192,7 @@ func duration(s measure.Span) time.Duration {
 
 // fair are the slots in which a surface can be coated by the forecast; none where all
 // can, or nobody knows. Beyond the forecast every slot is taken for fair.
-func (c *Calendar) fair(s *plan.SurveyPlan) []roster.Window {
+func (c *Calendar) fair(s *stage.SurveyPlan) []roster.Window {
 	if s == nil || len(s.Hours) == 0 {
 		return nil
 	}

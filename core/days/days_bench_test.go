@@ -7,7 +7,7 @@ import (
 	"time"
 
 	"nephelon/core/job"
-	"nephelon/core/plan"
+	"nephelon/core/plan/stage"
 	"nephelon/core/roster"
 )
 
@@ -41,7 +41,7 @@ func BenchmarkRecheck(b *testing.B) {
 	house, jobs, booked, now := forty(b)
 	for b.Loop() {
 		for i := range jobs {
-			jobs[i].Films = plan.FilmsOf(jobs[i].File, "metric", now, 0)
+			jobs[i].Films = stage.FilmsOf(jobs[i].File, "metric", now, 0)
 		}
 		if broken := Build(house, jobs, booked, now, 10).Check(booked); len(broken) > 0 {
 			b.Fatal(broken[0])

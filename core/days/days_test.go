@@ -14,6 +14,7 @@ import (
 	"nephelon/core/material"
 	"nephelon/core/measure"
 	"nephelon/core/plan"
+	"nephelon/core/plan/stage"
 	"nephelon/core/roster"
 	"nephelon/core/school"
 	"nephelon/core/work"
@@ -33,7 +34,7 @@ func demo(t testing.TB, name string, now time.Time, change func(*job.Job)) Job {
 	if change != nil {
 		change(&f.Job)
 	}
-	return Job{ID: name, File: f, Plan: plan.Make(f, measure.Metric, now), Films: plan.FilmsOf(f, measure.Metric, now, 0), Cool: plan.FilmsOf(f, measure.Metric, now, Cooler)}
+	return Job{ID: name, File: f, Plan: plan.Make(f, measure.Metric, now), Films: stage.FilmsOf(f, measure.Metric, now, 0), Cool: stage.FilmsOf(f, measure.Metric, now, Cooler)}
 }
 
 func solved(t *testing.T, c *Calendar, before []Booked) map[string]Booked {
@@ -315,11 +316,11 @@ func TestHolidaysAndFoulHours(t *testing.T) {
 	}
 	c := Build(job.House{}, nil, nil, monday, 2)
 	foul := monday.Add(4 * time.Hour)
-	windows := c.fair(&plan.SurveyPlan{Hours: []climate.Judged{{At: foul.Add(-time.Hour), State: climate.Go}, {At: foul, State: climate.Stop}, {At: foul.Add(time.Hour), State: climate.Wait}, {At: foul.Add(2 * time.Hour), State: climate.Go}}})
+	windows := c.fair(&stage.SurveyPlan{Hours: []climate.Judged{{At: foul.Add(-time.Hour), State: climate.Go}, {At: foul, State: climate.Stop}, {At: foul.Add(time.Hour), State: climate.Wait}, {At: foul.Add(2 * time.Hour), State: climate.Go}}})
 	if len(windows) != 2 || c.time(windows[0].Until) != foul || c.time(windows[1].From) != foul.Add(2*time.Hour) {
 		t.Errorf("%+v", windows)
 	}
-	if c.fair(&plan.SurveyPlan{Hours: []climate.Judged{{At: foul, State: climate.Go}}}) != nil {
+	if c.fair(&stage.SurveyPlan{Hours: []climate.Judged{{At: foul, State: climate.Go}}}) != nil {
 		t.Error("windows in fair weather")
 	}
 }
@@ -561,7 +562,7 @@ func TestTheNextMorningOnTheRoster(t *testing.T) {
 				p.RecoatFrom = []material.TimeAt{{At: 20, After: measure.Hour, Source: measure.Sheet}}
 			}
 		}
-		j.Plan, j.Films = plan.Make(j.File, measure.Metric, now), plan.FilmsOf(j.File, measure.Metric, now, 0)
+		j.Plan, j.Films = plan.Make(j.File, measure.Metric, now), stage.FilmsOf(j.File, measure.Metric, now, 0)
 		by := solved(t, Build(job.House{}, []Job{j}, nil, now, 6), nil)
 		return by[string(work.PourID(coats[0].ID))].From, by[string(work.PourID(coats[1].ID))].From
 	}

@@ -12,6 +12,7 @@ import (
 	"nephelon/core/material"
 	"nephelon/core/measure"
 	"nephelon/core/plan"
+	"nephelon/core/plan/stage"
 	"nephelon/core/roster"
 )
 
@@ -19,7 +20,7 @@ import (
 func trying(house job.House, jobs []Job, now time.Time) Tried {
 	return func(t Try) (*Calendar, *roster.Plan, error) {
 		tried, err := t.Jobs(jobs, func(id string, f job.File) (Job, error) {
-			return Job{ID: id, File: f, Plan: plan.Make(f, measure.Metric, now), Films: plan.FilmsOf(f, measure.Metric, now, 0)}, nil
+			return Job{ID: id, File: f, Plan: plan.Make(f, measure.Metric, now), Films: stage.FilmsOf(f, measure.Metric, now, 0)}, nil
 		})
 		if err != nil {
 			return nil, nil, err
@@ -87,7 +88,7 @@ func TestASlowerHardenerKeepsAWindow(t *testing.T) {
 	p.Hardeners = []material.Hardener{cold, slow}
 	house := job.House{Crews: []job.StandingCrew{{ID: "s", Name: "Skerry crew", People: 6, Skills: Crews(job.House{})[0].Skills}}}
 	remade := func(f job.File) Job {
-		return Job{ID: "hall", File: f, Plan: plan.Make(f, measure.Metric, now), Films: plan.FilmsOf(f, measure.Metric, now, 0)}
+		return Job{ID: "hall", File: f, Plan: plan.Make(f, measure.Metric, now), Films: stage.FilmsOf(f, measure.Metric, now, 0)}
 	}
 	jobs := []Job{remade(base.File)}
 	try := trying(house, jobs, now)

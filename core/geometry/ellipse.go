@@ -53,7 +53,7 @@ func (e Ellipse) Arc(from, to float64, f func(x float64) float64) float64 {
 	return sum
 }
 
-// The nodes and weights of five-point Gauss–Legendre quadrature (Abramowitz
+// legendreNodes returns the nodes, legendreWeights the weights, of five-point Gauss–Legendre quadrature (Abramowitz
 // and Stegun, table 25.4, from memory; a test integrates polynomials with them).
 func legendreNodes() [5]float64 {
 	return [5]float64{-0.906179845938664, -0.538469310105683, 0, 0.538469310105683, 0.906179845938664}

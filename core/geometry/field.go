@@ -97,7 +97,7 @@ func (f *Field) inner(p Point) (Point, bool) {
 	return f.middle(cell), true
 }
 
-// footsteps are a king's and a knight's steps, with the cells that those pass between.
+// neighbour is a step of a king or a knight of chess, in cells, with its length.
 type neighbour struct {
 	x, y   int
 	length float64

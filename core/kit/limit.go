@@ -10,7 +10,9 @@ import (
 )
 
 // PotLife gives the pot life of a mass at the temperature that it is mixed at.
-type PotLife interface{ Life(measure.Mass) measure.Span }
+type PotLife interface {
+	Life(measure.Mass) measure.Span
+}
 
 // Spreading is how fast a coat leaves the bucket, and how long it lives there. It is comparable:
 // limits of equal products, buckets and Spreadings are equal.
@@ -20,12 +22,12 @@ type Spreading struct {
 	PerArea   measure.Volume // m³ mixed for each m², loss included
 	Density   measure.Density
 	Life      PotLife        // nil where there is none
-	Carry     measure.Span                    // from the mixing place to the floor
-	Kit       measure.Volume                  // the largest at hand
-	KitShare  float64                         // of a kit that is mixed at most at once; 0 is no limit
-	Mixing    Mixing                          // before it is carried
-	Wanted    measure.Volume                  // at most in one batch, by choice; 0 is no limit
-	Thinner   float64                         // stirred in, as a share of what is mixed; it takes room in the bucket
+	Carry     measure.Span   // from the mixing place to the floor
+	Kit       measure.Volume // the largest at hand
+	KitShare  float64        // of a kit that is mixed at most at once; 0 is no limit
+	Mixing    Mixing         // before it is carried
+	Wanted    measure.Volume // at most in one batch, by choice; 0 is no limit
+	Thinner   float64        // stirred in, as a share of what is mixed; it takes room in the bucket
 }
 
 // left is the pot life of a mass that remains on the floor.

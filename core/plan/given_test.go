@@ -5,6 +5,7 @@ import (
 	"testing"
 
 	"nephelon/core/measure"
+	"nephelon/core/plan/input"
 	"nephelon/core/takeoff"
 )
 
@@ -30,7 +31,7 @@ func TestMakeGivenAreaWithEveryKindOfCoat(t *testing.T) {
 	planner := NewPlanner()
 	for name, shape := range shapes {
 		for n := range 24 {
-			colours, faces, over, on := n&1 > 0, n&2 > 0, n&4 > 0, []string{"", onLevel, onUpright}[n/8]
+			colours, faces, over, on := n&1 > 0, n&2 > 0, n&4 > 0, []string{"", input.OnLevel, input.OnUpright}[n/8]
 			t.Run(fmt.Sprintf("%s/%t,%t,%t,%s", name, colours, faces, over, on), func(t *testing.T) {
 				f := fiveColours(t)
 				s := &f.Job.Surfaces[0]
@@ -54,7 +55,7 @@ func TestMakeGivenAreaWithEveryKindOfCoat(t *testing.T) {
 				p := planner.Make(f, measure.Metric, noon())
 				top := p.Surfaces[0].Coats[len(s.Coats)-1]
 				if top.Division == nil {
-					if on != onUpright && len(p.Refused()) == 0 {
+					if on != input.OnUpright && len(p.Refused()) == 0 {
 						t.Fatal("the coat is not divided, and nothing is refused")
 					}
 					return

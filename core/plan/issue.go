@@ -11,6 +11,8 @@ import (
 	"nephelon/core/job"
 	"nephelon/core/material"
 	"nephelon/core/measure"
+	"nephelon/core/plan/input"
+	"nephelon/core/plan/stage"
 	"nephelon/core/record"
 	"nephelon/core/survey"
 )
@@ -26,15 +28,15 @@ func (p *Planner) Issue(ctx context.Context, f job.File, units measure.System, n
 	if err != nil {
 		return record.Issue{}, err
 	}
-	in, _ := read(f, units, now)
+	in, _ := input.Read(f, units, now)
 	out := record.Issue{
 		Name: f.Job.Name, Site: f.Job.Site, Day: day, Zone: made.Zone, Standing: f.Job.Mixing.Standing, Bucket: f.Job.Bucket.Volume, Pace: f.Job.Crew.Pace.Value,
-		Air: in.slab, Tasks: made.Tasks, Surfaces: []record.Surface{}, Coats: []record.Coat{},
+		Air: in.Slab, Tasks: made.Tasks, Surfaces: []record.Surface{}, Coats: []record.Coat{},
 	}
 	if own := f.Job.Mixing.Air; own != nil {
 		out.Air = own.Value
 	}
-	slabs := newSlabs(in)
+	slabs := stage.NewSlabs(in)
 	for i, s := range made.Surfaces {
 		if s.Takeoff == nil {
 			continue
@@ -46,8 +48,8 @@ func (p *Planner) Issue(ctx context.Context, f job.File, units measure.System, n
 				surface.Outline = append(surface.Outline, h.Outline)
 			}
 		}
-		if w := slabs.under(i); !w.steady {
-			surface.From, surface.Forecast = &w.from, w.hourly
+		if w := slabs.Under(i); !w.Steady {
+			surface.From, surface.Forecast = &w.From, w.Hourly
 		}
 		before := len(out.Coats)
 		for c := range s.Coats {
@@ -71,14 +73,14 @@ func (p *Planner) Issue(ctx context.Context, f job.File, units measure.System, n
 	return out, nil
 }
 
-// issued is a coat as a crew gets it; false where nobody can pour it.
-func issuedCoat(in *inputs, i, c int, s SurfacePlan) (record.Coat, bool) {
-	made, l := &s.Coats[c], in.layers[i][c]
-	if made.Train == nil || len(made.Cards) == 0 || len(made.Train.Passages) != len(made.Cards) || l.sheet == nil {
+// issuedCoat returns a coat as a crew gets it; false where nobody can pour it.
+func issuedCoat(in *input.Inputs, i, c int, s SurfacePlan) (record.Coat, bool) {
+	made, l := &s.Coats[c], in.Layers[i][c]
+	if made.Train == nil || len(made.Cards) == 0 || len(made.Train.Passages) != len(made.Cards) || l.Sheet == nil {
 		return record.Coat{}, false
 	}
 	out := record.Coat{
-		ID: made.ID, Surface: s.ID, Number: made.Number, Last: c == len(s.Coats)-1, Product: *l.sheet.product, Hardener: made.Hardener, Name: made.Name, Color: made.Color, Method: string(l.laying),
+		ID: made.ID, Surface: s.ID, Number: made.Number, Last: c == len(s.Coats)-1, Product: *l.Sheet.Product, Hardener: made.Hardener, Name: made.Name, Color: made.Color, Method: string(l.Laying),
 		Wet: made.Mixed, Start: made.Times.Start, Slab: made.Times.Slab, Crew: made.Crew, Ahead: made.Ahead, Limits: layingLimits(in, i, l),
 		Abrade: made.Times.Abrade != nil, Stages: []record.Promise{}, Batches: make([]record.Batch, len(made.Cards)),
 	}
@@ -107,11 +109,11 @@ func issuedCoat(in *inputs, i, c int, s SurfacePlan) (record.Coat, bool) {
 	return out, true
 }
 
-// limitsOf are the conditions that a coat is laid in: the rules of the survey, with its
+// layingLimits returns the conditions that a coat is laid in: the rules of the survey, with its
 // own sheet where that is stricter or says more.
-func layingLimits(in *inputs, i int, l resolvedCoat) record.Limits {
-	rules := survey.Rules(surveyRules(in, i))
-	p := l.sheet.product
+func layingLimits(in *input.Inputs, i int, l input.ResolvedCoat) record.Limits {
+	rules := survey.Rules(stage.SurveyRules(in, i))
+	p := l.Sheet.Product
 	low, high, _ := survey.Bounds(survey.Coats{First: p.Name, SlabMin: p.SlabMin, SlabMax: p.SlabMax}, rules)
 	out := record.Limits{
 		DewMargin: measure.Temperature(rules["dew-margin"].Value), HumidityMax: measure.Fraction(rules["air-humidity"].Value),

@@ -13,6 +13,7 @@ import (
 	"nephelon/core/kit"
 	"nephelon/core/material"
 	"nephelon/core/measure"
+	"nephelon/core/plan/input"
 	"nephelon/core/survey"
 )
 
@@ -54,14 +55,14 @@ func TestHeatShrinksBatches(t *testing.T) {
 	f := laidJob(t, s, coat("hardtack-clear", 300))
 	f.Job.Bucket.Volume = 0.2
 	l := limit(t, f, kit.ByPotLife)
-	in, _ := read(f, measure.Metric, noon())
-	done, err := NewPlanner().run(t.Context(), in)
+	in, _ := input.Read(f, measure.Metric, noon())
+	done, err := NewPlanner().Run(t.Context(), in)
 	if err != nil {
 		t.Fatal(err)
 	}
-	sheet := in.sheets[material.SheetKey{Product: "hardtack-clear"}]
-	p, mix := sheet.product, sheet.mix
-	life := done.divided.lives[sheet].of(mix.Density.Value.Of(l.Volume))
+	sheet := in.Sheets[material.SheetKey{Product: "hardtack-clear"}]
+	p, mix := sheet.Product, sheet.Mix
+	life := done.Divided.Lives[sheet].Of(mix.Density.Value.Of(l.Volume))
 	build := f.Job.Surfaces[0].Coats[0].Build(p, mix, buildup.Under{Area: 40})
 	spread := float64(l.Volume) / (float64(build.Need) / 40) / (2 * 45.0 / measure.Hour)
 	if left := float64(life - p.Mixing.Value - measure.Minute); !near(left, spread, 1e-4) {

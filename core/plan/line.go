@@ -5,6 +5,7 @@ import (
 
 	"nephelon/core/material"
 	"nephelon/core/measure"
+	"nephelon/core/plan/input"
 )
 
 // Figures are the whole job in one row of figures, from its area to the day on which
@@ -24,14 +25,14 @@ type Figures struct {
 }
 
 // line sums a plan up.
-func line(in *inputs, p Plan) Figures {
-	out := Figures{Area: p.Area, Cost: p.Cost, People: in.file.Job.Crew.People()}
+func line(in *input.Inputs, p Plan) Figures {
+	out := Figures{Area: p.Area, Cost: p.Cost, People: in.File.Job.Crew.People()}
 	for _, b := range p.Purchases {
 		for _, l := range b.Lines {
 			out.Kits += l.Count
 		}
 	}
-	ready, known := time.Time{}, in.start != nil
+	ready, known := time.Time{}, in.Start != nil
 	for _, s := range p.Surfaces {
 		film := measure.Film(0)
 		for _, c := range s.Coats {
@@ -55,7 +56,7 @@ func line(in *inputs, p Plan) Figures {
 			known = false
 			continue
 		}
-		foot := last.stage(material.StageFoot).At
+		foot := last.Stage(material.StageFoot).At
 		switch {
 		case foot == nil:
 			known = false

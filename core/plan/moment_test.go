@@ -8,6 +8,7 @@ import (
 	"nephelon/core/job"
 	"nephelon/core/material"
 	"nephelon/core/measure"
+	"nephelon/core/plan/stage"
 	"nephelon/core/work"
 )
 
@@ -31,7 +32,7 @@ func twoCoats(t *testing.T, when buildup.Moment) job.File {
 // By hand: as soon as it may the second coat follows 4 h after the first is done; on a
 // tacky film half an hour after; the next morning at 07:00 on Tuesday.
 func TestWhenACoatIsLaid(t *testing.T) {
-	lays := func(when buildup.Moment) (first, second *CoatTimes, p Plan) {
+	lays := func(when buildup.Moment) (first, second *stage.CoatTimes, p Plan) {
 		p = Make(twoCoats(t, when), measure.Metric, noon())
 		c := p.Surfaces[0].Coats
 		return c[0].Times, c[1].Times, p

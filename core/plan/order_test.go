@@ -10,6 +10,7 @@ import (
 	"nephelon/core/geometry"
 	"nephelon/core/job"
 	"nephelon/core/measure"
+	"nephelon/core/plan/stage"
 	"nephelon/core/pour"
 	"nephelon/core/takeoff"
 	"nephelon/core/work"
@@ -37,8 +38,8 @@ func TestTheStripWaitsForTheRest(t *testing.T) {
 	p := Make(f, measure.Metric, noon())
 	strip, open := p.Surfaces[0].Coats, p.Surfaces[1].Coats
 	last := open[1].Times
-	walked := last.End.Add(time.Duration(float64(last.walkable()) * float64(time.Second)))
-	if last.walkable() <= 0 || strip[0].Times.Start.Before(walked) || !open[0].Times.Start.Equal(begun()) {
+	walked := last.End.Add(time.Duration(float64(last.Walkable()) * float64(time.Second)))
+	if last.Walkable() <= 0 || strip[0].Times.Start.Before(walked) || !open[0].Times.Start.Equal(begun()) {
 		t.Errorf("the strip is begun at %v, the rest at %v can be walked on at %v", strip[0].Times.Start, open[0].Times.Start, walked)
 	}
 	if strip[0].Times.Start.Sub(walked) > 72*time.Hour {
@@ -55,7 +56,7 @@ func TestTheStripWaitsForTheRest(t *testing.T) {
 			continue
 		}
 		for _, a := range task.After {
-			if a.Task == work.PourID(open[1].ID) && a.Least != nil && a.Least.About == last.walkable() {
+			if a.Task == work.PourID(open[1].ID) && a.Least != nil && a.Least.About == last.Walkable() {
 				waits = true
 			}
 		}
@@ -93,7 +94,7 @@ func TestADoorThatIsShut(t *testing.T) {
 	layout := &f.Job.Surfaces[0].Layout
 	layout.Exit, layout.Closes = &near, "08:10"
 	ends := Make(f, measure.Metric, noon()).Surfaces[0].Coats[0].Times.End
-	if told := saying(Make(f, measure.Metric, noon()), "its door is shut at 08:10"); told == nil || !ends.After(onDay(*ends, "08:10")) {
+	if told := saying(Make(f, measure.Metric, noon()), "its door is shut at 08:10"); told == nil || !ends.After(stage.OnDay(*ends, "08:10")) {
 		t.Errorf("done at %v, and nothing is told", ends)
 	}
 	layout.Closes = ends.Add(time.Minute).Format("15:04")

@@ -1,8 +1,7 @@
 // Package plan is the whole of the trade in one call: from a job as people
-// decided it to its plan. It runs in stages, each a function from what it needs
-// to a new value that no later stage changes:
+// decided it to its plan. It puts together what the packages below it say:
 //
-//	read → measured → surveyed → built → bought → divided → laid → timed → told
+//	input → stage → advice, instruct → plan; whatif runs the stages again
 package plan
 
 import (
@@ -12,12 +11,14 @@ import (
 	"time"
 
 	"nephelon/core/buildup"
-	"nephelon/core/cure"
 	"nephelon/core/finding"
 	"nephelon/core/geometry"
 	"nephelon/core/job"
 	"nephelon/core/kit"
 	"nephelon/core/measure"
+	"nephelon/core/plan/input"
+	"nephelon/core/plan/stage"
+	"nephelon/core/plan/whatif"
 	"nephelon/core/pour"
 	"nephelon/core/pour/sim"
 	"nephelon/core/takeoff"
@@ -53,49 +54,45 @@ type SurfacePlan struct {
 
 // Bare is what of a surface's plan is there before its coats.
 type Bare struct {
-	ID      string           `json:"id"`
-	Name    string           `json:"name"`
-	Takeoff *takeoff.Takeoff `json:"takeoff,omitempty" doc:"Absent while the outline is not usable"`
-	Faults  []geometry.Point `json:"faults,omitempty" doc:"Where the outline is at fault"`
-	Survey  *SurveyPlan      `json:"survey,omitempty" doc:"Absent while nothing was surveyed"`
-	Begin   *time.Time       `json:"begin,omitempty" doc:"When preparation must begin for the first coat to start as planned, with its drying and without a break; absent while either is not known"`
-	Course  *pour.Course     `json:"course,omitempty"`
-	Exit    *pour.Mark       `json:"exit,omitempty" doc:"The wall on which the exit lies"`
+	ID      string            `json:"id"`
+	Name    string            `json:"name"`
+	Takeoff *takeoff.Takeoff  `json:"takeoff,omitempty" doc:"Absent while the outline is not usable"`
+	Faults  []geometry.Point  `json:"faults,omitempty" doc:"Where the outline is at fault"`
+	Survey  *stage.SurveyPlan `json:"survey,omitempty" doc:"Absent while nothing was surveyed"`
+	Begin   *time.Time        `json:"begin,omitempty" doc:"When preparation must begin for the first coat to start as planned, with its drying and without a break; absent while either is not known"`
+	Course  *pour.Course      `json:"course,omitempty"`
+	Exit    *pour.Mark        `json:"exit,omitempty" doc:"The wall on which the exit lies"`
 }
 
 // CoatPlan is what follows for one coat.
 type CoatPlan struct {
-	ID       string          `json:"id"`
-	Number   int             `json:"number" doc:"From 1, bottom to top"`
-	Product  string          `json:"product"`
-	Hardener string          `json:"hardener,omitempty"`
-	Name     string          `json:"name"`
-	Color    string          `json:"color"`
-	Price    *float64        `json:"price,omitempty" doc:"Of 1 m², in the job's currency, as its kits are bought"`
-	Window   *buildup.Window `json:"window,omitempty" doc:"When the next coat may go on it"`
-	Times    *CoatTimes      `json:"times,omitempty"`
-	Build    *buildup.Build  `json:"build,omitempty" doc:"Absent while the coat or its surface is not usable"`
-	Reached  measure.Film    `json:"reached,omitempty" doc:"Wet film if all that is bought is used, m"`
-	Mixed    measure.Film    `json:"mixed,omitempty" doc:"Wet film if all that is mixed is spread, m"`
-	Division *kit.Division   `json:"division,omitempty"`
-	Sections []pour.Section  `json:"sections,omitempty"`
-	Cuts     []pour.Cut      `json:"cuts,omitempty"`
-	Cards    []kit.Card      `json:"cards,omitempty"`
-	Crew     []work.Person   `json:"crew,omitempty" doc:"Who pours it"`
-	Train    *sim.Run        `json:"train,omitempty" doc:"Its pour, batch by batch; absent where nobody can pour it"`
-	Ahead    []string        `json:"ahead,omitempty" doc:"What is done the day before and in the last minutes, in order"`
+	ID       string           `json:"id"`
+	Number   int              `json:"number" doc:"From 1, bottom to top"`
+	Product  string           `json:"product"`
+	Hardener string           `json:"hardener,omitempty"`
+	Name     string           `json:"name"`
+	Color    string           `json:"color"`
+	Price    *float64         `json:"price,omitempty" doc:"Of 1 m², in the job's currency, as its kits are bought"`
+	Window   *buildup.Window  `json:"window,omitempty" doc:"When the next coat may go on it"`
+	Times    *stage.CoatTimes `json:"times,omitempty"`
+	Build    *buildup.Build   `json:"build,omitempty" doc:"Absent while the coat or its surface is not usable"`
+	Reached  measure.Film     `json:"reached,omitempty" doc:"Wet film if all that is bought is used, m"`
+	Mixed    measure.Film     `json:"mixed,omitempty" doc:"Wet film if all that is mixed is spread, m"`
+	Division *kit.Division    `json:"division,omitempty"`
+	Sections []pour.Section   `json:"sections,omitempty"`
+	Cuts     []pour.Cut       `json:"cuts,omitempty"`
+	Cards    []kit.Card       `json:"cards,omitempty"`
+	Crew     []work.Person    `json:"crew,omitempty" doc:"Who pours it"`
+	Train    *sim.Run         `json:"train,omitempty" doc:"Its pour, batch by batch; absent where nobody can pour it"`
+	Ahead    []string         `json:"ahead,omitempty" doc:"What is done the day before and in the last minutes, in order"`
 }
 
-// Planner makes plans, and remembers of one what the next one needs, too: how long
-// mixes live, and how floors divide. It may be shared.
-type Planner struct {
-	fits   *cure.Known
-	floors *pour.Memory
-	trains *sim.Memory
-}
+// Planner makes plans, and what would become of them. It remembers of one what the next one
+// needs, too. It may be shared.
+type Planner struct{ whatif.Planner }
 
 // NewPlanner remembers nothing yet.
-func NewPlanner() *Planner { return &Planner{cure.NewKnown(), pour.NewMemory(), sim.NewMemory()} }
+func NewPlanner() *Planner { return &Planner{whatif.Planner{Row: stage.NewRow()}} }
 
 // Make is the plan of a job by a planner of its own.
 func Make(f job.File, units measure.System, now time.Time) Plan {
@@ -113,33 +110,12 @@ func (p *Planner) Make(f job.File, units measure.System, now time.Time) Plan {
 // MakeFor is the same for a caller who may be gone: then it fails with the context's
 // error before the next coat is worked out.
 func (p *Planner) MakeFor(ctx context.Context, f job.File, units measure.System, now time.Time) (Plan, error) {
-	in, found := read(f, units, now)
-	s, err := p.run(ctx, in)
+	in, found := input.Read(f, units, now)
+	s, err := p.Run(ctx, in)
 	if err != nil {
 		return Plan{}, fmt.Errorf("plan the job: %w", err)
 	}
 	return tell(in, found, s), nil
-}
-
-// run runs the stages of a plan in their row. It fails with the context's error where the
-// caller is gone before the last is done.
-func (p *Planner) run(ctx context.Context, in *inputs) (stages, error) {
-	var s stages
-	for _, stage := range []func(){
-		func() { s.measured = measureAll(in) },
-		func() { s.surveyed = surveyAll(in, s.measured) },
-		func() { s.built = buildAll(in, s.measured) },
-		func() { s.bought = buyAll(in, s.built) },
-		func() { s.divided = divideAll(ctx, in, p.fits, s.measured, s.built, s.bought) },
-		func() { s.laid = layAll(ctx, in, p.floors, s.measured, s.divided) },
-		func() { s.timed = timeAll(ctx, in, p.trains, s.measured, s.divided, s.laid) },
-	} {
-		if ctx.Err() != nil {
-			break
-		}
-		stage()
-	}
-	return s, ctx.Err()
 }
 
 // Brief is the plan without who does what when in its pours, which are asked for one by

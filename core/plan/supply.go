@@ -5,6 +5,7 @@ import (
 
 	"nephelon/core/kit"
 	"nephelon/core/measure"
+	"nephelon/core/plan/input"
 	"nephelon/core/school"
 	"nephelon/core/survey"
 )
@@ -21,15 +22,15 @@ type MediumNeed struct {
 	Cost   *float64       `json:"cost,omitempty"`
 }
 
-// supply counts the media and the tools of the whole job.
-func suppliesOf(in *inputs, p Plan) ([]MediumNeed, []kit.Tool) {
+// suppliesOf counts the media and the tools of the whole job.
+func suppliesOf(in *input.Inputs, p Plan) ([]MediumNeed, []kit.Tool) {
 	media := []MediumNeed{}
-	work, coats := kit.Work{People: in.file.Job.Crew.People(), Torch: in.methods.Bubbles == school.Torch, Mist: in.methods.Bubbles == school.Alcohol}, 0
+	work, coats := kit.Work{People: in.File.Job.Crew.People(), Torch: in.Methods.Bubbles == school.Torch, Mist: in.Methods.Bubbles == school.Alcohol}, 0
 	type named struct{ medium, name string }
 	at := make(map[named]int)
 	for i, s := range p.Surfaces {
 		site := kit.Site{Place: "floor"}
-		switch from := in.file.Job.Surfaces[i]; {
+		switch from := in.File.Job.Surfaces[i]; {
 		case from.Top != nil:
 			site.Place = "top"
 		case from.Pool != nil:
@@ -43,7 +44,7 @@ func suppliesOf(in *inputs, p Plan) ([]MediumNeed, []kit.Tool) {
 			if coat.Build == nil {
 				continue
 			}
-			done := kit.CoatWork{Kind: in.layers[i][c].sheet.product.Kind, Area: s.Takeoff.Area}
+			done := kit.CoatWork{Kind: in.Layers[i][c].Sheet.Product.Kind, Area: s.Takeoff.Area}
 			if coat.Division != nil {
 				done.Batches = len(coat.Division.Batches)
 			}
@@ -72,28 +73,28 @@ func suppliesOf(in *inputs, p Plan) ([]MediumNeed, []kit.Tool) {
 	if coats == 0 {
 		return media, []kit.Tool{}
 	}
-	return media, kit.Tools(work, in.file.Media, in.units)
+	return media, kit.Tools(work, in.File.Media, in.Units)
 }
 
-// ground is what of a surface is ground: all of it where its preparation says so,
+// groundArea returns what of a surface is ground: all of it where its preparation says so,
 // or where nothing was surveyed and grinding is how this contractor opens a floor.
-func groundArea(in *inputs, s SurfacePlan, site kit.Site) measure.Area {
+func groundArea(in *input.Inputs, s SurfacePlan, site kit.Site) measure.Area {
 	if s.Survey != nil && s.Survey.Preparation != nil {
 		if slices.ContainsFunc(s.Survey.Preparation.Tasks, func(p survey.PreparationTask) bool { return p.ID == "grind" }) {
 			return site.Area
 		}
 		return 0
 	}
-	if site.Place == "top" || in.methods.Opening != school.Grind {
+	if site.Place == "top" || in.Methods.Opening != school.Grind {
 		return 0
 	}
 	return site.Area
 }
 
-// packed adds the spare of a medium, takes off its stock and chooses its packs.
-func packMedium(in *inputs, n MediumNeed) MediumNeed {
+// packMedium adds the spare of a medium, takes off its stock and chooses its packs.
+func packMedium(in *input.Inputs, n MediumNeed) MediumNeed {
 	n.Lines = []kit.PackLine{}
-	medium := in.media[n.Medium]
+	medium := in.Media[n.Medium]
 	if medium == nil {
 		return n
 	}
@@ -101,7 +102,7 @@ func packMedium(in *inputs, n MediumNeed) MediumNeed {
 		n.Spare = n.Mass * measure.Mass(medium.Spare.Value)
 		n.Mass += n.Spare
 	}
-	for _, c := range in.file.Job.Stock {
+	for _, c := range in.File.Job.Stock {
 		if c.Sheet == medium.ID && c.Part == "medium" && !c.TouchUp {
 			n.Stock += c.Mass
 		}

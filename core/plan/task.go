@@ -3,48 +3,50 @@ package plan
 import (
 	"nephelon/core/kit"
 	"nephelon/core/measure"
+	"nephelon/core/plan/input"
+	"nephelon/core/plan/stage"
 	"nephelon/core/work"
 )
 
 // surfaceWork is what of a planned surface makes work.
-func surfaceWork(in *inputs, i int, s stages) work.Surface {
-	from, m := in.file.Job.Surfaces[i], s.measured.surfaces[i]
-	out := work.Surface{ID: from.ID, Name: from.Name, Coats: make([]work.Coat, 0, len(in.layers[i]))}
-	if m.takeoff != nil {
-		out.Area = m.takeoff.Area
+func surfaceWork(in *input.Inputs, i int, s stage.Stages) work.Surface {
+	from, m := in.File.Job.Surfaces[i], s.Measured.Surfaces[i]
+	out := work.Surface{ID: from.ID, Name: from.Name, Coats: make([]work.Coat, 0, len(in.Layers[i]))}
+	if m.Takeoff != nil {
+		out.Area = m.Takeoff.Area
 	}
 	if from.Survey != nil {
 		out.Outdoors = from.Survey.Outdoors
 	}
-	if told := s.surveyed.surfaces[i]; told != nil {
+	if told := s.Surveyed.Surfaces[i]; told != nil {
 		out.Verdicts = told.Verdicts
 		if told.Preparation != nil {
 			out.Preparation = told.Preparation.Tasks
 		}
 	}
-	if other := in.follows[i]; other >= 0 {
-		if layers := in.layers[other]; len(layers) > 0 && s.divided.coats[other][len(layers)-1].division != nil {
+	if other := in.Follows[i]; other >= 0 {
+		if layers := in.Layers[other]; len(layers) > 0 && s.Divided.Coats[other][len(layers)-1].Division != nil {
 			last := layers[len(layers)-1]
-			out.Follows = []work.After{work.Coat{ID: last.coat.ID, Product: last.sheet.product, Slab: in.slab}.Walked()}
+			out.Follows = []work.After{work.Coat{ID: last.Coat.ID, Product: last.Sheet.Product, Slab: in.Slab}.Walked()}
 		}
 	}
-	for c, l := range in.layers[i] {
+	for c, l := range in.Layers[i] {
 		coat := work.Coat{
-			ID: l.coat.ID, Number: l.number, Wait: l.coat.Wait, Hardener: l.coat.Hardener, Slab: in.slab, Build: s.built.coats[i][c], Division: s.divided.coats[i][c].division,
-			Abraded: l.abrades, OverWet: l.coat.OverWet, When: l.coat.When, Spreaders: l.crew.Spreaders, Alone: l.crew.Alone,
-			Full: l.coat.Scatter != nil && l.coat.Scatter.Degree == "full",
+			ID: l.Coat.ID, Number: l.Number, Wait: l.Coat.Wait, Hardener: l.Coat.Hardener, Slab: in.Slab, Build: s.Built.Coats[i][c], Division: s.Divided.Coats[i][c].Division,
+			Abraded: l.Abrades, OverWet: l.Coat.OverWet, When: l.Coat.When, Spreaders: l.Crew.Spreaders, Alone: l.Crew.Alone,
+			Full: l.Coat.Scatter != nil && l.Coat.Scatter.Degree == "full",
 		}
-		if l.sheet != nil {
-			coat.Product = l.sheet.product
-			coat.Mixing = l.mixing.Ready()
-			if life := s.divided.lives[l.sheet]; life != nil && life.table != nil {
-				coat.Life = func(m measure.Mass) measure.Span { return kit.CardLife(l.sheet.product, life.of(m)) }
+		if l.Sheet != nil {
+			coat.Product = l.Sheet.Product
+			coat.Mixing = l.Mixing.Ready()
+			if life := s.Divided.Lives[l.Sheet]; life != nil && life.Table != nil {
+				coat.Life = func(m measure.Mass) measure.Span { return kit.CardLife(l.Sheet.Product, life.Of(m)) }
 			}
 		}
-		if times := s.timed.coats[i][c].times; times != nil {
+		if times := s.Timed.Coats[i][c].Times; times != nil {
 			coat.Spread = times.Spread
 		}
-		if run := s.timed.coats[i][c].run; run != nil {
+		if run := s.Timed.Coats[i][c].Run; run != nil {
 			coat.Effort = run.Effort
 		}
 		out.Coats = append(out.Coats, coat)

@@ -10,6 +10,7 @@ import (
 	"nephelon/core/job"
 	"nephelon/core/material"
 	"nephelon/core/measure"
+	"nephelon/core/plan/input"
 	"nephelon/core/school"
 	"nephelon/core/survey"
 	"nephelon/core/work"
@@ -78,7 +79,7 @@ func TestTheTasksOfAFloor(t *testing.T) {
 	}
 	// 40 m² by two people at 45 m²/h is 1600 s; the mixer adds for each batch a minute to
 	// open it, 3 min, and a minute in the second bucket. Broadcasting is a task of its own.
-	mixes := measure.Span(len(pour.Batches)) * (openWhole + 3*measure.Minute + measure.Minute)
+	mixes := measure.Span(len(pour.Batches)) * (input.OpenWhole + 3*measure.Minute + measure.Minute)
 	if want := 2*measure.Span(1600) + mixes; !near(float64(pour.Effort), float64(want), 1e-9) || pour.Split != work.Whole || pour.Gate != work.CoatingWeather {
 		t.Errorf("%v person-seconds, want %v", pour.Effort, want)
 	}

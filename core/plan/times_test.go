@@ -2,6 +2,8 @@ package plan
 
 import (
 	"math"
+	"nephelon/core/plan/input"
+	"nephelon/core/plan/stage"
 	"nephelon/core/school"
 	"nephelon/core/survey"
 	"slices"
@@ -49,11 +51,11 @@ func TestTheClockOfAJob(t *testing.T) {
 		t.Errorf("40 m² by two people at 45 m²/h: %v to %v", first.Times.Start, first.Times.End)
 	}
 	from, _ := s.product(t, "keelbody-100").Reach(material.StageRecoatFrom, 20)
-	if opens := first.Times.stage("recoatFrom"); !near(float64(opens.After), float64(from), 1e-6) || second.Times.Start.Before(*opens.At) || !second.Times.Start.Equal(start.Truncate(24*time.Hour).Add(31*time.Hour)) {
+	if opens := first.Times.Stage("recoatFrom"); !near(float64(opens.After), float64(from), 1e-6) || second.Times.Start.Before(*opens.At) || !second.Times.Start.Equal(start.Truncate(24*time.Hour).Add(31*time.Hour)) {
 		t.Errorf("the window opens %v after (want %v); coat 2 starts at %v", opens.After, from, second.Times.Start)
 	}
 	until, _ := s.product(t, "keelbody-100").Reach(material.StageRecoatUntil, 20)
-	if closes := first.Times.stage("recoatUntil"); math.Abs(closes.At.Sub(start).Seconds()-float64(until)) > 1 {
+	if closes := first.Times.Stage("recoatUntil"); math.Abs(closes.At.Sub(start).Seconds()-float64(until)) > 1 {
 		t.Errorf("the first section closes at %v, want %v s after %v", closes.At, until, start)
 	}
 	arrives := start
@@ -92,7 +94,7 @@ func TestAColdNightDelaysTheWindow(t *testing.T) {
 		return 20
 	})
 	cold := Make(f, measure.Metric, noon())
-	a, b := steady.Surfaces[0].Coats[0].Times.stage("recoatFrom"), cold.Surfaces[0].Coats[0].Times.stage("recoatFrom")
+	a, b := steady.Surfaces[0].Coats[0].Times.Stage("recoatFrom"), cold.Surfaces[0].Coats[0].Times.Stage("recoatFrom")
 	if b.After <= a.After || a.Beyond || b.Beyond {
 		t.Errorf("it opens after %v at 20 °C, through the night after %v", a.After, b.After)
 	}
@@ -101,7 +103,7 @@ func TestAColdNightDelaysTheWindow(t *testing.T) {
 		t.Errorf("the wait is not called short: %v", texts(cold.Findings))
 	}
 	f.Job.Forecast.Hours = f.Job.Forecast.Hours[:9]
-	if c := Make(f, measure.Metric, noon()).Surfaces[0].Coats[0].Times.stage("full"); !c.Beyond {
+	if c := Make(f, measure.Metric, noon()).Surfaces[0].Coats[0].Times.Stage("full"); !c.Beyond {
 		t.Error("a full cure past the forecast does not say so")
 	}
 }
@@ -163,7 +165,7 @@ func TestAPourLiesInsideOneShift(t *testing.T) {
 	f.Job.Start, f.Job.Zone = "2026-12-07T07:00", "UTC"
 	wait := 8*measure.Hour + 40*measure.Minute - Make(f, measure.Metric, noon()).Surfaces[0].Coats[0].Times.Spread
 	f.Job.Surfaces[0].Coats[1].Wait = &wait
-	second := func() *CoatTimes { return Make(f, measure.Metric, noon()).Surfaces[0].Coats[1].Times }
+	second := func() *stage.CoatTimes { return Make(f, measure.Metric, noon()).Surfaces[0].Coats[1].Times }
 	morning := time.Date(2026, 12, 8, 7, 0, 0, 0, time.UTC)
 	if at := second(); at.Spread < 20*measure.Minute || !at.Start.Equal(morning) {
 		t.Errorf("laid at %v for %v", at.Start, at.Spread)
@@ -200,7 +202,7 @@ func TestSandingTakesItsTime(t *testing.T) {
 		t.Fatalf("%+v, plain %+v", times, plain[1].Times)
 	}
 	// That is at two in the night: they sand when the shift begins.
-	if foot := below.stage(material.StageFoot); times.Abrade.Before(*foot.At) || !times.Abrade.Equal(time.Date(2026, 12, 8, 7, 0, 0, 0, time.UTC)) {
+	if foot := below.Stage(material.StageFoot); times.Abrade.Before(*foot.At) || !times.Abrade.Equal(time.Date(2026, 12, 8, 7, 0, 0, 0, time.UTC)) {
 		t.Errorf("sanding begins at %v, a foot may stand on it at %v", times.Abrade, foot.At)
 	}
 	if took := times.Sanded.Sub(*times.Abrade).Minutes(); math.Abs(took-40.0/35/3*60) > 1e-5 || times.Start.Before(*times.Sanded) {
@@ -259,15 +261,15 @@ func TestBothPartsWarmTheMix(t *testing.T) {
 		return &measure.Sourced[measure.Temperature]{Value: v, Source: measure.OwnTest}
 	}
 	f.Job.Mixing.A, f.Job.Mixing.B = temperature(20), temperature(29)
-	read, _ := read(f, measure.Metric, noon())
-	mix := read.sheets[material.SheetKey{Product: "hardtack-clear"}].mix
+	read, _ := input.Read(f, measure.Metric, noon())
+	mix := read.Sheets[material.SheetKey{Product: "hardtack-clear"}].Mix
 	a, b := mix.Shares[0].Volume*float64(mix.Shares[0].Density.Value), mix.Shares[1].Volume*float64(mix.Shares[1].Density.Value)
-	if got, want := float64(read.partsTemperature(mix)), (20*a+29*b)/(a+b); !near(got, want, 1e-12) {
+	if got, want := float64(read.PartsTemperature(mix)), (20*a+29*b)/(a+b); !near(got, want, 1e-12) {
 		t.Errorf("%v °C, by mass %v", got, want)
 	}
 	f.Job.Mixing.B = nil
-	if alone, _ := readAgain(f); !near(float64(alone.partsTemperature(mix)), 20, 1e-12) {
-		t.Errorf("B as A: %v", alone.partsTemperature(mix))
+	if alone, _ := readAgain(f); !near(float64(alone.PartsTemperature(mix)), 20, 1e-12) {
+		t.Errorf("B as A: %v", alone.PartsTemperature(mix))
 	}
 	life := func() measure.Span { return Make(f, measure.Metric, noon()).Surfaces[0].Coats[0].Cards[0].PotLife }
 	cool := life()
@@ -277,4 +279,6 @@ func TestBothPartsWarmTheMix(t *testing.T) {
 	}
 }
 
-func readAgain(f job.File) (*inputs, []finding.Finding) { return read(f, measure.Metric, noon()) }
+func readAgain(f job.File) (*input.Inputs, []finding.Finding) {
+	return input.Read(f, measure.Metric, noon())
+}

@@ -12,6 +12,7 @@ import (
 	"nephelon/core/kit"
 	"nephelon/core/material"
 	"nephelon/core/measure"
+	"nephelon/core/plan/input"
 	"nephelon/core/school"
 )
 
@@ -161,7 +162,7 @@ func (b soldSheet) sizes() string {
 	for i, k := range b.Kits {
 		names[i] = k.Name
 	}
-	return list(names)
+	return input.List(names)
 }
 
 func (t *Together) buy(i int, by sharedSheet, wants []kit.Wish, units measure.System, now time.Time) error {

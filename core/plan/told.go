@@ -2,56 +2,42 @@ package plan
 
 import (
 	"fmt"
-	"math"
 	"runtime"
 	"runtime/debug"
 	"sync"
 	"sync/atomic"
 	"time"
 
-	"nephelon/core/buildup"
-	"nephelon/core/cure"
 	"nephelon/core/finding"
-	"nephelon/core/kit"
 	"nephelon/core/material"
 	"nephelon/core/measure"
-	"nephelon/core/school"
+	"nephelon/core/plan/advice"
+	"nephelon/core/plan/input"
+	"nephelon/core/plan/instruct"
+	"nephelon/core/plan/stage"
 	"nephelon/core/survey"
 	"nephelon/core/work"
 )
 
-// stages are all that was worked out before the plan is told.
-type stages struct {
-	measured measured
-	surveyed surveyed
-	built    built
-	bought   bought
-	divided  divided
-	laid     laid
-	timed    timed
-}
-
 // tell puts the stages together into a plan, with what spans them: cards,
 // neighbouring coats, media, tools, tasks, and how far each step is.
-func tell(in *inputs, found []finding.Finding, s stages) Plan {
+func tell(in *input.Inputs, found []finding.Finding, s stage.Stages) Plan {
 	p := Plan{
 		Overall: Overall{
-			Units: in.units, Zone: in.file.Job.Zone, Area: s.measured.area, Cost: s.bought.cost, Purchases: s.bought.purchases,
+			Units: in.Units, Zone: in.File.Job.Zone, Area: s.Measured.Area, Cost: s.Bought.Cost, Purchases: s.Bought.Purchases,
 			Findings: make([]finding.Finding, 0, len(found)+16),
 		},
-		Surfaces: make([]SurfacePlan, len(in.layers)),
+		Surfaces: make([]SurfacePlan, len(in.Layers)),
 	}
-	for _, all := range [][]finding.Finding{found, s.measured.found, s.surveyed.found, s.built.found, s.bought.found, s.divided.found, s.laid.found, s.timed.found} {
-		p.Findings = append(p.Findings, all...)
-	}
+	p.Findings = append(append(p.Findings, found...), advice.Stages(in, s)...)
 	type told struct {
 		found, neighbours []finding.Finding
 		tasks             []work.Task
 	}
-	all := make([]told, len(in.layers))
+	all := make([]told, len(in.Layers))
 	each(len(all), func(i int) {
 		p.Surfaces[i], all[i].found = surfacePlan(in, i, s)
-		all[i].neighbours = neighbourFindings(in, i, s)
+		all[i].neighbours = advice.Neighbours(in, i, s)
 		all[i].tasks = work.Derive(surfaceWork(in, i, s))
 	})
 	count := 0
@@ -64,7 +50,7 @@ func tell(in *inputs, found []finding.Finding, s stages) Plan {
 		p.Findings = append(p.Findings, all[i].neighbours...)
 		p.Tasks = append(p.Tasks, all[i].tasks...)
 	}
-	p.Findings = append(p.Findings, smokeWarnings(in, s)...)
+	p.Findings = append(p.Findings, advice.Smoke(in, s)...)
 	p.Media, p.Tools = suppliesOf(in, p)
 	p.Line = line(in, p)
 	p.Steps = steps(p)
@@ -95,43 +81,43 @@ func each(count int, do func(int)) {
 	}
 }
 
-// surface puts one surface together.
-func surfacePlan(in *inputs, i int, s stages) (SurfacePlan, []finding.Finding) {
-	from, m := in.file.Job.Surfaces[i], s.measured.surfaces[i]
+// surfacePlan puts one surface together.
+func surfacePlan(in *input.Inputs, i int, s stage.Stages) (SurfacePlan, []finding.Finding) {
+	from, m := in.File.Job.Surfaces[i], s.Measured.Surfaces[i]
 	out := SurfacePlan{
 		Bare: Bare{
-			ID: from.ID, Name: from.Name, Takeoff: m.takeoff, Faults: m.faults, Exit: m.exit,
-			Survey: s.surveyed.surfaces[i], Course: s.laid.courses[i],
+			ID: from.ID, Name: from.Name, Takeoff: m.Takeoff, Faults: m.Faults, Exit: m.Exit,
+			Survey: s.Surveyed.Surfaces[i], Course: s.Laid.Courses[i],
 		},
-		Coats: make([]CoatPlan, len(in.layers[i])),
+		Coats: make([]CoatPlan, len(in.Layers[i])),
 	}
 	var found []finding.Finding
-	for c, l := range in.layers[i] {
-		d, lay, timed := s.divided.coats[i][c], s.laid.coats[i][c], s.timed.coats[i][c]
+	for c, l := range in.Layers[i] {
+		d, lay, timed := s.Divided.Coats[i][c], s.Laid.Coats[i][c], s.Timed.Coats[i][c]
 		coat := CoatPlan{
-			ID: l.coat.ID, Number: l.number, Product: l.coat.Product, Hardener: l.coat.Hardener,
-			Build: s.built.coats[i][c], Window: timed.window, Times: timed.times,
-			Price: d.price, Reached: d.reached, Mixed: d.mixed, Division: d.division, Sections: lay.sections, Cuts: lay.cuts,
+			ID: l.Coat.ID, Number: l.Number, Product: l.Coat.Product, Hardener: l.Coat.Hardener,
+			Build: s.Built.Coats[i][c], Window: timed.Window, Times: timed.Times,
+			Price: d.Price, Reached: d.Reached, Mixed: d.Mixed, Division: d.Division, Sections: lay.Sections, Cuts: lay.Cuts,
 		}
-		if timed.run != nil {
-			coat.Crew, coat.Train = timed.train.People, timed.run
+		if timed.Run != nil {
+			coat.Crew, coat.Train = timed.Train.People, timed.Run
 		}
-		if l.sheet != nil {
-			coat.Name, coat.Color = l.sheet.product.Name, l.sheet.product.Color
+		if l.Sheet != nil {
+			coat.Name, coat.Color = l.Sheet.Product.Name, l.Sheet.Product.Color
 		}
-		if d.division != nil {
+		if d.Division != nil {
 			working := measure.Span(0)
-			if timed.times != nil {
-				working = timed.times.stage(material.StageWorking).After
+			if timed.Times != nil {
+				working = timed.Times.Stage(material.StageWorking).After
 			}
-			cards, told := cardsOf(in, i, l, coat.Build, d, lay, timed.clocks, s.divided.lives[l.sheet], working)
+			cards, told := instruct.CardsOf(in, i, l, coat.Build, d, lay, timed.Clocks, s.Divided.Lives[l.Sheet], working)
 			coat.Cards, found = cards, append(found, told...)
 			var start *time.Time
-			if timed.times != nil {
-				start = timed.times.Start
+			if timed.Times != nil {
+				start = timed.Times.Start
 			}
-			coat.Ahead = dayBefore(in, i, l, start)
-			found = append(found, practiceFindings(in, i, l)...)
+			coat.Ahead = instruct.DayBefore(in, i, l, start)
+			found = append(found, advice.Practice(in, i, l)...)
 		}
 		out.Coats[c] = coat
 	}
@@ -139,114 +125,17 @@ func surfacePlan(in *inputs, i int, s stages) (SurfacePlan, []finding.Finding) {
 	return out, found
 }
 
-// begin is when the preparation of a surface has to begin.
-func preparationStart(in *inputs, s SurfacePlan) *time.Time {
+// preparationStart returns when the preparation of a surface has to begin.
+func preparationStart(in *input.Inputs, s SurfacePlan) *time.Time {
 	if s.Survey == nil || s.Survey.Preparation == nil || len(s.Coats) == 0 || s.Coats[0].Times == nil || s.Coats[0].Times.Start == nil {
 		return nil
 	}
 	takes := measure.Span(0)
 	for _, task := range s.Survey.Preparation.Tasks {
 		if task.ID != survey.BetweenCoats {
-			takes += task.Work/measure.Span(in.file.Job.Crew.People()) + task.Drying
+			takes += task.Work/measure.Span(in.File.Job.Crew.People()) + task.Drying
 		}
 	}
 	at := (-takes).After(*s.Coats[0].Times.Start)
 	return &at
-}
-
-// neighbours checks the coats of a surface against each other.
-func neighbourFindings(in *inputs, i int, s stages) []finding.Finding {
-	from := in.file.Job.Surfaces[i]
-	layers := make([]buildup.Layer, 0, len(in.layers[i]))
-	for c, l := range in.layers[i] {
-		if l.sheet == nil {
-			return nil // the gap is told already
-		}
-		window := l.sheet.window
-		if own := s.timed.coats[i][c].window; own != nil {
-			window = *own
-		}
-		coat := l.coat
-		coat.Abraded = coat.Abraded || l.overSeal
-		layers = append(layers, buildup.Layer{Coat: coat, Sheet: l.sheet.product, Window: window, Mix: l.sheet.mix, Build: s.built.coats[i][c], Path: l.path})
-	}
-	bed := buildup.Bed{
-		Name: from.Name, Path: surfacePath(i), Temperature: in.slab, Media: in.media, Service: from.Service,
-		Sands: in.methods.Between == school.SandEvery, DampMost: measure.Fraction(in.rules["slab-humidity"].Value),
-	}
-	if v := in.file.Job.VOCMax; v != nil {
-		bed.VOCMax = v.Value
-	}
-	if off := s.measured.surfaces[i].takeoff; off != nil {
-		bed.Fills = off.Filler > 0
-	}
-	if from.Survey != nil {
-		bed.Substrate = substrate(from.Survey.Substrate)
-		for _, r := range from.Survey.Readings {
-			if r.Kind == survey.SlabHumidity {
-				bed.Damp = max(bed.Damp, measure.Fraction(r.Value))
-			}
-		}
-	}
-	return buildup.Neighbours(layers, bed, in.units)
-}
-
-// substrate is in the words in which sheets say what they go over.
-func substrate(s survey.Substrate) string {
-	switch s {
-	case survey.Trowelled:
-		return string(survey.Concrete)
-	case survey.Timber, survey.Board:
-		return "wood"
-	case survey.OldCoating:
-		return "old-paint"
-	}
-	return string(s)
-}
-
-// smoke warns of the largest batch of a sheet that would smoke if it were left
-// standing.
-func smokeWarnings(in *inputs, s stages) []finding.Finding {
-	largest := make(map[*sheet]kit.Batch)
-	var order []*sheet
-	for i, layers := range in.layers {
-		for c, l := range layers {
-			division := s.divided.coats[i][c].division
-			if division == nil {
-				continue
-			}
-			for _, b := range division.Batches {
-				if _, seen := largest[l.sheet]; !seen {
-					order = append(order, l.sheet)
-				}
-				if b.Mass > largest[l.sheet].Mass {
-					largest[l.sheet] = b
-				}
-			}
-		}
-	}
-	var found []finding.Finding
-	for _, of := range order {
-		life, b := s.divided.lives[of], largest[of]
-		if life == nil || life.table == nil {
-			continue
-		}
-		left := life.left(b.Mass)
-		if left.Smokes == nil {
-			continue
-		}
-		found = append(found, finding.Finding{
-			Level: finding.Note, Step: finding.Batches, Path: of.path,
-			Text: fmt.Sprintf("%s: a batch of %s left standing smokes about %s after it can no longer be used, and heats itself to about %s.",
-				of.product.Name, in.units.Mass(b.Mass), in.units.Span(smokesAfter(left)), in.units.Temperature(measure.Temperature(math.Round(float64(left.Peak.Temperature)/5)*5))),
-			WayOut: "Pour it out at once. If one runs hot, carry it outside and leave it; never add water, never seal it.",
-		})
-	}
-	return found
-}
-
-// smokesAfter is how long after it can no longer be used a mix smokes, to the half minute
-// below.
-func smokesAfter(left cure.Left) measure.Span {
-	return measure.Span(math.Floor(float64(*left.Smokes-*left.Usable)/30) * 30)
 }

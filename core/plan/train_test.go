@@ -17,6 +17,7 @@ import (
 	"nephelon/core/kit"
 	"nephelon/core/material"
 	"nephelon/core/measure"
+	"nephelon/core/plan/whatif"
 	"nephelon/core/pour"
 	"nephelon/core/pour/sim"
 	"nephelon/core/school"
@@ -39,7 +40,7 @@ func slowHall(t *testing.T, spreaders int) job.File {
 	return f
 }
 
-func pourOf(t *testing.T, f job.File) PourPlan {
+func pourOf(t *testing.T, f job.File) whatif.PourPlan {
 	t.Helper()
 	p, err := NewPlanner().Pour(context.Background(), f, measure.Metric, noon(), f.Job.Surfaces[0].Coats[0].ID, 0)
 	if err != nil {
@@ -140,7 +141,7 @@ func TestTheLatestStart(t *testing.T) {
 	}
 }
 
-// Begun at 14:30, two hours of work are done after the light falls at 15:00; before noon
+// whatif.Begun at 14:30, two hours of work are done after the light falls at 15:00; before noon
 // they are not, and without a light nothing is said.
 func TestTheLightFallsOnAPour(t *testing.T) {
 	said := func(start job.Local, light string) bool {
@@ -176,7 +177,7 @@ func TestWaysDoWhatTheyPromise(t *testing.T) {
 			t.Errorf("%s stands behind what does not make it", w.Label)
 		}
 	}
-	if _, err := NewPlanner().Ways(context.Background(), f, measure.Metric, noon(), "no such coat"); !errors.Is(err, ErrNoPour) {
+	if _, err := NewPlanner().Ways(context.Background(), f, measure.Metric, noon(), "no such coat"); !errors.Is(err, whatif.ErrNoPour) {
 		t.Errorf("%v", err)
 	}
 }

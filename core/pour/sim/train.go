@@ -42,8 +42,10 @@ const (
 
 var _ = [1]int{}[works-len(Floor{})]
 
-// acts and roles name the works on the floor.
+// actOf returns the act that a work on the floor is.
 func actOf(w int) Act { return [works]Act{Pours, CutIn, Spread, Roll, Cast}[w] }
+
+// roleOf returns the role of who does a work on the floor.
 func roleOf(w int) work.Role {
 	return [works]work.Role{work.Pourer, work.CutterIn, work.Spreader, work.Roller, work.Caster}[w]
 }

@@ -1,4 +1,4 @@
-package plan
+package stage
 
 // memo remembers the values of a function within one plan. The function receives nothing but
 // its key and may use nothing else that differs within a job: so an input that is forgotten in

@@ -1,4 +1,4 @@
-package plan
+package input
 
 import (
 	"fmt"
@@ -13,7 +13,7 @@ import (
 // weather is the forecast of a job in order of time, with the slab it makes of
 // each kind of place.
 type weather struct {
-	hours []climate.Hour
+	Hours []climate.Hour
 	slabs map[climate.Place][]measure.Temperature // uncorrected by readings
 }
 
@@ -23,7 +23,7 @@ func newWeather(f *job.Forecast) (weather, []finding.Finding) {
 	}
 	for i, h := range f.Hours {
 		if bad := job.CheckYear(h.At); bad != nil {
-			return weather{}, []finding.Finding{refused(finding.Survey, fmt.Sprintf("/job/forecast/hours/%d/at", i), "Correct it, or fetch the forecast again.", "The forecast: %v.", bad)}
+			return weather{}, []finding.Finding{Refused(finding.Survey, fmt.Sprintf("/job/forecast/hours/%d/at", i), "Correct it, or fetch the forecast again.", "The forecast: %v.", bad)}
 		}
 	}
 	hours, faults := climate.Hourly(f.Hours)
@@ -34,23 +34,23 @@ func newWeather(f *job.Forecast) (weather, []finding.Finding) {
 			Text: "The forecast: " + fault.Text, WayOut: "Fetch or import the forecast again.",
 		})
 	}
-	return weather{hours: hours, slabs: make(map[climate.Place][]measure.Temperature)}, found
+	return weather{Hours: hours, slabs: make(map[climate.Place][]measure.Temperature)}, found
 }
 
-// slab is the slab of a place hour by hour; nil without a forecast. Each place is
+// Slab is the slab of a place hour by hour; nil without a forecast. Each place is
 // worked out once.
-func (w weather) slab(place climate.Place) []measure.Temperature {
-	if len(w.hours) == 0 {
+func (w weather) Slab(place climate.Place) []measure.Temperature {
+	if len(w.Hours) == 0 {
 		return nil
 	}
 	if w.slabs[place] == nil {
-		w.slabs[place] = climate.Slab(w.hours, place)
+		w.slabs[place] = climate.Slab(w.Hours, place)
 	}
 	return w.slabs[place]
 }
 
-// placed is where a surveyed slab lies, with the temperatures read on it.
-func placed(s *survey.Survey) (climate.Place, []climate.Reading) {
+// Placed is where a surveyed slab lies, with the temperatures read on it.
+func Placed(s *survey.Survey) (climate.Place, []climate.Reading) {
 	if s == nil {
 		return climate.Place{}, nil
 	}

@@ -1,4 +1,4 @@
-package plan
+package stage
 
 import (
 	"context"
@@ -9,9 +9,9 @@ import (
 	"nephelon/core/buildup"
 	"nephelon/core/climate"
 	"nephelon/core/cure"
-	"nephelon/core/finding"
 	"nephelon/core/material"
 	"nephelon/core/measure"
+	"nephelon/core/plan/input"
 	"nephelon/core/pour/sim"
 	"nephelon/core/school"
 	"nephelon/core/survey"
@@ -40,8 +40,8 @@ type FilmStage struct {
 	Beyond  bool              `json:"beyond,omitempty" doc:"The forecast ends on the way; the mean of its last day stands in"`
 }
 
-// stage of a coat, empty where its sheet gives none.
-func (t *CoatTimes) stage(key material.StageKey) FilmStage {
+// Stage of a coat, empty where its sheet gives none.
+func (t *CoatTimes) Stage(key material.StageKey) FilmStage {
 	for _, s := range t.Stages {
 		if s.Key == key {
 			return s
@@ -50,55 +50,58 @@ func (t *CoatTimes) stage(key material.StageKey) FilmStage {
 	return FilmStage{}
 }
 
-// timed is every coat on the clock.
-type timed struct {
-	coats [][]timedCoat
-	found []finding.Finding
+// Timed is every coat on the clock.
+type Timed struct {
+	Coats [][]TimedCoat
+	Order []Place // in which the crew lays them
 }
 
-type timedCoat struct {
-	times  *CoatTimes      // nil where the coat is not divided
-	window *buildup.Window // nil where the sheet gives none
-	clocks []clock         // by batch; empty while no start is planned
-	train  *sim.Train      // nil where the coat is not divided
-	run    *sim.Run        // nil where nobody can run it
+// Place is a coat of a surface, both from 0.
+type Place struct{ Surface, Coat int }
+
+type TimedCoat struct {
+	Times  *CoatTimes      // nil where the coat is not divided
+	Window *buildup.Window // nil where the sheet gives none
+	Clocks []Clock         // by batch; empty while no start is planned
+	Train  *sim.Train      // nil where the coat is not divided
+	Run    *sim.Run        // nil where nobody can run it
 }
 
-// clock is when A meets B, and until when the pail can be used.
-type clock struct{ meets, useBy time.Time }
+// Clock is when A meets B, and until when the pail can be used.
+type Clock struct{ Meets, UseBy time.Time }
 
 // slabHours is the temperature of a surface's slab hour by hour, from a time on;
 // one steady temperature where there is no forecast.
 type slabHours struct {
-	steady bool
-	from   time.Time
-	hourly []measure.Temperature
+	Steady bool
+	From   time.Time
+	Hourly []measure.Temperature
 	passed memo[passing, *cure.Passage]
 }
 
 // passing is a sheet's film on its way to a stage.
 type passing struct {
-	sheet *sheet
+	sheet *input.Sheet
 	stage material.StageKey
 }
 
 func steadySlab(at measure.Temperature) *slabHours {
-	return (&slabHours{steady: true, hourly: []measure.Temperature{at}}).open()
+	return (&slabHours{Steady: true, Hourly: []measure.Temperature{at}}).open()
 }
 
 func hourlySlab(from time.Time, hourly []measure.Temperature) *slabHours {
-	return (&slabHours{from: from, hourly: hourly}).open()
+	return (&slabHours{From: from, Hourly: hourly}).open()
 }
 
 // open readies the memory of the passages over a slab.
 func (w *slabHours) open() *slabHours {
 	w.passed = newMemo(func(at passing) *cure.Passage {
-		for _, s := range at.sheet.product.Stages() {
+		for _, s := range at.sheet.Product.Stages() {
 			if s.Key != at.stage {
 				continue
 			}
 			if rate, err := s.Rate(); err == nil {
-				return rate.Along(w.hourly)
+				return rate.Along(w.Hourly)
 			}
 		}
 		return nil
@@ -107,40 +110,40 @@ func (w *slabHours) open() *slabHours {
 }
 
 // passage returns the way of a sheet's film to a stage; nil where its sheet gives none.
-func (w *slabHours) passage(s *sheet, stage material.StageKey) *cure.Passage {
+func (w *slabHours) passage(s *input.Sheet, stage material.StageKey) *cure.Passage {
 	return w.passed.get(passing{s, stage})
 }
 
 // after is how long a film laid at a time takes to a stage.
 func (w *slabHours) after(p *cure.Passage, laid time.Time) (after measure.Span, outside, beyond bool) {
-	if w.steady {
+	if w.Steady {
 		after, outside, _ = p.Reach(0)
 		return after, outside, false
 	}
-	return p.Reach(measure.Span(laid.Sub(w.from).Seconds()))
+	return p.Reach(measure.Span(laid.Sub(w.From).Seconds()))
 }
 
 // slabs are the slabs under the surfaces of a job. Surfaces on like slabs share theirs.
 type slabs struct {
-	in     *inputs
+	in     *input.Inputs
 	steady *slabHours
 	places map[climate.Place]*slabHours
 }
 
-func newSlabs(in *inputs) *slabs {
-	return &slabs{in: in, steady: steadySlab(in.slab), places: make(map[climate.Place]*slabHours)}
+func NewSlabs(in *input.Inputs) *slabs {
+	return &slabs{in: in, steady: steadySlab(in.Slab), places: make(map[climate.Place]*slabHours)}
 }
 
 // timer follows the films of a job.
 type timer struct {
-	in       *inputs
+	in       *input.Inputs
 	trains   *sim.Memory
-	measured measured
-	divided  divided
-	laid     laid
+	measured Measured
+	divided  Divided
+	laid     Laid
 	slabs    *slabs
 	runner   sim.Runner
-	out      timed
+	out      Timed
 
 	free   time.Time    // the crew is
 	below  []*CoatTimes // by surface, the coat that was laid last
@@ -148,31 +151,31 @@ type timer struct {
 	walked []time.Time  // by surface, when people can walk on what was laid last
 }
 
-// timeAll lays the coats one after another, round by round over the surfaces, and
+// TimeAll lays the coats one after another, round by round over the surfaces, and
 // follows each film.
-func timeAll(ctx context.Context, in *inputs, trains *sim.Memory, m measured, d divided, l laid) timed {
+func TimeAll(ctx context.Context, in *input.Inputs, trains *sim.Memory, m Measured, d Divided, l Laid) Timed {
 	clock := timer{
-		in: in, trains: trains, measured: m, divided: d, laid: l, slabs: newSlabs(in), out: timed{coats: make([][]timedCoat, len(in.layers))},
-		free: in.now, below: make([]*CoatTimes, len(in.layers)), under: make([]*slabHours, len(in.layers)), walked: make([]time.Time, len(in.layers)),
+		in: in, trains: trains, measured: m, divided: d, laid: l, slabs: NewSlabs(in), out: Timed{Coats: make([][]TimedCoat, len(in.Layers))},
+		free: in.Now, below: make([]*CoatTimes, len(in.Layers)), under: make([]*slabHours, len(in.Layers)), walked: make([]time.Time, len(in.Layers)),
 	}
-	if in.start != nil {
-		clock.free = *in.start
+	if in.Start != nil {
+		clock.free = *in.Start
 	}
 	rounds := 0
-	for i, layers := range in.layers {
-		clock.out.coats[i] = make([]timedCoat, len(layers))
+	for i, layers := range in.Layers {
+		clock.out.Coats[i] = make([]TimedCoat, len(layers))
 		rounds = max(rounds, len(layers))
 		for c, l := range layers {
-			if l.sheet != nil && (l.sheet.window.From > 0 || l.sheet.window.Until > 0) {
-				window := l.sheet.window
-				clock.out.coats[i][c].window = &window
+			if l.Sheet != nil && (l.Sheet.Window.From > 0 || l.Sheet.Window.Until > 0) {
+				window := l.Sheet.Window
+				clock.out.Coats[i][c].Window = &window
 			}
 		}
 	}
-	for _, wave := range surfaceWaves(in) {
+	for _, wave := range input.SurfaceWaves(in) {
 		for round := range rounds {
 			for _, i := range wave {
-				if round < len(in.layers[i]) && ctx.Err() == nil {
+				if round < len(in.Layers[i]) && ctx.Err() == nil {
 					clock.next(i, round)
 				}
 			}
@@ -183,105 +186,101 @@ func timeAll(ctx context.Context, in *inputs, trains *sim.Memory, m measured, d 
 
 // next lays a coat of a surface on the one below, when the crew is free for it.
 func (t *timer) next(i, round int) {
-	l, below := t.in.layers[i][round], t.below[i]
-	if t.divided.coats[i][round].division == nil {
+	l, below := t.in.Layers[i][round], t.below[i]
+	if t.divided.Coats[i][round].Division == nil {
 		t.below[i] = nil
 		return
 	}
 	if t.under[i] == nil {
-		t.under[i] = t.slabs.under(i)
+		t.under[i] = t.slabs.Under(i)
 	}
 	at := t.free
-	if after := t.in.follows[i]; after >= 0 && t.walked[after].After(at) {
+	if after := t.in.Follows[i]; after >= 0 && t.walked[after].After(at) {
 		at = t.walked[after]
 	}
-	if below != nil && t.in.start != nil && !l.coat.OverWet {
-		wait := below.stage(material.StageRecoatFrom).After
-		if own := l.coat.Wait; own != nil {
+	if below != nil && t.in.Start != nil && !l.Coat.OverWet {
+		wait := below.Stage(material.StageRecoatFrom).After
+		if own := l.Coat.Wait; own != nil {
 			wait = *own
 		}
-		if l.coat.When == buildup.OnTacky {
-			wait = below.stage(material.StageWorking).After
+		if l.Coat.When == buildup.OnTacky {
+			wait = below.Stage(material.StageWorking).After
 		}
 		if ready := wait.After(*below.End); ready.After(at) {
 			at = ready
 		}
-		if next := below.End.AddDate(0, 0, 1); l.coat.When == buildup.NextMorning {
+		if next := below.End.AddDate(0, 0, 1); l.Coat.When == buildup.NextMorning {
 			if day := time.Date(next.Year(), next.Month(), next.Day(), 0, 0, 0, 0, next.Location()); day.After(at) {
 				at = day
 			}
 		}
 	}
 	var abrade, sanded *time.Time
-	if below != nil && t.in.start != nil && l.abrades {
+	if below != nil && t.in.Start != nil && l.Abrades {
 		from, until := t.abrading(i, below, t.free)
 		abrade, sanded = &from, &until
 		if until.After(at) {
 			at = until
 		}
 	}
-	if t.in.start != nil && !at.Equal(*t.in.start) && !l.coat.OverWet {
+	if t.in.Start != nil && !at.Equal(*t.in.Start) && !l.Coat.OverWet {
 		at = t.inShift(i, round, t.under[i], at)
 	}
+	t.out.Order = append(t.out.Order, Place{i, round})
 	times := t.lay(i, round, t.under[i], at)
 	times.Abrade, times.Sanded = abrade, sanded
-	if t.in.start != nil {
+	if t.in.Start != nil {
 		t.free = *times.End
-		t.walked[i] = times.walkable().After(*times.End)
-		t.out.coats[i][round].clocks = t.batches(i, round, times)
-		if below != nil {
-			t.late(i, round, below, *times.Start)
-			t.stiff(i, round, below, *times.Start)
-			t.dry(i, round, below, *times.Start)
-		}
+		t.walked[i] = times.Walkable().After(*times.End)
+		t.out.Coats[i][round].Clocks = t.batches(i, round, times)
 	}
-	t.out.coats[i][round].times, t.below[i] = times, times
+	t.out.Coats[i][round].Times, t.below[i] = times, times
 }
 
-// walkable is how long a coat takes until people can walk on it, or else lay the next one.
-func (t *CoatTimes) walkable() measure.Span {
-	if hard := t.stage(material.StageFoot).After; hard > 0 {
+// Walkable is how long a coat takes until people can walk on it, or else lay the next one.
+func (t *CoatTimes) Walkable() measure.Span {
+	if hard := t.Stage(material.StageFoot).After; hard > 0 {
 		return hard
 	}
-	return t.stage(material.StageRecoatFrom).After
+	return t.Stage(material.StageRecoatFrom).After
 }
 
 // inShift is when a coat that is ready at a time is begun: while people work, and so that
 // its pour lies inside one shift where one is long enough and it is not laid in parts.
 func (t *timer) inShift(i, n int, w *slabHours, at time.Time) time.Time {
-	at = t.in.hours.Next(at)
-	until, open := t.in.hours.Closes(at)
-	if !open || t.in.methods.Session != school.WholeFloor {
+	at = t.in.Hours.Next(at)
+	until, open := t.in.Hours.Closes(at)
+	if !open || t.in.Methods.Session != school.WholeFloor {
 		return at
 	}
 	_, run, err := t.ran(i, n, w, at)
-	if err != nil || !run.Ends.After(at).After(until) || run.Ends > t.in.hours.Work() {
+	if err != nil || !run.Ends.After(at).After(until) || run.Ends > t.in.Hours.Work() {
 		return at
 	}
-	return t.in.hours.Begins(at)
+	return t.in.Hours.Begins(at)
 }
 
 // abrading is when the crew abrades the coat below: once it can be walked on, or else
 // takes the next coat, and nobody spreads elsewhere.
 func (t *timer) abrading(i int, below *CoatTimes, free time.Time) (from, until time.Time) {
-	from = below.walkable().After(*below.End)
+	from = below.Walkable().After(*below.End)
 	if free.After(from) {
 		from = free
 	}
-	from = t.in.hours.Next(from)
-	people := float64(t.in.file.Job.Crew.People())
-	return from, (measure.Span(float64(t.measured.surfaces[i].takeoff.Area) / survey.SandPace / people * measure.Hour)).After(from)
+	from = t.in.Hours.Next(from)
+	people := float64(t.in.File.Job.Crew.People())
+	return from, (measure.Span(float64(t.measured.Surfaces[i].Takeoff.Area) / survey.SandPace / people * measure.Hour)).After(from)
 }
 
-// under returns the slab of a surface through the forecast, corrected by what was read on it;
+// Under returns the slab of a surface through the forecast, corrected by what was read on it;
 // where there is no forecast, the slab planned for.
-func (w *slabs) under(i int) *slabHours {
-	place, read := placed(w.in.file.Job.Surfaces[i].Survey)
-	slab := w.in.weather.slab(place)
+func (w *slabs) Under(i int) *slabHours {
+	place, read := input.Placed(w.in.File.Job.Surfaces[i].Survey)
+	slab := w.in.Weather.Slab(place)
 	if len(slab) == 0 {
 		return w.steady
 	}
-	hours := w.in.weather.hours
+	hours := w.in.Weather.Hours
 	if len(read) > 0 {
 		return hourlySlab(hours[0].At, climate.Correct(slab, hours, read))
 	}
@@ -293,22 +292,22 @@ func (w *slabs) under(i int) *slabHours {
 
 // lay follows the film of a coat that is begun at a time.
 func (t *timer) lay(i, n int, w *slabHours, at time.Time) *CoatTimes {
-	l, out := t.in.layers[i][n], &t.out.coats[i][n]
-	c := &CoatTimes{Spread: t.pour(i, n, w, at), Slab: t.in.slab, Stages: []FilmStage{}}
+	l, out := t.in.Layers[i][n], &t.out.Coats[i][n]
+	c := &CoatTimes{Spread: t.pour(i, n, w, at), Slab: t.in.Slab, Stages: []FilmStage{}}
 	end := c.Spread.After(at)
-	if t.in.start != nil {
+	if t.in.Start != nil {
 		first, last := at, end
 		c.Start, c.End = &first, &last
 	}
-	stages := l.sheet.product.Stages()
+	stages := l.Sheet.Product.Stages()
 	c.Stages = slices.Grow(c.Stages, len(stages))
 	for _, stage := range stages {
-		p := w.passage(l.sheet, stage.Key)
+		p := w.passage(l.Sheet, stage.Key)
 		if p == nil {
 			continue
 		}
-		if !w.steady {
-			c.Slab = p.At(measure.Span(at.Sub(w.from).Seconds()))
+		if !w.Steady {
+			c.Slab = p.At(measure.Span(at.Sub(w.From).Seconds()))
 		}
 		f := FilmStage{Key: stage.Key, Name: stage.Name}
 		from := end
@@ -322,46 +321,39 @@ func (t *timer) lay(i, n int, w *slabHours, at time.Time) *CoatTimes {
 		}
 		c.Stages = append(c.Stages, f)
 	}
-	t.limits(l, c)
-	if out.window != nil && c.Start != nil && !w.steady {
+	if out.Window != nil && c.Start != nil && !w.Steady {
 		// The window as it comes out through the forecast, counted from the end
 		// of this coat.
-		from, until := c.stage(material.StageRecoatFrom), c.stage(material.StageRecoatUntil)
+		from, until := c.Stage(material.StageRecoatFrom), c.Stage(material.StageRecoatUntil)
 		window := buildup.Window{From: from.After, At: c.Slab, Outside: from.Outside || until.Outside, Forecast: true}
 		if until.After > 0 {
 			window.Until = max(until.After-c.Spread, 1)
 		}
-		out.window = &window
+		out.Window = &window
 	}
 	return c
 }
 
 // pour runs the train of a coat that is begun at a time, and returns how long it takes.
 func (t *timer) pour(i, n int, w *slabHours, at time.Time) measure.Span {
-	l, out := t.in.layers[i][n], &t.out.coats[i][n]
+	l, out := t.in.Layers[i][n], &t.out.Coats[i][n]
 	train, run, err := t.ran(i, n, w, at)
-	out.train = &train
+	out.Train = &train
 	if err != nil {
-		crew, area := l.crew, l.covers(t.measured.surfaces[i].takeoff)
-		t.out.found = append(t.out.found, missingRole(t.in, l))
+		crew, area := l.Crew, l.Covers(t.measured.Surfaces[i].Takeoff)
 		return measure.Span(float64(area) / (float64(crew.Pace.Value) * float64(max(1, crew.Spreaders))))
 	}
-	out.run = &run
-	if t.in.start != nil {
-		t.out.found = append(t.out.found, breakInPour(t.in, i, l, at, run.Ends.After(at))...)
-		t.out.found = append(t.out.found, doorShut(t.in, i, l, t.laid.courses[i], run.Ends.After(at))...)
-	}
-	t.out.found = append(t.out.found, tooLate(t.in, &t.runner, i, l, train, run, t.laid.coats[i][n])...)
+	out.Run = &run
 	return run.Ends
 }
 
 // ran is the train of a coat that is begun at a time, as it runs best.
 func (t *timer) ran(i, n int, w *slabHours, at time.Time) (sim.Train, sim.Run, error) {
-	l := t.in.layers[i][n]
-	area := l.covers(t.measured.surfaces[i].takeoff)
-	train := trainOf(t.in, l, t.divided.coats[i][n].division, sectionLoads(t.in, l, t.laid.coats[i][n]), area, t.divided.lives[l.sheet], t.edge(l, w, at), shiftLeft(t.in, at), lightLeft(t.in, at))
+	l := t.in.Layers[i][n]
+	area := l.Covers(t.measured.Surfaces[i].Takeoff)
+	train := trainOf(t.in, l, t.divided.Coats[i][n].Division, sectionLoads(t.in, l, t.laid.Coats[i][n]), area, t.divided.Lives[l.Sheet], t.edge(l, w, at), shiftLeft(t.in, at), lightLeft(t.in, at))
 	best := t.runner.Best
-	if w.steady {
+	if w.Steady {
 		best = t.trains.Best
 	}
 	run, err := best(train)
@@ -370,16 +362,16 @@ func (t *timer) ran(i, n int, w *slabHours, at time.Time) (sim.Train, sim.Run, e
 
 // edge tells how long a film of a coat begun at a time can be worked where it is laid so
 // much later; nil where its sheet does not say.
-func (t *timer) edge(l resolvedCoat, w *slabHours, at time.Time) func(measure.Span) measure.Span {
-	for _, stage := range l.sheet.product.Stages() {
+func (t *timer) edge(l input.ResolvedCoat, w *slabHours, at time.Time) func(measure.Span) measure.Span {
+	for _, stage := range l.Sheet.Product.Stages() {
 		if stage.Key != material.StageWorking {
 			continue
 		}
-		p := w.passage(l.sheet, stage.Key)
+		p := w.passage(l.Sheet, stage.Key)
 		if p == nil {
 			return nil
 		}
-		if w.steady {
+		if w.Steady {
 			always, _, _ := w.after(p, at)
 			return func(measure.Span) measure.Span { return always }
 		}
@@ -412,21 +404,18 @@ func sampled(of func(measure.Span) measure.Span) func(measure.Span) measure.Span
 	}
 }
 
-// hour tells a time as the clock on site shows it.
-func hour(t time.Time) string { return t.Format("Mon 15:04") }
-
 // batches tells when A meets B for each batch as its train runs, and until when its
 // pail can be used.
-func (t *timer) batches(i, n int, c *CoatTimes) []clock {
-	out := t.out.coats[i][n]
-	clocks := make([]clock, len(out.train.Batches))
-	if out.run == nil {
+func (t *timer) batches(i, n int, c *CoatTimes) []Clock {
+	out := t.out.Coats[i][n]
+	clocks := make([]Clock, len(out.Train.Batches))
+	if out.Run == nil {
 		return clocks
 	}
-	for k, b := range out.train.Batches {
+	for k, b := range out.Train.Batches {
 		if b.Life > 0 {
-			meets := out.run.Passages[k].Meets.After(*c.Start)
-			clocks[k] = clock{meets, b.Life.After(meets)}
+			meets := out.Run.Passages[k].Meets.After(*c.Start)
+			clocks[k] = Clock{meets, b.Life.After(meets)}
 		}
 	}
 	return clocks

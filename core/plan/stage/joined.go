@@ -1,4 +1,4 @@
-package plan
+package stage
 
 import (
 	"fmt"
@@ -8,6 +8,7 @@ import (
 	"nephelon/core/kit"
 	"nephelon/core/material"
 	"nephelon/core/measure"
+	"nephelon/core/plan/input"
 	"nephelon/core/pour/sim"
 	"nephelon/core/school"
 )
@@ -16,16 +17,16 @@ import (
 // the one before while that is open, as a train of three such batches, or of one, shows, with what
 // would allow larger ones; nil where the limit itself does, and where not even the least
 // batch would.
-func (d *divider) joined(l resolvedCoat, b buildup.Build, area measure.Area, limit measure.Volume) (*kit.Limit, []string) {
-	working, _ := l.sheet.product.Reach(material.StageWorking, d.in.slab)
-	if !(limit > 0) || working <= 0 || d.in.methods.Session != school.WholeFloor {
+func (d *divider) joined(l input.ResolvedCoat, b buildup.Build, area measure.Area, limit measure.Volume) (*kit.Limit, []string) {
+	working, _ := l.Sheet.Product.Reach(material.StageWorking, d.in.Slab)
+	if !(limit > 0) || working <= 0 || d.in.Methods.Session != school.WholeFloor {
 		return nil, nil
 	}
 	lap := func(section float64) float64 {
 		return math.Min(1, lapReach*math.Sqrt(float64(area))/math.Max(section, lapReach))
 	}
 	// A train of so many batches, each of the whole coat.
-	like := func(l resolvedCoat, count int) sim.Train {
+	like := func(l input.ResolvedCoat, count int) sim.Train {
 		division := kit.Division{Batches: make([]kit.Batch, count), Mixed: measure.Volume(count) * b.Need}
 		loads := make([]sectionLoad, count)
 		for n := range loads {
@@ -41,7 +42,7 @@ func (d *divider) joined(l resolvedCoat, b buildup.Build, area measure.Area, lim
 		_, tight, err := d.runner.Judge(train)
 		return err != nil || tight.Slack >= spareEdge*working
 	}
-	fitting := func(l resolvedCoat) func(measure.Volume) bool {
+	fitting := func(l input.ResolvedCoat) func(measure.Volume) bool {
 		var some sim.Train // of three, over sections of the share that is asked about
 		var full sim.Floor
 		return func(v measure.Volume) bool {
@@ -71,13 +72,13 @@ func (d *divider) joined(l resolvedCoat, b buildup.Build, area measure.Area, lim
 		return nil, nil
 	}
 	text := fmt.Sprintf("This crew works sections of %s into each other in time; the film of larger ones closes before, after %s.",
-		d.in.units.Area(measure.Area(float64(area)*float64(largest/b.Need))), d.in.units.Span(working))
+		d.in.Units.Area(measure.Area(float64(area)*float64(largest/b.Need))), d.in.Units.Span(working))
 	var ways []string
-	if len(l.crew.Team) == 0 {
+	if len(l.Crew.Team) == 0 {
 		more := l
-		more.crew.Spreaders++
+		more.Crew.Spreaders++
 		if v := largestOf(limit, fitting(more)); v > largest*worth {
-			ways = append(ways, fmt.Sprintf("Another pair of hands: %s instead of %s.", d.in.units.Volume(v), d.in.units.Volume(largest)))
+			ways = append(ways, fmt.Sprintf("Another pair of hands: %s instead of %s.", d.in.Units.Volume(v), d.in.Units.Volume(largest)))
 		}
 	}
 	return &kit.Limit{Kind: kit.ByEdge, Volume: largest, Text: text}, ways

@@ -1,4 +1,6 @@
-package plan
+// Package whatif runs the pours of a job ahead of time, and what would become of them if the
+// job were changed. It may know the inputs and the stages of a plan, not how a plan is told.
+package whatif
 
 import (
 	"context"
@@ -11,10 +13,16 @@ import (
 	"nephelon/core/finding"
 	"nephelon/core/job"
 	"nephelon/core/measure"
+	"nephelon/core/plan/advice"
+	"nephelon/core/plan/input"
+	"nephelon/core/plan/stage"
 	"nephelon/core/pour/sim"
 	"nephelon/core/school"
 	"nephelon/core/work"
 )
+
+// Planner answers what would become of a pour.
+type Planner struct{ *stage.Row }
 
 // PourPlan is the pour of one coat, run ahead of time.
 type PourPlan struct {
@@ -37,26 +45,26 @@ var ErrNoPour = errors.New("there is no pour of this coat")
 
 // poured finds a coat of a file and runs the stages that its pour needs; as its people work
 // whose first section took so long, where that is known.
-func (p *Planner) poured(ctx context.Context, f job.File, units measure.System, now time.Time, coat string, first measure.Span) (PourPlan, sim.Train, error) {
-	in, _ := read(f, units, now)
-	done, err := p.run(ctx, in)
+func (p Planner) poured(ctx context.Context, f job.File, units measure.System, now time.Time, coat string, first measure.Span) (PourPlan, sim.Train, error) {
+	in, _ := input.Read(f, units, now)
+	done, err := p.Run(ctx, in)
 	if err != nil {
 		return PourPlan{}, sim.Train{}, fmt.Errorf("plan the pour: %w", err)
 	}
-	d, l, c := done.divided, done.laid, done.timed
-	for i, layers := range in.layers {
+	d, l, c := done.Divided, done.Laid, done.Timed
+	for i, layers := range in.Layers {
 		for n, layer := range layers {
-			timed := c.coats[i][n]
-			if layer.coat.ID != coat {
+			timed := c.Coats[i][n]
+			if layer.Coat.ID != coat {
 				continue
 			}
-			if timed.run == nil {
+			if timed.Run == nil {
 				return PourPlan{}, sim.Train{}, ErrNoPour
 			}
 			pace := measure.Pace(0)
 			runner := new(sim.Runner)
 			if first > 0 {
-				paced, times, err := runner.Paced(*timed.train, first)
+				paced, times, err := runner.Paced(*timed.Train, first)
 				if err != nil {
 					return PourPlan{}, sim.Train{}, fmt.Errorf("pace the pour: %w", err)
 				}
@@ -64,21 +72,21 @@ func (p *Planner) poured(ctx context.Context, f job.File, units measure.System, 
 				if err != nil {
 					return PourPlan{}, sim.Train{}, fmt.Errorf("run the pour: %w", err)
 				}
-				timed.train, timed.run, pace = &paced, &run, layer.crew.Pace.Value/measure.Pace(times)
+				timed.Train, timed.Run, pace = &paced, &run, layer.Crew.Pace.Value/measure.Pace(times)
 			}
 			out := PourPlan{
-				Surface: f.Job.Surfaces[i].ID, Coat: coat, Number: layer.number, Name: layer.sheet.product.Name, Start: timed.times.Start, Slab: timed.times.Slab,
-				Crew: timed.train.People, Run: *timed.run, Batches: make([]work.Mix, len(timed.train.Batches)), Findings: []finding.Finding{}, Pace: pace,
+				Surface: f.Job.Surfaces[i].ID, Coat: coat, Number: layer.Number, Name: layer.Sheet.Product.Name, Start: timed.Times.Start, Slab: timed.Times.Slab,
+				Crew: timed.Train.People, Run: *timed.Run, Batches: make([]work.Mix, len(timed.Train.Batches)), Findings: []finding.Finding{}, Pace: pace,
 			}
-			for k, batch := range d.coats[i][n].division.Batches {
-				own := timed.train.Batches[k]
-				out.Batches[k] = work.Mix{ID: work.ID(batch.ID), Section: work.ID(l.coats[i][n].sections[k].ID), Volume: batch.Volume, Mass: batch.Mass, Mixing: own.Mix + own.Stand, Life: own.Life}
+			for k, batch := range d.Coats[i][n].Division.Batches {
+				own := timed.Train.Batches[k]
+				out.Batches[k] = work.Mix{ID: work.ID(batch.ID), Section: work.ID(l.Coats[i][n].Sections[k].ID), Volume: batch.Volume, Mass: batch.Mass, Mixing: own.Mix + own.Stand, Life: own.Life}
 			}
-			if timed.train.Edge != nil {
-				out.Working = timed.train.Edge(0)
+			if timed.Train.Edge != nil {
+				out.Working = timed.Train.Edge(0)
 			}
-			out.Findings = append(out.Findings, tooLate(in, runner, i, layer, *timed.train, *timed.run, l.coats[i][n])...)
-			return out, *timed.train, nil
+			out.Findings = append(out.Findings, advice.TooLate(in, runner, i, layer, *timed.Train, *timed.Run, l.Coats[i][n])...)
+			return out, *timed.Train, nil
 		}
 	}
 	return PourPlan{}, sim.Train{}, ErrNoPour
@@ -87,13 +95,13 @@ func (p *Planner) poured(ctx context.Context, f job.File, units measure.System, 
 // Pour runs the pour of one coat: as planned, or, where its first section is known to have
 // taken some time from being poured until it was done, as people of that pace do. It fails
 // with ErrNoPour where there is none, and with sim.ErrPace where no pace explains that time.
-func (p *Planner) Pour(ctx context.Context, f job.File, units measure.System, now time.Time, coat string, first measure.Span) (PourPlan, error) {
+func (p Planner) Pour(ctx context.Context, f job.File, units measure.System, now time.Time, coat string, first measure.Span) (PourPlan, error) {
 	out, _, err := p.poured(ctx, f, units, now, coat, first)
 	return out, err
 }
 
 // Odds tries the pour of one coat many times. See sim.Try.
-func (p *Planner) Odds(ctx context.Context, f job.File, now time.Time, coat string, first measure.Span, s sim.Spreads, runs int, seed uint64, tell func(int)) (sim.Chance, error) {
+func (p Planner) Odds(ctx context.Context, f job.File, now time.Time, coat string, first measure.Span, s sim.Spreads, runs int, seed uint64, tell func(int)) (sim.Chance, error) {
 	_, train, err := p.poured(ctx, f, measure.Metric, now, coat, first)
 	if err != nil {
 		return sim.Chance{}, err
@@ -113,7 +121,7 @@ type Way struct {
 	Batches int                 `json:"batches"`
 }
 
-// cooler parts are asked for down to this, °C: colder ones no longer mix.
+// coldest is the temperature down to which cooler parts are asked for, °C: colder ones no longer mix.
 const coldest measure.Temperature = 12
 
 // change is what may help a pour: on the file, and as its patch.
@@ -125,14 +133,14 @@ type change struct {
 
 // Ways tries what may help the pour of a coat, each by planning the job with it, and
 // returns what does, the best first.
-func (p *Planner) Ways(ctx context.Context, f job.File, units measure.System, now time.Time, coat string) ([]Way, error) {
+func (p Planner) Ways(ctx context.Context, f job.File, units measure.System, now time.Time, coat string) ([]Way, error) {
 	before, train, err := p.poured(ctx, f, units, now, coat, 0)
 	if err != nil {
 		return nil, err
 	}
 	at := slices.IndexFunc(f.Job.Surfaces, func(s job.Surface) bool { return s.ID == before.Surface })
-	in, _ := read(f, units, now)
-	l := in.layers[at][before.Number-1]
+	in, _ := input.Read(f, units, now)
+	l := in.Layers[at][before.Number-1]
 	ways := []Way{}
 	for _, c := range pourChanges(in, l, train) {
 		changed := f
@@ -168,36 +176,36 @@ func (p *Planner) Ways(ctx context.Context, f job.File, units measure.System, no
 	return ways, nil
 }
 
-// changes are what may help the pour of a coat.
-func pourChanges(in *inputs, l resolvedCoat, train sim.Train) []change {
-	crew, p := l.crew, l.sheet.product
+// pourChanges returns what may help the pour of a coat.
+func pourChanges(in *input.Inputs, l input.ResolvedCoat, train sim.Train) []change {
+	crew, p := l.Crew, l.Sheet.Product
 	own := func(by func(*buildup.OwnWay)) *buildup.OwnWay {
 		way := buildup.OwnWay{}
-		if l.coat.Own != nil {
-			way = *l.coat.Own
+		if l.Coat.Own != nil {
+			way = *l.Coat.Own
 		}
 		by(&way)
 		return &way
 	}
 	ownWay := func(label string, by func(*buildup.OwnWay)) change {
 		way := own(by)
-		return change{label, func(_ *job.File, c *buildup.Coat) { c.Own = way }, []finding.PatchStep{{Op: "add", Path: l.path + "/own", Value: way}}}
+		return change{label, func(_ *job.File, c *buildup.Coat) { c.Own = way }, []finding.PatchStep{{Op: "add", Path: l.Path + "/own", Value: way}}}
 	}
 	team := func(label string, people []work.Person, drills int) change {
 		patch := []finding.PatchStep{{Op: "add", Path: "/job/crew/team", Value: people}}
-		if drills > in.file.Job.Mixing.Drills {
-			mixing := in.file.Job.Mixing
+		if drills > in.File.Job.Mixing.Drills {
+			mixing := in.File.Job.Mixing
 			mixing.Drills = drills
 			patch = append(patch, finding.PatchStep{Op: "add", Path: "/job/mixing", Value: mixing})
 		}
 		return change{label, func(f *job.File, _ *buildup.Coat) { f.Job.Crew.Team, f.Job.Mixing.Drills = people, drills }, patch}
 	}
 	var all []change
-	another := work.Person{Name: fmt.Sprintf("Floor %d", len(crew.Team)+1), Roles: onFloor()}
+	another := work.Person{Name: fmt.Sprintf("Floor %d", len(crew.Team)+1), Roles: stage.OnFloor()}
 	switch {
 	case len(crew.Team) > 0:
 		all = append(all, team("Another on the floor", append(slices.Clone(crew.Team), another), train.Drills))
-	case l.coat.Own != nil && l.coat.Own.Spreaders > 0:
+	case l.Coat.Own != nil && l.Coat.Own.Spreaders > 0:
 		all = append(all, ownWay("Another on the floor", func(o *buildup.OwnWay) { o.Spreaders++ }))
 	default:
 		more := crew.Spreaders + 1
@@ -206,33 +214,33 @@ func pourChanges(in *inputs, l resolvedCoat, train sim.Train) []change {
 			all = append(all, change{"Somebody who mixes", func(f *job.File, _ *buildup.Coat) { f.Job.Crew.Alone = false }, []finding.PatchStep{{Op: "replace", Path: "/job/crew/alone", Value: false}}})
 		}
 	}
-	if len(p.Components) > 1 && (l.coat.Own == nil || l.coat.Own.Spreaders == 0) {
+	if len(p.Components) > 1 && (l.Coat.Own == nil || l.Coat.Own.Spreaders == 0) {
 		second := work.Person{Name: "Mixer 2", Roles: []work.Role{work.Mixer}}
 		all = append(all, team("A second mixer with a drill of their own", append(slices.Clone(train.People), second), train.Drills+1))
 	}
-	if way := l.methods.Kits; way != school.HalfKits && way != school.Measured && len(p.Components) > 1 {
+	if way := l.Methods.Kits; way != school.HalfKits && way != school.Measured && len(p.Components) > 1 {
 		all = append(all, ownWay("Half kits", func(o *buildup.OwnWay) { o.Kits = school.HalfKits }))
 	}
-	if now := l.sheet.parts; now-cooler >= coldest && len(p.Components) > 1 {
-		mixing := in.file.Job.Mixing
-		mixing.A = &measure.Sourced[measure.Temperature]{Value: now - cooler, Source: measure.Assumed}
+	if now := l.Sheet.Parts; now-stage.Cooler >= coldest && len(p.Components) > 1 {
+		mixing := in.File.Job.Mixing
+		mixing.A = &measure.Sourced[measure.Temperature]{Value: now - stage.Cooler, Source: measure.Assumed}
 		mixing.B = nil
-		all = append(all, change{"Parts at " + in.units.Temperature(now-cooler), func(f *job.File, _ *buildup.Coat) { f.Job.Mixing = mixing }, []finding.PatchStep{{Op: "add", Path: "/job/mixing", Value: mixing}}})
+		all = append(all, change{"Parts at " + in.Units.Temperature(now-stage.Cooler), func(f *job.File, _ *buildup.Coat) { f.Job.Mixing = mixing }, []finding.PatchStep{{Op: "add", Path: "/job/mixing", Value: mixing}}})
 	}
 	for _, h := range p.Hardeners {
-		if h.ID == l.coat.Hardener {
+		if h.ID == l.Coat.Hardener {
 			continue
 		}
 		id := h.ID
-		all = append(all, change{"Hardener " + h.Name, func(_ *job.File, c *buildup.Coat) { c.Hardener = id }, []finding.PatchStep{{Op: "add", Path: l.path + "/hardener", Value: id}}})
+		all = append(all, change{"Hardener " + h.Name, func(_ *job.File, c *buildup.Coat) { c.Hardener = id }, []finding.PatchStep{{Op: "add", Path: l.Path + "/hardener", Value: id}}})
 	}
-	if l.coat.Colours != nil && in.methods.Tinting != school.TintBefore {
-		tinting := in.file.Job.Methods
+	if l.Coat.Colours != nil && in.Methods.Tinting != school.TintBefore {
+		tinting := in.File.Job.Methods
 		tinting.Tinting = school.TintBefore
 		all = append(all, change{"Part A coloured beforehand", func(f *job.File, _ *buildup.Coat) { f.Job.Methods.Tinting = school.TintBefore }, []finding.PatchStep{{Op: "add", Path: "/job/methods", Value: tinting}}})
 	}
-	if in.methods.Session == school.WholeFloor && len(train.Batches) > 1 {
-		taped := in.file.Job.Methods
+	if in.Methods.Session == school.WholeFloor && len(train.Batches) > 1 {
+		taped := in.File.Job.Methods
 		taped.Session = school.TapeLines
 		all = append(all, change{"In sections with clean tape lines, over more than one session if need be", func(f *job.File, _ *buildup.Coat) { f.Job.Methods.Session = school.TapeLines }, []finding.PatchStep{{Op: "add", Path: "/job/methods", Value: taped}}})
 	}
@@ -250,13 +258,13 @@ type Begun struct {
 // Starts runs the pour of a coat for each hour of the shift in which its job is planned to
 // start, so that the earliest and the latest that make it are seen; none where no start is
 // planned. It plans the job as often.
-func (p *Planner) Starts(ctx context.Context, f job.File, units measure.System, now time.Time, coat string) ([]Begun, error) {
+func (p Planner) Starts(ctx context.Context, f job.File, units measure.System, now time.Time, coat string) ([]Begun, error) {
 	begun := []Begun{}
-	in, _ := read(f, units, now)
-	if in.start == nil {
+	in, _ := input.Read(f, units, now)
+	if in.Start == nil {
 		return begun, nil
 	}
-	from, until, _ := in.hours.Shift(in.start.Year(), in.start.Month(), in.start.Day(), in.start.Location())
+	from, until, _ := in.Hours.Shift(in.Start.Year(), in.Start.Month(), in.Start.Day(), in.Start.Location())
 	for at := from; at.Before(until); at = at.Add(time.Hour) {
 		moved := f
 		moved.Job.Start = job.Local(at.Format("2006-01-02T15:04"))

@@ -1,4 +1,6 @@
-package plan
+// Package instruct tells the crew what to do: mix cards, the work on the floor, and what is done
+// ahead. It may know the inputs and the values of the stages, and changes neither.
+package instruct
 
 import (
 	"fmt"
@@ -8,45 +10,47 @@ import (
 	"nephelon/core/finding"
 	"nephelon/core/kit"
 	"nephelon/core/measure"
+	"nephelon/core/plan/input"
+	"nephelon/core/plan/stage"
 	"nephelon/core/pour"
 	"nephelon/core/school"
 	"nephelon/core/takeoff"
 )
 
-// cards returns the mix card of every batch of a coat, and the findings about them.
-func cardsOf(in *inputs,
-	i int, l resolvedCoat, b *buildup.Build, d dividedCoat, lay laidCoat, clocks []clock, life *lives, working measure.Span,
+// CardsOf returns the mix card of every batch of a coat, and the findings about them.
+func CardsOf(in *input.Inputs,
+	i int, l input.ResolvedCoat, b *buildup.Build, d stage.DividedCoat, lay stage.LaidCoat, clocks []stage.Clock, life *stage.Lives, working measure.Span,
 ) ([]kit.Card, []finding.Finding) {
-	sections := lay.sections
-	mixing := in.file.Job.Mixing
-	how := kit.Filling{BFirst: in.methods.First == school.BFirst, Pail: l.bucket.Pail, Tare: l.bucket.Tare, Scale: mixing.Scale, Pumps: l.pumps, Mixing: l.mixing}
+	sections := lay.Sections
+	mixing := in.File.Job.Mixing
+	how := kit.Filling{BFirst: in.Methods.First == school.BFirst, Pail: l.Bucket.Pail, Tare: l.Bucket.Tare, Scale: mixing.Scale, Pumps: l.Pumps, Mixing: l.Mixing}
 	cards := make([]kit.Card, len(sections))
-	for n, batch := range d.division.Batches {
+	for n, batch := range d.Division.Batches {
 		section := sections[n]
-		card := kit.NewCard(l.sheet.product, l.sheet.mix, batch, len(sections), section.Area+section.Parts, d.mixed, life.of(batch.Mass), how, in.units)
+		card := kit.NewCard(l.Sheet.Product, l.Sheet.Mix, batch, len(sections), section.Area+section.Parts, d.Mixed, life.Of(batch.Mass), how, in.Units)
 		if card.PotLife > 0 {
-			card.Beyond = life.beyond
-			if left := life.left(batch.Mass); left.Smokes != nil {
-				card.Smokes = max(smokesAfter(left), 30)
+			card.Beyond = life.Beyond
+			if left := life.Left(batch.Mass); left.Smokes != nil {
+				card.Smokes = max(stage.SmokesAfter(left), 30)
 			}
 		}
 		for _, a := range b.Additions {
 			if a.How == buildup.IntoCups {
 				continue // told cup by cup
 			}
-			a = a.AsMixed(d.division.Mixed, b.Need)
-			share := float64(batch.Volume / d.division.Mixed)
+			a = a.AsMixed(d.Division.Mixed, b.Need)
+			share := float64(batch.Volume / d.Division.Mixed)
 			card.Additions = append(card.Additions, kit.Added{Name: a.Name, How: a.How, Mass: a.Mass * measure.Mass(share), Volume: a.Volume * measure.Volume(share)})
 		}
-		divideColours(in, l, &card, batch, float64(batch.Volume/d.division.Mixed), section, lay.panels)
+		divideColours(in, l, &card, batch, float64(batch.Volume/d.Division.Mixed), section, lay.Panels)
 		card.Steps = mixingSteps(in, l, card)
-		if n < len(clocks) && !clocks[n].meets.IsZero() {
-			card.Meets, card.UseBy = &clocks[n].meets, &clocks[n].useBy
+		if n < len(clocks) && !clocks[n].Meets.IsZero() {
+			card.Meets, card.UseBy = &clocks[n].Meets, &clocks[n].UseBy
 		}
 		faces := measure.Volume(0)
-		if own := l.coat.Faces; own != nil {
+		if own := l.Coat.Faces; own != nil {
 			for _, span := range section.Spans {
-				if lay.panels[span.Panel].Facing == takeoff.Vertical {
+				if lay.Panels[span.Panel].Facing == takeoff.Vertical {
 					faces += own.Value.Over(span.Area) / measure.Volume(1-b.Loss.Value)
 				}
 			}
@@ -57,15 +61,15 @@ func cardsOf(in *inputs,
 	return cards, smallCups(in, l, cards)
 }
 
-// colour divides a batch into its cups, and its life among the pieces.
-func divideColours(in *inputs, l resolvedCoat, card *kit.Card, b kit.Batch, share float64, section pour.Section, panels []takeoff.Panel) {
-	if l.coat.Colours == nil {
+// divideColours divides a batch into its cups, and its life among the pieces.
+func divideColours(in *input.Inputs, l input.ResolvedCoat, card *kit.Card, b kit.Batch, share float64, section pour.Section, panels []takeoff.Panel) {
+	if l.Coat.Colours == nil {
 		return
 	}
 	patches := patchesOf(section, panels)
-	card.Cups = kit.Cups(*l.coat.Colours, b, share, patches, l.sheet.mix, in.methods.Tinting == school.TintBefore && len(card.Parts) > 1)
+	card.Cups = kit.Cups(*l.Coat.Colours, b, share, patches, l.Sheet.Mix, in.Methods.Tinting == school.TintBefore && len(card.Parts) > 1)
 	if card.PotLife > 0 {
-		card.Turns = kit.Turns(patches, card.Stirred().Ready()+l.carry, card.PotLife)
+		card.Turns = kit.Turns(patches, card.Stirred().Ready()+l.Carry, card.PotLife)
 	}
 }
 
@@ -88,18 +92,18 @@ func patchesOf(section pour.Section, panels []takeoff.Panel) []kit.Patch {
 }
 
 // smallCups says where a colour is too little to be coloured by itself.
-func smallCups(in *inputs, l resolvedCoat, cards []kit.Card) []finding.Finding {
-	if l.coat.Colours == nil {
+func smallCups(in *input.Inputs, l input.ResolvedCoat, cards []kit.Card) []finding.Finding {
+	if l.Coat.Colours == nil {
 		return nil
 	}
 	var found []finding.Finding
-	for n, colour := range l.coat.Colours.Colours {
+	for n, colour := range l.Coat.Colours.Colours {
 		for _, card := range cards {
 			if cup := card.Cups[n]; cup.TooSmall {
 				found = append(found, finding.Finding{
-					Level: finding.Warning, Step: finding.Batches, Path: fmt.Sprintf("%s/colours/colours/%d", l.path, n),
+					Level: finding.Warning, Step: finding.Batches, Path: fmt.Sprintf("%s/colours/colours/%d", l.Path, n),
 					Text: fmt.Sprintf("Coat %d, batch %d: the cup of %s holds %s, under the %s worth colouring.",
-						l.number, card.Batch, colour.Name, in.units.Volume(cup.Volume), in.units.Volume(l.coat.Colours.Smallest())),
+						l.Number, card.Batch, colour.Name, in.Units.Volume(cup.Volume), in.Units.Volume(l.Coat.Colours.Smallest())),
 					WayOut: "Give it a larger share, leave a colour out, or mix fewer, larger batches.",
 				})
 				break
@@ -109,18 +113,18 @@ func smallCups(in *inputs, l resolvedCoat, cards []kit.Card) []finding.Finding {
 	return found
 }
 
-// steps are what whoever mixes a batch does, as this contractor works: common
+// mixingSteps returns what whoever mixes a batch does, as this contractor works: common
 // practice, no source, but for the times, which are the sheet's.
-func mixingSteps(in *inputs, l resolvedCoat, c kit.Card) []kit.CardStep {
-	p := l.sheet.product
+func mixingSteps(in *input.Inputs, l input.ResolvedCoat, c kit.Card) []kit.CardStep {
+	p := l.Sheet.Product
 	const usual = 8 // steps
 	all := make([]kit.CardStep, 0, usual)
 	do := func(text string, lasts measure.Span) { all = append(all, kit.CardStep{Text: text, Lasts: lasts}) }
-	stirredIn := l.coat.Pigment != nil || l.coat.Thinner != nil && l.coat.Thinner.Value > 0
-	before := in.methods.Tinting == school.TintBefore
+	stirredIn := l.Coat.Pigment != nil || l.Coat.Thinner != nil && l.Coat.Thinner.Value > 0
+	before := in.Methods.Tinting == school.TintBefore
 	tint := "Stir in the pigment and thinner listed."
 	grains := func() {
-		if l.coat.Grit != nil && in.methods.Texture != school.Scattered {
+		if l.Coat.Grit != nil && in.Methods.Texture != school.Scattered {
 			do("Stir in the grit last, once it is strained: a filter would hold it back. Keep it stirred, it sinks.", 0)
 		}
 	}
@@ -147,7 +151,7 @@ func mixingSteps(in *inputs, l resolvedCoat, c kit.Card) []kit.CardStep {
 		do("Stir the pigment and thinner listed into A; the marks and readings are without them.", 0)
 	}
 	order := "A into the pail, then B."
-	if in.methods.First == school.BFirst {
+	if in.Methods.First == school.BFirst {
 		order = "B into the pail first, then A."
 	}
 	if len(c.Parts) > 2 {
@@ -169,15 +173,15 @@ func mixingSteps(in *inputs, l resolvedCoat, c kit.Card) []kit.CardStep {
 	}
 	strain()
 	grains()
-	if l.coat.Wets() {
+	if l.Coat.Wets() {
 		do("Over the stones in a forced-action mixer, and turn until every stone is glossy and none dry.", 0)
 	}
 	out := "Out on the surface at once, all of it: a full pail heats itself."
-	if l.laying == school.DipAndRoll || l.laying == school.Brush {
+	if l.Laying == school.DipAndRoll || l.Laying == school.Brush {
 		out = "Into the trays at once, all of it: a full pail heats itself."
 	}
 	do(out, 0)
-	switch in.methods.Residue {
+	switch in.Methods.Residue {
 	case school.Scrape:
 		do("Never tip the pail and leave it to drain on the floor: what clings was never mixed.", 0)
 	case school.Remix:

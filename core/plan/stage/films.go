@@ -1,4 +1,4 @@
-package plan
+package stage
 
 import (
 	"sync"
@@ -8,6 +8,7 @@ import (
 	"nephelon/core/job"
 	"nephelon/core/material"
 	"nephelon/core/measure"
+	"nephelon/core/plan/input"
 )
 
 // Films are the films of a job's coats, wherever in time each is laid: through the slab
@@ -24,22 +25,22 @@ type filmed struct {
 
 // FilmsOf are the films of a file, on slabs so many K cooler than they are planned for.
 func FilmsOf(f job.File, units measure.System, now time.Time, cooler measure.Temperature) Films {
-	in, _ := read(f, units, now)
-	slabs := newSlabs(in)
+	in, _ := input.Read(f, units, now)
+	slabs := NewSlabs(in)
 	all := Films{new(sync.Mutex), make(map[string]filmed)}
-	for i, layers := range in.layers {
-		slab := slabs.under(i).cooled(cooler)
+	for i, layers := range in.Layers {
+		slab := slabs.Under(i).cooled(cooler)
 		for _, l := range layers {
-			if l.sheet == nil {
+			if l.Sheet == nil {
 				continue
 			}
 			own := filmed{slab, make(map[material.StageKey]*cure.Passage)}
-			for _, stage := range l.sheet.product.Stages() {
-				if p := slab.passage(l.sheet, stage.Key); p != nil {
+			for _, stage := range l.Sheet.Product.Stages() {
+				if p := slab.passage(l.Sheet, stage.Key); p != nil {
 					own.stages[stage.Key] = p
 				}
 			}
-			all.coats[l.coat.ID] = own
+			all.coats[l.Coat.ID] = own
 		}
 	}
 	return all
@@ -50,9 +51,9 @@ func (w *slabHours) cooled(by measure.Temperature) *slabHours {
 	if by == 0 {
 		return w
 	}
-	out := &slabHours{steady: w.steady, from: w.from, hourly: make([]measure.Temperature, len(w.hourly))}
-	for i, t := range w.hourly {
-		out.hourly[i] = t - by
+	out := &slabHours{Steady: w.Steady, From: w.From, Hourly: make([]measure.Temperature, len(w.Hourly))}
+	for i, t := range w.Hourly {
+		out.Hourly[i] = t - by
 	}
 	return out.open()
 }

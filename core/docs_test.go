@@ -1,0 +1,77 @@
+package core_test
+
+import (
+	"go/ast"
+	"go/parser"
+	"go/token"
+	"io/fs"
+	"path/filepath"
+	"strings"
+	"testing"
+)
+
+// A doc comment begins with the name of what it documents, with or without an article, so that
+// it reads as a sentence wherever it is shown and none is left behind by a rename or a move.
+func TestDocsBeginWithTheirName(t *testing.T) {
+	found := 0
+	err := filepath.WalkDir("..", func(name string, entry fs.DirEntry, err error) error {
+		if err != nil || entry.IsDir() {
+			if err == nil && (entry.Name() == "node_modules" || entry.Name() == ".git") {
+				return filepath.SkipDir
+			}
+			return err
+		}
+		if !strings.HasSuffix(name, ".go") || strings.HasSuffix(name, "_test.go") {
+			return nil
+		}
+		set := token.NewFileSet()
+		file, err := parser.ParseFile(set, name, nil, parser.ParseComments)
+		if err != nil {
+			return err
+		}
+		for doc, of := range documented(file) {
+			found++
+			text := doc.Text()
+			for _, article := range []string{"A ", "An ", "The "} {
+				text = strings.TrimPrefix(text, article)
+			}
+			if text != "" && !strings.HasPrefix(text, of) {
+				t.Errorf("%s: the comment of %s begins with %.40q", set.Position(doc.Pos()), of, text)
+			}
+		}
+		return nil
+	})
+	if err != nil {
+		t.Fatal(err)
+	}
+	if found < 1000 {
+		t.Errorf("only %d comments were found", found)
+	}
+}
+
+// documented returns the comments of functions and of single declarations, with their names.
+func documented(file *ast.File) map[*ast.CommentGroup]string {
+	all := make(map[*ast.CommentGroup]string)
+	add := func(doc *ast.CommentGroup, name string) {
+		if doc != nil {
+			all[doc] = name
+		}
+	}
+	for _, d := range file.Decls {
+		switch d := d.(type) {
+		case *ast.FuncDecl:
+			add(d.Doc, d.Name.Name)
+		case *ast.GenDecl:
+			if d.Lparen.IsValid() || d.Tok == token.IMPORT {
+				continue
+			}
+			switch s := d.Specs[0].(type) {
+			case *ast.TypeSpec:
+				add(d.Doc, s.Name.Name)
+			case *ast.ValueSpec:
+				add(d.Doc, s.Names[0].Name)
+			}
+		}
+	}
+	return all
+}

@@ -1,0 +1,136 @@
+package advice
+
+import (
+	"fmt"
+	"math"
+	"nephelon/core/buildup"
+	"nephelon/core/finding"
+	"nephelon/core/kit"
+	"nephelon/core/material"
+	"nephelon/core/measure"
+	"nephelon/core/plan/input"
+	"nephelon/core/plan/stage"
+	"nephelon/core/school"
+	"nephelon/core/survey"
+)
+
+// Neighbours checks the coats of a surface against each other.
+func Neighbours(in *input.Inputs, i int, s stage.Stages) []finding.Finding {
+	from := in.File.Job.Surfaces[i]
+	layers := make([]buildup.Layer, 0, len(in.Layers[i]))
+	for c, l := range in.Layers[i] {
+		if l.Sheet == nil {
+			return nil // the gap is told already
+		}
+		window := l.Sheet.Window
+		if own := s.Timed.Coats[i][c].Window; own != nil {
+			window = *own
+		}
+		coat := l.Coat
+		coat.Abraded = coat.Abraded || l.OverSeal
+		layers = append(layers, buildup.Layer{Coat: coat, Sheet: l.Sheet.Product, Window: window, Mix: l.Sheet.Mix, Build: s.Built.Coats[i][c], Path: l.Path})
+	}
+	bed := buildup.Bed{
+		Name: from.Name, Path: input.SurfacePath(i), Temperature: in.Slab, Media: in.Media, Service: from.Service,
+		Sands: in.Methods.Between == school.SandEvery, DampMost: measure.Fraction(in.Rules["slab-humidity"].Value),
+	}
+	if v := in.File.Job.VOCMax; v != nil {
+		bed.VOCMax = v.Value
+	}
+	if off := s.Measured.Surfaces[i].Takeoff; off != nil {
+		bed.Fills = off.Filler > 0
+	}
+	if from.Survey != nil {
+		bed.Substrate = substrate(from.Survey.Substrate)
+		for _, r := range from.Survey.Readings {
+			if r.Kind == survey.SlabHumidity {
+				bed.Damp = max(bed.Damp, measure.Fraction(r.Value))
+			}
+		}
+	}
+	return buildup.Neighbours(layers, bed, in.Units)
+}
+
+// substrate is in the words in which sheets say what they go over.
+func substrate(s survey.Substrate) string {
+	switch s {
+	case survey.Trowelled:
+		return string(survey.Concrete)
+	case survey.Timber, survey.Board:
+		return "wood"
+	case survey.OldCoating:
+		return "old-paint"
+	}
+	return string(s)
+}
+
+// Smoke warns of the largest batch of a sheet that would smoke if it were left
+// standing.
+func Smoke(in *input.Inputs, s stage.Stages) []finding.Finding {
+	largest := make(map[*input.Sheet]kit.Batch)
+	var order []*input.Sheet
+	for i, layers := range in.Layers {
+		for c, l := range layers {
+			division := s.Divided.Coats[i][c].Division
+			if division == nil {
+				continue
+			}
+			for _, b := range division.Batches {
+				if _, seen := largest[l.Sheet]; !seen {
+					order = append(order, l.Sheet)
+				}
+				if b.Mass > largest[l.Sheet].Mass {
+					largest[l.Sheet] = b
+				}
+			}
+		}
+	}
+	var found []finding.Finding
+	for _, of := range order {
+		life, b := s.Divided.Lives[of], largest[of]
+		if life == nil || life.Table == nil {
+			continue
+		}
+		left := life.Left(b.Mass)
+		if left.Smokes == nil {
+			continue
+		}
+		found = append(found, finding.Finding{
+			Level: finding.Note, Step: finding.Batches, Path: of.Path,
+			Text: fmt.Sprintf("%s: a batch of %s left standing smokes about %s after it can no longer be used, and heats itself to about %s.",
+				of.Product.Name, in.Units.Mass(b.Mass), in.Units.Span(stage.SmokesAfter(left)), in.Units.Temperature(measure.Temperature(math.Round(float64(left.Peak.Temperature)/5)*5))),
+			WayOut: "Pour it out at once. If one runs hot, carry it outside and leave it; never add water, never seal it.",
+		})
+	}
+	return found
+}
+
+// Practice says where a contractor's rule and a coat's sheet part, and where flame
+// comes near vapour.
+func Practice(in *input.Inputs, i int, l input.ResolvedCoat) []finding.Finding {
+	var found []finding.Finding
+	p := l.Sheet.Product
+	tell := func(level finding.Level, way string, fix *finding.Fix, format string, args ...any) {
+		found = append(found, finding.Finding{Level: level, Step: finding.BuildUp, Path: l.Path, WayOut: way, Fix: fix, Text: fmt.Sprintf("%s, coat %d: ", in.File.Job.Surfaces[i].Name, l.Number) + fmt.Sprintf(format, args...)})
+	}
+	thinned := l.Coat.Thinner != nil && l.Coat.Thinner.Value > 0
+	if in.Methods.Bubbles == school.Torch && (p.Carrier == material.Solvent || thinned) {
+		tell(finding.Warning, "Leave the torch away from this coat.", nil, "you torch bubbles, and %s brings solvent: its vapour burns.", p.Name)
+	}
+	if in.Methods.Thin == school.ThinFirst && l.Number == 1 && !thinned && p.Carrier == material.Solvent && p.ThinnerMax != nil && p.ThinnerMax.Value > 0 {
+		tell(finding.Note, "Thin it within its sheet, or change your rule.", &finding.Fix{
+			Label: "Thin coat 1 by " + in.Units.Fraction(p.ThinnerMax.Value) + " " + p.ThinnerMax.Words(),
+			Patch: []finding.PatchStep{{Op: "add", Path: l.Path + "/thinner", Value: *p.ThinnerMax}},
+		}, "your rule thins a first coat of such a product, and this one is not.")
+	}
+	if in.Methods.Thin == school.NeverThin && thinned {
+		tell(finding.Note, "Leave the thinner out, or change your rule.", nil, "it is thinned, against your rule.")
+	}
+	if in.Methods.Resting == school.UseAtOnce && p.Induction != nil && p.Induction.Value > 0 {
+		tell(finding.Note, "Let it stand as its sheet says; the sheet rules.", nil, "you use a mix at once, but %s stands for %s after mixing.", p.Name, in.Units.Span(p.Induction.Value))
+	}
+	if m := l.Mixing; p.MixingAgain == nil && m.First > 0 && m.First+m.Second > 2*m.First {
+		tell(finding.Note, "Mix as its sheet says; scrape the pail in place of a second bucket.", nil, "mixed %s in all, more than twice the %s of its sheet: it whips in air and burns pot life.", in.Units.Span(m.First+m.Second), in.Units.Span(m.First))
+	}
+	return found
+}

@@ -1,0 +1,118 @@
+package advice
+
+import (
+	"fmt"
+	"nephelon/core/finding"
+	"nephelon/core/measure"
+	"nephelon/core/plan/input"
+	"nephelon/core/plan/stage"
+	"nephelon/core/survey"
+	"time"
+)
+
+// measured says which surfaces are not measured, and where their measures are at fault.
+func measured(in *input.Inputs, m stage.Measured) []finding.Finding {
+	var found []finding.Finding
+	for i, s := range in.File.Job.Surfaces {
+		if !s.Measured() && s.Given == nil {
+			at, way := s.Unmeasured()
+			found = append(found, finding.Finding{Level: finding.Note, Step: finding.Measure, Path: input.SurfacePath(i) + at, Text: s.Name + " is not measured yet.", WayOut: way})
+			continue
+		}
+		for _, f := range m.Surfaces[i].Found {
+			f.Text = s.Name + ": " + f.Text
+			found = append(found, f)
+		}
+	}
+	return found
+}
+
+// surveyed says what keeps surfaces from being coated, and what of their readings is not used.
+func surveyed(in *input.Inputs, all stage.Surveyed) []finding.Finding {
+	var found []finding.Finding
+	for i, s := range in.File.Job.Surfaces {
+		path, told := input.SurfacePath(i)+"/survey", all.Surfaces[i]
+		if told == nil {
+			found = append(found, finding.Finding{
+				Level: finding.Note, Step: finding.Survey, Path: path,
+				Text: s.Name + " has not been surveyed.", WayOut: "Look at it, read it, and enter what you find.",
+			})
+			continue
+		}
+		for r, reading := range s.Survey.Readings {
+			if fault := reading.Check(in.Now, in.Units); fault != nil {
+				fault.Path = fmt.Sprintf("%s/readings/%d", path, r)
+				fault.Text = s.Name + ": " + fault.Text
+				found = append(found, *fault)
+			}
+		}
+		for _, v := range told.Verdicts {
+			switch {
+			case v.Override != nil:
+				found = append(found, finding.Finding{
+					Level: finding.Note, Step: finding.Survey, Path: path,
+					Text: fmt.Sprintf("%s: %s Overridden by %s: %s", s.Name, v.Text, v.Override.By, v.Override.Reason),
+				})
+			case v.Closed():
+				found = append(found, finding.Finding{Level: finding.Warning, Step: finding.Survey, Path: path, Text: s.Name + ": " + v.Text, WayOut: v.WayOut})
+			}
+		}
+		if p := told.Preparation; p != nil && p.Refused != "" {
+			found = append(found, finding.Finding{Level: finding.Warning, Step: finding.Survey, Path: "/job/methods", Text: s.Name + ": " + p.Refused, WayOut: "Keep to grinding, or change your rule."})
+		}
+	}
+	if f := unplannedReading(in); f != nil {
+		found = append(found, *f)
+	}
+	return found
+}
+
+// readOff is the most K by which a slab that was read may differ from the one planned for.
+const readOff measure.Temperature = 2
+
+// unplannedReading warns where the newest slab temperature that was read on any surface is not the one
+// that coats are planned for; nil where they agree or none was read.
+func unplannedReading(in *input.Inputs) *finding.Finding {
+	var newest *survey.Reading
+	var on string
+	for i, s := range in.File.Job.Surfaces {
+		if s.Survey == nil || len(in.Layers[i]) == 0 {
+			continue
+		}
+		for n := range s.Survey.Readings {
+			r := &s.Survey.Readings[n]
+			if r.Kind == survey.SlabTemperature && r.Check(in.Now, in.Units) == nil && (newest == nil || r.At.After(newest.At)) {
+				newest, on = r, s.Name
+			}
+		}
+	}
+	if newest == nil {
+		return nil
+	}
+	read := measure.Temperature(newest.Value)
+	if off := read - in.Slab; off >= -readOff && off <= readOff {
+		return nil
+	}
+	planned := "assumed"
+	if in.File.Job.Slab != nil {
+		planned = "entered"
+	}
+	what := "pot life, batches and recoat windows"
+	if len(in.Weather.Hours) > 0 {
+		what = "pot life and batches" // films follow the forecast as corrected by what was read
+	}
+	zone, err := in.File.Job.Place()
+	if err != nil {
+		zone = time.UTC // told when the file was read
+	}
+	words := in.Units.Temperature(read)
+	return &finding.Finding{
+		Level: finding.Warning, Step: finding.Survey, Path: "/job/slab",
+		Text: fmt.Sprintf("The slab of %s was read at %s on %s, but %s are planned for %s, as %s.",
+			on, words, newest.At.In(zone).Format("2 Jan, 15:04"), what, in.Units.Temperature(in.Slab), planned),
+		WayOut: "Plan with the slab as read, or read it again at the hour of the work.",
+		Fix: &finding.Fix{Label: "Plan with " + words + " as read", Patch: []finding.PatchStep{
+			{Op: "add", Path: "/job/slab", Value: measure.Sourced[measure.Temperature]{Value: read, Source: measure.OwnTest}},
+		}},
+	}
+}

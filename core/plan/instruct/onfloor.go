@@ -1,0 +1,188 @@
+package instruct
+
+import (
+	"fmt"
+	"time"
+
+	"nephelon/core/buildup"
+	"nephelon/core/kit"
+	"nephelon/core/measure"
+	"nephelon/core/plan/input"
+	"nephelon/core/pour"
+	"nephelon/core/school"
+)
+
+// spikesFrom is the wet film from which people walk through it in spiked shoes, m: common
+// practice, no source.
+const spikesFrom = 0.5e-3
+
+// tapeAfter is when a run over an edge has slowed: common practice, no source.
+const tapeAfter measure.Span = 30 * measure.Minute
+
+// floorSteps returns what a section needs after the pail, by how the coat is laid and on what:
+// common practice, no source, but for what the sheet and the plan say.
+func floorSteps(in *input.Inputs, i int, l input.ResolvedCoat, section pour.Section, faces measure.Volume, card kit.Card, working measure.Span) []kit.CardStep {
+	s := in.File.Job.Surfaces[i]
+	all := make([]kit.CardStep, 0, 8)
+	do := func(format string, args ...any) {
+		if len(args) > 0 {
+			format = fmt.Sprintf(format, args...)
+		}
+		all = append(all, kit.CardStep{Text: format})
+	}
+	if l.Coat.OverWet {
+		do("Pour over coat %d while it still flows: what has begun to string is left alone. What is below shines through light colours.", l.Number-1)
+	}
+	switch {
+	case l.Coat.On == input.OnUpright:
+		do("Brush or roll it thinly onto edges and upright faces, from the top down; come back after some minutes for runs.")
+	case s.Top != nil:
+		topSteps(in, do, section, faces, card, working)
+	case s.Pool != nil:
+		if s.Layout.Exit == nil {
+			do("From the deep end to the ladder, walls from the top down; edges and corners by brush ahead of the roller.")
+		} else {
+			do("Walls once round from beside the ladder, then the floor from its far end to the ladder's foot; walls from the top down, edges and corners by brush ahead of the roller.")
+		}
+		for _, span := range section.Spans {
+			if span.Lifts > 1 {
+				do("%s in %d bands, the top one first, each into the one above while that is wet.", span.Name, span.Lifts)
+			}
+		}
+		do("Roll it out at once, cross-roll at right angles, and into the section done before.")
+	default:
+		for _, f := range section.Steps {
+			do("%s first, from the top down: steps %d to %d, counted from the top; nobody comes back up over them.", f.Name, f.From, f.To)
+		}
+		groundSteps(in, do, s.Floor.Outline != nil, l, card)
+	}
+	if l.Coat.Wets() {
+		do("Spread the wetted stones one or two layers deep, press them flat with a clean trowel, and look for dry ones.")
+	} else if m := broadcastWords(l); m != "" {
+		do("Broadcast %s", m)
+	}
+	if g := l.Coat.Grit; g != nil && in.Methods.Texture == school.Scattered {
+		do("Scatter the grit evenly over the wet film, upwards and outwards from the hand.")
+	}
+	if working > 0 && len(all) > 0 {
+		do("Look against the light for thin spots, hair and puddles; mend them within %s of laying.", in.Units.Span(working))
+	} else {
+		do("Look against the light for thin spots, hair and puddles, and mend them while it is wet.")
+	}
+	return all
+}
+
+// groundSteps adds the work on a floor.
+func groundSteps(in *input.Inputs, do func(string, ...any), drawn bool, l input.ResolvedCoat, card kit.Card) {
+	switch l.Laying {
+	case school.DipAndRoll:
+		do("Cut in along the walls by brush, ahead of the roller.")
+		do("Roll from the tray in one direction, little at a time, then cross-roll at right angles.")
+	case school.Trowel:
+		do("Pour in lines, spread with the trowel held flat, lap by lap.")
+	case school.Brush:
+		do("Brush it on in two directions; lay off the last strokes one way.")
+	case school.Spray:
+		do("Spray as its sheet says, in passes at right angles that lap by half; the mask and air that the safety data sheet names.")
+	default:
+		do("Pour it in lines along the last edge; nothing stays in the pail.")
+		do("Spread with a notch or pins of %s for %s wet; check with a gauge (ASTM D4414).", in.Units.Film(buildup.NotchOverFilm*card.Wet), in.Units.Film(card.Wet))
+		do("Cut in along the walls by brush, ahead of the roller; back-roll at once, then cross-roll at right angles.")
+		if card.Wet > spikesFrom {
+			do("Walk in spiked shoes, lifting the feet: dragging leaves marks.")
+		}
+	}
+	if card.Of > 1 && card.Batch > 1 && in.Methods.Session == school.WholeFloor {
+		do("Roll past the line into section %d while it is wet: a stop on the line shows.", card.Section-1)
+	}
+	if card.Of > 1 && in.Methods.Session == school.TapeLines {
+		do("Stop at the tape of this section and pull it while the film is wet; the next section begins at a clean edge.")
+	}
+	bubbleSteps(in, do)
+	if l.Number == 1 && drawn {
+		if in.Methods.Doors == school.BeyondDoor {
+			do("At doors run on to the line beyond the door leaf.")
+		} else {
+			do("At doors stop at the line under the closed door.")
+		}
+	}
+}
+
+// topSteps adds the work on a table or counter.
+func topSteps(in *input.Inputs, do func(string, ...any), section pour.Section, faces measure.Volume, card kit.Card, working measure.Span) {
+	if faces > 0 {
+		do("Edges first: %s of this pail with a nearly dry roller, so that what runs over wets them evenly.", in.Units.Volume(faces))
+	} else {
+		do("Edges first: a thin coat with a nearly dry roller, so that what runs over wets them evenly.")
+	}
+	for _, b := range section.Beads {
+		if b.Narrow {
+			do("Of that %s as a bead into the strip of %s, where it does not flow by itself.", in.Units.Volume(b.Volume), b.Name)
+		} else {
+			do("Pour %s in beads over %s.", in.Units.Volume(b.Volume), b.Name)
+		}
+	}
+	do("Wait and watch it level before it is touched again.")
+	bubbleSteps(in, do)
+	pull := tapeAfter
+	if working > 0 {
+		pull = min(pull, working/2)
+	}
+	if card.Meets != nil {
+		do("Pull the tape when the run down it has slowed, about %s; help the edge over and scrape the drips below.", pull.After(*card.Meets).Format("15:04"))
+		return
+	}
+	do("Pull the tape when the run down it has slowed, about %s after pouring; help the edge over and scrape the drips below.", in.Units.Span(pull))
+}
+
+// bubbleSteps adds what this contractor does about them.
+func bubbleSteps(in *input.Inputs, do func(string, ...any)) {
+	switch in.Methods.Bubbles {
+	case school.Torch:
+		do("Torch for bubbles: quick, never still, no smoke, after the last touch; no alcohol or solvent open anywhere near.")
+	case school.Alcohol:
+		do("Mist alcohol for bubbles after some minutes: small drops, not everywhere, and let it evaporate; no flame near.")
+	}
+}
+
+// broadcastWords returns what is broadcast into a coat, in words; empty where nothing is.
+func broadcastWords(l input.ResolvedCoat) string {
+	if l.Scatter == nil {
+		return ""
+	}
+	how := map[string]string{"light": "lightly", "even": "evenly", "full": "until no more sticks"}[l.Coat.Scatter.Degree]
+	return fmt.Sprintf("%s %s, from a hand's height upwards so that it falls straight; leave a wet edge bare for the next section.", l.Scatter.Name, how)
+}
+
+// DayBefore returns what is done the day before a coat, and in the last minutes: common
+// practice, no source.
+func DayBefore(in *input.Inputs, i int, l input.ResolvedCoat, start *time.Time) []string {
+	p := l.Sheet.Product
+	var all []string
+	say := func(format string, args ...any) { all = append(all, fmt.Sprintf(format, args...)) }
+	by := "12 to 18 hours ahead"
+	if start != nil {
+		by = "by " + (-12 * measure.Span(measure.Hour)).After(*start).Format("Mon 15:04")
+	}
+	at := in.Units.Temperature(l.Sheet.Parts)
+	switch {
+	case in.Methods.Warmth == school.WarmUp && len(p.Components) > 1:
+		say("Move %s to where it is mixed %s and warm the parts to %s: bath or blanket, no flame. They flow better and live shorter.", p.Name, by, at)
+	case len(p.Components) > 1:
+		say("Move %s to where it is mixed %s, cool and out of the sun, so that the parts come to %s.", p.Name, by, at)
+	default:
+		say("Move %s to where it is used %s.", p.Name, by)
+	}
+	say("The day before: turn the pails over, and stir A to the bottom; what settles there is the part that counts.")
+	if len(p.Components) > 1 {
+		say("Stage each A with its own B beside the mixing place, by the door the crew leaves by; only one B is opened at a time. Parts of other products stand apart, out of reach.")
+	}
+	if in.Methods.Session == school.TapeLines && len(in.File.Job.Surfaces[i].Floor.Outline) > 0 {
+		say("Tape the lines of the sections, at joints, saw cuts and doorways where there are any.")
+	}
+	if in.File.Job.Surfaces[i].Survey != nil && in.File.Job.Surfaces[i].Survey.Outdoors {
+		say("Sprinklers off and the forecast read: no rain for a day.")
+	}
+	say("Last minute: doors shut, the surface looked over for dust against the light and wiped.")
+	return all
+}
