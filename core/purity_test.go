@@ -16,10 +16,11 @@ import (
 
 // The core may use these and itself, and nothing else: no database, no HTTP, no
 // files, no clock, and randomness only from a source that is passed in. A pure
-// library that takes the place of code of our own may be added here; so far none
-// did.
+// library that takes the place of code of our own may be added here.
 var allowed = []string{
-	"cmp", "container/heap", "context", "crypto/sha256", "encoding/binary", "encoding/hex", "encoding/json", "errors", "fmt", "iter", "maps", "math", "math/bits", "math/rand/v2", "reflect", "regexp", "runtime", "runtime/debug", "slices", "sort", "strconv", "strings", "sync", "sync/atomic", "time", "unicode/utf8",
+	"bytes", "cmp", "container/heap", "context", "crypto/sha256", "encoding/binary", "encoding/hex", "encoding/json", "errors", "fmt", "iter", "maps", "math", "math/bits", "math/rand/v2", "reflect", "regexp", "runtime", "runtime/debug", "slices", "sort", "strconv", "strings", "sync", "sync/atomic", "time", "unicode/utf8",
+	// Canonical JSON (RFC 8785) in pure Go.
+	"github.com/gowebpki/jcs",
 	// Linear algebra in pure Go.
 	"gonum.org/v1/gonum/mat",
 }

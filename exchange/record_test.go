@@ -4,7 +4,12 @@ import (
 	"bytes"
 	"encoding/binary"
 	"encoding/csv"
+	"encoding/json"
+	"errors"
 	"fmt"
+	"os"
+	"os/exec"
+	"path/filepath"
 	"slices"
 	"strings"
 	"testing"
@@ -209,5 +214,52 @@ func TestUpkeepIsReminded(t *testing.T) {
 	}
 	if at, err := events[1].DateTimeStart(time.UTC); err != nil || at.Format(time.DateOnly) != "2032-03-04" {
 		t.Errorf("the second is on %v: %v", at, err)
+	}
+}
+
+// A stranger verifies an exported record with the script of the docs, which shares nothing with
+// this program: the pinned events of each kind and a finished day fit, and what was changed,
+// left out or put in does not. Node writes numbers by ECMAScript, as RFC 8785 asks.
+func TestAStrangerVerifiesARecord(t *testing.T) {
+	verify := func(t *testing.T, events []record.Event) (string, bool) {
+		t.Helper()
+		i, _, day := finished()
+		var text bytes.Buffer
+		if err := WriteRecord(&text, []record.Issue{i}, events, day); err != nil {
+			t.Fatal(err)
+		}
+		file := filepath.Join(t.TempDir(), "record.json")
+		if err := os.WriteFile(file, text.Bytes(), 0o600); err != nil {
+			t.Fatal(err)
+		}
+		said, err := exec.CommandContext(t.Context(), "node", "../docs/verify-record.mjs", file).CombinedOutput()
+		if _, failed := errors.AsType[*exec.ExitError](err); err != nil && !failed {
+			t.Fatal(err)
+		}
+		return string(said), err == nil
+	}
+	text, err := os.ReadFile("../core/record/testdata/events-2.json")
+	if err != nil {
+		t.Fatal(err)
+	}
+	var pinned []record.Event
+	if err := json.Unmarshal(text, &pinned); err != nil {
+		t.Fatal(err)
+	}
+	_, day, _ := finished()
+	for name, events := range map[string][]record.Event{"pinned": pinned, "a day": day} {
+		if said, fits := verify(t, events); !fits {
+			t.Errorf("%s: %s", name, said)
+		}
+	}
+	for want, change := range map[string]func([]record.Event) []record.Event{
+		"was changed":     func(e []record.Event) []record.Event { *e[6].Body.Film *= 1.1; return e },
+		"is missing":      func(e []record.Event) []record.Event { return slices.Delete(e, 2, 4) },
+		"does not follow": func(e []record.Event) []record.Event { e[4] = record.Sealed(e[4], ""); return e },
+	} {
+		_, events, _ := finished()
+		if said, fits := verify(t, change(events)); fits || !strings.Contains(said, want) {
+			t.Errorf("%q: %s", want, said)
+		}
 	}
 }

@@ -8,9 +8,6 @@ package record
 
 import (
 	"cmp"
-	"crypto/sha256"
-	"encoding/hex"
-	"encoding/json"
 	"fmt"
 	"slices"
 	"strconv"
@@ -97,19 +94,20 @@ type Body struct {
 
 // Event is one thing that somebody logged.
 type Event struct {
-	ID     string       `json:"id" minLength:"36" maxLength:"36" doc:"Made by the device, so that it can be sent again safely"`
-	Issue  int          `json:"issue" minimum:"1" maximum:"100000" doc:"The number of the issued plan that it was logged on"`
-	Task   work.ID      `json:"task,omitempty" maxLength:"200" doc:"The id of its batch, section, coat or task"`
-	Kind   Kind         `json:"kind" enum:"gate,reading,meets,mixed,poured,spread,rolled,joined,lost,weighed,lot,film,note,deviation,photo,began,ended,abraded,leftover,served,fault,answer,found,signed,closed,struck"`
-	At     time.Time    `json:"at" doc:"On the clock of the device"`
-	Behind measure.Span `json:"behind" minimum:"-315360000" maximum:"315360000" doc:"s by which the clock of the device was found behind that of the server"`
-	Device string       `json:"device" minLength:"8" maxLength:"60"`
-	Number int64        `json:"number" minimum:"1" maximum:"9007199254740991" doc:"On its device, from 1"`
-	Before string       `json:"before" maxLength:"64" doc:"The hash of the event before it on its device; empty for the first"`
-	Hash   string       `json:"hash" minLength:"64" maxLength:"64" doc:"SHA-256 over all of the above and below but the name"`
-	Person string       `json:"person" minLength:"1" maxLength:"60" doc:"The id of who logged it"`
-	Name   string       `json:"name" minLength:"1" maxLength:"120" doc:"Of who logged it, as the company has them now: told beside the record, so that it can be forgotten"`
-	Body   Body         `json:"body"`
+	Version int          `json:"version,omitempty" minimum:"2" maximum:"2" doc:"Of its seal: 2, hashed as canonical JSON (RFC 8785); events without it are of version 1, hashed in the order of a struct"`
+	ID      string       `json:"id" minLength:"36" maxLength:"36" doc:"Made by the device, so that it can be sent again safely"`
+	Issue   int          `json:"issue" minimum:"1" maximum:"100000" doc:"The number of the issued plan that it was logged on"`
+	Task    work.ID      `json:"task,omitempty" maxLength:"200" doc:"The id of its batch, section, coat or task"`
+	Kind    Kind         `json:"kind" enum:"gate,reading,meets,mixed,poured,spread,rolled,joined,lost,weighed,lot,film,note,deviation,photo,began,ended,abraded,leftover,served,fault,answer,found,signed,closed,struck"`
+	At      time.Time    `json:"at" doc:"On the clock of the device"`
+	Behind  measure.Span `json:"behind" minimum:"-315360000" maximum:"315360000" doc:"s by which the clock of the device was found behind that of the server"`
+	Device  string       `json:"device" minLength:"8" maxLength:"60"`
+	Number  int64        `json:"number" minimum:"1" maximum:"9007199254740991" doc:"On its device, from 1"`
+	Before  string       `json:"before" maxLength:"64" doc:"The hash of the event before it on its device; empty for the first"`
+	Hash    string       `json:"hash" minLength:"64" maxLength:"64" doc:"Hex SHA-256 over the RFC 8785 form of the event without hash and name"`
+	Person  string       `json:"person" minLength:"1" maxLength:"60" doc:"The id of who logged it"`
+	Name    string       `json:"name" minLength:"1" maxLength:"120" doc:"Of who logged it, as the company has them now: told beside the record, so that it can be forgotten"`
+	Body    Body         `json:"body"`
 }
 
 // Logged is when it was logged, by the clock of the server.
@@ -124,41 +122,6 @@ func (e *Event) When() time.Time {
 		return *e.Body.Noticed
 	}
 	return e.Logged()
-}
-
-// Sum is the hash that an event must carry: hex SHA-256 over the JSON of the event without
-// its hash and the name of who logged it, its time in UTC to the millisecond.
-func Sum(e Event) string {
-	e.Name = ""
-	return sum(e)
-}
-
-// whole tells whether an event carries its hash. Events of earlier builds have the name in it.
-func whole(e *Event) bool { return e.Hash == Sum(*e) || e.Hash == sum(*e) }
-
-func sum(e Event) string {
-	e.Hash = ""
-	e.At = e.At.UTC().Truncate(time.Millisecond)
-	if n := e.Body.Noticed; n != nil {
-		at := n.UTC().Truncate(time.Millisecond)
-		e.Body.Noticed = &at
-	}
-	text, err := json.Marshal(e)
-	if err != nil {
-		return "" // a figure in it is none; no event carries an empty hash
-	}
-	sum := sha256.Sum256(text)
-	return hex.EncodeToString(sum[:])
-}
-
-// Sealed is an event with its hash, after another on its device; before is empty for the
-// first.
-func Sealed(e Event, before string) Event {
-	e.At = e.At.UTC().Truncate(time.Millisecond)
-	e.Behind += 0 // never −0, which JSON writes with its sign
-	e.Before = before
-	e.Hash = Sum(e)
-	return e
 }
 
 // needs is what of its body a kind cannot do without.
@@ -228,6 +191,8 @@ func Check(e *Event, now time.Time) string {
 		return fmt.Sprintf("%s: it lies %s in the future; set the clock of this device, then send it again", FieldAt, e.Logged().Sub(now).Round(time.Minute))
 	case e.When().After(e.Logged().Add(far)):
 		return "body.noticed: it lies after it was logged; enter when it happened"
+	case e.Version != 0 && e.Version != SealVersion:
+		return fmt.Sprintf("version: this server does not know version %d of the seal; update it", e.Version)
 	case !whole(e):
 		return "hash: it does not fit what the event says; it was changed on its way"
 	}
