@@ -18,7 +18,7 @@ type Colleague struct {
 	ID     uuid.UUID  `json:"id" format:"uuid"`
 	Name   string     `json:"name"`
 	Email  string     `json:"email"`
-	Role   store.Role `json:"role" enum:"owner,estimator,lead,hand"`
+	Role   store.Role `json:"role"`
 	Active bool       `json:"active"`
 
 	Revision int64 `json:"revision"`
@@ -48,7 +48,7 @@ func (s *Server) peopleRoutes() {
 		func(ctx context.Context, in *body[struct {
 			Name  string     `json:"name" minLength:"1" maxLength:"120" pattern:"^[^\\r\\n]*$"`
 			Email string     `json:"email" format:"email" maxLength:"200"`
-			Role  store.Role `json:"role" enum:"owner,estimator,lead,hand"`
+			Role  store.Role `json:"role"`
 		}]) (*body[NewColleague], error) {
 			var err error
 			c := Colleague{Name: in.Body.Name, Email: strings.ToLower(in.Body.Email), Role: in.Body.Role, Active: true, Revision: 1}
@@ -73,7 +73,7 @@ func (s *Server) peopleRoutes() {
 			PersonPath
 			Based
 			Body struct {
-				Role   store.Role `json:"role" enum:"owner,estimator,lead,hand"`
+				Role   store.Role `json:"role"`
 				Active bool       `json:"active"`
 			}
 		}) (*body[Stands], error) {

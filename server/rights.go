@@ -140,7 +140,7 @@ func (t *turns) give(who uuid.UUID) {
 // RightsLine is an operation with who may call it.
 type RightsLine struct {
 	Operation string       `json:"operation"`
-	Roles     []store.Role `json:"roles" enum:"owner,estimator,lead,hand"`
+	Roles     []store.Role `json:"roles"`
 	Anyone    bool         `json:"anyone,omitempty" doc:"With no session, too"`
 }
 

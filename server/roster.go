@@ -37,7 +37,7 @@ type RosterCrew struct {
 	Name    string       `json:"name"`
 	People  int          `json:"people" doc:"0: as many as it takes"`
 	Members []string     `json:"members,omitempty" doc:"Those of them who are named"`
-	Skills  []work.Skill `json:"skills" enum:"grinding,acids,mixing,spreading"`
+	Skills  []work.Skill `json:"skills"`
 	Shifts  []days.Shift `json:"shifts"`
 }
 

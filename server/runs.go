@@ -25,7 +25,7 @@ const (
 // RosterRun is a plan that was asked for.
 type RosterRun struct {
 	ID       uuid.UUID      `json:"id" format:"uuid"`
-	State    store.RunState `json:"state" enum:"waiting,running,done,stopped"`
+	State    store.RunState `json:"state"`
 	Progress *RunProgress   `json:"progress,omitempty"`
 	View     *RosterView    `json:"view,omitempty" doc:"When it is done"`
 	Trouble  string         `json:"trouble,omitempty" doc:"Why there is none though it is done"`

@@ -147,6 +147,7 @@ func New(o Options) (*Server, error) {
 	s.measureRoutes()
 	s.photoRoutes()
 	s.siteRoutes()
+	exchange.ListValues(s.api.OpenAPI().Components.Schemas, schemas)
 	if o.Pages != nil {
 		pages, err := newPages(o.Pages)
 		if err != nil {
@@ -166,11 +167,14 @@ func register[I, O any](api huma.API, op huma.Operation, handler func(context.Co
 	huma.Register(api, op, handler)
 }
 
+// schemas is where the description of the API keeps its types.
+const schemas = "#/components/schemas/"
+
 func apiConfig() huma.Config {
 	huma.DefaultArrayNullable = false
 	config := huma.DefaultConfig("Nephelon", "1")
 	config.CreateHooks = nil // no $schema links in bodies
-	config.Components.Schemas = huma.NewMapRegistry("#/components/schemas/", named)
+	config.Components.Schemas = huma.NewMapRegistry(schemas, named)
 	config.DocsPath, config.SchemasPath = "", ""
 	config.OpenAPIPath = "/api/openapi"
 	return config

@@ -55,8 +55,8 @@ type Me struct {
 	Name    string         `json:"name"`
 	Email   string         `json:"email"`
 	Company string         `json:"company"`
-	Role    store.Role     `json:"role" enum:"owner,estimator,lead,hand"`
-	Units   measure.System `json:"units" enum:"us,metric"`
+	Role    store.Role     `json:"role"`
+	Units   measure.System `json:"units"`
 
 	FactorDue bool `json:"factorDue" doc:"The company wants a second factor, and this person has none yet"`
 }
@@ -195,7 +195,7 @@ func (s *Server) sessionRoutes() {
 		})
 	register(s.api, huma.Operation{OperationID: "setUnits", Method: http.MethodPut, Path: "/api/me/units"},
 		func(ctx context.Context, in *body[struct {
-			Units measure.System `json:"units" enum:"us,metric"`
+			Units measure.System `json:"units"`
 		}]) (*body[Me], error) {
 			p := person(ctx)
 			if err := s.store.SetUnits(ctx, p.CompanyID, p.ID, in.Body.Units); err != nil {

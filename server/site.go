@@ -50,7 +50,7 @@ type ScaleReading struct {
 
 // InstrumentValue is one number of a reading, in the units of the plan file.
 type InstrumentValue struct {
-	Kind  survey.ReadingKind `json:"kind" enum:"slab-temperature,air-temperature,material-temperature,air-humidity,slab-humidity,emission,plastic-sheet,moisture-meter,ph,pull-off"`
+	Kind  survey.ReadingKind `json:"kind"`
 	Value float64            `json:"value"`
 	Scale string             `json:"scale,omitempty"`
 }

@@ -234,3 +234,8 @@ func (s *Store) ForgetAttempts(ctx context.Context, key string, within time.Dura
 	}
 	return nil
 }
+
+// Values returns all values, in the order in which they are shown.
+func (Role) Values() []Role {
+	return []Role{Owner, Estimator, Lead, Hand}
+}

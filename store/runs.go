@@ -117,3 +117,8 @@ func (s *Store) StopRun(ctx context.Context, company, run uuid.UUID) error {
 	}
 	return nil
 }
+
+// Values returns all values, in the order in which they are shown.
+func (RunState) Values() []RunState {
+	return []RunState{RunWaiting, RunRunning, RunDone, RunStopped}
+}

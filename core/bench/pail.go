@@ -19,7 +19,7 @@ type PailQuestion struct {
 	A        measure.Temperature `json:"a" minimum:"-10" maximum:"60" doc:"°C of A when it meets B"`
 	B        measure.Temperature `json:"b" minimum:"-10" maximum:"60" doc:"°C of B"`
 	Air      measure.Temperature `json:"air" minimum:"-20" maximum:"60" doc:"°C"`
-	Standing cure.Standing       `json:"standing,omitempty" enum:"shade,wind,concrete,water,ice,warm" doc:"Where the pail stands; in the air when left out"`
+	Standing cure.Standing       `json:"standing,omitempty" doc:"Where the pail stands; in the air when left out"`
 	Slab     measure.Temperature `json:"slab" minimum:"-10" maximum:"60" doc:"°C below the film"`
 	Film     measure.Film        `json:"film" exclusiveMinimum:"0" maximum:"0.1" doc:"m of wet film"`
 	Needed   measure.Span        `json:"needed,omitempty" minimum:"0" maximum:"86400" doc:"s the crew needs after mixing, for the choice of a hardener"`
@@ -189,7 +189,7 @@ type Miss struct {
 	Film   measure.Film        `json:"film,omitempty" doc:"m spread"`
 	Lasts  measure.Span        `json:"lasts" doc:"s as timed"`
 	Model  measure.Span        `json:"model" doc:"s by the model alone"`
-	Source measure.Source      `json:"source" enum:"sheet,own-test,standard,rule-of-thumb,colleague,assumed"`
+	Source measure.Source      `json:"source"`
 }
 
 func fitted(l cure.Life) Fitted {

@@ -16,7 +16,7 @@ type PartsQuestion struct {
 	Viscosity measure.Viscosity   `json:"viscosity,omitempty" minimum:"0" maximum:"10000" doc:"Pa·s of A as it is; that of the fresh mix of the sheet when left out"`
 	From      measure.Temperature `json:"from" minimum:"-20" maximum:"60" doc:"°C"`
 	To        measure.Temperature `json:"to" minimum:"-20" maximum:"60" doc:"°C wanted"`
-	Put       cure.Surrounding    `json:"put" enum:"ice-bath,warm-bath,blanket,place"`
+	Put       cure.Surrounding    `json:"put"`
 	Place     measure.Temperature `json:"place" minimum:"-30" maximum:"60" doc:"°C of the room or van, where it is put into no bath"`
 	Batch     measure.Mass        `json:"batch" exclusiveMinimum:"0" maximum:"500" doc:"kg mixed at once, for its pot life"`
 }

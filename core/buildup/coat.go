@@ -28,7 +28,7 @@ const (
 
 // Amount is how much of a product goes on, as it was stated.
 type Amount struct {
-	Basis Stated  `json:"basis" enum:"wet-film,dry-film,spread,mass-per-area,notch,area-per-kit,by-stone"`
+	Basis Stated  `json:"basis"`
 	Value float64 `json:"value" exclusiveMinimum:"0" maximum:"1000000" doc:"m for films and notches, m²/m³ for spread, kg/m² for mass per area, m² for what the largest kit covers, kg to a kg of stone"`
 }
 
@@ -55,7 +55,7 @@ type Coat struct {
 	Grit     *Grit                              `json:"grit,omitempty" doc:"Texture stirred into the mix"`
 	Colours  *Colouring                         `json:"colours,omitempty" doc:"Divided into cups of colour"`
 	Wait     *measure.Span                      `json:"wait,omitempty" minimum:"0" maximum:"31536000" doc:"s planned after the coat below"`
-	When     Moment                             `json:"when,omitempty" enum:"morning,tacky" doc:"morning: not on the day of the coat below; tacky: while that is no longer wet and not yet tack-free; as soon as it may when left out"`
+	When     Moment                             `json:"when,omitempty" doc:"morning: not on the day of the coat below; tacky: while that is no longer wet and not yet tack-free; as soon as it may when left out"`
 	Abraded  bool                               `json:"abraded,omitempty" doc:"The coat below is abraded and cleaned before this one"`
 }
 
@@ -70,9 +70,9 @@ const (
 
 // OwnWay is how one coat departs from its job.
 type OwnWay struct {
-	Laying    school.Laying   `json:"laying,omitempty" enum:"pour,dip,trowel,brush,spray" doc:"How it is laid"`
+	Laying    school.Laying   `json:"laying,omitempty" doc:"How it is laid"`
 	Spreaders int             `json:"spreaders,omitempty" minimum:"0" maximum:"50" doc:"People spreading it, the mixer not counted"`
-	Kits      school.Kits     `json:"kits,omitempty" enum:"whole,one,half,third,measured" doc:"How much of a kit is mixed at once"`
+	Kits      school.Kits     `json:"kits,omitempty" doc:"How much of a kit is mixed at once"`
 	Bucket    measure.Volume  `json:"bucket,omitempty" minimum:"0" maximum:"1" doc:"m³ to the brim of what it is mixed in, with the headroom of the job"`
 	Batch     measure.Volume  `json:"batch,omitempty" minimum:"0" maximum:"1" doc:"m³ wanted in one batch at most"`
 	Shares    []float64       `json:"shares,omitempty" maxItems:"400" doc:"How large its batches are against each other, in their order, where somebody placed the joins; the plan divides it when left out"`
@@ -126,7 +126,7 @@ func ProfileFill(profile int) measure.Film {
 type Step struct {
 	Name   string         `json:"name"`
 	Volume measure.Volume `json:"volume" doc:"m³ that this step adds"`
-	Source measure.Source `json:"source,omitempty" enum:"sheet,own-test,standard,rule-of-thumb,colleague,assumed"`
+	Source measure.Source `json:"source,omitempty"`
 }
 
 // Build is a coat worked out over an area.
@@ -375,4 +375,14 @@ func (c Coat) loss(p *material.Product) measure.Sourced[measure.Fraction] {
 		return *p.Loss
 	}
 	return measure.Sourced[measure.Fraction]{Value: DefaultLoss, Source: measure.RuleOfThumb}
+}
+
+// Values returns all values, in the order in which they are shown.
+func (Moment) Values() []Moment {
+	return []Moment{NextMorning, OnTacky}
+}
+
+// Values returns all values, in the order in which they are shown.
+func (Stated) Values() []Stated {
+	return []Stated{WetFilm, DryFilm, SpreadRate, MassPerArea, Notch, AreaPerKit, ByStone}
 }

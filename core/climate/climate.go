@@ -234,7 +234,7 @@ type Judged struct {
 	Slab   measure.Temperature `json:"slab" doc:"Estimated, °C"`
 	Dew    measure.Temperature `json:"dew" doc:"°C"`
 	Margin measure.Temperature `json:"margin" doc:"Slab above dew point, K"`
-	State  State               `json:"state" enum:"go,wait,stop"`
+	State  State               `json:"state"`
 	Reason string              `json:"reason" doc:"Why not go, or what holds"`
 }
 
@@ -283,4 +283,9 @@ func Difference(t measure.Temperature, units measure.System) string {
 		return fmt.Sprintf("%.0f °F", float64(t)*9/5)
 	}
 	return fmt.Sprintf("%.1f K", float64(t))
+}
+
+// Values returns all values, in the order in which they are shown.
+func (State) Values() []State {
+	return []State{Go, Wait, Stop}
 }

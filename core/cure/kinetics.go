@@ -22,7 +22,7 @@ type Kinetics struct {
 	Usable float64 `json:"usable,omitempty" minimum:"0" exclusiveMaximum:"1" doc:"Share reacted at which it can no longer be used, below gel; 0.35 of gel, assumed, when left out"`
 	Gel    float64 `json:"gel" exclusiveMinimum:"0" exclusiveMaximum:"1" doc:"Share reacted at which it is a jelly"`
 
-	Source measure.Source `json:"source,omitempty" enum:"sheet,own-test,standard,rule-of-thumb,colleague,assumed" doc:"From memory when left out"`
+	Source measure.Source `json:"source,omitempty" doc:"From memory when left out"`
 }
 
 // usableShare is what part of gel has reacted when a mix can no longer be spread:

@@ -136,3 +136,8 @@ func reached(k Kinetics, v Vessel, to measure.Temperature) (measure.Span, error)
 	}
 	return 0, fmt.Errorf("it does not come to %.0f °C within two weeks", float64(to))
 }
+
+// Values returns all values, in the order in which they are shown.
+func (Surrounding) Values() []Surrounding {
+	return []Surrounding{IceBath, WarmBath, Blanket, Place}
+}

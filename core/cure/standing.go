@@ -53,3 +53,8 @@ func (s Standing) around(air measure.Temperature) (measure.Temperature, float64)
 	}
 	return air, stillAir
 }
+
+// Values returns all values, in the order in which they are shown.
+func (Standing) Values() []Standing {
+	return []Standing{InShade, InWind, OnConcrete, InWater, InIce, InWarm}
+}

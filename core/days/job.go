@@ -17,7 +17,7 @@ type Bookable struct {
 	ID      string    `json:"id"`
 	Name    string    `json:"name"`
 	Surface string    `json:"surface" doc:"Its name"`
-	Kind    work.Kind `json:"kind" enum:"prepare,fill,retest,abrade,check,pour,broadcast,sweep-up,inspect,return"`
+	Kind    work.Kind `json:"kind"`
 	Number  int       `json:"number,omitempty" doc:"Of the coat that is poured, from 1"`
 	Color   string    `json:"color,omitempty"`
 	People  int       `json:"people" doc:"That it takes"`

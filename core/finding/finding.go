@@ -29,8 +29,8 @@ const (
 
 // Finding is one sentence about one place of the job.
 type Finding struct {
-	Level  Level  `json:"level" enum:"refused,warning,note"`
-	Step   Step   `json:"step" enum:"measure,survey,build-up,kits,batches,pour"`
+	Level  Level  `json:"level"`
+	Step   Step   `json:"step"`
 	Path   string `json:"path" doc:"The field it is about, as a JSON Pointer into the plan file"`
 	Text   string `json:"text" doc:"What is so, with the numbers"`
 	WayOut string `json:"wayOut,omitempty" doc:"What would mend it"`
@@ -69,4 +69,14 @@ func (f Finding) Error() string {
 		text += " " + f.WayOut
 	}
 	return text
+}
+
+// Values returns all values, in the order in which they are shown.
+func (Level) Values() []Level {
+	return []Level{Refused, Warning, Note}
+}
+
+// Values returns all values, in the order in which they are shown.
+func (Step) Values() []Step {
+	return []Step{Measure, Survey, BuildUp, Kits, Batches, Pour}
 }

@@ -94,7 +94,7 @@ type Mixing struct {
 	A        *measure.Sourced[measure.Temperature] `json:"a,omitempty" doc:"°C of A when it meets B; the slab's when left out"`
 	B        *measure.Sourced[measure.Temperature] `json:"b,omitempty" doc:"°C of B; A's when left out"`
 	Air      *measure.Sourced[measure.Temperature] `json:"air,omitempty" doc:"°C; the slab's when left out"`
-	Standing cure.Standing                         `json:"standing,omitempty" enum:"shade,wind,concrete,water,ice,warm" doc:"Where the pail stands; in the air of the place when left out"`
+	Standing cure.Standing                         `json:"standing,omitempty" doc:"Where the pail stands; in the air of the place when left out"`
 	Scale    measure.Mass                          `json:"scale,omitempty" minimum:"0" maximum:"1" doc:"kg, the smallest step of the scale"`
 	Pumps    *material.Pumps                       `json:"pumps,omitempty" doc:"Where the parts are drawn by pump"`
 	Carry    *measure.Span                         `json:"carry,omitempty" minimum:"0" maximum:"36000" doc:"s from the mixing place to the floor"`

@@ -151,7 +151,7 @@ func (b Break) On(day time.Time) (from, until time.Time) {
 // Hours are when people work. A shift whose end is not after its start runs into
 // the next day.
 type Hours struct {
-	Days   []Weekday `json:"days" minItems:"1" maxItems:"7" enum:"mon,tue,wed,thu,fri,sat,sun"`
+	Days   []Weekday `json:"days" minItems:"1" maxItems:"7"`
 	From   Clock     `json:"from" pattern:"^([01][0-9]|2[0-3]):[0-5][0-9]$" doc:"By the clock on site"`
 	Until  Clock     `json:"until" pattern:"^([01][0-9]|2[0-3]):[0-5][0-9]$"`
 	Breaks []Break   `json:"breaks,omitempty" maxItems:"6"`
@@ -321,4 +321,9 @@ func (h Hours) Words() string {
 		i = last
 	}
 	return fmt.Sprintf("%s %s–%s", text, h.From, h.Until)
+}
+
+// Values returns all values, in the order in which they are shown.
+func (Weekday) Values() []Weekday {
+	return []Weekday{Monday, Tuesday, Wednesday, Thursday, Friday, Saturday, Sunday}
 }

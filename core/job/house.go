@@ -41,7 +41,7 @@ type StandingCrew struct {
 	Name     string       `json:"name" minLength:"1" maxLength:"60" pattern:"^[^\\r\\n]*$"`
 	People   int          `json:"people" minimum:"1" maximum:"40"`
 	Members  []string     `json:"members,omitempty" maxItems:"40" doc:"Who they are by name, each in one crew"`
-	Skills   []work.Skill `json:"skills" maxItems:"10" enum:"grinding,acids,mixing,spreading"`
+	Skills   []work.Skill `json:"skills" maxItems:"10"`
 	Hours    *Hours       `json:"hours,omitempty" doc:"The company's when left out"`
 	Overtime *Hours       `json:"overtime,omitempty" doc:"Shifts that are worked only where they make something less late, such as Saturdays"`
 	Off      []Leave      `json:"off,omitempty" maxItems:"400" doc:"Days on which it does not work"`
@@ -96,7 +96,7 @@ type Leave struct {
 
 // Machinery is how many of a machine there are.
 type Machinery struct {
-	Machine work.Machine `json:"machine" enum:"grinder,shot-blaster,screening-machine,sander,vacuum,wet-vacuum,mixer-drill"`
+	Machine work.Machine `json:"machine"`
 	Count   int          `json:"count" minimum:"1" maximum:"100"`
 	Off     []Leave      `json:"off,omitempty" maxItems:"100" doc:"Days on which none of it can be used"`
 }

@@ -22,7 +22,7 @@ const (
 type Difference struct {
 	Path  string `json:"path" doc:"JSON Pointer into the plan file"`
 	Place string `json:"place" doc:"The same in words"`
-	By    By     `json:"by" enum:"mine,theirs,both"`
+	By    By     `json:"by"`
 }
 
 // Merge combines two edits made from the same base. Where both changed the same
@@ -185,4 +185,9 @@ func words(key string) string {
 		return "data sheets"
 	}
 	return key
+}
+
+// Values returns all values, in the order in which they are shown.
+func (By) Values() []By {
+	return []By{Mine, Theirs, Both}
 }

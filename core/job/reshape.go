@@ -20,7 +20,7 @@ const (
 
 // Reshape is one change of a floor's plan.
 type Reshape struct {
-	Op     Op             `json:"op" enum:"push,bay,mirror,turn"`
+	Op     Op             `json:"op"`
 	Wall   int            `json:"wall,omitempty" minimum:"1" maximum:"20000" doc:"From 1, where one wall is changed"`
 	Length measure.Length `json:"length,omitempty" minimum:"0" maximum:"100000" doc:"m, of a wall that is pushed"`
 	Rise   measure.Length `json:"rise,omitempty" minimum:"0" maximum:"10000" doc:"m from the straight wall to the middle of its bay"`
@@ -123,4 +123,9 @@ func (s Surface) moved(by func(geometry.Point) geometry.Point) Surface {
 		s.Survey = &survey
 	}
 	return s
+}
+
+// Values returns all values, in the order in which they are shown.
+func (Op) Values() []Op {
+	return []Op{Push, Bay, Mirror, Turn}
 }

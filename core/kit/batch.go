@@ -68,7 +68,7 @@ const (
 
 // Limit is one reason why a batch may not be larger.
 type Limit struct {
-	Kind   LimitKind      `json:"kind" enum:"bucket,pot-life,kit-policy,sheet-mass,choice,wet-edge"`
+	Kind   LimitKind      `json:"kind"`
 	Volume measure.Volume `json:"volume" doc:"m³"`
 	Text   string         `json:"text"`
 }
@@ -356,4 +356,9 @@ func same(v measure.Volume, n int) []measure.Volume {
 		volumes[i] = v
 	}
 	return volumes
+}
+
+// Values returns all values, in the order in which they are shown.
+func (LimitKind) Values() []LimitKind {
+	return []LimitKind{ByBucket, ByPotLife, ByPolicy, BySheet, ByChoice, ByEdge}
 }

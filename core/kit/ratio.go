@@ -40,7 +40,7 @@ type RatioCheck struct {
 	True    []float64        `json:"true" doc:"Parts by mass as poured, to one of the last"`
 	Right   []float64        `json:"right" doc:"Parts by mass as they should be, to one of the last"`
 	Off     measure.Fraction `json:"off" doc:"The part furthest from right; above zero is too much of A"`
-	Verdict Verdict          `json:"verdict" enum:"good,doubtful,spoilt"`
+	Verdict Verdict          `json:"verdict"`
 	Text    string           `json:"text"`
 	Save    []Rescue         `json:"save" doc:"What to add, mixed in at once; empty where nothing can or need be saved"`
 
@@ -151,4 +151,9 @@ func (c *RatioCheck) judge(p *material.Product, w Weighed, volume measure.Volume
 	if c.Verdict == Spoilt && len(c.Save) == 0 {
 		c.Text += " Off ratio it never hardens through, and no later coat cures it. Let it harden outside, and dispose of it by local rules."
 	}
+}
+
+// Values returns all values, in the order in which they are shown.
+func (Verdict) Values() []Verdict {
+	return []Verdict{Good, Doubtful, Spoilt}
 }

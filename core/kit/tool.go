@@ -45,7 +45,7 @@ type Tool struct {
 	Pack   string         `json:"pack"`
 	Why    string         `json:"why"`
 	Cost   *float64       `json:"cost,omitempty"`
-	Source measure.Source `json:"source" enum:"sheet,own-test,standard,rule-of-thumb,colleague,assumed"`
+	Source measure.Source `json:"source"`
 }
 
 // rolledCoats are rolled, or back-rolled after they are poured, thickCoats raked:

@@ -13,21 +13,21 @@ type PotLife struct {
 	At     measure.Temperature `json:"at" minimum:"-30" maximum:"80" doc:"°C"`
 	Mass   measure.Mass        `json:"mass,omitempty" minimum:"0" maximum:"1000" doc:"kg it was measured on; unknown when left out"`
 	Lasts  measure.Span        `json:"lasts" exclusiveMinimum:"0" maximum:"31536000" doc:"s"`
-	Source measure.Source      `json:"source" enum:"sheet,own-test,standard,rule-of-thumb,colleague,assumed"`
+	Source measure.Source      `json:"source"`
 }
 
 // TimeAt is a time that a sheet gives for a temperature.
 type TimeAt struct {
 	At     measure.Temperature `json:"at" minimum:"-30" maximum:"80" doc:"°C"`
 	After  measure.Span        `json:"after" exclusiveMinimum:"0" maximum:"31536000" doc:"s"`
-	Source measure.Source      `json:"source" enum:"sheet,own-test,standard,rule-of-thumb,colleague,assumed"`
+	Source measure.Source      `json:"source"`
 }
 
 // Flow is a viscosity at a temperature.
 type Flow struct {
 	At     measure.Temperature `json:"at" minimum:"-30" maximum:"80" doc:"°C"`
 	Value  measure.Viscosity   `json:"value" exclusiveMinimum:"0" maximum:"10000" doc:"Pa·s"`
-	Source measure.Source      `json:"source" enum:"sheet,own-test,standard,rule-of-thumb,colleague,assumed"`
+	Source measure.Source      `json:"source"`
 }
 
 // Curing is how a product goes from a liquid to a floor.
@@ -282,4 +282,12 @@ func growing(times []TimeAt) string {
 		}
 	}
 	return ""
+}
+
+// Values returns all values, in the order in which they are shown.
+func (StageKey) Values() []StageKey {
+	return []StageKey{
+		StageWorking, StageTackFree, StageRecoatFrom, StageRecoatUntil, StageFoot, StageFurniture,
+		StageVehicle, StageWater, StageFull,
+	}
 }

@@ -12,10 +12,10 @@ import (
 type Fact struct {
 	Group  string         `json:"group"`
 	Name   string         `json:"name"`
-	Kind   measure.Kind   `json:"kind,omitempty" enum:"length,area,film,volume,mass,density,spread,coverage,pace,span,fraction,angle,temperature,emission,pressure,number,count,content,viscosity"`
+	Kind   measure.Kind   `json:"kind,omitempty"`
 	SI     float64        `json:"si,omitempty" doc:"Where it is a quantity"`
 	Words  string         `json:"words,omitempty" doc:"Where it is not, or what stands behind the quantity"`
-	Source measure.Source `json:"source,omitempty" enum:"sheet,own-test,standard,rule-of-thumb,colleague,assumed"`
+	Source measure.Source `json:"source,omitempty"`
 }
 
 // Told prints a fact in a person's units.

@@ -39,7 +39,7 @@ type ToolUse struct {
 	Amount float64        `json:"amount" exclusiveMinimum:"0" maximum:"100000" doc:"Pieces, or m of tape, for each m², m, person, batch, coat or job"`
 	Kinds  []Kind         `json:"kinds,omitempty" maxItems:"16" doc:"Only for coats of these kinds"`
 	On     []string       `json:"on,omitempty" maxItems:"3" enum:"floor,top,pool" doc:"Only for such surfaces"`
-	Source measure.Source `json:"source" enum:"sheet,own-test,standard,rule-of-thumb,colleague,assumed"`
+	Source measure.Source `json:"source"`
 }
 
 // Pack is a size that a medium is sold in.

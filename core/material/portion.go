@@ -8,7 +8,7 @@ import (
 type Portion struct {
 	Value  measure.Fraction `json:"value" minimum:"0" maximum:"5"`
 	Of     string           `json:"of" enum:"a,a+b,mix" doc:"Of component A, of A and B together, or of the finished mix with the addition in it"`
-	Source measure.Source   `json:"source" enum:"sheet,own-test,standard,rule-of-thumb,colleague,assumed"`
+	Source measure.Source   `json:"source"`
 }
 
 // The bases of a portion.

@@ -47,7 +47,7 @@ type Product struct {
 	Name      string    `json:"name" minLength:"1" maxLength:"120" pattern:"^[^\\r\\n]*$"`
 	Kind      Kind      `json:"kind" enum:"moisture-barrier,primer,body,metallic,flood,deep-pour,grout,clear,paint,pool-paint,urethane,polyaspartic,binder"`
 	Chemistry Chemistry `json:"chemistry" enum:"epoxy,novolac,polyurethane,polyaspartic,acrylic,polyester,alkyd"`
-	Carrier   Carrier   `json:"carrier,omitempty" enum:"none,water,solvent" doc:"none is 100 % solids; unknown when left out"`
+	Carrier   Carrier   `json:"carrier,omitempty" doc:"none is 100 % solids; unknown when left out"`
 	Color     string    `json:"color" pattern:"^#[0-9a-f]{6}$" doc:"The colour its coat is drawn in"`
 	Look      string    `json:"look,omitempty" enum:"clear,light,dark,mixed" doc:"What it hides with: clear hides nothing, light shows what is below it"`
 	Use       string    `json:"use,omitempty" maxLength:"400" doc:"What it is for, in a sentence"`
@@ -125,8 +125,8 @@ type Additions struct {
 
 // Ratio says what the components' parts count.
 type Ratio struct {
-	Basis  Basis          `json:"basis" enum:"volume,mass"`
-	Source measure.Source `json:"source" enum:"sheet,own-test,standard,rule-of-thumb,colleague,assumed"`
+	Basis  Basis          `json:"basis"`
+	Source measure.Source `json:"source"`
 }
 
 // Component is one container of the set: A the resin, B the hardener, C a
@@ -146,5 +146,15 @@ type Kit struct {
 	Mass   *measure.Mass   `json:"mass,omitempty" minimum:"0.001" maximum:"10000" doc:"kg when mixed"`
 	Price  *float64        `json:"price,omitempty" minimum:"0" maximum:"1000000" doc:"In the job's currency"`
 	Gone   bool            `json:"gone,omitempty" doc:"No longer sold"`
-	Source measure.Source  `json:"source" enum:"sheet,own-test,standard,rule-of-thumb,colleague,assumed"`
+	Source measure.Source  `json:"source"`
+}
+
+// Values returns all values, in the order in which they are shown.
+func (Basis) Values() []Basis {
+	return []Basis{ByVolume, ByMass}
+}
+
+// Values returns all values, in the order in which they are shown.
+func (Carrier) Values() []Carrier {
+	return []Carrier{NoCarrier, Water, Solvent}
 }

@@ -104,13 +104,13 @@ func (s Source) Words() string {
 // Sourced is a value with where it came from.
 type Sourced[T ~float64] struct {
 	Value  T      `json:"value" doc:"The value in the SI unit of its kind"`
-	Source Source `json:"source" enum:"sheet,own-test,standard,rule-of-thumb,colleague,assumed" doc:"Where the value came from"`
+	Source Source `json:"source" doc:"Where the value came from"`
 }
 
 // Value is one number of a working: its name, kind, SI amount and source.
 type Value struct {
 	Name   string  `json:"name"`
-	Kind   Kind    `json:"kind" enum:"length,area,film,volume,mass,density,spread,coverage,pace,span,fraction,angle,temperature,emission,pressure,number,count,content,viscosity"`
+	Kind   Kind    `json:"kind"`
 	SI     float64 `json:"si"`
 	Source Source  `json:"source,omitempty"`
 }
@@ -122,4 +122,9 @@ type Working struct {
 	Inputs  []Value `json:"inputs"`
 	Result  Value   `json:"result"`
 	Source  string  `json:"source" doc:"Where the formula comes from"`
+}
+
+// Values returns all values, in the order in which they are shown.
+func (Source) Values() []Source {
+	return []Source{Sheet, OwnTest, Standard, RuleOfThumb, Colleague, Assumed}
 }

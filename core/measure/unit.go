@@ -311,3 +311,17 @@ func DisplayTable() map[System]map[Kind][]Step {
 	}
 	return table
 }
+
+// Values returns all values, in the order in which they are shown.
+func (Kind) Values() []Kind {
+	return []Kind{
+		KindLength, KindArea, KindFilm, KindVolume, KindMass, KindDensity, KindSpread, KindCoverage,
+		KindPace, KindSpan, KindFraction, KindAngle, KindTemperature, KindEmission, KindPressure,
+		KindNumber, KindCount, KindContent, KindViscosity,
+	}
+}
+
+// Values returns all values, in the order in which they are shown.
+func (System) Values() []System {
+	return []System{US, Metric}
+}

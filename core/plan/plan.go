@@ -34,7 +34,7 @@ type Plan struct {
 
 // Overall is what of a plan spans its surfaces.
 type Overall struct {
-	Units     measure.System    `json:"units" enum:"us,metric" doc:"The system its sentences are written in; its numbers are SI"`
+	Units     measure.System    `json:"units" doc:"The system its sentences are written in; its numbers are SI"`
 	Zone      string            `json:"zone,omitempty" doc:"IANA time zone of its clock times; the offset of the start where none is named"`
 	Area      measure.Area      `json:"area" doc:"Of all surfaces, m²"`
 	Cost      *float64          `json:"cost,omitempty" doc:"Of all kits, in the job's currency; absent where a size has no price"`

@@ -14,8 +14,8 @@ const (
 
 // StepState is one step of the work with its state.
 type StepState struct {
-	Step     finding.Step `json:"step" enum:"measure,survey,build-up,kits,batches,pour"`
-	State    State        `json:"state" enum:"todo,warnings,done"`
+	Step     finding.Step `json:"step"`
+	State    State        `json:"state"`
 	Findings int          `json:"findings" doc:"Warnings and refusals"`
 }
 
@@ -63,4 +63,9 @@ func steps(p Plan) []StepState {
 		}
 	}
 	return all
+}
+
+// Values returns all values, in the order in which they are shown.
+func (State) Values() []State {
+	return []State{ToDo, Warnings, Done}
 }

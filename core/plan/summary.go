@@ -21,7 +21,7 @@ const (
 
 // Summary is a job in a few figures, as a list of jobs shows it.
 type Summary struct {
-	Standing Standing     `json:"standing" enum:"measuring,planning,ready,done"`
+	Standing Standing     `json:"standing"`
 	Area     measure.Area `json:"area"`
 	Systems  []Bands      `json:"systems" doc:"Of its surfaces, as far as they have coats"`
 	Needs    string       `json:"needs,omitempty" doc:"What it still needs first, in a sentence"`
@@ -115,4 +115,9 @@ func (p Plan) needs() string {
 		}
 	}
 	return ""
+}
+
+// Values returns all values, in the order in which they are shown.
+func (Standing) Values() []Standing {
+	return []Standing{Measuring, Planning, Ready, Finished}
 }

@@ -106,7 +106,7 @@ type Amount struct {
 
 // Reached is a stage of service, as promised and as it comes.
 type Reached struct {
-	Stage    material.StageKey `json:"stage" enum:"working,tackFree,recoatFrom,recoatUntil,foot,furniture,vehicle,water,full"`
+	Stage    material.StageKey `json:"stage"`
 	Name     string            `json:"name"`
 	Promised *time.Time        `json:"promised,omitempty"`
 	Comes    *time.Time        `json:"comes,omitempty" doc:"By the slab as it was read; only once the coat is done"`

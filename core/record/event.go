@@ -51,14 +51,6 @@ const (
 	Struck   Kind = "struck"   // an event that was wrong
 )
 
-// Kinds are all kinds.
-func Kinds() []Kind {
-	return []Kind{
-		Gated, Read, Meets, Mixed, Poured, Spread, Rolled, Joined, Lost, Weighed, Lot, Film, Noted, Deviated, Pictured,
-		Began, Ended, Abraded, Left, Served, Fault, Answered, Found, Signed, Closed, Struck,
-	}
-}
-
 // WentHot is why a bucket was lost that nobody could use any more.
 const WentHot = "went hot"
 
@@ -98,7 +90,7 @@ type Event struct {
 	ID      string       `json:"id" minLength:"36" maxLength:"36" doc:"Made by the device, so that it can be sent again safely"`
 	Issue   int          `json:"issue" minimum:"1" maximum:"100000" doc:"The number of the issued plan that it was logged on"`
 	Task    work.ID      `json:"task,omitempty" maxLength:"200" doc:"The id of its batch, section, coat or task"`
-	Kind    Kind         `json:"kind" enum:"gate,reading,meets,mixed,poured,spread,rolled,joined,lost,weighed,lot,film,note,deviation,photo,began,ended,abraded,leftover,served,fault,answer,found,signed,closed,struck"`
+	Kind    Kind         `json:"kind"`
 	At      time.Time    `json:"at" doc:"On the clock of the device"`
 	Behind  measure.Span `json:"behind" minimum:"-315360000" maximum:"315360000" doc:"s by which the clock of the device was found behind that of the server"`
 	Device  string       `json:"device" minLength:"8" maxLength:"60"`
@@ -185,7 +177,7 @@ const far = 120 * time.Second
 // The sentence begins with the field.
 func Check(e *Event, now time.Time) string {
 	switch {
-	case !slices.Contains(Kinds(), e.Kind):
+	case !slices.Contains(e.Kind.Values(), e.Kind):
 		return fmt.Sprintf("kind: there is no kind of event “%s”", e.Kind)
 	case e.Logged().After(now.Add(far)):
 		return fmt.Sprintf("%s: it lies %s in the future; set the clock of this device, then send it again", FieldAt, e.Logged().Sub(now).Round(time.Minute))
@@ -311,4 +303,13 @@ func breaks(events []Event, sound map[string]bool) []Break {
 		return cmp.Or(strings.Compare(a.Device, b.Device), cmp.Compare(a.Number, b.Number))
 	})
 	return found
+}
+
+// Values returns all values, in the order in which they are shown.
+func (Kind) Values() []Kind {
+	return []Kind{
+		Gated, Read, Meets, Mixed, Poured, Spread, Rolled, Joined, Lost, Weighed, Lot, Film, Noted,
+		Deviated, Pictured, Began, Ended, Abraded, Left, Served, Fault, Answered, Found, Signed, Closed,
+		Struck,
+	}
 }

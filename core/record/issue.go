@@ -28,7 +28,7 @@ type Issue struct {
 	Day      string              `json:"day,omitempty" doc:"The day it is for, such as 2031-03-04; the whole job when left out"`
 	Note     string              `json:"note,omitempty"`
 	Zone     string              `json:"zone,omitempty" doc:"IANA time zone"`
-	Standing cure.Standing       `json:"standing,omitempty" enum:"shade,wind,concrete,water,ice,warm"`
+	Standing cure.Standing       `json:"standing,omitempty"`
 	Bucket   measure.Volume      `json:"bucket" doc:"m³ to the brim"`
 	Pace     measure.Pace        `json:"pace,omitempty" doc:"m²/s that one person was planned to lay"`
 	Air      measure.Temperature `json:"air" doc:"°C planned at the mixing place"`
@@ -92,7 +92,7 @@ type Limits struct {
 
 // Promise is when a stage of service is to be reached.
 type Promise struct {
-	Stage material.StageKey `json:"stage" enum:"working,tackFree,recoatFrom,recoatUntil,foot,furniture,vehicle,water,full"`
+	Stage material.StageKey `json:"stage"`
 	Name  string            `json:"name"`
 	At    *time.Time        `json:"at,omitempty" doc:"Not planned when left out"`
 }

@@ -62,7 +62,7 @@ type Buy struct {
 // mark of the task before.
 type After struct {
 	Task  string `json:"task" minLength:"1" maxLength:"250" doc:"Id of a task of the same job, or job/task"`
-	From  Mark   `json:"from,omitempty" enum:"end,start" doc:"Absent: end"`
+	From  Mark   `json:"from,omitempty" doc:"Absent: end"`
 	Min   Slot   `json:"minLag,omitempty" doc:"Slots; below zero it may begin before the mark"`
 	Max   *Slot  `json:"maxLag,omitempty" nullable:"true" doc:"Slots; null or absent: none"`
 	Buy   *Buy   `json:"buyOff,omitempty" doc:"What may be done where the greatest gap is missed; absent: it may not be missed"`
@@ -175,3 +175,8 @@ type Plan struct {
 
 // Optimal tells whether no plan costs less.
 func (p Plan) Optimal() bool { return p.Proven == parts }
+
+// Values returns all values, in the order in which they are shown.
+func (Mark) Values() []Mark {
+	return []Mark{End, Start}
+}

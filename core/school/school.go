@@ -120,25 +120,25 @@ func (r Residue) Second() bool { return r == SecondBucket || r == SecondLong }
 
 // Methods are a contractor's answers.
 type Methods struct {
-	Opening    Opening  `json:"opening,omitempty" enum:"grind,shot-blast,screen,etch" doc:"How a surface is opened"`
-	Acid       Acid     `json:"acid,omitempty" enum:"muriatic,citric" doc:"What is etched with"`
+	Opening    Opening  `json:"opening,omitempty" doc:"How a surface is opened"`
+	Acid       Acid     `json:"acid,omitempty" doc:"What is etched with"`
 	AcidInPool bool     `json:"acidInPool,omitempty" doc:"Etching in pools and on plaster is allowed; refused when left out"`
-	Filler     Filler   `json:"filler,omitempty" enum:"epoxy,body,putty" doc:"Thickened epoxy, polyester body filler, or a putty that is coated wet"`
-	Between    Between  `json:"between,omitempty" enum:"window,sand,tacky" doc:"By the sheet's window, sand every coat, or recoat while it is tacky"`
-	OldPaint   OldPaint `json:"oldPaint,omitempty" enum:"remove,over" doc:"Whether sound old paint stays"`
-	Kits       Kits     `json:"kits,omitempty" enum:"whole,one,half,third,measured" doc:"How much of a kit is mixed at once"`
-	First      First    `json:"first,omitempty" enum:"a,b" doc:"What goes into the pail first"`
-	Tinting    Tinting  `json:"tinting,omitempty" enum:"after,before" doc:"Colour after mixing, or into A beforehand"`
-	Residue    Residue  `json:"residue,omitempty" enum:"second-bucket,second-bucket-long,scrape,remix,drain" doc:"What happens to what clings to the pail"`
+	Filler     Filler   `json:"filler,omitempty" doc:"Thickened epoxy, polyester body filler, or a putty that is coated wet"`
+	Between    Between  `json:"between,omitempty" doc:"By the sheet's window, sand every coat, or recoat while it is tacky"`
+	OldPaint   OldPaint `json:"oldPaint,omitempty" doc:"Whether sound old paint stays"`
+	Kits       Kits     `json:"kits,omitempty" doc:"How much of a kit is mixed at once"`
+	First      First    `json:"first,omitempty" doc:"What goes into the pail first"`
+	Tinting    Tinting  `json:"tinting,omitempty" doc:"Colour after mixing, or into A beforehand"`
+	Residue    Residue  `json:"residue,omitempty" doc:"What happens to what clings to the pail"`
 	Laying     Laying   `json:"laying,omitempty" enum:"pour,dip" doc:"Pour and spread, or dip and roll"`
-	Warmth     Warmth   `json:"warmth,omitempty" enum:"cool,warm" doc:"Keep the resin cool, or warm it to make it flow"`
-	Bubbles    Bubbles  `json:"bubbles,omitempty" enum:"leave,torch,alcohol"`
-	Thin       Thinning `json:"thin,omitempty" enum:"never,first" doc:"Whether a first coat is thinned"`
-	Resting    Resting  `json:"resting,omitempty" enum:"sheet,rest,at-once" doc:"Whether a mix stands before use"`
-	Texture    Texture  `json:"texture,omitempty" enum:"stirred,broadcast" doc:"Grit in the topcoat, or scattered onto it"`
-	Doors      Doors    `json:"doors,omitempty" enum:"under,beyond" doc:"Where the coating stops at a door"`
-	Shelf      Shelf    `json:"shelf,omitempty" enum:"date,sealed" doc:"Whether a sealed pail past its date counts"`
-	Session    Session  `json:"session,omitempty" enum:"whole,sections" doc:"The whole floor at once, or sections with tape lines"`
+	Warmth     Warmth   `json:"warmth,omitempty" doc:"Keep the resin cool, or warm it to make it flow"`
+	Bubbles    Bubbles  `json:"bubbles,omitempty"`
+	Thin       Thinning `json:"thin,omitempty" doc:"Whether a first coat is thinned"`
+	Resting    Resting  `json:"resting,omitempty" doc:"Whether a mix stands before use"`
+	Texture    Texture  `json:"texture,omitempty" doc:"Grit in the topcoat, or scattered onto it"`
+	Doors      Doors    `json:"doors,omitempty" doc:"Where the coating stops at a door"`
+	Shelf      Shelf    `json:"shelf,omitempty" doc:"Whether a sealed pail past its date counts"`
+	Session    Session  `json:"session,omitempty" doc:"The whole floor at once, or sections with tape lines"`
 }
 
 // Key names a question: the field of Methods that answers it.
@@ -220,4 +220,94 @@ func ask[T ~string](id Key, title string, field func(*Methods) *T, choices ...Ch
 
 func answer[T ~string](value T, name, reason, consequence string) Choice {
 	return Choice{string(value), name, reason, consequence}
+}
+
+// Values returns all values, in the order in which they are shown.
+func (Acid) Values() []Acid {
+	return []Acid{Muriatic, Citric}
+}
+
+// Values returns all values, in the order in which they are shown.
+func (Between) Values() []Between {
+	return []Between{ByWindow, SandEvery, WhileTacky}
+}
+
+// Values returns all values, in the order in which they are shown.
+func (Bubbles) Values() []Bubbles {
+	return []Bubbles{LeaveBubbles, Torch, Alcohol}
+}
+
+// Values returns all values, in the order in which they are shown.
+func (Doors) Values() []Doors {
+	return []Doors{UnderDoor, BeyondDoor}
+}
+
+// Values returns all values, in the order in which they are shown.
+func (Filler) Values() []Filler {
+	return []Filler{EpoxyFiller, BodyFiller, WetPutty}
+}
+
+// Values returns all values, in the order in which they are shown.
+func (First) Values() []First {
+	return []First{AFirst, BFirst}
+}
+
+// Values returns all values, in the order in which they are shown.
+func (Kits) Values() []Kits {
+	return []Kits{WholeKits, OneKit, HalfKits, ThirdKits, Measured}
+}
+
+// Values returns all values, in the order in which they are shown.
+func (Laying) Values() []Laying {
+	return []Laying{PourAndSpread, DipAndRoll, Trowel, Brush, Spray}
+}
+
+// Values returns all values, in the order in which they are shown.
+func (OldPaint) Values() []OldPaint {
+	return []OldPaint{RemovePaint, CoatOver}
+}
+
+// Values returns all values, in the order in which they are shown.
+func (Opening) Values() []Opening {
+	return []Opening{Grind, ShotBlast, Screen, Etch}
+}
+
+// Values returns all values, in the order in which they are shown.
+func (Residue) Values() []Residue {
+	return []Residue{SecondBucket, SecondLong, Scrape, Remix, Drain}
+}
+
+// Values returns all values, in the order in which they are shown.
+func (Resting) Values() []Resting {
+	return []Resting{RestBySheet, Rest, UseAtOnce}
+}
+
+// Values returns all values, in the order in which they are shown.
+func (Session) Values() []Session {
+	return []Session{WholeFloor, TapeLines}
+}
+
+// Values returns all values, in the order in which they are shown.
+func (Shelf) Values() []Shelf {
+	return []Shelf{ByDate, IfSealed}
+}
+
+// Values returns all values, in the order in which they are shown.
+func (Texture) Values() []Texture {
+	return []Texture{StirredIn, Scattered}
+}
+
+// Values returns all values, in the order in which they are shown.
+func (Thinning) Values() []Thinning {
+	return []Thinning{NeverThin, ThinFirst}
+}
+
+// Values returns all values, in the order in which they are shown.
+func (Tinting) Values() []Tinting {
+	return []Tinting{TintAfter, TintBefore}
+}
+
+// Values returns all values, in the order in which they are shown.
+func (Warmth) Values() []Warmth {
+	return []Warmth{KeepCool, WarmUp}
 }

@@ -8,7 +8,7 @@ type Rule struct {
 	Name   string         `json:"name"`
 	Kind   measure.Kind   `json:"kind" enum:"span,fraction,emission,temperature,number,pressure"`
 	Value  float64        `json:"value" doc:"SI; differences of temperature in K"`
-	Source measure.Source `json:"source" enum:"sheet,own-test,standard,rule-of-thumb,colleague,assumed"`
+	Source measure.Source `json:"source"`
 	From   string         `json:"from" doc:"The standard or practice"`
 }
 
@@ -16,7 +16,7 @@ type Rule struct {
 type Own struct {
 	ID     string         `json:"id" enum:"concrete-age,slab-humidity,barrier-humidity,emission,dew-margin,air-humidity,slab-least,slab-most,ph-least,ph-most,pull-off,stale,wind,rain-free,acid-water,neutraliser-water"`
 	Value  float64        `json:"value" minimum:"0" maximum:"100000000"`
-	Source measure.Source `json:"source" enum:"sheet,own-test,standard,rule-of-thumb,colleague,assumed"`
+	Source measure.Source `json:"source"`
 	From   string         `json:"from,omitempty" maxLength:"200"`
 }
 

@@ -31,7 +31,7 @@ const (
 
 // Survey is what is known of a surface before it is coated.
 type Survey struct {
-	Substrate     Substrate  `json:"substrate,omitempty" enum:"concrete,trowelled-hard,screed,plaster,timber,board,stone,metal,tile,laminate,old-coating"`
+	Substrate     Substrate  `json:"substrate,omitempty"`
 	Laid          string     `json:"laid,omitempty" pattern:"^\\d{4}-\\d{2}-\\d{2}$" doc:"The day it was poured or laid, where that is known"`
 	Use           string     `json:"use,omitempty" maxLength:"300"`
 	Outdoors      bool       `json:"outdoors,omitempty"`
@@ -67,7 +67,7 @@ const (
 // Reading is one measurement with where, when, who and by what.
 type Reading struct {
 	ID         string          `json:"id" minLength:"1" maxLength:"60"`
-	Kind       ReadingKind     `json:"kind" enum:"slab-temperature,air-temperature,material-temperature,air-humidity,slab-humidity,emission,plastic-sheet,moisture-meter,ph,pull-off"`
+	Kind       ReadingKind     `json:"kind"`
 	Value      float64         `json:"value" minimum:"-1000" maximum:"100000000" doc:"°C for temperatures, 1 is 100 % for humidities, kg/(m²·s) for emission, Pa for pull-off, 1 or 0 for a plastic sheet"`
 	At         time.Time       `json:"at"`
 	Place      *geometry.Point `json:"place,omitempty"`
@@ -152,4 +152,19 @@ func (s Survey) worst(kind ReadingKind, worse func(a, b float64) bool) *Reading 
 		}
 	}
 	return worst
+}
+
+// Values returns all values, in the order in which they are shown.
+func (ReadingKind) Values() []ReadingKind {
+	return []ReadingKind{
+		SlabTemperature, AirTemperature, MaterialTemperature, AirHumidity, SlabHumidity, Emission, Sheet,
+		Meter, Acidity, PullOff,
+	}
+}
+
+// Values returns all values, in the order in which they are shown.
+func (Substrate) Values() []Substrate {
+	return []Substrate{
+		Concrete, Trowelled, Screed, Plaster, Timber, Board, Stone, Metal, Tile, Laminate, OldCoating,
+	}
 }

@@ -26,7 +26,7 @@ const (
 // reading, the threshold and the way out.
 type Verdict struct {
 	ID       string    `json:"id"`
-	Fit      Fit       `json:"fit" enum:"fit,unknown,after,unfit"`
+	Fit      Fit       `json:"fit"`
 	Text     string    `json:"text"`
 	From     string    `json:"from,omitempty" doc:"Where the threshold comes from"`
 	WayOut   string    `json:"wayOut,omitempty"`
@@ -399,4 +399,9 @@ func (j *judge) hoursThatPass() string {
 		return "No hour of the forecast passes: warm the room, or dry the air."
 	}
 	return "Warm the slab or dry the air; a forecast would show the hours that pass."
+}
+
+// Values returns all values, in the order in which they are shown.
+func (Fit) Values() []Fit {
+	return []Fit{FitNow, Unknown, FitAfter, Unfit}
 }

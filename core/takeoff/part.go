@@ -26,7 +26,7 @@ const (
 type Part struct {
 	ID      string         `json:"id" minLength:"1" maxLength:"60"`
 	Name    string         `json:"name" maxLength:"120" pattern:"^[^\\r\\n]*$"`
-	Kind    PartKind       `json:"kind" enum:"cove,stairs,ramp,threshold,upstand"`
+	Kind    PartKind       `json:"kind"`
 	Run     measure.Length `json:"run,omitempty" minimum:"0" maximum:"100000" doc:"m along the wall; for a cove 0 means around all walls and columns but the doors; for a ramp its length on plan"`
 	Height  measure.Length `json:"height,omitempty" minimum:"0" maximum:"1000" doc:"m; for a ramp its rise"`
 	Width   measure.Length `json:"width,omitempty" minimum:"0" maximum:"1000" doc:"m"`
@@ -207,4 +207,9 @@ func takeGiven(g Given, path string) (Takeoff, finding.Finding) {
 		Level: finding.Warning, Step: finding.Measure, Path: path + "/given",
 		Text: "its area rests on " + said + ".", WayOut: "Measure it before you buy.",
 	}
+}
+
+// Values returns all values, in the order in which they are shown.
+func (PartKind) Values() []PartKind {
+	return []PartKind{Cove, Stairs, Ramp, Threshold, Upstand}
 }

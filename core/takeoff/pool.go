@@ -26,7 +26,7 @@ const (
 // Pool is a shell to be coated. All depths are measured down from the top edge
 // of the wall, as a tape hangs in the empty pool.
 type Pool struct {
-	Form     PoolForm       `json:"form" enum:"rectangle,l,round,oval,freeform"`
+	Form     PoolForm       `json:"form"`
 	Length   measure.Length `json:"length,omitempty" minimum:"0" maximum:"1000" doc:"m from the shallow end to the deep end; of a round pool its diameter"`
 	Width    measure.Length `json:"width,omitempty" minimum:"0" maximum:"1000" doc:"m"`
 	Shallow  measure.Length `json:"shallow,omitempty" minimum:"0" maximum:"50" doc:"m of depth at the shallow end"`
@@ -274,4 +274,9 @@ func (p Pool) reaches() []reach {
 	add("slope", flat, flat+slope, from, float64(deep))
 	add("deep floor", flat+slope, length, float64(deep), float64(deep))
 	return all
+}
+
+// Values returns all values, in the order in which they are shown.
+func (PoolForm) Values() []PoolForm {
+	return []PoolForm{Rectangular, LShaped, Round, Oval, Freeform}
 }

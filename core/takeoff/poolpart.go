@@ -22,7 +22,7 @@ const (
 type PoolPart struct {
 	ID      string         `json:"id" minLength:"1" maxLength:"60"`
 	Name    string         `json:"name" maxLength:"120" pattern:"^[^\\r\\n]*$"`
-	Kind    PoolPartKind   `json:"kind" enum:"steps,bench,swim-out"`
+	Kind    PoolPartKind   `json:"kind"`
 	Width   measure.Length `json:"width,omitempty" minimum:"0" maximum:"200" doc:"m along the wall"`
 	Tread   measure.Length `json:"tread,omitempty" minimum:"0" maximum:"20" doc:"m out from the wall, of one step"`
 	Riser   measure.Length `json:"riser,omitempty" minimum:"0" maximum:"20" doc:"m of height of one step"`
@@ -89,4 +89,9 @@ func (t *Takeoff) addPoolPart(p PoolPart, path string, deepest, line float64, un
 		t.Pieces = append(t.Pieces, Piece{Name: p.title() + ", as much as it hides"})
 	}
 	return nil
+}
+
+// Values returns all values, in the order in which they are shown.
+func (PoolPartKind) Values() []PoolPartKind {
+	return []PoolPartKind{PoolSteps, Bench, SwimOut}
 }

@@ -91,7 +91,7 @@ const (
 // floor on its slope, a piece of a top. Panels stand in their working order.
 type Panel struct {
 	Name   string         `json:"name"`
-	Facing Facing         `json:"facing" enum:"level,steep,vertical"`
+	Facing Facing         `json:"facing"`
 	Area   measure.Area   `json:"area"`
 	Run    measure.Length `json:"run" doc:"m along which it is divided; 0 where only shares of it can be told"`
 	Start  measure.Length `json:"start" doc:"Its breadth where the run begins, m"`
@@ -227,4 +227,9 @@ func (in *inputs) count(name string, n int) float64 {
 // refused is a measure that cannot be, with its remedy.
 func refused(path, way, text string, args ...any) []finding.Finding {
 	return []finding.Finding{{Level: finding.Refused, Step: finding.Measure, Path: path, Text: fmt.Sprintf(text, args...), WayOut: way}}
+}
+
+// Values returns all values, in the order in which they are shown.
+func (Facing) Values() []Facing {
+	return []Facing{Level, Steep, Vertical}
 }

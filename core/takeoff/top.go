@@ -25,7 +25,7 @@ const (
 type Top struct {
 	Pieces    []TopPiece                       `json:"pieces" maxItems:"60"`
 	Thickness measure.Length                   `json:"thickness,omitempty" minimum:"0" maximum:"1" doc:"m of the exposed edges"`
-	Profile   EdgeProfile                      `json:"profile,omitempty" enum:"square,chamfer,rounded,bullnose" doc:"Square when left out"`
+	Profile   EdgeProfile                      `json:"profile,omitempty" doc:"Square when left out"`
 	Arris     measure.Length                   `json:"arris,omitempty" minimum:"0" maximum:"0.5" doc:"m: the leg of a chamfer or the radius of a rounding"`
 	RunOff    *measure.Sourced[measure.Length] `json:"runOff,omitempty" doc:"m of width by which a poured film runs over exposed edges and drips off"`
 	Strip     *measure.Sourced[measure.Length] `json:"strip,omitempty" doc:"m: narrower strips beside a cut-out are called out"`
@@ -53,7 +53,7 @@ const (
 // TopEdge is a side of a piece with a face to be coated.
 type TopEdge struct {
 	Side   int            `json:"side" minimum:"1" maximum:"200"`
-	Kind   EdgeKind       `json:"kind" enum:"exposed,splashback,waterfall"`
+	Kind   EdgeKind       `json:"kind"`
 	Height measure.Length `json:"height,omitempty" minimum:"0" maximum:"10" doc:"m of a splashback, or of a waterfall end from the top down"`
 	Inside bool           `json:"inside,omitempty" doc:"A waterfall end coated on its inner face, too"`
 }
@@ -385,4 +385,14 @@ func (top Top) strips(i, c int) []Narrow {
 		}
 	}
 	return all
+}
+
+// Values returns all values, in the order in which they are shown.
+func (EdgeKind) Values() []EdgeKind {
+	return []EdgeKind{Exposed, Splashback, Waterfall}
+}
+
+// Values returns all values, in the order in which they are shown.
+func (EdgeProfile) Values() []EdgeProfile {
+	return []EdgeProfile{Square, Chamfer, Rounded, Bullnose}
 }

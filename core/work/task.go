@@ -73,7 +73,7 @@ const (
 // Person is somebody at a pour, with the parts they play in it.
 type Person struct {
 	Name  string `json:"name" minLength:"1" maxLength:"60" pattern:"^[^\\r\\n]*$"`
-	Roles []Role `json:"roles" minItems:"1" maxItems:"7" enum:"mixer,runner,pourer,cutter-in,spreader,roller,caster"`
+	Roles []Role `json:"roles" minItems:"1" maxItems:"7"`
 }
 
 // Divides is how the work of laying a coat divides among those on the floor: shares of it,
@@ -135,8 +135,8 @@ type Material struct {
 // Needs are what a task cannot do without.
 type Needs struct {
 	Roles     []Hands    `json:"roles"`
-	Skills    []Skill    `json:"skills" enum:"grinding,acids,mixing,spreading"`
-	Machines  []Machine  `json:"machines" enum:"grinder,shot-blaster,screening-machine,sander,vacuum,wet-vacuum,mixer-drill"`
+	Skills    []Skill    `json:"skills"`
+	Machines  []Machine  `json:"machines"`
 	Materials []Material `json:"materials"`
 }
 
@@ -162,9 +162,9 @@ const (
 // Lag is a time between two tasks: fixed, or until the film that the earlier one
 // lays comes to a stage, so that it depends on when that is begun.
 type Lag struct {
-	From  From              `json:"from" enum:"start,end" doc:"The end of the earlier task that it counts from"`
+	From  From              `json:"from" doc:"The end of the earlier task that it counts from"`
 	Fixed measure.Span      `json:"fixed,omitempty" doc:"s, where no stage is named"`
-	Stage material.StageKey `json:"stage,omitempty" enum:"working,tackFree,recoatFrom,recoatUntil,foot,furniture,vehicle,water,full"`
+	Stage material.StageKey `json:"stage,omitempty"`
 	Later bool              `json:"later,omitempty" doc:"And not on the day on which the earlier task ends"`
 	About measure.Span      `json:"about,omitempty" doc:"s that the stage takes at the slab planned for; left out where the sheet does not give it, and then nobody knows"`
 }
@@ -199,17 +199,52 @@ type Mix struct {
 // Task is one piece of work.
 type Task struct {
 	ID      ID                `json:"id"`
-	Kind    Kind              `json:"kind" enum:"prepare,fill,retest,abrade,check,pour,broadcast,sweep-up,inspect,return"`
+	Kind    Kind              `json:"kind"`
 	Name    string            `json:"name"`
 	Surface string            `json:"surface" doc:"Its id"`
 	Coat    string            `json:"coat,omitempty" doc:"Its id, where the task belongs to a coat"`
 	Stage   material.StageKey `json:"stage,omitempty" doc:"Of service, where time is waited for"`
 	Effort  measure.Span      `json:"effort" doc:"Person-seconds"`
 	Takes   measure.Span      `json:"takes,omitempty" doc:"s that pass at least, however many people work"`
-	Split   Split             `json:"split" enum:"free,whole,passing"`
-	Gate    Gate              `json:"gate,omitempty" enum:"coating-weather,dry-weather"`
+	Split   Split             `json:"split"`
+	Gate    Gate              `json:"gate,omitempty"`
 	Needs   Needs             `json:"needs"`
 	After   []After           `json:"after"`
 	Closes  string            `json:"closes,omitempty" doc:"The check that closes it"`
 	Batches []Mix             `json:"batches,omitempty" doc:"Of a pour, in the order of mixing"`
+}
+
+// Values returns all values, in the order in which they are shown.
+func (From) Values() []From {
+	return []From{FromStart, FromEnd}
+}
+
+// Values returns all values, in the order in which they are shown.
+func (Gate) Values() []Gate {
+	return []Gate{CoatingWeather, DryWeather}
+}
+
+// Values returns all values, in the order in which they are shown.
+func (Kind) Values() []Kind {
+	return []Kind{Prepare, Fill, Retest, Abrade, Check, Pour, Broadcast, SweepUp, Inspect, Return}
+}
+
+// Values returns all values, in the order in which they are shown.
+func (Machine) Values() []Machine {
+	return []Machine{Grinder, Blaster, Screener, Sander, Vacuum, WetVacuum, MixerDrill}
+}
+
+// Values returns all values, in the order in which they are shown.
+func (Role) Values() []Role {
+	return []Role{Mixer, Runner, Pourer, CutterIn, Spreader, Roller, Caster}
+}
+
+// Values returns all values, in the order in which they are shown.
+func (Skill) Values() []Skill {
+	return []Skill{Grinding, Acids, Mixing, Spreads}
+}
+
+// Values returns all values, in the order in which they are shown.
+func (Split) Values() []Split {
+	return []Split{Free, Whole, Passing}
 }

@@ -12,7 +12,7 @@ import (
 
 // SurveyPlan is what a survey came to.
 type SurveyPlan struct {
-	Fit         survey.Fit          `json:"fit" enum:"fit,unknown,after,unfit"`
+	Fit         survey.Fit          `json:"fit"`
 	Verdicts    []survey.Verdict    `json:"verdicts"`
 	Preparation *survey.Preparation `json:"preparation,omitempty" doc:"Absent while the surface is not measured"`
 	Hours       []climate.Judged    `json:"hours" doc:"Of the forecast"`

@@ -32,7 +32,7 @@ type CoatTimes struct {
 // FilmStage is one time of a film. What ends, as the working time and the last
 // chance for the next coat, counts from the first section; all else from the last.
 type FilmStage struct {
-	Key     material.StageKey `json:"key" enum:"working,tackFree,recoatFrom,recoatUntil,foot,furniture,vehicle,water,full"`
+	Key     material.StageKey `json:"key"`
 	Name    string            `json:"name"`
 	After   measure.Span      `json:"after" doc:"s after its section was laid"`
 	At      *time.Time        `json:"at,omitempty"`

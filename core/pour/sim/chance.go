@@ -51,7 +51,7 @@ const (
 
 // Weight is how much a cause counts.
 type Weight struct {
-	Cause Cause   `json:"cause" enum:"pace,mixing,life,warmth"`
+	Cause Cause   `json:"cause"`
 	Share float64 `json:"share" doc:"Of the variance of the tightest slack, by the square of their correlation"`
 }
 
@@ -232,4 +232,9 @@ func (c *correlations) weights() []Weight {
 	}
 	slices.SortStableFunc(weights, func(a, b Weight) int { return cmp.Compare(b.Share, a.Share) })
 	return weights
+}
+
+// Values returns all values, in the order in which they are shown.
+func (Cause) Values() []Cause {
+	return []Cause{ByPace, ByMixing, ByLife, ByWarmth}
 }

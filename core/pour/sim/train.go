@@ -90,7 +90,7 @@ type Train struct {
 type Stint struct {
 	Person int          `json:"person" doc:"Their place among the people"`
 	Batch  int          `json:"batch" doc:"From 1"`
-	Act    Act          `json:"act" enum:"fetch,open,mix,carry,pour,cut-in,spread,roll,cross-roll,broadcast"`
+	Act    Act          `json:"act"`
 	From   measure.Span `json:"from" doc:"s from when the first batch is poured"`
 	To     measure.Span `json:"to"`
 }
@@ -128,7 +128,7 @@ const (
 
 // Pinch is how close a pour comes to a limit.
 type Pinch struct {
-	Limit Limit        `json:"limit" enum:"pail,film,join,shift,light"`
+	Limit Limit        `json:"limit"`
 	Batch int          `json:"batch" doc:"From 1"`
 	At    measure.Span `json:"at" doc:"s from when the first batch is poured"`
 	Slack measure.Span `json:"slack" doc:"s left; below zero it comes too late"`
@@ -158,4 +158,14 @@ func (r Run) Tight() Pinch {
 		return Pinch{}
 	}
 	return r.Moments[0]
+}
+
+// Values returns all values, in the order in which they are shown.
+func (Act) Values() []Act {
+	return []Act{Fetch, Open, Mix, Carry, Pours, CutIn, Spread, Roll, Cross, Cast}
+}
+
+// Values returns all values, in the order in which they are shown.
+func (Limit) Values() []Limit {
+	return []Limit{OfPail, OfFilm, OfJoin, OfShift, OfLight}
 }

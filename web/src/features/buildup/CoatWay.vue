@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import type { Coat } from '../../api/client'
+import { kitPolicies } from '../pour/words'
 import FieldGrid from '../../fields/FieldGrid.vue'
 import type { Field } from '../../fields/grid'
 import { useDesk } from '../job/useEditor'
@@ -14,19 +15,12 @@ const desk = useDesk()
 const upright = computed(() => (desk.surfacePlan.value?.takeoff?.facing.vertical ?? 0) > 0)
 const MOST_SPREADERS = 50
 type OwnWay = NonNullable<Coat['own']>
-const layings = {
+const layings: Record<NonNullable<OwnWay['laying']>, string> = {
   pour: 'poured and spread',
   dip: 'dipped and rolled',
   trowel: 'by trowel',
   brush: 'by brush',
   spray: 'sprayed',
-}
-const policies = {
-  whole: 'whole kits',
-  one: 'one kit at a time',
-  half: 'half kits',
-  third: 'third kits',
-  measured: 'measured batches',
 }
 const parts = { upright: 'edges and upright faces only', level: 'what is level only' }
 function own(label: string, by: Partial<OwnWay>): void {
@@ -85,7 +79,7 @@ const ways = computed<(Field | false)[]>(() => {
       as: 'pick',
       label: `Coat ${n} is mixed in`,
       value: o?.kits,
-      options: policies,
+      options: kitPolicies,
       none: job,
       take: (v) => own('kits', { kits: (v || undefined) as OwnWay['kits'] }),
     },
@@ -116,7 +110,7 @@ const told = computed(() => {
     faces ? `${session.format('film', faces.value)} on edges` : '',
     o?.laying ? layings[o.laying] : '',
     o?.spreaders ? `${o.spreaders} spreading` : '',
-    o?.kits ? policies[o.kits] : '',
+    o?.kits ? kitPolicies[o.kits] : '',
     o?.bucket ? `bucket of ${session.format('volume', o.bucket)}` : '',
     o?.batch ? `at most ${session.format('volume', o.batch)} a batch` : '',
     o?.pumps ? 'pumps of its own' : '',

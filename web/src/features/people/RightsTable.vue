@@ -3,7 +3,12 @@ import { ref } from 'vue'
 import { api, type RightsLine } from '../../api/client'
 
 /** Who may do what, as the server has it. */
-const roles = ['owner', 'estimator', 'lead', 'hand'] as const
+const columns: Record<RightsLine['roles'][number], string> = {
+  owner: 'owner',
+  estimator: 'estimator',
+  lead: 'lead',
+  hand: 'hand',
+}
 const lines = ref<RightsLine[]>()
 async function opened(event: Event): Promise<void> {
   if (!(event.target as HTMLDetailsElement).open || lines.value) return
@@ -24,13 +29,13 @@ const words = (name: string): string => name.replace(/[A-Z]/g, (c) => ` ${c.toLo
       <thead>
         <tr>
           <th>What</th>
-          <th v-for="r in roles" :key="r">{{ r }}</th>
+          <th v-for="(name, r) in columns" :key="r">{{ name }}</th>
         </tr>
       </thead>
       <tbody>
         <tr v-for="l in lines" :key="l.operation">
           <td>{{ words(l.operation) }}</td>
-          <td v-for="r in roles" :key="r">{{ l.roles.includes(r) ? 'yes' : '–' }}</td>
+          <td v-for="(_, r) in columns" :key="r">{{ l.roles.includes(r) ? 'yes' : '–' }}</td>
         </tr>
       </tbody>
     </table>

@@ -6,7 +6,7 @@ import type { Field } from '../../fields/grid'
 import { useDesk } from '../job/useEditor'
 import { useSession } from '../people/session'
 import type { Attempt } from './usePour'
-import { limits } from './words'
+import { kitPolicies, limits } from './words'
 
 /** Handles on a pour: what would come of other people, another pace, temperature, batch or hour. */
 const props = defineProps<{
@@ -43,7 +43,6 @@ const sheet = computed(() => desk.file.value.products.find((p) => p.id === props
 const hardeners = computed(() =>
   Object.fromEntries((sheet.value?.hardeners ?? []).map((h) => [h.id, h.name])),
 )
-const policies = { whole: 'whole kits', one: 'one kit at a time', half: 'half kits', third: 'third kits' }
 const team = computed(() => (job.value.crew.team?.length ?? 0) > 0)
 const ownPeople = computed(() => props.coat.own?.spreaders)
 
@@ -124,7 +123,7 @@ const fields = computed<(Field | false)[]>(() => [
     as: 'pick',
     label: 'A batch is',
     value: own.kits ?? props.coat.own?.kits,
-    options: policies,
+    options: kitPolicies,
     none: 'as the job',
     take: (v) => (own.kits = v || undefined),
   },

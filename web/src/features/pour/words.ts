@@ -1,4 +1,13 @@
-import type { Chance, CrewMember, Pinch, Stint } from '../../api/client'
+import type { Chance, Coat, CrewMember, Pinch, Stint } from '../../api/client'
+
+/** How much of a kit is mixed at once. */
+export const kitPolicies: Record<NonNullable<NonNullable<Coat['own']>['kits']>, string> = {
+  whole: 'whole kits',
+  one: 'one kit at a time',
+  half: 'half kits',
+  third: 'third kits',
+  measured: 'measured batches',
+}
 
 export const acts: Record<Stint['act'], string> = {
   fetch: 'back for the next',

@@ -9,13 +9,13 @@ import HoursFields from '../job/HoursFields.vue'
 /** Who is on the roster, what they can do and when, and of which machines there are few. */
 const emit = defineEmits<{ changed: [] }>()
 const { house, trouble, past, ready, change: keep, undo } = useHouseEdits(() => emit('changed'))
-const ALL: StandingCrew['skills'] = ['grinding', 'acids', 'mixing', 'spreading']
 const words: Record<StandingCrew['skills'][number], string> = {
   grinding: 'grinds',
   acids: 'works with acid',
   mixing: 'mixes',
   spreading: 'lays',
 }
+const ALL = Object.keys(words) as StandingCrew['skills']
 const machines: Record<Machinery['machine'], string> = {
   grinder: 'Grinders',
   'shot-blaster': 'Shot blasters',
