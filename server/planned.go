@@ -5,6 +5,7 @@ import (
 	"context"
 	"encoding/json"
 	"fmt"
+	"slices"
 	"sync"
 	"time"
 
@@ -301,15 +302,24 @@ func (s *Server) newer(ctx context.Context, who store.Person, file job.File) ([]
 	if err != nil {
 		return nil, err
 	}
-	for _, held := range file.Products {
-		if versions[held.ID] <= held.Version {
+	changed := slices.DeleteFunc(slices.Clone(file.Products), func(held material.Product) bool { return versions[held.ID] <= held.Version })
+	if len(changed) == 0 {
+		return newer, nil
+	}
+	ids = ids[:0]
+	for _, held := range changed {
+		ids = append(ids, held.ID)
+	}
+	rows, _, err := s.store.Sheets(ctx, who.CompanyID, store.ProductShelf, store.SheetQuery{IDs: ids, Any: true, Limit: len(ids) + 1})
+	if err != nil {
+		return nil, err
+	}
+	for _, held := range changed {
+		at := slices.IndexFunc(rows, func(r store.SheetRow) bool { return r.ID == held.ID })
+		if at < 0 {
 			continue
 		}
-		row, err := s.store.Sheet(ctx, who.CompanyID, store.ProductShelf, held.ID)
-		if err != nil {
-			return nil, err
-		}
-		now, err := sheetOf[material.Product](row)
+		now, err := sheetOf[material.Product](rows[at])
 		if err != nil {
 			return nil, fmt.Errorf("decode sheet %s: %w", held.ID, err)
 		}

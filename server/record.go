@@ -374,14 +374,11 @@ func (s *Server) learnt(ctx context.Context, _ *struct{}) (*body[[]record.Learnt
 	if err != nil {
 		return nil, s.trouble(ctx, "list recorded jobs", err)
 	}
-	var issues []record.Issue
-	var told []record.Day
-	for _, id := range jobs {
-		issue, _, day, err := s.recorded(ctx, id)
-		if err != nil {
-			return nil, err
-		}
-		issues, told = append(issues, issue), append(told, day)
+	issues, told := make([]record.Issue, len(jobs)), make([]record.Day, len(jobs))
+	now := time.Now()
+	for n, job := range jobs {
+		issues[n] = record.Stands(job.Issues, job.Events)
+		told[n] = record.NewTeller().Tell(&issues[n], job.Events, now, person(ctx).Units)
 	}
 	return &body[[]record.Learnt]{record.Learn(issues, told)}, nil
 }

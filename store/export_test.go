@@ -4,6 +4,7 @@ import (
 	"slices"
 	"testing"
 
+	"github.com/google/uuid"
 	"github.com/jmoiron/sqlx"
 )
 
@@ -20,7 +21,7 @@ func OpenAt(t *testing.T, url string, version int64) *Store {
 	if err != nil {
 		t.Fatal(err)
 	}
-	s := &Store{db: db, url: url}
+	s := &Store{db: db, locks: db, url: url}
 	provider, err := s.provider()
 	if err != nil {
 		t.Fatal(err)
@@ -29,6 +30,29 @@ func OpenAt(t *testing.T, url string, version int64) *Store {
 		t.Fatal(err)
 	}
 	return s
+}
+
+// HotQueries are the statements that people wait for, by what they do, with their arguments.
+func HotQueries(company, job uuid.UUID, products []string) map[string]Query {
+	searched := func(words, kind string) Query {
+		query, args := entriesQuery(company, words, kind, []string{job.String()}, nil)
+		return Query{query, args}
+	}
+	return map[string]Query{
+		"list jobs": {selectJobs, []any{company, "", false}}, "find jobs": {selectJobs, []any{company, "harbour", false}},
+		"newest entries": searched("", ""), "entries of a kind": searched("", "deviation"), "entries with words": searched("yellow streak", ""),
+		"entries of a kind with words": searched("streak", "note"), "past causes": {selectCauses, []any{company, job}},
+		"recorded jobs": {selectRecorded, []any{company, 60}}, "events of jobs": {selectEventsOf, []any{company, []string{job.String()}}},
+		"issues of jobs":  {selectIssuesOf, []any{company, []string{job.String()}}},
+		"record of a job": {selectEvents + `and e.xact >= ($3::text)::xid8`, []any{company, job, "0"}},
+		"sheets":          {selectSheet + ` where s.company_id = $1 and s.shelf = 'product' and s.id = any($2)`, []any{company, products}},
+	}
+}
+
+// Query is a statement with its arguments.
+type Query struct {
+	Text string
+	Args []any
 }
 
 // Newest is the version of the tables that this program works with.

@@ -59,18 +59,18 @@ func (s *Stale) Error() string {
 	return fmt.Sprintf("changed by %s at %s", s.Theirs.ChangedBy, s.Theirs.ChangedAt.Format(time.RFC3339))
 }
 
+const selectJobs = `
+	select j.id, j.name, j.client, j.site, j.surfaces, p.name as changed_by, j.changed_at, j.archived_at, j.summary
+	from jobs j join people p on p.company_id = j.company_id and p.id = j.changed_by
+	where j.company_id = $1 and (j.archived_at is not null) = $3
+	  and ($2 = '' or strpos(lower(concat_ws(' ', j.name, j.client, j.site)), lower($2)) > 0)
+	order by j.changed_at desc limit 1000`
+
 // Jobs lists a company's jobs whose name, client or site holds the words,
 // newest change first.
 func (s *Store) Jobs(ctx context.Context, company uuid.UUID, words string, archived bool) ([]JobLine, error) {
 	lines := []JobLine{}
-	err := s.db.SelectContext(ctx, &lines, `
-		select j.id, j.name, j.client, j.site, jsonb_array_length(j.doc -> 'job' -> 'surfaces') as surfaces,
-		       p.name as changed_by, j.changed_at, j.archived_at, j.summary
-		from jobs j join people p on p.company_id = j.company_id and p.id = j.changed_by
-		where j.company_id = $1 and (j.archived_at is not null) = $3
-		  and ($2 = '' or strpos(lower(concat_ws(' ', j.name, j.client, j.site)), lower($2)) > 0)
-		order by j.changed_at desc limit 1000`, company, words, archived)
-	if err != nil {
+	if err := s.db.SelectContext(ctx, &lines, selectJobs, company, words, archived); err != nil {
 		return nil, fmt.Errorf("list jobs: %w", err)
 	}
 	return lines, nil

@@ -219,15 +219,16 @@ func (s *Store) EventsByID(ctx context.Context, company, job uuid.UUID, ids []st
 	return out, nil
 }
 
+const selectCauses = `
+	select f.doc -> 'body' ->> 'seen' as symptom, e.doc -> 'body' ->> 'cause' as cause
+	from events e join events f on f.company_id = e.company_id and f.job_id = e.job_id and f.id::text = e.doc ->> 'task'
+	where e.company_id = $1 and e.job_id <> $2 and e.kind = 'found' and f.company_id = $1 and f.kind = 'fault'
+	and not exists (select 1 from events s where s.company_id = e.company_id and s.job_id = e.job_id and s.struck in (e.id::text, f.id::text))`
+
 // PastCauses are the faults of a company's other jobs that were found out.
 func (s *Store) PastCauses(ctx context.Context, company, but uuid.UUID) ([]cause.Past, error) {
 	past := []cause.Past{}
-	if err := s.db.SelectContext(ctx, &past, `
-		select f.doc -> 'body' ->> 'seen' as symptom, e.doc -> 'body' ->> 'cause' as cause
-		from events e join events f on f.company_id = e.company_id and f.job_id = e.job_id and f.id::text = e.doc ->> 'task'
-		where e.company_id = $1 and e.job_id <> $2 and e.doc ->> 'kind' = 'found' and f.doc ->> 'kind' = 'fault'
-		and not exists (select 1 from events s where s.company_id = e.company_id and s.job_id = e.job_id
-			and s.doc ->> 'kind' = 'struck' and s.doc -> 'body' ->> 'struck' in (e.id::text, f.id::text))`, company, but); err != nil {
+	if err := s.db.SelectContext(ctx, &past, selectCauses, company, but); err != nil {
 		return nil, fmt.Errorf("read past faults: %w", err)
 	}
 	return past, nil
@@ -244,24 +245,60 @@ type Entry struct {
 // mostEntries is how many entries are found at once.
 const mostEntries = 200
 
+// Entries of all kinds, of one kind, and with words in them. Jobs and people whose names hold the
+// words are found first: as alternatives to the words of an entry, each has an index of its own.
+const (
+	selectEntries = `
+	select e.job_id, j.name, j.zone, e.doc, p.name as signer from events e
+	join jobs j on j.company_id = e.company_id and j.id = e.job_id
+	join people p on p.company_id = e.company_id and p.id = e.person_id
+	where e.company_id = $1 and not exists (select 1 from events x where x.company_id = e.company_id and x.job_id = e.job_id and x.struck = e.id::text)`
+	ofKind        = ` and e.kind = $3`
+	withWords     = ` and (e.words ilike '%' || $4 || '%' or e.job_id = any($5::uuid[]) or e.person_id = any($6::uuid[]))`
+	newestEntries = ` order by e.happened desc nulls last, e.number desc limit $2`
+
+	jobsNamed   = `select id::text from jobs where company_id = $1 and name ilike '%' || $2 || '%'`
+	peopleNamed = `select id::text from people where company_id = $1 and name ilike '%' || $2 || '%'`
+)
+
+// entriesQuery returns the statement and the arguments of a search for entries.
+func entriesQuery(company uuid.UUID, words, kind string, jobs, people []string) (string, []any) {
+	query, args := selectEntries, []any{company, mostEntries}
+	if kind != "" || words != "" {
+		args = append(args, kind)
+		if kind != "" {
+			query += ofKind
+		} else {
+			query += ` and $3 = ''`
+		}
+	}
+	if words != "" {
+		query, args = query+withWords, append(args, words, list(jobs), list(people))
+	}
+	return query + newestEntries, args
+}
+
 // Search finds what was logged on a company's jobs, what happened last first: of a kind, and with words
-// in it or in the name of its job; each is left out where it is empty.
+// in it or in the name of its job or of who logged it; each is left out where it is empty.
 func (s *Store) Search(ctx context.Context, company uuid.UUID, words, kind string) ([]Entry, error) {
+	words = likely(words)
+	var jobs, people []string
+	if words != "" {
+		if err := s.db.SelectContext(ctx, &jobs, jobsNamed, company, words); err != nil {
+			return nil, fmt.Errorf("search the records: jobs: %w", err)
+		}
+		if err := s.db.SelectContext(ctx, &people, peopleNamed, company, words); err != nil {
+			return nil, fmt.Errorf("search the records: people: %w", err)
+		}
+	}
 	var rows []struct {
 		Job  uuid.UUID `db:"job_id"`
 		Name string    `db:"name"`
 		Zone string    `db:"zone"`
 		signedRow
 	}
-	if err := s.db.SelectContext(ctx, &rows, `
-		select e.job_id, j.name, coalesce(j.doc #>> '{job,zone}', '') as zone, e.doc, p.name as signer from events e join jobs j on j.company_id = e.company_id and j.id = e.job_id
-		join people p on p.company_id = e.company_id and p.id = e.person_id
-		where e.company_id = $1 and ($2 = '' or e.doc ->> 'kind' = $2)
-		and ($3 = '' or concat_ws(' ', j.name, p.name, (select string_agg(value, ' ') from jsonb_each_text(e.doc -> 'body'))) ilike '%' || $3 || '%')
-		and not exists (select 1 from events x where x.company_id = e.company_id and x.job_id = e.job_id
-			and x.doc ->> 'kind' = 'struck' and x.doc -> 'body' ->> 'struck' = e.id::text)
-		order by coalesce((e.doc #>> '{body,noticed}')::timestamptz,
-			(e.doc ->> 'at')::timestamptz + make_interval(secs => (e.doc ->> 'behind')::float8)) desc, e.number desc limit $4`, company, kind, likely(words), mostEntries); err != nil {
+	query, args := entriesQuery(company, words, kind, jobs, people)
+	if err := s.db.SelectContext(ctx, &rows, query, args...); err != nil {
 		return nil, fmt.Errorf("search the records: %w", err)
 	}
 	all := make([]Entry, len(rows))
@@ -280,11 +317,59 @@ func likely(words string) string {
 	return strings.NewReplacer(`\`, `\\`, `%`, `\%`, `_`, `\_`).Replace(words)
 }
 
-// Recorded are the jobs of a company that a plan was issued of, newest first, at most so many.
-func (s *Store) Recorded(ctx context.Context, company uuid.UUID, most int) ([]uuid.UUID, error) {
-	var ids []uuid.UUID
-	if err := s.db.SelectContext(ctx, &ids, `select job_id from issues where company_id = $1 group by job_id order by max(at) desc limit $2`, company, most); err != nil {
+const selectRecorded = `select job_id from issues where company_id = $1 group by job_id order by max(at) desc limit $2`
+
+// Recorded are the records of a company's jobs that a plan was issued of, newest first, at most so
+// many.
+func (s *Store) Recorded(ctx context.Context, company uuid.UUID, most int) ([]JobRecord, error) {
+	var ids []string
+	if err := s.db.SelectContext(ctx, &ids, selectRecorded, company, most); err != nil {
 		return nil, fmt.Errorf("list recorded jobs: %w", err)
 	}
-	return ids, nil
+	at := make(map[string]int, len(ids))
+	all := make([]JobRecord, len(ids))
+	for n, id := range ids {
+		at[id] = n
+	}
+	type ofJob struct {
+		Job string `db:"job_id"`
+		signedRow
+	}
+	var issues, events []ofJob
+	if err := s.db.SelectContext(ctx, &issues, selectIssuesOf, company, list(ids)); err != nil {
+		return nil, fmt.Errorf("read issued plans of jobs: %w", err)
+	}
+	if err := s.db.SelectContext(ctx, &events, selectEventsOf, company, list(ids)); err != nil {
+		return nil, fmt.Errorf("read events of jobs: %w", err)
+	}
+	for _, row := range issues {
+		issue, err := row.issue()
+		if err != nil {
+			return nil, err
+		}
+		all[at[row.Job]].Issues = append(all[at[row.Job]].Issues, issue)
+	}
+	for _, row := range events {
+		e, err := row.event()
+		if err != nil {
+			return nil, err
+		}
+		all[at[row.Job]].Events = append(all[at[row.Job]].Events, e)
+	}
+	return all, nil
 }
+
+// JobRecord is what was issued and logged of a job.
+type JobRecord struct {
+	Issues []record.Issue // the newest first
+	Events []record.Event
+}
+
+const (
+	selectIssuesOf = `
+	select i.job_id, i.doc, p.name as signer from issues i join people p on p.company_id = i.company_id and p.id = i.person_id
+	where i.company_id = $1 and i.job_id = any($2::uuid[]) order by i.job_id, i.number desc`
+	selectEventsOf = `
+	select e.job_id, e.doc, p.name as signer from events e join people p on p.company_id = e.company_id and p.id = e.person_id
+	where e.company_id = $1 and e.job_id = any($2::uuid[]) order by e.job_id, e.received_at, e.device, e.number`
+)

@@ -9,7 +9,6 @@ import (
 	"time"
 
 	"github.com/google/uuid"
-	"github.com/jmoiron/sqlx"
 
 	"nephelon/core/days"
 )
@@ -82,14 +81,22 @@ func (s *Store) Book(ctx context.Context, company, person uuid.UUID, base int64,
 }
 
 // Alone does something for a company while no other server does anything so for it; others
-// wait. The lock goes with its connection, so that it outlives no server.
-func (s *Store) Alone(ctx context.Context, company uuid.UUID, do func(context.Context) error) error {
-	return s.inTransaction(ctx, func(tx *sqlx.Tx) error {
-		if _, err := tx.ExecContext(ctx, `select pg_advisory_xact_lock(hashtextextended($1, 0))`, "roster "+company.String()); err != nil {
-			return fmt.Errorf("wait for others who plan: %w", err)
+// wait. The lock goes with its connection, so that it outlives no server; that connection is
+// none of those that requests share.
+func (s *Store) Alone(ctx context.Context, company uuid.UUID, do func(context.Context) error) (err error) {
+	tx, err := s.locks.BeginTxx(ctx, nil)
+	if err != nil {
+		return fmt.Errorf("begin: %w", err)
+	}
+	defer func() {
+		if bad := tx.Rollback(); bad != nil && !errors.Is(bad, sql.ErrTxDone) {
+			err = errors.Join(err, bad)
 		}
-		return do(ctx)
-	})
+	}()
+	if _, err := tx.ExecContext(ctx, `select pg_advisory_xact_lock(hashtextextended($1, 0))`, "roster "+company.String()); err != nil {
+		return fmt.Errorf("wait for others who plan: %w", err)
+	}
+	return do(ctx)
 }
 
 // Open lists the jobs of a company that are neither archived nor done, oldest first, at
@@ -100,7 +107,7 @@ func (s *Store) Open(ctx context.Context, company uuid.UUID, most int) (jobs []J
 		Doc      []byte    `db:"doc"`
 		Revision int64     `db:"revision"`
 	}
-	const open = `from jobs where company_id = $1 and archived_at is null and coalesce(doc -> 'job' ->> 'done', '') = '' `
+	const open = `from jobs where company_id = $1 and archived_at is null and done = '' `
 	if err := s.db.SelectContext(ctx, &rows, `select id, doc, revision `+open+`order by id limit $2`, company, most); err != nil {
 		return nil, 0, fmt.Errorf("list open jobs: %w", err)
 	}
@@ -130,8 +137,8 @@ type OpenSite struct {
 func (s *Store) OpenSites(ctx context.Context, company uuid.UUID) ([]OpenSite, error) {
 	all := []OpenSite{}
 	if err := s.db.SelectContext(ctx, &all, `
-		select id, name, coalesce(doc -> 'job' ->> 'site', '') as site from jobs
-		where company_id = $1 and archived_at is null and coalesce(doc -> 'job' ->> 'done', '') = ''`, company); err != nil {
+		select id, name, site from jobs
+		where company_id = $1 and archived_at is null and done = ''`, company); err != nil {
 		return nil, fmt.Errorf("list open sites: %w", err)
 	}
 	return all, nil

@@ -33,8 +33,9 @@ var ErrNotFound = errors.New("not found")
 
 // Store is a connection pool to the database.
 type Store struct {
-	db  *sqlx.DB
-	url string
+	db    *sqlx.DB
+	locks *sqlx.DB // connections that hold a lock while something else is done
+	url   string
 }
 
 // Open connects to the database and brings its tables up to date.
@@ -46,9 +47,16 @@ func Open(ctx context.Context, url string) (*Store, error) {
 	const connections = 16
 	db.SetMaxOpenConns(connections)
 	db.SetMaxIdleConns(connections)
-	s := &Store{db: db, url: url}
+	locks, err := sqlx.Open("pgx", url)
+	if err != nil {
+		return nil, errors.Join(fmt.Errorf("connect to the database: %w", err), db.Close())
+	}
+	const planned = 8 // companies whose rosters are planned or waited for at once
+	locks.SetMaxOpenConns(planned)
+	locks.SetMaxIdleConns(1)
+	s := &Store{db: db, locks: locks, url: url}
 	if err := s.migrate(ctx); err != nil {
-		return nil, errors.Join(err, db.Close())
+		return nil, errors.Join(err, s.Close())
 	}
 	return s, nil
 }
@@ -126,7 +134,7 @@ func (s *Store) DB() *sql.DB { return s.db.DB }
 
 // Close lets go of the database.
 func (s *Store) Close() error {
-	if err := s.db.Close(); err != nil {
+	if err := errors.Join(s.db.Close(), s.locks.Close()); err != nil {
 		return fmt.Errorf("close the database: %w", err)
 	}
 	return nil

@@ -312,7 +312,7 @@ func TestTheRecordCannotBeChanged(t *testing.T) {
 }
 
 // database makes an empty database beside the others, and tells its address.
-func database(t *testing.T) string {
+func database(t testing.TB) string {
 	t.Helper()
 	name := "t" + strings.ReplaceAll(uuid.NewString(), "-", "")
 	if _, err := records.DB().ExecContext(t.Context(), "create database "+name); err != nil {
