@@ -1,6 +1,9 @@
 package geometry
 
-import "math"
+import (
+	"math"
+	"sync"
+)
 
 // scrap is how many cells are no part of their own.
 const scrap = 3
@@ -37,69 +40,122 @@ type Escape struct {
 	Wet     float64 // m over worked pieces on the way with the least of them; 0 where a neck is too narrow, infinite where no way leads
 }
 
+// Ground is memory in which ways out of floors are found, one floor after the other. It may be
+// shared: each search takes memory of its own from it. Its zero value is ready.
+type Ground struct{ pool sync.Pool }
+
+// ground is the memory of one search, by cells.
+type ground struct {
+	inside, mask, free, reached []bool
+	owner, earliest             []int
+	freed, stood                []int // cells by piece
+	frontier                    []int
+}
+
+// sized returns a slice of a length in the memory of another; what is in it is left as it is.
+func sized[T any](of []T, length int) []T {
+	if cap(of) < length {
+		return make([]T, length)
+	}
+	return of[:length]
+}
+
 // Escapes returns for each piece, in the order of work, whether each part of it reaches an
 // exit over what is not worked yet, by a way of the given width. Parts of up to a few cells
 // do not count. It costs a flood of the floor, and a search for each piece that is blocked.
-func Escapes(p Polygon, pieces []Piece, exits []Point, width float64) []Escape {
-	f := NewField(p, wayCells, wayCell)
-	owner := make([]int, len(f.inside))
-	for i := range owner {
-		owner[i] = -1
+func (g *Ground) Escapes(p Polygon, pieces []Piece, exits []Point, width float64) []Escape {
+	m, held := g.pool.Get().(*ground)
+	if !held {
+		m = &ground{}
+	}
+	defer g.pool.Put(m)
+	f := newField(p, wayCells, wayCell, m.inside)
+	cells := len(f.inside)
+	m.inside = f.inside
+	m.owner, m.earliest = sized(m.owner, cells), sized(m.earliest, cells)
+	for i := range m.owner {
+		m.owner[i] = -1
 	}
 	for k, p := range pieces {
-		for cell, in := range f.mask(p.Rings) {
+		m.mask = f.mask(p.Rings, m.mask)
+		for cell, in := range m.mask {
 			if in && f.inside[cell] {
-				owner[cell] = k
+				m.owner[cell] = k
 			}
 		}
 	}
-	earliest := f.earliest(owner, int(math.Floor(width/2/f.Step-0.25)))
-	freed := make([][]int, len(pieces)) // by piece, where the middle of a person may be from there on back
-	stood := make([][]int, len(pieces)) // by piece, where a person stands in it
-	for cell, first := range earliest {
-		if first < 0 {
-			continue
-		}
-		freed[first] = append(freed[first], cell)
-		if owner[cell] == first {
-			stood[first] = append(stood[first], cell)
-		}
-	}
+	f.earliest(m.owner, int(math.Floor(width/2/f.Step-0.25)), m.earliest)
+	// By piece: where the middle of a person may be from there on back, and where one stands in it.
+	freed, stood := m.byPiece(len(pieces))
 	// From the last piece to the first the dry floor only grows.
 	escapes := make([]Escape, len(pieces))
-	free, reached := make([]bool, len(f.inside)), make([]bool, len(f.inside))
+	m.free, m.reached = sized(m.free, cells), sized(m.reached, cells)
+	clear(m.free)
+	clear(m.reached)
 	for k := len(pieces) - 1; k >= 0; k-- {
-		f.spread(free, reached, freed[k], exits)
-		if cut := f.parts(stood[k], reached); len(cut) > 0 {
-			escapes[k] = Escape{true, f.least(owner, k, exits, cut)}
+		f.spread(m, freed[k], exits)
+		if cut := f.parts(stood[k], m.reached); len(cut) > 0 {
+			escapes[k] = Escape{true, f.least(m.owner, k, exits, cut)}
 		}
 	}
 	return escapes
 }
 
+// byPiece sorts the cells by the piece that frees them, and those of them that are its own.
+func (m *ground) byPiece(count int) (freed, stood [][]int) {
+	frees, stands := make([]int, count+1), make([]int, count+1) // where those of each piece begin
+	for cell, first := range m.earliest {
+		if first >= 0 {
+			frees[first+1]++
+			if m.owner[cell] == first {
+				stands[first+1]++
+			}
+		}
+	}
+	for k := range count {
+		frees[k+1] += frees[k]
+		stands[k+1] += stands[k]
+	}
+	m.freed, m.stood = sized(m.freed, frees[count]), sized(m.stood, stands[count])
+	freed, stood = make([][]int, count), make([][]int, count)
+	for k := range count {
+		freed[k], stood[k] = m.freed[frees[k]:frees[k]:frees[k+1]], m.stood[stands[k]:stands[k]:stands[k+1]]
+	}
+	for cell, first := range m.earliest {
+		if first < 0 {
+			continue
+		}
+		freed[first] = append(freed[first], cell)
+		if m.owner[cell] == first {
+			stood[first] = append(stood[first], cell)
+		}
+	}
+	return freed, stood
+}
+
 // spread frees cells, and marks as reached all free cells that are joined by their sides to
 // the exits or to what was reached before.
-func (f *Field) spread(free, reached []bool, freed []int, exits []Point) {
-	var frontier []int
+func (f *Field) spread(m *ground, freed []int, exits []Point) {
+	frontier := m.frontier[:0]
 	meet := func(cell int) {
-		if !reached[cell] {
-			reached[cell] = true
+		if !m.reached[cell] {
+			m.reached[cell] = true
 			frontier = append(frontier, cell)
 		}
 	}
 	for _, cell := range freed {
-		free[cell] = true
+		m.free[cell] = true
 	}
 	for _, cell := range freed {
 		for _, next := range f.beside(cell) {
-			if next >= 0 && reached[next] {
+			if next >= 0 && m.reached[next] {
 				meet(cell)
 				break
 			}
 		}
 	}
 	for _, exit := range exits {
-		if start := f.near(exit, free); start >= 0 {
+		if start := f.near(exit, m.free); start >= 0 {
 			meet(start)
 		}
 	}
@@ -107,11 +163,12 @@ func (f *Field) spread(free, reached []bool, freed []int, exits []Point) {
 		cell := frontier[len(frontier)-1]
 		frontier = frontier[:len(frontier)-1]
 		for _, next := range f.beside(cell) {
-			if next >= 0 && free[next] {
+			if next >= 0 && m.free[next] {
 				meet(next)
 			}
 		}
 	}
+	m.frontier = frontier
 }
 
 // beside returns the cells at the four sides of a cell; -1 where there is none.
@@ -180,9 +237,9 @@ func (f *Field) least(owner []int, k int, exits []Point, cells []int) float64 {
 	return most
 }
 
-// earliest is, for every cell, the least of its own number and of those of the cells so near
+// earliest writes, for every cell, the least of its own number and of those of the cells so near
 // to it; what lies outside counts as -1.
-func (f *Field) earliest(owner []int, reach int) []int {
+func (f *Field) earliest(owner []int, reach int, least []int) {
 	type off struct{ col, row, cell int }
 	var disc []off
 	for r := -reach; r <= reach; r++ {
@@ -192,7 +249,6 @@ func (f *Field) earliest(owner []int, reach int) []int {
 			}
 		}
 	}
-	least := make([]int, len(owner))
 	for cell, own := range owner {
 		col, row := cell%f.wide, cell/f.wide
 		amid := col >= reach && row >= reach && col < f.wide-reach && row < f.high-reach
@@ -208,5 +264,4 @@ func (f *Field) earliest(owner []int, reach int) []int {
 		}
 		least[cell] = own
 	}
-	return least
 }

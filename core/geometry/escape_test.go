@@ -19,7 +19,7 @@ func TestEscapesOfEveryPartOfAPiece(t *testing.T) {
 		{Rings: []Ring{hall}},
 	}
 	exit := Point{X: 12, Y: 1}
-	got := Escapes(floor, pieces, []Point{exit}, 0.6)
+	got := new(Ground).Escapes(floor, pieces, []Point{exit}, 0.6)
 	if got[0].Blocked || !got[1].Blocked || got[2].Blocked {
 		t.Fatalf("%+v", got)
 	}
@@ -30,7 +30,7 @@ func TestEscapesOfEveryPartOfAPiece(t *testing.T) {
 	}
 	// The other way round both rooms come out dry.
 	pieces[0], pieces[1] = pieces[1], pieces[0]
-	for k, e := range Escapes(floor, pieces, []Point{exit}, 0.6) {
+	for k, e := range new(Ground).Escapes(floor, pieces, []Point{exit}, 0.6) {
 		if e.Blocked {
 			t.Errorf("piece %d is told as cut off", k+1)
 		}

@@ -27,20 +27,25 @@ type Field struct {
 
 // NewField lays cells over a polygon, at most so many and none smaller than a size, m. A
 // cell is inside where its middle is.
-func NewField(p Polygon, most int, finest float64) *Field {
+func NewField(p Polygon, most int, finest float64) *Field { return newField(p, most, finest, nil) }
+
+// newField lays cells in the memory of others.
+func newField(p Polygon, most int, finest float64, inside []bool) *Field {
 	low, top := Point{math.Inf(1), math.Inf(1)}, Point{math.Inf(-1), math.Inf(-1)}
 	for _, c := range p.Outline {
 		low, top = Point{math.Min(low.X, c.X), math.Min(low.Y, c.Y)}, Point{math.Max(top.X, c.X), math.Max(top.Y, c.Y)}
 	}
 	f := &Field{Step: math.Max(finest, math.Sqrt((top.X-low.X)*(top.Y-low.Y)/float64(most))), low: low}
 	f.wide, f.high = int((top.X-low.X)/f.Step)+1, int((top.Y-low.Y)/f.Step)+1
-	f.inside = f.mask(p.Rings())
+	f.inside = f.mask(p.Rings(), inside)
 	return f
 }
 
-// mask tells of each cell whether its middle lies in rings, by the crossings of each row.
-func (f *Field) mask(rings []Ring) []bool {
-	inside := make([]bool, f.wide*f.high)
+// mask returns of each cell whether its middle lies in rings, by the crossings of each row, in the
+// memory of another mask.
+func (f *Field) mask(rings []Ring, inside []bool) []bool {
+	inside = sized(inside, f.wide*f.high)
+	clear(inside)
 	for row := range f.high {
 		y := f.low.Y + (float64(row)+0.5)*f.Step
 		line := inside[row*f.wide : (row+1)*f.wide]
@@ -208,7 +213,7 @@ func (f *Field) Way(ways []float64, p Point) float64 {
 
 // label is a place well inside rings: the middle of the cell that lies deepest in them.
 func (f *Field) label(rings []Ring) Point {
-	inside := f.mask(rings)
+	inside := f.mask(rings, nil)
 	deep := make([]int, len(inside)) // cells to the nearest side, in steps of a king
 	best, at := 0, -1
 	get := func(c, r int) int {
@@ -246,7 +251,7 @@ func (f *Field) label(rings []Ring) Point {
 // whole tells whether rings hang together by more than the width of a cell; scraps of
 // less than a few cells do not count.
 func (f *Field) whole(rings []Ring) bool {
-	in := f.mask(rings)
+	in := f.mask(rings, nil)
 	parts := 0
 	stack := make([]int, 0, 64)
 	for i := range in {

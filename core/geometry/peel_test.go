@@ -132,7 +132,7 @@ func TestPiecesOfAwkwardFloors(t *testing.T) {
 			continue
 		}
 		checkPeel(t, name, c.p, c.exit, pieces, 0.1)
-		for k, escape := range Escapes(c.p, pieces, []Point{c.exit}, 0.6) {
+		for k, escape := range new(Ground).Escapes(c.p, pieces, []Point{c.exit}, 0.6) {
 			if escape.Blocked {
 				t.Errorf("%s: from piece %d nobody comes to the exit", name, k+1)
 			}
@@ -203,7 +203,7 @@ func TestANarrowNeckIsTold(t *testing.T) {
 	if err != nil {
 		t.Fatal(err)
 	}
-	escapes := Escapes(neck, pieces, []Point{exit}, 0.6)
+	escapes := new(Ground).Escapes(neck, pieces, []Point{exit}, 0.6)
 	if !escapes[0].Blocked || escapes[0].Wet != 0 || escapes[5].Blocked {
 		t.Errorf("%v", escapes)
 	}

@@ -21,7 +21,11 @@ const mostKept = 400
 
 // NewMemory keeps nothing yet.
 func NewMemory() *Memory {
-	return &Memory{memo.New(mostKept, nil, pieces.lift), memo.New(mostKept, nil, leaving.escapes), memo.New(mostKept, nil, walking.ways)}
+	ground := new(geometry.Ground)
+	return &Memory{
+		memo.New(mostKept, nil, func(q pieces) Laying { return q.lift(ground) }),
+		memo.New(mostKept, nil, func(q leaving) []geometry.Escape { return q.escapes(ground) }), memo.New(mostKept, nil, walking.ways),
+	}
 }
 
 // pieces asks for a floor cut into one piece for each share.
@@ -42,8 +46,8 @@ type leaving struct {
 	width  float64
 }
 
-func (q leaving) escapes() []geometry.Escape {
-	return geometry.Escapes(q.floor, q.pieces, q.doors, q.width)
+func (q leaving) escapes(in *geometry.Ground) []geometry.Escape {
+	return in.Escapes(q.floor, q.pieces, q.doors, q.width)
 }
 
 // walking asks for the ways through a floor from a place on it.
@@ -59,14 +63,14 @@ func (q walking) ways() *Ways {
 
 func (m *Memory) lift(q pieces) Laying {
 	if m == nil {
-		return q.lift()
+		return q.lift(new(geometry.Ground))
 	}
 	return m.pieces.Get(q)
 }
 
 func (m *Memory) leave(q leaving) []geometry.Escape {
 	if m == nil {
-		return q.escapes()
+		return q.escapes(new(geometry.Ground))
 	}
 	return m.escapes.Get(q)
 }

@@ -139,8 +139,8 @@ func (c Course) lift(p geometry.Polygon, shares []float64) (Laying, error) {
 	return l, l.failed
 }
 
-// lift cuts a floor into pieces; the result has failed set where that cannot be done.
-func (q pieces) lift() Laying {
+// lift cuts a floor into pieces, with the memory for its ways out; the result has failed set where that cannot be done.
+func (q pieces) lift(in *geometry.Ground) Laying {
 	p := q.floor
 	pieces, complete, err := geometry.Peel(p, q.exit, q.shares, q.seams)
 	if err != nil {
@@ -172,7 +172,7 @@ func (q pieces) lift() Laying {
 			l.Cuts = append(l.Cuts, cut)
 		}
 	}
-	l.escapes = geometry.Escapes(p, pieces, q.doors, q.width)
+	l.escapes = in.Escapes(p, pieces, q.doors, q.width)
 	return l
 }
 
