@@ -5,7 +5,7 @@ WEB := $(shell find web/src web/public -type f -not -name '*.gen.*') web/index.h
 GO := $(shell find . -name '*.go' -not -path './web/node_modules/*') go.mod go.sum \
       $(shell find store/migrations demo -name '*.sql' -o -name '*.json')
 
-.PHONY: demo demo-reset dev test build schema screenshots mutants check clean
+.PHONY: demo demo-reset dev test build schema screenshots mutants cover check clean
 
 demo: bin/nephelon
 	@scripts/need postgresql
@@ -54,6 +54,11 @@ schema:
 screenshots: build
 	@scripts/need postgresql chromium
 	NEPHELON_SCREENSHOTS=$(CURDIR)/docs/screenshots go test -tags screenshots ./e2e -run TestScreenshots -count 1
+
+# What share of each package its own tests reach, against its floor.
+cover: build
+	@scripts/need postgresql
+	@scripts/cover
 
 # What a mutation tool can change in the rules without a test noticing, a package
 # at a time: make mutants PACKAGES="core/survey core/kit"

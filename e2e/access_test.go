@@ -115,8 +115,8 @@ func TestNoSeriousFaultForAnyone(t *testing.T) {
 	for _, view := range [][2]string{
 		{"/shelf", "Undertow"}, {"/shelf/p/shoalbody-f", "slow hardener"}, {"/shelf/p/keelbody-100/edit", "Max. wet film"}, {"/shelf/media", "Mudflat"},
 		{"/shelf/systems", "Pebble deck"}, {"/shelf/compare?id=gullwing-ur&id=tern-ur-sat", "Tern UR"}, {"/shelf/read", "Nothing is kept"},
-		{"/stock", "UT-2607"}, {"/house", "Opening the surface"}, {"/bench/keelbody-100", "can be used for"}, {"/people", "Tess Arnaud"},
-		{"/records", "own floors"}, {"/account", "signed in"}, {"/set-password#none", "Set your password"}, {"/nowhere", "nothing at this address"},
+		{"/stock", "UT-2607"}, {"/house", "Mechanical preparation"}, {"/bench/keelbody-100", "can be used for"}, {"/people", "Tess Arnaud"},
+		{"/records", "Actual v planned pace"}, {"/account", "signed in"}, {"/set-password#none", "Set your password"}, {"/nowhere", "nothing at this address"},
 	} {
 		p.open(view[0])
 		p.sees("main", view[1])

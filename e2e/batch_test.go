@@ -57,7 +57,7 @@ func TestAFiveColourTop(t *testing.T) {
 	p.sees("[data-test=cups]", "veins, corner to corner")
 	p.sees("[data-test=cups] thead", "Piece 2")
 	p.sees("[data-test=mix-card] .steps", "Divide it into 5 cups, and colour each; the base first.")
-	p.sees(".turns", "After A met B")
+	p.sees(".turns", "After mixing start")
 	// What the cups hold together is the batch.
 	if off := value[float64](p, `(() => {
 		const litres = t => parseFloat(t) * (t.includes('mL') ? 0.001 : 1);

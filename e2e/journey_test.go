@@ -291,7 +291,7 @@ func TestAHotAfternoonHalvesTheBatches(t *testing.T) {
 	if hot < 2*mild {
 		t.Errorf("%d batches at 20 °C, %d at 33 °C", mild, hot)
 	}
-	p.choose("Bucket kept", "in ice water")
+	p.choose("Bucket stands", "in ice water")
 	p.fill("Part A temperature", "14 °C")
 	cool := count()
 	if cool >= hot {

@@ -102,7 +102,7 @@ func TestTheRosterIsMendedAndMoved(t *testing.T) {
 
 	// A calendar is read, and one's own can be read elsewhere until that is revoked.
 	p.do(chromedp.SetUploadFiles(chromedp.CSS("[data-test=busy-0]"), []string{busyCalendar(t)}))
-	p.sees("[data-test=crews]", "Elsewhere at 1 time")
+	p.sees("[data-test=crews]", "1 busy period imported")
 	p.click("[data-test=undo-crews]")
 	p.click("[data-test=make-address]")
 	p.sees("[data-test=made-address]", "/calendar/")
@@ -171,13 +171,13 @@ func TestAClientsDateIsPromised(t *testing.T) {
 		p.day(label, time.Now().AddDate(0, 0, days).Format(time.DateOnly))
 		p.saved()
 	}
-	day("To be walked on by", 0)
+	day("Foot traffic by", 0)
 	p.click("[data-test=try-days]")
 	p.sees("[data-test=proposal]", "late")
 	p.click("[data-test=what-helps]")
 	p.until(`/Neither|Try it/.test(document.querySelector('[data-test=ways-out-of-it]')?.innerText)`)
 	p.look("days-late")
-	day("To be walked on by", 45)
+	day("Foot traffic by", 45)
 	p.click("[data-test=try-days]")
 	p.sees("[data-test=promises]", "at the latest")
 	p.until(`!document.querySelector('.answer').innerText.includes('is due')`)
@@ -195,7 +195,7 @@ func TestAClientsDateIsPromised(t *testing.T) {
 	p.sees("[data-test=ways-out-of-it]", "Tide gate house is begun before the day")
 	p.look("roster-ways")
 	value[bool](p, `([...document.querySelectorAll('[data-test=ways-out-of-it] li')].find((l) => l.innerText.includes('Tide gate house is begun')).querySelector('button').click(), true)`)
-	p.sees("[data-test=proposal]", "Only tried. Tide gate house is begun before the day")
+	p.sees("[data-test=proposal]", "Trial, not booked. Tide gate house is begun before the day")
 	p.click("[data-test=change-job]")
 	p.sees("[data-test=proposal]", "A proposal, not booked yet")
 	p.until(`![...document.querySelectorAll('.answer p')].some((l) => /Tide gate house.* is due/.test(l.innerText))`)

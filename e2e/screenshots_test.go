@@ -56,9 +56,9 @@ func TestScreenshots(t *testing.T) {
 	}
 	p.openJob("Baggage hall")
 	p.at("pour")
-	p.sees("[data-test=answer-now]", "do not make it")
-	p.sees("[data-test=odds]", "Made in")
-	p.sees("[data-test=ways]", "Another on the floor")
+	p.sees("[data-test=answer-now]", "are not enough")
+	p.sees("[data-test=odds]", "On time in")
+	p.sees("[data-test=ways]", "One more spreader")
 	value[bool](p, `(() => {
 		const scrub = document.querySelector('[data-test=scrub]');
 		scrub.value = String((+scrub.min + +scrub.max) * 0.55);

@@ -215,7 +215,7 @@ func TestHouseMethodsAndStock(t *testing.T) {
 	p.at("batches")
 	p.sees("[data-test=batches-1]", "½ × 5.4 L set")
 	p.saved()
-	p.until(`document.querySelector('select[aria-label="How much is mixed at once"]').value === 'half'`)
+	p.until(`document.querySelector('select[aria-label="Batch size"]').value === 'half'`)
 	p.open("/house")
 	p.click("[data-test=school-kits] label:nth-of-type(1) input")
 	p.sees("[data-test=house-state]", "saved")

@@ -71,7 +71,7 @@ func sheets(i record.Issue, day record.Day, zone *time.Location) []sheetOf {
 		}
 		return figure(float64(*v), 1)
 	}
-	batches := sheetOf{"Batches", []string{"Surface", "Coat", "Product", "Batch", "Pail", "A met B", "Mixed", "Poured", "Spread", "Joined", "Done", "Use by", "Planned pour", "Mass kg", "Ratio off %", "Wet film µm", "Lots", "Part A °C", "Part B °C"}, nil}
+	batches := sheetOf{"Batches", []string{"Surface", "Coat", "Product", "Batch", "Pail", "Mixing started", "Mixed", "Poured", "Spread", "Joined", "Done", "Use by", "Planned pour", "Mass kg", "Ratio off %", "Wet film µm", "Lots", "Part A °C", "Part B °C"}, nil}
 	readings := sheetOf{"Readings", []string{"At", "Slab °C", "Air °C", "Humidity %", "Dew point °C", "Above it K", "By"}, nil}
 	notes := sheetOf{"Notes", []string{"At", "By", "Note", "Decided by"}, nil}
 	hours := sheetOf{"Hours", []string{"Person", "Task", "From", "Until", "Hours"}, nil}

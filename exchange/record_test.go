@@ -111,7 +111,7 @@ func TestTheTablesOfARecord(t *testing.T) {
 	if err != nil || len(rows) != 2 {
 		t.Fatalf("%v %v", rows, err)
 	}
-	want := map[string]string{"Surface": "Hall", "Batch": "1", "A met B": "2031-03-04 07:57", "Poured": "2031-03-04 08:00", "Mass kg": "4.2", "Ratio off %": "-9.1", "Wet film µm": "290", "Lots": "'=LOT-7 B-9"}
+	want := map[string]string{"Surface": "Hall", "Batch": "1", "Mixing started": "2031-03-04 07:57", "Poured": "2031-03-04 08:00", "Mass kg": "4.2", "Ratio off %": "-9.1", "Wet film µm": "290", "Lots": "'=LOT-7 B-9"}
 	for c, name := range rows[0] {
 		if w, known := want[name]; known && rows[1][c] != w {
 			t.Errorf("%s is %q, want %q", name, rows[1][c], w)

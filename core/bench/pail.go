@@ -147,7 +147,7 @@ func Pail(p material.Product, q PailQuestion) (PailAnswer, error) {
 		a.Notes = append(a.Notes, "How it reacts is that of its chemistry, from memory, fitted to what is known of its pot life.")
 	}
 	if q.Standing != cure.InAir {
-		a.Notes = append(a.Notes, "Nothing on a card is counted for cooling a mix after A met B: the middle of a pail hardly notices. Cool the parts before.")
+		a.Notes = append(a.Notes, "Nothing on a card is counted for cooling a mix after mixing start: the middle of a pail hardly notices. Cool the parts before.")
 	}
 	return a, nil
 }

@@ -18,23 +18,24 @@ type Fault struct {
 // source; catalysts are dosed from about 0.5 %.
 const leastPart = 0.001
 
+// faultList collects what is refused of a sheet.
+type faultList []Fault
+
+func (l *faultList) refuse(bad bool, field, text, way string) {
+	if bad {
+		*l = append(*l, Fault{field, text, way})
+	}
+}
+
 // Faults names every value of the sheet that contradicts another or cannot be.
 // The schema has checked what a single value can be.
 func (p Product) Faults() []Fault {
-	found := []Fault{}
-	refuse := func(bad bool, field, text, way string) {
-		if bad {
-			found = append(found, Fault{field, text, way})
-		}
-	}
+	found := faultList{}
+	refuse := found.refuse
 	refuse(len(p.Components) == 0, "/components", "It has no parts.", "Enter A and B, or the paint alone.")
 	refuse(len(p.Kits) == 0, "/kits", "No size is entered that it is sold in.", "Enter one size at least.")
 	refuse(!within(p.VolumeSolids.Value, 0, 1), "/volumeSolids", fmt.Sprintf("Volume solids of %.4g are not a share between 0 and 1.", p.VolumeSolids.Value), "Write 40 % as 0.4.")
-	refuse(p.FilmMin != nil && p.FilmMin.Value <= 0, "/filmMin", "The thinnest film must be above zero.", "Leave it out when unknown.")
-	refuse(p.FilmMax != nil && p.FilmMax.Value <= 0, "/filmMax", "The thickest film must be above zero.", "Leave it out when unknown.")
-	refuse(p.FilmMin != nil && p.FilmMax != nil && p.FilmMin.Value > p.FilmMax.Value, "/filmMax", "The thickest film is thinner than the thinnest.", "Exchange the two, or read the sheet again.")
-	refuse(p.FilmMaxVertical != nil && p.FilmMaxVertical.Value <= 0, "/filmMaxVertical", "The thickest film on a wall must be above zero.", "Leave it out when unknown.")
-	refuse(p.Hides != nil && p.Hides.Value <= 0, "/hides", "The film that hides must be above zero.", "Leave it out when unknown.")
+	found = append(found, p.filmFaults()...)
 	refuse(p.Loss != nil && (p.Loss.Value < 0 || p.Loss.Value >= 0.9), "/loss", "A loss lies between 0 and 90 %.", "Write 5 % as 0.05.")
 	refuse(p.VOC != nil && (p.VOC.Value < 0 || p.VOC.Value > 1000), "/voc", "Volatile compounds lie between 0 and 1000 g/L.", "Read the sheet again.")
 	refuse(p.Mixing != nil && p.Mixing.Value < 0, "/mixing", "Mixing time cannot be negative.", "Leave it out when unknown.")
@@ -48,6 +49,34 @@ func (p Product) Faults() []Fault {
 	refuse(p.SolidsMax.impossible(), "/solidsMax", tooMuch, sayOfWhat)
 	refuse(p.ThinnerMax.impossible(), "/thinnerMax", tooMuch, sayOfWhat)
 	refuse(p.Density != nil && !plausible(p.Density.Value), "/density", implausible(p.Density), "Densities are in kg/m³: 1.1 kg/L is 1100.")
+	found = append(found, p.partFaults()...)
+	if p.mixes() {
+		if text := p.contradiction(); text != "" {
+			found = append(found, Fault{"/ratio", text, "Read both ratios and both densities again; one of them is not this product's."})
+		}
+	}
+	found = append(found, p.Curing.faults()...)
+	found = append(found, kitFaults("/kits", p.Kits)...)
+	found = append(found, p.hardenerFaults()...)
+	return found
+}
+
+// filmFaults names films that cannot be.
+func (p Product) filmFaults() []Fault {
+	found := faultList{}
+	refuse := found.refuse
+	refuse(p.FilmMin != nil && p.FilmMin.Value <= 0, "/filmMin", "The thinnest film must be above zero.", "Leave it out when unknown.")
+	refuse(p.FilmMax != nil && p.FilmMax.Value <= 0, "/filmMax", "The thickest film must be above zero.", "Leave it out when unknown.")
+	refuse(p.FilmMin != nil && p.FilmMax != nil && p.FilmMin.Value > p.FilmMax.Value, "/filmMax", "The thickest film is thinner than the thinnest.", "Exchange the two, or read the sheet again.")
+	refuse(p.FilmMaxVertical != nil && p.FilmMaxVertical.Value <= 0, "/filmMaxVertical", "The thickest film on a wall must be above zero.", "Leave it out when unknown.")
+	refuse(p.Hides != nil && p.Hides.Value <= 0, "/hides", "The film that hides must be above zero.", "Leave it out when unknown.")
+	return found
+}
+
+// partFaults names components that cannot be.
+func (p Product) partFaults() []Fault {
+	found := faultList{}
+	refuse := found.refuse
 	whole := 0.0
 	for _, c := range p.Components {
 		whole += c.Parts
@@ -58,13 +87,13 @@ func (p Product) Faults() []Fault {
 		refuse(c.Parts > 0 && c.Parts < leastPart*whole, at+"/parts", fmt.Sprintf("%s is less than %s of the mix: nobody can measure that.", c.Name, measure.Metric.Fraction(leastPart)), "Read the ratio again.")
 		refuse(c.Density != nil && !plausible(c.Density.Value), at+"/density", implausible(c.Density), "Densities are in kg/m³: 1.1 kg/L is 1100.")
 	}
-	if p.mixes() {
-		if text := p.contradiction(); text != "" {
-			found = append(found, Fault{"/ratio", text, "Read both ratios and both densities again; one of them is not this product's."})
-		}
-	}
-	found = append(found, p.Curing.faults()...)
-	found = append(found, kitFaults("/kits", p.Kits)...)
+	return found
+}
+
+// hardenerFaults names hardeners that cannot be, each by its own path.
+func (p Product) hardenerFaults() []Fault {
+	found := faultList{}
+	refuse := found.refuse
 	for i, h := range p.Hardeners {
 		at := fmt.Sprintf("/hardeners/%d", i)
 		refuse(len(p.Components) < 2, at, "A single-pack paint takes no hardener.", "Enter the B among the components first.")

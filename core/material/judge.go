@@ -44,38 +44,58 @@ func usualOf(c Chemistry) (usual, bool) {
 
 // Doubts are what a careful reader of the sheet would look up again.
 func (p Product) Doubts(units measure.System) []Doubt {
-	doubts := []Doubt{}
+	doubts := doubtList{}
 	u, known := usualOf(p.Chemistry)
 	if !known || !p.mixes() {
 		return doubts
 	}
-	ask := func(field, format string, args ...any) {
-		doubts = append(doubts, Doubt{field, fmt.Sprintf(format, args...)})
-	}
+	p.doubtUsual(&doubts, u, units)
+	p.doubtCarrier(&doubts, units)
+	p.doubtOrder(&doubts, units)
+	return doubts
+}
+
+// doubtList collects what is doubtful of a sheet.
+type doubtList []Doubt
+
+func (l *doubtList) ask(field, format string, args ...any) {
+	*l = append(*l, Doubt{field, fmt.Sprintf(format, args...)})
+}
+
+// doubtUsual asks about what is unusual for the chemistry.
+func (p Product) doubtUsual(doubts *doubtList, u usual, units measure.System) {
 	if d := p.Mix().Density; !d.Source.Weak() && (d.Value < u.density[0] || d.Value > u.density[1]) {
-		ask("/components", "The mix weighs %s; sheets of %s usually say %s to %s.", units.Density(d.Value), p.Chemistry, units.Density(u.density[0]), units.Density(u.density[1]))
+		doubts.ask("/components", "The mix weighs %s; sheets of %s usually say %s to %s.", units.Density(d.Value), p.Chemistry, units.Density(u.density[0]), units.Density(u.density[1]))
 	}
 	if v := p.VolumeSolids.Value; v < u.solids[0] || v > u.solids[1] {
-		ask("/volumeSolids", "Volume solids of %s are unusual for %s (%s to %s). Is it solids by weight?", units.Fraction(v), p.Chemistry, units.Fraction(u.solids[0]), units.Fraction(u.solids[1]))
+		doubts.ask("/volumeSolids", "Volume solids of %s are unusual for %s (%s to %s). Is it solids by weight?", units.Fraction(v), p.Chemistry, units.Fraction(u.solids[0]), units.Fraction(u.solids[1]))
 	}
 	if life, _ := p.Lives(20); len(p.Components) > 1 && life > 0 && (life < u.potLife[0] || life > u.potLife[1]) {
-		ask("/potLife", "A pot life of %s at %s is unusual for %s (%s to %s). Check its unit.", units.Span(life), units.Temperature(20), p.Chemistry, units.Span(u.potLife[0]), units.Span(u.potLife[1]))
+		doubts.ask("/potLife", "A pot life of %s at %s is unusual for %s (%s to %s). Check its unit.", units.Span(life), units.Temperature(20), p.Chemistry, units.Span(u.potLife[0]), units.Span(u.potLife[1]))
 	}
 	if t, _ := p.Reach(StageTackFree, 20); t > 0 && (t < u.tackFree[0] || t > u.tackFree[1]) {
-		ask("/tackFree", "Tack-free after %s at %s is unusual for %s (%s to %s).", units.Span(t), units.Temperature(20), p.Chemistry, units.Span(u.tackFree[0]), units.Span(u.tackFree[1]))
+		doubts.ask("/tackFree", "Tack-free after %s at %s is unusual for %s (%s to %s).", units.Span(t), units.Temperature(20), p.Chemistry, units.Span(u.tackFree[0]), units.Span(u.tackFree[1]))
 	}
+}
+
+// doubtCarrier asks about what does not fit what carries the product, and about its ratio.
+func (p Product) doubtCarrier(doubts *doubtList, units measure.System) {
 	if p.Carrier == NoCarrier && p.VolumeSolids.Value < 0.95 {
-		ask("/carrier", "It is entered as 100 %% solids, but its volume solids are %s.", units.Fraction(p.VolumeSolids.Value))
+		doubts.ask("/carrier", "It is entered as 100 %% solids, but its volume solids are %s.", units.Fraction(p.VolumeSolids.Value))
 	}
 	if p.Carrier == Solvent && p.VOC != nil && p.VOC.Value < 20 {
-		ask("/voc", "%s of volatile compounds are few for a solvent-borne product.", units.Format(measure.KindContent, float64(p.VOC.Value)))
+		doubts.ask("/voc", "%s of volatile compounds are few for a solvent-borne product.", units.Format(measure.KindContent, float64(p.VOC.Value)))
 	}
 	if p.Carrier == NoCarrier && p.ThinnerMax != nil && p.ThinnerMax.Value > 0 {
-		ask("/thinnerMax", "A 100 %% solids product is normally never thinned (common practice).")
+		doubts.ask("/thinnerMax", "A 100 %% solids product is normally never thinned (common practice).")
 	}
 	if len(p.Components) > 1 && p.Ratio.Basis == ByVolume && p.Mix().Shares[1].Volume > 0.6 {
-		ask("/components", "B is more than half of the mix. Are A and B exchanged?")
+		doubts.ask("/components", "B is more than half of the mix. Are A and B exchanged?")
 	}
+}
+
+// doubtOrder asks about stages that come before earlier ones.
+func (p Product) doubtOrder(doubts *doubtList, units measure.System) {
 	var last TimeAt
 	lastName := ""
 	for _, s := range p.Stages() {
@@ -85,13 +105,12 @@ func (p Product) Doubts(units measure.System) []Doubt {
 		at := TimeAt{At: 20}
 		at.After, _ = s.Reach(20)
 		if at.After > 0 && at.After < last.After {
-			ask(s.Key.Field(), "At %s it reaches “%s” after %s, before “%s” after %s.", units.Temperature(20), s.Name, units.Span(at.After), lastName, units.Span(last.After))
+			doubts.ask(s.Key.Field(), "At %s it reaches “%s” after %s, before “%s” after %s.", units.Temperature(20), s.Name, units.Span(at.After), lastName, units.Span(last.After))
 		}
 		if at.After > 0 {
 			last, lastName = at, s.Name
 		}
 	}
-	return doubts
 }
 
 // Gaps are the figures that the sheet does not give, with what each will cost.

@@ -152,22 +152,35 @@ func (s System) Read(k Kind, text string) (float64, error) {
 		}
 		return degrees, nil
 	}
-	total, parts := 0.0, 0
+	total, what := s.sum(k, tidy)
+	if what != "" {
+		return fail(what, s.example(k))
+	}
+	if math.IsInf(total, 0) || math.IsNaN(total) || total > 1e9 {
+		return fail("the number is too large to be real", s.example(k))
+	}
+	return total, nil
+}
+
+// sum adds up the numbers with units of a text. What is wrong with it is told; empty where nothing
+// is.
+func (s System) sum(k Kind, text string) (total float64, what string) {
+	parts := 0
 	lastUnit := math.Inf(1)
-	for rest := tidy; rest != ""; parts++ {
+	for rest := text; rest != ""; parts++ {
 		m := numberAndUnit.FindStringSubmatch(rest)
 		if m == nil {
-			return fail(fmt.Sprintf("“%s” is not a number with a unit", rest), s.example(k))
+			return 0, fmt.Sprintf("“%s” is not a number with a unit", rest)
 		}
 		if m[1] == "-" {
-			return fail("a measure cannot be negative", s.example(k))
+			return 0, "a measure cannot be negative"
 		}
 		if m[1] == "+" && parts > 0 {
-			return fail("only one measure can be given", s.example(k))
+			return 0, "only one measure can be given"
 		}
 		number, whole, err := numeral(m[2])
 		if err != nil {
-			return fail(err.Error(), s.example(k))
+			return 0, err.Error()
 		}
 		name, after := splitUnit(m[3])
 		rest = after
@@ -175,7 +188,7 @@ func (s System) Read(k Kind, text string) (float64, error) {
 			if parts > 0 && lastUnit == Foot && k == KindLength {
 				name = `"` // 12' 6 is twelve feet six inches
 			} else if parts > 0 || rest != "" {
-				return fail("a unit is missing between the numbers", s.example(k))
+				return 0, "a unit is missing between the numbers"
 			} else {
 				total = s.bare(k, number, whole)
 				continue
@@ -183,21 +196,18 @@ func (s System) Read(k Kind, text string) (float64, error) {
 		}
 		si, known := units(k)[name]
 		if !known {
-			return fail(fmt.Sprintf("“%s” is not a unit of %s", name, k), s.example(k))
+			return 0, fmt.Sprintf("“%s” is not a unit of %s", name, k)
 		}
 		if parts > 0 && (k != KindLength && k != KindSpan || si >= lastUnit) {
-			return fail("only one measure can be given", s.example(k))
+			return 0, "only one measure can be given"
 		}
 		if parts > 0 && si == Inch && number >= 12 {
-			return fail("inches after feet stay under 12", s.example(k))
+			return 0, "inches after feet stay under 12"
 		}
 		total += number * si
 		lastUnit = si
 	}
-	if math.IsInf(total, 0) || math.IsNaN(total) || total > 1e9 {
-		return fail("the number is too large to be real", s.example(k))
-	}
-	return total, nil
+	return total, ""
 }
 
 // emission keeps the mass of "15 g/m²/24h"; its area and time are always the same.

@@ -271,7 +271,7 @@ func (d *CoatDay) step(c *Coat, k int, now time.Time, units measure.System) Say 
 	switch b.State {
 	case Waiting:
 		say.Do, say.At = "meet", &b.Due.Meets
-		say.Text = fmt.Sprintf("Batch %d: A meets B", b.Number)
+		say.Text = fmt.Sprintf("Batch %d: start mixing A + B", b.Number)
 		if len(card.Parts) < 2 {
 			say.Text = fmt.Sprintf("Batch %d: open and stir", b.Number)
 		}

@@ -202,13 +202,18 @@ const (
 // film met nothing damp or cold: what nobody read overnight nobody knows.
 const nightAfter = 6 * time.Hour
 
-// weather tells what the readings of its surface around the pour show.
-func (f *finder) weather() {
+// extremes are the readings around a pour that bear on its weather; nil where there are none.
+type extremes struct {
+	worst, coldest, dampest *Reading
+	first, last             *Reading     // of the slab, while it is poured and an hour on
+	watched                 [3]time.Time // until when margin, slab and humidity were read
+}
+
+// around returns the extremes of the readings of its surface around the pour.
+func (f *finder) around() extremes {
 	from := f.day.Begun.Add(-weatherBefore)
 	until := f.day.Ends.Add(weatherAfter)
-	worst, coldest, dampest := (*Reading)(nil), (*Reading)(nil), (*Reading)(nil)
-	var first, last *Reading // of the slab, while it is poured and an hour on
-	var watched [3]time.Time // until when margin, slab and humidity were read
+	var out extremes
 	for n := range f.whole.Readings {
 		r := &f.whole.Readings[n]
 		if on := f.issue.Coat(r.Coat); r.At.Before(from) || r.At.After(until) || on == nil || on.Surface != f.plan.Surface {
@@ -216,44 +221,50 @@ func (f *finder) weather() {
 		}
 		for k, read := range [...]bool{r.Margin != nil, r.Slab != nil, r.Humidity != nil} {
 			if read {
-				watched[k] = r.At
+				out.watched[k] = r.At
 			}
 		}
-		if r.Margin != nil && (worst == nil || *r.Margin < *worst.Margin) {
-			worst = r
+		if r.Margin != nil && (out.worst == nil || *r.Margin < *out.worst.Margin) {
+			out.worst = r
 		}
-		if r.Slab != nil && (coldest == nil || *r.Slab < *coldest.Slab) {
-			coldest = r
+		if r.Slab != nil && (out.coldest == nil || *r.Slab < *out.coldest.Slab) {
+			out.coldest = r
 		}
-		if r.Humidity != nil && (dampest == nil || *r.Humidity > *dampest.Humidity) {
-			dampest = r
+		if r.Humidity != nil && (out.dampest == nil || *r.Humidity > *out.dampest.Humidity) {
+			out.dampest = r
 		}
 		if r.Slab != nil && !r.At.After(f.day.Ends.Add(weatherBefore)) {
-			if first == nil {
-				first = r
+			if out.first == nil {
+				out.first = r
 			}
-			last = r
+			out.last = r
 		}
 	}
+	return out
+}
+
+// weather tells what the readings of its surface around the pour show.
+func (f *finder) weather() {
+	r := f.around()
 	limits := f.plan.Limits
-	known := func(k int) bool { return !watched[k].Before(f.day.Ends.Add(nightAfter)) }
-	if worst != nil && (*worst.Margin < limits.DewMargin || known(0)) {
-		f.say(NearDew, 0, *worst.Margin < limits.DewMargin, float64((limits.DewMargin-*worst.Margin)/limits.DewMargin), "Slab %s above the dew point at %s; %s are needed.",
-			climate.Difference(*worst.Margin, f.units), f.clock(worst.At), climate.Difference(limits.DewMargin, f.units))
+	known := func(k int) bool { return !r.watched[k].Before(f.day.Ends.Add(nightAfter)) }
+	if r.worst != nil && (*r.worst.Margin < limits.DewMargin || known(0)) {
+		f.say(NearDew, 0, *r.worst.Margin < limits.DewMargin, float64((limits.DewMargin-*r.worst.Margin)/limits.DewMargin), "Slab %s above the dew point at %s; %s are needed.",
+			climate.Difference(*r.worst.Margin, f.units), f.clock(r.worst.At), climate.Difference(limits.DewMargin, f.units))
 	}
-	if coldest != nil && (*coldest.Slab < limits.SlabMin || known(1)) {
-		f.say(ColdSlab, 0, *coldest.Slab < limits.SlabMin, float64(limits.SlabMin-*coldest.Slab)/5, "Slab at %s at %s; at least %s is needed.", f.units.Temperature(*coldest.Slab), f.clock(coldest.At), f.units.Temperature(limits.SlabMin))
+	if r.coldest != nil && (*r.coldest.Slab < limits.SlabMin || known(1)) {
+		f.say(ColdSlab, 0, *r.coldest.Slab < limits.SlabMin, float64(limits.SlabMin-*r.coldest.Slab)/5, "Slab at %s at %s; at least %s is needed.", f.units.Temperature(*r.coldest.Slab), f.clock(r.coldest.At), f.units.Temperature(limits.SlabMin))
 	}
-	if dampest != nil && limits.HumidityMax > 0 && (*dampest.Humidity > limits.HumidityMax || known(2)) {
-		f.say(Damp, 0, *dampest.Humidity > limits.HumidityMax, float64(*dampest.Humidity/limits.HumidityMax)-1, "Air at %s at %s; at most %s is allowed.", f.units.Fraction(*dampest.Humidity), f.clock(dampest.At), f.units.Fraction(limits.HumidityMax))
+	if r.dampest != nil && limits.HumidityMax > 0 && (*r.dampest.Humidity > limits.HumidityMax || known(2)) {
+		f.say(Damp, 0, *r.dampest.Humidity > limits.HumidityMax, float64(*r.dampest.Humidity/limits.HumidityMax)-1, "Air at %s at %s; at most %s is allowed.", f.units.Fraction(*r.dampest.Humidity), f.clock(r.dampest.At), f.units.Fraction(limits.HumidityMax))
 	}
-	if first != nil && last.At.Sub(first.At) >= weatherBefore/2 {
-		rise := *last.Slab - *first.Slab
+	if r.first != nil && r.last.At.Sub(r.first.At) >= weatherBefore/2 {
+		rise := *r.last.Slab - *r.first.Slab
 		words := "fell by " + climate.Difference(-rise, f.units)
 		if rise > 0 {
 			words = "rose by " + climate.Difference(rise, f.units)
 		}
-		f.say(Warming, 0, rise > 0.5, float64(rise), "The slab %s from %s to %s, while it was poured.", words, f.clock(first.At), f.clock(last.At))
+		f.say(Warming, 0, rise > 0.5, float64(rise), "The slab %s from %s to %s, while it was poured.", words, f.clock(r.first.At), f.clock(r.last.At))
 	}
 }
 

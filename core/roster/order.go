@@ -7,56 +7,80 @@ import (
 
 // gaps ties the tasks together and puts them in order.
 func (m *model) gaps() error {
+	groups := newGroups(len(m.tasks))
 	n := 0
-	group := make([]int, len(m.tasks))
-	for i := range group {
-		group[i] = i
-	}
-	find := func(i int) int {
-		for group[i] != i {
-			group[i] = group[group[i]]
-			i = group[i]
-		}
-		return i
-	}
 	for j, job := range m.jobs {
 		for k, t := range job.Tasks {
 			for a, after := range t.After {
 				path := fmt.Sprintf("/jobs/%d/tasks/%d/after/%d", j, k, a)
-				before, known := m.names[job.ID+"/"+after.Task]
-				if !known {
-					before, known = m.names[after.Task]
+				before, err := m.tie(job.ID, n, after, path)
+				if err != nil {
+					return err
 				}
-				if !known || before < 0 {
-					return &Error{path + "/task", fmt.Sprintf("There is no task %q. Name one of this job, or another's as job/task.", after.Task)}
-				}
-				if before == n {
-					return &Error{path + "/task", "It waits for itself."}
-				}
-				if after.Max != nil && after.MinAt == nil && *after.Max < after.Min {
-					return &Error{path + "/maxLag", fmt.Sprintf("The greatest gap, %d, is less than the least, %d.", *after.Max, after.Min)}
-				}
-				g := gap{task: before, start: after.From == Start, min: after.MinAt, max: after.MaxAt, buy: after.Buy, index: -1, moves: [2]bool{after.MinAt != nil, after.MaxAt != nil}}
-				if g.min == nil {
-					g.min = constant(after.Min)
-				}
-				if g.max == nil && after.Max != nil {
-					g.max = constant(*after.Max)
-				}
-				if g.buy != nil && g.max != nil {
-					g.index = m.buys
-					m.buys++
-				}
-				m.tasks[n].before = append(m.tasks[n].before, g)
-				m.tasks[before].after = append(m.tasks[before].after, n)
-				group[find(n)] = find(before)
+				groups.join(n, before)
 			}
 			n++
 		}
 	}
 	for i := range m.tasks {
-		m.tasks[i].group = find(i)
+		m.tasks[i].group = groups.of(i)
 	}
+	return m.sort()
+}
+
+// tie ties task n to one that it comes after, and returns that one.
+func (m *model) tie(job string, n int, after After, path string) (int, error) {
+	before, known := m.names[job+"/"+after.Task]
+	if !known {
+		before, known = m.names[after.Task]
+	}
+	switch {
+	case !known || before < 0:
+		return 0, &Error{path + "/task", fmt.Sprintf("There is no task %q. Name one of this job, or another's as job/task.", after.Task)}
+	case before == n:
+		return 0, &Error{path + "/task", "It waits for itself."}
+	case after.Max != nil && after.MinAt == nil && *after.Max < after.Min:
+		return 0, &Error{path + "/maxLag", fmt.Sprintf("The greatest gap, %d, is less than the least, %d.", *after.Max, after.Min)}
+	}
+	g := gap{task: before, start: after.From == Start, min: after.MinAt, max: after.MaxAt, buy: after.Buy, index: -1, moves: [2]bool{after.MinAt != nil, after.MaxAt != nil}}
+	if g.min == nil {
+		g.min = constant(after.Min)
+	}
+	if g.max == nil && after.Max != nil {
+		g.max = constant(*after.Max)
+	}
+	if g.buy != nil && g.max != nil {
+		g.index = m.buys
+		m.buys++
+	}
+	m.tasks[n].before = append(m.tasks[n].before, g)
+	m.tasks[before].after = append(m.tasks[before].after, n)
+	return before, nil
+}
+
+// groups are sets of tasks that hang together (union-find).
+type groups []int
+
+func newGroups(count int) groups {
+	all := make(groups, count)
+	for i := range all {
+		all[i] = i
+	}
+	return all
+}
+
+func (g groups) of(i int) int {
+	for g[i] != i {
+		g[i] = g[g[i]]
+		i = g[i]
+	}
+	return i
+}
+
+func (g groups) join(a, b int) { g[g.of(a)] = g.of(b) }
+
+// sort puts the tasks in an order in which each comes after those it waits for.
+func (m *model) sort() error {
 	waits := make([]int, len(m.tasks))
 	for i := range m.tasks {
 		waits[i] = len(m.tasks[i].before)

@@ -28,9 +28,9 @@ func Rules(own []Own) map[string]Rule {
 	poundEmission := measure.Pound / (1000 * measure.SqFoot) / day
 	rules := []Rule{
 		{"concrete-age", "Age of concrete, at least", measure.KindSpan, 28 * day, measure.RuleOfThumb, "common practice"},
-		{"slab-humidity", "Humidity in the slab, at most", measure.KindFraction, 0.75, measure.Standard, "method ASTM F2170; 75 to 85 % by system is common practice"},
-		{"barrier-humidity", "Humidity in the slab under a moisture barrier, at most", measure.KindFraction, 0.95, measure.RuleOfThumb, "common practice; the barrier's sheet rules"},
-		{"emission", "Moisture emission, at most", measure.KindEmission, 3 * poundEmission, measure.Standard, "ASTM F1869, the classic limit"},
+		{"slab-humidity", "In-situ RH, at most", measure.KindFraction, 0.75, measure.Standard, "method ASTM F2170; 75 to 85 % by system is common practice"},
+		{"barrier-humidity", "In-situ RH under a moisture barrier, at most", measure.KindFraction, 0.95, measure.RuleOfThumb, "common practice; the barrier's sheet rules"},
+		{"emission", "MVER, at most", measure.KindEmission, 3 * poundEmission, measure.Standard, "ASTM F1869, the classic limit"},
 		{"dew-margin", "Slab above the dew point, K, at least", measure.KindNumber, 3, measure.Standard, "guidance of ISO 8502-4 and common practice"},
 		{"air-humidity", "Humidity of the air, at most", measure.KindFraction, 0.85, measure.RuleOfThumb, "common practice"},
 		{"slab-least", "Slab temperature, at least", measure.KindTemperature, 10, measure.RuleOfThumb, "common practice; the sheet rules"},

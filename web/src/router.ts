@@ -70,7 +70,7 @@ export const router = createRouter({
       path: '/jobs/:id/running/:coat',
       component: () => import('./features/pour/RunningPage.vue'),
       props: true,
-      meta: { title: 'Running sheet' },
+      meta: { title: 'Pour schedule' },
     },
     {
       path: '/jobs/:id/sheets',
@@ -81,7 +81,7 @@ export const router = createRouter({
     {
       path: '/purchase',
       component: () => import('./features/kits/TogetherPage.vue'),
-      meta: { title: 'Bought together' },
+      meta: { title: 'Combined purchase' },
     },
     {
       path: '/roster',
@@ -141,7 +141,7 @@ export const router = createRouter({
     {
       path: '/house',
       component: () => import('./features/house/HousePage.vue'),
-      meta: { title: 'House methods' },
+      meta: { title: 'Company standards' },
     },
     {
       path: '/people',

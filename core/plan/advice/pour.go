@@ -290,7 +290,7 @@ func missedLimit(in *input.Inputs, run sim.Run, m sim.Pinch) string {
 	p, late := run.Passages[m.Batch-1], in.Units.Span(-m.Slack)
 	switch m.Limit {
 	case sim.OfPail:
-		return fmt.Sprintf("batch %d is empty %s after A met B, %s after its pot life of %s.", m.Batch, in.Units.Span(p.Empty-p.Meets), late, in.Units.Span(p.Empty-p.Meets+m.Slack))
+		return fmt.Sprintf("batch %d is empty %s after mixing start, %s after its pot life of %s.", m.Batch, in.Units.Span(p.Empty-p.Meets), late, in.Units.Span(p.Empty-p.Meets+m.Slack))
 	case sim.OfFilm:
 		return fmt.Sprintf("section %d is finished %s after its film can no longer be worked.", m.Batch, late)
 	case sim.OfJoin:

@@ -116,78 +116,107 @@ func smallCups(in *input.Inputs, l input.ResolvedCoat, cards []kit.Card) []findi
 // mixingSteps returns what whoever mixes a batch does, as this contractor works: common
 // practice, no source, but for the times, which are the sheet's.
 func mixingSteps(in *input.Inputs, l input.ResolvedCoat, c kit.Card) []kit.CardStep {
-	p := l.Sheet.Product
 	const usual = 8 // steps
-	all := make([]kit.CardStep, 0, usual)
-	do := func(text string, lasts measure.Span) { all = append(all, kit.CardStep{Text: text, Lasts: lasts}) }
-	stirredIn := l.Coat.Pigment != nil || l.Coat.Thinner != nil && l.Coat.Thinner.Value > 0
-	before := in.Methods.Tinting == school.TintBefore
-	tint := "Stir in the pigment and thinner listed."
-	grains := func() {
-		if l.Coat.Grit != nil && in.Methods.Texture != school.Scattered {
-			do("Stir in the grit last, once it is strained: a filter would hold it back. Keep it stirred, it sinks.", 0)
-		}
-	}
-	strain := func() {
-		if p.Kind == "urethane" || p.Chemistry == "polyurethane" {
-			do("Strain through a paint filter.", 0)
-		}
-	}
+	m := mixer{in: in, l: l, all: make([]kit.CardStep, 0, usual)}
 	if len(c.Parts) == 1 {
-		do("Stir well, with what has settled on the bottom.", c.Mixing)
-		if stirredIn {
-			do(tint, 0)
-		}
-		strain()
-		grains()
-		do("Pour. Close the lid on what is left.", 0)
-		return all
+		m.singlePack(c)
+	} else {
+		m.twoPack(c)
 	}
-	do("Stir A alone, with what has settled on its bottom.", 0)
+	return m.all
+}
+
+// mixer collects the steps of whoever mixes a batch.
+type mixer struct {
+	in  *input.Inputs
+	l   input.ResolvedCoat
+	all []kit.CardStep
+}
+
+func (m *mixer) do(text string, lasts measure.Span) {
+	m.all = append(m.all, kit.CardStep{Text: text, Lasts: lasts})
+}
+
+// stirredIn reports whether pigment or thinner goes into the mix.
+func (m *mixer) stirredIn() bool {
+	return m.l.Coat.Pigment != nil || m.l.Coat.Thinner != nil && m.l.Coat.Thinner.Value > 0
+}
+
+func (m *mixer) tint() { m.do("Stir in the pigment and thinner listed.", 0) }
+
+func (m *mixer) grains() {
+	if m.l.Coat.Grit != nil && m.in.Methods.Texture != school.Scattered {
+		m.do("Stir in the grit last, once it is strained: a filter would hold it back. Keep it stirred, it sinks.", 0)
+	}
+}
+
+func (m *mixer) strain() {
+	if p := m.l.Sheet.Product; p.Kind == "urethane" || p.Chemistry == "polyurethane" {
+		m.do("Strain through a paint filter.", 0)
+	}
+}
+
+func (m *mixer) singlePack(c kit.Card) {
+	m.do("Stir well, with what has settled on the bottom.", c.Mixing)
+	if m.stirredIn() {
+		m.tint()
+	}
+	m.strain()
+	m.grains()
+	m.do("Pour. Close the lid on what is left.", 0)
+}
+
+func (m *mixer) twoPack(c kit.Card) {
+	before := m.in.Methods.Tinting == school.TintBefore
+	m.do("Stir A alone, with what has settled on its bottom.", 0)
 	if len(c.Cups) > 0 && before {
-		do(fmt.Sprintf("Divide A into %d cups and colour each; weigh its own B into each only when its turn comes.", len(c.Cups)), 0)
+		m.do(fmt.Sprintf("Divide A into %d cups and colour each; weigh its own B into each only when its turn comes.", len(c.Cups)), 0)
 	}
-	if before && stirredIn {
-		do("Stir the pigment and thinner listed into A; the marks and readings are without them.", 0)
+	if before && m.stirredIn() {
+		m.do("Stir the pigment and thinner listed into A; the marks and readings are without them.", 0)
 	}
 	order := "A into the pail, then B."
-	if in.Methods.First == school.BFirst {
+	if m.in.Methods.First == school.BFirst {
 		order = "B into the pail first, then A."
 	}
 	if len(c.Parts) > 2 {
 		order += " C last, strewn in while stirring."
 	}
-	do(order, 0)
-	do("Mix slowly, the paddle under the surface; scrape wall and bottom half-way.", c.Mixing)
+	m.do(order, 0)
+	m.do("Mix slowly, the paddle under the surface; scrape wall and bottom half-way.", c.Mixing)
 	if c.Again > 0 {
-		do("Into a second clean bucket, with a clean stick, and mix again; leave what clings.", c.Again)
+		m.do("Into a second clean bucket, with a clean stick, and mix again; leave what clings.", c.Again)
 	}
-	if !before && stirredIn {
-		do(tint, 0)
+	if !before && m.stirredIn() {
+		m.tint()
 	}
 	if len(c.Cups) > 0 && !before {
-		do(fmt.Sprintf("Divide it into %d cups, and colour each; the base first.", len(c.Cups)), c.Colouring)
+		m.do(fmt.Sprintf("Divide it into %d cups, and colour each; the base first.", len(c.Cups)), c.Colouring)
 	}
 	if c.Induction > 0 {
-		do("Let it stand.", c.Induction)
+		m.do("Let it stand.", c.Induction)
 	}
-	strain()
-	grains()
-	if l.Coat.Wets() {
-		do("Over the stones in a forced-action mixer, and turn until every stone is glossy and none dry.", 0)
+	m.strain()
+	m.grains()
+	m.out()
+}
+
+// out tells where the mix goes, and what becomes of what clings to the pail.
+func (m *mixer) out() {
+	if m.l.Coat.Wets() {
+		m.do("Over the stones in a forced-action mixer, and turn until every stone is glossy and none dry.", 0)
 	}
-	out := "Out on the surface at once, all of it: a full pail heats itself."
-	if l.Laying == school.DipAndRoll || l.Laying == school.Brush {
-		out = "Into the trays at once, all of it: a full pail heats itself."
+	if m.l.Laying == school.DipAndRoll || m.l.Laying == school.Brush {
+		m.do("Into the trays at once, all of it: a full pail heats itself.", 0)
+	} else {
+		m.do("Out on the surface at once, all of it: a full pail heats itself.", 0)
 	}
-	do(out, 0)
-	switch in.Methods.Residue {
+	switch m.in.Methods.Residue {
 	case school.Scrape:
-		do("Never tip the pail and leave it to drain on the floor: what clings was never mixed.", 0)
+		m.do("Never tip the pail and leave it to drain on the floor: what clings was never mixed.", 0)
 	case school.Remix:
-		do("Scrape what clings onto the wet film and work it in at once.", 0)
+		m.do("Scrape what clings onto the wet film and work it in at once.", 0)
 	case school.Drain:
-		do("Drain through the hole into the next batch, not onto the floor.", 0)
+		m.do("Drain through the hole into the next batch, not onto the floor.", 0)
 	}
-	return all
 }

@@ -204,12 +204,12 @@ func pourChanges(in *input.Inputs, l input.ResolvedCoat, train sim.Train) []chan
 	another := work.Person{Name: fmt.Sprintf("Floor %d", len(crew.Team)+1), Roles: stage.OnFloor()}
 	switch {
 	case len(crew.Team) > 0:
-		all = append(all, team("Another on the floor", append(slices.Clone(crew.Team), another), train.Drills))
+		all = append(all, team("One more spreader", append(slices.Clone(crew.Team), another), train.Drills))
 	case l.Coat.Own != nil && l.Coat.Own.Spreaders > 0:
-		all = append(all, ownWay("Another on the floor", func(o *buildup.OwnWay) { o.Spreaders++ }))
+		all = append(all, ownWay("One more spreader", func(o *buildup.OwnWay) { o.Spreaders++ }))
 	default:
 		more := crew.Spreaders + 1
-		all = append(all, change{"Another on the floor", func(f *job.File, _ *buildup.Coat) { f.Job.Crew.Spreaders = more }, []finding.PatchStep{{Op: "replace", Path: "/job/crew/spreaders", Value: more}}})
+		all = append(all, change{"One more spreader", func(f *job.File, _ *buildup.Coat) { f.Job.Crew.Spreaders = more }, []finding.PatchStep{{Op: "replace", Path: "/job/crew/spreaders", Value: more}}})
 		if crew.Alone {
 			all = append(all, change{"Somebody who mixes", func(f *job.File, _ *buildup.Coat) { f.Job.Crew.Alone = false }, []finding.PatchStep{{Op: "replace", Path: "/job/crew/alone", Value: false}}})
 		}

@@ -38,26 +38,26 @@ function warmth(label: string, key: 'a' | 'b' | 'air', as: string, otherwise: nu
 }
 const fields = computed<Field[]>(() => [
   warmth('Part A temperature', 'a', 'as the slab', slab.value),
-  warmth('Part B temperature', 'b', 'as A', mixing.value.a?.value ?? slab.value),
+  warmth('Part B temperature', 'b', 'same as part A', mixing.value.a?.value ?? slab.value),
   warmth('Air at the mixing place', 'air', 'as the slab', slab.value),
   {
     as: 'quantity',
     kind: 'span',
-    label: 'Carry time',
+    label: 'Pail carrying time',
     value: mixing.value.carry ?? 0,
     take: (v) => set('carry', { carry: v || undefined }),
   },
   {
     as: 'quantity',
     kind: 'span',
-    label: 'Putting a batch together',
+    label: 'Staging time per batch',
     told: mixing.value.open === undefined ? 'whole kits 1 min, measured 3 min' : '',
     value: mixing.value.open ?? USUAL_OPEN,
     take: (v) => set('open', { open: v }),
   },
   {
     as: 'number',
-    label: 'Drills mixing at once',
+    label: 'Mixers in parallel',
     value: mixing.value.drills ?? 1,
     whole: true,
     least: 1,
@@ -66,7 +66,7 @@ const fields = computed<Field[]>(() => [
   },
   {
     as: 'pick',
-    label: 'Bucket kept',
+    label: 'Bucket stands',
     told: cooled[mixing.value.standing ?? ''] ? 'no card counts on it' : '',
     value: mixing.value.standing,
     options: standings,

@@ -90,7 +90,7 @@ async function ask(): Promise<void> {
     trouble.value = data ? '' : refusal(error, 'This pail cannot be worked out.')
   } catch {
     if (mine.signal.aborted) return
-    trouble.value = 'The server does not answer; what stands here is the last it said.'
+    trouble.value = 'The server does not answer. These figures may be out of date.'
   }
 }
 const soon = useThrottleFn(ask, 60, true)
@@ -150,7 +150,7 @@ const handles = computed<(Field | false)[]>(() => {
     warmth('Air', 'air'),
     {
       as: 'pick',
-      label: 'Bucket kept',
+      label: 'Bucket stands',
       value: a.standing,
       options: standings,
       none: 'in the air',
@@ -222,7 +222,7 @@ const handles = computed<(Field | false)[]>(() => {
         <ul class="more">
           <li v-if="asked.standing" data-test="bench-bath">
             {{ standings[asked.standing] }} this mix would last {{ session.format('span', answer.bath) }}; no
-            card counts on cooling a mix after A met B.
+            card counts on cooling a mix after mixing start.
           </li>
           <li data-test="may-stand">
             {{

@@ -45,7 +45,7 @@ async function ask(): Promise<void> {
     answer.value = data ?? answer.value
     trouble.value = data ? '' : refusal(error, 'This cannot be worked out.')
   } catch {
-    trouble.value = 'The server does not answer; what stands here is the last it said.'
+    trouble.value = 'The server does not answer. These figures may be out of date.'
   }
 }
 const soon = useThrottleFn(ask, 60, true)

@@ -28,7 +28,7 @@ function meet(): void {
 <template>
   <div class="running no-print" data-test="card-clock">
     <v-btn v-if="!met" size="x-large" variant="flat" color="primary" data-test="meet" @click="meet"
-      >A meets B now</v-btn
+      >Start mixing A + B</v-btn
     >
     <template v-else>
       <p class="left" :class="{ over: left <= 0 }" role="timer" data-test="left">
@@ -37,7 +37,7 @@ function meet(): void {
       <div class="grow">
         <meter min="0" :max="life" :value="Math.max(0, left)" aria-label="Left of the pot life" />
         <p>
-          Met {{ minuteTime(met) }}, use by <b>{{ minuteTime(met + life * MILLIS) }}</b>{{
+          Started {{ minuteTime(met) }}, use by <b>{{ minuteTime(met + life * MILLIS) }}</b>{{
             card.beyond ? ' (beyond the sheet)' : ''
           }}<template v-if="stands > 0"
             >. It still stands for <b>{{ leftTime(stands) }}</b></template

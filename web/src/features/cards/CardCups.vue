@@ -43,7 +43,7 @@ const before = computed(() => cups.value.some((c) => c.a))
       </tbody>
     </table>
     <p v-if="turns.length > 0" class="turns">
-      After A met B:
+      After mixing start:
       <span v-for="t in turns" :key="t.piece"
         ><b>{{ t.piece }}</b> {{ leftTime(t.from) }} – {{ leftTime(t.until) }}</span
       >

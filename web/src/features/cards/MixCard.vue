@@ -106,7 +106,11 @@ const ratio = computed(() => `${props.card.ratioParts.join(' : ')} by ${props.ca
         <dd>{{ session.format('film', card.wet) }}</dd>
       </div>
       <div v-if="!single">
-        <dt>{{ card.meets ? `A meets B, planned ${clockTime(card.meets, zone)}; met` : 'A met B at' }}</dt>
+        <dt>
+          {{
+            card.meets ? `Mixing start, planned ${clockTime(card.meets, zone)}; started` : 'Mixing started at'
+          }}
+        </dt>
         <dd class="blank">&nbsp;</dd>
       </div>
       <div v-if="card.useBy">

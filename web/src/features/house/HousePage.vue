@@ -99,7 +99,7 @@ const fields = computed<Field[]>(() => [
 <template>
   <div class="page">
     <div class="row mb-2">
-      <h1 class="grow">House methods</h1>
+      <h1 class="grow">Company standards</h1>
       <span class="small quiet" aria-live="polite" data-test="house-state">{{
         state === 'saving' ? 'saving …' : state === 'saved' ? 'saved' : ''
       }}</span>

@@ -23,7 +23,7 @@ export function useHouseEdits(kept?: () => void) {
         schools.value = data.schools
       }
       ready.value = data !== undefined
-      trouble.value = data ? '' : refusal(error, 'The house methods cannot be read.')
+      trouble.value = data ? '' : refusal(error, 'The company standards cannot be read.')
     } catch {
       trouble.value = 'The server does not answer. Open this again when it is back.'
     }

@@ -105,7 +105,7 @@ function setCurrency(event: Event): void {
         :model-value="desk.file.value.job.light"
         :readonly="!session.mayEdit"
         :fault="fault('/job/light')"
-        told="Where no lamps light the place: when hair and thin spots are no longer seen"
+        told="No artificial light: when daylight no longer shows hair and thin spots"
         @change="light"
       />
       <TextField

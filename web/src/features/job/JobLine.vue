@@ -84,7 +84,7 @@ const figures = computed(() => {
         part(now.people, was?.people, counted('person', 'people')),
       ],
     },
-    { id: 'ready', name: 'Walk on it from', step: 'batches', parts: [ready(now, was)] },
+    { id: 'ready', name: 'Light foot traffic from', step: 'batches', parts: [ready(now, was)] },
   ]
   return all
 })

@@ -11,7 +11,7 @@ const words: Record<SaveState, string> = {
   waiting: 'Saving …',
   away: 'Server away',
   stale: 'Changed by someone else',
-  refused: 'Not taken',
+  refused: 'Rejected',
   'signed-out': 'Signed out',
 }
 </script>

@@ -20,7 +20,7 @@ interface Act {
   name: string
 }
 const acts: Partial<Record<RecordSay['do'], Act>> = {
-  meet: { kind: 'meets', name: 'A meets B now' },
+  meet: { kind: 'meets', name: 'Start mixing A + B' },
   mix: { kind: 'mixed', name: 'Mixed: one colour, no streaks' },
   pour: { kind: 'poured', name: 'Pouring it out' },
   spread: { kind: 'spread', name: 'All spread' },

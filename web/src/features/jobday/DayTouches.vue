@@ -48,7 +48,7 @@ const forgotten = computed(() => {
   <div class="day-line">
     <p v-if="touches.length === 0">Nothing of batch {{ batch.number }} is logged yet.</p>
     <button v-for="t in touches" :key="t.event" type="button" class="touch" @click="here.strike(t.event)">
-      Take back: {{ t.name }}{{ t.at ? `, ${minuteTime(t.at, here.zone.value)}` : '' }}
+      Void entry: {{ t.name }}{{ t.at ? `, ${minuteTime(t.at, here.zone.value)}` : '' }}
     </button>
   </div>
 </template>

@@ -58,7 +58,7 @@ const states = {
   reading: 'Reading …',
   level: 'Sent',
   away: 'No network',
-  held: 'Not taken',
+  held: 'Rejected',
   'signed-out': 'Signed out',
 } as const
 const sentence = computed(() => {
@@ -145,7 +145,7 @@ useEventListener(window, 'keydown', (event) => {
       <button type="button" class="touch" @click="here.take">Go by plan {{ here.newer.value.number }}</button>
     </p>
     <p v-for="r in here.refused.value" :key="r.event.id" class="bar stop">
-      Not taken ({{ kindWords[r.event.kind] }}): {{ plainWords(r.text) }}.
+      Rejected ({{ kindWords[r.event.kind] }}): {{ plainWords(r.text) }}.
     </p>
     <p v-for="d in here.day.value?.doubts ?? []" :key="d" class="bar" role="status" data-test="doubt">
       {{ d }}
@@ -160,7 +160,7 @@ useEventListener(window, 'keydown', (event) => {
           data-test="take-back"
           @click="here.strike(here.last.value.id)"
         >
-          Take back: {{ kindWords[here.last.value.kind]
+          Void entry: {{ kindWords[here.last.value.kind]
           }}{{ here.last.value.task ? `, ${here.last.value.task.split('/').slice(2).join(' ')}` : '' }}
         </button>
         <button

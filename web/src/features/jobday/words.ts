@@ -4,7 +4,7 @@ import type { RecordKind } from '../../api/client'
 export const kindWords: Record<RecordKind, string> = {
   gate: 'Gate',
   reading: 'Readings',
-  meets: 'A met B',
+  meets: 'Mixing started',
   mixed: 'Mixed',
   poured: 'Poured',
   spread: 'Spread',
@@ -21,7 +21,7 @@ export const kindWords: Record<RecordKind, string> = {
   ended: 'Ended',
   abraded: 'Abraded',
   leftover: 'Left over',
-  served: 'Given for use',
+  served: 'Released for use',
   fault: 'Fault',
   answer: 'Answer',
   found: 'Cause found',

@@ -43,7 +43,7 @@ function price(amount: number | undefined): string {
   <div class="page">
     <p class="small no-print"><router-link to="/jobs">← Jobs</router-link></p>
     <div class="row mb-3">
-      <h1 class="grow">Bought together: {{ jobs.length }} {{ jobs.length === 1 ? 'job' : 'jobs' }}</h1>
+      <h1 class="grow">Combined purchase: {{ jobs.length }} {{ jobs.length === 1 ? 'job' : 'jobs' }}</h1>
       <v-btn class="no-print" @click="print">Print</v-btn>
     </div>
     <p v-if="trouble" role="alert">{{ trouble }}</p>

@@ -19,7 +19,7 @@ function opened(event: Event): void {
 
 <template>
   <details class="sheet log" data-test="audit" @toggle="opened">
-    <summary>What was done with accounts, rights and data</summary>
+    <summary>Audit log</summary>
     <p><a href="/api/audit-file">As CSV</a></p>
     <table v-if="lines" class="figures">
       <thead>

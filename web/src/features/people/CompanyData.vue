@@ -67,19 +67,19 @@ async function bring(event: Event): Promise<void> {
     <p v-if="trouble" role="alert" class="trouble">{{ trouble }}</p>
     <p v-if="said" role="status">{{ said }}</p>
     <p>
-      One archive holds plan files, the shelf, stock, systems, house methods, records, photographs and people,
-      in open formats and without passwords.
+      One archive holds plan files, the shelf, stock, systems, company standards, records, photographs and
+      people, in open formats and without passwords.
     </p>
     <div class="row">
       <TextField v-model="password" label="Your password" type="password" autocomplete="current-password" />
       <v-btn data-test="take-archive" :disabled="!password" @click="take">Export company data</v-btn>
-      <v-btn :loading="busy" @click="picker?.click()">Bring an archive in</v-btn>
+      <v-btn :loading="busy" @click="picker?.click()">Import archive</v-btn>
       <input
         ref="picker"
         class="d-none"
         type="file"
         accept=".zip,application/zip"
-        aria-label="Archive to bring in"
+        aria-label="Archive to import"
         @change="bring"
       />
     </div>

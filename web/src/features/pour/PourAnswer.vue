@@ -22,9 +22,9 @@ const chances = computed(() => {
   if (!o) return []
   return [
     { words: 'a pail is lost', of: o.pail },
-    { words: 'a film closes unfinished', of: o.film },
+    { words: 'wet edge lost', of: o.film },
     { words: 'a lap line shows', of: o.join },
-    { words: 'the shift ends first', of: o.shift },
+    { words: 'shift overrun', of: o.shift },
     { words: 'it is dark first', of: o.light },
   ].filter((c) => c.of.of > 0)
 })
@@ -38,15 +38,15 @@ const chances = computed(() => {
       {{
         run.makes
           ? people === 1
-            ? 'makes it'
-            : 'make it'
+            ? 'is enough'
+            : 'are enough'
           : people === 1
-            ? 'does not make it'
-            : 'do not make it'
+            ? 'is not enough'
+            : 'are not enough'
       }}
     </p>
     <p v-if="tight" class="small">
-      Tightest at {{ told(tight.at) }}: batch {{ tight.batch }},
+      Critical point {{ told(tight.at) }}: batch {{ tight.batch }},
       <strong
         >{{ session.format('span', Math.abs(tight.slack)) }}
         {{ tight.slack < 0 ? 'too late for' : 'left of' }}</strong
@@ -54,8 +54,8 @@ const chances = computed(() => {
       the {{ limits[tight.limit] }}.
     </p>
     <p class="small">
-      {{ tried.pour.batches.length }} {{ tried.pour.batches.length === 1 ? 'batch' : 'batches' }}, first pail
-      met at {{ told(run.passages?.[0]?.meets ?? 0) }}, all done at {{ told(run.ends) }}.
+      {{ tried.pour.batches.length }} {{ tried.pour.batches.length === 1 ? 'batch' : 'batches' }}, first batch
+      mixed at {{ told(run.passages?.[0]?.meets ?? 0) }}, all done at {{ told(run.ends) }}.
     </p>
     <p v-if="!run.known" class="small quiet">
       The sheet does not say how long its film can be worked, so joins are not judged.
@@ -67,18 +67,17 @@ const chances = computed(() => {
     <p v-if="run.drawn" class="small quiet">Each pail is emptied as it is spread, not at once.</p>
     <template v-if="tried.odds">
       <p class="small" data-test="odds">
-        Made in <strong>{{ percent(tried.odds.makes.of) }}</strong> of {{ tried.odds.runs }} tries
+        On time in <strong>{{ percent(tried.odds.makes.of) }}</strong> of
+        {{ tried.odds.runs.toLocaleString('en') }} simulated runs
         <span class="quiet"
           >({{ percent(tried.odds.makes.low) }} to {{ percent(tried.odds.makes.high) }})</span
         ><template v-for="c in chances" :key="c.words">; {{ c.words }} in {{ percent(c.of.of) }}</template
         ><template v-if="tried.odds.which">, most often batch {{ tried.odds.which }}</template
         >.
-        <template v-if="tried.odds.most[0]">
-          What decides most is {{ causes[tried.odds.most[0].cause] }}.
-        </template>
+        <template v-if="tried.odds.most[0]"> Main cause: {{ causes[tried.odds.most[0].cause] }}. </template>
       </p>
     </template>
-    <p v-else class="small quiet">Trying it many times …</p>
+    <p v-else class="small quiet">Simulating variations …</p>
   </div>
 </template>
 

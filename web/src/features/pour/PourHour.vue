@@ -57,13 +57,15 @@ function key(event: KeyboardEvent): void {
         <v-btn size="small" color="primary" variant="flat" data-test="play" @click="hour.play()">{{
           playing ? 'Pause' : 'Play'
         }}</v-btn>
-        <v-btn size="small" aria-label="To the tight moment before" @click="hour.toTight(-1)">‹ tight</v-btn>
+        <v-btn size="small" aria-label="To the critical point before" @click="hour.toTight(-1)"
+          >‹ critical point</v-btn
+        >
         <v-btn
           size="small"
-          aria-label="To the next tight moment"
+          aria-label="To the next critical point"
           data-test="next-tight"
           @click="hour.toTight(1)"
-          >tight ›</v-btn
+          >critical point ›</v-btn
         >
         <strong class="figure" data-test="hour-at">{{ told(at) }}</strong>
         <input
@@ -117,7 +119,7 @@ function key(event: KeyboardEvent): void {
       />
     </div>
   </div>
-  <p v-else-if="!trouble" class="quiet">Running the hour …</p>
+  <p v-else-if="!trouble" class="quiet">Simulating the pour …</p>
 </template>
 
 <style scoped>

@@ -65,11 +65,11 @@ function unmark(): void {
         >
           <svg class="chip" aria-hidden="true"><rect width="14" height="14" :fill="c.color" /></svg>Coat
           {{ c.number }}: {{ c.sections?.length }} {{ c.sections?.length === 1 ? 'batch' : 'batches'
-          }}<span v-if="c.train && !c.train.makes" class="late"> too tight</span>
+          }}<span v-if="c.train && !c.train.makes" class="late"> timing critical</span>
         </button>
       </div>
       <v-btn v-if="coat" :to="`/jobs/${desk.jobId}/running/${coat.id}`" data-test="to-running"
-        >Running sheet</v-btn
+        >Pour schedule</v-btn
       >
       <v-btn
         v-if="laid.length > 0"

@@ -41,7 +41,7 @@ const tight = computed(() =>
         <thead>
           <tr>
             <th>Batch</th>
-            <th>A meets B</th>
+            <th>Start mixing</th>
             <th class="aside">Mixed by</th>
             <th>Poured</th>
             <th>Use by</th>

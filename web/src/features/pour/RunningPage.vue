@@ -56,11 +56,11 @@ function print(): void {
   <div class="page running">
     <div class="row mb-3 no-print">
       <v-btn variant="text" :to="`/jobs/${id}/pour`">‹ Back to the pour</v-btn>
-      <h1 class="grow">Running sheet</h1>
+      <h1 class="grow">Pour schedule</h1>
       <v-btn color="primary" variant="flat" data-test="print" @click="print">Print</v-btn>
     </div>
     <p v-if="trouble || failed" role="alert">{{ trouble || failed }}</p>
-    <p v-else-if="!pour || !here" class="quiet">Running the hour …</p>
+    <p v-else-if="!pour || !here" class="quiet">Simulating the pour …</p>
     <div v-else class="paper sheet" data-test="running-sheet">
       <div class="row">
         <h2 class="grow">

@@ -34,7 +34,7 @@ function from(m: Mark): string {
   <div class="scroll">
     <table class="figures" data-test="tape-marks">
       <caption class="small quiet">
-        Where to put the tape: measured along each wall from the corner named.
+        Setting out tape lines: measured along each wall from the corner named.
       </caption>
       <thead>
         <tr>
@@ -42,7 +42,7 @@ function from(m: Mark): string {
           <th>On</th>
           <th>From</th>
           <th class="num">Distance</th>
-          <th class="num">Check across</th>
+          <th class="num">Check diagonal</th>
           <th class="num">Wet edge</th>
         </tr>
       </thead>
@@ -55,11 +55,11 @@ function from(m: Mark): string {
               type="button"
               class="plain small pin"
               :aria-pressed="pinned?.has(cut.after) ?? false"
-              :aria-label="`${pinned?.has(cut.after) ? 'Pinned:' : 'Pin'} the join after section ${cut.after}`"
+              :aria-label="`${pinned?.has(cut.after) ? 'Locked:' : 'Lock'} the joint after section ${cut.after}`"
               :data-test="`pin-${cut.after}`"
               @click="$emit('pin', cut.after)"
             >
-              {{ pinned?.has(cut.after) ? 'Pinned' : 'Pin' }}
+              {{ pinned?.has(cut.after) ? 'Locked' : 'Lock' }}
             </button>
             <span v-if="i === 0 && cut.on" class="small quiet seam">on the {{ cut.on }}</span>
           </td>

@@ -88,7 +88,7 @@ const hours = computed(() =>
   props.starts.map((b) => ({
     ...b,
     words: b.start.slice(HOUR_AT, MINUTE_TO),
-    heard: `Start at ${b.start.slice(HOUR_AT, MINUTE_TO)}: ${b.makes ? 'makes it' : 'too tight'}`,
+    heard: `Start at ${b.start.slice(HOUR_AT, MINUTE_TO)}: ${b.makes ? 'on time' : 'timing critical'}`,
   })),
 )
 function takeWay(way: PourWay): void {
@@ -197,7 +197,7 @@ const fields = computed<(Field | false)[]>(() => [
       <ul class="ways" data-test="ways">
         <li v-for="w in ways" :key="w.label">
           <span class="small">
-            <strong>{{ w.label }}</strong>: {{ w.makes ? 'makes it' : 'not enough by itself' }},
+            <strong>{{ w.label }}</strong>: {{ w.makes ? 'on time' : 'not enough by itself' }},
             {{ session.format('span', Math.abs(w.tight.slack)) }}
             {{ w.tight.slack < 0 ? 'too late for' : 'left of' }} the {{ limits[w.tight.limit] }}
           </span>

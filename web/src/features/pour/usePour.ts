@@ -111,7 +111,7 @@ export function usePour(coat: Ref<string | undefined>, attempt: Ref<Attempt>): P
       void settled()
     } catch {
       if (!mine.signal.aborted)
-        trouble.value = 'The server does not answer; what stands here is the last it said.'
+        trouble.value = 'The server does not answer. These figures may be out of date.'
     }
   }
   watch([coat, attempt, desk.plan], () => void ask(), { immediate: true })

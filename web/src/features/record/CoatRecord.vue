@@ -40,7 +40,7 @@ const service = computed(() => props.coat.stages.filter((s) => s.promised || s.c
       <thead>
         <tr>
           <th>Batch</th>
-          <th>Met</th>
+          <th>Mixing started</th>
           <th>Mixed</th>
           <th>Poured</th>
           <th>Done</th>
@@ -78,7 +78,7 @@ const service = computed(() => props.coat.stages.filter((s) => s.promised || s.c
       {{ session.format('film', plan.wet) }} were planned</template
     >.
     <template v-if="coat.used.lost">Lost {{ session.format('mass', coat.used.lost) }}.</template>
-    <template v-if="coat.paced">The floor took {{ coat.pace.toFixed(2) }} × the planned time.</template>
+    <template v-if="coat.paced">Actual / planned time {{ coat.pace.toFixed(2) }}.</template>
   </p>
   <p v-if="told.length" data-test="told-later">Logged later: {{ told.join('; ') }}.</p>
   <details :open="over.length > 0">
@@ -102,8 +102,8 @@ const service = computed(() => props.coat.stages.filter((s) => s.promised || s.c
         <tr>
           <th>From when</th>
           <th>Promised</th>
-          <th>By the slab as it was</th>
-          <th>Given for use</th>
+          <th>At measured slab temperature</th>
+          <th>Released</th>
         </tr>
       </thead>
       <tbody>
@@ -118,9 +118,9 @@ const service = computed(() => props.coat.stages.filter((s) => s.promised || s.c
             <v-btn
               v-else-if="session.mayLead && plan.last && s.comes && uses.includes(s.stage)"
               size="small"
-              :aria-label="`Given now: ${s.name}`"
+              :aria-label="`Release for use: ${s.name}`"
               @click="emit('give', s.stage)"
-              >Given now</v-btn
+              >Release for use</v-btn
             >
           </td>
         </tr>

@@ -115,7 +115,7 @@ const titleOf = (o: RecordOpinion): string => o.ranked.find((r) => r.key === o.t
 <template>
   <section class="sheet part" aria-labelledby="faults-title" data-test="faults">
     <div class="row">
-      <h2 id="faults-title" class="grow">What went wrong</h2>
+      <h2 id="faults-title" class="grow">Defects</h2>
       <v-btn v-if="!marking" data-test="mark-fault" @click="open">Mark a fault</v-btn>
     </div>
     <p v-if="said" role="alert">{{ said }}</p>

@@ -106,7 +106,7 @@ async function sign(): Promise<void> {
     </p>
     <div class="two">
       <div>
-        <TextField v-model="kept" label="Touch-up stock kept, and where" maxlength="300" />
+        <TextField v-model="kept" label="Retained material, location" maxlength="300" />
         <TickList
           v-if="photos.length"
           v-model="chosen"

@@ -58,7 +58,7 @@ const taskName = (id: string): string => issue.value?.tasks.find((t) => t.id ===
       <HandoverPanel v-if="begun.length" :id="id" :here="here" />
       <FaultPanel v-if="begun.length" :id="id" :here="here" />
       <section v-if="bad.length" class="sheet part" aria-labelledby="facts-title">
-        <h2 id="facts-title">What stands out</h2>
+        <h2 id="facts-title">Deviations</h2>
         <ul data-test="facts">
           <li v-for="(f, i) in bad" :key="i">{{ f.text }}</li>
         </ul>

@@ -58,16 +58,16 @@ const happened = (e: EntryLine): string =>
     <h1 class="mb-3">Records</h1>
     <p v-if="trouble" role="alert">{{ trouble }}</p>
     <section v-if="learnt.length" class="sheet part" aria-labelledby="learnt-title" data-test="learnt">
-      <h2 id="learnt-title">What own floors show</h2>
-      <div class="scroll" tabindex="0" role="region" aria-label="What own floors show">
+      <h2 id="learnt-title">Actual v planned pace</h2>
+      <div class="scroll" tabindex="0" role="region" aria-label="Actual v planned pace">
         <table class="figures">
           <thead>
             <tr>
               <th>Product</th>
               <th>Crew</th>
               <th>From</th>
-              <th>The floor took</th>
-              <th>Right pace of each</th>
+              <th>Actual / planned time</th>
+              <th>Pace per person</th>
               <th>Lost</th>
               <th></th>
             </tr>
@@ -107,9 +107,9 @@ const happened = (e: EntryLine): string =>
         </table>
       </div>
       <p class="small quiet">
-        Offered, not taken: a pace that is taken stands in the house methods as an own test, and can be
+        Not applied yet: a pace that you apply is kept in the company standards as an own test, and can be
         changed there.
-        <b v-if="house.state.value === 'saved'" role="status">It stands in the house methods.</b>
+        <b v-if="house.state.value === 'saved'" role="status">Saved in the company standards.</b>
       </p>
     </section>
     <div class="row mb-2">
@@ -130,7 +130,7 @@ const happened = (e: EntryLine): string =>
             <th>When</th>
             <th>Job</th>
             <th>What</th>
-            <th>Told</th>
+            <th>Details</th>
             <th>By</th>
           </tr>
         </thead>

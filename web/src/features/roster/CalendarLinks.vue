@@ -42,7 +42,7 @@ const whose = (l: CalendarAddress): string =>
 
 <template>
   <section aria-labelledby="links-title" data-test="calendar-links">
-    <h2 id="links-title">Calendars that follow</h2>
+    <h2 id="links-title">Calendar subscriptions</h2>
     <p class="small quiet">
       A calendar program reads what is booked at a private address. Whoever has the address can read it;
       revoke it when it gets into wrong hands.
@@ -59,7 +59,7 @@ const whose = (l: CalendarAddress): string =>
       <v-btn size="small" data-test="make-address" @click="add">Make an address</v-btn>
     </div>
     <p v-if="made" class="small mt-2" data-test="made-address">
-      Told only now; put it into the calendar program: <code>{{ made }}</code>
+      Shown once. Copy this link into your calendar app: <code>{{ made }}</code>
     </p>
     <ul v-if="links.length > 0" class="small mt-2">
       <li v-for="l in links" :key="l.id">

@@ -130,7 +130,7 @@ const word = (event: Event): string => (event.target as HTMLInputElement).value
         </div>
         <TextField
           class="mt-2"
-          label="Who they are, with commas between"
+          label="Members, comma-separated"
           :model-value="(c.members ?? []).join(', ')"
           :data-test="`members-${i}`"
           @change="change(i, { members: named(word($event)) })"
@@ -157,23 +157,22 @@ const word = (event: Event): string => (event.target as HTMLInputElement).value
             <button
               type="button"
               class="plain"
-              :aria-label="`Take back ${c.name}, off ${dated(l.from)}`"
+              :aria-label="`Remove ${c.name}, off ${dated(l.from)}`"
               @click="change(i, { off: c.off?.filter((_, k) => k !== n) })"
             >
-              Take back
+              Remove
             </button>
           </li>
         </ul>
         <p v-if="(c.busy ?? []).length > 0" class="small">
-          Elsewhere at {{ c.busy?.length }} {{ c.busy?.length === 1 ? 'time' : 'times' }}, read from a
-          calendar
+          {{ c.busy?.length }} busy {{ c.busy?.length === 1 ? 'period' : 'periods' }} imported
           <button
             type="button"
             class="plain"
-            :aria-label="`Forget the busy times of ${c.name}`"
+            :aria-label="`Remove the imported times of ${c.name}`"
             @click="change(i, { busy: undefined })"
           >
-            Forget
+            Remove imported times
           </button>
         </p>
         <label class="small busy"
@@ -187,8 +186,8 @@ const word = (event: Event): string => (event.target as HTMLInputElement).value
         <v-btn size="small" variant="text" @click="remove(i)">Remove {{ c.name }}</v-btn>
       </fieldset>
       <fieldset class="sheet crew">
-        <legend>Machines of which there are few</legend>
-        <p class="small quiet">Left at zero, a machine is never short.</p>
+        <legend>Limited equipment</legend>
+        <p class="small quiet">0 = unlimited</p>
         <div class="machines">
           <NumberField
             v-for="(name, m) in machines"

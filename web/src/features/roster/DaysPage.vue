@@ -20,7 +20,7 @@ const chosen = ref('')
 const mine = computed(() => (roster.view.value?.promises ?? []).filter((p) => p.job === desk.jobId))
 const surfaces = computed(() => [...new Set(mine.value.map((p) => p.surface))])
 const stages = {
-  foot: 'On foot',
+  foot: 'Light traffic',
   furniture: 'Furniture',
   vehicle: 'Vehicles',
   water: 'Water',
@@ -47,7 +47,7 @@ function setDue(event: Event): void {
     <div class="row mb-3">
       <h2 id="days-title" class="grow">The days</h2>
       <TextField
-        label="To be walked on by"
+        label="Foot traffic by"
         type="date"
         class="due"
         :model-value="due"

@@ -17,7 +17,9 @@ const cost = computed(() => {
   const late = (view.value?.jobs ?? []).filter((j) => j.late).length
   return [
     late === 0 ? 'nothing is late' : `${late} ${late === 1 ? 'job is' : 'jobs are'} late`,
-    value('bought') === 0 ? 'every window is kept' : `${value('bought')} windows missed, abraded first`,
+    value('bought') === 0
+      ? 'all recoat windows met'
+      : `${value('bought')} recoat windows missed, sanding added`,
     value('overtime') === 0 ? 'no overtime' : `${value('overtime') / HALF} h of overtime`,
     `${view.value?.moved ?? 0} bookings move`,
   ].join(', ')
@@ -38,7 +40,7 @@ const proof = computed(() => {
   }
   return first.part === 'late'
     ? 'A better plan may exist.'
-    : `Proven least up to ${names[first.part]}; there a better plan may exist.`
+    : `Optimal as to what comes before ${names[first.part]}; the rest is not proven.`
 })
 const broken = computed(() => (view.value?.broken ?? []).filter((b) => !props.job || b.job === props.job))
 const late = computed(() =>
@@ -57,8 +59,10 @@ const attempted = computed(() => {
 })
 function helps(w: WayOut): string {
   const parts = [
-    w.late > 0 ? `${w.late} h late in all` : 'nothing is late',
-    w.bought > 0 ? `${w.bought} ${w.bought === 1 ? 'window' : 'windows'} missed` : 'every window is kept',
+    w.late > 0 ? `${w.late} h total delay` : 'nothing is late',
+    w.bought > 0
+      ? `${w.bought} ${w.bought === 1 ? 'window' : 'recoat windows'} missed`
+      : 'all recoat windows met',
   ]
   if (w.overtime > 0) parts.push(`${w.overtime} h of overtime`)
   if (w.cost) parts.push(`about ${Math.round(w.cost)} ${view.value?.currency ?? ''}`.trim())
@@ -70,7 +74,7 @@ const left = computed(() => (view.value?.left ?? []).filter((l) => !props.job ||
 <template>
   <div v-if="view" class="answer">
     <p v-if="roster.proposal.value && !view.conflict" class="proposal" data-test="proposal">
-      <strong v-if="roster.tried.value">Only tried. {{ attempted }}:</strong>
+      <strong v-if="roster.tried.value">Trial, not booked. {{ attempted }}:</strong>
       <strong v-else>A proposal, not booked yet:</strong> {{ cost }}. <span class="quiet">{{ proof }}</span>
     </p>
     <div v-if="view.conflict" class="conflict" role="alert" data-test="conflict">
@@ -102,7 +106,7 @@ const left = computed(() => (view.value?.left ?? []).filter((l) => !props.job ||
       <p>
         {{
           broken.length === 1 ? 'One booking no longer holds' : `${broken.length} bookings no longer hold`
-        }}. Plan anew to have it mended.
+        }}. Re-plan to mend it.
       </p>
       <ul>
         <li v-for="b in broken.slice(0, 6)" :key="keyOf(b)">

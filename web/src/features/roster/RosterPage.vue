@@ -161,7 +161,7 @@ function print(): void {
           data-test="plan-roster"
           :disabled="!roster.view.value"
           @click="roster.planAll"
-          >{{ unbooked > 0 ? `Plan ${unbooked} tasks` : 'Plan anew' }}</v-btn
+          >{{ unbooked > 0 ? `Plan ${unbooked} tasks` : 'Re-plan' }}</v-btn
         >
         <v-btn
           v-if="(roster.tried.value?.saturdays || roster.tried.value?.twin) && movable"
@@ -170,7 +170,7 @@ function print(): void {
           variant="flat"
           data-test="make-it-so"
           @click="makeItSo"
-          >Change the crews so</v-btn
+          >Apply to crews</v-btn
         >
         <v-btn
           v-if="changes && movable"
@@ -179,7 +179,7 @@ function print(): void {
           variant="flat"
           data-test="change-job"
           @click="changeJob"
-          >Change the job so</v-btn
+          >Apply to job</v-btn
         >
         <v-btn
           v-if="roster.proposal.value && movable && !roster.proposal.value.conflict && !roster.tried.value"
@@ -219,7 +219,7 @@ function print(): void {
         <PickField v-if="!phone" v-model="hour" label="Zoom" :options="zooms" class="pick" />
         <PickField v-model="crew" label="List for" :options="crews" class="pick" />
         <span v-if="!phone" class="small quiet"
-          >Diamonds: ready for feet. Lines below a coat: when its window is open.</span
+          >◆ light foot traffic. Lines below a coat: when its window is open.</span
         >
       </div>
       <div class="board" :class="{ open: task }">

@@ -49,7 +49,7 @@ const named = (a: NonNullable<Job['awaited']>[number]): string =>
 
 <template>
   <details data-test="site-terms">
-    <summary>What the site asks</summary>
+    <summary>Site restrictions</summary>
     <div class="terms">
       <TextField
         label="Nobody begins before"

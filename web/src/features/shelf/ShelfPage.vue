@@ -63,7 +63,7 @@ function weak(p: Product): boolean {
       <h1 class="grow">Shelf</h1>
       <template v-if="session.mayKeep">
         <v-btn size="small" to="/shelf/new" data-test="new-sheet">New sheet</v-btn>
-        <v-btn size="small" to="/shelf/read" data-test="read-file">Read a file</v-btn>
+        <v-btn size="small" to="/shelf/read" data-test="read-file">Import</v-btn>
       </template>
       <v-btn size="small" variant="text" href="/api/shelf-file?form=json" data-test="export-json"
         >As JSON</v-btn

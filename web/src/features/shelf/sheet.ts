@@ -52,7 +52,7 @@ export const filmFields: SourcedFieldOf[] = [
   { key: 'filmMin', label: 'Min. wet film', kind: 'film' },
   { key: 'filmMax', label: 'Max. wet film', kind: 'film' },
   { key: 'filmMaxVertical', label: 'Max. wet film, vertical', kind: 'film' },
-  { key: 'hides', label: 'Hides from', kind: 'film' },
+  { key: 'hides', label: 'Minimum hiding film', kind: 'film' },
   { key: 'loss', label: 'Usual loss', kind: 'fraction' },
 ]
 export const mixFields: SourcedFieldOf[] = [

@@ -109,8 +109,8 @@ const others = computed(() =>
     </p>
     <TankTimer />
     <details v-if="others.length > 0" data-test="schools">
-      <summary>What another school would change</summary>
-      <div class="scroll" tabindex="0" role="region" aria-label="What another school would change">
+      <summary>Compare methods</summary>
+      <div class="scroll" tabindex="0" role="region" aria-label="Compare methods">
         <table class="figures small">
           <thead>
             <tr>

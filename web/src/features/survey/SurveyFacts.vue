@@ -28,13 +28,13 @@ const choices: Record<Choice, { label: string; options: Record<string, string> }
       'old-coating': 'An old coating',
     },
   },
-  waterDrop: { label: 'A drop of water', options: { soaks: 'soaks in', beads: 'stands in beads' } },
+  waterDrop: { label: 'Water-drop test', options: { soaks: 'soaks in', beads: 'stands in beads' } },
   soundness: {
-    label: 'Under a nail or a blade',
+    label: 'Scratch test',
     options: { sound: 'it is sound', scratches: 'it can be scratched', crumbles: 'it crumbles' },
   },
   behind: {
-    label: 'Ground behind or below',
+    label: 'Negative-side moisture',
     options: { dry: 'dry', damp: 'damp', weeping: 'water comes through' },
   },
 }
@@ -73,16 +73,16 @@ function stain(which: Stain): void {
         :key="field"
         :label="c.label"
         :options="c.options"
-        none="not looked at"
+        none="not checked"
         :model-value="survey[field] ?? ''"
         @update:model-value="set(field, (s) => Object.assign(s, { [field]: $event || undefined }))"
       />
       <label class="small">
-        Poured or laid on
+        Date placed
         <input
           type="date"
           class="control"
-          aria-label="Poured or laid on"
+          aria-label="Date placed"
           :value="survey.laid ?? ''"
           :disabled="!session.mayEdit"
           @change="(e) => set('laid', (s) => (s.laid = (e.target as HTMLInputElement).value || undefined))"
@@ -91,14 +91,14 @@ function stain(which: Stain): void {
       <PickField
         label="Profile found"
         :options="profiles"
-        none="not looked at"
+        none="not checked"
         :model-value="String(survey.profile ?? '')"
         @update:model-value="(n) => set('profile', (s) => (s.profile = Number(n) || undefined))"
       />
       <PickField
         label="Profile wanted"
         :options="profiles"
-        none="as the coats want it"
+        none="as coats require"
         :model-value="String(survey.wanted ?? '')"
         @update:model-value="(n) => set('wanted', (s) => (s.wanted = Number(n) || undefined))"
       />
@@ -113,7 +113,7 @@ function stain(which: Stain): void {
       />
     </div>
     <p class="small checks">
-      It lies
+      Location
       <label v-for="(words, flag) in flags" :key="flag">
         <input
           type="checkbox"
@@ -125,7 +125,7 @@ function stain(which: Stain): void {
       </label>
     </p>
     <p class="small checks">
-      On it
+      Contaminants
       <label v-for="(words, which) in stains" :key="which">
         <input
           type="checkbox"

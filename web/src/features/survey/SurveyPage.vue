@@ -19,7 +19,7 @@ const refusals = computed(() => desk.findings('survey').filter((f) => f.level ==
 const fits = {
   fit: 'Fit to coat',
   unknown: 'Not decided yet',
-  after: 'Fit after what is below',
+  after: 'Ready after preparation',
   unfit: 'Not fit',
 }
 

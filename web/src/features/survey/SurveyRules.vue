@@ -44,8 +44,8 @@ async function keep(): Promise<void> {
       body: { ...data.house, rules: desk.file.value.job.rules },
     })
     kept.value = response.ok
-      ? 'Kept: new jobs start from these.'
-      : 'They were not kept: somebody else changed the house methods just now. Try again.'
+      ? 'Saved as company defaults for new jobs.'
+      : 'Not saved: somebody else changed the company standards just now. Try again.'
   } catch {
     kept.value = 'The server does not answer; try again when it is back.'
   }
@@ -54,7 +54,7 @@ async function keep(): Promise<void> {
 
 <template>
   <details data-test="rules">
-    <summary>Thresholds, yours to set</summary>
+    <summary>Company limits</summary>
     <div class="pair">
       <div v-for="r in rules" :key="r.id">
         <QuantityField

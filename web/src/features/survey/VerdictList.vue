@@ -64,7 +64,9 @@ function addBarrier(): void {
           <p v-if="v.from" class="quiet small">{{ v.from }}</p>
           <p v-if="v.override" class="small">
             {{ v.override.by }} overrides this: {{ v.override.reason }}
-            <v-btn v-if="session.mayEdit" size="small" variant="text" @click="takeBack(v)">Take back</v-btn>
+            <v-btn v-if="session.mayEdit" size="small" variant="text" @click="takeBack(v)"
+              >Void override</v-btn
+            >
           </p>
           <div v-else-if="session.mayEdit && (v.fit === 'after' || v.fit === 'unfit')" class="row">
             <v-btn v-if="v.barrier" size="small" @click="addBarrier">Add a barrier primer</v-btn>
