@@ -1,6 +1,7 @@
 # Nephelon. `make demo` and `make test` are all one needs; they install what is missing.
 
 SHELL := /bin/bash
+MAKEFLAGS += --jobs=2
 WEB := $(shell find web/src web/public -type f -not -name '*.gen.*') web/index.html web/vite.config.ts
 GO := $(shell find . -name '*.go' -not -path './web/node_modules/*') go.mod go.sum \
       $(shell find store/migrations demo -name '*.sql' -o -name '*.json')
@@ -32,9 +33,13 @@ web/node_modules/.ready: web/package-lock.json
 	cd web && npm ci --no-audit --no-fund
 	@touch $@
 
-web/src/api/schema.gen.d.ts: $(GO) web/node_modules/.ready
+web/src/api/openapi.gen.json: $(GO)
 	go run ./cmd/nephelon generate -api web/src/api
+	@touch $@
+
+web/src/api/schema.gen.d.ts: web/src/api/openapi.gen.json web/node_modules/.ready
 	cd web && npm run --silent types
+	@touch $@
 
 # The record of a day runs on the device, too: the same Go, for the browser.
 web/src/record/floor.gen.wasm: $(GO)

@@ -106,7 +106,7 @@ func TestAJoinIsDragged(t *testing.T) {
 	first := `document.querySelector('[data-test=tape-marks] tbody').innerText.replace(/Lock(ed)?/, '')`
 	row := value[string](p, first)
 	p.click("[data-test=pin-1]")
-	p.sees("[data-test=pinned]", "A join is pinned")
+	p.sees("[data-test=pinned]", "A joint is locked")
 	p.saved()
 	p.sees("[data-test=pin-1]", "Locked")
 	p.until(fmt.Sprintf(`%s === %q`, first, row))

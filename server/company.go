@@ -81,7 +81,7 @@ func (s *spooled) Resolve(ctx huma.Context) []error {
 	}
 	if s.size > archiveBytes {
 		s.close()
-		return []error{huma.Error413RequestEntityTooLarge("An archive of more than 1 GB is brought in by whoever runs Nephelon.")}
+		return []error{huma.Error413RequestEntityTooLarge("An archive of more than 1 GB can be imported only by your administrator, with nephelon import.")}
 	}
 	return nil
 }
@@ -115,7 +115,7 @@ func (s *Server) room(ctx context.Context, more int) error {
 		return s.trouble(ctx, "measure what is kept", err)
 	}
 	if kept.Used()+int64(more) > kept.Quota {
-		return huma.NewError(http.StatusInsufficientStorage, fmt.Sprintf("Your company keeps %s of the %s it may. Remove photographs, or ask whoever runs Nephelon for more room.", bytesIn(kept.Used()), bytesIn(kept.Quota)))
+		return huma.NewError(http.StatusInsufficientStorage, fmt.Sprintf("Your company uses %s of its %s of storage. Remove photographs, or ask your administrator for more space.", bytesIn(kept.Used()), bytesIn(kept.Quota)))
 	}
 	return nil
 }

@@ -124,6 +124,6 @@ func (s *Server) away(w http.ResponseWriter, r *http.Request, err error) {
 	s.log.ErrorContext(r.Context(), "look up a session", "error", err)
 	w.Header().Set("Content-Type", "application/problem+json")
 	w.WriteHeader(http.StatusServiceUnavailable)
-	problem := huma.ErrorModel{Status: http.StatusServiceUnavailable, Title: http.StatusText(http.StatusServiceUnavailable), Detail: "The records cannot be reached just now; what you entered is kept on your side. Try again."}
+	problem := huma.ErrorModel{Status: http.StatusServiceUnavailable, Title: http.StatusText(http.StatusServiceUnavailable), Detail: "The database is not available. Your entries are kept on this device; try again."}
 	_ = json.NewEncoder(w).Encode(problem) // the one who asked is gone when this fails
 }

@@ -148,7 +148,7 @@ func (s *Server) stale(ctx context.Context, who store.Person, id uuid.UUID, stal
 	}
 	return &StaleSave{
 		Title: "Changed by someone else", Status: http.StatusConflict,
-		Detail: fmt.Sprintf("%s saved this job while you were editing it. Neither edit is lost: choose what stands.", stale.Theirs.ChangedBy),
+		Detail: fmt.Sprintf("%s saved this job while you were editing it. Neither edit is lost: choose which version to keep.", stale.Theirs.ChangedBy),
 		SaveID: stale.SaveID, Theirs: theirs.state(), Combined: combined, Differences: differences,
 	}
 }

@@ -102,7 +102,7 @@ func (s *Server) authenticate(ctx huma.Context, next func(huma.Context)) {
 	}
 	if err != nil {
 		s.log.ErrorContext(ctx.Context(), "find who is signed in", "error", err)
-		refuse(http.StatusServiceUnavailable, "The records cannot be reached just now. Try again.")
+		refuse(http.StatusServiceUnavailable, "The database is not available. Try again.")
 		return
 	}
 	if !s.rights[op.OperationID].may(p.Role) {
@@ -320,14 +320,14 @@ func inTurn[T any](ctx context.Context, s *Server, compute func() (T, error)) (T
 	var none T
 	if s.waiting.Add(1) > hashesWaiting {
 		s.waiting.Add(-1)
-		return none, huma.Error503ServiceUnavailable("Too many people sign in just now. Try again in a moment.")
+		return none, huma.Error503ServiceUnavailable("Too many people are signing in at the moment. Try again in a few seconds.")
 	}
 	defer s.waiting.Add(-1)
 	select {
 	case s.hashing <- struct{}{}:
 		defer func() { <-s.hashing }()
 	case <-ctx.Done():
-		return none, huma.Error503ServiceUnavailable("Too many people sign in just now. Try again in a moment.")
+		return none, huma.Error503ServiceUnavailable("Too many people are signing in at the moment. Try again in a few seconds.")
 	}
 	out, err := compute()
 	if err != nil {
@@ -362,7 +362,7 @@ func (s *Server) trouble(ctx context.Context, doing string, err error) error {
 		s.log.ErrorContext(ctx, doing, "error", err)
 	}
 	if store.Away(err) {
-		return huma.Error503ServiceUnavailable("The records cannot be reached just now. If this was a change, it is not known whether it was taken: look when they are back.")
+		return huma.Error503ServiceUnavailable("The database is not available. If you were saving, reload the page later to see whether the change was stored.")
 	}
 	return huma.Error500InternalServerError("Something went wrong here. If this was a change, look whether it was taken, and make it again if not.")
 }

@@ -40,7 +40,7 @@ function meet(): void {
           Started {{ minuteTime(met) }}, use by <b>{{ minuteTime(met + life * MILLIS) }}</b>{{
             card.beyond ? ' (beyond the sheet)' : ''
           }}<template v-if="stands > 0"
-            >. It still stands for <b>{{ leftTime(stands) }}</b></template
+            >. Induction ends in <b>{{ leftTime(stands) }}</b></template
           >.
         </p>
         <p v-if="left <= 0" role="alert">

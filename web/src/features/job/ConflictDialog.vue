@@ -23,7 +23,7 @@ const clash = computed(() => props.stale.differences.some((d) => d.by === 'both'
   <v-dialog :model-value="true" persistent aria-label="Changed by someone else">
     <div class="sheet conflict" data-test="conflict">
       <h2>Changed by {{ stale.theirs.changedBy }} at {{ at }}</h2>
-      <p>Both of you edited this job. Nothing is overwritten until you choose what stands.</p>
+      <p>Both of you edited this job. Nothing is overwritten until you choose which version to keep.</p>
       <section v-for="g in groups" :key="g.by">
         <h3>{{ g.title }}</h3>
         <ul>

@@ -150,7 +150,7 @@ async function photo(event: Event): Promise<void> {
         :parts="parts"
       />
       <div v-else-if="open === 'lost'" class="day-line">
-        <p>Carry it outside, leave it, never add water, never seal it. Its section still wants a batch.</p>
+        <p>Carry it outside, leave it, never add water, never seal it. Its section still needs a batch.</p>
         <button
           v-for="why in ['went hot', 'was spilt', 'was mixed wrong']"
           :key="why"

@@ -58,7 +58,7 @@ async function bring(event: Event): Promise<void> {
       <p :class="{ near: kept.near }">
         {{ size(kept.used) }} of {{ size(kept.quota) }} are kept: photographs {{ size(kept.photos) }}, plans
         {{ size(kept.plans) }}, records {{ size(kept.record) }}.
-        <b v-if="kept.near">Make room: remove photographs, or ask whoever runs Nephelon for more.</b>
+        <b v-if="kept.near">Remove photographs, or ask your administrator for more space.</b>
       </p>
       <div class="meter" role="img" :aria-label="`${Math.round(share * 100)} % of the room is used`">
         <div :class="{ near: kept.near }" :style="{ width: `${Math.max(share * 100, 0.5)}%` }" />

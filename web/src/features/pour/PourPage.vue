@@ -131,9 +131,9 @@ function unmark(): void {
             <p v-else-if="joins.pinned.value.size > 0" class="small mb-4" data-test="pinned">
               {{
                 joins.pinned.value.size === 1
-                  ? 'A join is pinned'
-                  : `${joins.pinned.value.size} joins are pinned`
-              }}; what lies between is divided anew with every change.
+                  ? 'A joint is locked'
+                  : `${joins.pinned.value.size} joints are locked`
+              }}; the rest is divided again after every change.
               <button
                 v-if="session.mayEdit"
                 type="button"

@@ -104,7 +104,7 @@ function when(event: Event): void {
         @click="roster.pin(task, !booked.pinned)"
         >{{ booked.pinned ? 'Unpin' : 'Pin here' }}</v-btn
       >
-      <p class="small quiet mt-2">Pinned, it stays where it is when the rest is planned anew.</p>
+      <p class="small quiet mt-2">A pinned booking keeps its time when the rest is re-planned.</p>
     </template>
     <p v-else-if="begun" class="small quiet">It has begun and stays as it is.</p>
   </section>
