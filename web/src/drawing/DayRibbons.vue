@@ -113,8 +113,8 @@ const wide = (from: string, to: string): number => Math.max(2, x(at(to)) - x(at(
       </g>
     </svg>
     <p class="small quiet">
-      Above as planned, below as it went: hatched from A meeting B until it was poured, filled until nobody
-      touched it; the bar across is its use-by.
+      Upper bar as planned, lower bar as it went: hatched from mixing start to pour, filled until the last
+      touch; the red mark is its use-by.
     </p>
   </div>
 </template>

@@ -74,7 +74,9 @@ const chances = computed(() => {
         ><template v-for="c in chances" :key="c.words">; {{ c.words }} in {{ percent(c.of.of) }}</template
         ><template v-if="tried.odds.which">, most often batch {{ tried.odds.which }}</template
         >.
-        <template v-if="tried.odds.most[0]"> Main cause: {{ causes[tried.odds.most[0].cause] }}. </template>
+        <template v-if="tried.odds.most[0] && tried.odds.makes.of < 1">
+          Main cause of delay: {{ causes[tried.odds.most[0].cause] }}.
+        </template>
       </p>
     </template>
     <p v-else class="small quiet">Simulating variations …</p>
