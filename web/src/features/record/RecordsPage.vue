@@ -129,7 +129,7 @@ const happened = (e: EntryLine): string =>
           <tr>
             <th>When</th>
             <th>Job</th>
-            <th>What</th>
+            <th>Entry type</th>
             <th>Details</th>
             <th>By</th>
           </tr>
