@@ -11,6 +11,7 @@ import (
 	"github.com/google/uuid"
 
 	"nephelon/core/buildup"
+	"nephelon/core/days"
 	"nephelon/core/job"
 	"nephelon/core/kit"
 	"nephelon/core/material"
@@ -200,6 +201,25 @@ func TestACompanyGoesOutAndComesBack(t *testing.T) {
 	if err := records.SaveSheets(ctx, from, &person, store.NewSheet{Shelf: store.ProductShelf, ID: "tide", Version: 1, Doc: material.Product{ID: "tide", Name: "Tide 40"}}); err != nil {
 		t.Fatal(err)
 	}
+	if err := records.SaveSheets(ctx, from, &person, store.NewSheet{Shelf: store.MediumShelf, ID: "sand", Version: 1, Doc: material.Medium{ID: "sand", Name: "Sand"}}); err != nil {
+		t.Fatal(err)
+	}
+	if _, err := records.SaveSystem(ctx, from, 0, buildup.System{ID: "quay", Name: "Quay", For: "floor", Coats: []buildup.Coat{{ID: "c", Product: "tide"}}}); err != nil {
+		t.Fatal(err)
+	}
+	before, err := records.House(ctx, from)
+	if err != nil {
+		t.Fatal(err)
+	}
+	if _, err := records.SaveHouse(ctx, from, before.Revision, job.House{Crews: []job.StandingCrew{{ID: "north", Name: "North", People: 2}}}); err != nil {
+		t.Fatal(err)
+	}
+	if _, err := records.Book(ctx, from, person, 0, []days.Booked{{Job: at.String(), Task: "coat/c/pour", Crew: "north", From: time.Now(), Until: time.Now().Add(time.Hour)}}); err != nil {
+		t.Fatal(err)
+	}
+	if err := records.Audit(ctx, from, uuid.NullUUID{UUID: person, Valid: true}, "changed a role", "Ida"); err != nil {
+		t.Fatal(err)
+	}
 	if _, err := records.IssuePlan(ctx, from, person, at, uuid.New(), record.Issue{Name: "Quay"}); err != nil {
 		t.Fatal(err)
 	}
@@ -275,6 +295,15 @@ func TestACompanyGoesOutAndComesBack(t *testing.T) {
 	if _, err := other.PhotoImage(ctx, into, photos[0].ID, true); !errors.Is(err, store.ErrNotFound) {
 		t.Errorf("it was taken out of its job: %v", err)
 	}
+	if roster, err := other.Roster(ctx, into); err != nil || len(roster.Bookings) != 1 {
+		t.Errorf("the roster: %+v, %v", roster, err)
+	}
+	if systems, err := other.Systems(ctx, into); err != nil || len(systems) != 1 {
+		t.Errorf("the systems: %+v, %v", systems, err)
+	}
+	if house, err := other.House(ctx, into); err != nil || len(house.Of.Crews) != 1 {
+		t.Errorf("the house: %+v, %v", house, err)
+	}
 	if stock, err := other.Stock(ctx, into); err != nil || len(stock) != 1 {
 		t.Errorf("%d containers, %v", len(stock), err)
 	}
@@ -324,5 +353,136 @@ func TestLinksLogAndRoom(t *testing.T) {
 	done := 0
 	if err := records.Alone(ctx, company, func(context.Context) error { done++; return nil }); err != nil || done != 1 {
 		t.Errorf("done %d times, %v", done, err)
+	}
+}
+
+// The roster is booked from the revision it was read at; the record takes an event once, and says
+// whose id stands for another.
+func TestTheRosterAndTheRecordTakeThingsOnce(t *testing.T) {
+	ctx := t.Context()
+	company, person := company(t)
+	at := addJob(t, company, person, "Quay")
+	first, err := records.Book(ctx, company, person, 0, []days.Booked{{Job: at.String(), Task: "coat/c/pour", From: time.Now(), Until: time.Now().Add(time.Hour)}})
+	if err != nil || first == 0 {
+		t.Fatalf("%d, %v", first, err)
+	}
+	if _, err := records.Book(ctx, company, person, 0, nil); !errors.Is(err, store.ErrRosterMoved) {
+		t.Errorf("over a newer one: %v", err)
+	}
+	if roster, err := records.Roster(ctx, company); err != nil || len(roster.Bookings) != 1 || roster.Revision != first {
+		t.Errorf("%+v, %v", roster, err)
+	}
+	if _, err := records.IssuePlan(ctx, company, person, at, uuid.New(), record.Issue{Name: "Quay"}); err != nil {
+		t.Fatal(err)
+	}
+	if n, err := records.IssueNumber(ctx, company, at); err != nil || n != 1 {
+		t.Errorf("plan %d, %v", n, err)
+	}
+	note := func(text string) record.Event {
+		return record.Sealed(record.Event{ID: person.String(), Issue: 1, Kind: record.Noted, At: time.Now(), Device: "a-tablet", Number: 1, Person: person.String(), Body: record.Body{Text: text}}, "")
+	}
+	e := note("dry")
+	for range 2 {
+		if other, err := records.Log(ctx, company, person, at, []record.Event{e}, time.Now()); err != nil || len(other) > 0 {
+			t.Errorf("%v, %v", other, err)
+		}
+	}
+	if other, err := records.Log(ctx, company, person, at, []record.Event{note("wet")}, time.Now()); err != nil || len(other) != 1 {
+		t.Errorf("another event of the same id: %v, %v", other, err)
+	}
+	if all, err := records.EventsByID(ctx, company, at, []string{e.ID}); err != nil || all[e.ID].Hash != e.Hash {
+		t.Errorf("%+v, %v", all, err)
+	}
+	if past, err := records.PastCauses(ctx, company, uuid.New()); err != nil || len(past) != 0 {
+		t.Errorf("%+v, %v", past, err)
+	}
+}
+
+// A company is founded with its owner, found by an address of its people, and set by whoever runs
+// the server; a database that answers is ready, and what cannot be reached is told apart.
+func TestACompanyIsFoundedAndSet(t *testing.T) {
+	ctx := t.Context()
+	email := uuid.NewString() + "@test.example"
+	company, err := records.Found(ctx, "Slipway Floors", store.Person{Name: "Ida", Email: email, Role: store.Owner, PasswordHash: "x", Units: "us"})
+	if err != nil {
+		t.Fatal(err)
+	}
+	if found, err := records.CompanyOf(ctx, email); err != nil || found != company {
+		t.Errorf("%v, %v", found, err)
+	}
+	bridge, quota := "http://127.0.0.1:9", int64(1<<30)
+	if err := records.SetCompany(ctx, email, &bridge, &quota); err != nil {
+		t.Error(err)
+	}
+	if at, err := records.Bridge(ctx, company); err != nil || at != bridge {
+		t.Errorf("%q, %v", at, err)
+	}
+	owner, err := records.PersonByEmail(ctx, email)
+	if err != nil {
+		t.Fatal(err)
+	}
+	if err := records.SetPassword(ctx, company, owner.ID, "new hash", ""); err != nil {
+		t.Error(err)
+	}
+	if p, err := records.Colleague(ctx, company, owner.ID); err != nil || p.Name != "Ida" {
+		t.Errorf("%+v, %v", p, err)
+	}
+	f := file("Quay")
+	f.Job.Stock = []kit.Container{{ID: "tin", Sheet: "tide", Part: "kit"}}
+	at, err := records.AddJob(ctx, company, owner.ID, f, nil)
+	if err != nil {
+		t.Fatal(err)
+	}
+	if all, err := records.Reservations(ctx, company); err != nil || len(all) != 1 || all[0].Container != "tin" {
+		t.Errorf("%+v, %v", all, err)
+	}
+	if stamp, err := records.Stamp(ctx, company, at); err != nil || stamp.Revision != 1 {
+		t.Errorf("%+v, %v", stamp, err)
+	}
+	j, err := records.Job(ctx, company, at)
+	if err != nil {
+		t.Fatal(err)
+	}
+	if err := records.KeepSummary(ctx, company, at, j.ChangedAt, map[string]int{"kits": 3}); err != nil {
+		t.Error(err)
+	}
+	if room, err := records.Storage(ctx, company); err != nil || room.Used() <= 0 {
+		t.Errorf("%+v, %v", room, err)
+	}
+	if err := records.SaveSheets(ctx, company, &owner.ID, store.NewSheet{Shelf: store.MediumShelf, ID: "sand", Version: 1, Doc: material.Medium{ID: "sand", Name: "Sand"}}); err != nil {
+		t.Fatal(err)
+	}
+	if users, err := records.Users(ctx, company, store.MediumShelf, "sand"); err != nil || len(users) != 0 {
+		t.Errorf("%+v, %v", users, err)
+	}
+	if err := records.DeleteSheet(ctx, company, store.MediumShelf, "sand"); err != nil {
+		t.Error(err)
+	}
+	token := "kept " + owner.ID.String()
+	of := uuid.NullUUID{UUID: owner.ID, Valid: true}
+	if err := records.BeginSession(ctx, token, []byte("a"), time.Now().Add(time.Hour), uuid.NullUUID{UUID: company, Valid: true}, of, "a browser"); err != nil {
+		t.Fatal(err)
+	}
+	if err := records.KeepSession(ctx, token, []byte("b"), time.Now().Add(time.Hour)); err != nil {
+		t.Error(err)
+	}
+	if data, there, err := records.FindSession(ctx, token); err != nil || !there || string(data) != "b" {
+		t.Errorf("%q, %v", data, err)
+	}
+	if err := records.EndSession(ctx, token); err != nil {
+		t.Error(err)
+	}
+	if err := records.Ready(ctx); err != nil || store.Away(store.ErrNotFound) {
+		t.Errorf("ready: %v", err)
+	}
+	gone, err := store.Open(ctx, database(t))
+	if err != nil {
+		t.Fatal(err)
+	}
+	if err := gone.Close(); err != nil {
+		t.Fatal(err)
+	}
+	if err := gone.Ready(ctx); err == nil {
+		t.Error("a closed database is ready")
 	}
 }
