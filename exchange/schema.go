@@ -30,7 +30,7 @@ func ShelfSchema() ([]byte, error) {
 	return schema(reflect.TypeFor[ShelfFile](), "Nephelon shelf file", "Data sheets of coating products and media. Numbers are in SI units.")
 }
 
-// definitions is where a schema keeps what it refers to.
+// definitions is the prefix of references within a schema.
 const definitions = "#/$defs/"
 
 func schema(of reflect.Type, title, description string) ([]byte, error) {

@@ -279,10 +279,16 @@ func TestAPlanOutlivesItsServer(t *testing.T) {
 	}
 	until := func(id string, holds func(server.RosterRun) bool) server.RosterRun {
 		t.Helper()
-		for deadline := time.Now().Add(30 * time.Second); ; time.Sleep(50 * time.Millisecond) {
-			if run := look(id); holds(run) {
+		late, again := time.After(30*time.Second), time.NewTicker(50*time.Millisecond)
+		defer again.Stop()
+		for {
+			run := look(id)
+			if holds(run) {
 				return run
-			} else if time.Now().After(deadline) {
+			}
+			select {
+			case <-again.C:
+			case <-late:
 				t.Fatalf("still %s: %+v", run.State, run.Progress)
 			}
 		}

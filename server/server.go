@@ -167,7 +167,7 @@ func register[I, O any](api huma.API, op huma.Operation, handler func(context.Co
 	huma.Register(api, op, handler)
 }
 
-// schemas is where the description of the API keeps its types.
+// schemas is the prefix of references to types in the description of the API.
 const schemas = "#/components/schemas/"
 
 func apiConfig() huma.Config {

@@ -359,7 +359,7 @@ func (s *Store) Recorded(ctx context.Context, company uuid.UUID, most int) ([]Jo
 	return all, nil
 }
 
-// JobRecord is what was issued and logged of a job.
+// JobRecord holds the issued plans and the events of a job.
 type JobRecord struct {
 	Issues []record.Issue // the newest first
 	Events []record.Event

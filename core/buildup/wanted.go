@@ -9,7 +9,7 @@ import (
 	"nephelon/core/measure"
 )
 
-// grainOverFilm is how much larger than its film a grain may be: one that stands out of it by
+// grainOverFilm is the greatest size of a grain ÷ its film: one that protrudes further by
 // more is pulled out by feet. Common practice, no source.
 const grainOverFilm = 1.5
 

@@ -5,10 +5,10 @@ import (
 	"sync"
 )
 
-// scrap is how many cells are no part of their own.
+// scrap is the greatest number of cells that do not count as a part.
 const scrap = 3
 
-// OpenAhead tells whether a floor lies open along a travel for certain: at every level the
+// OpenAhead reports whether a floor lies open along a travel for certain: at every level the
 // line across it is in one piece and, however its walls run aslant, wide enough for a way of
 // a width. Where it does not, Escapes looks closer.
 func OpenAhead(p Polygon, travel Travel, width float64) bool {

@@ -14,7 +14,7 @@ type PotLife interface {
 	Life(measure.Mass) measure.Span
 }
 
-// Spreading is how fast a coat leaves the bucket, and how long it lives there. It is comparable:
+// Spreading holds the rate at which a coat leaves the bucket, and its pot life there. It is comparable:
 // limits of equal products, buckets and Spreadings are equal.
 type Spreading struct {
 	Spreaders int

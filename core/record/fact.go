@@ -243,7 +243,7 @@ func (f *finder) around() extremes {
 	return out
 }
 
-// weather tells what the readings of its surface around the pour show.
+// weather adds facts from the readings of its surface around the pour.
 func (f *finder) weather() {
 	r := f.around()
 	limits := f.plan.Limits

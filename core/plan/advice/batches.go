@@ -205,7 +205,7 @@ func rangeOf(in *input.Inputs, low, high *measure.Sourced[measure.Temperature]) 
 	return in.Units.Temperature(low.Value) + " to " + in.Units.Temperature(high.Value)
 }
 
-// wayToBatches is what helps where a coat cannot be divided at all.
+// wayToBatches returns what helps where a coat cannot be divided at all.
 func wayToBatches(p *material.Product) string {
 	if len(p.Hardeners) > 0 {
 		return "Take a slower hardener, cooler parts, more people or a larger bucket."

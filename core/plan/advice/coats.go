@@ -51,7 +51,7 @@ func Neighbours(in *input.Inputs, i int, s stage.Stages) []finding.Finding {
 	return buildup.Neighbours(layers, bed, in.Units)
 }
 
-// substrate is in the words in which sheets say what they go over.
+// substrate returns the word by which data sheets name a substrate.
 func substrate(s survey.Substrate) string {
 	switch s {
 	case survey.Trowelled:

@@ -67,7 +67,7 @@ func misplacedMixing(s job.Surface, path string) finding.Finding {
 	}
 }
 
-// farExit is how far from the floor a door may be marked, m: the thickness of a wall, common
+// farExit is the greatest distance of a door from the floor, m: the thickness of a wall, common
 // practice, no source.
 const farExit = 1.0
 
@@ -160,7 +160,7 @@ func timed(in *input.Inputs, l stage.Laid, all stage.Timed) []finding.Finding {
 	return found
 }
 
-// hour tells a time as the clock on site shows it.
+// hour returns a time by the clock on site, such as "Mon 07:30".
 func hour(t time.Time) string { return t.Format("Mon 15:04") }
 
 // offSlab says where a coat is laid on a slab that its sheet does not allow.
@@ -285,7 +285,7 @@ func TooLate(in *input.Inputs, runner *sim.Runner, i int, l input.ResolvedCoat, 
 	return found
 }
 
-// missedLimit tells what comes too late, in a sentence.
+// missedLimit returns a sentence about the limit that is missed.
 func missedLimit(in *input.Inputs, run sim.Run, m sim.Pinch) string {
 	p, late := run.Passages[m.Batch-1], in.Units.Span(-m.Slack)
 	switch m.Limit {
@@ -302,7 +302,7 @@ func missedLimit(in *input.Inputs, run sim.Run, m sim.Pinch) string {
 	return fmt.Sprintf("it takes %s, and the shift ends %s before it is done.", in.Units.Span(run.Ends), late)
 }
 
-// breakOff tells after which section a pour can be broken off when the shift ends.
+// breakOff returns a sentence about the section after which a pour can stop when the shift ends.
 func breakOff(in *input.Inputs, train sim.Train, run sim.Run, laid stage.LaidCoat) string {
 	last := 0
 	for _, p := range run.Passages {

@@ -179,7 +179,7 @@ func (in *Inputs) readSheets() []finding.Finding {
 	return found
 }
 
-// pailOff is how far the measures of a pail may be from what it is said to hold:
+// pailOff is the greatest relative difference between the measured and the stated volume of a pail:
 // common practice, no source.
 const pailOff = 0.05
 
@@ -428,7 +428,7 @@ func (in *Inputs) PartsTemperature(mix material.Mix) measure.Temperature {
 	return cure.Mixed(parts...)
 }
 
-// rest is how long a solvent-borne two-pack stands after mixing: common practice, no source.
+// rest is the induction of a solvent-borne two-pack whose sheet states none: common practice, no source.
 const rest measure.Span = 10 * measure.Minute
 
 // withRest returns a sheet as this contractor lets its mix stand.

@@ -49,7 +49,7 @@ func (w weather) Slab(place climate.Place) []measure.Temperature {
 	return w.slabs[place]
 }
 
-// Placed is where a surveyed slab lies, with the temperatures read on it.
+// Placed returns the place of a surveyed slab, and the temperatures read on it.
 func Placed(s *survey.Survey) (climate.Place, []climate.Reading) {
 	if s == nil {
 		return climate.Place{}, nil

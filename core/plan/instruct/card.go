@@ -1,4 +1,4 @@
-// Package instruct tells the crew what to do: mix cards, the work on the floor, and what is done
+// Package instruct writes instructions for the crew: mix cards, the work on the floor, and what is done
 // ahead. It may know the inputs and the values of the stages, and changes neither.
 package instruct
 
@@ -73,7 +73,7 @@ func divideColours(in *input.Inputs, l input.ResolvedCoat, card *kit.Card, b kit
 	}
 }
 
-// patchesOf is what a section is poured over: the boards of a top with their
+// patchesOf returns what a section is poured over: the boards of a top with their
 // edges, else the section itself.
 func patchesOf(section pour.Section, panels []takeoff.Panel) []kit.Patch {
 	var patches []kit.Patch
@@ -201,7 +201,7 @@ func (m *mixer) twoPack(c kit.Card) {
 	m.out()
 }
 
-// out tells where the mix goes, and what becomes of what clings to the pail.
+// out adds where the mix goes and how the residue in the pail is handled.
 func (m *mixer) out() {
 	if m.l.Coat.Wets() {
 		m.do("Over the stones in a forced-action mixer, and turn until every stone is glossy and none dry.", 0)

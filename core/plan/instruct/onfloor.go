@@ -16,7 +16,7 @@ import (
 // practice, no source.
 const spikesFrom = 0.5e-3
 
-// tapeAfter is when a run over an edge has slowed: common practice, no source.
+// tapeAfter is the time until a run over an edge has slowed: common practice, no source.
 const tapeAfter measure.Span = 30 * measure.Minute
 
 // floorSteps returns what a section needs after the pail, by how the coat is laid and on what:

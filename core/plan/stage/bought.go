@@ -16,7 +16,7 @@ type Bought struct {
 	Asked     []Asked  // in the order in which coats need them
 }
 
-// Asked is what was asked of the stock and of the sizes sold of one sheet.
+// Asked holds the stock of one sheet and why no kits cover its need.
 type Asked struct {
 	Sheet *input.Sheet
 	Stock kit.Stock

@@ -133,7 +133,7 @@ type bounds struct {
 	bad    error
 }
 
-// limited is what the limits of a coat's batches depend on beside the job.
+// limited holds all that the limits of a coat's batches depend on beside the job.
 type limited struct {
 	sheet  *input.Sheet
 	bucket kit.Bucket
@@ -152,11 +152,11 @@ func (d *divider) bounds(at limited) bounds {
 	return b
 }
 
-// worth is how much larger a batch has to become for a way to be told: common
+// worth is the least gain in batch size for which a way is named: common
 // practice, no source.
 const worth = 1.08
 
-// Cooler is by how much colder parts are asked about, K.
+// Cooler is the reduction of part temperature that is tried, K.
 const Cooler measure.Temperature = 6
 
 // relax says what would allow larger batches: first what lifts the limit that

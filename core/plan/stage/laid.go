@@ -136,7 +136,7 @@ func cutFloor(in *input.Inputs, floors *pour.Memory, i int, off *takeoff.Takeoff
 	return course
 }
 
-// widestDoorway is how wide a neck between two rooms may be to count as a doorway, m: common
+// widestDoorway is the greatest width of a neck between two rooms that counts as a doorway, m: common
 // practice, no source.
 const widestDoorway = 2.5
 
@@ -250,7 +250,7 @@ func carryLengths(in *input.Inputs, floors *pour.Memory, i int, sections []pour.
 	return all
 }
 
-// takes tells how much of a coat a square metre of a panel takes, against
+// takes returns a function for how much of a coat a square metre of a panel takes, against
 // the other panels.
 func takes(l input.ResolvedCoat) func(takeoff.Panel) float64 {
 	c, each := l.Coat, 1.0

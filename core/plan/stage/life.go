@@ -8,7 +8,7 @@ import (
 	"nephelon/core/plan/input"
 )
 
-// Lives is what the pot life of a sheet comes to with the parts as warm as they
+// Lives holds the pot life of a sheet with the parts as warm as they
 // are planned.
 type Lives struct {
 	Table  *cure.Table         // pot life over mass; nil where there is none
@@ -25,7 +25,7 @@ func (l *Lives) Of(mass measure.Mass) measure.Span {
 	return l.Table.Life(mass)
 }
 
-// Left is what becomes of a mass that is left in its pail; empty where that is not
+// Left returns what becomes of a mass that stays in its pail; empty where that is not
 // known.
 func (l *Lives) Left(mass measure.Mass) cure.Left {
 	if l == nil || l.Table == nil {
@@ -88,7 +88,7 @@ func (d *divider) table(at mixedAt) tabled {
 	return made
 }
 
-// SmokesAfter is how long after it can no longer be used a mix smokes, to the half minute
+// SmokesAfter returns the time from end of use to smoke, to the half minute
 // below.
 func SmokesAfter(left cure.Left) measure.Span {
 	return measure.Span(math.Floor(float64(*left.Smokes-*left.Usable)/30) * 30)

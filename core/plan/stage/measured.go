@@ -9,13 +9,13 @@ import (
 	"nephelon/core/takeoff"
 )
 
-// Measured is what the measures of each surface come to.
+// Measured holds the take-off of each surface.
 type Measured struct {
 	Surfaces []MeasuredSurface
 	Area     measure.Area
 }
 
-// MeasuredSurface is what the measures of one surface come to.
+// MeasuredSurface holds the take-off of one surface.
 type MeasuredSurface struct {
 	Takeoff *takeoff.Takeoff // nil while the outline is not usable
 	Faults  []geometry.Point

@@ -10,7 +10,7 @@ import (
 	"nephelon/core/survey"
 )
 
-// SurveyPlan is what a survey came to.
+// SurveyPlan holds the verdicts and the preparation of a survey.
 type SurveyPlan struct {
 	Fit         survey.Fit          `json:"fit"`
 	Verdicts    []survey.Verdict    `json:"verdicts"`
@@ -18,7 +18,7 @@ type SurveyPlan struct {
 	Hours       []climate.Judged    `json:"hours" doc:"Of the forecast"`
 }
 
-// Surveyed is what the survey of each surface came to.
+// Surveyed holds the judged survey of each surface.
 type Surveyed struct {
 	Surfaces []*SurveyPlan // nil while nothing was surveyed
 }
@@ -85,7 +85,7 @@ func SurveyRules(in *input.Inputs, i int) []survey.Own {
 	return own
 }
 
-// surveyCoats is what the survey needs to know of what goes on the surface.
+// surveyCoats returns what the survey needs to know of the coats.
 func surveyCoats(in *input.Inputs, i int, m MeasuredSurface) survey.Coats {
 	var c survey.Coats
 	for n, l := range in.Layers[i] {

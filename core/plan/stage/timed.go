@@ -67,7 +67,7 @@ type TimedCoat struct {
 	Run    *sim.Run        // nil where nobody can run it
 }
 
-// Clock is when A meets B, and until when the pail can be used.
+// Clock holds the mixing start of a batch and the end of its use.
 type Clock struct{ Meets, UseBy time.Time }
 
 // slabHours is the temperature of a surface's slab hour by hour, from a time on;
@@ -237,7 +237,7 @@ func (t *timer) next(i, round int) {
 	t.out.Coats[i][round].Times, t.below[i] = times, times
 }
 
-// Walkable is how long a coat takes until people can walk on it, or else lay the next one.
+// Walkable returns the time until people can walk on it, or else lay the next one.
 func (t *CoatTimes) Walkable() measure.Span {
 	if hard := t.Stage(material.StageFoot).After; hard > 0 {
 		return hard

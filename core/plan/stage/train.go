@@ -13,7 +13,7 @@ import (
 	"nephelon/core/work"
 )
 
-// drawn tells whether a pail is emptied while it is spread, not at once.
+// drawn reports whether a pail is emptied while it is spread, not at once.
 func drawn(l school.Laying) bool { return l != school.PourAndSpread && l != school.Trowel }
 
 // What stands in for times of a pour that nobody entered: common practice, no source.
@@ -21,7 +21,7 @@ const (
 	lapReach = 1.0 // m that a section is worked on in one strip
 )
 
-// sectionLoad is what of a section a train asks.
+// sectionLoad holds what a train needs to know of a section.
 type sectionLoad struct {
 	area   float64
 	carry  float64 // m from the mixing place
@@ -69,7 +69,7 @@ func sectionLoads(in *input.Inputs, l input.ResolvedCoat, laid LaidCoat) []secti
 }
 
 // trainOf returns the pour of a coat with what is known of it: its batches over its sections,
-// by its crew. Edge tells how long a film laid at a time can be worked.
+// by its crew. Edge returns the working time of a film laid at a time.
 func trainOf(in *input.Inputs, l input.ResolvedCoat, d *kit.Division, grounds []sectionLoad, area measure.Area, life *Lives, edge func(measure.Span) measure.Span, shift, light measure.Span) sim.Train {
 	crew := l.Crew
 	out := sim.Train{
