@@ -86,7 +86,7 @@ func (s *Server) houseRoutes() {
 		func(ctx context.Context, _ *struct{}) (*body[HouseState], error) {
 			kept, err := s.store.House(ctx, person(ctx).CompanyID)
 			if err != nil {
-				return nil, s.trouble(ctx, "read house methods", err)
+				return nil, s.trouble(ctx, "read company standards", err)
 			}
 			if person(ctx).Role == store.Hand {
 				kept.Of.HourCost, kept.Of.OvertimeMore = nil, nil
@@ -102,7 +102,7 @@ func (s *Server) houseRoutes() {
 				return nil, huma.Error422UnprocessableEntity(text, &huma.ErrorDetail{Location: "body." + path, Message: text})
 			}
 			revision, err := s.store.SaveHouse(ctx, person(ctx).CompanyID, in.Base, in.Body)
-			return s.revised(ctx, "save house methods", revision, err)
+			return s.revised(ctx, "save company standards", revision, err)
 		})
 	register(s.api, huma.Operation{OperationID: "systems", Method: http.MethodGet, Path: "/api/systems"}, s.listSystems)
 	register(s.api, huma.Operation{OperationID: "saveSystem", Method: http.MethodPut, Path: "/api/systems/{id}"},

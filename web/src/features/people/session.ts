@@ -13,7 +13,7 @@ export const useSession = defineStore('session', () => {
   const asked = ref(false)
   const units = computed<Units>(() => me.value?.units ?? 'metric')
   const mayEdit = computed(() => me.value !== null && me.value.role !== 'hand')
-  /** Whether they keep the shelf, the systems and the house methods. */
+  /** Whether they keep the shelf, the systems and the company standards. */
   const mayKeep = computed(() => me.value?.role === 'owner' || me.value?.role === 'estimator')
 
   async function ask(): Promise<void> {
