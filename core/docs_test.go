@@ -3,25 +3,22 @@ package core_test
 import (
 	"go/ast"
 	"go/parser"
+	"go/scanner"
 	"go/token"
 	"io/fs"
+	"os"
 	"path/filepath"
 	"strings"
 	"testing"
+	"unicode/utf8"
 )
 
 // A doc comment begins with the name of what it documents, with or without an article, so that
 // it reads as a sentence wherever it is shown and none is left behind by a rename or a move.
 func TestDocsBeginWithTheirName(t *testing.T) {
 	found := 0
-	err := filepath.WalkDir("..", func(name string, entry fs.DirEntry, err error) error {
-		if err != nil || entry.IsDir() {
-			if err == nil && (entry.Name() == "node_modules" || entry.Name() == ".git") {
-				return filepath.SkipDir
-			}
-			return err
-		}
-		if !strings.HasSuffix(name, ".go") || strings.HasSuffix(name, "_test.go") {
+	eachGoFile(t, func(name string) error {
+		if strings.HasSuffix(name, "_test.go") {
 			return nil
 		}
 		set := token.NewFileSet()
@@ -41,11 +38,63 @@ func TestDocsBeginWithTheirName(t *testing.T) {
 		}
 		return nil
 	})
-	if err != nil {
-		t.Fatal(err)
-	}
 	if found < 1000 {
 		t.Errorf("only %d comments were found", found)
+	}
+}
+
+// A line of code has at most 120 characters. Lines of a raw string are its own: statements of
+// another language, data of a test, the tags of a field.
+func TestLineLength(t *testing.T) {
+	const limit = 120
+	eachGoFile(t, func(name string) error {
+		text, err := os.ReadFile(name)
+		if err != nil {
+			return err
+		}
+		set := token.NewFileSet()
+		file := set.AddFile(name, set.Base(), len(text))
+		raw := make(map[int]bool)
+		var tokens scanner.Scanner
+		tokens.Init(file, text, nil, scanner.ScanComments)
+		for {
+			at, tok, literal := tokens.Scan()
+			if tok == token.EOF {
+				break
+			}
+			if tok == token.STRING && literal[0] == '`' {
+				first := file.Line(at)
+				for line := first; line <= first+strings.Count(literal, "\n"); line++ {
+					raw[line] = true
+				}
+			}
+		}
+		for i, line := range strings.Split(string(text), "\n") {
+			if n := utf8.RuneCountInString(line); n > limit && !raw[i+1] {
+				t.Errorf("%s:%d has %d characters", name, i+1, n)
+			}
+		}
+		return nil
+	})
+}
+
+// eachGoFile calls check with the path of every Go file of the module.
+func eachGoFile(t *testing.T, check func(name string) error) {
+	t.Helper()
+	err := filepath.WalkDir("..", func(name string, entry fs.DirEntry, err error) error {
+		if err != nil || entry.IsDir() {
+			if err == nil && (entry.Name() == "node_modules" || entry.Name() == ".git") {
+				return filepath.SkipDir
+			}
+			return err
+		}
+		if !strings.HasSuffix(name, ".go") {
+			return nil
+		}
+		return check(name)
+	})
+	if err != nil {
+		t.Fatal(err)
 	}
 }
 

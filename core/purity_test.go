@@ -18,7 +18,9 @@ import (
 // files, no clock, and randomness only from a source that is passed in. A pure
 // library that takes the place of code of our own may be added here.
 var allowed = []string{
-	"bytes", "cmp", "container/heap", "context", "crypto/sha256", "encoding/binary", "encoding/hex", "encoding/json", "errors", "fmt", "iter", "maps", "math", "math/bits", "math/rand/v2", "reflect", "regexp", "runtime", "runtime/debug", "slices", "sort", "strconv", "strings", "sync", "sync/atomic", "time", "unicode/utf8",
+	"bytes", "cmp", "container/heap", "context", "crypto/sha256", "encoding/binary", "encoding/hex", "encoding/json",
+	"errors", "fmt", "iter", "maps", "math", "math/bits", "math/rand/v2", "reflect", "regexp", "runtime", "runtime/debug",
+	"slices", "sort", "strconv", "strings", "sync", "sync/atomic", "time", "unicode/utf8",
 	// Canonical JSON (RFC 8785) in pure Go.
 	"github.com/gowebpki/jcs",
 	// Linear algebra in pure Go.
@@ -27,7 +29,9 @@ var allowed = []string{
 
 func TestTheCoreIsPure(t *testing.T) {
 	// Of math/rand/v2 the functions of the package draw from a hidden source.
-	random := regexp.MustCompile(`\brand\.(Int|IntN|Int32|Int32N|Int64|Int64N|Uint32|Uint64|N|Float32|Float64|NormFloat64|ExpFloat64|Perm|Shuffle)\b`)
+	random :=
+		regexp.MustCompile(
+			`\brand\.(Int|IntN|Int32|Int32N|Int64|Int64N|Uint32|Uint64|N|Float32|Float64|NormFloat64|ExpFloat64|Perm|Shuffle)\b`)
 	files, clock := 0, regexp.MustCompile(`\btime\.(Now|Since|Until|Sleep|After|Tick|NewTimer|NewTicker)\b`)
 	err := filepath.WalkDir(".", func(name string, entry fs.DirEntry, err error) error {
 		if err != nil || entry.IsDir() || !strings.HasSuffix(name, ".go") || strings.HasSuffix(name, "_test.go") {

@@ -89,7 +89,8 @@ func FillShelf(ctx context.Context, s *store.Store, company uuid.UUID) error {
 	}
 	var sheets []store.NewSheet
 	for _, l := range shelf.Lines {
-		sheets = append(sheets, store.NewSheet{Shelf: store.ProductShelf, ID: l.Sheet.ID, Version: l.Sheet.Version, Doc: l.Sheet})
+		sheets = append(sheets, store.NewSheet{Shelf: store.ProductShelf, ID: l.Sheet.ID, Version: l.Sheet.Version,
+			Doc: l.Sheet})
 	}
 	for _, m := range shelf.Media {
 		sheets = append(sheets, store.NewSheet{Shelf: store.MediumShelf, ID: m.ID, Version: m.Version, Doc: m})
@@ -154,7 +155,8 @@ func addPeople(ctx context.Context, s *store.Store, company uuid.UUID) (map[stri
 		return nil, err
 	}
 	for _, p := range People() {
-		id, err := s.AddPerson(ctx, store.Person{CompanyID: company, Name: p.Name, Email: p.Email, Role: p.Role, PasswordHash: hash, Units: p.Units})
+		id, err := s.AddPerson(ctx, store.Person{CompanyID: company, Name: p.Name, Email: p.Email, Role: p.Role,
+			PasswordHash: hash, Units: p.Units})
 		if err != nil {
 			return nil, err
 		}

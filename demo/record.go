@@ -25,7 +25,8 @@ const (
 
 // fillRecord adds a job whose first coat is being poured now, and one that was finished last
 // week with something wrong, each with its issued plan and what the crew logged.
-func fillRecord(ctx context.Context, s *store.Store, company uuid.UUID, people map[string]uuid.UUID, now time.Time) error {
+func fillRecord(ctx context.Context, s *store.Store, company uuid.UUID, people map[string]uuid.UUID,
+	now time.Time) error {
 	file, err := readJob("jobs/baggage-hall.nephelon.json")
 	if err != nil {
 		return err
@@ -34,13 +35,16 @@ func fillRecord(ctx context.Context, s *store.Store, company uuid.UUID, people m
 	const ran = 34 * time.Minute // since the first batch was poured
 	today := later{name: Today, client: "Holmvik Pilots", surface: "hall", size: 1.15}.of(file, now)
 	today.Job.Start, today.Job.Due = local(now.Add(-ran)), now.AddDate(0, 0, 9).Format(time.DateOnly)
-	if err := addRecord(ctx, s, company, people, today, now.Add(-20*time.Hour), logger{until: now, pace: 1.08}); err != nil {
+	if err := addRecord(ctx, s, company, people, today, now.Add(-20*time.Hour),
+		logger{until: now, pace: 1.08}); err != nil {
 		return fmt.Errorf("the job under way: %w", err)
 	}
 	begun := now.Add(-9 * 24 * time.Hour).Truncate(24 * time.Hour).Add(8 * time.Hour)
 	past := later{name: Finished, client: "Grimsund Trawling", surface: "hall", size: 0.8}.of(file, now)
-	past.Job.Start, past.Job.Due, past.Job.Done = local(begun), now.AddDate(0, 0, -3).Format(time.DateOnly), now.AddDate(0, 0, -5).Format(time.DateOnly)
-	if err := addRecord(ctx, s, company, people, past, begun.Add(-26*time.Hour), logger{until: now, pace: 0.96, spoils: true}); err != nil {
+	past.Job.Start, past.Job.Due, past.Job.Done = local(begun), now.AddDate(0, 0, -3).Format(time.DateOnly),
+		now.AddDate(0, 0, -5).Format(time.DateOnly)
+	if err := addRecord(ctx, s, company, people, past, begun.Add(-26*time.Hour),
+		logger{until: now, pace: 0.96, spoils: true}); err != nil {
 		return fmt.Errorf("the finished job: %w", err)
 	}
 	return nil
@@ -52,7 +56,8 @@ func local(t time.Time) job.Local {
 }
 
 // addRecord adds a job, issues its plan, and logs it.
-func addRecord(ctx context.Context, s *store.Store, company uuid.UUID, people map[string]uuid.UUID, f job.File, issued time.Time, l logger) error {
+func addRecord(ctx context.Context, s *store.Store, company uuid.UUID, people map[string]uuid.UUID, f job.File,
+	issued time.Time, l logger) error {
 	id, err := s.AddJob(ctx, company, people["Oskar Pym"], f, nil)
 	if err != nil {
 		return err
@@ -97,7 +102,8 @@ func (l *logger) log(at time.Time, kind record.Kind, task string, body record.Bo
 		return fmt.Errorf("make an id: %w", err)
 	}
 	l.events = append(l.events, record.Event{
-		ID: id.String(), Issue: l.issue.Number, Task: work.ID(task), Kind: kind, At: at, Device: "demo-tablet", Person: l.person, Name: l.name, Body: body,
+		ID: id.String(), Issue: l.issue.Number, Task: work.ID(task), Kind: kind, At: at, Device: "demo-tablet",
+		Person: l.person, Name: l.name, Body: body,
 	})
 	return nil
 }
@@ -132,7 +138,8 @@ func (l *logger) coat(c *record.Coat) error {
 	for n, g := range record.Gates(l.issue, c) {
 		body := record.Body{Gate: g.Key, Saw: g.Saw}
 		if g.Reads {
-			body.Saw, body.Slab, body.Air, body.Humidity = "read at three places", temperature(c.Slab), temperature(c.Slab+1.5), fraction(0.52)
+			body.Saw, body.Slab, body.Air, body.Humidity = "read at three places", temperature(c.Slab), temperature(c.Slab+1.5),
+				fraction(0.52)
 		}
 		add(zero.Add(time.Duration(n-40)*time.Minute), record.Gated, task, body)
 	}
@@ -152,7 +159,8 @@ func (l *logger) coat(c *record.Coat) error {
 				masses[n] *= 0.89
 			}
 		}
-		add(at(b.Passage.Meets).Add(-2*time.Minute), record.Lot, b.ID, record.Body{Lots: []string{fmt.Sprintf("A-%d41", c.Number), fmt.Sprintf("B-%d17", c.Number)}[:min(2, len(masses))]})
+		add(at(b.Passage.Meets).Add(-2*time.Minute), record.Lot, b.ID,
+			record.Body{Lots: []string{fmt.Sprintf("A-%d41", c.Number), fmt.Sprintf("B-%d17", c.Number)}[:min(2, len(masses))]})
 		if len(masses) > 1 {
 			add(at(b.Passage.Meets).Add(-time.Minute), record.Weighed, b.ID, record.Body{Masses: masses})
 		}
@@ -160,7 +168,8 @@ func (l *logger) coat(c *record.Coat) error {
 		add(at(b.Passage.Ready), record.Mixed, b.ID, record.Body{Saw: "one colour, no streaks"})
 		if spoilt {
 			late += 9 * time.Minute
-			add(at(b.Passage.Pour).Add(-time.Minute), record.Deviated, b.ID, record.Body{Text: "Pail set down to move the lamp", Reason: "Tess Arnaud"})
+			add(at(b.Passage.Pour).Add(-time.Minute), record.Deviated, b.ID,
+				record.Body{Text: "Pail set down to move the lamp", Reason: "Tess Arnaud"})
 		}
 		add(at(b.Passage.Pour), record.Poured, b.ID, record.Body{})
 		add(at(b.Passage.Laid), record.Spread, b.ID, record.Body{})
@@ -173,11 +182,13 @@ func (l *logger) coat(c *record.Coat) error {
 		add(end, record.Rolled, b.ID, record.Body{})
 	}
 	for h := time.Hour; zero.Add(h).Before(end.Add(2 * time.Hour)); h += time.Hour {
-		add(zero.Add(h), record.Read, task, record.Body{Slab: temperature(c.Slab - 0.3), Air: temperature(c.Slab + 1), Humidity: fraction(0.55)})
+		add(zero.Add(h), record.Read, task, record.Body{Slab: temperature(c.Slab - 0.3), Air: temperature(c.Slab + 1),
+			Humidity: fraction(0.55)})
 	}
 	add(end.Add(12*time.Minute), record.Ended, task+"/pour", record.Body{})
 	if l.spoils && c.Number == 2 {
-		add(end.Add(40*time.Hour), record.Fault, c.Batches[1].ID, record.Body{Seen: "soft", Size: "about 0.4 m across", Text: "A fingernail marks it near the west wall."})
+		add(end.Add(40*time.Hour), record.Fault, c.Batches[1].ID,
+			record.Body{Seen: "soft", Size: "about 0.4 m across", Text: "A fingernail marks it near the west wall."})
 	}
 	for _, err := range all {
 		if err != nil {

@@ -26,8 +26,11 @@ func house() job.House {
 	return job.House{
 		Zone: Zone, Currency: "EUR",
 		Crews: []job.StandingCrew{
-			{ID: "skerry", Name: "Skerry crew", People: 4, Members: []string{"Tess Arnaud", "Bo Hallin", "Ketil Orre", "Ylva Stranne"}, Skills: []work.Skill{work.Grinding, work.Acids, work.Mixing, work.Spreads}, Overtime: &job.Hours{Days: []job.Weekday{job.Saturday}, From: "07:00", Until: "13:00"}},
-			{ID: "sound", Name: "Sound crew", People: 2, Members: []string{"Eskil Vannes", "Marit Loddra"}, Skills: []work.Skill{work.Mixing, work.Spreads}},
+			{ID: "skerry", Name: "Skerry crew", People: 4, Members: []string{"Tess Arnaud", "Bo Hallin", "Ketil Orre",
+				"Ylva Stranne"}, Skills: []work.Skill{work.Grinding, work.Acids, work.Mixing, work.Spreads},
+				Overtime: &job.Hours{Days: []job.Weekday{job.Saturday}, From: "07:00", Until: "13:00"}},
+			{ID: "sound", Name: "Sound crew", People: 2, Members: []string{"Eskil Vannes", "Marit Loddra"},
+				Skills: []work.Skill{work.Mixing, work.Spreads}},
 		},
 		Machines: []job.Machinery{{Machine: work.Grinder, Count: 1}, {Machine: work.Blaster, Count: 1}},
 	}
@@ -102,7 +105,8 @@ func fillRoster(ctx context.Context, s *store.Store, company, person uuid.UUID, 
 		if err != nil {
 			return fmt.Errorf("plan a demo job: %w", err)
 		}
-		jobs = append(jobs, days.Job{ID: j.ID.String(), File: j.File, Plan: made, Films: stage.FilmsOf(j.File, measure.Metric, now, 0), Cool: stage.FilmsOf(j.File, measure.Metric, now, days.Cooler)})
+		jobs = append(jobs, days.Job{ID: j.ID.String(), File: j.File, Plan: made,
+			Films: stage.FilmsOf(j.File, measure.Metric, now, 0), Cool: stage.FilmsOf(j.File, measure.Metric, now, days.Cooler)})
 	}
 	h := house()
 	const weeks = 7

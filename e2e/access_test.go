@@ -24,7 +24,9 @@ func TestNoSeriousFaultForAnyone(t *testing.T) {
 	run := func(name, rules string) {
 		t.Helper()
 		value[bool](p, string(axe)+"; true")
-		p.do(chromedp.Evaluate[chromedp.Void](`window.axeFound = undefined; axe.run(document, { preload: false, resultTypes: ['violations']` + rules + ` }).then(r => window.axeFound = r.violations.filter(v => ['serious', 'critical'].includes(v.impact)).map(v => v.id + ': ' + v.nodes.slice(0, 3).map(n => n.html.slice(0, 160) + ' — ' + n.failureSummary).join(' | ')))`))
+		p.do(chromedp.Evaluate[chromedp.Void](
+			`window.axeFound = undefined; axe.run(document, { preload: false, resultTypes: ['violations']` + rules +
+				` }).then(r => window.axeFound = r.violations.filter(v => ['serious', 'critical'].includes(v.impact)).map(v => v.id + ': ' + v.nodes.slice(0, 3).map(n => n.html.slice(0, 160) + ' — ' + n.failureSummary).join(' | ')))`))
 		p.until(`window.axeFound !== undefined`)
 		for _, fault := range value[[]string](p, `window.axeFound`) {
 			t.Errorf("%s: %s", name, fault)
@@ -39,7 +41,8 @@ func TestNoSeriousFaultForAnyone(t *testing.T) {
 			return
 		}
 		turn := `[...document.querySelectorAll('button')].find(b => ['Daylight or night colours', 'Day or night'].includes(b.getAttribute('aria-label') ?? b.innerText.trim()))?.click() ?? true`
-		if !value[bool](p, `!!document.querySelector('.v-theme--daylight')`) || value[bool](p, `!`+turn[:len(turn)-len("?.click() ?? true")]) {
+		if !value[bool](p, `!!document.querySelector('.v-theme--daylight')`) ||
+			value[bool](p, `!`+turn[:len(turn)-len("?.click() ?? true")]) {
 			return
 		}
 		value[bool](p, turn)
@@ -108,15 +111,20 @@ func TestNoSeriousFaultForAnyone(t *testing.T) {
 		p.sees("[data-test=issue]", "Plan 1")
 		check("days of the " + name)
 		p.button(map[string]string{"day": "Job day", "record": "Record"}[name])
-		p.sees(map[string]string{"day": "[data-test=now]", "record": "[data-test=faults]"}[name], map[string]string{"day": "Now", "record": "off its ratio"}[name])
+		p.sees(map[string]string{"day": "[data-test=now]", "record": "[data-test=faults]"}[name],
+			map[string]string{"day": "Now", "record": "off its ratio"}[name])
 		value[bool](p, `(document.querySelectorAll('details').forEach(d => d.open = true), true)`)
 		check(name)
 	}
 	for _, view := range [][2]string{
-		{"/shelf", "Undertow"}, {"/shelf/p/shoalbody-f", "slow hardener"}, {"/shelf/p/keelbody-100/edit", "Max. wet film"}, {"/shelf/media", "Mudflat"},
-		{"/shelf/systems", "Pebble deck"}, {"/shelf/compare?id=gullwing-ur&id=tern-ur-sat", "Tern UR"}, {"/shelf/read", "Nothing is kept"},
-		{"/stock", "UT-2607"}, {"/house", "Mechanical preparation"}, {"/bench/keelbody-100", "can be used for"}, {"/people", "Tess Arnaud"},
-		{"/records", "Actual v planned pace"}, {"/account", "signed in"}, {"/set-password#none", "Set your password"}, {"/nowhere", "nothing at this address"},
+		{"/shelf", "Undertow"}, {"/shelf/p/shoalbody-f", "slow hardener"}, {"/shelf/p/keelbody-100/edit", "Max. wet film"},
+		{"/shelf/media", "Mudflat"},
+		{"/shelf/systems", "Pebble deck"}, {"/shelf/compare?id=gullwing-ur&id=tern-ur-sat", "Tern UR"},
+		{"/shelf/read", "Nothing is kept"},
+		{"/stock", "UT-2607"}, {"/house", "Mechanical preparation"}, {"/bench/keelbody-100", "can be used for"},
+		{"/people", "Tess Arnaud"},
+		{"/records", "Actual v planned pace"}, {"/account", "signed in"}, {"/set-password#none", "Set your password"},
+		{"/nowhere", "nothing at this address"},
 	} {
 		p.open(view[0])
 		p.sees("main", view[1])

@@ -105,7 +105,8 @@ func TestACardWithPumpsAndAClock(t *testing.T) {
 	// A week later the weekday alone would name two days.
 	p.sees("[data-test=film-1]", "Jun 10")
 	p.saved()
-	value[bool](p, `(document.querySelector('[data-test=film-times]').scrollIntoView({ block: 'center', behavior: 'instant' }), true)`)
+	value[bool](p,
+		`(document.querySelector('[data-test=film-times]').scrollIntoView({ block: 'center', behavior: 'instant' }), true)`)
 	p.look("times")
 	p.at("pour")
 	p.click("[data-test=to-cards]")

@@ -32,7 +32,8 @@ func TestASpoiltRatioIsSaved(t *testing.T) {
 	p.fill("B on the scale", "2 kg")
 	p.sees("[data-test=ratio]", "Good")
 	// The scale at the mixing place gives it as well.
-	request, err := http.NewRequestWithContext(t.Context(), http.MethodPut, theStage.site+"/scale/load", strings.NewReader(`{"mass":1.7}`))
+	request, err := http.NewRequestWithContext(t.Context(), http.MethodPut, theStage.site+"/scale/load",
+		strings.NewReader(`{"mass":1.7}`))
 	if err != nil {
 		t.Fatal(err)
 	}

@@ -60,7 +60,8 @@ func TestADayWithoutANetwork(t *testing.T) {
 	}
 	p.sent()
 	p.typed("Humidity", "55 %")
-	for _, gate := range []string{"readings", "surface", "pairs", "tools", "protection", "dust", "exits", "water", "forecast"} {
+	for _, gate := range []string{"readings", "surface", "pairs", "tools", "protection", "dust", "exits", "water",
+		"forecast"} {
 		p.click(fmt.Sprintf("[data-gate=%s]", gate))
 		p.until(fmt.Sprintf(`!document.querySelector('[data-gate=%s]')`, gate))
 	}
@@ -162,7 +163,8 @@ func TestTheRecordAnswersForAFloor(t *testing.T) {
 	p.click("[data-test=sign-pad]")
 	p.click("[data-test=sign]")
 	p.sees("[data-test=handover]", "Taken over by Aud Wharfinger")
-	p.until(`fetch(document.querySelector('[data-test=handover-pdf]').href).then(r => r.ok && r.headers.get('content-type') === 'application/pdf')`)
+	p.until(
+		`fetch(document.querySelector('[data-test=handover-pdf]').href).then(r => r.ok && r.headers.get('content-type') === 'application/pdf')`)
 	p.look("record-handover")
 	p.open("/records")
 	p.typed("Search job, person, lot or words", "set down to move")
@@ -175,5 +177,6 @@ func TestTheRecordAnswersForAFloor(t *testing.T) {
 	// What mends it becomes a job of its own, which the roster can plan.
 	p.button("Make the repair a job: Lap lines, cold joints")
 	p.until(`location.pathname.endsWith('/days')`)
-	p.until(`[...document.querySelectorAll('input, h1, header')].some(e => (e.value ?? e.innerText)?.includes('Repair: '))`)
+	p.until(
+		`[...document.querySelectorAll('input, h1, header')].some(e => (e.value ?? e.innerText)?.includes('Repair: '))`)
 }

@@ -102,7 +102,9 @@ func TestAFullDeviceLosesNothing(t *testing.T) {
 // keeps waits until the device holds so many unsent edits.
 func (p *page) keeps(edits int) {
 	p.t.Helper()
-	p.until(fmt.Sprintf(`new Promise(done => { const ask = indexedDB.open('nephelon'); ask.onsuccess = () => { const all = ask.result.transaction('edits').objectStore('edits').count(); all.onsuccess = () => { ask.result.close(); done(all.result === %d) } } })`, edits))
+	p.until(
+		fmt.Sprintf(
+			`new Promise(done => { const ask = indexedDB.open('nephelon'); ask.onsuccess = () => { const all = ask.result.transaction('edits').objectStore('edits').count(); all.onsuccess = () => { ask.result.close(); done(all.result === %d) } } })`, edits))
 }
 
 // Unsent edits outlive a reload.
@@ -163,7 +165,8 @@ func TestAnEditLeftBehindHidesNothing(t *testing.T) {
 			return send(request, ...rest)
 		}
 	})()`
-	if _, err := chromedp.Call(p.ctx, browserpage.AddScriptToEvaluateOnNewDocument, browserpage.AddScriptToEvaluateOnNewDocumentParams{Source: waits}); err != nil {
+	if _, err := chromedp.Call(p.ctx, browserpage.AddScriptToEvaluateOnNewDocument,
+		browserpage.AddScriptToEvaluateOnNewDocumentParams{Source: waits}); err != nil {
 		t.Fatal(err)
 	}
 	p.do(chromedp.Reload())
@@ -181,7 +184,9 @@ func TestAJobFitsAPhoneAndPaper(t *testing.T) {
 	fits := func(where string) {
 		t.Helper()
 		if wide := value[float64](p, `document.documentElement.scrollWidth`); wide > 390 {
-			t.Errorf("%s is %v px wide: %v", where, wide, value[[]string](p, `[...document.querySelectorAll('main *')].filter(e => e.getBoundingClientRect().right > 391 && !e.closest('.scroll, svg')).slice(0, 6).map(e => e.tagName + '.' + e.className)`))
+			t.Errorf("%s is %v px wide: %v", where, wide,
+				value[[]string](p,
+					`[...document.querySelectorAll('main *')].filter(e => e.getBoundingClientRect().right > 391 && !e.closest('.scroll, svg')).slice(0, 6).map(e => e.tagName + '.' + e.className)`))
 		}
 		if head := value[float64](p, `document.querySelector('header').getBoundingClientRect().height`); head > 56 {
 			t.Errorf("%s: the head is %v px high", where, head)
@@ -213,10 +218,12 @@ func TestAJobFitsAPhoneAndPaper(t *testing.T) {
 	p.at("pour")
 	p.click("[data-test=to-cards]")
 	p.sees("[data-test=mix-card]", "Undertow")
-	if _, err := chromedp.Call(p.ctx, emulation.SetEmulatedMedia, emulation.SetEmulatedMediaParams{Media: "print"}); err != nil {
+	if _, err := chromedp.Call(p.ctx, emulation.SetEmulatedMedia,
+		emulation.SetEmulatedMediaParams{Media: "print"}); err != nil {
 		t.Fatal(err)
 	}
-	if cut := value[[]string](p, `[...document.querySelectorAll('main *')].filter(e => e.getBoundingClientRect().right > innerWidth + 1).slice(0, 6).map(e => e.tagName + '.' + e.className)`); len(cut) > 0 {
+	if cut := value[[]string](p,
+		`[...document.querySelectorAll('main *')].filter(e => e.getBoundingClientRect().right > innerWidth + 1).slice(0, 6).map(e => e.tagName + '.' + e.className)`); len(cut) > 0 {
 		t.Errorf("cut off on paper: %v", cut)
 	}
 }
@@ -231,7 +238,9 @@ func TestHomeWithFiveHundredJobs(t *testing.T) {
 	if err != nil {
 		t.Fatal(err)
 	}
-	person, err := theStage.records.AddPerson(t.Context(), store.Person{CompanyID: company, Name: "Wren Oake", Email: "wren@crowded.example", Role: store.Estimator, PasswordHash: hash, Units: measure.Metric})
+	person, err := theStage.records.AddPerson(t.Context(),
+		store.Person{CompanyID: company, Name: "Wren Oake", Email: "wren@crowded.example", Role: store.Estimator,
+			PasswordHash: hash, Units: measure.Metric})
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -246,7 +255,8 @@ func TestHomeWithFiveHundredJobs(t *testing.T) {
 			t.Fatal(err)
 		}
 		f.Job.Name = fmt.Sprintf("Light %03d", i)
-		s := plan.Summary{Standing: []plan.Standing{plan.Measuring, plan.Planning, plan.Ready, plan.Finished}[i%4], Area: 38, Systems: []plan.Bands{{Surface: "Floor", Colors: []string{"#7f8c5a", "#b9b39a"}}}, Currency: "EUR"}
+		s := plan.Summary{Standing: []plan.Standing{plan.Measuring, plan.Planning, plan.Ready, plan.Finished}[i%4], Area: 38,
+			Systems: []plan.Bands{{Surface: "Floor", Colors: []string{"#7f8c5a", "#b9b39a"}}}, Currency: "EUR"}
 		if _, err := theStage.records.AddJob(t.Context(), company, person, f, s); err != nil {
 			t.Fatal(err)
 		}

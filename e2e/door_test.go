@@ -47,7 +47,8 @@ func TestAPasswordIsSetByALink(t *testing.T) {
 	other.openJob("Baggage hall")
 	other.click("[data-step=kits]")
 	other.sees("main", "Baggage hall")
-	if text := value[string](other, `document.body.innerText`); strings.Contains(text, "€") || strings.Contains(text, "Shelf") {
+	if text := value[string](other, `document.body.innerText`); strings.Contains(text, "€") ||
+		strings.Contains(text, "Shelf") {
 		t.Error("a hand sees a price, or the shelf")
 	}
 	other.look("hand-kits")
@@ -56,7 +57,8 @@ func TestAPasswordIsSetByALink(t *testing.T) {
 	other.button("Set up a second factor")
 	other.sees("[data-test=factor]", "Scan this")
 	other.look("factor")
-	secret := strings.ReplaceAll(value[string](other, `document.querySelector('[data-test=secret]').textContent.trim()`), " ", "")
+	secret := strings.ReplaceAll(value[string](other, `document.querySelector('[data-test=secret]').textContent.trim()`),
+		" ", "")
 	code := func(away time.Duration) string {
 		text, err := totp.GenerateCode(secret, time.Now().Add(away))
 		if err != nil {
@@ -137,7 +139,8 @@ func TestABackupIsRestored(t *testing.T) {
 	if err != nil {
 		t.Fatal(err)
 	}
-	if _, err := empty.Found(ctx, "Sandbar Surfaces", store.Person{Name: "Ulrike Brandt", Email: "ulrike@sandbar.example", Role: store.Owner, PasswordHash: hash, Units: measure.Metric}); err != nil {
+	if _, err := empty.Found(ctx, "Sandbar Surfaces", store.Person{Name: "Ulrike Brandt", Email: "ulrike@sandbar.example",
+		Role: store.Owner, PasswordHash: hash, Units: measure.Metric}); err != nil {
 		t.Fatal(err)
 	}
 	h, err := startHostOn(empty, "127.0.0.1:0")
@@ -153,7 +156,8 @@ func TestABackupIsRestored(t *testing.T) {
 	there.sees("[data-test=company-data]", "are kept")
 	archive := filepath.Join(t.TempDir(), "all.zip")
 	// An open session alone takes nothing along: the password is asked for once more.
-	if status := value[int](there, `(() => { const r = new XMLHttpRequest(); r.open('GET', '/api/company/archive', false); r.send(); return r.status })()`); status != http.StatusForbidden {
+	if status := value[int](there,
+		`(() => { const r = new XMLHttpRequest(); r.open('GET', '/api/company/archive', false); r.send(); return r.status })()`); status != http.StatusForbidden {
 		t.Errorf("without the password: %d", status)
 	}
 	there.until(`(window.asked ??= fetch('/api/me/confirmation', { method: 'POST', headers: { 'Content-Type': 'application/json' }, body: JSON.stringify({ password: '` + demo.Password + `' }) })

@@ -74,7 +74,8 @@ func TestTwoMethodsAndANearMiss(t *testing.T) {
 	p.at("kits")
 	p.sees("#kits .findings", "of whole kits by")
 	p.until(`[...document.querySelectorAll('#kits [data-test=fix]')].some(b => b.innerText.startsWith('Lay it thinner'))`)
-	value[bool](p, `([...document.querySelectorAll('#kits [data-test=fix]')].find(b => b.innerText.startsWith('Lay it thinner')).click(), true)`)
+	value[bool](p,
+		`([...document.querySelectorAll('#kits [data-test=fix]')].find(b => b.innerText.startsWith('Lay it thinner')).click(), true)`)
 	p.until(`![...document.querySelectorAll('#kits [data-test=fix]')].some(b => b.innerText.includes('326'))`)
 	p.click("[data-test=undo]")
 	p.click("[data-test=undo]")

@@ -119,7 +119,8 @@ func startHostOn(records *store.Store, address string) (*host, error) {
 	if err != nil {
 		return nil, err
 	}
-	s, err := server.New(server.Options{Store: records, Pages: pages, Plans: 1, Log: slog.New(slog.NewTextHandler(os.Stderr, &slog.HandlerOptions{Level: slog.LevelWarn}))})
+	s, err := server.New(server.Options{Store: records, Pages: pages, Plans: 1,
+		Log: slog.New(slog.NewTextHandler(os.Stderr, &slog.HandlerOptions{Level: slog.LevelWarn}))})
 	if err != nil {
 		return nil, err
 	}
@@ -164,7 +165,8 @@ func newPage(t *testing.T, address string) *page {
 	}
 	p.do(chromedp.EmulateViewport(1280, 800))
 	// Each tab counts as the one in front, however many there are.
-	if _, err := chromedp.Call(ctx, emulation.SetFocusEmulationEnabled, emulation.SetFocusEmulationEnabledParams{Enabled: true}); err != nil {
+	if _, err := chromedp.Call(ctx, emulation.SetFocusEmulationEnabled,
+		emulation.SetFocusEmulationEnabledParams{Enabled: true}); err != nil {
 		t.Fatal(err)
 	}
 	t.Cleanup(func() {
@@ -184,7 +186,8 @@ func (p *page) heard(event any) {
 		// A question of the browser's own stops the page until it is answered.
 		fault = "the browser asked: " + string(e.Type) + " " + e.Message
 		go func() {
-			_, _ = chromedp.Call(p.ctx, browserpage.HandleJavaScriptDialog, browserpage.HandleJavaScriptDialogParams{Accept: true})
+			_, _ = chromedp.Call(p.ctx, browserpage.HandleJavaScriptDialog,
+				browserpage.HandleJavaScriptDialogParams{Accept: true})
 		}()
 	case *runtime.EventExceptionThrown:
 		fault = "script error: " + e.ExceptionDetails.Text
@@ -203,7 +206,8 @@ func (p *page) heard(event any) {
 			fault = "browser log: " + e.Entry.Text
 		}
 	case *network.EventRequestWillBeSent:
-		if u := e.Request.URL; !strings.HasPrefix(u, p.base) && !strings.HasPrefix(u, "data:") && !strings.HasPrefix(u, "blob:") {
+		if u := e.Request.URL; !strings.HasPrefix(u, p.base) && !strings.HasPrefix(u, "data:") &&
+			!strings.HasPrefix(u, "blob:") {
 			fault = "a request left the host: " + u
 		}
 	}
@@ -247,7 +251,8 @@ func (p *page) beforeAnyScript(script string) {
 	if err := chromedp.Do(p.ctx); err != nil {
 		p.t.Fatal(err)
 	}
-	if _, err := chromedp.Call(p.ctx, browserpage.AddScriptToEvaluateOnNewDocument, browserpage.AddScriptToEvaluateOnNewDocumentParams{Source: script}); err != nil {
+	if _, err := chromedp.Call(p.ctx, browserpage.AddScriptToEvaluateOnNewDocument,
+		browserpage.AddScriptToEvaluateOnNewDocumentParams{Source: script}); err != nil {
 		p.t.Fatal(err)
 	}
 }
@@ -269,7 +274,8 @@ func (p *page) until(script string) {
 	p.t.Helper()
 	ctx, cancel := context.WithTimeout(p.ctx, patience)
 	defer cancel()
-	ask := chromedp.Poll[bool](script, chromedp.WithPollingInterval(30*time.Millisecond), chromedp.WithPollingTimeout(patience))
+	ask := chromedp.Poll[bool](script, chromedp.WithPollingInterval(30*time.Millisecond),
+		chromedp.WithPollingTimeout(patience))
 	_, err := chromedp.Run(ctx, ask)
 	for replaced(err) && ctx.Err() == nil {
 		_, err = chromedp.Run(ctx, ask)
@@ -282,13 +288,17 @@ func (p *page) until(script string) {
 // replaced is the protocol's word for a page that was left while it was asked.
 func replaced(err error) bool {
 	refusal, ok := errors.AsType[*cdproto.Error](err)
-	return ok && (strings.HasPrefix(refusal.Message, "Cannot find context") || strings.HasPrefix(refusal.Message, "Execution context was destroyed"))
+	return ok && (strings.HasPrefix(refusal.Message, "Cannot find context") ||
+		strings.HasPrefix(refusal.Message, "Execution context was destroyed"))
 }
 
 // sees waits until an element shows a text.
 func (p *page) sees(selector, text string) {
 	p.t.Helper()
-	p.until(fmt.Sprintf(`[...document.querySelectorAll(%q)].some(e => (e.innerText ?? e.textContent).replaceAll('\u202f',' ').includes(%q))`, selector, text))
+	p.until(
+		fmt.Sprintf(
+			`[...document.querySelectorAll(%q)].some(e => (e.innerText ?? e.textContent).replaceAll('\u202f',' ').includes(%q))`,
+			selector, text))
 }
 
 func (p *page) open(path string) {
@@ -313,7 +323,9 @@ func (p *page) click(selector string) {
 		const hit = document.elementFromPoint(r.x + r.width / 2, r.y + r.height / 2);
 		return !!hit && (e.contains(hit) || hit.contains(e) || !!e.closest('label')?.contains(hit));
 	})()`, selector))
-	open := fmt.Sprintf(`(() => { const e = document.querySelector(%q); return e?.matches('summary') ? String(e.parentElement.open) : '' })()`, selector)
+	open :=
+		fmt.Sprintf(
+			`(() => { const e = document.querySelector(%q); return e?.matches('summary') ? String(e.parentElement.open) : '' })()`, selector)
 	before := value[string](p, open)
 	p.do(chromedp.Click(chromedp.CSS(selector), chromedp.NodeVisible))
 	if before != "" && value[string](p, open) == before {
@@ -381,7 +393,8 @@ func (p *page) day(label, day string) {
 func (p *page) choose(label, option string) {
 	p.t.Helper()
 	selector := p.field(label)
-	p.until(fmt.Sprintf(`[...document.querySelector('[data-field]').options].some(o => o.text.trim().startsWith(%q))`, option))
+	p.until(fmt.Sprintf(`[...document.querySelector('[data-field]').options].some(o => o.text.trim().startsWith(%q))`,
+		option))
 	value[bool](p, fmt.Sprintf(`(() => {
 		const s = document.querySelector(%q);
 		s.value = [...s.options].find(o => o.text.trim().startsWith(%q)).value;
@@ -402,7 +415,9 @@ func (p *page) signIn(email string) {
 	p.t.Helper()
 	key := p.base + " " + email
 	if c := theStage.sessions[key]; c != nil {
-		if _, err := chromedp.Call(p.ctx, network.SetCookie, network.SetCookieParams{Name: c.Name, Value: c.Value, URL: p.base, HTTPOnly: &c.HTTPOnly, SameSite: c.SameSite}); err != nil {
+		if _, err := chromedp.Call(p.ctx, network.SetCookie,
+			network.SetCookieParams{Name: c.Name, Value: c.Value, URL: p.base, HTTPOnly: &c.HTTPOnly,
+				SameSite: c.SameSite}); err != nil {
 			p.t.Fatal(err)
 		}
 		p.open("/jobs")
@@ -432,7 +447,8 @@ func (p *page) signInByPassword(email string) {
 // home turns to the list of jobs, unless that is open with nothing over it.
 func (p *page) home() {
 	p.t.Helper()
-	if value[bool](p, `location.pathname === '/jobs' && location.search === '' && !document.querySelector('[role=dialog]')`) {
+	if value[bool](p,
+		`location.pathname === '/jobs' && location.search === '' && !document.querySelector('[role=dialog]')`) {
 		return
 	}
 	p.open("/jobs")

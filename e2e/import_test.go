@@ -36,7 +36,8 @@ func TestAnImportedDrawing(t *testing.T) {
 
 	// A drawing that states no unit is set to scale by one true length.
 	svg := filepath.Join(t.TempDir(), "plan.svg")
-	if err := os.WriteFile(svg, []byte(`<svg xmlns="http://www.w3.org/2000/svg"><rect width="200" height="100"/></svg>`), 0o600); err != nil {
+	if err := os.WriteFile(svg, []byte(`<svg xmlns="http://www.w3.org/2000/svg"><rect width="200" height="100"/></svg>`),
+		0o600); err != nil {
 		t.Fatal(err)
 	}
 	p.until(`!document.querySelector('.v-overlay')`)

@@ -45,7 +45,8 @@ func (p *page) rectangle(across, up string) {
 // 12.28 L. One kit of 16.2 L for 412 beats three of 5.4 L for 444. The pail of 20 L
 // would hold it, but 13.9 kg heat themselves: they live shorter than the 28 min
 // that the sheet gives 6.5 kg, and two people at 45 m²/h need 25.7 min for
-// 38.48 m². So there are two batches of 6.14 L, 6.7 kg, nearly the sheet's mass: at 2 : 1 that is 4.09 L of A (1.13 kg/L: 4.63 kg) and
+// 38.48 m². So there are two batches of 6.14 L, 6.7 kg, nearly the sheet's mass: at 2 : 1 that is
+// 4.09 L of A (1.13 kg/L: 4.63 kg) and
 // 2.05 L of B (1.015 kg/L: 2.08 kg). Two sections of 19.24 m² meet half-way
 // along the long wall, at 3.7 m.
 func TestFromTapeToMixCardInMetres(t *testing.T) {
@@ -89,7 +90,8 @@ func TestFromTapeToMixCardInMetres(t *testing.T) {
 	p.sees("[data-test=mix-card]", "Undertow MB-2")
 	p.sees("[data-test=mix-card]", "11 cm") // 6.14 L in a pail 26 cm wide below, 30 cm above, 32 cm high
 	first := value[string](p, `document.querySelector('[data-test=mix-card]').innerText.replaceAll('\u202f',' ')`)
-	for _, words := range []string{"4.09 L", "4.63 kg", "2.05 L", "2.08 kg", "2 : 1 by volume", "3 min", "1: 19.24 m²", "300 µm", "gloves"} {
+	for _, words := range []string{"4.09 L", "4.63 kg", "2.05 L", "2.08 kg", "2 : 1 by volume", "3 min", "1: 19.24 m²",
+		"300 µm", "gloves"} {
 		if !strings.Contains(first, words) {
 			t.Errorf("the card does not say %q: %s", words, first)
 		}
@@ -101,7 +103,8 @@ func TestFromTapeToMixCardInMetres(t *testing.T) {
 	// source: a two-hundredth of the distance). 96 CSS pixels are 25.4 mm, and
 	// capitals and figures of this face are 0.69 of its size.
 	const capShare = 0.69
-	if size := value[float64](p, `parseFloat(getComputedStyle(document.querySelector('[data-test=mix-card] td.big')).fontSize)`); size*capShare*25.4/96 < 10 {
+	if size := value[float64](p,
+		`parseFloat(getComputedStyle(document.querySelector('[data-test=mix-card] td.big')).fontSize)`); size*capShare*25.4/96 < 10 {
 		t.Errorf("amounts are %.0f px, too small for two metres", size)
 	}
 	if pages := p.printedPages(); pages < 4 {
@@ -135,7 +138,8 @@ func TestFromTapeToMixCardInFeet(t *testing.T) {
 		p.clickOn("[data-test=outline]", at[0], at[1])
 	}
 	p.button("Close the outline")
-	p.until(`(() => { const a = parseFloat(document.querySelector('[data-test=area]')?.innerText); return a > 400 && a < 440 })()`)
+	p.until(
+		`(() => { const a = parseFloat(document.querySelector('[data-test=area]')?.innerText); return a > 400 && a < 440 })()`)
 	p.sees(".totals", "Around columns")
 	p.choose("Wall with the exit", "wall 1")
 	p.at("build-up")
@@ -153,7 +157,9 @@ func TestFromTapeToMixCardInFeet(t *testing.T) {
 // middle is where the middle of an element stands, once it is in sight.
 func (p *page) middle(selector string) []float64 {
 	p.t.Helper()
-	return value[[]float64](p, fmt.Sprintf(`(() => { const e = document.querySelector(%q); e.scrollIntoView({ block: 'center', behavior: 'instant' }); const r = e.getBoundingClientRect(); return [r.x + r.width / 2, r.y + r.height / 2] })()`, selector))
+	return value[[]float64](p,
+		fmt.Sprintf(
+			`(() => { const e = document.querySelector(%q); e.scrollIntoView({ block: 'center', behavior: 'instant' }); const r = e.getBoundingClientRect(); return [r.x + r.width / 2, r.y + r.height / 2] })()`, selector))
 }
 
 // clickOn clicks at a distance in pixels from the middle of an element.
@@ -250,7 +256,8 @@ func TestTheInterfacePrintsAsTheServerDoes(t *testing.T) {
 			p.at(f.step)
 			p.typed(f.label, strings.ReplaceAll(typed, " ", ""))
 			p.until(`[...document.querySelectorAll('.field-told')].some(e => e.innerText.startsWith('= '))`)
-			echoes[f.label] = value[string](p, `[...document.querySelectorAll('.field-told')].map(e => e.innerText).find(t => t.startsWith('= ')).slice(2)`)
+			echoes[f.label] = value[string](p,
+				`[...document.querySelectorAll('.field-told')].map(e => e.innerText).find(t => t.startsWith('= ')).slice(2)`)
 			p.do(chromedp.KeyEvent("\r"))
 			p.until(`![...document.querySelectorAll('.field-told')].some(e => e.innerText.startsWith('= '))`)
 		}

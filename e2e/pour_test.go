@@ -28,7 +28,8 @@ func TestThePourIsPlayedAndMended(t *testing.T) {
 	before := value[string](p, `document.querySelector('[data-test=hour-at]').textContent`)
 	p.choose("Speed", "120")
 	p.click("[data-test=play]")
-	p.until(`document.querySelector('[data-test=hour-at]').textContent !== ` + "`" + before + "`" + ` && !!document.querySelector('[data-test=pour-floor] .laying')`)
+	p.until(`document.querySelector('[data-test=hour-at]').textContent !== ` + "`" + before + "`" +
+		` && !!document.querySelector('[data-test=pour-floor] .laying')`)
 	p.click("[data-test=play]")
 	p.look("pour-playing")
 	p.click("[data-test=next-tight]")
@@ -93,7 +94,8 @@ func TestAJoinIsDragged(t *testing.T) {
 	p.saved()
 	p.at("pour")
 	p.sees("[data-test=answer-now]", "are enough")
-	value[bool](p, `(document.querySelector('[data-test=section-plan]').scrollIntoView({ block: 'center', behavior: 'instant' }), true)`)
+	value[bool](p,
+		`(document.querySelector('[data-test=section-plan]').scrollIntoView({ block: 'center', behavior: 'instant' }), true)`)
 	tape := value[string](p, `document.querySelector('[data-test=tape-marks]').innerText`)
 	p.drags("[data-test=join-1]", "[data-test=tape-marks]")
 	p.sees("[data-test=placed]", "You placed the joins")
@@ -138,7 +140,8 @@ func TestASideStaysPassable(t *testing.T) {
 	p.saved()
 	p.surface("Floor 1, along wall 1")
 	p.sees(".totals", "21 m²")
-	p.until(`document.querySelector('[data-test=after]').selectedOptions[0].textContent.includes('Floor 1 can be walked on')`)
+	p.until(
+		`document.querySelector('[data-test=after]').selectedOptions[0].textContent.includes('Floor 1 can be walked on')`)
 	p.look("passable")
 	p.click("[data-test=undo]")
 	p.sees(".totals", "84 m²")

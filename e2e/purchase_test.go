@@ -43,7 +43,8 @@ func TestCostAgainstLeftoverAndBuyingTogether(t *testing.T) {
 	p.sees("main table", "Rope store")
 	p.sees("main table", "Buoy shed")
 	p.look("together")
-	if text := value[string](p, `document.querySelector('[data-test=together]').innerText`); strings.Contains(text, "-") || strings.Contains(text, "−") {
+	if text := value[string](p, `document.querySelector('[data-test=together]').innerText`); strings.Contains(text, "-") ||
+		strings.Contains(text, "−") {
 		t.Errorf("buying together costs more: %s", text)
 	}
 }

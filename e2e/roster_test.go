@@ -52,7 +52,8 @@ func TestTheRosterIsMendedAndMoved(t *testing.T) {
 	moved := false
 	for n := value[int](p, coats+`.length`) - 1; n >= 0 && !moved; n-- {
 		press := func(key string) {
-			value[bool](p, fmt.Sprintf(`(%s[%d].dispatchEvent(new KeyboardEvent('keydown', { key: %q, bubbles: true })), true)`, coats, n, key))
+			value[bool](p, fmt.Sprintf(`(%s[%d].dispatchEvent(new KeyboardEvent('keydown', { key: %q, bubbles: true })), true)`,
+				coats, n, key))
 		}
 		press("Enter")
 		p.sees("[data-test=booking]", "Ready")
@@ -81,8 +82,10 @@ func TestTheRosterIsMendedAndMoved(t *testing.T) {
 	p.click("[data-test=add-crew]")
 	p.sees("[data-test=crews]", "Day off of Crew 3")
 	p.day("Day off of Crew 3", "2031-03-04")
-	p.until(`!![...document.querySelectorAll('[data-test=crews] button')].findLast((b) => b.innerText === 'Add the day' && !b.disabled)`)
-	value[bool](p, `([...document.querySelectorAll('[data-test=crews] button')].findLast((b) => b.innerText === 'Add the day').click(), true)`)
+	p.until(
+		`!![...document.querySelectorAll('[data-test=crews] button')].findLast((b) => b.innerText === 'Add the day' && !b.disabled)`)
+	value[bool](p,
+		`([...document.querySelectorAll('[data-test=crews] button')].findLast((b) => b.innerText === 'Add the day').click(), true)`)
 	p.sees("[data-test=crews]", "Off Tue")
 	value[bool](p, `(document.querySelector('[data-test=crews]').scrollIntoView({ behavior: 'instant' }), true)`)
 	p.look("roster-crews")
@@ -145,7 +148,9 @@ func TestTheRosterIsMendedAndMoved(t *testing.T) {
 func busyCalendar(t *testing.T) string {
 	t.Helper()
 	at := time.Now().AddDate(0, 1, 0).UTC().Format("20060102")
-	text := "BEGIN:VCALENDAR\r\nVERSION:2.0\r\nPRODID:-//t//\r\nBEGIN:VEVENT\r\nUID:1\r\nDTSTAMP:" + at + "T000000Z\r\nSUMMARY:Harbour day\r\nDTSTART:" + at + "T080000Z\r\nDTEND:" + at + "T120000Z\r\nEND:VEVENT\r\nEND:VCALENDAR\r\n"
+	text := "BEGIN:VCALENDAR\r\nVERSION:2.0\r\nPRODID:-//t//\r\nBEGIN:VEVENT\r\nUID:1\r\nDTSTAMP:" + at +
+		"T000000Z\r\nSUMMARY:Harbour day\r\nDTSTART:" + at + "T080000Z\r\nDTEND:" + at +
+		"T120000Z\r\nEND:VEVENT\r\nEND:VCALENDAR\r\n"
 	path := filepath.Join(t.TempDir(), "busy.ics")
 	if err := os.WriteFile(path, []byte(text), 0o600); err != nil {
 		t.Fatal(err)
@@ -194,7 +199,8 @@ func TestAClientsDateIsPromised(t *testing.T) {
 	p.click("[data-test=what-helps]")
 	p.sees("[data-test=ways-out-of-it]", "Tide gate house is begun before the day")
 	p.look("roster-ways")
-	value[bool](p, `([...document.querySelectorAll('[data-test=ways-out-of-it] li')].find((l) => l.innerText.includes('Tide gate house is begun')).querySelector('button').click(), true)`)
+	value[bool](p,
+		`([...document.querySelectorAll('[data-test=ways-out-of-it] li')].find((l) => l.innerText.includes('Tide gate house is begun')).querySelector('button').click(), true)`)
 	p.sees("[data-test=proposal]", "Trial, not booked. Tide gate house is begun before the day")
 	p.click("[data-test=change-job]")
 	p.sees("[data-test=proposal]", "A proposal, not booked yet")
@@ -212,7 +218,8 @@ func TestAHeatWaveIsMended(t *testing.T) {
 		t.Fatal(err)
 	}
 	const saga = "saga@spindrift.example"
-	company, err := theStage.records.Found(ctx, "Spindrift Floors", store.Person{Name: "Saga Lind", Email: saga, Role: store.Owner, PasswordHash: hash, Units: measure.Metric})
+	company, err := theStage.records.Found(ctx, "Spindrift Floors",
+		store.Person{Name: "Saga Lind", Email: saga, Role: store.Owner, PasswordHash: hash, Units: measure.Metric})
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -252,7 +259,8 @@ func TestAHeatWaveIsMended(t *testing.T) {
 	air = 37
 	p.open(survey)
 	p.click("[data-test=fetch-forecast]")
-	p.until(`fetch('/api/jobs/' + location.pathname.split('/')[2]).then(r => r.text()).then(text => text.includes('"air":37'))`)
+	p.until(
+		`fetch('/api/jobs/' + location.pathname.split('/')[2]).then(r => r.text()).then(text => text.includes('"air":37'))`)
 	p.open("/roster")
 	p.sees("[data-test=broken]", "Ebb vault")
 	p.look("heat-broken")

@@ -51,7 +51,8 @@ func TestScreenshots(t *testing.T) {
 		p.openJob(job)
 		p.click("[data-step=days]")
 		p.button(map[string]string{"day": "Job day", "record": "Record"}[name])
-		p.sees(map[string]string{"day": "[data-test=now]", "record": "[data-test=day-ribbons]"}[name], map[string]string{"day": "Now", "record": "Batch 2"}[name])
+		p.sees(map[string]string{"day": "[data-test=now]", "record": "[data-test=day-ribbons]"}[name],
+			map[string]string{"day": "Now", "record": "Batch 2"}[name])
 		take(name)
 	}
 	p.openJob("Baggage hall")
@@ -97,7 +98,8 @@ func TestScreenshots(t *testing.T) {
 	p.open("/roster")
 	p.sees("[data-test=roster-chart]", "")
 	p.choose("Zoom", "Weeks")
-	value[bool](p, `(document.querySelector('.ribbon[aria-label*="Baggage hall, coat 2"]').dispatchEvent(new KeyboardEvent('keydown', { key: 'Enter', bubbles: true })), true)`)
+	value[bool](p,
+		`(document.querySelector('.ribbon[aria-label*="Baggage hall, coat 2"]').dispatchEvent(new KeyboardEvent('keydown', { key: 'Enter', bubbles: true })), true)`)
 	p.sees("[data-test=booking]", "Closes")
 	take("roster")
 	p.openJob("Buoy store")

@@ -55,7 +55,8 @@ func TestAFlakeSystemBrokenThreeWays(t *testing.T) {
 	p.sees("#build-up .warning", "over its greatest film of 900 µm")
 	p.button("Split into 3 coats of 667 µm")
 	p.until(`document.querySelectorAll('#build-up .coats > li').length === 5`)
-	p.until(`![...document.querySelectorAll('#build-up .findings .warning')].some(e => e.innerText.includes('greatest film'))`)
+	p.until(
+		`![...document.querySelectorAll('#build-up .findings .warning')].some(e => e.innerText.includes('greatest film'))`)
 	p.saved()
 
 	// What came of it is kept as the contractor's own.
@@ -83,7 +84,8 @@ func TestABandIsDragged(t *testing.T) {
 	p.saved()
 	value[bool](p, `(document.querySelector('.stack').scrollIntoView({ block: 'center', behavior: 'instant' }), true)`)
 	at := func(i int) (x, y float64) {
-		box := value[[]float64](p, `(() => { const r = document.querySelectorAll('.stack [data-band] rect')[`+string(rune('0'+i))+`].getBoundingClientRect(); return [r.x + r.width / 2, r.y + r.height / 2] })()`)
+		box := value[[]float64](p, `(() => { const r = document.querySelectorAll('.stack [data-band] rect')[`+string(
+			rune('0'+i))+`].getBoundingClientRect(); return [r.x + r.width / 2, r.y + r.height / 2] })()`)
 		return box[0], box[1]
 	}
 	x, from := at(0)
@@ -118,7 +120,8 @@ func TestASheetIsEnteredFromAPrintedOne(t *testing.T) {
 	p.sees("main", "3.43 : 1 by mass")
 	p.fill("Parts of A by mass, if printed", "4")
 	p.fill("Parts of B by mass, if printed", "1")
-	p.sees("[data-test=judged]", "The sheet prints 4 : 1 of A to B by mass, but 3 : 1 by volume and the densities come to 3.429 : 1")
+	p.sees("[data-test=judged]", "The sheet prints 4 : 1 of A to B by mass, but 3 : 1 by volume and the densities come "+
+		"to 3.429 : 1")
 	p.fill("Parts of A by mass, if printed", "3.43")
 	p.until(`!document.querySelector('[data-test=judged]').innerText.includes('The sheet prints')`)
 	p.fill("Min. wet film", "120 µm")
@@ -171,7 +174,8 @@ func TestASheetIsEnteredFromAPrintedOne(t *testing.T) {
 
 // A CSV file with two bad rows: they are named by line, the good one is kept.
 func TestAFileWithTwoBadRows(t *testing.T) {
-	text := "id,name,kind,chemistry,ratio,ratio by,density A kg/L,density B kg/L,volume solids %,recoat from °C:h,recoat until °C:h,kits\n" +
+	text := "id,name,kind,chemistry,ratio,ratio by,density A kg/L,density B kg/L,volume solids %,recoat from " +
+		"°C:h,recoat until °C:h,kits\n" +
 		"jetty-one,Jetty One,primer,epoxy,2:1,volume,1.14,1.02,100,20:7,20:26,6 L set = 6 L @ 121\n" +
 		"jetty-two,Jetty Two,body,epoxy,2:1,volume,\"1,4\",1.02,100,20:9,20:30,6 L set = 6 L @ 131\n" +
 		"jetty-three,Jetty Three,clear,epoxy,2:1,volume,1.1,1.0,100,20:12,20:8,6 L set = 6 L @ 141\n"
@@ -224,7 +228,8 @@ func TestHouseMethodsAndStock(t *testing.T) {
 	p.at("kits")
 	p.click("[data-test=stock-picks] summary")
 	p.sees("[data-test=stock-picks]", "lot UT-2611")
-	p.until(`(() => { const l = [...document.querySelectorAll('[data-test=stock-picks] label')].find(l => l.innerText.includes('UT-2611')); l?.querySelector('input').setAttribute('data-take', ''); return !!l })()`)
+	p.until(
+		`(() => { const l = [...document.querySelectorAll('[data-test=stock-picks] label')].find(l => l.innerText.includes('UT-2611')); l?.querySelector('input').setAttribute('data-take', ''); return !!l })()`)
 	p.click("[data-take]")
 	p.sees("[data-test=kit-undertow-mb2]", "5.4 L from stock, lot UT-2611")
 	p.saved()

@@ -93,7 +93,8 @@ func TestAnInstrumentThatFails(t *testing.T) {
 	kept := value[int](p, `document.querySelectorAll('[data-test=readings] tbody tr').length`)
 	fault := func(kind string) {
 		t.Helper()
-		request, err := http.NewRequestWithContext(t.Context(), http.MethodPut, theStage.site+"/instruments/hygrometer/fault", strings.NewReader(`{"fault":"`+kind+`"}`))
+		request, err := http.NewRequestWithContext(t.Context(), http.MethodPut, theStage.site+"/instruments/hygrometer/fault",
+			strings.NewReader(`{"fault":"`+kind+`"}`))
 		if err != nil {
 			t.Fatal(err)
 		}
@@ -104,7 +105,8 @@ func TestAnInstrumentThatFails(t *testing.T) {
 		answer.Body.Close()
 	}
 	defer fault("")
-	for kind, says := range map[string]string{"battery": "The battery of the Thermo-hygrometer is flat.", "contact": "stopped in the middle of a reading"} {
+	for kind, says := range map[string]string{"battery": "The battery of the Thermo-hygrometer is flat.",
+		"contact": "stopped in the middle of a reading"} {
 		fault(kind)
 		p.click("[data-test=take-hygrometer]")
 		p.sees("[data-test=readings] [role=alert]", says)

@@ -22,7 +22,8 @@ func TestBadInputIsRefusedAndKept(t *testing.T) {
 	// Lengths that are none.
 	p.at("measure")
 	p.outlining()
-	for typed, says := range map[string]string{"twelve": "not a number", "0": "longer than nothing", "1,250 m": "may mean", "-3 m": "negative"} {
+	for typed, says := range map[string]string{"twelve": "not a number", "0": "longer than nothing", "1,250 m": "may mean",
+		"-3 m": "negative"} {
 		p.typed("Length of the wall", typed)
 		p.sees(".field-told", says)
 		if kept := value[string](p, `document.querySelector('[data-field]').value`); kept != typed {
@@ -110,7 +111,8 @@ func TestTwoPeopleEditingOneJob(t *testing.T) {
 // blocks keeps the tab from reaching addresses.
 func (p *page) blocks(pattern string) {
 	p.t.Helper()
-	if _, err := chromedp.Call(p.ctx, network.SetBlockedURLs, network.SetBlockedURLsParams{URLPatterns: []*network.BlockPattern{{URLPattern: pattern, Block: true}}}); err != nil {
+	if _, err := chromedp.Call(p.ctx, network.SetBlockedURLs,
+		network.SetBlockedURLsParams{URLPatterns: []*network.BlockPattern{{URLPattern: pattern, Block: true}}}); err != nil {
 		p.t.Fatal(err)
 	}
 }

@@ -30,10 +30,12 @@ func TestTheWorkerInstallsABuildWhole(t *testing.T) {
 			_, _ = w.Write(worker)
 		case r.URL.Path == "/":
 			w.Header().Set("Content-Type", "text/html")
-			fmt.Fprintf(w, `<p id=page>page %d</p><p id=piece></p><script type=module src="/assets/index-b%d.js"></script>`, n, n)
+			fmt.Fprintf(w, `<p id=page>page %d</p><p id=piece></p><script type=module src="/assets/index-b%d.js"></script>`, n,
+				n)
 		case r.URL.Path == fmt.Sprintf("/assets/index-b%d.js", n):
 			w.Header().Set("Content-Type", "text/javascript")
-			fmt.Fprintf(w, `fetch('/assets/piece.js').then(r => r.text()).then(t => document.querySelector('#piece').innerText = t)`)
+			fmt.Fprintf(w,
+				`fetch('/assets/piece.js').then(r => r.text()).then(t => document.querySelector('#piece').innerText = t)`)
 		case r.URL.Path == "/assets/piece.js":
 			fmt.Fprintf(w, "piece %d", n)
 		default:

@@ -31,7 +31,8 @@ func (e *CalendarError) Error() string { return e.Text }
 // *CalendarError, and reads nothing, where the text is no calendar or has too much in it.
 func ReadBusy(text []byte, zone *time.Location, from, until time.Time) ([]job.Busy, error) {
 	if n := bytes.Count(bytes.ToUpper(text), []byte("BEGIN:VEVENT")); n > mostEvents {
-		return nil, &CalendarError{fmt.Sprintf("The calendar has %d events, more than %d. Export a shorter time.", n, mostEvents)}
+		return nil, &CalendarError{fmt.Sprintf("The calendar has %d events, more than %d. Export a shorter time.", n,
+			mostEvents)}
 	}
 	all := []job.Busy{}
 	decoder, any := ical.NewDecoder(bytes.NewReader(text)), false
@@ -41,7 +42,9 @@ func ReadBusy(text []byte, zone *time.Location, from, until time.Time) ([]job.Bu
 			break
 		}
 		if err != nil {
-			return nil, &CalendarError{"This is not a calendar in the iCalendar format (.ics). Export it again from the program that has it."}
+			return nil,
+				&CalendarError{"This is not a calendar in the iCalendar format (.ics). Export it again from the program that " +
+					"has it."}
 		}
 		any = true
 		for _, event := range calendar.Events() {
@@ -50,7 +53,9 @@ func ReadBusy(text []byte, zone *time.Location, from, until time.Time) ([]job.Bu
 				return nil, err
 			}
 			if all = append(all, times...); len(all) > mostBusy {
-				return nil, &CalendarError{fmt.Sprintf("It holds more than %d times until %s. Export only what keeps this crew away.", mostBusy, until.In(zone).Format("2 January"))}
+				return nil,
+					&CalendarError{fmt.Sprintf("It holds more than %d times until %s. Export only what keeps this crew away.",
+						mostBusy, until.In(zone).Format("2 January"))}
 			}
 		}
 	}
@@ -69,11 +74,15 @@ func busy(event ical.Event, zone *time.Location, from, until time.Time) ([]job.B
 	}
 	start, err := event.DateTimeStart(zone)
 	if err != nil || start.IsZero() {
-		return nil, &CalendarError{fmt.Sprintf("The event “%.60s” does not say when it begins. Mend or remove it, and export again.", name)}
+		return nil,
+			&CalendarError{fmt.Sprintf("The event “%.60s” does not say when it begins. Mend or remove it, and export again.",
+				name)}
 	}
 	end, err := event.DateTimeEnd(zone)
 	if err != nil || end.Before(start) {
-		return nil, &CalendarError{fmt.Sprintf("The event “%.60s” ends before it begins, or does not say when. Mend or remove it, and export again.", name)}
+		return nil,
+			&CalendarError{fmt.Sprintf("The event “%.60s” ends before it begins, or does not say when. Mend or remove it, and "+
+				"export again.", name)}
 	}
 	length := end.Sub(start)
 	if length == 0 {
@@ -82,14 +91,17 @@ func busy(event ical.Event, zone *time.Location, from, until time.Time) ([]job.B
 	begins := []time.Time{start}
 	again, err := event.RecurrenceSet(zone)
 	if err != nil {
-		return nil, &CalendarError{fmt.Sprintf("How often the event “%.60s” comes again cannot be read. Mend or remove it, and export again.", name)}
+		return nil,
+			&CalendarError{fmt.Sprintf("How often the event “%.60s” comes again cannot be read. Mend or remove it, and "+
+				"export again.", name)}
 	}
 	if again != nil {
 		begins = begins[:0]
 		next, looked := again.Iterator(), 0
 		for at, more := next(); more && at.Before(until); at, more = next() {
 			if looked++; looked > mostTimes {
-				return nil, &CalendarError{fmt.Sprintf("The event “%.60s” comes again more than %d times. Export a shorter time.", name, mostTimes)}
+				return nil, &CalendarError{fmt.Sprintf("The event “%.60s” comes again more than %d times. Export a shorter time.",
+					name, mostTimes)}
 			}
 			if at.Add(length).After(from) {
 				begins = append(begins, at)

@@ -16,7 +16,8 @@ import (
 func calendarOf(events ...string) []byte {
 	text := "BEGIN:VCALENDAR\r\nVERSION:2.0\r\nPRODID:-//test//\r\n"
 	for n, e := range events {
-		text += fmt.Sprintf("BEGIN:VEVENT\r\nUID:%d\r\nDTSTAMP:20261101T000000Z\r\n%sEND:VEVENT\r\n", n, strings.ReplaceAll(e, "\n", "\r\n"))
+		text += fmt.Sprintf("BEGIN:VEVENT\r\nUID:%d\r\nDTSTAMP:20261101T000000Z\r\n%sEND:VEVENT\r\n", n,
+			strings.ReplaceAll(e, "\n", "\r\n"))
 	}
 	return []byte(text + "END:VCALENDAR\r\n")
 }
@@ -48,7 +49,8 @@ func TestBusyTimesOfACalendar(t *testing.T) {
 	for _, b := range read {
 		got = append(got, fmt.Sprintf("%s %s %s", b.From.Format("02T15:04"), b.Until.Format("02T15:04"), b.Why))
 	}
-	want := "02T07:00 02T09:00 Toolbox talk, 02T12:00 02T13:00 Yard, 03T08:00 03T09:30 Ferry, 04T07:00 04T08:00 By the clock, 06T23:00 08T23:00 Course, 09T12:00 09T13:00 Yard, 16T12:00 16T13:00 Yard"
+	want := "02T07:00 02T09:00 Toolbox talk, 02T12:00 02T13:00 Yard, 03T08:00 03T09:30 Ferry, 04T07:00 04T08:00 By the " +
+		"clock, 06T23:00 08T23:00 Course, 09T12:00 09T13:00 Yard, 16T12:00 16T13:00 Yard"
 	if strings.Join(got, ", ") != want {
 		t.Errorf("%s", strings.Join(got, ", "))
 	}
@@ -61,15 +63,19 @@ func TestCalendarsThatCannotBeRead(t *testing.T) {
 		text []byte
 		says string
 	}{
-		"nothing":     {nil, "not a calendar"},
-		"rubbish":     {[]byte("\x00\x01 %PDF-1.7 nothing of it"), "not a calendar"},
-		"cut short":   {[]byte("BEGIN:VCALENDAR\r\nBEGIN:VEVENT\r\nUID:1\r\n"), "not a calendar"},
-		"a million":   {bytes.Repeat([]byte("BEGIN:VEVENT\r\nEND:VEVENT\r\n"), 1_000_000), "has 1000000 events"},
-		"too many":    {calendarOf("SUMMARY:Pump\nDTSTART:20261202T080000Z\nDTEND:20261202T080100Z\nRRULE:FREQ=HOURLY\n"), "more than 2000 times"},
-		"each second": {calendarOf("SUMMARY:Tick\nDTSTART:19700101T000000Z\nDTEND:19700101T000001Z\nRRULE:FREQ=SECONDLY\n"), "comes again more than 20000 times"},
-		"no start":    {calendarOf("SUMMARY:Sometime\n"), "does not say when it begins"},
-		"backward":    {calendarOf("SUMMARY:Back\nDTSTART:20261202T080000Z\nDTEND:20261201T080000Z\n"), "ends before it begins"},
-		"no rule":     {calendarOf("SUMMARY:Odd\nDTSTART:20261202T080000Z\nDTEND:20261202T090000Z\nRRULE:FREQ=NEVER\n"), "cannot be read"},
+		"nothing":   {nil, "not a calendar"},
+		"rubbish":   {[]byte("\x00\x01 %PDF-1.7 nothing of it"), "not a calendar"},
+		"cut short": {[]byte("BEGIN:VCALENDAR\r\nBEGIN:VEVENT\r\nUID:1\r\n"), "not a calendar"},
+		"a million": {bytes.Repeat([]byte("BEGIN:VEVENT\r\nEND:VEVENT\r\n"), 1_000_000), "has 1000000 events"},
+		"too many": {calendarOf("SUMMARY:Pump\nDTSTART:20261202T080000Z\nDTEND:20261202T080100Z\nRRULE:FREQ=HOURLY\n"),
+			"more than 2000 times"},
+		"each second": {calendarOf("SUMMARY:Tick\nDTSTART:19700101T000000Z\nDTEND:19700101T000001Z\nRRULE:FREQ=SECONDLY\n"),
+			"comes again more than 20000 times"},
+		"no start": {calendarOf("SUMMARY:Sometime\n"), "does not say when it begins"},
+		"backward": {calendarOf("SUMMARY:Back\nDTSTART:20261202T080000Z\nDTEND:20261201T080000Z\n"),
+			"ends before it begins"},
+		"no rule": {calendarOf("SUMMARY:Odd\nDTSTART:20261202T080000Z\nDTEND:20261202T090000Z\nRRULE:FREQ=NEVER\n"),
+			"cannot be read"},
 	} {
 		begun := time.Now()
 		_, err := exchange.ReadBusy(c.text, time.UTC, from, until)
@@ -87,7 +93,8 @@ func TestCalendarsThatCannotBeRead(t *testing.T) {
 func TestTheRosterAsAWorkbook(t *testing.T) {
 	zone := time.FixedZone("site", 3600)
 	var out bytes.Buffer
-	line := exchange.RosterLine{Job: "=SUM(A1)", Surface: "Quay", Task: "Coat 1", Crew: "Skerry crew", From: time.Date(2026, 12, 1, 5, 0, 0, 0, time.UTC), Until: time.Date(2026, 12, 1, 11, 0, 0, 0, time.UTC)}
+	line := exchange.RosterLine{Job: "=SUM(A1)", Surface: "Quay", Task: "Coat 1", Crew: "Skerry crew",
+		From: time.Date(2026, 12, 1, 5, 0, 0, 0, time.UTC), Until: time.Date(2026, 12, 1, 11, 0, 0, 0, time.UTC)}
 	if err := exchange.WriteRosterBook(&out, []exchange.RosterLine{line}, zone); err != nil {
 		t.Fatal(err)
 	}
@@ -114,7 +121,8 @@ func TestTheRosterAsAWorkbook(t *testing.T) {
 		}
 	}
 	// 2026-12-01 is day 46357; 06:00 a quarter and 12:00 a half of it.
-	if strings.Contains(sheet, "<f>") || !strings.Contains(sheet, "<v>46357.25</v>") || !strings.Contains(sheet, "<v>46357.5</v>") {
+	if strings.Contains(sheet, "<f>") || !strings.Contains(sheet, "<v>46357.25</v>") ||
+		!strings.Contains(sheet, "<v>46357.5</v>") {
 		t.Error(sheet)
 	}
 }

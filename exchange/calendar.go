@@ -150,7 +150,8 @@ const tableTime = "2006-01-02 15:04"
 
 // Unformed keeps a cell from being taken for a formula.
 func Unformed(cell string) string {
-	if strings.HasPrefix(strings.TrimLeft(cell, " \t"), "=") || len(cell) > 0 && strings.ContainsRune("+-@\t\r", rune(cell[0])) {
+	if strings.HasPrefix(strings.TrimLeft(cell, " \t"), "=") || len(cell) > 0 &&
+		strings.ContainsRune("+-@\t\r", rune(cell[0])) {
 		return "'" + cell
 	}
 	return cell

@@ -20,11 +20,16 @@ func TestCalendarIsReadByAnother(t *testing.T) {
 		t.Fatal(err)
 	}
 	lines := []RosterLine{
-		{ID: "job/coat/a/pour", Job: "Dye; house", Surface: "Vat, lower", Task: "Coat 1\nwet", Crew: "Skerry crew", Place: "Pier 3, north; gate \\ B", From: time.Date(2026, 10, 23, 7, 0, 0, 0, zone), Until: time.Date(2026, 10, 23, 10, 30, 0, 0, zone)},
-		{ID: "job/coat/b/pour", Job: "Æøå, a name that is so long that it has to be folded before it comes to seventy-five octets, twice at the least, and still reads the same", Surface: "Vat", Task: "Coat 2", From: time.Date(2026, 10, 26, 7, 0, 0, 0, zone), Until: time.Date(2026, 10, 26, 9, 0, 0, 0, zone)},
+		{ID: "job/coat/a/pour", Job: "Dye; house", Surface: "Vat, lower", Task: "Coat 1\nwet", Crew: "Skerry crew",
+			Place: "Pier 3, north; gate \\ B", From: time.Date(2026, 10, 23, 7, 0, 0, 0, zone),
+			Until: time.Date(2026, 10, 23, 10, 30, 0, 0, zone)},
+		{ID: "job/coat/b/pour", Job: "Æøå, a name that is so long that it has to be folded before it comes to seventy-five " +
+			"octets, twice at the least, and still reads the same", Surface: "Vat", Task: "Coat 2",
+			From: time.Date(2026, 10, 26, 7, 0, 0, 0, zone), Until: time.Date(2026, 10, 26, 9, 0, 0, 0, zone)},
 	}
 	lines[0].Job, lines[0].Version, lines[1].Version = "Dye; house\rby the quay\r\nnorth", 2, 7
-	lines = append(lines, RosterLine{ID: "job/surface/s/return/foot", Job: "Dye house", Task: "Light foot traffic", From: lines[1].Until, Until: lines[1].Until})
+	lines = append(lines, RosterLine{ID: "job/surface/s/return/foot", Job: "Dye house", Task: "Light foot traffic",
+		From: lines[1].Until, Until: lines[1].Until})
 	var text bytes.Buffer
 	if err := WriteCalendar(&text, "Skerry crew", lines, time.Date(2026, 10, 1, 12, 0, 0, 0, time.UTC)); err != nil {
 		t.Fatal(err)
@@ -55,7 +60,8 @@ func TestCalendarIsReadByAnother(t *testing.T) {
 		if sequence := e.Props.Get(ical.PropSequence); sequence == nil || sequence.Value != fmt.Sprint(want.Version) {
 			t.Errorf("%s: sequence %v, want %d", id, sequence, want.Version)
 		}
-		if errFrom != nil || errUntil != nil || id != want.ID+"@nephelon" || !strings.HasPrefix(title, want.Task) || place != want.Place || notes != want.Job+". "+want.Crew || !from.Equal(want.From) || !until.Equal(want.Until) {
+		if errFrom != nil || errUntil != nil || id != want.ID+"@nephelon" || !strings.HasPrefix(title, want.Task) ||
+			place != want.Place || notes != want.Job+". "+want.Crew || !from.Equal(want.From) || !until.Equal(want.Until) {
 			t.Errorf("%q %q %q %q %v to %v", id, title, place, notes, from, until)
 		}
 	}
@@ -64,11 +70,13 @@ func TestCalendarIsReadByAnother(t *testing.T) {
 // No cell of a table is taken for a formula.
 func TestRosterTableHasNoFormulas(t *testing.T) {
 	var text bytes.Buffer
-	if err := WriteRosterTable(&text, []RosterLine{{Job: "=1+1", Surface: "-2", Task: "Coat, 1", Crew: "@x"}}, time.UTC); err != nil {
+	if err := WriteRosterTable(&text, []RosterLine{{Job: "=1+1", Surface: "-2", Task: "Coat, 1", Crew: "@x"}},
+		time.UTC); err != nil {
 		t.Fatal(err)
 	}
 	rows, err := csv.NewReader(&text).ReadAll()
-	if err != nil || len(rows) != 2 || rows[1][0] != "'=1+1" || rows[1][1] != "'-2" || rows[1][2] != "Coat, 1" || rows[1][3] != "'@x" {
+	if err != nil || len(rows) != 2 || rows[1][0] != "'=1+1" || rows[1][1] != "'-2" || rows[1][2] != "Coat, 1" ||
+		rows[1][3] != "'@x" {
 		t.Errorf("%v %v", rows, err)
 	}
 }

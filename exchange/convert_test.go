@@ -59,7 +59,8 @@ func TestEarlierPlanFilesOpen(t *testing.T) {
 			if p.PotLifeAt != nil {
 				at = p.PotLifeAt.Value
 			}
-			if now := file.Products[i].PotLife; len(now) != 1 || float64(now[0].Lasts) != one.Value || float64(now[0].At) != at || p.PotLifeMass.Value != 0 && float64(now[0].Mass) != p.PotLifeMass.Value {
+			if now := file.Products[i].PotLife; len(now) != 1 || float64(now[0].Lasts) != one.Value ||
+				float64(now[0].At) != at || p.PotLifeMass.Value != 0 && float64(now[0].Mass) != p.PotLifeMass.Value {
 				t.Errorf("%s: %+v was %s", name, now, p.PotLife)
 			}
 		}

@@ -39,7 +39,8 @@ type HandoverPhoto struct {
 func Care() []string {
 	return []string{
 		"Keep water, furniture and vehicles off until the times above.",
-		"Sweep or dust-mop; wash with a neutral detergent and clean water. No bleach, no ammonia, no citrus or solvent cleaners, no wax.",
+		"Sweep or dust-mop; wash with a neutral detergent and clean water. No bleach, no ammonia, no citrus or solvent " +
+			"cleaners, no wax.",
 		"Mats at the doors, felt under furniture, boards under jacks and ladders.",
 		"Wipe spills up, oil, acid and hot fat at once.",
 		"Hot tyres and rubber feet may leave marks that cannot be washed out.",
@@ -53,7 +54,8 @@ func WriteUpkeep(to io.Writer, i record.Issue, from time.Time) error {
 	for _, u := range Upkeep() {
 		day := from.AddDate(0, u.Months, 0)
 		at := time.Date(day.Year(), day.Month(), day.Day(), 9, 0, 0, 0, from.Location())
-		lines = append(lines, RosterLine{ID: fmt.Sprintf("%s/upkeep/%d", i.Job, u.Months), Job: u.Text, Surface: i.Name, Task: "Upkeep of a floor", Place: i.Site, From: at, Until: at.Add(time.Hour), Version: 1})
+		lines = append(lines, RosterLine{ID: fmt.Sprintf("%s/upkeep/%d", i.Job, u.Months), Job: u.Text, Surface: i.Name,
+			Task: "Upkeep of a floor", Place: i.Site, From: at, Until: at.Add(time.Hour), Version: 1})
 	}
 	return WriteCalendar(to, "Upkeep of "+i.Name, lines, from)
 }
@@ -148,7 +150,8 @@ func WriteHandover(to io.Writer, h Handover) error {
 		rows = append(rows, []string{use.surface, use.name, from})
 	}
 	p.table([]float64{60, 54, 60}, rows)
-	p.say("The times follow from the data sheets and the slab as it was read; they are no guarantee. Data sheets, local codes and licensed practice rule.")
+	p.say("The times follow from the data sheets and the slab as it was read; they are no guarantee. Data sheets, local " +
+		"codes and licensed practice rule.")
 	p.head("Care")
 	for _, c := range Care() {
 		p.say("– %s", c)
@@ -185,7 +188,8 @@ func (p handoverPage) ink(strokes string) {
 	const scale, high = 0.07, 300 // mm to a point; points
 	left, top := p.GetX(), p.GetY()
 	x, y := 0.0, 0.0
-	for _, point := range strings.FieldsFunc(strings.NewReplacer("M", "|M", "L", "|L").Replace(strokes), func(r rune) bool { return r == '|' }) {
+	for _, point := range strings.FieldsFunc(strings.NewReplacer("M", "|M", "L", "|L").Replace(strokes),
+		func(r rune) bool { return r == '|' }) {
 		var toX, toY float64
 		if _, err := fmt.Sscanf(point[1:], "%f %f", &toX, &toY); err != nil {
 			continue
@@ -207,14 +211,16 @@ func (p handoverPage) coat(h Handover, c *record.CoatDay, clock func(*time.Time)
 	}
 	plan := h.Issue.Coat(c.ID)
 	p.head(fmt.Sprintf("%s, coat %d: %s", c.Surface, c.Number, c.Name))
-	p.say("Laid %s. %s used%s; %s wet on average, %s planned.", clock(c.Begun), h.Units.Mass(c.Used.Mass), color(c.Color), h.Units.Film(c.Used.Film), h.Units.Film(plan.Wet))
+	p.say("Laid %s. %s used%s; %s wet on average, %s planned.", clock(c.Begun), h.Units.Mass(c.Used.Mass), color(c.Color),
+		h.Units.Film(c.Used.Film), h.Units.Film(plan.Wet))
 	rows := [][]string{{"Batch", "Section", "Poured", "Lots", "Wet film"}}
 	for k, b := range c.Batches {
 		films := make([]string, len(b.Films))
 		for n, f := range b.Films {
 			films[n] = h.Units.Film(f.Film)
 		}
-		rows = append(rows, []string{fmt.Sprint(b.Number), h.Units.Area(plan.Batches[k].Card.Area), clock(b.Poured), strings.Join(nonEmpty(b.Lots...), ", "), strings.Join(films, ", ")})
+		rows = append(rows, []string{fmt.Sprint(b.Number), h.Units.Area(plan.Batches[k].Card.Area), clock(b.Poured),
+			strings.Join(nonEmpty(b.Lots...), ", "), strings.Join(films, ", ")})
 	}
 	p.table([]float64{16, 26, 52, 50, 30}, rows)
 	low, high := h.conditions(c)
@@ -228,7 +234,8 @@ func (h Handover) conditions(c *record.CoatDay) (low, high *measure.Temperature)
 	for n := range h.Day.Readings {
 		r := &h.Day.Readings[n]
 		on := h.Issue.Coat(r.Coat)
-		if on == nil || on.Surface != h.Issue.Coat(c.ID).Surface || r.Slab == nil || r.At.Before(c.Begun.Add(-2*time.Hour)) || r.At.After(c.Ends.Add(2*time.Hour)) {
+		if on == nil || on.Surface != h.Issue.Coat(c.ID).Surface || r.Slab == nil || r.At.Before(c.Begun.Add(-2*time.Hour)) ||
+			r.At.After(c.Ends.Add(2*time.Hour)) {
 			continue
 		}
 		if low == nil || *r.Slab < *low {

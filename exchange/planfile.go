@@ -46,7 +46,8 @@ type Reader struct{ plan, shelf, sheet, roster *jsonschema.Schema }
 func NewReader() (*Reader, error) {
 	compiler := jsonschema.NewCompiler()
 	compiler.AssertFormat()
-	for name, text := range map[string][]byte{"plan.json": docs.PlanFileSchema, "shelf.json": docs.ShelfFileSchema, "roster.json": docs.RosterSchema} {
+	for name, text := range map[string][]byte{"plan.json": docs.PlanFileSchema, "shelf.json": docs.ShelfFileSchema,
+		"roster.json": docs.RosterSchema} {
 		document, err := jsonschema.UnmarshalJSON(bytes.NewReader(text))
 		if err != nil {
 			return nil, fmt.Errorf("read the schema %s: %w", name, err)
@@ -56,7 +57,8 @@ func NewReader() (*Reader, error) {
 		}
 	}
 	var r Reader
-	for at, to := range map[string]**jsonschema.Schema{"plan.json": &r.plan, "shelf.json": &r.shelf, "shelf.json#/$defs/Product": &r.sheet, "roster.json": &r.roster} {
+	for at, to := range map[string]**jsonschema.Schema{"plan.json": &r.plan, "shelf.json": &r.shelf,
+		"shelf.json#/$defs/Product": &r.sheet, "roster.json": &r.roster} {
 		schema, err := compiler.Compile(at)
 		if err != nil {
 			return nil, fmt.Errorf("compile the schema %s: %w", at, err)
@@ -131,7 +133,8 @@ func decoded(text []byte, document, into any) error {
 		}
 	}
 	if errors.As(err, &wrong) {
-		return &Refusal{"/" + strings.ReplaceAll(wrong.Field, ".", "/"), "A " + wrong.Value + " cannot stand here; compare it with the schema."}
+		return &Refusal{"/" + strings.ReplaceAll(wrong.Field, ".", "/"),
+			"A " + wrong.Value + " cannot stand here; compare it with the schema."}
 	}
 	if err != nil {
 		return &Refusal{Text: "The file cannot be read: " + err.Error() + "."}
@@ -234,7 +237,8 @@ func refusals(v *jsonschema.ValidationError, english *message.Printer) []error {
 	case *kind.AdditionalProperties:
 		var all []error
 		for _, name := range k.Properties {
-			all = append(all, &Refusal{path + "/" + pointed(name), "This field is not known here; check its spelling or remove it."})
+			all = append(all, &Refusal{path + "/" + pointed(name),
+				"This field is not known here; check its spelling or remove it."})
 		}
 		return all
 	case *kind.Required:
@@ -248,7 +252,8 @@ func refusals(v *jsonschema.ValidationError, english *message.Printer) []error {
 	case *kind.ExclusiveMinimum:
 		return []error{&Refusal{path, fmt.Sprintf("%s is too little; enter more than %s.", written(k.Got), written(k.Want))}}
 	case *kind.Maximum:
-		return []error{&Refusal{path, fmt.Sprintf("%s is too much; enter %s at most, and check its unit.", written(k.Got), written(k.Want))}}
+		return []error{&Refusal{path, fmt.Sprintf("%s is too much; enter %s at most, and check its unit.", written(k.Got),
+			written(k.Want))}}
 	case *kind.ExclusiveMaximum:
 		return []error{&Refusal{path, fmt.Sprintf("%s is too much; enter less than %s.", written(k.Got), written(k.Want))}}
 	case *kind.MinLength:
@@ -266,7 +271,8 @@ func refusals(v *jsonschema.ValidationError, english *message.Printer) []error {
 		if like == "" {
 			return []error{&Refusal{path, fmt.Sprintf("%q is not a valid %s.", fmt.Sprint(k.Got), k.Want)}}
 		}
-		return []error{&Refusal{path, fmt.Sprintf("%q is no day or time that there is; write it like %s.", fmt.Sprint(k.Got), like)}}
+		return []error{&Refusal{path, fmt.Sprintf("%q is no day or time that there is; write it like %s.",
+			fmt.Sprint(k.Got), like)}}
 	case *kind.Type:
 		return []error{&Refusal{path, fmt.Sprintf("A %s stands here where %s belongs.", k.Got, strings.Join(k.Want, " or "))}}
 	case *kind.Enum:

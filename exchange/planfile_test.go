@@ -78,19 +78,25 @@ func TestReadRefusesWithThePath(t *testing.T) {
 	cases := []struct{ name, text, path, says string }{
 		{"not JSON", "{\n\"format\": nope}", "", "line 2"},
 		{"cut off", string(good[:len(good)/2]), "", "not JSON"},
-		{"another format", edit(func(f map[string]any) { f["format"] = "other" }), "/format", `"other" is not one of nephelon-job`},
+		{"another format", edit(func(f map[string]any) { f["format"] = "other" }), "/format",
+			`"other" is not one of nephelon-job`},
 		{"a later version", edit(func(f map[string]any) { f["version"] = 3 }), "/version", ""},
-		{"unknown field", edit(func(f map[string]any) { surface(f)["colour"] = "red" }), "/job/surfaces/0/colour", "not known"},
+		{"unknown field", edit(func(f map[string]any) { surface(f)["colour"] = "red" }), "/job/surfaces/0/colour",
+			"not known"},
 		{"missing field", edit(func(f map[string]any) { delete(job(f), "crew") }), "/job/crew", "missing"},
-		{"wrong type", edit(func(f map[string]any) { surface(f)["name"] = 7 }), "/job/surfaces/0/name", "where string belongs"},
-		{"nobody to spread", edit(func(f map[string]any) { job(f)["crew"].(map[string]any)["spreaders"] = 0 }), "/job/crew/spreaders", ""},
+		{"wrong type", edit(func(f map[string]any) { surface(f)["name"] = 7 }), "/job/surfaces/0/name",
+			"where string belongs"},
+		{"nobody to spread", edit(func(f map[string]any) { job(f)["crew"].(map[string]any)["spreaders"] = 0 }),
+			"/job/crew/spreaders", ""},
 		{"a film of nothing", edit(func(f map[string]any) {
 			surface(f)["coats"].([]any)[1].(map[string]any)["amount"].(map[string]any)["value"] = 0
 		}), "/job/surfaces/0/coats/1/amount/value", ""},
-		{"beyond all measure", strings.Replace(string(good), "\"spreaders\": ", "\"spreaders\": 1e9999999, \"x\": ", 1), "/job/crew/spreaders", "beyond all measure"},
+		{"beyond all measure", strings.Replace(string(good), "\"spreaders\": ", "\"spreaders\": 1e9999999, \"x\": ", 1),
+			"/job/crew/spreaders", "beyond all measure"},
 		{"a field twice", `{"format":"nephelon-job","format":"nephelon-job"}`, "/format", "stands twice"},
 		{"a list without end", `{"x":[` + strings.Repeat("1,", 20_001) + `1]}`, "/x", "More than 20000 entries"},
-		{"a well without bottom", strings.Repeat(`{"a":`, 60) + "1" + strings.Repeat("}", 60), "/a/a", "deeper than anything"},
+		{"a well without bottom", strings.Repeat(`{"a":`, 60) + "1" + strings.Repeat("}", 60), "/a/a",
+			"deeper than anything"},
 		{"something after it", string(good) + " {}", "", "follows after the end"},
 		{"not UTF-8", "{\"format\":\"\xff\"}", "", "save it as UTF-8"},
 		{"a field of two lines", edit(func(f map[string]any) { f["a\nb/c"] = 1 }), `/a\nb~1c`, "not known"},
@@ -100,7 +106,8 @@ func TestReadRefusesWithThePath(t *testing.T) {
 		{"no such hour", edit(func(f map[string]any) {
 			job(f)["forecast"] = map[string]any{"place": "Quay", "told": "2026-13-45T99:00:00Z", "hours": []any{}}
 		}), "/job/forecast/told", "write it like 2026-11-05T07:30:00Z"},
-		{"too little", edit(func(f map[string]any) { job(f)["crew"].(map[string]any)["spreaders"] = -3 }), "/job/crew/spreaders", "enter 1 at least"},
+		{"too little", edit(func(f map[string]any) { job(f)["crew"].(map[string]any)["spreaders"] = -3 }),
+			"/job/crew/spreaders", "enter 1 at least"},
 		{"a corner without a place", edit(func(f map[string]any) {
 			surface(f)["floor"].(map[string]any)["outline"] = []any{map[string]any{"x": 1}}
 		}), "/job/surfaces/0/floor/outline/0/y", "missing"},

@@ -35,7 +35,8 @@ type RecordFile struct {
 
 // RecordSchema makes the JSON Schema (2020-12) of the record file.
 func RecordSchema() ([]byte, error) {
-	return schema(reflect.TypeFor[RecordFile](), "Nephelon record", "What happened on a job: issued plans, logged events, and what they tell. Numbers are in SI units.")
+	return schema(reflect.TypeFor[RecordFile](), "Nephelon record",
+		"What happened on a job: issued plans, logged events, and what they tell. Numbers are in SI units.")
 }
 
 // WriteRecord writes the record of a job as JSON.
@@ -71,8 +72,11 @@ func sheets(i record.Issue, day record.Day, zone *time.Location) []sheetOf {
 		}
 		return figure(float64(*v), 1)
 	}
-	batches := sheetOf{"Batches", []string{"Surface", "Coat", "Product", "Batch", "Pail", "Mixing started", "Mixed", "Poured", "Spread", "Joined", "Done", "Use by", "Planned pour", "Mass kg", "Ratio off %", "Wet film µm", "Lots", "Part A °C", "Part B °C"}, nil}
-	readings := sheetOf{"Readings", []string{"At", "Slab °C", "Air °C", "Humidity %", "Dew point °C", "Above it K", "By"}, nil}
+	batches := sheetOf{"Batches", []string{"Surface", "Coat", "Product", "Batch", "Pail", "Mixing started", "Mixed",
+		"Poured", "Spread", "Joined", "Done", "Use by", "Planned pour", "Mass kg", "Ratio off %", "Wet film µm", "Lots",
+		"Part A °C", "Part B °C"}, nil}
+	readings := sheetOf{"Readings", []string{"At", "Slab °C", "Air °C", "Humidity %", "Dew point °C",
+		"Above it K", "By"}, nil}
 	notes := sheetOf{"Notes", []string{"At", "By", "Note", "Decided by"}, nil}
 	hours := sheetOf{"Hours", []string{"Person", "Task", "From", "Until", "Hours"}, nil}
 	gates := sheetOf{"Gates", []string{"Surface", "Coat", "Gate", "State", "By", "At", "What"}, nil}
@@ -97,7 +101,8 @@ func sheets(i record.Issue, day record.Day, zone *time.Location) []sheetOf {
 				mass = i.Coat(c.ID).Batches[k].Card.Mass
 			}
 			batches.rows = append(batches.rows, []any{
-				c.Surface, c.Number, c.Name, b.Number, b.Attempt, clock(b.Meets), clock(b.Mixed), clock(b.Poured), clock(b.Spread), clock(b.Joined), clock(b.Rolled), clock(b.UseBy), clock(planned),
+				c.Surface, c.Number, c.Name, b.Number, b.Attempt, clock(b.Meets), clock(b.Mixed), clock(b.Poured), clock(b.Spread),
+				clock(b.Joined), clock(b.Rolled), clock(b.UseBy), clock(planned),
 				figure(float64(mass), 3), ratio, strings.Join(films, " "), strings.Join(b.Lots, " "), warm(b.A), warm(b.B),
 			})
 		}
@@ -117,7 +122,8 @@ func sheets(i record.Issue, day record.Day, zone *time.Location) []sheetOf {
 		if r.Humidity != nil {
 			humidity = figure(float64(*r.Humidity)*100, 0)
 		}
-		readings.rows = append(readings.rows, []any{clock(&r.At), warm(r.Slab), warm(r.Air), humidity, warm(r.Dew), warm(r.Margin), r.By})
+		readings.rows = append(readings.rows, []any{clock(&r.At), warm(r.Slab), warm(r.Air), humidity, warm(r.Dew),
+			warm(r.Margin), r.By})
 	}
 	for _, n := range day.Notes {
 		notes.rows = append(notes.rows, []any{clock(&n.At), n.By, n.Text, n.Who})
@@ -152,7 +158,8 @@ func WriteRecordBook(to io.Writer, i record.Issue, day record.Day, zone *time.Lo
 		} else {
 			_, err = book.NewSheet(s.name)
 		}
-		if err := errors.Join(err, book.SetSheetRow(s.name, "A1", &s.head), book.SetColWidth(s.name, "A", "S", 18)); err != nil {
+		if err := errors.Join(err, book.SetSheetRow(s.name, "A1", &s.head),
+			book.SetColWidth(s.name, "A", "S", 18)); err != nil {
 			return fmt.Errorf("write the record: %w", err)
 		}
 		for r, row := range s.rows {

@@ -32,18 +32,25 @@ import (
 // finished is a floor of one batch with its record; invented.
 func finished() (record.Issue, []record.Event, record.Day) {
 	start := time.Date(2031, 3, 4, 8, 0, 0, 0, time.UTC)
-	p := material.Product{ID: "x", Name: "Example", Kind: "body", Color: "#405060", Chemistry: "epoxy", VolumeSolids: measure.Sourced[measure.Fraction]{Value: 1, Source: measure.Sheet}, Kits: []material.Kit{{Name: "kit", Mass: new(measure.Mass(4)), Source: measure.Sheet}}}
+	p := material.Product{ID: "x", Name: "Example", Kind: "body", Color: "#405060", Chemistry: "epoxy",
+		VolumeSolids: measure.Sourced[measure.Fraction]{Value: 1, Source: measure.Sheet},
+		Kits:         []material.Kit{{Name: "kit", Mass: new(measure.Mass(4)), Source: measure.Sheet}}}
 	p.Ratio = material.Ratio{Basis: material.ByMass, Source: measure.Sheet}
 	for _, name := range []string{"A", "B"} {
-		p.Components = append(p.Components, material.Component{Name: name, Parts: 1, Density: &measure.Sourced[measure.Density]{Value: 1000, Source: measure.Sheet}})
+		p.Components = append(p.Components, material.Component{Name: name, Parts: 1,
+			Density: &measure.Sourced[measure.Density]{Value: 1000, Source: measure.Sheet}})
 	}
 	p.Foot = []material.TimeAt{{At: 20, After: 24 * 3600, Source: measure.Sheet}}
-	batch := record.Batch{ID: work.BatchID("c", 1), Section: work.SectionID("c", 1), Number: 1, Passage: sim.Passage{Batch: 1, Laid: 600, Done: 700}}
-	batch.Card = kit.Card{Batch: 1, Of: 1, Section: 1, Mass: 4, Area: 10, RatioParts: []float64{}, Ratio: material.ByMass, Parts: []kit.Dose{}, Steps: []kit.CardStep{}, Floor: []kit.CardStep{}, Cautions: []string{}}
+	batch := record.Batch{ID: work.BatchID("c", 1), Section: work.SectionID("c", 1), Number: 1,
+		Passage: sim.Passage{Batch: 1, Laid: 600, Done: 700}}
+	batch.Card = kit.Card{Batch: 1, Of: 1, Section: 1, Mass: 4, Area: 10, RatioParts: []float64{}, Ratio: material.ByMass,
+		Parts: []kit.Dose{}, Steps: []kit.CardStep{}, Floor: []kit.CardStep{}, Cautions: []string{}}
 	i := record.Issue{
-		Number: 3, Job: "job", Name: "Smoke house", Site: "Pier 3", Zone: "UTC", At: start, By: "O", To: "crew", Surfaces: []record.Surface{{ID: "s", Name: "Hall", Area: 10}},
+		Number: 3, Job: "job", Name: "Smoke house", Site: "Pier 3", Zone: "UTC", At: start, By: "O", To: "crew",
+		Surfaces: []record.Surface{{ID: "s", Name: "Hall", Area: 10}},
 		Coats: []record.Coat{{
-			ID: "c", Surface: "s", Number: 1, Last: true, Product: p, Name: "Example", Wet: 300e-6, Start: &start, Slab: 20, Crew: []work.Person{}, Ahead: []string{}, Batches: []record.Batch{batch},
+			ID: "c", Surface: "s", Number: 1, Last: true, Product: p, Name: "Example", Wet: 300e-6, Start: &start, Slab: 20,
+			Crew: []work.Person{}, Ahead: []string{}, Batches: []record.Batch{batch},
 			Stages: []record.Promise{{Stage: material.StageFoot, Name: "light foot traffic"}},
 		}},
 		Tasks: []work.Task{},
@@ -53,7 +60,8 @@ func finished() (record.Issue, []record.Event, record.Day) {
 	before := ""
 	log := func(minute float64, kind record.Kind, task string, body record.Body) {
 		e := record.Sealed(record.Event{
-			ID: fmt.Sprintf("00000000-0000-0000-0000-%012d", len(events)), Issue: 3, Task: work.ID(task), Kind: kind, At: start.Add(time.Duration(minute * float64(time.Minute))),
+			ID: fmt.Sprintf("00000000-0000-0000-0000-%012d", len(events)), Issue: 3, Task: work.ID(task), Kind: kind,
+			At:     start.Add(time.Duration(minute * float64(time.Minute))),
 			Device: "a-device", Number: int64(len(events)) + 1, Person: "p", Name: "Tess", Body: body,
 		}, before)
 		before = e.Hash
@@ -111,7 +119,8 @@ func TestTheTablesOfARecord(t *testing.T) {
 	if err != nil || len(rows) != 2 {
 		t.Fatalf("%v %v", rows, err)
 	}
-	want := map[string]string{"Surface": "Hall", "Batch": "1", "Mixing started": "2031-03-04 07:57", "Poured": "2031-03-04 08:00", "Mass kg": "4.2", "Ratio off %": "-9.1", "Wet film µm": "290", "Lots": "'=LOT-7 B-9"}
+	want := map[string]string{"Surface": "Hall", "Batch": "1", "Mixing started": "2031-03-04 07:57",
+		"Poured": "2031-03-04 08:00", "Mass kg": "4.2", "Ratio off %": "-9.1", "Wet film µm": "290", "Lots": "'=LOT-7 B-9"}
 	for c, name := range rows[0] {
 		if w, known := want[name]; known && rows[1][c] != w {
 			t.Errorf("%s is %q, want %q", name, rows[1][c], w)
@@ -128,7 +137,8 @@ func TestTheTablesOfARecord(t *testing.T) {
 	if got := read.GetSheetList(); len(got) != 6 {
 		t.Errorf("sheets %v", got)
 	}
-	for cell, w := range map[string]excelize.CellType{"N2": excelize.CellTypeUnset, "H2": excelize.CellTypeUnset, "A2": excelize.CellTypeSharedString} {
+	for cell, w := range map[string]excelize.CellType{"N2": excelize.CellTypeUnset, "H2": excelize.CellTypeUnset,
+		"A2": excelize.CellTypeSharedString} {
 		if got, err := read.GetCellType("Batches", cell); err != nil || got != w {
 			t.Errorf("%s is of type %v, want %v: %v", cell, got, w, err)
 		}
@@ -143,10 +153,12 @@ func TestTheTablesOfARecord(t *testing.T) {
 func TestTheHandoverTellsTheFloor(t *testing.T) {
 	i, _, day := finished()
 	var file bytes.Buffer
-	if err := WriteHandover(&file, Handover{Company: "Works", Client: "Ørsund Quay", Issue: i, Day: day, Kept: "1 kg, boiler room", Units: measure.Metric, Zone: time.UTC}); err != nil {
+	if err := WriteHandover(&file, Handover{Company: "Works", Client: "Ørsund Quay", Issue: i, Day: day,
+		Kept: "1 kg, boiler room", Units: measure.Metric, Zone: time.UTC}); err != nil {
 		t.Fatal(err)
 	}
-	for _, text := range []string{"Smoke house", "Ørsund Quay", "=LOT-7", "290 µm", "Wed 5 Mar 2031 08:12", "No bleach", "boiler room", "A. Wharfinger"} {
+	for _, text := range []string{"Smoke house", "Ørsund Quay", "=LOT-7", "290 µm", "Wed 5 Mar 2031 08:12", "No bleach",
+		"boiler room", "A. Wharfinger"} {
 		if !printed(file.String(), text) {
 			t.Errorf("“%s” is not in it", text)
 		}

@@ -9,7 +9,8 @@ import (
 
 // RosterSchema makes the JSON Schema (2020-12) of what `nephelon roster` reads.
 func RosterSchema() ([]byte, error) {
-	return schema(reflect.TypeFor[roster.Problem](), "Nephelon roster problem", "Crews, machines and jobs whose tasks are to be scheduled. Times are whole slots from the beginning.")
+	return schema(reflect.TypeFor[roster.Problem](), "Nephelon roster problem",
+		"Crews, machines and jobs whose tasks are to be scheduled. Times are whole slots from the beginning.")
 }
 
 // ReadRoster reads a problem. Unknown fields, wrong types and values outside what their

@@ -141,7 +141,8 @@ func (s *scanner) object() error {
 		}
 		if seen = append(seen, name); len(seen) > mostFields {
 			s.path = s.path[:last]
-			return s.refuse(fmt.Sprintf("More than %d fields stand here; none of this file has so many. Remove what is not its own.", mostFields))
+			return s.refuse(fmt.Sprintf("More than %d fields stand here; none of this file has so many. Remove what is not "+
+				"its own.", mostFields))
 		}
 		if err := s.value(); err != nil {
 			return err

@@ -16,18 +16,21 @@ import (
 // PlanSchema makes the JSON Schema (2020-12) of the plan file from the types it
 // is read into, so that the two cannot drift apart.
 func PlanSchema() ([]byte, error) {
-	return schema(reflect.TypeFor[job.File](), "Nephelon plan file", "A coating job and the data sheets it was planned with. Numbers are in SI units.")
+	return schema(reflect.TypeFor[job.File](), "Nephelon plan file",
+		"A coating job and the data sheets it was planned with. Numbers are in SI units.")
 }
 
 // DerivedSchema makes the JSON Schema (2020-12) of a plan as `nephelon plan`
 // prints it, tasks included.
 func DerivedSchema() ([]byte, error) {
-	return schema(reflect.TypeFor[plan.Plan](), "Nephelon plan", "What follows from a plan file: areas, films, kits, batches, sections, times and tasks. Numbers are in SI units.")
+	return schema(reflect.TypeFor[plan.Plan](), "Nephelon plan",
+		"What follows from a plan file: areas, films, kits, batches, sections, times and tasks. Numbers are in SI units.")
 }
 
 // ShelfSchema makes the JSON Schema (2020-12) of the shelf file.
 func ShelfSchema() ([]byte, error) {
-	return schema(reflect.TypeFor[ShelfFile](), "Nephelon shelf file", "Data sheets of coating products and media. Numbers are in SI units.")
+	return schema(reflect.TypeFor[ShelfFile](), "Nephelon shelf file",
+		"Data sheets of coating products and media. Numbers are in SI units.")
 }
 
 // definitions is the prefix of references within a schema.
@@ -51,7 +54,8 @@ func schema(of reflect.Type, title, description string) ([]byte, error) {
 	return append(text, '\n'), nil
 }
 
-// ListValues completes the schemas of a registry, which refers to them by a prefix, with the values of every type that lists them
+// ListValues completes the schemas of a registry, which refers to them by a prefix, with the values
+// of every type that lists them
 // by a method Values, for each field that does not allow only some of them by a tag.
 func ListValues(registry huma.Registry, prefix string) {
 	for name, described := range registry.Map() {

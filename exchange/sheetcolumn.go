@@ -23,8 +23,10 @@ type column struct {
 // further hardeners, stays as it is on the shelf.
 func columns() []column {
 	all := []column{
-		{"id", "/id", func(p material.Product) string { return p.ID }, func(p *material.Product, v string) error { p.ID = v; return nil }},
-		{"name", "/name", func(p material.Product) string { return p.Name }, func(p *material.Product, v string) error { p.Name = v; return nil }},
+		{"id", "/id", func(p material.Product) string { return p.ID },
+			func(p *material.Product, v string) error { p.ID = v; return nil }},
+		{"name", "/name", func(p material.Product) string { return p.Name },
+			func(p *material.Product, v string) error { p.Name = v; return nil }},
 		choice("kind", "/kind", func(p *material.Product) *material.Kind { return &p.Kind }),
 		choice("chemistry", "/chemistry", func(p *material.Product) *material.Chemistry { return &p.Chemistry }),
 		choice("carrier", "/carrier", func(p *material.Product) *material.Carrier { return &p.Carrier }),
@@ -52,7 +54,8 @@ func columns() []column {
 		})
 	}
 	all = append(all,
-		quantity("density mix kg/L", "/density", 1000, func(p *material.Product) **measure.Sourced[measure.Density] { return &p.Density }),
+		quantity("density mix kg/L", "/density", 1000,
+			func(p *material.Product) **measure.Sourced[measure.Density] { return &p.Density }),
 		column{"volume solids %", "/volumeSolids",
 			func(p material.Product) string { return decimal(&p.VolumeSolids, 0.01) },
 			func(p *material.Product, v string) error {
@@ -62,14 +65,20 @@ func columns() []column {
 				return err
 			}},
 		quantity("VOC g/L", "/voc", 1, func(p *material.Product) **measure.Sourced[measure.Content] { return &p.VOC }),
-		quantity("film min µm", "/filmMin", 1e-6, func(p *material.Product) **measure.Sourced[measure.Film] { return &p.FilmMin }),
-		quantity("film max µm", "/filmMax", 1e-6, func(p *material.Product) **measure.Sourced[measure.Film] { return &p.FilmMax }),
-		quantity("film max wall µm", "/filmMaxVertical", 1e-6, func(p *material.Product) **measure.Sourced[measure.Film] { return &p.FilmMaxVertical }),
-		quantity("hides from µm", "/hides", 1e-6, func(p *material.Product) **measure.Sourced[measure.Film] { return &p.Hides }),
+		quantity("film min µm", "/filmMin", 1e-6,
+			func(p *material.Product) **measure.Sourced[measure.Film] { return &p.FilmMin }),
+		quantity("film max µm", "/filmMax", 1e-6,
+			func(p *material.Product) **measure.Sourced[measure.Film] { return &p.FilmMax }),
+		quantity("film max wall µm", "/filmMaxVertical", 1e-6,
+			func(p *material.Product) **measure.Sourced[measure.Film] { return &p.FilmMaxVertical }),
+		quantity("hides from µm", "/hides", 1e-6,
+			func(p *material.Product) **measure.Sourced[measure.Film] { return &p.Hides }),
 		quantity("loss %", "/loss", 0.01, func(p *material.Product) **measure.Sourced[measure.Fraction] { return &p.Loss }),
 		quantity("mixing min", "/mixing", 60, func(p *material.Product) **measure.Sourced[measure.Span] { return &p.Mixing }),
-		quantity("second mixing min", "/mixingAgain", 60, func(p *material.Product) **measure.Sourced[measure.Span] { return &p.MixingAgain }),
-		quantity("induction min", "/induction", 60, func(p *material.Product) **measure.Sourced[measure.Span] { return &p.Induction }),
+		quantity("second mixing min", "/mixingAgain", 60,
+			func(p *material.Product) **measure.Sourced[measure.Span] { return &p.MixingAgain }),
+		quantity("induction min", "/induction", 60,
+			func(p *material.Product) **measure.Sourced[measure.Span] { return &p.Induction }),
 		quantity("mix max kg", "/mixMax", 1, func(p *material.Product) **measure.Sourced[measure.Mass] { return &p.MixMax }),
 		column{"pot life °C:kg:min", "/potLife", writePotLife, readPotLife},
 	)
@@ -90,17 +99,24 @@ func columns() []column {
 		all = append(all, times(t.name+" °C:h", t.field, t.of))
 	}
 	return append(all,
-		quantity("slab min °C", "/slabMin", 1, func(p *material.Product) **measure.Sourced[measure.Temperature] { return &p.SlabMin }),
-		quantity("slab max °C", "/slabMax", 1, func(p *material.Product) **measure.Sourced[measure.Temperature] { return &p.SlabMax }),
-		quantity("air humidity max %", "/humidityMax", 0.01, func(p *material.Product) **measure.Sourced[measure.Fraction] { return &p.HumidityMax }),
-		quantity("slab humidity max %", "/slabHumidityMax", 0.01, func(p *material.Product) **measure.Sourced[measure.Fraction] { return &p.SlabHumidityMax }),
+		quantity("slab min °C", "/slabMin", 1,
+			func(p *material.Product) **measure.Sourced[measure.Temperature] { return &p.SlabMin }),
+		quantity("slab max °C", "/slabMax", 1,
+			func(p *material.Product) **measure.Sourced[measure.Temperature] { return &p.SlabMax }),
+		quantity("air humidity max %", "/humidityMax", 0.01,
+			func(p *material.Product) **measure.Sourced[measure.Fraction] { return &p.HumidityMax }),
+		quantity("slab humidity max %", "/slabHumidityMax", 0.01,
+			func(p *material.Product) **measure.Sourced[measure.Fraction] { return &p.SlabHumidityMax }),
 		choice("damp", "/damp", func(p *material.Product) *string { return &p.Damp }),
 		names("goes over", "/over", func(p *material.Product) *[]string { return &p.Over }),
 		names("takes over it", "/under", func(p *material.Product) *[]string { return &p.Under }),
 		choice("daylight", "/sun", func(p *material.Product) *string { return &p.Sun }),
-		quantity("abrade grit", "/abrade", 1, func(p *material.Product) **measure.Sourced[measure.Number] { return &p.Abrade }),
+		quantity("abrade grit", "/abrade", 1, func(p *material.Product) **measure.Sourced[measure.Number] {
+			return &p.Abrade
+		}),
 		column{"kits", "/kits", writeKits, readKits},
-		quantity("shelf life days", "/shelfLife", 24*measure.Hour, func(p *material.Product) **measure.Sourced[measure.Span] { return &p.ShelfLife }),
+		quantity("shelf life days", "/shelfLife", 24*measure.Hour,
+			func(p *material.Product) **measure.Sourced[measure.Span] { return &p.ShelfLife }),
 	)
 }
 
@@ -141,7 +157,8 @@ func times(head, field string, of func(*material.Product) *[]material.TimeAt) co
 			}
 			*of(p) = nil
 			for _, n := range points {
-				*of(p) = append(*of(p), material.TimeAt{At: measure.Temperature(n[0]), After: measure.Span(n[1] * measure.Hour), Source: measure.Sheet})
+				*of(p) = append(*of(p), material.TimeAt{At: measure.Temperature(n[0]), After: measure.Span(n[1] * measure.Hour),
+					Source: measure.Sheet})
 			}
 			return nil
 		},
@@ -269,7 +286,8 @@ func readPotLife(p *material.Product, v string) error {
 	}
 	p.PotLife = nil
 	for _, n := range points {
-		p.PotLife = append(p.PotLife, material.PotLife{At: measure.Temperature(n[0]), Mass: measure.Mass(n[1]), Lasts: measure.Span(n[2] * 60), Source: measure.Sheet})
+		p.PotLife = append(p.PotLife, material.PotLife{At: measure.Temperature(n[0]), Mass: measure.Mass(n[1]),
+			Lasts: measure.Span(n[2] * 60), Source: measure.Sheet})
 	}
 	return nil
 }

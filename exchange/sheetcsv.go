@@ -59,7 +59,8 @@ func (r *Reader) ReadCSV(text []byte, shelf map[string]material.Product) ShelfRe
 		}
 	}
 	if bytes.Count(text, []byte(",")) > mostCells {
-		return whole(fmt.Sprintf("The file has more than %d cells; no shelf has so many.", mostCells), "Remove what is no data sheet, or cut the file into several.")
+		return whole(fmt.Sprintf("The file has more than %d cells; no shelf has so many.", mostCells),
+			"Remove what is no data sheet, or cut the file into several.")
 	}
 	reader := csv.NewReader(bytes.NewReader(text))
 	reader.FieldsPerRecord = -1
@@ -73,7 +74,8 @@ func (r *Reader) ReadCSV(text []byte, shelf map[string]material.Product) ShelfRe
 		name = strings.TrimSpace(name)
 		at := slices.IndexFunc(all, func(c column) bool { return strings.EqualFold(c.head, name) })
 		if at < 0 {
-			return whole(fmt.Sprintf("There is no column “%s”.", name), "Export the shelf as CSV to see the columns and their units.")
+			return whole(fmt.Sprintf("There is no column “%s”.", name),
+				"Export the shelf as CSV to see the columns and their units.")
 		}
 		if slices.Contains(chosen[:i], &all[at]) {
 			return whole(fmt.Sprintf("Two columns are called “%s”.", name), "Remove one of the two.")
@@ -81,7 +83,8 @@ func (r *Reader) ReadCSV(text []byte, shelf map[string]material.Product) ShelfRe
 		chosen[i] = &all[at]
 	}
 	if !slices.Contains(chosen, &all[0]) {
-		return whole("The column “id” is missing.", "Give each sheet an id of small letters, figures and dashes, such as harbour-primer.")
+		return whole("The column “id” is missing.",
+			"Give each sheet an id of small letters, figures and dashes, such as harbour-primer.")
 	}
 	for {
 		if len(reading.Refused) > mostRefused {
@@ -93,7 +96,9 @@ func (r *Reader) ReadCSV(text []byte, shelf map[string]material.Product) ShelfRe
 		}
 		var broken *csv.ParseError
 		if errors.As(err, &broken) {
-			reading.Refused = append(reading.Refused, Refused{Line: broken.StartLine, Text: "This row cannot be read: " + broken.Err.Error() + ".", Way: "Look for a quotation mark that is not closed."})
+			reading.Refused = append(reading.Refused,
+				Refused{Line: broken.StartLine, Text: "This row cannot be read: " + broken.Err.Error() + ".",
+					Way: "Look for a quotation mark that is not closed."})
 			return reading
 		}
 		line, _ := reader.FieldPos(0)
@@ -102,13 +107,15 @@ func (r *Reader) ReadCSV(text []byte, shelf map[string]material.Product) ShelfRe
 }
 
 // row reads one sheet.
-func (r *Reader) row(reading *ShelfReading, line int, row []string, chosen []*column, shelf map[string]material.Product) {
+func (r *Reader) row(reading *ShelfReading, line int, row []string, chosen []*column,
+	shelf map[string]material.Product) {
 	name := ""
 	refuse := func(field, text, way string) {
 		reading.Refused = append(reading.Refused, Refused{line, name, field, text, way})
 	}
 	if len(row) != len(chosen) {
-		refuse("", fmt.Sprintf("This row has %d columns, the first line %d.", len(row), len(chosen)), "A decimal comma splits a number in two: write decimals with a point, and put words with commas in quotation marks.")
+		refuse("", fmt.Sprintf("This row has %d columns, the first line %d.", len(row), len(chosen)),
+			"A decimal comma splits a number in two: write decimals with a point, and put words with commas in quotation marks.")
 		return
 	}
 	p := material.Product{Color: "#8a9a94", Ratio: material.Ratio{Basis: material.ByVolume}}
@@ -151,9 +158,11 @@ func (r *Reader) row(reading *ShelfReading, line int, row []string, chosen []*co
 	for _, need := range []struct {
 		head    string
 		missing bool
-	}{{"name", p.Name == ""}, {"kind", p.Kind == ""}, {"chemistry", p.Chemistry == ""}, {"ratio", len(p.Components) == 0}, {"volume solids %", p.VolumeSolids.Source == ""}, {"kits", len(p.Kits) == 0}} {
+	}{{"name", p.Name == ""}, {"kind", p.Kind == ""}, {"chemistry", p.Chemistry == ""}, {"ratio", len(p.Components) == 0},
+		{"volume solids %", p.VolumeSolids.Source == ""}, {"kits", len(p.Kits) == 0}} {
 		if need.missing && !bad {
-			refuse("", "Column “"+need.head+"” is missing or empty, and a new sheet needs it.", "Export the shelf as CSV to see how it is written.")
+			refuse("", "Column “"+need.head+"” is missing or empty, and a new sheet needs it.",
+				"Export the shelf as CSV to see how it is written.")
 			bad = true
 		}
 	}

@@ -53,12 +53,15 @@ func (r *Reader) ReadShelf(from io.Reader) ShelfReading {
 	var reading ShelfReading
 	text, document, err := parsed(from, "shelf file")
 	if err != nil {
-		reading.Refused = append(reading.Refused, Refused{Text: err.Error(), Way: "Choose a shelf file or a CSV file of data sheets."})
+		reading.Refused = append(reading.Refused,
+			Refused{Text: err.Error(), Way: "Choose a shelf file or a CSV file of data sheets."})
 		return reading
 	}
 	root, _ := document.(map[string]any)
 	if root["format"] != ShelfFormat || root["version"] != json.Number("1") {
-		reading.Refused = append(reading.Refused, Refused{Text: "This is not a shelf file of version 1.", Way: `It begins with "format": "nephelon-shelf", "version": 1.`})
+		reading.Refused = append(reading.Refused,
+			Refused{Text: "This is not a shelf file of version 1.",
+				Way: `It begins with "format": "nephelon-shelf", "version": 1.`})
 		return reading
 	}
 	var raw struct {
@@ -66,7 +69,8 @@ func (r *Reader) ReadShelf(from io.Reader) ShelfReading {
 		Media    []material.Medium `json:"media"`
 	}
 	if err := json.Unmarshal(text, &raw); err != nil {
-		reading.Refused = append(reading.Refused, Refused{Text: "The file cannot be read: " + err.Error() + ".", Way: "Compare it with docs/shelf-file.schema.json."})
+		reading.Refused = append(reading.Refused, Refused{Text: "The file cannot be read: " + err.Error() + ".",
+			Way: "Compare it with docs/shelf-file.schema.json."})
 		return reading
 	}
 	products, _ := root["products"].([]any)
@@ -105,7 +109,8 @@ const mostRefused = 300
 
 // cut ends a reading that refused too much.
 func (s ShelfReading) cut() ShelfReading {
-	s.Refused = append(s.Refused[:mostRefused], Refused{Text: "There is more that is wrong.", Way: "Mend these first, then read the file again."})
+	s.Refused = append(s.Refused[:mostRefused],
+		Refused{Text: "There is more that is wrong.", Way: "Mend these first, then read the file again."})
 	return s
 }
 
@@ -129,7 +134,9 @@ func (s *ShelfReading) judge(line int, p material.Product) {
 		s.lines = make(map[string]int)
 	}
 	if before, there := s.lines[p.ID]; there {
-		s.Refused = append(s.Refused, Refused{line, p.Name, "/id", fmt.Sprintf("Line %d has the id “%s” already.", before, p.ID), "Remove one of the two, or give it an id of its own."})
+		s.Refused = append(s.Refused, Refused{line, p.Name, "/id",
+			fmt.Sprintf("Line %d has the id “%s” already.", before, p.ID),
+			"Remove one of the two, or give it an id of its own."})
 		return
 	}
 	if faults := p.Faults(); len(faults) > 0 {

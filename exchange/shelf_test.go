@@ -62,7 +62,8 @@ func TestSheetsComeBack(t *testing.T) {
 		t.Fatal(err)
 	}
 	again := r.ReadShelf(&text)
-	if !reflect.DeepEqual(again.Lines, shelf.Lines) || !reflect.DeepEqual(again.Media, shelf.Media) || len(again.Refused) > 0 {
+	if !reflect.DeepEqual(again.Lines, shelf.Lines) || !reflect.DeepEqual(again.Media, shelf.Media) ||
+		len(again.Refused) > 0 {
 		t.Errorf("JSON changed the shelf: %v", again.Refused)
 	}
 	text.Reset()
@@ -85,10 +86,12 @@ func TestSheetsComeBack(t *testing.T) {
 	}
 }
 
-const head = "id,name,kind,chemistry,ratio,ratio by,density A kg/L,density B kg/L,volume solids %,recoat from °C:h,recoat until °C:h,tack-free °C:h,kits\n"
+const head = "id,name,kind,chemistry,ratio,ratio by,density A kg/L,density B kg/L,volume solids %,recoat from " +
+	"°C:h,recoat until °C:h,tack-free °C:h,kits\n"
 
 func row(id, density, from, until, tack string) string {
-	return id + ",Sheet " + id + ",primer,epoxy,2:1,volume," + density + ",1.01,100," + from + "," + until + "," + tack + ",5 L set = 5 L @ 80\n"
+	return id + ",Sheet " + id + ",primer,epoxy,2:1,volume," + density + ",1.01,100," + from + "," + until + "," + tack +
+		",5 L set = 5 L @ 80\n"
 }
 
 // Bad rows are refused one by one with their line; the good ones stand.
@@ -102,11 +105,16 @@ func TestBadRowsAreRefusedByLine(t *testing.T) {
 	}{
 		{"all good", head + good, 0, 1, ""},
 		{"window ends before it begins", head + good + row("two", "1.1", "20:24", "20:6", "20:4"), 3, 1, "before it begins"},
-		{"times that grow with heat", head + row("two", "1.1", "20:6", "20:24", "10:4; 20:8") + good, 2, 1, "grows with heat"},
-		{"a decimal comma in quotes", head + row("two", `"1,1"`, "20:6", "20:24", "20:4") + good, 2, 1, "write decimals with a point"},
-		{"a decimal comma without", head + row("two", "1,1", "20:6", "20:24", "20:4") + good, 2, 1, "14 columns, the first line 13"},
-		{"negative solids", head + good + strings.Replace(row("two", "1.1", "20:6", "20:24", "20:4"), ",100,", ",-20,", 1), 3, 1, "not a share between 0 and 1"},
-		{"a duplicate", head + good + row("three", "1.1", "", "", "") + row("one", "1.2", "", "", ""), 4, 2, "Line 2 has the id “one” already"},
+		{"times that grow with heat", head + row("two", "1.1", "20:6", "20:24", "10:4; 20:8") + good, 2, 1,
+			"grows with heat"},
+		{"a decimal comma in quotes", head + row("two", `"1,1"`, "20:6", "20:24", "20:4") + good, 2, 1,
+			"write decimals with a point"},
+		{"a decimal comma without", head + row("two", "1,1", "20:6", "20:24", "20:4") + good, 2, 1,
+			"14 columns, the first line 13"},
+		{"negative solids", head + good + strings.Replace(row("two", "1.1", "20:6", "20:24", "20:4"), ",100,", ",-20,", 1), 3,
+			1, "not a share between 0 and 1"},
+		{"a duplicate", head + good + row("three", "1.1", "", "", "") + row("one", "1.2", "", "", ""), 4, 2,
+			"Line 2 has the id “one” already"},
 		{"an unknown kind", head + strings.Replace(good, ",primer,", ",glue,", 1), 2, 0, `"glue" is not one of`},
 		{"no kits", head + strings.Replace(good, "5 L set = 5 L @ 80", "", 1), 2, 0, "missing"},
 		{"semicolons", strings.ReplaceAll(head+good, ",", ";"), 1, 0, "separated by semicolons"},
@@ -121,7 +129,8 @@ func TestBadRowsAreRefusedByLine(t *testing.T) {
 			t.Errorf("%s: %d good, refused %v", c.name, len(got.Lines), got.Refused)
 			continue
 		}
-		if c.line > 0 && (got.Refused[0].Line != c.line || !strings.Contains(got.Refused[0].Text, c.says) || got.Refused[0].Way == "") {
+		if c.line > 0 && (got.Refused[0].Line != c.line || !strings.Contains(got.Refused[0].Text, c.says) ||
+			got.Refused[0].Way == "") {
 			t.Errorf("%s: %+v", c.name, got.Refused[0])
 		}
 	}

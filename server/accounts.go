@@ -56,7 +56,8 @@ func (s *Server) notify(ctx context.Context, p store.Person, what string) {
 	if s.post == nil {
 		return
 	}
-	text := fmt.Sprintf("At %s %s, for Nephelon at %s.\n\nIf that was not you, tell an owner of %s at once.\n", time.Now().UTC().Format("2 January 15:04 MST"), what, s.origin, p.Company)
+	text := fmt.Sprintf("At %s %s, for Nephelon at %s.\n\nIf that was not you, tell an owner of %s at once.\n",
+		time.Now().UTC().Format("2 January 15:04 MST"), what, s.origin, p.Company)
 	if err := s.post.send(ctx, p.Email, "Your account of Nephelon was changed", text); err != nil {
 		s.log.WarnContext(ctx, "tell of a change", "error", err)
 	}
@@ -70,11 +71,13 @@ func Weak(password string, own ...string) string {
 	if zxcvbn.PasswordStrength(password, own).Score >= leastScore {
 		return ""
 	}
-	return "This password is among those that are guessed first. Take four or five words that do not belong together, or let a password manager make one."
+	return "This password is among those that are guessed first. Take four or five words that do not belong together, " +
+		"or let a password manager make one."
 }
 
 func (s *Server) accountRoutes() {
-	register(s.api, huma.Operation{OperationID: "setPassword", Method: http.MethodPut, Path: "/api/me/password", Description: "Ends all other sessions"}, s.setPassword)
+	register(s.api, huma.Operation{OperationID: "setPassword", Method: http.MethodPut, Path: "/api/me/password",
+		Description: "Ends all other sessions"}, s.setPassword)
 	register(s.api, huma.Operation{OperationID: "sessions", Method: http.MethodGet, Path: "/api/me/sessions"},
 		func(ctx context.Context, _ *struct{}) (*body[[]SessionLine], error) {
 			all, err := s.store.Sessions(ctx, person(ctx).CompanyID, person(ctx).ID)
@@ -87,7 +90,8 @@ func (s *Server) accountRoutes() {
 			}
 			return &body[[]SessionLine]{lines}, nil
 		})
-	register(s.api, huma.Operation{OperationID: "endSessions", Method: http.MethodDelete, Path: "/api/me/sessions", Description: "Signs out everywhere but here"},
+	register(s.api, huma.Operation{OperationID: "endSessions", Method: http.MethodDelete, Path: "/api/me/sessions",
+		Description: "Signs out everywhere but here"},
 		func(ctx context.Context, _ *struct{}) (*struct{}, error) {
 			if err := s.store.EndSessions(ctx, person(ctx).CompanyID, person(ctx).ID, s.sessions.Token(ctx)); err != nil {
 				return nil, s.trouble(ctx, "end sessions", err)
@@ -95,26 +99,35 @@ func (s *Server) accountRoutes() {
 			s.audit(ctx, person(ctx), "signed out everywhere else", "")
 			return nil, nil
 		})
-	register(s.api, huma.Operation{OperationID: "makePasswordLink", Method: http.MethodPost, Path: "/api/people/{person}/password-link", Description: "A link by which they set a password, once, within three days; earlier ones end"}, s.makeLink)
-	register(s.api, huma.Operation{OperationID: "usePasswordLink", Method: http.MethodPost, Path: "/api/password-link"}, s.useLink)
-	register(s.api, huma.Operation{OperationID: "forgetPerson", Method: http.MethodPut, Path: "/api/people/{person}/forgotten", Description: "Takes name and address of someone who left away; what they did stays under a role and a number"},
+	register(s.api, huma.Operation{OperationID: "makePasswordLink", Method: http.MethodPost,
+		Path:        "/api/people/{person}/password-link",
+		Description: "A link by which they set a password, once, within three days; earlier ones end"}, s.makeLink)
+	register(s.api, huma.Operation{OperationID: "usePasswordLink", Method: http.MethodPost,
+		Path: "/api/password-link"}, s.useLink)
+	register(s.api, huma.Operation{OperationID: "forgetPerson", Method: http.MethodPut,
+		Path:        "/api/people/{person}/forgotten",
+		Description: "Takes name and address of someone who left away; what they did stays under a role and a number"},
 		func(ctx context.Context, in *PersonPath) (*struct{}, error) {
 			p := person(ctx)
 			if err := s.store.ForgetPerson(ctx, p.CompanyID, in.Person); err != nil {
 				if errors.Is(err, store.ErrNotFound) {
-					return nil, huma.Error404NotFound("There is no such person who has left your company. Who can still sign in is stopped first.")
+					return nil,
+						huma.Error404NotFound("There is no such person who has left your company. Who can still sign in is " +
+							"stopped first.")
 				}
 				return nil, s.trouble(ctx, "forget a person", err)
 			}
 			s.audit(ctx, p, "personal data removed", in.Person.String())
 			return nil, nil
 		})
-	register(s.api, huma.Operation{OperationID: "audit", Method: http.MethodGet, Path: "/api/audit", Description: "What was done with accounts, rights and data, newest first, at most 1000 lines"},
+	register(s.api, huma.Operation{OperationID: "audit", Method: http.MethodGet, Path: "/api/audit",
+		Description: "What was done with accounts, rights and data, newest first, at most 1000 lines"},
 		func(ctx context.Context, _ *struct{}) (*body[[]AuditLine], error) {
 			lines, err := s.audited(ctx)
 			return &body[[]AuditLine]{lines}, err
 		})
-	register(s.api, huma.Operation{OperationID: "auditFile", Method: http.MethodGet, Path: "/api/audit-file", Description: "The same as CSV"}, s.auditFile)
+	register(s.api, huma.Operation{OperationID: "auditFile", Method: http.MethodGet, Path: "/api/audit-file",
+		Description: "The same as CSV"}, s.auditFile)
 }
 
 // PersonPath is the person an operation is about.
@@ -152,7 +165,9 @@ func refusedField(field, text string) error {
 
 func (s *Server) makeLink(ctx context.Context, in *PersonPath) (*body[PasswordLink], error) {
 	if in.Person == person(ctx).ID {
-		return nil, huma.Error409Conflict("This is your own account. Change your password under your name, with the one that you have now.")
+		return nil,
+			huma.Error409Conflict("This is your own account. Change your password under your name, with the one that you " +
+				"have now.")
 	}
 	p, err := s.store.Colleague(ctx, person(ctx).CompanyID, in.Person)
 	if err != nil {
@@ -175,7 +190,8 @@ func (s *Server) link(ctx context.Context, to uuid.UUID, address string) (Passwo
 	link := PasswordLink{Path: "/set-password#" + secret, Until: until}
 	if s.post != nil {
 		err := s.post.send(ctx, address, "Set your password for Nephelon",
-			fmt.Sprintf("%s of %s made this link for you. It sets your password, once, until %s:\n\n%s%s\n\nWhoever did not ask for it need do nothing.\n",
+			fmt.Sprintf("%s of %s made this link for you. It sets your password, once, until %s:\n\n%s%s\n\nWhoever did not "+
+				"ask for it need do nothing.\n",
 				p.Name, p.Company, until.Format("2 January 15:04 MST"), s.origin, link.Path))
 		if link.Sent = err == nil; err != nil {
 			s.log.WarnContext(ctx, "send a link", "error", err)
@@ -243,7 +259,8 @@ func (s *Server) auditFile(ctx context.Context, _ *struct{}) (*download, error) 
 	var text bytes.Buffer
 	rows := [][]string{{"At", "Who", "What", "About"}}
 	for _, l := range lines {
-		rows = append(rows, []string{l.At.Format(time.RFC3339), exchange.Unformed(l.Name), exchange.Unformed(l.What), exchange.Unformed(l.About)})
+		rows = append(rows, []string{l.At.Format(time.RFC3339), exchange.Unformed(l.Name), exchange.Unformed(l.What),
+			exchange.Unformed(l.About)})
 	}
 	if err := csv.NewWriter(&text).WriteAll(rows); err != nil {
 		return nil, s.trouble(ctx, "write what was done", fmt.Errorf("write rows: %w", err))

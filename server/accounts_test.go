@@ -54,10 +54,12 @@ func TestEveryRouteByEveryRole(t *testing.T) {
 			if may[o.id].Anyone || o.id == "endSessions" {
 				continue
 			}
-			path := strings.NewReplacer("{job}", uuid.NewString(), "{person}", uuid.NewString(), "{photo}", uuid.NewString(), "{address}", uuid.NewString(), "{run}", uuid.NewString(),
+			path := strings.NewReplacer("{job}", uuid.NewString(), "{person}", uuid.NewString(), "{photo}", uuid.NewString(),
+				"{address}", uuid.NewString(), "{run}", uuid.NewString(),
 				"{surface}", "s", "{coat}", "c", "{id}", "none", "{number}", "1", "{instrument}", "none").Replace(o.path)
 			status, _ := c.send(o.method, path, map[string]string{})
-			if refused := !slices.Contains(may[o.id].Roles, role); refused != (status == http.StatusForbidden) || status == http.StatusUnauthorized {
+			if refused := !slices.Contains(may[o.id].Roles, role); refused != (status == http.StatusForbidden) ||
+				status == http.StatusUnauthorized {
 				t.Errorf("%s: %s %s gives %d, refused is %v", role, o.method, o.path, status, refused)
 			}
 		}
@@ -67,7 +69,8 @@ func TestEveryRouteByEveryRole(t *testing.T) {
 // A hand sees no price and no client; a lead changes none and removes only their own pictures.
 func TestWhatRolesDoNotSee(t *testing.T) {
 	web, domain := newServer(t), addCompany(t)
-	owner, hand, lead := signedIn(t, web, "owner@"+domain), signedIn(t, web, "hand@"+domain), signedIn(t, web, "lead@"+domain)
+	owner, hand, lead := signedIn(t, web, "owner@"+domain), signedIn(t, web, "hand@"+domain),
+		signedIn(t, web, "lead@"+domain)
 	file := demoJob(t)
 	file.Job.Client = "Hidden Harbour Trust"
 	price := 77.25
@@ -89,7 +92,8 @@ func TestWhatRolesDoNotSee(t *testing.T) {
 	text, _ := json.Marshal(file)
 	_ = json.Unmarshal(text, &next)
 	*next.Products[0].Kits[0].Price = 1
-	if status, text := lead.send(http.MethodPatch, path, edit(t, 1, file, next)); status != http.StatusForbidden || !strings.Contains(text, "prices") {
+	if status, text := lead.send(http.MethodPatch, path, edit(t, 1, file, next)); status != http.StatusForbidden ||
+		!strings.Contains(text, "prices") {
 		t.Errorf("a lead changes a price: %d %.200s", status, text)
 	}
 	if status, text := owner.send(http.MethodPatch, path, edit(t, 1, file, next)); status != http.StatusOK {
@@ -99,7 +103,8 @@ func TestWhatRolesDoNotSee(t *testing.T) {
 		id := uuid.NewString()
 		c.send(http.MethodPost, path+"/surfaces/s1/photos?id="+id, string(phonePicture(t)))
 		want := map[string]int{"owner": http.StatusNotFound, "lead": http.StatusNoContent}[who]
-		if status, _ := lead.send(http.MethodPut, "/api/photos/"+id+"/removed", map[string]bool{"removed": true}); status != want {
+		if status, _ := lead.send(http.MethodPut, "/api/photos/"+id+"/removed",
+			map[string]bool{"removed": true}); status != want {
 			t.Errorf("a lead removes a picture of the %s: %d", who, status)
 		}
 	}
@@ -110,17 +115,20 @@ func TestWhatRolesDoNotSee(t *testing.T) {
 func TestPasswords(t *testing.T) {
 	web, domain := newServer(t), addCompany(t)
 	owner := signedIn(t, web, "owner@"+domain)
-	_, text := owner.send(http.MethodPost, "/api/people", map[string]string{"name": "Nils", "email": "nils@" + domain, "role": "lead"})
+	_, text := owner.send(http.MethodPost, "/api/people", map[string]string{"name": "Nils", "email": "nils@" + domain,
+		"role": "lead"})
 	var made server.NewColleague
 	if err := json.Unmarshal([]byte(text), &made); err != nil || made.Link.Path == "" {
 		t.Fatalf("%s %v", text, err)
 	}
 	_, secret, _ := strings.Cut(made.Link.Path, "#")
 	use := func(secret, password string) (int, string) {
-		return newClient(t, web).send(http.MethodPost, "/api/password-link", map[string]string{"secret": secret, "password": password})
+		return newClient(t, web).send(http.MethodPost, "/api/password-link",
+			map[string]string{"secret": secret, "password": password})
 	}
 	for _, common := range []string{"aaaaaaaaaaaaaa", "              ", "password123456", "qwertyuiopas", "tooshort-1"} {
-		if status, text := use(secret, common); status != http.StatusUnprocessableEntity || !strings.Contains(text, "body.password") {
+		if status, text := use(secret, common); status != http.StatusUnprocessableEntity ||
+			!strings.Contains(text, "body.password") {
 			t.Errorf("%q is taken: %d %s", common, status, text)
 		}
 	}
@@ -133,7 +141,8 @@ func TestPasswords(t *testing.T) {
 	}
 	enter := func(password string) (*client, int) {
 		c := newClient(t, web)
-		status, _ := c.send(http.MethodPost, "/api/session", map[string]string{"email": "nils@" + domain, "password": password})
+		status, _ := c.send(http.MethodPost, "/api/session",
+			map[string]string{"email": "nils@" + domain, "password": password})
 		return c, status
 	}
 	one, status := enter(first)
@@ -141,10 +150,13 @@ func TestPasswords(t *testing.T) {
 	if status != http.StatusOK {
 		t.Fatalf("sign in: %d", status)
 	}
-	if status, text := one.send(http.MethodPut, "/api/me/password", map[string]string{"old": "not this one", "new": second}); status != http.StatusUnprocessableEntity || !strings.Contains(text, "body.old") {
+	if status, text := one.send(http.MethodPut, "/api/me/password",
+		map[string]string{"old": "not this one", "new": second}); status != http.StatusUnprocessableEntity ||
+		!strings.Contains(text, "body.old") {
 		t.Errorf("%d %s", status, text)
 	}
-	if status, text := one.send(http.MethodPut, "/api/me/password", map[string]string{"old": first, "new": second}); status != http.StatusNoContent {
+	if status, text := one.send(http.MethodPut, "/api/me/password",
+		map[string]string{"old": first, "new": second}); status != http.StatusNoContent {
 		t.Fatalf("%d %s", status, text)
 	}
 	for name, c := range map[string]struct {
@@ -174,7 +186,8 @@ func TestPasswords(t *testing.T) {
 		t.Errorf("a session outlives a reset: %d", status)
 	}
 	_, log := owner.send(http.MethodGet, "/api/audit", nil)
-	for _, what := range []string{"person added", "password link made", "password set by link", "password changed", "signed in"} {
+	for _, what := range []string{"person added", "password link made", "password set by link", "password changed",
+		"signed in"} {
 		if !strings.Contains(log, what) {
 			t.Errorf("the audit log does not tell “%s”", what)
 		}
@@ -216,7 +229,8 @@ func TestGuessesAreCountedFirst(t *testing.T) {
 	for n := range 100 {
 		all.Go(func() {
 			c := newClient(t, web)
-			status, _ := c.send(http.MethodPost, "/api/session", map[string]string{"email": "owner@" + domain, "password": fmt.Sprintf("guess %d", n)}, "X-Forwarded-For", here)
+			status, _ := c.send(http.MethodPost, "/api/session",
+				map[string]string{"email": "owner@" + domain, "password": fmt.Sprintf("guess %d", n)}, "X-Forwarded-For", here)
 			mutex.Lock()
 			seen[status]++
 			mutex.Unlock()
@@ -226,7 +240,8 @@ func TestGuessesAreCountedFirst(t *testing.T) {
 	if seen[http.StatusUnauthorized] > 8 || seen[http.StatusUnauthorized] == 0 {
 		t.Errorf("%d of 100 guesses were checked: %v", seen[http.StatusUnauthorized], seen)
 	}
-	status, text := newClient(t, web).send(http.MethodPost, "/api/session", map[string]string{"email": "owner@" + domain, "password": password}, "X-Forwarded-For", there)
+	status, text := newClient(t, web).send(http.MethodPost, "/api/session",
+		map[string]string{"email": "owner@" + domain, "password": password}, "X-Forwarded-For", there)
 	if status != http.StatusOK {
 		t.Errorf("the owner is locked out: %d %s", status, text)
 	}
@@ -261,7 +276,8 @@ func TestASessionThatEndedStaysEnded(t *testing.T) {
 	base := 0
 	change := func(active bool) {
 		base++
-		if status, text := owner.send(http.MethodPut, fmt.Sprintf("/api/people/%s?base=%d", people[at].ID, base), map[string]any{"role": "lead", "active": active}); status != http.StatusOK {
+		if status, text := owner.send(http.MethodPut, fmt.Sprintf("/api/people/%s?base=%d", people[at].ID, base),
+			map[string]any{"role": "lead", "active": active}); status != http.StatusOK {
 			t.Fatalf("%d %s", status, text)
 		}
 	}

@@ -25,7 +25,8 @@ type BenchUsual struct {
 }
 
 func (s *Server) benchRoutes() {
-	register(s.api, huma.Operation{OperationID: "benchUsual", Method: http.MethodGet, Path: "/api/bench", Description: "The product that the company's jobs use most"},
+	register(s.api, huma.Operation{OperationID: "benchUsual", Method: http.MethodGet, Path: "/api/bench",
+		Description: "The product that the company's jobs use most"},
 		func(ctx context.Context, _ *struct{}) (*body[BenchUsual], error) {
 			id, err := s.store.MostUsedSheet(ctx, person(ctx).CompanyID)
 			if err != nil {
@@ -41,7 +42,8 @@ func (s *Server) benchRoutes() {
 			}
 			return &body[BenchStart]{BenchStart{sheet, bench.Usual(sheet)}}, nil
 		})
-	register(s.api, huma.Operation{OperationID: "bench", Method: http.MethodPost, Path: "/api/bench/{id}", Description: "What becomes of a pail and of its film; keeps nothing"},
+	register(s.api, huma.Operation{OperationID: "bench", Method: http.MethodPost, Path: "/api/bench/{id}",
+		Description: "What becomes of a pail and of its film; keeps nothing"},
 		func(ctx context.Context, in *struct {
 			SheetPath
 			Body bench.PailQuestion
@@ -56,28 +58,32 @@ func (s *Server) benchRoutes() {
 			}
 			return &body[bench.PailAnswer]{answer}, nil
 		})
-	register(s.api, huma.Operation{OperationID: "benchSpread", Method: http.MethodPost, Path: "/api/bench/{id}/spread", Description: "An amount over an area, and the notch that leaves it; keeps nothing"},
+	register(s.api, huma.Operation{OperationID: "benchSpread", Method: http.MethodPost, Path: "/api/bench/{id}/spread",
+		Description: "An amount over an area, and the notch that leaves it; keeps nothing"},
 		func(ctx context.Context, in *struct {
 			SheetPath
 			Body bench.SpreadQuestion
 		}) (*body[bench.SpreadAnswer], error) {
 			return tool(ctx, s, in.ID, in.Body, bench.Spread)
 		})
-	register(s.api, huma.Operation{OperationID: "benchPump", Method: http.MethodPost, Path: "/api/bench/{id}/pump", Description: "The strokes of a batch; keeps nothing"},
+	register(s.api, huma.Operation{OperationID: "benchPump", Method: http.MethodPost, Path: "/api/bench/{id}/pump",
+		Description: "The strokes of a batch; keeps nothing"},
 		func(ctx context.Context, in *struct {
 			SheetPath
 			Body bench.PumpQuestion
 		}) (*body[bench.PumpAnswer], error) {
 			return tool(ctx, s, in.ID, in.Body, bench.Pump)
 		})
-	register(s.api, huma.Operation{OperationID: "benchParts", Method: http.MethodPost, Path: "/api/bench/{id}/parts", Description: "How long parts take to come to a temperature, and what that does for their pot life; keeps nothing"},
+	register(s.api, huma.Operation{OperationID: "benchParts", Method: http.MethodPost, Path: "/api/bench/{id}/parts",
+		Description: "How long parts take to come to a temperature, and what that does for their pot life; keeps nothing"},
 		func(ctx context.Context, in *struct {
 			SheetPath
 			Body bench.PartsQuestion
 		}) (*body[bench.PartsAnswer], error) {
 			return tool(ctx, s, in.ID, in.Body, bench.Parts)
 		})
-	register(s.api, huma.Operation{OperationID: "checkRatio", Method: http.MethodPost, Path: "/api/bench/{id}/ratio", Description: "Judges a batch as it was weighed; keeps nothing"},
+	register(s.api, huma.Operation{OperationID: "checkRatio", Method: http.MethodPost, Path: "/api/bench/{id}/ratio",
+		Description: "Judges a batch as it was weighed; keeps nothing"},
 		func(ctx context.Context, in *struct {
 			SheetPath
 			Hardener string `query:"hardener" maxLength:"60"`
@@ -99,7 +105,8 @@ func (s *Server) benchRoutes() {
 }
 
 // tool asks a calculator of the bench about a product.
-func tool[Q, A any](ctx context.Context, s *Server, id string, question Q, work func(material.Product, Q, measure.System) (A, error)) (*body[A], error) {
+func tool[Q, A any](ctx context.Context, s *Server, id string, question Q,
+	work func(material.Product, Q, measure.System) (A, error)) (*body[A], error) {
 	sheet, err := s.sheet(ctx, id)
 	if err != nil {
 		return nil, err

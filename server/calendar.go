@@ -45,7 +45,8 @@ const (
 )
 
 func (s *Server) calendarRoutes() {
-	register(s.api, huma.Operation{OperationID: "calendarAddresses", Method: http.MethodGet, Path: "/api/calendar-addresses", Description: "The private addresses at which days are read"},
+	register(s.api, huma.Operation{OperationID: "calendarAddresses", Method: http.MethodGet,
+		Path: "/api/calendar-addresses", Description: "The private addresses at which days are read"},
 		func(ctx context.Context, _ *struct{}) (*body[[]CalendarAddress], error) {
 			links, err := s.store.CalendarLinks(ctx, person(ctx).CompanyID)
 			if err != nil {
@@ -57,7 +58,8 @@ func (s *Server) calendarRoutes() {
 			}
 			return &body[[]CalendarAddress]{all}, nil
 		})
-	register(s.api, huma.Operation{OperationID: "addCalendarAddress", Method: http.MethodPost, Path: "/api/calendar-addresses", Description: "Makes an address that whoever has it can read, until it is revoked"},
+	register(s.api, huma.Operation{OperationID: "addCalendarAddress", Method: http.MethodPost,
+		Path: "/api/calendar-addresses", Description: "Makes an address that whoever has it can read, until it is revoked"},
 		func(ctx context.Context, in *body[struct {
 			Crew   string `json:"crew,omitempty" maxLength:"60"`
 			Person string `json:"person,omitempty" maxLength:"60" doc:"By name: what the crew does in which this person is then"`
@@ -67,25 +69,32 @@ func (s *Server) calendarRoutes() {
 			if err != nil {
 				return nil, s.trouble(ctx, "read the crews", err)
 			}
-			if in.Body.Crew != "" && !slices.ContainsFunc(days.Crews(house), func(c job.StandingCrew) bool { return c.ID == in.Body.Crew }) {
-				return nil, huma.Error422UnprocessableEntity("There is no such crew. Name one that is on the roster, or none for everybody.")
+			if in.Body.Crew != "" && !slices.ContainsFunc(days.Crews(house),
+				func(c job.StandingCrew) bool { return c.ID == in.Body.Crew }) {
+				return nil, huma.Error422UnprocessableEntity(
+					"There is no such crew. Name one that is on the roster, or none for everybody.")
 			}
 			if _, there := house.CrewOf(in.Body.Person); in.Body.Person != "" && (!there || in.Body.Crew != "") {
-				return nil, huma.Error422UnprocessableEntity("There is nobody of that name in a crew, or a crew is named besides. Name one person who is on the roster.")
+				return nil, huma.Error422UnprocessableEntity(
+					"There is nobody of that name in a crew, or a crew is named besides. Name one person who is on the roster.")
 			}
 			secret := make([]byte, secretBytes)
 			_, _ = rand.Read(secret) // never fails
 			told := base64.RawURLEncoding.EncodeToString(secret)
-			id, err := s.store.AddCalendarLink(ctx, who.CompanyID, store.CalendarLink{Crew: in.Body.Crew, Member: in.Body.Person}, who.ID, hashed(told))
+			id, err := s.store.AddCalendarLink(ctx, who.CompanyID,
+				store.CalendarLink{Crew: in.Body.Crew, Member: in.Body.Person}, who.ID, hashed(told))
 			if errors.Is(err, store.ErrTooManyLinks) {
-				return nil, huma.Error422UnprocessableEntity("There are as many calendar addresses as can be. Revoke one that nobody reads.")
+				return nil, huma.Error422UnprocessableEntity(
+					"There are as many calendar addresses as can be. Revoke one that nobody reads.")
 			}
 			if err != nil {
 				return nil, s.trouble(ctx, "make a calendar address", err)
 			}
-			return &body[CalendarAddress]{CalendarAddress{ID: id, Crew: in.Body.Crew, Person: in.Body.Person, MadeBy: who.Name, MadeAt: time.Now(), Path: "/calendar/" + told + ".ics"}}, nil
+			return &body[CalendarAddress]{CalendarAddress{ID: id, Crew: in.Body.Crew, Person: in.Body.Person, MadeBy: who.Name,
+				MadeAt: time.Now(), Path: "/calendar/" + told + ".ics"}}, nil
 		})
-	register(s.api, huma.Operation{OperationID: "revokeCalendarAddress", Method: http.MethodDelete, Path: "/api/calendar-addresses/{address}", Description: "Ends an address: nothing is read there any more"},
+	register(s.api, huma.Operation{OperationID: "revokeCalendarAddress", Method: http.MethodDelete,
+		Path: "/api/calendar-addresses/{address}", Description: "Ends an address: nothing is read there any more"},
 		func(ctx context.Context, in *struct {
 			Address uuid.UUID `path:"address" format:"uuid"`
 		}) (*struct{}, error) {
@@ -98,8 +107,11 @@ func (s *Server) calendarRoutes() {
 			}
 			return nil, nil
 		})
-	register(s.api, huma.Operation{OperationID: "readCalendar", Method: http.MethodGet, Path: "/calendar/{secret}", Description: "What is booked, for whoever has the address"}, s.readCalendar)
-	register(s.api, huma.Operation{OperationID: "readBusy", Method: http.MethodPost, Path: "/api/busy", MaxBodyBytes: calendarBytes, Description: "Reads the times at which somebody is taken from an iCalendar file; keeps nothing"},
+	register(s.api, huma.Operation{OperationID: "readCalendar", Method: http.MethodGet, Path: "/calendar/{secret}",
+		Description: "What is booked, for whoever has the address"}, s.readCalendar)
+	register(s.api, huma.Operation{OperationID: "readBusy", Method: http.MethodPost, Path: "/api/busy",
+		MaxBodyBytes: calendarBytes, Description: "Reads the times at which somebody is taken from an iCalendar file; " +
+			"keeps nothing"},
 		func(ctx context.Context, in *struct{ RawBody []byte }) (*body[[]job.Busy], error) {
 			house, err := s.house(ctx, person(ctx).CompanyID)
 			if err != nil {
@@ -172,14 +184,16 @@ func (s *Server) readCalendar(ctx context.Context, in *struct {
 		if !there || only && (b.Crew != link.Crew || b.Crew == "") {
 			continue
 		}
-		lines = append(lines, exchange.RosterLine{ID: b.Job + "/" + b.Task, Job: on.Name, Task: b.Title, Crew: crews[b.Crew], Place: on.Site, From: b.From, Until: b.Until, Version: b.Changed})
+		lines = append(lines, exchange.RosterLine{ID: b.Job + "/" + b.Task, Job: on.Name, Task: b.Title, Crew: crews[b.Crew],
+			Place: on.Site, From: b.From, Until: b.Until, Version: b.Changed})
 	}
 	var text bytes.Buffer
 	if err := exchange.WriteCalendar(&text, name, lines, stands.ChangedAt); err != nil {
 		return nil, s.trouble(ctx, "write the calendar", err)
 	}
 	sum := sha256.Sum256(text.Bytes())
-	out := feed{Status: http.StatusOK, Tag: `"` + hex.EncodeToString(sum[:16]) + `"`, Changed: stands.ChangedAt.UTC().Format(http.TimeFormat)}
+	out := feed{Status: http.StatusOK, Tag: `"` + hex.EncodeToString(sum[:16]) + `"`,
+		Changed: stands.ChangedAt.UTC().Format(http.TimeFormat)}
 	if stands.ChangedAt.IsZero() {
 		out.Changed = ""
 	}

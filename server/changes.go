@@ -133,7 +133,8 @@ func (s *Server) jobChanges(ctx context.Context, in *JobPath) (*huma.StreamRespo
 
 // stream sends a number as a server-sent event now, and each greater one that is heard of
 // a job.
-func (s *Server) stream(ctx context.Context, of *changes, job uuid.UUID, now func() (int64, error)) (*huma.StreamResponse, error) {
+func (s *Server) stream(ctx context.Context, of *changes, job uuid.UUID,
+	now func() (int64, error)) (*huma.StreamResponse, error) {
 	// Listened to before it is read: no change falls between.
 	heard, stop := of.listen(job)
 	me, token := person(ctx), s.sessions.Token(ctx)
@@ -142,7 +143,9 @@ func (s *Server) stream(ctx context.Context, of *changes, job uuid.UUID, now fun
 	if s.people.count(who) > mostStreams {
 		stop()
 		ignore()
-		return nil, huma.Error429TooManyRequests(fmt.Sprintf("%d live pages are open already. Close some, then open this one again.", mostStreams))
+		return nil,
+			huma.Error429TooManyRequests(fmt.Sprintf("%d live pages are open already. Close some, then open this one again.",
+				mostStreams))
 	}
 	newest, err := now()
 	if err != nil {

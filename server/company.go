@@ -36,20 +36,26 @@ func (s *Server) companyRoutes() {
 			if err != nil {
 				return nil, s.trouble(ctx, "measure what is kept", err)
 			}
-			return &body[StorageState]{StorageState{kept, kept.Used(), float64(kept.Used()) >= nearQuota*float64(kept.Quota)}}, nil
+			return &body[StorageState]{StorageState{kept, kept.Used(), float64(kept.Used()) >= nearQuota*float64(kept.Quota)}},
+				nil
 		})
-	register(s.api, huma.Operation{OperationID: "exportCompany", Method: http.MethodGet, Path: archivePath, Description: "All data of the company as a zip of open formats; nothing in it lets anybody sign in"}, s.exportCompany)
-	register(s.api, huma.Operation{OperationID: "importCompany", Method: http.MethodPost, Path: archivePath, Description: "Brings such an archive into a company that holds nothing yet"},
+	register(s.api, huma.Operation{OperationID: "exportCompany", Method: http.MethodGet, Path: archivePath,
+		Description: "All data of the company as a zip of open formats; nothing in it lets anybody sign in"}, s.exportCompany)
+	register(s.api, huma.Operation{OperationID: "importCompany", Method: http.MethodPost, Path: archivePath,
+		Description: "Brings such an archive into a company that holds nothing yet"},
 		func(ctx context.Context, in *spooled) (*struct{}, error) {
 			defer in.close()
 			p := person(ctx)
 			z, err := zip.NewReader(in.file, in.size)
 			if err != nil {
-				return nil, huma.Error422UnprocessableEntity("This is no archive, or it breaks off. Take it anew and choose it again.")
+				return nil, huma.Error422UnprocessableEntity(
+					"This is no archive, or it breaks off. Take it anew and choose it again.")
 			}
 			err = s.store.Import(ctx, p.CompanyID, z, store.Checks{Plan: s.files.Today, Photo: Redrawn})
 			if errors.Is(err, store.ErrNotEmpty) {
-				return nil, huma.Error409Conflict("Your company has jobs, sheets, systems or stock already. An archive is brought into one that holds nothing yet.")
+				return nil,
+					huma.Error409Conflict("Your company has jobs, sheets, systems or stock already. An archive is brought into one " +
+						"that holds nothing yet.")
 			}
 			if bad, is := errors.AsType[*store.BadArchive](err); is {
 				return nil, huma.Error422UnprocessableEntity("Nothing was kept. " + bad.Error())
@@ -81,7 +87,8 @@ func (s *spooled) Resolve(ctx huma.Context) []error {
 	}
 	if s.size > archiveBytes {
 		s.close()
-		return []error{huma.Error413RequestEntityTooLarge("An archive of more than 1 GB can be imported only by your administrator, with nephelon import.")}
+		return []error{huma.Error413RequestEntityTooLarge(
+			"An archive of more than 1 GB can be imported only by your administrator, with nephelon import.")}
 	}
 	return nil
 }
@@ -99,7 +106,8 @@ func (s *Server) exportCompany(ctx context.Context, _ *struct{}) (*huma.StreamRe
 	s.audit(ctx, p, "company exported", "")
 	return &huma.StreamResponse{Body: func(out huma.Context) {
 		out.SetHeader("Content-Type", "application/zip")
-		out.SetHeader("Content-Disposition", fmt.Sprintf(`attachment; filename="nephelon-%s.zip"`, time.Now().Format(time.DateOnly)))
+		out.SetHeader("Content-Disposition", fmt.Sprintf(`attachment; filename="nephelon-%s.zip"`,
+			time.Now().Format(time.DateOnly)))
 		// An archive that breaks off has no list of its files, so nobody takes it for whole.
 		if err := s.store.Export(ctx, p.CompanyID, out.BodyWriter()); err != nil {
 			s.log.ErrorContext(ctx, "export a company", "error", err)
@@ -115,7 +123,9 @@ func (s *Server) room(ctx context.Context, more int) error {
 		return s.trouble(ctx, "measure what is kept", err)
 	}
 	if kept.Used()+int64(more) > kept.Quota {
-		return huma.NewError(http.StatusInsufficientStorage, fmt.Sprintf("Your company uses %s of its %s of storage. Remove photographs, or ask your administrator for more space.", bytesIn(kept.Used()), bytesIn(kept.Quota)))
+		return huma.NewError(http.StatusInsufficientStorage,
+			fmt.Sprintf("Your company uses %s of its %s of storage. Remove photographs, or ask your administrator for "+
+				"more space.", bytesIn(kept.Used()), bytesIn(kept.Quota)))
 	}
 	return nil
 }

@@ -56,7 +56,8 @@ func TestACompanyIsTakenAlong(t *testing.T) {
 		if err != nil {
 			t.Fatal(err)
 		}
-		if strings.HasSuffix(f.Name, ".json") && !json.Valid(text) || strings.HasSuffix(f.Name, ".jpg") && !bytes.HasPrefix(text, []byte{0xff, 0xd8}) {
+		if strings.HasSuffix(f.Name, ".json") && !json.Valid(text) || strings.HasSuffix(f.Name, ".jpg") &&
+			!bytes.HasPrefix(text, []byte{0xff, 0xd8}) {
 			t.Errorf("%s is not what its name says", f.Name)
 		}
 		if bytes.Contains(text, []byte("argon2")) {
@@ -68,7 +69,8 @@ func TestACompanyIsTakenAlong(t *testing.T) {
 	send := func(c *client, archive string) (int, string) {
 		return c.send(http.MethodPost, "/api/company/archive", archive)
 	}
-	for name, bad := range map[string]string{"cut": archive[:len(archive)/2], "no archive": "hello", "without jobs": without(t, z, "jobs/"), "without people": without(t, z, "people.json"),
+	for name, bad := range map[string]string{"cut": archive[:len(archive)/2], "no archive": "hello",
+		"without jobs": without(t, z, "jobs/"), "without people": without(t, z, "people.json"),
 		"a house that cannot be read": replaced(t, z, "company.json", `"house": {}`, `"house": {"hourCost": "much"}`),
 		"stock that cannot be read":   replaced(t, z, "stock.json", `"volume": 0.004`, `"volume": "some"`)} {
 		if status, text := send(theirs, bad); status != http.StatusUnprocessableEntity {
@@ -81,7 +83,8 @@ func TestACompanyIsTakenAlong(t *testing.T) {
 	if status, text := send(theirs, archive); status != http.StatusConflict || !strings.Contains(text, "already") {
 		t.Errorf("brought in twice: %d %s", status, text)
 	}
-	for _, there := range []string{path, path + "/photos", path + "/events?since=0", "/api/systems", "/api/stock", "/api/shelf?media=true", "/api/shelf/" + sheet.ID} {
+	for _, there := range []string{path, path + "/photos", path + "/events?since=0", "/api/systems", "/api/stock",
+		"/api/shelf?media=true", "/api/shelf/" + sheet.ID} {
 		_, before := c.send(http.MethodGet, there, nil)
 		status, after := theirs.send(http.MethodGet, there, nil)
 		if status != http.StatusOK || plainer(before) != plainer(after) {
@@ -96,7 +99,8 @@ func TestACompanyIsTakenAlong(t *testing.T) {
 		if p.Active {
 			t.Errorf("%s can sign in", p.Email)
 		}
-		status, text := theirs.send(http.MethodPut, fmt.Sprintf("/api/people/%s?base=1", p.ID), map[string]any{"role": "lead", "active": true})
+		status, text := theirs.send(http.MethodPut, fmt.Sprintf("/api/people/%s?base=1", p.ID),
+			map[string]any{"role": "lead", "active": true})
 		if status != http.StatusConflict || !strings.Contains(text, "cannot be taken") {
 			t.Errorf("%s is taken over: %d %s", p.Email, status, text)
 		}
@@ -187,7 +191,8 @@ func TestAQuotaIsToldBeforeItIsReached(t *testing.T) {
 		t.Errorf("it is not told: %+v", kept)
 	}
 	limit(kept.Used)
-	if status, text := c.send(http.MethodPost, path+"/surfaces/s1/photos", string(phonePicture(t))); status != http.StatusInsufficientStorage || !strings.Contains(text, "Remove photographs") {
+	if status, text := c.send(http.MethodPost, path+"/surfaces/s1/photos", string(phonePicture(t))); status !=
+		http.StatusInsufficientStorage || !strings.Contains(text, "Remove photographs") {
 		t.Errorf("a photograph beyond: %d %s", status, text)
 	}
 	limit(kept.Used - 1)
@@ -240,7 +245,8 @@ func TestWhatIsCostlyIsBounded(t *testing.T) {
 	if refused != 6 {
 		t.Errorf("%d were taken at once", refused)
 	}
-	if status, text := other.send(http.MethodPost, strings.TrimPrefix(path, web.URL), string(phonePicture(t))); status != http.StatusOK {
+	if status, text := other.send(http.MethodPost, strings.TrimPrefix(path, web.URL), string(phonePicture(t))); status !=
+		http.StatusOK {
 		t.Errorf("somebody else: %d %s", status, text)
 	}
 	for _, into := range under {
@@ -249,7 +255,8 @@ func TestWhatIsCostlyIsBounded(t *testing.T) {
 	for range refused {
 		<-answers
 	}
-	if status, text := c.send(http.MethodPost, strings.TrimPrefix(path, web.URL), string(phonePicture(t))); status != http.StatusOK {
+	if status, text := c.send(http.MethodPost, strings.TrimPrefix(path, web.URL), string(phonePicture(t))); status !=
+		http.StatusOK {
 		t.Errorf("when they are done: %d %s", status, text)
 	}
 }

@@ -43,7 +43,8 @@ func TestPatchesTakeNoCopies(t *testing.T) {
 	}
 	for _, op := range []string{"copy", "move"} {
 		steps[0].Op = op
-		status, text := c.send(http.MethodPatch, "/api/jobs/"+j.ID.String(), map[string]any{"base": 1, "saveId": uuid.New(), "patch": steps})
+		status, text := c.send(http.MethodPatch, "/api/jobs/"+j.ID.String(),
+			map[string]any{"base": 1, "saveId": uuid.New(), "patch": steps})
 		if status != http.StatusUnprocessableEntity {
 			t.Errorf("%s: %d %.200s", op, status, text)
 		}
@@ -57,7 +58,8 @@ func TestPatchesTakeNoCopies(t *testing.T) {
 func TestWhatStrangersMaySend(t *testing.T) {
 	web := newServer(t)
 	big := `{"email":"` + strings.Repeat("a", 100<<10) + `","password":"x"}`
-	if status, text := newClient(t, web).send(http.MethodPost, "/api/session", big); status != http.StatusRequestEntityTooLarge || !strings.Contains(text, "not signed in") {
+	if status, text := newClient(t, web).send(http.MethodPost, "/api/session", big); status !=
+		http.StatusRequestEntityTooLarge || !strings.Contains(text, "not signed in") {
 		t.Errorf("100 kB by a stranger: %d %.200s", status, text)
 	}
 	c := signedIn(t, web, "owner@"+addCompany(t))
@@ -90,11 +92,14 @@ func TestABackslashIsNoEscape(t *testing.T) {
 	job := c.addJob(demoJob(t)).ID.String()
 	c.issue(job, uuid.New())
 	d := c.tablet()
-	if answer := c.log(job, d.event(record.Noted, "", record.Body{Text: `C:\u0000 is how it is written`})); len(answer.Taken) != 1 {
+	if answer := c.log(job, d.event(record.Noted, "", record.Body{Text: `C:\u0000 is how it is written`})); len(
+		answer.Taken) != 1 {
 		t.Errorf("%+v", answer)
 	}
-	for text, refused := range map[string]bool{`{"text":"a\\\u0000b"}`: true, `{"text":"a\\u0000b"}`: false, `{"text":"\u0000"}`: true, `{"text":"u0000"}`: false} {
-		if status, answer := c.send(http.MethodPost, "/api/read", text); strings.Contains(answer, "cannot be kept") != refused {
+	for text, refused := range map[string]bool{`{"text":"a\\\u0000b"}`: true, `{"text":"a\\u0000b"}`: false,
+		`{"text":"\u0000"}`: true, `{"text":"u0000"}`: false} {
+		if status, answer := c.send(http.MethodPost, "/api/read", text); strings.Contains(answer,
+			"cannot be kept") != refused {
 			t.Errorf("%s: %d %s", text, status, answer)
 		}
 	}
@@ -107,7 +112,8 @@ func TestFilesAreNotListed(t *testing.T) {
 	if err != nil {
 		t.Fatal(err)
 	}
-	for path, want := range map[string]int{"/assets/": http.StatusNotFound, "/assets": http.StatusNotFound, "/assets/index-a.js": http.StatusOK, "/assets/gone.js": http.StatusNotFound} {
+	for path, want := range map[string]int{"/assets/": http.StatusNotFound, "/assets": http.StatusNotFound,
+		"/assets/index-a.js": http.StatusOK, "/assets/gone.js": http.StatusNotFound} {
 		answer := httptest.NewRecorder()
 		s.ServeHTTP(answer, httptest.NewRequest(http.MethodGet, path, nil))
 		if listed := strings.Contains(answer.Body.String(), "href"); listed || answer.Code != want {
@@ -129,7 +135,8 @@ func TestWhichPicturesAreTaken(t *testing.T) {
 	const bits, channels = 16, 6                   // four of them
 	deep := picture(7680, 7680, bits, channels, 8) // 59 million points
 	for says, picture := range map[string]string{"GIF picture": moving.String(), "too large to read": deep} {
-		if status, text := c.send(http.MethodPost, path, picture); status != http.StatusUnprocessableEntity || !strings.Contains(text, says) {
+		if status, text := c.send(http.MethodPost, path, picture); status != http.StatusUnprocessableEntity ||
+			!strings.Contains(text, says) {
 			t.Errorf("%s: %d %.200s", says, status, text)
 		}
 	}
@@ -142,11 +149,13 @@ func TestAnOpenSessionIsNotTheAccount(t *testing.T) {
 	owner := signedIn(t, web, "owner@"+domain)
 	me := got[server.Me](t, owner, http.MethodGet, "/api/me", nil)
 	for method, path := range map[string]string{http.MethodPost: "/password-link", http.MethodPut: "/factor-removed"} {
-		if status, text := owner.send(method, "/api/people/"+me.ID.String()+path, nil); status != http.StatusConflict || !strings.Contains(text, "your own account") {
+		if status, text := owner.send(method, "/api/people/"+me.ID.String()+path, nil); status != http.StatusConflict ||
+			!strings.Contains(text, "your own account") {
 			t.Errorf("%s: %d %s", path, status, text)
 		}
 	}
-	if status, text := owner.send(http.MethodGet, "/api/company/archive", nil); status != http.StatusForbidden || !strings.Contains(text, "password once more") {
+	if status, text := owner.send(http.MethodGet, "/api/company/archive", nil); status != http.StatusForbidden ||
+		!strings.Contains(text, "password once more") {
 		t.Errorf("all data without the password: %d %.200s", status, text)
 	}
 }
@@ -162,12 +171,14 @@ func TestGuessesByNetworkAndAccount(t *testing.T) {
 		for _, line := range from {
 			headers = append(headers, "X-Forwarded-For", line)
 		}
-		status, _ := newClient(t, web).send(http.MethodPost, "/api/session", map[string]string{"email": email, "password": "guess"}, headers...)
+		status, _ := newClient(t, web).send(http.MethodPost, "/api/session",
+			map[string]string{"email": email, "password": "guess"}, headers...)
 		return status
 	}
 	for n := range 8 {
 		// The first line is the guesser's own invention.
-		if status := guess("lead@"+domain, fmt.Sprintf("10.9.%d.1", n), fmt.Sprintf("10.8.%d.1, %s::%x", n, network, n+1)); status != http.StatusUnauthorized {
+		if status := guess("lead@"+domain, fmt.Sprintf("10.9.%d.1", n),
+			fmt.Sprintf("10.8.%d.1, %s::%x", n, network, n+1)); status != http.StatusUnauthorized {
 			t.Fatalf("guess %d: %d", n+1, status)
 		}
 	}
@@ -175,11 +186,14 @@ func TestGuessesByNetworkAndAccount(t *testing.T) {
 		t.Errorf("the ninth from one network: %d", status)
 	}
 	for n := range 24 {
-		if status := guess("owner@"+domain, fmt.Sprintf("10.%d.%d.%d", 100+n, id[4], id[5])); status != http.StatusUnauthorized {
+		if status := guess("owner@"+domain, fmt.Sprintf("10.%d.%d.%d", 100+n, id[4], id[5])); status !=
+			http.StatusUnauthorized {
 			t.Fatalf("guess %d from elsewhere: %d", n+1, status)
 		}
 	}
-	status, text := newClient(t, web).send(http.MethodPost, "/api/session", map[string]string{"email": "owner@" + domain, "password": password}, "X-Forwarded-For", fmt.Sprintf("10.3.%d.%d", id[6], id[7]))
+	status, text := newClient(t, web).send(http.MethodPost, "/api/session",
+		map[string]string{"email": "owner@" + domain, "password": password}, "X-Forwarded-For",
+		fmt.Sprintf("10.3.%d.%d", id[6], id[7]))
 	if status != http.StatusOK {
 		t.Errorf("the owner is locked out: %d %s", status, text)
 	}
@@ -245,7 +259,8 @@ func TestLongWorkIsAnswered(t *testing.T) {
 		c.addJob(f)
 	}
 	began := time.Now()
-	v := rosterOf(t, c, http.MethodPost, "/api/roster/plan", server.RosterQuestion{Bookings: []days.Booked{}, Seconds: seconds})
+	v := rosterOf(t, c, http.MethodPost, "/api/roster/plan",
+		server.RosterQuestion{Bookings: []days.Booked{}, Seconds: seconds})
 	if took := time.Since(began); took < 5*time.Second || len(v.Bookings) == 0 {
 		t.Errorf("%d bookings after %v: too short to try anything", len(v.Bookings), took)
 	}

@@ -70,11 +70,15 @@ func TestAnEditComesBackWithWhatItMoved(t *testing.T) {
 		func(f *job.File) { f.Job.Surfaces[0].Floor.Outline[1].X += 0.5 },
 		func(f *job.File) { f.Job.Notes = "Key under the anchor" },
 		func(f *job.File) {
-			f.Job.Surfaces = append(f.Job.Surfaces, job.Surface{ID: "two", Name: "Landing", Shape: takeoff.Shape{Floor: takeoff.Floor{Outline: geometry.Ring{}, Holes: []takeoff.Hole{}}}, Coats: []buildup.Coat{}})
+			f.Job.Surfaces = append(f.Job.Surfaces,
+				job.Surface{ID: "two", Name: "Landing",
+					Shape: takeoff.Shape{Floor: takeoff.Floor{Outline: geometry.Ring{}, Holes: []takeoff.Hole{}}},
+					Coats: []buildup.Coat{}})
 		},
 		func(f *job.File) {
 			s := &f.Job.Surfaces[0]
-			s.Coats = append(slices.Clone(s.Coats), buildup.Coat{ID: "more", Product: s.Coats[0].Product, Amount: s.Coats[0].Amount})
+			s.Coats = append(slices.Clone(s.Coats),
+				buildup.Coat{ID: "more", Product: s.Coats[0].Product, Amount: s.Coats[0].Amount})
 		},
 		func(f *job.File) { f.Job.Surfaces = f.Job.Surfaces[:1] },
 		func(f *job.File) { f.Job.Surfaces[0].Floor.Outline = geometry.Ring{} },
@@ -122,15 +126,19 @@ func TestEditsThatAreOdd(t *testing.T) {
 	if status, saved, text := c.patch(j.ID, s); status != http.StatusOK || saved.Plan == nil {
 		t.Errorf("the plan of another job is taken for this one's: %d %.200s", status, text)
 	}
-	bad := save{Base: 3, SaveID: uuid.New(), Patch: []exchange.EditStep{{Op: "replace", Path: "/job/surfaces/7/name", Value: json.RawMessage(`"x"`)}}}
-	if status, _, text := c.patch(j.ID, bad); status != http.StatusUnprocessableEntity || !strings.Contains(text, "Load the job again") {
+	bad := save{Base: 3, SaveID: uuid.New(),
+		Patch: []exchange.EditStep{{Op: "replace", Path: "/job/surfaces/7/name", Value: json.RawMessage(`"x"`)}}}
+	if status, _, text := c.patch(j.ID, bad); status != http.StatusUnprocessableEntity ||
+		!strings.Contains(text, "Load the job again") {
 		t.Errorf("%d %s", status, text)
 	}
 	bad.Patch = []exchange.EditStep{{Op: "add", Path: "/job/colour", Value: json.RawMessage(`"x"`)}}
-	if status, _, text := c.patch(j.ID, bad); status != http.StatusUnprocessableEntity || !strings.Contains(text, "/job/colour") {
+	if status, _, text := c.patch(j.ID, bad); status != http.StatusUnprocessableEntity ||
+		!strings.Contains(text, "/job/colour") {
 		t.Errorf("%d %s", status, text)
 	}
-	if now := got[server.JobState](t, c, http.MethodGet, "/api/jobs/"+j.ID.String(), nil); now.Revision != 3 || now.File.Job.Client != "Wharf Trust" {
+	if now := got[server.JobState](t, c, http.MethodGet, "/api/jobs/"+j.ID.String(), nil); now.Revision != 3 ||
+		now.File.Job.Client != "Wharf Trust" {
 		t.Errorf("revision %d of %s", now.Revision, now.File.Job.Client)
 	}
 }
@@ -140,9 +148,11 @@ func TestEditsThatAreOdd(t *testing.T) {
 func TestAnEmptyListIsTidied(t *testing.T) {
 	c := signedIn(t, newServer(t), "owner@"+addCompany(t))
 	j := c.addJob(demoJob(t))
-	s := save{Base: 1, SaveID: uuid.New(), Tag: j.Tag, Patch: []exchange.EditStep{{Op: "add", Path: "/job/surfaces/0/floor/zones", Value: json.RawMessage(`[]`)}}}
+	s := save{Base: 1, SaveID: uuid.New(), Tag: j.Tag,
+		Patch: []exchange.EditStep{{Op: "add", Path: "/job/surfaces/0/floor/zones", Value: json.RawMessage(`[]`)}}}
 	status, saved, text := c.patch(j.ID, s)
-	if status != http.StatusOK || len(saved.Tidied) != 1 || saved.Tidied[0].Op != "remove" || saved.Tidied[0].Path != "/job/surfaces/0/floor/zones" {
+	if status != http.StatusOK || len(saved.Tidied) != 1 || saved.Tidied[0].Op != "remove" ||
+		saved.Tidied[0].Path != "/job/surfaces/0/floor/zones" {
 		t.Fatalf("%d %.300s", status, text)
 	}
 }
@@ -213,10 +223,12 @@ func TestTheListTellsWhereJobsStand(t *testing.T) {
 	}
 	for _, l := range got[[]server.JobLine](t, c, http.MethodGet, "/api/jobs", nil) {
 		s := l.Summary
-		if string(s.Standing) != l.Name || (l.Name == "planning") != (len(s.Systems) == 0) || (l.Name != "measuring") != (s.Area > 0) {
+		if string(s.Standing) != l.Name || (l.Name == "planning") != (len(s.Systems) == 0) ||
+			(l.Name != "measuring") != (s.Area > 0) {
 			t.Errorf("%s: %+v", l.Name, s)
 		}
-		if needs := map[string]string{"planning": "has no coats yet", "measuring": "is not measured yet"}[l.Name]; !strings.Contains(s.Needs, needs) {
+		if needs := map[string]string{"planning": "has no coats yet",
+			"measuring": "is not measured yet"}[l.Name]; !strings.Contains(s.Needs, needs) {
 			t.Errorf("%s needs %q", l.Name, s.Needs)
 		}
 	}
@@ -241,7 +253,8 @@ func large(b *testing.B) job.File {
 			b.Fatal(err)
 		}
 		var own job.Surface
-		if err := json.Unmarshal(bytes.ReplaceAll(text, []byte(`"id":"`), []byte(fmt.Sprintf(`"id":"%d-`, i))), &own); err != nil {
+		if err := json.Unmarshal(bytes.ReplaceAll(text, []byte(`"id":"`), []byte(fmt.Sprintf(`"id":"%d-`, i))),
+			&own); err != nil {
 			b.Fatal(err)
 		}
 		f.Job.Surfaces = append(f.Job.Surfaces, own)
@@ -275,7 +288,8 @@ func BenchmarkEdit(b *testing.B) {
 			travels := 0
 			for base := int64(1); b.Loop(); base++ {
 				s := save{Base: base, SaveID: uuid.New(), Tag: tag, Patch: []exchange.EditStep{
-					{Op: "replace", Path: "/job/surfaces/0/coats/1/amount/value", Value: json.RawMessage(fmt.Sprint(usual * (1 + 0.05*float64(base%5))))},
+					{Op: "replace", Path: "/job/surfaces/0/coats/1/amount/value",
+						Value: json.RawMessage(fmt.Sprint(usual * (1 + 0.05*float64(base%5))))},
 				}}
 				begun := time.Now()
 				status, saved, text := c.patch(j.ID, s)
@@ -305,7 +319,8 @@ func BenchmarkReadUnchanged(b *testing.B) {
 	path := "/api/jobs/" + j.ID.String()
 	_, whole := c.send(http.MethodGet, path, nil)
 	db := sqlx.NewDb(records.DB(), "pgx")
-	if _, err := db.ExecContext(b.Context(), `create table if not exists bare (id uuid primary key, body bytea not null)`); err != nil {
+	if _, err := db.ExecContext(b.Context(),
+		`create table if not exists bare (id uuid primary key, body bytea not null)`); err != nil {
 		b.Fatal(err)
 	}
 	var zipped bytes.Buffer

@@ -50,7 +50,8 @@ func (v *victim) live() {
 	if v.records, err = store.Open(v.t.Context(), v.url); err != nil {
 		v.t.Fatal(err)
 	}
-	s, err := server.New(server.Options{Store: v.records, Pages: fstest.MapFS{"index.html": {}}, Log: slog.New(slog.NewTextHandler(io.Discard, nil))})
+	s, err := server.New(server.Options{Store: v.records, Pages: fstest.MapFS{"index.html": {}},
+		Log: slog.New(slog.NewTextHandler(io.Discard, nil))})
 	if err != nil {
 		v.t.Fatal(err)
 	}
@@ -74,9 +75,11 @@ func (v *victim) kill() {
 // Devices log while two servers and their database are killed in turn: whatever was acknowledged
 // is in the record, once, and every journal is whole. By hand, for example:
 //
-//	NEPHELON_DEVICES=200 NEPHELON_KILLS=100 NEPHELON_PAUSE=1000 NEPHELON_ROUNDS=20 go test -run TestNothingAcknowledgedIsLost -v -timeout 30m ./server
+// NEPHELON_DEVICES=200 NEPHELON_KILLS=100 NEPHELON_PAUSE=1000 NEPHELON_ROUNDS=20 go test -run
+// TestNothingAcknowledgedIsLost -v -timeout 30m ./server
 func TestNothingAcknowledgedIsLost(t *testing.T) {
-	devices, kills, pause := often("NEPHELON_DEVICES", 6), often("NEPHELON_KILLS", 4), time.Duration(often("NEPHELON_PAUSE", 40))*time.Millisecond
+	devices, kills, pause := often("NEPHELON_DEVICES", 6), often("NEPHELON_KILLS", 4),
+		time.Duration(often("NEPHELON_PAUSE", 40))*time.Millisecond
 	folder, err := os.MkdirTemp("", "nephelon-endure-")
 	if err != nil {
 		t.Fatal(err)
@@ -87,7 +90,8 @@ func TestNothingAcknowledgedIsLost(t *testing.T) {
 		t.Fatal(err)
 	}
 	defer func() { _ = cluster.Stop(context.Background()) }()
-	servers := []*victim{{t: t, url: cluster.URL, address: "127.0.0.1:0"}, {t: t, url: cluster.URL, address: "127.0.0.1:0"}}
+	servers := []*victim{{t: t, url: cluster.URL, address: "127.0.0.1:0"},
+		{t: t, url: cluster.URL, address: "127.0.0.1:0"}}
 	for _, v := range servers {
 		v.live()
 		defer v.kill()
@@ -102,7 +106,8 @@ func TestNothingAcknowledgedIsLost(t *testing.T) {
 	if err != nil {
 		t.Fatal(err)
 	}
-	person, err := v.records.AddPerson(ctx, store.Person{CompanyID: company, Name: "Tess", Email: "tess@endurance.example", Role: store.Lead, PasswordHash: hash, Units: measure.Metric})
+	person, err := v.records.AddPerson(ctx, store.Person{CompanyID: company, Name: "Tess", Email: "tess@endurance.example",
+		Role: store.Lead, PasswordHash: hash, Units: measure.Metric})
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -111,14 +116,16 @@ func TestNothingAcknowledgedIsLost(t *testing.T) {
 		if jobs[n], err = v.records.AddJob(ctx, company, person, demoJob(t), nil); err != nil {
 			t.Fatal(err)
 		}
-		if _, err := v.records.IssuePlan(ctx, company, person, jobs[n], uuid.New(), record.Issue{At: time.Now(), To: "crew"}); err != nil {
+		if _, err := v.records.IssuePlan(ctx, company, person, jobs[n], uuid.New(),
+			record.Issue{At: time.Now(), To: "crew"}); err != nil {
 			t.Fatal(err)
 		}
 	}
 	jar, _ := cookiejar.New(nil)
 	web := &http.Client{Jar: jar, Timeout: 5 * time.Second, Transport: &http.Transport{MaxIdleConnsPerHost: devices}}
 	post := func(at int, path string, body any) (int, string, error) {
-		answer, err := web.Post("http://"+servers[at%len(servers)].address+path, "application/json", strings.NewReader(jsonOf(body)))
+		answer, err := web.Post("http://"+servers[at%len(servers)].address+path, "application/json",
+			strings.NewReader(jsonOf(body)))
 		if err != nil {
 			return 0, "", err
 		}
@@ -126,7 +133,8 @@ func TestNothingAcknowledgedIsLost(t *testing.T) {
 		text, err := io.ReadAll(answer.Body)
 		return answer.StatusCode, string(text), err
 	}
-	if status, text, err := post(0, "/api/session", map[string]string{"email": "tess@endurance.example", "password": password}); err != nil || status != http.StatusOK {
+	if status, text, err := post(0, "/api/session",
+		map[string]string{"email": "tess@endurance.example", "password": password}); err != nil || status != http.StatusOK {
 		t.Fatalf("%d %s %v", status, text, err)
 	}
 	over := make(chan struct{})
@@ -220,5 +228,6 @@ func TestNothingAcknowledgedIsLost(t *testing.T) {
 		t.Errorf("only %d events were taken", total)
 	}
 	slices.Sort(took)
-	t.Logf("%d devices, %d kills: %d events acknowledged; half within %v, 99 %% within %v", devices, kills, total, took[len(took)/2], took[len(took)*99/100])
+	t.Logf("%d devices, %d kills: %d events acknowledged; half within %v, 99 %% within %v", devices, kills, total,
+		took[len(took)/2], took[len(took)*99/100])
 }

@@ -75,7 +75,8 @@ func (s *Server) second(ctx context.Context, p store.Person, code string) error 
 	}
 	if errors.Is(err, store.ErrNotFound) {
 		s.audit(ctx, p, "second factor refused", "")
-		return refuse("This code does not hold, or was used. Wait for the next one; if none holds, look whether the clock of your device is right, or use a recovery code.")
+		return refuse("This code does not hold, or was used. Wait for the next one; if none holds, look whether the clock " +
+			"of your device is right, or use a recovery code.")
 	}
 	if err != nil {
 		return s.trouble(ctx, "check a second factor", err)
@@ -89,7 +90,8 @@ func lacksFactor(p store.Person, operation string) bool {
 		return false
 	}
 	switch operation {
-	case "me", "confirmPassword", "setUnits", "setPassword", "sessions", "endSessions", "factor", "beginFactor", "setFactor":
+	case "me", "confirmPassword", "setUnits", "setPassword", "sessions", "endSessions", "factor", "beginFactor",
+		"setFactor":
 		return false
 	}
 	return true
@@ -106,7 +108,8 @@ func (s *Server) factorRoutes() {
 			}
 			return &body[FactorState]{FactorState{p.Factor != "", p.FactorWanted, left}}, nil
 		})
-	register(s.api, huma.Operation{OperationID: "beginFactor", Method: http.MethodPost, Path: mine, Description: "Makes a secret; it counts once a code of it is given"},
+	register(s.api, huma.Operation{OperationID: "beginFactor", Method: http.MethodPost, Path: mine,
+		Description: "Makes a secret; it counts once a code of it is given"},
 		func(ctx context.Context, in *body[struct {
 			Password string `json:"password" minLength:"1" maxLength:"200"`
 		}]) (*body[FactorBegun], error) {
@@ -128,7 +131,8 @@ func (s *Server) factorRoutes() {
 		}]) (*struct{}, error) {
 			p := person(ctx)
 			if p.FactorWanted {
-				return nil, huma.Error409Conflict("Your company wants a second factor of everybody. Set up another one in its place instead.")
+				return nil,
+					huma.Error409Conflict("Your company wants a second factor of everybody. Set up another one in its place instead.")
 			}
 			if err := s.own(ctx, p, "body.password", in.Body.Password); err != nil {
 				return nil, err
@@ -140,11 +144,13 @@ func (s *Server) factorRoutes() {
 			s.notify(ctx, p, "your second factor was removed")
 			return nil, nil
 		})
-	register(s.api, huma.Operation{OperationID: "dropFactor", Method: http.MethodPut, Path: "/api/people/{person}/factor-removed", Description: "For somebody whose device is lost; ends their sessions"},
+	register(s.api, huma.Operation{OperationID: "dropFactor", Method: http.MethodPut,
+		Path: "/api/people/{person}/factor-removed", Description: "For somebody whose device is lost; ends their sessions"},
 		func(ctx context.Context, in *PersonPath) (*struct{}, error) {
 			p := person(ctx)
 			if in.Person == p.ID {
-				return nil, huma.Error409Conflict("This is your own account. Remove your second factor under your name, with your password.")
+				return nil,
+					huma.Error409Conflict("This is your own account. Remove your second factor under your name, with your password.")
 			}
 			if err := s.store.SetFactor(ctx, p.CompanyID, in.Person, "", 0, nil); err != nil {
 				return nil, s.trouble(ctx, "take a second factor away", err)
@@ -158,7 +164,8 @@ func (s *Server) factorRoutes() {
 			}
 			return nil, nil
 		})
-	register(s.api, huma.Operation{OperationID: "wantFactor", Method: http.MethodPut, Path: "/api/company/factor", Description: "Whether everybody has to have a second factor"},
+	register(s.api, huma.Operation{OperationID: "wantFactor", Method: http.MethodPut, Path: "/api/company/factor",
+		Description: "Whether everybody has to have a second factor"},
 		func(ctx context.Context, in *body[struct {
 			Wanted bool `json:"wanted"`
 		}]) (*struct{}, error) {
@@ -172,7 +179,8 @@ func (s *Server) factorRoutes() {
 			if err := s.store.WantFactor(ctx, p.CompanyID, in.Body.Wanted); err != nil {
 				return nil, s.trouble(ctx, "want a second factor", err)
 			}
-			s.audit(ctx, p, map[bool]string{true: "second factor wanted of everybody", false: "second factor left to everybody"}[in.Body.Wanted], "")
+			s.audit(ctx, p, map[bool]string{true: "second factor wanted of everybody",
+				false: "second factor left to everybody"}[in.Body.Wanted], "")
 			return nil, nil
 		})
 }
@@ -203,7 +211,9 @@ func (s *Server) setFactor(ctx context.Context, in *body[struct {
 	p, secret := person(ctx), s.sessions.GetString(ctx, factorKey)
 	step, is := stepOf(secret, strings.ReplaceAll(in.Body.Code, " ", ""), time.Now())
 	if secret == "" || !is {
-		return nil, refusedField("body.code", "This code is not of the secret shown. Wait for the next one, and look whether the clock of your device is right.")
+		return nil,
+			refusedField("body.code", "This code is not of the secret shown. Wait for the next one, and look whether the "+
+				"clock of your device is right.")
 	}
 	set := FactorSet{}
 	hashed := make([]string, recoveryCodes)

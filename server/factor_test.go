@@ -20,14 +20,17 @@ import (
 func TestASecondFactor(t *testing.T) {
 	web, domain := newServer(t), addCompany(t)
 	owner, lead := signedIn(t, web, "owner@"+domain), signedIn(t, web, "lead@"+domain)
-	if status, _ := owner.send(http.MethodPut, "/api/company/factor", map[string]bool{"wanted": true}); status != http.StatusForbidden {
+	if status, _ := owner.send(http.MethodPut, "/api/company/factor", map[string]bool{"wanted": true}); status !=
+		http.StatusForbidden {
 		t.Errorf("wanted of everybody without the password: %d", status)
 	}
 	owner.confirm()
-	if status, text := owner.send(http.MethodPut, "/api/company/factor", map[string]bool{"wanted": true}); status != http.StatusConflict {
+	if status, text := owner.send(http.MethodPut, "/api/company/factor", map[string]bool{"wanted": true}); status !=
+		http.StatusConflict {
 		t.Errorf("wanted of everybody before one's own: %d %s", status, text)
 	}
-	if status, text := owner.send(http.MethodPost, "/api/me/factor", map[string]string{"password": "not this"}); status != http.StatusUnprocessableEntity || !strings.Contains(text, "body.password") {
+	if status, text := owner.send(http.MethodPost, "/api/me/factor", map[string]string{"password": "not this"}); status !=
+		http.StatusUnprocessableEntity || !strings.Contains(text, "body.password") {
 		t.Errorf("begun with a wrong password: %d %s", status, text)
 	}
 	begun := got[server.FactorBegun](t, owner, http.MethodPost, "/api/me/factor", map[string]string{"password": password})
@@ -41,12 +44,15 @@ func TestASecondFactor(t *testing.T) {
 		}
 		return text
 	}
-	if status, _ := owner.send(http.MethodPut, "/api/me/factor", map[string]string{"code": code(begun.Secret, time.Hour)}); status != http.StatusUnprocessableEntity {
+	if status, _ := owner.send(http.MethodPut, "/api/me/factor",
+		map[string]string{"code": code(begun.Secret, time.Hour)}); status != http.StatusUnprocessableEntity {
 		t.Errorf("a code of another hour is taken: %d", status)
 	}
-	set := got[server.FactorSet](t, owner, http.MethodPut, "/api/me/factor", map[string]string{"code": code(begun.Secret, 0)})
+	set := got[server.FactorSet](t, owner, http.MethodPut, "/api/me/factor",
+		map[string]string{"code": code(begun.Secret, 0)})
 	enter := func(code string) (int, string) {
-		return newClient(t, web).send(http.MethodPost, "/api/session", map[string]string{"email": "owner@" + domain, "password": password, "code": code})
+		return newClient(t, web).send(http.MethodPost, "/api/session",
+			map[string]string{"email": "owner@" + domain, "password": password, "code": code})
 	}
 	if status, text := enter(""); status != http.StatusUnauthorized || !strings.Contains(text, "body.code") {
 		t.Errorf("without a code: %d %s", status, text)
@@ -67,7 +73,8 @@ func TestASecondFactor(t *testing.T) {
 	if status, _ := enter(set.Recovery[3]); status != http.StatusUnauthorized {
 		t.Errorf("a recovery code is taken twice: %d", status)
 	}
-	if stands := got[server.FactorState](t, owner, http.MethodGet, "/api/me/factor", nil); !stands.Set || stands.Recovery != len(set.Recovery)-1 {
+	if stands := got[server.FactorState](t, owner, http.MethodGet, "/api/me/factor", nil); !stands.Set ||
+		stands.Recovery != len(set.Recovery)-1 {
 		t.Errorf("%+v", stands)
 	}
 	// Wanted of everybody: who has none can set one up, and nothing else.
@@ -75,7 +82,8 @@ func TestASecondFactor(t *testing.T) {
 	if me := got[server.Me](t, lead, http.MethodGet, "/api/me", nil); !me.FactorDue {
 		t.Error("it is not told that a factor is due")
 	}
-	if status, text := lead.send(http.MethodGet, "/api/jobs", nil); status != http.StatusForbidden || !strings.Contains(text, "second factor") {
+	if status, text := lead.send(http.MethodGet, "/api/jobs", nil); status != http.StatusForbidden ||
+		!strings.Contains(text, "second factor") {
 		t.Errorf("who lacks a factor reads jobs: %d %s", status, text)
 	}
 	theirs := got[server.FactorBegun](t, lead, http.MethodPost, "/api/me/factor", map[string]string{"password": password})
@@ -83,7 +91,8 @@ func TestASecondFactor(t *testing.T) {
 	if status, _ := lead.send(http.MethodGet, "/api/jobs", nil); status != http.StatusOK {
 		t.Errorf("with a factor: %d", status)
 	}
-	if status, _ := lead.send(http.MethodPost, "/api/me/factor/removed", map[string]string{"password": password}); status != http.StatusConflict {
+	if status, _ := lead.send(http.MethodPost, "/api/me/factor/removed",
+		map[string]string{"password": password}); status != http.StatusConflict {
 		t.Errorf("one that the company wants is removed: %d", status)
 	}
 	id := got[server.Me](t, lead, http.MethodGet, "/api/me", nil).ID.String()
@@ -113,10 +122,11 @@ func TestNobodyWritesOverWhatTheyHaveNotSeen(t *testing.T) {
 	}
 	hour := func(v float64) job.House { return job.House{HourCost: &v} }
 	for path, of := range map[string]struct{ one, other any }{
-		"/api/house":                      {hour(31), hour(47)},
-		"/api/systems/two":                {system("one"), system("other")},
-		"/api/stock/tin":                  {box("first"), box("second")},
-		"/api/people/" + hand.ID.String(): {map[string]any{"role": "lead", "active": true}, map[string]any{"role": "estimator", "active": true}},
+		"/api/house":       {hour(31), hour(47)},
+		"/api/systems/two": {system("one"), system("other")},
+		"/api/stock/tin":   {box("first"), box("second")},
+		"/api/people/" + hand.ID.String(): {map[string]any{"role": "lead", "active": true},
+			map[string]any{"role": "estimator", "active": true}},
 	} {
 		base := "?base=0"
 		if path == "/api/house" || strings.Contains(path, "people") {
@@ -136,7 +146,8 @@ func TestNobodyWritesOverWhatTheyHaveNotSeen(t *testing.T) {
 	if status, _ := c.send(http.MethodDelete, "/api/stock/tin?base=7", nil); status != http.StatusConflict {
 		t.Errorf("taken out as it is not: %d", status)
 	}
-	if status, text := c.send(http.MethodPut, "/api/house", hour(1)); status != http.StatusUnprocessableEntity || !strings.Contains(text, "base") {
+	if status, text := c.send(http.MethodPut, "/api/house", hour(1)); status != http.StatusUnprocessableEntity ||
+		!strings.Contains(text, "base") {
 		t.Errorf("without its base: %d %s", status, text)
 	}
 }

@@ -41,7 +41,8 @@ func hurried(t *testing.T) (s *server.Server, web *httptest.Server, log *lines, 
 	t.Helper()
 	log = &lines{}
 	pages := fstest.MapFS{"index.html": {}, "assets/large.bin": {Data: make([]byte, 64<<20)}}
-	s, err := server.New(server.Options{Store: records, Pages: pages, Log: slog.New(server.Numbering{Handler: slog.NewJSONHandler(log, nil)})})
+	s, err := server.New(server.Options{Store: records, Pages: pages,
+		Log: slog.New(server.Numbering{Handler: slog.NewJSONHandler(log, nil)})})
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -92,7 +93,8 @@ func TestASlowUploadArrives(t *testing.T) {
 		body := &dripping{rest: picture, piece: len(picture)/20 + 1, pause: 100 * time.Millisecond, gives: gives}
 		ctx, cancel := context.WithTimeout(t.Context(), 20*time.Second)
 		defer cancel()
-		request, err := http.NewRequestWithContext(ctx, http.MethodPost, web.URL+"/api/jobs/"+j.ID.String()+"/surfaces/s1/photos", body)
+		request, err := http.NewRequestWithContext(ctx, http.MethodPost,
+			web.URL+"/api/jobs/"+j.ID.String()+"/surfaces/s1/photos", body)
 		if err != nil {
 			t.Fatal(err)
 		}
@@ -173,12 +175,14 @@ func TestRequestsAreNumberedAndMeasured(t *testing.T) {
 	}
 	answer.Body.Close()
 	id := answer.Header.Get("X-Request-Id")
-	if text := log.String(); id == "" || !strings.Contains(text, `"operation":"me","status":200`) || !strings.Contains(text, `"request":"`+id+`"`) || strings.Contains(text, domain) {
+	if text := log.String(); id == "" || !strings.Contains(text, `"operation":"me","status":200`) ||
+		!strings.Contains(text, `"request":"`+id+`"`) || strings.Contains(text, domain) {
 		t.Errorf("number %q, logged: %s", id, text)
 	}
 	metrics := httptest.NewRecorder()
 	s.Metrics().ServeHTTP(metrics, httptest.NewRequest(http.MethodGet, "/metrics", nil))
-	for _, want := range []string{`nephelon_request_seconds_count{operation="me",status="200"} 1`, "nephelon_requests_open 0", "go_sql_open_connections", "process_resident_memory_bytes"} {
+	for _, want := range []string{`nephelon_request_seconds_count{operation="me",status="200"} 1`,
+		"nephelon_requests_open 0", "go_sql_open_connections", "process_resident_memory_bytes"} {
 		if !strings.Contains(metrics.Body.String(), want) {
 			t.Errorf("metrics lack %s", want)
 		}

@@ -29,7 +29,8 @@ func FuzzRoutes(f *testing.F) {
 	job := c.addJob(demoJob(f))
 	all := slices.DeleteFunc(operations(f, c), func(o operation) bool {
 		// Those that end the session that tries, and streams, which do not end.
-		return slices.Contains([]string{"signOut", "endSessions", "setPassword", "changePerson", "wantFactor", "dropFactor", "startRun"}, o.id) || strings.HasSuffix(o.path, "/changes")
+		return slices.Contains([]string{"signOut", "endSessions", "setPassword", "changePerson", "wantFactor", "dropFactor",
+			"startRun"}, o.id) || strings.HasSuffix(o.path, "/changes")
 	})
 	slices.SortFunc(all, func(a, b operation) int { return strings.Compare(a.id, b.id) })
 	for n, o := range all {
@@ -52,9 +53,11 @@ func FuzzRoutes(f *testing.F) {
 		if id == "" || strings.Trim(id, ".") == "" {
 			id = "one"
 		}
-		path := strings.NewReplacer("{job}", job.ID.String(), "{surface}", job.File.Job.Surfaces[0].ID, "{coat}", job.File.Job.Surfaces[0].Coats[0].ID, "{person}", id, "{photo}", id,
+		path := strings.NewReplacer("{job}", job.ID.String(), "{surface}", job.File.Job.Surfaces[0].ID, "{coat}",
+			job.File.Job.Surfaces[0].Coats[0].ID, "{person}", id, "{photo}", id,
 			"{address}", id, "{run}", id, "{id}", id, "{number}", "1", "{instrument}", id, "{secret}", id).Replace(o.path)
-		request, err := http.NewRequestWithContext(t.Context(), o.method, web.URL+path+"?"+strings.NewReplacer(" ", "+", "\n", "", "\r", "").Replace(query), bytes.NewReader(content))
+		request, err := http.NewRequestWithContext(t.Context(), o.method,
+			web.URL+path+"?"+strings.NewReplacer(" ", "+", "\n", "", "\r", "").Replace(query), bytes.NewReader(content))
 		if err != nil {
 			return // an address that no client sends
 		}

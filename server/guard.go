@@ -77,7 +77,8 @@ func (s *Server) legible(next http.Handler) http.Handler {
 		_, large := errors.AsType[*http.MaxBytesError](err)
 		switch {
 		case large && !known:
-			refuse(w, http.StatusRequestEntityTooLarge, fmt.Sprintf("More than %d kB were sent by somebody who is not signed in. Sign in first.", doorLimit>>10))
+			refuse(w, http.StatusRequestEntityTooLarge,
+				fmt.Sprintf("More than %d kB were sent by somebody who is not signed in. Sign in first.", doorLimit>>10))
 			return
 		case large:
 			refuse(w, http.StatusRequestEntityTooLarge, fmt.Sprintf("More than %d MB were sent; send less.", bodyLimit>>20))
@@ -89,7 +90,8 @@ func (s *Server) legible(next http.Handler) http.Handler {
 			refuse(w, http.StatusRequestEntityTooLarge, fmt.Sprintf("More than %d values were sent; send less.", valuesLimit))
 			return
 		case !utf8.Valid(text), bytes.IndexByte(text, 0) >= 0, endsTexts(text):
-			refuse(w, http.StatusUnprocessableEntity, "A text holds a character that cannot be kept; write it anew without what cannot be seen.")
+			refuse(w, http.StatusUnprocessableEntity,
+				"A text holds a character that cannot be kept; write it anew without what cannot be seen.")
 			return
 		}
 		r.Body = io.NopCloser(bytes.NewReader(text))
@@ -134,7 +136,8 @@ func policy(nonce string) string {
 	if nonce != "" {
 		style += " 'nonce-" + nonce + "'"
 	}
-	return "default-src 'none'; script-src 'self' 'wasm-unsafe-eval'; worker-src 'self'; style-src " + style + "; font-src 'self'; img-src 'self' data: blob:; " +
+	return "default-src 'none'; script-src 'self' 'wasm-unsafe-eval'; worker-src 'self'; style-src " + style +
+		"; font-src 'self'; img-src 'self' data: blob:; " +
 		"connect-src 'self'; manifest-src 'self'; base-uri 'none'; form-action 'self'; frame-ancestors 'none'"
 }
 
@@ -159,7 +162,8 @@ func (p *pages) serve(c *gin.Context) {
 	name := strings.TrimPrefix(path.Clean(c.Request.URL.Path), "/")
 	switch {
 	case strings.HasPrefix(name, "api/"):
-		c.JSON(http.StatusNotFound, gin.H{"title": "Not Found", "status": http.StatusNotFound, "detail": "There is no such address."})
+		c.JSON(http.StatusNotFound, gin.H{"title": "Not Found", "status": http.StatusNotFound,
+			"detail": "There is no such address."})
 		return
 	case name != "" && name != "index.html":
 		if file, err := fs.Stat(p.files, name); err == nil && file.Mode().IsRegular() {

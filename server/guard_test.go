@@ -16,13 +16,15 @@ func TestTextThatCannotBeKept(t *testing.T) {
 	web := newServer(t)
 	c := signedIn(t, web, "owner@"+addCompany(t))
 	for name, at := range map[string]struct{ method, path, body string }{
-		"NUL in a name":    {http.MethodPut, "/api/stock/one", `{"id":"one","sheet":"a\u0000b","part":"kit","volume":0.01}`},
-		"no UTF-8":         {http.MethodPut, "/api/stock/one", "{\"id\":\"one\",\"sheet\":\"a\xffb\",\"part\":\"kit\",\"volume\":0.01}"},
+		"NUL in a name": {http.MethodPut, "/api/stock/one", `{"id":"one","sheet":"a\u0000b","part":"kit","volume":0.01}`},
+		"no UTF-8": {http.MethodPut, "/api/stock/one",
+			"{\"id\":\"one\",\"sheet\":\"a\xffb\",\"part\":\"kit\",\"volume\":0.01}"},
 		"NUL in the path":  {http.MethodGet, "/api/shelf/a%00b", ""},
 		"NUL in the query": {http.MethodGet, "/api/shelf?q=a%00b", ""},
 		"no UTF-8 asked":   {http.MethodGet, "/api/shelf?q=%ff", ""},
 	} {
-		if status, text := c.send(at.method, at.path, at.body); status != http.StatusUnprocessableEntity && status != http.StatusBadRequest || !strings.Contains(text, "write it anew") {
+		if status, text := c.send(at.method, at.path, at.body); status != http.StatusUnprocessableEntity &&
+			status != http.StatusBadRequest || !strings.Contains(text, "write it anew") {
 			t.Errorf("%s: %d %s", name, status, text)
 		}
 	}
@@ -67,7 +69,8 @@ func TestAStripOfAPictureIsRefused(t *testing.T) {
 	job := c.addJob(demoJob(t))
 	path := "/api/jobs/" + job.ID.String() + "/surfaces/s/photos"
 	for _, p := range []string{strip(40_000_000, 1), strip(1, 25_000)} {
-		if status, text := c.send(http.MethodPost, path, p); status != http.StatusUnprocessableEntity || !strings.Contains(text, "too large to read") {
+		if status, text := c.send(http.MethodPost, path, p); status != http.StatusUnprocessableEntity ||
+			!strings.Contains(text, "too large to read") {
 			t.Errorf("%d %s", status, text)
 		}
 	}

@@ -82,7 +82,8 @@ func (s *Server) watched(next http.Handler) http.Handler {
 
 // uploads tells whether a request brings a file, which its operation reads while it arrives.
 func uploads(r *http.Request) bool {
-	return r.Method == http.MethodPost && !strings.HasPrefix(r.Header.Get("Content-Type"), "application/json") && r.ContentLength != 0
+	return r.Method == http.MethodPost && !strings.HasPrefix(r.Header.Get("Content-Type"), "application/json") &&
+		r.ContentLength != 0
 }
 
 // streams tells whether an address is of live news.
@@ -124,6 +125,8 @@ func (s *Server) away(w http.ResponseWriter, r *http.Request, err error) {
 	s.log.ErrorContext(r.Context(), "look up a session", "error", err)
 	w.Header().Set("Content-Type", "application/problem+json")
 	w.WriteHeader(http.StatusServiceUnavailable)
-	problem := huma.ErrorModel{Status: http.StatusServiceUnavailable, Title: http.StatusText(http.StatusServiceUnavailable), Detail: "The database is not available. Your entries are kept on this device; try again."}
+	problem := huma.ErrorModel{Status: http.StatusServiceUnavailable,
+		Title:  http.StatusText(http.StatusServiceUnavailable),
+		Detail: "The database is not available. Your entries are kept on this device; try again."}
 	_ = json.NewEncoder(w).Encode(problem) // the one who asked is gone when this fails
 }

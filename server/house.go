@@ -39,7 +39,9 @@ type Stands struct {
 // revised answers a change that was kept, or not because somebody else made one meanwhile.
 func (s *Server) revised(ctx context.Context, doing string, revision int64, err error) (*body[Stands], error) {
 	if errors.Is(err, store.ErrChanged) {
-		return nil, huma.Error409Conflict("Somebody else changed this meanwhile; theirs stands, and yours was not kept. Look at it, and make your change again.")
+		return nil,
+			huma.Error409Conflict("Somebody else changed this meanwhile; theirs stands, and yours was not kept. Look at it, " +
+				"and make your change again.")
 	}
 	if err != nil {
 		return nil, s.trouble(ctx, doing, err)
@@ -141,7 +143,8 @@ func (s *Server) houseRoutes() {
 			SheetPath
 			Based
 		}) (*body[Stands], error) {
-			return s.revised(ctx, "take out container", in.Base+1, s.store.TakeOutContainer(ctx, person(ctx).CompanyID, in.Base, in.ID))
+			return s.revised(ctx, "take out container", in.Base+1,
+				s.store.TakeOutContainer(ctx, person(ctx).CompanyID, in.Base, in.ID))
 		})
 }
 
@@ -166,7 +169,8 @@ func (s *Server) listSystems(ctx context.Context, _ *struct{}) (*body[[]SystemLi
 	}
 	lines := make([]SystemLine, len(systems))
 	for i, system := range systems {
-		line := SystemLine{Revision: system.Revision, System: system.Of, Products: []material.Product{}, Media: []material.Medium{}, Missing: []string{}}
+		line := SystemLine{Revision: system.Revision, System: system.Of, Products: []material.Product{},
+			Media: []material.Medium{}, Missing: []string{}}
 		p, m := system.Of.Names()
 		for _, id := range p {
 			if sheet, there := shelf[id]; there {
@@ -192,7 +196,8 @@ func sheetsByID[T any](ctx context.Context, s *Server, shelf store.Shelf, ids []
 	if len(ids) == 0 {
 		return all, nil
 	}
-	rows, _, err := s.store.Sheets(ctx, person(ctx).CompanyID, shelf, store.SheetQuery{IDs: ids, Any: true, Limit: mostSheets})
+	rows, _, err := s.store.Sheets(ctx, person(ctx).CompanyID, shelf,
+		store.SheetQuery{IDs: ids, Any: true, Limit: mostSheets})
 	if err != nil {
 		return nil, err
 	}
@@ -245,7 +250,8 @@ func (s *Server) listStock(ctx context.Context, _ *struct{}) (*body[[]StockGroup
 			}
 			groups = append(groups, g)
 		}
-		line := StockLine{Revision: kept.Revision, Container: c, Expired: c.Expired(time.Now()), ReservedBy: []store.Reservation{}}
+		line := StockLine{Revision: kept.Revision, Container: c, Expired: c.Expired(time.Now()),
+			ReservedBy: []store.Reservation{}}
 		for _, r := range reservations {
 			if r.Container == c.ID {
 				line.ReservedBy = append(line.ReservedBy, r)

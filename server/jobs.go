@@ -65,13 +65,17 @@ type JobPath struct {
 
 func (s *Server) jobRoutes() {
 	register(s.api, huma.Operation{OperationID: "jobs", Method: http.MethodGet, Path: "/api/jobs"}, s.listJobs)
-	register(s.api, huma.Operation{OperationID: "addJob", Method: http.MethodPost, Path: "/api/jobs", MaxBodyBytes: bodyLimit, Responses: s.jobResponse()},
+	register(s.api, huma.Operation{OperationID: "addJob", Method: http.MethodPost, Path: "/api/jobs",
+		MaxBodyBytes: bodyLimit, Responses: s.jobResponse()},
 		func(ctx context.Context, in *body[job.File]) (*jobAnswer, error) { return s.addJob(ctx, in.Body) })
-	register(s.api, huma.Operation{OperationID: "importJob", Method: http.MethodPost, Path: "/api/jobs/import", MaxBodyBytes: bodyLimit, Responses: s.jobResponse()}, s.importJob)
-	register(s.api, huma.Operation{OperationID: "job", Method: http.MethodGet, Path: "/api/jobs/{job}", Responses: s.jobResponse()}, s.readJob)
-	register(s.api, huma.Operation{OperationID: "saveJob", Method: http.MethodPatch, Path: "/api/jobs/{job}", MaxBodyBytes: bodyLimit,
-		Description: "Keeps an edit, told as a JSON Patch (RFC 6902) of the plan file at a revision",
-		Responses:   map[string]*huma.Response{"409": s.staleResponse()}}, s.saveJob)
+	register(s.api, huma.Operation{OperationID: "importJob", Method: http.MethodPost, Path: "/api/jobs/import",
+		MaxBodyBytes: bodyLimit, Responses: s.jobResponse()}, s.importJob)
+	register(s.api, huma.Operation{OperationID: "job", Method: http.MethodGet, Path: "/api/jobs/{job}",
+		Responses: s.jobResponse()}, s.readJob)
+	register(s.api, huma.Operation{OperationID: "saveJob", Method: http.MethodPatch, Path: "/api/jobs/{job}",
+		MaxBodyBytes: bodyLimit,
+		Description:  "Keeps an edit, told as a JSON Patch (RFC 6902) of the plan file at a revision",
+		Responses:    map[string]*huma.Response{"409": s.staleResponse()}}, s.saveJob)
 	register(s.api, huma.Operation{OperationID: "archiveJob", Method: http.MethodPut, Path: "/api/jobs/{job}/archived"},
 		func(ctx context.Context, in *struct {
 			JobPath
@@ -84,18 +88,23 @@ func (s *Server) jobRoutes() {
 			}
 			return nil, nil
 		})
-	register(s.api, huma.Operation{OperationID: "buyTogether", Method: http.MethodGet, Path: "/api/purchase"}, s.buyTogether)
-	register(s.api, huma.Operation{OperationID: "copySurface", Method: http.MethodPost, Path: "/api/jobs/{job}/surfaces/{surface}/copies",
+	register(s.api, huma.Operation{OperationID: "buyTogether", Method: http.MethodGet, Path: "/api/purchase"},
+		s.buyTogether)
+	register(s.api, huma.Operation{OperationID: "copySurface", Method: http.MethodPost,
+		Path:        "/api/jobs/{job}/surfaces/{surface}/copies",
 		Description: "Adds a surface, with its coats and their data sheets, to another job"}, s.copySurface)
-	register(s.api, huma.Operation{OperationID: "exportJob", Method: http.MethodGet, Path: "/api/jobs/{job}/file"}, s.exportJob)
+	register(s.api, huma.Operation{OperationID: "exportJob", Method: http.MethodGet, Path: "/api/jobs/{job}/file"},
+		s.exportJob)
 	register(s.api, huma.Operation{OperationID: "jobChanges", Method: http.MethodGet, Path: "/api/jobs/{job}/changes",
-		Responses: map[string]*huma.Response{"200": {Description: "Server-sent events: the revision of every save", Content: map[string]*huma.MediaType{"text/event-stream": {}}}}}, s.jobChanges)
+		Responses: map[string]*huma.Response{"200": {Description: "Server-sent events: the revision of every save",
+			Content: map[string]*huma.MediaType{"text/event-stream": {}}}}}, s.jobChanges)
 }
 
 // jobResponse describes the answer that is a job, which is written as it was kept.
 func (s *Server) jobResponse() map[string]*huma.Response {
 	schema := s.api.OpenAPI().Components.Schemas.Schema(reflect.TypeFor[JobState](), true, "JobState")
-	return map[string]*huma.Response{"200": {Description: "The job with its plan", Content: map[string]*huma.MediaType{"application/json": {Schema: schema}}}}
+	return map[string]*huma.Response{"200": {Description: "The job with its plan",
+		Content: map[string]*huma.MediaType{"application/json": {Schema: schema}}}}
 }
 
 // jobAnswer is a job as it was written once.
@@ -120,7 +129,8 @@ func (s *Server) listJobs(ctx context.Context, in *struct {
 	}
 	lines := make([]JobLine, len(found))
 	for i, l := range found {
-		lines[i] = JobLine{ID: l.ID, Name: l.Name, Client: l.Client, Site: l.Site, Surfaces: l.Surfaces, ChangedBy: l.ChangedBy, ChangedAt: l.ChangedAt, Archived: l.Archived != nil}
+		lines[i] = JobLine{ID: l.ID, Name: l.Name, Client: l.Client, Site: l.Site, Surfaces: l.Surfaces,
+			ChangedBy: l.ChangedBy, ChangedAt: l.ChangedAt, Archived: l.Archived != nil}
 		if lines[i].Summary, err = s.summary(ctx, who, l); err != nil {
 			return nil, s.trouble(ctx, "sum up a job", err)
 		}
@@ -192,7 +202,8 @@ func (s *Server) importJob(ctx context.Context, in *struct{ RawBody []byte }) (*
 
 // unreadable tells every field that keeps a file from being read.
 func unreadable(what string, err error) error {
-	problem := &huma.ErrorModel{Status: http.StatusUnprocessableEntity, Title: http.StatusText(http.StatusUnprocessableEntity), Detail: what}
+	problem := &huma.ErrorModel{Status: http.StatusUnprocessableEntity,
+		Title: http.StatusText(http.StatusUnprocessableEntity), Detail: what}
 	causes := []error{err}
 	if many, ok := errors.AsType[interface {
 		error
@@ -224,7 +235,8 @@ func (s *Server) answerJob(ctx context.Context, id uuid.UUID, known, accept stri
 	if err != nil {
 		return nil, s.trouble(ctx, "plan job", err)
 	}
-	out := &jobAnswer{Status: http.StatusOK, ContentType: "application/json", ETag: `"` + p.tag + `"`, CacheControl: "private, no-cache", Vary: "Accept-Encoding"}
+	out := &jobAnswer{Status: http.StatusOK, ContentType: "application/json", ETag: `"` + p.tag + `"`,
+		CacheControl: "private, no-cache", Vary: "Accept-Encoding"}
 	if known == out.ETag || known == "W/"+out.ETag {
 		out.Status = http.StatusNotModified
 		return out, nil
@@ -243,8 +255,9 @@ func (s *Server) answerJob(ctx context.Context, id uuid.UUID, known, accept stri
 // state is a planned job as a value.
 func (p *planned) state() JobState {
 	return JobState{
-		JobHead: JobHead{ID: p.job.ID, Tag: p.tag, Revision: p.job.Revision, ChangedBy: p.job.ChangedBy, ChangedAt: p.job.ChangedAt, Newer: p.newer},
-		File:    p.job.File, Plan: p.text.plan,
+		JobHead: JobHead{ID: p.job.ID, Tag: p.tag, Revision: p.job.Revision, ChangedBy: p.job.ChangedBy,
+			ChangedAt: p.job.ChangedAt, Newer: p.newer},
+		File: p.job.File, Plan: p.text.plan,
 	}
 }
 
@@ -294,10 +307,12 @@ func (s *Server) copySurface(ctx context.Context, in *struct {
 	if err != nil {
 		return nil, s.trouble(ctx, "plan job", err)
 	}
-	if _, err := s.store.SaveJob(ctx, p.CompanyID, p.ID, store.Save{Job: to.ID, Base: to.Revision, ID: uuid.New(), File: to.File, Summary: made.Summary(to.File)}); err != nil {
+	if _, err := s.store.SaveJob(ctx, p.CompanyID, p.ID, store.Save{Job: to.ID, Base: to.Revision, ID: uuid.New(),
+		File: to.File, Summary: made.Summary(to.File)}); err != nil {
 		var stale *store.Stale
 		if errors.As(err, &stale) {
-			return nil, huma.Error409Conflict(fmt.Sprintf("%s saved the other job at this very moment. Copy again.", stale.Theirs.ChangedBy))
+			return nil, huma.Error409Conflict(fmt.Sprintf("%s saved the other job at this very moment. Copy again.",
+				stale.Theirs.ChangedBy))
 		}
 		return nil, s.trouble(ctx, "save job", err)
 	}

@@ -26,7 +26,8 @@ import (
 //
 //	NEPHELON_PEOPLE=50 NEPHELON_TURNS=60 NEPHELON_PAUSE=500 go test -run TestManyPeople -v -timeout 20m ./server
 func TestManyPeople(t *testing.T) {
-	people, turns, pause := often("NEPHELON_PEOPLE", 6), often("NEPHELON_TURNS", 4), time.Duration(often("NEPHELON_PAUSE", 0))*time.Millisecond
+	people, turns, pause := often("NEPHELON_PEOPLE", 6), often("NEPHELON_TURNS", 4),
+		time.Duration(often("NEPHELON_PAUSE", 0))*time.Millisecond
 	s, err := server.New(server.Options{Store: records, Log: slog.New(slog.DiscardHandler)})
 	if err != nil {
 		t.Fatal(err)
@@ -69,7 +70,8 @@ func TestManyPeople(t *testing.T) {
 				timed("read", func() { c.send(http.MethodGet, path, nil) })
 				timed("save", func() {
 					s := save{Base: int64(turn + 1), SaveID: uuid.New(), Tag: tag, Patch: []exchange.EditStep{
-						{Op: "replace", Path: "/job/surfaces/0/coats/1/amount/value", Value: json.RawMessage(fmt.Sprint(usual * (1 + 0.002*float64(turn+n*turns))))},
+						{Op: "replace", Path: "/job/surfaces/0/coats/1/amount/value",
+							Value: json.RawMessage(fmt.Sprint(usual * (1 + 0.002*float64(turn+n*turns))))},
 					}}
 					status, saved, text := c.patch(jobs[n].ID, s)
 					if tag = saved.Tag; status != http.StatusOK {

@@ -40,7 +40,8 @@ func newPostbox(address string) (*postbox, error) {
 		p.options = append(p.options, mail.WithPort(n))
 	}
 	if password, there := u.User.Password(); there {
-		p.options = append(p.options, mail.WithSMTPAuth(mail.SMTPAuthAutoDiscover), mail.WithUsername(u.User.Username()), mail.WithPassword(password))
+		p.options = append(p.options, mail.WithSMTPAuth(mail.SMTPAuthAutoDiscover), mail.WithUsername(u.User.Username()),
+			mail.WithPassword(password))
 	}
 	return p, nil
 }

@@ -42,7 +42,9 @@ func TestLinksAreSent(t *testing.T) {
 	}
 	mails := smtp.NewServer(office)
 	go func() { _ = mails.Serve(l) }()
-	s, err := server.New(server.Options{Store: records, Origin: "https://floors.example", Mail: "smtp://" + l.Addr().String() + "?from=nephelon@floors.example", Log: slog.New(slog.NewTextHandler(io.Discard, nil))})
+	s, err := server.New(server.Options{Store: records, Origin: "https://floors.example",
+		Mail: "smtp://" + l.Addr().String() + "?from=nephelon@floors.example",
+		Log:  slog.New(slog.NewTextHandler(io.Discard, nil))})
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -50,7 +52,8 @@ func TestLinksAreSent(t *testing.T) {
 	t.Cleanup(web.Close)
 	domain := addCompany(t)
 	owner := signedIn(t, web, "owner@"+domain)
-	made := got[server.NewColleague](t, owner, http.MethodPost, "/api/people", map[string]string{"name": "Ylva", "email": "ylva@" + domain, "role": "hand"})
+	made := got[server.NewColleague](t, owner, http.MethodPost, "/api/people",
+		map[string]string{"name": "Ylva", "email": "ylva@" + domain, "role": "hand"})
 	message := <-office.took
 	_, secret, _ := strings.Cut(made.Link.Path, "#")
 	for _, want := range []string{"ylva@" + domain, "https://floors.example/set-password#", secret} {
@@ -62,10 +65,12 @@ func TestLinksAreSent(t *testing.T) {
 		t.Error("it is not told that the link was sent")
 	}
 	// A change of the account is told to whom it is of.
-	if status, text := newClient(t, web).send(http.MethodPost, "/api/password-link", map[string]string{"secret": secret, "password": "gravel otter lantern nine"}); status != http.StatusNoContent {
+	if status, text := newClient(t, web).send(http.MethodPost, "/api/password-link",
+		map[string]string{"secret": secret, "password": "gravel otter lantern nine"}); status != http.StatusNoContent {
 		t.Fatalf("%d %s", status, text)
 	}
-	if message := <-office.took; !strings.Contains(message, "ylva@"+domain) || !strings.Contains(message, "set by a link") {
+	if message := <-office.took; !strings.Contains(message, "ylva@"+domain) ||
+		!strings.Contains(message, "set by a link") {
 		t.Errorf("told of a change: %s", message)
 	}
 	if err := mails.Shutdown(context.Background()); err != nil {

@@ -49,8 +49,9 @@ func (s *Server) measureRoutes() {
 			}
 			return &body[Understood]{Understood{si, units.Format(in.Body.Kind, si)}}, err
 		})
-	register(s.api, huma.Operation{OperationID: "measure", Method: http.MethodPost, Path: "/api/measure", MaxBodyBytes: bodyLimit,
-		Description: "Measures a floor that is still being drawn"},
+	register(s.api, huma.Operation{OperationID: "measure", Method: http.MethodPost, Path: "/api/measure",
+		MaxBodyBytes: bodyLimit,
+		Description:  "Measures a floor that is still being drawn"},
 		func(ctx context.Context, in *body[takeoff.Floor]) (*body[Measured], error) {
 			t, _, found := takeoff.Measure(takeoff.Shape{Floor: in.Body}, "", person(ctx).Units)
 			if t == nil {
@@ -58,8 +59,9 @@ func (s *Server) measureRoutes() {
 			}
 			return &body[Measured]{Measured{Area: t.Area, Perimeter: t.Perimeter}}, nil
 		})
-	register(s.api, huma.Operation{OperationID: "reshape", Method: http.MethodPost, Path: "/api/reshape", MaxBodyBytes: bodyLimit,
-		Description: "Changes the plan of a floor: a wall's length, a bay, mirrored or turned; keeps nothing"},
+	register(s.api, huma.Operation{OperationID: "reshape", Method: http.MethodPost, Path: "/api/reshape",
+		MaxBodyBytes: bodyLimit,
+		Description:  "Changes the plan of a floor: a wall's length, a bay, mirrored or turned; keeps nothing"},
 		func(_ context.Context, in *body[struct {
 			Surface job.Surface `json:"surface"`
 			Change  job.Reshape `json:"change"`
@@ -70,8 +72,9 @@ func (s *Server) measureRoutes() {
 			}
 			return &body[job.Surface]{changed}, err
 		})
-	register(s.api, huma.Operation{OperationID: "part", Method: http.MethodPost, Path: "/api/part", MaxBodyBytes: bodyLimit,
-		Description: "Divides a floor along a wall, so that one side stays passable while the other is laid; keeps nothing"},
+	register(s.api, huma.Operation{OperationID: "part", Method: http.MethodPost, Path: "/api/part",
+		MaxBodyBytes: bodyLimit,
+		Description:  "Divides a floor along a wall, so that one side stays passable while the other is laid; keeps nothing"},
 		func(_ context.Context, in *body[struct {
 			Surface job.Surface    `json:"surface"`
 			Wall    int            `json:"wall" minimum:"1" maximum:"20000"`
@@ -83,8 +86,9 @@ func (s *Server) measureRoutes() {
 			}
 			return &body[job.Parted]{parted}, err
 		})
-	register(s.api, huma.Operation{OperationID: "readDrawing", Method: http.MethodPost, Path: "/api/drawing", MaxBodyBytes: drawing.MaxBytes + 1<<20,
-		Description: "Finds the closed outlines of a DXF, GeoJSON or SVG drawing"},
+	register(s.api, huma.Operation{OperationID: "readDrawing", Method: http.MethodPost, Path: "/api/drawing",
+		MaxBodyBytes: drawing.MaxBytes + 1<<20,
+		Description:  "Finds the closed outlines of a DXF, GeoJSON or SVG drawing"},
 		func(_ context.Context, in *struct{ RawBody []byte }) (*body[drawing.Drawing], error) {
 			d, err := drawing.Read(in.RawBody)
 			var refused *drawing.RefusedError

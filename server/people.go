@@ -51,7 +51,8 @@ func (s *Server) peopleRoutes() {
 			Role  store.Role `json:"role"`
 		}]) (*body[NewColleague], error) {
 			var err error
-			c := Colleague{Name: in.Body.Name, Email: strings.ToLower(in.Body.Email), Role: in.Body.Role, Active: true, Revision: 1}
+			c := Colleague{Name: in.Body.Name, Email: strings.ToLower(in.Body.Email), Role: in.Body.Role, Active: true,
+				Revision: 1}
 			c.ID, err = s.store.AddPerson(ctx, store.Person{
 				CompanyID: person(ctx).CompanyID, Name: c.Name, Email: c.Email, Role: c.Role, Units: measure.Metric,
 			})

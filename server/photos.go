@@ -53,14 +53,18 @@ type Picture struct {
 }
 
 func (s *Server) photoRoutes() {
-	register(s.api, huma.Operation{OperationID: "photos", Method: http.MethodGet, Path: "/api/jobs/{job}/photos"}, s.listPhotos)
-	register(s.api, huma.Operation{OperationID: "addPhoto", Method: http.MethodPost, Path: "/api/jobs/{job}/surfaces/{surface}/photos",
-		MaxBodyBytes: 4 * photoBytes, Description: "Takes a JPEG or PNG. It is drawn anew, so that nothing is kept but the picture: no place, no camera, no time"}, s.addPhoto)
+	register(s.api, huma.Operation{OperationID: "photos", Method: http.MethodGet, Path: "/api/jobs/{job}/photos"},
+		s.listPhotos)
+	register(s.api, huma.Operation{OperationID: "addPhoto", Method: http.MethodPost,
+		Path:         "/api/jobs/{job}/surfaces/{surface}/photos",
+		MaxBodyBytes: 4 * photoBytes, Description: "Takes a JPEG or PNG. It is drawn anew, so that nothing is kept but the " +
+			"picture: no place, no camera, no time"}, s.addPhoto)
 	register(s.api, huma.Operation{OperationID: "photo", Method: http.MethodGet, Path: "/api/photos/{photo}/image"},
 		func(ctx context.Context, in *PhotoPath) (*Picture, error) { return s.picture(ctx, in.Photo, false) })
 	register(s.api, huma.Operation{OperationID: "photoThumb", Method: http.MethodGet, Path: "/api/photos/{photo}/thumb"},
 		func(ctx context.Context, in *PhotoPath) (*Picture, error) { return s.picture(ctx, in.Photo, true) })
-	register(s.api, huma.Operation{OperationID: "captionPhoto", Method: http.MethodPut, Path: "/api/photos/{photo}/caption"},
+	register(s.api, huma.Operation{OperationID: "captionPhoto", Method: http.MethodPut,
+		Path: "/api/photos/{photo}/caption"},
 		func(ctx context.Context, in *struct {
 			PhotoPath
 			Body struct {
@@ -72,7 +76,8 @@ func (s *Server) photoRoutes() {
 			}
 			return nil, nil
 		})
-	register(s.api, huma.Operation{OperationID: "removePhoto", Method: http.MethodPut, Path: "/api/photos/{photo}/removed"},
+	register(s.api, huma.Operation{OperationID: "removePhoto", Method: http.MethodPut,
+		Path: "/api/photos/{photo}/removed"},
 		func(ctx context.Context, in *struct {
 			PhotoPath
 			Body struct {
@@ -125,7 +130,8 @@ func (s *Server) addPhoto(ctx context.Context, in *struct {
 	p := person(ctx)
 	switch _, err := s.store.AddPhoto(ctx, p.CompanyID, p.ID, in.Job, in.ID, in.Surface, full, thumb); {
 	case errors.Is(err, store.ErrTooManyPhotos):
-		return nil, huma.Error422UnprocessableEntity("This job holds " + fmt.Sprint(store.MaxPhotos) + " photographs already; remove one first.")
+		return nil, huma.Error422UnprocessableEntity("This job holds " + fmt.Sprint(store.MaxPhotos) +
+			" photographs already; remove one first.")
 	case err != nil:
 		return nil, s.trouble(ctx, "add photo", err)
 	}
@@ -201,7 +207,8 @@ func (s *Server) picture(ctx context.Context, id uuid.UUID, small bool) (*Pictur
 // place above all, is left behind.
 func Redrawn(upload []byte) (full, thumb []byte, err error) {
 	if len(upload) > photoBytes {
-		return nil, nil, fmt.Errorf("the photograph has %.0f MB; at most %d MB are taken. Send it in a smaller size", float64(len(upload))/bytesPerMB, photoBytes/bytesPerMB)
+		return nil, nil, fmt.Errorf("the photograph has %.0f MB; at most %d MB are taken. Send it in a smaller size",
+			float64(len(upload))/bytesPerMB, photoBytes/bytesPerMB)
 	}
 	config, kind, err := image.DecodeConfig(bytes.NewReader(upload))
 	if err != nil {
@@ -211,7 +218,8 @@ func Redrawn(upload []byte) (full, thumb []byte, err error) {
 		return nil, nil, fmt.Errorf("this is a %s picture. Save it as JPEG or PNG", strings.ToUpper(kind))
 	}
 	if config.Width > photoEdge || config.Height > photoEdge || photoTakes(kind, config) > photoMemory {
-		return nil, nil, fmt.Errorf("the picture is %d by %d points, too large to read. Send it in a smaller size", config.Width, config.Height)
+		return nil, nil, fmt.Errorf("the picture is %d by %d points, too large to read. Send it in a smaller size",
+			config.Width, config.Height)
 	}
 	picture, err := imaging.Decode(bytes.NewReader(upload), imaging.AutoOrientation(true))
 	if err != nil {
@@ -248,7 +256,8 @@ func photoTakes(kind string, config image.Config) int {
 
 func drawn(picture image.Image, side int) ([]byte, error) {
 	var out bytes.Buffer
-	if err := jpeg.Encode(&out, imaging.Fit(picture, side, side, imaging.CatmullRom), &jpeg.Options{Quality: photoGrade}); err != nil {
+	if err := jpeg.Encode(&out, imaging.Fit(picture, side, side, imaging.CatmullRom),
+		&jpeg.Options{Quality: photoGrade}); err != nil {
 		return nil, fmt.Errorf("draw the picture anew: %w", err)
 	}
 	return out.Bytes(), nil

@@ -67,7 +67,8 @@ func TestPhotographsLoseTheirPlaceAndStandUpright(t *testing.T) {
 	}
 	status, text := c.send(http.MethodPost, "/api/jobs/"+job+"/surfaces/s1/photos", string(upload))
 	var lines []server.PhotoLine
-	if err := json.Unmarshal([]byte(text), &lines); status != http.StatusOK || err != nil || len(lines) != 1 || lines[0].Surface != "s1" || lines[0].AddedBy != "lead" {
+	if err := json.Unmarshal([]byte(text), &lines); status != http.StatusOK || err != nil || len(lines) != 1 ||
+		lines[0].Surface != "s1" || lines[0].AddedBy != "lead" {
 		t.Fatalf("%d %s", status, text)
 	}
 	for _, size := range []string{"image", "thumb"} {
@@ -97,7 +98,8 @@ func TestPhotographsLoseTheirPlaceAndStandUpright(t *testing.T) {
 	}
 	for _, removed := range []bool{true, false} {
 		c.send(http.MethodPut, path+"/removed", map[string]bool{"removed": removed})
-		if _, text := c.send(http.MethodGet, "/api/jobs/"+job+"/photos", nil); strings.Contains(text, "Wheel pit") == removed {
+		if _, text := c.send(http.MethodGet, "/api/jobs/"+job+"/photos", nil); strings.Contains(text,
+			"Wheel pit") == removed {
 			t.Errorf("removed %v: %s", removed, text)
 		}
 	}
@@ -108,12 +110,14 @@ func TestPhotographsLoseTheirPlaceAndStandUpright(t *testing.T) {
 			t.Errorf("a stranger gets %d at %s", status, there)
 		}
 	}
-	if status, _ := stranger.send(http.MethodPost, "/api/jobs/"+job+"/surfaces/s1/photos", string(upload)); status != http.StatusNotFound {
+	if status, _ := stranger.send(http.MethodPost, "/api/jobs/"+job+"/surfaces/s1/photos", string(upload)); status !=
+		http.StatusNotFound {
 		t.Errorf("a stranger adds a photograph: %d", status)
 	}
 	hand, id := signedIn(t, web, "hand@"+domain), uuid.NewString()
 	for range 2 {
-		if status, text := hand.send(http.MethodPost, "/api/jobs/"+job+"/surfaces/s1/photos?id="+id, string(upload)); status != http.StatusOK || strings.Count(text, id) != 1 {
+		if status, text := hand.send(http.MethodPost, "/api/jobs/"+job+"/surfaces/s1/photos?id="+id,
+			string(upload)); status != http.StatusOK || strings.Count(text, id) != 1 {
 			t.Errorf("a hand adds a photograph: %d %s", status, text)
 		}
 	}
@@ -149,7 +153,8 @@ func TestWhatIsNoPhotographIsRefused(t *testing.T) {
 			t.Errorf("%s: %d %s", refused.name, status, text)
 		}
 	}
-	if status, _ := c.send(http.MethodPost, "/api/jobs/"+job+"/surfaces/s1/photos", strings.Repeat(" ", 50<<20)); status != http.StatusRequestEntityTooLarge {
+	if status, _ := c.send(http.MethodPost, "/api/jobs/"+job+"/surfaces/s1/photos", strings.Repeat(" ", 50<<20)); status !=
+		http.StatusRequestEntityTooLarge {
 		t.Errorf("50 MB: %d", status)
 	}
 }
@@ -162,7 +167,8 @@ func TestCopyingASurface(t *testing.T) {
 	from, to := state.ID.String(), c.addJob(demoJob(t)).ID.String()
 	surface := state.File.Job.Surfaces[0]
 	for copies := 1; copies <= 2; copies++ {
-		if status, text := c.send(http.MethodPost, fmt.Sprintf("/api/jobs/%s/surfaces/%s/copies", from, surface.ID), map[string]string{"to": to}); status >= 300 {
+		if status, text := c.send(http.MethodPost, fmt.Sprintf("/api/jobs/%s/surfaces/%s/copies", from, surface.ID),
+			map[string]string{"to": to}); status >= 300 {
 			t.Fatalf("%d %s", status, text)
 		}
 		_, text := c.send(http.MethodGet, "/api/jobs/"+to, nil)
@@ -184,7 +190,8 @@ func TestCopyingASurface(t *testing.T) {
 		{from + "/surfaces/nothing", to, http.StatusUnprocessableEntity},
 		{from + "/surfaces/" + surface.ID, "00000000-0000-4000-8000-000000000000", http.StatusNotFound},
 	} {
-		if status, text := c.send(http.MethodPost, "/api/jobs/"+wrong.path+"/copies", map[string]string{"to": wrong.to}); status != wrong.status {
+		if status, text := c.send(http.MethodPost, "/api/jobs/"+wrong.path+"/copies",
+			map[string]string{"to": wrong.to}); status != wrong.status {
 			t.Errorf("%s: %d %s", wrong.path, status, text)
 		}
 	}

@@ -168,7 +168,8 @@ func (s *Server) planned(ctx context.Context, who store.Person, id uuid.UUID) (*
 
 // workOut plans a job and keeps what came of it. The plan may have been made
 // and the file written already; what equals an earlier state is taken over from it.
-func (s *Server) workOut(ctx context.Context, who store.Person, j store.Job, at state, made *plan.Plan, document []byte, before *planned) (*planned, error) {
+func (s *Server) workOut(ctx context.Context, who store.Person, j store.Job, at state, made *plan.Plan, document []byte,
+	before *planned) (*planned, error) {
 	if made == nil {
 		p, err := s.plan(ctx, who, j.File)
 		if err != nil {
@@ -206,7 +207,8 @@ func (s *Server) bodyOf(p *planned) (whole, zipped []byte, err error) {
 	if whole != nil {
 		return whole, zipped, nil
 	}
-	head, err := json.Marshal(JobHead{ID: p.job.ID, Tag: p.tag, Revision: p.job.Revision, ChangedBy: p.job.ChangedBy, ChangedAt: p.job.ChangedAt, Newer: p.newer})
+	head, err := json.Marshal(JobHead{ID: p.job.ID, Tag: p.tag, Revision: p.job.Revision, ChangedBy: p.job.ChangedBy,
+		ChangedAt: p.job.ChangedAt, Newer: p.newer})
 	if err != nil {
 		return nil, nil, fmt.Errorf("encode job: %w", err)
 	}
@@ -245,7 +247,8 @@ const planTime = 15 * time.Second
 type slowPlanError struct{}
 
 func (slowPlanError) Error() string {
-	return "This takes too long to plan; nothing was kept. Give the surfaces fewer corners, or divide the job into several."
+	return "This takes too long to plan; nothing was kept. Give the surfaces fewer corners, or divide the job into " +
+		"several."
 }
 
 // slow returns a slowPlanError where the time that something was limited to is over while the
@@ -270,7 +273,8 @@ func (s *Server) plan(ctx context.Context, who store.Person, file job.File) (pla
 	if !made.Seeks() {
 		return made, nil
 	}
-	rows, _, err := s.store.Sheets(ctx, who.CompanyID, store.ProductShelf, store.SheetQuery{Kinds: made.SeeksKinds(), Limit: mostOffered})
+	rows, _, err := s.store.Sheets(ctx, who.CompanyID, store.ProductShelf,
+		store.SheetQuery{Kinds: made.SeeksKinds(), Limit: mostOffered})
 	if err != nil {
 		return made, err
 	}
@@ -302,7 +306,8 @@ func (s *Server) newer(ctx context.Context, who store.Person, file job.File) ([]
 	if err != nil {
 		return nil, err
 	}
-	changed := slices.DeleteFunc(slices.Clone(file.Products), func(held material.Product) bool { return versions[held.ID] <= held.Version })
+	changed := slices.DeleteFunc(slices.Clone(file.Products),
+		func(held material.Product) bool { return versions[held.ID] <= held.Version })
 	if len(changed) == 0 {
 		return newer, nil
 	}
@@ -310,7 +315,8 @@ func (s *Server) newer(ctx context.Context, who store.Person, file job.File) ([]
 	for _, held := range changed {
 		ids = append(ids, held.ID)
 	}
-	rows, _, err := s.store.Sheets(ctx, who.CompanyID, store.ProductShelf, store.SheetQuery{IDs: ids, Any: true, Limit: len(ids) + 1})
+	rows, _, err := s.store.Sheets(ctx, who.CompanyID, store.ProductShelf,
+		store.SheetQuery{IDs: ids, Any: true, Limit: len(ids) + 1})
 	if err != nil {
 		return nil, err
 	}
@@ -333,7 +339,8 @@ func (s *Server) newer(ctx context.Context, who store.Person, file job.File) ([]
 // patched is the file that an edit makes of another, checked and without what no
 // coat names any more, with its JSON. Tidied leads from the file as it was edited
 // to the one that is kept, so that both sides go on from the same.
-func (s *Server) patched(document []byte, steps []exchange.EditStep) (file job.File, kept []byte, tidied []exchange.EditStep, err error) {
+func (s *Server) patched(document []byte, steps []exchange.EditStep) (file job.File, kept []byte,
+	tidied []exchange.EditStep, err error) {
 	text, err := exchange.Patch(document, steps)
 	if err != nil {
 		return file, nil, nil, err

@@ -39,8 +39,11 @@ type OddsQuestion struct {
 const oddsTime = 20 * time.Second
 
 func (s *Server) pourRoutes() {
-	register(s.api, huma.Operation{OperationID: "sections", Method: http.MethodGet, Path: "/api/jobs/{job}/coats/{coat}/sections", Description: "The sections of a coat with their tape marks, as a drawing in layers"}, s.sections)
-	register(s.api, huma.Operation{OperationID: "pour", Method: http.MethodPost, Path: "/api/jobs/{job}/pour", MaxBodyBytes: bodyLimit, Description: "Who does what when in the pour of a coat; keeps nothing"},
+	register(s.api, huma.Operation{OperationID: "sections", Method: http.MethodGet,
+		Path:        "/api/jobs/{job}/coats/{coat}/sections",
+		Description: "The sections of a coat with their tape marks, as a drawing in layers"}, s.sections)
+	register(s.api, huma.Operation{OperationID: "pour", Method: http.MethodPost, Path: "/api/jobs/{job}/pour",
+		MaxBodyBytes: bodyLimit, Description: "Who does what when in the pour of a coat; keeps nothing"},
 		func(ctx context.Context, in *struct {
 			JobPath
 			Body PourQuestion
@@ -49,7 +52,8 @@ func (s *Server) pourRoutes() {
 				return s.planner.Pour(ctx, f, person(ctx).Units, time.Now(), in.Body.Coat, in.Body.First)
 			})
 		})
-	register(s.api, huma.Operation{OperationID: "pourWays", Method: http.MethodPost, Path: "/api/jobs/{job}/pour/ways", MaxBodyBytes: bodyLimit, Description: "What would help the pour of a coat; keeps nothing"},
+	register(s.api, huma.Operation{OperationID: "pourWays", Method: http.MethodPost, Path: "/api/jobs/{job}/pour/ways",
+		MaxBodyBytes: bodyLimit, Description: "What would help the pour of a coat; keeps nothing"},
 		func(ctx context.Context, in *struct {
 			JobPath
 			Body PourQuestion
@@ -58,7 +62,8 @@ func (s *Server) pourRoutes() {
 				return s.planner.Ways(ctx, f, person(ctx).Units, time.Now(), in.Body.Coat)
 			})
 		})
-	register(s.api, huma.Operation{OperationID: "pourStarts", Method: http.MethodPost, Path: "/api/jobs/{job}/pour/starts", MaxBodyBytes: bodyLimit, Description: "The pour of a coat for each hour that the work may start at; keeps nothing"},
+	register(s.api, huma.Operation{OperationID: "pourStarts", Method: http.MethodPost, Path: "/api/jobs/{job}/pour/starts",
+		MaxBodyBytes: bodyLimit, Description: "The pour of a coat for each hour that the work may start at; keeps nothing"},
 		func(ctx context.Context, in *struct {
 			JobPath
 			Body PourQuestion
@@ -67,18 +72,20 @@ func (s *Server) pourRoutes() {
 				return s.planner.Starts(ctx, f, person(ctx).Units, time.Now(), in.Body.Coat)
 			})
 		})
-	register(s.api, huma.Operation{OperationID: "pourOdds", Method: http.MethodPost, Path: "/api/jobs/{job}/pour/odds", MaxBodyBytes: bodyLimit, Description: "What may happen to the pour of a coat, tried many times; keeps nothing"},
+	register(s.api, huma.Operation{OperationID: "pourOdds", Method: http.MethodPost, Path: "/api/jobs/{job}/pour/odds",
+		MaxBodyBytes: bodyLimit, Description: "What may happen to the pour of a coat, tried many times; keeps nothing"},
 		func(ctx context.Context, in *struct {
 			JobPath
 			Body OddsQuestion
 		}) (*body[sim.Chance], error) {
-			return poured(ctx, s, in.JobPath, in.Body.PourQuestion, oddsTime, func(ctx context.Context, f job.File) (sim.Chance, error) {
-				spreads := f.Job.Crew.SpreadsOf()
-				if in.Body.Spreads != nil {
-					spreads = *in.Body.Spreads
-				}
-				return s.planner.Odds(ctx, f, time.Now(), in.Body.Coat, in.Body.First, spreads, in.Body.Runs, in.Body.Seed, nil)
-			})
+			return poured(ctx, s, in.JobPath, in.Body.PourQuestion, oddsTime,
+				func(ctx context.Context, f job.File) (sim.Chance, error) {
+					spreads := f.Job.Crew.SpreadsOf()
+					if in.Body.Spreads != nil {
+						spreads = *in.Body.Spreads
+					}
+					return s.planner.Odds(ctx, f, time.Now(), in.Body.Coat, in.Body.First, spreads, in.Body.Runs, in.Body.Seed, nil)
+				})
 		})
 }
 
@@ -107,7 +114,8 @@ func (s *Server) sections(ctx context.Context, in *SectionsPath) (*download, err
 				continue
 			}
 			from := j.File.Job.Surfaces[i]
-			laid := drawing.Laid{Name: fmt.Sprintf("%s: %s, coat %d", j.File.Job.Name, surface.Name, c.Number), Floor: from.Floor.Polygon(), Sections: c.Sections, Cuts: c.Cuts, Exit: from.Layout.Exit}
+			laid := drawing.Laid{Name: fmt.Sprintf("%s: %s, coat %d", j.File.Job.Name, surface.Name, c.Number),
+				Floor: from.Floor.Polygon(), Sections: c.Sections, Cuts: c.Cuts, Exit: from.Layout.Exit}
 			var text bytes.Buffer
 			if err := drawing.Write(&text, in.As, laid); err != nil {
 				return nil, s.trouble(ctx, "draw the sections", err)
@@ -124,7 +132,8 @@ func drawingName(of string, f drawing.Format) string {
 }
 
 // poured answers about a pour of a job with a change tried on it.
-func poured[A any](ctx context.Context, s *Server, at JobPath, q PourQuestion, most time.Duration, answer func(context.Context, job.File) (A, error)) (*body[A], error) {
+func poured[A any](ctx context.Context, s *Server, at JobPath, q PourQuestion, most time.Duration,
+	answer func(context.Context, job.File) (A, error)) (*body[A], error) {
 	j, err := s.store.Job(ctx, person(ctx).CompanyID, at.Job)
 	if err != nil {
 		return nil, s.trouble(ctx, "read job", err)
@@ -143,10 +152,13 @@ func poured[A any](ctx context.Context, s *Server, at JobPath, q PourQuestion, m
 	defer cancel()
 	made, err := answer(limited, file)
 	if errors.Is(err, whatif.ErrNoPour) {
-		return nil, huma.Error422UnprocessableEntity("This coat cannot be poured as it is planned; the job says what is missing.")
+		return nil, huma.Error422UnprocessableEntity(
+			"This coat cannot be poured as it is planned; the job says what is missing.")
 	}
 	if errors.Is(err, sim.ErrPace) {
-		return nil, huma.Error422UnprocessableEntity("At no pace at which people work does the first section take so long. Enter the time from when it was begun to be poured until nobody touched it again.")
+		return nil, huma.Error422UnprocessableEntity(
+			"At no pace at which people work does the first section take so long. Enter the time from when it was begun to be " +
+				"poured until nobody touched it again.")
 	}
 	if err != nil {
 		return nil, s.trouble(ctx, "plan the pour", slow(ctx, limited, err))

@@ -30,36 +30,43 @@ func TestThePourOverHTTP(t *testing.T) {
 	}
 	more := ask
 	more.Patch = []exchange.EditStep{{Op: "replace", Path: "/job/crew/spreaders", Value: json.RawMessage("5")}}
-	if tried := got[whatif.PourPlan](t, c, http.MethodPost, at, more); len(tried.Crew) != 6 || tried.Run.Ends >= now.Run.Ends {
+	if tried := got[whatif.PourPlan](t, c, http.MethodPost, at, more); len(tried.Crew) != 6 ||
+		tried.Run.Ends >= now.Run.Ends {
 		t.Errorf("five spread for %v, %v before", tried.Run.Ends, now.Run.Ends)
 	}
 	if again := got[whatif.PourPlan](t, c, http.MethodPost, at, ask); again.Run.Ends != now.Run.Ends {
 		t.Error("what was tried is kept")
 	}
 	for as, says := range map[string]string{"dxf": "$INSUNITS", "svg": "<svg", "geojson": "FeatureCollection"} {
-		if status, text := c.send(http.MethodGet, strings.TrimSuffix(at, "pour")+"coats/"+ask.Coat+"/sections?as="+as, nil); status != http.StatusOK || !strings.Contains(text, says) {
+		if status, text := c.send(http.MethodGet, strings.TrimSuffix(at, "pour")+"coats/"+ask.Coat+"/sections?as="+as,
+			nil); status != http.StatusOK || !strings.Contains(text, says) {
 			t.Errorf("%s: %d %.200s", as, status, text)
 		}
 	}
-	if status, _ := c.send(http.MethodGet, strings.TrimSuffix(at, "pour")+"coats/nowhere/sections?as=dxf", nil); status != http.StatusNotFound {
+	if status, _ := c.send(http.MethodGet, strings.TrimSuffix(at, "pour")+"coats/nowhere/sections?as=dxf", nil); status !=
+		http.StatusNotFound {
 		t.Errorf("sections of no coat: %d", status)
 	}
 	got[[]whatif.Begun](t, c, http.MethodPost, at+"/starts", ask)
 	got[[]whatif.Way](t, c, http.MethodPost, at+"/ways", ask)
 	odds := server.OddsQuestion{PourQuestion: ask, Runs: 300, Seed: 4}
-	if a, b := got[sim.Chance](t, c, http.MethodPost, at+"/odds", odds), got[sim.Chance](t, c, http.MethodPost, at+"/odds", odds); a.Ends != b.Ends || a.Runs != 300 {
+	if a, b := got[sim.Chance](t, c, http.MethodPost, at+"/odds", odds),
+		got[sim.Chance](t, c, http.MethodPost, at+"/odds", odds); a.Ends != b.Ends || a.Runs != 300 {
 		t.Errorf("%+v and %+v", a, b)
 	}
 	for says, q := range map[string]any{
 		"cannot be poured": server.PourQuestion{Coat: "nowhere"},
-		"/job/crew":        server.PourQuestion{Coat: ask.Coat, Patch: []exchange.EditStep{{Op: "replace", Path: "/job/crew/spreaders", Value: json.RawMessage(`"many"`)}}},
+		"/job/crew": server.PourQuestion{Coat: ask.Coat,
+			Patch: []exchange.EditStep{{Op: "replace", Path: "/job/crew/spreaders", Value: json.RawMessage(`"many"`)}}},
 	} {
-		if status, text := c.send(http.MethodPost, at, q); status != http.StatusUnprocessableEntity || !strings.Contains(text, says) {
+		if status, text := c.send(http.MethodPost, at, q); status != http.StatusUnprocessableEntity ||
+			!strings.Contains(text, says) {
 			t.Errorf("%s: %d %s", says, status, text)
 		}
 	}
 	odds.Runs = 1e6
-	if status, text := c.send(http.MethodPost, at+"/odds", odds); status != http.StatusUnprocessableEntity || !strings.Contains(text, "body.runs") {
+	if status, text := c.send(http.MethodPost, at+"/odds", odds); status != http.StatusUnprocessableEntity ||
+		!strings.Contains(text, "body.runs") {
 		t.Errorf("%d %s", status, text)
 	}
 }

@@ -32,7 +32,8 @@ func TestJobsAreBoughtForTogether(t *testing.T) {
 		}
 	}
 	stranger := signedIn(t, web, "owner@"+addCompany(t))
-	if status, text := stranger.send(http.MethodGet, "/api/purchase?job="+a.ID.String(), nil); status != http.StatusNotFound {
+	if status, text := stranger.send(http.MethodGet, "/api/purchase?job="+a.ID.String(), nil); status !=
+		http.StatusNotFound {
 		t.Errorf("another company's job: %d %s", status, text)
 	}
 	for _, query := range []string{"?job=pier", ""} {
@@ -47,19 +48,23 @@ func TestTheCalculatorsOfTheBench(t *testing.T) {
 	c := signedIn(t, newServer(t), "owner@"+addCompany(t))
 	got[server.SheetState](t, c, http.MethodPut, "/api/shelf/resin", sheet("resin", "Pier resin"))
 	amount := buildup.Amount{Basis: buildup.SpreadRate, Value: 5000}
-	a := got[bench.SpreadAnswer](t, c, http.MethodPost, "/api/bench/resin/spread", bench.SpreadQuestion{Amount: amount, Area: 40, Loss: measure.Sourced[measure.Fraction]{Source: measure.OwnTest}})
+	a := got[bench.SpreadAnswer](t, c, http.MethodPost, "/api/bench/resin/spread",
+		bench.SpreadQuestion{Amount: amount, Area: 40, Loss: measure.Sourced[measure.Fraction]{Source: measure.OwnTest}})
 	if off := float64(a.Need)/0.008 - 1; off > 1e-9 || off < -1e-9 || len(a.Workings) == 0 {
 		t.Errorf("40 m² at 5 m²/L take %v", a.Need)
 	}
 	pumps := material.Pumps{Built: "equal", A: 30e-6, B: 30e-6}
-	if s := got[bench.PumpAnswer](t, c, http.MethodPost, "/api/bench/resin/pump", bench.PumpQuestion{Pumps: pumps, Volume: 0.0009}); s.Strokes.A+s.Strokes.B < 30 {
+	if s := got[bench.PumpAnswer](t, c, http.MethodPost, "/api/bench/resin/pump",
+		bench.PumpQuestion{Pumps: pumps, Volume: 0.0009}); s.Strokes.A+s.Strokes.B < 30 {
 		t.Errorf("%+v", s.Strokes)
 	}
 	for path, content := range map[string]any{
-		"spread": bench.SpreadQuestion{Amount: buildup.Amount{Basis: buildup.WetFilm, Value: 4}, Area: 3, Loss: measure.Sourced[measure.Fraction]{Source: measure.OwnTest}},
-		"pump":   bench.PumpQuestion{Pumps: material.Pumps{Built: "ratio", A: 30e-6, B: 3e-6}, Volume: 0.001},
+		"spread": bench.SpreadQuestion{Amount: buildup.Amount{Basis: buildup.WetFilm, Value: 4}, Area: 3,
+			Loss: measure.Sourced[measure.Fraction]{Source: measure.OwnTest}},
+		"pump": bench.PumpQuestion{Pumps: material.Pumps{Built: "ratio", A: 30e-6, B: 3e-6}, Volume: 0.001},
 	} {
-		if status, text := c.send(http.MethodPost, "/api/bench/resin/"+path, content); status != http.StatusUnprocessableEntity || !strings.Contains(text, "detail") {
+		if status, text := c.send(http.MethodPost, "/api/bench/resin/"+path, content); status !=
+			http.StatusUnprocessableEntity || !strings.Contains(text, "detail") {
 			t.Errorf("%s: %d %s", path, status, text)
 		}
 	}
@@ -69,16 +74,22 @@ func TestTheCalculatorsOfTheBench(t *testing.T) {
 func TestNonsenseNamesItsField(t *testing.T) {
 	c := signedIn(t, newServer(t), "owner@"+addCompany(t))
 	for field, change := range map[string]func(*job.File){
-		"body.job.crew.spreaders":      func(f *job.File) { f.Job.Crew.Spreaders = 0 },
-		"body.job.bucket.volume":       func(f *job.File) { f.Job.Bucket.Volume = 0 },
-		"body.job.mixing.pumps.a":      func(f *job.File) { f.Job.Mixing.Pumps = &material.Pumps{Built: "equal", B: 3e-5} },
-		"body.job.buying[0].margin":    func(f *job.File) { f.Job.Buying = []kit.Wish{{Product: "p", Least: "cost", Margin: 7}} },
-		"body.job.bucket.headroom":     func(f *job.File) { f.Job.Bucket.Headroom = 1 },
-		"body.job.mixing.pumps.primin": func(f *job.File) { f.Job.Mixing.Pumps = &material.Pumps{Built: "equal", A: 3e-5, B: 3e-5, Priming: 90} },
+		"body.job.crew.spreaders": func(f *job.File) { f.Job.Crew.Spreaders = 0 },
+		"body.job.bucket.volume":  func(f *job.File) { f.Job.Bucket.Volume = 0 },
+		"body.job.mixing.pumps.a": func(f *job.File) { f.Job.Mixing.Pumps = &material.Pumps{Built: "equal", B: 3e-5} },
+		"body.job.buying[0].margin": func(f *job.File) {
+			f.Job.Buying = []kit.Wish{{Product: "p", Least: "cost", Margin: 7}}
+		},
+		"body.job.bucket.headroom": func(f *job.File) { f.Job.Bucket.Headroom = 1 },
+		"body.job.mixing.pumps.primin": func(f *job.File) {
+			f.Job.Mixing.Pumps = &material.Pumps{Built: "equal", A: 3e-5,
+				B: 3e-5, Priming: 90}
+		},
 	} {
 		f := demoJob(t)
 		change(&f)
-		if status, text := c.send(http.MethodPost, "/api/jobs", f); status != http.StatusUnprocessableEntity || !strings.Contains(text, field) {
+		if status, text := c.send(http.MethodPost, "/api/jobs", f); status != http.StatusUnprocessableEntity ||
+			!strings.Contains(text, field) {
 			t.Errorf("%s: %d %s", field, status, text)
 		}
 	}

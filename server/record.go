@@ -67,9 +67,12 @@ type EventRefused struct {
 }
 
 func (s *Server) recordRoutes() {
-	register(s.api, huma.Operation{OperationID: "issues", Method: http.MethodGet, Path: "/api/jobs/{job}/issues"}, s.listIssues)
-	register(s.api, huma.Operation{OperationID: "issuePlan", Method: http.MethodPost, Path: "/api/jobs/{job}/issues", Description: "Gives the plan as it stands to a crew: frozen, with a number"}, s.issuePlan)
-	register(s.api, huma.Operation{OperationID: "issue", Method: http.MethodGet, Path: "/api/jobs/{job}/issues/{number}", Description: "A plan as it was issued"},
+	register(s.api, huma.Operation{OperationID: "issues", Method: http.MethodGet, Path: "/api/jobs/{job}/issues"},
+		s.listIssues)
+	register(s.api, huma.Operation{OperationID: "issuePlan", Method: http.MethodPost, Path: "/api/jobs/{job}/issues",
+		Description: "Gives the plan as it stands to a crew: frozen, with a number"}, s.issuePlan)
+	register(s.api, huma.Operation{OperationID: "issue", Method: http.MethodGet, Path: "/api/jobs/{job}/issues/{number}",
+		Description: "A plan as it was issued"},
 		func(ctx context.Context, in *struct {
 			JobPath
 			Number int `path:"number" minimum:"0" doc:"0 for the plan that stands: the newest, with the coats of earlier ones that it does not take the place of"`
@@ -88,12 +91,18 @@ func (s *Server) recordRoutes() {
 			}
 			return &body[record.Issue]{all[at]}, nil
 		})
-	register(s.api, huma.Operation{OperationID: "events", Method: http.MethodGet, Path: "/api/jobs/{job}/events"}, s.readEvents)
-	register(s.api, huma.Operation{OperationID: "log", Method: http.MethodPost, Path: "/api/jobs/{job}/events", MaxBodyBytes: bodyLimit,
+	register(s.api, huma.Operation{OperationID: "events", Method: http.MethodGet, Path: "/api/jobs/{job}/events"},
+		s.readEvents)
+	register(s.api, huma.Operation{OperationID: "log", Method: http.MethodPost, Path: "/api/jobs/{job}/events",
+		MaxBodyBytes: bodyLimit,
 		// Each event is checked by itself: one that is wrong holds up no other.
-		SkipValidateBody: true, Description: "Adds to the record; what is sent again is kept once. Events that are refused are named one by one"}, s.take)
-	register(s.api, huma.Operation{OperationID: "eventChanges", Method: http.MethodGet, Path: "/api/jobs/{job}/events/changes", Description: "A server-sent event for whatever is logged or issued"}, s.recordChanges)
-	register(s.api, huma.Operation{OperationID: "record", Method: http.MethodGet, Path: "/api/jobs/{job}/record", Description: "What the events of a job tell of the plan that was issued last"},
+		SkipValidateBody: true, Description: "Adds to the record; what is sent again is kept once. Events that are refused " +
+			"are named one by one"}, s.take)
+	register(s.api, huma.Operation{OperationID: "eventChanges", Method: http.MethodGet,
+		Path: "/api/jobs/{job}/events/changes", Description: "A server-sent event for whatever is logged or issued"},
+		s.recordChanges)
+	register(s.api, huma.Operation{OperationID: "record", Method: http.MethodGet, Path: "/api/jobs/{job}/record",
+		Description: "What the events of a job tell of the plan that was issued last"},
 		func(ctx context.Context, in *JobPath) (*body[record.Day], error) {
 			_, _, day, err := s.recorded(ctx, in.Job)
 			if err != nil {
@@ -101,15 +110,21 @@ func (s *Server) recordRoutes() {
 			}
 			return &body[record.Day]{day}, nil
 		})
-	register(s.api, huma.Operation{OperationID: "symptoms", Method: http.MethodGet, Path: "/api/faults", Description: "What may be seen on a floor, with what may cause it and the weights of that"},
+	register(s.api, huma.Operation{OperationID: "symptoms", Method: http.MethodGet, Path: "/api/faults",
+		Description: "What may be seen on a floor, with what may cause it and the weights of that"},
 		func(context.Context, *struct{}) (*body[[]cause.Symptom], error) {
 			return &body[[]cause.Symptom]{cause.Symptoms()}, nil
 		})
-	register(s.api, huma.Operation{OperationID: "opinions", Method: http.MethodGet, Path: "/api/jobs/{job}/faults", Description: "What may have caused each fault of a job, by its record"}, s.opinions)
-	register(s.api, huma.Operation{OperationID: "recordFile", Method: http.MethodGet, Path: "/api/jobs/{job}/record-file", Description: "The record as JSON, as tables, or as the hand-over for the client"}, s.recordFile)
-	register(s.api, huma.Operation{OperationID: "entries", Method: http.MethodGet, Path: "/api/record-entries", Description: "What was logged on any job, newest first, at most 200"}, s.entries)
-	register(s.api, huma.Operation{OperationID: "learnt", Method: http.MethodGet, Path: "/api/learnt", Description: "What own floors show against what was planned; nothing is taken over"}, s.learnt)
-	register(s.api, huma.Operation{OperationID: "time", Method: http.MethodGet, Path: "/api/time", Description: "The clock of the server, for devices to set theirs by"},
+	register(s.api, huma.Operation{OperationID: "opinions", Method: http.MethodGet, Path: "/api/jobs/{job}/faults",
+		Description: "What may have caused each fault of a job, by its record"}, s.opinions)
+	register(s.api, huma.Operation{OperationID: "recordFile", Method: http.MethodGet, Path: "/api/jobs/{job}/record-file",
+		Description: "The record as JSON, as tables, or as the hand-over for the client"}, s.recordFile)
+	register(s.api, huma.Operation{OperationID: "entries", Method: http.MethodGet, Path: "/api/record-entries",
+		Description: "What was logged on any job, newest first, at most 200"}, s.entries)
+	register(s.api, huma.Operation{OperationID: "learnt", Method: http.MethodGet, Path: "/api/learnt",
+		Description: "What own floors show against what was planned; nothing is taken over"}, s.learnt)
+	register(s.api, huma.Operation{OperationID: "time", Method: http.MethodGet, Path: "/api/time",
+		Description: "The clock of the server, for devices to set theirs by"},
 		func(context.Context, *struct{}) (*body[struct {
 			Time time.Time `json:"time"`
 		}], error) {
@@ -133,7 +148,8 @@ func (s *Server) listIssues(ctx context.Context, in *JobPath) (*body[Issues], er
 	}
 	out := Issues{Lines: make([]IssueLine, len(all)), Revision: j.Revision, Changes: []record.Change{}}
 	for n, i := range all {
-		line := IssueLine{Number: i.Number, At: i.At, By: i.By, To: i.To, Day: i.Day, Note: i.Note, Revision: i.Revision, Coats: len(i.Coats)}
+		line := IssueLine{Number: i.Number, At: i.At, By: i.By, To: i.To, Day: i.Day, Note: i.Note, Revision: i.Revision,
+			Coats: len(i.Coats)}
 		for _, c := range i.Coats {
 			line.Batches += len(c.Batches)
 		}
@@ -181,12 +197,14 @@ func (s *Server) issuePlan(ctx context.Context, in *struct {
 		c := &made.Coats[n]
 		for _, kept := range stock {
 			held := kept.Of
-			if held.Sheet == c.Product.ID && held.Lot != "" && (held.Hardener == c.Hardener || held.Hardener == "") && len(c.Lots) < mostLots {
+			if held.Sheet == c.Product.ID && held.Lot != "" && (held.Hardener == c.Hardener || held.Hardener == "") &&
+				len(c.Lots) < mostLots {
 				c.Lots = append(c.Lots, record.StockLot{Part: held.Part, Lot: held.Lot, Expires: held.Expires})
 			}
 		}
 	}
-	made.Job, made.Revision, made.At, made.By, made.To, made.Note = in.Job.String(), j.Revision, now, p.Name, in.Body.To, in.Body.Note
+	made.Job, made.Revision, made.At, made.By, made.To, made.Note = in.Job.String(), j.Revision, now, p.Name, in.Body.To,
+		in.Body.Note
 	made, err = s.store.IssuePlan(ctx, p.CompanyID, p.ID, in.Job, in.Body.SaveID, made)
 	if err != nil {
 		return nil, s.trouble(ctx, "issue the plan", err)
@@ -301,7 +319,8 @@ func (s *Server) stands(ctx context.Context, job uuid.UUID) (record.Issue, []rec
 		return record.Issue{}, nil, s.trouble(ctx, "read issued plans", err)
 	}
 	if len(issues) == 0 {
-		return record.Issue{}, nil, huma.Error404NotFound("No plan of this job was issued yet. An estimator or owner issues it from the page Days.")
+		return record.Issue{}, nil,
+			huma.Error404NotFound("No plan of this job was issued yet. An estimator or owner issues it from the page Days.")
 	}
 	logged, err := s.store.Events(ctx, company, job, 0)
 	if err != nil {

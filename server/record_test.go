@@ -114,7 +114,9 @@ func TestPlansAreIssued(t *testing.T) {
 	if _, text := owner.send(http.MethodGet, "/api/jobs/"+job+"/issues/1", nil); !strings.Contains(text, `"number":1`) {
 		t.Errorf("the first is gone: %.200s", text)
 	}
-	if status, text := owner.send(http.MethodPost, "/api/jobs/"+job+"/issues", server.NewIssue{SaveID: uuid.New(), To: "x", Day: "1999-01-01"}); status != http.StatusUnprocessableEntity || !strings.Contains(text, "Choose another day") {
+	if status, text := owner.send(http.MethodPost, "/api/jobs/"+job+"/issues",
+		server.NewIssue{SaveID: uuid.New(), To: "x", Day: "1999-01-01"}); status != http.StatusUnprocessableEntity ||
+		!strings.Contains(text, "Choose another day") {
 		t.Errorf("%d %s", status, text)
 	}
 }
@@ -161,7 +163,8 @@ func TestWhoLogsWhat(t *testing.T) {
 	}
 	// In the name of somebody else nobody logs.
 	hand := signedIn(t, web, "hand@"+domain)
-	if answer := hand.log(job, owner.tablet().event(record.Noted, batch, record.Body{Text: "x"})); len(answer.Refused) != 1 || !strings.Contains(answer.Refused[0].Text, "somebody else") {
+	if answer := hand.log(job, owner.tablet().event(record.Noted, batch, record.Body{Text: "x"})); len(answer.Refused) !=
+		1 || !strings.Contains(answer.Refused[0].Text, "somebody else") {
 		t.Errorf("%+v", answer)
 	}
 }
@@ -175,7 +178,8 @@ func TestTheRecordTakesWhatItCan(t *testing.T) {
 	other := c.addJob(demoJob(t)).ID.String()
 	d := c.tablet()
 	note := func(text string) record.Event { return d.event(record.Noted, "", record.Body{Text: text}) }
-	if answer := c.log(job, note("before any plan")); len(answer.Refused) != 1 || !strings.Contains(answer.Refused[0].Text, "no plan") {
+	if answer := c.log(job, note("before any plan")); len(answer.Refused) != 1 ||
+		!strings.Contains(answer.Refused[0].Text, "no plan") {
 		t.Errorf("%+v", answer)
 	}
 	c.issue(job, uuid.New())
@@ -199,7 +203,8 @@ func TestTheRecordTakesWhatItCan(t *testing.T) {
 	same := good
 	same.Body.Text = "another under the same id"
 	same = record.Sealed(same, same.Before)
-	if answer := c.log(job, good, good, same); len(answer.Refused) != 1 || !strings.Contains(answer.Refused[0].Text, "another event") {
+	if answer := c.log(job, good, good, same); len(answer.Refused) != 1 ||
+		!strings.Contains(answer.Refused[0].Text, "another event") {
 		t.Errorf("%+v", answer)
 	}
 	_, text := c.send(http.MethodGet, "/api/jobs/"+job+"/events", nil)
@@ -212,17 +217,21 @@ func TestTheRecordTakesWhatItCan(t *testing.T) {
 	}
 	// One value out of range holds up nothing: it is named, and all else is taken.
 	dry, fine := measure.Fraction(0), measure.Fraction(0.5)
-	bad, after := d.event(record.Read, "", record.Body{Humidity: &dry}), d.event(record.Read, "", record.Body{Humidity: &fine})
-	if answer := c.log(job, bad, after); len(answer.Taken) != 1 || answer.Taken[0] != after.ID || len(answer.Refused) != 1 || !strings.HasPrefix(answer.Refused[0].Text, "body.humidity: 0") {
+	bad, after := d.event(record.Read, "", record.Body{Humidity: &dry}),
+		d.event(record.Read, "", record.Body{Humidity: &fine})
+	if answer := c.log(job, bad, after); len(answer.Taken) != 1 || answer.Taken[0] != after.ID ||
+		len(answer.Refused) != 1 || !strings.HasPrefix(answer.Refused[0].Text, "body.humidity: 0") {
 		t.Errorf("%+v", answer)
 	}
-	if status, text := c.send(http.MethodPost, "/api/jobs/"+job+"/events", logging{make([]record.Event, 501)}); status != http.StatusUnprocessableEntity || !strings.Contains(text, "1 to 500") {
+	if status, text := c.send(http.MethodPost, "/api/jobs/"+job+"/events", logging{make([]record.Event, 501)}); status !=
+		http.StatusUnprocessableEntity || !strings.Contains(text, "1 to 500") {
 		t.Errorf("501 events: %d %.200s", status, text)
 	}
 	// Read on from the mark nothing that comes later is missed.
 	late := note("late")
 	c.log(job, late)
-	if _, text := c.send(http.MethodGet, "/api/jobs/"+job+"/events?since="+jsonOf(logged.Mark), nil); !strings.Contains(text, late.ID) {
+	if _, text := c.send(http.MethodGet, "/api/jobs/"+job+"/events?since="+jsonOf(logged.Mark),
+		nil); !strings.Contains(text, late.ID) {
 		t.Errorf("since %d: %.300s", logged.Mark, text)
 	}
 }
@@ -248,7 +257,8 @@ func TestEntriesAreInTheOrderOfTime(t *testing.T) {
 	}
 	noticed := time.Now().Add(-30 * time.Minute).UTC()
 	forgotten := owner.tablet().event(record.Noted, "", record.Body{Text: "third", Noticed: &noticed})
-	for _, e := range []record.Event{told("first", time.Minute), forgotten, told("last", 3*time.Hour), told("second", 10*time.Minute)} {
+	for _, e := range []record.Event{told("first", time.Minute), forgotten, told("last", 3*time.Hour),
+		told("second", 10*time.Minute)} {
 		if answer := owner.log(job, e); len(answer.Taken) != 1 {
 			t.Fatalf("%+v", answer)
 		}

@@ -48,13 +48,16 @@ func rights() map[string]level {
 	for l, operations := range map[level][]string{
 		anyone: {"signIn", "signOut", "usePasswordLink", "readCalendar"},
 		everybody: {
-			"me", "setUnits", "setPassword", "confirmPassword", "sessions", "endSessions", "factor", "beginFactor", "setFactor", "removeFactor", "rights", "time",
+			"me", "setUnits", "setPassword", "confirmPassword", "sessions", "endSessions", "factor", "beginFactor", "setFactor",
+			"removeFactor", "rights", "time",
 			// Cards, the day, and what they need.
 			"jobs", "job", "jobChanges", "issue", "issues", "events", "eventChanges", "log", "record", "opinions", "symptoms",
-			"photos", "photo", "photoThumb", "addPhoto", "instruments", "readInstrument", "weigh", "tare", "forecast", "rules", "house",
+			"photos", "photo", "photoThumb", "addPhoto", "instruments", "readInstrument", "weigh", "tare", "forecast",
+			"rules", "house",
 			"roster", "rosterToday", "rosterPlaces",
 			// Calculators, which keep nothing.
-			"read", "readWalk", "checkWalk", "measure", "part", "reshape", "sections", "pour", "pourWays", "pourStarts", "pourOdds",
+			"read", "readWalk", "checkWalk", "measure", "part", "reshape", "sections", "pour", "pourWays",
+			"pourStarts", "pourOdds",
 			"bench", "benchStart", "benchUsual", "benchParts", "benchPump", "benchSpread", "checkRatio",
 		},
 		leadsToo: {
@@ -63,11 +66,14 @@ func rights() map[string]level {
 			"rosterFile", "recordFile", "entries", "learnt", "storage",
 		},
 		keepersOnly: {
-			"archiveJob", "issuePlan", "saveHouse", "saveSystem", "deleteSystem", "saveSheet", "removeSheet", "restoreSheet", "saveMedium", "removeMedium",
-			"readShelfFile", "keepSheets", "writeShelfFile", "planRoster", "rosterWays", "keepRoster", "startRun", "lookAtRun", "stopRun",
+			"archiveJob", "issuePlan", "saveHouse", "saveSystem", "deleteSystem", "saveSheet", "removeSheet", "restoreSheet",
+			"saveMedium", "removeMedium",
+			"readShelfFile", "keepSheets", "writeShelfFile", "planRoster", "rosterWays", "keepRoster", "startRun",
+			"lookAtRun", "stopRun",
 			"calendarAddresses", "addCalendarAddress", "revokeCalendarAddress", "readBusy",
 		},
-		ownersOnly: {"addPerson", "changePerson", "makePasswordLink", "forgetPerson", "audit", "auditFile", "dropFactor", "wantFactor", "exportCompany", "importCompany"},
+		ownersOnly: {"addPerson", "changePerson", "makePasswordLink", "forgetPerson", "audit", "auditFile", "dropFactor",
+			"wantFactor", "exportCompany", "importCompany"},
 	} {
 		for _, o := range operations {
 			table[o] = l
@@ -80,9 +86,11 @@ func rights() map[string]level {
 // and what is taken away. Those with accounts and rights say more, each in its place.
 func audited() map[string]string {
 	return map[string]string{
-		"exportJob": "job exported", "recordFile": "record exported", "rosterFile": "roster exported", "writeShelfFile": "shelf exported",
-		"archiveJob": "job archived, or brought back", "removePhoto": "photograph removed, or brought back", "deleteSystem": "system deleted",
-		"removeSheet": "sheet deleted", "removeMedium": "medium deleted", "takeOutContainer": "container taken out",
+		"exportJob": "job exported", "recordFile": "record exported", "rosterFile": "roster exported",
+		"writeShelfFile": "shelf exported",
+		"archiveJob":     "job archived, or brought back", "removePhoto": "photograph removed, or brought back",
+		"deleteSystem": "system deleted",
+		"removeSheet":  "sheet deleted", "removeMedium": "medium deleted", "takeOutContainer": "container taken out",
 		"addCalendarAddress": "calendar address made", "revokeCalendarAddress": "calendar address revoked",
 	}
 }
@@ -90,7 +98,8 @@ func audited() map[string]string {
 // costly are the operations that work long or hold much. One person may ask for a few at once.
 func costly() []string {
 	return []string{
-		"planRoster", "rosterWays", "pourOdds", "pourWays", "pourStarts", "buyTogether", "readDrawing", "addPhoto", "importJob",
+		"planRoster", "rosterWays", "pourOdds", "pourWays", "pourStarts", "buyTogether", "readDrawing", "addPhoto",
+		"importJob",
 		"readShelfFile", "writeShelfFile", "recordFile", "rosterFile", "learnt", "exportCompany", "importCompany", "readBusy",
 	}
 }
@@ -99,7 +108,8 @@ func costly() []string {
 // takes. An open page asks for a few at once.
 func planning() []string {
 	return []string{
-		"job", "addJob", "saveJob", "copySurface", "pour", "sections", "measure", "issuePlan", "issues", "roster", "rosterPlaces", "keepRoster",
+		"job", "addJob", "saveJob", "copySurface", "pour", "sections", "measure", "issuePlan", "issues", "roster",
+		"rosterPlaces", "keepRoster",
 	}
 }
 
@@ -145,7 +155,8 @@ type RightsLine struct {
 }
 
 func (s *Server) rightsRoutes() {
-	register(s.api, huma.Operation{OperationID: "rights", Method: http.MethodGet, Path: "/api/rights", Description: "Who may do what"},
+	register(s.api, huma.Operation{OperationID: "rights", Method: http.MethodGet, Path: "/api/rights",
+		Description: "Who may do what"},
 		func(context.Context, *struct{}) (*body[[]RightsLine], error) {
 			lines := []RightsLine{}
 			for _, o := range slices.Sorted(maps.Keys(s.rights)) {

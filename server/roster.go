@@ -154,7 +154,8 @@ type RosterKeep struct {
 }
 
 func (s *Server) rosterRoutes() {
-	register(s.api, huma.Operation{OperationID: "roster", Method: http.MethodGet, Path: "/api/roster", Description: "Crews, tasks and bookings of all open jobs"},
+	register(s.api, huma.Operation{OperationID: "roster", Method: http.MethodGet, Path: "/api/roster",
+		Description: "Crews, tasks and bookings of all open jobs"},
 		func(ctx context.Context, _ *struct{}) (*body[RosterView], error) {
 			stands, house, c, err := s.calendar(ctx, nil, nil)
 			if err != nil {
@@ -162,9 +163,13 @@ func (s *Server) rosterRoutes() {
 			}
 			return &body[RosterView]{viewOf(stands, house, c, stands.Bookings)}, nil
 		})
-	register(s.api, huma.Operation{OperationID: "planRoster", Method: http.MethodPost, Path: "/api/roster/plan", MaxBodyBytes: bodyLimit, Description: "Plans all open jobs around what is pinned; keeps nothing"}, s.planRoster)
-	register(s.api, huma.Operation{OperationID: "rosterWays", Method: http.MethodPost, Path: "/api/roster/ways", MaxBodyBytes: bodyLimit, Description: "Tries what would make a plan fit, less late or keep more windows, with what that costs; keeps nothing"}, s.rosterWays)
-	register(s.api, huma.Operation{OperationID: "rosterPlaces", Method: http.MethodPost, Path: "/api/roster/places", MaxBodyBytes: bodyLimit, Description: "Where a task may be put; keeps nothing"},
+	register(s.api, huma.Operation{OperationID: "planRoster", Method: http.MethodPost, Path: "/api/roster/plan",
+		MaxBodyBytes: bodyLimit, Description: "Plans all open jobs around what is pinned; keeps nothing"}, s.planRoster)
+	register(s.api, huma.Operation{OperationID: "rosterWays", Method: http.MethodPost, Path: "/api/roster/ways",
+		MaxBodyBytes: bodyLimit, Description: "Tries what would make a plan fit, less late or keep more windows, with what " +
+			"that costs; keeps nothing"}, s.rosterWays)
+	register(s.api, huma.Operation{OperationID: "rosterPlaces", Method: http.MethodPost, Path: "/api/roster/places",
+		MaxBodyBytes: bodyLimit, Description: "Where a task may be put; keeps nothing"},
 		func(ctx context.Context, in *body[PlaceQuestion]) (*body[PlaceAnswer], error) {
 			_, _, c, err := s.calendar(ctx, in.Body.Bookings, nil)
 			if err != nil {
@@ -176,7 +181,8 @@ func (s *Server) rosterRoutes() {
 			}
 			return &body[PlaceAnswer]{out}, nil
 		})
-	register(s.api, huma.Operation{OperationID: "rosterToday", Method: http.MethodGet, Path: "/api/roster/today", Description: "What is booked next, without working anything out"},
+	register(s.api, huma.Operation{OperationID: "rosterToday", Method: http.MethodGet, Path: "/api/roster/today",
+		Description: "What is booked next, without working anything out"},
 		func(ctx context.Context, _ *struct{}) (*body[RosterToday], error) {
 			company := person(ctx).CompanyID
 			stands, err := s.store.Roster(ctx, company)
@@ -188,14 +194,17 @@ func (s *Server) rosterRoutes() {
 				return nil, s.trouble(ctx, "read the roster", err)
 			}
 			zone := days.Zone(house)
-			out := RosterToday{Zone: zone.String(), Lines: days.Next(stands.Bookings, time.Now().In(zone)), Crews: make(map[string]string)}
+			out := RosterToday{Zone: zone.String(), Lines: days.Next(stands.Bookings, time.Now().In(zone)),
+				Crews: make(map[string]string)}
 			for _, c := range days.Crews(house) {
 				out.Crews[c.ID] = c.Name
 			}
 			return &body[RosterToday]{out}, nil
 		})
-	register(s.api, huma.Operation{OperationID: "rosterFile", Method: http.MethodGet, Path: "/api/roster-file", Description: "What is booked, as iCalendar, CSV or a workbook"}, s.rosterFile)
-	register(s.api, huma.Operation{OperationID: "keepRoster", Method: http.MethodPut, Path: "/api/roster", MaxBodyBytes: bodyLimit, Description: "Keeps bookings, unless somebody else booked since"},
+	register(s.api, huma.Operation{OperationID: "rosterFile", Method: http.MethodGet, Path: "/api/roster-file",
+		Description: "What is booked, as iCalendar, CSV or a workbook"}, s.rosterFile)
+	register(s.api, huma.Operation{OperationID: "keepRoster", Method: http.MethodPut, Path: "/api/roster",
+		MaxBodyBytes: bodyLimit, Description: "Keeps bookings, unless somebody else booked since"},
 		func(ctx context.Context, in *body[RosterKeep]) (*body[RosterView], error) {
 			if err := booking(in.Body.Bookings); err != nil {
 				return nil, err
@@ -207,7 +216,9 @@ func (s *Server) rosterRoutes() {
 				if err != nil {
 					return nil, s.trouble(ctx, "read the roster", err)
 				}
-				return nil, huma.Error409Conflict(fmt.Sprintf("%s changed the roster at %s, while you planned. Nothing of yours was booked: load it again and plan around what stands.", stands.ChangedBy, stands.ChangedAt.UTC().Format("15:04 UTC")))
+				return nil,
+					huma.Error409Conflict(fmt.Sprintf("%s changed the roster at %s, while you planned. Nothing of yours was booked: "+
+						"load it again and plan around what stands.", stands.ChangedBy, stands.ChangedAt.UTC().Format("15:04 UTC")))
 			}
 			if err != nil {
 				return nil, s.trouble(ctx, "keep the roster", err)
@@ -224,8 +235,10 @@ func (s *Server) rosterRoutes() {
 func viewOf(stands store.Roster, house job.House, c *days.Calendar, bookings []days.Booked) RosterView {
 	zone := days.Zone(house)
 	v := RosterView{
-		Revision: stands.Revision, By: stands.ChangedBy, From: c.From, Until: c.Until, Now: time.Now(), Zone: zone.String(), Currency: house.Currency, Crews: []RosterCrew{}, Jobs: []RosterJob{}, Tasks: c.Tasks,
-		Bookings: bookings, Windows: []RosterWindow{}, Weather: []RosterDay{}, Promises: c.Promises(bookings), Left: c.Left, Broken: c.Check(bookings),
+		Revision: stands.Revision, By: stands.ChangedBy, From: c.From, Until: c.Until, Now: time.Now(), Zone: zone.String(),
+		Currency: house.Currency, Crews: []RosterCrew{}, Jobs: []RosterJob{}, Tasks: c.Tasks,
+		Bookings: bookings, Windows: []RosterWindow{}, Weather: []RosterDay{}, Promises: c.Promises(bookings), Left: c.Left,
+		Broken: c.Check(bookings),
 	}
 	if v.Tasks == nil {
 		v.Tasks = []days.Bookable{}
@@ -237,7 +250,8 @@ func viewOf(stands store.Roster, house job.House, c *days.Calendar, bookings []d
 		v.Left = []days.Unplanned{}
 	}
 	for _, crew := range days.Crews(house) {
-		own := RosterCrew{ID: crew.ID, Name: crew.Name, People: crew.People, Members: crew.Members, Skills: crew.Skills, Shifts: days.Shifts(house, crew, c.From, c.Until, zone)}
+		own := RosterCrew{ID: crew.ID, Name: crew.Name, People: crew.People, Members: crew.Members, Skills: crew.Skills,
+			Shifts: days.Shifts(house, crew, c.From, c.Until, zone)}
 		if own.Skills == nil {
 			own.Skills = []work.Skill{}
 		}

@@ -49,7 +49,8 @@ func TestTwoPlanTheSameRoster(t *testing.T) {
 		return server.RosterQuestion{Bookings: bookings, Seconds: 0.3}
 	}
 	first := rosterOf(t, one, http.MethodPost, "/api/roster/plan", ask([]days.Booked{}))
-	if first.Conflict != nil || len(first.Bookings) != len(first.Tasks) || len(first.Broken) != 0 || len(first.Promises) == 0 {
+	if first.Conflict != nil || len(first.Bookings) != len(first.Tasks) || len(first.Broken) != 0 ||
+		len(first.Promises) == 0 {
 		t.Fatalf("%+v %+v", first.Conflict, first.Broken)
 	}
 	backward := []days.Booked{first.Bookings[0]}
@@ -59,7 +60,8 @@ func TestTwoPlanTheSameRoster(t *testing.T) {
 		if method == http.MethodPost {
 			body = ask(backward)
 		}
-		if status, text := one.send(method, path, body); status != http.StatusUnprocessableEntity || !strings.Contains(text, "body.bookings[0]") {
+		if status, text := one.send(method, path, body); status != http.StatusUnprocessableEntity ||
+			!strings.Contains(text, "body.bookings[0]") {
 			t.Errorf("%s of a booking that ends before it begins: %d %s", method, status, text)
 		}
 	}
@@ -67,7 +69,8 @@ func TestTwoPlanTheSameRoster(t *testing.T) {
 	if stands.Revision != 1 || len(stands.Bookings) != len(first.Bookings) || stands.Jobs[0].ID != kept.ID.String() {
 		t.Fatalf("%+v", stands.Revision)
 	}
-	if status, text := two.send(http.MethodPut, "/api/roster", server.RosterKeep{Revision: 0, Bookings: []days.Booked{}}); status != http.StatusConflict {
+	if status, text := two.send(http.MethodPut, "/api/roster",
+		server.RosterKeep{Revision: 0, Bookings: []days.Booked{}}); status != http.StatusConflict {
 		t.Errorf("an older roster took the place of a newer one: %d %s", status, text)
 	}
 	// The last pour is put two days later and pinned: it stays there, and nothing breaks.
@@ -110,11 +113,13 @@ func TestTwoPlanTheSameRoster(t *testing.T) {
 	}
 	nobody := ask([]days.Booked{})
 	nobody.Crews = &[]string{"gone"}
-	if status, text := two.send(http.MethodPost, "/api/roster/plan", nobody); status != http.StatusUnprocessableEntity || !strings.Contains(text, "crews") {
+	if status, text := two.send(http.MethodPost, "/api/roster/plan", nobody); status != http.StatusUnprocessableEntity ||
+		!strings.Contains(text, "crews") {
 		t.Errorf("planned with nobody: %d %s", status, text)
 	}
 	for as, begins := range map[string]string{"ics": "BEGIN:VCALENDAR", "csv": "Job,Surface"} {
-		if status, text := two.send(http.MethodGet, "/api/roster-file?as="+as, nil); status != http.StatusOK || !strings.HasPrefix(text, begins) || strings.Count(text, "\n") < len(stands.Bookings) {
+		if status, text := two.send(http.MethodGet, "/api/roster-file?as="+as, nil); status != http.StatusOK ||
+			!strings.HasPrefix(text, begins) || strings.Count(text, "\n") < len(stands.Bookings) {
 			t.Errorf("%s: %d %.80s", as, status, text)
 		}
 	}
@@ -128,21 +133,25 @@ func TestTwoPlanTheSameRoster(t *testing.T) {
 // it is revoked; another company neither sees nor revokes it.
 func TestCalendarAddresses(t *testing.T) {
 	web := newServer(t)
-	mine, theirs, stranger := signedIn(t, web, "owner@"+addCompany(t)), signedIn(t, web, "owner@"+addCompany(t)), newClient(t, web)
+	mine, theirs, stranger := signedIn(t, web, "owner@"+addCompany(t)), signedIn(t, web, "owner@"+addCompany(t)),
+		newClient(t, web)
 	f := demoJob(t)
 	f.Job.Start, f.Job.Forecast = "", nil
 	mine.addJob(f)
-	first := rosterOf(t, mine, http.MethodPost, "/api/roster/plan", server.RosterQuestion{Bookings: []days.Booked{}, Seconds: 0.2})
+	first := rosterOf(t, mine, http.MethodPost, "/api/roster/plan",
+		server.RosterQuestion{Bookings: []days.Booked{}, Seconds: 0.2})
 	rosterOf(t, mine, http.MethodPut, "/api/roster", server.RosterKeep{Bookings: first.Bookings})
 	var made server.CalendarAddress
-	if status, text := mine.send(http.MethodPost, "/api/calendar-addresses", map[string]string{"crew": "crew"}); status != http.StatusOK || json.Unmarshal([]byte(text), &made) != nil || made.Path == "" {
+	if status, text := mine.send(http.MethodPost, "/api/calendar-addresses", map[string]string{"crew": "crew"}); status !=
+		http.StatusOK || json.Unmarshal([]byte(text), &made) != nil || made.Path == "" {
 		t.Fatalf("%d %s", status, text)
 	}
 	status, text := stranger.send(http.MethodGet, made.Path, nil)
 	if status != http.StatusOK || strings.Count(text, "BEGIN:VEVENT") == 0 || !strings.Contains(text, f.Job.Name) {
 		t.Errorf("%d %.200s", status, text)
 	}
-	if _, list := mine.send(http.MethodGet, "/api/calendar-addresses", nil); strings.Contains(list, "/calendar/") || !strings.Contains(list, made.ID.String()) {
+	if _, list := mine.send(http.MethodGet, "/api/calendar-addresses", nil); strings.Contains(list, "/calendar/") ||
+		!strings.Contains(list, made.ID.String()) {
 		t.Errorf("the list is %s", list)
 	}
 	if _, list := theirs.send(http.MethodGet, "/api/calendar-addresses", nil); strings.Contains(list, made.ID.String()) {
@@ -180,24 +189,32 @@ func TestCalendarAddresses(t *testing.T) {
 	rosterOf(t, mine, http.MethodPut, "/api/roster", server.RosterKeep{Revision: stands.Revision, Bookings: moved})
 	answer, after := feed(tag)
 	unmoved, second := fmt.Sprintf("SEQUENCE:%d\r\n", stands.Revision), fmt.Sprintf("SEQUENCE:%d\r\n", stands.Revision+1)
-	if answer.StatusCode != http.StatusOK || strings.Count(after, second) != 1 || strings.Count(before, second) != 0 || strings.Count(after, unmoved) != strings.Count(before, unmoved)-1 {
-		t.Errorf("%d: %d of %d events are told as changed", answer.StatusCode, strings.Count(after, second), strings.Count(after, "BEGIN:VEVENT"))
+	if answer.StatusCode != http.StatusOK || strings.Count(after, second) != 1 || strings.Count(before, second) != 0 ||
+		strings.Count(after, unmoved) != strings.Count(before, unmoved)-1 {
+		t.Errorf("%d: %d of %d events are told as changed", answer.StatusCode, strings.Count(after, second),
+			strings.Count(after, "BEGIN:VEVENT"))
 	}
-	for _, path := range []string{made.Path[:len(made.Path)-5] + "x.ics", strings.TrimSuffix(made.Path, ".ics"), "/calendar/.ics"} {
+	for _, path := range []string{made.Path[:len(made.Path)-5] + "x.ics", strings.TrimSuffix(made.Path, ".ics"),
+		"/calendar/.ics"} {
 		if status, _ := stranger.send(http.MethodGet, path, nil); status != http.StatusNotFound {
 			t.Errorf("%s: %d", path, status)
 		}
 	}
-	if status, _ := mine.send(http.MethodPost, "/api/calendar-addresses", map[string]string{"crew": "nobody"}); status != http.StatusUnprocessableEntity {
+	if status, _ := mine.send(http.MethodPost, "/api/calendar-addresses", map[string]string{"crew": "nobody"}); status !=
+		http.StatusUnprocessableEntity {
 		t.Errorf("for a crew that is not there: %d", status)
 	}
 	// A person's address follows them from crew to crew.
-	house := job.House{Crews: []job.StandingCrew{{ID: "crew", Name: "Skerry crew", People: 9, Skills: days.Crews(job.House{})[0].Skills, Members: []string{"Ylva Stranne"}}, {ID: "b", Name: "Sound crew", People: 1, Skills: days.Crews(job.House{})[0].Skills, Members: []string{"Ketil Orre"}}}}
+	house := job.House{Crews: []job.StandingCrew{{ID: "crew", Name: "Skerry crew", People: 9,
+		Skills: days.Crews(job.House{})[0].Skills, Members: []string{"Ylva Stranne"}},
+		{ID: "b", Name: "Sound crew", People: 1, Skills: days.Crews(job.House{})[0].Skills, Members: []string{"Ketil Orre"}}}}
 	if status, text := mine.send(http.MethodPut, "/api/house?base=1", house); status != http.StatusOK {
 		t.Fatalf("%d %s", status, text)
 	}
 	var hers server.CalendarAddress
-	if status, text := mine.send(http.MethodPost, "/api/calendar-addresses", map[string]string{"person": "Ylva Stranne"}); status != http.StatusOK || json.Unmarshal([]byte(text), &hers) != nil || hers.Person != "Ylva Stranne" {
+	if status, text := mine.send(http.MethodPost, "/api/calendar-addresses",
+		map[string]string{"person": "Ylva Stranne"}); status != http.StatusOK || json.Unmarshal([]byte(text), &hers) != nil ||
+		hers.Person != "Ylva Stranne" {
 		t.Fatalf("%d %s", status, text)
 	}
 	for _, who := range []map[string]string{{"person": "Nobody"}, {"person": "Ylva Stranne", "crew": "crew"}} {
@@ -215,10 +232,12 @@ func TestCalendarAddresses(t *testing.T) {
 	if got := events(); got == 0 {
 		t.Error("nothing is read of a person's crew")
 	}
-	if _, text := mine.send(http.MethodGet, "/api/roster-file?person=Ylva+Stranne", nil); strings.Count(text, "BEGIN:VEVENT") != events() {
+	if _, text := mine.send(http.MethodGet, "/api/roster-file?person=Ylva+Stranne", nil); strings.Count(text,
+		"BEGIN:VEVENT") != events() {
 		t.Errorf("the file has %d events", strings.Count(text, "BEGIN:VEVENT"))
 	}
-	if status, _ := mine.send(http.MethodGet, "/api/roster-file?person=Nobody", nil); status != http.StatusUnprocessableEntity {
+	if status, _ := mine.send(http.MethodGet, "/api/roster-file?person=Nobody", nil); status !=
+		http.StatusUnprocessableEntity {
 		t.Errorf("a file of nobody: %d", status)
 	}
 	house.Crews[0].Members, house.Crews[1].Members = nil, []string{"Ylva Stranne"}
@@ -232,7 +251,8 @@ func TestCalendarAddresses(t *testing.T) {
 		t.Errorf("%d events of somebody in no crew", got)
 	}
 	house.Crews[0].Members, house.Crews[1].Members = []string{"Ylva Stranne"}, []string{"Ylva Stranne"}
-	if status, text := mine.send(http.MethodPut, "/api/house?base=4", house); status != http.StatusUnprocessableEntity || !strings.Contains(text, "in two crews") {
+	if status, text := mine.send(http.MethodPut, "/api/house?base=4", house); status != http.StatusUnprocessableEntity ||
+		!strings.Contains(text, "in two crews") {
 		t.Errorf("in two crews: %d %s", status, text)
 	}
 	own := "/api/calendar-addresses/" + made.ID.String()
@@ -248,7 +268,8 @@ func TestCalendarAddresses(t *testing.T) {
 	if status, _ := stranger.send(http.MethodGet, made.Path, nil); status != http.StatusNotFound {
 		t.Errorf("after it was revoked: %d", status)
 	}
-	if status, text := mine.send(http.MethodPost, "/api/busy", "no calendar"); status != http.StatusUnprocessableEntity || !strings.Contains(text, "not a calendar") {
+	if status, text := mine.send(http.MethodPost, "/api/busy", "no calendar"); status != http.StatusUnprocessableEntity ||
+		!strings.Contains(text, "not a calendar") {
 		t.Errorf("%d %s", status, text)
 	}
 }
@@ -264,7 +285,9 @@ func TestAPlanOutlivesItsServer(t *testing.T) {
 	ask := func(seconds float64) server.RosterRun {
 		t.Helper()
 		var run server.RosterRun
-		if status, text := who.send(http.MethodPost, "/api/roster/runs", server.RosterQuestion{Bookings: []days.Booked{}, Seconds: seconds}); status != http.StatusOK || json.Unmarshal([]byte(text), &run) != nil {
+		if status, text := who.send(http.MethodPost, "/api/roster/runs",
+			server.RosterQuestion{Bookings: []days.Booked{}, Seconds: seconds}); status != http.StatusOK ||
+			json.Unmarshal([]byte(text), &run) != nil {
 			t.Fatalf("%d %s", status, text)
 		}
 		return run
@@ -272,7 +295,8 @@ func TestAPlanOutlivesItsServer(t *testing.T) {
 	look := func(id string) server.RosterRun {
 		t.Helper()
 		var run server.RosterRun
-		if status, text := who.send(http.MethodGet, "/api/roster/runs/"+id, nil); status != http.StatusOK || json.Unmarshal([]byte(text), &run) != nil {
+		if status, text := who.send(http.MethodGet, "/api/roster/runs/"+id, nil); status != http.StatusOK ||
+			json.Unmarshal([]byte(text), &run) != nil {
 			t.Fatalf("%d %s", status, text)
 		}
 		return run
@@ -323,7 +347,8 @@ func TestAPlanOutlivesItsServer(t *testing.T) {
 		}
 		taken = run.ID
 	}
-	if _, err := records.DB().ExecContext(t.Context(), `update roster_runs set beat = now() - interval '1 minute' where id = $1`, long.ID); err != nil {
+	if _, err := records.DB().ExecContext(t.Context(),
+		`update roster_runs set beat = now() - interval '1 minute' where id = $1`, long.ID); err != nil {
 		t.Fatal(err)
 	}
 	defer live()()

@@ -53,7 +53,8 @@ func (s *Server) rosterFile(ctx context.Context, in *RosterFile) (*download, err
 			continue
 		}
 		lines = append(lines, exchange.RosterLine{
-			ID: b.Job + "/" + b.Task, Job: jobs[b.Job].Name, Surface: t.Surface, Task: t.Name, Crew: crews[b.Crew], Place: jobs[b.Job].Site, From: b.From, Until: b.Until, Pinned: b.Pinned, Version: b.Changed,
+			ID: b.Job + "/" + b.Task, Job: jobs[b.Job].Name, Surface: t.Surface, Task: t.Name, Crew: crews[b.Crew],
+			Place: jobs[b.Job].Site, From: b.From, Until: b.Until, Pinned: b.Pinned, Version: b.Changed,
 		})
 	}
 	var text bytes.Buffer

@@ -21,12 +21,14 @@ func booking(all []days.Booked) error {
 	if text == "" {
 		return nil
 	}
-	return huma.Error422UnprocessableEntity("A booking cannot be.", &huma.ErrorDetail{Location: fmt.Sprintf("body.bookings[%d]", at), Message: text, Value: all[at].Title})
+	return huma.Error422UnprocessableEntity("A booking cannot be.",
+		&huma.ErrorDetail{Location: fmt.Sprintf("body.bookings[%d]", at), Message: text, Value: all[at].Title})
 }
 
 // calendar makes the calendar of a company with bookings, those that stand where none are
 // given, and only some of its crews where these are named.
-func (s *Server) calendar(ctx context.Context, bookings []days.Booked, only *[]string) (store.Roster, job.House, *days.Calendar, error) {
+func (s *Server) calendar(ctx context.Context, bookings []days.Booked, only *[]string) (store.Roster, job.House,
+	*days.Calendar, error) {
 	stands, house, build, err := s.calendars(ctx, bookings, only)
 	if err != nil {
 		return stands, house, nil, err
@@ -39,7 +41,8 @@ func (s *Server) calendar(ctx context.Context, bookings []days.Booked, only *[]s
 }
 
 // calendars is the same for a company and its jobs as they are and as they might be.
-func (s *Server) calendars(ctx context.Context, bookings []days.Booked, only *[]string) (store.Roster, job.House, func(days.Try) (*days.Calendar, error), error) {
+func (s *Server) calendars(ctx context.Context, bookings []days.Booked, only *[]string) (store.Roster, job.House,
+	func(days.Try) (*days.Calendar, error), error) {
 	who := person(ctx)
 	none := func(err error) (store.Roster, job.House, func(days.Try) (*days.Calendar, error), error) {
 		return store.Roster{}, job.House{}, nil, s.trouble(ctx, "make the calendar", err)
@@ -65,7 +68,8 @@ func (s *Server) calendars(ctx context.Context, bookings []days.Booked, only *[]
 			}
 		}
 		if house.Crews = crews; len(crews) == 0 {
-			return store.Roster{}, house, nil, huma.Error422UnprocessableEntity("None of these crews is on the roster. Name one that is.")
+			return store.Roster{}, house, nil, huma.Error422UnprocessableEntity(
+				"None of these crews is on the roster. Name one that is.")
 		}
 	}
 	open, count, err := s.store.Open(ctx, who.CompanyID, mostOpen)
@@ -76,7 +80,8 @@ func (s *Server) calendars(ctx context.Context, bookings []days.Booked, only *[]
 	if count > len(open) {
 		left = append(left, days.Unplanned{
 			Name: fmt.Sprintf("%d more jobs", count-len(open)),
-			Text: fmt.Sprintf("Only the %d oldest open jobs are looked at.", mostOpen), Way: "Mark jobs as done, or archive them.",
+			Text: fmt.Sprintf("Only the %d oldest open jobs are looked at.", mostOpen),
+			Way:  "Mark jobs as done, or archive them.",
 		})
 	}
 	within := ctx
@@ -85,11 +90,13 @@ func (s *Server) calendars(ctx context.Context, bookings []days.Booked, only *[]
 	now := time.Now()
 	remake := func(ctx context.Context, id string, f job.File) (days.Job, error) {
 		made, err := s.planner.MakeFor(ctx, f, who.Units, now)
-		return days.Job{ID: id, File: f, Plan: made, Films: stage.FilmsOf(f, who.Units, now, 0), Cool: stage.FilmsOf(f, who.Units, now, days.Cooler)}, err
+		return days.Job{ID: id, File: f, Plan: made, Films: stage.FilmsOf(f, who.Units, now, 0),
+			Cool: stage.FilmsOf(f, who.Units, now, days.Cooler)}, err
 	}
 	jobs := make([]days.Job, 0, len(open))
 	for _, j := range open {
-		known := state{company: who.CompanyID, job: j.ID, stamp: store.Stamp{Revision: j.Revision}, units: who.Units, hour: now.Unix() / int64(time.Hour/time.Second)}
+		known := state{company: who.CompanyID, job: j.ID, stamp: store.Stamp{Revision: j.Revision}, units: who.Units,
+			hour: now.Unix() / int64(time.Hour/time.Second)}
 		one, kept := s.dayJobs.Get(known)
 		if !kept && ctx.Err() == nil {
 			alone, cancel := context.WithTimeout(ctx, jobTime)
@@ -164,7 +171,8 @@ func (s *Server) rosterWays(ctx context.Context, in *body[struct {
 	})
 	var wrong *roster.Error
 	if errors.As(err, &wrong) {
-		return nil, huma.Error422UnprocessableEntity(wrong.Text + " Change the crews’ skills or hours, or take the job off the roster.")
+		return nil, huma.Error422UnprocessableEntity(wrong.Text +
+			" Change the crews’ skills or hours, or take the job off the roster.")
 	}
 	if err != nil {
 		return nil, s.trouble(ctx, "look for ways out", err)
@@ -178,7 +186,8 @@ func (s *Server) planRoster(ctx context.Context, in *body[RosterQuestion]) (*bod
 }
 
 // planFor plans for whoever asks; tell, where there is one, hears of each better plan.
-func (s *Server) planFor(ctx context.Context, question RosterQuestion, tell func(roster.Plan)) (*body[RosterView], error) {
+func (s *Server) planFor(ctx context.Context, question RosterQuestion,
+	tell func(roster.Plan)) (*body[RosterView], error) {
 	asked := question.Bookings
 	if asked == nil {
 		asked = []days.Booked{}
@@ -196,7 +205,8 @@ func (s *Server) planFor(ctx context.Context, question RosterQuestion, tell func
 	}
 	c, err := build(try)
 	if errors.Is(err, days.ErrNoCoat) {
-		return nil, huma.Error422UnprocessableEntity("The coat that should take another hardener is no longer there. Look for ways out anew.")
+		return nil, huma.Error422UnprocessableEntity(
+			"The coat that should take another hardener is no longer there. Look for ways out anew.")
 	}
 	if err != nil {
 		return nil, s.trouble(ctx, "plan a job anew", err)
@@ -222,7 +232,8 @@ func (s *Server) planFor(ctx context.Context, question RosterQuestion, tell func
 		return &body[RosterView]{v}, nil
 	case errors.As(err, &wrong):
 		v := viewOf(stands, house, c, asked)
-		v.Conflict = &RosterConflict{wrong.Text, []string{"Change the crews’ skills or hours, or take the job off the roster"}}
+		v.Conflict = &RosterConflict{wrong.Text,
+			[]string{"Change the crews’ skills or hours, or take the job off the roster"}}
 		return &body[RosterView]{v}, nil
 	case err != nil:
 		return nil, s.trouble(ctx, "plan the roster", err)

@@ -45,7 +45,9 @@ type runAnswer struct {
 }
 
 func (s *Server) runRoutes() {
-	register(s.api, huma.Operation{OperationID: "startRun", Method: http.MethodPost, Path: "/api/roster/runs", MaxBodyBytes: bodyLimit, Description: "Asks for a plan of all open jobs around what is pinned; one at a time for a company, the others wait. It goes on when this server ends"},
+	register(s.api, huma.Operation{OperationID: "startRun", Method: http.MethodPost, Path: "/api/roster/runs",
+		MaxBodyBytes: bodyLimit, Description: "Asks for a plan of all open jobs around what is pinned; one at a time for a " +
+			"company, the others wait. It goes on when this server ends"},
 		func(ctx context.Context, in *body[RosterQuestion]) (*body[RosterRun], error) {
 			if err := booking(in.Body.Bookings); err != nil {
 				return nil, err
@@ -57,7 +59,8 @@ func (s *Server) runRoutes() {
 			who := person(ctx)
 			id, err := s.store.AddRun(ctx, who.CompanyID, who.ID, question)
 			if errors.Is(err, store.ErrManyWait) {
-				return nil, huma.Error429TooManyRequests("As many plans are waited for as may be. Stop one, or wait until the first is done.")
+				return nil,
+					huma.Error429TooManyRequests("As many plans are waited for as may be. Stop one, or wait until the first is done.")
 			}
 			if err != nil {
 				return nil, s.trouble(ctx, "ask for a plan", err)
@@ -67,7 +70,8 @@ func (s *Server) runRoutes() {
 	type named struct {
 		Run uuid.UUID `path:"run" format:"uuid"`
 	}
-	register(s.api, huma.Operation{OperationID: "lookAtRun", Method: http.MethodGet, Path: "/api/roster/runs/{run}", Description: "How far a plan has come, and the plan when it is done"},
+	register(s.api, huma.Operation{OperationID: "lookAtRun", Method: http.MethodGet, Path: "/api/roster/runs/{run}",
+		Description: "How far a plan has come, and the plan when it is done"},
 		func(ctx context.Context, in *named) (*body[RosterRun], error) {
 			r, err := s.store.Run(ctx, person(ctx).CompanyID, in.Run)
 			if errors.Is(err, store.ErrNotFound) {
@@ -91,7 +95,8 @@ func (s *Server) runRoutes() {
 			}
 			return &body[RosterRun]{out}, nil
 		})
-	register(s.api, huma.Operation{OperationID: "stopRun", Method: http.MethodDelete, Path: "/api/roster/runs/{run}", Description: "Stops it, wherever it is worked at"},
+	register(s.api, huma.Operation{OperationID: "stopRun", Method: http.MethodDelete, Path: "/api/roster/runs/{run}",
+		Description: "Stops it, wherever it is worked at"},
 		func(ctx context.Context, in *named) (*struct{}, error) {
 			err := s.store.StopRun(ctx, person(ctx).CompanyID, in.Run)
 			if errors.Is(err, store.ErrNotFound) {

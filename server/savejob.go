@@ -43,7 +43,8 @@ func (e *StaleSave) GetStatus() int { return e.Status }
 
 func (s *Server) staleResponse() *huma.Response {
 	schema := s.api.OpenAPI().Components.Schemas.Schema(reflect.TypeFor[StaleSave](), true, "StaleSave")
-	return &huma.Response{Description: "Someone else saved first", Content: map[string]*huma.MediaType{"application/problem+json": {Schema: schema}}}
+	return &huma.Response{Description: "Someone else saved first",
+		Content: map[string]*huma.MediaType{"application/problem+json": {Schema: schema}}}
 }
 
 func repriced(who store.Person, document []byte, file job.File) string {
@@ -93,15 +94,18 @@ func (s *Server) saveJob(ctx context.Context, in *struct {
 	if err != nil {
 		return nil, s.trouble(ctx, "plan job", err)
 	}
-	kept, err := s.store.SaveJob(ctx, who.CompanyID, who.ID, store.Save{Job: in.Job, Base: in.Body.Base, ID: in.Body.SaveID, File: file, Summary: made.Summary(file)})
+	kept, err := s.store.SaveJob(ctx, who.CompanyID, who.ID,
+		store.Save{Job: in.Job, Base: in.Body.Base, ID: in.Body.SaveID, File: file, Summary: made.Summary(file)})
 	if stale, ok := errors.AsType[*store.Stale](err); ok {
 		return nil, s.stale(ctx, who, in.Job, stale, file)
 	}
 	if err != nil {
 		return nil, s.trouble(ctx, "save job", err)
 	}
-	j := store.Job{ID: in.Job, Company: who.CompanyID, File: file, Revision: kept.Revision, ChangedBy: who.Name, ChangedAt: kept.At}
-	now, err := s.workOut(ctx, who, j, stateOf(who, in.Job, store.Stamp{Revision: kept.Revision, Shelf: kept.Shelf}, time.Now()), &made, text, held)
+	j := store.Job{ID: in.Job, Company: who.CompanyID, File: file, Revision: kept.Revision, ChangedBy: who.Name,
+		ChangedAt: kept.At}
+	now, err := s.workOut(ctx, who, j, stateOf(who, in.Job, store.Stamp{Revision: kept.Revision, Shelf: kept.Shelf},
+		time.Now()), &made, text, held)
 	if err != nil {
 		return nil, s.trouble(ctx, "plan job", err)
 	}
@@ -114,7 +118,8 @@ func (s *Server) saveJob(ctx context.Context, in *struct {
 	return &body[Saved]{out}, nil
 }
 
-func (s *Server) documentAt(ctx context.Context, who store.Person, id uuid.UUID, revision int64, held *planned) ([]byte, error) {
+func (s *Server) documentAt(ctx context.Context, who store.Person, id uuid.UUID, revision int64,
+	held *planned) ([]byte, error) {
 	if held != nil && held.job.Revision == revision {
 		return held.document, nil
 	}
@@ -148,7 +153,8 @@ func (s *Server) stale(ctx context.Context, who store.Person, id uuid.UUID, stal
 	}
 	return &StaleSave{
 		Title: "Changed by someone else", Status: http.StatusConflict,
-		Detail: fmt.Sprintf("%s saved this job while you were editing it. Neither edit is lost: choose which version to keep.", stale.Theirs.ChangedBy),
+		Detail: fmt.Sprintf("%s saved this job while you were editing it. Neither edit is lost: choose which version "+
+			"to keep.", stale.Theirs.ChangedBy),
 		SaveID: stale.SaveID, Theirs: theirs.state(), Combined: combined, Differences: differences,
 	}
 }

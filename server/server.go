@@ -96,7 +96,11 @@ func New(o Options) (*Server, error) {
 	if err != nil {
 		return nil, fmt.Errorf("make the cache of the roster's jobs: %w", err)
 	}
-	s := &Server{dayJobs: dayJobs, store: o.Store, log: o.Log, files: files, origin: o.Origin, changes: newChanges(), logged: newChanges(), people: newChanges(), rights: rights(), times: usual(), turns: newTurns(mostCostly), planning: newTurns(mostPlanning), hashing: make(chan struct{}, hashesAtOnce), proxy: o.Proxy, seconds: o.Plans, plans: known, planner: plan.NewPlanner(), drawing: make(chan struct{}, 1), queues: queues{all: make(map[uuid.UUID]*queue)}, sessions: scs.New()}
+	s := &Server{dayJobs: dayJobs, store: o.Store, log: o.Log, files: files, origin: o.Origin, changes: newChanges(),
+		logged: newChanges(), people: newChanges(), rights: rights(), times: usual(), turns: newTurns(mostCostly),
+		planning: newTurns(mostPlanning), hashing: make(chan struct{}, hashesAtOnce), proxy: o.Proxy, seconds: o.Plans,
+		plans: known, planner: plan.NewPlanner(), drawing: make(chan struct{}, 1),
+		queues: queues{all: make(map[uuid.UUID]*queue)}, sessions: scs.New()}
 	if o.Mail != "" {
 		if s.post, err = newPostbox(o.Mail); err != nil {
 			return nil, err
@@ -155,7 +159,10 @@ func New(o Options) (*Server, error) {
 		}
 		engine.NoRoute(pages.serve)
 	}
-	s.handler = numbered(s.watched(guarded(o.Secure, gzhttp.GzipHandler(s.ended(s.sessions.LoadAndSave(s.legible(engine)), s.legible(engine))))))
+	s.handler =
+		numbered(
+			s.watched(guarded(o.Secure, gzhttp.GzipHandler(s.ended(s.sessions.LoadAndSave(s.legible(engine)),
+				s.legible(engine))))))
 	return s, nil
 }
 
@@ -216,7 +223,8 @@ func (s *Server) OpenAPI() ([]byte, error) {
 
 func (s *Server) recovered(c *gin.Context, cause any) {
 	s.log.ErrorContext(c.Request.Context(), "a request failed", "path", c.Request.URL.Path, "cause", cause)
-	c.AbortWithStatusJSON(http.StatusInternalServerError, huma.Error500InternalServerError("Something went wrong here; what you entered is kept on your side. Try again."))
+	c.AbortWithStatusJSON(http.StatusInternalServerError,
+		huma.Error500InternalServerError("Something went wrong here; what you entered is kept on your side. Try again."))
 }
 
 // Serve answers requests on the listener until the context ends.

@@ -72,7 +72,8 @@ func addCompany(t testing.TB) (domain string) {
 	}
 	for _, role := range []store.Role{store.Owner, store.Estimator, store.Lead, store.Hand} {
 		if _, err := records.AddPerson(t.Context(), store.Person{
-			CompanyID: company, Name: string(role), Email: string(role) + "@" + domain, Role: role, PasswordHash: hash, Units: measure.Metric,
+			CompanyID: company, Name: string(role), Email: string(role) + "@" + domain, Role: role, PasswordHash: hash,
+			Units: measure.Metric,
 		}); err != nil {
 			t.Fatal(err)
 		}
@@ -99,7 +100,8 @@ func newClient(t testing.TB, web *httptest.Server) *client {
 func signedIn(t testing.TB, web *httptest.Server, email string) *client {
 	t.Helper()
 	c := newClient(t, web)
-	if status, text := c.send(http.MethodPost, "/api/session", map[string]string{"email": email, "password": password}); status != http.StatusOK {
+	if status, text := c.send(http.MethodPost, "/api/session",
+		map[string]string{"email": email, "password": password}); status != http.StatusOK {
 		t.Fatalf("sign in: %d %s", status, text)
 	}
 	return c
@@ -159,7 +161,8 @@ func demoJob(t testing.TB) job.File {
 // confirm gives the password once more, for what wants that.
 func (c *client) confirm() {
 	c.t.Helper()
-	if status, text := c.send(http.MethodPost, "/api/me/confirmation", map[string]string{"password": password}); status != http.StatusNoContent {
+	if status, text := c.send(http.MethodPost, "/api/me/confirmation", map[string]string{"password": password}); status !=
+		http.StatusNoContent {
 		c.t.Fatalf("%d %s", status, text)
 	}
 }
@@ -214,7 +217,8 @@ func TestSigningIn(t *testing.T) {
 		{"address in capitals", strings.ToUpper("owner@" + domain), password, http.StatusOK},
 	}
 	for _, k := range cases {
-		if status, text := c.send(http.MethodPost, "/api/session", map[string]string{"email": k.email, "password": k.password}); status != k.want {
+		if status, text := c.send(http.MethodPost, "/api/session",
+			map[string]string{"email": k.email, "password": k.password}); status != k.want {
 			t.Errorf("%s: %d %s", k.name, status, text)
 		}
 	}
@@ -233,7 +237,8 @@ func TestSigningInIsThrottled(t *testing.T) {
 	web, domain := newServer(t), addCompany(t)
 	c := newClient(t, web)
 	try := func(password string) int {
-		status, _ := c.send(http.MethodPost, "/api/session", map[string]string{"email": "lead@" + domain, "password": password})
+		status, _ := c.send(http.MethodPost, "/api/session",
+			map[string]string{"email": "lead@" + domain, "password": password})
 		return status
 	}
 	for range 8 {
@@ -249,7 +254,8 @@ func TestSigningInIsThrottled(t *testing.T) {
 
 func TestHeadersAndOrigins(t *testing.T) {
 	web, domain := newServer(t), addCompany(t)
-	answer, err := http.Post(web.URL+"/api/session", "application/json", strings.NewReader(fmt.Sprintf(`{"email":"owner@%s","password":%q}`, domain, password)))
+	answer, err := http.Post(web.URL+"/api/session", "application/json",
+		strings.NewReader(fmt.Sprintf(`{"email":"owner@%s","password":%q}`, domain, password)))
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -267,7 +273,8 @@ func TestHeadersAndOrigins(t *testing.T) {
 	policy := page.Header.Get("Content-Security-Policy")
 	_, nonce, _ := strings.Cut(policy, "'nonce-")
 	nonce, _, _ = strings.Cut(nonce, "'")
-	if strings.Contains(policy, "'unsafe") || !strings.Contains(policy, "script-src 'self' 'wasm-unsafe-eval';") || nonce == "" || !strings.Contains(string(text), nonce) {
+	if strings.Contains(policy, "'unsafe") || !strings.Contains(policy, "script-src 'self' 'wasm-unsafe-eval';") ||
+		nonce == "" || !strings.Contains(string(text), nonce) {
 		t.Errorf("policy %q for %s", policy, text)
 	}
 	c := signedIn(t, web, "owner@"+domain)
@@ -276,7 +283,8 @@ func TestHeadersAndOrigins(t *testing.T) {
 			t.Errorf("a change with %v gave %d", headers, status)
 		}
 	}
-	if status, _ := c.send(http.MethodPost, "/api/jobs/import", strings.Repeat(" ", 18<<20)); status != http.StatusRequestEntityTooLarge {
+	if status, _ := c.send(http.MethodPost, "/api/jobs/import", strings.Repeat(" ", 18<<20)); status !=
+		http.StatusRequestEntityTooLarge {
 		t.Errorf("an 18 MB body gave %d", status)
 	}
 	if status, text := c.send(http.MethodGet, "/assets/gone.js", nil); status != http.StatusNotFound {
@@ -333,12 +341,14 @@ func bodyFor(o operation, f job.File) any {
 	case o.path == "/api/bench/{id}/ratio":
 		return kit.Weighed{Masses: []measure.Mass{2, 1}, Bucket: 0.01}
 	case o.path == "/api/bench/{id}/spread":
-		return bench.SpreadQuestion{Amount: buildup.Amount{Basis: buildup.WetFilm, Value: 2e-4}, Area: 1, Loss: measure.Sourced[measure.Fraction]{Source: measure.OwnTest}}
+		return bench.SpreadQuestion{Amount: buildup.Amount{Basis: buildup.WetFilm, Value: 2e-4}, Area: 1,
+			Loss: measure.Sourced[measure.Fraction]{Source: measure.OwnTest}}
 	case o.path == "/api/bench/{id}/parts":
 		return bench.PartsQuestion{Mass: 4, From: 24, To: 16, Put: cure.IceBath, Batch: 4}
 	case o.path == "/api/bench/{id}/pump":
 		return bench.PumpQuestion{Pumps: material.Pumps{Built: "equal", A: 3e-5, B: 3e-5}, Volume: 0.001}
-	case strings.HasSuffix(o.path, "/pour") || strings.HasSuffix(o.path, "/pour/ways") || strings.HasSuffix(o.path, "/pour/starts"):
+	case strings.HasSuffix(o.path, "/pour") || strings.HasSuffix(o.path, "/pour/ways") ||
+		strings.HasSuffix(o.path, "/pour/starts"):
 		return server.PourQuestion{Coat: f.Job.Surfaces[0].Coats[0].ID}
 	case strings.HasSuffix(o.path, "/pour/odds"):
 		return server.OddsQuestion{PourQuestion: server.PourQuestion{Coat: f.Job.Surfaces[0].Coats[0].ID}, Runs: 10}
@@ -346,7 +356,8 @@ func bodyFor(o operation, f job.File) any {
 		return server.NewIssue{SaveID: uuid.New(), To: "Crew"}
 	case strings.HasSuffix(o.path, "/events"):
 		return logging{[]record.Event{record.Sealed(record.Event{
-			ID: uuid.NewString(), Issue: 1, Kind: record.Noted, At: time.Now(), Device: "a-device", Number: 1, Person: "x", Name: "x", Body: record.Body{Text: "x"},
+			ID: uuid.NewString(), Issue: 1, Kind: record.Noted, At: time.Now(), Device: "a-device", Number: 1, Person: "x",
+			Name: "x", Body: record.Body{Text: "x"},
 		}, "")}}
 	case o.path == "/api/people/{person}":
 		return map[string]any{"role": "hand", "active": true}
@@ -361,7 +372,8 @@ func medium() material.Medium {
 }
 
 func system(product string) buildup.System {
-	return buildup.System{ID: "their-sheet", Name: "Two coats", For: "floor", Coats: []buildup.Coat{{ID: "c1", Product: product, Amount: buildup.Amount{Basis: buildup.WetFilm, Value: 2e-4}}}}
+	return buildup.System{ID: "their-sheet", Name: "Two coats", For: "floor",
+		Coats: []buildup.Coat{{ID: "c1", Product: product, Amount: buildup.Amount{Basis: buildup.WetFilm, Value: 2e-4}}}}
 }
 
 func container(product string) kit.Container {
@@ -375,7 +387,8 @@ func TestAnotherCompanysRecordsAreNotThere(t *testing.T) {
 	sheet := demoJob(t).Products[0]
 	sheet.Version = 0
 	for path, body := range map[string]any{
-		"/api/shelf/their-sheet": sheet, "/api/media/their-sheet": medium(), "/api/systems/their-sheet": system(sheet.ID), "/api/stock/their-sheet": container(sheet.ID),
+		"/api/shelf/their-sheet": sheet, "/api/media/their-sheet": medium(), "/api/systems/their-sheet": system(sheet.ID),
+		"/api/stock/their-sheet": container(sheet.ID),
 	} {
 		if status, text := theirs.send(http.MethodPut, path+"?base=0", body); status >= 300 {
 			t.Fatalf("PUT %s: %d %s", path, status, text)
@@ -391,7 +404,8 @@ func TestAnotherCompanysRecordsAreNotThere(t *testing.T) {
 	if err := json.Unmarshal([]byte(text), &address); err != nil {
 		t.Fatal(err)
 	}
-	_, text = theirs.send(http.MethodPost, "/api/roster/runs", server.RosterQuestion{Bookings: []days.Booked{}, Seconds: 1})
+	_, text = theirs.send(http.MethodPost, "/api/roster/runs",
+		server.RosterQuestion{Bookings: []days.Booked{}, Seconds: 1})
 	var run server.RosterRun
 	if err := json.Unmarshal([]byte(text), &run); err != nil {
 		t.Fatal(err)
@@ -404,12 +418,16 @@ func TestAnotherCompanysRecordsAreNotThere(t *testing.T) {
 	mine := signedIn(t, web, "owner@"+addCompany(t))
 	tried := 0
 	for _, o := range operations(t, mine) {
-		if !strings.Contains(o.path, "{") || strings.Contains(o.path, "{instrument}") || strings.Contains(o.path, "{secret}") { // instruments belong to the site, a secret to whoever has it
+		// instruments belong to the site, a secret to whoever has it
+		if !strings.Contains(o.path, "{") || strings.Contains(o.path, "{instrument}") ||
+			strings.Contains(o.path, "{secret}") {
 			continue
 		}
 		tried++
-		path := strings.NewReplacer("{job}", job.ID.String(), "{person}", them.ID.String(), "{address}", address.ID.String(), "{run}", run.ID.String(),
-			"{photo}", photos[0].ID.String(), "{surface}", job.File.Job.Surfaces[0].ID, "{coat}", job.File.Job.Surfaces[0].Coats[0].ID, "{id}", "their-sheet", "{number}", "1").Replace(o.path)
+		path := strings.NewReplacer("{job}", job.ID.String(), "{person}", them.ID.String(), "{address}", address.ID.String(),
+			"{run}", run.ID.String(),
+			"{photo}", photos[0].ID.String(), "{surface}", job.File.Job.Surfaces[0].ID, "{coat}",
+			job.File.Job.Surfaces[0].Coats[0].ID, "{id}", "their-sheet", "{number}", "1").Replace(o.path)
 		if strings.Contains(path, "{") {
 			t.Errorf("%s %s names something this test does not know", o.method, o.path)
 		}
@@ -423,7 +441,8 @@ func TestAnotherCompanysRecordsAreNotThere(t *testing.T) {
 	if tried < 5 {
 		t.Errorf("only %d routes tried", tried)
 	}
-	if status, text := theirs.send(http.MethodGet, "/api/jobs/"+job.ID.String(), nil); status != http.StatusOK || !strings.Contains(text, `"revision":1`) {
+	if status, text := theirs.send(http.MethodGet, "/api/jobs/"+job.ID.String(), nil); status != http.StatusOK ||
+		!strings.Contains(text, `"revision":1`) {
 		t.Errorf("the job was touched: %d", status)
 	}
 	if _, text := mine.send(http.MethodGet, "/api/jobs", nil); strings.Contains(text, job.ID.String()) {
@@ -438,7 +457,8 @@ func TestAnotherCompanysRecordsAreNotThere(t *testing.T) {
 	if status, text := mine.send(http.MethodPut, "/api/systems/their-sheet?base=0", system("mine")); status >= 300 {
 		t.Errorf("a system of one's own: %d %s", status, text)
 	}
-	if _, text := theirs.send(http.MethodGet, "/api/systems", nil); !strings.Contains(text, sheet.ID) || strings.Contains(text, `"mine"`) {
+	if _, text := theirs.send(http.MethodGet, "/api/systems", nil); !strings.Contains(text, sheet.ID) ||
+		strings.Contains(text, `"mine"`) {
 		t.Errorf("another company's system was overwritten: %s", text)
 	}
 }
@@ -447,7 +467,8 @@ func TestNothingIsOpenToStrangers(t *testing.T) {
 	web := newServer(t)
 	stranger := newClient(t, web)
 	for _, o := range operations(t, stranger) {
-		if o.path == "/api/session" || o.path == "/api/password-link" || strings.Contains(o.path, "{secret}") { // whoever has the secret may
+		// whoever has the secret may
+		if o.path == "/api/session" || o.path == "/api/password-link" || strings.Contains(o.path, "{secret}") {
 			continue
 		}
 		path := strings.NewReplacer("{job}", uuid.NewString(), "{person}", uuid.NewString()).Replace(o.path)
@@ -459,13 +480,15 @@ func TestNothingIsOpenToStrangers(t *testing.T) {
 
 func TestRolesBoundWhatOneMayDo(t *testing.T) {
 	web, domain := newServer(t), addCompany(t)
-	owner, hand, lead := signedIn(t, web, "owner@"+domain), signedIn(t, web, "hand@"+domain), signedIn(t, web, "lead@"+domain)
+	owner, hand, lead := signedIn(t, web, "owner@"+domain), signedIn(t, web, "hand@"+domain),
+		signedIn(t, web, "lead@"+domain)
 	job := owner.addJob(demoJob(t))
 	path := "/api/jobs/" + job.ID.String()
 	if status, _ := hand.send(http.MethodGet, path, nil); status != http.StatusOK {
 		t.Errorf("a hand reading gave %d", status)
 	}
-	if status, text := hand.send(http.MethodPatch, path, edit(t, 1, job.File, job.File)); status != http.StatusForbidden || !strings.Contains(text, "ask an owner") {
+	if status, text := hand.send(http.MethodPatch, path, edit(t, 1, job.File, job.File)); status != http.StatusForbidden ||
+		!strings.Contains(text, "ask an owner") {
 		t.Errorf("a hand saving gave %d %s", status, text)
 	}
 	if status, _ := lead.send(http.MethodPatch, path, edit(t, 1, job.File, job.File)); status != http.StatusOK {
@@ -493,8 +516,10 @@ func TestAStaleSaveShowsBoth(t *testing.T) {
 	if stale.Theirs.ChangedBy != "estimator" || !strings.Contains(stale.Detail, "estimator saved this job") {
 		t.Errorf("told %q", stale.Detail)
 	}
-	if stale.Combined.Job.Client != "Orrin Parish" || stale.Combined.Job.Surfaces[0].Name != "Lantern room" || len(stale.Differences) != 3 ||
-		stale.Combined.Job.Surfaces[0].Coats[0].Amount.Value != 7600 || stale.Theirs.File.Job.Surfaces[0].Coats[0].Amount.Value != 7600 {
+	if stale.Combined.Job.Client != "Orrin Parish" || stale.Combined.Job.Surfaces[0].Name != "Lantern room" ||
+		len(stale.Differences) != 3 ||
+		stale.Combined.Job.Surfaces[0].Coats[0].Amount.Value != 7600 ||
+		stale.Theirs.File.Job.Surfaces[0].Coats[0].Amount.Value != 7600 {
 		t.Errorf("combined %+v, differences %v", stale.Combined.Job, stale.Differences)
 	}
 }
@@ -544,10 +569,14 @@ func TestBadValuesNameTheirField(t *testing.T) {
 	if status != http.StatusUnprocessableEntity || !strings.Contains(text, "/job/surfaces/0/coats/1/amount/value") {
 		t.Errorf("%d %s", status, text)
 	}
-	if status, text := c.send(http.MethodPost, "/api/read", map[string]string{"kind": "length", "text": "12 parsecs"}); status != http.StatusUnprocessableEntity || !strings.Contains(text, "Write it like") {
+	if status, text := c.send(http.MethodPost, "/api/read",
+		map[string]string{"kind": "length", "text": "12 parsecs"}); status != http.StatusUnprocessableEntity ||
+		!strings.Contains(text, "Write it like") {
 		t.Errorf("%d %s", status, text)
 	}
-	if status, text := c.send(http.MethodPost, "/api/read", map[string]string{"kind": "length", "text": `14' 3 1/2"`}); status != http.StatusOK || !strings.Contains(text, "4.356 m") {
+	if status, text := c.send(http.MethodPost, "/api/read",
+		map[string]string{"kind": "length", "text": `14' 3 1/2"`}); status != http.StatusOK ||
+		!strings.Contains(text, "4.356 m") {
 		t.Errorf("%d %s", status, text)
 	}
 }
@@ -604,7 +633,8 @@ func TestSavesAreHeardLive(t *testing.T) {
 		heard = wait(100*time.Millisecond, "data: 2", "data: 3", "data: 4", "data: 5")
 	}
 	// One that is saved while the listener is cut off is heard of once it listens again.
-	if _, err := records.DB().ExecContext(ctx, `select pg_terminate_backend(pid) from pg_stat_activity where query ilike 'listen%'`); err != nil {
+	if _, err := records.DB().ExecContext(ctx,
+		`select pg_terminate_backend(pid) from pg_stat_activity where query ilike 'listen%'`); err != nil {
 		t.Fatal(err)
 	}
 	if status, text := c.send(http.MethodPatch, path, edit(t, base, job.File, job.File)); status != http.StatusOK {

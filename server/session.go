@@ -69,7 +69,8 @@ type body[T any] struct{ Body T }
 
 // HashPassword makes the argon2id hash that is stored.
 func HashPassword(password string) (string, error) {
-	hash, err := argon2id.CreateHash(password, &argon2id.Params{Memory: 19 << 10, Iterations: 2, Parallelism: 1, SaltLength: 16, KeyLength: 32})
+	hash, err := argon2id.CreateHash(password, &argon2id.Params{Memory: 19 << 10, Iterations: 2, Parallelism: 1,
+		SaltLength: 16, KeyLength: 32})
 	if err != nil {
 		return "", fmt.Errorf("hash the password: %w", err)
 	}
@@ -86,7 +87,8 @@ func (s *Server) authenticate(ctx huma.Context, next func(huma.Context)) {
 	op := ctx.Operation()
 	if s.rights[op.OperationID] == anyone {
 		agent := ctx.Header("User-Agent")
-		next(huma.WithValue(huma.WithValue(ctx, hostKey{}, s.hostOf(ctx)), agentContext{}, agent[:min(len(agent), longestAgent)]))
+		next(huma.WithValue(huma.WithValue(ctx, hostKey{}, s.hostOf(ctx)), agentContext{},
+			agent[:min(len(agent), longestAgent)]))
 		return
 	}
 	id, err := uuid.Parse(s.sessions.GetString(ctx.Context(), personKey))
@@ -110,7 +112,8 @@ func (s *Server) authenticate(ctx huma.Context, next func(huma.Context)) {
 		return
 	}
 	if lacksFactor(p, op.OperationID) {
-		refuse(http.StatusForbidden, fmt.Sprintf("%s wants a second factor of everybody. Set one up under your name first.", p.Company))
+		refuse(http.StatusForbidden,
+			fmt.Sprintf("%s wants a second factor of everybody. Set one up under your name first.", p.Company))
 		return
 	}
 	for turns, operations := range map[*turns][]string{s.turns: costly(), s.planning: planning()} {
@@ -119,7 +122,8 @@ func (s *Server) authenticate(ctx huma.Context, next func(huma.Context)) {
 		}
 		if !turns.take(p.ID) {
 			ctx.SetHeader("Connection", "close") // what is still on its way is not waited for
-			refuse(http.StatusTooManyRequests, fmt.Sprintf("%d things that take long are under way for you already. Wait until one is done.", turns.most))
+			refuse(http.StatusTooManyRequests,
+				fmt.Sprintf("%d things that take long are under way for you already. Wait until one is done.", turns.most))
 			return
 		}
 		defer turns.give(p.ID)
@@ -204,7 +208,8 @@ func (s *Server) sessionRoutes() {
 			p.Units = in.Body.Units
 			return &body[Me]{meOf(p)}, nil
 		})
-	register(s.api, huma.Operation{OperationID: "confirmPassword", Method: http.MethodPost, Path: "/api/me/confirmation", Description: "Gives one's own password once more, for what wants that, for ten minutes"},
+	register(s.api, huma.Operation{OperationID: "confirmPassword", Method: http.MethodPost, Path: "/api/me/confirmation",
+		Description: "Gives one's own password once more, for what wants that, for ten minutes"},
 		func(ctx context.Context, in *body[struct {
 			Password string `json:"password" minLength:"1" maxLength:"200"`
 		}]) (*struct{}, error) {
@@ -240,7 +245,9 @@ func (s *Server) signIn(ctx context.Context, email, password, code string) (*bod
 			return nil, s.trouble(ctx, "count sign-ins", err)
 		}
 		if count > most {
-			return nil, huma.Error429TooManyRequests(fmt.Sprintf("Too many failed sign-ins from here. Wait %d minutes and try again.", int(attemptWindow.Minutes())))
+			return nil,
+				huma.Error429TooManyRequests(fmt.Sprintf("Too many failed sign-ins from here. Wait %d minutes and try again.",
+					int(attemptWindow.Minutes())))
 		}
 	}
 	if err := s.slowed(ctx, "email:"+email); err != nil {
@@ -264,7 +271,9 @@ func (s *Server) signIn(ctx context.Context, email, password, code string) (*bod
 			about = "an address that nobody signs in with"
 		}
 		s.audit(ctx, p, "sign-in refused", about)
-		return nil, huma.Error401Unauthorized("That address and password do not belong together. Check both, or ask an owner of your company for a link that sets a new password.")
+		return nil,
+			huma.Error401Unauthorized("That address and password do not belong together. Check both, or ask an owner of your " +
+				"company for a link that sets a new password.")
 	}
 	if err := s.second(ctx, p, code); err != nil {
 		return nil, err
@@ -320,14 +329,16 @@ func inTurn[T any](ctx context.Context, s *Server, compute func() (T, error)) (T
 	var none T
 	if s.waiting.Add(1) > hashesWaiting {
 		s.waiting.Add(-1)
-		return none, huma.Error503ServiceUnavailable("Too many people are signing in at the moment. Try again in a few seconds.")
+		return none, huma.Error503ServiceUnavailable(
+			"Too many people are signing in at the moment. Try again in a few seconds.")
 	}
 	defer s.waiting.Add(-1)
 	select {
 	case s.hashing <- struct{}{}:
 		defer func() { <-s.hashing }()
 	case <-ctx.Done():
-		return none, huma.Error503ServiceUnavailable("Too many people are signing in at the moment. Try again in a few seconds.")
+		return none, huma.Error503ServiceUnavailable(
+			"Too many people are signing in at the moment. Try again in a few seconds.")
 	}
 	out, err := compute()
 	if err != nil {
@@ -342,7 +353,8 @@ func (s *Server) matches(ctx context.Context, password, hash string) (bool, erro
 
 // audit keeps that something was done; that this fails fails nothing else.
 func (s *Server) audit(ctx context.Context, p store.Person, what, about string) {
-	if err := s.store.Audit(ctx, p.CompanyID, uuid.NullUUID{UUID: p.ID, Valid: p.ID != uuid.Nil}, what, about); err != nil {
+	if err := s.store.Audit(ctx, p.CompanyID, uuid.NullUUID{UUID: p.ID, Valid: p.ID != uuid.Nil}, what,
+		about); err != nil {
 		s.log.ErrorContext(ctx, "keep what was done", "error", err)
 	}
 }
@@ -362,7 +374,9 @@ func (s *Server) trouble(ctx context.Context, doing string, err error) error {
 		s.log.ErrorContext(ctx, doing, "error", err)
 	}
 	if store.Away(err) {
-		return huma.Error503ServiceUnavailable("The database is not available. If you were saving, reload the page later to see whether the change was stored.")
+		return huma.Error503ServiceUnavailable(
+			"The database is not available. If you were saving, reload the page later to see whether the change was stored.")
 	}
-	return huma.Error500InternalServerError("Something went wrong here. If this was a change, look whether it was taken, and make it again if not.")
+	return huma.Error500InternalServerError(
+		"Something went wrong here. If this was a change, look whether it was taken, and make it again if not.")
 }

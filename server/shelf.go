@@ -71,14 +71,17 @@ type SheetPath struct {
 }
 
 func (s *Server) shelfRoutes() {
-	register(s.api, huma.Operation{OperationID: "shelf", Method: http.MethodGet, Path: "/api/shelf", Description: "Searches the shelf by the beginnings of words"}, s.searchShelf)
-	register(s.api, huma.Operation{OperationID: "judgeSheet", Method: http.MethodPost, Path: "/api/shelf/judged", SkipValidateBody: true, Description: "Judges a sheet that is still being entered"},
+	register(s.api, huma.Operation{OperationID: "shelf", Method: http.MethodGet, Path: "/api/shelf",
+		Description: "Searches the shelf by the beginnings of words"}, s.searchShelf)
+	register(s.api, huma.Operation{OperationID: "judgeSheet", Method: http.MethodPost, Path: "/api/shelf/judged",
+		SkipValidateBody: true, Description: "Judges a sheet that is still being entered"},
 		func(ctx context.Context, in *body[material.Product]) (*body[SheetJudged], error) {
 			return &body[SheetJudged]{judged(in.Body, person(ctx))}, nil
 		})
 	register(s.api, huma.Operation{OperationID: "sheet", Method: http.MethodGet, Path: "/api/shelf/{id}"}, s.readSheet)
 	register(s.api, huma.Operation{OperationID: "saveSheet", Method: http.MethodPut, Path: "/api/shelf/{id}",
-		Description: "Keeps a new edition of a sheet, made from the version it names, or a new sheet where that is 0"}, s.saveSheet)
+		Description: "Keeps a new edition of a sheet, made from the version it names, or a new sheet where that is 0"},
+		s.saveSheet)
 	register(s.api, huma.Operation{OperationID: "removeSheet", Method: http.MethodDelete, Path: "/api/shelf/{id}",
 		Description: "Deletes a sheet that nothing uses, and puts away one that something does"}, s.removeSheet)
 	register(s.api, huma.Operation{OperationID: "restoreSheet", Method: http.MethodPost, Path: "/api/shelf/{id}/restored"},
@@ -88,7 +91,8 @@ func (s *Server) shelfRoutes() {
 			}
 			return nil, nil
 		})
-	register(s.api, huma.Operation{OperationID: "saveMedium", Method: http.MethodPut, Path: "/api/media/{id}"}, s.saveMedium)
+	register(s.api, huma.Operation{OperationID: "saveMedium", Method: http.MethodPut, Path: "/api/media/{id}"},
+		s.saveMedium)
 	register(s.api, huma.Operation{OperationID: "removeMedium", Method: http.MethodDelete, Path: "/api/media/{id}"},
 		func(ctx context.Context, in *SheetPath) (*body[Removed], error) {
 			return s.remove(ctx, store.MediumShelf, in.ID)
@@ -105,7 +109,8 @@ func (s *Server) searchShelf(ctx context.Context, in *struct {
 	Media     bool     `query:"media" doc:"With the media whose name or note holds the words"`
 }) (*body[ShelfPage], error) {
 	company := person(ctx).CompanyID
-	query := store.SheetQuery{Words: in.Words, Kinds: in.Kinds, Chemistry: in.Chemistry, IDs: in.IDs, Archived: in.Archived, Any: len(in.IDs) > 0, Limit: in.Limit}
+	query := store.SheetQuery{Words: in.Words, Kinds: in.Kinds, Chemistry: in.Chemistry, IDs: in.IDs,
+		Archived: in.Archived, Any: len(in.IDs) > 0, Limit: in.Limit}
 	rows, total, err := s.store.Sheets(ctx, company, store.ProductShelf, query)
 	if err != nil {
 		return nil, s.trouble(ctx, "search the shelf", err)
@@ -119,7 +124,8 @@ func (s *Server) searchShelf(ctx context.Context, in *struct {
 		line.Usual, line.Archived = buildup.Usual(line.Sheet), row.Archived
 	}
 	if in.Media {
-		if page.Media, err = s.media(ctx, company, store.SheetQuery{Words: in.Words, Archived: in.Archived, Limit: in.Limit}); err != nil {
+		if page.Media, err = s.media(ctx, company, store.SheetQuery{Words: in.Words, Archived: in.Archived,
+			Limit: in.Limit}); err != nil {
 			return nil, s.trouble(ctx, "search the media", err)
 		}
 	}
@@ -147,7 +153,8 @@ func (s *Server) media(ctx context.Context, company uuid.UUID, q store.SheetQuer
 }
 
 func judged(p material.Product, who store.Person) SheetJudged {
-	return SheetJudged{Facts: p.Facts(), Faults: p.Faults(), Doubts: p.Doubts(who.Units), Gaps: p.Gaps(), Reacts: p.Reacts()}
+	return SheetJudged{Facts: p.Facts(), Faults: p.Faults(), Doubts: p.Doubts(who.Units), Gaps: p.Gaps(),
+		Reacts: p.Reacts()}
 }
 
 func (s *Server) readSheet(ctx context.Context, in *SheetPath) (*body[SheetState], error) {
@@ -160,7 +167,8 @@ func (s *Server) readSheet(ctx context.Context, in *SheetPath) (*body[SheetState
 	if err != nil {
 		return nil, s.trouble(ctx, "read sheet", err)
 	}
-	state := SheetState{Sheet: sheet, Archived: row.Archived, ChangedBy: row.ChangedBy, ChangedAt: row.ChangedAt, SheetJudged: judged(sheet, p)}
+	state := SheetState{Sheet: sheet, Archived: row.Archived, ChangedBy: row.ChangedBy, ChangedAt: row.ChangedAt,
+		SheetJudged: judged(sheet, p)}
 	if state.Users, err = s.store.Users(ctx, p.CompanyID, store.ProductShelf, in.ID); err != nil {
 		return nil, s.trouble(ctx, "read sheet", err)
 	}
@@ -171,7 +179,8 @@ func (s *Server) readSheet(ctx context.Context, in *SheetPath) (*body[SheetState
 	state.Editions = make([]Edition, len(rows))
 	var newer material.Product
 	for i, r := range rows {
-		state.Editions[i] = Edition{Version: r.Version, ChangedBy: r.ChangedBy, ChangedAt: r.ChangedAt, Changes: []material.Revised{}}
+		state.Editions[i] = Edition{Version: r.Version, ChangedBy: r.ChangedBy, ChangedAt: r.ChangedAt,
+			Changes: []material.Revised{}}
 		this, err := sheetOf[material.Product](r)
 		if err != nil {
 			return nil, s.trouble(ctx, "read sheet", err)
@@ -186,7 +195,8 @@ func (s *Server) readSheet(ctx context.Context, in *SheetPath) (*body[SheetState
 
 // faulty is the answer to a sheet that cannot be: every fault with its field.
 func faulty(faults []material.Fault) error {
-	problem := &huma.ErrorModel{Status: http.StatusUnprocessableEntity, Title: http.StatusText(http.StatusUnprocessableEntity), Detail: "This sheet contradicts itself. Nothing was saved."}
+	problem := &huma.ErrorModel{Status: http.StatusUnprocessableEntity,
+		Title: http.StatusText(http.StatusUnprocessableEntity), Detail: "This sheet contradicts itself. Nothing was saved."}
 	for _, f := range faults {
 		problem.Errors = append(problem.Errors, &huma.ErrorDetail{Location: f.Field, Message: f.Text + " " + f.Way})
 	}
@@ -203,7 +213,8 @@ func (s *Server) saveSheet(ctx context.Context, in *struct {
 	if faults := sheet.Faults(); len(faults) > 0 {
 		return nil, faulty(faults)
 	}
-	err := s.store.SaveSheets(ctx, p.CompanyID, &p.ID, store.NewSheet{Shelf: store.ProductShelf, ID: sheet.ID, Base: base, Version: sheet.Version, Doc: sheet})
+	err := s.store.SaveSheets(ctx, p.CompanyID, &p.ID, store.NewSheet{Shelf: store.ProductShelf, ID: sheet.ID, Base: base,
+		Version: sheet.Version, Doc: sheet})
 	if err != nil {
 		return nil, s.unsaved(ctx, "save sheet", err)
 	}
@@ -214,7 +225,8 @@ func (s *Server) saveSheet(ctx context.Context, in *struct {
 func (s *Server) unsaved(ctx context.Context, doing string, err error) error {
 	if errors.Is(err, store.ErrSheetChanged) {
 		id, _, _ := strings.Cut(err.Error(), ":")
-		return huma.Error409Conflict("“" + id + "” was saved by someone else meanwhile, or its id is taken. Open it again and enter your changes there.")
+		return huma.Error409Conflict("“" + id +
+			"” was saved by someone else meanwhile, or its id is taken. Open it again and enter your changes there.")
 	}
 	return s.trouble(ctx, doing, err)
 }
@@ -251,7 +263,9 @@ func (s *Server) saveMedium(ctx context.Context, in *struct {
 	if faults := medium.Faults(); len(faults) > 0 {
 		return nil, faulty(faults)
 	}
-	if err := s.store.SaveSheets(ctx, p.CompanyID, &p.ID, store.NewSheet{Shelf: store.MediumShelf, ID: medium.ID, Base: base, Version: medium.Version, Doc: medium}); err != nil {
+	if err := s.store.SaveSheets(ctx, p.CompanyID, &p.ID,
+		store.NewSheet{Shelf: store.MediumShelf, ID: medium.ID, Base: base, Version: medium.Version,
+			Doc: medium}); err != nil {
 		return nil, s.unsaved(ctx, "save medium", err)
 	}
 	return &body[material.Medium]{medium}, nil

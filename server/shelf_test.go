@@ -37,7 +37,8 @@ func sheet(id, name string) material.Product {
 	litres := measure.Volume(0.005)
 	return material.Product{
 		ID: id, Name: name, Kind: "primer", Chemistry: "epoxy", Color: "#808080", Use: "Grips bare floors",
-		Ratio: material.Ratio{Basis: material.ByVolume, Source: measure.Sheet}, Components: []material.Component{{Name: "A", Parts: 2}, {Name: "B", Parts: 1}},
+		Ratio:        material.Ratio{Basis: material.ByVolume, Source: measure.Sheet},
+		Components:   []material.Component{{Name: "A", Parts: 2}, {Name: "B", Parts: 1}},
 		VolumeSolids: measure.Sourced[measure.Fraction]{Value: 1, Source: measure.Sheet},
 		Kits:         []material.Kit{{Name: "5 L", Volume: &litres, Source: measure.Sheet}},
 	}
@@ -59,16 +60,19 @@ func TestAJobKeepsItsEdition(t *testing.T) {
 	changed := first.Sheet
 	changed.Loss = &measure.Sourced[measure.Fraction]{Value: 0.08, Source: measure.OwnTest}
 	second := got[server.SheetState](t, c, http.MethodPut, "/api/shelf/cove-primer", changed)
-	if second.Sheet.Version != 2 || len(second.Editions) != 2 || len(second.Editions[0].Changes) != 1 || second.Editions[0].Changes[0].Is != "8%" {
+	if second.Sheet.Version != 2 || len(second.Editions) != 2 || len(second.Editions[0].Changes) != 1 ||
+		second.Editions[0].Changes[0].Is != "8%" {
 		t.Fatalf("%+v", second.Editions)
 	}
 	// Whoever still edits the first edition is told, and overwrites nothing.
 	changed.Loss.Value = 0.11
-	if status, text := c.send(http.MethodPut, "/api/shelf/cove-primer", changed); status != http.StatusConflict || !strings.Contains(text, "cove-primer") {
+	if status, text := c.send(http.MethodPut, "/api/shelf/cove-primer", changed); status != http.StatusConflict ||
+		!strings.Contains(text, "cove-primer") {
 		t.Errorf("a stale sheet: %d %s", status, text)
 	}
 	state := got[server.JobState](t, c, http.MethodGet, "/api/jobs/"+job.ID.String(), nil)
-	if len(state.Newer) != 1 || state.Newer[0].Held != 1 || state.Newer[0].Sheet.Version != 2 || state.Newer[0].Changes[0].Name != "usual loss" {
+	if len(state.Newer) != 1 || state.Newer[0].Held != 1 || state.Newer[0].Sheet.Version != 2 ||
+		state.Newer[0].Changes[0].Name != "usual loss" {
 		t.Errorf("the job is told %+v", state.Newer)
 	}
 	if held := state.File.Products[len(state.File.Products)-1]; held.Version != 1 || held.Loss != nil {
@@ -89,7 +93,8 @@ func TestASheetInUseIsPutAway(t *testing.T) {
 	got[struct{}](t, c, http.MethodPut, "/api/systems/two?base=0", system("by-system"))
 	got[struct{}](t, c, http.MethodPut, "/api/stock/one?base=0", container("by-stock"))
 	for id, place := range map[string]string{"used": "job", "by-system": "system", "by-stock": "stock"} {
-		if removed := got[server.Removed](t, c, http.MethodDelete, "/api/shelf/"+id, nil); !removed.Archived || len(removed.Users) != 1 || removed.Users[0].What != place {
+		if removed := got[server.Removed](t, c, http.MethodDelete, "/api/shelf/"+id, nil); !removed.Archived ||
+			len(removed.Users) != 1 || removed.Users[0].What != place {
 			t.Errorf("%s: %+v", id, removed)
 		}
 	}
@@ -103,7 +108,8 @@ func TestASheetInUseIsPutAway(t *testing.T) {
 		t.Errorf("put away: %+v", page)
 	}
 	got[struct{}](t, c, http.MethodPost, "/api/shelf/used/restored", nil)
-	if page := got[server.ShelfPage](t, c, http.MethodGet, "/api/shelf", nil); page.Total != 1 || page.Sheets[0].Sheet.ID != "used" {
+	if page := got[server.ShelfPage](t, c, http.MethodGet, "/api/shelf", nil); page.Total != 1 ||
+		page.Sheets[0].Sheet.ID != "used" {
 		t.Errorf("taken out again: %+v", page)
 	}
 }
@@ -135,14 +141,16 @@ func TestAFileOfSheets(t *testing.T) {
 	second := strings.Replace(lines[1], "cove,Cove", "quay,Quay", 1)
 	bad := strings.Replace(strings.Replace(lines[1], "cove,Cove", "bad,Bad", 1), ",100,", ",-5,", 1)
 	changed := strings.Replace(lines[1], ",100,", ",95,", 1)
-	reading := got[server.ShelfImport](t, c, http.MethodPost, "/api/shelf-file/reading", strings.Join([]string{lines[0], changed, bad, second}, "\n"))
+	reading := got[server.ShelfImport](t, c, http.MethodPost, "/api/shelf-file/reading",
+		strings.Join([]string{lines[0], changed, bad, second}, "\n"))
 	if len(reading.Lines) != 2 || len(reading.Refused) != 1 || reading.Refused[0].Line != 3 {
 		t.Fatalf("%+v, refused %+v", reading.Lines, reading.Refused)
 	}
 	if l := reading.Lines[0]; l.New || len(l.Changes) != 1 || l.Changes[0].Is != "95%" || !reading.Lines[1].New {
 		t.Errorf("%+v", reading.Lines)
 	}
-	if page := got[server.ShelfPage](t, c, http.MethodGet, "/api/shelf", nil); page.Total != 1 || page.Sheets[0].Sheet.Version != 1 {
+	if page := got[server.ShelfPage](t, c, http.MethodGet, "/api/shelf", nil); page.Total != 1 ||
+		page.Sheets[0].Sheet.Version != 1 {
 		t.Errorf("reading kept something: %+v", page)
 	}
 	type kept struct {
@@ -151,19 +159,23 @@ func TestAFileOfSheets(t *testing.T) {
 	}
 	stale := reading.Lines[1].Sheet
 	stale.ID, stale.Version = "cove", 0 // the id is taken
-	if status, _ := c.send(http.MethodPost, "/api/shelf-file/kept", kept{[]material.Product{reading.Lines[1].Sheet, stale}, []material.Medium{}}); status != http.StatusConflict {
+	if status, _ := c.send(http.MethodPost, "/api/shelf-file/kept",
+		kept{[]material.Product{reading.Lines[1].Sheet, stale}, []material.Medium{}}); status != http.StatusConflict {
 		t.Errorf("a taken id: %d", status)
 	}
 	if page := got[server.ShelfPage](t, c, http.MethodGet, "/api/shelf", nil); page.Total != 1 {
 		t.Errorf("half of it was kept: %d", page.Total)
 	}
-	got[struct{}](t, c, http.MethodPost, "/api/shelf-file/kept", kept{[]material.Product{reading.Lines[0].Sheet, reading.Lines[1].Sheet}, []material.Medium{medium()}})
+	got[struct{}](t, c, http.MethodPost, "/api/shelf-file/kept",
+		kept{[]material.Product{reading.Lines[0].Sheet, reading.Lines[1].Sheet}, []material.Medium{medium()}})
 	page := got[server.ShelfPage](t, c, http.MethodGet, "/api/shelf?media=true", nil)
-	if page.Total != 2 || len(page.Media) != 1 || page.Sheets[0].Sheet.Version != 2 || page.Sheets[0].Sheet.VolumeSolids.Value != 0.95 {
+	if page.Total != 2 || len(page.Media) != 1 || page.Sheets[0].Sheet.Version != 2 ||
+		page.Sheets[0].Sheet.VolumeSolids.Value != 0.95 {
 		t.Errorf("%+v", page)
 	}
 	var file exchange.ShelfFile
-	if _, text := c.send(http.MethodGet, "/api/shelf-file", nil); json.Unmarshal([]byte(text), &file) != nil || len(file.Products) != 2 || len(file.Media) != 1 {
+	if _, text := c.send(http.MethodGet, "/api/shelf-file", nil); json.Unmarshal([]byte(text), &file) != nil ||
+		len(file.Products) != 2 || len(file.Media) != 1 {
 		t.Errorf("written: %s", text)
 	}
 }
@@ -176,7 +188,8 @@ func TestASheetThatCannotBe(t *testing.T) {
 	bad.RecoatUntil = []material.TimeAt{{At: 20, After: 1800, Source: measure.Sheet}}
 	bad.VolumeSolids.Value = -0.2
 	status, text := c.send(http.MethodPut, "/api/shelf/bad", bad)
-	if status != http.StatusUnprocessableEntity || !strings.Contains(text, "/recoatUntil/0") || !strings.Contains(text, "/volumeSolids") {
+	if status != http.StatusUnprocessableEntity || !strings.Contains(text, "/recoatUntil/0") ||
+		!strings.Contains(text, "/volumeSolids") {
 		t.Errorf("%d %s", status, text)
 	}
 	hand := signedIn(t, newServer(t), strings.Replace(c.email(), "owner@", "hand@", 1))
@@ -199,7 +212,8 @@ func TestStockTellsPairsAndReservations(t *testing.T) {
 	c := signedIn(t, newServer(t), "lead@"+addCompany(t))
 	owner := signedIn(t, newServer(t), strings.Replace(c.email(), "lead@", "owner@", 1))
 	got[server.SheetState](t, owner, http.MethodPut, "/api/shelf/cove", sheet("cove", "Cove primer"))
-	for _, one := range []struct{ id, part, expires string }{{"a", "A", ""}, {"k", "kit", "2020-01-01"}, {"r", "kit", "2999-01-01"}} {
+	for _, one := range []struct{ id, part, expires string }{{"a", "A", ""}, {"k", "kit", "2020-01-01"},
+		{"r", "kit", "2999-01-01"}} {
 		box := container("cove")
 		box.Part, box.Expires = one.part, one.expires
 		got[struct{}](t, c, http.MethodPut, "/api/stock/"+one.id+"?base=0", box)
@@ -214,7 +228,8 @@ func TestStockTellsPairsAndReservations(t *testing.T) {
 		t.Fatalf("%+v", groups)
 	}
 	lines := groups[0].Lines
-	if len(lines) != 3 || lines[0].Container.ID != "k" || !lines[0].Expired || len(lines[1].ReservedBy) != 1 || lines[2].Container.ID != "a" {
+	if len(lines) != 3 || lines[0].Container.ID != "k" || !lines[0].Expired || len(lines[1].ReservedBy) != 1 ||
+		lines[2].Container.ID != "a" {
 		t.Errorf("%+v", lines)
 	}
 	got[struct{}](t, c, http.MethodDelete, "/api/stock/k?base=1", nil)
@@ -223,7 +238,8 @@ func TestStockTellsPairsAndReservations(t *testing.T) {
 	}
 	broken := container("cove")
 	broken.Volume = 0
-	if status, text := c.send(http.MethodPut, "/api/stock/b?base=0", broken); status != http.StatusUnprocessableEntity || !strings.Contains(text, "/volume") {
+	if status, text := c.send(http.MethodPut, "/api/stock/b?base=0", broken); status != http.StatusUnprocessableEntity ||
+		!strings.Contains(text, "/volume") {
 		t.Errorf("an empty container: %d %s", status, text)
 	}
 }
@@ -254,11 +270,13 @@ func TestHouseMethods(t *testing.T) {
 func TestTheShelfOffersWaysOut(t *testing.T) {
 	c := signedIn(t, newServer(t), "owner@"+addCompany(t))
 	clear := sheet("sun", "Sunfast")
-	clear.Kind, clear.Chemistry, clear.Sun, clear.Look, clear.Over = "urethane", "polyurethane", "stable", "clear", []string{"epoxy"}
+	clear.Kind, clear.Chemistry, clear.Sun, clear.Look, clear.Over = "urethane", "polyurethane", "stable", "clear",
+		[]string{"epoxy"}
 	got[server.SheetState](t, c, http.MethodPut, "/api/shelf/sun", clear)
 	f := demoJob(t)
 	f.Job.Surfaces[0].Coats = f.Job.Surfaces[0].Coats[:1]
-	f.Products = slices.DeleteFunc(f.Products, func(p material.Product) bool { return p.ID != f.Job.Surfaces[0].Coats[0].Product })
+	f.Products = slices.DeleteFunc(f.Products,
+		func(p material.Product) bool { return p.ID != f.Job.Surfaces[0].Coats[0].Product })
 	f.Job.Surfaces[0].Service.Sun = true
 	job := c.addJob(f)
 	for _, found := range job.Plan.Findings {
@@ -290,14 +308,17 @@ func BenchmarkSearchOfFiveThousand(b *testing.B) {
 		for i := range many {
 			n := from + i
 			many[i] = shelf.Products[n%len(shelf.Products)]
-			many[i].ID, many[i].Name, many[i].Version = fmt.Sprintf("sheet-%d", n), fmt.Sprintf("Batchname%d %s", n%97, many[i].Name), 0
+			many[i].ID, many[i].Name, many[i].Version = fmt.Sprintf("sheet-%d", n),
+				fmt.Sprintf("Batchname%d %s", n%97, many[i].Name), 0
 		}
-		got[struct{}](b, c, http.MethodPost, "/api/shelf-file/kept", map[string]any{"products": many, "media": []material.Medium{}})
+		got[struct{}](b, c, http.MethodPost, "/api/shelf-file/kept",
+			map[string]any{"products": many, "media": []material.Medium{}})
 	}
 	var times []time.Duration
 	for b.Loop() {
 		begun := time.Now()
-		if page := got[server.ShelfPage](b, c, http.MethodGet, "/api/shelf?q=batchname4+epoxy&kind=body&limit=20", nil); page.Total < 20 {
+		if page := got[server.ShelfPage](b, c, http.MethodGet, "/api/shelf?q=batchname4+epoxy&kind=body&limit=20",
+			nil); page.Total < 20 {
 			b.Fatalf("%d found", page.Total)
 		}
 		times = append(times, time.Since(begun))

@@ -33,11 +33,14 @@ type ImportLine struct {
 }
 
 func (s *Server) shelfFileRoutes() {
-	register(s.api, huma.Operation{OperationID: "readShelfFile", Method: http.MethodPost, Path: "/api/shelf-file/reading", MaxBodyBytes: bodyLimit,
-		Description: "Reads a shelf file or CSV and keeps nothing"}, s.readShelfFile)
-	register(s.api, huma.Operation{OperationID: "keepSheets", Method: http.MethodPost, Path: "/api/shelf-file/kept", MaxBodyBytes: bodyLimit,
-		Description: "Keeps sheets that were read, all or none"}, s.keepSheets)
-	register(s.api, huma.Operation{OperationID: "writeShelfFile", Method: http.MethodGet, Path: "/api/shelf-file"}, s.writeShelfFile)
+	register(s.api, huma.Operation{OperationID: "readShelfFile", Method: http.MethodPost, Path: "/api/shelf-file/reading",
+		MaxBodyBytes: bodyLimit,
+		Description:  "Reads a shelf file or CSV and keeps nothing"}, s.readShelfFile)
+	register(s.api, huma.Operation{OperationID: "keepSheets", Method: http.MethodPost, Path: "/api/shelf-file/kept",
+		MaxBodyBytes: bodyLimit,
+		Description:  "Keeps sheets that were read, all or none"}, s.keepSheets)
+	register(s.api, huma.Operation{OperationID: "writeShelfFile", Method: http.MethodGet, Path: "/api/shelf-file"},
+		s.writeShelfFile)
 }
 
 func (s *Server) readShelfFile(ctx context.Context, in *struct{ RawBody []byte }) (*body[ShelfImport], error) {
@@ -74,7 +77,8 @@ func (s *Server) readShelfFile(ctx context.Context, in *struct{ RawBody []byte }
 
 // wholeShelf is every product by its id.
 func (s *Server) wholeShelf(ctx context.Context, archived bool) (map[string]material.Product, error) {
-	rows, _, err := s.store.Sheets(ctx, person(ctx).CompanyID, store.ProductShelf, store.SheetQuery{Any: archived, Limit: mostSheets})
+	rows, _, err := s.store.Sheets(ctx, person(ctx).CompanyID, store.ProductShelf,
+		store.SheetQuery{Any: archived, Limit: mostSheets})
 	if err != nil {
 		return nil, err
 	}
@@ -101,7 +105,8 @@ func (s *Server) keepSheets(ctx context.Context, in *body[struct {
 		}
 		base := product.Version
 		product.Version = base + 1
-		sheets = append(sheets, store.NewSheet{Shelf: store.ProductShelf, ID: product.ID, Base: base, Version: product.Version, Doc: product})
+		sheets = append(sheets, store.NewSheet{Shelf: store.ProductShelf, ID: product.ID, Base: base,
+			Version: product.Version, Doc: product})
 	}
 	known, err := s.media(ctx, p.CompanyID, store.SheetQuery{Any: true, Limit: mostSheets})
 	if err != nil {

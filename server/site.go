@@ -57,9 +57,11 @@ type InstrumentValue struct {
 
 // siteRoutes reach the instruments and the weather service through the bridge.
 func (s *Server) siteRoutes() {
-	register(s.api, huma.Operation{OperationID: "rules", Method: http.MethodGet, Path: "/api/rules", Description: "The thresholds of the survey with their sources"},
+	register(s.api, huma.Operation{OperationID: "rules", Method: http.MethodGet, Path: "/api/rules",
+		Description: "The thresholds of the survey with their sources"},
 		func(context.Context, *struct{}) (*body[[]survey.Rule], error) {
-			return &body[[]survey.Rule]{slices.SortedFunc(maps.Values(survey.Rules(nil)), func(a, b survey.Rule) int { return strings.Compare(a.ID, b.ID) })}, nil
+			return &body[[]survey.Rule]{slices.SortedFunc(maps.Values(survey.Rules(nil)),
+				func(a, b survey.Rule) int { return strings.Compare(a.ID, b.ID) })}, nil
 		})
 	register(s.api, huma.Operation{OperationID: "instruments", Method: http.MethodGet, Path: "/api/instruments"},
 		func(ctx context.Context, _ *struct{}) (*body[[]InstrumentLine], error) {
@@ -70,7 +72,8 @@ func (s *Server) siteRoutes() {
 			}
 			return &body[[]InstrumentLine]{lines}, err
 		})
-	register(s.api, huma.Operation{OperationID: "readInstrument", Method: http.MethodPost, Path: "/api/instruments/{instrument}/reading"},
+	register(s.api, huma.Operation{OperationID: "readInstrument", Method: http.MethodPost,
+		Path: "/api/instruments/{instrument}/reading"},
 		func(ctx context.Context, in *struct {
 			Instrument string `path:"instrument" maxLength:"60"`
 		}) (*body[InstrumentReading], error) {
@@ -78,7 +81,8 @@ func (s *Server) siteRoutes() {
 			err := s.ask(ctx, http.MethodGet, "/instruments/"+url.PathEscape(in.Instrument)+"/reading", &taken)
 			return &body[InstrumentReading]{taken}, err
 		})
-	register(s.api, huma.Operation{OperationID: "weigh", Method: http.MethodGet, Path: "/api/scale", Description: "What the scale at the mixing place shows"},
+	register(s.api, huma.Operation{OperationID: "weigh", Method: http.MethodGet, Path: "/api/scale",
+		Description: "What the scale at the mixing place shows"},
 		func(ctx context.Context, _ *struct{}) (*body[ScaleReading], error) {
 			shown := ScaleReading{}
 			err := s.ask(ctx, http.MethodGet, "/scale", &shown)
@@ -96,12 +100,14 @@ func (s *Server) siteRoutes() {
 				Place string         `json:"place"`
 				Hours []climate.Hour `json:"hours"`
 			}
-			err := s.ask(ctx, http.MethodGet, fmt.Sprintf("/weather?hours=%d&climate=%s", forecastHours, url.QueryEscape(in.Climate)), &told)
+			err := s.ask(ctx, http.MethodGet, fmt.Sprintf("/weather?hours=%d&climate=%s", forecastHours,
+				url.QueryEscape(in.Climate)), &told)
 			return &body[job.Forecast]{job.Forecast{Place: told.Place, Told: time.Now().UTC(), Hours: told.Hours}}, err
 		})
 }
 
-var errNoBridge = huma.Error404NotFound("No instruments and no weather service of your company are connected. Type the reading instead.")
+var errNoBridge = huma.Error404NotFound(
+	"No instruments and no weather service of your company are connected. Type the reading instead.")
 
 // ask fetches from the bridge of the company. What the bridge says against it is passed on.
 func (s *Server) ask(ctx context.Context, method, path string, into any) error {

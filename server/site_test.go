@@ -26,7 +26,8 @@ func TestABridgeThatFails(t *testing.T) {
 			_, _ = io.WriteString(w, `{"instrument":"Gauge","at":"2031-05-06T12:00:00Z","values":[{"kind":"ph","value":7.2}]}`)
 		},
 	}
-	says := map[string]string{"no such thing": "not understood", "no JSON": "not understood", "its own words": "The battery is flat. Nothing was entered", "a whole reading": `"value":7.2`}
+	says := map[string]string{"no such thing": "not understood", "no JSON": "not understood",
+		"its own words": "The battery is flat. Nothing was entered", "a whole reading": `"value":7.2`}
 	for name, answer := range answers {
 		bridge := httptest.NewServer(http.HandlerFunc(func(w http.ResponseWriter, _ *http.Request) { answer(w) }))
 		if err := records.SetCompany(context.Background(), "lead@"+domain, &bridge.URL, nil); err != nil {
@@ -42,20 +43,24 @@ func TestABridgeThatFails(t *testing.T) {
 			t.Errorf("%s: %s", name, text)
 		}
 		bridge.Close()
-		if status, text := c.send(http.MethodPost, "/api/instruments/gauge/reading", nil); status != http.StatusBadGateway || !strings.Contains(text, "do not answer") {
+		if status, text := c.send(http.MethodPost, "/api/instruments/gauge/reading", nil); status != http.StatusBadGateway ||
+			!strings.Contains(text, "do not answer") {
 			t.Errorf("a bridge that is gone: %d %s", status, text)
 		}
 		web.Close()
 	}
 	// It belongs to the company: another one has none.
 	alone := signedIn(t, newServer(t), "lead@"+addCompany(t))
-	if status, text := alone.send(http.MethodGet, "/api/forecast", nil); status != http.StatusNotFound || !strings.Contains(text, "Type the reading instead") {
+	if status, text := alone.send(http.MethodGet, "/api/forecast", nil); status != http.StatusNotFound ||
+		!strings.Contains(text, "Type the reading instead") {
 		t.Errorf("without a bridge: %d %s", status, text)
 	}
-	if status, text := alone.send(http.MethodGet, "/api/instruments", nil); status != http.StatusOK || strings.TrimSpace(text) != "[]" {
+	if status, text := alone.send(http.MethodGet, "/api/instruments", nil); status != http.StatusOK ||
+		strings.TrimSpace(text) != "[]" {
 		t.Errorf("without a bridge: %d %s", status, text)
 	}
-	if _, text := alone.send(http.MethodGet, "/api/rules", nil); !strings.Contains(text, "ASTM F2170") || strings.Count(text, `"id"`) != 16 {
+	if _, text := alone.send(http.MethodGet, "/api/rules", nil); !strings.Contains(text, "ASTM F2170") ||
+		strings.Count(text, `"id"`) != 16 {
 		t.Errorf("rules: %s", text)
 	}
 }

@@ -64,10 +64,13 @@ func newGauges(db *sql.DB) *gauges {
 			Name: "nephelon_request_seconds", Help: "Time from a request to its answer, streams apart.",
 			Buckets: []float64{.005, .01, .025, .05, .1, .25, .5, 1, 2.5, 10, 30},
 		}, []string{"operation", "status"}),
-		open:   prometheus.NewGauge(prometheus.GaugeOpts{Name: "nephelon_requests_open", Help: "Requests under way, streams among them."}),
-		events: prometheus.NewCounter(prometheus.CounterOpts{Name: "nephelon_events_logged_total", Help: "Events of job days that were taken."}),
+		open: prometheus.NewGauge(prometheus.GaugeOpts{Name: "nephelon_requests_open",
+			Help: "Requests under way, streams among them."}),
+		events: prometheus.NewCounter(prometheus.CounterOpts{Name: "nephelon_events_logged_total",
+			Help: "Events of job days that were taken."}),
 	}
-	g.registry.MustRegister(g.took, g.open, g.events, collectors.NewGoCollector(), collectors.NewProcessCollector(collectors.ProcessCollectorOpts{}))
+	g.registry.MustRegister(g.took, g.open, g.events, collectors.NewGoCollector(),
+		collectors.NewProcessCollector(collectors.ProcessCollectorOpts{}))
 	if db != nil {
 		g.registry.MustRegister(collectors.NewDBStatsCollector(db, "nephelon"))
 	}

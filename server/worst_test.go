@@ -125,7 +125,8 @@ func TestTheWorstRequests(t *testing.T) {
 	}
 	patch := make([]map[string]any, 5000)
 	for n := range patch {
-		patch[n] = map[string]any{"op": "add", "path": "/job/surfaces/0/coats/-", "value": buildup.Coat{ID: fmt.Sprint(n), Product: coats[0].Product, Amount: coats[0].Amount}}
+		patch[n] = map[string]any{"op": "add", "path": "/job/surfaces/0/coats/-",
+			"value": buildup.Coat{ID: fmt.Sprint(n), Product: coats[0].Product, Amount: coats[0].Amount}}
 	}
 	points := make([]string, 190_000)
 	for n := range points {
@@ -139,15 +140,22 @@ func TestTheWorstRequests(t *testing.T) {
 	}{
 		{"bays of a thousand corners under ten coats", http.MethodPost, "/api/jobs/import", text(heavy), owner},
 		{"a roster with them", http.MethodGet, "/api/roster", nil, owner},
-		{"five thousand coats in one edit", http.MethodPatch, "/api/jobs/" + job, map[string]any{"base": 1, "saveId": uuid.New(), "patch": patch}, owner},
+		{"five thousand coats in one edit", http.MethodPatch, "/api/jobs/" + job,
+			map[string]any{"base": 1, "saveId": uuid.New(), "patch": patch}, owner},
 		{"a table of commas", http.MethodPost, "/api/shelf-file/reading", strings.Repeat(",", 16<<20), owner},
-		{"a list of empty sheets", http.MethodPost, "/api/shelf-file/reading", `{"format":"nephelon-shelf","version":1,"products":[` + strings.Repeat("{},", 399_000) + "{}]}", owner},
-		{"people without end", http.MethodPost, "/api/company/archive", people.String(), signedIn(t, web, "owner@"+addCompany(t))},
-		{"the largest picture that is read", http.MethodPost, "/api/jobs/" + job + "/surfaces/s/photos", picture(4600, 4600, 16, 6, 8), owner},
+		{"a list of empty sheets", http.MethodPost, "/api/shelf-file/reading",
+			`{"format":"nephelon-shelf","version":1,"products":[` + strings.Repeat("{},", 399_000) + "{}]}", owner},
+		{"people without end", http.MethodPost, "/api/company/archive", people.String(),
+			signedIn(t, web, "owner@"+addCompany(t))},
+		{"the largest picture that is read", http.MethodPost, "/api/jobs/" + job + "/surfaces/s/photos",
+			picture(4600, 4600, 16, 6, 8), owner},
 		{"five hundred notes at once", http.MethodPost, "/api/jobs/" + job + "/events", logging{notes}, owner},
-		{"a roster of twenty thousand bookings", http.MethodPost, "/api/roster/plan", server.RosterQuestion{Bookings: booked, Seconds: 1}, owner},
-		{"a hundred and ninety thousand points", http.MethodPost, "/api/measure", `{"outline":[` + strings.Join(points, ",") + `],"holes":[]}`, owner},
-		{"as many corners of a walk", http.MethodPost, "/api/walk/check", `{"corners":[` + strings.Join(points, ",") + `]}`, owner},
+		{"a roster of twenty thousand bookings", http.MethodPost, "/api/roster/plan",
+			server.RosterQuestion{Bookings: booked, Seconds: 1}, owner},
+		{"a hundred and ninety thousand points", http.MethodPost, "/api/measure", `{"outline":[` + strings.Join(points, ",") +
+			`],"holes":[]}`, owner},
+		{"as many corners of a walk", http.MethodPost, "/api/walk/check", `{"corners":[` + strings.Join(points, ",") +
+			`]}`, owner},
 		{"nothing but brackets", http.MethodPost, "/api/jobs/import", strings.Repeat("[", 16<<20), owner},
 		{"a stranger", http.MethodPost, "/api/session", `{"email":"` + strings.Repeat("a", 16<<20) + `"}`, stranger},
 	} {

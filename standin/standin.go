@@ -59,7 +59,8 @@ func New(seed uint64, now func() time.Time) *Site {
 		now: now, random: rand.New(rand.NewPCG(seed, 1)), started: now(), climate: "estuary",
 		instruments: []Instrument{
 			{ID: "ir-gun", Name: "Infrared thermometer", Reads: []survey.ReadingKind{survey.SlabTemperature}, Battery: 0.83},
-			{ID: "hygrometer", Name: "Thermo-hygrometer", Reads: []survey.ReadingKind{survey.AirTemperature, survey.AirHumidity}, Battery: 0.61},
+			{ID: "hygrometer", Name: "Thermo-hygrometer", Reads: []survey.ReadingKind{survey.AirTemperature, survey.AirHumidity},
+				Battery: 0.61},
 			{ID: "slab-probe", Name: "Slab probe", Reads: []survey.ReadingKind{survey.SlabHumidity}, Battery: 0.74},
 			{ID: "moisture-meter", Name: "Moisture meter", Reads: []survey.ReadingKind{survey.Meter}, Battery: 0.35},
 		},
@@ -222,8 +223,10 @@ func Forecast(name string, from time.Time, hours int) []climate.Hour {
 			rain = math.Round(10*4*shower) / 10
 		}
 		all[i] = climate.Hour{
-			At: at.UTC(), Air: measure.Temperature(tenth(air)), Humidity: measure.Fraction(math.Round(100*humidity) / 100), Rain: rain,
-			Wind: tenth(c.wind * (1 + 0.5*wave(name, t, 11, 3))), Cloud: measure.Fraction(math.Round(100*cloud) / 100), Sun: math.Round(900 * high * (1 - 0.75*cloud)),
+			At: at.UTC(), Air: measure.Temperature(tenth(air)),
+			Humidity: measure.Fraction(math.Round(100*humidity) / 100), Rain: rain,
+			Wind: tenth(c.wind * (1 + 0.5*wave(name, t, 11, 3))), Cloud: measure.Fraction(math.Round(100*cloud) / 100),
+			Sun: math.Round(900 * high * (1 - 0.75*cloud)),
 		}
 	}
 	return all

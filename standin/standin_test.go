@@ -35,7 +35,8 @@ func TestInstrumentsReadAndFail(t *testing.T) {
 	values := make(map[survey.ReadingKind]float64)
 	for _, i := range list {
 		var taken Taken
-		if status := call(t, h, "GET", "/instruments/"+i.ID+"/reading", "", &taken); status != http.StatusOK || !taken.At.Equal(at) {
+		if status := call(t, h, "GET", "/instruments/"+i.ID+"/reading", "", &taken); status != http.StatusOK ||
+			!taken.At.Equal(at) {
 			t.Fatalf("%d %+v", status, taken)
 		}
 		for _, v := range taken.Values {
@@ -58,7 +59,8 @@ func TestInstrumentsReadAndFail(t *testing.T) {
 	if spread == 0 || spread > 4 {
 		t.Errorf("noise of %v K", spread)
 	}
-	for fault, status := range map[string]int{"battery": http.StatusServiceUnavailable, "contact": http.StatusGatewayTimeout, "": http.StatusOK} {
+	for fault, status := range map[string]int{"battery": http.StatusServiceUnavailable,
+		"contact": http.StatusGatewayTimeout, "": http.StatusOK} {
 		if got := call(t, h, "PUT", "/instruments/ir-gun/fault", `{"fault":"`+fault+`"}`, nil); got != http.StatusOK {
 			t.Fatal(got)
 		}
@@ -82,7 +84,8 @@ func TestForecastIsPlausibleAndTheSameEachTime(t *testing.T) {
 		}
 		wet := 0
 		for _, h := range one {
-			if h.Humidity <= 0 || h.Humidity > 1 || h.Cloud < 0 || h.Cloud > 1 || h.Air < -30 || h.Air > 50 || h.Wind < 0 || h.Sun < 0 {
+			if h.Humidity <= 0 || h.Humidity > 1 || h.Cloud < 0 || h.Cloud > 1 || h.Air < -30 || h.Air > 50 ||
+				h.Wind < 0 || h.Sun < 0 {
 				t.Fatalf("%s: %+v", name, h)
 			}
 			if h.Rain > 0 {

@@ -22,7 +22,8 @@ import (
 // in signs in again.
 func backedUp() []string {
 	return []string{
-		"companies", "people", "addresses", "recovery_codes", "jobs", "job_revisions", "photos", "sheets", "sheet_versions", "systems", "stock", "rosters", "calendar_links", "issues", "events", "audit",
+		"companies", "people", "addresses", "recovery_codes", "jobs", "job_revisions", "photos", "sheets", "sheet_versions",
+		"systems", "stock", "rosters", "calendar_links", "issues", "events", "audit",
 	}
 }
 
@@ -70,7 +71,8 @@ func (s *Store) Backup(ctx context.Context, to io.Writer) (Manifest, error) {
 		return m, fmt.Errorf("begin a backup: %w", err)
 	}
 	defer func() { _ = tx.Rollback(context.WithoutCancel(ctx)) }()
-	if err := tx.QueryRow(ctx, `select max(version_id) from goose_db_version where is_applied`).Scan(&m.Schema); err != nil {
+	if err := tx.QueryRow(ctx, `select max(version_id) from goose_db_version
+		where is_applied`).Scan(&m.Schema); err != nil {
 		return m, fmt.Errorf("read the version of the tables: %w", err)
 	}
 	zipped := gzip.NewWriter(to)
@@ -86,7 +88,8 @@ func (s *Store) Backup(ctx context.Context, to io.Writer) (Manifest, error) {
 	if err != nil {
 		return m, fmt.Errorf("write the manifest: %w", err)
 	}
-	if err := errors.Join(archive.WriteHeader(&tar.Header{Name: manifestName, Mode: 0o600, Size: int64(len(text)), ModTime: m.At})); err != nil {
+	if err := errors.Join(archive.WriteHeader(&tar.Header{Name: manifestName, Mode: 0o600, Size: int64(len(text)),
+		ModTime: m.At})); err != nil {
 		return m, fmt.Errorf("write the manifest: %w", err)
 	}
 	_, err = archive.Write(text)
@@ -101,7 +104,8 @@ func (s *Store) Backup(ctx context.Context, to io.Writer) (Manifest, error) {
 func columns(ctx context.Context, tx pgx.Tx, table string) ([]string, error) {
 	rows, err := tx.Query(ctx, `
 		select column_name from information_schema.columns
-		where table_schema = 'public' and table_name = $1 and is_generated = 'NEVER' and data_type <> 'xid8' order by ordinal_position`, table)
+		where table_schema = 'public' and table_name = $1 and is_generated = 'NEVER' and data_type <> 'xid8'
+		order by ordinal_position`, table)
 	if err != nil {
 		return nil, fmt.Errorf("read the columns of %s: %w", table, err)
 	}
@@ -113,7 +117,8 @@ func columns(ctx context.Context, tx pgx.Tx, table string) ([]string, error) {
 }
 
 // backupTable writes a table through a file, since an archive wants its size first.
-func backupTable(ctx context.Context, conn *pgx.Conn, tx pgx.Tx, table string, into *tar.Writer, at time.Time) (ManifestedTable, error) {
+func backupTable(ctx context.Context, conn *pgx.Conn, tx pgx.Tx, table string, into *tar.Writer,
+	at time.Time) (ManifestedTable, error) {
 	one := ManifestedTable{Name: table}
 	fail := func(err error) (ManifestedTable, error) { return one, fmt.Errorf("back up %s: %w", table, err) }
 	var err error
@@ -129,7 +134,8 @@ func backupTable(ctx context.Context, conn *pgx.Conn, tx pgx.Tx, table string, i
 		_ = os.Remove(file.Name())
 	}()
 	sum := sha256.New()
-	done, err := conn.PgConn().CopyTo(ctx, io.MultiWriter(file, sum), `copy `+table+` (`+strings.Join(one.Columns, ", ")+`) to stdout`)
+	done, err := conn.PgConn().CopyTo(ctx, io.MultiWriter(file, sum),
+		`copy `+table+` (`+strings.Join(one.Columns, ", ")+`) to stdout`)
 	if err != nil {
 		return fail(err)
 	}
@@ -192,10 +198,13 @@ func (s *Store) Restore(ctx context.Context, from io.Reader) (Manifest, error) {
 		table := strings.TrimSuffix(header.Name, ".copy")
 		names, err := columns(ctx, tx, table)
 		if err != nil || len(names) == 0 {
-			return m, errors.Join(fmt.Errorf("the backup holds %q, which this program does not know; restore it with the program that made it", table), err)
+			return m,
+				errors.Join(fmt.Errorf("the backup holds %q, which this program does not know; restore it with the program that "+
+					"made it", table), err)
 		}
 		sum := sha256.New()
-		done, err := conn.PgConn().CopyFrom(ctx, io.TeeReader(archive, sum), `copy `+pgx.Identifier{table}.Sanitize()+` (`+strings.Join(names, ", ")+`) from stdin`)
+		done, err := conn.PgConn().CopyFrom(ctx, io.TeeReader(archive, sum),
+			`copy `+pgx.Identifier{table}.Sanitize()+` (`+strings.Join(names, ", ")+`) from stdin`)
 		if err != nil {
 			return m, fmt.Errorf("restore %s: %w", table, err)
 		}
@@ -207,13 +216,16 @@ func (s *Store) Restore(ctx context.Context, from io.Reader) (Manifest, error) {
 	for _, t := range m.Tables {
 		g := got[t.Name]
 		if g.Rows != t.Rows {
-			return m, fmt.Errorf("of %s %d rows came, and %d were written: the backup is damaged; nothing was restored", t.Name, g.Rows, t.Rows)
+			return m, fmt.Errorf("of %s %d rows came, and %d were written: the backup is damaged; nothing was restored", t.Name,
+				g.Rows, t.Rows)
 		}
 		if g.Sum != t.Sum {
-			return m, fmt.Errorf("the checksum of %s differs: its content was changed since it was written; nothing was restored", t.Name)
+			return m,
+				fmt.Errorf("the checksum of %s differs: its content was changed since it was written; nothing was restored", t.Name)
 		}
 	}
-	if _, err := tx.Exec(ctx, `select setval(pg_get_serial_sequence('audit', 'id'), coalesce((select max(id) from audit), 0) + 1, false)`); err != nil {
+	if _, err := tx.Exec(ctx, `select setval(pg_get_serial_sequence('audit', 'id'), coalesce((select max(id)
+		from audit), 0) + 1, false)`); err != nil {
 		return m, fmt.Errorf("number the log on: %w", err)
 	}
 	if err := tx.Commit(ctx); err != nil {

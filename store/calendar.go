@@ -27,7 +27,8 @@ var ErrTooManyLinks = errors.New("a company has at most 100 calendar addresses")
 
 // AddCalendarLink makes an address of a company for a crew or one of its members; of its
 // secret the hash is kept.
-func (s *Store) AddCalendarLink(ctx context.Context, company uuid.UUID, of CalendarLink, person uuid.UUID, secret []byte) (uuid.UUID, error) {
+func (s *Store) AddCalendarLink(ctx context.Context, company uuid.UUID, of CalendarLink, person uuid.UUID,
+	secret []byte) (uuid.UUID, error) {
 	id, err := newID()
 	if err != nil {
 		return id, err
@@ -39,7 +40,8 @@ func (s *Store) AddCalendarLink(ctx context.Context, company uuid.UUID, of Calen
 	if len(held) >= MaxCalendarLinks {
 		return id, ErrTooManyLinks
 	}
-	if _, err := s.db.ExecContext(ctx, `insert into calendar_links (id, company_id, crew, member, secret, made_by) values ($1, $2, $3, $4, $5, $6)`, id, company, of.Crew, of.Member, secret, person); err != nil {
+	if _, err := s.db.ExecContext(ctx, `insert into calendar_links (id, company_id, crew, member, secret, made_by)
+		values ($1, $2, $3, $4, $5, $6)`, id, company, of.Crew, of.Member, secret, person); err != nil {
 		return id, fmt.Errorf("keep a calendar address: %w", err)
 	}
 	return id, nil
@@ -50,7 +52,8 @@ func (s *Store) CalendarLinks(ctx context.Context, company uuid.UUID) ([]Calenda
 	links := []CalendarLink{}
 	if err := s.db.SelectContext(ctx, &links, `
 		select l.id, l.company_id, l.crew, l.member, p.name as made_by, l.made_at
-		from calendar_links l join people p on p.company_id = l.company_id and p.id = l.made_by where l.company_id = $1 order by l.made_at, l.id`, company); err != nil {
+		from calendar_links l join people p on p.company_id = l.company_id and p.id = l.made_by where l.company_id = $1
+		order by l.made_at, l.id`, company); err != nil {
 		return nil, fmt.Errorf("list calendar addresses: %w", err)
 	}
 	return links, nil
@@ -61,7 +64,8 @@ func (s *Store) CalendarLink(ctx context.Context, secret []byte) (CalendarLink, 
 	var link CalendarLink
 	err := found(s.db.GetContext(ctx, &link, `
 		select l.id, l.company_id, l.crew, l.member, p.name as made_by, l.made_at
-		from calendar_links l join people p on p.company_id = l.company_id and p.id = l.made_by where l.secret = $1`, secret), "read a calendar address")
+		from calendar_links l join people p on p.company_id = l.company_id and p.id = l.made_by
+		where l.secret = $1`, secret), "read a calendar address")
 	return link, err
 }
 

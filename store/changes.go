@@ -59,7 +59,8 @@ func (s *Store) Listen(ctx context.Context, begun func(), tell func(Change)) err
 			continue
 		}
 		if number, err := strconv.ParseInt(revision, 10, 64); err == nil {
-			tell(Change{map[string]Subject{changedChannel: OfJob, recordedChannel: OfRecord, personChannel: OfPerson}[n.Channel], id, number})
+			tell(Change{map[string]Subject{changedChannel: OfJob, recordedChannel: OfRecord, personChannel: OfPerson}[n.Channel],
+				id, number})
 		}
 	}
 }

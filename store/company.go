@@ -22,7 +22,8 @@ func (s Storage) Used() int64 { return s.Photos + s.Plans + s.Record }
 func (s *Store) Storage(ctx context.Context, company uuid.UUID) (Storage, error) {
 	var out Storage
 	err := s.db.GetContext(ctx, &out, `
-		select coalesce((select sum(octet_length(image) + octet_length(thumb)) from photos where company_id = c.id), 0) as photos,
+		select coalesce((select sum(octet_length(image) + octet_length(thumb)) from photos where company_id = c.id),
+		0) as photos,
 		       coalesce((select sum(pg_column_size(doc)) from job_revisions where company_id = c.id), 0)
 		       + coalesce((select sum(pg_column_size(doc)) from jobs where company_id = c.id), 0) as plans,
 		       coalesce((select sum(pg_column_size(doc)) from events where company_id = c.id), 0)

@@ -153,17 +153,20 @@ func put(z *zip.Writer, name string, content any) error {
 func export(ctx context.Context, tx *sqlx.Tx, company uuid.UUID, z *zip.Writer) error {
 	c := archivedCompany{Format: companyFormat, Version: companyVersion, At: time.Now().UTC()}
 	if err := tx.QueryRowxContext(ctx, `
-		select c.name, c.house, coalesce(r.bookings, '[]'), r.changed_by from companies c left join rosters r on r.company_id = c.id where c.id = $1`,
+		select c.name, c.house, coalesce(r.bookings, '[]'), r.changed_by from companies c
+		left join rosters r on r.company_id = c.id where c.id = $1`,
 		company).Scan(&c.Name, &c.House, &c.Bookings, &c.BookedBy); err != nil {
 		return found(err, "read the company")
 	}
-	people, err := rowsOf[archivedPerson](ctx, tx, `select id, name, email, role, units, active from people where company_id = $1 order by name`, company)
+	people, err := rowsOf[archivedPerson](ctx, tx, `select id, name, email, role, units, active from people
+		where company_id = $1 order by name`, company)
 	if err != nil {
 		return err
 	}
 	editions, err := rowsOf[archivedEdition](ctx, tx, `
 		select v.shelf, v.id, v.version, v.doc, v.changed_by, v.changed_at, s.archived_at, s.version = v.version as newest
-		from sheet_versions v join sheets s on s.company_id = v.company_id and s.shelf = v.shelf and s.id = v.id where v.company_id = $1 order by 1, 2, 3`, company)
+		from sheet_versions v join sheets s on s.company_id = v.company_id and s.shelf = v.shelf and s.id = v.id
+		where v.company_id = $1 order by 1, 2, 3`, company)
 	if err != nil {
 		return err
 	}
@@ -186,19 +189,23 @@ func export(ctx context.Context, tx *sqlx.Tx, company uuid.UUID, z *zip.Writer) 
 	if err != nil {
 		return err
 	}
-	stock, err := rowsOf[archivedDoc](ctx, tx, `select id, doc, gone_at from stock where company_id = $1 order by id`, company)
+	stock, err := rowsOf[archivedDoc](ctx, tx, `select id, doc, gone_at from stock where company_id = $1
+		order by id`, company)
 	if err != nil {
 		return err
 	}
-	jobs, err := rowsOf[archivedJob](ctx, tx, `select id, revision, changed_by, changed_at, archived_at from jobs where company_id = $1 order by id`, company)
+	jobs, err := rowsOf[archivedJob](ctx, tx, `select id, revision, changed_by, changed_at, archived_at from jobs
+		where company_id = $1 order by id`, company)
 	if err != nil {
 		return err
 	}
-	photos, err := rowsOf[archivedPhoto](ctx, tx, `select id, job_id, surface_id, caption, added_by, added_at from photos where company_id = $1 and removed_at is null order by id`, company)
+	photos, err := rowsOf[archivedPhoto](ctx, tx, `select id, job_id, surface_id, caption, added_by, added_at from photos
+		where company_id = $1 and removed_at is null order by id`, company)
 	if err != nil {
 		return err
 	}
-	done, err := rowsOf[archivedDone](ctx, tx, `select at, person_id, what, about from audit where company_id = $1 order by id`, company)
+	done, err := rowsOf[archivedDone](ctx, tx, `select at, person_id, what, about from audit where company_id = $1
+		order by id`, company)
 	if err != nil {
 		return err
 	}
@@ -206,7 +213,8 @@ func export(ctx context.Context, tx *sqlx.Tx, company uuid.UUID, z *zip.Writer) 
 		name    string
 		content any
 	}{
-		{"company.json", c}, {"people.json", people}, {"shelf.json", shelf}, {"editions.json", editions}, {"systems.json", systems},
+		{"company.json", c}, {"people.json", people}, {"shelf.json", shelf}, {"editions.json", editions},
+		{"systems.json", systems},
 		{"stock.json", stock}, {"jobs.json", jobs}, {"photos.json", photos}, {"audit.json", done},
 	} {
 		if err := put(z, file.name, file.content); err != nil {
@@ -220,7 +228,8 @@ func export(ctx context.Context, tx *sqlx.Tx, company uuid.UUID, z *zip.Writer) 
 	}
 	for _, p := range photos {
 		var image, thumb []byte
-		if err := tx.QueryRowxContext(ctx, `select image, thumb from photos where company_id = $1 and id = $2`, company, p.ID).Scan(&image, &thumb); err != nil {
+		if err := tx.QueryRowxContext(ctx, `select image, thumb from photos where company_id = $1
+			and id = $2`, company, p.ID).Scan(&image, &thumb); err != nil {
 			return fmt.Errorf("read a photograph: %w", err)
 		}
 		if err := errors.Join(put(z, photoName(p.ID, false), image), put(z, photoName(p.ID, true), thumb)); err != nil {
@@ -248,10 +257,12 @@ func exportJob(ctx context.Context, tx *sqlx.Tx, company, id uuid.UUID, z *zip.W
 	}
 	var r archivedRecord
 	var err error
-	if r.Issues, err = rowsOf[archivedIssue](ctx, tx, `select number, save_id, person_id, at, doc from issues where company_id = $1 and job_id = $2 order by number`, company, id); err != nil {
+	if r.Issues, err = rowsOf[archivedIssue](ctx, tx, `select number, save_id, person_id, at, doc from issues
+		where company_id = $1 and job_id = $2 order by number`, company, id); err != nil {
 		return err
 	}
-	if r.Events, err = rowsOf[archivedEvent](ctx, tx, `select id, device, number, person_id, received_at, doc from events where company_id = $1 and job_id = $2 order by received_at, device, number`, company, id); err != nil {
+	if r.Events, err = rowsOf[archivedEvent](ctx, tx, `select id, device, number, person_id, received_at, doc from events
+		where company_id = $1 and job_id = $2 order by received_at, device, number`, company, id); err != nil {
 		return err
 	}
 	if err := put(z, planName(id), doc); err != nil || len(r.Issues)+len(r.Events) == 0 {

@@ -40,12 +40,15 @@ func HotQueries(company, job uuid.UUID, products []string) map[string]Query {
 	}
 	return map[string]Query{
 		"list jobs": {selectJobs, []any{company, "", false}}, "find jobs": {selectJobs, []any{company, "harbour", false}},
-		"newest entries": searched("", ""), "entries of a kind": searched("", "deviation"), "entries with words": searched("yellow streak", ""),
+		"newest entries": searched("", ""), "entries of a kind": searched("", "deviation"),
+		"entries with words":           searched("yellow streak", ""),
 		"entries of a kind with words": searched("streak", "note"), "past causes": {selectCauses, []any{company, job}},
-		"recorded jobs": {selectRecorded, []any{company, 60}}, "events of jobs": {selectEventsOf, []any{company, []string{job.String()}}},
+		"recorded jobs":   {selectRecorded, []any{company, 60}},
+		"events of jobs":  {selectEventsOf, []any{company, []string{job.String()}}},
 		"issues of jobs":  {selectIssuesOf, []any{company, []string{job.String()}}},
 		"record of a job": {selectEvents + `and e.xact >= ($3::text)::xid8`, []any{company, job, "0"}},
-		"sheets":          {selectSheet + ` where s.company_id = $1 and s.shelf = 'product' and s.id = any($2)`, []any{company, products}},
+		"sheets": {selectSheet + ` where s.company_id = $1 and s.shelf = 'product' and s.id = any($2)`,
+			[]any{company, products}},
 	}
 }
 

@@ -23,15 +23,23 @@ func full(t testing.TB) (s *store.Store, company, job uuid.UUID) {
 	for n := range 10 {
 		fill := []string{
 			`insert into companies (id, name) values ($1::uuid, 'Slipway Floors')`,
-			`insert into people (id, company_id, name, email, role, password_hash) select $1::uuid, $1::uuid, 'Ida', $1::uuid || '@slipway.example', 'owner', 'x'`,
-			`insert into jobs (id, company_id, doc, revision, changed_by, changed_at) select gen_random_uuid(), $1::uuid, jsonb_build_object('version', 2, 'job', jsonb_build_object(
-				'name', 'Hall ' || n, 'site', 'Pier ' || n % 40, 'zone', 'Europe/Oslo', 'surfaces', jsonb_build_array(1, 2), 'padding', repeat(md5(n::text), 200))), 1, $1::uuid, now() - n * interval '1 hour' from generate_series(1, 150) n`,
-			`insert into issues (company_id, job_id, number, save_id, doc, person_id, at) select $1::uuid, id, 1, gen_random_uuid(), '{}', $1::uuid, changed_at from jobs where company_id = $1::uuid`,
-			`insert into events (company_id, job_id, id, device, number, doc, person_id) select $1::uuid, j.id, gen_random_uuid(), 'tablet-1', n, jsonb_build_object('number', n,
-				'kind', (array['gate', 'reading', 'meets', 'mixed', 'poured', 'spread', 'rolled', 'film', 'note', 'deviation'])[1 + n % 10],
+			`insert into people (id, company_id, name, email, role, password_hash) select $1::uuid, $1::uuid, 'Ida',
+				$1::uuid || '@slipway.example', 'owner', 'x'`,
+			`insert into jobs (id, company_id, doc, revision, changed_by, changed_at) select gen_random_uuid(), $1::uuid,
+				jsonb_build_object('version', 2, 'job', jsonb_build_object(
+				'name', 'Hall ' || n, 'site', 'Pier ' || n % 40, 'zone', 'Europe/Oslo', 'surfaces', jsonb_build_array(1, 2),
+				'padding', repeat(md5(n::text), 200))), 1, $1::uuid, now() - n * interval '1 hour' from generate_series(1, 150) n`,
+			`insert into issues (company_id, job_id, number, save_id, doc, person_id, at) select $1::uuid, id, 1,
+				gen_random_uuid(), '{}', $1::uuid, changed_at from jobs where company_id = $1::uuid`,
+			`insert into events (company_id, job_id, id, device, number, doc, person_id) select $1::uuid, j.id,
+				gen_random_uuid(), 'tablet-1', n, jsonb_build_object('number', n,
+				'kind', (array['gate', 'reading', 'meets', 'mixed', 'poured', 'spread', 'rolled', 'film', 'note',
+				'deviation'])[1 + n % 10],
 				'at', to_char(j.changed_at at time zone 'UTC' + n * interval '1 minute', 'YYYY-MM-DD"T"HH24:MI:SS"Z"'), 'behind', 0,
-				'body', jsonb_build_object('text', md5(n::text || j.id::text))), $1::uuid from jobs j, generate_series(1, 10) n where j.company_id = $1::uuid`,
-			`insert into sheets (company_id, shelf, id, version, doc) select $1::uuid, 'product', 'sheet-' || n, 1, jsonb_build_object('id', 'sheet-' || n, 'name', 'Sheet ' || n) from generate_series(1, 200) n`,
+				'body', jsonb_build_object('text', md5(n::text || j.id::text))), $1::uuid from jobs j, generate_series(1, 10) n
+				where j.company_id = $1::uuid`,
+			`insert into sheets (company_id, shelf, id, version, doc) select $1::uuid, 'product', 'sheet-' || n, 1,
+				jsonb_build_object('id', 'sheet-' || n, 'name', 'Sheet ' || n) from generate_series(1, 200) n`,
 		}
 		id := uuid.New()
 		for _, query := range fill {
@@ -43,7 +51,8 @@ func full(t testing.TB) (s *store.Store, company, job uuid.UUID) {
 			company = id
 		}
 	}
-	if err := sqlx.NewDb(s.DB(), "pgx").GetContext(t.Context(), &job, `select id from jobs where company_id = $1::uuid limit 1`, company); err != nil {
+	if err := sqlx.NewDb(s.DB(), "pgx").GetContext(t.Context(), &job, `select id from jobs where company_id = $1::uuid
+		limit 1`, company); err != nil {
 		t.Fatal(err)
 	}
 	if _, err := s.DB().ExecContext(t.Context(), `vacuum analyze`); err != nil {
@@ -64,7 +73,8 @@ func hotQueries(t *testing.T, s *store.Store, company, job uuid.UUID) {
 	small := map[string]bool{"people": true, "companies": true} // by far fewer rows than an index is worth
 	for name, q := range store.HotQueries(company, job, []string{"sheet-7", "sheet-8"}) {
 		var text []byte
-		if err := sqlx.NewDb(s.DB(), "pgx").GetContext(t.Context(), &text, `explain (format json) `+q.Text, q.Args...); err != nil {
+		if err := sqlx.NewDb(s.DB(), "pgx").GetContext(t.Context(), &text, `explain (format json)
+			`+q.Text, q.Args...); err != nil {
 			t.Errorf("%s: %v", name, err)
 			continue
 		}
@@ -106,7 +116,8 @@ func searched(t *testing.T, s *store.Store, company, job uuid.UUID) {
 		ID   string
 		Text string
 	}
-	if err := sqlx.NewDb(s.DB(), "pgx").GetContext(t.Context(), &event, `select id, doc -> 'body' ->> 'text' as text from events where company_id = $1::uuid and job_id = $2 and kind = 'note' limit 1`, company, job); err != nil {
+	if err := sqlx.NewDb(s.DB(), "pgx").GetContext(t.Context(), &event, `select id, doc -> 'body' ->> 'text' as text
+		from events where company_id = $1::uuid and job_id = $2 and kind = 'note' limit 1`, company, job); err != nil {
 		t.Fatal(err)
 	}
 	count := func(words, kind string) int {
@@ -135,14 +146,17 @@ func searched(t *testing.T, s *store.Store, company, job uuid.UUID) {
 	if n := count("100%", ""); n != 0 {
 		t.Errorf("%d entries with a percent sign", n)
 	}
-	if _, err := s.DB().ExecContext(t.Context(), `insert into events (company_id, job_id, id, device, number, doc, person_id) values ($1::uuid, $2, gen_random_uuid(), 'tablet-1', 99,
-		jsonb_build_object('kind', 'struck', 'at', '2031-01-01T00:00:00Z', 'body', jsonb_build_object('struck', $3::text)), $1::uuid)`, company, job, event.ID); err != nil {
+	if _, err := s.DB().ExecContext(t.Context(), `insert into events (company_id, job_id, id, device, number, doc,
+		person_id) values ($1::uuid, $2, gen_random_uuid(), 'tablet-1', 99,
+		jsonb_build_object('kind', 'struck', 'at', '2031-01-01T00:00:00Z', 'body', jsonb_build_object('struck', $3::text)),
+		$1::uuid)`, company, job, event.ID); err != nil {
 		t.Fatal(err)
 	}
 	if n := count(event.Text[5:25], ""); n != 0 {
 		t.Errorf("%d entries with the words of what was struck", n)
 	}
-	if found, err := s.Recorded(t.Context(), company, 3); err != nil || len(found) != 3 || len(found[0].Issues) != 1 || len(found[2].Events) < 10 {
+	if found, err := s.Recorded(t.Context(), company, 3); err != nil || len(found) != 3 || len(found[0].Issues) != 1 ||
+		len(found[2].Events) < 10 {
 		t.Errorf("%d records, %v", len(found), err)
 	}
 }

@@ -70,7 +70,8 @@ func (s *Store) keep(ctx context.Context, what, statement string, doc any, args 
 // House reads how a company works.
 func (s *Store) House(ctx context.Context, company uuid.UUID) (Revised[job.House], error) {
 	var r row
-	if err := s.db.GetContext(ctx, &r, `select house as doc, house_revision as revision from companies where id = $1`, company); err != nil {
+	if err := s.db.GetContext(ctx, &r, `select house as doc, house_revision as revision from companies
+		where id = $1`, company); err != nil {
 		return Revised[job.House]{}, found(err, "read house methods")
 	}
 	all, err := decoded[job.House]([]row{r}, "house methods")
@@ -90,7 +91,8 @@ func (s *Store) SaveHouse(ctx context.Context, company uuid.UUID, base int64, ho
 // Systems lists the company's build-ups by name.
 func (s *Store) Systems(ctx context.Context, company uuid.UUID) ([]Revised[buildup.System], error) {
 	var rows []row
-	if err := s.db.SelectContext(ctx, &rows, `select doc, revision from systems where company_id = $1 order by name`, company); err != nil {
+	if err := s.db.SelectContext(ctx, &rows, `select doc, revision from systems where company_id = $1
+		order by name`, company); err != nil {
 		return nil, fmt.Errorf("list systems: %w", err)
 	}
 	return decoded[buildup.System](rows, "system")
@@ -101,13 +103,15 @@ func (s *Store) SaveSystem(ctx context.Context, company uuid.UUID, base int64, s
 	return s.keep(ctx, "system", `
 		insert into systems (company_id, id, doc)
 		select $1, $2, $4 where $3 = 0 or exists (select from systems where company_id = $1 and id = $2)
-		on conflict (company_id, id) do update set doc = excluded.doc, revision = systems.revision + (systems.revision = $3::bigint)::int
+		on conflict (company_id, id) do update set doc = excluded.doc,
+		revision = systems.revision + (systems.revision = $3::bigint)::int
 		where systems.revision = $3 or systems.doc = excluded.doc returning revision`, system, company, system.ID, base)
 }
 
 // DeleteSystem forgets a build-up as it stood at a revision. Jobs that began with it keep their coats.
 func (s *Store) DeleteSystem(ctx context.Context, company uuid.UUID, base int64, id string) error {
-	err := s.changeOne(ctx, "delete system", `delete from systems where company_id = $1 and id = $2 and revision = $3`, company, id, base)
+	err := s.changeOne(ctx, "delete system", `delete from systems where company_id = $1 and id = $2
+		and revision = $3`, company, id, base)
 	return s.orChanged(ctx, err, `select true from systems where company_id = $1 and id = $2`, company, id)
 }
 
@@ -139,8 +143,10 @@ func (s *Store) SaveContainer(ctx context.Context, company uuid.UUID, base int64
 	return s.keep(ctx, "container", `
 		insert into stock (company_id, id, doc)
 		select $1, $2, $4 where $3 = 0 or exists (select from stock where company_id = $1 and id = $2)
-		on conflict (company_id, id) do update set doc = excluded.doc, changed_at = now(), gone_at = null, revision = stock.revision + (stock.revision = $3)::int
-		where stock.revision = $3 or (stock.doc = excluded.doc and stock.gone_at is null) returning revision`, c, company, c.ID, base)
+		on conflict (company_id, id) do update set doc = excluded.doc, changed_at = now(), gone_at = null,
+		revision = stock.revision + (stock.revision = $3)::int
+		where stock.revision = $3 or (stock.doc = excluded.doc and stock.gone_at is null)
+		returning revision`, c, company, c.ID, base)
 }
 
 // TakeOutContainer takes a container out of stock as it stood at a revision: used up or thrown
@@ -148,7 +154,8 @@ func (s *Store) SaveContainer(ctx context.Context, company uuid.UUID, base int64
 func (s *Store) TakeOutContainer(ctx context.Context, company uuid.UUID, base int64, id string) error {
 	err := s.changeOne(ctx, "take out container", `
 		update stock set gone_at = coalesce(gone_at, now()), revision = $3 + 1
-		where company_id = $1 and id = $2 and (revision = $3 and gone_at is null or revision = $3 + 1 and gone_at is not null)`, company, id, base)
+		where company_id = $1 and id = $2 and (revision = $3 and gone_at is null or revision = $3 + 1
+		and gone_at is not null)`, company, id, base)
 	return s.orChanged(ctx, err, `select true from stock where company_id = $1 and id = $2`, company, id)
 }
 

@@ -28,7 +28,8 @@ func TestHouseSystemsAndStockAreRevised(t *testing.T) {
 	if err != nil {
 		t.Fatal(err)
 	}
-	first, err := records.SaveHouse(ctx, company, house.Revision, job.House{Crews: []job.StandingCrew{{ID: "north", Name: "North", People: 2}}})
+	first, err := records.SaveHouse(ctx, company, house.Revision,
+		job.House{Crews: []job.StandingCrew{{ID: "north", Name: "North", People: 2}}})
 	if err != nil || first <= house.Revision {
 		t.Fatalf("%d after %d: %v", first, house.Revision, err)
 	}
@@ -84,7 +85,8 @@ func TestSheetsHaveEditions(t *testing.T) {
 	company, person := company(t)
 	sheet := func(name string) material.Product { return material.Product{ID: "tide", Name: name, Kind: "primer"} }
 	save := func(base int, name string) error {
-		return records.SaveSheets(ctx, company, &person, store.NewSheet{Shelf: store.ProductShelf, ID: "tide", Base: base, Version: base + 1, Doc: sheet(name)})
+		return records.SaveSheets(ctx, company, &person, store.NewSheet{Shelf: store.ProductShelf, ID: "tide", Base: base,
+			Version: base + 1, Doc: sheet(name)})
 	}
 	if err := errors.Join(save(0, "Tide 40"), save(1, "Tide 40 HS")); err != nil {
 		t.Fatal(err)
@@ -92,10 +94,12 @@ func TestSheetsHaveEditions(t *testing.T) {
 	if err := save(1, "Tide 41"); !errors.Is(err, store.ErrSheetChanged) {
 		t.Errorf("over a newer edition: %v", err)
 	}
-	if all, err := records.SheetVersions(ctx, company, store.ProductShelf, "tide"); err != nil || len(all) != 2 || all[0].Version != 2 {
+	if all, err := records.SheetVersions(ctx, company, store.ProductShelf, "tide"); err != nil || len(all) != 2 ||
+		all[0].Version != 2 {
 		t.Errorf("%+v, %v", all, err)
 	}
-	if v, err := records.SheetVersion(ctx, company, store.ProductShelf, []string{"tide", "ebb"}); err != nil || v["tide"] != 2 || len(v) != 1 {
+	if v, err := records.SheetVersion(ctx, company, store.ProductShelf, []string{"tide", "ebb"}); err != nil ||
+		v["tide"] != 2 || len(v) != 1 {
 		t.Errorf("%v, %v", v, err)
 	}
 	f := file("Quay")
@@ -103,10 +107,12 @@ func TestSheetsHaveEditions(t *testing.T) {
 	if _, err := records.AddJob(ctx, company, person, f, nil); err != nil {
 		t.Fatal(err)
 	}
-	if users, err := records.Users(ctx, company, store.ProductShelf, "tide"); err != nil || len(users) != 1 || users[0].Name != "Quay" {
+	if users, err := records.Users(ctx, company, store.ProductShelf, "tide"); err != nil || len(users) != 1 ||
+		users[0].Name != "Quay" {
 		t.Errorf("%+v, %v", users, err)
 	}
-	if found, n, err := records.Sheets(ctx, company, store.ProductShelf, store.SheetQuery{Words: "tid hs", Kinds: []string{"primer"}}); err != nil || n != 1 || len(found) != 1 {
+	if found, n, err := records.Sheets(ctx, company, store.ProductShelf,
+		store.SheetQuery{Words: "tid hs", Kinds: []string{"primer"}}); err != nil || n != 1 || len(found) != 1 {
 		t.Errorf("%d, %v", n, err)
 	}
 	if err := records.ArchiveSheet(ctx, company, store.ProductShelf, "tide", true); err != nil {
@@ -137,10 +143,13 @@ func TestTheDoorCountsOnce(t *testing.T) {
 	if err != nil {
 		t.Fatal(err)
 	}
-	if err := errors.Join(records.TakeStep(ctx, who, 6), records.TakeRecoveryCode(ctx, who, "one"), records.WantFactor(ctx, company, true)); err != nil {
+	if err := errors.Join(records.TakeStep(ctx, who, 6), records.TakeRecoveryCode(ctx, who, "one"),
+		records.WantFactor(ctx, company, true)); err != nil {
 		t.Error(err)
 	}
-	for name, again := range map[string]error{"a code": records.TakeStep(ctx, who, 6), "a recovery code": records.TakeRecoveryCode(ctx, who, "one"), "no code": records.TakeRecoveryCode(ctx, who, "three")} {
+	for name, again := range map[string]error{"a code": records.TakeStep(ctx, who, 6),
+		"a recovery code": records.TakeRecoveryCode(ctx, who, "one"),
+		"no code":         records.TakeRecoveryCode(ctx, who, "three")} {
 		if !errors.Is(again, store.ErrNotFound) {
 			t.Errorf("%s is taken again: %v", name, again)
 		}
@@ -162,7 +171,8 @@ func TestTheDoorCountsOnce(t *testing.T) {
 	}
 	owner, of := uuid.NullUUID{UUID: id, Valid: true}, uuid.NullUUID{UUID: company, Valid: true}
 	for _, token := range []string{"here", "there"} {
-		if err := records.BeginSession(ctx, token+id.String(), []byte(token), time.Now().Add(time.Hour), of, owner, "a browser"); err != nil {
+		if err := records.BeginSession(ctx, token+id.String(), []byte(token), time.Now().Add(time.Hour), of, owner,
+			"a browser"); err != nil {
 			t.Fatal(err)
 		}
 	}
@@ -198,23 +208,30 @@ func TestACompanyGoesOutAndComesBack(t *testing.T) {
 	if _, err := records.SaveContainer(ctx, from, 0, kit.Container{ID: "tin", Sheet: "tide", Part: "kit"}); err != nil {
 		t.Fatal(err)
 	}
-	if err := records.SaveSheets(ctx, from, &person, store.NewSheet{Shelf: store.ProductShelf, ID: "tide", Version: 1, Doc: material.Product{ID: "tide", Name: "Tide 40"}}); err != nil {
+	if err := records.SaveSheets(ctx, from, &person, store.NewSheet{Shelf: store.ProductShelf, ID: "tide", Version: 1,
+		Doc: material.Product{ID: "tide", Name: "Tide 40"}}); err != nil {
 		t.Fatal(err)
 	}
-	if err := records.SaveSheets(ctx, from, &person, store.NewSheet{Shelf: store.MediumShelf, ID: "sand", Version: 1, Doc: material.Medium{ID: "sand", Name: "Sand"}}); err != nil {
+	if err := records.SaveSheets(ctx, from, &person, store.NewSheet{Shelf: store.MediumShelf, ID: "sand", Version: 1,
+		Doc: material.Medium{ID: "sand", Name: "Sand"}}); err != nil {
 		t.Fatal(err)
 	}
-	if _, err := records.SaveSystem(ctx, from, 0, buildup.System{ID: "quay", Name: "Quay", For: "floor", Coats: []buildup.Coat{{ID: "c", Product: "tide"}}}); err != nil {
+	if _, err := records.SaveSystem(ctx, from, 0,
+		buildup.System{ID: "quay", Name: "Quay", For: "floor", Coats: []buildup.Coat{{ID: "c", Product: "tide"}}}); err !=
+		nil {
 		t.Fatal(err)
 	}
 	before, err := records.House(ctx, from)
 	if err != nil {
 		t.Fatal(err)
 	}
-	if _, err := records.SaveHouse(ctx, from, before.Revision, job.House{Crews: []job.StandingCrew{{ID: "north", Name: "North", People: 2}}}); err != nil {
+	if _, err := records.SaveHouse(ctx, from, before.Revision,
+		job.House{Crews: []job.StandingCrew{{ID: "north", Name: "North", People: 2}}}); err != nil {
 		t.Fatal(err)
 	}
-	if _, err := records.Book(ctx, from, person, 0, []days.Booked{{Job: at.String(), Task: "coat/c/pour", Crew: "north", From: time.Now(), Until: time.Now().Add(time.Hour)}}); err != nil {
+	if _, err := records.Book(ctx, from, person, 0,
+		[]days.Booked{{Job: at.String(), Task: "coat/c/pour", Crew: "north", From: time.Now(),
+			Until: time.Now().Add(time.Hour)}}); err != nil {
 		t.Fatal(err)
 	}
 	if err := records.Audit(ctx, from, uuid.NullUUID{UUID: person, Valid: true}, "changed a role", "Ida"); err != nil {
@@ -223,7 +240,8 @@ func TestACompanyGoesOutAndComesBack(t *testing.T) {
 	if _, err := records.IssuePlan(ctx, from, person, at, uuid.New(), record.Issue{Name: "Quay"}); err != nil {
 		t.Fatal(err)
 	}
-	e := record.Sealed(record.Event{ID: uuid.NewString(), Issue: 1, Kind: record.Noted, At: time.Now(), Device: "a-tablet", Number: 1, Person: person.String(), Body: record.Body{Text: "dry"}}, "")
+	e := record.Sealed(record.Event{ID: uuid.NewString(), Issue: 1, Kind: record.Noted, At: time.Now(), Device: "a-tablet",
+		Number: 1, Person: person.String(), Body: record.Body{Text: "dry"}}, "")
 	if _, err := records.Log(ctx, from, person, at, []record.Event{e}, time.Now()); err != nil {
 		t.Fatal(err)
 	}
@@ -279,7 +297,8 @@ func TestACompanyGoesOutAndComesBack(t *testing.T) {
 	if err != nil || len(jobs) != 1 {
 		t.Fatalf("%d jobs, %v", len(jobs), err)
 	}
-	if logged, err := other.Events(ctx, into, jobs[0].ID, 0); err != nil || len(logged.Events) != 1 || logged.Events[0].Hash != e.Hash {
+	if logged, err := other.Events(ctx, into, jobs[0].ID, 0); err != nil || len(logged.Events) != 1 ||
+		logged.Events[0].Hash != e.Hash {
 		t.Errorf("the record: %+v, %v", logged.Events, err)
 	}
 	photos, err := other.Photos(ctx, into, jobs[0].ID)
@@ -318,7 +337,8 @@ func TestLinksLogAndRoom(t *testing.T) {
 	if err != nil {
 		t.Fatal(err)
 	}
-	if found, err := records.CalendarLink(ctx, []byte(person.String())); err != nil || found.ID != link || found.Crew != "north" {
+	if found, err := records.CalendarLink(ctx, []byte(person.String())); err != nil || found.ID != link ||
+		found.Crew != "north" {
 		t.Errorf("%+v, %v", found, err)
 	}
 	if err := records.RevokeCalendarLink(ctx, company, link); err != nil {
@@ -362,7 +382,8 @@ func TestTheRosterAndTheRecordTakeThingsOnce(t *testing.T) {
 	ctx := t.Context()
 	company, person := company(t)
 	at := addJob(t, company, person, "Quay")
-	first, err := records.Book(ctx, company, person, 0, []days.Booked{{Job: at.String(), Task: "coat/c/pour", From: time.Now(), Until: time.Now().Add(time.Hour)}})
+	first, err := records.Book(ctx, company, person, 0,
+		[]days.Booked{{Job: at.String(), Task: "coat/c/pour", From: time.Now(), Until: time.Now().Add(time.Hour)}})
 	if err != nil || first == 0 {
 		t.Fatalf("%d, %v", first, err)
 	}
@@ -379,7 +400,8 @@ func TestTheRosterAndTheRecordTakeThingsOnce(t *testing.T) {
 		t.Errorf("plan %d, %v", n, err)
 	}
 	note := func(text string) record.Event {
-		return record.Sealed(record.Event{ID: person.String(), Issue: 1, Kind: record.Noted, At: time.Now(), Device: "a-tablet", Number: 1, Person: person.String(), Body: record.Body{Text: text}}, "")
+		return record.Sealed(record.Event{ID: person.String(), Issue: 1, Kind: record.Noted, At: time.Now(),
+			Device: "a-tablet", Number: 1, Person: person.String(), Body: record.Body{Text: text}}, "")
 	}
 	e := note("dry")
 	for range 2 {
@@ -387,7 +409,8 @@ func TestTheRosterAndTheRecordTakeThingsOnce(t *testing.T) {
 			t.Errorf("%v, %v", other, err)
 		}
 	}
-	if other, err := records.Log(ctx, company, person, at, []record.Event{note("wet")}, time.Now()); err != nil || len(other) != 1 {
+	if other, err := records.Log(ctx, company, person, at, []record.Event{note("wet")}, time.Now()); err != nil ||
+		len(other) != 1 {
 		t.Errorf("another event of the same id: %v, %v", other, err)
 	}
 	if all, err := records.EventsByID(ctx, company, at, []string{e.ID}); err != nil || all[e.ID].Hash != e.Hash {
@@ -403,7 +426,8 @@ func TestTheRosterAndTheRecordTakeThingsOnce(t *testing.T) {
 func TestACompanyIsFoundedAndSet(t *testing.T) {
 	ctx := t.Context()
 	email := uuid.NewString() + "@test.example"
-	company, err := records.Found(ctx, "Slipway Floors", store.Person{Name: "Ida", Email: email, Role: store.Owner, PasswordHash: "x", Units: "us"})
+	company, err := records.Found(ctx, "Slipway Floors", store.Person{Name: "Ida", Email: email, Role: store.Owner,
+		PasswordHash: "x", Units: "us"})
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -449,7 +473,8 @@ func TestACompanyIsFoundedAndSet(t *testing.T) {
 	if room, err := records.Storage(ctx, company); err != nil || room.Used() <= 0 {
 		t.Errorf("%+v, %v", room, err)
 	}
-	if err := records.SaveSheets(ctx, company, &owner.ID, store.NewSheet{Shelf: store.MediumShelf, ID: "sand", Version: 1, Doc: material.Medium{ID: "sand", Name: "Sand"}}); err != nil {
+	if err := records.SaveSheets(ctx, company, &owner.ID, store.NewSheet{Shelf: store.MediumShelf, ID: "sand", Version: 1,
+		Doc: material.Medium{ID: "sand", Name: "Sand"}}); err != nil {
 		t.Fatal(err)
 	}
 	if users, err := records.Users(ctx, company, store.MediumShelf, "sand"); err != nil || len(users) != 0 {
@@ -460,7 +485,8 @@ func TestACompanyIsFoundedAndSet(t *testing.T) {
 	}
 	token := "kept " + owner.ID.String()
 	of := uuid.NullUUID{UUID: owner.ID, Valid: true}
-	if err := records.BeginSession(ctx, token, []byte("a"), time.Now().Add(time.Hour), uuid.NullUUID{UUID: company, Valid: true}, of, "a browser"); err != nil {
+	if err := records.BeginSession(ctx, token, []byte("a"), time.Now().Add(time.Hour),
+		uuid.NullUUID{UUID: company, Valid: true}, of, "a browser"); err != nil {
 		t.Fatal(err)
 	}
 	if err := records.KeepSession(ctx, token, []byte("b"), time.Now().Add(time.Hour)); err != nil {

@@ -139,7 +139,8 @@ func (s *Store) Import(ctx context.Context, company uuid.UUID, z *zip.Reader, ch
 		var there bool
 		if err := tx.GetContext(ctx, &there, `
 			select exists (select from jobs where company_id = $1) or exists (select from sheets where company_id = $1)
-			or exists (select from stock where company_id = $1) or exists (select from systems where company_id = $1)`, company); err != nil {
+			or exists (select from stock where company_id = $1) or exists (select from systems
+			where company_id = $1)`, company); err != nil {
 			return fmt.Errorf("look what is there: %w", err)
 		}
 		if there {
@@ -163,7 +164,8 @@ func (im importing) insert(statement string, args ...any) error {
 		if Away(err) || im.ctx.Err() != nil {
 			return fmt.Errorf("bring a part of an archive in: %w", err)
 		}
-		return &BadArchive{"the archive", "Something in it contradicts something else in it, stands twice, or is not what it should be."}
+		return &BadArchive{"the archive", "Something in it contradicts something else in it, stands twice, or is not what " +
+			"it should be."}
 	}
 	return nil
 }
@@ -176,7 +178,8 @@ func (im importing) all(check Checks) error {
 	if c.Format != companyFormat || c.Version != companyVersion {
 		return &BadArchive{"company.json", "This is no archive of a company that this program reads."}
 	}
-	if err := errors.Join(fits[job.House]("company.json", c.House), fits[[]days.Booked]("company.json", c.Bookings)); err != nil {
+	if err := errors.Join(fits[job.House]("company.json", c.House),
+		fits[[]days.Booked]("company.json", c.Bookings)); err != nil {
 		return err
 	}
 	people, err := readList[archivedPerson](im.z, "people.json")
@@ -184,22 +187,26 @@ func (im importing) all(check Checks) error {
 		return err
 	}
 	for _, p := range people {
-		if err := im.insert(`insert into people (company_id, id, name, email, role, units, active, password_hash) values ($1, $2, $3, lower($4), $5, $6, false, '') on conflict do nothing`,
+		if err := im.insert(`insert into people (company_id, id, name, email, role, units, active, password_hash)
+			values ($1, $2, $3, lower($4), $5, $6, false, '') on conflict do nothing`,
 			p.ID, p.Name, p.Email, p.Role, p.Units); err != nil {
 			return err
 		}
 	}
-	if err := im.insert(`update companies set house = $2, house_revision = house_revision + 1, shelf_revision = shelf_revision + 1 where id = $1`, []byte(c.House)); err != nil {
+	if err := im.insert(`update companies set house = $2, house_revision = house_revision + 1,
+		shelf_revision = shelf_revision + 1 where id = $1`, []byte(c.House)); err != nil {
 		return err
 	}
-	for _, part := range []func() error{im.shelf, im.docs, func() error { return im.jobs(check.Plan) }, func() error { return im.photos(check.Photo) }} {
+	for _, part := range []func() error{im.shelf, im.docs, func() error { return im.jobs(check.Plan) },
+		func() error { return im.photos(check.Photo) }} {
 		if err := part(); err != nil {
 			return err
 		}
 	}
 	if c.BookedBy != nil {
 		return im.insert(`insert into rosters (company_id, revision, bookings, changed_by) values ($1, 1, $2, $3)
-			on conflict (company_id) do update set revision = rosters.revision + 1, bookings = excluded.bookings`, []byte(c.Bookings), c.BookedBy)
+			on conflict (company_id) do update set revision = rosters.revision + 1,
+			bookings = excluded.bookings`, []byte(c.Bookings), c.BookedBy)
 	}
 	return nil
 }
@@ -221,10 +228,12 @@ func (im importing) shelf() error {
 	for _, newest := range []bool{true, false} { // sheets before their editions
 		for _, e := range editions {
 			if newest && e.Newest {
-				err = im.insert(`insert into sheets (company_id, shelf, id, version, doc, changed_by, changed_at, archived_at) values ($1, $2, $3, $4, $5, $6, $7, $8)`,
+				err = im.insert(`insert into sheets (company_id, shelf, id, version, doc, changed_by, changed_at, archived_at)
+					values ($1, $2, $3, $4, $5, $6, $7, $8)`,
 					e.Shelf, e.ID, e.Version, []byte(e.Sheet), e.ChangedBy, e.ChangedAt, e.ArchivedAt)
 			} else if !newest {
-				err = im.insert(`insert into sheet_versions (company_id, shelf, id, version, doc, changed_by, changed_at) values ($1, $2, $3, $4, $5, $6, $7)`,
+				err = im.insert(`insert into sheet_versions (company_id, shelf, id, version, doc, changed_by, changed_at)
+					values ($1, $2, $3, $4, $5, $6, $7)`,
 					e.Shelf, e.ID, e.Version, []byte(e.Sheet), e.ChangedBy, e.ChangedAt)
 			}
 			if err != nil {
@@ -244,7 +253,8 @@ func (im importing) docs() error {
 		if err := fits[buildup.System]("systems.json", d.Doc); err != nil {
 			return err
 		}
-		if err := im.insert(`insert into systems (company_id, id, doc) values ($1, $2, $3)`, d.ID, []byte(d.Doc)); err != nil {
+		if err := im.insert(`insert into systems (company_id, id, doc)
+			values ($1, $2, $3)`, d.ID, []byte(d.Doc)); err != nil {
 			return err
 		}
 	}
@@ -256,7 +266,8 @@ func (im importing) docs() error {
 		if err := fits[kit.Container]("stock.json", d.Doc); err != nil {
 			return err
 		}
-		if err := im.insert(`insert into stock (company_id, id, doc, gone_at) values ($1, $2, $3, $4)`, d.ID, []byte(d.Doc), d.GoneAt); err != nil {
+		if err := im.insert(`insert into stock (company_id, id, doc, gone_at)
+			values ($1, $2, $3, $4)`, d.ID, []byte(d.Doc), d.GoneAt); err != nil {
 			return err
 		}
 	}
@@ -276,11 +287,13 @@ func (im importing) jobs(check func([]byte) ([]byte, error)) error {
 		if text, err = check(text); err != nil {
 			return &BadArchive{planName(j.ID), err.Error()}
 		}
-		if err := im.insert(`insert into jobs (company_id, id, doc, revision, changed_by, changed_at, archived_at) values ($1, $2, $3, $4, $5, $6, $7)`,
+		if err := im.insert(`insert into jobs (company_id, id, doc, revision, changed_by, changed_at, archived_at)
+			values ($1, $2, $3, $4, $5, $6, $7)`,
 			j.ID, text, j.Revision, j.ChangedBy, j.ChangedAt, j.ArchivedAt); err != nil {
 			return err
 		}
-		if err := im.insert(`insert into job_revisions (company_id, job_id, revision, save_id, doc, person_id) values ($1, $2, $3, $2, $4, $5)`,
+		if err := im.insert(`insert into job_revisions (company_id, job_id, revision, save_id, doc, person_id)
+			values ($1, $2, $3, $2, $4, $5)`,
 			j.ID, j.Revision, text, j.ChangedBy); err != nil {
 			return err
 		}
@@ -303,7 +316,8 @@ func (im importing) record(of uuid.UUID) error {
 		if err := fits[record.Issue](recordName(of), i.Plan); err != nil {
 			return err
 		}
-		if err := im.insert(`insert into issues (company_id, job_id, number, save_id, doc, person_id, at) values ($1, $2, $3, $4, $5, $6, $7)`,
+		if err := im.insert(`insert into issues (company_id, job_id, number, save_id, doc, person_id, at)
+			values ($1, $2, $3, $4, $5, $6, $7)`,
 			of, i.Number, i.Save, []byte(i.Plan), i.Person, i.At); err != nil {
 			return err
 		}
@@ -312,7 +326,8 @@ func (im importing) record(of uuid.UUID) error {
 		if err := fits[record.Event](recordName(of), e.Event); err != nil {
 			return err
 		}
-		if err := im.insert(`insert into events (company_id, job_id, id, device, number, doc, person_id, received_at) values ($1, $2, $3, $4, $5, $6, $7, $8)`,
+		if err := im.insert(`insert into events (company_id, job_id, id, device, number, doc, person_id, received_at)
+			values ($1, $2, $3, $4, $5, $6, $7, $8)`,
 			of, e.ID, e.Device, e.Number, []byte(e.Event), e.Person, e.ReceivedAt); err != nil {
 			return err
 		}
@@ -334,7 +349,8 @@ func (im importing) photos(redraw func([]byte) (full, thumb []byte, err error)) 
 		if err != nil {
 			return &BadArchive{photoName(p.ID, false), "It is no photograph that can be read: " + err.Error() + "."}
 		}
-		if err := im.insert(`insert into photos (company_id, id, job_id, surface_id, caption, image, thumb, added_by, added_at) values ($1, $2, $3, $4, $5, $6, $7, $8, $9)`,
+		if err := im.insert(`insert into photos (company_id, id, job_id, surface_id, caption, image, thumb, added_by,
+			added_at) values ($1, $2, $3, $4, $5, $6, $7, $8, $9)`,
 			p.ID, p.Job, p.Surface, p.Caption, image, thumb, p.AddedBy, p.AddedAt); err != nil {
 			return err
 		}

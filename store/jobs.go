@@ -132,7 +132,8 @@ func (s *Store) KeepSummary(ctx context.Context, company, id uuid.UUID, changed 
 	if err != nil {
 		return fmt.Errorf("encode summary: %w", err)
 	}
-	if _, err := s.db.ExecContext(ctx, `update jobs set summary = $4 where company_id = $1 and id = $2 and changed_at = $3`, company, id, changed, text); err != nil {
+	if _, err := s.db.ExecContext(ctx, `update jobs set summary = $4 where company_id = $1 and id = $2
+		and changed_at = $3`, company, id, changed, text); err != nil {
 		return fmt.Errorf("keep summary: %w", err)
 	}
 	return nil
@@ -154,7 +155,8 @@ func (s *Store) AddJob(ctx context.Context, company, person uuid.UUID, file job.
 		return id, fmt.Errorf("encode summary: %w", err)
 	}
 	err = s.inTransaction(ctx, func(tx *sqlx.Tx) error {
-		if _, err := tx.ExecContext(ctx, `insert into jobs (id, company_id, doc, revision, changed_by, summary) values ($1, $2, $3, 1, $4, $5)`,
+		if _, err := tx.ExecContext(ctx, `insert into jobs (id, company_id, doc, revision, changed_by, summary)
+			values ($1, $2, $3, 1, $4, $5)`,
 			id, company, doc, person, told); err != nil {
 			return fmt.Errorf("add job: %w", err)
 		}
@@ -163,12 +165,15 @@ func (s *Store) AddJob(ctx context.Context, company, person uuid.UUID, file job.
 	return id, err
 }
 
-func addRevision(ctx context.Context, tx *sqlx.Tx, company, job uuid.UUID, revision int64, save uuid.UUID, doc []byte, person uuid.UUID) error {
-	if _, err := tx.ExecContext(ctx, `insert into job_revisions (company_id, job_id, revision, save_id, doc, person_id) values ($1, $2, $3, $4, $5, $6)`,
+func addRevision(ctx context.Context, tx *sqlx.Tx, company, job uuid.UUID, revision int64, save uuid.UUID, doc []byte,
+	person uuid.UUID) error {
+	if _, err := tx.ExecContext(ctx, `insert into job_revisions (company_id, job_id, revision, save_id, doc, person_id)
+		values ($1, $2, $3, $4, $5, $6)`,
 		company, job, revision, save, doc, person); err != nil {
 		return fmt.Errorf("add revision: %w", err)
 	}
-	if _, err := tx.ExecContext(ctx, `delete from job_revisions where company_id = $1 and job_id = $2 and revision <= $3`, company, job, revision-keptRevisions); err != nil {
+	if _, err := tx.ExecContext(ctx, `delete from job_revisions where company_id = $1 and job_id = $2
+		and revision <= $3`, company, job, revision-keptRevisions); err != nil {
 		return fmt.Errorf("forget old revisions: %w", err)
 	}
 	return nil
@@ -224,7 +229,8 @@ func (s *Store) SaveJob(ctx context.Context, company, person uuid.UUID, save Sav
 		if err := addRevision(ctx, tx, company, save.Job, kept.Revision, save.ID, doc, person); err != nil {
 			return err
 		}
-		_, err = tx.ExecContext(ctx, `select pg_notify($1, $2)`, changedChannel, fmt.Sprintf("%s %d", save.Job, kept.Revision))
+		_, err = tx.ExecContext(ctx, `select pg_notify($1,
+			$2)`, changedChannel, fmt.Sprintf("%s %d", save.Job, kept.Revision))
 		if err != nil {
 			return fmt.Errorf("tell of the save: %w", err)
 		}
@@ -240,11 +246,13 @@ func stale(ctx context.Context, tx *sqlx.Tx, company uuid.UUID, save Save) error
 		return err
 	}
 	conflict := &Stale{Base: theirs.File, Theirs: theirs}
-	if err := tx.GetContext(ctx, &conflict.SaveID, `select save_id from job_revisions where company_id = $1 and job_id = $2 and revision = $3`, company, save.Job, theirs.Revision); err != nil {
+	if err := tx.GetContext(ctx, &conflict.SaveID, `select save_id from job_revisions where company_id = $1
+		and job_id = $2 and revision = $3`, company, save.Job, theirs.Revision); err != nil {
 		return fmt.Errorf("read the save that stands: %w", err)
 	}
 	var doc []byte
-	err = tx.GetContext(ctx, &doc, `select doc from job_revisions where company_id = $1 and job_id = $2 and revision = $3`, company, save.Job, save.Base)
+	err = tx.GetContext(ctx, &doc, `select doc from job_revisions where company_id = $1 and job_id = $2
+		and revision = $3`, company, save.Job, save.Base)
 	if err == nil {
 		// A fresh file: decoding into one that shares slices with theirs would
 		// write through to it.

@@ -49,7 +49,8 @@ var ErrEmailTaken = errors.New("someone already signs in with this address")
 var ErrLastOwner = errors.New("a company needs at least one owner")
 
 const selectPerson = `
-	select p.id, p.company_id, c.name as company, p.name, p.email, p.role, p.password_hash, p.units, p.active, p.revision, p.factor, c.factor_wanted
+	select p.id, p.company_id, c.name as company, p.name, p.email, p.role, p.password_hash, p.units, p.active, p.revision,
+	p.factor, c.factor_wanted
 	from people p join companies c on c.id = p.company_id `
 
 // AddCompany makes a company and returns its id.
@@ -104,11 +105,13 @@ func addPerson(ctx context.Context, in *sqlx.Tx, p Person) (uuid.UUID, error) {
 	if err != nil {
 		return id, err
 	}
-	if _, err := in.ExecContext(ctx, `insert into people (id, company_id, name, email, role, password_hash, units) values ($1, $2, $3, $4, $5, $6, $7)`,
+	if _, err := in.ExecContext(ctx, `insert into people (id, company_id, name, email, role, password_hash, units)
+		values ($1, $2, $3, $4, $5, $6, $7)`,
 		id, p.CompanyID, p.Name, strings.ToLower(p.Email), p.Role, p.PasswordHash, p.Units); err != nil {
 		return id, fmt.Errorf("add person: %w", err)
 	}
-	_, err = in.ExecContext(ctx, `insert into addresses (email, company_id, person_id) values ($1, $2, $3)`, strings.ToLower(p.Email), p.CompanyID, id)
+	_, err = in.ExecContext(ctx, `insert into addresses (email, company_id, person_id)
+		values ($1, $2, $3)`, strings.ToLower(p.Email), p.CompanyID, id)
 	var violated *pgconn.PgError
 	const uniqueViolation = "23505"
 	if errors.As(err, &violated) && violated.Code == uniqueViolation {
@@ -123,7 +126,8 @@ func addPerson(ctx context.Context, in *sqlx.Tx, p Person) (uuid.UUID, error) {
 // PersonByEmail finds an active person by address, of whatever company.
 func (s *Store) PersonByEmail(ctx context.Context, email string) (Person, error) {
 	var p Person
-	err := s.db.GetContext(ctx, &p, selectPerson+`join addresses a on a.company_id = p.company_id and a.person_id = p.id where a.email = lower($1) and p.active`, email)
+	err := s.db.GetContext(ctx, &p,
+		selectPerson+`join addresses a on a.company_id = p.company_id and a.person_id = p.id where a.email = lower($1) and p.active`, email)
 	return p, found(err, "find person by address")
 }
 
@@ -144,7 +148,8 @@ func (s *Store) Colleague(ctx context.Context, company, id uuid.UUID) (Person, e
 // People lists a company's people by name.
 func (s *Store) People(ctx context.Context, company uuid.UUID) ([]Person, error) {
 	people := []Person{}
-	if err := s.db.SelectContext(ctx, &people, selectPerson+`where p.company_id = $1 order by p.active desc, p.name`, company); err != nil {
+	if err := s.db.SelectContext(ctx, &people, selectPerson+`where p.company_id = $1 order by p.active desc, p.name`,
+		company); err != nil {
 		return nil, fmt.Errorf("list people: %w", err)
 	}
 	return people, nil
@@ -152,7 +157,8 @@ func (s *Store) People(ctx context.Context, company uuid.UUID) ([]Person, error)
 
 // SetUnits keeps the units a person reads.
 func (s *Store) SetUnits(ctx context.Context, company, person uuid.UUID, units measure.System) error {
-	if _, err := s.db.ExecContext(ctx, `update people set units = $3 where company_id = $1 and id = $2`, company, person, units); err != nil {
+	if _, err := s.db.ExecContext(ctx, `update people set units = $3 where company_id = $1
+		and id = $2`, company, person, units); err != nil {
 		return fmt.Errorf("set units: %w", err)
 	}
 	return nil
@@ -160,7 +166,8 @@ func (s *Store) SetUnits(ctx context.Context, company, person uuid.UUID, units m
 
 // ChangePerson sets the role of a company's person and whether they may sign
 // in. The last active owner stays one.
-func (s *Store) ChangePerson(ctx context.Context, company, person uuid.UUID, base int64, role Role, active bool) (revision int64, err error) {
+func (s *Store) ChangePerson(ctx context.Context, company, person uuid.UUID, base int64, role Role,
+	active bool) (revision int64, err error) {
 	err = s.inTransaction(ctx, func(tx *sqlx.Tx) error {
 		// Two owners who change each other at once come one after the other.
 		if _, err := tx.ExecContext(ctx, `select 1 from companies where id = $1 for update`, company); err != nil {
@@ -170,7 +177,8 @@ func (s *Store) ChangePerson(ctx context.Context, company, person uuid.UUID, bas
 			Revision int64 `db:"revision"`
 			Same     bool  `db:"same"`
 		}
-		if err := found(tx.GetContext(ctx, &stands, `select revision, role = $3 and active = $4 as same from people where company_id = $1 and id = $2`, company, person, role, active), "find person"); err != nil {
+		if err := found(tx.GetContext(ctx, &stands, `select revision, role = $3 and active = $4 as same from people
+			where company_id = $1 and id = $2`, company, person, role, active), "find person"); err != nil {
 			return err
 		}
 		if revision = stands.Revision; stands.Same {
@@ -179,15 +187,18 @@ func (s *Store) ChangePerson(ctx context.Context, company, person uuid.UUID, bas
 		if stands.Revision != base {
 			return ErrChanged
 		}
-		if err := tx.GetContext(ctx, &revision, `update people set role = $3, active = $4, revision = revision + 1 where company_id = $1 and id = $2 returning revision`, company, person, role, active); err != nil {
+		if err := tx.GetContext(ctx, &revision, `update people set role = $3, active = $4, revision = revision + 1
+			where company_id = $1 and id = $2 returning revision`, company, person, role, active); err != nil {
 			return fmt.Errorf("change person: %w", err)
 		}
 		if active {
 			// Somebody who came with an archive has no address to sign in with yet.
 			var mine bool
 			if err := tx.GetContext(ctx, &mine, `
-				insert into addresses (email, company_id, person_id) select email, company_id, id from people where company_id = $1 and id = $2
-				on conflict (email) do update set email = excluded.email returning company_id = $1 and person_id = $2`, company, person); err != nil {
+				insert into addresses (email, company_id, person_id) select email, company_id, id from people where company_id = $1
+				and id = $2
+				on conflict (email) do update set email = excluded.email returning company_id = $1
+				and person_id = $2`, company, person); err != nil {
 				return fmt.Errorf("take an address: %w", err)
 			}
 			if !mine {
@@ -195,14 +206,16 @@ func (s *Store) ChangePerson(ctx context.Context, company, person uuid.UUID, bas
 			}
 		}
 		var owners int
-		if err := tx.GetContext(ctx, &owners, `select count(*) from people where company_id = $1 and role = 'owner' and active`, company); err != nil {
+		if err := tx.GetContext(ctx, &owners, `select count(*) from people where company_id = $1 and role = 'owner'
+			and active`, company); err != nil {
 			return fmt.Errorf("count owners: %w", err)
 		}
 		if owners == 0 {
 			return ErrLastOwner
 		}
 		if !active {
-			if _, err := tx.ExecContext(ctx, `delete from sessions where company_id = $1 and person_id = $2`, company, person); err != nil {
+			if _, err := tx.ExecContext(ctx, `delete from sessions where company_id = $1
+				and person_id = $2`, company, person); err != nil {
 				return fmt.Errorf("end sessions: %w", err)
 			}
 		}
@@ -213,7 +226,8 @@ func (s *Store) ChangePerson(ctx context.Context, company, person uuid.UUID, bas
 
 // tellOfPerson notifies every server that a person's rights or sessions changed.
 func tellOfPerson(ctx context.Context, tx *sqlx.Tx, person uuid.UUID) error {
-	if _, err := tx.ExecContext(ctx, `select pg_notify($1, $2 || ' ' || pg_current_xact_id()::text)`, personChannel, person.String()); err != nil {
+	if _, err := tx.ExecContext(ctx, `select pg_notify($1,
+		$2 || ' ' || pg_current_xact_id()::text)`, personChannel, person.String()); err != nil {
 		return fmt.Errorf("tell of a person: %w", err)
 	}
 	return nil
@@ -221,7 +235,8 @@ func tellOfPerson(ctx context.Context, tx *sqlx.Tx, person uuid.UUID) error {
 
 // ForgetAttempt takes the newest attempt of a key back.
 func (s *Store) ForgetAttempt(ctx context.Context, key string) error {
-	if _, err := s.db.ExecContext(ctx, `delete from sign_in_failures where ctid = (select ctid from sign_in_failures where key = $1 order by at desc limit 1)`, key); err != nil {
+	if _, err := s.db.ExecContext(ctx, `delete from sign_in_failures where ctid = (select ctid from sign_in_failures
+		where key = $1 order by at desc limit 1)`, key); err != nil {
 		return fmt.Errorf("forget an attempt: %w", err)
 	}
 	return nil
@@ -229,7 +244,8 @@ func (s *Store) ForgetAttempt(ctx context.Context, key string) error {
 
 // ForgetAttempts clears a key after a good sign-in, and all that are older than a time.
 func (s *Store) ForgetAttempts(ctx context.Context, key string, within time.Duration) error {
-	if _, err := s.db.ExecContext(ctx, `delete from sign_in_failures where key = $1 or at < now() - $2 * interval '1 second'`, key, within.Seconds()); err != nil {
+	if _, err := s.db.ExecContext(ctx, `delete from sign_in_failures where key = $1
+		or at < now() - $2 * interval '1 second'`, key, within.Seconds()); err != nil {
 		return fmt.Errorf("forget failed sign-ins: %w", err)
 	}
 	return nil

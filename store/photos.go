@@ -26,7 +26,8 @@ var ErrTooManyPhotos = fmt.Errorf("a job holds at most %d photographs", MaxPhoto
 // Photos lists the pictures of a job, oldest first.
 func (s *Store) Photos(ctx context.Context, company, job uuid.UUID) ([]Photo, error) {
 	var there bool
-	if err := found(s.db.GetContext(ctx, &there, `select true from jobs where company_id = $1 and id = $2`, company, job), "read job"); err != nil {
+	if err := found(s.db.GetContext(ctx, &there, `select true from jobs where company_id = $1
+		and id = $2`, company, job), "read job"); err != nil {
 		return nil, err
 	}
 	photos := []Photo{}
@@ -43,7 +44,8 @@ func (s *Store) Photos(ctx context.Context, company, job uuid.UUID) ([]Photo, er
 
 // AddPhoto stores a picture of a surface of one of the company's jobs, under an id that it
 // is known by or else a new one. One that is there already is left as it is.
-func (s *Store) AddPhoto(ctx context.Context, company, person, job, id uuid.UUID, surface string, image, thumb []byte) (uuid.UUID, error) {
+func (s *Store) AddPhoto(ctx context.Context, company, person, job, id uuid.UUID, surface string, image,
+	thumb []byte) (uuid.UUID, error) {
 	if id == uuid.Nil {
 		var err error
 		if id, err = newID(); err != nil {
@@ -58,11 +60,13 @@ func (s *Store) AddPhoto(ctx context.Context, company, person, job, id uuid.UUID
 		return id, ErrTooManyPhotos
 	}
 	// What was taken out of a job long ago makes room.
-	if _, err := s.db.ExecContext(ctx, `delete from photos where company_id = $1 and removed_at < now() - interval '30 days'`, company); err != nil {
+	if _, err := s.db.ExecContext(ctx, `delete from photos where company_id = $1
+		and removed_at < now() - interval '30 days'`, company); err != nil {
 		return id, fmt.Errorf("forget removed photos: %w", err)
 	}
 	if _, err := s.db.ExecContext(ctx, `
-		insert into photos (id, company_id, job_id, surface_id, image, thumb, added_by) values ($1, $2, $3, $4, $5, $6, $7) on conflict do nothing`,
+		insert into photos (id, company_id, job_id, surface_id, image, thumb, added_by) values ($1, $2, $3, $4, $5, $6, $7)
+		on conflict do nothing`,
 		id, company, job, surface, image, thumb, person); err != nil {
 		return id, fmt.Errorf("add photo: %w", err)
 	}
@@ -72,17 +76,20 @@ func (s *Store) AddPhoto(ctx context.Context, company, person, job, id uuid.UUID
 // PhotoImage reads a picture, or its small copy.
 func (s *Store) PhotoImage(ctx context.Context, company, id uuid.UUID, small bool) ([]byte, error) {
 	var image []byte
-	err := s.db.GetContext(ctx, &image, `select case when $3 then thumb else image end from photos where company_id = $1 and id = $2 and removed_at is null`, company, id, small)
+	err := s.db.GetContext(ctx, &image, `select case when $3 then thumb else image end from photos where company_id = $1
+		and id = $2 and removed_at is null`, company, id, small)
 	return image, found(err, "read photo")
 }
 
 // CaptionPhoto writes what a picture shows.
 func (s *Store) CaptionPhoto(ctx context.Context, company, id uuid.UUID, caption string) error {
-	return s.changeOne(ctx, "change photo", `update photos set caption = $3 where company_id = $1 and id = $2`, company, id, caption)
+	return s.changeOne(ctx, "change photo", `update photos set caption = $3 where company_id = $1
+		and id = $2`, company, id, caption)
 }
 
 // RemovePhoto takes a picture out of its job, or puts it back; only one that a person added
 // themselves, where somebody is named.
 func (s *Store) RemovePhoto(ctx context.Context, company, id uuid.UUID, removed bool, own uuid.NullUUID) error {
-	return s.changeOne(ctx, "change photo", `update photos set removed_at = case when $3 then now() end where company_id = $1 and id = $2 and ($4::uuid is null or added_by = $4)`, company, id, removed, own)
+	return s.changeOne(ctx, "change photo", `update photos set removed_at = case when $3 then now() end
+		where company_id = $1 and id = $2 and ($4::uuid is null or added_by = $4)`, company, id, removed, own)
 }

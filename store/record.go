@@ -20,9 +20,11 @@ const recordedChannel = "job_recorded"
 
 // IssuePlan keeps a plan as it is given to a crew, with the next number of its job, and
 // returns it with that. Asked for twice with the same save it is given once.
-func (s *Store) IssuePlan(ctx context.Context, company, person, job, save uuid.UUID, plan record.Issue) (record.Issue, error) {
+func (s *Store) IssuePlan(ctx context.Context, company, person, job, save uuid.UUID,
+	plan record.Issue) (record.Issue, error) {
 	err := s.inTransaction(ctx, func(tx *sqlx.Tx) error {
-		if _, err := tx.ExecContext(ctx, `select pg_advisory_xact_lock(hashtextextended($1, 0))`, "issue "+job.String()); err != nil {
+		if _, err := tx.ExecContext(ctx, `select pg_advisory_xact_lock(hashtextextended($1,
+			0))`, "issue "+job.String()); err != nil {
 			return fmt.Errorf("wait for others who issue: %w", err)
 		}
 		var row signedRow
@@ -34,7 +36,8 @@ func (s *Store) IssuePlan(ctx context.Context, company, person, job, save uuid.U
 		if !errors.Is(err, sql.ErrNoRows) {
 			return fmt.Errorf("read issued plans: %w", err)
 		}
-		if err := tx.GetContext(ctx, &plan.Number, `select coalesce(max(number), 0) + 1 from issues where company_id = $1 and job_id = $2`, company, job); err != nil {
+		if err := tx.GetContext(ctx, &plan.Number, `select coalesce(max(number), 0) + 1 from issues where company_id = $1
+			and job_id = $2`, company, job); err != nil {
 			return fmt.Errorf("number a plan: %w", err)
 		}
 		frozen := plan
@@ -43,7 +46,8 @@ func (s *Store) IssuePlan(ctx context.Context, company, person, job, save uuid.U
 		if err != nil {
 			return fmt.Errorf("encode a plan: %w", err)
 		}
-		if _, err := tx.ExecContext(ctx, `insert into issues (company_id, job_id, number, save_id, doc, person_id, at) values ($1, $2, $3, $4, $5, $6, $7)`,
+		if _, err := tx.ExecContext(ctx, `insert into issues (company_id, job_id, number, save_id, doc, person_id, at)
+			values ($1, $2, $3, $4, $5, $6, $7)`,
 			company, job, plan.Number, save, doc, person, plan.At); err != nil {
 			return fmt.Errorf("issue a plan: %w", err)
 		}
@@ -58,7 +62,8 @@ const selectIssues = `
 
 // tell tells every server that something of a job's record is new.
 func tell(ctx context.Context, tx *sqlx.Tx, job uuid.UUID) error {
-	if _, err := tx.ExecContext(ctx, `select pg_notify($1, $2 || ' ' || pg_current_xact_id()::text)`, recordedChannel, job.String()); err != nil {
+	if _, err := tx.ExecContext(ctx, `select pg_notify($1,
+		$2 || ' ' || pg_current_xact_id()::text)`, recordedChannel, job.String()); err != nil {
 		return fmt.Errorf("tell of the record: %w", err)
 	}
 	return nil
@@ -67,7 +72,8 @@ func tell(ctx context.Context, tx *sqlx.Tx, job uuid.UUID) error {
 // Issues are the plans of a job that were issued, newest first.
 func (s *Store) Issues(ctx context.Context, company, job uuid.UUID) ([]record.Issue, error) {
 	var there bool
-	if err := found(s.db.GetContext(ctx, &there, `select true from jobs where company_id = $1 and id = $2`, company, job), "read job"); err != nil {
+	if err := found(s.db.GetContext(ctx, &there, `select true from jobs where company_id = $1
+		and id = $2`, company, job), "read job"); err != nil {
 		return nil, err
 	}
 	var rows []signedRow
@@ -98,7 +104,8 @@ func (s *Store) Events(ctx context.Context, company, job uuid.UUID, since int64)
 		return out, fmt.Errorf("mark the record: %w", err)
 	}
 	var rows []signedRow
-	if err := s.db.SelectContext(ctx, &rows, selectEvents+`and e.xact >= ($3::text)::xid8 order by e.received_at, e.device, e.number`,
+	if err := s.db.SelectContext(ctx, &rows,
+		selectEvents+`and e.xact >= ($3::text)::xid8 order by e.received_at, e.device, e.number`,
 		company, job, fmt.Sprint(since)); err != nil {
 		return out, fmt.Errorf("read the record: %w", err)
 	}
@@ -145,8 +152,10 @@ func (r signedRow) issue() (record.Issue, error) {
 
 // Log adds events to the record of a job, each once however often it is sent. It fails as a
 // whole or not at all, and tells of those whose id stands for another event already.
-func (s *Store) Log(ctx context.Context, company, person, job uuid.UUID, events []record.Event, now time.Time) (other []string, err error) {
-	ids, devices, docs, numbers := make([]string, len(events)), make([]string, len(events)), make([]string, len(events)), make([]int64, len(events))
+func (s *Store) Log(ctx context.Context, company, person, job uuid.UUID, events []record.Event,
+	now time.Time) (other []string, err error) {
+	ids, devices, docs, numbers := make([]string, len(events)), make([]string, len(events)), make([]string, len(events)),
+		make([]int64, len(events))
 	for i, e := range events {
 		e.Name = "" // told by who they are, not by what was sent
 		doc, err := json.Marshal(e)
@@ -157,20 +166,23 @@ func (s *Store) Log(ctx context.Context, company, person, job uuid.UUID, events 
 	}
 	err = s.inTransaction(ctx, func(tx *sqlx.Tx) error {
 		var there bool
-		if err := found(tx.GetContext(ctx, &there, `select true from jobs where company_id = $1 and id = $2`, company, job), "read job"); err != nil {
+		if err := found(tx.GetContext(ctx, &there, `select true from jobs where company_id = $1
+			and id = $2`, company, job), "read job"); err != nil {
 			return err
 		}
 		var fresh []string
 		if err := tx.SelectContext(ctx, &fresh, `
 			insert into events (company_id, job_id, id, device, number, doc, person_id, received_at)
-			select $1, $2, i::uuid, d, n, j::jsonb, $3, $4 from unnest($5::text[], $6::text[], $7::bigint[], $8::text[]) t (i, d, n, j)
+			select $1, $2, i::uuid, d, n, j::jsonb, $3, $4 from unnest($5::text[], $6::text[], $7::bigint[], $8::text[]) t (i,
+			d, n, j)
 			on conflict do nothing returning id`, company, job, person, now, ids, devices, numbers, docs); err != nil {
 			return fmt.Errorf("log events: %w", err)
 		}
 		if len(fresh) < len(events) {
 			if err := tx.SelectContext(ctx, &other, `
 				select e.id from events e join unnest($3::text[], $4::text[]) t (i, h) on e.id = t.i::uuid
-				where e.company_id = $1 and e.job_id = $2 and e.doc ->> 'hash' <> t.h`, company, job, ids, hashes(events)); err != nil {
+				where e.company_id = $1 and e.job_id = $2
+				and e.doc ->> 'hash' <> t.h`, company, job, ids, hashes(events)); err != nil {
 				return fmt.Errorf("compare events: %w", err)
 			}
 		}
@@ -223,7 +235,8 @@ const selectCauses = `
 	select f.doc -> 'body' ->> 'seen' as symptom, e.doc -> 'body' ->> 'cause' as cause
 	from events e join events f on f.company_id = e.company_id and f.job_id = e.job_id and f.id::text = e.doc ->> 'task'
 	where e.company_id = $1 and e.job_id <> $2 and e.kind = 'found' and f.company_id = $1 and f.kind = 'fault'
-	and not exists (select 1 from events s where s.company_id = e.company_id and s.job_id = e.job_id and s.struck in (e.id::text, f.id::text))`
+	and not exists (select 1 from events s where s.company_id = e.company_id and s.job_id = e.job_id
+	and s.struck in (e.id::text, f.id::text))`
 
 // PastCauses are the faults of a company's other jobs that were found out.
 func (s *Store) PastCauses(ctx context.Context, company, but uuid.UUID) ([]cause.Past, error) {
@@ -252,7 +265,8 @@ const (
 	select e.job_id, j.name, j.zone, e.doc, p.name as signer from events e
 	join jobs j on j.company_id = e.company_id and j.id = e.job_id
 	join people p on p.company_id = e.company_id and p.id = e.person_id
-	where e.company_id = $1 and not exists (select 1 from events x where x.company_id = e.company_id and x.job_id = e.job_id and x.struck = e.id::text)`
+	where e.company_id = $1 and not exists (select 1 from events x where x.company_id = e.company_id
+	and x.job_id = e.job_id and x.struck = e.id::text)`
 	ofKind        = ` and e.kind = $3`
 	withWords     = ` and (e.words ilike '%' || $4 || '%' or e.job_id = any($5::uuid[]) or e.person_id = any($6::uuid[]))`
 	newestEntries = ` order by e.happened desc nulls last, e.number desc limit $2`
@@ -367,9 +381,11 @@ type JobRecord struct {
 
 const (
 	selectIssuesOf = `
-	select i.job_id, i.doc, p.name as signer from issues i join people p on p.company_id = i.company_id and p.id = i.person_id
+	select i.job_id, i.doc, p.name as signer from issues i join people p on p.company_id = i.company_id
+	and p.id = i.person_id
 	where i.company_id = $1 and i.job_id = any($2::uuid[]) order by i.job_id, i.number desc`
 	selectEventsOf = `
-	select e.job_id, e.doc, p.name as signer from events e join people p on p.company_id = e.company_id and p.id = e.person_id
+	select e.job_id, e.doc, p.name as signer from events e join people p on p.company_id = e.company_id
+	and p.id = e.person_id
 	where e.company_id = $1 and e.job_id = any($2::uuid[]) order by e.job_id, e.received_at, e.device, e.number`
 )

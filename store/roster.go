@@ -50,7 +50,8 @@ func (s *Store) Roster(ctx context.Context, company uuid.UUID) (Roster, error) {
 
 // Book keeps bookings in place of those of a revision, and returns the new one. It fails
 // with ErrRosterMoved, and changes nothing, where that is not the newest.
-func (s *Store) Book(ctx context.Context, company, person uuid.UUID, base int64, bookings []days.Booked) (int64, error) {
+func (s *Store) Book(ctx context.Context, company, person uuid.UUID, base int64,
+	bookings []days.Booked) (int64, error) {
 	stands, err := s.Roster(ctx, company)
 	if err != nil {
 		return 0, err
@@ -93,7 +94,8 @@ func (s *Store) Alone(ctx context.Context, company uuid.UUID, do func(context.Co
 			err = errors.Join(err, bad)
 		}
 	}()
-	if _, err := tx.ExecContext(ctx, `select pg_advisory_xact_lock(hashtextextended($1, 0))`, "roster "+company.String()); err != nil {
+	if _, err := tx.ExecContext(ctx, `select pg_advisory_xact_lock(hashtextextended($1,
+		0))`, "roster "+company.String()); err != nil {
 		return fmt.Errorf("wait for others who plan: %w", err)
 	}
 	return do(ctx)
@@ -108,7 +110,8 @@ func (s *Store) Open(ctx context.Context, company uuid.UUID, most int) (jobs []J
 		Revision int64     `db:"revision"`
 	}
 	const open = `from jobs where company_id = $1 and archived_at is null and done = '' `
-	if err := s.db.SelectContext(ctx, &rows, `select id, doc, revision `+open+`order by id limit $2`, company, most); err != nil {
+	if err := s.db.SelectContext(ctx, &rows, `select id, doc,
+		revision `+open+`order by id limit $2`, company, most); err != nil {
 		return nil, 0, fmt.Errorf("list open jobs: %w", err)
 	}
 	if count = len(rows); count == most {

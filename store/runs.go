@@ -48,12 +48,14 @@ func (s *Store) AddRun(ctx context.Context, company, person uuid.UUID, question 
 	if err != nil {
 		return id, err
 	}
-	if _, err := s.db.ExecContext(ctx, `delete from roster_runs where company_id = $1 and made_at < now() - interval '`+keptRuns+`'`, company); err != nil {
+	if _, err := s.db.ExecContext(ctx, `delete from roster_runs where company_id = $1
+		and made_at < now() - interval '`+keptRuns+`'`, company); err != nil {
 		return id, fmt.Errorf("forget old plans: %w", err)
 	}
 	done, err := s.db.ExecContext(ctx, `
 		insert into roster_runs (id, company_id, person_id, question) select $1, $2, $3, $4
-		where (select count(*) from roster_runs where company_id = $2 and state in ('waiting', 'running')) < $5`, id, company, person, []byte(question), MostWaiting)
+		where (select count(*) from roster_runs where company_id = $2 and state in ('waiting',
+		'running')) < $5`, id, company, person, []byte(question), MostWaiting)
 	if err != nil {
 		return id, fmt.Errorf("ask for a plan: %w", err)
 	}
@@ -66,7 +68,8 @@ func (s *Store) AddRun(ctx context.Context, company, person uuid.UUID, question 
 // Run reads a run of a company.
 func (s *Store) Run(ctx context.Context, company, run uuid.UUID) (Run, error) {
 	var r Run
-	err := found(s.db.GetContext(ctx, &r, `select id, company_id, person_id, question, state, progress, answer from roster_runs where company_id = $1 and id = $2`, company, run), "read a plan")
+	err := found(s.db.GetContext(ctx, &r, `select id, company_id, person_id, question, state, progress, answer
+		from roster_runs where company_id = $1 and id = $2`, company, run), "read a plan")
 	return r, err
 }
 
@@ -87,7 +90,8 @@ func (s *Store) TakeRun(ctx context.Context) (Run, error) {
 // Beat says that somebody still works at a run, and how far it is. False means that it was
 // stopped, or taken up by somebody else.
 func (s *Store) Beat(ctx context.Context, run uuid.UUID, progress []byte) (bool, error) {
-	done, err := s.db.ExecContext(ctx, `update roster_runs set beat = clock_timestamp(), progress = $2 where id = $1 and state = 'running'`, run, progress)
+	done, err := s.db.ExecContext(ctx, `update roster_runs set beat = clock_timestamp(), progress = $2 where id = $1
+		and state = 'running'`, run, progress)
 	if err != nil {
 		return false, fmt.Errorf("tell of a plan: %w", err)
 	}
@@ -100,7 +104,8 @@ func (s *Store) Beat(ctx context.Context, run uuid.UUID, progress []byte) (bool,
 
 // EndRun keeps the answer of a run, unless it was stopped meanwhile.
 func (s *Store) EndRun(ctx context.Context, run uuid.UUID, answer []byte) error {
-	if _, err := s.db.ExecContext(ctx, `update roster_runs set state = 'done', answer = $2, beat = clock_timestamp() where id = $1 and state = 'running'`, run, answer); err != nil {
+	if _, err := s.db.ExecContext(ctx, `update roster_runs set state = 'done', answer = $2, beat = clock_timestamp()
+		where id = $1 and state = 'running'`, run, answer); err != nil {
 		return fmt.Errorf("keep a plan: %w", err)
 	}
 	return nil
@@ -108,7 +113,8 @@ func (s *Store) EndRun(ctx context.Context, run uuid.UUID, answer []byte) error 
 
 // StopRun stops a run of a company, wherever somebody works at it.
 func (s *Store) StopRun(ctx context.Context, company, run uuid.UUID) error {
-	done, err := s.db.ExecContext(ctx, `update roster_runs set state = 'stopped' where company_id = $1 and id = $2 and state in ('waiting', 'running')`, company, run)
+	done, err := s.db.ExecContext(ctx, `update roster_runs set state = 'stopped' where company_id = $1 and id = $2
+		and state in ('waiting', 'running')`, company, run)
 	if err != nil {
 		return fmt.Errorf("stop a plan: %w", err)
 	}

@@ -16,23 +16,43 @@ import (
 func written() map[int64]string {
 	return map[int64]string{
 		1: `insert into companies values ('11111111-0000-0000-0000-000000000001', 'Slipway Floors');
-			insert into people (id, company_id, name, email, role, password_hash) values ('22222222-0000-0000-0000-000000000001', '11111111-0000-0000-0000-000000000001', 'Ida', 'ida@slipway.example', 'owner', 'x');
-			insert into products values ('11111111-0000-0000-0000-000000000001', 'tide', '{"id": "tide", "name": "Tide 40", "kind": "coating", "potLife": {"value": 1500, "source": "data-sheet"}, "potLifeAt": {"value": 23, "source": "data-sheet"}}');
-			insert into jobs (id, company_id, doc, revision, changed_by) values ('33333333-0000-0000-0000-000000000001', '11111111-0000-0000-0000-000000000001', $job$%s$job$, 1, '22222222-0000-0000-0000-000000000001');
+			insert into people (id, company_id, name, email, role, password_hash)
+			values ('22222222-0000-0000-0000-000000000001', '11111111-0000-0000-0000-000000000001', 'Ida',
+			'ida@slipway.example', 'owner', 'x');
+			insert into products values ('11111111-0000-0000-0000-000000000001', 'tide',
+			'{"id": "tide", "name": "Tide 40", "kind": "coating", "potLife": {"value": 1500, "source": "data-sheet"}, "potLifeAt": {"value": 23, "source": "data-sheet"}}');
+			insert into jobs (id, company_id, doc, revision, changed_by) values ('33333333-0000-0000-0000-000000000001',
+			'11111111-0000-0000-0000-000000000001', $job$%s$job$, 1, '22222222-0000-0000-0000-000000000001');
 			insert into job_revisions select id, 1, '44444444-0000-0000-0000-000000000001', doc, changed_by, now() from jobs`,
-		2: `insert into photos (id, company_id, job_id, surface_id, image, thumb, added_by) values ('55555555-0000-0000-0000-000000000001', '11111111-0000-0000-0000-000000000001', '33333333-0000-0000-0000-000000000001', 's', 'i', 't', '22222222-0000-0000-0000-000000000001')`,
-		3: `insert into systems (company_id, id, doc) values ('11111111-0000-0000-0000-000000000001', 'two', '{"id": "two", "name": "Two coats", "for": "floor", "coats": []}');
-			insert into stock (company_id, id, doc) values ('11111111-0000-0000-0000-000000000001', 'tin', '{"id": "tin", "sheet": "tide", "part": "kit", "volume": 0.004}');
+		2: `insert into photos (id, company_id, job_id, surface_id, image, thumb, added_by)
+			values ('55555555-0000-0000-0000-000000000001', '11111111-0000-0000-0000-000000000001',
+			'33333333-0000-0000-0000-000000000001', 's', 'i', 't', '22222222-0000-0000-0000-000000000001')`,
+		3: `insert into systems (company_id, id, doc) values ('11111111-0000-0000-0000-000000000001', 'two',
+			'{"id": "two", "name": "Two coats", "for": "floor", "coats": []}');
+			insert into stock (company_id, id, doc) values ('11111111-0000-0000-0000-000000000001', 'tin',
+			'{"id": "tin", "sheet": "tide", "part": "kit", "volume": 0.004}');
 			update companies set house = '{"hourCost": 38}'`,
 		4: `update jobs set summary = '{}'`,
-		5: `insert into rosters values ('11111111-0000-0000-0000-000000000001', 3, '[]', '22222222-0000-0000-0000-000000000001')`,
-		6: `insert into calendar_links values ('66666666-0000-0000-0000-000000000001', '11111111-0000-0000-0000-000000000001', 'crew', '', 'secret', '22222222-0000-0000-0000-000000000001')`,
-		7: `insert into roster_runs (id, company_id, person_id, question) values ('77777777-0000-0000-0000-000000000001', '11111111-0000-0000-0000-000000000001', '22222222-0000-0000-0000-000000000001', '{}')`,
-		8: `insert into issues values ('11111111-0000-0000-0000-000000000001', '33333333-0000-0000-0000-000000000001', 1, '88888888-0000-0000-0000-000000000001', '{"number": 1}', '22222222-0000-0000-0000-000000000001');
-			insert into events (company_id, job_id, id, device, number, doc, person_id) values ('11111111-0000-0000-0000-000000000001', '33333333-0000-0000-0000-000000000001', '99999999-0000-0000-0000-000000000001', 'd', 1, '{"number": 1}', '22222222-0000-0000-0000-000000000001')`,
-		9:  `insert into audit (what) values ('sign-in refused'); insert into audit (company_id, person_id, what) values ('11111111-0000-0000-0000-000000000001', '22222222-0000-0000-0000-000000000001', 'signed in')`,
-		11: `insert into events (company_id, job_id, id, device, number, doc, person_id) values ('11111111-0000-0000-0000-000000000001', '33333333-0000-0000-0000-000000000001', '99999999-0000-0000-0000-000000000002', 'd', 2, '{"number": 2, "kind": "note", "at": "2026-11-03T07:15:00.5Z", "behind": 1.5, "body": {"text": "streak"}}', '22222222-0000-0000-0000-000000000001')`,
-		10: `insert into recovery_codes values ('11111111-0000-0000-0000-000000000001', '22222222-0000-0000-0000-000000000001', 'code', null)`,
+		5: `insert into rosters values ('11111111-0000-0000-0000-000000000001', 3, '[]',
+			'22222222-0000-0000-0000-000000000001')`,
+		6: `insert into calendar_links values ('66666666-0000-0000-0000-000000000001',
+			'11111111-0000-0000-0000-000000000001', 'crew', '', 'secret', '22222222-0000-0000-0000-000000000001')`,
+		7: `insert into roster_runs (id, company_id, person_id, question) values ('77777777-0000-0000-0000-000000000001',
+			'11111111-0000-0000-0000-000000000001', '22222222-0000-0000-0000-000000000001', '{}')`,
+		8: `insert into issues values ('11111111-0000-0000-0000-000000000001', '33333333-0000-0000-0000-000000000001', 1,
+			'88888888-0000-0000-0000-000000000001', '{"number": 1}', '22222222-0000-0000-0000-000000000001');
+			insert into events (company_id, job_id, id, device, number, doc, person_id)
+			values ('11111111-0000-0000-0000-000000000001', '33333333-0000-0000-0000-000000000001',
+			'99999999-0000-0000-0000-000000000001', 'd', 1, '{"number": 1}', '22222222-0000-0000-0000-000000000001')`,
+		9: `insert into audit (what) values ('sign-in refused'); insert into audit (company_id, person_id, what)
+			values ('11111111-0000-0000-0000-000000000001', '22222222-0000-0000-0000-000000000001', 'signed in')`,
+		11: `insert into events (company_id, job_id, id, device, number, doc, person_id)
+			values ('11111111-0000-0000-0000-000000000001', '33333333-0000-0000-0000-000000000001',
+			'99999999-0000-0000-0000-000000000002', 'd', 2,
+			'{"number": 2, "kind": "note", "at": "2026-11-03T07:15:00.5Z", "behind": 1.5, "body": {"text": "streak"}}',
+			'22222222-0000-0000-0000-000000000001')`,
+		10: `insert into recovery_codes values ('11111111-0000-0000-0000-000000000001',
+			'22222222-0000-0000-0000-000000000001', 'code', null)`,
 	}
 }
 
@@ -43,7 +63,8 @@ func TestEveryEarlierSchemaComesUp(t *testing.T) {
 	if err != nil {
 		t.Fatal(err)
 	}
-	company, job, person := uuid.MustParse("11111111-0000-0000-0000-000000000001"), uuid.MustParse("33333333-0000-0000-0000-000000000001"), uuid.MustParse("22222222-0000-0000-0000-000000000001")
+	company, job, person := uuid.MustParse("11111111-0000-0000-0000-000000000001"),
+		uuid.MustParse("33333333-0000-0000-0000-000000000001"), uuid.MustParse("22222222-0000-0000-0000-000000000001")
 	newest := store.Newest(t)
 	for from := int64(1); from < newest; from++ {
 		t.Run(fmt.Sprint(from), func(t *testing.T) {
@@ -79,7 +100,8 @@ func TestEveryEarlierSchemaComesUp(t *testing.T) {
 			if p, err := s.PersonByEmail(t.Context(), "ida@slipway.example"); err != nil || p.ID != person {
 				t.Errorf("the person: %v", err)
 			}
-			if sheets, _, err := s.Sheets(t.Context(), company, store.ProductShelf, store.SheetQuery{}); err != nil || len(sheets) != 1 || !strings.Contains(string(sheets[0].Doc), `"lasts": 1500`) {
+			if sheets, _, err := s.Sheets(t.Context(), company, store.ProductShelf, store.SheetQuery{}); err != nil ||
+				len(sheets) != 1 || !strings.Contains(string(sheets[0].Doc), `"lasts": 1500`) {
 				t.Errorf("the shelf: %v", err)
 			}
 			stock, err := s.Stock(t.Context(), company)
@@ -102,7 +124,8 @@ func TestEveryEarlierSchemaComesUp(t *testing.T) {
 // Every table but those of all companies can be laid out over several databases by company:
 // the company is part of every key, and of every pointer to another table.
 func TestTablesAreByCompany(t *testing.T) {
-	ofAll := []string{"addresses", "sessions", "sign_in_failures", "password_links", "calendar_links", "roster_runs", "goose_db_version"}
+	ofAll := []string{"addresses", "sessions", "sign_in_failures", "password_links", "calendar_links", "roster_runs",
+		"goose_db_version"}
 	looked := 0
 	rows, err := records.DB().QueryContext(t.Context(), `
 		select c.relname, k.conname, string_agg(a.attname, ' ')
@@ -111,7 +134,8 @@ func TestTablesAreByCompany(t *testing.T) {
 		where n.nspname = 'public' and k.contype in ('p', 'u', 'f') group by 1, 2
 		union all
 		select c.relname, i.relname, string_agg(a.attname, ' ')
-		from pg_index x join pg_class c on c.oid = x.indrelid join pg_class i on i.oid = x.indexrelid join pg_namespace n on n.oid = c.relnamespace
+		from pg_index x join pg_class c on c.oid = x.indrelid join pg_class i on i.oid = x.indexrelid
+		join pg_namespace n on n.oid = c.relnamespace
 		cross join unnest(x.indkey) as at (number) join pg_attribute a on a.attrelid = c.oid and a.attnum = at.number
 		where n.nspname = 'public' and x.indisunique group by 1, 2`)
 	if err != nil {

@@ -32,13 +32,15 @@ func (s *Store) FindSession(ctx context.Context, token string) ([]byte, bool, er
 }
 
 // BeginSession keeps a new session, and forgets those that have ended.
-func (s *Store) BeginSession(ctx context.Context, token string, data []byte, until time.Time, company, person uuid.NullUUID, agent string) error {
+func (s *Store) BeginSession(ctx context.Context, token string, data []byte, until time.Time, company,
+	person uuid.NullUUID, agent string) error {
 	if _, err := s.db.ExecContext(ctx, `delete from sessions where expiry < now()`); err != nil {
 		return fmt.Errorf("forget old sessions: %w", err)
 	}
 	if _, err := s.db.ExecContext(ctx, `
 		insert into sessions (token, data, expiry, company_id, person_id, agent) values ($1, $2, $3, $4, $5, $6)
-		on conflict (token) do update set data = $2, expiry = $3, company_id = $4, person_id = $5`, token, data, until, company, person, agent); err != nil {
+		on conflict (token) do update set data = $2, expiry = $3, company_id = $4,
+		person_id = $5`, token, data, until, company, person, agent); err != nil {
 		return fmt.Errorf("begin a session: %w", err)
 	}
 	return nil
@@ -46,7 +48,8 @@ func (s *Store) BeginSession(ctx context.Context, token string, data []byte, unt
 
 // KeepSession writes a session that is there. One that was ended meanwhile stays ended.
 func (s *Store) KeepSession(ctx context.Context, token string, data []byte, until time.Time) error {
-	if _, err := s.db.ExecContext(ctx, `update sessions set data = $2, expiry = $3, seen_at = now() where token = $1`, token, data, until); err != nil {
+	if _, err := s.db.ExecContext(ctx, `update sessions set data = $2, expiry = $3, seen_at = now()
+		where token = $1`, token, data, until); err != nil {
 		return fmt.Errorf("keep a session: %w", err)
 	}
 	return nil
@@ -63,7 +66,8 @@ func (s *Store) EndSession(ctx context.Context, token string) error {
 // EndSessions ends all sessions of a person but one.
 func (s *Store) EndSessions(ctx context.Context, company, person uuid.UUID, but string) error {
 	return s.inTransaction(ctx, func(tx *sqlx.Tx) error {
-		if _, err := tx.ExecContext(ctx, `delete from sessions where company_id = $1 and person_id = $2 and token <> $3`, company, person, but); err != nil {
+		if _, err := tx.ExecContext(ctx, `delete from sessions where company_id = $1 and person_id = $2
+			and token <> $3`, company, person, but); err != nil {
 			return fmt.Errorf("end sessions: %w", err)
 		}
 		return tellOfPerson(ctx, tx, person)
@@ -73,7 +77,8 @@ func (s *Store) EndSessions(ctx context.Context, company, person uuid.UUID, but 
 // Sessions are where a person is signed in, used last first.
 func (s *Store) Sessions(ctx context.Context, company, person uuid.UUID) ([]Session, error) {
 	all := []Session{}
-	if err := s.db.SelectContext(ctx, &all, `select agent, seen_at, expiry from sessions where company_id = $1 and person_id = $2 and expiry > now() order by seen_at desc`, company, person); err != nil {
+	if err := s.db.SelectContext(ctx, &all, `select agent, seen_at, expiry from sessions where company_id = $1
+		and person_id = $2 and expiry > now() order by seen_at desc`, company, person); err != nil {
 		return nil, fmt.Errorf("list sessions: %w", err)
 	}
 	return all, nil

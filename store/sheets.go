@@ -60,7 +60,8 @@ func (s *Store) Sheets(ctx context.Context, company uuid.UUID, shelf Shelf, q Sh
 	}
 	args := []any{company, shelf, words(q.Words), list(q.Kinds), q.Chemistry, list(q.IDs), q.Archived, q.Any}
 	rows := []SheetRow{}
-	if err := s.db.SelectContext(ctx, &rows, selectSheet+narrowed+` order by s.name limit $9`, append(args, q.Limit)...); err != nil {
+	if err := s.db.SelectContext(ctx, &rows, selectSheet+narrowed+` order by s.name limit $9`,
+		append(args, q.Limit)...); err != nil {
 		return nil, 0, fmt.Errorf("find sheets: %w", err)
 	}
 	if len(rows) < q.Limit {
@@ -82,7 +83,8 @@ func list(of []string) []string {
 
 // words turns what a person types into a query of word beginnings.
 func words(typed string) string {
-	fields := strings.FieldsFunc(strings.ToLower(typed), func(r rune) bool { return !unicode.IsLetter(r) && !unicode.IsDigit(r) })
+	fields := strings.FieldsFunc(strings.ToLower(typed),
+		func(r rune) bool { return !unicode.IsLetter(r) && !unicode.IsDigit(r) })
 	for i, f := range fields {
 		fields[i] = f + ":*"
 	}
@@ -92,7 +94,8 @@ func words(typed string) string {
 // Sheet reads one data sheet.
 func (s *Store) Sheet(ctx context.Context, company uuid.UUID, shelf Shelf, id string) (SheetRow, error) {
 	var row SheetRow
-	err := s.db.GetContext(ctx, &row, selectSheet+` where s.company_id = $1 and s.shelf = $2 and s.id = $3`, company, shelf, id)
+	err := s.db.GetContext(ctx, &row, selectSheet+` where s.company_id = $1 and s.shelf = $2 and s.id = $3`,
+		company, shelf, id)
 	return row, found(err, "read sheet")
 }
 
@@ -138,7 +141,8 @@ func (s *Store) SaveSheets(ctx context.Context, company uuid.UUID, person *uuid.
 // turnShelf counts a change of the company's shelf, so that plans made with it
 // before are told from those made after.
 func turnShelf(ctx context.Context, tx sqlx.ExtContext, company uuid.UUID) error {
-	if _, err := tx.ExecContext(ctx, `update companies set shelf_revision = shelf_revision + 1 where id = $1`, company); err != nil {
+	if _, err := tx.ExecContext(ctx, `update companies set shelf_revision = shelf_revision + 1
+		where id = $1`, company); err != nil {
 		return fmt.Errorf("count the shelf's change: %w", err)
 	}
 	return nil
@@ -151,12 +155,14 @@ func saveSheet(ctx context.Context, tx *sqlx.Tx, company uuid.UUID, person *uuid
 	}
 	var result sql.Result
 	if n.Base == 0 {
-		result, err = tx.ExecContext(ctx, `insert into sheets (company_id, shelf, id, version, doc, changed_by) values ($1, $2, $3, $4, $5, $6) on conflict do nothing`,
+		result, err = tx.ExecContext(ctx, `insert into sheets (company_id, shelf, id, version, doc, changed_by)
+			values ($1, $2, $3, $4, $5, $6) on conflict do nothing`,
 			company, n.Shelf, n.ID, n.Version, doc, person)
 	} else {
 		result, err = tx.ExecContext(ctx, `
 			update sheets set version = $4, doc = $5, changed_by = $6, changed_at = now(), archived_at = null
-			where company_id = $1 and shelf = $2 and id = $3 and version = $7`, company, n.Shelf, n.ID, n.Version, doc, person, n.Base)
+			where company_id = $1 and shelf = $2 and id = $3
+			and version = $7`, company, n.Shelf, n.ID, n.Version, doc, person, n.Base)
 	}
 	if err != nil {
 		return fmt.Errorf("save sheet: %w", err)
@@ -166,7 +172,9 @@ func saveSheet(ctx context.Context, tx *sqlx.Tx, company uuid.UUID, person *uuid
 	} else if count == 0 {
 		// Where it stands as it was to be, the answer to an earlier sending was lost on the way.
 		var same bool
-		if err := tx.GetContext(ctx, &same, `select version = $4 and doc = $5::jsonb and archived_at is null from sheets where company_id = $1 and shelf = $2 and id = $3`, company, n.Shelf, n.ID, n.Version, doc); err != nil && !errors.Is(err, sql.ErrNoRows) {
+		if err := tx.GetContext(ctx, &same, `select version = $4 and doc = $5::jsonb and archived_at is null from sheets
+			where company_id = $1 and shelf = $2 and id =
+			$3`, company, n.Shelf, n.ID, n.Version, doc); err != nil && !errors.Is(err, sql.ErrNoRows) {
 			return fmt.Errorf("save sheet: %w", err)
 		}
 		if same {
@@ -185,12 +193,14 @@ func saveSheet(ctx context.Context, tx *sqlx.Tx, company uuid.UUID, person *uuid
 // ArchiveSheet puts a data sheet away, or takes it out again.
 func (s *Store) ArchiveSheet(ctx context.Context, company uuid.UUID, shelf Shelf, id string, archived bool) error {
 	return s.changeShelf(ctx, company, "archive sheet", `
-		update sheets set archived_at = case when $4 then now() end where company_id = $1 and shelf = $2 and id = $3`, company, shelf, id, archived)
+		update sheets set archived_at = case when $4 then now() end where company_id = $1 and shelf = $2
+		and id = $3`, company, shelf, id, archived)
 }
 
 // DeleteSheet removes a data sheet that nothing uses, with its editions.
 func (s *Store) DeleteSheet(ctx context.Context, company uuid.UUID, shelf Shelf, id string) error {
-	return s.changeShelf(ctx, company, "delete sheet", `delete from sheets where company_id = $1 and shelf = $2 and id = $3`, company, shelf, id)
+	return s.changeShelf(ctx, company, "delete sheet", `delete from sheets where company_id = $1 and shelf = $2
+		and id = $3`, company, shelf, id)
 }
 
 // changeShelf runs a statement that must touch a sheet, and counts the change.
@@ -240,7 +250,8 @@ func (s *Store) Users(ctx context.Context, company uuid.UUID, shelf Shelf, id st
 	}
 	err = s.db.SelectContext(ctx, &users, `
 		select 'job' as what, id::text, name from jobs
-		where company_id = $1 and archived_at is null and case when $2 = 'product' then doc -> 'products' else doc -> 'media' end @> $3::jsonb
+		where company_id = $1 and archived_at is null
+		and case when $2 = 'product' then doc -> 'products' else doc -> 'media' end @> $3::jsonb
 		union all
 		select 'stock', id, coalesce(nullif(doc ->> 'lot', ''), id) from stock
 		where company_id = $1 and gone_at is null and doc ->> 'sheet' = $4
@@ -265,12 +276,14 @@ func (s *Store) Users(ctx context.Context, company uuid.UUID, shelf Shelf, id st
 }
 
 // SheetVersion reads the versions of data sheets in use, by id.
-func (s *Store) SheetVersion(ctx context.Context, company uuid.UUID, shelf Shelf, ids []string) (map[string]int, error) {
+func (s *Store) SheetVersion(ctx context.Context, company uuid.UUID, shelf Shelf,
+	ids []string) (map[string]int, error) {
 	var rows []struct {
 		ID      string `db:"id"`
 		Version int    `db:"version"`
 	}
-	if err := s.db.SelectContext(ctx, &rows, `select id, version from sheets where company_id = $1 and shelf = $2 and id = any($3)`, company, shelf, list(ids)); err != nil {
+	if err := s.db.SelectContext(ctx, &rows, `select id, version from sheets where company_id = $1 and shelf = $2
+		and id = any($3)`, company, shelf, list(ids)); err != nil {
 		return nil, fmt.Errorf("read versions of sheets: %w", err)
 	}
 	versions := make(map[string]int, len(rows))
@@ -288,7 +301,8 @@ func (s *Store) MostUsedSheet(ctx context.Context, company uuid.UUID) (string, e
 	err := s.db.GetContext(ctx, &id, `
 		select s.id from sheets s
 		left join lateral (select count(*) as jobs, max(j.changed_at) as last from jobs j
-			where j.company_id = s.company_id and j.archived_at is null and j.doc -> 'products' @> jsonb_build_array(jsonb_build_object('id', s.id))) used on true
+			where j.company_id = s.company_id and j.archived_at is null
+			and j.doc -> 'products' @> jsonb_build_array(jsonb_build_object('id', s.id))) used on true
 		where s.company_id = $1 and s.shelf = 'product' and s.archived_at is null
 		  and jsonb_array_length(s.doc -> 'components') > 1 and jsonb_array_length(coalesce(s.doc -> 'potLife', '[]')) > 0
 		order by used.jobs desc, used.last desc nulls last, s.name limit 1`, company)

@@ -95,7 +95,8 @@ func (s *Store) migrate(ctx context.Context) error {
 	}
 	sources := provider.ListSources()
 	if newest := sources[len(sources)-1].Version; there > newest {
-		return fmt.Errorf("%w: its tables are of version %d, and this program knows those up to %d; start the program that brought them up to date, or a newer one", ErrNewerSchema, there, newest)
+		return fmt.Errorf("%w: its tables are of version %d, and this program knows those up to %d; start the program that "+
+			"brought them up to date, or a newer one", ErrNewerSchema, there, newest)
 	}
 	return nil
 }
@@ -115,7 +116,9 @@ func Away(err error) bool {
 	}
 	_, unreached := errors.AsType[*pgconn.ConnectError](err)
 	_, cut := errors.AsType[net.Error](err)
-	return unreached || cut || errors.Is(err, driver.ErrBadConn) || errors.Is(err, sql.ErrConnDone) || errors.Is(err, net.ErrClosed) || strings.Contains(err.Error(), "conn closed") || errors.Is(err, io.ErrUnexpectedEOF) || errors.Is(err, io.EOF) || errors.Is(err, context.DeadlineExceeded)
+	return unreached || cut || errors.Is(err, driver.ErrBadConn) || errors.Is(err, sql.ErrConnDone) ||
+		errors.Is(err, net.ErrClosed) || strings.Contains(err.Error(), "conn closed") ||
+		errors.Is(err, io.ErrUnexpectedEOF) || errors.Is(err, io.EOF) || errors.Is(err, context.DeadlineExceeded)
 }
 
 // Ready fails while the database does not answer.

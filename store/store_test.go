@@ -36,7 +36,8 @@ func company(t *testing.T) (company, person uuid.UUID) {
 		t.Fatal(err)
 	}
 	person, err = records.AddPerson(t.Context(), store.Person{
-		CompanyID: company, Name: "Owner of " + t.Name(), Email: uuid.NewString() + "@test.example", Role: store.Owner, PasswordHash: "x", Units: measure.Metric,
+		CompanyID: company, Name: "Owner of " + t.Name(), Email: uuid.NewString() + "@test.example", Role: store.Owner,
+		PasswordHash: "x", Units: measure.Metric,
 	})
 	if err != nil {
 		t.Fatal(err)
@@ -45,7 +46,8 @@ func company(t *testing.T) (company, person uuid.UUID) {
 }
 
 func file(name string) job.File {
-	return job.File{Format: job.Format, Version: job.Version, Job: job.Job{Name: name, Client: "Client of " + name, Currency: "EUR", Surfaces: []job.Surface{}}}
+	return job.File{Format: job.Format, Version: job.Version,
+		Job: job.Job{Name: name, Client: "Client of " + name, Currency: "EUR", Surfaces: []job.Surface{}}}
 }
 
 func addJob(t *testing.T, company, person uuid.UUID, name string) uuid.UUID {
@@ -72,7 +74,8 @@ func TestAStaleSaveOverwritesNothing(t *testing.T) {
 	if !errors.As(err, &stale) {
 		t.Fatalf("a stale save gave %v", err)
 	}
-	if stale.Base.Job.Name != "first" || stale.Theirs.File.Job.Name != "second" || stale.Theirs.Revision != 2 || stale.Theirs.ChangedBy == "" {
+	if stale.Base.Job.Name != "first" || stale.Theirs.File.Job.Name != "second" || stale.Theirs.Revision != 2 ||
+		stale.Theirs.ChangedBy == "" {
 		t.Errorf("told %+v", stale)
 	}
 	if j, err := records.Job(t.Context(), c, id); err != nil || j.File.Job.Name != "second" {
@@ -85,7 +88,8 @@ func TestASaveSentTwiceIsKeptOnce(t *testing.T) {
 	id := addJob(t, c, p, "first")
 	save := store.Save{Job: id, Base: 1, ID: uuid.New(), File: file("second")}
 	for range 3 {
-		if kept, err := records.SaveJob(t.Context(), c, p, save); err != nil || kept.Revision != 2 || kept.At.IsZero() || kept.Shelf < 1 {
+		if kept, err := records.SaveJob(t.Context(), c, p, save); err != nil || kept.Revision != 2 || kept.At.IsZero() ||
+			kept.Shelf < 1 {
 			t.Fatalf("%+v, %v", kept, err)
 		}
 	}
@@ -100,7 +104,8 @@ func TestOneOfManySavesLands(t *testing.T) {
 	results := make([]error, writers)
 	for i := range writers {
 		group.Go(func() {
-			_, results[i] = records.SaveJob(context.Background(), c, p, store.Save{Job: id, Base: 1, ID: uuid.New(), File: file(fmt.Sprint(i))})
+			_, results[i] = records.SaveJob(context.Background(), c, p,
+				store.Save{Job: id, Base: 1, ID: uuid.New(), File: file(fmt.Sprint(i))})
 		})
 	}
 	group.Wait()
@@ -129,7 +134,8 @@ func TestAnotherCompanySeesNothing(t *testing.T) {
 	if _, err := records.Job(t.Context(), other, id); !errors.Is(err, store.ErrNotFound) {
 		t.Errorf("reading gave %v", err)
 	}
-	if _, err := records.SaveJob(t.Context(), other, p, store.Save{Job: id, Base: 1, ID: uuid.New(), File: file("stolen")}); !errors.Is(err, store.ErrNotFound) {
+	if _, err := records.SaveJob(t.Context(), other, p,
+		store.Save{Job: id, Base: 1, ID: uuid.New(), File: file("stolen")}); !errors.Is(err, store.ErrNotFound) {
 		t.Errorf("saving gave %v", err)
 	}
 	if err := records.ArchiveJob(t.Context(), other, id, true); !errors.Is(err, store.ErrNotFound) {
@@ -170,10 +176,12 @@ func TestTheLastOwnerStays(t *testing.T) {
 	if still, err := records.Person(t.Context(), c, p); err != nil || still.Role != store.Owner {
 		t.Errorf("now %v, %v", still.Role, err)
 	}
-	if _, err := records.AddPerson(t.Context(), store.Person{CompanyID: c, Name: "twin", Email: "Twin@test.example", Role: store.Hand, Units: measure.US}); err != nil {
+	if _, err := records.AddPerson(t.Context(), store.Person{CompanyID: c, Name: "twin", Email: "Twin@test.example",
+		Role: store.Hand, Units: measure.US}); err != nil {
 		t.Fatal(err)
 	}
-	if _, err := records.AddPerson(t.Context(), store.Person{CompanyID: c, Name: "twin", Email: "twin@test.example", Role: store.Hand, Units: measure.US}); !errors.Is(err, store.ErrEmailTaken) {
+	if _, err := records.AddPerson(t.Context(), store.Person{CompanyID: c, Name: "twin", Email: "twin@test.example",
+		Role: store.Hand, Units: measure.US}); !errors.Is(err, store.ErrEmailTaken) {
 		t.Errorf("a second of the same address gave %v", err)
 	}
 }
@@ -188,7 +196,8 @@ func TestSavesAreToldToListeners(t *testing.T) {
 	// The listener may come up after a save, so saving goes on until one is
 	// heard.
 	for base := int64(1); ; base++ {
-		if _, err := records.SaveJob(ctx, c, p, store.Save{Job: id, Base: base, ID: uuid.New(), File: file("watched")}); err != nil {
+		if _, err := records.SaveJob(ctx, c, p,
+			store.Save{Job: id, Base: base, ID: uuid.New(), File: file("watched")}); err != nil {
 			t.Fatal(err)
 		}
 		select {
@@ -242,7 +251,8 @@ func TestRunsAreTakenUpAgain(t *testing.T) {
 		t.Errorf("%v, %v", goes, err)
 	}
 	// Its server is gone: nobody said anything for long.
-	if _, err := s.DB().ExecContext(ctx, `update roster_runs set beat = now() - interval '1 minute' where id = $1`, first); err != nil {
+	if _, err := s.DB().ExecContext(ctx, `update roster_runs set beat = now() - interval '1 minute'
+		where id = $1`, first); err != nil {
 		t.Fatal(err)
 	}
 	if got := take(); got != first {
@@ -290,7 +300,8 @@ func TestRunsAreTakenUpAgain(t *testing.T) {
 func TestTheRecordCannotBeChanged(t *testing.T) {
 	c, p := company(t)
 	id := addJob(t, c, p, "recorded")
-	if _, err := records.IssuePlan(t.Context(), c, p, id, uuid.New(), record.Issue{To: "crew", At: time.Now()}); err != nil {
+	if _, err := records.IssuePlan(t.Context(), c, p, id, uuid.New(),
+		record.Issue{To: "crew", At: time.Now()}); err != nil {
 		t.Fatal(err)
 	}
 	e := record.Sealed(record.Event{ID: uuid.NewString(), Kind: record.Noted, Body: record.Body{Text: "x"}}, "")
@@ -299,14 +310,16 @@ func TestTheRecordCannotBeChanged(t *testing.T) {
 	}
 	for _, table := range []string{"events", "issues"} {
 		for _, change := range []string{"update " + table + " set doc = '{}'", "delete from " + table, "truncate " + table} {
-			if _, err := records.DB().ExecContext(t.Context(), change); err == nil || !strings.Contains(err.Error(), "never changed") {
+			if _, err := records.DB().ExecContext(t.Context(), change); err == nil ||
+				!strings.Contains(err.Error(), "never changed") {
 				t.Errorf("%s: %v", change, err)
 			}
 		}
 	}
 	// Of a job of somebody else nothing is logged.
 	other, person := company(t)
-	if _, err := records.Log(t.Context(), other, person, id, []record.Event{e}, time.Now()); !errors.Is(err, store.ErrNotFound) {
+	if _, err := records.Log(t.Context(), other, person, id, []record.Event{e}, time.Now()); !errors.Is(err,
+		store.ErrNotFound) {
 		t.Errorf("%v", err)
 	}
 }
@@ -352,13 +365,15 @@ func TestANewerSchemaIsRefused(t *testing.T) {
 	if err != nil {
 		t.Fatal(err)
 	}
-	if _, err := s.DB().ExecContext(t.Context(), `insert into goose_db_version (version_id, is_applied) values (99999, true)`); err != nil {
+	if _, err := s.DB().ExecContext(t.Context(), `insert into goose_db_version (version_id, is_applied)
+		values (99999, true)`); err != nil {
 		t.Fatal(err)
 	}
 	if err := s.Close(); err != nil {
 		t.Fatal(err)
 	}
-	if _, err := store.Open(t.Context(), address); !errors.Is(err, store.ErrNewerSchema) || !strings.Contains(err.Error(), "version 99999") {
+	if _, err := store.Open(t.Context(), address); !errors.Is(err, store.ErrNewerSchema) ||
+		!strings.Contains(err.Error(), "version 99999") {
 		t.Errorf("%v", err)
 	}
 }
@@ -367,7 +382,9 @@ func TestANewerSchemaIsRefused(t *testing.T) {
 func TestTwoOwnersLeaveOne(t *testing.T) {
 	for range 20 {
 		c, one := company(t)
-		two, err := records.AddPerson(t.Context(), store.Person{CompanyID: c, Name: "Other", Email: uuid.NewString() + "@test.example", Role: store.Owner, PasswordHash: "x", Units: measure.Metric})
+		two, err := records.AddPerson(t.Context(),
+			store.Person{CompanyID: c, Name: "Other", Email: uuid.NewString() + "@test.example", Role: store.Owner,
+				PasswordHash: "x", Units: measure.Metric})
 		if err != nil {
 			t.Fatal(err)
 		}
@@ -386,7 +403,9 @@ func TestTwoOwnersLeaveOne(t *testing.T) {
 // Of someone who left a role and a number stay; of who is still there nothing is taken.
 func TestAPersonIsForgotten(t *testing.T) {
 	c, owner := company(t)
-	id, err := records.AddPerson(t.Context(), store.Person{CompanyID: c, Name: "Nils Holm", Email: uuid.NewString() + "@test.example", Role: store.Hand, PasswordHash: "x", Units: measure.Metric})
+	id, err := records.AddPerson(t.Context(),
+		store.Person{CompanyID: c, Name: "Nils Holm", Email: uuid.NewString() + "@test.example", Role: store.Hand,
+			PasswordHash: "x", Units: measure.Metric})
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -395,10 +414,12 @@ func TestAPersonIsForgotten(t *testing.T) {
 	}
 	// What they logged and issued stays, and says a role and a number.
 	job := addJob(t, c, owner, "Salt cellar")
-	if _, err := records.IssuePlan(t.Context(), c, id, job, uuid.New(), record.Issue{At: time.Now(), By: "Nils Holm"}); err != nil {
+	if _, err := records.IssuePlan(t.Context(), c, id, job, uuid.New(),
+		record.Issue{At: time.Now(), By: "Nils Holm"}); err != nil {
 		t.Fatal(err)
 	}
-	e := record.Sealed(record.Event{ID: uuid.NewString(), Kind: record.Noted, Issue: 1, At: time.Now(), Device: "their-tablet", Number: 1, Person: id.String(), Name: "Nils Holm", Body: record.Body{Text: "x"}}, "")
+	e := record.Sealed(record.Event{ID: uuid.NewString(), Kind: record.Noted, Issue: 1, At: time.Now(),
+		Device: "their-tablet", Number: 1, Person: id.String(), Name: "Nils Holm", Body: record.Body{Text: "x"}}, "")
 	if _, err := records.Log(t.Context(), c, id, job, []record.Event{e}, time.Now()); err != nil {
 		t.Fatal(err)
 	}
@@ -420,7 +441,10 @@ func TestAPersonIsForgotten(t *testing.T) {
 				t.Errorf("the plan is by %q, %v", issues[0].By, err)
 			}
 			var left int
-			if err := records.DB().QueryRowContext(t.Context(), `select (select count(*) from events where doc::text like '%Nils Holm%') + (select count(*) from issues where doc::text like '%Nils Holm%') + (select count(*) from people where name like '%Nils%')`).Scan(&left); err != nil || left > 0 {
+			if err := records.DB().QueryRowContext(t.Context(), `select (select count(*) from events
+				where doc::text like '%Nils Holm%') + (select count(*) from issues
+				where doc::text like '%Nils Holm%') + (select count(*) from people
+				where name like '%Nils%')`).Scan(&left); err != nil || left > 0 {
 				t.Errorf("%d rows still name them, %v", left, err)
 			}
 		}
@@ -457,10 +481,12 @@ func TestABackupComesBack(t *testing.T) {
 	}
 	c, p := company(t)
 	id := addJob(t, c, p, "kept in a backup")
-	if _, err := records.IssuePlan(t.Context(), c, p, id, uuid.New(), record.Issue{To: "crew", At: time.Now()}); err != nil {
+	if _, err := records.IssuePlan(t.Context(), c, p, id, uuid.New(),
+		record.Issue{To: "crew", At: time.Now()}); err != nil {
 		t.Fatal(err)
 	}
-	e := record.Sealed(record.Event{ID: uuid.NewString(), Kind: record.Noted, Body: record.Body{Text: "x\twith\n signs \\ and ü"}}, "")
+	e := record.Sealed(record.Event{ID: uuid.NewString(), Kind: record.Noted,
+		Body: record.Body{Text: "x\twith\n signs \\ and ü"}}, "")
 	if _, err := records.Log(t.Context(), c, p, id, []record.Event{e}, time.Now()); err != nil {
 		t.Fatal(err)
 	}
@@ -518,7 +544,8 @@ func TestABackupComesBack(t *testing.T) {
 		"is something else": {[]byte("hello"), "no backup"},
 		"was changed":       {changed.Bytes(), "checksum of job"},
 	} {
-		if _, err := spoilt.Restore(t.Context(), bytes.NewReader(damaged.content)); err == nil || !strings.Contains(err.Error(), damaged.told) {
+		if _, err := spoilt.Restore(t.Context(), bytes.NewReader(damaged.content)); err == nil ||
+			!strings.Contains(err.Error(), damaged.told) {
 			t.Errorf("a backup that %s: %v", name, err)
 		}
 		if there, _ := spoilt.HasCompany(t.Context()); there {

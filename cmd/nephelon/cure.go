@@ -108,7 +108,8 @@ func runCure(_ context.Context, arguments []string, in io.Reader, out, complain 
 			return refusedError{err}
 		}
 		if q.Sheet.PotLife == nil {
-			return refusedError{errors.New("sheet.potLife: this field is missing; enter the pot life of the sheet's vessel in seconds")}
+			return refusedError{errors.New("sheet.potLife: this field is missing; enter the pot life of the sheet's vessel in " +
+				"seconds")}
 		}
 		if k, err = cure.Calibrate(k, timed, *q.Sheet.PotLife); err != nil {
 			return refusedError{fmt.Errorf("sheet: %w", err)}
@@ -156,7 +157,8 @@ func decodeQuestion(in io.Reader, q *cureQuestion) error {
 		if strings.ContainsAny(wrong.Value[:1], "ao") {
 			article = "an"
 		}
-		return fmt.Errorf("%s: %s %s stands here; enter %s", cmp.Or(wrong.Field, "question"), article, wrong.Value, jsonWord(wrong.Type))
+		return fmt.Errorf("%s: %s %s stands here; enter %s", cmp.Or(wrong.Field, "question"), article, wrong.Value,
+			jsonWord(wrong.Type))
 	} else if err != nil {
 		return err
 	}

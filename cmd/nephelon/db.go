@@ -61,7 +61,8 @@ func runDB(ctx context.Context, arguments []string, in io.Reader, out, complain 
 	if err != nil {
 		return err
 	}
-	id, err := records.Found(ctx, *company, store.Person{Name: *owner, Email: *email, Role: store.Owner, PasswordHash: hash, Units: measure.Metric})
+	id, err := records.Found(ctx, *company, store.Person{Name: *owner, Email: *email, Role: store.Owner,
+		PasswordHash: hash, Units: measure.Metric})
 	if errors.Is(err, store.ErrEmailTaken) {
 		return refusedError{fmt.Errorf("somebody signs in with %s already; name another address. Nothing was added", *email)}
 	}
@@ -82,10 +83,11 @@ func runCompany(ctx context.Context, arguments []string, _ io.Reader, out, compl
 	f := flags("company", "-db URL -of ADDRESS [-bridge URL] [-quota GIGABYTES]", complain)
 	of := f.String("of", "", "`address` that somebody of the company signs in with")
 	var bridge *string
-	f.Func("bridge", "`URL` of its instruments and weather, see docs/instruments.md; none when empty", func(text string) error {
-		bridge = &text
-		return nil
-	})
+	f.Func("bridge", "`URL` of its instruments and weather, see docs/instruments.md; none when empty",
+		func(text string) error {
+			bridge = &text
+			return nil
+		})
 	var quota *int64
 	f.Func("quota", "how many `gigabytes` it may keep", func(text string) error {
 		n, err := strconv.ParseFloat(text, 64)
@@ -163,9 +165,11 @@ func runImport(ctx context.Context, arguments []string, _ io.Reader, out, compla
 	if err != nil {
 		return err
 	}
-	if err := records.Import(ctx, company, &archive.Reader, store.Checks{Plan: reader.Today, Photo: server.Redrawn}); err != nil {
+	if err := records.Import(ctx, company, &archive.Reader,
+		store.Checks{Plan: reader.Today, Photo: server.Redrawn}); err != nil {
 		if errors.Is(err, store.ErrNotEmpty) {
-			err = errors.New("the company holds jobs, sheets, systems or stock already; bring an archive into one that holds nothing yet")
+			err = errors.New("the company holds jobs, sheets, systems or stock already; bring an archive into one that holds " +
+				"nothing yet")
 		}
 		return refusedError{err}
 	}
@@ -224,5 +228,6 @@ func tell(to io.Writer, what string, m store.Manifest) {
 	for _, t := range m.Tables {
 		rows += t.Rows
 	}
-	fmt.Fprintf(to, "%s: %d rows of %d tables, as they stood at %s.\n", what, rows, len(m.Tables), m.At.Format(time.RFC3339))
+	fmt.Fprintf(to, "%s: %d rows of %d tables, as they stood at %s.\n", what, rows, len(m.Tables),
+		m.At.Format(time.RFC3339))
 }

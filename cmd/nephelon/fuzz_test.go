@@ -10,8 +10,12 @@ import (
 // FuzzCure asks anything of `nephelon cure`: it answers with JSON or refuses, within
 // the bound that docs/computed.md states.
 func FuzzCure(f *testing.F) {
-	f.Add([]byte(`{"vessel":{"mass":6,"density":1120,"loss":7.7,"start":24,"air":27},"until":14400,"sheet":{"potLife":2040,"vessel":{"mass":0.8,"density":1120,"loss":7.7,"start":23,"air":23}}}`))
-	f.Add([]byte(`{"kinetics":{"a1":2e4,"e1":56000,"a2":2e5,"e2":53000,"m":0,"n":0,"heat":380e3,"cp":1800,"gel":0.6},"vessel":{"film":0.02,"mass":1,"density":1100,"loss":16,"start":20,"air":20}}`))
+	f.Add(
+		[]byte(
+			`{"vessel":{"mass":6,"density":1120,"loss":7.7,"start":24,"air":27},"until":14400,"sheet":{"potLife":2040,"vessel":{"mass":0.8,"density":1120,"loss":7.7,"start":23,"air":23}}}`))
+	f.Add(
+		[]byte(
+			`{"kinetics":{"a1":2e4,"e1":56000,"a2":2e5,"e2":53000,"m":0,"n":0,"heat":380e3,"cp":1800,"gel":0.6},"vessel":{"film":0.02,"mass":1,"density":1100,"loss":16,"start":20,"air":20}}`))
 	f.Fuzz(func(t *testing.T, question []byte) {
 		var out, complaint bytes.Buffer
 		begun := time.Now()

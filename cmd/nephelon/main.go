@@ -55,7 +55,9 @@ func stoppable(ctx context.Context) (context.Context, context.CancelFunc) {
 
 func run(ctx context.Context, arguments []string, in io.Reader, out, complain io.Writer) int {
 	command := map[string]func(context.Context, []string, io.Reader, io.Writer, io.Writer) error{
-		"demo": runDemo, "serve": runServe, "plan": runPlan, "buy": runBuy, "cure": runCure, "pour": runPour, "roster": runRoster, "db": runDB, "company": runCompany, "export": runExport, "import": runImport, "backup": runBackup, "restore": runRestore, "generate": runGenerate,
+		"demo": runDemo, "serve": runServe, "plan": runPlan, "buy": runBuy, "cure": runCure, "pour": runPour,
+		"roster": runRoster, "db": runDB, "company": runCompany, "export": runExport, "import": runImport,
+		"backup": runBackup, "restore": runRestore, "generate": runGenerate,
 	}
 	if len(arguments) == 0 || command[arguments[0]] == nil {
 		fmt.Fprint(complain, usage)

@@ -19,12 +19,14 @@ import (
 // runPlan prints the plan of a plan file. A file that cannot be planned whole
 // is refused with the path to each field, and nothing is printed.
 func runPlan(_ context.Context, arguments []string, in io.Reader, out, complain io.Writer) error {
-	files, units, at, err := planFiles("plan", "[-units us|metric] [-at 2026-11-05T07:30:00Z] job.nephelon.json | -", arguments, in, complain)
+	files, units, at, err := planFiles("plan", "[-units us|metric] [-at 2026-11-05T07:30:00Z] job.nephelon.json | -",
+		arguments, in, complain)
 	if err != nil {
 		return err
 	}
 	if len(files) != 1 {
-		return refusedError{errors.New("give one plan file, or - for standard input; several are bought for with nephelon buy")}
+		return refusedError{errors.New("give one plan file, or - for standard input; several are bought for with " +
+			"nephelon buy")}
 	}
 	p := plan.Make(files[0], units, at)
 	var refused []error
@@ -39,7 +41,8 @@ func runPlan(_ context.Context, arguments []string, in io.Reader, out, complain 
 
 // runBuy prints what several jobs buy in one purchase.
 func runBuy(_ context.Context, arguments []string, in io.Reader, out, complain io.Writer) error {
-	files, units, at, err := planFiles("buy", "[-units us|metric] [-at 2026-11-05T07:30:00Z] one.nephelon.json two.nephelon.json …", arguments, in, complain)
+	files, units, at, err := planFiles("buy",
+		"[-units us|metric] [-at 2026-11-05T07:30:00Z] one.nephelon.json two.nephelon.json …", arguments, in, complain)
 	if err != nil {
 		return err
 	}
@@ -52,7 +55,8 @@ func runBuy(_ context.Context, arguments []string, in io.Reader, out, complain i
 
 // planFiles reads the plan files that a command names, with the units and the
 // time of its plans; more are flags of its own.
-func planFiles(command, takes string, arguments []string, in io.Reader, complain io.Writer, more ...func(*flag.FlagSet)) (files []job.File, system measure.System, at time.Time, err error) {
+func planFiles(command, takes string, arguments []string, in io.Reader, complain io.Writer,
+	more ...func(*flag.FlagSet)) (files []job.File, system measure.System, at time.Time, err error) {
 	f := flags(command, takes, complain)
 	units := f.String("units", string(measure.Metric), "units of the sentences: us or metric")
 	when := f.String("at", "", "the time for which verdicts are given, RFC 3339; now when left out")

@@ -61,13 +61,19 @@ func TestPlanRefusesWithThePathAndNothingElse(t *testing.T) {
 		{"unknown field", replaced(`"site"`, `"sight"`), "/job/sight: This field is not known", []string{"plan", "-"}},
 		{"wrong type", replaced(`"version": 2`, `"version": "2"`), "/version: A string stands here", []string{"plan", "-"}},
 		{"impossible value", replaced(`"spreaders": 2`, `"spreaders": 0`), "/job/crew/spreaders", []string{"plan", "-"}},
-		{"crossing walls", replaced(`"x": 13.9`, `"x": -13.9`), "/job/surfaces/0/floor/outline: Basin floor: The outline crosses itself", []string{"plan", "-"}},
-		{"not a number", replaced(`"spreaders": 2`, `"spreaders": NaN`), "/job/crew/spreaders: NaN is no number in JSON", []string{"plan", "-"}},
-		{"a character that ends texts", replaced(`"site": "`, `"site": "\u0000`), "/job/site: A text holds a character that ends texts", []string{"plan", "-"}},
-		{"year 0", replaced(`"currency"`, `"start": "0000-11-30T07:00", "currency"`), "/job/start: The year of", []string{"plan", "-"}},
-		{"year 9999", replaced(`"currency"`, `"start": "9999-12-31T23:00", "currency"`), "/job/start: The year of", []string{"plan", "-"}},
+		{"crossing walls", replaced(`"x": 13.9`, `"x": -13.9`),
+			"/job/surfaces/0/floor/outline: Basin floor: The outline crosses itself", []string{"plan", "-"}},
+		{"not a number", replaced(`"spreaders": 2`, `"spreaders": NaN`), "/job/crew/spreaders: NaN is no number in JSON",
+			[]string{"plan", "-"}},
+		{"a character that ends texts", replaced(`"site": "`, `"site": "\u0000`),
+			"/job/site: A text holds a character that ends texts", []string{"plan", "-"}},
+		{"year 0", replaced(`"currency"`, `"start": "0000-11-30T07:00", "currency"`), "/job/start: The year of",
+			[]string{"plan", "-"}},
+		{"year 9999", replaced(`"currency"`, `"start": "9999-12-31T23:00", "currency"`), "/job/start: The year of",
+			[]string{"plan", "-"}},
 		{"verdicts of year 9999", string(text), "-at: the year 9999", []string{"plan", "-at", "9999-12-31T00:00:00Z", "-"}},
-		{"a break over the whole shift", replaced(`"currency"`, `"hours": {"days": ["mon"], "from": "07:00", "until": "16:00", "breaks": [{"from": "07:00", "until": "16:00"}]}, "currency"`),
+		{"a break over the whole shift", replaced(`"currency"`,
+			`"hours": {"days": ["mon"], "from": "07:00", "until": "16:00", "breaks": [{"from": "07:00", "until": "16:00"}]}, "currency"`),
 			"/job/hours/breaks: The breaks leave no time to work", []string{"plan", "-"}},
 		{"no such file", "", "no such file", []string{"plan", "nowhere.json"}},
 		{"no file", "", "give a plan file", []string{"plan"}},
@@ -101,7 +107,11 @@ func TestCurePrintsTheHistory(t *testing.T) {
 		t.Errorf("gel at %v, at the end %+v", answer.Gel, last)
 	}
 	for name, bad := range map[string]string{
-		"no JSON": "a bucket", "two of them": `{"vessel":{"mass":1,"density":1100}} {}`, "no such air": `{"vessel":{"mass":1,"density":1100,"air":900}}`, "exponent of 9": `{"kinetics":{"a1":1,"m":9,"cp":1800,"gel":0.5},"vessel":{"mass":1,"density":1100}}`, "a book": `"` + strings.Repeat("x", 1<<20) + `"`, "unknown field": `{"pail":3}`, "no mass": `{"vessel":{"density":1100}}`, "too long": `{"vessel":{"mass":1,"density":1100},"until":1e9}`,
+		"no JSON": "a bucket", "two of them": `{"vessel":{"mass":1,"density":1100}} {}`,
+		"no such air":   `{"vessel":{"mass":1,"density":1100,"air":900}}`,
+		"exponent of 9": `{"kinetics":{"a1":1,"m":9,"cp":1800,"gel":0.5},"vessel":{"mass":1,"density":1100}}`,
+		"a book":        `"` + strings.Repeat("x", 1<<20) + `"`, "unknown field": `{"pail":3}`,
+		"no mass": `{"vessel":{"density":1100}}`, "too long": `{"vessel":{"mass":1,"density":1100},"until":1e9}`,
 		"no pot life": `{"vessel":{"mass":1,"density":1100},"sheet":{"potLife":0,"vessel":{"mass":1,"density":1100}}}`,
 	} {
 		if code, out, complaint := nephelon(t, bad, "cure", "-"); code != exitRefused || out != "" || complaint == "" {
@@ -111,21 +121,26 @@ func TestCurePrintsTheHistory(t *testing.T) {
 	// What decides the answer is never taken as 0 where it is left out or null, and no type of
 	// Go is named.
 	whole := `{"mass":2,"density":1100,"loss":8,"start":21,"air":19}`
-	if code, _, complaint := nephelon(t, `{"vessel":`+whole+`,"sheet":{"potLife":1800,"vessel":`+whole+`}}`, "cure", "-"); code != 0 {
+	if code, _, complaint := nephelon(t, `{"vessel":`+whole+`,"sheet":{"potLife":1800,"vessel":`+whole+`}}`, "cure",
+		"-"); code != 0 {
 		t.Fatal(code, complaint)
 	}
 	for bad, says := range map[string]string{
 		`{}`: "vessel.mass: this field is missing",
-		`{"vessel":{"mass":2,"density":1100,"loss":8,"air":19}}`:                                          "vessel.start: this field is missing",
-		`{"vessel":{"mass":2,"density":1100,"loss":8,"start":21,"air":null}}`:                             "vessel.air: this field is missing",
-		`{"vessel":{"mass":2,"density":1100,"start":21,"air":19}}`:                                        "vessel.loss: this field is missing",
-		`{"vessel":` + whole + `,"sheet":{"vessel":` + whole + `}}`:                                       "sheet.potLife: this field is missing",
-		`{"vessel":` + whole + `,"sheet":{"potLife":1800,"vessel":{"mass":1,"density":1100,"start":20}}}`: "sheet.vessel.air: this field is missing",
-		`{"vessel":{"mass":"2 kg"}}`:                                                                      "vessel.mass: a string stands here; enter a number",
-		`[]`:                                                                                              "question: an array stands here; enter an object",
+		`{"vessel":{"mass":2,"density":1100,"loss":8,"air":19}}`:              "vessel.start: this field is missing",
+		`{"vessel":{"mass":2,"density":1100,"loss":8,"start":21,"air":null}}`: "vessel.air: this field is missing",
+		`{"vessel":{"mass":2,"density":1100,"start":21,"air":19}}`:            "vessel.loss: this field is missing",
+		`{"vessel":` + whole + `,"sheet":{"vessel":` + whole +
+			`}}`: "sheet.potLife: this field is missing",
+		`{"vessel":` + whole +
+			`,"sheet":{"potLife":1800,"vessel":{"mass":1,"density":1100,"start":20}}}`: "sheet.vessel.air: this field is " +
+			"missing",
+		`{"vessel":{"mass":"2 kg"}}`: "vessel.mass: a string stands here; enter a number",
+		`[]`:                         "question: an array stands here; enter an object",
 	} {
 		code, out, complaint := nephelon(t, bad, "cure", "-")
-		if code != exitRefused || out != "" || !strings.Contains(complaint, says) || strings.Contains(complaint, "Go ") || strings.Contains(complaint, "float64") {
+		if code != exitRefused || out != "" || !strings.Contains(complaint, says) || strings.Contains(complaint, "Go ") ||
+			strings.Contains(complaint, "float64") {
 			t.Errorf("%s: %d %q", bad, code, complaint)
 		}
 	}
@@ -140,7 +155,8 @@ func TestBuyAddsSeveralJobsUp(t *testing.T) {
 	if len(got.Lines) < 2 || got.Cost == nil || *got.Cost > *got.Apart {
 		t.Errorf("%d lines for %v, apart %v", len(got.Lines), got.Cost, got.Apart)
 	}
-	if code, out, complaint := nephelon(t, "", "plan", demoFile, demoFile); code != exitRefused || out != "" || !strings.Contains(complaint, "nephelon buy") {
+	if code, out, complaint := nephelon(t, "", "plan", demoFile, demoFile); code != exitRefused || out != "" ||
+		!strings.Contains(complaint, "nephelon buy") {
 		t.Errorf("two files to plan: code %d, %q", code, complaint)
 	}
 }
@@ -167,7 +183,8 @@ func TestPourPrintsTheTrain(t *testing.T) {
 		"give one plan":     {"pour", demoFile, demoFile},
 		"give a plan file,": {"pour"},
 	} {
-		if code, out, complaint := nephelon(t, "", arguments...); code != exitRefused || out != "" || !strings.Contains(complaint, says) {
+		if code, out, complaint := nephelon(t, "", arguments...); code != exitRefused || out != "" ||
+			!strings.Contains(complaint, says) {
 			t.Errorf("%v: code %d, %q", arguments, code, complaint)
 		}
 	}
@@ -190,7 +207,8 @@ func TestPourOfAJobWithoutCoats(t *testing.T) {
 	if err != nil {
 		t.Fatal(err)
 	}
-	if code, _, complaint := nephelon(t, string(bare), "pour", "-"); code != exitRefused || !strings.Contains(complaint, "the job has no coats") {
+	if code, _, complaint := nephelon(t, string(bare), "pour", "-"); code != exitRefused ||
+		!strings.Contains(complaint, "the job has no coats") {
 		t.Errorf("code %d, %q", code, complaint)
 	}
 }
@@ -212,10 +230,12 @@ func TestRosterPrintsTheSchedule(t *testing.T) {
 	if len(a.Bookings) != 2 || a.Bookings[0].Start != 7 || a.Bookings[1].Start != 31 || !a.Optimal {
 		t.Errorf("%+v", a)
 	}
-	if code, out, complain = ask(problem(`{"from":7,"until":16},{"from":55,"until":64}`)); code != exitNoPlan || out != "" || !strings.Contains(complain, "j/coat, j/prime") {
+	if code, out, complain = ask(problem(`{"from":7,"until":16},{"from":55,"until":64}`)); code != exitNoPlan ||
+		out != "" || !strings.Contains(complain, "j/coat, j/prime") {
 		t.Errorf("%d: %s %s", code, out, complain)
 	}
-	if code, _, complain = ask(problem(`{"from":7,"until":7}`)); code != exitRefused || !strings.Contains(complain, "/crews/0/shifts/0/until") {
+	if code, _, complain = ask(problem(`{"from":7,"until":7}`)); code != exitRefused ||
+		!strings.Contains(complain, "/crews/0/shifts/0/until") {
 		t.Errorf("%d: %s", code, complain)
 	}
 }

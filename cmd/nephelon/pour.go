@@ -30,12 +30,14 @@ func runPour(ctx context.Context, arguments []string, in io.Reader, out, complai
 	var runs int
 	var seed uint64
 	var first time.Duration
-	files, units, at, err := planFiles("pour", "[-coat ID] [-first 14m] [-runs N] [-seed S] [-units us|metric] [-at 2026-11-05T07:30:00Z] job.nephelon.json | -", arguments, in, complain, func(f *flag.FlagSet) {
-		f.StringVar(&coat, "coat", "", "the id of the coat; that with the most batches when left out")
-		f.DurationVar(&first, "first", 0, "how long the first section took, such as 14m; the rest then goes at that pace")
-		f.IntVar(&runs, "runs", 0, "how often to try it for the odds; not at all when left out")
-		f.Uint64Var(&seed, "seed", 1, "of the chance; the same one gives the same odds")
-	})
+	files, units, at, err := planFiles("pour",
+		"[-coat ID] [-first 14m] [-runs N] [-seed S] [-units us|metric] [-at 2026-11-05T07:30:00Z] job.nephelon.json | -",
+		arguments, in, complain, func(f *flag.FlagSet) {
+			f.StringVar(&coat, "coat", "", "the id of the coat; that with the most batches when left out")
+			f.DurationVar(&first, "first", 0, "how long the first section took, such as 14m; the rest then goes at that pace")
+			f.IntVar(&runs, "runs", 0, "how often to try it for the odds; not at all when left out")
+			f.Uint64Var(&seed, "seed", 1, "of the chance; the same one gives the same odds")
+		})
 	if err != nil {
 		return err
 	}
@@ -70,7 +72,8 @@ func runPour(ctx context.Context, arguments []string, in io.Reader, out, complai
 		if len(ids) == 0 {
 			return refusedError{errors.New("the job has no coats; add one to a surface before asking for its pour")}
 		}
-		return refusedError{fmt.Errorf("-coat: %w; the coats are %s, and nephelon plan tells what is wrong with them", err, strings.Join(ids, ", "))}
+		return refusedError{fmt.Errorf("-coat: %w; the coats are %s, and nephelon plan tells what is wrong with them", err,
+			strings.Join(ids, ", "))}
 	}
 	if errors.Is(err, sim.ErrPace) {
 		return refusedError{fmt.Errorf("-first: %w", sim.ErrPace)}
@@ -86,7 +89,8 @@ func runPour(ctx context.Context, arguments []string, in io.Reader, out, complai
 		return err
 	}
 	if runs > 0 {
-		odds, err := planner.Odds(ctx, file, at, coat, measure.Span(first.Seconds()), file.Job.Crew.SpreadsOf(), runs, seed, nil)
+		odds, err := planner.Odds(ctx, file, at, coat, measure.Span(first.Seconds()), file.Job.Crew.SpreadsOf(),
+			runs, seed, nil)
 		if err != nil {
 			return err
 		}

@@ -140,14 +140,18 @@ func Pail(p material.Product, q PailQuestion) (PailAnswer, error) {
 	printed, sheetMass := sheet.Lives(a.Mixed)
 	if sheetMass == 0 {
 		sheetMass = cure.AssumedMass
-		a.Notes = append(a.Notes, fmt.Sprintf("The sheet does not say on which mass its pot life was measured; %.1f kg was assumed.", float64(cure.AssumedMass)))
+		a.Notes = append(a.Notes,
+			fmt.Sprintf("The sheet does not say on which mass its pot life was measured; %.1f kg was assumed.",
+				float64(cure.AssumedMass)))
 	}
 	a.Workings = []measure.Working{lifeWorking(q, printed, sheetMass, a)}
 	if sheet.Kinetics == nil {
-		a.Notes = append(a.Notes, "How it reacts is that of its chemistry, from memory, fitted to what is known of its pot life.")
+		a.Notes = append(a.Notes, "How it reacts is that of its chemistry, from memory, fitted to what is known of its "+
+			"pot life.")
 	}
 	if q.Standing != cure.InAir {
-		a.Notes = append(a.Notes, "Nothing on a card is counted for cooling a mix after mixing start: the middle of a pail hardly notices. Cool the parts before.")
+		a.Notes = append(a.Notes, "Nothing on a card is counted for cooling a mix after mixing start: the middle of a pail "+
+			"hardly notices. Cool the parts before.")
 	}
 	return a, nil
 }
@@ -194,7 +198,8 @@ type Miss struct {
 
 func fitted(l cure.Life) Fitted {
 	k := l.Kinetics()
-	f := Fitted{Assumed: l.Fit.Assumed, Spread: l.Fit.Spread, Usable: k.Ends(), Gel: k.Gel, Misses: make([]Miss, len(l.Misses))}
+	f := Fitted{Assumed: l.Fit.Assumed, Spread: l.Fit.Spread, Usable: k.Ends(), Gel: k.Gel,
+		Misses: make([]Miss, len(l.Misses))}
 	for i, m := range l.Misses {
 		f.Misses[i] = Miss{m.At, m.Mass, m.Film, m.Lasts, m.Model, m.Source}
 	}
@@ -203,13 +208,16 @@ func fitted(l cure.Life) Fitted {
 
 func lifeOf(sheet material.Product, mix material.Mix) (cure.Life, error) {
 	if len(sheet.Components) < 2 || len(sheet.PotLife) == 0 {
-		return cure.Life{}, fmt.Errorf("%s has no pot life on its sheet: a single-pack paint has none, and for a two-pack it has to be entered", sheet.Name)
+		return cure.Life{},
+			fmt.Errorf("%s has no pot life on its sheet: a single-pack paint has none, and for a two-pack it has to be entered",
+				sheet.Name)
 	}
 	return cure.NewLife(sheet.Sheet(mix))
 }
 
 func lifeSurface(model cure.Life, mass measure.Mass) (LifeSurface, error) {
-	s := LifeSurface{Masses: make([]measure.Mass, surfaceMasses), Temperatures: make([]measure.Temperature, surfaceTemperatures)}
+	s := LifeSurface{Masses: make([]measure.Mass, surfaceMasses),
+		Temperatures: make([]measure.Temperature, surfaceTemperatures)}
 	least, most := 0.1, math.Max(30, 1.5*float64(mass))
 	for i := range s.Masses {
 		s.Masses[i] = measure.Mass(least * math.Pow(most/least, float64(i)/(surfaceMasses-1)))
@@ -281,5 +289,6 @@ func Usual(p material.Product) PailQuestion {
 		mass = cure.AssumedMass
 	}
 	mix := p.Mix()
-	return PailQuestion{Mass: mass, A: material.AssumedSlab, B: material.AssumedSlab, Air: material.AssumedSlab, Slab: material.AssumedSlab, Film: buildup.WetFor(buildup.Usual(p), p.VolumeSolids.Value, mix.Density.Value, 0)}
+	return PailQuestion{Mass: mass, A: material.AssumedSlab, B: material.AssumedSlab, Air: material.AssumedSlab,
+		Slab: material.AssumedSlab, Film: buildup.WetFor(buildup.Usual(p), p.VolumeSolids.Value, mix.Density.Value, 0)}
 }

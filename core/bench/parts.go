@@ -65,16 +65,21 @@ func Parts(p material.Product, q PartsQuestion, units measure.System) (PartsAnsw
 		return a, err
 	}
 	if viscosity == 0 {
-		a.Notes = append(a.Notes, "Its viscosity is not known: it is taken to stand still in the pail, a thin part is quicker.")
+		a.Notes = append(a.Notes, "Its viscosity is not known: it is taken to stand still in the pail, a thin part is "+
+			"quicker.")
 	}
 	if q.To < q.From && (sheet.MaterialMin != nil && q.To < sheet.MaterialMin.Value) {
-		a.Notes = append(a.Notes, fmt.Sprintf("Its sheet wants parts of %s at least: colder ones are thick, hard to mix and may blush.", units.Temperature(sheet.MaterialMin.Value)))
+		a.Notes = append(a.Notes,
+			fmt.Sprintf("Its sheet wants parts of %s at least: colder ones are thick, hard to mix and may blush.",
+				units.Temperature(sheet.MaterialMin.Value)))
 	}
 	if q.Put == cure.IceBath {
-		a.Notes = append(a.Notes, "Keep the lids closed and wipe the pails dry: water in a part spoils it. Cold parts draw dew; mix above the dew point.")
+		a.Notes = append(a.Notes, "Keep the lids closed and wipe the pails dry: water in a part spoils it. Cold parts draw "+
+			"dew; mix above the dew point.")
 	}
 	if q.Put == cure.WarmBath || q.Put == cure.Blanket {
-		a.Notes = append(a.Notes, "Warm parts are thin and live shorter. No flame; turn the pail so that the wall does not overheat.")
+		a.Notes = append(a.Notes, "Warm parts are thin and live shorter. No flame; turn the pail so that the wall does not "+
+			"overheat.")
 	}
 	return a, nil
 }

@@ -14,7 +14,8 @@ func TestCoolingTheParts(t *testing.T) {
 	p := product(t, "hardtack-clear") // timed from 10 to 30 °C
 	q := PartsQuestion{Mass: 9, From: 30, To: 20, Put: cure.IceBath, Batch: 6}
 	a, err := Parts(p, q, measure.Metric)
-	if err != nil || a.Takes < 0.2*measure.Hour || a.Takes > 3*measure.Hour || a.Then < 1.7*a.Now || a.Then > 2.4*a.Now || a.Beyond {
+	if err != nil || a.Takes < 0.2*measure.Hour || a.Takes > 3*measure.Hour || a.Then < 1.7*a.Now ||
+		a.Then > 2.4*a.Now || a.Beyond {
 		t.Errorf("%+v, %v", a, err)
 	}
 	van := q

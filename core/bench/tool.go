@@ -47,7 +47,8 @@ func Spread(p material.Product, q SpreadQuestion, units measure.System) (SpreadA
 	}
 	mix := sheet.Mix()
 	b := coat.Build(&sheet, mix, buildup.Under{Area: q.Area})
-	a.Wet, a.Dry, a.Spread, a.Coverage, a.Need, a.NeedMass, a.Workings = b.Wet, b.Dry, b.Spread, b.Coverage, b.Need, b.NeedMass, b.Workings
+	a.Wet, a.Dry, a.Spread, a.Coverage, a.Need, a.NeedMass, a.Workings = b.Wet, b.Dry, b.Spread, b.Coverage, b.Need,
+		b.NeedMass, b.Workings
 	factor := q.Notch
 	source := measure.OwnTest
 	if factor == 0 {
@@ -55,7 +56,8 @@ func Spread(p material.Product, q SpreadQuestion, units measure.System) (SpreadA
 	}
 	a.Notch = b.Wet * measure.Film(factor)
 	a.Workings = append(a.Workings, measure.Working{
-		Title: "Notch", Formula: "wet film × depth over film", Source: "Common practice: about half of what stands in a notch stays; check with a notch gauge (ASTM D4414)",
+		Title: "Notch", Formula: "wet film × depth over film",
+		Source: "Common practice: about half of what stands in a notch stays; check with a notch gauge (ASTM D4414)",
 		Inputs: []measure.Value{
 			{Name: "Wet film", Kind: measure.KindFilm, SI: float64(b.Wet)},
 			{Name: "Depth over film", Kind: measure.KindNumber, SI: float64(factor), Source: source},
@@ -69,10 +71,12 @@ func Spread(p material.Product, q SpreadQuestion, units measure.System) (SpreadA
 		a.Workings = append(a.Workings, bought.Workings...)
 	}
 	if sheet.FilmMin != nil && b.Wet < sheet.FilmMin.Value {
-		a.Notes = append(a.Notes, fmt.Sprintf("%s is under its thinnest film of %s: it may not level or hide.", units.Film(b.Wet), units.Film(sheet.FilmMin.Value)))
+		a.Notes = append(a.Notes, fmt.Sprintf("%s is under its thinnest film of %s: it may not level or hide.",
+			units.Film(b.Wet), units.Film(sheet.FilmMin.Value)))
 	}
 	if sheet.FilmMax != nil && b.Wet > sheet.FilmMax.Value {
-		a.Notes = append(a.Notes, fmt.Sprintf("%s is over its greatest film of %s: lay it in several coats.", units.Film(b.Wet), units.Film(sheet.FilmMax.Value)))
+		a.Notes = append(a.Notes, fmt.Sprintf("%s is over its greatest film of %s: lay it in several coats.",
+			units.Film(b.Wet), units.Film(sheet.FilmMax.Value)))
 	}
 	if b.Density.Source == measure.Assumed {
 		a.Notes = append(a.Notes, "Its sheet gives no density, so the masses rest on an assumed one.")
@@ -107,7 +111,8 @@ func Pump(p material.Product, q PumpQuestion, units measure.System) (PumpAnswer,
 	}
 	doseA, doseB := q.Pumps.Gives(mix.Shares[0].Density.Value, mix.Shares[1].Density.Value)
 	a.Workings = []measure.Working{{
-		Title: "Strokes", Formula: "(strokes of A × stroke of A) ÷ (strokes of B × stroke of B) ÷ ratio − 1 = off", Source: "Definition of the ratio; ten weighed strokes win over what a stroke is said to give",
+		Title: "Strokes", Formula: "(strokes of A × stroke of A) ÷ (strokes of B × stroke of B) ÷ ratio − 1 = off",
+		Source: "Definition of the ratio; ten weighed strokes win over what a stroke is said to give",
 		Inputs: []measure.Value{
 			{Name: "Strokes of A", Kind: measure.KindCount, SI: float64(a.Strokes.A)},
 			{Name: "Stroke of A", Kind: measure.KindVolume, SI: float64(doseA)},
@@ -125,7 +130,8 @@ func lifeWorking(q PailQuestion, printed measure.Span, sheetMass measure.Mass, a
 	return measure.Working{
 		Title:   "Pot life of this pail",
 		Formula: "sheet's pot life at this temperature × gel of this pail ÷ gel of the sheet's mass",
-		Source:  "Arrhenius through the sheet's points; dα/dt = (k₁ + k₂·αᵐ)·(1 − α)ⁿ (Kamal and Sourour 1973) with m·cp·dT/dt = m·ΔH·dα/dt − h·S·(T − air)",
+		Source: "Arrhenius through the sheet's points; dα/dt = (k₁ + k₂·αᵐ)·(1 − α)ⁿ (Kamal and Sourour 1973) with " +
+			"m·cp·dT/dt = m·ΔH·dα/dt − h·S·(T − air)",
 		Inputs: []measure.Value{
 			{Name: "A", Kind: measure.KindTemperature, SI: float64(q.A)},
 			{Name: "B", Kind: measure.KindTemperature, SI: float64(q.B)},

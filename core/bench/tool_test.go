@@ -48,7 +48,8 @@ func TestSpreadByTheHandbook(t *testing.T) {
 	}{
 		{7000, 143e-6}, {12000, 83e-6}, {13000, 77e-6}, {200 * measure.SqFoot / measure.Gallon, 8.02 * measure.Mil},
 	} {
-		a, err := Spread(p, SpreadQuestion{Amount: buildup.Amount{Basis: buildup.SpreadRate, Value: c.spread}, Area: 12}, measure.Metric)
+		a, err := Spread(p, SpreadQuestion{Amount: buildup.Amount{Basis: buildup.SpreadRate, Value: c.spread}, Area: 12},
+			measure.Metric)
 		if err != nil || math.Abs(float64(a.Wet/c.want)-1) > 5e-3 {
 			t.Errorf("%v m²/m³ is %v, want %v (%v)", c.spread, a.Wet, c.want, err)
 		}
@@ -61,16 +62,19 @@ func TestSpreadByTheHandbook(t *testing.T) {
 		Amount: buildup.Amount{Basis: buildup.WetFilm, Value: 400e-6}, Area: 12, Notch: 3,
 		Loss: measure.Sourced[measure.Fraction]{Value: 0.04, Source: measure.OwnTest},
 	}, measure.Metric)
-	if err != nil || !near(float64(a.Need), 0.005, 1e-9) || !near(float64(a.Notch), 1.2e-3, 1e-9) || a.Purchase == nil || len(a.Workings) < 4 {
+	if err != nil || !near(float64(a.Need), 0.005, 1e-9) || !near(float64(a.Notch), 1.2e-3, 1e-9) || a.Purchase == nil ||
+		len(a.Workings) < 4 {
 		t.Errorf("%+v, %v", a, err)
 	}
 	for film, words := range map[float64]string{50e-6: "under its thinnest film", 9e-3: "lay it in several coats"} {
-		a, err := Spread(p, SpreadQuestion{Amount: buildup.Amount{Basis: buildup.WetFilm, Value: film}, Area: 12}, measure.Metric)
+		a, err := Spread(p, SpreadQuestion{Amount: buildup.Amount{Basis: buildup.WetFilm, Value: film}, Area: 12},
+			measure.Metric)
 		if err != nil || len(a.Notes) == 0 || !strings.Contains(a.Notes[0], words) {
 			t.Errorf("%v m of a body coat: %v, %v", film, a.Notes, err)
 		}
 	}
-	if _, err := Spread(p, SpreadQuestion{Amount: buildup.Amount{Basis: buildup.WetFilm, Value: 3}, Area: 1}, measure.Metric); err == nil || !strings.Contains(err.Error(), "Check the unit") {
+	if _, err := Spread(p, SpreadQuestion{Amount: buildup.Amount{Basis: buildup.WetFilm, Value: 3}, Area: 1},
+		measure.Metric); err == nil || !strings.Contains(err.Error(), "Check the unit") {
 		t.Errorf("a film of 3 m: %v", err)
 	}
 	if _, err := Spread(p, SpreadQuestion{Hardener: "none"}, measure.Metric); err == nil {
@@ -81,16 +85,19 @@ func TestSpreadByTheHandbook(t *testing.T) {
 // The bench counts strokes as the cards do, and says why it cannot.
 func TestThePumpsOfTheBench(t *testing.T) {
 	p := product(t, "hardtack-clear") // 2 : 1 by volume
-	a, err := Pump(p, PumpQuestion{Pumps: material.Pumps{Built: "equal", A: 30e-6, B: 30e-6}, Volume: 0.0018}, measure.Metric)
+	a, err := Pump(p, PumpQuestion{Pumps: material.Pumps{Built: "equal", A: 30e-6, B: 30e-6}, Volume: 0.0018},
+		measure.Metric)
 	if err != nil || a.Strokes.A != 40 || a.Strokes.B != 20 || len(a.Workings) != 1 {
 		t.Errorf("%+v, %v", a, err)
 	}
-	if _, err := Pump(p, PumpQuestion{Pumps: material.Pumps{Built: "ratio", A: 30e-6, B: 30e-6}, Volume: 0.0018}, measure.Metric); err == nil || !strings.Contains(err.Error(), "wants 2 : 1") {
+	if _, err := Pump(p, PumpQuestion{Pumps: material.Pumps{Built: "ratio", A: 30e-6, B: 30e-6}, Volume: 0.0018},
+		measure.Metric); err == nil || !strings.Contains(err.Error(), "wants 2 : 1") {
 		t.Errorf("1 : 1 pumps: %v", err)
 	}
 	paint := product(t, "causeway-2c")
 	paint.Components = paint.Components[:1]
-	if _, err := Pump(paint, PumpQuestion{Pumps: material.Pumps{Built: "equal", A: 30e-6, B: 30e-6}, Volume: 0.0018}, measure.Metric); err == nil || !strings.Contains(err.Error(), "pumps are for two parts") {
+	if _, err := Pump(paint, PumpQuestion{Pumps: material.Pumps{Built: "equal", A: 30e-6, B: 30e-6}, Volume: 0.0018},
+		measure.Metric); err == nil || !strings.Contains(err.Error(), "pumps are for two parts") {
 		t.Errorf("a single-pack paint: %v", err)
 	}
 }

@@ -130,7 +130,8 @@ func (c Coat) additions(mix material.Mix, b Build, u Under) []Addition {
 		all = append(all, a)
 	}
 	if c.Pigment != nil {
-		a := Addition{Name: "Pigment", How: IntoMix, Medium: c.Pigment.Medium, Mass: b.NeedMass * measure.Mass(c.Pigment.Portion.OfParts(mix.MassShare()))}
+		a := Addition{Name: "Pigment", How: IntoMix, Medium: c.Pigment.Medium,
+			Mass: b.NeedMass * measure.Mass(c.Pigment.Portion.OfParts(mix.MassShare()))}
 		if m := u.Media[a.Medium]; m != nil {
 			a.Name = m.Name
 		}
@@ -147,7 +148,8 @@ func (c Coat) additions(mix material.Mix, b Build, u Under) []Addition {
 	}
 	if c.Grit != nil {
 		if m := u.Media[c.Grit.Medium]; m != nil {
-			a := Addition{Medium: m.ID, Name: m.Name, How: IntoMix, Mass: measure.Mass(float64(c.Grit.Dose.Value) * float64(b.Need))}
+			a := Addition{Medium: m.ID, Name: m.Name, How: IntoMix,
+				Mass: measure.Mass(float64(c.Grit.Dose.Value) * float64(b.Need))}
 			if u.Tossed {
 				a.How = "scattered evenly onto the wet film"
 			}
@@ -155,7 +157,9 @@ func (c Coat) additions(mix material.Mix, b Build, u Under) []Addition {
 		}
 	}
 	if m := c.scattered(u); m != nil {
-		a := Addition{Medium: m.ID, Name: m.Name, How: map[string]string{"light": "scattered lightly", "even": "scattered evenly", "full": "broadcast to rejection"}[c.Scatter.Degree]}
+		a := Addition{Medium: m.ID, Name: m.Name,
+			How: map[string]string{"light": "scattered lightly", "even": "scattered evenly",
+				"full": "broadcast to rejection"}[c.Scatter.Degree]}
 		if c.Wets() {
 			a.How = WithMix
 		}

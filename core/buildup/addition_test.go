@@ -12,8 +12,10 @@ import (
 // of thinner (a check value of the trade), and the film shrinks by what leaves.
 func TestThinnerByTheHandbook(t *testing.T) {
 	p := product(0.5, 1200)
-	p.Components = []material.Component{{Name: "A", Parts: 3.5, Density: sheet(measure.Density(1300))}, {Name: "B", Parts: 1, Density: sheet(measure.Density(900))}}
-	c := Coat{Amount: Amount{DryFilm, 60e-6}, Loss: sheet(measure.Fraction(0)), Thinner: &material.Portion{Value: 0.2, Of: material.OfAB, Source: measure.Sheet}}
+	p.Components = []material.Component{{Name: "A", Parts: 3.5, Density: sheet(measure.Density(1300))},
+		{Name: "B", Parts: 1, Density: sheet(measure.Density(900))}}
+	c := Coat{Amount: Amount{DryFilm, 60e-6}, Loss: sheet(measure.Fraction(0)),
+		Thinner: &material.Portion{Value: 0.2, Of: material.OfAB, Source: measure.Sheet}}
 	b := c.Build(&p, p.Mix(), Under{Area: 100})
 	// WFT = DFT × (1 + thinner) / VS.
 	if !near(float64(b.Wet), 60e-6*1.2/0.5, 1e-12) || !near(float64(b.Dry), 60e-6, 1e-12) {
@@ -43,14 +45,18 @@ func TestBasesRoundTripThinned(t *testing.T) {
 	random := rand.New(rand.NewPCG(9, 2))
 	for range 300 {
 		p := product(measure.Fraction(0.3+0.7*random.Float64()), measure.Density(900+800*random.Float64()))
-		thinner := &material.Portion{Value: measure.Fraction(0.3 * random.Float64()), Of: []string{"a", "a+b", "mix"}[random.IntN(3)], Source: measure.OwnTest}
+		thinner := &material.Portion{Value: measure.Fraction(0.3 * random.Float64()),
+			Of: []string{"a", "a+b", "mix"}[random.IntN(3)], Source: measure.OwnTest}
 		made := func(basis Stated, value float64) Build {
-			c := Coat{Amount: Amount{basis, value}, Loss: sheet(measure.Fraction(0.07)), Thinner: thinner, Soak: sheet(measure.Film(20e-6))}
+			c := Coat{Amount: Amount{basis, value}, Loss: sheet(measure.Fraction(0.07)), Thinner: thinner,
+				Soak: sheet(measure.Film(20e-6))}
 			return c.Build(&p, p.Mix(), Under{Area: 60})
 		}
 		b := made(WetFilm, 50e-6+1e-3*random.Float64())
-		for basis, value := range map[Stated]float64{DryFilm: float64(b.Dry), SpreadRate: float64(b.Spread), MassPerArea: float64(b.Coverage)} {
-			if again := made(basis, value); !near(float64(again.Need), float64(b.Need), 1e-12) || !near(float64(again.Wet), float64(b.Wet), 1e-12) {
+		for basis, value := range map[Stated]float64{DryFilm: float64(b.Dry), SpreadRate: float64(b.Spread),
+			MassPerArea: float64(b.Coverage)} {
+			if again := made(basis, value); !near(float64(again.Need), float64(b.Need), 1e-12) ||
+				!near(float64(again.Wet), float64(b.Wet), 1e-12) {
 				t.Fatalf("%s: %v, want %v", basis, again.Need, b.Need)
 			}
 		}
@@ -70,13 +76,15 @@ func TestBroadcastByHand(t *testing.T) {
 	media := map[string]*material.Medium{"g": grains}
 	p := product(1, 1100)
 	for degree, share := range map[string]float64{"full": 1, "even": 0.5} {
-		bind := Coat{Amount: Amount{WetFilm, 4e-4}, Loss: sheet(measure.Fraction(0)), Scatter: &Scatter{Medium: "g", Degree: degree}}
+		bind := Coat{Amount: Amount{WetFilm, 4e-4}, Loss: sheet(measure.Fraction(0)),
+			Scatter: &Scatter{Medium: "g", Degree: degree}}
 		b := bind.Build(&p, p.Mix(), Under{Area: 50, Media: media})
 		if !near(float64(b.Need), 0.020+0.010*share, 1e-12) || !near(float64(b.Additions[0].Mass), 150*share, 1e-12) {
 			t.Errorf("%s: %v m³, %+v", degree, b.Need, b.Additions)
 		}
 		grout := Coat{Amount: Amount{WetFilm, 3e-4}, Loss: sheet(measure.Fraction(0))}
-		if g := grout.Build(&p, p.Mix(), Under{Area: 50, Media: media, Grains: bind.Leaves(media)}); !near(float64(g.Need), 0.015+0.020*share, 1e-12) {
+		if g := grout.Build(&p, p.Mix(), Under{Area: 50, Media: media, Grains: bind.Leaves(media)}); !near(float64(g.Need),
+			0.015+0.020*share, 1e-12) {
 			t.Errorf("%s: the coat over it needs %v", degree, g.Need)
 		}
 	}
@@ -85,7 +93,8 @@ func TestBroadcastByHand(t *testing.T) {
 		Grit:    &Grit{Medium: "g", Dose: measure.Sourced[measure.Content]{Value: 60}},
 		Pigment: &Tint{Portion: material.Portion{Value: 0.03, Of: material.OfAB}}}
 	b := c.Build(&p, p.Mix(), Under{Area: 50, Media: media})
-	if len(b.Additions) != 2 || !near(float64(b.Additions[0].Mass), 0.66, 1e-12) || !near(float64(b.Additions[1].Mass), 1.2, 1e-12) {
+	if len(b.Additions) != 2 || !near(float64(b.Additions[0].Mass), 0.66, 1e-12) ||
+		!near(float64(b.Additions[1].Mass), 1.2, 1e-12) {
 		t.Errorf("additions %+v", b.Additions)
 	}
 }

@@ -191,22 +191,30 @@ func (c Coat) Check(path string) *finding.Finding {
 type refusing string
 
 func (path refusing) refuse(field, text, way string) *finding.Finding {
-	return &finding.Finding{Level: finding.Refused, Step: finding.BuildUp, Path: string(path) + field, Text: text, WayOut: way}
+	return &finding.Finding{Level: finding.Refused, Step: finding.BuildUp, Path: string(path) + field, Text: text,
+		WayOut: way}
 }
 
 // checkAmounts names what of it cannot be an amount.
 func (c Coat) checkAmounts(path refusing) *finding.Finding {
 	switch {
 	case c.Loss != nil && (c.Loss.Value < 0 || c.Loss.Value > 0.8):
-		return path.refuse("/loss", fmt.Sprintf("A loss of %.4g %% cannot be planned with.", 100*float64(c.Loss.Value)), "Enter a loss from 0 to 80 %.")
+		return path.refuse("/loss", fmt.Sprintf("A loss of %.4g %% cannot be planned with.", 100*float64(c.Loss.Value)),
+			"Enter a loss from 0 to 80 %.")
 	case c.Pace != nil && !AnyPace(c.Pace.Value):
-		return path.refuse("/pace", "The pace is not one a person can spread at.", "Enter the area one person spreads in an hour.")
-	case c.Fill != nil && (c.Fill.Value < 0 || c.Fill.Value > maxFilm), c.Soak != nil && (c.Soak.Value < 0 || c.Soak.Value > maxFilm):
-		return path.refuse("/fill", "The surface cannot take as much as that.", "Enter what it takes as a film, such as 100 µm for 0.1 L/m².")
+		return path.refuse("/pace", "The pace is not one a person can spread at.",
+			"Enter the area one person spreads in an hour.")
+	case c.Fill != nil && (c.Fill.Value < 0 || c.Fill.Value > maxFilm), c.Soak != nil &&
+		(c.Soak.Value < 0 || c.Soak.Value > maxFilm):
+		return path.refuse("/fill", "The surface cannot take as much as that.",
+			"Enter what it takes as a film, such as 100 µm for 0.1 L/m².")
 	case c.Residue != nil && (c.Residue.Value < 0 || c.Residue.Value > 1):
-		return path.refuse("/residue", "That much does not stay in pails and tools.", "Enter the litres left in all pails of this coat together.")
-	case (c.Amount.Basis == WetFilm || c.Amount.Basis == DryFilm || c.Amount.Basis == Notch) && c.Amount.Value > float64(maxFilm):
-		return path.refuse("/amount", "A film above 100 mm is not a coat.", "Check the unit: films are entered in µm, mm or mil.")
+		return path.refuse("/residue", "That much does not stay in pails and tools.",
+			"Enter the litres left in all pails of this coat together.")
+	case (c.Amount.Basis == WetFilm || c.Amount.Basis == DryFilm || c.Amount.Basis == Notch) &&
+		c.Amount.Value > float64(maxFilm):
+		return path.refuse("/amount", "A film above 100 mm is not a coat.",
+			"Check the unit: films are entered in µm, mm or mil.")
 	}
 	return nil
 }
@@ -215,15 +223,20 @@ func (c Coat) checkAmounts(path refusing) *finding.Finding {
 func (c Coat) checkParts(path refusing) *finding.Finding {
 	switch {
 	case c.Faces != nil && !(c.Faces.Value > 0 && c.Faces.Value <= maxFilm):
-		return path.refuse("/faces", "That is no film on an edge.", "Enter the wet film on edges and upright faces, such as 0.3 mm.")
+		return path.refuse("/faces", "That is no film on an edge.",
+			"Enter the wet film on edges and upright faces, such as 0.3 mm.")
 	case c.Faces != nil && c.On != "":
-		return path.refuse("/faces", "The coat goes on a part of the surface alone, so edges have no film of their own.", "Lay it on the whole surface, or leave the film on edges out.")
+		return path.refuse("/faces", "The coat goes on a part of the surface alone, so edges have no film of their own.",
+			"Lay it on the whole surface, or leave the film on edges out.")
 	case c.Own != nil && len(c.Own.Shares) > 0 && len(c.Own.Pinned) > 0:
-		return path.refuse("/own/pinned", "All joins of this coat are placed, and some are pinned besides.", "Keep the one or the other.")
+		return path.refuse("/own/pinned", "All joins of this coat are placed, and some are pinned besides.",
+			"Keep the one or the other.")
 	case c.Own != nil && !c.Own.held():
-		return path.refuse("/own/pinned", "A pinned join lies on another one, or at the edge of the surface.", "Pin each join at its own share of the coat, between 0 and 1, in the order of the work.")
+		return path.refuse("/own/pinned", "A pinned join lies on another one, or at the edge of the surface.",
+			"Pin each join at its own share of the coat, between 0 and 1, in the order of the work.")
 	case c.Own != nil && !c.Own.fair():
-		return path.refuse("/own/shares", "A batch of nothing, or a thousand times as large as another, covers no section.", "Give each batch a share of its own, or let the plan divide the coat.")
+		return path.refuse("/own/shares", "A batch of nothing, or a thousand times as large as another, covers no section.",
+			"Give each batch a share of its own, or let the plan divide the coat.")
 	}
 	return nil
 }
@@ -232,15 +245,20 @@ func (c Coat) checkParts(path refusing) *finding.Finding {
 func (c Coat) checkSequence(path refusing) *finding.Finding {
 	switch {
 	case c.OverWet && c.Abraded:
-		return path.refuse("/overWet", "A film that still flows cannot be abraded.", "Pour over it wet, or let it harden and abrade it.")
+		return path.refuse("/overWet", "A film that still flows cannot be abraded.",
+			"Pour over it wet, or let it harden and abrade it.")
 	case c.OverWet && c.Wait != nil:
-		return path.refuse("/overWet", "It is poured over the coat below while that still flows, and waits for it to harden.", "Leave the wait out, or do not pour it over wet.")
+		return path.refuse("/overWet", "It is poured over the coat below while that still flows, and waits for it to harden.",
+			"Leave the wait out, or do not pour it over wet.")
 	case c.OverWet && c.When != "":
-		return path.refuse("/when", "It is poured over the coat below while that still flows, so it is not laid later.", "Choose one of the two.")
+		return path.refuse("/when", "It is poured over the coat below while that still flows, so it is not laid later.",
+			"Choose one of the two.")
 	case c.When == OnTacky && c.Abraded:
-		return path.refuse("/when", "A film that is still tacky cannot be abraded.", "Lay it on the tacky film, or let that harden and abrade it.")
+		return path.refuse("/when", "A film that is still tacky cannot be abraded.",
+			"Lay it on the tacky film, or let that harden and abrade it.")
 	case c.When == OnTacky && c.Wait != nil:
-		return path.refuse("/when", "It is laid while the film below is tacky, and waits for a time of its own.", "Leave the wait out, or lay it as soon as it may.")
+		return path.refuse("/when", "It is laid while the film below is tacky, and waits for a time of its own.",
+			"Leave the wait out, or lay it as soon as it may.")
 	}
 	return nil
 }
@@ -251,15 +269,20 @@ func (c Coat) checkAdded(path refusing) *finding.Finding {
 	case c.Thinner != nil && !c.Thinner.Within(material.MostAdded):
 		return path.refuse("/thinner", "That is no longer a coating.", "Enter the thinner as a percentage, and say of what.")
 	case c.Amount.Basis == ByStone && !c.Wets():
-		return path.refuse("/scatter", "It is stated by the mass of its stones, but not how many lie on a square metre.", "Choose the stones it takes, and enter their mass on a square metre.")
+		return path.refuse("/scatter", "It is stated by the mass of its stones, but not how many lie on a square metre.",
+			"Choose the stones it takes, and enter their mass on a square metre.")
 	case c.Amount.Basis == ByStone && c.Amount.Value > 1:
-		return path.refuse("/amount", "That is more resin than stone.", "Enter the resin as a share of the stones' mass, such as 6 %.")
+		return path.refuse("/amount", "That is more resin than stone.",
+			"Enter the resin as a share of the stones' mass, such as 6 %.")
 	case c.Pigment != nil && !c.Pigment.Portion.Within(mostPigment):
-		return path.refuse("/pigment/portion", "That much pigment cannot be stirred in.", "Enter it as a percentage, such as 3 %, and say of what.")
+		return path.refuse("/pigment/portion", "That much pigment cannot be stirred in.",
+			"Enter it as a percentage, such as 3 %, and say of what.")
 	case c.Scatter != nil && c.Scatter.Mass != nil && !(c.Scatter.Mass.Value >= 0 && c.Scatter.Mass.Value <= 200):
-		return path.refuse("/scatter/mass", "That much does not stay on a coat.", "Enter what stays on a square metre, at most 200 kg.")
+		return path.refuse("/scatter/mass", "That much does not stay on a coat.",
+			"Enter what stays on a square metre, at most 200 kg.")
 	case c.Grit != nil && (c.Grit.Dose.Value <= 0 || c.Grit.Dose.Value > 1500):
-		return path.refuse("/grit", "That much grit cannot be stirred in.", "Enter its mass for a litre of mix, such as 60 g/L.")
+		return path.refuse("/grit", "That much grit cannot be stirred in.",
+			"Enter its mass for a litre of mix, such as 60 g/L.")
 	}
 	return nil
 }
@@ -285,7 +308,8 @@ func (c Coat) thinned(mix material.Mix) float64 {
 func (c Coat) Wet(p *material.Product, mix material.Mix) measure.Film {
 	thinner := c.thinned(mix)
 	if c.Wets() {
-		return WetFor(Amount{MassPerArea, c.Amount.Value * float64(c.Scatter.Mass.Value)}, p.VolumeSolids.Value, mix.Density.Value, thinner)
+		return WetFor(Amount{MassPerArea, c.Amount.Value * float64(c.Scatter.Mass.Value)}, p.VolumeSolids.Value,
+			mix.Density.Value, thinner)
 	}
 	if c.Amount.Basis == AreaPerKit {
 		return measure.Film(float64(largest(p, mix)) * (1 + thinner) / c.Amount.Value)
@@ -342,7 +366,8 @@ func (c Coat) Build(p *material.Product, mix material.Mix, u Under) Build {
 		return v
 	}
 	if c.apart(u) {
-		b.OnSurface = add(onLevel, wet.Over(u.Area-u.Upright), "") + add(onFaces, c.Faces.Value.Over(u.Upright), c.Faces.Source)
+		b.OnSurface = add(onLevel, wet.Over(u.Area-u.Upright), "") + add(onFaces, c.Faces.Value.Over(u.Upright),
+			c.Faces.Source)
 	} else {
 		b.OnSurface = add("Film on the surface", wet.Over(u.Area), "")
 	}
@@ -372,7 +397,8 @@ func (c Coat) Build(p *material.Product, mix material.Mix, u Under) Build {
 		b.Extra += add("Filling between grains", u.Grains.Voids.Value.Over(u.Area), u.Grains.Voids.Source)
 	}
 	if m := c.scattered(u); m != nil && m.Bind != nil && !c.Wets() {
-		b.Extra += add("Holding the broadcast", measure.Film(float64(m.Bind.Value)*DegreeShare(c.Scatter.Degree)).Over(u.Area), m.Bind.Source)
+		b.Extra += add("Holding the broadcast", measure.Film(float64(m.Bind.Value)*DegreeShare(c.Scatter.Degree)).
+			Over(u.Area), m.Bind.Source)
 	}
 	liquid += b.Extra
 	b.Thinner = liquid * measure.Volume(thinner/(1+thinner))

@@ -64,8 +64,10 @@ func TestBasesRoundTrip(t *testing.T) {
 	for range 500 {
 		p := product(measure.Fraction(0.2+0.8*random.Float64()), measure.Density(900+900*random.Float64()))
 		b := build(p, WetFilm, 20e-6+3e-3*random.Float64(), 25)
-		for basis, value := range map[Stated]float64{DryFilm: float64(b.Dry), SpreadRate: float64(b.Spread), MassPerArea: float64(b.Coverage)} {
-			if again := build(p, basis, value, 25); !near(float64(again.Wet), float64(b.Wet), 1e-12) || !near(float64(again.Need), float64(b.Need), 1e-12) {
+		for basis, value := range map[Stated]float64{DryFilm: float64(b.Dry), SpreadRate: float64(b.Spread),
+			MassPerArea: float64(b.Coverage)} {
+			if again := build(p, basis, value, 25); !near(float64(again.Wet), float64(b.Wet), 1e-12) ||
+				!near(float64(again.Need), float64(b.Need), 1e-12) {
 				t.Fatalf("%s %v: wet %v, want %v", basis, value, again.Wet, b.Wet)
 			}
 		}
@@ -85,7 +87,8 @@ func TestLossOnlyEverAdds(t *testing.T) {
 	}
 	// 12 L on the surface at 20 % loss is 15 L mixed.
 	c := Coat{Amount: Amount{WetFilm, 3e-4}, Loss: sheet(measure.Fraction(0.2))}
-	if b := c.Build(&p, p.Mix(), Under{Area: 40}); !near(float64(b.Need), 0.015, 1e-12) || !near(float64(b.NeedMass), 16.5, 1e-12) {
+	if b := c.Build(&p, p.Mix(), Under{Area: 40}); !near(float64(b.Need), 0.015, 1e-12) ||
+		!near(float64(b.NeedMass), 16.5, 1e-12) {
 		t.Errorf("need %v m³, %v kg", b.Need, b.NeedMass)
 	}
 }
@@ -111,14 +114,16 @@ func TestFindingsSpeakInNumbers(t *testing.T) {
 		says    []string
 	}{
 		{"too thin", p, Amount{WetFilm, 150e-6}, []string{"150 µm", "under its least film of 200 µm"}},
-		{"too thick", p, Amount{WetFilm, 1.2e-3}, []string{"over its greatest film of 500 µm", "Split it into 3 coats of 400 µm"}},
+		{"too thick", p, Amount{WetFilm, 1.2e-3},
+			[]string{"over its greatest film of 500 µm", "Split it into 3 coats of 400 µm"}},
 		{"no density, by mass", unknown, Amount{MassPerArea, 0.3}, []string{"1.1 kg/L was assumed", "a tenth"}},
 		{"no density, by film", unknown, Amount{WetFilm, 3e-4}, []string{"masses on the mix cards", "1.1 kg/L"}},
 		{"inside the limits", p, Amount{WetFilm, 500e-6}, nil},
 	}
 	for _, c := range cases {
 		coat := Coat{Amount: c.amount}
-		found := coat.Findings(&c.product, coat.Build(&c.product, c.product.Mix(), Under{Area: 10}), 0, 2, "/x", measure.Metric)
+		found := coat.Findings(&c.product, coat.Build(&c.product, c.product.Mix(), Under{Area: 10}), 0, 2, "/x",
+			measure.Metric)
 		if len(c.says) == 0 {
 			if len(found) > 0 {
 				t.Errorf("%s: %v", c.name, found)
@@ -142,7 +147,8 @@ func TestFindingsSpeakInNumbers(t *testing.T) {
 // 1.5 L; half a litre stays in the pails. All bought, the film is what is left.
 func TestFromTheoryToWhatIsMixed(t *testing.T) {
 	p := product(1, 1200)
-	c := Coat{Amount: Amount{WetFilm, 400e-6}, Loss: sheet(measure.Fraction(0.1)), Soak: sheet(measure.Film(30e-6)), Residue: sheet(measure.Volume(0.0005))}
+	c := Coat{Amount: Amount{WetFilm, 400e-6}, Loss: sheet(measure.Fraction(0.1)), Soak: sheet(measure.Film(30e-6)),
+		Residue: sheet(measure.Volume(0.0005))}
 	b := c.Build(&p, p.Mix(), Under{Area: 50, First: true, Profile: 4})
 	want := []float64{0.020, 0.020/0.9 - 0.020, 0.010, 0.0015, 0.0005}
 	sum := 0.0

@@ -90,16 +90,20 @@ func (c Colouring) check(path string) *finding.Finding {
 	for i, colour := range c.Colours {
 		sum += float64(colour.Share)
 		if colour.Portion != nil && !colour.Portion.Within(mostPigment) {
-			return &finding.Finding{Level: finding.Refused, Step: finding.BuildUp, Path: fmt.Sprintf("%s/colours/%d/portion", path, i),
-				Text: fmt.Sprintf("That much pigment cannot be stirred into %s.", colour.Name), WayOut: "Enter it as a percentage, such as 3 %, and say of what."}
+			return &finding.Finding{Level: finding.Refused, Step: finding.BuildUp,
+				Path:   fmt.Sprintf("%s/colours/%d/portion", path, i),
+				Text:   fmt.Sprintf("That much pigment cannot be stirred into %s.", colour.Name),
+				WayOut: "Enter it as a percentage, such as 3 %, and say of what."}
 		}
 	}
 	if c.Way != "base" && math.Abs(sum-1) > sharesOff {
 		return &finding.Finding{Level: finding.Refused, Step: finding.BuildUp, Path: path + "/colours",
-			Text: fmt.Sprintf("The colours' shares add up to %.4g %%, not to 100.", 100*sum), WayOut: "Change a share, or take so much for the base and the rest in equal cups."}
+			Text:   fmt.Sprintf("The colours' shares add up to %.4g %%, not to 100.", 100*sum),
+			WayOut: "Change a share, or take so much for the base and the rest in equal cups."}
 	}
 	if c.Way == "base" && c.Base <= 0 {
-		return &finding.Finding{Level: finding.Refused, Step: finding.BuildUp, Path: path + "/base", Text: "Nothing is set aside for the base.", WayOut: "Enter how much of the coat the base takes."}
+		return &finding.Finding{Level: finding.Refused, Step: finding.BuildUp, Path: path + "/base",
+			Text: "Nothing is set aside for the base.", WayOut: "Enter how much of the coat the base takes."}
 	}
 	return nil
 }

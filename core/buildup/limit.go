@@ -11,11 +11,13 @@ import (
 
 // Findings says what is wrong with a coat as built. Upright is the share of the
 // surface that stands vertical; the path is the coat's JSON Pointer.
-func (c Coat) Findings(p *material.Product, b Build, upright measure.Area, number int, path string, units measure.System) []finding.Finding {
+func (c Coat) Findings(p *material.Product, b Build, upright measure.Area, number int, path string,
+	units measure.System) []finding.Finding {
 	var found []finding.Finding
 	warn := func(field, way string, fix *finding.Fix, text string, args ...any) {
 		found = append(found, finding.Finding{
-			Level: finding.Warning, Step: finding.BuildUp, Path: path + field, Text: fmt.Sprintf(text, args...), WayOut: way, Fix: fix,
+			Level: finding.Warning, Step: finding.BuildUp, Path: path + field, Text: fmt.Sprintf(text, args...),
+			WayOut: way, Fix: fix,
 		})
 	}
 	const slack = 1e-9
@@ -31,7 +33,8 @@ func (c Coat) Findings(p *material.Product, b Build, upright measure.Area, numbe
 	}
 	if p.FilmMax != nil && b.Wet > p.FilmMax.Value*(1+slack) {
 		lifts := int(float64(b.Wet)/float64(p.FilmMax.Value)*(1-slack)) + 1
-		warn("/amount", fmt.Sprintf("Split it into %d coats of %s, or choose a product for thicker films.", lifts, units.Film(b.Wet/measure.Film(lifts))),
+		warn("/amount", fmt.Sprintf("Split it into %d coats of %s, or choose a product for thicker films.", lifts,
+			units.Film(b.Wet/measure.Film(lifts))),
 			c.split(b, lifts, number, path, units),
 			"Coat %d: %s wet of %s is over its greatest film of %s in one coat (%s).",
 			number, units.Film(b.Wet), p.Name, units.Film(p.FilmMax.Value), p.FilmMax.Source.Words())
@@ -40,7 +43,8 @@ func (c Coat) Findings(p *material.Product, b Build, upright measure.Area, numbe
 	if b.Density.Source == measure.Assumed {
 		if c.Amount.Basis == MassPerArea || p.Ratio.Basis == material.ByMass || soldByMass(p) {
 			warn("/amount", "Weigh a known volume of the mix and enter its density on the sheet.", nil,
-				"Coat %d: the sheet of %s gives no density, so %s was assumed to turn kilograms into litres. If the true density is a tenth higher, the same kilograms fill a tenth less.",
+				"Coat %d: the sheet of %s gives no density, so %s was assumed to turn kilograms into litres. If the true density "+
+					"is a tenth higher, the same kilograms fill a tenth less.",
 				number, p.Name, units.Density(b.Density.Value))
 		} else {
 			warn("/product", "Enter the density, or measure this product by volume only.", nil,
@@ -52,7 +56,8 @@ func (c Coat) Findings(p *material.Product, b Build, upright measure.Area, numbe
 }
 
 // sags says whether a coat would run on what stands vertical.
-func (c Coat) sags(p *material.Product, b Build, upright measure.Area, number int, path string, units measure.System) []finding.Finding {
+func (c Coat) sags(p *material.Product, b Build, upright measure.Area, number int, path string,
+	units measure.System) []finding.Finding {
 	const slack = 1e-9
 	switch limit := p.FilmMaxVertical; {
 	case upright <= 0:
@@ -74,8 +79,10 @@ func (c Coat) sags(p *material.Product, b Build, upright measure.Area, number in
 		lifts := int(float64(b.Wet)/float64(limit.Value)*(1-slack)) + 1
 		return []finding.Finding{{
 			Level: finding.Warning, Step: finding.BuildUp, Path: path + "/amount",
-			Text: fmt.Sprintf("Coat %d: %s of %s runs on upright faces, which hold %s of it in one coat (%s); %s of this surface is upright.",
-				number, units.Film(b.Wet), p.Name, units.Film(limit.Value), limit.Source.Words(), units.Fraction(measure.Fraction(upright))),
+			Text: fmt.Sprintf("Coat %d: %s of %s runs on upright faces, which hold %s of it in one coat (%s); %s of this "+
+				"surface is upright.",
+				number, units.Film(b.Wet), p.Name, units.Film(limit.Value), limit.Source.Words(),
+				units.Fraction(measure.Fraction(upright))),
 			WayOut: fmt.Sprintf("Put it on in %d coats of %s.", lifts, units.Film(b.Wet/measure.Film(lifts))),
 			Fix:    c.split(b, lifts, number, path, units),
 		}}
@@ -128,7 +135,8 @@ func (c Coat) split(b Build, lifts, number int, path string, units measure.Syste
 		lift := c
 		lift.ID = fmt.Sprintf("%.40s-%d-%d", c.ID, int(float64(b.Wet)*1e6), n)
 		lift.Amount, lift.Fill, lift.Soak, lift.OverWet = amount, nil, nil, false
-		fix.Patch = append(fix.Patch, finding.PatchStep{Op: "add", Path: fmt.Sprintf("%s/%d", coatsOf(path), number+n-2), Value: lift})
+		fix.Patch = append(fix.Patch, finding.PatchStep{Op: "add", Path: fmt.Sprintf("%s/%d", coatsOf(path), number+n-2),
+			Value: lift})
 	}
 	return fix
 }

@@ -107,7 +107,8 @@ func (j *judge) put(at int, why string) func(material.Product) *finding.Fix {
 		id := fmt.Sprintf("%.30s-%s-%d", p.ID, why, len(j.layers)+1)
 		return &finding.Fix{
 			Label: fmt.Sprintf("Put %s in as coat %d", p.Name, at+1),
-			Patch: []finding.PatchStep{change("add", fmt.Sprintf("%s/coats/%d", j.bed.Path, at), Coat{ID: id, Product: p.ID, Amount: Usual(p)})},
+			Patch: []finding.PatchStep{change("add", fmt.Sprintf("%s/coats/%d", j.bed.Path, at),
+				Coat{ID: id, Product: p.ID, Amount: Usual(p)})},
 		}
 	}
 }
@@ -118,7 +119,8 @@ func (j *judge) swap(i int) func(material.Product) *finding.Fix {
 		return &finding.Fix{
 			Label: fmt.Sprintf("Take %s for coat %d", p.Name, i+1),
 			Patch: []finding.PatchStep{
-				change("replace", j.layers[i].Path, Coat{ID: j.layers[i].ID, Product: p.ID, Amount: Usual(p), Wait: j.layers[i].Wait, Abraded: j.layers[i].Abraded, Scatter: j.layers[i].Scatter}),
+				change("replace", j.layers[i].Path, Coat{ID: j.layers[i].ID, Product: p.ID, Amount: Usual(p),
+					Wait: j.layers[i].Wait, Abraded: j.layers[i].Abraded, Scatter: j.layers[i].Scatter}),
 			},
 		}
 	}
@@ -142,7 +144,8 @@ func (j *judge) chemistry(i int) {
 		if !bears(p, j.bed.Substrate) {
 			j.warn(j.layers[0].Path+"/product", "Begin with a primer for it.",
 				nil, &finding.Seek{Kinds: primers(), Fits: func(q material.Product) bool {
-					return (q.Kind == "primer" || q.Kind == "moisture-barrier") && len(q.Over) > 0 && bears(&q, j.bed.Substrate) && takes(p, &q)
+					return (q.Kind == "primer" || q.Kind == "moisture-barrier") && len(q.Over) > 0 && bears(&q, j.bed.Substrate) &&
+						takes(p, &q)
 				}, Fix: j.put(0, "first")},
 				"Coat 1: the sheet of %s names %s to go over, not %s.", p.Name, join(p.Over), j.bed.Substrate)
 		}
@@ -212,7 +215,8 @@ func (j *judge) window(i int) {
 	switch {
 	case w.From > 0 && *coat.Wait < w.From-justSo:
 		j.warn(coat.Path+"/wait", "Wait longer, or take a faster product below.", set(upToTen(w.From)), nil,
-			"Coat %d is planned %s after coat %d, but %s takes the next coat from %s %s: solvent or air would be trapped and the film tracked.",
+			"Coat %d is planned %s after coat %d, but %s takes the next coat from %s %s: solvent or air would be trapped and "+
+				"the film tracked.",
 			i+1, j.units.Span(*coat.Wait), i, below.Sheet.Name, j.units.Span(w.From), j.how(w))
 	case w.Until > 0 && *coat.Wait > w.Until+justSo && !coat.Abraded && !j.bed.Sands:
 		how := "Abrade and clean it"
@@ -220,8 +224,10 @@ func (j *judge) window(i int) {
 			how = fmt.Sprintf("Abrade it with P%.0f and clean it", float64(g.Value))
 		}
 		j.warn(coat.Path+"/wait", how+", or lay coat "+fmt.Sprint(i+1)+" inside the window.",
-			&finding.Fix{Label: "Abrade coat " + fmt.Sprint(i) + " before it", Patch: []finding.PatchStep{change("add", coat.Path+"/abraded", true)}}, nil,
-			"Coat %d is planned %s after coat %d, but the window of %s closes %s after it %s: the surface has closed and the coat may peel.",
+			&finding.Fix{Label: "Abrade coat " + fmt.Sprint(i) + " before it",
+				Patch: []finding.PatchStep{change("add", coat.Path+"/abraded", true)}}, nil,
+			"Coat %d is planned %s after coat %d, but the window of %s closes %s after it %s: the surface has closed and the "+
+				"coat may peel.",
 			i+1, j.units.Span(*coat.Wait), i, below.Sheet.Name, j.units.Span(w.Until), j.how(w))
 	}
 }
@@ -232,7 +238,8 @@ func (j *judge) window(i int) {
 func (j *judge) solvent(i int) {
 	coat, below := j.layers[i], j.layers[i-1]
 	thinned := coat.Thinner != nil && coat.Thinner.Value > 0
-	if coat.Sheet.Carrier != material.Solvent && !thinned || coat.Wait == nil || below.Window.From > 0 || coat.Sheet.ID == below.Sheet.ID {
+	if coat.Sheet.Carrier != material.Solvent && !thinned || coat.Wait == nil || below.Window.From > 0 ||
+		coat.Sheet.ID == below.Sheet.ID {
 		return // of what a window says, window tells
 	}
 	hard, _ := below.Sheet.Reach(material.StageFoot, j.bed.Temperature)
@@ -242,10 +249,12 @@ func (j *judge) solvent(i int) {
 	wait := upToTen(hard)
 	var fix *finding.Fix
 	if until := below.Window.Until; until == 0 || wait <= until {
-		fix = &finding.Fix{Label: "Wait " + j.units.Span(wait), Patch: []finding.PatchStep{change("replace", coat.Path+"/wait", wait)}}
+		fix = &finding.Fix{Label: "Wait " + j.units.Span(wait),
+			Patch: []finding.PatchStep{change("replace", coat.Path+"/wait", wait)}}
 	}
 	j.warn(coat.Path+"/wait", "Wait until it takes light foot traffic, or take a product without solvent.", fix, nil,
-		"Coat %d brings solvent %s after coat %d, which is hard only after %s at %s: it can soften and wrinkle what is below.",
+		"Coat %d brings solvent %s after coat %d, which is hard only after %s at %s: it can soften and wrinkle what "+
+			"is below.",
 		i+1, j.units.Span(*coat.Wait), i, j.units.Span(hard), j.units.Temperature(j.bed.Temperature))
 }
 
@@ -261,9 +270,11 @@ func (j *judge) damp() {
 	}
 	j.warn(j.layers[0].Path+"/product", "Put a moisture barrier below it.",
 		nil, &finding.Seek{Kinds: primers(), Fits: func(q material.Product) bool {
-			return q.Kind == "moisture-barrier" && q.SlabHumidityMax != nil && q.SlabHumidityMax.Value >= j.bed.Damp && takes(first, &q)
+			return q.Kind == "moisture-barrier" && q.SlabHumidityMax != nil && q.SlabHumidityMax.Value >= j.bed.Damp &&
+				takes(first, &q)
 		}, Fix: j.put(0, "barrier")},
-		"Coat 1: damp harms %s, and the slab was read at %s; it bears %s.", first.Name, j.units.Fraction(j.bed.Damp), j.units.Fraction(most))
+		"Coat 1: damp harms %s, and the slab was read at %s; it bears %s.", first.Name, j.units.Fraction(j.bed.Damp),
+		j.units.Fraction(most))
 }
 
 // primers are what goes between a surface and what does not take to it.

@@ -91,7 +91,8 @@ func TestTheFirstCoatOnItsGround(t *testing.T) {
 	a.Over = []string{"concrete", "screed"}
 	on := bed()
 	on.Substrate = "tile"
-	f := one(t, Neighbours(laidOver(make([]Coat, 1), a), on, measure.Metric), "/surfaces/0/coats/0/product", "concrete, screed", "not tile")
+	f := one(t, Neighbours(laidOver(make([]Coat, 1), a), on, measure.Metric), "/surfaces/0/coats/0/product",
+		"concrete, screed", "not tile")
 	if !slices.Equal(f.Seek.Kinds, []material.Kind{"primer", "moisture-barrier"}) {
 		t.Errorf("looks among %v", f.Seek.Kinds)
 	}
@@ -119,7 +120,8 @@ func TestTheFirstCoatOnItsGround(t *testing.T) {
 			t.Errorf("%s: fits", name)
 		}
 	}
-	patch(t, f.Seek.Fix(primer), finding.PatchStep{Op: "add", Path: "/surfaces/0/coats/0", Value: Coat{ID: "p-first-2", Product: "p", Amount: Amount{WetFilm, 200e-6}}})
+	patch(t, f.Seek.Fix(primer), finding.PatchStep{Op: "add", Path: "/surfaces/0/coats/0",
+		Value: Coat{ID: "p-first-2", Product: "p", Amount: Amount{WetFilm, 200e-6}}})
 }
 
 // What a coat starts with: a third of the way between the sheet's films.
@@ -171,13 +173,16 @@ func TestChemistryOverChemistry(t *testing.T) {
 			t.Errorf("%s: fits between", name)
 		}
 	}
-	patch(t, f.Seek.Fix(tie), finding.PatchStep{Op: "add", Path: "/surfaces/0/coats/1", Value: Coat{ID: "tie-between-3", Product: "tie", Amount: Amount{WetFilm, 200e-6}}})
+	patch(t, f.Seek.Fix(tie), finding.PatchStep{Op: "add", Path: "/surfaces/0/coats/1",
+		Value: Coat{ID: "tie-between-3", Product: "tie", Amount: Amount{WetFilm, 200e-6}}})
 	// The sheet below can be the one that refuses.
 	below, above = named("low", "epoxy"), named("high", "acrylic")
 	below.Under, above.Over = []string{"epoxy", "novolac"}, []string{"epoxy"}
-	one(t, Neighbours(laidOver(make([]Coat, 2), below, above), bed(), measure.Metric), f.Path, "the sheet of The low takes epoxy, novolac over it, not acrylic")
+	one(t, Neighbours(laidOver(make([]Coat, 2), below, above), bed(), measure.Metric), f.Path,
+		"the sheet of The low takes epoxy, novolac over it, not acrylic")
 	above.Over = nil
-	one(t, Neighbours(laidOver(make([]Coat, 2), below, above), bed(), measure.Metric), f.Path, "the sheet of The low takes epoxy, novolac over it, not acrylic")
+	one(t, Neighbours(laidOver(make([]Coat, 2), below, above), bed(), measure.Metric), f.Path,
+		"the sheet of The low takes epoxy, novolac over it, not acrylic")
 }
 
 func TestTooEarlyAndTooLateForTheNextCoat(t *testing.T) {
@@ -194,9 +199,11 @@ func TestTooEarlyAndTooLateForTheNextCoat(t *testing.T) {
 	w := Window{From: 4*hour + 720, Until: 20 * hour, At: 18}
 	none(t, at(w.From, w, bed(), as))
 	none(t, at(w.Until, w, bed(), as))
-	f := one(t, at(w.From-2, w, bed(), as), "/surfaces/0/coats/1/wait", "planned 4.2 h", "The a takes the next coat from 4.2 h", "at 18 °C", "Wait longer")
+	f := one(t, at(w.From-2, w, bed(), as), "/surfaces/0/coats/1/wait", "planned 4.2 h",
+		"The a takes the next coat from 4.2 h", "at 18 °C", "Wait longer")
 	patch(t, f.Fix, finding.PatchStep{Op: "replace", Path: "/surfaces/0/coats/1/wait", Value: measure.Span(4*hour + 1200)})
-	f = one(t, at(w.Until+2, w, bed(), as), "/surfaces/0/coats/1/wait", "window of The a closes 20 h after it at 18 °C", "Abrade and clean it, or lay coat 2 inside the window")
+	f = one(t, at(w.Until+2, w, bed(), as), "/surfaces/0/coats/1/wait", "window of The a closes 20 h after it at 18 °C",
+		"Abrade and clean it, or lay coat 2 inside the window")
 	patch(t, f.Fix, finding.PatchStep{Op: "add", Path: "/surfaces/0/coats/1/abraded", Value: true})
 	a.Abrade = sheet(measure.Number(80))
 	one(t, at(w.Until+2, w, bed(), as), "/surfaces/0/coats/1/wait", "Abrade it with P80 and clean it")
@@ -206,7 +213,8 @@ func TestTooEarlyAndTooLateForTheNextCoat(t *testing.T) {
 	sands := bed()
 	sands.Sands = true
 	none(t, at(w.Until+2, w, sands, as))
-	one(t, at(w.From-2, w, sands, func(c *Coat) { c.Abraded = true }), "/surfaces/0/coats/1/wait") // too early stays too early
+	// too early stays too early
+	one(t, at(w.From-2, w, sands, func(c *Coat) { c.Abraded = true }), "/surfaces/0/coats/1/wait")
 	none(t, at(w.From-2, w, bed(), func(c *Coat) { c.Wait = nil }))
 	none(t, at(w.From-2, w, bed(), func(c *Coat) { c.OverWet = true }))
 	none(t, at(w.From-2, w, bed(), func(c *Coat) { c.When = OnTacky })) // told on the clock
@@ -218,7 +226,8 @@ func TestWindowOfASheet(t *testing.T) {
 	p := named("a", "epoxy")
 	p.RecoatFrom = []material.TimeAt{{At: 10, After: 16 * measure.Hour}, {At: 20, After: 8 * measure.Hour}}
 	p.RecoatUntil = []material.TimeAt{{At: 10, After: 60 * measure.Hour}, {At: 30, After: 24 * measure.Hour}}
-	if w := WindowOf(&p, 20); !near(float64(w.From), 8*float64(measure.Hour), 1e-9) || w.Until <= 24*measure.Hour || w.Until >= 60*measure.Hour || w.At != 20 || w.Outside {
+	if w := WindowOf(&p, 20); !near(float64(w.From), 8*float64(measure.Hour), 1e-9) || w.Until <= 24*measure.Hour ||
+		w.Until >= 60*measure.Hour || w.At != 20 || w.Outside {
 		t.Errorf("%+v", w)
 	}
 	if w := WindowOf(&p, 25); !w.Outside {
@@ -248,8 +257,10 @@ func TestSolventOverWhatIsNotHard(t *testing.T) {
 	}
 	as := func(*Coat) {}
 	none(t, at(10*hour+720, Window{}, as))
-	f := one(t, at(10*hour, Window{}, as), "/surfaces/0/coats/1/wait", "brings solvent 10 h after coat 1", "hard only after 10.2 h at 20 °C")
-	patch(t, f.Fix, finding.PatchStep{Op: "replace", Path: "/surfaces/0/coats/1/wait", Value: measure.Span(10*hour + 1200)})
+	f := one(t, at(10*hour, Window{}, as), "/surfaces/0/coats/1/wait", "brings solvent 10 h after coat 1",
+		"hard only after 10.2 h at 20 °C")
+	patch(t, f.Fix, finding.PatchStep{Op: "replace", Path: "/surfaces/0/coats/1/wait",
+		Value: measure.Span(10*hour + 1200)})
 	if f := one(t, at(10*hour, Window{Until: 10*hour + 1200}, as), "/surfaces/0/coats/1/wait"); f.Fix == nil {
 		t.Error("the wait ends with the window and is not offered")
 	}
@@ -265,7 +276,8 @@ func TestSolventOverWhatIsNotHard(t *testing.T) {
 	none(t, at(hour, Window{}, as))
 	b.ThinnerMax = &material.Portion{Value: 0.1, Of: material.OfAB}
 	none(t, at(hour, Window{}, func(c *Coat) { c.Thinner = &material.Portion{Of: material.OfAB} }))
-	one(t, at(hour, Window{}, func(c *Coat) { c.Thinner = &material.Portion{Value: 0.05, Of: material.OfAB} }), "/surfaces/0/coats/1/wait")
+	one(t, at(hour, Window{}, func(c *Coat) { c.Thinner = &material.Portion{Value: 0.05, Of: material.OfAB} }),
+		"/surfaces/0/coats/1/wait")
 	// A product over itself goes by its own sheet.
 	b.Carrier, b.ID = material.Solvent, "a"
 	none(t, at(hour, Window{}, as))
@@ -278,7 +290,8 @@ func TestDampBelow(t *testing.T) {
 	on.Damp = 0.75
 	none(t, Neighbours(laidOver(make([]Coat, 1), a), on, measure.Metric))
 	on.Damp = 0.76
-	f := one(t, Neighbours(laidOver(make([]Coat, 1), a), on, measure.Metric), "/surfaces/0/coats/0/product", "read at 76%", "bears 75%", "moisture barrier")
+	f := one(t, Neighbours(laidOver(make([]Coat, 1), a), on, measure.Metric), "/surfaces/0/coats/0/product", "read at 76%",
+		"bears 75%", "moisture barrier")
 	barrier := named("m", "epoxy")
 	barrier.Kind, barrier.SlabHumidityMax = "moisture-barrier", sheet(measure.Fraction(0.76))
 	if !f.Seek.Fits(barrier) {
@@ -298,7 +311,8 @@ func TestDampBelow(t *testing.T) {
 			t.Errorf("%s: fits", name)
 		}
 	}
-	patch(t, f.Seek.Fix(barrier), finding.PatchStep{Op: "add", Path: "/surfaces/0/coats/0", Value: Coat{ID: "m-barrier-2", Product: "m", Amount: Amount{WetFilm, 200e-6}}})
+	patch(t, f.Seek.Fix(barrier), finding.PatchStep{Op: "add", Path: "/surfaces/0/coats/0",
+		Value: Coat{ID: "m-barrier-2", Product: "m", Amount: Amount{WetFilm, 200e-6}}})
 	a.SlabHumidityMax = sheet(measure.Fraction(0.8))
 	none(t, Neighbours(laidOver(make([]Coat, 1), a), on, measure.Metric))
 	a.SlabHumidityMax, a.Damp = nil, "bears"

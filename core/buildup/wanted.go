@@ -27,16 +27,20 @@ func (j *judge) additions(i int) {
 	coat := j.layers[i]
 	if t := coat.Thinner; t != nil && t.Value > 0 {
 		share := t.OfParts(coat.Mix.Shares[0].Volume)
-		without := &finding.Fix{Label: "Leave the thinner out", Patch: []finding.PatchStep{change("remove", coat.Path+"/thinner", nil)}}
-		const caution = " Solvent vapour burns and numbs: no flame or spark near it, and the mask that its safety data sheet names."
+		without := &finding.Fix{Label: "Leave the thinner out",
+			Patch: []finding.PatchStep{change("remove", coat.Path+"/thinner", nil)}}
+		const caution = " Solvent vapour burns and numbs: no flame or spark near it, and the mask that its safety data " +
+			"sheet names."
 		switch most := coat.Sheet.ThinnerMax; {
 		case most != nil && most.Value == 0, most == nil && coat.Sheet.Carrier == material.NoCarrier:
 			j.warn(coat.Path+"/thinner", "Leave it out, or warm the parts to make them flow.", without, nil,
-				"Coat %d: %s is thinned by %s (%s), but it is never thinned: the film shrinks, its sheet no longer holds, and it may stay soft.%s",
+				"Coat %d: %s is thinned by %s (%s), but it is never thinned: the film shrinks, its sheet no longer holds, and it "+
+					"may stay soft.%s",
 				i+1, coat.Sheet.Name, j.units.Fraction(t.Value), t.Words(), caution)
 		case most != nil && share > most.OfParts(coat.Mix.Shares[0].Volume)*(1+1e-9):
 			j.warn(coat.Path+"/thinner", "Thin it no further than its sheet.",
-				&finding.Fix{Label: "Thin by " + j.units.Fraction(most.Value) + " " + most.Words(), Patch: []finding.PatchStep{change("replace", coat.Path+"/thinner", *most)}}, nil,
+				&finding.Fix{Label: "Thin by " + j.units.Fraction(most.Value) + " " + most.Words(),
+					Patch: []finding.PatchStep{change("replace", coat.Path+"/thinner", *most)}}, nil,
 				"Coat %d: %s is thinned by %s %s; its sheet allows %s %s.%s",
 				i+1, coat.Sheet.Name, j.units.Fraction(t.Value), t.Words(), j.units.Fraction(most.Value), most.Words(), caution)
 		}
@@ -52,15 +56,18 @@ func (j *judge) additions(i int) {
 		}
 	}
 	if s := coat.Scatter; s != nil {
-		if m := j.bed.Media[s.Medium]; m != nil && len(coat.Sheet.Broadcast) > 0 && !slices.Contains(coat.Sheet.Broadcast, string(m.Kind)) {
+		if m := j.bed.Media[s.Medium]; m != nil && len(coat.Sheet.Broadcast) > 0 &&
+			!slices.Contains(coat.Sheet.Broadcast, string(m.Kind)) {
 			j.warn(coat.Path+"/scatter", "Scatter something else, or hold it with another product.",
-				&finding.Fix{Label: "Scatter nothing into coat " + fmt.Sprint(i+1), Patch: []finding.PatchStep{change("remove", coat.Path+"/scatter", nil)}}, nil,
+				&finding.Fix{Label: "Scatter nothing into coat " + fmt.Sprint(i+1),
+					Patch: []finding.PatchStep{change("remove", coat.Path+"/scatter", nil)}}, nil,
 				"Coat %d: %s is scattered into %s, whose sheet takes %s.", i+1, m.Name, coat.Sheet.Name, join(coat.Sheet.Broadcast))
 		}
 		if m := j.bed.Media[s.Medium]; s.Degree == "full" && i == len(j.layers)-1 && m != nil && m.Kind != "pebble" {
 			j.warn(coat.Path+"/scatter", "Put a clear coat over it.",
 				nil, &finding.Seek{Kinds: topcoats(), Fits: func(q material.Product) bool {
-					return (q.Kind == "grout" || q.Kind == "clear" || q.Kind == "polyaspartic" || q.Kind == "urethane") && q.Look == "clear" && takes(&q, coat.Sheet)
+					return (q.Kind == "grout" || q.Kind == "clear" || q.Kind == "polyaspartic" || q.Kind == "urethane") &&
+						q.Look == "clear" && takes(&q, coat.Sheet)
 				}, Fix: j.put(i+1, "seal")},
 				"Coat %d is broadcast to rejection and nothing seals it: the grains wear off and hold dirt.", i+1)
 		}
@@ -75,7 +82,8 @@ func (j *judge) tinted(i int, p material.Portion, path, what, name string) {
 		return
 	}
 	j.warn(path, "Use less pigment, or a stronger one.",
-		&finding.Fix{Label: name + " at " + j.units.Fraction(most.Value) + " " + most.Words(), Patch: []finding.PatchStep{change("replace", path+"/portion", *most)}}, nil,
+		&finding.Fix{Label: name + " at " + j.units.Fraction(most.Value) + " " + most.Words(),
+			Patch: []finding.PatchStep{change("replace", path+"/portion", *most)}}, nil,
 		"Coat %d: %s of %s (%s) is more than %s takes, %s (%s); it may stay soft.",
 		i+1, j.units.Fraction(p.Value), what, p.Words(), coat.Sheet.Name, j.units.Fraction(most.Value), most.Words())
 }
@@ -95,18 +103,21 @@ func (j *judge) grains(i int) {
 	wet := coat.Build.Wet * measure.Film(by)
 	var fix *finding.Fix
 	if coat.Sheet.FilmMax == nil || wet <= coat.Sheet.FilmMax.Value {
-		fix = &finding.Fix{Label: "Lay " + j.units.Film(wet) + " wet", Patch: []finding.PatchStep{change("replace", coat.Path+"/amount", coat.Amount.Scaled(by*(1+1e-9)))}}
+		fix = &finding.Fix{Label: "Lay " + j.units.Film(wet) + " wet",
+			Patch: []finding.PatchStep{change("replace", coat.Path+"/amount", coat.Amount.Scaled(by*(1+1e-9)))}}
 	} else {
 		var finer *material.Medium
 		for _, o := range j.bed.Media {
 			fits := (o.Kind == "grit" || o.Kind == "bead") && o.Grain != nil && o.Grain.Value <= coat.Build.Dry*grainOverFilm
-			if fits && (finer == nil || o.Grain.Value > finer.Grain.Value || o.Grain.Value == finer.Grain.Value && o.ID < finer.ID) {
+			if fits && (finer == nil || o.Grain.Value > finer.Grain.Value || o.Grain.Value == finer.Grain.Value &&
+				o.ID < finer.ID) {
 				finer = o
 			}
 		}
 		fix = &finding.Fix{Label: "Leave the grit out", Patch: []finding.PatchStep{change("remove", coat.Path+"/grit", nil)}}
 		if finer != nil {
-			fix = &finding.Fix{Label: "Take " + finer.Name, Patch: []finding.PatchStep{change("replace", coat.Path+"/grit/medium", finer.ID)}}
+			fix = &finding.Fix{Label: "Take " + finer.Name,
+				Patch: []finding.PatchStep{change("replace", coat.Path+"/grit/medium", finer.ID)}}
 		}
 	}
 	j.warn(coat.Path+"/grit", fmt.Sprintf("Lay at least %s dry, or take a finer grit.", j.units.Film(dry)), fix, nil,
@@ -144,8 +155,10 @@ func (j *judge) hiding(i int) {
 		reason = "it hides from " + j.units.Film(coat.Sheet.Hides.Value)
 	}
 	j.warn(coat.Path+"/product", "Tint the first coat dark, or lay it thicker.",
-		&finding.Fix{Label: "Tint coat 1 dark", Patch: []finding.PatchStep{change("add", j.layers[0].Path+"/pigment", tint)}}, nil,
-		"Coat %d: fillings in the floor show through %s of %s; %s, and nothing dark lies below.", i+1, j.units.Film(coat.Build.Wet), coat.Sheet.Name, reason)
+		&finding.Fix{Label: "Tint coat 1 dark", Patch: []finding.PatchStep{change("add", j.layers[0].Path+"/pigment", tint)}},
+		nil,
+		"Coat %d: fillings in the floor show through %s of %s; %s, and nothing dark lies below.", i+1,
+		j.units.Film(coat.Build.Wet), coat.Sheet.Name, reason)
 }
 
 // dark tells whether a drawing colour is one that hides.
@@ -175,15 +188,18 @@ func (j *judge) volatile(i int) {
 	content := func(v float64) string { return j.units.Format(measure.KindContent, v) }
 	if own <= float64(j.bed.VOCMax) {
 		j.warn(coat.Path+"/thinner", "Leave the thinner out.",
-			&finding.Fix{Label: "Leave the thinner out", Patch: []finding.PatchStep{change("remove", coat.Path+"/thinner", nil)}}, nil,
-			"Coat %d: thinned, %s holds %s of volatile compounds; your limit is %s, and unthinned it holds %s.", i+1, coat.Sheet.Name, content(mixed), content(float64(j.bed.VOCMax)), content(own))
+			&finding.Fix{Label: "Leave the thinner out",
+				Patch: []finding.PatchStep{change("remove", coat.Path+"/thinner", nil)}}, nil,
+			"Coat %d: thinned, %s holds %s of volatile compounds; your limit is %s, and unthinned it holds %s.", i+1,
+			coat.Sheet.Name, content(mixed), content(float64(j.bed.VOCMax)), content(own))
 		return
 	}
 	j.warn(coat.Path+"/product", "Choose a product with less.",
 		nil, &finding.Seek{Kinds: []material.Kind{coat.Sheet.Kind}, Fits: func(q material.Product) bool {
 			return q.Kind == coat.Sheet.Kind && q.VOC != nil && q.VOC.Value <= j.bed.VOCMax && j.fits(i, &q)
 		}, Fix: j.swap(i)},
-		"Coat %d: %s holds %s of volatile compounds; your limit is %s.", i+1, coat.Sheet.Name, content(mixed), content(float64(j.bed.VOCMax)))
+		"Coat %d: %s holds %s of volatile compounds; your limit is %s.", i+1, coat.Sheet.Name, content(mixed),
+		content(float64(j.bed.VOCMax)))
 }
 
 // fits tells whether a product may stand in place of coat i.
@@ -203,7 +219,8 @@ func (j *judge) service() {
 		}
 		j.warn(top.Path+"/product", "Put a topcoat over it that is stable in daylight.",
 			nil, &finding.Seek{Kinds: topcoats(), Fits: func(q material.Product) bool {
-				return q.Sun == "stable" && (q.Look == "clear" || top.Sheet.Look != "clear") && len(q.Over) > 0 && takes(&q, top.Sheet)
+				return q.Sun == "stable" && (q.Look == "clear" || top.Sheet.Look != "clear") && len(q.Over) > 0 &&
+					takes(&q, top.Sheet)
 			}, Fix: j.put(last+1, "sun")},
 			"Coat %d of %s is the last one, and %s.", last+1, top.Sheet.Name, what)
 	}
@@ -256,7 +273,8 @@ func (j *judge) slip(last int) {
 		},
 		FixMedium: func(m material.Medium) *finding.Fix {
 			return &finding.Fix{Label: "Stir " + m.Name + " into coat " + fmt.Sprint(last+1), Patch: []finding.PatchStep{
-				change("add", top.Path+"/grit", Grit{Medium: m.ID, Dose: measure.Sourced[measure.Content]{Value: usualDose, Source: measure.RuleOfThumb}}),
+				change("add", top.Path+"/grit", Grit{Medium: m.ID, Dose: measure.Sourced[measure.Content]{Value: usualDose,
+					Source: measure.RuleOfThumb}}),
 			}}
 		},
 	}
@@ -264,8 +282,10 @@ func (j *judge) slip(last int) {
 	if grain > 0 {
 		has = "its grains stand out by " + j.units.Film(grain)
 	}
-	j.warn(top.Path+"/grit", fmt.Sprintf("Stir a grit of at least %s into it, and test the floor wet.", j.units.Film(want)), nil, seek,
-		"%s wants grains of about %s (common practice; measure it by ANSI A326.3 or DIN 51130), but %s.", j.bed.Slip, j.units.Film(want), has)
+	j.warn(top.Path+"/grit", fmt.Sprintf("Stir a grit of at least %s into it, and test the floor wet.",
+		j.units.Film(want)), nil, seek,
+		"%s wants grains of about %s (common practice; measure it by ANSI A326.3 or DIN 51130), but %s.", j.bed.Slip,
+		j.units.Film(want), has)
 }
 
 // usualDose of grit in a topcoat, kg/m³: common practice, no source.

@@ -23,7 +23,8 @@ func TestThinnerAgainstTheSheet(t *testing.T) {
 	thin := func(p *material.Portion) []Coat { return []Coat{{Thinner: p}} }
 	const path = "/surfaces/0/coats/0/thinner"
 	// Without solvent and with a silent sheet: never. So, too, where the sheet says 0.
-	f := one(t, told(bed(), thin(share(0.02, material.OfAB)), a), path, "thinned by 2%", "it is never thinned", "no flame or spark")
+	f := one(t, told(bed(), thin(share(0.02, material.OfAB)), a), path, "thinned by 2%", "it is never thinned",
+		"no flame or spark")
 	patch(t, f.Fix, finding.PatchStep{Op: "remove", Path: path})
 	none(t, told(bed(), thin(share(0, material.OfAB)), a))
 	a.Carrier = material.Solvent
@@ -33,7 +34,8 @@ func TestThinnerAgainstTheSheet(t *testing.T) {
 	// 10 % of A is 5 % of A and B here, and no more.
 	a.ThinnerMax = share(0.1, material.OfA)
 	none(t, told(bed(), thin(share(0.05, material.OfAB)), a))
-	f = one(t, told(bed(), thin(share(0.051, material.OfAB)), a), path, "thinned by 5.1%", "allows 10% of A", "no flame or spark")
+	f = one(t, told(bed(), thin(share(0.051, material.OfAB)), a), path, "thinned by 5.1%", "allows 10% of A",
+		"no flame or spark")
 	patch(t, f.Fix, finding.PatchStep{Op: "replace", Path: path, Value: *share(0.1, material.OfA)})
 }
 
@@ -43,12 +45,14 @@ func TestPigmentAgainstTheSheet(t *testing.T) {
 	tint := func(v measure.Fraction) []Coat { return []Coat{{Pigment: &Tint{Portion: *share(v, material.OfAB)}}} }
 	none(t, told(bed(), tint(0.04), a))
 	f := one(t, told(bed(), tint(0.041), a), "/surfaces/0/coats/0/pigment", "4.1% of pigment", "more than The a takes, 4%")
-	patch(t, f.Fix, finding.PatchStep{Op: "replace", Path: "/surfaces/0/coats/0/pigment/portion", Value: *share(0.04, material.OfAB)})
+	patch(t, f.Fix, finding.PatchStep{Op: "replace", Path: "/surfaces/0/coats/0/pigment/portion",
+		Value: *share(0.04, material.OfAB)})
 	cups := []Coat{{Colours: &Colouring{Way: "shares", Colours: []Colour{
 		{Name: "Sand", Share: 0.5}, {Name: "Slate", Share: 0.5, Portion: share(0.05, material.OfAB)},
 	}}}}
 	f = one(t, told(bed(), cups, a), "/surfaces/0/coats/0/colours/colours/1", "5% of pigment in Slate")
-	patch(t, f.Fix, finding.PatchStep{Op: "replace", Path: "/surfaces/0/coats/0/colours/colours/1/portion", Value: *share(0.04, material.OfAB)})
+	patch(t, f.Fix, finding.PatchStep{Op: "replace", Path: "/surfaces/0/coats/0/colours/colours/1/portion",
+		Value: *share(0.04, material.OfAB)})
 	a.PigmentMax = nil
 	none(t, told(bed(), tint(0.4), a))
 }
@@ -63,7 +67,8 @@ func TestWhatIsScattered(t *testing.T) {
 	scatter := func(medium, degree string) Coat { return Coat{Scatter: &Scatter{Medium: medium, Degree: degree}} }
 	none(t, told(on, []Coat{scatter("f", "light")}, a))
 	none(t, told(on, []Coat{scatter("gone", "full")}, a))
-	f := one(t, told(on, []Coat{scatter("q", "even")}, a), "/surfaces/0/coats/0/scatter", "Grey quartz is scattered into The a, whose sheet takes flake")
+	f := one(t, told(on, []Coat{scatter("q", "even")}, a), "/surfaces/0/coats/0/scatter",
+		"Grey quartz is scattered into The a, whose sheet takes flake")
 	patch(t, f.Fix, finding.PatchStep{Op: "remove", Path: "/surfaces/0/coats/0/scatter"})
 	a.Broadcast = nil
 	none(t, told(on, []Coat{scatter("q", "even")}, a))
@@ -74,7 +79,8 @@ func TestWhatIsScattered(t *testing.T) {
 	}
 	seal := named("s", "polyaspartic")
 	seal.Look = "clear"
-	for kind, fits := range map[material.Kind]bool{"grout": true, "clear": true, "polyaspartic": true, "urethane": true, "body": false} {
+	for kind, fits := range map[material.Kind]bool{"grout": true, "clear": true, "polyaspartic": true, "urethane": true,
+		"body": false} {
 		q := seal
 		q.Kind = kind
 		if f.Seek.Fits(q) != fits {
@@ -89,7 +95,8 @@ func TestWhatIsScattered(t *testing.T) {
 	if f.Seek.Fits(seal) {
 		t.Error("what does not take to it seals it")
 	}
-	patch(t, f.Seek.Fix(seal), finding.PatchStep{Op: "add", Path: "/surfaces/0/coats/1", Value: Coat{ID: "s-seal-2", Product: "s", Amount: Amount{WetFilm, 200e-6}}})
+	patch(t, f.Seek.Fix(seal), finding.PatchStep{Op: "add", Path: "/surfaces/0/coats/1",
+		Value: Coat{ID: "s-seal-2", Product: "s", Amount: Amount{WetFilm, 200e-6}}})
 	none(t, told(on, []Coat{scatter("q", "full"), {}}, a, named("b", "epoxy")))
 	none(t, told(on, []Coat{scatter("s", "full")}, a)) // pebbles are meant to be open
 }
@@ -114,9 +121,11 @@ func TestGrainsAgainstTheirFilm(t *testing.T) {
 	const path = "/surfaces/0/coats/0/grit"
 	// 180 µm want 120 µm dry, 240 µm wet.
 	a.FilmMax = sheet(measure.Film(240.001e-6))
-	f := one(t, told(on, grit("large"), a), path, "The large of 180 µm", "dry film of 100 µm, which holds grains to 150 µm", "at least 120 µm dry")
+	f := one(t, told(on, grit("large"), a), path, "The large of 180 µm",
+		"dry film of 100 µm, which holds grains to 150 µm", "at least 120 µm dry")
 	step := f.Fix.Patch[0]
-	if amount := step.Value.(Amount); step.Path != "/surfaces/0/coats/0/amount" || amount.Basis != WetFilm || !near(amount.Value, 240e-6, 1e-6) || amount.Value <= 240e-6 || f.Fix.Label != "Lay 240 µm wet" {
+	if amount := step.Value.(Amount); step.Path != "/surfaces/0/coats/0/amount" || amount.Basis != WetFilm ||
+		!near(amount.Value, 240e-6, 1e-6) || amount.Value <= 240e-6 || f.Fix.Label != "Lay 240 µm wet" {
 		t.Errorf("%s: %+v", f.Fix.Label, step)
 	}
 	a.FilmMax = nil
@@ -205,7 +214,8 @@ func TestVolatileCompounds(t *testing.T) {
 	on.VOCMax = 170
 	none(t, told(on, thin, a))
 	on.VOCMax = 169.9
-	f := one(t, told(on, thin, a), "/surfaces/0/coats/0/thinner", "holds 170 g/L", "limit is 170 g/L", "unthinned it holds 100 g/L")
+	f := one(t, told(on, thin, a), "/surfaces/0/coats/0/thinner", "holds 170 g/L", "limit is 170 g/L",
+		"unthinned it holds 100 g/L")
 	patch(t, f.Fix, finding.PatchStep{Op: "remove", Path: "/surfaces/0/coats/0/thinner"})
 	on.VOCMax = 100
 	none(t, told(on, []Coat{{}}, a))
@@ -216,7 +226,8 @@ func TestVolatileCompounds(t *testing.T) {
 	c := named("c", "epoxy")
 	c.Under = []string{"polyurethane"}
 	wait := measure.Span(3600)
-	f = one(t, told(on, []Coat{{}, {Wait: &wait, Abraded: true}, {}}, c, a, b), "/surfaces/0/coats/1/product", "holds 100 g/L", "limit is 99 g/L")
+	f = one(t, told(on, []Coat{{}, {Wait: &wait, Abraded: true}, {}}, c, a, b), "/surfaces/0/coats/1/product",
+		"holds 100 g/L", "limit is 99 g/L")
 	other := named("o", "polyurethane")
 	other.Kind, other.VOC = a.Kind, sheet(measure.Content(99))
 	if !f.Seek.Fits(other) || !slices.Equal(f.Seek.Kinds, []material.Kind{a.Kind}) {
@@ -236,7 +247,8 @@ func TestVolatileCompounds(t *testing.T) {
 			t.Errorf("%s: fits", name)
 		}
 	}
-	patch(t, f.Seek.Fix(other), finding.PatchStep{Op: "replace", Path: "/surfaces/0/coats/1", Value: Coat{ID: "c2", Product: "o", Amount: Amount{WetFilm, 200e-6}, Wait: &wait, Abraded: true}})
+	patch(t, f.Seek.Fix(other), finding.PatchStep{Op: "replace", Path: "/surfaces/0/coats/1",
+		Value: Coat{ID: "c2", Product: "o", Amount: Amount{WetFilm, 200e-6}, Wait: &wait, Abraded: true}})
 	if f.Seek.Fix(other).Label != "Take The o for coat 2" {
 		t.Error(f.Seek.Fix(other).Label)
 	}
@@ -257,7 +269,8 @@ func TestDaylight(t *testing.T) {
 	if !f.Seek.Fits(q) {
 		t.Error("over what hides, a light one does")
 	}
-	patch(t, f.Seek.Fix(q), finding.PatchStep{Op: "add", Path: "/surfaces/0/coats/1", Value: Coat{ID: "q-sun-2", Product: "q", Amount: Amount{WetFilm, 200e-6}}})
+	patch(t, f.Seek.Fix(q), finding.PatchStep{Op: "add", Path: "/surfaces/0/coats/1",
+		Value: Coat{ID: "q-sun-2", Product: "q", Amount: Amount{WetFilm, 200e-6}}})
 	for name, change := range map[string]func(*material.Product){
 		"ambers too":  func(q *material.Product) { q.Sun = "ambers" },
 		"silent":      func(q *material.Product) { q.Over = nil },
@@ -323,7 +336,8 @@ func TestSlip(t *testing.T) {
 	}
 	const path = "/surfaces/0/coats/1/grit"
 	none(t, told(on, scattered("q", "even", 100e-6), a, b))
-	one(t, told(on, scattered("q", "even", 101e-6), a, b), path, "R12 wants grains of about 300 µm", "its grains stand out by 299 µm", "ANSI A326.3")
+	one(t, told(on, scattered("q", "even", 101e-6), a, b), path, "R12 wants grains of about 300 µm",
+		"its grains stand out by 299 µm", "ANSI A326.3")
 	one(t, told(on, scattered("q", "light", 100e-6), a, b), path, "nothing stands out of it")
 	one(t, told(on, scattered("f", "full", 100e-6), a, b), path, "nothing stands out of it") // flakes lie flat
 	one(t, told(on, scattered("gone", "full", 100e-6), a, b), path)

@@ -22,14 +22,16 @@ func (c Coat) workings(p *material.Product, b Build, u Under, thinner float64) [
 	case DryFilm:
 		film.Formula = "dry film ÷ volume solids"
 		given("Dry film", measure.KindFilm)
-		film.Inputs = append(film.Inputs, measure.Value{Name: "Volume solids", Kind: measure.KindFraction, SI: float64(p.VolumeSolids.Value), Source: p.VolumeSolids.Source})
+		film.Inputs = append(film.Inputs, measure.Value{Name: "Volume solids", Kind: measure.KindFraction,
+			SI: float64(p.VolumeSolids.Value), Source: p.VolumeSolids.Source})
 	case SpreadRate:
 		film.Formula = "1 ÷ spread rate"
 		given("Spread rate", measure.KindSpread)
 	case MassPerArea:
 		film.Formula = "mass per area ÷ density of the mix"
 		given("Mass per area", measure.KindCoverage)
-		film.Inputs = append(film.Inputs, measure.Value{Name: "Density of the mix", Kind: measure.KindDensity, SI: float64(b.Density.Value), Source: b.Density.Source})
+		film.Inputs = append(film.Inputs, measure.Value{Name: "Density of the mix", Kind: measure.KindDensity,
+			SI: float64(b.Density.Value), Source: b.Density.Source})
 	case Notch:
 		film.Formula = "depth of the notch ÷ 2 (common practice)"
 		given("Depth of the notch", measure.KindFilm)
@@ -37,8 +39,10 @@ func (c Coat) workings(p *material.Product, b Build, u Under, thinner float64) [
 		film.Formula = "mix to a mass of stone × stones on an area ÷ density of the mix"
 		given("Mix to a mass of stone", measure.KindFraction)
 		film.Inputs = append(film.Inputs,
-			measure.Value{Name: "Stones", Kind: measure.KindCoverage, SI: float64(c.Scatter.Mass.Value), Source: c.Scatter.Mass.Source},
-			measure.Value{Name: "Density of the mix", Kind: measure.KindDensity, SI: float64(b.Density.Value), Source: b.Density.Source})
+			measure.Value{Name: "Stones", Kind: measure.KindCoverage, SI: float64(c.Scatter.Mass.Value),
+				Source: c.Scatter.Mass.Source},
+			measure.Value{Name: "Density of the mix", Kind: measure.KindDensity, SI: float64(b.Density.Value),
+				Source: b.Density.Source})
 	case AreaPerKit:
 		film.Formula = "largest kit ÷ area per kit"
 		given("Area per kit", measure.KindArea)
@@ -48,7 +52,8 @@ func (c Coat) workings(p *material.Product, b Build, u Under, thinner float64) [
 	}
 	if thinner > 0 && c.Amount.Basis != WetFilm && c.Amount.Basis != Notch {
 		film.Formula += " × (1 + thinner)"
-		film.Inputs = append(film.Inputs, measure.Value{Name: "Thinner, of A + B", Kind: measure.KindFraction, SI: thinner, Source: c.Thinner.Source})
+		film.Inputs = append(film.Inputs, measure.Value{Name: "Thinner, of A + B", Kind: measure.KindFraction, SI: thinner,
+			Source: c.Thinner.Source})
 	}
 	volume := measure.Working{
 		Title:   "Volume to mix",
@@ -59,7 +64,8 @@ func (c Coat) workings(p *material.Product, b Build, u Under, thinner float64) [
 	}
 	if u.RunOff > 0 {
 		volume.Formula = "(area + run-off) × wet film ÷ (1 − loss)"
-		volume.Inputs = append(volume.Inputs, measure.Value{Name: "Run-off over the edges, as area", Kind: measure.KindArea, SI: float64(u.RunOff)})
+		volume.Inputs = append(volume.Inputs, measure.Value{Name: "Run-off over the edges, as area", Kind: measure.KindArea,
+			SI: float64(u.RunOff)})
 	}
 	if c.apart(u) {
 		volume.Formula = "(area × wet film + area of faces × film there) ÷ (1 − loss)"
@@ -79,10 +85,12 @@ func (c Coat) workings(p *material.Product, b Build, u Under, thinner float64) [
 		case "Film on the surface", onLevel, onFaces, "Run-off over the edges", "Loss":
 		case "Thinner in it":
 			volume.Formula += " − thinner"
-			volume.Inputs = append(volume.Inputs, measure.Value{Name: "Thinner", Kind: measure.KindVolume, SI: -float64(share.Volume), Source: share.Source})
+			volume.Inputs = append(volume.Inputs, measure.Value{Name: "Thinner", Kind: measure.KindVolume,
+				SI: -float64(share.Volume), Source: share.Source})
 		default:
 			volume.Formula += " + " + strings.ToLower(share.Name)
-			volume.Inputs = append(volume.Inputs, measure.Value{Name: share.Name, Kind: measure.KindVolume, SI: float64(share.Volume), Source: share.Source})
+			volume.Inputs = append(volume.Inputs, measure.Value{Name: share.Name, Kind: measure.KindVolume,
+				SI: float64(share.Volume), Source: share.Source})
 		}
 	}
 	return []measure.Working{film, volume, {

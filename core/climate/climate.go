@@ -256,7 +256,8 @@ func Judge(hours []Hour, slab []measure.Temperature, l Limits, units measure.Sys
 		case l.Open && h.Rain >= 0.1:
 			say(Stop, "Rain, %.1f mm.", h.Rain)
 		case j.Margin < l.DewMargin:
-			say(Stop, "The slab is %s above the dew point of %s; %s are wanted.", kelvin(j.Margin), units.Temperature(j.Dew), kelvin(l.DewMargin))
+			say(Stop, "The slab is %s above the dew point of %s; %s are wanted.", kelvin(j.Margin), units.Temperature(j.Dew),
+				kelvin(l.DewMargin))
 		case rain > 0:
 			say(Stop, "Rain within %d h would fall on the fresh coat.", l.DryAfter)
 		case j.Slab < l.SlabMin:

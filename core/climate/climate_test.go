@@ -88,7 +88,8 @@ func TestConductAgainstTheSinusoid(t *testing.T) {
 func day(change func(i int, h *Hour)) []Hour {
 	hours := make([]Hour, 48)
 	for i := range hours {
-		hours[i] = Hour{At: start.Add(time.Duration(i) * time.Hour), Air: 18 + measure.Temperature(6*math.Sin(float64(i-9)*math.Pi/12)), Humidity: 0.6}
+		hours[i] = Hour{At: start.Add(time.Duration(i) * time.Hour),
+			Air: 18 + measure.Temperature(6*math.Sin(float64(i-9)*math.Pi/12)), Humidity: 0.6}
 		if change != nil {
 			change(i, &hours[i])
 		}
@@ -109,7 +110,8 @@ func TestSlabFollowsItsPlaceAndItsReadings(t *testing.T) {
 	if !(swing(heated) < 0.01 && swing(heated) < swing(in) && swing(in) < 6 && swing(out) > swing(in)+5) {
 		t.Errorf("swings: heated %v, indoors %v, outdoors %v", swing(heated), swing(in), swing(out))
 	}
-	read := Correct(in, hours, []Reading{{start.Add(5*time.Hour + 20*time.Minute), in[5] - 4}, {start.Add(2 * time.Hour), 40}})
+	read := Correct(in, hours, []Reading{{start.Add(5*time.Hour + 20*time.Minute), in[5] - 4},
+		{start.Add(2 * time.Hour), 40}})
 	for hour, gap := range map[int]float64{5: 20, 6: 40, 29: 23*60 + 40} {
 		if want := in[hour] - measure.Temperature(4*math.Exp(-gap/1440)); math.Abs(float64(read[hour]-want)) > 1e-9 {
 			t.Errorf("hour %d after a reading: %v, want %v", hour, read[hour], want)
@@ -146,7 +148,8 @@ func TestJudgeByTheHour(t *testing.T) {
 		t.Errorf("indoors %s", indoors)
 	}
 	limits.Open = true
-	if outdoors := states(limits); outdoors[20] != 's' || outdoors[15] != 's' || outdoors[21] != 'g' || outdoors[14] != 'g' {
+	if outdoors := states(limits); outdoors[20] != 's' || outdoors[15] != 's' || outdoors[21] != 'g' ||
+		outdoors[14] != 'g' {
 		t.Errorf("outdoors %s", outdoors)
 	}
 	limits.Open, limits.Falling = false, true
@@ -173,34 +176,39 @@ func TestEveryReasonNotToCoat(t *testing.T) {
 		next  measure.Temperature
 		limit Limits
 	}
-	fair := at{Hour{Air: 20, Humidity: 0.5}, 15, 15, Limits{DewMargin: 3, HumidityMax: 0.85, SlabMin: 10, SlabMax: 30, WindMax: 8, DryAfter: 2}}
+	fair := at{Hour{Air: 20, Humidity: 0.5}, 15, 15, Limits{DewMargin: 3, HumidityMax: 0.85, SlabMin: 10, SlabMax: 30,
+		WindMax: 8, DryAfter: 2}}
 	with := func(by func(*at)) at { a := fair; by(&a); return a }
 	for name, c := range map[string]struct {
 		at     at
 		state  State
 		reason string
 	}{
-		"fair":                       {fair, Go, "5.7 K above the dew point."},
-		"at the dew margin":          {with(func(a *at) { a.limit.DewMargin = 5.7 }), Go, "above the dew point"},
-		"within the dew margin":      {with(func(a *at) { a.limit.DewMargin = 5.8 }), Stop, "5.8 K are wanted"},
-		"rain on an open floor":      {with(func(a *at) { a.limit.Open, a.hour.Rain = true, 0.1 }), Stop, "Rain, 0.1 mm."},
-		"rain on a roof":             {with(func(a *at) { a.hour.Rain = 4 }), Go, "above the dew point"},
-		"a trace on an open floor":   {with(func(a *at) { a.limit.Open, a.hour.Rain = true, 0.09 }), Go, "above the dew point"},
-		"as cold as allowed":         {with(func(a *at) { a.limit.SlabMin = 15 }), Go, "above the dew point"},
-		"colder than allowed":        {with(func(a *at) { a.limit.SlabMin = 15.1 }), Wait, "at least 15.1 °C is wanted"},
-		"as hot as allowed":          {with(func(a *at) { a.limit.SlabMax = 15 }), Go, "above the dew point"},
-		"hotter than allowed":        {with(func(a *at) { a.limit.SlabMax = 14.9 }), Wait, "at most 14.9 °C is wanted"},
-		"as humid as allowed":        {with(func(a *at) { a.limit.HumidityMax = 0.5 }), Go, "above the dew point"},
-		"more humid than allowed":    {with(func(a *at) { a.limit.HumidityMax = 0.49 }), Wait, "at most 49%"},
-		"as windy as allowed":        {with(func(a *at) { a.limit.Open, a.hour.Wind = true, 8 }), Go, "above the dew point"},
-		"windier than allowed":       {with(func(a *at) { a.limit.Open, a.hour.Wind = true, 9 }), Wait, "Wind of 9 m/s"},
-		"wind behind walls":          {with(func(a *at) { a.hour.Wind = 20 }), Go, "above the dew point"},
-		"warming over open pores":    {with(func(a *at) { a.limit.Falling, a.next = true, 15.1 }), Wait, "The slab is warming"},
-		"steady over open pores":     {with(func(a *at) { a.limit.Falling, a.next = true, 15.04 }), Go, "above the dew point"},
+		"fair":                  {fair, Go, "5.7 K above the dew point."},
+		"at the dew margin":     {with(func(a *at) { a.limit.DewMargin = 5.7 }), Go, "above the dew point"},
+		"within the dew margin": {with(func(a *at) { a.limit.DewMargin = 5.8 }), Stop, "5.8 K are wanted"},
+		"rain on an open floor": {with(func(a *at) { a.limit.Open, a.hour.Rain = true, 0.1 }), Stop, "Rain, 0.1 mm."},
+		"rain on a roof":        {with(func(a *at) { a.hour.Rain = 4 }), Go, "above the dew point"},
+		"a trace on an open floor": {with(func(a *at) { a.limit.Open, a.hour.Rain = true, 0.09 }), Go,
+			"above the dew point"},
+		"as cold as allowed":      {with(func(a *at) { a.limit.SlabMin = 15 }), Go, "above the dew point"},
+		"colder than allowed":     {with(func(a *at) { a.limit.SlabMin = 15.1 }), Wait, "at least 15.1 °C is wanted"},
+		"as hot as allowed":       {with(func(a *at) { a.limit.SlabMax = 15 }), Go, "above the dew point"},
+		"hotter than allowed":     {with(func(a *at) { a.limit.SlabMax = 14.9 }), Wait, "at most 14.9 °C is wanted"},
+		"as humid as allowed":     {with(func(a *at) { a.limit.HumidityMax = 0.5 }), Go, "above the dew point"},
+		"more humid than allowed": {with(func(a *at) { a.limit.HumidityMax = 0.49 }), Wait, "at most 49%"},
+		"as windy as allowed":     {with(func(a *at) { a.limit.Open, a.hour.Wind = true, 8 }), Go, "above the dew point"},
+		"windier than allowed":    {with(func(a *at) { a.limit.Open, a.hour.Wind = true, 9 }), Wait, "Wind of 9 m/s"},
+		"wind behind walls":       {with(func(a *at) { a.hour.Wind = 20 }), Go, "above the dew point"},
+		"warming over open pores": {with(func(a *at) { a.limit.Falling, a.next = true, 15.1 }), Wait,
+			"The slab is warming"},
+		"steady over open pores": {with(func(a *at) { a.limit.Falling, a.next = true, 15.04 }), Go,
+			"above the dew point"},
 		"warming over closed pores":  {with(func(a *at) { a.next = 18 }), Go, "above the dew point"},
 		"no air so dry that it ends": {with(func(a *at) { a.hour.Humidity = 0 }), Go, "above the dew point"},
 	} {
-		judged := Judge([]Hour{c.at.hour, {Air: 20, Humidity: 0.5}}, []measure.Temperature{c.at.slab, c.at.next}, c.at.limit, measure.Metric)
+		judged := Judge([]Hour{c.at.hour, {Air: 20, Humidity: 0.5}}, []measure.Temperature{c.at.slab, c.at.next}, c.at.limit,
+			measure.Metric)
 		if got := judged[0]; got.State != c.state || !strings.Contains(got.Reason, c.reason) {
 			t.Errorf("%s: %s, %q, want %s, %q", name, got.State, got.Reason, c.state, c.reason)
 		}

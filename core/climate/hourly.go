@@ -48,12 +48,15 @@ func Hourly(given []Hour) (hours []Hour, faults []HourFault) {
 		gap := h.At.Sub(last.At)
 		switch {
 		case gap < time.Hour:
-			tell("double", i, "%s stands less than an hour after the entry before; it is left out.", h.At.Format("2 Jan 2006, 15:04"))
+			tell("double", i, "%s stands less than an hour after the entry before; it is left out.",
+				h.At.Format("2 Jan 2006, 15:04"))
 		case gap > widestGap:
-			tell("gap", i, "nothing is told from %s to %s; what comes after is left out.", last.At.Format("2 Jan 2006, 15:04"), h.At.Format("2 Jan 2006, 15:04"))
+			tell("gap", i, "nothing is told from %s to %s; what comes after is left out.", last.At.Format("2 Jan 2006, 15:04"),
+				h.At.Format("2 Jan 2006, 15:04"))
 			return hours, faults
 		case gap > time.Hour:
-			tell("gap", i, "hours are missing before %s; they are filled in along a straight line.", h.At.Format("2 Jan 2006, 15:04"))
+			tell("gap", i, "hours are missing before %s; they are filled in along a straight line.",
+				h.At.Format("2 Jan 2006, 15:04"))
 			for at := last.At.Add(time.Hour); at.Before(h.At); at = at.Add(time.Hour) {
 				hours = append(hours, between(last, h, at))
 			}
@@ -72,7 +75,9 @@ func between(a, b Hour, at time.Time) Hour {
 	share := float64(at.Sub(a.At)) / float64(b.At.Sub(a.At))
 	mix := func(x, y float64) float64 { return x + share*(y-x) }
 	return Hour{
-		At: at, Air: measure.Temperature(mix(float64(a.Air), float64(b.Air))), Humidity: measure.Fraction(mix(float64(a.Humidity), float64(b.Humidity))),
-		Rain: mix(a.Rain, b.Rain), Wind: mix(a.Wind, b.Wind), Cloud: measure.Fraction(mix(float64(a.Cloud), float64(b.Cloud))), Sun: mix(a.Sun, b.Sun),
+		At: at, Air: measure.Temperature(mix(float64(a.Air), float64(b.Air))),
+		Humidity: measure.Fraction(mix(float64(a.Humidity), float64(b.Humidity))),
+		Rain:     mix(a.Rain, b.Rain), Wind: mix(a.Wind, b.Wind),
+		Cloud: measure.Fraction(mix(float64(a.Cloud), float64(b.Cloud))), Sun: mix(a.Sun, b.Sun),
 	}
 }

@@ -18,13 +18,18 @@ func TestHourly(t *testing.T) {
 		want  []measure.Temperature // an hour apart from the first on
 		says  []string
 	}{
-		"in order":             {[]Hour{at(0, 8), at(1, 9), at(2, 10)}, []measure.Temperature{8, 9, 10}, nil},
-		"out of order":         {[]Hour{at(1, 9), at(0, 8), at(2, 10)}, []measure.Temperature{8, 9, 10}, []string{"order of time"}},
-		"doubled":              {[]Hour{at(0, 8), at(1, 9), at(1, 30), at(1.5, 31), at(2, 10)}, []measure.Temperature{8, 9, 10}, []string{"less than an hour"}},
-		"three hours missing":  {[]Hour{at(0, 8), at(4, 16)}, []measure.Temperature{8, 10, 12, 14, 16}, []string{"filled in"}},
-		"years apart":          {[]Hour{at(0, 8), at(1, 9), at(26280, 10)}, []measure.Temperature{8, 9}, []string{"nothing is told from"}},
-		"six hours, the bound": {[]Hour{at(0, 0), at(6, 12)}, []measure.Temperature{0, 2, 4, 6, 8, 10, 12}, []string{"filled in"}},
-		"a minute longer":      {[]Hour{at(0, 0), at(6.02, 12)}, []measure.Temperature{0}, []string{"left out"}},
+		"in order": {[]Hour{at(0, 8), at(1, 9), at(2, 10)}, []measure.Temperature{8, 9, 10}, nil},
+		"out of order": {[]Hour{at(1, 9), at(0, 8), at(2, 10)}, []measure.Temperature{8, 9, 10},
+			[]string{"order of time"}},
+		"doubled": {[]Hour{at(0, 8), at(1, 9), at(1, 30), at(1.5, 31), at(2, 10)},
+			[]measure.Temperature{8, 9, 10}, []string{"less than an hour"}},
+		"three hours missing": {[]Hour{at(0, 8), at(4, 16)}, []measure.Temperature{8, 10, 12, 14, 16},
+			[]string{"filled in"}},
+		"years apart": {[]Hour{at(0, 8), at(1, 9), at(26280, 10)}, []measure.Temperature{8, 9},
+			[]string{"nothing is told from"}},
+		"six hours, the bound": {[]Hour{at(0, 0), at(6, 12)}, []measure.Temperature{0, 2, 4, 6, 8, 10, 12},
+			[]string{"filled in"}},
+		"a minute longer": {[]Hour{at(0, 0), at(6.02, 12)}, []measure.Temperature{0}, []string{"left out"}},
 	} {
 		hours, faults := Hourly(c.given)
 		if len(hours) != len(c.want) || len(faults) != len(c.says) {

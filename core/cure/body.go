@@ -22,7 +22,8 @@ type Vessel struct {
 
 func (v Vessel) check() error {
 	switch {
-	case !sound(float64(v.Loss), float64(v.Film), float64(v.Radius), v.Conducts, float64(v.Viscosity), float64(v.Mass), float64(v.Density)):
+	case !sound(float64(v.Loss), float64(v.Film), float64(v.Radius), v.Conducts, float64(v.Viscosity), float64(v.Mass),
+		float64(v.Density)):
 		return fmt.Errorf("vessel: every measure is a number of zero or more")
 	case v.Mass <= 0 || v.Mass > 10e3:
 		return fmt.Errorf("vessel.mass: enter more than zero and at most 10,000 kg")
@@ -31,7 +32,8 @@ func (v Vessel) check() error {
 	case v.Radius > 10 || v.Film > 1:
 		return fmt.Errorf("vessel.radius, vessel.film: enter metres, at most 10 across and 1 of film")
 	case v.Loss > 10e3 || v.Conducts > 1000 || v.Viscosity > 1e5:
-		return fmt.Errorf("vessel.loss, vessel.conducts, vessel.viscosity: enter at most 10,000 W/(m²·K), 1,000 W/(m·K) and 100,000 Pa·s")
+		return fmt.Errorf("vessel.loss, vessel.conducts, vessel.viscosity: enter at most 10,000 W/(m²·K), 1,000 W/(m·K) " +
+			"and 100,000 Pa·s")
 	case !(v.Start >= -20 && v.Start <= 90):
 		return fmt.Errorf("vessel.start: the mix starts between -20 and 90 °C")
 	case !(v.Air >= -40 && v.Air <= 70):

@@ -193,7 +193,8 @@ func (r *reactor) step(y, f0 *state, d *bend, h, tolerance float64) (state, floa
 	off := r.along(state{}, [4]float64{17.0 / 54, 7.0 / 36, 0, 125.0 / 108}, &g)
 	fault := math.Abs(off.lost) / (r.k.Heat + 1 + math.Abs(next.lost))
 	for i := range r.n {
-		fault = math.Max(fault, math.Max(math.Abs(off.alpha[i])/(1+math.Abs(next.alpha[i])), math.Abs(off.kelvins[i])/(100+math.Abs(next.kelvins[i]))))
+		fault = math.Max(fault, math.Max(math.Abs(off.alpha[i])/(1+math.Abs(next.alpha[i])),
+			math.Abs(off.kelvins[i])/(100+math.Abs(next.kelvins[i]))))
 		if math.IsNaN(off.kelvins[i]) || math.IsNaN(off.alpha[i]) || next.kelvins[i] < 100 {
 			return next, math.Inf(1) // a step that leaves the world says nothing of its fault
 		}
@@ -305,7 +306,8 @@ func (p passed) when(reached func(s float64) bool) *measure.Span {
 // spreads outwards that may be another layer.
 func (h *History) note(r *reactor, p passed) {
 	hot := r.hottest(p.y1)
-	h.Moments = append(h.Moments, Moment{measure.Span(p.from + p.step), measure.Temperature(p.y1.kelvins[hot] - kelvin), p.y1.alpha[hot]})
+	h.Moments = append(h.Moments, Moment{measure.Span(p.from + p.step), measure.Temperature(p.y1.kelvins[hot] - kelvin),
+		p.y1.alpha[hot]})
 	for i := range r.n {
 		h.peak(i, p)
 		if p.y1.kelvins[i] >= smoking+kelvin && h.Smokes == nil {

@@ -92,7 +92,8 @@ func TestPailAgainstAWholeCylinder(t *testing.T) {
 					t.Fatal(v, err)
 				}
 				if want, _ := cylinder(k, v, k.Ends(), 10); !near(float64(usable), want, 0.05) {
-					t.Errorf("%v s at 0.1 kg: %v kg losing %v to %v °C live %.0f s, the cylinder %.0f s", life, mass, around.loss, around.air, float64(usable), want)
+					t.Errorf("%v s at 0.1 kg: %v kg losing %v to %v °C live %.0f s, the cylinder %.0f s", life, mass, around.loss,
+						around.air, float64(usable), want)
 				}
 			}
 		}
@@ -144,7 +145,8 @@ func TestSlowCoolingAgainstNewton(t *testing.T) {
 func TestAThinMixStirsItself(t *testing.T) {
 	k := Kinetics{A1: 1e-30, Cp: 1800, Gel: 0.6}
 	after := func(viscosity measure.Viscosity) float64 {
-		h, err := Run(k, Vessel{Mass: 12, Density: 1120, Loss: inIceWater, Viscosity: viscosity, Start: 25, Air: 1}, 2*measure.Hour)
+		h, err := Run(k, Vessel{Mass: 12, Density: 1120, Loss: inIceWater, Viscosity: viscosity, Start: 25, Air: 1},
+			2*measure.Hour)
 		if err != nil {
 			t.Fatal(err)
 		}
@@ -153,7 +155,8 @@ func TestAThinMixStirsItself(t *testing.T) {
 	if still, thick, thin := after(0), after(5e4), after(0.3); thick != still || thin > still-5 {
 		t.Errorf("after two hours in ice water %v °C by conduction, %v thick, %v thin", still, thick, thin)
 	}
-	if fresh, half, jelly := thickened(0, 0.6), thickened(0.3, 0.6), thickened(0.6, 0.6); fresh != 1 || half < 2.8 || half > 4 || !math.IsInf(jelly, 1) {
+	if fresh, half, jelly := thickened(0, 0.6), thickened(0.3, 0.6), thickened(0.6, 0.6); fresh != 1 || half < 2.8 ||
+		half > 4 || !math.IsInf(jelly, 1) {
 		t.Errorf("thickened %v times fresh, %v half-way, %v as a jelly", fresh, half, jelly)
 	}
 }

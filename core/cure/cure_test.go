@@ -27,7 +27,8 @@ func TestFitRate(t *testing.T) {
 		energy, scale := 30000+50000*random.Float64(), math.Exp(-10-8*random.Float64())
 		var points []Point
 		for at := 10.0; at <= 35; at += 5 {
-			points = append(points, Point{measure.Temperature(at), measure.Span(scale * math.Exp(energy/(gasConstant*(at+kelvin))))})
+			points = append(points, Point{measure.Temperature(at),
+				measure.Span(scale * math.Exp(energy/(gasConstant*(at+kelvin))))})
 		}
 		r, err := FitRate(points)
 		if err != nil || !near(r.Activation, energy, 1e-9) {
@@ -37,7 +38,8 @@ func TestFitRate(t *testing.T) {
 			t.Errorf("%v at 20 °C", time)
 		}
 	}
-	for name, points := range map[string][]Point{"none": nil, "no time": {{20, 0}}, "growing with heat": {{10, 1000}, {30, 2000}}} {
+	for name, points := range map[string][]Point{"none": nil, "no time": {{20, 0}},
+		"growing with heat": {{10, 1000}, {30, 2000}}} {
 		if _, err := FitRate(points); err == nil {
 			t.Errorf("%s: no error", name)
 		}
@@ -105,10 +107,12 @@ func TestAgainstATightTolerance(t *testing.T) {
 				t.Fatal(err)
 			}
 			if !same(h.Usable, tight.Usable) || !same(h.Gel, tight.Gel) || !same(h.Smokes, tight.Smokes) {
-				t.Errorf("%+v: usable %v, gel %v, smokes %v; tight %v, %v, %v", v, said(h.Usable), said(h.Gel), said(h.Smokes), said(tight.Usable), said(tight.Gel), said(tight.Smokes))
+				t.Errorf("%+v: usable %v, gel %v, smokes %v; tight %v, %v, %v", v, said(h.Usable), said(h.Gel), said(h.Smokes),
+					said(tight.Usable), said(tight.Gel), said(tight.Smokes))
 			}
 			// The middle of 200 kg stays as hot as it gets for hours: its peak has no moment.
-			if math.Abs(float64(h.Peak.Temperature-tight.Peak.Temperature)) > 0.01 || h.Peak.Temperature > v.Start+1 && mass < 200 && !near(float64(h.Peak.Time), float64(tight.Peak.Time), 5e-5) {
+			if math.Abs(float64(h.Peak.Temperature-tight.Peak.Temperature)) > 0.01 || h.Peak.Temperature > v.Start+1 &&
+				mass < 200 && !near(float64(h.Peak.Time), float64(tight.Peak.Time), 5e-5) {
 				t.Errorf("%+v: peak %v, tight %v", v, h.Peak, tight.Peak)
 			}
 			if math.Abs(h.Balance) > 1e-6 {
@@ -141,7 +145,8 @@ func TestNothingReactsTwice(t *testing.T) {
 			}
 			last := h.Moments[len(h.Moments)-1]
 			if last.Reacted > 1 || float64(h.Peak.Temperature) > 22+k.Heat/k.Cp*1.0001 || math.Abs(h.Balance) > 1e-4 {
-				t.Errorf("m %v, n %v: %v reacted, at most %v °C, out of balance by %v", m, n, last.Reacted, h.Peak.Temperature, h.Balance)
+				t.Errorf("m %v, n %v: %v reacted, at most %v °C, out of balance by %v", m, n, last.Reacted,
+					h.Peak.Temperature, h.Balance)
 			}
 		}
 	}

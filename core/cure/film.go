@@ -111,7 +111,8 @@ func (p *Passage) Reach(start measure.Span) (after measure.Span, outside, beyond
 		}
 	}
 	outside = p.rate.outside(float64(p.At(start))) || p.rate.outside(float64(p.At(measure.Span(at))))
-	for hour := max(0, int(math.Ceil(s/measure.Hour))); !outside && hour <= last && float64(hour)*measure.Hour < at; hour++ {
+	for hour := max(0, int(math.Ceil(s/measure.Hour))); !outside && hour <= last &&
+		float64(hour)*measure.Hour < at; hour++ {
 		outside = p.rate.outside(p.hourly[hour])
 	}
 	return measure.Span(at - s), outside, at > end || s < 0

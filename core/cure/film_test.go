@@ -55,7 +55,8 @@ func TestProgressAddsUp(t *testing.T) {
 	if math.Abs(float64(got/measure.Hour)-want) > 2e-3 {
 		t.Errorf("reached after %v h, want %v", got/measure.Hour, want)
 	}
-	if whole := p.passed(44 * measure.Hour); math.Abs(whole-p.passed(9*measure.Hour)-(p.passed(44*measure.Hour)-p.passed(9*measure.Hour))) > 1e-12 {
+	if whole := p.passed(44 * measure.Hour); math.Abs(
+		whole-p.passed(9*measure.Hour)-(p.passed(44*measure.Hour)-p.passed(9*measure.Hour))) > 1e-12 {
 		t.Errorf("progress does not add up: %v", whole)
 	}
 }

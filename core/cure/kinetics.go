@@ -89,7 +89,8 @@ func (k Kinetics) Check() error {
 	case !(k.Gel > 0 && k.Gel < 1):
 		return fmt.Errorf("gel: the share reacted at gel lies between 0 and 1, such as 0.6")
 	case k.Usable >= k.Gel:
-		return fmt.Errorf("usable: a mix can no longer be used before it gels; enter less than gel, such as %.2g", usableShare*k.Gel)
+		return fmt.Errorf("usable: a mix can no longer be used before it gels; enter less than gel, such as %.2g",
+			usableShare*k.Gel)
 	}
 	return nil
 }

@@ -91,7 +91,8 @@ func NewLife(s Sheet) (Life, error) {
 		}
 		r := residue{math.Log(float64(t.Mass)), float64(t.At), math.Log(float64(t.Lasts / model))}
 		l.residue = append(l.residue, r)
-		l.box = [4]float64{math.Min(l.box[0], r.mass), math.Max(l.box[1], r.mass), math.Min(l.box[2], r.at), math.Max(l.box[3], r.at)}
+		l.box = [4]float64{math.Min(l.box[0], r.mass), math.Max(l.box[1], r.mass), math.Min(l.box[2], r.at),
+			math.Max(l.box[3], r.at)}
 	}
 	return l, nil
 }
@@ -99,7 +100,8 @@ func NewLife(s Sheet) (Life, error) {
 // vessel is what something was timed in: a pail in still air as warm as itself,
 // or a film on a slab as warm as itself.
 func (s Sheet) vessel(t Timed, loss float64) Vessel {
-	return Vessel{Mass: max(t.Mass, AssumedMass), Density: s.Density, Film: t.Film, Loss: loss, Start: t.At, Air: t.At}.holding(t.Mass)
+	return Vessel{Mass: max(t.Mass, AssumedMass), Density: s.Density, Film: t.Film, Loss: loss, Start: t.At,
+		Air: t.At}.holding(t.Mass)
 }
 
 // holding is the vessel with a mass in it, where one is given.
@@ -164,7 +166,8 @@ func (l Life) horizon() measure.Span {
 // Pail is a mass of the mix in a bucket that stands somewhere.
 func (l Life) Pail(mass measure.Mass, start, air measure.Temperature, standing Standing) Vessel {
 	around, loss := standing.around(air)
-	return Vessel{Mass: mass, Density: l.sheet.Density, Loss: loss * l.Fit.Loss, Start: start, Air: around, Viscosity: l.sheet.Viscosity}
+	return Vessel{Mass: mass, Density: l.sheet.Density, Loss: loss * l.Fit.Loss, Start: start, Air: around,
+		Viscosity: l.sheet.Viscosity}
 }
 
 // Promised is the pail by which a use-by may be told: no cooling of a mix after A
@@ -332,7 +335,8 @@ func (l Life) MayStand(span measure.Span, start measure.Temperature, largest mea
 
 // DeepestPour is the deepest film, up to a greatest, whose middle stays under a
 // temperature when it is poured on a slab; both faces lose heat.
-func (l Life) DeepestPour(start, slab measure.Temperature, hottest measure.Temperature, greatest measure.Film) (measure.Film, error) {
+func (l Life) DeepestPour(start, slab measure.Temperature, hottest measure.Temperature,
+	greatest measure.Film) (measure.Film, error) {
 	peak := func(film measure.Film) (measure.Temperature, error) {
 		h, err := run(l.Fit.Kinetics, l.Spread(film, start, slab), l.horizon(), atTime, quick)
 		return h.Peak.Temperature, err

@@ -92,7 +92,8 @@ func TestBetweenTheData(t *testing.T) {
 // min at 100 g go with 60 to 110 min of working time), and a fit to both says how far
 // it misses.
 func TestFilmAndPailTogether(t *testing.T) {
-	l := lifeOf(t, "epoxy", append(timed(0.1, Point{23, 1380}), Timed{At: 23, Film: 0.0008, Lasts: 5400, Source: measure.Sheet})...)
+	l := lifeOf(t, "epoxy", append(timed(0.1, Point{23, 1380}),
+		Timed{At: 23, Film: 0.0008, Lasts: 5400, Source: measure.Sheet})...)
 	for _, m := range l.Misses {
 		if miss := math.Abs(math.Log(float64(m.Model / m.Lasts))); miss > 0.7 {
 			t.Errorf("%+v: the model gives %v", m.Timed, m.Model)
@@ -237,7 +238,8 @@ func TestLeftStanding(t *testing.T) {
 		t.Fatalf("%v kg may stand (%v)", most, err)
 	}
 	for mass, smokes := range map[measure.Mass]bool{most * 0.97: false, most * 1.03: true} {
-		if h, err := run(slow.Fit.Kinetics, slow.Promised(mass, 20, 20, InAir), 12*measure.Hour, atTime, quick); err != nil || (h.Smokes != nil) != smokes {
+		if h, err := run(slow.Fit.Kinetics, slow.Promised(mass, 20, 20, InAir), 12*measure.Hour, atTime, quick); err != nil ||
+			(h.Smokes != nil) != smokes {
 			t.Errorf("%v kg of at most %v: smokes %v (%v)", mass, most, h.Smokes, err)
 		}
 	}
@@ -311,7 +313,8 @@ func TestNoPailIsLost(t *testing.T) {
 		for celsius := 4.0; celsius < 40; celsius += 0.61 {
 			for mass := 0.05; mass < 60; mass *= 1.21 {
 				at := measure.Temperature(celsius)
-				if life, _, err := l.Of(l.Promised(measure.Mass(mass), at, at, InAir)); err != nil || math.IsNaN(float64(life)) || life <= 0 {
+				if life, _, err := l.Of(l.Promised(measure.Mass(mass), at, at, InAir)); err != nil ||
+					math.IsNaN(float64(life)) || life <= 0 {
 					t.Fatalf("%v kg at %v °C: %v, %v", mass, celsius, life, err)
 				}
 			}
@@ -327,7 +330,8 @@ func TestCalibrateFindsAnyPotLife(t *testing.T) {
 			t.Errorf("%v: %v", life, err)
 			continue
 		}
-		if h, err := run(k, pail(3), 2*life, atUsable, usualTolerance); err != nil || h.Usable == nil || !near(float64(*h.Usable), float64(life), 1e-6) {
+		if h, err := run(k, pail(3), 2*life, atUsable, usualTolerance); err != nil || h.Usable == nil ||
+			!near(float64(*h.Usable), float64(life), 1e-6) {
 			t.Errorf("%v came out as %v", life, h.Usable)
 		}
 	}

@@ -17,13 +17,19 @@ func TestKineticsAtTheirLimits(t *testing.T) {
 		set        func(*Kinetics)
 	}{
 		{"as they are", "", func(*Kinetics) {}},
-		{"hardly a start", "", func(k *Kinetics) { k.A1 = 1e-300 }}, {"no start", "a1:", func(k *Kinetics) { k.A1 = 0 }}, {"less", "every parameter", func(k *Kinetics) { k.A1 = -1 }},
-		{"E1", "", func(k *Kinetics) { k.E1 = 300e3 }}, {"more E1", "e1, e2:", func(k *Kinetics) { k.E1 = 300001 }}, {"more E2", "e1, e2:", func(k *Kinetics) { k.E2 = 300001 }},
-		{"m and n", "", func(k *Kinetics) { k.M, k.N = 5, 5 }}, {"more m", "m, n:", func(k *Kinetics) { k.M = 5.01 }}, {"more n", "m, n:", func(k *Kinetics) { k.N = 5.01 }},
+		{"hardly a start", "", func(k *Kinetics) { k.A1 = 1e-300 }}, {"no start", "a1:", func(k *Kinetics) { k.A1 = 0 }},
+		{"less", "every parameter", func(k *Kinetics) { k.A1 = -1 }},
+		{"E1", "", func(k *Kinetics) { k.E1 = 300e3 }}, {"more E1", "e1, e2:", func(k *Kinetics) { k.E1 = 300001 }},
+		{"more E2", "e1, e2:", func(k *Kinetics) { k.E2 = 300001 }},
+		{"m and n", "", func(k *Kinetics) { k.M, k.N = 5, 5 }}, {"more m", "m, n:", func(k *Kinetics) { k.M = 5.01 }},
+		{"more n", "m, n:", func(k *Kinetics) { k.N = 5.01 }},
 		{"heat", "", func(k *Kinetics) { k.Heat = 2e6 }}, {"more heat", "heat:", func(k *Kinetics) { k.Heat = 2.01e6 }},
-		{"cp", "", func(k *Kinetics) { k.Cp = 200 }}, {"less cp", "cp:", func(k *Kinetics) { k.Cp = 199 }}, {"most cp", "", func(k *Kinetics) { k.Cp = 10e3 }}, {"more cp", "cp:", func(k *Kinetics) { k.Cp = 10001 }},
-		{"no gel", "gel:", func(k *Kinetics) { k.Gel = 0 }}, {"all gel", "gel:", func(k *Kinetics) { k.Gel = 1 }}, {"nearly all", "", func(k *Kinetics) { k.Gel = 0.999 }},
-		{"usable to gel", "usable: a mix can no longer be used before it gels; enter less than gel, such as 0.21", func(k *Kinetics) { k.Usable = 0.6 }}, {"below it", "", func(k *Kinetics) { k.Usable = 0.599 }},
+		{"cp", "", func(k *Kinetics) { k.Cp = 200 }}, {"less cp", "cp:", func(k *Kinetics) { k.Cp = 199 }},
+		{"most cp", "", func(k *Kinetics) { k.Cp = 10e3 }}, {"more cp", "cp:", func(k *Kinetics) { k.Cp = 10001 }},
+		{"no gel", "gel:", func(k *Kinetics) { k.Gel = 0 }}, {"all gel", "gel:", func(k *Kinetics) { k.Gel = 1 }},
+		{"nearly all", "", func(k *Kinetics) { k.Gel = 0.999 }},
+		{"usable to gel", "usable: a mix can no longer be used before it gels; enter less than gel, such as 0.21",
+			func(k *Kinetics) { k.Usable = 0.6 }}, {"below it", "", func(k *Kinetics) { k.Usable = 0.599 }},
 		{"endless", "every parameter", func(k *Kinetics) { k.Heat = math.Inf(1) }},
 	} {
 		k := Epoxy()
@@ -39,7 +45,8 @@ func TestKineticsAtTheirLimits(t *testing.T) {
 		t.Errorf("usable to %v, not as said", got)
 	}
 	// Half of what is in it reacts: half the heat. What is not known reacts like an epoxy.
-	for chemistry, heat := range map[string]float64{"polyurethane": 120e3, "polyaspartic": 130e3, "polyester": 150e3, "acrylic": 150e3, "epoxy": 150e3, "": 150e3} {
+	for chemistry, heat := range map[string]float64{"polyurethane": 120e3, "polyaspartic": 130e3, "polyester": 150e3,
+		"acrylic": 150e3, "epoxy": 150e3, "": 150e3} {
 		if k := Usual(chemistry, 0.5); k.Heat != heat || k.Check() != nil {
 			t.Errorf("%s: %+v", chemistry, k)
 		}
@@ -52,14 +59,24 @@ func TestVesselsAtTheirLimits(t *testing.T) {
 		set        func(*Vessel)
 	}{
 		{"as it is", "", func(*Vessel) {}},
-		{"no mass", "vessel.mass", func(v *Vessel) { v.Mass = 0 }}, {"ten tonnes", "", func(v *Vessel) { v.Mass = 10e3 }}, {"more", "vessel.mass", func(v *Vessel) { v.Mass = 10001 }},
-		{"light", "", func(v *Vessel) { v.Density = 100 }}, {"lighter", "vessel.density", func(v *Vessel) { v.Density = 99 }}, {"heavy", "", func(v *Vessel) { v.Density = 10e3 }}, {"heavier", "vessel.density", func(v *Vessel) { v.Density = 10001 }},
-		{"wide", "", func(v *Vessel) { v.Radius = 10 }}, {"wider", "vessel.radius", func(v *Vessel) { v.Radius = 10.1 }}, {"deep", "", func(v *Vessel) { v.Film = 1 }}, {"deeper", "vessel.film", func(v *Vessel) { v.Film = 1.1 }},
-		{"loss", "", func(v *Vessel) { v.Loss = 10e3 }}, {"more loss", "vessel.loss", func(v *Vessel) { v.Loss = 10001 }}, {"conducts", "", func(v *Vessel) { v.Conducts = 1000 }}, {"more", "vessel.conducts", func(v *Vessel) { v.Conducts = 1001 }},
-		{"thick", "", func(v *Vessel) { v.Viscosity = 1e5 }}, {"thicker", "vessel.viscosity", func(v *Vessel) { v.Viscosity = 1.1e5 }},
-		{"cold", "", func(v *Vessel) { v.Start = -20 }}, {"colder", "vessel.start", func(v *Vessel) { v.Start = -21 }}, {"warm", "", func(v *Vessel) { v.Start = 90 }}, {"warmer", "vessel.start", func(v *Vessel) { v.Start = 91 }},
-		{"frost", "", func(v *Vessel) { v.Air = -40 }}, {"more frost", "vessel.air", func(v *Vessel) { v.Air = -41 }}, {"hot", "", func(v *Vessel) { v.Air = 70 }}, {"hotter", "vessel.air", func(v *Vessel) { v.Air = 71 }},
-		{"no number", "every measure", func(v *Vessel) { v.Loss = math.NaN() }}, {"a negative film", "every measure", func(v *Vessel) { v.Film = -1 }},
+		{"no mass", "vessel.mass", func(v *Vessel) { v.Mass = 0 }}, {"ten tonnes", "", func(v *Vessel) { v.Mass = 10e3 }},
+		{"more", "vessel.mass", func(v *Vessel) { v.Mass = 10001 }},
+		{"light", "", func(v *Vessel) { v.Density = 100 }}, {"lighter", "vessel.density", func(v *Vessel) { v.Density = 99 }},
+		{"heavy", "", func(v *Vessel) { v.Density = 10e3 }},
+		{"heavier", "vessel.density", func(v *Vessel) { v.Density = 10001 }},
+		{"wide", "", func(v *Vessel) { v.Radius = 10 }}, {"wider", "vessel.radius", func(v *Vessel) { v.Radius = 10.1 }},
+		{"deep", "", func(v *Vessel) { v.Film = 1 }}, {"deeper", "vessel.film", func(v *Vessel) { v.Film = 1.1 }},
+		{"loss", "", func(v *Vessel) { v.Loss = 10e3 }}, {"more loss", "vessel.loss", func(v *Vessel) { v.Loss = 10001 }},
+		{"conducts", "", func(v *Vessel) { v.Conducts = 1000 }},
+		{"more", "vessel.conducts", func(v *Vessel) { v.Conducts = 1001 }},
+		{"thick", "", func(v *Vessel) { v.Viscosity = 1e5 }},
+		{"thicker", "vessel.viscosity", func(v *Vessel) { v.Viscosity = 1.1e5 }},
+		{"cold", "", func(v *Vessel) { v.Start = -20 }}, {"colder", "vessel.start", func(v *Vessel) { v.Start = -21 }},
+		{"warm", "", func(v *Vessel) { v.Start = 90 }}, {"warmer", "vessel.start", func(v *Vessel) { v.Start = 91 }},
+		{"frost", "", func(v *Vessel) { v.Air = -40 }}, {"more frost", "vessel.air", func(v *Vessel) { v.Air = -41 }},
+		{"hot", "", func(v *Vessel) { v.Air = 70 }}, {"hotter", "vessel.air", func(v *Vessel) { v.Air = 71 }},
+		{"no number", "every measure", func(v *Vessel) { v.Loss = math.NaN() }},
+		{"a negative film", "every measure", func(v *Vessel) { v.Film = -1 }},
 	} {
 		v := pail(1)
 		c.set(&v)
@@ -241,11 +258,13 @@ func TestWhatMayStand(t *testing.T) {
 
 // What is known from elsewhere is trusted less, and moves the fit less.
 func TestTrust(t *testing.T) {
-	if !(trust(measure.OwnTest) < trust(measure.Sheet)) || trust(measure.Sheet) != trust(measure.Standard) || !(trust(measure.Sheet) < trust(measure.Colleague)) || trust(measure.Colleague) != trust(measure.Assumed) {
+	if !(trust(measure.OwnTest) < trust(measure.Sheet)) || trust(measure.Sheet) != trust(measure.Standard) ||
+		!(trust(measure.Sheet) < trust(measure.Colleague)) || trust(measure.Colleague) != trust(measure.Assumed) {
 		t.Error("own batches, sheets and hearsay are not trusted in that order")
 	}
 	model := func(second measure.Source) float64 {
-		l := lifeOf(t, "epoxy", Timed{At: 20, Mass: 5, Lasts: 1800, Source: measure.Sheet}, Timed{At: 20, Mass: 5, Lasts: 2400, Source: second})
+		l := lifeOf(t, "epoxy", Timed{At: 20, Mass: 5, Lasts: 1800, Source: measure.Sheet},
+			Timed{At: 20, Mass: 5, Lasts: 2400, Source: second})
 		return float64(l.Misses[0].Model)
 	}
 	own, said := model(measure.OwnTest), model(measure.Colleague)
@@ -272,7 +291,8 @@ func TestPartsOfNothing(t *testing.T) {
 		t.Errorf("just above its room: %v", err)
 	}
 	// So large a mass that two weeks are too short.
-	if _, err := (Conditioning{Mass: 9000, Density: 1100, From: 20, To: 4, Put: Place, Place: 2}).Takes(); err == nil || !strings.Contains(err.Error(), "two weeks") {
+	if _, err := (Conditioning{Mass: 9000, Density: 1100, From: 20, To: 4, Put: Place, Place: 2}).Takes(); err == nil ||
+		!strings.Contains(err.Error(), "two weeks") {
 		t.Errorf("%v", err)
 	}
 }

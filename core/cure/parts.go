@@ -82,7 +82,8 @@ func (c Conditioning) Takes() (measure.Span, error) {
 		return 0, nil
 	}
 	if falls*float64(c.To-around) <= 0 {
-		return 0, fmt.Errorf("it is at %.0f °C and never comes to %.0f °C in what is at %.0f °C", float64(c.From), float64(c.To), float64(around))
+		return 0, fmt.Errorf("it is at %.0f °C and never comes to %.0f °C in what is at %.0f °C", float64(c.From),
+			float64(c.To), float64(around))
 	}
 	inert := Kinetics{A1: 1e-30, Cp: cp, Gel: 0.6}
 	// What flows is the film along the wall, half-way between the part and the bath.

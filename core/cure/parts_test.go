@@ -70,7 +70,8 @@ func TestPartsThatNeverComeThere(t *testing.T) {
 			t.Errorf("%s: %v", name, span)
 		}
 	}
-	if span, err := (Conditioning{Mass: 5, Density: 1100, From: 20, To: 20.2, Put: IceBath}).Takes(); err != nil || span != 0 {
+	if span, err := (Conditioning{Mass: 5, Density: 1100, From: 20, To: 20.2, Put: IceBath}).Takes(); err !=
+		nil || span != 0 {
 		t.Errorf("what is there already takes %v (%v)", span, err)
 	}
 }

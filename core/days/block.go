@@ -63,7 +63,8 @@ func blocks(j Job) ([]*block, map[work.ID]*block) {
 			b.Name += "; " + t.Name
 			of[t.ID] = b
 		case t.Kind == work.Pour:
-			b := &block{Task: t, parts: []work.Task{t}, people: people[t.Coat], breakable: j.File.Job.Methods.Session == school.TapeLines}
+			b := &block{Task: t, parts: []work.Task{t}, people: people[t.Coat],
+				breakable: j.File.Job.Methods.Session == school.TapeLines}
 			set := settingUp
 			b.starts = make(map[work.ID]time.Duration)
 			if look, there := looks[t.Coat]; there {

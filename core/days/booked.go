@@ -33,7 +33,8 @@ func Stamp(booked, before []Booked, revision int64) []Booked {
 	for n := range all {
 		b := &all[n]
 		was, there := held[b.key()]
-		if same := there && was.From.Equal(b.From) && was.Until.Equal(b.Until) && was.Crew == b.Crew && was.Title == b.Title; same {
+		if same := there && was.From.Equal(b.From) && was.Until.Equal(b.Until) && was.Crew == b.Crew &&
+			was.Title == b.Title; same {
 			b.Changed = was.Changed
 		} else {
 			b.Changed = revision
@@ -87,9 +88,13 @@ func (c *Calendar) Booked(p roster.Plan, before []Booked) []Booked {
 		if !strings.Contains(title, t.Surface) {
 			title = t.Surface + ": " + title
 		}
-		all = append(all, Booked{Job: b.Job, Task: b.Task, Title: title, Crew: b.Crew, From: c.time(b.Start), Until: c.time(b.End), Pinned: there && was.Pinned, Bought: len(b.Bought) > 0})
+		all = append(all, Booked{Job: b.Job, Task: b.Task, Title: title, Crew: b.Crew, From: c.time(b.Start),
+			Until: c.time(b.End), Pinned: there && was.Pinned, Bought: len(b.Bought) > 0})
 	}
-	slices.SortStableFunc(all, func(a, b Booked) int { return cmp.Or(a.From.Compare(b.From), cmp.Compare(a.Crew, b.Crew)) })
+	slices.SortStableFunc(all, func(a, b Booked) int {
+		return cmp.Or(a.From.Compare(b.From),
+			cmp.Compare(a.Crew, b.Crew))
+	})
 	return all
 }
 

@@ -83,10 +83,12 @@ func Build(h job.House, jobs []Job, booked []Booked, now time.Time, weeks int) *
 	}
 	c := &Calendar{
 		From: midnight(first, zone), Until: midnight(now, zone).AddDate(0, 0, 7*weeks), now: now, zone: zone,
-		index: make(map[string]int), byJob: make(map[string]Job), gaps: make(map[string][]gap), few: make(map[work.Machine]bool), causes: make(map[string][]cause),
+		index: make(map[string]int), byJob: make(map[string]Job), gaps: make(map[string][]gap),
+		few: make(map[work.Machine]bool), causes: make(map[string][]cause),
 		cool: make(map[string][]gap), release: make(map[string]release), ways: make(map[[2]string]time.Duration),
 	}
-	c.Problem = roster.Problem{Format: roster.Format, Version: roster.Version, SlotMinutes: int(slot / time.Minute), Horizon: c.floor(c.Until)}
+	c.Problem = roster.Problem{Format: roster.Format, Version: roster.Version, SlotMinutes: int(slot / time.Minute),
+		Horizon: c.floor(c.Until)}
 	for _, crew := range Crews(h) {
 		c.crew(h, crew, booked)
 	}
@@ -101,7 +103,8 @@ func Build(h job.House, jobs []Job, booked []Booked, now time.Time, weeks int) *
 	c.using(held)
 	for _, b := range booked {
 		if _, there := c.index[b.key()]; there {
-			c.Problem.Before = append(c.Problem.Before, roster.Booking{Job: b.Job, Task: b.Task, Crew: b.Crew, Start: c.floor(b.From), End: c.ceil(b.Until)})
+			c.Problem.Before = append(c.Problem.Before,
+				roster.Booking{Job: b.Job, Task: b.Task, Crew: b.Crew, Start: c.floor(b.From), End: c.ceil(b.Until)})
 		}
 	}
 	return c
@@ -161,7 +164,8 @@ func (c *Calendar) machine(m job.Machinery) {
 	for _, l := range m.Off {
 		from, errFrom := time.ParseInLocation(time.DateOnly, l.From, c.zone)
 		until, errUntil := time.ParseInLocation(time.DateOnly, max(l.From, l.Until), c.zone)
-		if a, b := max(0, c.floor(from)), min(c.Problem.Horizon, c.ceil(until.AddDate(0, 0, 1))); errFrom == nil && errUntil == nil && b > a {
+		if a, b := max(0, c.floor(from)), min(c.Problem.Horizon, c.ceil(until.AddDate(0, 0, 1))); errFrom == nil &&
+			errUntil == nil && b > a {
 			own.Closed = append(own.Closed, roster.Window{From: a, Until: b})
 		}
 	}

@@ -40,7 +40,8 @@ func (c *Calendar) Check(booked []Booked) []Broken {
 			continue
 		}
 		for _, reason := range [...]string{
-			c.early(b.Job, b.From), c.outside(at, b.Crew, b.From, b.Until), c.short(at, b), rivals.against(at, b.Crew, b.From, b.Until, n),
+			c.early(b.Job, b.From), c.outside(at, b.Crew, b.From, b.Until), c.short(at, b),
+			rivals.against(at, b.Crew, b.From, b.Until, n),
 		} {
 			if reason != "" {
 				say("%s", reason)
@@ -99,7 +100,8 @@ type stay struct {
 
 func (c *Calendar) stay(at int, crew roster.Crew) stay {
 	t := c.task(at)
-	s := stay{calendar: c, crew: crew, shifts: make([]roster.Window, len(crew.Shifts)), lacks: lacks(t, crew), whole: !t.Breakable, causes: c.causes[c.Tasks[at].key()]}
+	s := stay{calendar: c, crew: crew, shifts: make([]roster.Window, len(crew.Shifts)), lacks: lacks(t, crew),
+		whole: !t.Breakable, causes: c.causes[c.Tasks[at].key()]}
 	for i, w := range crew.Shifts {
 		s.shifts[i] = w.Window
 	}
@@ -121,7 +123,8 @@ func (s stay) fault(start, end roster.Slot) func() string {
 	for at := start; at < end && s.whole; at++ {
 		if !holds(s.shifts, at) {
 			return func() string {
-				return fmt.Sprintf("it takes until %s, and the shift of %s ends %s.", c.when(c.time(end)), s.crew.Name, c.when(c.time(at)))
+				return fmt.Sprintf("it takes until %s, and the shift of %s ends %s.", c.when(c.time(end)), s.crew.Name,
+					c.when(c.time(at)))
 			}
 		}
 		for _, why := range s.causes {
@@ -182,7 +185,8 @@ func (c *Calendar) Places(booked []Booked, job, task string) []Opening {
 	for _, crew := range c.Problem.Crews {
 		stays := c.stay(at, crew)
 		for s := first; s <= last; s++ {
-			if stays.fault(s, s+t.Duration) != nil || rivals.against(at, crew.ID, c.time(s), c.time(stays.ends(s, t.Duration)), every) != "" {
+			if stays.fault(s, s+t.Duration) != nil || rivals.against(at, crew.ID, c.time(s), c.time(stays.ends(s, t.Duration)),
+				every) != "" {
 				continue
 			}
 			if n := len(all); n > 0 && all[n-1].Crew == crew.ID && all[n-1].Until.Equal(c.time(s-1)) {

@@ -34,7 +34,8 @@ func demo(t testing.TB, name string, now time.Time, change func(*job.Job)) Job {
 	if change != nil {
 		change(&f.Job)
 	}
-	return Job{ID: name, File: f, Plan: plan.Make(f, measure.Metric, now), Films: stage.FilmsOf(f, measure.Metric, now, 0), Cool: stage.FilmsOf(f, measure.Metric, now, Cooler)}
+	return Job{ID: name, File: f, Plan: plan.Make(f, measure.Metric, now), Films: stage.FilmsOf(f, measure.Metric, now, 0),
+		Cool: stage.FilmsOf(f, measure.Metric, now, Cooler)}
 }
 
 func solved(t *testing.T, c *Calendar, before []Booked) map[string]Booked {
@@ -90,7 +91,8 @@ func TestCoatsLieInShiftsAndWindows(t *testing.T) {
 		if b.Crew == "" {
 			continue
 		}
-		if h := b.From.Hour()*60 + b.From.Minute(); h < 7*60 || h >= 16*60 || b.From.Weekday() == time.Saturday || b.From.Weekday() == time.Sunday {
+		if h := b.From.Hour()*60 + b.From.Minute(); h < 7*60 || h >= 16*60 || b.From.Weekday() == time.Saturday ||
+			b.From.Weekday() == time.Sunday {
 			t.Errorf("%s begins %v", b.Task, b.From)
 		}
 	}
@@ -121,7 +123,8 @@ func TestCoatsLieInShiftsAndWindows(t *testing.T) {
 	// Ready for feet 20 h after the last coat is laid.
 	last := by["coat/hall-3/pour"]
 	for _, p := range c.Promises(list(by)) {
-		if p.Surface == "Baggage hall" && p.Stage == "foot" && p.At.Sub(last.Until.Add(-30*time.Minute+20*time.Hour)).Abs() > time.Second {
+		if p.Surface == "Baggage hall" && p.Stage == "foot" && p.At.Sub(last.Until.Add(-30*time.Minute+20*time.Hour)).Abs() >
+			time.Second {
 			t.Errorf("feet on it %v, laid %v", p.At, last.Until)
 		}
 	}
@@ -134,12 +137,14 @@ func TestAHeatWaveMovesTheWindows(t *testing.T) {
 		j := demo(t, "baggage-hall", monday, func(f *job.Job) {
 			f.Forecast = &job.Forecast{Place: "Site", Told: monday}
 			for h := range 240 {
-				f.Forecast.Hours = append(f.Forecast.Hours, climate.Hour{At: monday.Add(time.Duration(h) * time.Hour), Air: air, Humidity: 0.4})
+				f.Forecast.Hours = append(f.Forecast.Hours, climate.Hour{At: monday.Add(time.Duration(h) * time.Hour), Air: air,
+					Humidity: 0.4})
 			}
 		})
 		c := Build(job.House{}, []Job{j}, nil, monday, 4)
 		at := time.Date(2026, 12, 1, 8, 0, 0, 0, time.UTC)
-		return c.Allowed([]Booked{{Job: j.ID, Task: "coat/hall-1/pour", Crew: "crew", From: at, Until: at.Add(3 * time.Hour)}})["baggage-hall/coat/hall-2/pour"]
+		return c.Allowed([]Booked{{Job: j.ID, Task: "coat/hall-1/pour", Crew: "crew", From: at,
+			Until: at.Add(3 * time.Hour)}})["baggage-hall/coat/hall-2/pour"]
 	}
 	cool, hot := window(18), window(30)
 	if !hot.Opens.Before(*cool.Opens) || !hot.Closes.Before(*cool.Closes) {
@@ -154,8 +159,10 @@ func TestASickDayIsRepaired(t *testing.T) {
 	by := solved(t, Build(job.House{}, []Job{j}, nil, monday, 4), nil)
 	booked := list(by)
 	second := by["coat/lamp-2/pour"]
-	sick := job.House{Crews: []job.StandingCrew{{ID: "crew", Name: "Quay crew", People: 2, Skills: []work.Skill{work.Grinding, work.Acids, work.Mixing, work.Spreads},
-		Off: []job.Leave{{From: second.From.Format(time.DateOnly), Until: second.From.Format(time.DateOnly), Why: "sick"}}}}}
+	sick := job.House{Crews: []job.StandingCrew{{ID: "crew", Name: "Quay crew", People: 2,
+		Skills: []work.Skill{work.Grinding, work.Acids, work.Mixing, work.Spreads},
+		Off: []job.Leave{{From: second.From.Format(time.DateOnly), Until: second.From.Format(time.DateOnly),
+			Why: "sick"}}}}}
 	// The first coat is laid already when the news comes.
 	now := by["coat/lamp-1/pour"].Until.Add(time.Hour)
 	c := Build(sick, []Job{j}, booked, now, 4)
@@ -184,7 +191,8 @@ func TestShiftsOverTheClockChange(t *testing.T) {
 	}
 	from := time.Date(2026, 10, 23, 0, 0, 0, 0, zone)
 	all := Shifts(job.House{}, Crews(job.House{})[0], from, from.AddDate(0, 0, 5), zone)
-	if len(all) != 3 || all[0].From.UTC().Hour() != 5 || all[1].From.UTC().Hour() != 6 || all[1].From.In(zone).Hour() != 7 {
+	if len(all) != 3 || all[0].From.UTC().Hour() != 5 || all[1].From.UTC().Hour() != 6 ||
+		all[1].From.In(zone).Hour() != 7 {
 		t.Errorf("%v", all)
 	}
 }
@@ -198,7 +206,8 @@ func TestWhyNotThere(t *testing.T) {
 	window := c.Allowed(list(by))["baggage-hall/coat/hall-2/pour"]
 	why := func(from time.Time) string { return c.Why(list(by), j.ID, second.Task, "crew", from) }
 	for words, from := range map[string]time.Time{
-		"ready": window.Opens.Add(-time.Hour), "closes": window.Closes.Add(time.Hour), "does not work": time.Date(2026, 12, 2, 6, 0, 0, 0, time.UTC), "past": monday.AddDate(0, 0, -1),
+		"ready": window.Opens.Add(-time.Hour), "closes": window.Closes.Add(time.Hour),
+		"does not work": time.Date(2026, 12, 2, 6, 0, 0, 0, time.UTC), "past": monday.AddDate(0, 0, -1),
 	} {
 		if got := why(from); !strings.Contains(got, words) {
 			t.Errorf("%v: %q, not %q", from, got, words)
@@ -216,7 +225,9 @@ func TestWhyNotThere(t *testing.T) {
 // Home shows what is left of today, or else the next day on which somebody works.
 func TestNextIsTodayOrTheNextDay(t *testing.T) {
 	at := func(day, hour int) time.Time { return time.Date(2026, 12, day, hour, 0, 0, 0, time.UTC) }
-	booked := []Booked{{Task: "over", From: at(1, 7), Until: at(1, 9)}, {Task: "running", From: at(1, 9), Until: at(1, 12)}, {Task: "later", From: at(1, 13), Until: at(1, 15)}, {Task: "monday", From: at(4, 7), Until: at(4, 9)}}
+	booked := []Booked{{Task: "over", From: at(1, 7), Until: at(1, 9)},
+		{Task: "running", From: at(1, 9), Until: at(1, 12)}, {Task: "later", From: at(1, 13), Until: at(1, 15)},
+		{Task: "monday", From: at(4, 7), Until: at(4, 9)}}
 	tasks := func(now time.Time) string {
 		text := ""
 		for _, b := range Next(booked, now) {
@@ -267,7 +278,8 @@ func TestWhatFitsNowhereKeepsNobodyElse(t *testing.T) {
 	if broken := c.Check(booked); len(broken) != 0 || abraded != 2 {
 		t.Errorf("%d windows bought off, %+v", abraded, broken)
 	}
-	nobody := job.House{Crews: []job.StandingCrew{{ID: "a", Name: "Tape crew", People: 1, Skills: []work.Skill{work.Grinding}}}}
+	nobody := job.House{Crews: []job.StandingCrew{{ID: "a", Name: "Tape crew", People: 1,
+		Skills: []work.Skill{work.Grinding}}}}
 	if c = Build(nobody, []Job{fine}, nil, monday, 4); len(c.Left) != 1 || !strings.Contains(c.Left[0].Text, "mixing") {
 		t.Errorf("%+v", c.Left)
 	}
@@ -282,7 +294,8 @@ func TestGapsAreRoundedInwards(t *testing.T) {
 	c := Build(job.House{}, []Job{j}, nil, monday, 4)
 	at := time.Date(2026, 12, 1, 7, 0, 0, 0, time.UTC)
 	ends := c.floor(at.Add(3 * time.Hour))
-	window := c.Allowed([]Booked{{Job: j.ID, Task: "coat/hall-1/pour", Crew: "crew", From: at, Until: c.time(ends)}})["baggage-hall/coat/hall-2/pour"]
+	window := c.Allowed([]Booked{{Job: j.ID, Task: "coat/hall-1/pour", Crew: "crew", From: at,
+		Until: c.time(ends)}})["baggage-hall/coat/hall-2/pour"]
 	opens, closes := time.Time{}, time.Time{}
 	for _, task := range c.Problem.Jobs[0].Tasks {
 		for _, a := range task.After {
@@ -301,7 +314,8 @@ func TestGapsAreRoundedInwards(t *testing.T) {
 			}
 		}
 	}
-	if opens.Before(*window.Opens) || opens.Sub(*window.Opens) >= slot || closes.After(*window.Closes) || window.Closes.Sub(closes) >= slot || closes.Equal(*window.Closes) {
+	if opens.Before(*window.Opens) || opens.Sub(*window.Opens) >= slot || closes.After(*window.Closes) ||
+		window.Closes.Sub(closes) >= slot || closes.Equal(*window.Closes) {
 		t.Errorf("%v to %v of %v to %v", opens, closes, window.Opens, window.Closes)
 	}
 }
@@ -316,7 +330,9 @@ func TestHolidaysAndFoulHours(t *testing.T) {
 	}
 	c := Build(job.House{}, nil, nil, monday, 2)
 	foul := monday.Add(4 * time.Hour)
-	windows := c.fair(&stage.SurveyPlan{Hours: []climate.Judged{{At: foul.Add(-time.Hour), State: climate.Go}, {At: foul, State: climate.Stop}, {At: foul.Add(time.Hour), State: climate.Wait}, {At: foul.Add(2 * time.Hour), State: climate.Go}}})
+	windows := c.fair(&stage.SurveyPlan{Hours: []climate.Judged{{At: foul.Add(-time.Hour), State: climate.Go},
+		{At: foul, State: climate.Stop}, {At: foul.Add(time.Hour), State: climate.Wait},
+		{At: foul.Add(2 * time.Hour), State: climate.Go}}})
 	if len(windows) != 2 || c.time(windows[0].Until) != foul || c.time(windows[1].From) != foul.Add(2*time.Hour) {
 		t.Errorf("%+v", windows)
 	}
@@ -330,7 +346,8 @@ func TestHolidaysAndFoulHours(t *testing.T) {
 func TestWhatNoLongerHolds(t *testing.T) {
 	j := demo(t, "baggage-hall", monday, func(f *job.Job) { f.Due = "2026-12-04" })
 	c := Build(job.House{}, []Job{j}, nil, monday, 4)
-	if due := c.Problem.Jobs[0].Due; due == nil || !c.time(*due).Equal(time.Date(2026, 12, 4, 23, 0, 0, 0, time.UTC)) { // midnight in Oslo
+	// midnight in Oslo
+	if due := c.Problem.Jobs[0].Due; due == nil || !c.time(*due).Equal(time.Date(2026, 12, 4, 23, 0, 0, 0, time.UTC)) {
 		t.Errorf("due %v", due)
 	}
 	at := func(day, hour int) time.Time { return time.Date(2026, 12, day, hour, 0, 0, 0, time.UTC) }
@@ -362,7 +379,8 @@ func TestAWindowCountsFromTheFirstSection(t *testing.T) {
 	j := demo(t, "baggage-hall", monday, func(f *job.Job) { f.Methods.Session = school.TapeLines })
 	c := Build(job.House{}, []Job{j}, nil, monday, 4)
 	window := func(from, until time.Time) Allowed {
-		return c.Allowed([]Booked{{Job: j.ID, Task: "coat/hall-1/pour", Crew: "crew", From: from, Until: until}})["baggage-hall/coat/hall-2/pour"]
+		return c.Allowed([]Booked{{Job: j.ID, Task: "coat/hall-1/pour", Crew: "crew", From: from,
+			Until: until}})["baggage-hall/coat/hall-2/pour"]
 	}
 	at := func(day, hour int) time.Time { return time.Date(2026, 12, day, hour, 0, 0, 0, time.UTC) }
 	once, over := window(at(1, 14), at(1, 16)), window(at(1, 14), at(2, 9))
@@ -386,7 +404,9 @@ func TestACoatPouredWetIsOneSession(t *testing.T) {
 		t.Fatalf("%+v", both)
 	}
 	pours := duration(both.parts[0].Takes) + duration(both.parts[1].Takes)
-	if set := both.starts["coat/hall-1/pour"]; both.lasts != set+pours+cleaningUp || both.starts["coat/hall-2/pour"] != set+duration(both.parts[0].Takes) || both.behind("coat/hall-2/pour") != cleaningUp {
+	if set := both.starts["coat/hall-1/pour"]; both.lasts != set+pours+cleaningUp ||
+		both.starts["coat/hall-2/pour"] != set+duration(both.parts[0].Takes) ||
+		both.behind("coat/hall-2/pour") != cleaningUp {
 		t.Errorf("%v for %v: %v", both.lasts, pours, both.starts)
 	}
 	c := Build(job.House{}, []Job{wet}, nil, monday, 4)
@@ -395,7 +415,8 @@ func TestACoatPouredWetIsOneSession(t *testing.T) {
 		t.Error("the upper coat is booked by itself")
 	}
 	third := by["coat/hall-3/pour"]
-	if ready := by["coat/hall-1/pour"].Until.Add(9 * time.Hour); third.From.Before(ready) { // 10 h after the upper one is laid, less what is set up
+	// 10 h after the upper one is laid, less what is set up
+	if ready := by["coat/hall-1/pour"].Until.Add(9 * time.Hour); third.From.Before(ready) {
 		t.Errorf("coat 3 at %v, ready %v", third.From, ready)
 	}
 }
@@ -405,7 +426,8 @@ func TestACoatPouredWetIsOneSession(t *testing.T) {
 func TestCrewsAreFreeAndLargeEnough(t *testing.T) {
 	j := demo(t, "baggage-hall", monday, nil) // three people
 	all := []work.Skill{work.Grinding, work.Acids, work.Mixing, work.Spreads}
-	h := job.House{Crews: []job.StandingCrew{{ID: "two", Name: "Quay two", People: 2, Skills: all}, {ID: "three", Name: "Quay three", People: 3, Skills: all}}}
+	h := job.House{Crews: []job.StandingCrew{{ID: "two", Name: "Quay two", People: 2, Skills: all},
+		{ID: "three", Name: "Quay three", People: 3, Skills: all}}}
 	by := solved(t, Build(h, []Job{j}, nil, monday, 4), nil)
 	_, of := blocks(j)
 	large := 0
@@ -420,7 +442,8 @@ func TestCrewsAreFreeAndLargeEnough(t *testing.T) {
 	if large < 5 {
 		t.Errorf("%d tasks for three", large)
 	}
-	begun := Booked{Job: "elsewhere", Task: "t", Crew: "three", From: monday, Until: monday.Add(30 * time.Hour)} // until Tuesday noon
+	// until Tuesday noon
+	begun := Booked{Job: "elsewhere", Task: "t", Crew: "three", From: monday, Until: monday.Add(30 * time.Hour)}
 	for _, b := range solved(t, Build(h, []Job{j}, []Booked{begun}, monday.Add(time.Hour), 4), []Booked{begun}) {
 		if b.Crew == "three" && b.From.Before(begun.Until) {
 			t.Errorf("%s at %v", b.Task, b.From)
@@ -457,7 +480,8 @@ func TestAHotSlab(t *testing.T) {
 		})
 		laid := monday.Add(3 * time.Hour)
 		for n, stage := range []material.StageKey{material.StageRecoatFrom, material.StageRecoatUntil} {
-			if after, known := j.Films.After("hall-1", stage, laid); !known || duration(after).Hours()-want[n] > 1e-3 || want[n]-duration(after).Hours() > 1e-3 {
+			if after, known := j.Films.After("hall-1", stage, laid); !known || duration(after).Hours()-want[n] > 1e-3 ||
+				want[n]-duration(after).Hours() > 1e-3 {
 				t.Errorf("%v °C: %s after %v h, by hand %v", at, stage, duration(after).Hours(), want[n])
 			}
 		}
@@ -478,9 +502,11 @@ func TestNothingClosesOverAWeekend(t *testing.T) {
 	// With a Saturday it is begun then, not on Friday: the third coat cannot follow the
 	// second before Sunday, and that closes 30 h after it; so the second waits for Monday,
 	// and the first closes 48 h after it is begun.
-	h := job.House{Hours: &job.Hours{Days: []job.Weekday{job.Monday, job.Tuesday, job.Wednesday, job.Thursday, job.Friday, job.Saturday}, From: "07:00", Until: "16:00"}}
+	h := job.House{Hours: &job.Hours{Days: []job.Weekday{job.Monday, job.Tuesday, job.Wednesday, job.Thursday, job.Friday,
+		job.Saturday}, From: "07:00", Until: "16:00"}}
 	by = solved(t, Build(h, []Job{j}, nil, friday, 4), nil)
-	if first = by["coat/cor-1/pour"]; !first.From.Equal(time.Date(2026, 12, 5, 7, 0, 0, 0, time.UTC)) || !by["coat/cor-2/pour"].From.Equal(time.Date(2026, 12, 7, 7, 0, 0, 0, time.UTC)) {
+	if first = by["coat/cor-1/pour"]; !first.From.Equal(time.Date(2026, 12, 5, 7, 0, 0, 0, time.UTC)) ||
+		!by["coat/cor-2/pour"].From.Equal(time.Date(2026, 12, 7, 7, 0, 0, 0, time.UTC)) {
 		t.Errorf("with a Saturday on %v", first.From)
 	}
 }
@@ -491,7 +517,8 @@ func TestWhatASiteAsks(t *testing.T) {
 	now := time.Date(2026, 11, 30, 6, 0, 0, 0, time.UTC) // a Monday
 	j := demo(t, "baggage-hall", now, func(j *job.Job) {
 		j.Zone, j.Earliest = "UTC", "2026-12-02"
-		j.Hours = &job.Hours{Days: []job.Weekday{job.Monday, job.Tuesday, job.Wednesday, job.Thursday, job.Friday}, From: "09:00", Until: "15:00"}
+		j.Hours = &job.Hours{Days: []job.Weekday{job.Monday, job.Tuesday, job.Wednesday, job.Thursday, job.Friday},
+			From: "09:00", Until: "15:00"}
 		j.Quiet = []job.Break{{From: "11:00", Until: "13:00"}}
 	})
 	first := j.File.Job.Surfaces[0].Coats[0]
@@ -524,7 +551,8 @@ func TestWhatASiteAsks(t *testing.T) {
 	// Moved where it may not be, each is told by its own reason.
 	move := func(kind work.Kind, to time.Time) string {
 		for _, b := range by {
-			if task := c.Tasks[c.index[b.key()]]; b.Task == pour == (kind == work.Pour) && task.Kind == kind && (kind == work.Pour || strings.Contains(task.Name, "rind")) {
+			if task := c.Tasks[c.index[b.key()]]; b.Task == pour == (kind == work.Pour) && task.Kind == kind &&
+				(kind == work.Pour || strings.Contains(task.Name, "rind")) {
 				return c.outside(c.index[b.key()], "crew", to, to.Add(b.Until.Sub(b.From)))
 			}
 		}
@@ -583,13 +611,16 @@ func TestBusyHoursAndBreaks(t *testing.T) {
 		crew.Busy = busy
 		return Shifts(job.House{}, crew, at(0), at(23), time.UTC)
 	}
-	if s := shifts(); len(s) != 1 || len(s[0].Rests) != 1 || !s[0].Rests[0].From.Equal(at(12)) || !s[0].Rests[0].Until.Equal(at(12).Add(30*time.Minute)) {
+	if s := shifts(); len(s) != 1 || len(s[0].Rests) != 1 || !s[0].Rests[0].From.Equal(at(12)) ||
+		!s[0].Rests[0].Until.Equal(at(12).Add(30*time.Minute)) {
 		t.Errorf("%+v", s)
 	}
-	if s := shifts(job.Busy{From: at(9), Until: at(11)}); len(s) != 2 || !s[0].Until.Equal(at(9)) || !s[1].From.Equal(at(11)) || !s[1].Until.Equal(at(16)) {
+	if s := shifts(job.Busy{From: at(9), Until: at(11)}); len(s) != 2 || !s[0].Until.Equal(at(9)) ||
+		!s[1].From.Equal(at(11)) || !s[1].Until.Equal(at(16)) {
 		t.Errorf("%+v", s)
 	}
-	if s := shifts(job.Busy{From: at(5), Until: at(9)}, job.Busy{From: at(15), Until: at(20)}); len(s) != 1 || !s[0].From.Equal(at(9)) || !s[0].Until.Equal(at(15)) {
+	if s := shifts(job.Busy{From: at(5), Until: at(9)}, job.Busy{From: at(15), Until: at(20)}); len(s) != 1 ||
+		!s[0].From.Equal(at(9)) || !s[0].Until.Equal(at(15)) {
 		t.Errorf("%+v", s)
 	}
 	if s := shifts(job.Busy{From: at(7), Until: at(16)}); len(s) != 0 {
@@ -603,7 +634,8 @@ func TestBusyHoursAndBreaks(t *testing.T) {
 // A degree of latitude is 111.2 km (a 360th of 2π × 6371 km); by road 1.3 times, at 50 km/h
 // 2.89 h. Without coordinates the way leads by the yard.
 func TestTheWayBetweenJobs(t *testing.T) {
-	here, there := job.Job{Where: &job.Whereabouts{Latitude: 58, Longitude: 10}}, job.Job{Where: &job.Whereabouts{Latitude: 59, Longitude: 10}}
+	here, there := job.Job{Where: &job.Whereabouts{Latitude: 58, Longitude: 10}},
+		job.Job{Where: &job.Whereabouts{Latitude: 59, Longitude: 10}}
 	if got := drive(here, there).Hours(); got < 2.885 || got > 2.895 {
 		t.Errorf("%v h", got)
 	}
@@ -642,7 +674,8 @@ func TestWaysOutWithTheirPrice(t *testing.T) {
 		jobs = append(jobs, j)
 	}
 	cost := 40.0
-	house := job.House{HourCost: &cost, Crews: []job.StandingCrew{{ID: "s", Name: "Skerry crew", People: 6, Skills: Crews(job.House{})[0].Skills}}}
+	house := job.House{HourCost: &cost, Crews: []job.StandingCrew{{ID: "s", Name: "Skerry crew", People: 6,
+		Skills: Crews(job.House{})[0].Skills}}}
 	planned := func(t Try) (*Calendar, *roster.Plan, error) {
 		tried, err := t.Jobs(jobs, nil)
 		if err != nil {
@@ -667,7 +700,8 @@ func TestWaysOutWithTheirPrice(t *testing.T) {
 			t.Errorf("%+v after %v slots late", w, plain.Cost[roster.Late])
 		}
 		switch {
-		case w.Try.Saturdays == "s" && (w.Text != "Skerry crew works Saturdays from 7 to 13" || w.Overtime == 0 || w.Cost != w.Overtime*6*40*1.5):
+		case w.Try.Saturdays == "s" && (w.Text != "Skerry crew works Saturdays from 7 to 13" || w.Overtime == 0 ||
+			w.Cost != w.Overtime*6*40*1.5):
 			t.Errorf("%+v", w)
 		case w.Try.Twin == "s" && (w.Text != "Another crew like Skerry crew" || w.Cost <= 0):
 			t.Errorf("%+v", w)

@@ -18,8 +18,10 @@ import (
 func TestCheckBookingsByHand(t *testing.T) {
 	everything := Crews(job.House{})[0].Skills
 	house := job.House{
-		Crews:    []job.StandingCrew{{ID: "north", Name: "North", People: 4, Skills: everything}, {ID: "south", Name: "South", People: 4, Skills: everything}},
-		Machines: []job.Machinery{{Machine: work.Grinder, Count: 1, Off: []job.Leave{{From: "2026-12-10", Until: "2026-12-11"}}}},
+		Crews: []job.StandingCrew{{ID: "north", Name: "North", People: 4, Skills: everything},
+			{ID: "south", Name: "South", People: 4, Skills: everything}},
+		Machines: []job.Machinery{{Machine: work.Grinder, Count: 1,
+			Off: []job.Leave{{From: "2026-12-10", Until: "2026-12-11"}}}},
 	}
 	near := demo(t, "baggage-hall", monday, func(j *job.Job) { j.Where = &job.Whereabouts{Latitude: 58, Longitude: 10} })
 	far := demo(t, "baggage-hall", monday, func(j *job.Job) {
@@ -27,7 +29,8 @@ func TestCheckBookingsByHand(t *testing.T) {
 	})
 	far.ID = "far"
 	c := Build(house, []Job{near, far}, nil, monday, 4)
-	grinds := c.Tasks[slices.IndexFunc(c.Tasks, func(t Bookable) bool { return slices.Contains(t.Machines, work.Grinder) })].ID
+	grinds := c.Tasks[slices.IndexFunc(c.Tasks,
+		func(t Bookable) bool { return slices.Contains(t.Machines, work.Grinder) })].ID
 	at := func(day, hour, minute int) time.Time { return time.Date(2026, 12, day, hour, minute, 0, 0, time.UTC) }
 	long := time.Duration(c.task(c.index["baggage-hall/"+grinds]).Duration) * slot
 	grind := func(j, crew string, from time.Time, takes time.Duration) Booked {
@@ -36,24 +39,32 @@ func TestCheckBookingsByHand(t *testing.T) {
 	whole := func(j, crew string, from time.Time) Booked {
 		k := slices.IndexFunc(c.Problem.Crews, func(o roster.Crew) bool { return o.ID == crew })
 		s := c.floor(from)
-		return grind(j, crew, from, c.time(c.stay(c.index[j+"/"+grinds], c.Problem.Crews[k]).ends(s, c.task(c.index[j+"/"+grinds]).Duration)).Sub(from))
+		return grind(j, crew, from, c.time(c.stay(c.index[j+"/"+grinds], c.Problem.Crews[k]).ends(s,
+			c.task(c.index[j+"/"+grinds]).Duration)).Sub(from))
 	}
 	for name, b := range map[string]struct {
 		booked []Booked
 		says   string
 	}{
-		"as it may be":                {[]Booked{whole("baggage-hall", "north", at(3, 7, 0))}, ""},
-		"two on the only grinder":     {[]Booked{whole("baggage-hall", "north", at(3, 7, 0)), whole("far", "south", at(3, 8, 0))}, "the grinder is booked for something else"},
-		"111 km in half an hour":      {[]Booked{whole("baggage-hall", "north", at(3, 7, 0)), whole("far", "north", whole("baggage-hall", "north", at(3, 7, 0)).Until.Add(30*time.Minute))}, "the way from Baggage hall"},
-		"an hour for all of it":       {[]Booked{grind("baggage-hall", "north", at(3, 7, 0), time.Hour)}, "it takes " + worded(long)},
-		"a grinder in repair":         {[]Booked{whole("baggage-hall", "north", at(10, 7, 0))}, "the grinder is out of use"},
-		"before the client's first":   {[]Booked{whole("far", "north", at(1, 7, 0))}, "the client lets nobody begin before"},
-		"on the client's first":       {[]Booked{whole("far", "north", at(2, 7, 0))}, ""},
-		"a crew at two places":        {[]Booked{whole("baggage-hall", "north", at(3, 7, 0)), whole("far", "north", at(3, 7, 30))}, "North is booked for something else"},
-		"the grinder when it is free": {[]Booked{whole("baggage-hall", "north", at(3, 7, 0)), whole("far", "south", whole("baggage-hall", "north", at(3, 7, 0)).Until)}, ""},
+		"as it may be": {[]Booked{whole("baggage-hall", "north", at(3, 7, 0))}, ""},
+		"two on the only grinder": {[]Booked{whole("baggage-hall", "north", at(3, 7, 0)),
+			whole("far", "south", at(3, 8, 0))}, "the grinder is booked for something else"},
+		"111 km in half an hour": {[]Booked{whole("baggage-hall", "north", at(3, 7, 0)),
+			whole("far", "north", whole("baggage-hall", "north", at(3, 7, 0)).Until.Add(30*time.Minute))},
+			"the way from Baggage hall"},
+		"an hour for all of it": {[]Booked{grind("baggage-hall", "north", at(3, 7, 0), time.Hour)},
+			"it takes " + worded(long)},
+		"a grinder in repair":       {[]Booked{whole("baggage-hall", "north", at(10, 7, 0))}, "the grinder is out of use"},
+		"before the client's first": {[]Booked{whole("far", "north", at(1, 7, 0))}, "the client lets nobody begin before"},
+		"on the client's first":     {[]Booked{whole("far", "north", at(2, 7, 0))}, ""},
+		"a crew at two places": {[]Booked{whole("baggage-hall", "north", at(3, 7, 0)),
+			whole("far", "north", at(3, 7, 30))}, "North is booked for something else"},
+		"the grinder when it is free": {[]Booked{whole("baggage-hall", "north", at(3, 7, 0)),
+			whole("far", "south", whole("baggage-hall", "north", at(3, 7, 0)).Until)}, ""},
 	} {
 		broken := c.Check(b.booked)
-		if b.says == "" && len(broken) > 0 || b.says != "" && !slices.ContainsFunc(broken, func(x Broken) bool { return strings.Contains(x.Text, b.says) }) {
+		if b.says == "" && len(broken) > 0 || b.says != "" &&
+			!slices.ContainsFunc(broken, func(x Broken) bool { return strings.Contains(x.Text, b.says) }) {
 			t.Errorf("%s: %+v", name, broken)
 		}
 		// Where it may not be it is not offered, and the reason is told.
@@ -73,23 +84,28 @@ func TestCheckBookingsByHand(t *testing.T) {
 func TestWhatIsUnderWayKeepsItsMachine(t *testing.T) {
 	everything := Crews(job.House{})[0].Skills
 	house := job.House{
-		Crews:    []job.StandingCrew{{ID: "north", Name: "North", People: 4, Skills: everything}, {ID: "south", Name: "South", People: 4, Skills: everything}},
+		Crews: []job.StandingCrew{{ID: "north", Name: "North", People: 4, Skills: everything},
+			{ID: "south", Name: "South", People: 4, Skills: everything}},
 		Machines: []job.Machinery{{Machine: work.Grinder, Count: 1}},
 	}
 	one, two := demo(t, "baggage-hall", monday, nil), demo(t, "baggage-hall", monday, nil)
 	two.ID = "two"
 	c := Build(house, []Job{one, two}, nil, monday, 4)
-	grinds := c.Tasks[slices.IndexFunc(c.Tasks, func(t Bookable) bool { return slices.Contains(t.Machines, work.Grinder) })].ID
-	begun := Booked{Job: one.ID, Task: grinds, Crew: "north", From: monday.Add(time.Hour), Until: monday.Add(30 * time.Hour)}
+	grinds := c.Tasks[slices.IndexFunc(c.Tasks,
+		func(t Bookable) bool { return slices.Contains(t.Machines, work.Grinder) })].ID
+	begun := Booked{Job: one.ID, Task: grinds, Crew: "north", From: monday.Add(time.Hour),
+		Until: monday.Add(30 * time.Hour)}
 	now := monday.Add(2 * time.Hour)
 	c = Build(house, []Job{one, two}, []Booked{begun}, now, 4)
 	for _, b := range solvedAll(t, c, []Booked{begun}) {
-		if at := c.index[b.key()]; slices.Contains(c.Tasks[at].Machines, work.Grinder) && b.key() != begun.key() && b.From.Before(begun.Until) {
+		if at := c.index[b.key()]; slices.Contains(c.Tasks[at].Machines, work.Grinder) && b.key() != begun.key() &&
+			b.From.Before(begun.Until) {
 			t.Errorf("%s of %s at %v, while the grinder is in use until %v", b.Task, b.Job, b.From, begun.Until)
 		}
 	}
 	// That two have begun on the only one is so, and what comes is planned all the same.
-	other := Booked{Job: two.ID, Task: grinds, Crew: "south", From: monday.Add(time.Hour), Until: monday.Add(28 * time.Hour)}
+	other := Booked{Job: two.ID, Task: grinds, Crew: "south", From: monday.Add(time.Hour),
+		Until: monday.Add(28 * time.Hour)}
 	c = Build(house, []Job{one, two}, []Booked{begun, other}, now, 4)
 	solvedAll(t, c, []Booked{begun, other})
 }
@@ -104,7 +120,8 @@ func TestPromisesAtTheLatestMoveTheBookings(t *testing.T) {
 	by := solved(t, c, nil)
 	booked := list(by)
 	// The truth by another way: the whole planned anew with cooler films, nothing earlier than booked.
-	cooler := demo(t, "baggage-hall", monday, func(f *job.Job) { f.Slab = &measure.Sourced[measure.Temperature]{Value: 12 - Cooler} })
+	cooler := demo(t, "baggage-hall", monday,
+		func(f *job.Job) { f.Slab = &measure.Sourced[measure.Temperature]{Value: 12 - Cooler} })
 	k := Build(job.House{}, []Job{cooler}, nil, monday, 6)
 	moved := c.cooled(booked)
 	later := false
@@ -128,10 +145,12 @@ func TestPromisesAtTheLatestMoveTheBookings(t *testing.T) {
 		}
 	}
 	for _, p := range c.Promises(booked) {
-		last := j.Plan.Surfaces[slices.IndexFunc(j.Plan.Surfaces, func(s plan.SurfacePlan) bool { return s.Name == p.Surface })]
+		last := j.Plan.Surfaces[slices.IndexFunc(j.Plan.Surfaces,
+			func(s plan.SurfacePlan) bool { return s.Name == p.Surface })]
 		coat := last.Coats[len(last.Coats)-1].ID
 		pour := by[string(work.PourID(coat))]
-		if took, known := j.Cool.After(coat, p.Stage, pour.Until); known && p.Latest.Before(pour.Until.Add(duration(took)-time.Hour)) {
+		if took, known := j.Cool.After(coat, p.Stage, pour.Until); known &&
+			p.Latest.Before(pour.Until.Add(duration(took)-time.Hour)) {
 			t.Errorf("%s, %s: %v, the last film alone %v", p.Surface, p.Stage, p.Latest, pour.Until.Add(duration(took)))
 		}
 		if own := moved[pour.key()]; p.Latest.Before(own.Until) {
@@ -142,9 +161,11 @@ func TestPromisesAtTheLatestMoveTheBookings(t *testing.T) {
 
 // A way that nobody knows is told, not taken for none.
 func TestUnknownWaysAreTold(t *testing.T) {
-	a, b := demo(t, "baggage-hall", monday, func(j *job.Job) { j.Drive = 600 }), demo(t, "baggage-hall", monday, func(j *job.Job) { j.Name = "Net loft" })
+	a, b := demo(t, "baggage-hall", monday, func(j *job.Job) { j.Drive = 600 }),
+		demo(t, "baggage-hall", monday, func(j *job.Job) { j.Name = "Net loft" })
 	b.ID = "b"
-	if c := Build(job.House{}, []Job{a, b}, nil, monday, 4); !slices.Equal(c.Unknown, []string{a.File.Job.Name, "Net loft"}) {
+	if c := Build(job.House{}, []Job{a, b}, nil, monday, 4); !slices.Equal(c.Unknown,
+		[]string{a.File.Job.Name, "Net loft"}) {
 		t.Errorf("%q", c.Unknown)
 	}
 	b.File.Job.Drive = 1200

@@ -32,7 +32,8 @@ func (t Bookable) key() string { return t.Job + "/" + t.ID }
 
 // shown is a block as it is shown.
 func shown(j Job, b *block) Bookable {
-	out := Bookable{Job: j.ID, ID: string(b.ID), Name: b.Name, Kind: b.Kind, People: b.people, Minutes: b.lasts.Minutes(), Whole: !b.breakable && b.Split != work.Passing, Passing: b.Split == work.Passing, Machines: b.Needs.Machines}
+	out := Bookable{Job: j.ID, ID: string(b.ID), Name: b.Name, Kind: b.Kind, People: b.people, Minutes: b.lasts.Minutes(),
+		Whole: !b.breakable && b.Split != work.Passing, Passing: b.Split == work.Passing, Machines: b.Needs.Machines}
 	for _, s := range j.Plan.Surfaces {
 		if s.ID != b.Surface {
 			continue
@@ -69,11 +70,13 @@ func (c *Calendar) add(j Job, held map[string]Booked) {
 			continue
 		}
 		if !told {
-			leave(fmt.Sprintf("The sheet of what lies under “%s” does not say when it can be coated.", b.Name), "Enter that time on its data sheet.")
+			leave(fmt.Sprintf("The sheet of what lies under “%s” does not say when it can be coated.", b.Name),
+				"Enter that time on its data sheet.")
 			return
 		}
 		show := shown(j, b)
-		one := roster.Task{ID: show.ID, Name: b.Name, Duration: length(b.lasts), Breakable: b.breakable, Unattended: show.Passing}
+		one := roster.Task{ID: show.ID, Name: b.Name, Duration: length(b.lasts), Breakable: b.breakable,
+			Unattended: show.Passing}
 		for _, s := range b.Needs.Skills {
 			one.Skills = append(one.Skills, string(s))
 		}
@@ -183,7 +186,8 @@ func (c *Calendar) hold(t *roster.Task, b Booked) {
 		return
 	}
 	if b.From.Before(c.now) { // whatever the rules are: it is so
-		t.Start, t.Unattended, t.Breakable, t.Duration, t.After, t.Windows = &start, true, false, max(0, c.ceil(b.Until)-start), nil, nil
+		t.Start, t.Unattended, t.Breakable, t.Duration, t.After, t.Windows = &start, true, false,
+			max(0, c.ceil(b.Until)-start), nil, nil
 		if !b.Until.After(c.now) {
 			t.Machines = nil
 		}
@@ -220,13 +224,16 @@ func (c *Calendar) never(t roster.Task, shown Bookable) (text, way string) {
 	}
 	switch {
 	case !able && skilled:
-		return fmt.Sprintf("“%s” is planned for %s, and no crew that could do it has as many.", t.Name, hands(shown.People)), "Add people to a crew, or plan the job with fewer."
+		return fmt.Sprintf("“%s” is planned for %s, and no crew that could do it has as many.", t.Name, hands(shown.People)),
+			"Add people to a crew, or plan the job with fewer."
 	case !able:
-		return fmt.Sprintf("“%s” takes %s, and no crew can do all of that.", t.Name, strings.Join(small.Skills, " and ")), "Give a crew these skills."
+		return fmt.Sprintf("“%s” takes %s, and no crew can do all of that.", t.Name, strings.Join(small.Skills, " and ")),
+			"Give a crew these skills."
 	case longest == 0:
 		return fmt.Sprintf("Nobody who could do “%s” works at all.", t.Name), "Give a crew hours."
 	case !t.Breakable && t.Duration > longest:
-		return fmt.Sprintf("“%s” of %s takes %.3g h in one go with setting up and cleaning, and the longest shift is %.3g h.", t.Name, shown.Surface, float64(t.Duration)*slot.Hours(), float64(longest)*slot.Hours()),
+		return fmt.Sprintf("“%s” of %s takes %.3g h in one go with setting up and cleaning, and the longest shift is %.3g h.",
+				t.Name, shown.Surface, float64(t.Duration)*slot.Hours(), float64(longest)*slot.Hours()),
 			"Bring more people, or lay it in sections with clean tape lines."
 	}
 	return "", ""

@@ -102,12 +102,14 @@ func (r rivals) elsewhere(at int, crew string, from, until time.Time, counts fun
 	}
 	if before != nil {
 		if way := c.between(before.Job, here); way > from.Sub(before.Until) {
-			return fmt.Sprintf("the way from %s takes %s, and %s has %s for it.", c.jobName(before.Job), worded(way), c.crewName(crew), worded(from.Sub(before.Until)))
+			return fmt.Sprintf("the way from %s takes %s, and %s has %s for it.", c.jobName(before.Job), worded(way),
+				c.crewName(crew), worded(from.Sub(before.Until)))
 		}
 	}
 	if after != nil {
 		if way := c.between(here, after.Job); way > after.From.Sub(until) {
-			return fmt.Sprintf("the way to %s takes %s, and %s has %s for it.", c.jobName(after.Job), worded(way), c.crewName(crew), worded(after.From.Sub(until)))
+			return fmt.Sprintf("the way to %s takes %s, and %s has %s for it.", c.jobName(after.Job), worded(way),
+				c.crewName(crew), worded(after.From.Sub(until)))
 		}
 	}
 	return ""
@@ -169,7 +171,8 @@ func (c *Calendar) short(at int, b Booked) string {
 	if have >= need {
 		return ""
 	}
-	return fmt.Sprintf("it takes %s of work, and %s are booked.", worded(time.Duration(need)*slot), worded(time.Duration(have)*slot))
+	return fmt.Sprintf("it takes %s of work, and %s are booked.", worded(time.Duration(need)*slot),
+		worded(time.Duration(have)*slot))
 }
 
 // works reports whether the crew can be at the task in a slot.

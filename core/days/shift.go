@@ -31,7 +31,8 @@ func Crews(h job.House) []job.StandingCrew {
 	if len(h.Crews) > 0 {
 		return h.Crews
 	}
-	return []job.StandingCrew{{ID: "crew", Name: "Crew", Skills: []work.Skill{work.Grinding, work.Acids, work.Mixing, work.Spreads}}}
+	return []job.StandingCrew{{ID: "crew", Name: "Crew", Skills: []work.Skill{work.Grinding, work.Acids, work.Mixing,
+		work.Spreads}}}
 }
 
 // hoursOf are when a crew works.

@@ -27,7 +27,8 @@ func (c *Calendar) site(h job.Hours, zone *time.Location) []roster.Window {
 
 // loud are the machines that quiet hours forbid.
 func loud(m work.Machine) bool {
-	return m == work.Grinder || m == work.Blaster || m == work.Screener || m == work.Sander || m == work.Vacuum || m == work.WetVacuum
+	return m == work.Grinder || m == work.Blaster || m == work.Screener || m == work.Sander || m == work.Vacuum ||
+		m == work.WetVacuum
 }
 
 // hushed are the slots outside the quiet hours of a job; none where a block is not loud.
@@ -69,7 +70,8 @@ func (c *Calendar) awaited(j Job, b *block) []roster.Window {
 	for _, p := range parts {
 		for _, m := range p.Needs.Materials {
 			for _, d := range j.File.Job.Awaited {
-				same := m.Product != "" && m.Product == d.Product && m.Hardener == d.Hardener || m.Medium != "" && m.Medium == d.Medium
+				same := m.Product != "" && m.Product == d.Product && m.Hardener == d.Hardener || m.Medium != "" &&
+					m.Medium == d.Medium
 				if day, err := time.ParseInLocation(time.DateOnly, d.On, zone); err == nil && same {
 					there = max(there, c.ceil(day.AddDate(0, 0, 1)))
 				}
@@ -119,7 +121,8 @@ const (
 func apart(a, b job.Whereabouts) float64 {
 	const degree = math.Pi / 180
 	dLat, dLon := (b.Latitude-a.Latitude)*degree, (b.Longitude-a.Longitude)*degree
-	h := math.Pow(math.Sin(dLat/2), 2) + math.Cos(a.Latitude*degree)*math.Cos(b.Latitude*degree)*math.Pow(math.Sin(dLon/2), 2)
+	h := math.Pow(math.Sin(dLat/2), 2) + math.Cos(a.Latitude*degree)*math.Cos(b.Latitude*degree)*math.Pow(
+		math.Sin(dLon/2), 2)
 	return 2 * globe * math.Asin(math.Min(1, math.Sqrt(h)))
 }
 

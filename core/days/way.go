@@ -183,7 +183,8 @@ func price(h job.House, hours float64, overtime bool) float64 {
 const usualPremium = 0.5
 
 // Ways tries what could make a plan less late, keep more windows, or fit at all, and tells
-// of each that does, the best first, and last those that bring a warning. Now is the plan without them; nil where nothing fits.
+// of each that does, the best first, and last those that bring a warning. Now is the plan without
+// them; nil where nothing fits.
 func (c *Calendar) Ways(ctx context.Context, h job.House, now *roster.Plan, try Tried) ([]WayOut, error) {
 	worst := roster.Cost{math.MaxInt64, math.MaxInt64}
 	before := worst
@@ -207,7 +208,8 @@ func (c *Calendar) Ways(ctx context.Context, h job.House, now *roster.Plan, try 
 		if len(then.Problem.Jobs) < len(c.Problem.Jobs) { // a job that can no longer be planned is no way out
 			continue
 		}
-		if p.Cost[roster.Late] > before[roster.Late] || p.Cost[roster.Late] == before[roster.Late] && p.Cost[roster.Bought] >= before[roster.Bought] {
+		if p.Cost[roster.Late] > before[roster.Late] || p.Cost[roster.Late] == before[roster.Late] &&
+			p.Cost[roster.Bought] >= before[roster.Bought] {
 			continue
 		}
 		ways, costs[t] = append(ways, c.way(then, t.House(h), t, p)), p.Cost
@@ -244,7 +246,8 @@ func warned(was, is Job) []string {
 
 // way tells what a change does, of which a calendar and its plan came.
 func (c *Calendar) way(then *Calendar, h job.House, t Try, p *roster.Plan) WayOut {
-	w := WayOut{Try: t, Late: float64(p.Cost[roster.Late]) * slot.Hours(), Bought: int(p.Cost[roster.Bought]), Overtime: float64(p.Cost[roster.Overtime]) * slot.Hours()}
+	w := WayOut{Try: t, Late: float64(p.Cost[roster.Late]) * slot.Hours(), Bought: int(p.Cost[roster.Bought]),
+		Overtime: float64(p.Cost[roster.Overtime]) * slot.Hours()}
 	people, worked := make(map[string]int), time.Duration(0)
 	name := ""
 	for _, crew := range Crews(h) {

@@ -20,7 +20,8 @@ import (
 func trying(house job.House, jobs []Job, now time.Time) Tried {
 	return func(t Try) (*Calendar, *roster.Plan, error) {
 		tried, err := t.Jobs(jobs, func(id string, f job.File) (Job, error) {
-			return Job{ID: id, File: f, Plan: plan.Make(f, measure.Metric, now), Films: stage.FilmsOf(f, measure.Metric, now, 0)}, nil
+			return Job{ID: id, File: f, Plan: plan.Make(f, measure.Metric, now),
+				Films: stage.FilmsOf(f, measure.Metric, now, 0)}, nil
 		})
 		if err != nil {
 			return nil, nil, err
@@ -52,14 +53,16 @@ func TestAJobIsBegunSooner(t *testing.T) {
 		"start":  func(j *job.Job) { j.Start = "2027-01-04T08:00" },
 	} {
 		jobs := []Job{demo(t, "baggage-hall", now, func(j *job.Job) { j.Due = "2026-12-31"; change(j) })}
-		house := job.House{Crews: []job.StandingCrew{{ID: "s", Name: "Skerry crew", People: 6, Skills: Crews(job.House{})[0].Skills}}}
+		house := job.House{Crews: []job.StandingCrew{{ID: "s", Name: "Skerry crew", People: 6,
+			Skills: Crews(job.House{})[0].Skills}}}
 		try := trying(house, jobs, now)
 		c, plain, err := try(Try{})
 		if err != nil || plain.Cost[roster.Late] == 0 {
 			t.Fatalf("%s: %v, %+v", name, err, plain.Cost)
 		}
 		ways, err := c.Ways(context.Background(), house, plain, try)
-		if err != nil || found(ways, jobs[0].File.Job.Name+" is begun before the day") == nil || ways[0].Try.Sooner != jobs[0].ID || ways[0].Late != 0 || ways[0].Cost != 0 {
+		if err != nil || found(ways, jobs[0].File.Job.Name+" is begun before the day") == nil ||
+			ways[0].Try.Sooner != jobs[0].ID || ways[0].Late != 0 || ways[0].Cost != 0 {
 			t.Errorf("%s: %+v, %v", name, ways, err)
 		}
 	}
@@ -81,14 +84,17 @@ func TestASlowerHardenerKeepsAWindow(t *testing.T) {
 	}
 	p := &base.File.Products[0]
 	p.RecoatFrom, p.RecoatUntil = at(12), at(13)
-	slow := material.Hardener{ID: "slow", Name: "ebb", Ratio: p.Ratio, A: 2, B: 1, Curing: p.Curing, Density: &measure.Sourced[measure.Density]{Value: 500}}
+	slow := material.Hardener{ID: "slow", Name: "ebb", Ratio: p.Ratio, A: 2, B: 1, Curing: p.Curing,
+		Density: &measure.Sourced[measure.Density]{Value: 500}}
 	slow.RecoatUntil = at(60)
 	cold := slow
 	cold.ID, cold.Name, cold.SlabMin = "cold", "flood", &measure.Sourced[measure.Temperature]{Value: 30}
 	p.Hardeners = []material.Hardener{cold, slow}
-	house := job.House{Crews: []job.StandingCrew{{ID: "s", Name: "Skerry crew", People: 6, Skills: Crews(job.House{})[0].Skills}}}
+	house := job.House{Crews: []job.StandingCrew{{ID: "s", Name: "Skerry crew", People: 6,
+		Skills: Crews(job.House{})[0].Skills}}}
 	remade := func(f job.File) Job {
-		return Job{ID: "hall", File: f, Plan: plan.Make(f, measure.Metric, now), Films: stage.FilmsOf(f, measure.Metric, now, 0)}
+		return Job{ID: "hall", File: f, Plan: plan.Make(f, measure.Metric, now),
+			Films: stage.FilmsOf(f, measure.Metric, now, 0)}
 	}
 	jobs := []Job{remade(base.File)}
 	try := trying(house, jobs, now)
@@ -109,7 +115,8 @@ func TestASlowerHardenerKeepsAWindow(t *testing.T) {
 		t.Errorf("%v costs %v", err, w.Cost)
 	}
 	flood := ways[len(ways)-1]
-	if !strings.Contains(flood.Text, "the hardener flood") || len(flood.Warns) == 0 || !strings.Contains(strings.Join(flood.Warns, " "), "slab") || len(w.Warns) > 0 {
+	if !strings.Contains(flood.Text, "the hardener flood") || len(flood.Warns) == 0 ||
+		!strings.Contains(strings.Join(flood.Warns, " "), "slab") || len(w.Warns) > 0 {
 		t.Errorf("%+v", ways)
 	}
 	if jobs[0].File.Job.Surfaces[0].Coats[0].Hardener != "" {

@@ -36,8 +36,10 @@ func OpenAhead(p Polygon, travel Travel, width float64) bool {
 // Escape is the way that somebody who stands in a piece comes to an exit once the pieces before it
 // are worked.
 type Escape struct {
-	Blocked bool    // a part of the piece has no way over dry floor
-	Wet     float64 // m over worked pieces on the way with the least of them; 0 where a neck is too narrow, infinite where no way leads
+	Blocked bool // a part of the piece has no way over dry floor
+	// m over worked pieces on the way with the least of them; 0 where a neck is too narrow, infinite
+	// where no way leads
+	Wet float64
 }
 
 // Ground is memory in which ways out of floors are found, one floor after the other. It may be

@@ -22,7 +22,8 @@ func TestShoelaceAgainstPublishedFigures(t *testing.T) {
 		{"textbook: (1,6) (3,1) (7,2) (4,4) (8,5)", Ring{{1, 6}, {3, 1}, {7, 2}, {4, 4}, {8, 5}}, 16.5},
 		{"textbook: (3,4) (5,11) (12,8) (9,5) (5,6)", Ring{{3, 4}, {5, 11}, {12, 8}, {9, 5}, {5, 6}}, 30},
 		{"right triangle, half base times height", Ring{{0, 0}, {6, 0}, {0, 3.5}}, 10.5},
-		{"regular hexagon of side 2: 6√3 (Euclid)", Ring{{2, 0}, {1, math.Sqrt(3)}, {-1, math.Sqrt(3)}, {-2, 0}, {-1, -math.Sqrt(3)}, {1, -math.Sqrt(3)}}, 6 * math.Sqrt(3)},
+		{"regular hexagon of side 2: 6√3 (Euclid)", Ring{{2, 0}, {1, math.Sqrt(3)}, {-1, math.Sqrt(3)}, {-2, 0},
+			{-1, -math.Sqrt(3)}, {1, -math.Sqrt(3)}}, 6 * math.Sqrt(3)},
 	}
 	for _, c := range cases {
 		for _, shift := range []float64{0, 50_000} {
@@ -54,8 +55,10 @@ func TestCheckNamesTheFault(t *testing.T) {
 		{"hole outside", Polygon{square, []Ring{{{20, 0}, {21, 0}, {21, 1}}}}, "Hole 1 lies outside"},
 		{"hole across", Polygon{square, []Ring{{{9, 4}, {11, 4}, {11, 5}, {9, 5}}}}, "Hole 1 meets the outline"},
 		{"hole on the wall", Polygon{square, []Ring{{{0, 4}, {1, 4}, {1, 5}, {0, 5}}}}, "Hole 1 meets the outline"},
-		{"holes crossing", Polygon{square, []Ring{{{2, 2}, {4, 2}, {4, 4}, {2, 4}}, {{3, 3}, {5, 3}, {5, 5}, {3, 5}}}}, "Hole 2 meets hole 1"},
-		{"hole in hole", Polygon{square, []Ring{{{2, 2}, {6, 2}, {6, 6}, {2, 6}}, {{3, 3}, {4, 3}, {4, 4}, {3, 4}}}}, "one inside the other"},
+		{"holes crossing", Polygon{square, []Ring{{{2, 2}, {4, 2}, {4, 4}, {2, 4}}, {{3, 3}, {5, 3}, {5, 5}, {3, 5}}}},
+			"Hole 2 meets hole 1"},
+		{"hole in hole", Polygon{square, []Ring{{{2, 2}, {6, 2}, {6, 6}, {2, 6}}, {{3, 3}, {4, 3}, {4, 4}, {3, 4}}}},
+			"one inside the other"},
 		{"hole bow tie", Polygon{square, []Ring{{{2, 2}, {4, 4}, {4, 2}, {2, 4}}}}, "Hole 1 crosses itself"},
 	}
 	for _, c := range cases {

@@ -40,7 +40,8 @@ func TestMeetingAgainstComparingAll(t *testing.T) {
 			continue
 		}
 		crossed++
-		if where, touch := touching(ring[i], ring[(i+1)%n], ring[j], ring[(j+1)%n]); !touch || where.Distance(at) > 1e-6*stretch || neighbours(i, j, n) {
+		if where, touch := touching(ring[i], ring[(i+1)%n], ring[j], ring[(j+1)%n]); !touch ||
+			where.Distance(at) > 1e-6*stretch || neighbours(i, j, n) {
 			t.Fatalf("round %d: sides %d and %d do not meet at %v", round, i, j, at)
 		}
 	}

@@ -100,7 +100,8 @@ func checkPeel(t *testing.T, name string, p Polygon, exit Point, pieces []Piece,
 	if math.Abs(sum-whole) > 1e-6*whole {
 		t.Errorf("%s: pieces of %v on %v m²", name, sum, whole)
 	}
-	if last := pieces[len(pieces)-1]; NewField(p, 4000, 0.2).Way(NewField(p, 4000, 0.2).From(exit), last.Label) > NewField(p, 4000, 0.2).Way(NewField(p, 4000, 0.2).From(exit), pieces[0].Label) {
+	if last := pieces[len(pieces)-1]; NewField(p, 4000, 0.2).Way(NewField(p, 4000, 0.2).From(exit), last.Label) >
+		NewField(p, 4000, 0.2).Way(NewField(p, 4000, 0.2).From(exit), pieces[0].Label) {
 		t.Errorf("%s: the work ends farther from the exit than it begins", name)
 	}
 }
@@ -120,10 +121,13 @@ func TestPiecesOfAwkwardFloors(t *testing.T) {
 		exit Point
 		n    int
 	}{
-		"an L with a column": {Polygon{Outline: Ring{{X: 0, Y: 0}, {X: 14, Y: 0}, {X: 14, Y: 5}, {X: 6, Y: 5}, {X: 6, Y: 12}, {X: 0, Y: 12}}, Holes: []Ring{box(8, 2, 0.6, 0.6)}}, Point{X: 14, Y: 2}, 7},
-		"a U":                {Polygon{Outline: Ring{{X: 0, Y: 0}, {X: 9, Y: 0}, {X: 9, Y: 8}, {X: 6, Y: 8}, {X: 6, Y: 3}, {X: 3, Y: 3}, {X: 3, Y: 8}, {X: 0, Y: 8}}}, Point{X: 8, Y: 8}, 6},
-		"around a core":      {Polygon{Outline: box(0, 0, 16, 12), Holes: []Ring{box(5, 4, 6, 4)}}, Point{X: 0, Y: 6}, 9},
-		"a T, door in its stem": {Polygon{Outline: Ring{{X: 0, Y: 6}, {X: 5, Y: 6}, {X: 5, Y: 0}, {X: 8, Y: 0}, {X: 8, Y: 6}, {X: 13, Y: 6}, {X: 13, Y: 10}, {X: 0, Y: 10}}},
+		"an L with a column": {Polygon{Outline: Ring{{X: 0, Y: 0}, {X: 14, Y: 0}, {X: 14, Y: 5}, {X: 6, Y: 5}, {X: 6, Y: 12},
+			{X: 0, Y: 12}}, Holes: []Ring{box(8, 2, 0.6, 0.6)}}, Point{X: 14, Y: 2}, 7},
+		"a U": {Polygon{Outline: Ring{{X: 0, Y: 0}, {X: 9, Y: 0}, {X: 9, Y: 8}, {X: 6, Y: 8}, {X: 6, Y: 3},
+			{X: 3, Y: 3}, {X: 3, Y: 8}, {X: 0, Y: 8}}}, Point{X: 8, Y: 8}, 6},
+		"around a core": {Polygon{Outline: box(0, 0, 16, 12), Holes: []Ring{box(5, 4, 6, 4)}}, Point{X: 0, Y: 6}, 9},
+		"a T, door in its stem": {Polygon{Outline: Ring{{X: 0, Y: 6}, {X: 5, Y: 6}, {X: 5, Y: 0}, {X: 8, Y: 0}, {X: 8, Y: 6},
+			{X: 13, Y: 6}, {X: 13, Y: 10}, {X: 0, Y: 10}}},
 			Point{X: 6.5, Y: 0}, 8},
 	} {
 		pieces, _, err := Peel(c.p, c.exit, shares(c.n), nil)
@@ -197,7 +201,8 @@ func TestPiecesOfAnyFloor(t *testing.T) {
 
 // A floor that hangs together by a neck narrower than a person: nobody comes out.
 func TestANarrowNeckIsTold(t *testing.T) {
-	neck := Polygon{Outline: Ring{{X: 0, Y: 0}, {X: 5, Y: 0}, {X: 5, Y: 2}, {X: 6, Y: 2}, {X: 6, Y: 0}, {X: 11, Y: 0}, {X: 11, Y: 5}, {X: 6, Y: 5}, {X: 6, Y: 2.4}, {X: 5, Y: 2.4}, {X: 5, Y: 5}, {X: 0, Y: 5}}}
+	neck := Polygon{Outline: Ring{{X: 0, Y: 0}, {X: 5, Y: 0}, {X: 5, Y: 2}, {X: 6, Y: 2}, {X: 6, Y: 0}, {X: 11, Y: 0},
+		{X: 11, Y: 5}, {X: 6, Y: 5}, {X: 6, Y: 2.4}, {X: 5, Y: 2.4}, {X: 5, Y: 5}, {X: 0, Y: 5}}}
 	exit := Point{X: 11, Y: 1}
 	pieces, _, err := Peel(neck, exit, shares(6), nil)
 	if err != nil {

@@ -156,15 +156,18 @@ func (p Polygon) checkHole(h int, hole Ring) *Fault {
 	}
 	for _, corner := range hole {
 		if !p.Outline.contains(corner) {
-			return &Fault{h, fmt.Sprintf("Hole %d lies outside the outline.", h+1), "Move it inside or remove it.", []Point{corner}}
+			return &Fault{h, fmt.Sprintf("Hole %d lies outside the outline.", h+1), "Move it inside or remove it.",
+				[]Point{corner}}
 		}
 	}
 	for o, other := range p.Holes[:h] {
 		if _, _, at, found := meeting(other, hole); found {
-			return &Fault{h, fmt.Sprintf("Hole %d meets hole %d.", h+1, o+1), "Draw the two as one hole, or move one.", []Point{at}}
+			return &Fault{h, fmt.Sprintf("Hole %d meets hole %d.", h+1, o+1), "Draw the two as one hole, or move one.",
+				[]Point{at}}
 		}
 		if other.contains(hole[0]) || hole.contains(other[0]) {
-			return &Fault{h, fmt.Sprintf("Holes %d and %d lie one inside the other.", o+1, h+1), "Remove the inner one.", []Point{hole[0]}}
+			return &Fault{h, fmt.Sprintf("Holes %d and %d lie one inside the other.", o+1, h+1), "Remove the inner one.",
+				[]Point{hole[0]}}
 		}
 	}
 	return nil
@@ -172,7 +175,8 @@ func (p Polygon) checkHole(h int, hole Ring) *Fault {
 
 func (r Ring) check(hole int, name string) *Fault {
 	if len(r) < 3 {
-		return &Fault{hole, fmt.Sprintf("%s has %d corners; an area needs at least 3.", name, len(r)), "Add corners until it closes.", r}
+		return &Fault{hole, fmt.Sprintf("%s has %d corners; an area needs at least 3.", name, len(r)),
+			"Add corners until it closes.", r}
 	}
 	for i, a := range r {
 		if u := r[(i+1)%len(r)].Minus(a); dot(u, u) < Tolerance*Tolerance {
@@ -204,7 +208,8 @@ func neighbours(i, j, n int) bool {
 func touching(a, b, c, d Point) (Point, bool) {
 	u, v, w := b.Minus(a), d.Minus(c), c.Minus(a)
 	// Most pairs are settled here: both ends of one on the same side of the other.
-	if one, two := cross(u, w), cross(u, d.Minus(a)); one*two > 0 && min(one*one, two*two) > Tolerance*Tolerance*dot(u, u) {
+	if one, two := cross(u, w), cross(u, d.Minus(a)); one*two > 0 &&
+		min(one*one, two*two) > Tolerance*Tolerance*dot(u, u) {
 		return Point{}, false
 	}
 	across := cross(u, v)

@@ -101,9 +101,11 @@ func (p Polygon) Parted(side int, width float64) (parts [2][]Ring, line [2]Point
 	met, _ := Chord(p, inward, level)
 	switch strip, rest := figures(below), figures(above); {
 	case !(width > 0) || len(strip) == 0 || len(rest) == 0:
-		return parts, line, &ReshapeError{"No part of the floor lies that far from the wall.", "Enter a width that leaves something on both sides."}
+		return parts, line, &ReshapeError{"No part of the floor lies that far from the wall.",
+			"Enter a width that leaves something on both sides."}
 	case len(strip) > 1 || len(rest) > 1 || len(met) != 2:
-		return parts, line, &ReshapeError{"A line along that wall falls apart on this floor.", "Take another wall or another width, so that it runs from wall to wall past columns and corners."}
+		return parts, line, &ReshapeError{"A line along that wall falls apart on this floor.",
+			"Take another wall or another width, so that it runs from wall to wall past columns and corners."}
 	default:
 		return [2][]Ring{strip[0], rest[0]}, [2]Point{met[0].At, met[1].At}, nil
 	}

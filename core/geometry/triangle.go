@@ -58,7 +58,8 @@ func (r Ring) corners(left []int, i int, a, b, c Point) bool {
 			continue
 		}
 		p := r[index]
-		if p != a && p != b && p != c && cross(b.Minus(a), p.Minus(a)) >= 0 && cross(c.Minus(b), p.Minus(b)) >= 0 && cross(a.Minus(c), p.Minus(c)) >= 0 {
+		if p != a && p != b && p != c && cross(b.Minus(a), p.Minus(a)) >= 0 && cross(c.Minus(b), p.Minus(b)) >= 0 &&
+			cross(a.Minus(c), p.Minus(c)) >= 0 {
 			return true
 		}
 	}

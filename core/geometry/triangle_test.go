@@ -44,8 +44,10 @@ func TestTrianglesTile(t *testing.T) {
 			}
 		}
 		points, triangles := Mesh(ring, inner)
-		if area, turned := sum(points, triangles); turned > 0 || math.Abs(area-ring.SignedArea()) > 1e-9 || len(triangles) != len(ring)-2+2*len(inner) {
-			t.Fatalf("mesh of %d + %d: %v of %v, %d turned, %d triangles", len(ring), len(inner), area, ring.SignedArea(), turned, len(triangles))
+		if area, turned := sum(points, triangles); turned > 0 || math.Abs(area-ring.SignedArea()) > 1e-9 ||
+			len(triangles) != len(ring)-2+2*len(inner) {
+			t.Fatalf("mesh of %d + %d: %v of %v, %d turned, %d triangles", len(ring), len(inner), area, ring.SignedArea(),
+				turned, len(triangles))
 		}
 	}
 }
@@ -155,7 +157,8 @@ func TestCoversASegment(t *testing.T) {
 // 75° (Abramowitz and Stegun, table 17.2, from memory): the perimeter of an
 // ellipse is 4·a·E(k), with k² = 1 − b²/a².
 func TestEllipsePerimeterAgainstTables(t *testing.T) {
-	for angle, table := range map[float64]float64{15: 1.5441504969, 30: 1.4674622093, 45: 1.3506438810, 60: 1.2110560276, 75: 1.0764051131} {
+	for angle, table := range map[float64]float64{15: 1.5441504969, 30: 1.4674622093, 45: 1.3506438810, 60: 1.2110560276,
+		75: 1.0764051131} {
 		e := Ellipse{Long: 3, Wide: 3 * math.Cos(angle*math.Pi/180)}
 		if got := e.Perimeter(); math.Abs(got/(12*table)-1) > 1e-9 {
 			t.Errorf("%v°: %v, table %v", angle, got, 12*table)
@@ -174,7 +177,8 @@ func TestEllipsePerimeterAgainstTables(t *testing.T) {
 		t.Errorf("a circle has %v", circle)
 	}
 	// The half of an ellipse has its centroid 4a/3π from the middle.
-	if area, moment := (Ellipse{3, 2}).Segment(3, 6); math.Abs(area-3*math.Pi) > 1e-12 || math.Abs(moment/area-3-4/math.Pi) > 1e-12 {
+	if area, moment := (Ellipse{3, 2}).Segment(3, 6); math.Abs(area-3*math.Pi) > 1e-12 ||
+		math.Abs(moment/area-3-4/math.Pi) > 1e-12 {
 		t.Errorf("half an ellipse: %v m², moment %v", area, moment)
 	}
 }

@@ -54,7 +54,8 @@ type Reading struct {
 func (l Local) In(zone *time.Location) (Reading, error) {
 	r, err := l.read(zone)
 	if err == nil && CheckYear(r.At) != nil {
-		return Reading{}, &TimeError{"/start", fmt.Sprintf("The year of “%s” cannot be planned.", string(l)), fmt.Sprintf("Enter a year from %d to %d.", firstYear, lastYear)}
+		return Reading{}, &TimeError{"/start", fmt.Sprintf("The year of “%s” cannot be planned.", string(l)),
+			fmt.Sprintf("Enter a year from %d to %d.", firstYear, lastYear)}
 	}
 	return r, err
 }
@@ -71,7 +72,8 @@ func (l Local) read(zone *time.Location) (Reading, error) {
 		wall, err = time.Parse(localSecond, string(l))
 	}
 	if err != nil {
-		return Reading{}, &TimeError{"/start", fmt.Sprintf("“%s” is not a day and a time.", string(l)), "Write it like 2026-11-30T07:00."}
+		return Reading{}, &TimeError{"/start", fmt.Sprintf("“%s” is not a day and a time.", string(l)),
+			"Write it like 2026-11-30T07:00."}
 	}
 	shows := func(offset int) (time.Time, bool) {
 		t := wall.Add(-time.Duration(offset) * time.Second).In(zone)
@@ -84,20 +86,23 @@ func (l Local) read(zone *time.Location) (Reading, error) {
 	second, again := shows(after)
 	switch {
 	case shown && again && !first.Equal(second):
-		return Reading{first, fmt.Sprintf("%s comes twice that night, since the clock is put back; the first is meant.", wall.Format("15:04"))}, nil
+		return Reading{first, fmt.Sprintf("%s comes twice that night, since the clock is put back; the first is meant.",
+			wall.Format("15:04"))}, nil
 	case shown:
 		return Reading{At: first}, nil
 	case again:
 		return Reading{At: second}, nil
 	}
-	return Reading{first, fmt.Sprintf("The clock does not show %s that night, since it is put forward; %s is meant.", wall.Format("15:04"), first.Format("15:04"))}, nil
+	return Reading{first, fmt.Sprintf("The clock does not show %s that night, since it is put forward; %s is meant.",
+		wall.Format("15:04"), first.Format("15:04"))}, nil
 }
 
 // Place is the job's time zone, UTC where none is named.
 func (j Job) Place() (*time.Location, error) {
 	zone, err := time.LoadLocation(j.Zone)
 	if err != nil || j.Zone == "Local" {
-		return time.UTC, &TimeError{"/zone", fmt.Sprintf("“%s” is not a time zone.", j.Zone), "Name it as IANA does, such as Europe/Oslo or America/Halifax."}
+		return time.UTC, &TimeError{"/zone", fmt.Sprintf("“%s” is not a time zone.", j.Zone),
+			"Name it as IANA does, such as Europe/Oslo or America/Halifax."}
 	}
 	return zone, nil
 }
@@ -179,7 +184,9 @@ func (h Hours) Check() *TimeError {
 		end, okEnd := b.Until.minutes()
 		start, end = (start-from+day)%day, (end-from+day)%day
 		if !okStart || !okEnd || start >= end || end > length || start < before {
-			return &TimeError{fmt.Sprintf("/breaks/%d", i), fmt.Sprintf("The break from %s to %s does not lie within the shift, after the one before.", b.From, b.Until), "Order the breaks, each inside the shift."}
+			return &TimeError{fmt.Sprintf("/breaks/%d", i),
+				fmt.Sprintf("The break from %s to %s does not lie within the shift, after the one before.", b.From, b.Until),
+				"Order the breaks, each inside the shift."}
 		}
 		before = end
 	}
@@ -300,7 +307,8 @@ func (h Hours) Rests(t time.Time) [][2]time.Time {
 
 // Words tells the hours in a line.
 func (h Hours) Words() string {
-	names := map[Weekday]string{Monday: "Mon", Tuesday: "Tue", Wednesday: "Wed", Thursday: "Thu", Friday: "Fri", Saturday: "Sat", Sunday: "Sun"}
+	names := map[Weekday]string{Monday: "Mon", Tuesday: "Tue", Wednesday: "Wed", Thursday: "Thu", Friday: "Fri",
+		Saturday: "Sat", Sunday: "Sun"}
 	order := []Weekday{Monday, Tuesday, Wednesday, Thursday, Friday, Saturday, Sunday}
 	text := ""
 	for i := 0; i < len(order); i++ {

@@ -93,7 +93,8 @@ func TestAShiftOverTheChangeOfTheClock(t *testing.T) {
 		}
 		return night.Open(at)
 	}
-	for text, want := range map[string]bool{"2027-10-31T03:30": true, "2027-10-31T06:00": false, "2027-11-01T05:00": false, "2027-11-01T22:00": true, "2027-11-02T05:59": true} {
+	for text, want := range map[string]bool{"2027-10-31T03:30": true, "2027-10-31T06:00": false, "2027-11-01T05:00": false,
+		"2027-11-01T22:00": true, "2027-11-02T05:59": true} {
 		if open(text) != want {
 			t.Errorf("open at %s: %v", text, !want)
 		}
@@ -107,14 +108,16 @@ func TestHoursThatCannotBe(t *testing.T) {
 	if w := UsualHours().Words(); w != "Mon–Fri 07:00–16:00" {
 		t.Errorf("usual: %s", w)
 	}
-	if w := (Hours{Days: []Weekday{Sunday, Monday, Tuesday, Thursday}, From: "06:00", Until: "14:00"}).Words(); w != "Mon–Tue, Thu, Sun 06:00–14:00" {
+	if w := (Hours{Days: []Weekday{Sunday, Monday, Tuesday, Thursday}, From: "06:00", Until: "14:00"}).Words(); w !=
+		"Mon–Tue, Thu, Sun 06:00–14:00" {
 		t.Errorf("odd: %s", w)
 	}
 	for name, h := range map[string]Hours{
 		"no times":      {Days: []Weekday{Monday}},
 		"break outside": {Days: []Weekday{Monday}, From: "07:00", Until: "12:00", Breaks: []Break{{"12:30", "13:00"}}},
 		"break turned":  {Days: []Weekday{Monday}, From: "07:00", Until: "16:00", Breaks: []Break{{"13:00", "12:00"}}},
-		"breaks mixed":  {Days: []Weekday{Monday}, From: "07:00", Until: "16:00", Breaks: []Break{{"13:00", "13:30"}, {"09:00", "09:15"}}},
+		"breaks mixed": {Days: []Weekday{Monday}, From: "07:00", Until: "16:00",
+			Breaks: []Break{{"13:00", "13:30"}, {"09:00", "09:15"}}},
 	} {
 		if bad := h.Check(); bad == nil || bad.Way == "" {
 			t.Errorf("%s: %v", name, bad)

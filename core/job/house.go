@@ -59,7 +59,9 @@ func (h House) Fault() (path, text string) {
 			path := fmt.Sprintf("crews[%d].members[%d]", i, n)
 			switch other, twice := in[m]; {
 			case m == "" || len([]rune(m)) > longestName:
-				return path, fmt.Sprintf("A person of %s has no name, or one of more than %d letters. Give each a name of their own.", c.Name, longestName)
+				return path,
+					fmt.Sprintf("A person of %s has no name, or one of more than %d letters. Give each a name of their own.", c.Name,
+						longestName)
 			case twice && other == c.ID:
 				return path, fmt.Sprintf("%s is named twice in %s. Tell the two apart, or name one of them.", m, c.Name)
 			case twice:

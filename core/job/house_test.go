@@ -26,7 +26,8 @@ func TestPeopleOfCrews(t *testing.T) {
 		{crews([]string{"Ylva", "Ylva"}), "crews[0].members[1]", "twice in Crew a"},
 		{crews(nil, []string{"Ketil", "Ylva"}, []string{"Ylva"}), "crews[2].members[0]", "in two crews"},
 	} {
-		if path, text := c.house.Fault(); path != c.path || !strings.Contains(text, c.text) || (text == "") != (c.text == "") {
+		if path, text := c.house.Fault(); path != c.path || !strings.Contains(text, c.text) ||
+			(text == "") != (c.text == "") {
 			t.Errorf("%+v: %q at %q", c.house.Crews, text, path)
 		}
 	}

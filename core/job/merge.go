@@ -122,7 +122,8 @@ func (m *merger) lists(path, place string, base, mine, theirs []any) any {
 				continue
 			}
 			seen[id] = true
-			v := m.merge(fmt.Sprintf("%s/%d", path, i), joined(place, nameOf(thing, i)), find(base, id), find(mine, id), find(theirs, id))
+			v := m.merge(fmt.Sprintf("%s/%d", path, i), joined(place, nameOf(thing, i)), find(base, id), find(mine, id),
+				find(theirs, id))
 			if _, gone := v.(absent); !gone {
 				combined = append(combined, v)
 			}

@@ -11,7 +11,8 @@ import (
 func TestMergeKeepsBothPeoplesWork(t *testing.T) {
 	base, mine, theirs := demo(t, "baggage-hall"), demo(t, "baggage-hall"), demo(t, "baggage-hall")
 	mine.Job.Surfaces[0].Coats[1].Amount.Value = 0.0011
-	mine.Job.Surfaces[0].Coats = append(mine.Job.Surfaces[0].Coats, buildup.Coat{ID: "new", Product: "gullwing-ur", Amount: buildup.Amount{Basis: buildup.DryFilm, Value: 5e-5}})
+	mine.Job.Surfaces[0].Coats = append(mine.Job.Surfaces[0].Coats,
+		buildup.Coat{ID: "new", Product: "gullwing-ur", Amount: buildup.Amount{Basis: buildup.DryFilm, Value: 5e-5}})
 	theirs.Job.Client = "Skerrow Harbour Board"
 	theirs.Job.Surfaces = slices.Delete(theirs.Job.Surfaces, 1, 2)
 	theirs.Job.Bucket.Volume = 0.03

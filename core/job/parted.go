@@ -27,7 +27,8 @@ func (s Surface) Parted(wall int, width measure.Length) (Parted, error) {
 	}
 	between := measure.Length(line[0].Distance(line[1]))
 	out := Parted{Open: s.within(rings[1], between), Strip: s.within(rings[0], between)}
-	out.Strip.Floor.Parts = slices.DeleteFunc(out.Strip.Floor.Parts, func(p takeoff.Part) bool { return p.Kind != takeoff.Cove })
+	out.Strip.Floor.Parts = slices.DeleteFunc(out.Strip.Floor.Parts,
+		func(p takeoff.Part) bool { return p.Kind != takeoff.Cove })
 	door := line[0].Toward(line[1], 0.5)
 	if exit := s.Layout.Exit; exit != nil {
 		if _, _, on := out.Open.Floor.Outline.Nearest(*exit); on.Distance(*exit) > geometry.Tolerance {
@@ -41,7 +42,8 @@ func (s Surface) Parted(wall int, width measure.Length) (Parted, error) {
 	for i := range out.Strip.Floor.Parts {
 		out.Strip.Floor.Parts[i].ID = fmt.Sprintf("%.50s-wall-%d", out.Strip.Floor.Parts[i].ID, wall)
 	}
-	out.Strip.ID, out.Strip.Name = fmt.Sprintf("%.50s-wall-%d", s.ID, wall), fmt.Sprintf("%.100s, along wall %d", s.Name, wall)
+	out.Strip.ID, out.Strip.Name = fmt.Sprintf("%.50s-wall-%d", s.ID, wall),
+		fmt.Sprintf("%.100s, along wall %d", s.Name, wall)
 	out.Strip.After = s.ID
 	out.Strip.Coats = slices.Clone(s.Coats)
 	for i := range out.Strip.Coats {

@@ -16,7 +16,8 @@ import (
 func named() buildup.Coat {
 	return buildup.Coat{
 		ID: "c", Product: "p",
-		Scatter: &buildup.Scatter{Medium: "quartz", Degree: "full"}, Grit: &buildup.Grit{Medium: "grit"}, Pigment: &buildup.Tint{Medium: "tint"},
+		Scatter: &buildup.Scatter{Medium: "quartz", Degree: "full"}, Grit: &buildup.Grit{Medium: "grit"},
+		Pigment: &buildup.Tint{Medium: "tint"},
 		Colours: &buildup.Colouring{Colours: []buildup.Colour{{Name: "clear"}, {Name: "green", Medium: "green"}}},
 	}
 }
@@ -26,7 +27,8 @@ func file(surfaces ...Surface) File {
 	for _, id := range []string{"p", "idle"} {
 		f.Products = append(f.Products, material.Product{ID: id})
 	}
-	f.Media = []material.Medium{{ID: "quartz"}, {ID: "grit"}, {ID: "tint"}, {ID: "green"}, {ID: "unused"}, {ID: "rake", Kind: "tool"}}
+	f.Media = []material.Medium{{ID: "quartz"}, {ID: "grit"}, {ID: "tint"}, {ID: "green"}, {ID: "unused"},
+		{ID: "rake", Kind: "tool"}}
 	return f
 }
 
@@ -44,7 +46,8 @@ func ids(f File) (all []string) {
 // system lists the same media, and a copied surface brings them.
 func TestMediaAreNamedInOnePlace(t *testing.T) {
 	from := file(Surface{ID: "s", Coats: []buildup.Coat{named()}})
-	if got, want := ids(from.Pruned()), []string{"p", "quartz", "grit", "tint", "green", "rake"}; !reflect.DeepEqual(got, want) {
+	if got, want := ids(from.Pruned()), []string{"p", "quartz", "grit", "tint", "green",
+		"rake"}; !reflect.DeepEqual(got, want) {
 		t.Errorf("pruned to %v, want %v", got, want)
 	}
 	if len(from.Media) != 6 {
@@ -68,10 +71,11 @@ func TestAPlanTurnsWithAllThatLiesOnIt(t *testing.T) {
 	at, exit := geometry.Point{X: 1, Y: 2}, geometry.Point{X: 0, Y: 1}
 	s := Surface{
 		Shape: takeoff.Shape{Floor: takeoff.Floor{
-			Outline: geometry.Ring{{X: 0, Y: 0}, {X: 5, Y: 0}, {X: 5, Y: 3}, {X: 0, Y: 3}},
-			Holes:   []takeoff.Hole{{ID: "h", Outline: geometry.Ring{{X: 1, Y: 1}, {X: 2, Y: 1}, {X: 2, Y: 2}}}},
-			Zones:   []takeoff.Hole{{ID: "z", Outline: geometry.Ring{{X: 0, Y: 0}, {X: 1, Y: 0}, {X: 1, Y: 1}}}},
-			Lines:   []takeoff.Line{{ID: "l", Path: geometry.Ring{{X: 0, Y: 1}, {X: 4, Y: 1}}}}, Fittings: []takeoff.Fitting{{ID: "d", At: geometry.Point{X: 5, Y: 1}}},
+			Outline:  geometry.Ring{{X: 0, Y: 0}, {X: 5, Y: 0}, {X: 5, Y: 3}, {X: 0, Y: 3}},
+			Holes:    []takeoff.Hole{{ID: "h", Outline: geometry.Ring{{X: 1, Y: 1}, {X: 2, Y: 1}, {X: 2, Y: 2}}}},
+			Zones:    []takeoff.Hole{{ID: "z", Outline: geometry.Ring{{X: 0, Y: 0}, {X: 1, Y: 0}, {X: 1, Y: 1}}}},
+			Lines:    []takeoff.Line{{ID: "l", Path: geometry.Ring{{X: 0, Y: 1}, {X: 4, Y: 1}}}},
+			Fittings: []takeoff.Fitting{{ID: "d", At: geometry.Point{X: 5, Y: 1}}},
 		}},
 		Survey: &survey.Survey{Readings: []survey.Reading{{ID: "r", Place: &at}, {ID: "n"}}},
 	}
@@ -85,8 +89,11 @@ func TestAPlanTurnsWithAllThatLiesOnIt(t *testing.T) {
 		}
 		if i == 0 {
 			p := *turned.Survey.Readings[0].Place
-			if turned.Floor.Outline[1] != (geometry.Point{X: 0, Y: 5}) || turned.Floor.Fittings[0].At != (geometry.Point{X: -1, Y: 5}) || p != (geometry.Point{X: -2, Y: 1}) ||
-				*turned.Layout.Exit != (geometry.Point{X: -1, Y: 0}) || *turned.Layout.Mixing != (geometry.Point{X: -1, Y: 3}) || turned.Floor.Lines[0].Path[1] != (geometry.Point{X: -1, Y: 4}) || turned.Floor.Zones[0].Outline[2] != (geometry.Point{X: -1, Y: 1}) {
+			if turned.Floor.Outline[1] != (geometry.Point{X: 0, Y: 5}) ||
+				turned.Floor.Fittings[0].At != (geometry.Point{X: -1, Y: 5}) || p != (geometry.Point{X: -2, Y: 1}) ||
+				*turned.Layout.Exit != (geometry.Point{X: -1, Y: 0}) || *turned.Layout.Mixing != (geometry.Point{X: -1, Y: 3}) ||
+				turned.Floor.Lines[0].Path[1] != (geometry.Point{X: -1, Y: 4}) ||
+				turned.Floor.Zones[0].Outline[2] != (geometry.Point{X: -1, Y: 1}) {
 				t.Errorf("turned once: %+v, reading at %v", turned.Floor, p)
 			}
 		}
@@ -95,7 +102,8 @@ func TestAPlanTurnsWithAllThatLiesOnIt(t *testing.T) {
 		t.Errorf("turned four times: %+v", turned)
 	}
 	mirrored, err := s.Reshaped(Reshape{Op: Mirror})
-	if err != nil || mirrored.Floor.Holes[0].Outline[1] != (geometry.Point{X: -2, Y: 1}) || s.Floor.Holes[0].Outline[1] != (geometry.Point{X: 2, Y: 1}) {
+	if err != nil || mirrored.Floor.Holes[0].Outline[1] != (geometry.Point{X: -2, Y: 1}) ||
+		s.Floor.Holes[0].Outline[1] != (geometry.Point{X: 2, Y: 1}) {
 		t.Errorf("mirrored: %+v, %v", mirrored.Floor, err)
 	}
 }
@@ -104,13 +112,15 @@ func TestAPlanTurnsWithAllThatLiesOnIt(t *testing.T) {
 // says from then on that corners were moved.
 func TestAPushedWall(t *testing.T) {
 	s := Surface{Shape: takeoff.Shape{Floor: takeoff.Floor{
-		Outline: geometry.Ring{{X: 0, Y: 0}, {X: 5, Y: 0}, {X: 5, Y: 3}, {X: 0, Y: 3}}, Walk: &takeoff.Walk{Readings: []takeoff.Taping{{Typed: "5 m, left, 3 m"}}},
+		Outline: geometry.Ring{{X: 0, Y: 0}, {X: 5, Y: 0}, {X: 5, Y: 3}, {X: 0, Y: 3}},
+		Walk:    &takeoff.Walk{Readings: []takeoff.Taping{{Typed: "5 m, left, 3 m"}}},
 	}}}
 	pushed, err := s.Reshaped(Reshape{Op: Push, Wall: 1, Length: 6})
 	if err != nil || pushed.Floor.Outline.SignedArea() != 18 || !pushed.Floor.Walk.Changed || s.Floor.Walk.Changed {
 		t.Errorf("%+v, %v", pushed.Floor, err)
 	}
-	for _, bad := range []Reshape{{Op: Push, Wall: 5, Length: 2}, {Op: Push, Wall: 1}, {Op: Bay, Wall: 1}, {Op: Bay, Wall: 0, Rise: 1}} {
+	for _, bad := range []Reshape{{Op: Push, Wall: 5, Length: 2}, {Op: Push, Wall: 1}, {Op: Bay, Wall: 1},
+		{Op: Bay, Wall: 0, Rise: 1}} {
 		if _, err := s.Reshaped(bad); err == nil {
 			t.Errorf("%+v is done", bad)
 		}
@@ -121,7 +131,8 @@ func TestAPushedWall(t *testing.T) {
 	if area := bay.Floor.Outline.SignedArea(); err != nil || area < 16.67 || area > 16.69 {
 		t.Errorf("with a bay %v m², %v", area, err)
 	}
-	if in, _ := s.Reshaped(Reshape{Op: Bay, Wall: 1, Rise: 0.5, Inward: true}); in.Floor.Outline.SignedArea() > 13.34 || in.Floor.Outline.SignedArea() < 13.31 {
+	if in, _ := s.Reshaped(Reshape{Op: Bay, Wall: 1, Rise: 0.5, Inward: true}); in.Floor.Outline.SignedArea() > 13.34 ||
+		in.Floor.Outline.SignedArea() < 13.31 {
 		t.Errorf("with a bay inward %v m²", in.Floor.Outline.SignedArea())
 	}
 }

@@ -154,7 +154,8 @@ func (s *AtHand) spare(need measure.Volume) measure.Volume {
 var cleanParts = [...]struct {
 	share float64
 	name  string
-}{{3.0 / 4, "¾"}, {2.0 / 3, "⅔"}, {1.0 / 2, "½"}, {1.0 / 3, "⅓"}, {1.0 / 4, "¼"}, {1.0 / 5, "⅕"}, {1.0 / 6, "⅙"}, {1.0 / 8, "⅛"}}
+}{{3.0 / 4, "¾"}, {2.0 / 3, "⅔"}, {1.0 / 2, "½"}, {1.0 / 3, "⅓"}, {1.0 / 4, "¼"}, {1.0 / 5, "⅕"}, {1.0 / 6, "⅙"},
+	{1.0 / 8, "⅛"}}
 
 // MeasuredShare is the share of a kit that a batch is called by where it is no clean one.
 const MeasuredShare = "measured"
@@ -185,7 +186,8 @@ func Divide(need measure.Volume, limits []Limit, supply *AtHand, measured bool) 
 	choice, ok := chosen{}, false
 	why := "You measure every batch, so all are equal, and as few as the limit allows."
 	if !measured {
-		why = "Neither whole kits nor a clean fraction of one comes close to the need within the limit, so the batches are measured, all equal."
+		why = "Neither whole kits nor a clean fraction of one comes close to the need within the limit, so the batches are " +
+			"measured, all equal."
 		if choice, ok = supply.equal(need, allowed, largest, fewest); !ok {
 			choice, ok = supply.asBought(need, largest)
 		}
@@ -321,7 +323,8 @@ func (s *AtHand) asBought(need, largest measure.Volume) (chosen, bool) {
 	if float64(s.total/need) > 1+wholeKitExcess {
 		return chosen{}, false
 	}
-	falling := slices.SortedFunc(slices.Values(s.lines), func(a, b handLine) int { return cmp.Compare(b.volume, a.volume) })
+	falling := slices.SortedFunc(slices.Values(s.lines),
+		func(a, b handLine) int { return cmp.Compare(b.volume, a.volume) })
 	for _, z := range falling {
 		if z.volume > largest*(1+slack) {
 			return chosen{}, false
@@ -335,7 +338,8 @@ func (s *AtHand) asBought(need, largest measure.Volume) (chosen, bool) {
 		return chosen{}, false
 	}
 	if c.volumes[0] > c.volumes[len(c.volumes)-1]*(1+slack) {
-		c.why = "Whole kits as bought, one to a batch: the sizes differ, so the sections differ with them. The smallest comes last."
+		c.why = "Whole kits as bought, one to a batch: the sizes differ, so the sections differ with them. The smallest " +
+			"comes last."
 	}
 	return c, true
 }

@@ -86,7 +86,8 @@ const halfMinute = 30
 // NewCard writes the card of a batch that covers an area of a section with a
 // wet film and lives for a time. Its parts come in the order of pouring,
 // with heights in the pail where that is measured. Section n is batch n's.
-func NewCard(p *material.Product, mix material.Mix, b Batch, of int, area measure.Area, wet measure.Film, life measure.Span, how Filling, units measure.System) Card {
+func NewCard(p *material.Product, mix material.Mix, b Batch, of int, area measure.Area, wet measure.Film,
+	life measure.Span, how Filling, units measure.System) Card {
 	c := Card{
 		Batch: b.Number, Of: of, Product: p.Name, Color: p.Color, Share: b.Share,
 		Ratio: p.Ratio.Basis, Volume: b.Volume, Mass: b.Mass, Tare: how.Tare,
@@ -101,7 +102,8 @@ func NewCard(p *material.Product, mix material.Mix, b Batch, of int, area measur
 			at = 1 - i
 		}
 		s := mix.Shares[at]
-		part := Dose{Name: s.Name, Volume: measure.Volume(s.Volume) * b.Volume, DensityAssumed: s.Density.Source == measure.Assumed}
+		part := Dose{Name: s.Name, Volume: measure.Volume(s.Volume) * b.Volume,
+			DensityAssumed: s.Density.Source == measure.Assumed}
 		part.Mass = s.Density.Value.Of(part.Volume)
 		part.Tolerance = part.Mass * goodOff / 2
 		fill += part.Volume
@@ -141,7 +143,8 @@ func stepped(m, step measure.Mass) measure.Mass {
 // doses looks whether the scale and the pumps at hand keep the ratio.
 func (c *Card) doses(name string, mix material.Mix, how Filling, units measure.System) {
 	if off := c.rounded(how.Scale); off > goodOff {
-		c.Warning = fmt.Sprintf("A scale in steps of %s puts the ratio off by up to %s on a batch this small: take a finer one, or measure by volume.", units.Mass(how.Scale), units.Fraction(measure.Fraction(off)))
+		c.Warning = fmt.Sprintf("A scale in steps of %s puts the ratio off by up to %s on a batch this small: take a finer "+
+			"one, or measure by volume.", units.Mass(how.Scale), units.Fraction(measure.Fraction(off)))
 	}
 	if how.Pumps == nil {
 		return

@@ -55,7 +55,8 @@ func Cups(c buildup.Colouring, b Batch, share float64, pieces []Patch, mix mater
 	for i, volume := range c.Volumes(b.Volume, share) {
 		colour := c.Colours[i]
 		cup := Cup{
-			Name: colour.Name, Color: colour.Color, Medium: colour.Medium, Where: colour.Where, Volume: volume, Mass: b.Mass * measure.Mass(volume/b.Volume),
+			Name: colour.Name, Color: colour.Color, Medium: colour.Medium, Where: colour.Where, Volume: volume,
+			Mass: b.Mass * measure.Mass(volume/b.Volume),
 			Left: min(volume, c.Cling()), TooSmall: volume < c.Smallest(), Pours: make([]Dab, len(pieces)),
 		}
 		if colour.Portion != nil {

@@ -13,7 +13,8 @@ import (
 func palette(way string, base measure.Volume, shares ...float64) buildup.Colouring {
 	c := buildup.Colouring{Way: way, Base: base}
 	for i, s := range shares {
-		c.Colours = append(c.Colours, buildup.Colour{Name: string(rune('a' + i)), Color: "#102030", Share: measure.Fraction(s)})
+		c.Colours = append(c.Colours, buildup.Colour{Name: string(rune('a' + i)), Color: "#102030",
+			Share: measure.Fraction(s)})
 	}
 	return c
 }
@@ -29,7 +30,8 @@ func TestCupsByHand(t *testing.T) {
 		t.Fatalf("%+v", cups)
 	}
 	for _, cup := range cups[1:] {
-		if !near(float64(cup.Volume), 0.0003, 1e-12) || !near(float64(cup.Pours[0].Volume), 0.75*0.000295, 1e-9) || cup.TooSmall || cup.A != 0 {
+		if !near(float64(cup.Volume), 0.0003, 1e-12) || !near(float64(cup.Pours[0].Volume), 0.75*0.000295, 1e-9) ||
+			cup.TooSmall || cup.A != 0 {
 			t.Errorf("%+v", cup)
 		}
 	}
@@ -39,7 +41,8 @@ func TestCupsByHand(t *testing.T) {
 	}
 	// Coloured before mixing, 2 : 1 with 1160 and 980 kg/m³ is 2320 to 980.
 	before := Cups(c, b, 1, []Patch{{"Long", 3}}, mixOf(2), true)
-	if a, hardener := before[1].A, before[1].B; !near(float64(a/hardener), 2320.0/980, 1e-9) || !near(float64(a+hardener), 0.33, 1e-9) {
+	if a, hardener := before[1].A, before[1].B; !near(float64(a/hardener), 2320.0/980, 1e-9) ||
+		!near(float64(a+hardener), 0.33, 1e-9) {
 		t.Errorf("A %v, B %v", a, hardener)
 	}
 }

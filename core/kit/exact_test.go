@@ -25,7 +25,8 @@ func TestExactlyAsMuch(t *testing.T) {
 	}
 	// Kits as large as the limit, as many as are bought, and no more mixed than that.
 	d, hand := divide(0.030, 0.010, Item{Kit: "10 L", Volume: 0.010, Count: 3})
-	if len(d.Batches) != 3 || d.Batches[0].Share != "1 × 10 L" || d.Batches[2].Number != 3 || hand.lines[0].left != 0 || !strings.Contains(d.Reason, "equal batches") {
+	if len(d.Batches) != 3 || d.Batches[0].Share != "1 × 10 L" || d.Batches[2].Number != 3 || hand.lines[0].left != 0 ||
+		!strings.Contains(d.Reason, "equal batches") {
 		t.Errorf("%+v, %v left", d, hand.lines[0].left)
 	}
 	if d, _ := divide(0.030, 0.0099, Item{Kit: "10 L", Volume: 0.010, Count: 3}); d.Batches[0].Share == "1 × 10 L" {
@@ -43,7 +44,8 @@ func TestExactlyAsMuch(t *testing.T) {
 	}
 	// Halves of kits: four of 5 L for 19.5 L, within 8 % of it; for 18.5 L they are not.
 	d, hand = divide(0.0195, 0.005, Item{Kit: "10 L", Volume: 0.010, Count: 2})
-	if len(d.Batches) != 4 || d.Batches[0].Share != "½ × 10 L" || hand.lines[0].left != 0 || !strings.Contains(d.Reason, "clean fraction") {
+	if len(d.Batches) != 4 || d.Batches[0].Share != "½ × 10 L" || hand.lines[0].left != 0 ||
+		!strings.Contains(d.Reason, "clean fraction") {
 		t.Errorf("%+v, %v left", d, hand.lines[0].left)
 	}
 	if d, _ := divide(0.0185, 0.005, Item{Kit: "10 L", Volume: 0.010, Count: 2}); d.Batches[0].Share != MeasuredShare {
@@ -70,7 +72,8 @@ func TestExactlyAsMuch(t *testing.T) {
 func TestThreePartsBFirst(t *testing.T) {
 	p := twoPack(2, 1)
 	p.Components = append(p.Components, material.Component{Name: "C", Parts: 1})
-	card := NewCard(&p, p.Mix(), Batch{Number: 1, Volume: 0.004, Mass: 4}, 1, 10, 4e-4, 1800, Filling{BFirst: true}, measure.Metric)
+	card := NewCard(&p, p.Mix(), Batch{Number: 1, Volume: 0.004, Mass: 4}, 1, 10, 4e-4, 1800, Filling{BFirst: true},
+		measure.Metric)
 	var order []string
 	for _, d := range card.Parts {
 		order = append(order, d.Name)
@@ -78,12 +81,14 @@ func TestThreePartsBFirst(t *testing.T) {
 			t.Errorf("%s: its density is assumed: %v", d.Name, d.DensityAssumed)
 		}
 	}
-	if !slices.Equal(order, []string{"B", "A", "C"}) || !near(float64(card.Parts[2].FillTo), 0.004, 1e-12) || !near(float64(card.Parts[0].FillTo), 0.001, 1e-12) {
+	if !slices.Equal(order, []string{"B", "A", "C"}) || !near(float64(card.Parts[2].FillTo), 0.004, 1e-12) ||
+		!near(float64(card.Parts[0].FillTo), 0.001, 1e-12) {
 		t.Errorf("%v: %+v", order, card.Parts)
 	}
 	paint := p
 	paint.Components = p.Components[:1]
-	if card := NewCard(&paint, paint.Mix(), Batch{Number: 1, Volume: 0.004, Mass: 4}, 1, 10, 4e-4, 1800, Filling{BFirst: true, Scale: 10}, measure.Metric); card.Parts[0].Name != "A" || card.Warning != "" {
+	if card := NewCard(&paint, paint.Mix(), Batch{Number: 1, Volume: 0.004, Mass: 4}, 1, 10, 4e-4, 1800,
+		Filling{BFirst: true, Scale: 10}, measure.Metric); card.Parts[0].Name != "A" || card.Warning != "" {
 		t.Errorf("of one part: %+v", card)
 	}
 	// By hand: 40 g read in steps of 10 g can be off by 5 g, an eighth.
@@ -106,7 +111,8 @@ func TestHowFarThePotLifeReaches(t *testing.T) {
 	p := twoPack(2, 1)
 	s := Spreading{Spreaders: 1, Pace: 20.0 / measure.Hour, PerArea: 0.0005, Density: 1000, Life: lasting(1e6)}
 	limits, err := Limits(&p, Bucket{Volume: 0.010, Headroom: 0.2}, s, measure.Metric)
-	if err != nil || len(limits) != 2 || limits[1].Kind != ByPotLife || !near(float64(limits[1].Volume), 0.064, 1e-9) || !strings.Contains(limits[1].Text, "over 128 m²") || !strings.Contains(limits[1].Text, "64 kg") {
+	if err != nil || len(limits) != 2 || limits[1].Kind != ByPotLife || !near(float64(limits[1].Volume), 0.064, 1e-9) ||
+		!strings.Contains(limits[1].Text, "over 128 m²") || !strings.Contains(limits[1].Text, "64 kg") {
 		t.Errorf("%+v, %v", limits, err)
 	}
 }
@@ -116,7 +122,8 @@ func TestHowFarThePotLifeReaches(t *testing.T) {
 func TestAPurchaseAfterStock(t *testing.T) {
 	p := twoPack(2, 1)
 	p.Kits = []material.Kit{kitOf(3, 48)}
-	b, err := Buy(p, "", p.Mix(), 10*measure.Litre, Stock{Mix: 4 * measure.Litre}, []Wish{{Product: p.ID, Least: "cost", Margin: 0.1}})
+	b, err := Buy(p, "", p.Mix(), 10*measure.Litre, Stock{Mix: 4 * measure.Litre},
+		[]Wish{{Product: p.ID, Least: "cost", Margin: 0.1}})
 	if err != nil || b.Lines[0].Count != 3 || !near(float64(b.Bought), 0.013, 1e-12) {
 		t.Fatalf("%+v, %v", b, err)
 	}
@@ -125,11 +132,13 @@ func TestAPurchaseAfterStock(t *testing.T) {
 	for _, v := range w.Inputs {
 		of[v.Name] = v.SI
 	}
-	if w.Formula != "stock + Σ count × size ≥ need × (1 + margin), at least cost" || of["In stock"] != 4*measure.Litre || of["Margin asked for"] != 0.1 || of["Kits of set"] != 3 {
+	if w.Formula != "stock + Σ count × size ≥ need × (1 + margin), at least cost" || of["In stock"] != 4*measure.Litre ||
+		of["Margin asked for"] != 0.1 || of["Kits of set"] != 3 {
 		t.Errorf("%s: %+v", w.Formula, w.Inputs)
 	}
 	plain, err := Buy(p, "", p.Mix(), 10*measure.Litre, Stock{}, nil)
-	if err != nil || plain.Workings[0].Formula != "Σ count × size ≥ need, at least cost" || len(plain.Workings[0].Inputs) != 3 {
+	if err != nil || plain.Workings[0].Formula != "Σ count × size ≥ need, at least cost" ||
+		len(plain.Workings[0].Inputs) != 3 {
 		t.Errorf("%+v, %v", plain.Workings, err)
 	}
 }
@@ -146,7 +155,8 @@ func TestWhatEachWayLeaves(t *testing.T) {
 		litres[kit.Name] = k.litres
 		p.Kits = append(p.Kits, kit)
 	}
-	for _, wish := range []Wish{{Least: "cost"}, {Least: "leftover"}, {Least: "cost", Margin: 0.3}, {Least: "cost", Within: 0.0011}} {
+	for _, wish := range []Wish{{Least: "cost"}, {Least: "leftover"}, {Least: "cost", Margin: 0.3},
+		{Least: "cost", Within: 0.0011}} {
 		wish.Product = p.ID
 		b, err := Buy(p, "", p.Mix(), 9*measure.Litre, Stock{Mix: 2 * measure.Litre}, []Wish{wish})
 		if err != nil || len(b.Choices) < 2 {
@@ -159,7 +169,9 @@ func TestWhatEachWayLeaves(t *testing.T) {
 				sum += litres[l.Kit] * float64(l.Count)
 				cost += *l.Cost
 			}
-			if !near(float64(c.Leftover), (sum-9)*measure.Litre, 1e-9) && math.Abs(float64(c.Leftover)-(sum-9)*measure.Litre) > 1e-9 || !near(cost, *c.Cost, 1e-9) || float64(c.Leftover) < last {
+			if !near(float64(c.Leftover), (sum-9)*measure.Litre, 1e-9) &&
+				math.Abs(float64(c.Leftover)-(sum-9)*measure.Litre) > 1e-9 || !near(cost, *c.Cost, 1e-9) ||
+				float64(c.Leftover) < last {
 				t.Errorf("%+v leaves %v after %v", c, sum-9, last)
 			}
 			if last = float64(c.Leftover); c.Chosen {
@@ -178,8 +190,10 @@ func TestWhatEachWayLeaves(t *testing.T) {
 // How much of each usual tool there is, as the list has it: common practice, to be edited.
 func TestUsualTools(t *testing.T) {
 	want := map[string]float64{
-		"tool-roller-cover": 1.0 / 60, "tool-foam-cover": 1, "tool-frame": 1, "tool-brush": 1, "tool-blade": 1, "tool-spiked-roller": 1, "tool-spikes": 1, "tool-tape": 1.1,
-		"tool-caulk": 1.0 / 12, "tool-dam": 1, "tool-bucket": 1, "tool-spare-bucket": 2, "tool-stick": 1, "tool-strainer": 1, "tool-cup": 2, "tool-cloth": 1.0 / 15, "tool-alcohol": 0.01,
+		"tool-roller-cover": 1.0 / 60, "tool-foam-cover": 1, "tool-frame": 1, "tool-brush": 1, "tool-blade": 1,
+		"tool-spiked-roller": 1, "tool-spikes": 1, "tool-tape": 1.1,
+		"tool-caulk": 1.0 / 12, "tool-dam": 1, "tool-bucket": 1, "tool-spare-bucket": 2, "tool-stick": 1, "tool-strainer": 1,
+		"tool-cup": 2, "tool-cloth": 1.0 / 15, "tool-alcohol": 0.01,
 		"tool-gloves": 3, "tool-cartridge": 1, "tool-disc": 1.0 / 80, "tool-pad": 1.0 / 40,
 	}
 	for _, m := range UsualTools() {
@@ -192,9 +206,12 @@ func TestUsualTools(t *testing.T) {
 		t.Errorf("missing: %v", want)
 	}
 	// One's own stands in its own place, and all others stay.
-	own := material.Medium{ID: "tool-gloves", Name: "Long gloves", Kind: "tool", Use: &material.ToolUse{Per: "person", Amount: 5}}
+	own := material.Medium{ID: "tool-gloves", Name: "Long gloves", Kind: "tool",
+		Use: &material.ToolUse{Per: "person", Amount: 5}}
 	names := map[string]string{}
-	for _, tool := range Tools(Work{People: 2, Sites: []Site{{Place: "floor", Area: 50, Ground: 50, Perimeter: 30, Coats: []CoatWork{{Kind: "body", Area: 50, Batches: 2}}}}}, []material.Medium{own}, measure.Metric) {
+	for _, tool := range Tools(Work{People: 2,
+		Sites: []Site{{Place: "floor", Area: 50, Ground: 50, Perimeter: 30,
+			Coats: []CoatWork{{Kind: "body", Area: 50, Batches: 2}}}}}, []material.Medium{own}, measure.Metric) {
 		names[tool.ID] = tool.Name
 	}
 	if names["tool-gloves"] != "Long gloves" || names["tool-roller-cover"] == "" || names["tool-dam"] != "" {
@@ -206,7 +223,8 @@ func TestUsualTools(t *testing.T) {
 func TestTheTrueRatio(t *testing.T) {
 	p := twoPack(2, 1) // 2.32 : 0.98 by mass
 	c, err := CheckRatio(&p, Weighed{Masses: []measure.Mass{5, 2}, Bucket: 1}, measure.Metric)
-	if err != nil || len(c.True) != 2 || !near(c.True[0], 2.5, 1e-12) || c.True[1] != 1 || !near(c.Right[0], 2.32/0.98, 1e-12) || !near(float64(c.Off), 2.5/(2.32/0.98)-1, 1e-12) {
+	if err != nil || len(c.True) != 2 || !near(c.True[0], 2.5, 1e-12) || c.True[1] != 1 ||
+		!near(c.Right[0], 2.32/0.98, 1e-12) || !near(float64(c.Off), 2.5/(2.32/0.98)-1, 1e-12) {
 		t.Errorf("%+v, %v", c, err)
 	}
 }
@@ -222,7 +240,8 @@ func TestAVastPurchaseIsExact(t *testing.T) {
 		fives    int
 		threes   int
 		reversed bool
-	}{{1e8 + 1, 2e7 - 1, 2, false}, {1e8 + 1, 2e7 - 1, 2, true}, {1e8 + 4, 2e7 - 1, 3, false}, {1e8, 2e7, 0, true}, {1e8 + 3, 2e7, 1, false}} {
+	}{{1e8 + 1, 2e7 - 1, 2, false}, {1e8 + 1, 2e7 - 1, 2, true}, {1e8 + 4, 2e7 - 1, 3, false}, {1e8, 2e7, 0, true},
+		{1e8 + 3, 2e7, 1, false}} {
 		sizes, at := []Size{large, small}, 0
 		if c.reversed {
 			sizes, at = []Size{small, large}, 1
@@ -237,7 +256,8 @@ func TestAVastPurchaseIsExact(t *testing.T) {
 		}
 	}
 	// At 6.00 the large ones only fill what is left: 10⁸ L are two of them and 33,333,330 small ones.
-	if front, settled := search(1e8, []Size{{Volume: 5, Cost: 600}, small}, 1); !settled || front[len(front)-1][0] != 2 || front[len(front)-1][1] != 33_333_330 {
+	if front, settled := search(1e8, []Size{{Volume: 5, Cost: 600}, small}, 1); !settled || front[len(front)-1][0] != 2 ||
+		front[len(front)-1][1] != 33_333_330 {
 		t.Errorf("%v, settled %v", front, settled)
 	}
 	// Without a size nothing is bought, and with nothing wanted none of it.
@@ -250,16 +270,21 @@ func TestAVastPurchaseIsExact(t *testing.T) {
 // and 9 L at 50. Seven litres more leave nothing, 1 L and 2 L over; 5 % and 10 % of the need more,
 // 7.6 and 8.2 L, are the 8 L and the 9 L kit, or rather the 9 L one both times, since it costs less.
 func TestTradesAfterWhatIsInStock(t *testing.T) {
-	sizes := []Size{{Name: "7", Volume: 7, Cost: 7000}, {Name: "8", Volume: 8, Cost: 6000}, {Name: "9", Volume: 9, Cost: 5000}}
+	sizes := []Size{{Name: "7", Volume: 7, Cost: 7000}, {Name: "8", Volume: 8, Cost: 6000},
+		{Name: "9", Volume: 9, Cost: 5000}}
 	chosen, front := Wish{Least: "cost"}.choose(12, 7, sizes, true)
-	for name, wish := range map[string]Wish{"at least cost": {Least: "cost"}, "a tenth more": {Least: "cost", Margin: 0.1}} {
+	for name, wish := range map[string]Wish{"at least cost": {Least: "cost"},
+		"a tenth more": {Least: "cost", Margin: 0.1}} {
 		all := trades(12, 5, sizes, true, wish, chosen, front)
 		if len(all) != 3 {
 			t.Fatalf("%s: %+v", name, all)
 		}
-		for i, want := range []Trade{{Least: "leftover", Leftover: 0}, {Least: "cost", Within: 1, Leftover: 1}, {Least: "cost", Leftover: 2, Margin: wish.Margin, Chosen: true}} {
+		for i, want := range []Trade{{Least: "leftover", Leftover: 0}, {Least: "cost", Within: 1, Leftover: 1},
+			{Least: "cost", Leftover: 2, Margin: wish.Margin, Chosen: true}} {
 			got := all[i]
-			if got.Least != want.Least || !near(float64(got.Within), float64(want.Within), 1e-12) || !near(float64(got.Leftover), float64(want.Leftover), 1e-12) || got.Margin != want.Margin || got.Chosen != want.Chosen || *got.Cost != float64(70-10*i) {
+			if got.Least != want.Least || !near(float64(got.Within), float64(want.Within), 1e-12) ||
+				!near(float64(got.Leftover), float64(want.Leftover), 1e-12) || got.Margin != want.Margin ||
+				got.Chosen != want.Chosen || *got.Cost != float64(70-10*i) {
 				t.Errorf("%s, %d: %+v at %v", name, i, got, *got.Cost)
 			}
 		}
@@ -272,7 +297,8 @@ func TestTradesAfterWhatIsInStock(t *testing.T) {
 		t.Fatalf("%+v", all)
 	}
 	for i, trade := range all {
-		if !near(float64(trade.Leftover), float64(i), 1e-12) || *trade.Cost != float64(60+10*i) || trade.Margin != []measure.Fraction{0, 0.05, 0.1}[i] {
+		if !near(float64(trade.Leftover), float64(i), 1e-12) || *trade.Cost != float64(60+10*i) ||
+			trade.Margin != []measure.Fraction{0, 0.05, 0.1}[i] {
 			t.Errorf("%d: %+v at %v", i, trade, *trade.Cost)
 		}
 	}

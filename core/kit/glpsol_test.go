@@ -33,7 +33,8 @@ func TestPurchaseAgainstGLPK(t *testing.T) {
 		for i, n := range LeastCost(measure.Volume(float64(need)*1e-6), sizes) {
 			ours += int64(n) * sizes[i].Cost
 		}
-		model := fmt.Sprintf("Minimize\n cost:%s\nSubject To\n need:%s >= %d\nGeneral\n%sEnd\n", &objective, &row, need, &integers)
+		model := fmt.Sprintf("Minimize\n cost:%s\nSubject To\n need:%s >= %d\nGeneral\n%sEnd\n", &objective, &row,
+			need, &integers)
 		if theirs := glpk(t, model); theirs != ours {
 			t.Errorf("case %d: LeastCost pays %d, GLPK %d for\n%s", c, ours, theirs, model)
 		}
@@ -48,7 +49,8 @@ func glpk(t *testing.T, model string) int64 {
 	if err := os.WriteFile(in, []byte(model), 0o600); err != nil {
 		t.Fatal(err)
 	}
-	if said, err := exec.CommandContext(t.Context(), "glpsol", "--lp", in, "-w", out, "--tmlim", "20").CombinedOutput(); err != nil {
+	if said, err := exec.CommandContext(t.Context(), "glpsol", "--lp", in, "-w", out, "--tmlim",
+		"20").CombinedOutput(); err != nil {
 		t.Fatalf("glpsol (Debian: glpk-utils): %v\n%s", err, said)
 	}
 	solution, err := os.ReadFile(out)

@@ -66,7 +66,8 @@ func TestLeastCostAgainstBruteForce(t *testing.T) {
 
 // A purchase by the largest size first would cost more here.
 func TestLeastCostIsNotGreedy(t *testing.T) {
-	sizes := []Size{{Name: "9 L", Volume: 9 * measure.Litre, Cost: 9000}, {Name: "5 L", Volume: 5 * measure.Litre, Cost: 5200}}
+	sizes := []Size{{Name: "9 L", Volume: 9 * measure.Litre, Cost: 9000},
+		{Name: "5 L", Volume: 5 * measure.Litre, Cost: 5200}}
 	if counts := LeastCost(10*measure.Litre, sizes); counts[0] != 0 || counts[1] != 2 {
 		t.Errorf("got %v, want two of 5 L", counts)
 	}
@@ -104,11 +105,13 @@ func TestCardKeepsTheRatio(t *testing.T) {
 		p := twoPack(c.parts, 1)
 		mix := p.Mix()
 		total := measure.Volume(measure.Gallon * (1 + 1/c.parts))
-		card := NewCard(&p, mix, Batch{Number: 1, Volume: total, Mass: mix.Density.Value.Of(total)}, 1, 10, 0.0003, 0, Filling{}, measure.Metric)
+		card := NewCard(&p, mix, Batch{Number: 1, Volume: total, Mass: mix.Density.Value.Of(total)}, 1, 10, 0.0003, 0,
+			Filling{}, measure.Metric)
 		if got := float64(card.Parts[1].Volume) / measure.FlOz; !near(got, c.flOz, 2e-3) {
 			t.Errorf("%v : 1 gives %v fl oz of B, want %v", c.parts, got, c.flOz)
 		}
-		if !near(float64(card.Parts[0].Volume), measure.Gallon, 1e-12) || !near(float64(card.Parts[1].FillTo), float64(total), 1e-12) {
+		if !near(float64(card.Parts[0].Volume), measure.Gallon, 1e-12) ||
+			!near(float64(card.Parts[1].FillTo), float64(total), 1e-12) {
 			t.Errorf("%v : 1: A is %v, the last mark %v of %v", c.parts, card.Parts[0].Volume, card.Parts[1].FillTo, total)
 		}
 		if !near(float64(card.Parts[1].ScaleTo), float64(card.Mass), 1e-12) {
@@ -162,8 +165,10 @@ func TestDividePrefersWholeKitsThenFractionsThenMeasured(t *testing.T) {
 		{"two kits at once", 47 * l, 25 * l, []Item{{Kit: "12 L", Count: 4, Volume: 12 * l}}, 2, 24 * l, "2 × 12 L"},
 		{"half kits", 35 * l, 8 * l, []Item{{Kit: "12 L", Count: 3, Volume: 12 * l}}, 6, 6 * l, "½ × 12 L"},
 		{"a third of one kit", 3.9 * l, 16 * l, []Item{{Kit: "12 L", Count: 1, Volume: 12 * l}}, 1, 4 * l, "⅓ × 12 L"},
-		{"measured, far from any kit", 20.5 * l, 11 * l, []Item{{Kit: "12 L", Count: 2, Volume: 12 * l}}, 2, 10.25 * l, "measured"},
-		{"two sizes as bought", 16.5 * l, 13 * l, []Item{{Kit: "5 L", Count: 1, Volume: 5 * l}, {Kit: "12 L", Count: 1, Volume: 12 * l}}, 2, 12 * l, "1 × 12 L"},
+		{"measured, far from any kit", 20.5 * l, 11 * l, []Item{{Kit: "12 L", Count: 2, Volume: 12 * l}}, 2, 10.25 * l,
+			"measured"},
+		{"two sizes as bought", 16.5 * l, 13 * l,
+			[]Item{{Kit: "5 L", Count: 1, Volume: 5 * l}, {Kit: "12 L", Count: 1, Volume: 12 * l}}, 2, 12 * l, "1 × 12 L"},
 	}
 	for _, c := range cases {
 		d, err := Divide(c.need, []Limit{{Volume: c.largest}}, supplyOf(c.need, c.lines...), false)
@@ -172,8 +177,10 @@ func TestDividePrefersWholeKitsThenFractionsThenMeasured(t *testing.T) {
 			continue
 		}
 		first := d.Batches[0]
-		if len(d.Batches) != c.count || !near(float64(first.Volume), float64(c.volume), 1e-12) || first.Share != c.share || d.Reason == "" {
-			t.Errorf("%s: got %d × %v (%s: %s), want %d × %v (%s)", c.name, len(d.Batches), first.Volume, first.Share, d.Reason, c.count, c.volume, c.share)
+		if len(d.Batches) != c.count || !near(float64(first.Volume), float64(c.volume), 1e-12) || first.Share != c.share ||
+			d.Reason == "" {
+			t.Errorf("%s: got %d × %v (%s: %s), want %d × %v (%s)", c.name, len(d.Batches), first.Volume, first.Share, d.Reason,
+				c.count, c.volume, c.share)
 		}
 	}
 }
@@ -230,7 +237,8 @@ func TestDivideKeepsItsLaws(t *testing.T) {
 // since the second does without what it takes, and nothing has to be measured. Six
 // equal kits are not told as of sizes that differ.
 func TestWholeKitsServeTwoCoats(t *testing.T) {
-	bought := Purchase{Need: 59 * measure.Litre, Bought: 60 * measure.Litre, Lines: []Item{{Kit: "10 L", Count: 6, Volume: 10 * measure.Litre}}}
+	bought := Purchase{Need: 59 * measure.Litre, Bought: 60 * measure.Litre,
+		Lines: []Item{{Kit: "10 L", Count: 6, Volume: 10 * measure.Litre}}}
 	supply := NewAtHand(bought)
 	for i, need := range []measure.Volume{29 * measure.Litre, 30 * measure.Litre} {
 		d, err := Divide(need, []Limit{{Volume: 12 * measure.Litre}}, supply, false)
@@ -238,7 +246,8 @@ func TestWholeKitsServeTwoCoats(t *testing.T) {
 			t.Errorf("coat %d: %+v, %v", i+1, d, err)
 		}
 	}
-	six := Purchase{Need: 51 * measure.Litre, Bought: 60 * measure.Litre, Lines: []Item{{Kit: "10 L", Count: 6, Volume: 10 * measure.Litre}}}
+	six := Purchase{Need: 51 * measure.Litre, Bought: 60 * measure.Litre,
+		Lines: []Item{{Kit: "10 L", Count: 6, Volume: 10 * measure.Litre}}}
 	if c, ok := NewAtHand(six).asBought(53*measure.Litre, 12*measure.Litre); ok {
 		t.Errorf("another need is divided as bought: %+v", c)
 	}
@@ -249,7 +258,8 @@ func TestWholeKitsServeTwoCoats(t *testing.T) {
 	}
 	six.Lines = append(six.Lines, Item{Kit: "4 L", Count: 1, Volume: 4 * measure.Litre})
 	six.Bought, six.Need = 64*measure.Litre, 63*measure.Litre
-	if c, ok = NewAtHand(six).asBought(63*measure.Litre, 12*measure.Litre); !ok || !strings.Contains(c.why, "the sizes differ") || c.volumes[6] != 4*measure.Litre {
+	if c, ok = NewAtHand(six).asBought(63*measure.Litre, 12*measure.Litre); !ok ||
+		!strings.Contains(c.why, "the sizes differ") || c.volumes[6] != 4*measure.Litre {
 		t.Errorf("two sizes: %+v", c)
 	}
 }
@@ -258,7 +268,8 @@ func TestLimitsTellWhatBoundsABatch(t *testing.T) {
 	p := twoPack(2, 1)
 	p.Mixing = &measure.Sourced[measure.Span]{Value: 2 * measure.Minute, Source: measure.Sheet}
 	bucket := Bucket{Volume: 20 * measure.Litre, Headroom: 0.25}
-	slow := Spreading{Spreaders: 2, Pace: 30.0 / measure.Hour, PerArea: 0.0005, Density: 1100, Mixing: MixingOf(&p, false, false), Life: lasting(26 * measure.Minute)}
+	slow := Spreading{Spreaders: 2, Pace: 30.0 / measure.Hour, PerArea: 0.0005, Density: 1100,
+		Mixing: MixingOf(&p, false, false), Life: lasting(26 * measure.Minute)}
 	limits, err := Limits(&p, bucket, slow, measure.Metric)
 	if err != nil {
 		t.Fatal(err)
@@ -272,7 +283,8 @@ func TestLimitsTellWhatBoundsABatch(t *testing.T) {
 		t.Errorf("bucket allows %v", limits[1].Volume)
 	}
 	slow.Mixing.Stand = 25 * measure.Minute
-	if _, err := Limits(&p, bucket, slow, measure.Metric); err == nil || !strings.Contains(err.Error(), "pot life of 26 min ends") {
+	if _, err := Limits(&p, bucket, slow, measure.Metric); err == nil ||
+		!strings.Contains(err.Error(), "pot life of 26 min ends") {
 		t.Errorf("a pot life shorter than mixing gave %v", err)
 	}
 }
@@ -290,7 +302,8 @@ func BenchmarkLeastCost(b *testing.B) {
 // Kits are debited: what one coat takes the next does not find. Of three kits the first
 // coat mixes two, so that the second, which would want two, measures its batches.
 func TestKitsAreTakenOnce(t *testing.T) {
-	supply := NewAtHand(Purchase{Need: 30 * measure.Litre, Bought: 30 * measure.Litre, Lines: []Item{{Kit: "10 L", Count: 3, Volume: 10 * measure.Litre}}})
+	supply := NewAtHand(Purchase{Need: 30 * measure.Litre, Bought: 30 * measure.Litre,
+		Lines: []Item{{Kit: "10 L", Count: 3, Volume: 10 * measure.Litre}}})
 	limits := []Limit{{Volume: 12 * measure.Litre}}
 	first, err := Divide(20*measure.Litre, limits, supply, false)
 	if err != nil || first.Batches[0].Share != "1 × 10 L" || len(first.Batches) != 2 {
@@ -314,7 +327,8 @@ func TestAbsurdPurchases(t *testing.T) {
 	}
 	volume := measure.Volume(0.01)
 	p := material.Product{Name: "Deep", Kits: []material.Kit{{Name: "10 L", Volume: &volume}}}
-	if _, err := Buy(p, "", material.Mix{}, 4e16, Stock{}, nil); err == nil || !strings.Contains(err.Error(), "look at the area") {
+	if _, err := Buy(p, "", material.Mix{}, 4e16, Stock{}, nil); err == nil ||
+		!strings.Contains(err.Error(), "look at the area") {
 		t.Errorf("4·10¹⁶ m³ are bought: %v", err)
 	}
 	huge := Purchase{Need: 4e16, Lines: []Item{{}}, Bought: 4e16}

@@ -74,34 +74,41 @@ const reach = 8
 func Limits(p *material.Product, bucket Bucket, s Spreading, units measure.System) ([]Limit, error) {
 	limits := []Limit{{
 		Kind: ByBucket, Volume: bucket.Usable() / measure.Volume(1+s.Thinner),
-		Text: fmt.Sprintf("The bucket of %s holds %s with %s headroom.", units.Volume(bucket.Volume), units.Volume(bucket.Usable()), units.Fraction(bucket.Headroom)),
+		Text: fmt.Sprintf("The bucket of %s holds %s with %s headroom.", units.Volume(bucket.Volume),
+			units.Volume(bucket.Usable()), units.Fraction(bucket.Headroom)),
 	}}
 	if s.Thinner > 0 {
-		limits[0].Text += fmt.Sprintf(" With %s of thinner that is %s of A and B.", units.Fraction(measure.Fraction(s.Thinner)), units.Volume(limits[0].Volume))
+		limits[0].Text += fmt.Sprintf(" With %s of thinner that is %s of A and B.",
+			units.Fraction(measure.Fraction(s.Thinner)), units.Volume(limits[0].Volume))
 	}
 	if len(p.Components) > 1 && s.Life != nil {
 		v := s.Spreadable(p, reach*bucket.Usable())
 		if v == 0 {
-			return nil, fmt.Errorf("its pot life of %s ends before mixing, standing and carrying are done", units.Span(s.Life.Life(s.Density.Of(least))))
+			return nil, fmt.Errorf("its pot life of %s ends before mixing, standing and carrying are done",
+				units.Span(s.Life.Life(s.Density.Of(least))))
 		}
 		area := measure.Area(float64(v / s.PerArea))
 		limits = append(limits, Limit{
 			Kind: ByPotLife, Volume: v,
-			Text: fmt.Sprintf("%s can be spread over %s in the %s that %s of it live after mixing.", people(s.Spreaders), units.Area(area), units.Span(s.left(v)), units.Mass(s.Density.Of(v))),
+			Text: fmt.Sprintf("%s can be spread over %s in the %s that %s of it live after mixing.", people(s.Spreaders),
+				units.Area(area), units.Span(s.left(v)), units.Mass(s.Density.Of(v))),
 		})
 	}
 	if s.KitShare > 0 && s.Kit > 0 {
-		text := fmt.Sprintf("You mix at most %s of a kit of %s at a time.", units.Fraction(measure.Fraction(s.KitShare)), units.Volume(s.Kit))
+		text := fmt.Sprintf("You mix at most %s of a kit of %s at a time.", units.Fraction(measure.Fraction(s.KitShare)),
+			units.Volume(s.Kit))
 		if s.KitShare == 1 {
 			text = fmt.Sprintf("You mix one kit of %s at a time.", units.Volume(s.Kit))
 		}
 		limits = append(limits, Limit{Kind: ByPolicy, Volume: s.Kit * measure.Volume(s.KitShare), Text: text})
 	}
 	if s.Wanted > 0 {
-		limits = append(limits, Limit{Kind: ByChoice, Volume: s.Wanted, Text: fmt.Sprintf("You want at most %s in a batch of this coat.", units.Volume(s.Wanted))})
+		limits = append(limits, Limit{Kind: ByChoice, Volume: s.Wanted,
+			Text: fmt.Sprintf("You want at most %s in a batch of this coat.", units.Volume(s.Wanted))})
 	}
 	if most := p.MixMax; most != nil {
-		limits = append(limits, Limit{Kind: BySheet, Volume: s.Density.Volume(most.Value), Text: fmt.Sprintf("Its sheet allows at most %s mixed at once.", units.Mass(most.Value))})
+		limits = append(limits, Limit{Kind: BySheet, Volume: s.Density.Volume(most.Value),
+			Text: fmt.Sprintf("Its sheet allows at most %s mixed at once.", units.Mass(most.Value))})
 	}
 	slices.SortStableFunc(limits, func(a, b Limit) int { return cmp.Compare(a.Volume, b.Volume) })
 	return limits, nil

@@ -22,8 +22,10 @@ func TestFractionsTakeNotManyMoreBatches(t *testing.T) {
 		each    float64
 		share   string
 	}{0.022: {4, 0.0055, MeasuredShare}, 0.021: {3, 0.007, MeasuredShare}, 0.024: {5, 0.005, "½ × 10 L"}} {
-		d, err := Divide(need, bounded(0.007), NewAtHand(bought(float64(need), Item{Kit: "10 L", Volume: 0.010, Count: 3})), false)
-		if err != nil || len(d.Batches) != want.batches || !near(float64(d.Batches[0].Volume), want.each, 1e-12) || d.Batches[0].Share != want.share {
+		d, err := Divide(need, bounded(0.007),
+			NewAtHand(bought(float64(need), Item{Kit: "10 L", Volume: 0.010, Count: 3})), false)
+		if err != nil || len(d.Batches) != want.batches || !near(float64(d.Batches[0].Volume), want.each, 1e-12) ||
+			d.Batches[0].Share != want.share {
 			t.Errorf("%v: %d of %v, %s, %v", need, len(d.Batches), d.Batches[0].Volume, d.Batches[0].Share, err)
 		}
 	}
@@ -32,7 +34,8 @@ func TestFractionsTakeNotManyMoreBatches(t *testing.T) {
 	if d, err := Divide(0.4, bounded(0.001), NewAtHand(many), true); err != nil || len(d.Batches) != 400 {
 		t.Errorf("%d, %v", len(d.Batches), err)
 	}
-	if _, err := Divide(0.4001, bounded(0.001), NewAtHand(many), true); err == nil || !strings.Contains(err.Error(), "400") {
+	if _, err := Divide(0.4001, bounded(0.001), NewAtHand(many), true); err == nil ||
+		!strings.Contains(err.Error(), "400") {
 		t.Errorf("%v", err)
 	}
 }
@@ -51,7 +54,8 @@ func TestBetweenPinnedJoins(t *testing.T) {
 		{1, 0, []float64{0.5}, nil}, {1, -1, []float64{0.5}, nil}, {401, 1, []float64{0.5}, nil},
 	} {
 		got, err := Between(c.need, c.limit, c.pinned)
-		if !slices.EqualFunc(got, c.want, func(a, b float64) bool { return near(a, b, 1e-12) }) || (err != nil) != (c.want == nil) {
+		if !slices.EqualFunc(got, c.want, func(a, b float64) bool { return near(a, b, 1e-12) }) ||
+			(err != nil) != (c.want == nil) {
 			t.Errorf("%v in %v at %v: %v, %v", c.need, c.limit, c.pinned, got, err)
 		}
 	}
@@ -82,7 +86,8 @@ func TestBatchesByTheirShares(t *testing.T) {
 			t.Errorf("%+v, want %v", b, want[i])
 		}
 	}
-	if !slices.Equal(over, []int{3}) || len(d.Batches) != 3 || d.Mixed != 0.012 || d.Excess != 0 || d.Reason == "" || d.Equal() != 0 {
+	if !slices.Equal(over, []int{3}) || len(d.Batches) != 3 || d.Mixed != 0.012 || d.Excess != 0 || d.Reason == "" ||
+		d.Equal() != 0 {
 		t.Errorf("%+v, over %v", d, over)
 	}
 	if !near(float64(hand.mixed), 0.012, 1e-12) || hand.later != 0 {
@@ -102,7 +107,8 @@ func TestWholeKitsAsBought(t *testing.T) {
 	}
 	small, large := Item{Kit: "3 L", Volume: 0.003, Count: 1}, Item{Kit: "10 L", Volume: 0.010, Count: 1}
 	d := divide(0.012, 0.010, bought(0.012, small, large))
-	if len(d.Batches) != 2 || d.Batches[0].Share != "1 × 10 L" || d.Batches[1].Share != "1 × 3 L" || !near(float64(d.Excess), 0.001, 1e-9) || !strings.Contains(d.Reason, "the sizes differ") {
+	if len(d.Batches) != 2 || d.Batches[0].Share != "1 × 10 L" || d.Batches[1].Share != "1 × 3 L" ||
+		!near(float64(d.Excess), 0.001, 1e-9) || !strings.Contains(d.Reason, "the sizes differ") {
 		t.Errorf("%+v", d)
 	}
 	// The larger passes the limit: measured, all equal, as few as the limit allows.
@@ -143,7 +149,8 @@ func TestWholeKitsAsBought(t *testing.T) {
 func TestWhatCanBeSpread(t *testing.T) {
 	p := twoPack(2, 1)
 	p.Mixing, p.Induction = &measure.Sourced[measure.Span]{Value: 180}, &measure.Sourced[measure.Span]{Value: 120}
-	s := Spreading{Spreaders: 2, Pace: 30.0 / measure.Hour, PerArea: 0.0004, Density: 1100, Carry: 60, Mixing: MixingOf(&p, false, false), Life: lasting(1800)}
+	s := Spreading{Spreaders: 2, Pace: 30.0 / measure.Hour, PerArea: 0.0004, Density: 1100, Carry: 60,
+		Mixing: MixingOf(&p, false, false), Life: lasting(1800)}
 	if v := s.Spreadable(&p, 1); !near(float64(v), 0.0096, 1e-5) {
 		t.Errorf("%v m³", v)
 	}
@@ -154,7 +161,8 @@ func TestWhatCanBeSpread(t *testing.T) {
 	if v := s.Spreadable(&p, 1); v != 0 {
 		t.Errorf("no time is left, yet %v m³", v)
 	}
-	if _, err := Limits(&p, Bucket{Volume: 0.02}, s, measure.Metric); err == nil || !strings.Contains(err.Error(), "6 min") {
+	if _, err := Limits(&p, Bucket{Volume: 0.02}, s, measure.Metric); err == nil ||
+		!strings.Contains(err.Error(), "6 min") {
 		t.Errorf("%v", err)
 	}
 	// What else bounds a batch, in words; thinner takes its room in the bucket.
@@ -169,14 +177,17 @@ func TestWhatCanBeSpread(t *testing.T) {
 		volume float64
 		says   string
 	}{
-		{BySheet, 0.005, "at most 5.5 kg mixed at once"}, {ByChoice, 0.006, "at most 6 L in a batch"}, {ByBucket, 0.008, "With 25% of thinner that is 8 L"}, {ByPolicy, 0.009, "You mix one kit of 9 L"},
+		{BySheet, 0.005, "at most 5.5 kg mixed at once"}, {ByChoice, 0.006, "at most 6 L in a batch"},
+		{ByBucket, 0.008, "With 25% of thinner that is 8 L"}, {ByPolicy, 0.009, "You mix one kit of 9 L"},
 	} {
-		if l := limits[i]; l.Kind != want.kind || !near(float64(l.Volume), want.volume, 1e-9) || !strings.Contains(l.Text, want.says) {
+		if l := limits[i]; l.Kind != want.kind || !near(float64(l.Volume), want.volume, 1e-9) ||
+			!strings.Contains(l.Text, want.says) {
 			t.Errorf("%+v, want %+v", l, want)
 		}
 	}
 	s.KitShare = 0.5
-	if limits, _ = Limits(&p, Bucket{Volume: 0.02}, s, measure.Metric); limits[0].Kind != ByPolicy || !strings.Contains(limits[0].Text, "at most 50% of a kit") || !near(float64(limits[0].Volume), 0.0045, 1e-9) {
+	if limits, _ = Limits(&p, Bucket{Volume: 0.02}, s, measure.Metric); limits[0].Kind != ByPolicy ||
+		!strings.Contains(limits[0].Text, "at most 50% of a kit") || !near(float64(limits[0].Volume), 0.0045, 1e-9) {
 		t.Errorf("%+v", limits[0])
 	}
 	if people(1) != "By one person it" || people(3) != "By 3 people it" {
@@ -192,21 +203,27 @@ func TestPumpsThatCannotServe(t *testing.T) {
 		mix        material.Mix
 		batch      measure.Volume
 	}{
-		{"three parts", "for two parts, and Glaze has 3", material.Pumps{A: 1e-5, B: 1e-5}, material.Mix{Shares: make([]material.Share, 3)}, 0.001},
+		{"three parts", "for two parts, and Glaze has 3", material.Pumps{A: 1e-5, B: 1e-5},
+			material.Mix{Shares: make([]material.Share, 3)}, 0.001},
 		{"a stroke of nothing", "gives nothing", material.Pumps{A: 1e-5}, p.Mix(), 0.001},
 		{"no A", "gives nothing", material.Pumps{B: 1e-5}, p.Mix(), 0.001},
 		{"too many strokes", "more than 20000 strokes", material.Pumps{A: 2e-7, B: 1e-7}, p.Mix(), 0.0020001},
-		{"built for another ratio", "one stroke of each gives 1.95 : 1, and Glaze wants 2 : 1", material.Pumps{Built: "ratio", A: 1.95e-5, B: 1e-5}, p.Mix(), 0.001},
+		{"built for another ratio", "one stroke of each gives 1.95 : 1, and Glaze wants 2 : 1",
+			material.Pumps{Built: "ratio", A: 1.95e-5, B: 1e-5}, p.Mix(), 0.001},
 		{"too small a batch", "come no closer than 25%", material.Pumps{Built: "equal", A: 3e-5, B: 1e-5}, p.Mix(), 0.00003},
 	} {
-		if _, err := Pumped(c.pumps, "Glaze", c.mix, c.batch, measure.Metric); err == nil || !strings.Contains(err.Error(), c.says) {
+		if _, err := Pumped(c.pumps, "Glaze", c.mix, c.batch, measure.Metric); err == nil ||
+			!strings.Contains(err.Error(), c.says) {
 			t.Errorf("%s: %v", c.name, err)
 		}
 	}
-	if s, err := Pumped(material.Pumps{A: 2e-7, B: 1e-7, Built: "ratio"}, "Glaze", p.Mix(), 0.002, measure.Metric); err != nil || s.A != 6667 {
+	if s, err := Pumped(material.Pumps{A: 2e-7, B: 1e-7, Built: "ratio"}, "Glaze", p.Mix(), 0.002, measure.Metric); err !=
+		nil || s.A != 6667 {
 		t.Errorf("%+v, %v", s, err)
 	}
-	if s, err := Pumped(material.Pumps{Built: "ratio", A: 1.961e-5, B: 1e-5, Priming: 3}, "Glaze", p.Mix(), 0.002961, measure.Metric); err != nil || s.A != 100 || s.B != 100 || s.Priming != 3 || !near(float64(s.Off), -0.0195, 1e-9) || !near(float64(s.Volume), 0.002961, 1e-12) {
+	if s, err := Pumped(material.Pumps{Built: "ratio", A: 1.961e-5, B: 1e-5, Priming: 3}, "Glaze", p.Mix(), 0.002961,
+		measure.Metric); err != nil || s.A != 100 || s.B != 100 || s.Priming != 3 || !near(float64(s.Off), -0.0195, 1e-9) ||
+		!near(float64(s.Volume), 0.002961, 1e-12) {
 		t.Errorf("%+v, %v", s, err)
 	}
 }
@@ -214,7 +231,8 @@ func TestPumpsThatCannotServe(t *testing.T) {
 // What each use counts, over floors, tops and pools of one job.
 func TestWhatToolsAreCountedBy(t *testing.T) {
 	w := Work{People: 4, Sites: []Site{
-		{Place: "floor", Area: 100, Ground: 80, Perimeter: 40, Doors: 3, Coats: []CoatWork{{Kind: "primer", Area: 100, Batches: 2}, {Kind: "body", Area: 90, Batches: 5}}},
+		{Place: "floor", Area: 100, Ground: 80, Perimeter: 40, Doors: 3,
+			Coats: []CoatWork{{Kind: "primer", Area: 100, Batches: 2}, {Kind: "body", Area: 90, Batches: 5}}},
 		{Place: "top", Area: 5, Ground: 1, Perimeter: 12, Coats: []CoatWork{{Kind: "flood", Area: 5, Batches: 1}}},
 	}}
 	for _, c := range []struct {
@@ -222,23 +240,31 @@ func TestWhatToolsAreCountedBy(t *testing.T) {
 		want float64
 		kind measure.Kind
 	}{
-		{material.ToolUse{Per: "area"}, 105, measure.KindArea}, {material.ToolUse{Per: "area", On: []string{"top"}}, 5, measure.KindArea},
-		{material.ToolUse{Per: "ground-area"}, 81, measure.KindArea}, {material.ToolUse{Per: "coat-area"}, 195, measure.KindArea},
+		{material.ToolUse{Per: "area"}, 105, measure.KindArea},
+		{material.ToolUse{Per: "area", On: []string{"top"}}, 5, measure.KindArea},
+		{material.ToolUse{Per: "ground-area"}, 81, measure.KindArea},
+		{material.ToolUse{Per: "coat-area"}, 195, measure.KindArea},
 		{material.ToolUse{Per: "coat-area", Kinds: []material.Kind{"primer", "flood"}}, 105, measure.KindArea},
 		{material.ToolUse{Per: "perimeter"}, 52, measure.KindLength}, {material.ToolUse{Per: "doors"}, 3, measure.KindLength},
-		{material.ToolUse{Per: "person"}, 4, measure.KindCount}, {material.ToolUse{Per: "person", On: []string{"pool"}}, 0, measure.KindCount},
-		{material.ToolUse{Per: "batch"}, 8, measure.KindCount}, {material.ToolUse{Per: "batch", Kinds: []material.Kind{"body"}}, 5, measure.KindCount},
-		{material.ToolUse{Per: "coat"}, 3, measure.KindCount}, {material.ToolUse{Per: "coat", On: []string{"floor"}, Kinds: []material.Kind{"flood"}}, 0, measure.KindCount},
-		{material.ToolUse{Per: "job"}, 1, measure.KindCount}, {material.ToolUse{Per: "job", On: []string{"pool"}}, 0, measure.KindCount},
+		{material.ToolUse{Per: "person"}, 4, measure.KindCount}, {material.ToolUse{Per: "person", On: []string{"pool"}}, 0,
+			measure.KindCount},
+		{material.ToolUse{Per: "batch"}, 8, measure.KindCount},
+		{material.ToolUse{Per: "batch", Kinds: []material.Kind{"body"}}, 5, measure.KindCount},
+		{material.ToolUse{Per: "coat"}, 3, measure.KindCount},
+		{material.ToolUse{Per: "coat", On: []string{"floor"}, Kinds: []material.Kind{"flood"}}, 0, measure.KindCount},
+		{material.ToolUse{Per: "job"}, 1, measure.KindCount},
+		{material.ToolUse{Per: "job", On: []string{"pool"}}, 0, measure.KindCount},
 	} {
 		if got, kind, what := w.counted(c.use); got != c.want || kind != c.kind || what == "" {
 			t.Errorf("%+v counts %v %s", c.use, got, what)
 		}
 	}
 	price := 4.0
-	box := material.Medium{ID: "own-rags", Name: "Rags", Kind: "tool", Use: &material.ToolUse{Per: "coat-area", Amount: 0.1},
+	box := material.Medium{ID: "own-rags", Name: "Rags", Kind: "tool",
+		Use:   &material.ToolUse{Per: "coat-area", Amount: 0.1},
 		Packs: []material.Pack{{Name: "bale", Amount: 100}, {Name: "bag", Amount: 5, Price: &price}}}
-	tools := Tools(Work{People: 4, Sites: w.Sites, Torch: true, Mist: true}, []material.Medium{box, {ID: "flake", Kind: "flake"}, {ID: "unused", Kind: "tool"}}, measure.Metric)
+	tools := Tools(Work{People: 4, Sites: w.Sites, Torch: true, Mist: true},
+		[]material.Medium{box, {ID: "flake", Kind: "flake"}, {ID: "unused", Kind: "tool"}}, measure.Metric)
 	find := func(id string) Tool {
 		for _, t := range tools {
 			if t.ID == id {
@@ -248,7 +274,8 @@ func TestWhatToolsAreCountedBy(t *testing.T) {
 		return Tool{}
 	}
 	// The smallest pack serves: 19.5 are four bags of five.
-	if r := find("own-rags"); r.Pack != "bag" || r.Packs != 4 || !near(r.Need, 19.5, 1e-12) || *r.Cost != 16 || r.Why != "1 for 10 m², over 195 m² of coats" {
+	if r := find("own-rags"); r.Pack != "bag" || r.Packs != 4 || !near(r.Need, 19.5, 1e-12) || *r.Cost != 16 ||
+		r.Why != "1 for 10 m², over 195 m² of coats" {
 		t.Errorf("%+v", r)
 	}
 	if r := find("tool-torch"); r.Need != 1 || r.Pack != "piece" || r.Why != "1 for each, over 1 job" {
@@ -297,11 +324,15 @@ func TestContainersThatCannotBe(t *testing.T) {
 		container Container
 		fields    []string
 	}{
-		{"a kit", Container{Part: "kit", Volume: 0.001}, nil}, {"an empty kit", Container{Part: "kit", Mass: 1}, []string{"/volume"}},
-		{"a medium", Container{Part: "medium", Mass: 0.1}, nil}, {"an empty one", Container{Part: "medium", Volume: 1}, []string{"/mass"}},
+		{"a kit", Container{Part: "kit", Volume: 0.001}, nil},
+		{"an empty kit", Container{Part: "kit", Mass: 1}, []string{"/volume"}},
+		{"a medium", Container{Part: "medium", Mass: 0.1}, nil},
+		{"an empty one", Container{Part: "medium", Volume: 1}, []string{"/mass"}},
 		{"dates", Container{Part: "A", Volume: 1, Received: "2031-02-01", Expires: "2031-02-02"}, nil},
-		{"no dates", Container{Part: "A", Volume: 1, Received: "soon", Expires: "tomorrow"}, []string{"/received", "/expires"}},
-		{"the same day", Container{Part: "A", Volume: 1, Received: "2031-02-01", Expires: "2031-02-01"}, []string{"/expires"}},
+		{"no dates", Container{Part: "A", Volume: 1, Received: "soon", Expires: "tomorrow"},
+			[]string{"/received", "/expires"}},
+		{"the same day", Container{Part: "A", Volume: 1, Received: "2031-02-01", Expires: "2031-02-01"},
+			[]string{"/expires"}},
 		{"one date", Container{Part: "A", Volume: 1, Expires: "2031-02-01"}, nil},
 	} {
 		var got []string
@@ -316,7 +347,8 @@ func TestContainersThatCannotBe(t *testing.T) {
 	}
 	// Good through the day that is printed on it.
 	c := Container{Expires: "2031-02-01"}
-	if c.Expired(time.Date(2031, 2, 1, 23, 0, 0, 0, time.UTC)) || !c.Expired(time.Date(2031, 2, 2, 1, 0, 0, 0, time.UTC)) || (Container{}).Expired(time.Now()) {
+	if c.Expired(time.Date(2031, 2, 1, 23, 0, 0, 0, time.UTC)) ||
+		!c.Expired(time.Date(2031, 2, 2, 1, 0, 0, 0, time.UTC)) || (Container{}).Expired(time.Now()) {
 		t.Error("an expiry is off by a day")
 	}
 }
@@ -327,10 +359,13 @@ func TestTheOrderOfStock(t *testing.T) {
 	p := twoPack(2, 1)
 	p.ID = "p"
 	held := []Container{
-		{ID: "never", Sheet: "p", Part: "kit", Volume: 0.001, Lot: "L1"}, {ID: "late", Sheet: "p", Part: "kit", Volume: 0.002, Expires: "2032-01-01", Lot: "L2"},
-		{ID: "soon", Sheet: "p", Part: "kit", Volume: 0.003, Expires: "2031-06-01", Lot: "L1"}, {ID: "kept", Sheet: "p", Part: "kit", Volume: 1, TouchUp: true},
+		{ID: "never", Sheet: "p", Part: "kit", Volume: 0.001, Lot: "L1"},
+		{ID: "late", Sheet: "p", Part: "kit", Volume: 0.002, Expires: "2032-01-01", Lot: "L2"},
+		{ID: "soon", Sheet: "p", Part: "kit", Volume: 0.003, Expires: "2031-06-01", Lot: "L1"},
+		{ID: "kept", Sheet: "p", Part: "kit", Volume: 1, TouchUp: true},
 		{ID: "empty", Sheet: "p", Part: "kit"}, {ID: "other", Sheet: "p", Part: "kit", Hardener: "slow", Volume: 1},
-		{ID: "old", Sheet: "p", Part: "kit", Volume: 0.004, Expires: "2031-05-05"}, {ID: "opened", Sheet: "p", Part: "kit", Volume: 0.005, Expires: "2031-05-05", Opened: true},
+		{ID: "old", Sheet: "p", Part: "kit", Volume: 0.004, Expires: "2031-05-05"},
+		{ID: "opened", Sheet: "p", Part: "kit", Volume: 0.005, Expires: "2031-05-05", Opened: true},
 	}
 	order := func(s Stock) string {
 		var ids []string
@@ -340,18 +375,22 @@ func TestTheOrderOfStock(t *testing.T) {
 		return strings.Join(ids, " ")
 	}
 	s := OnHand(p, p.Mix(), "", held, today, false, measure.Metric)
-	if order(s) != "soon late never" || !near(float64(s.Mix), 0.006, 1e-12) || len(s.Expired) != 2 || !slices.Equal(s.Lots, []string{"L1", "L2"}) {
+	if order(s) != "soon late never" || !near(float64(s.Mix), 0.006, 1e-12) || len(s.Expired) != 2 ||
+		!slices.Equal(s.Lots, []string{"L1", "L2"}) {
 		t.Errorf("%s, %v m³, %d expired, lots %v", order(s), s.Mix, len(s.Expired), s.Lots)
 	}
 	// Sealed and past its date it may still be good; opened it never is.
-	if s := OnHand(p, p.Mix(), "", held, today, true, measure.Metric); order(s) != "old soon late never" || len(s.Expired) != 2 {
+	if s := OnHand(p, p.Mix(), "", held, today, true, measure.Metric); order(s) != "old soon late never" ||
+		len(s.Expired) != 2 {
 		t.Errorf("%s", order(s))
 	}
 	// A serves any hardener, B only its own: 2 L of A with 0.5 L of the slow B make 1.5 L.
-	parts := []Container{{ID: "a1", Sheet: "p", Part: "A", Volume: 0.0015, Expires: "2032-01-01"}, {ID: "a0", Sheet: "p", Part: "A", Volume: 0.0005, Expires: "2031-07-01"},
+	parts := []Container{{ID: "a1", Sheet: "p", Part: "A", Volume: 0.0015, Expires: "2032-01-01"},
+		{ID: "a0", Sheet: "p", Part: "A", Volume: 0.0005, Expires: "2031-07-01"},
 		{ID: "b", Sheet: "p", Part: "B", Hardener: "slow", Volume: 0.0005}, {ID: "bx", Sheet: "p", Part: "B", Volume: 1}}
 	s = OnHand(p, p.Mix(), "slow", parts, today, false, measure.Metric)
-	if order(s) != "a0 a1" || !near(float64(s.Mix), 0.0015, 1e-9) || !near(float64(s.Held[0].Volume), 0.00075, 1e-9) || !near(float64(s.Held[1].Volume), 0.00075, 1e-9) {
+	if order(s) != "a0 a1" || !near(float64(s.Mix), 0.0015, 1e-9) || !near(float64(s.Held[0].Volume), 0.00075, 1e-9) ||
+		!near(float64(s.Held[1].Volume), 0.00075, 1e-9) {
 		t.Errorf("%s: %+v", order(s), s.Held)
 	}
 	if len(s.Lone) != 1 || !strings.Contains(s.Lone[0], "1 L of Two-pack A stands without its partner") {
@@ -363,13 +402,16 @@ func TestTheOrderOfStock(t *testing.T) {
 // the least left over where none does.
 func TestWithinALeftover(t *testing.T) {
 	// 7 L: 10 L for 50 leave 3 L; 3 × 2.5 L for 60 leave 0.5 L; 7 × 1 L for 91 nothing.
-	sizes := []Size{{Name: "10 L", Volume: 0.010, Cost: 5000}, {Name: "2.5 L", Volume: 0.0025, Cost: 2000}, {Name: "1 L", Volume: 0.001, Cost: 1300}}
+	sizes := []Size{{Name: "10 L", Volume: 0.010, Cost: 5000}, {Name: "2.5 L", Volume: 0.0025, Cost: 2000},
+		{Name: "1 L", Volume: 0.001, Cost: 1300}}
 	for _, c := range []struct {
 		wish Wish
 		want []int
 	}{
-		{Wish{Least: "cost"}, []int{1, 0, 0}}, {Wish{Least: "cost", Within: 0.003}, []int{1, 0, 0}}, {Wish{Least: "cost", Within: 0.0029}, []int{0, 3, 0}},
-		{Wish{Least: "cost", Within: 0.0005}, []int{0, 3, 0}}, {Wish{Least: "leftover"}, []int{0, 2, 2}}, {Wish{Least: "cost", Within: 1e-9}, []int{0, 2, 2}},
+		{Wish{Least: "cost"}, []int{1, 0, 0}}, {Wish{Least: "cost", Within: 0.003}, []int{1, 0, 0}},
+		{Wish{Least: "cost", Within: 0.0029}, []int{0, 3, 0}},
+		{Wish{Least: "cost", Within: 0.0005}, []int{0, 3, 0}}, {Wish{Least: "leftover"}, []int{0, 2, 2}},
+		{Wish{Least: "cost", Within: 1e-9}, []int{0, 2, 2}},
 		{Wish{Least: "cost", Margin: 0.5}, []int{1, 0, 1}},
 	} {
 		if got, _ := c.wish.choose(0.007, 0.007, sizes, true); !slices.Equal(got, c.want) {
@@ -426,7 +468,8 @@ func TestRatiosThatAreNoBatch(t *testing.T) {
 		{"too much of A", "above zero and at most", p, []measure.Mass{2001, 1}},
 		{"no number", "enter the mass of A", p, []measure.Mass{measure.Mass(math.NaN()), 1}},
 	} {
-		if _, err := CheckRatio(&c.product, Weighed{Masses: c.masses, Bucket: 1}, measure.Metric); err == nil || !strings.Contains(err.Error(), c.says) {
+		if _, err := CheckRatio(&c.product, Weighed{Masses: c.masses, Bucket: 1}, measure.Metric); err == nil ||
+			!strings.Contains(err.Error(), c.says) {
 			t.Errorf("%s: %v", c.name, err)
 		}
 	}
@@ -448,7 +491,8 @@ func TestVerdictsAtTheirLimits(t *testing.T) {
 		return c
 	}
 	wide := Weighed{Bucket: 100, Life: 1000, Elapsed: 300}
-	for off, want := range map[float64]Verdict{0.0199: Good, 0.0201: Doubtful, 0.0499: Doubtful, 0.0501: Spoilt, -0.0199: Good, -0.0201: Doubtful, -0.0499: Doubtful, -0.0501: Spoilt} {
+	for off, want := range map[float64]Verdict{0.0199: Good, 0.0201: Doubtful, 0.0499: Doubtful, 0.0501: Spoilt,
+		-0.0199: Good, -0.0201: Doubtful, -0.0499: Doubtful, -0.0501: Spoilt} {
 		c := check(off, wide)
 		if c.Verdict != want || (len(c.Save) == 0) != (want == Good) {
 			t.Errorf("%v off: %s, save %v", off, c.Verdict, c.Save)
@@ -463,7 +507,8 @@ func TestVerdictsAtTheirLimits(t *testing.T) {
 	}
 	late := wide
 	late.Elapsed = 301
-	if c := check(0.04, late); len(c.Save) != 0 || !strings.Contains(c.Text, "too late") || strings.Contains(c.Text, "never hardens") {
+	if c := check(0.04, late); len(c.Save) != 0 || !strings.Contains(c.Text, "too late") ||
+		strings.Contains(c.Text, "never hardens") {
 		t.Errorf("%+v", c)
 	}
 	if c := check(0.2, late); len(c.Save) != 0 || !strings.Contains(c.Text, "never hardens through") {
@@ -476,7 +521,9 @@ func TestVerdictsAtTheirLimits(t *testing.T) {
 	// A tenth too much of A wants a tenth more of B: 1.1 of the mix.
 	full := wide
 	full.Bucket = measure.Volume(1.1 * 1.0000001)
-	if c := check(0.1, full); len(c.Save) != 1 || c.Save[0].Name != "B" || !near(float64(c.Save[0].Mass), float64(b)*0.1, 1e-9) || !near(float64(c.Save[0].Volume), mix.Shares[1].Volume*0.1, 1e-9) {
+	if c := check(0.1, full); len(c.Save) != 1 || c.Save[0].Name != "B" ||
+		!near(float64(c.Save[0].Mass), float64(b)*0.1, 1e-9) ||
+		!near(float64(c.Save[0].Volume), mix.Shares[1].Volume*0.1, 1e-9) {
 		t.Errorf("%+v", c)
 	}
 	full.Bucket = 1.0999

@@ -27,7 +27,8 @@ const mostStrokes = 20_000
 
 // Pumped counts whole strokes of pumps for a batch of two parts. It fails, with what
 // would help, where no such strokes keep the ratio within tolerance.
-func Pumped(p material.Pumps, name string, mix material.Mix, batch measure.Volume, units measure.System) (Strokes, error) {
+func Pumped(p material.Pumps, name string, mix material.Mix, batch measure.Volume,
+	units measure.System) (Strokes, error) {
 	s := Strokes{Priming: p.Priming}
 	if len(mix.Shares) != 2 {
 		return s, fmt.Errorf("pumps are for two parts, and %s has %d", name, len(mix.Shares))
@@ -37,7 +38,9 @@ func Pumped(p material.Pumps, name string, mix material.Mix, batch measure.Volum
 		return s, fmt.Errorf("a stroke that gives nothing doses nothing; weigh ten strokes and enter them")
 	}
 	if count := float64(batch) / float64(min(a, b)); !(count <= mostStrokes) {
-		return s, fmt.Errorf("more than %d strokes would be needed; enter what a stroke gives in millilitres, or measure by scale", mostStrokes)
+		return s,
+			fmt.Errorf("more than %d strokes would be needed; enter what a stroke gives in millilitres, or measure by scale",
+				mostStrokes)
 	}
 	right := mix.Shares[0].Volume / mix.Shares[1].Volume
 	off := func(nA, nB int) float64 { return float64(nA) * float64(a) / (float64(nB) * float64(b)) / right }
@@ -45,7 +48,9 @@ func Pumped(p material.Pumps, name string, mix material.Mix, batch measure.Volum
 		s.A = int(math.Ceil(float64(batch/(a+b)) * (1 - slack)))
 		s.B = s.A
 		if o := off(1, 1) - 1; math.Abs(o) > goodOff {
-			return s, fmt.Errorf("one stroke of each gives %.3g : 1, and %s wants %.3g : 1; take the pumps built for it, or measure by scale", float64(a/b), name, right)
+			return s,
+				fmt.Errorf("one stroke of each gives %.3g : 1, and %s wants %.3g : 1; take the pumps built for it, or measure "+
+					"by scale", float64(a/b), name, right)
 		}
 		s.Text = "Metered pumps: as many strokes of each. Never pump in the ratio, they do that themselves."
 	} else {
@@ -59,7 +64,9 @@ func Pumped(p material.Pumps, name string, mix material.Mix, batch measure.Volum
 			}
 		}
 		if best > goodOff {
-			return s, fmt.Errorf("whole strokes come no closer than %s to its ratio on so small a batch; mix more at once, or measure by scale", units.Fraction(measure.Fraction(best)))
+			return s,
+				fmt.Errorf("whole strokes come no closer than %s to its ratio on so small a batch; mix more at once, or measure "+
+					"by scale", units.Fraction(measure.Fraction(best)))
 		}
 		s.Text = "Plain pumps: every stroke gives the same, so the strokes follow the ratio."
 	}

@@ -17,7 +17,8 @@ const ml = measure.Litre / 1000
 func TestStrokesByHand(t *testing.T) {
 	p := twoPack(2, 1)
 	mix := p.Mix()
-	plain, err := Pumped(material.Pumps{Built: "equal", A: 30 * ml, B: 30 * ml, Priming: 3}, p.Name, mix, 1800*ml, measure.Metric)
+	plain, err := Pumped(material.Pumps{Built: "equal", A: 30 * ml, B: 30 * ml, Priming: 3}, p.Name, mix, 1800*ml,
+		measure.Metric)
 	if err != nil || plain.A != 40 || plain.B != 20 || plain.Priming != 3 || math.Abs(float64(plain.Off)) > 1e-9 {
 		t.Errorf("plain: %+v, %v", plain, err)
 	}
@@ -29,7 +30,8 @@ func TestStrokesByHand(t *testing.T) {
 		t.Errorf("%q and %q", metered.Text, plain.Text)
 	}
 	wrong := twoPack(4, 1)
-	if _, err := Pumped(material.Pumps{Built: "ratio", A: 60 * ml, B: 30 * ml}, "Tarn", wrong.Mix(), 1800*ml, measure.Metric); err == nil || !strings.Contains(err.Error(), "2 : 1, and Tarn wants 4 : 1") {
+	if _, err := Pumped(material.Pumps{Built: "ratio", A: 60 * ml, B: 30 * ml}, "Tarn", wrong.Mix(), 1800*ml,
+		measure.Metric); err == nil || !strings.Contains(err.Error(), "2 : 1, and Tarn wants 4 : 1") {
 		t.Errorf("2 : 1 pumps on a 4 : 1 product: %v", err)
 	}
 }
@@ -71,7 +73,8 @@ func TestStrokesKeepTheRatio(t *testing.T) {
 	if counted < 100 {
 		t.Errorf("only %d cases could be pumped", counted)
 	}
-	if _, err := Pumped(material.Pumps{Built: "equal", A: 30 * ml}, "it", mixOf(2), 1, measure.Metric); err == nil || !strings.Contains(err.Error(), "weigh ten strokes") {
+	if _, err := Pumped(material.Pumps{Built: "equal", A: 30 * ml}, "it", mixOf(2), 1, measure.Metric); err == nil ||
+		!strings.Contains(err.Error(), "weigh ten strokes") {
 		t.Errorf("a pump that gives nothing: %v", err)
 	}
 }

@@ -109,7 +109,8 @@ func (b Purchase) Nearly(p material.Product, density measure.Density) measure.Vo
 // Buy chooses the kits of a product for a need, after what is in stock and as
 // the contractor wishes. It fails where something is needed and no size is sold
 // any more.
-func Buy(p material.Product, hardener string, mix material.Mix, need measure.Volume, stock Stock, wants []Wish) (Purchase, error) {
+func Buy(p material.Product, hardener string, mix material.Mix, need measure.Volume, stock Stock,
+	wants []Wish) (Purchase, error) {
 	sizes, priced := Sizes(p, mix.Density.Value)
 	wish := wished(wants, p, hardener)
 	b := Purchase{
@@ -123,17 +124,20 @@ func Buy(p material.Product, hardener string, mix material.Mix, need measure.Vol
 	}
 	if stock.Mix > 0 {
 		bought.Formula = "stock + " + bought.Formula
-		bought.Inputs = append(bought.Inputs, measure.Value{Name: "In stock", Kind: measure.KindVolume, SI: float64(stock.Mix)})
+		bought.Inputs = append(bought.Inputs, measure.Value{Name: "In stock", Kind: measure.KindVolume,
+			SI: float64(stock.Mix)})
 	}
 	if wish.Margin > 0 {
 		bought.Formula = strings.Replace(bought.Formula, "need", "need × (1 + margin)", 1)
-		bought.Inputs = append(bought.Inputs, measure.Value{Name: "Margin asked for", Kind: measure.KindFraction, SI: float64(wish.Margin)})
+		bought.Inputs = append(bought.Inputs, measure.Value{Name: "Margin asked for", Kind: measure.KindFraction,
+			SI: float64(wish.Margin)})
 	}
 	switch {
 	case float64(need*measure.Volume(1+wish.Margin)-stock.Mix) <= float64(need)*slack:
 		b.Reason, priced = "The stock covers the need.", true
 	case need-stock.Mix > mostNeed:
-		return b, fmt.Errorf("no job needs %.3g m³ of %s; look at the area, the film and the loss again", float64(need), p.Name)
+		return b, fmt.Errorf("no job needs %.3g m³ of %s; look at the area, the film and the loss again",
+			float64(need), p.Name)
 	case len(sizes) == 0:
 		return b, fmt.Errorf("no size of %s is sold any more", p.Name)
 	case !priced || wish.Least == "leftover":

@@ -73,7 +73,8 @@ func CheckRatio(p *material.Product, w Weighed, units measure.System) (RatioChec
 	whole := 0.0
 	for i, s := range mix.Shares {
 		if !(w.Masses[i] > 0 && w.Masses[i] <= mostWeighed) {
-			return c, fmt.Errorf("enter the mass of %s as the scale shows it, above zero and at most %s", s.Name, units.Mass(mostWeighed))
+			return c, fmt.Errorf("enter the mass of %s as the scale shows it, above zero and at most %s", s.Name,
+				units.Mass(mostWeighed))
 		}
 		right[i] = s.Volume * float64(s.Density.Value)
 		whole += right[i]
@@ -100,14 +101,16 @@ func CheckRatio(p *material.Product, w Weighed, units measure.System) (RatioChec
 		}
 	}
 	c.Workings = []measure.Working{{
-		Title: "Ratio as weighed", Formula: "(A ÷ A wanted) ÷ (part ÷ part wanted) − 1, the worst of them", Source: "Definition of the ratio; ±2 % good, to ±5 % doubtful: common practice",
+		Title: "Ratio as weighed", Formula: "(A ÷ A wanted) ÷ (part ÷ part wanted) − 1, the worst of them",
+		Source: "Definition of the ratio; ±2 % good, to ±5 % doubtful: common practice",
 		Inputs: []measure.Value{},
 		Result: measure.Value{Name: "Off", Kind: measure.KindFraction, SI: float64(c.Off)},
 	}}
 	for i, s := range mix.Shares {
 		c.Workings[0].Inputs = append(c.Workings[0].Inputs,
 			measure.Value{Name: s.Name + " as weighed", Kind: measure.KindMass, SI: float64(w.Masses[i])},
-			measure.Value{Name: s.Name + " wanted, of the mix", Kind: measure.KindFraction, SI: right[i], Source: p.Ratio.Source})
+			measure.Value{Name: s.Name + " wanted, of the mix", Kind: measure.KindFraction, SI: right[i],
+				Source: p.Ratio.Source})
 	}
 	c.judge(p, w, volume, units)
 	return c, nil
@@ -138,10 +141,12 @@ func (c *RatioCheck) judge(p *material.Product, w Weighed, volume measure.Volume
 	switch {
 	case w.Life > 0 && w.Elapsed > w.Life*saveBefore:
 		c.Save = []Rescue{}
-		c.Text = fmt.Sprintf("%s, and it was mixed %s ago of %s it lives: too late to mix more in. Do not use it.", told, units.Span(w.Elapsed), units.Span(w.Life))
+		c.Text = fmt.Sprintf("%s, and it was mixed %s ago of %s it lives: too late to mix more in. Do not use it.", told,
+			units.Span(w.Elapsed), units.Span(w.Life))
 	case full > w.Bucket:
 		c.Save = []Rescue{}
-		c.Text = fmt.Sprintf("%s. Mended it would be %s, more than the bucket of %s holds. Pour it into a larger one first, or do not use it.", told, units.Volume(full), units.Volume(w.Bucket))
+		c.Text = fmt.Sprintf("%s. Mended it would be %s, more than the bucket of %s holds. Pour it into a larger one "+
+			"first, or do not use it.", told, units.Volume(full), units.Volume(w.Bucket))
 	default:
 		c.Text = told + ". Add what is missing at once, and mix again from the beginning:"
 		for _, r := range c.Save {
@@ -149,7 +154,8 @@ func (c *RatioCheck) judge(p *material.Product, w Weighed, volume measure.Volume
 		}
 	}
 	if c.Verdict == Spoilt && len(c.Save) == 0 {
-		c.Text += " Off ratio it never hardens through, and no later coat cures it. Let it harden outside, and dispose of it by local rules."
+		c.Text += " Off ratio it never hardens through, and no later coat cures it. Let it harden outside, and dispose of " +
+			"it by local rules."
 	}
 }
 

@@ -32,8 +32,10 @@ func TestARatioByHand(t *testing.T) {
 		{"within 2 %", Weighed{Masses: []measure.Mass{8, 3.05}}, Good, 0, "within 1.6%"},
 		{"doubtful", Weighed{Masses: []measure.Mass{8, 3.1}}, Doubtful, 1, "267 g of A"},
 		{"spoilt, saved", Weighed{Masses: []measure.Mass{8, 2.7}, Elapsed: 60, Life: 1800}, Spoilt, 1, "300 g of B"},
-		{"too late", Weighed{Masses: []measure.Mass{8, 2.7}, Elapsed: 900, Life: 1800}, Spoilt, 0, "too late to mix more in. Do not use it."},
-		{"no room", Weighed{Masses: []measure.Mass{8, 2.7}, Bucket: 0.0099}, Spoilt, 0, "more than the bucket of 9.9 L holds"},
+		{"too late", Weighed{Masses: []measure.Mass{8, 2.7}, Elapsed: 900, Life: 1800}, Spoilt, 0,
+			"too late to mix more in. Do not use it."},
+		{"no room", Weighed{Masses: []measure.Mass{8, 2.7}, Bucket: 0.0099}, Spoilt, 0,
+			"more than the bucket of 9.9 L holds"},
 	}
 	for _, c := range cases {
 		if c.w.Bucket == 0 {
@@ -47,7 +49,8 @@ func TestARatioByHand(t *testing.T) {
 			t.Errorf("%s: right is %v", c.name, got.Right)
 		}
 	}
-	for name, masses := range map[string][]measure.Mass{"one": {8}, "nothing": {8, 0}, "not a number": {measure.Mass(math.NaN()), 3}, "endless": {measure.Mass(math.Inf(1)), 3}} {
+	for name, masses := range map[string][]measure.Mass{"one": {8}, "nothing": {8, 0},
+		"not a number": {measure.Mass(math.NaN()), 3}, "endless": {measure.Mass(math.Inf(1)), 3}} {
 		if _, err := CheckRatio(mixture(), Weighed{Masses: masses, Bucket: 1}, measure.Metric); err == nil {
 			t.Errorf("%s was judged", name)
 		}
@@ -60,7 +63,8 @@ func TestARescueMakesItRight(t *testing.T) {
 	random := rand.New(rand.NewPCG(3, 8))
 	p := mixture()
 	for range 400 {
-		w := Weighed{Masses: []measure.Mass{measure.Mass(1 + 9*random.Float64()), measure.Mass(0.5 + 5*random.Float64())}, Bucket: 1}
+		w := Weighed{Masses: []measure.Mass{measure.Mass(1 + 9*random.Float64()),
+			measure.Mass(0.5 + 5*random.Float64())}, Bucket: 1}
 		c, err := CheckRatio(p, w, measure.Metric)
 		if err != nil {
 			t.Fatal(err)
@@ -74,7 +78,8 @@ func TestARescueMakesItRight(t *testing.T) {
 			}
 			w.Masses[map[string]int{"A": 0, "B": 1}[r.Name]] += r.Mass
 		}
-		if again, err := CheckRatio(p, w, measure.Metric); err != nil || again.Verdict != Good || math.Abs(float64(again.Off)) > 1e-9 {
+		if again, err := CheckRatio(p, w, measure.Metric); err != nil || again.Verdict != Good ||
+			math.Abs(float64(again.Off)) > 1e-9 {
 			t.Fatalf("%v mended to %+v", w.Masses, again)
 		}
 	}

@@ -39,20 +39,24 @@ func (c Container) Faults() []material.Fault {
 	found := []material.Fault{}
 	switch {
 	case c.Part == "medium" && c.Mass <= 0:
-		found = append(found, material.Fault{Field: "/mass", Text: "A medium in stock has a mass.", Way: "Weigh it, or take it out of stock when it is used up."})
+		found = append(found, material.Fault{Field: "/mass", Text: "A medium in stock has a mass.",
+			Way: "Weigh it, or take it out of stock when it is used up."})
 	case c.Part != "medium" && c.Volume <= 0:
-		found = append(found, material.Fault{Field: "/volume", Text: "A container in stock holds something.", Way: "Enter the litres left, or take it out of stock when it is empty."})
+		found = append(found, material.Fault{Field: "/volume", Text: "A container in stock holds something.",
+			Way: "Enter the litres left, or take it out of stock when it is empty."})
 	}
 	for _, date := range []struct{ field, value string }{{"/received", c.Received}, {"/expires", c.Expires}} {
 		if date.value == "" {
 			continue
 		}
 		if _, err := time.Parse(time.DateOnly, date.value); err != nil {
-			found = append(found, material.Fault{Field: date.field, Text: fmt.Sprintf("“%s” is not a date.", date.value), Way: "Write it as 2027-03-31."})
+			found = append(found, material.Fault{Field: date.field, Text: fmt.Sprintf("“%s” is not a date.", date.value),
+				Way: "Write it as 2027-03-31."})
 		}
 	}
 	if c.Received != "" && c.Expires != "" && c.Expires <= c.Received {
-		found = append(found, material.Fault{Field: "/expires", Text: "It expires before it was received.", Way: "Exchange the two dates, or read the label again."})
+		found = append(found, material.Fault{Field: "/expires", Text: "It expires before it was received.",
+			Way: "Exchange the two dates, or read the label again."})
 	}
 	return found
 }
@@ -80,7 +84,8 @@ type Stock struct {
 // component without its partner is told, not counted. Containers kept for
 // touch-up are left alone; expired ones count only when the contractor's school
 // is that a sealed pail is still good.
-func OnHand(p material.Product, mix material.Mix, hardener string, containers []Container, now time.Time, sealedIsGood bool, units measure.System) Stock {
+func OnHand(p material.Product, mix material.Mix, hardener string, containers []Container, now time.Time,
+	sealedIsGood bool, units measure.System) Stock {
 	var s Stock
 	byPart := make(map[string][]Container)
 	for _, c := range containers {
@@ -145,7 +150,8 @@ func (s *Stock) pair(p material.Product, mix material.Mix, byPart map[string][]C
 	for i, part := range parts {
 		left := totals[i] - makes*measure.Volume(mix.Shares[i].Volume)
 		if left > totals[i]*slack && left > 0 {
-			s.Lone = append(s.Lone, fmt.Sprintf("%s of %s stands without its partner and cannot be used.", units.Volume(left), p.Name+" "+part))
+			s.Lone = append(s.Lone, fmt.Sprintf("%s of %s stands without its partner and cannot be used.", units.Volume(left),
+				p.Name+" "+part))
 		}
 	}
 	rest := makes

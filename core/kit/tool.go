@@ -51,7 +51,8 @@ type Tool struct {
 // rolledCoats are rolled, or back-rolled after they are poured, thickCoats raked:
 // common practice, no source.
 func rolledCoats() []material.Kind {
-	return []material.Kind{"primer", "moisture-barrier", "body", "binder", "grout", "clear", "paint", "pool-paint", "urethane", "polyaspartic"}
+	return []material.Kind{"primer", "moisture-barrier", "body", "binder", "grout", "clear", "paint", "pool-paint",
+		"urethane", "polyaspartic"}
 }
 
 func thickCoats() []material.Kind {
@@ -61,7 +62,8 @@ func thickCoats() []material.Kind {
 // UsualTools are what a job takes where the contractor's shelf says nothing
 // else: common practice, no source, to be edited.
 func UsualTools() []material.Medium {
-	tool := func(id, name, pack string, packed float64, per string, amount float64, kinds ...material.Kind) material.Medium {
+	tool := func(id, name, pack string, packed float64, per string, amount float64,
+		kinds ...material.Kind) material.Medium {
 		return material.Medium{
 			ID: id, Name: name, Kind: "tool", Packs: []material.Pack{{Name: pack, Amount: packed}},
 			Use: &material.ToolUse{Per: per, Amount: amount, Kinds: kinds, Source: measure.RuleOfThumb},
@@ -72,7 +74,8 @@ func UsualTools() []material.Medium {
 		return m
 	}
 	return []material.Medium{
-		on(tool("tool-roller-cover", "Roller covers, non-shed, solvent-resistant", "piece", 1, "coat-area", 1.0/60, rolledCoats()...), "floor", "pool"),
+		on(tool("tool-roller-cover", "Roller covers, non-shed, solvent-resistant", "piece", 1, "coat-area", 1.0/60,
+			rolledCoats()...), "floor", "pool"),
 		on(tool("tool-foam-cover", "Foam roller covers", "piece", 1, "coat", 1), "top"),
 		on(tool("tool-frame", "Roller frames and poles", "piece", 1, "person", 1), "floor", "pool"),
 		tool("tool-brush", "Brushes for cutting in", "piece", 1, "coat", 1),
@@ -111,11 +114,13 @@ func Tools(w Work, own []material.Medium, units measure.System) []Tool {
 		}
 	}
 	if w.Torch {
-		all = append(all, material.Medium{ID: "tool-torch", Name: "Gas torch with a full cartridge", Kind: "tool", Use: &material.ToolUse{Per: "job", Amount: 1, Source: measure.RuleOfThumb},
+		all = append(all, material.Medium{ID: "tool-torch", Name: "Gas torch with a full cartridge", Kind: "tool",
+			Use:      &material.ToolUse{Per: "job", Amount: 1, Source: measure.RuleOfThumb},
 			Cautions: []string{"Never near alcohol or solvent."}})
 	}
 	if w.Mist {
-		all = append(all, material.Medium{ID: "tool-mist", Name: "Alcohol in a mist bottle, L", Kind: "tool", Use: &material.ToolUse{Per: "coat-area", Amount: 0.01, Source: measure.RuleOfThumb}})
+		all = append(all, material.Medium{ID: "tool-mist", Name: "Alcohol in a mist bottle, L", Kind: "tool",
+			Use: &material.ToolUse{Per: "coat-area", Amount: 0.01, Source: measure.RuleOfThumb}})
 	}
 	tools := make([]Tool, 0, len(all))
 	for _, m := range all {
@@ -154,7 +159,8 @@ func (w Work) tool(m material.Medium, units measure.System) Tool {
 
 // counted is how many of what a use counts there are.
 func (w Work) counted(u material.ToolUse) (float64, measure.Kind, string) {
-	sites := slices.DeleteFunc(slices.Clone(w.Sites), func(s Site) bool { return len(u.On) > 0 && !slices.Contains(u.On, s.Place) })
+	sites := slices.DeleteFunc(slices.Clone(w.Sites),
+		func(s Site) bool { return len(u.On) > 0 && !slices.Contains(u.On, s.Place) })
 	there := min(1, float64(len(sites)))
 	over := func(of func(Site) float64) float64 {
 		total := 0.0

@@ -13,9 +13,11 @@ import (
 // By hand: 360 m² of rolled and back-rolled coats at 1 for 60 are 6 covers; three people take 9
 // pairs of gloves; 46 m of walls 1.1 times are 50.6 m of tape, 2 rolls.
 func TestToolsByHand(t *testing.T) {
-	w := Work{People: 3, Sites: []Site{{Place: "floor", Area: 120, Ground: 120, Perimeter: 46, Doors: 1.8, Coats: []CoatWork{
-		{Kind: "primer", Area: 120, Batches: 3}, {Kind: "body", Area: 120, Batches: 8}, {Kind: "urethane", Area: 120, Batches: 2},
-	}}}}
+	w := Work{People: 3, Sites: []Site{{Place: "floor", Area: 120, Ground: 120, Perimeter: 46, Doors: 1.8,
+		Coats: []CoatWork{
+			{Kind: "primer", Area: 120, Batches: 3}, {Kind: "body", Area: 120, Batches: 8},
+			{Kind: "urethane", Area: 120, Batches: 2},
+		}}}}
 	packs := func(tools []Tool, id string) int {
 		at := slices.IndexFunc(tools, func(x Tool) bool { return x.ID == id })
 		if at < 0 {
@@ -25,21 +27,28 @@ func TestToolsByHand(t *testing.T) {
 	}
 	usual := Tools(w, nil, measure.Metric)
 	for id, want := range map[string]int{
-		"tool-roller-cover": 6, "tool-gloves": 9, "tool-tape": 2, "tool-bucket": 13, "tool-strainer": 2, "tool-blade": 1, "tool-disc": 2, "tool-foam-cover": 0, "tool-dam": 2,
+		"tool-roller-cover": 6, "tool-gloves": 9, "tool-tape": 2, "tool-bucket": 13, "tool-strainer": 2, "tool-blade": 1,
+		"tool-disc": 2, "tool-foam-cover": 0, "tool-dam": 2,
 	} {
 		if got := packs(usual, id); got != want {
 			t.Errorf("%s: %d, want %d", id, got, want)
 		}
 	}
 	// A table top takes foam, and nothing for walls, feet and concrete.
-	top := Tools(Work{People: 2, Sites: []Site{{Place: "top", Area: 3, Perimeter: 7, Coats: []CoatWork{{Kind: "flood", Area: 3, Batches: 1}}}}}, nil, measure.Metric)
-	for id, want := range map[string]int{"tool-foam-cover": 1, "tool-roller-cover": 0, "tool-caulk": 0, "tool-spikes": 0, "tool-disc": 0, "tool-blade": 0, "tool-gloves": 6, "tool-tape": 1} {
+	top :=
+		Tools(
+			Work{People: 2,
+				Sites: []Site{{Place: "top", Area: 3, Perimeter: 7, Coats: []CoatWork{{Kind: "flood", Area: 3, Batches: 1}}}}}, nil,
+			measure.Metric)
+	for id, want := range map[string]int{"tool-foam-cover": 1, "tool-roller-cover": 0, "tool-caulk": 0, "tool-spikes": 0,
+		"tool-disc": 0, "tool-blade": 0, "tool-gloves": 6, "tool-tape": 1} {
 		if got := packs(top, id); got != want {
 			t.Errorf("%s on a table: %d, want %d", id, got, want)
 		}
 	}
 	price := 30.0
-	own := []material.Medium{{ID: "tool-gloves", Name: "Long gloves", Kind: "tool", Packs: []material.Pack{{Name: "box", Amount: 50, Price: &price}}, Use: &material.ToolUse{Per: "person", Amount: 5}}}
+	own := []material.Medium{{ID: "tool-gloves", Name: "Long gloves", Kind: "tool",
+		Packs: []material.Pack{{Name: "box", Amount: 50, Price: &price}}, Use: &material.ToolUse{Per: "person", Amount: 5}}}
 	tools := Tools(w, own, measure.US)
 	at := slices.IndexFunc(tools, func(x Tool) bool { return x.ID == "tool-gloves" })
 	if g := tools[at]; g.Packs != 1 || *g.Cost != 30 || g.Name != "Long gloves" || len(tools) != len(usual) {
@@ -57,7 +66,8 @@ func TestPairsInStock(t *testing.T) {
 	today := time.Date(2031, 5, 6, 12, 0, 0, 0, time.UTC)
 	p := twoPack(4, 1)
 	p.ID = "p"
-	held := []Container{{ID: "a", Sheet: "p", Part: "A", Volume: 0.008}, {ID: "b", Sheet: "p", Part: "B", Volume: 0.0026}, {ID: "x", Sheet: "other", Part: "kit", Volume: 1}}
+	held := []Container{{ID: "a", Sheet: "p", Part: "A", Volume: 0.008}, {ID: "b", Sheet: "p", Part: "B", Volume: 0.0026},
+		{ID: "x", Sheet: "other", Part: "kit", Volume: 1}}
 	s := OnHand(p, p.Mix(), "", held, today, false, measure.Metric)
 	if !near(float64(s.Mix), 0.010, 1e-9) || len(s.Lone) != 1 || !strings.Contains(s.Lone[0], "600 mL") {
 		t.Errorf("%+v", s)
@@ -72,7 +82,8 @@ func TestPairsInStock(t *testing.T) {
 		t.Errorf("the wrong B made %v", s.Mix)
 	}
 	for name, c := range map[string]Container{
-		"nothing in it": {Part: "kit"}, "no date": {Part: "kit", Volume: 1, Expires: "soon"}, "dates exchanged": {Part: "kit", Volume: 1, Received: "2030-01-01", Expires: "2029-01-01"},
+		"nothing in it": {Part: "kit"}, "no date": {Part: "kit", Volume: 1, Expires: "soon"},
+		"dates exchanged": {Part: "kit", Volume: 1, Received: "2030-01-01", Expires: "2029-01-01"},
 	} {
 		if len(c.Faults()) != 1 || c.Faults()[0].Way == "" {
 			t.Errorf("%s: %v", name, c.Faults())
@@ -94,7 +105,8 @@ func TestSizesNoLongerSold(t *testing.T) {
 	if _, err := Buy(p, "", p.Mix(), 0.012, Stock{}, nil); err == nil {
 		t.Error("nothing is sold, yet it was bought")
 	}
-	if b, err := Buy(p, "", p.Mix(), 0.012, Stock{Mix: 0.02, Held: []Held{{Volume: 0.02}}}, nil); err != nil || len(b.Lines) != 0 || !near(float64(b.Margin), 2.0/3, 1e-9) {
+	if b, err := Buy(p, "", p.Mix(), 0.012, Stock{Mix: 0.02, Held: []Held{{Volume: 0.02}}}, nil); err != nil ||
+		len(b.Lines) != 0 || !near(float64(b.Margin), 2.0/3, 1e-9) {
 		t.Errorf("from stock: %+v, %v", b, err)
 	}
 }
@@ -104,11 +116,14 @@ func TestTheCardFollowsTheOrderOfPouring(t *testing.T) {
 	p := twoPack(3, 1)
 	mix := p.Mix()
 	b := Batch{Number: 1, Volume: 0.008}
-	a, other := NewCard(&p, mix, b, 1, 20, 4e-4, 0, Filling{}, measure.Metric), NewCard(&p, mix, b, 1, 20, 4e-4, 0, Filling{BFirst: true}, measure.Metric)
-	if other.Parts[0].Name != a.Parts[1].Name || other.Parts[0].Volume != a.Parts[1].Volume || !near(float64(other.Parts[0].FillTo), 0.002, 1e-12) {
+	a, other := NewCard(&p, mix, b, 1, 20, 4e-4, 0, Filling{}, measure.Metric),
+		NewCard(&p, mix, b, 1, 20, 4e-4, 0, Filling{BFirst: true}, measure.Metric)
+	if other.Parts[0].Name != a.Parts[1].Name || other.Parts[0].Volume != a.Parts[1].Volume ||
+		!near(float64(other.Parts[0].FillTo), 0.002, 1e-12) {
 		t.Errorf("B first: %+v", other.Parts)
 	}
-	if !near(float64(other.Parts[1].FillTo), float64(a.Parts[1].FillTo), 1e-12) || !near(float64(other.Parts[1].ScaleTo), float64(a.Parts[1].ScaleTo), 1e-12) {
+	if !near(float64(other.Parts[1].FillTo), float64(a.Parts[1].FillTo), 1e-12) ||
+		!near(float64(other.Parts[1].ScaleTo), float64(a.Parts[1].ScaleTo), 1e-12) {
 		t.Errorf("the last marks differ: %+v and %+v", a.Parts, other.Parts)
 	}
 	if other.RatioParts[0] != 3 {
@@ -137,7 +152,8 @@ func TestMarksInATaperedPail(t *testing.T) {
 		t.Error("a flood stands above the brim")
 	}
 	mix := twoPack(2, 1)
-	card := NewCard(&mix, mix.Mix(), Batch{Number: 1, Volume: 0.009}, 1, 20, 4e-4, 0, Filling{Pail: &straight}, measure.Metric)
+	card := NewCard(&mix, mix.Mix(), Batch{Number: 1, Volume: 0.009}, 1, 20, 4e-4, 0, Filling{Pail: &straight},
+		measure.Metric)
 	if a, b := card.Parts[0].Height, card.Parts[1].Height; !near(float64(b/a), 1.5, 1e-4) {
 		t.Errorf("marks at %v and %v", a, b)
 	}

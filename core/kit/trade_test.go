@@ -73,7 +73,8 @@ func TestFrontAgainstBruteForce(t *testing.T) {
 				cost += float64(n) * float64(sizes[k].Cost)
 			}
 			if cost != *want[i].Cost || math.Abs(float64(volumeOf(counts, sizes)-need-want[i].Leftover)) > 1e-9 {
-				t.Fatalf("need %v from %v: way %d is %v for %v leaving %v, brute force %v leaving %v", need, sizes, i, counts, cost, volumeOf(counts, sizes)-need, *want[i].Cost, want[i].Leftover)
+				t.Fatalf("need %v from %v: way %d is %v for %v leaving %v, brute force %v leaving %v", need, sizes, i, counts, cost,
+					volumeOf(counts, sizes)-need, *want[i].Cost, want[i].Leftover)
 			}
 		}
 	}
@@ -143,7 +144,8 @@ func TestCostAgainstLeftover(t *testing.T) {
 		t.Errorf("%+v, %v", b, err)
 	}
 	p.Kits = nil
-	if b, err := Buy(p, "", p.Mix(), 5*measure.Litre, Stock{Mix: 5 * measure.Litre}, nil); err != nil || b.Choices != nil || *b.Cost != 0 {
+	if b, err := Buy(p, "", p.Mix(), 5*measure.Litre, Stock{Mix: 5 * measure.Litre}, nil); err != nil ||
+		b.Choices != nil || *b.Cost != 0 {
 		t.Errorf("from stock: %+v, %v", b, err)
 	}
 }

@@ -34,25 +34,36 @@ func (p Product) Faults() []Fault {
 	refuse := found.refuse
 	refuse(len(p.Components) == 0, "/components", "It has no parts.", "Enter A and B, or the paint alone.")
 	refuse(len(p.Kits) == 0, "/kits", "No size is entered that it is sold in.", "Enter one size at least.")
-	refuse(!within(p.VolumeSolids.Value, 0, 1), "/volumeSolids", fmt.Sprintf("Volume solids of %.4g are not a share between 0 and 1.", p.VolumeSolids.Value), "Write 40 % as 0.4.")
+	refuse(!within(p.VolumeSolids.Value, 0, 1), "/volumeSolids",
+		fmt.Sprintf("Volume solids of %.4g are not a share between 0 and 1.", p.VolumeSolids.Value), "Write 40 % as 0.4.")
 	found = append(found, p.filmFaults()...)
-	refuse(p.Loss != nil && (p.Loss.Value < 0 || p.Loss.Value >= 0.9), "/loss", "A loss lies between 0 and 90 %.", "Write 5 % as 0.05.")
-	refuse(p.VOC != nil && (p.VOC.Value < 0 || p.VOC.Value > 1000), "/voc", "Volatile compounds lie between 0 and 1000 g/L.", "Read the sheet again.")
-	refuse(p.Mixing != nil && p.Mixing.Value < 0, "/mixing", "Mixing time cannot be negative.", "Leave it out when unknown.")
-	refuse(p.MixingAgain != nil && p.MixingAgain.Value < 0, "/mixingAgain", "The second mixing cannot be negative.", "Enter 0 where the sheet wants none; leave it out when unknown.")
-	refuse(p.Induction != nil && p.Induction.Value < 0, "/induction", "Induction cannot be negative.", "Leave it out when there is none.")
-	refuse(p.ShelfLife != nil && p.ShelfLife.Value <= 0, "/shelfLife", "A shelf life must be above zero.", "Leave it out when unknown.")
-	refuse(p.Abrade != nil && (p.Abrade.Value < 16 || p.Abrade.Value > 2000), "/abrade", "A paper's grit lies between 16 and 2000.", "Read the sheet again.")
-	refuse(p.DewMargin != nil && (p.DewMargin.Value < 0 || p.DewMargin.Value > 20), "/dewMargin", "A margin above the dew point lies between 0 and 20 K.", "3 K is usual.")
+	refuse(p.Loss != nil && (p.Loss.Value < 0 || p.Loss.Value >= 0.9), "/loss", "A loss lies between 0 and 90 %.",
+		"Write 5 % as 0.05.")
+	refuse(p.VOC != nil && (p.VOC.Value < 0 || p.VOC.Value > 1000), "/voc",
+		"Volatile compounds lie between 0 and 1000 g/L.", "Read the sheet again.")
+	refuse(p.Mixing != nil && p.Mixing.Value < 0, "/mixing", "Mixing time cannot be negative.",
+		"Leave it out when unknown.")
+	refuse(p.MixingAgain != nil && p.MixingAgain.Value < 0, "/mixingAgain", "The second mixing cannot be negative.",
+		"Enter 0 where the sheet wants none; leave it out when unknown.")
+	refuse(p.Induction != nil && p.Induction.Value < 0, "/induction", "Induction cannot be negative.",
+		"Leave it out when there is none.")
+	refuse(p.ShelfLife != nil && p.ShelfLife.Value <= 0, "/shelfLife", "A shelf life must be above zero.",
+		"Leave it out when unknown.")
+	refuse(p.Abrade != nil && (p.Abrade.Value < 16 || p.Abrade.Value > 2000), "/abrade",
+		"A paper's grit lies between 16 and 2000.", "Read the sheet again.")
+	refuse(p.DewMargin != nil && (p.DewMargin.Value < 0 || p.DewMargin.Value > 20), "/dewMargin",
+		"A margin above the dew point lies between 0 and 20 K.", "3 K is usual.")
 	found = append(found, p.Limits.faults()...)
 	refuse(p.PigmentMax.impossible(), "/pigmentMax", tooMuch, sayOfWhat)
 	refuse(p.SolidsMax.impossible(), "/solidsMax", tooMuch, sayOfWhat)
 	refuse(p.ThinnerMax.impossible(), "/thinnerMax", tooMuch, sayOfWhat)
-	refuse(p.Density != nil && !plausible(p.Density.Value), "/density", implausible(p.Density), "Densities are in kg/m³: 1.1 kg/L is 1100.")
+	refuse(p.Density != nil && !plausible(p.Density.Value), "/density", implausible(p.Density),
+		"Densities are in kg/m³: 1.1 kg/L is 1100.")
 	found = append(found, p.partFaults()...)
 	if p.mixes() {
 		if text := p.contradiction(); text != "" {
-			found = append(found, Fault{"/ratio", text, "Read both ratios and both densities again; one of them is not this product's."})
+			found = append(found, Fault{"/ratio", text,
+				"Read both ratios and both densities again; one of them is not this product's."})
 		}
 	}
 	found = append(found, p.Curing.faults()...)
@@ -65,11 +76,16 @@ func (p Product) Faults() []Fault {
 func (p Product) filmFaults() []Fault {
 	found := faultList{}
 	refuse := found.refuse
-	refuse(p.FilmMin != nil && p.FilmMin.Value <= 0, "/filmMin", "The thinnest film must be above zero.", "Leave it out when unknown.")
-	refuse(p.FilmMax != nil && p.FilmMax.Value <= 0, "/filmMax", "The thickest film must be above zero.", "Leave it out when unknown.")
-	refuse(p.FilmMin != nil && p.FilmMax != nil && p.FilmMin.Value > p.FilmMax.Value, "/filmMax", "The thickest film is thinner than the thinnest.", "Exchange the two, or read the sheet again.")
-	refuse(p.FilmMaxVertical != nil && p.FilmMaxVertical.Value <= 0, "/filmMaxVertical", "The thickest film on a wall must be above zero.", "Leave it out when unknown.")
-	refuse(p.Hides != nil && p.Hides.Value <= 0, "/hides", "The film that hides must be above zero.", "Leave it out when unknown.")
+	refuse(p.FilmMin != nil && p.FilmMin.Value <= 0, "/filmMin", "The thinnest film must be above zero.",
+		"Leave it out when unknown.")
+	refuse(p.FilmMax != nil && p.FilmMax.Value <= 0, "/filmMax", "The thickest film must be above zero.",
+		"Leave it out when unknown.")
+	refuse(p.FilmMin != nil && p.FilmMax != nil && p.FilmMin.Value > p.FilmMax.Value, "/filmMax",
+		"The thickest film is thinner than the thinnest.", "Exchange the two, or read the sheet again.")
+	refuse(p.FilmMaxVertical != nil && p.FilmMaxVertical.Value <= 0, "/filmMaxVertical",
+		"The thickest film on a wall must be above zero.", "Leave it out when unknown.")
+	refuse(p.Hides != nil && p.Hides.Value <= 0, "/hides", "The film that hides must be above zero.",
+		"Leave it out when unknown.")
 	return found
 }
 
@@ -83,9 +99,13 @@ func (p Product) partFaults() []Fault {
 	}
 	for i, c := range p.Components {
 		at := fmt.Sprintf("/components/%d", i)
-		refuse(c.Parts <= 0, at+"/parts", fmt.Sprintf("%s has no parts in the ratio.", c.Name), "Enter its parts, such as 2 of 2 : 1.")
-		refuse(c.Parts > 0 && c.Parts < leastPart*whole, at+"/parts", fmt.Sprintf("%s is less than %s of the mix: nobody can measure that.", c.Name, measure.Metric.Fraction(leastPart)), "Read the ratio again.")
-		refuse(c.Density != nil && !plausible(c.Density.Value), at+"/density", implausible(c.Density), "Densities are in kg/m³: 1.1 kg/L is 1100.")
+		refuse(c.Parts <= 0, at+"/parts", fmt.Sprintf("%s has no parts in the ratio.", c.Name),
+			"Enter its parts, such as 2 of 2 : 1.")
+		refuse(c.Parts > 0 && c.Parts < leastPart*whole, at+"/parts",
+			fmt.Sprintf("%s is less than %s of the mix: nobody can measure that.", c.Name, measure.Metric.Fraction(leastPart)),
+			"Read the ratio again.")
+		refuse(c.Density != nil && !plausible(c.Density.Value), at+"/density", implausible(c.Density),
+			"Densities are in kg/m³: 1.1 kg/L is 1100.")
 	}
 	return found
 }
@@ -97,9 +117,11 @@ func (p Product) hardenerFaults() []Fault {
 	for i, h := range p.Hardeners {
 		at := fmt.Sprintf("/hardeners/%d", i)
 		refuse(len(p.Components) < 2, at, "A single-pack paint takes no hardener.", "Enter the B among the components first.")
-		refuse(h.ID == "" || slices.ContainsFunc(p.Hardeners[:i], func(o Hardener) bool { return o.ID == h.ID }), at+"/id", "Each hardener needs an id of its own.", "Rename one of the two.")
+		refuse(h.ID == "" || slices.ContainsFunc(p.Hardeners[:i], func(o Hardener) bool { return o.ID == h.ID }), at+"/id",
+			"Each hardener needs an id of its own.", "Rename one of the two.")
 		refuse(h.A <= 0 || h.B <= 0, at+"/b", fmt.Sprintf("%s has no ratio.", h.Name), "Enter its parts of A and B.")
-		refuse(h.Density != nil && !plausible(h.Density.Value), at+"/density", implausible(h.Density), "Densities are in kg/m³: 1.1 kg/L is 1100.")
+		refuse(h.Density != nil && !plausible(h.Density.Value), at+"/density", implausible(h.Density),
+			"Densities are in kg/m³: 1.1 kg/L is 1100.")
 		for _, f := range append(h.Curing.faults(), kitFaults("/kits", h.Kits)...) {
 			found = append(found, Fault{at + f.Field, h.Name + ": " + f.Text, f.Way})
 		}
@@ -111,17 +133,20 @@ func (l Limits) faults() []Fault {
 	found := []Fault{}
 	pair := func(low, high *measure.Sourced[measure.Temperature], field, what string) {
 		if low != nil && high != nil && low.Value >= high.Value {
-			found = append(found, Fault{field, fmt.Sprintf("The warmest %s is no warmer than the coldest.", what), "Exchange the two, or read the sheet again."})
+			found = append(found, Fault{field, fmt.Sprintf("The warmest %s is no warmer than the coldest.", what),
+				"Exchange the two, or read the sheet again."})
 		}
 	}
 	pair(l.AirMin, l.AirMax, "/airMax", "air")
 	pair(l.SlabMin, l.SlabMax, "/slabMax", "slab")
 	pair(l.MaterialMin, l.MaterialMax, "/materialMax", "material")
 	if l.HumidityMax != nil && !within(l.HumidityMax.Value, 0, 1) {
-		found = append(found, Fault{"/humidityMax", "The humidity of the air lies between 0 and 100 %.", "Write 85 % as 0.85."})
+		found = append(found, Fault{"/humidityMax", "The humidity of the air lies between 0 and 100 %.",
+			"Write 85 % as 0.85."})
 	}
 	if l.SlabHumidityMax != nil && !within(l.SlabHumidityMax.Value, 0, 1) {
-		found = append(found, Fault{"/slabHumidityMax", "The humidity of a slab lies between 0 and 100 %.", "Write 85 % as 0.85."})
+		found = append(found, Fault{"/slabHumidityMax", "The humidity of a slab lies between 0 and 100 %.",
+			"Write 85 % as 0.85."})
 	}
 	return found
 }
@@ -131,13 +156,17 @@ func kitFaults(field string, kits []Kit) []Fault {
 	for i, k := range kits {
 		at := fmt.Sprintf("%s/%d", field, i)
 		if (k.Volume == nil) == (k.Mass == nil) {
-			found = append(found, Fault{at, fmt.Sprintf("Kit “%s” must state either a volume or a mass.", k.Name), "Give the one printed on the pail and leave the other out."})
+			found = append(found, Fault{at, fmt.Sprintf("Kit “%s” must state either a volume or a mass.", k.Name),
+				"Give the one printed on the pail and leave the other out."})
 		}
-		if k.Volume != nil && !(*k.Volume >= leastKit && *k.Volume <= 10) || k.Mass != nil && !(*k.Mass >= 1000*leastKit && *k.Mass <= 10e3) {
-			found = append(found, Fault{at, fmt.Sprintf("Kit “%s” is no size that anyone sells.", k.Name), "Enter what it makes when mixed, from a millilitre or a gram on."})
+		if k.Volume != nil && !(*k.Volume >= leastKit && *k.Volume <= 10) || k.Mass != nil &&
+			!(*k.Mass >= 1000*leastKit && *k.Mass <= 10e3) {
+			found = append(found, Fault{at, fmt.Sprintf("Kit “%s” is no size that anyone sells.", k.Name),
+				"Enter what it makes when mixed, from a millilitre or a gram on."})
 		}
 		if slices.ContainsFunc(kits[:i], func(o Kit) bool { return o.Name == k.Name }) {
-			found = append(found, Fault{at + "/name", fmt.Sprintf("Two kits are called “%s”.", k.Name), "Name each by its size."})
+			found = append(found, Fault{at + "/name", fmt.Sprintf("Two kits are called “%s”.", k.Name),
+				"Name each by its size."})
 		}
 	}
 	return found

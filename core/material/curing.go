@@ -218,11 +218,13 @@ func (c Curing) faults() []Fault {
 	var found []Fault
 	byMass := make(map[measure.Mass][]TimeAt)
 	if c.MixMax != nil && !(c.MixMax.Value > 0) {
-		found = append(found, Fault{"/mixMax", "The greatest mass of a mix must be above zero.", "Leave it out when the sheet gives none."})
+		found = append(found, Fault{"/mixMax", "The greatest mass of a mix must be above zero.",
+			"Leave it out when the sheet gives none."})
 	}
 	for i, p := range c.PotLife {
 		if p.Mass < 0 || p.Lasts <= 0 {
-			found = append(found, Fault{fmt.Sprintf("/potLife/%d", i), "Pot life and its mass must be above zero.", "Leave the mass out when the sheet does not print it."})
+			found = append(found, Fault{fmt.Sprintf("/potLife/%d", i), "Pot life and its mass must be above zero.",
+				"Leave the mass out when the sheet does not print it."})
 		}
 		if p.Source != measure.OwnTest { // own batches scatter
 			byMass[p.Mass] = append(byMass[p.Mass], TimeAt{At: p.At, After: p.Lasts})
@@ -230,29 +232,34 @@ func (c Curing) faults() []Fault {
 	}
 	for _, times := range byMass {
 		if text := growing(times); text != "" {
-			found = append(found, Fault{"/potLife", "Pot life grows with heat: " + text + ".", "Warm mixes live shorter; exchange the two, or read the sheet again."})
+			found = append(found, Fault{"/potLife", "Pot life grows with heat: " + text + ".",
+				"Warm mixes live shorter; exchange the two, or read the sheet again."})
 		}
 	}
 	for _, s := range c.Stages() {
 		for i, t := range s.Times {
 			if t.After <= 0 {
-				found = append(found, Fault{fmt.Sprintf("%s/%d", s.Key.Field(), i), "A time must be above zero.", "Leave the line out when the sheet gives none."})
+				found = append(found, Fault{fmt.Sprintf("%s/%d", s.Key.Field(), i), "A time must be above zero.",
+					"Leave the line out when the sheet gives none."})
 			}
 		}
 		if text := growing(s.Times); text != "" {
-			found = append(found, Fault{s.Key.Field(), "The time of " + s.Name + " grows with heat: " + text + ".", "Warm films are faster; exchange the two, or read the sheet again."})
+			found = append(found, Fault{s.Key.Field(), "The time of " + s.Name + " grows with heat: " + text + ".",
+				"Warm films are faster; exchange the two, or read the sheet again."})
 		}
 	}
 	if c.Kinetics != nil {
 		if err := c.Kinetics.Check(); err != nil {
-			found = append(found, Fault{"/kinetics", "How it reacts cannot be: " + err.Error() + ".", "Correct it, or leave it out: its chemistry's usual kinetics are taken then."})
+			found = append(found, Fault{"/kinetics", "How it reacts cannot be: " + err.Error() + ".",
+				"Correct it, or leave it out: its chemistry's usual kinetics are taken then."})
 		}
 	}
 	for i, until := range c.RecoatUntil {
 		for _, from := range c.RecoatFrom {
 			if from.At == until.At && until.After <= from.After {
 				found = append(found, Fault{fmt.Sprintf("/recoatUntil/%d", i),
-					fmt.Sprintf("At %s the window ends after %s, before it begins after %s.", measure.Metric.Temperature(until.At), measure.Metric.Span(until.After), measure.Metric.Span(from.After)),
+					fmt.Sprintf("At %s the window ends after %s, before it begins after %s.", measure.Metric.Temperature(until.At),
+						measure.Metric.Span(until.After), measure.Metric.Span(from.After)),
 					"Exchange “recoat from” and “recoat until”, or read the sheet again."})
 			}
 		}
@@ -278,7 +285,8 @@ func growing(times []TimeAt) string {
 		case cold.At == warm.At && cold.After != warm.After:
 			return fmt.Sprintf("two times at %s", measure.Metric.Temperature(cold.At))
 		case cold.At != warm.At && warm.After > cold.After:
-			return fmt.Sprintf("%s at %s, %s at %s", measure.Metric.Span(cold.After), measure.Metric.Temperature(cold.At), measure.Metric.Span(warm.After), measure.Metric.Temperature(warm.At))
+			return fmt.Sprintf("%s at %s, %s at %s", measure.Metric.Span(cold.After), measure.Metric.Temperature(cold.At),
+				measure.Metric.Span(warm.After), measure.Metric.Temperature(warm.At))
 		}
 	}
 	return ""

@@ -68,7 +68,8 @@ func (p Product) Facts() []Fact {
 	}
 	add(l, "density", measure.KindDensity, p.Density)
 	add(l, "volume solids", measure.KindFraction, &p.VolumeSolids)
-	l.words("carrier", map[Carrier]string{NoCarrier: "none, 100 % solids", Water: "water", Solvent: "solvent"}[p.Carrier], "")
+	l.words("carrier", map[Carrier]string{NoCarrier: "none, 100 % solids", Water: "water",
+		Solvent: "solvent"}[p.Carrier], "")
 	add(l, "volatile compounds", measure.KindContent, p.VOC)
 	for _, f := range p.Viscosity {
 		l.quantity(at("viscosity", f.At), measure.KindViscosity, float64(f.Value), f.Source, "")
@@ -79,8 +80,10 @@ func (p Product) Facts() []Fact {
 
 	l.group = "Film"
 	if p.Printed != nil {
-		kind := map[string]measure.Kind{"wet-film": measure.KindFilm, "dry-film": measure.KindFilm, "spread": measure.KindSpread, "mass-per-area": measure.KindCoverage}[p.Printed.Basis]
-		l.quantity("amount as printed", kind, p.Printed.Value, measure.Sheet, map[string]string{"wet-film": "wet", "dry-film": "dry"}[p.Printed.Basis])
+		kind := map[string]measure.Kind{"wet-film": measure.KindFilm, "dry-film": measure.KindFilm,
+			"spread": measure.KindSpread, "mass-per-area": measure.KindCoverage}[p.Printed.Basis]
+		l.quantity("amount as printed", kind, p.Printed.Value, measure.Sheet,
+			map[string]string{"wet-film": "wet", "dry-film": "dry"}[p.Printed.Basis])
 	}
 	add(l, "thinnest film", measure.KindFilm, p.FilmMin)
 	add(l, "thickest film", measure.KindFilm, p.FilmMax)

@@ -31,13 +31,20 @@ type usual struct {
 func usualOf(c Chemistry) (usual, bool) {
 	const minute, hour = measure.Minute, measure.Hour
 	u, known := map[Chemistry]usual{
-		"epoxy":        {[2]measure.Density{980, 1750}, [2]measure.Fraction{0.4, 1}, [2]measure.Span{8 * minute, 8 * hour}, [2]measure.Span{2 * hour, 36 * hour}},
-		"novolac":      {[2]measure.Density{1050, 1800}, [2]measure.Fraction{0.6, 1}, [2]measure.Span{10 * minute, 2 * hour}, [2]measure.Span{2 * hour, 24 * hour}},
-		"polyurethane": {[2]measure.Density{950, 1600}, [2]measure.Fraction{0.3, 1}, [2]measure.Span{10 * minute, 8 * hour}, [2]measure.Span{1 * hour, 16 * hour}},
-		"polyaspartic": {[2]measure.Density{980, 1500}, [2]measure.Fraction{0.6, 1}, [2]measure.Span{4 * minute, 60 * minute}, [2]measure.Span{20 * minute, 6 * hour}},
-		"acrylic":      {[2]measure.Density{900, 1500}, [2]measure.Fraction{0.15, 0.7}, [2]measure.Span{10 * minute, 24 * hour}, [2]measure.Span{15 * minute, 8 * hour}},
-		"polyester":    {[2]measure.Density{1050, 2000}, [2]measure.Fraction{0.5, 1}, [2]measure.Span{4 * minute, 60 * minute}, [2]measure.Span{15 * minute, 6 * hour}},
-		"alkyd":        {[2]measure.Density{850, 1500}, [2]measure.Fraction{0.35, 0.75}, [2]measure.Span{1 * hour, 24 * hour}, [2]measure.Span{2 * hour, 24 * hour}},
+		"epoxy": {[2]measure.Density{980, 1750}, [2]measure.Fraction{0.4, 1}, [2]measure.Span{8 * minute, 8 * hour},
+			[2]measure.Span{2 * hour, 36 * hour}},
+		"novolac": {[2]measure.Density{1050, 1800}, [2]measure.Fraction{0.6, 1}, [2]measure.Span{10 * minute, 2 * hour},
+			[2]measure.Span{2 * hour, 24 * hour}},
+		"polyurethane": {[2]measure.Density{950, 1600}, [2]measure.Fraction{0.3, 1}, [2]measure.Span{10 * minute, 8 * hour},
+			[2]measure.Span{1 * hour, 16 * hour}},
+		"polyaspartic": {[2]measure.Density{980, 1500}, [2]measure.Fraction{0.6, 1}, [2]measure.Span{4 * minute, 60 * minute},
+			[2]measure.Span{20 * minute, 6 * hour}},
+		"acrylic": {[2]measure.Density{900, 1500}, [2]measure.Fraction{0.15, 0.7},
+			[2]measure.Span{10 * minute, 24 * hour}, [2]measure.Span{15 * minute, 8 * hour}},
+		"polyester": {[2]measure.Density{1050, 2000}, [2]measure.Fraction{0.5, 1},
+			[2]measure.Span{4 * minute, 60 * minute}, [2]measure.Span{15 * minute, 6 * hour}},
+		"alkyd": {[2]measure.Density{850, 1500}, [2]measure.Fraction{0.35, 0.75}, [2]measure.Span{1 * hour, 24 * hour},
+			[2]measure.Span{2 * hour, 24 * hour}},
 	}[c]
 	return u, known
 }
@@ -65,26 +72,32 @@ func (l *doubtList) ask(field, format string, args ...any) {
 // doubtUsual asks about what is unusual for the chemistry.
 func (p Product) doubtUsual(doubts *doubtList, u usual, units measure.System) {
 	if d := p.Mix().Density; !d.Source.Weak() && (d.Value < u.density[0] || d.Value > u.density[1]) {
-		doubts.ask("/components", "The mix weighs %s; sheets of %s usually say %s to %s.", units.Density(d.Value), p.Chemistry, units.Density(u.density[0]), units.Density(u.density[1]))
+		doubts.ask("/components", "The mix weighs %s; sheets of %s usually say %s to %s.", units.Density(d.Value),
+			p.Chemistry, units.Density(u.density[0]), units.Density(u.density[1]))
 	}
 	if v := p.VolumeSolids.Value; v < u.solids[0] || v > u.solids[1] {
-		doubts.ask("/volumeSolids", "Volume solids of %s are unusual for %s (%s to %s). Is it solids by weight?", units.Fraction(v), p.Chemistry, units.Fraction(u.solids[0]), units.Fraction(u.solids[1]))
+		doubts.ask("/volumeSolids", "Volume solids of %s are unusual for %s (%s to %s). Is it solids by weight?",
+			units.Fraction(v), p.Chemistry, units.Fraction(u.solids[0]), units.Fraction(u.solids[1]))
 	}
 	if life, _ := p.Lives(20); len(p.Components) > 1 && life > 0 && (life < u.potLife[0] || life > u.potLife[1]) {
-		doubts.ask("/potLife", "A pot life of %s at %s is unusual for %s (%s to %s). Check its unit.", units.Span(life), units.Temperature(20), p.Chemistry, units.Span(u.potLife[0]), units.Span(u.potLife[1]))
+		doubts.ask("/potLife", "A pot life of %s at %s is unusual for %s (%s to %s). Check its unit.", units.Span(life),
+			units.Temperature(20), p.Chemistry, units.Span(u.potLife[0]), units.Span(u.potLife[1]))
 	}
 	if t, _ := p.Reach(StageTackFree, 20); t > 0 && (t < u.tackFree[0] || t > u.tackFree[1]) {
-		doubts.ask("/tackFree", "Tack-free after %s at %s is unusual for %s (%s to %s).", units.Span(t), units.Temperature(20), p.Chemistry, units.Span(u.tackFree[0]), units.Span(u.tackFree[1]))
+		doubts.ask("/tackFree", "Tack-free after %s at %s is unusual for %s (%s to %s).", units.Span(t),
+			units.Temperature(20), p.Chemistry, units.Span(u.tackFree[0]), units.Span(u.tackFree[1]))
 	}
 }
 
 // doubtCarrier asks about what does not fit what carries the product, and about its ratio.
 func (p Product) doubtCarrier(doubts *doubtList, units measure.System) {
 	if p.Carrier == NoCarrier && p.VolumeSolids.Value < 0.95 {
-		doubts.ask("/carrier", "It is entered as 100 %% solids, but its volume solids are %s.", units.Fraction(p.VolumeSolids.Value))
+		doubts.ask("/carrier", "It is entered as 100 %% solids, but its volume solids are %s.",
+			units.Fraction(p.VolumeSolids.Value))
 	}
 	if p.Carrier == Solvent && p.VOC != nil && p.VOC.Value < 20 {
-		doubts.ask("/voc", "%s of volatile compounds are few for a solvent-borne product.", units.Format(measure.KindContent, float64(p.VOC.Value)))
+		doubts.ask("/voc", "%s of volatile compounds are few for a solvent-borne product.",
+			units.Format(measure.KindContent, float64(p.VOC.Value)))
 	}
 	if p.Carrier == NoCarrier && p.ThinnerMax != nil && p.ThinnerMax.Value > 0 {
 		doubts.ask("/thinnerMax", "A 100 %% solids product is normally never thinned (common practice).")
@@ -105,7 +118,8 @@ func (p Product) doubtOrder(doubts *doubtList, units measure.System) {
 		at := TimeAt{At: 20}
 		at.After, _ = s.Reach(20)
 		if at.After > 0 && at.After < last.After {
-			doubts.ask(s.Key.Field(), "At %s it reaches “%s” after %s, before “%s” after %s.", units.Temperature(20), s.Name, units.Span(at.After), lastName, units.Span(last.After))
+			doubts.ask(s.Key.Field(), "At %s it reaches “%s” after %s, before “%s” after %s.", units.Temperature(20), s.Name,
+				units.Span(at.After), lastName, units.Span(last.After))
 		}
 		if at.After > 0 {
 			last, lastName = at, s.Name
@@ -124,15 +138,19 @@ func (p Product) Gaps() []Gap {
 	mixed := len(p.Components) > 1
 	noDensity := p.Density == nil
 	for i, c := range p.Components {
-		lack(c.Density == nil, fmt.Sprintf("/components/%d/density", i), "density of "+c.Name, "kilograms and litres of it are turned into each other by a guess: a tenth off is common, enough to spoil a ratio weighed by volume figures")
+		lack(c.Density == nil, fmt.Sprintf("/components/%d/density", i), "density of "+c.Name,
+			"kilograms and litres of it are turned into each other by a guess: a tenth off is common, enough to spoil a ratio "+
+				"weighed by volume figures")
 		noDensity = noDensity && c.Density == nil
 	}
 	lack(noDensity && !mixed, "/density", "density of the mix", "a purchase by mass can cross a kit size")
 	lack(p.FilmMin == nil, "/filmMin", "thinnest film", "a film too thin to level or hide is not called out")
 	lack(p.FilmMax == nil, "/filmMax", "thickest film", "a pour that heats or wrinkles is not called out")
-	lack(p.FilmMaxVertical == nil, "/filmMaxVertical", "thickest film on a wall", "runs on walls and steps are not called out")
+	lack(p.FilmMaxVertical == nil, "/filmMaxVertical", "thickest film on a wall",
+		"runs on walls and steps are not called out")
 	lack(p.Loss == nil, "/loss", "usual loss", "5 % is planned (common practice), which may be twice or half of yours")
-	lack(mixed && len(p.PotLife) == 0, "/potLife", "pot life", "batches are sized by the bucket alone: the bucket may set in your hands")
+	lack(mixed && len(p.PotLife) == 0, "/potLife", "pot life",
+		"batches are sized by the bucket alone: the bucket may set in your hands")
 	if mixed && len(p.PotLife) > 0 {
 		unweighed := true
 		temperatures := make(map[measure.Temperature]bool)
@@ -140,12 +158,15 @@ func (p Product) Gaps() []Gap {
 			unweighed = unweighed && l.Mass == 0
 			temperatures[l.At] = true
 		}
-		lack(unweighed, "/potLife", "mass of the pot life test", "a large bucket lives shorter, and how much shorter is a guess")
-		lack(len(temperatures) == 1, "/potLife", "pot life at a second temperature", "its change with heat is the usual halving for 10 K, not its own")
+		lack(unweighed, "/potLife", "mass of the pot life test",
+			"a large bucket lives shorter, and how much shorter is a guess")
+		lack(len(temperatures) == 1, "/potLife", "pot life at a second temperature",
+			"its change with heat is the usual halving for 10 K, not its own")
 	}
 	lack(mixed && p.Mixing == nil, "/mixing", "mixing time", "no mixing time is taken off the pot life")
 	lack(len(p.RecoatFrom) == 0, "/recoatFrom", "recoat from", "the next coat cannot be timed")
-	lack(len(p.RecoatUntil) == 0, "/recoatUntil", "recoat until", "a missed window is not noticed, and the next coat may peel")
+	lack(len(p.RecoatUntil) == 0, "/recoatUntil", "recoat until",
+		"a missed window is not noticed, and the next coat may peel")
 	lack(len(p.Foot) == 0, "/foot", "light foot traffic", "the crew cannot be told when to walk on it")
 	lack(len(p.Full) == 0, "/full", "full cure", "the client cannot be told when the floor is ready")
 	lack(p.SlabMin == nil, "/slabMin", "coldest slab", "10 °C is used (common practice)")

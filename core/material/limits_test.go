@@ -38,7 +38,10 @@ func TestFaultsAtTheirLimits(t *testing.T) {
 		{"no kits", "/kits", func(p *Product) { p.Kits = nil }},
 		{"a negative film", "/filmMin", func(p *Product) { p.FilmMin = sheet(measure.Film(-1e-6)) }},
 		{"no thickest film", "/filmMax", func(p *Product) { p.FilmMax = sheet(measure.Film(0)) }},
-		{"one film only", "", func(p *Product) { p.FilmMin, p.FilmMax = sheet(measure.Film(1e-3)), sheet(measure.Film(1e-3)) }},
+		{"one film only", "", func(p *Product) {
+			p.FilmMin, p.FilmMax = sheet(measure.Film(1e-3)),
+				sheet(measure.Film(1e-3))
+		}},
 		{"a film of nothing on a wall", "/filmMaxVertical", func(p *Product) { p.FilmMaxVertical = sheet(measure.Film(0)) }},
 		{"a film on a wall", "", func(p *Product) { p.FilmMaxVertical = sheet(measure.Film(1e-6)) }},
 		{"hides from nothing", "/hides", func(p *Product) { p.Hides = sheet(measure.Film(0)) }},
@@ -64,7 +67,10 @@ func TestFaultsAtTheirLimits(t *testing.T) {
 		{"one air", "/airMax", func(p *Product) { p.AirMin, p.AirMax = temperature(10), temperature(10) }},
 		{"an air", "", func(p *Product) { p.AirMin, p.AirMax = temperature(10), temperature(10.1) }},
 		{"only the coldest", "", func(p *Product) { p.AirMin, p.SlabMax = temperature(10), temperature(5) }},
-		{"one material", "/materialMax", func(p *Product) { p.MaterialMin, p.MaterialMax = temperature(15), temperature(15) }},
+		{"one material", "/materialMax", func(p *Product) {
+			p.MaterialMin, p.MaterialMax = temperature(15),
+				temperature(15)
+		}},
 		{"air of no water", "/humidityMax", func(p *Product) { p.HumidityMax = sheet(measure.Fraction(0)) }},
 		{"full of water", "", func(p *Product) {
 			p.HumidityMax, p.SlabHumidityMax = sheet(measure.Fraction(1)), sheet(measure.Fraction(1))
@@ -95,20 +101,32 @@ func TestFaultsAtTheirLimits(t *testing.T) {
 		{"ten tonnes", "", func(p *Product) { p.Kits[0].Volume, p.Kits[0].Mass = nil, new(measure.Mass(10e3)) }},
 		{"a gram", "", func(p *Product) { p.Kits[0].Volume, p.Kits[0].Mass = nil, new(measure.Mass(1e-3)) }},
 		{"more tonnes", "/kits/0", func(p *Product) { p.Kits[0].Volume, p.Kits[0].Mass = nil, new(measure.Mass(10001)) }},
-		{"less than a gram", "/kits/0", func(p *Product) { p.Kits[0].Volume, p.Kits[0].Mass = nil, new(measure.Mass(0.9e-3)) }},
+		{"less than a gram", "/kits/0", func(p *Product) {
+			p.Kits[0].Volume, p.Kits[0].Mass = nil,
+				new(measure.Mass(0.9e-3))
+		}},
 		{"ten cubic metres", "", func(p *Product) { p.Kits[0].Volume = new(measure.Volume(10)) }},
 		{"more", "/kits/0", func(p *Product) { p.Kits[0].Volume = new(measure.Volume(10.1)) }},
 		{"neither volume nor mass", "/kits/0", func(p *Product) { p.Kits[0].Volume = nil }},
 		{"a mass", "", func(p *Product) { p.MixMax = sheet(measure.Mass(0.001)) }},
-		{"a pot life of a negative mass", "/potLife/0", func(p *Product) { p.PotLife = []PotLife{{At: 20, Mass: -1, Lasts: 600}} }},
+		{"a pot life of a negative mass", "/potLife/0",
+			func(p *Product) { p.PotLife = []PotLife{{At: 20, Mass: -1, Lasts: 600}} }},
 		{"of no length", "/potLife/0", func(p *Product) { p.PotLife = []PotLife{{At: 20, Mass: 1}} }},
 		{"own batches scatter", "", func(p *Product) {
-			p.PotLife = []PotLife{{At: 10, Mass: 5, Lasts: 600, Source: measure.OwnTest}, {At: 20, Mass: 5, Lasts: 900, Source: measure.OwnTest}}
+			p.PotLife = []PotLife{{At: 10, Mass: 5, Lasts: 600, Source: measure.OwnTest},
+				{At: 20, Mass: 5, Lasts: 900, Source: measure.OwnTest}}
 		}},
 		{"a time of nothing", "/water/0", func(p *Product) { p.Water = []TimeAt{{At: 20}} }},
-		{"a window at other temperatures", "", func(p *Product) { p.RecoatFrom, p.RecoatUntil = []TimeAt{hours(20, 8)}, []TimeAt{hours(30, 6)} }},
-		{"a window that opens as it closes", "/recoatUntil/0", func(p *Product) { p.RecoatFrom, p.RecoatUntil = []TimeAt{hours(20, 8)}, []TimeAt{hours(20, 8)} }},
-		{"a window", "", func(p *Product) { p.RecoatFrom, p.RecoatUntil = []TimeAt{hours(20, 8)}, []TimeAt{hours(20, 8.01)} }},
+		{"a window at other temperatures", "", func(p *Product) {
+			p.RecoatFrom, p.RecoatUntil = []TimeAt{hours(20, 8)},
+				[]TimeAt{hours(30, 6)}
+		}},
+		{"a window that opens as it closes", "/recoatUntil/0",
+			func(p *Product) { p.RecoatFrom, p.RecoatUntil = []TimeAt{hours(20, 8)}, []TimeAt{hours(20, 8)} }},
+		{"a window", "", func(p *Product) {
+			p.RecoatFrom, p.RecoatUntil = []TimeAt{hours(20, 8)},
+				[]TimeAt{hours(20, 8.01)}
+		}},
 		{"usual kinetics", "", func(p *Product) { k := cure.Usual("epoxy", 1); p.Kinetics = &k }},
 		{"no kinetics", "/kinetics", func(p *Product) { p.Kinetics = &cure.Kinetics{} }},
 	} {
@@ -205,14 +223,16 @@ func TestWhatTellsOfAMix(t *testing.T) {
 	p.Chemistry, p.Carrier = "epoxy", NoCarrier
 	p.Viscosity = []Flow{{At: 20, Value: 0.7}, {At: 30, Value: 0.4}}
 	p.Working = []TimeAt{hours(20, 0.75)}
-	if s := p.Sheet(p.Mix()); len(s.Timed) != 0 || s.Density != 1100 || s.Viscosity != 0.7 || !reflect.DeepEqual(s.Kinetics, cure.Usual("epoxy", 0.8)) {
+	if s := p.Sheet(p.Mix()); len(s.Timed) != 0 || s.Density != 1100 || s.Viscosity != 0.7 ||
+		!reflect.DeepEqual(s.Kinetics, cure.Usual("epoxy", 0.8)) {
 		t.Errorf("%+v", s)
 	}
 	p.PotLife = []PotLife{{At: 20, Mass: 5, Lasts: 1500, Source: measure.Sheet}}
 	films := func(want measure.Film) {
 		t.Helper()
 		s := p.Sheet(p.Mix())
-		if len(s.Timed) != 2 || s.Timed[0] != (cure.Timed{At: 20, Mass: 5, Lasts: 1500, Source: measure.Sheet}) || s.Timed[1].Film != want || s.Timed[1].Lasts != 2700 {
+		if len(s.Timed) != 2 || s.Timed[0] != (cure.Timed{At: 20, Mass: 5, Lasts: 1500, Source: measure.Sheet}) ||
+			s.Timed[1].Film != want || s.Timed[1].Lasts != 2700 {
 			t.Errorf("%+v", s.Timed)
 		}
 	}
@@ -240,16 +260,20 @@ func TestWhatAHardenerBrings(t *testing.T) {
 	p.Components[0].Other, p.Components[1].Other = 8, 3
 	own := measure.Volume(0.004)
 	p.Hardeners = []Hardener{
-		{ID: "quick", Name: "quick", A: 4, B: 1, SlabMin: sheet(measure.Temperature(3)), SlabMax: sheet(measure.Temperature(20)), Kits: []Kit{{Name: "4 L", Volume: &own}}},
+		{ID: "quick", Name: "quick", A: 4, B: 1, SlabMin: sheet(measure.Temperature(3)),
+			SlabMax: sheet(measure.Temperature(20)), Kits: []Kit{{Name: "4 L", Volume: &own}}},
 		{ID: "slow", Name: "slow", A: 5, B: 2},
 	}
 	quick, err := p.With("quick")
-	if err != nil || quick.Name != "Good, quick" || quick.SlabMin.Value != 3 || quick.SlabMax.Value != 20 || quick.Kits[0].Name != "4 L" || quick.Hardeners != nil ||
-		quick.Components[0].Parts != 4 || quick.Components[0].Other != 0 || quick.Components[1].Name != "B" || quick.Components[1].Other != 0 {
+	if err != nil || quick.Name != "Good, quick" || quick.SlabMin.Value != 3 || quick.SlabMax.Value != 20 ||
+		quick.Kits[0].Name != "4 L" || quick.Hardeners != nil ||
+		quick.Components[0].Parts != 4 || quick.Components[0].Other != 0 || quick.Components[1].Name != "B" ||
+		quick.Components[1].Other != 0 {
 		t.Errorf("%+v, %v", quick, err)
 	}
 	slow, err := p.With("slow")
-	if err != nil || slow.SlabMin.Value != 10 || slow.SlabMax.Value != 30 || slow.Kits[0].Name != "9 L" || slow.Components[1].Parts != 2 {
+	if err != nil || slow.SlabMin.Value != 10 || slow.SlabMax.Value != 30 || slow.Kits[0].Name != "9 L" ||
+		slow.Components[1].Parts != 2 {
 		t.Errorf("%+v, %v", slow, err)
 	}
 	if same, err := p.With(""); err != nil || !reflect.DeepEqual(same, p) {
@@ -277,7 +301,8 @@ func TestDoubtsAtTheEdge(t *testing.T) {
 		{"heavier", "/components", func(p *Product) {
 			p.Components[0].Density, p.Components[1].Density = sheet(measure.Density(1751)), sheet(measure.Density(1751))
 		}},
-		{"an assumed weight is no doubt of the sheet", "", func(p *Product) { p.Components[0].Density, p.Density = nil, nil }},
+		{"an assumed weight is no doubt of the sheet", "",
+			func(p *Product) { p.Components[0].Density, p.Density = nil, nil }},
 		{"thin", "", func(p *Product) { p.VolumeSolids.Value = 0.4 }},
 		{"thinner", "/volumeSolids", func(p *Product) { p.VolumeSolids.Value = 0.39 }},
 		{"slow paint", "", func(p *Product) { p.PotLife = []PotLife{{At: 20, Lasts: 8*measure.Hour - 1}} }},
@@ -293,19 +318,31 @@ func TestDoubtsAtTheEdge(t *testing.T) {
 		{"some solvent", "", func(p *Product) { p.Carrier, p.VOC = Solvent, sheet(measure.Content(20)) }},
 		{"hardly any", "/voc", func(p *Product) { p.Carrier, p.VOC = Solvent, sheet(measure.Content(19)) }},
 		{"water needs none", "", func(p *Product) { p.Carrier, p.VOC = Water, sheet(measure.Content(19)) }},
-		{"never thinned", "", func(p *Product) { p.Carrier, p.VolumeSolids.Value, p.ThinnerMax = NoCarrier, 1, &Portion{Of: OfA} }},
+		{"never thinned", "", func(p *Product) {
+			p.Carrier, p.VolumeSolids.Value, p.ThinnerMax = NoCarrier, 1,
+				&Portion{Of: OfA}
+		}},
 		{"thinned", "/thinnerMax", func(p *Product) {
 			p.Carrier, p.VolumeSolids.Value, p.ThinnerMax = NoCarrier, 1, &Portion{Value: 0.01, Of: OfA}
 		}},
 		{"as much B", "", func(p *Product) { p.Components[0].Parts, p.Components[1].Parts = 40, 60 }},
 		{"exchanged", "/components", func(p *Product) { p.Components[0].Parts, p.Components[1].Parts = 39, 61 }},
-		{"by mass, who knows", "", func(p *Product) { p.Ratio.Basis, p.Components[0].Parts, p.Components[1].Parts = ByMass, 39, 61 }},
+		{"by mass, who knows", "", func(p *Product) {
+			p.Ratio.Basis, p.Components[0].Parts, p.Components[1].Parts =
+				ByMass, 39, 61
+		}},
 		{"in its order", "", func(p *Product) {
 			p.TackFree, p.RecoatFrom, p.Foot = []TimeAt{hours(20, 5)}, []TimeAt{hours(20, 5)}, []TimeAt{hours(20, 12)}
 		}},
 		{"out of order", "/foot", func(p *Product) { p.TackFree, p.Foot = []TimeAt{hours(20, 5)}, []TimeAt{hours(20, 4.9)} }},
-		{"a window may close early", "", func(p *Product) { p.TackFree, p.RecoatUntil = []TimeAt{hours(20, 5)}, []TimeAt{hours(20, 4)} }},
-		{"full after vehicles", "/full", func(p *Product) { p.Vehicle, p.Full = []TimeAt{hours(20, 72)}, []TimeAt{hours(20, 48)} }},
+		{"a window may close early", "", func(p *Product) {
+			p.TackFree, p.RecoatUntil = []TimeAt{hours(20, 5)},
+				[]TimeAt{hours(20, 4)}
+		}},
+		{"full after vehicles", "/full", func(p *Product) {
+			p.Vehicle, p.Full = []TimeAt{hours(20, 72)},
+				[]TimeAt{hours(20, 48)}
+		}},
 	} {
 		p := good()
 		p.Chemistry = "epoxy"
@@ -372,7 +409,8 @@ func TestGapsCloseOneByOne(t *testing.T) {
 		t.Errorf("left over: %v", left)
 	}
 	p.PotLife = []PotLife{{At: 20, Lasts: 1500}}
-	if got := gaps(); !slices.Equal(got, []string{"/potLife mass of the pot life test", "/potLife pot life at a second temperature"}) {
+	if got := gaps(); !slices.Equal(got, []string{"/potLife mass of the pot life test",
+		"/potLife pot life at a second temperature"}) {
 		t.Errorf("one line without a mass: %v", got)
 	}
 	p.PotLife = []PotLife{{At: 20, Lasts: 1500}, {At: 30, Mass: 1, Lasts: 700}}
@@ -409,18 +447,23 @@ func TestTheLinesOfASheet(t *testing.T) {
 	price := 49.5
 	mass := measure.Mass(12)
 	c := Curing{
-		PotLife: []PotLife{{At: 20, Mass: 5, Lasts: 1500}, {At: 30, Lasts: 700}}, Mixing: sheet(measure.Span(180)), Induction: sheet(measure.Span(300)), MixMax: sheet(measure.Mass(20)),
+		PotLife: []PotLife{{At: 20, Mass: 5, Lasts: 1500}, {At: 30, Lasts: 700}}, Mixing: sheet(measure.Span(180)),
+		Induction: sheet(measure.Span(300)), MixMax: sheet(measure.Mass(20)),
 		Working: []TimeAt{hours(20, 0.5)}, Full: []TimeAt{hours(20, 168)},
 	}
 	p.Curing, p.Carrier, p.Chemistry = c, Water, "epoxy"
 	p.VOC, p.Viscosity, p.Loss = sheet(measure.Content(12)), []Flow{{At: 20, Value: 0.7}}, sheet(measure.Fraction(0.05))
 	p.Printed = &Printed{Basis: "wet-film", Value: 3e-4}
-	p.FilmMin, p.FilmMax, p.FilmMaxVertical, p.Hides = sheet(measure.Film(2e-4)), sheet(measure.Film(1e-3)), sheet(measure.Film(25e-5)), sheet(measure.Film(5e-4))
-	p.Hardeners = []Hardener{{ID: "s", Name: "slow", Ratio: Ratio{ByMass, measure.Sheet}, A: 3, B: 1, Curing: Curing{Foot: []TimeAt{hours(20, 30)}}}}
+	p.FilmMin, p.FilmMax, p.FilmMaxVertical, p.Hides = sheet(measure.Film(2e-4)), sheet(measure.Film(1e-3)),
+		sheet(measure.Film(25e-5)), sheet(measure.Film(5e-4))
+	p.Hardeners = []Hardener{{ID: "s", Name: "slow", Ratio: Ratio{ByMass, measure.Sheet}, A: 3, B: 1,
+		Curing: Curing{Foot: []TimeAt{hours(20, 30)}}}}
 	p.SlabMin, p.DewMargin, p.Damp = sheet(measure.Temperature(10)), sheet(measure.Temperature(3)), "harms"
-	p.Over, p.Under, p.Abrade, p.Sun, p.Certified = []string{"concrete", "epoxy"}, []string{"epoxy"}, sheet(measure.Number(80)), "ambers", []string{"food"}
+	p.Over, p.Under, p.Abrade, p.Sun, p.Certified = []string{"concrete", "epoxy"}, []string{"epoxy"},
+		sheet(measure.Number(80)), "ambers", []string{"food"}
 	p.PigmentMax, p.ThinnerMax, p.Broadcast = &Portion{Value: 0.05, Of: OfA}, &Portion{Of: OfAB}, []string{"flake"}
-	p.Kits = append(p.Kits, Kit{Name: "12 kg", Mass: &mass, Price: &price, Gone: true}, Kit{Name: "half", Volume: p.Kits[0].Volume, Gone: true}, Kit{Name: "?"})
+	p.Kits = append(p.Kits, Kit{Name: "12 kg", Mass: &mass, Price: &price, Gone: true},
+		Kit{Name: "half", Volume: p.Kits[0].Volume, Gone: true}, Kit{Name: "?"})
 	p.Hazards, p.Wear = []string{"skin-sensitiser", "dust"}, []string{"gloves"}
 	want := `Mix: mixing ratio = 2 : 1 by volume
 Mix: the same by densities = 2.67 : 1 by mass
@@ -498,7 +541,8 @@ func TestRatiosThatContradict(t *testing.T) {
 		a, other float64
 		want     bool
 	}{
-		{ByVolume, 2, 2.667, false}, {ByVolume, 2, 2.667 * 1.029, false}, {ByVolume, 2, 2.667 / 1.029, false}, {ByVolume, 2, 2.667 * 1.035, true}, {ByVolume, 2, 2.667 / 1.035, true},
+		{ByVolume, 2, 2.667, false}, {ByVolume, 2, 2.667 * 1.029, false}, {ByVolume, 2, 2.667 / 1.029, false},
+		{ByVolume, 2, 2.667 * 1.035, true}, {ByVolume, 2, 2.667 / 1.035, true},
 		{ByMass, 8.0 / 3, 2, false}, {ByMass, 8.0 / 3, 2.08, true}, {ByMass, 8.0 / 3, 1.9, true}, {ByVolume, 2, 0, false},
 	} {
 		if got := contradicts(c.basis, c.a, c.other); got != c.want {

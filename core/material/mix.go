@@ -114,7 +114,8 @@ func (p Product) contradiction() string {
 			derived *= float64(a.Density.Value / b.Density.Value)
 		}
 		if off := derived/printed - 1; math.Abs(off) > 0.03 {
-			return fmt.Sprintf("The sheet prints %.4g : 1 of %s to %s by %s, but %.4g : 1 by %s and the densities come to %.4g : 1, which is %.1f %% off.",
+			return fmt.Sprintf("The sheet prints %.4g : 1 of %s to %s by %s, but %.4g : 1 by %s and the densities come to "+
+				"%.4g : 1, which is %.1f %% off.",
 				printed, a.Name, b.Name, other, a.Parts/b.Parts, p.Ratio.Basis, derived, 100*math.Abs(off))
 		}
 	}

@@ -17,8 +17,9 @@ func good() Product {
 	litres := measure.Volume(0.009)
 	return Product{
 		ID: "p", Name: "Good", Ratio: Ratio{ByVolume, measure.Sheet}, VolumeSolids: *sheet(measure.Fraction(0.8)),
-		Components: []Component{{Name: "A", Parts: 2, Density: sheet(measure.Density(1200))}, {Name: "B", Parts: 1, Density: sheet(measure.Density(900))}},
-		Kits:       []Kit{{Name: "9 L", Volume: &litres, Source: measure.Sheet}},
+		Components: []Component{{Name: "A", Parts: 2, Density: sheet(measure.Density(1200))},
+			{Name: "B", Parts: 1, Density: sheet(measure.Density(900))}},
+		Kits: []Kit{{Name: "9 L", Volume: &litres, Source: measure.Sheet}},
 	}
 }
 

@@ -42,7 +42,8 @@ func TestEitherRatioDerivesTheOther(t *testing.T) {
 	}
 	p.Components[0].Other = 7
 	faults := p.Faults()
-	if len(faults) != 1 || faults[0].Field != "/ratio" || !strings.Contains(faults[0].Text, "2.333 : 1") || !strings.Contains(faults[0].Text, "2.667 : 1") {
+	if len(faults) != 1 || faults[0].Field != "/ratio" || !strings.Contains(faults[0].Text, "2.333 : 1") ||
+		!strings.Contains(faults[0].Text, "2.667 : 1") {
 		t.Errorf("ratios that contradict: %+v", faults)
 	}
 	p.Components[1].Density = nil
@@ -60,7 +61,8 @@ func TestTimesThatCannotBe(t *testing.T) {
 		field, says string
 		spoil       func(*Product)
 	}{
-		{"/tackFree", "grows with heat: 4 h at 10 °C, 6 h at 20 °C", func(p *Product) { p.TackFree = []TimeAt{hours(20, 6), hours(10, 4)} }},
+		{"/tackFree", "grows with heat: 4 h at 10 °C, 6 h at 20 °C",
+			func(p *Product) { p.TackFree = []TimeAt{hours(20, 6), hours(10, 4)} }},
 		{"/foot", "two times at 20 °C", func(p *Product) { p.Foot = []TimeAt{hours(20, 6), hours(20, 7)} }},
 		{"/recoatUntil/0", "ends after 6 h, before it begins after 8 h", func(p *Product) {
 			p.RecoatFrom, p.RecoatUntil = []TimeAt{hours(20, 8)}, []TimeAt{hours(20, 6)}
@@ -97,7 +99,8 @@ func TestTimesThatCannotBe(t *testing.T) {
 func TestTimesBetweenAndBeyond(t *testing.T) {
 	points := []TimeAt{hours(10, 20), hours(20, 10), hours(30, 5)}
 	for at, want := range map[measure.Temperature]float64{10: 20, 20: 10, 30: 5} {
-		if got, outside := (Curing{TackFree: points}).Reach(StageTackFree, at); math.Abs(float64(got)/measure.Hour-want) > 1e-9 || outside {
+		if got, outside := (Curing{TackFree: points}).Reach(StageTackFree, at); math.Abs(float64(got)/measure.Hour-want) >
+			1e-9 || outside {
 			t.Errorf("at %v: %v h", at, float64(got)/measure.Hour)
 		}
 	}
@@ -116,14 +119,16 @@ func TestTimesBetweenAndBeyond(t *testing.T) {
 		t.Errorf("equal times: %v", faults)
 	}
 	for at, want := range map[measure.Temperature]float64{2: 60, 6: 60, 10: 60, 15: 60, 20: 60, 30: 36} {
-		if got, outside := window.Reach(StageRecoatUntil, at); math.Abs(float64(got)/measure.Hour-want) > 1e-9 || outside != (at < 10) {
+		if got, outside := window.Reach(StageRecoatUntil, at); math.Abs(float64(got)/measure.Hour-want) > 1e-9 ||
+			outside != (at < 10) {
 			t.Errorf("the window at %v: %v h, outside %t", at, float64(got)/measure.Hour, outside)
 		}
 	}
 	if got, _ := (Curing{}).Reach(StageTackFree, 20); got != 0 {
 		t.Errorf("no points give %v", got)
 	}
-	life, mass := Curing{PotLife: []PotLife{{At: 20, Mass: 5, Lasts: 1500}, {At: 30, Mass: 5, Lasts: 700}, {At: 20, Mass: 0.1, Lasts: 3000}}}.Lives(20)
+	life, mass := Curing{PotLife: []PotLife{{At: 20, Mass: 5, Lasts: 1500}, {At: 30, Mass: 5, Lasts: 700},
+		{At: 20, Mass: 0.1, Lasts: 3000}}}.Lives(20)
 	if math.Abs(float64(life)-1500) > 1e-6 || mass != 5 {
 		t.Errorf("%v on %v kg", life, mass)
 	}
@@ -132,12 +137,14 @@ func TestTimesBetweenAndBeyond(t *testing.T) {
 func TestAHardenerTakesThePlaceOfB(t *testing.T) {
 	p := good()
 	p.PotLife = []PotLife{{At: 20, Lasts: 1500}}
-	p.Hardeners = []Hardener{{ID: "slow", Name: "slow", Ratio: Ratio{ByVolume, measure.OwnTest}, A: 3, B: 1, Density: sheet(measure.Density(1000)), Curing: Curing{PotLife: []PotLife{{At: 20, Lasts: 3600}}}}}
+	p.Hardeners = []Hardener{{ID: "slow", Name: "slow", Ratio: Ratio{ByVolume, measure.OwnTest}, A: 3, B: 1,
+		Density: sheet(measure.Density(1000)), Curing: Curing{PotLife: []PotLife{{At: 20, Lasts: 3600}}}}}
 	slow, err := p.With("slow")
 	if err != nil {
 		t.Fatal(err)
 	}
-	if m := slow.Mix(); math.Abs(m.Shares[0].Volume-0.75) > 1e-12 || math.Abs(float64(m.Density.Value)-1150) > 1e-9 || slow.PotLife[0].Lasts != 3600 {
+	if m := slow.Mix(); math.Abs(m.Shares[0].Volume-0.75) > 1e-12 || math.Abs(float64(m.Density.Value)-1150) > 1e-9 ||
+		slow.PotLife[0].Lasts != 3600 {
 		t.Errorf("%+v, %v", m, slow.PotLife)
 	}
 	if m := p.Mix(); math.Abs(m.Shares[0].Volume-2.0/3) > 1e-12 {
@@ -159,7 +166,8 @@ func TestDoubtsAndGaps(t *testing.T) {
 	for _, d := range p.Doubts(measure.Metric) {
 		said += d.Field + " " + d.Text + "\n"
 	}
-	for _, words := range []string{"/potLife A pot life of 0.4 min at 20 °C is unusual", "/carrier", "/thinnerMax", "/recoatFrom At 20 °C it reaches “recoat from” after 5 h, before “tack-free” after 9 h"} {
+	for _, words := range []string{"/potLife A pot life of 0.4 min at 20 °C is unusual", "/carrier", "/thinnerMax",
+		"/recoatFrom At 20 °C it reaches “recoat from” after 5 h, before “tack-free” after 9 h"} {
 		if !strings.Contains(said, words) {
 			t.Errorf("%q is not asked: %s", words, said)
 		}
@@ -188,9 +196,11 @@ func TestEditionsDiffer(t *testing.T) {
 	older := good()
 	older.PotLife = []PotLife{{At: 20, Mass: 5, Lasts: 1680, Source: measure.Sheet}}
 	newer := older
-	newer.PotLife = []PotLife{{At: 20, Mass: 5, Lasts: 1500, Source: measure.Sheet}, {At: 30, Mass: 5, Lasts: 720, Source: measure.Sheet}}
+	newer.PotLife = []PotLife{{At: 20, Mass: 5, Lasts: 1500, Source: measure.Sheet},
+		{At: 30, Mass: 5, Lasts: 720, Source: measure.Sheet}}
 	newer.Loss = sheet(measure.Fraction(0.05))
-	want := []Revised{{"usual loss", "", "5%"}, {"pot life at 20 °C", "28 min on 5 kg", "25 min on 5 kg"}, {"pot life at 30 °C", "", "12 min on 5 kg"}}
+	want := []Revised{{"usual loss", "", "5%"}, {"pot life at 20 °C", "28 min on 5 kg", "25 min on 5 kg"},
+		{"pot life at 30 °C", "", "12 min on 5 kg"}}
 	changes := newer.Changes(older, measure.Metric)
 	if len(changes) != len(want) {
 		t.Fatalf("%+v", changes)

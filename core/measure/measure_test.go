@@ -131,7 +131,8 @@ func TestReadRefusesWithAReasonAndARemedy(t *testing.T) {
 // What is printed must read back as what it was, to the precision printed.
 func TestFormatReadsBack(t *testing.T) {
 	random := rand.New(rand.NewPCG(7, 11))
-	kinds := []Kind{KindLength, KindArea, KindFilm, KindVolume, KindMass, KindDensity, KindSpread, KindCoverage, KindPace, KindFraction, KindEmission, KindPressure, KindNumber}
+	kinds := []Kind{KindLength, KindArea, KindFilm, KindVolume, KindMass, KindDensity, KindSpread, KindCoverage, KindPace,
+		KindFraction, KindEmission, KindPressure, KindNumber}
 	for range 2000 {
 		kind := kinds[random.IntN(len(kinds))]
 		for _, system := range []System{US, Metric} {

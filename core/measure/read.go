@@ -76,7 +76,8 @@ func units(k Kind) map[string]float64 {
 	case KindAngle:
 		return map[string]float64{"°": 1, "deg": 1, "degrees": 1}
 	case KindEmission:
-		return map[string]float64{"g": 0.001 / (24 * Hour), "lb": Pound / (1000 * SqFoot) / (24 * Hour), "lbs": Pound / (1000 * SqFoot) / (24 * Hour)}
+		return map[string]float64{"g": 0.001 / (24 * Hour), "lb": Pound / (1000 * SqFoot) / (24 * Hour),
+			"lbs": Pound / (1000 * SqFoot) / (24 * Hour)}
 	case KindPressure:
 		return map[string]float64{"mpa": 1e6, "n/mm2": 1e6, "kpa": 1000, "psi": Pound * gravity / (Inch * Inch)}
 	case KindContent:
@@ -233,7 +234,8 @@ func (s System) temperature(text string) (celsius float64, what, remedy string) 
 	case m[2] == "f":
 		celsius = fahrenheit(number)
 	case s != US && number > 45, s == US && number < 35:
-		return 0, fmt.Sprintf("%s without its scale may mean °C or °F", m[1]), fmt.Sprintf("Write it as %s °C or %s °F.", m[1], m[1])
+		return 0, fmt.Sprintf("%s without its scale may mean °C or °F", m[1]),
+			fmt.Sprintf("Write it as %s °C or %s °F.", m[1], m[1])
 	case s == US:
 		celsius = fahrenheit(number)
 	default:

@@ -102,7 +102,8 @@ func (s System) steps(k Kind) (all [4]Step, n int) {
 	}
 	switch k {
 	case KindLength:
-		return pick([4]Step{{From: 0.0995, Symbol: "m", SI: 1, Decimals: 3}, {Symbol: "mm", SI: 0.001, Decimals: 1}}, [4]Step{{Symbol: "ft", SI: Foot, Decimals: 2, FeetInch: true}})
+		return pick([4]Step{{From: 0.0995, Symbol: "m", SI: 1, Decimals: 3}, {Symbol: "mm", SI: 0.001, Decimals: 1}},
+			[4]Step{{Symbol: "ft", SI: Foot, Decimals: 2, FeetInch: true}})
 	case KindArea:
 		return pick(one("m²", 1, 2), one("ft²", SqFoot, 1))
 	case KindFilm:
@@ -111,16 +112,23 @@ func (s System) steps(k Kind) (all [4]Step, n int) {
 			one("mil", Mil, 1))
 	case KindVolume:
 		return pick(
-			[4]Step{{From: 2, Symbol: "m³", SI: 1, Decimals: 2}, {From: 0.9995 * Litre, Symbol: "L", SI: Litre, Decimals: 2}, {From: 0.0995 * Litre, Symbol: "mL", SI: Litre / 1000}, {Symbol: "mL", SI: Litre / 1000, Decimals: 1}},
-			[4]Step{{From: 999.5 * Gallon, Symbol: "gal", SI: Gallon}, {From: 0.9995 * Gallon, Symbol: "gal", SI: Gallon, Decimals: 2}, {From: 9.95 * FlOz, Symbol: "fl oz", SI: FlOz, Decimals: 1}, {Symbol: "fl oz", SI: FlOz, Decimals: 2}})
+			[4]Step{{From: 2, Symbol: "m³", SI: 1, Decimals: 2}, {From: 0.9995 * Litre, Symbol: "L", SI: Litre, Decimals: 2},
+				{From: 0.0995 * Litre, Symbol: "mL", SI: Litre / 1000}, {Symbol: "mL", SI: Litre / 1000, Decimals: 1}},
+			[4]Step{{From: 999.5 * Gallon, Symbol: "gal", SI: Gallon},
+				{From: 0.9995 * Gallon, Symbol: "gal", SI: Gallon, Decimals: 2},
+				{From: 9.95 * FlOz, Symbol: "fl oz", SI: FlOz, Decimals: 1}, {Symbol: "fl oz", SI: FlOz, Decimals: 2}})
 	case KindMass:
 		return pick(
-			[4]Step{{From: 0.9995, Symbol: "kg", SI: 1, Decimals: 2}, {From: 0.0995, Symbol: "g", SI: 0.001}, {Symbol: "g", SI: 0.001, Decimals: 1}},
-			[4]Step{{From: 0.9995 * Pound, Symbol: "lb", SI: Pound, Decimals: 2}, {From: 4 * Ounce, Symbol: "oz", SI: Ounce, Decimals: 1}, {Symbol: "oz", SI: Ounce, Decimals: 2}})
+			[4]Step{{From: 0.9995, Symbol: "kg", SI: 1, Decimals: 2}, {From: 0.0995, Symbol: "g", SI: 0.001},
+				{Symbol: "g", SI: 0.001, Decimals: 1}},
+			[4]Step{{From: 0.9995 * Pound, Symbol: "lb", SI: Pound, Decimals: 2},
+				{From: 4 * Ounce, Symbol: "oz", SI: Ounce, Decimals: 1}, {Symbol: "oz", SI: Ounce, Decimals: 2}})
 	case KindScale:
 		return pick(
-			[4]Step{{From: 9.9995, Symbol: "kg", SI: 1, Decimals: 2}, {From: 0.9995, Symbol: "kg", SI: 1, Decimals: 3}, {From: 0.0995, Symbol: "g", SI: 0.001}, {Symbol: "g", SI: 0.001, Decimals: 1}},
-			[4]Step{{From: 0.9995 * Pound, Symbol: "lb", SI: Pound, Decimals: 2}, {From: 4 * Ounce, Symbol: "oz", SI: Ounce, Decimals: 1}, {Symbol: "oz", SI: Ounce, Decimals: 2}})
+			[4]Step{{From: 9.9995, Symbol: "kg", SI: 1, Decimals: 2}, {From: 0.9995, Symbol: "kg", SI: 1, Decimals: 3},
+				{From: 0.0995, Symbol: "g", SI: 0.001}, {Symbol: "g", SI: 0.001, Decimals: 1}},
+			[4]Step{{From: 0.9995 * Pound, Symbol: "lb", SI: Pound, Decimals: 2},
+				{From: 4 * Ounce, Symbol: "oz", SI: Ounce, Decimals: 1}, {Symbol: "oz", SI: Ounce, Decimals: 2}})
 	case KindMark:
 		return pick(one("cm", 0.01, 1), [4]Step{{Symbol: "ft", SI: Foot, Decimals: 2, FeetInch: true}})
 	case KindRatio:
@@ -136,7 +144,8 @@ func (s System) steps(k Kind) (all [4]Step, n int) {
 	case KindPace:
 		return pick(one("m²/h", 1.0/Hour, 1), one("ft²/h", SqFoot/Hour, 0))
 	case KindSpan:
-		return counted([4]Step{{From: 72 * Hour, Symbol: "days", SI: 24 * Hour, Decimals: 1}, {From: 2 * Hour, Symbol: "h", SI: Hour, Decimals: 1}, {Symbol: "min", SI: Minute, Decimals: 1}})
+		return counted([4]Step{{From: 72 * Hour, Symbol: "days", SI: 24 * Hour, Decimals: 1},
+			{From: 2 * Hour, Symbol: "h", SI: Hour, Decimals: 1}, {Symbol: "min", SI: Minute, Decimals: 1}})
 	case KindFraction:
 		return counted(one("%", 0.01, 1))
 	case KindAngle:

@@ -65,7 +65,8 @@ func laidJob(t testing.TB, s shelf, coats ...buildup.Coat) job.File {
 	surface := job.Surface{ID: "s", Name: "Loading quay", Coats: coats}
 	surface.Floor.Outline = geometry.Ring{{X: 0, Y: 0}, {X: 8, Y: 0}, {X: 8, Y: 5}, {X: 0, Y: 5}}
 	f := job.File{Format: job.Format, Version: job.Version, Job: job.Job{
-		Name: "Quay", Currency: "EUR", Crew: job.Crew{Spreaders: 2, Pace: measure.Sourced[measure.Pace]{Value: 45.0 / measure.Hour, Source: measure.OwnTest}},
+		Name: "Quay", Currency: "EUR", Crew: job.Crew{Spreaders: 2,
+			Pace: measure.Sourced[measure.Pace]{Value: 45.0 / measure.Hour, Source: measure.OwnTest}},
 		Bucket: kit.Bucket{Volume: 0.03, Headroom: 0.2}, Surfaces: []job.Surface{surface},
 	}}
 	for i, c := range coats {
@@ -86,7 +87,8 @@ func laidJob(t testing.TB, s shelf, coats ...buildup.Coat) job.File {
 			named = append(named, c.Pigment.Medium)
 		}
 		for _, m := range s.Media {
-			if slices.Contains(named, m.ID) && !slices.ContainsFunc(f.Media, func(o material.Medium) bool { return o.ID == m.ID }) {
+			if slices.Contains(named, m.ID) && !slices.ContainsFunc(f.Media,
+				func(o material.Medium) bool { return o.ID == m.ID }) {
 				f.Media = append(f.Media, m)
 			}
 		}
@@ -121,7 +123,9 @@ func TestShippedSystemsHoldTogether(t *testing.T) {
 			f.Job.Surfaces[0].Pool = &takeoff.Pool{Form: "rectangle", Length: 9, Width: 4, Shallow: 1.3, Deep: 1.3}
 		case "top":
 			f.Job.Surfaces[0].Floor = takeoff.Floor{}
-			f.Job.Surfaces[0].Top = &takeoff.Top{Thickness: 0.03, Pieces: []takeoff.TopPiece{{ID: "p", Name: "Long", Outline: geometry.Ring{{X: 0, Y: 0}, {X: 3, Y: 0}, {X: 3, Y: 0.7}, {X: 0, Y: 0.7}}}}}
+			f.Job.Surfaces[0].Top = &takeoff.Top{Thickness: 0.03,
+				Pieces: []takeoff.TopPiece{{ID: "p", Name: "Long",
+					Outline: geometry.Ring{{X: 0, Y: 0}, {X: 3, Y: 0}, {X: 3, Y: 0.7}, {X: 0, Y: 0.7}}}}}
 		}
 		p := Make(f, measure.Metric, noon())
 		for _, found := range p.Findings {
@@ -149,38 +153,57 @@ func TestWaysOutLeadOut(t *testing.T) {
 		set   func(*job.File)
 		says  []string
 	}{
-		{"chemistry over chemistry", []buildup.Coat{coat("planksider-1k", 80), coat("gullwing-ur", 110)}, nothing, []string{"Coat 2 of polyurethane goes over coat 1 of alkyd", "names epoxy, polyurethane, polyaspartic to go over, not alkyd"}},
+		{"chemistry over chemistry", []buildup.Coat{coat("planksider-1k", 80), coat("gullwing-ur", 110)}, nothing,
+			[]string{"Coat 2 of polyurethane goes over coat 1 of alkyd",
+				"names epoxy, polyurethane, polyaspartic to go over, not alkyd"}},
 		{"first coat over what it does not go on", []buildup.Coat{coat("skerry-grout", 300)}, func(f *job.File) {
 			f.Job.Surfaces[0].Survey = &survey.Survey{Substrate: survey.Screed}
 		}, []string{"names epoxy to go over, not screed"}},
-		{"too early", []buildup.Coat{coat("keelbody-100", 900), after(coat("skerry-grout", 300), 6)}, nothing, []string{"planned 6 h after coat 1", "takes the next coat from 10 h at 20 °C"}},
-		{"too late", []buildup.Coat{coat("keelbody-100", 900), after(coat("skerry-grout", 300), 60)}, nothing, []string{"window of Keelbody 100 closes 36 h after it", "Abrade it with P100"}},
-		{"too early in the cold", []buildup.Coat{coat("keelbody-100", 900), after(coat("skerry-grout", 300), 11)}, func(f *job.File) {
-			f.Job.Slab = &measure.Sourced[measure.Temperature]{Value: 12, Source: measure.OwnTest}
-		}, []string{"takes the next coat from", "at 12 °C"}},
-		{"solvent over a soft film", []buildup.Coat{coat("keelbody-100", 900), after(coat("gullwing-ur", 110), 12)}, func(f *job.File) {
-			f.Products[0].RecoatFrom, f.Products[0].RecoatUntil = nil, nil
-		}, []string{"brings solvent 12 h after coat 1", "hard only after 18 h"}},
+		{"too early", []buildup.Coat{coat("keelbody-100", 900), after(coat("skerry-grout", 300), 6)}, nothing,
+			[]string{"planned 6 h after coat 1", "takes the next coat from 10 h at 20 °C"}},
+		{"too late", []buildup.Coat{coat("keelbody-100", 900), after(coat("skerry-grout", 300), 60)}, nothing,
+			[]string{"window of Keelbody 100 closes 36 h after it", "Abrade it with P100"}},
+		{"too early in the cold", []buildup.Coat{coat("keelbody-100", 900), after(coat("skerry-grout", 300), 11)},
+			func(f *job.File) {
+				f.Job.Slab = &measure.Sourced[measure.Temperature]{Value: 12, Source: measure.OwnTest}
+			}, []string{"takes the next coat from", "at 12 °C"}},
+		{"solvent over a soft film", []buildup.Coat{coat("keelbody-100", 900), after(coat("gullwing-ur", 110), 12)},
+			func(f *job.File) {
+				f.Products[0].RecoatFrom, f.Products[0].RecoatUntil = nil, nil
+			}, []string{"brings solvent 12 h after coat 1", "hard only after 18 h"}},
 		{"damp", []buildup.Coat{coat("regatta-pa-base", 300), coat("regatta-pa-clear", 250)}, func(f *job.File) {
-			f.Job.Surfaces[0].Survey = &survey.Survey{Readings: []survey.Reading{{ID: "r", Kind: survey.SlabHumidity, Value: 0.91, At: noon()}}}
+			f.Job.Surfaces[0].Survey = &survey.Survey{
+				Readings: []survey.Reading{{ID: "r", Kind: survey.SlabHumidity, Value: 0.91, At: noon()}}}
 		}, []string{"the slab was read at 91%; it bears 80%"}},
-		{"daylight", []buildup.Coat{coat("keelbody-100", 900)}, func(f *job.File) { f.Job.Surfaces[0].Service.Sun = true }, []string{"it ambers in daylight"}},
+		{"daylight", []buildup.Coat{coat("keelbody-100", 900)}, func(f *job.File) { f.Job.Surfaces[0].Service.Sun = true },
+			[]string{"it ambers in daylight"}},
 		{"film too thick", []buildup.Coat{coat("shoalbody-f", 2000)}, nothing, []string{"over its greatest film of 900 µm"}},
 		{"film too thin", []buildup.Coat{coat("shoalbody-f", 120)}, nothing, []string{"under its least film of 250 µm"}},
-		{"grit too big for its film", []buildup.Coat{with(coat("petrel-ur-hs", 90), func(c *buildup.Coat) { c.Grit = grit("grit-alox-180") })}, nothing, []string{"grains of Fused grit 180 µm of 180 µm", "holds grains to 119 µm"}},
+		{"grit too big for its film",
+			[]buildup.Coat{with(coat("petrel-ur-hs", 90), func(c *buildup.Coat) { c.Grit = grit("grit-alox-180") })}, nothing,
+			[]string{"grains of Fused grit 180 µm of 180 µm", "holds grains to 119 µm"}},
 		{"fillings show through", []buildup.Coat{coat("undertow-mb2", 300), coat("silverdrift", 1300)}, func(f *job.File) {
-			f.Job.Surfaces[0].Floor.Lines = []takeoff.Line{{ID: "l", Name: "Crack", Kind: "crack", Length: 3, Width: 0.008, Depth: 0.02}}
+			f.Job.Surfaces[0].Floor.Lines = []takeoff.Line{{ID: "l", Name: "Crack", Kind: "crack", Length: 3, Width: 0.008,
+				Depth: 0.02}}
 		}, []string{"fillings in the floor show through 1.3 mm of Silverdrift", "hides from 1.8 mm"}},
-		{"slip class without texture", []buildup.Coat{coat("petrel-ur-hs", 170)}, func(f *job.File) { f.Job.Surfaces[0].Service.Slip = "R10" }, []string{"R10 wants grains of about 60 µm", "nothing stands out of it"}},
+		{"slip class without texture", []buildup.Coat{coat("petrel-ur-hs", 170)},
+			func(f *job.File) { f.Job.Surfaces[0].Service.Slip = "R10" },
+			[]string{"R10 wants grains of about 60 µm", "nothing stands out of it"}},
 		{"volatile compounds", []buildup.Coat{coat("gullwing-ur", 110)}, func(f *job.File) {
 			f.Job.VOCMax = &measure.Sourced[measure.Content]{Value: 120, Source: measure.Standard}
 		}, []string{"holds 295 g/L", "limit is 120 g/L"}},
-		{"volatile compounds by thinner", []buildup.Coat{with(coat("tern-ur-sat", 110), func(c *buildup.Coat) { c.Thinner = share(0.05) })}, func(f *job.File) {
-			f.Job.VOCMax = &measure.Sourced[measure.Content]{Value: 80, Source: measure.Standard}
-		}, []string{"thinned, Tern UR Satin holds 97 g/L", "unthinned it holds 58 g/L"}},
-		{"food", []buildup.Coat{coat("meniscus-flood", 1800)}, func(f *job.File) { f.Job.Surfaces[0].Service.Contact = "food" }, []string{"touches food, and its sheet names no certificate"}},
-		{"never thinned", []buildup.Coat{with(coat("keelbody-100", 900), func(c *buildup.Coat) { c.Thinner = share(0.05) })}, nothing, []string{"never thinned", "no flame or spark"}},
-		{"thinned too far", []buildup.Coat{with(coat("causeway-2c", 140), func(c *buildup.Coat) { c.Thinner = share(0.3) })}, nothing, []string{"its sheet allows 20% of A + B"}},
+		{"volatile compounds by thinner",
+			[]buildup.Coat{with(coat("tern-ur-sat", 110), func(c *buildup.Coat) { c.Thinner = share(0.05) })},
+			func(f *job.File) {
+				f.Job.VOCMax = &measure.Sourced[measure.Content]{Value: 80, Source: measure.Standard}
+			}, []string{"thinned, Tern UR Satin holds 97 g/L", "unthinned it holds 58 g/L"}},
+		{"food", []buildup.Coat{coat("meniscus-flood", 1800)},
+			func(f *job.File) { f.Job.Surfaces[0].Service.Contact = "food" },
+			[]string{"touches food, and its sheet names no certificate"}},
+		{"never thinned", []buildup.Coat{with(coat("keelbody-100", 900), func(c *buildup.Coat) { c.Thinner = share(0.05) })},
+			nothing, []string{"never thinned", "no flame or spark"}},
+		{"thinned too far", []buildup.Coat{with(coat("causeway-2c", 140), func(c *buildup.Coat) { c.Thinner = share(0.3) })},
+			nothing, []string{"its sheet allows 20% of A + B"}},
 		{"too much pigment", []buildup.Coat{with(coat("silverdrift", 1300), func(c *buildup.Coat) {
 			c.Pigment = &buildup.Tint{Medium: "pigment-pearl-ash", Portion: *share(0.12)}
 		})}, nothing, []string{"12% of pigment", "more than Silverdrift takes, 6%"}},
@@ -260,7 +283,8 @@ func TestTheOrderOfCoatsCounts(t *testing.T) {
 	s := demoShelf(t)
 	right := Make(laidJob(t, s, coat("keelbody-100", 900), coat("gullwing-ur", 110)), measure.Metric, noon())
 	wrong := Make(laidJob(t, s, coat("gullwing-ur", 110), coat("keelbody-100", 900)), measure.Metric, noon())
-	if len(right.Findings) > 0 && slices.ContainsFunc(right.Findings, func(f finding.Finding) bool { return f.Step == finding.BuildUp && f.Level == finding.Warning }) {
+	if len(right.Findings) > 0 && slices.ContainsFunc(right.Findings,
+		func(f finding.Finding) bool { return f.Step == finding.BuildUp && f.Level == finding.Warning }) {
 		t.Errorf("the right order is warned of: %v", texts(right.Findings))
 	}
 	if !slices.ContainsFunc(wrong.Findings, func(f finding.Finding) bool {
@@ -283,12 +307,14 @@ func TestAHardenerIsItsOwnSheet(t *testing.T) {
 		t.Fatalf("purchases %+v", p.Purchases)
 	}
 	cards := p.Surfaces[0].Coats
-	if a, b := cards[0].Cards[0].PotLife, cards[1].Cards[0].PotLife; !near(float64(a), 21*measure.Minute, 0.02) || !near(float64(b), 44*measure.Minute, 0.02) {
+	if a, b := cards[0].Cards[0].PotLife, cards[1].Cards[0].PotLife; !near(float64(a), 21*measure.Minute, 0.02) ||
+		!near(float64(b), 44*measure.Minute, 0.02) {
 		t.Errorf("pot lives of %v and %v", a, b)
 	}
 	f := laidJob(t, s, slow)
 	f.Job.Surfaces[0].Coats[0].Hardener = "tepid"
-	if p := Make(f, measure.Metric, noon()); len(p.Refused()) == 0 || !strings.Contains(p.Refused()[0].Text, "has no hardener “tepid”") {
+	if p := Make(f, measure.Metric, noon()); len(p.Refused()) == 0 ||
+		!strings.Contains(p.Refused()[0].Text, "has no hardener “tepid”") {
 		t.Errorf("an unknown hardener: %v", texts(p.Findings))
 	}
 }
@@ -307,19 +333,23 @@ func TestStockIsUsedFirst(t *testing.T) {
 	}
 	p := Make(f, measure.Metric, noon())
 	b := p.Purchases[0]
-	if len(b.Stock) != 2 || b.Stock[0].Container != "soon" || b.Stock[1].Container != "late" || !near(float64(b.InStock), 0.0108, 1e-9) {
+	if len(b.Stock) != 2 || b.Stock[0].Container != "soon" || b.Stock[1].Container != "late" ||
+		!near(float64(b.InStock), 0.0108, 1e-9) {
 		t.Errorf("from stock %+v", b.Stock)
 	}
-	if len(b.Lines) != 1 || b.Lines[0].Count != 1 || b.Lines[0].Kit != "5.4 L set" || !near(float64(b.Bought), 0.0162, 1e-9) {
+	if len(b.Lines) != 1 || b.Lines[0].Count != 1 || b.Lines[0].Kit != "5.4 L set" ||
+		!near(float64(b.Bought), 0.0162, 1e-9) {
 		t.Errorf("bought %+v, %v at hand", b.Lines, b.Bought)
 	}
-	for _, words := range []string{"4 L of Undertow MB-2 A stands without its partner", "lot L0, expired on 2030-01-01 and is left out", "in stock in 2 lots (L1 and L2)"} {
+	for _, words := range []string{"4 L of Undertow MB-2 A stands without its partner",
+		"lot L0, expired on 2030-01-01 and is left out", "in stock in 2 lots (L1 and L2)"} {
 		if !slices.ContainsFunc(p.Findings, func(found finding.Finding) bool { return strings.Contains(found.Text, words) }) {
 			t.Errorf("nothing says %q: %v", words, texts(p.Findings))
 		}
 	}
 	f.Job.Methods.Shelf = "sealed"
-	if b := Make(f, measure.Metric, noon()).Purchases[0]; len(b.Lines) != 0 || b.Cost == nil || *b.Cost != 0 || b.Stock[0].Container != "old" {
+	if b := Make(f, measure.Metric, noon()).Purchases[0]; len(b.Lines) != 0 || b.Cost == nil || *b.Cost != 0 ||
+		b.Stock[0].Container != "old" {
 		t.Errorf("by the rule for sealed pails: %+v", b)
 	}
 }
@@ -396,12 +426,15 @@ func TestAdditionsFollowWhatIsMixed(t *testing.T) {
 	f := laidJob(t, s, with(coat("causeway-2c", 140), func(c *buildup.Coat) {
 		c.Thinner = &material.Portion{Value: 0.1, Of: material.OfAB, Source: measure.Sheet}
 		c.ThinWith = "thin"
-		c.Pigment = &buildup.Tint{Medium: "ink", Portion: material.Portion{Value: 0.03, Of: material.OfAB, Source: measure.Sheet}}
+		c.Pigment = &buildup.Tint{Medium: "ink", Portion: material.Portion{Value: 0.03, Of: material.OfAB,
+			Source: measure.Sheet}}
 	}))
 	price := 12.0
 	f.Media = append(f.Media,
-		material.Medium{ID: "thin", Name: "Thinner 4", Kind: "thinner", Packs: []material.Pack{{Name: "can", Amount: 0.001, Price: &price}}},
-		material.Medium{ID: "ink", Name: "Ink", Kind: "pigment", Packs: []material.Pack{{Name: "tube", Amount: 0.1, Price: &price}}})
+		material.Medium{ID: "thin", Name: "Thinner 4", Kind: "thinner",
+			Packs: []material.Pack{{Name: "can", Amount: 0.001, Price: &price}}},
+		material.Medium{ID: "ink", Name: "Ink", Kind: "pigment",
+			Packs: []material.Pack{{Name: "tube", Amount: 0.1, Price: &price}}})
 	size := measure.Volume(5.8 * measure.Litre)
 	f.Products[0].Kits = []material.Kit{{Name: "set", Volume: &size, Price: &price, Source: measure.Sheet}}
 	f.Job.Bucket.Volume, f.Job.Bucket.Headroom = 0.0088, 0
@@ -423,7 +456,8 @@ func TestAdditionsFollowWhatIsMixed(t *testing.T) {
 		if bought := float64(m.Mass) + 1000*float64(m.Volume); !near(bought, poured[m.Name], 1e-9) {
 			t.Errorf("%s: %v bought, %v poured", m.Name, bought, poured[m.Name])
 		}
-		if m.Cost == nil || len(m.Lines) != 1 || float64(m.Lines[0].Count)*map[string]float64{"can": 1, "tube": 0.1}[m.Lines[0].Pack] < poured[m.Name]*(1-1e-9) {
+		if m.Cost == nil || len(m.Lines) != 1 ||
+			float64(m.Lines[0].Count)*map[string]float64{"can": 1, "tube": 0.1}[m.Lines[0].Pack] < poured[m.Name]*(1-1e-9) {
 			t.Errorf("%s: %+v for %v", m.Name, m.Lines, poured[m.Name])
 		}
 	}

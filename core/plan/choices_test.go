@@ -37,7 +37,8 @@ func TestACoatOfItsOwn(t *testing.T) {
 	s := demoShelf(t)
 	f := laidJob(t, s, coat("keelbody-100", 900), coat("hardtack-clear", 250))
 	plain := Make(f, measure.Metric, noon()).Surfaces[0].Coats
-	f.Job.Surfaces[0].Coats[1].Own = &buildup.OwnWay{Laying: school.DipAndRoll, Spreaders: 1, Kits: school.Measured, Bucket: 0.006}
+	f.Job.Surfaces[0].Coats[1].Own = &buildup.OwnWay{Laying: school.DipAndRoll, Spreaders: 1, Kits: school.Measured,
+		Bucket: 0.006}
 	own := Make(f, measure.Metric, noon()).Surfaces[0].Coats
 	if !reflect.DeepEqual(plain[0].Division, own[0].Division) || plain[0].Times.Spread != own[0].Times.Spread {
 		t.Errorf("the other coat changed: %+v", own[0].Division)
@@ -45,14 +46,17 @@ func TestACoatOfItsOwn(t *testing.T) {
 	if !near(float64(own[1].Times.Spread), 2*float64(plain[1].Times.Spread), 1e-9) {
 		t.Errorf("one person takes %v, two took %v", own[1].Times.Spread, plain[1].Times.Spread)
 	}
-	if d := own[1].Division; d.Limits[0].Kind != kit.ByBucket || !near(float64(d.Limits[0].Volume), 0.0048, 1e-9) || d.Batches[0].Share != "measured" {
+	if d := own[1].Division; d.Limits[0].Kind != kit.ByBucket || !near(float64(d.Limits[0].Volume), 0.0048, 1e-9) ||
+		d.Batches[0].Share != "measured" {
 		t.Errorf("%+v", d)
 	}
-	if a, b := floorOf(plain[1].Cards[0]), floorOf(own[1].Cards[0]); !strings.Contains(a, "Pour it in lines") || !strings.Contains(b, "Roll from the tray") {
+	if a, b := floorOf(plain[1].Cards[0]), floorOf(own[1].Cards[0]); !strings.Contains(a, "Pour it in lines") ||
+		!strings.Contains(b, "Roll from the tray") {
 		t.Errorf("poured: %s\nrolled: %s", a, b)
 	}
 	f.Job.Surfaces[0].Coats[1].Own = &buildup.OwnWay{Batch: 0.002}
-	if d := Make(f, measure.Metric, noon()).Surfaces[0].Coats[1].Division; d.Limits[0].Kind != kit.ByChoice || d.Batches[0].Volume > 0.002*1.000001 {
+	if d := Make(f, measure.Metric, noon()).Surfaces[0].Coats[1].Division; d.Limits[0].Kind != kit.ByChoice ||
+		d.Batches[0].Volume > 0.002*1.000001 {
 		t.Errorf("%+v", d.Limits[0])
 	}
 }
@@ -68,7 +72,8 @@ func TestFilmByNotchAndByKit(t *testing.T) {
 		t.Errorf("a notch of 1.8 mm leaves %v", wet)
 	}
 	small, large := measure.Volume(0.0041), measure.Volume(0.0143)
-	f.Products[0].Kits = []material.Kit{{Name: "small", Volume: &small, Source: measure.Sheet}, {Name: "large", Volume: &large, Source: measure.Sheet}}
+	f.Products[0].Kits = []material.Kit{{Name: "small", Volume: &small, Source: measure.Sheet},
+		{Name: "large", Volume: &large, Source: measure.Sheet}}
 	f.Job.Surfaces[0].Coats[0].Amount = buildup.Amount{Basis: buildup.AreaPerKit, Value: 71.5}
 	if wet := Make(f, measure.Metric, noon()).Surfaces[0].Coats[0].Build.Wet; !near(float64(wet), 0.2e-3, 1e-12) {
 		t.Errorf("14.3 L over 71.5 m² are %v", wet)
@@ -112,7 +117,8 @@ func TestACoatForTheEdgesAlone(t *testing.T) {
 	}
 	// A floor without upright faces has none to coat.
 	f = laidJob(t, demoShelf(t), with(coat("keelbody-100", 900), func(c *buildup.Coat) { c.On = "upright" }))
-	if refused := Make(f, measure.Metric, noon()).Refused(); len(refused) != 1 || !strings.Contains(refused[0].Text, "has no area") {
+	if refused := Make(f, measure.Metric, noon()).Refused(); len(refused) != 1 ||
+		!strings.Contains(refused[0].Text, "has no area") {
 		t.Errorf("%v", texts(refused))
 	}
 }
@@ -123,7 +129,8 @@ func TestStonesWettedInTheMix(t *testing.T) {
 	f := laidJob(t, demoShelf(t), with(coat("keelbody-100", 900), func(c *buildup.Coat) {
 		c.Amount = buildup.Amount{Basis: buildup.ByStone, Value: 0.06}
 		c.Loss = &measure.Sourced[measure.Fraction]{Value: 0.04, Source: measure.OwnTest}
-		c.Scatter = &buildup.Scatter{Medium: "quartz-dune", Degree: "full", Mass: &measure.Sourced[measure.Coverage]{Value: 30, Source: measure.OwnTest}}
+		c.Scatter = &buildup.Scatter{Medium: "quartz-dune", Degree: "full",
+			Mass: &measure.Sourced[measure.Coverage]{Value: 30, Source: measure.OwnTest}}
 	}))
 	p := Make(f, measure.Metric, noon())
 	c := p.Surfaces[0].Coats[0]
@@ -140,11 +147,14 @@ func TestStonesWettedInTheMix(t *testing.T) {
 	for _, s := range c.Cards[0].Steps {
 		steps += s.Text
 	}
-	if !strings.Contains(steps, "until every stone is glossy") || !strings.Contains(floorOf(c.Cards[0]), "Spread the wetted stones") || strings.Contains(floorOf(c.Cards[0]), "Broadcast") {
+	if !strings.Contains(steps, "until every stone is glossy") ||
+		!strings.Contains(floorOf(c.Cards[0]), "Spread the wetted stones") ||
+		strings.Contains(floorOf(c.Cards[0]), "Broadcast") {
 		t.Errorf("%s\n%s", steps, floorOf(c.Cards[0]))
 	}
 	f.Job.Surfaces[0].Coats[0].Scatter.Mass = nil
-	if refused := Make(f, measure.Metric, noon()).Refused(); len(refused) != 1 || !strings.Contains(refused[0].Text, "not how many lie on a square metre") {
+	if refused := Make(f, measure.Metric, noon()).Refused(); len(refused) != 1 ||
+		!strings.Contains(refused[0].Text, "not how many lie on a square metre") {
 		t.Errorf("%v", texts(refused))
 	}
 }
@@ -179,7 +189,9 @@ func TestWorkingAlone(t *testing.T) {
 		}
 	}
 	for _, task := range p.Tasks {
-		if task.Kind == "pour" && (len(task.Needs.Roles) != 1 || !near(float64(task.Effort), float64(c.Times.Spread)+ready, 1e-9)) { // the first is mixed before
+		// the first is mixed before
+		if task.Kind == "pour" && (len(task.Needs.Roles) != 1 ||
+			!near(float64(task.Effort), float64(c.Times.Spread)+ready, 1e-9)) {
 			t.Errorf("%+v, %v", task.Needs.Roles, task.Effort)
 		}
 	}
@@ -248,7 +260,8 @@ func TestANearMiss(t *testing.T) {
 // Every school changes the plan of some job: none is only asked.
 func TestEverySchoolActs(t *testing.T) {
 	s := demoShelf(t)
-	base := laidJob(t, s, coat("causeway-2c", 90), with(coat("petrel-ur-hs", 170), func(c *buildup.Coat) { c.Grit = grit("grit-alox-180") }))
+	base := laidJob(t, s, coat("causeway-2c", 90),
+		with(coat("petrel-ur-hs", 170), func(c *buildup.Coat) { c.Grit = grit("grit-alox-180") }))
 	base.Job.Start, base.Job.Zone = "2026-12-07T07:30:00", "UTC"
 	base.Job.Bucket.Volume = 0.003
 	base.Job.Surfaces[0].Survey = &survey.Survey{Substrate: survey.Concrete, Contamination: []string{}}
@@ -261,7 +274,8 @@ func TestEverySchoolActs(t *testing.T) {
 	tinted := base
 	tinted.Job.Surfaces = slices.Clone(base.Job.Surfaces)
 	tinted.Job.Surfaces[0].Coats = slices.Clone(base.Job.Surfaces[0].Coats)
-	tinted.Job.Surfaces[0].Coats[1].Pigment = &buildup.Tint{Portion: material.Portion{Value: 0.02, Of: material.OfAB, Source: measure.Sheet}}
+	tinted.Job.Surfaces[0].Coats[1].Pigment = &buildup.Tint{Portion: material.Portion{Value: 0.02, Of: material.OfAB,
+		Source: measure.Sheet}}
 	etched := base
 	etched.Job.Methods.Opening = school.Etch
 	expired := base
@@ -296,7 +310,8 @@ func TestEverySchoolActs(t *testing.T) {
 // What a contractor's school does to cards, tools and cautions.
 func TestWhatSchoolsDo(t *testing.T) {
 	s := demoShelf(t)
-	f := laidJob(t, s, coat("causeway-2c", 120), with(coat("petrel-ur-hs", 170), func(c *buildup.Coat) { c.Grit = grit("grit-alox-180") }))
+	f := laidJob(t, s, coat("causeway-2c", 120),
+		with(coat("petrel-ur-hs", 170), func(c *buildup.Coat) { c.Grit = grit("grit-alox-180") }))
 	f.Job.Bucket.Volume = 0.004
 	plan := func(change func(*school.Methods)) Plan {
 		g := f
@@ -304,16 +319,20 @@ func TestWhatSchoolsDo(t *testing.T) {
 		return Make(g, measure.Metric, noon())
 	}
 	torch := plan(func(m *school.Methods) { m.Bubbles = school.Torch })
-	if !slices.ContainsFunc(torch.Tools, func(x kit.Tool) bool { return x.ID == "tool-torch" }) || saying(torch, "its vapour burns") == nil || !strings.Contains(floorOf(torch.Surfaces[0].Coats[1].Cards[0]), "no alcohol or solvent open anywhere near") {
+	if !slices.ContainsFunc(torch.Tools, func(x kit.Tool) bool { return x.ID == "tool-torch" }) ||
+		saying(torch, "its vapour burns") == nil || !strings.Contains(floorOf(torch.Surfaces[0].Coats[1].Cards[0]),
+		"no alcohol or solvent open anywhere near") {
 		t.Errorf("the torch: %v", texts(torch.Findings))
 	}
 	mist := plan(func(m *school.Methods) { m.Bubbles = school.Alcohol })
-	if !slices.ContainsFunc(mist.Tools, func(x kit.Tool) bool { return x.ID == "tool-mist" }) || !strings.Contains(floorOf(mist.Surfaces[0].Coats[1].Cards[0]), "no flame near") {
+	if !slices.ContainsFunc(mist.Tools, func(x kit.Tool) bool { return x.ID == "tool-mist" }) ||
+		!strings.Contains(floorOf(mist.Surfaces[0].Coats[1].Cards[0]), "no flame near") {
 		t.Error("the mist of alcohol changes nothing")
 	}
 	scattered := plan(func(m *school.Methods) { m.Texture = school.Scattered })
 	card := scattered.Surfaces[0].Coats[1].Cards[0]
-	if card.Additions[0].How != "scattered evenly onto the wet film" || !strings.Contains(floorOf(card), "Scatter the grit evenly") {
+	if card.Additions[0].How != "scattered evenly onto the wet film" ||
+		!strings.Contains(floorOf(card), "Scatter the grit evenly") {
 		t.Errorf("%+v", card.Additions)
 	}
 	rested := plan(func(m *school.Methods) { m.Resting = school.Rest })
@@ -323,19 +342,23 @@ func TestWhatSchoolsDo(t *testing.T) {
 	}
 	taped := plan(func(m *school.Methods) { m.Session = school.TapeLines })
 	whole := plan(func(*school.Methods) {})
-	if a, b := floorOf(taped.Surfaces[0].Coats[1].Cards[1]), floorOf(whole.Surfaces[0].Coats[1].Cards[1]); !strings.Contains(a, "Stop at the tape") || !strings.Contains(b, "Roll past the line into section 1") {
+	if a, b := floorOf(taped.Surfaces[0].Coats[1].Cards[1]),
+		floorOf(whole.Surfaces[0].Coats[1].Cards[1]); !strings.Contains(a, "Stop at the tape") ||
+		!strings.Contains(b, "Roll past the line into section 1") {
 		t.Errorf("taped: %s\nwhole: %s", a, b)
 	}
 	warmed := plan(func(m *school.Methods) { m.Warmth = school.WarmUp })
 	if !strings.Contains(strings.Join(warmed.Surfaces[0].Coats[0].Ahead, "\n"), "bath or blanket, no flame") {
 		t.Errorf("%v", warmed.Surfaces[0].Coats[0].Ahead)
 	}
-	if never := plan(func(m *school.Methods) { m.Thin = school.ThinFirst }); f.Products[0].ThinnerMax != nil && f.Products[0].ThinnerMax.Value > 0 && saying(never, "your rule thins a first coat") == nil {
+	if never := plan(func(m *school.Methods) { m.Thin = school.ThinFirst }); f.Products[0].ThinnerMax != nil &&
+		f.Products[0].ThinnerMax.Value > 0 && saying(never, "your rule thins a first coat") == nil {
 		t.Error("a first coat that is not thinned is not told")
 	}
 	for _, p := range []Plan{torch, whole} {
 		ahead := strings.Join(p.Surfaces[0].Coats[0].Ahead, "\n")
-		if !strings.Contains(ahead, "Stage each A with its own B") || !strings.Contains(ahead, "Parts of other products stand apart") || !strings.Contains(ahead, "turn the pails over") {
+		if !strings.Contains(ahead, "Stage each A with its own B") ||
+			!strings.Contains(ahead, "Parts of other products stand apart") || !strings.Contains(ahead, "turn the pails over") {
 			t.Errorf("%s", ahead)
 		}
 	}
@@ -365,7 +388,10 @@ func TestLiftsFillTheProfileOnce(t *testing.T) {
 		t.Fatalf("%d lifts", len(coats))
 	}
 	for n, c := range coats {
-		filled := slices.ContainsFunc(c.Build.Shares, func(s buildup.Step) bool { return s.Name == "Filling the profile" || s.Name == "Soaked in" })
+		filled := slices.ContainsFunc(c.Build.Shares, func(s buildup.Step) bool {
+			return s.Name == "Filling the profile" ||
+				s.Name == "Soaked in"
+		})
 		if filled != (n == 0) || !near(float64(c.Build.Wet), 2e-3/3, 1e-9) {
 			t.Errorf("lift %d: %+v", n+1, c.Build.Shares)
 		}

@@ -16,10 +16,14 @@ import (
 func fiveColours(t *testing.T) job.File {
 	c := coat("meniscus-flood", 3000)
 	c.Colours = &buildup.Colouring{Way: "base", Base: 3.5 * measure.Litre, Colours: []buildup.Colour{
-		{Name: "Foam", Color: "#f2f2ee", Medium: "pigment-foam", Portion: &material.Portion{Value: 0.03, Of: material.OfAB, Source: measure.OwnTest}},
-		{Name: "Ash", Color: "#8f9098", Medium: "pigment-pearl-ash", Portion: &material.Portion{Value: 0.02, Of: material.OfAB, Source: measure.OwnTest}},
-		{Name: "Copper", Color: "#a8623e", Medium: "pigment-pearl-copper", Portion: &material.Portion{Value: 0.02, Of: material.OfAB, Source: measure.OwnTest}},
-		{Name: "Pitch", Color: "#1d1f22", Medium: "pigment-pitch", Portion: &material.Portion{Value: 0.02, Of: material.OfAB, Source: measure.OwnTest}},
+		{Name: "Foam", Color: "#f2f2ee", Medium: "pigment-foam", Portion: &material.Portion{Value: 0.03, Of: material.OfAB,
+			Source: measure.OwnTest}},
+		{Name: "Ash", Color: "#8f9098", Medium: "pigment-pearl-ash",
+			Portion: &material.Portion{Value: 0.02, Of: material.OfAB, Source: measure.OwnTest}},
+		{Name: "Copper", Color: "#a8623e", Medium: "pigment-pearl-copper",
+			Portion: &material.Portion{Value: 0.02, Of: material.OfAB, Source: measure.OwnTest}},
+		{Name: "Pitch", Color: "#1d1f22", Medium: "pigment-pitch", Portion: &material.Portion{Value: 0.02, Of: material.OfAB,
+			Source: measure.OwnTest}},
 		{Name: "Clear", Color: "#dddddd"},
 	}}
 	s := demoShelf(t)
@@ -89,7 +93,8 @@ func TestColoursThatCannotBe(t *testing.T) {
 	f := fiveColours(t)
 	colours := f.Job.Surfaces[0].Coats[0].Colours
 	colours.Way, colours.Colours[0].Share = "shares", 0.9
-	if told := saying(Make(f, measure.Metric, noon()), "shares add up to 90 %, not to 100"); told == nil || told.Path != "/job/surfaces/0/coats/0/colours/colours" {
+	if told := saying(Make(f, measure.Metric, noon()), "shares add up to 90 %, not to 100"); told == nil ||
+		told.Path != "/job/surfaces/0/coats/0/colours/colours" {
 		t.Errorf("90 %% pass: %+v", told)
 	}
 	colours.Colours[0].Share, colours.Colours[1].Share = 0.995, 0.005

@@ -30,7 +30,8 @@ func TestACopiedSurfaceBringsItsSheetsAndFreshIDs(t *testing.T) {
 	original := Make(from, measure.Metric, noon()).Surfaces[0]
 	for _, copied := range p.Surfaces[1:] {
 		if copied.Takeoff.Area != original.Takeoff.Area || copied.Coats[2].Build.Need != original.Coats[2].Build.Need {
-			t.Errorf("%v m² and %v m³, was %v and %v", copied.Takeoff.Area, copied.Coats[2].Build.Need, original.Takeoff.Area, original.Coats[2].Build.Need)
+			t.Errorf("%v m² and %v m³, was %v and %v", copied.Takeoff.Area, copied.Coats[2].Build.Need, original.Takeoff.Area,
+				original.Coats[2].Build.Need)
 		}
 	}
 	if len(to.Products) != len(demo(t, "lamp-room").Products)+len(from.Products) || from.Job.Surfaces[0].ID != "rearing" {
@@ -48,7 +49,8 @@ func TestAFilmThatRunsOnWallsIsTold(t *testing.T) {
 	f.Job.Surfaces[0].Coats[1].Amount.Value = float64(limit) * 1.5 * float64(f.Products[1].VolumeSolids.Value)
 	found := false
 	for _, w := range Make(f, measure.Metric, noon()).Findings {
-		found = found || w.Path == "/job/surfaces/0/coats/1/amount" && strings.HasPrefix(w.WayOut, "Put it on in 2 coats of 14")
+		found = found || w.Path == "/job/surfaces/0/coats/1/amount" &&
+			strings.HasPrefix(w.WayOut, "Put it on in 2 coats of 14")
 	}
 	if !found {
 		t.Error("nothing is said of 285 µm on walls that hold 190 µm")
@@ -71,10 +73,12 @@ func BenchmarkPlanSurveyed(b *testing.B) {
 	f := benchJob(rand.New(rand.NewPCG(1, 2)), demo(b, "baggage-hall").Products, 10, 5)
 	f.Job.Forecast = &job.Forecast{}
 	for i := range 78 {
-		f.Job.Forecast.Hours = append(f.Job.Forecast.Hours, climate.Hour{At: noon().Add(time.Duration(i) * time.Hour), Air: measure.Temperature(15 + i%24/3), Humidity: 0.6})
+		f.Job.Forecast.Hours = append(f.Job.Forecast.Hours, climate.Hour{At: noon().Add(time.Duration(i) * time.Hour),
+			Air: measure.Temperature(15 + i%24/3), Humidity: 0.6})
 	}
 	for i := range f.Job.Surfaces {
-		f.Job.Surfaces[i].Survey = &survey.Survey{Substrate: survey.Concrete, WaterDrop: "soaks", Readings: []survey.Reading{{ID: "r", Kind: survey.SlabHumidity, Value: 0.7, At: noon()}}}
+		f.Job.Surfaces[i].Survey = &survey.Survey{Substrate: survey.Concrete, WaterDrop: "soaks",
+			Readings: []survey.Reading{{ID: "r", Kind: survey.SlabHumidity, Value: 0.7, At: noon()}}}
 	}
 	for b.Loop() {
 		Make(f, measure.Metric, noon())

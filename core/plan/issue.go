@@ -18,19 +18,22 @@ import (
 )
 
 // ErrNothingToIssue is returned where no coat that was asked for can be poured.
-var ErrNothingToIssue = errors.New("no coat of this plan can be poured yet: each needs a measured surface, a data sheet and somebody who pours it")
+var ErrNothingToIssue = errors.New("no coat of this plan can be poured yet: each needs a measured surface, a data " +
+	"sheet and somebody who pours it")
 
 // Issue freezes the plan of a job for a crew: all of its coats that can be poured, or those
 // that begin on a day of its site, such as 2031-03-04. Number, job, and who gives it to whom are left
 // for the caller. It fails with ErrNothingToIssue where no coat is left.
-func (p *Planner) Issue(ctx context.Context, f job.File, units measure.System, now time.Time, day string) (record.Issue, error) {
+func (p *Planner) Issue(ctx context.Context, f job.File, units measure.System, now time.Time,
+	day string) (record.Issue, error) {
 	made, err := p.MakeFor(ctx, f, units, now)
 	if err != nil {
 		return record.Issue{}, err
 	}
 	in, _ := input.Read(f, units, now)
 	out := record.Issue{
-		Name: f.Job.Name, Site: f.Job.Site, Day: day, Zone: made.Zone, Standing: f.Job.Mixing.Standing, Bucket: f.Job.Bucket.Volume, Pace: f.Job.Crew.Pace.Value,
+		Name: f.Job.Name, Site: f.Job.Site, Day: day, Zone: made.Zone, Standing: f.Job.Mixing.Standing,
+		Bucket: f.Job.Bucket.Volume, Pace: f.Job.Crew.Pace.Value,
 		Air: in.Slab, Tasks: made.Tasks, Surfaces: []record.Surface{}, Coats: []record.Coat{},
 	}
 	if own := f.Job.Mixing.Air; own != nil {
@@ -53,7 +56,8 @@ func (p *Planner) Issue(ctx context.Context, f job.File, units measure.System, n
 		}
 		before := len(out.Coats)
 		for c := range s.Coats {
-			if coat, pours := issuedCoat(in, i, c, s); pours && (day == "" || coat.Start != nil && coat.Start.Format(time.DateOnly) == day) {
+			if coat, pours := issuedCoat(in, i, c, s); pours &&
+				(day == "" || coat.Start != nil && coat.Start.Format(time.DateOnly) == day) {
 				out.Coats = append(out.Coats, coat)
 			}
 		}
@@ -80,8 +84,10 @@ func issuedCoat(in *input.Inputs, i, c int, s SurfacePlan) (record.Coat, bool) {
 		return record.Coat{}, false
 	}
 	out := record.Coat{
-		ID: made.ID, Surface: s.ID, Number: made.Number, Last: c == len(s.Coats)-1, Product: *l.Sheet.Product, Hardener: made.Hardener, Name: made.Name, Color: made.Color, Method: string(l.Laying),
-		Wet: made.Mixed, Start: made.Times.Start, Slab: made.Times.Slab, Crew: made.Crew, Ahead: made.Ahead, Limits: layingLimits(in, i, l),
+		ID: made.ID, Surface: s.ID, Number: made.Number, Last: c == len(s.Coats)-1, Product: *l.Sheet.Product,
+		Hardener: made.Hardener, Name: made.Name, Color: made.Color, Method: string(l.Laying),
+		Wet: made.Mixed, Start: made.Times.Start, Slab: made.Times.Slab, Crew: made.Crew, Ahead: made.Ahead,
+		Limits: layingLimits(in, i, l),
 		Abrade: made.Times.Abrade != nil, Stages: []record.Promise{}, Batches: make([]record.Batch, len(made.Cards)),
 	}
 	out.Product.Kits = slices.Clone(out.Product.Kits)
@@ -102,7 +108,8 @@ func issuedCoat(in *input.Inputs, i, c int, s SurfacePlan) (record.Coat, bool) {
 	for k, card := range made.Cards {
 		section := made.Sections[k]
 		out.Batches[k] = record.Batch{
-			ID: made.Division.Batches[k].ID, Section: section.ID, Number: card.Batch, Card: card, Passage: made.Train.Passages[k], Life: card.PotLife,
+			ID: made.Division.Batches[k].ID, Section: section.ID, Number: card.Batch, Card: card,
+			Passage: made.Train.Passages[k], Life: card.PotLife,
 			Rings: section.Rings, Label: section.Label, Beside: section.Beside,
 		}
 	}

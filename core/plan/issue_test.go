@@ -32,11 +32,13 @@ func TestWhatIsIssuedIsThePlan(t *testing.T) {
 				continue
 			}
 			coats++
-			if got == nil || len(got.Batches) != len(want.Cards) || got.Wet != want.Mixed || !got.Start.Equal(*want.Times.Start) || got.Last != (c == len(s.Coats)-1) || len(got.Crew) != len(want.Crew) {
+			if got == nil || len(got.Batches) != len(want.Cards) || got.Wet != want.Mixed ||
+				!got.Start.Equal(*want.Times.Start) || got.Last != (c == len(s.Coats)-1) || len(got.Crew) != len(want.Crew) {
 				t.Fatalf("coat %s: %+v", want.ID, got)
 			}
 			for k, b := range got.Batches {
-				if b.Card.Mass != want.Cards[k].Mass || b.Passage != want.Train.Passages[k] || b.Life != want.Cards[k].PotLife || b.ID != want.Division.Batches[k].ID || b.Section != want.Sections[k].ID || b.Number != k+1 {
+				if b.Card.Mass != want.Cards[k].Mass || b.Passage != want.Train.Passages[k] || b.Life != want.Cards[k].PotLife ||
+					b.ID != want.Division.Batches[k].ID || b.Section != want.Sections[k].ID || b.Number != k+1 {
 					t.Errorf("coat %s, batch %d is not that of the plan", want.ID, k+1)
 				}
 			}

@@ -83,12 +83,14 @@ func TestWhatRelaxesALimit(t *testing.T) {
 	}
 	said := strings.Join(d.Relax, "\n")
 	f.Job.Crew.Spreaders = 3
-	if more := limit(t, f, kit.ByPotLife).Volume; !strings.Contains(said, "Another pair of hands: "+measure.Metric.Volume(more)+" instead of "+measure.Metric.Volume(d.Limits[0].Volume)) {
+	if more := limit(t, f, kit.ByPotLife).Volume; !strings.Contains(said,
+		"Another pair of hands: "+measure.Metric.Volume(more)+" instead of "+measure.Metric.Volume(d.Limits[0].Volume)) {
 		t.Errorf("three spread %v; it said %s", measure.Metric.Volume(more), said)
 	}
 	f.Job.Crew.Spreaders = 2
 	f.Job.Mixing.A = &measure.Sourced[measure.Temperature]{Value: 22, Source: measure.OwnTest}
-	if cool := limit(t, f, kit.ByPotLife).Volume; !strings.Contains(said, "Parts at 22 °C: "+measure.Metric.Volume(cool)+" instead of ") {
+	if cool := limit(t, f, kit.ByPotLife).Volume; !strings.Contains(said,
+		"Parts at 22 °C: "+measure.Metric.Volume(cool)+" instead of ") {
 		t.Errorf("at 22 °C %v; it said %s", measure.Metric.Volume(cool), said)
 	}
 	if !strings.Contains(said, "The slow hardener: ") {
@@ -96,7 +98,8 @@ func TestWhatRelaxesALimit(t *testing.T) {
 	}
 	f.Job.Methods.Kits = "third"
 	warm(&f, 15)
-	if d := Make(f, measure.Metric, noon()).Surfaces[0].Coats[0].Division; d.Limits[0].Kind != kit.ByPolicy || len(d.Relax) != 1 || !strings.HasPrefix(d.Relax[0], "Whole kits: ") {
+	if d := Make(f, measure.Metric, noon()).Surfaces[0].Coats[0].Division; d.Limits[0].Kind != kit.ByPolicy ||
+		len(d.Relax) != 1 || !strings.HasPrefix(d.Relax[0], "Whole kits: ") {
 		t.Errorf("by thirds of a kit: %v %v", d.Limits[0], d.Relax)
 	}
 }
@@ -107,7 +110,8 @@ func TestWhatThePailMeets(t *testing.T) {
 	s := demoShelf(t)
 	f := laidJob(t, s, coat("hardtack-clear", 400))
 	says := func(f job.File, words string) bool {
-		return slices.ContainsFunc(Make(f, measure.Metric, noon()).Findings, func(found finding.Finding) bool { return strings.Contains(found.Text, words) })
+		return slices.ContainsFunc(Make(f, measure.Metric, noon()).Findings,
+			func(found finding.Finding) bool { return strings.Contains(found.Text, words) })
 	}
 	if !says(f, "left standing smokes about") {
 		t.Error("a full pail does not smoke")
@@ -149,7 +153,8 @@ func TestWhatThePailMeets(t *testing.T) {
 		t.Error("a pail that is not the bucket is not told")
 	}
 	carry = 5 * measure.Hour
-	if refused := Make(f, measure.Metric, noon()).Refused(); len(refused) != 1 || !strings.Contains(refused[0].Text, "ends before mixing, standing and carrying") {
+	if refused := Make(f, measure.Metric, noon()).Refused(); len(refused) != 1 ||
+		!strings.Contains(refused[0].Text, "ends before mixing, standing and carrying") {
 		t.Errorf("carried for five hours: %v", texts(refused))
 	}
 }
@@ -180,7 +185,8 @@ func TestHeatBoundsAPourAndAMix(t *testing.T) {
 func TestTheSheetsConditionsRule(t *testing.T) {
 	f := laidJob(t, demoShelf(t), coat("keelbody-100", 900)) // 3 K above the dew point
 	f.Job.Surfaces[0].Survey = &survey.Survey{Readings: []survey.Reading{
-		{ID: "h", Kind: survey.AirHumidity, Value: 0.7, At: noon()}, {ID: "a", Kind: survey.AirTemperature, Value: 20, At: noon()},
+		{ID: "h", Kind: survey.AirHumidity, Value: 0.7, At: noon()},
+		{ID: "a", Kind: survey.AirTemperature, Value: 20, At: noon()},
 		{ID: "s", Kind: survey.SlabTemperature, Value: 18.5, At: noon()},
 	}}
 	dew := func() survey.Verdict {
@@ -209,9 +215,12 @@ func TestWhatCannotBeMixedIsSaid(t *testing.T) {
 		says   string
 	}{
 		{"a crew of none", func(f *job.File) { f.Job.Crew.Spreaders = 0 }, "Nobody is there to spread."},
-		{"a crew that does not move", func(f *job.File) { f.Job.Crew.Pace.Value = 0 }, "The pace is not one a person can spread at."},
-		{"a thimble for a bucket", func(f *job.File) { f.Job.Bucket.Volume = 20e-6 }, "more than 400 batches would be needed"},
-		{"no room beside the paddle", func(f *job.File) { f.Job.Bucket.Headroom = 1 }, "more than 400 batches would be needed"},
+		{"a crew that does not move", func(f *job.File) { f.Job.Crew.Pace.Value = 0 },
+			"The pace is not one a person can spread at."},
+		{"a thimble for a bucket", func(f *job.File) { f.Job.Bucket.Volume = 20e-6 },
+			"more than 400 batches would be needed"},
+		{"no room beside the paddle", func(f *job.File) { f.Job.Bucket.Headroom = 1 },
+			"more than 400 batches would be needed"},
 		{"an hour of mixing", func(f *job.File) {
 			f.Products[0].Mixing = &measure.Sourced[measure.Span]{Value: measure.Hour, Source: measure.Sheet}
 		}, "ends before mixing, standing and carrying are done"},

@@ -86,10 +86,12 @@ func TestMomentsInTheTasks(t *testing.T) {
 		t.Fatal("the second coat waits for nothing")
 		return nil, nil
 	}
-	if least, most := gaps(buildup.OnTacky); least.Stage != material.StageWorking || least.From != work.FromEnd || most.Stage != material.StageTackFree || most.From != work.FromStart {
+	if least, most := gaps(buildup.OnTacky); least.Stage != material.StageWorking || least.From != work.FromEnd ||
+		most.Stage != material.StageTackFree || most.From != work.FromStart {
 		t.Errorf("%+v, %+v", least, most)
 	}
-	if least, most := gaps(buildup.NextMorning); least.Stage != material.StageRecoatFrom || !least.Later || most.Stage != material.StageRecoatUntil {
+	if least, most := gaps(buildup.NextMorning); least.Stage != material.StageRecoatFrom || !least.Later ||
+		most.Stage != material.StageRecoatUntil {
 		t.Errorf("%+v, %+v", least, most)
 	}
 	if least, _ := gaps(""); least.Later || least.Stage != material.StageRecoatFrom {

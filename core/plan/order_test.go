@@ -40,7 +40,8 @@ func TestTheStripWaitsForTheRest(t *testing.T) {
 	last := open[1].Times
 	walked := last.End.Add(time.Duration(float64(last.Walkable()) * float64(time.Second)))
 	if last.Walkable() <= 0 || strip[0].Times.Start.Before(walked) || !open[0].Times.Start.Equal(begun()) {
-		t.Errorf("the strip is begun at %v, the rest at %v can be walked on at %v", strip[0].Times.Start, open[0].Times.Start, walked)
+		t.Errorf("the strip is begun at %v, the rest at %v can be walked on at %v", strip[0].Times.Start,
+			open[0].Times.Start, walked)
 	}
 	if strip[0].Times.Start.Sub(walked) > 72*time.Hour {
 		t.Errorf("it waits from %v to %v", walked, strip[0].Times.Start)
@@ -71,7 +72,8 @@ func TestTheStripWaitsForTheRest(t *testing.T) {
 // out.
 func TestWhoWaitsForNobody(t *testing.T) {
 	f := passable(t)
-	for name, after := range map[string][2]string{"gone": {"gone", ""}, "a ring": {f.Job.Surfaces[1].ID, f.Job.Surfaces[0].ID}, "itself": {"", f.Job.Surfaces[1].ID}} {
+	for name, after := range map[string][2]string{"gone": {"gone", ""},
+		"a ring": {f.Job.Surfaces[1].ID, f.Job.Surfaces[0].ID}, "itself": {"", f.Job.Surfaces[1].ID}} {
 		f.Job.Surfaces[0].After, f.Job.Surfaces[1].After = after[0], after[1]
 		p := Make(f, measure.Metric, noon())
 		told := saying(p, "waits for a surface that")
@@ -94,7 +96,8 @@ func TestADoorThatIsShut(t *testing.T) {
 	layout := &f.Job.Surfaces[0].Layout
 	layout.Exit, layout.Closes = &near, "08:10"
 	ends := Make(f, measure.Metric, noon()).Surfaces[0].Coats[0].Times.End
-	if told := saying(Make(f, measure.Metric, noon()), "its door is shut at 08:10"); told == nil || !ends.After(stage.OnDay(*ends, "08:10")) {
+	if told := saying(Make(f, measure.Metric, noon()), "its door is shut at 08:10"); told == nil ||
+		!ends.After(stage.OnDay(*ends, "08:10")) {
 		t.Errorf("done at %v, and nothing is told", ends)
 	}
 	layout.Closes = ends.Add(time.Minute).Format("15:04")
@@ -117,7 +120,8 @@ func TestADoorThatIsShut(t *testing.T) {
 func TestBatchesComeDownTheSteps(t *testing.T) {
 	f := laidJob(t, demoShelf(t), coat("keelbody-100", 900))
 	f.Job.Surfaces[0].Floor.Parts = []takeoff.Part{
-		{ID: "s", Kind: takeoff.Stairs, Count: 9, Width: 1.4, Tread: 0.3, Riser: 0.17, Nosing: 0.02}, {ID: "c", Kind: takeoff.Cove, Height: 0.08},
+		{ID: "s", Kind: takeoff.Stairs, Count: 9, Width: 1.4, Tread: 0.3, Riser: 0.17, Nosing: 0.02},
+		{ID: "c", Kind: takeoff.Cove, Height: 0.08},
 	}
 	p := Make(f, measure.Metric, noon())
 	c, off := p.Surfaces[0].Coats[0], p.Surfaces[0].Takeoff

@@ -56,8 +56,10 @@ func checkLaws(t *testing.T, f job.File, p Plan) {
 				continue
 			}
 			name := fmt.Sprintf("%s, coat %d", s.Name, c.Number)
-			if len(c.Sections) != len(c.Division.Batches) || len(c.Cards) != len(c.Sections) || len(f.Job.Surfaces[i].Floor.Outline) > 0 && len(c.Cuts) != len(c.Sections)-1 {
-				t.Fatalf("%s: %d batches, %d sections, %d cuts, %d cards", name, len(c.Division.Batches), len(c.Sections), len(c.Cuts), len(c.Cards))
+			if len(c.Sections) != len(c.Division.Batches) || len(c.Cards) != len(c.Sections) ||
+				len(f.Job.Surfaces[i].Floor.Outline) > 0 && len(c.Cuts) != len(c.Sections)-1 {
+				t.Fatalf("%s: %d batches, %d sections, %d cuts, %d cards", name, len(c.Division.Batches), len(c.Sections),
+					len(c.Cuts), len(c.Cards))
 			}
 			var area measure.Area
 			var volume, film, carded measure.Volume
@@ -170,23 +172,30 @@ func TestAJobByHand(t *testing.T) {
 	loss := measure.Sourced[measure.Fraction]{Value: 0.05, Source: measure.OwnTest}
 	f := job.File{Format: job.Format, Version: job.Version, Job: job.Job{
 		Name: "By hand", Currency: "EUR",
-		Crew:   job.Crew{Spreaders: 2, Pace: measure.Sourced[measure.Pace]{Value: 30.0 / measure.Hour, Source: measure.OwnTest}},
+		Crew: job.Crew{Spreaders: 2, Pace: measure.Sourced[measure.Pace]{Value: 30.0 / measure.Hour,
+			Source: measure.OwnTest}},
 		Bucket: kit.Bucket{Volume: 0.015, Headroom: 0.2},
 		Surfaces: []job.Surface{{
 			ID: "s", Name: "Floor",
 			Shape: takeoff.Shape{Floor: takeoff.Floor{
 				Outline: geometry.Ring{{X: 0, Y: 0}, {X: 12, Y: 0}, {X: 12, Y: 5}, {X: 0, Y: 5}},
-				Holes:   []takeoff.Hole{{ID: "h", Name: "Pillar", Outline: geometry.Ring{{X: 6, Y: 2}, {X: 7, Y: 2}, {X: 7, Y: 2.5}, {X: 6, Y: 2.5}}}},
+				Holes: []takeoff.Hole{{ID: "h", Name: "Pillar", Outline: geometry.Ring{{X: 6, Y: 2}, {X: 7, Y: 2}, {X: 7, Y: 2.5},
+					{X: 6, Y: 2.5}}}},
 			}},
-			Coats: []buildup.Coat{{ID: "c", Product: "p", Amount: buildup.Amount{Basis: buildup.WetFilm, Value: 400e-6}, Loss: &loss}},
+			Coats: []buildup.Coat{{ID: "c", Product: "p", Amount: buildup.Amount{Basis: buildup.WetFilm, Value: 400e-6},
+				Loss: &loss}},
 		}},
 	}, Products: []material.Product{{
 		ID: "p", Name: "Handcoat", Kind: "body", Chemistry: "epoxy", Color: "#808080",
-		Ratio:        material.Ratio{Basis: material.ByVolume, Source: measure.Sheet},
-		Components:   []material.Component{{Name: "A", Parts: 3, Density: &measure.Sourced[measure.Density]{Value: 1200, Source: measure.Sheet}}, {Name: "B", Parts: 1, Density: &measure.Sourced[measure.Density]{Value: 1000, Source: measure.Sheet}}},
+		Ratio: material.Ratio{Basis: material.ByVolume, Source: measure.Sheet},
+		Components: []material.Component{{Name: "A", Parts: 3,
+			Density: &measure.Sourced[measure.Density]{Value: 1200, Source: measure.Sheet}},
+			{Name: "B", Parts: 1, Density: &measure.Sourced[measure.Density]{Value: 1000, Source: measure.Sheet}}},
 		VolumeSolids: measure.Sourced[measure.Fraction]{Value: 1, Source: measure.Sheet},
-		Curing:       material.Curing{PotLife: []material.PotLife{{At: 20, Lasts: 40 * measure.Minute, Source: measure.Sheet}}},
-		Kits:         []material.Kit{{Name: "10 L", Volume: &big, Price: &priceBig, Source: measure.Sheet}, {Name: "4 L", Volume: &small, Price: &priceSmall, Source: measure.Sheet}},
+		Curing: material.Curing{PotLife: []material.PotLife{{At: 20, Lasts: 40 * measure.Minute,
+			Source: measure.Sheet}}},
+		Kits: []material.Kit{{Name: "10 L", Volume: &big, Price: &priceBig, Source: measure.Sheet},
+			{Name: "4 L", Volume: &small, Price: &priceSmall, Source: measure.Sheet}},
 	}}}
 	p := Make(f, measure.Metric, noon())
 	checkLaws(t, f, p)
@@ -197,7 +206,8 @@ func TestAJobByHand(t *testing.T) {
 	if *b.Cost != 250 || !near(float64(b.Bought), 0.026, 1e-12) || b.Lines[0].Count != 1 || b.Lines[1].Count != 4 {
 		t.Errorf("bought %v", b)
 	}
-	if !near(float64(b.Margin), 0.026/(0.0238/0.95)-1, 1e-9) || !near(float64(c.Reached), 400e-6*0.026/(0.0238/0.95), 1e-9) {
+	if !near(float64(b.Margin), 0.026/(0.0238/0.95)-1, 1e-9) ||
+		!near(float64(c.Reached), 400e-6*0.026/(0.0238/0.95), 1e-9) {
 		t.Errorf("margin %v, film %v", b.Margin, c.Reached)
 	}
 	// The bucket holds 12 L; two people spread 40 m² in the pot life, which
@@ -226,18 +236,24 @@ func TestWhatCannotBeIsRefusedWithItsPath(t *testing.T) {
 				f.Job.Surfaces[0].Floor.Holes[1].Outline[i].X += 80
 			}
 		}, "/job/surfaces/0/floor/holes/1", "Column 2"},
-		{"unknown product", func(f *job.File) { f.Job.Surfaces[1].Coats[2].Product = "gone" }, "/job/surfaces/1/coats/2/product", "“gone”"},
+		{"unknown product", func(f *job.File) { f.Job.Surfaces[1].Coats[2].Product = "gone" },
+			"/job/surfaces/1/coats/2/product", "“gone”"},
 		{"product twice", func(f *job.File) { f.Products[1].ID = f.Products[0].ID }, "/products/1/id", "Two products"},
 		{"id twice", func(f *job.File) { f.Job.Surfaces[1].ID = f.Job.Surfaces[0].ID }, "/job/surfaces/1/id", "Two parts"},
 		{"no pace", func(f *job.File) { f.Job.Crew.Pace.Value = -1 }, "/job/crew/pace", "pace"},
 		{"all lost", func(f *job.File) {
 			f.Job.Surfaces[0].Coats[0].Loss = &measure.Sourced[measure.Fraction]{Value: 1, Source: measure.Assumed}
 		}, "/job/surfaces/0/coats/0/loss", "loss of 100 %"},
-		{"film of metres", func(f *job.File) { f.Job.Surfaces[0].Coats[0].Amount.Value = 900 }, "/job/surfaces/0/coats/0/amount", "above 100 mm"},
+		{"film of metres", func(f *job.File) { f.Job.Surfaces[0].Coats[0].Amount.Value = 900 },
+			"/job/surfaces/0/coats/0/amount", "above 100 mm"},
 		{"solids above one", func(f *job.File) { f.Products[0].VolumeSolids.Value = 62 }, "/products/0/volumeSolids", "62"},
-		{"density in kg/L", func(f *job.File) { f.Products[0].Components[0].Density.Value = 1.1 }, "/products/0/components/0/density", "kg/m³"},
-		{"kit of nothing", func(f *job.File) { f.Products[0].Kits[0].Volume = nil }, "/products/0/kits/0", "either a volume or a mass"},
-		{"pot life shorter than mixing", func(f *job.File) { f.Products[0].PotLife = []material.PotLife{{At: 20, Lasts: 60}} }, "/job/surfaces/0/coats/0", "pot life of 1 min"},
+		{"density in kg/L", func(f *job.File) { f.Products[0].Components[0].Density.Value = 1.1 },
+			"/products/0/components/0/density", "kg/m³"},
+		{"kit of nothing", func(f *job.File) { f.Products[0].Kits[0].Volume = nil }, "/products/0/kits/0",
+			"either a volume or a mass"},
+		{"pot life shorter than mixing",
+			func(f *job.File) { f.Products[0].PotLife = []material.PotLife{{At: 20, Lasts: 60}} }, "/job/surfaces/0/coats/0",
+			"pot life of 1 min"},
 		{"a thimble for a bucket", func(f *job.File) { f.Job.Bucket.Volume = 1e-6 }, "/job/surfaces/0/coats/0", "batches"},
 	}
 	for _, c := range cases {
@@ -295,21 +311,26 @@ func TestStepsFollowTheWork(t *testing.T) {
 func benchJob(random *rand.Rand, shelf []material.Product, surfaces, coats int) job.File {
 	f := job.File{Format: job.Format, Version: job.Version, Products: shelf, Job: job.Job{
 		Name: "Bench", Currency: "EUR",
-		Crew:   job.Crew{Spreaders: 2, Pace: measure.Sourced[measure.Pace]{Value: 60.0 / measure.Hour, Source: measure.Sheet}},
+		Crew: job.Crew{Spreaders: 2, Pace: measure.Sourced[measure.Pace]{Value: 60.0 / measure.Hour,
+			Source: measure.Sheet}},
 		Bucket: kit.Bucket{Volume: 0.02, Headroom: 0.2},
 	}}
 	for i := range surfaces {
 		w, h := 5+7*random.Float64(), 5+5*random.Float64()
 		exit := geometry.Point{X: 0, Y: h / 2}
-		s := job.Surface{ID: fmt.Sprintf("s%d", i), Name: fmt.Sprintf("Surface %d", i+1), Shape: takeoff.Shape{Floor: takeoff.Floor{
-			Outline: geometry.Ring{{X: 0, Y: 0}, {X: w, Y: 0}, {X: w, Y: h / 2}, {X: w + 3, Y: h / 2}, {X: w + 3, Y: h}, {X: 0, Y: h}},
-			Holes:   []takeoff.Hole{{ID: fmt.Sprintf("h%d", i), Outline: geometry.Ring{{X: 2, Y: 1}, {X: 2.4, Y: 1}, {X: 2.4, Y: 1.4}, {X: 2, Y: 1.4}}}},
-		}}}
+		s := job.Surface{ID: fmt.Sprintf("s%d", i), Name: fmt.Sprintf("Surface %d", i+1),
+			Shape: takeoff.Shape{Floor: takeoff.Floor{
+				Outline: geometry.Ring{{X: 0, Y: 0}, {X: w, Y: 0}, {X: w, Y: h / 2}, {X: w + 3, Y: h / 2}, {X: w + 3, Y: h},
+					{X: 0, Y: h}},
+				Holes: []takeoff.Hole{{ID: fmt.Sprintf("h%d", i),
+					Outline: geometry.Ring{{X: 2, Y: 1}, {X: 2.4, Y: 1}, {X: 2.4, Y: 1.4}, {X: 2, Y: 1.4}}}},
+			}}}
 		s.Layout.Exit = &exit
 		for c := range coats {
 			p := shelf[(i+c)%len(shelf)]
 			film := (p.FilmMin.Value + p.FilmMax.Value) / 3
-			s.Coats = append(s.Coats, buildup.Coat{ID: fmt.Sprintf("s%dc%d", i, c), Product: p.ID, Amount: buildup.Amount{Basis: buildup.WetFilm, Value: float64(film)}})
+			s.Coats = append(s.Coats, buildup.Coat{ID: fmt.Sprintf("s%dc%d", i, c), Product: p.ID,
+				Amount: buildup.Amount{Basis: buildup.WetFilm, Value: float64(film)}})
 		}
 		f.Job.Surfaces = append(f.Job.Surfaces, s)
 	}

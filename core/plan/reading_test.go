@@ -33,7 +33,8 @@ func TestMakeTellsASlabThatIsNotPlannedFor(t *testing.T) {
 		"just beyond":          {nil, []survey.Reading{read(22.1, time.Hour)}, "read at 22.1"},
 		"near what is entered": {entered, []survey.Reading{read(29, time.Hour)}, ""},
 		"cold, below 27":       {entered, []survey.Reading{read(8, time.Hour)}, "read at 8"},
-		"the newest counts":    {nil, []survey.Reading{read(29, 5*time.Hour), read(21, time.Hour), read(33, 9*time.Hour)}, ""},
+		"the newest counts": {nil, []survey.Reading{read(29, 5*time.Hour), read(21, time.Hour),
+			read(33, 9*time.Hour)}, ""},
 	} {
 		f := laidJob(t, demoShelf(t), coat("shoalbody-f", 400))
 		f.Job.Slab = c.slab
@@ -62,7 +63,8 @@ func TestMakeTellsASlabThatIsNotPlannedFor(t *testing.T) {
 			t.Errorf("%s: the fix does not mend it", name)
 		}
 		hot := float64(value.Value) > float64(p.Surfaces[0].Coats[0].Times.Slab)
-		if shorter := after.Surfaces[0].Coats[0].Cards[0].PotLife < p.Surfaces[0].Coats[0].Cards[0].PotLife; hot && !shorter && value.Value > 25 {
+		if shorter := after.Surfaces[0].Coats[0].Cards[0].PotLife < p.Surfaces[0].Coats[0].Cards[0].PotLife; hot &&
+			!shorter && value.Value > 25 {
 			t.Errorf("%s: the pot life does not follow", name)
 		}
 	}
@@ -82,7 +84,8 @@ func TestASealCoat(t *testing.T) {
 			f.Job.Surfaces[0].Coats = append(f.Job.Surfaces[0].Coats, seal)
 		}
 		f.Job.Surfaces[0].Coats = append(f.Job.Surfaces[0].Coats, flood)
-		return slices.ContainsFunc(texts(Make(f, measure.Metric, noon()).Findings), func(text string) bool { return strings.Contains(text, says) })
+		return slices.ContainsFunc(texts(Make(f, measure.Metric, noon()).Findings),
+			func(text string) bool { return strings.Contains(text, says) })
 	}
 	if !told("goes on without a seal") || !told("goes on without a seal", 1) || !told("under its least film", 1) {
 		t.Error("without a seal coat nothing is told")
@@ -97,7 +100,8 @@ func TestASealCoat(t *testing.T) {
 	if !near(float64(built.Extra), 0.05e-3*area, 1e-9) {
 		t.Errorf("%v m³ soak into %v m²", built.Extra, area)
 	}
-	sanded := slices.IndexFunc(p.Surfaces[0].Survey.Preparation.Tasks, func(k survey.PreparationTask) bool { return k.ID == survey.BetweenCoats })
+	sanded := slices.IndexFunc(p.Surfaces[0].Survey.Preparation.Tasks,
+		func(k survey.PreparationTask) bool { return k.ID == survey.BetweenCoats })
 	if sanded < 0 || !strings.Contains(p.Surfaces[0].Survey.Preparation.Tasks[sanded].How, "P220") {
 		t.Errorf("%+v", p.Surfaces[0].Survey.Preparation.Tasks)
 	}
@@ -110,7 +114,8 @@ func TestASealCoat(t *testing.T) {
 func TestThePourListsWhatItsCardsDose(t *testing.T) {
 	tinted := laidJob(t, demoShelf(t), coat("keelbody-100", 700))
 	tinted.Media = demoShelf(t).Media
-	tinted.Job.Surfaces[0].Coats[0].Pigment = &buildup.Tint{Medium: "pigment-pitch", Portion: material.Portion{Value: 0.03, Of: material.OfAB, Source: measure.OwnTest}}
+	tinted.Job.Surfaces[0].Coats[0].Pigment = &buildup.Tint{Medium: "pigment-pitch",
+		Portion: material.Portion{Value: 0.03, Of: material.OfAB, Source: measure.OwnTest}}
 	files := map[string]job.File{"tinted": tinted}
 	for _, name := range []string{"baggage-hall", "settling-basin", "oyster-bar", "seal-nursery", "lamp-room"} {
 		files[name] = demo(t, name)

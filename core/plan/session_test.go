@@ -86,7 +86,8 @@ func TestALevelCoatLeavesTheEdges(t *testing.T) {
 func TestPumpsOfACoat(t *testing.T) {
 	s := demoShelf(t)
 	f := laidJob(t, s, coat("keelbody-100", 900), coat("keelbody-100", 900))
-	f.Job.Surfaces[0].Coats[1].Own = &buildup.OwnWay{Pumps: &material.Pumps{Built: "equal", A: 50e-6, B: 50e-6, Priming: 2}}
+	f.Job.Surfaces[0].Coats[1].Own = &buildup.OwnWay{Pumps: &material.Pumps{Built: "equal", A: 50e-6, B: 50e-6,
+		Priming: 2}}
 	coats := Make(f, measure.Metric, noon()).Surfaces[0].Coats
 	if pumped := coats[1].Cards[0].Strokes; coats[0].Cards[0].Strokes != nil || pumped == nil || pumped.Priming != 2 {
 		t.Errorf("by pump: %+v", pumped)
@@ -97,7 +98,8 @@ func TestPumpsOfACoat(t *testing.T) {
 // when its window opens; nothing is abraded, looked over or waited for; and where the
 // one below no longer flows by then, that is told, with a way that leads out.
 func TestAPourOverAPour(t *testing.T) {
-	f := laidJob(t, demoShelf(t), coat("keelbody-100", 900), with(coat("keelbody-100", 900), func(c *buildup.Coat) { c.OverWet = true }))
+	f := laidJob(t, demoShelf(t), coat("keelbody-100", 900),
+		with(coat("keelbody-100", 900), func(c *buildup.Coat) { c.OverWet = true }))
 	f.Job.Methods.Between = school.SandEvery
 	starting(&f, noon())
 	p := Make(f, measure.Metric, noon())
@@ -112,7 +114,8 @@ func TestAPourOverAPour(t *testing.T) {
 		if task.Kind == work.Abrade || task.Kind == work.Check {
 			t.Errorf("%s", task.Name)
 		}
-		if task.Kind == work.Pour && (task.After[0].Least != nil || task.After[0].Most == nil || task.After[0].Most.Stage != material.StageWorking) {
+		if task.Kind == work.Pour && (task.After[0].Least != nil || task.After[0].Most == nil ||
+			task.After[0].Most.Stage != material.StageWorking) {
 			t.Errorf("it waits for %+v", task.After[0])
 		}
 	}
@@ -142,7 +145,8 @@ func TestChoicesThatContradict(t *testing.T) {
 	} {
 		f := laidJob(t, demoShelf(t), coat("keelbody-100", 900), with(coat("keelbody-100", 900), by))
 		refused := Make(f, measure.Metric, noon()).Refused()
-		if len(refused) != 1 || !strings.HasSuffix(refused[0].Path, "/coats/1"+field) || refused[0].Level != finding.Refused || refused[0].WayOut == "" {
+		if len(refused) != 1 || !strings.HasSuffix(refused[0].Path, "/coats/1"+field) ||
+			refused[0].Level != finding.Refused || refused[0].WayOut == "" {
 			t.Errorf("%s: %v", field, texts(refused))
 		}
 	}

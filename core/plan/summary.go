@@ -46,7 +46,8 @@ const mostBands = 6
 
 // Summary sums a plan up for a list of jobs.
 func (p Plan) Summary(f job.File) Summary {
-	s := Summary{Standing: Ready, Area: p.Area, Systems: []Bands{}, Kits: p.Line.Kits, Cost: p.Cost, Currency: f.Job.Currency, Ready: p.Line.Ready, Zone: p.Zone}
+	s := Summary{Standing: Ready, Area: p.Area, Systems: []Bands{}, Kits: p.Line.Kits, Cost: p.Cost,
+		Currency: f.Job.Currency, Ready: p.Line.Ready, Zone: p.Zone}
 	unmeasured, bare := 0, 0
 	for _, surface := range p.Surfaces {
 		if surface.Takeoff == nil {
@@ -63,7 +64,8 @@ func (p Plan) Summary(f job.File) Summary {
 			}
 			s.Systems = append(s.Systems, bands)
 		}
-		if first := surface.Coats[0].Times; first != nil && first.Start != nil && (s.Start == nil || first.Start.Before(*s.Start)) {
+		if first := surface.Coats[0].Times; first != nil && first.Start != nil &&
+			(s.Start == nil || first.Start.Before(*s.Start)) {
 			s.Start = first.Start
 		}
 	}

@@ -25,7 +25,8 @@ type MediumNeed struct {
 // suppliesOf counts the media and the tools of the whole job.
 func suppliesOf(in *input.Inputs, p Plan) ([]MediumNeed, []kit.Tool) {
 	media := []MediumNeed{}
-	work, coats := kit.Work{People: in.File.Job.Crew.People(), Torch: in.Methods.Bubbles == school.Torch, Mist: in.Methods.Bubbles == school.Alcohol}, 0
+	work, coats := kit.Work{People: in.File.Job.Crew.People(), Torch: in.Methods.Bubbles == school.Torch,
+		Mist: in.Methods.Bubbles == school.Alcohol}, 0
 	type named struct{ medium, name string }
 	at := make(map[named]int)
 	for i, s := range p.Surfaces {

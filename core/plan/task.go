@@ -32,7 +32,8 @@ func surfaceWork(in *input.Inputs, i int, s stage.Stages) work.Surface {
 	}
 	for c, l := range in.Layers[i] {
 		coat := work.Coat{
-			ID: l.Coat.ID, Number: l.Number, Wait: l.Coat.Wait, Hardener: l.Coat.Hardener, Slab: in.Slab, Build: s.Built.Coats[i][c], Division: s.Divided.Coats[i][c].Division,
+			ID: l.Coat.ID, Number: l.Number, Wait: l.Coat.Wait, Hardener: l.Coat.Hardener, Slab: in.Slab,
+			Build: s.Built.Coats[i][c], Division: s.Divided.Coats[i][c].Division,
 			Abraded: l.Abrades, OverWet: l.Coat.OverWet, When: l.Coat.When, Spreaders: l.Crew.Spreaders, Alone: l.Crew.Alone,
 			Full: l.Coat.Scatter != nil && l.Coat.Scatter.Degree == "full",
 		}

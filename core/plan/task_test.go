@@ -63,40 +63,49 @@ func TestTheTasksOfAFloor(t *testing.T) {
 			last = at
 		}
 	}
-	order("surface/s/prepare/grind", "surface/s/prepare/vacuum", "surface/s/prepare/mask", "surface/s/retest/moisture", "coat/a/check", "coat/a/pour",
-		"coat/b/check", "coat/b/pour", "coat/b/broadcast", "coat/b/sweep-up", "coat/c/check", "coat/c/pour", "surface/s/inspect", "surface/s/return/foot", "surface/s/return/full")
+	order("surface/s/prepare/grind", "surface/s/prepare/vacuum", "surface/s/prepare/mask", "surface/s/retest/moisture",
+		"coat/a/check", "coat/a/pour",
+		"coat/b/check", "coat/b/pour", "coat/b/broadcast", "coat/b/sweep-up", "coat/c/check", "coat/c/pour",
+		"surface/s/inspect", "surface/s/return/foot", "surface/s/return/full")
 	primer := f.Products[0]
 	pour := taskOf(t, p, "coat/b/pour")
 	film := pour.After[0]
 	from, _ := primer.Reach(material.StageRecoatFrom, 20)
 	until, _ := primer.Reach(material.StageRecoatUntil, 20)
-	if film.Task != "coat/a/pour" || film.Least == nil || film.Least.Stage != material.StageRecoatFrom || film.Least.From != work.FromEnd || film.Least.About != from ||
-		film.Most == nil || film.Most.Stage != material.StageRecoatUntil || film.Most.From != work.FromStart || film.Most.About != until {
+	if film.Task != "coat/a/pour" || film.Least == nil || film.Least.Stage != material.StageRecoatFrom ||
+		film.Least.From != work.FromEnd || film.Least.About != from ||
+		film.Most == nil || film.Most.Stage != material.StageRecoatUntil || film.Most.From != work.FromStart ||
+		film.Most.About != until {
 		t.Errorf("the body coat waits for %+v", film)
 	}
-	if swept := taskOf(t, p, "coat/c/check").After; !slices.ContainsFunc(swept, func(a work.After) bool { return a.Task == "coat/b/sweep-up" }) {
+	if swept := taskOf(t, p, "coat/c/check").After; !slices.ContainsFunc(swept,
+		func(a work.After) bool { return a.Task == "coat/b/sweep-up" }) {
 		t.Errorf("nobody sweeps before the topcoat is checked: %+v", swept)
 	}
 	// 40 m² by two people at 45 m²/h is 1600 s; the mixer adds for each batch a minute to
 	// open it, 3 min, and a minute in the second bucket. Broadcasting is a task of its own.
 	mixes := measure.Span(len(pour.Batches)) * (input.OpenWhole + 3*measure.Minute + measure.Minute)
-	if want := 2*measure.Span(1600) + mixes; !near(float64(pour.Effort), float64(want), 1e-9) || pour.Split != work.Whole || pour.Gate != work.CoatingWeather {
+	if want := 2*measure.Span(1600) + mixes; !near(float64(pour.Effort), float64(want), 1e-9) ||
+		pour.Split != work.Whole || pour.Gate != work.CoatingWeather {
 		t.Errorf("%v person-seconds, want %v", pour.Effort, want)
 	}
 	sum := measure.Volume(0)
 	for n, b := range pour.Batches {
 		sum += b.Volume
-		if b.ID != work.ID(p.Surfaces[0].Coats[1].Division.Batches[n].ID) || b.Section != work.ID(p.Surfaces[0].Coats[1].Sections[n].ID) || b.Life <= 0 {
+		if b.ID != work.ID(p.Surfaces[0].Coats[1].Division.Batches[n].ID) ||
+			b.Section != work.ID(p.Surfaces[0].Coats[1].Sections[n].ID) || b.Life <= 0 {
 			t.Errorf("batch %+v", b)
 		}
 	}
 	if !near(float64(sum), float64(p.Surfaces[0].Coats[1].Division.Mixed), 1e-12) {
 		t.Errorf("the pour mixes %v", sum)
 	}
-	if served := taskOf(t, p, "surface/s/return/foot"); served.Split != work.Passing || served.Effort != 0 || served.Stage != material.StageFoot {
+	if served := taskOf(t, p, "surface/s/return/foot"); served.Split != work.Passing || served.Effort != 0 ||
+		served.Stage != material.StageFoot {
 		t.Errorf("%+v", served)
 	}
-	if total := p.Line.Effort; total < pour.Effort || p.Line.Batches == 0 || p.Line.People != 3 || p.Line.Coats != 3 || p.Line.Ready != nil {
+	if total := p.Line.Effort; total < pour.Effort || p.Line.Batches == 0 || p.Line.People != 3 || p.Line.Coats != 3 ||
+		p.Line.Ready != nil {
 		t.Errorf("the line says %+v", p.Line)
 	}
 }
@@ -111,7 +120,8 @@ func TestAbrasionAndWaitsAreTasks(t *testing.T) {
 	f.Job.Surfaces[0].Coats[2].Wait = &wait
 	p := Make(f, measure.Metric, noon())
 	sanding := taskOf(t, p, "coat/b/abrade")
-	if !near(float64(sanding.Effort), 40.0/survey.SandPace*measure.Hour, 1e-12) || sanding.After[0].Least.Stage != material.StageFoot || !slices.Contains(sanding.Needs.Machines, work.Sander) {
+	if !near(float64(sanding.Effort), 40.0/survey.SandPace*measure.Hour, 1e-12) ||
+		sanding.After[0].Least.Stage != material.StageFoot || !slices.Contains(sanding.Needs.Machines, work.Sander) {
 		t.Errorf("%+v", sanding)
 	}
 	for _, id := range []work.ID{"coat/b/pour", "coat/c/pour"} {
@@ -193,7 +203,8 @@ func TestAnEditElsewhereKeepsIDs(t *testing.T) {
 		func(f *job.File, _ *rand.Rand) { f.Job.Surfaces = slices.Clone(f.Job.Surfaces)[1:] },
 		func(f *job.File, _ *rand.Rand) { slices.Reverse(f.Job.Surfaces) },
 		func(f *job.File, _ *rand.Rand) {
-			f.Job.Surfaces[0].Coats = slices.Insert(f.Job.Surfaces[0].Coats, 0, buildup.Coat{ID: "s0new", Product: shelf[0].ID, Amount: buildup.Amount{Basis: buildup.WetFilm, Value: 300e-6}})
+			f.Job.Surfaces[0].Coats = slices.Insert(f.Job.Surfaces[0].Coats, 0,
+				buildup.Coat{ID: "s0new", Product: shelf[0].ID, Amount: buildup.Amount{Basis: buildup.WetFilm, Value: 300e-6}})
 		},
 		func(f *job.File, _ *rand.Rand) { f.Job.Surfaces[0].Survey = &survey.Survey{Substrate: survey.Concrete} },
 		func(f *job.File, _ *rand.Rand) { f.Job.Notes = "Ring before you come" },
@@ -241,7 +252,8 @@ func TestAStartOnSite(t *testing.T) {
 	if start := p.Surfaces[0].Coats[0].Times.Start; start == nil || start.Format("15:04 -0700") != "03:20 +0200" {
 		t.Fatalf("it begins at %v", start)
 	}
-	for _, words := range []string{"The clock does not show 02:20 that night", "outside the working hours (Mon–Fri 07:00–16:00)"} {
+	for _, words := range []string{"The clock does not show 02:20 that night",
+		"outside the working hours (Mon–Fri 07:00–16:00)"} {
 		if saying(p, words) == nil {
 			t.Errorf("nothing is said of %q: %v", words, texts(p.Findings))
 		}
@@ -250,7 +262,8 @@ func TestAStartOnSite(t *testing.T) {
 		"/job/zone":  func(j *job.Job) { j.Zone = "Nowhere" },
 		"/job/start": func(j *job.Job) { j.Start = "soon" },
 		"/job/hours/breaks/0": func(j *job.Job) {
-			j.Hours = &job.Hours{Days: []job.Weekday{"mon"}, From: "07:00", Until: "12:00", Breaks: []job.Break{{From: "13:00", Until: "14:00"}}}
+			j.Hours = &job.Hours{Days: []job.Weekday{"mon"}, From: "07:00", Until: "12:00",
+				Breaks: []job.Break{{From: "13:00", Until: "14:00"}}}
 		},
 	} {
 		f := laidJob(t, demoShelf(t), coat("keelbody-100", 800))

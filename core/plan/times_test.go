@@ -24,7 +24,8 @@ func starting(f *job.File, at time.Time) { f.Job.Start = job.Local(at.Format(tim
 func forecastOf(f *job.File, from time.Time, hours int, air func(hour int) float64) {
 	f.Job.Forecast = &job.Forecast{Place: "Quay", Told: from}
 	for h := range hours {
-		f.Job.Forecast.Hours = append(f.Job.Forecast.Hours, climate.Hour{At: from.Add(time.Duration(h) * time.Hour), Air: measure.Temperature(air(h)), Humidity: 0.5})
+		f.Job.Forecast.Hours = append(f.Job.Forecast.Hours, climate.Hour{At: from.Add(time.Duration(h) * time.Hour),
+			Air: measure.Temperature(air(h)), Humidity: 0.5})
 	}
 }
 
@@ -51,7 +52,8 @@ func TestTheClockOfAJob(t *testing.T) {
 		t.Errorf("40 m² by two people at 45 m²/h: %v to %v", first.Times.Start, first.Times.End)
 	}
 	from, _ := s.product(t, "keelbody-100").Reach(material.StageRecoatFrom, 20)
-	if opens := first.Times.Stage("recoatFrom"); !near(float64(opens.After), float64(from), 1e-6) || second.Times.Start.Before(*opens.At) || !second.Times.Start.Equal(start.Truncate(24*time.Hour).Add(31*time.Hour)) {
+	if opens := first.Times.Stage("recoatFrom"); !near(float64(opens.After), float64(from), 1e-6) ||
+		second.Times.Start.Before(*opens.At) || !second.Times.Start.Equal(start.Truncate(24*time.Hour).Add(31*time.Hour)) {
 		t.Errorf("the window opens %v after (want %v); coat 2 starts at %v", opens.After, from, second.Times.Start)
 	}
 	until, _ := s.product(t, "keelbody-100").Reach(material.StageRecoatUntil, 20)
@@ -70,7 +72,8 @@ func TestTheClockOfAJob(t *testing.T) {
 		if left := c.UseBy.Sub(*c.Meets).Seconds(); left != float64(c.PotLife) {
 			t.Errorf("batch %d lives %v s, its card says %v", c.Batch, left, c.PotLife)
 		}
-		arrives = arrives.Add(time.Duration(float64(first.Times.Spread) * float64(c.Volume/first.Division.Mixed) * float64(time.Second)))
+		arrives = arrives.Add(time.Duration(float64(first.Times.Spread) * float64(c.Volume/first.Division.Mixed) *
+			float64(time.Second)))
 	}
 	if !near(float64(arrives.Sub(start)), float64(first.Times.End.Sub(start)), 1e-6) {
 		t.Errorf("the batches run out at %v, the coat ends at %v", arrives, first.Times.End)
@@ -134,7 +137,8 @@ func TestTheCrewComesTooLate(t *testing.T) {
 func TestASlabOutsideItsSheet(t *testing.T) {
 	f := laidJob(t, demoShelf(t), coat("keelbody-100", 800))
 	f.Job.Slab = &measure.Sourced[measure.Temperature]{Value: 3, Source: measure.OwnTest}
-	if told := saying(Make(f, measure.Metric, noon()), "goes on a slab of 3 °C; its sheet refuses all but"); told == nil || told.WayOut == "" {
+	if told := saying(Make(f, measure.Metric, noon()), "goes on a slab of 3 °C; its sheet refuses all but"); told == nil ||
+		told.WayOut == "" {
 		t.Errorf("a slab at 3 °C passes: %v", texts(Make(f, measure.Metric, noon()).Findings))
 	}
 	f.Job.Slab = nil
@@ -143,7 +147,8 @@ func TestASlabOutsideItsSheet(t *testing.T) {
 	if told := saying(Make(f, measure.Metric, noon()), "goes on a slab of 2 °C at Wed 18:00"); told == nil {
 		t.Errorf("a forecast of 2 °C passes: %v", texts(Make(f, measure.Metric, noon()).Findings))
 	}
-	if bare := Make(laidJob(t, demoShelf(t), coat("keelbody-100", 800)), measure.Metric, noon()).Surfaces[0].Coats[0].Times; bare.Start != nil || len(bare.Stages) == 0 || bare.Stages[0].At != nil {
+	if bare := Make(laidJob(t, demoShelf(t), coat("keelbody-100", 800)), measure.Metric, noon()).
+		Surfaces[0].Coats[0].Times; bare.Start != nil || len(bare.Stages) == 0 || bare.Stages[0].At != nil {
 		t.Errorf("without a start there are no clock times: %+v", bare)
 	}
 }
@@ -202,10 +207,12 @@ func TestSandingTakesItsTime(t *testing.T) {
 		t.Fatalf("%+v, plain %+v", times, plain[1].Times)
 	}
 	// That is at two in the night: they sand when the shift begins.
-	if foot := below.Stage(material.StageFoot); times.Abrade.Before(*foot.At) || !times.Abrade.Equal(time.Date(2026, 12, 8, 7, 0, 0, 0, time.UTC)) {
+	if foot := below.Stage(material.StageFoot); times.Abrade.Before(*foot.At) ||
+		!times.Abrade.Equal(time.Date(2026, 12, 8, 7, 0, 0, 0, time.UTC)) {
 		t.Errorf("sanding begins at %v, a foot may stand on it at %v", times.Abrade, foot.At)
 	}
-	if took := times.Sanded.Sub(*times.Abrade).Minutes(); math.Abs(took-40.0/35/3*60) > 1e-5 || times.Start.Before(*times.Sanded) {
+	if took := times.Sanded.Sub(*times.Abrade).Minutes(); math.Abs(took-40.0/35/3*60) > 1e-5 ||
+		times.Start.Before(*times.Sanded) {
 		t.Errorf("it takes %v min, coat 2 at %v", took, times.Start)
 	}
 	f.Job.Surfaces[0].Coats[1].Abraded = false
@@ -237,7 +244,8 @@ func TestTheClockOfUnequalBatches(t *testing.T) {
 	f.Job.Start, f.Job.Zone = "2026-12-07T07:30:00", "UTC"
 	need := Make(f, measure.Metric, noon()).Purchases[0].Need
 	large, small := need*10.02/14, need*4.02/14
-	f.Products[0].Kits = []material.Kit{{Name: "large", Volume: &large, Source: measure.Sheet}, {Name: "small", Volume: &small, Source: measure.Sheet}}
+	f.Products[0].Kits = []material.Kit{{Name: "large", Volume: &large, Source: measure.Sheet},
+		{Name: "small", Volume: &small, Source: measure.Sheet}}
 	f.Job.Bucket.Volume, f.Job.Bucket.Headroom, f.Job.Crew.Spreaders = large*1.01, 0, 6
 	c := Make(f, measure.Metric, noon()).Surfaces[0].Coats[0]
 	if len(c.Cards) != 2 || near(float64(c.Cards[0].Volume), float64(c.Cards[1].Volume), 0.1) {
@@ -263,7 +271,8 @@ func TestBothPartsWarmTheMix(t *testing.T) {
 	f.Job.Mixing.A, f.Job.Mixing.B = temperature(20), temperature(29)
 	read, _ := input.Read(f, measure.Metric, noon())
 	mix := read.Sheets[material.SheetKey{Product: "hardtack-clear"}].Mix
-	a, b := mix.Shares[0].Volume*float64(mix.Shares[0].Density.Value), mix.Shares[1].Volume*float64(mix.Shares[1].Density.Value)
+	a, b := mix.Shares[0].Volume*float64(mix.Shares[0].Density.Value),
+		mix.Shares[1].Volume*float64(mix.Shares[1].Density.Value)
 	if got, want := float64(read.PartsTemperature(mix)), (20*a+29*b)/(a+b); !near(got, want, 1e-12) {
 		t.Errorf("%v °C, by mass %v", got, want)
 	}

@@ -51,16 +51,19 @@ func BuyTogether(files []job.File, units measure.System, now time.Time) (Togethe
 		if i == 0 {
 			t.Currency = f.Job.Currency
 		} else if f.Job.Currency != t.Currency {
-			return t, fmt.Errorf("%s is priced in %s and %s in %s; buy them apart, or price them in one currency", files[0].Job.Name, t.Currency, f.Job.Name, f.Job.Currency)
+			return t, fmt.Errorf("%s is priced in %s and %s in %s; buy them apart, or price them in one currency",
+				files[0].Job.Name, t.Currency, f.Job.Name, f.Job.Currency)
 		}
 		p := Make(f, units, now)
 		if n := len(p.Refused()); n > 0 {
-			t.Notes = append(t.Notes, fmt.Sprintf("%s is not whole yet: %s Its needs here may be too small.", f.Job.Name, p.Refused()[0].Text))
+			t.Notes = append(t.Notes, fmt.Sprintf("%s is not whole yet: %s Its needs here may be too small.", f.Job.Name,
+				p.Refused()[0].Text))
 		}
 		var stock []kit.Container
 		for _, c := range f.Job.Stock {
 			if seen[c.ID] {
-				t.Notes = append(t.Notes, fmt.Sprintf("A container of %s is reserved by more than one of these jobs; it counts once.", c.Sheet))
+				t.Notes = append(t.Notes,
+					fmt.Sprintf("A container of %s is reserved by more than one of these jobs; it counts once.", c.Sheet))
 				continue
 			}
 			seen[c.ID] = true
@@ -80,14 +83,18 @@ func BuyTogether(files []job.File, units measure.System, now time.Time) (Togethe
 				n = len(t.Lines)
 				if other := slices.IndexFunc(shared, func(s sharedSheet) bool { return s.key == key }); other >= 0 {
 					t.Notes = append(t.Notes, fmt.Sprintf(
-						"The sheets of %s in %s and %s contradict each other: mixed %s and %s, in sizes of %s and %s. Each is bought by itself; correct the sheet of one of the jobs.",
-						sheet.Name, t.Lines[other].Jobs[0].Job, f.Job.Name, shared[other].sheet.proportion(), soldSheet{sheet}.proportion(), shared[other].sheet.sizes(), soldSheet{sheet}.sizes(),
+						"The sheets of %s in %s and %s contradict each other: mixed %s and %s, in sizes of %s and %s. Each is bought "+
+							"by itself; correct the sheet of one of the jobs.",
+						sheet.Name, t.Lines[other].Jobs[0].Job, f.Job.Name, shared[other].sheet.proportion(),
+						soldSheet{sheet}.proportion(), shared[other].sheet.sizes(), soldSheet{sheet}.sizes(),
 					))
 				}
 				t.Lines = append(t.Lines, SharedLine{Apart: new(float64)})
 				shared = append(shared, sharedSheet{key: key, sheet: soldSheet{sheet}})
 			} else if was := shared[n].sheet; sheet.Version != was.Version {
-				t.Notes = append(t.Notes, fmt.Sprintf("%s is planned with edition %d of its sheet and with edition %d; the newer one counts here.", sheet.Name, was.Version, sheet.Version))
+				t.Notes = append(t.Notes,
+					fmt.Sprintf("%s is planned with edition %d of its sheet and with edition %d; the newer one counts here.",
+						sheet.Name, was.Version, sheet.Version))
 				if sheet.Version > was.Version {
 					shared[n].sheet = soldSheet{sheet}
 				}
@@ -169,7 +176,8 @@ func (t *Together) buy(i int, by sharedSheet, wants []kit.Wish, units measure.Sy
 	line, sheet := &t.Lines[i], by.sheet.Product
 	mix := sheet.Mix()
 	// What is past its date is here by the rule of the job that reserved it.
-	bought, err := kit.Buy(sheet, line.Hardener, mix, by.need, kit.OnHand(sheet, mix, line.Hardener, by.stock, now, true, units), wants)
+	bought, err := kit.Buy(sheet, line.Hardener, mix, by.need, kit.OnHand(sheet, mix, line.Hardener, by.stock, now, true,
+		units), wants)
 	if err != nil {
 		return fmt.Errorf("%s: %w", sheet.Name, err)
 	}

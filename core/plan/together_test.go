@@ -38,14 +38,16 @@ func TestJobsBuyTogether(t *testing.T) {
 	held := kit.Container{ID: "c", Sheet: "undertow-mb2", Part: "kit", Volume: 5.4 * measure.Litre}
 	a.Job.Stock, b.Job.Stock = []kit.Container{held}, []kit.Container{held}
 	got, err = BuyTogether([]job.File{a, b}, measure.Metric, noon())
-	if err != nil || !near(float64(got.Lines[0].InStock), 0.0054, 1e-9) || !slices.ContainsFunc(got.Notes, func(n string) bool { return strings.Contains(n, "counts once") }) {
+	if err != nil || !near(float64(got.Lines[0].InStock), 0.0054, 1e-9) ||
+		!slices.ContainsFunc(got.Notes, func(n string) bool { return strings.Contains(n, "counts once") }) {
 		t.Errorf("%v in stock, notes %v, %v", got.Lines[0].InStock, got.Notes, err)
 	}
 	newer := b
 	newer.Products = slices.Clone(b.Products)
 	newer.Products[0].Version += 2
 	got, err = BuyTogether([]job.File{a, newer}, measure.Metric, noon())
-	if err != nil || !slices.ContainsFunc(got.Notes, func(n string) bool { return strings.Contains(n, "the newer one counts here") }) {
+	if err != nil || !slices.ContainsFunc(got.Notes,
+		func(n string) bool { return strings.Contains(n, "the newer one counts here") }) {
 		t.Errorf("editions that differ: %v, %v", got.Notes, err)
 	}
 	// Sheets of one id that contradict each other are bought by themselves, each for its job.
@@ -54,14 +56,16 @@ func TestJobsBuyTogether(t *testing.T) {
 	other.Products[0].Components = slices.Clone(b.Products[0].Components)
 	other.Products[0].Components[0].Parts *= 1.5
 	got, err = BuyTogether([]job.File{a, other}, measure.Metric, noon())
-	if err != nil || !slices.ContainsFunc(got.Notes, func(n string) bool { return strings.Contains(n, "contradict each other") }) {
+	if err != nil || !slices.ContainsFunc(got.Notes,
+		func(n string) bool { return strings.Contains(n, "contradict each other") }) {
 		t.Errorf("sheets that contradict each other: %v, %v", got.Notes, err)
 	}
 	if got.Lines[0].Need != pa.Purchases[0].Need || got.Lines[1].Product != "undertow-mb2" || len(got.Lines[1].Jobs) != 1 {
 		t.Errorf("%+v", got.Lines)
 	}
 	b.Job.Currency = "USD"
-	if _, err := BuyTogether([]job.File{a, b}, measure.Metric, noon()); err == nil || !strings.Contains(err.Error(), "price them in one currency") {
+	if _, err := BuyTogether([]job.File{a, b}, measure.Metric, noon()); err == nil ||
+		!strings.Contains(err.Error(), "price them in one currency") {
 		t.Errorf("two currencies: %v", err)
 	}
 }
@@ -72,8 +76,10 @@ func TestEachJobsShelfLifeRule(t *testing.T) {
 	s := demoShelf(t)
 	lax, strict := laidJob(t, s, coat("undertow-mb2", 260)), laidJob(t, s, coat("undertow-mb2", 300))
 	lax.Job.Methods.Shelf = school.IfSealed
-	lax.Job.Stock = []kit.Container{{ID: "mine", Sheet: "undertow-mb2", Part: "kit", Volume: 5.4 * measure.Litre, Expires: "2020-01-31"}}
-	strict.Job.Stock = []kit.Container{{ID: "theirs", Sheet: "undertow-mb2", Part: "kit", Volume: 5.4 * measure.Litre, Expires: "2020-01-31"}}
+	lax.Job.Stock = []kit.Container{{ID: "mine", Sheet: "undertow-mb2", Part: "kit", Volume: 5.4 * measure.Litre,
+		Expires: "2020-01-31"}}
+	strict.Job.Stock = []kit.Container{{ID: "theirs", Sheet: "undertow-mb2", Part: "kit", Volume: 5.4 * measure.Litre,
+		Expires: "2020-01-31"}}
 	for _, order := range [][]job.File{{lax, strict}, {strict, lax}} {
 		got, err := BuyTogether(order, measure.Metric, noon())
 		if err != nil || !near(float64(got.Lines[0].InStock), 0.0054, 1e-9) || got.Lines[0].Stock[0].Container != "mine" {

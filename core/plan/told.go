@@ -127,7 +127,8 @@ func surfacePlan(in *input.Inputs, i int, s stage.Stages) (SurfacePlan, []findin
 
 // preparationStart returns when the preparation of a surface has to begin.
 func preparationStart(in *input.Inputs, s SurfacePlan) *time.Time {
-	if s.Survey == nil || s.Survey.Preparation == nil || len(s.Coats) == 0 || s.Coats[0].Times == nil || s.Coats[0].Times.Start == nil {
+	if s.Survey == nil || s.Survey.Preparation == nil || len(s.Coats) == 0 || s.Coats[0].Times == nil ||
+		s.Coats[0].Times.Start == nil {
 		return nil
 	}
 	takes := measure.Span(0)

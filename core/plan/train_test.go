@@ -89,7 +89,8 @@ func TestAClosingEdgeBoundsBatches(t *testing.T) {
 		t.Fatal(texts(p.Findings))
 	}
 	if c.Division.Limits[0].Kind != kit.ByEdge || len(c.Division.Batches) <= len(before.Batches) || !c.Train.Makes {
-		t.Fatalf("%+v, %d batches before, %d now, makes it %v (%+v)", c.Division.Limits[0], len(before.Batches), len(c.Division.Batches), c.Train.Makes, c.Train.Moments)
+		t.Fatalf("%+v, %d batches before, %d now, makes it %v (%+v)", c.Division.Limits[0], len(before.Batches),
+			len(c.Division.Batches), c.Train.Makes, c.Train.Moments)
 	}
 	if len(c.Division.Relax) != 1 || !strings.Contains(c.Division.Relax[0], "Another pair of hands") {
 		t.Errorf("%v", c.Division.Relax)
@@ -136,7 +137,8 @@ func TestTheLatestStart(t *testing.T) {
 		}
 	}
 	f.Job.Start = ""
-	if begun, err := NewPlanner().Starts(context.Background(), f, measure.Metric, noon(), f.Job.Surfaces[0].Coats[0].ID); err != nil || len(begun) != 0 {
+	if begun, err := NewPlanner().Starts(context.Background(), f, measure.Metric, noon(),
+		f.Job.Surfaces[0].Coats[0].ID); err != nil || len(begun) != 0 {
 		t.Errorf("without a start %+v, %v", begun, err)
 	}
 }
@@ -149,7 +151,8 @@ func TestTheLightFallsOnAPour(t *testing.T) {
 		f.Job.Zone, f.Job.Start, f.Job.Light = "UTC", start, light
 		return saying(Make(f, measure.Metric, noon()), "after the light falls at 15:00") != nil
 	}
-	if !said("2026-12-07T14:30", "15:00") || said("2026-12-07T09:30", "15:00") || said("2026-12-07T14:30", "") || !said("2026-12-07T15:10", "15:00") {
+	if !said("2026-12-07T14:30", "15:00") || said("2026-12-07T09:30", "15:00") || said("2026-12-07T14:30", "") ||
+		!said("2026-12-07T15:10", "15:00") {
 		t.Error("the light is not told as it falls")
 	}
 }
@@ -167,7 +170,8 @@ func TestWaysDoWhatTheyPromise(t *testing.T) {
 	before := pourOf(t, f)
 	for i, w := range ways {
 		after := pourOf(t, patched(t, f, finding.Fix{Label: w.Label, Patch: w.Patch}))
-		if after.Run.Makes != w.Makes || after.Run.Tight() != w.Tight || after.Run.Ends != w.Ends || len(after.Batches) != w.Batches || len(after.Crew) != w.People {
+		if after.Run.Makes != w.Makes || after.Run.Tight() != w.Tight || after.Run.Ends != w.Ends ||
+			len(after.Batches) != w.Batches || len(after.Crew) != w.People {
 			t.Errorf("%s: promised %+v, came %+v", w.Label, w, after.Run.Tight())
 		}
 		if after.Run.Tight().Slack <= before.Run.Tight().Slack {
@@ -177,7 +181,8 @@ func TestWaysDoWhatTheyPromise(t *testing.T) {
 			t.Errorf("%s stands behind what does not make it", w.Label)
 		}
 	}
-	if _, err := NewPlanner().Ways(context.Background(), f, measure.Metric, noon(), "no such coat"); !errors.Is(err, whatif.ErrNoPour) {
+	if _, err := NewPlanner().Ways(context.Background(), f, measure.Metric, noon(), "no such coat"); !errors.Is(err,
+		whatif.ErrNoPour) {
 		t.Errorf("%v", err)
 	}
 }
@@ -193,14 +198,16 @@ func TestATeamOfItsOwn(t *testing.T) {
 	}
 	p := pourOf(t, f)
 	for _, part := range p.Run.Parts {
-		if part.Act == sim.Roll && p.Crew[part.Person].Name != "Roller" || part.Act == sim.Spread && p.Crew[part.Person].Name != "Squeegee" {
+		if part.Act == sim.Roll && p.Crew[part.Person].Name != "Roller" || part.Act == sim.Spread &&
+			p.Crew[part.Person].Name != "Squeegee" {
 			t.Fatalf("%s by %s", part.Act, p.Crew[part.Person].Name)
 		}
 	}
 	if whole := Make(f, measure.Metric, noon()); whole.Line.People != 3 {
 		t.Errorf("%d people", whole.Line.People)
 	}
-	f.Job.Crew.Team = []work.Person{{Name: "Mixer", Roles: []work.Role{work.Mixer}}, {Name: "Roller", Roles: []work.Role{work.Pourer, work.Roller, work.CutterIn}}}
+	f.Job.Crew.Team = []work.Person{{Name: "Mixer", Roles: []work.Role{work.Mixer}},
+		{Name: "Roller", Roles: []work.Role{work.Pourer, work.Roller, work.CutterIn}}}
 	lost := saying(Make(f, measure.Metric, noon()), "Nobody of the team spreads")
 	if lost == nil || lost.Fix == nil {
 		t.Fatal("a team without a spreader is not told")
@@ -214,7 +221,8 @@ func TestATeamOfItsOwn(t *testing.T) {
 	if told == nil || told.Fix == nil || told.Path != "/job/crew/team" {
 		t.Fatalf("%+v", told)
 	}
-	if after := Make(patched(t, f, *told.Fix), measure.Metric, noon()); saying(after, "nobody of the crew") != nil || after.Surfaces[0].Coats[0].Train == nil {
+	if after := Make(patched(t, f, *told.Fix), measure.Metric, noon()); saying(after, "nobody of the crew") != nil ||
+		after.Surfaces[0].Coats[0].Train == nil {
 		t.Error("its way out does not lead out")
 	}
 }
@@ -256,7 +264,8 @@ func TestBatchesAreCarriedThroughTheFloor(t *testing.T) {
 	s.Layout.Exit, s.Layout.Mixing = &door, &door
 	p := Make(f, measure.Metric, noon()).Surfaces[0].Coats[0]
 	for k, batch := range p.Train.Passages {
-		if walked, want := float64(batch.Arrives-batch.Ready), p.Sections[k].Label.Distance(door); math.Abs(walked-want) > 0.4 {
+		if walked, want := float64(batch.Arrives-batch.Ready),
+			p.Sections[k].Label.Distance(door); math.Abs(walked-want) > 0.4 {
 			t.Errorf("batch %d is carried for %v s over %v m", k+1, walked, want)
 		}
 	}
@@ -276,15 +285,20 @@ func TestBatchesAreCarriedThroughTheFloor(t *testing.T) {
 func TestADoorOnAColumn(t *testing.T) {
 	f := slowHall(t, 2)
 	s := &f.Job.Surfaces[0]
-	s.Floor.Holes = []takeoff.Hole{{ID: "h", Name: "Crane foot", Outline: geometry.Ring{{X: 6, Y: 2}, {X: 7, Y: 2}, {X: 7, Y: 3}, {X: 6, Y: 3}}}, {ID: "i", Outline: geometry.Ring{{X: 1, Y: 1}, {X: 2, Y: 1}, {X: 2, Y: 2}, {X: 1, Y: 2}}}}
+	s.Floor.Holes = []takeoff.Hole{{ID: "h", Name: "Crane foot",
+		Outline: geometry.Ring{{X: 6, Y: 2}, {X: 7, Y: 2}, {X: 7, Y: 3}, {X: 6, Y: 3}}},
+		{ID: "i", Outline: geometry.Ring{{X: 1, Y: 1}, {X: 2, Y: 1}, {X: 2, Y: 2}, {X: 1, Y: 2}}}}
 	for _, c := range []struct {
 		door geometry.Point
 		says string
 		at   geometry.Point
 	}{
-		{geometry.Point{X: 6.9, Y: 2.5}, "on Crane foot", geometry.Point{X: 8, Y: 2.5}}, {geometry.Point{X: 6.5, Y: 2}, "on Crane foot", geometry.Point{X: 8, Y: 2}},
-		{geometry.Point{X: 1.4, Y: 1.2}, "on hole 2", geometry.Point{X: 1.4, Y: 0}}, {geometry.Point{X: 3, Y: 6.5}, "1.5 m off the floor", geometry.Point{X: 3, Y: 5}},
-		{geometry.Point{X: 3, Y: 6}, "", geometry.Point{}}, {geometry.Point{X: 3, Y: 5}, "", geometry.Point{}}, {geometry.Point{X: 4, Y: 2.5}, "", geometry.Point{}},
+		{geometry.Point{X: 6.9, Y: 2.5}, "on Crane foot", geometry.Point{X: 8, Y: 2.5}},
+		{geometry.Point{X: 6.5, Y: 2}, "on Crane foot", geometry.Point{X: 8, Y: 2}},
+		{geometry.Point{X: 1.4, Y: 1.2}, "on hole 2", geometry.Point{X: 1.4, Y: 0}},
+		{geometry.Point{X: 3, Y: 6.5}, "1.5 m off the floor", geometry.Point{X: 3, Y: 5}},
+		{geometry.Point{X: 3, Y: 6}, "", geometry.Point{}}, {geometry.Point{X: 3, Y: 5}, "", geometry.Point{}},
+		{geometry.Point{X: 4, Y: 2.5}, "", geometry.Point{}},
 	} {
 		s.Layout.Exit, s.Layout.Others = &c.door, nil
 		told := saying(Make(f, measure.Metric, noon()), "nobody leaves there")
@@ -296,12 +310,14 @@ func TestADoorOnAColumn(t *testing.T) {
 			continue
 		}
 		after := patched(t, f, *told.Fix)
-		if moved := *after.Job.Surfaces[0].Layout.Exit; moved.Distance(c.at) > 1e-9 || saying(Make(after, measure.Metric, noon()), "nobody leaves there") != nil {
+		if moved := *after.Job.Surfaces[0].Layout.Exit; moved.Distance(c.at) > 1e-9 ||
+			saying(Make(after, measure.Metric, noon()), "nobody leaves there") != nil {
 			t.Errorf("%v moves to %v", c.door, moved)
 		}
 		wall := geometry.Point{X: 0, Y: 2}
 		s.Layout.Exit, s.Layout.Others = &wall, []pour.Exit{{At: c.door}}
-		if told := saying(Make(f, measure.Metric, noon()), "nobody leaves there"); told == nil || !strings.HasSuffix(told.Path, "/layout/others/0/at") {
+		if told := saying(Make(f, measure.Metric, noon()), "nobody leaves there"); told == nil ||
+			!strings.HasSuffix(told.Path, "/layout/others/0/at") {
 			t.Errorf("%v, as another door: %+v", c.door, told)
 		}
 	}
@@ -333,7 +349,8 @@ func TestABreakWithinAPour(t *testing.T) {
 			done = passage.Batch
 		}
 	}
-	if !strings.Contains(told.Text, fmt.Sprintf("after section %d, along its join of %s", done, measure.Metric.Length(c.Cuts[done-1].Wet))) {
+	if !strings.Contains(told.Text, fmt.Sprintf("after section %d, along its join of %s", done,
+		measure.Metric.Length(c.Cuts[done-1].Wet))) {
 		t.Errorf("%d sections are done by 16:00: %s", done, told.Text)
 	}
 }
@@ -350,7 +367,8 @@ func TestJoinsPlacedByHand(t *testing.T) {
 		t.Fatalf("%d batches of %v", len(c.Division.Batches), c.Division.Mixed)
 	}
 	for i, s := range shares {
-		if want := 40 * s / 4; !near(float64(c.Sections[i].Area), want, 1e-9) || !near(float64(c.Division.Batches[i].Volume), float64(before.Build.Need)*s/4, 1e-9) || len(c.Cards) != 4 {
+		if want := 40 * s / 4; !near(float64(c.Sections[i].Area), want, 1e-9) ||
+			!near(float64(c.Division.Batches[i].Volume), float64(before.Build.Need)*s/4, 1e-9) || len(c.Cards) != 4 {
 			t.Errorf("section %d of %v m² gets %v", i+1, c.Sections[i].Area, c.Division.Batches[i].Volume)
 		}
 	}
@@ -359,11 +377,13 @@ func TestJoinsPlacedByHand(t *testing.T) {
 	if told == nil || told.Fix == nil || !strings.Contains(told.Text, "where the joins are placed") {
 		t.Fatal("a batch too large is not told")
 	}
-	if after := Make(patched(t, f, *told.Fix), measure.Metric, noon()).Surfaces[0].Coats[0]; len(after.Division.Batches) != len(before.Division.Batches) {
+	if after := Make(patched(t, f, *told.Fix), measure.Metric, noon()).Surfaces[0].Coats[0]; len(after.Division.Batches) !=
+		len(before.Division.Batches) {
 		t.Errorf("led back to %d batches", len(after.Division.Batches))
 	}
 	f.Job.Surfaces[0].Coats[0].Own.Shares = []float64{1, 0}
-	if refused := Make(f, measure.Metric, noon()).Refused(); len(refused) != 1 || !strings.HasSuffix(refused[0].Path, "/own/shares") {
+	if refused := Make(f, measure.Metric, noon()).Refused(); len(refused) != 1 ||
+		!strings.HasSuffix(refused[0].Path, "/own/shares") {
 		t.Errorf("%v", texts(refused))
 	}
 }
@@ -377,22 +397,27 @@ func TestTheFirstSectionCorrectsTheRest(t *testing.T) {
 	first := planned.Run.Passages[0]
 	took := first.Done - first.Pour
 	for times, name := range map[measure.Span]string{1: "as planned", 2: "twice as long"} {
-		p, err := NewPlanner().Pour(context.Background(), f, measure.Metric, noon(), f.Job.Surfaces[0].Coats[0].ID, took*times)
-		if err != nil || !near(float64(p.Pace), 20.0/measure.Hour/float64(times), 1e-3) || !reflect.DeepEqual(p.Batches, planned.Batches) {
+		p, err := NewPlanner().Pour(context.Background(), f, measure.Metric, noon(),
+			f.Job.Surfaces[0].Coats[0].ID, took*times)
+		if err != nil || !near(float64(p.Pace), 20.0/measure.Hour/float64(times), 1e-3) ||
+			!reflect.DeepEqual(p.Batches, planned.Batches) {
 			t.Fatalf("%s: %v m²/s, %v", name, p.Pace, err)
 		}
-		if ends := p.Run.Ends; times == 1 && !near(float64(ends), float64(planned.Run.Ends), 1e-3) || times == 2 && ends < planned.Run.Ends*1.7 {
+		if ends := p.Run.Ends; times == 1 && !near(float64(ends), float64(planned.Run.Ends), 1e-3) || times == 2 &&
+			ends < planned.Run.Ends*1.7 {
 			t.Errorf("%s: it ends after %v s, planned were %v", name, ends, planned.Run.Ends)
 		}
 	}
 	if planned.Pace != 0 {
 		t.Errorf("a plan tells %v m²/s", planned.Pace)
 	}
-	if _, err := NewPlanner().Pour(context.Background(), f, measure.Metric, noon(), f.Job.Surfaces[0].Coats[0].ID, 50*took); !errors.Is(err, sim.ErrPace) {
+	if _, err := NewPlanner().Pour(context.Background(), f, measure.Metric, noon(), f.Job.Surfaces[0].Coats[0].ID,
+		50*took); !errors.Is(err, sim.ErrPace) {
 		t.Errorf("%v", err)
 	}
 	odds := func(first measure.Span) float64 {
-		c, err := NewPlanner().Odds(context.Background(), f, noon(), f.Job.Surfaces[0].Coats[0].ID, first, sim.UsualSpreads(), 200, 1, nil)
+		c, err := NewPlanner().Odds(context.Background(), f, noon(), f.Job.Surfaces[0].Coats[0].ID, first, sim.UsualSpreads(),
+			200, 1, nil)
 		if err != nil {
 			t.Fatal(err)
 		}
@@ -457,7 +482,8 @@ func TestTheCrewsOwnShares(t *testing.T) {
 	f.Job.Crew.Divides = &work.Divides{Pour: 2, Spread: 8}
 	own := passage()
 	whole := own.Done - own.Pour
-	if !near(float64(own.Empty-own.Pour), 0.2*float64(whole), 1e-6) || !near(float64(own.Laid), float64(own.Done), 1e-6) || near(float64(usual.Laid), float64(usual.Done), 1e-6) {
+	if !near(float64(own.Empty-own.Pour), 0.2*float64(whole), 1e-6) || !near(float64(own.Laid), float64(own.Done), 1e-6) ||
+		near(float64(usual.Laid), float64(usual.Done), 1e-6) {
 		t.Errorf("%+v", own)
 	}
 	f.Job.Crew.Divides = &work.Divides{}

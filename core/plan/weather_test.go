@@ -22,9 +22,12 @@ func TestMakeTellsDoubtfulHours(t *testing.T) {
 		path   string
 		says   string
 	}{
-		"hours doubled": {func(j *job.Job) { j.Forecast = &job.Forecast{Hours: []climate.Hour{hour(0), hour(1), hour(1)}} }, "/job/forecast/hours/2", "less than an hour"},
-		"out of order":  {func(j *job.Job) { j.Forecast = &job.Forecast{Hours: []climate.Hour{hour(1), hour(0)}} }, "/job/forecast/hours/1", "order of time"},
-		"years apart":   {func(j *job.Job) { j.Forecast = &job.Forecast{Hours: []climate.Hour{hour(0), hour(20_000)}} }, "/job/forecast/hours/1", "nothing is told from"},
+		"hours doubled": {func(j *job.Job) { j.Forecast = &job.Forecast{Hours: []climate.Hour{hour(0), hour(1), hour(1)}} },
+			"/job/forecast/hours/2", "less than an hour"},
+		"out of order": {func(j *job.Job) { j.Forecast = &job.Forecast{Hours: []climate.Hour{hour(1), hour(0)}} },
+			"/job/forecast/hours/1", "order of time"},
+		"years apart": {func(j *job.Job) { j.Forecast = &job.Forecast{Hours: []climate.Hour{hour(0), hour(20_000)}} },
+			"/job/forecast/hours/1", "nothing is told from"},
 		"the year 1": {func(j *job.Job) {
 			j.Forecast = &job.Forecast{Hours: []climate.Hour{{At: time.Date(1, 1, 1, 0, 0, 0, 0, time.UTC)}}}
 		}, "/job/forecast/hours/0/at", "cannot be planned"},
@@ -32,13 +35,17 @@ func TestMakeTellsDoubtfulHours(t *testing.T) {
 			j.Hours = &job.Hours{Days: []job.Weekday{job.Monday}, From: "16:00", Until: "07:00"}
 		}, "/job/hours/until", "until 07:00 on the next day"},
 		"a break over all of it": {func(j *job.Job) {
-			j.Hours = &job.Hours{Days: []job.Weekday{job.Monday}, From: "07:00", Until: "16:00", Breaks: []job.Break{{From: "07:00", Until: "16:00"}}}
+			j.Hours = &job.Hours{Days: []job.Weekday{job.Monday}, From: "07:00", Until: "16:00",
+				Breaks: []job.Break{{From: "07:00", Until: "16:00"}}}
 		}, "/job/hours/breaks", "no time to work"},
 	} {
 		f := laidJob(t, demoShelf(t), coat("keelbody-100", 500))
 		c.change(&f.Job)
 		found := Make(f, measure.Metric, noon()).Findings
-		if !slices.ContainsFunc(found, func(f finding.Finding) bool { return f.Path == c.path && strings.Contains(f.Text, c.says) }) {
+		if !slices.ContainsFunc(found, func(f finding.Finding) bool {
+			return f.Path == c.path &&
+				strings.Contains(f.Text, c.says)
+		}) {
 			t.Errorf("%s: %v", name, texts(found))
 		}
 	}

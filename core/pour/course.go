@@ -66,7 +66,8 @@ func Plot(p geometry.Polygon, layout Layout, seams []geometry.Seam, shares []flo
 }
 
 // plot chooses the direction to one door, and tells what it costs.
-func plot(p geometry.Polygon, layout Layout, seams []geometry.Seam, shares []float64, memory *Memory) (Course, float64) {
+func plot(p geometry.Polygon, layout Layout, seams []geometry.Seam, shares []float64,
+	memory *Memory) (Course, float64) {
 	if layout.Direction != nil {
 		c := newCourse(p, layout, float64(*layout.Direction))
 		c.Chosen, c.seams, c.memory = true, seams, memory
@@ -127,7 +128,8 @@ func (c Course) Told(units measure.System) string {
 	if !c.Pieces {
 		return c.Reason
 	}
-	return fmt.Sprintf("Straight strips across %s, so the work goes piece by piece from the farthest corner to the exit, each in one: %s of wet edge in all, the longest join %s.",
+	return fmt.Sprintf("Straight strips across %s, so the work goes piece by piece from the farthest corner to the "+
+		"exit, each in one: %s of wet edge in all, the longest join %s.",
 		c.strips, units.Length(c.wet), units.Length(c.longest))
 }
 
@@ -155,7 +157,8 @@ func candidates(outline geometry.Ring) []float64 {
 }
 
 func newCourse(p geometry.Polygon, layout Layout, degrees float64) Course {
-	c := Course{travel: geometry.Heading(degrees), Direction: measure.Angle(degrees), exit: layout.Exit, shuts: layout.Closes, walkway: layout.Walkway}
+	c := Course{travel: geometry.Heading(degrees), Direction: measure.Angle(degrees), exit: layout.Exit,
+		shuts: layout.Closes, walkway: layout.Walkway}
 	if c.exit == nil {
 		return c
 	}

@@ -58,7 +58,8 @@ func TestWhichDoorsAreWorthEndingAt(t *testing.T) {
 // Ways through a floor are kept, told apart by floor and place, and lead round a wall: by
 // hand from one arm of a U of 6 × 6 m, whose arms are 2 m wide, to the other's end.
 func TestWaysAreKept(t *testing.T) {
-	u := geometry.Polygon{Outline: geometry.Ring{{X: 0, Y: 0}, {X: 6, Y: 0}, {X: 6, Y: 6}, {X: 4, Y: 6}, {X: 4, Y: 2}, {X: 2, Y: 2}, {X: 2, Y: 6}, {X: 0, Y: 6}}}
+	u := geometry.Polygon{Outline: geometry.Ring{{X: 0, Y: 0}, {X: 6, Y: 0}, {X: 6, Y: 6}, {X: 4, Y: 6}, {X: 4, Y: 2},
+		{X: 2, Y: 2}, {X: 2, Y: 6}, {X: 0, Y: 6}}}
 	from, to := geometry.Point{X: 1.9, Y: 5.9}, geometry.Point{X: 4.1, Y: 5.9}
 	byHand := 3.9 + 2 + 3.9 + 2*0.1
 	m := NewMemory()
@@ -94,7 +95,8 @@ func TestARenamedJointRenamesItsJoins(t *testing.T) {
 	}
 	for _, name := range []string{"saw cut", "cold joint"} {
 		seam := geometry.Seam{A: cut.Marks[0].At, B: cut.Marks[1].At, Name: name}
-		if on := Plot(floor, Layout{Exit: &door}, []geometry.Seam{seam}, equal(7), memory).Lay(floor, equal(7)).Cuts[0].On; on != name {
+		if on := Plot(floor, Layout{Exit: &door}, []geometry.Seam{seam}, equal(7), memory).Lay(floor, equal(7)).
+			Cuts[0].On; on != name {
 			t.Errorf("the join lies on %q, not on %q", on, name)
 		}
 	}
@@ -119,7 +121,8 @@ func TestDirectionsOfTheLongestWalls(t *testing.T) {
 		"turned by 30°":  {turned(rectangle(0, 0, 8, 5), 30), []float64{30, 120}},
 		"turned by 120°": {turned(rectangle(0, 0, 8, 5), 120), []float64{30, 120}},
 		"triangle 3 4 5": {geometry.Ring{{X: 0, Y: 0}, {X: 4, Y: 0}, {X: 0, Y: 3}}, []float64{0, 90, 53.1, 143.1}},
-		"two alike":      {geometry.Ring{{X: 0, Y: 0}, {X: 2, Y: 0}, {X: 2 + math.Sqrt2, Y: math.Sqrt2}, {X: math.Sqrt2, Y: math.Sqrt2}}, []float64{0, 90, 45, 135}},
+		"two alike": {geometry.Ring{{X: 0, Y: 0}, {X: 2, Y: 0}, {X: 2 + math.Sqrt2, Y: math.Sqrt2},
+			{X: math.Sqrt2, Y: math.Sqrt2}}, []float64{0, 90, 45, 135}},
 	} {
 		if got := candidates(c.outline); !slices.Equal(got, c.want) {
 			t.Errorf("%s: %v, want %v", name, got, c.want)
@@ -141,11 +144,14 @@ func TestTheWorkTurnsToTheExit(t *testing.T) {
 		exit          geometry.Point
 		degrees, want float64
 	}{
-		{geometry.Point{X: 12, Y: 2}, 0, 0}, {geometry.Point{X: 0, Y: 2}, 0, 180}, {geometry.Point{X: 6, Y: 0}, 0, 0}, {geometry.Point{X: 5.99, Y: 0}, 0, 180},
-		{geometry.Point{X: 12, Y: 2}, 180, 0}, {geometry.Point{X: 12, Y: 2}, 200, 20}, {geometry.Point{X: 6, Y: 5}, 270, 90}, {geometry.Point{X: 6, Y: 0}, 90, 270},
+		{geometry.Point{X: 12, Y: 2}, 0, 0}, {geometry.Point{X: 0, Y: 2}, 0, 180}, {geometry.Point{X: 6, Y: 0}, 0, 0},
+		{geometry.Point{X: 5.99, Y: 0}, 0, 180},
+		{geometry.Point{X: 12, Y: 2}, 180, 0}, {geometry.Point{X: 12, Y: 2}, 200, 20}, {geometry.Point{X: 6, Y: 5}, 270, 90},
+		{geometry.Point{X: 6, Y: 0}, 90, 270},
 	} {
 		got := newCourse(hall, Layout{Exit: &c.exit}, c.degrees)
-		if !near(float64(got.Direction), c.want) || math.Abs(got.travel.X-math.Cos(c.want*math.Pi/180)) > 1e-12 || math.Abs(got.travel.Y-math.Sin(c.want*math.Pi/180)) > 1e-12 {
+		if !near(float64(got.Direction), c.want) || math.Abs(got.travel.X-math.Cos(c.want*math.Pi/180)) > 1e-12 ||
+			math.Abs(got.travel.Y-math.Sin(c.want*math.Pi/180)) > 1e-12 {
 			t.Errorf("to %v at %v°: %v°", c.exit, c.degrees, got.Direction)
 		}
 	}
@@ -182,7 +188,8 @@ func TestWhatACourseCosts(t *testing.T) {
 
 // How long an edge waits: the most sections between one and the earliest beside it.
 func TestHowLongAnEdgeWaits(t *testing.T) {
-	l := Laying{Sections: []Section{{Number: 1}, {Number: 2, Beside: []int{1}}, {Number: 5, Beside: []int{4, 2}}, {Number: 6, Beside: []int{5}}}}
+	l := Laying{Sections: []Section{{Number: 1}, {Number: 2, Beside: []int{1}}, {Number: 5, Beside: []int{4, 2}},
+		{Number: 6, Beside: []int{5}}}}
 	if got := l.oldest(); got != 3 {
 		t.Errorf("%d", got)
 	}
@@ -194,22 +201,29 @@ func TestHowLongAnEdgeWaits(t *testing.T) {
 // A mark lies on the wall or column that it is on, or on tape that is there; else on the wall
 // that is nearest.
 func TestWhereAMarkLies(t *testing.T) {
-	p := geometry.Polygon{Outline: rectangle(0, 0, 10, 6), Holes: []geometry.Ring{{{X: 4, Y: 2}, {X: 4, Y: 4}, {X: 6, Y: 4}, {X: 6, Y: 2}}}}
+	p := geometry.Polygon{Outline: rectangle(0, 0, 10, 6),
+		Holes: []geometry.Ring{{{X: 4, Y: 2}, {X: 4, Y: 4}, {X: 6, Y: 4}, {X: 6, Y: 2}}}}
 	taped := []Cut{
 		{After: 1, Marks: []Mark{{At: geometry.Point{X: 2, Y: 0}}, {At: geometry.Point{X: 2, Y: 6}}}},
-		{After: 2, Marks: []Mark{{At: geometry.Point{X: 6, Y: 3}}, {At: geometry.Point{X: 10, Y: 3}}, {At: geometry.Point{X: 0, Y: 5}}, {At: geometry.Point{X: 2, Y: 5}}}},
+		{After: 2, Marks: []Mark{{At: geometry.Point{X: 6, Y: 3}}, {At: geometry.Point{X: 10, Y: 3}},
+			{At: geometry.Point{X: 0, Y: 5}}, {At: geometry.Point{X: 2, Y: 5}}}},
 	}
 	for _, c := range []struct {
 		at   geometry.Point
 		want Mark
 	}{
-		{geometry.Point{X: 3, Y: 0}, Mark{Hole: -1, Side: 1, Along: 3}}, {geometry.Point{X: 10, Y: 1.5}, Mark{Hole: -1, Side: 2, Along: 1.5}},
-		{geometry.Point{X: 4, Y: 3.5}, Mark{Hole: 0, Side: 1, Along: 1.5}}, {geometry.Point{X: 6, Y: 3}, Mark{Hole: 0, Side: 3, Along: 1}},
-		{geometry.Point{X: 2, Y: 2.5}, Mark{Hole: -1, Tape: 1, Along: 2.5}}, {geometry.Point{X: 8, Y: 3}, Mark{Hole: -1, Tape: 2, Along: 2}},
-		{geometry.Point{X: 1.5, Y: 5}, Mark{Hole: -1, Tape: 2, Along: 1.5}}, {geometry.Point{X: 0.5, Y: 3}, Mark{Hole: -1, Side: 4, Along: 3}},
+		{geometry.Point{X: 3, Y: 0}, Mark{Hole: -1, Side: 1, Along: 3}},
+		{geometry.Point{X: 10, Y: 1.5}, Mark{Hole: -1, Side: 2, Along: 1.5}},
+		{geometry.Point{X: 4, Y: 3.5}, Mark{Hole: 0, Side: 1, Along: 1.5}},
+		{geometry.Point{X: 6, Y: 3}, Mark{Hole: 0, Side: 3, Along: 1}},
+		{geometry.Point{X: 2, Y: 2.5}, Mark{Hole: -1, Tape: 1, Along: 2.5}},
+		{geometry.Point{X: 8, Y: 3}, Mark{Hole: -1, Tape: 2, Along: 2}},
+		{geometry.Point{X: 1.5, Y: 5}, Mark{Hole: -1, Tape: 2, Along: 1.5}},
+		{geometry.Point{X: 0.5, Y: 3}, Mark{Hole: -1, Side: 4, Along: 3}},
 	} {
 		got := mark(p, c.at, taped)
-		if c.want.At = c.at; got.Hole != c.want.Hole || got.Side != c.want.Side || got.Tape != c.want.Tape || !near(float64(got.Along), float64(c.want.Along)) || got.At != c.at {
+		if c.want.At = c.at; got.Hole != c.want.Hole || got.Side != c.want.Side || got.Tape != c.want.Tape ||
+			!near(float64(got.Along), float64(c.want.Along)) || got.At != c.at {
 			t.Errorf("%v: %+v, want %+v", c.at, got, c.want)
 		}
 	}
@@ -248,7 +262,8 @@ func TestMarksByTheStep(t *testing.T) {
 		case c.from.X > x:
 			before = rectangle(x, 0, 10, 6)
 		}
-		l := Laying{Sections: []Section{{Rings: []geometry.Ring{before}}, {}}, Cuts: []Cut{{After: 1, Marks: []Mark{c.mark, mate}}}}
+		l := Laying{Sections: []Section{{Rings: []geometry.Ring{before}}, {}},
+			Cuts: []Cut{{After: 1, Marks: []Mark{c.mark, mate}}}}
 		got := Taped(p, l, c.units)[0].Marks[0]
 		if !near(float64(got.Along), c.want) || got.Check != 0 {
 			t.Errorf("%+v from %v: %v, want %v", c.mark, c.from, got.Along, c.want)
@@ -271,21 +286,28 @@ func TestMarksByTheStep(t *testing.T) {
 	}
 	// A check measure runs to the corner from which the mark at the other end is measured, and
 	// there is none to tape.
-	walls := []Mark{{Hole: -1, Side: 1, Along: 3, At: geometry.Point{X: 3}}, {Hole: -1, Side: 3, Along: 7, At: geometry.Point{X: 3, Y: 6}}}
-	tape := []Mark{{Hole: -1, Side: 1, Along: 3, At: geometry.Point{X: 3}}, {Hole: -1, Tape: 1, Along: 1, At: geometry.Point{X: 3, Y: 2}}}
-	l := Laying{Sections: []Section{{Label: geometry.Point{X: 1, Y: 3}}, {}, {}}, Cuts: []Cut{{After: 1, Marks: slices.Concat(walls, tape)}}}
+	walls := []Mark{{Hole: -1, Side: 1, Along: 3, At: geometry.Point{X: 3}},
+		{Hole: -1, Side: 3, Along: 7, At: geometry.Point{X: 3, Y: 6}}}
+	tape := []Mark{{Hole: -1, Side: 1, Along: 3, At: geometry.Point{X: 3}},
+		{Hole: -1, Tape: 1, Along: 1, At: geometry.Point{X: 3, Y: 2}}}
+	l := Laying{Sections: []Section{{Label: geometry.Point{X: 1, Y: 3}}, {}, {}},
+		Cuts: []Cut{{After: 1, Marks: slices.Concat(walls, tape)}}}
 	got := Taped(p, l, measure.Metric)[0].Marks
-	if !near(float64(got[0].Check), math.Hypot(7, 6)) || !near(float64(got[1].Check), math.Hypot(3, 6)) || got[2].Check != 0 || got[3].Check != 0 {
+	if !near(float64(got[0].Check), math.Hypot(7, 6)) || !near(float64(got[1].Check), math.Hypot(3, 6)) ||
+		got[2].Check != 0 || got[3].Check != 0 {
 		t.Errorf("%+v", got)
 	}
 }
 
 // What is awkward is told in words that name where.
 func TestAwkwardSectionsAreNamed(t *testing.T) {
-	l := Laying{Sections: []Section{{Number: 1, Patches: 1}, {Number: 2, Patches: 3}, {Number: 3, Patches: 1}}, escapes: []geometry.Escape{{}, {Blocked: true, Wet: 2.41}, {Blocked: true, Wet: 4}}}
+	l := Laying{Sections: []Section{{Number: 1, Patches: 1}, {Number: 2, Patches: 3}, {Number: 3, Patches: 1}},
+		escapes: []geometry.Escape{{}, {Blocked: true, Wet: 2.41}, {Blocked: true, Wet: 4}}}
 	found := l.Findings("/job/surfaces/0", 2, measure.Metric)
-	if len(found) != 3 || !strings.HasPrefix(found[0].Text, "Coat 2: section 2 falls into 3 separate pieces") || !strings.HasPrefix(found[1].Text, "Coat 2: from a part of section 2 nobody") ||
-		!strings.Contains(found[1].Text, "over 2.5 m of wet film") || !strings.HasPrefix(found[2].Text, "Coat 2: the exit does not lie at section 3") {
+	if len(found) != 3 || !strings.HasPrefix(found[0].Text, "Coat 2: section 2 falls into 3 separate pieces") ||
+		!strings.HasPrefix(found[1].Text, "Coat 2: from a part of section 2 nobody") ||
+		!strings.Contains(found[1].Text, "over 2.5 m of wet film") ||
+		!strings.HasPrefix(found[2].Text, "Coat 2: the exit does not lie at section 3") {
 		t.Errorf("%+v", found)
 	}
 	if found[0].Path != "/job/surfaces/0/layout/direction" || found[1].Path != "/job/surfaces/0/layout/walkway" {
@@ -311,7 +333,8 @@ func TestFindingsNameWhatBlocksTheWay(t *testing.T) {
 		{11.078, measure.US, "over 36' 0\" of wet film"},
 		{math.Inf(1), measure.Metric, "no way through the floor leads there"},
 	} {
-		l := Laying{endsAtExit: true, Sections: []Section{{Number: 1, Patches: 1}, {Number: 2, Patches: 1}}, escapes: []geometry.Escape{{Blocked: true, Wet: c.wet}, {}}}
+		l := Laying{endsAtExit: true, Sections: []Section{{Number: 1, Patches: 1}, {Number: 2, Patches: 1}},
+			escapes: []geometry.Escape{{Blocked: true, Wet: c.wet}, {}}}
 		found := l.Findings("/s", 1, c.units)
 		if len(found) != 1 || !strings.Contains(found[0].Text, c.want) || strings.Contains(found[0].Text, "Inf") {
 			t.Errorf("%v m: %+v", c.wet, found)
@@ -333,7 +356,8 @@ func TestNarrowWaysAreRemembered(t *testing.T) {
 		t.Error("it is looked at anew")
 	}
 	// With another way out on this side of the passage nobody crosses wet film.
-	both := Plot(floor, Layout{Exit: &door, Others: []Exit{{At: geometry.Point{X: 0, Y: 2.5}}}, Direction: &along}, nil, equal(4), memory)
+	both := Plot(floor, Layout{Exit: &door, Others: []Exit{{At: geometry.Point{X: 0, Y: 2.5}}}, Direction: &along}, nil,
+		equal(4), memory)
 	if got := both.Lay(floor, equal(4)).escapes; slices.Equal(got, first.escapes) {
 		t.Errorf("%v", got)
 	}
@@ -341,7 +365,8 @@ func TestNarrowWaysAreRemembered(t *testing.T) {
 
 // Pieces are told with what straight strips would do, and with their edges.
 func TestWhyItGoesPieceByPiece(t *testing.T) {
-	ring := geometry.Polygon{Outline: rectangle(0, 0, 16, 12), Holes: []geometry.Ring{{{X: 5, Y: 4}, {X: 5, Y: 8}, {X: 11, Y: 8}, {X: 11, Y: 4}}}}
+	ring := geometry.Polygon{Outline: rectangle(0, 0, 16, 12),
+		Holes: []geometry.Ring{{{X: 5, Y: 4}, {X: 5, Y: 8}, {X: 11, Y: 8}, {X: 11, Y: 4}}}}
 	door := geometry.Point{X: 0, Y: 6}
 	course := Plot(ring, Layout{Exit: &door}, nil, equal(7), nil)
 	laying := course.Lay(ring, equal(7))
@@ -351,7 +376,9 @@ func TestWhyItGoesPieceByPiece(t *testing.T) {
 	}
 	told := course.Told(measure.Metric)
 	if !course.Pieces || !strings.Contains(told, "across would fall apart, so") ||
-		!strings.Contains(told, measure.Metric.Length(measure.Length(wet))+" of wet edge in all, the longest join "+measure.Metric.Length(measure.Length(longest))) {
+		!strings.Contains(told,
+			measure.Metric.Length(measure.Length(wet))+" of wet edge in all, the longest join "+measure.Metric.Length(
+				measure.Length(longest))) {
 		t.Errorf("%q for %v and %v", told, wet, longest)
 	}
 	straight := Plot(hall, Layout{}, nil, equal(2), nil)
@@ -369,9 +396,12 @@ func TestUpToWhereAPanelHoldsAnArea(t *testing.T) {
 		area  float64
 		want  float64
 	}{
-		{deepens, 0, 0}, {deepens, 3.75, 3}, {deepens, 9, 6}, {deepens, 9.5, 6}, {takeoff.Panel{Run: 6, Start: 2, End: 1, Area: 9}, 5.25, 3},
-		{takeoff.Panel{Run: 6, Start: 2, End: 2, Area: 12}, 4, 2}, {takeoff.Panel{Run: 6, Start: 0, End: 2, Area: 6}, 1.5, 3}, {takeoff.Panel{Run: 6, Start: 1, End: 2, Area: 18}, 7.5, 3},
-		{takeoff.Panel{Area: 9}, 3, 0}, {takeoff.Panel{Run: 6, Area: 9}, 3, 0}, {takeoff.Panel{Run: 6, Start: 1, End: 1}, 3, 0},
+		{deepens, 0, 0}, {deepens, 3.75, 3}, {deepens, 9, 6}, {deepens, 9.5, 6},
+		{takeoff.Panel{Run: 6, Start: 2, End: 1, Area: 9}, 5.25, 3},
+		{takeoff.Panel{Run: 6, Start: 2, End: 2, Area: 12}, 4, 2}, {takeoff.Panel{Run: 6, Start: 0, End: 2, Area: 6}, 1.5, 3},
+		{takeoff.Panel{Run: 6, Start: 1, End: 2, Area: 18}, 7.5, 3},
+		{takeoff.Panel{Area: 9}, 3, 0}, {takeoff.Panel{Run: 6, Area: 9}, 3, 0},
+		{takeoff.Panel{Run: 6, Start: 1, End: 1}, 3, 0},
 	} {
 		if got := along(c.panel, c.area); !near(float64(got), c.want) {
 			t.Errorf("%+v holds %v m² up to %v m, want %v", c.panel, c.area, got, c.want)
@@ -382,7 +412,8 @@ func TestUpToWhereAPanelHoldsAnArea(t *testing.T) {
 // Panels that take more of a batch: by hand a wall of 6 m² and a face of 3 m² that takes twice
 // as much, 12 shares in all. Of batches 3 : 1 the first covers the wall and half the face.
 func TestPanelsThatTakeMore(t *testing.T) {
-	panels := []takeoff.Panel{{Name: "wall", Run: 6, Start: 1, End: 1, Area: 6}, {Name: "none", Run: 1, Start: 1, End: 1, Area: 1}, {Name: "face", Run: 3, Start: 1, End: 1, Area: 3}}
+	panels := []takeoff.Panel{{Name: "wall", Run: 6, Start: 1, End: 1, Area: 6},
+		{Name: "none", Run: 1, Start: 1, End: 1, Area: 1}, {Name: "face", Run: 3, Start: 1, End: 1, Area: 3}}
 	takes := func(p takeoff.Panel) float64 { return map[string]float64{"wall": 1, "face": 2}[p.Name] }
 	type span struct {
 		panel          int
@@ -393,11 +424,13 @@ func TestPanelsThatTakeMore(t *testing.T) {
 		shares []float64
 		want   [][]span
 	}{
-		"3 : 1":     {[]float64{3, 1}, [][]span{{{0, 6, 0, 6, true}, {2, 1.5, 0, 1.5, false}}, {{2, 1.5, 1.5, 3, false}}}},
-		"1 : 3":     {[]float64{1, 3}, [][]span{{{0, 3, 0, 3, false}}, {{0, 3, 3, 6, false}, {2, 3, 0, 3, true}}}},
-		"1 : 1":     {[]float64{1, 1}, [][]span{{{0, 6, 0, 6, true}}, {{2, 3, 0, 3, true}}}},
-		"thirds":    {[]float64{1, 1, 1}, [][]span{{{0, 4, 0, 4, false}}, {{0, 2, 4, 6, false}, {2, 1, 0, 1, false}}, {{2, 2, 1, 3, false}}}},
-		"8 : 2 : 2": {[]float64{8, 2, 2}, [][]span{{{0, 6, 0, 6, true}, {2, 1, 0, 1, false}}, {{2, 1, 1, 2, false}}, {{2, 1, 2, 3, false}}}},
+		"3 : 1": {[]float64{3, 1}, [][]span{{{0, 6, 0, 6, true}, {2, 1.5, 0, 1.5, false}}, {{2, 1.5, 1.5, 3, false}}}},
+		"1 : 3": {[]float64{1, 3}, [][]span{{{0, 3, 0, 3, false}}, {{0, 3, 3, 6, false}, {2, 3, 0, 3, true}}}},
+		"1 : 1": {[]float64{1, 1}, [][]span{{{0, 6, 0, 6, true}}, {{2, 3, 0, 3, true}}}},
+		"thirds": {[]float64{1, 1, 1}, [][]span{{{0, 4, 0, 4, false}}, {{0, 2, 4, 6, false}, {2, 1, 0, 1, false}},
+			{{2, 2, 1, 3, false}}}},
+		"8 : 2 : 2": {[]float64{8, 2, 2}, [][]span{{{0, 6, 0, 6, true}, {2, 1, 0, 1, false}}, {{2, 1, 1, 2, false}},
+			{{2, 1, 2, 3, false}}}},
 	} {
 		sections := Allot(panels, c.shares, takes)
 		for n, s := range sections {
@@ -409,7 +442,8 @@ func TestPanelsThatTakeMore(t *testing.T) {
 			for i, want := range c.want[n] {
 				got := s.Spans[i]
 				whole += want.area
-				if got.Panel != want.panel || !near(float64(got.Area), want.area) || !near(float64(got.From), want.from) || !near(float64(got.To), want.to) || got.Whole != want.whole {
+				if got.Panel != want.panel || !near(float64(got.Area), want.area) || !near(float64(got.From), want.from) ||
+					!near(float64(got.To), want.to) || got.Whole != want.whole {
 					t.Errorf("%s: section %d: %+v, want %+v", name, n+1, got, want)
 				}
 			}
@@ -429,7 +463,8 @@ func TestJoinsBetweenNeighbours(t *testing.T) {
 		laying := Plot(hall, Layout{Direction: &along}, order, equal(4), nil).Lay(hall, equal(4))
 		var at []float64
 		for i, cut := range laying.Cuts {
-			if cut.After != i+1 || !slices.Equal(cut.With, []int{i + 2}) || len(cut.Marks) != 2 || !slices.Equal(laying.Sections[i+1].Beside, []int{i + 1}) || laying.Sections[i+1].Edge != cut.Wet {
+			if cut.After != i+1 || !slices.Equal(cut.With, []int{i + 2}) || len(cut.Marks) != 2 ||
+				!slices.Equal(laying.Sections[i+1].Beside, []int{i + 1}) || laying.Sections[i+1].Edge != cut.Wet {
 				t.Errorf("%+v beside %+v", cut, laying.Sections[i+1])
 			}
 			at = append(at, math.Round(cut.Marks[0].At.X*1000)/1000)

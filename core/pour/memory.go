@@ -24,7 +24,8 @@ func NewMemory() *Memory {
 	ground := new(geometry.Ground)
 	return &Memory{
 		memo.New(mostKept, nil, func(q pieces) Laying { return q.lift(ground) }),
-		memo.New(mostKept, nil, func(q leaving) []geometry.Escape { return q.escapes(ground) }), memo.New(mostKept, nil, walking.ways),
+		memo.New(mostKept, nil, func(q leaving) []geometry.Escape { return q.escapes(ground) }),
+		memo.New(mostKept, nil, walking.ways),
 	}
 }
 

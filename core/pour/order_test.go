@@ -32,13 +32,18 @@ func names(panels []takeoff.Panel, order []int) string {
 // A pool of 8 m × 4 m with its shallow end at x = 0: wherever the ladder stands, its wall is
 // the last of the walls and the floor at its foot the last of the floors.
 func TestThePoolEndsAtItsLadder(t *testing.T) {
-	panels := poolOf(t, takeoff.Pool{Form: takeoff.Rectangular, Length: 8, Width: 4, Shallow: 1, Deep: 2.5, FlatRun: 3, SlopeRun: 2, Coping: 0.3})
+	panels := poolOf(t, takeoff.Pool{Form: takeoff.Rectangular, Length: 8, Width: 4, Shallow: 1, Deep: 2.5, FlatRun: 3,
+		SlopeRun: 2, Coping: 0.3})
 	for _, c := range []struct {
 		ladder geometry.Point
 		want   string
 	}{
-		{geometry.Point{X: 0, Y: 2}, "Right wall along the shallow floor; Right wall along the slope; Right wall along the deep floor; Deep end wall; Left wall along the deep floor; Left wall along the slope; Left wall along the shallow floor; Shallow end wall; Deep floor; Slope; Shallow floor; Coping return"},
-		{geometry.Point{X: 8, Y: 2}, "Left wall along the deep floor; Left wall along the slope; Left wall along the shallow floor; Shallow end wall; Right wall along the shallow floor; Right wall along the slope; Right wall along the deep floor; Deep end wall; Shallow floor; Slope; Deep floor; Coping return"},
+		{geometry.Point{X: 0, Y: 2}, "Right wall along the shallow floor; Right wall along the slope; Right wall along the " +
+			"deep floor; Deep end wall; Left wall along the deep floor; Left wall along the slope; Left wall along the " +
+			"shallow floor; Shallow end wall; Deep floor; Slope; Shallow floor; Coping return"},
+		{geometry.Point{X: 8, Y: 2}, "Left wall along the deep floor; Left wall along the slope; Left wall along the " +
+			"shallow floor; Shallow end wall; Right wall along the shallow floor; Right wall along the slope; Right wall " +
+			"along the deep floor; Deep end wall; Shallow floor; Slope; Deep floor; Coping return"},
 	} {
 		if got := names(panels, Order(panels, c.ladder)); got != c.want {
 			t.Errorf("ladder at %v: %s", c.ladder, got)
@@ -46,9 +51,12 @@ func TestThePoolEndsAtItsLadder(t *testing.T) {
 	}
 	// Round pools, ovals and freeforms keep to it, and every panel is worked once.
 	for _, p := range []takeoff.Pool{
-		{Form: takeoff.Round, Length: 6, Shallow: 1.2}, {Form: takeoff.Oval, Length: 9, Width: 5, Shallow: 1, Deep: 2, FlatRun: 3, SlopeRun: 3},
-		{Form: takeoff.LShaped, Length: 8, Width: 4, Shallow: 1.2, Arm: &takeoff.Arm{At: 1, Width: 3, Out: 2, Mirrored: true}},
-		{Form: takeoff.Freeform, Outline: geometry.Ring{{X: 0, Y: 0}, {X: 5, Y: 0}, {X: 7, Y: 3}, {X: 2, Y: 5}}, Depths: []takeoff.Depth{{At: geometry.Point{X: 3, Y: 2}, Depth: 1.4}}},
+		{Form: takeoff.Round, Length: 6, Shallow: 1.2}, {Form: takeoff.Oval, Length: 9, Width: 5, Shallow: 1, Deep: 2,
+			FlatRun: 3, SlopeRun: 3},
+		{Form: takeoff.LShaped, Length: 8, Width: 4, Shallow: 1.2,
+			Arm: &takeoff.Arm{At: 1, Width: 3, Out: 2, Mirrored: true}},
+		{Form: takeoff.Freeform, Outline: geometry.Ring{{X: 0, Y: 0}, {X: 5, Y: 0}, {X: 7, Y: 3}, {X: 2, Y: 5}},
+			Depths: []takeoff.Depth{{At: geometry.Point{X: 3, Y: 2}, Depth: 1.4}}},
 	} {
 		panels, ladder := poolOf(t, p), geometry.Point{X: 0, Y: 1}
 		order := Order(panels, ladder)
@@ -87,7 +95,8 @@ func TestWallsInBands(t *testing.T) {
 		sections := Allot(panels, []float64{1}, func(takeoff.Panel) float64 { return 1 })
 		for _, s := range sections[0].Spans {
 			switch {
-			case s.Name == "Deep end wall" && s.Lifts != want, s.Name == "Shallow end wall" && s.Lifts != 0, s.Name == "Slope" && s.Lifts != 0:
+			case s.Name == "Deep end wall" && s.Lifts != want, s.Name == "Shallow end wall" && s.Lifts != 0, s.Name == "Slope" &&
+				s.Lifts != 0:
 				t.Errorf("%v m deep: %s in %d bands", deep, s.Name, s.Lifts)
 			}
 		}
@@ -97,7 +106,9 @@ func TestWallsInBands(t *testing.T) {
 // By hand: 3 L over a board of 2 m² and one of 1 m², in two batches: the first covers 1.5 m²
 // of the first board. A strip of 0.04 m² takes 40 mL of its 1 L to a square metre, once.
 func TestBeadsOverPieces(t *testing.T) {
-	panels := []takeoff.Panel{{Name: "Run", Facing: takeoff.Level, Area: 2}, {Name: "Run, side 1, edge", Facing: takeoff.Vertical, Area: 0.5}, {Name: "Bar", Facing: takeoff.Level, Area: 1, Group: 1}}
+	panels := []takeoff.Panel{{Name: "Run", Facing: takeoff.Level, Area: 2},
+		{Name: "Run, side 1, edge", Facing: takeoff.Vertical, Area: 0.5},
+		{Name: "Bar", Facing: takeoff.Level, Area: 1, Group: 1}}
 	takes := func(p takeoff.Panel) float64 {
 		if p.Facing == takeoff.Vertical {
 			return 0
@@ -105,7 +116,9 @@ func TestBeadsOverPieces(t *testing.T) {
 		return 1
 	}
 	sections := Allot(panels, []float64{1, 1}, takes)
-	Pour(panels, sections, []kit.Batch{{Volume: 0.0015}, {Volume: 0.0015}}, []takeoff.Narrow{{Piece: "Run", Name: "between Sink and side 1", Area: 0.04}, {Piece: "Bar", Name: "x", Area: 0.01}}, takes)
+	Pour(panels, sections, []kit.Batch{{Volume: 0.0015}, {Volume: 0.0015}},
+		[]takeoff.Narrow{{Piece: "Run", Name: "between Sink and side 1", Area: 0.04},
+			{Piece: "Bar", Name: "x", Area: 0.01}}, takes)
 	want := [][]Bead{
 		{{Name: "Run", Volume: 0.0015}, {Name: "Run, between Sink and side 1", Narrow: true, Volume: 0.00004}},
 		{{Name: "Run", Volume: 0.0005}, {Name: "Bar", Volume: 0.001}, {Name: "Bar, x", Narrow: true, Volume: 0.00001}},
@@ -134,11 +147,14 @@ func TestStepsFromTheTopDown(t *testing.T) {
 		t.Errorf("%+v", steps)
 	}
 	// Two flights follow each other; one that a batch cannot cover a step of stays apart.
-	floor, steps = Down([]takeoff.Flight{{Name: "Up", Count: 2, Area: 1}, {Name: "Down", Count: 3, Area: 3}}, []float64{3, 3})
-	if want := [][]Descent{{{"Up", 1, 2, 1}, {"Down", 1, 1, 1}}, {{"Down", 2, 3, 2}}}; !reflect.DeepEqual(steps, want) || !near(floor[0], 1) || !near(floor[1], 1) {
+	floor, steps = Down([]takeoff.Flight{{Name: "Up", Count: 2, Area: 1}, {Name: "Down", Count: 3, Area: 3}},
+		[]float64{3, 3})
+	if want := [][]Descent{{{"Up", 1, 2, 1}, {"Down", 1, 1, 1}}, {{"Down", 2, 3, 2}}}; !reflect.DeepEqual(steps, want) ||
+		!near(floor[0], 1) || !near(floor[1], 1) {
 		t.Errorf("%v, %+v", floor, steps)
 	}
-	if floor, steps := Down([]takeoff.Flight{{Name: "Wide", Count: 1, Area: 4}}, []float64{4, 4}); steps != nil || !near(floor[0], 4) {
+	if floor, steps := Down([]takeoff.Flight{{Name: "Wide", Count: 1, Area: 4}}, []float64{4, 4}); steps != nil ||
+		!near(floor[0], 4) {
 		t.Errorf("%v, %+v", floor, steps)
 	}
 }

@@ -145,7 +145,8 @@ func along(p takeoff.Panel, area float64) measure.Length {
 
 // Pour says how much of each batch goes as beads onto each piece that its section covers, and
 // how much of that into the narrow strips of a piece, with the first batch that comes to it.
-func Pour(panels []takeoff.Panel, sections []Section, batches []kit.Batch, strips []takeoff.Narrow, takes func(takeoff.Panel) float64) {
+func Pour(panels []takeoff.Panel, sections []Section, batches []kit.Batch, strips []takeoff.Narrow,
+	takes func(takeoff.Panel) float64) {
 	poured := make(map[string]bool)
 	for n := range sections {
 		s := &sections[n]
@@ -166,7 +167,8 @@ func Pour(panels []takeoff.Panel, sections []Section, batches []kit.Batch, strip
 			poured[p.Name] = true
 			for _, strip := range strips {
 				if strip.Piece == p.Name {
-					s.Beads = append(s.Beads, Bead{Name: strip.Piece + ", " + strip.Name, Narrow: true, Volume: each * measure.Volume(strip.Area)})
+					s.Beads = append(s.Beads, Bead{Name: strip.Piece + ", " + strip.Name, Narrow: true,
+						Volume: each * measure.Volume(strip.Area)})
 				}
 			}
 		}
@@ -194,7 +196,8 @@ func Joins(panels []takeoff.Panel, sections []Section, path string, coat int) []
 		if first[group] != last[group] {
 			found = append(found, finding.Finding{
 				Level: finding.Note, Step: finding.Pour, Path: path + "/top",
-				Text:   fmt.Sprintf("Coat %d: %s takes resin from batches %d to %d; a join can show on a top.", coat, name[group], first[group], last[group]),
+				Text: fmt.Sprintf("Coat %d: %s takes resin from batches %d to %d; a join can show on a top.", coat, name[group],
+					first[group], last[group]),
 				WayOut: "Mix them in one larger vessel, or pour them within minutes of each other and let them flow together.",
 			})
 		}

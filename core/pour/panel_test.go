@@ -18,7 +18,8 @@ func TestAWallIsCutWhereItsAreaEnds(t *testing.T) {
 		t.Fatalf("%+v", sections)
 	}
 	first, second := sections[0].Spans[0], sections[1].Spans[0]
-	if x := 6 - math.Sqrt(20); math.Abs(float64(first.To)-x) > 1e-12 || first.From != 0 || second.From != first.To || math.Abs(float64(second.To)-4) > 1e-12 {
+	if x := 6 - math.Sqrt(20); math.Abs(float64(first.To)-x) > 1e-12 || first.From != 0 || second.From != first.To ||
+		math.Abs(float64(second.To)-4) > 1e-12 {
 		t.Errorf("cut at %v and %v, want %v", first.To, second.To, x)
 	}
 	if floor := sections[2].Spans[0]; !floor.Whole || floor.Area != 8 {
@@ -71,11 +72,13 @@ func TestSharesAddUp(t *testing.T) {
 }
 
 func TestJoinsOnATopAreTold(t *testing.T) {
-	panels := []takeoff.Panel{{Name: "Run", Area: 2, Group: 0}, {Name: "Run, edge", Area: 1, Group: 0}, {Name: "Island", Area: 3, Group: 1}}
+	panels := []takeoff.Panel{{Name: "Run", Area: 2, Group: 0}, {Name: "Run, edge", Area: 1, Group: 0},
+		{Name: "Island", Area: 3, Group: 1}}
 	if found := Joins(panels, Allot(panels, []float64{1, 1}, all), "", 1); len(found) != 0 {
 		t.Errorf("%v", found)
 	}
-	if found := Joins(panels, Allot(panels, []float64{2, 1}, all), "", 2); len(found) != 1 || found[0].Text != "Coat 2: Island takes resin from batches 1 to 2; a join can show on a top." {
+	if found := Joins(panels, Allot(panels, []float64{2, 1}, all), "", 2); len(found) != 1 ||
+		found[0].Text != "Coat 2: Island takes resin from batches 1 to 2; a join can show on a top." {
 		t.Errorf("%v", found)
 	}
 }

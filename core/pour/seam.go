@@ -22,14 +22,16 @@ func (c Course) onSeams(p geometry.Polygon, strips []geometry.Strip) []geometry.
 		under := geometry.Below(p, c.travel, strips[i].To)
 		for _, s := range c.seams {
 			level, square := s.Level(c.travel)
-			if by := math.Abs(level - strips[i].To); !square || by >= best || level <= strips[i].From || level >= strips[i+1].To {
+			if by := math.Abs(level - strips[i].To); !square || by >= best || level <= strips[i].From ||
+				level >= strips[i+1].To {
 				continue
 			}
 			by := geometry.Below(p, c.travel, level) - under
 			if math.Abs(by-own) > geometry.NearlyShare*strips[i].Area || math.Abs(by) > geometry.NearlyShare*strips[i+1].Area {
 				continue
 			}
-			if met, _ := geometry.Chord(p, c.travel, level); len(met) != 2 || !s.Carries([2]geometry.Point{met[0].At, met[1].At}) {
+			if met, _ := geometry.Chord(p, c.travel, level); len(met) != 2 ||
+				!s.Carries([2]geometry.Point{met[0].At, met[1].At}) {
 				continue
 			}
 			best, levels[i], gained, moved = math.Abs(level-strips[i].To), level, by, true
@@ -71,7 +73,8 @@ func (c Course) Offered(p geometry.Polygon, shares []float64) ([]Offer, []float6
 			if !square || by > near {
 				continue
 			}
-			if met, _ := geometry.Chord(p, c.travel, level); len(met) == 2 && s.Carries([2]geometry.Point{met[0].At, met[1].At}) {
+			if met, _ := geometry.Chord(p, c.travel, level); len(met) == 2 &&
+				s.Carries([2]geometry.Point{met[0].At, met[1].At}) {
 				near, name, levels[i] = by, s.Name, level
 			}
 		}

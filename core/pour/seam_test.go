@@ -30,11 +30,14 @@ func TestJoinsLieOnSeamsThatAreNear(t *testing.T) {
 		{"too far behind", []geometry.Seam{across(7.879, 0, 5)}, [2]float64{4, 8}, [2]string{}},
 		{"of a part only", []geometry.Seam{across(4.05, 0, 3.9)}, [2]float64{4, 8}, [2]string{}},
 		{"of most of it", []geometry.Seam{across(4.05, 0.9, 5)}, [2]float64{4.05, 8}, [2]string{"joint", ""}},
-		{"aslant", []geometry.Seam{{A: geometry.Point{X: 4, Y: 0}, B: geometry.Point{X: 4.2, Y: 5}, Name: "joint"}}, [2]float64{4, 8}, [2]string{}},
+		{"aslant", []geometry.Seam{{A: geometry.Point{X: 4, Y: 0}, B: geometry.Point{X: 4.2, Y: 5}, Name: "joint"}},
+			[2]float64{4, 8}, [2]string{}},
 		{"the nearer", []geometry.Seam{across(4.1, 0, 5), across(3.95, 0, 5)}, [2]float64{3.95, 8}, [2]string{"joint", ""}},
 		// Section 2 would lose 0.5 m² in front and 0.25 m² behind.
-		{"both against one", []geometry.Seam{across(4.1, 0, 5), across(7.95, 0, 5)}, [2]float64{4.1, 8}, [2]string{"joint", ""}},
-		{"both alike", []geometry.Seam{across(4.1, 0, 5), across(8.1, 0, 5)}, [2]float64{4.1, 8.1}, [2]string{"joint", "joint"}},
+		{"both against one", []geometry.Seam{across(4.1, 0, 5), across(7.95, 0, 5)}, [2]float64{4.1, 8},
+			[2]string{"joint", ""}},
+		{"both alike", []geometry.Seam{across(4.1, 0, 5), across(8.1, 0, 5)}, [2]float64{4.1, 8.1},
+			[2]string{"joint", "joint"}},
 	} {
 		laying := Plot(hall, Layout{Exit: &door}, c.seams, equal(3), nil).Lay(hall, equal(3))
 		sum := 0.0
@@ -63,7 +66,8 @@ func TestSeamsAreOffered(t *testing.T) {
 		return Plot(hall, Layout{Exit: &door}, seams, equal(3), nil).Offered(hall, equal(3))
 	}
 	offers, areas := offered(across(4.5, 0, 5), across(7, 0, 5))
-	if len(offers) != 2 || offers[0].After != 1 || offers[1].After != 2 || !near(float64(offers[0].By), 0.5) || !near(float64(offers[1].By), 1) || offers[0].Name != "joint" {
+	if len(offers) != 2 || offers[0].After != 1 || offers[1].After != 2 || !near(float64(offers[0].By), 0.5) ||
+		!near(float64(offers[1].By), 1) || offers[0].Name != "joint" {
 		t.Fatalf("%+v", offers)
 	}
 	for i, want := range []float64{22.5, 12.5, 25} {
@@ -71,7 +75,8 @@ func TestSeamsAreOffered(t *testing.T) {
 			t.Errorf("%v", areas)
 		}
 	}
-	for name, s := range map[string]geometry.Seam{"too far": across(5.4, 0, 5), "met anyhow": across(4.1, 0, 5), "short": across(4.5, 0, 2)} {
+	for name, s := range map[string]geometry.Seam{"too far": across(5.4, 0, 5), "met anyhow": across(4.1, 0, 5),
+		"short": across(4.5, 0, 2)} {
 		if offers, _ := offered(s); len(offers) != 0 {
 			t.Errorf("%s: %+v", name, offers)
 		}
@@ -101,7 +106,8 @@ func TestNearGoesByTheNarrowerStrip(t *testing.T) {
 		{[]float64{0.25, 0.25, 0.5}, 6.9, 1}, {[]float64{0.25, 0.25, 0.5}, 7.5, 0}, {[]float64{0.25, 0.25, 0.5}, 5.1, 1},
 		{[]float64{0.5, 0.25, 0.25}, 6.9, 1}, {[]float64{0.5, 0.25, 0.25}, 7.5, 0}, {[]float64{0.5, 0.25, 0.25}, 10.1, 0},
 	} {
-		offers, _ := Plot(hall, Layout{Exit: &door}, []geometry.Seam{across(c.seam, 0, 5)}, c.shares, nil).Offered(hall, c.shares)
+		offers, _ := Plot(hall, Layout{Exit: &door}, []geometry.Seam{across(c.seam, 0, 5)}, c.shares,
+			nil).Offered(hall, c.shares)
 		if len(offers) != c.offers {
 			t.Errorf("shares %v, a joint at %v m: %+v", c.shares, c.seam, offers)
 		}
@@ -111,7 +117,8 @@ func TestNearGoesByTheNarrowerStrip(t *testing.T) {
 // rooms are two rooms of 6 m × 5 m joined by a passage of 1 m length and a width.
 func rooms(wide float64) geometry.Polygon {
 	low, high := 2.5-wide/2, 2.5+wide/2
-	return geometry.Polygon{Outline: geometry.Ring{{X: 0, Y: 0}, {X: 6, Y: 0}, {X: 6, Y: low}, {X: 7, Y: low}, {X: 7, Y: 0}, {X: 13, Y: 0},
+	return geometry.Polygon{Outline: geometry.Ring{{X: 0, Y: 0}, {X: 6, Y: 0}, {X: 6, Y: low}, {X: 7, Y: low},
+		{X: 7, Y: 0}, {X: 13, Y: 0},
 		{X: 13, Y: 5}, {X: 7, Y: 5}, {X: 7, Y: high}, {X: 6, Y: high}, {X: 6, Y: 5}, {X: 0, Y: 5}}}
 }
 
@@ -121,7 +128,8 @@ func TestAStripBehindANarrowPassage(t *testing.T) {
 	door, along := geometry.Point{X: 13, Y: 2.5}, measure.Angle(0)
 	told := func(wide float64, walkway *measure.Length) []string {
 		p := rooms(wide)
-		laying := Plot(p, Layout{Exit: &door, Direction: &along, Walkway: walkway}, nil, equal(4), NewMemory()).Lay(p, equal(4))
+		laying := Plot(p, Layout{Exit: &door, Direction: &along, Walkway: walkway}, nil, equal(4), NewMemory()).
+			Lay(p, equal(4))
 		var all []string
 		for _, f := range laying.Findings("/s", 1, measure.Metric) {
 			all = append(all, f.Path+" "+f.Text)
@@ -131,7 +139,9 @@ func TestAStripBehindANarrowPassage(t *testing.T) {
 	if all := told(1.2, nil); len(all) != 0 {
 		t.Errorf("1.2 m wide: %v", all)
 	}
-	if all := told(0.4, nil); len(all) != 1 || !strings.HasPrefix(all[0], "/s/layout/walkway Coat 1: from a part of section 1 nobody comes to the exit over dry floor") {
+	if all := told(0.4, nil); len(all) != 1 ||
+		!strings.HasPrefix(all[0], "/s/layout/walkway Coat 1: from a part of section 1 nobody comes to the exit over "+
+			"dry floor") {
 		t.Errorf("0.4 m wide: %v", all)
 	}
 	wide := measure.Length(1.5)
@@ -142,7 +152,8 @@ func TestAStripBehindANarrowPassage(t *testing.T) {
 	seams := geometry.Doorways(rooms(1.2), 2.5)
 	straight := 0
 	for _, s := range seams {
-		if level, square := s.Level(geometry.Heading(0)); square && (near(level, 6) || near(level, 7)) && near(s.A.Distance(s.B), 1.2) {
+		if level, square := s.Level(geometry.Heading(0)); square && (near(level, 6) || near(level, 7)) &&
+			near(s.A.Distance(s.B), 1.2) {
 			straight++
 		}
 	}

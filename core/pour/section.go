@@ -90,7 +90,8 @@ func (c Course) Lay(p geometry.Polygon, shares []float64) Laying {
 		endsAtExit: c.exit == nil || c.endsAtExit(strips), partial: c.partial,
 	}
 	for i, s := range strips {
-		l.Sections[i] = Section{Number: i + 1, Area: measure.Area(s.Area), Rings: s.Rings, Patches: s.Patches(), Label: s.Inside(c.travel)}
+		l.Sections[i] = Section{Number: i + 1, Area: measure.Area(s.Area), Rings: s.Rings, Patches: s.Patches(),
+			Label: s.Inside(c.travel)}
 		if i > 0 {
 			l.Sections[i].Beside, l.Sections[i].Edge = []int{i}, l.Cuts[i-1].Wet
 		}
@@ -146,9 +147,11 @@ func (q pieces) lift(in *geometry.Ground) Laying {
 	if err != nil {
 		return Laying{failed: fmt.Errorf("divide the floor: %w", err), partial: !complete}
 	}
-	l := Laying{partial: !complete, Sections: make([]Section, len(pieces)), Cuts: make([]Cut, 0, len(pieces)-1), endsAtExit: true}
+	l := Laying{partial: !complete, Sections: make([]Section, len(pieces)), Cuts: make([]Cut, 0, len(pieces)-1),
+		endsAtExit: true}
 	for i, piece := range pieces {
-		l.Sections[i] = Section{Number: i + 1, Area: measure.Area(piece.Area), Rings: piece.Rings, Patches: 1, Label: piece.Label}
+		l.Sections[i] = Section{Number: i + 1, Area: measure.Area(piece.Area), Rings: piece.Rings, Patches: 1,
+			Label: piece.Label}
 	}
 	for i, piece := range pieces {
 		cut := Cut{After: i + 1, With: []int{}, Marks: []Mark{}}
@@ -218,13 +221,15 @@ func (l Laying) Findings(path string, coat int, units measure.System) []finding.
 	var found []finding.Finding
 	warn := func(way, text string, args ...any) {
 		found = append(found, finding.Finding{
-			Level: finding.Warning, Step: finding.Pour, Path: path + "/layout/direction", Text: fmt.Sprintf(text, args...), WayOut: way,
+			Level: finding.Warning, Step: finding.Pour, Path: path + "/layout/direction", Text: fmt.Sprintf(text, args...),
+			WayOut: way,
 		})
 	}
 	for _, s := range l.Sections {
 		if s.Patches > 1 {
 			warn("Choose another direction, or divide the surface into two.",
-				"Coat %d: section %d falls into %d separate pieces, so its batch would be carried between them.", coat, s.Number, s.Patches)
+				"Coat %d: section %d falls into %d separate pieces, so its batch would be carried between them.", coat,
+				s.Number, s.Patches)
 		}
 	}
 	for n, e := range l.escapes {
@@ -240,7 +245,8 @@ func (l Laying) Findings(path string, coat int, units measure.System) []finding.
 		}
 		found = append(found, finding.Finding{
 			Level: finding.Warning, Step: finding.Pour, Path: path + "/layout/walkway",
-			Text:   fmt.Sprintf("Coat %d: from a part of section %d nobody comes to the exit over dry floor: %s.", coat, n+1, why),
+			Text: fmt.Sprintf("Coat %d: from a part of section %d nobody comes to the exit over dry floor: %s.",
+				coat, n+1, why),
 			WayOut: "Wear spiked shoes, mark another exit, or take a narrower way.",
 		})
 		break // what lies behind it is cut off as well
@@ -254,7 +260,8 @@ func (l Laying) Findings(path string, coat int, units measure.System) []finding.
 	}
 	if len(l.Sections) > 1 && !l.endsAtExit {
 		warn("Choose a direction that ends at the exit, or mark another exit.",
-			"Coat %d: the exit does not lie at section %d, the last; the crew would have to cross wet film.", coat, len(l.Sections))
+			"Coat %d: the exit does not lie at section %d, the last; the crew would have to cross wet film.", coat,
+			len(l.Sections))
 	}
 	return found
 }

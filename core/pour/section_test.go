@@ -68,19 +68,23 @@ func TestAChosenDirectionIsKept(t *testing.T) {
 func TestAwkwardSectionsAreTold(t *testing.T) {
 	// Across the legs of a U every early section lies in two pieces, and a door
 	// in the middle of a long wall is cut off.
-	horseshoe := geometry.Polygon{Outline: geometry.Ring{{X: 0, Y: 0}, {X: 9, Y: 0}, {X: 9, Y: 8}, {X: 6, Y: 8}, {X: 6, Y: 3}, {X: 3, Y: 3}, {X: 3, Y: 8}, {X: 0, Y: 8}}}
+	horseshoe := geometry.Polygon{Outline: geometry.Ring{{X: 0, Y: 0}, {X: 9, Y: 0}, {X: 9, Y: 8}, {X: 6, Y: 8},
+		{X: 6, Y: 3}, {X: 3, Y: 3}, {X: 3, Y: 8}, {X: 0, Y: 8}}}
 	down, right := measure.Angle(270), measure.Angle(0)
-	told := Plot(horseshoe, Layout{Direction: &down}, nil, equal(3), nil).Lay(horseshoe, equal(3)).Findings("/s", 2, measure.Metric)
+	told := Plot(horseshoe, Layout{Direction: &down}, nil, equal(3), nil).Lay(horseshoe, equal(3)).Findings("/s", 2,
+		measure.Metric)
 	if len(told) == 0 || !strings.Contains(told[0].Text, "Coat 2: section 1 falls into 2 separate pieces") {
 		t.Errorf("told %v", told)
 	}
 	door := geometry.Point{X: 5, Y: 0}
-	told = Plot(hall, Layout{Direction: &right, Exit: &door}, nil, equal(4), nil).Lay(hall, equal(4)).Findings("/s", 1, measure.Metric)
+	told = Plot(hall, Layout{Direction: &right, Exit: &door}, nil, equal(4), nil).Lay(hall, equal(4)).Findings("/s", 1,
+		measure.Metric)
 	if len(told) != 1 || !strings.Contains(told[0].Text, "cross wet film") || told[0].WayOut == "" {
 		t.Errorf("told %v", told)
 	}
 	// Left to itself the plan finds a way without either.
-	if told = Plot(horseshoe, Layout{}, nil, equal(3), nil).Lay(horseshoe, equal(3)).Findings("/s", 1, measure.Metric); len(told) > 0 {
+	if told = Plot(horseshoe, Layout{}, nil, equal(3), nil).Lay(horseshoe, equal(3)).Findings("/s", 1,
+		measure.Metric); len(told) > 0 {
 		t.Errorf("left to itself: %v", told)
 	}
 }
@@ -103,7 +107,8 @@ func TestAroundACorePieceByPiece(t *testing.T) {
 	if told := laying.Findings("/s", 1, measure.Metric); len(told) > 0 {
 		t.Errorf("%v", told)
 	}
-	if far, near := laying.Sections[0].Label.Distance(door), laying.Sections[6].Label.Distance(door); far < 12 || near > 4 {
+	if far, near := laying.Sections[0].Label.Distance(door),
+		laying.Sections[6].Label.Distance(door); far < 12 || near > 4 {
 		t.Errorf("it begins %v m from the door and ends %v m from it", far, near)
 	}
 	for _, cut := range laying.Cuts {
@@ -159,7 +164,8 @@ func TestAroundACorePieceByPiece(t *testing.T) {
 	if met != 0 {
 		t.Errorf("%d more are met from one side than from the other", met)
 	}
-	if again := Plot(floor, Layout{Exit: &door}, nil, equal(7), memory).Lay(floor, equal(7)); &again.Sections[0] != &laying.Sections[0] {
+	if again := Plot(floor, Layout{Exit: &door}, nil, equal(7), memory).Lay(floor, equal(7)); &again.Sections[0] !=
+		&laying.Sections[0] {
 		t.Error("it is divided anew")
 	}
 	along := measure.Angle(0)

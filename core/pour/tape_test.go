@@ -54,7 +54,8 @@ func TestTapedSlantedCutsStayOnTheSafeSide(t *testing.T) {
 			for _, units := range []measure.System{measure.Metric, measure.US} {
 				for n, cut := range Taped(floor, laying, units) {
 					for _, m := range cut.Marks {
-						if past := course.travel.Along(m.At) - course.travel.Along(laying.Cuts[n].Marks[0].At); m.Tape == 0 && past > 1e-6 {
+						if past := course.travel.Along(m.At) - course.travel.Along(laying.Cuts[n].Marks[0].At); m.Tape == 0 &&
+							past > 1e-6 {
 							t.Fatalf("at %v°: a mark lies %.1f mm past the cut", angle, 1000*past)
 						}
 					}

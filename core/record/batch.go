@@ -25,7 +25,8 @@ const (
 
 // life is how long a mass of a mix lives with its parts at temperatures; false where the
 // sheet tells too little for it.
-func (t *Teller) life(i *Issue, c *Coat, mass measure.Mass, a, b, air measure.Temperature) (life measure.Span, beyond, known bool) {
+func (t *Teller) life(i *Issue, c *Coat, mass measure.Mass, a, b, air measure.Temperature) (life measure.Span, beyond,
+	known bool) {
 	p := &c.Product
 	mix := p.Mix()
 	if len(p.Components) < 2 || len(p.PotLife) == 0 || !(mass > 0) {
@@ -55,7 +56,8 @@ func (t *Teller) life(i *Issue, c *Coat, mass measure.Mass, a, b, air measure.Te
 
 // batch reads what happened to a batch. A lost bucket begins it anew.
 func (t *Teller) batch(i *Issue, c *Coat, b *Batch, events byBatch, units measure.System) BatchDay {
-	d := BatchDay{Number: b.Number, ID: b.ID, State: Waiting, Attempt: 1, Lost: []Remark{}, Films: []FilmRead{}, Events: make(map[Kind]string), Told: make(map[Kind]measure.Span), Life: b.Life}
+	d := BatchDay{Number: b.Number, ID: b.ID, State: Waiting, Attempt: 1, Lost: []Remark{}, Films: []FilmRead{},
+		Events: make(map[Kind]string), Told: make(map[Kind]measure.Span), Life: b.Life}
 	told := (*measure.Temperature)(nil) // with A meeting B
 	mark := func(e *Event, to **time.Time) {
 		at := e.When()
@@ -94,14 +96,16 @@ func (t *Teller) batch(i *Issue, c *Coat, b *Batch, events byBatch, units measur
 			d.Lots, d.Expires = e.Body.Lots, e.Body.Expires
 			d.Events[Lot] = e.ID
 		case Film:
-			d.Films = append(d.Films, FilmRead{Film: *e.Body.Film, At: e.When(), By: e.Name, Bad: filmAgainst(c, *e.Body.Film, units), Event: e.ID})
+			d.Films = append(d.Films, FilmRead{Film: *e.Body.Film, At: e.When(), By: e.Name,
+				Bad: filmAgainst(c, *e.Body.Film, units), Event: e.ID})
 		case Lost:
 			hot := d.Hot
 			if share := d.lived(e); share > 0 && share < 1 {
 				hot = append(hot, share)
 			}
 			lost := append(d.Lost, Remark{At: e.When(), By: e.Name, Text: e.Body.Text, Event: e.ID, Task: string(e.Task)})
-			d = BatchDay{Number: b.Number, ID: b.ID, State: Waiting, Attempt: d.Attempt + 1, Lost: lost, Hot: hot, Films: []FilmRead{}, Events: make(map[Kind]string), Told: make(map[Kind]measure.Span), Life: b.Life}
+			d = BatchDay{Number: b.Number, ID: b.ID, State: Waiting, Attempt: d.Attempt + 1, Lost: lost, Hot: hot,
+				Films: []FilmRead{}, Events: make(map[Kind]string), Told: make(map[Kind]measure.Span), Life: b.Life}
 		}
 	}
 	for _, reached := range []struct {
@@ -128,15 +132,18 @@ const sameTouch = time.Minute
 // there; what contradicts it is told.
 func (d *BatchDay) again(e *Event, zone string, units measure.System) {
 	if off := e.When().Sub(*d.Meets); off > sameTouch {
-		d.Doubts = append(d.Doubts, fmt.Sprintf("Batch %d: mixing start was logged at %s and again at %s by %s. The first counts; void the one that is wrong.",
-			d.Number, sited(*d.Meets, zone).Format("15:04"), sited(e.When(), zone).Format("15:04"), e.Name))
+		d.Doubts = append(d.Doubts,
+			fmt.Sprintf("Batch %d: mixing start was logged at %s and again at %s by %s. The first counts; void the one that "+
+				"is wrong.",
+				d.Number, sited(*d.Meets, zone).Format("15:04"), sited(e.When(), zone).Format("15:04"), e.Name))
 	}
 	for _, part := range []struct {
 		name       string
 		kept, told *measure.Temperature
 	}{{"A", d.A, e.Body.A}, {"B", d.B, e.Body.B}} {
 		if part.kept != nil && part.told != nil && *part.kept != *part.told {
-			d.Doubts = append(d.Doubts, fmt.Sprintf("Batch %d: part %s was entered at %s and at %s. The first counts.", d.Number, part.name, units.Temperature(*part.kept), units.Temperature(*part.told)))
+			d.Doubts = append(d.Doubts, fmt.Sprintf("Batch %d: part %s was entered at %s and at %s. The first counts.", d.Number,
+				part.name, units.Temperature(*part.kept), units.Temperature(*part.told)))
 		}
 	}
 	if d.A == nil {
@@ -173,7 +180,8 @@ func (d *BatchDay) lives(t *Teller, i *Issue, c *Coat, b *Batch, air measure.Tem
 		}
 		if life, beyond, known := t.life(i, c, d.mass(b), *one, *other, air); known {
 			d.Life, d.Beyond = life, beyond
-			d.Basis = fmt.Sprintf("A at %s, B at %s, air at %s, %s in the pail", units.Temperature(*one), units.Temperature(*other), units.Temperature(air), units.Mass(d.mass(b)))
+			d.Basis = fmt.Sprintf("A at %s, B at %s, air at %s, %s in the pail", units.Temperature(*one),
+				units.Temperature(*other), units.Temperature(air), units.Mass(d.mass(b)))
 		}
 	}
 	if d.Meets != nil {
@@ -214,13 +222,17 @@ func filmAgainst(c *Coat, f measure.Film, units measure.System) string {
 	off := float64(f/c.Wet) - 1
 	switch {
 	case c.Product.FilmMax != nil && f > c.Product.FilmMax.Value:
-		return fmt.Sprintf("%s is more than the sheet allows in one coat, %s. Spread it out.", units.Film(f), units.Film(c.Product.FilmMax.Value))
+		return fmt.Sprintf("%s is more than the sheet allows in one coat, %s. Spread it out.", units.Film(f),
+			units.Film(c.Product.FilmMax.Value))
 	case c.Product.FilmMin != nil && f < c.Product.FilmMin.Value:
-		return fmt.Sprintf("%s is less than the sheet needs, %s. Bring more here while it is wet.", units.Film(f), units.Film(c.Product.FilmMin.Value))
+		return fmt.Sprintf("%s is less than the sheet needs, %s. Bring more here while it is wet.", units.Film(f),
+			units.Film(c.Product.FilmMin.Value))
 	case math.Abs(off) <= filmOff:
 		return ""
 	case off > 0:
-		return fmt.Sprintf("%s is %s more than the %s to lay: the batch will not reach. Spread it out.", units.Film(f), units.Fraction(measure.Fraction(off)), units.Film(c.Wet))
+		return fmt.Sprintf("%s is %s more than the %s to lay: the batch will not reach. Spread it out.", units.Film(f),
+			units.Fraction(measure.Fraction(off)), units.Film(c.Wet))
 	}
-	return fmt.Sprintf("%s is %s less than the %s to lay. Bring more here while it is wet.", units.Film(f), units.Fraction(measure.Fraction(-off)), units.Film(c.Wet))
+	return fmt.Sprintf("%s is %s less than the %s to lay. Bring more here while it is wet.", units.Film(f),
+		units.Fraction(measure.Fraction(-off)), units.Film(c.Wet))
 }

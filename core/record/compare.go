@@ -56,7 +56,8 @@ func Compare(old, now *Issue, units measure.System) []Change {
 			say(was.ID, "%s starts %s instead of %s.", name, spoken(*is.Start, now.Zone), spoken(*was.Start, old.Zone))
 		}
 		if is.Abrade != was.Abrade {
-			say(was.ID, "%s: the coat below %s.", name, map[bool]string{true: "is abraded before it now", false: "need not be abraded any more"}[is.Abrade])
+			say(was.ID, "%s: the coat below %s.", name,
+				map[bool]string{true: "is abraded before it now", false: "need not be abraded any more"}[is.Abrade])
 		}
 	}
 	for n := range now.Coats {

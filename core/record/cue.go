@@ -18,7 +18,8 @@ const (
 // coat reads a coat and times what is still to come.
 func (t *Teller) coat(i *Issue, c *Coat, below *CoatDay, events byBatch, now time.Time, units measure.System) CoatDay {
 	d := CoatDay{
-		ID: c.ID, Surface: i.surface(c.Surface).Name, Number: c.Number, Name: c.Name, Color: c.Color, Gates: gated(i, c, events.of[batchKey{c.ID, 0}], units),
+		ID: c.ID, Surface: i.surface(c.Surface).Name, Number: c.Number, Name: c.Name, Color: c.Color,
+		Gates:   gated(i, c, events.of[batchKey{c.ID, 0}], units),
 		Batches: make([]BatchDay, len(c.Batches)), Now: []Say{}, Next: []Say{}, Watch: []Say{},
 	}
 	for _, g := range d.Gates {
@@ -94,7 +95,8 @@ func (d *CoatDay) time(c *Coat, now time.Time) {
 	for k := range d.Batches {
 		b, plan := &d.Batches[k], &c.Batches[k].Passage
 		if c.Start != nil {
-			b.Planned = &Course{plan.Meets.After(zero), plan.Pour.After(zero), plan.Empty.After(zero), plan.Laid.After(zero), plan.Done.After(zero)}
+			b.Planned = &Course{plan.Meets.After(zero), plan.Pour.After(zero), plan.Empty.After(zero), plan.Laid.After(zero),
+				plan.Done.After(zero)}
 		}
 		due := &b.Due
 		if k == 0 {
@@ -235,7 +237,8 @@ func call(limit measure.Span) measure.Span { return max(callLeast, callShare*lim
 // tell says what to do now, what next, and what to watch.
 func (d *CoatDay) tell(c *Coat, now time.Time, units measure.System) {
 	if d.Done != nil {
-		d.Now = append(d.Now, Say{Do: "done", Text: fmt.Sprintf("Coat %d is laid. Keep everybody and everything off it.", c.Number)})
+		d.Now = append(d.Now,
+			Say{Do: "done", Text: fmt.Sprintf("Coat %d is laid. Keep everybody and everything off it.", c.Number)})
 		d.watch(c, now, units)
 		return
 	}
@@ -281,7 +284,8 @@ func (d *CoatDay) step(c *Coat, k int, now time.Time, units measure.System) Say 
 	case Mixing, Ready:
 		if b.UseBy != nil && !b.UseBy.After(now) {
 			say.Do, say.Until, say.Late = "lost", b.UseBy, true
-			say.Text = fmt.Sprintf("Batch %d is past its life: do not pour it. Carry it outside, leave it, never add water, never seal it", b.Number)
+			say.Text = fmt.Sprintf("Batch %d is past its life: do not pour it. Carry it outside, leave it, never add water, "+
+				"never seal it", b.Number)
 			break
 		}
 		if b.State == Ready {
@@ -346,7 +350,8 @@ func (d *CoatDay) holds(c *Coat, k int, now time.Time, units measure.System) Say
 		if mixed := m.Hands().After(*b.Meets); mixed.After(now) {
 			return Say{
 				Do: "mix", Batch: b.Number, At: &mixed, Until: &mixed, Of: float64(m.Hands()), Late: true,
-				Text: fmt.Sprintf("Batch %d was mixed for only %s of %s: mix on, then touch again", b.Number, units.Span(took), units.Span(m.Hands())),
+				Text: fmt.Sprintf("Batch %d was mixed for only %s of %s: mix on, then touch again", b.Number, units.Span(took),
+					units.Span(m.Hands())),
 			}
 		}
 	}
@@ -375,7 +380,9 @@ func (d *CoatDay) watch(c *Coat, now time.Time, units measure.System) {
 			switch left := between(now, *b.UseBy); {
 			case left <= 0: // said above all
 			case b.Due.Empty.After(*b.UseBy) && b.Poured == nil:
-				add(b.Number, *b.UseBy, b.Life, fmt.Sprintf("Batch %d would be emptied %s after its life: pour it out on the floor now.", b.Number, units.Span(between(*b.UseBy, b.Due.Empty))))
+				add(b.Number, *b.UseBy, b.Life,
+					fmt.Sprintf("Batch %d would be emptied %s after its life: pour it out on the floor now.", b.Number,
+						units.Span(between(*b.UseBy, b.Due.Empty))))
 			case left <= call(b.Life) && b.Poured == nil:
 				add(b.Number, *b.UseBy, b.Life, fmt.Sprintf("Batch %d: get it out of the pail.", b.Number))
 			}
@@ -390,9 +397,13 @@ func (d *CoatDay) watch(c *Coat, now time.Time, units measure.System) {
 		}
 		switch left := between(now, until); {
 		case left <= 0:
-			add(b.Number, until, edge, fmt.Sprintf("The edge before section %d has set: a line will show. Stop at a joint or tape, note who decided.", c.Batches[k].Card.Section))
+			add(b.Number, until, edge,
+				fmt.Sprintf("The edge before section %d has set: a line will show. Stop at a joint or tape, note who decided.",
+					c.Batches[k].Card.Section))
 		case joins.After(until):
-			add(b.Number, until, edge, fmt.Sprintf("Section %d comes too late for the edge it meets, by %s: another pair of hands there, and join it first.", c.Batches[k].Card.Section, units.Span(between(until, joins))))
+			add(b.Number, until, edge,
+				fmt.Sprintf("Section %d comes too late for the edge it meets, by %s: another pair of hands there, and join "+
+					"it first.", c.Batches[k].Card.Section, units.Span(between(until, joins))))
 		case left <= call(edge) && (b.State != Waiting || k == 0 || d.Batches[k-1].State != Waiting):
 			add(b.Number, until, edge, fmt.Sprintf("Section %d: roll into the edge before it.", c.Batches[k].Card.Section))
 		}

@@ -269,7 +269,8 @@ func (d *Day) on(i *Issue, c *Coat, told []CoatDay) *CoatDay {
 
 // take reads what is of no batch.
 func (d *Day) take(i *Issue, e *Event) {
-	remark := Remark{At: e.When(), By: e.Name, Text: e.Body.Text, Who: e.Body.Reason, Event: e.ID, Task: string(e.Task), Ink: e.Body.Ink}
+	remark := Remark{At: e.When(), By: e.Name, Text: e.Body.Text, Who: e.Body.Reason, Event: e.ID, Task: string(e.Task),
+		Ink: e.Body.Ink}
 	switch e.Kind {
 	case Read, Gated:
 		if r := readingOf(e); r.Slab != nil || r.Air != nil || r.Humidity != nil {
@@ -287,7 +288,8 @@ func (d *Day) take(i *Issue, e *Event) {
 			coat, _ = CoatOf(e.Task)
 		}
 		d.Faults = append(d.Faults, Trouble{
-			Event: e.ID, Coat: coat, Batch: batch, Seen: e.Body.Seen, At: e.When(), By: e.Name, Place: e.Body.At, Size: e.Body.Size, Text: e.Body.Text, Photo: e.Body.Photo, Answers: []Answer{},
+			Event: e.ID, Coat: coat, Batch: batch, Seen: e.Body.Seen, At: e.When(), By: e.Name, Place: e.Body.At,
+			Size: e.Body.Size, Text: e.Body.Text, Photo: e.Body.Photo, Answers: []Answer{},
 		})
 	}
 	if coat, named := CoatOf(e.Task); named && i.Coat(coat) == nil {
@@ -305,7 +307,8 @@ func strangers(n int) []string {
 	case 1:
 		return []string{"1 entry belongs to a batch or coat that this plan does not have; it counts for nothing here."}
 	}
-	return []string{fmt.Sprintf("%d entries belong to batches or coats that this plan does not have; they count for nothing here.", n)}
+	return []string{fmt.Sprintf("%d entries belong to batches or coats that this plan does not have; they count for "+
+		"nothing here.", n)}
 }
 
 // answer takes what was said about a fault.

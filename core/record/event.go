@@ -23,7 +23,8 @@ type Kind string
 
 // The kinds of events.
 const (
-	Gated    Kind = "gate"      // a gate before the first pail was closed, with what was seen, or overridden, with a reason
+	// a gate before the first pail was closed, with what was seen, or overridden, with a reason
+	Gated    Kind = "gate"
 	Read     Kind = "reading"   // of slab, air and humidity, while the day runs
 	Meets    Kind = "meets"     // A meets B
 	Mixed    Kind = "mixed"     // with what was seen
@@ -180,7 +181,8 @@ func Check(e *Event, now time.Time) string {
 	case !slices.Contains(e.Kind.Values(), e.Kind):
 		return fmt.Sprintf("kind: there is no kind of event “%s”", e.Kind)
 	case e.Logged().After(now.Add(far)):
-		return fmt.Sprintf("%s: it lies %s in the future; set the clock of this device, then send it again", FieldAt, e.Logged().Sub(now).Round(time.Minute))
+		return fmt.Sprintf("%s: it lies %s in the future; set the clock of this device, then send it again", FieldAt,
+			e.Logged().Sub(now).Round(time.Minute))
 	case e.When().After(e.Logged().Add(far)):
 		return "body.noticed: it lies after it was logged; enter when it happened"
 	case e.Version != 0 && e.Version != SealVersion:
@@ -248,7 +250,8 @@ func standing(events []Event) []*Event {
 		all = append(all, timed{e.When(), e})
 	}
 	slices.SortFunc(all, func(a, b timed) int {
-		return cmp.Or(a.when.Compare(b.when), strings.Compare(a.Device, b.Device), cmp.Compare(a.Number, b.Number), strings.Compare(a.ID, b.ID))
+		return cmp.Or(a.when.Compare(b.when), strings.Compare(a.Device, b.Device), cmp.Compare(a.Number, b.Number),
+			strings.Compare(a.ID, b.ID))
 	})
 	out := make([]*Event, len(all))
 	for n, t := range all {
@@ -282,19 +285,26 @@ func breaks(events []Event, sound map[string]bool) []Break {
 	}
 	found := []Break{}
 	for device, own := range devices {
-		slices.SortFunc(own, func(a, b *Event) int { return cmp.Or(cmp.Compare(a.Number, b.Number), strings.Compare(a.Hash, b.Hash)) })
+		slices.SortFunc(own, func(a, b *Event) int {
+			return cmp.Or(cmp.Compare(a.Number, b.Number),
+				strings.Compare(a.Hash, b.Hash))
+		})
 		own = slices.CompactFunc(own, func(a, b *Event) bool { return a.Hash == b.Hash && a.ID == b.ID })
 		next, before := int64(1), ""
 		for _, e := range own {
 			switch {
 			case !fits(e):
-				found = append(found, Break{device, e.Number, fmt.Sprintf("Event %d of this device was changed after it was logged.", e.Number)})
+				found = append(found, Break{device, e.Number,
+					fmt.Sprintf("Event %d of this device was changed after it was logged.", e.Number)})
 			case e.Number > next:
-				found = append(found, Break{device, e.Number, fmt.Sprintf("%d events of this device before its event %d are missing.", e.Number-next, e.Number)})
+				found = append(found, Break{device, e.Number,
+					fmt.Sprintf("%d events of this device before its event %d are missing.", e.Number-next, e.Number)})
 			case e.Number < next:
-				found = append(found, Break{device, e.Number, fmt.Sprintf("This device logged two events with the number %d.", e.Number)})
+				found = append(found, Break{device, e.Number,
+					fmt.Sprintf("This device logged two events with the number %d.", e.Number)})
 			case e.Before != before:
-				found = append(found, Break{device, e.Number, fmt.Sprintf("Event %d of this device does not follow from the one before it.", e.Number)})
+				found = append(found, Break{device, e.Number,
+					fmt.Sprintf("Event %d of this device does not follow from the one before it.", e.Number)})
 			}
 			next, before = e.Number+1, e.Hash
 		}

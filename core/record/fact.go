@@ -85,7 +85,8 @@ func (f *finder) say(key FactKey, batch int, so bool, by float64, text string, a
 func (f *finder) batch(k int) {
 	b, plan := &f.day.Batches[k], &f.plan.Batches[k]
 	if len(b.Lost) > 0 {
-		f.say(HotBucket, b.Number, true, float64(len(b.Lost)), "Batch %d: a bucket was lost at %s%s.", b.Number, f.clock(b.Lost[0].At), because(b.Lost[0].Text))
+		f.say(HotBucket, b.Number, true, float64(len(b.Lost)), "Batch %d: a bucket was lost at %s%s.", b.Number,
+			f.clock(b.Lost[0].At), because(b.Lost[0].Text))
 	}
 	if b.Began == nil {
 		return
@@ -93,41 +94,51 @@ func (f *finder) batch(k int) {
 	if b.Ratio != nil {
 		off := math.Abs(float64(b.Ratio.Off))
 		const good = 0.02 // as the verdict has it
-		f.say(OffRatio, b.Number, off > good, off/good-1, "Batch %d: ratio %s off as weighed.", b.Number, f.units.Fraction(measure.Fraction(off)))
-		f.say(MuchHardener, b.Number, float64(b.Ratio.Off) < -good, off/good-1, "Batch %d: %s as weighed.", b.Number, sided(b.Ratio.Off, f.units))
+		f.say(OffRatio, b.Number, off > good, off/good-1, "Batch %d: ratio %s off as weighed.", b.Number,
+			f.units.Fraction(measure.Fraction(off)))
+		f.say(MuchHardener, b.Number, float64(b.Ratio.Off) < -good, off/good-1, "Batch %d: %s as weighed.", b.Number,
+			sided(b.Ratio.Off, f.units))
 	}
 	if took, short, known := b.stirred(plan); known {
 		hands := plan.Card.Stirred().Hands()
-		f.say(UnderMixed, b.Number, short, float64(hands/max(took, 1))-1, "Batch %d: mixed for %s of %s.", b.Number, f.units.Span(took), f.units.Span(hands))
+		f.say(UnderMixed, b.Number, short, float64(hands/max(took, 1))-1, "Batch %d: mixed for %s of %s.", b.Number,
+			f.units.Span(took), f.units.Span(hands))
 	}
 	if b.UseBy != nil && b.Poured != nil {
 		// The pail is empty once it is poured out, or, drawn from it, once it is spread.
 		over := between(*b.UseBy, b.Due.Empty)
 		if over > 0 {
-			f.say(PouredLate, b.Number, true, float64(over/b.Life), "Batch %d: out of the pail %s after its life.", b.Number, f.units.Span(over))
+			f.say(PouredLate, b.Number, true, float64(over/b.Life), "Batch %d: out of the pail %s after its life.", b.Number,
+				f.units.Span(over))
 		} else {
-			f.say(PouredLate, b.Number, false, 0, "Batch %d: out of the pail %s before the end of its life.", b.Number, f.units.Span(-over))
+			f.say(PouredLate, b.Number, false, 0, "Batch %d: out of the pail %s before the end of its life.", b.Number,
+				f.units.Span(-over))
 		}
 	}
 	if b.Mixed != nil && b.Poured != nil && plan.Card.PotLife > 0 {
 		stood := between(*b.Mixed, *b.Poured) - plan.Card.Induction
-		f.say(Stood, b.Number, stood > callShare*b.Life, float64(stood/max(b.Life, 1)), "Batch %d: it stood %s in the pail once mixed.", b.Number, f.units.Span(max(0, stood)))
+		f.say(Stood, b.Number, stood > callShare*b.Life, float64(stood/max(b.Life, 1)),
+			"Batch %d: it stood %s in the pail once mixed.", b.Number, f.units.Span(max(0, stood)))
 	}
 	if b.Rolled != nil && b.Poured != nil {
 		took, wanted := between(*b.Poured, *b.Rolled), plan.Passage.Done-plan.Passage.Pour
 		if wanted > 0 {
-			f.say(SlowSection, b.Number, took > 1.5*wanted, float64(took/wanted)-1, "Section %d: %s from pour to last stroke, %s were planned.", b.Number, f.units.Span(took), f.units.Span(wanted))
+			f.say(SlowSection, b.Number, took > 1.5*wanted, float64(took/wanted)-1,
+				"Section %d: %s from pour to last stroke, %s were planned.", b.Number, f.units.Span(took), f.units.Span(wanted))
 		}
 	}
 	f.joined(k)
 	for _, film := range b.Films {
 		off := float64(film.Film/f.plan.Wet) - 1
-		f.say(ThinFilm, b.Number, off < -filmOff, -off/filmOff, "Section %d: %s wet where %s was to lie.", b.Number, f.units.Film(film.Film), f.units.Film(f.plan.Wet))
-		f.say(ThickFilm, b.Number, off > filmOff, off/filmOff, "Section %d: %s wet where %s was to lie.", b.Number, f.units.Film(film.Film), f.units.Film(f.plan.Wet))
+		f.say(ThinFilm, b.Number, off < -filmOff, -off/filmOff, "Section %d: %s wet where %s was to lie.", b.Number,
+			f.units.Film(film.Film), f.units.Film(f.plan.Wet))
+		f.say(ThickFilm, b.Number, off > filmOff, off/filmOff, "Section %d: %s wet where %s was to lie.", b.Number,
+			f.units.Film(film.Film), f.units.Film(f.plan.Wet))
 	}
 	if b.Expires != "" {
 		day := b.Began.Format(time.DateOnly)
-		f.say(ExpiredLot, b.Number, b.Expires < day, 1, "Batch %d: its lot %s on %s.", b.Number, map[bool]string{true: "expired", false: "expires"}[b.Expires < day], b.Expires)
+		f.say(ExpiredLot, b.Number, b.Expires < day, 1, "Batch %d: its lot %s on %s.", b.Number,
+			map[bool]string{true: "expired", false: "expires"}[b.Expires < day], b.Expires)
 	}
 }
 
@@ -143,13 +154,16 @@ func (f *finder) joined(k int) {
 		return
 	}
 	age := f.plan.Working + between(until, *at)
-	f.say(JoinedLate, b.Number, at.After(until), float64(age/f.plan.Working)-1, "Section %d: joined after %s; the edge can be worked for %s.", b.Number, f.units.Span(age), f.units.Span(f.plan.Working))
+	f.say(JoinedLate, b.Number, at.After(until), float64(age/f.plan.Working)-1,
+		"Section %d: joined after %s; the edge can be worked for %s.", b.Number, f.units.Span(age),
+		f.units.Span(f.plan.Working))
 }
 
 // coat tells what is known of all of it.
 func (f *finder) coat() {
 	for _, g := range f.day.Gates {
-		key := map[string]FactKey{"surface": OpenSurface, "dust": OpenDust, "water": OpenWater, "forecast": OpenForecast}[g.Key]
+		key := map[string]FactKey{"surface": OpenSurface, "dust": OpenDust, "water": OpenWater,
+			"forecast": OpenForecast}[g.Key]
 		if key == "" {
 			continue
 		}
@@ -174,7 +188,8 @@ func (f *finder) coat() {
 	f.window()
 	if least, most, n := f.films(); n > 1 {
 		spread := float64(most/least) - 1
-		f.say(UnevenFilm, 0, spread > 2*filmOff, spread/(2*filmOff), "Wet films from %s to %s over its sections.", f.units.Film(least), f.units.Film(most))
+		f.say(UnevenFilm, 0, spread > 2*filmOff, spread/(2*filmOff), "Wet films from %s to %s over its sections.",
+			f.units.Film(least), f.units.Film(most))
 	}
 }
 
@@ -249,14 +264,19 @@ func (f *finder) weather() {
 	limits := f.plan.Limits
 	known := func(k int) bool { return !r.watched[k].Before(f.day.Ends.Add(nightAfter)) }
 	if r.worst != nil && (*r.worst.Margin < limits.DewMargin || known(0)) {
-		f.say(NearDew, 0, *r.worst.Margin < limits.DewMargin, float64((limits.DewMargin-*r.worst.Margin)/limits.DewMargin), "Slab %s above the dew point at %s; %s are needed.",
+		f.say(NearDew, 0, *r.worst.Margin < limits.DewMargin, float64((limits.DewMargin-*r.worst.Margin)/limits.DewMargin),
+			"Slab %s above the dew point at %s; %s are needed.",
 			climate.Difference(*r.worst.Margin, f.units), f.clock(r.worst.At), climate.Difference(limits.DewMargin, f.units))
 	}
 	if r.coldest != nil && (*r.coldest.Slab < limits.SlabMin || known(1)) {
-		f.say(ColdSlab, 0, *r.coldest.Slab < limits.SlabMin, float64(limits.SlabMin-*r.coldest.Slab)/5, "Slab at %s at %s; at least %s is needed.", f.units.Temperature(*r.coldest.Slab), f.clock(r.coldest.At), f.units.Temperature(limits.SlabMin))
+		f.say(ColdSlab, 0, *r.coldest.Slab < limits.SlabMin, float64(limits.SlabMin-*r.coldest.Slab)/5,
+			"Slab at %s at %s; at least %s is needed.", f.units.Temperature(*r.coldest.Slab), f.clock(r.coldest.At),
+			f.units.Temperature(limits.SlabMin))
 	}
 	if r.dampest != nil && limits.HumidityMax > 0 && (*r.dampest.Humidity > limits.HumidityMax || known(2)) {
-		f.say(Damp, 0, *r.dampest.Humidity > limits.HumidityMax, float64(*r.dampest.Humidity/limits.HumidityMax)-1, "Air at %s at %s; at most %s is allowed.", f.units.Fraction(*r.dampest.Humidity), f.clock(r.dampest.At), f.units.Fraction(limits.HumidityMax))
+		f.say(Damp, 0, *r.dampest.Humidity > limits.HumidityMax, float64(*r.dampest.Humidity/limits.HumidityMax)-1,
+			"Air at %s at %s; at most %s is allowed.", f.units.Fraction(*r.dampest.Humidity), f.clock(r.dampest.At),
+			f.units.Fraction(limits.HumidityMax))
 	}
 	if r.first != nil && r.last.At.Sub(r.first.At) >= weatherBefore/2 {
 		rise := *r.last.Slab - *r.first.Slab
@@ -264,7 +284,8 @@ func (f *finder) weather() {
 		if rise > 0 {
 			words = "rose by " + climate.Difference(rise, f.units)
 		}
-		f.say(Warming, 0, rise > 0.5, float64(rise), "The slab %s from %s to %s, while it was poured.", words, f.clock(r.first.At), f.clock(r.last.At))
+		f.say(Warming, 0, rise > 0.5, float64(rise), "The slab %s from %s to %s, while it was poured.", words,
+			f.clock(r.first.At), f.clock(r.last.At))
 	}
 }
 
@@ -290,18 +311,21 @@ func (f *finder) window() {
 		begun := *f.day.Begun
 		switch s.Stage {
 		case "recoatFrom":
-			f.say(TooEarly, 0, begun.Before(*s.Comes), float64(between(begun, *s.Comes))/measure.Hour, "Coat %d went on at %s; coat %d was ready from %s.", f.plan.Number, f.clock(begun), under.Number, f.clock(*s.Comes))
+			f.say(TooEarly, 0, begun.Before(*s.Comes), float64(between(begun, *s.Comes))/measure.Hour,
+				"Coat %d went on at %s; coat %d was ready from %s.", f.plan.Number, f.clock(begun), under.Number, f.clock(*s.Comes))
 		case "recoatUntil":
 			missed := begun.After(*s.Comes)
 			if missed && f.day.Abraded != nil && f.day.Abraded.Before(begun) {
-				f.say(MissedWindow, 0, false, 0, "Coat %d was past its window and was abraded at %s.", under.Number, f.clock(*f.day.Abraded))
+				f.say(MissedWindow, 0, false, 0, "Coat %d was past its window and was abraded at %s.", under.Number,
+					f.clock(*f.day.Abraded))
 				continue
 			}
 			text := "Coat %d went on at %s, inside the window of coat %d, which closed at %s."
 			if missed {
 				text = "Coat %d went on at %s; the window of coat %d had closed at %s, and it was not abraded."
 			}
-			f.say(MissedWindow, 0, missed, float64(between(*s.Comes, begun))/measure.Hour, text, f.plan.Number, f.clock(begun), under.Number, f.clock(*s.Comes))
+			f.say(MissedWindow, 0, missed, float64(between(*s.Comes, begun))/measure.Hour, text, f.plan.Number, f.clock(begun),
+				under.Number, f.clock(*s.Comes))
 		}
 	}
 }

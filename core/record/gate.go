@@ -23,9 +23,12 @@ const GateReadings = "readings"
 // Gates are the gates before a coat, in the order in which a crew goes through them:
 // common practice, no source, but for the limits, which are the sheet's.
 func Gates(i *Issue, c *Coat) []Gate {
-	surface := Gate{Key: "surface", Title: "Surface", Ask: "The checks of the surface are closed: profile, moisture, pH, no water, no oil.", Saw: "Checks closed, surface dry and sound"}
+	surface := Gate{Key: "surface", Title: "Surface",
+		Ask: "The checks of the surface are closed: profile, moisture, pH, no water, no oil.",
+		Saw: "Checks closed, surface dry and sound"}
 	if i.below(c) != nil {
-		surface.Ask = fmt.Sprintf("Coat %d below is hard, dry and clean, and inside its window or abraded everywhere.", c.Number-1)
+		surface.Ask = fmt.Sprintf("Coat %d below is hard, dry and clean, and inside its window or abraded everywhere.",
+			c.Number-1)
 		surface.Saw = "Hard, dry, clean, inside its window"
 		if c.Abrade {
 			surface.Saw = "Abraded everywhere, no gloss left, vacuumed"
@@ -35,17 +38,23 @@ func Gates(i *Issue, c *Coat) []Gate {
 	if len(c.Product.Components) < 2 {
 		pairs = fmt.Sprintf("The pails of %s stand counted, apart from every other product.", c.Name)
 	}
-	wear := "Gloves (several pairs), eye protection, sleeves, and the respirator that the safety data sheet names, at every place."
+	wear := "Gloves (several pairs), eye protection, sleeves, and the respirator that the safety data sheet names, at " +
+		"every place."
 	return []Gate{
 		{Key: GateReadings, Title: "Readings", Ask: "Slab, air and humidity, read on this surface now.", Reads: true},
 		surface,
 		{Key: "pairs", Title: "Pairs", Ask: pairs, Saw: staged(len(c.Batches))},
-		{Key: "tools", Title: "Tools", Ask: "Drills, paddles, scale, squeegees, rollers, spikes, gauge, clock, clean pails and rags.", Saw: "All laid out, drill tried"},
+		{Key: "tools", Title: "Tools", Ask: "Drills, paddles, scale, squeegees, rollers, spikes, gauge, clock, clean pails " +
+			"and rags.", Saw: "All laid out, drill tried"},
 		{Key: "protection", Title: "Protection", Ask: wear, Saw: "Everybody wears it"},
-		{Key: "dust", Title: "Dust", Ask: "Last look for dust against the light, walls and pipes too; tack cloth over it.", Saw: "Clean against the light"},
-		{Key: "exits", Title: "Exits", Ask: "The way out stays free, doors are closed or marked, nobody can walk in.", Saw: "Way out free, doors marked"},
-		{Key: "water", Title: "Water", Ask: "Water and sprinklers are off for 24 h; no drips from above.", Saw: "Off, nothing drips"},
-		{Key: "forecast", Title: "Forecast", Ask: "The forecast until the film is hard: no rain on it, no damp night.", Saw: "As planned"},
+		{Key: "dust", Title: "Dust", Ask: "Last look for dust against the light, walls and pipes too; tack cloth over it.",
+			Saw: "Clean against the light"},
+		{Key: "exits", Title: "Exits", Ask: "The way out stays free, doors are closed or marked, nobody can walk in.",
+			Saw: "Way out free, doors marked"},
+		{Key: "water", Title: "Water", Ask: "Water and sprinklers are off for 24 h; no drips from above.",
+			Saw: "Off, nothing drips"},
+		{Key: "forecast", Title: "Forecast", Ask: "The forecast until the film is hard: no rain on it, no damp night.",
+			Saw: "As planned"},
 	}
 }
 
@@ -92,13 +101,17 @@ func readingOf(e *Event) Reading {
 func (r Reading) against(l Limits, units measure.System) string {
 	switch {
 	case r.Margin != nil && *r.Margin < l.DewMargin:
-		return fmt.Sprintf("The slab is %s above the dew point; %s are needed. Warm the room or dry the air, and read again.", climate.Difference(*r.Margin, units), climate.Difference(l.DewMargin, units))
+		return fmt.Sprintf("The slab is %s above the dew point; %s are needed. Warm the room or dry the air, and read again.",
+			climate.Difference(*r.Margin, units), climate.Difference(l.DewMargin, units))
 	case r.Slab != nil && *r.Slab < l.SlabMin:
-		return fmt.Sprintf("The slab is at %s; at least %s is needed. Warm it, and read again.", units.Temperature(*r.Slab), units.Temperature(l.SlabMin))
+		return fmt.Sprintf("The slab is at %s; at least %s is needed. Warm it, and read again.", units.Temperature(*r.Slab),
+			units.Temperature(l.SlabMin))
 	case r.Slab != nil && *r.Slab > l.SlabMax:
-		return fmt.Sprintf("The slab is at %s; at most %s is allowed. Wait for the evening, or shade it.", units.Temperature(*r.Slab), units.Temperature(l.SlabMax))
+		return fmt.Sprintf("The slab is at %s; at most %s is allowed. Wait for the evening, or shade it.",
+			units.Temperature(*r.Slab), units.Temperature(l.SlabMax))
 	case r.Humidity != nil && *r.Humidity > l.HumidityMax:
-		return fmt.Sprintf("The air holds %s; at most %s is allowed. Dry it, and read again.", units.Fraction(*r.Humidity), units.Fraction(l.HumidityMax))
+		return fmt.Sprintf("The air holds %s; at most %s is allowed. Dry it, and read again.", units.Fraction(*r.Humidity),
+			units.Fraction(l.HumidityMax))
 	}
 	return ""
 }

@@ -41,7 +41,8 @@ func TestWhichPlanStands(t *testing.T) {
 		{"a plan for the job", []Issue{other, whole}, nil, map[string]int{"d": 2, "e": 2}},
 		{"one with a coat begun", []Issue{other, whole}, begun.all, map[string]int{"c": 1, "d": 2, "e": 2}},
 		{"one with a coat begun and taken back", []Issue{other, whole}, back.all, map[string]int{"d": 2, "e": 2}},
-		{"two for days over one", []Issue{of(3, "2031-03-06", 300e-6, "e"), daily, whole}, nil, map[string]int{"c": 1, "d": 2, "e": 3}},
+		{"two for days over one", []Issue{of(3, "2031-03-06", 300e-6, "e"), daily, whole}, nil,
+			map[string]int{"c": 1, "d": 2, "e": 3}},
 	} {
 		got := Stands(c.issues, c.events)
 		if got.Number != c.issues[0].Number || len(got.Coats) != len(c.want) {
@@ -91,7 +92,8 @@ func TestPlansAreCompared(t *testing.T) {
 		t.Errorf("%q", all)
 	}
 	now.Coats = nil
-	if all := Compare(old, now, measure.Metric); len(all) != 1 || plain(all[0].Text) != "Hall, coat 1 (Example) is no longer poured." {
+	if all := Compare(old, now, measure.Metric); len(all) != 1 ||
+		plain(all[0].Text) != "Hall, coat 1 (Example) is no longer poured." {
 		t.Errorf("%q", all)
 	}
 }

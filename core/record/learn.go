@@ -95,7 +95,8 @@ func Learn(issues []Issue, days []Day) []Learnt {
 		out = append(out, s.Learnt)
 	}
 	slices.SortFunc(out, func(a, b Learnt) int {
-		return cmp.Or(cmp.Compare(b.Cases, a.Cases), cmp.Compare(a.Product, b.Product), cmp.Compare(a.Method, b.Method), cmp.Compare(a.Crew, b.Crew))
+		return cmp.Or(cmp.Compare(b.Cases, a.Cases), cmp.Compare(a.Product, b.Product), cmp.Compare(a.Method, b.Method),
+			cmp.Compare(a.Crew, b.Crew))
 	})
 	return out
 }

@@ -28,7 +28,8 @@ var start = time.Date(2031, 3, 4, 8, 0, 0, 0, time.UTC)
 // rolled 2 min later; every batch meets 4 min before the one ahead of it is spread.
 func issued() *Issue {
 	p := material.Product{ID: "x", Name: "Example", Chemistry: "epoxy"}
-	p.Components = []material.Component{{Name: "A", Parts: 2, Density: sourced[measure.Density](1100)}, {Name: "B", Parts: 1, Density: sourced[measure.Density](1000)}}
+	p.Components = []material.Component{{Name: "A", Parts: 2, Density: sourced[measure.Density](1100)},
+		{Name: "B", Parts: 1, Density: sourced[measure.Density](1000)}}
 	p.VolumeSolids = *sourced[measure.Fraction](1)
 	p.Ratio = material.Ratio{Basis: material.ByMass, Source: measure.Sheet}
 	p.PotLife = []material.PotLife{{At: 20, Mass: 5, Lasts: 30 * 60, Source: measure.Sheet}}
@@ -38,15 +39,18 @@ func issued() *Issue {
 	}
 	zero := start
 	c := Coat{
-		ID: "c", Surface: "s", Number: 1, Last: true, Product: p, Name: "Example", Wet: 300e-6, Start: &zero, Slab: 20, Working: 40 * 60,
-		Limits: Limits{DewMargin: 3, SlabMin: 10, SlabMax: 30, HumidityMax: 0.85}, Stages: []Promise{},
+		ID: "c", Surface: "s", Number: 1, Last: true, Product: p, Name: "Example", Wet: 300e-6, Start: &zero, Slab: 20,
+		Working: 40 * 60,
+		Limits:  Limits{DewMargin: 3, SlabMin: 10, SlabMax: 30, HumidityMax: 0.85}, Stages: []Promise{},
 	}
 	for k := range 3 {
 		begin := measure.Span(k * 600)
 		b := Batch{
 			ID: work.BatchID("c", k+1), Section: work.SectionID("c", k+1), Number: k + 1, Life: 1800,
-			Passage: sim.Passage{Batch: k + 1, Meets: begin - 240, Ready: begin - 60, Arrives: begin, Pour: begin, Empty: begin + 60, Spread: begin + 60, Laid: begin + 600, Done: begin + 720},
-			Card:    kit.Card{Batch: k + 1, Of: 3, Section: k + 1, Mass: 6, Volume: 0.0055, Area: 10, Mixing: 180, PotLife: 1800, Parts: []kit.Dose{{Name: "A"}, {Name: "B"}}},
+			Passage: sim.Passage{Batch: k + 1, Meets: begin - 240, Ready: begin - 60, Arrives: begin, Pour: begin,
+				Empty: begin + 60, Spread: begin + 60, Laid: begin + 600, Done: begin + 720},
+			Card: kit.Card{Batch: k + 1, Of: 3, Section: k + 1, Mass: 6, Volume: 0.0055, Area: 10, Mixing: 180, PotLife: 1800,
+				Parts: []kit.Dose{{Name: "A"}, {Name: "B"}}},
 		}
 		if k > 0 {
 			b.Beside = []int{k}
@@ -69,7 +73,8 @@ type journal struct {
 func (j *journal) log(at time.Time, kind Kind, task work.ID, body Body) Event {
 	j.number++
 	e := Sealed(Event{
-		ID: fmt.Sprintf("00000000-0000-0000-%s-%012d", j.device[:4], j.number), Issue: 1, Task: task, Kind: kind, At: at, Behind: j.behind,
+		ID: fmt.Sprintf("00000000-0000-0000-%s-%012d", j.device[:4], j.number), Issue: 1, Task: task, Kind: kind, At: at,
+		Behind: j.behind,
 		Device: j.device, Number: j.number, Person: j.person, Name: j.person, Body: body,
 	}, j.before)
 	j.before = e.Hash
@@ -113,7 +118,8 @@ func TestADayAsPlannedIsThePlan(t *testing.T) {
 	var all []touch
 	for _, b := range i.Coats[0].Batches {
 		p := b.Passage
-		all = append(all, touch{p.Meets, Meets, b.Number}, touch{p.Ready, Mixed, b.Number}, touch{p.Pour, Poured, b.Number}, touch{p.Laid, Spread, b.Number}, touch{p.Done, Rolled, b.Number})
+		all = append(all, touch{p.Meets, Meets, b.Number}, touch{p.Ready, Mixed, b.Number}, touch{p.Pour, Poured, b.Number},
+			touch{p.Laid, Spread, b.Number}, touch{p.Done, Rolled, b.Number})
 	}
 	slices.SortStableFunc(all, func(a, b touch) int { return int(a.at - b.at) })
 	for _, e := range all {
@@ -154,7 +160,8 @@ func TestALateFirstSectionTimesAllLaterCues(t *testing.T) {
 		got, want time.Time
 	}{
 		{"batch 2 spread", two.Laid, minutes(35)}, {"batch 2 done", two.Done, minutes(38)},
-		{"batch 3 meets", three.Meets, minutes(31)}, {"batch 3 poured", three.Pour, minutes(35)}, {"batch 3 done", three.Done, minutes(53)},
+		{"batch 3 meets", three.Meets, minutes(31)}, {"batch 3 poured", three.Pour, minutes(35)},
+		{"batch 3 done", three.Done, minutes(53)},
 		{"the coat", d.Ends, minutes(53)},
 	} {
 		if c.got.Sub(c.want).Abs() > time.Millisecond {
@@ -186,7 +193,8 @@ func TestOnePersonMixesOnceTheSectionIsDone(t *testing.T) {
 	for k := range i.Coats[0].Batches {
 		begin := measure.Span(k) * (720 + 240)
 		p := &i.Coats[0].Batches[k].Passage
-		p.Meets, p.Ready, p.Arrives, p.Pour, p.Empty, p.Laid, p.Done = begin-240, begin-60, begin, begin, begin+60, begin+600, begin+720
+		p.Meets, p.Ready, p.Arrives, p.Pour, p.Empty, p.Laid, p.Done = begin-240, begin-60, begin, begin, begin+60,
+			begin+600, begin+720
 	}
 	j := tablet("aaaa")
 	j.log(minutes(-4), Meets, batch(1), Body{})
@@ -214,7 +222,8 @@ func TestALostBucketIsMixedOnceMore(t *testing.T) {
 		t.Fatalf("%+v", b)
 	}
 	if got := d.Batches[1].Due.Pour; !got.Equal(minutes(17)) {
-		t.Errorf("batch 2 is poured %s, want 17 min: batch 1 meets at 3, is poured at 7 and spread at 17", got.Format("15:04"))
+		t.Errorf("batch 2 is poured %s, want 17 min: batch 1 meets at 3, is poured at 7 and spread at 17",
+			got.Format("15:04"))
 	}
 	if d.Used.Lost != 6 || d.Used.Mass != 0 {
 		t.Errorf("lost %v kg, used %v kg", d.Used.Lost, d.Used.Mass)
@@ -273,7 +282,8 @@ func TestLimitsAreCalledOutBefore(t *testing.T) {
 		t.Errorf("a quarter of 30 min before its end it is called out: %+v", w)
 	}
 	// Past its life nothing but carrying it out is offered for it, before all else.
-	if now := tell(i, j.all, minutes(27)).Coats[0].Now; len(now) == 0 || now[0].Do != "lost" || !now[0].Late || !strings.Contains(now[0].Text, "never add water") {
+	if now := tell(i, j.all, minutes(27)).Coats[0].Now; len(now) == 0 || now[0].Do != "lost" || !now[0].Late ||
+		!strings.Contains(now[0].Text, "never add water") {
 		t.Errorf("past its life: %+v", now)
 	}
 	for _, s := range tell(i, j.all, minutes(27)).Coats[0].Now[1:] {
@@ -408,7 +418,8 @@ func TestBreaksOfAJournalShow(t *testing.T) {
 	if b := Breaks(resealed); len(b) != 1 || !strings.Contains(b[0].Text, "does not follow") || b[0].Number != 4 {
 		t.Errorf("resealed: %v", b)
 	}
-	fork := append(slices.Clone(j.all), Sealed(Event{ID: "other", Kind: Noted, Device: j.device, Number: 4, Body: Body{Text: "x"}, At: minutes(9)}, j.all[2].Hash))
+	fork := append(slices.Clone(j.all), Sealed(Event{ID: "other", Kind: Noted, Device: j.device, Number: 4,
+		Body: Body{Text: "x"}, At: minutes(9)}, j.all[2].Hash))
 	if b := Breaks(fork); len(b) != 1 || !strings.Contains(b[0].Text, "two events") {
 		t.Errorf("fork: %v", b)
 	}
@@ -457,11 +468,13 @@ func TestGates(t *testing.T) {
 		return out
 	}
 	j := tablet("aaaa")
-	j.log(minutes(-30), Gated, "coat/c", Body{Gate: GateReadings, Saw: "read", Slab: value(14.5), Air: value(20), Humidity: &humid})
+	j.log(minutes(-30), Gated, "coat/c", Body{Gate: GateReadings, Saw: "read", Slab: value(14.5), Air: value(20),
+		Humidity: &humid})
 	if g := gates(j.all)[GateReadings]; g.Closed || !strings.Contains(g.Bad, "above the dew point") {
 		t.Errorf("2.5 K above the dew point: %+v", g)
 	}
-	j.log(minutes(-29), Gated, "coat/c", Body{Gate: GateReadings, Saw: "read again", Slab: value(15.5), Air: value(20), Humidity: &humid})
+	j.log(minutes(-29), Gated, "coat/c", Body{Gate: GateReadings, Saw: "read again", Slab: value(15.5), Air: value(20),
+		Humidity: &humid})
 	if g := gates(j.all)[GateReadings]; !g.Closed || g.Over {
 		t.Errorf("3.5 K above the dew point: %+v", g)
 	}
@@ -570,8 +583,10 @@ func TestWhatIsLearnt(t *testing.T) {
 		t.Fatalf("%+v", got)
 	}
 	l := got[0]
-	if l.Product != "Example" || l.Crew != "Sound crew" || l.Cases != 2 || l.Floors != 1 || math.Abs(l.Times-1.224745) > 1e-6 || math.Abs(l.Spread-0.286707) > 1e-6 ||
-		math.Abs(float64(l.Pace)*3600-16.329932) > 1e-5 || math.Abs(l.Lost-0.25) > 1e-12 || l.Hot != 1 || math.Abs(l.Lived-22.0/30) > 1e-9 {
+	if l.Product != "Example" || l.Crew != "Sound crew" || l.Cases != 2 || l.Floors != 1 ||
+		math.Abs(l.Times-1.224745) > 1e-6 || math.Abs(l.Spread-0.286707) > 1e-6 ||
+		math.Abs(float64(l.Pace)*3600-16.329932) > 1e-5 || math.Abs(l.Lost-0.25) > 1e-12 || l.Hot != 1 ||
+		math.Abs(l.Lived-22.0/30) > 1e-9 {
 		t.Errorf("%+v", l)
 	}
 }
@@ -630,7 +645,8 @@ func TestFactsOfABatch(t *testing.T) {
 // The name of who logged is told beside the record: changed, it breaks nothing. Events of
 // earlier builds, sealed with it, fit as they are.
 func TestNamesAreBesideTheRecord(t *testing.T) {
-	e := Sealed(Event{ID: "one", Kind: Noted, Device: "their-tablet", Number: 1, Person: "p", Name: "Nils", Body: Body{Text: "x"}, At: minutes(1)}, "")
+	e := Sealed(Event{ID: "one", Kind: Noted, Device: "their-tablet", Number: 1, Person: "p", Name: "Nils",
+		Body: Body{Text: "x"}, At: minutes(1)}, "")
 	e.Name = "Hand 01A2"
 	if found := Breaks([]Event{e}); len(found) > 0 {
 		t.Error(found)

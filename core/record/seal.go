@@ -145,12 +145,16 @@ func sumInOrder(e Event) string {
 	e.Hash = ""
 	b := &e.Body
 	text, err := json.Marshal(inOrder{
-		ID: e.ID, Issue: e.Issue, Task: e.Task, Kind: e.Kind, At: e.At.UTC().Truncate(time.Millisecond), Behind: e.Behind, Device: e.Device,
+		ID: e.ID, Issue: e.Issue, Task: e.Task, Kind: e.Kind, At: e.At.UTC().Truncate(time.Millisecond), Behind: e.Behind,
+		Device: e.Device,
 		Number: e.Number, Before: e.Before, Person: e.Person, Name: e.Name,
 		Body: bodyInOrder{
-			Gate: b.Gate, Saw: b.Saw, Reason: b.Reason, Slab: b.Slab, Air: b.Air, Humidity: b.Humidity, A: b.A, B: b.B, Masses: b.Masses, Lots: b.Lots,
-			Expires: b.Expires, Film: b.Film, Photo: b.Photo, Product: b.Product, Mass: b.Mass, Stage: b.Stage, Seen: b.Seen, At: b.At, Size: b.Size,
-			Noticed: inUTC(b.Noticed), Cause: b.Cause, Question: b.Question, Yes: b.Yes, Struck: b.Struck, Text: b.Text, Ink: b.Ink,
+			Gate: b.Gate, Saw: b.Saw, Reason: b.Reason, Slab: b.Slab, Air: b.Air, Humidity: b.Humidity, A: b.A, B: b.B,
+			Masses: b.Masses, Lots: b.Lots,
+			Expires: b.Expires, Film: b.Film, Photo: b.Photo, Product: b.Product, Mass: b.Mass, Stage: b.Stage, Seen: b.Seen,
+			At: b.At, Size: b.Size,
+			Noticed: inUTC(b.Noticed), Cause: b.Cause, Question: b.Question, Yes: b.Yes, Struck: b.Struck,
+			Text: b.Text, Ink: b.Ink,
 		},
 	})
 	if err != nil {

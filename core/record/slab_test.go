@@ -65,7 +65,8 @@ func TestTheSlabAsItWas(t *testing.T) {
 func TestAColdNightHoldsTheFilm(t *testing.T) {
 	i := issued()
 	c := &i.Coats[0]
-	c.Product.Foot = []material.TimeAt{{At: 10, After: 16 * 3600, Source: measure.Sheet}, {At: 20, After: 8 * 3600, Source: measure.Sheet}}
+	c.Product.Foot = []material.TimeAt{{At: 10, After: 16 * 3600, Source: measure.Sheet},
+		{At: 20, After: 8 * 3600, Source: measure.Sheet}}
 	c.Stages = []Promise{{Stage: material.StageFoot, Name: "light foot traffic"}}
 	j := tablet("aaaa")
 	j.log(minutes(-60), Read, "coat/c", Body{Slab: warm(20)})
@@ -104,7 +105,8 @@ func TestACleanNightIsKnownOnlyWhenRead(t *testing.T) {
 		known bool
 		so    bool
 	}{
-		{"read at the pour", 1, 20, false, false}, {"and in the night", 9, 20, true, false}, {"and wet at once", 1, 10, true, true},
+		{"read at the pour", 1, 20, false, false}, {"and in the night", 9, 20, true, false},
+		{"and wet at once", 1, 10, true, true},
 	} {
 		j := tablet("aaaa")
 		for k := range 3 {
@@ -130,7 +132,8 @@ func TestASurfaceIsGiven(t *testing.T) {
 	i.Coats[0].Stages = []Promise{{Stage: material.StageFoot, Name: "light foot traffic"}}
 	j := tablet("aaaa")
 	j.log(minutes(600), Served, "coat/c", Body{Stage: "foot"})
-	if s := tell(i, j.all, minutes(700)).Coats[0].Stages[0]; s.Given == nil || !s.Given.Equal(minutes(600)) || s.By != "Tess" {
+	if s := tell(i, j.all, minutes(700)).Coats[0].Stages[0]; s.Given == nil || !s.Given.Equal(minutes(600)) ||
+		s.By != "Tess" {
 		t.Errorf("%+v", s)
 	}
 }

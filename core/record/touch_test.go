@@ -73,7 +73,8 @@ func TestTellFirstMixingStartCounts(t *testing.T) {
 		if !got.Meets.Equal(minutes(-4)) || *got.A != 20 {
 			t.Errorf("mixing start %v, A at %v", got.Meets, *got.A)
 		}
-		if len(d.Doubts) != 2 || !strings.Contains(d.Doubts[0], "logged at 07:56 and again at 08:08") || !strings.Contains(d.Doubts[1], "part A") {
+		if len(d.Doubts) != 2 || !strings.Contains(d.Doubts[0], "logged at 07:56 and again at 08:08") ||
+			!strings.Contains(d.Doubts[1], "part A") {
 			t.Errorf("%q", d.Doubts)
 		}
 	}
@@ -149,11 +150,13 @@ func TestTellWhatAMixedBatchWaitsFor(t *testing.T) {
 		t.Errorf("past its mixing: %+v", s)
 	}
 	j.log(minutes(2.0/3), Mixed, batch(1), Body{})
-	if s := say(minutes(1)); s.Do != "mix" || !s.Late || !strings.Contains(s.Text, "only 0.7 min of 3 min") || !s.Until.Equal(minutes(3)) {
+	if s := say(minutes(1)); s.Do != "mix" || !s.Late || !strings.Contains(s.Text, "only 0.7 min of 3 min") ||
+		!s.Until.Equal(minutes(3)) {
 		t.Errorf("mixed too soon: %+v", s)
 	}
 	j.log(minutes(3), Mixed, batch(1), Body{})
-	if s := say(minutes(3.5)); s.Do != "stand" || !s.Until.Equal(minutes(13)) || !strings.Contains(s.Text, "do not pour it yet") {
+	if s := say(minutes(3.5)); s.Do != "stand" || !s.Until.Equal(minutes(13)) ||
+		!strings.Contains(s.Text, "do not pour it yet") {
 		t.Errorf("while it stands: %+v", s)
 	}
 	if s := say(minutes(13)); s.Do != "pour" {

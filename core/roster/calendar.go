@@ -122,7 +122,8 @@ func (m *model) flags(all []Window) []bool {
 
 // calendar is when a crew can work under a set of windows, at what may break or may not.
 func (m *model) calendar(crew, access int, overtime, breakable bool) *calendar {
-	key := calendarKey{crew, access, overtime && m.overtime, breakable && crew >= 0 && len(m.problem.Crews[crew].Rests) > 0}
+	key := calendarKey{crew, access, overtime && m.overtime, breakable && crew >= 0 &&
+		len(m.problem.Crews[crew].Rests) > 0}
 	if known := m.calendars[key]; known != nil {
 		return known
 	}
@@ -163,7 +164,8 @@ func (m *model) calendar(crew, access int, overtime, breakable bool) *calendar {
 // calendarOf tells of flags, slot by slot.
 func calendarOf(open, over []bool) *calendar {
 	horizon := Slot(len(open))
-	c := &calendar{next: make([]Slot, horizon+1), until: make([]Slot, horizon+1), count: make([]Slot, horizon+1), over: make([]Slot, horizon+1)}
+	c := &calendar{next: make([]Slot, horizon+1), until: make([]Slot, horizon+1), count: make([]Slot, horizon+1),
+		over: make([]Slot, horizon+1)}
 	c.next[horizon], c.until[horizon] = horizon, horizon
 	for s := horizon - 1; s >= 0; s-- {
 		c.next[s], c.until[s] = c.next[s+1], s

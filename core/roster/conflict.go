@@ -151,7 +151,8 @@ func (x *explainer) part(tasks []int) Problem {
 			if !kept[j.ID+"/"+t.ID] {
 				continue
 			}
-			t.After = slices.DeleteFunc(slices.Clone(t.After), func(a After) bool { return !kept[a.Task] && !kept[j.ID+"/"+a.Task] })
+			t.After = slices.DeleteFunc(slices.Clone(t.After),
+				func(a After) bool { return !kept[a.Task] && !kept[j.ID+"/"+a.Task] })
 			own.Tasks = append(own.Tasks, t)
 		}
 		if len(own.Tasks) > 0 {
@@ -226,15 +227,18 @@ func (x *explainer) changes(core []int, p Problem) []change {
 			}
 			done, why := earliest[g.task], ""
 			if next, there := earliest[i]; known && there && next.start > g.most(done.start, done.end) {
-				why = fmt.Sprintf(": done %s at the earliest, it closes %s, and nobody can begin what follows before %s; nor later does it fit",
+				why = fmt.Sprintf(": done %s at the earliest, it closes %s, and nobody can begin what follows before %s; nor "+
+					"later does it fit",
 					m.when(done.end), m.when(g.most(done.start, done.end)), m.when(next.start))
 			}
 			length := m.lasts(g.max(done.end))
-			edit(fmt.Sprintf("%s of %s must begin at most %s after %s is done%s", t.name, m.jobName(t.job), length, m.tasks[g.task].name, why),
+			edit(fmt.Sprintf("%s of %s must begin at most %s after %s is done%s", t.name, m.jobName(t.job), length,
+				m.tasks[g.task].name, why),
 				fmt.Sprintf("Let %s come later than %s after %s, or buy that off", t.name, length, m.tasks[g.task].name),
 				func(p *Problem) {
 					for a := range task(p, i).After {
-						if own := &task(p, i).After[a]; own.Buy == nil && (own.Task == m.key(g.task) || m.jobs[t.job].ID+"/"+own.Task == m.key(g.task)) {
+						if own := &task(p, i).After[a]; own.Buy == nil &&
+							(own.Task == m.key(g.task) || m.jobs[t.job].ID+"/"+own.Task == m.key(g.task)) {
 							own.Max, own.MaxAt = nil, nil
 						}
 					}
@@ -247,20 +251,22 @@ func (x *explainer) changes(core []int, p Problem) []change {
 			p.Jobs[j].Release = 0
 		}
 	})
-	edit("they may be worked only at certain hours, by their site, the forecast or what is not there yet", "Let them be worked at other hours", func(p *Problem) {
-		for j := range p.Jobs {
-			p.Jobs[j].Access = nil
-			for t := range p.Jobs[j].Tasks {
-				p.Jobs[j].Tasks[t].Windows = nil
+	edit("they may be worked only at certain hours, by their site, the forecast or what is not there yet",
+		"Let them be worked at other hours", func(p *Problem) {
+			for j := range p.Jobs {
+				p.Jobs[j].Access = nil
+				for t := range p.Jobs[j].Tasks {
+					p.Jobs[j].Tasks[t].Windows = nil
+				}
 			}
-		}
-	})
+		})
 	edit("the shifts of who can do them leave no room", "Work more shifts, or longer ones", func(p *Problem) {
 		for c := range p.Crews {
 			p.Crews[c].Shifts, p.Crews[c].Rests = []Shift{{Window: Window{From: 0, Until: p.Horizon}}}, nil
 		}
 	})
-	edit(fmt.Sprintf("they do not fit before %s, where the plan ends", m.when(m.horizon)), "Plan over a longer horizon", longer)
+	edit(fmt.Sprintf("they do not fit before %s, where the plan ends", m.when(m.horizon)),
+		"Plan over a longer horizon", longer)
 	return all
 }
 
@@ -303,12 +309,14 @@ func (x *explainer) shared(core []int, edit func(reason, way string, by func(*Pr
 			continue
 		}
 		name := titled(m.machines[n].Name, m.machines[n].ID)
-		edit(fmt.Sprintf("they need %s, of which there is too little then", name), "Get another "+name+", or use it at another time", func(p *Problem) {
-			p.Machines[n].Capacity, p.Machines[n].Closed = len(core)+p.Machines[n].Capacity, nil
-		})
+		edit(fmt.Sprintf("they need %s, of which there is too little then", name),
+			"Get another "+name+", or use it at another time", func(p *Problem) {
+				p.Machines[n].Capacity, p.Machines[n].Closed = len(core)+p.Machines[n].Capacity, nil
+			})
 	}
 	if len(m.problem.Travel) > 0 && len(core) > 1 {
-		edit("the way between their places takes too long", "Leave more time between them, or send another crew", func(p *Problem) { p.Travel = nil })
+		edit("the way between their places takes too long", "Leave more time between them, or send another crew",
+			func(p *Problem) { p.Travel = nil })
 	}
 }
 
@@ -333,7 +341,8 @@ func longer(p *Problem) {
 	for c := range p.Crews {
 		for _, s := range slices.Clone(p.Crews[c].Shifts) {
 			if s.Every == 0 {
-				p.Crews[c].Shifts = append(p.Crews[c].Shifts, Shift{Window{From: s.From + h, Until: s.Until + h, Every: 0}, s.Overtime})
+				p.Crews[c].Shifts = append(p.Crews[c].Shifts, Shift{Window{From: s.From + h, Until: s.Until + h, Every: 0},
+					s.Overtime})
 			}
 		}
 		p.Crews[c].Rests = again(p.Crews[c].Rests)
@@ -356,7 +365,8 @@ func changed(p Problem, by func(*Problem)) Problem {
 	for j := range p.Jobs {
 		p.Jobs[j].Access, p.Jobs[j].Tasks = slices.Clone(p.Jobs[j].Access), slices.Clone(p.Jobs[j].Tasks)
 		for t := range p.Jobs[j].Tasks {
-			p.Jobs[j].Tasks[t].Windows, p.Jobs[j].Tasks[t].After = slices.Clone(p.Jobs[j].Tasks[t].Windows), slices.Clone(p.Jobs[j].Tasks[t].After)
+			p.Jobs[j].Tasks[t].Windows, p.Jobs[j].Tasks[t].After = slices.Clone(p.Jobs[j].Tasks[t].Windows),
+				slices.Clone(p.Jobs[j].Tasks[t].After)
 		}
 	}
 	by(&p)

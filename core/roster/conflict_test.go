@@ -89,12 +89,14 @@ func TestConflictOfTwoPins(t *testing.T) {
 	pinned := func(id string) Job {
 		return Job{ID: id, Tasks: []Task{{ID: "t", Name: "Pour " + id, Duration: 4, Start: at(9)}}}
 	}
-	p := Problem{Horizon: 96, Crews: []Crew{{ID: "a", Name: "Quay crew", Shifts: days(false)}}, Jobs: []Job{pinned("one"), {ID: "beside", Tasks: []Task{{ID: "t", Duration: 2}}}, pinned("two")}}
+	p := Problem{Horizon: 96, Crews: []Crew{{ID: "a", Name: "Quay crew", Shifts: days(false)}},
+		Jobs: []Job{pinned("one"), {ID: "beside", Tasks: []Task{{ID: "t", Duration: 2}}}, pinned("two")}}
 	c := hopeless(t, p)
 	if c == nil || !reflect.DeepEqual(c.Tasks, []string{"one/t", "two/t"}) {
 		t.Fatalf("%+v", c)
 	}
-	if !slices.Contains(c.Ways, "Unpin Pour one") || !slices.Contains(c.Ways, "Unpin Pour two") || !strings.Contains(c.Text, "only Quay crew can do them, and not at once") {
+	if !slices.Contains(c.Ways, "Unpin Pour one") || !slices.Contains(c.Ways, "Unpin Pour two") ||
+		!strings.Contains(c.Text, "only Quay crew can do them, and not at once") {
 		t.Errorf("%s %q", c.Text, c.Ways)
 	}
 	for _, way := range c.Ways {
@@ -107,11 +109,15 @@ func TestConflictOfTwoPins(t *testing.T) {
 // One machine of which there is one, wanted by two crews at once.
 func TestConflictOfAMachine(t *testing.T) {
 	pinned := func(id string) Job {
-		return Job{ID: id, Tasks: []Task{{ID: "t", Duration: 4, Machines: []string{"grinder"}, Windows: []Window{{From: 8, Until: 14}}}}}
+		return Job{ID: id, Tasks: []Task{{ID: "t", Duration: 4, Machines: []string{"grinder"},
+			Windows: []Window{{From: 8, Until: 14}}}}}
 	}
-	p := Problem{Horizon: 96, Machines: []Machine{{ID: "grinder", Name: "the grinder", Capacity: 1}}, Crews: []Crew{{ID: "a", Shifts: days(false)}, {ID: "b", Shifts: days(false)}}, Jobs: []Job{pinned("one"), pinned("two")}}
+	p := Problem{Horizon: 96, Machines: []Machine{{ID: "grinder", Name: "the grinder", Capacity: 1}},
+		Crews: []Crew{{ID: "a", Shifts: days(false)}, {ID: "b", Shifts: days(false)}},
+		Jobs:  []Job{pinned("one"), pinned("two")}}
 	c := hopeless(t, p)
-	if c == nil || !strings.Contains(c.Text, "they need the grinder") || !slices.ContainsFunc(c.Ways, func(w string) bool { return strings.Contains(w, "Get another") }) {
+	if c == nil || !strings.Contains(c.Text, "they need the grinder") ||
+		!slices.ContainsFunc(c.Ways, func(w string) bool { return strings.Contains(w, "Get another") }) {
 		t.Errorf("%+v", c)
 	}
 }
@@ -122,7 +128,8 @@ func TestTravelByWayOfOtherPlaces(t *testing.T) {
 	job := func(id string, start *Slot) Job {
 		return Job{ID: id, Place: id, Tasks: []Task{{ID: "t", Duration: 1, Start: start}}}
 	}
-	p := Problem{Horizon: 40, Crews: []Crew{{ID: "x", Shifts: []Shift{{Window: Window{From: 0, Until: 40}}}}}, Jobs: []Job{job("A", at(0)), job("B", nil), job("C", nil)},
+	p := Problem{Horizon: 40, Crews: []Crew{{ID: "x", Shifts: []Shift{{Window: Window{From: 0, Until: 40}}}}},
+		Jobs:   []Job{job("A", at(0)), job("B", nil), job("C", nil)},
 		Travel: []Travel{{From: "A", To: "C", Slots: 9}, {From: "A", To: "B", Slots: 1}, {From: "B", To: "C", Slots: 1}}}
 	plan := solve(t, p)
 	if got := starts(plan); got["B/t"] != 2 || got["C/t"] != 4 || !plan.Optimal() {

@@ -38,7 +38,8 @@ const (
 // encode makes a problem ready to be looked through; nil where it is too large for that.
 // What is no better than a plan in hand is left out, where there is one.
 func (m *model) encode(known *Cost, within *window) *encoded {
-	e := &encoded{model: m, within: within, s: lcg.New(), bought: make([]lcg.Atom, m.buys), before: make(map[pair]lcg.Atom)}
+	e := &encoded{model: m, within: within, s: lcg.New(), bought: make([]lcg.Atom, m.buys),
+		before: make(map[pair]lcg.Atom)}
 	tables, n := make(map[string][]amount), 0
 	for i := range m.tasks {
 		buys := 0
@@ -230,7 +231,8 @@ func (e *encoded) oneAtATime() {
 			}
 			for _, c := range e.tasks[i].crews {
 				if slices.Contains(e.tasks[o].crews, c) {
-					e.s.Clause(idle[i], idle[o], e.by[i][c].Not(), e.by[o][c].Not(), e.after(i, o, e.way(i, o)), e.after(o, i, e.way(o, i)))
+					e.s.Clause(idle[i], idle[o], e.by[i][c].Not(), e.by[o][c].Not(), e.after(i, o, e.way(i, o)),
+						e.after(o, i, e.way(o, i)))
 				}
 			}
 		}
@@ -270,7 +272,8 @@ func (e *encoded) next() (lcg.Atom, bool) {
 		if e.s.Least(e.start[i]) == e.s.Most(e.start[i]) && e.chosen(i) >= 0 {
 			continue
 		}
-		if best < 0 || e.s.Least(e.start[i]) < e.s.Least(e.start[best]) || e.s.Least(e.start[i]) == e.s.Least(e.start[best]) && e.s.Most(e.start[i]) < e.s.Most(e.start[best]) {
+		if best < 0 || e.s.Least(e.start[i]) < e.s.Least(e.start[best]) ||
+			e.s.Least(e.start[i]) == e.s.Least(e.start[best]) && e.s.Most(e.start[i]) < e.s.Most(e.start[best]) {
 			best = i
 		}
 	}
@@ -319,6 +322,7 @@ func (e *encoded) read(k *maker) {
 			continue
 		}
 		w := e.ways[i][e.chosen(i)]
-		k.book(i, placed{start: Slot(e.s.Least(e.start[i])), end: Slot(e.s.Least(e.end[i])), crew: w.crew, over: w.over > 0, bought: slices.Contains(w.bought, true)})
+		k.book(i, placed{start: Slot(e.s.Least(e.start[i])), end: Slot(e.s.Least(e.end[i])), crew: w.crew, over: w.over > 0,
+			bought: slices.Contains(w.bought, true)})
 	}
 }

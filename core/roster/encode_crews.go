@@ -51,7 +51,8 @@ func (e *encoded) capacities() {
 			loads = append(loads, lcg.Load{Start: e.start[i], End: e.end[i], Work: int32(t.duration), By: by})
 			for n := range t.before {
 				if g := &t.before[n]; g.index >= 0 {
-					loads = append(loads, lcg.Load{Start: e.start[i], End: e.end[i], Work: int32(g.buy.Slots), By: append([]lcg.Atom{e.bought[g.index]}, by...)})
+					loads = append(loads, lcg.Load{Start: e.start[i], End: e.end[i], Work: int32(g.buy.Slots),
+						By: append([]lcg.Atom{e.bought[g.index]}, by...)})
 				}
 			}
 		}

@@ -120,7 +120,8 @@ func (e *encoded) mayFollow(o, i int, after map[int]int) bool {
 	case e.stands(i):
 		// Not where another that stands lies between them in any case.
 		n := after[i]
-		return slices.Contains(e.tasks[o].crews, e.within.at[i].crew) && (n < 0 || e.s.Least(e.start[o]) < e.s.Least(e.start[n]))
+		return slices.Contains(e.tasks[o].crews, e.within.at[i].crew) &&
+			(n < 0 || e.s.Least(e.start[o]) < e.s.Least(e.start[n]))
 	case e.stands(o):
 		return slices.Contains(e.tasks[i].crews, e.within.at[o].crew)
 	}

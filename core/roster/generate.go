@@ -91,7 +91,8 @@ func (k *maker) make(g genes) bool {
 				return false
 			}
 			before := k.at[late.task]
-			k.lower[late.task] = firstStart(late, before.start, p.start, func(s Slot) Slot { return k.ends(late.task, before, s) })
+			k.lower[late.task] = firstStart(late, before.start, p.start,
+				func(s Slot) Slot { return k.ends(late.task, before, s) })
 			from := k.position[late.task]
 			for _, other := range g.order[from:n] {
 				if k.at[other].set && k.tasks[other].pinned < 0 && k.tasks[other].group == k.tasks[i].group {
@@ -211,7 +212,8 @@ func (k *maker) find(i int, from, work Slot, g genes) (placed, bool) {
 		}
 		travels := k.nearest(i, c, start)
 		if !found || end < best.end || end == best.end && (extra < over || extra == over && travels < way) {
-			best, found, over, way = placed{start: start, end: end, crew: c, set: true, over: g.overtime[i]}, true, extra, travels
+			best, found, over, way = placed{start: start, end: end, crew: c, set: true, over: g.overtime[i]}, true,
+				extra, travels
 		}
 	}
 	return best, found

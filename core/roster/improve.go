@@ -8,7 +8,8 @@ import (
 // beginnings are the orders from which the search starts: jobs by what is due, by weight
 // and by how much hangs behind a task.
 func (s *search) beginnings() []genes {
-	plain := genes{order: slices.Clone(s.order), crew: make([]int, len(s.tasks)), overtime: make([]bool, len(s.tasks)), buys: make([]bool, s.buys)}
+	plain := genes{order: slices.Clone(s.order), crew: make([]int, len(s.tasks)), overtime: make([]bool, len(s.tasks)),
+		buys: make([]bool, s.buys)}
 	for i := range plain.crew {
 		plain.crew[i] = -1
 	}

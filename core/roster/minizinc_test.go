@@ -145,11 +145,15 @@ func modelled(p Problem, bar *Cost, same bool) string {
 			}
 		}
 		per := len(rows) / (1 << len(buys))
-		say("array[1..%d, 0..H] of int: ends%d = array2d(1..%d, 0..H, [%s]);", len(rows), n, len(rows), strings.Join(rows, ","))
-		say("array[1..%d, 0..H] of int: extra%d = array2d(1..%d, 0..H, [%s]);", len(rows), n, len(rows), strings.Join(extra, ","))
+		say("array[1..%d, 0..H] of int: ends%d = array2d(1..%d, 0..H, [%s]);", len(rows), n, len(rows),
+			strings.Join(rows, ","))
+		say("array[1..%d, 0..H] of int: extra%d = array2d(1..%d, 0..H, [%s]);", len(rows), n, len(rows),
+			strings.Join(extra, ","))
 		say("array[1..%d] of int: who%d = [%s];", len(rows), n, strings.Join(crews, ","))
-		say("var %d..H: s%d; var 0..H: e%d; var 1..%d: w%d; var 0..%d: c%d; var 0..H: o%d; var 0..H: d%d = e%d - s%d;", job.Release, n, n, len(rows), n, len(p.Crews), n, n, n, n, n)
-		say("constraint e%d = ends%d[w%d, s%d] /\\ o%d = extra%d[w%d, s%d] /\\ c%d = who%d[w%d] /\\ (w%d - 1) div %d = %s;", n, n, n, n, n, n, n, n, n, n, n, n, per, strings.Join(what, "+"))
+		say("var %d..H: s%d; var 0..H: e%d; var 1..%d: w%d; var 0..%d: c%d; var 0..H: o%d; var 0..H: d%d = e%d - s%d;",
+			job.Release, n, n, len(rows), n, len(p.Crews), n, n, n, n, n)
+		say("constraint e%d = ends%d[w%d, s%d] /\\ o%d = extra%d[w%d, s%d] /\\ c%d = who%d[w%d] /\\ (w%d - 1) div %d = %s;",
+			n, n, n, n, n, n, n, n, n, n, n, n, per, strings.Join(what, "+"))
 		ends[at.job] = append(ends[at.job], fmt.Sprint("e", n))
 		overtime = append(overtime, fmt.Sprint("o", n))
 		for o := 1; o < n; o++ {
@@ -184,7 +188,8 @@ func modelled(p Problem, bar *Cost, same bool) string {
 			}
 		}
 		if len(s) > 0 {
-			say("constraint cumulative([%s], [%s], [%s], %d);", strings.Join(s, ","), strings.Join(d, ","), strings.Join(one, ","), machine.Capacity)
+			say("constraint cumulative([%s], [%s], [%s], %d);", strings.Join(s, ","), strings.Join(d, ","),
+				strings.Join(one, ","), machine.Capacity)
 		}
 	}
 	var late []string
@@ -196,19 +201,22 @@ func modelled(p Problem, bar *Cost, same bool) string {
 		}
 	}
 	sum := func(all []string) string { return strings.Join(append(all, "0"), "+") }
-	say("array[1..5] of var int: cost = [%s, %s, %s, %s, max([%s])];", sum(late), sum(bought), sum(overtime), sum(ways), strings.Join(finish, ","))
+	say("array[1..5] of var int: cost = [%s, %s, %s, %s, max([%s])];", sum(late), sum(bought), sum(overtime), sum(ways),
+		strings.Join(finish, ","))
 	if bar != nil {
 		order := "lex_less"
 		if same {
 			order = "lex_lesseq"
 		}
-		say("constraint cost[1] <= %d /\\ %s(cost, [%d, %d, %d, %d, %d]);", bar[Late], order, bar[Late], bar[Bought], bar[Overtime], bar[Moving], bar[Finish])
+		say("constraint cost[1] <= %d /\\ %s(cost, [%d, %d, %d, %d, %d]);", bar[Late], order, bar[Late], bar[Bought],
+			bar[Overtime], bar[Moving], bar[Finish])
 	}
 	var starts, how []string
 	for n := range all {
 		starts, how = append(starts, fmt.Sprint("s", n+1)), append(how, fmt.Sprint("w", n+1))
 	}
-	say("solve :: seq_search([int_search([%s], first_fail, indomain_min), int_search([%s], smallest, indomain_min)]) satisfy;", strings.Join(how, ","), strings.Join(starts, ","))
+	say("solve :: seq_search([int_search([%s], first_fail, indomain_min), int_search([%s], smallest, indomain_min)]) "+
+		"satisfy;", strings.Join(how, ","), strings.Join(starts, ","))
 	say("\noutput [\"cost=\", show(cost), \"\\n\"];")
 	return b.String()
 }
@@ -226,7 +234,8 @@ func TestOptimumOfAConstraintSolver(t *testing.T) {
 		if err := os.WriteFile(file, []byte(model), 0o600); err != nil {
 			t.Fatal(err)
 		}
-		said, err := exec.CommandContext(t.Context(), "minizinc", "--solver", "gecode", "--time-limit", "60000", file).Output()
+		said, err := exec.CommandContext(t.Context(), "minizinc", "--solver", "gecode", "--time-limit", "60000",
+			file).Output()
 		if err != nil {
 			if failed := new(exec.ExitError); errors.As(err, &failed) {
 				said = failed.Stderr

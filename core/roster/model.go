@@ -85,7 +85,8 @@ func compile(p *Problem) (*model, error) {
 		lasts: func(s Slot) string { return fmt.Sprintf("%d slots", s) },
 	}
 	if p.Horizon < 1 {
-		return nil, bad("/horizon", "There is no time to plan in. Give the slots in all, such as 1344 of half an hour for four weeks.")
+		return nil,
+			bad("/horizon", "There is no time to plan in. Give the slots in all, such as 1344 of half an hour for four weeks.")
 	}
 	crews, err := m.crews()
 	if err != nil {
@@ -195,7 +196,8 @@ func (m *model) add(j int, crews, machines, places map[string]int) error {
 			return bad(path+"/id", "The task %q comes twice in its job. Give each an id of its own.", t.ID)
 		}
 		m.names[name] = len(m.tasks)
-		own := task{job: j, duration: t.Duration, breakable: t.Breakable, unattended: t.Unattended, pinned: -1, access: access, was: -1, name: t.Name}
+		own := task{job: j, duration: t.Duration, breakable: t.Breakable, unattended: t.Unattended, pinned: -1,
+			access: access, was: -1, name: t.Name}
 		if own.name == "" {
 			own.name = t.ID
 		}
@@ -245,7 +247,8 @@ func (m *model) able(t Task, crews map[string]int, path string) ([]int, error) {
 		}
 	}
 	if len(all) == 0 {
-		return nil, bad(path+"/skills", "No crew can do it: it takes %q. Give a crew these skills, or ask for fewer.", t.Skills)
+		return nil, bad(path+"/skills", "No crew can do it: it takes %q. Give a crew these skills, or ask for fewer.",
+			t.Skills)
 	}
 	return all, nil
 }
@@ -266,7 +269,8 @@ func (m *model) ways(places map[string]int) error {
 		}
 		key := [2]string{min(t.From, t.To), max(t.From, t.To)}
 		if was, twice := given[key]; twice && was != t.Slots {
-			return bad(fmt.Sprintf("/travel/%d/slots", i), "The way between %q and %q is given with %d slots and with %d. Give it once.", t.From, t.To, was, t.Slots)
+			return bad(fmt.Sprintf("/travel/%d/slots", i),
+				"The way between %q and %q is given with %d slots and with %d. Give it once.", t.From, t.To, was, t.Slots)
 		}
 		given[key] = t.Slots
 		a, from := places[t.From]
@@ -325,10 +329,13 @@ func (m *model) long() error {
 			}
 		}
 		if !fits && t.breakable {
-			return &Error{m.path(i) + "/duration", fmt.Sprintf("%s takes %d slots, more than anybody who can do it works in all.", t.name, t.duration)}
+			return &Error{m.path(i) + "/duration",
+				fmt.Sprintf("%s takes %d slots, more than anybody who can do it works in all.", t.name, t.duration)}
 		}
 		if !fits {
-			return &Error{m.path(i) + "/duration", fmt.Sprintf("%s takes %d slots in one go, and the longest shift of anybody who can do it has %d. Let it be broken off, or divide it.", t.name, t.duration, longest)}
+			return &Error{m.path(i) + "/duration",
+				fmt.Sprintf("%s takes %d slots in one go, and the longest shift of anybody who can do it has %d. Let it be "+
+					"broken off, or divide it.", t.name, t.duration, longest)}
 		}
 	}
 	return nil

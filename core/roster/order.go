@@ -36,13 +36,16 @@ func (m *model) tie(job string, n int, after After, path string) (int, error) {
 	}
 	switch {
 	case !known || before < 0:
-		return 0, &Error{path + "/task", fmt.Sprintf("There is no task %q. Name one of this job, or another's as job/task.", after.Task)}
+		return 0, &Error{path + "/task", fmt.Sprintf("There is no task %q. Name one of this job, or another's as job/task.",
+			after.Task)}
 	case before == n:
 		return 0, &Error{path + "/task", "It waits for itself."}
 	case after.Max != nil && after.MinAt == nil && *after.Max < after.Min:
-		return 0, &Error{path + "/maxLag", fmt.Sprintf("The greatest gap, %d, is less than the least, %d.", *after.Max, after.Min)}
+		return 0, &Error{path + "/maxLag", fmt.Sprintf("The greatest gap, %d, is less than the least, %d.",
+			*after.Max, after.Min)}
 	}
-	g := gap{task: before, start: after.From == Start, min: after.MinAt, max: after.MaxAt, buy: after.Buy, index: -1, moves: [2]bool{after.MinAt != nil, after.MaxAt != nil}}
+	g := gap{task: before, start: after.From == Start, min: after.MinAt, max: after.MaxAt, buy: after.Buy, index: -1,
+		moves: [2]bool{after.MinAt != nil, after.MaxAt != nil}}
 	if g.min == nil {
 		g.min = constant(after.Min)
 	}
@@ -134,5 +137,6 @@ func (m *model) cycle(waits []int) error {
 	for _, i := range walk {
 		text += m.tasks[i].name + " → "
 	}
-	return &Error{m.path(walk[0]) + "/after", "These tasks wait for each other: " + text + m.tasks[walk[0]].name + ". Take one of the gaps away."}
+	return &Error{m.path(walk[0]) + "/after", "These tasks wait for each other: " + text + m.tasks[walk[0]].name +
+		". Take one of the gaps away."}
 }

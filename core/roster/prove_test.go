@@ -82,9 +82,11 @@ func TestTheEdgeOfAWindow(t *testing.T) {
 		if moves {
 			after.MinAt, after.MaxAt = func(Slot) Slot { return 0 }, func(Slot) Slot { return 4 }
 		}
-		return Problem{Horizon: 24, Crews: []Crew{{ID: "a", Skills: []string{"pour"}, Shifts: days(false)}, {ID: "b", Shifts: []Shift{{Window: Window{From: until, Until: until + 2}}}}}, Jobs: []Job{{ID: "floor", Tasks: []Task{
-			{ID: "prime", Duration: 2, Start: at(8), Crew: "a"}, {ID: "coat", Duration: 1, Crew: "b", After: []After{after}},
-		}}}}
+		return Problem{Horizon: 24, Crews: []Crew{{ID: "a", Skills: []string{"pour"}, Shifts: days(false)},
+			{ID: "b", Shifts: []Shift{{Window: Window{From: until, Until: until + 2}}}}},
+			Jobs: []Job{{ID: "floor", Tasks: []Task{
+				{ID: "prime", Duration: 2, Start: at(8), Crew: "a"}, {ID: "coat", Duration: 1, Crew: "b", After: []After{after}},
+			}}}}
 	}
 	for _, moves := range []bool{false, true} {
 		for until, bought := range map[Slot]int64{14: 0, 15: 1} {
@@ -113,7 +115,8 @@ func TestAGapThatLeadsBack(t *testing.T) {
 		t.Fatal(err)
 	}
 	s := &search{model: m, maker: newMaker(m), random: rand.New(rand.NewPCG(1, 1))}
-	if _, err := s.prove(t.Context(), &prover{encoded: m.encode(nil, nil)}, 1000); err != nil || s.at[0].start != 9 || s.at[1].start != 12 || s.proven != parts {
+	if _, err := s.prove(t.Context(), &prover{encoded: m.encode(nil, nil)}, 1000); err != nil || s.at[0].start != 9 ||
+		s.at[1].start != 12 || s.proven != parts {
 		t.Errorf("%v, %+v", err, s.at)
 	}
 }
@@ -184,7 +187,8 @@ func TestPartsPlannedAnew(t *testing.T) {
 							mark = b.Start
 						}
 						if a.MinAt != nil && own.Start < mark+a.MinAt(mark) {
-							t.Fatalf("problem %d: %s/%s starts at %d, %d after %d at the least", n, job.ID, task.ID, own.Start, a.MinAt(mark), mark)
+							t.Fatalf("problem %d: %s/%s starts at %d, %d after %d at the least", n, job.ID, task.ID, own.Start,
+								a.MinAt(mark), mark)
 						}
 					}
 				}

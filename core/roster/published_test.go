@@ -45,7 +45,8 @@ func TestPublishedJobShops(t *testing.T) {
 		for j, steps := range shop.steps {
 			job := Job{ID: fmt.Sprint("j", j)}
 			for k := 0; k < len(steps); k += 2 {
-				task := Task{ID: fmt.Sprint("t", k/2), Duration: steps[k+1], Machines: []string{fmt.Sprint("m", steps[k])}, Unattended: true}
+				task := Task{ID: fmt.Sprint("t", k/2), Duration: steps[k+1], Machines: []string{fmt.Sprint("m", steps[k])},
+					Unattended: true}
 				if k > 0 {
 					task.After = []After{{Task: fmt.Sprint("t", k/2-1)}}
 				}
@@ -59,7 +60,8 @@ func TestPublishedJobShops(t *testing.T) {
 		if err != nil {
 			t.Fatal(err)
 		}
-		if fault, cost := broken(p, plan.Bookings); fault != "" || cost != plan.Cost || plan.Cost[Finish] != shop.length || !plan.Optimal() {
+		if fault, cost := broken(p, plan.Bookings); fault != "" || cost != plan.Cost || plan.Cost[Finish] != shop.length ||
+			!plan.Optimal() {
 			t.Errorf("%s: %s %v, optimal %v", shop.name, fault, plan.Cost, plan.Optimal())
 		}
 	}

@@ -62,12 +62,13 @@ func starts(p Plan) map[string]Slot {
 // By hand, in hours: grind 8 to 12; prime 2, at once, 12 to 14; the next coat no sooner
 // than 8 h and no later than 24 h after, 3 h in one go: the next day from 8 to 11.
 func TestOneFloorByHand(t *testing.T) {
-	p := solve(t, Problem{Horizon: 96, Crews: []Crew{{ID: "a", Skills: []string{"grind", "pour"}, Shifts: days(false)}}, Jobs: []Job{{ID: "floor", Tasks: []Task{
-		{ID: "grind", Duration: 4, Skills: []string{"grind"}, Breakable: true},
-		{ID: "prime", Duration: 2, Skills: []string{"pour"}, After: []After{{Task: "grind"}}},
-		{ID: "coat", Duration: 3, Skills: []string{"pour"}, After: []After{{Task: "prime", Min: 8, Max: at(24)}}},
-		{ID: "foot", Duration: 12, Unattended: true, After: []After{{Task: "coat"}}},
-	}}}})
+	p := solve(t, Problem{Horizon: 96, Crews: []Crew{{ID: "a", Skills: []string{"grind", "pour"}, Shifts: days(false)}},
+		Jobs: []Job{{ID: "floor", Tasks: []Task{
+			{ID: "grind", Duration: 4, Skills: []string{"grind"}, Breakable: true},
+			{ID: "prime", Duration: 2, Skills: []string{"pour"}, After: []After{{Task: "grind"}}},
+			{ID: "coat", Duration: 3, Skills: []string{"pour"}, After: []After{{Task: "prime", Min: 8, Max: at(24)}}},
+			{ID: "foot", Duration: 12, Unattended: true, After: []After{{Task: "coat"}}},
+		}}}})
 	want := map[string]Slot{"floor/grind": 8, "floor/prime": 12, "floor/coat": 32, "floor/foot": 35}
 	if got := starts(p); !reflect.DeepEqual(got, want) || !p.Optimal() || p.Cost[Finish] != 47 {
 		t.Errorf("%v, optimal %v, %v", got, p.Optimal(), p.Cost)
@@ -79,13 +80,16 @@ func TestOneFloorByHand(t *testing.T) {
 func TestABreakAtNoon(t *testing.T) {
 	crew := Crew{ID: "a", Shifts: days(false), Rests: []Window{{From: 12, Until: 13, Every: 24}}}
 	for breakable, end := range map[bool]Slot{true: 14, false: 13} {
-		p := solve(t, Problem{Horizon: 48, Crews: []Crew{crew}, Jobs: []Job{{ID: "j", Tasks: []Task{{ID: "t", Duration: 5, Breakable: breakable}}}}})
+		p := solve(t, Problem{Horizon: 48, Crews: []Crew{crew},
+			Jobs: []Job{{ID: "j", Tasks: []Task{{ID: "t", Duration: 5, Breakable: breakable}}}}})
 		if b := p.Bookings[0]; b.Start != 8 || b.End != end || !p.Optimal() {
 			t.Errorf("breakable %v: %+v", breakable, b)
 		}
 	}
 	crew.Rests[0].Until = 12
-	if _, err := Solve(context.Background(), Problem{Format: Format, Version: 1, SlotMinutes: 60, Horizon: 48, Crews: []Crew{crew}, Jobs: []Job{{ID: "j", Tasks: []Task{{ID: "t", Duration: 5}}}}}, Options{}); err == nil || !strings.Contains(err.Error(), "/crews/0/rests/0/until") {
+	if _, err := Solve(context.Background(), Problem{Format: Format, Version: 1, SlotMinutes: 60, Horizon: 48,
+		Crews: []Crew{crew}, Jobs: []Job{{ID: "j", Tasks: []Task{{ID: "t", Duration: 5}}}}}, Options{}); err == nil ||
+		!strings.Contains(err.Error(), "/crews/0/rests/0/until") {
 		t.Errorf("%v", err)
 	}
 }
@@ -96,10 +100,11 @@ func TestABreakAtNoon(t *testing.T) {
 // Monday at 16 is done in time, else it is not.
 func TestAWindowOverTheWeekend(t *testing.T) {
 	problem := func(due Slot, buy *Buy) Problem {
-		return Problem{Horizon: 14 * 24, Crews: []Crew{{ID: "a", Shifts: days(true)}}, Jobs: []Job{{ID: "floor", Release: 4*24 + 8, Due: &due, Tasks: []Task{
-			{ID: "prime", Duration: 6},
-			{ID: "coat", Duration: 3, After: []After{{Task: "prime", Min: 12, Max: at(48), Buy: buy}}},
-		}}}}
+		return Problem{Horizon: 14 * 24, Crews: []Crew{{ID: "a", Shifts: days(true)}},
+			Jobs: []Job{{ID: "floor", Release: 4*24 + 8, Due: &due, Tasks: []Task{
+				{ID: "prime", Duration: 6},
+				{ID: "coat", Duration: 3, After: []After{{Task: "prime", Min: 12, Max: at(48), Buy: buy}}},
+			}}}}
 	}
 	monday := Slot(7 * 24)
 	hard := solve(t, problem(monday+16, nil))
@@ -107,7 +112,8 @@ func TestAWindowOverTheWeekend(t *testing.T) {
 		t.Errorf("%v %v", got, hard.Cost)
 	}
 	bought := solve(t, problem(monday+16, &Buy{Slots: 2}))
-	if got := starts(bought); got["floor/prime"] != 4*24+8 || got["floor/coat"] != monday+8 || !reflect.DeepEqual(bought.Cost[:parts], []int64{0, 1, 0, 0, int64(monday) + 13, 0}) || !bought.Optimal() {
+	if got := starts(bought); got["floor/prime"] != 4*24+8 || got["floor/coat"] != monday+8 ||
+		!reflect.DeepEqual(bought.Cost[:parts], []int64{0, 1, 0, 0, int64(monday) + 13, 0}) || !bought.Optimal() {
 		t.Errorf("%v %v %v", got, bought.Cost, bought.Bound)
 	}
 	// Where there is time, nothing is bought.
@@ -120,11 +126,14 @@ func TestAWindowOverTheWeekend(t *testing.T) {
 // Two floors and one grinder: the weightier comes first, by hand 2 × 0 + 1 × 4 late.
 func TestOneMachineForTwo(t *testing.T) {
 	job := func(id string, weight int) Job {
-		return Job{ID: id, Due: at(12), Weight: weight, Tasks: []Task{{ID: "grind", Duration: 4, Machines: []string{"grinder"}}}}
+		return Job{ID: id, Due: at(12), Weight: weight,
+			Tasks: []Task{{ID: "grind", Duration: 4, Machines: []string{"grinder"}}}}
 	}
-	p := Problem{Horizon: 48, Crews: []Crew{{ID: "a", Shifts: days(false)}, {ID: "b", Shifts: days(false)}}, Machines: []Machine{{ID: "grinder", Capacity: 1}}, Jobs: []Job{job("light", 1), job("heavy", 2)}}
+	p := Problem{Horizon: 48, Crews: []Crew{{ID: "a", Shifts: days(false)}, {ID: "b", Shifts: days(false)}},
+		Machines: []Machine{{ID: "grinder", Capacity: 1}}, Jobs: []Job{job("light", 1), job("heavy", 2)}}
 	plan := solve(t, p)
-	if got := starts(plan); got["heavy/grind"] != 8 || got["light/grind"] != 12 || plan.Cost[Late] != 4 || !plan.Optimal() {
+	if got := starts(plan); got["heavy/grind"] != 8 || got["light/grind"] != 12 || plan.Cost[Late] != 4 ||
+		!plan.Optimal() {
 		t.Errorf("%v %v", got, plan.Cost)
 	}
 	p.Machines[0].Closed = []Window{{From: 8, Until: 10}}
@@ -140,9 +149,11 @@ func TestOneMachineForTwo(t *testing.T) {
 
 // Overtime is worked where it makes something less late, and nowhere else.
 func TestOvertimeOnlyWhereItHelps(t *testing.T) {
-	p := Problem{Horizon: 72, Crews: []Crew{{ID: "a", Shifts: append(days(false), Shift{Window: Window{From: 16, Until: 20, Every: 24}, Overtime: true})}}, Jobs: []Job{
-		{ID: "one", Due: at(19), Tasks: []Task{{ID: "work", Duration: 10, Breakable: true}}},
-	}}
+	p := Problem{Horizon: 72,
+		Crews: []Crew{{ID: "a", Shifts: append(days(false),
+			Shift{Window: Window{From: 16, Until: 20, Every: 24}, Overtime: true})}}, Jobs: []Job{
+			{ID: "one", Due: at(19), Tasks: []Task{{ID: "work", Duration: 10, Breakable: true}}},
+		}}
 	plan := solve(t, p)
 	if plan.Cost[Late] != 0 || plan.Cost[Overtime] != 2 {
 		t.Errorf("%v", plan.Cost)
@@ -156,9 +167,11 @@ func TestOvertimeOnlyWhereItHelps(t *testing.T) {
 // Two places an hour apart: four short tasks are done place by place.
 func TestTravelIsSpared(t *testing.T) {
 	job := func(id, place string) Job {
-		return Job{ID: id, Place: place, Tasks: []Task{{ID: "one", Duration: 1}, {ID: "two", Duration: 1, After: []After{{Task: "one", Min: 1}}}}}
+		return Job{ID: id, Place: place, Tasks: []Task{{ID: "one", Duration: 1},
+			{ID: "two", Duration: 1, After: []After{{Task: "one", Min: 1}}}}}
 	}
-	plan := solve(t, Problem{Horizon: 48, Crews: []Crew{{ID: "a", Shifts: days(false)}}, Jobs: []Job{job("here", "quay"), job("there", "mill")}, Travel: []Travel{{From: "mill", To: "quay", Slots: 1}}})
+	plan := solve(t, Problem{Horizon: 48, Crews: []Crew{{ID: "a", Shifts: days(false)}},
+		Jobs: []Job{job("here", "quay"), job("there", "mill")}, Travel: []Travel{{From: "mill", To: "quay", Slots: 1}}})
 	if plan.Cost[Moving] != 1 || !plan.Optimal() {
 		t.Errorf("%v %+v", plan.Cost, plan.Bookings)
 	}
@@ -167,7 +180,9 @@ func TestTravelIsSpared(t *testing.T) {
 // What stood before stays where nothing else is gained, and pinned tasks always stay.
 func TestFewMoves(t *testing.T) {
 	jobs := []Job{{ID: "a", Tasks: []Task{{ID: "t", Duration: 8}}}, {ID: "b", Tasks: []Task{{ID: "t", Duration: 8}}}}
-	p := Problem{Horizon: 96, Crews: []Crew{{ID: "x", Shifts: days(false)}}, Jobs: jobs, Before: []Booking{{Job: "b", Task: "t", Crew: "x", Start: 8, End: 16}, {Job: "a", Task: "t", Crew: "x", Start: 32, End: 40}}}
+	p := Problem{Horizon: 96, Crews: []Crew{{ID: "x", Shifts: days(false)}}, Jobs: jobs,
+		Before: []Booking{{Job: "b", Task: "t", Crew: "x", Start: 8, End: 16},
+			{Job: "a", Task: "t", Crew: "x", Start: 32, End: 40}}}
 	if plan := solve(t, p); plan.Cost[Moves] != 0 {
 		t.Errorf("%v %v", plan.Cost, starts(plan))
 	}
@@ -180,9 +195,11 @@ func TestFewMoves(t *testing.T) {
 
 // A pinned task has what lies before it come late enough for its window.
 func TestAPinHoldsItsWindow(t *testing.T) {
-	plan := solve(t, Problem{Horizon: 200, Crews: []Crew{{ID: "x", Shifts: days(false)}}, Jobs: []Job{{ID: "a", Tasks: []Task{
-		{ID: "prime", Duration: 2}, {ID: "coat", Duration: 2, Start: at(104), After: []After{{Task: "prime", Min: 10, Max: at(30)}}},
-	}}}})
+	plan := solve(t, Problem{Horizon: 200, Crews: []Crew{{ID: "x", Shifts: days(false)}},
+		Jobs: []Job{{ID: "a", Tasks: []Task{
+			{ID: "prime", Duration: 2}, {ID: "coat", Duration: 2, Start: at(104),
+				After: []After{{Task: "prime", Min: 10, Max: at(30)}}},
+		}}}})
 	if got := starts(plan); got["a/prime"] != 80 {
 		t.Errorf("%v", got)
 	}
@@ -191,24 +208,27 @@ func TestAPinHoldsItsWindow(t *testing.T) {
 // The smallest conflict is named: the coat that closes over the weekend, and neither the
 // job beside it nor its other tasks.
 func TestTheConflictIsNamed(t *testing.T) {
-	p := Problem{Format: Format, Version: 1, SlotMinutes: 60, Horizon: 14 * 24, Crews: []Crew{{ID: "a", Shifts: days(true)}}, Jobs: []Job{
-		{ID: "beside", Tasks: []Task{{ID: "t", Duration: 4}}},
-		{ID: "floor", Release: 4*24 + 8, Tasks: []Task{
-			{ID: "grind", Duration: 4},
-			{ID: "prime", Name: "Primer", Duration: 4, After: []After{{Task: "grind"}}},
-			{ID: "coat", Name: "Coat 2", Duration: 8, After: []After{{Task: "prime", Min: 6, Max: at(10)}}},
-		}},
-	}}
+	p := Problem{Format: Format, Version: 1, SlotMinutes: 60, Horizon: 14 * 24,
+		Crews: []Crew{{ID: "a", Shifts: days(true)}}, Jobs: []Job{
+			{ID: "beside", Tasks: []Task{{ID: "t", Duration: 4}}},
+			{ID: "floor", Release: 4*24 + 8, Tasks: []Task{
+				{ID: "grind", Duration: 4},
+				{ID: "prime", Name: "Primer", Duration: 4, After: []After{{Task: "grind"}}},
+				{ID: "coat", Name: "Coat 2", Duration: 8, After: []After{{Task: "prime", Min: 6, Max: at(10)}}},
+			}},
+		}}
 	_, err := Solve(t.Context(), p, Options{Rounds: 100})
 	var c *Conflict
-	if !errors.As(err, &c) || !c.Proven || !reflect.DeepEqual(c.Tasks, []string{"floor/coat", "floor/prime"}) || !strings.Contains(c.Text, "Coat 2") || len(c.Ways) == 0 {
+	if !errors.As(err, &c) || !c.Proven || !reflect.DeepEqual(c.Tasks, []string{"floor/coat", "floor/prime"}) ||
+		!strings.Contains(c.Text, "Coat 2") || len(c.Ways) == 0 {
 		t.Errorf("%+v", err)
 	}
 	// Two that each fit, and not together: one crew, one shift.
 	both := func(id string) Job {
 		return Job{ID: id, Tasks: []Task{{ID: "t", Duration: 6, Windows: []Window{{From: 8, Until: 16}}}}}
 	}
-	p = Problem{Horizon: 96, Crews: []Crew{{ID: "a", Shifts: days(false)}}, Jobs: []Job{both("one"), {ID: "other", Tasks: []Task{{ID: "t", Duration: 1}}}, both("two")}}
+	p = Problem{Horizon: 96, Crews: []Crew{{ID: "a", Shifts: days(false)}},
+		Jobs: []Job{both("one"), {ID: "other", Tasks: []Task{{ID: "t", Duration: 1}}}, both("two")}}
 	_, err = Solve(t.Context(), p, Options{Rounds: 100})
 	if !errors.As(err, &c) || !c.Proven || !reflect.DeepEqual(c.Tasks, []string{"one/t", "two/t"}) {
 		t.Errorf("%+v", err)
@@ -218,16 +238,27 @@ func TestTheConflictIsNamed(t *testing.T) {
 func TestWhatCannotBe(t *testing.T) {
 	crew := []Crew{{ID: "a", Skills: []string{"pour"}, Shifts: days(false)}}
 	for path, p := range map[string]Problem{
-		"/horizon":                       {},
-		"/jobs/0/tasks/1/after":          {Horizon: 9, Crews: crew, Jobs: []Job{{ID: "j", Tasks: []Task{{ID: "z"}, {ID: "x", After: []After{{Task: "y"}}}, {ID: "y", After: []After{{Task: "x"}}}}}}},
-		"/jobs/0/tasks/0/duration":       {Horizon: 90, Crews: crew, Jobs: []Job{{ID: "j", Tasks: []Task{{ID: "x", Duration: 9}}}}},
-		"/jobs/0/tasks/0/skills":         {Horizon: 90, Crews: crew, Jobs: []Job{{ID: "j", Tasks: []Task{{ID: "x", Duration: 1, Skills: []string{"fly"}}}}}},
-		"/jobs/0/tasks/0/crew":           {Horizon: 90, Crews: crew, Jobs: []Job{{ID: "j", Tasks: []Task{{ID: "x", Duration: 1, Crew: "b"}}}}},
-		"/jobs/0/tasks/1/after/0/maxLag": {Horizon: 90, Crews: crew, Jobs: []Job{{ID: "j", Tasks: []Task{{ID: "x", Duration: 1}, {ID: "y", Duration: 1, After: []After{{Task: "x", Min: 4, Max: at(3)}}}}}}},
-		"/jobs/0/tasks/1/id":             {Horizon: 90, Crews: crew, Jobs: []Job{{ID: "j", Tasks: []Task{{ID: "x", Duration: 1}, {ID: "x", Duration: 1}}}}},
-		"/jobs/0/tasks/0/after/0/task":   {Horizon: 90, Crews: crew, Jobs: []Job{{ID: "j", Tasks: []Task{{ID: "x", Duration: 1, After: []After{{Task: "gone"}}}}}}},
-		"/jobs/0/tasks/0/start":          {Horizon: 90, Crews: crew, Jobs: []Job{{ID: "j", Tasks: []Task{{ID: "x", Duration: 1, Start: at(90)}}}}},
-		"/crews/0/shifts/0/until":        {Horizon: 90, Crews: []Crew{{ID: "a", Shifts: []Shift{{Window: Window{From: 8, Until: 8}}}}}},
+		"/horizon": {},
+		"/jobs/0/tasks/1/after": {Horizon: 9, Crews: crew,
+			Jobs: []Job{{ID: "j", Tasks: []Task{{ID: "z"}, {ID: "x", After: []After{{Task: "y"}}},
+				{ID: "y", After: []After{{Task: "x"}}}}}}},
+		"/jobs/0/tasks/0/duration": {Horizon: 90, Crews: crew,
+			Jobs: []Job{{ID: "j", Tasks: []Task{{ID: "x", Duration: 9}}}}},
+		"/jobs/0/tasks/0/skills": {Horizon: 90, Crews: crew,
+			Jobs: []Job{{ID: "j", Tasks: []Task{{ID: "x", Duration: 1, Skills: []string{"fly"}}}}}},
+		"/jobs/0/tasks/0/crew": {Horizon: 90, Crews: crew,
+			Jobs: []Job{{ID: "j", Tasks: []Task{{ID: "x", Duration: 1, Crew: "b"}}}}},
+		"/jobs/0/tasks/1/after/0/maxLag": {Horizon: 90, Crews: crew,
+			Jobs: []Job{{ID: "j", Tasks: []Task{{ID: "x", Duration: 1},
+				{ID: "y", Duration: 1, After: []After{{Task: "x", Min: 4, Max: at(3)}}}}}}},
+		"/jobs/0/tasks/1/id": {Horizon: 90, Crews: crew,
+			Jobs: []Job{{ID: "j", Tasks: []Task{{ID: "x", Duration: 1}, {ID: "x", Duration: 1}}}}},
+		"/jobs/0/tasks/0/after/0/task": {Horizon: 90, Crews: crew,
+			Jobs: []Job{{ID: "j", Tasks: []Task{{ID: "x", Duration: 1, After: []After{{Task: "gone"}}}}}}},
+		"/jobs/0/tasks/0/start": {Horizon: 90, Crews: crew,
+			Jobs: []Job{{ID: "j", Tasks: []Task{{ID: "x", Duration: 1, Start: at(90)}}}}},
+		"/crews/0/shifts/0/until": {Horizon: 90,
+			Crews: []Crew{{ID: "a", Shifts: []Shift{{Window: Window{From: 8, Until: 8}}}}}},
 	} {
 		_, err := Solve(t.Context(), p, Options{Rounds: 10})
 		var wrong *Error
@@ -294,7 +325,8 @@ func random(r *rand.Rand, jobs, tasks, crews int, hard bool) Problem {
 		}
 		p.Jobs = append(p.Jobs, job)
 	}
-	p.Travel = []Travel{{From: "place0", To: "place1", Slots: 1}, {From: "place1", To: "place2", Slots: 2}, {From: "place0", To: "place2", Slots: 2}}
+	p.Travel = []Travel{{From: "place0", To: "place1", Slots: 1}, {From: "place1", To: "place2", Slots: 2},
+		{From: "place0", To: "place2", Slots: 2}}
 	return p
 }
 
@@ -394,9 +426,11 @@ func BenchmarkHundredRounds(b *testing.B) {
 // A crew that is done at the quay at ten, and is wanted at the mill from ten, comes there
 // at eleven: in the schedule as it is made first, before any is searched for.
 func TestTheWayIsTravelledFirst(t *testing.T) {
-	p := Problem{Horizon: 48, Crews: []Crew{{ID: "a", Shifts: days(false)}}, Travel: []Travel{{From: "mill", To: "quay", Slots: 1}}, Jobs: []Job{
-		{ID: "here", Place: "quay", Tasks: []Task{{ID: "t", Duration: 2}}}, {ID: "there", Place: "mill", Release: 10, Tasks: []Task{{ID: "t", Duration: 1}}},
-	}}
+	p := Problem{Horizon: 48, Crews: []Crew{{ID: "a", Shifts: days(false)}},
+		Travel: []Travel{{From: "mill", To: "quay", Slots: 1}}, Jobs: []Job{
+			{ID: "here", Place: "quay", Tasks: []Task{{ID: "t", Duration: 2}}},
+			{ID: "there", Place: "mill", Release: 10, Tasks: []Task{{ID: "t", Duration: 1}}},
+		}}
 	m, err := compile(&p)
 	if err != nil {
 		t.Fatal(err)

@@ -59,7 +59,8 @@ func Solve(ctx context.Context, p Problem, o Options) (Plan, error) {
 	bound := rest.cost(root)
 	bound[Finish] = max(bound[Finish], rest.capacity())
 
-	s := &search{model: m, maker: newMaker(m), random: rand.New(rand.NewPCG(o.Seed, 0x9e3779b97f4a7c15)), tell: o.Tell, bound: bound}
+	s := &search{model: m, maker: newMaker(m), random: rand.New(rand.NewPCG(o.Seed, 0x9e3779b97f4a7c15)), tell: o.Tell,
+		bound: bound}
 	rounds := o.Rounds
 	if rounds <= 0 {
 		rounds = 1 << 30
@@ -71,7 +72,8 @@ func Solve(ctx context.Context, p Problem, o Options) (Plan, error) {
 		if ctx.Err() != nil && !errors.Is(ctx.Err(), context.DeadlineExceeded) {
 			return Plan{}, fmt.Errorf("schedule: %w", ctx.Err())
 		}
-		return Plan{}, &Conflict{Text: "No plan was found in the time given, and it is not proven that there is none. " + s.stuck(), Ways: []string{"Give more time, a longer horizon, or looser gaps"}}
+		return Plan{}, &Conflict{Text: "No plan was found in the time given, and it is not proven that there is none. " +
+			s.stuck(), Ways: []string{"Give more time, a longer horizon, or looser gaps"}}
 	}
 	return s.plan(), nil
 }

@@ -38,12 +38,14 @@ func TestHoursAndMaterialsByHand(t *testing.T) {
 			"fill":         {2, 16, map[string]float64{"Epoxy resin and hardener": 0.00264, "Fumed silica": 60 * 0.00264}},
 			"sand-fills":   {1, 0, map[string]float64{"Sanding discs, 40 to 60": 2}}, // 2.4 ÷ 1.5, rounded up
 			"vacuum-fills": {120.0 / 90, 0, nil},
-			"mask":         {2, 0, map[string]float64{"Tape, rolls of 50 m": 2, "Caulk, cartridges of 12 m": 5, "Release strip": 3}},
+			"mask": {2, 0, map[string]float64{"Tape, rolls of 50 m": 2, "Caulk, cartridges of 12 m": 5,
+				"Release strip": 3}},
 		}},
-		"shot-blasted": {concrete, g, school.Methods{Opening: school.ShotBlast, Filler: school.BodyFiller}, nil, map[string]want{
-			"shot-blast": {100.0/28 + 5 + 3, 0, map[string]float64{"Shot": 15, "Diamond cups": 1}},
-			"fill":       {2, 0.5, map[string]float64{"Body filler": 0.00264}},
-		}},
+		"shot-blasted": {concrete, g, school.Methods{Opening: school.ShotBlast, Filler: school.BodyFiller}, nil,
+			map[string]want{
+				"shot-blast": {100.0/28 + 5 + 3, 0, map[string]float64{"Shot": 15, "Diamond cups": 1}},
+				"fill":       {2, 0.5, map[string]float64{"Body filler": 0.00264}},
+			}},
 		"screened": {concrete, g, school.Methods{Opening: school.Screen, Filler: school.WetPutty}, nil, map[string]want{
 			"screen": {100.0/40 + 5, 0, map[string]float64{"Screens, 60 to 80": 3}},
 			"fill":   {2, 0, map[string]float64{"Two-part putty": 0.00264}},
@@ -55,22 +57,26 @@ func TestHoursAndMaterialsByHand(t *testing.T) {
 			"neutralise":  {1.5, 0, map[string]float64{"Ammonia": 0.036 / 21, "Water": 0.036 * 20 / 21}},
 			"rinse-again": {2, 16, map[string]float64{"Water": 0.18}},
 		}},
-		"dirty, outdoors, wet behind": {Survey{Substrate: Concrete, Outdoors: true, Contamination: []string{"oil", "loose-paint", "salts"}}, g, school.Methods{}, []Verdict{{ID: "behind", Fit: Unfit}}, map[string]want{
-			"relieve":  {0, 48, nil},
-			"outdoors": {1, 0, nil},
-			"degrease": {120.0 / 25, 16, map[string]float64{"Degreaser": 0.012, "Water": 0.36}},
-			"scrape":   {8, 0, nil},
-			"brush":    {3, 0, nil},
-		}},
-		"an old coating kept": {Survey{Substrate: OldCoating}, g, school.Methods{OldPaint: school.CoatOver, Between: school.SandEvery}, nil, map[string]want{
-			"abrade":  {3, 0, map[string]float64{"Screens, 60": 3}},
-			"between": {2 * 120.0 / 35, 32, map[string]float64{"Discs or pads": 8}},
-		}},
-		"a table": {Survey{Substrate: Timber}, Extent{Area: 6, Perimeter: 12, Coats: 2, Abraded: 1, Top: true, People: 2}, school.Methods{}, nil, map[string]want{
-			"sand":    {6.0 / 8, 0, map[string]float64{"Sanding discs, 120": 2}},
-			"mask":    {0.4, 0, map[string]float64{"Tape, rolls of 50 m": 1, "Sheet below, against drips": 12}},
-			"between": {6.0 / 35, 16, map[string]float64{"Discs or pads": 1}},
-		}},
+		"dirty, outdoors, wet behind": {Survey{Substrate: Concrete, Outdoors: true,
+			Contamination: []string{"oil", "loose-paint", "salts"}}, g, school.Methods{}, []Verdict{{ID: "behind", Fit: Unfit}},
+			map[string]want{
+				"relieve":  {0, 48, nil},
+				"outdoors": {1, 0, nil},
+				"degrease": {120.0 / 25, 16, map[string]float64{"Degreaser": 0.012, "Water": 0.36}},
+				"scrape":   {8, 0, nil},
+				"brush":    {3, 0, nil},
+			}},
+		"an old coating kept": {Survey{Substrate: OldCoating}, g,
+			school.Methods{OldPaint: school.CoatOver, Between: school.SandEvery}, nil, map[string]want{
+				"abrade":  {3, 0, map[string]float64{"Screens, 60": 3}},
+				"between": {2 * 120.0 / 35, 32, map[string]float64{"Discs or pads": 8}},
+			}},
+		"a table": {Survey{Substrate: Timber}, Extent{Area: 6, Perimeter: 12, Coats: 2, Abraded: 1, Top: true, People: 2},
+			school.Methods{}, nil, map[string]want{
+				"sand":    {6.0 / 8, 0, map[string]float64{"Sanding discs, 120": 2}},
+				"mask":    {0.4, 0, map[string]float64{"Tape, rolls of 50 m": 1, "Sheet below, against drips": 12}},
+				"between": {6.0 / 35, 16, map[string]float64{"Discs or pads": 1}},
+			}},
 	} {
 		p := Prepare(c.survey, c.extent, c.methods, c.closed)
 		work, drying := 0.0, 0.0
@@ -82,7 +88,8 @@ func TestHoursAndMaterialsByHand(t *testing.T) {
 			t.Errorf("%s: %v s of work told as %v, %v of drying as %v", name, work, p.Work, drying, p.Drying)
 		}
 		// Days of eight hours by this crew, and two thirds of a day for each night.
-		if days := work/float64(c.extent.People)/(8*measure.Hour) + math.Ceil(drying/night-1e-3)*2/3; math.Abs(days-p.Days) > 1e-9 {
+		if days := work/float64(c.extent.People)/(8*measure.Hour) +
+			math.Ceil(drying/night-1e-3)*2/3; math.Abs(days-p.Days) > 1e-9 {
 			t.Errorf("%s: %v days, want %v", name, p.Days, days)
 		}
 		for id, w := range c.tasks {
@@ -92,8 +99,10 @@ func TestHoursAndMaterialsByHand(t *testing.T) {
 				continue
 			}
 			task := p.Tasks[at]
-			if math.Abs(float64(task.Work)/measure.Hour-w.hours) > 1e-9 || math.Abs(float64(task.Drying)/measure.Hour-w.drying) > 1e-9 {
-				t.Errorf("%s, %s: %v h and %v h of drying, want %v and %v", name, id, task.Work/measure.Hour, task.Drying/measure.Hour, w.hours, w.drying)
+			if math.Abs(float64(task.Work)/measure.Hour-w.hours) > 1e-9 ||
+				math.Abs(float64(task.Drying)/measure.Hour-w.drying) > 1e-9 {
+				t.Errorf("%s, %s: %v h and %v h of drying, want %v and %v", name, id, task.Work/measure.Hour,
+					task.Drying/measure.Hour, w.hours, w.drying)
 			}
 			for item, amount := range w.items {
 				k := slices.IndexFunc(task.Items, func(s Supply) bool { return s.Name == item })

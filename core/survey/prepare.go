@@ -78,11 +78,14 @@ type Other struct {
 // Cautions stand beside the tasks that can hurt; they defer to data sheets and
 // local rules.
 const (
-	cautionDust  = "Silica dust: shroud and HEPA vacuum, respirator; 50 µg/m³ as an 8 h mean is the limit of OSHA 29 CFR 1926.1153 (from memory)."
-	cautionAcid  = "Acid into water, never water into acid. Eyes, skin and lungs covered; never with bleach; run-off by local rules; the safety data sheet comes first."
-	cautionMix   = "Never mix acid with ammonia or bleach: rinse between them."
-	cautionWet   = "Wet floor: slips, and mains leads kept out of it behind a residual-current device."
-	cautionPool  = "Empty pool: falls, access, air and uplift by ground water; a permit or an engineer may be required, and confined-space rules where they apply (29 CFR 1926 Subpart AA, from memory)."
+	cautionDust = "Silica dust: shroud and HEPA vacuum, respirator; 50 µg/m³ as an 8 h mean is the limit of OSHA 29 " +
+		"CFR 1926.1153 (from memory)."
+	cautionAcid = "Acid into water, never water into acid. Eyes, skin and lungs covered; never with bleach; run-off by " +
+		"local rules; the safety data sheet comes first."
+	cautionMix  = "Never mix acid with ammonia or bleach: rinse between them."
+	cautionWet  = "Wet floor: slips, and mains leads kept out of it behind a residual-current device."
+	cautionPool = "Empty pool: falls, access, air and uplift by ground water; a permit or an engineer may be required, " +
+		"and confined-space rules where they apply (29 CFR 1926 Subpart AA, from memory)."
 	cautionSolve = "Solvent vapour: no flame, heater, pilot light or grinder sparks near."
 	cautionSkin  = "Resin and hardener sensitise the skin: gloves, sleeves, eyes covered."
 )
@@ -97,20 +100,21 @@ const SandPace = 35.0
 // Paces and amounts that stand in until a contractor's log has better: common
 // practice, no source, but where one is named.
 const (
-	grindPace   = 11.0                                        // m²/h one person, floors, two passes at right angles
-	wallPace    = 4.0                                         // m²/h one person, walls
-	blastPace   = 28.0                                        // m²/h
-	screenPace  = 40.0                                        // m²/h
-	scrubPace   = 25.0                                        // m²/h one etching pass with its rinses
-	vacuumPace  = 90.0                                        // m²/h
-	edgePace    = 20.0                                        // m/h of edge ground by hand
-	maskPace    = 30.0                                        // m/h of tape and caulk
-	fillPace    = 0.0012                                      // m³/h of cracks cut, filled and struck off
-	acidPerArea = measure.Gallon / 2 / (500 * measure.SqFoot) // m: half a gallon on 500 ft² a pass (handbooks of the trade)
-	rinse       = 0.0015                                      // m: 1.5 L/m² each time
-	neutral     = 0.0003                                      // m of 1 : 20 ammonia water
-	citricPerL  = measure.Pound / (2 * measure.Gallon)        // kg/m³: 1 lb in 2 US gal
-	citricFilm  = measure.Gallon / (100 * measure.SqFoot)     // m of the solution
+	grindPace  = 11.0   // m²/h one person, floors, two passes at right angles
+	wallPace   = 4.0    // m²/h one person, walls
+	blastPace  = 28.0   // m²/h
+	screenPace = 40.0   // m²/h
+	scrubPace  = 25.0   // m²/h one etching pass with its rinses
+	vacuumPace = 90.0   // m²/h
+	edgePace   = 20.0   // m/h of edge ground by hand
+	maskPace   = 30.0   // m/h of tape and caulk
+	fillPace   = 0.0012 // m³/h of cracks cut, filled and struck off
+	// m: half a gallon on 500 ft² a pass (handbooks of the trade)
+	acidPerArea = measure.Gallon / 2 / (500 * measure.SqFoot)
+	rinse       = 0.0015                                  // m: 1.5 L/m² each time
+	neutral     = 0.0003                                  // m of 1 : 20 ammonia water
+	citricPerL  = measure.Pound / (2 * measure.Gallon)    // kg/m³: 1 lb in 2 US gal
+	citricFilm  = measure.Gallon / (100 * measure.SqFoot) // m of the solution
 	overnight   = 16 * measure.Hour
 )
 
@@ -141,7 +145,10 @@ func Prepare(s Survey, g Extent, m school.Methods, verdicts []Verdict) Preparati
 			if alternative.Refused != "" && p.Refused == "" {
 				continue
 			}
-			if slices.EqualFunc(alternative.Tasks, p.Tasks, func(a, b PreparationTask) bool { return a.ID == b.ID && a.Work == b.Work && a.How == b.How }) {
+			if slices.EqualFunc(alternative.Tasks, p.Tasks, func(a, b PreparationTask) bool {
+				return a.ID == b.ID &&
+					a.Work == b.Work && a.How == b.How
+			}) {
 				continue
 			}
 			p.Others = append(p.Others, Other{
@@ -171,7 +178,8 @@ type planner struct {
 }
 
 func prepare(s Survey, g Extent, m school.Methods, verdicts []Verdict) Preparation {
-	p := planner{Survey: s, extent: g, methods: m, closed: make(map[string]bool), out: Preparation{Tasks: []PreparationTask{}, Others: []Other{}}}
+	p := planner{Survey: s, extent: g, methods: m, closed: make(map[string]bool),
+		out: Preparation{Tasks: []PreparationTask{}, Others: []Other{}}}
 	for _, v := range verdicts {
 		p.closed[v.ID] = v.Fit == FitAfter || v.Fit == Unfit
 	}
@@ -186,7 +194,8 @@ func prepare(s Survey, g Extent, m school.Methods, verdicts []Verdict) Preparati
 		p.out.Work += t.Work
 		p.out.Drying += t.Drying
 	}
-	p.out.Days = float64(p.out.Work)/float64(max(1, g.People))/(8*measure.Hour) + math.Ceil(float64(p.out.Drying)/float64(overnight)*0.999)*2/3
+	p.out.Days = float64(p.out.Work)/float64(max(1, g.People))/(8*measure.Hour) +
+		math.Ceil(float64(p.out.Drying)/float64(overnight)*0.999)*2/3
 	return p.out
 }
 
@@ -199,10 +208,12 @@ func (p *planner) allowed() {
 	why := ""
 	switch {
 	case (p.extent.Pool || p.Substrate == Plaster) && !p.methods.AcidInPool:
-		why = "Your rule refuses acid in pools and on plaster: it soaks in, must be neutralised completely, and stains the paint"
+		why = "Your rule refuses acid in pools and on plaster: it soaks in, must be neutralised completely, and stains " +
+			"the paint"
 	case p.Substrate != "" && !mineral.mineral():
 		why = "Acid opens mineral surfaces only"
-	case slices.Contains(p.Contamination, "sealer"), slices.Contains(p.Contamination, "curing-compound"), p.Substrate == OldCoating:
+	case slices.Contains(p.Contamination, "sealer"), slices.Contains(p.Contamination, "curing-compound"),
+		p.Substrate == OldCoating:
 		why = "Etching does not work through sealer, curing compound or paint"
 	default:
 		return
@@ -234,13 +245,18 @@ func pieces(name string, n float64) Supply {
 // water is relieved, and what is near is protected.
 func (p *planner) water() {
 	if p.closed["behind"] {
-		p.add(PreparationTask{ID: "relieve", Name: "Relieve and drain the water behind", How: "Find its way; drain or drill relief holes, and plug them after the work", Drying: 3 * overnight,
-			Check: "Dry behind, and dry under a sheet after 16 h", Cautions: []string{"A drained shell can float: an engineer decides."}})
+		p.add(PreparationTask{ID: "relieve", Name: "Relieve and drain the water behind",
+			How: "Find its way; drain or drill relief holes, and plug them after the work", Drying: 3 * overnight,
+			Check:    "Dry behind, and dry under a sheet after 16 h",
+			Cautions: []string{"A drained shell can float: an engineer decides."}})
 	}
-	p.add(PreparationTask{ID: "protect", Name: "Protect what is near", How: "Cover fittings, drains and what stands close; keep people and pets out; take doors off where they drag",
-		Items: []Supply{{"Cover sheet", measure.KindArea, 2 * float64(p.extent.Perimeter)}}, Work: hours(float64(p.extent.Perimeter), 60), Check: "Nothing within two metres lies open"})
+	p.add(PreparationTask{ID: "protect", Name: "Protect what is near",
+		How:   "Cover fittings, drains and what stands close; keep people and pets out; take doors off where they drag",
+		Items: []Supply{{"Cover sheet", measure.KindArea, 2 * float64(p.extent.Perimeter)}},
+		Work:  hours(float64(p.extent.Perimeter), 60), Check: "Nothing within two metres lies open"})
 	if p.Outdoors {
-		p.add(PreparationTask{ID: "outdoors", Name: "Keep water and leaves off", How: "Sprinklers off for a day before and after, wind-break and cover ready", Work: measure.Hour,
+		p.add(PreparationTask{ID: "outdoors", Name: "Keep water and leaves off",
+			How: "Sprinklers off for a day before and after, wind-break and cover ready", Work: measure.Hour,
 			Check: "No rain in the forecast until a day after the last coat"})
 	}
 }
@@ -251,29 +267,38 @@ func (p *planner) clean() {
 	for _, c := range p.Contamination {
 		switch c {
 		case "oil", "wax":
-			p.add(PreparationTask{ID: "degrease", Name: "Degrease", How: "Degreaser, scrub, rinse twice, vacuum wet", Wet: true, Drying: overnight,
-				Items: []Supply{volume("Degreaser", 0.0001*area), volume("Water", 2*rinse*area)}, Work: hours(area, scrubPace),
+			p.add(PreparationTask{ID: "degrease", Name: "Degrease", How: "Degreaser, scrub, rinse twice, vacuum wet", Wet: true,
+				Drying: overnight,
+				Items:  []Supply{volume("Degreaser", 0.0001*area), volume("Water", 2*rinse*area)}, Work: hours(area, scrubPace),
 				Check: "A drop of water soaks in", Cautions: []string{cautionWet}})
 		case "loose-paint":
-			p.add(PreparationTask{ID: "scrape", Name: "Remove loose paint", How: "Scrape to a sound edge, feather it", Work: hours(area, 15), Check: "A taped cross-cut holds", Cautions: []string{cautionDust}})
+			p.add(PreparationTask{ID: "scrape", Name: "Remove loose paint", How: "Scrape to a sound edge, feather it",
+				Work: hours(area, 15), Check: "A taped cross-cut holds", Cautions: []string{cautionDust}})
 		case "salts":
-			p.add(PreparationTask{ID: "brush", Name: "Brush off salts", How: "Dry brush and vacuum; no water", Work: hours(area, 40), Check: "None come back in a week"})
+			p.add(PreparationTask{ID: "brush", Name: "Brush off salts", How: "Dry brush and vacuum; no water",
+				Work: hours(area, 40), Check: "None come back in a week"})
 		}
 	}
-	p.add(PreparationTask{ID: "walls", Name: "Clean walls and ceilings first", How: "Vacuum what could fall onto the wet film", Work: hours(float64(p.extent.Perimeter), 60), Check: "A dark cloth stays clean"})
+	p.add(PreparationTask{ID: "walls", Name: "Clean walls and ceilings first",
+		How: "Vacuum what could fall onto the wet film", Work: hours(float64(p.extent.Perimeter), 60),
+		Check: "A dark cloth stays clean"})
 }
 
 // open gives the profile.
 func (p *planner) open() {
 	if p.extent.Top || p.Substrate == Timber || p.Substrate == Board || p.Substrate == Laminate || p.Substrate == Metal {
 		area := float64(p.extent.Area)
-		p.add(PreparationTask{ID: "sand", Name: "Sand the surface", How: "120 grit, with the grain where there is one; then wipe", Items: []Supply{pieces("Sanding discs, 120", area/4)}, Work: hours(area, 8),
+		p.add(PreparationTask{ID: "sand", Name: "Sand the surface",
+			How: "120 grit, with the grain where there is one; then wipe", Items: []Supply{pieces("Sanding discs, 120", area/4)},
+			Work:  hours(area, 8),
 			Check: "No gloss left anywhere, edges included", Cautions: []string{cautionDust, cautionSolve}})
 		return
 	}
 	if p.Substrate == OldCoating && p.methods.OldPaint == school.CoatOver {
 		area := float64(p.extent.Area)
-		p.add(PreparationTask{ID: "abrade", Name: "Break the gloss of the old coating", How: "60 grit, two passes at right angles", Items: []Supply{pieces("Screens, 60", area/40)}, Work: hours(area, screenPace),
+		p.add(PreparationTask{ID: "abrade", Name: "Break the gloss of the old coating",
+			How: "60 grit, two passes at right angles", Items: []Supply{pieces("Screens, 60", area/40)},
+			Work:  hours(area, screenPace),
 			Check: "No gloss left; a taped cross-cut holds", Cautions: []string{cautionDust}})
 		p.vacuum("vacuum")
 		return
@@ -281,20 +306,27 @@ func (p *planner) open() {
 	upright := float64(p.extent.Upright)
 	flat := math.Max(0, float64(p.extent.Area)-upright)
 	grind := func() {
-		p.add(PreparationTask{ID: "grind", Name: "Grind", How: "Diamond cups, 30 to 40 grit (P16-class discs in a pool), two passes at right angles; edges by hand",
-			Items: []Supply{pieces("Diamond cups", (flat+2*upright)/250)}, Work: hours(flat, grindPace) + hours(upright, wallPace) + hours(float64(p.extent.Perimeter), edgePace),
-			Check: "The wanted profile against the chips, edges included, and a drop of water soaks in", Cautions: []string{cautionDust}})
+		p.add(PreparationTask{ID: "grind", Name: "Grind",
+			How:   "Diamond cups, 30 to 40 grit (P16-class discs in a pool), two passes at right angles; edges by hand",
+			Items: []Supply{pieces("Diamond cups", (flat+2*upright)/250)}, Work: hours(flat, grindPace) +
+				hours(upright, wallPace) + hours(float64(p.extent.Perimeter), edgePace),
+			Check:    "The wanted profile against the chips, edges included, and a drop of water soaks in",
+			Cautions: []string{cautionDust}})
 	}
 	switch p.methods.Opening {
 	case school.Etch:
 		p.etch(flat + upright)
 		return
 	case school.ShotBlast:
-		p.add(PreparationTask{ID: "shot-blast", Name: "Shot-blast", How: "One pass, overlapping; edges ground by hand", Items: []Supply{{"Shot", measure.KindMass, 0.15 * flat}, pieces("Diamond cups", float64(p.extent.Perimeter)/400)},
-			Work: hours(flat, blastPace) + hours(upright, wallPace) + hours(float64(p.extent.Perimeter), edgePace), Check: "The wanted profile against the chips, no tracks", Cautions: []string{cautionDust}})
+		p.add(PreparationTask{ID: "shot-blast", Name: "Shot-blast", How: "One pass, overlapping; edges ground by hand",
+			Items: []Supply{{"Shot", measure.KindMass, 0.15 * flat}, pieces("Diamond cups", float64(p.extent.Perimeter)/400)},
+			Work:  hours(flat, blastPace) + hours(upright, wallPace) + hours(float64(p.extent.Perimeter), edgePace),
+			Check: "The wanted profile against the chips, no tracks", Cautions: []string{cautionDust}})
 	case school.Screen:
-		p.add(PreparationTask{ID: "screen", Name: "Screen", How: "60 to 80 grit, two passes at right angles", Items: []Supply{pieces("Screens, 60 to 80", flat/40)},
-			Work: hours(flat, screenPace) + hours(upright, wallPace), Check: "A drop of water soaks in everywhere", Cautions: []string{cautionDust}})
+		p.add(PreparationTask{ID: "screen", Name: "Screen", How: "60 to 80 grit, two passes at right angles",
+			Items: []Supply{pieces("Screens, 60 to 80", flat/40)},
+			Work:  hours(flat, screenPace) + hours(upright, wallPace), Check: "A drop of water soaks in everywhere",
+			Cautions: []string{cautionDust}})
 	default:
 		grind()
 	}
@@ -302,30 +334,46 @@ func (p *planner) open() {
 }
 
 func (p *planner) vacuum(id string) {
-	p.add(PreparationTask{ID: id, Name: "Vacuum", How: "HEPA vacuum, edges by hand; no blowing", Items: []Supply{pieces("Vacuum bags", float64(p.extent.Area)/120)}, Work: hours(float64(p.extent.Area), vacuumPace), Check: "A dark cloth stays clean"})
+	p.add(PreparationTask{ID: id, Name: "Vacuum", How: "HEPA vacuum, edges by hand; no blowing",
+		Items: []Supply{pieces("Vacuum bags", float64(p.extent.Area)/120)}, Work: hours(float64(p.extent.Area), vacuumPace),
+		Check: "A dark cloth stays clean"})
 }
 
 // etch goes through its steps in safe order.
 func (p *planner) etch(area float64) {
-	p.add(PreparationTask{ID: "wet", Name: "Wet the floor", How: "Damp all over, no puddles; keep it wet until it is rinsed", Wet: true, Items: []Supply{volume("Water", rinse/3*area)}, Work: hours(area, 200), Check: "Evenly dark", Cautions: []string{cautionWet}})
-	etch := PreparationTask{ID: "etch", Name: "Etch", Wet: true, Work: hours(area, scrubPace), Check: "It fizzes everywhere, then no more", Cautions: []string{cautionAcid, cautionWet}}
+	p.add(PreparationTask{ID: "wet", Name: "Wet the floor",
+		How: "Damp all over, no puddles; keep it wet until it is rinsed", Wet: true,
+		Items: []Supply{volume("Water", rinse/3*area)}, Work: hours(area, 200), Check: "Evenly dark",
+		Cautions: []string{cautionWet}})
+	etch := PreparationTask{ID: "etch", Name: "Etch", Wet: true, Work: hours(area, scrubPace),
+		Check: "It fizzes everywhere, then no more", Cautions: []string{cautionAcid, cautionWet}}
 	if p.methods.Acid == school.Citric {
 		water := citricFilm * area
 		etch.How = "Water into the bucket first, then the citric acid; pour in circles, scrub, keep it wet"
-		etch.Items = []Supply{volume("Water, first into the bucket", water), {"Citric acid", measure.KindMass, citricPerL * water}}
+		etch.Items = []Supply{volume("Water, first into the bucket", water),
+			{"Citric acid", measure.KindMass, citricPerL * water}}
 	} else {
 		acid := acidPerArea * area
 		water := p.extent.strength("acid-water")
-		etch.How = fmt.Sprintf("%.3g parts of water into the bucket first, then 1 of muriatic acid; pour in circles, scrub, keep it wet; a second pass where it did not fizz", water)
-		etch.Items = []Supply{volume("Water, first into the bucket", water*acid), volume("Muriatic acid, into the water", acid)}
+		etch.How = fmt.Sprintf("%.3g parts of water into the bucket first, then 1 of muriatic acid; pour in circles, "+
+			"scrub, keep it wet; a second pass where it did not fizz", water)
+		etch.Items = []Supply{volume("Water, first into the bucket", water*acid),
+			volume("Muriatic acid, into the water", acid)}
 	}
 	p.add(etch)
-	p.add(PreparationTask{ID: "rinse", Name: "Rinse", How: "Flood and vacuum wet", Wet: true, Items: []Supply{volume("Water", rinse*area)}, Work: hours(area, 60), Check: "The rinse runs clear", Cautions: []string{cautionWet}})
+	p.add(PreparationTask{ID: "rinse", Name: "Rinse", How: "Flood and vacuum wet", Wet: true,
+		Items: []Supply{volume("Water", rinse*area)}, Work: hours(area, 60), Check: "The rinse runs clear",
+		Cautions: []string{cautionWet}})
 	water := p.extent.strength("neutraliser-water")
-	p.add(PreparationTask{ID: "neutralise", Name: "Neutralise", How: fmt.Sprintf("1 part of household ammonia in %.3g of water, scrub", water), Wet: true,
-		Items: []Supply{volume("Ammonia", neutral*area/(1+water)), volume("Water", neutral*area*water/(1+water))}, Work: hours(area, 80), Check: "No fizzing left", Cautions: []string{cautionMix}})
-	p.add(PreparationTask{ID: "rinse-again", Name: "Rinse again and dry", How: "Flood, vacuum wet, then leave it with the doors open", Wet: true, Items: []Supply{volume("Water", rinse*area)}, Work: hours(area, 60), Drying: overnight,
-		Check: "pH in range (ASTM D4262), it feels like coarse-to-medium paper, and the moisture test is passed again", Cautions: []string{cautionWet}})
+	p.add(PreparationTask{ID: "neutralise", Name: "Neutralise",
+		How: fmt.Sprintf("1 part of household ammonia in %.3g of water, scrub", water), Wet: true,
+		Items: []Supply{volume("Ammonia", neutral*area/(1+water)), volume("Water", neutral*area*water/(1+water))},
+		Work:  hours(area, 80), Check: "No fizzing left", Cautions: []string{cautionMix}})
+	p.add(PreparationTask{ID: "rinse-again", Name: "Rinse again and dry",
+		How: "Flood, vacuum wet, then leave it with the doors open", Wet: true, Items: []Supply{volume("Water", rinse*area)},
+		Work: hours(area, 60), Drying: overnight,
+		Check:    "pH in range (ASTM D4262), it feels like coarse-to-medium paper, and the moisture test is passed again",
+		Cautions: []string{cautionWet}})
 }
 
 // fill closes cracks, joints and holes.
@@ -334,7 +382,8 @@ func (p *planner) fill() {
 	if v <= 0 {
 		return
 	}
-	t := PreparationTask{ID: "fill", Name: "Fill cracks and joints", Work: hours(v, fillPace), Check: "Level: no ripple in the light along the floor", Cautions: []string{cautionSkin}}
+	t := PreparationTask{ID: "fill", Name: "Fill cracks and joints", Work: hours(v, fillPace),
+		Check: "Level: no ripple in the light along the floor", Cautions: []string{cautionSkin}}
 	const waste = 1.1
 	switch p.methods.Filler {
 	case school.BodyFiller:
@@ -349,7 +398,9 @@ func (p *planner) fill() {
 	}
 	p.add(t)
 	if p.methods.Filler != school.WetPutty {
-		p.add(PreparationTask{ID: "sand-fills", Name: "Sand the fills", How: "40 to 60 grit, flush", Items: []Supply{pieces("Sanding discs, 40 to 60", v/0.0015)}, Work: hours(v, 2*fillPace), Check: "Flush under a straightedge; tint the primer where fills would ghost", Cautions: []string{cautionDust}})
+		p.add(PreparationTask{ID: "sand-fills", Name: "Sand the fills", How: "40 to 60 grit, flush",
+			Items: []Supply{pieces("Sanding discs, 40 to 60", v/0.0015)}, Work: hours(v, 2*fillPace),
+			Check: "Flush under a straightedge; tint the primer where fills would ghost", Cautions: []string{cautionDust}})
 		p.vacuum("vacuum-fills")
 	}
 }
@@ -364,9 +415,11 @@ func (p *planner) mask() {
 	how := "Tape along the edges"
 	if !p.extent.Top && !p.extent.Pool {
 		items = append(items, pieces("Caulk, cartridges of 12 m", run/12))
-		how = "Tape walls, caulk the perimeter so that resin does not run under them; stop line under the closed door: shut it and mark both faces"
+		how = "Tape walls, caulk the perimeter so that resin does not run under them; stop line under the closed door: " +
+			"shut it and mark both faces"
 		if p.methods.Doors == school.BeyondDoor {
-			how = "Tape walls, caulk the perimeter so that resin does not run under them; stop line beyond the door leaf, square to the frame"
+			how = "Tape walls, caulk the perimeter so that resin does not run under them; stop line beyond the door leaf, " +
+				"square to the frame"
 		}
 	}
 	if p.extent.Doors > 0 {
@@ -376,7 +429,8 @@ func (p *planner) mask() {
 	if p.extent.Top {
 		items = append(items, Supply{"Sheet below, against drips", measure.KindArea, 2 * float64(p.extent.Area)})
 	}
-	p.add(PreparationTask{ID: "mask", Name: "Mask and dam", How: how, Items: items, Work: hours(run, maskPace), Check: "No gap that lets light through"})
+	p.add(PreparationTask{ID: "mask", Name: "Mask and dam", How: how, Items: items, Work: hours(run, maskPace),
+		Check: "No gap that lets light through"})
 }
 
 // between is the sanding from coat to coat: of every coat where that is the
@@ -403,7 +457,9 @@ func (p *planner) between() {
 		grit = "fine nylon pads, about 220"
 	}
 	area := float64(p.extent.Area)
-	p.add(PreparationTask{ID: BetweenCoats, Name: fmt.Sprintf("Sand between coats, %.0f times", times), How: grit + "; dust off, wipe with solvent only where the product allows",
-		Items: []Supply{pieces("Discs or pads", times*area/30)}, Work: hours(times*area, SandPace), Drying: measure.Span(times) * overnight,
-		Check: "No gloss anywhere: mark on the plan what is done", Cautions: []string{cautionDust, cautionSolve}})
+	p.add(PreparationTask{ID: BetweenCoats, Name: fmt.Sprintf("Sand between coats, %.0f times", times),
+		How:   grit + "; dust off, wipe with solvent only where the product allows",
+		Items: []Supply{pieces("Discs or pads", times*area/30)}, Work: hours(times*area, SandPace),
+		Drying: measure.Span(times) * overnight,
+		Check:  "No gloss anywhere: mark on the plan what is done", Cautions: []string{cautionDust, cautionSolve}})
 }

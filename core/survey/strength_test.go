@@ -17,7 +17,8 @@ func TestStrengthsOfAcidAndNeutraliser(t *testing.T) {
 	etch := school.Methods{Opening: school.Etch}
 	for _, c := range []struct{ acid, neutraliser float64 }{{4, 20}, {1, 10}} {
 		g := Extent{Area: 100, People: 2, Rules: Rules([]Own{
-			{ID: "acid-water", Value: c.acid, Source: measure.OwnTest}, {ID: "neutraliser-water", Value: c.neutraliser, Source: measure.OwnTest},
+			{ID: "acid-water", Value: c.acid, Source: measure.OwnTest},
+			{ID: "neutraliser-water", Value: c.neutraliser, Source: measure.OwnTest},
 		})}
 		p := Prepare(Survey{Substrate: Concrete}, g, etch, nil)
 		var water, ammonia float64
@@ -64,7 +65,8 @@ func TestTheWorstReadingOfTheLastDay(t *testing.T) {
 		"damp, almost a day ago":  {[]Reading{at(23, 0.8), at(0, 0.6)}, FitAfter, "80%"},
 		"damp, more than one ago": {[]Reading{at(25, 0.8), at(0, 0.6)}, FitNow, "60%"},
 	} {
-		v := find(Judge(Survey{Substrate: Concrete, Readings: c.readings}, Coats{First: "x", Film: 1e-3}, nil, Scene{Now: now(), Units: measure.Metric}), "slab-humidity")
+		v := find(Judge(Survey{Substrate: Concrete, Readings: c.readings}, Coats{First: "x", Film: 1e-3}, nil,
+			Scene{Now: now(), Units: measure.Metric}), "slab-humidity")
 		if v.Fit != c.fit || !strings.Contains(v.Text, c.says) {
 			t.Errorf("%s: %s, %q", name, v.Fit, v.Text)
 		}
@@ -76,11 +78,13 @@ func TestGritsOfTheSheets(t *testing.T) {
 	g := Extent{Area: 40, Coats: 3, Abraded: 2, People: 2, Grits: []int{80, 120}}
 	p := Prepare(Survey{Substrate: Concrete}, g, school.Methods{}, nil)
 	at := slices.IndexFunc(p.Tasks, func(t PreparationTask) bool { return t.ID == BetweenCoats })
-	if at < 0 || !strings.HasPrefix(p.Tasks[at].How, "P80, P120 by the sheets") || !strings.Contains(p.Tasks[at].Name, "2 times") {
+	if at < 0 || !strings.HasPrefix(p.Tasks[at].How, "P80, P120 by the sheets") ||
+		!strings.Contains(p.Tasks[at].Name, "2 times") {
 		t.Errorf("%v", p.Tasks)
 	}
 	g.Grits, g.Abraded = nil, 0
-	if p := Prepare(Survey{Substrate: Concrete}, g, school.Methods{}, nil); slices.ContainsFunc(p.Tasks, func(t PreparationTask) bool { return t.ID == BetweenCoats }) {
+	if p := Prepare(Survey{Substrate: Concrete}, g, school.Methods{}, nil); slices.ContainsFunc(p.Tasks,
+		func(t PreparationTask) bool { return t.ID == BetweenCoats }) {
 		t.Error("sanding is planned unasked")
 	}
 }
@@ -95,7 +99,9 @@ func TestTheLineAtADoor(t *testing.T) {
 		}
 		return ""
 	}
-	if under, beyond := how(school.Methods{}), how(school.Methods{Doors: school.BeyondDoor}); !strings.Contains(under, "under the closed door") || !strings.Contains(beyond, "beyond the door leaf") || !strings.Contains(under, "release strip") {
+	if under, beyond := how(school.Methods{}), how(school.Methods{Doors: school.BeyondDoor}); !strings.Contains(under,
+		"under the closed door") || !strings.Contains(beyond, "beyond the door leaf") ||
+		!strings.Contains(under, "release strip") {
 		t.Errorf("%q, %q", under, beyond)
 	}
 }

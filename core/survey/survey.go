@@ -109,7 +109,8 @@ func (r Reading) Check(now time.Time, units measure.System) *finding.Finding {
 	shown := units.Format(r.Kind.MeasureKind(), r.Value)
 	switch kind := r.Kind.MeasureKind(); {
 	case kind == measure.KindTemperature && (r.Value < -30 || r.Value > 70):
-		return refuse("Read it again; mind whether the instrument is set to °C or °F.", "a %s of %s cannot be.", r.Kind.Words(), shown)
+		return refuse("Read it again; mind whether the instrument is set to °C or °F.", "a %s of %s cannot be.",
+			r.Kind.Words(), shown)
 	case kind == measure.KindFraction && (r.Value < 0 || r.Value > 1):
 		return refuse("Humidity lies between 0 and 100 %; read it again.", "a %s of %s cannot be.", r.Kind.Words(), shown)
 	case r.Kind == Acidity && (r.Value < 0 || r.Value > 14):
@@ -117,7 +118,8 @@ func (r Reading) Check(now time.Time, units measure.System) *finding.Finding {
 	case r.Kind != Acidity && kind != measure.KindTemperature && r.Value < 0:
 		return refuse("Read it again.", "a %s below zero cannot be.", r.Kind.Words())
 	case r.At.After(now.Add(time.Hour)):
-		return refuse("Check the time of the reading.", "the %s is said to be read at %s, which is still to come.", r.Kind.Words(), r.At.Format("2 Jan 15:04"))
+		return refuse("Check the time of the reading.", "the %s is said to be read at %s, which is still to come.",
+			r.Kind.Words(), r.At.Format("2 Jan 15:04"))
 	}
 	return nil
 }

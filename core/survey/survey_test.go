@@ -29,7 +29,8 @@ func find(all []Verdict, id string) Verdict {
 
 func TestVerdictsNameReadingThresholdSourceAndWay(t *testing.T) {
 	body := Coats{First: "Keelbody 100", Film: 0.001}
-	barrier := Coats{First: "Undertow MB-2", Barrier: true, Seals: true, Film: 0.001, HumidityMax: &measure.Sourced[measure.Fraction]{Value: 0.97, Source: measure.Sheet}}
+	barrier := Coats{First: "Undertow MB-2", Barrier: true, Seals: true, Film: 0.001,
+		HumidityMax: &measure.Sourced[measure.Fraction]{Value: 0.97, Source: measure.Sheet}}
 	cases := []struct {
 		name   string
 		survey Survey
@@ -38,29 +39,49 @@ func TestVerdictsNameReadingThresholdSourceAndWay(t *testing.T) {
 		fit    Fit
 		says   []string
 	}{
-		{"a damp slab without a barrier", Survey{Substrate: Concrete, Readings: []Reading{read(SlabHumidity, 0.88)}}, body, "slab-humidity", FitAfter, []string{"88%", "75%", "F2170", "moisture barrier"}},
-		{"the same under a barrier", Survey{Substrate: Concrete, Readings: []Reading{read(SlabHumidity, 0.88)}}, barrier, "slab-humidity", FitNow, []string{"88%", "97%", "sheet of Undertow"}},
-		{"too damp for the barrier", Survey{Substrate: Concrete, Readings: []Reading{read(SlabHumidity, 0.99)}}, barrier, "slab-humidity", Unfit, []string{"even the barrier"}},
+		{"a damp slab without a barrier", Survey{Substrate: Concrete, Readings: []Reading{read(SlabHumidity, 0.88)}}, body,
+			"slab-humidity", FitAfter, []string{"88%", "75%", "F2170", "moisture barrier"}},
+		{"the same under a barrier", Survey{Substrate: Concrete, Readings: []Reading{read(SlabHumidity, 0.88)}}, barrier,
+			"slab-humidity", FitNow, []string{"88%", "97%", "sheet of Undertow"}},
+		{"too damp for the barrier", Survey{Substrate: Concrete, Readings: []Reading{read(SlabHumidity, 0.99)}}, barrier,
+			"slab-humidity", Unfit, []string{"even the barrier"}},
 		// 5 lb per 1000 ft² and 24 h against the classic 3.
-		{"emission", Survey{Substrate: Concrete, Readings: []Reading{read(Emission, 5*measure.Pound/(1000*measure.SqFoot)/86400)}}, body, "emission", FitAfter, []string{"24.4 g", "14.6 g", "F1869"}},
-		{"a sheet that darkened", Survey{Substrate: Concrete, Readings: []Reading{read(Sheet, 1)}}, body, "plastic-sheet", FitAfter, []string{"D4263"}},
-		{"a bare meter", Survey{Substrate: Concrete, Readings: []Reading{read(Meter, 46)}}, body, "moisture-meter", Unknown, []string{"not a reading"}},
+		{"emission", Survey{Substrate: Concrete,
+			Readings: []Reading{read(Emission, 5*measure.Pound/(1000*measure.SqFoot)/86400)}}, body, "emission", FitAfter,
+			[]string{"24.4 g", "14.6 g", "F1869"}},
+		{"a sheet that darkened", Survey{Substrate: Concrete, Readings: []Reading{read(Sheet, 1)}}, body, "plastic-sheet",
+			FitAfter, []string{"D4263"}},
+		{"a bare meter", Survey{Substrate: Concrete, Readings: []Reading{read(Meter, 46)}}, body, "moisture-meter", Unknown,
+			[]string{"not a reading"}},
 		{"no test at all", Survey{Substrate: Concrete}, body, "moisture", Unknown, []string{"taped down for 16 h"}},
-		{"water behind a wall", Survey{Substrate: Plaster, Behind: "weeping"}, body, "behind", Unfit, []string{"Relieve and drain"}},
-		{"soft plaster", Survey{Substrate: Plaster, Soundness: "crumbles"}, body, "soundness", Unfit, []string{"pulls the layer off"}},
+		{"water behind a wall", Survey{Substrate: Plaster, Behind: "weeping"}, body, "behind", Unfit,
+			[]string{"Relieve and drain"}},
+		{"soft plaster", Survey{Substrate: Plaster, Soundness: "crumbles"}, body, "soundness", Unfit,
+			[]string{"pulls the layer off"}},
 		{"trowelled hard", Survey{Substrate: Trowelled}, body, "profile", FitAfter, []string{"CSP 3 to 5", "Grind"}},
-		{"too young", Survey{Substrate: Concrete, Laid: "2031-04-20"}, body, "age", FitAfter, []string{"16 days", "28", "18 May 2031"}},
+		{"too young", Survey{Substrate: Concrete, Laid: "2031-04-20"}, body, "age", FitAfter,
+			[]string{"16 days", "28", "18 May 2031"}},
 		{"old enough", Survey{Substrate: Concrete, Laid: "2031-04-01"}, body, "age", FitNow, []string{"35 days"}},
-		{"open pores without a primer", Survey{Substrate: Concrete, WaterDrop: "soaks"}, body, "pores", FitAfter, []string{"while the slab cools"}},
+		{"open pores without a primer", Survey{Substrate: Concrete, WaterDrop: "soaks"}, body, "pores", FitAfter,
+			[]string{"while the slab cools"}},
 		{"board that breathes", Survey{Substrate: Board}, body, "pores", FitAfter, []string{"breathe out", "Seal it first"}},
 		{"timber that breathes", Survey{Substrate: Timber}, body, "pores", FitAfter, []string{"Keelbody 100"}},
-		{"a sealed floor", Survey{Substrate: Concrete, WaterDrop: "beads"}, body, "water-drop", FitAfter, []string{"Open it"}},
-		{"acid left", Survey{Substrate: Concrete, Readings: []Reading{read(Acidity, 4.5)}}, body, "ph", FitAfter, []string{"pH 4.5", "Neutralise"}},
-		{"a weak pull", Survey{Substrate: Concrete, Readings: []Reading{read(PullOff, 0.9e6)}}, body, "pull-off", Unfit, []string{"0.9 MPa", "1.5 MPa"}},
-		{"near the dew point", Survey{Substrate: Concrete, Readings: []Reading{read(SlabTemperature, 14), read(AirTemperature, 20), read(AirHumidity, 0.65)}}, body, "dew-point", FitAfter, []string{"14 °C", "13.2 °C", "3.0 K", "ISO 8502-4"}},
-		{"a stale reading", Survey{Substrate: Concrete, Readings: []Reading{{Kind: SlabTemperature, Value: 20, At: now().Add(-30 * time.Hour)}, read(AirTemperature, 20), read(AirHumidity, 0.5)}}, body, "dew-point", Unknown, []string{"30 h ago", "24 h"}},
-		{"cold pails", Survey{Substrate: Concrete, Readings: []Reading{read(MaterialTemperature, 6)}}, body, "material-temperature", FitAfter, []string{"6 °C", "10 °C to 32 °C", "12 to 18 h"}},
-		{"oil", Survey{Substrate: Concrete, Contamination: []string{"oil"}}, body, "contamination-oil", FitAfter, []string{"Degrease"}},
+		{"a sealed floor", Survey{Substrate: Concrete, WaterDrop: "beads"}, body, "water-drop", FitAfter,
+			[]string{"Open it"}},
+		{"acid left", Survey{Substrate: Concrete, Readings: []Reading{read(Acidity, 4.5)}}, body, "ph", FitAfter,
+			[]string{"pH 4.5", "Neutralise"}},
+		{"a weak pull", Survey{Substrate: Concrete, Readings: []Reading{read(PullOff, 0.9e6)}}, body, "pull-off", Unfit,
+			[]string{"0.9 MPa", "1.5 MPa"}},
+		{"near the dew point", Survey{Substrate: Concrete,
+			Readings: []Reading{read(SlabTemperature, 14), read(AirTemperature, 20), read(AirHumidity, 0.65)}}, body,
+			"dew-point", FitAfter, []string{"14 °C", "13.2 °C", "3.0 K", "ISO 8502-4"}},
+		{"a stale reading", Survey{Substrate: Concrete,
+			Readings: []Reading{{Kind: SlabTemperature, Value: 20, At: now().Add(-30 * time.Hour)}, read(AirTemperature, 20),
+				read(AirHumidity, 0.5)}}, body, "dew-point", Unknown, []string{"30 h ago", "24 h"}},
+		{"cold pails", Survey{Substrate: Concrete, Readings: []Reading{read(MaterialTemperature, 6)}}, body,
+			"material-temperature", FitAfter, []string{"6 °C", "10 °C to 32 °C", "12 to 18 h"}},
+		{"oil", Survey{Substrate: Concrete, Contamination: []string{"oil"}}, body, "contamination-oil", FitAfter,
+			[]string{"Degrease"}},
 	}
 	for _, c := range cases {
 		v := find(Judge(c.survey, c.coats, nil, Scene{Now: now(), Units: measure.Metric}), c.id)
@@ -82,7 +103,8 @@ func TestVerdictsNameReadingThresholdSourceAndWay(t *testing.T) {
 func TestOwnRulesAndOverrides(t *testing.T) {
 	s := Survey{Substrate: Concrete, Readings: []Reading{read(SlabHumidity, 0.8)}}
 	own := []Own{{ID: "slab-humidity", Value: 0.82, Source: measure.OwnTest, From: "ten floors of ours"}}
-	if v := find(Judge(s, Coats{}, own, Scene{Now: now()}), "slab-humidity"); v.Fit != FitNow || v.From != "ten floors of ours" {
+	if v := find(Judge(s, Coats{}, own, Scene{Now: now()}), "slab-humidity"); v.Fit != FitNow ||
+		v.From != "ten floors of ours" {
 		t.Errorf("%+v", v)
 	}
 	s.Overrides = []Override{{ID: "slab-humidity", By: "Runa Vell", Reason: "a store for a year", At: now()}}
@@ -120,7 +142,8 @@ func TestNothingPastItsLimitIsFit(t *testing.T) {
 		humidity, ph, pull := random.Float64(), 3+9*random.Float64(), 3e6*random.Float64()
 		slab, air, damp := 40*random.Float64()-2, 30*random.Float64(), 0.2+0.79*random.Float64()
 		s := Survey{Substrate: Concrete, Readings: []Reading{
-			read(SlabHumidity, humidity), read(Acidity, ph), read(PullOff, pull), read(SlabTemperature, slab), read(AirTemperature, air), read(AirHumidity, damp),
+			read(SlabHumidity, humidity), read(Acidity, ph), read(PullOff, pull), read(SlabTemperature, slab),
+			read(AirTemperature, air), read(AirHumidity, damp),
 		}}
 		all := Judge(s, Coats{First: "X", Barrier: random.IntN(2) == 0, Film: 0.001}, nil, Scene{Now: now()})
 		wrong := func(id string, past bool) {
@@ -156,7 +179,8 @@ func TestReadingsThatCannotBe(t *testing.T) {
 			t.Errorf("%v: %v", c.reading, fault)
 		}
 		// It decides nothing.
-		for _, v := range Judge(Survey{Substrate: Concrete, Readings: []Reading{c.reading}}, Coats{}, nil, Scene{Now: now()}) {
+		for _, v := range Judge(Survey{Substrate: Concrete, Readings: []Reading{c.reading}}, Coats{}, nil,
+			Scene{Now: now()}) {
 			if v.Fit == FitNow {
 				t.Errorf("%v makes it fit: %s", c.reading, v.Text)
 			}
@@ -186,7 +210,8 @@ func item(p Preparation, name string) float64 {
 // water poured first. A litre of filler asked for takes 1.1 L.
 func TestEtchingAndFillingByHand(t *testing.T) {
 	g := Extent{Area: 1500 * measure.SqFoot, Perimeter: 50, Filler: 0.001, Coats: 2, People: 2}
-	p := Prepare(Survey{Substrate: Concrete}, g, school.Methods{Opening: school.Etch, Filler: school.BodyFiller, Between: school.SandEvery}, nil)
+	p := Prepare(Survey{Substrate: Concrete}, g, school.Methods{Opening: school.Etch, Filler: school.BodyFiller,
+		Between: school.SandEvery}, nil)
 	if acid := item(p, "Muriatic acid") / measure.Gallon; math.Abs(acid-1.5) > 1e-9 {
 		t.Errorf("%v gal of acid", acid)
 	}
@@ -197,7 +222,8 @@ func TestEtchingAndFillingByHand(t *testing.T) {
 		t.Errorf("%v m³ of filler", filler)
 	}
 	order := ids(p)
-	for _, pair := range [][2]string{{"wet", "etch"}, {"etch", "rinse"}, {"rinse", "neutralise"}, {"neutralise", "rinse-again"}, {"rinse-again", "fill"}, {"fill", "mask"}, {"mask", "between"}} {
+	for _, pair := range [][2]string{{"wet", "etch"}, {"etch", "rinse"}, {"rinse", "neutralise"},
+		{"neutralise", "rinse-again"}, {"rinse-again", "fill"}, {"fill", "mask"}, {"mask", "between"}} {
 		if slices.Index(order, pair[0]) >= slices.Index(order, pair[1]) || slices.Index(order, pair[0]) < 0 {
 			t.Errorf("%s before %s in %v", pair[1], pair[0], order)
 		}
@@ -212,7 +238,8 @@ func TestEtchingAndFillingByHand(t *testing.T) {
 	}
 	// A pound of citric acid to two gallons of water.
 	citric := Prepare(Survey{Substrate: Concrete}, g, school.Methods{Opening: school.Etch, Acid: school.Citric}, nil)
-	if ratio := item(citric, "Citric acid") / measure.Pound / (item(citric, "Water, first") / measure.Gallon); math.Abs(ratio-0.5) > 1e-9 {
+	if ratio := item(citric, "Citric acid") / measure.Pound / (item(citric, "Water, first") / measure.Gallon); math.Abs(
+		ratio-0.5) > 1e-9 {
 		t.Errorf("%v lb to a gallon", ratio)
 	}
 }
@@ -240,15 +267,18 @@ func TestNoWetTaskAfterItsDrying(t *testing.T) {
 	random := rand.New(rand.NewPCG(144, 233))
 	pick := func(all ...string) string { return all[random.IntN(len(all))] }
 	for range 2000 {
-		s := Survey{Substrate: Substrate(pick("", "concrete", "trowelled-hard", "plaster", "timber", "old-coating", "tile")), Outdoors: random.IntN(2) == 0}
+		s := Survey{Substrate: Substrate(pick("", "concrete", "trowelled-hard", "plaster", "timber", "old-coating", "tile")),
+			Outdoors: random.IntN(2) == 0}
 		for _, c := range []string{"oil", "sealer", "salts", "loose-paint", "wax"} {
 			if random.IntN(3) == 0 {
 				s.Contamination = append(s.Contamination, c)
 			}
 		}
-		g := Extent{Area: measure.Area(1 + 200*random.Float64()), Perimeter: 30, Pool: random.IntN(3) == 0, Filler: measure.Volume(random.Float64() / 500), Coats: 1 + random.IntN(4), People: 1 + random.IntN(4)}
+		g := Extent{Area: measure.Area(1 + 200*random.Float64()), Perimeter: 30, Pool: random.IntN(3) == 0,
+			Filler: measure.Volume(random.Float64() / 500), Coats: 1 + random.IntN(4), People: 1 + random.IntN(4)}
 		m := school.Methods{
-			Opening: school.Opening(pick("", "grind", "etch", "screen", "shot-blast")), AcidInPool: random.IntN(2) == 0, Filler: school.Filler(pick("body", "epoxy", "putty")),
+			Opening: school.Opening(pick("", "grind", "etch", "screen", "shot-blast")), AcidInPool: random.IntN(2) == 0,
+			Filler:  school.Filler(pick("body", "epoxy", "putty")),
 			Between: school.Between(pick("", "window", "sand", "tacky")), OldPaint: school.OldPaint(pick("remove", "over")),
 		}
 		p := Prepare(s, g, m, Judge(s, Coats{First: "X", Film: 0.0008}, nil, Scene{Now: now()}))

@@ -23,7 +23,8 @@ func TestThresholdsAtTheirEdge(t *testing.T) {
 		return Survey{Substrate: Concrete, Laid: now().AddDate(0, 0, -days).Format(time.DateOnly)}
 	}
 	profile := func(csp int) Survey { return Survey{Substrate: Concrete, Profile: csp} }
-	thin, thick, mortar := Coats{First: "Body", Film: 10 * measure.Mil}, Coats{First: "Body", Film: 10.01 * measure.Mil}, Coats{First: "Body", Film: 40.01 * measure.Mil}
+	thin, thick, mortar := Coats{First: "Body", Film: 10 * measure.Mil}, Coats{First: "Body", Film: 10.01 * measure.Mil},
+		Coats{First: "Body", Film: 40.01 * measure.Mil}
 	broadcast := Coats{First: "Body", Film: 1e-4, Broadcast: true}
 	for i, c := range []struct {
 		s    Survey
@@ -31,25 +32,41 @@ func TestThresholdsAtTheirEdge(t *testing.T) {
 		id   string
 		want Fit
 	}{
-		{laid(28), body, "age", FitNow}, {laid(27), body, "age", FitAfter}, {laid(-2), body, "age", Unknown}, {laid(0), body, "age", FitAfter},
-		{Survey{Substrate: Concrete, Laid: "2031-02-30"}, body, "age", Unknown}, {Survey{Substrate: Concrete}, body, "age", Unknown}, {Survey{Substrate: Metal}, body, "age", ""},
-		{reading(SlabHumidity, 0.75), body, "slab-humidity", FitNow}, {reading(SlabHumidity, 0.7501), body, "slab-humidity", FitAfter},
-		{reading(SlabHumidity, 0.95), barrier, "slab-humidity", FitNow}, {reading(SlabHumidity, 0.9501), barrier, "slab-humidity", Unfit},
-		{reading(Emission, 3*pound), body, "emission", FitNow}, {reading(Emission, 3.001*pound), body, "emission", FitAfter}, {reading(Emission, 9*pound), barrier, "emission", FitNow},
-		{reading(Sheet, 0), body, "plastic-sheet", FitNow}, {reading(Sheet, 0.5), body, "plastic-sheet", FitNow}, {reading(Sheet, 1), barrier, "plastic-sheet", FitAfter},
+		{laid(28), body, "age", FitNow}, {laid(27), body, "age", FitAfter}, {laid(-2), body, "age", Unknown},
+		{laid(0), body, "age", FitAfter},
+		{Survey{Substrate: Concrete, Laid: "2031-02-30"}, body, "age", Unknown},
+		{Survey{Substrate: Concrete}, body, "age", Unknown}, {Survey{Substrate: Metal}, body, "age", ""},
+		{reading(SlabHumidity, 0.75), body, "slab-humidity", FitNow},
+		{reading(SlabHumidity, 0.7501), body, "slab-humidity", FitAfter},
+		{reading(SlabHumidity, 0.95), barrier, "slab-humidity", FitNow},
+		{reading(SlabHumidity, 0.9501), barrier, "slab-humidity", Unfit},
+		{reading(Emission, 3*pound), body, "emission", FitNow}, {reading(Emission, 3.001*pound), body, "emission", FitAfter},
+		{reading(Emission, 9*pound), barrier, "emission", FitNow},
+		{reading(Sheet, 0), body, "plastic-sheet", FitNow}, {reading(Sheet, 0.5), body, "plastic-sheet", FitNow},
+		{reading(Sheet, 1), barrier, "plastic-sheet", FitAfter},
 		{reading(PullOff, 1.5e6), body, "pull-off", FitNow}, {reading(PullOff, 1.49e6), body, "pull-off", Unfit},
-		{reading(Acidity, 6), body, "ph", FitNow}, {reading(Acidity, 9), body, "ph", FitNow}, {reading(Acidity, 5.99), body, "ph", FitAfter}, {reading(Acidity, 9.01), body, "ph", FitAfter},
-		{reading(MaterialTemperature, 10), body, "material-temperature", FitNow}, {reading(MaterialTemperature, 9.9), body, "material-temperature", FitAfter},
-		{reading(MaterialTemperature, 32), body, "material-temperature", FitNow}, {reading(MaterialTemperature, 32.1), body, "material-temperature", FitAfter},
+		{reading(Acidity, 6), body, "ph", FitNow}, {reading(Acidity, 9), body, "ph", FitNow},
+		{reading(Acidity, 5.99), body, "ph", FitAfter}, {reading(Acidity, 9.01), body, "ph", FitAfter},
+		{reading(MaterialTemperature, 10), body, "material-temperature", FitNow},
+		{reading(MaterialTemperature, 9.9), body, "material-temperature", FitAfter},
+		{reading(MaterialTemperature, 32), body, "material-temperature", FitNow},
+		{reading(MaterialTemperature, 32.1), body, "material-temperature", FitAfter},
 		{profile(1), thin, "profile", FitNow}, {profile(3), thin, "profile", FitNow}, {profile(4), thin, "profile", FitAfter},
-		{profile(2), thick, "profile", FitAfter}, {profile(3), thick, "profile", FitNow}, {profile(5), thick, "profile", FitNow}, {profile(6), thick, "profile", FitAfter},
-		{profile(3), mortar, "profile", FitAfter}, {profile(4), mortar, "profile", FitNow}, {profile(6), mortar, "profile", FitNow}, {profile(7), mortar, "profile", FitAfter},
+		{profile(2), thick, "profile", FitAfter}, {profile(3), thick, "profile", FitNow},
+		{profile(5), thick, "profile", FitNow}, {profile(6), thick, "profile", FitAfter},
+		{profile(3), mortar, "profile", FitAfter}, {profile(4), mortar, "profile", FitNow},
+		{profile(6), mortar, "profile", FitNow}, {profile(7), mortar, "profile", FitAfter},
 		{profile(3), broadcast, "profile", FitAfter}, {profile(5), broadcast, "profile", FitNow},
 		{profile(0), body, "profile", Unknown}, {Survey{Substrate: Trowelled}, body, "profile", FitAfter},
-		{Survey{Substrate: Concrete, Profile: 4, Wanted: 4}, thin, "profile", FitNow}, {Survey{Substrate: Concrete, Profile: 5, Wanted: 4}, thin, "profile", FitAfter}, {Survey{Substrate: Concrete, Profile: 3}, Coats{}, "profile", ""},
-		{Survey{Soundness: "scratches"}, body, "soundness", FitAfter}, {Survey{Soundness: "sound"}, body, "soundness", FitNow}, {Survey{Soundness: "crumbles"}, body, "soundness", Unfit},
-		{Survey{Substrate: Plaster, Soundness: "crumbles"}, body, "soundness", Unfit}, {Survey{Behind: "damp"}, body, "behind", Unfit}, {Survey{Behind: "dry"}, body, "behind", ""},
-		{Survey{Substrate: Concrete}, body, "moisture", Unknown}, {Survey{Substrate: Metal}, body, "moisture", ""}, {reading(Sheet, 0), body, "moisture", ""},
+		{Survey{Substrate: Concrete, Profile: 4, Wanted: 4}, thin, "profile", FitNow},
+		{Survey{Substrate: Concrete, Profile: 5, Wanted: 4}, thin, "profile", FitAfter},
+		{Survey{Substrate: Concrete, Profile: 3}, Coats{}, "profile", ""},
+		{Survey{Soundness: "scratches"}, body, "soundness", FitAfter},
+		{Survey{Soundness: "sound"}, body, "soundness", FitNow}, {Survey{Soundness: "crumbles"}, body, "soundness", Unfit},
+		{Survey{Substrate: Plaster, Soundness: "crumbles"}, body, "soundness", Unfit},
+		{Survey{Behind: "damp"}, body, "behind", Unfit}, {Survey{Behind: "dry"}, body, "behind", ""},
+		{Survey{Substrate: Concrete}, body, "moisture", Unknown}, {Survey{Substrate: Metal}, body, "moisture", ""},
+		{reading(Sheet, 0), body, "moisture", ""},
 		{Survey{}, body, "substrate", Unknown}, {Survey{Substrate: Concrete, WaterDrop: "soaks"}, barrier, "pores", ""},
 	} {
 		v := find(Judge(c.s, c.c, nil, Scene{Now: now(), Units: measure.Metric}), c.id)
@@ -66,7 +83,8 @@ func TestSlabAndDewAtTheirEdge(t *testing.T) {
 	temperatures := func(slab float64, hoursAgo float64) Survey {
 		at := now().Add(-time.Duration(hoursAgo * float64(time.Hour)))
 		return Survey{Substrate: Concrete, Readings: []Reading{
-			{Kind: SlabTemperature, Value: slab, At: at}, {Kind: AirTemperature, Value: 20, At: at}, {Kind: AirHumidity, Value: 0.6, At: at},
+			{Kind: SlabTemperature, Value: slab, At: at}, {Kind: AirTemperature, Value: 20, At: at},
+			{Kind: AirHumidity, Value: 0.6, At: at},
 		}}
 	}
 	limit := func(v measure.Temperature) *measure.Sourced[measure.Temperature] {
@@ -80,12 +98,17 @@ func TestSlabAndDewAtTheirEdge(t *testing.T) {
 		want Fit
 		from string
 	}{
-		{temperatures(15.1, 1), house, "dew-point", FitNow, "ISO 8502-4"}, {temperatures(14.9, 1), house, "dew-point", FitAfter, "ISO 8502-4"},
+		{temperatures(15.1, 1), house, "dew-point", FitNow, "ISO 8502-4"},
+		{temperatures(14.9, 1), house, "dew-point", FitAfter, "ISO 8502-4"},
 		{temperatures(20, 24), house, "dew-point", FitNow, ""}, {temperatures(20, 24.1), house, "dew-point", Unknown, ""},
-		{temperatures(32, 1), house, "slab-temperature", FitNow, "sheet rules"}, {temperatures(32.1, 1), house, "slab-temperature", FitAfter, ""},
-		{temperatures(10, 1), house, "slab-temperature", FitNow, ""}, {temperatures(9.9, 1), house, "slab-temperature", FitAfter, ""},
-		{temperatures(16, 1), sheet, "slab-temperature", FitNow, "sheet of Body"}, {temperatures(15.9, 1), sheet, "slab-temperature", FitAfter, ""},
-		{temperatures(25, 1), sheet, "slab-temperature", FitNow, ""}, {temperatures(25.1, 1), sheet, "slab-temperature", FitAfter, ""},
+		{temperatures(32, 1), house, "slab-temperature", FitNow, "sheet rules"},
+		{temperatures(32.1, 1), house, "slab-temperature", FitAfter, ""},
+		{temperatures(10, 1), house, "slab-temperature", FitNow, ""},
+		{temperatures(9.9, 1), house, "slab-temperature", FitAfter, ""},
+		{temperatures(16, 1), sheet, "slab-temperature", FitNow, "sheet of Body"},
+		{temperatures(15.9, 1), sheet, "slab-temperature", FitAfter, ""},
+		{temperatures(25, 1), sheet, "slab-temperature", FitNow, ""},
+		{temperatures(25.1, 1), sheet, "slab-temperature", FitAfter, ""},
 	} {
 		v := find(Judge(c.s, c.c, nil, Scene{Now: now(), Units: measure.Metric}), c.id)
 		if v.Fit != c.want || !strings.Contains(v.From, c.from) {
@@ -103,10 +126,14 @@ func TestReadingsAtTheirEdge(t *testing.T) {
 		ahead time.Duration
 		says  string
 	}{
-		{SlabTemperature, -30, 0, ""}, {SlabTemperature, -30.1, 0, "°C or °F"}, {AirTemperature, 70, 0, ""}, {AirTemperature, 70.1, 0, "°C or °F"},
-		{AirHumidity, 0, 0, ""}, {AirHumidity, 1, 0, ""}, {AirHumidity, 1.01, 0, "between 0 and 100 %"}, {SlabHumidity, -0.01, 0, "between 0 and 100 %"},
-		{Acidity, 0, 0, ""}, {Acidity, 14, 0, ""}, {Acidity, 14.1, 0, "between 0 and 14"}, {Acidity, -0.1, 0, "between 0 and 14"},
-		{PullOff, 0, 0, ""}, {PullOff, -1, 0, "Read it again"}, {Emission, -1e-9, 0, "Read it again"}, {Meter, -1, 0, "Read it again"},
+		{SlabTemperature, -30, 0, ""}, {SlabTemperature, -30.1, 0, "°C or °F"}, {AirTemperature, 70, 0, ""},
+		{AirTemperature, 70.1, 0, "°C or °F"},
+		{AirHumidity, 0, 0, ""}, {AirHumidity, 1, 0, ""}, {AirHumidity, 1.01, 0, "between 0 and 100 %"},
+		{SlabHumidity, -0.01, 0, "between 0 and 100 %"},
+		{Acidity, 0, 0, ""}, {Acidity, 14, 0, ""}, {Acidity, 14.1, 0, "between 0 and 14"},
+		{Acidity, -0.1, 0, "between 0 and 14"},
+		{PullOff, 0, 0, ""}, {PullOff, -1, 0, "Read it again"}, {Emission, -1e-9, 0, "Read it again"},
+		{Meter, -1, 0, "Read it again"},
 		{Sheet, 1, 59 * time.Minute, ""}, {Sheet, 1, 61 * time.Minute, "still to come"},
 	} {
 		got := Reading{Kind: c.kind, Value: c.value, At: now().Add(c.ahead)}.Check(now(), measure.Metric)
@@ -124,7 +151,8 @@ func TestWhatAnOverrideCloses(t *testing.T) {
 		over int
 		want Fit
 	}{
-		{[]Fit{FitNow, FitNow}, -1, FitNow}, {[]Fit{FitNow, Unknown}, -1, Unknown}, {[]Fit{FitAfter, Unknown}, -1, FitAfter}, {[]Fit{FitAfter, Unfit, Unknown}, -1, Unfit},
+		{[]Fit{FitNow, FitNow}, -1, FitNow}, {[]Fit{FitNow, Unknown}, -1, Unknown}, {[]Fit{FitAfter, Unknown}, -1, FitAfter},
+		{[]Fit{FitAfter, Unfit, Unknown}, -1, Unfit},
 		{[]Fit{FitAfter, Unfit, Unknown}, 1, FitAfter}, {[]Fit{Unfit}, 0, FitNow},
 	} {
 		var verdicts []Verdict

@@ -69,7 +69,8 @@ type judge struct {
 // dealt with.
 func Judge(s Survey, coats Coats, own []Own, scene Scene) []Verdict {
 	// A reading that cannot be is told elsewhere and decides nothing.
-	s.Readings = slices.DeleteFunc(slices.Clone(s.Readings), func(r Reading) bool { return r.Check(scene.Now, scene.Units) != nil })
+	s.Readings = slices.DeleteFunc(slices.Clone(s.Readings),
+		func(r Reading) bool { return r.Check(scene.Now, scene.Units) != nil })
 	j := judge{Survey: s, coats: coats, rules: Rules(own), scene: scene}
 	j.ground()
 	j.soundness()
@@ -127,16 +128,19 @@ func (j *judge) ground() {
 	laid, err := time.Parse(time.DateOnly, j.Laid)
 	switch {
 	case j.Laid == "":
-		j.say("age", Unknown, rule.From, "Ask for the day it was poured.", "Nobody has said how old the concrete is; %d days are wanted.", days)
+		j.say("age", Unknown, rule.From, "Ask for the day it was poured.",
+			"Nobody has said how old the concrete is; %d days are wanted.", days)
 	case err != nil:
 		j.say("age", Unknown, rule.From, "Write it as year-month-day, such as 2026-09-14.", "“%s” is not a day.", j.Laid)
 	default:
 		age := int(j.scene.Now.Sub(laid).Hours() / 24)
 		switch ready := laid.AddDate(0, 0, days); {
 		case age < 0:
-			j.say("age", Unknown, rule.From, "Check the day it was poured.", "It is said to be poured on %s, which is still to come.", laid.Format("2 January 2006"))
+			j.say("age", Unknown, rule.From, "Check the day it was poured.",
+				"It is said to be poured on %s, which is still to come.", laid.Format("2 January 2006"))
 		case age < days:
-			j.say("age", FitAfter, rule.From, fmt.Sprintf("Wait until %s.", ready.Format("2 January 2006")), "The concrete is %d days old; at least %d are wanted.", age, days)
+			j.say("age", FitAfter, rule.From, fmt.Sprintf("Wait until %s.", ready.Format("2 January 2006")),
+				"The concrete is %d days old; at least %d are wanted.", age, days)
 		default:
 			j.say("age", FitNow, rule.From, "", "The concrete is %d days old; at least %d are wanted.", age, days)
 		}
@@ -146,7 +150,8 @@ func (j *judge) ground() {
 // soundness judges whether the surface carries a coat.
 func (j *judge) soundness() {
 	if j.Behind == "damp" || j.Behind == "weeping" {
-		j.say("behind", Unfit, "common practice", "Relieve and drain the water first; have an engineer look at uplift before a pool is emptied.",
+		j.say("behind", Unfit, "common practice",
+			"Relieve and drain the water first; have an engineer look at uplift before a pool is emptied.",
 			"There is water behind it (%s); no coating holds against it.", j.Behind)
 	}
 	switch {
@@ -156,7 +161,8 @@ func (j *judge) soundness() {
 	case j.Soundness == "crumbles":
 		j.say("soundness", Unfit, "common practice", "Remove it to sound ground, then look again.", "The surface crumbles.")
 	case j.Soundness == "scratches":
-		j.say("soundness", FitAfter, "common practice", "Grind off the weak skin.", "The surface can be scratched with a nail.")
+		j.say("soundness", FitAfter, "common practice", "Grind off the weak skin.",
+			"The surface can be scratched with a nail.")
 	case j.Soundness == "sound":
 		j.say("soundness", FitNow, "common practice", "", "The surface is sound.")
 	}
@@ -164,15 +170,20 @@ func (j *judge) soundness() {
 		rule := j.rules["pull-off"]
 		format := func(v float64) string { return j.scene.Units.Format(measure.KindPressure, v) }
 		if r.Value < rule.Value {
-			j.say("pull-off", Unfit, rule.From, "Remove the weak layer and test again.", "It pulls off at %s; at least %s are wanted.", format(r.Value), format(rule.Value))
+			j.say("pull-off", Unfit, rule.From, "Remove the weak layer and test again.",
+				"It pulls off at %s; at least %s are wanted.", format(r.Value), format(rule.Value))
 		} else {
 			j.say("pull-off", FitNow, rule.From, "", "It holds %s; at least %s are wanted.", format(r.Value), format(rule.Value))
 		}
 	}
 	ways := map[string]string{
-		"oil": "Degrease, rinse, and test with a drop of water until it soaks in.", "dust": "Vacuum it; blowing puts dust back.",
-		"sealer": "Grind the sealer off; etching does not work through it.", "curing-compound": "Grind it off; etching does not work through it.",
-		"salts": "Brush them off dry and find the water that brings them.", "loose-paint": "Remove it to a sound edge.", "wax": "Strip it, then grind.",
+		"oil":             "Degrease, rinse, and test with a drop of water until it soaks in.",
+		"dust":            "Vacuum it; blowing puts dust back.",
+		"sealer":          "Grind the sealer off; etching does not work through it.",
+		"curing-compound": "Grind it off; etching does not work through it.",
+		"salts":           "Brush them off dry and find the water that brings them.",
+		"loose-paint":     "Remove it to a sound edge.",
+		"wax":             "Strip it, then grind.",
 	}
 	for _, c := range j.Contamination {
 		j.say("contamination-"+c, FitAfter, "common practice", ways[c], "There is %s on it.", strings.ReplaceAll(c, "-", " "))
@@ -196,17 +207,21 @@ func WantedProfile(film measure.Film, broadcast bool) (low, high int) {
 // surface judges how open the surface is.
 func (j *judge) surface() {
 	if j.WaterDrop == "beads" {
-		j.say("water-drop", FitAfter, "water-drop test, common practice", "Open it: grind or blast until a drop soaks in.", "A drop of water stands in beads: the surface is sealed or closed.")
+		j.say("water-drop", FitAfter, "water-drop test, common practice", "Open it: grind or blast until a drop soaks in.",
+			"A drop of water stands in beads: the surface is sealed or closed.")
 	} else if j.WaterDrop == "soaks" {
 		j.say("water-drop", FitNow, "water-drop test, common practice", "", "A drop of water soaks in: the surface is open.")
 		if j.coats.First != "" && !j.coats.Seals && j.mineral() {
 			j.say("pores", FitAfter, "common practice", "Seal it with a primer first, or coat only while the slab cools.",
-				"The slab is open and %s goes on it without a primer; as the slab warms it pushes air through the film.", j.coats.First)
+				"The slab is open and %s goes on it without a primer; as the slab warms it pushes air through the film.",
+				j.coats.First)
 		}
 	}
 	if (j.Substrate == Timber || j.Substrate == Board) && j.coats.First != "" && !j.coats.Seals {
-		j.say("pores", FitAfter, "common practice", "Seal it first: a thin coat of a primer or of the resin itself, left to set, then sanded.",
-			"Wood and board breathe out as they warm, and %s goes on without a seal: bubbles come up through the film.", j.coats.First)
+		j.say("pores", FitAfter, "common practice",
+			"Seal it first: a thin coat of a primer or of the resin itself, left to set, then sanded.",
+			"Wood and board breathe out as they warm, and %s goes on without a seal: bubbles come up through the film.",
+			j.coats.First)
 	}
 	if !j.mineral() {
 		return
@@ -226,13 +241,16 @@ func (j *judge) surface() {
 	}
 	switch {
 	case j.Profile == 0 && j.Substrate == Trowelled:
-		j.say("profile", FitAfter, basis, "Grind or blast it.", "The slab was trowelled hard, so it is closed; the coats want %s.", wanted)
+		j.say("profile", FitAfter, basis, "Grind or blast it.",
+			"The slab was trowelled hard, so it is closed; the coats want %s.", wanted)
 	case j.Profile == 0:
-		j.say("profile", Unknown, basis, "Compare it with the profile chips, or feel it against sandpaper.", "The profile has not been looked at; the coats want %s.", wanted)
+		j.say("profile", Unknown, basis, "Compare it with the profile chips, or feel it against sandpaper.",
+			"The profile has not been looked at; the coats want %s.", wanted)
 	case j.Profile < low:
 		j.say("profile", FitAfter, basis, "Open it further.", "The profile is CSP %d; the coats want %s.", j.Profile, wanted)
 	case j.Profile > high:
-		j.say("profile", FitAfter, basis, "Fill it with a thicker first coat, or take off the peaks.", "The profile is CSP %d; the coats want %s, and a rougher one shows through and takes more.", j.Profile, wanted)
+		j.say("profile", FitAfter, basis, "Fill it with a thicker first coat, or take off the peaks.",
+			"The profile is CSP %d; the coats want %s, and a rougher one shows through and takes more.", j.Profile, wanted)
 	default:
 		j.say("profile", FitNow, basis, "", "The profile is CSP %d; the coats want %s.", j.Profile, wanted)
 	}
@@ -252,33 +270,43 @@ func (j *judge) moisture() {
 		rule := j.rules["emission"]
 		format := func(v float64) string { return j.scene.Units.Format(measure.KindEmission, v) }
 		if r.Value > rule.Value {
-			v := j.say("emission", FitAfter, rule.From, "Put a moisture barrier under the coats, or wait and test again.", "It gives off %s; at most %s are allowed.", format(r.Value), format(rule.Value))
+			v := j.say("emission", FitAfter, rule.From, "Put a moisture barrier under the coats, or wait and test again.",
+				"It gives off %s; at most %s are allowed.", format(r.Value), format(rule.Value))
 			v.Barrier = !j.coats.Barrier
 			if j.coats.Barrier {
 				v.Fit, v.WayOut = FitNow, ""
 				v.Text += " The barrier under the coats is made for it; its sheet rules."
 			}
 		} else {
-			j.say("emission", FitNow, rule.From, "", "It gives off %s; at most %s are allowed.", format(r.Value), format(rule.Value))
+			j.say("emission", FitNow, rule.From, "", "It gives off %s; at most %s are allowed.", format(r.Value),
+				format(rule.Value))
 		}
 	}
 	if r := j.worst(Sheet, more); r != nil {
 		seen = true
 		if r.Value > 0.5 {
-			j.say("plastic-sheet", FitAfter, "ASTM D4263: 16 h, any condensation or darkening fails", "Let it dry and test again, or put a moisture barrier under the coats.", "The slab darkened or sweated under the sheet.").Barrier = !j.coats.Barrier
+			j.say("plastic-sheet", FitAfter, "ASTM D4263: 16 h, any condensation or darkening fails",
+				"Let it dry and test again, or put a moisture barrier under the coats.",
+				"The slab darkened or sweated under the sheet.").Barrier = !j.coats.Barrier
 		} else {
-			j.say("plastic-sheet", FitNow, "ASTM D4263: 16 h, any condensation or darkening fails", "", "The slab stayed dry under the sheet.")
+			j.say("plastic-sheet", FitNow, "ASTM D4263: 16 h, any condensation or darkening fails", "",
+				"The slab stayed dry under the sheet.")
 		}
 	}
 	if r := j.latest(Meter); r != nil {
 		if r.Scale == "" {
-			j.say("moisture-meter", Unknown, "common practice", "Note the meter's scale, the place and the hours since the floor was wet.", "The hand meter showed %.4g without a scale; a bare number is not a reading.", r.Value)
+			j.say("moisture-meter", Unknown, "common practice",
+				"Note the meter's scale, the place and the hours since the floor was wet.",
+				"The hand meter showed %.4g without a scale; a bare number is not a reading.", r.Value)
 		} else {
-			j.say("moisture-meter", Unknown, "common practice", "Test in the slab before you decide.", "The hand meter showed %.4g on its scale %s; it compares places only.", r.Value, r.Scale)
+			j.say("moisture-meter", Unknown, "common practice", "Test in the slab before you decide.",
+				"The hand meter showed %.4g on its scale %s; it compares places only.", r.Value, r.Scale)
 		}
 	}
 	if !seen && j.mineral() {
-		j.say("moisture", Unknown, "common practice", "Test it: in-situ humidity, calcium chloride, or a sheet taped down for 16 h.", "Nobody has tested the slab for moisture.")
+		j.say("moisture", Unknown, "common practice",
+			"Test it: in-situ humidity, calcium chloride, or a sheet taped down for 16 h.",
+			"Nobody has tested the slab for moisture.")
 	}
 }
 
@@ -295,11 +323,15 @@ func (j *judge) humidity(r *Reading) {
 	value := measure.Fraction(r.Value)
 	switch {
 	case value <= limit:
-		j.say("slab-humidity", FitNow, basis, "", "The slab holds %s of moisture; %s %s.", format(value), whose, format(limit))
+		j.say("slab-humidity", FitNow, basis, "", "The slab holds %s of moisture; %s %s.", format(value), whose,
+			format(limit))
 	case j.coats.Barrier:
-		j.say("slab-humidity", Unfit, basis, "Find where the water comes from and let the slab dry.", "The slab holds %s of moisture; even the barrier, %s, takes at most %s.", format(value), j.coats.First, format(limit))
+		j.say("slab-humidity", Unfit, basis, "Find where the water comes from and let the slab dry.",
+			"The slab holds %s of moisture; even the barrier, %s, takes at most %s.", format(value), j.coats.First,
+			format(limit))
 	default:
-		j.say("slab-humidity", FitAfter, basis, "Put a moisture barrier under the coats, or wait and test again.", "The slab holds %s of moisture; %s %s.", format(value), whose, format(limit)).Barrier = true
+		j.say("slab-humidity", FitAfter, basis, "Put a moisture barrier under the coats, or wait and test again.",
+			"The slab holds %s of moisture; %s %s.", format(value), whose, format(limit)).Barrier = true
 	}
 }
 
@@ -311,7 +343,8 @@ func (j *judge) chemistry() {
 	}
 	low, high := j.rules["ph-least"], j.rules["ph-most"]
 	if r.Value < low.Value || r.Value > high.Value {
-		j.say("ph", FitAfter, low.From, "Neutralise, rinse and test again.", "The surface has pH %.1f; %.4g to %.4g are wanted.", r.Value, low.Value, high.Value)
+		j.say("ph", FitAfter, low.From, "Neutralise, rinse and test again.",
+			"The surface has pH %.1f; %.4g to %.4g are wanted.", r.Value, low.Value, high.Value)
 	} else {
 		j.say("ph", FitNow, low.From, "", "The surface has pH %.1f; %.4g to %.4g are wanted.", r.Value, low.Value, high.Value)
 	}
@@ -337,12 +370,14 @@ func (j *judge) temperature() {
 	slab, air, humidity := j.latest(SlabTemperature), j.latest(AirTemperature), j.latest(AirHumidity)
 	stale := time.Duration(j.rules["stale"].Value) * time.Second
 	if slab == nil || air == nil || humidity == nil {
-		j.say("dew-point", Unknown, j.rules["dew-margin"].From, "Read slab, air and humidity where the work begins.", "The margin to the dew point is not known: slab temperature, air temperature and humidity are all needed.")
+		j.say("dew-point", Unknown, j.rules["dew-margin"].From, "Read slab, air and humidity where the work begins.",
+			"The margin to the dew point is not known: slab temperature, air temperature and humidity are all needed.")
 		return
 	}
 	for _, r := range []*Reading{slab, air, humidity} {
 		if age := j.scene.Now.Sub(r.At); age > stale {
-			j.say("dew-point", Unknown, j.rules["stale"].From, "Read it again.", "The %s was read %.0f h ago; it counts for %.0f h.", r.Kind.Words(), age.Hours(), stale.Hours())
+			j.say("dew-point", Unknown, j.rules["stale"].From, "Read it again.",
+				"The %s was read %.0f h ago; it counts for %.0f h.", r.Kind.Words(), age.Hours(), stale.Hours())
 			return
 		}
 	}
@@ -351,7 +386,8 @@ func (j *judge) temperature() {
 	margin := slab.Value - float64(dew)
 	say := func(v float64) string { return climate.Difference(measure.Temperature(v), units) }
 	if margin < rule.Value {
-		j.say("dew-point", FitAfter, rule.From, j.hoursThatPass(), "The slab is at %s, %s above the dew point of %s; at least %s are wanted.",
+		j.say("dew-point", FitAfter, rule.From, j.hoursThatPass(),
+			"The slab is at %s, %s above the dew point of %s; at least %s are wanted.",
 			units.Temperature(measure.Temperature(slab.Value)), say(margin), units.Temperature(dew), say(rule.Value))
 	} else {
 		j.say("dew-point", FitNow, rule.From, "", "The slab is at %s, %s above the dew point of %s; at least %s are wanted.",
@@ -364,16 +400,19 @@ func (j *judge) warmth(slab measure.Temperature) {
 	low, high, basis := Bounds(j.coats, j.rules)
 	units := j.scene.Units
 	if slab < low || slab > high {
-		j.say("slab-temperature", FitAfter, basis, j.hoursThatPass(), "The slab is at %s; %s to %s are wanted.", units.Temperature(slab), units.Temperature(low), units.Temperature(high))
+		j.say("slab-temperature", FitAfter, basis, j.hoursThatPass(), "The slab is at %s; %s to %s are wanted.",
+			units.Temperature(slab), units.Temperature(low), units.Temperature(high))
 	} else {
-		j.say("slab-temperature", FitNow, basis, "", "The slab is at %s; %s to %s are wanted.", units.Temperature(slab), units.Temperature(low), units.Temperature(high))
+		j.say("slab-temperature", FitNow, basis, "", "The slab is at %s; %s to %s are wanted.", units.Temperature(slab),
+			units.Temperature(low), units.Temperature(high))
 	}
 }
 
 // Bounds are the slab temperatures at which the first coat can go on, and where
 // they come from.
 func Bounds(c Coats, rules map[string]Rule) (low, high measure.Temperature, basis string) {
-	low, high, basis = measure.Temperature(rules["slab-least"].Value), measure.Temperature(rules["slab-most"].Value), rules["slab-least"].From
+	low, high, basis = measure.Temperature(rules["slab-least"].Value), measure.Temperature(rules["slab-most"].Value),
+		rules["slab-least"].From
 	if c.SlabMin != nil {
 		low, basis = c.SlabMin.Value, "sheet of "+c.First
 	}
@@ -390,10 +429,12 @@ func (j *judge) hoursThatPass() string {
 			continue
 		}
 		last := h
-		for k := i; k < len(j.scene.Hours) && j.scene.Hours[k].State == climate.Go && j.scene.Hours[k].At.Sub(h.At) < 24*time.Hour; k++ {
+		for k := i; k < len(j.scene.Hours) && j.scene.Hours[k].State == climate.Go &&
+			j.scene.Hours[k].At.Sub(h.At) < 24*time.Hour; k++ {
 			last = j.scene.Hours[k]
 		}
-		return fmt.Sprintf("By the forecast it passes from %s to %s.", h.At.Format("Mon 15:04"), last.At.Add(time.Hour).Format("Mon 15:04"))
+		return fmt.Sprintf("By the forecast it passes from %s to %s.", h.At.Format("Mon 15:04"),
+			last.At.Add(time.Hour).Format("Mon 15:04"))
 	}
 	if len(j.scene.Hours) > 0 {
 		return "No hour of the forecast passes: warm the room, or dry the air."

@@ -116,7 +116,8 @@ func (m Fitting) title(i int) string {
 func (t *Takeoff) place(f Floor, path string) []finding.Finding {
 	var found []finding.Finding
 	warn := func(at, text, way string) {
-		found = append(found, finding.Finding{Level: finding.Warning, Step: finding.Measure, Path: path + at, Text: text, WayOut: way})
+		found = append(found, finding.Finding{Level: finding.Warning, Step: finding.Measure, Path: path + at, Text: text,
+			WayOut: way})
 	}
 	for i, m := range f.Fittings {
 		at := fmt.Sprintf("/fittings/%d", i)
@@ -136,7 +137,8 @@ func (t *Takeoff) place(f Floor, path string) []finding.Finding {
 		}
 		area := shared(f.Outline, z.Outline)
 		if whole := math.Abs(z.Outline.SignedArea()); area < 0.99*whole {
-			warn(at, fmt.Sprintf("%s reaches outside the floor; only %.0f %% of it counts.", name, 100*area/whole), "Move its corners inside the walls.")
+			warn(at, fmt.Sprintf("%s reaches outside the floor; only %.0f %% of it counts.", name, 100*area/whole),
+				"Move its corners inside the walls.")
 		}
 		for _, h := range f.Holes {
 			area -= shared(h.Outline, z.Outline)
@@ -211,8 +213,9 @@ func measureOutline(f Floor, path string) (Takeoff, []geometry.Point, *finding.F
 		Working: measure.Working{
 			Title:   "Coated area",
 			Formula: "outline − holes, each by ½ · |Σ (xᵢ·yᵢ₊₁ − xᵢ₊₁·yᵢ)|, + edges, steps and ramps",
-			Inputs:  []measure.Value{{Name: fmt.Sprintf("Outline of %d corners", len(f.Outline)), Kind: measure.KindArea, SI: float64(outline)}},
-			Source:  "Shoelace formula (Gauss's area formula)",
+			Inputs: []measure.Value{{Name: fmt.Sprintf("Outline of %d corners", len(f.Outline)), Kind: measure.KindArea,
+				SI: float64(outline)}},
+			Source: "Shoelace formula (Gauss's area formula)",
 		},
 	}
 	for i, corner := range f.Outline {
@@ -224,7 +227,8 @@ func measureOutline(f Floor, path string) (Takeoff, []geometry.Point, *finding.F
 		t.Area -= area
 		t.HoleEdge += measure.Length(h.Outline.Perimeter())
 		t.Pieces = append(t.Pieces, Piece{Name: name, Area: -area})
-		t.Working.Inputs = append(t.Working.Inputs, measure.Value{Name: "less " + name, Kind: measure.KindArea, SI: -float64(area)})
+		t.Working.Inputs = append(t.Working.Inputs, measure.Value{Name: "less " + name, Kind: measure.KindArea,
+			SI: -float64(area)})
 	}
 	t.Flat = t.Area
 	if f.Walk != nil {
@@ -242,7 +246,8 @@ func measureOutline(f Floor, path string) (Takeoff, []geometry.Point, *finding.F
 		if room := f.room(m.At); m.Width > 2*room {
 			return Takeoff{}, []geometry.Point{m.At}, &finding.Finding{
 				Level: finding.Refused, Step: finding.Measure, Path: fmt.Sprintf("%s/fittings/%d/width", path, i),
-				Text:   fmt.Sprintf("%s, %.3g m wide, does not fit the floor where it lies: the nearest wall is %.3g m away.", m.title(i), float64(m.Width), float64(room)),
+				Text: fmt.Sprintf("%s, %.3g m wide, does not fit the floor where it lies: the nearest wall is %.3g m away.",
+					m.title(i), float64(m.Width), float64(room)),
 				WayOut: "Enter its diameter in the right unit, or move it.",
 			}
 		}
@@ -250,7 +255,8 @@ func measureOutline(f Floor, path string) (Takeoff, []geometry.Point, *finding.F
 		t.Area -= area
 		t.Parts -= area
 		t.Pieces = append(t.Pieces, Piece{Name: m.title(i), Area: -area})
-		t.Working.Inputs = append(t.Working.Inputs, measure.Value{Name: "less " + m.title(i) + ", round", Kind: measure.KindArea, SI: -float64(area)})
+		t.Working.Inputs = append(t.Working.Inputs,
+			measure.Value{Name: "less " + m.title(i) + ", round", Kind: measure.KindArea, SI: -float64(area)})
 	}
 	t.Facing.Level = t.Area
 	t.Working.Result = measure.Value{Name: "Coated area", Kind: measure.KindArea, SI: float64(t.Area)}

@@ -18,7 +18,8 @@ func TestFloorWorking(t *testing.T) {
 	if len(found) > 0 {
 		t.Fatal(found)
 	}
-	if math.Abs(float64(taken.Area)-20.5) > 1e-12 || math.Abs(float64(taken.Perimeter)-20) > 1e-12 || math.Abs(float64(taken.HoleEdge)-3) > 1e-12 {
+	if math.Abs(float64(taken.Area)-20.5) > 1e-12 || math.Abs(float64(taken.Perimeter)-20) > 1e-12 ||
+		math.Abs(float64(taken.HoleEdge)-3) > 1e-12 {
 		t.Errorf("%+v", taken)
 	}
 	sum := 0.0
@@ -41,7 +42,8 @@ func TestPartsByHand(t *testing.T) {
 		{"cove around everything", Part{Kind: Cove, Height: 0.15}, 3.6},
 		{"cove on one wall with returns", Part{Kind: Cove, Run: 6, Height: 0.2, Count: 2, Return: 0.25}, 1.3},
 		{"five steps", Part{Kind: Stairs, Count: 5, Width: 1.2, Tread: 0.28, Riser: 0.18, Nosing: 0.04}, 3},
-		{"their two sides", Part{Kind: Stairs, Count: 5, Width: 1.2, Tread: 0.28, Riser: 0.18, Nosing: 0.04, Sides: 2}, 3 + 2*15*0.28*0.18},
+		{"their two sides", Part{Kind: Stairs, Count: 5, Width: 1.2, Tread: 0.28, Riser: 0.18, Nosing: 0.04, Sides: 2},
+			3 + 2*15*0.28*0.18},
 		{"a ramp of 3, 4, 5", Part{Kind: Ramp, Run: 4, Height: 3, Width: 2}, 10},
 		{"the same inside the outline", Part{Kind: Ramp, Run: 4, Height: 3, Width: 2, OnFloor: true}, 2},
 		{"a threshold", Part{Kind: Threshold, Run: 1.1, Width: 0.3}, 0.33},

@@ -19,10 +19,12 @@ const nearWall = 0.03
 // evenly from one measured place to the next.
 func (p Pool) freeform(t *Takeoff, b *bed, path string, units measure.System) ([]geometry.Point, []finding.Finding) {
 	if fault := (geometry.Polygon{Outline: p.Outline}).Check(); fault != nil {
-		return fault.At, []finding.Finding{{Level: finding.Refused, Step: finding.Measure, Path: path + "/outline", Text: fault.Text, WayOut: fault.Way}}
+		return fault.At, []finding.Finding{{Level: finding.Refused, Step: finding.Measure, Path: path + "/outline",
+			Text: fault.Text, WayOut: fault.Way}}
 	}
 	if len(p.Depths) == 0 {
-		return nil, refused(path+"/depths", "Add the depth at one place at least; better at every change of the floor.", "no depth has been measured yet.")
+		return nil, refused(path+"/depths", "Add the depth at one place at least; better at every change of the floor.",
+			"no depth has been measured yet.")
 	}
 	wall, inner, at, found := p.soundings(path, units)
 	if len(found) > 0 {
@@ -47,7 +49,8 @@ func (p Pool) freeform(t *Takeoff, b *bed, path string, units measure.System) ([
 	}
 	t.beds(all, triangles, depths, float64(p.Water), b)
 	if b.water <= 0 {
-		return nil, refused(path+"/water", "Enter how far below the top edge the water stands.", "the water would stand %s below the top edge, under the floor.", units.Length(p.Water))
+		return nil, refused(path+"/water", "Enter how far below the top edge the water stands.",
+			"the water would stand %s below the top edge, under the floor.", units.Length(p.Water))
 	}
 	return nil, nil
 }
@@ -86,8 +89,10 @@ func (t *Takeoff) beds(points []geometry.Point, triangles []geometry.Triangle, d
 		var in inputs
 		in.area("On plan", flat[i])
 		in.count("Planes between points", len(triangles))
-		t.add(Panel{Name: name, Facing: facings[i], Area: measure.Area(area[i]), Group: len(t.Panels), At: geometry.Point{X: middle[i].X / flat[i], Y: middle[i].Y / flat[i]}},
-			measure.Working{Formula: "Σ area on plan × √(1 + slope²), over the planes between neighbouring points", Inputs: in.values, Source: "Delaunay triangulation; each plane by the cross product of two of its sides"})
+		t.add(Panel{Name: name, Facing: facings[i], Area: measure.Area(area[i]), Group: len(t.Panels),
+			At: geometry.Point{X: middle[i].X / flat[i], Y: middle[i].Y / flat[i]}},
+			measure.Working{Formula: "Σ area on plan × √(1 + slope²), over the planes between neighbouring points",
+				Inputs: in.values, Source: "Delaunay triangulation; each plane by the cross product of two of its sides"})
 	}
 }
 
@@ -130,29 +135,37 @@ func (p Pool) soundings(path string, units measure.System) (shore, []sounding, [
 	for i, d := range p.Depths {
 		at := fmt.Sprintf("%s/depths/%d", path, i)
 		if d.Depth <= 0 {
-			return nil, nil, []geometry.Point{d.At}, refused(at+"/depth", "Measure down from the top edge of the wall.", "depth point %d has no depth.", i+1)
+			return nil, nil, []geometry.Point{d.At}, refused(at+"/depth", "Measure down from the top edge of the wall.",
+				"depth point %d has no depth.", i+1)
 		}
 		ring := wall.ring()
 		side, along, near := ring.Nearest(d.At)
 		length := ring[side].Distance(ring[(side+1)%len(ring)])
 		switch {
-		case near.Distance(d.At) <= nearWall && along <= nearWall, near.Distance(d.At) <= nearWall && length-along <= nearWall:
+		case near.Distance(d.At) <= nearWall && along <= nearWall, near.Distance(d.At) <= nearWall &&
+			length-along <= nearWall:
 			corner := side
 			if along > nearWall {
 				corner = (side + 1) % len(wall)
 			}
 			if wall[corner].depth >= 0 {
-				return nil, nil, []geometry.Point{d.At}, refused(at+"/at", "Remove one of the two.", "depth point %d lies where one of %s was measured already.", i+1, units.Length(measure.Length(wall[corner].depth)))
+				return nil, nil, []geometry.Point{d.At},
+					refused(at+"/at", "Remove one of the two.", "depth point %d lies where one of %s was measured already.", i+1,
+						units.Length(measure.Length(wall[corner].depth)))
 			}
 			wall[corner].depth = float64(d.Depth)
 		case near.Distance(d.At) <= nearWall:
 			wall = append(wall[:side+1], append(shore{{near, float64(d.Depth)}}, wall[side+1:]...)...)
 		case !p.Outline.Holds(d.At):
-			return nil, nil, []geometry.Point{d.At}, refused(at+"/at", "Move it inside or remove it.", "depth point %d (%s) lies outside the pool.", i+1, units.Length(d.Depth))
+			return nil, nil, []geometry.Point{d.At},
+				refused(at+"/at", "Move it inside or remove it.", "depth point %d (%s) lies outside the pool.", i+1,
+					units.Length(d.Depth))
 		default:
 			for k, other := range inner {
 				if other.at.Distance(d.At) < nearWall {
-					return nil, nil, []geometry.Point{d.At}, refused(at+"/at", "Remove one of the two.", "depth point %d lies where one of %s was measured already.", i+1, units.Length(measure.Length(inner[k].depth)))
+					return nil, nil, []geometry.Point{d.At},
+						refused(at+"/at", "Remove one of the two.", "depth point %d lies where one of %s was measured already.", i+1,
+							units.Length(measure.Length(inner[k].depth)))
 				}
 			}
 			inner = append(inner, sounding{d.At, float64(d.Depth)})

@@ -24,7 +24,8 @@ func refusal(t *testing.T, name string, s Shape, path, says string) {
 		}
 		return
 	}
-	if taken != nil || len(found) != 1 || found[0].Level != finding.Refused || found[0].Path != path || !strings.Contains(found[0].Text, says) || found[0].WayOut == "" {
+	if taken != nil || len(found) != 1 || found[0].Level != finding.Refused || found[0].Path != path ||
+		!strings.Contains(found[0].Text, says) || found[0].WayOut == "" {
 		t.Errorf("%s: %+v", name, found)
 	}
 }
@@ -32,17 +33,20 @@ func refusal(t *testing.T, name string, s Shape, path, says string) {
 func TestFloorsAtTheirLimits(t *testing.T) {
 	at := func(x, y float64) geometry.Point { return geometry.Point{X: x, Y: y} }
 	drain := func(width measure.Length, x float64) Floor {
-		return Floor{Outline: box(0, 0, 4, 3), Holes: []Hole{{Outline: box(2, 1, 3, 2)}}, Fittings: []Fitting{{Kind: "drain", At: at(x, 1.5), Width: width}}}
+		return Floor{Outline: box(0, 0, 4, 3), Holes: []Hole{{Outline: box(2, 1, 3, 2)}},
+			Fittings: []Fitting{{Kind: "drain", At: at(x, 1.5), Width: width}}}
 	}
 	// From x = 0.5 a wall is 0.5 m away; from 1.75 the hole is, 0.25 m.
 	refusal(t, "a drain to the wall", Shape{Floor: drain(1, 0.5)}, "", "")
 	refusal(t, "one through it", Shape{Floor: drain(1.01, 0.5)}, "/floor/fittings/0/width", "Drain 1, 1.01 m wide")
 	refusal(t, "a drain to the hole", Shape{Floor: drain(0.5, 1.75)}, "", "")
 	refusal(t, "one into it", Shape{Floor: drain(0.51, 1.75)}, "/floor/fittings/0/width", "0.25 m away")
-	hole := Floor{Outline: box(0, 0, 4, 3), Holes: []Hole{{Outline: box(1, 1, 2, 2)}, {Name: "Pit", Outline: box(3, 1, 5, 2)}}}
+	hole := Floor{Outline: box(0, 0, 4, 3),
+		Holes: []Hole{{Outline: box(1, 1, 2, 2)}, {Name: "Pit", Outline: box(3, 1, 5, 2)}}}
 	refusal(t, "a hole through the wall", Shape{Floor: hole}, "/floor/holes/1", "Pit: ")
 	hole.Holes[1].Name = ""
-	if _, _, found := Measure(Shape{Floor: hole}, "", measure.Metric); strings.HasPrefix(found[0].Text, ":") || strings.HasPrefix(found[0].Text, "Pit") {
+	if _, _, found := Measure(Shape{Floor: hole}, "", measure.Metric); strings.HasPrefix(found[0].Text, ":") ||
+		strings.HasPrefix(found[0].Text, "Pit") {
 		t.Errorf("%v", found)
 	}
 	round := func(n int) geometry.Ring {
@@ -53,7 +57,8 @@ func TestFloorsAtTheirLimits(t *testing.T) {
 		}
 		return ring
 	}
-	many := Floor{Outline: round(mostCorners - 8), Holes: []Hole{{Outline: box(0, 0, 1, 1)}}, Zones: []Hole{{Outline: box(-2, -2, -1, -1)}}}
+	many := Floor{Outline: round(mostCorners - 8), Holes: []Hole{{Outline: box(0, 0, 1, 1)}},
+		Zones: []Hole{{Outline: box(-2, -2, -1, -1)}}}
 	refusal(t, "5000 corners", Shape{Floor: many}, "", "")
 	many.Outline = round(mostCorners - 7)
 	refusal(t, "5001 corners", Shape{Floor: many}, "/floor/outline", "have 5001 corners together, more than 5000")
@@ -62,9 +67,11 @@ func TestFloorsAtTheirLimits(t *testing.T) {
 // What is marked outside the floor is told and counts for nothing.
 func TestWhatLiesOutsideTheFloor(t *testing.T) {
 	f := Floor{Outline: box(0, 0, 8, 5),
-		Fittings: []Fitting{{Kind: "drain", Name: "Gully", At: geometry.Point{X: 9, Y: 1}, Width: 0.3}, {Kind: "drain", At: geometry.Point{X: 7, Y: 1}}},
-		Zones:    []Hole{{Outline: geometry.Ring{{X: 0, Y: 0}, {X: 2, Y: 2}, {X: 2, Y: 0}, {X: 0, Y: 2}}}, {Outline: box(6, 0, 8.02, 5)}, {Name: "Bay", Outline: box(6, 0, 8.03, 5)}},
-		Lines:    []Line{{Kind: "crack", Width: 0.01, Depth: 0.02}},
+		Fittings: []Fitting{{Kind: "drain", Name: "Gully", At: geometry.Point{X: 9, Y: 1}, Width: 0.3},
+			{Kind: "drain", At: geometry.Point{X: 7, Y: 1}}},
+		Zones: []Hole{{Outline: geometry.Ring{{X: 0, Y: 0}, {X: 2, Y: 2}, {X: 2, Y: 0}, {X: 0, Y: 2}}},
+			{Outline: box(6, 0, 8.02, 5)}, {Name: "Bay", Outline: box(6, 0, 8.03, 5)}},
+		Lines: []Line{{Kind: "crack", Width: 0.01, Depth: 0.02}},
 	}
 	taken, _, found := Measure(Shape{Floor: f}, "", measure.Metric)
 	var told []string
@@ -75,10 +82,12 @@ func TestWhatLiesOutsideTheFloor(t *testing.T) {
 		}
 	}
 	// A hundredth of a zone may reach out, by how it was drawn.
-	if want := []string{"/floor/fittings/0/at", "/floor/zones/0", "/floor/zones/2", "/floor/lines/0/length"}; !slices.Equal(told, want) {
+	if want := []string{"/floor/fittings/0/at", "/floor/zones/0", "/floor/zones/2",
+		"/floor/lines/0/length"}; !slices.Equal(told, want) {
 		t.Errorf("%v, want %v", told, want)
 	}
-	if !strings.HasPrefix(found[0].Text, "Gully lies outside") || !strings.Contains(found[1].Text, "Zone 1: ") || !strings.Contains(found[2].Text, "Bay reaches outside the floor; only 99 %") {
+	if !strings.HasPrefix(found[0].Text, "Gully lies outside") || !strings.Contains(found[1].Text, "Zone 1: ") ||
+		!strings.Contains(found[2].Text, "Bay reaches outside the floor; only 99 %") {
 		t.Errorf("%v", found)
 	}
 	if !near(float64(taken.Area), 40, 1e-12) || len(taken.Zones) != 2 || !near(float64(taken.Zones[1].Area), 10, 1e-9) {
@@ -89,9 +98,12 @@ func TestWhatLiesOutsideTheFloor(t *testing.T) {
 // A cove follows the walls less the doors, and the columns; more door than wall is no
 // wall.
 func TestWhatACoveFollows(t *testing.T) {
-	f := Floor{Outline: box(0, 0, 3, 2), Holes: []Hole{{Outline: box(1, 1, 1.5, 1.5)}}, Parts: []Part{{Kind: Cove, Height: 0.1}},
-		Fittings: []Fitting{{Kind: "door", At: geometry.Point{X: 1}, Width: 4}, {Kind: "door", At: geometry.Point{X: 1}, Width: 1}}}
-	if taken, _, _ := Measure(Shape{Floor: f}, "", measure.Metric); !near(float64(taken.Area), 6-0.25+(10-5+2)*0.1, 1e-9) || !near(float64(taken.Openings), 5, 1e-12) {
+	f := Floor{Outline: box(0, 0, 3, 2), Holes: []Hole{{Outline: box(1, 1, 1.5, 1.5)}},
+		Parts: []Part{{Kind: Cove, Height: 0.1}},
+		Fittings: []Fitting{{Kind: "door", At: geometry.Point{X: 1}, Width: 4},
+			{Kind: "door", At: geometry.Point{X: 1}, Width: 1}}}
+	if taken, _, _ := Measure(Shape{Floor: f}, "", measure.Metric); !near(float64(taken.Area), 6-0.25+(10-5+2)*0.1,
+		1e-9) || !near(float64(taken.Openings), 5, 1e-12) {
 		t.Errorf("%+v", taken)
 	}
 	f.Fittings[0].Width = 11
@@ -99,7 +111,9 @@ func TestWhatACoveFollows(t *testing.T) {
 		t.Errorf("%+v", taken)
 	}
 	f.Parts[0].Height = 0
-	if taken, _, found := Measure(Shape{Floor: f}, "", measure.Metric); len(found) != 1 || found[0].Path != "/floor/parts/0" || !strings.Contains(found[0].WayOut, "a height") || !near(float64(taken.Area), 5.75, 1e-9) {
+	if taken, _, found := Measure(Shape{Floor: f}, "", measure.Metric); len(found) != 1 ||
+		found[0].Path != "/floor/parts/0" || !strings.Contains(found[0].WayOut, "a height") ||
+		!near(float64(taken.Area), 5.75, 1e-9) {
 		t.Errorf("%v", found)
 	}
 }
@@ -115,7 +129,8 @@ func TestPartsByHowSteep(t *testing.T) {
 	}
 	same := func(name string, got Split, level, steep, vertical float64) {
 		t.Helper()
-		if math.Abs(float64(got.Level)-level) > 1e-9 || math.Abs(float64(got.Steep)-steep) > 1e-9 || math.Abs(float64(got.Vertical)-vertical) > 1e-9 {
+		if math.Abs(float64(got.Level)-level) > 1e-9 || math.Abs(float64(got.Steep)-steep) > 1e-9 ||
+			math.Abs(float64(got.Vertical)-vertical) > 1e-9 {
 			t.Errorf("%s: %+v, want %v, %v, %v", name, got, level, steep, vertical)
 		}
 	}
@@ -132,7 +147,8 @@ func TestPartsByHowSteep(t *testing.T) {
 	}
 	same("threshold", split(Part{Kind: Threshold, Run: 1, Width: 0.2}), 0.2, 0, 0)
 	same("upstand", split(Part{Kind: Upstand, Run: 2, Height: 0.3}), 0, 0, 0.6)
-	for kind, title := range map[PartKind]string{Cove: "Cove base", Stairs: "Stairs", Ramp: "Ramp", Threshold: "Threshold", Upstand: "Upstand"} {
+	for kind, title := range map[PartKind]string{Cove: "Cove base", Stairs: "Stairs", Ramp: "Ramp", Threshold: "Threshold",
+		Upstand: "Upstand"} {
 		if got := (Part{Kind: kind}).title(); got != title {
 			t.Errorf("%s is called %q", kind, got)
 		}
@@ -149,17 +165,22 @@ func TestPartsByHowSteep(t *testing.T) {
 func TestTheTapeInTheWorking(t *testing.T) {
 	gap := measure.Length(0.012)
 	w := &Walk{Readings: []Taping{{Typed: " 3.2 E, 2 left "}, {Typed: "3.2 left"}}, Gap: &gap, Mended: "Wall 2 by 12 mm."}
-	f := Floor{Outline: box(0, 0, 3.2, 2), Walk: w, Holes: []Hole{{Name: "Sump", Outline: box(1, 1, 1.5, 1.5), Walk: &Walk{Readings: []Taping{{Typed: "0.5 E"}}, Changed: true}}}}
+	f := Floor{Outline: box(0, 0, 3.2, 2), Walk: w,
+		Holes: []Hole{{Name: "Sump", Outline: box(1, 1, 1.5, 1.5),
+			Walk: &Walk{Readings: []Taping{{Typed: "0.5 E"}}, Changed: true}}}}
 	taken := take(t, Shape{Floor: f})
 	if len(taken.PartWorkings) != 2 {
 		t.Fatalf("%+v", taken.PartWorkings)
 	}
 	outline, sump := taken.PartWorkings[0], taken.PartWorkings[1]
-	if outline.Title != "The outline by the tape" || outline.Formula != "3.2 E, 2 left · 3.2 left" || outline.Source != "Tape, as typed; corrected: Wall 2 by 12 mm" ||
-		outline.Result.Name != "Misclosure" || outline.Result.SI != 0.012 || len(outline.Inputs) != 4 || outline.Inputs[1].Name != "Wall 2" || outline.Inputs[1].SI != 2 {
+	if outline.Title != "The outline by the tape" || outline.Formula != "3.2 E, 2 left · 3.2 left" ||
+		outline.Source != "Tape, as typed; corrected: Wall 2 by 12 mm" ||
+		outline.Result.Name != "Misclosure" || outline.Result.SI != 0.012 || len(outline.Inputs) != 4 ||
+		outline.Inputs[1].Name != "Wall 2" || outline.Inputs[1].SI != 2 {
 		t.Errorf("%+v", outline)
 	}
-	if sump.Title != "Sump by the tape" || sump.Source != "Tape, as typed; corners moved on the plan since" || sump.Result.Name != "Around" || sump.Result.SI != 0 {
+	if sump.Title != "Sump by the tape" || sump.Source != "Tape, as typed; corners moved on the plan since" ||
+		sump.Result.Name != "Around" || sump.Result.SI != 0 {
 		t.Errorf("%+v", sump)
 	}
 	long := Walk{}.working("x", slices.Repeat([]measure.Length{2}, 61))
@@ -181,7 +202,8 @@ func TestWhereMeasuringBegins(t *testing.T) {
 	}{
 		{Shape{}, false, "/floor/outline"}, {Shape{Floor: Floor{Outline: box(0, 0, 1, 1)}}, true, "/floor/outline"},
 		{Shape{Top: &Top{}}, false, "/top/pieces"}, {Shape{Top: &Top{Pieces: make([]TopPiece, 1)}}, true, "/top/pieces"},
-		{Shape{Pool: &Pool{Form: Rectangular}}, false, "/pool"}, {Shape{Pool: &Pool{Form: Rectangular, Length: 3, Width: 2}}, true, "/pool"},
+		{Shape{Pool: &Pool{Form: Rectangular}}, false, "/pool"}, {Shape{Pool: &Pool{Form: Rectangular, Length: 3, Width: 2}},
+			true, "/pool"},
 	} {
 		if at, way := c.shape.Unmeasured(); c.shape.Measured() != c.measured || at != c.at || way == "" {
 			t.Errorf("%+v: measured %v, at %s", c.shape, c.shape.Measured(), at)
@@ -193,13 +215,15 @@ func TestWhereMeasuringBegins(t *testing.T) {
 	if taken, _, found := Measure(floor, "/s", measure.Metric); !near(float64(taken.Area), 32, 1e-12) || len(found) != 1 {
 		t.Errorf("%+v, %v", taken, found)
 	}
-	if taken, _, found := Measure(Shape{Given: given, Top: &Top{}}, "/s", measure.Metric); taken.Area != 30 || len(found) != 1 {
+	if taken, _, found := Measure(Shape{Given: given, Top: &Top{}}, "/s", measure.Metric); taken.Area != 30 ||
+		len(found) != 1 {
 		t.Errorf("%+v, %v", taken, found)
 	}
 	if taken, _, _ := Measure(Shape{Given: given, Pool: &Pool{}}, "/s", measure.Metric); taken.Area != 30 {
 		t.Errorf("%+v", taken)
 	}
-	if taken, _, _ := Measure(Shape{Given: given, Floor: Floor{Outline: box(0, 0, 2, 1)}}, "/s", measure.Metric); taken.Area != 2 {
+	if taken, _, _ := Measure(Shape{Given: given, Floor: Floor{Outline: box(0, 0, 2, 1)}}, "/s",
+		measure.Metric); taken.Area != 2 {
 		t.Errorf("measured, yet %v m²", taken.Area)
 	}
 }
@@ -207,12 +231,15 @@ func TestWhereMeasuringBegins(t *testing.T) {
 // Every part with an id is named, and a listener can stop anywhere.
 func TestIDs(t *testing.T) {
 	s := Shape{
-		Floor: Floor{Holes: []Hole{{ID: "h"}}, Parts: []Part{{ID: "p"}, {ID: "q"}}, Lines: []Line{{ID: "l"}}, Zones: []Hole{{ID: "z"}}, Fittings: []Fitting{{ID: "f"}}},
-		Top:   &Top{Pieces: []TopPiece{{ID: "t", Cutouts: []Hole{{ID: "c"}}}, {ID: "u", Cutouts: []Hole{{ID: "d"}}}}},
-		Pool:  &Pool{Depths: []Depth{{ID: "e"}}, Parts: []PoolPart{{ID: "s"}}},
+		Floor: Floor{Holes: []Hole{{ID: "h"}}, Parts: []Part{{ID: "p"}, {ID: "q"}}, Lines: []Line{{ID: "l"}},
+			Zones: []Hole{{ID: "z"}}, Fittings: []Fitting{{ID: "f"}}},
+		Top:  &Top{Pieces: []TopPiece{{ID: "t", Cutouts: []Hole{{ID: "c"}}}, {ID: "u", Cutouts: []Hole{{ID: "d"}}}}},
+		Pool: &Pool{Depths: []Depth{{ID: "e"}}, Parts: []PoolPart{{ID: "s"}}},
 	}
-	want := []string{"/floor/holes/0 h", "/floor/parts/0 p", "/floor/parts/1 q", "/floor/lines/0 l", "/floor/zones/0 z", "/floor/fittings/0 f",
-		"/top/pieces/0 t", "/top/pieces/1 u", "/top/pieces/0/cutouts/0 c", "/top/pieces/1/cutouts/0 d", "/pool/depths/0 e", "/pool/parts/0 s"}
+	want := []string{"/floor/holes/0 h", "/floor/parts/0 p", "/floor/parts/1 q", "/floor/lines/0 l", "/floor/zones/0 z",
+		"/floor/fittings/0 f",
+		"/top/pieces/0 t", "/top/pieces/1 u", "/top/pieces/0/cutouts/0 c", "/top/pieces/1/cutouts/0 d", "/pool/depths/0 e",
+		"/pool/parts/0 s"}
 	for stop := 1; stop <= len(want); stop++ {
 		var got []string
 		for at, id := range s.IDs() {
@@ -228,7 +255,8 @@ func TestIDs(t *testing.T) {
 
 func TestPoolsAtTheirLimits(t *testing.T) {
 	straight := Pool{Form: Rectangular, Length: 9, Width: 4, Shallow: 1, Deep: 2, FlatRun: 3, SlopeRun: 4}
-	hopper := Pool{Form: Rectangular, Length: 9, Width: 4, Shallow: 1, Deep: 2, FlatRun: 3, Hopper: &Hopper{Length: 2, Width: 2, FromEnd: 1}}
+	hopper := Pool{Form: Rectangular, Length: 9, Width: 4, Shallow: 1, Deep: 2, FlatRun: 3,
+		Hopper: &Hopper{Length: 2, Width: 2, FromEnd: 1}}
 	arm := Pool{Form: LShaped, Length: 9, Width: 4, Shallow: 1, Arm: &Arm{At: 2, Width: 3, Out: 2}}
 	step := func(change func(*PoolPart)) Pool {
 		p := straight
@@ -258,12 +286,16 @@ func TestPoolsAtTheirLimits(t *testing.T) {
 		{"no width", "/pool/length", "no size", of(straight, func(p *Pool) { p.Width = 0 })},
 		{"all shallow", "", "", of(straight, func(p *Pool) { p.FlatRun, p.SlopeRun, p.Deep = 9, 0, 0 })},
 		{"longer than the pool", "/pool/flatRun", "longer than the pool", of(straight, func(p *Pool) { p.FlatRun = 9.01 })},
-		{"no place to slope", "/pool/flatRun", "nothing is left to slope", of(straight, func(p *Pool) { p.FlatRun, p.SlopeRun = 9, 0 })},
+		{"no place to slope", "/pool/flatRun", "nothing is left to slope",
+			of(straight, func(p *Pool) { p.FlatRun, p.SlopeRun = 9, 0 })},
 		{"to the end", "", "", of(straight, func(p *Pool) { p.SlopeRun = 6 })},
-		{"past the end", "/pool/slopeRun", "9.01 m together", of(straight, func(p *Pool) { p.FlatRun, p.SlopeRun = 2.99, 6.02 })},
-		{"a short floor", "/pool/flatRun", "none that a tape reads", of(straight, func(p *Pool) { p.FlatRun = leastRun * 0.9 })},
+		{"past the end", "/pool/slopeRun", "9.01 m together",
+			of(straight, func(p *Pool) { p.FlatRun, p.SlopeRun = 2.99, 6.02 })},
+		{"a short floor", "/pool/flatRun", "none that a tape reads",
+			of(straight, func(p *Pool) { p.FlatRun = leastRun * 0.9 })},
 		{"the shortest floor", "", "", of(straight, func(p *Pool) { p.FlatRun = leastRun })},
-		{"a short slope", "/pool/slopeRun", "none that a tape reads", of(straight, func(p *Pool) { p.SlopeRun = leastRun * 0.9 })},
+		{"a short slope", "/pool/slopeRun", "none that a tape reads",
+			of(straight, func(p *Pool) { p.SlopeRun = leastRun * 0.9 })},
 		{"the shortest slope", "", "", of(straight, func(p *Pool) { p.SlopeRun = leastRun })},
 		{"water at the floor", "/pool/water", "under the deepest floor", of(straight, func(p *Pool) { p.Water = 2 })},
 		{"some water", "", "", of(straight, func(p *Pool) { p.Water = 1.99 })},
@@ -281,7 +313,8 @@ func TestPoolsAtTheirLimits(t *testing.T) {
 		{"an arm to the end", "", "", of(arm, func(p *Pool) { p.Arm.At = 6 })},
 		{"past it", "/pool/arm/at", "beyond the pool", of(arm, func(p *Pool) { p.Arm.At = 6.01 })},
 		{"beside a hopper", "", "", of(hopper, func(p *Pool) { p.Form, p.Arm = LShaped, &Arm{At: 0, Width: 3, Out: 2} })},
-		{"into it", "/pool/arm/at", "opens into the hopper", of(hopper, func(p *Pool) { p.Form, p.Arm = LShaped, &Arm{At: 0.1, Width: 3, Out: 2} })},
+		{"into it", "/pool/arm/at", "opens into the hopper",
+			of(hopper, func(p *Pool) { p.Form, p.Arm = LShaped, &Arm{At: 0.1, Width: 3, Out: 2} })},
 		{"an arm of no L", "", "", of(straight, func(p *Pool) { p.Arm = &Arm{At: 8, Width: 3, Out: 2} })},
 		{"bare to the lowest floor", "", "", of(straight, func(p *Pool) { p.Band = 1 })},
 		{"barer", "/pool/band", "higher than the lowest wall", of(straight, func(p *Pool) { p.Band = 1.01 })},
@@ -296,7 +329,8 @@ func TestPoolsAtTheirLimits(t *testing.T) {
 		{"no riser", "/pool/parts/0", "Ledge has no size", step(func(p *PoolPart) { p.Name, p.Riser = "Ledge", 0 })},
 		{"set in wide", "", "", step(func(p *PoolPart) { p.Outside, p.Depth, p.Width = true, 1, 20 })},
 		{"set in as deep as high", "", "", step(func(p *PoolPart) { p.Outside, p.Riser, p.Depth = true, 0.25, 0.75 })},
-		{"set in over nothing", "/pool/parts/0/depth", "less than its height", step(func(p *PoolPart) { p.Outside, p.Riser, p.Depth = true, 0.25, 0.74 })},
+		{"set in over nothing", "/pool/parts/0/depth", "less than its height",
+			step(func(p *PoolPart) { p.Outside, p.Riser, p.Depth = true, 0.25, 0.74 })},
 	} {
 		pool := c.pool
 		refusal(t, c.name, Shape{Pool: &pool}, c.path, c.says)
@@ -310,8 +344,10 @@ func TestPoolsAtTheirLimits(t *testing.T) {
 	hides.Parts = append(hides.Parts, hides.Parts[0])
 	refusal(t, "more hidden", Shape{Pool: &hides}, "/pool/parts", "hide more wall")
 	// A step with one end in the open hides as much as it shows.
-	even := Pool{Form: Rectangular, Length: 4, Width: 4, Shallow: 1, Parts: []PoolPart{{Kind: Bench, Width: 2, Tread: 0.5, Riser: 0.4, Walled: 1}}}
-	if taken := take(t, Shape{Pool: &even}); !near(float64(taken.Area), 32, 1e-9) || !near(float64(taken.Water), 16-0.4, 1e-9) || taken.Pieces[len(taken.Pieces)-1].Name != "Bench, as much as it hides" {
+	even := Pool{Form: Rectangular, Length: 4, Width: 4, Shallow: 1,
+		Parts: []PoolPart{{Kind: Bench, Width: 2, Tread: 0.5, Riser: 0.4, Walled: 1}}}
+	if taken := take(t, Shape{Pool: &even}); !near(float64(taken.Area), 32, 1e-9) ||
+		!near(float64(taken.Water), 16-0.4, 1e-9) || taken.Pieces[len(taken.Pieces)-1].Name != "Bench, as much as it hides" {
 		t.Errorf("%+v", taken.Pieces)
 	}
 	free := func(water float64, depths ...Depth) Pool {
@@ -328,7 +364,8 @@ func TestPoolsAtTheirLimits(t *testing.T) {
 		{"under the floor", "/pool/water", "1.5 m below", free(1.5, deep(2, 2, 1.5))},
 		{"over it", "", "", free(1.49, deep(2, 2, 1.5))},
 		{"twice at a corner", "/pool/depths/1/at", "1 m was measured already", free(0, deep(0, 0.02, 1), deep(0.02, 0, 1.2))},
-		{"by the next corner", "/pool/depths/1/at", "1 m was measured already", free(0, deep(3.98, 0, 1), deep(4, 0.02, 1.2))},
+		{"by the next corner", "/pool/depths/1/at", "1 m was measured already",
+			free(0, deep(3.98, 0, 1), deep(4, 0.02, 1.2))},
 		{"just apart on the floor", "", "", free(0, deep(2, 2, 1), deep(2.031, 2, 1.2))},
 		{"together on the floor", "/pool/depths/1/at", "measured already", free(0, deep(2, 2, 1), deep(2.029, 2, 1.2))},
 	} {
@@ -359,9 +396,11 @@ func TestTopsAtTheirLimits(t *testing.T) {
 		{"a metre of run-off", "", "", func(p *Top) { p.RunOff = run(1) }},
 		{"more", "/top/runOff", "a run-off of", func(p *Top) { p.RunOff = run(1.1) }},
 		{"less than none", "/top/runOff", "a run-off of", func(p *Top) { p.RunOff = run(-0.1) }},
-		{"a waterfall of no height", "/top/pieces/0/edges/0/height", "the waterfall end has no height", func(p *Top) { p.Pieces[0].Edges[0].Kind = Waterfall }},
+		{"a waterfall of no height", "/top/pieces/0/edges/0/height", "the waterfall end has no height",
+			func(p *Top) { p.Pieces[0].Edges[0].Kind = Waterfall }},
 		{"all under another", "/top/pieces/1/outline", "Under adds no area", func(p *Top) {
-			p.Pieces = append(p.Pieces, TopPiece{ID: "u", Name: "Under", Outline: box(0.5, 0.05, 1.7, 0.6), Cutouts: []Hole{{Outline: box(0.6, 0.1, 0.8, 0.4)}}})
+			p.Pieces = append(p.Pieces, TopPiece{ID: "u", Name: "Under", Outline: box(0.5, 0.05, 1.7, 0.6),
+				Cutouts: []Hole{{Outline: box(0.6, 0.1, 0.8, 0.4)}}})
 		}},
 	} {
 		top := sinkRun()
@@ -381,7 +420,8 @@ func TestTopsAtTheirLimits(t *testing.T) {
 		{ID: "b", Outline: box(2, 0, 3, 1)},
 	}}
 	taken, _, found := Measure(Shape{Top: &top}, "", measure.Metric)
-	if len(found) != 2 || found[0].Path != "/top/pieces/0/edges/0" || !strings.Contains(found[0].Text, "Piece 1, side 1 is exposed, but the top has no thickness") ||
+	if len(found) != 2 || found[0].Path != "/top/pieces/0/edges/0" ||
+		!strings.Contains(found[0].Text, "Piece 1, side 1 is exposed, but the top has no thickness") ||
 		found[1].Path != "/top/pieces/0/edges/1" || !strings.Contains(found[1].Text, "a joint with another piece all along") {
 		t.Errorf("%v", found)
 	}
@@ -402,7 +442,8 @@ func TestTopsAtTheirLimits(t *testing.T) {
 		t.Errorf("%+v", taken.Strips)
 	}
 	own.Strip = run(0.061)
-	if taken := take(t, Shape{Top: &own}); len(taken.Strips) != 1 || !near(float64(taken.Strips[0].Area), 0.78*0.06, 1e-9) {
+	if taken := take(t, Shape{Top: &own}); len(taken.Strips) != 1 ||
+		!near(float64(taken.Strips[0].Area), 0.78*0.06, 1e-9) {
 		t.Errorf("%+v", taken.Strips)
 	}
 }
@@ -413,7 +454,8 @@ func TestCovered(t *testing.T) {
 		stretches [][2]float64
 		want      float64
 	}{
-		{nil, 0}, {[][2]float64{{0.2, 0.5}}, 0.3}, {[][2]float64{{0.4, 0.7}, {0.2, 0.5}}, 0.5}, {[][2]float64{{0, 1}, {0.2, 0.5}}, 1},
+		{nil, 0}, {[][2]float64{{0.2, 0.5}}, 0.3}, {[][2]float64{{0.4, 0.7}, {0.2, 0.5}}, 0.5},
+		{[][2]float64{{0, 1}, {0.2, 0.5}}, 1},
 		{[][2]float64{{0.6, 0.8}, {0.1, 0.2}, {0.15, 0.3}}, 0.4}, {[][2]float64{{0.1, 0.4}, {0.1, 0.2}}, 0.3},
 	} {
 		if got := covered(c.stretches); math.Abs(got-c.want) > 1e-12 {
@@ -455,7 +497,8 @@ func TestSlips(t *testing.T) {
 
 func TestHowSteep(t *testing.T) {
 	tan := func(degrees float64) float64 { return math.Tan(degrees * math.Pi / 180) }
-	for degrees, want := range map[float64]Facing{0: Level, 19.99: Level, -19.99: Level, 20.01: Steep, -20.01: Steep, 69.99: Steep, 70.01: Vertical, -80: Vertical} {
+	for degrees, want := range map[float64]Facing{0: Level, 19.99: Level, -19.99: Level, 20.01: Steep, -20.01: Steep,
+		69.99: Steep, 70.01: Vertical, -80: Vertical} {
 		if got := facing(tan(degrees)); got != want {
 			t.Errorf("%v° is %s, want %s", degrees, got, want)
 		}

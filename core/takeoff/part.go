@@ -119,7 +119,8 @@ func (p Part) working(around measure.Length) (measure.Working, string) {
 	case Stairs:
 		w.Formula = "steps × width × (tread + riser + nosing) + sides × ½ · steps · (steps + 1) × tread × riser"
 		n, tread, riser := count("Steps", p.Count), in("Tread", p.Tread), in("Riser", p.Riser)
-		area = n*in("Width", p.Width)*(tread+riser+in("Nosing", p.Nosing)) + count("Exposed sides", p.Sides)*n*(n+1)/2*tread*riser
+		area = n*in("Width", p.Width)*(tread+riser+in("Nosing", p.Nosing)) +
+			count("Exposed sides", p.Sides)*n*(n+1)/2*tread*riser
 		missing = "a number of steps, a width, a tread and a riser"
 	case Ramp:
 		slope := math.Hypot(in("Length on plan", p.Run), in("Rise", p.Height))
@@ -149,7 +150,8 @@ func (p Part) title() string {
 	if p.Name != "" {
 		return p.Name
 	}
-	return map[PartKind]string{Cove: "Cove base", Stairs: "Stairs", Ramp: "Ramp", Threshold: "Threshold", Upstand: "Upstand"}[p.Kind]
+	return map[PartKind]string{Cove: "Cove base", Stairs: "Stairs", Ramp: "Ramp", Threshold: "Threshold",
+		Upstand: "Upstand"}[p.Kind]
 }
 
 // addParts adds the parts and lines of a floor to its take-off.
@@ -173,7 +175,8 @@ func (t *Takeoff) addParts(f Floor, path string) []finding.Finding {
 		}
 		t.Pieces = append(t.Pieces, Piece{Name: w.Title, Area: area})
 		t.PartWorkings = append(t.PartWorkings, w)
-		t.Working.Inputs = append(t.Working.Inputs, measure.Value{Name: "plus " + w.Title, Kind: measure.KindArea, SI: w.Result.SI})
+		t.Working.Inputs = append(t.Working.Inputs, measure.Value{Name: "plus " + w.Title, Kind: measure.KindArea,
+			SI: w.Result.SI})
 	}
 	for i, l := range f.Lines {
 		if l.Run() <= 0 {

@@ -18,15 +18,25 @@ func TestProfilesByHand(t *testing.T) {
 		pool Pool
 		want []geometry.Point
 	}{
-		"level":           {Pool{Form: Rectangular, Length: 6, Width: 3, Shallow: 1.2}, []geometry.Point{at(0, -1.2), at(6, -1.2)}},
-		"sloping":         {Pool{Form: Rectangular, Length: 6, Width: 3, Shallow: 1, Deep: 2}, []geometry.Point{at(0, -1), at(6, -2)}},
-		"flat, sloping":   {Pool{Form: Rectangular, Length: 6, Width: 3, Shallow: 1, Deep: 2, FlatRun: 2}, []geometry.Point{at(0, -1), at(2, -1), at(6, -2)}},
-		"all three":       {Pool{Form: Rectangular, Length: 9, Width: 3, Shallow: 1, Deep: 2, FlatRun: 2, SlopeRun: 4}, []geometry.Point{at(0, -1), at(2, -1), at(6, -2), at(9, -2)}},
-		"down to a break": {Pool{Form: Rectangular, Length: 9, Width: 3, Shallow: 1, Break: 1.3, Deep: 2, FlatRun: 2, SlopeRun: 4}, []geometry.Point{at(0, -1), at(2, -1.3), at(6, -2), at(9, -2)}},
-		"level at last":   {Pool{Form: Rectangular, Length: 9, Width: 3, Shallow: 1, Deep: 2, SlopeRun: 4}, []geometry.Point{at(0, -1), at(4, -2), at(9, -2)}},
-		"deep at both":    {Pool{Form: Rectangular, Length: 9, Width: 3, Shallow: 2, Break: 1, Deep: 1, FlatRun: 9}, []geometry.Point{at(0, -2), at(9, -1)}},
-		"a hopper":        {Pool{Form: Rectangular, Length: 10, Width: 6, Shallow: 1, Break: 1.2, Deep: 2.5, FlatRun: 4, Hopper: &Hopper{Length: 2, Width: 2, FromEnd: 1}}, []geometry.Point{at(0, -1), at(4, -1.2), at(7, -2.5), at(9, -2.5), at(10, -1.2)}},
-		"an oval":         {Pool{Form: Oval, Length: 8, Width: 4, Shallow: 1, Deep: 2, FlatRun: 3, SlopeRun: 2}, []geometry.Point{at(0, -1), at(3, -1), at(5, -2), at(8, -2)}},
+		"level": {Pool{Form: Rectangular, Length: 6, Width: 3, Shallow: 1.2},
+			[]geometry.Point{at(0, -1.2), at(6, -1.2)}},
+		"sloping": {Pool{Form: Rectangular, Length: 6, Width: 3, Shallow: 1, Deep: 2},
+			[]geometry.Point{at(0, -1), at(6, -2)}},
+		"flat, sloping": {Pool{Form: Rectangular, Length: 6, Width: 3, Shallow: 1, Deep: 2, FlatRun: 2},
+			[]geometry.Point{at(0, -1), at(2, -1), at(6, -2)}},
+		"all three": {Pool{Form: Rectangular, Length: 9, Width: 3, Shallow: 1, Deep: 2, FlatRun: 2, SlopeRun: 4},
+			[]geometry.Point{at(0, -1), at(2, -1), at(6, -2), at(9, -2)}},
+		"down to a break": {Pool{Form: Rectangular, Length: 9, Width: 3, Shallow: 1, Break: 1.3, Deep: 2, FlatRun: 2,
+			SlopeRun: 4}, []geometry.Point{at(0, -1), at(2, -1.3), at(6, -2), at(9, -2)}},
+		"level at last": {Pool{Form: Rectangular, Length: 9, Width: 3, Shallow: 1, Deep: 2, SlopeRun: 4},
+			[]geometry.Point{at(0, -1), at(4, -2), at(9, -2)}},
+		"deep at both": {Pool{Form: Rectangular, Length: 9, Width: 3, Shallow: 2, Break: 1, Deep: 1, FlatRun: 9},
+			[]geometry.Point{at(0, -2), at(9, -1)}},
+		"a hopper": {Pool{Form: Rectangular, Length: 10, Width: 6, Shallow: 1, Break: 1.2, Deep: 2.5, FlatRun: 4,
+			Hopper: &Hopper{Length: 2, Width: 2, FromEnd: 1}}, []geometry.Point{at(0, -1), at(4, -1.2), at(7, -2.5), at(9, -2.5),
+			at(10, -1.2)}},
+		"an oval": {Pool{Form: Oval, Length: 8, Width: 4, Shallow: 1, Deep: 2, FlatRun: 3, SlopeRun: 2},
+			[]geometry.Point{at(0, -1), at(3, -1), at(5, -2), at(8, -2)}},
 	} {
 		if got := take(t, Shape{Pool: &c.pool}).Profile; !reflect.DeepEqual(got, c.want) {
 			t.Errorf("%s: %v, want %v", name, got, c.want)
@@ -54,36 +64,45 @@ func same(a, b geometry.Point) bool { return a.Distance(b) < 1e-9 }
 
 // The picture on plan and where each panel lies, by hand.
 func TestThePictureOfAPool(t *testing.T) {
-	straight := take(t, Shape{Pool: &Pool{Form: Rectangular, Length: 9, Width: 4, Shallow: 1, Deep: 2, FlatRun: 2, SlopeRun: 4}})
+	straight := take(t, Shape{Pool: &Pool{Form: Rectangular, Length: 9, Width: 4, Shallow: 1, Deep: 2, FlatRun: 2,
+		SlopeRun: 4}})
 	for name, want := range map[string]geometry.Point{
-		"Deep end wall": at(9, 2), "Shallow end wall": at(0, 2), "Left wall along the slope": at(4, 4), "Right wall along the slope": at(4, 0),
-		"Left wall along the shallow floor": at(1, 4), "Right wall along the deep floor": at(7.5, 0), "Shallow floor": at(1, 2), "Slope": at(4, 2), "Deep floor": at(7.5, 2),
+		"Deep end wall": at(9, 2), "Shallow end wall": at(0, 2), "Left wall along the slope": at(4, 4),
+		"Right wall along the slope":        at(4, 0),
+		"Left wall along the shallow floor": at(1, 4), "Right wall along the deep floor": at(7.5, 0),
+		"Shallow floor": at(1, 2), "Slope": at(4, 2), "Deep floor": at(7.5, 2),
 	} {
 		if got, there := middles(straight)[name]; !there || !same(got, want) {
 			t.Errorf("%s lies at %v, want %v", name, got, want)
 		}
 	}
-	for name, want := range map[string]geometry.Ring{"Top edge": box(0, 0, 9, 4), "Shallow floor": box(0, 0, 2, 4), "Slope": box(2, 0, 6, 4), "Deep floor": box(6, 0, 9, 4)} {
+	for name, want := range map[string]geometry.Ring{"Top edge": box(0, 0, 9, 4), "Shallow floor": box(0, 0, 2, 4),
+		"Slope": box(2, 0, 6, 4), "Deep floor": box(6, 0, 9, 4)} {
 		if got := rings(straight)[name]; !reflect.DeepEqual(got, want) {
 			t.Errorf("%s is drawn %v", name, got)
 		}
 	}
 	for _, f := range straight.Figures {
-		if kind := map[string]string{"Top edge": "shell", "Slope": "slope", "Shallow floor": "floor", "Deep floor": "floor"}[f.Name]; f.Kind != kind {
+		if kind := map[string]string{"Top edge": "shell", "Slope": "slope", "Shallow floor": "floor",
+			"Deep floor": "floor"}[f.Name]; f.Kind != kind {
 			t.Errorf("%s is drawn as %s", f.Name, f.Kind)
 		}
 	}
 	// A hopper 2 m × 3 m, 1 m from the end of a pool of 10 m × 5 m, behind 4 m of floor.
-	hopper := take(t, Shape{Pool: &Pool{Form: Rectangular, Length: 10, Width: 5, Shallow: 1, Deep: 2.5, FlatRun: 4, Hopper: &Hopper{Length: 2, Width: 3, FromEnd: 1}}})
+	hopper := take(t, Shape{Pool: &Pool{Form: Rectangular, Length: 10, Width: 5, Shallow: 1, Deep: 2.5, FlatRun: 4,
+		Hopper: &Hopper{Length: 2, Width: 3, FromEnd: 1}}})
 	for name, want := range map[string]geometry.Ring{
-		"Pad of the hopper": box(7, 1, 9, 4), "Slope from the deep end": {at(10, 0), at(10, 5), at(9, 4), at(9, 1)}, "Left slope of the hopper": {at(4, 5), at(10, 5), at(9, 4), at(7, 4)},
-		"Right slope of the hopper": {at(4, 0), at(10, 0), at(9, 1), at(7, 1)}, "Slope into the hopper": {at(4, 0), at(4, 5), at(7, 4), at(7, 1)},
+		"Pad of the hopper": box(7, 1, 9, 4), "Slope from the deep end": {at(10, 0), at(10, 5), at(9, 4), at(9, 1)},
+		"Left slope of the hopper":  {at(4, 5), at(10, 5), at(9, 4), at(7, 4)},
+		"Right slope of the hopper": {at(4, 0), at(10, 0), at(9, 1), at(7, 1)},
+		"Slope into the hopper":     {at(4, 0), at(4, 5), at(7, 4), at(7, 1)},
 	} {
 		if got := rings(hopper)[name]; !reflect.DeepEqual(got, want) {
 			t.Errorf("%s is drawn %v", name, got)
 		}
 	}
-	if m := middles(hopper); !same(m["Left wall beside the hopper"], at(7, 5)) || !same(m["Right wall beside the hopper"], at(7, 0)) || !same(m["Pad of the hopper"], at(8, 2.5)) {
+	if m := middles(hopper); !same(m["Left wall beside the hopper"], at(7, 5)) ||
+		!same(m["Right wall beside the hopper"], at(7, 0)) || !same(m["Pad of the hopper"], at(8, 2.5)) {
 		t.Errorf("%v", m)
 	}
 	// The four slopes, by hand: trapezia over their runs and a fall of 1.5 m.
@@ -92,8 +111,10 @@ func TestThePictureOfAPool(t *testing.T) {
 		areas[p.Name] = float64(p.Area)
 	}
 	for name, want := range map[string]float64{
-		"Pad of the hopper": 6, "Slope from the deep end": 4 * math.Hypot(1, 1.5), "Left slope of the hopper": 4 * math.Hypot(1, 1.5), "Right slope of the hopper": 4 * math.Hypot(1, 1.5),
-		"Slope into the hopper": 4 * math.Hypot(3, 1.5), "Left wall beside the hopper": 6, "Deep end wall": 5, "Shallow end wall": 5, "Left wall along the shallow floor": 4,
+		"Pad of the hopper": 6, "Slope from the deep end": 4 * math.Hypot(1, 1.5),
+		"Left slope of the hopper": 4 * math.Hypot(1, 1.5), "Right slope of the hopper": 4 * math.Hypot(1, 1.5),
+		"Slope into the hopper": 4 * math.Hypot(3, 1.5), "Left wall beside the hopper": 6, "Deep end wall": 5,
+		"Shallow end wall": 5, "Left wall along the shallow floor": 4,
 	} {
 		if !near(areas[name], want, 1e-9) {
 			t.Errorf("%s: %v m², want %v", name, areas[name], want)
@@ -103,14 +124,19 @@ func TestThePictureOfAPool(t *testing.T) {
 
 // An arm of an L, on either side, across the break of the floor.
 func TestThePictureOfAnL(t *testing.T) {
-	pool := Pool{Form: LShaped, Length: 9, Width: 4, Shallow: 1, Deep: 2, FlatRun: 3, SlopeRun: 4, Arm: &Arm{At: 2, Width: 3, Out: 2}}
+	pool := Pool{Form: LShaped, Length: 9, Width: 4, Shallow: 1, Deep: 2, FlatRun: 3, SlopeRun: 4,
+		Arm: &Arm{At: 2, Width: 3, Out: 2}}
 	right := take(t, Shape{Pool: &pool})
-	if got, want := rings(right)["Top edge"], (geometry.Ring{at(0, 0), at(2, 0), at(2, -2), at(5, -2), at(5, 0), at(9, 0), at(9, 4), at(0, 4)}); !reflect.DeepEqual(got, want) {
+	if got, want := rings(right)["Top edge"],
+		(geometry.Ring{at(0, 0), at(2, 0), at(2, -2), at(5, -2), at(5, 0), at(9, 0), at(9, 4), at(0, 4)}); !reflect.DeepEqual(
+		got, want) {
 		t.Errorf("%v", got)
 	}
 	for name, want := range map[string]geometry.Point{
-		"Arm, near side wall": at(2, -1), "Arm, far side wall": at(5, -1), "Arm, end wall along the shallow floor": at(2.5, -2), "Arm, end wall along the slope": at(4, -2),
-		"Floor of the arm": at(2.5, -1), "Floor of the arm, slope": at(4, -1), "Right wall along the shallow floor": at(1, 0), "Right wall along the slope": at(6, 0), "Left wall along the slope": at(5, 4),
+		"Arm, near side wall": at(2, -1), "Arm, far side wall": at(5, -1),
+		"Arm, end wall along the shallow floor": at(2.5, -2), "Arm, end wall along the slope": at(4, -2),
+		"Floor of the arm": at(2.5, -1), "Floor of the arm, slope": at(4, -1), "Right wall along the shallow floor": at(1, 0),
+		"Right wall along the slope": at(6, 0), "Left wall along the slope": at(5, 4),
 	} {
 		if got, there := middles(right)[name]; !there || !same(got, want) {
 			t.Errorf("%s lies at %v, want %v", name, got, want)
@@ -118,10 +144,13 @@ func TestThePictureOfAnL(t *testing.T) {
 	}
 	pool.Arm.Mirrored = true
 	left := take(t, Shape{Pool: &pool})
-	if got, want := rings(left)["Top edge"], (geometry.Ring{at(0, 4), at(2, 4), at(2, 6), at(5, 6), at(5, 4), at(9, 4), at(9, 0), at(0, 0)}); !reflect.DeepEqual(got, want) {
+	if got, want := rings(left)["Top edge"],
+		(geometry.Ring{at(0, 4), at(2, 4), at(2, 6), at(5, 6), at(5, 4), at(9, 4), at(9, 0), at(0, 0)}); !reflect.DeepEqual(
+		got, want) {
 		t.Errorf("%v", got)
 	}
-	if m := middles(left); !same(m["Arm, near side wall"], at(2, 5)) || !same(m["Floor of the arm"], at(2.5, 5)) || !same(m["Left wall along the slope"], at(6, 4)) || !same(m["Right wall along the slope"], at(5, 0)) {
+	if m := middles(left); !same(m["Arm, near side wall"], at(2, 5)) || !same(m["Floor of the arm"], at(2.5, 5)) ||
+		!same(m["Left wall along the slope"], at(6, 4)) || !same(m["Right wall along the slope"], at(5, 0)) {
 		t.Errorf("%v", m)
 	}
 	if !near(float64(left.Area), float64(right.Area), 1e-12) || !near(float64(left.Water), float64(right.Water), 1e-12) {
@@ -130,17 +159,22 @@ func TestThePictureOfAnL(t *testing.T) {
 	// The walls of the arm, by hand: at its near side 1 m deep, at its far side 1.5 m.
 	for _, p := range right.Panels {
 		want, there := map[string]float64{
-			"Arm, near side wall": 2, "Arm, far side wall": 3, "Arm, end wall along the shallow floor": 1, "Arm, end wall along the slope": 2 * 1.25,
-			"Floor of the arm": 2, "Floor of the arm, slope": 2 * math.Hypot(2, 0.5), "Right wall along the shallow floor": 2, "Right wall along the slope": 2 * 1.75,
+			"Arm, near side wall": 2, "Arm, far side wall": 3, "Arm, end wall along the shallow floor": 1,
+			"Arm, end wall along the slope": 2 * 1.25,
+			"Floor of the arm":              2, "Floor of the arm, slope": 2 * math.Hypot(2, 0.5),
+			"Right wall along the shallow floor": 2,
+			"Right wall along the slope":         2 * 1.75,
 		}[p.Name]
 		if there && !near(float64(p.Area), want, 1e-9) {
 			t.Errorf("%s: %v m², want %v", p.Name, p.Area, want)
 		}
 	}
 	// An arm within one stretch leaves its wall before and behind.
-	within := take(t, Shape{Pool: &Pool{Form: LShaped, Length: 9, Width: 4, Shallow: 1, Arm: &Arm{At: 3, Width: 2, Out: 1}}})
+	within := take(t, Shape{Pool: &Pool{Form: LShaped, Length: 9, Width: 4, Shallow: 1,
+		Arm: &Arm{At: 3, Width: 2, Out: 1}}})
 	m := middles(within)
-	if !same(m["Right wall along the floor, before the arm"], at(1.5, 0)) || !same(m["Right wall along the floor"], at(7, 0)) {
+	if !same(m["Right wall along the floor, before the arm"], at(1.5, 0)) ||
+		!same(m["Right wall along the floor"], at(7, 0)) {
 		t.Errorf("%v", m)
 	}
 }
@@ -149,12 +183,14 @@ func TestThePictureOfAnL(t *testing.T) {
 func TestWhereCurvesLie(t *testing.T) {
 	oval := take(t, Shape{Pool: &Pool{Form: Oval, Length: 10, Width: 6, Shallow: 1, Deep: 2}})
 	m := middles(oval)
-	if !same(m["Left half of the wall"], at(5, 6)) || !same(m["Right half of the wall"], at(5, 0)) || !same(m["Slope"], at(5, 3)) {
+	if !same(m["Left half of the wall"], at(5, 6)) || !same(m["Right half of the wall"], at(5, 0)) ||
+		!same(m["Slope"], at(5, 3)) {
 		t.Errorf("%v", m)
 	}
 	parts := take(t, Shape{Pool: &Pool{Form: Oval, Length: 10, Width: 6, Shallow: 1, Deep: 2, FlatRun: 4, SlopeRun: 3}})
 	// Half-way of 4 m along: 2 m from the end the half chord is 3 × √(1 − 0.6²) = 2.4 m.
-	if m := middles(parts); !same(m["Left wall along the shallow floor"], at(2, 5.4)) || !same(m["Right wall along the shallow floor"], at(2, 0.6)) {
+	if m := middles(parts); !same(m["Left wall along the shallow floor"], at(2, 5.4)) ||
+		!same(m["Right wall along the shallow floor"], at(2, 0.6)) {
 		t.Errorf("%v", m)
 	}
 	sum := 0.0
@@ -166,7 +202,8 @@ func TestWhereCurvesLie(t *testing.T) {
 	if !near(sum, math.Abs(rings(parts)["Top edge"].SignedArea()), 0.01) {
 		t.Errorf("the floors cover %v of %v m²", sum, rings(parts)["Top edge"].SignedArea())
 	}
-	free := take(t, Shape{Pool: &Pool{Form: Freeform, Outline: box(0, 0, 6, 4), Depths: []Depth{{At: at(3, 2), Depth: 1.5}}}})
+	free := take(t, Shape{Pool: &Pool{Form: Freeform, Outline: box(0, 0, 6, 4),
+		Depths: []Depth{{At: at(3, 2), Depth: 1.5}}}})
 	if m := middles(free); !same(m["Wall 1"], at(3, 0)) || !same(m["Wall 4"], at(0, 2)) || !same(m["Floor"], at(3, 2)) {
 		t.Errorf("%v", m)
 	}
@@ -176,7 +213,8 @@ func TestWhereCurvesLie(t *testing.T) {
 func TestWaterOverAStretch(t *testing.T) {
 	r := reach{"slope", 2, 6, 1, 3} // falls half a metre to a metre
 	for _, c := range []struct{ line, from, to, want float64 }{
-		{0.5, 2, 6, 4 * 1.5}, {1, 2, 6, 4}, {2, 2, 6, 1}, {3, 2, 6, 0}, {3.5, 2, 6, 0}, {2, 2, 4, 0}, {2, 4, 6, 1}, {2, 5, 6, 0.75}, {0, 2, 3, 1.25},
+		{0.5, 2, 6, 4 * 1.5}, {1, 2, 6, 4}, {2, 2, 6, 1}, {3, 2, 6, 0}, {3.5, 2, 6, 0}, {2, 2, 4, 0}, {2, 4, 6, 1},
+		{2, 5, 6, 0.75}, {0, 2, 3, 1.25},
 	} {
 		if got := r.water(c.line, c.from, c.to); !near(got, c.want, 1e-12) && math.Abs(got-c.want) > 1e-12 {
 			t.Errorf("water at %v from %v to %v: %v, want %v", c.line, c.from, c.to, got, c.want)
@@ -194,7 +232,8 @@ func TestWaterOverAStretch(t *testing.T) {
 			t.Errorf("wet at %v: %v to %v, want %v to %v", c.line, from, to, c.from, c.to)
 		}
 	}
-	if !near(r.depth(4), 2, 1e-12) || !near(r.slope(), 0.5, 1e-12) || r.kind() != "slope" || (reach{at: 1, then: 1}).kind() != "floor" {
+	if !near(r.depth(4), 2, 1e-12) || !near(r.slope(), 0.5, 1e-12) || r.kind() != "slope" ||
+		(reach{at: 1, then: 1}).kind() != "floor" {
 		t.Errorf("%v, %v, %s", r.depth(4), r.slope(), r.kind())
 	}
 	// The frustum of a pyramid, 4 m × 4 m to 2 m × 2 m over 3 m: 28 m³.
@@ -223,7 +262,8 @@ func TestTheBandTakesFromTheWalls(t *testing.T) {
 	if last.Title != "Bare waterline band" || !near(last.Result.SI, -4.8, 1e-12) || last.Source != "Plane geometry" {
 		t.Errorf("%+v", last)
 	}
-	if w := plain.PartWorkings[0]; w.Title != "Deep end wall" || !near(w.Result.SI, 8, 1e-12) || w.Source != "Plane geometry" {
+	if w := plain.PartWorkings[0]; w.Title != "Deep end wall" || !near(w.Result.SI, 8, 1e-12) ||
+		w.Source != "Plane geometry" {
 		t.Errorf("%+v", w)
 	}
 }
@@ -234,7 +274,8 @@ func TestAMendedTurn(t *testing.T) {
 	closure := CheckWalk(walked, measure.Metric)
 	first := closure.Mends[0]
 	want := geometry.Ring{at(0, 0), at(6, 0), at(6, 3), at(8, 3), at(8, 7), at(0, 7)}
-	if !strings.Contains(first.Text, "After wall 2 the walk would turn right, not left") || len(first.Points) != len(want) || !first.Likely {
+	if !strings.Contains(first.Text, "After wall 2 the walk would turn right, not left") ||
+		len(first.Points) != len(want) || !first.Likely {
 		t.Fatalf("%+v", first)
 	}
 	for i, p := range first.Points {
@@ -243,12 +284,14 @@ func TestAMendedTurn(t *testing.T) {
 		}
 	}
 	// The other way round: right for left.
-	back := CheckWalk(walk(t, "6 m, right, 3 m, right, 2 m, right, 4 m, right, 8 m, right, 7 m", measure.Metric), measure.Metric)
+	back := CheckWalk(walk(t, "6 m, right, 3 m, right, 2 m, right, 4 m, right, 8 m, right, 7 m", measure.Metric),
+		measure.Metric)
 	if !strings.Contains(back.Mends[0].Text, "would turn left, not right") || !same(back.Mends[0].Points[3], at(8, -3)) {
 		t.Errorf("%+v", back.Mends[0])
 	}
 	for miss, want := range map[geometry.Point]string{
-		at(0.5, 0): "0.5 m too far right", at(-0.5, 0): "0.5 m too far left", at(0, 0.25): "0.25 m too far up", at(0, -0.25): "0.25 m too far down", at(1.5, -0.25): "1.5 m too far right and 0.25 m too far down",
+		at(0.5, 0): "0.5 m too far right", at(-0.5, 0): "0.5 m too far left", at(0, 0.25): "0.25 m too far up",
+		at(0, -0.25): "0.25 m too far down", at(1.5, -0.25): "1.5 m too far right and 0.25 m too far down",
 	} {
 		if got := where(miss, measure.Metric); got != want {
 			t.Errorf("%v: %q, want %q", miss, got, want)
@@ -261,7 +304,8 @@ func TestAMendedTurn(t *testing.T) {
 func TestMendsOfAWall(t *testing.T) {
 	// 4 × 3 m, its last wall read 3.4 m: it ends 0.4 m too far down.
 	c := CheckWalk(geometry.Ring{at(0, 0), at(4, 0), at(4, 3), at(0, 3), at(0, -0.4)}, measure.Metric)
-	if c.Closes || !near(float64(c.Gap), 0.4, 1e-9) || math.Abs(float64(c.Right)) > 1e-12 || !near(float64(c.Up), -0.4, 1e-9) {
+	if c.Closes || !near(float64(c.Gap), 0.4, 1e-9) || math.Abs(float64(c.Right)) > 1e-12 ||
+		!near(float64(c.Up), -0.4, 1e-9) {
 		t.Errorf("%+v", c)
 	}
 	var told []string
@@ -287,12 +331,14 @@ func TestMendsOfAWall(t *testing.T) {
 	}
 	// To 5 mm, or a thousandth of the walk, it closes by itself.
 	for gap, closes := range map[float64]bool{0.014: true, 0.0142: false} {
-		if c := CheckWalk(geometry.Ring{at(0, 0), at(4, 0), at(4, 3), at(0, 3), at(0, -gap)}, measure.Metric); c.Closes != closes {
+		if c := CheckWalk(geometry.Ring{at(0, 0), at(4, 0), at(4, 3), at(0, 3), at(0, -gap)},
+			measure.Metric); c.Closes != closes {
 			t.Errorf("%v m: closes %v", gap, c.Closes)
 		}
 	}
 	for gap, closes := range map[float64]bool{0.0049: true, 0.0051: false} {
-		if c := CheckWalk(geometry.Ring{at(0, 0), at(1, 0), at(1, 1), at(0, 1), at(0, -gap)}, measure.Metric); c.Closes != closes {
+		if c := CheckWalk(geometry.Ring{at(0, 0), at(1, 0), at(1, 1), at(0, 1), at(0, -gap)},
+			measure.Metric); c.Closes != closes {
 			t.Errorf("of a small one %v m: closes %v", gap, c.Closes)
 		}
 	}

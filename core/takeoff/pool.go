@@ -105,25 +105,30 @@ func measurePool(p Pool, path string, units measure.System) (*Takeoff, []geometr
 	t.Water = measure.Volume(math.Max(0, bed.water))
 	if p.Band > 0 {
 		if deepest := measure.Length(bed.least); p.Band > deepest {
-			return nil, nil, refused(path+"/band", "Enter how much of the wall below the top edge stays bare.", "the bare band of %s is higher than the lowest wall, %s.", units.Length(p.Band), units.Length(deepest))
+			return nil, nil, refused(path+"/band", "Enter how much of the wall below the top edge stays bare.",
+				"the bare band of %s is higher than the lowest wall, %s.", units.Length(p.Band), units.Length(deepest))
 		}
 		var in inputs
 		area := in.length("Around the shell", t.Perimeter) * in.length("Height of the band", p.Band)
-		t.lessen("Bare waterline band", Vertical, measure.Area(area), measure.Working{Formula: "length around × height", Inputs: in.values})
+		t.lessen("Bare waterline band", Vertical, measure.Area(area),
+			measure.Working{Formula: "length around × height", Inputs: in.values})
 	}
 	if p.Coping > 0 {
 		var in inputs
 		area := in.length("Around the shell", t.Perimeter) * in.length("Width on the coping", p.Coping)
-		t.add(Panel{Name: "Coping return", Facing: Level, Area: measure.Area(area), Run: t.Perimeter, Start: p.Coping, End: p.Coping, Group: len(t.Panels)},
+		t.add(Panel{Name: "Coping return", Facing: Level, Area: measure.Area(area), Run: t.Perimeter, Start: p.Coping,
+			End: p.Coping, Group: len(t.Panels)},
 			measure.Working{Formula: "length around × width", Inputs: in.values})
 	}
 	for i, part := range p.Parts {
-		if found := t.addPoolPart(part, fmt.Sprintf("%s/parts/%d", path, i), bed.most, float64(p.Water), units); len(found) > 0 {
+		if found := t.addPoolPart(part, fmt.Sprintf("%s/parts/%d", path, i), bed.most, float64(p.Water),
+			units); len(found) > 0 {
 			return nil, nil, found
 		}
 	}
 	if t.Facing.Vertical < 0 || t.Area <= 0 {
-		return nil, nil, refused(path+"/parts", "Check the widths and heights of the steps and benches.", "the steps and benches hide more wall than the pool has.")
+		return nil, nil, refused(path+"/parts", "Check the widths and heights of the steps and benches.",
+			"the steps and benches hide more wall than the pool has.")
 	}
 	t.sum("Wetted area")
 	return &t, nil, nil
@@ -147,32 +152,45 @@ func (p Pool) check(path string, units measure.System) []finding.Finding {
 	case length <= 0 || width <= 0:
 		return refused(path+"/length", "Enter the length and the width of the shell.", "the pool has no size yet.")
 	case p.Shallow <= 0:
-		return refused(path+"/shallow", "Hang the tape from the top edge of the wall at the shallow end.", "the pool has no depth at the shallow end yet.")
+		return refused(path+"/shallow", "Hang the tape from the top edge of the wall at the shallow end.",
+			"the pool has no depth at the shallow end yet.")
 	case p.FlatRun > length:
-		return refused(path+"/flatRun", fmt.Sprintf("Enter at most %s.", say(length)), "the shallow floor of %s is longer than the pool, %s.", say(p.FlatRun), say(length))
+		return refused(path+"/flatRun", fmt.Sprintf("Enter at most %s.", say(length)),
+			"the shallow floor of %s is longer than the pool, %s.", say(p.FlatRun), say(length))
 	case p.FlatRun+p.SlopeRun > length*(1+1e-9) && p.Hopper == nil:
-		return refused(path+"/slopeRun", fmt.Sprintf("The slope can be %s on plan at most.", say(length-p.FlatRun)), "the shallow floor and the slope, %s together, are longer than the pool, %s.", say(p.FlatRun+p.SlopeRun), say(length))
+		return refused(path+"/slopeRun", fmt.Sprintf("The slope can be %s on plan at most.", say(length-p.FlatRun)),
+			"the shallow floor and the slope, %s together, are longer than the pool, %s.", say(p.FlatRun+p.SlopeRun),
+			say(length))
 	case p.FlatRun > 0 && p.FlatRun < leastRun:
-		return refused(path+"/flatRun", noSuchRun, "a stretch of the floor %s long is none that a tape reads.", say(p.FlatRun))
+		return refused(path+"/flatRun", noSuchRun, "a stretch of the floor %s long is none that a tape reads.",
+			say(p.FlatRun))
 	case p.SlopeRun > 0 && p.SlopeRun < leastRun && p.Hopper == nil:
-		return refused(path+"/slopeRun", noSuchRun, "a stretch of the floor %s long is none that a tape reads.", say(p.SlopeRun))
+		return refused(path+"/slopeRun", noSuchRun, "a stretch of the floor %s long is none that a tape reads.",
+			say(p.SlopeRun))
 	case p.Water >= max(p.Shallow, broken, deep):
-		return refused(path+"/water", "Enter how far below the top edge the water stands.", "the water would stand %s below the top edge, under the deepest floor.", say(p.Water))
+		return refused(path+"/water", "Enter how far below the top edge the water stands.",
+			"the water would stand %s below the top edge, under the deepest floor.", say(p.Water))
 	case p.FlatRun == length && p.Hopper == nil && deep != broken:
-		return refused(path+"/flatRun", "Shorten the shallow floor, or make both ends as deep.", "the shallow floor takes the whole length, so nothing is left to slope down to %s.", say(deep))
+		return refused(path+"/flatRun", "Shorten the shallow floor, or make both ends as deep.",
+			"the shallow floor takes the whole length, so nothing is left to slope down to %s.", say(deep))
 	}
 	if h := p.Hopper; h != nil {
 		switch {
 		case p.Form != Rectangular && p.Form != LShaped:
-			return refused(path+"/hopper", "Draw the pool freeform with depths at points, or leave the hopper out.", "only a rectangle or an L can have a hopper here.")
+			return refused(path+"/hopper", "Draw the pool freeform with depths at points, or leave the hopper out.",
+				"only a rectangle or an L can have a hopper here.")
 		case h.Length <= 0 || h.Width <= 0:
-			return refused(path+"/hopper/length", "Enter the length and the width of the pad at the bottom.", "the hopper has no pad yet.")
+			return refused(path+"/hopper/length", "Enter the length and the width of the pad at the bottom.",
+				"the hopper has no pad yet.")
 		case h.Width > width:
-			return refused(path+"/hopper/width", fmt.Sprintf("Enter at most %s.", say(width)), "the pad of the hopper, %s wide, is wider than the pool, %s.", say(h.Width), say(width))
+			return refused(path+"/hopper/width", fmt.Sprintf("Enter at most %s.", say(width)),
+				"the pad of the hopper, %s wide, is wider than the pool, %s.", say(h.Width), say(width))
 		case h.Length+h.FromEnd > length-p.FlatRun:
-			return refused(path+"/hopper/length", fmt.Sprintf("Behind the shallow floor there are %s.", say(length-p.FlatRun)), "the pad of the hopper and its slope to the end wall take %s of the pool's length.", say(h.Length+h.FromEnd))
+			return refused(path+"/hopper/length", fmt.Sprintf("Behind the shallow floor there are %s.", say(length-p.FlatRun)),
+				"the pad of the hopper and its slope to the end wall take %s of the pool's length.", say(h.Length+h.FromEnd))
 		case deep <= broken:
-			return refused(path+"/deep", fmt.Sprintf("Enter more than %s.", say(broken)), "the hopper is no deeper than the floor around it, %s.", say(broken))
+			return refused(path+"/deep", fmt.Sprintf("Enter more than %s.", say(broken)),
+				"the hopper is no deeper than the floor around it, %s.", say(broken))
 		}
 	}
 	return p.checkArm(path, units)
@@ -184,11 +202,14 @@ func (p Pool) checkArm(path string, units measure.System) []finding.Finding {
 	case p.Form != LShaped:
 		return nil
 	case l == nil || l.Width <= 0 || l.Out <= 0:
-		return refused(path+"/arm", "Enter how wide the arm is and how far it reaches out.", "the arm of the L has no size yet.")
+		return refused(path+"/arm", "Enter how wide the arm is and how far it reaches out.",
+			"the arm of the L has no size yet.")
 	case l.At+l.Width > p.Length*(1+1e-9):
-		return refused(path+"/arm/at", fmt.Sprintf("It must end within %s of the shallow end.", say(p.Length)), "the arm ends %s from the shallow end, beyond the pool.", say(l.At+l.Width))
+		return refused(path+"/arm/at", fmt.Sprintf("It must end within %s of the shallow end.", say(p.Length)),
+			"the arm ends %s from the shallow end, beyond the pool.", say(l.At+l.Width))
 	case p.Hopper != nil && l.At+l.Width > p.FlatRun*(1+1e-9):
-		return refused(path+"/arm/at", "Move it to the shallow floor, or draw the pool freeform.", "the arm opens into the hopper, where the walls slope.")
+		return refused(path+"/arm/at", "Move it to the shallow floor, or draw the pool freeform.",
+			"the arm opens into the hopper, where the walls slope.")
 	}
 	return nil
 }

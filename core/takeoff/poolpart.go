@@ -54,13 +54,20 @@ func (t *Takeoff) addPoolPart(p PoolPart, path string, deepest, line float64, un
 	case p.Width <= 0 || p.Tread <= 0 || p.Riser <= 0:
 		return refused(path, "It needs a width, a tread and a riser.", "%s has no size yet.", p.title())
 	case !p.Outside && float64(p.Width) > float64(t.Perimeter)/2:
-		return refused(path+"/width", "Enter how far it runs along its wall.", "%s is %s wide, more than half the way around the pool.", p.title(), units.Length(p.Width))
+		return refused(path+"/width", "Enter how far it runs along its wall.",
+			"%s is %s wide, more than half the way around the pool.", p.title(), units.Length(p.Width))
 	case !p.Outside && float64(steps)*float64(p.Tread) > float64(t.Perimeter)/2:
-		return refused(path+"/tread", "Measure one tread; the count multiplies it.", "%s would reach %s out from its wall, more than half the way around the pool.", p.title(), units.Length(p.Tread*measure.Length(steps)))
+		return refused(path+"/tread", "Measure one tread; the count multiplies it.",
+			"%s would reach %s out from its wall, more than half the way around the pool.", p.title(),
+			units.Length(p.Tread*measure.Length(steps)))
 	case float64(steps)*float64(p.Riser) > deepest:
-		return refused(path+"/riser", "Measure one riser; the count multiplies it.", "%s would be %s high, more than the pool is deep, %s.", p.title(), units.Length(p.Riser*measure.Length(steps)), units.Length(measure.Length(deepest)))
+		return refused(path+"/riser", "Measure one riser; the count multiplies it.",
+			"%s would be %s high, more than the pool is deep, %s.", p.title(), units.Length(p.Riser*measure.Length(steps)),
+			units.Length(measure.Length(deepest)))
 	case p.Outside && p.Depth < p.Riser*measure.Length(steps):
-		return refused(path+"/depth", "Measure from the top edge to the floor in front of it.", "%s is set into the wall, but the depth of %s in front of it is less than its height.", p.title(), units.Length(p.Depth))
+		return refused(path+"/depth", "Measure from the top edge to the floor in front of it.",
+			"%s is set into the wall, but the depth of %s in front of it is less than its height.", p.title(),
+			units.Length(p.Depth))
 	}
 	var in inputs
 	n, tread, riser := in.count("Treads", steps), in.length("Tread", p.Tread), in.length("Riser", p.Riser)
@@ -69,20 +76,25 @@ func (t *Takeoff) addPoolPart(p PoolPart, path string, deepest, line float64, un
 		width := in.length("Width", p.Width)
 		above := in.length("Depth over the top tread", p.Depth-p.Riser*measure.Length(steps))
 		cheek := n*tread*above + tread*riser*n*(n-1)/2
-		t.add(Panel{Name: p.title() + ", treads", Facing: Level, Area: measure.Area(n * tread * width), Run: p.Width, Start: measure.Length(n * tread), End: measure.Length(n * tread), Group: len(t.Panels)},
-			measure.Working{Formula: "treads × tread × width; the risers and the wall behind stand in for the wall left open", Inputs: in.values})
+		t.add(Panel{Name: p.title() + ", treads", Facing: Level, Area: measure.Area(n * tread * width), Run: p.Width,
+			Start: measure.Length(n * tread), End: measure.Length(n * tread), Group: len(t.Panels)},
+			measure.Working{Formula: "treads × tread × width; the risers and the wall behind stand in for the wall left open",
+				Inputs: in.values})
 		t.add(Panel{Name: p.title() + ", cheeks", Facing: Vertical, Area: measure.Area(2 * cheek), Group: len(t.Panels) - 1},
-			measure.Working{Formula: "2 × (treads × tread × depth over the top tread + tread × riser × treads × (treads − 1) ÷ 2)", Inputs: in.values})
+			measure.Working{Formula: "2 × (treads × tread × depth over the top tread + tread × riser × treads × (treads − " +
+				"1) ÷ 2)", Inputs: in.values})
 		t.Water += measure.Volume(math.Max(0, cheek-n*tread*line) * width)
 		return nil
 	}
 	open := 2 - p.Walled
 	ends := in.count("Ends in the open", open) - in.count("Ends against a wall", p.Walled)
 	t.Water = measure.Volume(math.Max(0, float64(t.Water)-profile*float64(p.Width)))
-	w := measure.Working{Formula: "(open ends − walled ends) × tread × riser × treads × (treads + 1) ÷ 2; treads replace floor, risers the wall behind", Inputs: in.values}
+	w := measure.Working{Formula: "(open ends − walled ends) × tread × riser × treads × (treads + 1) ÷ 2; treads " +
+		"replace floor, risers the wall behind", Inputs: in.values}
 	switch {
 	case ends > 0:
-		t.add(Panel{Name: p.title() + ", ends", Facing: Vertical, Area: measure.Area(ends * profile), Group: len(t.Panels)}, w)
+		t.add(Panel{Name: p.title() + ", ends", Facing: Vertical, Area: measure.Area(ends * profile),
+			Group: len(t.Panels)}, w)
 	case ends < 0:
 		t.lessen(p.title()+", wall hidden at its ends", Vertical, measure.Area(-ends*profile), w)
 	default:

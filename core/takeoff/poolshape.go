@@ -40,7 +40,8 @@ func (p Pool) profile(reaches []reach) []geometry.Point {
 		broken, deep := p.depths()
 		end := float64(p.Length - h.FromEnd)
 		line = append(line, geometry.Point{X: float64(p.FlatRun), Y: -float64(broken)},
-			geometry.Point{X: end - float64(h.Length), Y: -float64(deep)}, geometry.Point{X: end, Y: -float64(deep)}, geometry.Point{X: float64(p.Length), Y: -float64(broken)})
+			geometry.Point{X: end - float64(h.Length), Y: -float64(deep)}, geometry.Point{X: end, Y: -float64(deep)},
+			geometry.Point{X: float64(p.Length), Y: -float64(broken)})
 	}
 	return slices.Compact(line)
 }
@@ -51,8 +52,10 @@ func (t *Takeoff) wall(name string, run, from, to float64, at geometry.Point) {
 		return
 	}
 	var in inputs
-	area := in.length("Run", measure.Length(run)) * (in.length("Depth where it begins", measure.Length(from)) + in.length("Depth where it ends", measure.Length(to))) / 2
-	t.add(Panel{Name: name, Facing: Vertical, Area: measure.Area(area), Run: measure.Length(run), Start: measure.Length(from), End: measure.Length(to), Group: len(t.Panels), At: at},
+	area := in.length("Run", measure.Length(run)) * (in.length("Depth where it begins", measure.Length(from)) +
+		in.length("Depth where it ends", measure.Length(to))) / 2
+	t.add(Panel{Name: name, Facing: Vertical, Area: measure.Area(area), Run: measure.Length(run),
+		Start: measure.Length(from), End: measure.Length(to), Group: len(t.Panels), At: at},
 		measure.Working{Formula: "run × (depth + depth) ÷ 2", Inputs: in.values})
 }
 
@@ -66,8 +69,11 @@ func (t *Takeoff) apron(name, kind string, first, second, run, drop float64, rin
 	var in inputs
 	area := (in.length("First edge", measure.Length(first)) + in.length("Second edge", measure.Length(second))) / 2 *
 		math.Hypot(in.length("Run on plan", measure.Length(run)), in.length("Fall", measure.Length(drop)))
-	t.add(Panel{Name: name, Facing: facing(drop / math.Max(run, 1e-12)), Area: measure.Area(area), Run: measure.Length(sloped), Start: measure.Length(first), End: measure.Length(second), Group: len(t.Panels), At: ring.Middle()},
-		measure.Working{Formula: "(edge + edge) ÷ 2 × √(run² + fall²)", Inputs: in.values, Source: "Area of a trapezium on its slope"})
+	t.add(Panel{Name: name, Facing: facing(drop / math.Max(run, 1e-12)), Area: measure.Area(area),
+		Run: measure.Length(sloped), Start: measure.Length(first), End: measure.Length(second), Group: len(t.Panels),
+		At: ring.Middle()},
+		measure.Working{Formula: "(edge + edge) ÷ 2 × √(run² + fall²)", Inputs: in.values,
+			Source: "Area of a trapezium on its slope"})
 	t.Figures = append(t.Figures, Figure{Name: name, Kind: kind, Ring: ring})
 }
 
@@ -188,7 +194,8 @@ func (p Pool) arm(t *Takeoff, b *bed, reaches []reach, arm Arm) {
 		if from >= r.from-geometry.Tolerance && from < r.to {
 			t.wall("Arm, near side wall", out, r.depth(from), r.depth(from), geometry.Point{X: from, Y: base + sign*out/2})
 		}
-		t.wall("Arm, end wall along the "+r.name, z-a, r.depth(a), r.depth(z), geometry.Point{X: (a + z) / 2, Y: base + sign*out})
+		t.wall("Arm, end wall along the "+r.name, z-a, r.depth(a), r.depth(z),
+			geometry.Point{X: (a + z) / 2, Y: base + sign*out})
 		if to <= r.to+geometry.Tolerance && to > r.from {
 			t.wall("Arm, far side wall", out, r.depth(to), r.depth(to), geometry.Point{X: to, Y: base + sign*out/2})
 		}
@@ -209,7 +216,8 @@ func (p Pool) edge(arm Arm) geometry.Ring {
 		return box(0, 0, l, w)
 	}
 	from, to, out := float64(arm.At), float64(arm.At+arm.Width), float64(arm.Out)
-	ring := geometry.Ring{{X: 0, Y: 0}, {X: from, Y: 0}, {X: from, Y: -out}, {X: to, Y: -out}, {X: to, Y: 0}, {X: l, Y: 0}, {X: l, Y: w}, {X: 0, Y: w}}
+	ring := geometry.Ring{{X: 0, Y: 0}, {X: from, Y: 0}, {X: from, Y: -out}, {X: to, Y: -out}, {X: to, Y: 0}, {X: l, Y: 0},
+		{X: l, Y: w}, {X: 0, Y: w}}
 	if arm.Mirrored {
 		for i := range ring {
 			ring[i].Y = w - ring[i].Y
@@ -240,7 +248,8 @@ func (p Pool) hopper(t *Takeoff, b *bed, broken, deep float64) {
 	line := float64(p.Water)
 	dry := math.Min(1, math.Max(0, line-broken)/drop)
 	b.water += width*(length-flat)*math.Max(0, broken-line) + prismatoid(
-		length-flat+dry*(float64(h.Length)-(length-flat)), width+dry*(float64(h.Width)-width), float64(h.Length), float64(h.Width), drop*(1-dry))
+		length-flat+dry*(float64(h.Length)-(length-flat)), width+dry*(float64(h.Width)-width), float64(h.Length),
+		float64(h.Width), drop*(1-dry))
 }
 
 // prismatoid is the volume between two parallel rectangles: height ÷ 6 × (one
@@ -267,8 +276,10 @@ func (p Pool) curved(t *Takeoff, b *bed, reaches []reach) {
 			run := in.length("Half the curve", measure.Length(e.Arc(r.from, r.to, func(float64) float64 { return 1 })))
 			area := e.Arc(r.from, r.to, r.depth)
 			mean := in.length("Mean depth along it", measure.Length(area/run))
-			t.add(Panel{Name: name, Facing: Vertical, Area: measure.Area(area), Run: measure.Length(run), Start: measure.Length(r.then), End: measure.Length(r.at), Group: len(t.Panels), At: e.On((r.from+r.to)/2, n == 0)},
-				measure.Working{Formula: fmt.Sprintf("length of the curve × mean depth, %.4g", mean), Inputs: in.values, Source: "Elliptic integral of the second kind, by Gauss–Legendre quadrature"})
+			t.add(Panel{Name: name, Facing: Vertical, Area: measure.Area(area), Run: measure.Length(run),
+				Start: measure.Length(r.then), End: measure.Length(r.at), Group: len(t.Panels), At: e.On((r.from+r.to)/2, n == 0)},
+				measure.Working{Formula: fmt.Sprintf("length of the curve × mean depth, %.4g", mean), Inputs: in.values,
+					Source: "Elliptic integral of the second kind, by Gauss–Legendre quadrature"})
 		}
 	}
 	for _, r := range slices.Backward(reaches) {
@@ -278,8 +289,10 @@ func (p Pool) curved(t *Takeoff, b *bed, reaches []reach) {
 		drop := in.length("Fall", measure.Length(math.Abs(r.then-r.at)))
 		run := in.length("over", measure.Length(r.to-r.from))
 		ring := e.Ring(r.from, r.to)
-		t.add(Panel{Name: capital(r.name), Facing: facing(r.slope()), Area: measure.Area(flat * math.Hypot(run, drop) / run), Group: len(t.Panels), At: ring.Middle()},
-			measure.Working{Formula: "area on plan × √(run² + fall²) ÷ run", Inputs: in.values, Source: "Area of an ellipse between two chords"})
+		t.add(Panel{Name: capital(r.name), Facing: facing(r.slope()), Area: measure.Area(flat * math.Hypot(run, drop) / run),
+			Group: len(t.Panels), At: ring.Middle()},
+			measure.Working{Formula: "area on plan × √(run² + fall²) ÷ run", Inputs: in.values,
+				Source: "Area of an ellipse between two chords"})
 		t.Figures = append(t.Figures, Figure{Name: capital(r.name), Kind: r.kind(), Ring: ring})
 		from, to := r.wet(float64(p.Water))
 		if from > r.from || to < r.to {

@@ -61,7 +61,8 @@ func (s Shape) IDs() iter.Seq2[string, string] {
 		if more && s.Top != nil {
 			more = each("/top/pieces", len(s.Top.Pieces), func(i int) string { return s.Top.Pieces[i].ID })
 			for n, p := range s.Top.Pieces {
-				more = more && each(fmt.Sprintf("/top/pieces/%d/cutouts", n), len(p.Cutouts), func(i int) string { return p.Cutouts[i].ID })
+				more = more && each(fmt.Sprintf("/top/pieces/%d/cutouts", n), len(p.Cutouts),
+					func(i int) string { return p.Cutouts[i].ID })
 			}
 		}
 		if more && s.Pool != nil {
@@ -226,7 +227,8 @@ func (in *inputs) count(name string, n int) float64 {
 
 // refused is a measure that cannot be, with its remedy.
 func refused(path, way, text string, args ...any) []finding.Finding {
-	return []finding.Finding{{Level: finding.Refused, Step: finding.Measure, Path: path, Text: fmt.Sprintf(text, args...), WayOut: way}}
+	return []finding.Finding{{Level: finding.Refused, Step: finding.Measure, Path: path, Text: fmt.Sprintf(text, args...),
+		WayOut: way}}
 }
 
 // Values returns all values, in the order in which they are shown.

@@ -53,7 +53,8 @@ func (w Walk) working(title string, sides []measure.Length) measure.Working {
 	for i, s := range sides {
 		perimeter += s
 		if i < maxWallsTold {
-			out.Inputs = append(out.Inputs, measure.Value{Name: fmt.Sprintf("Wall %d", i+1), Kind: measure.KindLength, SI: float64(s)})
+			out.Inputs = append(out.Inputs, measure.Value{Name: fmt.Sprintf("Wall %d", i+1), Kind: measure.KindLength,
+				SI: float64(s)})
 		}
 	}
 	switch {

@@ -143,7 +143,8 @@ func measureTop(top Top, path string, units measure.System) (*Takeoff, []geometr
 	for _, s := range t.Strips {
 		found = append(found, finding.Finding{
 			Level: finding.Note, Step: finding.Measure, Path: path + "/pieces",
-			Text:   fmt.Sprintf("%s: the strip %s is only %s wide over %s; resin will not flow there by itself.", s.Piece, s.Name, units.Length(s.Width), units.Length(s.Length)),
+			Text: fmt.Sprintf("%s: the strip %s is only %s wide over %s; resin will not flow there by itself.", s.Piece,
+				s.Name, units.Length(s.Width), units.Length(s.Length)),
 			WayOut: "Pour a bead into it on purpose.",
 		})
 	}
@@ -163,7 +164,8 @@ func (top Top) check(path string, units measure.System) ([]geometry.Point, []fin
 		for c, cut := range piece.Cutouts {
 			if area := math.Abs(cut.Outline.SignedArea()); area >= whole {
 				return cut.Outline, refused(fmt.Sprintf("%s/cutouts/%d", at, c), "Check its measures against the template.",
-					"%s, %s, is larger than the piece it is cut from, %s.", cut.title("Cut-out", c), units.Area(measure.Area(area)), units.Area(measure.Area(whole)))
+					"%s, %s, is larger than the piece it is cut from, %s.", cut.title("Cut-out", c), units.Area(measure.Area(area)),
+					units.Area(measure.Area(whole)))
 			}
 		}
 		polygon := geometry.Polygon{Outline: piece.Outline}
@@ -174,7 +176,8 @@ func (top Top) check(path string, units measure.System) ([]geometry.Point, []fin
 			where := at + "/outline"
 			text := fault.Text
 			if fault.Hole >= 0 {
-				where, text = fmt.Sprintf("%s/cutouts/%d", at, fault.Hole), piece.Cutouts[fault.Hole].title("Cut-out", fault.Hole)+": "+fault.Text
+				where, text = fmt.Sprintf("%s/cutouts/%d", at, fault.Hole),
+					piece.Cutouts[fault.Hole].title("Cut-out", fault.Hole)+": "+fault.Text
 			}
 			return fault.At, refused(where, fault.Way, "%s, %s", name, text)
 		}
@@ -183,18 +186,22 @@ func (top Top) check(path string, units measure.System) ([]geometry.Point, []fin
 			where := fmt.Sprintf("%s/edges/%d", at, e)
 			switch {
 			case edge.Side < 1 || edge.Side > len(piece.Outline):
-				return nil, refused(where+"/side", fmt.Sprintf("It has sides 1 to %d.", len(piece.Outline)), "%s has no side %d.", name, edge.Side)
+				return nil, refused(where+"/side", fmt.Sprintf("It has sides 1 to %d.", len(piece.Outline)), "%s has no side %d.",
+					name, edge.Side)
 			case sides[edge.Side]:
 				return nil, refused(where+"/side", "Leave one of the two out.", "%s: side %d is named twice.", name, edge.Side)
 			}
 			sides[edge.Side] = true
 		}
 	}
-	if r := top.Arris; r > 0 && top.Thickness > 0 && (top.Profile == Chamfer || top.Profile == Rounded) && r > top.Thickness {
-		return nil, refused(path+"/arris", fmt.Sprintf("Enter at most %s.", units.Length(top.Thickness)), "the edge is cut back by %s, more than the top is thick, %s.", units.Length(r), units.Length(top.Thickness))
+	if r := top.Arris; r > 0 && top.Thickness > 0 && (top.Profile == Chamfer || top.Profile == Rounded) &&
+		r > top.Thickness {
+		return nil, refused(path+"/arris", fmt.Sprintf("Enter at most %s.", units.Length(top.Thickness)),
+			"the edge is cut back by %s, more than the top is thick, %s.", units.Length(r), units.Length(top.Thickness))
 	}
 	if top.RunOff != nil && (top.RunOff.Value < 0 || top.RunOff.Value > 1) {
-		return nil, refused(path+"/runOff", "Enter the width of film that runs over the edge, such as 20 mm.", "a run-off of %s cannot be.", units.Length(top.RunOff.Value))
+		return nil, refused(path+"/runOff", "Enter the width of film that runs over the edge, such as 20 mm.",
+			"a run-off of %s cannot be.", units.Length(top.RunOff.Value))
 	}
 	return nil, nil
 }
@@ -214,7 +221,8 @@ func (top Top) addPiece(t *Takeoff, i int, path string) []finding.Finding {
 			common += ring.SignedArea()
 			for _, before := range taken {
 				if len(before.Common(ring)) > 0 {
-					return refused(fmt.Sprintf("%s/pieces/%d/outline", path, i), "Move the pieces so that only two meet in one place.", "%s lies over two other pieces in the same place.", name)
+					return refused(fmt.Sprintf("%s/pieces/%d/outline", path, i), "Move the pieces so that only two meet in one place.",
+						"%s lies over two other pieces in the same place.", name)
 				}
 			}
 			taken = append(taken, ring)
@@ -233,14 +241,16 @@ func (top Top) addPiece(t *Takeoff, i int, path string) []finding.Finding {
 		t.Pieces = append(t.Pieces, Piece{Name: cut.title("Cut-out", c) + " in " + name, Area: measure.Area(-area)})
 	}
 	if net < -1e-9 {
-		return refused(fmt.Sprintf("%s/pieces/%d/outline", path, i), "Move or remove the piece.", "%s adds no area: other pieces and cut-outs take all of it.", name)
+		return refused(fmt.Sprintf("%s/pieces/%d/outline", path, i), "Move or remove the piece.",
+			"%s adds no area: other pieces and cut-outs take all of it.", name)
 	}
 	t.Area += measure.Area(net)
 	t.Facing.add(Level, measure.Area(net))
 	t.Panels = append(t.Panels, Panel{Name: name, Facing: Level, Area: measure.Area(net), Group: i})
 	t.PartWorkings = append(t.PartWorkings, measure.Working{
 		Title: name, Formula: "outline by ½ · |Σ (xᵢ·yᵢ₊₁ − xᵢ₊₁·yᵢ)|, less shared corners and cut-outs", Inputs: in.values,
-		Result: measure.Value{Name: "Area", Kind: measure.KindArea, SI: net}, Source: "Shoelace formula (Gauss's area formula)",
+		Result: measure.Value{Name: "Area", Kind: measure.KindArea, SI: net},
+		Source: "Shoelace formula (Gauss's area formula)",
 	})
 	return nil
 }
@@ -248,7 +258,8 @@ func (top Top) addPiece(t *Takeoff, i int, path string) []finding.Finding {
 // addEdge counts the face at a side of a piece and gives the length of it that
 // is in the open: where another piece lies against it, it is a joint, and where
 // two pieces share an edge it counts once.
-func (top Top) addEdge(t *Takeoff, i int, edge TopEdge, path string, units measure.System) (float64, []finding.Finding) {
+func (top Top) addEdge(t *Takeoff, i int, edge TopEdge, path string, units measure.System) (float64,
+	[]finding.Finding) {
 	piece := top.Pieces[i]
 	a, b := piece.side(edge.Side)
 	length := a.Distance(b)
@@ -287,7 +298,8 @@ func (top Top) addEdge(t *Takeoff, i int, edge TopEdge, path string, units measu
 			}}
 		}
 		face, formula := top.face(&in)
-		t.add(Panel{Name: name + ", edge", Facing: Vertical, Area: run.Times(face), Run: run, Start: measure.Length(face), End: measure.Length(face), Group: i},
+		t.add(Panel{Name: name + ", edge", Facing: Vertical, Area: run.Times(face), Run: run, Start: measure.Length(face),
+			End: measure.Length(face), Group: i},
 			measure.Working{Formula: "length × (" + formula + ")", Inputs: in.values})
 		return open, nil
 	}
@@ -300,7 +312,8 @@ func (top Top) addEdge(t *Takeoff, i int, edge TopEdge, path string, units measu
 	}
 	height := in.length("Height", edge.Height)
 	if edge.Kind == Splashback {
-		t.add(Panel{Name: name + ", splashback", Facing: Vertical, Area: run.Times(height), Run: run, Start: edge.Height, End: edge.Height, Group: i},
+		t.add(Panel{Name: name + ", splashback", Facing: Vertical, Area: run.Times(height), Run: run, Start: edge.Height,
+			End: edge.Height, Group: i},
 			measure.Working{Formula: "length × height", Inputs: in.values})
 		return open, nil
 	}
@@ -310,7 +323,8 @@ func (top Top) addEdge(t *Takeoff, i int, edge TopEdge, path string, units measu
 	}
 	breadth := in.count("Faces", faces) * height
 	area := float64(run)*breadth + 2*height*in.length("Thickness", top.Thickness)
-	t.add(Panel{Name: name + ", waterfall end", Facing: Vertical, Area: measure.Area(area), Run: run, Start: measure.Length(breadth), End: measure.Length(breadth), Group: i},
+	t.add(Panel{Name: name + ", waterfall end", Facing: Vertical, Area: measure.Area(area), Run: run,
+		Start: measure.Length(breadth), End: measure.Length(breadth), Group: i},
 		measure.Working{Formula: "length × height × faces + 2 × height × thickness", Inputs: in.values})
 	return open, nil
 }

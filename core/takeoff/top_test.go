@@ -27,13 +27,16 @@ func TestTopWithASinkByHand(t *testing.T) {
 	top := sinkRun()
 	taken, _, found := Measure(Shape{Top: &top}, "", measure.Metric)
 	face := 2.6*0.64 - 0.78*0.44
-	if !near(float64(taken.Area), face+3.24*0.038, 1e-12) || !near(float64(taken.Exposed), 3.24, 1e-12) || !near(float64(taken.RunOff), 3.24*float64(DefaultRunOff), 1e-12) {
+	if !near(float64(taken.Area), face+3.24*0.038, 1e-12) || !near(float64(taken.Exposed), 3.24, 1e-12) ||
+		!near(float64(taken.RunOff), 3.24*float64(DefaultRunOff), 1e-12) {
 		t.Errorf("%+v", taken)
 	}
-	if len(taken.Strips) != 1 || !near(float64(taken.Strips[0].Width), 0.06, 1e-9) || !near(float64(taken.Strips[0].Length), 0.78, 1e-9) {
+	if len(taken.Strips) != 1 || !near(float64(taken.Strips[0].Width), 0.06, 1e-9) ||
+		!near(float64(taken.Strips[0].Length), 0.78, 1e-9) {
 		t.Errorf("strips %+v", taken.Strips)
 	}
-	if len(found) != 1 || found[0].Level != finding.Note || !strings.Contains(found[0].Text, "between Sink and side 1") || !strings.Contains(found[0].WayOut, "bead") {
+	if len(found) != 1 || found[0].Level != finding.Note || !strings.Contains(found[0].Text, "between Sink and side 1") ||
+		!strings.Contains(found[0].WayOut, "bead") {
 		t.Errorf("%v", found)
 	}
 }
@@ -42,8 +45,10 @@ func TestTopWithASinkByHand(t *testing.T) {
 // edges of one that lie in the other are joints.
 func TestCornersCountOnce(t *testing.T) {
 	top := Top{Thickness: 0.04, Pieces: []TopPiece{
-		{ID: "a", Name: "Long run", Outline: box(0, 0, 3, 0.6), Edges: []TopEdge{{Side: 1, Kind: Exposed}, {Side: 2, Kind: Exposed}}},
-		{ID: "b", Name: "Short run", Outline: box(2.4, -1.4, 3, 0.6), Edges: []TopEdge{{Side: 1, Kind: Exposed}, {Side: 4, Kind: Exposed}}},
+		{ID: "a", Name: "Long run", Outline: box(0, 0, 3, 0.6),
+			Edges: []TopEdge{{Side: 1, Kind: Exposed}, {Side: 2, Kind: Exposed}}},
+		{ID: "b", Name: "Short run", Outline: box(2.4, -1.4, 3, 0.6),
+			Edges: []TopEdge{{Side: 1, Kind: Exposed}, {Side: 4, Kind: Exposed}}},
 	}}
 	taken := take(t, Shape{Top: &top})
 	// Along the front 3 m less 0.6 m of corner, and the end of the long run; then
@@ -85,7 +90,8 @@ func TestEdgesByTheirProfile(t *testing.T) {
 		{Bullnose, 0, 15*math.Pi - 15},
 	}
 	for _, c := range cases {
-		top := Top{Thickness: 0.03, Profile: c.profile, Arris: c.arris, Pieces: []TopPiece{{ID: "a", Outline: box(0, 0, 2, 1), Edges: []TopEdge{{Side: 3, Kind: Exposed}}}}}
+		top := Top{Thickness: 0.03, Profile: c.profile, Arris: c.arris,
+			Pieces: []TopPiece{{ID: "a", Outline: box(0, 0, 2, 1), Edges: []TopEdge{{Side: 3, Kind: Exposed}}}}}
 		if taken := take(t, Shape{Top: &top}); !near(float64(taken.Area)-2, 2*c.face/1000, 1e-9) {
 			t.Errorf("%s: %v m² of edge", c.profile, taken.Area-2)
 		}
@@ -94,7 +100,8 @@ func TestEdgesByTheirProfile(t *testing.T) {
 
 func TestSplashbacksAndWaterfallEnds(t *testing.T) {
 	top := Top{Thickness: 0.05, Pieces: []TopPiece{{ID: "a", Name: "Island", Outline: box(0, 0, 2, 0.9), Edges: []TopEdge{
-		{Side: 3, Kind: Splashback, Height: 0.1}, {Side: 2, Kind: Waterfall, Height: 0.88, Inside: true}, {Side: 4, Kind: Waterfall, Height: 0.88}}}}}
+		{Side: 3, Kind: Splashback, Height: 0.1}, {Side: 2, Kind: Waterfall, Height: 0.88, Inside: true},
+		{Side: 4, Kind: Waterfall, Height: 0.88}}}}}
 	taken := take(t, Shape{Top: &top})
 	want := 1.8 + 0.2 + (0.9*0.88*2 + 2*0.88*0.05) + (0.9*0.88 + 2*0.88*0.05)
 	if !near(float64(taken.Area), want, 1e-9) || !near(float64(taken.Exposed), 1.8, 1e-9) {
@@ -104,9 +111,11 @@ func TestSplashbacksAndWaterfallEnds(t *testing.T) {
 
 func TestStripsBetweenCutouts(t *testing.T) {
 	top := Top{Pieces: []TopPiece{{ID: "a", Name: "Run", Outline: box(0, 0, 3, 0.8), Cutouts: []Hole{
-		{ID: "s", Name: "Sink", Outline: box(0.5, 0.2, 1.1, 0.6)}, {ID: "h", Name: "Hob", Outline: box(1.18, 0.15, 1.8, 0.65)}}}}}
+		{ID: "s", Name: "Sink", Outline: box(0.5, 0.2, 1.1, 0.6)},
+		{ID: "h", Name: "Hob", Outline: box(1.18, 0.15, 1.8, 0.65)}}}}}
 	taken := take(t, Shape{Top: &top})
-	if len(taken.Strips) != 1 || taken.Strips[0].Name != "between Sink and Hob" || !near(float64(taken.Strips[0].Width), 0.08, 1e-9) || !near(float64(taken.Strips[0].Length), 0.4, 1e-9) {
+	if len(taken.Strips) != 1 || taken.Strips[0].Name != "between Sink and Hob" ||
+		!near(float64(taken.Strips[0].Width), 0.08, 1e-9) || !near(float64(taken.Strips[0].Length), 0.4, 1e-9) {
 		t.Errorf("%+v", taken.Strips)
 	}
 }
@@ -118,14 +127,19 @@ func TestTopsThatCannotBe(t *testing.T) {
 		path   string
 		says   string
 	}{
-		{"a cut-out larger than its top", func(p *Top) { p.Pieces[0].Cutouts[0].Outline = box(-1, -1, 3, 2) }, "/top/pieces/0/cutouts/0", "larger than the piece"},
-		{"a cut-out over the edge", func(p *Top) { p.Pieces[0].Cutouts[0].Outline = box(0.9, -0.1, 1.6, 0.4) }, "/top/pieces/0/cutouts/0", "Sink: "},
-		{"a side that is not there", func(p *Top) { p.Pieces[0].Edges[0].Side = 5 }, "/top/pieces/0/edges/0/side", "no side 5"},
+		{"a cut-out larger than its top", func(p *Top) { p.Pieces[0].Cutouts[0].Outline = box(-1, -1, 3, 2) },
+			"/top/pieces/0/cutouts/0", "larger than the piece"},
+		{"a cut-out over the edge", func(p *Top) { p.Pieces[0].Cutouts[0].Outline = box(0.9, -0.1, 1.6, 0.4) },
+			"/top/pieces/0/cutouts/0", "Sink: "},
+		{"a side that is not there", func(p *Top) { p.Pieces[0].Edges[0].Side = 5 }, "/top/pieces/0/edges/0/side",
+			"no side 5"},
 		{"a side twice", func(p *Top) { p.Pieces[0].Edges[1].Side = 1 }, "/top/pieces/0/edges/1/side", "named twice"},
-		{"a splashback of no height", func(p *Top) { p.Pieces[0].Edges[0].Kind = Splashback }, "/top/pieces/0/edges/0/height", "no height"},
+		{"a splashback of no height", func(p *Top) { p.Pieces[0].Edges[0].Kind = Splashback }, "/top/pieces/0/edges/0/height",
+			"no height"},
 		{"a chamfer deeper than the top", func(p *Top) { p.Profile = Chamfer; p.Arris = 0.05 }, "/top/arris", "cut back"},
 		{"three in one corner", func(p *Top) {
-			p.Pieces = append(p.Pieces, TopPiece{ID: "b", Outline: box(2, 0, 3, 1)}, TopPiece{ID: "c", Outline: box(2.2, 0.1, 4, 0.5)})
+			p.Pieces = append(p.Pieces, TopPiece{ID: "b", Outline: box(2, 0, 3, 1)},
+				TopPiece{ID: "c", Outline: box(2.2, 0.1, 4, 0.5)})
 		}, "/top/pieces/2/outline", "two other pieces"},
 	}
 	for _, c := range cases {
@@ -144,18 +158,21 @@ func TestTopsThatCannotBe(t *testing.T) {
 
 func TestDoorsDrainsAndZones(t *testing.T) {
 	floor := Floor{
-		Outline:  box(0, 0, 8, 5),
-		Holes:    []Hole{{ID: "h", Outline: box(1, 1, 2, 2)}},
-		Parts:    []Part{{ID: "c", Kind: Cove, Height: 0.1}},
-		Fittings: []Fitting{{ID: "d", Kind: "door", At: geometry.Point{X: 3, Y: 0}, Width: 1.2}, {ID: "g", Kind: "drain", At: geometry.Point{X: 5, Y: 2}, Width: 0.2}},
-		Zones:    []Hole{{ID: "z", Name: "Wash-down", Outline: box(0, 0, 3, 5)}, {ID: "y", Outline: box(6, 0, 10, 5)}},
-		Lines:    []Line{{ID: "l", Kind: "saw-joint", Width: 0.006, Depth: 0.03, Path: geometry.Ring{{X: 0, Y: 3}, {X: 4, Y: 3}, {X: 7, Y: 7}}}},
+		Outline: box(0, 0, 8, 5),
+		Holes:   []Hole{{ID: "h", Outline: box(1, 1, 2, 2)}},
+		Parts:   []Part{{ID: "c", Kind: Cove, Height: 0.1}},
+		Fittings: []Fitting{{ID: "d", Kind: "door", At: geometry.Point{X: 3, Y: 0}, Width: 1.2},
+			{ID: "g", Kind: "drain", At: geometry.Point{X: 5, Y: 2}, Width: 0.2}},
+		Zones: []Hole{{ID: "z", Name: "Wash-down", Outline: box(0, 0, 3, 5)}, {ID: "y", Outline: box(6, 0, 10, 5)}},
+		Lines: []Line{{ID: "l", Kind: "saw-joint", Width: 0.006, Depth: 0.03,
+			Path: geometry.Ring{{X: 0, Y: 3}, {X: 4, Y: 3}, {X: 7, Y: 7}}}},
 	}
 	taken, _, found := Measure(Shape{Floor: floor}, "", measure.Metric)
 	if want := 39 - math.Pi*0.01 + (26-1.2+4)*0.1; !near(float64(taken.Area), want, 1e-9) {
 		t.Errorf("%v m², want %v", taken.Area, want)
 	}
-	if !near(float64(taken.Zones[0].Area), 14, 1e-9) || !near(float64(taken.Zones[1].Area), 10, 1e-9) || !near(float64(taken.Filler), 9*0.006*0.03, 1e-9) {
+	if !near(float64(taken.Zones[0].Area), 14, 1e-9) || !near(float64(taken.Zones[1].Area), 10, 1e-9) ||
+		!near(float64(taken.Filler), 9*0.006*0.03, 1e-9) {
 		t.Errorf("%+v, %v m³", taken.Zones, taken.Filler)
 	}
 	if len(found) != 1 || !strings.Contains(found[0].Text, "Zone 2 reaches outside the floor; only 50 %") {

@@ -24,7 +24,8 @@ type WalkError struct {
 
 func (e *WalkError) Error() string { return e.Text + " " + e.Remedy }
 
-const walkRemedy = "Write it like 7.4 m, left, 5.2 m, right 30, 2 m; or pin an odd corner with a diagonal: 3.1 m diagonal 6.2 m left."
+const walkRemedy = "Write it like 7.4 m, left, 5.2 m, right 30, 2 m; or pin an odd corner with a diagonal: 3.1 m " +
+	"diagonal 6.2 m left."
 
 // maxLegs bounds one typed walk.
 const maxLegs = 500
@@ -58,7 +59,8 @@ func ReadWalk(text string, heading measure.Angle, before *Leg, units measure.Sys
 			return nil, heading, err
 		}
 		if legs = append(legs, leg); len(legs) > maxLegs {
-			return nil, heading, &WalkError{fmt.Sprintf("A walk of more than %d walls cannot be typed at once.", maxLegs), "Type it in parts."}
+			return nil, heading, &WalkError{fmt.Sprintf("A walk of more than %d walls cannot be typed at once.", maxLegs),
+				"Type it in parts."}
 		}
 		heading = leg.Heading
 	}
@@ -141,13 +143,16 @@ func readLeg(words, part string, heading measure.Angle, before *Leg, units measu
 		return leg, err
 	}
 	if before == nil {
-		return leg, &WalkError{fmt.Sprintf("“%s”: a diagonal is measured to the start of the wall before, and there is none.", strings.TrimSpace(part)), "Begin with a wall without one."}
+		return leg, &WalkError{fmt.Sprintf("“%s”: a diagonal is measured to the start of the wall before, and there is none.",
+			strings.TrimSpace(part)), "Begin with a wall without one."}
 	}
 	by, ok := pinnedTurn(before.Length, metres, diagonal)
 	if !ok {
 		return leg, &WalkError{
-			fmt.Sprintf("“%s”: walls of %s and %s cannot have a diagonal of %s.", strings.TrimSpace(part), units.Length(before.Length), units.Length(metres), units.Length(diagonal)),
-			fmt.Sprintf("It lies between %s and %s; measure it again.", units.Length(measure.Length(math.Abs(float64(before.Length-metres)))), units.Length(before.Length+metres)),
+			fmt.Sprintf("“%s”: walls of %s and %s cannot have a diagonal of %s.", strings.TrimSpace(part),
+				units.Length(before.Length), units.Length(metres), units.Length(diagonal)),
+			fmt.Sprintf("It lies between %s and %s; measure it again.",
+				units.Length(measure.Length(math.Abs(float64(before.Length-metres)))), units.Length(before.Length+metres)),
 		}
 	}
 	leg.Heading = normal(before.Heading + measure.Angle(turn)*by)
@@ -219,7 +224,8 @@ func CheckWalk(corners geometry.Ring, units measure.System) Closure {
 	for i := 1; i < len(corners); i++ {
 		walked += corners[i-1].Distance(corners[i])
 	}
-	c := Closure{Gap: measure.Length(start.Distance(end)), Right: measure.Length(miss.X), Up: measure.Length(miss.Y), Mends: []Mend{}}
+	c := Closure{Gap: measure.Length(start.Distance(end)), Right: measure.Length(miss.X), Up: measure.Length(miss.Y),
+		Mends: []Mend{}}
 	if float64(c.Gap) <= closeEnough(walked) {
 		c.Closes = true
 		c.Text = fmt.Sprintf("The walk closes to within %s.", units.Length(c.Gap))
@@ -280,7 +286,8 @@ func relength(corners geometry.Ring, i int, miss geometry.Point, walked float64,
 		moved = append(moved, p)
 	}
 	slip := slipOf(length, right, units)
-	text := fmt.Sprintf("Wall %d would be %s instead of %s", i, units.Length(measure.Length(right)), units.Length(measure.Length(length)))
+	text := fmt.Sprintf("Wall %d would be %s instead of %s", i, units.Length(measure.Length(right)),
+		units.Length(measure.Length(length)))
 	if slip != "" {
 		text += ": " + slip
 	}
@@ -385,5 +392,6 @@ func spread(corners geometry.Ring, walked float64, units measure.System) Mend {
 		}
 		moved = append(moved, geometry.Point{X: p.X - miss.X*so/walked, Y: p.Y - miss.Y*so/walked})
 	}
-	return Mend{Text: fmt.Sprintf("Spread the %s over all walls.", units.Length(measure.Length(math.Hypot(miss.X, miss.Y)))), Points: moved}
+	return Mend{Text: fmt.Sprintf("Spread the %s over all walls.",
+		units.Length(measure.Length(math.Hypot(miss.X, miss.Y)))), Points: moved}
 }

@@ -90,11 +90,14 @@ func TestOneWrongReadingIsFound(t *testing.T) {
 		area       float64
 	}{
 		// 8.35 m written down as 8.53 m.
-		{"figures swapped", "8.35 m, left, 4.1 m, left, 8.53 m, left, 4.1 m", measure.Metric, "Wall 1 would be 8.53 m instead of 8.35 m: two figures changed places", 8.53 * 4.1},
-		{"a metre lost", "9 m, left, 6 m, left, 5 m, left, 2 m, right, 3 m, left, 4 m", measure.Metric, "a metre miscounted", 0},
+		{"figures swapped", "8.35 m, left, 4.1 m, left, 8.53 m, left, 4.1 m", measure.Metric,
+			"Wall 1 would be 8.53 m instead of 8.35 m: two figures changed places", 8.53 * 4.1},
+		{"a metre lost", "9 m, left, 6 m, left, 5 m, left, 2 m, right, 3 m, left, 4 m", measure.Metric,
+			"a metre miscounted", 0},
 		{"feet and inches swapped", "10', left, 6'8, left, 10', left, 8'6", measure.US, "feet and inches changed places", 0},
 		{"a turn the wrong way", "6 m, left, 3 m, right, 2 m, left, 4 m, left, 8 m, left, 7 m", measure.Metric, "", 0},
-		{"left for right", "6 m, left, 3 m, left, 2 m, left, 4 m, left, 8 m, left, 7 m", measure.Metric, "After wall 2 the walk would turn right, not left", 0},
+		{"left for right", "6 m, left, 3 m, left, 2 m, left, 4 m, left, 8 m, left, 7 m", measure.Metric,
+			"After wall 2 the walk would turn right, not left", 0},
 	}
 	for _, c := range cases {
 		closure := CheckWalk(walk(t, c.text, c.units), c.units)
@@ -124,7 +127,8 @@ func TestTheMisreadWallIsAmongTheMends(t *testing.T) {
 	random := rand.New(rand.NewPCG(4, 9))
 	for range 300 {
 		w, h, nx, ny := 4+6*random.Float64(), 4+6*random.Float64(), 1+2*random.Float64(), 1+2*random.Float64()
-		room := geometry.Ring{{X: 0, Y: 0}, {X: w, Y: 0}, {X: w, Y: h - ny}, {X: w - nx, Y: h - ny}, {X: w - nx, Y: h}, {X: 0, Y: h}, {X: 0, Y: 0}}
+		room := geometry.Ring{{X: 0, Y: 0}, {X: w, Y: 0}, {X: w, Y: h - ny}, {X: w - nx, Y: h - ny}, {X: w - nx, Y: h},
+			{X: 0, Y: h}, {X: 0, Y: 0}}
 		area := w*h - nx*ny
 		wall, by := 1+random.IntN(6), 0.2+0.6*random.Float64()
 		a, b := room[wall-1], room[wall]

@@ -147,7 +147,8 @@ func (d *deriver) prepare() []After {
 			name = fmt.Sprintf("%s-%d", p.ID, n)
 		}
 		t := Task{
-			ID: idOf("surface", d.ID, string(Prepare), name), Kind: Prepare, Name: p.Name, Effort: p.Work, Split: Free, After: before, Closes: p.Check,
+			ID: idOf("surface", d.ID, string(Prepare), name), Kind: Prepare, Name: p.Name, Effort: p.Work, Split: Free,
+			After: before, Closes: p.Check,
 			Needs: Needs{Roles: []Hands{{Preparer, 1}}},
 		}
 		if p.ID == "fill" || p.ID == "sand-fills" {
@@ -200,7 +201,8 @@ func (d *deriver) retest(before []After) []After {
 			continue
 		}
 		id := d.add(Task{
-			ID: idOf("surface", d.ID, string(Retest), v.ID), Kind: Retest, Name: name, Effort: oneTest, Takes: takes, Split: Free, After: before, Closes: v.Text,
+			ID: idOf("surface", d.ID, string(Retest), v.ID), Kind: Retest, Name: name, Effort: oneTest, Takes: takes,
+			Split: Free, After: before, Closes: v.Text,
 			Needs: Needs{Roles: []Hands{{Tester, 1}}},
 		})
 		after = append(after, After{Task: id})
@@ -296,9 +298,10 @@ func (d *deriver) coat(i int, before []After) []After {
 		if c.Abraded {
 			id := d.add(Task{
 				ID: idOf("coat", c.ID, string(Abrade)), Kind: Abrade, Name: fmt.Sprintf("Abrade coat %d", c.Number-1), Coat: c.ID,
-				Effort: measure.Span(float64(d.Area) / survey.SandPace * measure.Hour), Split: Free, Closes: "No gloss anywhere: mark on the plan what is done",
-				After: append([]After{{Task: film.Task, Least: below.hard()}}, before...),
-				Needs: Needs{Roles: []Hands{{Preparer, 1}}, Machines: []Machine{Sander, Vacuum}},
+				Effort: measure.Span(float64(d.Area) / survey.SandPace * measure.Hour), Split: Free,
+				Closes: "No gloss anywhere: mark on the plan what is done",
+				After:  append([]After{{Task: film.Task, Least: below.hard()}}, before...),
+				Needs:  Needs{Roles: []Hands{{Preparer, 1}}, Machines: []Machine{Sander, Vacuum}},
 			})
 			before = []After{{Task: id}}
 		} else if c.OverWet {
@@ -319,7 +322,8 @@ func (d *deriver) coat(i int, before []After) []After {
 		return d.scatter(c)
 	}
 	check := Task{
-		ID: idOf("coat", c.ID, string(Check)), Kind: Check, Name: fmt.Sprintf("Look the surface over before coat %d", c.Number), Coat: c.ID,
+		ID: idOf("coat", c.ID, string(Check)), Kind: Check, Name: fmt.Sprintf("Look the surface over before coat %d",
+			c.Number), Coat: c.ID,
 		Effort: measure.Span(math.Max(leastLook, float64(d.Area)/looking)), Split: Whole, After: before,
 		Closes: "Free of dust; slab, air and dew point read; pairs of A and B staged",
 		Needs:  Needs{Roles: []Hands{{Tester, 1}}},
@@ -339,7 +343,9 @@ func (d *deriver) pour(c Coat, t *Task) {
 	t.Effort = c.Effort
 	t.Needs.Roles = []Hands{{Spreader, c.Spreaders}}
 	t.Needs.Skills = []Skill{Spreads}
-	t.Needs.Materials = append(make([]Material, 0, 1+len(c.Build.Additions)), Material{Product: c.Product.ID, Hardener: c.Hardener, Name: c.Product.Name, Kind: measure.KindVolume, Value: float64(c.Division.Mixed)})
+	t.Needs.Materials = append(make([]Material, 0, 1+len(c.Build.Additions)),
+		Material{Product: c.Product.ID, Hardener: c.Hardener, Name: c.Product.Name, Kind: measure.KindVolume,
+			Value: float64(c.Division.Mixed)})
 	for _, a := range c.Build.Additions {
 		a = a.AsMixed(c.Division.Mixed, c.Build.Need)
 		m := Material{Medium: a.Medium, Name: a.Name, Kind: measure.KindMass, Value: float64(a.Mass)}
@@ -377,10 +383,13 @@ func (d *deriver) scatter(c Coat) []After {
 		return nil
 	}
 	id := d.add(Task{
-		ID: idOf("coat", c.ID, string(Broadcast)), Kind: Broadcast, Name: fmt.Sprintf("Broadcast %s", thrown.Name), Coat: c.ID,
+		ID: idOf("coat", c.ID, string(Broadcast)), Kind: Broadcast,
+		Name: fmt.Sprintf("Broadcast %s", thrown.Name), Coat: c.ID,
 		Effort: measure.Span(float64(d.Area) / Casting), Split: Whole, Closes: "Even under a low light",
 		After: []After{{Task: PourID(c.ID), Least: &Lag{From: FromStart}, Most: c.until(material.StageWorking)}},
-		Needs: Needs{Roles: []Hands{{Caster, 1}}, Materials: []Material{{Medium: thrown.Medium, Name: thrown.Name, Kind: measure.KindMass, Value: float64(thrown.Mass)}}},
+		Needs: Needs{Roles: []Hands{{Caster, 1}},
+			Materials: []Material{{Medium: thrown.Medium, Name: thrown.Name, Kind: measure.KindMass,
+				Value: float64(thrown.Mass)}}},
 	})
 	if !c.Full {
 		return []After{{Task: id}}
@@ -398,9 +407,10 @@ func (d *deriver) scatter(c Coat) []After {
 func (d *deriver) finish(last Coat, before []After) {
 	d.add(Task{
 		ID: idOf("surface", d.ID, string(Inspect)), Kind: Inspect, Name: "Inspect " + d.Name,
-		Effort: measure.Span(math.Max(leastLook, float64(d.Area)/looking)), Split: Free, Closes: "Film, gloss, texture and joins as agreed",
-		After: append([]After{{Task: PourID(last.ID), Least: last.hard()}}, before...),
-		Needs: Needs{Roles: []Hands{{Tester, 1}}},
+		Effort: measure.Span(math.Max(leastLook, float64(d.Area)/looking)), Split: Free,
+		Closes: "Film, gloss, texture and joins as agreed",
+		After:  append([]After{{Task: PourID(last.ID), Least: last.hard()}}, before...),
+		Needs:  Needs{Roles: []Hands{{Tester, 1}}},
 	})
 	for _, key := range material.Returns() {
 		gap := last.until(key)
@@ -408,7 +418,8 @@ func (d *deriver) finish(last Coat, before []After) {
 			continue
 		}
 		d.add(Task{
-			ID: idOf("surface", d.ID, string(Return), string(key)), Kind: Return, Name: d.Name + ": " + serviceWords(key), Stage: key, Split: Passing,
+			ID: idOf("surface", d.ID, string(Return), string(key)), Kind: Return, Name: d.Name + ": " + serviceWords(key),
+			Stage: key, Split: Passing,
 			After: []After{{Task: PourID(last.ID), Least: gap}},
 		})
 	}

@@ -20,7 +20,8 @@ func steady(after measure.Span) []material.TimeAt {
 
 // twoPart is a resin with a window of 6 to 30 h at 20 °C, feet after 12 h.
 func twoPart() *material.Product {
-	p := &material.Product{ID: "resin", Name: "Resin", Components: []material.Component{{Name: "A", Parts: 2}, {Name: "B", Parts: 1}}}
+	p := &material.Product{ID: "resin", Name: "Resin",
+		Components: []material.Component{{Name: "A", Parts: 2}, {Name: "B", Parts: 1}}}
 	p.RecoatFrom, p.RecoatUntil, p.Foot, p.Full = steady(6*hour), steady(30*hour), steady(12*hour), steady(168*hour)
 	p.Working = steady(30 * measure.Minute)
 	return p
@@ -29,7 +30,8 @@ func twoPart() *material.Product {
 // laid is a coat of 18 L in two batches, spread by two people in 20 min.
 func laid(id string, number int, p *material.Product) Coat {
 	return Coat{
-		ID: id, Number: number, Product: p, Slab: 20, Build: &buildup.Build{}, Spreaders: 2, Spread: 20 * measure.Minute, Effort: 40 * measure.Minute, Mixing: 4 * measure.Minute,
+		ID: id, Number: number, Product: p, Slab: 20, Build: &buildup.Build{}, Spreaders: 2, Spread: 20 * measure.Minute,
+		Effort: 40 * measure.Minute, Mixing: 4 * measure.Minute,
 		Division: &kit.Division{Mixed: 0.018, Batches: []kit.Batch{
 			{ID: BatchID(id, 1), Number: 1, Volume: 0.009, Mass: 9.9}, {ID: BatchID(id, 2), Number: 2, Volume: 0.009, Mass: 9.9},
 		}},
@@ -60,7 +62,8 @@ func gap(t *testing.T, task Task, after ID) After {
 func TestAPourAndItsPeople(t *testing.T) {
 	one := &material.Product{ID: "paint", Name: "Paint", Components: []material.Component{{Name: "Paint", Parts: 1}}}
 	one.RecoatFrom = steady(4 * hour)
-	tasks := Derive(Surface{ID: "s", Name: "Fish hall", Area: 60, Coats: []Coat{laid("a", 1, twoPart()), laid("b", 2, one)}})
+	tasks := Derive(Surface{ID: "s", Name: "Fish hall", Area: 60,
+		Coats: []Coat{laid("a", 1, twoPart()), laid("b", 2, one)}})
 	for _, c := range []struct {
 		id       ID
 		effort   measure.Span
@@ -72,7 +75,8 @@ func TestAPourAndItsPeople(t *testing.T) {
 		{"coat/b/pour", 2400, []Hands{{Spreader, 2}}, []Machine{}, []Skill{Spreads}},
 	} {
 		got := find(t, tasks, c.id)
-		if got.Effort != c.effort || got.Takes != 20*measure.Minute || !slices.Equal(got.Needs.Roles, c.roles) || !slices.Equal(got.Needs.Machines, c.machines) || !slices.Equal(got.Needs.Skills, c.skills) {
+		if got.Effort != c.effort || got.Takes != 20*measure.Minute || !slices.Equal(got.Needs.Roles, c.roles) ||
+			!slices.Equal(got.Needs.Machines, c.machines) || !slices.Equal(got.Needs.Skills, c.skills) {
 			t.Errorf("%s: %v person-seconds over %v, %+v", c.id, got.Effort, got.Takes, got.Needs)
 		}
 		if m := got.Needs.Materials; len(m) != 1 || m[0].Value != 0.018 || m[0].Kind != measure.KindVolume {
@@ -94,13 +98,18 @@ func TestGapsBetweenFilms(t *testing.T) {
 		least Lag
 		most  *Lag
 	}{
-		"by the window": {twoPart(), func(*Coat) {}, Lag{From: FromEnd, Stage: material.StageRecoatFrom, About: 6 * hour}, &Lag{From: FromStart, Stage: material.StageRecoatUntil, About: 30 * hour}},
-		"a wait of one's own": {twoPart(), func(c *Coat) { w := measure.Span(ten); c.Wait = &w }, Lag{From: FromEnd, Fixed: 10 * hour},
+		"by the window": {twoPart(), func(*Coat) {}, Lag{From: FromEnd, Stage: material.StageRecoatFrom, About: 6 * hour},
 			&Lag{From: FromStart, Stage: material.StageRecoatUntil, About: 30 * hour}},
-		"abraded":                      {twoPart(), func(c *Coat) { c.Abraded = true }, Lag{From: FromEnd, Stage: material.StageRecoatFrom, About: 6 * hour}, nil},
-		"a sheet without any time":     {silent, func(*Coat) {}, Lag{From: FromEnd, Stage: material.StageRecoatFrom}, nil},
-		"a wait over a silent sheet":   {silent, func(c *Coat) { w := measure.Span(ten); c.Wait = &w }, Lag{From: FromEnd, Fixed: 10 * hour}, nil},
-		"abraded over a silent sheet ": {silent, func(c *Coat) { c.Abraded = true }, Lag{From: FromEnd, Stage: material.StageRecoatFrom}, nil},
+		"a wait of one's own": {twoPart(), func(c *Coat) { w := measure.Span(ten); c.Wait = &w },
+			Lag{From: FromEnd, Fixed: 10 * hour},
+			&Lag{From: FromStart, Stage: material.StageRecoatUntil, About: 30 * hour}},
+		"abraded": {twoPart(), func(c *Coat) { c.Abraded = true },
+			Lag{From: FromEnd, Stage: material.StageRecoatFrom, About: 6 * hour}, nil},
+		"a sheet without any time": {silent, func(*Coat) {}, Lag{From: FromEnd, Stage: material.StageRecoatFrom}, nil},
+		"a wait over a silent sheet": {silent, func(c *Coat) { w := measure.Span(ten); c.Wait = &w },
+			Lag{From: FromEnd, Fixed: 10 * hour}, nil},
+		"abraded over a silent sheet ": {silent, func(c *Coat) { c.Abraded = true },
+			Lag{From: FromEnd, Stage: material.StageRecoatFrom}, nil},
 	} {
 		above := laid("b", 2, twoPart())
 		c.above(&above)
@@ -136,11 +145,13 @@ func TestBroadcastAndSweeping(t *testing.T) {
 		}}
 		tasks := Derive(Surface{ID: "s", Area: 60, Coats: []Coat{body, laid("c", 2, twoPart())}})
 		thrown := find(t, tasks, "coat/b/broadcast")
-		if math.Abs(float64(thrown.Effort-hour)) > 1e-6 || thrown.Needs.Materials[0].Value != 180 || thrown.Needs.Materials[0].Medium != "quartz" {
+		if math.Abs(float64(thrown.Effort-hour)) > 1e-6 || thrown.Needs.Materials[0].Value != 180 ||
+			thrown.Needs.Materials[0].Medium != "quartz" {
 			t.Errorf("thrown in %v: %+v", thrown.Effort, thrown.Needs)
 		}
 		// It begins with the pour and must end before the working time does.
-		if g := gap(t, thrown, "coat/b/pour"); g.Least.From != FromStart || g.Most == nil || g.Most.Stage != material.StageWorking || g.Most.From != FromStart {
+		if g := gap(t, thrown, "coat/b/pour"); g.Least.From != FromStart || g.Most == nil ||
+			g.Most.Stage != material.StageWorking || g.Most.From != FromStart {
 			t.Errorf("thrown between %+v and %+v", g.Least, g.Most)
 		}
 		last := ID("coat/b/broadcast")
@@ -149,7 +160,8 @@ func TestBroadcastAndSweeping(t *testing.T) {
 			if math.Abs(float64(swept.Effort-40*measure.Minute)) > 1e-6 || !slices.Contains(swept.Needs.Machines, Vacuum) {
 				t.Errorf("swept in %v with %v", swept.Effort, swept.Needs.Machines)
 			}
-			if g := gap(t, swept, "coat/b/pour"); !alike(*g.Least, Lag{From: FromEnd, Stage: material.StageFoot, About: 12 * hour}) {
+			if g := gap(t, swept, "coat/b/pour"); !alike(*g.Least,
+				Lag{From: FromEnd, Stage: material.StageFoot, About: 12 * hour}) {
 				t.Errorf("swept after %+v", g.Least)
 			}
 			last = swept.ID
@@ -158,7 +170,8 @@ func TestBroadcastAndSweeping(t *testing.T) {
 		}
 		gap(t, find(t, tasks, "coat/c/check"), last)
 		// What is stirred in is the pour's own.
-		if m := find(t, tasks, "coat/b/pour").Needs.Materials; len(m) != 3 || m[1].Kind != measure.KindVolume || m[1].Value != 0.0004 || m[2].Kind != measure.KindMass {
+		if m := find(t, tasks, "coat/b/pour").Needs.Materials; len(m) != 3 || m[1].Kind != measure.KindVolume ||
+			m[1].Value != 0.0004 || m[2].Kind != measure.KindMass {
 			t.Errorf("the pour uses up %+v", m)
 		}
 	}
@@ -185,11 +198,13 @@ func TestLookingOver(t *testing.T) {
 func TestPreparationInOrder(t *testing.T) {
 	s := Surface{ID: "yard/north", Outdoors: true, Area: 60, Preparation: []survey.PreparationTask{
 		{ID: "etch", Name: "Etch", Work: 2 * hour}, {ID: "rinse", Name: "Rinse", Work: hour, Drying: 14 * hour},
-		{ID: survey.BetweenCoats, Name: "Sand", Work: hour}, {ID: "vacuum", Name: "Vacuum", Work: hour}, {ID: "vacuum", Name: "Vacuum again", Work: hour},
+		{ID: survey.BetweenCoats, Name: "Sand", Work: hour}, {ID: "vacuum", Name: "Vacuum", Work: hour},
+		{ID: "vacuum", Name: "Vacuum again", Work: hour},
 		{ID: "fill", Name: "Fill", Work: hour},
 	}}
 	tasks := Derive(s)
-	want := []ID{"surface/yard~1north/prepare/etch", "surface/yard~1north/prepare/rinse", "surface/yard~1north/prepare/vacuum", "surface/yard~1north/prepare/vacuum-2", "surface/yard~1north/prepare/fill"}
+	want := []ID{"surface/yard~1north/prepare/etch", "surface/yard~1north/prepare/rinse",
+		"surface/yard~1north/prepare/vacuum", "surface/yard~1north/prepare/vacuum-2", "surface/yard~1north/prepare/fill"}
 	if len(tasks) != len(want) {
 		t.Fatalf("%d tasks", len(tasks))
 	}
@@ -216,7 +231,8 @@ func TestPreparationInOrder(t *testing.T) {
 // tests stand beside each other and the first coat waits for all of them.
 func TestTestsLeftOpen(t *testing.T) {
 	tasks := Derive(Surface{ID: "s", Area: 60, Coats: []Coat{laid("a", 1, twoPart())}, Verdicts: []survey.Verdict{
-		{ID: "slab-humidity", Fit: survey.Unknown}, {ID: "ph", Fit: survey.FitNow}, {ID: "pull-off", Fit: survey.Unfit, Override: &survey.Override{}},
+		{ID: "slab-humidity", Fit: survey.Unknown}, {ID: "ph", Fit: survey.FitNow},
+		{ID: "pull-off", Fit: survey.Unfit, Override: &survey.Override{}},
 		{ID: "water-drop", Fit: survey.FitAfter}, {ID: "substrate", Fit: survey.Unknown},
 	}})
 	var tested []ID
@@ -261,11 +277,13 @@ func TestReturnToService(t *testing.T) {
 			continue
 		}
 		stages = append(stages, task.Stage)
-		if g := gap(t, task, "coat/a/pour"); g.Least.From != FromEnd || g.Least.Stage != task.Stage || task.Split != Passing || task.Effort != 0 {
+		if g := gap(t, task, "coat/a/pour"); g.Least.From != FromEnd || g.Least.Stage != task.Stage ||
+			task.Split != Passing || task.Effort != 0 {
 			t.Errorf("%+v", task)
 		}
 	}
-	if at := slices.IndexFunc(tasks, func(t Task) bool { return t.Stage == material.StageFurniture }); at < 0 || tasks[at].Name != "Fish hall: furniture" {
+	if at := slices.IndexFunc(tasks, func(t Task) bool { return t.Stage == material.StageFurniture }); at < 0 ||
+		tasks[at].Name != "Fish hall: furniture" {
 		t.Error("nobody is told when furniture may come")
 	}
 	if !slices.Equal(stages, []material.StageKey{material.StageFoot, material.StageFurniture, material.StageFull}) {

@@ -182,8 +182,9 @@ type Gate string
 
 // The gates.
 const (
-	CoatingWeather Gate = "coating-weather" // slab, dew point, humidity, and outdoors rain and wind, as the survey judges hours
-	DryWeather     Gate = "dry-weather"     // no rain, outdoors
+	// slab, dew point, humidity, and outdoors rain and wind, as the survey judges hours
+	CoatingWeather Gate = "coating-weather"
+	DryWeather     Gate = "dry-weather" // no rain, outdoors
 )
 
 // Mix is a batch as the pour of a coat takes it.

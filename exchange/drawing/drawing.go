@@ -133,7 +133,10 @@ func (f *finder) drawing() (Drawing, error) {
 	for key, count := range f.leftOut {
 		d.LeftOut = append(d.LeftOut, LeftOut{key[0], count, key[1]})
 	}
-	slices.SortFunc(d.LeftOut, func(a, b LeftOut) int { return cmp.Or(cmp.Compare(a.What, b.What), cmp.Compare(a.Why, b.Why)) })
+	slices.SortFunc(d.LeftOut, func(a, b LeftOut) int {
+		return cmp.Or(cmp.Compare(a.What, b.What),
+			cmp.Compare(a.Why, b.Why))
+	})
 	if len(d.Shapes) == 0 {
 		var why []string
 		for _, l := range d.LeftOut {
@@ -142,7 +145,8 @@ func (f *finder) drawing() (Drawing, error) {
 		if len(why) == 0 {
 			return d, refuse("The drawing holds nothing at all.")
 		}
-		return d, refuse("The drawing holds no closed outline: %s. Close the outline and export it again.", strings.Join(why, "; "))
+		return d, refuse("The drawing holds no closed outline: %s. Close the outline and export it again.",
+			strings.Join(why, "; "))
 	}
 	return d, nil
 }

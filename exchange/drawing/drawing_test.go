@@ -50,7 +50,8 @@ func TestDXFWrittenByAnotherLibrary(t *testing.T) {
 		}
 	}
 	told := fmt.Sprint(d.LeftOut)
-	for _, words := range []string{"{block 1 is inserted", "{line 1 does not close", "{polyline 1 is not closed", "{text 1 is not an outline"} {
+	for _, words := range []string{"{block 1 is inserted", "{line 1 does not close", "{polyline 1 is not closed",
+		"{text 1 is not an outline"} {
 		if !strings.Contains(told, words) {
 			t.Errorf("left out %s, want it to say %q", told, words)
 		}
@@ -73,7 +74,10 @@ func TestGeoJSON(t *testing.T) {
 	}
 	// 0.0001° square on the equator: 11.1195 m each way on a sphere of the
 	// Earth's mean radius (6371.0088 km × π / 180 × 0.0001).
-	d, err = Read([]byte(`{"type":"Feature","properties":{"name":"Quay"},"geometry":{"type":"Polygon","coordinates":[[[10,0],[10.0001,0],[10.0001,0.0001],[10,0.0001],[10,0]]]}}`))
+	d, err =
+		Read(
+			[]byte(
+				`{"type":"Feature","properties":{"name":"Quay"},"geometry":{"type":"Polygon","coordinates":[[[10,0],[10.0001,0],[10.0001,0.0001],[10,0.0001],[10,0]]]}}`))
 	if err != nil || d.Scale != 1 || d.Shapes[0].Layer != "Quay" || math.Abs(d.Shapes[0].Area-11.1195*11.1195) > 0.01 {
 		t.Errorf("%+v, %v", d, err)
 	}
@@ -95,7 +99,8 @@ func TestSVG(t *testing.T) {
 			t.Errorf("shape %d has %v, want %v", i, d.Shapes[i].Area, area)
 		}
 	}
-	if told := fmt.Sprint(d.LeftOut); !strings.Contains(told, "has curves") || !strings.Contains(told, "has a transform") || !strings.Contains(told, "text") {
+	if told := fmt.Sprint(d.LeftOut); !strings.Contains(told, "has curves") ||
+		!strings.Contains(told, "has a transform") || !strings.Contains(told, "text") {
 		t.Errorf("left out %s", told)
 	}
 }
@@ -110,7 +115,8 @@ func TestReadRefusesInOneSentence(t *testing.T) {
 		{"a DXF cut in an entry", "0\nSECTION\n2\nENTITIES\n0\nLINE\n8", "middle of an entry"},
 		{"a DXF of words", "0\nSECTION\nfloor\nplan\n", "where a group code belongs"},
 		{"a DXF of nothing", dxf(""), "holds nothing at all"},
-		{"a DXF of one line", dxf("0\nLINE\n8\nA\n10\n0\n20\n0\n11\n1\n21\n1\n"), "no closed outline: 1 × line does not close with others"},
+		{"a DXF of one line", dxf("0\nLINE\n8\nA\n10\n0\n20\n0\n11\n1\n21\n1\n"),
+			"no closed outline: 1 × line does not close with others"},
 		{"a DXF of very many", dxf(strings.Repeat("0\nPOINT\n", maxEntities+1)), "more than 100000 entities"},
 		{"broken JSON", `{"type":"Polygon","coordinates":[[`, "GeoJSON is broken"},
 		{"other JSON", `{"type":"Invoice"}`, "“Invoice”"},
@@ -205,7 +211,8 @@ func BenchmarkReadFiveMegabytesOfDXF(b *testing.B) {
 // A drawing written by another library (github.com/paulmach/orb), which measures
 // it, too: its planar area of a ring with a bay and of the hole in it.
 func TestGeoJSONWrittenByAnotherLibrary(t *testing.T) {
-	outline := orb.Ring{{100, 200}, {112.5, 200}, {112.5, 206.25}, {108, 206.25}, {108, 209.75}, {103.5, 211}, {100, 209}, {100, 200}}
+	outline := orb.Ring{{100, 200}, {112.5, 200}, {112.5, 206.25}, {108, 206.25}, {108, 209.75}, {103.5, 211},
+		{100, 209}, {100, 200}}
 	island := orb.Ring{{102, 202}, {102, 204.5}, {105.25, 204.5}, {105.25, 202}, {102, 202}}
 	feature := geojson.NewFeature(orb.Polygon{outline, island})
 	feature.Properties["name"] = "Quay house"

@@ -135,7 +135,8 @@ func (f *finder) entities(all []entity) {
 		case "CIRCLE":
 			f.take(layer, "circle", circle(geometry.Point{X: e.number(10), Y: e.number(20)}, math.Abs(e.number(40))))
 		case "LINE":
-			loose[layer] = append(loose[layer], [2]geometry.Point{{X: e.number(10), Y: e.number(20)}, {X: e.number(11), Y: e.number(21)}})
+			loose[layer] = append(loose[layer], [2]geometry.Point{{X: e.number(10), Y: e.number(20)},
+				{X: e.number(11), Y: e.number(21)}})
 		case "INSERT":
 			f.leave("block", "is inserted; explode it to take its outlines")
 		case "VERTEX", "SEQEND":

@@ -175,11 +175,14 @@ func (l Laid) svg(out *bufio.Writer) error {
 		}
 		return d
 	}
-	fmt.Fprintf(out, `<svg xmlns="http://www.w3.org/2000/svg" width="%.3fm" height="%.3fm" viewBox="0 0 %.4f %.4f">`+"\n<title>", wide, tall, wide, tall)
+	fmt.Fprintf(out,
+		`<svg xmlns="http://www.w3.org/2000/svg" width="%.3fm" height="%.3fm" viewBox="0 0 %.4f %.4f">`+"\n<title>", wide,
+		tall, wide, tall)
 	if err := xml.EscapeText(out, []byte(l.Name)); err != nil {
 		return err
 	}
-	fmt.Fprintf(out, "</title>\n<g id=%q fill=\"none\" stroke=\"#000\" stroke-width=\"0.03\"><path id=\"floor\" fill-rule=\"evenodd\" d=%q/></g>\n", layerWalls, path(append([]geometry.Ring{l.Floor.Outline}, l.Floor.Holes...)))
+	fmt.Fprintf(out, "</title>\n<g id=%q fill=\"none\" stroke=\"#000\" stroke-width=\"0.03\"><path id=\"floor\" "+
+		"fill-rule=\"evenodd\" d=%q/></g>\n", layerWalls, path(append([]geometry.Ring{l.Floor.Outline}, l.Floor.Holes...)))
 	fmt.Fprintf(out, "<g id=%q fill=\"none\" stroke=\"#555\" stroke-width=\"0.015\">\n", layerSections)
 	for _, s := range l.Sections {
 		fmt.Fprintf(out, "<path id=\"section-%d\" fill-rule=\"evenodd\" d=%q/>\n", s.Number, path(s.Rings))
@@ -190,7 +193,8 @@ func (l Laid) svg(out *bufio.Writer) error {
 	}
 	fmt.Fprintf(out, "</g>\n<g id=%q stroke=\"#000\" stroke-width=\"0.03\" stroke-dasharray=\"0.2 0.1\">\n", layerJoins)
 	for _, j := range l.joins() {
-		fmt.Fprintf(out, "<line x1=\"%.4f\" y1=\"%.4f\" x2=\"%.4f\" y2=\"%.4f\"/>\n", x(j[0].At), y(j[0].At), x(j[1].At), y(j[1].At))
+		fmt.Fprintf(out, "<line x1=\"%.4f\" y1=\"%.4f\" x2=\"%.4f\" y2=\"%.4f\"/>\n", x(j[0].At), y(j[0].At),
+			x(j[1].At), y(j[1].At))
 	}
 	fmt.Fprintf(out, "</g>\n<g id=%q>\n", layerMarks)
 	for _, j := range l.joins() {
@@ -245,13 +249,16 @@ func (l Laid) geoJSON(out *bufio.Writer) error {
 		if len(parts) == 1 {
 			g = parts[0]
 		}
-		add(layerSections, g, map[string]any{"name": fmt.Sprintf("Section %d", s.Number), "number": s.Number, "area": float64(s.Area), "id": s.ID})
+		add(layerSections, g, map[string]any{"name": fmt.Sprintf("Section %d", s.Number), "number": s.Number,
+			"area": float64(s.Area), "id": s.ID})
 	}
 	for _, c := range l.Cuts {
 		for k := 0; k+1 < len(c.Marks); k += 2 {
-			add(layerJoins, orb.LineString{point(c.Marks[k].At), point(c.Marks[k+1].At)}, map[string]any{"after": c.After, "wet": float64(c.Wet)})
+			add(layerJoins, orb.LineString{point(c.Marks[k].At), point(c.Marks[k+1].At)},
+				map[string]any{"after": c.After, "wet": float64(c.Wet)})
 			for _, m := range c.Marks[k : k+2] {
-				add(layerMarks, point(m.At), map[string]any{"hole": m.Hole, "side": m.Side, "along": float64(m.Along), "tape": m.Tape})
+				add(layerMarks, point(m.At), map[string]any{"hole": m.Hole, "side": m.Side, "along": float64(m.Along),
+					"tape": m.Tape})
 			}
 		}
 	}

@@ -22,7 +22,8 @@ import (
 )
 
 // ErrNotInstalled means that no PostgreSQL server was found on this machine.
-var ErrNotInstalled = errors.New("no PostgreSQL server is installed: install Debian's package “postgresql”, for example with `sudo apt-get install postgresql`")
+var ErrNotInstalled = errors.New("no PostgreSQL server is installed: install Debian's package “postgresql”, for " +
+	"example with `sudo apt-get install postgresql`")
 
 const (
 	superuser    = "nephelon"
@@ -113,7 +114,8 @@ func (c *Cluster) create(ctx context.Context, secret string) error {
 		return err
 	}
 	return c.run.do(ctx, filepath.Join(c.bin, "initdb"), "--pgdata", c.data, "--username", superuser,
-		"--pwfile", secret, "--auth", "scram-sha-256", "--encoding", "UTF8", "--locale", "C.UTF-8", "--no-sync", "--no-instructions")
+		"--pwfile", secret, "--auth", "scram-sha-256", "--encoding", "UTF8", "--locale", "C.UTF-8", "--no-sync",
+		"--no-instructions")
 }
 
 // running tells whether the server runs.
@@ -145,7 +147,8 @@ func (c *Cluster) start(ctx context.Context) error {
 		settings = append(settings, "-c fsync=off", "-c synchronous_commit=off", "-c full_page_writes=off")
 	}
 	log := filepath.Join(c.dir, "server.log")
-	if err := c.run.do(ctx, filepath.Join(c.bin, "pg_ctl"), "start", "-w", "-t", strconv.Itoa(int(startTimeout.Seconds())), "-D", c.data,
+	if err := c.run.do(ctx, filepath.Join(c.bin, "pg_ctl"), "start", "-w", "-t", strconv.Itoa(int(startTimeout.Seconds())),
+		"-D", c.data,
 		"-l", log, "-o", strings.Join(settings, " ")); err != nil {
 		return fmt.Errorf("%w; its log is %s", err, log)
 	}

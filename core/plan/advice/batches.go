@@ -34,7 +34,8 @@ func divided(in *input.Inputs, b stage.Built, all stage.Divided) []finding.Findi
 				found = append(found, tooLarge(in, s, l, c))
 			}
 			if c.Bad != nil {
-				found = append(found, input.Refused(finding.Batches, l.Path, wayToBatches(l.Sheet.Product), "%s, coat %d of %s cannot be divided into batches: %s.", s.Name, l.Number, l.Sheet.Product.Name, c.Bad.Error()))
+				found = append(found, input.Refused(finding.Batches, l.Path, wayToBatches(l.Sheet.Product),
+					"%s, coat %d of %s cannot be divided into batches: %s.", s.Name, l.Number, l.Sheet.Product.Name, c.Bad.Error()))
 				continue
 			}
 			found = append(found, awkward(in, l, *b.Coats[i][n], c)...)
@@ -48,10 +49,12 @@ func tooLarge(in *input.Inputs, s job.Surface, l input.ResolvedCoat, c stage.Div
 	n, most := c.Over[0], c.Division.Limits[0]
 	return finding.Finding{
 		Level: finding.Warning, Step: finding.Batches, Path: l.Path + "/own/shares",
-		Text: fmt.Sprintf("%s, coat %d: batch %d is %s where the joins are placed, and %s is the most. %s", s.Name, l.Number, n,
+		Text: fmt.Sprintf("%s, coat %d: batch %d is %s where the joins are placed, and %s is the most. %s", s.Name,
+			l.Number, n,
 			in.Units.Volume(c.Division.Batches[n-1].Volume), in.Units.Volume(most.Volume), most.Text),
 		WayOut: "Place the joins closer to each other there, or let the plan divide it.",
-		Fix:    &finding.Fix{Label: "Let the plan divide it", Patch: []finding.PatchStep{{Op: "remove", Path: l.Path + "/own/shares"}}},
+		Fix: &finding.Fix{Label: "Let the plan divide it",
+			Patch: []finding.PatchStep{{Op: "remove", Path: l.Path + "/own/shares"}}},
 	}
 }
 
@@ -80,11 +83,14 @@ func deep(in *input.Inputs, l input.ResolvedCoat, life *stage.Lives, wet measure
 		return nil
 	}
 	text := fmt.Sprintf("Coat %d: %s of %s in one pour would heat itself to about %s; %s stay under %s.",
-		l.Number, in.Units.Film(wet), l.Sheet.Product.Name, in.Units.Temperature(measure.Temperature(math.Round(float64(peak)/5)*5)), in.Units.Film(deepest), in.Units.Temperature(hotPour))
+		l.Number, in.Units.Film(wet), l.Sheet.Product.Name,
+		in.Units.Temperature(measure.Temperature(math.Round(float64(peak)/5)*5)), in.Units.Film(deepest),
+		in.Units.Temperature(hotPour))
 	if most := l.Sheet.Product.FilmMax; most != nil {
 		text += fmt.Sprintf(" Its sheet allows %s.", in.Units.Film(most.Value))
 	}
-	return &finding.Finding{Level: finding.Warning, Step: finding.Batches, Path: l.Path, Text: text, WayOut: "Pour it in several coats, take a slower hardener, or cool the parts."}
+	return &finding.Finding{Level: finding.Warning, Step: finding.Batches, Path: l.Path, Text: text,
+		WayOut: "Pour it in several coats, take a slower hardener, or cool the parts."}
 }
 
 // A film too thick to be rolled from a tray, and one too thin to be poured out: common
@@ -99,7 +105,8 @@ func tool(in *input.Inputs, l input.ResolvedCoat, life *stage.Lives, wet measure
 	laying, text, way := l.Laying, "", ""
 	switch {
 	case laying == school.DipAndRoll && wet > thickToRoll:
-		text, way = "%s wet rolled from a tray comes out in thick and thin bands, and the tray heats", "Pour it out and spread it with a rake or a notched squeegee."
+		text, way = "%s wet rolled from a tray comes out in thick and thin bands, and the tray heats",
+			"Pour it out and spread it with a rake or a notched squeegee."
 	case laying == school.PourAndSpread && wet < thinToPour && fast(life):
 		text, way = "%s wet poured out puddles and does not cure evenly", "Dip and roll it."
 	default:
@@ -139,7 +146,8 @@ func awkward(in *input.Inputs, l input.ResolvedCoat, b buildup.Build, c stage.Di
 	if last.Volume < first.Volume*shortBatch {
 		tell(finding.Finding{
 			Level: finding.Note, Step: finding.Batches, Path: l.Path,
-			Text: fmt.Sprintf("Coat %d: the last batch is %s against %s for the first; on a coloured coat a short batch can show.",
+			Text: fmt.Sprintf("Coat %d: the last batch is %s against %s for the first; on a coloured coat a short batch "+
+				"can show.",
 				l.Number, in.Units.Volume(last.Volume), in.Units.Volume(first.Volume)),
 			WayOut: "Lay it where it is least seen, or buy the larger size throughout.",
 		})
@@ -156,27 +164,31 @@ func extremes(in *input.Inputs, s *input.Sheet, l *stage.Lives) []finding.Findin
 	case p.MaterialMin != nil && l.Start < p.MaterialMin.Value, p.MaterialMax != nil && l.Start > p.MaterialMax.Value:
 		tell(finding.Finding{
 			Level: finding.Warning, Step: finding.Batches, Path: path,
-			Text:   fmt.Sprintf("%s is mixed at %s; its sheet allows its parts %s.", p.Name, in.Units.Temperature(l.Start), rangeOf(in, p.MaterialMin, p.MaterialMax)),
+			Text: fmt.Sprintf("%s is mixed at %s; its sheet allows its parts %s.", p.Name, in.Units.Temperature(l.Start),
+				rangeOf(in, p.MaterialMin, p.MaterialMax)),
 			WayOut: "Store the parts at the working temperature for 12 to 18 h before.",
 		})
 	case l.Beyond:
 		tell(finding.Finding{
 			Level: finding.Warning, Step: finding.Batches, Path: path,
-			Text:   fmt.Sprintf("The pot life of %s at %s is beyond the sheet, which tells of %s; colder than that no longer one is planned with.", p.Name, in.Units.Temperature(l.Start), timedAt(in, p.PotLife)),
+			Text: fmt.Sprintf("The pot life of %s at %s is beyond the sheet, which tells of %s; colder than that no longer "+
+				"one is planned with.", p.Name, in.Units.Temperature(l.Start), timedAt(in, p.PotLife)),
 			WayOut: "Bring the parts to a temperature of the sheet, or time a small batch and enter it as your own test.",
 		})
 	}
 	if l.Model.Fit.Assumed {
 		tell(finding.Finding{
 			Level: finding.Note, Step: finding.Batches, Path: s.Path + "/potLife",
-			Text:   fmt.Sprintf("The sheet of %s gives one pot life only; how it changes with mass and heat is assumed from its chemistry.", p.Name),
+			Text: fmt.Sprintf("The sheet of %s gives one pot life only; how it changes with mass and heat is assumed from "+
+				"its chemistry.", p.Name),
 			WayOut: "Time a batch of the size you mix, and enter it as your own test.",
 		})
 	}
 	if p.Massed() == 0 {
 		tell(finding.Finding{
 			Level: finding.Note, Step: finding.Batches, Path: s.Path + "/potLife",
-			Text:   fmt.Sprintf("The sheet of %s does not say on which mass its pot life was measured; %s was assumed, and how much shorter a bucket lives rests on that.", p.Name, in.Units.Mass(cure.AssumedMass)),
+			Text: fmt.Sprintf("The sheet of %s does not say on which mass its pot life was measured; %s was assumed, and "+
+				"how much shorter a bucket lives rests on that.", p.Name, in.Units.Mass(cure.AssumedMass)),
 			WayOut: "Ask the maker, or time a batch and enter it as your own test.",
 		})
 	}

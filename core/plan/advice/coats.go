@@ -28,7 +28,8 @@ func Neighbours(in *input.Inputs, i int, s stage.Stages) []finding.Finding {
 		}
 		coat := l.Coat
 		coat.Abraded = coat.Abraded || l.OverSeal
-		layers = append(layers, buildup.Layer{Coat: coat, Sheet: l.Sheet.Product, Window: window, Mix: l.Sheet.Mix, Build: s.Built.Coats[i][c], Path: l.Path})
+		layers = append(layers, buildup.Layer{Coat: coat, Sheet: l.Sheet.Product, Window: window, Mix: l.Sheet.Mix,
+			Build: s.Built.Coats[i][c], Path: l.Path})
 	}
 	bed := buildup.Bed{
 		Name: from.Name, Path: input.SurfacePath(i), Temperature: in.Slab, Media: in.Media, Service: from.Service,
@@ -97,8 +98,10 @@ func Smoke(in *input.Inputs, s stage.Stages) []finding.Finding {
 		}
 		found = append(found, finding.Finding{
 			Level: finding.Note, Step: finding.Batches, Path: of.Path,
-			Text: fmt.Sprintf("%s: a batch of %s left standing smokes about %s after it can no longer be used, and heats itself to about %s.",
-				of.Product.Name, in.Units.Mass(b.Mass), in.Units.Span(stage.SmokesAfter(left)), in.Units.Temperature(measure.Temperature(math.Round(float64(left.Peak.Temperature)/5)*5))),
+			Text: fmt.Sprintf("%s: a batch of %s left standing smokes about %s after it can no longer be used, and heats "+
+				"itself to about %s.",
+				of.Product.Name, in.Units.Mass(b.Mass), in.Units.Span(stage.SmokesAfter(left)),
+				in.Units.Temperature(measure.Temperature(math.Round(float64(left.Peak.Temperature)/5)*5))),
 			WayOut: "Pour it out at once. If one runs hot, carry it outside and leave it; never add water, never seal it.",
 		})
 	}
@@ -111,13 +114,16 @@ func Practice(in *input.Inputs, i int, l input.ResolvedCoat) []finding.Finding {
 	var found []finding.Finding
 	p := l.Sheet.Product
 	tell := func(level finding.Level, way string, fix *finding.Fix, format string, args ...any) {
-		found = append(found, finding.Finding{Level: level, Step: finding.BuildUp, Path: l.Path, WayOut: way, Fix: fix, Text: fmt.Sprintf("%s, coat %d: ", in.File.Job.Surfaces[i].Name, l.Number) + fmt.Sprintf(format, args...)})
+		found = append(found, finding.Finding{Level: level, Step: finding.BuildUp, Path: l.Path, WayOut: way, Fix: fix,
+			Text: fmt.Sprintf("%s, coat %d: ", in.File.Job.Surfaces[i].Name, l.Number) + fmt.Sprintf(format, args...)})
 	}
 	thinned := l.Coat.Thinner != nil && l.Coat.Thinner.Value > 0
 	if in.Methods.Bubbles == school.Torch && (p.Carrier == material.Solvent || thinned) {
-		tell(finding.Warning, "Leave the torch away from this coat.", nil, "you torch bubbles, and %s brings solvent: its vapour burns.", p.Name)
+		tell(finding.Warning, "Leave the torch away from this coat.", nil,
+			"you torch bubbles, and %s brings solvent: its vapour burns.", p.Name)
 	}
-	if in.Methods.Thin == school.ThinFirst && l.Number == 1 && !thinned && p.Carrier == material.Solvent && p.ThinnerMax != nil && p.ThinnerMax.Value > 0 {
+	if in.Methods.Thin == school.ThinFirst && l.Number == 1 && !thinned && p.Carrier == material.Solvent &&
+		p.ThinnerMax != nil && p.ThinnerMax.Value > 0 {
 		tell(finding.Note, "Thin it within its sheet, or change your rule.", &finding.Fix{
 			Label: "Thin coat 1 by " + in.Units.Fraction(p.ThinnerMax.Value) + " " + p.ThinnerMax.Words(),
 			Patch: []finding.PatchStep{{Op: "add", Path: l.Path + "/thinner", Value: *p.ThinnerMax}},
@@ -127,10 +133,13 @@ func Practice(in *input.Inputs, i int, l input.ResolvedCoat) []finding.Finding {
 		tell(finding.Note, "Leave the thinner out, or change your rule.", nil, "it is thinned, against your rule.")
 	}
 	if in.Methods.Resting == school.UseAtOnce && p.Induction != nil && p.Induction.Value > 0 {
-		tell(finding.Note, "Let it stand as its sheet says; the sheet rules.", nil, "you use a mix at once, but %s stands for %s after mixing.", p.Name, in.Units.Span(p.Induction.Value))
+		tell(finding.Note, "Let it stand as its sheet says; the sheet rules.", nil,
+			"you use a mix at once, but %s stands for %s after mixing.", p.Name, in.Units.Span(p.Induction.Value))
 	}
 	if m := l.Mixing; p.MixingAgain == nil && m.First > 0 && m.First+m.Second > 2*m.First {
-		tell(finding.Note, "Mix as its sheet says; scrape the pail in place of a second bucket.", nil, "mixed %s in all, more than twice the %s of its sheet: it whips in air and burns pot life.", in.Units.Span(m.First+m.Second), in.Units.Span(m.First))
+		tell(finding.Note, "Mix as its sheet says; scrape the pail in place of a second bucket.", nil,
+			"mixed %s in all, more than twice the %s of its sheet: it whips in air and burns pot life.",
+			in.Units.Span(m.First+m.Second), in.Units.Span(m.First))
 	}
 	return found
 }

@@ -29,7 +29,9 @@ func built(in *input.Inputs, m stage.Measured, b stage.Built) []finding.Finding 
 			}
 			made := b.Coats[i][c]
 			if made == nil {
-				found = append(found, input.Refused(finding.BuildUp, l.Path+"/on", "Lay it on the whole surface, or measure its edges.", "%s, coat %d: it goes on a part of the surface that has no area.", s.Name, l.Number))
+				found = append(found, input.Refused(finding.BuildUp, l.Path+"/on",
+					"Lay it on the whole surface, or measure its edges.",
+					"%s, coat %d: it goes on a part of the surface that has no area.", s.Name, l.Number))
 				continue
 			}
 			upright := off.Facing.Vertical / off.Area
@@ -59,7 +61,8 @@ func bought(in *input.Inputs, b stage.Built, all stage.Bought) []finding.Finding
 		p := s.Product
 		found = append(found, stockFindings(in, p.Name, asked.Stock)...)
 		if asked.Bad != nil {
-			tell(input.Refused(finding.Kits, s.Path+"/kits", "Choose another product, or enter the sizes that are sold now.", "%s: %s.", p.Name, asked.Bad.Error()))
+			tell(input.Refused(finding.Kits, s.Path+"/kits", "Choose another product, or enter the sizes that are sold now.",
+				"%s: %s.", p.Name, asked.Bad.Error()))
 			continue
 		}
 		if values := p.WeakValues(); len(values) > 0 {
@@ -117,13 +120,16 @@ func nearMiss(in *input.Inputs, p kit.Purchase, b stage.Built) []finding.Finding
 		return nil
 	}
 	first := coats[0].layer
-	thin, saving := &finding.Fix{Label: "Lay it thinner, " + in.Units.Film(coats[0].build.Wet*measure.Film(by)) + " wet"}, &finding.Fix{}
+	thin, saving := &finding.Fix{Label: "Lay it thinner, " + in.Units.Film(coats[0].build.Wet*measure.Film(by)) + " wet"},
+		&finding.Fix{}
 	for _, c := range coats {
-		if least := s.Product.FilmMin; thin != nil && least != nil && !c.layer.Coat.Seal && c.build.Wet*measure.Film(by) < least.Value {
+		if least := s.Product.FilmMin; thin != nil && least != nil && !c.layer.Coat.Seal &&
+			c.build.Wet*measure.Film(by) < least.Value {
 			thin = nil
 		}
 		if thin != nil {
-			thin.Patch = append(thin.Patch, finding.PatchStep{Op: "replace", Path: c.layer.Path + "/amount", Value: c.layer.Coat.Amount.Scaled(by)})
+			thin.Patch = append(thin.Patch, finding.PatchStep{Op: "replace", Path: c.layer.Path + "/amount",
+				Value: c.layer.Coat.Amount.Scaled(by)})
 		}
 		loss := 1 - (1-float64(c.build.Loss.Value))/by
 		if saving == nil || loss < 0 {
@@ -131,22 +137,26 @@ func nearMiss(in *input.Inputs, p kit.Purchase, b stage.Built) []finding.Finding
 			continue
 		}
 		saving.Label = "Plan with a loss of " + in.Units.Fraction(measure.Fraction(loss))
-		saving.Patch = append(saving.Patch, finding.PatchStep{Op: "add", Path: c.layer.Path + "/loss", Value: measure.Sourced[measure.Fraction]{Value: measure.Fraction(loss), Source: measure.Assumed}})
+		saving.Patch = append(saving.Patch, finding.PatchStep{Op: "add", Path: c.layer.Path + "/loss",
+			Value: measure.Sourced[measure.Fraction]{Value: measure.Fraction(loss), Source: measure.Assumed}})
 	}
 	found := finding.Finding{
 		Level: finding.Note, Step: finding.Kits, Path: first.Path + "/amount",
-		Text: fmt.Sprintf("%s: the need of %s passes %s of whole kits by %s only.", p.Name, in.Units.Volume(p.Need), in.Units.Volume(have), in.Units.Fraction(measure.Fraction(p.Need/have-1))),
+		Text: fmt.Sprintf("%s: the need of %s passes %s of whole kits by %s only.", p.Name, in.Units.Volume(p.Need),
+			in.Units.Volume(have), in.Units.Fraction(measure.Fraction(p.Need/have-1))),
 	}
 	found.WayOut = "Keep the kit more for touch-up."
 	switch {
 	case thin != nil && saving != nil:
-		found.WayOut = "Lay it as thin as these kits make it, which keeps its limits; plan with less loss, where you know why it will be less; or keep the kit more for touch-up."
+		found.WayOut = "Lay it as thin as these kits make it, which keeps its limits; plan with less loss, where you know " +
+			"why it will be less; or keep the kit more for touch-up."
 		found.Fix, found.Others = thin, []finding.Fix{*saving}
 	case thin != nil:
 		found.WayOut = "Lay it as thin as these kits make it, which keeps its limits, or keep the kit more for touch-up."
 		found.Fix = thin
 	case saving != nil:
-		found.WayOut = "Plan with less loss, where you know why it will be less, or keep the kit more for touch-up; no film within its limits makes that up."
+		found.WayOut = "Plan with less loss, where you know why it will be less, or keep the kit more for touch-up; no " +
+			"film within its limits makes that up."
 		found.Fix = saving
 	}
 	return []finding.Finding{found}
@@ -156,7 +166,8 @@ func nearMiss(in *input.Inputs, p kit.Purchase, b stage.Built) []finding.Finding
 func stockFindings(in *input.Inputs, name string, s kit.Stock) []finding.Finding {
 	var found []finding.Finding
 	for _, text := range s.Lone {
-		found = append(found, finding.Finding{Level: finding.Warning, Step: finding.Kits, Path: "/job/stock", Text: text, WayOut: "Reserve its partner too, or free it for another job."})
+		found = append(found, finding.Finding{Level: finding.Warning, Step: finding.Kits, Path: "/job/stock", Text: text,
+			WayOut: "Reserve its partner too, or free it for another job."})
 	}
 	for _, c := range s.Expired {
 		text, way := "is left out", "Free it, or choose the school that a sealed pail is still good."
@@ -171,7 +182,8 @@ func stockFindings(in *input.Inputs, name string, s kit.Stock) []finding.Finding
 	if len(s.Lots) > 1 {
 		found = append(found, finding.Finding{
 			Level: finding.Note, Step: finding.Kits, Path: "/job/stock",
-			Text: fmt.Sprintf("%s is in stock in %d lots (%s); one visible floor wants one lot.", name, len(s.Lots), input.List(s.Lots)), WayOut: "Lay each lot on a floor of its own, or mix the lots together before the first batch.",
+			Text: fmt.Sprintf("%s is in stock in %d lots (%s); one visible floor wants one lot.", name, len(s.Lots),
+				input.List(s.Lots)), WayOut: "Lay each lot on a floor of its own, or mix the lots together before the first batch.",
 		})
 	}
 	return found

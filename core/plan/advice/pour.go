@@ -28,7 +28,8 @@ func laid(in *input.Inputs, all stage.Laid) []finding.Finding {
 			if s.Layout.Exit == nil && all.Most[i] > 1 {
 				found = append(found, finding.Finding{
 					Level: finding.Note, Step: finding.Pour, Path: path + "/layout/exit",
-					Text: s.Name + " has no exit marked, so the sections may not end at the door.", WayOut: "Mark the door by which the crew leaves.",
+					Text:   s.Name + " has no exit marked, so the sections may not end at the door.",
+					WayOut: "Mark the door by which the crew leaves.",
 				})
 			}
 			found = append(found, misplacedExits(in, i)...)
@@ -56,9 +57,11 @@ func laid(in *input.Inputs, all stage.Laid) []finding.Finding {
 
 // misplacedMixing says that a mixing place is not on its floor.
 func misplacedMixing(s job.Surface, path string) finding.Finding {
-	fix := &finding.Fix{Label: "Take the mark off", Patch: []finding.PatchStep{{Op: "remove", Path: path + "/layout/mixing"}}}
+	fix := &finding.Fix{Label: "Take the mark off",
+		Patch: []finding.PatchStep{{Op: "remove", Path: path + "/layout/mixing"}}}
 	if exit := s.Layout.Exit; exit != nil {
-		fix = &finding.Fix{Label: "Mix at the exit", Patch: []finding.PatchStep{{Op: "replace", Path: path + "/layout/mixing", Value: *exit}}}
+		fix = &finding.Fix{Label: "Mix at the exit",
+			Patch: []finding.PatchStep{{Op: "replace", Path: path + "/layout/mixing", Value: *exit}}}
 	}
 	return finding.Finding{
 		Level: finding.Warning, Step: finding.Pour, Path: path + "/layout/mixing", Fix: fix,
@@ -79,7 +82,8 @@ func misplacedExits(in *input.Inputs, i int) []finding.Finding {
 		side, _, wall := s.Floor.Outline.Nearest(at)
 		where := ""
 		for n, h := range s.Floor.Holes {
-			if _, _, edge := h.Outline.Nearest(at); h.Outline.Holds(at) || edge.Distance(at) <= geometry.Tolerance && wall.Distance(at) > geometry.Tolerance {
+			if _, _, edge := h.Outline.Nearest(at); h.Outline.Holds(at) || edge.Distance(at) <= geometry.Tolerance &&
+				wall.Distance(at) > geometry.Tolerance {
 				where = fmt.Sprintf("on %s, around which the floor goes", cmp.Or(h.Name, fmt.Sprintf("hole %d", n+1)))
 			}
 		}
@@ -90,9 +94,11 @@ func misplacedExits(in *input.Inputs, i int) []finding.Finding {
 			return
 		}
 		found = append(found, finding.Finding{
-			Level: finding.Warning, Step: finding.Pour, Path: path, Text: fmt.Sprintf("%s: an exit is marked %s; nobody leaves there.", s.Name, where),
+			Level: finding.Warning, Step: finding.Pour, Path: path,
+			Text:   fmt.Sprintf("%s: an exit is marked %s; nobody leaves there.", s.Name, where),
 			WayOut: "Mark the door by which the crew leaves.",
-			Fix:    &finding.Fix{Label: fmt.Sprintf("Mark it on wall %d, where that is nearest", side+1), Patch: []finding.PatchStep{{Op: "replace", Path: path, Value: wall}}},
+			Fix: &finding.Fix{Label: fmt.Sprintf("Mark it on wall %d, where that is nearest", side+1),
+				Patch: []finding.PatchStep{{Op: "replace", Path: path, Value: wall}}},
 		})
 	}
 	if s.Layout.Exit != nil {
@@ -105,7 +111,8 @@ func misplacedExits(in *input.Inputs, i int) []finding.Finding {
 }
 
 // offerSeams offers to put joins of a coat on the lines near them.
-func offerSeams(in *input.Inputs, i, c int, course pour.Course, polygon geometry.Polygon, shares []float64) (finding.Finding, bool) {
+func offerSeams(in *input.Inputs, i, c int, course pour.Course, polygon geometry.Polygon,
+	shares []float64) (finding.Finding, bool) {
 	offers, areas := course.Offered(polygon, shares)
 	if len(offers) == 0 {
 		return finding.Finding{}, false
@@ -124,7 +131,8 @@ func offerSeams(in *input.Inputs, i, c int, course pour.Course, polygon geometry
 		Level: finding.Note, Step: finding.Pour, Path: in.Layers[i][c].Path + "/own/shares",
 		Text:   fmt.Sprintf("Coat %d: %s; a join shows least there.", c+1, strings.Join(words, ", ")),
 		WayOut: "Put the join on it, and let the batches follow.",
-		Fix:    &finding.Fix{Label: "Put the joins there", Patch: []finding.PatchStep{{Op: "add", Path: in.Layers[i][c].Path + "/own", Value: own}}},
+		Fix: &finding.Fix{Label: "Put the joins there",
+			Patch: []finding.PatchStep{{Op: "add", Path: in.Layers[i][c].Path + "/own", Value: own}}},
 	}, true
 }
 
@@ -149,7 +157,8 @@ func timed(in *input.Inputs, l stage.Laid, all stage.Timed) []finding.Finding {
 		told := []*finding.Finding{offSlab(in, layer, coat.Times)}
 		if n > 0 && all.Coats[i][n-1].Times != nil && coat.Times.Start != nil {
 			below, start := all.Coats[i][n-1].Times, *coat.Times.Start
-			told = append(told, windowClosed(in, i, n, below, start), noLongerFlows(in, i, n, below, start), noLongerTacky(in, i, n, below, start))
+			told = append(told, windowClosed(in, i, n, below, start), noLongerFlows(in, i, n, below, start),
+				noLongerTacky(in, i, n, below, start))
 		}
 		for _, f := range told {
 			if f != nil {
@@ -176,7 +185,8 @@ func offSlab(in *input.Inputs, l input.ResolvedCoat, c *stage.CoatTimes) *findin
 	}
 	return &finding.Finding{
 		Level: finding.Warning, Step: finding.Batches, Path: l.Path,
-		Text:   fmt.Sprintf("Coat %d of %s goes on a slab of %s%s; its sheet refuses all but %s.", l.Number, p.Name, in.Units.Temperature(c.Slab), when, rangeOf(in, p.SlabMin, p.SlabMax)),
+		Text: fmt.Sprintf("Coat %d of %s goes on a slab of %s%s; its sheet refuses all but %s.", l.Number, p.Name,
+			in.Units.Temperature(c.Slab), when, rangeOf(in, p.SlabMin, p.SlabMax)),
 		WayOut: way,
 	}
 }
@@ -210,7 +220,8 @@ func noLongerFlows(in *input.Inputs, i, n int, below *stage.CoatTimes, start tim
 	}
 	return &finding.Finding{
 		Level: finding.Warning, Step: finding.Batches, Path: l.Path,
-		Text: fmt.Sprintf("%s: coat %d is poured over coat %d while that flows, but that flows only until %s, and the crew comes to it at %s.",
+		Text: fmt.Sprintf("%s: coat %d is poured over coat %d while that flows, but that flows only until %s, and the crew "+
+			"comes to it at %s.",
 			in.File.Job.Surfaces[i].Name, l.Number, n, hour(*works.At), hour(start)),
 		WayOut: "Bring more people, take a slower hardener below, or let it harden and abrade it.",
 		Fix: &finding.Fix{Label: fmt.Sprintf("Let coat %d harden and abrade it", n), Patch: []finding.PatchStep{
@@ -228,16 +239,20 @@ func noLongerTacky(in *input.Inputs, i, n int, below *stage.CoatTimes, start tim
 	}
 	free := below.Stage(material.StageTackFree)
 	f := finding.Finding{
-		Level: finding.Warning, Step: finding.Batches, Path: l.Path + "/when", WayOut: "Bring more people, or lay it as its sheet has it.",
-		Fix: &finding.Fix{Label: "Lay it as soon as it may", Patch: []finding.PatchStep{{Op: "remove", Path: l.Path + "/when"}}},
+		Level: finding.Warning, Step: finding.Batches, Path: l.Path + "/when",
+		WayOut: "Bring more people, or lay it as its sheet has it.",
+		Fix: &finding.Fix{Label: "Lay it as soon as it may",
+			Patch: []finding.PatchStep{{Op: "remove", Path: l.Path + "/when"}}},
 	}
 	name := in.File.Job.Surfaces[i].Name
 	switch {
 	case free.After == 0:
-		f.Text = fmt.Sprintf("%s: coat %d is laid on coat %d while that is tacky, but its sheet does not say when it is tack-free.", name, l.Number, n)
+		f.Text = fmt.Sprintf("%s: coat %d is laid on coat %d while that is tacky, but its sheet does not say when it is "+
+			"tack-free.", name, l.Number, n)
 		f.WayOut = "Enter that time on its data sheet, or lay it as its sheet has it."
 	case start.After(free.After.After(*below.Start)):
-		f.Text = fmt.Sprintf("%s: coat %d is laid on coat %d while that is tacky, but its first section is tack-free at %s, and the crew comes to it at %s.",
+		f.Text = fmt.Sprintf("%s: coat %d is laid on coat %d while that is tacky, but its first section is tack-free at "+
+			"%s, and the crew comes to it at %s.",
 			name, l.Number, n, hour(free.After.After(*below.Start)), hour(start))
 	default:
 		return nil
@@ -256,21 +271,24 @@ func doorShut(in *input.Inputs, i int, l input.ResolvedCoat, course *pour.Course
 	}
 	return []finding.Finding{{
 		Level: finding.Warning, Step: finding.Pour, Path: input.SurfacePath(i) + "/layout/closes",
-		Text: fmt.Sprintf("%s, coat %d: its door is shut at %s, and its last section is done only at %s: nobody comes out that way.",
+		Text: fmt.Sprintf("%s, coat %d: its door is shut at %s, and its last section is done only at %s: nobody comes out "+
+			"that way.",
 			in.File.Job.Surfaces[i].Name, l.Number, shuts, until.Format("15:04")),
 		WayOut: "Start earlier, keep the door open, or mark another exit.",
 	}}
 }
 
 // TooLate says where a pour comes too late for something, and what would mend it.
-func TooLate(in *input.Inputs, runner *sim.Runner, i int, l input.ResolvedCoat, train sim.Train, run sim.Run, laid stage.LaidCoat) []finding.Finding {
+func TooLate(in *input.Inputs, runner *sim.Runner, i int, l input.ResolvedCoat, train sim.Train, run sim.Run,
+	laid stage.LaidCoat) []finding.Finding {
 	name := fmt.Sprintf("%s, coat %d", in.File.Job.Surfaces[i].Name, l.Number)
 	var found []finding.Finding
 	for _, m := range run.Moments {
 		if m.Slack >= 0 {
 			break
 		}
-		found = append(found, finding.Finding{Level: finding.Warning, Step: finding.Pour, Path: l.Path, Text: fmt.Sprintf("%s: %s", name, missedLimit(in, run, m))})
+		found = append(found, finding.Finding{Level: finding.Warning, Step: finding.Pour, Path: l.Path,
+			Text: fmt.Sprintf("%s: %s", name, missedLimit(in, run, m))})
 		if m.Limit == sim.OfShift {
 			found[len(found)-1].Text += breakOff(in, train, run, laid)
 		}
@@ -290,14 +308,17 @@ func missedLimit(in *input.Inputs, run sim.Run, m sim.Pinch) string {
 	p, late := run.Passages[m.Batch-1], in.Units.Span(-m.Slack)
 	switch m.Limit {
 	case sim.OfPail:
-		return fmt.Sprintf("batch %d is empty %s after mixing start, %s after its pot life of %s.", m.Batch, in.Units.Span(p.Empty-p.Meets), late, in.Units.Span(p.Empty-p.Meets+m.Slack))
+		return fmt.Sprintf("batch %d is empty %s after mixing start, %s after its pot life of %s.", m.Batch,
+			in.Units.Span(p.Empty-p.Meets), late, in.Units.Span(p.Empty-p.Meets+m.Slack))
 	case sim.OfFilm:
 		return fmt.Sprintf("section %d is finished %s after its film can no longer be worked.", m.Batch, late)
 	case sim.OfJoin:
-		return fmt.Sprintf("section %d reaches the edge of the one before %s after that has closed: a lap line shows.", m.Batch, late)
+		return fmt.Sprintf("section %d reaches the edge of the one before %s after that has closed: a lap line shows.",
+			m.Batch, late)
 	}
 	if m.Limit == sim.OfLight {
-		return fmt.Sprintf("it is done %s after the light falls at %s: hair, puddles and thin spots are no longer seen.", late, in.File.Job.Light)
+		return fmt.Sprintf("it is done %s after the light falls at %s: hair, puddles and thin spots are no longer seen.",
+			late, in.File.Job.Light)
 	}
 	return fmt.Sprintf("it takes %s, and the shift ends %s before it is done.", in.Units.Span(run.Ends), late)
 }
@@ -315,7 +336,8 @@ func breakOff(in *input.Inputs, train sim.Train, run sim.Run, laid stage.LaidCoa
 	}
 	for _, c := range laid.Cuts {
 		if c.After == last {
-			return fmt.Sprintf(" It can be broken off after section %d, along its join of %s: a clean tape line there, and on the next day it is abraded along it and overlapped.", last, in.Units.Length(c.Wet))
+			return fmt.Sprintf(" It can be broken off after section %d, along its join of %s: a clean tape line there, and on "+
+				"the next day it is abraded along it and overlapped.", last, in.Units.Length(c.Wet))
 		}
 	}
 	return fmt.Sprintf(" Section %d is the last that is done by then.", last)
@@ -330,7 +352,8 @@ func breakInPour(in *input.Inputs, i int, l input.ResolvedCoat, from, until time
 		}
 		found = append(found, finding.Finding{
 			Level: finding.Note, Step: finding.Pour, Path: l.Path,
-			Text:   fmt.Sprintf("%s, coat %d: the break from %s falls into its pour, which cannot be paused.", in.File.Job.Surfaces[i].Name, l.Number, b[0].Format("15:04")),
+			Text: fmt.Sprintf("%s, coat %d: the break from %s falls into its pour, which cannot be paused.",
+				in.File.Job.Surfaces[i].Name, l.Number, b[0].Format("15:04")),
 			WayOut: "Rest before or after it, or one by one.",
 		})
 	}
@@ -347,7 +370,8 @@ const (
 // change to the job: more on the floor, or else another mixer with a drill of their own
 // besides.
 func leastCrew(in *input.Inputs, runner *sim.Runner, l input.ResolvedCoat, train sim.Train) (string, *finding.Fix) {
-	const otherwise = "a slower hardener or cooler parts, another size of batch, or sections with clean tape lines; the page of the pour tells what each would do."
+	const otherwise = "a slower hardener or cooler parts, another size of batch, or sections with clean tape lines; the " +
+		"page of the pour tells what each would do."
 	crew := l.Crew
 	makes := func(people []work.Person, drills int) bool {
 		train.People, train.Drills = people, drills
@@ -381,10 +405,12 @@ func leastCrew(in *input.Inputs, runner *sim.Runner, l input.ResolvedCoat, train
 		if makes(team, drills+1) {
 			mixing := in.File.Job.Mixing
 			mixing.Drills = drills + 1
-			return fmt.Sprintf("Bring a second mixer with a drill, %d people in all. Or take %s", len(team), otherwise), &finding.Fix{
-				Label: fmt.Sprintf("Plan with two mixers, %d people in all", len(team)),
-				Patch: []finding.PatchStep{{Op: "add", Path: "/job/crew/team", Value: team}, {Op: "add", Path: "/job/mixing", Value: mixing}},
-			}
+			return fmt.Sprintf("Bring a second mixer with a drill, %d people in all. Or take %s", len(team), otherwise),
+				&finding.Fix{
+					Label: fmt.Sprintf("Plan with two mixers, %d people in all", len(team)),
+					Patch: []finding.PatchStep{{Op: "add", Path: "/job/crew/team", Value: team},
+						{Op: "add", Path: "/job/mixing", Value: mixing}},
+				}
 		}
 	}
 	return "More hands alone do not mend it with batches of this size. Take " + otherwise, nil
@@ -393,11 +419,15 @@ func leastCrew(in *input.Inputs, runner *sim.Runner, l input.ResolvedCoat, train
 // missingRole says that a pour needs a part that nobody of the team plays, with the change
 // that has the first of them play all.
 func missingRole(in *input.Inputs, l input.ResolvedCoat) finding.Finding {
-	f := input.Refused(finding.Pour, "/job/crew/team", "Give each part to somebody: mixing, pouring, spreading, and rolling or broadcasting where the coat is rolled or broadcast.",
+	f := input.Refused(finding.Pour, "/job/crew/team",
+		"Give each part to somebody: mixing, pouring, spreading, and rolling or broadcasting where the coat is rolled or "+
+			"broadcast.",
 		"Coat %d of %s cannot be poured: nobody of the crew plays a part that it needs.", l.Number, l.Sheet.Product.Name)
 	if team := in.File.Job.Crew.Team; len(team) > 0 {
-		first := work.Person{Name: team[0].Name, Roles: []work.Role{work.Mixer, work.Runner, work.Pourer, work.CutterIn, work.Spreader, work.Roller, work.Caster}}
-		f.Fix = &finding.Fix{Label: first.Name + " does whatever nobody does", Patch: []finding.PatchStep{{Op: "replace", Path: "/job/crew/team/0", Value: first}}}
+		first := work.Person{Name: team[0].Name, Roles: []work.Role{work.Mixer, work.Runner, work.Pourer, work.CutterIn,
+			work.Spreader, work.Roller, work.Caster}}
+		f.Fix = &finding.Fix{Label: first.Name + " does whatever nobody does",
+			Patch: []finding.PatchStep{{Op: "replace", Path: "/job/crew/team/0", Value: first}}}
 	}
 	return f
 }

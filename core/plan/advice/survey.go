@@ -16,7 +16,8 @@ func measured(in *input.Inputs, m stage.Measured) []finding.Finding {
 	for i, s := range in.File.Job.Surfaces {
 		if !s.Measured() && s.Given == nil {
 			at, way := s.Unmeasured()
-			found = append(found, finding.Finding{Level: finding.Note, Step: finding.Measure, Path: input.SurfacePath(i) + at, Text: s.Name + " is not measured yet.", WayOut: way})
+			found = append(found, finding.Finding{Level: finding.Note, Step: finding.Measure, Path: input.SurfacePath(i) + at,
+				Text: s.Name + " is not measured yet.", WayOut: way})
 			continue
 		}
 		for _, f := range m.Surfaces[i].Found {
@@ -54,11 +55,13 @@ func surveyed(in *input.Inputs, all stage.Surveyed) []finding.Finding {
 					Text: fmt.Sprintf("%s: %s Overridden by %s: %s", s.Name, v.Text, v.Override.By, v.Override.Reason),
 				})
 			case v.Closed():
-				found = append(found, finding.Finding{Level: finding.Warning, Step: finding.Survey, Path: path, Text: s.Name + ": " + v.Text, WayOut: v.WayOut})
+				found = append(found, finding.Finding{Level: finding.Warning, Step: finding.Survey, Path: path,
+					Text: s.Name + ": " + v.Text, WayOut: v.WayOut})
 			}
 		}
 		if p := told.Preparation; p != nil && p.Refused != "" {
-			found = append(found, finding.Finding{Level: finding.Warning, Step: finding.Survey, Path: "/job/methods", Text: s.Name + ": " + p.Refused, WayOut: "Keep to grinding, or change your rule."})
+			found = append(found, finding.Finding{Level: finding.Warning, Step: finding.Survey, Path: "/job/methods",
+				Text: s.Name + ": " + p.Refused, WayOut: "Keep to grinding, or change your rule."})
 		}
 	}
 	if f := unplannedReading(in); f != nil {

@@ -56,7 +56,8 @@ type ResolvedCoat struct {
 func (in Inputs) resolve(s job.Surface, i, c int) ResolvedCoat {
 	l := in.withOwn(s.Coats[c], c+1)
 	l.Path = coatPath(i, c)
-	l.OverSeal = c > 0 && s.Coats[c-1].Seal && s.Survey != nil && (s.Survey.Substrate == survey.Timber || s.Survey.Substrate == survey.Board)
+	l.OverSeal = c > 0 && s.Coats[c-1].Seal && s.Survey != nil &&
+		(s.Survey.Substrate == survey.Timber || s.Survey.Substrate == survey.Board)
 	l.Abrades = c > 0 && !l.Coat.OverWet && (l.Coat.Abraded || l.OverSeal || in.Methods.Between == school.SandEvery)
 	return l
 }

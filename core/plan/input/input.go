@@ -51,17 +51,20 @@ func coatPath(i, c int) string { return fmt.Sprintf("%s/coats/%d", SurfacePath(i
 // Read looks at what spans the whole file: identities, references and values
 // that contradict each other.
 func Read(f job.File, units measure.System, now time.Time) (*Inputs, []finding.Finding) {
-	in := &Inputs{File: f, Units: units, Now: now, Slab: material.AssumedSlab, Methods: f.Job.Methods.Filled(), Rules: survey.Rules(f.Job.Rules)}
+	in := &Inputs{File: f, Units: units, Now: now, Slab: material.AssumedSlab, Methods: f.Job.Methods.Filled(),
+		Rules: survey.Rules(f.Job.Rules)}
 	found := in.checkTemperatures()
 	found = append(found, in.readSheets()...)
 	held := make(map[string]bool, len(f.Job.Stock))
 	for i, c := range f.Job.Stock {
 		if held[c.ID] {
-			found = append(found, Refused(finding.Kits, fmt.Sprintf("/job/stock/%d/id", i), "Reserve each container once.", "Two containers of the stock have the id “%s”.", c.ID))
+			found = append(found, Refused(finding.Kits, fmt.Sprintf("/job/stock/%d/id", i), "Reserve each container once.",
+				"Two containers of the stock have the id “%s”.", c.ID))
 		}
 		held[c.ID] = true
 		for _, fault := range c.Faults() {
-			found = append(found, Refused(finding.Kits, fmt.Sprintf("/job/stock/%d%s", i, fault.Field), fault.Way, "Stock of %s: %s", c.Sheet, fault.Text))
+			found = append(found, Refused(finding.Kits, fmt.Sprintf("/job/stock/%d%s", i, fault.Field), fault.Way,
+				"Stock of %s: %s", c.Sheet, fault.Text))
 		}
 	}
 	found = append(found, in.checkCrew()...)
@@ -138,13 +141,15 @@ func (in *Inputs) readSheets() []finding.Finding {
 		key := material.SheetKey{Product: p.ID, Hardener: hardener}
 		p = withRest(in.Methods, p)
 		mix := p.Mix()
-		in.Sheets[key] = &Sheet{Key: key, Product: p, Mix: mix, Window: buildup.WindowOf(p, in.Slab), Parts: in.PartsTemperature(mix), Path: path}
+		in.Sheets[key] = &Sheet{Key: key, Product: p, Mix: mix, Window: buildup.WindowOf(p, in.Slab),
+			Parts: in.PartsTemperature(mix), Path: path}
 	}
 	for i := range in.File.Products {
 		p := &in.File.Products[i]
 		path := fmt.Sprintf("/products/%d", i)
 		if in.Sheets[material.SheetKey{Product: p.ID}] != nil {
-			found = append(found, Refused(finding.BuildUp, path+"/id", "Give each product its own id.", "Two products have the id “%s”.", p.ID))
+			found = append(found, Refused(finding.BuildUp, path+"/id", "Give each product its own id.",
+				"Two products have the id “%s”.", p.ID))
 			continue
 		}
 		if faults := p.Faults(); len(faults) > 0 {
@@ -164,7 +169,8 @@ func (in *Inputs) readSheets() []finding.Finding {
 		m := &in.File.Media[i]
 		path := fmt.Sprintf("/media/%d", i)
 		if in.Media[m.ID] != nil {
-			found = append(found, Refused(finding.BuildUp, path+"/id", "Give each medium its own id.", "Two media have the id “%s”.", m.ID))
+			found = append(found, Refused(finding.BuildUp, path+"/id", "Give each medium its own id.",
+				"Two media have the id “%s”.", m.ID))
 			continue
 		}
 		in.Media[m.ID] = m
@@ -189,25 +195,31 @@ func (in *Inputs) checkCrew() []finding.Finding {
 	if team := in.File.Job.Crew.Team; len(team) > 0 && in.File.Job.Crew.Counted().Spreaders < 1 {
 		f := Refused(finding.Batches, "/job/crew/team", "Let somebody of the team spread.", "Nobody of the team spreads.")
 		last := len(team) - 1
-		f.Fix = &finding.Fix{Label: team[last].Name + " spreads", Patch: []finding.PatchStep{{Op: "add", Path: fmt.Sprintf("/job/crew/team/%d/roles/-", last), Value: work.Spreader}}}
+		f.Fix = &finding.Fix{Label: team[last].Name + " spreads",
+			Patch: []finding.PatchStep{{Op: "add", Path: fmt.Sprintf("/job/crew/team/%d/roles/-", last), Value: work.Spreader}}}
 		found = append(found, f)
 	}
 	if in.File.Job.Crew.Spreaders < 1 {
-		found = append(found, Refused(finding.Batches, "/job/crew/spreaders", "Enter one person at least.", "Nobody is there to spread."))
+		found = append(found, Refused(finding.Batches, "/job/crew/spreaders", "Enter one person at least.",
+			"Nobody is there to spread."))
 	}
 	if pace := in.File.Job.Crew.Pace.Value; !buildup.AnyPace(pace) {
-		found = append(found, Refused(finding.Batches, "/job/crew/pace", "Enter the area one person spreads in an hour.", "The pace is not one a person can spread at."))
+		found = append(found, Refused(finding.Batches, "/job/crew/pace", "Enter the area one person spreads in an hour.",
+			"The pace is not one a person can spread at."))
 	}
 	if own := in.File.Job.Crew.Divides; own != nil && !(own.Sum() > 0) {
-		f := Refused(finding.Pour, "/job/crew/divides", "Give at least one part of the work a share.", "No part of the work on the floor has a share.")
-		f.Fix = &finding.Fix{Label: "Divide it as usual", Patch: []finding.PatchStep{{Op: "remove", Path: "/job/crew/divides"}}}
+		f := Refused(finding.Pour, "/job/crew/divides", "Give at least one part of the work a share.",
+			"No part of the work on the floor has a share.")
+		f.Fix = &finding.Fix{Label: "Divide it as usual",
+			Patch: []finding.PatchStep{{Op: "remove", Path: "/job/crew/divides"}}}
 		found = append(found, f)
 	}
 	if b := in.File.Job.Bucket; b.Pail != nil {
 		if holds := b.Pail.Holds(b.Pail.Height); math.Abs(float64(holds/b.Volume)-1) > pailOff {
 			found = append(found, finding.Finding{
 				Level: finding.Warning, Step: finding.Batches, Path: "/job/bucket/pail",
-				Text:   fmt.Sprintf("The pail as measured holds %s, but the bucket is entered with %s; marks by height rest on the measures.", in.Units.Volume(holds), in.Units.Volume(b.Volume)),
+				Text: fmt.Sprintf("The pail as measured holds %s, but the bucket is entered with %s; marks by height rest on "+
+					"the measures.", in.Units.Volume(holds), in.Units.Volume(b.Volume)),
 				WayOut: "Measure the inside again, or enter what it holds.",
 			})
 		}
@@ -235,7 +247,8 @@ func (in *Inputs) checkTemperatures() []finding.Finding {
 		if at == nil || at.Value >= c.low && at.Value <= c.high {
 			continue
 		}
-		found = append(found, Refused(finding.Batches, c.path, fmt.Sprintf("Enter %s to %s.", in.Units.Temperature(c.low), in.Units.Temperature(c.high)), "%s %s.", c.text, in.Units.Temperature(at.Value)))
+		found = append(found, Refused(finding.Batches, c.path, fmt.Sprintf("Enter %s to %s.", in.Units.Temperature(c.low),
+			in.Units.Temperature(c.high)), "%s %s.", c.text, in.Units.Temperature(at.Value)))
 		*c.value = nil
 	}
 	in.Slab = material.AssumedSlab
@@ -263,7 +276,8 @@ func (in *Inputs) readHours() []finding.Finding {
 			if own.Overnight() {
 				found = append(found, finding.Finding{
 					Level: finding.Note, Step: finding.Batches, Path: "/job/hours/until",
-					Text:   fmt.Sprintf("The shift from %s runs until %s on the next day, %s with its breaks left out.", own.From, own.Until, in.Units.Span(own.Work())),
+					Text: fmt.Sprintf("The shift from %s runs until %s on the next day, %s with its breaks left out.", own.From,
+						own.Until, in.Units.Span(own.Work())),
 					WayOut: "Exchange the two if a day shift is meant.",
 				})
 			}
@@ -284,12 +298,14 @@ func (in *Inputs) readHours() []finding.Finding {
 	}
 	in.Start = &start.At
 	if start.Note != "" {
-		found = append(found, finding.Finding{Level: finding.Note, Step: finding.Batches, Path: "/job/start", Text: start.Note, WayOut: "Choose another hour if that is not what you mean."})
+		found = append(found, finding.Finding{Level: finding.Note, Step: finding.Batches, Path: "/job/start",
+			Text: start.Note, WayOut: "Choose another hour if that is not what you mean."})
 	}
 	if in.File.Job.Zone != "" && !in.Hours.Open(start.At) {
 		found = append(found, finding.Finding{
 			Level: finding.Note, Step: finding.Batches, Path: "/job/start",
-			Text:   fmt.Sprintf("The work begins on %s, outside the working hours (%s).", start.At.Format("Mon 2 Jan, 15:04"), in.Hours.Words()),
+			Text: fmt.Sprintf("The work begins on %s, outside the working hours (%s).", start.At.Format("Mon 2 Jan, 15:04"),
+				in.Hours.Words()),
 			WayOut: "Start within them, or change the hours of this job.",
 		})
 	}
@@ -303,7 +319,8 @@ func (in *Inputs) checkIdentities() []finding.Finding {
 	ids := make(map[string]bool)
 	unique := func(id, path string) {
 		if ids[id] {
-			found = append(found, Refused(finding.Measure, path+"/id", "Give each its own id.", "Two parts of the job have the id “%s”.", id))
+			found = append(found, Refused(finding.Measure, path+"/id", "Give each its own id.",
+				"Two parts of the job have the id “%s”.", id))
 		}
 		ids[id] = true
 	}
@@ -311,7 +328,8 @@ func (in *Inputs) checkIdentities() []finding.Finding {
 		path := SurfacePath(i)
 		unique(s.ID, path)
 		if s.Top != nil && s.Pool != nil || (s.Top != nil || s.Pool != nil) && len(s.Floor.Outline) > 0 {
-			found = append(found, Refused(finding.Measure, path, "Make each a surface of its own.", "%s is more than one of floor, top and pool.", s.Name))
+			found = append(found, Refused(finding.Measure, path, "Make each a surface of its own.",
+				"%s is more than one of floor, top and pool.", s.Name))
 		}
 		for at, id := range s.Shape.IDs() {
 			unique(id, path+at)
@@ -363,10 +381,12 @@ func (in *Inputs) sheetless(surface string, l ResolvedCoat) *finding.Finding {
 		if in.Sheets[material.SheetKey{Product: there.ID}] == nil {
 			return nil
 		}
-		f := Refused(finding.BuildUp, l.Path+"/hardener", "Choose one of its hardeners.", "%s, coat %d: %s has no hardener “%s”.", surface, l.Number, there.Name, l.Coat.Hardener)
+		f := Refused(finding.BuildUp, l.Path+"/hardener", "Choose one of its hardeners.",
+			"%s, coat %d: %s has no hardener “%s”.", surface, l.Number, there.Name, l.Coat.Hardener)
 		return &f
 	}
-	f := Refused(finding.BuildUp, l.Path+"/product", "Choose a product from the shelf.", "%s, coat %d names a product “%s” that is not in the file.", surface, l.Number, l.Coat.Product)
+	f := Refused(finding.BuildUp, l.Path+"/product", "Choose a product from the shelf.",
+		"%s, coat %d names a product “%s” that is not in the file.", surface, l.Number, l.Coat.Product)
 	return &f
 }
 
@@ -374,11 +394,13 @@ func (in *Inputs) sheetless(surface string, l ResolvedCoat) *finding.Finding {
 func (in *Inputs) strangers(l ResolvedCoat) *finding.Finding {
 	for _, n := range l.Coat.Media() {
 		if in.Media[n.Medium] == nil {
-			f := Refused(finding.BuildUp, l.Path+n.Field, "Choose one from the shelf.", "it names a medium “%s” that is not in the file.", n.Medium)
+			f := Refused(finding.BuildUp, l.Path+n.Field, "Choose one from the shelf.",
+				"it names a medium “%s” that is not in the file.", n.Medium)
 			return &f
 		}
 		if in.faulty[n.Medium] {
-			f := Refused(finding.BuildUp, l.Path+n.Field, "Correct it on the shelf, or choose another.", "it names %s, which cannot be planned with.", in.Media[n.Medium].Name)
+			f := Refused(finding.BuildUp, l.Path+n.Field, "Correct it on the shelf, or choose another.",
+				"it names %s, which cannot be planned with.", in.Media[n.Medium].Name)
 			return &f
 		}
 	}

@@ -23,7 +23,8 @@ func newWeather(f *job.Forecast) (weather, []finding.Finding) {
 	}
 	for i, h := range f.Hours {
 		if bad := job.CheckYear(h.At); bad != nil {
-			return weather{}, []finding.Finding{Refused(finding.Survey, fmt.Sprintf("/job/forecast/hours/%d/at", i), "Correct it, or fetch the forecast again.", "The forecast: %v.", bad)}
+			return weather{}, []finding.Finding{Refused(finding.Survey, fmt.Sprintf("/job/forecast/hours/%d/at", i),
+				"Correct it, or fetch the forecast again.", "The forecast: %v.", bad)}
 		}
 	}
 	hours, faults := climate.Hourly(f.Hours)

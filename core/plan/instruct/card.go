@@ -19,15 +19,18 @@ import (
 
 // CardsOf returns the mix card of every batch of a coat, and the findings about them.
 func CardsOf(in *input.Inputs,
-	i int, l input.ResolvedCoat, b *buildup.Build, d stage.DividedCoat, lay stage.LaidCoat, clocks []stage.Clock, life *stage.Lives, working measure.Span,
+	i int, l input.ResolvedCoat, b *buildup.Build, d stage.DividedCoat, lay stage.LaidCoat, clocks []stage.Clock,
+	life *stage.Lives, working measure.Span,
 ) ([]kit.Card, []finding.Finding) {
 	sections := lay.Sections
 	mixing := in.File.Job.Mixing
-	how := kit.Filling{BFirst: in.Methods.First == school.BFirst, Pail: l.Bucket.Pail, Tare: l.Bucket.Tare, Scale: mixing.Scale, Pumps: l.Pumps, Mixing: l.Mixing}
+	how := kit.Filling{BFirst: in.Methods.First == school.BFirst, Pail: l.Bucket.Pail, Tare: l.Bucket.Tare,
+		Scale: mixing.Scale, Pumps: l.Pumps, Mixing: l.Mixing}
 	cards := make([]kit.Card, len(sections))
 	for n, batch := range d.Division.Batches {
 		section := sections[n]
-		card := kit.NewCard(l.Sheet.Product, l.Sheet.Mix, batch, len(sections), section.Area+section.Parts, d.Mixed, life.Of(batch.Mass), how, in.Units)
+		card := kit.NewCard(l.Sheet.Product, l.Sheet.Mix, batch, len(sections), section.Area+section.Parts, d.Mixed,
+			life.Of(batch.Mass), how, in.Units)
 		if card.PotLife > 0 {
 			card.Beyond = life.Beyond
 			if left := life.Left(batch.Mass); left.Smokes != nil {
@@ -40,7 +43,8 @@ func CardsOf(in *input.Inputs,
 			}
 			a = a.AsMixed(d.Division.Mixed, b.Need)
 			share := float64(batch.Volume / d.Division.Mixed)
-			card.Additions = append(card.Additions, kit.Added{Name: a.Name, How: a.How, Mass: a.Mass * measure.Mass(share), Volume: a.Volume * measure.Volume(share)})
+			card.Additions = append(card.Additions, kit.Added{Name: a.Name, How: a.How, Mass: a.Mass * measure.Mass(share),
+				Volume: a.Volume * measure.Volume(share)})
 		}
 		divideColours(in, l, &card, batch, float64(batch.Volume/d.Division.Mixed), section, lay.Panels)
 		card.Steps = mixingSteps(in, l, card)
@@ -62,12 +66,14 @@ func CardsOf(in *input.Inputs,
 }
 
 // divideColours divides a batch into its cups, and its life among the pieces.
-func divideColours(in *input.Inputs, l input.ResolvedCoat, card *kit.Card, b kit.Batch, share float64, section pour.Section, panels []takeoff.Panel) {
+func divideColours(in *input.Inputs, l input.ResolvedCoat, card *kit.Card, b kit.Batch, share float64,
+	section pour.Section, panels []takeoff.Panel) {
 	if l.Coat.Colours == nil {
 		return
 	}
 	patches := patchesOf(section, panels)
-	card.Cups = kit.Cups(*l.Coat.Colours, b, share, patches, l.Sheet.Mix, in.Methods.Tinting == school.TintBefore && len(card.Parts) > 1)
+	card.Cups = kit.Cups(*l.Coat.Colours, b, share, patches, l.Sheet.Mix, in.Methods.Tinting == school.TintBefore &&
+		len(card.Parts) > 1)
 	if card.PotLife > 0 {
 		card.Turns = kit.Turns(patches, card.Stirred().Ready()+l.Carry, card.PotLife)
 	}
@@ -170,7 +176,8 @@ func (m *mixer) twoPack(c kit.Card) {
 	before := m.in.Methods.Tinting == school.TintBefore
 	m.do("Stir A alone, with what has settled on its bottom.", 0)
 	if len(c.Cups) > 0 && before {
-		m.do(fmt.Sprintf("Divide A into %d cups and colour each; weigh its own B into each only when its turn comes.", len(c.Cups)), 0)
+		m.do(fmt.Sprintf("Divide A into %d cups and colour each; weigh its own B into each only when its turn comes.",
+			len(c.Cups)), 0)
 	}
 	if before && m.stirredIn() {
 		m.do("Stir the pigment and thinner listed into A; the marks and readings are without them.", 0)

@@ -21,7 +21,8 @@ const tapeAfter measure.Span = 30 * measure.Minute
 
 // floorSteps returns what a section needs after the pail, by how the coat is laid and on what:
 // common practice, no source, but for what the sheet and the plan say.
-func floorSteps(in *input.Inputs, i int, l input.ResolvedCoat, section pour.Section, faces measure.Volume, card kit.Card, working measure.Span) []kit.CardStep {
+func floorSteps(in *input.Inputs, i int, l input.ResolvedCoat, section pour.Section, faces measure.Volume,
+	card kit.Card, working measure.Span) []kit.CardStep {
 	s := in.File.Job.Surfaces[i]
 	all := make([]kit.CardStep, 0, 8)
 	do := func(format string, args ...any) {
@@ -31,7 +32,8 @@ func floorSteps(in *input.Inputs, i int, l input.ResolvedCoat, section pour.Sect
 		all = append(all, kit.CardStep{Text: format})
 	}
 	if l.Coat.OverWet {
-		do("Pour over coat %d while it still flows: what has begun to string is left alone. What is below shines through light colours.", l.Number-1)
+		do("Pour over coat %d while it still flows: what has begun to string is left alone. What is below shines through "+
+			"light colours.", l.Number-1)
 	}
 	switch {
 	case l.Coat.On == input.OnUpright:
@@ -42,7 +44,8 @@ func floorSteps(in *input.Inputs, i int, l input.ResolvedCoat, section pour.Sect
 		if s.Layout.Exit == nil {
 			do("From the deep end to the ladder, walls from the top down; edges and corners by brush ahead of the roller.")
 		} else {
-			do("Walls once round from beside the ladder, then the floor from its far end to the ladder's foot; walls from the top down, edges and corners by brush ahead of the roller.")
+			do("Walls once round from beside the ladder, then the floor from its far end to the ladder's foot; walls from the " +
+				"top down, edges and corners by brush ahead of the roller.")
 		}
 		for _, span := range section.Spans {
 			if span.Lifts > 1 {
@@ -52,7 +55,8 @@ func floorSteps(in *input.Inputs, i int, l input.ResolvedCoat, section pour.Sect
 		do("Roll it out at once, cross-roll at right angles, and into the section done before.")
 	default:
 		for _, f := range section.Steps {
-			do("%s first, from the top down: steps %d to %d, counted from the top; nobody comes back up over them.", f.Name, f.From, f.To)
+			do("%s first, from the top down: steps %d to %d, counted from the top; nobody comes back up over them.", f.Name,
+				f.From, f.To)
 		}
 		groundSteps(in, do, s.Floor.Outline != nil, l, card)
 	}
@@ -83,10 +87,12 @@ func groundSteps(in *input.Inputs, do func(string, ...any), drawn bool, l input.
 	case school.Brush:
 		do("Brush it on in two directions; lay off the last strokes one way.")
 	case school.Spray:
-		do("Spray as its sheet says, in passes at right angles that lap by half; the mask and air that the safety data sheet names.")
+		do("Spray as its sheet says, in passes at right angles that lap by half; the mask and air that the safety data " +
+			"sheet names.")
 	default:
 		do("Pour it in lines along the last edge; nothing stays in the pail.")
-		do("Spread with a notch or pins of %s for %s wet; check with a gauge (ASTM D4414).", in.Units.Film(buildup.NotchOverFilm*card.Wet), in.Units.Film(card.Wet))
+		do("Spread with a notch or pins of %s for %s wet; check with a gauge (ASTM D4414).",
+			in.Units.Film(buildup.NotchOverFilm*card.Wet), in.Units.Film(card.Wet))
 		do("Cut in along the walls by brush, ahead of the roller; back-roll at once, then cross-roll at right angles.")
 		if card.Wet > spikesFrom {
 			do("Walk in spiked shoes, lifting the feet: dragging leaves marks.")
@@ -109,9 +115,11 @@ func groundSteps(in *input.Inputs, do func(string, ...any), drawn bool, l input.
 }
 
 // topSteps adds the work on a table or counter.
-func topSteps(in *input.Inputs, do func(string, ...any), section pour.Section, faces measure.Volume, card kit.Card, working measure.Span) {
+func topSteps(in *input.Inputs, do func(string, ...any), section pour.Section, faces measure.Volume, card kit.Card,
+	working measure.Span) {
 	if faces > 0 {
-		do("Edges first: %s of this pail with a nearly dry roller, so that what runs over wets them evenly.", in.Units.Volume(faces))
+		do("Edges first: %s of this pail with a nearly dry roller, so that what runs over wets them evenly.",
+			in.Units.Volume(faces))
 	} else {
 		do("Edges first: a thin coat with a nearly dry roller, so that what runs over wets them evenly.")
 	}
@@ -129,10 +137,12 @@ func topSteps(in *input.Inputs, do func(string, ...any), section pour.Section, f
 		pull = min(pull, working/2)
 	}
 	if card.Meets != nil {
-		do("Pull the tape when the run down it has slowed, about %s; help the edge over and scrape the drips below.", pull.After(*card.Meets).Format("15:04"))
+		do("Pull the tape when the run down it has slowed, about %s; help the edge over and scrape the drips below.",
+			pull.After(*card.Meets).Format("15:04"))
 		return
 	}
-	do("Pull the tape when the run down it has slowed, about %s after pouring; help the edge over and scrape the drips below.", in.Units.Span(pull))
+	do("Pull the tape when the run down it has slowed, about %s after pouring; help the edge over and scrape the "+
+		"drips below.", in.Units.Span(pull))
 }
 
 // bubbleSteps adds what this contractor does about them.
@@ -151,7 +161,8 @@ func broadcastWords(l input.ResolvedCoat) string {
 		return ""
 	}
 	how := map[string]string{"light": "lightly", "even": "evenly", "full": "until no more sticks"}[l.Coat.Scatter.Degree]
-	return fmt.Sprintf("%s %s, from a hand's height upwards so that it falls straight; leave a wet edge bare for the next section.", l.Scatter.Name, how)
+	return fmt.Sprintf("%s %s, from a hand's height upwards so that it falls straight; leave a wet edge bare for the "+
+		"next section.", l.Scatter.Name, how)
 }
 
 // DayBefore returns what is done the day before a coat, and in the last minutes: common
@@ -167,7 +178,8 @@ func DayBefore(in *input.Inputs, i int, l input.ResolvedCoat, start *time.Time) 
 	at := in.Units.Temperature(l.Sheet.Parts)
 	switch {
 	case in.Methods.Warmth == school.WarmUp && len(p.Components) > 1:
-		say("Move %s to where it is mixed %s and warm the parts to %s: bath or blanket, no flame. They flow better and live shorter.", p.Name, by, at)
+		say("Move %s to where it is mixed %s and warm the parts to %s: bath or blanket, no flame. They flow better and "+
+			"live shorter.", p.Name, by, at)
 	case len(p.Components) > 1:
 		say("Move %s to where it is mixed %s, cool and out of the sun, so that the parts come to %s.", p.Name, by, at)
 	default:
@@ -175,7 +187,8 @@ func DayBefore(in *input.Inputs, i int, l input.ResolvedCoat, start *time.Time) 
 	}
 	say("The day before: turn the pails over, and stir A to the bottom; what settles there is the part that counts.")
 	if len(p.Components) > 1 {
-		say("Stage each A with its own B beside the mixing place, by the door the crew leaves by; only one B is opened at a time. Parts of other products stand apart, out of reach.")
+		say("Stage each A with its own B beside the mixing place, by the door the crew leaves by; only one B is opened at " +
+			"a time. Parts of other products stand apart, out of reach.")
 	}
 	if in.Methods.Session == school.TapeLines && len(in.File.Job.Surfaces[i].Floor.Outline) > 0 {
 		say("Tape the lines of the sections, at joints, saw cuts and doorways where there are any.")

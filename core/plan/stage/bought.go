@@ -39,7 +39,8 @@ func BuyAll(in *input.Inputs, b Built) Bought {
 			needs[l.Sheet.Key] += made.Need
 		}
 	}
-	out := Bought{Purchases: make([]kit.Purchase, 0, len(order)), By: make(map[material.SheetKey]*kit.Purchase, len(order))}
+	out := Bought{Purchases: make([]kit.Purchase, 0, len(order)),
+		By: make(map[material.SheetKey]*kit.Purchase, len(order))}
 	total, priced := 0.0, true
 	for _, key := range order {
 		s := in.Sheets[key]

@@ -21,7 +21,8 @@ func BuildAll(in *input.Inputs, m Measured) Built {
 			if off == nil || !l.Sound || l.Covers(off) <= 0 {
 				continue
 			}
-			under := buildup.Under{Area: l.Covers(off), RunOff: off.RunOff, Upright: off.Facing.Vertical, First: c == 0, Media: in.Media, Tossed: in.Methods.Texture == school.Scattered}
+			under := buildup.Under{Area: l.Covers(off), RunOff: off.RunOff, Upright: off.Facing.Vertical, First: c == 0,
+				Media: in.Media, Tossed: in.Methods.Texture == school.Scattered}
 			if l.Coat.On == input.OnUpright {
 				under.RunOff = 0
 			}

@@ -82,7 +82,8 @@ func (d *divider) coat(l input.ResolvedCoat, b buildup.Build, area measure.Area)
 	life := d.lives.get(l.Sheet)
 	out.Life = life
 	how := kit.Spreading{
-		Spreaders: crew.Spreaders, Pace: crew.Pace.Value, PerArea: b.Need / measure.Volume(area), Density: b.Density.Value, Carry: l.Carry, Kit: hand.Largest(),
+		Spreaders: crew.Spreaders, Pace: crew.Pace.Value, PerArea: b.Need / measure.Volume(area), Density: b.Density.Value,
+		Carry: l.Carry, Kit: hand.Largest(),
 		Mixing: l.Mixing, Thinner: float64(b.Thinner / b.Need), KitShare: l.Methods.KitShare(), Wanted: l.Wanted,
 	}
 	if life.Table != nil {
@@ -169,7 +170,8 @@ func (d *divider) relax(s *input.Sheet, limits []kit.Limit, how kit.Spreading) [
 	var ways []string
 	tell := func(what string, v measure.Volume) {
 		if v = min(v, next.Volume); v > decides.Volume*worth {
-			ways = append(ways, fmt.Sprintf("%s: %s instead of %s.", what, d.in.Units.Volume(v), d.in.Units.Volume(decides.Volume)))
+			ways = append(ways, fmt.Sprintf("%s: %s instead of %s.", what, d.in.Units.Volume(v),
+				d.in.Units.Volume(decides.Volume)))
 		}
 	}
 	switch decides.Kind {

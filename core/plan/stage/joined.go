@@ -17,7 +17,8 @@ import (
 // the one before while that is open, as a train of three such batches, or of one, shows, with what
 // would allow larger ones; nil where the limit itself does, and where not even the least
 // batch would.
-func (d *divider) joined(l input.ResolvedCoat, b buildup.Build, area measure.Area, limit measure.Volume) (*kit.Limit, []string) {
+func (d *divider) joined(l input.ResolvedCoat, b buildup.Build, area measure.Area,
+	limit measure.Volume) (*kit.Limit, []string) {
 	working, _ := l.Sheet.Product.Reach(material.StageWorking, d.in.Slab)
 	if !(limit > 0) || working <= 0 || d.in.Methods.Session != school.WholeFloor {
 		return nil, nil
@@ -36,7 +37,8 @@ func (d *divider) joined(l input.ResolvedCoat, b buildup.Build, area measure.Are
 				loads[n].beside = []int{n - 1}
 			}
 		}
-		return trainOf(d.in, l, &division, loads, measure.Area(count)*area, nil, func(measure.Span) measure.Span { return working }, 0, 0)
+		return trainOf(d.in, l, &division, loads, measure.Area(count)*area, nil,
+			func(measure.Span) measure.Span { return working }, 0, 0)
 	}
 	keepsUp := func(train sim.Train) bool {
 		_, tight, err := d.runner.Judge(train)
@@ -71,14 +73,16 @@ func (d *divider) joined(l input.ResolvedCoat, b buildup.Build, area measure.Are
 	if largest <= 0 || largest >= limit {
 		return nil, nil
 	}
-	text := fmt.Sprintf("This crew works sections of %s into each other in time; the film of larger ones closes before, after %s.",
+	text := fmt.Sprintf("This crew works sections of %s into each other in time; the film of larger ones closes before, "+
+		"after %s.",
 		d.in.Units.Area(measure.Area(float64(area)*float64(largest/b.Need))), d.in.Units.Span(working))
 	var ways []string
 	if len(l.Crew.Team) == 0 {
 		more := l
 		more.Crew.Spreaders++
 		if v := largestOf(limit, fitting(more)); v > largest*worth {
-			ways = append(ways, fmt.Sprintf("Another pair of hands: %s instead of %s.", d.in.Units.Volume(v), d.in.Units.Volume(largest)))
+			ways = append(ways, fmt.Sprintf("Another pair of hands: %s instead of %s.", d.in.Units.Volume(v),
+				d.in.Units.Volume(largest)))
 		}
 	}
 	return &kit.Limit{Kind: kit.ByEdge, Volume: largest, Text: text}, ways

@@ -36,7 +36,8 @@ type LaidCoat struct {
 // LayAll cuts every surface into one section for each batch of each coat.
 func LayAll(ctx context.Context, in *input.Inputs, floors *pour.Memory, m Measured, d Divided) Laid {
 	out := Laid{
-		Courses: make([]*pour.Course, len(in.Layers)), Most: make([]int, len(in.Layers)), Unmixed: make([]bool, len(in.Layers)), Coats: make([][]LaidCoat, len(in.Layers)),
+		Courses: make([]*pour.Course, len(in.Layers)), Most: make([]int, len(in.Layers)),
+		Unmixed: make([]bool, len(in.Layers)), Coats: make([][]LaidCoat, len(in.Layers)),
 	}
 	for i := range in.Layers {
 		out.Coats[i] = make([]LaidCoat, len(in.Layers[i]))
@@ -103,7 +104,8 @@ func mostBatches(coats []DividedCoat) *kit.Division {
 }
 
 // cutFloor divides a floor along the course of the coat with the most batches.
-func cutFloor(in *input.Inputs, floors *pour.Memory, i int, off *takeoff.Takeoff, most *kit.Division, coats []DividedCoat, out []LaidCoat) pour.Course {
+func cutFloor(in *input.Inputs, floors *pour.Memory, i int, off *takeoff.Takeoff, most *kit.Division,
+	coats []DividedCoat, out []LaidCoat) pour.Course {
 	s := in.File.Job.Surfaces[i]
 	polygon := s.Floor.Polygon()
 	floor, _ := shareFlights(in, off, most)
@@ -182,7 +184,8 @@ func allotPanels(in *input.Inputs, i int, off *takeoff.Takeoff, coats []DividedC
 			pour.Pour(panels, sections, division.Batches, off.Strips, takes)
 		}
 		renumberPanels(in, i, panels, sections)
-		out[c] = LaidCoat{Sections: sectionsOf(in, sections, in.Layers[i][c], division, off, nil), Cuts: []pour.Cut{}, Panels: panels}
+		out[c] = LaidCoat{Sections: sectionsOf(in, sections, in.Layers[i][c], division, off, nil), Cuts: []pour.Cut{},
+			Panels: panels}
 	}
 }
 
@@ -271,7 +274,8 @@ func takes(l input.ResolvedCoat) func(takeoff.Panel) float64 {
 
 // sectionsOf returns sections as a coat has them: named for it, each with its part of the
 // edges, steps and ramps.
-func sectionsOf(in *input.Inputs, sections []pour.Section, l input.ResolvedCoat, d *kit.Division, off *takeoff.Takeoff, steps [][]pour.Descent) []pour.Section {
+func sectionsOf(in *input.Inputs, sections []pour.Section, l input.ResolvedCoat, d *kit.Division, off *takeoff.Takeoff,
+	steps [][]pour.Descent) []pour.Section {
 	own := slices.Clone(sections)
 	evenly, whole := off.Parts, measure.Area(0)
 	for n := range own {

@@ -155,8 +155,10 @@ type timer struct {
 // follows each film.
 func TimeAll(ctx context.Context, in *input.Inputs, trains *sim.Memory, m Measured, d Divided, l Laid) Timed {
 	clock := timer{
-		in: in, trains: trains, measured: m, divided: d, laid: l, slabs: NewSlabs(in), out: Timed{Coats: make([][]TimedCoat, len(in.Layers))},
-		free: in.Now, below: make([]*CoatTimes, len(in.Layers)), under: make([]*slabHours, len(in.Layers)), walked: make([]time.Time, len(in.Layers)),
+		in: in, trains: trains, measured: m, divided: d, laid: l, slabs: NewSlabs(in),
+		out:  Timed{Coats: make([][]TimedCoat, len(in.Layers))},
+		free: in.Now, below: make([]*CoatTimes, len(in.Layers)), under: make([]*slabHours, len(in.Layers)),
+		walked: make([]time.Time, len(in.Layers)),
 	}
 	if in.Start != nil {
 		clock.free = *in.Start
@@ -269,7 +271,8 @@ func (t *timer) abrading(i int, below *CoatTimes, free time.Time) (from, until t
 	}
 	from = t.in.Hours.Next(from)
 	people := float64(t.in.File.Job.Crew.People())
-	return from, (measure.Span(float64(t.measured.Surfaces[i].Takeoff.Area) / survey.SandPace / people * measure.Hour)).After(from)
+	return from,
+		(measure.Span(float64(t.measured.Surfaces[i].Takeoff.Area) / survey.SandPace / people * measure.Hour)).After(from)
 }
 
 // Under returns the slab of a surface through the forecast, corrected by what was read on it;
@@ -351,7 +354,8 @@ func (t *timer) pour(i, n int, w *slabHours, at time.Time) measure.Span {
 func (t *timer) ran(i, n int, w *slabHours, at time.Time) (sim.Train, sim.Run, error) {
 	l := t.in.Layers[i][n]
 	area := l.Covers(t.measured.Surfaces[i].Takeoff)
-	train := trainOf(t.in, l, t.divided.Coats[i][n].Division, sectionLoads(t.in, l, t.laid.Coats[i][n]), area, t.divided.Lives[l.Sheet], t.edge(l, w, at), shiftLeft(t.in, at), lightLeft(t.in, at))
+	train := trainOf(t.in, l, t.divided.Coats[i][n].Division, sectionLoads(t.in, l, t.laid.Coats[i][n]), area,
+		t.divided.Lives[l.Sheet], t.edge(l, w, at), shiftLeft(t.in, at), lightLeft(t.in, at))
 	best := t.runner.Best
 	if w.Steady {
 		best = t.trains.Best

@@ -70,7 +70,8 @@ func sectionLoads(in *input.Inputs, l input.ResolvedCoat, laid LaidCoat) []secti
 
 // trainOf returns the pour of a coat with what is known of it: its batches over its sections,
 // by its crew. Edge returns the working time of a film laid at a time.
-func trainOf(in *input.Inputs, l input.ResolvedCoat, d *kit.Division, grounds []sectionLoad, area measure.Area, life *Lives, edge func(measure.Span) measure.Span, shift, light measure.Span) sim.Train {
+func trainOf(in *input.Inputs, l input.ResolvedCoat, d *kit.Division, grounds []sectionLoad, area measure.Area,
+	life *Lives, edge func(measure.Span) measure.Span, shift, light measure.Span) sim.Train {
 	crew := l.Crew
 	out := sim.Train{
 		Batches: make([]sim.Batch, len(d.Batches)), People: crew.Members(), Drills: l.Drills,
@@ -104,8 +105,10 @@ func trainOf(in *input.Inputs, l input.ResolvedCoat, d *kit.Division, grounds []
 			cast = float64(area) * part / oneCasts
 		}
 		batch := sim.Batch{
-			Open: l.Opens(d), Mix: mixing.Hands(), Stand: mixing.Stand, Carry: l.Carry + measure.Span(g.carry/l.Walking), Beside: g.beside, Lap: g.lap,
-			Works: sim.Works(measure.Span(work*share.Pour), measure.Span(cut), measure.Span(work*share.Spread), measure.Span(work*share.Roll), measure.Span(cast)),
+			Open: l.Opens(d), Mix: mixing.Hands(), Stand: mixing.Stand, Carry: l.Carry + measure.Span(g.carry/l.Walking),
+			Beside: g.beside, Lap: g.lap,
+			Works: sim.Works(measure.Span(work*share.Pour), measure.Span(cut), measure.Span(work*share.Spread),
+				measure.Span(work*share.Roll), measure.Span(cast)),
 		}
 		crossRoll(l, &batch, len(g.beside) > 0)
 		if life != nil {
@@ -148,7 +151,8 @@ func lightLeft(in *input.Inputs, at time.Time) measure.Span {
 	if in.Start == nil || in.File.Job.Light == "" {
 		return 0
 	}
-	return max(1, measure.Span(OnDay(at, in.File.Job.Light).Sub(at).Seconds())) // begun in the dark, it is too dark at once
+	// begun in the dark, it is too dark at once
+	return max(1, measure.Span(OnDay(at, in.File.Job.Light).Sub(at).Seconds()))
 }
 
 // OnDay is a time of day, HH:MM, on the day of another.

@@ -45,7 +45,8 @@ var ErrNoPour = errors.New("there is no pour of this coat")
 
 // poured finds a coat of a file and runs the stages that its pour needs; as its people work
 // whose first section took so long, where that is known.
-func (p Planner) poured(ctx context.Context, f job.File, units measure.System, now time.Time, coat string, first measure.Span) (PourPlan, sim.Train, error) {
+func (p Planner) poured(ctx context.Context, f job.File, units measure.System, now time.Time, coat string,
+	first measure.Span) (PourPlan, sim.Train, error) {
 	in, _ := input.Read(f, units, now)
 	done, err := p.Run(ctx, in)
 	if err != nil {
@@ -75,12 +76,15 @@ func (p Planner) poured(ctx context.Context, f job.File, units measure.System, n
 				timed.Train, timed.Run, pace = &paced, &run, layer.Crew.Pace.Value/measure.Pace(times)
 			}
 			out := PourPlan{
-				Surface: f.Job.Surfaces[i].ID, Coat: coat, Number: layer.Number, Name: layer.Sheet.Product.Name, Start: timed.Times.Start, Slab: timed.Times.Slab,
-				Crew: timed.Train.People, Run: *timed.Run, Batches: make([]work.Mix, len(timed.Train.Batches)), Findings: []finding.Finding{}, Pace: pace,
+				Surface: f.Job.Surfaces[i].ID, Coat: coat, Number: layer.Number, Name: layer.Sheet.Product.Name,
+				Start: timed.Times.Start, Slab: timed.Times.Slab,
+				Crew: timed.Train.People, Run: *timed.Run, Batches: make([]work.Mix, len(timed.Train.Batches)),
+				Findings: []finding.Finding{}, Pace: pace,
 			}
 			for k, batch := range d.Coats[i][n].Division.Batches {
 				own := timed.Train.Batches[k]
-				out.Batches[k] = work.Mix{ID: work.ID(batch.ID), Section: work.ID(l.Coats[i][n].Sections[k].ID), Volume: batch.Volume, Mass: batch.Mass, Mixing: own.Mix + own.Stand, Life: own.Life}
+				out.Batches[k] = work.Mix{ID: work.ID(batch.ID), Section: work.ID(l.Coats[i][n].Sections[k].ID),
+					Volume: batch.Volume, Mass: batch.Mass, Mixing: own.Mix + own.Stand, Life: own.Life}
 			}
 			if timed.Train.Edge != nil {
 				out.Working = timed.Train.Edge(0)
@@ -95,13 +99,15 @@ func (p Planner) poured(ctx context.Context, f job.File, units measure.System, n
 // Pour runs the pour of one coat: as planned, or, where its first section is known to have
 // taken some time from being poured until it was done, as people of that pace do. It fails
 // with ErrNoPour where there is none, and with sim.ErrPace where no pace explains that time.
-func (p Planner) Pour(ctx context.Context, f job.File, units measure.System, now time.Time, coat string, first measure.Span) (PourPlan, error) {
+func (p Planner) Pour(ctx context.Context, f job.File, units measure.System, now time.Time, coat string,
+	first measure.Span) (PourPlan, error) {
 	out, _, err := p.poured(ctx, f, units, now, coat, first)
 	return out, err
 }
 
 // Odds tries the pour of one coat many times. See sim.Try.
-func (p Planner) Odds(ctx context.Context, f job.File, now time.Time, coat string, first measure.Span, s sim.Spreads, runs int, seed uint64, tell func(int)) (sim.Chance, error) {
+func (p Planner) Odds(ctx context.Context, f job.File, now time.Time, coat string, first measure.Span, s sim.Spreads,
+	runs int, seed uint64, tell func(int)) (sim.Chance, error) {
 	_, train, err := p.poured(ctx, f, measure.Metric, now, coat, first)
 	if err != nil {
 		return sim.Chance{}, err
@@ -133,7 +139,8 @@ type change struct {
 
 // Ways tries what may help the pour of a coat, each by planning the job with it, and
 // returns what does, the best first.
-func (p Planner) Ways(ctx context.Context, f job.File, units measure.System, now time.Time, coat string) ([]Way, error) {
+func (p Planner) Ways(ctx context.Context, f job.File, units measure.System, now time.Time,
+	coat string) ([]Way, error) {
 	before, train, err := p.poured(ctx, f, units, now, coat, 0)
 	if err != nil {
 		return nil, err
@@ -155,7 +162,9 @@ func (p Planner) Ways(ctx context.Context, f job.File, units measure.System, now
 		if err != nil {
 			return nil, err
 		}
-		way := Way{Label: c.label, Patch: c.patch, Makes: after.Run.Makes, Tight: after.Run.Tight(), Gain: after.Run.Tight().Slack - before.Run.Tight().Slack, Ends: after.Run.Ends, People: len(after.Crew), Batches: len(after.Batches)}
+		way := Way{Label: c.label, Patch: c.patch, Makes: after.Run.Makes, Tight: after.Run.Tight(),
+			Gain: after.Run.Tight().Slack - before.Run.Tight().Slack, Ends: after.Run.Ends, People: len(after.Crew),
+			Batches: len(after.Batches)}
 		if way.Gain > 1 {
 			ways = append(ways, way)
 		}
@@ -189,7 +198,8 @@ func pourChanges(in *input.Inputs, l input.ResolvedCoat, train sim.Train) []chan
 	}
 	ownWay := func(label string, by func(*buildup.OwnWay)) change {
 		way := own(by)
-		return change{label, func(_ *job.File, c *buildup.Coat) { c.Own = way }, []finding.PatchStep{{Op: "add", Path: l.Path + "/own", Value: way}}}
+		return change{label, func(_ *job.File, c *buildup.Coat) { c.Own = way },
+			[]finding.PatchStep{{Op: "add", Path: l.Path + "/own", Value: way}}}
 	}
 	team := func(label string, people []work.Person, drills int) change {
 		patch := []finding.PatchStep{{Op: "add", Path: "/job/crew/team", Value: people}}
@@ -198,7 +208,10 @@ func pourChanges(in *input.Inputs, l input.ResolvedCoat, train sim.Train) []chan
 			mixing.Drills = drills
 			patch = append(patch, finding.PatchStep{Op: "add", Path: "/job/mixing", Value: mixing})
 		}
-		return change{label, func(f *job.File, _ *buildup.Coat) { f.Job.Crew.Team, f.Job.Mixing.Drills = people, drills }, patch}
+		return change{label, func(f *job.File, _ *buildup.Coat) {
+			f.Job.Crew.Team, f.Job.Mixing.Drills = people,
+				drills
+		}, patch}
 	}
 	var all []change
 	another := work.Person{Name: fmt.Sprintf("Floor %d", len(crew.Team)+1), Roles: stage.OnFloor()}
@@ -209,14 +222,17 @@ func pourChanges(in *input.Inputs, l input.ResolvedCoat, train sim.Train) []chan
 		all = append(all, ownWay("One more spreader", func(o *buildup.OwnWay) { o.Spreaders++ }))
 	default:
 		more := crew.Spreaders + 1
-		all = append(all, change{"One more spreader", func(f *job.File, _ *buildup.Coat) { f.Job.Crew.Spreaders = more }, []finding.PatchStep{{Op: "replace", Path: "/job/crew/spreaders", Value: more}}})
+		all = append(all, change{"One more spreader", func(f *job.File, _ *buildup.Coat) { f.Job.Crew.Spreaders = more },
+			[]finding.PatchStep{{Op: "replace", Path: "/job/crew/spreaders", Value: more}}})
 		if crew.Alone {
-			all = append(all, change{"Somebody who mixes", func(f *job.File, _ *buildup.Coat) { f.Job.Crew.Alone = false }, []finding.PatchStep{{Op: "replace", Path: "/job/crew/alone", Value: false}}})
+			all = append(all, change{"Somebody who mixes", func(f *job.File, _ *buildup.Coat) { f.Job.Crew.Alone = false },
+				[]finding.PatchStep{{Op: "replace", Path: "/job/crew/alone", Value: false}}})
 		}
 	}
 	if len(p.Components) > 1 && (l.Coat.Own == nil || l.Coat.Own.Spreaders == 0) {
 		second := work.Person{Name: "Mixer 2", Roles: []work.Role{work.Mixer}}
-		all = append(all, team("A second mixer with a drill of their own", append(slices.Clone(train.People), second), train.Drills+1))
+		all = append(all, team("A second mixer with a drill of their own", append(slices.Clone(train.People), second),
+			train.Drills+1))
 	}
 	if way := l.Methods.Kits; way != school.HalfKits && way != school.Measured && len(p.Components) > 1 {
 		all = append(all, ownWay("Half kits", func(o *buildup.OwnWay) { o.Kits = school.HalfKits }))
@@ -225,24 +241,31 @@ func pourChanges(in *input.Inputs, l input.ResolvedCoat, train sim.Train) []chan
 		mixing := in.File.Job.Mixing
 		mixing.A = &measure.Sourced[measure.Temperature]{Value: now - stage.Cooler, Source: measure.Assumed}
 		mixing.B = nil
-		all = append(all, change{"Parts at " + in.Units.Temperature(now-stage.Cooler), func(f *job.File, _ *buildup.Coat) { f.Job.Mixing = mixing }, []finding.PatchStep{{Op: "add", Path: "/job/mixing", Value: mixing}}})
+		all = append(all, change{"Parts at " + in.Units.Temperature(now-stage.Cooler),
+			func(f *job.File, _ *buildup.Coat) { f.Job.Mixing = mixing },
+			[]finding.PatchStep{{Op: "add", Path: "/job/mixing", Value: mixing}}})
 	}
 	for _, h := range p.Hardeners {
 		if h.ID == l.Coat.Hardener {
 			continue
 		}
 		id := h.ID
-		all = append(all, change{"Hardener " + h.Name, func(_ *job.File, c *buildup.Coat) { c.Hardener = id }, []finding.PatchStep{{Op: "add", Path: l.Path + "/hardener", Value: id}}})
+		all = append(all, change{"Hardener " + h.Name, func(_ *job.File, c *buildup.Coat) { c.Hardener = id },
+			[]finding.PatchStep{{Op: "add", Path: l.Path + "/hardener", Value: id}}})
 	}
 	if l.Coat.Colours != nil && in.Methods.Tinting != school.TintBefore {
 		tinting := in.File.Job.Methods
 		tinting.Tinting = school.TintBefore
-		all = append(all, change{"Part A coloured beforehand", func(f *job.File, _ *buildup.Coat) { f.Job.Methods.Tinting = school.TintBefore }, []finding.PatchStep{{Op: "add", Path: "/job/methods", Value: tinting}}})
+		all = append(all, change{"Part A coloured beforehand",
+			func(f *job.File, _ *buildup.Coat) { f.Job.Methods.Tinting = school.TintBefore },
+			[]finding.PatchStep{{Op: "add", Path: "/job/methods", Value: tinting}}})
 	}
 	if in.Methods.Session == school.WholeFloor && len(train.Batches) > 1 {
 		taped := in.File.Job.Methods
 		taped.Session = school.TapeLines
-		all = append(all, change{"In sections with clean tape lines, over more than one session if need be", func(f *job.File, _ *buildup.Coat) { f.Job.Methods.Session = school.TapeLines }, []finding.PatchStep{{Op: "add", Path: "/job/methods", Value: taped}}})
+		all = append(all, change{"In sections with clean tape lines, over more than one session if need be",
+			func(f *job.File, _ *buildup.Coat) { f.Job.Methods.Session = school.TapeLines },
+			[]finding.PatchStep{{Op: "add", Path: "/job/methods", Value: taped}}})
 	}
 	return all
 }
@@ -258,7 +281,8 @@ type Begun struct {
 // Starts runs the pour of a coat for each hour of the shift in which its job is planned to
 // start, so that the earliest and the latest that make it are seen; none where no start is
 // planned. It plans the job as often.
-func (p Planner) Starts(ctx context.Context, f job.File, units measure.System, now time.Time, coat string) ([]Begun, error) {
+func (p Planner) Starts(ctx context.Context, f job.File, units measure.System, now time.Time,
+	coat string) ([]Begun, error) {
 	begun := []Begun{}
 	in, _ := input.Read(f, units, now)
 	if in.Start == nil {

@@ -150,7 +150,9 @@ func Try(ctx context.Context, t Train, s Spreads, runs int, seed uint64, tell fu
 		ends[n] = float64(e.ends())
 		matters.add(float64(least), slow, mixing, lot, warm)
 	}
-	c := Chance{Runs: runs, Seed: seed, Makes: wilson(ok, runs), Pail: wilson(hits[OfPail], runs), Film: wilson(hits[OfFilm], runs), Join: wilson(hits[OfJoin], runs), Shift: wilson(hits[OfShift], runs), Light: wilson(hits[OfLight], runs), Most: matters.weights()}
+	c := Chance{Runs: runs, Seed: seed, Makes: wilson(ok, runs), Pail: wilson(hits[OfPail], runs),
+		Film: wilson(hits[OfFilm], runs), Join: wilson(hits[OfJoin], runs), Shift: wilson(hits[OfShift], runs),
+		Light: wilson(hits[OfLight], runs), Most: matters.weights()}
 	most := 0
 	for k, n := range late {
 		if n > most {

@@ -43,10 +43,12 @@ func TestAWholeTrainByHand(t *testing.T) {
 			t.Errorf("batch %d: pail %v, film %v", k+1, *p.Pail, *p.Film)
 		}
 	}
-	if first, second := r.Passages[0], r.Passages[1]; first.Join != nil || first.Joined != nil || !same(*second.Joined, 570) || !same(*second.Join, 120) {
+	if first, second := r.Passages[0], r.Passages[1]; first.Join != nil || first.Joined != nil ||
+		!same(*second.Joined, 570) || !same(*second.Join, 120) {
 		t.Errorf("joins %+v, %+v", first, second)
 	}
-	wanted := []Pinch{{OfJoin, 2, 570, 120}, {OfFilm, 1, 320, 310}, {OfPail, 1, 40, 700}, {OfLight, 2, 640, 860}, {OfShift, 2, 640, 1360}}
+	wanted := []Pinch{{OfJoin, 2, 570, 120}, {OfFilm, 1, 320, 310}, {OfPail, 1, 40, 700}, {OfLight, 2, 640, 860},
+		{OfShift, 2, 640, 1360}}
 	if len(r.Moments) != len(wanted) {
 		t.Fatalf("%+v", r.Moments)
 	}
@@ -62,15 +64,18 @@ func TestAWholeTrainByHand(t *testing.T) {
 		t.Errorf("busy %v", r.Busy)
 	}
 	stints := []Stint{
-		{0, 1, Open, -290, -260}, {0, 1, Mix, -260, -80}, {0, 1, Carry, -20, 0}, {0, 2, Fetch, 10, 30}, {0, 2, Open, 30, 60}, {0, 2, Mix, 60, 240}, {0, 2, Carry, 300, 320},
+		{0, 1, Open, -290, -260}, {0, 1, Mix, -260, -80}, {0, 1, Carry, -20, 0}, {0, 2, Fetch, 10, 30}, {0, 2, Open, 30, 60},
+		{0, 2, Mix, 60, 240}, {0, 2, Carry, 300, 320},
 		{1, 1, Pours, 0, 40}, {1, 1, CutIn, 40, 90}, {1, 1, Spread, 90, 190}, {1, 1, Roll, 190, 250}, {1, 1, Cast, 250, 320},
-		{1, 2, Pours, 320, 360}, {1, 2, CutIn, 360, 410}, {1, 2, Spread, 410, 510}, {1, 2, Roll, 510, 570}, {1, 2, Cast, 570, 640},
+		{1, 2, Pours, 320, 360}, {1, 2, CutIn, 360, 410}, {1, 2, Spread, 410, 510}, {1, 2, Roll, 510, 570},
+		{1, 2, Cast, 570, 640},
 	}
 	if len(r.Parts) != len(stints) {
 		t.Fatalf("%d stints: %+v", len(r.Parts), r.Parts)
 	}
 	for n, w := range stints {
-		if s := r.Parts[n]; s.Person != w.Person || s.Batch != w.Batch || s.Act != w.Act || !same(s.From, w.From) || !same(s.To, w.To) {
+		if s := r.Parts[n]; s.Person != w.Person || s.Batch != w.Batch || s.Act != w.Act || !same(s.From, w.From) ||
+			!same(s.To, w.To) {
 			t.Errorf("%+v, want %+v", s, w)
 		}
 	}
@@ -106,7 +111,8 @@ func TestWhatIsLeftOfAFilmByHand(t *testing.T) {
 // A film laid later lives as the place does by then, counted from when the first batch is
 // poured: the edge of section 1, laid 190 s after that, lives 500 − 19 s.
 func TestAnEdgeLivesByWhenItIsLaid(t *testing.T) {
-	train := Train{Batches: equal(2, wholeBatch()), People: crew(1), Edge: func(s measure.Span) measure.Span { return 500 - s/10 }}
+	train := Train{Batches: equal(2, wholeBatch()), People: crew(1),
+		Edge: func(s measure.Span) measure.Span { return 500 - s/10 }}
 	if join := *best(t, train).Passages[1].Join; !same(join, 190+481-570) {
 		t.Errorf("%v s are left of the edge, want 101", join)
 	}
@@ -122,7 +128,8 @@ func TestADrillIsWaitedFor(t *testing.T) {
 		if got := r.Passages[1].Meets - r.Begins; !same(got, meets) {
 			t.Errorf("%d drills: the second meets %v s after the first is opened, want %v", drills, got, meets)
 		}
-		if second := slices.IndexFunc(r.Parts, func(s Stint) bool { return s.Batch == 2 && s.Act == Mix }); r.Parts[second].Person != 1 {
+		if second := slices.IndexFunc(r.Parts,
+			func(s Stint) bool { return s.Batch == 2 && s.Act == Mix }); r.Parts[second].Person != 1 {
 			t.Errorf("%d drills: person %d mixes the second", drills, r.Parts[second].Person)
 		}
 	}
@@ -165,7 +172,8 @@ func TestMixingAheadByHand(t *testing.T) {
 		got, want measure.Span
 	}{
 		{"first poured", first.Pour, 60}, {"first empty", first.Empty, 65}, {"first spread", first.Laid, 295},
-		{"second meets", second.Meets, 205}, {"second arrives", second.Arrives, 295}, {"second poured", second.Pour, 295}, {"second spread", second.Laid, 500},
+		{"second meets", second.Meets, 205}, {"second arrives", second.Arrives, 295}, {"second poured", second.Pour, 295},
+		{"second spread", second.Laid, 500},
 	} {
 		if !same(c.got, c.want) {
 			t.Errorf("%s at %v, want %v", c.name, c.got, c.want)
@@ -178,10 +186,12 @@ func TestMixingAheadByHand(t *testing.T) {
 func TestCuesTellTheTrainAgain(t *testing.T) {
 	random := rand.New(rand.NewPCG(7, 1))
 	span := func(most float64) measure.Span { return measure.Span(most * random.Float64()) }
-	crews := [][]work.Person{crew(1), crew(3), {who(allParts...)}, {who(allParts...), who(onFloor...)}, {who(work.Mixer), who(work.Mixer), who(work.Runner), who(onFloor...)}}
+	crews := [][]work.Person{crew(1), crew(3), {who(allParts...)}, {who(allParts...), who(onFloor...)},
+		{who(work.Mixer), who(work.Mixer), who(work.Runner), who(onFloor...)}}
 	for n := range 200 {
 		train := Train{People: crews[n%len(crews)], Drills: 1 + n%2, Edge: steady(900), Drawn: n%7 == 0}
-		train.Batches = equal(1+random.IntN(6), Batch{Open: span(60), Mix: 1 + span(200), Stand: span(100), Carry: span(60), Life: 1500, Works: Works(span(60), span(60), 1+span(300), span(200), span(100)), Lap: random.Float64()})
+		train.Batches = equal(1+random.IntN(6), Batch{Open: span(60), Mix: 1 + span(200), Stand: span(100), Carry: span(60),
+			Life: 1500, Works: Works(span(60), span(60), 1+span(300), span(200), span(100)), Lap: random.Float64()})
 		for _, as := range []way{{}, {mixesFirst: true}, {drawn: true}} {
 			e := new(engine)
 			if !e.ready(train, len(train.People)) {
@@ -208,8 +218,10 @@ func TestCuesTellTheTrainAgain(t *testing.T) {
 			}
 			e.run(as, cues)
 			for k := range planned {
-				if got, want := e.passages[k], planned[k]; !same(got.Meets, want.Meets) || !same(got.Done, want.Done) || !same(got.Pour, want.Pour) {
-					t.Fatalf("train %d, %+v: batch %d of %d meets at %v and is done at %v; planned %v and %v", n, as, k+1, len(planned), got.Meets, got.Done, want.Meets, want.Done)
+				if got, want := e.passages[k], planned[k]; !same(got.Meets, want.Meets) || !same(got.Done, want.Done) ||
+					!same(got.Pour, want.Pour) {
+					t.Fatalf("train %d, %+v: batch %d of %d meets at %v and is done at %v; planned %v and %v", n, as, k+1,
+						len(planned), got.Meets, got.Done, want.Meets, want.Done)
 				}
 			}
 		}

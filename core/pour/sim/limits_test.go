@@ -22,7 +22,8 @@ func TestACalendarByHand(t *testing.T) {
 		t.Fatalf("%v", c.busy)
 	}
 	for _, g := range []struct{ from, length, want measure.Span }{
-		{0, 10, 0}, {0, 10.5, 40}, {0, 5, 0}, {5, 5, 5}, {5, 6, 20}, {12, 10, 20}, {20, 10, 20}, {20, 11, 40}, {25, 5, 25}, {25, 6, 40}, {45, 100, 45}, {0, 0, 0},
+		{0, 10, 0}, {0, 10.5, 40}, {0, 5, 0}, {5, 5, 5}, {5, 6, 20}, {12, 10, 20}, {20, 10, 20}, {20, 11, 40}, {25, 5, 25},
+		{25, 6, 40}, {45, 100, 45}, {0, 0, 0},
 	} {
 		if got := c.gap(g.from, g.length); !same(got, g.want) {
 			t.Errorf("%v from %v: at %v, want %v", g.length, g.from, got, g.want)
@@ -125,7 +126,8 @@ func TestWhatMattersMost(t *testing.T) {
 	}
 	c.add(math.Inf(1), 9, 9, 9, 9)
 	got := c.weights()
-	if len(got) != 3 || got[0].Cause != ByPace && got[0].Cause != ByLife || math.Abs(float64(got[0].Share)-1) > 1e-12 || math.Abs(float64(got[1].Share)-1) > 1e-12 || got[2].Cause != ByMixing || got[2].Share > 1e-12 {
+	if len(got) != 3 || got[0].Cause != ByPace && got[0].Cause != ByLife || math.Abs(float64(got[0].Share)-1) > 1e-12 ||
+		math.Abs(float64(got[1].Share)-1) > 1e-12 || got[2].Cause != ByMixing || got[2].Share > 1e-12 {
 		t.Errorf("%+v", got)
 	}
 	// Half of it: x and y = (0, 0), (1, 1), (2, 0), (3, 1) have r² = 0.2.
@@ -144,7 +146,8 @@ func TestWhatMattersMost(t *testing.T) {
 // A memory gives what it kept, without one it is worked out, a train that nobody can run is an
 // error each time, and one that is full is emptied.
 func TestTrainsAreRemembered(t *testing.T) {
-	train := Train{Batches: equal(2, Batch{Mix: 60, Life: 3600, Works: Works(30, 0, 60, 0, 0)}), People: crew(1), Drills: 1}
+	train := Train{Batches: equal(2, Batch{Mix: 60, Life: 3600, Works: Works(30, 0, 60, 0, 0)}),
+		People: crew(1), Drills: 1}
 	m := NewMemory()
 	first, err := m.Best(train)
 	if err != nil {
@@ -155,7 +158,8 @@ func TestTrainsAreRemembered(t *testing.T) {
 		t.Error("worked out twice")
 	}
 	var none *Memory
-	if other, err := none.Best(train); err != nil || &other.Parts[0] == &first.Parts[0] || len(other.Parts) != len(first.Parts) {
+	if other, err := none.Best(train); err != nil || &other.Parts[0] == &first.Parts[0] ||
+		len(other.Parts) != len(first.Parts) {
 		t.Error("without a memory")
 	}
 	idle := train
@@ -171,13 +175,15 @@ func TestTrainsAreRemembered(t *testing.T) {
 func TestEveryInputOfATrainIsRemembered(t *testing.T) {
 	base := func() steadyTrain {
 		works := measure.Span(600)
-		return steadyTrain{batches: equal(2, Batch{Mix: 60, Life: 3600, Beside: []int{0}}), people: crew(1), drills: 1, works: &works, shift: 3600}
+		return steadyTrain{batches: equal(2, Batch{Mix: 60, Life: 3600, Beside: []int{0}}), people: crew(1), drills: 1,
+			works: &works, shift: 3600}
 	}
 	plain := memo.Key(base())
 	for name, changed := range map[string]func(*steadyTrain){
 		"batch": func(s *steadyTrain) { s.batches = s.batches[:1] }, "person": func(s *steadyTrain) { s.people = crew(2) },
 		"drills": func(s *steadyTrain) { s.drills++ }, "drawn": func(s *steadyTrain) { s.drawn = true },
-		"works": func(s *steadyTrain) { s.works = nil }, "shift": func(s *steadyTrain) { s.shift++ }, "light": func(s *steadyTrain) { s.light++ },
+		"works": func(s *steadyTrain) { s.works = nil }, "shift": func(s *steadyTrain) { s.shift++ },
+		"light": func(s *steadyTrain) { s.light++ },
 	} {
 		s := base()
 		changed(&s)
@@ -208,7 +214,8 @@ func TestEveryInputOfATrainIsRemembered(t *testing.T) {
 // Trying stops when it is told to, tells how far it is, and the tightest moment of a run
 // without limits is none.
 func TestTryingCanBeStopped(t *testing.T) {
-	train := Train{Batches: equal(2, Batch{Mix: 60, Life: 3600, Works: Works(30, 0, 60, 0, 0)}), People: crew(1), Drills: 1}
+	train := Train{Batches: equal(2, Batch{Mix: 60, Life: 3600, Works: Works(30, 0, 60, 0, 0)}),
+		People: crew(1), Drills: 1}
 	ctx, cancel := context.WithCancel(context.Background())
 	var told []int
 	_, err := Try(ctx, train, UsualSpreads(), 1000, 1, func(done int) {
@@ -275,7 +282,8 @@ func TestTheFirstSectionTellsThePace(t *testing.T) {
 	}
 	cast := train
 	cast.Batches = equal(4, Batch{Mix: 60, Life: 3600, Works: Works(60, 0, 300, 0, 240), Lap: 1})
-	if paced, _, err := r.Paced(cast, 2*took); err != nil || paced.Batches[0].Works[casting] != 240 || paced.Batches[0].Works[spreading] <= 300 {
+	if paced, _, err := r.Paced(cast, 2*took); err != nil || paced.Batches[0].Works[casting] != 240 ||
+		paced.Batches[0].Works[spreading] <= 300 {
 		t.Errorf("%v: %v", err, paced.Batches[0].Works)
 	}
 	for _, first := range []measure.Span{took / 11, took * 11, measure.Span(math.NaN()), -1} {

@@ -50,7 +50,8 @@ func (m *Memory) Best(t Train) (Run, error) {
 	if m == nil {
 		return Best(t)
 	}
-	s := steadyTrain{batches: t.Batches, people: t.People, drills: t.Drills, drawn: t.Drawn, shift: t.Shift, light: t.Light}
+	s := steadyTrain{batches: t.Batches, people: t.People, drills: t.Drills, drawn: t.Drawn, shift: t.Shift,
+		light: t.Light}
 	if t.Edge != nil {
 		works := t.Edge(0)
 		s.works = &works

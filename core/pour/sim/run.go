@@ -25,7 +25,9 @@ func (b *Batch) strips() int {
 
 // way is how a crew goes about a train.
 type way struct {
-	mixesFirst bool // who mixes and works on the floor mixes the next batch so that it arrives as the last runs out, and finishes the section in hand around that; else the other way round
+	// who mixes and works on the floor mixes the next batch so that it arrives as the last runs out,
+	// and finishes the section in hand around that; else the other way round
+	mixesFirst bool
 	drawn      bool // a pail is emptied as it is spread, not at once
 }
 
@@ -75,7 +77,8 @@ func (e *engine) ready(t Train, count int) bool {
 	e.counts, e.busy = resized(e.counts, count), resized(e.busy, count)
 	e.mixers, e.runners = e.mixers[:0], e.runners[:0]
 	n := len(t.Batches)
-	e.passages, e.open, e.joined, e.film = resized(e.passages, n), resized(e.open, n), resized(e.joined, n), resized(e.film, n)
+	e.passages, e.open, e.joined, e.film = resized(e.passages, n), resized(e.open, n), resized(e.joined, n),
+		resized(e.film, n)
 	needs := Floor{}
 	for k := range t.Batches {
 		for w := range works {

@@ -75,8 +75,10 @@ func TestATrainByHand(t *testing.T) {
 	for k, p := range r.Passages {
 		start := measure.Span(k) * 5 * minute
 		for name, pair := range map[string][2]measure.Span{
-			"meets": {p.Meets, start - 3*minute}, "arrives": {p.Arrives, start}, "poured": {p.Pour, start}, "empty": {p.Empty, start + 0.5*minute},
-			"laid": {p.Laid, start + 4.5*minute}, "done": {p.Done, start + 5*minute}, "left in the pail": {*p.Pail, 16.5 * minute},
+			"meets": {p.Meets, start - 3*minute}, "arrives": {p.Arrives, start}, "poured": {p.Pour, start},
+			"empty": {p.Empty, start + 0.5*minute},
+			"laid":  {p.Laid, start + 4.5*minute}, "done": {p.Done, start + 5*minute},
+			"left in the pail": {*p.Pail, 16.5 * minute},
 		} {
 			if !same(pair[0], pair[1]) {
 				t.Errorf("batch %d %s %v min, want %v", k+1, name, pair[0]/minute, pair[1]/minute)
@@ -100,7 +102,8 @@ func TestATrainByHand(t *testing.T) {
 // needs no walk back. The first pour is 4 min after the first pail; the end 2 × 15 + 10
 // after it.
 func TestAloneInTurn(t *testing.T) {
-	like := Batch{Mix: 3 * minute, Carry: minute, Life: 30 * minute, Works: Works(minute, 0, 5*minute, 4*minute, 0), Lap: 0.5}
+	like := Batch{Mix: 3 * minute, Carry: minute, Life: 30 * minute,
+		Works: Works(minute, 0, 5*minute, 4*minute, 0), Lap: 0.5}
 	r := best(t, Train{Batches: equal(3, like), People: []work.Person{who(allParts...)}, Edge: steady(12 * minute)})
 	if !same(r.Ends, 40*minute) || !same(r.Begins, -4*minute) {
 		t.Errorf("from %v to %v min", r.Begins/minute, r.Ends/minute)
@@ -181,7 +184,8 @@ func TestTwoMachinesInARow(t *testing.T) {
 // third who mixes 3 min.
 func TestSeventySquareMetres(t *testing.T) {
 	whole := measure.Span(70.0/50*3600) / 9
-	like := Batch{Mix: 3 * minute, Carry: 20, Life: 25 * minute, Works: Works(0.1*whole, 0.1*whole, 0.45*whole, 0.35*whole, 0), Lap: 0.3}
+	like := Batch{Mix: 3 * minute, Carry: 20, Life: 25 * minute, Works: Works(0.1*whole, 0.1*whole, 0.45*whole, 0.35*whole,
+		0), Lap: 0.3}
 	r := best(t, Train{Batches: equal(9, like), People: crew(2), Drills: 1, Edge: steady(30 * minute)})
 	if r.Ends < 35*minute || r.Ends > 55*minute || !r.Makes {
 		t.Errorf("%v min, %+v", r.Ends/minute, r.Tight())
@@ -190,8 +194,10 @@ func TestSeventySquareMetres(t *testing.T) {
 
 // Who leaves a part unplayed cannot pour.
 func TestNobodyMixes(t *testing.T) {
-	for name, people := range map[string][]work.Person{"no mixer": {who(onFloor...)}, "no roller": {who(work.Mixer, work.Pourer, work.Spreader)}, "nobody": nil} {
-		if _, err := Best(Train{Batches: equal(2, Batch{Mix: 1, Works: Works(1, 0, 1, 1, 0)}), People: people}); !errors.Is(err, ErrUnmanned) {
+	for name, people := range map[string][]work.Person{"no mixer": {who(onFloor...)},
+		"no roller": {who(work.Mixer, work.Pourer, work.Spreader)}, "nobody": nil} {
+		if _, err := Best(Train{Batches: equal(2, Batch{Mix: 1, Works: Works(1, 0, 1, 1, 0)}), People: people}); !errors.Is(
+			err, ErrUnmanned) {
 			t.Errorf("%s: %v", name, err)
 		}
 	}
@@ -202,7 +208,9 @@ func random(r *rand.Rand) Train {
 	t := Train{Drills: 1 + r.IntN(2), Drawn: r.IntN(3) == 0}
 	upTo := func(most float64) measure.Span { return measure.Span(most*r.Float64()) * minute }
 	for k := range 2 + r.IntN(12) {
-		b := Batch{Open: upTo(2), Mix: upTo(5), Stand: upTo(4) * measure.Span(r.IntN(2)), Carry: upTo(1), Life: 5*minute + upTo(30), Works: Works(upTo(2), upTo(3), upTo(9), upTo(8), upTo(4)*measure.Span(r.IntN(2))), Lap: r.Float64()}
+		b := Batch{Open: upTo(2), Mix: upTo(5), Stand: upTo(4) * measure.Span(r.IntN(2)), Carry: upTo(1),
+			Life: 5*minute + upTo(30), Works: Works(upTo(2), upTo(3), upTo(9), upTo(8), upTo(4)*measure.Span(r.IntN(2))),
+			Lap: r.Float64()}
 		if k > 0 {
 			b.Beside = []int{k - 1}
 		}
@@ -278,7 +286,8 @@ func TestLawsOfATrain(t *testing.T) {
 					}
 				}
 			}
-			if p.Empty < p.Pour || p.Roll < p.Spread-1e-6 || p.Done < p.Roll-1e-6 || k > 0 && p.Pour < r.Passages[k-1].Laid-1e-6 {
+			if p.Empty < p.Pour || p.Roll < p.Spread-1e-6 || p.Done < p.Roll-1e-6 || k > 0 &&
+				p.Pour < r.Passages[k-1].Laid-1e-6 {
 				t.Fatalf("train %d, batch %d: %+v", n, k+1, p)
 			}
 			for _, left := range []*measure.Span{p.Pail, p.Film, p.Join} {
@@ -343,7 +352,8 @@ func try(t *testing.T, train Train, s Spreads, runs int, seed uint64) Chance {
 // Where only the life of one pail varies, by a normal logarithm, it is lost with the
 // probability Φ(ln(need ÷ life) ÷ spread): closed form.
 func TestOddsOfAPail(t *testing.T) {
-	train := Train{Batches: []Batch{{Mix: 4 * minute, Life: 10 * minute, Works: Works(5*minute, 0, minute, 0, 0)}}, People: crew(1)}
+	train := Train{Batches: []Batch{{Mix: 4 * minute, Life: 10 * minute, Works: Works(5*minute, 0, minute, 0, 0)}},
+		People: crew(1)}
 	for _, spread := range []float64{0.05, 0.1, 0.3} {
 		c := try(t, train, Spreads{Life: spread}, 20000, 7)
 		want := 0.5 * math.Erfc(-math.Log(9.0/10)/spread/math.Sqrt2)
@@ -361,7 +371,8 @@ func TestOddsOfAPail(t *testing.T) {
 func TestOddsAreRepeatable(t *testing.T) {
 	like := Batch{Mix: 3 * minute, Life: 20 * minute, Works: Works(minute, 0, 5*minute, 4*minute, 0), Lap: 0.25}
 	train := Train{Batches: equal(6, like), People: crew(2), Drills: 1, Edge: steady(5.2 * minute), Shift: 31 * minute}
-	a, b, other := try(t, train, UsualSpreads(), 800, 1), try(t, train, UsualSpreads(), 800, 1), try(t, train, UsualSpreads(), 800, 2)
+	a, b, other := try(t, train, UsualSpreads(), 800, 1), try(t, train, UsualSpreads(), 800, 1),
+		try(t, train, UsualSpreads(), 800, 2)
 	if a.Makes != b.Makes || a.Ends != b.Ends || a.Which != b.Which || a.Ends == other.Ends {
 		t.Errorf("%+v, %+v, %+v", a, b, other)
 	}
@@ -383,7 +394,8 @@ func TestOddsAreRepeatable(t *testing.T) {
 }
 
 func sixty() Train {
-	like := Batch{Open: 30, Mix: 3 * minute, Carry: 20, Life: 20 * minute, Works: Works(minute, minute, 5*minute, 4*minute, minute), Lap: 0.25}
+	like := Batch{Open: 30, Mix: 3 * minute, Carry: 20, Life: 20 * minute,
+		Works: Works(minute, minute, 5*minute, 4*minute, minute), Lap: 0.25}
 	return Train{Batches: equal(60, like), People: crew(3), Drills: 1, Edge: steady(15 * minute)}
 }
 
@@ -403,7 +415,8 @@ func BenchmarkTrain(b *testing.B) {
 func TestACrewOfWhichNobodyCanBeMissed(t *testing.T) {
 	train := Train{
 		Batches: equal(4, Batch{Mix: minute, Life: 10 * minute, Works: Works(minute, 0, 20*minute, 20*minute, 0)}),
-		People:  []work.Person{who(work.Mixer), who(work.Pourer, work.Spreader), who(work.Roller)}, Edge: steady(5 * minute), Drawn: true,
+		People:  []work.Person{who(work.Mixer), who(work.Pourer, work.Spreader), who(work.Roller)}, Edge: steady(5 * minute),
+		Drawn: true,
 	}
 	alone := best(t, train)
 	if alone.Makes || len(alone.Parts) == 0 || len(alone.Busy) != 3 || alone.Idle != 0 {
@@ -458,9 +471,12 @@ func TestASecondPassOverTheJoin(t *testing.T) {
 		t.Fatalf("%+v", batches[2])
 	}
 	r := best(t, Train{Batches: batches, People: crew(2), Drills: 1, Edge: steady(15 * minute)})
-	for k, want := range map[int][2]measure.Span{1: {6.925 * minute, 12.575 * minute}, 2: {11.925 * minute, 12.675 * minute}} {
-		if p := r.Passages[k]; !same(*p.Joined, want[0]) || !same(*p.Join, want[1]) || !same(p.Done, measure.Span(k+1)*5*minute) {
-			t.Errorf("section %d is joined at %v with %v left and done at %v", k+1, *p.Joined/minute, *p.Join/minute, p.Done/minute)
+	for k, want := range map[int][2]measure.Span{1: {6.925 * minute, 12.575 * minute},
+		2: {11.925 * minute, 12.675 * minute}} {
+		if p := r.Passages[k]; !same(*p.Joined, want[0]) || !same(*p.Join, want[1]) ||
+			!same(p.Done, measure.Span(k+1)*5*minute) {
+			t.Errorf("section %d is joined at %v with %v left and done at %v", k+1, *p.Joined/minute, *p.Join/minute,
+				p.Done/minute)
 		}
 	}
 	crossed := measure.Span(0)
@@ -479,11 +495,13 @@ func TestTheLightFalls(t *testing.T) {
 	like := Batch{Mix: 3 * minute, Works: Works(minute, 0, 5*minute, 4*minute, 0), Lap: 0.25}
 	for light, makes := range map[measure.Span]bool{0: true, 14.9 * minute: false, 15.1 * minute: true} {
 		r := best(t, Train{Batches: equal(3, like), People: crew(2), Drills: 1, Light: light})
-		if r.Makes != makes || !makes && (r.Tight().Limit != OfLight || !same(r.Tight().Slack, -0.1*minute)) || light == 0 && len(r.Moments) != 0 {
+		if r.Makes != makes || !makes && (r.Tight().Limit != OfLight || !same(r.Tight().Slack, -0.1*minute)) || light == 0 &&
+			len(r.Moments) != 0 {
 			t.Errorf("light for %v min: %+v", light/minute, r.Moments)
 		}
 	}
-	odds, err := Try(context.Background(), Train{Batches: equal(3, like), People: crew(2), Drills: 1, Light: 15 * minute}, Spreads{Pace: 0.1}, 400, 1, nil)
+	odds, err := Try(context.Background(), Train{Batches: equal(3, like), People: crew(2), Drills: 1, Light: 15 * minute},
+		Spreads{Pace: 0.1}, 400, 1, nil)
 	if err != nil || odds.Light.Of < 0.3 || odds.Light.Of > 0.7 || odds.Shift.Of != 0 {
 		t.Errorf("%+v, %v", odds, err)
 	}

@@ -65,7 +65,9 @@ type Batch struct {
 	Works  Floor
 	Cross  measure.Span // person-seconds of rolling over the join with what was laid before, a second pass
 	Beside []int        // earlier batches, from 0, whose edges its section meets
-	Lap    float64      // depth of a strip that is worked at a time, as a share of the section; its first one works those edges in
+	// depth of a strip that is worked at a time, as a share of the section; its first one works those
+	// edges in
+	Lap float64
 }
 
 // CrossRolled sets aside of the rolling what goes over the join of the section a second

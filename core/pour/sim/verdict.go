@@ -23,7 +23,8 @@ const longest = 1e8
 func (t Train) finite() bool {
 	for k := range t.Batches {
 		b := &t.Batches[k]
-		for _, s := range [...]measure.Span{b.Works[0], b.Works[1], b.Works[2], b.Works[3], b.Works[4], b.Cross, b.Open, b.Mix, b.Stand, b.Carry, b.Life} {
+		for _, s := range [...]measure.Span{b.Works[0], b.Works[1], b.Works[2], b.Works[3], b.Works[4], b.Cross, b.Open,
+			b.Mix, b.Stand, b.Carry, b.Life} {
 			if !(s >= 0 && s < longest) {
 				return false
 			}
@@ -202,7 +203,8 @@ func (e *engine) tightest(tell func(Pinch)) measure.Span {
 func (e *engine) told(parts []Stint) Run {
 	r := Run{
 		Passages: slices.Clone(e.passages), Parts: parts, Known: e.edge != nil,
-		Drawn: e.drawn, Ends: e.ends(), Idle: len(e.train.People) - len(e.people), Busy: make([]Share, len(e.train.People)), Moments: make([]Pinch, 0, len(limits)),
+		Drawn: e.drawn, Ends: e.ends(), Idle: len(e.train.People) - len(e.people), Busy: make([]Share, len(e.train.People)),
+		Moments: make([]Pinch, 0, len(limits)),
 	}
 	least := e.tightest(func(m Pinch) {
 		at := slices.IndexFunc(r.Moments, func(o Pinch) bool { return o.Limit == m.Limit })
@@ -230,7 +232,8 @@ func (e *engine) told(parts []Stint) Run {
 	for k := range r.Passages {
 		p := &r.Passages[k]
 		p.Pail, p.Film, p.Join = left(&lefts[k][0]), left(&lefts[k][1]), left(&lefts[k][2])
-		for _, at := range []*measure.Span{&p.Meets, &p.Ready, &p.Arrives, &p.Pour, &p.Empty, &p.Spread, &p.Laid, &p.Roll, &p.Done} {
+		for _, at := range []*measure.Span{&p.Meets, &p.Ready, &p.Arrives, &p.Pour, &p.Empty, &p.Spread, &p.Laid,
+			&p.Roll, &p.Done} {
 			*at -= zero
 		}
 		if len(e.train.Batches[k].Beside) > 0 {

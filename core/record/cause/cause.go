@@ -209,7 +209,10 @@ func rank(c Cause, t record.Trouble, facts []record.Fact, prior float64, text st
 		r.Evidence = append(r.Evidence, e)
 		r.Score += e.Weight
 	}
-	slices.SortStableFunc(r.Evidence, func(a, b Evidence) int { return cmp.Compare(math.Abs(b.Weight), math.Abs(a.Weight)) })
+	slices.SortStableFunc(r.Evidence, func(a, b Evidence) int {
+		return cmp.Compare(math.Abs(b.Weight),
+			math.Abs(a.Weight))
+	})
 	return r
 }
 

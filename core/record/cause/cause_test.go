@@ -12,8 +12,10 @@ import (
 // day is a made-up day's facts: everything clean but for what is planted.
 func day(planted ...record.Fact) []record.Fact {
 	clean := []record.FactKey{
-		record.OffRatio, record.MuchHardener, record.UnderMixed, record.PouredLate, record.ColdSlab, record.NearDew, record.Damp, record.Warming, record.JoinedLate,
-		record.SlowSection, record.ThinFilm, record.ThickFilm, record.UnevenFilm, record.MissedWindow, record.TooEarly, record.OpenSurface, record.OpenDust, record.OpenWater,
+		record.OffRatio, record.MuchHardener, record.UnderMixed, record.PouredLate, record.ColdSlab, record.NearDew,
+		record.Damp, record.Warming, record.JoinedLate,
+		record.SlowSection, record.ThinFilm, record.ThickFilm, record.UnevenFilm, record.MissedWindow, record.TooEarly,
+		record.OpenSurface, record.OpenDust, record.OpenWater,
 		record.OpenForecast, record.Ambers, record.Stood,
 	}
 	facts := slices.Clone(planted)
@@ -109,7 +111,8 @@ func TestNothingIsAssertedFromNothing(t *testing.T) {
 			}
 		}
 	}
-	if _, err := Judge(record.Trouble{Seen: "sulky"}, nil, nil, nil); err == nil || !strings.HasPrefix(err.Error(), "seen:") {
+	if _, err := Judge(record.Trouble{Seen: "sulky"}, nil, nil, nil); err == nil ||
+		!strings.HasPrefix(err.Error(), "seen:") {
 		t.Errorf("%v", err)
 	}
 }
@@ -155,7 +158,8 @@ func TestPastFaultsCorrectThePriors(t *testing.T) {
 // The score is the prior and all evidence added up: 1.1 + 3·(0.6 + 0.4·0.5) = 3.5 for a ratio
 // that is half as much again off as is allowed; by hand.
 func TestTheScoreAddsUp(t *testing.T) {
-	got, err := Judge(record.Trouble{Seen: "soft", Coat: "c", Batch: 3}, []record.Fact{so(record.OffRatio, 3, 0.5), {Key: record.UnderMixed, Coat: "c", Batch: 3}}, nil, nil)
+	got, err := Judge(record.Trouble{Seen: "soft", Coat: "c", Batch: 3},
+		[]record.Fact{so(record.OffRatio, 3, 0.5), {Key: record.UnderMixed, Coat: "c", Batch: 3}}, nil, nil)
 	if err != nil {
 		t.Fatal(err)
 	}

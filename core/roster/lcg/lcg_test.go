@@ -99,14 +99,17 @@ func (p *puzzle) rule(r *rand.Rand) {
 		p.add(fmt.Sprint("apart ", a, i, by, o), func(x []int32, c []bool) bool { return !holds(x, c) || x[i]+by <= x[o] })
 	case 3:
 		p.s.Follows(a, p.numbers[i], p.numbers[o], table)
-		p.add(fmt.Sprint("follows ", a, i, o, table), func(x []int32, c []bool) bool { return !holds(x, c) || x[o] >= table[x[i]] })
+		p.add(fmt.Sprint("follows ", a, i, o, table),
+			func(x []int32, c []bool) bool { return !holds(x, c) || x[o] >= table[x[i]] })
 	case 4:
 		p.s.Kept(a, p.numbers[i], p.numbers[o], table)
-		p.add(fmt.Sprint("kept ", a, i, o, table), func(x []int32, c []bool) bool { return !holds(x, c) || x[o] <= table[x[i]] })
+		p.add(fmt.Sprint("kept ", a, i, o, table),
+			func(x []int32, c []bool) bool { return !holds(x, c) || x[o] <= table[x[i]] })
 	case 5:
 		times := []int32{1 + int32(r.IntN(3)), 1 + int32(r.IntN(3)), 1 + int32(r.IntN(2))}
 		total := p.numbers[i].Plus(by + span)
-		parts := []Part{{p.numbers[o], times[0]}, {Term{p.choices[0].B, 0}, times[1]}, {p.numbers[(o+1)%4].Negative().Plus(span), times[2]}}
+		parts := []Part{{p.numbers[o], times[0]}, {Term{p.choices[0].B, 0}, times[1]},
+			{p.numbers[(o+1)%4].Negative().Plus(span), times[2]}}
 		p.s.Sum(total, parts)
 		p.add(fmt.Sprint("sum ", i, o, by, times), func(x []int32, c []bool) bool {
 			sum := times[0]*x[o] + times[2]*(span-x[(o+1)%4])

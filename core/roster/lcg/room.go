@@ -106,7 +106,8 @@ func (p *room) tell(s *Solver, from, until int32, work int64) {
 			count = append(count, i)
 		}
 	}
-	until += int32(sort.Search(last-int(min(until, int32(last))), func(d int) bool { return p.can(s, from, until+int32(d)+1) >= work }))
+	until += int32(sort.Search(last-int(min(until, int32(last))),
+		func(d int) bool { return p.can(s, from, until+int32(d)+1) >= work }))
 	from = int32(sort.Search(int(max(from, 0)), func(a int) bool { return p.can(s, int32(a), until) < work }))
 	for _, i := range count {
 		l := p.loads[i]

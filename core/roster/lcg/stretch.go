@@ -100,16 +100,20 @@ func (p *stretch) propagate(s *Solver) bool {
 	if start == far {
 		return true // a clause tells that one of them must hold
 	}
-	if start > s.Least(p.start) && !s.raiseBy(p.start.AtLeast(start), p.sooner(s, func(w Way) (int32, bool) { return w.Times.Last(start - 1) })...) {
+	if start > s.Least(p.start) && !s.raiseBy(p.start.AtLeast(start),
+		p.sooner(s, func(w Way) (int32, bool) { return w.Times.Last(start - 1) })...) {
 		return false
 	}
-	if end > s.Least(p.end) && !s.raiseBy(p.end.AtLeast(end), p.sooner(s, func(w Way) (int32, bool) { return w.Times.EndsBy(end - 1) })...) {
+	if end > s.Least(p.end) && !s.raiseBy(p.end.AtLeast(end),
+		p.sooner(s, func(w Way) (int32, bool) { return w.Times.EndsBy(end - 1) })...) {
 		return false
 	}
-	if last < s.Most(p.start) && !s.raiseBy(p.start.AtMost(last), p.later(s, func(w Way) (int32, bool) { return w.Times.Next(last + 1) })...) {
+	if last < s.Most(p.start) && !s.raiseBy(p.start.AtMost(last),
+		p.later(s, func(w Way) (int32, bool) { return w.Times.Next(last + 1) })...) {
 		return false
 	}
-	if most < s.Most(p.end) && !s.raiseBy(p.end.AtMost(most), p.later(s, func(w Way) (int32, bool) { return w.Times.EndsAt(most + 1) })...) {
+	if most < s.Most(p.end) && !s.raiseBy(p.end.AtMost(most),
+		p.later(s, func(w Way) (int32, bool) { return w.Times.EndsAt(most + 1) })...) {
 		return false
 	}
 	return true

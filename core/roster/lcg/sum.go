@@ -34,7 +34,8 @@ func (p *sum) propagate(s *Solver) bool {
 		return s.raiseBy(p.total.AtLeast(int32(most)+1), p.why(s, -1, least-most-1)...)
 	}
 	// What is asked of the total is asked at its greatest value; its least is only told.
-	if len(s.levels) == 0 && least > int64(s.Least(p.total)) && !s.raiseBy(p.total.AtLeast(int32(least)), p.why(s, -1, 0)...) {
+	if len(s.levels) == 0 && least > int64(s.Least(p.total)) &&
+		!s.raiseBy(p.total.AtLeast(int32(least)), p.why(s, -1, 0)...) {
 		return false
 	}
 	var shared reason // of all parts that are as small as they can be
