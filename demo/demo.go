@@ -17,7 +17,7 @@ import (
 	"nephelon/core/kit"
 	"nephelon/core/measure"
 	"nephelon/exchange"
-	"nephelon/server"
+	"nephelon/server/sessions"
 	"nephelon/store"
 )
 
@@ -150,7 +150,7 @@ func LoadOnce(ctx context.Context, s *store.Store) error {
 // addPeople adds the demo's people and tells the id of each by name.
 func addPeople(ctx context.Context, s *store.Store, company uuid.UUID) (map[string]uuid.UUID, error) {
 	ids := make(map[string]uuid.UUID)
-	hash, err := server.HashPassword(Password)
+	hash, err := sessions.HashPassword(Password)
 	if err != nil {
 		return nil, err
 	}

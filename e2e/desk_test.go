@@ -14,7 +14,7 @@ import (
 	"nephelon/core/measure"
 	"nephelon/core/plan"
 	"nephelon/demo"
-	"nephelon/server"
+	"nephelon/server/sessions"
 	"nephelon/store"
 )
 
@@ -234,7 +234,7 @@ func TestHomeWithFiveHundredJobs(t *testing.T) {
 	if err != nil {
 		t.Fatal(err)
 	}
-	hash, err := server.HashPassword(demo.Password)
+	hash, err := sessions.HashPassword(demo.Password)
 	if err != nil {
 		t.Fatal(err)
 	}

@@ -16,7 +16,7 @@ import (
 
 	"nephelon/core/measure"
 	"nephelon/demo"
-	"nephelon/server"
+	"nephelon/server/sessions"
 	"nephelon/store"
 )
 
@@ -135,7 +135,7 @@ func TestABackupIsRestored(t *testing.T) {
 	if _, err := empty.Restore(ctx, &file); err != nil {
 		t.Fatal(err)
 	}
-	hash, err := server.HashPassword(demo.Password)
+	hash, err := sessions.HashPassword(demo.Password)
 	if err != nil {
 		t.Fatal(err)
 	}

@@ -15,7 +15,7 @@ import (
 
 	"nephelon/core/measure"
 	"nephelon/demo"
-	"nephelon/server"
+	"nephelon/server/sessions"
 	"nephelon/standin"
 	"nephelon/store"
 )
@@ -213,7 +213,7 @@ func TestAClientsDateIsPromised(t *testing.T) {
 // decides when it is done.
 func TestAHeatWaveIsMended(t *testing.T) {
 	ctx := t.Context()
-	hash, err := server.HashPassword(demo.Password)
+	hash, err := sessions.HashPassword(demo.Password)
 	if err != nil {
 		t.Fatal(err)
 	}

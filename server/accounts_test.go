@@ -21,6 +21,7 @@ import (
 
 	"nephelon/core/job"
 	"nephelon/server"
+	"nephelon/server/sessions"
 	"nephelon/store"
 )
 
@@ -117,7 +118,7 @@ func TestPasswords(t *testing.T) {
 	owner := signedIn(t, web, "owner@"+domain)
 	_, text := owner.send(http.MethodPost, "/api/people", map[string]string{"name": "Nils", "email": "nils@" + domain,
 		"role": "lead"})
-	var made server.NewColleague
+	var made sessions.NewColleague
 	if err := json.Unmarshal([]byte(text), &made); err != nil || made.Link.Path == "" {
 		t.Fatalf("%s %v", text, err)
 	}
@@ -170,7 +171,7 @@ func TestPasswords(t *testing.T) {
 	// A reset by an owner ends what is open, and the newest link alone works.
 	link := func() string {
 		_, text := owner.send(http.MethodPost, "/api/people/"+made.ID.String()+"/password-link", nil)
-		var l server.PasswordLink
+		var l sessions.PasswordLink
 		_ = json.Unmarshal([]byte(text), &l)
 		_, secret, _ := strings.Cut(l.Path, "#")
 		return secret
@@ -270,9 +271,9 @@ func TestASessionThatEndedStaysEnded(t *testing.T) {
 		}
 	}()
 	_, text := owner.send(http.MethodGet, "/api/people", nil)
-	var people []server.Colleague
+	var people []sessions.Colleague
 	_ = json.Unmarshal([]byte(text), &people)
-	at := slices.IndexFunc(people, func(p server.Colleague) bool { return p.Role == store.Lead })
+	at := slices.IndexFunc(people, func(p sessions.Colleague) bool { return p.Role == store.Lead })
 	base := 0
 	change := func(active bool) {
 		base++

@@ -10,7 +10,8 @@ import (
 	"nephelon/core/kit"
 	"nephelon/core/material"
 	"nephelon/core/measure"
-	"nephelon/server"
+	"nephelon/server/calculators"
+	"nephelon/server/shelf"
 )
 
 // The bench answers for a pail what a plan would, chooses between hardeners, and
@@ -22,8 +23,8 @@ func TestTheBench(t *testing.T) {
 	resin.Mixing = &measure.Sourced[measure.Span]{Value: 180, Source: measure.Sheet}
 	resin.Hardeners = []material.Hardener{{ID: "slow", Name: "slow", Ratio: resin.Ratio, A: 3, B: 1,
 		Curing: material.Curing{PotLife: []material.PotLife{{At: 20, Mass: 3, Lasts: 3600, Source: measure.Sheet}}}}}
-	got[server.SheetState](t, c, http.MethodPut, "/api/shelf/resin", resin)
-	start := got[server.BenchStart](t, c, http.MethodGet, "/api/bench/resin", nil)
+	got[shelf.SheetState](t, c, http.MethodPut, "/api/shelf/resin", resin)
+	start := got[calculators.BenchStart](t, c, http.MethodGet, "/api/bench/resin", nil)
 	if start.Usual.Mass != 3 || start.Usual.Film <= 0 {
 		t.Fatalf("%+v", start.Usual)
 	}
@@ -62,7 +63,7 @@ func TestTheBench(t *testing.T) {
 	}
 	paint := sheet("paint", "Quay paint")
 	paint.Components = paint.Components[:1]
-	got[server.SheetState](t, c, http.MethodPut, "/api/shelf/paint", paint)
+	got[shelf.SheetState](t, c, http.MethodPut, "/api/shelf/paint", paint)
 	if status, text := c.send(http.MethodPost, "/api/bench/paint", q); status != http.StatusUnprocessableEntity ||
 		!strings.Contains(text, "a single-pack paint has none") {
 		t.Errorf("a single-pack paint: %d %s", status, text)

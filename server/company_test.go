@@ -14,7 +14,10 @@ import (
 	"github.com/google/uuid"
 
 	"nephelon/core/record"
-	"nephelon/server"
+	"nephelon/server/api"
+	"nephelon/server/company"
+	"nephelon/server/sessions"
+	"nephelon/server/shelf"
 )
 
 // All data of a company comes back as it was from its archive, in another company, where
@@ -25,10 +28,10 @@ func TestACompanyIsTakenAlong(t *testing.T) {
 	c := signedIn(t, web, "owner@"+domain)
 	j := c.addJob(demoJob(t))
 	sheet := demoJob(t).Products[0]
-	got[server.Stands](t, c, http.MethodPut, "/api/systems/two?base=0", system(sheet.ID))
-	got[server.Stands](t, c, http.MethodPut, "/api/stock/tin?base=0", container(sheet.ID))
+	got[api.Stands](t, c, http.MethodPut, "/api/systems/two?base=0", system(sheet.ID))
+	got[api.Stands](t, c, http.MethodPut, "/api/stock/tin?base=0", container(sheet.ID))
 	sheet.Version = 0
-	got[server.SheetState](t, c, http.MethodPut, "/api/shelf/"+sheet.ID, sheet)
+	got[shelf.SheetState](t, c, http.MethodPut, "/api/shelf/"+sheet.ID, sheet)
 	path := "/api/jobs/" + j.ID.String()
 	c.send(http.MethodPost, path+"/surfaces/s1/photos", string(phonePicture(t)))
 	c.issue(j.ID.String(), uuid.New())
@@ -92,7 +95,7 @@ func TestACompanyIsTakenAlong(t *testing.T) {
 		}
 	}
 	// Somebody of the archive signs in where they always did, and cannot be taken over.
-	for _, p := range got[[]server.Colleague](t, theirs, http.MethodGet, "/api/people", nil) {
+	for _, p := range got[[]sessions.Colleague](t, theirs, http.MethodGet, "/api/people", nil) {
 		if !strings.HasSuffix(p.Email, domain) {
 			continue
 		}
@@ -177,7 +180,7 @@ func TestAQuotaIsToldBeforeItIsReached(t *testing.T) {
 	j := c.addJob(demoJob(t))
 	path := "/api/jobs/" + j.ID.String()
 	c.issue(j.ID.String(), uuid.New())
-	kept := got[server.StorageState](t, c, http.MethodGet, "/api/company/storage", nil)
+	kept := got[company.StorageState](t, c, http.MethodGet, "/api/company/storage", nil)
 	if kept.Used == 0 || kept.Near || kept.Plans == 0 || kept.Record == 0 {
 		t.Errorf("%+v", kept)
 	}
@@ -187,7 +190,7 @@ func TestAQuotaIsToldBeforeItIsReached(t *testing.T) {
 		}
 	}
 	limit(kept.Used * 11 / 10)
-	if kept := got[server.StorageState](t, c, http.MethodGet, "/api/company/storage", nil); !kept.Near {
+	if kept := got[company.StorageState](t, c, http.MethodGet, "/api/company/storage", nil); !kept.Near {
 		t.Errorf("it is not told: %+v", kept)
 	}
 	limit(kept.Used)

@@ -25,6 +25,8 @@ import (
 	"nephelon/core/record"
 	"nephelon/exchange"
 	"nephelon/server"
+	"nephelon/server/rosters"
+	"nephelon/server/sessions"
 )
 
 // A patch that copies a list into itself twenty times is refused before anything is copied.
@@ -147,7 +149,7 @@ func TestWhichPicturesAreTaken(t *testing.T) {
 func TestAnOpenSessionIsNotTheAccount(t *testing.T) {
 	web, domain := newServer(t), addCompany(t)
 	owner := signedIn(t, web, "owner@"+domain)
-	me := got[server.Me](t, owner, http.MethodGet, "/api/me", nil)
+	me := got[sessions.Me](t, owner, http.MethodGet, "/api/me", nil)
 	for method, path := range map[string]string{http.MethodPost: "/password-link", http.MethodPut: "/factor-removed"} {
 		if status, text := owner.send(method, "/api/people/"+me.ID.String()+path, nil); status != http.StatusConflict ||
 			!strings.Contains(text, "your own account") {
@@ -260,7 +262,7 @@ func TestLongWorkIsAnswered(t *testing.T) {
 	}
 	began := time.Now()
 	v := rosterOf(t, c, http.MethodPost, "/api/roster/plan",
-		server.RosterQuestion{Bookings: []days.Booked{}, Seconds: seconds})
+		rosters.RosterQuestion{Bookings: []days.Booked{}, Seconds: seconds})
 	if took := time.Since(began); took < 5*time.Second || len(v.Bookings) == 0 {
 		t.Errorf("%d bookings after %v: too short to try anything", len(v.Bookings), took)
 	}

@@ -23,13 +23,14 @@ import (
 	"nephelon/core/job"
 	"nephelon/core/takeoff"
 	"nephelon/exchange"
-	"nephelon/server"
+	"nephelon/server/jobs"
+	"nephelon/server/shelf"
 )
 
-func (c *client) patch(id uuid.UUID, s save) (int, server.Saved, string) {
+func (c *client) patch(id uuid.UUID, s save) (int, jobs.Saved, string) {
 	c.t.Helper()
 	status, text := c.send(http.MethodPatch, "/api/jobs/"+id.String(), s)
-	var saved server.Saved
+	var saved jobs.Saved
 	if status == http.StatusOK {
 		if err := json.Unmarshal([]byte(text), &saved); err != nil {
 			c.t.Fatal(err)
@@ -137,7 +138,7 @@ func TestEditsThatAreOdd(t *testing.T) {
 		!strings.Contains(text, "/job/colour") {
 		t.Errorf("%d %s", status, text)
 	}
-	if now := got[server.JobState](t, c, http.MethodGet, "/api/jobs/"+j.ID.String(), nil); now.Revision != 3 ||
+	if now := got[jobs.JobState](t, c, http.MethodGet, "/api/jobs/"+j.ID.String(), nil); now.Revision != 3 ||
 		now.File.Job.Client != "Wharf Trust" {
 		t.Errorf("revision %d of %s", now.Revision, now.File.Job.Client)
 	}
@@ -172,7 +173,7 @@ func TestAnEditIsPruned(t *testing.T) {
 	if err != nil {
 		t.Fatal(err)
 	}
-	stored, _ := json.Marshal(got[server.JobState](t, c, http.MethodGet, "/api/jobs/"+j.ID.String(), nil).File)
+	stored, _ := json.Marshal(got[jobs.JobState](t, c, http.MethodGet, "/api/jobs/"+j.ID.String(), nil).File)
 	if !reflect.DeepEqual(parsed(t, told), parsed(t, stored)) {
 		t.Error("the client is told something else than what is stored")
 	}
@@ -203,7 +204,7 @@ func TestAnUnchangedJobIsNotSentAgain(t *testing.T) {
 	if status, again := ask(tag); status != http.StatusNotModified || again != tag {
 		t.Errorf("unchanged: %d %q", status, again)
 	}
-	got[server.SheetState](t, c, http.MethodPut, "/api/shelf/sun", sheet("sun", "Sunfast"))
+	got[shelf.SheetState](t, c, http.MethodPut, "/api/shelf/sun", sheet("sun", "Sunfast"))
 	if status, changed := ask(tag); status != http.StatusOK || changed == tag {
 		t.Errorf("after the shelf changed: %d %q", status, changed)
 	}
@@ -221,7 +222,7 @@ func TestTheListTellsWhereJobsStand(t *testing.T) {
 	for _, f := range []job.File{ready, bare, unmeasured, finished} {
 		c.addJob(f)
 	}
-	for _, l := range got[[]server.JobLine](t, c, http.MethodGet, "/api/jobs", nil) {
+	for _, l := range got[[]jobs.JobLine](t, c, http.MethodGet, "/api/jobs", nil) {
 		s := l.Summary
 		if string(s.Standing) != l.Name || (l.Name == "planning") != (len(s.Systems) == 0) ||
 			(l.Name != "measuring") != (s.Area > 0) {

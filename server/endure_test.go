@@ -22,6 +22,7 @@ import (
 	"nephelon/core/measure"
 	"nephelon/core/record"
 	"nephelon/server"
+	"nephelon/server/sessions"
 	"nephelon/store"
 	"nephelon/store/localdb"
 )
@@ -102,7 +103,7 @@ func TestNothingAcknowledgedIsLost(t *testing.T) {
 	if err != nil {
 		t.Fatal(err)
 	}
-	hash, err := server.HashPassword(password)
+	hash, err := sessions.HashPassword(password)
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -146,7 +147,7 @@ func TestNothingAcknowledgedIsLost(t *testing.T) {
 	for n := range devices {
 		busy.Go(func() {
 			job := jobs[n%len(jobs)]
-			d := &tablet{me: server.Me{ID: person, Name: "Tess"}, device: uuid.NewString()}
+			d := &tablet{me: sessions.Me{ID: person, Name: "Tess"}, device: uuid.NewString()}
 			for {
 				select {
 				case <-over:

@@ -9,10 +9,7 @@ func (s *Server) Hurry(times time.Duration) {
 }
 
 // Forget forgets all plans, as after a while in which nobody asks for any.
-func (s *Server) Forget() { s.plans.forget(time.Now().Add(time.Second)) }
+func (s *Server) Forget() { s.jobs.Forget(time.Now().Add(time.Second)) }
 
 // Open is how many requests are under way.
 func (s *Server) Open() int32 { return s.open.Load() }
-
-// StepOf is the step of time that a code is of.
-func StepOf(secret, code string, now time.Time) (int64, bool) { return stepOf(secret, code, now) }

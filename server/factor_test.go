@@ -11,7 +11,8 @@ import (
 
 	"nephelon/core/job"
 	"nephelon/core/kit"
-	"nephelon/server"
+	"nephelon/server/api"
+	"nephelon/server/sessions"
 )
 
 // A second factor is asked for once it is set; a code is taken once; a recovery code too; who
@@ -33,7 +34,7 @@ func TestASecondFactor(t *testing.T) {
 		http.StatusUnprocessableEntity || !strings.Contains(text, "body.password") {
 		t.Errorf("begun with a wrong password: %d %s", status, text)
 	}
-	begun := got[server.FactorBegun](t, owner, http.MethodPost, "/api/me/factor", map[string]string{"password": password})
+	begun := got[sessions.FactorBegun](t, owner, http.MethodPost, "/api/me/factor", map[string]string{"password": password})
 	if !strings.HasPrefix(begun.Address, "otpauth://totp/Nephelon:") {
 		t.Errorf("address %q", begun.Address)
 	}
@@ -48,7 +49,7 @@ func TestASecondFactor(t *testing.T) {
 		map[string]string{"code": code(begun.Secret, time.Hour)}); status != http.StatusUnprocessableEntity {
 		t.Errorf("a code of another hour is taken: %d", status)
 	}
-	set := got[server.FactorSet](t, owner, http.MethodPut, "/api/me/factor",
+	set := got[sessions.FactorSet](t, owner, http.MethodPut, "/api/me/factor",
 		map[string]string{"code": code(begun.Secret, 0)})
 	enter := func(code string) (int, string) {
 		return newClient(t, web).send(http.MethodPost, "/api/session",
@@ -73,21 +74,21 @@ func TestASecondFactor(t *testing.T) {
 	if status, _ := enter(set.Recovery[3]); status != http.StatusUnauthorized {
 		t.Errorf("a recovery code is taken twice: %d", status)
 	}
-	if stands := got[server.FactorState](t, owner, http.MethodGet, "/api/me/factor", nil); !stands.Set ||
+	if stands := got[sessions.FactorState](t, owner, http.MethodGet, "/api/me/factor", nil); !stands.Set ||
 		stands.Recovery != len(set.Recovery)-1 {
 		t.Errorf("%+v", stands)
 	}
 	// Wanted of everybody: who has none can set one up, and nothing else.
 	got[struct{}](t, owner, http.MethodPut, "/api/company/factor", map[string]bool{"wanted": true})
-	if me := got[server.Me](t, lead, http.MethodGet, "/api/me", nil); !me.FactorDue {
+	if me := got[sessions.Me](t, lead, http.MethodGet, "/api/me", nil); !me.FactorDue {
 		t.Error("it is not told that a factor is due")
 	}
 	if status, text := lead.send(http.MethodGet, "/api/jobs", nil); status != http.StatusForbidden ||
 		!strings.Contains(text, "second factor") {
 		t.Errorf("who lacks a factor reads jobs: %d %s", status, text)
 	}
-	theirs := got[server.FactorBegun](t, lead, http.MethodPost, "/api/me/factor", map[string]string{"password": password})
-	got[server.FactorSet](t, lead, http.MethodPut, "/api/me/factor", map[string]string{"code": code(theirs.Secret, 0)})
+	theirs := got[sessions.FactorBegun](t, lead, http.MethodPost, "/api/me/factor", map[string]string{"password": password})
+	got[sessions.FactorSet](t, lead, http.MethodPut, "/api/me/factor", map[string]string{"code": code(theirs.Secret, 0)})
 	if status, _ := lead.send(http.MethodGet, "/api/jobs", nil); status != http.StatusOK {
 		t.Errorf("with a factor: %d", status)
 	}
@@ -95,7 +96,7 @@ func TestASecondFactor(t *testing.T) {
 		map[string]string{"password": password}); status != http.StatusConflict {
 		t.Errorf("one that the company wants is removed: %d", status)
 	}
-	id := got[server.Me](t, lead, http.MethodGet, "/api/me", nil).ID.String()
+	id := got[sessions.Me](t, lead, http.MethodGet, "/api/me", nil).ID.String()
 	got[struct{}](t, owner, http.MethodPut, "/api/people/"+id+"/factor-removed", nil)
 	if status, _ := lead.send(http.MethodGet, "/api/me", nil); status != http.StatusUnauthorized {
 		t.Errorf("a session outlives the loss of its factor: %d", status)
@@ -108,7 +109,7 @@ func TestNobodyWritesOverWhatTheyHaveNotSeen(t *testing.T) {
 	web, domain := newServer(t), addCompany(t)
 	c := signedIn(t, web, "owner@"+domain)
 	sheet := demoJob(t).Products[0]
-	people := got[[]server.Colleague](t, c, http.MethodGet, "/api/people", nil)
+	people := got[[]sessions.Colleague](t, c, http.MethodGet, "/api/people", nil)
 	hand := people[len(people)-1]
 	for _, p := range people {
 		if p.Role == "hand" {
@@ -132,8 +133,8 @@ func TestNobodyWritesOverWhatTheyHaveNotSeen(t *testing.T) {
 		if path == "/api/house" || strings.Contains(path, "people") {
 			base = "?base=1"
 		}
-		first := got[server.Stands](t, c, http.MethodPut, path+base, of.one)
-		if again := got[server.Stands](t, c, http.MethodPut, path+base, of.one); again != first {
+		first := got[api.Stands](t, c, http.MethodPut, path+base, of.one)
+		if again := got[api.Stands](t, c, http.MethodPut, path+base, of.one); again != first {
 			t.Errorf("%s: sent twice it stands at %d and %d", path, first.Revision, again.Revision)
 		}
 		status, text := c.send(http.MethodPut, path+base, of.other)
@@ -149,17 +150,5 @@ func TestNobodyWritesOverWhatTheyHaveNotSeen(t *testing.T) {
 	if status, text := c.send(http.MethodPut, "/api/house", hour(1)); status != http.StatusUnprocessableEntity ||
 		!strings.Contains(text, "base") {
 		t.Errorf("without its base: %d %s", status, text)
-	}
-}
-
-// Of RFC 6238, appendix B: the code at 59 s, of its last six digits. It is taken a step early or
-// late, and no further.
-func TestCodesAreThoseOfTheStandard(t *testing.T) {
-	const secret, code = "GEZDGNBVGY3TQOJQGEZDGNBVGY3TQOJQ", "287082" // "12345678901234567890" in base32
-	for at, want := range map[int64]bool{29: true, 59: true, 89: true, 90: false, 119: false, 1111111109: false} {
-		step, is := server.StepOf(secret, code, time.Unix(at, 0))
-		if is != want || is && step != 1 {
-			t.Errorf("at %d s: step %d, %v", at, step, is)
-		}
 	}
 }

@@ -14,6 +14,8 @@ import (
 	"strings"
 	"unicode/utf8"
 
+	"nephelon/server/api"
+
 	"github.com/danielgtaylor/huma/v2"
 	"github.com/gin-gonic/gin"
 )
@@ -41,7 +43,7 @@ func guarded(secure bool, next http.Handler) http.Handler {
 }
 
 // legible refuses text that cannot be kept: what is not UTF-8, and the character that
-// ends texts in a database. It reads a JSON body into memory, at most bodyLimit bytes and valuesLimit
+// ends texts in a database. It reads a JSON body into memory, at most api.BodyLimit bytes and valuesLimit
 // values, and doorLimit bytes while nobody is signed in; a body of any other kind only for who is.
 func (s *Server) legible(next http.Handler) http.Handler {
 	refuse := func(w http.ResponseWriter, status int, text string) {
@@ -69,7 +71,7 @@ func (s *Server) legible(next http.Handler) http.Handler {
 			next.ServeHTTP(w, r)
 			return
 		}
-		limit := int64(bodyLimit)
+		limit := int64(api.BodyLimit)
 		if !known {
 			limit = doorLimit
 		}
@@ -81,7 +83,7 @@ func (s *Server) legible(next http.Handler) http.Handler {
 				fmt.Sprintf("More than %d kB were sent by somebody who is not signed in. Sign in first.", doorLimit>>10))
 			return
 		case large:
-			refuse(w, http.StatusRequestEntityTooLarge, fmt.Sprintf("More than %d MB were sent; send less.", bodyLimit>>20))
+			refuse(w, http.StatusRequestEntityTooLarge, fmt.Sprintf("More than %d MB were sent; send less.", api.BodyLimit>>20))
 			return
 		case err != nil:
 			refuse(w, http.StatusRequestTimeout, "What was sent broke off on its way. Send it again.")
@@ -104,7 +106,7 @@ func (s *Server) knows(r *http.Request) bool {
 	if s.store == nil || !strings.HasPrefix(r.URL.Path, "/api/") {
 		return false // pages take no bodies
 	}
-	return s.sessions.GetString(r.Context(), personKey) != ""
+	return s.sessions.SignedIn(r.Context())
 }
 
 // endsTexts reports whether a JSON text holds the escape of U+0000: a backslash before it

@@ -2,7 +2,6 @@ package server
 
 import (
 	"context"
-	"encoding/json"
 	"errors"
 	"fmt"
 	"io"
@@ -10,7 +9,7 @@ import (
 	"strings"
 	"time"
 
-	"github.com/danielgtaylor/huma/v2"
+	"nephelon/server/company"
 )
 
 // times are within which requests end, however the network and the database are: what streams
@@ -105,7 +104,7 @@ func (s *Server) ended(next, pages http.Handler) http.Handler {
 			next.ServeHTTP(w, r)
 			return
 		}
-		if uploads(r) || r.URL.Path == archivePath {
+		if uploads(r) || r.URL.Path == company.ArchivePath {
 			within = s.times.upload
 		}
 		// Who does not read the answer is let go; its last words may take as long again.
@@ -118,15 +117,4 @@ func (s *Server) ended(next, pages http.Handler) http.Handler {
 		defer cancel()
 		next.ServeHTTP(w, r.WithContext(ctx))
 	})
-}
-
-// away answers a request whose session cannot be looked up.
-func (s *Server) away(w http.ResponseWriter, r *http.Request, err error) {
-	s.log.ErrorContext(r.Context(), "look up a session", "error", err)
-	w.Header().Set("Content-Type", "application/problem+json")
-	w.WriteHeader(http.StatusServiceUnavailable)
-	problem := huma.ErrorModel{Status: http.StatusServiceUnavailable,
-		Title:  http.StatusText(http.StatusServiceUnavailable),
-		Detail: "The database is not available. Your entries are kept on this device; try again."}
-	_ = json.NewEncoder(w).Encode(problem) // the one who asked is gone when this fails
 }

@@ -19,6 +19,7 @@ import (
 	"nephelon/core/job"
 	"nephelon/exchange"
 	"nephelon/server"
+	"nephelon/server/jobs"
 )
 
 // People each read and save jobs of their own, one request after the other: every save is
@@ -36,10 +37,10 @@ func TestManyPeople(t *testing.T) {
 	defer web.Close()
 	file := demoFile(t, "baggage-hall")
 	usual := file.Job.Surfaces[0].Coats[1].Amount.Value
-	clients, jobs := make([]*client, people), make([]server.JobState, people)
+	clients, open := make([]*client, people), make([]jobs.JobState, people)
 	for n := range people {
 		clients[n] = signedIn(t, web, "estimator@"+domain)
-		jobs[n] = clients[n].addJob(file)
+		open[n] = clients[n].addJob(file)
 	}
 	held := func() uint64 {
 		web.CloseClientConnections()
@@ -64,7 +65,7 @@ func TestManyPeople(t *testing.T) {
 	for n, c := range clients {
 		all.Go(func() {
 			<-time.After(time.Duration(rand.Float64() * float64(turns) / 2 * float64(pause))) // they do not all begin at once
-			path, tag := "/api/jobs/"+jobs[n].ID.String(), jobs[n].Tag
+			path, tag := "/api/jobs/"+open[n].ID.String(), open[n].Tag
 			for turn := range turns {
 				timed("list", func() { c.send(http.MethodGet, "/api/jobs", nil) })
 				timed("read", func() { c.send(http.MethodGet, path, nil) })
@@ -73,7 +74,7 @@ func TestManyPeople(t *testing.T) {
 						{Op: "replace", Path: "/job/surfaces/0/coats/1/amount/value",
 							Value: json.RawMessage(fmt.Sprint(usual * (1 + 0.002*float64(turn+n*turns))))},
 					}}
-					status, saved, text := c.patch(jobs[n].ID, s)
+					status, saved, text := c.patch(open[n].ID, s)
 					if tag = saved.Tag; status != http.StatusOK {
 						t.Errorf("a save: %d %.200s", status, text)
 					}
@@ -82,7 +83,7 @@ func TestManyPeople(t *testing.T) {
 		})
 	}
 	all.Wait()
-	for n, j := range jobs {
+	for n, j := range open {
 		if stands := got[struct {
 			Revision int64    `json:"revision"`
 			File     job.File `json:"file"`

@@ -13,6 +13,7 @@ import (
 	"github.com/emersion/go-smtp"
 
 	"nephelon/server"
+	"nephelon/server/sessions"
 )
 
 // postOffice takes messages in place of a mail server.
@@ -52,7 +53,7 @@ func TestLinksAreSent(t *testing.T) {
 	t.Cleanup(web.Close)
 	domain := addCompany(t)
 	owner := signedIn(t, web, "owner@"+domain)
-	made := got[server.NewColleague](t, owner, http.MethodPost, "/api/people",
+	made := got[sessions.NewColleague](t, owner, http.MethodPost, "/api/people",
 		map[string]string{"name": "Ylva", "email": "ylva@" + domain, "role": "hand"})
 	message := <-office.took
 	_, secret, _ := strings.Cut(made.Link.Path, "#")
@@ -76,7 +77,7 @@ func TestLinksAreSent(t *testing.T) {
 	if err := mails.Shutdown(context.Background()); err != nil {
 		t.Fatal(err)
 	}
-	again := got[server.PasswordLink](t, owner, http.MethodPost, "/api/people/"+made.ID.String()+"/password-link", nil)
+	again := got[sessions.PasswordLink](t, owner, http.MethodPost, "/api/people/"+made.ID.String()+"/password-link", nil)
 	if again.Sent || again.Path == "" {
 		t.Errorf("with no mail server: %+v", again)
 	}

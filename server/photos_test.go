@@ -14,9 +14,10 @@ import (
 	"strings"
 	"testing"
 
-	"github.com/google/uuid"
+	"nephelon/server/jobs"
+	"nephelon/server/photos"
 
-	"nephelon/server"
+	"github.com/google/uuid"
 )
 
 // phonePicture is a JPEG as a phone writes it, lying on its side: its left half
@@ -66,7 +67,7 @@ func TestPhotographsLoseTheirPlaceAndStandUpright(t *testing.T) {
 		t.Fatal("the picture holds no place to begin with")
 	}
 	status, text := c.send(http.MethodPost, "/api/jobs/"+job+"/surfaces/s1/photos", string(upload))
-	var lines []server.PhotoLine
+	var lines []photos.PhotoLine
 	if err := json.Unmarshal([]byte(text), &lines); status != http.StatusOK || err != nil || len(lines) != 1 ||
 		lines[0].Surface != "s1" || lines[0].AddedBy != "lead" {
 		t.Fatalf("%d %s", status, text)
@@ -172,7 +173,7 @@ func TestCopyingASurface(t *testing.T) {
 			t.Fatalf("%d %s", status, text)
 		}
 		_, text := c.send(http.MethodGet, "/api/jobs/"+to, nil)
-		var other server.JobState
+		var other jobs.JobState
 		if err := json.Unmarshal([]byte(text), &other); err != nil {
 			t.Fatal(err)
 		}

@@ -10,7 +10,7 @@ import (
 	"nephelon/core/plan/whatif"
 	"nephelon/core/pour/sim"
 	"nephelon/exchange"
-	"nephelon/server"
+	"nephelon/server/jobs"
 )
 
 // The pour of a coat over HTTP: as the job stands, with a change tried on it that is not
@@ -23,7 +23,7 @@ func TestThePourOverHTTP(t *testing.T) {
 		Revision int64    `json:"revision"`
 		File     job.File `json:"file"`
 	}](t, c, http.MethodPost, "/api/jobs", f)
-	at, ask := "/api/jobs/"+added.ID+"/pour", server.PourQuestion{Coat: f.Job.Surfaces[0].Coats[0].ID}
+	at, ask := "/api/jobs/"+added.ID+"/pour", jobs.PourQuestion{Coat: f.Job.Surfaces[0].Coats[0].ID}
 	now := got[whatif.PourPlan](t, c, http.MethodPost, at, ask)
 	if len(now.Run.Parts) == 0 || len(now.Batches) != len(now.Run.Passages) || len(now.Crew) != f.Job.Crew.People() {
 		t.Fatalf("%d parts of %d batches by %d", len(now.Run.Parts), len(now.Batches), len(now.Crew))
@@ -49,14 +49,14 @@ func TestThePourOverHTTP(t *testing.T) {
 	}
 	got[[]whatif.Begun](t, c, http.MethodPost, at+"/starts", ask)
 	got[[]whatif.Way](t, c, http.MethodPost, at+"/ways", ask)
-	odds := server.OddsQuestion{PourQuestion: ask, Runs: 300, Seed: 4}
+	odds := jobs.OddsQuestion{PourQuestion: ask, Runs: 300, Seed: 4}
 	if a, b := got[sim.Chance](t, c, http.MethodPost, at+"/odds", odds),
 		got[sim.Chance](t, c, http.MethodPost, at+"/odds", odds); a.Ends != b.Ends || a.Runs != 300 {
 		t.Errorf("%+v and %+v", a, b)
 	}
 	for says, q := range map[string]any{
-		"cannot be poured": server.PourQuestion{Coat: "nowhere"},
-		"/job/crew": server.PourQuestion{Coat: ask.Coat,
+		"cannot be poured": jobs.PourQuestion{Coat: "nowhere"},
+		"/job/crew": jobs.PourQuestion{Coat: ask.Coat,
 			Patch: []exchange.EditStep{{Op: "replace", Path: "/job/crew/spreaders", Value: json.RawMessage(`"many"`)}}},
 	} {
 		if status, text := c.send(http.MethodPost, at, q); status != http.StatusUnprocessableEntity ||

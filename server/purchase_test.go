@@ -12,7 +12,7 @@ import (
 	"nephelon/core/material"
 	"nephelon/core/measure"
 	"nephelon/core/plan"
-	"nephelon/server"
+	"nephelon/server/shelf"
 )
 
 // Two jobs buy together what they need, never those of another company, and what
@@ -46,7 +46,7 @@ func TestJobsAreBoughtForTogether(t *testing.T) {
 // The calculators of the bench over HTTP: an answer, or a sentence.
 func TestTheCalculatorsOfTheBench(t *testing.T) {
 	c := signedIn(t, newServer(t), "owner@"+addCompany(t))
-	got[server.SheetState](t, c, http.MethodPut, "/api/shelf/resin", sheet("resin", "Pier resin"))
+	got[shelf.SheetState](t, c, http.MethodPut, "/api/shelf/resin", sheet("resin", "Pier resin"))
 	amount := buildup.Amount{Basis: buildup.SpreadRate, Value: 5000}
 	a := got[bench.SpreadAnswer](t, c, http.MethodPost, "/api/bench/resin/spread",
 		bench.SpreadQuestion{Amount: amount, Area: 40, Loss: measure.Sourced[measure.Fraction]{Source: measure.OwnTest}})

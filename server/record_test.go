@@ -12,7 +12,8 @@ import (
 	"nephelon/core/measure"
 	"nephelon/core/record"
 	"nephelon/core/work"
-	"nephelon/server"
+	"nephelon/server/daylog"
+	"nephelon/server/sessions"
 )
 
 // logging is what a device sends.
@@ -22,7 +23,7 @@ type logging struct {
 
 // tablet makes events on a device of somebody.
 type tablet struct {
-	me     server.Me
+	me     sessions.Me
 	device string
 	number int64
 	before string
@@ -48,10 +49,10 @@ func (d *tablet) event(kind record.Kind, task string, body record.Body) record.E
 	return e
 }
 
-func (c client) log(job string, events ...record.Event) server.LogAnswer {
+func (c client) log(job string, events ...record.Event) daylog.LogAnswer {
 	c.t.Helper()
 	status, text := c.send(http.MethodPost, "/api/jobs/"+job+"/events", logging{events})
-	var answer server.LogAnswer
+	var answer daylog.LogAnswer
 	if err := json.Unmarshal([]byte(text), &answer); err != nil || status != http.StatusOK {
 		c.t.Fatalf("%d %s", status, text)
 	}
@@ -60,7 +61,7 @@ func (c client) log(job string, events ...record.Event) server.LogAnswer {
 
 func (c client) issue(job string, save uuid.UUID) (int, record.Issue) {
 	c.t.Helper()
-	status, text := c.send(http.MethodPost, "/api/jobs/"+job+"/issues", server.NewIssue{SaveID: save, To: "Sound crew"})
+	status, text := c.send(http.MethodPost, "/api/jobs/"+job+"/issues", daylog.NewIssue{SaveID: save, To: "Sound crew"})
 	var made record.Issue
 	if status == http.StatusOK {
 		if err := json.Unmarshal([]byte(text), &made); err != nil {
@@ -96,9 +97,9 @@ func TestPlansAreIssued(t *testing.T) {
 	if status, _, text := owner.patch(j.ID, edit(t, 1, demoJob(t), next)); status != http.StatusOK {
 		t.Fatalf("%d %s", status, text)
 	}
-	read := func() server.Issues {
+	read := func() daylog.Issues {
 		_, text := owner.send(http.MethodGet, "/api/jobs/"+job+"/issues", nil)
-		var all server.Issues
+		var all daylog.Issues
 		if err := json.Unmarshal([]byte(text), &all); err != nil {
 			t.Fatal(err)
 		}
@@ -115,7 +116,7 @@ func TestPlansAreIssued(t *testing.T) {
 		t.Errorf("the first is gone: %.200s", text)
 	}
 	if status, text := owner.send(http.MethodPost, "/api/jobs/"+job+"/issues",
-		server.NewIssue{SaveID: uuid.New(), To: "x", Day: "1999-01-01"}); status != http.StatusUnprocessableEntity ||
+		daylog.NewIssue{SaveID: uuid.New(), To: "x", Day: "1999-01-01"}); status != http.StatusUnprocessableEntity ||
 		!strings.Contains(text, "Choose another day") {
 		t.Errorf("%d %s", status, text)
 	}
@@ -208,7 +209,7 @@ func TestTheRecordTakesWhatItCan(t *testing.T) {
 		t.Errorf("%+v", answer)
 	}
 	_, text := c.send(http.MethodGet, "/api/jobs/"+job+"/events", nil)
-	var logged server.Logged
+	var logged daylog.Logged
 	if err := json.Unmarshal([]byte(text), &logged); err != nil {
 		t.Fatal(err)
 	}
@@ -264,7 +265,7 @@ func TestEntriesAreInTheOrderOfTime(t *testing.T) {
 		}
 	}
 	_, text := owner.send(http.MethodGet, "/api/record-entries", nil)
-	var found []server.EntryLine
+	var found []daylog.EntryLine
 	if err := json.Unmarshal([]byte(text), &found); err != nil {
 		t.Fatalf("%v: %.200s", err, text)
 	}

@@ -10,6 +10,7 @@ import (
 	"github.com/danielgtaylor/huma/v2"
 	"github.com/google/uuid"
 
+	"nephelon/server/api"
 	"nephelon/store"
 )
 
@@ -26,7 +27,7 @@ const (
 	anyone      // with no session, too
 )
 
-// may tells whether a role is at a level.
+// may reports whether a role is at a level.
 func (l level) may(r store.Role) bool {
 	switch l {
 	case refusedToAll:
@@ -119,7 +120,18 @@ const (
 	mostPlanning = 24
 )
 
-// turns counts who is at what is costly.
+// limited returns what bounds each operation that works long.
+func limited() map[string]*turns {
+	all := make(map[string]*turns)
+	for of, operations := range map[*turns][]string{newTurns(mostCostly): costly(), newTurns(mostPlanning): planning()} {
+		for _, o := range operations {
+			all[o] = of
+		}
+	}
+	return all
+}
+
+// turns counts how many operations each person has under way.
 type turns struct {
 	mutex sync.Mutex
 	most  int
@@ -128,8 +140,8 @@ type turns struct {
 
 func newTurns(most int) *turns { return &turns{most: most, at: make(map[uuid.UUID]int)} }
 
-// take takes a turn, unless somebody has as many as they may.
-func (t *turns) take(who uuid.UUID) bool {
+// tryAcquire takes a place for a person and reports whether one was free.
+func (t *turns) tryAcquire(who uuid.UUID) bool {
 	t.mutex.Lock()
 	defer t.mutex.Unlock()
 	if t.at[who] >= t.most {
@@ -139,7 +151,8 @@ func (t *turns) take(who uuid.UUID) bool {
 	return true
 }
 
-func (t *turns) give(who uuid.UUID) {
+// release gives a place back.
+func (t *turns) release(who uuid.UUID) {
 	t.mutex.Lock()
 	defer t.mutex.Unlock()
 	if t.at[who]--; t.at[who] == 0 {
@@ -155,9 +168,9 @@ type RightsLine struct {
 }
 
 func (s *Server) rightsRoutes() {
-	register(s.api, huma.Operation{OperationID: "rights", Method: http.MethodGet, Path: "/api/rights",
+	api.Register(s.api, huma.Operation{OperationID: "rights", Method: http.MethodGet, Path: "/api/rights",
 		Description: "Who may do what"},
-		func(context.Context, *struct{}) (*body[[]RightsLine], error) {
+		func(context.Context, *struct{}) (*api.Body[[]RightsLine], error) {
 			lines := []RightsLine{}
 			for _, o := range slices.Sorted(maps.Keys(s.rights)) {
 				line := RightsLine{Operation: o, Roles: []store.Role{}, Anyone: s.rights[o] == anyone}
@@ -168,6 +181,6 @@ func (s *Server) rightsRoutes() {
 				}
 				lines = append(lines, line)
 			}
-			return &body[[]RightsLine]{lines}, nil
+			return api.Answer(lines), nil
 		})
 }

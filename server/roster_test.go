@@ -17,13 +17,14 @@ import (
 	"nephelon/core/days"
 	"nephelon/core/job"
 	"nephelon/server"
+	"nephelon/server/rosters"
 )
 
 // rosterOf asks for the roster, or what a request about it answers.
-func rosterOf(t *testing.T, c *client, method, path string, body any) server.RosterView {
+func rosterOf(t *testing.T, c *client, method, path string, body any) rosters.RosterView {
 	t.Helper()
 	status, text := c.send(method, path, body)
-	var v server.RosterView
+	var v rosters.RosterView
 	if err := json.Unmarshal([]byte(text), &v); err != nil || status != http.StatusOK {
 		t.Fatalf("%s %s: %d %s", method, path, status, text)
 	}
@@ -45,8 +46,8 @@ func TestTwoPlanTheSameRoster(t *testing.T) {
 	if empty.Revision != 0 || len(empty.Bookings) != 0 || len(empty.Tasks) == 0 || len(empty.Crews) != 1 {
 		t.Fatalf("%d bookings of %d tasks by %d", len(empty.Bookings), len(empty.Tasks), len(empty.Crews))
 	}
-	ask := func(bookings []days.Booked) server.RosterQuestion {
-		return server.RosterQuestion{Bookings: bookings, Seconds: 0.3}
+	ask := func(bookings []days.Booked) rosters.RosterQuestion {
+		return rosters.RosterQuestion{Bookings: bookings, Seconds: 0.3}
 	}
 	first := rosterOf(t, one, http.MethodPost, "/api/roster/plan", ask([]days.Booked{}))
 	if first.Conflict != nil || len(first.Bookings) != len(first.Tasks) || len(first.Broken) != 0 ||
@@ -56,7 +57,7 @@ func TestTwoPlanTheSameRoster(t *testing.T) {
 	backward := []days.Booked{first.Bookings[0]}
 	backward[0].Until = backward[0].From.Add(-1)
 	for method, path := range map[string]string{http.MethodPut: "/api/roster", http.MethodPost: "/api/roster/plan"} {
-		var body any = server.RosterKeep{Bookings: backward}
+		var body any = rosters.RosterKeep{Bookings: backward}
 		if method == http.MethodPost {
 			body = ask(backward)
 		}
@@ -65,12 +66,12 @@ func TestTwoPlanTheSameRoster(t *testing.T) {
 			t.Errorf("%s of a booking that ends before it begins: %d %s", method, status, text)
 		}
 	}
-	stands := rosterOf(t, one, http.MethodPut, "/api/roster", server.RosterKeep{Revision: 0, Bookings: first.Bookings})
+	stands := rosterOf(t, one, http.MethodPut, "/api/roster", rosters.RosterKeep{Revision: 0, Bookings: first.Bookings})
 	if stands.Revision != 1 || len(stands.Bookings) != len(first.Bookings) || stands.Jobs[0].ID != kept.ID.String() {
 		t.Fatalf("%+v", stands.Revision)
 	}
 	if status, text := two.send(http.MethodPut, "/api/roster",
-		server.RosterKeep{Revision: 0, Bookings: []days.Booked{}}); status != http.StatusConflict {
+		rosters.RosterKeep{Revision: 0, Bookings: []days.Booked{}}); status != http.StatusConflict {
 		t.Errorf("an older roster took the place of a newer one: %d %s", status, text)
 	}
 	// The last pour is put two days later and pinned: it stays there, and nothing breaks.
@@ -81,14 +82,14 @@ func TestTwoPlanTheSameRoster(t *testing.T) {
 			at = i
 		}
 	}
-	places := func(from bool) server.PlaceAnswer {
-		q := server.PlaceQuestion{Bookings: moved, Job: moved[at].Job, Task: moved[at].Task}
+	places := func(from bool) rosters.PlaceAnswer {
+		q := rosters.PlaceQuestion{Bookings: moved, Job: moved[at].Job, Task: moved[at].Task}
 		if from {
 			night := moved[at].From.AddDate(0, 0, 1).Truncate(24 * 60 * 60 * 1e9)
 			q.Crew, q.From = moved[at].Crew, &night
 		}
 		_, text := two.send(http.MethodPost, "/api/roster/places", q)
-		var a server.PlaceAnswer
+		var a rosters.PlaceAnswer
 		if err := json.Unmarshal([]byte(text), &a); err != nil {
 			t.Fatal(text)
 		}
@@ -139,9 +140,9 @@ func TestCalendarAddresses(t *testing.T) {
 	f.Job.Start, f.Job.Forecast = "", nil
 	mine.addJob(f)
 	first := rosterOf(t, mine, http.MethodPost, "/api/roster/plan",
-		server.RosterQuestion{Bookings: []days.Booked{}, Seconds: 0.2})
-	rosterOf(t, mine, http.MethodPut, "/api/roster", server.RosterKeep{Bookings: first.Bookings})
-	var made server.CalendarAddress
+		rosters.RosterQuestion{Bookings: []days.Booked{}, Seconds: 0.2})
+	rosterOf(t, mine, http.MethodPut, "/api/roster", rosters.RosterKeep{Bookings: first.Bookings})
+	var made rosters.CalendarAddress
 	if status, text := mine.send(http.MethodPost, "/api/calendar-addresses", map[string]string{"crew": "crew"}); status !=
 		http.StatusOK || json.Unmarshal([]byte(text), &made) != nil || made.Path == "" {
 		t.Fatalf("%d %s", status, text)
@@ -186,7 +187,7 @@ func TestCalendarAddresses(t *testing.T) {
 	stands := rosterOf(t, mine, http.MethodGet, "/api/roster", nil)
 	moved := append([]days.Booked{}, stands.Bookings...)
 	moved[0].From, moved[0].Until = moved[0].From.Add(30*time.Minute), moved[0].Until.Add(30*time.Minute)
-	rosterOf(t, mine, http.MethodPut, "/api/roster", server.RosterKeep{Revision: stands.Revision, Bookings: moved})
+	rosterOf(t, mine, http.MethodPut, "/api/roster", rosters.RosterKeep{Revision: stands.Revision, Bookings: moved})
 	answer, after := feed(tag)
 	unmoved, second := fmt.Sprintf("SEQUENCE:%d\r\n", stands.Revision), fmt.Sprintf("SEQUENCE:%d\r\n", stands.Revision+1)
 	if answer.StatusCode != http.StatusOK || strings.Count(after, second) != 1 || strings.Count(before, second) != 0 ||
@@ -211,7 +212,7 @@ func TestCalendarAddresses(t *testing.T) {
 	if status, text := mine.send(http.MethodPut, "/api/house?base=1", house); status != http.StatusOK {
 		t.Fatalf("%d %s", status, text)
 	}
-	var hers server.CalendarAddress
+	var hers rosters.CalendarAddress
 	if status, text := mine.send(http.MethodPost, "/api/calendar-addresses",
 		map[string]string{"person": "Ylva Stranne"}); status != http.StatusOK || json.Unmarshal([]byte(text), &hers) != nil ||
 		hers.Person != "Ylva Stranne" {
@@ -282,26 +283,26 @@ func TestAPlanOutlivesItsServer(t *testing.T) {
 	f := demoJob(t)
 	f.Job.Start, f.Job.Forecast = "", nil
 	who.addJob(f)
-	ask := func(seconds float64) server.RosterRun {
+	ask := func(seconds float64) rosters.RosterRun {
 		t.Helper()
-		var run server.RosterRun
+		var run rosters.RosterRun
 		if status, text := who.send(http.MethodPost, "/api/roster/runs",
-			server.RosterQuestion{Bookings: []days.Booked{}, Seconds: seconds}); status != http.StatusOK ||
+			rosters.RosterQuestion{Bookings: []days.Booked{}, Seconds: seconds}); status != http.StatusOK ||
 			json.Unmarshal([]byte(text), &run) != nil {
 			t.Fatalf("%d %s", status, text)
 		}
 		return run
 	}
-	look := func(id string) server.RosterRun {
+	look := func(id string) rosters.RosterRun {
 		t.Helper()
-		var run server.RosterRun
+		var run rosters.RosterRun
 		if status, text := who.send(http.MethodGet, "/api/roster/runs/"+id, nil); status != http.StatusOK ||
 			json.Unmarshal([]byte(text), &run) != nil {
 			t.Fatalf("%d %s", status, text)
 		}
 		return run
 	}
-	until := func(id string, holds func(server.RosterRun) bool) server.RosterRun {
+	until := func(id string, holds func(rosters.RosterRun) bool) rosters.RosterRun {
 		t.Helper()
 		late, again := time.After(30*time.Second), time.NewTicker(50*time.Millisecond)
 		defer again.Stop()
@@ -352,7 +353,7 @@ func TestAPlanOutlivesItsServer(t *testing.T) {
 		t.Fatal(err)
 	}
 	defer live()()
-	done := until(long.ID.String(), func(r server.RosterRun) bool { return r.State == "done" })
+	done := until(long.ID.String(), func(r rosters.RosterRun) bool { return r.State == "done" })
 	if done.Trouble != "" || done.View == nil || len(done.View.Bookings) == 0 || len(done.View.Broken) != 0 {
 		t.Errorf("%q, %+v", done.Trouble, done.View)
 	}
@@ -362,7 +363,7 @@ func TestAPlanOutlivesItsServer(t *testing.T) {
 		t.Errorf("stopping it: %d", status)
 	}
 	next := ask(0.2)
-	until(next.ID.String(), func(r server.RosterRun) bool { return r.State == "done" })
+	until(next.ID.String(), func(r rosters.RosterRun) bool { return r.State == "done" })
 	if r := look(stopped.ID.String()); r.State != "stopped" || r.View != nil {
 		t.Errorf("%+v", r)
 	}

@@ -15,18 +15,25 @@ import (
 	"sync/atomic"
 	"time"
 
-	"github.com/alexedwards/scs/v2"
 	"github.com/danielgtaylor/huma/v2"
 	"github.com/danielgtaylor/huma/v2/adapters/humagin"
 	"github.com/gin-gonic/gin"
-	"github.com/google/uuid"
-	lru "github.com/hashicorp/golang-lru/v2"
 	"github.com/klauspost/compress/gzhttp"
 
-	"nephelon/core/days"
 	"nephelon/core/plan"
 	"nephelon/core/record"
 	"nephelon/exchange"
+	"nephelon/server/api"
+	"nephelon/server/calculators"
+	"nephelon/server/company"
+	"nephelon/server/daylog"
+	"nephelon/server/instruments"
+	"nephelon/server/jobs"
+	"nephelon/server/live"
+	"nephelon/server/photos"
+	"nephelon/server/rosters"
+	"nephelon/server/sessions"
+	"nephelon/server/shelf"
 	"nephelon/store"
 )
 
@@ -38,7 +45,7 @@ type Options struct {
 	Secure bool    // cookies only over TLS
 	Proxy  string  // the address of a proxy in front, whose X-Forwarded-For is believed; none when empty
 	Plans  float64 // s that a plan of the roster may take at most; as asked, up to 20 s, when zero
-	Mail   string  // address of a mail server, see newPostbox; none when empty
+	Mail   string  // address of a mail server, see package sessions; none when empty
 	Origin string  // where people reach this, https://…, for links in messages
 }
 
@@ -47,37 +54,22 @@ type Options struct {
 type Server struct {
 	store    *store.Store
 	log      *slog.Logger
-	sessions *scs.SessionManager
-	files    *exchange.Reader
-	changes  *changes         // of jobs
-	logged   *changes         // of their records
-	people   *changes         // of who may do what
+	sessions *sessions.Service
+	live     *live.Hub
+	jobs     *jobs.Service
+	rosters  *rosters.Service
 	rights   map[string]level // of operations
-	hashing  chan struct{}    // holds whoever computes a hash
-	waiting  atomic.Int32     // for it
-	open     atomic.Int32     // requests under way
-	proxy    string           // whose word on a client's address is taken; nobody's when empty
-	plans    *plans
-	planner  *plan.Planner
+	costly   map[string]*turns
+	open     atomic.Int32 // requests under way
+	proxy    string       // whose word on a client's address is taken; nobody's when empty
 	gauges   *gauges
-	turns    *turns // at what is costly
-	planning *turns // at what plans
 	times    times
-	dayJobs  *lru.Cache[state, days.Job] // what the roster needs of jobs; a cache and nothing more
-	drawing  chan struct{}               // holds whoever draws a picture anew
-	queues   queues                      // of who waits for that
-	post     *postbox                    // none where no mail server is named
-	origin   string
-	seconds  float64 // that a plan of the roster may take at most; as asked when zero
 	api      huma.API
 	handler  http.Handler
 }
 
 const (
-	sessionDays = 14
-	idleDays    = 3
 	idleTimeout = 2 * time.Minute
-	bodyLimit   = exchange.MaxFile + 1<<20
 	doorLimit   = 64 << 10 // of a body while nobody is signed in
 	valuesLimit = 400_000  // in a JSON body: each takes many times the memory of its text
 )
@@ -88,69 +80,20 @@ func New(o Options) (*Server, error) {
 	if err != nil {
 		return nil, err
 	}
-	known, err := newPlans()
-	if err != nil {
-		return nil, err
-	}
-	dayJobs, err := lru.New[state, days.Job](mostDayJobs)
-	if err != nil {
-		return nil, fmt.Errorf("make the cache of the roster's jobs: %w", err)
-	}
-	s := &Server{dayJobs: dayJobs, store: o.Store, log: o.Log, files: files, origin: o.Origin, changes: newChanges(),
-		logged: newChanges(), people: newChanges(), rights: rights(), times: usual(), turns: newTurns(mostCostly),
-		planning: newTurns(mostPlanning), hashing: make(chan struct{}, hashesAtOnce), proxy: o.Proxy, seconds: o.Plans,
-		plans: known, planner: plan.NewPlanner(), drawing: make(chan struct{}, 1),
-		queues: queues{all: make(map[uuid.UUID]*queue)}, sessions: scs.New()}
-	if o.Mail != "" {
-		if s.post, err = newPostbox(o.Mail); err != nil {
-			return nil, err
-		}
-	}
-	s.sessions.Lifetime = sessionDays * 24 * time.Hour
-	s.sessions.IdleTimeout = idleDays * 24 * time.Hour
-	s.sessions.Codec = sessionCodec{}
-	s.sessions.ErrorFunc = s.away
-	s.sessions.Cookie.Name = "nephelon"
-	if o.Secure {
-		s.sessions.Cookie.Name = "__Host-nephelon"
-	}
-	s.sessions.Cookie.HttpOnly = true
-	s.sessions.Cookie.SameSite = http.SameSiteStrictMode
-	s.sessions.Cookie.Secure = o.Secure
-	if o.Store != nil {
-		if s.sessions.Store, err = newCalm(o.Store); err != nil {
-			return nil, err
-		}
-	}
 	var pool *sql.DB
 	if o.Store != nil {
 		pool = o.Store.DB()
 	}
-	s.gauges = newGauges(pool)
+	s := &Server{store: o.Store, log: o.Log, rights: rights(), costly: limited(), times: usual(), proxy: o.Proxy,
+		gauges: newGauges(pool)}
 	gin.SetMode(gin.ReleaseMode)
 	engine := gin.New()
 	engine.Use(gin.CustomRecoveryWithWriter(nil, s.recovered))
 	s.api = humagin.New(engine, apiConfig())
 	s.api.UseMiddleware(s.measured, s.authenticate)
-	s.sessionRoutes()
-	s.peopleRoutes()
-	s.accountRoutes()
-	s.factorRoutes()
-	s.companyRoutes()
-	s.rightsRoutes()
-	s.jobRoutes()
-	s.shelfRoutes()
-	s.shelfFileRoutes()
-	s.houseRoutes()
-	s.benchRoutes()
-	s.pourRoutes()
-	s.rosterRoutes()
-	s.calendarRoutes()
-	s.runRoutes()
-	s.recordRoutes()
-	s.measureRoutes()
-	s.photoRoutes()
-	s.siteRoutes()
+	if err := s.routes(o, files); err != nil {
+		return nil, err
+	}
 	exchange.ListValues(s.api.OpenAPI().Components.Schemas, schemas)
 	if o.Pages != nil {
 		pages, err := newPages(o.Pages)
@@ -159,19 +102,37 @@ func New(o Options) (*Server, error) {
 		}
 		engine.NoRoute(pages.serve)
 	}
-	s.handler =
-		numbered(
-			s.watched(guarded(o.Secure, gzhttp.GzipHandler(s.ended(s.sessions.LoadAndSave(s.legible(engine)),
-				s.legible(engine))))))
+	read := s.legible(engine)
+	s.handler = numbered(s.watched(guarded(o.Secure, gzhttp.GzipHandler(s.ended(s.sessions.Loaded(read), read)))))
 	return s, nil
 }
 
-// register adds an operation. The library's deadline on reading a body stays on its
-// connection once the body is read and would end whatever works longer; slow bodies are
-// ended by [lasting].
-func register[I, O any](api huma.API, op huma.Operation, handler func(context.Context, *I) (*O, error)) {
-	op.BodyReadTimeout = -1
-	huma.Register(api, op, handler)
+// routes makes the subjects of the API and adds their operations.
+func (s *Server) routes(o Options, files *exchange.Reader) error {
+	base := api.Base{API: s.api, Log: o.Log, Trail: o.Store}
+	planner := plan.NewPlanner()
+	var err error
+	if s.sessions, err = sessions.New(base, o.Store,
+		sessions.Options{Secure: o.Secure, Mail: o.Mail, Origin: o.Origin}); err != nil {
+		return err
+	}
+	s.live = live.New(base, o.Store, s.sessions.Token)
+	whole := company.New(base, o.Store, files, s.sessions.Confirmed)
+	if s.jobs, err = jobs.New(base, o.Store, files, planner, s.live, whole); err != nil {
+		return err
+	}
+	if s.rosters, err = rosters.New(base, o.Store, planner, o.Plans); err != nil {
+		return err
+	}
+	for _, subject := range []interface{ Routes() }{
+		s.sessions, whole, s.jobs, shelf.New(base, o.Store, files), calculators.New(base, o.Store), s.rosters,
+		daylog.New(base, o.Store, planner, s.live, func(events int) { s.gauges.events.Add(float64(events)) }),
+		photos.New(base, o.Store, whole), instruments.New(base, o.Store),
+	} {
+		subject.Routes()
+	}
+	s.rightsRoutes()
+	return nil
 }
 
 // schemas is the prefix of references to types in the description of the API.
@@ -233,12 +194,10 @@ func (s *Server) Serve(ctx context.Context, web *http.Server, serve func() error
 	web.ReadHeaderTimeout, web.IdleTimeout = s.times.pause, idleTimeout
 	listening, stop := context.WithCancel(ctx)
 	defer stop()
-	web.RegisterOnShutdown(s.changes.close)
-	web.RegisterOnShutdown(s.logged.close)
-	web.RegisterOnShutdown(s.people.close)
-	go s.follow(listening)
-	go s.work(listening)
-	go s.tidy(listening)
+	web.RegisterOnShutdown(s.live.Close)
+	go s.live.Follow(listening)
+	go s.rosters.Work(listening)
+	go s.jobs.Tidy(listening)
 	ended := make(chan error, 1)
 	go func() { ended <- serve() }()
 	select {

@@ -30,6 +30,11 @@ import (
 	"nephelon/core/record"
 	"nephelon/exchange"
 	"nephelon/server"
+	"nephelon/server/daylog"
+	"nephelon/server/jobs"
+	"nephelon/server/photos"
+	"nephelon/server/rosters"
+	"nephelon/server/sessions"
 	"nephelon/store"
 	"nephelon/store/storetest"
 )
@@ -66,7 +71,7 @@ func addCompany(t testing.TB) (domain string) {
 	if err != nil {
 		t.Fatal(err)
 	}
-	hash, err := server.HashPassword(password)
+	hash, err := sessions.HashPassword(password)
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -167,10 +172,10 @@ func (c *client) confirm() {
 	}
 }
 
-func (c *client) addJob(f job.File) server.JobState {
+func (c *client) addJob(f job.File) jobs.JobState {
 	c.t.Helper()
 	status, text := c.send(http.MethodPost, "/api/jobs", f)
-	var j server.JobState
+	var j jobs.JobState
 	if err := json.Unmarshal([]byte(text), &j); err != nil || status != http.StatusOK {
 		c.t.Fatalf("add job: %d %s", status, text)
 	}
@@ -349,11 +354,11 @@ func bodyFor(o operation, f job.File) any {
 		return bench.PumpQuestion{Pumps: material.Pumps{Built: "equal", A: 3e-5, B: 3e-5}, Volume: 0.001}
 	case strings.HasSuffix(o.path, "/pour") || strings.HasSuffix(o.path, "/pour/ways") ||
 		strings.HasSuffix(o.path, "/pour/starts"):
-		return server.PourQuestion{Coat: f.Job.Surfaces[0].Coats[0].ID}
+		return jobs.PourQuestion{Coat: f.Job.Surfaces[0].Coats[0].ID}
 	case strings.HasSuffix(o.path, "/pour/odds"):
-		return server.OddsQuestion{PourQuestion: server.PourQuestion{Coat: f.Job.Surfaces[0].Coats[0].ID}, Runs: 10}
+		return jobs.OddsQuestion{PourQuestion: jobs.PourQuestion{Coat: f.Job.Surfaces[0].Coats[0].ID}, Runs: 10}
 	case strings.HasSuffix(o.path, "/issues"):
-		return server.NewIssue{SaveID: uuid.New(), To: "Crew"}
+		return daylog.NewIssue{SaveID: uuid.New(), To: "Crew"}
 	case strings.HasSuffix(o.path, "/events"):
 		return logging{[]record.Event{record.Sealed(record.Event{
 			ID: uuid.NewString(), Issue: 1, Kind: record.Noted, At: time.Now(), Device: "a-device", Number: 1, Person: "x",
@@ -395,23 +400,23 @@ func TestAnotherCompanysRecordsAreNotThere(t *testing.T) {
 		}
 	}
 	_, text := theirs.send(http.MethodPost, "/api/jobs/"+job.ID.String()+"/surfaces/s/photos", string(phonePicture(t)))
-	var photos []server.PhotoLine
+	var photos []photos.PhotoLine
 	if err := json.Unmarshal([]byte(text), &photos); err != nil {
 		t.Fatal(err)
 	}
 	_, text = theirs.send(http.MethodPost, "/api/calendar-addresses", map[string]string{})
-	var address server.CalendarAddress
+	var address rosters.CalendarAddress
 	if err := json.Unmarshal([]byte(text), &address); err != nil {
 		t.Fatal(err)
 	}
 	_, text = theirs.send(http.MethodPost, "/api/roster/runs",
-		server.RosterQuestion{Bookings: []days.Booked{}, Seconds: 1})
-	var run server.RosterRun
+		rosters.RosterQuestion{Bookings: []days.Booked{}, Seconds: 1})
+	var run rosters.RosterRun
 	if err := json.Unmarshal([]byte(text), &run); err != nil {
 		t.Fatal(err)
 	}
 	_, text = theirs.send(http.MethodGet, "/api/me", nil)
-	var them server.Me
+	var them sessions.Me
 	if err := json.Unmarshal([]byte(text), &them); err != nil {
 		t.Fatal(err)
 	}
@@ -509,7 +514,7 @@ func TestAStaleSaveShowsBoth(t *testing.T) {
 		t.Fatalf("%d %s", status, text)
 	}
 	status, text := first.send(http.MethodPatch, path, edit(t, 1, demoJob(t), mine))
-	var stale server.StaleSave
+	var stale jobs.StaleSave
 	if err := json.Unmarshal([]byte(text), &stale); err != nil || status != http.StatusConflict {
 		t.Fatalf("%d %s", status, text)
 	}
@@ -532,7 +537,7 @@ func TestImportAndExportAreTheSameFile(t *testing.T) {
 		t.Fatal(err)
 	}
 	status, text := c.send(http.MethodPost, "/api/jobs/import", string(good))
-	var stored server.JobState
+	var stored jobs.JobState
 	if err := json.Unmarshal([]byte(text), &stored); err != nil || status != http.StatusOK {
 		t.Fatalf("%d %s", status, text)
 	}

@@ -15,7 +15,9 @@ import (
 	"nephelon/core/measure"
 	"nephelon/core/school"
 	"nephelon/exchange"
-	"nephelon/server"
+	"nephelon/server/jobs"
+	"nephelon/server/sessions"
+	"nephelon/server/shelf"
 )
 
 func got[T any](t testing.TB, c *client, method, path string, content any) T {
@@ -47,7 +49,7 @@ func sheet(id, name string) material.Product {
 // A job keeps the edition it was planned with and is told of a newer one.
 func TestAJobKeepsItsEdition(t *testing.T) {
 	c := signedIn(t, newServer(t), "estimator@"+addCompany(t))
-	first := got[server.SheetState](t, c, http.MethodPut, "/api/shelf/cove-primer", sheet("cove-primer", "Cove primer"))
+	first := got[shelf.SheetState](t, c, http.MethodPut, "/api/shelf/cove-primer", sheet("cove-primer", "Cove primer"))
 	if first.Sheet.Version != 1 || len(first.Gaps) == 0 || len(first.Editions) != 1 {
 		t.Fatalf("%+v", first)
 	}
@@ -59,7 +61,7 @@ func TestAJobKeepsItsEdition(t *testing.T) {
 	}
 	changed := first.Sheet
 	changed.Loss = &measure.Sourced[measure.Fraction]{Value: 0.08, Source: measure.OwnTest}
-	second := got[server.SheetState](t, c, http.MethodPut, "/api/shelf/cove-primer", changed)
+	second := got[shelf.SheetState](t, c, http.MethodPut, "/api/shelf/cove-primer", changed)
 	if second.Sheet.Version != 2 || len(second.Editions) != 2 || len(second.Editions[0].Changes) != 1 ||
 		second.Editions[0].Changes[0].Is != "8%" {
 		t.Fatalf("%+v", second.Editions)
@@ -70,7 +72,7 @@ func TestAJobKeepsItsEdition(t *testing.T) {
 		!strings.Contains(text, "cove-primer") {
 		t.Errorf("a stale sheet: %d %s", status, text)
 	}
-	state := got[server.JobState](t, c, http.MethodGet, "/api/jobs/"+job.ID.String(), nil)
+	state := got[jobs.JobState](t, c, http.MethodGet, "/api/jobs/"+job.ID.String(), nil)
 	if len(state.Newer) != 1 || state.Newer[0].Held != 1 || state.Newer[0].Sheet.Version != 2 ||
 		state.Newer[0].Changes[0].Name != "usual loss" {
 		t.Errorf("the job is told %+v", state.Newer)
@@ -85,7 +87,7 @@ func TestAJobKeepsItsEdition(t *testing.T) {
 func TestASheetInUseIsPutAway(t *testing.T) {
 	c := signedIn(t, newServer(t), "owner@"+addCompany(t))
 	for _, id := range []string{"used", "unused", "by-system", "by-stock"} {
-		got[server.SheetState](t, c, http.MethodPut, "/api/shelf/"+id, sheet(id, "Sheet "+id))
+		got[shelf.SheetState](t, c, http.MethodPut, "/api/shelf/"+id, sheet(id, "Sheet "+id))
 	}
 	f := demoJob(t)
 	f.Products = append(f.Products, sheet("used", "Sheet used"))
@@ -93,22 +95,22 @@ func TestASheetInUseIsPutAway(t *testing.T) {
 	got[struct{}](t, c, http.MethodPut, "/api/systems/two?base=0", system("by-system"))
 	got[struct{}](t, c, http.MethodPut, "/api/stock/one?base=0", container("by-stock"))
 	for id, place := range map[string]string{"used": "job", "by-system": "system", "by-stock": "stock"} {
-		if removed := got[server.Removed](t, c, http.MethodDelete, "/api/shelf/"+id, nil); !removed.Archived ||
+		if removed := got[shelf.Removed](t, c, http.MethodDelete, "/api/shelf/"+id, nil); !removed.Archived ||
 			len(removed.Users) != 1 || removed.Users[0].What != place {
 			t.Errorf("%s: %+v", id, removed)
 		}
 	}
-	if removed := got[server.Removed](t, c, http.MethodDelete, "/api/shelf/unused", nil); removed.Archived {
+	if removed := got[shelf.Removed](t, c, http.MethodDelete, "/api/shelf/unused", nil); removed.Archived {
 		t.Errorf("%+v", removed)
 	}
-	if page := got[server.ShelfPage](t, c, http.MethodGet, "/api/shelf", nil); page.Total != 0 {
+	if page := got[shelf.ShelfPage](t, c, http.MethodGet, "/api/shelf", nil); page.Total != 0 {
 		t.Errorf("still on the shelf: %+v", page.Sheets)
 	}
-	if page := got[server.ShelfPage](t, c, http.MethodGet, "/api/shelf?archived=true", nil); page.Total != 3 {
+	if page := got[shelf.ShelfPage](t, c, http.MethodGet, "/api/shelf?archived=true", nil); page.Total != 3 {
 		t.Errorf("put away: %+v", page)
 	}
 	got[struct{}](t, c, http.MethodPost, "/api/shelf/used/restored", nil)
-	if page := got[server.ShelfPage](t, c, http.MethodGet, "/api/shelf", nil); page.Total != 1 ||
+	if page := got[shelf.ShelfPage](t, c, http.MethodGet, "/api/shelf", nil); page.Total != 1 ||
 		page.Sheets[0].Sheet.ID != "used" {
 		t.Errorf("taken out again: %+v", page)
 	}
@@ -119,13 +121,13 @@ func TestTheShelfIsSearched(t *testing.T) {
 	c := signedIn(t, newServer(t), "owner@"+addCompany(t))
 	urethane := sheet("tern", "Tern & Gull topcoat")
 	urethane.Kind, urethane.Chemistry = "urethane", "polyurethane"
-	got[server.SheetState](t, c, http.MethodPut, "/api/shelf/tern", urethane)
-	got[server.SheetState](t, c, http.MethodPut, "/api/shelf/cove", sheet("cove", "Cove primer"))
+	got[shelf.SheetState](t, c, http.MethodPut, "/api/shelf/tern", urethane)
+	got[shelf.SheetState](t, c, http.MethodPut, "/api/shelf/cove", sheet("cove", "Cove primer"))
 	for query, want := range map[string]int{
 		"": 2, "q=gul": 1, "q=prim": 1, "q=grips+bare": 2, "q=zzz": 0, "q=%27%3B--": 2, "q=tern+urethane": 1,
 		"kind=primer": 1, "kind=primer&kind=urethane": 2, "chemistry=polyurethane": 1, "id=tern": 1, "q=ull": 0, "limit=1": 2,
 	} {
-		if page := got[server.ShelfPage](t, c, http.MethodGet, "/api/shelf?"+query, nil); page.Total != want {
+		if page := got[shelf.ShelfPage](t, c, http.MethodGet, "/api/shelf?"+query, nil); page.Total != want {
 			t.Errorf("%q: %d found, want %d", query, page.Total, want)
 		}
 	}
@@ -135,13 +137,13 @@ func TestTheShelfIsSearched(t *testing.T) {
 // or not at all.
 func TestAFileOfSheets(t *testing.T) {
 	c := signedIn(t, newServer(t), "owner@"+addCompany(t))
-	got[server.SheetState](t, c, http.MethodPut, "/api/shelf/cove", sheet("cove", "Cove primer"))
+	got[shelf.SheetState](t, c, http.MethodPut, "/api/shelf/cove", sheet("cove", "Cove primer"))
 	_, text := c.send(http.MethodGet, "/api/shelf-file?form=csv", nil)
 	lines := strings.Split(strings.TrimSpace(text), "\n")
 	second := strings.Replace(lines[1], "cove,Cove", "quay,Quay", 1)
 	bad := strings.Replace(strings.Replace(lines[1], "cove,Cove", "bad,Bad", 1), ",100,", ",-5,", 1)
 	changed := strings.Replace(lines[1], ",100,", ",95,", 1)
-	reading := got[server.ShelfImport](t, c, http.MethodPost, "/api/shelf-file/reading",
+	reading := got[shelf.ShelfImport](t, c, http.MethodPost, "/api/shelf-file/reading",
 		strings.Join([]string{lines[0], changed, bad, second}, "\n"))
 	if len(reading.Lines) != 2 || len(reading.Refused) != 1 || reading.Refused[0].Line != 3 {
 		t.Fatalf("%+v, refused %+v", reading.Lines, reading.Refused)
@@ -149,7 +151,7 @@ func TestAFileOfSheets(t *testing.T) {
 	if l := reading.Lines[0]; l.New || len(l.Changes) != 1 || l.Changes[0].Is != "95%" || !reading.Lines[1].New {
 		t.Errorf("%+v", reading.Lines)
 	}
-	if page := got[server.ShelfPage](t, c, http.MethodGet, "/api/shelf", nil); page.Total != 1 ||
+	if page := got[shelf.ShelfPage](t, c, http.MethodGet, "/api/shelf", nil); page.Total != 1 ||
 		page.Sheets[0].Sheet.Version != 1 {
 		t.Errorf("reading kept something: %+v", page)
 	}
@@ -163,12 +165,12 @@ func TestAFileOfSheets(t *testing.T) {
 		kept{[]material.Product{reading.Lines[1].Sheet, stale}, []material.Medium{}}); status != http.StatusConflict {
 		t.Errorf("a taken id: %d", status)
 	}
-	if page := got[server.ShelfPage](t, c, http.MethodGet, "/api/shelf", nil); page.Total != 1 {
+	if page := got[shelf.ShelfPage](t, c, http.MethodGet, "/api/shelf", nil); page.Total != 1 {
 		t.Errorf("half of it was kept: %d", page.Total)
 	}
 	got[struct{}](t, c, http.MethodPost, "/api/shelf-file/kept",
 		kept{[]material.Product{reading.Lines[0].Sheet, reading.Lines[1].Sheet}, []material.Medium{medium()}})
-	page := got[server.ShelfPage](t, c, http.MethodGet, "/api/shelf?media=true", nil)
+	page := got[shelf.ShelfPage](t, c, http.MethodGet, "/api/shelf?media=true", nil)
 	if page.Total != 2 || len(page.Media) != 1 || page.Sheets[0].Sheet.Version != 2 ||
 		page.Sheets[0].Sheet.VolumeSolids.Value != 0.95 {
 		t.Errorf("%+v", page)
@@ -200,7 +202,7 @@ func TestASheetThatCannotBe(t *testing.T) {
 
 func (c *client) email() string {
 	_, text := c.send(http.MethodGet, "/api/me", nil)
-	var me server.Me
+	var me sessions.Me
 	if err := json.Unmarshal([]byte(text), &me); err != nil {
 		c.t.Fatal(err)
 	}
@@ -211,7 +213,7 @@ func (c *client) email() string {
 func TestStockTellsPairsAndReservations(t *testing.T) {
 	c := signedIn(t, newServer(t), "lead@"+addCompany(t))
 	owner := signedIn(t, newServer(t), strings.Replace(c.email(), "lead@", "owner@", 1))
-	got[server.SheetState](t, owner, http.MethodPut, "/api/shelf/cove", sheet("cove", "Cove primer"))
+	got[shelf.SheetState](t, owner, http.MethodPut, "/api/shelf/cove", sheet("cove", "Cove primer"))
 	for _, one := range []struct{ id, part, expires string }{{"a", "A", ""}, {"k", "kit", "2020-01-01"},
 		{"r", "kit", "2999-01-01"}} {
 		box := container("cove")
@@ -223,7 +225,7 @@ func TestStockTellsPairsAndReservations(t *testing.T) {
 	reserved.ID = "r"
 	f.Job.Stock = append(f.Job.Stock, reserved)
 	c.addJob(f)
-	groups := got[[]server.StockGroup](t, c, http.MethodGet, "/api/stock", nil)
+	groups := got[[]shelf.StockGroup](t, c, http.MethodGet, "/api/stock", nil)
 	if len(groups) != 1 || groups[0].Name != "Cove primer" || len(groups[0].Lone) != 1 || groups[0].Mix != 0 {
 		t.Fatalf("%+v", groups)
 	}
@@ -233,7 +235,7 @@ func TestStockTellsPairsAndReservations(t *testing.T) {
 		t.Errorf("%+v", lines)
 	}
 	got[struct{}](t, c, http.MethodDelete, "/api/stock/k?base=1", nil)
-	if groups := got[[]server.StockGroup](t, c, http.MethodGet, "/api/stock", nil); len(groups[0].Lines) != 2 {
+	if groups := got[[]shelf.StockGroup](t, c, http.MethodGet, "/api/stock", nil); len(groups[0].Lines) != 2 {
 		t.Errorf("taken out, yet there: %+v", groups)
 	}
 	broken := container("cove")
@@ -249,7 +251,7 @@ func TestHouseMethods(t *testing.T) {
 	owner := signedIn(t, newServer(t), "owner@"+addCompany(t))
 	house := job.House{Methods: school.Methods{Kits: "half", First: "b"}, Currency: "NOK"}
 	got[struct{}](t, owner, http.MethodPut, "/api/house?base=1", house)
-	state := got[server.HouseState](t, owner, http.MethodGet, "/api/house", nil)
+	state := got[shelf.HouseState](t, owner, http.MethodGet, "/api/house", nil)
 	if state.House.Methods != house.Methods || state.House.Currency != "NOK" || len(state.Schools) < 14 {
 		t.Errorf("%+v", state.House)
 	}
@@ -272,7 +274,7 @@ func TestTheShelfOffersWaysOut(t *testing.T) {
 	clear := sheet("sun", "Sunfast")
 	clear.Kind, clear.Chemistry, clear.Sun, clear.Look, clear.Over = "urethane", "polyurethane", "stable", "clear",
 		[]string{"epoxy"}
-	got[server.SheetState](t, c, http.MethodPut, "/api/shelf/sun", clear)
+	got[shelf.SheetState](t, c, http.MethodPut, "/api/shelf/sun", clear)
 	f := demoJob(t)
 	f.Job.Surfaces[0].Coats = f.Job.Surfaces[0].Coats[:1]
 	f.Products = slices.DeleteFunc(f.Products,
@@ -298,8 +300,8 @@ func BenchmarkSearchOfFiveThousand(b *testing.B) {
 	if err != nil {
 		b.Fatal(err)
 	}
-	var shelf exchange.ShelfFile
-	if err := json.Unmarshal(text, &shelf); err != nil {
+	var file exchange.ShelfFile
+	if err := json.Unmarshal(text, &file); err != nil {
 		b.Fatal(err)
 	}
 	const count, each = 5000, 500
@@ -307,7 +309,7 @@ func BenchmarkSearchOfFiveThousand(b *testing.B) {
 		many := make([]material.Product, each)
 		for i := range many {
 			n := from + i
-			many[i] = shelf.Products[n%len(shelf.Products)]
+			many[i] = file.Products[n%len(file.Products)]
 			many[i].ID, many[i].Name, many[i].Version = fmt.Sprintf("sheet-%d", n),
 				fmt.Sprintf("Batchname%d %s", n%97, many[i].Name), 0
 		}
@@ -317,7 +319,7 @@ func BenchmarkSearchOfFiveThousand(b *testing.B) {
 	var times []time.Duration
 	for b.Loop() {
 		begun := time.Now()
-		if page := got[server.ShelfPage](b, c, http.MethodGet, "/api/shelf?q=batchname4+epoxy&kind=body&limit=20",
+		if page := got[shelf.ShelfPage](b, c, http.MethodGet, "/api/shelf?q=batchname4+epoxy&kind=body&limit=20",
 			nil); page.Total < 20 {
 			b.Fatalf("%d found", page.Total)
 		}

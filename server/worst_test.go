@@ -20,7 +20,7 @@ import (
 	"nephelon/core/geometry"
 	"nephelon/core/record"
 	"nephelon/core/takeoff"
-	"nephelon/server"
+	"nephelon/server/rosters"
 )
 
 // peak returns the most memory in use while something is done, in bytes over what was in use
@@ -151,7 +151,7 @@ func TestTheWorstRequests(t *testing.T) {
 			picture(4600, 4600, 16, 6, 8), owner},
 		{"five hundred notes at once", http.MethodPost, "/api/jobs/" + job + "/events", logging{notes}, owner},
 		{"a roster of twenty thousand bookings", http.MethodPost, "/api/roster/plan",
-			server.RosterQuestion{Bookings: booked, Seconds: 1}, owner},
+			rosters.RosterQuestion{Bookings: booked, Seconds: 1}, owner},
 		{"a hundred and ninety thousand points", http.MethodPost, "/api/measure", `{"outline":[` + strings.Join(points, ",") +
 			`],"holes":[]}`, owner},
 		{"as many corners of a walk", http.MethodPost, "/api/walk/check", `{"corners":[` + strings.Join(points, ",") +

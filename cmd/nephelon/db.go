@@ -18,7 +18,8 @@ import (
 	"nephelon/core/measure"
 	"nephelon/demo"
 	"nephelon/exchange"
-	"nephelon/server"
+	"nephelon/server/photos"
+	"nephelon/server/sessions"
 	"nephelon/store"
 )
 
@@ -49,7 +50,7 @@ func runDB(ctx context.Context, arguments []string, in io.Reader, out, complain 
 	if len(password) < shortestPassword {
 		return refusedError{fmt.Errorf("the password needs at least %d characters", shortestPassword)}
 	}
-	if text := server.Weak(password, *company, *owner, *email); text != "" {
+	if text := sessions.Weak(password, *company, *owner, *email); text != "" {
 		return refusedError{errors.New(text)}
 	}
 	records, err := store.Open(ctx, *url)
@@ -57,7 +58,7 @@ func runDB(ctx context.Context, arguments []string, in io.Reader, out, complain 
 		return err
 	}
 	defer func() { err = errors.Join(err, records.Close()) }()
-	hash, err := server.HashPassword(password)
+	hash, err := sessions.HashPassword(password)
 	if err != nil {
 		return err
 	}
@@ -166,7 +167,7 @@ func runImport(ctx context.Context, arguments []string, _ io.Reader, out, compla
 		return err
 	}
 	if err := records.Import(ctx, company, &archive.Reader,
-		store.Checks{Plan: reader.Today, Photo: server.Redrawn}); err != nil {
+		store.Checks{Plan: reader.Today, Photo: photos.Redrawn}); err != nil {
 		if errors.Is(err, store.ErrNotEmpty) {
 			err = errors.New("the company holds jobs, sheets, systems or stock already; bring an archive into one that holds " +
 				"nothing yet")

@@ -1,0 +1,152 @@
+// Package calculators offers what helps while something is typed or drawn: reading quantities,
+// measuring, following a walk, and the calculators of the bench. It keeps nothing.
+package calculators
+
+import (
+	"context"
+	"net/http"
+
+	"nephelon/server/api"
+	"nephelon/server/shelf"
+
+	"github.com/danielgtaylor/huma/v2"
+
+	"nephelon/core/bench"
+	"nephelon/core/kit"
+	"nephelon/core/material"
+	"nephelon/core/measure"
+	"nephelon/store"
+)
+
+// Service answers what the calculators are asked.
+type Service struct {
+	api.Base
+	store Store
+}
+
+// New returns the service.
+func New(base api.Base, in Store) *Service { return &Service{Base: base, store: in} }
+
+// Routes adds the operations.
+func (s *Service) Routes() {
+	s.benchRoutes()
+	s.measureRoutes()
+}
+
+// BenchStart is a product on the bench, with what to begin from.
+type BenchStart struct {
+	Sheet material.Product   `json:"sheet"`
+	Usual bench.PailQuestion `json:"usual"`
+}
+
+// BenchUsual names the product that the bench opens with.
+type BenchUsual struct {
+	ID string `json:"id,omitempty" doc:"Absent where the company has no product with a pot life"`
+}
+
+func (s *Service) benchRoutes() {
+	api.Register(s.API, huma.Operation{OperationID: "benchUsual", Method: http.MethodGet, Path: "/api/bench",
+		Description: "The product that the company's jobs use most"},
+		func(ctx context.Context, _ *struct{}) (*api.Body[BenchUsual], error) {
+			id, err := s.store.MostUsedSheet(ctx, api.Person(ctx).CompanyID)
+			if err != nil {
+				return nil, s.Fail(ctx, "find the most used product", err)
+			}
+			return api.Answer(BenchUsual{id}), nil
+		})
+	api.Register(s.API, huma.Operation{OperationID: "benchStart", Method: http.MethodGet, Path: "/api/bench/{id}"},
+		func(ctx context.Context, in *api.SheetPath) (*api.Body[BenchStart], error) {
+			sheet, err := s.sheet(ctx, in.ID)
+			if err != nil {
+				return nil, err
+			}
+			return api.Answer(BenchStart{sheet, bench.Usual(sheet)}), nil
+		})
+	api.Register(s.API, huma.Operation{OperationID: "bench", Method: http.MethodPost, Path: "/api/bench/{id}",
+		Description: "What becomes of a pail and of its film; keeps nothing"},
+		func(ctx context.Context, in *struct {
+			api.SheetPath
+			Body bench.PailQuestion
+		}) (*api.Body[bench.PailAnswer], error) {
+			sheet, err := s.sheet(ctx, in.ID)
+			if err != nil {
+				return nil, err
+			}
+			answer, err := bench.Pail(sheet, in.Body)
+			if err != nil {
+				return nil, huma.Error422UnprocessableEntity(err.Error())
+			}
+			return api.Answer(answer), nil
+		})
+	api.Register(s.API, huma.Operation{OperationID: "benchSpread", Method: http.MethodPost, Path: "/api/bench/{id}/spread",
+		Description: "An amount over an area, and the notch that leaves it; keeps nothing"},
+		func(ctx context.Context, in *struct {
+			api.SheetPath
+			Body bench.SpreadQuestion
+		}) (*api.Body[bench.SpreadAnswer], error) {
+			return tool(ctx, s, in.ID, in.Body, bench.Spread)
+		})
+	api.Register(s.API, huma.Operation{OperationID: "benchPump", Method: http.MethodPost, Path: "/api/bench/{id}/pump",
+		Description: "The strokes of a batch; keeps nothing"},
+		func(ctx context.Context, in *struct {
+			api.SheetPath
+			Body bench.PumpQuestion
+		}) (*api.Body[bench.PumpAnswer], error) {
+			return tool(ctx, s, in.ID, in.Body, bench.Pump)
+		})
+	api.Register(s.API, huma.Operation{OperationID: "benchParts", Method: http.MethodPost, Path: "/api/bench/{id}/parts",
+		Description: "How long parts take to come to a temperature, and what that does for their pot life; keeps nothing"},
+		func(ctx context.Context, in *struct {
+			api.SheetPath
+			Body bench.PartsQuestion
+		}) (*api.Body[bench.PartsAnswer], error) {
+			return tool(ctx, s, in.ID, in.Body, bench.Parts)
+		})
+	api.Register(s.API, huma.Operation{OperationID: "checkRatio", Method: http.MethodPost, Path: "/api/bench/{id}/ratio",
+		Description: "Judges a batch as it was weighed; keeps nothing"},
+		func(ctx context.Context, in *struct {
+			api.SheetPath
+			Hardener string `query:"hardener" maxLength:"60"`
+			Body     kit.Weighed
+		}) (*api.Body[kit.RatioCheck], error) {
+			sheet, err := s.sheet(ctx, in.ID)
+			if err == nil {
+				sheet, err = sheet.With(in.Hardener)
+			}
+			if err != nil {
+				return nil, err
+			}
+			check, err := kit.CheckRatio(&sheet, in.Body, api.Person(ctx).Units)
+			if err != nil {
+				return nil, huma.Error422UnprocessableEntity(err.Error())
+			}
+			return api.Answer(check), nil
+		})
+}
+
+// tool asks a calculator of the bench about a product.
+func tool[Q, A any](ctx context.Context, s *Service, id string, question Q,
+	work func(material.Product, Q, measure.System) (A, error)) (*api.Body[A], error) {
+	sheet, err := s.sheet(ctx, id)
+	if err != nil {
+		return nil, err
+	}
+	answer, err := work(sheet, question, api.Person(ctx).Units)
+	if err != nil {
+		return nil, huma.Error422UnprocessableEntity(err.Error())
+	}
+	return api.Answer(answer), nil
+}
+
+// sheet reads a product of the person's company.
+func (s *Service) sheet(ctx context.Context, id string) (material.Product, error) {
+	row, err := s.store.Sheet(ctx, api.Person(ctx).CompanyID, store.ProductShelf, id)
+	if err != nil {
+		return material.Product{}, s.Fail(ctx, "read sheet", err)
+	}
+	sheet, err := shelf.Sheet[material.Product](row)
+	if err != nil {
+		return sheet, s.Fail(ctx, "read sheet", err)
+	}
+	return sheet, nil
+}

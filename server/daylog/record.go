@@ -1,0 +1,433 @@
+// Package daylog offers the plans that were issued to a crew, the events of job days, and what
+// they tell: the record of a job, faults with their likely causes, and what was learnt.
+package daylog
+
+import (
+	"context"
+	"errors"
+	"fmt"
+	"net/http"
+	"slices"
+	"time"
+
+	"nephelon/server/api"
+	"nephelon/server/live"
+
+	"github.com/danielgtaylor/huma/v2"
+	"github.com/google/uuid"
+
+	"nephelon/core/plan"
+	"nephelon/core/record"
+	"nephelon/core/record/cause"
+	"nephelon/store"
+)
+
+// Service answers what is asked about records.
+type Service struct {
+	api.Base
+	store   Store
+	live    *live.Hub
+	planner *plan.Planner
+	count   func(events int) // of those taken
+}
+
+// New returns the service, which calls count with how many events it took.
+func New(base api.Base, in Store, planner *plan.Planner, hub *live.Hub, count func(events int)) *Service {
+	return &Service{Base: base, store: in, planner: planner, live: hub, count: count}
+}
+
+// IssueLine is an issued plan in a list.
+type IssueLine struct {
+	Number   int       `json:"number"`
+	At       time.Time `json:"at"`
+	By       string    `json:"by"`
+	To       string    `json:"to"`
+	Day      string    `json:"day,omitempty"`
+	Note     string    `json:"note,omitempty"`
+	Revision int64     `json:"revision" doc:"Of the job that it was made from"`
+	Coats    int       `json:"coats"`
+	Batches  int       `json:"batches"`
+}
+
+// Issues are the plans of a job that were issued.
+type Issues struct {
+	Lines    []IssueLine     `json:"lines" doc:"Newest first"`
+	Revision int64           `json:"revision" doc:"Of the job now"`
+	Changes  []record.Change `json:"changes" doc:"How today's plan differs from the newest that was issued"`
+}
+
+// NewIssue asks for a plan to be given to a crew.
+type NewIssue struct {
+	SaveID uuid.UUID `json:"saveId" format:"uuid" doc:"Made by the client, so that it can be asked again safely"`
+	To     string    `json:"to" minLength:"1" maxLength:"60" doc:"The crew it is given to"`
+	Day    string    `json:"day,omitempty" maxLength:"10" pattern:"^([0-9]{4}-[0-9]{2}-[0-9]{2})?$" doc:"Only the coats that begin on this day of the site; all of them when left out"`
+	Note   string    `json:"note,omitempty" maxLength:"600"`
+}
+
+// Logged is what the record of a job holds since a mark.
+type Logged struct {
+	Events []record.Event `json:"events"`
+	Mark   int64          `json:"mark" doc:"Where to read on; some of the events may come again"`
+	Issue  int            `json:"issue" doc:"The number of the newest issued plan; 0 where none was"`
+	Time   time.Time      `json:"time" doc:"On the clock of the server"`
+}
+
+// LogAnswer tells what became of events that were sent.
+type LogAnswer struct {
+	Taken   []string       `json:"taken" doc:"The ids that the record holds now"`
+	Refused []EventRefused `json:"refused"`
+	Time    time.Time      `json:"time" doc:"On the clock of the server"`
+}
+
+// EventRefused is an event that the record does not take.
+type EventRefused struct {
+	ID   string `json:"id"`
+	Text string `json:"text" doc:"Why, and what to do"`
+}
+
+// Routes adds the operations.
+func (s *Service) Routes() {
+	api.Register(s.API, huma.Operation{OperationID: "issues", Method: http.MethodGet, Path: "/api/jobs/{job}/issues"},
+		s.listIssues)
+	api.Register(s.API, huma.Operation{OperationID: "issuePlan", Method: http.MethodPost, Path: "/api/jobs/{job}/issues",
+		Description: "Gives the plan as it stands to a crew: frozen, with a number"}, s.issuePlan)
+	api.Register(s.API, huma.Operation{OperationID: "issue", Method: http.MethodGet,
+		Path:        "/api/jobs/{job}/issues/{number}",
+		Description: "A plan as it was issued"},
+		func(ctx context.Context, in *struct {
+			api.JobPath
+			Number int `path:"number" minimum:"0" doc:"0 for the plan that stands: the newest, with the coats of earlier ones that it does not take the place of"`
+		}) (*api.Body[record.Issue], error) {
+			if in.Number == 0 {
+				stands, _, err := s.stands(ctx, in.Job)
+				return api.Answer(stands), err
+			}
+			all, err := s.store.Issues(ctx, api.Person(ctx).CompanyID, in.Job)
+			if err != nil {
+				return nil, s.Fail(ctx, "read issued plans", err)
+			}
+			at := slices.IndexFunc(all, func(i record.Issue) bool { return i.Number == in.Number })
+			if at < 0 {
+				return nil, huma.Error404NotFound(fmt.Sprintf("No plan with the number %d was issued of this job.", in.Number))
+			}
+			return api.Answer(all[at]), nil
+		})
+	api.Register(s.API, huma.Operation{OperationID: "events", Method: http.MethodGet, Path: "/api/jobs/{job}/events"},
+		s.readEvents)
+	api.Register(s.API, huma.Operation{OperationID: "log", Method: http.MethodPost, Path: "/api/jobs/{job}/events",
+		MaxBodyBytes: api.BodyLimit,
+		// Each event is checked by itself: one that is wrong holds up no other.
+		SkipValidateBody: true, Description: "Adds to the record; what is sent again is kept once. Events that are refused " +
+			"are named one by one"}, s.take)
+	api.Register(s.API, huma.Operation{OperationID: "eventChanges", Method: http.MethodGet,
+		Path: "/api/jobs/{job}/events/changes", Description: "A server-sent event for whatever is logged or issued"},
+		s.recordChanges)
+	api.Register(s.API, huma.Operation{OperationID: "record", Method: http.MethodGet, Path: "/api/jobs/{job}/record",
+		Description: "What the events of a job tell of the plan that was issued last"},
+		func(ctx context.Context, in *api.JobPath) (*api.Body[record.Day], error) {
+			_, _, day, err := s.recorded(ctx, in.Job)
+			if err != nil {
+				return nil, err
+			}
+			return api.Answer(day), nil
+		})
+	api.Register(s.API, huma.Operation{OperationID: "symptoms", Method: http.MethodGet, Path: "/api/faults",
+		Description: "What may be seen on a floor, with what may cause it and the weights of that"},
+		func(context.Context, *struct{}) (*api.Body[[]cause.Symptom], error) {
+			return api.Answer(cause.Symptoms()), nil
+		})
+	api.Register(s.API, huma.Operation{OperationID: "opinions", Method: http.MethodGet, Path: "/api/jobs/{job}/faults",
+		Description: "What may have caused each fault of a job, by its record"}, s.opinions)
+	api.Register(s.API, huma.Operation{OperationID: "recordFile", Method: http.MethodGet,
+		Path:        "/api/jobs/{job}/record-file",
+		Description: "The record as JSON, as tables, or as the hand-over for the client"}, s.recordFile)
+	api.Register(s.API, huma.Operation{OperationID: "entries", Method: http.MethodGet, Path: "/api/record-entries",
+		Description: "What was logged on any job, newest first, at most 200"}, s.entries)
+	api.Register(s.API, huma.Operation{OperationID: "learnt", Method: http.MethodGet, Path: "/api/learnt",
+		Description: "What own floors show against what was planned; nothing is taken over"}, s.learnt)
+	api.Register(s.API, huma.Operation{OperationID: "time", Method: http.MethodGet, Path: "/api/time",
+		Description: "The clock of the server, for devices to set theirs by"},
+		func(context.Context, *struct{}) (*api.Body[struct {
+			Time time.Time `json:"time"`
+		}], error) {
+			out := &api.Body[struct {
+				Time time.Time `json:"time"`
+			}]{}
+			out.Body.Time = time.Now().UTC()
+			return out, nil
+		})
+}
+
+func (s *Service) listIssues(ctx context.Context, in *api.JobPath) (*api.Body[Issues], error) {
+	p := api.Person(ctx)
+	all, err := s.store.Issues(ctx, p.CompanyID, in.Job)
+	if err != nil {
+		return nil, s.Fail(ctx, "read issued plans", err)
+	}
+	j, err := s.store.Job(ctx, p.CompanyID, in.Job)
+	if err != nil {
+		return nil, s.Fail(ctx, "read job", err)
+	}
+	out := Issues{Lines: make([]IssueLine, len(all)), Revision: j.Revision, Changes: []record.Change{}}
+	for n, i := range all {
+		line := IssueLine{Number: i.Number, At: i.At, By: i.By, To: i.To, Day: i.Day, Note: i.Note, Revision: i.Revision,
+			Coats: len(i.Coats)}
+		for _, c := range i.Coats {
+			line.Batches += len(c.Batches)
+		}
+		out.Lines[n] = line
+	}
+	if len(all) > 0 && all[0].Revision != j.Revision {
+		now, err := s.planner.Issue(ctx, j.File, p.Units, time.Now(), all[0].Day)
+		if err != nil && !errors.Is(err, plan.ErrNothingToIssue) {
+			return nil, s.Fail(ctx, "plan the job", err)
+		}
+		out.Changes = record.Compare(&all[0], &now, p.Units)
+	}
+	return api.Answer(out), nil
+}
+
+// mostLots is how many lots of a product go with an issued plan.
+const mostLots = 40
+
+func (s *Service) issuePlan(ctx context.Context, in *struct {
+	api.JobPath
+	Body NewIssue
+}) (*api.Body[record.Issue], error) {
+	p := api.Person(ctx)
+	j, err := s.store.Job(ctx, p.CompanyID, in.Job)
+	if err != nil {
+		return nil, s.Fail(ctx, "read job", err)
+	}
+	now := time.Now().UTC().Truncate(time.Millisecond)
+	made, err := s.planner.Issue(ctx, j.File, p.Units, now, in.Body.Day)
+	if errors.Is(err, plan.ErrNothingToIssue) {
+		text := "Nothing can be issued: " + plan.ErrNothingToIssue.Error() + "."
+		if in.Body.Day != "" {
+			text = fmt.Sprintf("No coat of this job begins on %s. Choose another day, or issue the whole job.", in.Body.Day)
+		}
+		return nil, huma.Error422UnprocessableEntity(text)
+	}
+	if err != nil {
+		return nil, s.Fail(ctx, "plan the job", err)
+	}
+	stock, err := s.store.Stock(ctx, p.CompanyID)
+	if err != nil {
+		return nil, s.Fail(ctx, "list stock", err)
+	}
+	for n := range made.Coats {
+		c := &made.Coats[n]
+		for _, kept := range stock {
+			held := kept.Of
+			if held.Sheet == c.Product.ID && held.Lot != "" && (held.Hardener == c.Hardener || held.Hardener == "") &&
+				len(c.Lots) < mostLots {
+				c.Lots = append(c.Lots, record.StockLot{Part: held.Part, Lot: held.Lot, Expires: held.Expires})
+			}
+		}
+	}
+	made.Job, made.Revision, made.At, made.By, made.To, made.Note = in.Job.String(), j.Revision, now, p.Name, in.Body.To,
+		in.Body.Note
+	made, err = s.store.IssuePlan(ctx, p.CompanyID, p.ID, in.Job, in.Body.SaveID, made)
+	if err != nil {
+		return nil, s.Fail(ctx, "issue the plan", err)
+	}
+	return api.Answer(made), nil
+}
+
+func (s *Service) readEvents(ctx context.Context, in *struct {
+	api.JobPath
+	Since int64 `query:"since" minimum:"0"`
+}) (*api.Body[Logged], error) {
+	p := api.Person(ctx)
+	issues, err := s.store.IssueNumber(ctx, p.CompanyID, in.Job)
+	if err != nil {
+		return nil, s.Fail(ctx, "read issued plans", err)
+	}
+	logged, err := s.store.Events(ctx, p.CompanyID, in.Job, in.Since)
+	if err != nil {
+		return nil, s.Fail(ctx, "read the record", err)
+	}
+	return api.Answer(Logged{logged.Events, logged.Mark, issues, time.Now().UTC()}), nil
+}
+
+// mostEvents is the most events that are taken in one request.
+const mostEvents = 500
+
+// take takes events of the one who is signed in.
+func (s *Service) take(ctx context.Context, in *struct {
+	api.JobPath
+	Body struct {
+		Events []record.Event `json:"events" minItems:"1" maxItems:"500"`
+	}
+}) (*api.Body[LogAnswer], error) {
+	p, now := api.Person(ctx), time.Now().UTC()
+	if n := len(in.Body.Events); n == 0 || n > mostEvents {
+		return nil, huma.Error422UnprocessableEntity(fmt.Sprintf("events: send 1 to %d events at once", mostEvents))
+	}
+	newest, err := s.store.IssueNumber(ctx, p.CompanyID, in.Job)
+	if err != nil {
+		return nil, s.Fail(ctx, "read issued plans", err)
+	}
+	out := LogAnswer{Taken: []string{}, Refused: []EventRefused{}, Time: now}
+	struck, err := s.store.EventsByID(ctx, p.CompanyID, in.Job, struckBy(in.Body.Events))
+	if err != nil {
+		return nil, s.Fail(ctx, "read the record", err)
+	}
+	for _, e := range in.Body.Events {
+		if e.Kind == record.Struck {
+			continue
+		}
+		struck[e.ID] = e
+	}
+	takes := make([]record.Event, 0, len(in.Body.Events))
+	for _, e := range in.Body.Events {
+		text := record.Check(&e, now)
+		other, known := struck[e.Body.Struck]
+		switch {
+		case text != "":
+		case e.Person != p.ID.String():
+			text = "person: somebody else logged this on the same device; it is sent when they sign in"
+		case e.Issue > newest:
+			text = fmt.Sprintf("issue: no plan with the number %d was issued for this job", e.Issue)
+		case e.Kind == record.Struck && !known:
+			text = "body.struck: this job's record has no such event"
+		case p.Role == store.Hand && record.ForLeads(&e, &other):
+			text = "kind: who leads the day does this; ask them, on their own device or yours"
+		}
+		if text != "" {
+			out.Refused = append(out.Refused, EventRefused{e.ID, text})
+			continue
+		}
+		takes = append(takes, e)
+	}
+	others, err := s.store.Log(ctx, p.CompanyID, p.ID, in.Job, takes, now)
+	if err != nil {
+		return nil, s.Fail(ctx, "log events", err)
+	}
+	s.count(len(takes))
+	for _, e := range takes {
+		if e.Kind == record.Gated && e.Body.Reason != "" {
+			s.Audit(ctx, p, "gate overridden", in.Job.String()+" "+string(e.Task))
+		}
+	}
+	isOther := make(map[string]bool)
+	for _, id := range others {
+		isOther[id] = true
+		out.Refused = append(out.Refused, EventRefused{id, "id: another event stands under this id already; log it anew"})
+	}
+	for _, e := range takes {
+		if !isOther[e.ID] {
+			out.Taken = append(out.Taken, e.ID)
+		}
+	}
+	return api.Answer(out), nil
+}
+
+func struckBy(events []record.Event) []string {
+	var ids []string
+	for _, e := range events {
+		if e.Kind == record.Struck {
+			ids = append(ids, e.Body.Struck)
+		}
+	}
+	return ids
+}
+
+// stands is the plan of a job that stands, and the events of its record.
+func (s *Service) stands(ctx context.Context, job uuid.UUID) (record.Issue, []record.Event, error) {
+	company := api.Person(ctx).CompanyID
+	issues, err := s.store.Issues(ctx, company, job)
+	if err != nil {
+		return record.Issue{}, nil, s.Fail(ctx, "read issued plans", err)
+	}
+	if len(issues) == 0 {
+		return record.Issue{}, nil,
+			huma.Error404NotFound("No plan of this job was issued yet. An estimator or owner issues it from the page Days.")
+	}
+	logged, err := s.store.Events(ctx, company, job, 0)
+	if err != nil {
+		return record.Issue{}, nil, s.Fail(ctx, "read the record", err)
+	}
+	return record.Stands(issues, logged.Events), logged.Events, nil
+}
+
+// recorded is the same, with what the events tell.
+func (s *Service) recorded(ctx context.Context, job uuid.UUID) (record.Issue, []record.Event, record.Day, error) {
+	stands, events, err := s.stands(ctx, job)
+	if err != nil {
+		return stands, nil, record.Day{}, err
+	}
+	return stands, events, record.NewTeller().Tell(&stands, events, time.Now(), api.Person(ctx).Units), nil
+}
+
+// opinions judges every fault of a job.
+func (s *Service) opinions(ctx context.Context, in *api.JobPath) (*api.Body[[]cause.Opinion], error) {
+	_, _, day, err := s.recorded(ctx, in.Job)
+	if err != nil {
+		return nil, err
+	}
+	past, err := s.store.PastCauses(ctx, api.Person(ctx).CompanyID, in.Job)
+	if err != nil {
+		return nil, s.Fail(ctx, "read past faults", err)
+	}
+	house, err := s.store.House(ctx, api.Person(ctx).CompanyID)
+	if err != nil {
+		return nil, s.Fail(ctx, "read the house", err)
+	}
+	out := []cause.Opinion{}
+	for _, fault := range day.Faults {
+		if opinion, err := cause.Judge(fault, day.Facts, past, house.Of.Causes); err == nil {
+			out = append(out, opinion)
+		}
+	}
+	return api.Answer(out), nil
+}
+
+// EntryLine is something logged on any job.
+type EntryLine struct {
+	Job   uuid.UUID    `json:"job" format:"uuid"`
+	Name  string       `json:"name" doc:"Of the job"`
+	Zone  string       `json:"zone,omitempty" doc:"IANA time zone of its site"`
+	Event record.Event `json:"event"`
+}
+
+func (s *Service) entries(ctx context.Context, in *struct {
+	Words string `query:"words" maxLength:"120" doc:"In the entry, the name of who logged it, or that of the job"`
+	Kind  string `query:"kind" maxLength:"20"`
+}) (*api.Body[[]EntryLine], error) {
+	found, err := s.store.Search(ctx, api.Person(ctx).CompanyID, in.Words, in.Kind)
+	if err != nil {
+		return nil, s.Fail(ctx, "search the records", err)
+	}
+	lines := make([]EntryLine, len(found))
+	for i, e := range found {
+		lines[i] = EntryLine(e)
+	}
+	return api.Answer(lines), nil
+}
+
+// mostLearnt is from how many of the newest jobs is learnt.
+const mostLearnt = 60
+
+func (s *Service) learnt(ctx context.Context, _ *struct{}) (*api.Body[[]record.Learnt], error) {
+	company := api.Person(ctx).CompanyID
+	jobs, err := s.store.Recorded(ctx, company, mostLearnt)
+	if err != nil {
+		return nil, s.Fail(ctx, "list recorded jobs", err)
+	}
+	issues, told := make([]record.Issue, len(jobs)), make([]record.Day, len(jobs))
+	now := time.Now()
+	for n, job := range jobs {
+		issues[n] = record.Stands(job.Issues, job.Events)
+		told[n] = record.NewTeller().Tell(&issues[n], job.Events, now, api.Person(ctx).Units)
+	}
+	return api.Answer(record.Learn(issues, told)), nil
+}
+
+// recordChanges streams a mark for whatever is logged or issued.
+func (s *Service) recordChanges(ctx context.Context, in *api.JobPath) (*huma.StreamResponse, error) {
+	return s.live.Stream(ctx, s.live.Records, in.Job, func() (int64, error) {
+		_, err := s.store.IssueNumber(ctx, api.Person(ctx).CompanyID, in.Job)
+		return 0, err
+	})
+}

@@ -1,0 +1,33 @@
+package daylog
+
+import (
+	"context"
+	"time"
+
+	"github.com/google/uuid"
+
+	"nephelon/core/job"
+	"nephelon/core/kit"
+	"nephelon/core/record"
+	"nephelon/core/record/cause"
+	"nephelon/store"
+)
+
+// Store holds what the package asks of the database.
+type Store interface {
+	Events(ctx context.Context, company, job uuid.UUID, since int64) (store.Logged, error)
+	EventsByID(ctx context.Context, company, job uuid.UUID, ids []string) (map[string]record.Event, error)
+	House(ctx context.Context, company uuid.UUID) (store.Revised[job.House], error)
+	IssueNumber(ctx context.Context, company, job uuid.UUID) (int, error)
+	IssuePlan(ctx context.Context, company, person, job, save uuid.UUID, plan record.Issue) (record.Issue, error)
+	Issues(ctx context.Context, company, job uuid.UUID) ([]record.Issue, error)
+	Job(ctx context.Context, company, id uuid.UUID) (store.Job, error)
+	Log(ctx context.Context, company, person, job uuid.UUID, events []record.Event,
+		now time.Time) (other []string, err error)
+	PastCauses(ctx context.Context, company, but uuid.UUID) ([]cause.Past, error)
+	PhotoImage(ctx context.Context, company, id uuid.UUID, small bool) ([]byte, error)
+	Photos(ctx context.Context, company, job uuid.UUID) ([]store.Photo, error)
+	Recorded(ctx context.Context, company uuid.UUID, most int) ([]store.JobRecord, error)
+	Search(ctx context.Context, company uuid.UUID, words, kind string) ([]store.Entry, error)
+	Stock(ctx context.Context, company uuid.UUID) ([]store.Revised[kit.Container], error)
+}

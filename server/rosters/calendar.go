@@ -1,0 +1,224 @@
+package rosters
+
+import (
+	"bytes"
+	"context"
+	"crypto/rand"
+	"crypto/sha256"
+	"encoding/base64"
+	"encoding/hex"
+	"errors"
+	"net/http"
+	"slices"
+	"strings"
+	"time"
+
+	"nephelon/server/api"
+
+	"github.com/danielgtaylor/huma/v2"
+	"github.com/google/uuid"
+
+	"nephelon/core/days"
+	"nephelon/core/job"
+	"nephelon/exchange"
+	"nephelon/store"
+)
+
+// CalendarAddress is a private address at which days are read.
+type CalendarAddress struct {
+	ID     uuid.UUID `json:"id" format:"uuid"`
+	Crew   string    `json:"crew,omitempty" doc:"Without a person, too, everybody's"`
+	Person string    `json:"person,omitempty" doc:"By name, in whichever crew"`
+	MadeBy string    `json:"madeBy"`
+	MadeAt time.Time `json:"madeAt"`
+	Path   string    `json:"path,omitempty" doc:"Told once, when it is made"`
+}
+
+// secretBytes is how long the secret of an address is.
+const secretBytes = 24
+
+// calendarBytes bounds a calendar that is read.
+const calendarBytes = 5 << 20
+
+// calendarEnds are between which times a calendar is read, from now.
+const (
+	calendarBack  = 7 * 24 * time.Hour
+	calendarAhead = 52 * 7 * 24 * time.Hour
+)
+
+func (s *Service) calendarRoutes() {
+	api.Register(s.API, huma.Operation{OperationID: "calendarAddresses", Method: http.MethodGet,
+		Path: "/api/calendar-addresses", Description: "The private addresses at which days are read"},
+		func(ctx context.Context, _ *struct{}) (*api.Body[[]CalendarAddress], error) {
+			links, err := s.store.CalendarLinks(ctx, api.Person(ctx).CompanyID)
+			if err != nil {
+				return nil, s.Fail(ctx, "list calendar addresses", err)
+			}
+			all := make([]CalendarAddress, len(links))
+			for i, l := range links {
+				all[i] = CalendarAddress{ID: l.ID, Crew: l.Crew, Person: l.Member, MadeBy: l.MadeBy, MadeAt: l.MadeAt}
+			}
+			return api.Answer(all), nil
+		})
+	api.Register(s.API, huma.Operation{OperationID: "addCalendarAddress", Method: http.MethodPost,
+		Path: "/api/calendar-addresses", Description: "Makes an address that whoever has it can read, until it is revoked"},
+		func(ctx context.Context, in *api.Body[struct {
+			Crew   string `json:"crew,omitempty" maxLength:"60"`
+			Person string `json:"person,omitempty" maxLength:"60" doc:"By name: what the crew does in which this person is then"`
+		}]) (*api.Body[CalendarAddress], error) {
+			who := api.Person(ctx)
+			house, err := s.house(ctx, who.CompanyID)
+			if err != nil {
+				return nil, s.Fail(ctx, "read the crews", err)
+			}
+			if in.Body.Crew != "" && !slices.ContainsFunc(days.Crews(house),
+				func(c job.StandingCrew) bool { return c.ID == in.Body.Crew }) {
+				return nil, huma.Error422UnprocessableEntity(
+					"There is no such crew. Name one that is on the roster, or none for everybody.")
+			}
+			if _, there := house.CrewOf(in.Body.Person); in.Body.Person != "" && (!there || in.Body.Crew != "") {
+				return nil, huma.Error422UnprocessableEntity(
+					"There is nobody of that name in a crew, or a crew is named besides. Name one person who is on the roster.")
+			}
+			secret := make([]byte, secretBytes)
+			_, _ = rand.Read(secret) // never fails
+			told := base64.RawURLEncoding.EncodeToString(secret)
+			id, err := s.store.AddCalendarLink(ctx, who.CompanyID,
+				store.CalendarLink{Crew: in.Body.Crew, Member: in.Body.Person}, who.ID, hashed(told))
+			if errors.Is(err, store.ErrTooManyLinks) {
+				return nil, huma.Error422UnprocessableEntity(
+					"There are as many calendar addresses as can be. Revoke one that nobody reads.")
+			}
+			if err != nil {
+				return nil, s.Fail(ctx, "make a calendar address", err)
+			}
+			return api.Answer(CalendarAddress{ID: id, Crew: in.Body.Crew, Person: in.Body.Person, MadeBy: who.Name,
+				MadeAt: time.Now(), Path: "/calendar/" + told + ".ics"}), nil
+		})
+	api.Register(s.API, huma.Operation{OperationID: "revokeCalendarAddress", Method: http.MethodDelete,
+		Path: "/api/calendar-addresses/{address}", Description: "Ends an address: nothing is read there any more"},
+		func(ctx context.Context, in *struct {
+			Address uuid.UUID `path:"address" format:"uuid"`
+		}) (*struct{}, error) {
+			err := s.store.RevokeCalendarLink(ctx, api.Person(ctx).CompanyID, in.Address)
+			if errors.Is(err, store.ErrNotFound) {
+				return nil, huma.Error404NotFound("This address is revoked already.")
+			}
+			if err != nil {
+				return nil, s.Fail(ctx, "revoke a calendar address", err)
+			}
+			return nil, nil
+		})
+	api.Register(s.API, huma.Operation{OperationID: "readCalendar", Method: http.MethodGet, Path: "/calendar/{secret}",
+		Description: "What is booked, for whoever has the address"}, s.readCalendar)
+	api.Register(s.API, huma.Operation{OperationID: "readBusy", Method: http.MethodPost, Path: "/api/busy",
+		MaxBodyBytes: calendarBytes, Description: "Reads the times at which somebody is taken from an iCalendar file; " +
+			"keeps nothing"},
+		func(ctx context.Context, in *struct{ RawBody []byte }) (*api.Body[[]job.Busy], error) {
+			house, err := s.house(ctx, api.Person(ctx).CompanyID)
+			if err != nil {
+				return nil, s.Fail(ctx, "read the house", err)
+			}
+			now := time.Now()
+			times, err := exchange.ReadBusy(in.RawBody, days.Zone(house), now.Add(-calendarBack), now.Add(calendarAhead))
+			if refused, ok := errors.AsType[*exchange.CalendarError](err); ok {
+				return nil, huma.Error422UnprocessableEntity(refused.Text)
+			}
+			if err != nil {
+				return nil, s.Fail(ctx, "read a calendar", err)
+			}
+			return api.Answer(times), nil
+		})
+}
+
+// hashed is what is kept of a secret.
+func hashed(secret string) []byte {
+	sum := sha256.Sum256([]byte(secret))
+	return sum[:]
+}
+
+// readCalendar writes what is booked for whoever has an address. It works nothing out, so
+// that it may be asked often.
+func (s *Service) readCalendar(ctx context.Context, in *struct {
+	Secret string `path:"secret" maxLength:"80"`
+	Known  string `header:"If-None-Match" maxLength:"400"`
+}) (*feed, error) {
+	ctx, cancel := context.WithTimeout(ctx, feedTime)
+	defer cancel()
+	secret, named := bytes.CutSuffix([]byte(in.Secret), []byte(".ics"))
+	link, err := s.store.CalendarLink(ctx, hashed(string(secret)))
+	if errors.Is(err, store.ErrNotFound) || !named {
+		return nil, huma.Error404NotFound("Nothing is read at this address, or no longer.")
+	}
+	if err != nil {
+		return nil, s.Fail(ctx, "read a calendar address", err)
+	}
+	stands, err := s.store.Roster(ctx, link.Company)
+	if err != nil {
+		return nil, s.Fail(ctx, "read the roster", err)
+	}
+	house, err := s.house(ctx, link.Company)
+	if err != nil {
+		return nil, s.Fail(ctx, "read the house", err)
+	}
+	open, err := s.store.OpenSites(ctx, link.Company)
+	if err != nil {
+		return nil, s.Fail(ctx, "read the jobs", err)
+	}
+	jobs := make(map[string]store.OpenSite, len(open))
+	for _, j := range open {
+		jobs[j.ID.String()] = j
+	}
+	name, crews := "Roster", make(map[string]string)
+	for _, c := range days.Crews(house) {
+		if crews[c.ID] = c.Name; c.ID == link.Crew {
+			name = c.Name
+		}
+	}
+	only := link.Crew != "" || link.Member != ""
+	if link.Member != "" { // whoever has left all crews has no days
+		crew, _ := house.CrewOf(link.Member)
+		link.Crew, name = crew.ID, link.Member
+	}
+	lines := []exchange.RosterLine{}
+	for _, b := range stands.Bookings {
+		on, there := jobs[b.Job]
+		if !there || only && (b.Crew != link.Crew || b.Crew == "") {
+			continue
+		}
+		lines = append(lines, exchange.RosterLine{ID: b.Job + "/" + b.Task, Job: on.Name, Task: b.Title, Crew: crews[b.Crew],
+			Place: on.Site, From: b.From, Until: b.Until, Version: b.Changed})
+	}
+	var text bytes.Buffer
+	if err := exchange.WriteCalendar(&text, name, lines, stands.ChangedAt); err != nil {
+		return nil, s.Fail(ctx, "write the calendar", err)
+	}
+	sum := sha256.Sum256(text.Bytes())
+	out := feed{Status: http.StatusOK, Tag: `"` + hex.EncodeToString(sum[:16]) + `"`,
+		Changed: stands.ChangedAt.UTC().Format(http.TimeFormat)}
+	if stands.ChangedAt.IsZero() {
+		out.Changed = ""
+	}
+	for _, known := range strings.Split(in.Known, ",") {
+		if known = strings.TrimPrefix(strings.TrimSpace(known), "W/"); known == out.Tag || known == "*" {
+			out.Status = http.StatusNotModified
+			return &out, nil
+		}
+	}
+	file := api.Attached("text/calendar; charset=utf-8", name+".ics", text.Bytes())
+	out.Type, out.Disposition, out.Body = file.Type, file.Disposition, file.Body
+	return &out, nil
+}
+
+// feedTime is the longest that a calendar that is subscribed to waits for the database.
+const feedTime = 10 * time.Second
+
+// feed is a calendar that is asked for again and again.
+type feed struct {
+	Status      int
+	Type        string `header:"Content-Type"`
+	Disposition string `header:"Content-Disposition"`
+	Tag         string `header:"ETag"`
+	Changed     string `header:"Last-Modified"`
+	Body        []byte
+}

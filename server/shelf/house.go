@@ -1,0 +1,250 @@
+package shelf
+
+import (
+	"context"
+	"net/http"
+	"slices"
+	"time"
+
+	"nephelon/server/api"
+
+	"github.com/danielgtaylor/huma/v2"
+
+	"nephelon/core/buildup"
+	"nephelon/core/job"
+	"nephelon/core/kit"
+	"nephelon/core/material"
+	"nephelon/core/measure"
+	"nephelon/core/school"
+	"nephelon/store"
+)
+
+// HouseState is how the company works, with what it chose from.
+type HouseState struct {
+	Revision int64             `json:"revision"`
+	House    job.House         `json:"house"`
+	Schools  []school.Question `json:"schools"`
+}
+
+// SystemLine is a build-up with the sheets it names.
+type SystemLine struct {
+	Revision int64              `json:"revision"`
+	System   buildup.System     `json:"system"`
+	Products []material.Product `json:"products"`
+	Media    []material.Medium  `json:"media"`
+	Missing  []string           `json:"missing" doc:"Ids that are no longer on the shelf"`
+}
+
+// StockGroup is all containers of one product or medium.
+type StockGroup struct {
+	Sheet    string         `json:"sheet"`
+	Hardener string         `json:"hardener,omitempty"`
+	Name     string         `json:"name"`
+	Color    string         `json:"color,omitempty"`
+	Mix      measure.Volume `json:"mix" doc:"m³ of mix that what is free and in date makes"`
+	Lone     []string       `json:"lone" doc:"What stands without its partner"`
+	Lines    []StockLine    `json:"lines" doc:"First-expiring first"`
+}
+
+// StockLine is one container.
+type StockLine struct {
+	Revision   int64               `json:"revision"`
+	Container  kit.Container       `json:"container"`
+	Expired    bool                `json:"expired"`
+	ReservedBy []store.Reservation `json:"reservedBy"`
+}
+
+func (s *Service) houseRoutes() {
+	api.Register(s.API, huma.Operation{OperationID: "house", Method: http.MethodGet, Path: "/api/house"},
+		func(ctx context.Context, _ *struct{}) (*api.Body[HouseState], error) {
+			kept, err := s.store.House(ctx, api.Person(ctx).CompanyID)
+			if err != nil {
+				return nil, s.Fail(ctx, "read company standards", err)
+			}
+			if api.Person(ctx).Role == store.Hand {
+				kept.Of.HourCost, kept.Of.OvertimeMore = nil, nil
+			}
+			return api.Answer(HouseState{kept.Revision, kept.Of, school.Questions()}), nil
+		})
+	api.Register(s.API, huma.Operation{OperationID: "saveHouse", Method: http.MethodPut, Path: "/api/house"},
+		func(ctx context.Context, in *struct {
+			api.Based
+			Body job.House
+		}) (*api.Body[api.Stands], error) {
+			if path, text := in.Body.Fault(); text != "" {
+				return nil, huma.Error422UnprocessableEntity(text, &huma.ErrorDetail{Location: "body." + path, Message: text})
+			}
+			revision, err := s.store.SaveHouse(ctx, api.Person(ctx).CompanyID, in.Base, in.Body)
+			return s.Revised(ctx, "save company standards", revision, err)
+		})
+	api.Register(s.API, huma.Operation{OperationID: "systems", Method: http.MethodGet, Path: "/api/systems"},
+		s.listSystems)
+	api.Register(s.API, huma.Operation{OperationID: "saveSystem", Method: http.MethodPut, Path: "/api/systems/{id}"},
+		func(ctx context.Context, in *struct {
+			api.SheetPath
+			api.Based
+			Body buildup.System
+		}) (*api.Body[api.Stands], error) {
+			in.Body.ID = in.ID
+			revision, err := s.store.SaveSystem(ctx, api.Person(ctx).CompanyID, in.Base, in.Body)
+			return s.Revised(ctx, "save system", revision, err)
+		})
+	api.Register(s.API, huma.Operation{OperationID: "deleteSystem", Method: http.MethodDelete, Path: "/api/systems/{id}"},
+		func(ctx context.Context, in *struct {
+			api.SheetPath
+			api.Based
+		}) (*api.Body[api.Stands], error) {
+			return s.Revised(ctx, "delete system", 0, s.store.DeleteSystem(ctx, api.Person(ctx).CompanyID, in.Base, in.ID))
+		})
+	api.Register(s.API, huma.Operation{OperationID: "stock", Method: http.MethodGet, Path: "/api/stock"}, s.listStock)
+	api.Register(s.API, huma.Operation{OperationID: "saveContainer", Method: http.MethodPut, Path: "/api/stock/{id}"},
+		func(ctx context.Context, in *struct {
+			api.SheetPath
+			api.Based
+			Body kit.Container
+		}) (*api.Body[api.Stands], error) {
+			in.Body.ID = in.ID
+			if faults := in.Body.Faults(); len(faults) > 0 {
+				return nil, api.Faulty(faults)
+			}
+			revision, err := s.store.SaveContainer(ctx, api.Person(ctx).CompanyID, in.Base, in.Body)
+			return s.Revised(ctx, "save container", revision, err)
+		})
+	api.Register(s.API, huma.Operation{OperationID: "takeOutContainer", Method: http.MethodDelete,
+		Path: "/api/stock/{id}"},
+		func(ctx context.Context, in *struct {
+			api.SheetPath
+			api.Based
+		}) (*api.Body[api.Stands], error) {
+			return s.Revised(ctx, "take out container", in.Base+1,
+				s.store.TakeOutContainer(ctx, api.Person(ctx).CompanyID, in.Base, in.ID))
+		})
+}
+
+func (s *Service) listSystems(ctx context.Context, _ *struct{}) (*api.Body[[]SystemLine], error) {
+	company := api.Person(ctx).CompanyID
+	systems, err := s.store.Systems(ctx, company)
+	if err != nil {
+		return nil, s.Fail(ctx, "list systems", err)
+	}
+	var products, media []string
+	for _, system := range systems {
+		p, m := system.Of.Names()
+		products, media = append(products, p...), append(media, m...)
+	}
+	shelf, err := sheetsByID[material.Product](ctx, s, store.ProductShelf, products)
+	if err != nil {
+		return nil, s.Fail(ctx, "list systems", err)
+	}
+	also, err := sheetsByID[material.Medium](ctx, s, store.MediumShelf, media)
+	if err != nil {
+		return nil, s.Fail(ctx, "list systems", err)
+	}
+	lines := make([]SystemLine, len(systems))
+	for i, system := range systems {
+		line := SystemLine{Revision: system.Revision, System: system.Of, Products: []material.Product{},
+			Media: []material.Medium{}, Missing: []string{}}
+		p, m := system.Of.Names()
+		for _, id := range p {
+			if sheet, there := shelf[id]; there {
+				line.Products = append(line.Products, sheet)
+			} else {
+				line.Missing = append(line.Missing, id)
+			}
+		}
+		for _, id := range m {
+			if sheet, there := also[id]; there {
+				line.Media = append(line.Media, sheet)
+			} else {
+				line.Missing = append(line.Missing, id)
+			}
+		}
+		lines[i] = line
+	}
+	return api.Answer(lines), nil
+}
+
+func sheetsByID[T any](ctx context.Context, s *Service, shelf store.Shelf, ids []string) (map[string]T, error) {
+	all := make(map[string]T, len(ids))
+	if len(ids) == 0 {
+		return all, nil
+	}
+	rows, _, err := s.store.Sheets(ctx, api.Person(ctx).CompanyID, shelf,
+		store.SheetQuery{IDs: ids, Any: true, Limit: mostSheets})
+	if err != nil {
+		return nil, err
+	}
+	for _, row := range rows {
+		if all[row.ID], err = Sheet[T](row); err != nil {
+			return nil, err
+		}
+	}
+	return all, nil
+}
+
+func (s *Service) listStock(ctx context.Context, _ *struct{}) (*api.Body[[]StockGroup], error) {
+	who := api.Person(ctx)
+	containers, err := s.store.Stock(ctx, who.CompanyID)
+	if err != nil {
+		return nil, s.Fail(ctx, "list stock", err)
+	}
+	reservations, err := s.store.Reservations(ctx, who.CompanyID)
+	if err != nil {
+		return nil, s.Fail(ctx, "list stock", err)
+	}
+	var ids []string
+	for _, c := range containers {
+		ids = append(ids, c.Of.Sheet)
+	}
+	products, err := sheetsByID[material.Product](ctx, s, store.ProductShelf, ids)
+	if err != nil {
+		return nil, s.Fail(ctx, "list stock", err)
+	}
+	media, err := sheetsByID[material.Medium](ctx, s, store.MediumShelf, ids)
+	if err != nil {
+		return nil, s.Fail(ctx, "list stock", err)
+	}
+	groups := []StockGroup{}
+	free := make(map[string][]kit.Container)
+	for _, kept := range containers {
+		c := kept.Of
+		// A resin serves every hardener, so its A stands with the plain sheet.
+		at := slices.IndexFunc(groups, func(g StockGroup) bool { return g.Sheet == c.Sheet && g.Hardener == c.Hardener })
+		if at < 0 {
+			at = len(groups)
+			g := StockGroup{Sheet: c.Sheet, Hardener: c.Hardener, Name: c.Sheet, Lone: []string{}, Lines: []StockLine{}}
+			if p, there := products[c.Sheet]; there {
+				g.Name, g.Color = p.Name, p.Color
+				if with, err := p.With(c.Hardener); err == nil {
+					g.Name = with.Name
+				}
+			} else if m, there := media[c.Sheet]; there {
+				g.Name, g.Color = m.Name, m.Color
+			}
+			groups = append(groups, g)
+		}
+		line := StockLine{Revision: kept.Revision, Container: c, Expired: c.Expired(time.Now()),
+			ReservedBy: []store.Reservation{}}
+		for _, r := range reservations {
+			if r.Container == c.ID {
+				line.ReservedBy = append(line.ReservedBy, r)
+			}
+		}
+		if len(line.ReservedBy) == 0 {
+			free[c.Sheet] = append(free[c.Sheet], c)
+		}
+		groups[at].Lines = append(groups[at].Lines, line)
+	}
+	for i := range groups {
+		g := &groups[i]
+		p, there := products[g.Sheet]
+		if !there {
+			continue
+		}
+		if with, err := p.With(g.Hardener); err == nil {
+			stock := kit.OnHand(with, with.Mix(), g.Hardener, free[g.Sheet], time.Now(), false, who.Units)
+			g.Mix, g.Lone = stock.Mix, append(g.Lone, stock.Lone...)
+		}
+	}
+	return api.Answer(groups), nil
+}
