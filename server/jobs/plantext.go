@@ -5,7 +5,11 @@ import (
 	"encoding/json"
 	"fmt"
 	"reflect"
+	"runtime"
+	"slices"
 	"strings"
+
+	"golang.org/x/sync/errgroup"
 
 	"nephelon/core/plan"
 	"nephelon/exchange"
@@ -47,21 +51,25 @@ func encode(p plan.Plan, before *planText) (*planText, error) {
 	if t.overall, err = write(p.Overall, before.overall); err != nil {
 		return nil, err
 	}
-	for i, s := range p.Surfaces {
-		out := &t.surfaces[i]
+	err = onAll(len(p.Surfaces), func(i int) (err error) {
+		s, out := &p.Surfaces[i], &t.surfaces[i]
 		var known surfaceText
 		if i < len(before.surfaces) {
 			known = before.surfaces[i]
 		}
 		if out.bare, err = write(s.Bare, known.bare); err != nil {
-			return nil, err
+			return err
 		}
 		out.coats = make([]object, len(s.Coats))
 		for c, coat := range s.Coats {
 			if out.coats[c], err = write(coat, at(known.coats, c)); err != nil {
-				return nil, err
+				return err
 			}
 		}
+		return nil
+	})
+	if err != nil {
+		return nil, err
 	}
 	for i, task := range p.Tasks {
 		if t.tasks[i], err = write(task, at(before.tasks, i)); err != nil {
@@ -69,6 +77,16 @@ func encode(p plan.Plan, before *planText) (*planText, error) {
 		}
 	}
 	return t, nil
+}
+
+// onAll calls do with 0 to n-1, on all processors at once, and returns one of its errors.
+func onAll(n int, do func(i int) error) error {
+	var group errgroup.Group
+	group.SetLimit(runtime.GOMAXPROCS(0))
+	for i := range n {
+		group.Go(func() error { return do(i) })
+	}
+	return group.Wait()
 }
 
 // at is an object of a list, none where the list is shorter.
@@ -183,11 +201,15 @@ func (t *planText) since(before *planText) ([]exchange.EditStep, error) {
 			list(b, "", len(t.surfaces), func(i int) { t.surfaces[i].writeTo(b) })
 		}))
 	} else {
-		for i, s := range t.surfaces {
-			if steps, err = s.since(before.surfaces[i], fmt.Sprintf("/surfaces/%d", i), steps); err != nil {
-				return nil, err
-			}
+		moved := make([][]exchange.EditStep, len(t.surfaces))
+		err := onAll(len(moved), func(i int) (err error) {
+			moved[i], err = t.surfaces[i].since(before.surfaces[i], fmt.Sprintf("/surfaces/%d", i), nil)
+			return err
+		})
+		if err != nil {
+			return nil, err
 		}
+		steps = append(steps, slices.Concat(moved...)...)
 	}
 	if len(t.tasks) != len(before.tasks) {
 		return append(steps, whole("/tasks", func(b *bytes.Buffer) { objects(b, "", t.tasks) })), nil
