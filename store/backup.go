@@ -179,6 +179,9 @@ func (s *Store) Restore(ctx context.Context, from io.Reader) (Manifest, error) {
 		return m, fmt.Errorf("begin to restore: %w", err)
 	}
 	defer func() { _ = tx.Rollback(context.WithoutCancel(ctx)) }()
+	if _, err := tx.Exec(ctx, `set local nephelon.restoring = 'yes'`); err != nil {
+		return m, fmt.Errorf("begin to restore: %w", err)
+	}
 	got := make(map[string]ManifestedTable)
 	archive := tar.NewReader(zipped)
 	for {

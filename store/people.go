@@ -40,6 +40,7 @@ type Person struct {
 	Revision     int64          `db:"revision"`
 	Factor       string         `db:"factor"`        // the secret of codes by time; none when empty
 	FactorWanted bool           `db:"factor_wanted"` // by the company, of everybody
+	ListRevision int64          `db:"list_revision"` // grows with every change of what the company's list of jobs shows
 }
 
 // ErrEmailTaken means that someone already signs in with that address.
@@ -48,10 +49,10 @@ var ErrEmailTaken = errors.New("someone already signs in with this address")
 // ErrLastOwner means that a company would be left without an owner.
 var ErrLastOwner = errors.New("a company needs at least one owner")
 
-const selectPerson = `
-	select p.id, p.company_id, c.name as company, p.name, p.email, p.role, p.password_hash, p.units, p.active, p.revision,
-	p.factor, c.factor_wanted
-	from people p join companies c on c.id = p.company_id `
+const personColumns = `p.id, p.company_id, c.name as company, p.name, p.email, p.role, p.password_hash, p.units,
+	p.active, p.revision, p.factor, c.factor_wanted, c.list_revision`
+
+const selectPerson = `select ` + personColumns + ` from people p join companies c on c.id = p.company_id `
 
 // AddCompany makes a company and returns its id.
 func (s *Store) AddCompany(ctx context.Context, name string) (uuid.UUID, error) {

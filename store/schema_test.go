@@ -53,6 +53,7 @@ func written() map[int64]string {
 			'22222222-0000-0000-0000-000000000001')`,
 		10: `insert into recovery_codes values ('11111111-0000-0000-0000-000000000001',
 			'22222222-0000-0000-0000-000000000001', 'code', null)`,
+		12: `update jobs set revision = revision + 1; update people set units = 'us'`,
 	}
 }
 

@@ -31,6 +31,27 @@ func (s *Store) FindSession(ctx context.Context, token string) ([]byte, bool, er
 	return data, true, nil
 }
 
+// FindSignedIn reads the session of an active person, with the person. It reports false where
+// there is none: FindSession finds those of people who have not signed in yet.
+func (s *Store) FindSignedIn(ctx context.Context, token string) ([]byte, Person, bool, error) {
+	var row struct {
+		Data []byte `db:"data"`
+		Person
+	}
+	err := s.db.GetContext(ctx, &row, `
+		select s.data, `+personColumns+` from sessions s
+		join people p on p.company_id = s.company_id and p.id = s.person_id and p.active
+		join companies c on c.id = p.company_id
+		where s.token = $1 and s.expiry > now()`, token)
+	if errors.Is(err, sql.ErrNoRows) {
+		return nil, Person{}, false, nil
+	}
+	if err != nil {
+		return nil, Person{}, false, fmt.Errorf("read a session: %w", err)
+	}
+	return row.Data, row.Person, true, nil
+}
+
 // BeginSession keeps a new session, and forgets those that have ended.
 func (s *Store) BeginSession(ctx context.Context, token string, data []byte, until time.Time, company,
 	person uuid.NullUUID, agent string) error {

@@ -18,6 +18,7 @@ import (
 
 	"github.com/danielgtaylor/huma/v2"
 	"github.com/google/uuid"
+	lru "github.com/hashicorp/golang-lru/v2"
 
 	"nephelon/core/job"
 	"nephelon/core/material"
@@ -37,6 +38,7 @@ type Service struct {
 	store   Store
 	files   *exchange.Reader
 	plans   *plans
+	lists   *lru.Cache[listKey, listed] // a cache and nothing more
 	planner *plan.Planner
 	live    *live.Hub
 	quota   Quota
@@ -49,7 +51,12 @@ func New(base api.Base, in Store, files *exchange.Reader, planner *plan.Planner,
 	if err != nil {
 		return nil, err
 	}
-	return &Service{Base: base, store: in, files: files, plans: known, planner: planner, live: hub, quota: quota}, nil
+	lists, err := lru.New[listKey, listed](mostLists)
+	if err != nil {
+		return nil, fmt.Errorf("make the cache of lists: %w", err)
+	}
+	return &Service{Base: base, store: in, files: files, plans: known, lists: lists, planner: planner, live: hub,
+		quota: quota}, nil
 }
 
 // Routes adds the operations.
@@ -96,14 +103,16 @@ type NewerSheet struct {
 }
 
 func (s *Service) jobRoutes() {
-	api.Register(s.API, huma.Operation{OperationID: "jobs", Method: http.MethodGet, Path: "/api/jobs"}, s.listJobs)
+	api.Register(s.API, huma.Operation{OperationID: "jobs", Method: http.MethodGet, Path: "/api/jobs",
+		Responses: s.response(reflect.TypeFor[[]JobLine](), "Jobs", "OK")}, s.listJobs)
 	api.Register(s.API, huma.Operation{OperationID: "addJob", Method: http.MethodPost, Path: "/api/jobs",
-		MaxBodyBytes: api.BodyLimit, Responses: s.jobResponse()},
+		MaxBodyBytes: api.BodyLimit, Responses: s.response(reflect.TypeFor[JobState](), "JobState", "The job with its plan")},
 		func(ctx context.Context, in *api.Body[job.File]) (*jobAnswer, error) { return s.addJob(ctx, in.Body) })
 	api.Register(s.API, huma.Operation{OperationID: "importJob", Method: http.MethodPost, Path: "/api/jobs/import",
-		MaxBodyBytes: api.BodyLimit, Responses: s.jobResponse()}, s.importJob)
+		MaxBodyBytes: api.BodyLimit, Responses: s.response(reflect.TypeFor[JobState](), "JobState", "The job with its plan")},
+		s.importJob)
 	api.Register(s.API, huma.Operation{OperationID: "job", Method: http.MethodGet, Path: "/api/jobs/{job}",
-		Responses: s.jobResponse()}, s.readJob)
+		Responses: s.response(reflect.TypeFor[JobState](), "JobState", "The job with its plan")}, s.readJob)
 	api.Register(s.API, huma.Operation{OperationID: "saveJob", Method: http.MethodPatch, Path: "/api/jobs/{job}",
 		MaxBodyBytes: api.BodyLimit,
 		Description:  "Keeps an edit, told as a JSON Patch (RFC 6902) of the plan file at a revision",
@@ -133,14 +142,14 @@ func (s *Service) jobRoutes() {
 			Content: map[string]*huma.MediaType{"text/event-stream": {}}}}}, s.jobChanges)
 }
 
-// jobResponse describes the answer that is a job, which is written as it was kept.
-func (s *Service) jobResponse() map[string]*huma.Response {
-	schema := s.API.OpenAPI().Components.Schemas.Schema(reflect.TypeFor[JobState](), true, "JobState")
-	return map[string]*huma.Response{"200": {Description: "The job with its plan",
+// response describes an answer of JSON that is written as it was kept.
+func (s *Service) response(of reflect.Type, name, says string) map[string]*huma.Response {
+	schema := s.API.OpenAPI().Components.Schemas.Schema(of, true, name)
+	return map[string]*huma.Response{"200": {Description: says,
 		Content: map[string]*huma.MediaType{"application/json": {Schema: schema}}}}
 }
 
-// jobAnswer is a job as it was written once.
+// jobAnswer is a job, or a list of them, as it was written once.
 type jobAnswer struct {
 	Status       int
 	ContentType  string `header:"Content-Type"`
@@ -151,12 +160,53 @@ type jobAnswer struct {
 	Body         []byte
 }
 
+// listKey is what a list of jobs depends on.
+type listKey struct {
+	company  uuid.UUID
+	revision int64
+	words    string
+	archived bool
+	redacted bool // for hands: without prices, and without the client
+}
+
+// listed is a list of jobs as JSON.
+type listed struct{ whole, zipped []byte }
+
+// mostLists is how many lists are kept, for people who look at one again.
+const mostLists = 200
+
 func (s *Service) listJobs(ctx context.Context, in *struct {
 	Words    string `query:"q" maxLength:"100"`
 	Archived bool   `query:"archived"`
-}) (*api.Body[[]JobLine], error) {
+	Accept   string `header:"Accept-Encoding"`
+}) (*jobAnswer, error) {
 	who := api.Person(ctx)
-	found, err := s.store.Jobs(ctx, who.CompanyID, strings.TrimSpace(in.Words), in.Archived)
+	key := listKey{who.CompanyID, who.ListRevision, strings.TrimSpace(in.Words), in.Archived, who.Role == store.Hand}
+	list, known := s.lists.Get(key)
+	if !known {
+		lines, err := s.listOf(ctx, who, key)
+		if err != nil {
+			return nil, err
+		}
+		if list.whole, err = json.Marshal(lines); err == nil {
+			list.zipped, err = compressed(list.whole)
+		}
+		if err != nil {
+			return nil, s.Fail(ctx, "write the list of jobs", err)
+		}
+		s.lists.Add(key, list)
+	}
+	out := &jobAnswer{Status: http.StatusOK, ContentType: "application/json", CacheControl: "no-store",
+		Vary: "Accept-Encoding", Body: list.whole}
+	if strings.Contains(in.Accept, "gzip") {
+		out.Encoding, out.Body = "gzip", list.zipped
+	}
+	return out, nil
+}
+
+// listOf returns the lines of a list of jobs.
+func (s *Service) listOf(ctx context.Context, who store.Person, key listKey) ([]JobLine, error) {
+	found, err := s.store.Jobs(ctx, key.company, key.words, key.archived)
 	if err != nil {
 		return nil, s.Fail(ctx, "list jobs", err)
 	}
@@ -167,11 +217,11 @@ func (s *Service) listJobs(ctx context.Context, in *struct {
 		if lines[i].Summary, err = s.summary(ctx, who, l); err != nil {
 			return nil, s.Fail(ctx, "sum up a job", err)
 		}
-		if who.Role == store.Hand {
+		if key.redacted {
 			lines[i].Client, lines[i].Summary.Cost = "", nil
 		}
 	}
-	return api.Answer(lines), nil
+	return lines, nil
 }
 
 // summary is what a list shows of a job. One that was stored before summaries were

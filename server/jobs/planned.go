@@ -222,22 +222,30 @@ func (s *Service) bodyOf(p *planned) (whole, zipped []byte, err error) {
 	text.WriteString(`,"plan":`)
 	p.text.writeTo(&text)
 	text.WriteByte('}')
-	var small bytes.Buffer
-	zip := gzip.NewWriter(&small)
-	if _, err := zip.Write(text.Bytes()); err != nil {
-		return nil, nil, fmt.Errorf("compress job: %w", err)
-	}
-	if err := zip.Close(); err != nil {
-		return nil, nil, fmt.Errorf("compress job: %w", err)
+	if zipped, err = compressed(text.Bytes()); err != nil {
+		return nil, nil, err
 	}
 	s.plans.mutex.Lock()
 	before := p.weight()
-	p.whole, p.zipped = text.Bytes(), small.Bytes()
+	p.whole, p.zipped = text.Bytes(), zipped
 	if s.plans.kept.Contains(p.tag) {
 		s.plans.held += p.weight() - before
 	}
 	s.plans.mutex.Unlock()
-	return text.Bytes(), small.Bytes(), nil
+	return text.Bytes(), zipped, nil
+}
+
+// compressed returns a text compressed with gzip.
+func compressed(text []byte) ([]byte, error) {
+	var small bytes.Buffer
+	zip := gzip.NewWriter(&small)
+	if _, err := zip.Write(text); err != nil {
+		return nil, fmt.Errorf("compress: %w", err)
+	}
+	if err := zip.Close(); err != nil {
+		return nil, fmt.Errorf("compress: %w", err)
+	}
+	return small.Bytes(), nil
 }
 
 // mostOffered bounds the sheets that ways out are sought among.

@@ -80,8 +80,16 @@ func (s *Service) Routes() {
 	s.factorRoutes()
 }
 
+// foundKey is the key under which a context holds the person who was read with the session.
+type foundKey struct{}
+
 // Loaded returns a handler that loads the session of a request before next and keeps it after.
-func (s *Service) Loaded(next http.Handler) http.Handler { return s.sessions.LoadAndSave(next) }
+func (s *Service) Loaded(next http.Handler) http.Handler {
+	load := s.sessions.LoadAndSave(next)
+	return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
+		load.ServeHTTP(w, r.WithContext(context.WithValue(r.Context(), foundKey{}, new(store.Person))))
+	})
+}
 
 // Token returns the secret of the session of a request.
 func (s *Service) Token(ctx context.Context) string { return s.sessions.Token(ctx) }
@@ -98,6 +106,9 @@ func (s *Service) Who(ctx context.Context) (store.Person, error) {
 	company, also := uuid.Parse(s.sessions.GetString(ctx, companyKey))
 	if err != nil || also != nil {
 		return store.Person{}, ErrSignedOut
+	}
+	if p, is := ctx.Value(foundKey{}).(*store.Person); is && p.CompanyID == company && p.ID == id {
+		return *p, nil
 	}
 	return s.store.Person(ctx, company, id)
 }

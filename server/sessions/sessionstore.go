@@ -8,6 +8,8 @@ import (
 	"sync"
 	"time"
 
+	"nephelon/store"
+
 	"github.com/google/uuid"
 	"github.com/hashicorp/golang-lru/v2/simplelru"
 )
@@ -43,7 +45,14 @@ func newSessionStore(in Store) (*sessionStore, error) {
 
 // FindCtx reads a session.
 func (s *sessionStore) FindCtx(ctx context.Context, token string) ([]byte, bool, error) {
-	data, there, err := s.store.FindSession(ctx, token)
+	data, person, there, err := s.store.FindSignedIn(ctx, token)
+	if there {
+		if found, is := ctx.Value(foundKey{}).(*store.Person); is {
+			*found = person
+		}
+	} else if err == nil {
+		data, there, err = s.store.FindSession(ctx, token)
+	}
 	if err != nil || !there {
 		return nil, false, err
 	}

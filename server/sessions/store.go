@@ -23,6 +23,7 @@ type Store interface {
 	Colleague(ctx context.Context, company, id uuid.UUID) (store.Person, error)
 	EndSession(ctx context.Context, token string) error
 	EndSessions(ctx context.Context, company, person uuid.UUID, but string) error
+	FindSignedIn(ctx context.Context, token string) ([]byte, store.Person, bool, error)
 	FindSession(ctx context.Context, token string) ([]byte, bool, error)
 	ForgetAttempt(ctx context.Context, key string) error
 	ForgetAttempts(ctx context.Context, key string, within time.Duration) error
