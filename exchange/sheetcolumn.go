@@ -109,7 +109,7 @@ func columns() []column {
 			func(p *material.Product) **measure.Sourced[measure.Fraction] { return &p.SlabHumidityMax }),
 		choice("damp", "/damp", func(p *material.Product) *string { return &p.Damp }),
 		names("goes over", "/over", func(p *material.Product) *[]string { return &p.Over }),
-		names("takes over it", "/under", func(p *material.Product) *[]string { return &p.Under }),
+		names("takes over it", "/under", func(p *material.Product) *[]material.Chemistry { return &p.Under }),
 		choice("daylight", "/sun", func(p *material.Product) *string { return &p.Sun }),
 		quantity("abrade grit", "/abrade", 1, func(p *material.Product) **measure.Sourced[measure.Number] {
 			return &p.Abrade
@@ -127,10 +127,22 @@ func choice[T ~string](head, field string, of func(*material.Product) *T) column
 	}
 }
 
-func names(head, field string, of func(*material.Product) *[]string) column {
+func names[T ~string](head, field string, of func(*material.Product) *[]T) column {
 	return column{head, field,
-		func(p material.Product) string { return strings.Join(*of(&p), " ") },
-		func(p *material.Product, v string) error { *of(p) = strings.Fields(v); return nil },
+		func(p material.Product) string {
+			var words []string
+			for _, v := range *of(&p) {
+				words = append(words, string(v))
+			}
+			return strings.Join(words, " ")
+		},
+		func(p *material.Product, v string) error {
+			*of(p) = nil
+			for _, word := range strings.Fields(v) {
+				*of(p) = append(*of(p), T(word))
+			}
+			return nil
+		},
 	}
 }
 

@@ -34,7 +34,8 @@ func TestASecondFactor(t *testing.T) {
 		http.StatusUnprocessableEntity || !strings.Contains(text, "body.password") {
 		t.Errorf("begun with a wrong password: %d %s", status, text)
 	}
-	begun := got[sessions.FactorBegun](t, owner, http.MethodPost, "/api/me/factor", map[string]string{"password": password})
+	begun := got[sessions.FactorBegun](t, owner, http.MethodPost, "/api/me/factor",
+		map[string]string{"password": password})
 	if !strings.HasPrefix(begun.Address, "otpauth://totp/Nephelon:") {
 		t.Errorf("address %q", begun.Address)
 	}
@@ -87,7 +88,8 @@ func TestASecondFactor(t *testing.T) {
 		!strings.Contains(text, "second factor") {
 		t.Errorf("who lacks a factor reads jobs: %d %s", status, text)
 	}
-	theirs := got[sessions.FactorBegun](t, lead, http.MethodPost, "/api/me/factor", map[string]string{"password": password})
+	theirs := got[sessions.FactorBegun](t, lead, http.MethodPost, "/api/me/factor",
+		map[string]string{"password": password})
 	got[sessions.FactorSet](t, lead, http.MethodPut, "/api/me/factor", map[string]string{"code": code(theirs.Secret, 0)})
 	if status, _ := lead.send(http.MethodGet, "/api/jobs", nil); status != http.StatusOK {
 		t.Errorf("with a factor: %d", status)

@@ -4,7 +4,6 @@ import (
 	"fmt"
 	"math"
 	"slices"
-	"strings"
 
 	"nephelon/core/finding"
 	"nephelon/core/material"
@@ -13,9 +12,9 @@ import (
 
 // Service is what a surface must bear once it is in use.
 type Service struct {
-	Sun     bool   `json:"sun,omitempty" doc:"Daylight falls on it"`
-	Slip    string `json:"slip,omitempty" enum:"R9,R10,R11,R12,R13" doc:"Class wanted of it, as in DIN 51130"`
-	Contact string `json:"contact,omitempty" enum:"food,potable" doc:"Food or drinking water that touches it"`
+	Sun     bool             `json:"sun,omitempty" doc:"Daylight falls on it"`
+	Slip    string           `json:"slip,omitempty" enum:"R9,R10,R11,R12,R13" doc:"Class wanted of it, as in DIN 51130"`
+	Contact material.Contact `json:"contact,omitempty" doc:"Food or drinking water that touches it"`
 }
 
 // Layer is a coat with what it is made of.
@@ -129,7 +128,7 @@ func (j *judge) swap(i int) func(material.Product) *finding.Fix {
 // takes tells whether a product may go over something, as far as the sheets say.
 func takes(above, below *material.Product) bool {
 	over := len(above.Over) == 0 || slices.Contains(above.Over, string(below.Chemistry))
-	under := len(below.Under) == 0 || slices.Contains(below.Under, string(above.Chemistry))
+	under := len(below.Under) == 0 || slices.Contains(below.Under, above.Chemistry)
 	return over && under
 }
 
@@ -147,7 +146,7 @@ func (j *judge) chemistry(i int) {
 					return (q.Kind == "primer" || q.Kind == "moisture-barrier") && len(q.Over) > 0 && bears(&q, j.bed.Substrate) &&
 						takes(p, &q)
 				}, Fix: j.put(0, "first")},
-				"Coat 1: the sheet of %s names %s to go over, not %s.", p.Name, join(p.Over), j.bed.Substrate)
+				"Coat 1: the sheet of %s names %s to go over, not %s.", p.Name, material.Listed(p.Over), j.bed.Substrate)
 		}
 		return
 	}
@@ -155,9 +154,10 @@ func (j *judge) chemistry(i int) {
 	if takes(p, below) {
 		return
 	}
-	reason := fmt.Sprintf("the sheet of %s names %s to go over, not %s", p.Name, join(p.Over), below.Chemistry)
+	reason := fmt.Sprintf("the sheet of %s names %s to go over, not %s", p.Name, material.Listed(p.Over), below.Chemistry)
 	if len(p.Over) == 0 || slices.Contains(p.Over, string(below.Chemistry)) {
-		reason = fmt.Sprintf("the sheet of %s takes %s over it, not %s", below.Name, join(below.Under), p.Chemistry)
+		reason = fmt.Sprintf("the sheet of %s takes %s over it, not %s", below.Name, material.Listed(below.Under),
+			p.Chemistry)
 	}
 	j.warn(j.layers[i].Path+"/product", "Put a coat between that both take, or choose another product.",
 		nil, &finding.Seek{Kinds: append(primers(), "body", "clear", "grout"), Fits: func(q material.Product) bool {
@@ -279,7 +279,3 @@ func (j *judge) damp() {
 
 // primers are what goes between a surface and what does not take to it.
 func primers() []material.Kind { return []material.Kind{"primer", "moisture-barrier"} }
-
-func join(words []string) string {
-	return strings.Join(words, ", ")
-}

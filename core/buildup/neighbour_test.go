@@ -76,7 +76,7 @@ func patch(t *testing.T, fix *finding.Fix, want ...finding.PatchStep) {
 func TestNothingIsSaidOfNoCoatsAndOfFellows(t *testing.T) {
 	none(t, Neighbours(nil, bed(), measure.Metric))
 	a, b := named("a", "epoxy"), named("b", "polyurethane")
-	a.Over, a.Under = []string{"concrete"}, []string{"polyurethane"}
+	a.Over, a.Under = []string{"concrete"}, []material.Chemistry{"polyurethane"}
 	b.Over = []string{"epoxy"}
 	on := bed()
 	on.Substrate = "concrete"
@@ -113,7 +113,7 @@ func TestTheFirstCoatOnItsGround(t *testing.T) {
 		"no primer":               func(q *material.Product) { q.Kind = "clear" },
 		"says nothing of grounds": func(q *material.Product) { q.Over = nil },
 		"for something else":      func(q *material.Product) { q.Over = []string{"wood"} },
-		"not under this coat":     func(q *material.Product) { q.Under = []string{"acrylic"} },
+		"not under this coat":     func(q *material.Product) { q.Under = []material.Chemistry{"acrylic"} },
 		"of a wrong chemistry":    func(q *material.Product) { q.Chemistry = "alkyd" },
 	} {
 		if fits(change) {
@@ -152,7 +152,7 @@ func TestChemistryOverChemistry(t *testing.T) {
 	f := one(t, Neighbours(laidOver(make([]Coat, 2), below, above), bed(), measure.Metric), "/surfaces/0/coats/1/product",
 		"Coat 2 of epoxy goes over coat 1 of alkyd", "the sheet of The high names epoxy to go over, not alkyd")
 	tie := named("tie", "novolac")
-	tie.Over, tie.Under = []string{"alkyd"}, []string{"epoxy"}
+	tie.Over, tie.Under = []string{"alkyd"}, []material.Chemistry{"epoxy"}
 	above.Over = []string{"epoxy", "novolac"}
 	f = one(t, Neighbours(laidOver(make([]Coat, 2), below, above), bed(), measure.Metric), f.Path)
 	if !f.Seek.Fits(tie) {
@@ -164,7 +164,7 @@ func TestChemistryOverChemistry(t *testing.T) {
 		"silent of below":  func(q *material.Product) { q.Over = nil },
 		"silent of above":  func(q *material.Product) { q.Under = nil },
 		"not over it":      func(q *material.Product) { q.Over = []string{"epoxy"} },
-		"not under it":     func(q *material.Product) { q.Under = []string{"acrylic"} },
+		"not under it":     func(q *material.Product) { q.Under = []material.Chemistry{"acrylic"} },
 		"no fellow of top": func(q *material.Product) { q.Chemistry = "acrylic" },
 	} {
 		q := tie
@@ -177,7 +177,7 @@ func TestChemistryOverChemistry(t *testing.T) {
 		Value: Coat{ID: "tie-between-3", Product: "tie", Amount: Amount{WetFilm, 200e-6}}})
 	// The sheet below can be the one that refuses.
 	below, above = named("low", "epoxy"), named("high", "acrylic")
-	below.Under, above.Over = []string{"epoxy", "novolac"}, []string{"epoxy"}
+	below.Under, above.Over = []material.Chemistry{"epoxy", "novolac"}, []string{"epoxy"}
 	one(t, Neighbours(laidOver(make([]Coat, 2), below, above), bed(), measure.Metric), f.Path,
 		"the sheet of The low takes epoxy, novolac over it, not acrylic")
 	above.Over = nil
@@ -303,7 +303,7 @@ func TestDampBelow(t *testing.T) {
 		"bears too little": func(q *material.Product) {
 			q.SlabHumidityMax = sheet(measure.Fraction(0.755))
 		},
-		"does not go below": func(q *material.Product) { q.Under = []string{"acrylic"} },
+		"does not go below": func(q *material.Product) { q.Under = []material.Chemistry{"acrylic"} },
 	} {
 		q := barrier
 		change(&q)

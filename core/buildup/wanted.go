@@ -61,7 +61,8 @@ func (j *judge) additions(i int) {
 			j.warn(coat.Path+"/scatter", "Scatter something else, or hold it with another product.",
 				&finding.Fix{Label: "Scatter nothing into coat " + fmt.Sprint(i+1),
 					Patch: []finding.PatchStep{change("remove", coat.Path+"/scatter", nil)}}, nil,
-				"Coat %d: %s is scattered into %s, whose sheet takes %s.", i+1, m.Name, coat.Sheet.Name, join(coat.Sheet.Broadcast))
+				"Coat %d: %s is scattered into %s, whose sheet takes %s.", i+1, m.Name, coat.Sheet.Name,
+				material.Listed(coat.Sheet.Broadcast))
 		}
 		if m := j.bed.Media[s.Medium]; s.Degree == "full" && i == len(j.layers)-1 && m != nil && m.Kind != "pebble" {
 			j.warn(coat.Path+"/scatter", "Put a clear coat over it.",
@@ -226,7 +227,7 @@ func (j *judge) service() {
 	}
 	j.slip(last)
 	if c := j.bed.Contact; c != "" && !slices.Contains(top.Sheet.Certified, c) {
-		words := map[string]string{"food": "food", "potable": "drinking water"}[c]
+		words := map[material.Contact]string{"food": "food", "potable": "drinking water"}[c]
 		j.warn(top.Path+"/product", "Use only a product certified for it, by its own certificate.",
 			nil, &finding.Seek{Kinds: []material.Kind{top.Sheet.Kind}, Fits: func(q material.Product) bool {
 				return slices.Contains(q.Certified, c) && q.Kind == top.Sheet.Kind && j.fits(last, &q)

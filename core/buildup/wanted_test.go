@@ -224,7 +224,7 @@ func TestVolatileCompounds(t *testing.T) {
 	b := named("b", "epoxy")
 	b.Over, a.Over = []string{"polyurethane"}, []string{"epoxy"}
 	c := named("c", "epoxy")
-	c.Under = []string{"polyurethane"}
+	c.Under = []material.Chemistry{"polyurethane"}
 	wait := measure.Span(3600)
 	f = one(t, told(on, []Coat{{}, {Wait: &wait, Abraded: true}, {}}, c, a, b), "/surfaces/0/coats/1/product",
 		"holds 100 g/L", "limit is 99 g/L")
@@ -238,7 +238,7 @@ func TestVolatileCompounds(t *testing.T) {
 		"silent":                   func(q *material.Product) { q.VOC = nil },
 		"with as much":             func(q *material.Product) { q.VOC = sheet(measure.Content(99.1)) },
 		"not over the coat below":  func(q *material.Product) { q.Over = []string{"tile"} },
-		"not under the coat above": func(q *material.Product) { q.Under = []string{"acrylic"} },
+		"not under the coat above": func(q *material.Product) { q.Under = []material.Chemistry{"acrylic"} },
 		"that nothing goes over":   func(q *material.Product) { q.Chemistry = "acrylic" },
 	} {
 		q := other
@@ -302,12 +302,12 @@ func TestContact(t *testing.T) {
 	on.Contact, on.Substrate = "potable", "concrete"
 	f := one(t, told(on, []Coat{{}}, a), "/surfaces/0/coats/0/product", "touches drinking water", "no certificate")
 	q := named("q", "epoxy")
-	q.Certified = []string{"food", "potable"}
+	q.Certified = []material.Contact{"food", "potable"}
 	if !f.Seek.Fits(q) {
 		t.Error("a certified one does not fit")
 	}
 	for name, change := range map[string]func(*material.Product){
-		"for something else": func(q *material.Product) { q.Certified = []string{"food"} },
+		"for something else": func(q *material.Product) { q.Certified = []material.Contact{"food"} },
 		"of another kind":    func(q *material.Product) { q.Kind = "clear" },
 		"on another ground":  func(q *material.Product) { q.Over = []string{"tile"} },
 	} {
@@ -317,7 +317,7 @@ func TestContact(t *testing.T) {
 			t.Errorf("%s: fits", name)
 		}
 	}
-	a.Certified = []string{"potable"}
+	a.Certified = []material.Contact{"potable"}
 	none(t, told(on, []Coat{{}}, a))
 	on.Contact = "food"
 	one(t, told(on, []Coat{{}}, a), "/surfaces/0/coats/0/product", "touches food")

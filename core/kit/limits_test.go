@@ -241,19 +241,21 @@ func TestWhatToolsAreCountedBy(t *testing.T) {
 		kind measure.Kind
 	}{
 		{material.ToolUse{Per: "area"}, 105, measure.KindArea},
-		{material.ToolUse{Per: "area", On: []string{"top"}}, 5, measure.KindArea},
+		{material.ToolUse{Per: "area", On: []material.SurfaceKind{"top"}}, 5, measure.KindArea},
 		{material.ToolUse{Per: "ground-area"}, 81, measure.KindArea},
 		{material.ToolUse{Per: "coat-area"}, 195, measure.KindArea},
 		{material.ToolUse{Per: "coat-area", Kinds: []material.Kind{"primer", "flood"}}, 105, measure.KindArea},
 		{material.ToolUse{Per: "perimeter"}, 52, measure.KindLength}, {material.ToolUse{Per: "doors"}, 3, measure.KindLength},
-		{material.ToolUse{Per: "person"}, 4, measure.KindCount}, {material.ToolUse{Per: "person", On: []string{"pool"}}, 0,
+		{material.ToolUse{Per: "person"}, 4, measure.KindCount},
+		{material.ToolUse{Per: "person", On: []material.SurfaceKind{"pool"}}, 0,
 			measure.KindCount},
 		{material.ToolUse{Per: "batch"}, 8, measure.KindCount},
 		{material.ToolUse{Per: "batch", Kinds: []material.Kind{"body"}}, 5, measure.KindCount},
 		{material.ToolUse{Per: "coat"}, 3, measure.KindCount},
-		{material.ToolUse{Per: "coat", On: []string{"floor"}, Kinds: []material.Kind{"flood"}}, 0, measure.KindCount},
+		{material.ToolUse{Per: "coat", On: []material.SurfaceKind{"floor"}, Kinds: []material.Kind{"flood"}}, 0,
+			measure.KindCount},
 		{material.ToolUse{Per: "job"}, 1, measure.KindCount},
-		{material.ToolUse{Per: "job", On: []string{"pool"}}, 0, measure.KindCount},
+		{material.ToolUse{Per: "job", On: []material.SurfaceKind{"pool"}}, 0, measure.KindCount},
 	} {
 		if got, kind, what := w.counted(c.use); got != c.want || kind != c.kind || what == "" {
 			t.Errorf("%+v counts %v %s", c.use, got, what)

@@ -21,7 +21,7 @@ type Work struct {
 
 // Site is one surface.
 type Site struct {
-	Place     string // floor, top or pool
+	Place     material.SurfaceKind
 	Area      measure.Area
 	Ground    measure.Area // of it, that is ground
 	Perimeter measure.Length
@@ -69,7 +69,7 @@ func UsualTools() []material.Medium {
 			Use: &material.ToolUse{Per: per, Amount: amount, Kinds: kinds, Source: measure.RuleOfThumb},
 		}
 	}
-	on := func(m material.Medium, places ...string) material.Medium {
+	on := func(m material.Medium, places ...material.SurfaceKind) material.Medium {
 		m.Use.On = places
 		return m
 	}

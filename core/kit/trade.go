@@ -9,18 +9,24 @@ import (
 	"nephelon/core/measure"
 )
 
+// Aim is what a purchase is to have least of.
+type Aim string
+
+// Values lists the aims.
+func (Aim) Values() []Aim { return []Aim{"cost", "leftover"} }
+
 // Wish is how a contractor wants the kits of a product chosen.
 type Wish struct {
 	Product  string           `json:"product" minLength:"1" maxLength:"60"`
 	Hardener string           `json:"hardener,omitempty" maxLength:"60"`
-	Least    string           `json:"least" enum:"cost,leftover" doc:"What is to be least"`
+	Least    Aim              `json:"least" doc:"What is to be least"`
 	Margin   measure.Fraction `json:"margin,omitempty" minimum:"0" maximum:"1" doc:"Bought above the need, as a share of it"`
 	Within   measure.Volume   `json:"within,omitempty" minimum:"0" maximum:"10000" doc:"m³ left over at most, at the least cost; the least left over where that cannot be"`
 }
 
 // Trade is one way to buy: what it costs against what it leaves.
 type Trade struct {
-	Least    string           `json:"least" enum:"cost,leftover"`
+	Least    Aim              `json:"least"`
 	Margin   measure.Fraction `json:"margin,omitempty" doc:"Asked for above the need"`
 	Within   measure.Volume   `json:"within,omitempty" doc:"m³ left over at most, of a way between the two"`
 	Lines    []Item           `json:"lines"`

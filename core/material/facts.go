@@ -113,13 +113,13 @@ func (p Product) Facts() []Fact {
 	l.words("damp", map[string]string{"bears": "bears it", "harms": "harms it"}[p.Damp], "")
 
 	l.group = "Goes with"
-	l.words("goes over", strings.Join(p.Over, ", "), "")
-	l.words("takes over it", strings.Join(p.Under, ", "), "")
+	l.words("goes over", Listed(p.Over), "")
+	l.words("takes over it", Listed(p.Under), "")
 	if p.Abrade != nil {
 		l.words("after the window", fmt.Sprintf("abrade with P%.0f", float64(p.Abrade.Value)), p.Abrade.Source)
 	}
 	l.words("daylight", map[string]string{"stable": "stable", "ambers": "ambers"}[p.Sun], "")
-	l.words("certified for", strings.Join(p.Certified, ", "), "")
+	l.words("certified for", Listed(p.Certified), "")
 	l.portion("pigment, at most", p.PigmentMax)
 	l.portion("fillers, at most", p.SolidsMax)
 	if p.ThinnerMax != nil && p.ThinnerMax.Value == 0 {
@@ -127,7 +127,7 @@ func (p Product) Facts() []Fact {
 	} else {
 		l.portion("thinner, at most", p.ThinnerMax)
 	}
-	l.words("broadcast", strings.Join(p.Broadcast, ", "), "")
+	l.words("broadcast", Listed(p.Broadcast), "")
 
 	l.group = "Sold and stored"
 	for _, k := range p.Kits {
@@ -147,8 +147,8 @@ func (p Product) Facts() []Fact {
 	add(l, "shelf life", measure.KindSpan, p.ShelfLife)
 	add(l, "store above", measure.KindTemperature, p.StoreMin)
 	add(l, "store below", measure.KindTemperature, p.StoreMax)
-	l.words("hazards", strings.ReplaceAll(strings.Join(p.Hazards, ", "), "-", " "), "")
-	l.words("wear", strings.Join(p.Wear, ", "), "")
+	l.words("hazards", strings.ReplaceAll(Listed(p.Hazards), "-", " "), "")
+	l.words("wear", Listed(p.Wear), "")
 	return l.all
 }
 
@@ -210,4 +210,16 @@ func (p Product) Changes(older Product, units measure.System) []Revised {
 		}
 	}
 	return changes
+}
+
+// Listed returns the values of a list with commas between.
+func Listed[T ~string](values []T) string {
+	var words strings.Builder
+	for i, v := range values {
+		if i > 0 {
+			words.WriteString(", ")
+		}
+		words.WriteString(string(v))
+	}
+	return words.String()
 }

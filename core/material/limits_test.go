@@ -389,7 +389,7 @@ func TestGapsCloseOneByOne(t *testing.T) {
 		{"/slabMax warmest slab", func() { p.SlabMax = temperature }},
 		{"/voc volatile compounds", func() { p.VOC = sheet(measure.Content(0)) }},
 		{"/over what it may go over", func() { p.Over = []string{"concrete"} }},
-		{"/under what may go over it", func() { p.Under = []string{"epoxy"} }},
+		{"/under what may go over it", func() { p.Under = []Chemistry{"epoxy"} }},
 		{"/sun what daylight does to it", func() { p.Sun = "stable" }},
 		{"/kits price of every kit", func() { p.Kits[0].Price = &price }},
 		{"/shelfLife shelf life", func() { p.ShelfLife = sheet(measure.Span(1e7)) }},
@@ -459,8 +459,8 @@ func TestTheLinesOfASheet(t *testing.T) {
 	p.Hardeners = []Hardener{{ID: "s", Name: "slow", Ratio: Ratio{ByMass, measure.Sheet}, A: 3, B: 1,
 		Curing: Curing{Foot: []TimeAt{hours(20, 30)}}}}
 	p.SlabMin, p.DewMargin, p.Damp = sheet(measure.Temperature(10)), sheet(measure.Temperature(3)), "harms"
-	p.Over, p.Under, p.Abrade, p.Sun, p.Certified = []string{"concrete", "epoxy"}, []string{"epoxy"},
-		sheet(measure.Number(80)), "ambers", []string{"food"}
+	p.Over, p.Under, p.Abrade, p.Sun, p.Certified = []string{"concrete", "epoxy"}, []Chemistry{"epoxy"},
+		sheet(measure.Number(80)), "ambers", []Contact{"food"}
 	p.PigmentMax, p.ThinnerMax, p.Broadcast = &Portion{Value: 0.05, Of: OfA}, &Portion{Of: OfAB}, []string{"flake"}
 	p.Kits = append(p.Kits, Kit{Name: "12 kg", Mass: &mass, Price: &price, Gone: true},
 		Kit{Name: "half", Volume: p.Kits[0].Volume, Gone: true}, Kit{Name: "?"})

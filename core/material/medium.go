@@ -38,7 +38,7 @@ type ToolUse struct {
 	Per    string         `json:"per" enum:"area,ground-area,coat-area,perimeter,doors,person,batch,coat,job" doc:"What it is counted by"`
 	Amount float64        `json:"amount" exclusiveMinimum:"0" maximum:"100000" doc:"Pieces, or m of tape, for each m², m, person, batch, coat or job"`
 	Kinds  []Kind         `json:"kinds,omitempty" maxItems:"16" doc:"Only for coats of these kinds"`
-	On     []string       `json:"on,omitempty" maxItems:"3" enum:"floor,top,pool" doc:"Only for such surfaces"`
+	On     []SurfaceKind  `json:"on,omitempty" maxItems:"3" doc:"Only for such surfaces"`
 	Source measure.Source `json:"source"`
 }
 

@@ -22,6 +22,23 @@ const (
 	Solvent   Carrier = "solvent"
 )
 
+// Values lists the chemistries.
+func (Chemistry) Values() []Chemistry {
+	return []Chemistry{"epoxy", "novolac", "polyurethane", "polyaspartic", "acrylic", "polyester", "alkyd"}
+}
+
+// Contact is what touches a finished surface.
+type Contact string
+
+// Values lists the contacts that a certificate may cover.
+func (Contact) Values() []Contact { return []Contact{"food", "potable"} }
+
+// SurfaceKind is what is coated.
+type SurfaceKind string
+
+// Values lists the kinds of surfaces.
+func (SurfaceKind) Values() []SurfaceKind { return []SurfaceKind{"floor", "top", "pool"} }
+
 // Basis tells whether a mixing ratio counts volumes or masses.
 type Basis string
 
@@ -46,7 +63,7 @@ type Product struct {
 	Version   int       `json:"version,omitempty" minimum:"0" maximum:"100000" doc:"Counted by the shelf"`
 	Name      string    `json:"name" minLength:"1" maxLength:"120" pattern:"^[^\\r\\n]*$"`
 	Kind      Kind      `json:"kind" enum:"moisture-barrier,primer,body,metallic,flood,deep-pour,grout,clear,paint,pool-paint,urethane,polyaspartic,binder"`
-	Chemistry Chemistry `json:"chemistry" enum:"epoxy,novolac,polyurethane,polyaspartic,acrylic,polyester,alkyd"`
+	Chemistry Chemistry `json:"chemistry"`
 	Carrier   Carrier   `json:"carrier,omitempty" doc:"none is 100 % solids; unknown when left out"`
 	Color     string    `json:"color" pattern:"^#[0-9a-f]{6}$" doc:"The colour its coat is drawn in"`
 	Look      string    `json:"look,omitempty" enum:"clear,light,dark,mixed" doc:"What it hides with: clear hides nothing, light shows what is below it"`
@@ -109,10 +126,10 @@ type Limits struct {
 // Fellows are what a product goes with.
 type Fellows struct {
 	Over      []string                         `json:"over,omitempty" maxItems:"16" enum:"concrete,screed,plaster,wood,metal,tile,stone,laminate,old-paint,epoxy,novolac,polyurethane,polyaspartic,acrylic,polyester,alkyd" doc:"What it may go over; not stated when left out"`
-	Under     []string                         `json:"under,omitempty" maxItems:"16" enum:"epoxy,novolac,polyurethane,polyaspartic,acrylic,polyester,alkyd" doc:"What may go over it; not stated when left out"`
+	Under     []Chemistry                      `json:"under,omitempty" maxItems:"16" doc:"What may go over it; not stated when left out"`
 	Abrade    *measure.Sourced[measure.Number] `json:"abrade,omitempty" doc:"Grit that opens it again after its window"`
 	Sun       string                           `json:"sun,omitempty" enum:"stable,ambers" doc:"What daylight does to it; not stated when left out"`
-	Certified []string                         `json:"certified,omitempty" maxItems:"4" enum:"food,potable" doc:"What contact a certificate of this product covers"`
+	Certified []Contact                        `json:"certified,omitempty" maxItems:"4" doc:"What contact a certificate of this product covers"`
 }
 
 // Additions are what a product takes.

@@ -23,11 +23,11 @@ type Extent struct {
 	Abraded   int   // coats planned to be abraded before the next, whatever the school
 	Grits     []int // that the sheets of the coats below name for it
 	People    int
-	Rules     map[string]Rule // with the strengths that are wanted
+	Rules     map[RuleID]Rule // with the strengths that are wanted
 }
 
 // strength is how many parts of water a rule puts to one.
-func (e Extent) strength(id string) float64 {
+func (e Extent) strength(id RuleID) float64 {
 	if own, there := e.Rules[id]; there {
 		return math.Max(1, math.Min(100, own.Value))
 	}

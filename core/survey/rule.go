@@ -2,9 +2,19 @@ package survey
 
 import "nephelon/core/measure"
 
+// RuleID names a threshold.
+type RuleID string
+
+// Values lists the thresholds.
+func (RuleID) Values() []RuleID {
+	return []RuleID{"concrete-age", "slab-humidity", "barrier-humidity", "emission", "dew-margin", "air-humidity",
+		"slab-least", "slab-most", "ph-least", "ph-most", "pull-off", "stale", "wind", "rain-free", "acid-water",
+		"neutraliser-water"}
+}
+
 // Rule is a threshold with where it comes from.
 type Rule struct {
-	ID     string         `json:"id" enum:"concrete-age,slab-humidity,barrier-humidity,emission,dew-margin,air-humidity,slab-least,slab-most,ph-least,ph-most,pull-off,stale,wind,rain-free,acid-water,neutraliser-water"`
+	ID     RuleID         `json:"id"`
 	Name   string         `json:"name"`
 	Kind   measure.Kind   `json:"kind" enum:"span,fraction,emission,temperature,number,pressure"`
 	Value  float64        `json:"value" doc:"SI; differences of temperature in K"`
@@ -14,7 +24,7 @@ type Rule struct {
 
 // Own is the contractor's own value of a rule.
 type Own struct {
-	ID     string         `json:"id" enum:"concrete-age,slab-humidity,barrier-humidity,emission,dew-margin,air-humidity,slab-least,slab-most,ph-least,ph-most,pull-off,stale,wind,rain-free,acid-water,neutraliser-water"`
+	ID     RuleID         `json:"id"`
 	Value  float64        `json:"value" minimum:"0" maximum:"100000000"`
 	Source measure.Source `json:"source"`
 	From   string         `json:"from,omitempty" maxLength:"200"`
@@ -24,7 +34,7 @@ const day = 24 * measure.Hour
 
 // Rules are the thresholds in force: the defaults, with the contractor's own in
 // their place. Numbers of standards are from memory.
-func Rules(own []Own) map[string]Rule {
+func Rules(own []Own) map[RuleID]Rule {
 	poundEmission := measure.Pound / (1000 * measure.SqFoot) / day
 	rules := []Rule{
 		{"concrete-age", "Age of concrete, at least", measure.KindSpan, 28 * day, measure.RuleOfThumb, "common practice"},
@@ -55,7 +65,7 @@ func Rules(own []Own) map[string]Rule {
 		{"wind", "Wind outdoors, m/s, at most", measure.KindNumber, 8, measure.RuleOfThumb, "common practice"},
 		{"rain-free", "Without rain after coating, at least", measure.KindSpan, day, measure.RuleOfThumb, "common practice"},
 	}
-	all := make(map[string]Rule, len(rules))
+	all := make(map[RuleID]Rule, len(rules))
 	for _, r := range rules {
 		all[r.ID] = r
 	}

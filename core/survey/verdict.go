@@ -60,7 +60,7 @@ type Scene struct {
 type judge struct {
 	Survey
 	coats Coats
-	rules map[string]Rule
+	rules map[RuleID]Rule
 	scene Scene
 	all   []Verdict
 }
@@ -410,7 +410,7 @@ func (j *judge) warmth(slab measure.Temperature) {
 
 // Bounds are the slab temperatures at which the first coat can go on, and where
 // they come from.
-func Bounds(c Coats, rules map[string]Rule) (low, high measure.Temperature, basis string) {
+func Bounds(c Coats, rules map[RuleID]Rule) (low, high measure.Temperature, basis string) {
 	low, high, basis = measure.Temperature(rules["slab-least"].Value), measure.Temperature(rules["slab-most"].Value),
 		rules["slab-least"].From
 	if c.SlabMin != nil {

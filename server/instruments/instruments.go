@@ -3,6 +3,7 @@
 package instruments
 
 import (
+	"cmp"
 	"context"
 	"encoding/json"
 	"errors"
@@ -11,7 +12,6 @@ import (
 	"net/http"
 	"net/url"
 	"slices"
-	"strings"
 	"time"
 
 	"nephelon/server/api"
@@ -74,7 +74,7 @@ func (s *Service) Routes() {
 		Description: "The thresholds of the survey with their sources"},
 		func(context.Context, *struct{}) (*api.Body[[]survey.Rule], error) {
 			return api.Answer(slices.SortedFunc(maps.Values(survey.Rules(nil)),
-				func(a, b survey.Rule) int { return strings.Compare(a.ID, b.ID) })), nil
+				func(a, b survey.Rule) int { return cmp.Compare(a.ID, b.ID) })), nil
 		})
 	api.Register(s.API, huma.Operation{OperationID: "instruments", Method: http.MethodGet, Path: "/api/instruments"},
 		func(ctx context.Context, _ *struct{}) (*api.Body[[]InstrumentLine], error) {

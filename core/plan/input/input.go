@@ -28,7 +28,7 @@ type Inputs struct {
 	Now     time.Time
 	Slab    measure.Temperature // °C planned for where there is no forecast
 	Methods school.Methods      // every question answered
-	Rules   map[string]survey.Rule
+	Rules   map[survey.RuleID]survey.Rule
 	Sheets  map[material.SheetKey]*Sheet
 	Media   map[string]*material.Medium
 	faulty  map[string]bool  // media that cannot be planned with; a finding says so

@@ -72,7 +72,7 @@ func SurveyRules(in *input.Inputs, i int) []survey.Own {
 		return own
 	}
 	p := in.Layers[i][0].Sheet.Product
-	rule := func(id string, value float64, source measure.Source) {
+	rule := func(id survey.RuleID, value float64, source measure.Source) {
 		own = append(slices.DeleteFunc(slices.Clone(own), func(o survey.Own) bool { return o.ID == id }),
 			survey.Own{ID: id, Value: value, Source: source, From: "sheet of " + p.Name})
 	}
@@ -108,7 +108,8 @@ func surveyCoats(in *input.Inputs, i int, m MeasuredSurface) survey.Coats {
 }
 
 // judgeHours judges the forecast for a surface.
-func judgeHours(in *input.Inputs, s survey.Survey, coats survey.Coats, rules map[string]survey.Rule) []climate.Judged {
+func judgeHours(in *input.Inputs, s survey.Survey, coats survey.Coats,
+	rules map[survey.RuleID]survey.Rule) []climate.Judged {
 	place, read := input.Placed(&s)
 	slab := in.Weather.Slab(place)
 	if len(slab) == 0 {
