@@ -3,6 +3,25 @@ import vue from 'eslint-plugin-vue'
 import globals from 'globals'
 import ts from 'typescript-eslint'
 
+/** The layers of the interface, lowest first: each may import those before it and itself. */
+const layers = ['api', 'session', 'record', 'fields', 'drawing', 'charts', 'shell', 'features']
+const upward = layers.map((layer, n) => ({
+  files: [`src/${layer}/**`],
+  rules: {
+    'no-restricted-imports': [
+      'error',
+      {
+        patterns: [
+          {
+            regex: `^(\\.\\./)+(${[...layers.slice(n + 1), 'App', 'main'].join('|')})`,
+            message: `${layer} knows no layer above it: ${layers.join(' < ')}.`,
+          },
+        ],
+      },
+    ],
+  },
+}))
+
 export default ts.config(
   { ignores: ['dist', 'src/**/*.gen.*'] },
   js.configs.recommended,
@@ -22,4 +41,5 @@ export default ts.config(
       'vue/html-closing-bracket-newline': 'off',
     },
   },
+  ...upward,
 )

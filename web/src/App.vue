@@ -3,7 +3,7 @@ import { computed } from 'vue'
 import { useRoute } from 'vue-router'
 import AwayBar from './shell/AwayBar.vue'
 import SiteHead from './shell/SiteHead.vue'
-import { useSession } from './features/people/session'
+import { useSession } from './session/session'
 
 const session = useSession()
 const route = useRoute()

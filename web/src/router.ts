@@ -3,7 +3,7 @@ import type { Component } from 'vue'
 import { createRouter, createWebHistory, type RouteRecordRaw } from 'vue-router'
 import type { Step } from './api/client'
 import { beingTaken } from './fields/useReader'
-import { useSession } from './features/people/session'
+import { useSession } from './session/session'
 
 type Page = () => Promise<{ default: Component }>
 

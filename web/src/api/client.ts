@@ -119,7 +119,6 @@ export type RecordOpinion = Schemas['RecordOpinion']
 export type RecordSymptom = Schemas['RecordSymptom']
 export type RecordLearnt = Schemas['RecordLearnt']
 export type EntryLine = Schemas['EntryLine']
-export type NewColleague = Schemas['NewColleague']
 export type FactorState = Schemas['FactorState']
 export type FactorBegun = Schemas['FactorBegun']
 export type StorageState = Schemas['StorageState']
@@ -149,8 +148,15 @@ function place(location: string | undefined): string {
   return (location ?? '').replace(/^body\.?/, '')
 }
 
+/** What a request resolves to once it is answered. */
+export interface Sent<T> {
+  data?: T
+  error?: unknown
+  response: Response
+}
+
 /** Sends a file as it is, and gives what the server made of it or what it said against it. */
-async function sendFile<T>(path: string, file: Blob, type: string): Promise<{ data?: T; error?: unknown }> {
+async function sendFile<T>(path: string, file: Blob, type: string): Promise<Sent<T>> {
   const answer = await fetch(path, {
     method: 'POST',
     body: file,
@@ -158,42 +164,37 @@ async function sendFile<T>(path: string, file: Blob, type: string): Promise<{ da
     credentials: 'same-origin',
   })
   const body: unknown = await answer.json()
-  return answer.ok ? { data: body as T } : { error: body }
+  return answer.ok ? { data: body as T, response: answer } : { error: body, response: answer }
 }
 
 /** Imports a plan file; the server checks it as the command line does. */
-export function importPlanFile(file: Blob): Promise<{ data?: JobState; error?: unknown }> {
+export function importPlanFile(file: Blob): Promise<Sent<JobState>> {
   return sendFile<JobState>('/api/jobs/import', file, 'application/json')
 }
 
 /** Brings all data of a company in; gives what was said against it. */
-export async function bringArchive(file: Blob): Promise<{ error?: unknown }> {
+export async function bringArchive(file: Blob): Promise<Sent<undefined>> {
   const answer = await fetch('/api/company/archive', {
     method: 'POST',
     body: file,
     headers: { 'Content-Type': 'application/octet-stream' },
     credentials: 'same-origin',
   })
-  return answer.ok ? {} : { error: await answer.json() }
+  return answer.ok ? { response: answer } : { error: await answer.json(), response: answer }
 }
 
 /** Reads data sheets from a file; nothing is kept yet. */
-export function readShelfFile(file: Blob): Promise<{ data?: ShelfImport; error?: unknown }> {
+export function readShelfFile(file: Blob): Promise<Sent<ShelfImport>> {
   return sendFile<ShelfImport>('/api/shelf-file/reading', file, 'application/octet-stream')
 }
 
 /** Reads the busy times of a calendar; nothing is kept yet. */
-export function readBusy(file: Blob): Promise<{ data?: Busy[]; error?: unknown }> {
+export function readBusy(file: Blob): Promise<Sent<Busy[]>> {
   return sendFile<Busy[]>('/api/busy', file, 'application/octet-stream')
 }
 
 /** Adds a photograph to a surface; gives all of the job's. */
-export function sendPhoto(
-  job: string,
-  surface: string,
-  file: Blob,
-  id?: string,
-): Promise<{ data?: PhotoLine[]; error?: unknown }> {
+export function sendPhoto(job: string, surface: string, file: Blob, id?: string): Promise<Sent<PhotoLine[]>> {
   return sendFile<PhotoLine[]>(
     `/api/jobs/${job}/surfaces/${encodeURIComponent(surface)}/photos${id ? `?id=${id}` : ''}`,
     file,

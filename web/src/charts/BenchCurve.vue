@@ -2,7 +2,7 @@
 import { line } from 'd3-shape'
 import { computed } from 'vue'
 import type { PailAnswer } from '../api/client'
-import { useSession } from '../features/people/session'
+import { useSession } from '../session/session'
 import { along, ticks } from './scale'
 
 /** Temperature and share reacted against time. */

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
 import type { PailAnswer } from '../api/client'
-import { useSession } from '../features/people/session'
+import { useSession } from '../session/session'
 import { along, alongLog, logTicks, ticks } from './scale'
 
 /** Pot life over mass and temperature, with the pail in hand as a point that can be dragged. */

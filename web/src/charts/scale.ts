@@ -1,7 +1,7 @@
 import { scaleLinear, scaleLog } from 'd3-scale'
 import table from '../api/units.gen.json'
 import type { Units } from '../api/client'
-import { format, type Kind } from '../fields/units'
+import { format, type Kind } from '../session/units'
 
 /** A round place on an axis, in SI and as it is read. */
 export interface Tick {

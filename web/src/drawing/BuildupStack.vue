@@ -1,8 +1,8 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
 import type { CoatPlan } from '../api/client'
-import { money } from '../fields/units'
-import { useSession } from '../features/people/session'
+import { money } from '../session/units'
+import { useSession } from '../session/session'
 
 /** A cut through the coats, films to proportion. A band is dragged to another place. */
 const props = defineProps<{ coats: CoatPlan[]; movable: boolean; currency: string }>()

@@ -3,7 +3,7 @@ import { computed } from 'vue'
 import type { Point } from '../api/client'
 import type { Draft } from './useDraft'
 import { distance, type View } from './figures'
-import { useSession } from '../features/people/session'
+import { useSession } from '../session/session'
 
 /** The line being drawn, up to the cursor. */
 const props = defineProps<{ draft: Draft; view: View; cursor: Point | null }>()

@@ -2,7 +2,7 @@
 import { useElementSize } from '@vueuse/core'
 import { computed, ref, useId } from 'vue'
 import type { CoatPlan, CoatTimes } from '../api/client'
-import { useSession } from '../features/people/session'
+import { useSession } from '../session/session'
 
 /** One film along time: its states told by pattern, colour and words together. */
 const props = defineProps<{ coat: CoatPlan; times: CoatTimes; begin: number; whole: number }>()

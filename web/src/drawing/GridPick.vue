@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { gridSteps } from './useGrid'
-import { useSession } from '../features/people/session'
+import { useSession } from '../session/session'
 
 const grid = defineModel<number>({ required: true })
 const session = useSession()

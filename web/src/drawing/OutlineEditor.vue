@@ -8,12 +8,12 @@ import { usePlanHand, type DraggedCorner } from './usePlanHand'
 import { usePlanSides } from './usePlanSides'
 import { boxAround, type Box } from './figures'
 import type { PlanLine, PlanMark, PlanRing } from './plan'
-import { useSession } from '../features/people/session'
+import { useSession } from '../session/session'
 import DraftLine from './DraftLine.vue'
 import PlanGrid from './PlanGrid.vue'
 import PlanMarks from './PlanMarks.vue'
 import PlanZoom from './PlanZoom.vue'
-import WallLength from '../features/measure/WallLength.vue'
+import WallLength from './WallLength.vue'
 
 const props = defineProps<{
   label: string

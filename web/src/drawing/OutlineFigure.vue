@@ -2,7 +2,7 @@
 import { computed } from 'vue'
 import type { Surface, SurfacePlan } from '../api/client'
 import { boxAround, distance, fit, middle, path, windsLeft } from './figures'
-import { useSession } from '../features/people/session'
+import { useSession } from '../session/session'
 
 const props = defineProps<{ surface: Surface; plan: SurfacePlan }>()
 const session = useSession()

@@ -3,7 +3,7 @@ import { useElementSize } from '@vueuse/core'
 import { computed, ref, useId } from 'vue'
 import type { Passage, PourPlan, Stint } from '../api/client'
 import StatePatterns from './StatePatterns.vue'
-import { acts } from '../features/pour/words'
+import { acts } from './acts'
 
 /** A pour along time: what everybody does, and each batch on its way, with the tight moments. */
 const props = defineProps<{

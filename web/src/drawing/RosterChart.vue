@@ -2,8 +2,8 @@
 import { computed, ref, useId, watch } from 'vue'
 import type { Bookable, Opening, RosterView } from '../api/client'
 import { dayTime } from '../fields/clock'
-import { useSession } from '../features/people/session'
-import { keyOf } from '../features/roster/useRoster'
+import { useSession } from '../session/session'
+import { keyOf } from './roster'
 import { ROW, TOP, useRosterRows, type Ribbon, type RosterBy } from './useRosterRows'
 import { HOUR, useRosterScale } from './useRosterScale'
 

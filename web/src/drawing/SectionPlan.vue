@@ -2,7 +2,7 @@
 import { computed } from 'vue'
 import type { CoatPlan, Point, Surface, SurfacePlan } from '../api/client'
 import { boxAround, fit, path } from './figures'
-import { useSession } from '../features/people/session'
+import { useSession } from '../session/session'
 
 const props = defineProps<{
   surface: Surface

@@ -2,7 +2,7 @@
 import { computed } from 'vue'
 import type { Point, Takeoff } from '../api/client'
 import { boxAround, distance, fit, middle, path, windsLeft } from './figures'
-import { useSession } from '../features/people/session'
+import { useSession } from '../session/session'
 
 /** The picture of a top or a pool as it was measured: its plan, and a pool's long section. */
 const props = defineProps<{ takeoff: Takeoff; name: string }>()

@@ -1,5 +1,5 @@
 import { ref, watch } from 'vue'
-import { useSession } from '../features/people/session'
+import { useSession } from '../session/session'
 
 const INCH = 0.0254
 

@@ -3,7 +3,7 @@ import { computed, ref, type Ref } from 'vue'
 import type { Point } from '../api/client'
 import { distance, tidy, type View } from './figures'
 import type { PlanMark, PlanRing } from './plan'
-import { useSession } from '../features/people/session'
+import { useSession } from '../session/session'
 import type { Draft } from './useDraft'
 import { NEAR } from './usePlanSides'
 

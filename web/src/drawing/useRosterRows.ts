@@ -1,6 +1,6 @@
 import { computed } from 'vue'
 import type { Bookable, Booked, RosterView } from '../api/client'
-import { keyOf } from '../features/roster/useRoster'
+import { keyOf } from './roster'
 
 export const ROW = 46
 export const TOP = 40

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed } from 'vue'
-import { useSession } from '../features/people/session'
+import { useSession } from '../session/session'
 import type { Field } from './grid'
 import NameField from './NameField.vue'
 import NumberField from './NumberField.vue'

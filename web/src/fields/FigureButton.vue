@@ -1,11 +1,11 @@
 <script setup lang="ts">
 import type { Working } from '../api/client'
-import { useDesk } from '../features/job/useEditor'
+import { useWorkings } from './workings'
 
 const props = defineProps<{ workings: Working[]; weak?: boolean }>()
-const desk = useDesk()
+const shown = useWorkings()
 function open(): void {
-  desk.workings.value = props.workings
+  shown.value = props.workings
 }
 </script>
 

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import TextField from './TextField.vue'
-import { useSession } from '../features/people/session'
+import { useSession } from '../session/session'
 
 defineProps<{ label: string; modelValue: string; told?: string; locked?: boolean }>()
 const emit = defineEmits<{ 'update:modelValue': [name: string] }>()

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed, useId } from 'vue'
-import { useSession } from '../features/people/session'
+import { useSession } from '../session/session'
 import FieldFrame from './FieldFrame.vue'
 
 /** A choice from a short list; the first entry stands for none. */

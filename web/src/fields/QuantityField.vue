@@ -2,7 +2,7 @@
 import { useDebounceFn } from '@vueuse/core'
 import { computed, nextTick, ref, useId, watch } from 'vue'
 import { readQuantity, taking, type ReadKind, type Reading } from './useReader'
-import { useSession } from '../features/people/session'
+import { useSession } from '../session/session'
 import FieldFrame from './FieldFrame.vue'
 
 const props = defineProps<{

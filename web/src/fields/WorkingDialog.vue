@@ -1,13 +1,13 @@
 <script setup lang="ts">
 import { computed } from 'vue'
-import { useDesk } from '../features/job/useEditor'
+import { useWorkings } from './workings'
 import WorkingTable from './WorkingTable.vue'
 
-const desk = useDesk()
+const shown = useWorkings()
 const open = computed({
-  get: () => desk.workings.value.length > 0,
+  get: () => shown.value.length > 0,
   set: (value) => {
-    if (!value) desk.workings.value = []
+    if (!value) shown.value = []
   },
 })
 </script>
@@ -19,7 +19,7 @@ const open = computed({
         <h2 class="grow">How this was worked out</h2>
         <v-btn variant="text" autofocus @click="open = false">Close</v-btn>
       </div>
-      <WorkingTable v-for="w in desk.workings.value" :key="w.title" :working="w" />
+      <WorkingTable v-for="w in shown" :key="w.title" :working="w" />
     </div>
   </v-dialog>
 </template>

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import type { Source, Working } from '../api/client'
 import { sourceWords } from './sources'
-import { useSession } from '../features/people/session'
+import { useSession } from '../session/session'
 
 defineProps<{ working: Working }>()
 const session = useSession()

@@ -1,6 +1,6 @@
 import { computed, ref } from 'vue'
 import { api, refusal } from '../api/client'
-import type { Kind } from './units'
+import type { Kind } from '../session/units'
 
 export type ReadKind = Exclude<Kind, 'count' | 'scale' | 'mark' | 'ratio'>
 

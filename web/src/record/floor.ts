@@ -1,5 +1,5 @@
 import type { RecordDay, RecordEvent, RecordIssue, Units } from '../api/client'
-import type { Kind } from '../fields/units'
+import type { Kind } from '../session/units'
 import './runtime.gen.js'
 import url from './floor.gen.wasm?url'
 

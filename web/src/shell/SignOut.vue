@@ -3,8 +3,8 @@ import { ref } from 'vue'
 import { useRouter } from 'vue-router'
 import { letGo, waiting } from '../api/patience'
 import { dropEdits, editsLeft } from '../api/outbox'
-import { dropPhotos, photosLeft } from '../features/jobday/photo'
-import { useSession } from '../features/people/session'
+import { dropPhotos, photosLeft } from '../record/photos'
+import { useSession } from '../session/session'
 import { dropEvents, eventsLeft } from '../record/journal'
 
 /** Signing out. What was not sent yet is not left behind unasked: the device may be shared. */

@@ -3,7 +3,7 @@ import { mdiMenu, mdiThemeLightDark } from '@mdi/js'
 import { ref, watch } from 'vue'
 import { useRoute } from 'vue-router'
 import { useTheme } from 'vuetify'
-import { useSession } from '../features/people/session'
+import { useSession } from '../session/session'
 import SignOut from './SignOut.vue'
 import UnitSwitch from './UnitSwitch.vue'
 

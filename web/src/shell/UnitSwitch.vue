@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import type { Units } from '../api/client'
-import { useSession } from '../features/people/session'
+import { useSession } from '../session/session'
 
 const session = useSession()
 const choices: { value: Units; label: string }[] = [

@@ -2,7 +2,7 @@
 import { computed } from 'vue'
 import type { CoatPlan } from '../../api/client'
 import { useDesk } from '../job/useEditor'
-import { useSession } from '../people/session'
+import { useSession } from '../../session/session'
 import QuantityField from '../../fields/QuantityField.vue'
 
 const props = defineProps<{ coat: CoatPlan }>()

@@ -4,7 +4,7 @@ import { computed, ref } from 'vue'
 import type { CoatPlan } from '../../api/client'
 import { useDesk } from '../job/useEditor'
 import { nearTime, ownZone, toField } from '../../fields/clock'
-import { useSession } from '../people/session'
+import { useSession } from '../../session/session'
 import FilmRibbon from '../../drawing/FilmRibbon.vue'
 
 /** When each film of a surface can be worked, coated again, walked on and used. */

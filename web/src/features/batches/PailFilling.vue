@@ -2,7 +2,7 @@
 import { computed } from 'vue'
 import type { Job } from '../../api/client'
 import { useDesk } from '../job/useEditor'
-import { useSession } from '../people/session'
+import { useSession } from '../../session/session'
 import PumpFields from './PumpFields.vue'
 import FieldGrid from '../../fields/FieldGrid.vue'
 import type { Field } from '../../fields/grid'

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import type { PailAnswer } from '../../api/client'
 import { sourceWords } from '../../fields/sources'
-import { useSession } from '../people/session'
+import { useSession } from '../../session/session'
 
 /** How well the model of a mix agrees with its sheet and with own timed batches. */
 defineProps<{ fit: PailAnswer['fit'] }>()

@@ -1,10 +1,10 @@
 <script setup lang="ts">
+import { useRequest } from '../../api/useRequest'
 import { useThrottleFn } from '@vueuse/core'
 import { computed, ref, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import {
   api,
-  refusal,
   type PailAnswer,
   type PailQuestion,
   type PlanFile,
@@ -24,7 +24,7 @@ import BenchFit from './BenchFit.vue'
 import BenchParts from './BenchParts.vue'
 import SendToJob from './SendToJob.vue'
 import WorkingDetails from '../../fields/WorkingDetails.vue'
-import { useSession } from '../people/session'
+import { useSession } from '../../session/session'
 
 /** One pail of one product: how long it lives, what it does left standing, and as a film. */
 const props = defineProps<{ id?: string }>()
@@ -34,7 +34,7 @@ const session = useSession()
 const sheet = ref<Product | null>(null)
 const asked = ref<PailQuestion | null>(null)
 const answer = ref<PailAnswer | null>(null)
-const trouble = ref('')
+const { trouble, ask: send } = useRequest()
 const searching = ref(false)
 const empty = ref(false)
 const HALF_HOUR = 1800
@@ -43,13 +43,9 @@ const roughly = (celsius: number): number => Math.round(celsius / FIVE) * FIVE
 
 /** Opens the bench with the product that the company's jobs use most. */
 async function usual(): Promise<void> {
-  try {
-    const { data } = await api.GET('/api/bench')
-    if (data?.id) await router.replace(`/bench/${data.id}`)
-    else empty.value = true
-  } catch {
-    trouble.value = 'The server does not answer. Open the bench again when it is back.'
-  }
+  const { ok, data } = await send(api.GET('/api/bench'), 'The bench cannot be opened.')
+  if (data?.id) await router.replace(`/bench/${data.id}`)
+  else empty.value = ok
 }
 
 async function start(): Promise<void> {
@@ -57,18 +53,14 @@ async function start(): Promise<void> {
     await usual()
     return
   }
-  try {
-    const { data, error } = await api.GET('/api/bench/{id}', { params: { path: { id: props.id } } })
-    if (!data) {
-      trouble.value = refusal(error, 'This sheet cannot be read.')
-      return
-    }
-    sheet.value = data.sheet
-    const hardener = typeof route.query.hardener === 'string' ? route.query.hardener : undefined
-    asked.value = { ...data.usual, hardener }
-  } catch {
-    trouble.value = 'The server does not answer. Open the bench again when it is back.'
-  }
+  const { data } = await send(
+    api.GET('/api/bench/{id}', { params: { path: { id: props.id } } }),
+    'This sheet cannot be read.',
+  )
+  if (!data) return
+  sheet.value = data.sheet
+  const hardener = typeof route.query.hardener === 'string' ? route.query.hardener : undefined
+  asked.value = { ...data.usual, hardener }
 }
 watch(() => props.id, start, { immediate: true })
 
@@ -79,19 +71,17 @@ async function ask(): Promise<void> {
   asking?.abort()
   const mine = new AbortController()
   asking = mine
-  try {
-    const { data, error } = await api.POST('/api/bench/{id}', {
+  const { data } = await send(
+    api.POST('/api/bench/{id}', {
       params: { path: { id: props.id } },
       body: asked.value,
       signal: mine.signal,
-    })
-    if (mine.signal.aborted) return
-    answer.value = data ?? answer.value
-    trouble.value = data ? '' : refusal(error, 'This pail cannot be worked out.')
-  } catch {
-    if (mine.signal.aborted) return
-    trouble.value = 'The server does not answer. These figures may be out of date.'
-  }
+    }),
+    'This pail cannot be worked out.',
+    'The server does not answer. These figures may be out of date.',
+  )
+  if (mine.signal.aborted) trouble.value = ''
+  else answer.value = data ?? answer.value
 }
 const soon = useThrottleFn(ask, 60, true)
 watch(asked, () => void soon(), { deep: true })

@@ -1,10 +1,11 @@
 <script setup lang="ts">
+import { useRequest } from '../../api/useRequest'
 import { useThrottleFn } from '@vueuse/core'
 import { computed, ref, watch } from 'vue'
-import { api, refusal, type PartsAnswer, type PartsQuestion } from '../../api/client'
+import { api, type PartsAnswer, type PartsQuestion } from '../../api/client'
 import FieldGrid from '../../fields/FieldGrid.vue'
 import type { Field } from '../../fields/grid'
-import { useSession } from '../people/session'
+import { useSession } from '../../session/session'
 
 /** Cooling or warming the parts before they are mixed: how long, and what for. */
 const props = defineProps<{ id: string; hardener?: string; batch: number; from: number }>()
@@ -26,21 +27,21 @@ const asked = ref<PartsQuestion>({
   batch: props.batch,
 })
 const answer = ref<PartsAnswer | null>(null)
-const trouble = ref('')
+const { trouble, ask } = useRequest()
 
-async function ask(): Promise<void> {
-  try {
-    const { data, error } = await api.POST('/api/bench/{id}/parts', {
+async function work(): Promise<void> {
+  const { data, status } = await ask(
+    api.POST('/api/bench/{id}/parts', {
       params: { path: { id: props.id } },
       body: { ...asked.value, hardener: props.hardener, batch: props.batch },
-    })
-    answer.value = data ?? null
-    trouble.value = data ? '' : `Not so: ${refusal(error, 'this cannot be worked out')}.`
-  } catch {
-    trouble.value = 'The server does not answer; ask again when it is back.'
-  }
+    }),
+    'this cannot be worked out',
+    'The server does not answer; ask again when it is back.',
+  )
+  answer.value = data ?? null
+  if (!data && status > 0) trouble.value = `Not so: ${trouble.value}.`
 }
-const soon = useThrottleFn(ask, 60, true)
+const soon = useThrottleFn(work, 60, true)
 watch([asked, () => props.hardener, () => props.batch], () => void soon(), { immediate: true, deep: true })
 
 const set = (by: Partial<PartsQuestion>): void => void (asked.value = { ...asked.value, ...by })

@@ -1,8 +1,9 @@
 <script setup lang="ts">
+import { useRequest } from '../../api/useRequest'
 import { useThrottleFn } from '@vueuse/core'
 import { ref, watch } from 'vue'
-import { api, refusal, type Job, type PlanFile, type Product, type PumpAnswer } from '../../api/client'
-import { useSession } from '../people/session'
+import { api, type Job, type PlanFile, type Product, type PumpAnswer } from '../../api/client'
+import { useSession } from '../../session/session'
 import PumpFields from '../batches/PumpFields.vue'
 import QuantityField from '../../fields/QuantityField.vue'
 import SendToJob from './SendToJob.vue'
@@ -15,21 +16,21 @@ type Pumps = NonNullable<NonNullable<Job['mixing']>['pumps']>
 const pumps = ref<Pumps>({ built: 'equal', a: 30e-6, b: 30e-6 })
 const wanted = ref(props.volume)
 const answer = ref<PumpAnswer | null>(null)
-const trouble = ref('')
+const { trouble, ask } = useRequest()
 
-async function ask(): Promise<void> {
-  try {
-    const { data, error } = await api.POST('/api/bench/{id}/pump', {
+async function work(): Promise<void> {
+  const { data, status } = await ask(
+    api.POST('/api/bench/{id}/pump', {
       params: { path: { id: props.id } },
       body: { hardener: props.hardener, pumps: pumps.value, volume: wanted.value },
-    })
-    answer.value = data ?? null
-    trouble.value = data ? '' : `Not by these pumps: ${refusal(error, 'this cannot be counted')}.`
-  } catch {
-    trouble.value = 'The server does not answer; count again when it is back.'
-  }
+    }),
+    'this cannot be counted',
+    'The server does not answer; count again when it is back.',
+  )
+  answer.value = data ?? null
+  if (!data && status > 0) trouble.value = `Not by these pumps: ${trouble.value}.`
 }
-const soon = useThrottleFn(ask, 60, true)
+const soon = useThrottleFn(work, 60, true)
 watch([pumps, wanted, () => props.hardener, () => props.id], () => void soon(), {
   immediate: true,
   deep: true,

@@ -1,7 +1,8 @@
 <script setup lang="ts">
+import { useRequest } from '../../api/useRequest'
 import { ref, watch } from 'vue'
-import { api, refusal, type PlanFile, type Product, type RatioCheck } from '../../api/client'
-import { useSession } from '../people/session'
+import { api, type PlanFile, type Product, type RatioCheck } from '../../api/client'
+import { useSession } from '../../session/session'
 import QuantityField from '../../fields/QuantityField.vue'
 import SendToJob from './SendToJob.vue'
 import WorkingDetails from '../../fields/WorkingDetails.vue'
@@ -13,7 +14,7 @@ const masses = ref<(number | undefined)[]>([])
 const elapsed = ref(0)
 const bucket = ref(0.02)
 const check = ref<RatioCheck | null>(null)
-const trouble = ref('')
+const { trouble, ask } = useRequest()
 const MOST_NOTES = 4000
 const words = { good: 'Good', doubtful: 'Doubtful', spoilt: 'Do not use as it is' }
 
@@ -24,29 +25,22 @@ watch(
     masses.value = []
   },
 )
-const onScale = ref('')
+const { trouble: onScale, ask: askScale } = useRequest()
+const SCALE_AWAY = 'The server does not answer; type what the scale shows.'
 /** Tares the scale for the next part. */
 async function tare(): Promise<void> {
-  try {
-    const { error, response } = await api.POST('/api/scale/tared')
-    onScale.value = response.ok ? 'Tared: pour the next part.' : refusal(error, 'The scale cannot be tared.')
-  } catch {
-    onScale.value = 'The server does not answer; type what the scale shows.'
-  }
+  const { ok } = await askScale(api.POST('/api/scale/tared'), 'The scale cannot be tared.', SCALE_AWAY)
+  if (ok) onScale.value = 'Tared: pour the next part.'
 }
 /** Takes what the scale shows for a part. */
 async function take(part: number): Promise<void> {
-  try {
-    const { data, error } = await api.GET('/api/scale')
-    if (!data) onScale.value = refusal(error, 'The scale cannot be read.')
-    else if (!data.stable) {
-      onScale.value = `${session.format('mass', data.mass)} and rising: wait until the pour is over.`
-    } else {
-      masses.value[part] = data.mass
-      onScale.value = `Took ${session.format('mass', data.mass)} from the scale.`
-    }
-  } catch {
-    onScale.value = 'The server does not answer; type what the scale shows.'
+  const { data } = await askScale(api.GET('/api/scale'), 'The scale cannot be read.', SCALE_AWAY)
+  if (!data) return
+  if (!data.stable) {
+    onScale.value = `${session.format('mass', data.mass)} and rising: wait until the pour is over.`
+  } else {
+    masses.value[part] = data.mass
+    onScale.value = `Took ${session.format('mass', data.mass)} from the scale.`
   }
 }
 async function judge(): Promise<void> {
@@ -54,8 +48,8 @@ async function judge(): Promise<void> {
     check.value = null
     return
   }
-  try {
-    const { data, error } = await api.POST('/api/bench/{id}/ratio', {
+  const { data } = await ask(
+    api.POST('/api/bench/{id}/ratio', {
       params: { path: { id: props.id }, query: { hardener: props.hardener } },
       body: {
         masses: props.sheet.components.map((_, i) => masses.value[i] ?? 0),
@@ -63,12 +57,11 @@ async function judge(): Promise<void> {
         life: props.life,
         bucket: bucket.value,
       },
-    })
-    check.value = data ?? null
-    trouble.value = data ? '' : refusal(error, 'These weights cannot be judged.')
-  } catch {
-    trouble.value = 'The server does not answer. Enter the weights again when it is back.'
-  }
+    }),
+    'These weights cannot be judged.',
+    'The server does not answer. Enter the weights again when it is back.',
+  )
+  if (data) check.value = data
 }
 /** A verdict belongs to the record of a job: it stands in its notes. */
 function noted(file: PlanFile): void {

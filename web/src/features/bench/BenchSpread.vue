@@ -1,11 +1,12 @@
 <script setup lang="ts">
+import { useRequest } from '../../api/useRequest'
 import { useThrottleFn } from '@vueuse/core'
 import { computed, ref, watch } from 'vue'
-import { api, refusal, type Coat, type Product, type SpreadAnswer, type Surface } from '../../api/client'
+import { api, type Coat, type Product, type SpreadAnswer, type Surface } from '../../api/client'
 import { amountWords } from '../shelf/kinds'
-import { money } from '../../fields/units'
+import { money } from '../../session/units'
 import { useHouse } from '../house/store'
-import { useSession } from '../people/session'
+import { useSession } from '../../session/session'
 import PickField from '../../fields/PickField.vue'
 import QuantityField from '../../fields/QuantityField.vue'
 import SendToJob from './SendToJob.vue'
@@ -28,11 +29,11 @@ const area = ref(USUAL_AREA)
 const loss = ref(props.sheet.loss?.value ?? USUAL_LOSS)
 const notch = ref(USUAL_NOTCH)
 const answer = ref<SpreadAnswer | null>(null)
-const trouble = ref('')
+const { trouble, ask } = useRequest()
 
-async function ask(): Promise<void> {
-  try {
-    const { data, error } = await api.POST('/api/bench/{id}/spread', {
+async function work(): Promise<void> {
+  const { data } = await ask(
+    api.POST('/api/bench/{id}/spread', {
       params: { path: { id: props.id } },
       body: {
         hardener: props.hardener,
@@ -41,14 +42,13 @@ async function ask(): Promise<void> {
         loss: { value: loss.value, source: 'own-test' },
         notch: notch.value === USUAL_NOTCH ? undefined : notch.value,
       },
-    })
-    answer.value = data ?? answer.value
-    trouble.value = data ? '' : refusal(error, 'This cannot be worked out.')
-  } catch {
-    trouble.value = 'The server does not answer. These figures may be out of date.'
-  }
+    }),
+    'This cannot be worked out.',
+    'The server does not answer. These figures may be out of date.',
+  )
+  answer.value = data ?? answer.value
 }
-const soon = useThrottleFn(ask, 60, true)
+const soon = useThrottleFn(work, 60, true)
 watch([basis, value, area, loss, notch, () => props.hardener, () => props.id], () => void soon(), {
   immediate: true,
 })

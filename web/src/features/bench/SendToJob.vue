@@ -2,7 +2,7 @@
 import { computed, ref } from 'vue'
 import type { PlanFile, Product, Surface } from '../../api/client'
 import { useSend } from './useSend'
-import { useSession } from '../people/session'
+import { useSession } from '../../session/session'
 
 /** Sends what stands on the bench to a job: to the whole of it, or as a coat of one surface. */
 const props = defineProps<{

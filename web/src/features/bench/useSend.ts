@@ -1,37 +1,33 @@
+import { useRequest } from '../../api/useRequest'
 import { produce } from 'immer'
 import { ref, shallowRef } from 'vue'
 import { differences } from '../../api/patch'
-import { api, refusal, type JobLine, type JobState, type PlanFile } from '../../api/client'
+import { api, type JobLine, type JobState, type PlanFile } from '../../api/client'
 
 /** Sends something worked out elsewhere into a job, as one save of its own. */
 export function useSend() {
   const jobs = ref<JobLine[]>([])
   const job = shallowRef<JobState | null>(null)
   const told = ref('')
-  const trouble = ref('')
-  const away = 'The server does not answer. Send it again when it is back.'
+  const { trouble, ask } = useRequest()
 
   async function list(): Promise<void> {
-    try {
-      const { data, error } = await api.GET('/api/jobs', { params: { query: { q: '', archived: false } } })
-      jobs.value = data ?? []
-      trouble.value = data ? '' : refusal(error, 'The jobs cannot be read.')
-    } catch {
-      trouble.value = away
-    }
+    const { data } = await ask(
+      api.GET('/api/jobs', { params: { query: { q: '', archived: false } } }),
+      'The jobs cannot be read.',
+    )
+    if (data) jobs.value = data
   }
 
   async function open(id: string): Promise<void> {
     told.value = ''
     job.value = null
     if (!id) return
-    try {
-      const { data, error } = await api.GET('/api/jobs/{job}', { params: { path: { job: id } } })
-      job.value = data ?? null
-      trouble.value = data ? '' : refusal(error, 'This job cannot be read.')
-    } catch {
-      trouble.value = away
-    }
+    const { data } = await ask(
+      api.GET('/api/jobs/{job}', { params: { path: { job: id } } }),
+      'This job cannot be read.',
+    )
+    if (data) job.value = data
   }
 
   async function send(change: (file: PlanFile) => void): Promise<void> {
@@ -40,21 +36,20 @@ export function useSend() {
     const file = produce(into.file, (draft: PlanFile) => {
       change(draft)
     })
-    try {
-      const { error, response } = await api.PATCH('/api/jobs/{job}', {
+    const { ok, status } = await ask(
+      api.PATCH('/api/jobs/{job}', {
         params: { path: { job: into.id } },
         body: { base: into.revision, saveId: crypto.randomUUID(), patch: differences(into.file, file) },
-      })
-      if (response.ok) {
-        trouble.value = ''
-        await open(into.id)
-        told.value = `Sent to ${into.file.job.name}.`
-      } else if (response.status === 409) {
-        await open(into.id)
-        trouble.value = 'Someone else saved this job just now. Nothing was sent; send it again.'
-      } else trouble.value = refusal(error, 'The job did not take it.')
-    } catch {
-      trouble.value = away
+      }),
+      'The job did not take it.',
+    )
+    if (ok) {
+      trouble.value = ''
+      await open(into.id)
+      told.value = `Sent to ${into.file.job.name}.`
+    } else if (status === 409) {
+      await open(into.id)
+      trouble.value = 'Someone else saved this job just now. Nothing was sent; send it again.'
     }
   }
 

@@ -6,7 +6,7 @@ import FieldGrid from '../../fields/FieldGrid.vue'
 import type { Field } from '../../fields/grid'
 import { useDesk } from '../job/useEditor'
 import PumpFields from '../batches/PumpFields.vue'
-import { useSession } from '../people/session'
+import { useSession } from '../../session/session'
 
 const props = defineProps<{ coat: Coat; number: number }>()
 const emit = defineEmits<{ change: [label: string, by: (coat: Coat) => void] }>()

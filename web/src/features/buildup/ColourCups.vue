@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import type { Coat, Colouring, Medium } from '../../api/client'
-import { useSession } from '../people/session'
+import { useSession } from '../../session/session'
 import FieldGrid from '../../fields/FieldGrid.vue'
 import type { Field } from '../../fields/grid'
 import QuantityField from '../../fields/QuantityField.vue'

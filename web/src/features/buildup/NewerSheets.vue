@@ -2,7 +2,7 @@
 import { computed } from 'vue'
 import type { NewerSheet } from '../../api/client'
 import { useDesk } from '../job/useEditor'
-import { useSession } from '../people/session'
+import { useSession } from '../../session/session'
 
 /** Sheets that changed on the shelf since this job was planned with them. */
 const desk = useDesk()

@@ -1,10 +1,11 @@
 <script setup lang="ts">
+import { useRequest } from '../../api/useRequest'
 import TextField from '../../fields/TextField.vue'
 import { useDebounceFn } from '@vueuse/core'
 import { ref, watch } from 'vue'
-import { api, refusal, type ShelfLine } from '../../api/client'
+import { api, type ShelfLine } from '../../api/client'
 import { chemistryWords, kindWords } from '../shelf/kinds'
-import { useSession } from '../people/session'
+import { useSession } from '../../session/session'
 
 /** Finds one product on the whole shelf. */
 const open = defineModel<boolean>({ required: true })
@@ -13,20 +14,19 @@ const session = useSession()
 const words = ref('')
 const lines = ref<ShelfLine[]>([])
 const total = ref(0)
-const trouble = ref('')
+const { trouble, ask } = useRequest()
 const SHOWN = 20
 
 async function search(): Promise<void> {
-  try {
-    const { data, error } = await api.GET('/api/shelf', {
+  const { data } = await ask(
+    api.GET('/api/shelf', {
       params: { query: { q: words.value ?? '', limit: SHOWN } },
-    })
-    lines.value = data?.sheets ?? []
-    total.value = data?.total ?? 0
-    trouble.value = data ? '' : refusal(error, 'The shelf cannot be read.')
-  } catch {
-    trouble.value = 'The server does not answer. Search again when it is back.'
-  }
+    }),
+    'The shelf cannot be read.',
+    'The server does not answer. Search again when it is back.',
+  )
+  if (data) lines.value = data.sheets
+  total.value = data?.total ?? 0
 }
 const soon = useDebounceFn(search, 120)
 watch(open, (now) => now && void search())

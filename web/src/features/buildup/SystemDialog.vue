@@ -1,10 +1,11 @@
 <script setup lang="ts">
+import { useRequest } from '../../api/useRequest'
 import TextField from '../../fields/TextField.vue'
 import { computed, ref, watch } from 'vue'
-import { api, refusal, type SystemLine } from '../../api/client'
+import { api, type SystemLine } from '../../api/client'
 import { useDesk } from '../job/useEditor'
 import { kindOf, newId } from '../job/blank'
-import { useSession } from '../people/session'
+import { useSession } from '../../session/session'
 import SystemBands from '../../drawing/SystemBands.vue'
 
 /** Begins a build-up with a system, or keeps it as one. */
@@ -12,7 +13,7 @@ const open = defineModel<boolean>({ required: true })
 const desk = useDesk()
 const session = useSession()
 const lines = ref<SystemLine[] | null>(null)
-const trouble = ref('')
+const { trouble, ask } = useRequest()
 const name = ref('')
 const use = ref('')
 const kept = ref('')
@@ -21,13 +22,8 @@ const fitting = computed(() => (lines.value ?? []).filter((l) => l.system.for ==
 
 async function load(): Promise<void> {
   kept.value = ''
-  try {
-    const { data, error } = await api.GET('/api/systems')
-    lines.value = data ?? null
-    trouble.value = data ? '' : refusal(error, 'The systems cannot be read.')
-  } catch {
-    trouble.value = 'The server does not answer. Open this again when it is back.'
-  }
+  const { data } = await ask(api.GET('/api/systems'), 'The systems cannot be read.')
+  if (data) lines.value = data
 }
 watch(open, (now) => now && void load())
 
@@ -52,20 +48,20 @@ async function keep(): Promise<void> {
     trouble.value = 'Give the system a name.'
     return
   }
-  const { error, response } = await api.PUT('/api/systems/{id}', {
-    params: { path: { id }, query: { base: lines.value?.find((l) => l.system.id === id)?.revision ?? 0 } },
-    body: {
-      id,
-      name: name.value.trim(),
-      for: kind.value,
-      use: use.value.trim() || undefined,
-      coats: desk.surface.value.coats.map((c, i) => ({ ...c, id: `c${i + 1}` })),
-    },
-  })
-  if (!response.ok) {
-    trouble.value = refusal(error, 'The system was not kept.')
-    return
-  }
+  const { ok } = await ask(
+    api.PUT('/api/systems/{id}', {
+      params: { path: { id }, query: { base: lines.value?.find((l) => l.system.id === id)?.revision ?? 0 } },
+      body: {
+        id,
+        name: name.value.trim(),
+        for: kind.value,
+        use: use.value.trim() || undefined,
+        coats: desk.surface.value.coats.map((c, i) => ({ ...c, id: `c${i + 1}` })),
+      },
+    }),
+    'The system was not kept.',
+  )
+  if (!ok) return
   name.value = ''
   use.value = ''
   await load()

@@ -2,7 +2,7 @@
 import { computed } from 'vue'
 import type { Card } from '../../api/client'
 import { leftTime } from '../../fields/clock'
-import { useSession } from '../people/session'
+import { useSession } from '../../session/session'
 
 /** The colours of a batch: what goes into each cup, and what each piece gets of it. */
 const props = defineProps<{ card: Card }>()

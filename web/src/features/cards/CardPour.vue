@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import type { Card } from '../../api/client'
-import { useSession } from '../people/session'
+import { useSession } from '../../session/session'
 
 /** What is poured into the pail: by volume, by scale, and where the marks are. */
 const props = defineProps<{ card: Card }>()

@@ -6,7 +6,7 @@ import SectionPlan from '../../drawing/SectionPlan.vue'
 import SpanList from '../measure/SpanList.vue'
 import TapeMarks from '../pour/TapeMarks.vue'
 import { usePlannedJob } from '../job/usePlannedJob'
-import { useSession } from '../people/session'
+import { useSession } from '../../session/session'
 
 const props = defineProps<{ id: string }>()
 const session = useSession()

@@ -2,7 +2,7 @@
 import { computed } from 'vue'
 import type { Card } from '../../api/client'
 import { clockTime, minuteTime } from '../../fields/clock'
-import { useSession } from '../people/session'
+import { useSession } from '../../session/session'
 import CardClock from './CardClock.vue'
 import CardCups from './CardCups.vue'
 import CardPour from './CardPour.vue'

@@ -1,11 +1,13 @@
 <script setup lang="ts">
+import { isTyping } from '../../fields/typing'
+import { useRequest } from '../../api/useRequest'
 import { useDebounceFn, useEventListener, useSessionStorage } from '@vueuse/core'
 import { computed, ref } from 'vue'
 import { useRouter } from 'vue-router'
-import { api, importPlanFile, refusal, type JobLine, type Summary } from '../../api/client'
+import { api, importPlanFile, type JobLine, type Summary } from '../../api/client'
 import { blankFile } from '../job/blank'
 import { useHouse } from '../house/store'
-import { useSession } from '../people/session'
+import { useSession } from '../../session/session'
 import { useShelf } from '../shelf/store'
 import JobTile from './JobTile.vue'
 import NewJobDialog from './NewJobDialog.vue'
@@ -30,7 +32,7 @@ const shelf = useShelf()
 const router = useRouter()
 const lines = ref<JobLine[] | null>(null)
 const words = ref('')
-const trouble = ref('')
+const { trouble, ask } = useRequest()
 const adding = ref(false)
 const picker = ref<HTMLInputElement | null>(null)
 const search = ref<HTMLInputElement | null>(null)
@@ -40,18 +42,15 @@ const shown = ref<Partial<Record<Group, number>>>({})
 const open = useSessionStorage<Group[]>('nephelon.home.open', ['measuring', 'planning', 'ready'])
 
 async function list(): Promise<void> {
-  try {
-    const answers = await Promise.all(
-      [false, true].map((archived) =>
+  const [open, archived] = await Promise.all(
+    [false, true].map((archived) =>
+      ask(
         api.GET('/api/jobs', { params: { query: { q: words.value, archived } } }),
+        'The jobs cannot be read.',
       ),
-    )
-    const failed = answers.find((a) => !a.data)
-    trouble.value = failed ? refusal(failed.error, 'The jobs cannot be read.') : ''
-    if (!failed) lines.value = answers.flatMap((a) => a.data ?? [])
-  } catch {
-    trouble.value = 'The server does not answer. Try again when the connection is back.'
-  }
+    ),
+  )
+  if (open?.data && archived?.data) lines.value = [...open.data, ...archived.data]
 }
 const soon = useDebounceFn(list, 150)
 const standing = (l: JobLine): Group => (l.archived ? 'archived' : l.summary.standing)
@@ -73,11 +72,11 @@ function most(id: Group): number {
 async function add(name: string, client: string): Promise<void> {
   await Promise.all([house.load(), shelf.load()])
   const tools = shelf.media.filter((m) => m.kind === 'tool')
-  const { data, error } = await api.POST('/api/jobs', {
-    body: blankFile(name, client, session.units, house.house, tools),
-  })
+  const { data } = await ask(
+    api.POST('/api/jobs', { body: blankFile(name, client, session.units, house.house, tools) }),
+    'The job was not added.',
+  )
   if (data) await router.push(`/jobs/${data.id}/measure`)
-  else trouble.value = refusal(error, 'The job was not added.')
 }
 
 async function importFile(event: Event): Promise<void> {
@@ -85,24 +84,27 @@ async function importFile(event: Event): Promise<void> {
   const file = input.files?.[0]
   input.value = ''
   if (!file) return
-  trouble.value = ''
-  try {
-    const { data, error } = await importPlanFile(file)
-    if (data) await router.push(`/jobs/${data.id}`)
-    else trouble.value = `${file.name}: ${refusal(error, 'This file cannot be read.')}`
-  } catch {
-    trouble.value = 'The server does not answer. Choose the file again when it is back.'
-  }
+  const { data, status } = await ask(
+    importPlanFile(file),
+    'This file cannot be read.',
+    'The server does not answer. Choose the file again when it is back.',
+  )
+  if (data) await router.push(`/jobs/${data.id}`)
+  else if (status > 0) trouble.value = `${file.name}: ${trouble.value}`
 }
 
 async function archive(line: JobLine, away: boolean): Promise<void> {
-  await api.PUT('/api/jobs/{job}/archived', { params: { path: { job: line.id } }, body: { archived: away } })
+  const { ok } = await ask(
+    api.PUT('/api/jobs/{job}/archived', { params: { path: { job: line.id } }, body: { archived: away } }),
+    'The job stays where it is.',
+  )
+  if (!ok) return
   archivedNow.value = away ? line : null
   await list()
 }
 
 useEventListener(window, 'keydown', (event) => {
-  const typing = (event.target as HTMLElement).closest('input, select, textarea, [role="dialog"]')
+  const typing = isTyping(event)
   if (typing || event.ctrlKey || event.metaKey || event.altKey) return
   if (event.key === '/') {
     event.preventDefault()

@@ -2,8 +2,8 @@
 import { computed } from 'vue'
 import type { JobLine } from '../../api/client'
 import { dayTime } from '../../fields/clock'
-import { money } from '../../fields/units'
-import { useSession } from '../people/session'
+import { money } from '../../session/units'
+import { useSession } from '../../session/session'
 
 /** One job of the list: what it is, how it is built up, and what it still needs. */
 const props = defineProps<{ line: JobLine }>()

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { dataOf } from '../../api/useRequest'
 import { ref } from 'vue'
 import { api } from '../../api/client'
 
@@ -6,13 +7,9 @@ import { api } from '../../api/client'
 const near = ref(false)
 const full = ref('')
 async function load(): Promise<void> {
-  try {
-    const { data } = await api.GET('/api/company/storage')
-    near.value = data?.near ?? false
-    full.value = data ? `${Math.round((100 * data.used) / data.quota)} %` : ''
-  } catch {
-    near.value = false
-  }
+  const data = await dataOf(api.GET('/api/company/storage'))
+  near.value = data?.near ?? false
+  full.value = data ? `${Math.round((100 * data.used) / data.quota)} %` : ''
 }
 void load()
 </script>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { dataOf } from '../../api/useRequest'
 import { computed, ref } from 'vue'
 import { api } from '../../api/client'
 import type { Booked, JobLine } from '../../api/client'
@@ -10,14 +11,11 @@ const lines = ref<Booked[]>([])
 const crews = ref<Record<string, string>>({})
 const zone = ref<string>()
 async function load(): Promise<void> {
-  try {
-    const { data } = await api.GET('/api/roster/today')
-    lines.value = data?.lines ?? []
-    crews.value = data?.crews ?? {}
-    zone.value = data?.zone
-  } catch {
-    lines.value = [] // the list of jobs says that the server is away
-  }
+  // That the server is away is said by the list of jobs.
+  const data = await dataOf(api.GET('/api/roster/today'))
+  lines.value = data?.lines ?? []
+  crews.value = data?.crews ?? {}
+  zone.value = data?.zone
 }
 void load()
 const FIRST = 6

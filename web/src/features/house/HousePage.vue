@@ -4,7 +4,7 @@ import type { School, Schools } from '../../api/client'
 import FieldGrid from '../../fields/FieldGrid.vue'
 import type { Field } from '../../fields/grid'
 import HoursFields from '../job/HoursFields.vue'
-import { useSession } from '../people/session'
+import { useSession } from '../../session/session'
 import { useHouseEdits } from './useHouseEdits'
 
 const session = useSession()

@@ -1,3 +1,4 @@
+import { dataOf } from '../../api/useRequest'
 import { defineStore } from 'pinia'
 import { ref } from 'vue'
 import { api, type House, type School } from '../../api/client'
@@ -8,14 +9,11 @@ export const useHouse = defineStore('house', () => {
   const schools = ref<School[]>([])
 
   async function load(): Promise<void> {
-    try {
-      const { data } = await api.GET('/api/house')
-      if (!data) return
-      house.value = data.house
-      schools.value = data.schools
-    } catch {
-      // A job can be begun and read without it; its own methods stand in its file.
-    }
+    // A job can be begun and read without it; its own methods stand in its file.
+    const data = await dataOf(api.GET('/api/house'))
+    if (!data) return
+    house.value = data.house
+    schools.value = data.schools
   }
 
   return { house, schools, load }

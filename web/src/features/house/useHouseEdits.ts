@@ -1,3 +1,4 @@
+import { useRequest } from '../../api/useRequest'
 import { ref } from 'vue'
 import { api, refusal, type House, type School } from '../../api/client'
 
@@ -7,7 +8,7 @@ const CONFLICT = 409
 export function useHouseEdits(kept?: () => void) {
   const house = ref<House>({})
   const schools = ref<School[]>([])
-  const trouble = ref('')
+  const { trouble, ask } = useRequest()
   const state = ref<'' | 'saving' | 'saved'>('')
   const past = ref<House[]>([])
   const ready = ref(false)
@@ -15,18 +16,13 @@ export function useHouseEdits(kept?: () => void) {
   const revision = ref(0)
 
   async function load(): Promise<void> {
-    try {
-      const { data, error } = await api.GET('/api/house')
-      if (data) {
-        house.value = data.house
-        revision.value = data.revision
-        schools.value = data.schools
-      }
-      ready.value = data !== undefined
-      trouble.value = data ? '' : refusal(error, 'The company standards cannot be read.')
-    } catch {
-      trouble.value = 'The server does not answer. Open this again when it is back.'
+    const { data } = await ask(api.GET('/api/house'), 'The company standards cannot be read.')
+    if (data) {
+      house.value = data.house
+      revision.value = data.revision
+      schools.value = data.schools
     }
+    ready.value = data !== undefined
   }
   void load()
 

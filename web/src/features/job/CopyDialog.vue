@@ -1,26 +1,25 @@
 <script setup lang="ts">
+import { useRequest } from '../../api/useRequest'
 import TextField from '../../fields/TextField.vue'
 import { ref, watch } from 'vue'
-import { api, refusal, type JobLine, type Surface } from '../../api/client'
+import { api, type JobLine, type Surface } from '../../api/client'
 
 /** Copies a surface with its coats into another job. */
 const props = defineProps<{ jobId: string; surface: Surface }>()
 const open = defineModel<boolean>({ required: true })
 const jobs = ref<JobLine[]>([])
 const words = ref('')
-const trouble = ref('')
+const { trouble, ask } = useRequest()
 const done = ref<JobLine | null>(null)
 
 async function load(): Promise<void> {
   const asked = words.value
-  try {
-    const { data, error } = await api.GET('/api/jobs', { params: { query: { q: asked || undefined } } })
-    if (asked !== words.value) return
-    jobs.value = (data ?? []).filter((j) => j.id !== props.jobId)
-    trouble.value = data ? '' : refusal(error, 'The jobs cannot be listed.')
-  } catch {
-    trouble.value = 'The server does not answer. Try again when the connection is back.'
-  }
+  const { data } = await ask(
+    api.GET('/api/jobs', { params: { query: { q: asked || undefined } } }),
+    'The jobs cannot be listed.',
+  )
+  if (asked !== words.value) return
+  jobs.value = (data ?? []).filter((j) => j.id !== props.jobId)
 }
 watch([open, words], () => {
   done.value = null
@@ -28,16 +27,15 @@ watch([open, words], () => {
 })
 
 async function copy(to: JobLine): Promise<void> {
-  try {
-    const { error } = await api.POST('/api/jobs/{job}/surfaces/{surface}/copies', {
+  const { ok } = await ask(
+    api.POST('/api/jobs/{job}/surfaces/{surface}/copies', {
       params: { path: { job: props.jobId, surface: props.surface.id } },
       body: { to: to.id },
-    })
-    trouble.value = error ? refusal(error, 'The surface could not be copied.') : ''
-    done.value = error ? null : to
-  } catch {
-    trouble.value = 'The server does not answer; nothing was copied.'
-  }
+    }),
+    'The surface could not be copied.',
+    'The server does not answer; nothing was copied.',
+  )
+  done.value = ok ? to : null
 }
 </script>
 

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import type { Finding } from '../../api/client'
 import { useDesk } from './useEditor'
-import { useSession } from '../people/session'
+import { useSession } from '../../session/session'
 
 defineProps<{ findings: Finding[] }>()
 const desk = useDesk()

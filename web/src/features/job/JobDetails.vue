@@ -3,7 +3,7 @@ import TextField from '../../fields/TextField.vue'
 import type { Job } from '../../api/client'
 import HoursFields from './HoursFields.vue'
 import { useDesk } from './useEditor'
-import { useSession } from '../people/session'
+import { useSession } from '../../session/session'
 
 const open = defineModel<boolean>({ required: true })
 const desk = useDesk()

@@ -1,9 +1,9 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import type { Line, Step } from '../../api/client'
-import { money, type Kind } from '../../fields/units'
+import { money, type Kind } from '../../session/units'
 import { dayTime } from '../../fields/clock'
-import { useSession } from '../people/session'
+import { useSession } from '../../session/session'
 import { stepPath } from './steps'
 
 /** The whole job in one row of figures; what the last edit moved says by how much. */

@@ -2,7 +2,7 @@
 import { useElementSize } from '@vueuse/core'
 import { computed, nextTick, ref } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
-import { useSession } from '../people/session'
+import { useSession } from '../../session/session'
 import ConflictDialog from './ConflictDialog.vue'
 import HelpDialog from './HelpDialog.vue'
 import JobDesk from './JobDesk.vue'

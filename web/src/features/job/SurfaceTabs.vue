@@ -1,11 +1,12 @@
 <script setup lang="ts">
+import { isTyping } from '../../fields/typing'
 import TextField from '../../fields/TextField.vue'
 import { useEventListener } from '@vueuse/core'
 import { ref } from 'vue'
 import type { Surface } from '../../api/client'
 import { useDesk } from './useEditor'
 import { blankSurface, copyOf, kindOf, type SurfaceKind } from './blank'
-import { useSession } from '../people/session'
+import { useSession } from '../../session/session'
 import CopyDialog from './CopyDialog.vue'
 
 /** Surfaces are added, renamed and removed where they are measured. */
@@ -40,7 +41,7 @@ function add(kind: SurfaceKind = 'floor'): void {
   desk.index.value = desk.file.value.job.surfaces.length - 1
 }
 useEventListener(window, 'keydown', (event) => {
-  const typing = (event.target as HTMLElement).closest('input, select, textarea, [role="dialog"]')
+  const typing = isTyping(event)
   if (!typing && !event.ctrlKey && !event.metaKey && event.key.toLowerCase() === 'n' && session.mayEdit) add()
 })
 function duplicate(): void {

@@ -1,6 +1,7 @@
 import { applyPatch, type Operation } from 'fast-json-patch'
 import { computed, inject, provide, ref, type InjectionKey, type Ref } from 'vue'
-import type { Finding, Fix, Plan, PlanFile, Step, Surface, SurfacePlan, Working } from '../../api/client'
+import type { Finding, Fix, Plan, PlanFile, Step, Surface, SurfacePlan } from '../../api/client'
+import { provideWorkings } from '../../fields/workings'
 import type { JobEditor } from './useJob'
 
 export interface Desk {
@@ -11,7 +12,6 @@ export interface Desk {
   surface: Ref<Surface>
   surfacePlan: Ref<SurfacePlan | undefined>
   index: Ref<number>
-  workings: Ref<Working[]>
   editSurface: (label: string, change: (surface: Surface, file: PlanFile) => void) => void
   findings: (step: Step) => Finding[]
   take: (fix: Fix) => void
@@ -22,7 +22,6 @@ const key: InjectionKey<Desk> = Symbol('desk')
 /** Sets up what the panels of a job share: the job, its plan, and the surface in hand. */
 export function provideDesk(jobId: string, editor: JobEditor, file: Ref<PlanFile>, plan: Ref<Plan>): Desk {
   const index = ref(0)
-  const workings = ref<Working[]>([])
   const surface = computed(() => {
     const at = Math.min(index.value, file.value.job.surfaces.length - 1)
     return file.value.job.surfaces[at] as Surface
@@ -35,7 +34,6 @@ export function provideDesk(jobId: string, editor: JobEditor, file: Ref<PlanFile
     surface,
     surfacePlan: computed(() => plan.value.surfaces.find((s) => s.id === surface.value.id)),
     index,
-    workings,
     editSurface(label, change) {
       const id = surface.value.id
       editor.edit(`${id} ${label}`, (f) => {
@@ -55,6 +53,7 @@ export function provideDesk(jobId: string, editor: JobEditor, file: Ref<PlanFile
     },
   }
   provide(key, desk)
+  provideWorkings()
   return desk
 }
 

@@ -2,7 +2,7 @@ import { useEventListener, useEventSource, useThrottleFn } from '@vueuse/core'
 import { produce } from 'immer'
 import { onScopeDispose, ref, shallowRef, watch } from 'vue'
 import { api, refusal, type Line, type NewerSheet, type Plan, type PlanFile } from '../../api/client'
-import { useSession } from '../people/session'
+import { useSession } from '../../session/session'
 import { useHistory } from './useHistory'
 import { useSaving } from './useSaving'
 

@@ -1,3 +1,4 @@
+import { isTyping } from '../../fields/typing'
 import { useEventListener } from '@vueuse/core'
 
 /** What the keyboard does on the pages of a job. */
@@ -21,7 +22,7 @@ export function useJobKeys(does: Does): void {
       else does.undo()
       return
     }
-    const typing = (event.target as HTMLElement).closest('input, select, textarea, [role="dialog"]')
+    const typing = isTyping(event)
     if (typing || event.ctrlKey || event.metaKey || event.altKey) return
     if (key === '?') does.help()
     else if (key === 'p') does.cards()

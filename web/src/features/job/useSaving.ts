@@ -10,7 +10,7 @@ import {
 } from '../../api/client'
 import * as outbox from '../../api/outbox'
 import { applied, differences } from '../../api/patch'
-import { useSession } from '../people/session'
+import { useSession } from '../../session/session'
 
 export type SaveState = 'saved' | 'saving' | 'waiting' | 'away' | 'stale' | 'refused' | 'signed-out'
 

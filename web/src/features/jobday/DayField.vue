@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { ref, useId, watch } from 'vue'
-import type { Kind } from '../../fields/units'
-import { useSession } from '../people/session'
+import type { Kind } from '../../session/units'
+import { useSession } from '../../session/session'
 
 /**
  * A quantity typed with a wet glove: tall, read on this device, with what was understood.

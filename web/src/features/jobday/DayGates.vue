@@ -2,7 +2,7 @@
 import { ref } from 'vue'
 import type { RecordCoat, RecordCoatDay, RecordGateState } from '../../api/client'
 import { minuteTime } from '../../fields/clock'
-import { useSession } from '../people/session'
+import { useSession } from '../../session/session'
 import DayReadings from './DayReadings.vue'
 import type { Read } from './readings'
 import type { DayAtJob } from './useDay'

@@ -2,7 +2,7 @@
 import { computed, ref } from 'vue'
 import type { RecordCoat } from '../../api/client'
 import { minuteTime } from '../../fields/clock'
-import { useSession } from '../people/session'
+import { useSession } from '../../session/session'
 import type { DayAtJob } from './useDay'
 
 /** Who works at which task, from when until when: one's own. */

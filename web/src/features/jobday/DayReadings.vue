@@ -1,42 +1,41 @@
 <script setup lang="ts">
+import { useRequest } from '../../api/useRequest'
 import { ref } from 'vue'
-import { api, refusal, type InstrumentLine } from '../../api/client'
-import type { Kind } from '../../fields/units'
+import { api, type InstrumentLine } from '../../api/client'
+import type { Kind } from '../../session/units'
 import DayField from './DayField.vue'
 import type { Read } from './readings'
 
 /** Slab, air and humidity: typed, or from whatever instruments are there. */
 defineProps<{ read: (kind: Kind, text: string) => { si: number; echo: string } }>()
 const taken = defineModel<Read>({ required: true })
-const trouble = ref('')
-const busy = ref(false)
+const { trouble, busy, ask } = useRequest()
 const wanted = { 'slab-temperature': 'slab', 'air-temperature': 'air', 'air-humidity': 'humidity' } as const
 type Wanted = keyof typeof wanted
 const isWanted = (kind: string): kind is Wanted => kind in wanted
 
+const failed = ref<string[]>([])
+
 async function take(instrument: InstrumentLine): Promise<void> {
-  const { data, error } = await api.POST('/api/instruments/{instrument}/reading', {
-    params: { path: { instrument: instrument.id } },
-  })
-  if (!data) {
-    trouble.value = `${instrument.name}: ${refusal(error, 'it could not be read.')}`
-    return
-  }
-  for (const v of data.values)
+  const { data } = await ask(
+    api.POST('/api/instruments/{instrument}/reading', { params: { path: { instrument: instrument.id } } }),
+    'it could not be read.',
+    'it does not answer. Type the reading instead.',
+  )
+  if (!data) failed.value = [...failed.value, `${instrument.name}: ${trouble.value}`]
+  for (const v of data?.values ?? [])
     if (isWanted(v.kind)) taken.value = { ...taken.value, [wanted[v.kind]]: v.value }
 }
 async function instruments(): Promise<void> {
-  trouble.value = ''
-  busy.value = true
-  try {
-    const all = (await api.GET('/api/instruments')).data ?? []
-    const able = all.filter((i) => i.reads.some(isWanted))
-    if (able.length === 0) trouble.value = 'No instrument that reads these is connected. Type the readings.'
-    for (const i of able) await take(i)
-  } catch {
-    trouble.value = 'The instruments do not answer. Type the readings instead.'
-  }
-  busy.value = false
+  failed.value = []
+  const away = 'The instruments do not answer. Type the readings instead.'
+  const { data: all } = await ask(api.GET('/api/instruments'), away, away)
+  if (!all) return
+  const able = all.filter((i) => i.reads.some(isWanted))
+  for (const i of able) await take(i)
+  trouble.value = able.length
+    ? failed.value.join(' ')
+    : 'No instrument that reads these is connected. Type the readings.'
 }
 </script>
 

@@ -2,7 +2,7 @@
 import { computed } from 'vue'
 import type { RecordBatchDay, RecordKind } from '../../api/client'
 import { minuteTime } from '../../fields/clock'
-import { useSession } from '../people/session'
+import { useSession } from '../../session/session'
 import { kindWords } from './words'
 import DayLate from './DayLate.vue'
 import type { DayAtJob } from './useDay'

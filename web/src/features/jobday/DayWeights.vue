@@ -1,7 +1,8 @@
 <script setup lang="ts">
+import { useRequest } from '../../api/useRequest'
 import { ref, watch } from 'vue'
 import { api, type Card, type RecordBatchDay } from '../../api/client'
-import { useSession } from '../people/session'
+import { useSession } from '../../session/session'
 import DayField from './DayField.vue'
 import type { DayAtJob } from './useDay'
 
@@ -9,7 +10,7 @@ import type { DayAtJob } from './useDay'
 const props = defineProps<{ here: DayAtJob; batch: RecordBatchDay; card: Card }>()
 const session = useSession()
 const masses = ref<(number | undefined)[]>([])
-const trouble = ref('')
+const { trouble, ask } = useRequest()
 watch(
   () => props.batch.number,
   () => (masses.value = props.card.parts.map((_, i) => props.batch.masses?.[i])),
@@ -21,24 +22,14 @@ function weigh(): void {
   if (!trouble.value) void props.here.log('weighed', props.batch.id, { masses: all })
 }
 async function scale(n: number): Promise<void> {
-  trouble.value = ''
-  try {
-    const { data } = await api.GET('/api/scale')
-    if (data?.stable) masses.value[n] = data.mass
-    else
-      trouble.value = data
-        ? 'The scale has not come to rest. Ask it again.'
-        : 'The scale does not answer. Type what it shows.'
-  } catch {
-    trouble.value = 'The scale does not answer. Type what it shows.'
-  }
+  const away = 'The scale does not answer. Type what it shows.'
+  const { data } = await ask(api.GET('/api/scale'), away, away)
+  if (data?.stable) masses.value[n] = data.mass
+  else if (data) trouble.value = 'The scale has not come to rest. Ask it again.'
 }
 async function tare(): Promise<void> {
-  try {
-    await api.POST('/api/scale/tared')
-  } catch {
-    trouble.value = 'The scale does not answer. Set it to zero by hand.'
-  }
+  const away = 'The scale does not answer. Set it to zero by hand.'
+  await ask(api.POST('/api/scale/tared'), away, away)
 }
 </script>
 

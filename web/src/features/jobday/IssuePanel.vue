@@ -1,17 +1,18 @@
 <script setup lang="ts">
+import { dataOf, useRequest } from '../../api/useRequest'
 import { computed, ref } from 'vue'
-import { api, refusal, type Issues } from '../../api/client'
+import { api, type Issues } from '../../api/client'
 import PickField from '../../fields/PickField.vue'
 import TextField from '../../fields/TextField.vue'
 import { dayTime } from '../../fields/clock'
-import { useSession } from '../people/session'
+import { useSession } from '../../session/session'
 import { useDesk } from '../job/useEditor'
 
 /** Gives the plan as it stands to a crew, and tells how today's differs from the one they have. */
 const desk = useDesk()
 const session = useSession()
 const issues = ref<Issues>()
-const trouble = ref('')
+const { trouble, ask } = useRequest()
 const said = ref('')
 const crews = ref<string[]>([])
 const to = ref('')
@@ -20,25 +21,20 @@ const note = ref('')
 const path = { job: desk.jobId }
 
 async function load(): Promise<void> {
-  try {
-    const [{ data, error }, house] = await Promise.all([
-      api.GET('/api/jobs/{job}/issues', { params: { path } }),
-      api.GET('/api/house'),
-    ])
-    issues.value = data
-    trouble.value = data ? '' : refusal(error, 'The issued plans cannot be read.')
-    crews.value = (house.data?.house.crews ?? []).map((c) => c.name)
-    to.value ||= crews.value[0] ?? 'The crew'
-  } catch {
-    trouble.value = 'The server does not answer. Try again when the connection is back.'
-  }
+  const [issued, standards] = await Promise.all([
+    ask(api.GET('/api/jobs/{job}/issues', { params: { path } }), 'The issued plans cannot be read.'),
+    dataOf(api.GET('/api/house')),
+  ])
+  if (issued.data) issues.value = issued.data
+  crews.value = (standards?.house.crews ?? []).map((c) => c.name)
+  to.value ||= crews.value[0] ?? 'The crew'
 }
 void load()
 
 async function issue(): Promise<void> {
   said.value = ''
-  try {
-    const { data, error } = await api.POST('/api/jobs/{job}/issues', {
+  const { data } = await ask(
+    api.POST('/api/jobs/{job}/issues', {
       params: { path },
       body: {
         saveId: crypto.randomUUID(),
@@ -46,18 +42,14 @@ async function issue(): Promise<void> {
         day: day.value || undefined,
         note: note.value || undefined,
       },
-    })
-    if (!data) {
-      trouble.value = refusal(error, 'The plan was not issued.')
-      return
-    }
-    trouble.value = ''
-    said.value = `Plan ${data.number} is with ${data.to}.`
-    note.value = ''
-    await load()
-  } catch {
-    trouble.value = 'The server does not answer; the plan was not issued. Try again.'
-  }
+    }),
+    'The plan was not issued.',
+    'The server does not answer; the plan was not issued. Try again.',
+  )
+  if (!data) return
+  said.value = `Plan ${data.number} is with ${data.to}.`
+  note.value = ''
+  await load()
 }
 const newest = computed(() => issues.value?.lines[0])
 </script>

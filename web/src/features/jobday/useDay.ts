@@ -11,9 +11,9 @@ import {
 } from '../../api/client'
 import { openFloor, type Floor } from '../../record/floor'
 import { openJournal, type Journal } from '../../record/journal'
-import type { Kind } from '../../fields/units'
-import { useSession } from '../people/session'
-import { sendPhotos } from './photo'
+import type { Kind } from '../../session/units'
+import { useSession } from '../../session/session'
+import { sendPhotos } from '../../record/photos'
 import { useClock } from './useClock'
 
 const RETRY_MS = 2000

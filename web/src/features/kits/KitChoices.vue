@@ -2,8 +2,8 @@
 import { computed } from 'vue'
 import type { Purchase, Trade } from '../../api/client'
 import { useDesk } from '../job/useEditor'
-import { money } from '../../fields/units'
-import { useSession } from '../people/session'
+import { money } from '../../session/units'
+import { useSession } from '../../session/session'
 
 /** Ways to buy one product: what each costs against what it leaves. */
 const props = defineProps<{ purchase: Purchase }>()

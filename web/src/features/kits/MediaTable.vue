@@ -1,8 +1,8 @@
 <script setup lang="ts">
 import { useDesk } from '../job/useEditor'
 import { sourceWords } from '../../fields/sources'
-import { money } from '../../fields/units'
-import { useSession } from '../people/session'
+import { money } from '../../session/units'
+import { useSession } from '../../session/session'
 
 /** Broadcast, pigment, grit and thinner to buy, and the tools and consumables. */
 const desk = useDesk()

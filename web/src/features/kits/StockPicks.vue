@@ -1,24 +1,24 @@
 <script setup lang="ts">
+import { useRequest } from '../../api/useRequest'
 import { computed, ref } from 'vue'
 import { api, type Container, type StockGroup } from '../../api/client'
 import { useDesk } from '../job/useEditor'
-import { useSession } from '../people/session'
+import { useSession } from '../../session/session'
 
 /** What is in stock of the products of this job, to be reserved for it. */
 const props = defineProps<{ jobId: string }>()
 const desk = useDesk()
 const session = useSession()
 const groups = ref<StockGroup[]>([])
-const trouble = ref('')
+const { trouble, ask } = useRequest()
 
 async function load(): Promise<void> {
-  try {
-    const { data } = await api.GET('/api/stock')
-    groups.value = data ?? []
-    trouble.value = data ? '' : 'The stock cannot be read.'
-  } catch {
-    trouble.value = 'The server does not answer; the stock will be read when it is back.'
-  }
+  const { data } = await ask(
+    api.GET('/api/stock'),
+    'The stock cannot be read.',
+    'The server does not answer; the stock will be read when it is back.',
+  )
+  groups.value = data ?? []
 }
 void load()
 const parts = { kit: 'kit', A: 'A', B: 'B', C: 'C', medium: '' }

@@ -1,15 +1,16 @@
 <script setup lang="ts">
+import { useRequest } from '../../api/useRequest'
 import { computed, ref } from 'vue'
 import { useRoute } from 'vue-router'
-import { api, refusal, type Together } from '../../api/client'
-import { money } from '../../fields/units'
-import { useSession } from '../people/session'
+import { api, type Together } from '../../api/client'
+import { money } from '../../session/units'
+import { useSession } from '../../session/session'
 
 /** What several jobs buy in one purchase, against each buying its own. */
 const route = useRoute()
 const session = useSession()
 const found = ref<Together | null>(null)
-const trouble = ref('')
+const { trouble, ask } = useRequest()
 const jobs = computed(() => [route.query.job ?? []].flat().filter((v): v is string => !!v))
 const saved = computed(() =>
   found.value?.apart !== undefined && found.value.cost !== undefined
@@ -22,13 +23,11 @@ async function load(): Promise<void> {
     trouble.value = 'Tick the jobs that buy together on the list of jobs.'
     return
   }
-  try {
-    const { data, error } = await api.GET('/api/purchase', { params: { query: { job: jobs.value } } })
-    found.value = data ?? null
-    trouble.value = data ? '' : refusal(error, 'These jobs cannot be bought for together.')
-  } catch {
-    trouble.value = 'The server does not answer. Open this again when it is back.'
-  }
+  const { data } = await ask(
+    api.GET('/api/purchase', { params: { query: { job: jobs.value } } }),
+    'These jobs cannot be bought for together.',
+  )
+  if (data) found.value = data
 }
 void load()
 function print(): void {

@@ -2,7 +2,7 @@
 import { computed, ref, watch } from 'vue'
 import { readDrawing, refusal, type Drawing, type Point } from '../../api/client'
 import { boxAround, distance, fit, path, tidy } from '../../drawing/figures'
-import { useSession } from '../people/session'
+import { useSession } from '../../session/session'
 import QuantityField from '../../fields/QuantityField.vue'
 
 /** What the outline becomes, and what the outlines in it are called. */

@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import { useDraftKeys } from '../../drawing/useDraftKeys'
+import { isTyping } from '../../fields/typing'
 import { useEventListener } from '@vueuse/core'
 import { computed, ref, watch } from 'vue'
 import type { FloorLine, Point } from '../../api/client'
@@ -8,7 +10,7 @@ import { useGrid } from '../../drawing/useGrid'
 import { newId } from '../job/blank'
 import { distance, middle, nearestOn } from '../../drawing/figures'
 import type { PlanLine, PlanMark, PlanRing } from '../../drawing/plan'
-import { useSession } from '../people/session'
+import { useSession } from '../../session/session'
 import DrawingImport from './DrawingImport.vue'
 import FloorParts from './FloorParts.vue'
 import GivenArea from './GivenArea.vue'
@@ -242,17 +244,10 @@ watch(
   },
 )
 
+useDraftKeys(draft, close, () => (placing.value = null))
 useEventListener(window, 'keydown', (event) => {
-  const typing = (event.target as HTMLElement).closest('input, select, textarea, [role="dialog"]')
-  if (typing || event.ctrlKey || event.metaKey) return
-  if (event.key.toLowerCase() === 'd' && session.mayEdit && !draft.drawing.value)
-    begin(measured.value ? 'hole' : 'outline')
-  else if (event.key === 'Enter' && draft.drawing.value && !(event.target as HTMLElement).closest('button'))
-    close()
-  else if (event.key === 'Escape') {
-    draft.cancel()
-    placing.value = null
-  } else if (event.key === 'Backspace' && draft.drawing.value) draft.back()
+  if (isTyping(event) || event.ctrlKey || event.metaKey || draft.drawing.value) return
+  if (event.key.toLowerCase() === 'd' && session.mayEdit) begin(measured.value ? 'hole' : 'outline')
 })
 </script>
 

@@ -2,7 +2,7 @@
 import TextField from '../../fields/TextField.vue'
 import { computed } from 'vue'
 import { useDesk } from '../job/useEditor'
-import { useSession } from '../people/session'
+import { useSession } from '../../session/session'
 import QuantityField from '../../fields/QuantityField.vue'
 
 const desk = useDesk()

@@ -2,7 +2,7 @@
 import { computed } from 'vue'
 import type { Point } from '../../api/client'
 import { useDesk } from '../job/useEditor'
-import { useSession } from '../people/session'
+import { useSession } from '../../session/session'
 
 /** Where the ladder of a shaped pool stands: the work ends there. */
 const desk = useDesk()

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import type { Takeoff } from '../../api/client'
-import { useSession } from '../people/session'
+import { useSession } from '../../session/session'
 import FigureButton from '../../fields/FigureButton.vue'
 
 const props = defineProps<{ takeoff: Takeoff; title: string; around: string }>()

@@ -1,15 +1,16 @@
 <script setup lang="ts">
+import { useRequest } from '../../api/useRequest'
 import TextField from '../../fields/TextField.vue'
 import { computed, ref, watch } from 'vue'
-import { api, refusal, sendPhoto, type PhotoLine } from '../../api/client'
+import { api, sendPhoto, type PhotoLine } from '../../api/client'
 import { smaller } from '../../api/picture'
-import { useSession } from '../people/session'
+import { useSession } from '../../session/session'
 
 /** Photographs of a surface. */
 const props = defineProps<{ jobId: string; surface: string }>()
 const session = useSession()
 const all = ref<PhotoLine[]>([])
-const trouble = ref('')
+const { trouble, ask } = useRequest()
 const sending = ref(0)
 const removed = ref<PhotoLine | null>(null)
 const shown = ref<PhotoLine | null>(null)
@@ -19,66 +20,65 @@ const AWAY = 'The server does not answer; nothing was changed.'
 const when = new Intl.DateTimeFormat(undefined, { dateStyle: 'medium' })
 
 async function load(): Promise<void> {
-  try {
-    const { data } = await api.GET('/api/jobs/{job}/photos', { params: { path: { job: props.jobId } } })
-    all.value = data ?? []
-  } catch {
-    trouble.value = 'The photographs cannot be read just now.'
-  }
+  const { data } = await ask(
+    api.GET('/api/jobs/{job}/photos', { params: { path: { job: props.jobId } } }),
+    'The photographs cannot be read just now.',
+  )
+  if (data) all.value = data
 }
 watch(() => props.jobId, load, { immediate: true })
 
 async function add(event: Event): Promise<void> {
   const input = event.target as HTMLInputElement
   const files = [...(input.files ?? [])]
-  trouble.value = ''
+  const failed: string[] = []
   sending.value = files.length
   for (const file of files) {
     // What this device cannot read is sent as it is: the server says what is wrong with it.
     const picture = await smaller(file).catch(() => file)
     if (picture.size > MOST_MB << 20) {
-      trouble.value = `${file.name} is larger than ${MOST_MB} MB. Send it in a smaller size.`
+      failed.push(`${file.name} is larger than ${MOST_MB} MB. Send it in a smaller size.`)
     } else {
-      try {
-        const { data, error } = await sendPhoto(props.jobId, props.surface, picture)
-        if (data) all.value = data
-        else trouble.value = `${file.name}: ${refusal(error, 'this picture cannot be taken.')}`
-      } catch {
-        trouble.value = `${file.name}: the server does not answer. Choose it again when it is back.`
-      }
+      const { data } = await ask(
+        sendPhoto(props.jobId, props.surface, picture),
+        'this picture cannot be taken.',
+        'the server does not answer. Choose it again when it is back.',
+      )
+      if (data) all.value = data
+      else failed.push(`${file.name}: ${trouble.value}`)
     }
     sending.value--
   }
+  trouble.value = failed.join(' ')
   input.value = ''
 }
 
 async function caption(photo: PhotoLine, event: Event): Promise<void> {
   const text = (event.target as HTMLInputElement).value.trim()
-  try {
-    const { error } = await api.PUT('/api/photos/{photo}/caption', {
+  const { ok } = await ask(
+    api.PUT('/api/photos/{photo}/caption', {
       params: { path: { photo: photo.id } },
       body: { caption: text },
-    })
-    if (error) trouble.value = refusal(error, 'The caption was not kept.')
-    else photo.caption = text
-  } catch {
-    trouble.value = AWAY
-  }
+    }),
+    'The caption was not kept.',
+    AWAY,
+  )
+  if (ok) photo.caption = text
 }
 
 async function remove(photo: PhotoLine, away: boolean): Promise<void> {
-  try {
-    const { error } = await api.PUT('/api/photos/{photo}/removed', {
+  const { ok } = await ask(
+    api.PUT('/api/photos/{photo}/removed', {
       params: { path: { photo: photo.id } },
       body: { removed: away },
-    })
-    if (error) trouble.value = refusal(error, 'The photograph stays as it is.')
-    removed.value = away && !error ? photo : null
-    shown.value = null
-    await load()
-  } catch {
-    trouble.value = AWAY
-  }
+    }),
+    'The photograph stays as it is.',
+    AWAY,
+  )
+  if (!ok) return
+  removed.value = away ? photo : null
+  shown.value = null
+  await load()
 }
 </script>
 

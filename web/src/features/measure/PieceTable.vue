@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import type { Working } from '../../api/client'
-import { useSession } from '../people/session'
+import { useSession } from '../../session/session'
 
 /** The pieces of a surface with their measures, close enough for one printed page. */
 const props = defineProps<{ workings: Working[]; total?: Working['result'] }>()

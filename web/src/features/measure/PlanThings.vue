@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import { useDesk } from '../job/useEditor'
-import { useSession } from '../people/session'
+import { useSession } from '../../session/session'
 import NameField from '../../fields/NameField.vue'
 import QuantityField from '../../fields/QuantityField.vue'
 

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { useEventListener } from '@vueuse/core'
+import { useDraftKeys } from '../../drawing/useDraftKeys'
 import { computed, ref } from 'vue'
 import type { Point, Pool } from '../../api/client'
 import { useDesk } from '../job/useEditor'
@@ -8,7 +8,7 @@ import { useGrid } from '../../drawing/useGrid'
 import { newId } from '../job/blank'
 import { mapPoints, nearestOn, distance } from '../../drawing/figures'
 import type { PlanMark, PlanRing } from '../../drawing/plan'
-import { useSession } from '../people/session'
+import { useSession } from '../../session/session'
 import DrawingImport from './DrawingImport.vue'
 import GivenArea from './GivenArea.vue'
 import GridPick from '../../drawing/GridPick.vue'
@@ -117,14 +117,7 @@ function turn(label: string, by: (p: Point) => Point): void {
     if (label === 'mirror' && p.arm) p.arm.mirrored = p.arm.mirrored ? undefined : true
   })
 }
-useEventListener(window, 'keydown', (event) => {
-  if ((event.target as HTMLElement).closest('input, select, textarea, button, [role="dialog"]')) return
-  if (event.key === 'Enter' && draft.drawing.value) close()
-  else if (event.key === 'Escape') {
-    draft.cancel()
-    sounding.value = laddering.value = false
-  } else if (event.key === 'Backspace' && draft.drawing.value) draft.back()
-})
+useDraftKeys(draft, close, () => (sounding.value = laddering.value = false))
 </script>
 
 <template>

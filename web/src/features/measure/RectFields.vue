@@ -2,7 +2,7 @@
 import { computed } from 'vue'
 import type { Point } from '../../api/client'
 import { boxAround, rectangle } from '../../drawing/figures'
-import { useSession } from '../people/session'
+import { useSession } from '../../session/session'
 import QuantityField from '../../fields/QuantityField.vue'
 
 /** The measures of a rectangle and of where it stands from a point. */

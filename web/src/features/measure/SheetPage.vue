@@ -5,7 +5,7 @@ import PieceTable from './PieceTable.vue'
 import ShapeFigure from '../../drawing/ShapeFigure.vue'
 import WorkingTable from '../../fields/WorkingTable.vue'
 import { usePlannedJob } from '../job/usePlannedJob'
-import { useSession } from '../people/session'
+import { useSession } from '../../session/session'
 
 const props = defineProps<{ id: string }>()
 const session = useSession()

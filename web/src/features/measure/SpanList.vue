@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import type { CoatPlan, Section } from '../../api/client'
-import { useSession } from '../people/session'
+import { useSession } from '../../session/session'
 
 /** Sections of a surface that is worked wall by wall or piece by piece. */
 const props = defineProps<{ coat: CoatPlan }>()

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { useEventListener } from '@vueuse/core'
+import { useDraftKeys } from '../../drawing/useDraftKeys'
 import { computed, ref } from 'vue'
 import type { Point, TopEdge, TopPiece } from '../../api/client'
 import { useDesk } from '../job/useEditor'
@@ -8,7 +8,7 @@ import { useGrid } from '../../drawing/useGrid'
 import { newId } from '../job/blank'
 import { boxAround, mapPoints, rectangle } from '../../drawing/figures'
 import type { PlanMark, PlanRing } from '../../drawing/plan'
-import { useSession } from '../people/session'
+import { useSession } from '../../session/session'
 import DrawingImport from './DrawingImport.vue'
 import GivenArea from './GivenArea.vue'
 import GridPick from '../../drawing/GridPick.vue'
@@ -119,12 +119,7 @@ function picked(id: string, side: number): void {
 function turn(label: string, by: (p: Point) => Point): void {
   desk.editSurface(label, (s) => (s.top = s.top && mapPoints(s.top, by)))
 }
-useEventListener(window, 'keydown', (event) => {
-  if ((event.target as HTMLElement).closest('input, select, textarea, button, [role="dialog"]')) return
-  if (event.key === 'Enter' && draft.drawing.value) close()
-  else if (event.key === 'Escape') draft.cancel()
-  else if (event.key === 'Backspace' && draft.drawing.value) draft.back()
-})
+useDraftKeys(draft, close)
 </script>
 
 <template>

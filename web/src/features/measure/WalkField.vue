@@ -2,7 +2,7 @@
 import TextField from '../../fields/TextField.vue'
 import { useDebounceFn } from '@vueuse/core'
 import { computed, onMounted, ref } from 'vue'
-import { useSession } from '../people/session'
+import { useSession } from '../../session/session'
 import type { useWalk } from './useWalk'
 
 const props = defineProps<{ walk: ReturnType<typeof useWalk> }>()

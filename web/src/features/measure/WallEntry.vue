@@ -4,7 +4,7 @@ import type { Point } from '../../api/client'
 import type { Draft } from '../../drawing/useDraft'
 import { useWalk } from './useWalk'
 import { distance, tidy } from '../../drawing/figures'
-import { useSession } from '../people/session'
+import { useSession } from '../../session/session'
 import QuantityField from '../../fields/QuantityField.vue'
 import WalkField from './WalkField.vue'
 

@@ -1,11 +1,12 @@
 <script setup lang="ts">
+import { useRequest } from '../../api/useRequest'
 import { computed, ref } from 'vue'
-import { api, refusal } from '../../api/client'
+import { api } from '../../api/client'
 import QuantityField from '../../fields/QuantityField.vue'
 import TextField from '../../fields/TextField.vue'
 import { taking } from '../../fields/useReader'
 import { useDesk } from '../job/useEditor'
-import { useSession } from '../people/session'
+import { useSession } from '../../session/session'
 
 /** The doors of a floor, when they are shut, and a side that stays passable. */
 const desk = useDesk()
@@ -16,7 +17,7 @@ const earlier = computed(() => desk.file.value.job.surfaces.filter((s) => s.id !
 const WAY = 1.2
 const wall = ref(1)
 const width = ref(WAY)
-const trouble = ref('')
+const { trouble, ask } = useRequest()
 const LISTED = 60
 
 const hour = (event: Event): string | undefined => (event.target as HTMLInputElement).value || undefined
@@ -37,19 +38,18 @@ function wait(event: Event): void {
 /** Divides the floor, so that one side stays passable until the other can be walked on. */
 async function part(): Promise<void> {
   await taking(async () => {
-    try {
-      const { data, error } = await api.POST('/api/part', {
+    const { data } = await ask(
+      api.POST('/api/part', {
         body: { surface: desk.surface.value, wall: wall.value, width: width.value },
-      })
-      trouble.value = data ? '' : refusal(error, 'The floor cannot be divided like that.')
-      if (!data) return
-      const id = desk.surface.value.id
-      desk.editor.edit('keep a side passable', (f) => {
-        f.job.surfaces = f.job.surfaces.flatMap((s) => (s.id === id ? [data.open, data.strip] : [s]))
-      })
-    } catch {
-      trouble.value = 'The server does not answer; the floor stays as it is for now.'
-    }
+      }),
+      'The floor cannot be divided like that.',
+      'The server does not answer; the floor stays as it is for now.',
+    )
+    if (!data) return
+    const id = desk.surface.value.id
+    desk.editor.edit('keep a side passable', (f) => {
+      f.job.surfaces = f.job.surfaces.flatMap((s) => (s.id === id ? [data.open, data.strip] : [s]))
+    })
   })
 }
 </script>

@@ -1,5 +1,6 @@
+import { dataOf, useRequest } from '../../api/useRequest'
 import { ref, watch } from 'vue'
-import { api, refusal, type Closure, type Leg } from '../../api/client'
+import { api, type Closure, type Leg } from '../../api/client'
 import type { Draft } from '../../drawing/useDraft'
 
 const AWAY = 'The server does not answer, so this is not read yet. It stays here.'
@@ -12,6 +13,8 @@ export function useWalk(draft: Draft) {
 
   watch(draft.points, () => (closure.value = null))
 
+  const { trouble, ask } = useRequest()
+
   /** The wall just walked, to which a diagonal is measured. */
   function before(): Leg | undefined {
     const [a, b] = draft.points.value.slice(-2)
@@ -21,14 +24,12 @@ export function useWalk(draft: Draft) {
   }
 
   async function read(text: string): Promise<{ legs: Leg[]; heading: number } | string> {
-    try {
-      const { data, error } = await api.POST('/api/walk/read', {
-        body: { text, heading: heading.value, before: before() },
-      })
-      return data ?? refusal(error, 'This walk cannot be followed.')
-    } catch {
-      return AWAY
-    }
+    const { data } = await ask(
+      api.POST('/api/walk/read', { body: { text, heading: heading.value, before: before() } }),
+      'This walk cannot be followed.',
+      AWAY,
+    )
+    return data ?? trouble.value
   }
 
   /** Adds what was typed to the draft; returns why it could not, or ''. */
@@ -43,13 +44,9 @@ export function useWalk(draft: Draft) {
 
   /** Asks whether the walk, back at its start, closes. */
   async function check(): Promise<void> {
-    try {
-      const { data } = await api.POST('/api/walk/check', { body: { corners: draft.points.value } })
-      closure.value = data ?? null
-      draft.gap.value = draft.gap.value ?? data?.gap
-    } catch {
-      closure.value = null
-    }
+    const data = await dataOf(api.POST('/api/walk/check', { body: { corners: draft.points.value } }))
+    closure.value = data ?? null
+    draft.gap.value = draft.gap.value ?? data?.gap
   }
 
   return { heading, closure, read, take, check }

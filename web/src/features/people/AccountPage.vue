@@ -1,52 +1,42 @@
 <script setup lang="ts">
+import { useRequest } from '../../api/useRequest'
 import { ref } from 'vue'
-import { api, refusal, type SessionLine } from '../../api/client'
+import { api, type SessionLine } from '../../api/client'
 import TextField from '../../fields/TextField.vue'
 import { dayTime } from '../../fields/clock'
 import FactorPart from './FactorPart.vue'
-import { useSession } from './session'
+import { useSession } from '../../session/session'
 
 /** One's own account: the password, and where one is signed in. */
 const session = useSession()
 const old = ref('')
 const fresh = ref('')
-const trouble = ref('')
+const { trouble, ask } = useRequest()
 const done = ref('')
 const places = ref<SessionLine[]>([])
-const AWAY = 'The server does not answer. Try again when the connection is back.'
 
 async function load(): Promise<void> {
-  try {
-    places.value = (await api.GET('/api/me/sessions')).data ?? []
-  } catch {
-    trouble.value = AWAY
-  }
+  const { data } = await ask(api.GET('/api/me/sessions'), 'Your sessions cannot be listed.')
+  if (data) places.value = data
 }
 void load()
 
 async function change(): Promise<void> {
   done.value = ''
-  try {
-    const { error, response } = await api.PUT('/api/me/password', {
-      body: { old: old.value, new: fresh.value },
-    })
-    trouble.value = response.ok ? '' : refusal(error, 'The password was not changed.')
-    if (!response.ok) return
-    done.value = 'The password is changed; everywhere else you are signed out.'
-    old.value = fresh.value = ''
-    await load()
-  } catch {
-    trouble.value = AWAY
-  }
+  const { ok } = await ask(
+    api.PUT('/api/me/password', { body: { old: old.value, new: fresh.value } }),
+    'The password was not changed.',
+  )
+  if (!ok) return
+  done.value = 'The password is changed; everywhere else you are signed out.'
+  old.value = fresh.value = ''
+  await load()
 }
 async function end(): Promise<void> {
-  try {
-    await api.DELETE('/api/me/sessions')
-    done.value = 'You are signed out everywhere else.'
-    await load()
-  } catch {
-    trouble.value = AWAY
-  }
+  const { ok } = await ask(api.DELETE('/api/me/sessions'), 'You are still signed in elsewhere.')
+  if (!ok) return
+  done.value = 'You are signed out everywhere else.'
+  await load()
 }
 </script>
 

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { dataOf } from '../../api/useRequest'
 import { ref } from 'vue'
 import { api, type AuditLine } from '../../api/client'
 import { dayTime } from '../../fields/clock'
@@ -6,11 +7,7 @@ import { dayTime } from '../../fields/clock'
 /** What was done with accounts, rights and data; nobody can change it. */
 const lines = ref<AuditLine[]>()
 async function load(): Promise<void> {
-  try {
-    lines.value = (await api.GET('/api/audit')).data
-  } catch {
-    lines.value = undefined
-  }
+  lines.value = await dataOf(api.GET('/api/audit'))
 }
 function opened(event: Event): void {
   if ((event.target as HTMLDetailsElement).open && !lines.value) void load()

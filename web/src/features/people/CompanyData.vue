@@ -1,20 +1,16 @@
 <script setup lang="ts">
+import { dataOf, useRequest } from '../../api/useRequest'
 import { computed, ref } from 'vue'
-import { api, bringArchive, refusal, type StorageState } from '../../api/client'
+import { api, bringArchive, type StorageState } from '../../api/client'
 import TextField from '../../fields/TextField.vue'
 
 /** All data of the company: how much it is, and taking it along or bringing it in. */
 const kept = ref<StorageState>()
 const said = ref('')
-const trouble = ref('')
-const busy = ref(false)
+const { trouble, busy, ask } = useRequest()
 const picker = ref<HTMLInputElement | null>(null)
 async function load(): Promise<void> {
-  try {
-    kept.value = (await api.GET('/api/company/storage')).data
-  } catch {
-    kept.value = undefined
-  }
+  kept.value = await dataOf(api.GET('/api/company/storage'))
 }
 void load()
 const MEGA = 1e6
@@ -25,28 +21,23 @@ const share = computed(() => (kept.value ? Math.min(1, kept.value.used / kept.va
 const password = ref('')
 async function take(): Promise<void> {
   trouble.value = ''
-  try {
-    const { error, response } = await api.POST('/api/me/confirmation', { body: { password: password.value } })
-    password.value = ''
-    if (response.ok) location.assign('/api/company/archive')
-    else trouble.value = refusal(error, 'Nothing was exported.')
-  } catch {
-    trouble.value = 'The server does not answer. Try again when the connection is back.'
-  }
+  const { ok } = await ask(
+    api.POST('/api/me/confirmation', { body: { password: password.value } }),
+    'Nothing was exported.',
+  )
+  password.value = ''
+  if (ok) location.assign('/api/company/archive')
 }
 async function bring(event: Event): Promise<void> {
   const file = (event.target as HTMLInputElement).files?.[0]
   if (!file) return
-  busy.value = true
   said.value = trouble.value = ''
-  try {
-    const { error } = await bringArchive(file)
-    if (error) trouble.value = refusal(error, 'Nothing was kept.')
-    else said.value = 'All of it is here now. Its people cannot sign in until you open their accounts above.'
-  } catch {
-    trouble.value = 'The server does not answer. Look whether it was taken before you bring it in again.'
-  }
-  busy.value = false
+  const { ok } = await ask(
+    bringArchive(file),
+    'Nothing was kept.',
+    'The server does not answer. Look whether it was taken before you bring it in again.',
+  )
+  if (ok) said.value = 'All of it is here now. Its people cannot sign in until you open their accounts above.'
   await load()
 }
 </script>

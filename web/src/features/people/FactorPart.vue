@@ -1,9 +1,10 @@
 <script setup lang="ts">
+import { useRequest } from '../../api/useRequest'
 import { computed, ref } from 'vue'
-import { api, refusal, type FactorBegun, type FactorState } from '../../api/client'
+import { api, type FactorBegun, type FactorState } from '../../api/client'
 import ScanCode from '../../drawing/ScanCode.vue'
 import TextField from '../../fields/TextField.vue'
-import { useSession } from './session'
+import { useSession } from '../../session/session'
 
 /** The second factor of one's own: set up, with what to keep for the day the device is lost. */
 const session = useSession()
@@ -12,65 +13,52 @@ const begun = ref<FactorBegun>()
 const recovery = ref<string[]>([])
 const password = ref('')
 const code = ref('')
-const trouble = ref('')
-const AWAY = 'The server does not answer. Try again when the connection is back.'
+const { trouble, ask } = useRequest()
 
-async function attempt(does: () => Promise<void>): Promise<void> {
-  trouble.value = ''
-  try {
-    await does()
-  } catch {
-    trouble.value = AWAY
-  }
+async function load(): Promise<void> {
+  const { data } = await ask(api.GET('/api/me/factor'), 'Your second factor cannot be read.')
+  if (data) state.value = data
 }
-const load = (): Promise<void> =>
-  attempt(async () => {
-    state.value = (await api.GET('/api/me/factor')).data
-  })
 void load()
-const begin = (): Promise<void> =>
-  attempt(async () => {
-    const { data, error } = await api.POST('/api/me/factor', { body: { password: password.value } })
-    begun.value = data
-    if (!data) trouble.value = refusal(error, 'It was not begun.')
-  })
-const confirm = (): Promise<void> =>
-  attempt(async () => {
-    const { data, error } = await api.PUT('/api/me/factor', { body: { code: code.value } })
-    if (!data) {
-      trouble.value = refusal(error, 'It was not set up.')
-      return
-    }
-    recovery.value = data.recovery
-    begun.value = undefined
-    password.value = code.value = ''
-    await session.ask()
-    await load()
-  })
-const remove = (): Promise<void> =>
-  attempt(async () => {
-    const { error, response } = await api.POST('/api/me/factor/removed', {
-      body: { password: password.value },
-    })
-    if (!response.ok) trouble.value = refusal(error, 'It was not removed.')
-    else password.value = ''
-    if (response.ok) await load()
-  })
-const wantOfAll = (wanted: boolean): Promise<void> =>
-  attempt(async () => {
-    const sure = await api.POST('/api/me/confirmation', { body: { password: password.value } })
-    if (!sure.response.ok) {
-      trouble.value = password.value
-        ? refusal(sure.error, 'It was not changed.')
-        : 'Enter your password above, then choose this again.'
-      await load()
-      return
-    }
+async function begin(): Promise<void> {
+  const { data } = await ask(
+    api.POST('/api/me/factor', { body: { password: password.value } }),
+    'It was not begun.',
+  )
+  begun.value = data
+}
+async function confirm(): Promise<void> {
+  const { data } = await ask(api.PUT('/api/me/factor', { body: { code: code.value } }), 'It was not set up.')
+  if (!data) return
+  recovery.value = data.recovery
+  begun.value = undefined
+  password.value = code.value = ''
+  await session.ask()
+  await load()
+}
+async function remove(): Promise<void> {
+  const { ok } = await ask(
+    api.POST('/api/me/factor/removed', { body: { password: password.value } }),
+    'It was not removed.',
+  )
+  if (!ok) return
+  password.value = ''
+  await load()
+}
+async function wantOfAll(wanted: boolean): Promise<void> {
+  const given = password.value !== ''
+  const sure = await ask(
+    api.POST('/api/me/confirmation', { body: { password: password.value } }),
+    'It was not changed.',
+  )
+  if (sure.ok) {
     password.value = ''
-    const { error, response } = await api.PUT('/api/company/factor', { body: { wanted } })
-    await load()
-    if (!response.ok) trouble.value = refusal(error, 'It was not changed.')
-  })
+    await ask(api.PUT('/api/company/factor', { body: { wanted } }), 'It was not changed.')
+  } else if (!given) trouble.value = 'Enter your password above, then choose this again.'
+  const said = trouble.value
+  await load()
+  trouble.value = said
+}
 const spaced = computed(() => begun.value?.secret.replace(/(.{4})/g, '$1 ').trim())
 </script>
 

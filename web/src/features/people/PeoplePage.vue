@@ -1,17 +1,22 @@
 <script setup lang="ts">
+import { useList } from '../../api/useRequest'
 import TextField from '../../fields/TextField.vue'
 import { dayTime } from '../../fields/clock'
 import { computed, ref } from 'vue'
-import { api, refusal, type Colleague, type NewColleague, type PasswordLink } from '../../api/client'
+import { api, type Colleague, type PasswordLink } from '../../api/client'
 import AuditList from './AuditList.vue'
 import CompanyData from './CompanyData.vue'
 import RightsTable from './RightsTable.vue'
-import { useSession } from './session'
+import { useSession } from '../../session/session'
 
 type Role = Colleague['role']
 const session = useSession()
-const people = ref<Colleague[] | null>(null)
-const trouble = ref('')
+const {
+  list: people,
+  trouble,
+  ask,
+  change: send,
+} = useList(() => api.GET('/api/people'), 'The people cannot be read.')
 const done = ref('')
 const owner = computed(() => session.me?.role === 'owner')
 const roles: Record<Role, string> = {
@@ -22,32 +27,16 @@ const roles: Record<Role, string> = {
 }
 const entry = ref({ name: '', email: '', role: 'hand' as Role })
 
-async function load(): Promise<void> {
-  try {
-    const { data, error } = await api.GET('/api/people')
-    if (data) people.value = data
-    else trouble.value = refusal(error, 'The people cannot be read.')
-  } catch {
-    trouble.value = 'The server does not answer. Try again when the connection is back.'
-  }
-}
-void load()
-
 async function add(): Promise<void> {
   done.value = ''
-  let data: NewColleague | undefined
-  try {
-    const answer = await api.POST('/api/people', { body: entry.value })
-    data = answer.data
-    trouble.value = data ? '' : refusal(answer.error, 'The person was not added.')
-  } catch {
-    trouble.value =
-      'The server does not answer. When it is back, open this page again and look whether they were added.'
-  }
+  const { data } = await send(
+    api.POST('/api/people', { body: entry.value }),
+    'The person was not added.',
+    'The server does not answer. When it is back, open this page again and look whether they were added.',
+  )
   if (!data) return
   hand(data.name, data.link)
   entry.value = { name: '', email: '', role: 'hand' }
-  await load()
 }
 
 /** A link to hand over: whoever has it sets the password, once. */
@@ -56,32 +45,33 @@ function hand(name: string, made: PasswordLink): void {
   link.value = { name, address: location.origin + made.path, until: made.until, sent: made.sent }
 }
 async function again(p: Colleague): Promise<void> {
-  const { data, error } = await api.POST('/api/people/{person}/password-link', {
-    params: { path: { person: p.id } },
-  })
-  trouble.value = data ? '' : refusal(error, 'No link was made.')
+  const { data } = await ask(
+    api.POST('/api/people/{person}/password-link', { params: { path: { person: p.id } } }),
+    'No link was made.',
+  )
   if (data) hand(p.name, data)
 }
 async function forget(p: Colleague): Promise<void> {
-  const { error } = await api.PUT('/api/people/{person}/forgotten', { params: { path: { person: p.id } } })
-  trouble.value = error ? refusal(error, 'Nothing was removed.') : ''
-  await load()
+  await send(
+    api.PUT('/api/people/{person}/forgotten', { params: { path: { person: p.id } } }),
+    'Nothing was removed.',
+  )
 }
 
 async function change(p: Colleague, role: Role, active: boolean): Promise<void> {
-  const { error } = await api.PUT('/api/people/{person}', {
-    params: { path: { person: p.id }, query: { base: p.revision } },
-    body: { role, active },
-  })
-  await load()
-  trouble.value = error ? refusal(error, 'Nothing was changed.') : ''
+  await send(
+    api.PUT('/api/people/{person}', {
+      params: { path: { person: p.id }, query: { base: p.revision } },
+      body: { role, active },
+    }),
+    'Nothing was changed.',
+  )
 }
 async function dropFactor(p: Colleague): Promise<void> {
-  const { error } = await api.PUT('/api/people/{person}/factor-removed', {
-    params: { path: { person: p.id } },
-  })
-  await load()
-  trouble.value = error ? refusal(error, 'Nothing was changed.') : ''
+  await send(
+    api.PUT('/api/people/{person}/factor-removed', { params: { path: { person: p.id } } }),
+    'Nothing was changed.',
+  )
 }
 </script>
 

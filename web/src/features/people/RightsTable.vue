@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { dataOf } from '../../api/useRequest'
 import { ref } from 'vue'
 import { api, type RightsLine } from '../../api/client'
 
@@ -12,11 +13,7 @@ const columns: Record<RightsLine['roles'][number], string> = {
 const lines = ref<RightsLine[]>()
 async function opened(event: Event): Promise<void> {
   if (!(event.target as HTMLDetailsElement).open || lines.value) return
-  try {
-    lines.value = (await api.GET('/api/rights')).data?.filter((l) => !l.anyone)
-  } catch {
-    lines.value = undefined
-  }
+  lines.value = (await dataOf(api.GET('/api/rights')))?.filter((l) => !l.anyone)
 }
 /** The words of an operation's name. */
 const words = (name: string): string => name.replace(/[A-Z]/g, (c) => ` ${c.toLowerCase()}`)

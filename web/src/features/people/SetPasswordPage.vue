@@ -1,25 +1,23 @@
 <script setup lang="ts">
+import { useRequest } from '../../api/useRequest'
 import { ref } from 'vue'
 import { useRouter } from 'vue-router'
-import { api, refusal } from '../../api/client'
+import { api } from '../../api/client'
 import TextField from '../../fields/TextField.vue'
 
 /** Where a link leads that sets a password. The secret stands behind the # and leaves this page in the request alone. */
 const router = useRouter()
 const secret = location.hash.slice(1)
 const password = ref('')
-const trouble = ref(secret ? '' : 'This link is not whole. Open it as you got it, or ask for a new one.')
+const { trouble, ask } = useRequest()
+if (!secret) trouble.value = 'This link is not whole. Open it as you got it, or ask for a new one.'
 
 async function set(): Promise<void> {
-  try {
-    const { error, response } = await api.POST('/api/password-link', {
-      body: { secret, password: password.value },
-    })
-    trouble.value = response.ok ? '' : refusal(error, 'The password was not set.')
-    if (response.ok) await router.push('/sign-in')
-  } catch {
-    trouble.value = 'The server does not answer. Try again when the connection is back.'
-  }
+  const { ok } = await ask(
+    api.POST('/api/password-link', { body: { secret, password: password.value } }),
+    'The password was not set.',
+  )
+  if (ok) await router.push('/sign-in')
 }
 </script>
 

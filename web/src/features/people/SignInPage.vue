@@ -2,7 +2,7 @@
 import TextField from '../../fields/TextField.vue'
 import { nextTick, onMounted, ref, useTemplateRef } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
-import { useSession } from './session'
+import { useSession } from '../../session/session'
 
 const session = useSession()
 const route = useRoute()

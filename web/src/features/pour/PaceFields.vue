@@ -4,7 +4,7 @@ import type { Job } from '../../api/client'
 import FieldGrid from '../../fields/FieldGrid.vue'
 import type { Field } from '../../fields/grid'
 import { useDesk } from '../job/useEditor'
-import { useSession } from '../people/session'
+import { useSession } from '../../session/session'
 
 /** How the work on the floor divides, how fast pails are carried, and how far things depart from the plan. */
 const desk = useDesk()

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import type { Tried } from './usePour'
-import { useSession } from '../people/session'
+import { useSession } from '../../session/session'
 import { causes, limits } from './words'
 
 /** Whether a pour is made, by how much, and how likely. */

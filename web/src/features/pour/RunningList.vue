@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import type { PourPlan } from '../../api/client'
-import { useSession } from '../people/session'
+import { useSession } from '../../session/session'
 import { limits } from './words'
 
 /** Each batch by the clock: when it is mixed, poured, joined and done, and by when at the latest. */

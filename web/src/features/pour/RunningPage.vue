@@ -1,6 +1,7 @@
 <script setup lang="ts">
+import { useRequest } from '../../api/useRequest'
 import { computed, ref, watch } from 'vue'
-import { api, refusal, type PourPlan } from '../../api/client'
+import { api, type PourPlan } from '../../api/client'
 import PourRibbons from '../../drawing/PourRibbons.vue'
 import SectionPlan from '../../drawing/SectionPlan.vue'
 import { minuteTime } from '../../fields/clock'
@@ -13,7 +14,7 @@ import { roles } from './words'
 const props = defineProps<{ id: string; coat: string }>()
 const { job, trouble, issues } = usePlannedJob(props.id)
 const pour = ref<PourPlan>()
-const failed = ref('')
+const { trouble: failed, ask } = useRequest()
 const MILLIS = 1000
 const MINUTE = 60
 const here = computed(() => {
@@ -24,21 +25,19 @@ const here = computed(() => {
   }
   return undefined
 })
-async function ask(): Promise<void> {
-  try {
-    const { data, error } = await api.POST('/api/jobs/{job}/pour', {
+async function work(): Promise<void> {
+  const { data } = await ask(
+    api.POST('/api/jobs/{job}/pour', {
       params: { path: { job: props.id } },
       body: { coat: props.coat },
-    })
-    pour.value = data
-    failed.value = data ? '' : refusal(error, 'This pour cannot be worked out.')
-  } catch {
-    failed.value = 'The server does not answer. Open the sheet again when it is back.'
-  }
+    }),
+    'This pour cannot be worked out.',
+  )
+  pour.value = data
 }
 watch(
   () => job.value?.revision,
-  () => void ask(),
+  () => void work(),
   { immediate: true },
 )
 function told(s: number): string {

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import type { Cut, Surface } from '../../api/client'
-import { useSession } from '../people/session'
+import { useSession } from '../../session/session'
 
 const props = defineProps<{
   cuts: Cut[]

@@ -3,7 +3,7 @@ import { computed } from 'vue'
 import type { CrewMember } from '../../api/client'
 import NameField from '../../fields/NameField.vue'
 import { useDesk } from '../job/useEditor'
-import { useSession } from '../people/session'
+import { useSession } from '../../session/session'
 import { roles } from './words'
 
 /** Who is at the pour and what each does. */

@@ -4,7 +4,7 @@ import type { Begun, Coat, Fix, PourWay } from '../../api/client'
 import FieldGrid from '../../fields/FieldGrid.vue'
 import type { Field } from '../../fields/grid'
 import { useDesk } from '../job/useEditor'
-import { useSession } from '../people/session'
+import { useSession } from '../../session/session'
 import type { Attempt } from './usePour'
 import { kitPolicies, limits } from './words'
 

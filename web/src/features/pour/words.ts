@@ -1,4 +1,4 @@
-import type { Chance, Coat, CrewMember, Pinch, Stint } from '../../api/client'
+import type { Chance, Coat, CrewMember, Pinch } from '../../api/client'
 
 /** How much of a kit is mixed at once. */
 export const kitPolicies: Record<NonNullable<NonNullable<Coat['own']>['kits']>, string> = {
@@ -9,18 +9,6 @@ export const kitPolicies: Record<NonNullable<NonNullable<Coat['own']>['kits']>, 
   measured: 'measured batches',
 }
 
-export const acts: Record<Stint['act'], string> = {
-  fetch: 'back for the next',
-  open: 'opens the pails',
-  mix: 'mixes',
-  carry: 'carries',
-  pour: 'pours',
-  'cut-in': 'cuts in',
-  spread: 'spreads',
-  roll: 'rolls',
-  'cross-roll': 'cross-rolls the join',
-  broadcast: 'broadcasts',
-}
 export const limits: Record<Pinch['limit'], string> = {
   pail: 'pot life in the pail',
   film: 'working time of the film',

@@ -3,7 +3,7 @@ import { computed } from 'vue'
 import type { RecordCoat, RecordCoatDay, RecordKind } from '../../api/client'
 import { dayTime, minuteTime } from '../../fields/clock'
 import { kindWords } from '../jobday/words'
-import { useSession } from '../people/session'
+import { useSession } from '../../session/session'
 
 /** A coat's batches, gates and times, as they were. */
 const props = defineProps<{ coat: RecordCoatDay; plan: RecordCoat; zone?: string }>()

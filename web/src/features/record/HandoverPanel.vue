@@ -1,10 +1,11 @@
 <script setup lang="ts">
+import { dataOf, useRequest } from '../../api/useRequest'
 import { computed, ref } from 'vue'
-import { api, refusal, type PhotoLine } from '../../api/client'
+import { api, type PhotoLine } from '../../api/client'
 import TextField from '../../fields/TextField.vue'
 import TickList from '../../fields/TickList.vue'
 import { dayTime } from '../../fields/clock'
-import { useSession } from '../people/session'
+import { useSession } from '../../session/session'
 import type { DayAtJob } from '../jobday/useDay'
 import SignPad from './SignPad.vue'
 
@@ -16,16 +17,12 @@ const name = ref('')
 const ink = ref('')
 const photos = ref<PhotoLine[]>([])
 const chosen = ref<string[] | undefined>([])
-const said = ref('')
+const { trouble: said, ask } = useRequest()
 const MOST = 12
 
 async function load(): Promise<void> {
-  try {
-    photos.value =
-      (await api.GET('/api/jobs/{job}/photos', { params: { path: { job: props.id } } })).data ?? []
-  } catch {
-    photos.value = []
-  }
+  photos.value =
+    (await dataOf(api.GET('/api/jobs/{job}/photos', { params: { path: { job: props.id } } }))) ?? []
 }
 void load()
 const file = (as: string): string => {
@@ -54,8 +51,8 @@ async function back(c: (typeof coats.value)[number]): Promise<void> {
   said.value = ''
   const id = crypto.randomUUID()
   const density = c.plan.batches[0] ? c.plan.batches[0].card.mass / c.plan.batches[0].card.volume : 0
-  try {
-    const { error, response } = await api.PUT('/api/stock/{id}', {
+  const { ok } = await ask(
+    api.PUT('/api/stock/{id}', {
       params: { path: { id }, query: { base: 0 } },
       body: {
         id,
@@ -66,15 +63,11 @@ async function back(c: (typeof coats.value)[number]): Promise<void> {
         received: new Date().toISOString().slice(0, 10),
         from: props.here.issue.value?.name,
       },
-    })
-    if (!response.ok) {
-      said.value = refusal(error, 'It was not put back.')
-      return
-    }
-  } catch {
-    said.value = 'The server does not answer. Put it back when it is there again.'
-    return
-  }
+    }),
+    'It was not put back.',
+    'The server does not answer. Put it back when it is there again.',
+  )
+  if (!ok) return
   if (await props.here.log('leftover', `coat/${c.id}`, { product: c.plan.product.id, mass: c.left }))
     said.value = `${session.format('mass', c.left)} of ${c.plan.name} are back in stock.`
 }

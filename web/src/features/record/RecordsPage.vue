@@ -1,13 +1,14 @@
 <script setup lang="ts">
+import { dataOf, useRequest } from '../../api/useRequest'
 import { refDebounced } from '@vueuse/core'
 import { ref, watch } from 'vue'
-import { api, refusal, type EntryLine, type RecordLearnt } from '../../api/client'
+import { api, type EntryLine, type RecordLearnt } from '../../api/client'
 import PickField from '../../fields/PickField.vue'
 import TextField from '../../fields/TextField.vue'
 import { dayTime } from '../../fields/clock'
 import { useHouseEdits } from '../house/useHouseEdits'
 import { kindWords } from '../jobday/words'
-import { useSession } from '../people/session'
+import { useSession } from '../../session/session'
 import { entryText } from './words'
 
 /** What was logged on all jobs, to search; and what own floors show against what was planned. */
@@ -17,28 +18,23 @@ const words = ref('')
 const kind = ref('')
 const entries = ref<EntryLine[]>()
 const learnt = ref<RecordLearnt[]>([])
-const trouble = ref('')
+const { trouble, ask } = useRequest()
 const TYPED_MS = 250
 const asked = refDebounced(words, TYPED_MS)
 
 async function search(): Promise<void> {
-  try {
-    const { data, error } = await api.GET('/api/record-entries', {
+  const { data } = await ask(
+    api.GET('/api/record-entries', {
       params: { query: { words: asked.value, kind: kind.value } },
-    })
-    entries.value = data
-    trouble.value = data ? '' : refusal(error, 'The records cannot be searched.')
-  } catch {
-    trouble.value = 'The server does not answer. Search again when it is back.'
-  }
+    }),
+    'The records cannot be searched.',
+    'The server does not answer. Search again when it is back.',
+  )
+  entries.value = data
 }
 watch([asked, kind], () => void search(), { immediate: true })
 async function learn(): Promise<void> {
-  try {
-    learnt.value = (await api.GET('/api/learnt')).data ?? []
-  } catch {
-    learnt.value = []
-  }
+  learnt.value = (await dataOf(api.GET('/api/learnt'))) ?? []
 }
 if (session.mayEdit) void learn()
 function takeOver(l: RecordLearnt): void {

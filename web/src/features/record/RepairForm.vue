@@ -1,10 +1,11 @@
 <script setup lang="ts">
+import { useRequest } from '../../api/useRequest'
 import { computed, ref } from 'vue'
 import { useRouter } from 'vue-router'
-import { api, refusal, type PlanFile, type RecordIssue, type RecordOpinion } from '../../api/client'
+import { api, type PlanFile, type RecordIssue, type RecordOpinion } from '../../api/client'
 import QuantityField from '../../fields/QuantityField.vue'
 import { blankSurface, copyOf } from '../job/blank'
-import { useSession } from '../people/session'
+import { useSession } from '../../session/session'
 
 /** What mends a fault as a job of its own: with its area, coats, materials and hours, and on the roster like any other. */
 const props = defineProps<{ opinion: RecordOpinion; issue: RecordIssue }>()
@@ -17,50 +18,48 @@ const section = computed(
 const area = ref<number | undefined>(section.value?.area)
 const remedy = computed(() => props.opinion.ranked[0]?.remedy)
 const hours = computed(() => (area.value ?? 0) * (remedy.value?.hours ?? 0))
-const trouble = ref('')
+const { trouble, ask } = useRequest()
 const HOUR = 3600
 
 async function make(): Promise<void> {
   const path = { job: props.issue.job }
-  try {
-    const { data, error } = await api.GET('/api/jobs/{job}', { params: { path } })
-    const from = data?.file.job.surfaces.find((s) => s.id === coat.value?.surface)
-    if (!data || !from || !coat.value || !area.value) {
-      trouble.value = refusal(error, 'Enter the area that is mended.')
-      return
-    }
-    const surface = blankSurface(
-      `${props.opinion.title}${section.value ? `, section ${section.value.section}` : ''}`,
-    )
-    surface.given = { area: area.value, note: `Marked by ${props.opinion.trouble.by}` }
-    surface.survey = {
-      substrate: 'old-coating',
-      outdoors: from.survey?.outdoors,
-      heated: from.survey?.heated,
-    }
-    surface.service = from.service
-    if (remedy.value?.again) surface.coats = copyOf(from.coats.slice(coat.value.number - 1))
-    const file: PlanFile = JSON.parse(JSON.stringify(data.file)) as PlanFile
-    file.job.name = `Repair: ${data.file.job.name}`
-    file.job.notes = `${remedy.value?.text ?? ''} About ${hours.value.toFixed(1)} person-hours of removal and abrading.`
-    Object.assign(file.job, {
-      done: undefined,
-      due: undefined,
-      start: undefined,
-      stock: undefined,
-      forecast: undefined,
-      awaited: undefined,
-    })
-    file.job.surfaces = [surface]
-    const made = await api.POST('/api/jobs', { body: file })
-    if (!made.data) {
-      trouble.value = refusal(made.error, 'The job was not made.')
-      return
-    }
-    await router.push(`/jobs/${made.data.id}/days`)
-  } catch {
-    trouble.value = 'The server does not answer. Make it a job when it is back.'
+  const gone = 'The server does not answer. Make it a job when it is back.'
+  const { data } = await ask(
+    api.GET('/api/jobs/{job}', { params: { path } }),
+    'The job cannot be read.',
+    gone,
+  )
+  if (!data) return
+  const from = data.file.job.surfaces.find((s) => s.id === coat.value?.surface)
+  if (!from || !coat.value || !area.value) {
+    trouble.value = 'Enter the area that is mended.'
+    return
   }
+  const surface = blankSurface(
+    `${props.opinion.title}${section.value ? `, section ${section.value.section}` : ''}`,
+  )
+  surface.given = { area: area.value, note: `Marked by ${props.opinion.trouble.by}` }
+  surface.survey = {
+    substrate: 'old-coating',
+    outdoors: from.survey?.outdoors,
+    heated: from.survey?.heated,
+  }
+  surface.service = from.service
+  if (remedy.value?.again) surface.coats = copyOf(from.coats.slice(coat.value.number - 1))
+  const file: PlanFile = JSON.parse(JSON.stringify(data.file)) as PlanFile
+  file.job.name = `Repair: ${data.file.job.name}`
+  file.job.notes = `${remedy.value?.text ?? ''} About ${hours.value.toFixed(1)} person-hours of removal and abrading.`
+  Object.assign(file.job, {
+    done: undefined,
+    due: undefined,
+    start: undefined,
+    stock: undefined,
+    forecast: undefined,
+    awaited: undefined,
+  })
+  file.job.surfaces = [surface]
+  const made = await ask(api.POST('/api/jobs', { body: file }), 'The job was not made.', gone)
+  if (made.data) await router.push(`/jobs/${made.data.id}/days`)
 }
 </script>
 

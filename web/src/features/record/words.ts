@@ -1,5 +1,5 @@
 import type { RecordEvent } from '../../api/client'
-import type { Kind } from '../../fields/units'
+import type { Kind } from '../../session/units'
 
 /** What an event tells, in a line. */
 export function entryText(e: RecordEvent, format: (kind: Kind, si: number) => string): string {

@@ -4,8 +4,9 @@ import type { Bookable } from '../../api/client'
 import PickField from '../../fields/PickField.vue'
 import TextField from '../../fields/TextField.vue'
 import { dayTime } from '../../fields/clock'
-import { useSession } from '../people/session'
-import { keyOf, type Roster } from './useRoster'
+import { useSession } from '../../session/session'
+import { type Roster } from './useRoster'
+import { keyOf } from '../../drawing/roster'
 
 /** One task on the roster: when it may begin, when it is booked, and moving it. */
 const props = defineProps<{ roster: Roster; task: Bookable; movable: boolean }>()

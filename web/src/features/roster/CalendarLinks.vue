@@ -1,40 +1,37 @@
 <script setup lang="ts">
+import { useList } from '../../api/useRequest'
 import { ref } from 'vue'
-import { api, refusal, type CalendarAddress, type RosterView } from '../../api/client'
+import { api, type CalendarAddress, type RosterView } from '../../api/client'
 
 /** Private addresses at which a calendar program reads a crew's days, until they are revoked. */
 const props = defineProps<{ crews: RosterView['crews'] }>()
-const links = ref<CalendarAddress[]>([])
 const made = ref('')
 const whom = ref('')
 /** A person is told from a crew by this. */
 const OF = 'person '
-const trouble = ref('')
+const {
+  list: links,
+  trouble,
+  change,
+} = useList(() => api.GET('/api/calendar-addresses'), 'The addresses cannot be read.')
 
-async function load(): Promise<void> {
-  const { data, error } = await api.GET('/api/calendar-addresses')
-  if (data) links.value = data
-  trouble.value = data ? '' : refusal(error, 'The addresses cannot be read.')
-}
-void load()
 async function add(): Promise<void> {
-  const { data, error } = await api.POST('/api/calendar-addresses', {
-    body: whom.value.startsWith(OF)
-      ? { person: whom.value.slice(OF.length) }
-      : { crew: whom.value || undefined },
-  })
-  trouble.value = data ? '' : refusal(error, 'No address was made.')
-  if (!data?.path) return
-  made.value = new URL(data.path, location.href).href
-  await load()
+  const { data } = await change(
+    api.POST('/api/calendar-addresses', {
+      body: whom.value.startsWith(OF)
+        ? { person: whom.value.slice(OF.length) }
+        : { crew: whom.value || undefined },
+    }),
+    'No address was made.',
+  )
+  if (data?.path) made.value = new URL(data.path, location.href).href
 }
 async function revoke(of: CalendarAddress): Promise<void> {
-  const { error } = await api.DELETE('/api/calendar-addresses/{address}', {
-    params: { path: { address: of.id } },
-  })
-  trouble.value = error ? refusal(error, 'It was not revoked.') : ''
   made.value = ''
-  await load()
+  await change(
+    api.DELETE('/api/calendar-addresses/{address}', { params: { path: { address: of.id } } }),
+    'It was not revoked.',
+  )
 }
 const whose = (l: CalendarAddress): string =>
   l.person ?? props.crews.find((c) => c.id === l.crew)?.name ?? 'Everybody'
@@ -61,8 +58,8 @@ const whose = (l: CalendarAddress): string =>
     <p v-if="made" class="small mt-2" data-test="made-address">
       Shown once. Copy this link into your calendar app: <code>{{ made }}</code>
     </p>
-    <ul v-if="links.length > 0" class="small mt-2">
-      <li v-for="l in links" :key="l.id">
+    <ul v-if="(links ?? []).length > 0" class="small mt-2">
+      <li v-for="l in links ?? []" :key="l.id">
         {{ whose(l) }}, made by {{ l.madeBy }}
         <button
           type="button"

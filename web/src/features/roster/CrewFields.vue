@@ -1,6 +1,7 @@
 <script setup lang="ts">
+import { useRequest } from '../../api/useRequest'
 import { computed, ref } from 'vue'
-import { readBusy, refusal, type Leave, type Machinery, type StandingCrew } from '../../api/client'
+import { readBusy, type Leave, type Machinery, type StandingCrew } from '../../api/client'
 import NumberField from '../../fields/NumberField.vue'
 import TextField from '../../fields/TextField.vue'
 import { useHouseEdits } from '../house/useHouseEdits'
@@ -8,6 +9,7 @@ import HoursFields from '../job/HoursFields.vue'
 
 /** Who is on the roster, what they can do and when, and of which machines there are few. */
 const emit = defineEmits<{ changed: [] }>()
+const { trouble: unread, ask } = useRequest()
 const { house, trouble, past, ready, change: keep, undo } = useHouseEdits(() => emit('changed'))
 const words: Record<StandingCrew['skills'][number], string> = {
   grinding: 'grinds',
@@ -55,9 +57,8 @@ async function read(at: number, event: Event): Promise<void> {
   const input = event.target as HTMLInputElement
   const file = input.files?.[0]
   if (!file) return
-  const { data, error } = await readBusy(file)
+  const { data } = await ask(readBusy(file), 'The calendar cannot be read.')
   input.value = ''
-  trouble.value = data ? '' : refusal(error, 'The calendar cannot be read.')
   if (data) change(at, { busy: data.length > 0 ? data : undefined })
 }
 const dated = (day: string): string =>
@@ -106,7 +107,7 @@ const word = (event: Event): string => (event.target as HTMLInputElement).value
       <v-btn size="small" :disabled="past.length === 0" data-test="undo-crews" @click="undo">Undo</v-btn>
       <v-btn size="small" data-test="add-crew" @click="add">Add a crew</v-btn>
     </div>
-    <p v-if="trouble" role="alert">{{ trouble }}</p>
+    <p v-if="trouble || unread" role="alert">{{ trouble || unread }}</p>
     <p v-if="crews.length === 0" class="quiet">
       Until a crew is added, one crew that does everything works the company's hours.
     </p>

@@ -2,7 +2,7 @@
 import { computed } from 'vue'
 import type { RosterView } from '../../api/client'
 import { minuteTime } from '../../fields/clock'
-import { keyOf } from './useRoster'
+import { keyOf } from '../../drawing/roster'
 
 /** What is booked, day by day: the week sheet on paper and the list on a phone. */
 const props = defineProps<{ view: RosterView; crew?: string; job?: string; chosen?: string }>()

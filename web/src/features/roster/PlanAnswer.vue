@@ -1,8 +1,9 @@
 <script setup lang="ts">
+import { keyOf } from '../../drawing/roster'
 import { computed } from 'vue'
 import { dayTime } from '../../fields/clock'
 import type { WayOut } from '../../api/client'
-import { keyOf, type Roster } from './useRoster'
+import { type Roster } from './useRoster'
 
 /** What a proposal costs, what no longer holds, and what fits nowhere. */
 const props = defineProps<{ roster: Roster; job?: string }>()

@@ -1,17 +1,19 @@
 <script setup lang="ts">
+import { keyOf } from '../../drawing/roster'
+import { useRequest } from '../../api/useRequest'
 import { useMediaQuery } from '@vueuse/core'
 import { computed, ref, watch } from 'vue'
 import { api, type Bookable, type Opening } from '../../api/client'
 import PickField from '../../fields/PickField.vue'
 import RosterChart from '../../drawing/RosterChart.vue'
 import { useSend } from '../bench/useSend'
-import { useSession } from '../people/session'
+import { useSession } from '../../session/session'
 import BookingPanel from './BookingPanel.vue'
 import CalendarLinks from './CalendarLinks.vue'
 import CrewFields from './CrewFields.vue'
 import DayList from './DayList.vue'
 import PlanAnswer from './PlanAnswer.vue'
-import { keyOf, useRoster } from './useRoster'
+import { useRoster } from './useRoster'
 
 const session = useSession()
 const roster = useRoster()
@@ -92,10 +94,11 @@ async function changeJob(): Promise<void> {
   })
   if (!into.trouble.value) await roster.planAll()
 }
+const { trouble: unchanged, ask } = useRequest()
 /** Makes the change that was only tried, and plans with it. */
 async function makeItSo(): Promise<void> {
   const way = roster.tried.value
-  const { data } = await api.GET('/api/house')
+  const { data } = await ask(api.GET('/api/house'), 'The company standards cannot be read.')
   if (!way || !data) return
   const crews = data.house.crews ?? []
   const like = crews.find((c) => c.id === way.twin)
@@ -112,8 +115,11 @@ async function makeItSo(): Promise<void> {
         : []),
     ],
   }
-  const { response } = await api.PUT('/api/house', { params: { query: { base: data.revision } }, body })
-  if (!response.ok) return
+  const { ok } = await ask(
+    api.PUT('/api/house', { params: { query: { base: data.revision } }, body }),
+    'The change was not made.',
+  )
+  if (!ok) return
   crewsKey.value++
   await roster.planAll()
 }
@@ -193,6 +199,7 @@ function print(): void {
       </div>
     </div>
     <p v-if="into.trouble.value" role="alert" class="late">{{ into.trouble.value }}</p>
+    <p v-if="unchanged" role="alert" class="late">{{ unchanged }}</p>
     <p v-if="roster.trouble.value" role="alert" class="late" data-test="roster-trouble">
       {{ roster.trouble.value }}
       <button type="button" class="plain" @click="roster.load">Load it again</button>

@@ -4,7 +4,7 @@ import type { Job } from '../../api/client'
 import NumberField from '../../fields/NumberField.vue'
 import TextField from '../../fields/TextField.vue'
 import { useDesk } from '../job/useEditor'
-import { useSession } from '../people/session'
+import { useSession } from '../../session/session'
 
 /** What a site asks of the days: when people are let in, quiet hours, what is not there yet, the way to it. */
 const desk = useDesk()

@@ -1,3 +1,4 @@
+import { keyOf } from '../../drawing/roster'
 import { computed, ref, shallowRef } from 'vue'
 import {
   api,
@@ -10,9 +11,6 @@ import {
   type WayOut,
 } from '../../api/client'
 import { useHistory } from '../job/useHistory'
-
-export const keyOf = (of: { job: string; task?: string; id?: string }): string =>
-  `${of.job}/${of.task ?? of.id ?? ''}`
 
 /** How long a plan is looked for: after a move, and when all is planned, s. */
 const QUICK = 0.4

@@ -1,36 +1,35 @@
 <script setup lang="ts">
+import { useRequest } from '../../api/useRequest'
 import { ref } from 'vue'
 import { useRouter } from 'vue-router'
-import { api, refusal, type SheetState } from '../../api/client'
+import { api, type SheetState } from '../../api/client'
 import FactTable from './FactTable.vue'
 import { chemistryWords, kindWords } from './kinds'
-import { useSession } from '../people/session'
+import { useSession } from '../../session/session'
 
 const props = defineProps<{ id: string }>()
 const router = useRouter()
 const session = useSession()
 const state = ref<SheetState | null>(null)
-const trouble = ref('')
+const { trouble, ask } = useRequest()
 const told = ref('')
 const when = new Intl.DateTimeFormat(undefined, { dateStyle: 'medium' })
 
 async function load(): Promise<void> {
-  try {
-    const { data, error } = await api.GET('/api/shelf/{id}', { params: { path: { id: props.id } } })
-    state.value = data ?? null
-    if (!data) trouble.value = refusal(error, 'This sheet cannot be read.')
-  } catch {
-    trouble.value = 'The server does not answer. Open the sheet again when it is back.'
-  }
+  const { data } = await ask(
+    api.GET('/api/shelf/{id}', { params: { path: { id: props.id } } }),
+    'This sheet cannot be read.',
+  )
+  if (data) state.value = data
 }
 void load()
 
 async function remove(): Promise<void> {
-  const { data, error } = await api.DELETE('/api/shelf/{id}', { params: { path: { id: props.id } } })
-  if (!data) {
-    trouble.value = refusal(error, 'The sheet was not removed.')
-    return
-  }
+  const { data } = await ask(
+    api.DELETE('/api/shelf/{id}', { params: { path: { id: props.id } } }),
+    'The sheet was not removed.',
+  )
+  if (!data) return
   if (!data.archived) {
     await router.push('/shelf')
     return
@@ -40,10 +39,12 @@ async function remove(): Promise<void> {
   await load()
 }
 async function restore(): Promise<void> {
-  const { response, error } = await api.POST('/api/shelf/{id}/restored', {
-    params: { path: { id: props.id } },
-  })
-  told.value = response.ok ? '' : refusal(error, 'The sheet was not taken out again.')
+  const { ok } = await ask(
+    api.POST('/api/shelf/{id}/restored', { params: { path: { id: props.id } } }),
+    'The sheet was not taken out again.',
+  )
+  if (!ok) return
+  told.value = ''
   await load()
 }
 const places = { job: 'job', system: 'system', stock: 'in stock, lot' }

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { useSession } from '../people/session'
+import { useSession } from '../../session/session'
 import NameField from '../../fields/NameField.vue'
 
 /** The name of a thing that was added, and the way to take it out. */

@@ -2,8 +2,8 @@
 import { computed } from 'vue'
 import type { SheetFact } from '../../api/client'
 import { isWeak, sourceWords } from '../../fields/sources'
-import type { Kind } from '../../fields/units'
-import { useSession } from '../people/session'
+import type { Kind } from '../../session/units'
+import { useSession } from '../../session/session'
 
 /** The lines of one or several sheets, the same lines beside each other. */
 const props = defineProps<{ columns: { name: string; facts: SheetFact[] }[] }>()

@@ -1,13 +1,13 @@
 <script setup lang="ts">
+import { useRequest } from '../../api/useRequest'
 import { computed, ref } from 'vue'
 import { useRouter } from 'vue-router'
-import { api, readShelfFile, refusal, type ShelfImport } from '../../api/client'
+import { api, readShelfFile, type ShelfImport } from '../../api/client'
 
 const router = useRouter()
 const reading = ref<ShelfImport | null>(null)
 const fileName = ref('')
-const busy = ref(false)
-const trouble = ref('')
+const { trouble, busy, ask } = useRequest()
 const left = ref<string[]>([])
 const chosen = computed(() => (reading.value?.lines ?? []).filter((l) => !left.value.includes(l.sheet.id)))
 const changed = (line: ShelfImport['lines'][number]): boolean => line.new || line.changes.length > 0
@@ -18,34 +18,29 @@ async function pick(event: Event): Promise<void> {
   const file = input.files?.[0]
   input.value = ''
   if (!file) return
-  busy.value = true
   trouble.value = ''
   reading.value = null
   left.value = []
   fileName.value = file.name
-  try {
-    const { data, error } = await readShelfFile(file)
-    reading.value = data ?? null
-    if (!data) trouble.value = `${file.name}: ${refusal(error, 'This file cannot be read.')}`
-  } catch {
-    trouble.value = 'The server does not answer. Choose the file again when it is back.'
-  }
-  busy.value = false
+  const { data, status } = await ask(
+    readShelfFile(file),
+    'This file cannot be read.',
+    'The server does not answer. Choose the file again when it is back.',
+  )
+  reading.value = data ?? null
+  if (!data && status > 0) trouble.value = `${file.name}: ${trouble.value}`
 }
 
 async function keep(): Promise<void> {
   if (!reading.value) return
-  busy.value = true
-  try {
-    const { error, response } = await api.POST('/api/shelf-file/kept', {
+  const { ok } = await ask(
+    api.POST('/api/shelf-file/kept', {
       body: { products: kept.value.map((l) => l.sheet), media: reading.value.media },
-    })
-    if (response.ok) await router.push('/shelf')
-    else trouble.value = refusal(error, 'Nothing was kept.')
-  } catch {
-    trouble.value = 'The server does not answer; nothing was kept. Try again when it is back.'
-  }
-  busy.value = false
+    }),
+    'Nothing was kept.',
+    'The server does not answer; nothing was kept. Try again when it is back.',
+  )
+  if (ok) await router.push('/shelf')
 }
 </script>
 

@@ -1,49 +1,39 @@
 <script setup lang="ts">
+import { useList } from '../../api/useRequest'
 import { computed, ref } from 'vue'
-import { api, refusal, type Medium } from '../../api/client'
+import { api, type Medium } from '../../api/client'
 import MediumForm from './MediumForm.vue'
 import ShelfNav from './ShelfNav.vue'
 import { grouped, mediumWords, perWords } from './kinds'
-import { useSession } from '../people/session'
+import { useSession } from '../../session/session'
 
 const session = useSession()
-const media = ref<Medium[] | null>(null)
-const trouble = ref('')
 const told = ref('')
 const open = ref<Medium | null>(null)
-const groups = computed(() => grouped(media.value ?? [], mediumWords, (m) => m.kind))
 const MOST = 300
-
-async function load(): Promise<void> {
-  try {
-    const { data, error } = await api.GET('/api/shelf', { params: { query: { media: true, limit: MOST } } })
-    media.value = data?.media ?? null
-    trouble.value = data ? '' : refusal(error, 'The media cannot be read.')
-  } catch {
-    trouble.value = 'The server does not answer. Open this again when it is back.'
-  }
-}
-void load()
+const { list, trouble, change } = useList(
+  () => api.GET('/api/shelf', { params: { query: { media: true, limit: MOST } } }),
+  'The media cannot be read.',
+)
+const media = computed(() => list.value?.media ?? null)
+const groups = computed(() => grouped(media.value ?? [], mediumWords, (m) => m.kind))
 
 async function keep(medium: Medium): Promise<void> {
-  const { data, error } = await api.PUT('/api/media/{id}', {
-    params: { path: { id: medium.id } },
-    body: medium,
-  })
-  if (!data) {
-    trouble.value = refusal(error, 'It was not saved.')
-    return
-  }
-  open.value = null
-  await load()
+  const { ok } = await change(
+    api.PUT('/api/media/{id}', { params: { path: { id: medium.id } }, body: medium }),
+    'It was not saved.',
+  )
+  if (ok) open.value = null
 }
 async function remove(medium: Medium): Promise<void> {
-  const { data } = await api.DELETE('/api/media/{id}', { params: { path: { id: medium.id } } })
+  const { data } = await change(
+    api.DELETE('/api/media/{id}', { params: { path: { id: medium.id } } }),
+    'It was not removed.',
+  )
   told.value = data?.archived
     ? `${medium.name} is in use (${data.users.map((u) => u.name).join(', ')}), so it was archived instead.`
     : ''
-  open.value = null
-  await load()
+  if (data) open.value = null
 }
 function figures(m: Medium): string {
   const use = m.use

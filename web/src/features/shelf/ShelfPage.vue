@@ -6,7 +6,7 @@ import type { Product } from '../../api/client'
 import ShelfNav from './ShelfNav.vue'
 import { chemistryWords, kindWords } from './kinds'
 import { isWeak } from '../../fields/sources'
-import { useSession } from '../people/session'
+import { useSession } from '../../session/session'
 import { useShelf } from './store'
 
 const session = useSession()

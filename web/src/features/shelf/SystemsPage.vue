@@ -1,45 +1,33 @@
 <script setup lang="ts">
+import { useList } from '../../api/useRequest'
 import { ref } from 'vue'
-import { api, refusal, type SystemLine } from '../../api/client'
+import { api, type SystemLine } from '../../api/client'
 import ShelfNav from './ShelfNav.vue'
 import SystemBands from '../../drawing/SystemBands.vue'
-import { useSession } from '../people/session'
+import { useSession } from '../../session/session'
 import { amountWords } from './kinds'
 
 const session = useSession()
-const lines = ref<SystemLine[] | null>(null)
-const trouble = ref('')
+const { list: lines, trouble, change } = useList(() => api.GET('/api/systems'), 'The systems cannot be read.')
 const gone = ref<SystemLine | null>(null)
 const surfaces = { floor: 'Floors', top: 'Tops', pool: 'Basins and pools' }
-async function load(): Promise<void> {
-  try {
-    const { data, error } = await api.GET('/api/systems')
-    lines.value = data ?? null
-    trouble.value = data ? '' : refusal(error, 'The systems cannot be read.')
-  } catch {
-    trouble.value = 'The server does not answer. Open this again when it is back.'
-  }
-}
-void load()
-
 async function remove(line: SystemLine): Promise<void> {
-  const { error, response } = await api.DELETE('/api/systems/{id}', {
-    params: { path: { id: line.system.id }, query: { base: line.revision } },
-  })
-  if (response.ok) gone.value = line
-  await load()
-  if (!response.ok) trouble.value = refusal(error, 'It was not removed.')
+  const { ok } = await change(
+    api.DELETE('/api/systems/{id}', {
+      params: { path: { id: line.system.id }, query: { base: line.revision } },
+    }),
+    'It was not removed.',
+  )
+  if (ok) gone.value = line
 }
 async function restore(): Promise<void> {
   if (!gone.value) return
   const system = gone.value.system
-  const { error, response } = await api.PUT('/api/systems/{id}', {
-    params: { path: { id: system.id }, query: { base: 0 } },
-    body: system,
-  })
-  if (response.ok) gone.value = null
-  await load()
-  if (!response.ok) trouble.value = refusal(error, 'It was not brought back.')
+  const { ok } = await change(
+    api.PUT('/api/systems/{id}', { params: { path: { id: system.id }, query: { base: 0 } }, body: system }),
+    'It was not brought back.',
+  )
+  if (ok) gone.value = null
 }
 function amount(c: SystemLine['system']['coats'][number]): string {
   const words = {

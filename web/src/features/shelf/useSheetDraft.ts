@@ -1,6 +1,7 @@
+import { useRequest } from '../../api/useRequest'
 import { useDebounceFn, useLocalStorage } from '@vueuse/core'
 import { computed, ref, watch, type Ref } from 'vue'
-import { api, refusal, type Product, type SheetJudged } from '../../api/client'
+import { api, type Product, type SheetJudged } from '../../api/client'
 
 function blank(): Product {
   return {
@@ -40,10 +41,9 @@ export function useSheetDraft(id: string | undefined, from: string | undefined) 
     { serializer: { read: (v) => JSON.parse(v) as Product | null, write: (v) => JSON.stringify(v) } },
   )
   const judged = ref<SheetJudged | null>(null)
-  const trouble = ref('')
-  const waiting = ref('')
+  const { trouble, busy: saving, ask } = useRequest()
+  const { trouble: waiting, ask: askJudge } = useRequest()
   const resumed = ref(draft.value !== null)
-  const saving = ref(false)
 
   async function begin(): Promise<void> {
     if (draft.value) return judge()
@@ -52,11 +52,11 @@ export function useSheetDraft(id: string | undefined, from: string | undefined) 
       draft.value = blank()
       return judge()
     }
-    const { data, error } = await api.GET('/api/shelf/{id}', { params: { path: { id: source } } })
-    if (!data) {
-      trouble.value = refusal(error, 'This sheet cannot be read.')
-      return
-    }
+    const { data } = await ask(
+      api.GET('/api/shelf/{id}', { params: { path: { id: source } } }),
+      'This sheet cannot be read.',
+    )
+    if (!data) return
     draft.value = id
       ? data.sheet
       : { ...data.sheet, id: '', name: `${data.sheet.name} copy`, version: undefined }
@@ -66,13 +66,12 @@ export function useSheetDraft(id: string | undefined, from: string | undefined) 
   async function judge(): Promise<void> {
     const sheet = complete()
     if (!sheet) return
-    try {
-      const { data, error } = await api.POST('/api/shelf/judged', { body: sheet })
-      judged.value = data ?? judged.value
-      waiting.value = data ? '' : refusal(error, '')
-    } catch {
-      waiting.value = 'The server does not answer; the sheet is kept on this device.'
-    }
+    const { data } = await askJudge(
+      api.POST('/api/shelf/judged', { body: sheet }),
+      '',
+      'The server does not answer; the sheet is kept on this device.',
+    )
+    judged.value = data ?? judged.value
   }
   const soon = useDebounceFn(judge, 200)
   watch(draft, () => void soon(), { deep: true })
@@ -96,23 +95,14 @@ export function useSheetDraft(id: string | undefined, from: string | undefined) 
       trouble.value = `Not saved: ${faults.value[0] ?? ''}`
       return null
     }
-    saving.value = true
-    try {
-      const { data, error } = await api.PUT('/api/shelf/{id}', {
-        params: { path: { id: sheet.id } },
-        body: sheet,
-      })
-      if (data) {
-        draft.value = null
-        return data.sheet.id
-      }
-      trouble.value = refusal(error, 'The sheet was not saved.')
-    } catch {
-      trouble.value = 'The server does not answer; the sheet is kept on this device.'
-    } finally {
-      saving.value = false
-    }
-    return null
+    const { data } = await ask(
+      api.PUT('/api/shelf/{id}', { params: { path: { id: sheet.id } }, body: sheet }),
+      'The sheet was not saved.',
+      'The server does not answer; the sheet is kept on this device.',
+    )
+    if (!data) return null
+    draft.value = null
+    return data.sheet.id
   }
 
   void begin()

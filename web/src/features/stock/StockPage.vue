@@ -1,17 +1,17 @@
 <script setup lang="ts">
+import { useList } from '../../api/useRequest'
 import TextField from '../../fields/TextField.vue'
 import { computed, ref } from 'vue'
 import { useRoute } from 'vue-router'
-import { api, refusal, type Container, type StockGroup } from '../../api/client'
+import { api, type Container } from '../../api/client'
 import ContainerForm from './ContainerForm.vue'
 import { newId } from '../job/blank'
-import { useSession } from '../people/session'
+import { useSession } from '../../session/session'
 
 const session = useSession()
 const route = useRoute()
-const groups = ref<StockGroup[] | null>(null)
 const words = ref('')
-const trouble = ref('')
+const { list: groups, trouble, change } = useList(() => api.GET('/api/stock'), 'The stock cannot be read.')
 const open = ref<Container | null>(null)
 const out = ref<{ container: Container; revision: number } | null>(null)
 const shown = computed(() => {
@@ -23,46 +23,26 @@ const shown = computed(() => {
   )
 })
 
-async function load(): Promise<void> {
-  try {
-    const { data, error } = await api.GET('/api/stock')
-    groups.value = data ?? null
-    trouble.value = data ? '' : refusal(error, 'The stock cannot be read.')
-  } catch {
-    trouble.value = 'The server does not answer. Open this again when it is back.'
-  }
-}
-void load()
-
 /** What a container stands at; 0 for one that is not there yet. */
 const baseOf = (id: string): number =>
   groups.value?.flatMap((g) => g.lines).find((l) => l.container.id === id)?.revision ?? 0
 
 async function keep(c: Container, base = baseOf(c.id)): Promise<boolean> {
-  const { error, response } = await api.PUT('/api/stock/{id}', {
-    params: { path: { id: c.id }, query: { base } },
-    body: c,
-  })
-  if (!response.ok) {
-    // What was entered stays in the form; kept once more it is made from what stands now.
-    await load()
-    trouble.value = refusal(error, 'It was not kept.')
-    return false
-  }
-  open.value = null
-  await load()
-  return true
+  // What was entered stays in the form; kept once more it is made from what stands now.
+  const { ok } = await change(
+    api.PUT('/api/stock/{id}', { params: { path: { id: c.id }, query: { base } }, body: c }),
+    'It was not kept.',
+  )
+  if (ok) open.value = null
+  return ok
 }
 async function takeOut(c: Container): Promise<void> {
   const base = baseOf(c.id)
-  const { error, response } = await api.DELETE('/api/stock/{id}', {
-    params: { path: { id: c.id }, query: { base } },
-  })
-  await load()
-  if (!response.ok) {
-    trouble.value = refusal(error, 'It was not taken out.')
-    return
-  }
+  const { ok } = await change(
+    api.DELETE('/api/stock/{id}', { params: { path: { id: c.id }, query: { base } } }),
+    'It was not taken out.',
+  )
+  if (!ok) return
   out.value = { container: c, revision: base + 1 }
   open.value = null
 }

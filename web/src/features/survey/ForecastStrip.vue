@@ -1,16 +1,17 @@
 <script setup lang="ts">
+import { useRequest } from '../../api/useRequest'
 import { computed, ref } from 'vue'
-import { api, refusal, type Judged } from '../../api/client'
+import { api, type Judged } from '../../api/client'
 import { useDesk } from '../job/useEditor'
 import { along, ticks } from '../../charts/scale'
-import { useSession } from '../people/session'
+import { useSession } from '../../session/session'
 
 /** Go, wait or stop along the days, with the slab above its dew point. */
 const props = defineProps<{ hours: Judged[] }>()
 const desk = useDesk()
 const session = useSession()
 const climate = ref(desk.file.value.job.forecast?.place ?? 'estuary')
-const trouble = ref('')
+const { trouble, ask } = useRequest()
 const held = ref<number | null>(null)
 const WIDTH = 1150
 const HEIGHT = 150
@@ -55,13 +56,12 @@ const shown = computed(() => (held.value === null ? undefined : props.hours[held
 
 async function fetchForecast(): Promise<void> {
   trouble.value = ''
-  try {
-    const { data, error } = await api.GET('/api/forecast', { params: { query: { climate: climate.value } } })
-    if (data) desk.editor.edit('forecast', (f) => (f.job.forecast = data))
-    else trouble.value = refusal(error, 'The forecast could not be fetched.')
-  } catch {
-    trouble.value = 'The server does not answer; the forecast stays as it was.'
-  }
+  const { data } = await ask(
+    api.GET('/api/forecast', { params: { query: { climate: climate.value } } }),
+    'The forecast could not be fetched.',
+    'The server does not answer; the forecast stays as it was.',
+  )
+  if (data) desk.editor.edit('forecast', (f) => (f.job.forecast = data))
 }
 function point(event: PointerEvent): void {
   const box = (event.currentTarget as SVGElement).getBoundingClientRect()

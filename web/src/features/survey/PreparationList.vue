@@ -2,7 +2,7 @@
 import { computed } from 'vue'
 import type { Preparation, School, Schools } from '../../api/client'
 import { useDesk } from '../job/useEditor'
-import { useSession } from '../people/session'
+import { useSession } from '../../session/session'
 import PickField from '../../fields/PickField.vue'
 import { useHouse } from '../house/store'
 import TankTimer from './TankTimer.vue'

@@ -1,12 +1,13 @@
 <script setup lang="ts">
+import { dataOf, useRequest } from '../../api/useRequest'
 import TextField from '../../fields/TextField.vue'
 import { computed, ref } from 'vue'
-import { api, refusal, type InstrumentLine, type Point, type SurveyReading } from '../../api/client'
+import { api, type InstrumentLine, type Point, type SurveyReading } from '../../api/client'
 import type { ReadKind } from '../../fields/useReader'
 import { useDesk } from '../job/useEditor'
 import { newId } from '../job/blank'
 import { boxAround } from '../../drawing/figures'
-import { useSession } from '../people/session'
+import { useSession } from '../../session/session'
 import PickField from '../../fields/PickField.vue'
 import QuantityField from '../../fields/QuantityField.vue'
 
@@ -37,7 +38,7 @@ const panel = ref('')
 /** When it was read, where that was not just now. */
 const earlier = ref('')
 const instruments = ref<InstrumentLine[]>([])
-const trouble = ref('')
+const { trouble, ask } = useRequest()
 const asking = ref('')
 const readings = computed(() =>
   (desk.surface.value.survey?.readings ?? []).toSorted((a, b) => b.at.localeCompare(a.at)),
@@ -49,15 +50,9 @@ const when = new Intl.DateTimeFormat(undefined, {
   minute: '2-digit',
 })
 const CORNERS = 30
-const AWAY = 'The server does not answer. Type the reading instead.'
 
 async function list(): Promise<void> {
-  try {
-    const { data } = await api.GET('/api/instruments')
-    instruments.value = data ?? []
-  } catch {
-    instruments.value = []
-  }
+  instruments.value = (await dataOf(api.GET('/api/instruments'))) ?? []
 }
 void list()
 
@@ -98,15 +93,13 @@ function typed(value: number): void {
 async function take(instrument: InstrumentLine): Promise<void> {
   asking.value = instrument.id
   trouble.value = ''
-  try {
-    const { data, error } = await api.POST('/api/instruments/{instrument}/reading', {
+  const { data } = await ask(
+    api.POST('/api/instruments/{instrument}/reading', {
       params: { path: { instrument: instrument.id } },
-    })
-    if (data) keep(data.values.map((v) => ({ ...v, at: data.at, instrument: data.instrument })))
-    else trouble.value = refusal(error, 'The instrument could not be read.')
-  } catch {
-    trouble.value = AWAY
-  }
+    }),
+    'The instrument could not be read.',
+  )
+  if (data) keep(data.values.map((v) => ({ ...v, at: data.at, instrument: data.instrument })))
   asking.value = ''
   await list()
 }

@@ -3,7 +3,7 @@ import TextField from '../../fields/TextField.vue'
 import { computed } from 'vue'
 import type { Survey } from '../../api/client'
 import { useDesk } from '../job/useEditor'
-import { useSession } from '../people/session'
+import { useSession } from '../../session/session'
 import PickField from '../../fields/PickField.vue'
 
 /** What is seen of a surface without an instrument. */

@@ -2,7 +2,7 @@
 import { computed } from 'vue'
 import SurfaceTabs from '../job/SurfaceTabs.vue'
 import { useDesk } from '../job/useEditor'
-import { useSession } from '../people/session'
+import { useSession } from '../../session/session'
 import FindingList from '../job/FindingList.vue'
 import ForecastStrip from './ForecastStrip.vue'
 import PreparationList from './PreparationList.vue'

@@ -1,9 +1,10 @@
 <script setup lang="ts">
+import { dataOf, useRequest } from '../../api/useRequest'
 import { computed, ref } from 'vue'
 import { api, type Rule } from '../../api/client'
 import type { ReadKind } from '../../fields/useReader'
 import { useDesk } from '../job/useEditor'
-import { useSession } from '../people/session'
+import { useSession } from '../../session/session'
 import QuantityField from '../../fields/QuantityField.vue'
 
 /** The thresholds of the verdicts, which the contractor can set. */
@@ -17,11 +18,7 @@ const rules = computed(() =>
   }),
 )
 async function load(): Promise<void> {
-  try {
-    defaults.value = (await api.GET('/api/rules')).data ?? []
-  } catch {
-    defaults.value = []
-  }
+  defaults.value = (await dataOf(api.GET('/api/rules'))) ?? []
 }
 void load()
 
@@ -33,22 +30,22 @@ function set(rule: Rule, value: number | undefined): void {
   })
 }
 
-const kept = ref('')
+const CONFLICT = 409
+const { trouble: kept, ask } = useRequest()
 /** Every new job then starts from these thresholds. */
 async function keep(): Promise<void> {
-  try {
-    const { data } = await api.GET('/api/house')
-    if (!data) return
-    const { response } = await api.PUT('/api/house', {
+  const { data } = await ask(api.GET('/api/house'), 'The company standards cannot be read.')
+  if (!data) return
+  const { ok, status } = await ask(
+    api.PUT('/api/house', {
       params: { query: { base: data.revision } },
       body: { ...data.house, rules: desk.file.value.job.rules },
-    })
-    kept.value = response.ok
-      ? 'Saved as company defaults for new jobs.'
-      : 'Not saved: somebody else changed the company standards just now. Try again.'
-  } catch {
-    kept.value = 'The server does not answer; try again when it is back.'
-  }
+    }),
+    'Not saved.',
+  )
+  if (ok) kept.value = 'Saved as company defaults for new jobs.'
+  else if (status === CONFLICT)
+    kept.value = 'Not saved: somebody else changed the company standards just now. Try again.'
 }
 </script>
 

@@ -4,7 +4,7 @@ import { ref } from 'vue'
 import type { Verdict } from '../../api/client'
 import { useDesk } from '../job/useEditor'
 import { newId } from '../job/blank'
-import { useSession } from '../people/session'
+import { useSession } from '../../session/session'
 import { useShelf } from '../shelf/store'
 
 /** Fit, fit after, not fit: each with its reason, its source and the way out. */

@@ -1,8 +1,8 @@
 import { useLocalStorage } from '@vueuse/core'
 import { defineStore } from 'pinia'
 import { computed, ref } from 'vue'
-import { api, refusal, type Me, type Units } from '../../api/client'
-import { format as formatIn, type Kind } from '../../fields/units'
+import { api, refusal, type Me, type Units } from '../api/client'
+import { format as formatIn, type Kind } from './units'
 
 /** Who is signed in, and the units they read. */
 export const useSession = defineStore('session', () => {

@@ -1,8 +1,9 @@
 <script setup lang="ts">
+import { isTyping } from '../fields/typing'
 import { useEventListener } from '@vueuse/core'
 import { ref } from 'vue'
-import type { Draft } from '../../drawing/useDraft'
-import { readQuantity, taking } from '../../fields/useReader'
+import type { Draft } from './useDraft'
+import { readQuantity, taking } from '../fields/useReader'
 
 /** A length typed while drawing: the wall goes from the last corner towards the cursor. */
 const props = defineProps<{ draft: Draft; towards: number }>()
@@ -13,8 +14,7 @@ const field = ref<HTMLInputElement | null>(null)
 let direction = 0
 
 function begin(event: KeyboardEvent): void {
-  const target = event.target as HTMLElement
-  if (open.value || target.closest('input, select, textarea, [role="dialog"]')) return
+  if (open.value || isTyping(event)) return
   if (event.ctrlKey || event.metaKey || event.altKey || !/^[0-9.]$/.test(event.key)) return
   // The key itself then lands in the field.
   event.stopImmediatePropagation()

@@ -1,10 +1,10 @@
 <script setup lang="ts">
 import { computed } from 'vue'
-import type { Coat, CoatPlan } from '../api/client'
-import { useDesk } from '../features/job/useEditor'
-import { sourceWords } from '../fields/sources'
-import { useSession } from '../features/people/session'
-import QuantityField from '../fields/QuantityField.vue'
+import type { Coat, CoatPlan } from '../../api/client'
+import { useDesk } from '../job/useEditor'
+import { sourceWords } from '../../fields/sources'
+import { useSession } from '../../session/session'
+import QuantityField from '../../fields/QuantityField.vue'
 
 /** From the film on the surface, step by step, to what is mixed and bought. */
 const props = defineProps<{ coat: Coat; plan: CoatPlan; number: number }>()

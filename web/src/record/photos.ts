@@ -1,6 +1,6 @@
 import { openDB, type DBSchema, type IDBPDatabase } from 'idb'
-import { sendPhoto } from '../../api/client'
-import { smaller } from '../../api/picture'
+import { sendPhoto } from '../api/client'
+import { smaller } from '../api/picture'
 
 interface Photos extends DBSchema {
   waiting: { key: string; value: { id: string; person: string; job: string; surface: string; picture: Blob } }
