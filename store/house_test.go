@@ -512,3 +512,39 @@ func TestACompanyIsFoundedAndSet(t *testing.T) {
 		t.Error("a closed database is ready")
 	}
 }
+
+// A sheet that a system names is used by it, a medium as well as a product; a session is found with
+// its person, and without one where nobody signed in yet.
+func TestSystemsUseSheetsAndSessionsHavePeople(t *testing.T) {
+	ctx := t.Context()
+	company, person := company(t)
+	grit := "sand"
+	system := buildup.System{ID: "two", Name: "Two coats", For: "floor", Coats: []buildup.Coat{{ID: "a", Product: "tide",
+		Scatter: &buildup.Scatter{Medium: grit}}}}
+	if _, err := records.SaveSystem(ctx, company, 0, system); err != nil {
+		t.Fatal(err)
+	}
+	for shelf, id := range map[store.Shelf]string{store.ProductShelf: "tide", store.MediumShelf: grit} {
+		if users, err := records.Users(ctx, company, shelf, id); err != nil || len(users) != 1 || users[0].What != "system" {
+			t.Errorf("%s: %+v, %v", id, users, err)
+		}
+	}
+	until := time.Now().Add(time.Hour)
+	signed := func(id uuid.UUID) uuid.NullUUID { return uuid.NullUUID{UUID: id, Valid: id != uuid.Nil} }
+	for token, who := range map[string]uuid.UUID{"of a person": person, "of nobody": uuid.Nil} {
+		if err := records.BeginSession(ctx, token, []byte("{}"), until, signed(company), signed(who), "browser"); err != nil {
+			t.Fatal(err)
+		}
+		data, p, there, err := records.FindSignedIn(ctx, token)
+		if err != nil || there != (who != uuid.Nil) || there &&
+			(p.ID != who || p.CompanyID != company || string(data) != "{}") {
+			t.Errorf("%s: %+v, %v, %v", token, p, there, err)
+		}
+		if _, there, err := records.FindSession(ctx, token); err != nil || !there {
+			t.Errorf("%s: the session itself %v, %v", token, there, err)
+		}
+	}
+	if _, _, there, err := records.FindSignedIn(ctx, "no such"); err != nil || there {
+		t.Errorf("%v, %v", there, err)
+	}
+}

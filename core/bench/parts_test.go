@@ -75,3 +75,45 @@ func TestABathIsShownAndNotCounted(t *testing.T) {
 		t.Errorf("deepest %v, may stand %v", still.Deepest, still.MayStand)
 	}
 }
+
+// What goes with cooling and warming is said, and what a hardener or a sheet lacks.
+func TestNotesOnParts(t *testing.T) {
+	p := product(t, "hardtack-clear")
+	least := measure.Temperature(16)
+	p.MaterialMin = &measure.Sourced[measure.Temperature]{Value: least, Source: measure.Sheet}
+	for _, c := range []struct {
+		put      cure.Surrounding
+		from, to measure.Temperature
+		words    string
+	}{
+		{cure.IceBath, 24, 15, "Keep the lids closed"}, {cure.IceBath, 24, 15, "Its sheet wants parts of 16 °C"},
+		{cure.WarmBath, 14, 24, "Warm parts are thin"}, {cure.Blanket, 14, 24, "No flame"},
+	} {
+		a, err := Parts(p, PartsQuestion{Mass: 9, From: c.from, To: c.to, Put: c.put, Batch: 6, Place: 5}, measure.Metric)
+		if err != nil || !strings.Contains(strings.Join(a.Notes, " "), c.words) {
+			t.Errorf("%s from %v to %v: %q, %v", c.put, c.from, c.to, a.Notes, err)
+		}
+	}
+	silent := p
+	silent.PotLife, silent.Viscosity = nil, nil
+	for words, try := range map[string]func() error{
+		"choose one of its hardeners": func() error {
+			_, err := Parts(p, PartsQuestion{Hardener: "none-such"}, measure.Metric)
+			return err
+		},
+		"has no pot life": func() error {
+			_, err := Parts(silent, PartsQuestion{Mass: 1, From: 20, To: 15, Put: cure.IceBath}, measure.Metric)
+			return err
+		},
+	} {
+		if err := try(); err == nil || !strings.Contains(err.Error(), words) {
+			t.Errorf("%v, want “%s”", err, words)
+		}
+	}
+	unknown := p
+	unknown.Viscosity = nil
+	a, err := Parts(unknown, PartsQuestion{Mass: 9, From: 24, To: 18, Put: cure.Place, Batch: 6, Place: 5}, measure.Metric)
+	if err != nil || !strings.Contains(strings.Join(a.Notes, " "), "viscosity is not known") {
+		t.Errorf("%q, %v", a.Notes, err)
+	}
+}

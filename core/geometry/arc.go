@@ -5,7 +5,7 @@ import (
 )
 
 // arcStep is the angle from one corner of a rounded wall to the next: the sides
-// then enclose the area under the arc to within 0.05 %.
+// then enclose the sector of the arc to within 0.05 %.
 const arcStep = 3 * math.Pi / 180
 
 // noArc says which arcs cannot be.

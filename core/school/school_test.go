@@ -59,3 +59,17 @@ func TestEveryQuestionHasOneHome(t *testing.T) {
 		t.Error("a blank between is not the sheet's window")
 	}
 }
+
+// How much of a kit is mixed at once, and which ways of pouring out need a second bucket.
+func TestWhatAChoiceMeans(t *testing.T) {
+	for kits, want := range map[Kits]float64{OneKit: 1, HalfKits: 0.5, ThirdKits: 1.0 / 3, "": 0} {
+		if got := (Methods{Kits: kits}).KitShare(); got != want {
+			t.Errorf("%q: %v of a kit, want %v", kits, got, want)
+		}
+	}
+	for _, r := range Residue("").Values() {
+		if r.Second() != (r == SecondBucket || r == SecondLong) {
+			t.Errorf("%q: a second bucket %v", r, r.Second())
+		}
+	}
+}
