@@ -78,6 +78,29 @@ func TestLineLength(t *testing.T) {
 	})
 }
 
+// A function has at most 80 lines: what is longer does more than one thing.
+func TestFunctionLength(t *testing.T) {
+	const limit = 80
+	eachGoFile(t, func(name string) error {
+		if strings.HasSuffix(name, "_test.go") {
+			return nil
+		}
+		set := token.NewFileSet()
+		file, err := parser.ParseFile(set, name, nil, 0)
+		if err != nil {
+			return err
+		}
+		for _, d := range file.Decls {
+			if f, is := d.(*ast.FuncDecl); is {
+				if n := set.Position(f.End()).Line - set.Position(f.Pos()).Line + 1; n > limit {
+					t.Errorf("%s: %s has %d lines", set.Position(f.Pos()), f.Name.Name, n)
+				}
+			}
+		}
+		return nil
+	})
+}
+
 // eachGoFile calls check with the path of every Go file of the module.
 func eachGoFile(t *testing.T, check func(name string) error) {
 	t.Helper()

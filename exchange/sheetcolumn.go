@@ -98,7 +98,12 @@ func columns() []column {
 	} {
 		all = append(all, times(t.name+" °C:h", t.field, t.of))
 	}
-	return append(all,
+	return append(all, limitColumns()...)
+}
+
+// limitColumns are those about slab and air, what it goes with, and how it is sold.
+func limitColumns() []column {
+	return []column{
 		quantity("slab min °C", "/slabMin", 1,
 			func(p *material.Product) **measure.Sourced[measure.Temperature] { return &p.SlabMin }),
 		quantity("slab max °C", "/slabMax", 1,
@@ -114,10 +119,10 @@ func columns() []column {
 		quantity("abrade grit", "/abrade", 1, func(p *material.Product) **measure.Sourced[measure.Number] {
 			return &p.Abrade
 		}),
-		column{"kits", "/kits", writeKits, readKits},
+		{"kits", "/kits", writeKits, readKits},
 		quantity("shelf life days", "/shelfLife", 24*measure.Hour,
 			func(p *material.Product) **measure.Sourced[measure.Span] { return &p.ShelfLife }),
-	)
+	}
 }
 
 func choice[T ~string](head, field string, of func(*material.Product) *T) column {

@@ -170,21 +170,6 @@ func export(ctx context.Context, tx *sqlx.Tx, company uuid.UUID, z *zip.Writer) 
 	if err != nil {
 		return err
 	}
-	shelf := struct {
-		Format   string            `json:"format"`
-		Version  int               `json:"version"`
-		Products []json.RawMessage `json:"products"`
-		Media    []json.RawMessage `json:"media"`
-	}{shelfFormat, 1, []json.RawMessage{}, []json.RawMessage{}}
-	for _, e := range editions {
-		switch {
-		case !e.Newest:
-		case e.Shelf == string(ProductShelf):
-			shelf.Products = append(shelf.Products, e.Sheet)
-		default:
-			shelf.Media = append(shelf.Media, e.Sheet)
-		}
-	}
 	systems, err := rowsOf[archivedDoc](ctx, tx, `select id, doc from systems where company_id = $1 order by id`, company)
 	if err != nil {
 		return err
@@ -213,7 +198,7 @@ func export(ctx context.Context, tx *sqlx.Tx, company uuid.UUID, z *zip.Writer) 
 		name    string
 		content any
 	}{
-		{"company.json", c}, {"people.json", people}, {"shelf.json", shelf}, {"editions.json", editions},
+		{"company.json", c}, {"people.json", people}, {"shelf.json", shelfFile(editions)}, {"editions.json", editions},
 		{"systems.json", systems},
 		{"stock.json", stock}, {"jobs.json", jobs}, {"photos.json", photos}, {"audit.json", done},
 	} {
@@ -226,6 +211,11 @@ func export(ctx context.Context, tx *sqlx.Tx, company uuid.UUID, z *zip.Writer) 
 			return err
 		}
 	}
+	return exportPhotos(ctx, tx, company, photos, z)
+}
+
+// exportPhotos writes the pictures of photographs.
+func exportPhotos(ctx context.Context, tx *sqlx.Tx, company uuid.UUID, photos []archivedPhoto, z *zip.Writer) error {
 	for _, p := range photos {
 		var image, thumb []byte
 		if err := tx.QueryRowxContext(ctx, `select image, thumb from photos where company_id = $1
@@ -237,6 +227,26 @@ func export(ctx context.Context, tx *sqlx.Tx, company uuid.UUID, z *zip.Writer) 
 		}
 	}
 	return nil
+}
+
+// shelfFile returns the newest editions as a shelf file.
+func shelfFile(editions []archivedEdition) any {
+	shelf := struct {
+		Format   string            `json:"format"`
+		Version  int               `json:"version"`
+		Products []json.RawMessage `json:"products"`
+		Media    []json.RawMessage `json:"media"`
+	}{shelfFormat, 1, []json.RawMessage{}, []json.RawMessage{}}
+	for _, e := range editions {
+		switch {
+		case !e.Newest:
+		case e.Shelf == string(ProductShelf):
+			shelf.Products = append(shelf.Products, e.Sheet)
+		default:
+			shelf.Media = append(shelf.Media, e.Sheet)
+		}
+	}
+	return shelf
 }
 
 func photoName(id uuid.UUID, small bool) string {

@@ -10,6 +10,20 @@ import (
 // workings show the film from the amount, the volume from the film, and the
 // mass from the volume.
 func (c Coat) workings(p *material.Product, b Build, u Under, thinner float64) []measure.Working {
+	return []measure.Working{c.filmWorking(p, b, thinner), c.volumeWorking(b, u), {
+		Title:   "Mass to mix",
+		Formula: "volume × density of the mix",
+		Inputs: []measure.Value{
+			{Name: "Volume to mix", Kind: measure.KindVolume, SI: float64(b.Need)},
+			{Name: "Density of the mix", Kind: measure.KindDensity, SI: float64(b.Density.Value), Source: b.Density.Source},
+		},
+		Result: measure.Value{Name: "Mass to mix", Kind: measure.KindMass, SI: float64(b.NeedMass)},
+		Source: "Definition of density",
+	}}
+}
+
+// filmWorking shows the film from the amount.
+func (c Coat) filmWorking(p *material.Product, b Build, thinner float64) measure.Working {
 	film := measure.Working{
 		Title:  "Wet film",
 		Result: measure.Value{Name: "Wet film", Kind: measure.KindFilm, SI: float64(b.Wet)},
@@ -55,6 +69,11 @@ func (c Coat) workings(p *material.Product, b Build, u Under, thinner float64) [
 		film.Inputs = append(film.Inputs, measure.Value{Name: "Thinner, of A + B", Kind: measure.KindFraction, SI: thinner,
 			Source: c.Thinner.Source})
 	}
+	return film
+}
+
+// volumeWorking shows the volume from the film.
+func (c Coat) volumeWorking(b Build, u Under) measure.Working {
 	volume := measure.Working{
 		Title:   "Volume to mix",
 		Formula: "area × wet film ÷ (1 − loss)",
@@ -93,14 +112,5 @@ func (c Coat) workings(p *material.Product, b Build, u Under, thinner float64) [
 				SI: float64(share.Volume), Source: share.Source})
 		}
 	}
-	return []measure.Working{film, volume, {
-		Title:   "Mass to mix",
-		Formula: "volume × density of the mix",
-		Inputs: []measure.Value{
-			{Name: "Volume to mix", Kind: measure.KindVolume, SI: float64(b.Need)},
-			{Name: "Density of the mix", Kind: measure.KindDensity, SI: float64(b.Density.Value), Source: b.Density.Source},
-		},
-		Result: measure.Value{Name: "Mass to mix", Kind: measure.KindMass, SI: float64(b.NeedMass)},
-		Source: "Definition of density",
-	}}
+	return volume
 }

@@ -86,22 +86,7 @@ func (c *Calendar) add(j Job, held map[string]Booked) {
 				one.Machines = append(one.Machines, string(m))
 			}
 		}
-		var why []cause
-		bound := func(text string, all []roster.Window) {
-			if len(all) == 0 {
-				return
-			}
-			why = append(why, cause{text, all})
-			one.Windows = c.meeting(one.Windows, func(s roster.Slot) bool { return holds(all, s) })
-		}
-		if b.Gate == work.CoatingWeather {
-			bound("the forecast says no", c.fair(surfaceOf(j.Plan, b.Surface).Survey))
-		}
-		bound("the site wants it quiet", c.hushed(j, b))
-		bound("what it takes is not there yet", c.awaited(j, b))
-		if len(own.Access) > 0 && !show.Passing {
-			why = append(why, cause{"nobody may work on site", own.Access})
-		}
+		why := c.bounded(&one, j, b, len(own.Access) > 0 && !show.Passing, own.Access)
 		c.causes[show.key()] = why
 		for _, g := range before {
 			one.After = append(one.After, c.after(g))
@@ -134,6 +119,28 @@ func (c *Calendar) add(j Job, held map[string]Booked) {
 	}
 	c.Problem.Jobs = append(c.Problem.Jobs, own)
 	c.byJob[j.ID] = j
+}
+
+// bounded keeps a task to the hours that weather, the site and deliveries leave it, and returns
+// what bounds it. The hours of access are bounds of the whole job: they are only told.
+func (c *Calendar) bounded(one *roster.Task, j Job, b *block, closed bool, access []roster.Window) []cause {
+	var why []cause
+	bound := func(text string, all []roster.Window) {
+		if len(all) == 0 {
+			return
+		}
+		why = append(why, cause{text, all})
+		one.Windows = c.meeting(one.Windows, func(s roster.Slot) bool { return holds(all, s) })
+	}
+	if b.Gate == work.CoatingWeather {
+		bound("the forecast says no", c.fair(surfaceOf(j.Plan, b.Surface).Survey))
+	}
+	bound("the site wants it quiet", c.hushed(j, b))
+	bound("what it takes is not there yet", c.awaited(j, b))
+	if closed {
+		why = append(why, cause{"nobody may work on site", access})
+	}
+	return why
 }
 
 // dated is a job without its tasks: when it may begin, and by when it is due.

@@ -85,6 +85,28 @@ func search(need measure.Volume, sizes []Size, g float64) ([][]int, bool) {
 			best = i
 		}
 	}
+	f := fill{sizes: sizes, units: units, largest: largest, best: best}
+	if !f.all(order, wanted) {
+		return nil, false
+	}
+	return f.front(wanted), true
+}
+
+// fill is the least cost of each volume in units, up to where only the size that is cheapest by
+// volume is added any more.
+type fill struct {
+	sizes         []Size
+	units         []int
+	largest, best int
+	cost          []int64 // of the last volumes, in a ring
+	last          []uint8 // the size added last, by volume
+	top           int     // the greatest volume looked at
+}
+
+// all looks at every volume up to the wanted one and a largest kit more; false where that is
+// more than is worth it.
+func (f *fill) all(order []int, wanted int) bool {
+	sizes, units, largest, best := f.sizes, f.units, f.largest, f.best
 	// The costs of the last volumes stand in a ring, of a power of two for speed.
 	ring := 1 << bits.Len(uint(largest))
 	mask := ring - 1
@@ -105,7 +127,7 @@ func search(need measure.Volume, sizes []Size, g float64) ([][]int, bool) {
 			break
 		}
 		if v*len(sizes) > mostWork {
-			return nil, false
+			return false
 		}
 		least, by := int64(dear), uint8(0)
 		from := steps
@@ -125,6 +147,14 @@ func search(need measure.Volume, sizes []Size, g float64) ([][]int, bool) {
 		cost[v&mask], top = least, v
 		last = append(last, by)
 	}
+	f.cost, f.last, f.top = cost, last, top
+	return true
+}
+
+// front lists the ways that cost less than all that leave less over, from the least over.
+func (f *fill) front(wanted int) [][]int {
+	sizes, units, largest, best, top := f.sizes, f.units, f.largest, f.best, f.top
+	cost, last, mask := f.cost, f.last, len(f.cost)-1
 	var paths [][]int
 	cheapest := int64(math.MaxInt64)
 	for v := wanted; v < wanted+largest; v++ {
@@ -156,7 +186,7 @@ func search(need measure.Volume, sizes []Size, g float64) ([][]int, bool) {
 		}
 		paths = append(paths, counts)
 	}
-	return paths, true
+	return paths
 }
 
 // cheaper compares costs per unit, exactly; of equal ones the smaller size fills up

@@ -52,7 +52,24 @@ func add[T ~float64](l *lister, name string, kind measure.Kind, v *measure.Sourc
 
 // Facts are the lines of the sheet in the order in which it is read.
 func (p Product) Facts() []Fact {
-	l := &lister{group: "Mix"}
+	l := &lister{}
+	l.mix(p)
+	l.film(p)
+	l.curing("", p.Curing)
+	for _, h := range p.Hardeners {
+		l.group = "Hardener " + h.Name
+		l.words("mixing ratio", fmt.Sprintf("%g : %g by %s", h.A, h.B, h.Ratio.Basis), h.Ratio.Source)
+		l.curing("Hardener "+h.Name, h.Curing)
+	}
+	l.conditions(p)
+	l.company(p)
+	l.sold(p)
+	return l.all
+}
+
+// mix lists what is mixed, and how.
+func (l *lister) mix(p Product) {
+	l.group = "Mix"
 	ratio := make([]string, len(p.Components))
 	for i, c := range p.Components {
 		ratio[i] = strconv.FormatFloat(c.Parts, 'g', 6, 64)
@@ -77,7 +94,10 @@ func (p Product) Facts() []Fact {
 	add(l, "mixing", measure.KindSpan, p.Mixing)
 	add(l, "standing after mixing", measure.KindSpan, p.Induction)
 	add(l, "mixed at once, at most", measure.KindMass, p.MixMax)
+}
 
+// film lists how much of it is laid.
+func (l *lister) film(p Product) {
 	l.group = "Film"
 	if p.Printed != nil {
 		kind := map[string]measure.Kind{"wet-film": measure.KindFilm, "dry-film": measure.KindFilm,
@@ -90,14 +110,10 @@ func (p Product) Facts() []Fact {
 	add(l, "thickest film on a wall", measure.KindFilm, p.FilmMaxVertical)
 	add(l, "hides from", measure.KindFilm, p.Hides)
 	add(l, "usual loss", measure.KindFraction, p.Loss)
+}
 
-	l.curing("", p.Curing)
-	for _, h := range p.Hardeners {
-		l.group = "Hardener " + h.Name
-		l.words("mixing ratio", fmt.Sprintf("%g : %g by %s", h.A, h.B, h.Ratio.Basis), h.Ratio.Source)
-		l.curing("Hardener "+h.Name, h.Curing)
-	}
-
+// conditions lists what air, slab and parts have to be like.
+func (l *lister) conditions(p Product) {
 	l.group = "Conditions"
 	add(l, "coldest air", measure.KindTemperature, p.AirMin)
 	add(l, "warmest air", measure.KindTemperature, p.AirMax)
@@ -111,7 +127,10 @@ func (p Product) Facts() []Fact {
 	}
 	add(l, "most humid slab", measure.KindFraction, p.SlabHumidityMax)
 	l.words("damp", map[string]string{"bears": "bears it", "harms": "harms it"}[p.Damp], "")
+}
 
+// company lists what it goes over, under and with.
+func (l *lister) company(p Product) {
 	l.group = "Goes with"
 	l.words("goes over", Listed(p.Over), "")
 	l.words("takes over it", Listed(p.Under), "")
@@ -128,7 +147,10 @@ func (p Product) Facts() []Fact {
 		l.portion("thinner, at most", p.ThinnerMax)
 	}
 	l.words("broadcast", Listed(p.Broadcast), "")
+}
 
+// sold lists its kits, and how it is stored.
+func (l *lister) sold(p Product) {
 	l.group = "Sold and stored"
 	for _, k := range p.Kits {
 		price := ""
@@ -149,7 +171,6 @@ func (p Product) Facts() []Fact {
 	add(l, "store below", measure.KindTemperature, p.StoreMax)
 	l.words("hazards", strings.ReplaceAll(Listed(p.Hazards), "-", " "), "")
 	l.words("wear", Listed(p.Wear), "")
-	return l.all
 }
 
 func (l *lister) curing(group string, c Curing) {

@@ -80,69 +80,74 @@ func (s System) Display(k Kind) []Step {
 	return all[:n]
 }
 
+// one is the steps of a kind with one unit.
+func one(symbol string, si float64, decimals int) [4]Step {
+	return [4]Step{{Symbol: symbol, SI: si, Decimals: decimals}}
+}
+
+// counted returns steps with how many of them there are.
+func counted(list [4]Step) ([4]Step, int) {
+	for n := 1; n < len(list); n++ {
+		if list[n].Symbol == "" {
+			return list, n
+		}
+	}
+	return list, len(list)
+}
+
+// pick returns the steps of a system, with how many there are.
+func (s System) pick(metric, customary [4]Step) ([4]Step, int) {
+	if s == US {
+		return counted(customary)
+	}
+	return counted(metric)
+}
+
 // steps are the same without a list made for each number that is printed.
 func (s System) steps(k Kind) (all [4]Step, n int) {
-	us := s == US
-	one := func(symbol string, si float64, decimals int) [4]Step {
-		return [4]Step{{Symbol: symbol, SI: si, Decimals: decimals}}
-	}
-	counted := func(list [4]Step) ([4]Step, int) {
-		for n := 1; n < len(list); n++ {
-			if list[n].Symbol == "" {
-				return list, n
-			}
-		}
-		return list, len(list)
-	}
-	pick := func(metric, customary [4]Step) ([4]Step, int) {
-		if us {
-			return counted(customary)
-		}
-		return counted(metric)
-	}
 	switch k {
 	case KindLength:
-		return pick([4]Step{{From: 0.0995, Symbol: "m", SI: 1, Decimals: 3}, {Symbol: "mm", SI: 0.001, Decimals: 1}},
+		return s.pick([4]Step{{From: 0.0995, Symbol: "m", SI: 1, Decimals: 3}, {Symbol: "mm", SI: 0.001, Decimals: 1}},
 			[4]Step{{Symbol: "ft", SI: Foot, Decimals: 2, FeetInch: true}})
 	case KindArea:
-		return pick(one("m²", 1, 2), one("ft²", SqFoot, 1))
+		return s.pick(one("m²", 1, 2), one("ft²", SqFoot, 1))
 	case KindFilm:
-		return pick(
+		return s.pick(
 			[4]Step{{From: 0.001, Symbol: "mm", SI: 0.001, Decimals: 2}, {Symbol: "µm", SI: Micron}},
 			one("mil", Mil, 1))
 	case KindVolume:
-		return pick(
+		return s.pick(
 			[4]Step{{From: 2, Symbol: "m³", SI: 1, Decimals: 2}, {From: 0.9995 * Litre, Symbol: "L", SI: Litre, Decimals: 2},
 				{From: 0.0995 * Litre, Symbol: "mL", SI: Litre / 1000}, {Symbol: "mL", SI: Litre / 1000, Decimals: 1}},
 			[4]Step{{From: 999.5 * Gallon, Symbol: "gal", SI: Gallon},
 				{From: 0.9995 * Gallon, Symbol: "gal", SI: Gallon, Decimals: 2},
 				{From: 9.95 * FlOz, Symbol: "fl oz", SI: FlOz, Decimals: 1}, {Symbol: "fl oz", SI: FlOz, Decimals: 2}})
 	case KindMass:
-		return pick(
+		return s.pick(
 			[4]Step{{From: 0.9995, Symbol: "kg", SI: 1, Decimals: 2}, {From: 0.0995, Symbol: "g", SI: 0.001},
 				{Symbol: "g", SI: 0.001, Decimals: 1}},
 			[4]Step{{From: 0.9995 * Pound, Symbol: "lb", SI: Pound, Decimals: 2},
 				{From: 4 * Ounce, Symbol: "oz", SI: Ounce, Decimals: 1}, {Symbol: "oz", SI: Ounce, Decimals: 2}})
 	case KindScale:
-		return pick(
+		return s.pick(
 			[4]Step{{From: 9.9995, Symbol: "kg", SI: 1, Decimals: 2}, {From: 0.9995, Symbol: "kg", SI: 1, Decimals: 3},
 				{From: 0.0995, Symbol: "g", SI: 0.001}, {Symbol: "g", SI: 0.001, Decimals: 1}},
 			[4]Step{{From: 0.9995 * Pound, Symbol: "lb", SI: Pound, Decimals: 2},
 				{From: 4 * Ounce, Symbol: "oz", SI: Ounce, Decimals: 1}, {Symbol: "oz", SI: Ounce, Decimals: 2}})
 	case KindMark:
-		return pick(one("cm", 0.01, 1), [4]Step{{Symbol: "ft", SI: Foot, Decimals: 2, FeetInch: true}})
+		return s.pick(one("cm", 0.01, 1), [4]Step{{Symbol: "ft", SI: Foot, Decimals: 2, FeetInch: true}})
 	case KindRatio:
 		return counted(one("", 1, 2))
 	case KindDensity:
-		return pick(one("kg/L", 1000, 3), one("lb/gal", Pound/Gallon, 2))
+		return s.pick(one("kg/L", 1000, 3), one("lb/gal", Pound/Gallon, 2))
 	case KindSpread:
-		return pick(one("m²/L", 1/Litre, 2), one("ft²/gal", SqFoot/Gallon, 0))
+		return s.pick(one("m²/L", 1/Litre, 2), one("ft²/gal", SqFoot/Gallon, 0))
 	case KindCoverage:
-		return pick(
+		return s.pick(
 			[4]Step{{From: 0.9995, Symbol: "kg/m²", SI: 1, Decimals: 2}, {Symbol: "g/m²", SI: 0.001}},
 			one("lb/ft²", Pound/SqFoot, 3))
 	case KindPace:
-		return pick(one("m²/h", 1.0/Hour, 1), one("ft²/h", SqFoot/Hour, 0))
+		return s.pick(one("m²/h", 1.0/Hour, 1), one("ft²/h", SqFoot/Hour, 0))
 	case KindSpan:
 		return counted([4]Step{{From: 72 * Hour, Symbol: "days", SI: 24 * Hour, Decimals: 1},
 			{From: 2 * Hour, Symbol: "h", SI: Hour, Decimals: 1}, {Symbol: "min", SI: Minute, Decimals: 1}})
@@ -151,13 +156,13 @@ func (s System) steps(k Kind) (all [4]Step, n int) {
 	case KindAngle:
 		return counted(one("°", 1, 1))
 	case KindTemperature:
-		return pick(one("°C", 1, 1), [4]Step{{Symbol: "°F", SI: 5.0 / 9, Offset: -32 * 5.0 / 9, Decimals: 0}})
+		return s.pick(one("°C", 1, 1), [4]Step{{Symbol: "°F", SI: 5.0 / 9, Offset: -32 * 5.0 / 9, Decimals: 0}})
 	case KindEmission:
-		return pick(one("g/m²/24h", 0.001/(24*Hour), 1), one("lb/1000ft²/24h", Pound/(1000*SqFoot)/(24*Hour), 1))
+		return s.pick(one("g/m²/24h", 0.001/(24*Hour), 1), one("lb/1000ft²/24h", Pound/(1000*SqFoot)/(24*Hour), 1))
 	case KindPressure:
-		return pick(one("MPa", 1e6, 2), one("psi", Pound*gravity/(Inch*Inch), 0))
+		return s.pick(one("MPa", 1e6, 2), one("psi", Pound*gravity/(Inch*Inch), 0))
 	case KindContent:
-		return pick(one("g/L", 1, 0), one("lb/gal", Pound/Gallon, 2))
+		return s.pick(one("g/L", 1, 0), one("lb/gal", Pound/Gallon, 2))
 	case KindViscosity:
 		return counted([4]Step{{From: 10, Symbol: "Pa·s", SI: 1, Decimals: 1}, {Symbol: "mPa·s", SI: 0.001}})
 	case KindNumber:

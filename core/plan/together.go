@@ -39,6 +39,23 @@ type JobNeed struct {
 	Left measure.Volume `json:"left" doc:"m³ left over where the job buys its own"`
 }
 
+// reservedOnce returns the stock that a job has reserved and no job before it, of those in date,
+// and what is to be said of the rest. It adds the containers to those seen.
+func reservedOnce(f job.File, seen map[string]bool, now time.Time) (stock []kit.Container, notes []string) {
+	for _, c := range f.Job.Stock {
+		if seen[c.ID] {
+			notes = append(notes,
+				fmt.Sprintf("A container of %s is reserved by more than one of these jobs; it counts once.", c.Sheet))
+			continue
+		}
+		seen[c.ID] = true
+		if !c.Expired(now) || f.Job.Methods.Shelf == school.IfSealed {
+			stock = append(stock, c)
+		}
+	}
+	return stock, notes
+}
+
 // BuyTogether buys for several jobs at once, exactly as for one: whole kits that
 // cover the sum of their needs, after the stock that each has reserved. It fails
 // where they are priced in different currencies.
@@ -59,18 +76,8 @@ func BuyTogether(files []job.File, units measure.System, now time.Time) (Togethe
 			t.Notes = append(t.Notes, fmt.Sprintf("%s is not whole yet: %s Its needs here may be too small.", f.Job.Name,
 				p.Refused()[0].Text))
 		}
-		var stock []kit.Container
-		for _, c := range f.Job.Stock {
-			if seen[c.ID] {
-				t.Notes = append(t.Notes,
-					fmt.Sprintf("A container of %s is reserved by more than one of these jobs; it counts once.", c.Sheet))
-				continue
-			}
-			seen[c.ID] = true
-			if !c.Expired(now) || f.Job.Methods.Shelf == school.IfSealed {
-				stock = append(stock, c)
-			}
-		}
+		stock, notes := reservedOnce(f, seen, now)
+		t.Notes = append(t.Notes, notes...)
 		wants = append(wants, f.Job.Buying...)
 		for _, b := range p.Purchases {
 			key := material.SheetKey{Product: b.Product, Hardener: b.Hardener}

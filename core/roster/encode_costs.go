@@ -42,7 +42,7 @@ func (e *encoded) costs(known *Cost) bool {
 		return false
 	}
 	total(Late, worst, late)
-	var buys, over, moved []lcg.Part
+	var buys, over []lcg.Part
 	one := func(a lcg.Atom) lcg.Part { return lcg.Part{Term: e.count(a), Times: 1} }
 	for _, a := range e.bought {
 		buys = append(buys, one(a))
@@ -64,6 +64,14 @@ func (e *encoded) costs(known *Cost) bool {
 	if len(e.perCrew) > 0 {
 		s.Sum(e.parts[Moving], e.perCrew)
 	}
+	moved := e.moves(one)
+	total(Moves, int64(len(moved)), moved)
+	return true
+}
+
+// moves bounds the end of the schedule, and returns the tasks that are booked otherwise than before.
+func (e *encoded) moves(one func(lcg.Atom) lcg.Part) (moved []lcg.Part) {
+	s := e.s
 	e.parts[Finish] = s.Number(0, int32(e.horizon))
 	for i := range e.tasks {
 		s.Apart(lcg.True(), e.end[i], e.parts[Finish])
@@ -86,8 +94,7 @@ func (e *encoded) costs(known *Cost) bool {
 		moved = append(moved, one(stays.Not()))
 		s.Prefer(stays)
 	}
-	total(Moves, int64(len(moved)), moved)
-	return true
+	return moved
 }
 
 // sooner counts when each job is done, which decides between schedules that cost the same.

@@ -1,8 +1,15 @@
 package school
 
+import "slices"
+
 // Questions lists every question with its answers, their reasons and their
 // consequences: common practice, no source.
 func Questions() []Question {
+	return slices.Concat(mixingQuestions(), layingQuestions(), detailQuestions())
+}
+
+// mixingQuestions lists those about preparation and mixing.
+func mixingQuestions() []Question {
 	return []Question{
 		ask(KeyOpening, "Mechanical preparation", func(m *Methods) *Opening { return &m.Opening },
 			answer(Grind, "Grind", "Works on anything hard and leaves a profile that can be seen.",
@@ -46,6 +53,12 @@ func Questions() []Question {
 			answer(TintAfter, "After mixing", "A ratio error cannot hide in the colour.", "Takes minutes of the pot life."),
 			answer(TintBefore, "Into A beforehand", "Saves minutes when they count.", "Pigment adds to A: weigh A without it."),
 		),
+	}
+}
+
+// layingQuestions lists those about laying a coat and what lies between coats.
+func layingQuestions() []Question {
+	return []Question{
 		ask("residue", "Pail residue", func(m *Methods) *Residue { return &m.Residue },
 			answer(SecondBucket, "Pour into a second bucket and mix again", "What clung unmixed stays behind.",
 				"Another bucket for each batch."),
@@ -74,6 +87,12 @@ func Questions() []Question {
 			answer(CoatOver, "Coat over it when sound", "Saves the grinding.",
 				"A spot that was not sound takes the floor with it."),
 		),
+	}
+}
+
+// detailQuestions lists those about details of a floor and of its materials.
+func detailQuestions() []Question {
+	return []Question{
 		ask("warmth", "Temperature of the parts", func(m *Methods) *Warmth { return &m.Warmth },
 			answer(KeepCool, "Keep cool", "Longer pot life.", "Stiff to mix and to spread."),
 			answer(WarmUp, "Warm to make it flow", "Bubbles leave, it levels.", "About 10 K halve the pot life."),

@@ -99,6 +99,11 @@ func (s *Service) measureRoutes() {
 			}
 			return api.Answer(d), err
 		})
+	s.walkRoutes()
+}
+
+// walkRoutes follow a walk along walls while it is typed.
+func (s *Service) walkRoutes() {
 	api.Register(s.API, huma.Operation{OperationID: "readWalk", Method: http.MethodPost, Path: "/api/walk/read",
 		Description: "Follows a walk along the walls as people write it"},
 		func(ctx context.Context, in *api.Body[struct {

@@ -62,39 +62,7 @@ func (s *Service) calendarRoutes() {
 		})
 	api.Register(s.API, huma.Operation{OperationID: "addCalendarAddress", Method: http.MethodPost,
 		Path: "/api/calendar-addresses", Description: "Makes an address that whoever has it can read, until it is revoked"},
-		func(ctx context.Context, in *api.Body[struct {
-			Crew   string `json:"crew,omitempty" maxLength:"60"`
-			Person string `json:"person,omitempty" maxLength:"60" doc:"By name: what the crew does in which this person is then"`
-		}]) (*api.Body[CalendarAddress], error) {
-			who := api.Person(ctx)
-			house, err := s.house(ctx, who.CompanyID)
-			if err != nil {
-				return nil, s.Fail(ctx, "read the crews", err)
-			}
-			if in.Body.Crew != "" && !slices.ContainsFunc(days.Crews(house),
-				func(c job.StandingCrew) bool { return c.ID == in.Body.Crew }) {
-				return nil, huma.Error422UnprocessableEntity(
-					"There is no such crew. Name one that is on the roster, or none for everybody.")
-			}
-			if _, there := house.CrewOf(in.Body.Person); in.Body.Person != "" && (!there || in.Body.Crew != "") {
-				return nil, huma.Error422UnprocessableEntity(
-					"There is nobody of that name in a crew, or a crew is named besides. Name one person who is on the roster.")
-			}
-			secret := make([]byte, secretBytes)
-			_, _ = rand.Read(secret) // never fails
-			told := base64.RawURLEncoding.EncodeToString(secret)
-			id, err := s.store.AddCalendarLink(ctx, who.CompanyID,
-				store.CalendarLink{Crew: in.Body.Crew, Member: in.Body.Person}, who.ID, hashed(told))
-			if errors.Is(err, store.ErrTooManyLinks) {
-				return nil, huma.Error422UnprocessableEntity(
-					"There are as many calendar addresses as can be. Revoke one that nobody reads.")
-			}
-			if err != nil {
-				return nil, s.Fail(ctx, "make a calendar address", err)
-			}
-			return api.Answer(CalendarAddress{ID: id, Crew: in.Body.Crew, Person: in.Body.Person, MadeBy: who.Name,
-				MadeAt: time.Now(), Path: "/calendar/" + told + ".ics"}), nil
-		})
+		s.addAddress)
 	api.Register(s.API, huma.Operation{OperationID: "revokeCalendarAddress", Method: http.MethodDelete,
 		Path: "/api/calendar-addresses/{address}", Description: "Ends an address: nothing is read there any more"},
 		func(ctx context.Context, in *struct {
@@ -129,6 +97,41 @@ func (s *Service) calendarRoutes() {
 			}
 			return api.Answer(times), nil
 		})
+}
+
+// addAddress makes a calendar address, whose secret is told only now.
+func (s *Service) addAddress(ctx context.Context, in *api.Body[struct {
+	Crew   string `json:"crew,omitempty" maxLength:"60"`
+	Person string `json:"person,omitempty" maxLength:"60" doc:"By name: what the crew does in which this person is then"`
+}]) (*api.Body[CalendarAddress], error) {
+	who := api.Person(ctx)
+	house, err := s.house(ctx, who.CompanyID)
+	if err != nil {
+		return nil, s.Fail(ctx, "read the crews", err)
+	}
+	if in.Body.Crew != "" && !slices.ContainsFunc(days.Crews(house),
+		func(c job.StandingCrew) bool { return c.ID == in.Body.Crew }) {
+		return nil, huma.Error422UnprocessableEntity(
+			"There is no such crew. Name one that is on the roster, or none for everybody.")
+	}
+	if _, there := house.CrewOf(in.Body.Person); in.Body.Person != "" && (!there || in.Body.Crew != "") {
+		return nil, huma.Error422UnprocessableEntity(
+			"There is nobody of that name in a crew, or a crew is named besides. Name one person who is on the roster.")
+	}
+	secret := make([]byte, secretBytes)
+	_, _ = rand.Read(secret) // never fails
+	told := base64.RawURLEncoding.EncodeToString(secret)
+	id, err := s.store.AddCalendarLink(ctx, who.CompanyID,
+		store.CalendarLink{Crew: in.Body.Crew, Member: in.Body.Person}, who.ID, hashed(told))
+	if errors.Is(err, store.ErrTooManyLinks) {
+		return nil, huma.Error422UnprocessableEntity(
+			"There are as many calendar addresses as can be. Revoke one that nobody reads.")
+	}
+	if err != nil {
+		return nil, s.Fail(ctx, "make a calendar address", err)
+	}
+	return api.Answer(CalendarAddress{ID: id, Crew: in.Body.Crew, Person: in.Body.Person, MadeBy: who.Name,
+		MadeAt: time.Now(), Path: "/calendar/" + told + ".ics"}), nil
 }
 
 // hashed is what is kept of a secret.

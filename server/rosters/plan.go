@@ -90,19 +90,43 @@ func (s *Service) calendars(ctx context.Context, bookings []days.Booked, only *[
 	ctx, cancel := context.WithTimeout(ctx, rosterTime)
 	defer cancel()
 	now := time.Now()
-	remake := func(ctx context.Context, id string, f job.File) (days.Job, error) {
-		made, err := s.planner.MakeFor(ctx, f, who.Units, now)
-		return days.Job{ID: id, File: f, Plan: made, Films: stage.FilmsOf(f, who.Units, now, 0),
-			Cool: stage.FilmsOf(f, who.Units, now, days.Cooler)}, err
+	jobs, slow, err := s.known(ctx, within, open, now)
+	if err != nil {
+		return none(err)
 	}
-	jobs := make([]days.Job, 0, len(open))
+	left = append(left, slow...)
+	return stands, house, func(t days.Try) (*days.Calendar, error) {
+		tried, err := t.Jobs(jobs, func(id string, f job.File) (days.Job, error) { return s.remake(within, id, f, now) })
+		if err != nil {
+			return nil, err
+		}
+		c := days.Build(t.House(house), tried, bookings, now, rosterWeeks)
+		c.Left = append(c.Left, left...)
+		return c, nil
+	}, nil
+}
+
+// remake plans a job for the roster.
+func (s *Service) remake(ctx context.Context, id string, f job.File, now time.Time) (days.Job, error) {
+	units := api.Person(ctx).Units
+	made, err := s.planner.MakeFor(ctx, f, units, now)
+	return days.Job{ID: id, File: f, Plan: made, Films: stage.FilmsOf(f, units, now, 0),
+		Cool: stage.FilmsOf(f, units, now, days.Cooler)}, err
+}
+
+// known returns jobs as the roster needs them, those planned before as they were, and the ones
+// that take too long to be planned in the time of ctx. Within is what the caller waits for.
+func (s *Service) known(ctx, within context.Context, open []store.Job, now time.Time) (jobs []days.Job,
+	left []days.Unplanned, err error) {
+	who := api.Person(ctx)
+	jobs = make([]days.Job, 0, len(open))
 	for _, j := range open {
 		known := jobKey{company: who.CompanyID, job: j.ID, revision: j.Revision, units: who.Units,
 			hour: now.Unix() / int64(time.Hour/time.Second)}
 		one, kept := s.jobs.Get(known)
 		if !kept && ctx.Err() == nil {
 			alone, cancel := context.WithTimeout(ctx, jobTime)
-			one, err = remake(alone, j.ID.String(), j.File)
+			one, err = s.remake(alone, j.ID.String(), j.File, now)
 			took := alone.Err()
 			cancel()
 			switch {
@@ -111,7 +135,7 @@ func (s *Service) calendars(ctx context.Context, bookings []days.Booked, only *[
 			case ctx.Err() == nil && errors.Is(took, context.DeadlineExceeded):
 				s.jobs.Add(known, days.Job{}) // not tried again until it changes
 			case within.Err() != nil || ctx.Err() == nil:
-				return none(err)
+				return nil, nil, err
 			}
 		}
 		if one.ID == "" {
@@ -123,15 +147,7 @@ func (s *Service) calendars(ctx context.Context, bookings []days.Booked, only *[
 		}
 		jobs = append(jobs, one)
 	}
-	return stands, house, func(t days.Try) (*days.Calendar, error) {
-		tried, err := t.Jobs(jobs, func(id string, f job.File) (days.Job, error) { return remake(within, id, f) })
-		if err != nil {
-			return nil, err
-		}
-		c := days.Build(t.House(house), tried, bookings, now, rosterWeeks)
-		c.Left = append(c.Left, left...)
-		return c, nil
-	}, nil
+	return jobs, left, nil
 }
 
 // oneTry is how long a plan is looked for with each change that is tried.

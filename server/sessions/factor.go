@@ -146,6 +146,11 @@ func (s *Service) factorRoutes() {
 			s.notify(ctx, p, "your second factor was removed")
 			return nil, nil
 		})
+	s.factorOfOthersRoutes()
+}
+
+// factorOfOthersRoutes are those by which an owner decides about the second factors of others.
+func (s *Service) factorOfOthersRoutes() {
 	api.Register(s.API, huma.Operation{OperationID: "dropFactor", Method: http.MethodPut,
 		Path: "/api/people/{person}/factor-removed", Description: "For somebody whose device is lost; ends their sessions"},
 		func(ctx context.Context, in *PersonPath) (*struct{}, error) {

@@ -253,6 +253,12 @@ func pourChanges(in *input.Inputs, l input.ResolvedCoat, train sim.Train) []chan
 		all = append(all, change{"Hardener " + h.Name, func(_ *job.File, c *buildup.Coat) { c.Hardener = id },
 			[]finding.PatchStep{{Op: "add", Path: l.Path + "/hardener", Value: id}}})
 	}
+	return append(all, practiceChanges(in, l, train)...)
+}
+
+// practiceChanges returns what another practice may do for the pour of a coat.
+func practiceChanges(in *input.Inputs, l input.ResolvedCoat, train sim.Train) []change {
+	var all []change
 	if l.Coat.Colours != nil && in.Methods.Tinting != school.TintBefore {
 		tinting := in.File.Job.Methods
 		tinting.Tinting = school.TintBefore

@@ -1,6 +1,10 @@
 package cause
 
-import "nephelon/core/record"
+import (
+	"slices"
+
+	"nephelon/core/record"
+)
 
 // Source is where the weights are from.
 const Source = "common practice, no source: the order in which causes are suspected, and how much each sign counts"
@@ -8,41 +12,57 @@ const Source = "common practice, no source: the order in which causes are suspec
 // Symptoms are what may be seen on a floor, with what may have caused it: common practice,
 // no source. A weight of 3 settles most cases by itself, 1 is a hint.
 func Symptoms() []Symptom {
-	abrade := func(text string) Remedy { return Remedy{text, 0.10, true} }
-	remove := Remedy{"Remove what is soft, wipe, abrade, another coat there.", 0.45, true}
-	sealed := Remedy{"Sand, seal, another coat on a falling temperature.", 0.15, true}
-	waste := Remedy{"Carry it outside, leave it, never add water, never seal it; its section wants another batch.", 0,
-		true}
-	bare := Remedy{"Remove to what is sound, prepare again, coat again.", 0.60, true}
-	washed := Remedy{"Wash, abrade, another coat.", 0.12, true}
+	return slices.Concat(mixSymptoms(), bondSymptoms(), filmSymptoms())
+}
+
+// The remedies that several causes have, with hours of one person's work for each square metre.
+
+func abrade(text string) Remedy { return Remedy{text, 0.10, true} }
+
+func remove() Remedy {
+	return Remedy{"Remove what is soft, wipe, abrade, another coat there.", 0.45, true}
+}
+
+func seal() Remedy { return Remedy{"Sand, seal, another coat on a falling temperature.", 0.15, true} }
+
+func carryOut() Remedy {
+	return Remedy{"Carry it outside, leave it, never add water, never seal it; its section wants another batch.", 0, true}
+}
+
+func strip() Remedy { return Remedy{"Remove to what is sound, prepare again, coat again.", 0.60, true} }
+
+func wash() Remedy { return Remedy{"Wash, abrade, another coat.", 0.12, true} }
+
+// mixSymptoms lists what comes of mixing, pouring and joining.
+func mixSymptoms() []Symptom {
 	return []Symptom{
 		{"soft", "Sticky or soft spots", []Cause{
 			{"residue", "Unmixed residue tipped out of the pail", 1.2, false, nil,
-				"Was a pail turned over or left to drain on the floor there?", remove},
-			{"ratio", "The batch was off its ratio", 1.1, false, []Shows{{Fact: record.OffRatio, Weight: 3}}, "", remove},
+				"Was a pail turned over or left to drain on the floor there?", remove()},
+			{"ratio", "The batch was off its ratio", 1.1, false, []Shows{{Fact: record.OffRatio, Weight: 3}}, "", remove()},
 			{"mixing", "It was mixed too short", 1.0, false, []Shows{{Fact: record.UnderMixed, Weight: 2.5}},
-				"Did streaks show when it was poured?", remove},
+				"Did streaks show when it was poured?", remove()},
 			{"pair", "A wrong pair: A with the B of another product", 0.6, false, nil,
-				"Was a pail of another product open at the mixing place?", remove},
+				"Was a pail of another product open at the mixing place?", remove()},
 			{"cold", "Too cold to cure", 0.7, false, []Shows{{Fact: record.ColdSlab, Weight: 2.5}}, "",
 				Remedy{"Warm the room and wait; what is still soft after the sheet's full cure comes out.", 0.02, false}},
 		}},
 		{"bubbles", "Bubbles, craters, pinholes", []Cause{
 			{"outgassing", "The slab warmed up and breathed out while it was poured", 1.2, false,
-				[]Shows{{Fact: record.Warming, Weight: 3}}, "", sealed},
+				[]Shows{{Fact: record.Warming, Weight: 3}}, "", seal()},
 			{"porous", "Porous ground that no primer had closed", 1.0, false, []Shows{{Fact: record.OpenSurface, Weight: 1}},
-				"Did the primer sink in and leave the ground dull?", sealed},
-			{"air", "Air whipped in while mixing", 0.7, false, nil, "Did the paddle run fast or draw a vortex?", sealed},
+				"Did the primer sink in and leave the ground dull?", seal()},
+			{"air", "Air whipped in while mixing", 0.7, false, nil, "Did the paddle run fast or draw a vortex?", seal()},
 			{"damp", "Damp under it", 0.6, false,
-				[]Shows{{Fact: record.OpenSurface, Weight: 1.5}, {Fact: record.Damp, Weight: 1}}, "", sealed},
+				[]Shows{{Fact: record.OpenSurface, Weight: 1.5}, {Fact: record.Damp, Weight: 1}}, "", seal()},
 		}},
 		{"hot", "Hot, smoking or set in the bucket", []Cause{
 			{"stood", "It stood in the pail too long", 1.1, false,
-				[]Shows{{Fact: record.Stood, Weight: 2.5}, {Fact: record.PouredLate, Weight: 1.5}}, "", waste},
+				[]Shows{{Fact: record.Stood, Weight: 2.5}, {Fact: record.PouredLate, Weight: 1.5}}, "", carryOut()},
 			{"large", "Too large a batch for its heat", 1.0, false, []Shows{{Fact: record.HotBucket, Weight: 0.5}},
-				"Was more than one batch in the pail?", waste},
-			{"warm", "Warm parts", 0.8, false, nil, "Had the pails stood in the sun or a heated van?", waste},
-			{"hardener", "Too much hardener", 0.5, false, []Shows{{Fact: record.MuchHardener, Weight: 2.5}}, "", waste},
+				"Was more than one batch in the pail?", carryOut()},
+			{"warm", "Warm parts", 0.8, false, nil, "Had the pails stood in the sun or a heated van?", carryOut()},
+			{"hardener", "Too much hardener", 0.5, false, []Shows{{Fact: record.MuchHardener, Weight: 2.5}}, "", carryOut()},
 		}},
 		{"lap", "Lap lines, cold joints", []Cause{
 			{"late", "The edge had set before it was joined", 1.3, false, []Shows{{Fact: record.JoinedLate, Weight: 3}}, "",
@@ -63,22 +83,28 @@ func Symptoms() []Symptom {
 			{"dipped", "A thick coat was dipped and rolled", 0.7, false, nil, "Was it rolled out of a tray?",
 				abrade("Another coat, poured and spread.")},
 		}},
+	}
+}
+
+// bondSymptoms lists what comes of the ground, of weather and of what lies on it.
+func bondSymptoms() []Symptom {
+	return []Symptom{
 		{"peeling", "Peels in sheets", []Cause{
 			{"window", "The window was missed without abrading", 1.2, false,
-				[]Shows{{Fact: record.MissedWindow, Weight: 3}}, "", bare},
+				[]Shows{{Fact: record.MissedWindow, Weight: 3}}, "", strip()},
 			{"surface", "A weak, dusty or oily surface", 1.0, false,
-				[]Shows{{Fact: record.OpenSurface, Weight: 2.5}, {Fact: record.OpenDust, Weight: 1}}, "", bare},
+				[]Shows{{Fact: record.OpenSurface, Weight: 2.5}, {Fact: record.OpenDust, Weight: 1}}, "", strip()},
 			{"damp", "Damp from below", 0.8, false, []Shows{{Fact: record.NearDew, Weight: 1.5}},
-				"Is the underside of the sheet damp?", bare},
-			{"acid", "Acid that was not neutralised", 0.4, false, nil, "Was the ground etched?", bare},
-			{"early", "The coat below was not ready", 0.4, false, []Shows{{Fact: record.TooEarly, Weight: 2}}, "", bare},
+				"Is the underside of the sheet damp?", strip()},
+			{"acid", "Acid that was not neutralised", 0.4, false, nil, "Was the ground etched?", strip()},
+			{"early", "The coat below was not ready", 0.4, false, []Shows{{Fact: record.TooEarly, Weight: 2}}, "", strip()},
 		}},
 		{"haze", "White haze, water spots", []Cause{
-			{"dew", "The film fell under the dew point", 1.3, false, []Shows{{Fact: record.NearDew, Weight: 3}}, "", washed},
+			{"dew", "The film fell under the dew point", 1.3, false, []Shows{{Fact: record.NearDew, Weight: 3}}, "", wash()},
 			{"water", "Rain, drips or a sprinkler within a day", 0.9, false,
 				[]Shows{{Fact: record.OpenWater, Weight: 2}, {Fact: record.OpenForecast, Weight: 1.5}},
-				"Did water stand on it within a day?", washed},
-			{"humid", "Damp air", 0.8, false, []Shows{{Fact: record.Damp, Weight: 2.5}}, "", washed},
+				"Did water stand on it within a day?", wash()},
+			{"humid", "Damp air", 0.8, false, []Shows{{Fact: record.Damp, Weight: 2.5}}, "", wash()},
 		}},
 		{"fisheyes", "Fisheyes", []Cause{
 			{"oil", "Silicone, oil or wax on the ground", 1.2, false, []Shows{{Fact: record.OpenSurface, Weight: 2}},
@@ -104,6 +130,12 @@ func Symptoms() []Symptom {
 			{"draught", "A draught", 0.6, false, nil, "Was a door or window open?",
 				abrade("Sand, another coat with the room closed.")},
 		}},
+	}
+}
+
+// filmSymptoms lists what comes of the film, its colour and its sheet.
+func filmSymptoms() []Symptom {
+	return []Symptom{
 		{"bare", "Bare or thin patches", []Cause{
 			{"thin", "Too thin a film", 1.1, false, []Shows{{Fact: record.ThinFilm, Weight: 3}}, "", abrade("Another coat.")},
 			{"edge", "An edge that was not wetted first", 0.9, false, nil, "Are they along edges and faces only?",
@@ -119,8 +151,8 @@ func Symptoms() []Symptom {
 		{"bond", "Will not bond over a filled place or between coats", []Cause{
 			{"gloss", "Gloss left in places", 1.1, false,
 				[]Shows{{Fact: record.OpenSurface, Weight: 2}, {Fact: record.MissedWindow, Weight: 2}},
-				"Did places still shine before it was coated?", bare},
-			{"dust", "Dust left from abrading", 0.9, false, []Shows{{Fact: record.OpenDust, Weight: 2.5}}, "", bare},
+				"Did places still shine before it was coated?", strip()},
+			{"dust", "Dust left from abrading", 0.9, false, []Shows{{Fact: record.OpenDust, Weight: 2.5}}, "", strip()},
 		}},
 		{"through", "Filler or ground shows through", []Cause{
 			{"thin", "A thin colour coat", 1.0, false,
@@ -128,8 +160,8 @@ func Symptoms() []Symptom {
 			{"primer", "An untinted primer", 0.9, false, nil, "Was the primer clear?", abrade("Tint it, another coat.")},
 		}},
 		{"undried", "Never quite dry on a decorative pour", []Cause{
-			{"ratio", "Unequal parts", 1.2, false, []Shows{{Fact: record.OffRatio, Weight: 3}}, "", remove},
-			{"pigment", "Too much pigment", 0.9, false, nil, "Was colour added until it looked right?", remove},
+			{"ratio", "Unequal parts", 1.2, false, []Shows{{Fact: record.OffRatio, Weight: 3}}, "", remove()},
+			{"pigment", "Too much pigment", 0.9, false, nil, "Was colour added until it looked right?", remove()},
 			{"cold", "A cold room", 0.8, false, []Shows{{Fact: record.ColdSlab, Weight: 2.5}}, "",
 				Remedy{"Warm the room and wait.", 0.02, false}},
 		}},
