@@ -10,15 +10,16 @@ import (
 	"path/filepath"
 
 	"nephelon/core/measure"
+	"nephelon/core/record"
 	"nephelon/exchange"
 	"nephelon/server"
 )
 
 // runGenerate writes what is made from the Go types: the description of the
-// API, the table of units and the schemas of the files.
+// API, the tables of units and words, and the schemas of the files.
 func runGenerate(_ context.Context, arguments []string, _ io.Reader, _, complain io.Writer) error {
 	f := flags("generate", "[-api FOLDER] [-schemas FOLDER]", complain)
-	api := f.String("api", "", "`folder` for openapi.gen.json and units.gen.json")
+	api := f.String("api", "", "`folder` for openapi.gen.json, units.gen.json and words.gen.json")
 	schemas := f.String("schemas", "", "`folder` for the JSON Schemas of the plan file, the shelf file and the plan")
 	if err := parse(f, arguments); err != nil {
 		return err
@@ -56,7 +57,14 @@ func runGenerate(_ context.Context, arguments []string, _ io.Reader, _, complain
 	if err != nil {
 		return fmt.Errorf("encode the units: %w", err)
 	}
-	return write(filepath.Join(*api, "units.gen.json"), units)
+	if err := write(filepath.Join(*api, "units.gen.json"), units); err != nil {
+		return err
+	}
+	words, err := json.MarshalIndent(map[string]any{"recordKinds": record.Words()}, "", "  ")
+	if err != nil {
+		return fmt.Errorf("encode the words: %w", err)
+	}
+	return write(filepath.Join(*api, "words.gen.json"), words)
 }
 
 func write(name string, text []byte) error {

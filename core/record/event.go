@@ -117,56 +117,6 @@ func (e *Event) When() time.Time {
 	return e.Logged()
 }
 
-// needs is what of its body a kind cannot do without.
-func needs(e *Event) string {
-	b := &e.Body
-	missing := ""
-	want := func(there bool, text string) {
-		if !there && missing == "" {
-			missing = text
-		}
-	}
-	switch e.Kind {
-	case Gated:
-		want(b.Gate != "", "body.gate: name the gate that is closed")
-		want(b.Saw != "" || b.Reason != "", "body.saw: say what was seen, or why the gate is overridden")
-	case Read:
-		want(b.Slab != nil || b.Air != nil || b.Humidity != nil, "body.slab: enter at least one of slab, air and humidity")
-	case Weighed:
-		want(len(b.Masses) > 1, "body.masses: enter the mass of each part")
-	case Lot:
-		want(slices.ContainsFunc(b.Lots, func(l string) bool { return l != "" }), "body.lots: enter the lot of a part")
-	case Film:
-		want(b.Film != nil && *b.Film > 0, "body.film: enter the film as the gauge shows it")
-	case Noted, Deviated:
-		want(b.Text != "", "body.text: say what happened")
-	case Pictured:
-		want(b.Photo != "", "body.photo: name the photograph")
-	case Left:
-		want(b.Product != "" && b.Mass != nil, "body.mass: enter how much of which product is left")
-	case Served:
-		want(b.Stage != "", "body.stage: name what the floor was given for")
-	case Fault:
-		want(b.Seen != "", "body.seen: name what is wrong")
-	case Answered:
-		want(b.Question != "" && b.Yes != nil, "body.yes: answer with yes or no")
-	case Found:
-		want(b.Cause != "", "body.cause: name what it turned out to be")
-	case Signed:
-		want(b.Text != "", "body.text: enter the name of who signs")
-	case Struck:
-		want(b.Struck != "", "body.struck: name the event that is struck")
-	}
-	switch e.Kind {
-	case Meets, Mixed, Poured, Spread, Rolled, Joined, Lost, Weighed, Lot, Film:
-		_, _, batch := BatchOf(e.Task)
-		want(batch, "task: name the batch that it happened to")
-	case Gated, Abraded, Fault, Began, Ended:
-		want(e.Task != "", "task: name the coat or task that it belongs to")
-	}
-	return missing
-}
-
 // FieldAt is the field that a refusal names where the clock of a device is wrong.
 const FieldAt = "at"
 
@@ -178,7 +128,7 @@ const far = 120 * time.Second
 // The sentence begins with the field.
 func Check(e *Event, now time.Time) string {
 	switch {
-	case !slices.Contains(e.Kind.Values(), e.Kind):
+	case e.Kind.rule() == nil:
 		return fmt.Sprintf("kind: there is no kind of event “%s”", e.Kind)
 	case e.Logged().After(now.Add(far)):
 		return fmt.Sprintf("%s: it lies %s in the future; set the clock of this device, then send it again", FieldAt,
@@ -193,7 +143,7 @@ func Check(e *Event, now time.Time) string {
 	if text := bounds(e); text != "" {
 		return text
 	}
-	return needs(e)
+	return e.lacks()
 }
 
 // BatchOf tells which batch of which coat an id names, a batch's or its section's.
@@ -313,13 +263,4 @@ func breaks(events []Event, sound map[string]bool) []Break {
 		return cmp.Or(strings.Compare(a.Device, b.Device), cmp.Compare(a.Number, b.Number))
 	})
 	return found
-}
-
-// Values returns all values, in the order in which they are shown.
-func (Kind) Values() []Kind {
-	return []Kind{
-		Gated, Read, Meets, Mixed, Poured, Spread, Rolled, Joined, Lost, Weighed, Lot, Film, Noted,
-		Deviated, Pictured, Began, Ended, Abraded, Left, Served, Fault, Answered, Found, Signed, Closed,
-		Struck,
-	}
 }

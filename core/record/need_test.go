@@ -40,16 +40,16 @@ func TestEachKindNeedsItsFields(t *testing.T) {
 		{Struck, "", "body.struck", Body{}, Body{Struck: "id"}},
 	} {
 		bad, good := &Event{Kind: c.kind, Task: c.task, Body: c.without}, &Event{Kind: c.kind, Task: c.task, Body: c.with}
-		if got := needs(bad); !strings.HasPrefix(got, c.field+":") {
+		if got := bad.lacks(); !strings.HasPrefix(got, c.field+":") {
 			t.Errorf("%s without: %q, want %s…", c.kind, got, c.field)
 		}
-		if got := needs(good); got != "" {
+		if got := good.lacks(); got != "" {
 			t.Errorf("%s with all it needs: %q", c.kind, got)
 		}
 	}
 	for kind, task := range map[Kind]work.ID{Meets: "coat/c", Poured: "", Abraded: "", Began: "",
 		Joined: "coat/c/batch/0"} {
-		if got := needs(&Event{Kind: kind, Task: task}); !strings.HasPrefix(got, "task:") {
+		if got := (&Event{Kind: kind, Task: task}).lacks(); !strings.HasPrefix(got, "task:") {
 			t.Errorf("%s of %q: %q", kind, task, got)
 		}
 	}

@@ -31,6 +31,9 @@ func TestStoredHashesNeverChange(t *testing.T) {
 	for file, version := range map[string]int{"events-1.json": 0, "events-2.json": SealVersion} {
 		events := pinned(t, file)
 		for _, k := range Kind("").Values() {
+			if version == 0 { // nothing is sealed like that any more
+				break
+			}
 			if !slices.ContainsFunc(events, func(e Event) bool { return e.Kind == k }) {
 				t.Errorf("%s: no event of the kind %q; seal one with the program as it is and add it", file, k)
 			}

@@ -1,16 +1,8 @@
 import { until } from '@vueuse/core'
-import type { Component } from 'vue'
-import { createRouter, createWebHistory, type RouteRecordRaw } from 'vue-router'
-import type { Step } from './api/client'
+import { createRouter, createWebHistory } from 'vue-router'
+import { steps } from './features/job/steps'
 import { beingTaken } from './fields/useReader'
 import { useSession } from './session/session'
-
-type Page = () => Promise<{ default: Component }>
-
-/** A page of a job. */
-function step(path: Step, title: string, component: Page): RouteRecordRaw {
-  return { path, component, meta: { title } }
-}
 
 export const router = createRouter({
   history: createWebHistory(),
@@ -38,15 +30,7 @@ export const router = createRouter({
       props: true,
       redirect: (to) => `/jobs/${String(to.params.id)}/measure`,
       meta: { title: 'Job' },
-      children: [
-        step('measure', 'Measure', () => import('./features/measure/MeasurePage.vue')),
-        step('survey', 'Survey', () => import('./features/survey/SurveyPage.vue')),
-        step('build-up', 'Build-up', () => import('./features/buildup/BuildUpPage.vue')),
-        step('kits', 'Kits', () => import('./features/kits/KitsPage.vue')),
-        step('batches', 'Batches', () => import('./features/batches/BatchesPage.vue')),
-        step('pour', 'Pour', () => import('./features/pour/PourPage.vue')),
-        { path: 'days', component: () => import('./features/roster/DaysPage.vue'), meta: { title: 'Days' } },
-      ],
+      children: steps.map((s) => ({ path: s.id, component: s.page, meta: { title: s.name } })),
     },
     {
       path: '/jobs/:id/day/:coat?/:batch?',

@@ -80,7 +80,7 @@ function pick(event: MouseEvent, section: number): void {
       :d="s.d"
       fill-rule="evenodd"
       class="section"
-      :class="{ chosen: s.number === chosen, picks }"
+      :class="[s.words, { chosen: s.number === chosen, picks }]"
       :fill="fillOf(s)"
       @click="picks && pick($event, s.number)"
     />
@@ -94,7 +94,7 @@ function pick(event: MouseEvent, section: number): void {
     >
       <circle :r="letters * 0.93" />
       <text :y="letters * 0.37" class="number">{{ s.number }}</text>
-      <text v-if="s.words" :y="letters * 1.95" class="state">{{ s.words }}</text>
+      <text v-if="s.words" :y="letters * -1.3" class="state">{{ s.words }}</text>
     </g>
     <slot :view="view" :width="WIDTH" />
   </svg>

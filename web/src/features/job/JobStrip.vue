@@ -20,18 +20,13 @@ function words(s: StepState | undefined): string {
       v-for="(s, i) in all"
       :key="s.id"
       :to="stepPath(jobId, s.id)"
-      :class="state(s.id)?.state ?? 'todo'"
+      :class="s.words ? 'days' : (state(s.id)?.state ?? 'todo')"
       :data-step="s.id"
       :data-state="state(s.id)?.state"
     >
       <span class="number">{{ i + 1 }}</span>
       <span class="name">{{ s.name }}</span>
-      <span class="state">{{ words(state(s.id)) }}</span>
-    </router-link>
-    <router-link :to="`/jobs/${jobId}/days`" class="days" data-step="days">
-      <span class="number">{{ all.length + 1 }}</span>
-      <span class="name">Days</span>
-      <span class="state">who and when</span>
+      <span class="state">{{ s.words ?? words(state(s.id)) }}</span>
     </router-link>
   </nav>
 </template>

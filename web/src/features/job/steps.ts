@@ -1,16 +1,28 @@
-import type { Finding, Step } from '../../api/client'
+import type { Component } from 'vue'
+import type { Finding } from '../../api/client'
 
-/** The steps of a job, in the order of the work, as pages. */
-export const steps: { id: Step; name: string }[] = [
-  { id: 'measure', name: 'Measure' },
-  { id: 'survey', name: 'Survey' },
-  { id: 'build-up', name: 'Build-up' },
-  { id: 'kits', name: 'Kits' },
-  { id: 'batches', name: 'Batches' },
-  { id: 'pour', name: 'Pour' },
+/** A page of a job. */
+export interface JobStep {
+  /** The last part of its address. */
+  id: string
+  name: string
+  page: () => Promise<{ default: Component }>
+  /** What stands below its name, where the plan says nothing of how far it is. */
+  words?: string
+}
+
+/** The pages of a job, in the order of the work. A page is added here and nowhere else. */
+export const steps: JobStep[] = [
+  { id: 'measure', name: 'Measure', page: () => import('../measure/MeasurePage.vue') },
+  { id: 'survey', name: 'Survey', page: () => import('../survey/SurveyPage.vue') },
+  { id: 'build-up', name: 'Build-up', page: () => import('../buildup/BuildUpPage.vue') },
+  { id: 'kits', name: 'Kits', page: () => import('../kits/KitsPage.vue') },
+  { id: 'batches', name: 'Batches', page: () => import('../batches/BatchesPage.vue') },
+  { id: 'pour', name: 'Pour', page: () => import('../pour/PourPage.vue') },
+  { id: 'days', name: 'Days', page: () => import('../roster/DaysPage.vue'), words: 'who and when' },
 ]
 
-export function stepPath(job: string, step: Step): string {
+export function stepPath(job: string, step: string): string {
   return `/jobs/${job}/${step}`
 }
 

@@ -1,31 +1,5 @@
 import type { RecordKind } from '../../api/client'
+import words from '../../api/words.gen.json'
 
 /** What each kind of event is called. */
-export const kindWords: Record<RecordKind, string> = {
-  gate: 'Gate',
-  reading: 'Readings',
-  meets: 'Mixing started',
-  mixed: 'Mixed',
-  poured: 'Poured',
-  spread: 'Spread',
-  rolled: 'Rolled',
-  joined: 'Edge joined',
-  lost: 'Bucket lost',
-  weighed: 'Weights',
-  lot: 'Lots',
-  film: 'Film',
-  note: 'Note',
-  deviation: 'Deviation',
-  photo: 'Photograph',
-  began: 'Began',
-  ended: 'Ended',
-  abraded: 'Abraded',
-  leftover: 'Left over',
-  served: 'Released for use',
-  fault: 'Fault',
-  answer: 'Answer',
-  found: 'Cause found',
-  signed: 'Signed',
-  closed: 'Day closed',
-  struck: 'Taken back',
-}
+export const kindWords: Record<RecordKind, string> = words.recordKinds
