@@ -113,7 +113,7 @@ func TestKineticsAreEntered(t *testing.T) {
 	p.sees("[data-test=kinetics] summary", "its chemistry's, from memory")
 	p.click("[data-test=own-kinetics]")
 	p.fill("share reacted at gel", "1.4")
-	p.sees("[data-test=judged]", "the share reacted at gel lies between 0 and 1")
+	p.sees("[data-test=judged]", "the degree of cure at gel must be between 0 and 1")
 	p.fill("share reacted at gel", "0.55")
 	p.until(`!document.querySelector('[data-test=judged]').innerText.includes('lies between 0 and 1')`)
 	p.choose("Source of how it reacts", "own test")

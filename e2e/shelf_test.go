@@ -235,5 +235,5 @@ func TestHouseMethodsAndStock(t *testing.T) {
 	p.saved()
 	p.open("/stock")
 	p.sees("[data-test=container-st-undertow-2]", "Lock gate")
-	p.sees("[data-test=stock-keelbody-100]", "12 L of Keelbody 100 A stands without its partner")
+	p.sees("[data-test=stock-keelbody-100]", "12 L of Keelbody 100 A has no matching part")
 }

@@ -134,7 +134,7 @@ func decoded(text []byte, document, into any) error {
 	}
 	if errors.As(err, &wrong) {
 		return &Refusal{"/" + strings.ReplaceAll(wrong.Field, ".", "/"),
-			"A " + wrong.Value + " cannot stand here; compare it with the schema."}
+			"A " + wrong.Value + " cannot be here; compare it with the schema."}
 	}
 	if err != nil {
 		return &Refusal{Text: "The file cannot be read: " + err.Error() + "."}
@@ -274,7 +274,8 @@ func refusals(v *jsonschema.ValidationError, english *message.Printer) []error {
 		return []error{&Refusal{path, fmt.Sprintf("%q is no day or time that there is; write it like %s.",
 			fmt.Sprint(k.Got), like)}}
 	case *kind.Type:
-		return []error{&Refusal{path, fmt.Sprintf("A %s stands here where %s belongs.", k.Got, strings.Join(k.Want, " or "))}}
+		return []error{&Refusal{path, fmt.Sprintf("There is a %s here where %s belongs.", k.Got,
+			strings.Join(k.Want, " or "))}}
 	case *kind.Enum:
 		allowed := make([]string, len(k.Want))
 		for i, w := range k.Want {

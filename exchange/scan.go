@@ -94,7 +94,7 @@ func (s *scanner) value() error {
 		}
 	case json.Delim:
 		if len(s.path) > mostDepth {
-			return s.refuse("This lies deeper than anything in such a file; remove it.")
+			return s.refuse("This is nested deeper than anything in such a file; remove it.")
 		}
 		if t == '{' {
 			return s.object()
@@ -137,7 +137,7 @@ func (s *scanner) object() error {
 			return s.refuse("The name of a field holds a character that ends texts (U+0000); remove it.")
 		}
 		if slices.Contains(seen, name) {
-			return s.refuse("This field stands twice; remove one of the two.")
+			return s.refuse("This field is there twice; remove one of the two.")
 		}
 		if seen = append(seen, name); len(seen) > mostFields {
 			s.path = s.path[:last]
@@ -159,7 +159,7 @@ func (s *scanner) list() error {
 	for i := 0; s.decoder.More(); i++ {
 		if i == mostItems {
 			s.path = s.path[:last]
-			return s.refuse(fmt.Sprintf("More than %d entries stand in this list; cut it into several.", mostItems))
+			return s.refuse(fmt.Sprintf("This list has more than %d entries; split it into several.", mostItems))
 		}
 		s.path[last].index = i
 		if err := s.value(); err != nil {

@@ -46,7 +46,7 @@ func (s *Server) authenticate(ctx huma.Context, next func(huma.Context)) {
 	}
 	if sessions.LacksFactor(p, op.OperationID) {
 		refuse(http.StatusForbidden,
-			fmt.Sprintf("%s wants a second factor of everybody. Set one up under your name first.", p.Company))
+			fmt.Sprintf("%s requires a second factor of everybody. Set one up under your name first.", p.Company))
 		return
 	}
 	if turns, is := s.costly[op.OperationID]; is {

@@ -130,7 +130,7 @@ func TestReadersWhileTyping(t *testing.T) {
 		{"/api/reshape", map[string]any{"surface": surface, "change": map[string]any{"op": "push", "wall": 1,
 			"length": 9}}, http.StatusOK, `"floor"`},
 		{"/api/part", map[string]any{"surface": surface, "wall": 1, "width": 900}, http.StatusUnprocessableEntity,
-			"No part of the floor lies that far"},
+			"No part of the floor is that far"},
 		{"/api/part", map[string]any{"surface": surface, "wall": 1, "width": 1}, http.StatusOK, `"`},
 	} {
 		if status, text := c.send(http.MethodPost, ask.path, ask.body); status != ask.status ||

@@ -70,7 +70,7 @@ func Parts(p material.Product, q PartsQuestion, units measure.System) (PartsAnsw
 	}
 	if q.To < q.From && (sheet.MaterialMin != nil && q.To < sheet.MaterialMin.Value) {
 		a.Notes = append(a.Notes,
-			fmt.Sprintf("Its sheet wants parts of %s at least: colder ones are thick, hard to mix and may blush.",
+			fmt.Sprintf("Its sheet requires parts of %s at least: colder ones are thick, hard to mix and may blush.",
 				units.Temperature(sheet.MaterialMin.Value)))
 	}
 	if q.Put == cure.IceBath {

@@ -86,7 +86,7 @@ func TestNotesOnParts(t *testing.T) {
 		from, to measure.Temperature
 		words    string
 	}{
-		{cure.IceBath, 24, 15, "Keep the lids closed"}, {cure.IceBath, 24, 15, "Its sheet wants parts of 16 °C"},
+		{cure.IceBath, 24, 15, "Keep the lids closed"}, {cure.IceBath, 24, 15, "Its sheet requires parts of 16 °C"},
 		{cure.WarmBath, 14, 24, "Warm parts are thin"}, {cure.Blanket, 14, 24, "No flame"},
 	} {
 		a, err := Parts(p, PartsQuestion{Mass: 9, From: c.from, To: c.to, Put: c.put, Batch: 6, Place: 5}, measure.Metric)

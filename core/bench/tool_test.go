@@ -91,7 +91,7 @@ func TestThePumpsOfTheBench(t *testing.T) {
 		t.Errorf("%+v, %v", a, err)
 	}
 	if _, err := Pump(p, PumpQuestion{Pumps: material.Pumps{Built: "ratio", A: 30e-6, B: 30e-6}, Volume: 0.0018},
-		measure.Metric); err == nil || !strings.Contains(err.Error(), "wants 2 : 1") {
+		measure.Metric); err == nil || !strings.Contains(err.Error(), "needs 2 : 1") {
 		t.Errorf("1 : 1 pumps: %v", err)
 	}
 	paint := product(t, "causeway-2c")

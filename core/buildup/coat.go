@@ -232,7 +232,7 @@ func (c Coat) checkParts(path refusing) *finding.Finding {
 		return path.refuse("/own/pinned", "All joins of this coat are placed, and some are pinned besides.",
 			"Keep the one or the other.")
 	case c.Own != nil && !c.Own.held():
-		return path.refuse("/own/pinned", "A pinned join lies on another one, or at the edge of the surface.",
+		return path.refuse("/own/pinned", "A pinned join is on another one, or at the edge of the surface.",
 			"Pin each join at its own share of the coat, between 0 and 1, in the order of the work.")
 	case c.Own != nil && !c.Own.fair():
 		return path.refuse("/own/shares", "A batch of nothing, or a thousand times as large as another, covers no section.",
@@ -269,7 +269,8 @@ func (c Coat) checkAdded(path refusing) *finding.Finding {
 	case c.Thinner != nil && !c.Thinner.Within(material.MostAdded):
 		return path.refuse("/thinner", "That is no longer a coating.", "Enter the thinner as a percentage, and say of what.")
 	case c.Amount.Basis == ByStone && !c.Wets():
-		return path.refuse("/scatter", "It is stated by the mass of its stones, but not how many lie on a square metre.",
+		return path.refuse("/scatter", "It is stated by the mass of its stones, but not how many there are on a "+
+			"square metre.",
 			"Choose the stones it takes, and enter their mass on a square metre.")
 	case c.Amount.Basis == ByStone && c.Amount.Value > 1:
 		return path.refuse("/amount", "That is more resin than stone.",

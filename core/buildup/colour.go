@@ -103,7 +103,7 @@ func (c Colouring) check(path string) *finding.Finding {
 	}
 	if c.Way == "base" && c.Base <= 0 {
 		return &finding.Finding{Level: finding.Refused, Step: finding.BuildUp, Path: path + "/base",
-			Text: "Nothing is set aside for the base.", WayOut: "Enter how much of the coat the base takes."}
+			Text: "Nothing is set aside for the base.", WayOut: "Enter the share of the coat that is base colour."}
 	}
 	return nil
 }

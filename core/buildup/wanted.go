@@ -61,7 +61,7 @@ func (j *judge) additions(i int) {
 			j.warn(coat.Path+"/scatter", "Scatter something else, or hold it with another product.",
 				&finding.Fix{Label: "Scatter nothing into coat " + fmt.Sprint(i+1),
 					Patch: []finding.PatchStep{change("remove", coat.Path+"/scatter", nil)}}, nil,
-				"Coat %d: %s is scattered into %s, whose sheet takes %s.", i+1, m.Name, coat.Sheet.Name,
+				"Coat %d: %s is broadcast into %s, whose sheet allows %s.", i+1, m.Name, coat.Sheet.Name,
 				material.Listed(coat.Sheet.Broadcast))
 		}
 		if m := j.bed.Media[s.Medium]; s.Degree == "full" && i == len(j.layers)-1 && m != nil && m.Kind != "pebble" {
@@ -85,7 +85,7 @@ func (j *judge) tinted(i int, p material.Portion, path, what, name string) {
 	j.warn(path, "Use less pigment, or a stronger one.",
 		&finding.Fix{Label: name + " at " + j.units.Fraction(most.Value) + " " + most.Words(),
 			Patch: []finding.PatchStep{change("replace", path+"/portion", *most)}}, nil,
-		"Coat %d: %s of %s (%s) is more than %s takes, %s (%s); it may stay soft.",
+		"Coat %d: %s of %s (%s) is more than %s allows, %s (%s); it may stay soft.",
 		i+1, j.units.Fraction(p.Value), what, p.Words(), coat.Sheet.Name, j.units.Fraction(most.Value), most.Words())
 }
 
@@ -122,7 +122,7 @@ func (j *judge) grains(i int) {
 		}
 	}
 	j.warn(coat.Path+"/grit", fmt.Sprintf("Lay at least %s dry, or take a finer grit.", j.units.Film(dry)), fix, nil,
-		"Coat %d: grains of %s of %s stand in a dry film of %s, which holds grains to %s; feet pull larger ones out.",
+		"Coat %d: grains of %s of %s are in a dry film of %s, which holds grains up to %s; traffic pulls larger ones out.",
 		i+1, m.Name, j.units.Film(m.Grain.Value), j.units.Film(coat.Build.Dry), j.units.Film(coat.Build.Dry*grainOverFilm))
 }
 
@@ -158,7 +158,7 @@ func (j *judge) hiding(i int) {
 	j.warn(coat.Path+"/product", "Tint the first coat dark, or lay it thicker.",
 		&finding.Fix{Label: "Tint coat 1 dark", Patch: []finding.PatchStep{change("add", j.layers[0].Path+"/pigment", tint)}},
 		nil,
-		"Coat %d: fillings in the floor show through %s of %s; %s, and nothing dark lies below.", i+1,
+		"Coat %d: fillings in the floor show through %s of %s; %s, and there is no dark coat below.", i+1,
 		j.units.Film(coat.Build.Wet), coat.Sheet.Name, reason)
 }
 
@@ -285,7 +285,7 @@ func (j *judge) slip(last int) {
 	}
 	j.warn(top.Path+"/grit", fmt.Sprintf("Stir a grit of at least %s into it, and test the floor wet.",
 		j.units.Film(want)), nil, seek,
-		"%s wants grains of about %s (common practice; measure it by ANSI A326.3 or DIN 51130), but %s.", j.bed.Slip,
+		"%s needs grains of about %s (common practice; measure it by ANSI A326.3 or DIN 51130), but %s.", j.bed.Slip,
 		j.units.Film(want), has)
 }
 

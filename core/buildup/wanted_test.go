@@ -44,7 +44,8 @@ func TestPigmentAgainstTheSheet(t *testing.T) {
 	a.PigmentMax = share(0.04, material.OfAB)
 	tint := func(v measure.Fraction) []Coat { return []Coat{{Pigment: &Tint{Portion: *share(v, material.OfAB)}}} }
 	none(t, told(bed(), tint(0.04), a))
-	f := one(t, told(bed(), tint(0.041), a), "/surfaces/0/coats/0/pigment", "4.1% of pigment", "more than The a takes, 4%")
+	f := one(t, told(bed(), tint(0.041), a), "/surfaces/0/coats/0/pigment", "4.1% of pigment",
+		"more than The a allows, 4%")
 	patch(t, f.Fix, finding.PatchStep{Op: "replace", Path: "/surfaces/0/coats/0/pigment/portion",
 		Value: *share(0.04, material.OfAB)})
 	cups := []Coat{{Colours: &Colouring{Way: "shares", Colours: []Colour{
@@ -68,7 +69,7 @@ func TestWhatIsScattered(t *testing.T) {
 	none(t, told(on, []Coat{scatter("f", "light")}, a))
 	none(t, told(on, []Coat{scatter("gone", "full")}, a))
 	f := one(t, told(on, []Coat{scatter("q", "even")}, a), "/surfaces/0/coats/0/scatter",
-		"Grey quartz is scattered into The a, whose sheet takes flake")
+		"Grey quartz is broadcast into The a, whose sheet allows flake")
 	patch(t, f.Fix, finding.PatchStep{Op: "remove", Path: "/surfaces/0/coats/0/scatter"})
 	a.Broadcast = nil
 	none(t, told(on, []Coat{scatter("q", "even")}, a))
@@ -122,7 +123,7 @@ func TestGrainsAgainstTheirFilm(t *testing.T) {
 	// 180 µm want 120 µm dry, 240 µm wet.
 	a.FilmMax = sheet(measure.Film(240.001e-6))
 	f := one(t, told(on, grit("large"), a), path, "The large of 180 µm",
-		"dry film of 100 µm, which holds grains to 150 µm", "at least 120 µm dry")
+		"dry film of 100 µm, which holds grains up to 150 µm", "at least 120 µm dry")
 	step := f.Fix.Patch[0]
 	if amount := step.Value.(Amount); step.Path != "/surfaces/0/coats/0/amount" || amount.Basis != WetFilm ||
 		!near(amount.Value, 240e-6, 1e-6) || amount.Value <= 240e-6 || f.Fix.Label != "Lay 240 µm wet" {
@@ -336,7 +337,7 @@ func TestSlip(t *testing.T) {
 	}
 	const path = "/surfaces/0/coats/1/grit"
 	none(t, told(on, scattered("q", "even", 100e-6), a, b))
-	one(t, told(on, scattered("q", "even", 101e-6), a, b), path, "R12 wants grains of about 300 µm",
+	one(t, told(on, scattered("q", "even", 101e-6), a, b), path, "R12 needs grains of about 300 µm",
 		"its grains stand out by 299 µm", "ANSI A326.3")
 	one(t, told(on, scattered("q", "light", 100e-6), a, b), path, "nothing stands out of it")
 	one(t, told(on, scattered("f", "full", 100e-6), a, b), path, "nothing stands out of it") // flakes lie flat
@@ -362,7 +363,7 @@ func TestSlip(t *testing.T) {
 		Value: Grit{Medium: "g", Dose: measure.Sourced[measure.Content]{Value: 60, Source: measure.RuleOfThumb}}})
 	for class, grain := range map[string]string{"R10": "60 µm", "R11": "150 µm", "R13": "600 µm"} {
 		on.Slip = class
-		one(t, told(on, []Coat{{}}, a), "/surfaces/0/coats/0/grit", class+" wants grains of about "+grain)
+		one(t, told(on, []Coat{{}}, a), "/surfaces/0/coats/0/grit", class+" needs grains of about "+grain)
 	}
 	on.Slip = "R9"
 	none(t, told(on, []Coat{{}}, a))

@@ -37,7 +37,7 @@ func Hourly(given []Hour) (hours []Hour, faults []HourFault) {
 	}
 	for n, i := range order {
 		if i != n {
-			tell("order", i, "its hours do not stand in order of time; they are read in that order.")
+			tell("order", i, "its hours are not in order of time; they are sorted.")
 		}
 		h := given[i]
 		if n == 0 {
@@ -48,10 +48,11 @@ func Hourly(given []Hour) (hours []Hour, faults []HourFault) {
 		gap := h.At.Sub(last.At)
 		switch {
 		case gap < time.Hour:
-			tell("double", i, "%s stands less than an hour after the entry before; it is left out.",
+			tell("double", i, "%s is less than an hour after the entry before; it is left out.",
 				h.At.Format("2 Jan 2006, 15:04"))
 		case gap > widestGap:
-			tell("gap", i, "nothing is told from %s to %s; what comes after is left out.", last.At.Format("2 Jan 2006, 15:04"),
+			tell("gap", i, "there are no hours from %s to %s; what comes after is left out.",
+				last.At.Format("2 Jan 2006, 15:04"),
 				h.At.Format("2 Jan 2006, 15:04"))
 			return hours, faults
 		case gap > time.Hour:

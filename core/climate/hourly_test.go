@@ -26,7 +26,7 @@ func TestHourly(t *testing.T) {
 		"three hours missing": {[]Hour{at(0, 8), at(4, 16)}, []measure.Temperature{8, 10, 12, 14, 16},
 			[]string{"filled in"}},
 		"years apart": {[]Hour{at(0, 8), at(1, 9), at(26280, 10)}, []measure.Temperature{8, 9},
-			[]string{"nothing is told from"}},
+			[]string{"there are no hours from"}},
 		"six hours, the bound": {[]Hour{at(0, 0), at(6, 12)}, []measure.Temperature{0, 2, 4, 6, 8, 10, 12},
 			[]string{"filled in"}},
 		"a minute longer": {[]Hour{at(0, 0), at(6.02, 12)}, []measure.Temperature{0}, []string{"left out"}},

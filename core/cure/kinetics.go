@@ -85,9 +85,9 @@ func (k Kinetics) Check() error {
 	case k.Heat > 2e6:
 		return fmt.Errorf("heat: enter at most 2,000 kJ/kg; neat resins set free some 400")
 	case k.Cp < 200 || k.Cp > 10e3:
-		return fmt.Errorf("cp: the heat capacity lies between 200 and 10,000 J/(kg·K), such as 1800")
+		return fmt.Errorf("cp: the heat capacity must be between 200 and 10,000 J/(kg·K), such as 1800")
 	case !(k.Gel > 0 && k.Gel < 1):
-		return fmt.Errorf("gel: the share reacted at gel lies between 0 and 1, such as 0.6")
+		return fmt.Errorf("gel: the degree of cure at gel must be between 0 and 1, such as 0.6")
 	case k.Usable >= k.Gel:
 		return fmt.Errorf("usable: a mix can no longer be used before it gels; enter less than gel, such as %.2g",
 			usableShare*k.Gel)

@@ -136,7 +136,7 @@ func Next(booked []Booked, now time.Time) []Booked {
 // Allowed is when a task may begin.
 type Allowed struct {
 	Opens  *time.Time `json:"opens,omitempty"`
-	Closes *time.Time `json:"closes,omitempty" doc:"The window to what lies before it"`
+	Closes *time.Time `json:"closes,omitempty" doc:"The window to the task before it"`
 }
 
 // Allowed is when each task may begin, by its key, with what lies before it booked as it

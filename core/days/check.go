@@ -32,7 +32,7 @@ func (c *Calendar) Check(booked []Booked) []Broken {
 			all = append(all, Broken{b.Job, b.Task, name + ": " + fmt.Sprintf(format, args...)})
 		}
 		if w := windows[b.key()]; w.Opens != nil && b.From.Before(*w.Opens) {
-			say("what lies before it is ready %s, and it is booked for %s.", c.when(*w.Opens), c.when(b.From))
+			say("the task before it is ready %s, and it is booked for %s.", c.when(*w.Opens), c.when(b.From))
 		} else if w.Closes != nil && b.From.After(*w.Closes) && !b.Bought {
 			say("its window closes %s, and it is booked for %s.", c.when(*w.Closes), c.when(b.From))
 		}
@@ -210,9 +210,9 @@ func (c *Calendar) Why(booked []Booked, job, task, crew string, from time.Time) 
 	until := c.time(start + c.task(at).Duration)
 	switch {
 	case from.Before(c.now):
-		return "That lies in the past."
+		return "That is in the past."
 	case w.Opens != nil && from.Before(*w.Opens):
-		return fmt.Sprintf("What lies before it is ready %s.", c.when(*w.Opens))
+		return fmt.Sprintf("The task before it is ready %s.", c.when(*w.Opens))
 	case w.Closes != nil && from.After(*w.Closes):
 		return fmt.Sprintf("Its window closes %s.", c.when(*w.Closes))
 	}

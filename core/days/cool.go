@@ -8,7 +8,7 @@ import (
 
 // cooled returns the bookings, by key, as they would have to follow each other if all films
 // came Cooler K cooler than told: in the order in which they are booked, each by its crew, no
-// earlier than booked, once what lies before it is ready and its crew and machines are free.
+// earlier than booked, once the task before it is ready and its crew and machines are free.
 // What finds no place on the calendar is left out.
 func (c *Calendar) cooled(booked []Booked) map[string]Booked {
 	order := slices.Clone(booked)

@@ -70,7 +70,7 @@ func (c *Calendar) add(j Job, held map[string]Booked) {
 			continue
 		}
 		if !told {
-			leave(fmt.Sprintf("The sheet of what lies under “%s” does not say when it can be coated.", b.Name),
+			leave(fmt.Sprintf("The data sheet of the coat under “%s” gives no recoat time.", b.Name),
 				"Enter that time on its data sheet.")
 			return
 		}
@@ -135,8 +135,8 @@ func (c *Calendar) bounded(one *roster.Task, j Job, b *block, closed bool, acces
 	if b.Gate == work.CoatingWeather {
 		bound("the forecast says no", c.fair(surfaceOf(j.Plan, b.Surface).Survey))
 	}
-	bound("the site wants it quiet", c.hushed(j, b))
-	bound("what it takes is not there yet", c.awaited(j, b))
+	bound("the site requires quiet", c.hushed(j, b))
+	bound("its material is not there yet", c.awaited(j, b))
 	if closed {
 		why = append(why, cause{"nobody may work on site", access})
 	}

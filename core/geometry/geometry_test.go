@@ -52,7 +52,7 @@ func TestCheckNamesTheFault(t *testing.T) {
 		{"bow tie", Polygon{Outline: Ring{{0, 0}, {1, 1}, {1, 0}, {0, 1}}}, "side 1 meets side 3"},
 		{"spike", Polygon{Outline: Ring{{0, 0}, {4, 0}, {2, 0}, {2, 3}}}, "folds back on itself at corner 2"},
 		{"touching itself", Polygon{Outline: Ring{{0, 0}, {4, 0}, {4, 4}, {2, 0}, {0, 4}}}, "crosses itself"},
-		{"hole outside", Polygon{square, []Ring{{{20, 0}, {21, 0}, {21, 1}}}}, "Hole 1 lies outside"},
+		{"hole outside", Polygon{square, []Ring{{{20, 0}, {21, 0}, {21, 1}}}}, "Hole 1 is outside"},
 		{"hole across", Polygon{square, []Ring{{{9, 4}, {11, 4}, {11, 5}, {9, 5}}}}, "Hole 1 meets the outline"},
 		{"hole on the wall", Polygon{square, []Ring{{{0, 4}, {1, 4}, {1, 5}, {0, 5}}}}, "Hole 1 meets the outline"},
 		{"holes crossing", Polygon{square, []Ring{{{2, 2}, {4, 2}, {4, 4}, {2, 4}}, {{3, 3}, {5, 3}, {5, 5}, {3, 5}}}},

@@ -38,7 +38,7 @@ func Peel(p Polygon, exit Point, shares []float64, seams []Seam) (pieces []Piece
 	ways := field.From(exit)
 	ends, ok := field.inner(exit)
 	if !ok {
-		return nil, true, fmt.Errorf("the exit does not lie on the floor")
+		return nil, true, fmt.Errorf("the exit is not on the floor")
 	}
 	rest := figure(p.Rings())
 	walls := rest

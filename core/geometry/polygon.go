@@ -156,7 +156,7 @@ func (p Polygon) checkHole(h int, hole Ring) *Fault {
 	}
 	for _, corner := range hole {
 		if !p.Outline.contains(corner) {
-			return &Fault{h, fmt.Sprintf("Hole %d lies outside the outline.", h+1), "Move it inside or remove it.",
+			return &Fault{h, fmt.Sprintf("Hole %d is outside the outline.", h+1), "Move it inside or remove it.",
 				[]Point{corner}}
 		}
 	}
@@ -166,7 +166,7 @@ func (p Polygon) checkHole(h int, hole Ring) *Fault {
 				[]Point{at}}
 		}
 		if other.contains(hole[0]) || hole.contains(other[0]) {
-			return &Fault{h, fmt.Sprintf("Holes %d and %d lie one inside the other.", o+1, h+1), "Remove the inner one.",
+			return &Fault{h, fmt.Sprintf("Holes %d and %d are one inside the other.", o+1, h+1), "Remove the inner one.",
 				[]Point{hole[0]}}
 		}
 	}

@@ -101,7 +101,7 @@ func (p Polygon) Parted(side int, width float64) (parts [2][]Ring, line [2]Point
 	met, _ := Chord(p, inward, level)
 	switch strip, rest := figures(below), figures(above); {
 	case !(width > 0) || len(strip) == 0 || len(rest) == 0:
-		return parts, line, &ReshapeError{"No part of the floor lies that far from the wall.",
+		return parts, line, &ReshapeError{"No part of the floor is that far from the wall.",
 			"Enter a width that leaves something on both sides."}
 	case len(strip) > 1 || len(rest) > 1 || len(met) != 2:
 		return parts, line, &ReshapeError{"A line along that wall falls apart on this floor.",

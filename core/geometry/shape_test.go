@@ -136,7 +136,7 @@ func TestPartedAlongAWall(t *testing.T) {
 		width float64
 	}{
 		"There is no wall 7.":                       {floor, 6, 1},
-		"No part of the floor lies that far":        {floor, 0, 7},
+		"No part of the floor is that far":          {floor, 0, 7},
 		"A line along that wall falls apart on thi": {u, 0, 4},
 	} {
 		if _, _, err := try.of.Parted(try.side, try.width); err == nil || err.Error()[:len(name)] != name {

@@ -185,7 +185,7 @@ func (h Hours) Check() *TimeError {
 		start, end = (start-from+day)%day, (end-from+day)%day
 		if !okStart || !okEnd || start >= end || end > length || start < before {
 			return &TimeError{fmt.Sprintf("/breaks/%d", i),
-				fmt.Sprintf("The break from %s to %s does not lie within the shift, after the one before.", b.From, b.Until),
+				fmt.Sprintf("The break from %s to %s is not within the shift, after the one before.", b.From, b.Until),
 				"Order the breaks, each inside the shift."}
 		}
 		before = end

@@ -208,7 +208,7 @@ func TestPumpsThatCannotServe(t *testing.T) {
 		{"a stroke of nothing", "gives nothing", material.Pumps{A: 1e-5}, p.Mix(), 0.001},
 		{"no A", "gives nothing", material.Pumps{B: 1e-5}, p.Mix(), 0.001},
 		{"too many strokes", "more than 20000 strokes", material.Pumps{A: 2e-7, B: 1e-7}, p.Mix(), 0.0020001},
-		{"built for another ratio", "one stroke of each gives 1.95 : 1, and Glaze wants 2 : 1",
+		{"built for another ratio", "one stroke of each gives 1.95 : 1, and Glaze needs 2 : 1",
 			material.Pumps{Built: "ratio", A: 1.95e-5, B: 1e-5}, p.Mix(), 0.001},
 		{"too small a batch", "come no closer than 25%", material.Pumps{Built: "equal", A: 3e-5, B: 1e-5}, p.Mix(), 0.00003},
 	} {
@@ -395,7 +395,7 @@ func TestTheOrderOfStock(t *testing.T) {
 		!near(float64(s.Held[1].Volume), 0.00075, 1e-9) {
 		t.Errorf("%s: %+v", order(s), s.Held)
 	}
-	if len(s.Lone) != 1 || !strings.Contains(s.Lone[0], "1 L of Two-pack A stands without its partner") {
+	if len(s.Lone) != 1 || !strings.Contains(s.Lone[0], "1 L of Two-pack A has no matching part") {
 		t.Errorf("%v", s.Lone)
 	}
 }

@@ -49,7 +49,7 @@ func Pumped(p material.Pumps, name string, mix material.Mix, batch measure.Volum
 		s.B = s.A
 		if o := off(1, 1) - 1; math.Abs(o) > goodOff {
 			return s,
-				fmt.Errorf("one stroke of each gives %.3g : 1, and %s wants %.3g : 1; take the pumps built for it, or measure "+
+				fmt.Errorf("one stroke of each gives %.3g : 1, and %s needs %.3g : 1; use pumps built for it, or measure "+
 					"by scale", float64(a/b), name, right)
 		}
 		s.Text = "Metered pumps: as many strokes of each. Never pump in the ratio, they do that themselves."

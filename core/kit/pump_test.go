@@ -31,7 +31,7 @@ func TestStrokesByHand(t *testing.T) {
 	}
 	wrong := twoPack(4, 1)
 	if _, err := Pumped(material.Pumps{Built: "ratio", A: 60 * ml, B: 30 * ml}, "Tarn", wrong.Mix(), 1800*ml,
-		measure.Metric); err == nil || !strings.Contains(err.Error(), "2 : 1, and Tarn wants 4 : 1") {
+		measure.Metric); err == nil || !strings.Contains(err.Error(), "2 : 1, and Tarn needs 4 : 1") {
 		t.Errorf("2 : 1 pumps on a 4 : 1 product: %v", err)
 	}
 }

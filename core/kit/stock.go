@@ -150,7 +150,7 @@ func (s *Stock) pair(p material.Product, mix material.Mix, byPart map[string][]C
 	for i, part := range parts {
 		left := totals[i] - makes*measure.Volume(mix.Shares[i].Volume)
 		if left > totals[i]*slack && left > 0 {
-			s.Lone = append(s.Lone, fmt.Sprintf("%s of %s stands without its partner and cannot be used.", units.Volume(left),
+			s.Lone = append(s.Lone, fmt.Sprintf("%s of %s has no matching part and cannot be used.", units.Volume(left),
 				p.Name+" "+part))
 		}
 	}

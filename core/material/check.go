@@ -37,22 +37,22 @@ func (p Product) Faults() []Fault {
 	refuse(!within(p.VolumeSolids.Value, 0, 1), "/volumeSolids",
 		fmt.Sprintf("Volume solids of %.4g are not a share between 0 and 1.", p.VolumeSolids.Value), "Write 40 % as 0.4.")
 	found = append(found, p.filmFaults()...)
-	refuse(p.Loss != nil && (p.Loss.Value < 0 || p.Loss.Value >= 0.9), "/loss", "A loss lies between 0 and 90 %.",
+	refuse(p.Loss != nil && (p.Loss.Value < 0 || p.Loss.Value >= 0.9), "/loss", "The loss must be between 0 and 90 %.",
 		"Write 5 % as 0.05.")
 	refuse(p.VOC != nil && (p.VOC.Value < 0 || p.VOC.Value > 1000), "/voc",
-		"Volatile compounds lie between 0 and 1000 g/L.", "Read the sheet again.")
+		"Volatile compounds (VOC) must be between 0 and 1000 g/L.", "Read the sheet again.")
 	refuse(p.Mixing != nil && p.Mixing.Value < 0, "/mixing", "Mixing time cannot be negative.",
 		"Leave it out when unknown.")
 	refuse(p.MixingAgain != nil && p.MixingAgain.Value < 0, "/mixingAgain", "The second mixing cannot be negative.",
-		"Enter 0 where the sheet wants none; leave it out when unknown.")
+		"Enter 0 where the sheet requires none; leave it out when unknown.")
 	refuse(p.Induction != nil && p.Induction.Value < 0, "/induction", "Induction cannot be negative.",
 		"Leave it out when there is none.")
 	refuse(p.ShelfLife != nil && p.ShelfLife.Value <= 0, "/shelfLife", "A shelf life must be above zero.",
 		"Leave it out when unknown.")
 	refuse(p.Abrade != nil && (p.Abrade.Value < 16 || p.Abrade.Value > 2000), "/abrade",
-		"A paper's grit lies between 16 and 2000.", "Read the sheet again.")
+		"The grit must be between 16 and 2000.", "Read the sheet again.")
 	refuse(p.DewMargin != nil && (p.DewMargin.Value < 0 || p.DewMargin.Value > 20), "/dewMargin",
-		"A margin above the dew point lies between 0 and 20 K.", "3 K is usual.")
+		"The margin above the dew point must be between 0 and 20 K.", "3 K is usual.")
 	found = append(found, p.Limits.faults()...)
 	refuse(p.PigmentMax.impossible(), "/pigmentMax", tooMuch, sayOfWhat)
 	refuse(p.SolidsMax.impossible(), "/solidsMax", tooMuch, sayOfWhat)
@@ -141,11 +141,11 @@ func (l Limits) faults() []Fault {
 	pair(l.SlabMin, l.SlabMax, "/slabMax", "slab")
 	pair(l.MaterialMin, l.MaterialMax, "/materialMax", "material")
 	if l.HumidityMax != nil && !within(l.HumidityMax.Value, 0, 1) {
-		found = append(found, Fault{"/humidityMax", "The humidity of the air lies between 0 and 100 %.",
+		found = append(found, Fault{"/humidityMax", "The humidity of the air must be between 0 and 100 %.",
 			"Write 85 % as 0.85."})
 	}
 	if l.SlabHumidityMax != nil && !within(l.SlabHumidityMax.Value, 0, 1) {
-		found = append(found, Fault{"/slabHumidityMax", "The humidity of a slab lies between 0 and 100 %.",
+		found = append(found, Fault{"/slabHumidityMax", "The humidity of a slab must be between 0 and 100 %.",
 			"Write 85 % as 0.85."})
 	}
 	return found

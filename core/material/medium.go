@@ -53,7 +53,7 @@ type Pack struct {
 func (m Medium) Faults() []Fault {
 	found := []Fault{}
 	if m.Grain != nil && (m.Grain.Value <= 0 || m.Grain.Value > 0.05) {
-		found = append(found, Fault{"/grain", "A grain lies above zero and below 50 mm.",
+		found = append(found, Fault{"/grain", "The grain size must be above 0 and below 50 mm.",
 			"Enter the largest, such as 0.3 mm."})
 	}
 	if m.Density != nil && !plausible(m.Density.Value) {
@@ -64,16 +64,16 @@ func (m Medium) Faults() []Fault {
 		v     *measure.Sourced[measure.Film]
 	}{{"/bind", m.Bind}, {"/voids", m.Voids}} {
 		if film.v != nil && !(film.v.Value >= 0 && film.v.Value <= 0.05) {
-			found = append(found, Fault{film.field, "What a broadcast takes of a coat lies between 0 and 50 L/m².",
+			found = append(found, Fault{film.field, "The resin a broadcast absorbs must be between 0 and 50 L/m².",
 				"Enter it as a film: 400 µm for 0.4 L/m²."})
 		}
 	}
 	if m.Full != nil && !(m.Full.Value > 0 && m.Full.Value <= 200) {
-		found = append(found, Fault{"/full", "What stays at rejection lies above zero and below 200 kg/m².",
+		found = append(found, Fault{"/full", "The mass at rejection must be above 0 and below 200 kg/m².",
 			"Broadcast a square metre, sweep up, and weigh the difference."})
 	}
 	if m.Spare != nil && (m.Spare.Value < 0 || m.Spare.Value > 2) {
-		found = append(found, Fault{"/spare", "A spare lies between 0 and 200 %.", "Write 15 % as 0.15."})
+		found = append(found, Fault{"/spare", "The spare must be between 0 and 200 %.", "Write 15 % as 0.15."})
 	}
 	if m.Kind == "tool" && m.Use == nil {
 		found = append(found, Fault{"/use", fmt.Sprintf("%s does not say what it is counted by.", m.Name),

@@ -181,14 +181,14 @@ func TestWaysOutLeadOut(t *testing.T) {
 		{"film too thin", []buildup.Coat{coat("shoalbody-f", 120)}, nothing, []string{"under its least film of 250 µm"}},
 		{"grit too big for its film",
 			[]buildup.Coat{with(coat("petrel-ur-hs", 90), func(c *buildup.Coat) { c.Grit = grit("grit-alox-180") })}, nothing,
-			[]string{"grains of Fused grit 180 µm of 180 µm", "holds grains to 119 µm"}},
+			[]string{"grains of Fused grit 180 µm of 180 µm", "holds grains up to 119 µm"}},
 		{"fillings show through", []buildup.Coat{coat("undertow-mb2", 300), coat("silverdrift", 1300)}, func(f *job.File) {
 			f.Job.Surfaces[0].Floor.Lines = []takeoff.Line{{ID: "l", Name: "Crack", Kind: "crack", Length: 3, Width: 0.008,
 				Depth: 0.02}}
 		}, []string{"fillings in the floor show through 1.3 mm of Silverdrift", "hides from 1.8 mm"}},
 		{"slip class without texture", []buildup.Coat{coat("petrel-ur-hs", 170)},
 			func(f *job.File) { f.Job.Surfaces[0].Service.Slip = "R10" },
-			[]string{"R10 wants grains of about 60 µm", "nothing stands out of it"}},
+			[]string{"R10 needs grains of about 60 µm", "nothing stands out of it"}},
 		{"volatile compounds", []buildup.Coat{coat("gullwing-ur", 110)}, func(f *job.File) {
 			f.Job.VOCMax = &measure.Sourced[measure.Content]{Value: 120, Source: measure.Standard}
 		}, []string{"holds 295 g/L", "limit is 120 g/L"}},
@@ -206,13 +206,13 @@ func TestWaysOutLeadOut(t *testing.T) {
 			nothing, []string{"its sheet allows 20% of A + B"}},
 		{"too much pigment", []buildup.Coat{with(coat("silverdrift", 1300), func(c *buildup.Coat) {
 			c.Pigment = &buildup.Tint{Medium: "pigment-pearl-ash", Portion: *share(0.12)}
-		})}, nothing, []string{"12% of pigment", "more than Silverdrift takes, 6%"}},
+		})}, nothing, []string{"12% of pigment", "more than Silverdrift allows, 6%"}},
 		{"broadcast that nothing seals", []buildup.Coat{with(coat("shoalbody-f", 400), func(c *buildup.Coat) {
 			c.Scatter = &buildup.Scatter{Medium: "flake-kelp", Degree: "full"}
 		})}, nothing, []string{"nothing seals it"}},
 		{"broadcast that the sheet does not take", []buildup.Coat{with(coat("regatta-pa-base", 300), func(c *buildup.Coat) {
 			c.Scatter = &buildup.Scatter{Medium: "quartz-dune", Degree: "even"}
-		})}, nothing, []string{"whose sheet takes flake"}},
+		})}, nothing, []string{"whose sheet allows flake"}},
 	}
 	for _, c := range cases {
 		f := laidJob(t, s, c.coats...)
@@ -341,7 +341,7 @@ func TestStockIsUsedFirst(t *testing.T) {
 		!near(float64(b.Bought), 0.0162, 1e-9) {
 		t.Errorf("bought %+v, %v at hand", b.Lines, b.Bought)
 	}
-	for _, words := range []string{"4 L of Undertow MB-2 A stands without its partner",
+	for _, words := range []string{"4 L of Undertow MB-2 A has no matching part",
 		"lot L0, expired on 2030-01-01 and is left out", "in stock in 2 lots (L1 and L2)"} {
 		if !slices.ContainsFunc(p.Findings, func(found finding.Finding) bool { return strings.Contains(found.Text, words) }) {
 			t.Errorf("nothing says %q: %v", words, texts(p.Findings))

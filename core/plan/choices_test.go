@@ -154,7 +154,7 @@ func TestStonesWettedInTheMix(t *testing.T) {
 	}
 	f.Job.Surfaces[0].Coats[0].Scatter.Mass = nil
 	if refused := Make(f, measure.Metric, noon()).Refused(); len(refused) != 1 ||
-		!strings.Contains(refused[0].Text, "not how many lie on a square metre") {
+		!strings.Contains(refused[0].Text, "not how many there are on a square metre") {
 		t.Errorf("%v", texts(refused))
 	}
 }

@@ -27,7 +27,7 @@ func TestMakeTellsDoubtfulHours(t *testing.T) {
 		"out of order": {func(j *job.Job) { j.Forecast = &job.Forecast{Hours: []climate.Hour{hour(1), hour(0)}} },
 			"/job/forecast/hours/1", "order of time"},
 		"years apart": {func(j *job.Job) { j.Forecast = &job.Forecast{Hours: []climate.Hour{hour(0), hour(20_000)}} },
-			"/job/forecast/hours/1", "nothing is told from"},
+			"/job/forecast/hours/1", "there are no hours from"},
 		"the year 1": {func(j *job.Job) {
 			j.Forecast = &job.Forecast{Hours: []climate.Hour{{At: time.Date(1, 1, 1, 0, 0, 0, 0, time.UTC)}}}
 		}, "/job/forecast/hours/0/at", "cannot be planned"},

@@ -131,10 +131,10 @@ func Check(e *Event, now time.Time) string {
 	case e.Kind.rule() == nil:
 		return fmt.Sprintf("kind: there is no kind of event “%s”", e.Kind)
 	case e.Logged().After(now.Add(far)):
-		return fmt.Sprintf("%s: it lies %s in the future; set the clock of this device, then send it again", FieldAt,
+		return fmt.Sprintf("%s: it is %s in the future; set the clock of this device, then send it again", FieldAt,
 			e.Logged().Sub(now).Round(time.Minute))
 	case e.When().After(e.Logged().Add(far)):
-		return "body.noticed: it lies after it was logged; enter when it happened"
+		return "body.noticed: it is after it was logged; enter when it happened"
 	case e.Version != 0 && e.Version != SealVersion:
 		return fmt.Sprintf("version: this server does not know version %d of the seal; update it", e.Version)
 	case !whole(e):

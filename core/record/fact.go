@@ -130,9 +130,9 @@ func (f *finder) batch(k int) {
 	f.joined(k)
 	for _, film := range b.Films {
 		off := float64(film.Film/f.plan.Wet) - 1
-		f.say(ThinFilm, b.Number, off < -filmOff, -off/filmOff, "Section %d: %s wet where %s was to lie.", b.Number,
+		f.say(ThinFilm, b.Number, off < -filmOff, -off/filmOff, "Section %d: %s wet where %s was planned.", b.Number,
 			f.units.Film(film.Film), f.units.Film(f.plan.Wet))
-		f.say(ThickFilm, b.Number, off > filmOff, off/filmOff, "Section %d: %s wet where %s was to lie.", b.Number,
+		f.say(ThickFilm, b.Number, off > filmOff, off/filmOff, "Section %d: %s wet where %s was planned.", b.Number,
 			f.units.Film(film.Film), f.units.Film(f.plan.Wet))
 	}
 	if b.Expires != "" {
@@ -179,7 +179,7 @@ func (f *finder) coat() {
 	switch f.plan.Product.Sun {
 	case "ambers":
 		if f.plan.Last {
-			f.say(Ambers, 0, true, 1, "%s lies on top, and its sheet says that it ambers in daylight.", f.plan.Name)
+			f.say(Ambers, 0, true, 1, "%s is the top coat, and its sheet says that it ambers in daylight.", f.plan.Name)
 		}
 	case "stable":
 		f.say(Ambers, 0, false, 0, "%s is stable in daylight, by its sheet.", f.plan.Name)

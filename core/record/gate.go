@@ -34,7 +34,7 @@ func Gates(i *Issue, c *Coat) []Gate {
 			surface.Saw = "Abraded everywhere, no gloss left, vacuumed"
 		}
 	}
-	pairs := fmt.Sprintf("Each A of %s stands with its own B, counted, apart from every other product.", c.Name)
+	pairs := fmt.Sprintf("Each A of %s is staged with its own B, counted, apart from every other product.", c.Name)
 	if len(c.Product.Components) < 2 {
 		pairs = fmt.Sprintf("The pails of %s stand counted, apart from every other product.", c.Name)
 	}

@@ -48,7 +48,7 @@ type calendarKey struct {
 func (w Window) check(path string) error {
 	switch {
 	case w.From < 0:
-		return &Error{path + "/from", "It lies before the first slot."}
+		return &Error{path + "/from", "It is before the first slot."}
 	case w.Until <= w.From:
 		return &Error{path + "/until", fmt.Sprintf("It ends at slot %d and begins at %d. Let it end later.", w.Until, w.From)}
 	case w.Every < 0 || w.Every > 0 && w.Every < w.Until-w.From:
@@ -99,7 +99,7 @@ func (m *model) both(a, b []Window, path string) (int, error) {
 		}
 	}
 	if len(all) == 0 {
-		return 0, &Error{path, "None of its windows lies where people may work at its job."}
+		return 0, &Error{path, "None of its windows overlaps the hours in which its job may be worked on."}
 	}
 	return m.windows(all, path)
 }

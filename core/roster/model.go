@@ -183,7 +183,7 @@ func (m *model) add(j int, crews, machines, places map[string]int) error {
 	m.place = append(m.place, place)
 	m.weights = append(m.weights, int64(max(1, job.Weight)))
 	if job.Release < 0 {
-		return bad(path+"/release", "It lies before the first slot.")
+		return bad(path+"/release", "It is before the first slot.")
 	}
 	access, err := m.windows(job.Access, path+"/access")
 	if err != nil {
@@ -247,7 +247,7 @@ func (m *model) able(t Task, crews map[string]int, path string) ([]int, error) {
 		}
 	}
 	if len(all) == 0 {
-		return nil, bad(path+"/skills", "No crew can do it: it takes %q. Give a crew these skills, or ask for fewer.",
+		return nil, bad(path+"/skills", "No crew can do it: it needs %q. Give a crew these skills, or ask for fewer.",
 			t.Skills)
 	}
 	return all, nil

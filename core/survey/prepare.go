@@ -251,9 +251,9 @@ func (p *planner) water() {
 			Cautions: []string{"A drained shell can float: an engineer decides."}})
 	}
 	p.add(PreparationTask{ID: "protect", Name: "Protect what is near",
-		How:   "Cover fittings, drains and what stands close; keep people and pets out; take doors off where they drag",
+		How:   "Cover fittings, drains and furniture nearby; keep people and pets out; take doors off where they drag",
 		Items: []Supply{{"Cover sheet", measure.KindArea, 2 * float64(p.extent.Perimeter)}},
-		Work:  hours(float64(p.extent.Perimeter), 60), Check: "Nothing within two metres lies open"})
+		Work:  hours(float64(p.extent.Perimeter), 60), Check: "Nothing within two metres is uncovered"})
 	if p.Outdoors {
 		p.add(PreparationTask{ID: "outdoors", Name: "Keep water and leaves off",
 			How: "Sprinklers off for a day before and after, wind-break and cover ready", Work: measure.Hour,

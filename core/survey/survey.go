@@ -112,9 +112,9 @@ func (r Reading) Check(now time.Time, units measure.System) *finding.Finding {
 		return refuse("Read it again; mind whether the instrument is set to °C or °F.", "a %s of %s cannot be.",
 			r.Kind.Words(), shown)
 	case kind == measure.KindFraction && (r.Value < 0 || r.Value > 1):
-		return refuse("Humidity lies between 0 and 100 %; read it again.", "a %s of %s cannot be.", r.Kind.Words(), shown)
+		return refuse("Humidity must be between 0 and 100 %; read it again.", "a %s of %s cannot be.", r.Kind.Words(), shown)
 	case r.Kind == Acidity && (r.Value < 0 || r.Value > 14):
-		return refuse("pH lies between 0 and 14; read it again.", "a pH of %.1f cannot be.", r.Value)
+		return refuse("pH must be between 0 and 14; read it again.", "a pH of %.1f cannot be.", r.Value)
 	case r.Kind != Acidity && kind != measure.KindTemperature && r.Value < 0:
 		return refuse("Read it again.", "a %s below zero cannot be.", r.Kind.Words())
 	case r.At.After(now.Add(time.Hour)):

@@ -208,7 +208,7 @@ func WantedProfile(film measure.Film, broadcast bool) (low, high int) {
 func (j *judge) surface() {
 	if j.WaterDrop == "beads" {
 		j.say("water-drop", FitAfter, "water-drop test, common practice", "Open it: grind or blast until a drop soaks in.",
-			"A drop of water stands in beads: the surface is sealed or closed.")
+			"A drop of water beads up: the surface is sealed or closed.")
 	} else if j.WaterDrop == "soaks" {
 		j.say("water-drop", FitNow, "water-drop test, common practice", "", "A drop of water soaks in: the surface is open.")
 		if j.coats.First != "" && !j.coats.Seals && j.mineral() {
@@ -250,7 +250,8 @@ func (j *judge) surface() {
 		j.say("profile", FitAfter, basis, "Open it further.", "The profile is CSP %d; the coats want %s.", j.Profile, wanted)
 	case j.Profile > high:
 		j.say("profile", FitAfter, basis, "Fill it with a thicker first coat, or take off the peaks.",
-			"The profile is CSP %d; the coats want %s, and a rougher one shows through and takes more.", j.Profile, wanted)
+			"The profile is CSP %d; the coats need %s; a rougher profile shows through and uses more material.",
+			j.Profile, wanted)
 	default:
 		j.say("profile", FitNow, basis, "", "The profile is CSP %d; the coats want %s.", j.Profile, wanted)
 	}

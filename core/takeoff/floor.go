@@ -126,7 +126,7 @@ func (t *Takeoff) place(f Floor, path string) []finding.Finding {
 			continue
 		}
 		if !f.Outline.Holds(m.At) {
-			warn(at+"/at", m.title(i)+" lies outside the floor.", "Move it inside or remove it.")
+			warn(at+"/at", m.title(i)+" is outside the floor.", "Move it inside or remove it.")
 		}
 	}
 	for i, z := range f.Zones {
@@ -246,7 +246,7 @@ func measureOutline(f Floor, path string) (Takeoff, []geometry.Point, *finding.F
 		if room := f.room(m.At); m.Width > 2*room {
 			return Takeoff{}, []geometry.Point{m.At}, &finding.Finding{
 				Level: finding.Refused, Step: finding.Measure, Path: fmt.Sprintf("%s/fittings/%d/width", path, i),
-				Text: fmt.Sprintf("%s, %.3g m wide, does not fit the floor where it lies: the nearest wall is %.3g m away.",
+				Text: fmt.Sprintf("%s, %.3g m wide, does not fit the floor where it is: the nearest wall is %.3g m away.",
 					m.title(i), float64(m.Width), float64(room)),
 				WayOut: "Enter its diameter in the right unit, or move it.",
 			}

@@ -49,7 +49,7 @@ func (p Pool) freeform(t *Takeoff, b *bed, path string, units measure.System) ([
 	}
 	t.beds(all, triangles, depths, float64(p.Water), b)
 	if b.water <= 0 {
-		return nil, refused(path+"/water", "Enter how far below the top edge the water stands.",
+		return nil, refused(path+"/water", "Enter the distance from the top edge down to the water line.",
 			"the water would stand %s below the top edge, under the floor.", units.Length(p.Water))
 	}
 	return nil, nil
@@ -150,7 +150,7 @@ func (p Pool) soundings(path string, units measure.System) (shore, []sounding, [
 			}
 			if wall[corner].depth >= 0 {
 				return nil, nil, []geometry.Point{d.At},
-					refused(at+"/at", "Remove one of the two.", "depth point %d lies where one of %s was measured already.", i+1,
+					refused(at+"/at", "Remove one of the two.", "depth point %d is where one of %s was measured already.", i+1,
 						units.Length(measure.Length(wall[corner].depth)))
 			}
 			wall[corner].depth = float64(d.Depth)
@@ -158,13 +158,13 @@ func (p Pool) soundings(path string, units measure.System) (shore, []sounding, [
 			wall = append(wall[:side+1], append(shore{{near, float64(d.Depth)}}, wall[side+1:]...)...)
 		case !p.Outline.Holds(d.At):
 			return nil, nil, []geometry.Point{d.At},
-				refused(at+"/at", "Move it inside or remove it.", "depth point %d (%s) lies outside the pool.", i+1,
+				refused(at+"/at", "Move it inside or remove it.", "depth point %d (%s) is outside the pool.", i+1,
 					units.Length(d.Depth))
 		default:
 			for k, other := range inner {
 				if other.at.Distance(d.At) < nearWall {
 					return nil, nil, []geometry.Point{d.At},
-						refused(at+"/at", "Remove one of the two.", "depth point %d lies where one of %s was measured already.", i+1,
+						refused(at+"/at", "Remove one of the two.", "depth point %d is where one of %s was measured already.", i+1,
 							units.Length(measure.Length(inner[k].depth)))
 				}
 			}

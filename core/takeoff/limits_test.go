@@ -86,7 +86,7 @@ func TestWhatLiesOutsideTheFloor(t *testing.T) {
 		"/floor/lines/0/length"}; !slices.Equal(told, want) {
 		t.Errorf("%v, want %v", told, want)
 	}
-	if !strings.HasPrefix(found[0].Text, "Gully lies outside") || !strings.Contains(found[1].Text, "Zone 1: ") ||
+	if !strings.HasPrefix(found[0].Text, "Gully is outside") || !strings.Contains(found[1].Text, "Zone 1: ") ||
 		!strings.Contains(found[2].Text, "Bay reaches outside the floor; only 99 %") {
 		t.Errorf("%v", found)
 	}

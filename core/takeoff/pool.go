@@ -168,7 +168,7 @@ func (p Pool) check(path string, units measure.System) []finding.Finding {
 		return refused(path+"/slopeRun", noSuchRun, "a stretch of the floor %s long is none that a tape reads.",
 			say(p.SlopeRun))
 	case p.Water >= max(p.Shallow, broken, deep):
-		return refused(path+"/water", "Enter how far below the top edge the water stands.",
+		return refused(path+"/water", "Enter the distance from the top edge down to the water line.",
 			"the water would stand %s below the top edge, under the deepest floor.", say(p.Water))
 	case p.FlatRun == length && p.Hopper == nil && deep != broken:
 		return refused(path+"/flatRun", "Shorten the shallow floor, or make both ends as deep.",

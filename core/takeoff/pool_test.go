@@ -198,7 +198,7 @@ func TestPoolsThatCannotBe(t *testing.T) {
 			"Bench has no size"},
 		{"depth points outside", Pool{Form: Freeform, Outline: geometry.Ring{{X: 0, Y: 0}, {X: 4, Y: 0}, {X: 0, Y: 4}},
 			Depths: []Depth{{At: geometry.Point{X: 1, Y: 1}, Depth: 1}, {At: geometry.Point{X: 3, Y: 3}, Depth: 1.7}}},
-			"/pool/depths/1/at", "1.7 m) lies outside"},
+			"/pool/depths/1/at", "1.7 m) is outside"},
 		{"no depth points", Pool{Form: Freeform, Outline: geometry.Ring{{X: 0, Y: 0}, {X: 4, Y: 0}, {X: 0, Y: 4}}},
 			"/pool/depths", "no depth"},
 		{"two depths in one place", Pool{Form: Freeform, Outline: geometry.Ring{{X: 0, Y: 0}, {X: 4, Y: 0}, {X: 0, Y: 4}},

@@ -222,7 +222,7 @@ func (top Top) addPiece(t *Takeoff, i int, path string) []finding.Finding {
 			for _, before := range taken {
 				if len(before.Common(ring)) > 0 {
 					return refused(fmt.Sprintf("%s/pieces/%d/outline", path, i), "Move the pieces so that only two meet in one place.",
-						"%s lies over two other pieces in the same place.", name)
+						"%s overlaps two other pieces in the same place.", name)
 				}
 			}
 			taken = append(taken, ring)

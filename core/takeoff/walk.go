@@ -112,7 +112,7 @@ func turnBy(degrees, part string, units measure.System) (measure.Angle, error) {
 	}
 	by, err := units.Read(measure.KindAngle, degrees)
 	if err != nil || by <= 0 || by >= 180 {
-		return 0, &WalkError{fmt.Sprintf("“%s”: a turn lies between 0° and 180°.", strings.TrimSpace(part)), walkRemedy}
+		return 0, &WalkError{fmt.Sprintf("“%s”: a turn must be between 0° and 180°.", strings.TrimSpace(part)), walkRemedy}
 	}
 	return measure.Angle(by), nil
 }
@@ -151,7 +151,7 @@ func readLeg(words, part string, heading measure.Angle, before *Leg, units measu
 		return leg, &WalkError{
 			fmt.Sprintf("“%s”: walls of %s and %s cannot have a diagonal of %s.", strings.TrimSpace(part),
 				units.Length(before.Length), units.Length(metres), units.Length(diagonal)),
-			fmt.Sprintf("It lies between %s and %s; measure it again.",
+			fmt.Sprintf("It must be between %s and %s; measure it again.",
 				units.Length(measure.Length(math.Abs(float64(before.Length-metres)))), units.Length(before.Length+metres)),
 		}
 	}

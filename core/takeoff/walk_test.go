@@ -72,7 +72,7 @@ func TestReadWalkRefusesWithARemedy(t *testing.T) {
 		"1,250 m, left":              "may mean 1.250 or 1250",
 		"0 m":                        "longer than nothing",
 		"4 m diagonal 5 m":           "there is none",
-		"3 m, 4 m diagonal 9 m left": "cannot have a diagonal of 9 m. It lies between 1 m and 7 m",
+		"3 m, 4 m diagonal 9 m left": "cannot have a diagonal of 9 m. It must be between 1 m and 7 m",
 		strings.Repeat("1 m,", 600):  "more than 500 walls",
 	} {
 		_, _, err := ReadWalk(text, 0, nil, measure.Metric)

@@ -141,7 +141,7 @@ func Faulty(faults []material.Fault) error {
 type SlowPlanError struct{}
 
 func (SlowPlanError) Error() string {
-	return "This takes too long to plan; nothing was kept. Give the surfaces fewer corners, or divide the job into " +
+	return "Planning this takes too long; nothing was saved. Give the surfaces fewer corners, or divide the job into " +
 		"several."
 }
 
@@ -169,7 +169,8 @@ func (b Base) Audit(ctx context.Context, p store.Person, what, about string) {
 func (b Base) Revised(ctx context.Context, doing string, revision int64, err error) (*Body[Stands], error) {
 	if errors.Is(err, store.ErrChanged) {
 		return nil,
-			huma.Error409Conflict("Somebody else changed this meanwhile; theirs stands, and yours was not kept. Look at it, " +
+			huma.Error409Conflict("Somebody else changed this meanwhile. Their change was saved and yours was not. Look " +
+				"at it, " +
 				"and make your change again.")
 	}
 	if err != nil {

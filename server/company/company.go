@@ -104,7 +104,7 @@ func (s *spooled) Resolve(ctx huma.Context) []error {
 	s.file = file
 	if s.size, err = io.Copy(file, io.LimitReader(ctx.BodyReader(), archiveBytes+1)); err != nil {
 		s.close()
-		return []error{huma.Error400BadRequest("The archive broke off on its way. Nothing was kept; send it again.")}
+		return []error{huma.Error400BadRequest("The archive broke off on its way. Nothing was saved; send it again.")}
 	}
 	if s.size > archiveBytes {
 		s.close()

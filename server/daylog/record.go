@@ -313,7 +313,7 @@ func (s *Service) take(ctx context.Context, in *struct {
 	isOther := make(map[string]bool)
 	for _, id := range others {
 		isOther[id] = true
-		out.Refused = append(out.Refused, EventRefused{id, "id: another event stands under this id already; log it anew"})
+		out.Refused = append(out.Refused, EventRefused{id, "id: another event has this id already; log it again"})
 	}
 	for _, e := range takes {
 		if !isOther[e.ID] {

@@ -266,7 +266,8 @@ func (s *Service) rosterRoutes() {
 				}
 				return nil,
 					huma.Error409Conflict(fmt.Sprintf("%s changed the roster at %s, while you planned. Nothing of yours was booked: "+
-						"load it again and plan around what stands.", stands.ChangedBy, stands.ChangedAt.UTC().Format("15:04 UTC")))
+						"load it again and plan around the current bookings.", stands.ChangedBy,
+						stands.ChangedAt.UTC().Format("15:04 UTC")))
 			}
 			if err != nil {
 				return nil, s.Fail(ctx, "keep the roster", err)

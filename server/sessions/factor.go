@@ -134,7 +134,8 @@ func (s *Service) factorRoutes() {
 			p := api.Person(ctx)
 			if p.FactorWanted {
 				return nil,
-					huma.Error409Conflict("Your company wants a second factor of everybody. Set up another one in its place instead.")
+					huma.Error409Conflict("Your company requires a second factor of everybody. Set up another one in its place " +
+						"instead.")
 			}
 			if err := s.own(ctx, p, "body.password", in.Body.Password); err != nil {
 				return nil, err

@@ -42,7 +42,7 @@ type StockGroup struct {
 	Name     string         `json:"name"`
 	Color    string         `json:"color,omitempty"`
 	Mix      measure.Volume `json:"mix" doc:"m³ of mix that what is free and in date makes"`
-	Lone     []string       `json:"lone" doc:"What stands without its partner"`
+	Lone     []string       `json:"lone" doc:"Containers without their matching part"`
 	Lines    []StockLine    `json:"lines" doc:"First-expiring first"`
 }
 

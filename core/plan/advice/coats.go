@@ -134,7 +134,7 @@ func Practice(in *input.Inputs, i int, l input.ResolvedCoat) []finding.Finding {
 	}
 	if in.Methods.Resting == school.UseAtOnce && p.Induction != nil && p.Induction.Value > 0 {
 		tell(finding.Note, "Let it stand as its sheet says; the sheet rules.", nil,
-			"you use a mix at once, but %s stands for %s after mixing.", p.Name, in.Units.Span(p.Induction.Value))
+			"you use a mix at once, but %s needs an induction of %s after mixing.", p.Name, in.Units.Span(p.Induction.Value))
 	}
 	if m := l.Mixing; p.MixingAgain == nil && m.First > 0 && m.First+m.Second > 2*m.First {
 		tell(finding.Note, "Mix as its sheet says; scrape the pail in place of a second bucket.", nil,

@@ -182,7 +182,7 @@ func stockFindings(in *input.Inputs, name string, s kit.Stock) []finding.Finding
 	if len(s.Lots) > 1 {
 		found = append(found, finding.Finding{
 			Level: finding.Note, Step: finding.Kits, Path: "/job/stock",
-			Text: fmt.Sprintf("%s is in stock in %d lots (%s); one visible floor wants one lot.", name, len(s.Lots),
+			Text: fmt.Sprintf("%s is in stock in %d lots (%s); use one lot for one visible floor.", name, len(s.Lots),
 				input.List(s.Lots)), WayOut: "Lay each lot on a floor of its own, or mix the lots together before the first batch.",
 		})
 	}

@@ -66,7 +66,7 @@ func misplacedMixing(s job.Surface, path string) finding.Finding {
 	return finding.Finding{
 		Level: finding.Warning, Step: finding.Pour, Path: path + "/layout/mixing", Fix: fix,
 		Text:   s.Name + ": the mixing place is not marked on the floor, so how far batches are carried is not counted.",
-		WayOut: "Mark it on the floor or at its edge; what lies beyond belongs into the carry time.",
+		WayOut: "Mark it on the floor or at its edge; add what is beyond to the carry time.",
 	}
 }
 

@@ -26,7 +26,7 @@ func remove() Remedy {
 func seal() Remedy { return Remedy{"Sand, seal, another coat on a falling temperature.", 0.15, true} }
 
 func carryOut() Remedy {
-	return Remedy{"Carry it outside, leave it, never add water, never seal it; its section wants another batch.", 0, true}
+	return Remedy{"Carry it outside, leave it, never add water, never seal it; its section needs another batch.", 0, true}
 }
 
 func strip() Remedy { return Remedy{"Remove to what is sound, prepare again, coat again.", 0.60, true} }
@@ -142,8 +142,8 @@ func filmSymptoms() []Symptom {
 				abrade("Brush the edges, another coat.")},
 		}},
 		{"amber", "Amber or yellow", []Cause{
-			{"sun", "Nothing on top that stands daylight", 1.3, false, []Shows{{Fact: record.Ambers, Weight: 3}}, "",
-				abrade("A topcoat that stands daylight.")},
+			{"sun", "No light-stable coat on top", 1.3, false, []Shows{{Fact: record.Ambers, Weight: 3}}, "",
+				abrade("A light-stable topcoat.")},
 			{"heat", "It was poured hot", 0.7, false,
 				[]Shows{{Fact: record.PouredLate, Weight: 2}, {Fact: record.HotBucket, Weight: 1.5}}, "",
 				abrade("A topcoat that hides it.")},

@@ -66,7 +66,7 @@ const spaced = computed(() => begun.value?.secret.replace(/(.{4})/g, '$1 ').trim
   <section class="sheet factor" aria-labelledby="factor-title" data-test="factor">
     <h2 id="factor-title">Second factor</h2>
     <p v-if="session.me?.factorDue" class="trouble">
-      {{ session.me.company }} wants a second factor of everybody. Set one up to go on.
+      {{ session.me.company }} requires a second factor of everybody. Set one up to go on.
     </p>
     <p v-if="trouble" role="alert" class="trouble">{{ trouble }}</p>
     <div v-if="recovery.length" role="status" data-test="recovery">
