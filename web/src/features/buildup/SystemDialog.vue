@@ -59,7 +59,7 @@ async function keep(): Promise<void> {
         coats: desk.surface.value.coats.map((c, i) => ({ ...c, id: `c${i + 1}` })),
       },
     }),
-    'The system was not kept.',
+    'The system was not saved.',
   )
   if (!ok) return
   name.value = ''

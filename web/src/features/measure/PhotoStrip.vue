@@ -60,7 +60,7 @@ async function caption(photo: PhotoLine, event: Event): Promise<void> {
       params: { path: { photo: photo.id } },
       body: { caption: text },
     }),
-    'The caption was not kept.',
+    'The caption was not saved.',
     AWAY,
   )
   if (ok) photo.caption = text

@@ -34,8 +34,8 @@ async function bring(event: Event): Promise<void> {
   said.value = trouble.value = ''
   const { ok } = await ask(
     bringArchive(file),
-    'Nothing was kept.',
-    'The server does not answer. Look whether it was taken before you bring it in again.',
+    'Nothing was saved.',
+    'The server does not answer. Check whether it was imported before you import it again.',
   )
   if (ok) said.value = 'All of it is here now. Its people cannot sign in until you open their accounts above.'
   await load()

@@ -116,7 +116,7 @@ const happened = (e: EntryLine): string =>
       {{
         words || kind
           ? 'Nothing that was logged has this in it.'
-          : 'Nothing was logged yet. What crews log on a job day stands here.'
+          : 'Nothing was logged yet. What crews log on a job day appears here.'
       }}
     </p>
     <div v-else-if="entries" class="scroll" tabindex="0" role="region" aria-label="Entries">

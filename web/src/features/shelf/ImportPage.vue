@@ -37,8 +37,8 @@ async function keep(): Promise<void> {
     api.POST('/api/shelf-file/kept', {
       body: { products: kept.value.map((l) => l.sheet), media: reading.value.media },
     }),
-    'Nothing was kept.',
-    'The server does not answer; nothing was kept. Try again when it is back.',
+    'Nothing was saved.',
+    'The server does not answer; nothing was saved. Try again when it is back.',
   )
   if (ok) await router.push('/shelf')
 }

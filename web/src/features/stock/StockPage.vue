@@ -31,7 +31,7 @@ async function keep(c: Container, base = baseOf(c.id)): Promise<boolean> {
   // What was entered stays in the form; kept once more it is made from what stands now.
   const { ok } = await change(
     api.PUT('/api/stock/{id}', { params: { path: { id: c.id }, query: { base } }, body: c }),
-    'It was not kept.',
+    'It was not saved.',
   )
   if (ok) open.value = null
   return ok
