@@ -60,7 +60,9 @@ const ticks = computed(() => {
 const doubts = computed(() => {
   const all = rows.value.flatMap((r) => r.times.stages)
   return [
-    all.some((s) => s.beyond) ? 'The forecast ends before the full cure; from there the mean of its last day is used.' : '',
+    all.some((s) => s.beyond)
+      ? 'The forecast ends before the full cure; from there the mean of its last day is used.'
+      : '',
     all.some((s) => s.outside)
       ? 'Times marked ~ are beyond the sheet: the slab is colder or warmer than it tells of.'
       : '',
