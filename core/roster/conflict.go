@@ -39,12 +39,12 @@ const conflictsEach = 20_000
 // explain returns the conflict of a problem in which nothing fits: the least tasks that
 // cannot be scheduled together, and each change by which they could. Its time is bounded by
 // counts, so it is not cut off with the planning.
-func (m *model) explain(ctx context.Context) error {
+func explain(ctx context.Context, m *model) error {
 	x := explainer{ctx: context.WithoutCancel(ctx), whole: m}
 	core := x.minimal()
 	c := &Conflict{Proven: true}
 	for _, i := range core {
-		c.Tasks = append(c.Tasks, m.key(i))
+		c.Tasks = append(c.Tasks, keyOf(m, i))
 	}
 	slices.Sort(c.Tasks)
 	alone := x.part(core)
@@ -55,7 +55,7 @@ func (m *model) explain(ctx context.Context) error {
 		}
 	}
 	reasons = slices.DeleteFunc(reasons, func(s string) bool { return s == "" })
-	c.Text = m.named(core) + " cannot be scheduled" + together(len(core))
+	c.Text = named(m, core) + " cannot be scheduled" + together(len(core))
 	if len(reasons) > 0 {
 		c.Text += ": " + strings.Join(reasons, "; and ")
 	} else {
@@ -67,7 +67,7 @@ func (m *model) explain(ctx context.Context) error {
 }
 
 // key names a task as job/task.
-func (m *model) key(i int) string {
+func keyOf(m *model, i int) string {
 	return m.jobs[m.tasks[i].job].ID + "/" + m.nameOf(i, m.tasks[i].job)
 }
 
@@ -79,7 +79,7 @@ func together(n int) string {
 }
 
 // named lists tasks in words, job by job.
-func (m *model) named(tasks []int) string {
+func named(m *model, tasks []int) string {
 	var all []string
 	for n, i := range tasks {
 		name := m.tasks[i].name
@@ -142,7 +142,7 @@ func (x *explainer) part(tasks []int) Problem {
 	p.Before, p.Jobs = nil, nil
 	kept := make(map[string]bool, len(tasks))
 	for _, i := range tasks {
-		kept[x.whole.key(i)] = true
+		kept[keyOf(x.whole, i)] = true
 	}
 	for _, j := range x.whole.problem.Jobs {
 		own := j
@@ -177,7 +177,7 @@ func (x *explainer) fits(p Problem, exact bool) bool {
 	if !exact {
 		return true
 	}
-	e := m.encode(nil, nil)
+	e := encode(m, nil, nil)
 	return e == nil || e.s.Search(x.ctx, nil, conflictsEach, e.next) != lcg.Nothing
 }
 
@@ -198,7 +198,7 @@ func (x *explainer) changes(core []int, p Problem) []change {
 	task := func(p *Problem, i int) *Task {
 		for j := range p.Jobs {
 			for t := range p.Jobs[j].Tasks {
-				if p.Jobs[j].ID+"/"+p.Jobs[j].Tasks[t].ID == m.key(i) {
+				if p.Jobs[j].ID+"/"+p.Jobs[j].Tasks[t].ID == keyOf(m, i) {
 					return &p.Jobs[j].Tasks[t]
 				}
 			}
@@ -238,7 +238,7 @@ func (x *explainer) changes(core []int, p Problem) []change {
 				func(p *Problem) {
 					for a := range task(p, i).After {
 						if own := &task(p, i).After[a]; own.Buy == nil &&
-							(own.Task == m.key(g.task) || m.jobs[t.job].ID+"/"+own.Task == m.key(g.task)) {
+							(own.Task == keyOf(m, g.task) || m.jobs[t.job].ID+"/"+own.Task == keyOf(m, g.task)) {
 							own.Max, own.MaxAt = nil, nil
 						}
 					}
@@ -397,7 +397,7 @@ func (x *explainer) earliest(core []int) (at map[int]stretch, known bool) {
 	}
 	at = make(map[int]stretch, len(core))
 	for i := range m.tasks {
-		if whole, there := x.whole.names[m.key(i)]; there {
+		if whole, there := x.whole.names[keyOf(m, i)]; there {
 			at[whole] = stretch{n.start[i], n.end[i]}
 		}
 	}

@@ -37,7 +37,7 @@ const (
 
 // encode makes a problem ready to be looked through; nil where it is too large for that.
 // What is no better than a plan in hand is left out, where there is one.
-func (m *model) encode(known *Cost, within *window) *encoded {
+func encode(m *model, known *Cost, within *window) *encoded {
 	e := &encoded{model: m, within: within, s: lcg.New(), bought: make([]lcg.Atom, m.buys),
 		before: make(map[pair]lcg.Atom)}
 	tables, n := make(map[string][]amount), 0

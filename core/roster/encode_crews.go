@@ -73,7 +73,7 @@ func (e *encoded) capacities() {
 
 // symmetry has the first of crews that are alike be used first.
 func (e *encoded) symmetry() {
-	alike := e.alike()
+	alike := alike(e.model)
 	for c := range alike {
 		for o := c - 1; o >= 0; o-- {
 			if alike[o] != alike[c] {
@@ -92,12 +92,12 @@ func (e *encoded) symmetry() {
 }
 
 // alike gives crews that can do the same at the same times the same number.
-func (m *model) alike() []int {
+func alike(m *model) []int {
 	all := make([]int, len(m.problem.Crews))
 	for i, c := range m.problem.Crews {
 		all[i] = i
 		for k, o := range m.problem.Crews[:i] {
-			if slices.Equal(c.Shifts, o.Shifts) && slices.Equal(c.Rests, o.Rests) && m.sameTasks(i, k) {
+			if slices.Equal(c.Shifts, o.Shifts) && slices.Equal(c.Rests, o.Rests) && sameTasks(m, i, k) {
 				all[i] = all[k]
 				break
 			}
@@ -107,7 +107,7 @@ func (m *model) alike() []int {
 }
 
 // sameTasks tells whether two crews may do the same tasks, and no plan tells them apart.
-func (m *model) sameTasks(a, b int) bool {
+func sameTasks(m *model, a, b int) bool {
 	for i := range m.tasks {
 		if slices.Contains(m.tasks[i].crews, a) != slices.Contains(m.tasks[i].crews, b) {
 			return false

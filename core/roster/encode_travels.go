@@ -135,7 +135,7 @@ const mostPlaces = 5
 // it comes to, of the first few places of a problem.
 func (e *encoded) rounds(all []int) {
 	s, n := e.s, min(len(e.travel), mostPlaces)
-	short := e.shortest()
+	short := shortest(e.model)
 	var each []lcg.Part
 	for c := range e.problem.Crews {
 		comes := make([]lcg.Atom, n)
@@ -167,7 +167,7 @@ func (e *encoded) rounds(all []int) {
 }
 
 // shortest are the shortest ways between all places, over others where that is shorter.
-func (m *model) shortest() [][]Slot {
+func shortest(m *model) [][]Slot {
 	all := make([][]Slot, len(m.travel))
 	for i := range all {
 		all[i] = slices.Clone(m.travel[i])

@@ -70,7 +70,7 @@ func (s *search) least(ctx context.Context, p *prover, until int64) (bool, error
 			}
 		case lcg.Nothing:
 			if !s.found {
-				return false, s.explain(ctx)
+				return false, explain(ctx, s.model)
 			}
 			p.s.Clause(p.parts[part].AtLeast(int32(aim) + 1))
 		case lcg.Stopped:

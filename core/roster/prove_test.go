@@ -19,7 +19,7 @@ func alone(t *testing.T, p Problem) (Plan, error) {
 	}
 	m.when = func(Slot) string { return "then" }
 	s := &search{model: m, maker: newMaker(m), random: rand.New(rand.NewPCG(1, 1))}
-	if _, err := s.prove(t.Context(), &prover{encoded: m.encode(nil, nil)}, 20_000); err != nil {
+	if _, err := s.prove(t.Context(), &prover{encoded: encode(m, nil, nil)}, 20_000); err != nil {
 		return Plan{}, err
 	}
 	plan := s.plan()
@@ -115,7 +115,7 @@ func TestAGapThatLeadsBack(t *testing.T) {
 		t.Fatal(err)
 	}
 	s := &search{model: m, maker: newMaker(m), random: rand.New(rand.NewPCG(1, 1))}
-	if _, err := s.prove(t.Context(), &prover{encoded: m.encode(nil, nil)}, 1000); err != nil || s.at[0].start != 9 ||
+	if _, err := s.prove(t.Context(), &prover{encoded: encode(m, nil, nil)}, 1000); err != nil || s.at[0].start != 9 ||
 		s.at[1].start != 12 || s.proven != parts {
 		t.Errorf("%v, %+v", err, s.at)
 	}

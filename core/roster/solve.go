@@ -54,7 +54,7 @@ func Solve(ctx context.Context, p Problem, o Options) (Plan, error) {
 	rest := relaxed{model: m}
 	root := rest.root()
 	if !rest.settle(root) {
-		return Plan{}, m.explain(ctx)
+		return Plan{}, explain(ctx, m)
 	}
 	bound := rest.cost(root)
 	bound[Finish] = max(bound[Finish], rest.capacity())
@@ -95,7 +95,7 @@ func (s *search) look(ctx context.Context, rounds int) error {
 		if s.found {
 			known = &s.best
 		}
-		if e := s.encode(known, nil); e != nil {
+		if e := encode(s.model, known, nil); e != nil {
 			p = &prover{encoded: e}
 		}
 	}
