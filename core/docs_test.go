@@ -78,6 +78,28 @@ func TestLineLength(t *testing.T) {
 	})
 }
 
+// A package of the core has at most 3,000 lines beside its tests: what is larger is more than one.
+func TestPackageSize(t *testing.T) {
+	const limit = 3000
+	lines := make(map[string]int)
+	eachGoFile(t, func(name string) error {
+		if strings.HasSuffix(name, "_test.go") || !strings.HasPrefix(name, filepath.Join("..", "core")) {
+			return nil
+		}
+		text, err := os.ReadFile(name)
+		lines[filepath.Dir(name)] += strings.Count(string(text), "\n")
+		return err
+	})
+	for of, n := range lines {
+		if n > limit {
+			t.Errorf("%s has %d lines", of, n)
+		}
+	}
+	if len(lines) < 20 {
+		t.Errorf("only %d packages were found", len(lines))
+	}
+}
+
 // A function has at most 80 lines: what is longer does more than one thing.
 func TestFunctionLength(t *testing.T) {
 	const limit = 80

@@ -9,6 +9,7 @@ import (
 	"time"
 
 	"nephelon/core/roster"
+	"nephelon/core/roster/search"
 	"nephelon/exchange"
 )
 
@@ -51,9 +52,9 @@ func runRoster(ctx context.Context, arguments []string, in io.Reader, out, compl
 	within := time.Duration(*seconds * float64(time.Second))
 	ctx, cancel := context.WithTimeout(ctx, max(within-time.Since(begun), within/10))
 	defer cancel()
-	plan, err := roster.Solve(ctx, problem, roster.Options{Seed: *seed})
+	plan, err := search.Solve(ctx, problem, search.Options{Seed: *seed})
 	var wrong *roster.Error
-	var conflict *roster.Conflict
+	var conflict *search.Conflict
 	switch {
 	case errors.As(err, &wrong):
 		return refusedError{err}

@@ -8,7 +8,7 @@ import (
 
 	"nephelon/core/job"
 	"nephelon/core/plan/stage"
-	"nephelon/core/roster"
+	"nephelon/core/roster/search"
 )
 
 // forty are forty jobs of a company of six crews, planned.
@@ -29,7 +29,7 @@ func forty(b *testing.B) (job.House, []Job, []Booked, time.Time) {
 	c := Build(house, jobs, nil, now, 10)
 	o := c.Options()
 	o.Rounds = 1
-	p, err := roster.Solve(context.Background(), c.Problem, o)
+	p, err := search.Solve(context.Background(), c.Problem, o)
 	if err != nil {
 		b.Fatal(err)
 	}

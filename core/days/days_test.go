@@ -16,6 +16,7 @@ import (
 	"nephelon/core/plan"
 	"nephelon/core/plan/stage"
 	"nephelon/core/roster"
+	"nephelon/core/roster/search"
 	"nephelon/core/school"
 	"nephelon/core/work"
 )
@@ -42,7 +43,7 @@ func solved(t *testing.T, c *Calendar, before []Booked) map[string]Booked {
 	t.Helper()
 	o := c.Options()
 	o.Rounds = 60
-	p, err := roster.Solve(context.Background(), c.Problem, o)
+	p, err := search.Solve(context.Background(), c.Problem, o)
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -62,7 +63,7 @@ func solvedAll(t *testing.T, c *Calendar, before []Booked) []Booked {
 	t.Helper()
 	o := c.Options()
 	o.Rounds = 60
-	p, err := roster.Solve(context.Background(), c.Problem, o)
+	p, err := search.Solve(context.Background(), c.Problem, o)
 	if err != nil {
 		t.Fatal(err)
 	}

@@ -8,11 +8,12 @@ import (
 	"strings"
 
 	"nephelon/core/roster"
+	"nephelon/core/roster/search"
 )
 
 // Options are those of a planning that tells times by the clock.
-func (c *Calendar) Options() roster.Options {
-	return roster.Options{
+func (c *Calendar) Options() search.Options {
+	return search.Options{
 		Seed: 1, When: func(s roster.Slot) string { return c.when(c.time(s)) },
 		Length: func(s roster.Slot) string { return fmt.Sprintf("%.4g h", float64(s)*slot.Hours()) },
 	}
@@ -33,10 +34,10 @@ func (c *Calendar) Without(job, text, way string) {
 
 // Plan schedules the calendar. A job that fits nowhere even by itself is left out, so that
 // it does not keep the others from being planned. It fails as roster.Solve does.
-func (c *Calendar) Plan(ctx context.Context, o roster.Options) (roster.Plan, error) {
+func (c *Calendar) Plan(ctx context.Context, o search.Options) (roster.Plan, error) {
 	for {
-		made, err := roster.Solve(ctx, c.Problem, o)
-		var conflict *roster.Conflict
+		made, err := search.Solve(ctx, c.Problem, o)
+		var conflict *search.Conflict
 		if !errors.As(err, &conflict) || !conflict.Proven || len(conflict.Tasks) == 0 {
 			return made, err
 		}

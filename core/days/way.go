@@ -13,6 +13,7 @@ import (
 	"nephelon/core/job"
 	"nephelon/core/material"
 	"nephelon/core/roster"
+	"nephelon/core/roster/search"
 )
 
 // Try is a change of the company or of a job that is tried without being kept.
@@ -198,7 +199,7 @@ func (c *Calendar) Ways(ctx context.Context, h job.House, now *roster.Plan, try 
 			break
 		}
 		then, p, err := try(t)
-		var conflict *roster.Conflict
+		var conflict *search.Conflict
 		if errors.As(err, &conflict) || err == nil && p == nil {
 			continue
 		}

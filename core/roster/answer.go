@@ -17,8 +17,8 @@ type Answer struct {
 
 // Told is the plan with its parts by name.
 func (p Plan) Told() Answer {
-	a := Answer{Optimal: p.Optimal(), Objective: make([]PartCost, parts), Bookings: p.Bookings}
-	for i, name := range [parts]string{Late: "late", Bought: "bought", Overtime: "overtime", Moving: "travel",
+	a := Answer{Optimal: p.Optimal(), Objective: make([]PartCost, Parts), Bookings: p.Bookings}
+	for i, name := range [Parts]string{Late: "late", Bought: "bought", Overtime: "overtime", Moving: "travel",
 		Finish: "finish", Moves: "moves"} {
 		a.Objective[i] = PartCost{Part: name, Value: p.Cost[i], Bound: p.Bound[i], Proven: i < p.Proven}
 	}

@@ -147,13 +147,13 @@ const (
 	Moving          // slots of travel
 	Finish          // the slot at which everything is done
 	Moves           // bookings other than in the plan before
-	parts
-	early = parts // sum of the slots at which each job is done: decides between equals
+	Parts
+	Early = Parts // sum of the slots at which each job is done: decides between equals
 )
 
 // Cost is what a plan costs, part by part; parts are compared one after the other. Behind
 // them stands what decides between plans that cost the same.
-type Cost [parts + 1]int64
+type Cost [Parts + 1]int64
 
 // Less tells whether a cost is lower than another.
 func (c Cost) Less(o Cost) bool {
@@ -174,7 +174,7 @@ type Plan struct {
 }
 
 // Optimal tells whether no plan costs less.
-func (p Plan) Optimal() bool { return p.Proven == parts }
+func (p Plan) Optimal() bool { return p.Proven == Parts }
 
 // Values returns all values, in the order in which they are shown.
 func (Mark) Values() []Mark {

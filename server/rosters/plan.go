@@ -6,14 +6,14 @@ import (
 	"fmt"
 	"time"
 
-	"nephelon/server/api"
-
 	"github.com/danielgtaylor/huma/v2"
 
 	"nephelon/core/days"
 	"nephelon/core/job"
 	"nephelon/core/plan/stage"
 	"nephelon/core/roster"
+	"nephelon/core/roster/search"
+	"nephelon/server/api"
 	"nephelon/store"
 )
 
@@ -180,7 +180,7 @@ func (s *Service) rosterWays(ctx context.Context, in *api.Body[struct {
 			return c, &made, nil
 		}
 		c, now, err := planned(days.Try{})
-		var conflict *roster.Conflict
+		var conflict *search.Conflict
 		if err != nil && !errors.As(err, &conflict) {
 			return err
 		}
@@ -241,7 +241,7 @@ func (s *Service) planFor(ctx context.Context, question RosterQuestion,
 		made, err = c.Plan(ctx, options)
 		return err
 	})
-	var conflict *roster.Conflict
+	var conflict *search.Conflict
 	var wrong *roster.Error
 	switch {
 	case errors.As(err, &conflict):

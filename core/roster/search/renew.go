@@ -1,9 +1,11 @@
-package roster
+package search
 
 import (
 	"context"
 	"slices"
 
+	"nephelon/core/roster"
+	"nephelon/core/roster/exact"
 	"nephelon/core/roster/lcg"
 )
 
@@ -22,23 +24,23 @@ const luckyDips = 3
 // programming and local search methods to solve vehicle routing problems”, 1998).
 func (s *search) renew(ctx context.Context) error {
 	w := s.opened()
-	e := encode(s.model, &s.best, w)
+	e := exact.Encode(s.Model, &s.best, w)
 	if e == nil {
 		return nil
 	}
-	for part := 0; part <= early; part++ {
-		if part == early {
-			e.sooner()
+	for part := 0; part <= roster.Early; part++ {
+		if part == roster.Early {
+			e.Sooner()
 		}
 		for s.best[part] > s.bound[part] {
 			for before := range part { // they may have become less on the way
-				e.s.Clause(e.parts[before].AtMost(int32(s.best[before])))
+				e.S.Clause(e.Parts[before].AtMost(int32(s.best[before])))
 			}
-			out := e.s.Search(ctx, []lcg.Atom{e.parts[part].AtMost(int32(s.best[part]) - 1)}, patience, e.next)
+			out := e.S.Search(ctx, []lcg.Atom{e.Parts[part].AtMost(int32(s.best[part]) - 1)}, patience, e.Next)
 			if out != lcg.Found {
 				break
 			}
-			if !e.exact() {
+			if !e.Exact() {
 				continue
 			}
 			if err := s.take(e, part); err != nil {
@@ -54,30 +56,30 @@ func (s *search) renew(ctx context.Context) error {
 
 // opened is what begins in some stretch of the plan in hand, by everybody or by two crews:
 // any stretch, or rather one before the end of a job that is late.
-func (s *search) opened() *window {
-	w := &window{at: s.at, open: make([]bool, len(s.tasks))}
-	order := slices.Clone(s.order)
+func (s *search) opened() *exact.Window {
+	w := &exact.Window{At: s.at, Open: make([]bool, len(s.Tasks))}
+	order := slices.Clone(s.Order)
 	s.sortByStart(order, s.at)
 	first := s.random.IntN(max(1, len(order)-atOnce/2))
 	for range luckyDips {
 		i := s.random.IntN(len(order))
-		if due := s.jobs[s.tasks[order[i]].job].Due; due != nil && s.at[order[i]].end > *due {
+		if due := s.Jobs[s.Tasks[order[i]].Job].Due; due != nil && s.at[order[i]].End > *due {
 			first = max(0, i-s.random.IntN(atOnce))
 			break
 		}
 	}
-	all := s.random.IntN(2) == 0 || len(s.problem.Crews) < 2
-	one, other := s.random.IntN(max(1, len(s.problem.Crews))), s.random.IntN(max(1, len(s.problem.Crews)))
-	w.from = s.at[order[first]].start
+	all := s.random.IntN(2) == 0 || len(s.Problem.Crews) < 2
+	one, other := s.random.IntN(max(1, len(s.Problem.Crews))), s.random.IntN(max(1, len(s.Problem.Crews)))
+	w.From = s.at[order[first]].Start
 	n := 0
 	for _, i := range order[first:] {
 		p := s.at[i]
 		if n == atOnce {
 			break
 		}
-		if s.tasks[i].pinned < 0 && (all || p.crew == one || p.crew == other) {
-			w.open[i] = true
-			w.until = max(w.until, p.end)
+		if s.Tasks[i].Pinned < 0 && (all || p.Crew == one || p.Crew == other) {
+			w.Open[i] = true
+			w.Until = max(w.Until, p.End)
 			n++
 		}
 	}

@@ -1,4 +1,4 @@
-package roster
+package search
 
 import (
 	"errors"
@@ -7,10 +7,12 @@ import (
 	"slices"
 	"strings"
 	"testing"
+
+	"nephelon/core/roster"
 )
 
 // alone returns a problem of the named tasks only, with the gaps between them.
-func only(p Problem, tasks []string) Problem {
+func only(p roster.Problem, tasks []string) roster.Problem {
 	p.Before = nil
 	jobs := p.Jobs
 	p.Jobs = nil
@@ -20,7 +22,7 @@ func only(p Problem, tasks []string) Problem {
 		own.Tasks = nil
 		for _, t := range j.Tasks {
 			if kept(t.ID) {
-				t.After = slices.DeleteFunc(slices.Clone(t.After), func(a After) bool { return !kept(a.Task) })
+				t.After = slices.DeleteFunc(slices.Clone(t.After), func(a roster.After) bool { return !kept(a.Task) })
 				own.Tasks = append(own.Tasks, t)
 			}
 		}
@@ -31,7 +33,7 @@ func only(p Problem, tasks []string) Problem {
 	return p
 }
 
-func hopeless(t *testing.T, p Problem) *Conflict {
+func hopeless(t *testing.T, p roster.Problem) *Conflict {
 	t.Helper()
 	_, err := Solve(t.Context(), p, Options{Rounds: 3000, Seed: 1})
 	var c *Conflict
@@ -52,11 +54,11 @@ func TestConflictIsMinimal(t *testing.T) {
 			for k := range p.Jobs[j].Tasks {
 				task := &p.Jobs[j].Tasks[k]
 				if r.IntN(4) == 0 {
-					task.Start = at(Slot(r.IntN(int(p.Horizon))))
+					task.Start = at(roster.Slot(r.IntN(int(p.Horizon))))
 				}
 				for a := range task.After {
 					if r.IntN(3) == 0 {
-						task.After[a].Max, task.After[a].Buy = at(task.After[a].Min+Slot(r.IntN(6))), nil
+						task.After[a].Max, task.After[a].Buy = at(task.After[a].Min+roster.Slot(r.IntN(6))), nil
 					}
 				}
 			}
@@ -86,11 +88,11 @@ func TestConflictIsMinimal(t *testing.T) {
 // Two tasks pinned at once on one crew, with no gap at all: the pins and the crew are told,
 // and neither gaps nor a longer horizon are offered.
 func TestConflictOfTwoPins(t *testing.T) {
-	pinned := func(id string) Job {
-		return Job{ID: id, Tasks: []Task{{ID: "t", Name: "Pour " + id, Duration: 4, Start: at(9)}}}
+	pinned := func(id string) roster.Job {
+		return roster.Job{ID: id, Tasks: []roster.Task{{ID: "t", Name: "Pour " + id, Duration: 4, Start: at(9)}}}
 	}
-	p := Problem{Horizon: 96, Crews: []Crew{{ID: "a", Name: "Quay crew", Shifts: days(false)}},
-		Jobs: []Job{pinned("one"), {ID: "beside", Tasks: []Task{{ID: "t", Duration: 2}}}, pinned("two")}}
+	p := roster.Problem{Horizon: 96, Crews: []roster.Crew{{ID: "a", Name: "Quay crew", Shifts: days(false)}},
+		Jobs: []roster.Job{pinned("one"), {ID: "beside", Tasks: []roster.Task{{ID: "t", Duration: 2}}}, pinned("two")}}
 	c := hopeless(t, p)
 	if c == nil || !reflect.DeepEqual(c.Tasks, []string{"one/t", "two/t"}) {
 		t.Fatalf("%+v", c)
@@ -108,13 +110,13 @@ func TestConflictOfTwoPins(t *testing.T) {
 
 // One machine of which there is one, wanted by two crews at once.
 func TestConflictOfAMachine(t *testing.T) {
-	pinned := func(id string) Job {
-		return Job{ID: id, Tasks: []Task{{ID: "t", Duration: 4, Machines: []string{"grinder"},
-			Windows: []Window{{From: 8, Until: 14}}}}}
+	pinned := func(id string) roster.Job {
+		return roster.Job{ID: id, Tasks: []roster.Task{{ID: "t", Duration: 4, Machines: []string{"grinder"},
+			Windows: []roster.Window{{From: 8, Until: 14}}}}}
 	}
-	p := Problem{Horizon: 96, Machines: []Machine{{ID: "grinder", Name: "the grinder", Capacity: 1}},
-		Crews: []Crew{{ID: "a", Shifts: days(false)}, {ID: "b", Shifts: days(false)}},
-		Jobs:  []Job{pinned("one"), pinned("two")}}
+	p := roster.Problem{Horizon: 96, Machines: []roster.Machine{{ID: "grinder", Name: "the grinder", Capacity: 1}},
+		Crews: []roster.Crew{{ID: "a", Shifts: days(false)}, {ID: "b", Shifts: days(false)}},
+		Jobs:  []roster.Job{pinned("one"), pinned("two")}}
 	c := hopeless(t, p)
 	if c == nil || !strings.Contains(c.Text, "they need the grinder") ||
 		!slices.ContainsFunc(c.Ways, func(w string) bool { return strings.Contains(w, "Get another") }) {
@@ -125,18 +127,20 @@ func TestConflictOfAMachine(t *testing.T) {
 // The way from A to C by B is 2 slots where the straight one is said to be 9: the crew that
 // has work at B on its way is no faster than one that has none, and C begins at 4, proven.
 func TestTravelByWayOfOtherPlaces(t *testing.T) {
-	job := func(id string, start *Slot) Job {
-		return Job{ID: id, Place: id, Tasks: []Task{{ID: "t", Duration: 1, Start: start}}}
+	job := func(id string, start *roster.Slot) roster.Job {
+		return roster.Job{ID: id, Place: id, Tasks: []roster.Task{{ID: "t", Duration: 1, Start: start}}}
 	}
-	p := Problem{Horizon: 40, Crews: []Crew{{ID: "x", Shifts: []Shift{{Window: Window{From: 0, Until: 40}}}}},
-		Jobs:   []Job{job("A", at(0)), job("B", nil), job("C", nil)},
-		Travel: []Travel{{From: "A", To: "C", Slots: 9}, {From: "A", To: "B", Slots: 1}, {From: "B", To: "C", Slots: 1}}}
+	p := roster.Problem{Horizon: 40, Crews: []roster.Crew{
+		{ID: "x", Shifts: []roster.Shift{{Window: roster.Window{From: 0, Until: 40}}}}},
+		Jobs: []roster.Job{job("A", at(0)), job("B", nil), job("C", nil)},
+		Travel: []roster.Travel{{From: "A", To: "C", Slots: 9}, {From: "A", To: "B", Slots: 1},
+			{From: "B", To: "C", Slots: 1}}}
 	plan := solve(t, p)
 	if got := starts(plan); got["B/t"] != 2 || got["C/t"] != 4 || !plan.Optimal() {
 		t.Errorf("%v, optimal %t", got, plan.Optimal())
 	}
-	p.Travel = append(p.Travel, Travel{From: "C", To: "B", Slots: 3})
-	var wrong *Error
+	p.Travel = append(p.Travel, roster.Travel{From: "C", To: "B", Slots: 3})
+	var wrong *roster.Error
 	if _, err := Solve(t.Context(), p, Options{}); !errors.As(err, &wrong) || wrong.Path != "/travel/3/slots" {
 		t.Errorf("a way given twice: %v", err)
 	}

@@ -1,4 +1,6 @@
-package roster
+// Package search plans a roster: it makes schedules, improves them part by part, proves bounds and
+// optima, and explains why nothing fits.
+package search
 
 import (
 	"context"
@@ -6,15 +8,19 @@ import (
 	"fmt"
 	"math/rand/v2"
 	"slices"
+
+	"nephelon/core/roster"
+	"nephelon/core/roster/exact"
+	"nephelon/core/roster/model"
 )
 
 // Options bound the planning.
 type Options struct {
-	Rounds int               // schedules that are tried at most
-	Seed   uint64            // the same gives the same plan, if time does not end it
-	Tell   func(Plan, int)   // hears of each better plan, and after how many rounds; may be nil
-	When   func(Slot) string // words a slot; "slot 12" where it is nil
-	Length func(Slot) string // words a length; "12 slots" where it is nil
+	Rounds int                      // schedules that are tried at most
+	Seed   uint64                   // the same gives the same plan, if time does not end it
+	Tell   func(roster.Plan, int)   // hears of each better plan, and after how many rounds; may be nil
+	When   func(roster.Slot) string // words a slot; "slot 12" where it is nil
+	Length func(roster.Slot) string // words a length; "12 slots" where it is nil
 }
 
 // The size up to which all schedules are looked through, in tasks and in what may come
@@ -37,43 +43,45 @@ const (
 // Solve schedules a problem until its context ends, its rounds are over or its plan is
 // proven best. It fails with an Error where the problem cannot be, with a Conflict where
 // nothing fits, and with the context's error where that ended before any plan was found.
-func Solve(ctx context.Context, p Problem, o Options) (Plan, error) {
-	m, err := compile(&p)
+func Solve(ctx context.Context, p roster.Problem, o Options) (roster.Plan, error) {
+	m, err := model.Compile(&p)
 	if err != nil {
-		return Plan{}, err
+		return roster.Plan{}, err
 	}
 	if o.When != nil {
-		m.when = o.When
+		m.When = o.When
 	}
 	if o.Length != nil {
-		m.lasts = o.Length
+		m.Lasts = o.Length
 	}
-	if len(m.tasks) == 0 {
-		return Plan{Bookings: []Booking{}, Proven: parts}, nil
+	if len(m.Tasks) == 0 {
+		return roster.Plan{Bookings: []roster.Booking{}, Proven: roster.Parts}, nil
 	}
-	rest := relaxed{model: m}
+	rest := relaxed{Model: m}
 	root := rest.root()
 	if !rest.settle(root) {
-		return Plan{}, explain(ctx, m)
+		return roster.Plan{}, explain(ctx, m)
 	}
 	bound := rest.cost(root)
-	bound[Finish] = max(bound[Finish], rest.capacity())
+	bound[roster.Finish] = max(bound[roster.Finish], rest.capacity())
 
-	s := &search{model: m, maker: newMaker(m), random: rand.New(rand.NewPCG(o.Seed, 0x9e3779b97f4a7c15)), tell: o.Tell,
+	s := &search{Model: m, maker: model.NewMaker(m), random: rand.New(rand.NewPCG(o.Seed, 0x9e3779b97f4a7c15)),
+		tell:  o.Tell,
 		bound: bound}
 	rounds := o.Rounds
 	if rounds <= 0 {
 		rounds = 1 << 30
 	}
 	if err := s.look(ctx, rounds); err != nil {
-		return Plan{}, err
+		return roster.Plan{}, err
 	}
 	if !s.found {
 		if ctx.Err() != nil && !errors.Is(ctx.Err(), context.DeadlineExceeded) {
-			return Plan{}, fmt.Errorf("schedule: %w", ctx.Err())
+			return roster.Plan{}, fmt.Errorf("schedule: %w", ctx.Err())
 		}
-		return Plan{}, &Conflict{Text: "No plan was found in the time given, and it is not proven that there is none. " +
-			s.stuck(), Ways: []string{"Give more time, a longer horizon, or looser gaps"}}
+		return roster.Plan{},
+			&Conflict{Text: "No plan was found in the time given, and it is not proven that there is none. " +
+				s.stuck(), Ways: []string{"Give more time, a longer horizon, or looser gaps"}}
 	}
 	return s.plan(), nil
 }
@@ -82,8 +90,8 @@ func Solve(ctx context.Context, p Problem, o Options) (Plan, error) {
 // that are planned anew, and, where a problem is not too large, by looking through all
 // schedules, in turn.
 func (s *search) look(ctx context.Context, rounds int) error {
-	n := len(s.tasks)
-	small := n <= smallTasks && n*n*max(1, len(s.problem.Crews)) <= smallPairs
+	n := len(s.Tasks)
+	small := n <= smallTasks && n*n*max(1, len(s.Problem.Crews)) <= smallPairs
 	first := firstRounds
 	if small {
 		first += 40 * n
@@ -91,12 +99,12 @@ func (s *search) look(ctx context.Context, rounds int) error {
 	left := rounds - s.improve(ctx, min(rounds, first))
 	var p *prover
 	if small && ctx.Err() == nil && !s.done() {
-		var known *Cost
+		var known *roster.Cost
 		if s.found {
 			known = &s.best
 		}
-		if e := encode(s.model, known, nil); e != nil {
-			p = &prover{encoded: e}
+		if e := exact.Encode(s.Model, known, nil); e != nil {
+			p = &prover{Encoded: e}
 		}
 	}
 	conflicts := int64(rounds) * conflictsPerRound
@@ -131,40 +139,40 @@ func (s *search) look(ctx context.Context, rounds int) error {
 
 // search is the making of a plan that gets better.
 type search struct {
-	*model
-	maker  *maker
+	*model.Model
+	maker  *model.Maker
 	random *rand.Rand
-	tell   func(Plan, int)
-	bound  Cost
+	tell   func(roster.Plan, int)
+	bound  roster.Cost
 	found  bool
-	best   Cost
-	genes  genes
-	at     []placed // of the best
-	proven int      // parts, by looking through all
+	best   roster.Cost
+	genes  model.Genes
+	at     []model.Placed // of the best
+	proven int            // parts, by looking through all
 	rounds int
 	failed map[int]int // how often a task found no place
 }
 
 // done tells whether no plan can be better.
-func (s *search) done() bool { return s.found && (s.provenParts() == parts) }
+func (s *search) done() bool { return s.found && (s.provenParts() == roster.Parts) }
 
 // provenParts are how many parts of the best cost, from the first, are proven least.
 func (s *search) provenParts() int {
 	n := 0
-	for n < parts && s.found && s.best[n] == s.bound[n] {
+	for n < roster.Parts && s.found && s.best[n] == s.bound[n] {
 		n++
 	}
 	return max(n, s.proven)
 }
 
-func (s *search) plan() Plan {
-	copy(s.maker.at, s.at)
-	return Plan{Bookings: s.maker.bookings(), Cost: s.best, Bound: s.bound, Proven: s.provenParts()}
+func (s *search) plan() roster.Plan {
+	copy(s.maker.At, s.at)
+	return roster.Plan{Bookings: s.maker.Bookings(), Cost: s.best, Bound: s.bound, Proven: s.provenParts()}
 }
 
-func (s *search) keep(c Cost, g genes) {
-	s.best, s.found, s.genes = c, true, g.clone()
-	s.at = slices.Clone(s.maker.at)
+func (s *search) keep(c roster.Cost, g model.Genes) {
+	s.best, s.found, s.genes = c, true, g.Clone()
+	s.at = slices.Clone(s.maker.At)
 	if s.tell != nil {
 		s.tell(s.plan(), s.rounds)
 	}

@@ -1,71 +1,75 @@
-package roster
+package search
 
 import (
 	"context"
 	"slices"
+
+	"nephelon/core/roster"
+	"nephelon/core/roster/model"
 )
 
 // beginnings are the orders from which the search starts: jobs by what is due, by weight
 // and by how much hangs behind a task.
-func (s *search) beginnings() []genes {
-	plain := genes{order: slices.Clone(s.order), crew: make([]int, len(s.tasks)), overtime: make([]bool, len(s.tasks)),
-		buys: make([]bool, s.buys)}
-	for i := range plain.crew {
-		plain.crew[i] = -1
+func (s *search) beginnings() []model.Genes {
+	plain := model.Genes{Order: slices.Clone(s.Order), Crew: make([]int, len(s.Tasks)),
+		Overtime: make([]bool, len(s.Tasks)),
+		Buys:     make([]bool, s.Buys)}
+	for i := range plain.Crew {
+		plain.Crew[i] = -1
 	}
-	due := func(i int) Slot {
-		if d := s.jobs[s.tasks[i].job].Due; d != nil {
+	due := func(i int) roster.Slot {
+		if d := s.Jobs[s.Tasks[i].Job].Due; d != nil {
 			return *d
 		}
-		return s.horizon
+		return s.Horizon
 	}
-	sorted := func(less func(a, b int) int) genes {
-		g := plain.clone()
-		slices.SortStableFunc(g.order, func(a, b int) int {
-			if s.tasks[a].group == s.tasks[b].group {
-				return s.rank[a] - s.rank[b]
+	sorted := func(less func(a, b int) int) model.Genes {
+		g := plain.Clone()
+		slices.SortStableFunc(g.Order, func(a, b int) int {
+			if s.Tasks[a].Group == s.Tasks[b].Group {
+				return s.Rank[a] - s.Rank[b]
 			}
 			return less(a, b)
 		})
 		return g
 	}
-	groupDue := make(map[int]Slot)
+	groupDue := make(map[int]roster.Slot)
 	weight := make(map[int]int64)
-	for i := range s.tasks {
-		group := s.tasks[i].group
+	for i := range s.Tasks {
+		group := s.Tasks[i].Group
 		if d, seen := groupDue[group]; !seen || due(i) < d {
 			groupDue[group] = due(i)
 		}
-		weight[group] = max(weight[group], s.weights[s.tasks[i].job])
+		weight[group] = max(weight[group], s.Weights[s.Tasks[i].Job])
 	}
 	byDue := sorted(func(a, b int) int {
-		ga, gb := s.tasks[a].group, s.tasks[b].group
+		ga, gb := s.Tasks[a].Group, s.Tasks[b].Group
 		if groupDue[ga] != groupDue[gb] {
 			return int(groupDue[ga] - groupDue[gb])
 		}
 		return ga - gb
 	})
 	byWeight := sorted(func(a, b int) int {
-		ga, gb := s.tasks[a].group, s.tasks[b].group
+		ga, gb := s.Tasks[a].Group, s.Tasks[b].Group
 		if weight[ga] != weight[gb] {
 			return int(weight[gb] - weight[ga])
 		}
 		return ga - gb
 	})
-	var all []genes
-	for _, g := range []genes{byDue, byWeight, plain} {
+	var all []model.Genes
+	for _, g := range []model.Genes{byDue, byWeight, plain} {
 		all = append(all, g)
-		if s.overtime {
-			over := g.clone()
-			for i := range over.overtime {
-				over.overtime[i] = true
+		if s.Overtime {
+			over := g.Clone()
+			for i := range over.Overtime {
+				over.Overtime[i] = true
 			}
 			all = append(all, over)
 		}
-		if s.buys > 0 {
-			buying := all[len(all)-1].clone()
-			for i := range buying.buys {
-				buying.buys[i] = true
+		if s.Buys > 0 {
+			buying := all[len(all)-1].Clone()
+			for i := range buying.Buys {
+				buying.Buys[i] = true
 			}
 			all = append(all, buying)
 		}
@@ -89,19 +93,19 @@ func (s *search) improve(ctx context.Context, rounds int) (done int) {
 	if s.failed == nil {
 		s.failed = make(map[int]int)
 	}
-	try := func(g genes) (Cost, bool) {
+	try := func(g model.Genes) (roster.Cost, bool) {
 		s.rounds++
-		if !s.maker.make(g) {
-			s.failed[s.maker.stuck]++
-			return Cost{}, false
+		if !s.maker.Make(g) {
+			s.failed[s.maker.Stuck]++
+			return roster.Cost{}, false
 		}
-		return s.maker.cost(), true
+		return s.maker.Cost(), true
 	}
-	var now genes
-	var cost Cost
+	var now model.Genes
+	var cost roster.Cost
 	ok := s.found
 	if ok {
-		now, cost = s.genes.clone(), s.best
+		now, cost = s.genes.Clone(), s.best
 	} else {
 		for _, g := range s.beginnings() {
 			c, made := try(g)
@@ -120,11 +124,11 @@ func (s *search) improve(ctx context.Context, rounds int) (done int) {
 			now = all[len(all)-1]
 		}
 	}
-	past := make([]Cost, memory)
+	past := make([]roster.Cost, memory)
 	for i := range past {
 		past[i] = cost
 	}
-	for n := 0; n < rounds && (!s.done() || s.rounds < polish*len(s.tasks)); n++ {
+	for n := 0; n < rounds && (!s.done() || s.rounds < polish*len(s.Tasks)); n++ {
 		if ctx.Err() != nil { // a round of 5,000 tasks takes a tenth of a second
 			return 0
 		}
@@ -148,8 +152,8 @@ func (s *search) improve(ctx context.Context, rounds int) (done int) {
 
 // changed is genes with a change: some groups of tasks placed earlier or later than
 // others, somebody else for a task, overtime or a gap bought off here or there.
-func (s *search) changed(g genes) genes {
-	g = g.clone()
+func (s *search) changed(g model.Genes) model.Genes {
+	g = g.Clone()
 	for range 1 + s.random.IntN(3) {
 		switch kind := s.random.IntN(12); {
 		case kind < 5:
@@ -157,18 +161,18 @@ func (s *search) changed(g genes) genes {
 		case kind < 8:
 			s.moveTask(&g)
 		case kind < 10:
-			i := s.random.IntN(len(s.tasks))
-			if crews := s.tasks[i].crews; len(crews) > 1 {
-				if g.crew[i] = crews[s.random.IntN(len(crews))]; s.random.IntN(2) == 0 {
-					g.crew[i] = -1
+			i := s.random.IntN(len(s.Tasks))
+			if crews := s.Tasks[i].Crews; len(crews) > 1 {
+				if g.Crew[i] = crews[s.random.IntN(len(crews))]; s.random.IntN(2) == 0 {
+					g.Crew[i] = -1
 				}
 			}
-		case kind == 10 && s.overtime:
-			i := s.random.IntN(len(s.tasks))
-			g.overtime[i] = !g.overtime[i]
-		case kind == 11 && s.buys > 0:
-			i := s.random.IntN(s.buys)
-			g.buys[i] = !g.buys[i]
+		case kind == 10 && s.Overtime:
+			i := s.random.IntN(len(s.Tasks))
+			g.Overtime[i] = !g.Overtime[i]
+		case kind == 11 && s.Buys > 0:
+			i := s.random.IntN(s.Buys)
+			g.Buys[i] = !g.Buys[i]
 		default:
 			s.moveGroup(&g)
 		}
@@ -178,11 +182,11 @@ func (s *search) changed(g genes) genes {
 
 // moveGroup takes a group out of the order and puts it back elsewhere, in one block or
 // spread as it was.
-func (s *search) moveGroup(g *genes) {
-	group := s.tasks[s.random.IntN(len(s.tasks))].group
+func (s *search) moveGroup(g *model.Genes) {
+	group := s.Tasks[s.random.IntN(len(s.Tasks))].Group
 	var own, others []int
-	for _, i := range g.order {
-		if s.tasks[i].group == group {
+	for _, i := range g.Order {
+		if s.Tasks[i].Group == group {
 			own = append(own, i)
 		} else {
 			others = append(others, i)
@@ -190,7 +194,7 @@ func (s *search) moveGroup(g *genes) {
 	}
 	at := s.random.IntN(len(others) + 1)
 	if s.random.IntN(2) == 0 {
-		g.order = slices.Concat(others[:at], own, others[at:])
+		g.Order = slices.Concat(others[:at], own, others[at:])
 		return
 	}
 	// Spread over what follows.
@@ -205,24 +209,24 @@ func (s *search) moveGroup(g *genes) {
 	if from := min(len(own)*step, len(rest)); from < len(rest) {
 		order = append(order, rest[from:]...)
 	}
-	g.order = order
+	g.Order = order
 }
 
 // moveTask puts one task elsewhere between what it waits for and what waits for it.
-func (s *search) moveTask(g *genes) {
-	at := s.random.IntN(len(g.order))
-	i := g.order[at]
+func (s *search) moveTask(g *model.Genes) {
+	at := s.random.IntN(len(g.Order))
+	i := g.Order[at]
 	low, high := at, at
 	waits := func(o int) bool {
-		return slices.ContainsFunc(s.tasks[i].before, func(b gap) bool { return b.task == o })
+		return slices.ContainsFunc(s.Tasks[i].Before, func(b model.Gap) bool { return b.Task == o })
 	}
-	for low > 0 && !waits(g.order[low-1]) {
+	for low > 0 && !waits(g.Order[low-1]) {
 		low--
 	}
-	for high < len(g.order)-1 && !slices.Contains(s.tasks[i].after, g.order[high+1]) {
+	for high < len(g.Order)-1 && !slices.Contains(s.Tasks[i].After, g.Order[high+1]) {
 		high++
 	}
 	to := low + s.random.IntN(high-low+1)
-	order := slices.Delete(g.order, at, at+1)
-	g.order = slices.Insert(order, to, i)
+	order := slices.Delete(g.Order, at, at+1)
+	g.Order = slices.Insert(order, to, i)
 }

@@ -1,4 +1,4 @@
-package roster
+package search
 
 import (
 	"context"
@@ -8,19 +8,23 @@ import (
 	"slices"
 	"testing"
 	"time"
+
+	"nephelon/core/roster"
+	"nephelon/core/roster/exact"
+	"nephelon/core/roster/model"
 )
 
 // alone looks through all schedules with no plan in hand.
-func alone(t *testing.T, p Problem) (Plan, error) {
+func alone(t *testing.T, p roster.Problem) (roster.Plan, error) {
 	t.Helper()
-	m, err := compile(&p)
+	m, err := model.Compile(&p)
 	if err != nil {
 		t.Fatal(err)
 	}
-	m.when = func(Slot) string { return "then" }
-	s := &search{model: m, maker: newMaker(m), random: rand.New(rand.NewPCG(1, 1))}
-	if _, err := s.prove(t.Context(), &prover{encoded: encode(m, nil, nil)}, 20_000); err != nil {
-		return Plan{}, err
+	m.When = func(roster.Slot) string { return "then" }
+	s := &search{Model: m, maker: model.NewMaker(m), random: rand.New(rand.NewPCG(1, 1))}
+	if _, err := s.prove(t.Context(), &prover{Encoded: exact.Encode(m, nil, nil)}, 20_000); err != nil {
+		return roster.Plan{}, err
 	}
 	plan := s.plan()
 	if fault, cost := broken(p, plan.Bookings); fault != "" || cost != plan.Cost {
@@ -43,13 +47,13 @@ func TestLookingThroughAllAlone(t *testing.T) {
 			for k := range p.Jobs[j].Tasks {
 				for a := range p.Jobs[j].Tasks[k].After {
 					if after := &p.Jobs[j].Tasks[k].After[a]; n%3 == 0 && after.Max != nil {
-						after.Max = at(after.Min + Slot(r.IntN(6))) // they close soon
+						after.Max = at(after.Min + roster.Slot(r.IntN(6))) // they close soon
 					}
 				}
 			}
 		}
 		with, failed := Solve(t.Context(), p, Options{Seed: 1, Rounds: 2000})
-		var wrong *Error
+		var wrong *roster.Error
 		if errors.As(failed, &wrong) {
 			continue // longer than the horizon
 		}
@@ -63,7 +67,7 @@ func TestLookingThroughAllAlone(t *testing.T) {
 		}
 		if with.Optimal() && own.Optimal() {
 			proven++
-			if !reflect.DeepEqual(with.Cost[:parts], own.Cost[:parts]) {
+			if !reflect.DeepEqual(with.Cost[:roster.Parts], own.Cost[:roster.Parts]) {
 				t.Errorf("problem %d: %v, alone %v", n, with.Cost, own.Cost)
 			}
 		}
@@ -77,21 +81,23 @@ func TestLookingThroughAllAlone(t *testing.T) {
 // next begins at 14 at the latest, which is kept; behind what is done from 12 to 15 alone it
 // is missed by one, bought off and begun at 15. A gap that moves says the same.
 func TestTheEdgeOfAWindow(t *testing.T) {
-	problem := func(until Slot, moves bool) Problem {
-		after := After{Task: "prime", Max: at(4), Buy: &Buy{Slots: 1}}
+	problem := func(until roster.Slot, moves bool) roster.Problem {
+		after := roster.After{Task: "prime", Max: at(4), Buy: &roster.Buy{Slots: 1}}
 		if moves {
-			after.MinAt, after.MaxAt = func(Slot) Slot { return 0 }, func(Slot) Slot { return 4 }
+			after.MinAt, after.MaxAt = func(roster.Slot) roster.Slot { return 0 }, func(roster.Slot) roster.Slot { return 4 }
 		}
-		return Problem{Horizon: 24, Crews: []Crew{{ID: "a", Skills: []string{"pour"}, Shifts: days(false)},
-			{ID: "b", Shifts: []Shift{{Window: Window{From: until, Until: until + 2}}}}},
-			Jobs: []Job{{ID: "floor", Tasks: []Task{
-				{ID: "prime", Duration: 2, Start: at(8), Crew: "a"}, {ID: "coat", Duration: 1, Crew: "b", After: []After{after}},
+		return roster.Problem{Horizon: 24, Crews: []roster.Crew{{ID: "a", Skills: []string{"pour"}, Shifts: days(false)},
+			{ID: "b", Shifts: []roster.Shift{{Window: roster.Window{From: until, Until: until + 2}}}}},
+			Jobs: []roster.Job{{ID: "floor", Tasks: []roster.Task{
+				{ID: "prime", Duration: 2, Start: at(8), Crew: "a"},
+				{ID: "coat", Duration: 1, Crew: "b", After: []roster.After{after}},
 			}}}}
 	}
 	for _, moves := range []bool{false, true} {
-		for until, bought := range map[Slot]int64{14: 0, 15: 1} {
+		for until, bought := range map[roster.Slot]int64{14: 0, 15: 1} {
 			plan, err := alone(t, problem(until, moves))
-			if err != nil || plan.Cost[Bought] != bought || plan.Cost[Finish] != int64(until)+1+bought || !plan.Optimal() {
+			if err != nil || plan.Cost[roster.Bought] != bought || plan.Cost[roster.Finish] != int64(until)+1+bought ||
+				!plan.Optimal() {
 				t.Errorf("from %d on: %v %v", until, plan.Cost, err)
 			}
 		}
@@ -101,22 +107,24 @@ func TestTheEdgeOfAWindow(t *testing.T) {
 // A gap whose end lies back for a later start, from 20 to 12 where it starts at 9 instead of
 // 8: no table tells that, and the rule is kept all the same.
 func TestAGapThatLeadsBack(t *testing.T) {
-	opens := func(s Slot) Slot {
+	opens := func(s roster.Slot) roster.Slot {
 		if s <= 10 {
 			return 20 - s
 		}
 		return 12 - min(s, 12)
 	}
-	p := Problem{Horizon: 48, Crews: []Crew{{ID: "a", Shifts: days(false)}}, Jobs: []Job{{ID: "floor", Tasks: []Task{
-		{ID: "prime", Duration: 2}, {ID: "coat", Duration: 1, After: []After{{Task: "prime", MinAt: opens}}},
-	}}}}
-	m, err := compile(&p)
+	p := roster.Problem{Horizon: 48, Crews: []roster.Crew{{ID: "a", Shifts: days(false)}},
+		Jobs: []roster.Job{{ID: "floor", Tasks: []roster.Task{
+			{ID: "prime", Duration: 2}, {ID: "coat", Duration: 1, After: []roster.After{{Task: "prime", MinAt: opens}}},
+		}}}}
+	m, err := model.Compile(&p)
 	if err != nil {
 		t.Fatal(err)
 	}
-	s := &search{model: m, maker: newMaker(m), random: rand.New(rand.NewPCG(1, 1))}
-	if _, err := s.prove(t.Context(), &prover{encoded: encode(m, nil, nil)}, 1000); err != nil || s.at[0].start != 9 ||
-		s.at[1].start != 12 || s.proven != parts {
+	s := &search{Model: m, maker: model.NewMaker(m), random: rand.New(rand.NewPCG(1, 1))}
+	if _, err := s.prove(t.Context(), &prover{Encoded: exact.Encode(m, nil, nil)}, 1000); err != nil ||
+		s.at[0].Start != 9 ||
+		s.at[1].Start != 12 || s.proven != roster.Parts {
 		t.Errorf("%v, %+v", err, s.at)
 	}
 }
@@ -129,14 +137,14 @@ func TestPartsPlannedAnew(t *testing.T) {
 	for n := range 5 {
 		p := random(r, 12, 9, 3, false)
 		for c := range p.Crews {
-			p.Crews[c].Rests = []Window{{From: 12, Until: 13, Every: 24}}
+			p.Crews[c].Rests = []roster.Window{{From: 12, Until: 13, Every: 24}}
 		}
 		for j := range p.Jobs {
 			for k := range p.Jobs[j].Tasks {
 				for a := range p.Jobs[j].Tasks[k].After {
 					if after := &p.Jobs[j].Tasks[k].After[a]; j%3 == 0 { // as of films: it depends on the hour
 						least := after.Min
-						after.MinAt = func(at Slot) Slot { return least + at%24/12 }
+						after.MinAt = func(at roster.Slot) roster.Slot { return least + at%24/12 }
 					}
 				}
 			}
@@ -147,13 +155,14 @@ func TestPartsPlannedAnew(t *testing.T) {
 		}
 		p.Before = first.Bookings
 		for _, b := range first.Bookings[:3] {
-			p.Jobs[0].Tasks[slices.IndexFunc(p.Jobs[0].Tasks, func(t Task) bool { return t.ID == b.Task })].Start = at(b.Start)
+			p.Jobs[0].Tasks[slices.IndexFunc(p.Jobs[0].Tasks, func(t roster.Task) bool { return t.ID == b.Task })].Start =
+				at(b.Start)
 		}
-		m, err := compile(&p)
+		m, err := model.Compile(&p)
 		if err != nil {
 			t.Fatal(err)
 		}
-		s := &search{model: m, maker: newMaker(m), random: rand.New(rand.NewPCG(uint64(n), 1))}
+		s := &search{Model: m, maker: model.NewMaker(m), random: rand.New(rand.NewPCG(uint64(n), 1))}
 		s.improve(t.Context(), 40)
 		if !s.found {
 			t.Fatalf("problem %d: no plan to begin with", n)
@@ -174,7 +183,7 @@ func TestPartsPlannedAnew(t *testing.T) {
 			if fault != "" || cost != s.best {
 				t.Fatalf("problem %d: %s; %v said, %v counted", n, fault, s.best, cost)
 			}
-			at := make(map[string]Booking)
+			at := make(map[string]roster.Booking)
 			for _, b := range bookings {
 				at[b.Job+"/"+b.Task] = b
 			}
@@ -183,7 +192,7 @@ func TestPartsPlannedAnew(t *testing.T) {
 					for _, a := range task.After {
 						b, own := at[job.ID+"/"+a.Task], at[job.ID+"/"+task.ID]
 						mark := b.End
-						if a.From == Start {
+						if a.From == roster.Start {
 							mark = b.Start
 						}
 						if a.MinAt != nil && own.Start < mark+a.MinAt(mark) {
@@ -203,11 +212,11 @@ func TestPartsPlannedAnew(t *testing.T) {
 // A part of forty jobs of ten tasks planned anew.
 func BenchmarkPartPlannedAnew(b *testing.B) {
 	p := forty()
-	m, err := compile(&p)
+	m, err := model.Compile(&p)
 	if err != nil {
 		b.Fatal(err)
 	}
-	s := &search{model: m, maker: newMaker(m), random: rand.New(rand.NewPCG(1, 1))}
+	s := &search{Model: m, maker: model.NewMaker(m), random: rand.New(rand.NewPCG(1, 1))}
 	s.improve(b.Context(), 20)
 	for b.Loop() {
 		if err := s.renew(b.Context()); err != nil {
@@ -219,7 +228,7 @@ func BenchmarkPartPlannedAnew(b *testing.B) {
 // Thirty tasks of five jobs for three crews proven best in every part.
 func BenchmarkThirtyProven(b *testing.B) {
 	r := rand.New(rand.NewPCG(11, 3))
-	var all []Problem
+	var all []roster.Problem
 	for range 14 {
 		all = append(all, random(r, 5, 6, 3, false))
 	}

@@ -1,22 +1,24 @@
-package roster
+package exact
 
 import (
 	"slices"
 
+	"nephelon/core/roster"
 	"nephelon/core/roster/lcg"
+	"nephelon/core/roster/model"
 )
 
 // placed are the tasks that somebody works at for some time at a place; false where that
 // is not known of one.
-func (e *encoded) placed() (all []int, known bool) {
-	for i := range e.tasks {
-		t := &e.tasks[i]
-		if t.unattended || e.place[t.job] < 0 {
+func (e *Encoded) placed() (all []int, known bool) {
+	for i := range e.Tasks {
+		t := &e.Tasks[i]
+		if t.Unattended || e.Place[t.Job] < 0 {
 			continue
 		}
-		if t.duration > 0 {
+		if t.Duration > 0 {
 			all = append(all, i)
-		} else if slices.ContainsFunc(t.before, func(g gap) bool { return g.index >= 0 }) {
+		} else if slices.ContainsFunc(t.Before, func(g model.Gap) bool { return g.Index >= 0 }) {
 			return nil, false
 		}
 	}
@@ -25,15 +27,15 @@ func (e *encoded) placed() (all []int, known bool) {
 
 // travels has tasks follow each other on their crews, and returns what the ways between
 // them add up to.
-func (e *encoded) travels() ([]lcg.Part, bool) {
-	if e.far == 0 {
+func (e *Encoded) travels() ([]lcg.Part, bool) {
+	if e.Far == 0 {
 		return nil, true
 	}
 	all, known := e.placed()
 	if !known {
 		return nil, false
 	}
-	s := e.s
+	s := e.S
 	first := make(map[int]lcg.Atom)
 	into, out := make(map[int][]lcg.Atom), make(map[int][]lcg.Atom)
 	var sum []lcg.Part
@@ -54,14 +56,14 @@ func (e *encoded) travels() ([]lcg.Part, bool) {
 			if i == o || e.stands(i) && e.stands(o) && after[i] != o {
 				continue
 			}
-			way := e.way(i, o)
+			way := e.Way(i, o)
 			if s.Least(e.end[i])+int32(way) > s.Most(e.start[o]) || !e.mayFollow(o, i, after) {
 				continue
 			}
 			next := s.Choice()
 			into[o], out[i] = append(into[o], next), append(out[i], next)
 			s.Clause(next.Not(), e.after(i, o, way))
-			for c := range e.problem.Crews {
+			for c := range e.Problem.Crews {
 				s.Clause(next.Not(), e.by[i][c].Not(), e.by[o][c])
 				s.Clause(next.Not(), e.by[o][c].Not(), e.by[i][c])
 			}
@@ -77,7 +79,7 @@ func (e *encoded) travels() ([]lcg.Part, bool) {
 	}
 	for n, i := range maybe {
 		for _, o := range maybe[:n] {
-			for c := range e.problem.Crews {
+			for c := range e.Problem.Crews {
 				s.Clause(first[i].Not(), first[o].Not(), e.by[i][c].Not(), e.by[o][c].Not())
 			}
 		}
@@ -88,20 +90,20 @@ func (e *encoded) travels() ([]lcg.Part, bool) {
 
 // afterThose are the tasks that stand and come next on their crew after those that stand;
 // −1 where none does.
-func (e *encoded) afterThose(all []int) map[int]int {
+func (e *Encoded) afterThose(all []int) map[int]int {
 	after := make(map[int]int)
 	if e.within == nil {
 		return after
 	}
-	at := e.within.at
+	at := e.within.At
 	rows := make(map[int][]int)
 	for _, i := range all {
 		if e.stands(i) {
-			rows[at[i].crew] = append(rows[at[i].crew], i)
+			rows[at[i].Crew] = append(rows[at[i].Crew], i)
 		}
 	}
 	for _, row := range rows {
-		slices.SortFunc(row, func(a, b int) int { return int(at[a].start - at[b].start) })
+		slices.SortFunc(row, func(a, b int) int { return int(at[a].Start - at[b].Start) })
 		for n, i := range row {
 			if after[i] = -1; n+1 < len(row) {
 				after[i] = row[n+1]
@@ -113,19 +115,19 @@ func (e *encoded) afterThose(all []int) map[int]int {
 
 // mayFollow tells whether a task may be the next of a crew after another. after are those
 // that stand and come next after others that stand; two that stand are such.
-func (e *encoded) mayFollow(o, i int, after map[int]int) bool {
+func (e *Encoded) mayFollow(o, i int, after map[int]int) bool {
 	switch {
 	case e.stands(i) && e.stands(o):
 		return true // they are those
 	case e.stands(i):
 		// Not where another that stands lies between them in any case.
 		n := after[i]
-		return slices.Contains(e.tasks[o].crews, e.within.at[i].crew) &&
-			(n < 0 || e.s.Least(e.start[o]) < e.s.Least(e.start[n]))
+		return slices.Contains(e.Tasks[o].Crews, e.within.At[i].Crew) &&
+			(n < 0 || e.S.Least(e.start[o]) < e.S.Least(e.start[n]))
 	case e.stands(o):
-		return slices.Contains(e.tasks[i].crews, e.within.at[o].crew)
+		return slices.Contains(e.Tasks[i].Crews, e.within.At[o].Crew)
 	}
-	return slices.ContainsFunc(e.tasks[i].crews, func(c int) bool { return slices.Contains(e.tasks[o].crews, c) })
+	return slices.ContainsFunc(e.Tasks[i].Crews, func(c int) bool { return slices.Contains(e.Tasks[o].Crews, c) })
 }
 
 // mostPlaces is how many places a crew is asked about together.
@@ -133,21 +135,21 @@ const mostPlaces = 5
 
 // rounds says of each crew that it travels at least the shortest way past the places that
 // it comes to, of the first few places of a problem.
-func (e *encoded) rounds(all []int) {
-	s, n := e.s, min(len(e.travel), mostPlaces)
-	short := shortest(e.model)
+func (e *Encoded) rounds(all []int) {
+	s, n := e.S, min(len(e.Travel), mostPlaces)
+	short := shortest(e.Model)
 	var each []lcg.Part
-	for c := range e.problem.Crews {
+	for c := range e.Problem.Crews {
 		comes := make([]lcg.Atom, n)
 		for p := range comes {
 			comes[p] = s.Choice()
 			for _, i := range all {
-				if e.place[e.tasks[i].job] == p {
+				if e.Place[e.Tasks[i].Job] == p {
 					s.Clause(comes[p], e.by[i][c].Not())
 				}
 			}
 		}
-		own := s.Number(0, mostCost)
+		own := s.Number(0, MostCost)
 		each = append(each, lcg.Part{Term: own, Times: 1})
 		for set := 1; set < 1<<n; set++ {
 			way := shortestPast(short, set, -1)
@@ -167,10 +169,10 @@ func (e *encoded) rounds(all []int) {
 }
 
 // shortest are the shortest ways between all places, over others where that is shorter.
-func shortest(m *model) [][]Slot {
-	all := make([][]Slot, len(m.travel))
+func shortest(m *model.Model) [][]roster.Slot {
+	all := make([][]roster.Slot, len(m.Travel))
 	for i := range all {
-		all[i] = slices.Clone(m.travel[i])
+		all[i] = slices.Clone(m.Travel[i])
 	}
 	for k := range all {
 		for i := range all {
@@ -184,8 +186,8 @@ func shortest(m *model) [][]Slot {
 
 // shortestPast is the shortest way from a place past all of a set; from any of them where
 // it is −1.
-func shortestPast(ways [][]Slot, set, from int) Slot {
-	best := Slot(-1)
+func shortestPast(ways [][]roster.Slot, set, from int) roster.Slot {
+	best := roster.Slot(-1)
 	for p := range ways {
 		if set>>p&1 == 0 {
 			continue

@@ -1,17 +1,19 @@
-package roster
+package search
 
 import (
 	"fmt"
 	"slices"
+
+	"nephelon/core/roster"
 )
 
 // broken tells how a schedule breaks the rules of its problem, slot by slot and without
 // anything of the planner: an empty text where it breaks none. It also counts what the
 // schedule costs.
-func broken(p Problem, bookings []Booking) (string, Cost) {
-	var c Cost
-	say := func(format string, args ...any) (string, Cost) { return fmt.Sprintf(format, args...), c }
-	within := func(all []Window, s Slot) bool {
+func broken(p roster.Problem, bookings []roster.Booking) (string, roster.Cost) {
+	var c roster.Cost
+	say := func(format string, args ...any) (string, roster.Cost) { return fmt.Sprintf(format, args...), c }
+	within := func(all []roster.Window, s roster.Slot) bool {
 		for _, w := range all {
 			at := s
 			if w.Every > 0 && s >= w.From {
@@ -23,14 +25,14 @@ func broken(p Problem, bookings []Booking) (string, Cost) {
 		}
 		return false
 	}
-	byName := make(map[string]Booking)
+	byName := make(map[string]roster.Booking)
 	for _, b := range bookings {
 		if _, twice := byName[b.Job+"/"+b.Task]; twice {
 			return say("%s/%s comes twice", b.Job, b.Task)
 		}
 		byName[b.Job+"/"+b.Task] = b
 	}
-	crews := make(map[string]Crew)
+	crews := make(map[string]roster.Crew)
 	for _, crew := range p.Crews {
 		crews[crew.ID] = crew
 	}
@@ -38,7 +40,7 @@ func broken(p Problem, bookings []Booking) (string, Cost) {
 	uses := make(map[string][]int)
 	count := 0
 	for _, job := range p.Jobs {
-		done := Slot(0)
+		done := roster.Slot(0)
 		for _, t := range job.Tasks {
 			count++
 			b, there := byName[job.ID+"/"+t.ID]
@@ -60,7 +62,7 @@ func broken(p Problem, bookings []Booking) (string, Cost) {
 					o = byName[a.Task]
 				}
 				mark := o.End
-				if a.From == Start {
+				if a.From == roster.Start {
 					mark = o.Start
 				}
 				if b.Start < mark+a.Min {
@@ -71,7 +73,7 @@ func broken(p Problem, bookings []Booking) (string, Cost) {
 						return say("%s/%s starts at %d, %d after %s at the most", job.ID, t.ID, b.Start, *a.Max, a.Task)
 					}
 					work += a.Buy.Slots
-					c[Bought]++
+					c[roster.Bought]++
 				}
 			}
 			crew, known := crews[b.Crew]
@@ -86,11 +88,11 @@ func broken(p Problem, bookings []Booking) (string, Cost) {
 					return say("%s cannot do %s/%s", b.Crew, job.ID, t.ID)
 				}
 			}
-			worked := Slot(0)
+			worked := roster.Slot(0)
 			for s := b.Start; s < b.End; s++ {
 				open, over := t.Unattended, !t.Unattended
 				for _, shift := range crew.Shifts {
-					if within([]Window{shift.Window}, s) && (!shift.Overtime || b.Overtime > 0) {
+					if within([]roster.Window{shift.Window}, s) && (!shift.Overtime || b.Overtime > 0) {
 						open = true
 						over = over && shift.Overtime
 					}
@@ -102,7 +104,7 @@ func broken(p Problem, bookings []Booking) (string, Cost) {
 				if open {
 					worked++
 					if over {
-						c[Overtime]++
+						c[roster.Overtime]++
 					}
 				} else if !t.Breakable {
 					return say("%s/%s in slot %d, when %q does not work", job.ID, t.ID, s, b.Crew)
@@ -122,22 +124,22 @@ func broken(p Problem, bookings []Booking) (string, Cost) {
 			}
 		}
 		if job.Due != nil && done > *job.Due {
-			c[Late] += int64(max(1, job.Weight)) * int64(done-*job.Due)
+			c[roster.Late] += int64(max(1, job.Weight)) * int64(done-*job.Due)
 		}
-		c[Finish] = max(c[Finish], int64(done))
-		c[early] += int64(done)
+		c[roster.Finish] = max(c[roster.Finish], int64(done))
+		c[roster.Early] += int64(done)
 	}
 	if count != len(bookings) {
 		return say("%d bookings of %d tasks", len(bookings), count)
 	}
 	for id := range crews {
-		var own []Booking
+		var own []roster.Booking
 		for _, b := range bookings {
 			if b.Crew == id && b.End > b.Start {
 				own = append(own, b)
 			}
 		}
-		slices.SortFunc(own, func(a, b Booking) int { return int(a.Start - b.Start) })
+		slices.SortFunc(own, func(a, b roster.Booking) int { return int(a.Start - b.Start) })
 		at := -1
 		for i := range own {
 			if i > 0 && own[i].Start < own[i-1].End {
@@ -147,14 +149,14 @@ func broken(p Problem, bookings []Booking) (string, Cost) {
 				continue // it is done where the crew is
 			}
 			if at >= 0 {
-				way := Slot(0)
+				way := roster.Slot(0)
 				for _, t := range p.Travel {
 					a, b := places[own[at].Job], places[own[i].Job]
 					if a != b && (t.From == a && t.To == b || t.From == b && t.To == a) {
 						way = t.Slots
 					}
 				}
-				c[Moving] += int64(way)
+				c[roster.Moving] += int64(way)
 				if own[i].Start < own[at].End+way {
 					return say("%s is at two places in slot %d", id, own[i].Start)
 				}
@@ -164,7 +166,7 @@ func broken(p Problem, bookings []Booking) (string, Cost) {
 	}
 	for _, was := range p.Before {
 		if b, there := byName[was.Job+"/"+was.Task]; there && (b.Start != was.Start || b.Crew != was.Crew) {
-			c[Moves]++
+			c[roster.Moves]++
 		}
 	}
 	return "", c

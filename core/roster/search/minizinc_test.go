@@ -1,4 +1,4 @@
-package roster
+package search
 
 import (
 	"context"
@@ -12,20 +12,24 @@ import (
 	"strings"
 	"testing"
 	"time"
+
+	"nephelon/core/roster"
+	"nephelon/core/roster/model"
 )
 
 // stretches tell, slot by slot and without anything of the planner, where a task ends that
 // starts in each slot, and how much overtime lies in it; −1 where it cannot start.
-func stretches(p Problem, job Job, t Task, crew *Crew, overtime bool, work Slot) (ends, over []string) {
-	within := func(all []Window, s Slot) bool {
-		return slices.ContainsFunc(all, func(w Window) bool {
+func stretches(p roster.Problem, job roster.Job, t roster.Task, crew *roster.Crew, overtime bool,
+	work roster.Slot) (ends, over []string) {
+	within := func(all []roster.Window, s roster.Slot) bool {
+		return slices.ContainsFunc(all, func(w roster.Window) bool {
 			if w.Every > 0 && s >= w.From {
 				s = w.From + (s-w.From)%w.Every
 			}
 			return s >= w.From && s < w.Until
 		})
 	}
-	open := func(s Slot) (open, paid bool) {
+	open := func(s roster.Slot) (open, paid bool) {
 		if len(job.Access) > 0 && !within(job.Access, s) || len(t.Windows) > 0 && !within(t.Windows, s) {
 			return false, false
 		}
@@ -37,14 +41,14 @@ func stretches(p Problem, job Job, t Task, crew *Crew, overtime bool, work Slot)
 		}
 		paid = true
 		for _, shift := range crew.Shifts {
-			if (overtime || !shift.Overtime) && within([]Window{shift.Window}, s) {
+			if (overtime || !shift.Overtime) && within([]roster.Window{shift.Window}, s) {
 				open, paid = true, paid && shift.Overtime
 			}
 		}
 		return open, open && paid
 	}
-	for from := Slot(0); from <= p.Horizon; from++ {
-		end, extra := from, Slot(0)
+	for from := roster.Slot(0); from <= p.Horizon; from++ {
+		end, extra := from, roster.Slot(0)
 		starts, _ := open(from)
 		fits := from < p.Horizon && starts
 		for left := work; fits && left > 0; end++ {
@@ -70,7 +74,7 @@ func stretches(p Problem, job Job, t Task, crew *Crew, overtime bool, work Slot)
 
 // modelled writes a problem as a MiniZinc model of its own. bar is a cost that is not to be
 // beaten: the model asks for a schedule that costs less, or, where same is asked, as much.
-func modelled(p Problem, bar *Cost, same bool) string {
+func modelled(p roster.Problem, bar *roster.Cost, same bool) string {
 	var b strings.Builder
 	say := func(format string, args ...any) { fmt.Fprintf(&b, format+"\n", args...) }
 	say("include \"cumulative.mzn\"; include \"lex_less.mzn\"; include \"lex_lesseq.mzn\";\nint: H = %d;", p.Horizon)
@@ -85,7 +89,7 @@ func modelled(p Problem, bar *Cost, same bool) string {
 	}
 	var bought, overtime, finish, ways []string
 	ends := make([][]string, len(p.Jobs))
-	way := func(a, b Job) Slot {
+	way := func(a, b roster.Job) roster.Slot {
 		for _, t := range p.Travel {
 			if a.Place != b.Place && (t.From == a.Place && t.To == b.Place || t.From == b.Place && t.To == a.Place) {
 				return t.Slots
@@ -104,7 +108,7 @@ func modelled(p Problem, bar *Cost, same bool) string {
 				o = index[after.Task]
 			}
 			mark := fmt.Sprint("e", o)
-			if after.From == Start {
+			if after.From == roster.Start {
 				mark = fmt.Sprint("s", o)
 			}
 			say("constraint s%d >= %s + %d;", n, mark, after.Min)
@@ -124,11 +128,11 @@ func modelled(p Problem, bar *Cost, same bool) string {
 			work := t.Duration
 			var is []string
 			for k, a := range buys {
-				work += Slot(pattern>>k&1) * t.After[a].Buy.Slots
+				work += roster.Slot(pattern>>k&1) * t.After[a].Buy.Slots
 				is = append(is, fmt.Sprintf("b%d_%d*%d", n, a, 1<<k))
 			}
 			what = append([]string{"0"}, is...)
-			add := func(c int, crew *Crew, over bool) {
+			add := func(c int, crew *roster.Crew, over bool) {
 				e, o := stretches(p, job, t, crew, over, work)
 				rows, extra = append(rows, strings.Join(e, ",")), append(extra, strings.Join(o, ","))
 				crews = append(crews, fmt.Sprint(c))
@@ -138,7 +142,7 @@ func modelled(p Problem, bar *Cost, same bool) string {
 				continue
 			}
 			for c, crew := range p.Crews {
-				if has(crew.Skills, t.Skills) {
+				if model.Has(crew.Skills, t.Skills) {
 					add(c+1, &crew, false)
 					add(c+1, &crew, true)
 				}
@@ -208,8 +212,9 @@ func modelled(p Problem, bar *Cost, same bool) string {
 		if same {
 			order = "lex_lesseq"
 		}
-		say("constraint cost[1] <= %d /\\ %s(cost, [%d, %d, %d, %d, %d]);", bar[Late], order, bar[Late], bar[Bought],
-			bar[Overtime], bar[Moving], bar[Finish])
+		say("constraint cost[1] <= %d /\\ %s(cost, [%d, %d, %d, %d, %d]);", bar[roster.Late], order, bar[roster.Late],
+			bar[roster.Bought],
+			bar[roster.Overtime], bar[roster.Moving], bar[roster.Finish])
 	}
 	var starts, how []string
 	for n := range all {
@@ -253,7 +258,7 @@ func TestOptimumOfAConstraintSolver(t *testing.T) {
 		}
 	}
 	fitted, none := 0, 0
-	seen := Cost{}
+	seen := roster.Cost{}
 	for n := range 32 {
 		p := random(r, 2+n%5/4, 2+r.IntN(2), 1+r.IntN(2), n%2 == 0)
 		p.Horizon = 90
@@ -271,7 +276,7 @@ func TestOptimumOfAConstraintSolver(t *testing.T) {
 					if after := &job.Tasks[k].After[a]; n%4 == 1 {
 						after.Max, after.Buy = nil, nil
 					} else if after.Max != nil && n%4 == 2 {
-						after.Max, after.Buy = at(after.Min+Slot(r.IntN(5))), &Buy{Slots: 1} // they close soon
+						after.Max, after.Buy = at(after.Min+roster.Slot(r.IntN(5))), &roster.Buy{Slots: 1} // they close soon
 					}
 				}
 			}
@@ -290,7 +295,7 @@ func TestOptimumOfAConstraintSolver(t *testing.T) {
 			t.Fatalf("problem %d: %v", n, err)
 		}
 		fitted++
-		for part := range parts {
+		for part := range roster.Parts {
 			seen[part] += plan.Cost[part]
 		}
 		if fault, cost := broken(p, plan.Bookings); fault != "" || cost != plan.Cost || !plan.Optimal() {
@@ -303,7 +308,8 @@ func TestOptimumOfAConstraintSolver(t *testing.T) {
 			t.Errorf("problem %d: the solver finds one that costs less than %v", n, plan.Cost)
 		}
 	}
-	if fitted < 12 || none < 1 || seen[Late] == 0 || seen[Bought] == 0 || seen[Overtime] == 0 || seen[Moving] == 0 {
+	if fitted < 12 || none < 1 || seen[roster.Late] == 0 || seen[roster.Bought] == 0 || seen[roster.Overtime] == 0 ||
+		seen[roster.Moving] == 0 {
 		t.Errorf("%d with a plan, %d without; in all %v", fitted, none, seen)
 	}
 }

@@ -1,22 +1,25 @@
-package roster
+package exact
 
 import (
 	"fmt"
 	"sort"
+
+	"nephelon/core/roster"
+	"nephelon/core/roster/model"
 )
 
 // run is starts in a row, the last one among them.
-type run struct{ first, last Slot }
+type run struct{ first, last roster.Slot }
 
 // begins are where a task may start, and so much work then ends.
 type begins struct {
 	runs []run
-	work Slot
-	rest *calendar // it rests where this is closed; nil where it goes on
+	work roster.Slot
+	rest *model.Calendar // it rests where this is closed; nil where it goes on
 }
 
 func (t *begins) Next(start int32) (int32, bool) {
-	n := sort.Search(len(t.runs), func(i int) bool { return t.runs[i].last >= Slot(start) })
+	n := sort.Search(len(t.runs), func(i int) bool { return t.runs[i].last >= roster.Slot(start) })
 	if n == len(t.runs) {
 		return 0, false
 	}
@@ -24,7 +27,7 @@ func (t *begins) Next(start int32) (int32, bool) {
 }
 
 func (t *begins) Last(start int32) (int32, bool) {
-	n := sort.Search(len(t.runs), func(i int) bool { return t.runs[i].first > Slot(start) }) - 1
+	n := sort.Search(len(t.runs), func(i int) bool { return t.runs[i].first > roster.Slot(start) }) - 1
 	if n < 0 {
 		return 0, false
 	}
@@ -35,58 +38,58 @@ func (t *begins) End(start int32) int32 {
 	if t.rest == nil {
 		return start + int32(t.work)
 	}
-	return int32(t.rest.open[t.rest.count[start]+t.work-1]) + 1
+	return int32(t.rest.Open[t.rest.Count[start]+t.work-1]) + 1
 }
 
 func (t *begins) EndsBy(end int32) (int32, bool) {
 	if t.rest == nil {
 		return t.Last(end - int32(t.work))
 	}
-	n := t.rest.count[max(0, min(int(end), len(t.rest.count)-1))] - t.work
+	n := t.rest.Count[max(0, min(int(end), len(t.rest.Count)-1))] - t.work
 	if n < 0 {
 		return 0, false
 	}
-	return t.Last(int32(t.rest.open[n]))
+	return t.Last(int32(t.rest.Open[n]))
 }
 
 func (t *begins) EndsAt(end int32) (int32, bool) {
 	if t.rest == nil {
 		return t.Next(end - int32(t.work))
 	}
-	n := t.rest.count[max(0, min(int(end)-1, len(t.rest.count)-1))] - t.work + 1
-	if n >= Slot(len(t.rest.open)) {
+	n := t.rest.Count[max(0, min(int(end)-1, len(t.rest.Count)-1))] - t.work + 1
+	if n >= roster.Slot(len(t.rest.Open)) {
 		return 0, false
 	}
-	return t.Next(int32(t.rest.open[max(0, n)]))
+	return t.Next(int32(t.rest.Open[max(0, n)]))
 }
 
 // way is one way to do a task: by whom, with so much overtime, and with gaps bought off.
 type way struct {
 	crew   int
-	over   Slot
+	over   roster.Slot
 	bought []bool // by gap of the task that can be bought off
 	starts *begins
 }
 
 // waysOf are all ways to do a task; tables are kept for others.
-func (e *encoded) waysOf(i int, kept map[string][]amount) []way {
-	t := &e.tasks[i]
-	var buys []Slot
-	for n := range t.before {
-		if g := &t.before[n]; g.index >= 0 {
-			buys = append(buys, g.buy.Slots)
+func (e *Encoded) waysOf(i int, kept map[string][]amount) []way {
+	t := &e.Tasks[i]
+	var buys []roster.Slot
+	for n := range t.Before {
+		if g := &t.Before[n]; g.Index >= 0 {
+			buys = append(buys, g.Buy.Slots)
 		}
 	}
 	var all []way
-	add := func(crew int, c *calendar, over bool) {
+	add := func(crew int, c *model.Calendar, over bool) {
 		for pattern := range 1 << len(buys) {
-			work, bought := t.duration, make([]bool, len(buys))
+			work, bought := t.Duration, make([]bool, len(buys))
 			for n, more := range buys {
 				if pattern>>n&1 == 1 {
 					work, bought[n] = work+more, true
 				}
 			}
-			key := fmt.Sprintf("%p %d %v %v", c, work, t.breakable, t.machines)
+			key := fmt.Sprintf("%p %d %v %v", c, work, t.Breakable, t.Machines)
 			amounts, known := kept[key]
 			if !known {
 				amounts = e.amounts(c, work, t)
@@ -99,13 +102,13 @@ func (e *encoded) waysOf(i int, kept map[string][]amount) []way {
 			}
 		}
 	}
-	if t.unattended {
-		add(-1, e.calendar(-1, t.access, false, false), false)
+	if t.Unattended {
+		add(-1, e.Calendar(-1, t.Access, false, false), false)
 	}
-	for _, c := range t.crews {
-		plain := e.calendar(c, t.access, false, t.breakable)
+	for _, c := range t.Crews {
+		plain := e.Calendar(c, t.Access, false, t.Breakable)
 		add(c, plain, false)
-		if over := e.calendar(c, t.access, true, t.breakable); over != plain {
+		if over := e.Calendar(c, t.Access, true, t.Breakable); over != plain {
 			add(c, over, true)
 		}
 	}
@@ -114,33 +117,33 @@ func (e *encoded) waysOf(i int, kept map[string][]amount) []way {
 
 // amount is where a stretch may start that takes so much overtime.
 type amount struct {
-	over   Slot
+	over   roster.Slot
 	starts *begins
 }
 
 // amounts are the starts that a calendar leaves to so much work, by the overtime in it.
-func (e *encoded) amounts(c *calendar, work Slot, t *task) []amount {
+func (e *Encoded) amounts(c *model.Calendar, work roster.Slot, t *model.Task) []amount {
 	var all []amount
-	rests := t.breakable && work > 0 && !t.unattended
-	from, until := Slot(0), e.horizon
+	rests := t.Breakable && work > 0 && !t.Unattended
+	from, until := roster.Slot(0), e.Horizon
 	if e.within != nil {
-		from, until = e.within.from, e.within.until
+		from, until = e.within.From, e.within.Until
 	}
 	for s := from; s < until; s++ {
-		end, fits := s+work, c.next[s] == s && c.until[s]-s >= work
+		end, fits := s+work, c.Next[s] == s && c.Until[s]-s >= work
 		if rests {
-			if fits = c.next[s] == s && c.count[s]+work <= Slot(len(c.open)); fits {
-				end = c.open[c.count[s]+work-1] + 1
+			if fits = c.Next[s] == s && c.Count[s]+work <= roster.Slot(len(c.Open)); fits {
+				end = c.Open[c.Count[s]+work-1] + 1
 			}
 		}
-		for _, machine := range t.machines {
-			shut := e.shut[machine]
-			fits = fits && (shut == nil || end == s || shut.next[s] >= end)
+		for _, machine := range t.Machines {
+			shut := e.Shut[machine]
+			fits = fits && (shut == nil || end == s || shut.Next[s] >= end)
 		}
 		if !fits {
 			continue
 		}
-		over := c.over[end] - c.over[s]
+		over := c.Over[end] - c.Over[s]
 		n := 0
 		for n < len(all) && all[n].over != over {
 			n++

@@ -1,10 +1,12 @@
-package roster
+package search
 
 import (
 	"context"
 	"fmt"
 	"testing"
 	"time"
+
+	"nephelon/core/roster"
 )
 
 // Two job shops that are in print, with their least lengths: ft06 (Fisher and Thompson,
@@ -15,9 +17,9 @@ func TestPublishedJobShops(t *testing.T) {
 	for _, shop := range []struct {
 		name   string
 		length int64
-		steps  [][]Slot // machine and length in turn
+		steps  [][]roster.Slot // machine and length in turn
 	}{
-		{"ft06", 55, [][]Slot{
+		{"ft06", 55, [][]roster.Slot{
 			{2, 1, 0, 3, 1, 6, 3, 7, 5, 3, 4, 6},
 			{1, 8, 2, 5, 4, 10, 5, 10, 0, 10, 3, 4},
 			{2, 5, 3, 4, 5, 8, 0, 9, 1, 1, 4, 7},
@@ -25,7 +27,7 @@ func TestPublishedJobShops(t *testing.T) {
 			{2, 9, 1, 3, 4, 5, 5, 4, 0, 3, 3, 1},
 			{1, 3, 3, 3, 5, 9, 0, 10, 4, 4, 2, 1},
 		}},
-		{"la01", 666, [][]Slot{
+		{"la01", 666, [][]roster.Slot{
 			{1, 21, 0, 53, 4, 95, 3, 55, 2, 34},
 			{0, 21, 3, 52, 4, 16, 2, 26, 1, 71},
 			{3, 39, 4, 98, 1, 42, 2, 31, 0, 12},
@@ -38,17 +40,17 @@ func TestPublishedJobShops(t *testing.T) {
 			{4, 77, 3, 79, 2, 43, 1, 75, 0, 96},
 		}},
 	} {
-		p := Problem{Format: Format, Version: Version, SlotMinutes: 1, Horizon: 2000}
+		p := roster.Problem{Format: roster.Format, Version: roster.Version, SlotMinutes: 1, Horizon: 2000}
 		for m := range len(shop.steps[0]) / 2 {
-			p.Machines = append(p.Machines, Machine{ID: fmt.Sprint("m", m), Capacity: 1})
+			p.Machines = append(p.Machines, roster.Machine{ID: fmt.Sprint("m", m), Capacity: 1})
 		}
 		for j, steps := range shop.steps {
-			job := Job{ID: fmt.Sprint("j", j)}
+			job := roster.Job{ID: fmt.Sprint("j", j)}
 			for k := 0; k < len(steps); k += 2 {
-				task := Task{ID: fmt.Sprint("t", k/2), Duration: steps[k+1], Machines: []string{fmt.Sprint("m", steps[k])},
+				task := roster.Task{ID: fmt.Sprint("t", k/2), Duration: steps[k+1], Machines: []string{fmt.Sprint("m", steps[k])},
 					Unattended: true}
 				if k > 0 {
-					task.After = []After{{Task: fmt.Sprint("t", k/2-1)}}
+					task.After = []roster.After{{Task: fmt.Sprint("t", k/2-1)}}
 				}
 				job.Tasks = append(job.Tasks, task)
 			}
@@ -60,7 +62,8 @@ func TestPublishedJobShops(t *testing.T) {
 		if err != nil {
 			t.Fatal(err)
 		}
-		if fault, cost := broken(p, plan.Bookings); fault != "" || cost != plan.Cost || plan.Cost[Finish] != shop.length ||
+		if fault, cost := broken(p, plan.Bookings); fault != "" || cost != plan.Cost ||
+			plan.Cost[roster.Finish] != shop.length ||
 			!plan.Optimal() {
 			t.Errorf("%s: %s %v, optimal %v", shop.name, fault, plan.Cost, plan.Optimal())
 		}

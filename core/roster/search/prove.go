@@ -1,16 +1,19 @@
-package roster
+package search
 
 import (
 	"context"
 	"fmt"
 	"slices"
 
+	"nephelon/core/roster"
+	"nephelon/core/roster/exact"
 	"nephelon/core/roster/lcg"
+	"nephelon/core/roster/model"
 )
 
 // prover looks through all schedules, part by part of what they cost.
 type prover struct {
-	*encoded
+	*exact.Encoded
 	part, turn int
 }
 
@@ -25,17 +28,17 @@ const (
 // none or so many conflicts have been seen. It says whether it is at its end, and fails
 // with a Conflict where there is no schedule at all.
 func (s *search) prove(ctx context.Context, p *prover, conflicts int64) (bool, error) {
-	until := p.s.Conflicts + conflicts
-	for ; p.part < parts; p.part++ {
+	until := p.S.Conflicts + conflicts
+	for ; p.part < roster.Parts; p.part++ {
 		if done, err := s.least(ctx, p, until); !done || err != nil {
 			return false, err
 		}
 		s.proven = p.part + 1
-		p.s.Clause(p.parts[p.part].AtMost(int32(s.best[p.part])))
+		p.S.Clause(p.Parts[p.part].AtMost(int32(s.best[p.part])))
 		p.turn = 0
 	}
-	p.sooner()
-	_, err := s.least(ctx, p, p.s.Conflicts+polishing*int64(len(s.tasks)))
+	p.Sooner()
+	_, err := s.least(ctx, p, p.S.Conflicts+polishing*int64(len(s.Tasks)))
 	return true, err
 }
 
@@ -44,37 +47,37 @@ func (s *search) prove(ctx context.Context, p *prover, conflicts int64) (bool, e
 // each of them longer in every round. It says false where that does not end in time.
 func (s *search) least(ctx context.Context, p *prover, until int64) (bool, error) {
 	for part := p.part; ; {
-		p.s.Undo()
+		p.S.Undo()
 		var assume []lcg.Atom
-		most := until - p.s.Conflicts
-		aim := int64(mostCost)
+		most := until - p.S.Conflicts
+		aim := int64(exact.MostCost)
 		if s.found {
-			low, high := int64(p.s.Least(p.parts[part])), s.best[part]-1
+			low, high := int64(p.S.Least(p.Parts[part])), s.best[part]-1
 			s.bound[part] = max(s.bound[part], low)
 			if low = s.bound[part]; low > high {
 				return true, nil
 			}
 			aim = [3]int64{high, (low + high) / 2, low}[p.turn%3]
-			assume = append(assume, p.parts[part].AtMost(int32(aim)))
+			assume = append(assume, p.Parts[part].AtMost(int32(aim)))
 			if low < high {
 				most = min(most, tries*[3]int64{4, 2, 1}[p.turn%3]<<min(p.turn/3, 30))
 			}
 		}
-		switch p.s.Search(ctx, assume, most, p.next) {
+		switch p.S.Search(ctx, assume, most, p.Next) {
 		case lcg.Found:
-			if !p.exact() {
+			if !p.Exact() {
 				continue
 			}
-			if err := s.take(p.encoded, part); err != nil {
+			if err := s.take(p.Encoded, part); err != nil {
 				return false, err
 			}
 		case lcg.Nothing:
 			if !s.found {
-				return false, explain(ctx, s.model)
+				return false, explain(ctx, s.Model)
 			}
-			p.s.Clause(p.parts[part].AtLeast(int32(aim) + 1))
+			p.S.Clause(p.Parts[part].AtLeast(int32(aim) + 1))
 		case lcg.Stopped:
-			if ctx.Err() != nil || p.s.Conflicts >= until {
+			if ctx.Err() != nil || p.S.Conflicts >= until {
 				return false, nil
 			}
 		}
@@ -83,29 +86,29 @@ func (s *search) least(ctx context.Context, p *prover, until int64) (bool, error
 }
 
 // take keeps what the solver found, which must be better in a part than the plan in hand.
-func (s *search) take(e *encoded, part int) error {
-	e.read(s.maker)
-	c := s.maker.cost()
+func (s *search) take(e *exact.Encoded, part int) error {
+	e.Read(s.maker)
+	c := s.maker.Cost()
 	if s.found && (c[part] >= s.best[part] || !c.Less(s.best)) {
 		return fmt.Errorf("schedule: a plan that costs %v was found where less than %v was asked for", c, s.best)
 	}
-	s.keep(c, s.genesOf(s.maker.at))
+	s.keep(c, s.genesOf(s.maker.At))
 	return nil
 }
 
 // genesOf are genes that place tasks as a schedule has them.
-func (s *search) genesOf(at []placed) genes {
+func (s *search) genesOf(at []model.Placed) model.Genes {
 	g := s.beginnings()[0]
-	s.sortByStart(g.order, at)
+	s.sortByStart(g.Order, at)
 	for i, p := range at {
-		g.crew[i] = p.crew
-		g.overtime[i] = p.over
+		g.Crew[i] = p.Crew
+		g.Overtime[i] = p.Over
 	}
-	for i := range s.tasks {
-		for n := range s.tasks[i].before {
-			b := &s.tasks[i].before[n]
-			if b.index >= 0 && at[i].start > b.most(at[b.task].start, at[b.task].end) {
-				g.buys[b.index] = true
+	for i := range s.Tasks {
+		for n := range s.Tasks[i].Before {
+			b := &s.Tasks[i].Before[n]
+			if b.Index >= 0 && at[i].Start > b.Most(at[b.Task].Start, at[b.Task].End) {
+				g.Buys[b.Index] = true
 			}
 		}
 	}
@@ -113,11 +116,11 @@ func (s *search) genesOf(at []placed) genes {
 }
 
 // sortByStart puts tasks in the order in which they start, each after what it waits for.
-func (s *search) sortByStart(order []int, at []placed) {
+func (s *search) sortByStart(order []int, at []model.Placed) {
 	slices.SortStableFunc(order, func(a, b int) int {
-		if at[a].start != at[b].start {
-			return int(at[a].start - at[b].start)
+		if at[a].Start != at[b].Start {
+			return int(at[a].Start - at[b].Start)
 		}
-		return s.rank[a] - s.rank[b]
+		return s.Rank[a] - s.Rank[b]
 	})
 }
