@@ -8,14 +8,18 @@ import (
 	"io/fs"
 	"os"
 	"path/filepath"
+	"regexp"
 	"strings"
 	"testing"
 	"unicode/utf8"
 )
 
 // A doc comment begins with the name of what it documents, with or without an article, so that
-// it reads as a sentence wherever it is shown and none is left behind by a rename or a move.
+// it reads as a sentence wherever it is shown and none is left behind by a rename or a move; and it
+// says what that returns, holds or reports.
 func TestDocsBeginWithTheirName(t *testing.T) {
+	// "gone tells whether …", "calm is what keeps …"
+	riddle := regexp.MustCompile(`^\w+ (tells|(is|are) (what|how|when|where|who|whether|that|of|why|until|by|in))\b`)
 	found := 0
 	eachGoFile(t, func(name string) error {
 		if strings.HasSuffix(name, "_test.go") {
@@ -34,6 +38,9 @@ func TestDocsBeginWithTheirName(t *testing.T) {
 			}
 			if text != "" && !strings.HasPrefix(text, of) {
 				t.Errorf("%s: the comment of %s begins with %.40q", set.Position(doc.Pos()), of, text)
+			}
+			if riddle.MatchString(text) {
+				t.Errorf("%s: %.40q; say what it returns, holds or reports", set.Position(doc.Pos()), text)
 			}
 		}
 		return nil

@@ -18,10 +18,10 @@ import (
 	"nephelon/store"
 )
 
-// Zone is where the demo company works.
+// Zone is the time zone of the demo company.
 const Zone = "Europe/Oslo"
 
-// house is how the demo company works: two crews and one grinder.
+// house returns how the demo company works: two crews and one grinder.
 func house() job.House {
 	return job.House{
 		Zone: Zone, Currency: "EUR",
@@ -88,7 +88,7 @@ func scaled(ring geometry.Ring, by float64) geometry.Ring {
 // mostJobs is more than the demo has.
 const mostJobs = 100
 
-// rounds is how many rosters are tried for the demo's.
+// rounds is the number of rosters tried for the demo's.
 const rounds = 150
 
 // fillRoster books the demo's jobs into its crews' days, and then has a crew miss a day,

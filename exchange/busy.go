@@ -20,7 +20,7 @@ const (
 	mostTimes  = 20_000 // of events that come again, looked at
 )
 
-// CalendarError tells why a calendar cannot be read, with what would help.
+// CalendarError says why a calendar cannot be read, with what would help.
 type CalendarError struct{ Text string }
 
 func (e *CalendarError) Error() string { return e.Text }

@@ -88,7 +88,7 @@ func rosterHead() []string {
 	return []string{"Job", "Surface", "Task", "Crew", "Place", "Pinned", "From", "Until"}
 }
 
-// words are what of a line is no time.
+// words returns what of a line is no time.
 func (l RosterLine) words() []string {
 	pinned := ""
 	if l.Pinned {
@@ -145,7 +145,7 @@ func fill(book *excelize.File, sheet string, lines []RosterLine, zone *time.Loca
 	)
 }
 
-// tableTime is how a table has times.
+// tableTime is the layout of times in a table.
 const tableTime = "2006-01-02 15:04"
 
 // Unformed keeps a cell from being taken for a formula.

@@ -17,7 +17,7 @@ import (
 	"nephelon/core/record"
 )
 
-// Handover is what a client gets with a finished floor.
+// Handover holds what a client gets with a finished floor.
 type Handover struct {
 	Company string
 	Client  string
@@ -35,7 +35,7 @@ type HandoverPhoto struct {
 	JPEG    []byte
 }
 
-// Care is what keeps a floor: common practice, no source. The sheets of its products rule.
+// Care returns what keeps a floor: common practice, no source. The sheets of its products rule.
 func Care() []string {
 	return []string{
 		"Keep water, furniture and vehicles off until the times above.",
@@ -60,7 +60,7 @@ func WriteUpkeep(to io.Writer, i record.Issue, from time.Time) error {
 	return WriteCalendar(to, "Upkeep of "+i.Name, lines, from)
 }
 
-// Upkeep is when somebody should look at a floor again, in months from its hand-over:
+// Upkeep returns when somebody should look at a floor again, in months from its hand-over:
 // common practice, no source.
 func Upkeep() []struct {
 	Months int
@@ -204,7 +204,7 @@ func (p handoverPage) ink(strokes string) {
 	}
 }
 
-// coat tells what was laid of a coat, and how.
+// coat returns what was laid of a coat, and how.
 func (p handoverPage) coat(h Handover, c *record.CoatDay, clock func(*time.Time) string) {
 	if c.Begun == nil {
 		return

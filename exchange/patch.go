@@ -20,7 +20,7 @@ type EditStep struct {
 	Value json.RawMessage `json:"value,omitempty"`
 }
 
-// PatchError tells why a patch does not fit what it is for.
+// PatchError says why a patch does not fit what it is for.
 type PatchError struct{ cause error }
 
 func (e *PatchError) Error() string { return "The edit does not fit the job it was made from." }

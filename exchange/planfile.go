@@ -25,7 +25,7 @@ import (
 // MaxFile is the largest plan file that is read, in bytes.
 const MaxFile = 16 << 20
 
-// Refusal tells where a plan file is not one, and why.
+// Refusal says where a plan file is not one, and why.
 type Refusal struct {
 	Path string // JSON Pointer
 	Text string
@@ -207,7 +207,7 @@ func validated(schema *jsonschema.Schema, document any) error {
 	return errors.Join(all...)
 }
 
-// mostRefusals is how many faults of a file are told at once.
+// mostRefusals limits how many faults of a file are named at once.
 const mostRefusals = 40
 
 // place says in which line a file stops being JSON.

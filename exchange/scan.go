@@ -51,7 +51,7 @@ type segment struct {
 	list  bool
 }
 
-// refuse tells of what is looked at. Its path is written only then.
+// refuse returns of what is looked at. Its path is written only then.
 func (s *scanner) refuse(text string) error {
 	var path strings.Builder
 	for _, at := range s.path {

@@ -39,7 +39,7 @@ type Refused struct {
 	Way   string `json:"way,omitempty"`
 }
 
-// ShelfReading is what a file of data sheets holds: the good and the refused.
+// ShelfReading holds what a file of data sheets holds: the good and the refused.
 type ShelfReading struct {
 	Lines   []Line
 	Media   []material.Medium
@@ -103,7 +103,7 @@ func (r *Reader) ReadShelf(from io.Reader) ShelfReading {
 	return reading
 }
 
-// mostRefused is how many refusals a file is worth: whoever reads them mends the first
+// mostRefused limits how many refusals of a file are listed: whoever reads them mends the first
 // and reads the file again.
 const mostRefused = 300
 
@@ -159,7 +159,7 @@ func WriteShelf(to io.Writer, products []material.Product, media []material.Medi
 	return nil
 }
 
-// IsJSON tells a shelf file from a CSV file by its first sign.
+// IsJSON returns a shelf file from a CSV file by its first sign.
 func IsJSON(text []byte) bool {
 	text = bytes.TrimLeft(bytes.TrimPrefix(text, []byte("\xef\xbb\xbf")), " \t\r\n")
 	return len(text) > 0 && (text[0] == '{' || text[0] == '[')

@@ -64,7 +64,7 @@ func (s *Server) authenticate(ctx huma.Context, next func(huma.Context)) {
 	}
 }
 
-// hostOf is where a request comes from: as the proxy tells that the operator named, or else
+// hostOf returns where a request comes from: as the proxy tells that the operator named, or else
 // whoever is connected.
 func (s *Server) hostOf(ctx huma.Context) string {
 	host, _, err := net.SplitHostPort(ctx.RemoteAddr())

@@ -79,13 +79,13 @@ func (s *Server) watched(next http.Handler) http.Handler {
 	})
 }
 
-// uploads tells whether a request brings a file, which its operation reads while it arrives.
+// uploads reports whether a request brings a file, which its operation reads while it arrives.
 func uploads(r *http.Request) bool {
 	return r.Method == http.MethodPost && !strings.HasPrefix(r.Header.Get("Content-Type"), "application/json") &&
 		r.ContentLength != 0
 }
 
-// streams tells whether an address is of live news.
+// streams reports whether an address is of live news.
 func streams(path string) bool { return strings.HasSuffix(path, "/changes") }
 
 func plainly(w http.ResponseWriter, status int, text string) {

@@ -14,7 +14,7 @@ import (
 	"nephelon/store"
 )
 
-// level is who may call an operation.
+// level says who may call an operation.
 type level int
 
 // The levels, from nobody up. An operation that is not in the table is refused to everyone.
@@ -43,7 +43,7 @@ func (l level) may(r store.Role) bool {
 	return true
 }
 
-// rights are who may do what, by operation.
+// rights returns who may do what, by operation.
 func rights() map[string]level {
 	table := make(map[string]level)
 	for l, operations := range map[level][]string{

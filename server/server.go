@@ -37,7 +37,7 @@ import (
 	"nephelon/store"
 )
 
-// Options are what a server is made of.
+// Options holds what a server is made of.
 type Options struct {
 	Store  *store.Store
 	Pages  fs.FS // the built interface

@@ -49,7 +49,7 @@ func (n Numbering) WithAttrs(attrs []slog.Attr) slog.Handler {
 // WithGroup keeps the numbering.
 func (n Numbering) WithGroup(name string) slog.Handler { return Numbering{n.Handler.WithGroup(name)} }
 
-// gauges are what is measured of a server while it runs.
+// gauges holds what is measured of a server while it runs.
 type gauges struct {
 	registry *prometheus.Registry
 	took     *prometheus.HistogramVec

@@ -7,7 +7,7 @@ import (
 	"time"
 )
 
-// Weight is what the scale shows.
+// Weight holds what the scale shows.
 type Weight struct {
 	At     time.Time `json:"at"`
 	Mass   float64   `json:"mass"`   // kg since it was last tared
@@ -28,7 +28,7 @@ const (
 	graduated = 0.005 // kg
 )
 
-// on is what stands on the scale above its tare, and whether a pour is over.
+// on returns what stands on the scale above its tare, and whether a pour is over.
 func (c *scale) on(now time.Time) (float64, bool) {
 	if c.since.IsZero() {
 		return c.load - c.tare, true

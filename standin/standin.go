@@ -105,7 +105,7 @@ func (s *Site) find(id string) *Instrument {
 	return nil
 }
 
-// drift is how far an instrument wanders in a day, in its own units.
+// drift is the most that an instrument drifts in a day, in its own units.
 const drift = 0.3
 
 func (s *Site) read(w http.ResponseWriter, r *http.Request) {

@@ -105,10 +105,10 @@ func (s *Store) Audit(ctx context.Context, company uuid.UUID, person uuid.NullUU
 	return nil
 }
 
-// mostAudited is how many lines of the log are read at once.
+// mostAudited limits how many lines of the log are read at once.
 const mostAudited = 1000
 
-// AuditLog is what was done in a company, newest first, at most 1000 lines.
+// AuditLog returns what was done in a company, newest first, at most 1000 lines.
 func (s *Store) AuditLog(ctx context.Context, company uuid.UUID) ([]Audited, error) {
 	all := []Audited{}
 	if err := s.db.SelectContext(ctx, &all, `

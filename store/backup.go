@@ -32,7 +32,7 @@ func notBackedUp() []string {
 	return []string{"sessions", "sign_in_failures", "password_links", "roster_runs", "goose_db_version"}
 }
 
-// Manifest tells what a backup holds.
+// Manifest says what a backup holds.
 type Manifest struct {
 	Format string            `json:"format"`
 	Schema int64             `json:"schema" doc:"Version of the tables"`

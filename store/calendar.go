@@ -19,7 +19,7 @@ type CalendarLink struct {
 	MadeAt  time.Time `db:"made_at"`
 }
 
-// MaxCalendarLinks is how many addresses a company can have.
+// MaxCalendarLinks limits how many addresses a company can have.
 const MaxCalendarLinks = 100
 
 // ErrTooManyLinks means that a company has as many addresses as it can.

@@ -16,7 +16,7 @@ const (
 	personChannel  = "person_changed"
 )
 
-// Subject is what a change is of.
+// Subject says what a change is of.
 type Subject int
 
 // The subjects.
@@ -26,7 +26,7 @@ const (
 	OfPerson
 )
 
-// Change tells that a job was saved, that something was logged on it, or that what a person
+// Change says that a job was saved, that something was logged on it, or that what a person
 // may do was changed.
 type Change struct {
 	Of       Subject

@@ -7,7 +7,7 @@ import (
 	"github.com/google/uuid"
 )
 
-// Storage is what a company keeps, in bytes.
+// Storage holds what a company keeps, in bytes.
 type Storage struct {
 	Photos int64 `db:"photos" json:"photos"`
 	Plans  int64 `db:"plans" json:"plans"`
@@ -18,7 +18,7 @@ type Storage struct {
 // Used is all of it.
 func (s Storage) Used() int64 { return s.Photos + s.Plans + s.Record }
 
-// Storage tells how much a company keeps and may keep.
+// Storage returns how much a company keeps and may keep.
 func (s *Store) Storage(ctx context.Context, company uuid.UUID) (Storage, error) {
 	var out Storage
 	err := s.db.GetContext(ctx, &out, `

@@ -67,7 +67,7 @@ type archivedJob struct {
 	ArchivedAt *time.Time `json:"archivedAt,omitempty" db:"archived_at"`
 }
 
-// archivedRecord is what was issued and logged of a job.
+// archivedRecord holds what was issued and logged of a job.
 type archivedRecord struct {
 	Issues []archivedIssue `json:"issues"`
 	Events []archivedEvent `json:"events"`

@@ -48,7 +48,7 @@ func (s *Store) TakeRecoveryCode(ctx context.Context, person Person, code string
 		and person_id = $2 and code = $3 and used_at is null`, person.CompanyID, person.ID, hash[:])
 }
 
-// RecoveryLeft is how many recovery codes a person has left.
+// RecoveryLeft returns how many recovery codes a person has left.
 func (s *Store) RecoveryLeft(ctx context.Context, person Person) (int, error) {
 	var left int
 	if err := s.db.GetContext(ctx, &left, `select count(*) from recovery_codes where company_id = $1 and person_id = $2
@@ -58,7 +58,7 @@ func (s *Store) RecoveryLeft(ctx context.Context, person Person) (int, error) {
 	return left, nil
 }
 
-// WantFactor tells whether a company wants a second factor of everybody.
+// WantFactor reports whether a company wants a second factor of everybody.
 func (s *Store) WantFactor(ctx context.Context, company uuid.UUID, wanted bool) error {
 	return s.changeOne(ctx, "want a second factor", `update companies set factor_wanted = $2
 		where id = $1`, company, wanted)

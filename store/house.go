@@ -115,7 +115,7 @@ func (s *Store) DeleteSystem(ctx context.Context, company uuid.UUID, base int64,
 	return s.orChanged(ctx, err, `select true from systems where company_id = $1 and id = $2`, company, id)
 }
 
-// orChanged tells a record that was changed from one that is not there.
+// orChanged returns a record that was changed from one that is not there.
 func (s *Store) orChanged(ctx context.Context, err error, there string, args ...any) error {
 	if !errors.Is(err, ErrNotFound) {
 		return err

@@ -21,7 +21,7 @@ import (
 	"nephelon/core/record"
 )
 
-// BadArchive tells why an archive is not taken; nothing of it is kept then.
+// BadArchive says why an archive is not taken; nothing of it is kept then.
 type BadArchive struct{ File, Text string }
 
 func (b *BadArchive) Error() string { return b.File + ": " + b.Text }

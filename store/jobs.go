@@ -14,7 +14,7 @@ import (
 	"nephelon/core/job"
 )
 
-// keptRevisions is how far back a job's saves are kept.
+// keptRevisions is the number of saves of a job that are kept.
 const keptRevisions = 1000
 
 // Job is a stored job with the state of its last save.
@@ -41,7 +41,7 @@ type JobLine struct {
 	Summary   []byte     `db:"summary"`
 }
 
-// Stamp is by what one state of a job and of the shelf it is planned with is told
+// Stamp distinguishes one state of a job and of the shelf it is planned with
 // from another.
 type Stamp struct {
 	Revision int64 `db:"revision"`

@@ -14,7 +14,7 @@ import (
 	"nephelon/core/measure"
 )
 
-// Role is what a person may do.
+// Role names what a person may do.
 type Role string
 
 // The roles, most trusted first. A hand reads; the others also edit jobs; an

@@ -17,7 +17,7 @@ type Photo struct {
 	AddedAt time.Time `db:"added_at"`
 }
 
-// MaxPhotos is how many pictures a job can hold.
+// MaxPhotos limits how many photographs a job can hold.
 const MaxPhotos = 200
 
 // ErrTooManyPhotos means that a job holds as many pictures as it can.

@@ -60,7 +60,7 @@ const selectIssues = `
 	select i.doc, p.name as signer from issues i join people p on p.company_id = i.company_id and p.id = i.person_id
 	where i.company_id = $1 and i.job_id = $2 `
 
-// tell tells every server that something of a job's record is new.
+// tell returns every server that something of a job's record is new.
 func tell(ctx context.Context, tx *sqlx.Tx, job uuid.UUID) error {
 	if _, err := tx.ExecContext(ctx, `select pg_notify($1,
 		$2 || ' ' || pg_current_xact_id()::text)`, recordedChannel, job.String()); err != nil {
@@ -90,7 +90,7 @@ func (s *Store) Issues(ctx context.Context, company, job uuid.UUID) ([]record.Is
 	return all, nil
 }
 
-// Logged is what a job's record holds since a mark.
+// Logged holds what a job's record holds since a mark.
 type Logged struct {
 	Events []record.Event
 	Mark   int64 // where to read on; some of the events may come again
@@ -255,7 +255,7 @@ type Entry struct {
 	Event record.Event
 }
 
-// mostEntries is how many entries are found at once.
+// mostEntries limits how many entries are found at once.
 const mostEntries = 200
 
 // Entries of all kinds, of one kind, and with words in them. Jobs and people whose names hold the

@@ -13,7 +13,7 @@ import (
 	"nephelon/core/days"
 )
 
-// Roster is what a company has booked.
+// Roster holds what a company has booked.
 type Roster struct {
 	Revision  int64 // 0 where nothing was booked yet
 	Bookings  []days.Booked

@@ -9,7 +9,7 @@ import (
 	"github.com/google/uuid"
 )
 
-// RunState is how far a run has come.
+// RunState names how far a run has come.
 type RunState string
 
 // The states of a run.

@@ -95,7 +95,7 @@ func (s *Store) EndSessions(ctx context.Context, company, person uuid.UUID, but 
 	})
 }
 
-// Sessions are where a person is signed in, used last first.
+// Sessions returns where a person is signed in, used last first.
 func (s *Store) Sessions(ctx context.Context, company, person uuid.UUID) ([]Session, error) {
 	all := []Session{}
 	if err := s.db.SelectContext(ctx, &all, `select agent, seen_at, expiry from sessions where company_id = $1

@@ -15,7 +15,7 @@ import (
 	"github.com/jmoiron/sqlx"
 )
 
-// Shelf is what a data sheet describes.
+// Shelf names what a data sheet describes.
 type Shelf string
 
 // The two shelves.

@@ -61,7 +61,7 @@ func Open(ctx context.Context, url string) (*Store, error) {
 	return s, nil
 }
 
-// lockTries is how many seconds a server waits for others that bring the database up to date.
+// lockTries is the number of seconds that a server waits for others that bring the database up to date.
 const lockTries = 120
 
 // provider brings the tables up, one server after the other where several start together.
@@ -101,7 +101,7 @@ func (s *Store) migrate(ctx context.Context) error {
 	return nil
 }
 
-// Away tells whether an error is of a database that does not answer, rather than of what was
+// Away reports whether an error is of a database that does not answer, rather than of what was
 // asked of it. A change that failed like that was perhaps made.
 func Away(err error) bool {
 	if told, is := errors.AsType[*pgconn.PgError](err); is {

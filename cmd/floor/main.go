@@ -17,7 +17,7 @@ import (
 	"nephelon/core/record"
 )
 
-// floor is what the page works with.
+// floor holds what the page works with.
 type floor struct {
 	issue  record.Issue
 	units  measure.System
@@ -102,7 +102,7 @@ func (f *floor) clear([]js.Value) (any, error) {
 	return 0, nil
 }
 
-// tell tells the day at a time, in ms since 1970 by the clock of the server.
+// tell returns the day at a time, in ms since 1970 by the clock of the server.
 func (f *floor) tell(args []js.Value) (any, error) {
 	return f.teller.Tell(&f.issue, f.events, moment(args[0]), f.units), nil
 }

@@ -15,7 +15,7 @@ import (
 	"nephelon/core/measure"
 )
 
-// cureQuestion is what `nephelon cure` reads.
+// cureQuestion holds what `nephelon cure` reads.
 type cureQuestion struct {
 	Kinetics *cure.Kinetics `json:"kinetics"` // an epoxy from memory when left out
 	Vessel   askedVessel    `json:"vessel"`
@@ -61,7 +61,7 @@ func (a askedVessel) vessel(path string) (cure.Vessel, error) {
 	}, nil
 }
 
-// cureAnswer is what it prints.
+// cureAnswer holds what it prints.
 type cureAnswer struct {
 	Kinetics cure.Kinetics `json:"kinetics"`
 	cure.History

@@ -15,7 +15,7 @@ import (
 	"nephelon/core/pour/sim"
 )
 
-// pourAnswer is what `nephelon pour` prints.
+// pourAnswer holds what `nephelon pour` prints.
 type pourAnswer struct {
 	whatif.PourPlan
 	Odds   *sim.Chance    `json:"odds,omitempty"`

@@ -16,7 +16,7 @@ import (
 // longestPlanning bounds how long a schedule may be looked for, s.
 const longestPlanning = 24 * 3600
 
-// conflictError tells that nothing fits.
+// conflictError says that nothing fits.
 type conflictError struct{ error }
 
 // runRoster schedules a problem and prints the schedule with what it costs.

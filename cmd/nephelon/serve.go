@@ -168,7 +168,7 @@ func runDemo(ctx context.Context, arguments []string, _ io.Reader, out, complain
 	return serveOn(ctx, listener, server.Options{Store: records, Log: log}, "")
 }
 
-// lookAfter is how often the demo looks whether its database still runs.
+// lookAfter is the interval at which the demo checks that its database still runs.
 const lookAfter = 2 * time.Second
 
 // revive starts the demo's database again whenever it has ended, until the context does.
@@ -223,7 +223,7 @@ func announce(out io.Writer, address string) {
 	fmt.Fprintln(out, "\nCtrl-C stops it.")
 }
 
-// databaseFolder is where the demo's cluster lives: in the demo's own folder,
+// databaseFolder returns where the demo's cluster lives: in the demo's own folder,
 // or, where the account that must run PostgreSQL cannot reach that, beside
 // Debian's clusters. The choice is written down so that a reset finds it.
 func databaseFolder(ctx context.Context, data string) (string, error) {

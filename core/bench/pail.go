@@ -26,7 +26,7 @@ type PailQuestion struct {
 	Stands   measure.Span        `json:"stands,omitempty" minimum:"0" maximum:"86400" doc:"s that a mix is asked to stand without smoking; half an hour when left out"`
 }
 
-// PailAnswer is what becomes of it in the pail and on the floor.
+// PailAnswer holds what becomes of it in the pail and on the floor.
 type PailAnswer struct {
 	Mixed     measure.Temperature `json:"mixed" doc:"°C of the parts together"`
 	Life      measure.Span        `json:"life" doc:"s until the pail can no longer be used, with nothing counted for cooling it"`
@@ -177,7 +177,7 @@ func mixedOf(mix material.Mix, q PailQuestion) measure.Temperature {
 	return cure.Mixed(parts...)
 }
 
-// Fitted is how well the model agrees with what was timed.
+// Fitted holds how well the model agrees with what was timed.
 type Fitted struct {
 	Assumed bool    `json:"assumed" doc:"One figure only: how it changes with mass and heat is from memory"`
 	Spread  float64 `json:"spread" doc:"Root of the mean square of the misses, as a share"`
@@ -186,7 +186,7 @@ type Fitted struct {
 	Misses  []Miss  `json:"misses"`
 }
 
-// Miss is what was timed beside what the model makes of it.
+// Miss holds what was timed beside what the model makes of it.
 type Miss struct {
 	At     measure.Temperature `json:"at" doc:"°C"`
 	Mass   measure.Mass        `json:"mass,omitempty" doc:"kg in a pail"`
@@ -282,7 +282,7 @@ func thinned(all []cure.Moment) []cure.Moment {
 	return append(kept, all[len(all)-1])
 }
 
-// Usual is where the bench starts with a product.
+// Usual returns where the bench starts with a product.
 func Usual(p material.Product) PailQuestion {
 	mass := p.Massed()
 	if mass == 0 {

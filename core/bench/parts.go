@@ -21,7 +21,7 @@ type PartsQuestion struct {
 	Batch     measure.Mass        `json:"batch" exclusiveMinimum:"0" maximum:"500" doc:"kg mixed at once, for its pot life"`
 }
 
-// PartsAnswer is how long it takes, and what it does for the pot life.
+// PartsAnswer holds how long it takes, and what it does for the pot life.
 type PartsAnswer struct {
 	Takes  measure.Span `json:"takes" doc:"s until the pail is within half a kelvin of it"`
 	Now    measure.Span `json:"now" doc:"s that a batch of these parts can be used as they are"`

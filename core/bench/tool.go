@@ -91,7 +91,7 @@ type PumpQuestion struct {
 	Volume   measure.Volume `json:"volume" exclusiveMinimum:"0" maximum:"1" doc:"m³ wanted"`
 }
 
-// PumpAnswer is how often each pump is pressed.
+// PumpAnswer holds how often each pump is pressed.
 type PumpAnswer struct {
 	Strokes  kit.Strokes       `json:"strokes"`
 	Workings []measure.Working `json:"workings"`

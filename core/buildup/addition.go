@@ -27,7 +27,7 @@ type Grit struct {
 	Dose   measure.Sourced[measure.Content] `json:"dose" doc:"kg for each m³ of A and B"`
 }
 
-// DegreeShare is how much of a full broadcast a degree is: common practice, no
+// DegreeShare returns how much of a full broadcast a degree is: common practice, no
 // source.
 func DegreeShare(degree string) float64 {
 	return map[string]float64{"light": 0.15, "even": 0.5, "full": 1}[degree]
@@ -40,13 +40,13 @@ const (
 	WithMix  = "wetted in the mix, and laid with it" // stones
 )
 
-// Grains are what a broadcast coat leaves for the next one to fill.
+// Grains holds what a broadcast coat leaves for the next one to fill.
 type Grains struct {
 	Name  string
 	Voids measure.Sourced[measure.Film]
 }
 
-// Mixed tells whether it is stirred in, so that it follows what is mixed and not
+// Mixed reports whether it is stirred in, so that it follows what is mixed and not
 // what is needed.
 func (a Addition) Mixed() bool { return a.How == IntoMix || a.How == IntoCups }
 
@@ -60,7 +60,7 @@ func (a Addition) AsMixed(mixed, need measure.Volume) Addition {
 	return a
 }
 
-// Addition is what goes into or onto a coat beside its parts.
+// Addition holds what goes into or onto a coat beside its parts.
 type Addition struct {
 	Medium string         `json:"medium,omitempty"`
 	Name   string         `json:"name"`
@@ -108,7 +108,7 @@ func (c Coat) scattered(u Under) *material.Medium {
 	return u.Media[c.Scatter.Medium]
 }
 
-// Leaves is what the coat's broadcast leaves for the next coat to fill, or nil.
+// Leaves returns what the coat's broadcast leaves for the next coat to fill, or nil.
 func (c Coat) Leaves(media map[string]*material.Medium) *Grains {
 	m := c.scattered(Under{Media: media})
 	if m == nil || m.Voids == nil {
@@ -119,7 +119,7 @@ func (c Coat) Leaves(media map[string]*material.Medium) *Grains {
 	return &Grains{m.Name, voids}
 }
 
-// additions are what goes into or onto the coat beside its parts.
+// additions returns what goes into or onto the coat beside its parts.
 func (c Coat) additions(mix material.Mix, b Build, u Under) []Addition {
 	var all []Addition
 	if c.Thinner != nil && b.Thinner > 0 {

@@ -26,7 +26,7 @@ const (
 	ByStone     Stated = "by-stone"      // kg of mix to a kg of the stones that are wetted in it
 )
 
-// Amount is how much of a product goes on, as it was stated.
+// Amount holds how much of a product goes on, as it was stated.
 type Amount struct {
 	Basis Stated  `json:"basis"`
 	Value float64 `json:"value" exclusiveMinimum:"0" maximum:"1000000" doc:"m for films and notches, m²/m³ for spread, kg/m² for mass per area, m² for what the largest kit covers, kg to a kg of stone"`
@@ -59,7 +59,7 @@ type Coat struct {
 	Abraded  bool                               `json:"abraded,omitempty" doc:"The coat below is abraded and cleaned before this one"`
 }
 
-// Moment is when a coat is laid on the one below, where it is not as soon as it may.
+// Moment names when a coat is laid on the one below, where it is not as soon as it may.
 type Moment string
 
 // The moments.
@@ -68,7 +68,7 @@ const (
 	OnTacky     Moment = "tacky"
 )
 
-// OwnWay is how one coat departs from its job.
+// OwnWay holds how one coat departs from its job.
 type OwnWay struct {
 	Laying    school.Laying   `json:"laying,omitempty" doc:"How it is laid"`
 	Spreaders int             `json:"spreaders,omitempty" minimum:"0" maximum:"50" doc:"People spreading it, the mixer not counted"`
@@ -80,7 +80,7 @@ type OwnWay struct {
 	Pumps     *material.Pumps `json:"pumps,omitempty" doc:"The pumps that its parts are drawn by"`
 }
 
-// fair tells whether the shares of a coat's batches are ones that can be laid.
+// fair reports whether the shares of a coat's batches are ones that can be laid.
 func (o OwnWay) fair() bool {
 	if len(o.Shares) == 0 {
 		return true
@@ -90,7 +90,7 @@ func (o OwnWay) fair() bool {
 	return low > 0 && high <= most*low && high < 1e12
 }
 
-// held tells whether the joins that stay where they are can be.
+// held reports whether the joins that stay where they are can be.
 func (o OwnWay) held() bool {
 	const least = 1e-3 // of the coat, between two of them
 	before := 0.0
@@ -103,7 +103,7 @@ func (o OwnWay) held() bool {
 	return 1-before >= least
 }
 
-// Under is what a coat goes on.
+// Under holds what a coat goes on.
 type Under struct {
 	Area    measure.Area
 	Upright measure.Area // of it, edges and upright faces
@@ -115,7 +115,7 @@ type Under struct {
 	Tossed  bool    // grit is scattered onto the wet film, not stirred in
 }
 
-// ProfileFill is what a profile takes before a film stands on it, m³/m², by CSP 1
+// ProfileFill returns what a profile takes before a film stands on it, m³/m², by CSP 1
 // to 6: planning defaults, from memory, to be edited.
 func ProfileFill(profile int) measure.Film {
 	fills := [...]float64{0, 0.02, 0.05, 0.10, 0.20, 0.35, 0.50}
@@ -151,7 +151,7 @@ type Build struct {
 // practice, no source.
 const DefaultLoss measure.Fraction = 0.05
 
-// NotchOverFilm is how deep a notch is over the wet film it leaves: common practice,
+// NotchOverFilm is the ratio of a notch's depth to the wet film it leaves: common practice,
 // no source. A notch gauge on the floor tells (ASTM D4414).
 const NotchOverFilm = 2.0
 
@@ -291,7 +291,7 @@ func (c Coat) checkAdded(path refusing) *finding.Finding {
 // mostPigment is far above what any mix takes, as a share of A and B.
 const mostPigment = 0.5
 
-// AnyPace tells whether a person can spread at a pace at all: from half a square
+// AnyPace reports whether a person can spread at a pace at all: from half a square
 // metre an hour to one a second.
 func AnyPace(p measure.Pace) bool { return p >= 0.5/measure.Hour && p <= 1 }
 
@@ -318,7 +318,7 @@ func (c Coat) Wet(p *material.Product, mix material.Mix) measure.Film {
 	return WetFor(c.Amount, p.VolumeSolids.Value, mix.Density.Value, thinner)
 }
 
-// Wets tells whether the coat's stones are wetted in its mix, not broadcast.
+// Wets reports whether the coat's stones are wetted in its mix, not broadcast.
 func (c Coat) Wets() bool {
 	return c.Amount.Basis == ByStone && c.Scatter != nil && c.Scatter.Mass != nil && c.Scatter.Mass.Value > 0
 }
@@ -338,7 +338,7 @@ func largest(p *material.Product, mix material.Mix) measure.Volume {
 	return most
 }
 
-// Dry is what is left of it.
+// Dry returns what is left of it.
 func (c Coat) Dry(p *material.Product, mix material.Mix) measure.Film {
 	return measure.Film(float64(c.Wet(p, mix)) * float64(p.VolumeSolids.Value) / (1 + c.thinned(mix)))
 }
@@ -419,7 +419,7 @@ const (
 	onFaces = "Film on edges and upright faces"
 )
 
-// apart tells whether the faces of what a coat goes on take a film of their own.
+// apart reports whether the faces of what a coat goes on take a film of their own.
 func (c Coat) apart(u Under) bool { return c.Faces != nil && c.On == "" && u.Upright > 0 }
 
 // FilmOf is the wet film that results when a volume of the product is mixed and

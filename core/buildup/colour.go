@@ -9,7 +9,7 @@ import (
 	"nephelon/core/measure"
 )
 
-// Colouring is how a coat is divided into cups of colour. The first colour is
+// Colouring holds how a coat is divided into cups of colour. The first colour is
 // the base, poured first and over everything.
 type Colouring struct {
 	Way     string         `json:"way" enum:"shares,base" doc:"shares: each colour has its share; base: so much for the base, the rest in equal cups"`
@@ -36,7 +36,7 @@ const (
 	leastCup  = 60e-6
 )
 
-// Cling is what stays in each cup.
+// Cling returns what stays in each cup.
 func (c Colouring) Cling() measure.Volume {
 	if c.Left > 0 {
 		return c.Left
@@ -52,7 +52,7 @@ func (c Colouring) Smallest() measure.Volume {
 	return leastCup
 }
 
-// Minutes is how long one person colours a cup, s.
+// Minutes returns how long one person colours a cup, s.
 func (c Colouring) Minutes() measure.Span {
 	if c.Each > 0 {
 		return c.Each
@@ -60,7 +60,7 @@ func (c Colouring) Minutes() measure.Span {
 	return measure.Minute
 }
 
-// Takes is how long so many hands colour all cups of a batch.
+// Takes returns how long so many hands colour all cups of a batch.
 func (c Colouring) Takes(hands int) measure.Span {
 	return c.Minutes() * measure.Span(math.Ceil(float64(len(c.Colours))/float64(max(1, hands))))
 }
@@ -108,6 +108,6 @@ func (c Colouring) check(path string) *finding.Finding {
 	return nil
 }
 
-// sharesOff is how far shares may be from adding up to one: what rounding whole
+// sharesOff is the greatest difference of a sum of shares from one: what rounding whole
 // percents of twelve colours can bring.
 const sharesOff = 0.006

@@ -10,7 +10,7 @@ import (
 	"nephelon/core/measure"
 )
 
-// Service is what a surface must bear once it is in use.
+// Service holds what a surface must bear once it is in use.
 type Service struct {
 	Sun     bool             `json:"sun,omitempty" doc:"Daylight falls on it"`
 	Slip    string           `json:"slip,omitempty" enum:"R9,R10,R11,R12,R13" doc:"Class wanted of it, as in DIN 51130"`
@@ -27,7 +27,7 @@ type Layer struct {
 	Path   string
 }
 
-// Bed is what the coats of one surface lie on, and what is wanted of them.
+// Bed holds what the coats of one surface lie on, and what is wanted of them.
 type Bed struct {
 	Name        string
 	Path        string // of the surface
@@ -125,7 +125,7 @@ func (j *judge) swap(i int) func(material.Product) *finding.Fix {
 	}
 }
 
-// takes tells whether a product may go over something, as far as the sheets say.
+// takes reports whether a product may go over something, as far as the sheets say.
 func takes(above, below *material.Product) bool {
 	over := len(above.Over) == 0 || slices.Contains(above.Over, string(below.Chemistry))
 	under := len(below.Under) == 0 || slices.Contains(below.Under, above.Chemistry)
@@ -166,7 +166,7 @@ func (j *judge) chemistry(i int) {
 		"Coat %d of %s goes over coat %d of %s: %s.", i+1, p.Chemistry, i, below.Chemistry, reason)
 }
 
-// Window is when the next coat may go on a coat.
+// Window holds when the next coat may go on a coat.
 type Window struct {
 	From    measure.Span        `json:"from,omitempty" doc:"s after this coat; absent where the sheet gives none"`
 	Until   measure.Span        `json:"until,omitempty" doc:"s after this coat; absent where the sheet gives none"`
@@ -191,7 +191,7 @@ func WindowOf(p *material.Product, at measure.Temperature) Window {
 	return Window{From: from, Until: until, At: at, Outside: out || outToo}
 }
 
-// justSo is what a time worked out from a sheet's points may be off by, in s.
+// justSo is the tolerance, in s, of a time worked out from a sheet's points.
 const justSo = 1
 
 // upToTen is a time up to the next ten minutes.
@@ -277,5 +277,5 @@ func (j *judge) damp() {
 		j.units.Fraction(most))
 }
 
-// primers are what goes between a surface and what does not take to it.
+// primers returns what goes between a surface and what does not take to it.
 func primers() []material.Kind { return []material.Kind{"primer", "moisture-barrier"} }

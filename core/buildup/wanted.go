@@ -162,7 +162,7 @@ func (j *judge) hiding(i int) {
 		j.units.Film(coat.Build.Wet), coat.Sheet.Name, reason)
 }
 
-// dark tells whether a drawing colour is one that hides.
+// dark reports whether a drawing colour is one that hides.
 func dark(color string) bool {
 	var r, g, b int
 	if n, err := fmt.Sscanf(color, "#%02x%02x%02x", &r, &g, &b); err != nil || n != 3 {
@@ -203,7 +203,7 @@ func (j *judge) volatile(i int) {
 		content(float64(j.bed.VOCMax)))
 }
 
-// fits tells whether a product may stand in place of coat i.
+// fits reports whether a product may stand in place of coat i.
 func (j *judge) fits(i int, q *material.Product) bool {
 	below := i == 0 && bears(q, j.bed.Substrate) || i > 0 && takes(q, j.layers[i-1].Sheet)
 	return below && (i == len(j.layers)-1 || takes(j.layers[i+1].Sheet, q))
@@ -236,7 +236,7 @@ func (j *judge) service() {
 	}
 }
 
-// topcoats are what seals and protects.
+// topcoats returns what seals and protects.
 func topcoats() []material.Kind {
 	return []material.Kind{"grout", "clear", "polyaspartic", "urethane"}
 }

@@ -40,7 +40,7 @@ func DewPoint(air measure.Temperature, humidity measure.Fraction) measure.Temper
 	return measure.Temperature(magnusB * gamma / (magnusA - gamma))
 }
 
-// Place is where a slab lies.
+// Place holds where a slab lies.
 type Place struct {
 	Outdoors bool
 	Heated   bool
@@ -91,7 +91,7 @@ type Reading struct {
 	Value measure.Temperature
 }
 
-// memory is how long a reading corrects the estimate: its weight falls to 1/e in
+// memory is the time constant, in s, by which a reading corrects the estimate: its weight falls to 1/e in
 // that time.
 const memory = 24 * time.Hour
 
@@ -238,7 +238,7 @@ type Judged struct {
 	Reason string              `json:"reason" doc:"Why not go, or what holds"`
 }
 
-// Judge tells go, wait or stop for every hour.
+// Judge returns go, wait or stop for every hour.
 func Judge(hours []Hour, slab []measure.Temperature, l Limits, units measure.System) []Judged {
 	judged := make([]Judged, len(hours))
 	for i, h := range hours {

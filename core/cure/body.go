@@ -7,7 +7,7 @@ import (
 	"nephelon/core/measure"
 )
 
-// Vessel is where a mix stands.
+// Vessel holds where a mix stands.
 type Vessel struct {
 	Mass      measure.Mass        `json:"mass" exclusiveMinimum:"0" maximum:"10000" doc:"kg"`
 	Density   measure.Density     `json:"density" minimum:"100" maximum:"10000" doc:"kg/m³"`
@@ -131,7 +131,7 @@ func newBody(v Vessel, cp float64) body {
 	return b
 }
 
-// thickened is by how much less a mix flows when a share has reacted, after
+// thickened returns the factor by which a mix flows less when a share has reacted, after
 // Castro and Macosko 1980 with their exponent of 1.5 + α, from memory.
 func thickened(alpha, gel float64) float64 {
 	if alpha >= gel {
@@ -140,7 +140,7 @@ func thickened(alpha, gel float64) float64 {
 	return math.Pow(gel/(gel-math.Max(0, alpha)), 1.5+alpha)
 }
 
-// stirred is how many times as well as by conduction heat gets through the mix.
+// stirred returns how many times as well as by conduction heat gets through the mix.
 func (c convection) stirred(difference, alpha, gel float64) float64 {
 	if c.scale == 0 {
 		return 1
@@ -149,5 +149,5 @@ func (c convection) stirred(difference, alpha, gel float64) float64 {
 	return math.Max(1, (0.68+0.67*math.Sqrt(math.Sqrt(rayleigh)))/c.ratio)
 }
 
-// skin is what passes from the skin layer to what is around it, W/(kg·K).
+// skin returns what passes from the skin layer to what is around it, W/(kg·K).
 func (b *body) skin(stirred float64) float64 { return 1 / (b.half/stirred + b.out) }

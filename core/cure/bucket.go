@@ -34,7 +34,7 @@ const (
 	quick          = 1e-4
 )
 
-// end is what ends a run early.
+// end says what ends a run early.
 type end int
 
 const (
@@ -61,11 +61,11 @@ type reactor struct {
 	body
 }
 
-// bend is by how much the rate of each layer changes with what has reacted and with
+// bend holds the derivatives of the rate of each layer with what has reacted and with
 // its temperature.
 type bend struct{ byAlpha, byT [shellsWarm]float64 }
 
-// slope is how fast a state changes.
+// slope returns how fast a state changes.
 func (r *reactor) slope(y *state) (state, bend) {
 	var f state
 	var d bend

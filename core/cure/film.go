@@ -6,7 +6,7 @@ import (
 	"nephelon/core/measure"
 )
 
-// Passage is how a film passes a stage while its temperature changes hour by
+// Passage holds how a film passes a stage while its temperature changes hour by
 // hour. Progress adds up: the stage is reached when ∫ dt / t(T(t)) comes to 1,
 // with t the time that it takes at a steady temperature. Between the hours the
 // temperature runs straight; before the first it is the first, and after the last
@@ -89,7 +89,7 @@ func (p *Passage) passed(s float64) float64 {
 	return p.sum[hour] + p.within(hour, s-float64(hour)*measure.Hour)
 }
 
-// Reach is how long after a start, told in seconds from the first hour, the
+// Reach returns how long after a start, told in seconds from the first hour, the
 // stage is reached. Outside says that the film was colder or warmer than the
 // sheet's points on the way, beyond that the way leads out of the hours known.
 func (p *Passage) Reach(start measure.Span) (after measure.Span, outside, beyond bool) {
@@ -118,7 +118,7 @@ func (p *Passage) Reach(start measure.Span) (after measure.Span, outside, beyond
 	return measure.Span(at - s), outside, at > end || s < 0
 }
 
-// inside is when within an hour that progress is made, in seconds from the first
+// inside returns when within an hour that progress is made, in seconds from the first
 // hour, by Newton on an increasing, nearly straight sum.
 func (p *Passage) inside(hour int, progress float64) float64 {
 	in := measure.Hour * progress / (p.sum[hour+1] - p.sum[hour])

@@ -30,13 +30,13 @@ const (
 	parameters
 )
 
-// doubt is how far each may be off, as a standard deviation: assumed. The rate is
+// doubt returns how far each may be off, as a standard deviation: assumed. The rate is
 // free.
 func doubt() [parameters]float64 {
 	return [parameters]float64{math.Inf(1), 4, 1.2, 0.8, 0.35}
 }
 
-// warmDay is where a change of activation energy leaves the rate as it is, K.
+// warmDay is the temperature, K, at which a change of activation energy leaves the rate as it is.
 const warmDay = 296
 
 // trust is the standard deviation of the logarithm of a time by where it is from:
@@ -65,7 +65,7 @@ func (s Sheet) with(p [parameters]float64) Fit {
 	return Fit{Kinetics: k, Loss: math.Exp(p[byLoss])}
 }
 
-// loss is what a timed pail or film loses, by this fit.
+// loss returns what a timed pail or film loses, by this fit.
 func (f Fit) loss(t Timed) float64 {
 	if t.Film > 0 {
 		return onSlab * f.Loss
@@ -73,7 +73,7 @@ func (f Fit) loss(t Timed) float64 {
 	return stillAir * f.Loss
 }
 
-// usable is how long a mix can be used in a vessel, followed up to a horizon.
+// usable returns how long a mix can be used in a vessel, followed up to a horizon.
 func (f Fit) usable(v Vessel, horizon measure.Span) (measure.Span, error) {
 	h, err := run(f.Kinetics, v, horizon, atUsable, quick)
 	if err != nil {
@@ -89,7 +89,7 @@ func (f Fit) usable(v Vessel, horizon measure.Span) (measure.Span, error) {
 	return *h.Usable * measure.Span(sooner), nil
 }
 
-// rim is by what share a pail in a warm bath ends sooner because its rim is warmed
+// rim is the share by which a pail in a warm bath ends sooner because its rim is warmed
 // from two sides, which no sphere knows: found against a whole cylinder.
 const rim = 0.035
 

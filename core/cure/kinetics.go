@@ -7,7 +7,7 @@ import (
 	"nephelon/core/measure"
 )
 
-// Kinetics is how a mix reacts: dα/dt = (k₁ + k₂·αᵐ)·(1 − α)ⁿ with
+// Kinetics holds how a mix reacts: dα/dt = (k₁ + k₂·αᵐ)·(1 − α)ⁿ with
 // kᵢ = Aᵢ·exp(−Eᵢ/RT), after Kamal and Sourour 1973, α being the share that has
 // reacted.
 type Kinetics struct {
@@ -25,7 +25,7 @@ type Kinetics struct {
 	Source measure.Source `json:"source,omitempty" doc:"From memory when left out"`
 }
 
-// usableShare is what part of gel has reacted when a mix can no longer be spread:
+// usableShare is the part of gel that has reacted when a mix can no longer be spread:
 // assumed, from where its viscosity has about doubled by the law of Castro and
 // Macosko 1980. Sheets end a pot life by viscosity or by feel, well before gel.
 const usableShare = 0.35
@@ -44,7 +44,7 @@ func Epoxy() Kinetics {
 	return Kinetics{A1: 2e4, E1: 56000, A2: 2e5, E2: 53000, M: 0.8, N: 1.7, Heat: 380e3, Cp: 1800, Gel: 0.6}
 }
 
-// Usual is how the mixes of a chemistry react: all from memory, to be calibrated
+// Usual returns how the mixes of a chemistry react: all from memory, to be calibrated
 // by the sheet's own pot life. Unknown chemistries take the epoxy's. Less than
 // all of a solvent- or water-borne mix reacts, so its heat is that of its solids.
 func Usual(chemistry string, solids measure.Fraction) Kinetics {
@@ -101,7 +101,7 @@ func (k Kinetics) scaled(by float64) Kinetics {
 	return k
 }
 
-// spent is how near to the end an order below one is bent to one, so that the
+// spent is the distance from the end, as a share, at which an order below one is bent to one, so that the
 // share reacted comes to 1 and never passes it.
 const spent = 1e-4
 

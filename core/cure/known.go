@@ -35,21 +35,21 @@ type leftKey struct {
 	start, slab measure.Temperature
 }
 
-// Left is what becomes of a mass that is left in its pail.
+// Left holds what becomes of a mass that is left in its pail.
 type Left struct {
 	Usable *measure.Span
 	Smokes *measure.Span
 	Peak   Moment
 }
 
-// most is how many lives, and how many answers of each, are remembered before all
+// most limits how many lives, and how many answers of each, are remembered before all
 // are forgotten.
 const most = 256
 
 // NewKnown remembers nothing yet.
 func NewKnown() *Known { return &Known{lives: make(map[string]*Remembered)} }
 
-// Life is that of a sheet.
+// Life returns the life of a sheet.
 func (k *Known) Life(s Sheet) (*Remembered, error) {
 	key := fmt.Sprint(s)
 	k.mu.Lock()
@@ -79,7 +79,7 @@ func (r *Remembered) Over(least, most measure.Mass, start, air measure.Temperatu
 	})
 }
 
-// Left is what becomes of a mass that is left in its pail.
+// Left returns what becomes of a mass that is left in its pail.
 func (r *Remembered) Left(mass measure.Mass, start measure.Temperature) (Left, error) {
 	return remember(&r.mu, r.left, leftKey{mass: mass, start: start}, func() (Left, error) {
 		h, err := r.Life.Left(mass, start)

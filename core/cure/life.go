@@ -12,7 +12,7 @@ import (
 // from memory of how sheets test, and a plan that rests on it says so.
 const AssumedMass measure.Mass = 0.5
 
-// Timed is how long a mix was found to be usable: by its sheet, or by a batch of
+// Timed holds how long a mix was found to be usable: by its sheet, or by a batch of
 // one's own and a clock.
 type Timed struct {
 	At     measure.Temperature
@@ -22,7 +22,7 @@ type Timed struct {
 	Source measure.Source
 }
 
-// Sheet is what is known of the life of a mix.
+// Sheet holds what is known of the life of a mix.
 type Sheet struct {
 	Timed     []Timed
 	Density   measure.Density
@@ -30,13 +30,13 @@ type Sheet struct {
 	Kinetics  Kinetics          // of its chemistry, not yet fitted
 }
 
-// Miss is how the fitted model compares with what was timed.
+// Miss holds how the fitted model compares with what was timed.
 type Miss struct {
 	Timed
 	Model measure.Span // before the data are given the last word
 }
 
-// Life tells how long a mix can be used, whatever the mass and the temperature.
+// Life says how long a mix can be used, whatever the mass and the temperature.
 type Life struct {
 	Fit    Fit
 	Misses []Miss
@@ -97,7 +97,7 @@ func NewLife(s Sheet) (Life, error) {
 	return l, nil
 }
 
-// vessel is what something was timed in: a pail in still air as warm as itself,
+// vessel returns what something was timed in: a pail in still air as warm as itself,
 // or a film on a slab as warm as itself.
 func (s Sheet) vessel(t Timed, loss float64) Vessel {
 	return Vessel{Mass: max(t.Mass, AssumedMass), Density: s.Density, Film: t.Film, Loss: loss, Start: t.At,
@@ -115,7 +115,7 @@ func (v Vessel) holding(mass measure.Mass) Vessel {
 // Kinetics are the fitted ones.
 func (l Life) Kinetics() Kinetics { return l.Fit.Kinetics }
 
-// correction is what the data make of the model at a mass and a temperature: the
+// correction returns what the data make of the model at a mass and a temperature: the
 // mean of their residues, each by the inverse of its distance, so that each comes
 // out again and two of them are joined by a straight line. Beyond them it is that
 // of the nearest place within.
@@ -132,7 +132,7 @@ func (l Life) correction(mass measure.Mass, at measure.Temperature) float64 {
 	return math.Exp(sum / weights)
 }
 
-// Beyond tells whether a temperature lies outside of what was timed, by more than
+// Beyond reports whether a temperature lies outside of what was timed, by more than
 // a reading is worth.
 func (l Life) Beyond(at measure.Temperature) bool {
 	return at < l.coldest-beyondBy || at > l.hottest+beyondBy
@@ -141,7 +141,7 @@ func (l Life) Beyond(at measure.Temperature) bool {
 // beyondBy is within how many K of a timed temperature a mix counts as that warm.
 const beyondBy = 0.5
 
-// Of is how long a mix can be used in a vessel, and whether that lies beyond what
+// Of returns how long a mix can be used in a vessel, and whether that lies beyond what
 // was timed. Below the coldest it is what the coldest gives: a longer one would
 // rest on nothing.
 func (l Life) Of(v Vessel) (life measure.Span, beyond bool, err error) {
@@ -154,7 +154,7 @@ func (l Life) Of(v Vessel) (life measure.Span, beyond bool, err error) {
 	return life * measure.Span(l.correction(v.Mass, capped.Start)), l.Beyond(v.Start), err
 }
 
-// horizon is how long a mix is followed: twenty times the longest that was timed.
+// horizon returns how long a mix is followed: twenty times the longest that was timed.
 func (l Life) horizon() measure.Span {
 	longest := measure.Span(0)
 	for _, t := range l.sheet.Timed {
@@ -185,7 +185,7 @@ func (l Life) Spread(film measure.Film, start, slab measure.Temperature) Vessel 
 	return Vessel{Mass: 1, Density: l.sheet.Density, Film: film, Loss: onSlab * l.Fit.Loss, Start: start, Air: slab}
 }
 
-// History is what becomes of a mix, by the clock of the data.
+// History returns what becomes of a mix, by the clock of the data.
 func (l Life) History(v Vessel, until measure.Span) (History, error) {
 	by := measure.Span(1)
 	if v.Film == 0 {
@@ -275,7 +275,7 @@ func (l Life) Surface(masses []measure.Mass, temperatures []measure.Temperature)
 	return rows, nil
 }
 
-// Left is what becomes of a mass that is left in its pail in still air as warm as
+// Left returns what becomes of a mass that is left in its pail in still air as warm as
 // the mix, followed for long enough to see it smoke.
 func (l Life) Left(mass measure.Mass, start measure.Temperature) (History, error) {
 	v := l.Promised(mass, start, start, InAir)

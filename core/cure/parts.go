@@ -27,7 +27,7 @@ func Mixed(parts ...Part) measure.Temperature {
 	return measure.Temperature(heat / mass)
 }
 
-// Surrounding is what a pail of one part is put into before it is mixed.
+// Surrounding names what a pail of one part is put into before it is mixed.
 type Surrounding string
 
 // The ways to cool and warm parts.
@@ -38,7 +38,7 @@ const (
 	Place    Surrounding = "place" // a room, a cold van overnight
 )
 
-// blanketed is what a heating blanket holds a pail's wall at, °C, common practice,
+// blanketed is the temperature, °C, at which a heating blanket holds a pail's wall: common practice,
 // no source; it lies close to the wall.
 const (
 	blanketed     = 35.0
@@ -70,10 +70,10 @@ type Conditioning struct {
 	Place     measure.Temperature // of the air around it, where it is put into no bath
 }
 
-// within is how near to a wanted temperature counts as there, K.
+// within is the distance, K, at which a wanted temperature counts as reached.
 const within = 0.5
 
-// Takes is how long it takes for the mean of the pail to come to the temperature.
+// Takes returns how long it takes for the mean of the pail to come to the temperature.
 // It fails, with a sentence, where it never does.
 func (c Conditioning) Takes() (measure.Span, error) {
 	around, loss := c.Put.around(c.Place)
@@ -93,17 +93,17 @@ func (c Conditioning) Takes() (measure.Span, error) {
 	return reached(inert, v, c.To)
 }
 
-// thickensBy is by how many K a resin is cooled to flow half as well: from memory,
+// thickensBy is the cooling, K, that makes a resin flow half as well: from memory,
 // near room temperature.
 const thickensBy = 8
 
 // cp of a part, J/(kg·K): from memory.
 const cp = 1800.0
 
-// longest is how long a part is followed.
+// longest is the time for which a part is followed.
 const longest = 14 * 24 * measure.Hour
 
-// reached is when the mean of a pail that does not react comes to a temperature.
+// reached returns when the mean of a pail that does not react comes to a temperature.
 func reached(k Kinetics, v Vessel, to measure.Temperature) (measure.Span, error) {
 	if err := v.check(); err != nil {
 		return 0, err

@@ -94,10 +94,10 @@ func (r Rate) Time(at measure.Temperature) (time measure.Span, beyond bool) {
 	return measure.Span(math.Exp(y)), r.outside(float64(at))
 }
 
-// coldest is what no film is followed below, °C.
+// coldest is the temperature, °C, below which no film is followed.
 const coldest = -60
 
-// outside tells whether a temperature lies beyond the points by more than a reading
+// outside reports whether a temperature lies beyond the points by more than a reading
 // is worth.
 func (r Rate) outside(at float64) bool {
 	low, high := 1/r.knots[len(r.knots)-1].x-kelvin, 1/r.knots[0].x-kelvin

@@ -2,7 +2,7 @@ package cure
 
 import "nephelon/core/measure"
 
-// Standing is where a pail stands while it waits.
+// Standing names where a pail stands while it waits.
 type Standing string
 
 // The ways to stand a pail: in the still air of the place, out of the sun (cooler

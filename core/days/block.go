@@ -16,7 +16,7 @@ const (
 	cleaningUp = 30 * time.Minute // tools cleaned, pails spread out to cure
 )
 
-// block is what a crew does in one go: a task by itself; or a pour with setting up, the
+// block holds what a crew does in one go: a task by itself; or a pour with setting up, the
 // look over the surface and what is thrown into the wet film, with the coats that are
 // poured over it while it flows, and with cleaning up.
 type block struct {
@@ -28,7 +28,7 @@ type block struct {
 	breakable bool
 }
 
-// behind is how long before the end of the block a part of it ends.
+// behind returns how long before the end of the block a part of it ends.
 func (b *block) behind(part work.ID) time.Duration {
 	for _, p := range b.parts {
 		if p.ID == part {
@@ -38,7 +38,7 @@ func (b *block) behind(part work.ID) time.Duration {
 	return 0
 }
 
-// blocks are what the crews do on a job, in the order of its tasks, and which of them each
+// blocks returns what the crews do on a job, in the order of its tasks, and which of them each
 // task belongs to.
 func blocks(j Job) ([]*block, map[work.ID]*block) {
 	var all []*block
@@ -88,7 +88,7 @@ func blocks(j Job) ([]*block, map[work.ID]*block) {
 	return all, of
 }
 
-// poured are how many people each coat's pour takes, and over which pour it is poured wet,
+// poured returns how many people each coat's pour takes, and over which pour it is poured wet,
 // by coat.
 func poured(p plan.Plan, surfaces []job.Surface, crew int) (people map[string]int, over map[string]work.ID) {
 	people, over = make(map[string]int), make(map[string]work.ID)

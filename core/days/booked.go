@@ -56,7 +56,7 @@ func byTask(booked []Booked) map[string]Booked {
 // longestBooking is more than any task takes.
 const longestBooking = 60 * 24 * time.Hour
 
-// Fault tells what is wrong with bookings, and where; empty where nothing is.
+// Fault returns what is wrong with bookings, and where; empty where nothing is.
 func Fault(booked []Booked) (at int, text string) {
 	seen := make(map[string]bool, len(booked))
 	for n, b := range booked {
@@ -133,13 +133,13 @@ func Next(booked []Booked, now time.Time) []Booked {
 	return all
 }
 
-// Allowed is when a task may begin.
+// Allowed holds when a task may begin.
 type Allowed struct {
 	Opens  *time.Time `json:"opens,omitempty"`
 	Closes *time.Time `json:"closes,omitempty" doc:"The window to the task before it"`
 }
 
-// Allowed is when each task may begin, by its key, with what lies before it booked as it
+// Allowed returns when each task may begin, by its key, with what lies before it booked as it
 // is.
 func (c *Calendar) Allowed(booked []Booked) map[string]Allowed {
 	held := byTask(booked)
@@ -166,7 +166,7 @@ func (c *Calendar) Allowed(booked []Booked) map[string]Allowed {
 	return all
 }
 
-// Promise is when a surface comes to a stage of service.
+// Promise holds when a surface comes to a stage of service.
 type Promise struct {
 	Job     string            `json:"job"`
 	Surface string            `json:"surface" doc:"Its name"`
@@ -175,7 +175,7 @@ type Promise struct {
 	Latest  time.Time         `json:"latest" doc:"The same if all slabs come 3 K cooler than told, with the bookings moved as far as that takes"`
 }
 
-// Promises are when the surfaces of the jobs can be used, with their last coats laid as
+// Promises returns when the surfaces of the jobs can be used, with their last coats laid as
 // they are booked.
 func (c *Calendar) Promises(booked []Booked) []Promise {
 	all := []Promise{}

@@ -18,10 +18,10 @@ import (
 	"nephelon/core/work"
 )
 
-// slot is how finely days are planned.
+// slot is the resolution of the calendar.
 const slot = 30 * time.Minute
 
-// lookedBack is how long what is booked is looked back on: a film that was laid before
+// lookedBack is the time for which past bookings are looked at: a film that was laid before
 // then closes no window any more.
 const lookedBack = 30 * 24 * time.Hour
 
@@ -34,7 +34,7 @@ type Job struct {
 	Cool  stage.Films // the same where it comes cooler than told
 }
 
-// Cooler is by how many K a slab may come cooler than the forecast has it, for what is
+// Cooler is the margin, K, by which a slab may be cooler than the forecast has it, for what is
 // promised at the latest: common practice, no source.
 const Cooler = 3
 
@@ -46,7 +46,7 @@ type Unplanned struct {
 	Way  string `json:"way"`
 }
 
-// Calendar is what can be booked between two times.
+// Calendar holds what can be booked between two times.
 type Calendar struct {
 	From, Until time.Time
 	Problem     roster.Problem
@@ -150,7 +150,7 @@ func (c *Calendar) crew(h job.House, crew job.StandingCrew, booked []Booked) {
 	c.Problem.Crews = append(c.Problem.Crews, own)
 }
 
-// hands is what a crew must be to do a task that takes so many people.
+// hands returns what a crew must be to do a task that takes so many people.
 func hands(people int) string {
 	if people == 1 {
 		return "one person"

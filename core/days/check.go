@@ -17,7 +17,7 @@ type Broken struct {
 	Text string `json:"text"`
 }
 
-// Check tells which bookings no longer hold, and why: a window closed, a film not ready, a
+// Check returns which bookings no longer hold, and why: a window closed, a film not ready, a
 // crew that does not work then, or is wanted twice. What has begun is not asked.
 func (c *Calendar) Check(booked []Booked) []Broken {
 	all := []Broken{}
@@ -75,7 +75,7 @@ func (c *Calendar) task(at int) roster.Task {
 	return roster.Task{}
 }
 
-// outside tells why a crew cannot do a task between two times, whatever else it does:
+// outside returns why a crew cannot do a task between two times, whatever else it does:
 // empty where it can.
 func (c *Calendar) outside(at int, crew string, from, until time.Time) string {
 	k := slices.IndexFunc(c.Problem.Crews, func(o roster.Crew) bool { return o.ID == crew })
@@ -108,7 +108,7 @@ func (c *Calendar) stay(at int, crew roster.Crew) stay {
 	return s
 }
 
-// fault tells, if asked, why the crew cannot do the task from one slot to another; nil where
+// fault returns, if asked, why the crew cannot do the task from one slot to another; nil where
 // it can.
 func (s stay) fault(start, end roster.Slot) func() string {
 	c := s.calendar
@@ -149,7 +149,7 @@ func (s stay) ends(from, work roster.Slot) roster.Slot {
 	return s.done(from, work)
 }
 
-// holds tells whether a slot lies in windows.
+// holds reports whether a slot lies in windows.
 func holds(all []roster.Window, s roster.Slot) bool {
 	return slices.ContainsFunc(all, func(w roster.Window) bool { return w.From <= s && s < w.Until })
 }
@@ -161,7 +161,7 @@ type Opening struct {
 	Until time.Time `json:"until" doc:"The last beginning"`
 }
 
-// Places are where a task may be put, crew by crew, with what lies before it booked as it
+// Places returns where a task may be put, crew by crew, with what lies before it booked as it
 // is: in the window to that, in a shift of somebody who can do it, and by the forecast.
 func (c *Calendar) Places(booked []Booked, job, task string) []Opening {
 	all := []Opening{}
@@ -199,7 +199,7 @@ func (c *Calendar) Places(booked []Booked, job, task string) []Opening {
 	return all
 }
 
-// Why tells why a task cannot begin at a place; empty where it can.
+// Why returns why a task cannot begin at a place; empty where it can.
 func (c *Calendar) Why(booked []Booked, job, task, crew string, from time.Time) string {
 	at, there := c.index[job+"/"+task]
 	if !there {

@@ -124,7 +124,7 @@ func between(j Job, set time.Duration, before *block, coat string, a work.After,
 	return all, true
 }
 
-// abrading is what is done where the window before a coat is missed.
+// abrading returns what is done where the window before a coat is missed.
 func abrading(j Job, b *block) *roster.Buy {
 	area := measure.Area(0)
 	for _, s := range j.Plan.Surfaces {

@@ -210,7 +210,7 @@ func lacks(t roster.Task, crew roster.Crew) []string {
 	return slices.DeleteFunc(slices.Clone(t.Skills), func(s string) bool { return slices.Contains(crew.Skills, s) })
 }
 
-// never tells why nobody can ever do a task, with a way out; empty where somebody can.
+// never returns why nobody can ever do a task, with a way out; empty where somebody can.
 func (c *Calendar) never(t roster.Task, shown Bookable) (text, way string) {
 	if t.Unattended {
 		return "", ""

@@ -56,7 +56,7 @@ func (c *Calendar) Plan(ctx context.Context, o search.Options) (roster.Plan, err
 	}
 }
 
-// pinned tells whether somebody pinned a task of a job.
+// pinned reports whether somebody pinned a task of a job.
 func (c *Calendar) pinned(job string) bool {
 	for _, j := range c.Problem.Jobs {
 		if j.ID == job {

@@ -35,7 +35,7 @@ func Crews(h job.House) []job.StandingCrew {
 		work.Spreads}}}
 }
 
-// hoursOf are when a crew works.
+// hoursOf returns when a crew works.
 func hoursOf(h job.House, c job.StandingCrew) job.Hours {
 	switch {
 	case c.Hours != nil:
@@ -46,13 +46,13 @@ func hoursOf(h job.House, c job.StandingCrew) job.Hours {
 	return job.UsualHours()
 }
 
-// off tells whether a day is one of those off.
+// off reports whether a day is one of those off.
 func off(all []job.Leave, day time.Time) bool {
 	date := day.Format(time.DateOnly)
 	return slices.ContainsFunc(all, func(l job.Leave) bool { return l.From <= date && date <= max(l.From, l.Until) })
 }
 
-// Shifts are when a crew works between two times.
+// Shifts returns when a crew works between two times.
 func Shifts(h job.House, c job.StandingCrew, from, until time.Time, zone *time.Location) []Shift {
 	var all []Shift
 	add := func(hours job.Hours, overtime bool) {
@@ -77,7 +77,7 @@ func Shifts(h job.House, c job.StandingCrew, from, until time.Time, zone *time.L
 	return all
 }
 
-// around is what is left of a shift beside what its crew does elsewhere.
+// around returns what is left of a shift beside what its crew does elsewhere.
 func around(s Shift, busy []job.Busy) []Shift {
 	left := []Shift{s}
 	for _, b := range busy {
@@ -103,7 +103,7 @@ func around(s Shift, busy []job.Busy) []Shift {
 	return left
 }
 
-// Zone is where a company works.
+// Zone returns where a company works.
 func Zone(h job.House) *time.Location {
 	if zone, err := time.LoadLocation(h.Zone); err == nil && h.Zone != "" && h.Zone != "Local" {
 		return zone

@@ -117,7 +117,7 @@ const (
 	globe   = 6371.0088 // km, mean radius (IUGG)
 )
 
-// apart is how far two places lie from each other, km (haversine).
+// apart returns how far two places lie from each other, km (haversine).
 func apart(a, b job.Whereabouts) float64 {
 	const degree = math.Pi / 180
 	dLat, dLon := (b.Latitude-a.Latitude)*degree, (b.Longitude-a.Longitude)*degree
@@ -126,7 +126,7 @@ func apart(a, b job.Whereabouts) float64 {
 	return 2 * globe * math.Asin(math.Min(1, math.Sqrt(h)))
 }
 
-// drive is how long a crew takes from one job to another: by their coordinates, else by way
+// drive returns how long a crew takes from one job to another: by their coordinates, else by way
 // of the yard; 0 where nobody knows.
 func drive(a, b job.Job) time.Duration {
 	switch {

@@ -26,7 +26,7 @@ type Try struct {
 	Hardener  string `json:"hardener,omitempty" maxLength:"60" doc:"The id of that hardener; empty: the product's own B"`
 }
 
-// saturdays are when a crew works on Saturdays, where it is asked to.
+// saturdays returns when a crew works on Saturdays, where it is asked to.
 func saturdays() *job.Hours {
 	return &job.Hours{Days: []job.Weekday{job.Saturday}, From: "07:00", Until: "13:00"}
 }
@@ -142,7 +142,7 @@ func hardeners(p material.Product) []string {
 	return all
 }
 
-// pressed tells whether a job is late in a plan or misses a window; every one is where
+// pressed reports whether a job is late in a plan or misses a window; every one is where
 // nothing fits.
 func pressed(j roster.Job, p *roster.Plan) bool {
 	return p == nil || slices.ContainsFunc(p.Bookings, func(b roster.Booking) bool {
@@ -161,10 +161,10 @@ type WayOut struct {
 	Warns    []string `json:"warns,omitempty" doc:"What the job is warned of then and was not before"`
 }
 
-// Tried is how a company's plan comes out with a change: nil where nothing fits.
+// Tried holds how a company's plan comes out with a change: nil where nothing fits.
 type Tried func(t Try) (*Calendar, *roster.Plan, error)
 
-// price is what hours of people cost, paid more as overtime.
+// price returns what hours of people cost, paid more as overtime.
 func price(h job.House, hours float64, overtime bool) float64 {
 	if h.HourCost == nil {
 		return 0
@@ -179,7 +179,7 @@ func price(h job.House, hours float64, overtime bool) float64 {
 	return *h.HourCost * hours * more
 }
 
-// usualPremium is what an hour of overtime costs more: common practice, no source; contracts
+// usualPremium is the share by which an hour of overtime costs more: common practice, no source; contracts
 // and local law rule.
 const usualPremium = 0.5
 
@@ -230,7 +230,7 @@ func (c *Calendar) Ways(ctx context.Context, h job.House, now *roster.Plan, try 
 	return ways, nil
 }
 
-// warned is what a job is warned of and was not before.
+// warned returns what a job is warned of and was not before.
 func warned(was, is Job) []string {
 	before := make(map[string]bool)
 	for _, f := range was.Plan.Findings {
@@ -245,7 +245,7 @@ func warned(was, is Job) []string {
 	return all
 }
 
-// way tells what a change does, of which a calendar and its plan came.
+// way returns what a change does, of which a calendar and its plan came.
 func (c *Calendar) way(then *Calendar, h job.House, t Try, p *roster.Plan) WayOut {
 	w := WayOut{Try: t, Late: float64(p.Cost[roster.Late]) * slot.Hours(), Bought: int(p.Cost[roster.Bought]),
 		Overtime: float64(p.Cost[roster.Overtime]) * slot.Hours()}

@@ -4,7 +4,7 @@ package finding
 
 import "nephelon/core/material"
 
-// Level tells how much a finding weighs.
+// Level says how much a finding weighs.
 type Level string
 
 // The levels, heaviest first.

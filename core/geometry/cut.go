@@ -37,10 +37,10 @@ func Heading(degrees float64) Travel {
 	return Travel{cos, sin}
 }
 
-// Along is how far a point lies in the direction of travel.
+// Along returns how far a point lies in the direction of travel.
 func (t Travel) Along(p Point) float64 { return t.X*p.X + t.Y*p.Y }
 
-// aside is how far a point lies to the left of the direction.
+// aside returns how far a point lies to the left of the direction.
 func (t Travel) aside(p Point) float64 { return -t.Y*p.X + t.X*p.Y }
 
 // Strips cuts the polygon by lines square to the direction into pieces whose
@@ -204,7 +204,7 @@ func cut(rings []Ring, travel Travel, level float64) (below, above []Ring) {
 	return append(below, c.join(false)...), append(above, c.join(true)...)
 }
 
-// crossing is where a ring passes the cut line.
+// crossing holds where a ring passes the cut line.
 type crossing struct {
 	at    Point
 	aside float64
@@ -340,7 +340,7 @@ func (r Ring) tidied() Ring {
 	return kept
 }
 
-// Meeting is where a cut line meets a ring of the polygon.
+// Meeting holds where a cut line meets a ring of the polygon.
 type Meeting struct {
 	Hole  int     // -1 for the outline, else the hole's index
 	Side  int     // from 0

@@ -141,7 +141,7 @@ func (f *front) Pop() any {
 	return last
 }
 
-// From is how far every cell lies from the nearest of some places through the floor, m;
+// From returns how far every cell lies from the nearest of some places through the floor, m;
 // infinite where no way leads.
 func (f *Field) From(places ...Point) []float64 {
 	return f.ways(places, func(_, _ int, length float64) float64 { return length })
@@ -189,7 +189,7 @@ func (f *Field) ways(places []Point, cost func(from, to int, length float64) flo
 	return ways
 }
 
-// passes tells whether the cells that a step crosses are inside: no corner is cut.
+// passes reports whether the cells that a step crosses are inside: no corner is cut.
 func (f *Field) passes(inside []bool, col, row int, s neighbour) bool {
 	half := func(n int) int { return n / 2 } // towards zero: of a knight's step the long side's half
 	switch {
@@ -203,7 +203,7 @@ func (f *Field) passes(inside []bool, col, row int, s neighbour) bool {
 	return inside[(row+half(s.y))*f.wide+col] && inside[(row+half(s.y))*f.wide+col+s.x]
 }
 
-// Way is how far a point lies by what From told, m.
+// Way returns how far a point lies by what From told, m.
 func (f *Field) Way(ways []float64, p Point) float64 {
 	if cell := f.near(p, f.inside); cell >= 0 {
 		return ways[cell]
@@ -248,7 +248,7 @@ func (f *Field) label(rings []Ring) Point {
 	return f.middle(at)
 }
 
-// whole tells whether rings hang together by more than the width of a cell; scraps of
+// whole reports whether rings hang together by more than the width of a cell; scraps of
 // less than a few cells do not count.
 func (f *Field) whole(rings []Ring) bool {
 	in := f.mask(rings, nil)

@@ -14,7 +14,7 @@ type side struct {
 	ring, index int32
 }
 
-// crowded is how many sides of one cell are worth sorting.
+// crowded is the number of sides from which a cell is worth sorting.
 const crowded = 24
 
 // meeting finds two sides that touch: of the ring itself when other is nil

@@ -16,7 +16,7 @@ type Piece struct {
 	Label Point      // a place inside
 }
 
-// headings is in how many directions, the walls' own and square to them, a piece is
+// headings is the number of directions, the walls' own and square to them, a piece is
 // tried to be cut off.
 const headings = 8
 
@@ -176,7 +176,7 @@ func wallTravels(outline Ring) []Travel {
 	return travels
 }
 
-// hangs is how much longer a join may be that ends on walls than one of whose ends one
+// hangs is the factor by which a join may be longer that ends on walls than one of whose ends one
 // hangs on a line that is taped already.
 const hangs = 0.5
 
@@ -187,11 +187,11 @@ type divided struct {
 	length float64 // of the joins, m, counted longer where they end on no wall
 }
 
-// NearlyShare is by how much of its share a piece may be larger or smaller so that its join
+// NearlyShare is the part of its share by which a piece may be larger or smaller so that its join
 // lies on a seam: its film is as much thinner or thicker. Common practice, no source.
 const NearlyShare = 0.03
 
-// onSeam is how much a join counts of its length where it lies on a seam.
+// onSeam is the part of its length that a join counts where it lies on a seam.
 const onSeam = 0.5
 
 // off cuts a piece off a figure, by the best of the searches, around its corner that lies
@@ -281,7 +281,7 @@ func (s *search) alongSeam(l seamLevel, corner Point) *divided {
 	return nil
 }
 
-// weighed tells what a way to cut a piece off costs; nil where the rest falls apart or loses
+// weighed returns what a way to cut a piece off costs; nil where the rest falls apart or loses
 // the exit.
 func weighed(piece Piece, others []figure, walls figure, exit Point) *divided {
 	if len(others) != 1 || !others[0].holds(exit) {
@@ -428,7 +428,7 @@ func cutOff(rings []Ring, part figure, travel Travel, level float64) (all []Ring
 	return all, joins
 }
 
-// Shared is how much of a straight line runs along the edges of rings, m.
+// Shared returns how much of a straight line runs along the edges of rings, m.
 func Shared(line [2]Point, rings []Ring) float64 {
 	length := line[0].Distance(line[1])
 	if length == 0 {

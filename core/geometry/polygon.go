@@ -101,7 +101,7 @@ type Polygon struct {
 	Holes   []Ring
 }
 
-// Area is what is left of the outline without the holes.
+// Area returns what is left of the outline without the holes.
 func (p Polygon) Area() float64 {
 	area := math.Abs(p.Outline.SignedArea())
 	for _, hole := range p.Holes {
@@ -120,7 +120,7 @@ func (p Polygon) Rings() []Ring {
 	return rings
 }
 
-// Fault tells why a drawing encloses no area that can be trusted.
+// Fault says why a drawing encloses no area that can be trusted.
 type Fault struct {
 	Hole int     // -1 for the outline, else the hole's index
 	Text string  // what is wrong

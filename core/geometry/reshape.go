@@ -6,7 +6,7 @@ import (
 	"slices"
 )
 
-// ReshapeError tells why a ring cannot be changed as asked.
+// ReshapeError says why a ring cannot be changed as asked.
 type ReshapeError struct{ Text, Way string }
 
 func (e *ReshapeError) Error() string { return e.Text + " " + e.Way }

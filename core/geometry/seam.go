@@ -17,14 +17,14 @@ const (
 	seamWide   = 0.01 // m beside its middle
 )
 
-// Level is where along a travel a seam lies, and whether it runs square to it.
+// Level returns where along a travel a seam lies, and whether it runs square to it.
 func (s Seam) Level(travel Travel) (float64, bool) {
 	length := s.A.Distance(s.B)
 	a, b := travel.Along(s.A), travel.Along(s.B)
 	return (a + b) / 2, length > 0 && math.Abs(a-b) <= seamSquare*length
 }
 
-// Carries tells whether a join lies on the seam along most of its length.
+// Carries reports whether a join lies on the seam along most of its length.
 func (s Seam) Carries(join [2]Point) bool {
 	length := join[0].Distance(join[1])
 	if length == 0 {

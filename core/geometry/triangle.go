@@ -101,7 +101,7 @@ func (r Ring) Common(other Ring) []Ring {
 	return shared
 }
 
-// Covers is where the ring lies against the right side of the segment from a to
+// Covers returns where the ring lies against the right side of the segment from a to
 // b, as stretches of shares of the segment.
 func (r Ring) Covers(a, b Point) [][2]float64 {
 	u := b.Minus(a)
@@ -137,7 +137,7 @@ func (r Ring) Covers(a, b Point) [][2]float64 {
 	return covered
 }
 
-// Along is where one segment lies on another, as a stretch of shares of the one
+// Along returns where one segment lies on another, as a stretch of shares of the one
 // from a to b.
 func Along(a, b, c, d Point) (stretch [2]float64, found bool) {
 	u := b.Minus(a)
@@ -199,7 +199,7 @@ func (m *mesh) insert(i int) {
 	}
 }
 
-// inside is how far a point lies inside a triangle, below zero outside, and the
+// inside returns how far a point lies inside a triangle, below zero outside, and the
 // side of the triangle that is nearest.
 func (m *mesh) inside(n, i int) (depth float64, side int) {
 	t := m.all[n]
@@ -270,7 +270,7 @@ func (m *mesh) better(a, b, c, d int) bool {
 	return in > 1e-9*size*size
 }
 
-// Beside tells how a ring lies beside the segment from a to b: the length of
+// Beside returns how a ring lies beside the segment from a to b: the length of
 // the segment that the ring stands over, its least distance from the segment
 // there, and the middle of the gap between them.
 func (r Ring) Beside(a, b Point) (length, gap float64, at Point) {

@@ -37,7 +37,7 @@ type File struct {
 	Media    []material.Medium  `json:"media,omitempty" maxItems:"200" doc:"The media its coats name, and the contractor's own tools"`
 }
 
-// Job is what people decided about one piece of work.
+// Job holds what people decided about one piece of work.
 type Job struct {
 	Name     string                                `json:"name" minLength:"1" maxLength:"160" pattern:"^[^\\r\\n]*$"`
 	Client   string                                `json:"client,omitempty" maxLength:"160" pattern:"^[^\\r\\n]*$"`
@@ -68,7 +68,7 @@ type Job struct {
 	Surfaces []Surface                             `json:"surfaces" maxItems:"200"`
 }
 
-// Delivery is when a material comes.
+// Delivery holds when a material comes.
 type Delivery struct {
 	Product  string `json:"product,omitempty" maxLength:"60" doc:"The id of one of the file's products"`
 	Hardener string `json:"hardener,omitempty" maxLength:"60"`
@@ -89,7 +89,7 @@ type Forecast struct {
 	Hours []climate.Hour `json:"hours" maxItems:"400" doc:"Hour after hour"`
 }
 
-// Mixing is what a batch meets at the mixing place.
+// Mixing holds what a batch meets at the mixing place.
 type Mixing struct {
 	A        *measure.Sourced[measure.Temperature] `json:"a,omitempty" doc:"°C of A when it meets B; the slab's when left out"`
 	B        *measure.Sourced[measure.Temperature] `json:"b,omitempty" doc:"°C of B; A's when left out"`
@@ -102,7 +102,7 @@ type Mixing struct {
 	Drills   int                                   `json:"drills,omitempty" minimum:"0" maximum:"20" doc:"That mix at the same time; one when left out"`
 }
 
-// Crew is who spreads the coats.
+// Crew holds who spreads the coats.
 type Crew struct {
 	Spreaders int                           `json:"spreaders" minimum:"1" maximum:"50" doc:"People spreading at the same time, the mixer not counted"`
 	Pace      measure.Sourced[measure.Pace] `json:"pace" doc:"m²/s one person spreads"`
@@ -113,7 +113,7 @@ type Crew struct {
 	Team      []work.Person                 `json:"team,omitempty" maxItems:"50" doc:"Everyone there with the parts they play, the ones first that are needed most; rules over spreaders and alone. When left out one mixes, and the spreaders do all on the floor"`
 }
 
-// People is how many are there.
+// People returns how many are there.
 func (c Crew) People() int {
 	switch {
 	case len(c.Team) > 0:
@@ -141,7 +141,7 @@ func (c Crew) Counted() Crew {
 	return c
 }
 
-// SpreadsOf is how far things depart from the plan: its own, or the usual.
+// SpreadsOf returns how far things depart from the plan: its own, or the usual.
 func (c Crew) SpreadsOf() sim.Spreads {
 	if c.Spreads != nil {
 		return *c.Spreads

@@ -18,7 +18,7 @@ const (
 	localSecond = "2006-01-02T15:04:05"
 )
 
-// TimeError tells why a time or a zone of a job cannot be.
+// TimeError says why a time or a zone of a job cannot be.
 type TimeError struct {
 	Field string // JSON Pointer inside the job
 	Text  string
@@ -140,7 +140,7 @@ type Break struct {
 	Until Clock `json:"until" pattern:"^([01][0-9]|2[0-3]):[0-5][0-9]$"`
 }
 
-// On is when the break lies on the day of a time; it may end on the next.
+// On returns when the break lies on the day of a time; it may end on the next.
 func (b Break) On(day time.Time) (from, until time.Time) {
 	at := func(c Clock) time.Time {
 		minutes, _ := c.minutes()
@@ -153,7 +153,7 @@ func (b Break) On(day time.Time) (from, until time.Time) {
 	return from, until
 }
 
-// Hours are when people work. A shift whose end is not after its start runs into
+// Hours holds when people work. A shift whose end is not after its start runs into
 // the next day.
 type Hours struct {
 	Days   []Weekday `json:"days" minItems:"1" maxItems:"7"`
@@ -212,7 +212,7 @@ func shiftLength(from, until int) int {
 	return until - from
 }
 
-// Work is how long a shift is, its breaks left out, on a day on which the clock
+// Work returns how long a shift is, its breaks left out, on a day on which the clock
 // is not changed.
 func (h Hours) Work() measure.Span {
 	from, _ := h.From.minutes()
@@ -247,13 +247,13 @@ func (h Hours) Shift(year int, month time.Month, date int, zone *time.Location) 
 	return at(on, start), at(last, end), slices.Contains(h.Days, weekday(on.Weekday()))
 }
 
-// Open tells whether people work at an instant, breaks counting as work.
+// Open reports whether people work at an instant, breaks counting as work.
 func (h Hours) Open(t time.Time) bool {
 	_, open := h.Closes(t)
 	return open
 }
 
-// Closes is when the shift ends in which people work at an instant, and whether they do.
+// Closes returns when the shift ends in which people work at an instant, and whether they do.
 func (h Hours) Closes(t time.Time) (time.Time, bool) {
 	for _, back := range []int{0, -1} {
 		d := t.AddDate(0, 0, back)
@@ -265,7 +265,7 @@ func (h Hours) Closes(t time.Time) (time.Time, bool) {
 	return time.Time{}, false
 }
 
-// Next is when people next work: the instant itself where they do, else the beginning of
+// Next returns when people next work: the instant itself where they do, else the beginning of
 // the shift after it.
 func (h Hours) Next(t time.Time) time.Time {
 	if h.Open(t) {
@@ -305,7 +305,7 @@ func (h Hours) Rests(t time.Time) [][2]time.Time {
 	return rests
 }
 
-// Words tells the hours in a line.
+// Words returns the hours in a line.
 func (h Hours) Words() string {
 	names := map[Weekday]string{Monday: "Mon", Tuesday: "Tue", Wednesday: "Wed", Thursday: "Thu", Friday: "Fri",
 		Saturday: "Sat", Sunday: "Sun"}

@@ -13,7 +13,7 @@ import (
 	"nephelon/core/work"
 )
 
-// House is how a contractor works: chosen once, and what every new job starts
+// House holds how a contractor works: chosen once, and what every new job starts
 // from. What is left out is as in a new job.
 type House struct {
 	Methods  school.Methods                        `json:"methods,omitzero"`
@@ -48,10 +48,10 @@ type StandingCrew struct {
 	Busy     []Busy       `json:"busy,omitempty" maxItems:"2000" doc:"Times at which it is elsewhere, such as read from a calendar"`
 }
 
-// longestName is how long the name of a person may be.
+// longestName limits the characters of a person's name.
 const longestName = 60
 
-// Fault tells what cannot be of a house, and where; empty where nothing is.
+// Fault returns what cannot be of a house, and where; empty where nothing is.
 func (h House) Fault() (path, text string) {
 	in := make(map[string]string)
 	for i, c := range h.Crews {
@@ -96,7 +96,7 @@ type Leave struct {
 	Why   string `json:"why,omitempty" maxLength:"120"`
 }
 
-// Machinery is how many of a machine there are.
+// Machinery holds how many of a machine there are.
 type Machinery struct {
 	Machine work.Machine `json:"machine"`
 	Count   int          `json:"count" minimum:"1" maximum:"100"`

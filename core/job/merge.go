@@ -8,7 +8,7 @@ import (
 	"slices"
 )
 
-// By tells who changed something since the base of two edits.
+// By says who changed something since the base of two edits.
 type By string
 
 // Who changed.

@@ -7,7 +7,7 @@ import (
 	"nephelon/core/takeoff"
 )
 
-// Op is what is done to the plan of a floor.
+// Op names what is done to the plan of a floor.
 type Op string
 
 // The changes of a plan.

@@ -24,14 +24,14 @@ type Pail struct {
 	Height measure.Length `json:"height" exclusiveMinimum:"0" maximum:"2" doc:"m"`
 }
 
-// Holds is what the pail holds to a height, m³: a frustum of a cone.
+// Holds returns what the pail holds to a height, m³: a frustum of a cone.
 func (p Pail) Holds(height measure.Length) measure.Volume {
 	share := height / p.Height
 	a, b := float64(p.Bottom)/2, float64(p.Bottom+(p.Top-p.Bottom)*share)/2
 	return measure.Volume(math.Pi * float64(height) / 3 * (a*a + a*b + b*b))
 }
 
-// HeightOf is how high a volume stands in the pail, m; the brim where it runs
+// HeightOf returns how high a volume stands in the pail, m; the brim where it runs
 // over.
 func (p Pail) HeightOf(v measure.Volume) measure.Length {
 	low, high := measure.Length(0), p.Height
@@ -48,12 +48,12 @@ func (p Pail) HeightOf(v measure.Volume) measure.Length {
 	return high
 }
 
-// Usable is what may be mixed in the bucket.
+// Usable returns what may be mixed in the bucket.
 func (b Bucket) Usable() measure.Volume {
 	return b.Volume * measure.Volume(1-b.Headroom)
 }
 
-// LimitKind is what bounds a batch.
+// LimitKind names what bounds a batch.
 type LimitKind string
 
 // The limits of a batch.
@@ -73,7 +73,7 @@ type Limit struct {
 	Text   string         `json:"text"`
 }
 
-// Batch is what is mixed at once in one bucket.
+// Batch holds what is mixed at once in one bucket.
 type Batch struct {
 	ID     string         `json:"id" doc:"Stays with the batch while its coat and its place in the order stay"`
 	Number int            `json:"number" doc:"From 1, in the order of mixing"`
@@ -117,7 +117,7 @@ type handLine struct {
 	left   float64 // kits
 }
 
-// NewAtHand is what a purchase puts on the shelf.
+// NewAtHand returns what a purchase puts on the shelf.
 func NewAtHand(p Purchase) *AtHand {
 	s := &AtHand{need: p.Need, total: p.Bought, later: p.Need}
 	for _, h := range p.Stock {
@@ -138,13 +138,13 @@ func (s *AtHand) Largest() measure.Volume {
 	return largest
 }
 
-// allowance is what one coat may mix of the purchase: its need and its part of
+// allowance returns what one coat may mix of the purchase: its need and its part of
 // the leftover.
 func (s *AtHand) allowance(need measure.Volume) measure.Volume {
 	return measure.Volume(float64(need) * float64(s.total) / float64(s.need))
 }
 
-// spare is what one coat may mix in whole kits: all that the coats after it can do
+// spare returns what one coat may mix in whole kits: all that the coats after it can do
 // without.
 func (s *AtHand) spare(need measure.Volume) measure.Volume {
 	return s.total - s.mixed - (s.later - need)

@@ -9,7 +9,7 @@ import (
 	"nephelon/core/measure"
 )
 
-// Dose is what one component contributes to a batch.
+// Dose holds what one component contributes to a batch.
 type Dose struct {
 	Name           string         `json:"name"`
 	Volume         measure.Volume `json:"volume" doc:"m³"`
@@ -21,7 +21,7 @@ type Dose struct {
 	DensityAssumed bool           `json:"densityAssumed" doc:"The mass rests on an assumed density"`
 }
 
-// Card is what a person mixing a batch needs to know.
+// Card holds what a person mixing a batch needs to know.
 type Card struct {
 	Batch      int            `json:"batch"`
 	Of         int            `json:"of"`
@@ -70,7 +70,7 @@ type Added struct {
 	Volume measure.Volume `json:"volume,omitempty" doc:"m³"`
 }
 
-// Filling is how a contractor doses a pail.
+// Filling holds how a contractor doses a pail.
 type Filling struct {
 	BFirst bool
 	Pail   *Pail
@@ -80,7 +80,7 @@ type Filling struct {
 	Mixing Mixing
 }
 
-// halfMinute is what a pot life is rounded down to on a card.
+// halfMinute is the step, s, to which a pot life is rounded down on a card.
 const halfMinute = 30
 
 // NewCard writes the card of a batch that covers an area of a section with a
@@ -157,7 +157,7 @@ func (c *Card) doses(name string, mix material.Mix, how Filling, units measure.S
 	c.Strokes = &strokes
 }
 
-// rounded is how far doses read off a scale of these steps can put the ratio
+// rounded returns how far doses read off a scale of these steps can put the ratio
 // off: by the readings themselves where they are rounded, and by half a step of
 // the smallest dose.
 func (c *Card) rounded(step measure.Mass) float64 {

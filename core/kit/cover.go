@@ -8,7 +8,7 @@ import (
 	"nephelon/core/measure"
 )
 
-// unit is what sizes without a common measure are counted in, rounded down, m³.
+// unit is the step, m³, in which sizes without a common measure are counted, rounded down.
 const unit = 1e-6 // 1 mL
 
 // mostWork bounds the search, in units times sizes: some tens of milliseconds. What

@@ -22,13 +22,13 @@ type Cup struct {
 	TooSmall bool           `json:"tooSmall,omitempty"`
 }
 
-// Dab is what a piece gets of a cup.
+// Dab holds what a piece gets of a cup.
 type Dab struct {
 	Piece  string         `json:"piece"`
 	Volume measure.Volume `json:"volume" doc:"m³"`
 }
 
-// Turn is when a piece is poured.
+// Turn holds when a piece is poured.
 type Turn struct {
 	Piece string       `json:"piece"`
 	Area  measure.Area `json:"area" doc:"m²"`

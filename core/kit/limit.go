@@ -65,7 +65,7 @@ func (s Spreading) Spreadable(p *material.Product, largest measure.Volume) measu
 	return low
 }
 
-// reach is how many buckets' worth is asked about, so that what the pot life
+// reach is the number of buckets' worth that is asked about, so that what the pot life
 // allows can be told even where the bucket decides.
 const reach = 8
 

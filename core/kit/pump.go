@@ -18,7 +18,7 @@ type Strokes struct {
 	Text    string           `json:"text"`
 }
 
-// morePumped is how much more than a batch may be pumped to come close to the
+// morePumped is the share above a batch that may be pumped to come close to the
 // ratio with whole strokes: common practice, no source.
 const morePumped = 0.06
 

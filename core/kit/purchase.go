@@ -23,7 +23,7 @@ type Item struct {
 	Cost   *float64       `json:"cost,omitempty" doc:"Of the line, in the job's currency"`
 }
 
-// Purchase is what to buy of one product.
+// Purchase holds what to buy of one product.
 type Purchase struct {
 	Product  string            `json:"product"`
 	Hardener string            `json:"hardener,omitempty"`
@@ -80,14 +80,14 @@ func LeastCost(need measure.Volume, sizes []Size) []int {
 	return front[len(front)-1]
 }
 
-// nearMiss is how much of a need a purchase may fall short of and still be told:
+// nearMiss is the share of a need by which a purchase may fall short and still be told:
 // common practice, no source.
 const nearMiss = 0.03
 
 // mostNeed is more than any job needs.
 const mostNeed measure.Volume = 1e6
 
-// Nearly is what less would be at hand where a cheaper purchase falls short of the need
+// Nearly returns what less would be at hand where a cheaper purchase falls short of the need
 // by a little only; 0 where none does.
 func (b Purchase) Nearly(p material.Product, density measure.Density) measure.Volume {
 	short := b.Need - b.InStock

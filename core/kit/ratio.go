@@ -8,7 +8,7 @@ import (
 	"nephelon/core/measure"
 )
 
-// Verdict is what a ratio as weighed is worth.
+// Verdict names what a ratio as weighed is worth.
 type Verdict string
 
 // The verdicts, best first.
@@ -47,7 +47,7 @@ type RatioCheck struct {
 	Workings []measure.Working `json:"workings"`
 }
 
-// Rescue is what to add of one component.
+// Rescue holds what to add of one component.
 type Rescue struct {
 	Name   string         `json:"name"`
 	Mass   measure.Mass   `json:"mass" doc:"kg"`

@@ -29,7 +29,7 @@ type Container struct {
 	From     string         `json:"from,omitempty" maxLength:"160" doc:"The job it came back from"`
 }
 
-// Expired tells whether its date has passed.
+// Expired reports whether its date has passed.
 func (c Container) Expired(now time.Time) bool {
 	return c.Expires != "" && c.Expires < now.Format(time.DateOnly)
 }
@@ -71,7 +71,7 @@ type Held struct {
 	Opened    bool           `json:"opened,omitempty"`
 }
 
-// Stock is what containers of one product come to.
+// Stock holds what containers of one product come to.
 type Stock struct {
 	Held    []Held         // usable, first-expiring first
 	Mix     measure.Volume // that can be made of them

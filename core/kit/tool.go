@@ -11,7 +11,7 @@ import (
 	"nephelon/core/measure"
 )
 
-// Work is what of a plan the tools and consumables are counted by.
+// Work holds what of a plan the tools and consumables are counted by.
 type Work struct {
 	People int
 	Sites  []Site
@@ -36,7 +36,7 @@ type CoatWork struct {
 	Batches int
 }
 
-// Tool is how much of a tool or consumable the work takes.
+// Tool holds how much of a tool or consumable the work takes.
 type Tool struct {
 	ID     string         `json:"id"`
 	Name   string         `json:"name"`
@@ -59,7 +59,7 @@ func thickCoats() []material.Kind {
 	return []material.Kind{"moisture-barrier", "body", "metallic", "flood", "binder"}
 }
 
-// UsualTools are what a job takes where the contractor's shelf says nothing
+// UsualTools returns what a job takes where the contractor's shelf says nothing
 // else: common practice, no source, to be edited.
 func UsualTools() []material.Medium {
 	tool := func(id, name, pack string, packed float64, per string, amount float64,
@@ -157,7 +157,7 @@ func (w Work) tool(m material.Medium, units measure.System) Tool {
 	return t
 }
 
-// counted is how many of what a use counts there are.
+// counted returns how many of what a use counts there are.
 func (w Work) counted(u material.ToolUse) (float64, measure.Kind, string) {
 	sites := slices.DeleteFunc(slices.Clone(w.Sites),
 		func(s Site) bool { return len(u.On) > 0 && !slices.Contains(u.On, s.Place) })
@@ -229,7 +229,7 @@ func Packs(need float64, packs []material.Pack) (lines []PackLine, cost *float64
 	return lines, cost
 }
 
-// PackLine is how many of a pack to buy.
+// PackLine holds how many of a pack to buy.
 type PackLine struct {
 	Pack  string `json:"pack"`
 	Count int    `json:"count"`

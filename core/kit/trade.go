@@ -9,13 +9,13 @@ import (
 	"nephelon/core/measure"
 )
 
-// Aim is what a purchase is to have least of.
+// Aim names what a purchase is to have least of.
 type Aim string
 
 // Values lists the aims.
 func (Aim) Values() []Aim { return []Aim{"cost", "leftover"} }
 
-// Wish is how a contractor wants the kits of a product chosen.
+// Wish holds how a contractor wants the kits of a product chosen.
 type Wish struct {
 	Product  string           `json:"product" minLength:"1" maxLength:"60"`
 	Hardener string           `json:"hardener,omitempty" maxLength:"60"`
@@ -145,7 +145,7 @@ func trades(need, inStock measure.Volume, sizes []Size, priced bool, wish Wish, 
 	return all
 }
 
-// wished is what was wished of a product, at least cost where nothing was.
+// wished returns what was wished of a product, at least cost where nothing was.
 func wished(all []Wish, p material.Product, hardener string) Wish {
 	for _, w := range all {
 		if w.Product == p.ID && w.Hardener == hardener {

@@ -8,7 +8,7 @@ import (
 	"nephelon/core/measure"
 )
 
-// PotLife is how long a mass of fresh mix can be used.
+// PotLife holds how long a mass of fresh mix can be used.
 type PotLife struct {
 	At     measure.Temperature `json:"at" minimum:"-30" maximum:"80" doc:"°C"`
 	Mass   measure.Mass        `json:"mass,omitempty" minimum:"0" maximum:"1000" doc:"kg it was measured on; unknown when left out"`
@@ -30,7 +30,7 @@ type Flow struct {
 	Source measure.Source      `json:"source"`
 }
 
-// Curing is how a product goes from a liquid to a floor.
+// Curing holds how a product goes from a liquid to a floor.
 type Curing struct {
 	PotLife     []PotLife                      `json:"potLife,omitempty" maxItems:"12" doc:"From A meeting B to where the bucket can no longer be used"`
 	Induction   *measure.Sourced[measure.Span] `json:"induction,omitempty" doc:"s of standing after mixing"`
@@ -65,11 +65,11 @@ const (
 	StageFull        StageKey = "full"
 )
 
-// Ends tells whether the stage is the end of something, which the first section
+// Ends reports whether the stage is the end of something, which the first section
 // comes to first; everything else is reached when the last section is there.
 func (k StageKey) Ends() bool { return k == StageWorking || k == StageRecoatUntil }
 
-// Field is where a sheet gives the stage's times, as a JSON Pointer inside it.
+// Field returns where a sheet gives the stage's times, as a JSON Pointer inside it.
 func (k StageKey) Field() string { return "/" + string(k) }
 
 // Stage is one kind of time of a sheet.
@@ -179,7 +179,7 @@ func (c Curing) Lives(at measure.Temperature) (life measure.Span, mass measure.M
 	return life, mass
 }
 
-// Reacts is how the mix reacts before it is calibrated: its sheet's own
+// Reacts returns how the mix reacts before it is calibrated: its sheet's own
 // kinetics, else its chemistry's from memory.
 func (p Product) Reacts() cure.Kinetics {
 	if p.Kinetics != nil {
@@ -188,7 +188,7 @@ func (p Product) Reacts() cure.Kinetics {
 	return cure.Usual(string(p.Chemistry), p.VolumeSolids.Value)
 }
 
-// Sheet is what is known of the life of the mix.
+// Sheet returns what is known of the life of the mix.
 func (p Product) Sheet(mix Mix) cure.Sheet {
 	film := p.workedFilm()
 	if p.Carrier != NoCarrier {

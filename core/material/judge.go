@@ -49,7 +49,7 @@ func usualOf(c Chemistry) (usual, bool) {
 	return u, known
 }
 
-// Doubts are what a careful reader of the sheet would look up again.
+// Doubts returns what a careful reader of the sheet would look up again.
 func (p Product) Doubts(units measure.System) []Doubt {
 	doubts := doubtList{}
 	u, known := usualOf(p.Chemistry)

@@ -6,10 +6,10 @@ import (
 	"nephelon/core/measure"
 )
 
-// MediumKind is what a medium is.
+// MediumKind names what a medium is.
 type MediumKind string
 
-// Medium is what goes into or onto a coat beside its parts, or is used up in
+// Medium holds what goes into or onto a coat beside its parts, or is used up in
 // laying it.
 type Medium struct {
 	ID      string     `json:"id" minLength:"1" maxLength:"60" pattern:"^[a-z0-9][a-z0-9-]*$"`
@@ -33,7 +33,7 @@ type Medium struct {
 	Cautions []string `json:"cautions,omitempty" maxItems:"8"`
 }
 
-// ToolUse is how much of a consumable a job takes.
+// ToolUse holds how much of a consumable a job takes.
 type ToolUse struct {
 	Per    string         `json:"per" enum:"area,ground-area,coat-area,perimeter,doors,person,batch,coat,job" doc:"What it is counted by"`
 	Amount float64        `json:"amount" exclusiveMinimum:"0" maximum:"100000" doc:"Pieces, or m of tape, for each m², m, person, batch, coat or job"`

@@ -17,7 +17,7 @@ type Share struct {
 	Density measure.Sourced[measure.Density]
 }
 
-// Mix is what the components make together. Volumes are taken to add up.
+// Mix holds what the components make together. Volumes are taken to add up.
 type Mix struct {
 	Shares  []Share
 	Density measure.Sourced[measure.Density]
@@ -90,7 +90,7 @@ func (p Product) OtherRatio() (string, Basis) {
 	return strings.Join(told, " : "), other
 }
 
-// mixes tells whether the sheet says enough to mix by.
+// mixes reports whether the sheet says enough to mix by.
 func (p Product) mixes() bool {
 	return len(p.Components) > 0 && !slices.ContainsFunc(p.Components, func(c Component) bool {
 		return c.Parts <= 0 || c.Density != nil && c.Density.Value <= 0

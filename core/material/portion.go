@@ -31,7 +31,7 @@ func (p Portion) OfParts(a float64) float64 {
 	return float64(p.Value)
 }
 
-// Within tells whether it can be, and comes to at most a share of A and B.
+// Within reports whether it can be, and comes to at most a share of A and B.
 func (p Portion) Within(most float64) bool {
 	if p.Of == OfMix && p.Value >= 1 {
 		return false

@@ -6,13 +6,13 @@ import (
 	"nephelon/core/measure"
 )
 
-// Kind is what a product is for.
+// Kind names what a product is for.
 type Kind string
 
-// Chemistry is what a product is made of.
+// Chemistry names what a product is made of.
 type Chemistry string
 
-// Carrier is what keeps a product liquid beside its own resins.
+// Carrier names what keeps a product liquid beside its own resins.
 type Carrier string
 
 // The carriers.
@@ -27,19 +27,19 @@ func (Chemistry) Values() []Chemistry {
 	return []Chemistry{"epoxy", "novolac", "polyurethane", "polyaspartic", "acrylic", "polyester", "alkyd"}
 }
 
-// Contact is what touches a finished surface.
+// Contact names what touches a finished surface.
 type Contact string
 
 // Values lists the contacts that a certificate may cover.
 func (Contact) Values() []Contact { return []Contact{"food", "potable"} }
 
-// SurfaceKind is what is coated.
+// SurfaceKind names what is coated.
 type SurfaceKind string
 
 // Values lists the kinds of surfaces.
 func (SurfaceKind) Values() []SurfaceKind { return []SurfaceKind{"floor", "top", "pool"} }
 
-// Basis tells whether a mixing ratio counts volumes or masses.
+// Basis says whether a mixing ratio counts volumes or masses.
 type Basis string
 
 // The two bases of a ratio.
@@ -101,7 +101,7 @@ type Printed struct {
 	Value float64 `json:"value" exclusiveMinimum:"0" maximum:"1000000" doc:"m for films, m²/m³ for spread, kg/m² for mass per area"`
 }
 
-// Film is what one coat may be, wet.
+// Film holds what one coat may be, wet.
 type Film struct {
 	FilmMin         *measure.Sourced[measure.Film] `json:"filmMin,omitempty" doc:"Thinnest wet film of one coat, m"`
 	FilmMax         *measure.Sourced[measure.Film] `json:"filmMax,omitempty" doc:"Thickest wet film of one coat, m"`
@@ -123,7 +123,7 @@ type Limits struct {
 	Damp            string                                `json:"damp,omitempty" enum:"bears,harms" doc:"Whether damp below or in the air harms it"`
 }
 
-// Fellows are what a product goes with.
+// Fellows holds what a product goes with.
 type Fellows struct {
 	Over      []string                         `json:"over,omitempty" maxItems:"16" enum:"concrete,screed,plaster,wood,metal,tile,stone,laminate,old-paint,epoxy,novolac,polyurethane,polyaspartic,acrylic,polyester,alkyd" doc:"What it may go over; not stated when left out"`
 	Under     []Chemistry                      `json:"under,omitempty" maxItems:"16" doc:"What may go over it; not stated when left out"`
@@ -132,7 +132,7 @@ type Fellows struct {
 	Certified []Contact                        `json:"certified,omitempty" maxItems:"4" doc:"What contact a certificate of this product covers"`
 }
 
-// Additions are what a product takes.
+// Additions holds what a product takes.
 type Additions struct {
 	PigmentMax *Portion `json:"pigmentMax,omitempty" doc:"Most pigment, by mass"`
 	SolidsMax  *Portion `json:"solidsMax,omitempty" doc:"Most fillers, by mass"`

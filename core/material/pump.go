@@ -12,10 +12,10 @@ type Pumps struct {
 	Priming int            `json:"priming,omitempty" minimum:"0" maximum:"50" doc:"Strokes of each put aside before the first dose"`
 }
 
-// calibration is how many strokes are weighed.
+// calibration is the number of strokes that are weighed.
 const calibration = 10
 
-// Gives is what a stroke of A and of B gives of parts of these densities.
+// Gives returns what a stroke of A and of B gives of parts of these densities.
 func (p Pumps) Gives(a, b measure.Density) (doseA, doseB measure.Volume) {
 	doseA, doseB = p.A, p.B
 	if p.TenA > 0 {

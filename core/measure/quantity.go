@@ -43,7 +43,7 @@ type Angle float64
 // data sheets and instruments of the trade speak it.
 type Temperature float64
 
-// Content is what a volume holds of something, in kilograms per cubic metre,
+// Content holds what a volume holds of something, in kilograms per cubic metre,
 // which are grams per litre.
 type Content float64
 
@@ -65,7 +65,7 @@ func (d Density) Of(v Volume) Mass { return Mass(float64(d) * float64(v)) }
 // Volume is the volume of a mass at this density.
 func (d Density) Volume(m Mass) Volume { return Volume(float64(m) / float64(d)) }
 
-// Source tells where a value came from.
+// Source says where a value came from.
 type Source string
 
 // The sources a value can have, strongest first.

@@ -8,7 +8,7 @@ import (
 	"strings"
 )
 
-// ReadError tells why a typed quantity could not be understood.
+// ReadError says why a typed quantity could not be understood.
 type ReadError struct {
 	Text   string // what was typed
 	What   string // what is wrong with it
@@ -89,7 +89,7 @@ func units(k Kind) map[string]float64 {
 	}
 }
 
-// bare tells how a number without a unit is read.
+// bare returns how a number without a unit is read.
 func (s System) bare(k Kind, number float64, whole bool) float64 {
 	us := s == US
 	switch k {

@@ -8,7 +8,7 @@ import (
 	"nephelon/core/material"
 )
 
-// Seeks tells whether a way out of this plan needs a product or a medium that
+// Seeks reports whether a way out of this plan needs a product or a medium that
 // Offer could bring.
 func (p Plan) Seeks() bool {
 	return slices.ContainsFunc(p.Findings, func(f finding.Finding) bool { return f.Seek != nil })

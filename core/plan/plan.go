@@ -25,14 +25,14 @@ import (
 	"nephelon/core/work"
 )
 
-// Plan is what follows from a job. It is derived, never edited.
+// Plan holds what follows from a job. It is derived, never edited.
 type Plan struct {
 	Overall
 	Surfaces []SurfacePlan `json:"surfaces"`
 	Tasks    []work.Task   `json:"tasks" doc:"Everything people do, in the order of the work"`
 }
 
-// Overall is what of a plan spans its surfaces.
+// Overall holds what of a plan spans its surfaces.
 type Overall struct {
 	Units     measure.System    `json:"units" doc:"The system its sentences are written in; its numbers are SI"`
 	Zone      string            `json:"zone,omitempty" doc:"IANA time zone of its clock times; the offset of the start where none is named"`
@@ -46,13 +46,13 @@ type Overall struct {
 	Findings  []finding.Finding `json:"findings"`
 }
 
-// SurfacePlan is what follows for one surface.
+// SurfacePlan holds what follows for one surface.
 type SurfacePlan struct {
 	Bare
 	Coats []CoatPlan `json:"coats"`
 }
 
-// Bare is what of a surface's plan is there before its coats.
+// Bare holds what of a surface's plan is there before its coats.
 type Bare struct {
 	ID      string            `json:"id"`
 	Name    string            `json:"name"`
@@ -64,7 +64,7 @@ type Bare struct {
 	Exit    *pour.Mark        `json:"exit,omitempty" doc:"The wall on which the exit lies"`
 }
 
-// CoatPlan is what follows for one coat.
+// CoatPlan holds what follows for one coat.
 type CoatPlan struct {
 	ID       string           `json:"id"`
 	Number   int              `json:"number" doc:"From 1, bottom to top"`

@@ -2,7 +2,7 @@ package plan
 
 import "nephelon/core/finding"
 
-// State tells how far a step of the work is.
+// State says how far a step of the work is.
 type State string
 
 // The states of a step.

@@ -8,7 +8,7 @@ import (
 	"nephelon/core/measure"
 )
 
-// Standing is where a job stands.
+// Standing names where a job stands.
 type Standing string
 
 // The standings, in the order of the work.
@@ -89,7 +89,7 @@ func (p Plan) Summary(f job.File) Summary {
 	return s
 }
 
-// needs is what a plan still needs first: what is refused, then what is missing,
+// needs returns what a plan still needs first: what is refused, then what is missing,
 // then the first warning.
 func (p Plan) needs() string {
 	say := func(f finding.Finding) string {

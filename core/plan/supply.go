@@ -10,7 +10,7 @@ import (
 	"nephelon/core/survey"
 )
 
-// MediumNeed is what a job takes of one medium.
+// MediumNeed holds what a job takes of one medium.
 type MediumNeed struct {
 	Medium string         `json:"medium,omitempty" doc:"The id of one of the file's media; none where only its kind is known"`
 	Name   string         `json:"name"`

@@ -8,7 +8,7 @@ import (
 	"nephelon/core/work"
 )
 
-// surfaceWork is what of a planned surface makes work.
+// surfaceWork returns what of a planned surface makes work.
 func surfaceWork(in *input.Inputs, i int, s stage.Stages) work.Surface {
 	from, m := in.File.Job.Surfaces[i], s.Measured.Surfaces[i]
 	out := work.Surface{ID: from.ID, Name: from.Name, Coats: make([]work.Coat, 0, len(in.Layers[i]))}

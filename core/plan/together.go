@@ -16,7 +16,7 @@ import (
 	"nephelon/core/school"
 )
 
-// Together is what several jobs buy in one purchase.
+// Together holds what several jobs buy in one purchase.
 type Together struct {
 	Lines    []SharedLine `json:"lines"`
 	Apart    *float64     `json:"apart,omitempty" doc:"What the jobs cost one by one; absent where a size has no price"`
@@ -32,7 +32,7 @@ type SharedLine struct {
 	Apart *float64  `json:"apart,omitempty" doc:"What its kits cost where each job buys its own"`
 }
 
-// JobNeed is what one job needs of a product.
+// JobNeed holds what one job needs of a product.
 type JobNeed struct {
 	Job  string         `json:"job"`
 	Need measure.Volume `json:"need" doc:"m³"`

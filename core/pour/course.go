@@ -119,11 +119,11 @@ func (c Course) orPieces(p geometry.Polygon, shares []float64) Course {
 	return c
 }
 
-// mostBehind is how many sections a wet edge may wait for its neighbour before strips that
+// mostBehind limits how many sections a wet edge may wait for its neighbour before strips that
 // are torn, but joined at once, are the lesser evil: common practice, no source.
 const mostBehind = 6
 
-// Told is why the sections are as they are.
+// Told returns why the sections are as they are.
 func (c Course) Told(units measure.System) string {
 	if !c.Pieces {
 		return c.Reason
@@ -206,7 +206,7 @@ func (c Course) doors() []geometry.Point {
 	return c.ways
 }
 
-// wide is how wide the way out is at least.
+// wide returns how wide the way out is at least.
 func (c Course) wide() float64 {
 	if c.walkway != nil {
 		return float64(*c.walkway)
@@ -214,5 +214,5 @@ func (c Course) wide() float64 {
 	return usualWalkway
 }
 
-// usualWalkway is how wide a way out is at least, m: common practice, no source.
+// usualWalkway is the least width of a way out, m: common practice, no source.
 const usualWalkway = 0.6

@@ -8,7 +8,7 @@ import (
 	"nephelon/core/measure"
 )
 
-// Layout is how a crew chooses to work across a surface.
+// Layout holds how a crew chooses to work across a surface.
 type Layout struct {
 	Exit      *geometry.Point `json:"exit,omitempty" doc:"The door by which the crew leaves"`
 	Closes    string          `json:"closes,omitempty" pattern:"^([01][0-9]|2[0-3]):[0-5][0-9]$" doc:"When it is shut, by the clock on site; never when left out"`

@@ -7,7 +7,7 @@ import (
 	"nephelon/core/takeoff"
 )
 
-// floorLeast is how much of a batch is kept for the floor at least, so that each section has
+// floorLeast is the least share of a batch that is kept for the floor, so that each section has
 // a place on it: common practice, no source.
 const floorLeast = 0.1
 

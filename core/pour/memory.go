@@ -76,13 +76,13 @@ func (m *Memory) leave(q leaving) []geometry.Escape {
 	return m.escapes.Get(q)
 }
 
-// Ways are how far places on a floor lie from one of them, through it.
+// Ways holds how far places on a floor lie from one of them, through it.
 type Ways struct {
 	field *geometry.Field
 	from  []float64
 }
 
-// To is how far a place lies, m; false where no way leads there.
+// To returns how far a place lies, m; false where no way leads there.
 func (w *Ways) To(p geometry.Point) (measure.Length, bool) {
 	d := w.field.Way(w.from, p)
 	return measure.Length(d), !math.IsInf(d, 1)

@@ -25,14 +25,14 @@ type Cover struct {
 	Lifts int            `json:"lifts,omitempty" doc:"Bands of a wall one below the other, from the top down, where it is higher than one is rolled in"`
 }
 
-// Bead is what of a batch is poured as a bead.
+// Bead holds what of a batch is poured as a bead.
 type Bead struct {
 	Name   string         `json:"name" doc:"The piece, or the narrow strip of it"`
 	Narrow bool           `json:"narrow,omitempty" doc:"Into a strip where it does not flow by itself"`
 	Volume measure.Volume `json:"volume" doc:"m³"`
 }
 
-// reachOf is how high a wall is rolled from where one stands, m: common practice, no
+// reachOf is the height, m, to which a wall is rolled from the floor: common practice, no
 // source.
 const reachOf = 2.0
 
@@ -121,7 +121,7 @@ func (s *Section) take(p takeoff.Panel, at int, from, to float64) {
 	})
 }
 
-// lifts is in how many bands a wall is worked; 0 where one does.
+// lifts returns the number of bands in which a wall is worked; 0 where one does.
 func lifts(p takeoff.Panel) int {
 	if high := float64(max(p.Start, p.End)); p.Facing == takeoff.Vertical && p.Run > 0 && high > reachOf {
 		return int(math.Ceil(high / reachOf))
@@ -175,7 +175,7 @@ func Pour(panels []takeoff.Panel, sections []Section, batches []kit.Batch, strip
 	}
 }
 
-// Joins tells where a join parts panels of one group, such as the face of a
+// Joins returns where a join parts panels of one group, such as the face of a
 // board from its edge, or the board itself. Path is the surface's JSON Pointer.
 func Joins(panels []takeoff.Panel, sections []Section, path string, coat int) []finding.Finding {
 	first, last := make(map[int]int), make(map[int]int)

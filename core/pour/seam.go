@@ -50,7 +50,7 @@ type Offer struct {
 	By    measure.Length // from where the join lies
 }
 
-// farSeam is how far a seam may lie from a join to be offered, as a share of the strips on
+// farSeam is the greatest distance of a seam from a join to be offered, as a share of the strips on
 // both sides: common practice, no source.
 const farSeam = 1.0 / 3
 

@@ -36,7 +36,7 @@ type Descent struct {
 	Area measure.Area `json:"area" doc:"m²"`
 }
 
-// Mark is where a cut line meets a wall: there the tape goes.
+// Mark holds where a cut line meets a wall: there the tape goes.
 type Mark struct {
 	Hole  int            `json:"hole" doc:"-1 on the outline, else the hole's index"`
 	Side  int            `json:"side" doc:"From 1; side n runs from corner n to the next"`
@@ -55,7 +55,7 @@ type Cut struct {
 	On    string         `json:"on,omitempty" doc:"The saw joint, zone's edge or doorway that it lies on"`
 }
 
-// oldest is how many sections the edge waits that is joined last.
+// oldest returns how many sections the edge waits that is joined last.
 func (l Laying) oldest() int {
 	most := 0
 	for _, s := range l.Sections {

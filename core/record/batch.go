@@ -23,7 +23,7 @@ const (
 	mostMass  measure.Mass = 60
 )
 
-// life is how long a mass of a mix lives with its parts at temperatures; false where the
+// life returns how long a mass of a mix lives with its parts at temperatures; false where the
 // sheet tells too little for it.
 func (t *Teller) life(i *Issue, c *Coat, mass measure.Mass, a, b, air measure.Temperature) (life measure.Span, beyond,
 	known bool) {
@@ -154,7 +154,7 @@ func (d *BatchDay) again(e *Event, zone string, units measure.System) {
 	}
 }
 
-// lived is what share of its life as planned a bucket lived that went hot; 0 where it did not,
+// lived returns what share of its life as planned a bucket lived that went hot; 0 where it did not,
 // or nobody knows.
 func (d *BatchDay) lived(e *Event) float64 {
 	if e.Body.Text != WentHot || d.Meets == nil || !(d.Life > 0) {
@@ -190,7 +190,7 @@ func (d *BatchDay) lives(t *Teller, i *Issue, c *Coat, b *Batch, air measure.Tem
 	}
 }
 
-// mass is what is in its pail, as weighed or else as planned.
+// mass returns what is in its pail, as weighed or else as planned.
 func (d *BatchDay) mass(b *Batch) measure.Mass {
 	sum := measure.Mass(0)
 	for _, m := range d.Masses {
@@ -214,10 +214,10 @@ func (d *BatchDay) weighs(c *Coat, b *Batch, bucket measure.Volume, units measur
 	}
 }
 
-// filmOff is how far from the film to lay a reading may be: common practice, no source.
+// filmOff is the greatest share by which a reading may differ from the film to lay: common practice, no source.
 const filmOff = 0.2
 
-// filmAgainst tells what is wrong with a film; empty where nothing is.
+// filmAgainst returns what is wrong with a film; empty where nothing is.
 func filmAgainst(c *Coat, f measure.Film, units measure.System) string {
 	off := float64(f/c.Wet) - 1
 	switch {

@@ -14,7 +14,7 @@ type Change struct {
 	Text string `json:"text"`
 }
 
-// Compare tells how a plan differs from one that was issued: what a crew would mix, pour
+// Compare returns how a plan differs from one that was issued: what a crew would mix, pour
 // and wait for otherwise. Nothing where they are the same to them.
 func Compare(old, now *Issue, units measure.System) []Change {
 	all := []Change{}
@@ -68,7 +68,7 @@ func Compare(old, now *Issue, units measure.System) []Change {
 	return all
 }
 
-// differ tells whether two figures differ by more than anybody weighs or measures.
+// differ reports whether two figures differ by more than anybody weighs or measures.
 func differ(a, b float64) bool { return math.Abs(a-b) > 0.005*math.Max(math.Abs(a), math.Abs(b)) }
 
 // spoken is a time in words, by the clock of a zone.

@@ -50,7 +50,7 @@ func (t *Teller) coat(i *Issue, c *Coat, below *CoatDay, events byBatch, now tim
 	return d
 }
 
-// pace is how many times as long as planned the sections took that are done, from being
+// pace returns how many times as long as planned the sections took that are done, from being
 // begun to be poured until nobody touched them again.
 func pace(c *Coat, batches []BatchDay) (float64, int) {
 	took, planned, n := measure.Span(0), measure.Span(0), 0
@@ -68,7 +68,7 @@ func pace(c *Coat, batches []BatchDay) (float64, int) {
 	return float64(took / planned), n
 }
 
-// times is how many times as long as planned a section took; false while it is not done, or
+// times returns how many times as long as planned a section took; false while it is not done, or
 // where that cannot be true.
 func times(plan *Batch, b *BatchDay) (float64, bool) {
 	wanted := plan.Passage.Done - plan.Passage.Pour
@@ -169,7 +169,7 @@ func (b *BatchDay) proven() *time.Time {
 	return at
 }
 
-// happened is when something did, or else when it is due, and that is not in the past.
+// happened returns when something did, or else when it is due, and that is not in the past.
 func happened(did *time.Time, due, now time.Time) time.Time {
 	if did != nil {
 		return *did
@@ -208,7 +208,7 @@ func (d *CoatDay) used(c *Coat) {
 	}
 }
 
-// joins is until when the oldest edge that a section meets can be worked in; false where
+// joins returns until when the oldest edge that a section meets can be worked in; false where
 // it meets none, or nobody knows.
 func (d *CoatDay) joins(c *Coat, k int) (until time.Time, known bool) {
 	if !(c.Working > 0) {
@@ -231,7 +231,7 @@ const (
 	callLeast measure.Span = 120 // s
 )
 
-// call is how long before a limit it is called out.
+// call returns how long before a limit it is called out.
 func call(limit measure.Span) measure.Span { return max(callLeast, callShare*limit) }
 
 // tell says what to do now, what next, and what to watch.
@@ -267,7 +267,7 @@ func (d *CoatDay) tell(c *Coat, now time.Time, units measure.System) {
 	d.watch(c, now, units)
 }
 
-// step is what comes next for a batch.
+// step returns what comes next for a batch.
 func (d *CoatDay) step(c *Coat, k int, now time.Time, units measure.System) Say {
 	b, card := &d.Batches[k], &c.Batches[k].Card
 	say := Say{Batch: b.Number}

@@ -10,7 +10,7 @@ import (
 	"nephelon/core/measure"
 )
 
-// Day is what the events tell of an issued plan.
+// Day holds what the events tell of an issued plan.
 type Day struct {
 	Issue    int       `json:"issue"`
 	Coats    []CoatDay `json:"coats"`
@@ -53,7 +53,7 @@ type Trouble struct {
 	Cause   string      `json:"cause,omitempty" doc:"What it turned out to be"`
 }
 
-// Answer is what somebody said to a question about it.
+// Answer holds what somebody said to a question about it.
 type Answer struct {
 	Question string `json:"question"`
 	Yes      bool   `json:"yes"`
@@ -95,7 +95,7 @@ type Say struct {
 	Late  bool       `json:"late,omitempty"`
 }
 
-// Amount is what was used of a coat.
+// Amount holds what was used of a coat.
 type Amount struct {
 	Mass   measure.Mass   `json:"mass" doc:"kg poured, as weighed or else as planned"`
 	Volume measure.Volume `json:"volume" doc:"m³"`
@@ -177,7 +177,7 @@ type Course struct {
 	Done  time.Time `json:"done"`
 }
 
-// Teller tells days, and remembers how long mixes live. It may not be shared.
+// Teller says days, and remembers how long mixes live. It may not be shared.
 type Teller struct {
 	known  *cure.Known
 	tables map[mixedAt]cure.Table
@@ -189,7 +189,7 @@ func NewTeller() *Teller {
 	return &Teller{known: cure.NewKnown(), tables: make(map[mixedAt]cure.Table), sound: make(map[string]bool)}
 }
 
-// Tell is what events tell of an issued plan at a time. It does not depend on the order of
+// Tell returns what events tell of an issued plan at a time. It does not depend on the order of
 // the events, nor on how often each comes. It costs about as much as there are events, and
 // a few milliseconds the first time a mix of a temperature is met.
 func (t *Teller) Tell(i *Issue, events []Event, now time.Time, units measure.System) Day {
@@ -325,7 +325,7 @@ func (d *Day) answer(e *Event) {
 	}
 }
 
-// between is how many seconds lie between two times.
+// between returns how many seconds lie between two times.
 func between(from, to time.Time) measure.Span { return measure.Span(to.Sub(from).Seconds()) }
 
 func latest(a, b time.Time) time.Time {

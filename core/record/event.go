@@ -18,7 +18,7 @@ import (
 	"nephelon/core/work"
 )
 
-// Kind is what an event tells.
+// Kind names what an event tells.
 type Kind string
 
 // The kinds of events.
@@ -52,10 +52,10 @@ const (
 	Struck   Kind = "struck"   // an event that was wrong
 )
 
-// WentHot is why a bucket was lost that nobody could use any more.
+// WentHot is the reason of a bucket lost because it set.
 const WentHot = "went hot"
 
-// Body is what an event says; each kind has its own part of it.
+// Body holds what an event says; each kind has its own part of it.
 type Body struct {
 	Gate     string               `json:"gate,omitempty" maxLength:"40"`
 	Saw      string               `json:"saw,omitempty" maxLength:"300" doc:"What was seen"`
@@ -103,12 +103,12 @@ type Event struct {
 	Body    Body         `json:"body"`
 }
 
-// Logged is when it was logged, by the clock of the server.
+// Logged returns when it was logged, by the clock of the server.
 func (e *Event) Logged() time.Time {
 	return e.At.Add(time.Duration(float64(e.Behind) * float64(time.Second)))
 }
 
-// When is when it happened, by the clock of the server: when it was logged, or, where whoever
+// When returns when it happened, by the clock of the server: when it was logged, or, where whoever
 // logged it says so, before.
 func (e *Event) When() time.Time {
 	if e.Body.Noticed != nil {
@@ -120,11 +120,11 @@ func (e *Event) When() time.Time {
 // FieldAt is the field that a refusal names where the clock of a device is wrong.
 const FieldAt = "at"
 
-// far is how much later than the server's clock an event may be: what clocks that were
+// far is the greatest time, s, by which an event may be later than the server's clock: what clocks that were
 // just compared may be apart, s.
 const far = 120 * time.Second
 
-// Check tells what is wrong with an event that arrives at a time; empty where nothing is.
+// Check returns what is wrong with an event that arrives at a time; empty where nothing is.
 // The sentence begins with the field.
 func Check(e *Event, now time.Time) string {
 	switch {
@@ -146,7 +146,7 @@ func Check(e *Event, now time.Time) string {
 	return e.lacks()
 }
 
-// BatchOf tells which batch of which coat an id names, a batch's or its section's.
+// BatchOf returns which batch of which coat an id names, a batch's or its section's.
 func BatchOf(id work.ID) (coat string, number int, ok bool) {
 	rest, coated := strings.CutPrefix(string(id), "coat/")
 	coat, rest, of := strings.Cut(rest, "/")
@@ -168,7 +168,7 @@ func unescaped(part string) string {
 	return strings.ReplaceAll(strings.ReplaceAll(part, "~1", "/"), "~0", "~")
 }
 
-// CoatOf tells which coat an id belongs to.
+// CoatOf returns which coat an id belongs to.
 func CoatOf(id work.ID) (string, bool) {
 	rest, coated := strings.CutPrefix(string(id), "coat/")
 	coat, _, _ := strings.Cut(rest, "/")
@@ -210,7 +210,7 @@ func standing(events []Event) []*Event {
 	return out
 }
 
-// Break is where the events of a device do not follow from each other.
+// Break holds where the events of a device do not follow from each other.
 type Break struct {
 	Device string `json:"device"`
 	Number int64  `json:"number" doc:"Of the event from which on it shows"`

@@ -81,7 +81,7 @@ func (f *finder) say(key FactKey, batch int, so bool, by float64, text string, a
 	f.out = append(f.out, Fact{key, f.plan.ID, batch, so, by, fmt.Sprintf(text, args...)})
 }
 
-// batch tells what is known of a batch.
+// batch returns what is known of a batch.
 func (f *finder) batch(k int) {
 	b, plan := &f.day.Batches[k], &f.plan.Batches[k]
 	if len(b.Lost) > 0 {
@@ -142,7 +142,7 @@ func (f *finder) batch(k int) {
 	}
 }
 
-// joined tells whether a section met its neighbours' edges in time.
+// joined reports whether a section met its neighbours' edges in time.
 func (f *finder) joined(k int) {
 	b := &f.day.Batches[k]
 	until, known := f.day.joins(f.plan, k)
@@ -159,7 +159,7 @@ func (f *finder) joined(k int) {
 		f.units.Span(f.plan.Working))
 }
 
-// coat tells what is known of all of it.
+// coat returns what is known of all of it.
 func (f *finder) coat() {
 	for _, g := range f.day.Gates {
 		key := map[string]FactKey{"surface": OpenSurface, "dust": OpenDust, "water": OpenWater,
@@ -213,7 +213,7 @@ const (
 	weatherAfter  = 24 * time.Hour
 )
 
-// nightAfter is how long after a pour there must be a reading before a record shows that the
+// nightAfter is the time after a pour from which there must be a reading before a record shows that the
 // film met nothing damp or cold: what nobody read overnight nobody knows.
 const nightAfter = 6 * time.Hour
 
@@ -289,7 +289,7 @@ func (f *finder) weather() {
 	}
 }
 
-// window tells whether a coat came on the one below in time.
+// window reports whether a coat came on the one below in time.
 func (f *finder) window() {
 	under := f.issue.below(f.plan)
 	if under == nil {

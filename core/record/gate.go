@@ -8,7 +8,7 @@ import (
 	"nephelon/core/measure"
 )
 
-// Gate is what must hold before the first pail of a coat is mixed.
+// Gate holds what must hold before the first pail of a coat is mixed.
 type Gate struct {
 	Key   string `json:"key"`
 	Title string `json:"title"`
@@ -97,7 +97,7 @@ func readingOf(e *Event) Reading {
 	return r
 }
 
-// against is why a coat may not be laid under a reading; empty where it may.
+// against returns why a coat may not be laid under a reading; empty where it may.
 func (r Reading) against(l Limits, units measure.System) string {
 	switch {
 	case r.Margin != nil && *r.Margin < l.DewMargin:
@@ -116,7 +116,7 @@ func (r Reading) against(l Limits, units measure.System) string {
 	return ""
 }
 
-// gated tells how the gates of a coat stand.
+// gated returns how the gates of a coat stand.
 func gated(i *Issue, c *Coat, events []*Event, units measure.System) []GateState {
 	states := make([]GateState, 0, 9)
 	for _, g := range Gates(i, c) {

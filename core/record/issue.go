@@ -90,7 +90,7 @@ type Limits struct {
 	Source      string              `json:"source"`
 }
 
-// Promise is when a stage of service is to be reached.
+// Promise holds when a stage of service is to be reached.
 type Promise struct {
 	Stage material.StageKey `json:"stage"`
 	Name  string            `json:"name"`

@@ -2,7 +2,7 @@ package record
 
 import "slices"
 
-// scope is what the task of an event has to name.
+// scope says what the task of an event has to name.
 type scope int
 
 const (

@@ -8,7 +8,7 @@ import (
 	"nephelon/core/measure"
 )
 
-// Learnt is what own floors show of how a crew lays a product, against what was planned.
+// Learnt holds what own floors show of how a crew lays a product, against what was planned.
 type Learnt struct {
 	Product string       `json:"product"`
 	Method  string       `json:"method,omitempty" doc:"How it is laid"`

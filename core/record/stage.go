@@ -2,7 +2,7 @@ package record
 
 import "time"
 
-// stages is when a coat reaches each of its stages, by the slab as it was.
+// stages returns when a coat reaches each of its stages, by the slab as it was.
 func (i *Issue) stages(c *Coat, d *CoatDay, readings []Reading) []Reached {
 	out := make([]Reached, 0, len(c.Stages))
 	for _, p := range c.Stages {

@@ -16,7 +16,7 @@ type Window struct {
 	Every Slot `json:"every,omitempty" minimum:"0" doc:"Comes again after so many slots; 0 or absent: once"`
 }
 
-// Shift is when a crew works.
+// Shift holds when a crew works.
 type Shift struct {
 	Window
 	Overtime bool `json:"overtime,omitempty" doc:"Worked only where it helps; each slot counts as overtime"`
@@ -31,7 +31,7 @@ type Crew struct {
 	Rests  []Window `json:"rests,omitempty" maxItems:"400" doc:"Breaks inside its shifts: work that may break rests then; what lies whole in a shift goes on"`
 }
 
-// Machine is what there are few of.
+// Machine holds what there are few of.
 type Machine struct {
 	ID       string   `json:"id" minLength:"1" maxLength:"120"`
 	Name     string   `json:"name,omitempty" maxLength:"120"`
@@ -51,14 +51,14 @@ const (
 // Gap is a length of time that may depend on when the task before is begun or done.
 type Gap func(at Slot) Slot
 
-// Buy is what may be done where a greatest gap is missed: so many slots of work more, at
+// Buy holds what may be done where a greatest gap is missed: so many slots of work more, at
 // the beginning of the task that comes too late.
 type Buy struct {
 	Slots Slot   `json:"slots" minimum:"0" doc:"Work that is added"`
 	What  string `json:"what,omitempty" maxLength:"200" doc:"In words"`
 }
 
-// After is what a task waits for. Its start lies at least Min and at most Max after the
+// After holds what a task waits for. Its start lies at least Min and at most Max after the
 // mark of the task before.
 type After struct {
 	Task  string `json:"task" minLength:"1" maxLength:"250" doc:"Id of a task of the same job, or job/task"`
@@ -97,14 +97,14 @@ type Job struct {
 	Tasks   []Task   `json:"tasks" maxItems:"2000"`
 }
 
-// Travel is how long a crew takes between two places, either way.
+// Travel holds how long a crew takes between two places, either way.
 type Travel struct {
 	From  string `json:"from" minLength:"1" maxLength:"120"`
 	To    string `json:"to" minLength:"1" maxLength:"120"`
 	Slots Slot   `json:"slots" minimum:"0"`
 }
 
-// Booking is when a task is done, and by whom.
+// Booking holds when a task is done, and by whom.
 type Booking struct {
 	Job      string   `json:"job"`
 	Task     string   `json:"task"`
@@ -151,11 +151,11 @@ const (
 	Early = Parts // sum of the slots at which each job is done: decides between equals
 )
 
-// Cost is what a plan costs, part by part; parts are compared one after the other. Behind
+// Cost holds what a plan costs, part by part; parts are compared one after the other. Behind
 // them stands what decides between plans that cost the same.
 type Cost [Parts + 1]int64
 
-// Less tells whether a cost is lower than another.
+// Less reports whether a cost is lower than another.
 func (c Cost) Less(o Cost) bool {
 	for i := range c {
 		if c[i] != o[i] {
@@ -173,7 +173,7 @@ type Plan struct {
 	Proven   int       `json:"-"` // so many parts of the cost, from the first, are proven least
 }
 
-// Optimal tells whether no plan costs less.
+// Optimal reports whether no plan costs less.
 func (p Plan) Optimal() bool { return p.Proven == Parts }
 
 // Values returns all values, in the order in which they are shown.

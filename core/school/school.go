@@ -6,41 +6,41 @@ package school
 // The answers to each question, as they stand in files. An empty one is the
 // first of its question.
 type (
-	// Opening is how a surface is opened.
+	// Opening holds how a surface is opened.
 	Opening string
-	// Acid is what is etched with.
+	// Acid holds what is etched with.
 	Acid string
-	// Filler is what cracks and holes are filled with.
+	// Filler holds what cracks and holes are filled with.
 	Filler string
-	// Between is what happens between two coats.
+	// Between holds what happens between two coats.
 	Between string
-	// OldPaint is what becomes of sound old paint.
+	// OldPaint holds what becomes of sound old paint.
 	OldPaint string
-	// Kits is how much of a kit is mixed at once.
+	// Kits holds how much of a kit is mixed at once.
 	Kits string
-	// First is what goes into the pail first.
+	// First holds what goes into the pail first.
 	First string
-	// Tinting is when a mix is coloured.
+	// Tinting holds when a mix is coloured.
 	Tinting string
-	// Residue is what happens to what clings to the pail.
+	// Residue holds what happens to what clings to the pail.
 	Residue string
-	// Laying is how a coat gets onto the surface.
+	// Laying holds how a coat gets onto the surface.
 	Laying string
-	// Warmth is whether parts are kept cool or warmed.
+	// Warmth holds whether parts are kept cool or warmed.
 	Warmth string
-	// Bubbles is what is done about them.
+	// Bubbles holds what is done about them.
 	Bubbles string
-	// Thinning is whether a first coat is thinned.
+	// Thinning holds whether a first coat is thinned.
 	Thinning string
-	// Resting is whether a mix stands before use.
+	// Resting holds whether a mix stands before use.
 	Resting string
-	// Texture is how grit gets into a coat.
+	// Texture holds how grit gets into a coat.
 	Texture string
-	// Doors is where a coating stops at a door.
+	// Doors holds where a coating stops at a door.
 	Doors string
-	// Shelf is whether a sealed pail past its date counts.
+	// Shelf holds whether a sealed pail past its date counts.
 	Shelf string
-	// Session is how a large floor is divided over time.
+	// Session holds how a large floor is divided over time.
 	Session string
 )
 
@@ -197,7 +197,7 @@ func (m Methods) FilledFrom(questions []Question) Methods {
 	return m
 }
 
-// KitShare is how much of a kit is mixed at most at once, 0 where as many as fit.
+// KitShare returns how much of a kit is mixed at most at once, 0 where as many as fit.
 func (m Methods) KitShare() float64 {
 	switch m.Kits {
 	case OneKit:

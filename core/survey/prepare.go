@@ -10,7 +10,7 @@ import (
 	"nephelon/core/school"
 )
 
-// Extent is what of the take-off bears on preparation.
+// Extent holds what of the take-off bears on preparation.
 type Extent struct {
 	Area      measure.Area
 	Upright   measure.Area
@@ -26,7 +26,7 @@ type Extent struct {
 	Rules     map[RuleID]Rule // with the strengths that are wanted
 }
 
-// strength is how many parts of water a rule puts to one.
+// strength returns how many parts of water a rule puts to one.
 func (e Extent) strength(id RuleID) float64 {
 	if own, there := e.Rules[id]; there {
 		return math.Max(1, math.Min(100, own.Value))
@@ -54,7 +54,7 @@ type PreparationTask struct {
 	Cautions []string     `json:"cautions"`
 }
 
-// Preparation is what is to be done to a surface before its coats, in order.
+// Preparation holds what is to be done to a surface before its coats, in order.
 type Preparation struct {
 	Tasks   []PreparationTask `json:"tasks"`
 	Work    measure.Span      `json:"work" doc:"Person-seconds"`
@@ -93,7 +93,7 @@ const (
 // BetweenCoats is the id of the task that sums up what is sanded between coats.
 const BetweenCoats = "between"
 
-// SandPace is what one person sands between coats, m²/h: common practice, no
+// SandPace is the area, m²/h, that one person sands between coats: common practice, no
 // source.
 const SandPace = 35.0
 

@@ -11,7 +11,7 @@ import (
 	"nephelon/core/measure"
 )
 
-// Substrate is what is to be coated.
+// Substrate names what is to be coated.
 type Substrate string
 
 // The substrates.
@@ -29,7 +29,7 @@ const (
 	OldCoating Substrate = "old-coating"
 )
 
-// Survey is what is known of a surface before it is coated.
+// Survey holds what is known of a surface before it is coated.
 type Survey struct {
 	Substrate     Substrate  `json:"substrate,omitempty"`
 	Laid          string     `json:"laid,omitempty" pattern:"^\\d{4}-\\d{2}-\\d{2}$" doc:"The day it was poured or laid, where that is known"`
@@ -47,7 +47,7 @@ type Survey struct {
 	Overrides     []Override `json:"overrides,omitempty" maxItems:"60"`
 }
 
-// ReadingKind is what was measured.
+// ReadingKind names what was measured.
 type ReadingKind string
 
 // The kinds of reading.

@@ -11,7 +11,7 @@ import (
 	"nephelon/core/measure"
 )
 
-// Fit is how a surface stands in one respect.
+// Fit names how a surface stands in one respect.
 type Fit string
 
 // The answers, best first.
@@ -37,7 +37,7 @@ type Verdict struct {
 // Closed reports whether the gate of this verdict is shut.
 func (v Verdict) Closed() bool { return (v.Fit == FitAfter || v.Fit == Unfit) && v.Override == nil }
 
-// Coats is what is to go on the surface, as far as the survey needs it.
+// Coats holds what is to go on the surface, as far as the survey needs it.
 type Coats struct {
 	First       string // the first product, "" while there is none
 	Barrier     bool   // it is a moisture barrier
@@ -49,7 +49,7 @@ type Coats struct {
 	Broadcast   bool         // one of them is broadcast to rejection
 }
 
-// Scene is what else bears on a verdict: the time, and the hours to come.
+// Scene holds what else bears on a verdict: the time, and the hours to come.
 type Scene struct {
 	Now   time.Time
 	Hours []climate.Judged

@@ -148,7 +148,7 @@ func (t *Takeoff) place(f Floor, path string) []finding.Finding {
 	return found
 }
 
-// room is how far a place on the floor is from the nearest wall or hole.
+// room returns how far a place on the floor is from the nearest wall or hole.
 func (f Floor) room(at geometry.Point) measure.Length {
 	_, _, near := f.Outline.Nearest(at)
 	room := near.Distance(at)
@@ -171,7 +171,7 @@ func shared(a, b geometry.Ring) float64 {
 // other, and no plan on which work is done has so many.
 const mostCorners = 5000
 
-// corners is how many a floor has in all.
+// corners returns how many a floor has in all.
 func (f Floor) corners() int {
 	n := len(f.Outline)
 	for _, rings := range [][]Hole{f.Holes, f.Zones} {

@@ -10,7 +10,7 @@ import (
 	"nephelon/core/measure"
 )
 
-// nearWall is how near to a wall a depth counts as one of the wall's: the
+// nearWall is the distance from a wall at which a depth counts as one of the wall's: the
 // width of a tape held against it.
 const nearWall = 0.03
 

@@ -50,7 +50,7 @@ type Line struct {
 	Depth  measure.Length `json:"depth" exclusiveMinimum:"0" maximum:"2" doc:"m"`
 }
 
-// Filler is what fills the line: its length × width × depth. A joint that moves
+// Filler returns what fills the line: its length × width × depth. A joint that moves
 // is honoured, not filled.
 func (l Line) Filler() measure.Volume {
 	if l.Kind == "moving-joint" {

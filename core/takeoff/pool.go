@@ -134,7 +134,7 @@ func measurePool(p Pool, path string, units measure.System) (*Takeoff, []geometr
 	return &t, nil, nil
 }
 
-// bed is what the parts of a shell add up to.
+// bed holds what the parts of a shell add up to.
 type bed struct {
 	around      float64 // length of the top edge
 	water       float64 // volume below the water line
@@ -246,7 +246,7 @@ func (r reach) slope() float64 { return (r.then - r.at) / (r.to - r.from) }
 // depth at a distance from the shallow end.
 func (r reach) depth(x float64) float64 { return r.at + r.slope()*(x-r.from) }
 
-// kind is how the picture shows it.
+// kind returns how the picture shows it.
 func (r reach) kind() string {
 	if r.at != r.then {
 		return "slope"

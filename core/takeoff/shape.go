@@ -9,7 +9,7 @@ import (
 	"nephelon/core/measure"
 )
 
-// Shape is what was measured of a surface. It is a floor, unless it has a top
+// Shape holds what was measured of a surface. It is a floor, unless it has a top
 // or a pool; a given area stands in while it is none of them.
 type Shape struct {
 	Floor Floor  `json:"floor" doc:"Left empty when the surface is a top or a pool"`
@@ -29,7 +29,7 @@ func (s Shape) Measured() bool {
 	return len(s.Floor.Outline) > 0
 }
 
-// Unmeasured tells where measuring begins, as a JSON Pointer inside the surface
+// Unmeasured returns where measuring begins, as a JSON Pointer inside the surface
 // and in words.
 func (s Shape) Unmeasured() (at, way string) {
 	switch {
@@ -72,7 +72,7 @@ func (s Shape) IDs() iter.Seq2[string, string] {
 	}
 }
 
-// Facing is how steep a surface stands: what keeps a film from running.
+// Facing names how steep a surface stands: what keeps a film from running.
 type Facing string
 
 // The facings. Where one ends and the next begins is common practice, no

@@ -13,7 +13,7 @@ type Taping struct {
 	Heading measure.Angle `json:"heading" minimum:"-720" maximum:"720" doc:"In which its first wall runs, degrees counter-clockwise from the x axis of the plan"`
 }
 
-// Walk is how an outline was taken with a tape: what was typed, how well it
+// Walk holds how an outline was taken with a tape: what was typed, how well it
 // closed, and what was made of it.
 type Walk struct {
 	Readings []Taping        `json:"readings" maxItems:"500" doc:"In their order"`

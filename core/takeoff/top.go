@@ -40,7 +40,7 @@ type TopPiece struct {
 	Edges   []TopEdge     `json:"edges,omitempty" maxItems:"200" doc:"Sides that are more than a joint with a wall"`
 }
 
-// EdgeKind is what a side of a piece is.
+// EdgeKind names what a side of a piece is.
 type EdgeKind string
 
 // The kinds. A side that is none of them meets a wall or another piece.

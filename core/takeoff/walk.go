@@ -16,7 +16,7 @@ type Leg struct {
 	Echo    string         `json:"echo" doc:"How it was read"`
 }
 
-// WalkError tells where a typed walk could not be followed.
+// WalkError says where a typed walk could not be followed.
 type WalkError struct {
 	Text   string
 	Remedy string
@@ -196,7 +196,7 @@ type Mend struct {
 	Points geometry.Ring `json:"points" doc:"The walk as it would then run, its end left off"`
 }
 
-// Closure is how well a walk that came back to its start closes.
+// Closure holds how well a walk that came back to its start closes.
 type Closure struct {
 	Closes bool           `json:"closes"`
 	Gap    measure.Length `json:"gap" doc:"From the end to the start, m"`

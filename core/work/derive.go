@@ -11,7 +11,7 @@ import (
 	"nephelon/core/survey"
 )
 
-// Surface is what of a planned surface makes work.
+// Surface holds what of a planned surface makes work.
 type Surface struct {
 	ID          string
 	Name        string
@@ -23,7 +23,7 @@ type Surface struct {
 	Follows     []After // what of other surfaces its work waits for
 }
 
-// Coat is what of a planned coat makes work.
+// Coat holds what of a planned coat makes work.
 type Coat struct {
 	ID        string
 	Number    int
@@ -111,7 +111,7 @@ func fixed(s measure.Span) *Lag {
 	return &Lag{From: FromEnd, Fixed: s}
 }
 
-// machines are what a task of preparation runs on.
+// machines returns what a task of preparation runs on.
 func machines(task string) (needs []Machine, skills []Skill) {
 	switch task {
 	case "grind", "scrape":
@@ -261,7 +261,7 @@ func (c Coat) hard() *Lag {
 	return c.ready()
 }
 
-// Walked is what waits until people can walk on the film of a coat.
+// Walked returns what waits until people can walk on the film of a coat.
 func (c Coat) Walked() After { return After{Task: PourID(c.ID), Least: c.hard()} }
 
 // PourID is the id of the pour of a coat.

@@ -37,7 +37,7 @@ func SectionID(coat string, number int) string {
 	return string(idOf("coat", coat, "section", fmt.Sprint(number)))
 }
 
-// Kind is what a task is.
+// Kind names what a task is.
 type Kind string
 
 // The kinds of task, in the order of the work.
@@ -76,7 +76,7 @@ type Person struct {
 	Roles []Role `json:"roles" minItems:"1" maxItems:"7"`
 }
 
-// Divides is how the work of laying a coat divides among those on the floor: shares of it,
+// Divides holds how the work of laying a coat divides among those on the floor: shares of it,
 // counted against each other.
 type Divides struct {
 	Pour   float64 `json:"pour" minimum:"0" maximum:"1"`
@@ -85,13 +85,13 @@ type Divides struct {
 	Roll   float64 `json:"roll" minimum:"0" maximum:"1"`
 }
 
-// Sum is what the shares come to; nothing can be divided where it is zero.
+// Sum returns what the shares come to; nothing can be divided where it is zero.
 func (d Divides) Sum() float64 { return d.Pour + d.CutIn + d.Spread + d.Roll }
 
-// Plays tells whether they play a part.
+// Plays reports whether they play a part.
 func (p Person) Plays(r Role) bool { return slices.Contains(p.Roles, r) }
 
-// Skill is what a person must have learnt.
+// Skill names what a person must have learnt.
 type Skill string
 
 // The skills.
@@ -102,7 +102,7 @@ const (
 	Spreads  Skill = "spreading"
 )
 
-// Machine is what there are few of.
+// Machine names what there are few of.
 type Machine string
 
 // The machines.
@@ -116,13 +116,13 @@ const (
 	MixerDrill Machine = "mixer-drill"
 )
 
-// Hands is how many people a role takes.
+// Hands holds how many people a role takes.
 type Hands struct {
 	Role  Role `json:"role" enum:"preparer,tester,mixer,spreader,caster"`
 	Count int  `json:"count"`
 }
 
-// Material is what a task uses up.
+// Material holds what a task uses up.
 type Material struct {
 	Product  string       `json:"product,omitempty"`
 	Hardener string       `json:"hardener,omitempty"`
@@ -132,7 +132,7 @@ type Material struct {
 	Value    float64      `json:"value" doc:"SI"`
 }
 
-// Needs are what a task cannot do without.
+// Needs holds what a task cannot do without.
 type Needs struct {
 	Roles     []Hands    `json:"roles"`
 	Skills    []Skill    `json:"skills"`
@@ -140,7 +140,7 @@ type Needs struct {
 	Materials []Material `json:"materials"`
 }
 
-// Split tells how a task may be divided over time.
+// Split says how a task may be divided over time.
 type Split string
 
 // The ways to split a task.
@@ -177,7 +177,7 @@ type After struct {
 	Most  *Lag `json:"most,omitempty" doc:"Any time later where it is left out"`
 }
 
-// Gate is what must hold when a task begins.
+// Gate names what must hold when a task begins.
 type Gate string
 
 // The gates.

@@ -29,14 +29,14 @@ type Shape struct {
 	Area    float64       `json:"area" doc:"In square units of the drawing"`
 }
 
-// LeftOut is what was not taken, and why.
+// LeftOut holds what was not taken, and why.
 type LeftOut struct {
 	What  string `json:"what"`
 	Count int    `json:"count"`
 	Why   string `json:"why"`
 }
 
-// Drawing is what was found in a file.
+// Drawing holds what was found in a file.
 type Drawing struct {
 	Format  string    `json:"format"`
 	Unit    string    `json:"unit" doc:"As the file states it; empty where it states none"`

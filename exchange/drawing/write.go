@@ -15,7 +15,7 @@ import (
 	"nephelon/core/pour"
 )
 
-// Format is what a drawing is written as.
+// Format names what a drawing is written as.
 type Format string
 
 // The formats.
@@ -148,7 +148,7 @@ func (l Laid) dxf(out *bufio.Writer) error {
 	return err
 }
 
-// margin is what stands free around an SVG, m.
+// margin is the blank border around an SVG, m.
 const margin = 0.5
 
 // svg writes SVG 2 in metres; its y axis runs downward.

@@ -150,7 +150,7 @@ type Auditor interface {
 	Audit(ctx context.Context, company uuid.UUID, person uuid.NullUUID, what, about string) error
 }
 
-// Base is what each subject of the API works with.
+// Base holds what each subject of the API works with.
 type Base struct {
 	API   huma.API
 	Log   *slog.Logger

@@ -16,20 +16,20 @@ import (
 	"nephelon/exchange/drawing"
 )
 
-// Understood is how a typed quantity was understood.
+// Understood holds how a typed quantity was understood.
 type Understood struct {
 	SI   float64 `json:"si"`
 	Echo string  `json:"echo" doc:"The same in the person's units"`
 }
 
-// Measured is what a drawing encloses so far, or why it encloses nothing.
+// Measured holds what a drawing encloses so far, or why it encloses nothing.
 type Measured struct {
 	Area      measure.Area   `json:"area" doc:"m²"`
 	Perimeter measure.Length `json:"perimeter" doc:"m"`
 	Fault     string         `json:"fault,omitempty"`
 }
 
-// Walked is how a typed walk was understood.
+// Walked holds how a typed walk was understood.
 type Walked struct {
 	Legs    []takeoff.Leg `json:"legs"`
 	Heading measure.Angle `json:"heading" doc:"Of the next wall"`

@@ -42,7 +42,7 @@ const (
 	nearQuota = 0.8
 )
 
-// StorageState is what a company keeps, in bytes.
+// StorageState holds what a company keeps, in bytes.
 type StorageState struct {
 	store.Storage
 	Used int64 `json:"used"`

@@ -64,7 +64,7 @@ type NewIssue struct {
 	Note   string    `json:"note,omitempty" maxLength:"600"`
 }
 
-// Logged is what the record of a job holds since a mark.
+// Logged holds what the record of a job holds since a mark.
 type Logged struct {
 	Events []record.Event `json:"events"`
 	Mark   int64          `json:"mark" doc:"Where to read on; some of the events may come again"`
@@ -72,7 +72,7 @@ type Logged struct {
 	Time   time.Time      `json:"time" doc:"On the clock of the server"`
 }
 
-// LogAnswer tells what became of events that were sent.
+// LogAnswer says what became of events that were sent.
 type LogAnswer struct {
 	Taken   []string       `json:"taken" doc:"The ids that the record holds now"`
 	Refused []EventRefused `json:"refused"`
@@ -187,7 +187,7 @@ func (s *Service) listIssues(ctx context.Context, in *api.JobPath) (*api.Body[Is
 	return api.Answer(out), nil
 }
 
-// mostLots is how many lots of a product go with an issued plan.
+// mostLots limits how many lots of a product go with an issued plan.
 const mostLots = 40
 
 func (s *Service) issuePlan(ctx context.Context, in *struct {

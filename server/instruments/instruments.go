@@ -47,14 +47,14 @@ type InstrumentLine struct {
 	Battery float64              `json:"battery" doc:"Share left"`
 }
 
-// InstrumentReading is what an instrument read just now.
+// InstrumentReading holds what an instrument read just now.
 type InstrumentReading struct {
 	Instrument string            `json:"instrument"`
 	At         time.Time         `json:"at"`
 	Values     []InstrumentValue `json:"values"`
 }
 
-// ScaleReading is what the scale shows.
+// ScaleReading holds what the scale shows.
 type ScaleReading struct {
 	At     time.Time    `json:"at"`
 	Mass   measure.Mass `json:"mass" doc:"kg since it was last tared"`

@@ -85,7 +85,7 @@ type JobState struct {
 	Plan plan.Plan `json:"plan"`
 }
 
-// JobHead is what there is to say of a job beside its file and its plan.
+// JobHead holds what there is to say of a job beside its file and its plan.
 type JobHead struct {
 	ID        uuid.UUID    `json:"id" format:"uuid"`
 	Tag       string       `json:"tag" doc:"Of the state that was planned; an edit names it, so that only what it moved comes back"`
@@ -160,7 +160,7 @@ type jobAnswer struct {
 	Body         []byte
 }
 
-// listKey is what a list of jobs depends on.
+// listKey holds what a list of jobs depends on.
 type listKey struct {
 	company  uuid.UUID
 	revision int64
@@ -172,7 +172,7 @@ type listKey struct {
 // listed is a list of jobs as JSON.
 type listed struct{ whole, zipped []byte }
 
-// mostLists is how many lists are kept, for people who look at one again.
+// mostLists limits how many lists are kept, for people who look at one again.
 const mostLists = 200
 
 func (s *Service) listJobs(ctx context.Context, in *struct {
@@ -224,7 +224,7 @@ func (s *Service) listOf(ctx context.Context, who store.Person, key listKey) ([]
 	return lines, nil
 }
 
-// summary is what a list shows of a job. One that was stored before summaries were
+// summary returns what a list shows of a job. One that was stored before summaries were
 // kept is planned now, once.
 func (s *Service) summary(ctx context.Context, who store.Person, l store.JobLine) (plan.Summary, error) {
 	var told plan.Summary

@@ -24,7 +24,7 @@ import (
 	"nephelon/store"
 )
 
-// state is what a plan depends on: a job as it stands, the shelf beside it, the
+// state holds what a plan depends on: a job as it stands, the shelf beside it, the
 // units it speaks and the hour it is made in.
 type state struct {
 	company uuid.UUID
@@ -251,7 +251,7 @@ func compressed(text []byte) ([]byte, error) {
 // mostOffered bounds the sheets that ways out are sought among.
 const mostOffered = 60
 
-// planTime is how long a plan may take: far above the largest.
+// planTime is the time that a plan may take: far above the largest.
 const planTime = 15 * time.Second
 
 // slow returns a api.SlowPlanError where the time that something was limited to is over while the

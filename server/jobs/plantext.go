@@ -128,7 +128,7 @@ func write(v any, before object) (object, error) {
 	return o, nil
 }
 
-// empty is what encoding/json leaves out with omitempty.
+// empty returns what encoding/json leaves out with omitempty.
 func empty(v reflect.Value) bool {
 	switch v.Kind() {
 	case reflect.Slice, reflect.Map, reflect.String, reflect.Array:

@@ -36,7 +36,7 @@ type OddsQuestion struct {
 	Spreads *sim.Spreads `json:"spreads,omitempty" doc:"The crew's when left out"`
 }
 
-// oddsTime is how long odds may take: far above 20,000 runs of a large coat.
+// oddsTime is the time that odds may take: far above 20,000 runs of a large coat.
 const oddsTime = 20 * time.Second
 
 func (s *Service) pourRoutes() {

@@ -69,7 +69,7 @@ func (f *Feed) listen(job uuid.UUID) (heard chan int64, stop func()) {
 	}
 }
 
-// count is how many listen to one.
+// count returns how many listen to one.
 func (f *Feed) count(of uuid.UUID) int {
 	f.mutex.Lock()
 	defer f.mutex.Unlock()
@@ -108,7 +108,7 @@ func put(heard chan int64, number int64) {
 	heard <- number
 }
 
-// mostStreams is how many live streams one person may have open at a server.
+// mostStreams limits how many live streams one person may have open at a server.
 const mostStreams = 24
 
 const (

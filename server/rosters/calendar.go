@@ -34,7 +34,7 @@ type CalendarAddress struct {
 	Path   string    `json:"path,omitempty" doc:"Told once, when it is made"`
 }
 
-// secretBytes is how long the secret of an address is.
+// secretBytes is the length of an address's secret.
 const secretBytes = 24
 
 // calendarBytes bounds a calendar that is read.
@@ -134,7 +134,7 @@ func (s *Service) addAddress(ctx context.Context, in *api.Body[struct {
 		MadeAt: time.Now(), Path: "/calendar/" + told + ".ics"}), nil
 }
 
-// hashed is what is kept of a secret.
+// hashed returns what is kept of a secret.
 func hashed(secret string) []byte {
 	sum := sha256.Sum256([]byte(secret))
 	return sum[:]

@@ -150,7 +150,7 @@ func (s *Service) known(ctx, within context.Context, open []store.Job, now time.
 	return jobs, left, nil
 }
 
-// oneTry is how long a plan is looked for with each change that is tried.
+// oneTry is the time for which a plan is looked for with each change that is tried.
 const oneTry = 400 * time.Millisecond
 
 // rosterWays tries what would help a plan around bookings.
@@ -264,7 +264,7 @@ func (s *Service) planFor(ctx context.Context, question RosterQuestion,
 	return api.Answer(v), nil
 }
 
-// within is how long a plan is looked for, s: as asked, or as the operator bounds it.
+// within returns how long a plan is looked for, s: as asked, or as the operator bounds it.
 func (s *Service) within(asked float64) float64 {
 	if s.seconds > 0 {
 		return min(asked, s.seconds)

@@ -33,7 +33,7 @@ type Service struct {
 	seconds float64                      // that a plan may take at most; as asked when zero
 }
 
-// jobKey is what a job on the roster depends on.
+// jobKey holds what a job on the roster depends on.
 type jobKey struct {
 	company, job uuid.UUID
 	revision     int64
@@ -64,10 +64,10 @@ func (s *Service) house(ctx context.Context, company uuid.UUID) (job.House, erro
 	return kept.Of, err
 }
 
-// rosterWeeks is how far ahead a company plans.
+// rosterWeeks is the number of weeks that a company plans ahead.
 const rosterWeeks = 8
 
-// mostDayJobs is how many jobs are kept with their plans, for the next look at a roster.
+// mostDayJobs limits how many jobs are kept with their plans, for the next look at a roster.
 const mostDayJobs = mostOpen + 400
 
 // Bounds of the jobs on a roster: how many are looked at, how long all of them and each of
@@ -98,7 +98,7 @@ type RosterJob struct {
 	Late bool       `json:"late,omitempty"`
 }
 
-// RosterWindow is when a task may begin, with what lies before it as booked.
+// RosterWindow holds when a task may begin, with what lies before it as booked.
 type RosterWindow struct {
 	Job  string `json:"job"`
 	Task string `json:"task"`
@@ -158,13 +158,13 @@ func weatherOf(id string, f job.Job) []RosterDay {
 	return all
 }
 
-// RosterConflict tells why nothing fits.
+// RosterConflict says why nothing fits.
 type RosterConflict struct {
 	Text string   `json:"text"`
 	Ways []string `json:"ways"`
 }
 
-// RosterToday is what is booked on the next day on which anything is.
+// RosterToday holds what is booked on the next day on which anything is.
 type RosterToday struct {
 	Zone  string            `json:"zone"`
 	Lines []days.Booked     `json:"lines"`
@@ -188,7 +188,7 @@ type PlaceQuestion struct {
 	From     *time.Time    `json:"from,omitempty"`
 }
 
-// PlaceAnswer is where it may begin.
+// PlaceAnswer holds where it may begin.
 type PlaceAnswer struct {
 	Places []days.Opening `json:"places"`
 	Why    string         `json:"why,omitempty" doc:"Why it may not begin where it was asked for"`

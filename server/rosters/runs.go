@@ -33,14 +33,14 @@ type RosterRun struct {
 	Trouble  string         `json:"trouble,omitempty" doc:"Why there is none though it is done"`
 }
 
-// RunProgress is how far a run has come.
+// RunProgress holds how far a run has come.
 type RunProgress struct {
 	Seconds   float64           `json:"seconds" doc:"For which it was worked at"`
 	Of        float64           `json:"of" doc:"At most"`
 	Objective []roster.PartCost `json:"objective,omitempty" doc:"Of the best plan so far"`
 }
 
-// runAnswer is what is kept of a run.
+// runAnswer holds what is kept of a run.
 type runAnswer struct {
 	View    *RosterView `json:"view,omitempty"`
 	Trouble string      `json:"trouble,omitempty"`

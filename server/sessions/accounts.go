@@ -45,14 +45,14 @@ type AuditLine struct {
 
 const (
 	linkLasts = 3 * 24 * time.Hour
-	// leastScore is how hard to guess a password is, of 0 to 4 by zxcvbn (Wheeler 2016), whose
+	// leastScore is the least strength of a password, of 0 to 4 by zxcvbn (Wheeler 2016), whose
 	// lists hold the common ones.
 	leastScore = 3
 	// Of a password no more is judged: the time grows with the square of its length.
 	judgedBytes = 72
 )
 
-// notify tells a person of a change to their account, where there is a mail server. That a
+// notify returns a person of a change to their account, where there is a mail server. That a
 // message does not leave fails nothing else.
 func (s *Service) notify(ctx context.Context, p store.Person, what string) {
 	if s.post == nil {
@@ -65,7 +65,7 @@ func (s *Service) notify(ctx context.Context, p store.Person, what string) {
 	}
 }
 
-// Weak tells why a password is refused; empty where it is not.
+// Weak returns why a password is refused; empty where it is not.
 func Weak(password string, own ...string) string {
 	if len(password) > judgedBytes { // what makes it hard to guess stands in its beginning as well
 		password = strings.ToValidUTF8(password[:judgedBytes], "")

@@ -23,12 +23,12 @@ type FactorBegun struct {
 	Address string `json:"address" doc:"The same as an otpauth address, for a code to be scanned"`
 }
 
-// FactorSet is what to keep once a second factor is set up.
+// FactorSet holds what to keep once a second factor is set up.
 type FactorSet struct {
 	Recovery []string `json:"recovery" doc:"Each signs in once, in place of a code; shown only now"`
 }
 
-// FactorState is how a person's second factor stands.
+// FactorState holds how a person's second factor stands.
 type FactorState struct {
 	Set      bool `json:"set"`
 	Wanted   bool `json:"wanted" doc:"By the company, of everybody"`

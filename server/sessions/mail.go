@@ -11,7 +11,7 @@ import (
 	"github.com/wneessen/go-mail"
 )
 
-// mailTime is how long handing one message over may take.
+// mailTime is the time that handing one message over may take.
 const mailTime = 10 * time.Second
 
 // postbox hands messages to a mail server.

@@ -23,7 +23,7 @@ import (
 	"nephelon/store"
 )
 
-// Options are how sessions are kept and messages sent.
+// Options holds how sessions are kept and messages sent.
 type Options struct {
 	Secure bool   // cookies only over TLS
 	Mail   string // address of a mail server, see newPostbox; none when empty
@@ -116,7 +116,7 @@ func (s *Service) Who(ctx context.Context) (store.Person, error) {
 // ErrSignedOut is returned where a request comes with no session of anybody.
 var ErrSignedOut = errors.New("nobody is signed in")
 
-// longestAgent is how much of a browser's own words is kept.
+// longestAgent limits the bytes of a User-Agent that are kept.
 const longestAgent = 200
 
 // WithClient returns a context for a request that comes from a host with a browser that names
@@ -151,7 +151,7 @@ const (
 	slowMost         = 5 * time.Second
 	hashesAtOnce     = 2
 	hashesWaiting    = 64
-	// nobodysHash is that of no password anybody has.
+	// nobodysHash is the hash of no password that anybody has.
 	nobodysHash = "$argon2id$v=19$m=19456,t=2,p=1$c29tZXNhbHRzb21lc2FsdA$0000000000000000000000000000000000000000000"
 )
 

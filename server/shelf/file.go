@@ -17,7 +17,7 @@ import (
 // mostSheets is more than a shelf file holds.
 const mostSheets = 10_000
 
-// ShelfImport is what a file of data sheets holds, before anything is kept.
+// ShelfImport holds what a file of data sheets holds, before anything is kept.
 type ShelfImport struct {
 	Lines   []ImportLine       `json:"lines" doc:"Good rows, ready to be kept"`
 	Media   []material.Medium  `json:"media"`

@@ -19,7 +19,7 @@ import (
 	"nephelon/store"
 )
 
-// HouseState is how the company works, with what it chose from.
+// HouseState holds how the company works, with what it chose from.
 type HouseState struct {
 	Revision int64             `json:"revision"`
 	House    job.House         `json:"house"`

@@ -46,7 +46,7 @@ type Sheets interface {
 	Sheets(ctx context.Context, company uuid.UUID, shelf store.Shelf, q store.SheetQuery) ([]store.SheetRow, int, error)
 }
 
-// ShelfPage is what a search of the shelf found.
+// ShelfPage holds what a search of the shelf found.
 type ShelfPage struct {
 	Sheets []ShelfLine       `json:"sheets" doc:"By name"`
 	Total  int               `json:"total" doc:"How many match"`
@@ -71,7 +71,7 @@ type SheetState struct {
 	Editions []Edition    `json:"editions" doc:"Newest first"`
 }
 
-// SheetJudged is what can be said of a sheet from itself.
+// SheetJudged holds what can be said of a sheet from itself.
 type SheetJudged struct {
 	Facts  []material.Fact  `json:"facts"`
 	Faults []material.Fault `json:"faults" doc:"What keeps it from being saved"`
@@ -88,7 +88,7 @@ type Edition struct {
 	Changes   []material.Revised `json:"changes" doc:"Against the one before"`
 }
 
-// Removed tells what became of a sheet that was to be deleted.
+// Removed says what became of a sheet that was to be deleted.
 type Removed struct {
 	Archived bool         `json:"archived" doc:"It is in use, so it was archived instead"`
 	Users    []store.User `json:"users"`
@@ -238,7 +238,7 @@ func (s *Service) saveSheet(ctx context.Context, in *struct {
 	return s.readSheet(ctx, &in.SheetPath)
 }
 
-// unsaved tells why an edition was not kept.
+// unsaved returns why an edition was not kept.
 func (s *Service) unsaved(ctx context.Context, doing string, err error) error {
 	if errors.Is(err, store.ErrSheetChanged) {
 		id, _, _ := strings.Cut(err.Error(), ":")

@@ -118,7 +118,7 @@ func (c *Cluster) create(ctx context.Context, secret string) error {
 		"--no-instructions")
 }
 
-// running tells whether the server runs.
+// running reports whether the server runs.
 func (c *Cluster) running(ctx context.Context) bool {
 	return c.run.do(ctx, filepath.Join(c.bin, "pg_ctl"), "status", "-D", c.data) == nil
 }

@@ -58,7 +58,7 @@ func (w *slabHours) cooled(by measure.Temperature) *slabHours {
 	return out.open()
 }
 
-// After is how long the film of a coat takes to a stage from when it is laid; false where
+// After returns how long the film of a coat takes to a stage from when it is laid; false where
 // its sheet does not say.
 func (f Films) After(coat string, stage material.StageKey, laid time.Time) (measure.Span, bool) {
 	own := f.coats[coat]

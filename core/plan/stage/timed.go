@@ -17,7 +17,7 @@ import (
 	"nephelon/core/survey"
 )
 
-// CoatTimes is when a coat is laid, if the crew works on without a break, and
+// CoatTimes holds when a coat is laid, if the crew works on without a break, and
 // when its film comes to what its sheet names.
 type CoatTimes struct {
 	Start  *time.Time          `json:"start,omitempty" doc:"Of its first section; absent while the start of the work is not planned"`
@@ -114,7 +114,7 @@ func (w *slabHours) passage(s *input.Sheet, stage material.StageKey) *cure.Passa
 	return w.passed.get(passing{s, stage})
 }
 
-// after is how long a film laid at a time takes to a stage.
+// after returns how long a film laid at a time takes to a stage.
 func (w *slabHours) after(p *cure.Passage, laid time.Time) (after measure.Span, outside, beyond bool) {
 	if w.Steady {
 		after, outside, _ = p.Reach(0)
@@ -247,7 +247,7 @@ func (t *CoatTimes) Walkable() measure.Span {
 	return t.Stage(material.StageRecoatFrom).After
 }
 
-// inShift is when a coat that is ready at a time is begun: while people work, and so that
+// inShift returns when a coat that is ready at a time is begun: while people work, and so that
 // its pour lies inside one shift where one is long enough and it is not laid in parts.
 func (t *timer) inShift(i, n int, w *slabHours, at time.Time) time.Time {
 	at = t.in.Hours.Next(at)
@@ -262,7 +262,7 @@ func (t *timer) inShift(i, n int, w *slabHours, at time.Time) time.Time {
 	return t.in.Hours.Begins(at)
 }
 
-// abrading is when the crew abrades the coat below: once it can be walked on, or else
+// abrading returns when the crew abrades the coat below: once it can be walked on, or else
 // takes the next coat, and nobody spreads elsewhere.
 func (t *timer) abrading(i int, below *CoatTimes, free time.Time) (from, until time.Time) {
 	from = below.Walkable().After(*below.End)
@@ -364,7 +364,7 @@ func (t *timer) ran(i, n int, w *slabHours, at time.Time) (sim.Train, sim.Run, e
 	return train, run, err
 }
 
-// edge tells how long a film of a coat begun at a time can be worked where it is laid so
+// edge returns how long a film of a coat begun at a time can be worked where it is laid so
 // much later; nil where its sheet does not say.
 func (t *timer) edge(l input.ResolvedCoat, w *slabHours, at time.Time) func(measure.Span) measure.Span {
 	for _, stage := range l.Sheet.Product.Stages() {
@@ -387,7 +387,7 @@ func (t *timer) edge(l input.ResolvedCoat, w *slabHours, at time.Time) func(meas
 	return nil
 }
 
-// often is how far apart a slab through a forecast of hours is asked for, s.
+// often is the step, s, in which the slab is read from a forecast of hours.
 const often = 600
 
 // sampled reads a function of time between values often apart, each asked for once.
@@ -408,7 +408,7 @@ func sampled(of func(measure.Span) measure.Span) func(measure.Span) measure.Span
 	}
 }
 
-// batches tells when A meets B for each batch as its train runs, and until when its
+// batches returns when A meets B for each batch as its train runs, and until when its
 // pail can be used.
 func (t *timer) batches(i, n int, c *CoatTimes) []Clock {
 	out := t.out.Coats[i][n]

@@ -130,7 +130,7 @@ type Way struct {
 // coldest is the temperature down to which cooler parts are asked for, °C: colder ones no longer mix.
 const coldest measure.Temperature = 12
 
-// change is what may help a pour: on the file, and as its patch.
+// change holds what may help a pour: on the file, and as its patch.
 type change struct {
 	label string
 	apply func(*job.File, *buildup.Coat)
@@ -276,7 +276,7 @@ func practiceChanges(in *input.Inputs, l input.ResolvedCoat, train sim.Train) []
 	return all
 }
 
-// Begun is how the pour of a coat runs if the work on its job starts at another hour.
+// Begun holds how the pour of a coat runs if the work on its job starts at another hour.
 type Begun struct {
 	Start job.Local  `json:"start" doc:"By the clock on site"`
 	Makes bool       `json:"makes"`

@@ -12,7 +12,7 @@ const tiny = 1e-9
 
 type stretch struct{ from, to measure.Span }
 
-// calendar is when somebody, or a machine, is busy, in order.
+// calendar holds when somebody, or a machine, is busy, in order.
 type calendar struct{ busy []stretch }
 
 // after is the first stretch that ends after a time. Trains are booked nearly in

@@ -11,7 +11,7 @@ import (
 	"nephelon/core/measure"
 )
 
-// Spreads are how far things depart from the plan: standard deviations of their
+// Spreads holds how far things depart from the plan: standard deviations of their
 // logarithms, and of the temperature in K.
 type Spreads struct {
 	Pace   float64             `json:"pace" minimum:"0" maximum:"1" doc:"Of the crew's pace on the day"`
@@ -28,10 +28,10 @@ func UsualSpreads() Spreads {
 	return Spreads{Pace: 0.15, Work: 0.10, Mixing: 0.10, Life: 0.10, Warmth: 1.5}
 }
 
-// halves is by how many kelvin warmer lives halve: common practice, no source.
+// halves is the warming, K, that halves a pot life: common practice, no source.
 const halves = 10
 
-// Odds is how likely something is, as so many runs of all tell.
+// Odds holds how likely something is, as so many runs of all tell.
 type Odds struct {
 	Of   float64 `json:"of" doc:"Share of the runs"`
 	Low  float64 `json:"low" doc:"Wilson's 95 % interval"`
@@ -49,13 +49,13 @@ const (
 	ByWarmth Cause = "warmth"
 )
 
-// Weight is how much a cause counts.
+// Weight holds how much a cause counts.
 type Weight struct {
 	Cause Cause   `json:"cause"`
 	Share float64 `json:"share" doc:"Of the variance of the tightest slack, by the square of their correlation"`
 }
 
-// Chance is what may happen to a pour.
+// Chance holds what may happen to a pour.
 type Chance struct {
 	Runs  int             `json:"runs"`
 	Seed  uint64          `json:"seed"`
@@ -163,7 +163,7 @@ func Try(ctx context.Context, t Train, s Spreads, runs int, seed uint64, tell fu
 	return c, nil
 }
 
-// cues are when each batch is begun as the engine last ran: when so much was spread of the
+// cues returns when each batch is begun as the engine last ran: when so much was spread of the
 // last batch that was poured by then, or so long after the beginning.
 func (e *engine) cues(as way) []cue {
 	cues := make([]cue, len(e.passages))

@@ -11,7 +11,7 @@ import (
 // ErrPace means that a first section takes so long at no pace at which people work.
 var ErrPace = errors.New("the first section takes so long at no pace at which people work")
 
-// mostPaced is how many times as long as planned, or as short, work may take.
+// mostPaced limits how many times as long as planned, or as short, work may take.
 const mostPaced = 10
 
 // paced is the train where all that goes by the people's pace takes so many times as long.

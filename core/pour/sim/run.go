@@ -14,7 +14,7 @@ const moment = 1e-3
 // mostStrips bounds into how many strips a section is worked.
 const mostStrips = 8
 
-// strips is in how many strips a section is worked, each as deep as its lap: people who
+// strips returns the number of strips in which a section is worked, each as deep as its lap: people who
 // spread and roll go strip by strip, and who only rolls follows a strip behind.
 func (b *Batch) strips() int {
 	if !(b.Lap > 0) {
@@ -23,7 +23,7 @@ func (b *Batch) strips() int {
 	return int(math.Max(1, math.Min(mostStrips, math.Round(1/b.Lap))))
 }
 
-// way is how a crew goes about a train.
+// way holds how a crew goes about a train.
 type way struct {
 	// who mixes and works on the floor mixes the next batch so that it arrives as the last runs out,
 	// and finishes the section in hand around that; else the other way round
@@ -31,7 +31,7 @@ type way struct {
 	drawn      bool // a pail is emptied as it is spread, not at once
 }
 
-// cue is when a mixer begins a batch: when so much of another is spread, as can be seen;
+// cue holds when a mixer begins a batch: when so much of another is spread, as can be seen;
 // else so long after that is poured, or after the beginning.
 type cue struct {
 	base  int // batch, from 0; −1 counts from the beginning
@@ -126,7 +126,7 @@ func resized[T any](s []T, n int) []T {
 	return s[:n]
 }
 
-// mixes tells whether anything of the train is opened and mixed.
+// mixes reports whether anything of the train is opened and mixed.
 func (t Train) mixes() bool {
 	return slices.ContainsFunc(t.Batches, func(b Batch) bool { return b.Open+b.Mix > 0 })
 }
@@ -166,7 +166,7 @@ func (e *engine) run(w way, cues []cue) {
 	}
 }
 
-// wanted is when the floor takes the next batch: the one before is spread, and somebody
+// wanted returns when the floor takes the next batch: the one before is spread, and somebody
 // is free to pour. Who mixes ahead does not know that yet, and goes by what is left to
 // do and how many do it.
 func (e *engine) wanted(k int, as way) measure.Span {

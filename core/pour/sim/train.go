@@ -9,7 +9,7 @@ import (
 	"nephelon/core/work"
 )
 
-// Act is what is done to a batch.
+// Act names what is done to a batch.
 type Act string
 
 // The acts, in the order in which a batch goes through them.
@@ -128,7 +128,7 @@ const (
 	OfLight Limit = "light" // the light that falls
 )
 
-// Pinch is how close a pour comes to a limit.
+// Pinch holds how close a pour comes to a limit.
 type Pinch struct {
 	Limit Limit        `json:"limit"`
 	Batch int          `json:"batch" doc:"From 1"`

@@ -19,7 +19,7 @@ var ErrEndless = errors.New("a work of this pour never ends")
 // longest is more than anything of a pour takes, s.
 const longest = 1e8
 
-// finite tells whether a train can be run at all.
+// finite reports whether a train can be run at all.
 func (t Train) finite() bool {
 	for k := range t.Batches {
 		b := &t.Batches[k]
@@ -66,7 +66,7 @@ func (r *Runner) Best(t Train) (Run, error) {
 	return e.told(parts), nil
 }
 
-// Judge tells of a train, run as well as its people can, whether it makes it and its
+// Judge returns of a train, run as well as its people can, whether it makes it and its
 // tightest moment: what Best says, without who does what and when.
 func (r *Runner) Judge(t Train) (makes bool, tight Pinch, err error) {
 	if _, err := r.engine.settle(t); err != nil {
@@ -125,7 +125,7 @@ func (e *engine) settle(t Train) (way, error) {
 	return best.way, nil
 }
 
-// ends is when the last batch is done, from when the first is poured.
+// ends returns when the last batch is done, from when the first is poured.
 func (e *engine) ends() measure.Span {
 	end := measure.Span(0)
 	for _, p := range e.passages {
@@ -134,7 +134,7 @@ func (e *engine) ends() measure.Span {
 	return end - e.passages[0].Pour
 }
 
-// lives is how long a film laid at a time can be worked, and whether anybody knows.
+// lives returns how long a film laid at a time can be worked, and whether anybody knows.
 func (e *engine) lives(at measure.Span) (measure.Span, bool) {
 	if e.edge == nil {
 		return 0, false
@@ -146,7 +146,7 @@ func (e *engine) lives(at measure.Span) (measure.Span, bool) {
 	return life, true
 }
 
-// slacks are what a batch has left of its pail, its film and its oldest neighbour's
+// slacks returns what a batch has left of its pail, its film and its oldest neighbour's
 // edge; unlimited where there is nothing to keep, or nobody knows.
 func (e *engine) slacks(k int) (pail, film, join measure.Span) {
 	forever := measure.Span(math.Inf(1))

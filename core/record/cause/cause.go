@@ -18,7 +18,7 @@ type Symptom struct {
 	Causes []Cause `json:"causes" doc:"In the order in which practice suspects them"`
 }
 
-// Cause is why something may be seen, with what of a record speaks for it.
+// Cause holds why something may be seen, with what of a record speaks for it.
 type Cause struct {
 	Key    string  `json:"key"`
 	Title  string  `json:"title"`
@@ -29,14 +29,14 @@ type Cause struct {
 	Remedy Remedy  `json:"remedy"`
 }
 
-// Shows is how much a fact of a record bears on a cause.
+// Shows holds how much a fact of a record bears on a cause.
 type Shows struct {
 	Fact   record.FactKey `json:"fact"`
 	Weight float64        `json:"weight" doc:"Added where it was so, half of it taken off where the record shows that it was not"`
 	Own    bool           `json:"own,omitempty" doc:"It is this house's own"`
 }
 
-// Remedy is what mends it.
+// Remedy holds what mends it.
 type Remedy struct {
 	Text  string  `json:"text"`
 	Hours float64 `json:"hours" doc:"Person-hours per m², common practice, no source"`
@@ -60,7 +60,7 @@ type Ranked struct {
 	PriorText string     `json:"priorText" doc:"What its prior is made of"`
 }
 
-// Opinion is what a record tells of something that is wrong.
+// Opinion holds what a record tells of something that is wrong.
 type Opinion struct {
 	Trouble  record.Trouble `json:"trouble"`
 	Title    string         `json:"title"`
@@ -69,13 +69,13 @@ type Opinion struct {
 	Source   string         `json:"source" doc:"Of the weights"`
 }
 
-// Question is what somebody who was there can answer.
+// Question holds what somebody who was there can answer.
 type Question struct {
 	Key  string `json:"key" doc:"That of its cause"`
 	Text string `json:"text"`
 }
 
-// Past is what a symptom turned out to be, how often.
+// Past holds what a symptom turned out to be, how often.
 type Past struct {
 	Symptom string `db:"symptom"`
 	Cause   string `db:"cause"`
@@ -112,7 +112,7 @@ func (s Symptom) owned(own []Own) Symptom {
 	return s
 }
 
-// answered is what an answer adds, or takes off; against counts so much of what speaks for.
+// answered is the weight that an answer adds, or takes off; against counts so much of what speaks for.
 const (
 	answered = 2.0
 	against  = 0.5

@@ -6,10 +6,10 @@ import (
 	"nephelon/core/record"
 )
 
-// Source is where the weights are from.
+// Source names the source of the weights.
 const Source = "common practice, no source: the order in which causes are suspected, and how much each sign counts"
 
-// Symptoms are what may be seen on a floor, with what may have caused it: common practice,
+// Symptoms returns what may be seen on a floor, with what may have caused it: common practice,
 // no source. A weight of 3 settles most cases by itself, 1 is a hint.
 func Symptoms() []Symptom {
 	return slices.Concat(mixSymptoms(), bondSymptoms(), filmSymptoms())

@@ -83,7 +83,7 @@ func Encode(m *model.Model, known *roster.Cost, within *Window) *Encoded {
 	return e
 }
 
-// stands tells whether a task stands where it is.
+// stands reports whether a task stands where it is.
 func (e *Encoded) stands(i int) bool { return e.within != nil && !e.within.Open[i] }
 
 // as is the way in which a task is done that stands.
@@ -104,7 +104,7 @@ func (e *Encoded) as(i int) way {
 	return own
 }
 
-// apart tells whether two tasks never meet, whatever is decided, nor the way between them.
+// apart reports whether two tasks never meet, whatever is decided, nor the way between them.
 func (e *Encoded) apart(i, o int, way roster.Slot) bool {
 	return e.S.Most(e.end[i])+int32(way) <= e.S.Least(e.start[o]) || e.S.Most(e.end[o])+int32(way) <= e.S.Least(e.start[i])
 }
@@ -268,7 +268,7 @@ func (e *Encoded) oneAtATime() {
 	}
 }
 
-// Next is what is tried where nothing else tells: the task that can begin first, done so
+// Next returns what is tried where nothing else tells: the task that can begin first, done so
 // that it ends first, then at once.
 func (e *Encoded) Next() (lcg.Atom, bool) {
 	best := -1

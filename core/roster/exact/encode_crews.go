@@ -108,7 +108,7 @@ func alike(m *model.Model) []int {
 	return all
 }
 
-// sameTasks tells whether two crews may do the same tasks, and no plan tells them apart.
+// sameTasks reports whether two crews may do the same tasks, and no plan tells them apart.
 func sameTasks(m *model.Model, a, b int) bool {
 	for i := range m.Tasks {
 		if slices.Contains(m.Tasks[i].Crews, a) != slices.Contains(m.Tasks[i].Crews, b) {

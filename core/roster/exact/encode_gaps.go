@@ -41,7 +41,7 @@ func (e *Encoded) gapsOf(i int) {
 	}
 }
 
-// table is where a gap leads from each slot and a constant, and so much further. Should it
+// table returns where a gap leads from each slot and a constant, and so much further. Should it
 // lead back anywhere, the table allows more than the gap does: as a bound from above where
 // it is one, else from below.
 func (e *Encoded) table(g roster.Gap, behind roster.Slot, above bool, more int32) []int32 {
@@ -62,7 +62,7 @@ func (e *Encoded) table(g roster.Gap, behind roster.Slot, above bool, more int32
 	return all
 }
 
-// Exact tells whether what was found keeps all gaps that move; a table may allow more than
+// Exact reports whether what was found keeps all gaps that move; a table may allow more than
 // its gap does. One that is not kept is forbidden as it stands.
 func (e *Encoded) Exact() bool {
 	fine := true

@@ -113,7 +113,7 @@ func (e *Encoded) afterThose(all []int) map[int]int {
 	return after
 }
 
-// mayFollow tells whether a task may be the next of a crew after another. after are those
+// mayFollow reports whether a task may be the next of a crew after another. after are those
 // that stand and come next after others that stand; two that stand are such.
 func (e *Encoded) mayFollow(o, i int, after map[int]int) bool {
 	switch {
@@ -130,7 +130,7 @@ func (e *Encoded) mayFollow(o, i int, after map[int]int) bool {
 	return slices.ContainsFunc(e.Tasks[i].Crews, func(c int) bool { return slices.Contains(e.Tasks[o].Crews, c) })
 }
 
-// mostPlaces is how many places a crew is asked about together.
+// mostPlaces limits how many places a crew is asked about together.
 const mostPlaces = 5
 
 // rounds says of each crew that it travels at least the shortest way past the places that

@@ -11,7 +11,7 @@ import (
 // run is starts in a row, the last one among them.
 type run struct{ first, last roster.Slot }
 
-// begins are where a task may start, and so much work then ends.
+// begins holds where a task may start, and so much work then ends.
 type begins struct {
 	runs []run
 	work roster.Slot
@@ -115,7 +115,7 @@ func (e *Encoded) waysOf(i int, kept map[string][]amount) []way {
 	return all
 }
 
-// amount is where a stretch may start that takes so much overtime.
+// amount holds where a stretch may start that takes so much overtime.
 type amount struct {
 	over   roster.Slot
 	starts *begins

@@ -12,5 +12,5 @@ type Window struct {
 	From, Until roster.Slot
 }
 
-// meets tells whether a task lies in the stretch that is open.
+// meets reports whether a task lies in the stretch that is open.
 func (w *Window) meets(i int) bool { return w.At[i].End > w.From && w.At[i].Start < w.Until }

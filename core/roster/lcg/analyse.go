@@ -86,7 +86,7 @@ func (s *Solver) ask(a Atom, start int32) int {
 	return more
 }
 
-// implied tells whether an atom follows from others that are asked for and came before.
+// implied reports whether an atom follows from others that are asked for and came before.
 func (s *Solver) implied(a Atom) bool {
 	p := s.position(a)
 	e := &s.trail[p]

@@ -12,7 +12,7 @@ type arc struct {
 	base     int32
 }
 
-// at is what a value of the one bound makes of the other.
+// at returns what a value of the one bound makes of the other.
 func (x *arc) at(v int32) int32 {
 	if x.table == nil {
 		return v + x.by

@@ -64,7 +64,7 @@ func (s *Solver) Clause(atoms ...Atom) {
 	}
 }
 
-// atRoot tells whether an atom that holds does so before anything was decided.
+// atRoot reports whether an atom that holds does so before anything was decided.
 func (s *Solver) atRoot(a Atom) bool { return s.levelOf(a) == 0 }
 
 // levelOf is the level at which an atom that holds came to do so.

@@ -12,7 +12,7 @@ type Load struct {
 	By         []Atom // it is done by them where all of these hold
 }
 
-// room is how much work some can do: in any stretch no more than they are there for.
+// room holds how much work some can do: in any stretch no more than they are there for.
 type room struct {
 	loads  []Load
 	sure   []int32 // what can be done before each slot
@@ -37,7 +37,7 @@ func (s *Solver) Room(loads []Load, sure, extra []int32, most Term) {
 	s.add(&room{loads: loads, sure: sure, extra: extra, most: most}, hears...)
 }
 
-// can is what can be done between two slots.
+// can returns what can be done between two slots.
 func (p *room) can(s *Solver, from, until int32) int64 {
 	last := int32(len(p.sure) - 1)
 	from, until = min(max(from, 0), last), min(max(until, 0), last)
@@ -90,7 +90,7 @@ func (p *room) propagate(s *Solver) bool {
 	return true
 }
 
-// tell tells why more work is to be done between two slots than can be: in a stretch as
+// tell returns why more work is to be done between two slots than can be: in a stretch as
 // long as it can be for it, leaving out what it takes not.
 func (p *room) tell(s *Solver, from, until int32, work int64) {
 	s.fault = s.fault[:0]

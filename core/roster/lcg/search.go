@@ -2,7 +2,7 @@ package lcg
 
 import "context"
 
-// Outcome is how a search ended.
+// Outcome says how a search ended.
 type Outcome int
 
 // The outcomes.
@@ -54,7 +54,7 @@ func (s *Solver) Search(ctx context.Context, assume []Atom, conflicts int64, nex
 // Undo takes back what a search decided: what holds then holds in any case.
 func (s *Solver) Undo() { s.back(0) }
 
-// unit is how many conflicts the shortest run between restarts has.
+// unit is the number of conflicts of the shortest run between restarts.
 const unit = 100
 
 // luby is the sequence 1, 1, 2, 1, 1, 2, 4, … (Luby, Sinclair and Zuckerman 1993).

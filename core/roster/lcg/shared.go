@@ -69,7 +69,7 @@ func (p *shared) propagate(s *Solver) bool {
 	return true
 }
 
-// taking tells why so many pieces go on in a slot.
+// taking returns why so many pieces go on in a slot.
 func (p *shared) taking(s *Solver, at int32, count, but int, tell func(Atom)) {
 	for i, x := range p.pieces {
 		if count == 0 {

@@ -39,7 +39,7 @@ func (t Term) Negative() Term { return Term{t.B ^ 1, -t.Off} }
 // Plus adds a constant to a term.
 func (t Term) Plus(c int32) Term { return Term{t.B, t.Off + c} }
 
-// reason is why a bound was raised.
+// reason holds why a bound was raised.
 type reason struct {
 	kind reasonKind
 	at   int32 // of a clause, an arc or the first atom of a list
@@ -156,10 +156,10 @@ func (s *Solver) Least(t Term) int32 { return s.at[t.B] + t.Off }
 // Most is the greatest one.
 func (s *Solver) Most(t Term) int32 { return t.Off - s.at[t.B^1] }
 
-// Holds tells whether an atom is true by now.
+// Holds reports whether an atom is true by now.
 func (s *Solver) Holds(a Atom) bool { return s.at[a.B] >= a.V }
 
-// Fails tells whether it is false by now.
+// Fails reports whether it is false by now.
 func (s *Solver) Fails(a Atom) bool { return s.at[a.B^1] > -a.V }
 
 // Prefer has the search try an atom of a choice first.

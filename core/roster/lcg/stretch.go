@@ -119,7 +119,7 @@ func (p *stretch) propagate(s *Solver) bool {
 	return true
 }
 
-// shut tells why no start of a way is left; high is the last one by what is allowed at
+// shut returns why no start of a way is left; high is the last one by what is allowed at
 // most.
 func (p *stretch) shut(s *Solver, w Way, high int32, any bool) []Atom {
 	var why []Atom
@@ -136,12 +136,12 @@ func (p *stretch) shut(s *Solver, w Way, high int32, any bool) []Atom {
 	return why
 }
 
-// sooner tells why no way has a start up to the one that is named for it.
+// sooner returns why no way has a start up to the one that is named for it.
 func (p *stretch) sooner(s *Solver, upTo func(Way) (int32, bool)) []Atom {
 	return p.none(s, upTo, p.after)
 }
 
-// later tells why no way has a start from the one on that is named for it.
+// later returns why no way has a start from the one on that is named for it.
 func (p *stretch) later(s *Solver, from func(Way) (int32, bool)) []Atom {
 	return p.none(s, from, p.before)
 }

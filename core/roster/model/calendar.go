@@ -7,7 +7,7 @@ import (
 	"nephelon/core/roster"
 )
 
-// Calendar is when something can be worked, for every slot of the horizon.
+// Calendar holds when something can be worked, for every slot of the horizon.
 type Calendar struct {
 	Next  []roster.Slot // the first open slot from here; the horizon where there is none
 	Until []roster.Slot // of an open slot: the first closed one after it
@@ -107,7 +107,7 @@ func (m *Model) both(a, b []roster.Window, path string) (int, error) {
 	return m.windows(all, path)
 }
 
-// flags tells of every slot whether a window holds it.
+// flags returns of every slot whether a window holds it.
 func (m *Model) flags(all []roster.Window) []bool {
 	in := make([]bool, m.Horizon)
 	for _, w := range all {
@@ -123,7 +123,7 @@ func (m *Model) flags(all []roster.Window) []bool {
 	return in
 }
 
-// Calendar is when a crew can work under a set of windows, at what may break or may not.
+// Calendar returns when a crew can work under a set of windows, at what may break or may not.
 func (m *Model) Calendar(crew, access int, overtime, breakable bool) *Calendar {
 	key := calendarKey{crew, access, overtime && m.Overtime, breakable && crew >= 0 &&
 		len(m.Problem.Crews[crew].Rests) > 0}
@@ -164,7 +164,7 @@ func (m *Model) Calendar(crew, access int, overtime, breakable bool) *Calendar {
 	return c
 }
 
-// calendarOf tells of flags, slot by slot.
+// calendarOf returns of flags, slot by slot.
 func calendarOf(open, over []bool) *Calendar {
 	horizon := roster.Slot(len(open))
 	c := &Calendar{Next: make([]roster.Slot, horizon+1), Until: make([]roster.Slot, horizon+1),

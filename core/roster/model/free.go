@@ -12,7 +12,7 @@ type busy struct {
 	task        int
 }
 
-// Way is how long a crew takes from one task to another.
+// Way returns how long a crew takes from one task to another.
 func (m *Model) Way(a, b int) roster.Slot {
 	from, to := m.Place[m.Tasks[a].Job], m.Place[m.Tasks[b].Job]
 	if from < 0 || to < 0 || from == to {
@@ -21,7 +21,7 @@ func (m *Model) Way(a, b int) roster.Slot {
 	return m.Travel[from][to]
 }
 
-// nearest is how long a crew travels to a task from where it was before: where a job has
+// nearest returns how long a crew travels to a task from where it was before: where a job has
 // no place, it stays where it is.
 func (k *Maker) nearest(i, crew int, start roster.Slot) roster.Slot {
 	all := k.Crews[crew]

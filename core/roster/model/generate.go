@@ -6,7 +6,7 @@ import (
 	"nephelon/core/roster"
 )
 
-// Placed is where a task stands.
+// Placed holds where a task stands.
 type Placed struct {
 	Start, End roster.Slot
 	Crew       int // −1: nobody
@@ -114,7 +114,7 @@ func (k *Maker) Make(g Genes) bool {
 	return true
 }
 
-// ends is where a task would end by its crew that starts elsewhere.
+// ends returns where a task would end by its crew that starts elsewhere.
 func (k *Maker) ends(i int, now Placed, from roster.Slot) roster.Slot {
 	t := &k.Tasks[i]
 	own := k.Calendar(now.Crew, t.Access, now.Over, t.Breakable)
@@ -170,7 +170,7 @@ func (k *Maker) added(i int, p Placed, g Genes) (added roster.Slot, late *Gap) {
 	return added, nil
 }
 
-// earliest is where a task may stand next; late is the gap that it misses there and
+// earliest returns where a task may stand next; late is the gap that it misses there and
 // that may not be missed.
 func (k *Maker) earliest(i int, g Genes) (p Placed, late *Gap, ok bool) {
 	t := &k.Tasks[i]
@@ -224,7 +224,7 @@ func (k *Maker) find(i int, from, work roster.Slot, g Genes) (Placed, bool) {
 	return best, found
 }
 
-// Cost is what the schedule costs.
+// Cost returns what the schedule costs.
 func (k *Maker) Cost() roster.Cost {
 	var c roster.Cost
 	ends := k.done()
@@ -265,7 +265,7 @@ func (k *Maker) Cost() roster.Cost {
 	return c
 }
 
-// worked is how much overtime a task takes.
+// worked returns how much overtime a task takes.
 func (k *Maker) worked(i int) roster.Slot {
 	p := k.At[i]
 	if p.Crew < 0 || !p.Over {
@@ -275,7 +275,7 @@ func (k *Maker) worked(i int) roster.Slot {
 	return own.Over[p.End] - own.Over[p.Start]
 }
 
-// missed tells whether a task stands later than a gap before it allows.
+// missed reports whether a task stands later than a gap before it allows.
 func (k *Maker) missed(i, n int) bool {
 	g := &k.Tasks[i].Before[n]
 	if g.Max == nil {
@@ -285,7 +285,7 @@ func (k *Maker) missed(i, n int) bool {
 	return k.At[i].Start > g.Most(b.Start, b.End)
 }
 
-// done is when each job is done.
+// done returns when each job is done.
 func (k *Maker) done() []roster.Slot {
 	all := make([]roster.Slot, len(k.Jobs))
 	for i := range k.Tasks {

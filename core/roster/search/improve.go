@@ -77,11 +77,11 @@ func (s *search) beginnings() []model.Genes {
 	return all
 }
 
-// polish is how many rounds, by task, a plan that cannot cost less is still tried to be
+// polish is the number of rounds, by task, for which a plan that cannot cost less is still tried to be
 // done earlier.
 const polish = 20
 
-// memory is how many rounds back a schedule is compared with.
+// memory is the number of rounds back with which a schedule is compared (late acceptance).
 const memory = 60
 
 // improve tries schedules that differ a little from the one in hand, and goes on from one

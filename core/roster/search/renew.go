@@ -16,7 +16,7 @@ const (
 	patience = 250
 )
 
-// luckyDips is how often a task of a late job is looked for where parts are planned anew.
+// luckyDips is the number of tasks drawn at random to find one of a late job, near which the neighbourhood starts.
 const luckyDips = 3
 
 // renew plans anew what begins in a stretch of the plan in hand, for as little of each
@@ -54,7 +54,7 @@ func (s *search) renew(ctx context.Context) error {
 	return nil
 }
 
-// opened is what begins in some stretch of the plan in hand, by everybody or by two crews:
+// opened returns what begins in some stretch of the plan in hand, by everybody or by two crews:
 // any stretch, or rather one before the end of a job that is late.
 func (s *search) opened() *exact.Window {
 	w := &exact.Window{At: s.at, Open: make([]bool, len(s.Tasks))}

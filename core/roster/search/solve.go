@@ -153,10 +153,10 @@ type search struct {
 	failed map[int]int // how often a task found no place
 }
 
-// done tells whether no plan can be better.
+// done reports whether no plan can be better.
 func (s *search) done() bool { return s.found && (s.provenParts() == roster.Parts) }
 
-// provenParts are how many parts of the best cost, from the first, are proven least.
+// provenParts returns how many parts of the best cost, from the first, are proven least.
 func (s *search) provenParts() int {
 	n := 0
 	for n < roster.Parts && s.found && s.best[n] == s.bound[n] {
