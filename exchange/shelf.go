@@ -32,7 +32,7 @@ type Line struct {
 
 // Refused is a row that was not read.
 type Refused struct {
-	Line  int    `json:"line" doc:"Of a CSV file; the place from 1 in a list of JSON; 0 for the file as a whole"`
+	Line  int    `json:"line" doc:"Line of a CSV file; the place from 1 in a list of JSON; 0 for the file as a whole"`
 	Name  string `json:"name,omitempty"`
 	Field string `json:"field,omitempty"`
 	Text  string `json:"text"`

@@ -164,11 +164,12 @@ func (t *turns) release(who uuid.UUID) {
 type RightsLine struct {
 	Operation string       `json:"operation"`
 	Roles     []store.Role `json:"roles"`
-	Anyone    bool         `json:"anyone,omitempty" doc:"With no session, too"`
+	Anyone    bool         `json:"anyone,omitempty" doc:"Whether it needs no session"`
 }
 
 func (s *Server) rightsRoutes() {
-	api.Register(s.api, huma.Operation{OperationID: "rights", Method: http.MethodGet, Path: "/api/rights",
+	api.Register(s.api, huma.Operation{OperationID: "rights", Summary: "List rights by operation", Method: http.MethodGet,
+		Path:        "/api/rights",
 		Description: "Who may do what"},
 		func(context.Context, *struct{}) (*api.Body[[]RightsLine], error) {
 			lines := []RightsLine{}

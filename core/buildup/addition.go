@@ -11,7 +11,7 @@ import (
 type Tint struct {
 	Medium  string           `json:"medium,omitempty" maxLength:"60" doc:"The id of one of the file's media"`
 	Dark    bool             `json:"dark,omitempty" doc:"Dark enough to hide fillings"`
-	Portion material.Portion `json:"portion" doc:"By mass"`
+	Portion material.Portion `json:"portion" doc:"Pigment, by mass"`
 }
 
 // Scatter is a medium broadcast into a wet coat.

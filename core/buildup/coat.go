@@ -38,7 +38,7 @@ type Coat struct {
 	Product  string                             `json:"product" minLength:"1" maxLength:"60" doc:"The id of one of the file's products"`
 	Hardener string                             `json:"hardener,omitempty" maxLength:"60" doc:"The id of one of its other hardeners"`
 	Amount   Amount                             `json:"amount"`
-	Loss     *measure.Sourced[measure.Fraction] `json:"loss,omitempty" doc:"Of what is mixed; the sheet's usual loss when left out"`
+	Loss     *measure.Sourced[measure.Fraction] `json:"loss,omitempty" doc:"Loss of what is mixed; the sheet's usual loss when left out"`
 	On       string                             `json:"on,omitempty" enum:"upright,level" doc:"Only the edges and upright faces of its surface, or only what is level; all of it when left out"`
 	Faces    *measure.Sourced[measure.Film]     `json:"faces,omitempty" doc:"m wet on edges and upright faces, out of the same mix as what is level; the coat's own film when left out"`
 	Seal     bool                               `json:"seal,omitempty" doc:"A seal coat: a thin coat that clears the pores, soaks in and need not reach the least film of its sheet; what it raises on wood and board is sanded"`
@@ -48,7 +48,7 @@ type Coat struct {
 	Fill     *measure.Sourced[measure.Film]     `json:"fill,omitempty" doc:"m³/m² that the profile takes; by the profile found under the first coat when left out"`
 	Soak     *measure.Sourced[measure.Film]     `json:"soak,omitempty" doc:"m³/m² that an open surface drinks"`
 	Residue  *measure.Sourced[measure.Volume]   `json:"residue,omitempty" doc:"m³ of this coat that stay in pails and tools"`
-	Thinner  *material.Portion                  `json:"thinner,omitempty" doc:"By volume"`
+	Thinner  *material.Portion                  `json:"thinner,omitempty" doc:"Thinner, by volume"`
 	ThinWith string                             `json:"thinWith,omitempty" maxLength:"60" doc:"The id of one of the file's media, the thinner; unknown when left out"`
 	Pigment  *Tint                              `json:"pigment,omitempty"`
 	Scatter  *Scatter                           `json:"scatter,omitempty" doc:"What is broadcast into the wet film"`
@@ -135,7 +135,7 @@ type Build struct {
 	Dry       measure.Film                      `json:"dry" doc:"m"`
 	Spread    measure.Spread                    `json:"spread" doc:"m²/m³"`
 	Coverage  measure.Coverage                  `json:"coverage" doc:"kg/m²"`
-	Density   measure.Sourced[measure.Density]  `json:"density" doc:"Of the mix, kg/m³"`
+	Density   measure.Sourced[measure.Density]  `json:"density" doc:"Density of the mix, kg/m³"`
 	Loss      measure.Sourced[measure.Fraction] `json:"loss"`
 	OnSurface measure.Volume                    `json:"onSurface" doc:"m³ of film that stay on the surface"`
 	Extra     measure.Volume                    `json:"extra" doc:"m³ that fill the profile and grains, soak in and stay in pails"`

@@ -14,7 +14,7 @@ import (
 type Colouring struct {
 	Way     string         `json:"way" enum:"shares,base" doc:"shares: each colour has its share; base: so much for the base, the rest in equal cups"`
 	Base    measure.Volume `json:"base,omitempty" minimum:"0" maximum:"1" doc:"m³ of the whole coat for the base, where the rest goes in equal cups"`
-	Colours []Colour       `json:"colours" minItems:"1" maxItems:"12" doc:"In the order in which they are poured"`
+	Colours []Colour       `json:"colours" minItems:"1" maxItems:"12" doc:"Colours in the order in which they are poured"`
 	Left    measure.Volume `json:"left,omitempty" minimum:"0" maximum:"0.001" doc:"m³ that cling to each cup; 5 mL when left out"`
 	Least   measure.Volume `json:"least,omitempty" minimum:"0" maximum:"0.01" doc:"m³ of the smallest cup worth colouring; 60 mL when left out"`
 	Each    measure.Span   `json:"each,omitempty" minimum:"0" maximum:"3600" doc:"s to colour a cup; a minute when left out"`
@@ -24,9 +24,9 @@ type Colouring struct {
 type Colour struct {
 	Name    string            `json:"name" minLength:"1" maxLength:"60"`
 	Color   string            `json:"color" pattern:"^#[0-9a-fA-F]{6}$"`
-	Share   measure.Fraction  `json:"share,omitempty" minimum:"0" maximum:"1" doc:"Of the mix, where each colour has its share"`
+	Share   measure.Fraction  `json:"share,omitempty" minimum:"0" maximum:"1" doc:"Share of the mix, where each colour has its share"`
 	Medium  string            `json:"medium,omitempty" maxLength:"60" doc:"The id of one of the file's media; clear when left out"`
-	Portion *material.Portion `json:"portion,omitempty" doc:"Of pigment, by mass"`
+	Portion *material.Portion `json:"portion,omitempty" doc:"Share of pigment, by mass"`
 	Where   string            `json:"where,omitempty" maxLength:"200" doc:"Where it is poured, in words"`
 }
 

@@ -169,7 +169,7 @@ func (c *Calendar) Allowed(booked []Booked) map[string]Allowed {
 // Promise holds when a surface comes to a stage of service.
 type Promise struct {
 	Job     string            `json:"job"`
-	Surface string            `json:"surface" doc:"Its name"`
+	Surface string            `json:"surface" doc:"Name of the surface"`
 	Stage   material.StageKey `json:"stage" enum:"foot,furniture,vehicle,water,full"`
 	At      time.Time         `json:"at"`
 	Latest  time.Time         `json:"latest" doc:"The same if all slabs come 3 K cooler than told, with the bookings moved as far as that takes"`

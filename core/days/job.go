@@ -16,16 +16,16 @@ type Bookable struct {
 	Job     string    `json:"job"`
 	ID      string    `json:"id"`
 	Name    string    `json:"name"`
-	Surface string    `json:"surface" doc:"Its name"`
+	Surface string    `json:"surface" doc:"Name of the surface"`
 	Kind    work.Kind `json:"kind"`
-	Number  int       `json:"number,omitempty" doc:"Of the coat that is poured, from 1"`
+	Number  int       `json:"number,omitempty" doc:"Number of the coat that is poured, from 1"`
 	Color   string    `json:"color,omitempty"`
-	People  int       `json:"people" doc:"That it takes"`
-	Minutes float64   `json:"minutes" doc:"Of a crew, setting up and cleaning included"`
+	People  int       `json:"people" doc:"People that it needs"`
+	Minutes float64   `json:"minutes" doc:"Minutes of a crew, setting up and cleaning included"`
 	Whole   bool      `json:"whole,omitempty" doc:"Lies inside one shift"`
 	Passing bool      `json:"passing,omitempty" doc:"Nobody works at it: it comes by itself"`
 
-	Machines []work.Machine `json:"machines,omitempty" doc:"That it runs on"`
+	Machines []work.Machine `json:"machines,omitempty" doc:"Machines that it runs on"`
 }
 
 func (t Bookable) key() string { return t.Job + "/" + t.ID }

@@ -157,7 +157,7 @@ type WayOut struct {
 	Late     float64  `json:"late" doc:"Hours that jobs are late then, together"`
 	Bought   int      `json:"bought" doc:"Windows that are missed then"`
 	Overtime float64  `json:"overtime" doc:"Hours of overtime of crews"`
-	Cost     float64  `json:"cost,omitempty" doc:"Of that overtime, of another crew's hours, or what other kits cost more, in the company's currency; absent while that has no price"`
+	Cost     float64  `json:"cost,omitempty" doc:"Cost of that overtime, of another crew's hours, or of other kits, in the company's currency; absent while that has no price"`
 	Warns    []string `json:"warns,omitempty" doc:"What the job is warned of then and was not before"`
 }
 

@@ -59,7 +59,7 @@ type Job struct {
 	Quiet    []Break                               `json:"quiet,omitempty" maxItems:"6" doc:"Hours of the day in which nothing loud may be done: no grinding, blasting, sanding or vacuuming"`
 	Earliest string                                `json:"earliest,omitempty" format:"date" doc:"The day before which the client lets nobody begin"`
 	Awaited  []Delivery                            `json:"awaited,omitempty" maxItems:"200" doc:"Materials that are not there yet; all others are taken to be"`
-	Where    *Whereabouts                          `json:"where,omitempty" doc:"Of the site, for the way between jobs"`
+	Where    *Whereabouts                          `json:"where,omitempty" doc:"Coordinates of the site, for the way between jobs"`
 	Drive    measure.Span                          `json:"drive,omitempty" minimum:"0" maximum:"86400" doc:"s from the yard to the site, where no coordinates tell"`
 	Start    Local                                 `json:"start,omitempty" pattern:"^[0-9]{4}-[0-9]{2}-[0-9]{2}T[0-9]{2}:[0-9]{2}(:[0-9]{2}([.][0-9]+)?)?(Z|[+-][0-9]{2}:[0-9]{2})?$" doc:"When the first section of the first coat is begun, by the clock on site"`
 	Light    string                                `json:"light,omitempty" pattern:"^([01][0-9]|2[0-3]):[0-5][0-9]$" doc:"Until when there is light enough to see hair and thin spots, by the clock on site; left out where lamps light the place"`
@@ -99,7 +99,7 @@ type Mixing struct {
 	Pumps    *material.Pumps                       `json:"pumps,omitempty" doc:"Where the parts are drawn by pump"`
 	Carry    *measure.Span                         `json:"carry,omitempty" minimum:"0" maximum:"36000" doc:"s from the mixing place to the floor"`
 	Open     *measure.Span                         `json:"open,omitempty" minimum:"0" maximum:"36000" doc:"s that opening the pails and putting a batch's parts together takes, before A meets B; a minute for whole kits and three where parts are measured, when left out"`
-	Drills   int                                   `json:"drills,omitempty" minimum:"0" maximum:"20" doc:"That mix at the same time; one when left out"`
+	Drills   int                                   `json:"drills,omitempty" minimum:"0" maximum:"20" doc:"Number of drills that mix at the same time; one when left out"`
 }
 
 // Crew holds who spreads the coats.

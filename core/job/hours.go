@@ -157,7 +157,7 @@ func (b Break) On(day time.Time) (from, until time.Time) {
 // the next day.
 type Hours struct {
 	Days   []Weekday `json:"days" minItems:"1" maxItems:"7"`
-	From   Clock     `json:"from" pattern:"^([01][0-9]|2[0-3]):[0-5][0-9]$" doc:"By the clock on site"`
+	From   Clock     `json:"from" pattern:"^([01][0-9]|2[0-3]):[0-5][0-9]$" doc:"From, by the clock on site"`
 	Until  Clock     `json:"until" pattern:"^([01][0-9]|2[0-3]):[0-5][0-9]$"`
 	Breaks []Break   `json:"breaks,omitempty" maxItems:"6"`
 }

@@ -25,13 +25,13 @@ type House struct {
 	Zone     string                                `json:"zone,omitempty" maxLength:"60" doc:"IANA time zone where the company works"`
 	Hours    *Hours                                `json:"hours,omitempty" doc:"When its people work"`
 	Currency string                                `json:"currency,omitempty" pattern:"^[A-Z]{3}$" doc:"ISO 4217 code"`
-	HourCost *float64                              `json:"hourCost,omitempty" minimum:"0" maximum:"10000" doc:"Of one person, in its currency"`
+	HourCost *float64                              `json:"hourCost,omitempty" minimum:"0" maximum:"10000" doc:"Hour cost of one person, in its currency"`
 
 	OvertimeMore *measure.Fraction `json:"overtimeMore,omitempty" minimum:"0" maximum:"5" doc:"What an hour of overtime costs more, as a share; half when left out"`
 
 	Crews    []StandingCrew `json:"crews,omitempty" maxItems:"40" doc:"Who is on the roster; one crew that does everything when left out"`
 	Machines []Machinery    `json:"machines,omitempty" maxItems:"20" doc:"What there are few of; a machine that is not named is never short"`
-	Holidays []Leave        `json:"holidays,omitempty" maxItems:"400" doc:"On which nobody works"`
+	Holidays []Leave        `json:"holidays,omitempty" maxItems:"400" doc:"Days on which nobody works"`
 	Causes   []cause.Own    `json:"causes,omitempty" maxItems:"400" doc:"How much signs and causes of faults count here, in place of common practice"`
 }
 

@@ -13,7 +13,7 @@ import (
 type Bucket struct {
 	Volume   measure.Volume   `json:"volume" exclusiveMinimum:"0" maximum:"1" doc:"m³ to the brim"`
 	Headroom measure.Fraction `json:"headroom" minimum:"0" maximum:"0.9" doc:"Share kept free for the paddle"`
-	Pail     *Pail            `json:"pail,omitempty" doc:"Its inner dimensions, for marks by height"`
+	Pail     *Pail            `json:"pail,omitempty" doc:"Inner dimensions of the pail, for marks by height"`
 	Tare     measure.Mass     `json:"tare,omitempty" minimum:"0" maximum:"20" doc:"kg it weighs empty, where the scale is not tared with it"`
 }
 

@@ -15,7 +15,7 @@ type Dose struct {
 	Volume         measure.Volume `json:"volume" doc:"m³"`
 	Mass           measure.Mass   `json:"mass" doc:"kg"`
 	FillTo         measure.Volume `json:"fillTo" doc:"Mark on the pail once this is in, m³"`
-	Height         measure.Length `json:"height,omitempty" doc:"Of that mark above the inner bottom of the pail, m; absent while the pail is not measured"`
+	Height         measure.Length `json:"height,omitempty" doc:"Height of that mark above the inner bottom of the pail, m; absent while the pail is not measured"`
 	ScaleTo        measure.Mass   `json:"scaleTo" doc:"What the scale then shows, kg: the empty pail counted where it is not tared, rounded to the scale's step"`
 	Tolerance      measure.Mass   `json:"tolerance" doc:"kg that this dose may be off, so that the ratio stays good even if the others are too"`
 	DensityAssumed bool           `json:"densityAssumed" doc:"The mass rests on an assumed density"`
@@ -47,9 +47,9 @@ type Card struct {
 	Meets      *time.Time     `json:"meets,omitempty" doc:"When A is to meet B; absent while the start of the work is not planned"`
 	UseBy      *time.Time     `json:"useBy,omitempty" doc:"When the pail can no longer be used"`
 	Section    int            `json:"section"`
-	Area       measure.Area   `json:"area" doc:"Of the section, m²"`
+	Area       measure.Area   `json:"area" doc:"Area of the section, m²"`
 	Wet        measure.Film   `json:"wet" doc:"Film to lay, m"`
-	Cups       []Cup          `json:"cups,omitempty" doc:"Its colours, in the order of pouring"`
+	Cups       []Cup          `json:"cups,omitempty" doc:"Cups by colour, in the order of pouring"`
 	Turns      []Turn         `json:"turns,omitempty" doc:"When each piece is poured, so that the last still lives"`
 	Additions  []Added        `json:"additions,omitempty" doc:"What else goes in or on, in the order of the work"`
 	Warning    string         `json:"warning,omitempty" doc:"Why this batch cannot be dosed as is usual here"`

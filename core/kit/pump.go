@@ -12,7 +12,7 @@ import (
 type Strokes struct {
 	A       int              `json:"a"`
 	B       int              `json:"b"`
-	Priming int              `json:"priming,omitempty" doc:"Of each, put aside before the first dose of the day"`
+	Priming int              `json:"priming,omitempty" doc:"Strokes of each pump, put aside before the first dose of the day"`
 	Volume  measure.Volume   `json:"volume" doc:"m³ that these strokes give together"`
 	Off     measure.Fraction `json:"off" doc:"How far their ratio is from right; above zero is too much of A"`
 	Text    string           `json:"text"`

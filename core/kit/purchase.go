@@ -19,8 +19,8 @@ const slack = 1e-9
 type Item struct {
 	Kit    string         `json:"kit"`
 	Count  int            `json:"count"`
-	Volume measure.Volume `json:"volume" doc:"Of one kit when mixed, m³"`
-	Cost   *float64       `json:"cost,omitempty" doc:"Of the line, in the job's currency"`
+	Volume measure.Volume `json:"volume" doc:"Volume of one kit when mixed, m³"`
+	Cost   *float64       `json:"cost,omitempty" doc:"Cost of the line, in the job's currency"`
 }
 
 // Purchase holds what to buy of one product.
@@ -33,11 +33,11 @@ type Purchase struct {
 	NeedMass measure.Mass      `json:"needMass" doc:"kg"`
 	Stock    []Held            `json:"stock,omitempty" doc:"Used first, first-expiring first"`
 	InStock  measure.Volume    `json:"inStock,omitempty" doc:"m³ of mix that the stock makes"`
-	Lines    []Item            `json:"lines" doc:"To buy"`
+	Lines    []Item            `json:"lines" doc:"Lines to buy"`
 	Bought   measure.Volume    `json:"bought" doc:"m³ at hand in the end: stock and what is bought"`
 	Leftover measure.Volume    `json:"leftover" doc:"m³ at hand above the need"`
 	Margin   measure.Fraction  `json:"margin" doc:"Leftover as a share of the need"`
-	Cost     *float64          `json:"cost,omitempty" doc:"In the job's currency; absent where a size has no price"`
+	Cost     *float64          `json:"cost,omitempty" doc:"Cost, in the job's currency; absent where a size has no price"`
 	Choices  []Trade           `json:"choices,omitempty" doc:"Ways to buy that differ, the least left over first; absent where there is one"`
 	Reason   string            `json:"reason"`
 	Workings []measure.Working `json:"workings"`

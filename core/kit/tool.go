@@ -41,7 +41,7 @@ type Tool struct {
 	ID     string         `json:"id"`
 	Name   string         `json:"name"`
 	Need   float64        `json:"need" doc:"Pieces or metres"`
-	Packs  int            `json:"packs" doc:"To buy"`
+	Packs  int            `json:"packs" doc:"Packs to buy"`
 	Pack   string         `json:"pack"`
 	Why    string         `json:"why"`
 	Cost   *float64       `json:"cost,omitempty"`

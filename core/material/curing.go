@@ -46,7 +46,7 @@ type Curing struct {
 	Vehicle     []TimeAt                       `json:"vehicle,omitempty" maxItems:"12"`
 	Water       []TimeAt                       `json:"water,omitempty" maxItems:"12" doc:"Water may stand on it"`
 	Full        []TimeAt                       `json:"full,omitempty" maxItems:"12" doc:"Cured through"`
-	Kinetics    *cure.Kinetics                 `json:"kinetics,omitempty" doc:"Its own; its chemistry's when left out"`
+	Kinetics    *cure.Kinetics                 `json:"kinetics,omitempty" doc:"Own kinetics; those of the chemistry when left out"`
 }
 
 // StageKey names what a film comes to.

@@ -27,7 +27,7 @@ type Medium struct {
 	Voids   *measure.Sourced[measure.Film]     `json:"voids,omitempty" doc:"m³/m² that the next coat fills between the grains at rejection"`
 	Spare   *measure.Sourced[measure.Fraction] `json:"spare,omitempty" doc:"Bought above the need: what bounces off, and what is stored for repair"`
 
-	Use   *ToolUse `json:"use,omitempty" doc:"Of a tool or consumable"`
+	Use   *ToolUse `json:"use,omitempty" doc:"How a tool or consumable is counted"`
 	Packs []Pack   `json:"packs" maxItems:"8"`
 
 	Cautions []string `json:"cautions,omitempty" maxItems:"8"`

@@ -7,7 +7,7 @@ import (
 // Portion is a percentage with what it is a percentage of.
 type Portion struct {
 	Value  measure.Fraction `json:"value" minimum:"0" maximum:"5"`
-	Of     string           `json:"of" enum:"a,a+b,mix" doc:"Of component A, of A and B together, or of the finished mix with the addition in it"`
+	Of     string           `json:"of" enum:"a,a+b,mix" doc:"What it is a share of: component A, A and B together, or the finished mix with the addition in it"`
 	Source measure.Source   `json:"source"`
 }
 

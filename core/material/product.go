@@ -68,15 +68,15 @@ type Product struct {
 	Color     string    `json:"color" pattern:"^#[0-9a-f]{6}$" doc:"The colour its coat is drawn in"`
 	Look      string    `json:"look,omitempty" enum:"clear,light,dark,mixed" doc:"What it hides with: clear hides nothing, light shows what is below it"`
 	Use       string    `json:"use,omitempty" maxLength:"400" doc:"What it is for, in a sentence"`
-	Edition   string    `json:"edition,omitempty" maxLength:"60" doc:"Of the printed sheet"`
+	Edition   string    `json:"edition,omitempty" maxLength:"60" doc:"Edition of the printed sheet"`
 
 	Ratio        Ratio                              `json:"ratio"`
 	Components   []Component                        `json:"components" minItems:"1" maxItems:"3" doc:"A, B and C; one alone is a single-pack paint"`
 	Hardeners    []Hardener                         `json:"hardeners,omitempty" maxItems:"8" doc:"Others than the B among the components"`
-	Density      *measure.Sourced[measure.Density]  `json:"density,omitempty" doc:"Of the mix, kg/m³, where the components' own are unknown"`
+	Density      *measure.Sourced[measure.Density]  `json:"density,omitempty" doc:"Density of the mix, kg/m³, where the components' own are unknown"`
 	VolumeSolids measure.Sourced[measure.Fraction]  `json:"volumeSolids" doc:"1 is 100 % solids"`
 	VOC          *measure.Sourced[measure.Content]  `json:"voc,omitempty" doc:"Volatile organic compounds of the mix, kg/m³ (g/L)"`
-	Viscosity    []Flow                             `json:"viscosity,omitempty" maxItems:"12" doc:"Of the fresh mix"`
+	Viscosity    []Flow                             `json:"viscosity,omitempty" maxItems:"12" doc:"Viscosity of the fresh mix"`
 	Loss         *measure.Sourced[measure.Fraction] `json:"loss,omitempty" doc:"Usual loss"`
 	Printed      *Printed                           `json:"printed,omitempty" doc:"The amount as the sheet prints it"`
 
@@ -161,7 +161,7 @@ type Kit struct {
 	Name   string          `json:"name" minLength:"1" maxLength:"60" pattern:"^[^\\r\\n]*$"`
 	Volume *measure.Volume `json:"volume,omitempty" minimum:"0.000001" maximum:"10" doc:"m³ when mixed"`
 	Mass   *measure.Mass   `json:"mass,omitempty" minimum:"0.001" maximum:"10000" doc:"kg when mixed"`
-	Price  *float64        `json:"price,omitempty" minimum:"0" maximum:"1000000" doc:"In the job's currency"`
+	Price  *float64        `json:"price,omitempty" minimum:"0" maximum:"1000000" doc:"Price, in the job's currency"`
 	Gone   bool            `json:"gone,omitempty" doc:"No longer sold"`
 	Source measure.Source  `json:"source"`
 }

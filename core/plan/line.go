@@ -14,12 +14,12 @@ type Figures struct {
 	Area    measure.Area   `json:"area" doc:"Coated, m²"`
 	Coats   int            `json:"coats"`
 	Film    measure.Film   `json:"film" doc:"Dry film of the thickest build-up, m"`
-	Volume  measure.Volume `json:"volume" doc:"To mix, m³"`
-	Mass    measure.Mass   `json:"mass" doc:"To mix, kg"`
-	Kits    int            `json:"kits" doc:"To buy"`
-	Cost    *float64       `json:"cost,omitempty" doc:"In the job's currency; absent where a size has no price"`
+	Volume  measure.Volume `json:"volume" doc:"Volume to mix, m³"`
+	Mass    measure.Mass   `json:"mass" doc:"Mass to mix, kg"`
+	Kits    int            `json:"kits" doc:"Kits to buy"`
+	Cost    *float64       `json:"cost,omitempty" doc:"Cost, in the job's currency; absent where a size has no price"`
 	Batches int            `json:"batches"`
-	Effort  measure.Span   `json:"effort" doc:"Of all tasks, person-seconds"`
+	Effort  measure.Span   `json:"effort" doc:"Effort of all tasks, person-seconds"`
 	People  int            `json:"people"`
 	Ready   *time.Time     `json:"ready,omitempty" doc:"When the last film takes light foot traffic; absent while no start is planned, or a sheet does not say"`
 }

@@ -36,8 +36,8 @@ type Plan struct {
 type Overall struct {
 	Units     measure.System    `json:"units" doc:"The system its sentences are written in; its numbers are SI"`
 	Zone      string            `json:"zone,omitempty" doc:"IANA time zone of its clock times; the offset of the start where none is named"`
-	Area      measure.Area      `json:"area" doc:"Of all surfaces, m²"`
-	Cost      *float64          `json:"cost,omitempty" doc:"Of all kits, in the job's currency; absent where a size has no price"`
+	Area      measure.Area      `json:"area" doc:"Area of all surfaces, m²"`
+	Cost      *float64          `json:"cost,omitempty" doc:"Cost of all kits, in the job's currency; absent where a size has no price"`
 	Line      Figures           `json:"line" doc:"The whole job in one row of figures"`
 	Purchases []kit.Purchase    `json:"purchases"`
 	Media     []MediumNeed      `json:"media" doc:"Broadcast, pigment, grit and thinner to buy"`
@@ -72,7 +72,7 @@ type CoatPlan struct {
 	Hardener string           `json:"hardener,omitempty"`
 	Name     string           `json:"name"`
 	Color    string           `json:"color"`
-	Price    *float64         `json:"price,omitempty" doc:"Of 1 m², in the job's currency, as its kits are bought"`
+	Price    *float64         `json:"price,omitempty" doc:"Price of 1 m², in the job's currency, as its kits are bought"`
 	Window   *buildup.Window  `json:"window,omitempty" doc:"When the next coat may go on it"`
 	Times    *stage.CoatTimes `json:"times,omitempty"`
 	Build    *buildup.Build   `json:"build,omitempty" doc:"Absent while the coat or its surface is not usable"`
@@ -83,7 +83,7 @@ type CoatPlan struct {
 	Cuts     []pour.Cut       `json:"cuts,omitempty"`
 	Cards    []kit.Card       `json:"cards,omitempty"`
 	Crew     []work.Person    `json:"crew,omitempty" doc:"Who pours it"`
-	Train    *sim.Run         `json:"train,omitempty" doc:"Its pour, batch by batch; absent where nobody can pour it"`
+	Train    *sim.Run         `json:"train,omitempty" doc:"Pour of the coat, batch by batch; absent where nobody can pour it"`
 	Ahead    []string         `json:"ahead,omitempty" doc:"What is done the day before and in the last minutes, in order"`
 }
 

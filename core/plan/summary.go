@@ -23,7 +23,7 @@ const (
 type Summary struct {
 	Standing Standing     `json:"standing"`
 	Area     measure.Area `json:"area"`
-	Systems  []Bands      `json:"systems" doc:"Of its surfaces, as far as they have coats"`
+	Systems  []Bands      `json:"systems" doc:"Systems of its surfaces, as far as they have coats"`
 	Needs    string       `json:"needs,omitempty" doc:"What it still needs first, in a sentence"`
 	Refused  int          `json:"refused"`
 	Warnings int          `json:"warnings"`

@@ -16,7 +16,7 @@ import (
 // Cover is the part of a panel that a section covers: whole, or from one place
 // of its run to another.
 type Cover struct {
-	Panel int            `json:"panel" doc:"Its place in the take-off's panels"`
+	Panel int            `json:"panel" doc:"Index of the panel in the take-off's panels"`
 	Name  string         `json:"name"`
 	Area  measure.Area   `json:"area"`
 	Whole bool           `json:"whole" doc:"The section covers all of the panel"`

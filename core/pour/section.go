@@ -15,9 +15,9 @@ import (
 // Section is the patch of surface that one batch covers.
 type Section struct {
 	ID      string          `json:"id" doc:"Stays with the section while its coat and its place in the order stay"`
-	Number  int             `json:"number" doc:"That of its batch"`
-	Area    measure.Area    `json:"area" doc:"Of floor, m²"`
-	Parts   measure.Area    `json:"parts" doc:"Its share of edges, steps and ramps, m²"`
+	Number  int             `json:"number" doc:"Number of its batch"`
+	Area    measure.Area    `json:"area" doc:"Area of floor, m²"`
+	Parts   measure.Area    `json:"parts" doc:"Share of edges, steps and ramps, m²"`
 	Rings   []geometry.Ring `json:"rings" doc:"Outlines counter-clockwise, holes clockwise; of a floor"`
 	Spans   []Cover         `json:"spans,omitempty" doc:"What it covers of the panels of a top or a pool"`
 	Beads   []Bead          `json:"beads,omitempty" doc:"What of its batch is poured where, on a top"`

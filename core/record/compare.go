@@ -10,7 +10,7 @@ import (
 
 // Change is a difference between two plans, in a sentence with its figures.
 type Change struct {
-	Coat string `json:"coat,omitempty" doc:"Its id"`
+	Coat string `json:"coat,omitempty" doc:"Id of the coat"`
 	Text string `json:"text"`
 }
 

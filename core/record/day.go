@@ -14,7 +14,7 @@ import (
 type Day struct {
 	Issue    int       `json:"issue"`
 	Coats    []CoatDay `json:"coats"`
-	Readings []Reading `json:"readings" doc:"In order of time"`
+	Readings []Reading `json:"readings" doc:"Readings in order of time"`
 	Hours    []Worked  `json:"hours"`
 	Facts    []Fact    `json:"facts" doc:"What bears on how the floor comes out, as far as the record knows"`
 	Notes    []Remark  `json:"notes" doc:"Notes and deviations, in order of time"`
@@ -41,7 +41,7 @@ type Remark struct {
 type Trouble struct {
 	Event   string      `json:"event"`
 	Coat    string      `json:"coat"`
-	Batch   int         `json:"batch,omitempty" doc:"Its section"`
+	Batch   int         `json:"batch,omitempty" doc:"Number of the section"`
 	Seen    string      `json:"seen"`
 	At      time.Time   `json:"at" doc:"When it was noticed"`
 	By      string      `json:"by"`
@@ -63,7 +63,7 @@ type Answer struct {
 // CoatDay is a coat on its day.
 type CoatDay struct {
 	ID      string      `json:"id"`
-	Surface string      `json:"surface" doc:"Its name"`
+	Surface string      `json:"surface" doc:"Name of the surface"`
 	Number  int         `json:"number"`
 	Name    string      `json:"name"`
 	Color   string      `json:"color"`
@@ -74,7 +74,7 @@ type CoatDay struct {
 	Paced   int         `json:"paced" doc:"From how many sections of its own; 0 while none is done"`
 	Guess   int         `json:"guess,omitempty" doc:"The number of the coat below whose pace is taken, while it has none of its own"`
 	Begun   *time.Time  `json:"begun,omitempty" doc:"When its first batch was poured, as logged or as a later touch proves"`
-	Done    *time.Time  `json:"done,omitempty" doc:"Its last section was"`
+	Done    *time.Time  `json:"done,omitempty" doc:"When the last section was done"`
 	Ends    time.Time   `json:"ends" doc:"When it is done, as it goes"`
 	Abraded *time.Time  `json:"abraded,omitempty" doc:"The coat below, before it"`
 	Now     []Say       `json:"now"`
@@ -90,7 +90,7 @@ type Say struct {
 	Batch int        `json:"batch,omitempty"`
 	Text  string     `json:"text"`
 	At    *time.Time `json:"at,omitempty" doc:"When it is due"`
-	Until *time.Time `json:"until,omitempty" doc:"Its limit"`
+	Until *time.Time `json:"until,omitempty" doc:"The limit of what is called out"`
 	Of    float64    `json:"of,omitempty" doc:"s that the limit is away at its beginning"`
 	Late  bool       `json:"late,omitempty"`
 }
@@ -109,7 +109,7 @@ type Reached struct {
 	Stage    material.StageKey `json:"stage"`
 	Name     string            `json:"name"`
 	Promised *time.Time        `json:"promised,omitempty"`
-	Comes    *time.Time        `json:"comes,omitempty" doc:"By the slab as it was read; only once the coat is done"`
+	Comes    *time.Time        `json:"comes,omitempty" doc:"Time by the slab as it was read; only once the coat is done"`
 	Outside  bool              `json:"outside,omitempty" doc:"The slab was outside the temperatures of the sheet"`
 	Given    *time.Time        `json:"given,omitempty" doc:"When the surface was given for it"`
 	By       string            `json:"by,omitempty" doc:"Who gave it"`
@@ -132,7 +132,7 @@ type BatchDay struct {
 	State   string                `json:"state" enum:"waiting,mixing,mixed,poured,spread,rolled"`
 	Attempt int                   `json:"attempt" doc:"From 1; one more after each lost bucket"`
 	Lost    []Remark              `json:"lost" doc:"Buckets of it that were lost"`
-	Hot     []float64             `json:"hot,omitempty" doc:"Of each that went hot before its use-by, the share of its life that it lived"`
+	Hot     []float64             `json:"hot,omitempty" doc:"Share of its pot life after which each pail lost before its use-by went hot"`
 	Meets   *time.Time            `json:"meets,omitempty"`
 	Mixed   *time.Time            `json:"mixed,omitempty"`
 	Poured  *time.Time            `json:"poured,omitempty"`
@@ -156,7 +156,7 @@ type BatchDay struct {
 	Films   []FilmRead            `json:"films"`
 	Doubts  []string              `json:"doubts,omitempty" doc:"Entries that contradict each other, and which of them counts"`
 	Events  map[Kind]string       `json:"events" doc:"The event of each touch, so that it can be struck"`
-	Told    map[Kind]measure.Span `json:"told" doc:"Of each touch that was not logged as it happened, how long after, s"`
+	Told    map[Kind]measure.Span `json:"told" doc:"Seconds from event to log entry, by kind of event, for events logged late"`
 }
 
 // FilmRead is a wet film as the gauge showed it.
@@ -337,8 +337,8 @@ func latest(a, b time.Time) time.Time {
 
 // Worked is a stretch of a person's time at a task.
 type Worked struct {
-	ID     string     `json:"id" doc:"Of the person"`
-	Person string     `json:"person" doc:"Their name"`
+	ID     string     `json:"id" doc:"Id of the person"`
+	Person string     `json:"person" doc:"Name of the person"`
 	Task   string     `json:"task"`
 	From   time.Time  `json:"from"`
 	To     *time.Time `json:"to,omitempty" doc:"Still at it when left out"`

@@ -66,11 +66,11 @@ type Body struct {
 	A        *measure.Temperature `json:"a,omitempty" minimum:"-20" maximum:"90" doc:"°C of part A"`
 	B        *measure.Temperature `json:"b,omitempty" minimum:"-20" maximum:"90" doc:"°C of part B"`
 	Masses   []measure.Mass       `json:"masses,omitempty" maxItems:"3" doc:"kg of A, B and C as weighed"`
-	Lots     []string             `json:"lots,omitempty" maxItems:"3" doc:"Of A, B and C"`
+	Lots     []string             `json:"lots,omitempty" maxItems:"3" doc:"Lots of A, B and C"`
 	Expires  string               `json:"expires,omitempty" maxLength:"10" doc:"The day on which the lot does, such as 2031-03-04"`
 	Film     *measure.Film        `json:"film,omitempty" minimum:"0" maximum:"0.1" doc:"m, wet"`
-	Photo    string               `json:"photo,omitempty" maxLength:"60" doc:"Its id"`
-	Product  string               `json:"product,omitempty" maxLength:"60" doc:"Its id"`
+	Photo    string               `json:"photo,omitempty" maxLength:"60" doc:"Id of the photo"`
+	Product  string               `json:"product,omitempty" maxLength:"60" doc:"Id of the product"`
 	Mass     *measure.Mass        `json:"mass,omitempty" minimum:"0" maximum:"2000" doc:"kg"`
 	Stage    string               `json:"stage,omitempty" maxLength:"20"`
 	Seen     string               `json:"seen,omitempty" maxLength:"40" doc:"What is wrong"`
@@ -87,19 +87,19 @@ type Body struct {
 
 // Event is one thing that somebody logged.
 type Event struct {
-	Version int          `json:"version,omitempty" minimum:"2" maximum:"2" doc:"Of its seal: 2, hashed as canonical JSON (RFC 8785); events without it are of version 1, hashed in the order of a struct"`
+	Version int          `json:"version,omitempty" minimum:"2" maximum:"2" doc:"Version of the seal: 2, hashed as canonical JSON (RFC 8785); events without it are of version 1, hashed in the order of a struct"`
 	ID      string       `json:"id" minLength:"36" maxLength:"36" doc:"Made by the device, so that it can be sent again safely"`
 	Issue   int          `json:"issue" minimum:"1" maximum:"100000" doc:"The number of the issued plan that it was logged on"`
 	Task    work.ID      `json:"task,omitempty" maxLength:"200" doc:"The id of its batch, section, coat or task"`
 	Kind    Kind         `json:"kind"`
-	At      time.Time    `json:"at" doc:"On the clock of the device"`
+	At      time.Time    `json:"at" doc:"Time on the clock of the device"`
 	Behind  measure.Span `json:"behind" minimum:"-315360000" maximum:"315360000" doc:"s by which the clock of the device was found behind that of the server"`
 	Device  string       `json:"device" minLength:"8" maxLength:"60"`
-	Number  int64        `json:"number" minimum:"1" maximum:"9007199254740991" doc:"On its device, from 1"`
+	Number  int64        `json:"number" minimum:"1" maximum:"9007199254740991" doc:"Number on its device, from 1"`
 	Before  string       `json:"before" maxLength:"64" doc:"The hash of the event before it on its device; empty for the first"`
 	Hash    string       `json:"hash" minLength:"64" maxLength:"64" doc:"Hex SHA-256 over the RFC 8785 form of the event without hash and name"`
 	Person  string       `json:"person" minLength:"1" maxLength:"60" doc:"The id of who logged it"`
-	Name    string       `json:"name" minLength:"1" maxLength:"120" doc:"Of who logged it, as the company has them now: told beside the record, so that it can be forgotten"`
+	Name    string       `json:"name" minLength:"1" maxLength:"120" doc:"Name of who logged it, as the company has it now: beside the record, so that it can be forgotten"`
 	Body    Body         `json:"body"`
 }
 
@@ -213,7 +213,7 @@ func standing(events []Event) []*Event {
 // Break holds where the events of a device do not follow from each other.
 type Break struct {
 	Device string `json:"device"`
-	Number int64  `json:"number" doc:"Of the event from which on it shows"`
+	Number int64  `json:"number" doc:"Number of the event from which on it shows"`
 	Text   string `json:"text"`
 }
 

@@ -17,11 +17,11 @@ import (
 // Issue is a plan as it was given to a crew: frozen, with a number. It holds all that a
 // day needs without a network.
 type Issue struct {
-	Number   int                 `json:"number" doc:"In its job, from 1"`
-	Job      string              `json:"job" doc:"Its id"`
-	Name     string              `json:"name" doc:"Of the job"`
+	Number   int                 `json:"number" doc:"Number in its job, from 1"`
+	Job      string              `json:"job" doc:"Id of the job"`
+	Name     string              `json:"name" doc:"Name of the job"`
 	Site     string              `json:"site,omitempty"`
-	Revision int64               `json:"revision" doc:"Of the job that it was made from"`
+	Revision int64               `json:"revision" doc:"Revision of the job that it was made from"`
 	At       time.Time           `json:"at"`
 	By       string              `json:"by"`
 	To       string              `json:"to" doc:"The crew it is given to"`
@@ -33,7 +33,7 @@ type Issue struct {
 	Pace     measure.Pace        `json:"pace,omitempty" doc:"m²/s that one person was planned to lay"`
 	Air      measure.Temperature `json:"air" doc:"°C planned at the mixing place"`
 	Surfaces []Surface           `json:"surfaces"`
-	Coats    []Coat              `json:"coats" doc:"In the order in which they are laid"`
+	Coats    []Coat              `json:"coats" doc:"Coats in the order in which they are laid"`
 	Tasks    []work.Task         `json:"tasks"`
 }
 
@@ -42,18 +42,18 @@ type Surface struct {
 	ID       string                `json:"id"`
 	Name     string                `json:"name"`
 	Area     measure.Area          `json:"area" doc:"m²"`
-	Outline  []geometry.Ring       `json:"outline,omitempty" doc:"Of a floor: its outline, then its holes"`
-	From     *time.Time            `json:"from,omitempty" doc:"Of the forecast below; absent where there is none"`
+	Outline  []geometry.Ring       `json:"outline,omitempty" doc:"Rings of a floor: its outline, then its holes"`
+	From     *time.Time            `json:"from,omitempty" doc:"First hour of the forecast below; absent where there is none"`
 	Forecast []measure.Temperature `json:"forecast,omitempty" doc:"°C of its slab hour by hour, as it was planned with"`
 }
 
 // Coat is a coat of an issued plan.
 type Coat struct {
 	ID       string              `json:"id"`
-	Surface  string              `json:"surface" doc:"Its id"`
-	Number   int                 `json:"number" doc:"On its surface, from 1"`
+	Surface  string              `json:"surface" doc:"Id of the surface"`
+	Number   int                 `json:"number" doc:"Number on its surface, from 1"`
 	Last     bool                `json:"last,omitempty" doc:"None comes on it"`
-	Product  material.Product    `json:"product" doc:"With its hardener"`
+	Product  material.Product    `json:"product" doc:"Product, with its hardener"`
 	Hardener string              `json:"hardener,omitempty" doc:"The id of its hardener, where it has a choice"`
 	Name     string              `json:"name"`
 	Color    string              `json:"color"`
@@ -68,10 +68,10 @@ type Coat struct {
 	Crew     []work.Person       `json:"crew"`
 	Ahead    []string            `json:"ahead" doc:"What is done the day before and in the last minutes"`
 	Limits   Limits              `json:"limits"`
-	Stages   []Promise           `json:"stages" doc:"Of service, as planned"`
+	Stages   []Promise           `json:"stages" doc:"Stages of service, as planned"`
 	Batches  []Batch             `json:"batches"`
 	Issue    int                 `json:"issue,omitempty" doc:"The number of the plan it was issued with, where that is an earlier one"`
-	Lots     []StockLot          `json:"lots,omitempty" doc:"Of it in stock when the plan was issued"`
+	Lots     []StockLot          `json:"lots,omitempty" doc:"Lots in stock when the plan was issued"`
 }
 
 // StockLot is a lot of a coat's product that was in stock.
@@ -103,7 +103,7 @@ type Batch struct {
 	Section string          `json:"section" doc:"The id of its section"`
 	Number  int             `json:"number"`
 	Card    kit.Card        `json:"card"`
-	Passage sim.Passage     `json:"passage" doc:"Its way, s from when the first batch is poured"`
+	Passage sim.Passage     `json:"passage" doc:"Times of the batch, s from when the first batch is poured"`
 	Life    measure.Span    `json:"life,omitempty" doc:"s from A meeting B with the parts as warm as planned; none where it has no pot life"`
 	Rings   []geometry.Ring `json:"rings,omitempty" doc:"Outlines of its section"`
 	Label   geometry.Point  `json:"label"`

@@ -13,7 +13,7 @@ type Learnt struct {
 	Product string       `json:"product"`
 	Method  string       `json:"method,omitempty" doc:"How it is laid"`
 	Crew    string       `json:"crew"`
-	Floors  int          `json:"floors" doc:"On how many coats"`
+	Floors  int          `json:"floors" doc:"Number of coats that it rests on"`
 	Cases   int          `json:"cases" doc:"From how many sections"`
 	Times   float64      `json:"times" doc:"How many times as long as planned the floor took: the mean of the sections' logarithms"`
 	Spread  float64      `json:"spread,omitempty" doc:"Standard deviation of the logarithm; left out under two cases"`

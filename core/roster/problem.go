@@ -55,7 +55,7 @@ type Gap func(at Slot) Slot
 // the beginning of the task that comes too late.
 type Buy struct {
 	Slots Slot   `json:"slots" minimum:"0" doc:"Work that is added"`
-	What  string `json:"what,omitempty" maxLength:"200" doc:"In words"`
+	What  string `json:"what,omitempty" maxLength:"200" doc:"What it is, in words"`
 }
 
 // After holds what a task waits for. Its start lies at least Min and at most Max after the
@@ -91,7 +91,7 @@ type Job struct {
 	Name    string   `json:"name,omitempty" maxLength:"200"`
 	Release Slot     `json:"release,omitempty" minimum:"0" doc:"Nothing begins before"`
 	Due     *Slot    `json:"due,omitempty" nullable:"true" doc:"All should be done by then"`
-	Weight  int      `json:"weight,omitempty" minimum:"0" maximum:"1000" doc:"Of a slot that it is late; absent or 0: 1"`
+	Weight  int      `json:"weight,omitempty" minimum:"0" maximum:"1000" doc:"Weight of a slot that it is late; absent or 0: 1"`
 	Place   string   `json:"place,omitempty" maxLength:"120"`
 	Access  []Window `json:"access,omitempty" maxItems:"400" doc:"When people may work there; absent: always"`
 	Tasks   []Task   `json:"tasks" maxItems:"2000"`

@@ -124,7 +124,7 @@ type Methods struct {
 	Acid       Acid     `json:"acid,omitempty" doc:"What is etched with"`
 	AcidInPool bool     `json:"acidInPool,omitempty" doc:"Etching in pools and on plaster is allowed; refused when left out"`
 	Filler     Filler   `json:"filler,omitempty" doc:"Thickened epoxy, polyester body filler, or a putty that is coated wet"`
-	Between    Between  `json:"between,omitempty" doc:"By the sheet's window, sand every coat, or recoat while it is tacky"`
+	Between    Between  `json:"between,omitempty" doc:"How coats follow each other: by the sheet's window, sanding every coat, or while it is tacky"`
 	OldPaint   OldPaint `json:"oldPaint,omitempty" doc:"Whether sound old paint stays"`
 	Kits       Kits     `json:"kits,omitempty" doc:"How much of a kit is mixed at once"`
 	First      First    `json:"first,omitempty" doc:"What goes into the pail first"`

@@ -40,7 +40,7 @@ type Survey struct {
 	Contamination []string   `json:"contamination,omitempty" maxItems:"8" enum:"oil,dust,sealer,curing-compound,salts,loose-paint,wax"`
 	WaterDrop     string     `json:"waterDrop,omitempty" enum:"soaks,beads" doc:"What a drop of water does"`
 	Soundness     string     `json:"soundness,omitempty" enum:"sound,scratches,crumbles"`
-	Behind        string     `json:"behind,omitempty" enum:"dry,damp,weeping" doc:"Of a wall or floor in the ground"`
+	Behind        string     `json:"behind,omitempty" enum:"dry,damp,weeping" doc:"What is behind a wall or floor in the ground"`
 	Profile       int        `json:"profile,omitempty" minimum:"0" maximum:"10" doc:"Concrete surface profile found, ICRI 310.2R"`
 	Wanted        int        `json:"wanted,omitempty" minimum:"0" maximum:"10" doc:"Profile wanted; that of the coats when left out"`
 	Readings      []Reading  `json:"readings,omitempty" maxItems:"1000"`
@@ -73,7 +73,7 @@ type Reading struct {
 	Place      *geometry.Point `json:"place,omitempty"`
 	By         string          `json:"by,omitempty" maxLength:"120"`
 	Instrument string          `json:"instrument,omitempty" maxLength:"120"`
-	Scale      string          `json:"scale,omitempty" maxLength:"60" doc:"Of a hand meter: a bare number is no reading"`
+	Scale      string          `json:"scale,omitempty" maxLength:"60" doc:"Scale of a hand meter: a bare number is no reading"`
 	Note       string          `json:"note,omitempty" maxLength:"300"`
 }
 
@@ -126,7 +126,7 @@ func (r Reading) Check(now time.Time, units measure.System) *finding.Finding {
 
 // Override is a person's decision to go on past a gate.
 type Override struct {
-	ID     string    `json:"id" minLength:"1" maxLength:"60" doc:"Of the gate"`
+	ID     string    `json:"id" minLength:"1" maxLength:"60" doc:"Id of the gate"`
 	By     string    `json:"by" minLength:"1" maxLength:"120"`
 	Reason string    `json:"reason" minLength:"3" maxLength:"400"`
 	At     time.Time `json:"at"`

@@ -66,8 +66,8 @@ type Piece struct {
 // Takeoff is a measured surface.
 type Takeoff struct {
 	Area         measure.Area      `json:"area" doc:"Coated area, m²"`
-	Flat         measure.Area      `json:"flat" doc:"Of it, what the sections divide: the outline of a floor less its holes, the whole of a top or a pool"`
-	Parts        measure.Area      `json:"parts" doc:"Of it, edges, steps and ramps, less drains"`
+	Flat         measure.Area      `json:"flat" doc:"Area that the sections divide, m²: the outline of a floor less its holes, the whole of a top or a pool"`
+	Parts        measure.Area      `json:"parts" doc:"Area of edges, steps and ramps, less drains, m²"`
 	Filler       measure.Volume    `json:"filler" doc:"m³ to fill cracks and joints"`
 	Perimeter    measure.Length    `json:"perimeter" doc:"Length of the walls, m"`
 	HoleEdge     measure.Length    `json:"holeEdge" doc:"Length around the holes, m"`

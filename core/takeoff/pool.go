@@ -34,10 +34,10 @@ type Pool struct {
 	Deep     measure.Length `json:"deep,omitempty" minimum:"0" maximum:"50" doc:"m of depth at the deep end; as at the break when left out"`
 	FlatRun  measure.Length `json:"flatRun,omitempty" minimum:"0" maximum:"1000" doc:"m on plan of the shallow floor"`
 	SlopeRun measure.Length `json:"slopeRun,omitempty" minimum:"0" maximum:"1000" doc:"m on plan of the slope; as far as the deep end when left out. A hopper sets its own"`
-	Hopper   *Hopper        `json:"hopper,omitempty" doc:"Of a rectangle or an L"`
-	Arm      *Arm           `json:"arm,omitempty" doc:"Of an L"`
-	Outline  geometry.Ring  `json:"outline,omitempty" maxItems:"500" doc:"Of a freeform pool"`
-	Depths   []Depth        `json:"depths,omitempty" maxItems:"300" doc:"Of a freeform pool"`
+	Hopper   *Hopper        `json:"hopper,omitempty" doc:"Hopper of a rectangle or an L"`
+	Arm      *Arm           `json:"arm,omitempty" doc:"Second arm of an L"`
+	Outline  geometry.Ring  `json:"outline,omitempty" maxItems:"500" doc:"Outline of a freeform pool"`
+	Depths   []Depth        `json:"depths,omitempty" maxItems:"300" doc:"Depths of a freeform pool"`
 	Water    measure.Length `json:"water,omitempty" minimum:"0" maximum:"10" doc:"m from the top edge down to the water"`
 	Band     measure.Length `json:"band,omitempty" minimum:"0" maximum:"10" doc:"m of the wall below the top edge left bare, such as a tiled waterline band"`
 	Coping   measure.Length `json:"coping,omitempty" minimum:"0" maximum:"5" doc:"m of width coated on the coping"`
@@ -61,7 +61,7 @@ type Arm struct {
 	At       measure.Length `json:"at" minimum:"0" maximum:"1000" doc:"m from the shallow end to its near side"`
 	Width    measure.Length `json:"width" minimum:"0" maximum:"1000" doc:"m along the long wall"`
 	Out      measure.Length `json:"out" minimum:"0" maximum:"1000" doc:"m that it reaches out"`
-	Mirrored bool           `json:"mirrored,omitempty" doc:"On the other side"`
+	Mirrored bool           `json:"mirrored,omitempty" doc:"Whether the arm is on the other side"`
 }
 
 // Depth is a depth measured at a place of a freeform pool.

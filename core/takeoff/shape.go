@@ -95,8 +95,8 @@ type Panel struct {
 	Facing Facing         `json:"facing"`
 	Area   measure.Area   `json:"area"`
 	Run    measure.Length `json:"run" doc:"m along which it is divided; 0 where only shares of it can be told"`
-	Start  measure.Length `json:"start" doc:"Its breadth where the run begins, m"`
-	End    measure.Length `json:"end" doc:"Its breadth where the run ends, m"`
+	Start  measure.Length `json:"start" doc:"Breadth where the run begins, m"`
+	End    measure.Length `json:"end" doc:"Breadth where the run ends, m"`
 	Group  int            `json:"group" doc:"Panels of one group are best not parted by a join"`
 
 	At geometry.Point `json:"-"` // its middle on plan, of a wall or a plane of a pool
@@ -104,15 +104,15 @@ type Panel struct {
 
 // Figure is a line of the picture of a surface.
 type Figure struct {
-	Name string        `json:"name" doc:"Of an edge, its kind"`
+	Name string        `json:"name" doc:"Name of the figure; of an edge, its kind"`
 	Kind string        `json:"kind" enum:"shell,floor,slope,edge,part"`
 	Ring geometry.Ring `json:"ring" doc:"Closed; of an edge its two ends"`
 }
 
 // Split is an area by facing.
 type Split struct {
-	Level    measure.Area `json:"level" doc:"To 20° from level, m²"`
-	Steep    measure.Area `json:"steep" doc:"To 70°, m²"`
+	Level    measure.Area `json:"level" doc:"Area up to 20° from level, m²"`
+	Steep    measure.Area `json:"steep" doc:"Area up to 70° from level, m²"`
 	Vertical measure.Area `json:"vertical" doc:"Above, m²"`
 }
 

@@ -10,13 +10,13 @@ import (
 // Taping is one reading of the tape as it was typed.
 type Taping struct {
 	Typed   string        `json:"typed" maxLength:"2000"`
-	Heading measure.Angle `json:"heading" minimum:"-720" maximum:"720" doc:"In which its first wall runs, degrees counter-clockwise from the x axis of the plan"`
+	Heading measure.Angle `json:"heading" minimum:"-720" maximum:"720" doc:"Direction of its first wall, degrees counter-clockwise from the x axis of the plan"`
 }
 
 // Walk holds how an outline was taken with a tape: what was typed, how well it
 // closed, and what was made of it.
 type Walk struct {
-	Readings []Taping        `json:"readings" maxItems:"500" doc:"In their order"`
+	Readings []Taping        `json:"readings" maxItems:"500" doc:"Readings in their order"`
 	Gap      *measure.Length `json:"gap,omitempty" doc:"Misclosure: m from the end of the walk to its start before anything was corrected; absent where nobody walked back to the start"`
 	Mended   string          `json:"mended,omitempty" maxLength:"400" doc:"What was corrected, in words"`
 	Changed  bool            `json:"changed,omitempty" doc:"Corners were moved on the plan afterwards"`

@@ -36,7 +36,7 @@ type TopPiece struct {
 	ID      string        `json:"id" minLength:"1" maxLength:"60"`
 	Name    string        `json:"name" maxLength:"120" pattern:"^[^\\r\\n]*$"`
 	Outline geometry.Ring `json:"outline" minItems:"3" maxItems:"200"`
-	Cutouts []Hole        `json:"cutouts,omitempty" maxItems:"20" doc:"For sinks and hobs"`
+	Cutouts []Hole        `json:"cutouts,omitempty" maxItems:"20" doc:"Cutouts, for sinks and hobs"`
 	Edges   []TopEdge     `json:"edges,omitempty" maxItems:"200" doc:"Sides that are more than a joint with a wall"`
 }
 

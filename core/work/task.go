@@ -202,9 +202,9 @@ type Task struct {
 	ID      ID                `json:"id"`
 	Kind    Kind              `json:"kind"`
 	Name    string            `json:"name"`
-	Surface string            `json:"surface" doc:"Its id"`
-	Coat    string            `json:"coat,omitempty" doc:"Its id, where the task belongs to a coat"`
-	Stage   material.StageKey `json:"stage,omitempty" doc:"Of service, where time is waited for"`
+	Surface string            `json:"surface" doc:"Id of the surface"`
+	Coat    string            `json:"coat,omitempty" doc:"Id of the coat that the task belongs to"`
+	Stage   material.StageKey `json:"stage,omitempty" doc:"Stage of service, where time is waited for"`
 	Effort  measure.Span      `json:"effort" doc:"Person-seconds"`
 	Takes   measure.Span      `json:"takes,omitempty" doc:"s that pass at least, however many people work"`
 	Split   Split             `json:"split"`
@@ -212,7 +212,7 @@ type Task struct {
 	Needs   Needs             `json:"needs"`
 	After   []After           `json:"after"`
 	Closes  string            `json:"closes,omitempty" doc:"The check that closes it"`
-	Batches []Mix             `json:"batches,omitempty" doc:"Of a pour, in the order of mixing"`
+	Batches []Mix             `json:"batches,omitempty" doc:"Batches of a pour, in the order of mixing"`
 }
 
 // Values returns all values, in the order in which they are shown.

@@ -26,7 +26,7 @@ type Shape struct {
 	Layer   string        `json:"layer"`
 	Kind    string        `json:"kind"`
 	Outline geometry.Ring `json:"outline"`
-	Area    float64       `json:"area" doc:"In square units of the drawing"`
+	Area    float64       `json:"area" doc:"Area, in square units of the drawing"`
 }
 
 // LeftOut holds what was not taken, and why.

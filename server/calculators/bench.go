@@ -45,7 +45,8 @@ type BenchUsual struct {
 }
 
 func (s *Service) benchRoutes() {
-	api.Register(s.API, huma.Operation{OperationID: "benchUsual", Method: http.MethodGet, Path: "/api/bench",
+	api.Register(s.API, huma.Operation{OperationID: "benchUsual", Summary: "Get the product used most",
+		Method: http.MethodGet, Path: "/api/bench",
 		Description: "The product that the company's jobs use most"},
 		func(ctx context.Context, _ *struct{}) (*api.Body[BenchUsual], error) {
 			id, err := s.store.MostUsedSheet(ctx, api.Person(ctx).CompanyID)
@@ -54,7 +55,8 @@ func (s *Service) benchRoutes() {
 			}
 			return api.Answer(BenchUsual{id}), nil
 		})
-	api.Register(s.API, huma.Operation{OperationID: "benchStart", Method: http.MethodGet, Path: "/api/bench/{id}"},
+	api.Register(s.API, huma.Operation{OperationID: "benchStart",
+		Summary: "Get a product with starting values for the bench", Method: http.MethodGet, Path: "/api/bench/{id}"},
 		func(ctx context.Context, in *api.SheetPath) (*api.Body[BenchStart], error) {
 			sheet, err := s.sheet(ctx, in.ID)
 			if err != nil {
@@ -62,7 +64,8 @@ func (s *Service) benchRoutes() {
 			}
 			return api.Answer(BenchStart{sheet, bench.Usual(sheet)}), nil
 		})
-	api.Register(s.API, huma.Operation{OperationID: "bench", Method: http.MethodPost, Path: "/api/bench/{id}",
+	api.Register(s.API, huma.Operation{OperationID: "bench", Summary: "Compute pot life and film of a pail",
+		Method: http.MethodPost, Path: "/api/bench/{id}",
 		Description: "What becomes of a pail and of its film; keeps nothing"},
 		func(ctx context.Context, in *struct {
 			api.SheetPath
@@ -78,7 +81,8 @@ func (s *Service) benchRoutes() {
 			}
 			return api.Answer(answer), nil
 		})
-	api.Register(s.API, huma.Operation{OperationID: "benchSpread", Method: http.MethodPost, Path: "/api/bench/{id}/spread",
+	api.Register(s.API, huma.Operation{OperationID: "benchSpread", Summary: "Compute spread rate and notch",
+		Method: http.MethodPost, Path: "/api/bench/{id}/spread",
 		Description: "An amount over an area, and the notch that leaves it; keeps nothing"},
 		func(ctx context.Context, in *struct {
 			api.SheetPath
@@ -86,7 +90,8 @@ func (s *Service) benchRoutes() {
 		}) (*api.Body[bench.SpreadAnswer], error) {
 			return tool(ctx, s, in.ID, in.Body, bench.Spread)
 		})
-	api.Register(s.API, huma.Operation{OperationID: "benchPump", Method: http.MethodPost, Path: "/api/bench/{id}/pump",
+	api.Register(s.API, huma.Operation{OperationID: "benchPump", Summary: "Compute pump strokes of a batch",
+		Method: http.MethodPost, Path: "/api/bench/{id}/pump",
 		Description: "The strokes of a batch; keeps nothing"},
 		func(ctx context.Context, in *struct {
 			api.SheetPath
@@ -94,7 +99,8 @@ func (s *Service) benchRoutes() {
 		}) (*api.Body[bench.PumpAnswer], error) {
 			return tool(ctx, s, in.ID, in.Body, bench.Pump)
 		})
-	api.Register(s.API, huma.Operation{OperationID: "benchParts", Method: http.MethodPost, Path: "/api/bench/{id}/parts",
+	api.Register(s.API, huma.Operation{OperationID: "benchParts", Summary: "Compute cooling or warming of the parts",
+		Method: http.MethodPost, Path: "/api/bench/{id}/parts",
 		Description: "How long parts take to come to a temperature, and what that does for their pot life; keeps nothing"},
 		func(ctx context.Context, in *struct {
 			api.SheetPath
@@ -102,7 +108,8 @@ func (s *Service) benchRoutes() {
 		}) (*api.Body[bench.PartsAnswer], error) {
 			return tool(ctx, s, in.ID, in.Body, bench.Parts)
 		})
-	api.Register(s.API, huma.Operation{OperationID: "checkRatio", Method: http.MethodPost, Path: "/api/bench/{id}/ratio",
+	api.Register(s.API, huma.Operation{OperationID: "checkRatio", Summary: "Check a mixing ratio as weighed",
+		Method: http.MethodPost, Path: "/api/bench/{id}/ratio",
 		Description: "Judges a batch as it was weighed; keeps nothing"},
 		func(ctx context.Context, in *struct {
 			api.SheetPath

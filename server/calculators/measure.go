@@ -32,12 +32,13 @@ type Measured struct {
 // Walked holds how a typed walk was understood.
 type Walked struct {
 	Legs    []takeoff.Leg `json:"legs"`
-	Heading measure.Angle `json:"heading" doc:"Of the next wall"`
+	Heading measure.Angle `json:"heading" doc:"Heading of the next wall"`
 }
 
 // measureRoutes help while something is being typed or drawn; they keep nothing.
 func (s *Service) measureRoutes() {
-	api.Register(s.API, huma.Operation{OperationID: "read", Method: http.MethodPost, Path: "/api/read",
+	api.Register(s.API, huma.Operation{OperationID: "read", Summary: "Read a typed quantity", Method: http.MethodPost,
+		Path:        "/api/read",
 		Description: "Understands a quantity as people write it"},
 		func(ctx context.Context, in *api.Body[struct {
 			Kind measure.Kind `json:"kind" enum:"length,area,film,volume,mass,density,spread,coverage,pace,span,fraction,angle,temperature,emission,pressure,number,content,viscosity"`
@@ -51,7 +52,8 @@ func (s *Service) measureRoutes() {
 			}
 			return api.Answer(Understood{si, units.Format(in.Body.Kind, si)}), err
 		})
-	api.Register(s.API, huma.Operation{OperationID: "measure", Method: http.MethodPost, Path: "/api/measure",
+	api.Register(s.API, huma.Operation{OperationID: "measure", Summary: "Measure a floor outline", Method: http.MethodPost,
+		Path:         "/api/measure",
 		MaxBodyBytes: api.BodyLimit,
 		Description:  "Measures a floor that is still being drawn"},
 		func(ctx context.Context, in *api.Body[takeoff.Floor]) (*api.Body[Measured], error) {
@@ -61,7 +63,8 @@ func (s *Service) measureRoutes() {
 			}
 			return api.Answer(Measured{Area: t.Area, Perimeter: t.Perimeter}), nil
 		})
-	api.Register(s.API, huma.Operation{OperationID: "reshape", Method: http.MethodPost, Path: "/api/reshape",
+	api.Register(s.API, huma.Operation{OperationID: "reshape", Summary: "Change the shape of a floor",
+		Method: http.MethodPost, Path: "/api/reshape",
 		MaxBodyBytes: api.BodyLimit,
 		Description:  "Changes the plan of a floor: a wall's length, a bay, mirrored or turned; keeps nothing"},
 		func(_ context.Context, in *api.Body[struct {
@@ -74,7 +77,8 @@ func (s *Service) measureRoutes() {
 			}
 			return api.Answer(changed), err
 		})
-	api.Register(s.API, huma.Operation{OperationID: "part", Method: http.MethodPost, Path: "/api/part",
+	api.Register(s.API, huma.Operation{OperationID: "part", Summary: "Divide a floor along a wall",
+		Method: http.MethodPost, Path: "/api/part",
 		MaxBodyBytes: api.BodyLimit,
 		Description:  "Divides a floor along a wall, so that one side stays passable while the other is laid; keeps nothing"},
 		func(_ context.Context, in *api.Body[struct {
@@ -88,7 +92,8 @@ func (s *Service) measureRoutes() {
 			}
 			return api.Answer(parted), err
 		})
-	api.Register(s.API, huma.Operation{OperationID: "readDrawing", Method: http.MethodPost, Path: "/api/drawing",
+	api.Register(s.API, huma.Operation{OperationID: "readDrawing", Summary: "Read outlines from a drawing",
+		Method: http.MethodPost, Path: "/api/drawing",
 		MaxBodyBytes: drawing.MaxBytes + 1<<20,
 		Description:  "Finds the closed outlines of a DXF, GeoJSON or SVG drawing"},
 		func(_ context.Context, in *struct{ RawBody []byte }) (*api.Body[drawing.Drawing], error) {
@@ -104,11 +109,12 @@ func (s *Service) measureRoutes() {
 
 // walkRoutes follow a walk along walls while it is typed.
 func (s *Service) walkRoutes() {
-	api.Register(s.API, huma.Operation{OperationID: "readWalk", Method: http.MethodPost, Path: "/api/walk/read",
+	api.Register(s.API, huma.Operation{OperationID: "readWalk", Summary: "Read a walk along the walls",
+		Method: http.MethodPost, Path: "/api/walk/read",
 		Description: "Follows a walk along the walls as people write it"},
 		func(ctx context.Context, in *api.Body[struct {
 			Text    string        `json:"text" maxLength:"20000"`
-			Heading measure.Angle `json:"heading" doc:"Of the first wall"`
+			Heading measure.Angle `json:"heading" doc:"Heading of the first wall"`
 			Before  *takeoff.Leg  `json:"before,omitempty" doc:"The wall before the first"`
 		}]) (*api.Body[Walked], error) {
 			legs, heading, err := takeoff.ReadWalk(in.Body.Text, in.Body.Heading, in.Body.Before, api.Person(ctx).Units)
@@ -121,7 +127,8 @@ func (s *Service) walkRoutes() {
 			}
 			return api.Answer(Walked{legs, heading}), err
 		})
-	api.Register(s.API, huma.Operation{OperationID: "checkWalk", Method: http.MethodPost, Path: "/api/walk/check",
+	api.Register(s.API, huma.Operation{OperationID: "checkWalk", Summary: "Check the closure of a walk",
+		Method: http.MethodPost, Path: "/api/walk/check",
 		Description: "Says how well a walk that is back at its start closes, and what would mend it"},
 		func(ctx context.Context, in *api.Body[struct {
 			Corners geometry.Ring `json:"corners" minItems:"3" maxItems:"2000"`

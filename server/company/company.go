@@ -51,7 +51,8 @@ type StorageState struct {
 
 // Routes adds the operations.
 func (s *Service) Routes() {
-	api.Register(s.API, huma.Operation{OperationID: "storage", Method: http.MethodGet, Path: "/api/company/storage"},
+	api.Register(s.API, huma.Operation{OperationID: "storage", Summary: "Get storage used and quota",
+		Method: http.MethodGet, Path: "/api/company/storage"},
 		func(ctx context.Context, _ *struct{}) (*api.Body[StorageState], error) {
 			kept, err := s.store.Storage(ctx, api.Person(ctx).CompanyID)
 			if err != nil {
@@ -60,9 +61,11 @@ func (s *Service) Routes() {
 			return api.Answer(StorageState{kept, kept.Used(), float64(kept.Used()) >= nearQuota*float64(kept.Quota)}),
 				nil
 		})
-	api.Register(s.API, huma.Operation{OperationID: "exportCompany", Method: http.MethodGet, Path: ArchivePath,
+	api.Register(s.API, huma.Operation{OperationID: "exportCompany", Summary: "Export the company's data",
+		Method: http.MethodGet, Path: ArchivePath,
 		Description: "All data of the company as a zip of open formats; nothing in it lets anybody sign in"}, s.exportCompany)
-	api.Register(s.API, huma.Operation{OperationID: "importCompany", Method: http.MethodPost, Path: ArchivePath,
+	api.Register(s.API, huma.Operation{OperationID: "importCompany", Summary: "Import a company's data",
+		Method: http.MethodPost, Path: ArchivePath,
 		Description: "Brings such an archive into a company that holds nothing yet"},
 		func(ctx context.Context, in *spooled) (*struct{}, error) {
 			defer in.close()

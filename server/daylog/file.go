@@ -17,8 +17,8 @@ import (
 type RecordFileQuestion struct {
 	api.JobPath
 	As     string      `query:"as" enum:"json,csv,xlsx,pdf,ics" default:"json"`
-	Kept   string      `query:"kept" maxLength:"300" doc:"For the hand-over: the touch-up stock that is kept, and where"`
-	Photos []uuid.UUID `query:"photos" maxItems:"12" doc:"For the hand-over: the photographs in it"`
+	Kept   string      `query:"kept" maxLength:"300" doc:"Touch-up stock that is kept, and where, for the hand-over"`
+	Photos []uuid.UUID `query:"photos" maxItems:"12" doc:"Photographs in the hand-over"`
 }
 
 // recordFile writes the record of a job.

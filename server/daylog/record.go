@@ -44,7 +44,7 @@ type IssueLine struct {
 	To       string    `json:"to"`
 	Day      string    `json:"day,omitempty"`
 	Note     string    `json:"note,omitempty"`
-	Revision int64     `json:"revision" doc:"Of the job that it was made from"`
+	Revision int64     `json:"revision" doc:"Revision of the job that it was made from"`
 	Coats    int       `json:"coats"`
 	Batches  int       `json:"batches"`
 }
@@ -52,7 +52,7 @@ type IssueLine struct {
 // Issues are the plans of a job that were issued.
 type Issues struct {
 	Lines    []IssueLine     `json:"lines" doc:"Newest first"`
-	Revision int64           `json:"revision" doc:"Of the job now"`
+	Revision int64           `json:"revision" doc:"Revision of the job now"`
 	Changes  []record.Change `json:"changes" doc:"How today's plan differs from the newest that was issued"`
 }
 
@@ -69,14 +69,14 @@ type Logged struct {
 	Events []record.Event `json:"events"`
 	Mark   int64          `json:"mark" doc:"Where to read on; some of the events may come again"`
 	Issue  int            `json:"issue" doc:"The number of the newest issued plan; 0 where none was"`
-	Time   time.Time      `json:"time" doc:"On the clock of the server"`
+	Time   time.Time      `json:"time" doc:"Time, on the clock of the server"`
 }
 
 // LogAnswer says what became of events that were sent.
 type LogAnswer struct {
 	Taken   []string       `json:"taken" doc:"The ids that the record holds now"`
 	Refused []EventRefused `json:"refused"`
-	Time    time.Time      `json:"time" doc:"On the clock of the server"`
+	Time    time.Time      `json:"time" doc:"Time, on the clock of the server"`
 }
 
 // EventRefused is an event that the record does not take.
@@ -87,11 +87,13 @@ type EventRefused struct {
 
 // Routes adds the operations.
 func (s *Service) Routes() {
-	api.Register(s.API, huma.Operation{OperationID: "issues", Method: http.MethodGet, Path: "/api/jobs/{job}/issues"},
+	api.Register(s.API, huma.Operation{OperationID: "issues", Summary: "List issued plans", Method: http.MethodGet,
+		Path: "/api/jobs/{job}/issues"},
 		s.listIssues)
-	api.Register(s.API, huma.Operation{OperationID: "issuePlan", Method: http.MethodPost, Path: "/api/jobs/{job}/issues",
+	api.Register(s.API, huma.Operation{OperationID: "issuePlan", Summary: "Issue the plan to a crew",
+		Method: http.MethodPost, Path: "/api/jobs/{job}/issues",
 		Description: "Gives the plan as it stands to a crew: frozen, with a number"}, s.issuePlan)
-	api.Register(s.API, huma.Operation{OperationID: "issue", Method: http.MethodGet,
+	api.Register(s.API, huma.Operation{OperationID: "issue", Summary: "Get an issued plan", Method: http.MethodGet,
 		Path:        "/api/jobs/{job}/issues/{number}",
 		Description: "A plan as it was issued"},
 		func(ctx context.Context, in *struct {
@@ -112,17 +114,21 @@ func (s *Service) Routes() {
 			}
 			return api.Answer(all[at]), nil
 		})
-	api.Register(s.API, huma.Operation{OperationID: "events", Method: http.MethodGet, Path: "/api/jobs/{job}/events"},
+	api.Register(s.API, huma.Operation{OperationID: "events", Summary: "List events of a job", Method: http.MethodGet,
+		Path: "/api/jobs/{job}/events"},
 		s.readEvents)
-	api.Register(s.API, huma.Operation{OperationID: "log", Method: http.MethodPost, Path: "/api/jobs/{job}/events",
+	api.Register(s.API, huma.Operation{OperationID: "log", Summary: "Log events", Method: http.MethodPost,
+		Path:         "/api/jobs/{job}/events",
 		MaxBodyBytes: api.BodyLimit,
 		// Each event is checked by itself: one that is wrong holds up no other.
 		SkipValidateBody: true, Description: "Adds to the record; what is sent again is kept once. Events that are refused " +
 			"are named one by one"}, s.take)
-	api.Register(s.API, huma.Operation{OperationID: "eventChanges", Method: http.MethodGet,
-		Path: "/api/jobs/{job}/events/changes", Description: "A server-sent event for whatever is logged or issued"},
+	api.Register(s.API, huma.Operation{OperationID: "eventChanges", Summary: "Stream changes of a job's record",
+		Method: http.MethodGet,
+		Path:   "/api/jobs/{job}/events/changes", Description: "A server-sent event for whatever is logged or issued"},
 		s.recordChanges)
-	api.Register(s.API, huma.Operation{OperationID: "record", Method: http.MethodGet, Path: "/api/jobs/{job}/record",
+	api.Register(s.API, huma.Operation{OperationID: "record", Summary: "Get the record of a job", Method: http.MethodGet,
+		Path:        "/api/jobs/{job}/record",
 		Description: "What the events of a job tell of the plan that was issued last"},
 		func(ctx context.Context, in *api.JobPath) (*api.Body[record.Day], error) {
 			_, _, day, err := s.recorded(ctx, in.Job)
@@ -131,21 +137,27 @@ func (s *Service) Routes() {
 			}
 			return api.Answer(day), nil
 		})
-	api.Register(s.API, huma.Operation{OperationID: "symptoms", Method: http.MethodGet, Path: "/api/faults",
+	api.Register(s.API, huma.Operation{OperationID: "symptoms", Summary: "List symptoms with their causes",
+		Method: http.MethodGet, Path: "/api/faults",
 		Description: "What may be seen on a floor, with what may cause it and the weights of that"},
 		func(context.Context, *struct{}) (*api.Body[[]cause.Symptom], error) {
 			return api.Answer(cause.Symptoms()), nil
 		})
-	api.Register(s.API, huma.Operation{OperationID: "opinions", Method: http.MethodGet, Path: "/api/jobs/{job}/faults",
+	api.Register(s.API, huma.Operation{OperationID: "opinions", Summary: "Judge the faults of a job",
+		Method: http.MethodGet, Path: "/api/jobs/{job}/faults",
 		Description: "What may have caused each fault of a job, by its record"}, s.opinions)
-	api.Register(s.API, huma.Operation{OperationID: "recordFile", Method: http.MethodGet,
+	api.Register(s.API, huma.Operation{OperationID: "recordFile", Summary: "Export the record of a job",
+		Method:      http.MethodGet,
 		Path:        "/api/jobs/{job}/record-file",
 		Description: "The record as JSON, as tables, or as the hand-over for the client"}, s.recordFile)
-	api.Register(s.API, huma.Operation{OperationID: "entries", Method: http.MethodGet, Path: "/api/record-entries",
+	api.Register(s.API, huma.Operation{OperationID: "entries", Summary: "Search log entries", Method: http.MethodGet,
+		Path:        "/api/record-entries",
 		Description: "What was logged on any job, newest first, at most 200"}, s.entries)
-	api.Register(s.API, huma.Operation{OperationID: "learnt", Method: http.MethodGet, Path: "/api/learnt",
+	api.Register(s.API, huma.Operation{OperationID: "learnt", Summary: "Get figures learnt from past jobs",
+		Method: http.MethodGet, Path: "/api/learnt",
 		Description: "What own floors show against what was planned; nothing is taken over"}, s.learnt)
-	api.Register(s.API, huma.Operation{OperationID: "time", Method: http.MethodGet, Path: "/api/time",
+	api.Register(s.API, huma.Operation{OperationID: "time", Summary: "Get the server's clock", Method: http.MethodGet,
+		Path:        "/api/time",
 		Description: "The clock of the server, for devices to set theirs by"},
 		func(context.Context, *struct{}) (*api.Body[struct {
 			Time time.Time `json:"time"`
@@ -386,13 +398,13 @@ func (s *Service) opinions(ctx context.Context, in *api.JobPath) (*api.Body[[]ca
 // EntryLine is something logged on any job.
 type EntryLine struct {
 	Job   uuid.UUID    `json:"job" format:"uuid"`
-	Name  string       `json:"name" doc:"Of the job"`
+	Name  string       `json:"name" doc:"Name of the job"`
 	Zone  string       `json:"zone,omitempty" doc:"IANA time zone of its site"`
 	Event record.Event `json:"event"`
 }
 
 func (s *Service) entries(ctx context.Context, in *struct {
-	Words string `query:"words" maxLength:"120" doc:"In the entry, the name of who logged it, or that of the job"`
+	Words string `query:"words" maxLength:"120" doc:"Words in the entry, in the name of who logged it, or in that of the job"`
 	Kind  string `query:"kind" maxLength:"20"`
 }) (*api.Body[[]EntryLine], error) {
 	found, err := s.store.Search(ctx, api.Person(ctx).CompanyID, in.Words, in.Kind)

@@ -70,13 +70,15 @@ type InstrumentValue struct {
 
 // Routes adds the operations.
 func (s *Service) Routes() {
-	api.Register(s.API, huma.Operation{OperationID: "rules", Method: http.MethodGet, Path: "/api/rules",
+	api.Register(s.API, huma.Operation{OperationID: "rules", Summary: "List acceptance limits of the survey",
+		Method: http.MethodGet, Path: "/api/rules",
 		Description: "The thresholds of the survey with their sources"},
 		func(context.Context, *struct{}) (*api.Body[[]survey.Rule], error) {
 			return api.Answer(slices.SortedFunc(maps.Values(survey.Rules(nil)),
 				func(a, b survey.Rule) int { return cmp.Compare(a.ID, b.ID) })), nil
 		})
-	api.Register(s.API, huma.Operation{OperationID: "instruments", Method: http.MethodGet, Path: "/api/instruments"},
+	api.Register(s.API, huma.Operation{OperationID: "instruments", Summary: "List instruments", Method: http.MethodGet,
+		Path: "/api/instruments"},
 		func(ctx context.Context, _ *struct{}) (*api.Body[[]InstrumentLine], error) {
 			lines := []InstrumentLine{}
 			err := s.ask(ctx, http.MethodGet, "/instruments", &lines)
@@ -85,8 +87,9 @@ func (s *Service) Routes() {
 			}
 			return api.Answer(lines), err
 		})
-	api.Register(s.API, huma.Operation{OperationID: "readInstrument", Method: http.MethodPost,
-		Path: "/api/instruments/{instrument}/reading"},
+	api.Register(s.API, huma.Operation{OperationID: "readInstrument", Summary: "Take a reading from an instrument",
+		Method: http.MethodPost,
+		Path:   "/api/instruments/{instrument}/reading"},
 		func(ctx context.Context, in *struct {
 			Instrument string `path:"instrument" maxLength:"60"`
 		}) (*api.Body[InstrumentReading], error) {
@@ -94,18 +97,21 @@ func (s *Service) Routes() {
 			err := s.ask(ctx, http.MethodGet, "/instruments/"+url.PathEscape(in.Instrument)+"/reading", &taken)
 			return api.Answer(taken), err
 		})
-	api.Register(s.API, huma.Operation{OperationID: "weigh", Method: http.MethodGet, Path: "/api/scale",
+	api.Register(s.API, huma.Operation{OperationID: "weigh", Summary: "Read the scale", Method: http.MethodGet,
+		Path:        "/api/scale",
 		Description: "What the scale at the mixing place shows"},
 		func(ctx context.Context, _ *struct{}) (*api.Body[ScaleReading], error) {
 			shown := ScaleReading{}
 			err := s.ask(ctx, http.MethodGet, "/scale", &shown)
 			return api.Answer(shown), err
 		})
-	api.Register(s.API, huma.Operation{OperationID: "tare", Method: http.MethodPost, Path: "/api/scale/tared"},
+	api.Register(s.API, huma.Operation{OperationID: "tare", Summary: "Tare the scale", Method: http.MethodPost,
+		Path: "/api/scale/tared"},
 		func(ctx context.Context, _ *struct{}) (*struct{}, error) {
 			return nil, s.ask(ctx, http.MethodPut, "/scale/tare", new(any))
 		})
-	api.Register(s.API, huma.Operation{OperationID: "forecast", Method: http.MethodGet, Path: "/api/forecast"},
+	api.Register(s.API, huma.Operation{OperationID: "forecast", Summary: "Get the weather forecast",
+		Method: http.MethodGet, Path: "/api/forecast"},
 		func(ctx context.Context, in *struct {
 			Climate string `query:"climate" maxLength:"60"`
 		}) (*api.Body[job.Forecast], error) {

@@ -88,7 +88,7 @@ type JobState struct {
 // JobHead holds what there is to say of a job beside its file and its plan.
 type JobHead struct {
 	ID        uuid.UUID    `json:"id" format:"uuid"`
-	Tag       string       `json:"tag" doc:"Of the state that was planned; an edit names it, so that only what it moved comes back"`
+	Tag       string       `json:"tag" doc:"Tag of the state that was planned; an edit names it, so that only what it moved comes back"`
 	Revision  int64        `json:"revision"`
 	ChangedBy string       `json:"changedBy"`
 	ChangedAt time.Time    `json:"changedAt"`
@@ -103,22 +103,28 @@ type NewerSheet struct {
 }
 
 func (s *Service) jobRoutes() {
-	api.Register(s.API, huma.Operation{OperationID: "jobs", Method: http.MethodGet, Path: "/api/jobs",
+	api.Register(s.API, huma.Operation{OperationID: "jobs", Summary: "List jobs", Method: http.MethodGet,
+		Path:      "/api/jobs",
 		Responses: s.response(reflect.TypeFor[[]JobLine](), "Jobs", "OK")}, s.listJobs)
-	api.Register(s.API, huma.Operation{OperationID: "addJob", Method: http.MethodPost, Path: "/api/jobs",
+	api.Register(s.API, huma.Operation{OperationID: "addJob", Summary: "Create a job", Method: http.MethodPost,
+		Path:         "/api/jobs",
 		MaxBodyBytes: api.BodyLimit, Responses: s.response(reflect.TypeFor[JobState](), "JobState", "The job with its plan")},
 		func(ctx context.Context, in *api.Body[job.File]) (*jobAnswer, error) { return s.addJob(ctx, in.Body) })
-	api.Register(s.API, huma.Operation{OperationID: "importJob", Method: http.MethodPost, Path: "/api/jobs/import",
+	api.Register(s.API, huma.Operation{OperationID: "importJob", Summary: "Import a plan file as a job",
+		Method: http.MethodPost, Path: "/api/jobs/import",
 		MaxBodyBytes: api.BodyLimit, Responses: s.response(reflect.TypeFor[JobState](), "JobState", "The job with its plan")},
 		s.importJob)
-	api.Register(s.API, huma.Operation{OperationID: "job", Method: http.MethodGet, Path: "/api/jobs/{job}",
+	api.Register(s.API, huma.Operation{OperationID: "job", Summary: "Get a job with its plan", Method: http.MethodGet,
+		Path:      "/api/jobs/{job}",
 		Responses: s.response(reflect.TypeFor[JobState](), "JobState", "The job with its plan")}, s.readJob)
-	api.Register(s.API, huma.Operation{OperationID: "saveJob", Method: http.MethodPatch, Path: "/api/jobs/{job}",
+	api.Register(s.API, huma.Operation{OperationID: "saveJob", Summary: "Save an edit of a job", Method: http.MethodPatch,
+		Path:         "/api/jobs/{job}",
 		MaxBodyBytes: api.BodyLimit,
 		Description:  "Keeps an edit, told as a JSON Patch (RFC 6902) of the plan file at a revision",
 		Responses:    map[string]*huma.Response{"409": s.staleResponse()}}, s.saveJob)
-	api.Register(s.API, huma.Operation{OperationID: "archiveJob", Method: http.MethodPut,
-		Path: "/api/jobs/{job}/archived"},
+	api.Register(s.API, huma.Operation{OperationID: "archiveJob", Summary: "Archive or restore a job",
+		Method: http.MethodPut,
+		Path:   "/api/jobs/{job}/archived"},
 		func(ctx context.Context, in *struct {
 			api.JobPath
 			Body struct {
@@ -130,14 +136,18 @@ func (s *Service) jobRoutes() {
 			}
 			return nil, nil
 		})
-	api.Register(s.API, huma.Operation{OperationID: "buyTogether", Method: http.MethodGet, Path: "/api/purchase"},
+	api.Register(s.API, huma.Operation{OperationID: "buyTogether", Summary: "Combine the purchases of jobs",
+		Method: http.MethodGet, Path: "/api/purchase"},
 		s.buyTogether)
-	api.Register(s.API, huma.Operation{OperationID: "copySurface", Method: http.MethodPost,
+	api.Register(s.API, huma.Operation{OperationID: "copySurface", Summary: "Copy a surface to another job",
+		Method:      http.MethodPost,
 		Path:        "/api/jobs/{job}/surfaces/{surface}/copies",
 		Description: "Adds a surface, with its coats and their data sheets, to another job"}, s.copySurface)
-	api.Register(s.API, huma.Operation{OperationID: "exportJob", Method: http.MethodGet, Path: "/api/jobs/{job}/file"},
+	api.Register(s.API, huma.Operation{OperationID: "exportJob", Summary: "Export a job as a plan file",
+		Method: http.MethodGet, Path: "/api/jobs/{job}/file"},
 		s.exportJob)
-	api.Register(s.API, huma.Operation{OperationID: "jobChanges", Method: http.MethodGet, Path: "/api/jobs/{job}/changes",
+	api.Register(s.API, huma.Operation{OperationID: "jobChanges", Summary: "Stream revisions of a job",
+		Method: http.MethodGet, Path: "/api/jobs/{job}/changes",
 		Responses: map[string]*huma.Response{"200": {Description: "Server-sent events: the revision of every save",
 			Content: map[string]*huma.MediaType{"text/event-stream": {}}}}}, s.jobChanges)
 }

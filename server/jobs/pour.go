@@ -23,7 +23,7 @@ import (
 
 // PourQuestion asks about the pour of a coat, as the job stands or with a change tried.
 type PourQuestion struct {
-	Coat  string              `json:"coat" minLength:"1" maxLength:"60" doc:"Its id"`
+	Coat  string              `json:"coat" minLength:"1" maxLength:"60" doc:"Id of the coat"`
 	Patch []exchange.EditStep `json:"patch,omitempty" maxItems:"40" doc:"A change of the plan file to try; nothing of it is kept"`
 	First measure.Span        `json:"first,omitempty" minimum:"0" maximum:"86400" doc:"s that the first section took, from being poured until it was done; the rest goes at the pace that this tells"`
 }
@@ -40,10 +40,12 @@ type OddsQuestion struct {
 const oddsTime = 20 * time.Second
 
 func (s *Service) pourRoutes() {
-	api.Register(s.API, huma.Operation{OperationID: "sections", Method: http.MethodGet,
+	api.Register(s.API, huma.Operation{OperationID: "sections", Summary: "Export the sections of a coat as a drawing",
+		Method:      http.MethodGet,
 		Path:        "/api/jobs/{job}/coats/{coat}/sections",
 		Description: "The sections of a coat with their tape marks, as a drawing in layers"}, s.sections)
-	api.Register(s.API, huma.Operation{OperationID: "pour", Method: http.MethodPost, Path: "/api/jobs/{job}/pour",
+	api.Register(s.API, huma.Operation{OperationID: "pour", Summary: "Simulate the pour of a coat",
+		Method: http.MethodPost, Path: "/api/jobs/{job}/pour",
 		MaxBodyBytes: api.BodyLimit, Description: "Who does what when in the pour of a coat; keeps nothing"},
 		func(ctx context.Context, in *struct {
 			api.JobPath
@@ -53,7 +55,8 @@ func (s *Service) pourRoutes() {
 				return s.planner.Pour(ctx, f, api.Person(ctx).Units, time.Now(), in.Body.Coat, in.Body.First)
 			})
 		})
-	api.Register(s.API, huma.Operation{OperationID: "pourWays", Method: http.MethodPost, Path: "/api/jobs/{job}/pour/ways",
+	api.Register(s.API, huma.Operation{OperationID: "pourWays", Summary: "List what would help a pour",
+		Method: http.MethodPost, Path: "/api/jobs/{job}/pour/ways",
 		MaxBodyBytes: api.BodyLimit, Description: "What would help the pour of a coat; keeps nothing"},
 		func(ctx context.Context, in *struct {
 			api.JobPath
@@ -63,7 +66,8 @@ func (s *Service) pourRoutes() {
 				return s.planner.Ways(ctx, f, api.Person(ctx).Units, time.Now(), in.Body.Coat)
 			})
 		})
-	api.Register(s.API, huma.Operation{OperationID: "pourStarts", Method: http.MethodPost,
+	api.Register(s.API, huma.Operation{OperationID: "pourStarts", Summary: "Compare start hours of a pour",
+		Method:       http.MethodPost,
 		Path:         "/api/jobs/{job}/pour/starts",
 		MaxBodyBytes: api.BodyLimit, Description: "The pour of a coat for each hour that the work may start at; keeps " +
 			"nothing"},
@@ -75,7 +79,8 @@ func (s *Service) pourRoutes() {
 				return s.planner.Starts(ctx, f, api.Person(ctx).Units, time.Now(), in.Body.Coat)
 			})
 		})
-	api.Register(s.API, huma.Operation{OperationID: "pourOdds", Method: http.MethodPost, Path: "/api/jobs/{job}/pour/odds",
+	api.Register(s.API, huma.Operation{OperationID: "pourOdds", Summary: "Compute the odds of a pour",
+		Method: http.MethodPost, Path: "/api/jobs/{job}/pour/odds",
 		MaxBodyBytes: api.BodyLimit, Description: "What may happen to the pour of a coat, tried many times; keeps nothing"},
 		func(ctx context.Context, in *struct {
 			api.JobPath

@@ -23,7 +23,7 @@ import (
 // Saved is the answer to a save: what it moved in the plan, and what else there is to know.
 type Saved struct {
 	Revision int64               `json:"revision"`
-	Tag      string              `json:"tag" doc:"Of the state that was planned"`
+	Tag      string              `json:"tag" doc:"Tag of the state that was planned"`
 	Moved    []exchange.EditStep `json:"moved,omitempty" doc:"JSON Patch (RFC 6902) from the plan that was named to the new one"`
 	Plan     *plan.Plan          `json:"plan,omitempty" doc:"The whole, where the one that was named is not known here"`
 	Tidied   []exchange.EditStep `json:"tidied,omitempty" doc:"JSON Patch from the file as it was edited to the one that is kept: without sheets and media that no coat names any more, and without empty lists"`
@@ -36,7 +36,7 @@ type StaleSave struct {
 	Title       string           `json:"title"`
 	Status      int              `json:"status"`
 	Detail      string           `json:"detail"`
-	SaveID      uuid.UUID        `json:"saveId" format:"uuid" doc:"Of the save that stands now"`
+	SaveID      uuid.UUID        `json:"saveId" format:"uuid" doc:"Id of the save that is current"`
 	Theirs      JobState         `json:"theirs" doc:"What stands now"`
 	Combined    job.File         `json:"combined" doc:"Both edits together; where both changed the same place, yours"`
 	Differences []job.Difference `json:"differences"`
@@ -81,7 +81,7 @@ func (s *Service) saveJob(ctx context.Context, in *struct {
 	Body struct {
 		Base   int64               `json:"base" minimum:"1" doc:"The revision the edit was made from"`
 		SaveID uuid.UUID           `json:"saveId" format:"uuid" doc:"Made by the client; a save sent twice is kept once"`
-		Tag    string              `json:"tag,omitempty" maxLength:"200" doc:"Of the plan that the client holds"`
+		Tag    string              `json:"tag,omitempty" maxLength:"200" doc:"Tag of the plan that the client holds"`
 		Patch  []exchange.EditStep `json:"patch" maxItems:"5000" doc:"JSON Patch (RFC 6902) of the plan file at that revision"`
 	}
 }) (*api.Body[Saved], error) {

@@ -78,19 +78,23 @@ type Picture struct {
 
 // Routes adds the operations.
 func (s *Service) Routes() {
-	api.Register(s.API, huma.Operation{OperationID: "photos", Method: http.MethodGet, Path: "/api/jobs/{job}/photos"},
+	api.Register(s.API, huma.Operation{OperationID: "photos", Summary: "List photographs of a job", Method: http.MethodGet,
+		Path: "/api/jobs/{job}/photos"},
 		s.listPhotos)
-	api.Register(s.API, huma.Operation{OperationID: "addPhoto", Method: http.MethodPost,
+	api.Register(s.API, huma.Operation{OperationID: "addPhoto", Summary: "Add a photograph", Method: http.MethodPost,
 		Path:         "/api/jobs/{job}/surfaces/{surface}/photos",
 		MaxBodyBytes: 4 * photoBytes, Description: "Takes a JPEG or PNG. It is drawn anew, so that nothing is kept but the " +
 			"picture: no place, no camera, no time"}, s.addPhoto)
-	api.Register(s.API, huma.Operation{OperationID: "photo", Method: http.MethodGet, Path: "/api/photos/{photo}/image"},
+	api.Register(s.API, huma.Operation{OperationID: "photo", Summary: "Get a photograph", Method: http.MethodGet,
+		Path: "/api/photos/{photo}/image"},
 		func(ctx context.Context, in *PhotoPath) (*Picture, error) { return s.picture(ctx, in.Photo, false) })
-	api.Register(s.API, huma.Operation{OperationID: "photoThumb", Method: http.MethodGet,
-		Path: "/api/photos/{photo}/thumb"},
+	api.Register(s.API, huma.Operation{OperationID: "photoThumb", Summary: "Get a photograph's thumbnail",
+		Method: http.MethodGet,
+		Path:   "/api/photos/{photo}/thumb"},
 		func(ctx context.Context, in *PhotoPath) (*Picture, error) { return s.picture(ctx, in.Photo, true) })
-	api.Register(s.API, huma.Operation{OperationID: "captionPhoto", Method: http.MethodPut,
-		Path: "/api/photos/{photo}/caption"},
+	api.Register(s.API, huma.Operation{OperationID: "captionPhoto", Summary: "Set a photograph's caption",
+		Method: http.MethodPut,
+		Path:   "/api/photos/{photo}/caption"},
 		func(ctx context.Context, in *struct {
 			PhotoPath
 			Body struct {
@@ -102,8 +106,9 @@ func (s *Service) Routes() {
 			}
 			return nil, nil
 		})
-	api.Register(s.API, huma.Operation{OperationID: "removePhoto", Method: http.MethodPut,
-		Path: "/api/photos/{photo}/removed"},
+	api.Register(s.API, huma.Operation{OperationID: "removePhoto", Summary: "Remove or restore a photograph",
+		Method: http.MethodPut,
+		Path:   "/api/photos/{photo}/removed"},
 		func(ctx context.Context, in *struct {
 			PhotoPath
 			Body struct {

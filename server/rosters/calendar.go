@@ -28,7 +28,7 @@ import (
 type CalendarAddress struct {
 	ID     uuid.UUID `json:"id" format:"uuid"`
 	Crew   string    `json:"crew,omitempty" doc:"Without a person, too, everybody's"`
-	Person string    `json:"person,omitempty" doc:"By name, in whichever crew"`
+	Person string    `json:"person,omitempty" doc:"Name of a person, in whichever crew"`
 	MadeBy string    `json:"madeBy"`
 	MadeAt time.Time `json:"madeAt"`
 	Path   string    `json:"path,omitempty" doc:"Told once, when it is made"`
@@ -47,8 +47,9 @@ const (
 )
 
 func (s *Service) calendarRoutes() {
-	api.Register(s.API, huma.Operation{OperationID: "calendarAddresses", Method: http.MethodGet,
-		Path: "/api/calendar-addresses", Description: "The private addresses at which days are read"},
+	api.Register(s.API, huma.Operation{OperationID: "calendarAddresses", Summary: "List calendar subscriptions",
+		Method: http.MethodGet,
+		Path:   "/api/calendar-addresses", Description: "The private addresses at which days are read"},
 		func(ctx context.Context, _ *struct{}) (*api.Body[[]CalendarAddress], error) {
 			links, err := s.store.CalendarLinks(ctx, api.Person(ctx).CompanyID)
 			if err != nil {
@@ -60,11 +61,13 @@ func (s *Service) calendarRoutes() {
 			}
 			return api.Answer(all), nil
 		})
-	api.Register(s.API, huma.Operation{OperationID: "addCalendarAddress", Method: http.MethodPost,
-		Path: "/api/calendar-addresses", Description: "Makes an address that whoever has it can read, until it is revoked"},
+	api.Register(s.API, huma.Operation{OperationID: "addCalendarAddress", Summary: "Create a calendar subscription",
+		Method: http.MethodPost,
+		Path:   "/api/calendar-addresses", Description: "Makes an address that whoever has it can read, until it is revoked"},
 		s.addAddress)
-	api.Register(s.API, huma.Operation{OperationID: "revokeCalendarAddress", Method: http.MethodDelete,
-		Path: "/api/calendar-addresses/{address}", Description: "Ends an address: nothing is read there any more"},
+	api.Register(s.API, huma.Operation{OperationID: "revokeCalendarAddress", Summary: "Revoke a calendar subscription",
+		Method: http.MethodDelete,
+		Path:   "/api/calendar-addresses/{address}", Description: "Ends an address: nothing is read there any more"},
 		func(ctx context.Context, in *struct {
 			Address uuid.UUID `path:"address" format:"uuid"`
 		}) (*struct{}, error) {
@@ -77,9 +80,11 @@ func (s *Service) calendarRoutes() {
 			}
 			return nil, nil
 		})
-	api.Register(s.API, huma.Operation{OperationID: "readCalendar", Method: http.MethodGet, Path: "/calendar/{secret}",
+	api.Register(s.API, huma.Operation{OperationID: "readCalendar", Summary: "Read a subscribed calendar",
+		Method: http.MethodGet, Path: "/calendar/{secret}",
 		Description: "What is booked, for whoever has the address"}, s.readCalendar)
-	api.Register(s.API, huma.Operation{OperationID: "readBusy", Method: http.MethodPost, Path: "/api/busy",
+	api.Register(s.API, huma.Operation{OperationID: "readBusy", Summary: "Read busy times from a calendar file",
+		Method: http.MethodPost, Path: "/api/busy",
 		MaxBodyBytes: calendarBytes, Description: "Reads the times at which somebody is taken from an iCalendar file; " +
 			"keeps nothing"},
 		func(ctx context.Context, in *struct{ RawBody []byte }) (*api.Body[[]job.Busy], error) {
@@ -102,7 +107,7 @@ func (s *Service) calendarRoutes() {
 // addAddress makes a calendar address, whose secret is told only now.
 func (s *Service) addAddress(ctx context.Context, in *api.Body[struct {
 	Crew   string `json:"crew,omitempty" maxLength:"60"`
-	Person string `json:"person,omitempty" maxLength:"60" doc:"By name: what the crew does in which this person is then"`
+	Person string `json:"person,omitempty" maxLength:"60" doc:"Name of a person: what the crew does in which this person is then"`
 }]) (*api.Body[CalendarAddress], error) {
 	who := api.Person(ctx)
 	house, err := s.house(ctx, who.CompanyID)

@@ -120,11 +120,11 @@ type RosterView struct {
 	Bookings  []days.Booked     `json:"bookings"`
 	Windows   []RosterWindow    `json:"windows"`
 	Promises  []days.Promise    `json:"promises"`
-	Weather   []RosterDay       `json:"weather" doc:"Of the jobs that have a forecast, day by day"`
+	Weather   []RosterDay       `json:"weather" doc:"Weather of the jobs that have a forecast, day by day"`
 	Left      []days.Unplanned  `json:"left" doc:"Jobs that are not on the calendar"`
 	Broken    []days.Broken     `json:"broken" doc:"Bookings that no longer hold"`
 	Unknown   []string          `json:"unknown" doc:"Names of jobs to which no way is known: crews are planned to be there at once"`
-	Objective []roster.PartCost `json:"objective,omitempty" doc:"Of a proposal: what it costs, in slots of half an hour"`
+	Objective []roster.PartCost `json:"objective,omitempty" doc:"Cost of a proposal, in slots of half an hour"`
 	Optimal   bool              `json:"optimal,omitempty"`
 	Moved     int               `json:"moved" doc:"Bookings other than those that stand"`
 	Conflict  *RosterConflict   `json:"conflict,omitempty" doc:"Why nothing fits; then the bookings are those that were asked with"`
@@ -133,7 +133,7 @@ type RosterView struct {
 // RosterDay is the weather of a day at a job.
 type RosterDay struct {
 	Job  string              `json:"job"`
-	From time.Time           `json:"from" doc:"Its midnight there"`
+	From time.Time           `json:"from" doc:"Midnight of the day at the site"`
 	Low  measure.Temperature `json:"low" doc:"°C of the air"`
 	High measure.Temperature `json:"high"`
 	Rain bool                `json:"rain,omitempty"`
@@ -175,7 +175,7 @@ type RosterToday struct {
 type RosterQuestion struct {
 	Bookings []days.Booked `json:"bookings" maxItems:"20000" doc:"What is pinned stays; all else may move, as little as it must"`
 	Crews    *[]string     `json:"crews,omitempty" maxItems:"40" doc:"Only with these crews, to try"`
-	Try      *days.Try     `json:"try,omitempty" doc:"With a change of the company that is not kept"`
+	Try      *days.Try     `json:"try,omitempty" doc:"Change of the company to try; it is not kept"`
 	Seconds  float64       `json:"seconds" minimum:"0.1" maximum:"20" doc:"How long to look for a better plan at most"`
 }
 
@@ -184,7 +184,7 @@ type PlaceQuestion struct {
 	Bookings []days.Booked `json:"bookings" maxItems:"20000"`
 	Job      string        `json:"job" maxLength:"60"`
 	Task     string        `json:"task" maxLength:"250"`
-	Crew     string        `json:"crew,omitempty" maxLength:"60" doc:"With From: why it may not begin there"`
+	Crew     string        `json:"crew,omitempty" maxLength:"60" doc:"Crew; together with from, the answer says why it may not begin there"`
 	From     *time.Time    `json:"from,omitempty"`
 }
 
@@ -196,12 +196,13 @@ type PlaceAnswer struct {
 
 // RosterKeep is bookings to be kept.
 type RosterKeep struct {
-	Revision int64         `json:"revision" minimum:"0" doc:"That they were made from"`
+	Revision int64         `json:"revision" minimum:"0" doc:"Revision that they were made from"`
 	Bookings []days.Booked `json:"bookings" maxItems:"20000"`
 }
 
 func (s *Service) rosterRoutes() {
-	api.Register(s.API, huma.Operation{OperationID: "roster", Method: http.MethodGet, Path: "/api/roster",
+	api.Register(s.API, huma.Operation{OperationID: "roster", Summary: "Get the roster", Method: http.MethodGet,
+		Path:        "/api/roster",
 		Description: "Crews, tasks and bookings of all open jobs"},
 		func(ctx context.Context, _ *struct{}) (*api.Body[RosterView], error) {
 			stands, house, c, err := s.calendar(ctx, nil, nil)
@@ -210,13 +211,16 @@ func (s *Service) rosterRoutes() {
 			}
 			return api.Answer(viewOf(stands, house, c, stands.Bookings)), nil
 		})
-	api.Register(s.API, huma.Operation{OperationID: "planRoster", Method: http.MethodPost, Path: "/api/roster/plan",
+	api.Register(s.API, huma.Operation{OperationID: "planRoster", Summary: "Plan the roster", Method: http.MethodPost,
+		Path:         "/api/roster/plan",
 		MaxBodyBytes: api.BodyLimit, Description: "Plans all open jobs around what is pinned; keeps nothing"}, s.planRoster)
-	api.Register(s.API, huma.Operation{OperationID: "rosterWays", Method: http.MethodPost, Path: "/api/roster/ways",
+	api.Register(s.API, huma.Operation{OperationID: "rosterWays", Summary: "List what would help the roster",
+		Method: http.MethodPost, Path: "/api/roster/ways",
 		MaxBodyBytes: api.BodyLimit, Description: "Tries what would make a plan fit, less late or keep more windows, " +
 			"with what " +
 			"that costs; keeps nothing"}, s.rosterWays)
-	api.Register(s.API, huma.Operation{OperationID: "rosterPlaces", Method: http.MethodPost, Path: "/api/roster/places",
+	api.Register(s.API, huma.Operation{OperationID: "rosterPlaces", Summary: "Find where a task fits",
+		Method: http.MethodPost, Path: "/api/roster/places",
 		MaxBodyBytes: api.BodyLimit, Description: "Where a task may be put; keeps nothing"},
 		func(ctx context.Context, in *api.Body[PlaceQuestion]) (*api.Body[PlaceAnswer], error) {
 			_, _, c, err := s.calendar(ctx, in.Body.Bookings, nil)
@@ -229,7 +233,8 @@ func (s *Service) rosterRoutes() {
 			}
 			return api.Answer(out), nil
 		})
-	api.Register(s.API, huma.Operation{OperationID: "rosterToday", Method: http.MethodGet, Path: "/api/roster/today",
+	api.Register(s.API, huma.Operation{OperationID: "rosterToday", Summary: "Get the next day's bookings",
+		Method: http.MethodGet, Path: "/api/roster/today",
 		Description: "What is booked next, without working anything out"},
 		func(ctx context.Context, _ *struct{}) (*api.Body[RosterToday], error) {
 			company := api.Person(ctx).CompanyID
@@ -249,9 +254,11 @@ func (s *Service) rosterRoutes() {
 			}
 			return api.Answer(out), nil
 		})
-	api.Register(s.API, huma.Operation{OperationID: "rosterFile", Method: http.MethodGet, Path: "/api/roster-file",
+	api.Register(s.API, huma.Operation{OperationID: "rosterFile", Summary: "Export the roster", Method: http.MethodGet,
+		Path:        "/api/roster-file",
 		Description: "What is booked, as iCalendar, CSV or a workbook"}, s.rosterFile)
-	api.Register(s.API, huma.Operation{OperationID: "keepRoster", Method: http.MethodPut, Path: "/api/roster",
+	api.Register(s.API, huma.Operation{OperationID: "keepRoster", Summary: "Save bookings", Method: http.MethodPut,
+		Path:         "/api/roster",
 		MaxBodyBytes: api.BodyLimit, Description: "Keeps bookings, unless somebody else booked since"},
 		func(ctx context.Context, in *api.Body[RosterKeep]) (*api.Body[RosterView], error) {
 			if err := booking(in.Body.Bookings); err != nil {

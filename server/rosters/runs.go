@@ -35,9 +35,9 @@ type RosterRun struct {
 
 // RunProgress holds how far a run has come.
 type RunProgress struct {
-	Seconds   float64           `json:"seconds" doc:"For which it was worked at"`
+	Seconds   float64           `json:"seconds" doc:"Seconds of work so far"`
 	Of        float64           `json:"of" doc:"At most"`
-	Objective []roster.PartCost `json:"objective,omitempty" doc:"Of the best plan so far"`
+	Objective []roster.PartCost `json:"objective,omitempty" doc:"Objective of the best plan so far"`
 }
 
 // runAnswer holds what is kept of a run.
@@ -47,7 +47,8 @@ type runAnswer struct {
 }
 
 func (s *Service) runRoutes() {
-	api.Register(s.API, huma.Operation{OperationID: "startRun", Method: http.MethodPost, Path: "/api/roster/runs",
+	api.Register(s.API, huma.Operation{OperationID: "startRun", Summary: "Start planning the roster in the background",
+		Method: http.MethodPost, Path: "/api/roster/runs",
 		MaxBodyBytes: api.BodyLimit, Description: "Asks for a plan of all open jobs around what is pinned; one at a " +
 			"time for a " +
 			"company, the others wait. It goes on when this server ends"},
@@ -73,7 +74,8 @@ func (s *Service) runRoutes() {
 	type named struct {
 		Run uuid.UUID `path:"run" format:"uuid"`
 	}
-	api.Register(s.API, huma.Operation{OperationID: "lookAtRun", Method: http.MethodGet, Path: "/api/roster/runs/{run}",
+	api.Register(s.API, huma.Operation{OperationID: "lookAtRun", Summary: "Get progress or result of planning",
+		Method: http.MethodGet, Path: "/api/roster/runs/{run}",
 		Description: "How far a plan has come, and the plan when it is done"},
 		func(ctx context.Context, in *named) (*api.Body[RosterRun], error) {
 			r, err := s.store.Run(ctx, api.Person(ctx).CompanyID, in.Run)
@@ -98,7 +100,8 @@ func (s *Service) runRoutes() {
 			}
 			return api.Answer(out), nil
 		})
-	api.Register(s.API, huma.Operation{OperationID: "stopRun", Method: http.MethodDelete, Path: "/api/roster/runs/{run}",
+	api.Register(s.API, huma.Operation{OperationID: "stopRun", Summary: "Stop planning", Method: http.MethodDelete,
+		Path:        "/api/roster/runs/{run}",
 		Description: "Stops it, wherever it is worked at"},
 		func(ctx context.Context, in *named) (*struct{}, error) {
 			err := s.store.StopRun(ctx, api.Person(ctx).CompanyID, in.Run)

@@ -23,7 +23,7 @@ import (
 
 // PasswordLink is a link by which somebody sets a password, once.
 type PasswordLink struct {
-	Path  string    `json:"path" doc:"On this server; the secret stands behind the # and is sent to nobody"`
+	Path  string    `json:"path" doc:"Path on this server; the secret is behind the # and is never sent to the server"`
 	Until time.Time `json:"until"`
 	Sent  bool      `json:"sent" doc:"Whether it went to their address as a message, too"`
 }
@@ -38,7 +38,7 @@ type SessionLine struct {
 // AuditLine is something that was done with accounts, rights or data.
 type AuditLine struct {
 	At    time.Time `json:"at"`
-	Name  string    `json:"name" doc:"Of who did it; empty where nobody was signed in"`
+	Name  string    `json:"name" doc:"Name of who did it; empty where nobody was signed in"`
 	What  string    `json:"what"`
 	About string    `json:"about"`
 }
@@ -78,9 +78,11 @@ func Weak(password string, own ...string) string {
 }
 
 func (s *Service) accountRoutes() {
-	api.Register(s.API, huma.Operation{OperationID: "setPassword", Method: http.MethodPut, Path: "/api/me/password",
+	api.Register(s.API, huma.Operation{OperationID: "setPassword", Summary: "Change the password", Method: http.MethodPut,
+		Path:        "/api/me/password",
 		Description: "Ends all other sessions"}, s.setPassword)
-	api.Register(s.API, huma.Operation{OperationID: "sessions", Method: http.MethodGet, Path: "/api/me/sessions"},
+	api.Register(s.API, huma.Operation{OperationID: "sessions", Summary: "List sessions", Method: http.MethodGet,
+		Path: "/api/me/sessions"},
 		func(ctx context.Context, _ *struct{}) (*api.Body[[]SessionLine], error) {
 			all, err := s.store.Sessions(ctx, api.Person(ctx).CompanyID, api.Person(ctx).ID)
 			if err != nil {
@@ -92,7 +94,8 @@ func (s *Service) accountRoutes() {
 			}
 			return api.Answer(lines), nil
 		})
-	api.Register(s.API, huma.Operation{OperationID: "endSessions", Method: http.MethodDelete, Path: "/api/me/sessions",
+	api.Register(s.API, huma.Operation{OperationID: "endSessions", Summary: "Sign out everywhere else",
+		Method: http.MethodDelete, Path: "/api/me/sessions",
 		Description: "Signs out everywhere but here"},
 		func(ctx context.Context, _ *struct{}) (*struct{}, error) {
 			if err := s.store.EndSessions(ctx, api.Person(ctx).CompanyID, api.Person(ctx).ID,
@@ -102,12 +105,15 @@ func (s *Service) accountRoutes() {
 			s.Audit(ctx, api.Person(ctx), "signed out everywhere else", "")
 			return nil, nil
 		})
-	api.Register(s.API, huma.Operation{OperationID: "makePasswordLink", Method: http.MethodPost,
+	api.Register(s.API, huma.Operation{OperationID: "makePasswordLink", Summary: "Create a password link",
+		Method:      http.MethodPost,
 		Path:        "/api/people/{person}/password-link",
 		Description: "A link by which they set a password, once, within three days; earlier ones end"}, s.makeLink)
-	api.Register(s.API, huma.Operation{OperationID: "usePasswordLink", Method: http.MethodPost,
-		Path: "/api/password-link"}, s.useLink)
-	api.Register(s.API, huma.Operation{OperationID: "forgetPerson", Method: http.MethodPut,
+	api.Register(s.API, huma.Operation{OperationID: "usePasswordLink", Summary: "Set a password by link",
+		Method: http.MethodPost,
+		Path:   "/api/password-link"}, s.useLink)
+	api.Register(s.API, huma.Operation{OperationID: "forgetPerson", Summary: "Erase a person's name and address",
+		Method:      http.MethodPut,
 		Path:        "/api/people/{person}/forgotten",
 		Description: "Takes name and address of someone who left away; what they did stays under a role and a number"},
 		func(ctx context.Context, in *PersonPath) (*struct{}, error) {
@@ -123,13 +129,15 @@ func (s *Service) accountRoutes() {
 			s.Audit(ctx, p, "personal data removed", in.Person.String())
 			return nil, nil
 		})
-	api.Register(s.API, huma.Operation{OperationID: "audit", Method: http.MethodGet, Path: "/api/audit",
+	api.Register(s.API, huma.Operation{OperationID: "audit", Summary: "List the audit log", Method: http.MethodGet,
+		Path:        "/api/audit",
 		Description: "What was done with accounts, rights and data, newest first, at most 1000 lines"},
 		func(ctx context.Context, _ *struct{}) (*api.Body[[]AuditLine], error) {
 			lines, err := s.audited(ctx)
 			return api.Answer(lines), err
 		})
-	api.Register(s.API, huma.Operation{OperationID: "auditFile", Method: http.MethodGet, Path: "/api/audit-file",
+	api.Register(s.API, huma.Operation{OperationID: "auditFile", Summary: "Export the audit log as CSV",
+		Method: http.MethodGet, Path: "/api/audit-file",
 		Description: "The same as CSV"}, s.auditFile)
 }
 

@@ -31,7 +31,7 @@ type FactorSet struct {
 // FactorState holds how a person's second factor stands.
 type FactorState struct {
 	Set      bool `json:"set"`
-	Wanted   bool `json:"wanted" doc:"By the company, of everybody"`
+	Wanted   bool `json:"wanted" doc:"Whether the company requires it of everybody"`
 	Recovery int  `json:"recovery" doc:"Codes that are left"`
 }
 
@@ -101,7 +101,8 @@ func LacksFactor(p store.Person, operation string) bool {
 
 func (s *Service) factorRoutes() {
 	const mine = "/api/me/factor"
-	api.Register(s.API, huma.Operation{OperationID: "factor", Method: http.MethodGet, Path: mine},
+	api.Register(s.API, huma.Operation{OperationID: "factor", Summary: "Get the state of the second factor",
+		Method: http.MethodGet, Path: mine},
 		func(ctx context.Context, _ *struct{}) (*api.Body[FactorState], error) {
 			p := api.Person(ctx)
 			left, err := s.store.RecoveryLeft(ctx, p)
@@ -110,7 +111,8 @@ func (s *Service) factorRoutes() {
 			}
 			return api.Answer(FactorState{p.Factor != "", p.FactorWanted, left}), nil
 		})
-	api.Register(s.API, huma.Operation{OperationID: "beginFactor", Method: http.MethodPost, Path: mine,
+	api.Register(s.API, huma.Operation{OperationID: "beginFactor", Summary: "Begin to set up a second factor",
+		Method: http.MethodPost, Path: mine,
 		Description: "Makes a secret; it counts once a code of it is given"},
 		func(ctx context.Context, in *api.Body[struct {
 			Password string `json:"password" minLength:"1" maxLength:"200"`
@@ -126,8 +128,10 @@ func (s *Service) factorRoutes() {
 			s.sessions.Put(ctx, factorKey, key.Secret())
 			return api.Answer(FactorBegun{key.Secret(), key.URL()}), nil
 		})
-	api.Register(s.API, huma.Operation{OperationID: "setFactor", Method: http.MethodPut, Path: mine}, s.setFactor)
-	api.Register(s.API, huma.Operation{OperationID: "removeFactor", Method: http.MethodPost, Path: mine + "/removed"},
+	api.Register(s.API, huma.Operation{OperationID: "setFactor", Summary: "Set up the second factor",
+		Method: http.MethodPut, Path: mine}, s.setFactor)
+	api.Register(s.API, huma.Operation{OperationID: "removeFactor", Summary: "Remove the second factor",
+		Method: http.MethodPost, Path: mine + "/removed"},
 		func(ctx context.Context, in *api.Body[struct {
 			Password string `json:"password" minLength:"1" maxLength:"200"`
 		}]) (*struct{}, error) {
@@ -152,8 +156,10 @@ func (s *Service) factorRoutes() {
 
 // factorOfOthersRoutes are those by which an owner decides about the second factors of others.
 func (s *Service) factorOfOthersRoutes() {
-	api.Register(s.API, huma.Operation{OperationID: "dropFactor", Method: http.MethodPut,
-		Path: "/api/people/{person}/factor-removed", Description: "For somebody whose device is lost; ends their sessions"},
+	api.Register(s.API, huma.Operation{OperationID: "dropFactor", Summary: "Remove a person's second factor",
+		Method:      http.MethodPut,
+		Path:        "/api/people/{person}/factor-removed",
+		Description: "Removes the second factor of somebody whose device is lost, and ends their sessions"},
 		func(ctx context.Context, in *PersonPath) (*struct{}, error) {
 			p := api.Person(ctx)
 			if in.Person == p.ID {
@@ -172,7 +178,8 @@ func (s *Service) factorOfOthersRoutes() {
 			}
 			return nil, nil
 		})
-	api.Register(s.API, huma.Operation{OperationID: "wantFactor", Method: http.MethodPut, Path: "/api/company/factor",
+	api.Register(s.API, huma.Operation{OperationID: "wantFactor", Summary: "Require a second factor of everybody",
+		Method: http.MethodPut, Path: "/api/company/factor",
 		Description: "Whether everybody has to have a second factor"},
 		func(ctx context.Context, in *api.Body[struct {
 			Wanted bool `json:"wanted"`

@@ -34,7 +34,8 @@ type NewColleague struct {
 }
 
 func (s *Service) peopleRoutes() {
-	api.Register(s.API, huma.Operation{OperationID: "people", Method: http.MethodGet, Path: "/api/people"},
+	api.Register(s.API, huma.Operation{OperationID: "people", Summary: "List people", Method: http.MethodGet,
+		Path: "/api/people"},
 		func(ctx context.Context, _ *struct{}) (*api.Body[[]Colleague], error) {
 			people, err := s.store.People(ctx, api.Person(ctx).CompanyID)
 			if err != nil {
@@ -46,7 +47,8 @@ func (s *Service) peopleRoutes() {
 			}
 			return api.Answer(colleagues), nil
 		})
-	api.Register(s.API, huma.Operation{OperationID: "addPerson", Method: http.MethodPost, Path: "/api/people"},
+	api.Register(s.API, huma.Operation{OperationID: "addPerson", Summary: "Add a person", Method: http.MethodPost,
+		Path: "/api/people"},
 		func(ctx context.Context, in *api.Body[struct {
 			Name  string     `json:"name" minLength:"1" maxLength:"120" pattern:"^[^\\r\\n]*$"`
 			Email string     `json:"email" format:"email" maxLength:"200"`
@@ -71,7 +73,8 @@ func (s *Service) peopleRoutes() {
 			}
 			return api.Answer(NewColleague{c, link}), nil
 		})
-	api.Register(s.API, huma.Operation{OperationID: "changePerson", Method: http.MethodPut, Path: "/api/people/{person}"},
+	api.Register(s.API, huma.Operation{OperationID: "changePerson", Summary: "Change a person's role or access",
+		Method: http.MethodPut, Path: "/api/people/{person}"},
 		func(ctx context.Context, in *struct {
 			PersonPath
 			api.Based

@@ -186,26 +186,30 @@ func HashPassword(password string) (string, error) {
 }
 
 func (s *Service) sessionRoutes() {
-	api.Register(s.API, huma.Operation{OperationID: "signIn", Method: http.MethodPost, Path: "/api/session"},
+	api.Register(s.API, huma.Operation{OperationID: "signIn", Summary: "Sign in", Method: http.MethodPost,
+		Path: "/api/session"},
 		func(ctx context.Context, in *api.Body[struct {
 			Email    string `json:"email" minLength:"3" maxLength:"200"`
 			Password string `json:"password" minLength:"1" maxLength:"200"`
-			Code     string `json:"code,omitempty" maxLength:"40" doc:"Of the second factor, where there is one"`
+			Code     string `json:"code,omitempty" maxLength:"40" doc:"Code of the second factor, where there is one"`
 		}]) (*api.Body[Me], error) {
 			return s.signIn(ctx, strings.ToLower(strings.TrimSpace(in.Body.Email)), in.Body.Password, in.Body.Code)
 		})
-	api.Register(s.API, huma.Operation{OperationID: "signOut", Method: http.MethodDelete, Path: "/api/session"},
+	api.Register(s.API, huma.Operation{OperationID: "signOut", Summary: "Sign out", Method: http.MethodDelete,
+		Path: "/api/session"},
 		func(ctx context.Context, _ *struct{}) (*struct{}, error) {
 			if err := s.sessions.Destroy(ctx); err != nil {
 				return nil, s.Fail(ctx, "sign out", err)
 			}
 			return nil, nil
 		})
-	api.Register(s.API, huma.Operation{OperationID: "me", Method: http.MethodGet, Path: "/api/me"},
+	api.Register(s.API, huma.Operation{OperationID: "me", Summary: "Get the person signed in", Method: http.MethodGet,
+		Path: "/api/me"},
 		func(ctx context.Context, _ *struct{}) (*api.Body[Me], error) {
 			return api.Answer(meOf(api.Person(ctx))), nil
 		})
-	api.Register(s.API, huma.Operation{OperationID: "setUnits", Method: http.MethodPut, Path: "/api/me/units"},
+	api.Register(s.API, huma.Operation{OperationID: "setUnits", Summary: "Set units", Method: http.MethodPut,
+		Path: "/api/me/units"},
 		func(ctx context.Context, in *api.Body[struct {
 			Units measure.System `json:"units"`
 		}]) (*api.Body[Me], error) {
@@ -216,7 +220,8 @@ func (s *Service) sessionRoutes() {
 			p.Units = in.Body.Units
 			return api.Answer(meOf(p)), nil
 		})
-	api.Register(s.API, huma.Operation{OperationID: "confirmPassword", Method: http.MethodPost,
+	api.Register(s.API, huma.Operation{OperationID: "confirmPassword", Summary: "Confirm the password",
+		Method:      http.MethodPost,
 		Path:        "/api/me/confirmation",
 		Description: "Gives one's own password once more, for what wants that, for ten minutes"},
 		func(ctx context.Context, in *api.Body[struct {

@@ -34,14 +34,17 @@ type ImportLine struct {
 }
 
 func (s *Service) shelfFileRoutes() {
-	api.Register(s.API, huma.Operation{OperationID: "readShelfFile", Method: http.MethodPost,
+	api.Register(s.API, huma.Operation{OperationID: "readShelfFile", Summary: "Read a file of data sheets",
+		Method:       http.MethodPost,
 		Path:         "/api/shelf-file/reading",
 		MaxBodyBytes: api.BodyLimit,
 		Description:  "Reads a shelf file or CSV and keeps nothing"}, s.readShelfFile)
-	api.Register(s.API, huma.Operation{OperationID: "keepSheets", Method: http.MethodPost, Path: "/api/shelf-file/kept",
+	api.Register(s.API, huma.Operation{OperationID: "keepSheets", Summary: "Save imported data sheets",
+		Method: http.MethodPost, Path: "/api/shelf-file/kept",
 		MaxBodyBytes: api.BodyLimit,
 		Description:  "Keeps sheets that were read, all or none"}, s.keepSheets)
-	api.Register(s.API, huma.Operation{OperationID: "writeShelfFile", Method: http.MethodGet, Path: "/api/shelf-file"},
+	api.Register(s.API, huma.Operation{OperationID: "writeShelfFile", Summary: "Export data sheets",
+		Method: http.MethodGet, Path: "/api/shelf-file"},
 		s.writeShelfFile)
 }
 

@@ -55,7 +55,8 @@ type StockLine struct {
 }
 
 func (s *Service) houseRoutes() {
-	api.Register(s.API, huma.Operation{OperationID: "house", Method: http.MethodGet, Path: "/api/house"},
+	api.Register(s.API, huma.Operation{OperationID: "house", Summary: "Get company standards", Method: http.MethodGet,
+		Path: "/api/house"},
 		func(ctx context.Context, _ *struct{}) (*api.Body[HouseState], error) {
 			kept, err := s.store.House(ctx, api.Person(ctx).CompanyID)
 			if err != nil {
@@ -66,7 +67,8 @@ func (s *Service) houseRoutes() {
 			}
 			return api.Answer(HouseState{kept.Revision, kept.Of, school.Questions()}), nil
 		})
-	api.Register(s.API, huma.Operation{OperationID: "saveHouse", Method: http.MethodPut, Path: "/api/house"},
+	api.Register(s.API, huma.Operation{OperationID: "saveHouse", Summary: "Save company standards", Method: http.MethodPut,
+		Path: "/api/house"},
 		func(ctx context.Context, in *struct {
 			api.Based
 			Body job.House
@@ -77,9 +79,11 @@ func (s *Service) houseRoutes() {
 			revision, err := s.store.SaveHouse(ctx, api.Person(ctx).CompanyID, in.Base, in.Body)
 			return s.Revised(ctx, "save company standards", revision, err)
 		})
-	api.Register(s.API, huma.Operation{OperationID: "systems", Method: http.MethodGet, Path: "/api/systems"},
+	api.Register(s.API, huma.Operation{OperationID: "systems", Summary: "List systems", Method: http.MethodGet,
+		Path: "/api/systems"},
 		s.listSystems)
-	api.Register(s.API, huma.Operation{OperationID: "saveSystem", Method: http.MethodPut, Path: "/api/systems/{id}"},
+	api.Register(s.API, huma.Operation{OperationID: "saveSystem", Summary: "Save a system", Method: http.MethodPut,
+		Path: "/api/systems/{id}"},
 		func(ctx context.Context, in *struct {
 			api.SheetPath
 			api.Based
@@ -89,15 +93,18 @@ func (s *Service) houseRoutes() {
 			revision, err := s.store.SaveSystem(ctx, api.Person(ctx).CompanyID, in.Base, in.Body)
 			return s.Revised(ctx, "save system", revision, err)
 		})
-	api.Register(s.API, huma.Operation{OperationID: "deleteSystem", Method: http.MethodDelete, Path: "/api/systems/{id}"},
+	api.Register(s.API, huma.Operation{OperationID: "deleteSystem", Summary: "Delete a system", Method: http.MethodDelete,
+		Path: "/api/systems/{id}"},
 		func(ctx context.Context, in *struct {
 			api.SheetPath
 			api.Based
 		}) (*api.Body[api.Stands], error) {
 			return s.Revised(ctx, "delete system", 0, s.store.DeleteSystem(ctx, api.Person(ctx).CompanyID, in.Base, in.ID))
 		})
-	api.Register(s.API, huma.Operation{OperationID: "stock", Method: http.MethodGet, Path: "/api/stock"}, s.listStock)
-	api.Register(s.API, huma.Operation{OperationID: "saveContainer", Method: http.MethodPut, Path: "/api/stock/{id}"},
+	api.Register(s.API, huma.Operation{OperationID: "stock", Summary: "List stock", Method: http.MethodGet,
+		Path: "/api/stock"}, s.listStock)
+	api.Register(s.API, huma.Operation{OperationID: "saveContainer", Summary: "Save a container", Method: http.MethodPut,
+		Path: "/api/stock/{id}"},
 		func(ctx context.Context, in *struct {
 			api.SheetPath
 			api.Based
@@ -110,8 +117,9 @@ func (s *Service) houseRoutes() {
 			revision, err := s.store.SaveContainer(ctx, api.Person(ctx).CompanyID, in.Base, in.Body)
 			return s.Revised(ctx, "save container", revision, err)
 		})
-	api.Register(s.API, huma.Operation{OperationID: "takeOutContainer", Method: http.MethodDelete,
-		Path: "/api/stock/{id}"},
+	api.Register(s.API, huma.Operation{OperationID: "takeOutContainer", Summary: "Remove a container from stock",
+		Method: http.MethodDelete,
+		Path:   "/api/stock/{id}"},
 		func(ctx context.Context, in *struct {
 			api.SheetPath
 			api.Based

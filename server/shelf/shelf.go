@@ -48,7 +48,7 @@ type Sheets interface {
 
 // ShelfPage holds what a search of the shelf found.
 type ShelfPage struct {
-	Sheets []ShelfLine       `json:"sheets" doc:"By name"`
+	Sheets []ShelfLine       `json:"sheets" doc:"Data sheets, by name"`
 	Total  int               `json:"total" doc:"How many match"`
 	Media  []material.Medium `json:"media"`
 }
@@ -95,30 +95,38 @@ type Removed struct {
 }
 
 func (s *Service) shelfRoutes() {
-	api.Register(s.API, huma.Operation{OperationID: "shelf", Method: http.MethodGet, Path: "/api/shelf",
+	api.Register(s.API, huma.Operation{OperationID: "shelf", Summary: "Search data sheets", Method: http.MethodGet,
+		Path:        "/api/shelf",
 		Description: "Searches the shelf by the beginnings of words"}, s.searchShelf)
-	api.Register(s.API, huma.Operation{OperationID: "judgeSheet", Method: http.MethodPost, Path: "/api/shelf/judged",
+	api.Register(s.API, huma.Operation{OperationID: "judgeSheet", Summary: "Check a data sheet", Method: http.MethodPost,
+		Path:             "/api/shelf/judged",
 		SkipValidateBody: true, Description: "Judges a sheet that is still being entered"},
 		func(ctx context.Context, in *api.Body[material.Product]) (*api.Body[SheetJudged], error) {
 			return api.Answer(judged(in.Body, api.Person(ctx))), nil
 		})
-	api.Register(s.API, huma.Operation{OperationID: "sheet", Method: http.MethodGet, Path: "/api/shelf/{id}"}, s.readSheet)
-	api.Register(s.API, huma.Operation{OperationID: "saveSheet", Method: http.MethodPut, Path: "/api/shelf/{id}",
+	api.Register(s.API, huma.Operation{OperationID: "sheet", Summary: "Get a data sheet", Method: http.MethodGet,
+		Path: "/api/shelf/{id}"}, s.readSheet)
+	api.Register(s.API, huma.Operation{OperationID: "saveSheet", Summary: "Save a data sheet", Method: http.MethodPut,
+		Path:        "/api/shelf/{id}",
 		Description: "Keeps a new edition of a sheet, made from the version it names, or a new sheet where that is 0"},
 		s.saveSheet)
-	api.Register(s.API, huma.Operation{OperationID: "removeSheet", Method: http.MethodDelete, Path: "/api/shelf/{id}",
+	api.Register(s.API, huma.Operation{OperationID: "removeSheet", Summary: "Delete or archive a data sheet",
+		Method: http.MethodDelete, Path: "/api/shelf/{id}",
 		Description: "Deletes a sheet that nothing uses, and puts away one that something does"}, s.removeSheet)
-	api.Register(s.API, huma.Operation{OperationID: "restoreSheet", Method: http.MethodPost,
-		Path: "/api/shelf/{id}/restored"},
+	api.Register(s.API, huma.Operation{OperationID: "restoreSheet", Summary: "Restore an archived data sheet",
+		Method: http.MethodPost,
+		Path:   "/api/shelf/{id}/restored"},
 		func(ctx context.Context, in *api.SheetPath) (*struct{}, error) {
 			if err := s.store.ArchiveSheet(ctx, api.Person(ctx).CompanyID, store.ProductShelf, in.ID, false); err != nil {
 				return nil, s.Fail(ctx, "restore sheet", err)
 			}
 			return nil, nil
 		})
-	api.Register(s.API, huma.Operation{OperationID: "saveMedium", Method: http.MethodPut, Path: "/api/media/{id}"},
+	api.Register(s.API, huma.Operation{OperationID: "saveMedium", Summary: "Save a medium", Method: http.MethodPut,
+		Path: "/api/media/{id}"},
 		s.saveMedium)
-	api.Register(s.API, huma.Operation{OperationID: "removeMedium", Method: http.MethodDelete, Path: "/api/media/{id}"},
+	api.Register(s.API, huma.Operation{OperationID: "removeMedium", Summary: "Delete or archive a medium",
+		Method: http.MethodDelete, Path: "/api/media/{id}"},
 		func(ctx context.Context, in *api.SheetPath) (*api.Body[Removed], error) {
 			return s.remove(ctx, store.MediumShelf, in.ID)
 		})
@@ -131,7 +139,7 @@ func (s *Service) searchShelf(ctx context.Context, in *struct {
 	IDs       []string `query:"id,explode" maxItems:"60"`
 	Archived  bool     `query:"archived"`
 	Limit     int      `query:"limit" minimum:"1" maximum:"300" default:"60"`
-	Media     bool     `query:"media" doc:"With the media whose name or note holds the words"`
+	Media     bool     `query:"media" doc:"Whether to list the media whose name or note holds the words"`
 }) (*api.Body[ShelfPage], error) {
 	company := api.Person(ctx).CompanyID
 	query := store.SheetQuery{Words: in.Words, Kinds: in.Kinds, Chemistry: in.Chemistry, IDs: in.IDs,

@@ -15,7 +15,7 @@ type SurveyPlan struct {
 	Fit         survey.Fit          `json:"fit"`
 	Verdicts    []survey.Verdict    `json:"verdicts"`
 	Preparation *survey.Preparation `json:"preparation,omitempty" doc:"Absent while the surface is not measured"`
-	Hours       []climate.Judged    `json:"hours" doc:"Of the forecast"`
+	Hours       []climate.Judged    `json:"hours" doc:"Hours of the forecast"`
 }
 
 // Surveyed holds the judged survey of each surface.

@@ -20,8 +20,8 @@ import (
 // CoatTimes holds when a coat is laid, if the crew works on without a break, and
 // when its film comes to what its sheet names.
 type CoatTimes struct {
-	Start  *time.Time          `json:"start,omitempty" doc:"Of its first section; absent while the start of the work is not planned"`
-	End    *time.Time          `json:"end,omitempty" doc:"Of its last section"`
+	Start  *time.Time          `json:"start,omitempty" doc:"Start of its first section; absent while the start of the work is not planned"`
+	End    *time.Time          `json:"end,omitempty" doc:"End of its last section"`
 	Abrade *time.Time          `json:"abrade,omitempty" doc:"When the coat below is abraded before it"`
 	Sanded *time.Time          `json:"sanded,omitempty" doc:"When that is done"`
 	Spread measure.Span        `json:"spread" doc:"s from its first batch poured to its last section done, as its train runs"`

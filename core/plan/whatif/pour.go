@@ -26,10 +26,10 @@ type Planner struct{ *stage.Row }
 
 // PourPlan is the pour of one coat, run ahead of time.
 type PourPlan struct {
-	Surface  string              `json:"surface" doc:"Its id"`
-	Coat     string              `json:"coat" doc:"Its id"`
-	Number   int                 `json:"number" doc:"Of the coat, from 1"`
-	Name     string              `json:"name" doc:"Of its product"`
+	Surface  string              `json:"surface" doc:"Id of the surface"`
+	Coat     string              `json:"coat" doc:"Id of the coat"`
+	Number   int                 `json:"number" doc:"Number of the coat, from 1"`
+	Name     string              `json:"name" doc:"Name of its product"`
 	Start    *time.Time          `json:"start,omitempty" doc:"When its first batch is poured; absent while no start is planned"`
 	Slab     measure.Temperature `json:"slab" doc:"°C when it is laid"`
 	Crew     []work.Person       `json:"crew"`
@@ -118,9 +118,9 @@ func (p Planner) Odds(ctx context.Context, f job.File, now time.Time, coat strin
 // Way is a change to a job with what it does for the pour of a coat.
 type Way struct {
 	Label   string              `json:"label"`
-	Patch   []finding.PatchStep `json:"patch" doc:"Of the plan file"`
+	Patch   []finding.PatchStep `json:"patch" doc:"Patch of the plan file"`
 	Makes   bool                `json:"makes"`
-	Tight   sim.Pinch           `json:"tight" doc:"Its tightest moment"`
+	Tight   sim.Pinch           `json:"tight" doc:"Tightest moment of the pour"`
 	Gain    measure.Span        `json:"gain" doc:"s that the tightest moment gains"`
 	Ends    measure.Span        `json:"ends" doc:"s from the first batch poured to the last section done"`
 	People  int                 `json:"people"`
@@ -278,9 +278,9 @@ func practiceChanges(in *input.Inputs, l input.ResolvedCoat, train sim.Train) []
 
 // Begun holds how the pour of a coat runs if the work on its job starts at another hour.
 type Begun struct {
-	Start job.Local  `json:"start" doc:"By the clock on site"`
+	Start job.Local  `json:"start" doc:"Start, by the clock on site"`
 	Makes bool       `json:"makes"`
-	Tight sim.Pinch  `json:"tight" doc:"Its tightest moment"`
+	Tight sim.Pinch  `json:"tight" doc:"Tightest moment of the pour"`
 	Pours *time.Time `json:"pours,omitempty" doc:"When its first batch is poured then"`
 }
 

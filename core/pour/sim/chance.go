@@ -14,10 +14,10 @@ import (
 // Spreads holds how far things depart from the plan: standard deviations of their
 // logarithms, and of the temperature in K.
 type Spreads struct {
-	Pace   float64             `json:"pace" minimum:"0" maximum:"1" doc:"Of the crew's pace on the day"`
-	Work   float64             `json:"work" minimum:"0" maximum:"1" doc:"Of one work on one section"`
-	Mixing float64             `json:"mixing" minimum:"0" maximum:"1" doc:"Of mixing one batch"`
-	Life   float64             `json:"life" minimum:"0" maximum:"1" doc:"Of pot life and working time"`
+	Pace   float64             `json:"pace" minimum:"0" maximum:"1" doc:"Spread of the crew's pace on the day"`
+	Work   float64             `json:"work" minimum:"0" maximum:"1" doc:"Spread of one work on one section"`
+	Mixing float64             `json:"mixing" minimum:"0" maximum:"1" doc:"Spread of the mixing of one batch"`
+	Life   float64             `json:"life" minimum:"0" maximum:"1" doc:"Spread of pot life and working time"`
 	Warmth measure.Temperature `json:"warmth" minimum:"0" maximum:"20" doc:"K, of the parts and the slab"`
 }
 
@@ -52,7 +52,7 @@ const (
 // Weight holds how much a cause counts.
 type Weight struct {
 	Cause Cause   `json:"cause"`
-	Share float64 `json:"share" doc:"Of the variance of the tightest slack, by the square of their correlation"`
+	Share float64 `json:"share" doc:"Share of the variance of the tightest slack, by the square of their correlation"`
 }
 
 // Chance holds what may happen to a pour.

@@ -90,7 +90,7 @@ type Train struct {
 
 // Stint is a stretch of one person's time.
 type Stint struct {
-	Person int          `json:"person" doc:"Their place among the people"`
+	Person int          `json:"person" doc:"Index into the list of people, from 0"`
 	Batch  int          `json:"batch" doc:"From 1"`
 	Act    Act          `json:"act"`
 	From   measure.Span `json:"from" doc:"s from when the first batch is poured"`
@@ -108,7 +108,7 @@ type Passage struct {
 	Spread  measure.Span  `json:"spread" doc:"It is begun to be spread"`
 	Laid    measure.Span  `json:"laid" doc:"All of it is spread"`
 	Roll    measure.Span  `json:"roll" doc:"It is begun to be rolled"`
-	Joined  *measure.Span `json:"joined,omitempty" doc:"Its edge with what was laid before is worked in"`
+	Joined  *measure.Span `json:"joined,omitempty" doc:"When the edge with what was laid before is worked in, s"`
 	Done    measure.Span  `json:"done" doc:"Nobody touches it again"`
 	Waits   measure.Span  `json:"waits" doc:"s it stands at its section before it is poured"`
 	Pail    *measure.Span `json:"pail,omitempty" doc:"s of its pot life left when the pail is empty"`
@@ -146,7 +146,7 @@ type Run struct {
 	Known    bool         `json:"known" doc:"The sheet tells how long the film can be worked, so that joins can be judged"`
 	Begins   measure.Span `json:"begins" doc:"The first batch is opened: zero or before"`
 	Ends     measure.Span `json:"ends" doc:"The last is done"`
-	Busy     []Share      `json:"busy" doc:"By person: how much of the time they work"`
+	Busy     []Share      `json:"busy" doc:"Share of the time that each person works"`
 	Effort   measure.Span `json:"-"` // what everybody works, broadcasting apart, in person-seconds
 	Idle     int          `json:"idle,omitempty" doc:"People that only stand in the way here; the last of the list"`
 }

@@ -15,7 +15,7 @@ import (
 type Symptom struct {
 	Key    string  `json:"key"`
 	Title  string  `json:"title"`
-	Causes []Cause `json:"causes" doc:"In the order in which practice suspects them"`
+	Causes []Cause `json:"causes" doc:"Causes in the order in which practice suspects them"`
 }
 
 // Cause holds why something may be seen, with what of a record speaks for it.
@@ -66,12 +66,12 @@ type Opinion struct {
 	Title    string         `json:"title"`
 	Ranked   []Ranked       `json:"ranked" doc:"Most likely first; those that are asserted before all others"`
 	Question *Question      `json:"question,omitempty" doc:"What would tell most; absent where nothing is left to ask"`
-	Source   string         `json:"source" doc:"Of the weights"`
+	Source   string         `json:"source" doc:"Source of the weights"`
 }
 
 // Question holds what somebody who was there can answer.
 type Question struct {
-	Key  string `json:"key" doc:"That of its cause"`
+	Key  string `json:"key" doc:"Key of its cause"`
 	Text string `json:"text"`
 }
 
