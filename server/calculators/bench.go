@@ -81,6 +81,11 @@ func (s *Service) benchRoutes() {
 			}
 			return api.Answer(answer), nil
 		})
+	s.toolRoutes()
+}
+
+// toolRoutes are the calculators beside the pail: spread, pumps, parts and ratio.
+func (s *Service) toolRoutes() {
 	api.Register(s.API, huma.Operation{OperationID: "benchSpread", Summary: "Compute spread rate and notch",
 		Method: http.MethodPost, Path: "/api/bench/{id}/spread",
 		Description: "An amount over an area, and the notch that leaves it; keeps nothing"},

@@ -127,6 +127,11 @@ func (s *Service) Routes() {
 		Method: http.MethodGet,
 		Path:   "/api/jobs/{job}/events/changes", Description: "A server-sent event for whatever is logged or issued"},
 		s.recordChanges)
+	s.tellRoutes()
+}
+
+// tellRoutes offer what events tell: of a day, of faults, and of all jobs.
+func (s *Service) tellRoutes() {
 	api.Register(s.API, huma.Operation{OperationID: "record", Summary: "Get the record of a job", Method: http.MethodGet,
 		Path:        "/api/jobs/{job}/record",
 		Description: "What the events of a job tell of the plan that was issued last"},

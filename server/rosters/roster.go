@@ -233,6 +233,11 @@ func (s *Service) rosterRoutes() {
 			}
 			return api.Answer(out), nil
 		})
+	s.bookingRoutes()
+}
+
+// bookingRoutes offer and keep what is booked.
+func (s *Service) bookingRoutes() {
 	api.Register(s.API, huma.Operation{OperationID: "rosterToday", Summary: "Get the next day's bookings",
 		Method: http.MethodGet, Path: "/api/roster/today",
 		Description: "What is booked next, without working anything out"},
