@@ -3,23 +3,17 @@
 package photos
 
 import (
-	"bytes"
 	"context"
 	"errors"
 	"fmt"
-	"image"
-	"image/color"
-	"image/jpeg"
 	_ "image/png" // phones send either
 	"net/http"
-	"strings"
 	"sync"
 	"time"
 
 	"nephelon/server/api"
 
 	"github.com/danielgtaylor/huma/v2"
-	"github.com/disintegration/imaging"
 	"github.com/google/uuid"
 
 	"nephelon/store"
@@ -231,65 +225,4 @@ func (s *Service) picture(ctx context.Context, id uuid.UUID, small bool) (*Pictu
 		return nil, s.Fail(ctx, "read photo", err)
 	}
 	return &Picture{Type: "image/jpeg", Cache: "private, max-age=86400", Body: jpeg}, nil
-}
-
-// Redrawn checks an uploaded picture and draws it anew, upright and no larger
-// than needed, with a small copy. What a camera writes beside the picture, its
-// place above all, is left behind.
-func Redrawn(upload []byte) (full, thumb []byte, err error) {
-	if len(upload) > photoBytes {
-		return nil, nil, fmt.Errorf("the photograph has %.0f MB; at most %d MB are taken. Send it in a smaller size",
-			float64(len(upload))/bytesPerMB, photoBytes/bytesPerMB)
-	}
-	config, kind, err := image.DecodeConfig(bytes.NewReader(upload))
-	if err != nil {
-		return nil, nil, errors.New("this file is neither a JPEG nor a PNG picture. Save it as one of the two")
-	}
-	if kind != "jpeg" && kind != "png" {
-		return nil, nil, fmt.Errorf("this is a %s picture. Save it as JPEG or PNG", strings.ToUpper(kind))
-	}
-	if config.Width > photoEdge || config.Height > photoEdge || photoTakes(kind, config) > photoMemory {
-		return nil, nil, fmt.Errorf("the picture is %d by %d points, too large to read. Send it in a smaller size",
-			config.Width, config.Height)
-	}
-	picture, err := imaging.Decode(bytes.NewReader(upload), imaging.AutoOrientation(true))
-	if err != nil {
-		return nil, nil, fmt.Errorf("the %s picture breaks off or is damaged. Send it again", kind)
-	}
-	if full, err = drawn(picture, photoSide); err != nil {
-		return nil, nil, err
-	}
-	thumb, err = drawn(picture, thumbSide)
-	return full, thumb, err
-}
-
-// photoTakes returns how many bytes it takes to read a picture, to turn it upright and to
-// draw it in the stored size.
-func photoTakes(kind string, config image.Config) int {
-	each := 4.0 // bytes a point, as read and as turned
-	switch config.ColorModel {
-	case color.RGBA64Model, color.NRGBA64Model:
-		each = 8
-	case color.Gray16Model:
-		each = 2
-	case color.GrayModel:
-		each = 1
-	}
-	if kind == "jpeg" { // only they say how the camera was held
-		each += 4
-		if config.ColorModel == color.YCbCrModel {
-			each = 3 + 4
-		}
-	}
-	const drawn = 4
-	return int(each*float64(config.Width)*float64(config.Height)) + drawn*min(photoSide, config.Width)*config.Height
-}
-
-func drawn(picture image.Image, side int) ([]byte, error) {
-	var out bytes.Buffer
-	if err := jpeg.Encode(&out, imaging.Fit(picture, side, side, imaging.CatmullRom),
-		&jpeg.Options{Quality: photoGrade}); err != nil {
-		return nil, fmt.Errorf("draw the picture anew: %w", err)
-	}
-	return out.Bytes(), nil
 }
