@@ -1,14 +1,17 @@
 package exchange
 
 import (
+	"bytes"
 	"encoding/csv"
 	"errors"
 	"fmt"
 	"io"
+	"strconv"
 	"strings"
 	"time"
+	"unicode/utf8"
 
-	ics "github.com/arran4/golang-ical"
+	"github.com/emersion/go-ical"
 	"github.com/xuri/excelize/v2"
 )
 
@@ -29,29 +32,63 @@ const leastEvent = 15 * time.Minute
 // WriteCalendar writes bookings as iCalendar (RFC 5545), in UTC, so that every reader
 // shows them by its own clock. Told is when they were booked.
 func WriteCalendar(to io.Writer, name string, lines []RosterLine, told time.Time) error {
-	calendar := ics.NewCalendarFor("Nephelon")
-	calendar.SetMethod(ics.MethodPublish)
-	calendar.SetXWRCalName(lined(name))
+	calendar := ical.NewCalendar()
+	calendar.Props.SetText(ical.PropVersion, "2.0")
+	calendar.Props.SetText(ical.PropProductID, "-//Nephelon//Nephelon//EN")
+	calendar.Props.SetText(ical.PropMethod, "PUBLISH")
+	title := ical.NewProp("X-WR-CALNAME")
+	title.SetText(lined(name))
+	delete(title.Params, ical.ParamValue) // readers look for the name alone
+	calendar.Props.Set(title)
 	for _, e := range lines {
-		event := calendar.AddEvent(e.ID + "@nephelon")
-		event.SetDtStampTime(told)
-		event.SetSequence(int(e.Version))
-		event.SetStartAt(e.From)
-		event.SetEndAt(later(e.Until, e.From.Add(leastEvent)))
+		event := ical.NewEvent()
+		event.Props.SetText(ical.PropUID, e.ID+"@nephelon")
+		event.Props.SetDateTime(ical.PropDateTimeStamp, told.UTC())
+		sequence := ical.NewProp(ical.PropSequence)
+		sequence.Value = strconv.FormatInt(e.Version, 10)
+		event.Props.Set(sequence)
+		event.Props.SetDateTime(ical.PropDateTimeStart, e.From.UTC())
+		event.Props.SetDateTime(ical.PropDateTimeEnd, later(e.Until, e.From.Add(leastEvent)).UTC())
 		summary := e.Task
 		if e.Surface != "" {
 			summary += ", " + e.Surface
 		}
-		event.SetSummary(lined(summary))
+		event.Props.SetText(ical.PropSummary, lined(summary))
 		if e.Place != "" {
-			event.SetLocation(lined(e.Place))
+			event.Props.SetText(ical.PropLocation, lined(e.Place))
 		}
-		event.SetDescription(lined(e.Job + ". " + e.Crew))
+		event.Props.SetText(ical.PropDescription, lined(e.Job+". "+e.Crew))
+		calendar.Children = append(calendar.Children, event.Component)
 	}
-	if err := calendar.SerializeTo(to, ics.WithNewLineWindows); err != nil {
+	var text bytes.Buffer
+	if len(lines) == 0 { // the encoder wants an event; a calendar that is followed has none at times
+		fmt.Fprintf(&text, "BEGIN:VCALENDAR\r\nVERSION:2.0\r\nPRODID:%s\r\nMETHOD:PUBLISH\r\nX-WR-CALNAME:%s\r\n"+
+			"END:VCALENDAR\r\n", calendar.Props.Get(ical.PropProductID).Value, title.Value)
+	} else if err := ical.NewEncoder(&text).Encode(calendar); err != nil {
+		return fmt.Errorf("write the calendar: %w", err)
+	}
+	if _, err := to.Write(folded(text.Bytes())); err != nil {
 		return fmt.Errorf("write the calendar: %w", err)
 	}
 	return nil
+}
+
+// folded breaks lines of more than 75 octets, between characters, as RFC 5545 (3.1) asks.
+func folded(text []byte) []byte {
+	const most = 75
+	out := make([]byte, 0, len(text)+len(text)/most*3)
+	length := 0
+	for len(text) > 0 {
+		_, size := utf8.DecodeRune(text)
+		if text[0] == '\r' || text[0] == '\n' {
+			length = 0
+		} else if length += size; length > most {
+			out = append(out, "\r\n "...)
+			length = 1 + size
+		}
+		out, text = append(out, text[:size]...), text[size:]
+	}
+	return out
 }
 
 // later returns until, or least where an event has no length.

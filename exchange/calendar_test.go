@@ -7,6 +7,7 @@ import (
 	"strings"
 	"testing"
 	"time"
+	"unicode/utf8"
 
 	"github.com/emersion/go-ical"
 )
@@ -37,6 +38,14 @@ func TestCalendarIsReadByAnother(t *testing.T) {
 	if plain := strings.ReplaceAll(text.String(), "\r\n", ""); strings.ContainsAny(plain, "\r\n") {
 		t.Error("a line ends with something other than CR LF")
 	}
+	if !strings.Contains(text.String(), "\r\nX-WR-CALNAME:Skerry crew\r\n") {
+		t.Error("the calendar has no name")
+	}
+	for _, line := range strings.Split(text.String(), "\r\n") {
+		if len(line) > 75 || !utf8.ValidString(line) {
+			t.Errorf("a line of %d octets: %q", len(line), line)
+		}
+	}
 	read, err := ical.NewDecoder(&text).Decode()
 	if err != nil {
 		t.Fatal(err)
@@ -64,6 +73,21 @@ func TestCalendarIsReadByAnother(t *testing.T) {
 			place != want.Place || notes != want.Job+". "+want.Crew || !from.Equal(want.From) || !until.Equal(want.Until) {
 			t.Errorf("%q %q %q %q %v to %v", id, title, place, notes, from, until)
 		}
+	}
+}
+
+// A calendar with nothing in it is one all the same, for those who follow it.
+func TestAnEmptyCalendar(t *testing.T) {
+	var text bytes.Buffer
+	if err := WriteCalendar(&text, "Skerry crew; north", nil, time.Time{}); err != nil {
+		t.Fatal(err)
+	}
+	read, err := ical.NewDecoder(&text).Decode()
+	if err != nil || len(read.Events()) != 0 {
+		t.Fatalf("%v, %v", read, err)
+	}
+	if name, _ := read.Props.Text("X-WR-CALNAME"); name != "Skerry crew; north" {
+		t.Errorf("%q", name)
 	}
 }
 
