@@ -2,14 +2,31 @@ import { compare } from 'fast-json-patch'
 import type { EditStep } from './client'
 
 /**
- * What turns one document into another, as a JSON Patch (RFC 6902). Both are
- * compared as they are sent: a member without a value is not in the document.
+ * What turns one document into another, as a JSON Patch (RFC 6902). Both are compared as they are
+ * sent: a member without a value is not in the document. What an edit left alone is the same
+ * object in both, and is not looked at: the cost is that of what changed.
  */
-export function differences(from: object, to: object): EditStep[] {
-  return compare(sent(from), sent(to)) as EditStep[]
+export function differences(from: object, to: object, at = ''): EditStep[] {
+  if (from === to) return []
+  if (Array.isArray(from) !== Array.isArray(to)) return [{ op: 'replace', path: at, value: sent(to) }]
+  if (Array.isArray(from) && Array.isArray(to) && from.length !== to.length)
+    return compare(sent(from), sent(to)).map((step) => ({ ...step, path: at + step.path }) as EditStep)
+  const before = from as Record<string, unknown>
+  const after = to as Record<string, unknown>
+  return [...new Set([...Object.keys(before), ...Object.keys(after)])].flatMap((key): EditStep[] => {
+    const was = before[key]
+    const now = after[key]
+    const path = `${at}/${key.replaceAll('~', '~0').replaceAll('/', '~1')}`
+    if (was === now) return []
+    if (now === undefined) return [{ op: 'remove', path }]
+    if (was === undefined) return [{ op: 'add', path, value: sent(now) }]
+    if (isTree(was) && isTree(now)) return differences(was, now, path)
+    return [{ op: 'replace', path, value: sent(now) }]
+  })
 }
-function sent(document: object): object {
-  return JSON.parse(JSON.stringify(document)) as object
+const isTree = (value: unknown): value is object => typeof value === 'object' && value !== null
+function sent<T>(value: T): T {
+  return JSON.parse(JSON.stringify(value)) as T
 }
 
 type Tree = Record<string, unknown> | unknown[]
