@@ -6,6 +6,8 @@ import (
 	"slices"
 	"time"
 
+	"nephelon/core/facts"
+
 	"github.com/google/uuid"
 
 	"nephelon/core/days"
@@ -62,7 +64,7 @@ func addRecord(ctx context.Context, s *store.Store, company uuid.UUID, people ma
 	if err != nil {
 		return err
 	}
-	made, err := plan.NewPlanner().Issue(ctx, f, measure.Metric, issued, "")
+	made, err := plan.NewPlanner().Issue(ctx, f, facts.At(issued), measure.Metric, "")
 	if err != nil {
 		return fmt.Errorf("issue: %w", err)
 	}

@@ -6,6 +6,8 @@ import (
 	"slices"
 	"time"
 
+	"nephelon/core/facts"
+
 	"github.com/google/uuid"
 
 	"nephelon/core/days"
@@ -101,12 +103,13 @@ func fillRoster(ctx context.Context, s *store.Store, company, person uuid.UUID, 
 	planner := plan.NewPlanner()
 	var jobs []days.Job
 	for _, j := range open {
-		made, err := planner.MakeFor(ctx, j.File, measure.Metric, now)
+		made, err := planner.MakeFor(ctx, j.File, facts.At(now), measure.Metric)
 		if err != nil {
 			return fmt.Errorf("plan a demo job: %w", err)
 		}
 		jobs = append(jobs, days.Job{ID: j.ID.String(), File: j.File, Plan: made,
-			Films: stage.FilmsOf(j.File, measure.Metric, now, 0), Cool: stage.FilmsOf(j.File, measure.Metric, now, days.Cooler)})
+			Films: stage.FilmsOf(j.File, facts.At(now), measure.Metric, 0),
+			Cool:  stage.FilmsOf(j.File, facts.At(now), measure.Metric, days.Cooler)})
 	}
 	h := house()
 	const weeks = 7

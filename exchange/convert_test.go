@@ -8,6 +8,8 @@ import (
 	"testing"
 	"time"
 
+	"nephelon/core/facts"
+
 	"nephelon/core/job"
 	"nephelon/core/measure"
 	"nephelon/core/plan"
@@ -64,7 +66,7 @@ func TestEarlierPlanFilesOpen(t *testing.T) {
 				t.Errorf("%s: %+v was %s", name, now, p.PotLife)
 			}
 		}
-		if _, err := plan.NewPlanner().MakeFor(t.Context(), file, measure.Metric, time.Now()); err != nil {
+		if _, err := plan.NewPlanner().MakeFor(t.Context(), file, facts.At(time.Now()), measure.Metric); err != nil {
 			t.Errorf("%s: %v", name, err)
 		}
 	}

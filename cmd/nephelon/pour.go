@@ -9,6 +9,8 @@ import (
 	"strings"
 	"time"
 
+	"nephelon/core/facts"
+
 	"nephelon/core/measure"
 	"nephelon/core/plan"
 	"nephelon/core/plan/whatif"
@@ -61,7 +63,7 @@ func runPour(ctx context.Context, arguments []string, in io.Reader, out, complai
 			}
 		}
 	}
-	poured, err := planner.Pour(ctx, file, units, at, coat, measure.Span(first.Seconds()))
+	poured, err := planner.Pour(ctx, file, facts.At(at), units, coat, measure.Span(first.Seconds()))
 	if errors.Is(err, whatif.ErrNoPour) {
 		var ids []string
 		for _, s := range file.Job.Surfaces {
@@ -82,14 +84,14 @@ func runPour(ctx context.Context, arguments []string, in io.Reader, out, complai
 		return err
 	}
 	answer := pourAnswer{PourPlan: poured}
-	if answer.Ways, err = planner.Ways(ctx, file, units, at, coat); err != nil {
+	if answer.Ways, err = planner.Ways(ctx, file, facts.At(at), units, coat); err != nil {
 		return err
 	}
-	if answer.Starts, err = planner.Starts(ctx, file, units, at, coat); err != nil {
+	if answer.Starts, err = planner.Starts(ctx, file, facts.At(at), units, coat); err != nil {
 		return err
 	}
 	if runs > 0 {
-		odds, err := planner.Odds(ctx, file, at, coat, measure.Span(first.Seconds()), file.Job.Crew.SpreadsOf(),
+		odds, err := planner.Odds(ctx, file, facts.At(at), coat, measure.Span(first.Seconds()), file.Job.Crew.SpreadsOf(),
 			runs, seed, nil)
 		if err != nil {
 			return err

@@ -6,6 +6,8 @@ import (
 	"testing"
 	"time"
 
+	"nephelon/core/facts"
+
 	"nephelon/core/job"
 	"nephelon/core/plan/stage"
 	"nephelon/core/roster/search"
@@ -42,7 +44,7 @@ func BenchmarkRecheck(b *testing.B) {
 	house, jobs, booked, now := forty(b)
 	for b.Loop() {
 		for i := range jobs {
-			jobs[i].Films = stage.FilmsOf(jobs[i].File, "metric", now, 0)
+			jobs[i].Films = stage.FilmsOf(jobs[i].File, facts.At(now), "metric", 0)
 		}
 		if broken := Build(house, jobs, booked, now, 10).Check(booked); len(broken) > 0 {
 			b.Fatal(broken[0])

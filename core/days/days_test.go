@@ -8,6 +8,8 @@ import (
 	"testing"
 	"time"
 
+	"nephelon/core/facts"
+
 	"nephelon/core/buildup"
 	"nephelon/core/climate"
 	"nephelon/core/job"
@@ -35,8 +37,9 @@ func demo(t testing.TB, name string, now time.Time, change func(*job.Job)) Job {
 	if change != nil {
 		change(&f.Job)
 	}
-	return Job{ID: name, File: f, Plan: plan.Make(f, measure.Metric, now), Films: stage.FilmsOf(f, measure.Metric, now, 0),
-		Cool: stage.FilmsOf(f, measure.Metric, now, Cooler)}
+	return Job{ID: name, File: f, Plan: plan.Make(f, measure.Metric, now),
+		Films: stage.FilmsOf(f, facts.At(now), measure.Metric, 0),
+		Cool:  stage.FilmsOf(f, facts.At(now), measure.Metric, Cooler)}
 }
 
 func solved(t *testing.T, c *Calendar, before []Booked) map[string]Booked {
@@ -591,7 +594,7 @@ func TestTheNextMorningOnTheRoster(t *testing.T) {
 				p.RecoatFrom = []material.TimeAt{{At: 20, After: measure.Hour, Source: measure.Sheet}}
 			}
 		}
-		j.Plan, j.Films = plan.Make(j.File, measure.Metric, now), stage.FilmsOf(j.File, measure.Metric, now, 0)
+		j.Plan, j.Films = plan.Make(j.File, measure.Metric, now), stage.FilmsOf(j.File, facts.At(now), measure.Metric, 0)
 		by := solved(t, Build(job.House{}, []Job{j}, nil, now, 6), nil)
 		return by[string(work.PourID(coats[0].ID))].From, by[string(work.PourID(coats[1].ID))].From
 	}

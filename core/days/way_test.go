@@ -7,6 +7,8 @@ import (
 	"testing"
 	"time"
 
+	"nephelon/core/facts"
+
 	"nephelon/core/buildup"
 	"nephelon/core/job"
 	"nephelon/core/material"
@@ -21,7 +23,7 @@ func trying(house job.House, jobs []Job, now time.Time) Tried {
 	return func(t Try) (*Calendar, *roster.Plan, error) {
 		tried, err := t.Jobs(jobs, func(id string, f job.File) (Job, error) {
 			return Job{ID: id, File: f, Plan: plan.Make(f, measure.Metric, now),
-				Films: stage.FilmsOf(f, measure.Metric, now, 0)}, nil
+				Films: stage.FilmsOf(f, facts.At(now), measure.Metric, 0)}, nil
 		})
 		if err != nil {
 			return nil, nil, err
@@ -94,7 +96,7 @@ func TestASlowerHardenerKeepsAWindow(t *testing.T) {
 		Skills: Crews(job.House{})[0].Skills}}}
 	remade := func(f job.File) Job {
 		return Job{ID: "hall", File: f, Plan: plan.Make(f, measure.Metric, now),
-			Films: stage.FilmsOf(f, measure.Metric, now, 0)}
+			Films: stage.FilmsOf(f, facts.At(now), measure.Metric, 0)}
 	}
 	jobs := []Job{remade(base.File)}
 	try := trying(house, jobs, now)

@@ -10,6 +10,8 @@ import (
 	"strings"
 	"testing"
 
+	"nephelon/core/facts"
+
 	"nephelon/core/buildup"
 	"nephelon/core/finding"
 	"nephelon/core/geometry"
@@ -409,7 +411,7 @@ func TestNobodyWaits(t *testing.T) {
 	f := laidJob(t, demoShelf(t), coat("keelbody-100", 900))
 	ctx, cancel := context.WithCancel(t.Context())
 	cancel()
-	if _, err := NewPlanner().MakeFor(ctx, f, measure.Metric, noon()); !errors.Is(err, context.Canceled) {
+	if _, err := NewPlanner().MakeFor(ctx, f, facts.At(noon()), measure.Metric); !errors.Is(err, context.Canceled) {
 		t.Errorf("%v", err)
 	}
 }

@@ -7,6 +7,8 @@ import (
 	"slices"
 	"time"
 
+	"nephelon/core/facts"
+
 	"nephelon/core/geometry"
 	"nephelon/core/job"
 	"nephelon/core/material"
@@ -24,13 +26,13 @@ var ErrNothingToIssue = errors.New("no coat of this plan can be poured yet: each
 // Issue freezes the plan of a job for a crew: all of its coats that can be poured, or those
 // that begin on a day of its site, such as 2031-03-04. Number, job, and who gives it to whom are left
 // for the caller. It fails with ErrNothingToIssue where no coat is left.
-func (p *Planner) Issue(ctx context.Context, f job.File, units measure.System, now time.Time,
+func (p *Planner) Issue(ctx context.Context, f job.File, world facts.Facts, units measure.System,
 	day string) (record.Issue, error) {
-	made, err := p.MakeFor(ctx, f, units, now)
+	made, err := p.MakeFor(ctx, f, world, units)
 	if err != nil {
 		return record.Issue{}, err
 	}
-	in, _ := input.Read(f, units, now)
+	in, _ := input.Read(f, world, units)
 	out := record.Issue{
 		Name: f.Job.Name, Site: f.Job.Site, Day: day, Zone: made.Zone, Standing: f.Job.Mixing.Standing,
 		Bucket: f.Job.Bucket.Volume, Pace: f.Job.Crew.Pace.Value,

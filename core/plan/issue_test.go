@@ -9,6 +9,8 @@ import (
 	"testing"
 	"time"
 
+	"nephelon/core/facts"
+
 	"nephelon/core/measure"
 	"nephelon/core/record"
 )
@@ -20,7 +22,7 @@ func TestWhatIsIssuedIsThePlan(t *testing.T) {
 	now := time.Date(2026, 12, 1, 8, 0, 0, 0, time.UTC)
 	p := NewPlanner()
 	made := p.Make(f, measure.Metric, now)
-	issue, err := p.Issue(context.Background(), f, measure.Metric, now, "")
+	issue, err := p.Issue(context.Background(), f, facts.At(now), measure.Metric, "")
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -73,7 +75,7 @@ func TestADayOfAPlanIsIssued(t *testing.T) {
 	f := demo(t, "baggage-hall")
 	now := time.Date(2026, 12, 1, 8, 0, 0, 0, time.UTC)
 	p := NewPlanner()
-	whole, err := p.Issue(context.Background(), f, measure.Metric, now, "")
+	whole, err := p.Issue(context.Background(), f, facts.At(now), measure.Metric, "")
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -85,16 +87,17 @@ func TestADayOfAPlanIsIssued(t *testing.T) {
 		t.Fatalf("all begin on one day: %v", days)
 	}
 	for day, want := range days {
-		got, err := p.Issue(context.Background(), f, measure.Metric, now, day)
+		got, err := p.Issue(context.Background(), f, facts.At(now), measure.Metric, day)
 		if err != nil || len(got.Coats) != want || got.Day != day {
 			t.Errorf("%s: %d coats, want %d: %v", day, len(got.Coats), want, err)
 		}
 	}
-	if _, err := p.Issue(context.Background(), f, measure.Metric, now, "1999-01-01"); !errors.Is(err, ErrNothingToIssue) {
+	if _, err := p.Issue(context.Background(), f, facts.At(now), measure.Metric, "1999-01-01"); !errors.Is(err,
+		ErrNothingToIssue) {
 		t.Errorf("a day with nothing: %v", err)
 	}
 	f.Job.Surfaces[0].Coats, f.Job.Surfaces[1].Coats = nil, nil
-	if _, err := p.Issue(context.Background(), f, measure.Metric, now, ""); !errors.Is(err, ErrNothingToIssue) {
+	if _, err := p.Issue(context.Background(), f, facts.At(now), measure.Metric, ""); !errors.Is(err, ErrNothingToIssue) {
 		t.Errorf("no coats: %v", err)
 	}
 }

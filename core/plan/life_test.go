@@ -6,6 +6,8 @@ import (
 	"strings"
 	"testing"
 
+	"nephelon/core/facts"
+
 	"nephelon/core/buildup"
 	"nephelon/core/cure"
 	"nephelon/core/finding"
@@ -55,7 +57,7 @@ func TestHeatShrinksBatches(t *testing.T) {
 	f := laidJob(t, s, coat("hardtack-clear", 300))
 	f.Job.Bucket.Volume = 0.2
 	l := limit(t, f, kit.ByPotLife)
-	in, _ := input.Read(f, measure.Metric, noon())
+	in, _ := input.Read(f, facts.At(noon()), measure.Metric)
 	done, err := NewPlanner().Run(t.Context(), in)
 	if err != nil {
 		t.Fatal(err)

@@ -3,6 +3,8 @@ package plan
 import (
 	"testing"
 
+	"nephelon/core/facts"
+
 	"nephelon/core/cure"
 	"nephelon/core/measure"
 	"nephelon/core/plan/input"
@@ -16,7 +18,7 @@ func TestAProductChangedForOneCoatChangesNoOther(t *testing.T) {
 	f := laidJob(t, s, coat("hardtack-clear", 300), coat("hardtack-clear", 300))
 	f.Job.Bucket.Volume = 0.2
 	batches := func(change func(*input.Inputs)) [2]measure.Volume {
-		in, _ := input.Read(f, measure.Metric, noon())
+		in, _ := input.Read(f, facts.At(noon()), measure.Metric)
 		change(in)
 		m := stage.MeasureAll(in)
 		b := stage.BuildAll(in, m)

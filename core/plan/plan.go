@@ -10,6 +10,8 @@ import (
 	"slices"
 	"time"
 
+	"nephelon/core/facts"
+
 	"nephelon/core/buildup"
 	"nephelon/core/finding"
 	"nephelon/core/geometry"
@@ -103,14 +105,14 @@ func Make(f job.File, units measure.System, now time.Time) Plan {
 // cannot be is told as refused findings, each with the path of its field. The
 // units are those in which its sentences speak.
 func (p *Planner) Make(f job.File, units measure.System, now time.Time) Plan {
-	made, _ := p.MakeFor(context.Background(), f, units, now) // ends by itself
+	made, _ := p.MakeFor(context.Background(), f, facts.At(now), units) // ends by itself
 	return made
 }
 
 // MakeFor is the same for a caller who may be gone: then it fails with the context's
 // error before the next coat is worked out.
-func (p *Planner) MakeFor(ctx context.Context, f job.File, units measure.System, now time.Time) (Plan, error) {
-	in, found := input.Read(f, units, now)
+func (p *Planner) MakeFor(ctx context.Context, f job.File, world facts.Facts, units measure.System) (Plan, error) {
+	in, found := input.Read(f, world, units)
 	s, err := p.Run(ctx, in)
 	if err != nil {
 		return Plan{}, fmt.Errorf("plan the job: %w", err)

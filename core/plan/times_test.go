@@ -2,14 +2,16 @@ package plan
 
 import (
 	"math"
-	"nephelon/core/plan/input"
-	"nephelon/core/plan/stage"
-	"nephelon/core/school"
-	"nephelon/core/survey"
 	"slices"
 	"strings"
 	"testing"
 	"time"
+
+	"nephelon/core/facts"
+	"nephelon/core/plan/input"
+	"nephelon/core/plan/stage"
+	"nephelon/core/school"
+	"nephelon/core/survey"
 
 	"nephelon/core/climate"
 	"nephelon/core/finding"
@@ -269,7 +271,7 @@ func TestBothPartsWarmTheMix(t *testing.T) {
 		return &measure.Sourced[measure.Temperature]{Value: v, Source: measure.OwnTest}
 	}
 	f.Job.Mixing.A, f.Job.Mixing.B = temperature(20), temperature(29)
-	read, _ := input.Read(f, measure.Metric, noon())
+	read, _ := input.Read(f, facts.At(noon()), measure.Metric)
 	mix := read.Sheets[material.SheetKey{Product: "hardtack-clear"}].Mix
 	a, b := mix.Shares[0].Volume*float64(mix.Shares[0].Density.Value),
 		mix.Shares[1].Volume*float64(mix.Shares[1].Density.Value)
@@ -289,5 +291,5 @@ func TestBothPartsWarmTheMix(t *testing.T) {
 }
 
 func readAgain(f job.File) (*input.Inputs, []finding.Finding) {
-	return input.Read(f, measure.Metric, noon())
+	return input.Read(f, facts.At(noon()), measure.Metric)
 }

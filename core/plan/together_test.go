@@ -1,10 +1,11 @@
 package plan
 
 import (
-	"nephelon/core/school"
 	"slices"
 	"strings"
 	"testing"
+
+	"nephelon/core/school"
 
 	"nephelon/core/job"
 	"nephelon/core/kit"

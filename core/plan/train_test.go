@@ -10,6 +10,8 @@ import (
 	"strings"
 	"testing"
 
+	"nephelon/core/facts"
+
 	"nephelon/core/buildup"
 	"nephelon/core/finding"
 	"nephelon/core/geometry"
@@ -42,7 +44,8 @@ func slowHall(t *testing.T, spreaders int) job.File {
 
 func pourOf(t *testing.T, f job.File) whatif.PourPlan {
 	t.Helper()
-	p, err := NewPlanner().Pour(context.Background(), f, measure.Metric, noon(), f.Job.Surfaces[0].Coats[0].ID, 0)
+	p, err := NewPlanner().Pour(context.Background(), f, facts.At(noon()), measure.Metric,
+		f.Job.Surfaces[0].Coats[0].ID, 0)
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -126,7 +129,8 @@ func TestTheLeastCrewLeadsOut(t *testing.T) {
 func TestTheLatestStart(t *testing.T) {
 	f := slowHall(t, 1)
 	f.Job.Zone, f.Job.Start = "UTC", "2026-12-07T14:30"
-	begun, err := NewPlanner().Starts(context.Background(), f, measure.Metric, noon(), f.Job.Surfaces[0].Coats[0].ID)
+	begun, err := NewPlanner().Starts(context.Background(), f, facts.At(noon()), measure.Metric,
+		f.Job.Surfaces[0].Coats[0].ID)
 	if err != nil || len(begun) != 9 || begun[0].Start != "2026-12-07T07:00" {
 		t.Fatalf("%+v, %v", begun, err)
 	}
@@ -137,7 +141,7 @@ func TestTheLatestStart(t *testing.T) {
 		}
 	}
 	f.Job.Start = ""
-	if begun, err := NewPlanner().Starts(context.Background(), f, measure.Metric, noon(),
+	if begun, err := NewPlanner().Starts(context.Background(), f, facts.At(noon()), measure.Metric,
 		f.Job.Surfaces[0].Coats[0].ID); err != nil || len(begun) != 0 {
 		t.Errorf("without a start %+v, %v", begun, err)
 	}
@@ -163,7 +167,7 @@ func TestWaysDoWhatTheyPromise(t *testing.T) {
 	f := slowHall(t, 1)
 	workable(&f.Products[0], 7)
 	id := f.Job.Surfaces[0].Coats[0].ID
-	ways, err := NewPlanner().Ways(context.Background(), f, measure.Metric, noon(), id)
+	ways, err := NewPlanner().Ways(context.Background(), f, facts.At(noon()), measure.Metric, id)
 	if err != nil || len(ways) < 2 {
 		t.Fatalf("%v, %v", ways, err)
 	}
@@ -181,7 +185,8 @@ func TestWaysDoWhatTheyPromise(t *testing.T) {
 			t.Errorf("%s stands behind what does not make it", w.Label)
 		}
 	}
-	if _, err := NewPlanner().Ways(context.Background(), f, measure.Metric, noon(), "no such coat"); !errors.Is(err,
+	if _, err := NewPlanner().Ways(context.Background(), f, facts.At(noon()), measure.Metric,
+		"no such coat"); !errors.Is(err,
 		whatif.ErrNoPour) {
 		t.Errorf("%v", err)
 	}
@@ -397,7 +402,7 @@ func TestTheFirstSectionCorrectsTheRest(t *testing.T) {
 	first := planned.Run.Passages[0]
 	took := first.Done - first.Pour
 	for times, name := range map[measure.Span]string{1: "as planned", 2: "twice as long"} {
-		p, err := NewPlanner().Pour(context.Background(), f, measure.Metric, noon(),
+		p, err := NewPlanner().Pour(context.Background(), f, facts.At(noon()), measure.Metric,
 			f.Job.Surfaces[0].Coats[0].ID, took*times)
 		if err != nil || !near(float64(p.Pace), 20.0/measure.Hour/float64(times), 1e-3) ||
 			!reflect.DeepEqual(p.Batches, planned.Batches) {
@@ -411,12 +416,14 @@ func TestTheFirstSectionCorrectsTheRest(t *testing.T) {
 	if planned.Pace != 0 {
 		t.Errorf("a plan tells %v m²/s", planned.Pace)
 	}
-	if _, err := NewPlanner().Pour(context.Background(), f, measure.Metric, noon(), f.Job.Surfaces[0].Coats[0].ID,
+	if _, err := NewPlanner().Pour(context.Background(), f, facts.At(noon()), measure.Metric,
+		f.Job.Surfaces[0].Coats[0].ID,
 		50*took); !errors.Is(err, sim.ErrPace) {
 		t.Errorf("%v", err)
 	}
 	odds := func(first measure.Span) float64 {
-		c, err := NewPlanner().Odds(context.Background(), f, noon(), f.Job.Surfaces[0].Coats[0].ID, first, sim.UsualSpreads(),
+		c, err := NewPlanner().Odds(context.Background(), f, facts.At(noon()), f.Job.Surfaces[0].Coats[0].ID, first,
+			sim.UsualSpreads(),
 			200, 1, nil)
 		if err != nil {
 			t.Fatal(err)
@@ -464,7 +471,7 @@ func TestAPinnedJoinStays(t *testing.T) {
 func BenchmarkPourOfTheDemoHall(b *testing.B) {
 	f, planner := demo(b, "baggage-hall"), NewPlanner()
 	for b.Loop() {
-		if _, err := planner.Pour(context.Background(), f, measure.Metric, noon(), "hall-1", 0); err != nil {
+		if _, err := planner.Pour(context.Background(), f, facts.At(noon()), measure.Metric, "hall-1", 0); err != nil {
 			b.Fatal(err)
 		}
 	}

@@ -10,6 +10,8 @@ import (
 	"slices"
 	"time"
 
+	"nephelon/core/facts"
+
 	"nephelon/server/api"
 	"nephelon/server/live"
 
@@ -195,7 +197,7 @@ func (s *Service) listIssues(ctx context.Context, in *api.JobPath) (*api.Body[Is
 		out.Lines[n] = line
 	}
 	if len(all) > 0 && all[0].Revision != j.Revision {
-		now, err := s.planner.Issue(ctx, j.File, p.Units, time.Now(), all[0].Day)
+		now, err := s.planner.Issue(ctx, j.File, facts.At(time.Now()), p.Units, all[0].Day)
 		if err != nil && !errors.Is(err, plan.ErrNothingToIssue) {
 			return nil, s.Fail(ctx, "plan the job", err)
 		}
@@ -217,7 +219,7 @@ func (s *Service) issuePlan(ctx context.Context, in *struct {
 		return nil, s.Fail(ctx, "read job", err)
 	}
 	now := time.Now().UTC().Truncate(time.Millisecond)
-	made, err := s.planner.Issue(ctx, j.File, p.Units, now, in.Body.Day)
+	made, err := s.planner.Issue(ctx, j.File, facts.At(now), p.Units, in.Body.Day)
 	if errors.Is(err, plan.ErrNothingToIssue) {
 		text := "Nothing can be issued: " + plan.ErrNothingToIssue.Error() + "."
 		if in.Body.Day != "" {

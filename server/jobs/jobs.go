@@ -13,6 +13,8 @@ import (
 	"strings"
 	"time"
 
+	"nephelon/core/facts"
+
 	"nephelon/server/api"
 	"nephelon/server/live"
 
@@ -250,7 +252,7 @@ func (s *Service) summary(ctx context.Context, who store.Person, l store.JobLine
 	if err != nil {
 		return told, err
 	}
-	made, err := s.planner.MakeFor(ctx, j.File, who.Units, time.Now())
+	made, err := s.planner.MakeFor(ctx, j.File, facts.At(time.Now()), who.Units)
 	if err != nil {
 		return told, err
 	}

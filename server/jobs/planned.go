@@ -9,6 +9,8 @@ import (
 	"sync"
 	"time"
 
+	"nephelon/core/facts"
+
 	"github.com/google/uuid"
 	"github.com/hashicorp/golang-lru/v2/simplelru"
 	"github.com/klauspost/compress/gzip"
@@ -268,7 +270,7 @@ func (s *Service) plan(ctx context.Context, who store.Person, file job.File) (pl
 	// A plan that takes longer is one that nobody waits for.
 	limited, cancel := context.WithTimeout(ctx, planTime)
 	defer cancel()
-	made, err := s.planner.MakeFor(limited, file, who.Units, time.Now())
+	made, err := s.planner.MakeFor(limited, file, facts.At(time.Now()), who.Units)
 	if err != nil {
 		return made, slow(ctx, limited, err)
 	}

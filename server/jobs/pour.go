@@ -9,6 +9,8 @@ import (
 	"net/http"
 	"time"
 
+	"nephelon/core/facts"
+
 	"nephelon/server/api"
 
 	"github.com/danielgtaylor/huma/v2"
@@ -52,7 +54,7 @@ func (s *Service) pourRoutes() {
 			Body PourQuestion
 		}) (*api.Body[whatif.PourPlan], error) {
 			return poured(ctx, s, in.JobPath, in.Body, planTime, func(ctx context.Context, f job.File) (whatif.PourPlan, error) {
-				return s.planner.Pour(ctx, f, api.Person(ctx).Units, time.Now(), in.Body.Coat, in.Body.First)
+				return s.planner.Pour(ctx, f, facts.At(time.Now()), api.Person(ctx).Units, in.Body.Coat, in.Body.First)
 			})
 		})
 	api.Register(s.API, huma.Operation{OperationID: "pourWays", Summary: "List what would help a pour",
@@ -63,7 +65,7 @@ func (s *Service) pourRoutes() {
 			Body PourQuestion
 		}) (*api.Body[[]whatif.Way], error) {
 			return poured(ctx, s, in.JobPath, in.Body, planTime, func(ctx context.Context, f job.File) ([]whatif.Way, error) {
-				return s.planner.Ways(ctx, f, api.Person(ctx).Units, time.Now(), in.Body.Coat)
+				return s.planner.Ways(ctx, f, facts.At(time.Now()), api.Person(ctx).Units, in.Body.Coat)
 			})
 		})
 	api.Register(s.API, huma.Operation{OperationID: "pourStarts", Summary: "Compare start hours of a pour",
@@ -76,7 +78,7 @@ func (s *Service) pourRoutes() {
 			Body PourQuestion
 		}) (*api.Body[[]whatif.Begun], error) {
 			return poured(ctx, s, in.JobPath, in.Body, planTime, func(ctx context.Context, f job.File) ([]whatif.Begun, error) {
-				return s.planner.Starts(ctx, f, api.Person(ctx).Units, time.Now(), in.Body.Coat)
+				return s.planner.Starts(ctx, f, facts.At(time.Now()), api.Person(ctx).Units, in.Body.Coat)
 			})
 		})
 	api.Register(s.API, huma.Operation{OperationID: "pourOdds", Summary: "Compute the odds of a pour",
@@ -92,7 +94,8 @@ func (s *Service) pourRoutes() {
 					if in.Body.Spreads != nil {
 						spreads = *in.Body.Spreads
 					}
-					return s.planner.Odds(ctx, f, time.Now(), in.Body.Coat, in.Body.First, spreads, in.Body.Runs, in.Body.Seed, nil)
+					return s.planner.Odds(ctx, f, facts.At(time.Now()), in.Body.Coat, in.Body.First, spreads, in.Body.Runs,
+						in.Body.Seed, nil)
 				})
 		})
 }
@@ -112,7 +115,7 @@ func (s *Service) sections(ctx context.Context, in *SectionsPath) (*api.Download
 	}
 	limited, cancel := context.WithTimeout(ctx, planTime)
 	defer cancel()
-	made, err := s.planner.MakeFor(limited, j.File, api.Person(ctx).Units, time.Now())
+	made, err := s.planner.MakeFor(limited, j.File, facts.At(time.Now()), api.Person(ctx).Units)
 	if err != nil {
 		return nil, s.Fail(ctx, "plan job", slow(ctx, limited, err))
 	}

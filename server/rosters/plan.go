@@ -6,6 +6,8 @@ import (
 	"fmt"
 	"time"
 
+	"nephelon/core/facts"
+
 	"github.com/danielgtaylor/huma/v2"
 
 	"nephelon/core/days"
@@ -109,9 +111,9 @@ func (s *Service) calendars(ctx context.Context, bookings []days.Booked, only *[
 // remake plans a job for the roster.
 func (s *Service) remake(ctx context.Context, id string, f job.File, now time.Time) (days.Job, error) {
 	units := api.Person(ctx).Units
-	made, err := s.planner.MakeFor(ctx, f, units, now)
-	return days.Job{ID: id, File: f, Plan: made, Films: stage.FilmsOf(f, units, now, 0),
-		Cool: stage.FilmsOf(f, units, now, days.Cooler)}, err
+	made, err := s.planner.MakeFor(ctx, f, facts.At(now), units)
+	return days.Job{ID: id, File: f, Plan: made, Films: stage.FilmsOf(f, facts.At(now), units, 0),
+		Cool: stage.FilmsOf(f, facts.At(now), units, days.Cooler)}, err
 }
 
 // known returns jobs as the roster needs them, those planned before as they were, and the ones

@@ -9,6 +9,8 @@ import (
 	"slices"
 	"time"
 
+	"nephelon/core/facts"
+
 	"nephelon/core/buildup"
 	"nephelon/core/cure"
 	"nephelon/core/finding"
@@ -50,8 +52,8 @@ func coatPath(i, c int) string { return fmt.Sprintf("%s/coats/%d", SurfacePath(i
 
 // Read looks at what spans the whole file: identities, references and values
 // that contradict each other.
-func Read(f job.File, units measure.System, now time.Time) (*Inputs, []finding.Finding) {
-	in := &Inputs{File: f, Units: units, Now: now, Slab: material.AssumedSlab, Methods: f.Job.Methods.Filled(),
+func Read(f job.File, world facts.Facts, units measure.System) (*Inputs, []finding.Finding) {
+	in := &Inputs{File: f, Units: units, Now: world.Now, Slab: material.AssumedSlab, Methods: f.Job.Methods.Filled(),
 		Rules: survey.Rules(f.Job.Rules)}
 	found := in.checkTemperatures()
 	found = append(found, in.readSheets()...)

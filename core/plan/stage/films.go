@@ -4,6 +4,8 @@ import (
 	"sync"
 	"time"
 
+	"nephelon/core/facts"
+
 	"nephelon/core/cure"
 	"nephelon/core/job"
 	"nephelon/core/material"
@@ -24,8 +26,8 @@ type filmed struct {
 }
 
 // FilmsOf are the films of a file, on slabs so many K cooler than they are planned for.
-func FilmsOf(f job.File, units measure.System, now time.Time, cooler measure.Temperature) Films {
-	in, _ := input.Read(f, units, now)
+func FilmsOf(f job.File, world facts.Facts, units measure.System, cooler measure.Temperature) Films {
+	in, _ := input.Read(f, world, units)
 	slabs := NewSlabs(in)
 	all := Films{new(sync.Mutex), make(map[string]filmed)}
 	for i, layers := range in.Layers {

@@ -9,6 +9,8 @@ import (
 	"slices"
 	"time"
 
+	"nephelon/core/facts"
+
 	"nephelon/core/buildup"
 	"nephelon/core/finding"
 	"nephelon/core/job"
@@ -45,9 +47,9 @@ var ErrNoPour = errors.New("there is no pour of this coat")
 
 // poured finds a coat of a file and runs the stages that its pour needs; as its people work
 // whose first section took so long, where that is known.
-func (p Planner) poured(ctx context.Context, f job.File, units measure.System, now time.Time, coat string,
+func (p Planner) poured(ctx context.Context, f job.File, world facts.Facts, units measure.System, coat string,
 	first measure.Span) (PourPlan, sim.Train, error) {
-	in, _ := input.Read(f, units, now)
+	in, _ := input.Read(f, world, units)
 	done, err := p.Run(ctx, in)
 	if err != nil {
 		return PourPlan{}, sim.Train{}, fmt.Errorf("plan the pour: %w", err)
@@ -99,16 +101,17 @@ func (p Planner) poured(ctx context.Context, f job.File, units measure.System, n
 // Pour runs the pour of one coat: as planned, or, where its first section is known to have
 // taken some time from being poured until it was done, as people of that pace do. It fails
 // with ErrNoPour where there is none, and with sim.ErrPace where no pace explains that time.
-func (p Planner) Pour(ctx context.Context, f job.File, units measure.System, now time.Time, coat string,
+func (p Planner) Pour(ctx context.Context, f job.File, world facts.Facts, units measure.System, coat string,
 	first measure.Span) (PourPlan, error) {
-	out, _, err := p.poured(ctx, f, units, now, coat, first)
+	out, _, err := p.poured(ctx, f, world, units, coat, first)
 	return out, err
 }
 
 // Odds tries the pour of one coat many times. See sim.Try.
-func (p Planner) Odds(ctx context.Context, f job.File, now time.Time, coat string, first measure.Span, s sim.Spreads,
+func (p Planner) Odds(ctx context.Context, f job.File, world facts.Facts, coat string, first measure.Span,
+	s sim.Spreads,
 	runs int, seed uint64, tell func(int)) (sim.Chance, error) {
-	_, train, err := p.poured(ctx, f, measure.Metric, now, coat, first)
+	_, train, err := p.poured(ctx, f, world, measure.Metric, coat, first)
 	if err != nil {
 		return sim.Chance{}, err
 	}
@@ -139,14 +142,14 @@ type change struct {
 
 // Ways tries what may help the pour of a coat, each by planning the job with it, and
 // returns what does, the best first.
-func (p Planner) Ways(ctx context.Context, f job.File, units measure.System, now time.Time,
+func (p Planner) Ways(ctx context.Context, f job.File, world facts.Facts, units measure.System,
 	coat string) ([]Way, error) {
-	before, train, err := p.poured(ctx, f, units, now, coat, 0)
+	before, train, err := p.poured(ctx, f, world, units, coat, 0)
 	if err != nil {
 		return nil, err
 	}
 	at := slices.IndexFunc(f.Job.Surfaces, func(s job.Surface) bool { return s.ID == before.Surface })
-	in, _ := input.Read(f, units, now)
+	in, _ := input.Read(f, world, units)
 	l := in.Layers[at][before.Number-1]
 	ways := []Way{}
 	for _, c := range pourChanges(in, l, train) {
@@ -155,7 +158,7 @@ func (p Planner) Ways(ctx context.Context, f job.File, units measure.System, now
 		s := &changed.Job.Surfaces[at]
 		s.Coats = slices.Clone(s.Coats)
 		c.apply(&changed, &s.Coats[before.Number-1])
-		after, _, err := p.poured(ctx, changed, units, now, coat, 0)
+		after, _, err := p.poured(ctx, changed, world, units, coat, 0)
 		if errors.Is(err, ErrNoPour) {
 			continue
 		}
@@ -287,10 +290,10 @@ type Begun struct {
 // Starts runs the pour of a coat for each hour of the shift in which its job is planned to
 // start, so that the earliest and the latest that make it are seen; none where no start is
 // planned. It plans the job as often.
-func (p Planner) Starts(ctx context.Context, f job.File, units measure.System, now time.Time,
+func (p Planner) Starts(ctx context.Context, f job.File, world facts.Facts, units measure.System,
 	coat string) ([]Begun, error) {
 	begun := []Begun{}
-	in, _ := input.Read(f, units, now)
+	in, _ := input.Read(f, world, units)
 	if in.Start == nil {
 		return begun, nil
 	}
@@ -298,7 +301,7 @@ func (p Planner) Starts(ctx context.Context, f job.File, units measure.System, n
 	for at := from; at.Before(until); at = at.Add(time.Hour) {
 		moved := f
 		moved.Job.Start = job.Local(at.Format("2006-01-02T15:04"))
-		run, _, err := p.poured(ctx, moved, units, now, coat, 0)
+		run, _, err := p.poured(ctx, moved, world, units, coat, 0)
 		if errors.Is(err, ErrNoPour) {
 			continue
 		}
