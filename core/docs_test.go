@@ -150,6 +150,38 @@ func eachGoFile(t *testing.T, check func(name string) error) {
 	}
 }
 
+// What a package offers is documented: exported types, and exported functions and methods of those.
+func TestExportedIsDocumented(t *testing.T) {
+	eachGoFile(t, func(name string) error {
+		if strings.HasSuffix(name, "_test.go") {
+			return nil
+		}
+		set := token.NewFileSet()
+		file, err := parser.ParseFile(set, name, nil, parser.ParseComments)
+		if err != nil {
+			return err
+		}
+		for _, d := range file.Decls {
+			switch d := d.(type) {
+			case *ast.FuncDecl:
+				// The methods of an interface of the library say what that says.
+				known := map[string]bool{"Error": true, "Unwrap": true, "Len": true, "Less": true, "Swap": true, "Push": true,
+					"Pop": true}
+				if d.Doc == nil && d.Name.IsExported() && !known[d.Name.Name] {
+					t.Errorf("%s: %s is not documented", set.Position(d.Pos()), d.Name.Name)
+				}
+			case *ast.GenDecl:
+				for _, s := range d.Specs {
+					if s, is := s.(*ast.TypeSpec); is && s.Name.IsExported() && s.Doc == nil && d.Doc == nil {
+						t.Errorf("%s: %s is not documented", set.Position(s.Pos()), s.Name.Name)
+					}
+				}
+			}
+		}
+		return nil
+	})
+}
+
 // documented returns the comments of functions and of single declarations, with their names.
 func documented(file *ast.File) map[*ast.CommentGroup]string {
 	all := make(map[*ast.CommentGroup]string)

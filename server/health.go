@@ -35,6 +35,7 @@ type lasting struct {
 	until   time.Time
 }
 
+// Read reads what has arrived, and waits at most pause for more.
 func (l *lasting) Read(into []byte) (int, error) {
 	until := time.Now().Add(l.pause)
 	if until.After(l.until) {

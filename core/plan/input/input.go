@@ -46,6 +46,7 @@ func Refused(step finding.Step, path, way, text string, args ...any) finding.Fin
 	return finding.Finding{Level: finding.Refused, Step: step, Path: path, Text: fmt.Sprintf(text, args...), WayOut: way}
 }
 
+// SurfacePath returns the JSON Pointer of a surface.
 func SurfacePath(i int) string { return fmt.Sprintf("/job/surfaces/%d", i) }
 
 func coatPath(i, c int) string { return fmt.Sprintf("%s/coats/%d", SurfacePath(i), c) }

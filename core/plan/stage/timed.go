@@ -59,6 +59,7 @@ type Timed struct {
 // Place is a coat of a surface, both from 0.
 type Place struct{ Surface, Coat int }
 
+// TimedCoat holds when a coat is laid, and what follows from its hour.
 type TimedCoat struct {
 	Times  *CoatTimes      // nil where the coat is not divided
 	Window *buildup.Window // nil where the sheet gives none
@@ -130,6 +131,7 @@ type slabs struct {
 	places map[climate.Place]*slabHours
 }
 
+// NewSlabs returns the slabs of a job through its forecast, each worked out when it is asked for.
 func NewSlabs(in *input.Inputs) *slabs {
 	return &slabs{in: in, steady: steadySlab(in.Slab), places: make(map[climate.Place]*slabHours)}
 }

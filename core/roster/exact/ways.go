@@ -18,6 +18,7 @@ type begins struct {
 	rest *model.Calendar // it rests where this is closed; nil where it goes on
 }
 
+// Next returns the first start that is not before a slot; false where there is none.
 func (t *begins) Next(start int32) (int32, bool) {
 	n := sort.Search(len(t.runs), func(i int) bool { return t.runs[i].last >= roster.Slot(start) })
 	if n == len(t.runs) {
@@ -26,6 +27,7 @@ func (t *begins) Next(start int32) (int32, bool) {
 	return max(start, int32(t.runs[n].first)), true
 }
 
+// Last returns the last start that is not after a slot; false where there is none.
 func (t *begins) Last(start int32) (int32, bool) {
 	n := sort.Search(len(t.runs), func(i int) bool { return t.runs[i].first > roster.Slot(start) }) - 1
 	if n < 0 {
@@ -34,6 +36,7 @@ func (t *begins) Last(start int32) (int32, bool) {
 	return min(start, int32(t.runs[n].last)), true
 }
 
+// End returns the first slot after the work that begins at a slot.
 func (t *begins) End(start int32) int32 {
 	if t.rest == nil {
 		return start + int32(t.work)
@@ -41,6 +44,7 @@ func (t *begins) End(start int32) int32 {
 	return int32(t.rest.Open[t.rest.Count[start]+t.work-1]) + 1
 }
 
+// EndsBy returns the last start whose work ends no later than at a slot; false where there is none.
 func (t *begins) EndsBy(end int32) (int32, bool) {
 	if t.rest == nil {
 		return t.Last(end - int32(t.work))
@@ -52,6 +56,7 @@ func (t *begins) EndsBy(end int32) (int32, bool) {
 	return t.Last(int32(t.rest.Open[n]))
 }
 
+// EndsAt returns the first start whose work ends no earlier than at a slot; false where there is none.
 func (t *begins) EndsAt(end int32) (int32, bool) {
 	if t.rest == nil {
 		return t.Next(end - int32(t.work))

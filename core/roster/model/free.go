@@ -112,6 +112,7 @@ func insert(all []busy, b busy) []busy {
 	return slices.Insert(all, n, b)
 }
 
+// Book places a task, and takes its crew and its machines for that time.
 func (k *Maker) Book(i int, p Placed) {
 	p.set = true
 	k.At[i] = p

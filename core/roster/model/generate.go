@@ -23,6 +23,7 @@ type Genes struct {
 	Buys     []bool // by gap: may be bought off
 }
 
+// Clone returns a copy that shares nothing.
 func (g Genes) Clone() Genes {
 	return Genes{slices.Clone(g.Order), slices.Clone(g.Crew), slices.Clone(g.Overtime), slices.Clone(g.Buys)}
 }
@@ -38,6 +39,7 @@ type Maker struct {
 	Stuck    int // the task that could not be placed
 }
 
+// NewMaker returns a maker of schedules of a model, with nothing placed.
 func NewMaker(m *Model) *Maker {
 	return &Maker{
 		Model: m, At: make([]Placed, len(m.Tasks)), lower: make([]roster.Slot, len(m.Tasks)),

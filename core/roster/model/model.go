@@ -54,6 +54,8 @@ func (g *Gap) Most(start, end roster.Slot) roster.Slot {
 	return at + g.Max(at)
 }
 
+// Model is a problem that was checked and compiled: its tasks in an order in which each comes after
+// those that it waits for, with numbers in place of names.
 type Model struct {
 	Problem   *roster.Problem
 	Horizon   roster.Slot
@@ -303,6 +305,7 @@ func (m *Model) ways(places map[string]int) error {
 	return nil
 }
 
+// Has reports whether skills contain all that is asked.
 func Has(skills, asked []string) bool {
 	for _, s := range asked {
 		if !slices.Contains(skills, s) {
@@ -348,6 +351,7 @@ func (m *Model) long() error {
 	return nil
 }
 
+// JobName returns the name of a job, or its id where it has none.
 func (m *Model) JobName(j int) string {
 	if name := m.Jobs[j].Name; name != "" {
 		return name
