@@ -125,6 +125,7 @@ type open struct {
 	cell int
 	way  float64
 }
+
 // front is a heap of open cells, the nearest first.
 type front []open
 
