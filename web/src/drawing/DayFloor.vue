@@ -14,7 +14,7 @@ const props = defineProps<{
 const emit = defineEmits<{ choose: [batch: number]; place: [at: [number, number], batch: number] }>()
 const HEIGHT = 300
 const MARGIN = 22
-const LETTERS = 16
+const LETTERS = 22
 type State = RecordCoatDay['batches'][number]['state']
 const shown: Record<State, { fill: Fill; words: string }> = {
   waiting: { fill: 'none', words: '' },
@@ -64,7 +64,7 @@ const spot = (at: [number, number]): Point => ({ x: at[0], y: at[1] })
       :transform="`translate(${view.x(spot(m.at)).toFixed(1)} ${view.y(spot(m.at)).toFixed(1)})`"
     >
       <path d="M0 -12L12 0L0 12L-12 0Z" />
-      <text y="-16">{{ m.name }}</text>
+      <text y="-18">{{ m.name }}</text>
     </g>
   </SectionFloor>
 </template>
@@ -75,7 +75,7 @@ const spot = (at: [number, number]): Point => ({ x: at[0], y: at[1] })
 }
 .mark text {
   text-anchor: middle;
-  font-size: 16px;
+  font-size: 22px;
   font-weight: 700;
   fill: var(--ink);
   paint-order: stroke;

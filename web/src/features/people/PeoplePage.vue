@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { useList } from '../../api/useRequest'
+import PickField from '../../fields/PickField.vue'
 import TextField from '../../fields/TextField.vue'
 import { dayTime } from '../../fields/clock'
 import { computed, ref } from 'vue'
@@ -136,7 +137,7 @@ async function dropFactor(p: Colleague): Promise<void> {
               </v-btn>
               <span v-else-if="!p.active" class="quiet">closed</span>
               <v-btn
-                v-if="owner && p.active"
+                v-if="owner && p.active && p.id !== session.me?.id"
                 size="small"
                 variant="text"
                 :aria-label="`New password link for ${p.name}`"
@@ -160,9 +161,7 @@ async function dropFactor(p: Colleague): Promise<void> {
       <h2>Add someone</h2>
       <TextField v-model="entry.name" label="Name" maxlength="120" />
       <TextField v-model="entry.email" label="E-mail address" type="email" />
-      <select v-model="entry.role" class="control" aria-label="Role of the new person">
-        <option v-for="(text, r) in roles" :key="r" :value="r">{{ text }}</option>
-      </select>
+      <PickField v-model="entry.role" label="Role" :options="roles" />
       <div><v-btn type="submit" color="primary" variant="flat">Add</v-btn></div>
     </form>
     <CompanyData v-if="owner" />
