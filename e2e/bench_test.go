@@ -115,7 +115,7 @@ func TestKineticsAreEntered(t *testing.T) {
 	p.fill("share reacted at gel", "1.4")
 	p.sees("[data-test=judged]", "the degree of cure at gel must be between 0 and 1")
 	p.fill("share reacted at gel", "0.55")
-	p.until(`!document.querySelector('[data-test=judged]').innerText.includes('lies between 0 and 1')`)
+	p.until(`!document.querySelector('[data-test=judged]').innerText.includes('must be between 0 and 1')`)
 	p.choose("Source of how it reacts", "own test")
 	p.click("[data-test=save-sheet]")
 	p.sees("main", "edition 2")
