@@ -40,7 +40,7 @@ func TestNoSeriousFaultForAnyone(t *testing.T) {
 		if views++; views%3 != 0 {
 			return
 		}
-		turn := `[...document.querySelectorAll('button')].find(b => ['Daylight or night colours', 'Day or night'].includes(b.getAttribute('aria-label') ?? b.innerText.trim()))?.click() ?? true`
+		turn := `[...document.querySelectorAll('button')].find(b => ['Light or dark colours', 'Day or night'].includes(b.getAttribute('aria-label') ?? b.innerText.trim()))?.click() ?? true`
 		if !value[bool](p, `!!document.querySelector('.v-theme--daylight')`) ||
 			value[bool](p, `!`+turn[:len(turn)-len("?.click() ?? true")]) {
 			return

@@ -70,7 +70,7 @@ func TestTheKeyboardGoesThroughAJob(t *testing.T) {
 	p.do(chromedp.KeyEvent("."))
 	p.until(`document.activeElement?.matches('.findings .warning, .findings .refused')`)
 	p.do(chromedp.KeyEvent("?"))
-	p.sees("[role=dialog]", "The next thing that needs a decision")
+	p.sees("[role=dialog]", "The next finding that needs a decision")
 }
 
 // A device without room keeps nothing over a reload, and says so; what is edited

@@ -29,10 +29,10 @@ func TestASummerAndAWinterPail(t *testing.T) {
 	p.choose("Bucket stands", "in ice water")
 	p.sees("[data-test=bench-bath]", "no card counts on cooling a mix after mixing start")
 	p.sees("[data-test=bench-life]", "12 kg can be used for 22 min")
-	p.fill("Parts are at", "28 °C")
-	p.fill("Parts wanted at", "18 °C")
+	p.fill("Temperature of the parts", "28 °C")
+	p.fill("Target temperature", "18 °C")
 	p.sees("[data-test=parts-take]", "It takes")
-	p.fill("Parts wanted at", "32 °C")
+	p.fill("Target temperature", "32 °C")
 	p.sees("[data-test=parts-tool]", "never comes to 32 °C in what is at 1 °C")
 }
 
@@ -47,7 +47,7 @@ func TestAloneWithHalfAKit(t *testing.T) {
 	p.at("batches")
 	p.fill("People spreading (not the mixer)", "1")
 	p.sees("[data-test=line]", "2 people")
-	p.click("[aria-label='Whoever spreads mixes, too']")
+	p.click("[aria-label='Spreaders also mix']")
 	p.sees("[data-test=line]", "1 person")
 	p.choose("Batch size", "Half kits")
 	p.sees("[data-test=batches-1]", "You mix at most 50% of a kit")

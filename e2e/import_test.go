@@ -30,7 +30,7 @@ func TestAnImportedDrawing(t *testing.T) {
 	p.sees("[data-test=import-drawing]", "DXF with 3 closed outlines; its unit: mm")
 	p.sees("[data-test=import-drawing]", "FLOOR, 45.53 m²")
 	p.sees("[data-test=left-out]", "1 × block: is inserted; explode it")
-	p.button("Take this outline")
+	p.button("Use this outline")
 	p.sees("[data-test=area]", "45.1 m²")
 	p.saved()
 
@@ -47,7 +47,7 @@ func TestAnImportedDrawing(t *testing.T) {
 	p.sees("[data-test=import-drawing]", "states no unit")
 	p.fill("True length of that side", "9 m")
 	p.sees("[data-test=import-drawing]", "40.5 m²")
-	p.button("Take this outline")
+	p.button("Use this outline")
 	p.sees("[data-test=area]", "40.5 m²")
 	p.click("[data-test=undo]")
 	p.sees("[data-test=area]", "45.1 m²")

@@ -75,7 +75,7 @@ func TestFromTapeToMixCardInMetres(t *testing.T) {
 	p.at("batches")
 	p.sees("[data-test=batches-1]", "2 batches")
 	p.sees("[data-test=batches-1]", "6.14 L")
-	p.sees("[data-test=batches-1]", "Decides: By 2 people it can be spread over")
+	p.sees("[data-test=batches-1]", "Limited by: By 2 people it can be spread over")
 	p.sees("[data-test=batches-1]", "Another pair of hands:")
 	p.at("pour")
 	p.sees("[data-test=tape-marks]", "3.7 m")
@@ -292,7 +292,7 @@ func TestAHotAfternoonHalvesTheBatches(t *testing.T) {
 	mild := count()
 	p.fill("Part A temperature", "33 °C")
 	p.fill("Air at the mixing place", "34 °C")
-	p.sees("[data-test=batches-1]", "Decides: By 2 people it can be spread over")
+	p.sees("[data-test=batches-1]", "Limited by: By 2 people it can be spread over")
 	p.sees("#batches .findings", "The pot life of Hardtack Clear at 33 °C is beyond the sheet")
 	hot := count()
 	if hot < 2*mild {

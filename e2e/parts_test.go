@@ -39,7 +39,7 @@ func TestAGivenAreaIsPlannedAloud(t *testing.T) {
 	p.at("measure")
 	p.fill("Area as given", "52 m²")
 	p.sees("[data-test=area]", "52 m²")
-	p.fill("Whose figure it is", "the steward, by letter")
+	p.fill("Given by", "the steward, by letter")
 	p.sees("#measure .findings .warning", "a figure that nobody here has checked (the steward, by letter)")
 	p.at("build-up")
 	p.choose("Add a coat of", "Undertow")

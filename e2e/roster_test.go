@@ -180,7 +180,7 @@ func TestAClientsDateIsPromised(t *testing.T) {
 	p.click("[data-test=try-days]")
 	p.sees("[data-test=proposal]", "late")
 	p.click("[data-test=what-helps]")
-	p.until(`/Neither|Try it/.test(document.querySelector('[data-test=ways-out-of-it]')?.innerText)`)
+	p.until(`/would not help|Try it/.test(document.querySelector('[data-test=ways-out-of-it]')?.innerText)`)
 	p.look("days-late")
 	day("Foot traffic by", 45)
 	p.click("[data-test=try-days]")
@@ -191,7 +191,7 @@ func TestAClientsDateIsPromised(t *testing.T) {
 	p.look("site-terms")
 
 	// The client lets nobody begin before it is due: to be let in sooner is tried, and made so.
-	day("Nobody begins before", 50)
+	day("Earliest start", 50)
 	p.open("/roster")
 	p.sees("[data-test=roster-chart]", "°C") // the forecast stands above its days
 	p.click("[data-test=plan-roster]")

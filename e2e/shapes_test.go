@@ -205,7 +205,7 @@ func TestPhotographsOfASurface(t *testing.T) {
 	p.sees("[data-test=photos] li", "damp to knee height")
 	p.button("Remove")
 	p.sees("[data-test=photos]", "Removed.")
-	p.button("Put it back")
+	p.button("Restore it")
 	p.sees("[data-test=photos] li", "damp to knee height")
 	add(bad)
 	p.sees("[data-test=photos] [role=alert]", "notes.png: this file is neither a JPEG nor a PNG picture")

@@ -63,7 +63,7 @@ func TestAFlakeSystemBrokenThreeWays(t *testing.T) {
 	p.click("[data-test=systems]")
 	p.fill("Name of the system", "Auction floor")
 	p.click("[data-test=keep-system]")
-	p.sees("[role=dialog]", "Kept. Every new surface of this kind can begin with it.")
+	p.sees("[role=dialog]", "Saved. New surfaces of this kind can start from it.")
 	p.until(`!!document.querySelector('[data-test=begin-auction-floor]')`)
 	p.button("Close")
 	p.open("/shelf/systems")

@@ -15,7 +15,7 @@ func TestATapeWalkFindsItsWrongReading(t *testing.T) {
 	p.button("Back at the start")
 	p.sees("[data-test=closure]", "The walk ends 0.18 m from its start: 0.18 m too far left.")
 	p.sees("[data-test=closure] .likely", "Wall 1 would be 8.53 m instead of 8.35 m: two figures changed places.")
-	p.button("Take this")
+	p.button("Use this")
 	p.until(`!document.querySelector('[data-test=closure]')`)
 	p.sees("[data-test=so-far]", "34.97 m²")
 	p.button("Close the outline")

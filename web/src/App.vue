@@ -13,7 +13,7 @@ const pageKey = computed(() => `${route.matched[0]?.path ?? ''} ${String(route.p
 
 <template>
   <v-app>
-    <a class="skip" href="#main">Skip to the work</a>
+    <a class="skip" href="#main">Skip to main content</a>
     <SiteHead v-if="session.me && !route.meta.open && !route.meta.bare" />
     <AwayBar />
     <main id="main" tabindex="-1">

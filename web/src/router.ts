@@ -96,7 +96,7 @@ export const router = createRouter({
     {
       path: '/shelf/read',
       component: () => import('./features/shelf/ImportPage.vue'),
-      meta: { title: 'Read sheets', keeps: true },
+      meta: { title: 'Import sheets', keeps: true },
     },
     {
       path: '/shelf/new',

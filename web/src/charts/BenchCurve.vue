@@ -47,7 +47,7 @@ const degrees = computed(() => ticks('temperature', low.value, high.value, sessi
     <svg
       :viewBox="`0 -4 ${LEFT + WIDTH + 12} ${HEIGHT + 26}`"
       role="img"
-      :aria-label="`${title}: temperature and share reacted over ${session.format('span', end)}`"
+      :aria-label="`${title}: temperature and degree of cure over ${session.format('span', end)}`"
     >
       <rect :x="LEFT" y="0" :width="WIDTH" :height="HEIGHT" class="frame" />
       <path v-if="life" :d="`M${x(life)} 0V${HEIGHT}`" class="end" />
@@ -67,7 +67,7 @@ const degrees = computed(() => ticks('temperature', low.value, high.value, sessi
       </text>
     </svg>
     <p class="small quiet key">
-      — temperature <span>· · share reacted</span><template v-if="life"> ¦ no longer usable</template>
+      — temperature <span>· · degree of cure</span><template v-if="life"> ¦ end of use</template>
     </p>
   </figure>
 </template>

@@ -114,7 +114,7 @@ const wide = (from: string, to: string): number => Math.max(2, x(at(to)) - x(at(
     </svg>
     <p class="small quiet">
       Upper bar as planned, lower bar as it went: hatched from mixing start to pour, filled until the last
-      touch; the red mark is its use-by.
+      step; the red mark is its use-by.
     </p>
   </div>
 </template>

@@ -121,7 +121,7 @@ const hint = computed(() => {
     return (
       (session.mayEdit ? drag : '') +
       (props.sidePick ? `${props.sidePick} ` : '') +
-      'Drag the ground to move the plan.'
+      'Drag the background to move the plan.'
     )
   }
   if (props.draft.open.value)

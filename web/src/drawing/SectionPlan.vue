@@ -153,7 +153,7 @@ const arrow = computed(() => {
         class="handle"
         tabindex="0"
         role="slider"
-        :aria-label="`Join after section ${c.cut.after}`"
+        :aria-label="`Joint after section ${c.cut.after}`"
         :aria-valuenow="c.cut.after"
         :data-test="`join-${c.cut.after}`"
         @pointerdown="grab($event, c.cut.after)"

@@ -10,6 +10,6 @@ export const acts: Record<Stint['act'], string> = {
   'cut-in': 'cuts in',
   spread: 'spreads',
   roll: 'rolls',
-  'cross-roll': 'cross-rolls the join',
+  'cross-roll': 'cross-rolls the joint',
   broadcast: 'broadcasts',
 }

@@ -63,7 +63,7 @@ export async function openFloor(): Promise<Floor> {
     throw error
   }
   const running = globalThis.nephelonFloor?.()
-  if (!running) throw new Error('The rules of the record did not start on this device. Load the page again.')
+  if (!running) throw new Error('The record cannot be opened on this device. Reload the page.')
   return {
     open: (issue, units, leads) => void given(running.open(JSON.stringify(issue), units, leads)),
     add: (events) => void given(running.add(JSON.stringify(events))),

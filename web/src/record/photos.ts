@@ -24,7 +24,7 @@ export async function keepPhoto(person: string, job: string, surface: string, fi
   try {
     picture = await smaller(file)
   } catch {
-    throw new Error('This file is no picture that can be read. Take it again.')
+    throw new Error('This picture cannot be read. Take it again.')
   }
   await db.put('waiting', { id, person, job, surface, picture })
   return id

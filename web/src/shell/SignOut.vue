@@ -46,12 +46,12 @@ async function leave(throwAway: boolean): Promise<void> {
       <p v-if="trouble" role="alert">{{ trouble }}</p>
       <p>
         Stay signed in until they are sent. Or leave them on this device: they are bound to you, and sent when
-        you sign in here again. On a device that others use, and that you will not use again, throw them away.
+        you sign in here again. On a device that others use, and that you will not use again, discard them.
       </p>
       <div class="row">
         <v-btn color="primary" variant="flat" @click="open = false">Stay signed in</v-btn>
-        <v-btn @click="leave(false)">Leave them here, sign out</v-btn>
-        <v-btn variant="text" @click="leave(true)">Throw them away, sign out</v-btn>
+        <v-btn @click="leave(false)">Keep them and sign out</v-btn>
+        <v-btn variant="text" @click="leave(true)">Discard them and sign out</v-btn>
       </div>
     </div>
   </v-dialog>

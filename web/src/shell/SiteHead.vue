@@ -51,7 +51,7 @@ function turnTheme(): void {
         <router-link v-if="session.mayEdit" to="/shelf">Shelf</router-link>
         <router-link to="/bench">Bench</router-link>
         <router-link v-if="session.mayEdit" to="/stock">Stock</router-link>
-        <router-link to="/house">House</router-link>
+        <router-link to="/house">Standards</router-link>
         <router-link v-if="session.mayEdit" to="/people">People</router-link>
       </nav>
       <span class="grow" />
@@ -60,7 +60,7 @@ function turnTheme(): void {
         :icon="mdiThemeLightDark"
         size="small"
         variant="text"
-        aria-label="Daylight or night colours"
+        aria-label="Light or dark colours"
         @click="turnTheme"
       />
       <router-link to="/account" class="who small" :title="session.me?.company">

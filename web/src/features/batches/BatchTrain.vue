@@ -65,7 +65,7 @@ const division = computed(() => props.coat.division)
     <p class="small">{{ division.reason }}</p>
     <ul class="limits small quiet">
       <li v-for="(l, i) in division.limits" :key="l.kind">
-        <strong v-if="i === 0">Decides: </strong>{{ l.text }} At most
+        <strong v-if="i === 0">Limited by: </strong>{{ l.text }} At most
         {{ session.format('volume', l.volume) }} a batch.
       </li>
       <li v-for="way in division.relax ?? []" :key="way" class="relax">{{ way }}</li>

@@ -21,7 +21,7 @@ const fields = computed<Field[]>(() => {
       as: 'number',
       label: crew.alone ? 'People, mixing and spreading' : 'People spreading (not the mixer)',
       value: crew.spreaders,
-      told: crew.team?.length ? 'the team on the page of the pour rules' : '',
+      told: crew.team?.length ? 'set by the team on the Pour page' : '',
       locked: !!crew.team?.length,
       whole: true,
       least: 1,
@@ -30,8 +30,8 @@ const fields = computed<Field[]>(() => {
     },
     {
       as: 'tick',
-      label: 'They mix as well, in turn',
-      heard: 'Whoever spreads mixes, too',
+      label: 'Spreaders also mix, in turn',
+      heard: 'Spreaders also mix',
       value: crew.alone,
       locked: !!crew.team?.length,
       take: (on) => edit('alone', (f) => (f.job.crew.alone = on || undefined)),
@@ -75,7 +75,7 @@ const fields = computed<Field[]>(() => {
     <BatchTrain v-for="c in desk.surfacePlan.value?.coats ?? []" :key="c.id" :coat="c" />
     <FilmTimes />
     <p v-if="!desk.surfacePlan.value?.coats.some((c) => c.division)" class="quiet">
-      Once {{ desk.surface.value.name }} is measured and has a coat, its batches stand here.
+      Once {{ desk.surface.value.name }} is measured and has a coat, its batches appear here.
     </p>
   </section>
 </template>

@@ -63,9 +63,7 @@ const doubts = computed(() => {
     all.some((s) => s.beyond)
       ? 'The forecast ends before the full cure; from there the mean of its last day is used.'
       : '',
-    all.some((s) => s.outside)
-      ? 'Times marked ~ are beyond the sheet: the slab is colder or warmer than it tells of.'
-      : '',
+    all.some((s) => s.outside) ? 'Times marked ~ are outside the temperature range of the sheet.' : '',
   ].filter(Boolean)
 })
 function told(row: Row): { name: string; text: string }[] {
@@ -90,7 +88,7 @@ function title(coat: CoatPlan): string {
 <template>
   <section v-if="rows.length > 0" class="mt-4" data-test="film-times">
     <div class="row">
-      <h3 class="grow">When the films are ready</h3>
+      <h3 class="grow">Curing times</h3>
       <label class="small"
         >Work starts
         <input
@@ -105,19 +103,19 @@ function title(coat: CoatPlan): string {
     </div>
     <p class="small quiet">
       <template v-if="!start"
-        >At a slab of {{ session.format('temperature', rows[0]?.times.slab ?? 0) }}. Say when the work starts
-        for times by the clock{{ desk.file.value.job.forecast ? ', through the forecast' : '' }}.</template
+        >At a slab of {{ session.format('temperature', rows[0]?.times.slab ?? 0) }}. Enter when the work
+        starts to see clock times{{ desk.file.value.job.forecast ? ', through the forecast' : '' }}.</template
       >
       <template v-else
         >{{
           desk.file.value.job.forecast
             ? 'Through the slab temperatures of the forecast'
             : 'At the slab planned for'
-        }}, if the crew works on without a break: each coat goes on as soon as the one below takes
-        it.</template
+        }}, if the crew works without a break and applies each coat as soon as the one below can be
+        recoated.</template
       >
       <template v-if="desk.surfacePlan.value?.begin">
-        Its preparation, drying counted, begins by
+        Preparation, including drying, must start by
         <b>{{ when(desk.surfacePlan.value.begin) }}</b>.</template
       >
       {{ doubts.join(' ') }}

@@ -14,9 +14,9 @@ const session = useSession()
 const bucket = computed(() => desk.file.value.job.bucket)
 const mixing = computed<Mixing>(() => desk.file.value.job.mixing ?? {})
 const dimensions = [
-  { key: 'bottom', label: 'Across the bottom' },
-  { key: 'top', label: 'Across the brim' },
-  { key: 'height', label: 'High' },
+  { key: 'bottom', label: 'Inner diameter, bottom' },
+  { key: 'top', label: 'Inner diameter, brim' },
+  { key: 'height', label: 'Inner height' },
 ] as const
 const USUAL_PAIL = { bottom: 0.26, top: 0.3, height: 0.32 }
 const told = computed(() =>
@@ -76,7 +76,7 @@ const fields = computed<Field[]>(() => [
           size="small"
           variant="text"
           @click="desk.editor.edit('pail', (f) => (f.job.bucket.pail = undefined))"
-          >Leave the heights out</v-btn
+          >Remove the heights</v-btn
         >
       </div>
     </FieldGrid>

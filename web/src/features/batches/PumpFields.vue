@@ -51,7 +51,7 @@ const fields = computed<Field[]>(() => {
         as: 'quantity',
         kind: 'mass',
         label: `Ten strokes of ${s.name} weighed`,
-        told: 'wins over what a stroke is said to give',
+        told: 'overrides the volume per stroke',
         value: p[s.ten] ?? 0,
         take: (v) => set({ [s.ten]: v || undefined }),
       },

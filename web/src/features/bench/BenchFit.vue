@@ -22,8 +22,8 @@ const session = useSession()
     <table class="figures">
       <thead>
         <tr>
-          <th>Timed</th>
-          <th class="num">Lasts</th>
+          <th>Measured</th>
+          <th class="num">Pot life</th>
           <th class="num">Model</th>
           <th>From</th>
         </tr>
@@ -42,7 +42,7 @@ const session = useSession()
       </tbody>
     </table>
     <p class="small quiet mt-2">
-      No longer usable when {{ session.format('fraction', fit.usable) }} have reacted, a jelly at
+      No longer usable when {{ session.format('fraction', fit.usable) }} have reacted, gelled at
       {{ session.format('fraction', fit.gel) }}.
     </p>
   </section>

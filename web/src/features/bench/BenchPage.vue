@@ -77,7 +77,7 @@ async function ask(): Promise<void> {
       body: asked.value,
       signal: mine.signal,
     }),
-    'This pail cannot be worked out.',
+    'This pail cannot be calculated.',
     'The server does not answer. These figures may be out of date.',
   )
   if (mine.signal.aborted) trouble.value = ''
@@ -124,7 +124,7 @@ const handles = computed<(Field | false)[]>(() => {
       label: 'Hardener',
       value: a.hardener,
       options: hardeners.value,
-      none: 'the one of the sheet',
+      none: 'standard hardener',
       take: (v) => set({ hardener: v || undefined }),
     },
     {
@@ -199,8 +199,7 @@ const handles = computed<(Field | false)[]>(() => {
             standing</template
           >.
           <span v-if="answer.beyond" class="weak" data-test="bench-beyond"
-            >Beyond the sheet: no temperature it tells of is so far out; colder, no longer time is
-            promised.</span
+            >Outside the temperature range of the sheet; below it, no longer pot life is assumed.</span
           >
           <span v-if="answer.pail.smokes" class="hot">
             Left standing it gels after {{ session.format('span', answer.pail.gel ?? 0) }}, smokes after
@@ -226,8 +225,8 @@ const handles = computed<(Field | false)[]>(() => {
             {{ session.format('film', answer.deepest) }}{{ answer.deepest >= 0.0999 ? ' or more' : ''
             }}{{
               answer.deepestBySheet
-                ? `; its sheet allows ${session.format('film', answer.deepestBySheet)}, and the thinner of the two rules`
-                : '; its sheet names no greatest film'
+                ? `; its sheet allows ${session.format('film', answer.deepestBySheet)}, and the smaller of the two counts`
+                : '; its sheet states no maximum film'
             }}.
           </li>
         </ul>
@@ -320,7 +319,7 @@ const handles = computed<(Field | false)[]>(() => {
           <li>The data sheet rules; time the first pail and trust it more than this.</li>
         </ul>
       </template>
-      <p v-else-if="!trouble" class="quiet">Working it out …</p>
+      <p v-else-if="!trouble" class="quiet">Calculating …</p>
     </template>
     <ProductSearch v-model="searching" @choose="found" />
   </div>

@@ -35,11 +35,11 @@ async function work(): Promise<void> {
       params: { path: { id: props.id } },
       body: { ...asked.value, hardener: props.hardener, batch: props.batch },
     }),
-    'this cannot be worked out',
+    'this cannot be calculated',
     'The server does not answer; ask again when it is back.',
   )
   answer.value = data ?? null
-  if (!data && status > 0) trouble.value = `Not so: ${trouble.value}.`
+  if (!data && status > 0) trouble.value = `Not possible: ${trouble.value}.`
 }
 const soon = useThrottleFn(work, 60, true)
 watch([asked, () => props.hardener, () => props.batch], () => void soon(), { immediate: true, deep: true })
@@ -61,11 +61,11 @@ const fields = computed<(Field | false)[]>(() => [
     positive: true,
     take: (mass) => set({ mass }),
   },
-  warmth('Parts are at', 'from'),
-  warmth('Parts wanted at', 'to'),
+  warmth('Temperature of the parts', 'from'),
+  warmth('Target temperature', 'to'),
   {
     as: 'pick',
-    label: 'Pails put',
+    label: 'Pails stand',
     value: asked.value.put,
     options: puts,
     take: (v) => set({ put: v as PartsQuestion['put'] }),
@@ -90,7 +90,7 @@ const fields = computed<(Field | false)[]>(() => [
     <template v-if="answer">
       <p class="mt-2" data-test="parts-take">
         It takes <b class="big">{{ session.format('span', answer.takes) }}</b>; a batch of
-        {{ session.format('mass', batch) }} then lives
+        {{ session.format('mass', batch) }} then has a pot life of
         <b>{{ session.format('span', answer.then) }}</b> instead of {{ session.format('span', answer.now) }}.
         <span v-if="answer.beyond" class="weak">Beyond the sheet.</span>
       </p>

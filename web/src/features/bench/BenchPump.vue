@@ -28,7 +28,7 @@ async function work(): Promise<void> {
     'The server does not answer; count again when it is back.',
   )
   answer.value = data ?? null
-  if (!data && status > 0) trouble.value = `Not by these pumps: ${trouble.value}.`
+  if (!data && status > 0) trouble.value = `Not with these pumps: ${trouble.value}.`
 }
 const soon = useThrottleFn(work, 60, true)
 watch([pumps, wanted, () => props.hardener, () => props.id], () => void soon(), {

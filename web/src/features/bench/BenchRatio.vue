@@ -40,7 +40,7 @@ async function take(part: number): Promise<void> {
     onScale.value = `${session.format('mass', data.mass)} and rising: wait until the pour is over.`
   } else {
     masses.value[part] = data.mass
-    onScale.value = `Took ${session.format('mass', data.mass)} from the scale.`
+    onScale.value = `Read ${session.format('mass', data.mass)} from the scale.`
   }
 }
 async function judge(): Promise<void> {
@@ -76,7 +76,7 @@ watch([masses, elapsed, bucket], () => void judge(), { deep: true })
 
 <template>
   <section data-test="ratio">
-    <h2>Was it weighed right?</h2>
+    <h2>Ratio check</h2>
     <div class="pair">
       <QuantityField
         v-for="(c, i) in sheet.components"
@@ -110,7 +110,7 @@ watch([masses, elapsed, bucket], () => void judge(), { deep: true })
         variant="text"
         :data-test="`weigh-${c.name}`"
         @click="take(i)"
-        >Take {{ c.name }} from the scale</v-btn
+        >Read {{ c.name }} from the scale</v-btn
       >
       <span aria-live="polite" data-test="on-scale">{{ onScale }}</span>
     </div>

@@ -43,7 +43,7 @@ async function work(): Promise<void> {
         notch: notch.value === USUAL_NOTCH ? undefined : notch.value,
       },
     }),
-    'This cannot be worked out.',
+    'This cannot be calculated.',
     'The server does not answer. These figures may be out of date.',
   )
   answer.value = data ?? answer.value

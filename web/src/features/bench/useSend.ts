@@ -41,7 +41,7 @@ export function useSend() {
         params: { path: { job: into.id } },
         body: { base: into.revision, saveId: crypto.randomUUID(), patch: differences(into.file, file) },
       }),
-      'The job did not take it.',
+      'The job was not changed.',
     )
     if (ok) {
       trouble.value = ''

@@ -30,7 +30,7 @@ const fields = computed<Field[]>(() => [
   {
     as: 'quantity',
     kind: 'temperature',
-    label: 'Slab planned for',
+    label: 'Planned slab temperature',
     value: job.value.slab?.value ?? ASSUMED_SLAB,
     told: job.value.slab ? sourceWords[job.value.slab.source] : 'assumed',
     take: (value) => desk.editor.edit('slab', (f) => (f.job.slab = { value, source: 'own-test' })),
@@ -40,7 +40,7 @@ const fields = computed<Field[]>(() => [
     kind: 'content',
     label: 'VOC limit',
     value: job.value.vocMax?.value,
-    told: job.value.vocMax ? '0 is no limit' : 'none',
+    told: job.value.vocMax ? '0 = no limit' : 'none',
     take: (value) =>
       desk.editor.edit(
         'VOC limit',
@@ -49,7 +49,7 @@ const fields = computed<Field[]>(() => [
   },
   {
     as: 'pick',
-    label: 'Slip class wanted',
+    label: 'Required slip class',
     value: service.value.slip,
     options: slips,
     none: 'none',
@@ -60,12 +60,12 @@ const fields = computed<Field[]>(() => [
     label: 'Food or water contact',
     value: service.value.contact,
     options: contacts,
-    none: 'nothing to be certified for',
+    none: 'none',
     take: (v) => set({ contact: v as Service['contact'] }),
   },
   {
     as: 'tick',
-    label: 'Daylight falls on it',
+    label: 'Exposed to daylight',
     value: service.value.sun,
     take: (sun) => set({ sun }),
   },

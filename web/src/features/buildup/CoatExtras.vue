@@ -58,7 +58,7 @@ const window = computed(() => {
   if (!w) return ''
   const from = w.from ? `from ${session.format('span', w.from)}` : ''
   const until = w.until ? `until ${session.format('span', w.until)}` : ''
-  return `its window: ${[from, until].filter(Boolean).join(' ')} at ${session.format('temperature', w.at)}${w.outside ? ', beyond its sheet' : ''}`
+  return `recoat window: ${[from, until].filter(Boolean).join(' ')} at ${session.format('temperature', w.at)}${w.outside ? ', beyond its sheet' : ''}`
 })
 
 function medium(id: string): Medium | undefined {
@@ -92,7 +92,7 @@ function thin(value: number, of: Portion['of']): void {
 }
 const thinnerTold = computed(() => {
   const most = sheet.value?.thinnerMax
-  if (!most) return 'its sheet says nothing'
+  if (!most) return 'not stated on its sheet'
   return most.value > 0
     ? `sheet: at most ${session.format('fraction', most.value)} ${bases[most.of]}`
     : 'sheet: never'
@@ -106,7 +106,7 @@ const fields = computed<(Field | false | undefined)[]>(() => {
       label: `Hardener of coat ${n}`,
       value: c.hardener,
       options: hardeners.value,
-      none: 'the one of the sheet',
+      none: 'standard hardener',
       take: (v) => edit('hardener', (x) => (x.hardener = v || undefined)),
     },
     n > 1 && {
@@ -126,7 +126,7 @@ const fields = computed<(Field | false | undefined)[]>(() => {
         label: `Coat ${n} is laid`,
         value: c.when,
         options: moments,
-        none: 'as soon as it may',
+        none: 'as soon as possible',
         take: (v) =>
           edit('when', (x) => {
             x.when = (v || undefined) as Coat['when']
@@ -147,7 +147,7 @@ const fields = computed<(Field | false | undefined)[]>(() => {
       !c.overWet &&
       c.when !== 'tacky' && {
         as: 'tick',
-        label: 'What is below is abraded and cleaned before it',
+        label: 'Abrade and clean the coat below first',
         heard: `Abraded before coat ${n}`,
         value: c.abraded,
         take: (on) => edit('abraded', (x) => (x.abraded = on || undefined)),

@@ -38,7 +38,7 @@ const fill = computed(() => {
 
 <template>
   <details v-if="build" class="waterfall" :data-test="`waterfall-${number}`">
-    <summary class="small">From theory to what to order</summary>
+    <summary class="small">From theoretical amount to order</summary>
     <ol>
       <li v-for="s in steps" :key="s.name">
         <span>{{ s.name }}</span>

@@ -22,7 +22,7 @@ const layings: Record<NonNullable<OwnWay['laying']>, string> = {
   brush: 'by brush',
   spray: 'sprayed',
 }
-const parts = { upright: 'edges and upright faces only', level: 'what is level only' }
+const parts = { upright: 'edges and upright faces only', level: 'level areas only' }
 function own(label: string, by: Partial<OwnWay>): void {
   emit('change', label, (c) => {
     const next = { ...c.own, ...by }

@@ -24,10 +24,10 @@ function take(n: NewerSheet): void {
   <ul v-if="newer.length > 0" class="newer" data-test="newer">
     <li v-for="n in newer" :key="n.sheet.id">
       <p>
-        <strong>{{ n.sheet.name }}</strong> has a newer sheet on the shelf. This job keeps edition
-        {{ n.held }} until you take edition {{ n.sheet.version }}.
+        <strong>{{ n.sheet.name }}</strong> has a newer sheet on the shelf. This job uses edition
+        {{ n.held }} until you change it to edition {{ n.sheet.version }}.
         <v-btn v-if="session.mayEdit" size="small" class="ml-2" @click="take(n)"
-          >Take edition {{ n.sheet.version }}</v-btn
+          >Change to edition {{ n.sheet.version }}</v-btn
         >
       </p>
       <ul class="small">

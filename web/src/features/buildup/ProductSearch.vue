@@ -39,7 +39,7 @@ watch(words, () => void soon())
       <TextField v-model="words" label="Name, kind, chemistry or use" type="search" autofocus />
       <p v-if="trouble" role="alert">{{ trouble }}</p>
       <p class="small quiet" aria-live="polite">
-        {{ total === 0 ? 'Nothing on the shelf begins with these words.' : `${total} found`
+        {{ total === 0 ? 'No product on the shelf matches.' : `${total} found`
         }}{{ total > lines.length ? `, the first ${lines.length} shown` : '' }}
       </p>
       <ul class="found">

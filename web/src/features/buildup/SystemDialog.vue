@@ -65,22 +65,21 @@ async function keep(): Promise<void> {
   name.value = ''
   use.value = ''
   await load()
-  kept.value = 'Kept. Every new surface of this kind can begin with it.'
+  kept.value = 'Saved. New surfaces of this kind can start from it.'
 }
 </script>
 
 <template>
   <v-dialog v-model="open" max-width="900" scrollable aria-label="Systems">
     <div class="sheet pa-5 inner">
-      <h2 class="mb-2">Begin {{ desk.surface.value.name }} with a system</h2>
+      <h2 class="mb-2">Start {{ desk.surface.value.name }} from a system</h2>
       <p class="quiet small mb-3">
-        Its coats take the place of those that are there; undo brings them back. Films and products stay yours
-        to change.
+        Its coats replace the present ones; Undo restores them. Films and products can be changed afterwards.
       </p>
       <p v-if="trouble" role="alert" class="mb-2">{{ trouble }}</p>
       <p v-if="lines === null && !trouble" class="quiet">Reading the systems …</p>
       <p v-else-if="fitting.length === 0" class="quiet">
-        No system for this kind of surface yet. Build one up and keep it below.
+        No system for this kind of surface yet. Create a build-up and save it below.
       </p>
       <ul class="systems">
         <li v-for="l in fitting" :key="l.system.id">
@@ -103,17 +102,17 @@ async function keep(): Promise<void> {
             :disabled="l.missing.length > 0"
             :data-test="`begin-${l.system.id}`"
             @click="begin(l)"
-            >Begin with it</v-btn
+            >Use this system</v-btn
           >
         </li>
       </ul>
       <div v-if="desk.surface.value.coats.length > 0 && session.mayKeep" class="keep">
-        <h3>Keep this build-up as a system</h3>
+        <h3>Save this build-up as a system</h3>
         <div class="pair">
           <TextField v-model="name" label="Name of the system" maxlength="60" />
-          <TextField v-model="use" label="Where it fits" maxlength="400" />
+          <TextField v-model="use" label="Use of the system" maxlength="400" />
         </div>
-        <v-btn size="small" data-test="keep-system" @click="keep">Keep it</v-btn>
+        <v-btn size="small" data-test="keep-system" @click="keep">Save the system</v-btn>
         <span class="small ml-3" aria-live="polite">{{ kept }}</span>
       </div>
       <v-btn class="mt-3" variant="text" @click="open = false">Close</v-btn>

@@ -35,7 +35,7 @@ function meet(): void {
         <b>{{ leftTime(left) }}</b> {{ left > 0 ? 'left' : 'over' }}
       </p>
       <div class="grow">
-        <meter min="0" :max="life" :value="Math.max(0, left)" aria-label="Left of the pot life" />
+        <meter min="0" :max="life" :value="Math.max(0, left)" aria-label="Pot life left" />
         <p>
           Started {{ minuteTime(met) }}, use by <b>{{ minuteTime(met + life * MILLIS) }}</b>{{
             card.beyond ? ' (beyond the sheet)' : ''

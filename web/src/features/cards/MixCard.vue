@@ -94,7 +94,7 @@ const ratio = computed(() => `${props.card.ratioParts.join(' : ')} by ${props.ca
         <dd>{{ session.format('span', card.potLife) }}</dd>
       </div>
       <div v-if="card.smokes">
-        <dt>Left standing, it smokes</dt>
+        <dt>Left in the pail, it smokes</dt>
         <dd>{{ session.format('span', card.smokes) }} later</dd>
       </div>
       <div>

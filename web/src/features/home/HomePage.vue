@@ -17,9 +17,9 @@ import TodayLines from './TodayLines.vue'
 /** The company's jobs by where they stand. */
 type Group = Summary['standing'] | 'archived'
 const groups: { id: Group; title: string; empty: string }[] = [
-  { id: 'measuring', title: 'Being measured', empty: 'Nothing waits for a tape.' },
-  { id: 'planning', title: 'Being planned', empty: 'Nothing is half planned.' },
-  { id: 'ready', title: 'Ready', empty: 'No job is planned whole yet.' },
+  { id: 'measuring', title: 'Being measured', empty: 'No job is waiting to be measured.' },
+  { id: 'planning', title: 'Being planned', empty: 'No job is partly planned.' },
+  { id: 'ready', title: 'Ready', empty: 'No job is fully planned yet.' },
   { id: 'done', title: 'Done', empty: 'No job is marked as done.' },
   { id: 'archived', title: 'Archived', empty: 'Nothing is archived.' },
 ]
@@ -96,7 +96,7 @@ async function importFile(event: Event): Promise<void> {
 async function archive(line: JobLine, away: boolean): Promise<void> {
   const { ok } = await ask(
     api.PUT('/api/jobs/{job}/archived', { params: { path: { job: line.id } }, body: { archived: away } }),
-    'The job stays where it is.',
+    'The job was not moved.',
   )
   if (!ok) return
   archivedNow.value = away ? line : null
@@ -152,10 +152,10 @@ void list()
         :disabled="picked.length < 2"
         :to="{ path: '/purchase', query: { job: picked } }"
         data-test="together"
-        >Buy for them together</v-btn
+        >Combined purchase</v-btn
       >
       <v-btn size="small" variant="text" @click="picked = []">None</v-btn>
-      <span v-if="picked.length < 2" class="quiet">Choose another to buy for both at once.</span>
+      <span v-if="picked.length < 2" class="quiet">Choose another job for a combined purchase.</span>
     </p>
     <p v-if="lines === null && !trouble" class="quiet">Reading the jobs …</p>
     <div v-else-if="none" class="sheet empty">

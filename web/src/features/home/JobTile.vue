@@ -53,7 +53,7 @@ const flag = computed(() => {
         <span class="figures">
           <span v-for="f in figures" :key="f">{{ f }}</span>
           <span v-if="figures.length === 0" class="quiet">not measured</span>
-          <span v-if="s.ready">walk on it {{ dayTime(s.ready, s.zone) }}</span>
+          <span v-if="s.ready">light traffic {{ dayTime(s.ready, s.zone) }}</span>
         </span>
         <span v-if="s.needs" class="needs"
           ><strong v-if="flag">{{ flag }}.</strong> {{ s.needs }}</span

@@ -31,10 +31,10 @@ function add(): void {
         maxlength="160"
         :fault="unnamed ? 'Give the job a name.' : ''"
       />
-      <TextField v-model="client" label="Client (may stay empty)" maxlength="160" />
+      <TextField v-model="client" label="Client (optional)" maxlength="160" />
       <p v-if="trouble" role="alert">{{ trouble }}</p>
       <div class="row">
-        <v-btn type="submit" color="primary" variant="flat">Begin measuring</v-btn>
+        <v-btn type="submit" color="primary" variant="flat">Create job</v-btn>
         <v-btn variant="text" @click="open = false">Cancel</v-btn>
       </div>
     </form>

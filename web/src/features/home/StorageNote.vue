@@ -16,7 +16,7 @@ void load()
 
 <template>
   <p v-if="near" role="status" class="note" data-test="storage-note">
-    {{ full }} of the room for your company's photographs and plans is used. Remove photographs that nobody
+    {{ full }} of the storage for your company's photographs and plans is used. Remove photographs that nobody
     needs, or ask whoever runs Nephelon for more: when it is full, no photographs and jobs can be added.
   </p>
 </template>

@@ -52,14 +52,14 @@ const fields = computed<Field[]>(() => [
     as: 'quantity',
     kind: 'content',
     label: 'VOC limit',
-    told: house.value.vocMax ? '0 is no limit' : 'none',
+    told: house.value.vocMax ? '0 = no limit' : 'none',
     value: house.value.vocMax?.value,
     take: (value) => change({ vocMax: value > 0 ? { value, source: 'standard' } : undefined }),
   },
   {
     as: 'quantity',
     kind: 'temperature',
-    label: 'Slab planned for',
+    label: 'Planned slab temperature',
     told: house.value.slab ? '' : '20 °C, assumed',
     value: house.value.slab?.value,
     take: (value) => change({ slab: { value, source: 'own-test' } }),
@@ -79,7 +79,7 @@ const fields = computed<Field[]>(() => [
   },
   {
     as: 'number',
-    label: 'An hour of one person costs',
+    label: 'Cost of a person-hour',
     value: house.value.hourCost,
     least: 0,
     most: 10_000,
@@ -88,7 +88,7 @@ const fields = computed<Field[]>(() => [
   {
     as: 'quantity',
     kind: 'fraction',
-    label: 'Overtime costs more by',
+    label: 'Overtime surcharge',
     told: house.value.overtimeMore === undefined ? 'half, common practice' : '',
     value: house.value.overtimeMore,
     take: (n) => change({ overtimeMore: n }),
@@ -106,14 +106,14 @@ const fields = computed<Field[]>(() => [
       <v-btn v-if="session.mayKeep" size="small" :disabled="past.length === 0" @click="undo">Undo</v-btn>
     </div>
     <p class="mb-4">
-      Where the trade disagrees, choose once how your company works. Every new job starts from here and can
-      depart from it; jobs that exist keep theirs.
+      Where practice differs, choose how your company works. New jobs start from these settings and can change
+      them; existing jobs keep their own.
     </p>
     <p v-if="trouble" role="alert">{{ trouble }}</p>
     <p v-if="!ready && !trouble" class="quiet">Reading …</p>
     <template v-if="ready">
       <section class="sheet start">
-        <h2>What a new job starts with</h2>
+        <h2>Defaults for new jobs</h2>
         <FieldGrid :fields="fields" :columns="3" :locked="!session.mayKeep" />
         <HoursFields
           class="mt-3 mb-3"
@@ -132,8 +132,8 @@ const fields = computed<Field[]>(() => [
               })
             "
           />
-          Acid may be used in pools and on plaster. The other school grinds only: acid soaks in, must be
-          neutralised completely, and stains the paint.
+          Acid may be used in pools and on plaster. The other practice is to grind only: acid soaks in, must
+          be neutralised completely, and stains the paint.
         </label>
       </section>
       <div class="schools">

@@ -32,9 +32,9 @@ const clash = computed(() => props.stale.differences.some((d) => d.by === 'both'
       </section>
       <div class="row">
         <v-btn color="primary" variant="flat" autofocus @click="$emit('settle', 'combined')">
-          {{ clash ? 'Combine; mine where we clash' : 'Combine both' }}
+          {{ clash ? 'Merge; keep mine where both changed' : 'Merge both' }}
         </v-btn>
-        <v-btn @click="$emit('settle', 'theirs')">Take theirs, drop mine</v-btn>
+        <v-btn @click="$emit('settle', 'theirs')">Use theirs, discard mine</v-btn>
         <v-btn @click="$emit('settle', 'mine')">Keep mine, replace theirs</v-btn>
       </div>
     </div>

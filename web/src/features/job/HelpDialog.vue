@@ -1,17 +1,17 @@
 <script setup lang="ts">
 const open = defineModel<boolean>({ required: true })
 const keys: [string, string][] = [
-  ['?', 'This list'],
+  ['?', 'Show this list'],
   ['Ctrl Z', 'Undo'],
   ['Ctrl Shift Z', 'Redo'],
   ['1 … 6', 'Go to a step'],
-  ['[ and ]', 'The step before, the next step'],
-  ['.', 'The next thing that needs a decision'],
+  ['[ and ]', 'The previous step, the next step'],
+  ['.', 'The next finding that needs a decision'],
   ['D', 'Draw or type an outline'],
   ['N', 'Add a surface'],
   ['P', 'Mix cards, to print'],
-  ['Enter', 'Take what was typed'],
-  ['Esc', 'Leave a field or a drawing as it was'],
+  ['Enter', 'Accept the entry'],
+  ['Esc', 'Cancel a field or a drawing'],
 ]
 </script>
 

@@ -100,7 +100,7 @@ function setCurrency(event: Event): void {
         @change="(h) => desk.editor.edit('hours', (f) => (f.job.hours = h))"
       />
       <TextField
-        label="Light until"
+        label="Daylight until"
         type="time"
         :model-value="desk.file.value.job.light"
         :readonly="!session.mayEdit"

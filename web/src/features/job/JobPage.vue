@@ -72,9 +72,9 @@ useJobKeys({
 
 <template>
   <div v-if="missing" class="page">
-    <h1>There is no such job in your company</h1>
-    <p class="my-4">It may have been opened from another company's link.</p>
-    <v-btn to="/jobs">To the jobs</v-btn>
+    <h1>This job does not exist in your company</h1>
+    <p class="my-4">The link may belong to another company.</p>
+    <v-btn to="/jobs">Go to the jobs</v-btn>
   </div>
   <div v-else-if="file && plan" :style="{ '--top': `${height}px` }">
     <div ref="top" class="top">
@@ -126,7 +126,7 @@ useJobKeys({
         This device has no room left to keep unsent edits. Leave this page open until they are saved.
       </p>
       <p v-if="!session.mayEdit" class="banner quiet">
-        As a hand you can read this job; a lead or estimator changes it.
+        You can view this job; a lead or estimator can edit it.
       </p>
     </div>
     <JobDesk ref="desk" :editor="editor" :file="file" :plan="plan" :job-id="id" :class="{ old: away }" />
@@ -134,9 +134,9 @@ useJobKeys({
     <HelpDialog v-model="help" />
   </div>
   <div v-else-if="unopened" class="page">
-    <h1>This job cannot be opened just now</h1>
+    <h1>This job cannot be opened</h1>
     <p class="my-4" role="alert">{{ unopened }}</p>
-    <v-btn to="/jobs">To the jobs</v-btn>
+    <v-btn to="/jobs">Go to the jobs</v-btn>
   </div>
   <div v-else class="page quiet">
     {{ away ? 'The server does not answer; trying again …' : 'Opening the job …' }}

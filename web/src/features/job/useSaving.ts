@@ -159,7 +159,7 @@ export function useSaving(id: string, { file, plan, newer }: Edited) {
     else if (status === 401) state.value = 'signed-out'
     else if (status >= 502 && status <= 504) away()
     else {
-      trouble.value = refusal(error, 'The server did not take this change.')
+      trouble.value = refusal(error, 'The server rejected this change.')
       state.value = 'refused'
     }
   }

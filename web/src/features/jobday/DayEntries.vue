@@ -103,7 +103,7 @@ async function photo(event: Event): Promise<void> {
         <DayField v-model="parts.a" kind="temperature" label="Part A" :read="here.read" />
         <DayField v-model="parts.b" kind="temperature" label="Part B" :read="here.read" />
         <p class="grow">
-          Saved with the next “Start mixing A + B”, so that its use-by is of the pail as it is.
+          Saved with the next “Start mixing A + B”, so that its use-by is for the pail at this temperature.
           <template v-if="batch.basis">Now: {{ batch.basis }}.</template>
         </p>
       </div>

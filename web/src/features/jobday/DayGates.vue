@@ -100,14 +100,14 @@ async function override(gate: RecordGateState): Promise<void> {
           <form v-if="telling === g.key" class="day-line" @submit.prevent="close(g, seen.trim())">
             <label class="day-text">What was seen <input v-model="seen" maxlength="300" required /></label>
             <button type="submit" class="touch main">Close {{ g.title }}</button>
-            <button type="button" class="touch" @click="telling = ''">Leave it</button>
+            <button type="button" class="touch" @click="telling = ''">Cancel</button>
           </form>
           <form v-if="over === g.key" class="day-line" @submit.prevent="override(g)">
             <label class="day-text"
-              >Why it may go on <input v-model="reason" maxlength="300" required
+              >Reason to go on <input v-model="reason" maxlength="300" required
             /></label>
             <button type="submit" class="touch warn">Override, {{ session.me?.name }}</button>
-            <button type="button" class="touch" @click="over = ''">Leave it</button>
+            <button type="button" class="touch" @click="over = ''">Cancel</button>
           </form>
         </template>
         <button

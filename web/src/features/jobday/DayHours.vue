@@ -22,8 +22,12 @@ const nameOf = (id: string): string => tasks.value.find((t) => t.id === id)?.nam
         <option v-for="t in tasks" :key="t.id" :value="t.id">{{ t.name }}</option>
       </select>
     </label>
-    <p v-else>You are at “{{ nameOf(mine.task) }}” since {{ minuteTime(mine.from, here.zone.value) }}.</p>
-    <button v-if="!mine" type="button" class="touch main" @click="here.log('began', chosen)">I begin</button>
-    <button v-else type="button" class="touch main" @click="here.log('ended', mine.task)">I end</button>
+    <p v-else>
+      You are working on “{{ nameOf(mine.task) }}” since {{ minuteTime(mine.from, here.zone.value) }}.
+    </p>
+    <button v-if="!mine" type="button" class="touch main" @click="here.log('began', chosen)">
+      Start work
+    </button>
+    <button v-else type="button" class="touch main" @click="here.log('ended', mine.task)">End work</button>
   </div>
 </template>

@@ -36,7 +36,7 @@ async function tell(kind: RecordKind): Promise<void> {
 </script>
 
 <template>
-  <div class="late" role="group" aria-label="Forgotten touch" data-test="late">
+  <div class="late" role="group" aria-label="Forgotten entry" data-test="late">
     <button type="button" class="touch" aria-label="A minute earlier" @click="step(1)">− 1 min</button>
     <p aria-live="polite">
       <b>{{ ago }} min ago</b> {{ minuteTime(when, here.zone.value) }}

@@ -34,9 +34,9 @@ async function own(): Promise<void> {
   <div class="day-line">
     <button v-for="n in picks" :key="n" type="button" class="touch" @click="note(n)">{{ n }}</button>
     <form class="day-line own" @submit.prevent="own">
-      <label class="day-text">In own words<input v-model="text" maxlength="600" required /></label>
+      <label class="day-text">Note<input v-model="text" maxlength="600" required /></label>
       <label class="day-text"
-        >Who decided, where the plan was left<input v-model="who" maxlength="120"
+        >Decided by, if the plan was not followed<input v-model="who" maxlength="120"
       /></label>
       <button type="submit" class="touch main">Log it</button>
     </form>

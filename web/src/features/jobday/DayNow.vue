@@ -24,7 +24,7 @@ const acts: Partial<Record<RecordSay['do'], Act>> = {
   mix: { kind: 'mixed', name: 'Mixed: one colour, no streaks' },
   pour: { kind: 'poured', name: 'Pouring it out' },
   spread: { kind: 'spread', name: 'All spread' },
-  roll: { kind: 'rolled', name: 'Rolled, nobody touches it again' },
+  roll: { kind: 'rolled', name: 'Rolled: do not touch it again' },
 }
 /** What the time left runs to, where it is no limit of the mix or the film. */
 const limits: Partial<Record<RecordSay['do'], string>> = {
@@ -75,7 +75,7 @@ function due(at: string): string {
   <div class="three">
     <section class="now" aria-labelledby="now-title" data-test="now">
       <h2 id="now-title">Now</h2>
-      <p v-if="coat.now.length === 0" class="say">Nothing yet: wait for what comes next.</p>
+      <p v-if="coat.now.length === 0" class="say">Nothing to do yet.</p>
       <div
         v-for="s in coat.now"
         :key="`${s.do}${s.batch ?? 0}`"
@@ -95,7 +95,7 @@ function due(at: string): string {
           <template v-if="s.do === 'lost'">
             <template v-if="losing !== s.batch">
               <button type="button" class="touch main" @click="losing = s.batch ?? 0">
-                It is carried out
+                It is carried outside
               </button>
               <button
                 type="button"
@@ -103,7 +103,7 @@ function due(at: string): string {
                 :aria-expanded="poured === s.batch"
                 @click="poured = poured === s.batch ? 0 : (s.batch ?? 0)"
               >
-                It was poured before
+                It was poured in time
               </button>
             </template>
             <template v-else>
@@ -129,7 +129,7 @@ function due(at: string): string {
             data-act="poured"
             @click="here.log('poured', batchOf(s).id)"
           >
-            It is poured already
+            Already poured
           </button>
           <button
             v-if="(s.do === 'roll' || s.do === 'spread') && batchOf(s).joins"
@@ -154,7 +154,7 @@ function due(at: string): string {
     </section>
     <section class="next" aria-labelledby="next-title" data-test="next">
       <h2 id="next-title">Next</h2>
-      <p v-if="coat.next.length === 0" class="quiet">Nothing more of this coat.</p>
+      <p v-if="coat.next.length === 0" class="quiet">This coat is finished.</p>
       <div v-for="s in coat.next" :key="`${s.do}${s.batch ?? 0}`" class="item">
         <p class="then">{{ s.text }}</p>
         <p v-if="s.at" class="when">{{ due(s.at) }}</p>

@@ -25,7 +25,7 @@ async function scale(n: number): Promise<void> {
   const away = 'The scale does not answer. Type what it shows.'
   const { data } = await ask(api.GET('/api/scale'), away, away)
   if (data?.stable) masses.value[n] = data.mass
-  else if (data) trouble.value = 'The scale has not come to rest. Ask it again.'
+  else if (data) trouble.value = 'The reading is not stable yet. Try again.'
 }
 async function tare(): Promise<void> {
   const away = 'The scale does not answer. Set it to zero by hand.'

@@ -57,7 +57,7 @@ const newest = computed(() => issues.value?.lines[0])
 <template>
   <section class="sheet issue" aria-labelledby="issue-title" data-test="issue">
     <div class="row">
-      <h3 id="issue-title" class="grow">Given to the crew</h3>
+      <h3 id="issue-title" class="grow">Issued to the crew</h3>
       <template v-if="newest">
         <v-btn variant="flat" color="primary" :to="`/jobs/${desk.jobId}/day`">Job day</v-btn>
         <v-btn :to="`/jobs/${desk.jobId}/record`">Record</v-btn>
@@ -77,12 +77,12 @@ const newest = computed(() => issues.value?.lines[0])
         <template v-if="newest.note">“{{ newest.note }}”</template>
       </p>
       <div v-if="issues?.changes.length" data-test="issue-changes">
-        <b>Today’s plan differs from it:</b>
+        <b>The present plan differs from it:</b>
         <ul>
           <li v-for="c in issues.changes" :key="c.text">{{ c.text }}</li>
         </ul>
       </div>
-      <p v-else class="quiet">Today’s plan is the same to a crew.</p>
+      <p v-else class="quiet">The present plan does not differ for the crew.</p>
       <details v-if="(issues?.lines.length ?? 0) > 1">
         <summary>{{ (issues?.lines.length ?? 1) - 1 }} before it</summary>
         <ul>
@@ -100,7 +100,7 @@ const newest = computed(() => issues.value?.lines[0])
         :options="Object.fromEntries(crews.map((c) => [c, c]))"
       />
       <TextField v-else v-model="to" label="To" />
-      <TextField v-model="day" type="date" label="Only the day" />
+      <TextField v-model="day" type="date" label="For the day" />
       <TextField v-model="note" label="Note" class="grow" />
       <v-btn type="submit" data-test="issue-plan">{{ newest ? 'Issue again' : 'Issue this plan' }}</v-btn>
     </form>

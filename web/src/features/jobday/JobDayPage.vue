@@ -126,7 +126,7 @@ useEventListener(window, 'keydown', (event) => {
           Sound {{ sound ? 'on' : 'off' }}
         </button>
         <button type="button" class="touch" :aria-pressed="buzz" @click="buzz = !buzz">
-          Buzz {{ buzz ? 'on' : 'off' }}
+          Vibration {{ buzz ? 'on' : 'off' }}
         </button>
         <button type="button" class="touch" @click="turn">Day or night</button>
       </div>
@@ -140,9 +140,11 @@ useEventListener(window, 'keydown', (event) => {
     </p>
     <p v-if="skew" class="bar" data-test="skew">{{ skew }}</p>
     <p v-if="here.newer.value" class="bar" role="status">
-      Plan {{ here.newer.value.number }} was issued while this day runs. What was logged stays, and a coat
-      that is begun stays by its plan.
-      <button type="button" class="touch" @click="here.take">Go by plan {{ here.newer.value.number }}</button>
+      Plan {{ here.newer.value.number }} was issued while this day runs. What was logged is kept, and a coat
+      already started continues with its plan.
+      <button type="button" class="touch" @click="here.take">
+        Switch to plan {{ here.newer.value.number }}
+      </button>
     </p>
     <p v-for="r in here.refused.value" :key="r.event.id" class="bar stop">
       Rejected ({{ kindWords[r.event.kind] }}): {{ plainWords(r.text) }}.

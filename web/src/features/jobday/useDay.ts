@@ -151,7 +151,7 @@ export function useDay(job: string) {
               state.value = 'signed-out'
               return
             }
-            held = refusal(error, 'The server does not take the entries just now.')
+            held = refusal(error, 'The server is not accepting entries.')
             throw new Error(held)
           }
           const taken = new Set(data.taken)

@@ -47,7 +47,7 @@ function back(b: Purchase): RouteLocationRaw {
     </div>
     <FindingList :findings="desk.findings('kits')" />
     <p v-if="desk.plan.value.purchases.length === 0" class="quiet">
-      Once a measured surface has a coat, the kits to buy stand here.
+      Once a measured surface has a coat, the kits to buy appear here.
     </p>
     <div v-else class="scroll" tabindex="0" role="region" aria-label="Kits to buy">
       <table class="figures">

@@ -22,7 +22,7 @@ const session = useSession()
         <tr>
           <th>Medium</th>
           <th class="num">Need</th>
-          <th class="num">of it to store or lost</th>
+          <th class="num">of it spare or lost</th>
           <th>Buy</th>
           <th class="num">Cost</th>
         </tr>
@@ -54,9 +54,9 @@ const session = useSession()
       <table class="figures">
         <thead>
           <tr>
-            <th>What</th>
-            <th class="num">To lay out or buy</th>
-            <th>Worked out as</th>
+            <th>Item</th>
+            <th class="num">Quantity</th>
+            <th>Basis</th>
             <th></th>
             <th class="num">Cost</th>
           </tr>

@@ -87,7 +87,7 @@ function left(c: Container): string {
       </li>
       <li v-for="c in lost" :key="c.id">
         {{ c.sheet }}, lot {{ c.lot ?? '—' }}, is no longer in stock.
-        <v-btn size="small" variant="text" @click="turn(c, true)">Free it</v-btn>
+        <v-btn size="small" variant="text" @click="turn(c, true)">Release it</v-btn>
       </li>
     </ul>
   </details>

@@ -25,7 +25,7 @@ async function load(): Promise<void> {
   }
   const { data } = await ask(
     api.GET('/api/purchase', { params: { query: { job: jobs.value } } }),
-    'These jobs cannot be bought for together.',
+    'The combined purchase of these jobs cannot be calculated.',
   )
   if (data) found.value = data
 }
@@ -46,7 +46,7 @@ function price(amount: number | undefined): string {
       <v-btn class="no-print" @click="print">Print</v-btn>
     </div>
     <p v-if="trouble" role="alert">{{ trouble }}</p>
-    <p v-else-if="!found" class="quiet">Adding the needs up …</p>
+    <p v-else-if="!found" class="quiet">Calculating the purchase …</p>
     <template v-else>
       <p data-test="together">
         Together <b class="figure">{{ price(found.cost) }}</b>
@@ -97,7 +97,7 @@ function price(amount: number | undefined): string {
         </table>
       </div>
       <p class="small quiet mt-3">
-        One visible floor wants one lot of a colour: ask for it when you order, and keep each job's share
+        Use one lot of a colour on one visible floor: ask for it when you order, and keep each job's share
         together.
       </p>
     </template>

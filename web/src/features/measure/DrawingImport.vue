@@ -55,7 +55,7 @@ async function pick(event: Event): Promise<void> {
     layers.value = [...new Set(data?.shapes.map((shape) => shape.layer))]
   } catch {
     trouble.value = stop.value.signal.aborted
-      ? 'Stopped. Nothing was taken.'
+      ? 'Stopped. Nothing was imported.'
       : 'The server does not answer. Choose the file again when it is back.'
   }
   busy.value = false
@@ -158,7 +158,7 @@ function take(): void {
           </svg>
           <div class="choices">
             <fieldset v-if="allLayers.length > 1" data-test="layers">
-              <legend>Layers to look at</legend>
+              <legend>Layers</legend>
               <label v-for="l in allLayers" :key="l">
                 <input v-model="layers" type="checkbox" :value="l" /> {{ l || 'without a name' }}
               </label>
@@ -215,7 +215,7 @@ function take(): void {
           </ul>
         </details>
         <div>
-          <v-btn color="primary" variant="flat" :disabled="scale <= 0" @click="take">Take this outline</v-btn>
+          <v-btn color="primary" variant="flat" :disabled="scale <= 0" @click="take">Use this outline</v-btn>
         </div>
       </template>
     </div>

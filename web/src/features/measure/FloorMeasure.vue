@@ -309,7 +309,7 @@ useEventListener(window, 'keydown', (event) => {
         <template v-else>
           <MeasureTotals v-if="takeoff" :takeoff="takeoff" title="Area to coat" around="Around the walls" />
           <p v-else-if="measured" class="quiet">
-            No area can be trusted until the outline is mended. The drawing stays as it is.
+            The area is not valid until the outline is corrected. The drawing is not changed.
           </p>
           <p v-else class="quiet">
             Outline the floor by clicking its corners on the grid, or by typing the walls one after another as

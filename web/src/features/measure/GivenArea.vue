@@ -23,7 +23,7 @@ function setNote(event: Event): void {
 <template>
   <div class="given" data-test="given">
     <p class="quiet small">
-      Only a figure on someone's word? Enter it; the plan says that it rests on it until you measure.
+      Not measured yet? Enter the area you were given; the plan marks it as not measured.
     </p>
     <QuantityField
       kind="area"
@@ -35,16 +35,14 @@ function setNote(event: Event): void {
     />
     <template v-if="given">
       <TextField
-        label="Whose figure it is"
+        label="Given by"
         maxlength="400"
         :model-value="given.note"
         :readonly="!session.mayEdit"
         @change="setNote"
       />
       <div v-if="session.mayEdit">
-        <v-btn size="small" @click="desk.editSurface('given', (s) => (s.given = undefined))"
-          >Leave it out</v-btn
-        >
+        <v-btn size="small" @click="desk.editSurface('given', (s) => (s.given = undefined))">Remove it</v-btn>
       </div>
     </template>
   </div>

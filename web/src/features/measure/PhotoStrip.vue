@@ -41,7 +41,7 @@ async function add(event: Event): Promise<void> {
     } else {
       const { data } = await ask(
         sendPhoto(props.jobId, props.surface, picture),
-        'this picture cannot be taken.',
+        'this picture cannot be added.',
         'the server does not answer. Choose it again when it is back.',
       )
       if (data) all.value = data
@@ -97,13 +97,13 @@ async function remove(photo: PhotoLine, away: boolean): Promise<void> {
         />
       </label>
       <span v-if="here.length === 0" class="quiet"
-        >None yet. Place and camera are stripped from what you add.</span
+        >No photographs yet. Location and camera data are removed from what you add.</span
       >
     </p>
     <p v-if="sending > 0" class="small" role="status">Sending {{ sending }} …</p>
     <p v-if="trouble" class="small" role="alert">{{ trouble }}</p>
     <p v-if="removed" class="small" role="status">
-      Removed. <v-btn size="small" @click="remove(removed, false)">Put it back</v-btn>
+      Removed. <v-btn size="small" @click="remove(removed, false)">Restore it</v-btn>
     </p>
     <ul v-if="here.length > 0">
       <li v-for="p in here" :key="p.id">

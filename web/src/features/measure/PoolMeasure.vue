@@ -201,11 +201,9 @@ useDraftKeys(draft, close, () => (sounding.value = laddering.value = false))
       />
       <template v-else>
         <MeasureTotals v-if="takeoff" :takeoff="takeoff" title="Wetted area" around="Around the top edge" />
-        <p v-else-if="begun" class="quiet">
-          No area can be trusted yet; what is missing or wrong is told above.
-        </p>
+        <p v-else-if="begun" class="quiet">The area is not valid yet; see above what is missing or wrong.</p>
         <p v-else class="quiet">
-          Enter the shell as the tape gives it. All depths are measured down from the top edge of the wall.
+          Enter the shell as measured. All depths are measured down from the top edge of the wall.
         </p>
         <details v-if="free" :open="(pool.depths ?? []).length > 0 || sounding">
           <summary>Depths at points</summary>

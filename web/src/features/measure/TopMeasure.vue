@@ -131,8 +131,8 @@ useDraftKeys(draft, close)
         >Import a drawing</v-btn
       >
       <label v-if="rings.length > 0" class="small">
-        A click on a side makes it
-        <select v-model="pick" class="control" aria-label="What a click on a side makes it">
+        Clicking a side makes it
+        <select v-model="pick" class="control" aria-label="What clicking a side makes it">
           <option v-for="(words, kind) in picks" :key="kind" :value="kind">{{ words }}</option>
         </select>
       </label>
@@ -169,7 +169,7 @@ useDraftKeys(draft, close)
       <template v-else>
         <MeasureTotals v-if="takeoff" :takeoff="takeoff" title="Area to coat" around="Around the pieces" />
         <p v-else-if="rings.length > 0" class="quiet">
-          No area can be trusted until the pieces are mended. The drawing stays as it is.
+          The area is not valid until the pieces are corrected. The drawing is not changed.
         </p>
         <p v-else class="quiet">
           Add the pieces of the top as rectangles or draw them. Where two runs meet in a corner, let them

@@ -110,7 +110,7 @@ const gap = computed(() => {
         draft.open.value ? 'End the line' : 'Close the outline'
       }}</v-btn>
       <v-btn variant="text" :disabled="draft.points.value.length === 0" @click="draft.back()"
-        >Take back</v-btn
+        >Undo the last wall</v-btn
       >
       <v-btn variant="text" @click="draft.cancel()">Cancel</v-btn>
     </div>
@@ -140,11 +140,11 @@ const gap = computed(() => {
       <ul v-if="walk.closure.value.mends.length > 0">
         <li v-for="m in walk.closure.value.mends" :key="m.text" :class="{ likely: m.likely }">
           <span>{{ m.text }}</span>
-          <v-btn size="small" @click="draft.replace(m.points, m.text)">Take this</v-btn>
+          <v-btn size="small" @click="draft.replace(m.points, m.text)">Use this</v-btn>
         </li>
       </ul>
       <p v-else class="small">
-        No single reading explains it; more than one may be wrong. Walk it again from corner 1.
+        No single misreading explains the gap; more than one may be wrong. Measure again from corner 1.
       </p>
     </div>
   </div>

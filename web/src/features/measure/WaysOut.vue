@@ -56,12 +56,12 @@ async function part(): Promise<void> {
 
 <template>
   <details data-test="ways-out">
-    <summary>Doors and the way out</summary>
+    <summary>Doors and exits</summary>
     <ul v-if="layout.exit" class="doors">
       <li v-for="(e, n) in [{ closes: layout.closes }, ...(layout.others ?? [])]" :key="n">
         <span>{{ n === 0 ? 'Exit' : `Exit ${n + 1}` }}</span>
         <TextField
-          :label="n === 0 ? 'Shut at' : `Exit ${n + 1} shut at`"
+          :label="n === 0 ? 'Closed at' : `Exit ${n + 1} closed at`"
           type="time"
           :model-value="e.closes"
           :readonly="!session.mayEdit"
@@ -80,14 +80,14 @@ async function part(): Promise<void> {
     <p class="small quiet">
       {{
         layout.exit
-          ? 'The work ends at a door that is never shut, where there is one; which one, the plan chooses.'
+          ? 'The work ends at a door that is never closed, if there is one; the plan chooses which.'
           : 'Put the exit on the plan, and others where there are more doors.'
       }}
     </p>
     <template v-if="session.mayEdit">
       <p class="small mt-3">
-        Where people must get past while you work, divide the floor: what lies along a wall waits until the
-        rest can be walked on.
+        If people must pass during the work, divide the floor: the strip along a wall is coated when the rest
+        can be walked on.
       </p>
       <div class="way">
         <label class="small"
@@ -96,7 +96,7 @@ async function part(): Promise<void> {
             <option v-for="n in Math.min(walls, LISTED)" :key="n" :value="n">{{ n }}</option>
           </select></label
         >
-        <QuantityField v-model="width" kind="length" label="Stays passable" positive />
+        <QuantityField v-model="width" kind="length" label="Width kept passable" positive />
         <v-btn size="small" data-test="passable" @click="part">Divide</v-btn>
       </div>
       <p v-if="trouble" class="small" role="alert">{{ trouble }}</p>

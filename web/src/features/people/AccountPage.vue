@@ -47,7 +47,7 @@ async function end(): Promise<void> {
     <p v-if="done" role="status">{{ done }}</p>
     <form class="sheet part" @submit.prevent="change">
       <h2>Change the password</h2>
-      <TextField v-model="old" label="Password now" type="password" autocomplete="current-password" />
+      <TextField v-model="old" label="Current password" type="password" autocomplete="current-password" />
       <TextField
         v-model="fresh"
         label="New password, at least 12 characters"
@@ -58,7 +58,7 @@ async function end(): Promise<void> {
     </form>
     <FactorPart class="part" />
     <section class="sheet part" aria-labelledby="places-title">
-      <h2 id="places-title">Where you are signed in</h2>
+      <h2 id="places-title">Active sessions</h2>
       <ul data-test="places">
         <li v-for="p in places" :key="p.seenAt + p.agent">
           {{ p.agent || 'a browser' }}, used {{ dayTime(p.seenAt) }}

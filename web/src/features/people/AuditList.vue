@@ -23,8 +23,8 @@ function opened(event: Event): void {
         <tr>
           <th>When</th>
           <th>Who</th>
-          <th>What</th>
-          <th>About</th>
+          <th>Action</th>
+          <th>Subject</th>
         </tr>
       </thead>
       <tbody>

@@ -37,7 +37,8 @@ async function bring(event: Event): Promise<void> {
     'Nothing was saved.',
     'The server does not answer. Check whether it was imported before you import it again.',
   )
-  if (ok) said.value = 'All of it is here now. Its people cannot sign in until you open their accounts above.'
+  if (ok)
+    said.value = 'The archive is imported. Its people cannot sign in until you open their accounts above.'
   await load()
 }
 </script>
@@ -47,11 +48,11 @@ async function bring(event: Event): Promise<void> {
     <h2 id="data-title">All data of the company</h2>
     <template v-if="kept">
       <p :class="{ near: kept.near }">
-        {{ size(kept.used) }} of {{ size(kept.quota) }} are kept: photographs {{ size(kept.photos) }}, plans
+        {{ size(kept.used) }} of {{ size(kept.quota) }} are stored: photographs {{ size(kept.photos) }}, plans
         {{ size(kept.plans) }}, records {{ size(kept.record) }}.
         <b v-if="kept.near">Remove photographs, or ask your administrator for more space.</b>
       </p>
-      <div class="meter" role="img" :aria-label="`${Math.round(share * 100)} % of the room is used`">
+      <div class="meter" role="img" :aria-label="`${Math.round(share * 100)} % of the storage is used`">
         <div :class="{ near: kept.near }" :style="{ width: `${Math.max(share * 100, 0.5)}%` }" />
       </div>
     </template>
@@ -74,7 +75,7 @@ async function bring(event: Event): Promise<void> {
         @change="bring"
       />
     </div>
-    <p class="small quiet">It can be brought into a company that holds nothing yet.</p>
+    <p class="small quiet">It can be imported into an empty company.</p>
   </section>
 </template>
 

@@ -23,12 +23,15 @@ void load()
 async function begin(): Promise<void> {
   const { data } = await ask(
     api.POST('/api/me/factor', { body: { password: password.value } }),
-    'It was not begun.',
+    'The set-up could not be started.',
   )
   begun.value = data
 }
 async function confirm(): Promise<void> {
-  const { data } = await ask(api.PUT('/api/me/factor', { body: { code: code.value } }), 'It was not set up.')
+  const { data } = await ask(
+    api.PUT('/api/me/factor', { body: { code: code.value } }),
+    'The second factor was not set up.',
+  )
   if (!data) return
   recovery.value = data.recovery
   begun.value = undefined
@@ -39,7 +42,7 @@ async function confirm(): Promise<void> {
 async function remove(): Promise<void> {
   const { ok } = await ask(
     api.POST('/api/me/factor/removed', { body: { password: password.value } }),
-    'It was not removed.',
+    'The second factor was not removed.',
   )
   if (!ok) return
   password.value = ''
@@ -49,11 +52,11 @@ async function wantOfAll(wanted: boolean): Promise<void> {
   const given = password.value !== ''
   const sure = await ask(
     api.POST('/api/me/confirmation', { body: { password: password.value } }),
-    'It was not changed.',
+    'The requirement was not changed.',
   )
   if (sure.ok) {
     password.value = ''
-    await ask(api.PUT('/api/company/factor', { body: { wanted } }), 'It was not changed.')
+    await ask(api.PUT('/api/company/factor', { body: { wanted } }), 'The requirement was not changed.')
   } else if (!given) trouble.value = 'Enter your password above, then choose this again.'
   const said = trouble.value
   await load()

@@ -48,7 +48,7 @@ function hand(name: string, made: PasswordLink): void {
 async function again(p: Colleague): Promise<void> {
   const { data } = await ask(
     api.POST('/api/people/{person}/password-link', { params: { path: { person: p.id } } }),
-    'No link was made.',
+    'The link was not created.',
   )
   if (data) hand(p.name, data)
 }

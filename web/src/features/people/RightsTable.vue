@@ -3,7 +3,7 @@ import { dataOf } from '../../api/useRequest'
 import { ref } from 'vue'
 import { api, type RightsLine } from '../../api/client'
 
-/** Who may do what, as the server has it. */
+/** Permissions by role, as the server has it. */
 const columns: Record<RightsLine['roles'][number], string> = {
   owner: 'owner',
   estimator: 'estimator',
@@ -21,11 +21,11 @@ const words = (name: string): string => name.replace(/[A-Z]/g, (c) => ` ${c.toLo
 
 <template>
   <details class="sheet rights" data-test="rights" @toggle="opened">
-    <summary>Who may do what</summary>
+    <summary>Permissions by role</summary>
     <table v-if="lines" class="figures">
       <thead>
         <tr>
-          <th>What</th>
+          <th>Action</th>
           <th v-for="(name, r) in columns" :key="r">{{ name }}</th>
         </tr>
       </thead>

@@ -10,7 +10,7 @@ const router = useRouter()
 const secret = location.hash.slice(1)
 const password = ref('')
 const { trouble, ask } = useRequest()
-if (!secret) trouble.value = 'This link is not whole. Open it as you got it, or ask for a new one.'
+if (!secret) trouble.value = 'This link is incomplete. Open it as you got it, or ask for a new one.'
 
 async function set(): Promise<void> {
   const { ok } = await ask(
@@ -34,7 +34,9 @@ async function set(): Promise<void> {
       autocomplete="new-password"
     />
     <p v-if="trouble" role="alert" class="trouble">{{ trouble }}</p>
-    <div><v-btn type="submit" color="primary" variant="flat" :disabled="!secret">Set it</v-btn></div>
+    <div>
+      <v-btn type="submit" color="primary" variant="flat" :disabled="!secret">Set the password</v-btn>
+    </div>
   </form>
 </template>
 

@@ -85,7 +85,7 @@ async function enter(): Promise<void> {
         v-if="session.codeWanted"
         ref="factor"
         v-model="code"
-        label="Code of your second factor"
+        label="Code of the second factor"
         name="code"
         autocomplete="one-time-code"
         class="mb-3"

@@ -23,7 +23,7 @@ const parts: Record<keyof Divides, string> = {
 }
 const spreads: Record<Exclude<keyof Spreads, 'warmth'>, string> = {
   pace: "The crew's pace, day to day",
-  work: 'One work on one section',
+  work: 'Work on one section',
   mixing: 'Mixing one batch',
   life: 'Pot life, lot to lot',
 }
@@ -39,7 +39,7 @@ const fields = computed<Field[]>(() => {
       kind: 'fraction',
       label: parts[key],
       told: crew.value.divides
-        ? 'of the work, against the others'
+        ? 'of the work, compared with the others'
         : `usually ${session.format('fraction', USUAL[key])}, poured and spread`,
       value: crew.value.divides?.[key],
       take: (value) => set('shares of the work', { divides: { ...divides, [key]: value } }),
@@ -65,7 +65,7 @@ const fields = computed<Field[]>(() => {
     {
       as: 'number',
       label: 'Temperature, K',
-      told: 'off from what is planned, by about',
+      told: 'differs from the plan by about',
       value: varies.warmth,
       least: 0,
       most: 20,
@@ -79,7 +79,7 @@ const own = computed(() => crew.value.divides || crew.value.spreads || crew.valu
 <template>
   <details class="mb-3" data-test="paces">
     <summary>
-      How the work divides and varies<span class="quiet">: {{ own ? "the crew's own" : 'as usual' }}</span>
+      Shares and variation of the work<span class="quiet">: {{ own ? "the crew's own" : 'as usual' }}</span>
     </summary>
     <FieldGrid class="mt-2" :fields="fields" :columns="4" :locked="!session.mayEdit" />
     <v-btn

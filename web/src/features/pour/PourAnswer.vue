@@ -25,7 +25,7 @@ const chances = computed(() => {
     { words: 'wet edge lost', of: o.film },
     { words: 'a lap line shows', of: o.join },
     { words: 'shift overrun', of: o.shift },
-    { words: 'it is dark first', of: o.light },
+    { words: 'daylight ends first', of: o.light },
   ].filter((c) => c.of.of > 0)
 })
 </script>
@@ -61,10 +61,10 @@ const chances = computed(() => {
       The sheet does not say how long its film can be worked, so joins are not judged.
     </p>
     <p v-if="run.idle" class="small">
-      {{ run.idle }} of them {{ run.idle === 1 ? 'stands' : 'stand' }} by: working, they would only hold up
-      the rest.
+      {{ run.idle }} of them {{ run.idle === 1 ? 'stands' : 'stand' }} by: with more people at work, the rest
+      would have to wait.
     </p>
-    <p v-if="run.drawn" class="small quiet">Each pail is emptied as it is spread, not at once.</p>
+    <p v-if="run.drawn" class="small quiet">Each pail is emptied while it is spread, not all at once.</p>
     <template v-if="tried.odds">
       <p class="small" data-test="odds">
         On time in <strong>{{ percent(tried.odds.makes.of) }}</strong> of

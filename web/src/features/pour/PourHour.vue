@@ -10,7 +10,7 @@ import WhatIf from './WhatIf.vue'
 import { useHour } from './useHour'
 import { usePour, type Attempt } from './usePour'
 
-/** The hour of a pour: floor and time together, what comes of it, and what if. */
+/** Simulation of a pour: floor and time together, what comes of it, and what if. */
 const props = defineProps<{ plan: SurfacePlan; coat: CoatPlan }>()
 const desk = useDesk()
 const attempt = ref<Attempt>({ patch: [] })
@@ -53,7 +53,7 @@ function key(event: KeyboardEvent): void {
         :pour="shown"
         :at="at"
       />
-      <div class="row controls" tabindex="0" role="group" aria-label="The hour" @keydown.self="key">
+      <div class="row controls" tabindex="0" role="group" aria-label="Simulation" @keydown.self="key">
         <v-btn size="small" color="primary" variant="flat" data-test="play" @click="hour.play()">{{
           playing ? 'Pause' : 'Play'
         }}</v-btn>
@@ -75,7 +75,7 @@ function key(event: KeyboardEvent): void {
           :max="end"
           step="1"
           class="grow"
-          aria-label="Moment of the pour"
+          aria-label="Time in the pour"
           :aria-valuetext="told(at)"
           data-test="scrub"
         />
@@ -87,8 +87,8 @@ function key(event: KeyboardEvent): void {
         >
         <label v-if="Object.keys(loops).length > 1" class="small"
           >of
-          <select v-model.number="looped" class="control" aria-label="What is played">
-            <option :value="0">the whole hour</option>
+          <select v-model.number="looped" class="control" aria-label="Scenario shown">
+            <option :value="0">the whole pour</option>
             <option v-for="(words, b) in loops" :key="b" :value="Number(b)">{{ words }}</option>
           </select></label
         >

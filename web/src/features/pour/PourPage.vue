@@ -81,7 +81,7 @@ function unmark(): void {
       >
     </div>
     <p v-if="!coat || !desk.surfacePlan.value" class="quiet">
-      Once there are batches, the hour of the pour is run here, with the people it takes.
+      The pour is simulated here once the coat has batches.
     </p>
     <template v-else>
       <PourHour :plan="desk.surfacePlan.value" :coat="coat" />
@@ -100,8 +100,8 @@ function unmark(): void {
       <div class="halves">
         <SpanList v-if="panels" :coat="coat" />
         <p v-else-if="!course" class="quiet">
-          Without a drawing the sections are told by area alone: {{ coat.sections?.length }} of
-          {{ session.format('area', coat.sections?.[0]?.area ?? 0) }}. Measure the surface to have them cut on
+          Without a drawing, sections are given by area only: {{ coat.sections?.length }} of
+          {{ session.format('area', coat.sections?.[0]?.area ?? 0) }}. Measure the surface to place them on
           its plan.
         </p>
         <SectionPlan
@@ -117,7 +117,7 @@ function unmark(): void {
           <div v-if="course" class="mb-4">
             <p class="small mb-4">{{ course.reason }}</p>
             <p v-if="joins.placed.value" class="small mb-4" data-test="placed">
-              You placed the joins; the batches follow their sections.
+              You placed the joints; batch sizes follow the sections.
               <button
                 v-if="session.mayEdit"
                 type="button"
@@ -125,7 +125,7 @@ function unmark(): void {
                 data-test="free-joins"
                 @click="joins.free"
               >
-                Let the plan place them
+                Place joints automatically
               </button>
             </p>
             <p v-else-if="joins.pinned.value.size > 0" class="small mb-4" data-test="pinned">
@@ -133,7 +133,7 @@ function unmark(): void {
                 joins.pinned.value.size === 1
                   ? 'A joint is locked'
                   : `${joins.pinned.value.size} joints are locked`
-              }}; the rest is divided again after every change.
+              }}; the other joints are recalculated after every change.
               <button
                 v-if="session.mayEdit"
                 type="button"
@@ -141,22 +141,22 @@ function unmark(): void {
                 data-test="free-joins"
                 @click="joins.free"
               >
-                Let the plan place them
+                Place joints automatically
               </button>
             </p>
             <p v-else-if="session.mayEdit && (coat.cuts?.length ?? 0) > 0" class="small quiet mb-4">
-              Drag a join, or move it by the arrow keys; sections and batches follow. Pin one to keep it while
-              the others are planned anew.
+              Drag a joint, or move it with the arrow keys; sections and batches follow. Lock one to keep it
+              while the others are recalculated.
             </p>
             <p class="small mb-4">
               <template v-if="desk.surface.value.layout.mixing"
                 >Batches are carried through the floor from the mixing place that is marked on the plan.
                 <button v-if="session.mayEdit" type="button" class="plain" @click="unmark">
-                  Take the mark off
+                  Remove the mark
                 </button></template
               >
               <template v-else
-                >Mark the mixing place on the plan (Measure) to have the carrying counted.</template
+                >Mark the mixing place on the plan (Measure) to include the carrying time.</template
               >
             </p>
             <div v-if="session.mayEdit" class="row">
@@ -169,7 +169,7 @@ function unmark(): void {
               />
               <v-btn size="small" @click="direct(course.direction + QUARTER)">Turn by 90°</v-btn>
               <v-btn v-if="own" size="small" variant="text" @click="direct(undefined)"
-                >Let the plan choose</v-btn
+                >Choose automatically</v-btn
               >
             </div>
           </div>

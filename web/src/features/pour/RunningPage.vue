@@ -31,7 +31,7 @@ async function work(): Promise<void> {
       params: { path: { job: props.id } },
       body: { coat: props.coat },
     }),
-    'This pour cannot be worked out.',
+    'This pour cannot be calculated.',
   )
   pour.value = data
 }

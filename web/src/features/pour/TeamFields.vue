@@ -50,12 +50,12 @@ function play(at: number, role: Role, on: boolean): void {
 <template>
   <details class="team" data-test="team">
     <summary>
-      People and their parts<span class="told"
+      People and roles<span class="told"
         >:
         {{
           team.length > 0
             ? team.map((p) => p.name).join(', ')
-            : 'one mixes, the spreaders do all on the floor'
+            : 'one mixes, the spreaders do everything on the floor'
         }}</span
       >
     </summary>
@@ -66,7 +66,7 @@ function play(at: number, role: Role, on: boolean): void {
         :locked="!session.mayEdit"
         @update:model-value="change(i, { name: $event })"
       />
-      <div class="row parts" role="group" :aria-label="`Parts of ${p.name}`">
+      <div class="row parts" role="group" :aria-label="`Roles of ${p.name}`">
         <label v-for="r in all" :key="r" class="small">
           <input
             type="checkbox"
@@ -80,9 +80,9 @@ function play(at: number, role: Role, on: boolean): void {
         <v-btn
           v-if="session.mayEdit"
           size="x-small"
-          :aria-label="`Take ${p.name} out`"
+          :aria-label="`Remove ${p.name}`"
           @click="set(team.filter((_, n) => n !== i))"
-          >Take out</v-btn
+          >Remove</v-btn
         >
       </div>
     </div>
@@ -93,9 +93,9 @@ function play(at: number, role: Role, on: boolean): void {
         size="small"
         data-test="add-hand"
         @click="set([...team, { name: `Hand ${team.length + 1}`, roles: floor }])"
-        >Add somebody</v-btn
+        >Add a person</v-btn
       >
-      <v-btn v-if="team.length > 0" size="small" variant="text" @click="set([])">By number only</v-btn>
+      <v-btn v-if="team.length > 0" size="small" variant="text" @click="set([])">Use a headcount only</v-btn>
     </div>
   </details>
 </template>

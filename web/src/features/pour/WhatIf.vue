@@ -78,7 +78,7 @@ function clear(): void {
 }
 function take(): void {
   const steps = patch.value.filter((s) => !props.pace || s.path !== paced(0).path)
-  desk.take({ label: 'What was tried', patch: props.pace ? [...steps, paced(props.pace)] : steps })
+  desk.take({ label: 'Apply the trial', patch: props.pace ? [...steps, paced(props.pace)] : steps })
   clear()
 }
 const HOUR_AT = 11
@@ -107,7 +107,7 @@ const fields = computed<(Field | false)[]>(() => [
   {
     as: 'quantity',
     kind: 'pace',
-    label: 'Pace of each',
+    label: 'Pace per person',
     value: own.pace ?? props.coat.pace?.value ?? job.value.crew.pace.value,
     positive: true,
     take: (v) => (own.pace = v),
@@ -121,7 +121,7 @@ const fields = computed<(Field | false)[]>(() => [
   },
   {
     as: 'pick',
-    label: 'A batch is',
+    label: 'Batch size',
     value: own.kits ?? props.coat.own?.kits,
     options: kitPolicies,
     none: 'as the job',
@@ -129,7 +129,7 @@ const fields = computed<(Field | false)[]>(() => [
   },
   props.direction !== undefined && {
     as: 'pick',
-    label: 'The sections follow each other',
+    label: 'Order of sections',
     value: own.order,
     options: orders,
     none: 'as now',
@@ -138,7 +138,7 @@ const fields = computed<(Field | false)[]>(() => [
   {
     as: 'quantity',
     kind: 'span',
-    label: 'The first section took',
+    label: 'Time of the first section',
     told: props.pace ? `${session.format('pace', props.pace)} each` : 'on the day, to correct the rest',
     value: own.first,
     positive: true,
@@ -146,10 +146,10 @@ const fields = computed<(Field | false)[]>(() => [
   },
   Object.keys(hardeners.value).length > 0 && {
     as: 'pick',
-    label: 'With the hardener',
+    label: 'Hardener',
     value: own.hardener ?? props.coat.hardener,
     options: hardeners.value,
-    none: 'the one of the sheet',
+    none: 'standard hardener',
     take: (v) => (own.hardener = v || undefined),
   },
 ])
@@ -188,9 +188,9 @@ const fields = computed<(Field | false)[]>(() => [
         variant="flat"
         data-test="take-over"
         @click="take"
-        >Take it over</v-btn
+        >Apply to the job</v-btn
       >
-      <v-btn size="small" data-test="put-back" @click="clear">Put back</v-btn>
+      <v-btn size="small" data-test="put-back" @click="clear">Reset</v-btn>
     </div>
     <template v-if="ways.length > 0">
       <h3 class="mt-4">What would help</h3>
@@ -201,8 +201,8 @@ const fields = computed<(Field | false)[]>(() => [
             {{ session.format('span', Math.abs(w.tight.slack)) }}
             {{ w.tight.slack < 0 ? 'too late for' : 'left of' }} the {{ limits[w.tight.limit] }}
           </span>
-          <v-btn v-if="session.mayEdit" size="x-small" :aria-label="`Do this: ${w.label}`" @click="takeWay(w)"
-            >Do this</v-btn
+          <v-btn v-if="session.mayEdit" size="x-small" :aria-label="`Apply: ${w.label}`" @click="takeWay(w)"
+            >Apply</v-btn
           >
         </li>
       </ul>

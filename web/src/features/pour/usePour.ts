@@ -106,7 +106,7 @@ export function usePour(coat: Ref<string | undefined>, attempt: Ref<Attempt>): P
       tried.value = other?.data && { pour: other.data }
       trouble.value =
         answer.error || other?.error
-          ? refusal(answer.error ?? other?.error, 'This pour cannot be worked out.')
+          ? refusal(answer.error ?? other?.error, 'This pour cannot be calculated.')
           : ''
       void settled()
     } catch {

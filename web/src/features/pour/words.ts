@@ -12,7 +12,7 @@ export const kitPolicies: Record<NonNullable<NonNullable<Coat['own']>['kits']>, 
 export const limits: Record<Pinch['limit'], string> = {
   pail: 'pot life in the pail',
   film: 'working time of the film',
-  join: 'wet edge of the section before',
+  join: 'wet edge of the previous section',
   shift: 'end of the shift',
   light: 'light',
 }

@@ -28,7 +28,7 @@ const words = (fact: string): string => fact.replaceAll('-', ' ')
       step="0.1"
       :min="-HIGHEST"
       :max="HIGHEST"
-      :label="`Before the record is read${cause.own ? ' (own)' : ''}`"
+      :label="`Prior weight${cause.own ? ' (own)' : ''}`"
       :model-value="cause.prior"
       @change="set(undefined, $event)"
     />
@@ -39,7 +39,7 @@ const words = (fact: string): string => fact.replaceAll('-', ' ')
       step="0.1"
       :min="-HIGHEST"
       :max="HIGHEST"
-      :label="`Sign: ${words(s.fact)}${s.own ? ' (own)' : ''}`"
+      :label="`Evidence: ${words(s.fact)}${s.own ? ' (own)' : ''}`"
       :model-value="s.weight"
       @change="set(s.fact, $event)"
     />

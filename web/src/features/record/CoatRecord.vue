@@ -96,11 +96,11 @@ const service = computed(() => props.coat.stages.filter((s) => s.promised || s.c
       </li>
     </ul>
   </details>
-  <div v-if="service.length" class="scroll" tabindex="0" role="region" aria-label="From when it can be used">
+  <div v-if="service.length" class="scroll" tabindex="0" role="region" aria-label="Return to service">
     <table class="figures" data-test="service">
       <thead>
         <tr>
-          <th>From when</th>
+          <th>Use</th>
           <th>Promised</th>
           <th>At measured slab temperature</th>
           <th>Released</th>

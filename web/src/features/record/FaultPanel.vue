@@ -38,7 +38,7 @@ async function load(): Promise<void> {
     opinions.value = judged.data ?? []
     symptoms.value = list.data ?? []
   } catch {
-    said.value = 'The server does not answer, so nothing is judged just now. What you mark is kept.'
+    said.value = 'The server does not answer, so no causes are listed. What you report is saved.'
   }
 }
 void load()
@@ -77,7 +77,7 @@ async function picture(event: Event): Promise<void> {
 }
 async function mark(): Promise<void> {
   if (seen.value === '') {
-    said.value = 'Choose what is seen.'
+    said.value = 'Choose the defect.'
     return
   }
   const place = plan.value?.batches.find((b) => String(b.number) === batch.value)?.id ?? `coat/${coat.value}`
@@ -116,7 +116,7 @@ const titleOf = (o: RecordOpinion): string => o.ranked.find((r) => r.key === o.t
   <section class="sheet part" aria-labelledby="faults-title" data-test="faults">
     <div class="row">
       <h2 id="faults-title" class="grow">Defects</h2>
-      <v-btn v-if="!marking" data-test="mark-fault" @click="open">Mark a fault</v-btn>
+      <v-btn v-if="!marking" data-test="mark-fault" @click="open">Report a defect</v-btn>
     </div>
     <p v-if="said" role="alert">{{ said }}</p>
     <form v-if="marking" class="form" @submit.prevent="mark">
@@ -125,7 +125,7 @@ const titleOf = (o: RecordOpinion): string => o.ranked.find((r) => r.key === o.t
           v-model="seen"
           open
           none="Choose"
-          label="What is seen"
+          label="Defect"
           :options="Object.fromEntries(symptoms.map((s) => [s.key, s.title]))"
         />
         <PickField
@@ -144,15 +144,15 @@ const titleOf = (o: RecordOpinion): string => o.ranked.find((r) => r.key === o.t
           "
         />
         <TextField v-model="size" label="Size" maxlength="60" />
-        <TextField v-model="noticed" type="datetime-local" label="Noticed, where that was not now" />
-        <TextField v-model="text" label="What else" maxlength="600" />
+        <TextField v-model="noticed" type="datetime-local" label="Noticed at, if not now" />
+        <TextField v-model="text" label="Details" maxlength="600" />
         <label class="v-btn act picture"
           >{{ photo ? 'Another photograph' : 'Photograph'
           }}<input type="file" accept="image/*" capture="environment" hidden @change="picture"
         /></label>
         <div class="row">
-          <v-btn type="submit" variant="flat" color="primary">Mark it</v-btn>
-          <v-btn @click="marking = false">Leave it</v-btn>
+          <v-btn type="submit" variant="flat" color="primary">Save the defect</v-btn>
+          <v-btn @click="marking = false">Cancel</v-btn>
         </div>
       </div>
       <DayFloor
@@ -166,7 +166,7 @@ const titleOf = (o: RecordOpinion): string => o.ranked.find((r) => r.key === o.t
       />
     </form>
     <p v-if="opinions.length === 0 && !marking" class="quiet">
-      Nothing was marked. Mark what is seen, and the record tells what it knows of why.
+      No defects reported. Report one to see its likely causes from the record.
     </p>
     <article v-for="o in opinions" :key="o.trouble.event" :data-fault="o.trouble.seen">
       <h3>
@@ -178,23 +178,22 @@ const titleOf = (o: RecordOpinion): string => o.ranked.find((r) => r.key === o.t
         <template v-if="o.trouble.text">{{ o.trouble.text }}</template>
       </p>
       <p v-if="o.trouble.cause">
-        <b>It turned out to be: {{ titleOf(o) }}.</b>
+        <b>Confirmed cause: {{ titleOf(o) }}.</b>
       </p>
       <p v-else-if="!o.ranked[0]?.asserted" data-test="unknown">
-        The record shows nothing that speaks for any of these; they stand in the order in which practice
-        suspects them.
+        The record has no evidence for any of these; they are listed by how common they are in practice.
       </p>
       <ol>
         <li v-for="r in o.ranked" :key="r.key" :class="{ asserted: r.asserted }">
           <div class="row">
             <b class="grow">{{ r.title }}</b>
-            <span class="small">{{ r.asserted ? 'spoken for' : 'only suspected' }}</span>
+            <span class="small">{{ r.asserted ? 'supported by the record' : 'suspected only' }}</span>
             <v-btn
               v-if="session.mayLead && o.trouble.cause !== r.key"
               size="small"
-              :aria-label="`It was this: ${r.title}`"
+              :aria-label="`Confirm this cause: ${r.title}`"
               @click="found(o, r.key)"
-              >It was this</v-btn
+              >Confirm this cause</v-btn
             >
           </div>
           <ul v-if="r.evidence.length">
@@ -204,7 +203,7 @@ const titleOf = (o: RecordOpinion): string => o.ranked.find((r) => r.key === o.t
             </li>
           </ul>
           <details>
-            <summary>How it was weighed</summary>
+            <summary>How it was scored</summary>
             <p class="small">
               {{ r.score.toFixed(1) }} = {{ r.priorText
               }}<template v-for="e in r.evidence" :key="e.text"
@@ -223,7 +222,7 @@ const titleOf = (o: RecordOpinion): string => o.ranked.find((r) => r.key === o.t
         </li>
       </ol>
       <div v-if="o.question && !o.trouble.cause" class="ask" data-test="question">
-        <p class="grow"><b>One question would tell most:</b> {{ o.question.text }}</p>
+        <p class="grow"><b>The most useful question:</b> {{ o.question.text }}</p>
         <v-btn @click="answer(o, true)">Yes</v-btn>
         <v-btn @click="answer(o, false)">No</v-btn>
       </div>

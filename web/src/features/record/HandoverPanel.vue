@@ -64,8 +64,8 @@ async function back(c: (typeof coats.value)[number]): Promise<void> {
         from: props.here.issue.value?.name,
       },
     }),
-    'It was not put back.',
-    'The server does not answer. Put it back when it is there again.',
+    'It was not returned to stock.',
+    'The server does not answer. Return it to stock when it answers again.',
   )
   if (!ok) return
   if (await props.here.log('leftover', `coat/${c.id}`, { product: c.plan.product.id, mass: c.left }))
@@ -73,7 +73,7 @@ async function back(c: (typeof coats.value)[number]): Promise<void> {
 }
 async function sign(): Promise<void> {
   if (name.value.trim() === '') {
-    said.value = 'Enter the name of who signs.'
+    said.value = 'Enter the name of the person who signs.'
     return
   }
   const last = props.here.issue.value?.coats.at(-1)
@@ -103,7 +103,7 @@ async function sign(): Promise<void> {
         <TickList
           v-if="photos.length"
           v-model="chosen"
-          label="Photographs in it"
+          label="Photographs to include"
           :options="Object.fromEntries(photos.map((p) => [p.id, p.caption || dayTime(p.addedAt)]))"
         />
         <div v-if="session.mayEdit" class="row mt-2">
@@ -113,17 +113,17 @@ async function sign(): Promise<void> {
           <v-btn :href="file('xlsx')">Workbook</v-btn>
           <v-btn :href="file('csv')">CSV</v-btn>
           <v-btn :href="file('json')">JSON</v-btn>
-          <v-btn :href="file('ics')">Upkeep calendar</v-btn>
+          <v-btn :href="file('ics')">Maintenance calendar</v-btn>
         </div>
       </div>
       <div>
         <p v-if="here.day.value?.signed">
-          Taken over by <b>{{ here.day.value.signed.text }}</b>,
+          Accepted by <b>{{ here.day.value.signed.text }}</b>,
           {{ dayTime(here.day.value.signed.at, here.zone.value) }}; handed over by
           {{ here.day.value.signed.by }}.
         </p>
         <form v-else-if="session.mayLead" @submit.prevent="sign">
-          <TextField v-model="name" label="Taken over by" maxlength="120" />
+          <TextField v-model="name" label="Accepted by" maxlength="120" />
           <SignPad v-model="ink" class="mt-2" />
           <div class="row">
             <v-btn type="submit" data-test="sign">Sign</v-btn>

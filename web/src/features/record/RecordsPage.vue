@@ -103,7 +103,7 @@ const happened = (e: EntryLine): string =>
         </table>
       </div>
       <p class="small quiet">
-        Not applied yet: a pace that you apply is kept in the company standards as an own test, and can be
+        Not applied yet: a pace that you apply is saved in the company standards as an own test and can be
         changed there.
         <b v-if="house.state.value === 'saved'" role="status">Saved in the company standards.</b>
       </p>
@@ -115,7 +115,7 @@ const happened = (e: EntryLine): string =>
     <p v-if="entries?.length === 0" class="quiet">
       {{
         words || kind
-          ? 'Nothing that was logged has this in it.'
+          ? 'No entry matches.'
           : 'Nothing was logged yet. What crews log on a job day appears here.'
       }}
     </p>

@@ -23,7 +23,7 @@ const HOUR = 3600
 
 async function make(): Promise<void> {
   const path = { job: props.issue.job }
-  const gone = 'The server does not answer. Make it a job when it is back.'
+  const gone = 'The server does not answer. Create the job when it is back.'
   const { data } = await ask(
     api.GET('/api/jobs/{job}', { params: { path } }),
     'The job cannot be read.',
@@ -32,7 +32,7 @@ async function make(): Promise<void> {
   if (!data) return
   const from = data.file.job.surfaces.find((s) => s.id === coat.value?.surface)
   if (!from || !coat.value || !area.value) {
-    trouble.value = 'Enter the area that is mended.'
+    trouble.value = 'Enter the repair area.'
     return
   }
   const surface = blankSurface(
@@ -58,7 +58,7 @@ async function make(): Promise<void> {
     awaited: undefined,
   })
   file.job.surfaces = [surface]
-  const made = await ask(api.POST('/api/jobs', { body: file }), 'The job was not made.', gone)
+  const made = await ask(api.POST('/api/jobs', { body: file }), 'The job was not created.', gone)
   if (made.data) await router.push(`/jobs/${made.data.id}/days`)
 }
 </script>
@@ -73,12 +73,12 @@ async function make(): Promise<void> {
     </p>
     <QuantityField
       kind="area"
-      label="Area to mend"
+      label="Repair area"
       :model-value="area"
       positive
       @update:model-value="area = $event"
     />
-    <v-btn :aria-label="`Make the repair a job: ${opinion.title}`" @click="make">Make the repair a job</v-btn>
+    <v-btn :aria-label="`Create a repair job: ${opinion.title}`" @click="make">Create a repair job</v-btn>
     <p v-if="trouble" role="alert">{{ trouble }}</p>
   </div>
 </template>

@@ -77,11 +77,11 @@ function when(event: Event): void {
       </template>
       <template v-if="booked?.bought">
         <dt>Window missed</dt>
-        <dd>Abraded over its whole area first.</dd>
+        <dd>The whole area is abraded first.</dd>
       </template>
     </dl>
     <p v-if="task.whole" class="small quiet">
-      Lies inside one shift: setting up, looking the surface over and cleaning tools are in its time.
+      Must fit in one shift; its time includes set-up, inspection and tool cleaning.
     </p>
     <template v-if="movable && booked && !task.passing && !begun">
       <div class="fields">
@@ -107,7 +107,7 @@ function when(event: Event): void {
       >
       <p class="small quiet mt-2">A pinned booking keeps its time when the rest is re-planned.</p>
     </template>
-    <p v-else-if="begun" class="small quiet">It has begun and stays as it is.</p>
+    <p v-else-if="begun" class="small quiet">It has started and cannot be moved.</p>
   </section>
 </template>
 

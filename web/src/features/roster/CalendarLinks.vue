@@ -22,7 +22,7 @@ async function add(): Promise<void> {
         ? { person: whom.value.slice(OF.length) }
         : { crew: whom.value || undefined },
     }),
-    'No address was made.',
+    'The address was not created.',
   )
   if (data?.path) made.value = new URL(data.path, location.href).href
 }
@@ -30,7 +30,7 @@ async function revoke(of: CalendarAddress): Promise<void> {
   made.value = ''
   await change(
     api.DELETE('/api/calendar-addresses/{address}', { params: { path: { address: of.id } } }),
-    'It was not revoked.',
+    'The address was not revoked.',
   )
 }
 const whose = (l: CalendarAddress): string =>
@@ -41,26 +41,26 @@ const whose = (l: CalendarAddress): string =>
   <section aria-labelledby="links-title" data-test="calendar-links">
     <h2 id="links-title">Calendar subscriptions</h2>
     <p class="small quiet">
-      A calendar program reads what is booked at a private address. Whoever has the address can read it;
-      revoke it when it gets into wrong hands.
+      A calendar app can read the bookings from a private address. Anyone who has the address can read them;
+      revoke it if it gets into the wrong hands.
     </p>
     <p v-if="trouble" role="alert">{{ trouble }}</p>
     <div class="row mt-2">
-      <select v-model="whom" class="control pick" aria-label="Whose days">
+      <select v-model="whom" class="control pick" aria-label="Bookings of">
         <option value="">Everybody</option>
         <option v-for="c in crews" :key="c.id" :value="c.id">{{ c.name }}</option>
         <template v-for="c in crews" :key="`people of ${c.id}`">
           <option v-for="name in c.members ?? []" :key="name" :value="OF + name">{{ name }}</option>
         </template>
       </select>
-      <v-btn size="small" data-test="make-address" @click="add">Make an address</v-btn>
+      <v-btn size="small" data-test="make-address" @click="add">Create an address</v-btn>
     </div>
     <p v-if="made" class="small mt-2" data-test="made-address">
       Shown once. Copy this link into your calendar app: <code>{{ made }}</code>
     </p>
     <ul v-if="(links ?? []).length > 0" class="small mt-2">
       <li v-for="l in links ?? []" :key="l.id">
-        {{ whose(l) }}, made by {{ l.madeBy }}
+        {{ whose(l) }}, created by {{ l.madeBy }}
         <button
           type="button"
           class="plain"

@@ -109,7 +109,7 @@ const word = (event: Event): string => (event.target as HTMLInputElement).value
     </div>
     <p v-if="trouble || unread" role="alert">{{ trouble || unread }}</p>
     <p v-if="crews.length === 0" class="quiet">
-      Until a crew is added, one crew that does everything works the company's hours.
+      Until you add a crew, one crew is assumed that does all work in company hours.
     </p>
     <div class="crews">
       <fieldset v-for="(c, i) in crews" :key="c.id" class="sheet crew">
@@ -149,7 +149,7 @@ const word = (event: Event): string => (event.target as HTMLInputElement).value
             :checked="c.overtime !== undefined"
             @change="saturdays(i, c.overtime === undefined)"
           />
-          Saturdays 7 to 13 as overtime, where it makes something less late</label
+          Saturdays 7:00 to 13:00 as overtime where that reduces delay</label
         >
         <ul v-if="(c.off ?? []).length > 0" class="off">
           <li v-for="(l, n) in c.off" :key="n" class="small">

@@ -28,7 +28,7 @@ const stages = {
 } as const
 const at = (surface: string, stage: keyof typeof stages): string => {
   const p = mine.value.find((m) => m.surface === surface && m.stage === stage)
-  if (!p) return 'not on its sheet'
+  if (!p) return 'not stated on its sheet'
   const zone = roster.view.value?.zone
   return p.latest > p.at
     ? `${dayTime(p.at, zone)}, at the latest ${dayTime(p.latest, zone)}`
@@ -87,12 +87,12 @@ function setDue(event: Event): void {
           class="scroll"
           tabindex="0"
           role="region"
-          aria-label="From when it can be used"
+          aria-label="Return to service"
         >
           <table class="figures mt-4" data-test="promises">
             <caption class="small quiet">
-              From when each surface can be used, by its sheet and through the forecast; at the latest if the
-              slab comes 3 K cooler than told
+              When each surface is ready for use, by its data sheet and the forecast. “At the latest” is for a
+              slab 3 K colder than forecast.
             </caption>
             <thead>
               <tr>

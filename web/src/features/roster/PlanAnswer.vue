@@ -28,7 +28,7 @@ const cost = computed(() => {
 /** How sure it is that no plan is better. */
 const proof = computed(() => {
   const parts = view.value?.objective ?? []
-  if (view.value?.optimal) return 'No plan is better.'
+  if (view.value?.optimal) return 'No better plan exists.'
   const first = parts.find((p) => !p.proven)
   if (!first) return ''
   const names = {
@@ -93,7 +93,7 @@ const left = computed(() => (view.value?.left ?? []).filter((l) => !props.job ||
         What would help?
       </button>
       <p v-else-if="roster.ways.value.length === 0">
-        Neither Saturdays nor another crew, an earlier beginning or another hardener would help.
+        Saturday work, another crew, an earlier start or another hardener would not help.
       </p>
       <ul v-else>
         <li v-for="w in roster.ways.value" :key="w.text">
@@ -107,7 +107,7 @@ const left = computed(() => (view.value?.left ?? []).filter((l) => !props.job ||
       <p>
         {{
           broken.length === 1 ? 'One booking no longer holds' : `${broken.length} bookings no longer hold`
-        }}. Re-plan to mend it.
+        }}. Re-plan to fix it.
       </p>
       <ul>
         <li v-for="b in broken.slice(0, 6)" :key="keyOf(b)">

@@ -202,13 +202,13 @@ function print(): void {
     <p v-if="unchanged" role="alert" class="late">{{ unchanged }}</p>
     <p v-if="roster.trouble.value" role="alert" class="late" data-test="roster-trouble">
       {{ roster.trouble.value }}
-      <button type="button" class="plain" @click="roster.load">Load it again</button>
+      <button type="button" class="plain" @click="roster.load">Reload</button>
     </p>
     <p v-if="refused" role="alert" class="late" data-test="refused">{{ refused }}</p>
     <template v-if="roster.view.value">
       <PlanAnswer :roster="roster" @choose="chosen = $event" />
       <p v-if="roster.view.value.tasks.length === 0" class="quiet">
-        Nothing can be booked yet. Measure a job and plan its coats; its tasks then stand here.
+        Nothing can be booked yet. Measure a job and plan its coats; its tasks then appear here.
       </p>
       <div class="row no-print tools">
         <div v-if="!phone" role="group" aria-label="Rows" class="row">
@@ -226,7 +226,7 @@ function print(): void {
         <PickField v-if="!phone" v-model="hour" label="Zoom" :options="zooms" class="pick" />
         <PickField v-model="crew" label="List for" :options="crews" class="pick" />
         <span v-if="!phone" class="small quiet"
-          >◆ light foot traffic. Lines below a coat: when its window is open.</span
+          >◆ light foot traffic. Line below a coat: its recoat window.</span
         >
       </div>
       <div class="board" :class="{ open: task }">

@@ -52,7 +52,7 @@ const named = (a: NonNullable<Job['awaited']>[number]): string =>
     <summary>Site restrictions</summary>
     <div class="terms">
       <TextField
-        label="Nobody begins before"
+        label="Earliest start"
         type="date"
         :model-value="job.earliest"
         :readonly="!session.mayEdit"
@@ -97,32 +97,33 @@ const named = (a: NonNullable<Job['awaited']>[number]): string =>
     </div>
     <p class="small quiet">
       Hours on site are those of the job (Client, site, hours); where none are entered, crews may come at any
-      hour of theirs. The way to another job is reckoned by the coordinates of both, or by the drives.
+      hour of theirs. Travel to another job is estimated from the coordinates of both, or from the drive
+      times.
     </p>
     <ul v-if="(job.awaited ?? []).length > 0" class="small">
       <li v-for="(a, n) in job.awaited" :key="n">
-        {{ named(a) }} comes on {{ a.on }}
+        {{ named(a) }}: delivery on {{ a.on }}
         <button
           v-if="session.mayEdit"
           type="button"
           class="plain"
-          :aria-label="`${named(a)} is there`"
-          @click="set('is there', (j) => (j.awaited = j.awaited?.filter((_, k) => k !== n)))"
+          :aria-label="`${named(a)} is delivered`"
+          @click="set('delivered', (j) => (j.awaited = j.awaited?.filter((_, k) => k !== n)))"
         >
-          is there
+          delivered
         </button>
       </li>
     </ul>
     <div v-if="session.mayEdit" class="row mt-2">
       <label class="small"
-        >Not there yet
-        <select v-model="chosen" class="control" aria-label="Not there yet">
+        >Material not delivered yet
+        <select v-model="chosen" class="control" aria-label="Material not delivered yet">
           <option value="">…</option>
           <option v-for="m in materials" :key="m.id" :value="m.id">{{ m.name }}</option>
         </select></label
       >
-      <TextField v-model="day" label="Comes on" type="date" class="day" />
-      <v-btn size="small" :disabled="!chosen || !day" @click="await_">Wait for it</v-btn>
+      <TextField v-model="day" label="Delivery date" type="date" class="day" />
+      <v-btn size="small" :disabled="!chosen || !day" @click="await_">Add the delivery</v-btn>
     </div>
   </details>
 </template>

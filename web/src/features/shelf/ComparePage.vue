@@ -21,7 +21,7 @@ async function load(): Promise<void> {
       ids.value.map((id) => api.GET('/api/shelf/{id}', { params: { path: { id } } })),
     )
     sheets.value = answers.flatMap((a) => (a.data ? [a.data] : []))
-    if (sheets.value.length < 2) trouble.value = 'Choose two sheets at least on the shelf.'
+    if (sheets.value.length < 2) trouble.value = 'Choose at least two sheets on the shelf.'
   } catch {
     trouble.value = 'The server does not answer. Open this again when it is back.'
   }

@@ -41,7 +41,7 @@ async function remove(): Promise<void> {
 async function restore(): Promise<void> {
   const { ok } = await ask(
     api.POST('/api/shelf/{id}/restored', { params: { path: { id: props.id } } }),
-    'The sheet was not taken out again.',
+    'The sheet was not restored.',
   )
   if (!ok) return
   told.value = ''
@@ -65,14 +65,12 @@ function placeOf(u: { what: string; id: string }): string {
       <div class="row mb-1">
         <h1 class="grow">{{ state.sheet.name }}</h1>
         <v-btn v-if="state.sheet.potLife?.length" size="small" variant="text" :to="`/bench/${id}`"
-          >On the bench</v-btn
+          >Open on the bench</v-btn
         >
         <template v-if="session.mayKeep">
           <v-btn size="small" :to="`/shelf/p/${id}/edit`" data-test="edit-sheet">Edit</v-btn>
           <v-btn size="small" variant="text" :to="`/shelf/new?from=${id}`">Copy</v-btn>
-          <v-btn v-if="state.archived" size="small" data-test="restore" @click="restore"
-            >Take out again</v-btn
-          >
+          <v-btn v-if="state.archived" size="small" data-test="restore" @click="restore">Restore</v-btn>
           <v-btn v-else size="small" variant="text" data-test="remove-sheet" @click="remove">
             {{ state.users.length ? 'Archive' : 'Delete' }}
           </v-btn>
@@ -89,13 +87,13 @@ function placeOf(u: { what: string; id: string }): string {
         <FactTable :columns="[{ name: state.sheet.name, facts: state.facts }]" />
         <div class="facts">
           <section v-if="state.doubts.length">
-            <h2>Look up again</h2>
+            <h2>Check these values</h2>
             <ul>
               <li v-for="d in state.doubts" :key="d.text">{{ d.text }}</li>
             </ul>
           </section>
           <section>
-            <h2>What it does not give</h2>
+            <h2>Missing data and its effect</h2>
             <p v-if="state.gaps.length === 0" class="quiet">Nothing is missing.</p>
             <ul v-else class="small" data-test="gaps">
               <li v-for="g in state.gaps" :key="g.field + g.name">

@@ -47,11 +47,11 @@ async function keep(): Promise<void> {
 <template>
   <div class="page">
     <p class="small"><router-link to="/shelf">← Shelf</router-link></p>
-    <h1 class="mb-2">Read sheets from a file</h1>
+    <h1 class="mb-2">Import sheets from a file</h1>
     <p class="mb-3">
       A shelf file (<code>.nephelon-shelf.json</code>) or CSV with commas and decimal points.
       <a href="/api/shelf-file?form=csv">Save the shelf as CSV</a> to see the columns and their units. Nothing
-      is kept before you say so.
+      is saved until you confirm.
     </p>
     <label class="file">
       <input
@@ -75,17 +75,19 @@ async function keep(): Promise<void> {
             >
           </li>
         </ul>
-        <p class="small quiet">Mend these rows in the file and read it again; the good ones need not wait.</p>
+        <p class="small quiet">
+          Correct these rows in the file and import it again; the valid rows can be imported now.
+        </p>
       </section>
       <section v-if="reading.lines.length" class="mt-4" data-test="good-rows">
-        <h2>{{ reading.lines.length }} good</h2>
+        <h2>{{ reading.lines.length }} valid</h2>
         <table class="figures">
           <thead>
             <tr>
-              <th>Take</th>
+              <th>Import</th>
               <th class="num">Line</th>
               <th>Sheet</th>
-              <th>What it does</th>
+              <th>Effect</th>
             </tr>
           </thead>
           <tbody>
@@ -95,7 +97,7 @@ async function keep(): Promise<void> {
                   type="checkbox"
                   :checked="changed(l) && !left.includes(l.sheet.id)"
                   :disabled="!changed(l)"
-                  :aria-label="`Take ${l.sheet.name}`"
+                  :aria-label="`Import ${l.sheet.name}`"
                   @change="
                     left = left.includes(l.sheet.id)
                       ? left.filter((i) => i !== l.sheet.id)
@@ -107,7 +109,7 @@ async function keep(): Promise<void> {
               <td>{{ l.sheet.name }}</td>
               <td class="small">
                 <template v-if="l.new">new on the shelf</template>
-                <template v-else-if="l.changes.length === 0">as on the shelf already</template>
+                <template v-else-if="l.changes.length === 0">same as on the shelf</template>
                 <template v-else
                   >changes
                   {{
@@ -122,14 +124,14 @@ async function keep(): Promise<void> {
       </section>
       <p v-if="reading.media.length" class="mt-3">With {{ reading.media.length }} media and tools.</p>
       <p v-if="!reading.lines.length && !reading.media.length" class="mt-3">
-        No row of {{ fileName }} can be kept as it stands.
+        No row of {{ fileName }} can be imported.
       </p>
       <v-btn
         class="mt-4"
         :disabled="busy || (kept.length === 0 && reading.media.length === 0)"
         data-test="keep-rows"
         @click="keep"
-        >Keep {{ kept.length }} {{ kept.length === 1 ? 'sheet' : 'sheets' }}</v-btn
+        >Import {{ kept.length }} {{ kept.length === 1 ? 'sheet' : 'sheets' }}</v-btn
       >
     </template>
   </div>

@@ -17,8 +17,8 @@ const parameters = [
   { key: 'n', label: 'order n' },
   { key: 'heat', label: 'heat of reaction, J/kg' },
   { key: 'cp', label: 'heat capacity, J/(kg·K)' },
-  { key: 'usable', label: 'share reacted when no longer usable' },
-  { key: 'gel', label: 'share reacted at gel' },
+  { key: 'usable', label: 'degree of cure at end of use' },
+  { key: 'gel', label: 'degree of cure at gel' },
 ] as const
 
 function set(by: Partial<Kinetics>): void {
@@ -33,7 +33,7 @@ const fields = computed<Field[]>(() => [
   })),
   {
     as: 'pick',
-    label: 'Source of how it reacts',
+    label: 'Source of the kinetics',
     value: props.modelValue?.source ?? 'assumed',
     options: sourceWords,
     take: (v) => set({ source: v as Source }),
@@ -43,10 +43,12 @@ const fields = computed<Field[]>(() => [
 
 <template>
   <details data-test="kinetics">
-    <summary>How it reacts: {{ modelValue ? 'its own parameters' : "its chemistry's, from memory" }}</summary>
+    <summary>
+      Cure kinetics: {{ modelValue ? 'own values' : 'typical of its chemistry, from memory' }}
+    </summary>
     <p class="small quiet">
-      dα/dt = (k₁ + k₂·αᵐ)·(1 − α)ⁿ, kᵢ = Aᵢ·exp(−Eᵢ/RT). The rates are scaled so that the sheet's own pot
-      life comes out; what matters is how they change with heat, and how much heat there is.
+      dα/dt = (k₁ + k₂·αᵐ)·(1 − α)ⁿ, kᵢ = Aᵢ·exp(−Eᵢ/RT). The rates are scaled to reproduce the sheet's pot
+      life; the parameters set how the rate changes with temperature and how much heat is released.
     </p>
     <v-btn
       v-if="!modelValue"
@@ -54,11 +56,13 @@ const fields = computed<Field[]>(() => [
       :disabled="!usual"
       data-test="own-kinetics"
       @click="emit('update:modelValue', usual ? { ...usual, source: 'assumed' } : undefined)"
-      >Enter its own</v-btn
+      >Enter own values</v-btn
     >
     <template v-else>
       <FieldGrid :fields="fields" :columns="3" />
-      <v-btn size="small" variant="text" @click="emit('update:modelValue', undefined)">Leave it out</v-btn>
+      <v-btn size="small" variant="text" @click="emit('update:modelValue', undefined)"
+        >Remove own values</v-btn
+      >
     </template>
   </details>
 </template>

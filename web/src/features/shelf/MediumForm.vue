@@ -34,13 +34,13 @@ const what = computed<Field[]>(() => {
     { as: 'name', label: 'Name of the medium', value: m.name, take: (v) => (m.name = v) },
     {
       as: 'pick',
-      label: 'What it is',
+      label: 'Kind',
       value: m.kind,
       options: mediumWords,
       take: (v) => (m.kind = v as Medium['kind']),
     },
     { as: 'name', label: 'Blend', value: m.blend, take: (v) => (m.blend = v || undefined) },
-    { as: 'colour', label: 'Drawn in', value: m.color ?? '#999999', take: (v) => (m.color = v) },
+    { as: 'colour', label: 'Colour in drawings', value: m.color ?? '#999999', take: (v) => (m.color = v) },
   ]
 })
 const amounts = computed<Field[]>(() =>
@@ -65,7 +65,7 @@ const amounts = computed<Field[]>(() =>
         sourced('grain', 'film', 'Largest grain', 'sheet'),
         sourced('density', 'density', 'Density of the medium', 'sheet'),
         sourced('full', 'coverage', 'Rate at rejection', 'sheet'),
-        sourced('spare', 'fraction', 'Bought above the need', 'rule-of-thumb'),
+        sourced('spare', 'fraction', 'Spare bought', 'rule-of-thumb'),
         sourced('bind', 'film', 'Extra binder', 'rule-of-thumb'),
         sourced('voids', 'film', 'Voids filled by the next coat', 'rule-of-thumb'),
       ],
@@ -92,7 +92,7 @@ const packs = computed<Field[]>(() =>
 )
 function keep(): void {
   if (!draft.value.name.trim()) {
-    complaint.value = 'Give it a name.'
+    complaint.value = 'Enter a name.'
     return
   }
   emit('keep', { ...draft.value, id: draft.value.id || idOf(draft.value.name) })
@@ -114,7 +114,7 @@ function keep(): void {
       >Add a pack</v-btn
     >
     <div class="row mt-4">
-      <v-btn size="small" data-test="keep-medium" @click="keep">Keep</v-btn>
+      <v-btn size="small" data-test="keep-medium" @click="keep">Save</v-btn>
       <v-btn size="small" variant="text" @click="emit('close')">Close</v-btn>
       <span class="grow" />
       <v-btn v-if="medium.id" size="small" variant="text" @click="emit('remove', medium)">Remove</v-btn>

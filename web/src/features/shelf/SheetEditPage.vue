@@ -39,7 +39,7 @@ const from = ref<Source>('sheet')
 const chemistries = Object.fromEntries(Object.entries(groundWords).filter(([k]) => k in chemistryWords))
 const looks = { clear: 'clear', light: 'light', dark: 'dark', mixed: 'mixed' }
 const suns = { stable: 'stable in daylight', ambers: 'ambers in daylight' }
-const damps = { bears: 'bears damp', harms: 'is harmed by damp' }
+const damps = { bears: 'tolerates damp', harms: 'damaged by damp' }
 const certificates = { food: 'food', potable: 'drinking water' }
 const broadcasts = { flake: 'flake', quartz: 'quartz', grit: 'grit', bead: 'bead', pebble: 'pebble' }
 const hazards = {
@@ -105,17 +105,17 @@ const what = computed<Field[]>(() => [
   },
   {
     as: 'pick',
-    label: 'Its chemistry',
+    label: 'Chemistry',
     value: draft.value?.chemistry,
     options: chemistryWords,
     take: (v) => set({ chemistry: v as Product['chemistry'] }),
   },
   pick('Carrier', 'carrier', carrierWords),
-  pick('Look', 'look', looks),
-  { as: 'colour', label: 'Drawn in', value: draft.value?.color, take: (color) => set({ color }) },
+  pick('Appearance', 'look', looks),
+  { as: 'colour', label: 'Colour in drawings', value: draft.value?.color, take: (color) => set({ color }) },
   {
     as: 'name',
-    label: 'What it is for',
+    label: 'Use',
     value: draft.value?.use,
     take: (v) => set({ use: v || undefined }),
   },
@@ -132,10 +132,10 @@ const mix = computed<Field[]>(() => [
   },
   ...sourced(mixFields),
 ])
-const limits = computed<Field[]>(() => [...sourced(limitFields), pick('Damp', 'damp', damps)])
+const limits = computed<Field[]>(() => [...sourced(limitFields), pick('Damp tolerance', 'damp', damps)])
 const goesWith = computed<Field[]>(() => [
-  pick('Daylight', 'sun', suns),
-  ...sourced([{ key: 'abrade', kind: 'number', label: 'After the window, abrade with grit' }]),
+  pick('UV resistance', 'sun', suns),
+  ...sourced([{ key: 'abrade', kind: 'number', label: 'Grit for abrading after the window' }]),
   portion('Thinner, at most', 'thinnerMax'),
   portion('Pigment, at most', 'pigmentMax'),
   portion('Fillers, at most', 'solidsMax'),
@@ -163,7 +163,7 @@ async function leave(): Promise<void> {
       <h1 class="grow">{{ id ? `Edit ${draft?.name ?? ''}` : 'New sheet' }}</h1>
       <v-btn size="small" variant="text" data-test="give-up" @click="leave">Discard draft</v-btn>
       <v-btn size="small" :disabled="saving" data-test="save-sheet" @click="keep">{{
-        id ? 'Keep as a new edition' : 'Put on the shelf'
+        id ? 'Save as a new edition' : 'Save to the shelf'
       }}</v-btn>
     </div>
     <p v-if="resumed" class="small quiet">Draft restored from this device.</p>
@@ -176,7 +176,7 @@ async function leave(): Promise<void> {
           :options="sourceWords"
           @update:model-value="from = $event as Source"
         />
-        <h2>What it is</h2>
+        <h2>Product</h2>
         <FieldGrid :fields="what" :columns="3" />
         <h2>Mix</h2>
         <ComponentList :sheet="draft" :from="from" :derived="derived" @update="set" />
@@ -214,7 +214,7 @@ async function leave(): Promise<void> {
         </template>
         <h2>Conditions</h2>
         <FieldGrid :fields="limits" :columns="3" />
-        <h2>Goes with</h2>
+        <h2>Compatibility</h2>
         <TickList
           label="Compatible substrates"
           :options="groundWords"
@@ -272,7 +272,7 @@ async function leave(): Promise<void> {
           </ul>
         </section>
         <section v-if="judged?.doubts.length">
-          <h2>Look up again</h2>
+          <h2>Check these values</h2>
           <ul>
             <li v-for="d in judged.doubts" :key="d.text">{{ d.text }}</li>
           </ul>

@@ -145,7 +145,11 @@ function weak(p: Product): boolean {
                   <rect width="26" height="16" :fill="l.sheet.color" />
                 </svg>
                 <router-link :to="`/shelf/p/${l.sheet.id}`">{{ l.sheet.name }}</router-link>
-                <span v-if="weak(l.sheet)" class="weak small" title="Some of it rests on weak values">
+                <span
+                  v-if="weak(l.sheet)"
+                  class="weak small"
+                  title="Some values are assumed or rules of thumb"
+                >
                   weak</span
                 >
               </td>

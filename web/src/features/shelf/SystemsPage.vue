@@ -25,7 +25,7 @@ async function restore(): Promise<void> {
   const system = gone.value.system
   const { ok } = await change(
     api.PUT('/api/systems/{id}', { params: { path: { id: system.id }, query: { base: 0 } }, body: system }),
-    'It was not brought back.',
+    'It was not restored.',
   )
   if (ok) gone.value = null
 }
@@ -48,14 +48,13 @@ function amount(c: SystemLine['system']['coats'][number]): string {
     <h1 class="mb-2">Shelf</h1>
     <ShelfNav />
     <p class="small quiet mb-3">
-      A system is a build-up to begin with: open a job, choose “Systems …” in its build-up. Your own are kept
-      from there too.
+      A system is a saved build-up. To use or save one, open a job and choose “Systems …” in its build-up.
     </p>
     <p v-if="trouble" role="alert">{{ trouble }}</p>
     <p v-else-if="lines === null" class="quiet">Reading the systems …</p>
-    <p v-else-if="lines.length === 0" class="quiet">No systems yet. Keep the first from a job's build-up.</p>
+    <p v-else-if="lines.length === 0" class="quiet">No systems yet. Save the first from a job's build-up.</p>
     <p v-if="gone" role="status" class="mb-3">
-      “{{ gone.system.name }}” was removed. <v-btn size="small" @click="restore">Bring it back</v-btn>
+      “{{ gone.system.name }}” was removed. <v-btn size="small" @click="restore">Restore it</v-btn>
     </p>
     <section v-for="(title, kind) in surfaces" :key="kind" class="mb-4">
       <template v-if="lines?.some((l) => l.system.for === kind)">

@@ -45,7 +45,7 @@ const fields = computed<(Field | false)[]>(() => {
   return [
     {
       as: 'pick',
-      label: 'What it is',
+      label: 'Product or medium',
       value: c.sheet,
       options: sheets.value,
       none: 'choose …',
@@ -53,7 +53,7 @@ const fields = computed<(Field | false)[]>(() => {
     },
     c.part !== 'medium' && {
       as: 'pick',
-      label: 'Which part',
+      label: 'Part',
       value: c.part,
       options: parts.value,
       take: (v) => (c.part = v as Container['part']),
@@ -61,10 +61,10 @@ const fields = computed<(Field | false)[]>(() => {
     Object.keys(hardeners.value).length > 0 &&
       c.part !== 'A' && {
         as: 'pick',
-        label: 'With which hardener',
+        label: 'Hardener',
         value: c.hardener,
         options: hardeners.value,
-        none: 'the one of the sheet',
+        none: 'standard hardener',
         take: (v) => (c.hardener = v || undefined),
       },
     c.part === 'medium'
@@ -90,11 +90,11 @@ const fields = computed<(Field | false)[]>(() => {
     day('Received', 'received'),
     day('Expires', 'expires'),
     line('Note', 'note'),
-    line('Came back from', 'from'),
+    line('Returned from', 'from'),
     { as: 'tick', label: 'opened', value: c.opened, take: (on) => (c.opened = on) },
     {
       as: 'tick',
-      label: 'kept to match a finished floor, not to be used up',
+      label: 'retained to match a finished floor, not for other jobs',
       value: c.touchUp,
       take: (on) => (c.touchUp = on),
     },
@@ -102,7 +102,7 @@ const fields = computed<(Field | false)[]>(() => {
 })
 function keep(): void {
   if (!draft.value.sheet) {
-    complaint.value = 'Choose what it is.'
+    complaint.value = 'Choose the product or medium.'
     return
   }
   emit('keep', draft.value)
@@ -111,11 +111,11 @@ function keep(): void {
 
 <template>
   <div class="sheet pa-5">
-    <h2 class="mb-2">{{ known ? 'Change a container' : 'Put in stock' }}</h2>
+    <h2 class="mb-2">{{ known ? 'Change a container' : 'Add to stock' }}</h2>
     <p v-if="complaint || trouble" role="alert">{{ complaint || trouble }}</p>
     <FieldGrid :fields="fields" />
     <div class="row mt-4">
-      <v-btn size="small" data-test="keep-container" @click="keep">Keep</v-btn>
+      <v-btn size="small" data-test="keep-container" @click="keep">Save</v-btn>
       <v-btn size="small" variant="text" @click="emit('close')">Close</v-btn>
       <span class="grow" />
       <v-btn v-if="known" size="small" variant="text" @click="emit('takeOut', container)"

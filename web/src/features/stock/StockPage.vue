@@ -40,7 +40,7 @@ async function takeOut(c: Container): Promise<void> {
   const base = baseOf(c.id)
   const { ok } = await change(
     api.DELETE('/api/stock/{id}', { params: { path: { id: c.id }, query: { base } } }),
-    'It was not taken out.',
+    'It was not removed.',
   )
   if (!ok) return
   out.value = { container: c, revision: base + 1 }
@@ -77,7 +77,7 @@ function left(c: Container): string {
       <h1 class="grow">Stock</h1>
       <TextField v-model="words" label="Search name, lot or place" type="search" class="search" />
       <v-btn v-if="session.mayEdit" size="small" data-test="new-container" @click="open = blank()"
-        >Put in stock</v-btn
+        >Add to stock</v-btn
       >
     </div>
     <p v-if="trouble" role="alert">{{ trouble }}</p>
@@ -87,7 +87,7 @@ function left(c: Container): string {
     </p>
     <p v-else-if="shown.length === 0" class="quiet">Nothing in stock matches these words.</p>
     <p v-if="out" role="status" class="mb-2">
-      Taken out. <v-btn size="small" @click="bringBack">Bring it back</v-btn>
+      Removed from stock. <v-btn size="small" @click="bringBack">Restore it</v-btn>
     </p>
     <section
       v-for="g in shown"
@@ -132,7 +132,7 @@ function left(c: Container): string {
                   ><router-link :to="`/jobs/${r.job}`">{{ r.name }}</router-link>
                 </span>
                 <span v-if="l.reservedBy.length > 1" class="expired">
-                  reserved twice: free it in one job</span
+                  reserved twice: release it in one job</span
                 >
                 <span v-if="l.container.from" class="quiet">from {{ l.container.from }}. </span>
                 <span v-if="l.container.note" class="quiet">{{ l.container.note }}</span>

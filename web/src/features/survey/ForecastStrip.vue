@@ -76,7 +76,7 @@ function point(event: PointerEvent): void {
     <div class="row">
       <h3 class="grow">Forecast</h3>
       <span v-if="forecast" class="quiet small"
-        >{{ forecast.place }}, told {{ clock.format(new Date(forecast.told)) }}</span
+        >{{ forecast.place }}, issued {{ clock.format(new Date(forecast.told)) }}</span
       >
       <template v-if="session.mayEdit">
         <label class="small">
@@ -94,7 +94,7 @@ function point(event: PointerEvent): void {
     </div>
     <p v-if="trouble" class="small" role="alert">{{ trouble }}</p>
     <p v-if="hours.length === 0" class="quiet small">
-      Without a forecast only the readings speak. Fetch one to see the hours that pass.
+      Without a forecast only readings are used. Load one to see which hours are suitable.
     </p>
     <template v-else>
       <svg

@@ -100,7 +100,7 @@ const others = computed(() =>
         <p v-if="t.items.length > 0" class="small">
           <span v-for="item in t.items" :key="item.name" class="item">{{ supply(item) }}</span>
         </p>
-        <p class="small"><b>Closed when:</b> {{ t.check }}.</p>
+        <p class="small"><b>Done when:</b> {{ t.check }}.</p>
         <p v-for="c in t.cautions" :key="c" class="small caution">{{ c }}</p>
       </li>
     </ol>
@@ -114,7 +114,7 @@ const others = computed(() =>
         <table class="figures small">
           <thead>
             <tr>
-              <th>School</th>
+              <th>Method</th>
               <th class="num">Work</th>
               <th class="num">Drying</th>
               <th class="num">Days</th>
@@ -134,7 +134,7 @@ const others = computed(() =>
               </td>
               <td>{{ o.choice.consequence }}</td>
               <td v-if="session.mayEdit">
-                <v-btn size="small" @click="choose(o.school, o.choice.value)">Take it</v-btn>
+                <v-btn size="small" @click="choose(o.school, o.choice.value)">Use this method</v-btn>
               </td>
             </tr>
           </tbody>

@@ -35,7 +35,7 @@ const panels = computed(() => [
   ...new Set((desk.surfacePlan.value?.takeoff?.panels ?? []).map((p) => p.name)),
 ])
 const panel = ref('')
-/** When it was read, where that was not just now. */
+/** Time of the reading, where that was not just now. */
 const earlier = ref('')
 const instruments = ref<InstrumentLine[]>([])
 const { trouble, ask } = useRequest()
@@ -119,8 +119,8 @@ function shown(r: SurveyReading): string {
     <h3>Readings</h3>
     <div v-if="session.mayEdit" class="pair">
       <label class="small">
-        What was read
-        <select v-model="kind" class="control" aria-label="What was read">
+        Measured quantity
+        <select v-model="kind" class="control" aria-label="Measured quantity">
           <option v-for="(k, id) in kinds" :key="id" :value="id">{{ k.words }}</option>
         </select>
       </label>
@@ -133,13 +133,13 @@ function shown(r: SurveyReading): string {
       <PickField
         v-if="panels.length > 0"
         v-model="panel"
-        label="Where it was read"
+        label="Place of the reading"
         none="not noted"
         :options="Object.fromEntries(panels.map((p) => [p, p]))"
       />
       <label v-if="corners.length > 0" class="small">
         Where
-        <select v-model="where" class="control" aria-label="Where it was read">
+        <select v-model="where" class="control" aria-label="Place of the reading">
           <option value="">not noted</option>
           <option value="middle">in the middle</option>
           <option v-for="(_, i) in corners" :key="i" :value="String(i)">near corner {{ i + 1 }}</option>
@@ -147,7 +147,7 @@ function shown(r: SurveyReading): string {
       </label>
       <label class="small">
         When, if not now
-        <input v-model="earlier" type="datetime-local" class="control" aria-label="When it was read" />
+        <input v-model="earlier" type="datetime-local" class="control" aria-label="Time of the reading" />
       </label>
       <TextField
         v-if="kind === 'moisture-meter'"
@@ -158,7 +158,7 @@ function shown(r: SurveyReading): string {
       />
     </div>
     <p v-if="session.mayEdit && instruments.length > 0" class="row small mt-2">
-      <span>or take it from</span>
+      <span>or read it from</span>
       <v-btn
         v-for="i in instruments"
         :key="i.id"
@@ -172,13 +172,13 @@ function shown(r: SurveyReading): string {
     <p v-if="asking" class="small" role="status">Reading …</p>
     <p v-if="trouble" class="small trouble" role="alert">{{ trouble }}</p>
     <p v-if="readings.length === 0" class="quiet small">
-      None yet. Each reading keeps its time, its instrument and who took it.
+      No readings yet. Each is saved with its time, instrument and person.
     </p>
     <div v-else class="scroll" tabindex="0" role="region" aria-label="Readings taken">
       <table class="figures small">
         <thead>
           <tr>
-            <th>Read</th>
+            <th>Quantity</th>
             <th class="num">Value</th>
             <th>When, by</th>
             <th v-if="session.mayEdit"><span class="hidden">Remove</span></th>

@@ -6,7 +6,7 @@ import { useDesk } from '../job/useEditor'
 import { useSession } from '../../session/session'
 import PickField from '../../fields/PickField.vue'
 
-/** What is seen of a surface without an instrument. */
+/** Inspection of a surface without an instrument. */
 const desk = useDesk()
 const session = useSession()
 const survey = computed<Survey>(() => desk.surface.value.survey ?? {})
@@ -66,7 +66,7 @@ function stain(which: Stain): void {
 
 <template>
   <div class="seen">
-    <h3>What is seen</h3>
+    <h3>Inspection</h3>
     <div class="pair">
       <PickField
         v-for="(c, field) in choices"
@@ -96,14 +96,14 @@ function stain(which: Stain): void {
         @update:model-value="(n) => set('profile', (s) => (s.profile = Number(n) || undefined))"
       />
       <PickField
-        label="Profile wanted"
+        label="Profile required"
         :options="profiles"
         none="as coats require"
         :model-value="String(survey.wanted ?? '')"
         @update:model-value="(n) => set('wanted', (s) => (s.wanted = Number(n) || undefined))"
       />
       <TextField
-        label="What it is used for"
+        label="Use of the surface"
         maxlength="300"
         :model-value="survey.use ?? ''"
         :readonly="!session.mayEdit"

@@ -37,8 +37,8 @@ function begin(): void {
     </div>
     <template v-if="!surveyed">
       <p class="quiet mb-3">
-        Most failures are decided before a bucket is opened. Look at the surface, read it, and this tells
-        whether it is fit to coat, and what must be done to it first.
+        Most coating failures start with the surface. Inspect it and enter readings; the survey says whether
+        it is fit to coat and what preparation it needs.
       </p>
       <v-btn v-if="session.mayEdit" data-test="begin-survey" @click="begin">Survey this surface</v-btn>
     </template>

@@ -39,12 +39,12 @@ function minutes(s: number): string {
     <summary>Filling a tank by the clock</summary>
     <div class="triple">
       <QuantityField v-model="known" kind="volume" label="Known volume" positive />
-      <QuantityField v-model="seconds" kind="span" label="It took" told="such as 55 s" positive />
+      <QuantityField v-model="seconds" kind="span" label="Time taken" told="such as 55 s" positive />
       <QuantityField v-model="wanted" kind="volume" label="Wanted volume" positive />
     </div>
     <div v-if="needed" class="row mt-2">
       <span class="clock" data-test="tank-time">{{ minutes(isActive ? left : needed) }}</span>
-      <v-btn v-if="!isActive" size="small" @click="start">Start as the tap opens</v-btn>
+      <v-btn v-if="!isActive" size="small" @click="start">Start when you open the tap</v-btn>
       <v-btn v-else size="small" @click="pause">Stop</v-btn>
       <meter min="0" :max="needed" :value="isActive ? gone : 0" aria-label="Filled so far" />
       <span v-if="isActive && left === 0" role="alert"><b>Close the tap.</b></span>

@@ -77,7 +77,7 @@ function addBarrier(): void {
               <TextField
                 v-model="reason"
                 class="grow"
-                label="Reason, kept for the record"
+                label="Reason, saved in the record"
                 maxlength="400"
                 @keydown.enter.prevent="override(v)"
               />
