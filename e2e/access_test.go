@@ -120,11 +120,11 @@ func TestNoSeriousFaultForAnyone(t *testing.T) {
 		{"/shelf", "Undertow"}, {"/shelf/p/shoalbody-f", "slow hardener"}, {"/shelf/p/keelbody-100/edit", "Max. wet film"},
 		{"/shelf/media", "Mudflat"},
 		{"/shelf/systems", "Pebble deck"}, {"/shelf/compare?id=gullwing-ur&id=tern-ur-sat", "Tern UR"},
-		{"/shelf/read", "Nothing is kept"},
+		{"/shelf/read", "Nothing is saved"},
 		{"/stock", "UT-2607"}, {"/house", "Mechanical preparation"}, {"/bench/keelbody-100", "can be used for"},
 		{"/people", "Tess Arnaud"},
-		{"/records", "Actual v planned pace"}, {"/account", "signed in"}, {"/set-password#none", "Set your password"},
-		{"/nowhere", "nothing at this address"},
+		{"/records", "Actual v planned pace"}, {"/account", "Active sessions"}, {"/set-password#none", "Set your password"},
+		{"/nowhere", "Page not found"},
 	} {
 		p.open(view[0])
 		p.sees("main", view[1])

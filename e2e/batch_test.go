@@ -85,7 +85,7 @@ func TestACardWithPumpsAndAClock(t *testing.T) {
 	p.choose("Add a coat of", "Hardtack")
 	p.at("batches")
 	p.until(`!!document.querySelector('[data-test=batches-2]')`)
-	p.sees("[data-test=film-times]", "Say when the work starts")
+	p.sees("[data-test=film-times]", "Enter when the work starts")
 	p.sees("[data-test=film-1]", "recoat from")
 	p.click("[data-test=pail] summary")
 	p.fill("Empty pail weight", "900 g")
@@ -100,7 +100,7 @@ func TestACardWithPumpsAndAClock(t *testing.T) {
 		e.dispatchEvent(new Event('change', { bubbles: true }));
 		return true;
 	})()`)
-	p.sees("[data-test=film-times]", "if the crew works on without a break")
+	p.sees("[data-test=film-times]", "if the crew works without a break")
 	p.sees("[data-test=film-1]", "07:00")
 	// A week later the weekday alone would name two days.
 	p.sees("[data-test=film-1]", "Jun 10")

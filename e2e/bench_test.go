@@ -43,7 +43,7 @@ func TestASpoiltRatioIsSaved(t *testing.T) {
 	}
 	defer answer.Body.Close()
 	p.click("[data-test=weigh-B]")
-	p.sees("[data-test=on-scale]", "Took 1.7 kg from the scale")
+	p.sees("[data-test=on-scale]", "Read 1.7 kg from the scale")
 	p.sees("[data-test=ratio]", "+ 300 g B")
 	p.fill("Time since mixing", "40 min")
 	p.sees("[data-test=ratio]", "too late to mix more in. Do not use it.")
@@ -110,7 +110,7 @@ func TestKineticsAreEntered(t *testing.T) {
 	p.units("metric")
 	p.open("/shelf/p/drumlin-seal/edit")
 	p.click("[data-test=kinetics] summary")
-	p.sees("[data-test=kinetics] summary", "its chemistry's, from memory")
+	p.sees("[data-test=kinetics] summary", "typical of its chemistry, from memory")
 	p.click("[data-test=own-kinetics]")
 	p.fill("degree of cure at gel", "1.4")
 	p.sees("[data-test=judged]", "the degree of cure at gel must be between 0 and 1")

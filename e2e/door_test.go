@@ -37,7 +37,7 @@ func TestAPasswordIsSetByALink(t *testing.T) {
 	other.do(chromedp.Navigate(link))
 	other.typed("New password, at least 12 characters", "aaaaaaaaaaaaaa")
 	other.button("Set the password")
-	other.sees("[role=alert]", "guessed first")
+	other.sees("[role=alert]", "easy to guess")
 	other.fill("New password, at least 12 characters", "gravel otter lantern nine")
 	other.until(`location.pathname === '/sign-in'`)
 	other.typed("E-mail address", "sunniva@brakkwater.example")
@@ -101,7 +101,7 @@ func TestAPasswordIsSetByALink(t *testing.T) {
 	p.open("/people")
 	p.click("[aria-label='Remove the second factor of Sunniva Rask, whose device is lost']")
 	p.until(`!document.querySelector("[aria-label='Remove the second factor of Sunniva Rask, whose device is lost']")`)
-	p.sees("[data-test=company-data]", "are kept: photographs")
+	p.sees("[data-test=company-data]", "are stored: photographs")
 	p.do(chromedp.ScrollIntoView(chromedp.CSS("[data-test=company-data]")))
 	p.look("people")
 }
@@ -153,7 +153,7 @@ func TestABackupIsRestored(t *testing.T) {
 	there.openJob("Hawser loft")
 	there.sees("[data-test=area]", "20 m²")
 	there.open("/people")
-	there.sees("[data-test=company-data]", "are kept")
+	there.sees("[data-test=company-data]", "are stored")
 	archive := filepath.Join(t.TempDir(), "all.zip")
 	// An open session alone takes nothing along: the password is asked for once more.
 	if status := value[int](there,
@@ -174,9 +174,9 @@ func TestABackupIsRestored(t *testing.T) {
 	fresh := newPage(t, h.address)
 	fresh.signIn("ulrike@sandbar.example")
 	fresh.open("/people")
-	fresh.sees("[data-test=company-data]", "are kept")
+	fresh.sees("[data-test=company-data]", "are stored")
 	fresh.do(chromedp.SetUploadFiles(chromedp.CSS("[data-test=company-data] input[type=file]"), []string{archive}))
-	fresh.sees("[data-test=company-data]", "All of it is here now")
+	fresh.sees("[data-test=company-data]", "The archive is imported")
 	fresh.open("/jobs")
 	fresh.openJob("Hawser loft")
 	fresh.sees("[data-test=area]", "20 m²")

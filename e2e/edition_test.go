@@ -23,13 +23,13 @@ func TestAJobIsToldOfANewerSheet(t *testing.T) {
 
 	p.openJob("Weigh house")
 	p.at("build-up")
-	p.sees("[data-test=newer]", "This job keeps edition 1 until you take edition 2")
+	p.sees("[data-test=newer]", "This job uses edition 1 until you change it to edition 2")
 	p.sees("[data-test=newer]", "→ 11%")
 	p.button("Change to edition 2")
 	p.until(`!document.querySelector('[data-test=newer]')`)
 	p.saved()
 	p.click("[data-test=undo]")
-	p.sees("[data-test=newer]", "This job keeps edition 1")
+	p.sees("[data-test=newer]", "This job uses edition 1")
 	p.saved()
 }
 

@@ -19,7 +19,7 @@ func TestASummerAndAWinterPail(t *testing.T) {
 	p.sees("[data-test=bench-life]", "12 kg can be used for 10 min")
 	p.fill("Part A temperature", "34 °C")
 	p.fill("Part B temperature", "34 °C")
-	p.sees("[data-test=bench-beyond]", "Beyond the sheet")
+	p.sees("[data-test=bench-beyond]", "Outside the temperature range")
 	for _, label := range []string{"Part A temperature", "Part B temperature", "Air"} {
 		p.fill(label, "10 °C")
 	}
@@ -33,7 +33,7 @@ func TestASummerAndAWinterPail(t *testing.T) {
 	p.fill("Target temperature", "18 °C")
 	p.sees("[data-test=parts-take]", "It takes")
 	p.fill("Target temperature", "32 °C")
-	p.sees("[data-test=parts-tool]", "never comes to 32 °C in what is at 1 °C")
+	p.sees("[data-test=parts-tool]", "never reaches 32 °C in surroundings at 1 °C")
 }
 
 // Alone, with half kits: one person mixes and spreads in turn, and the line counts one.

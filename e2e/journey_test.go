@@ -76,14 +76,14 @@ func TestFromTapeToMixCardInMetres(t *testing.T) {
 	p.sees("[data-test=batches-1]", "2 batches")
 	p.sees("[data-test=batches-1]", "6.14 L")
 	p.sees("[data-test=batches-1]", "Limited by: By 2 people it can be spread over")
-	p.sees("[data-test=batches-1]", "Another pair of hands:")
+	p.sees("[data-test=batches-1]", "One more person:")
 	p.at("pour")
 	p.sees("[data-test=tape-marks]", "3.7 m")
 	p.saved()
 
 	p.at("batches")
 	p.click("[data-test=pail] summary")
-	p.fill("High", "32 cm")
+	p.fill("Inner height", "32 cm")
 	p.saved()
 	p.at("pour")
 	p.click("[data-test=to-cards]")
@@ -275,7 +275,7 @@ func TestTheInterfacePrintsAsTheServerDoes(t *testing.T) {
 }
 
 // A hot afternoon: the parts come at 33 °C, the pail lives half as long, and the
-// batches are halved; ice water and another pair of hands win some of it back.
+// batches are halved; ice water and one more person win some of it back.
 func TestAHotAfternoonHalvesTheBatches(t *testing.T) {
 	p := begin(t, "Smokehouse")
 	p.at("measure")
@@ -293,7 +293,7 @@ func TestAHotAfternoonHalvesTheBatches(t *testing.T) {
 	p.fill("Part A temperature", "33 °C")
 	p.fill("Air at the mixing place", "34 °C")
 	p.sees("[data-test=batches-1]", "Limited by: By 2 people it can be spread over")
-	p.sees("#batches .findings", "The pot life of Hardtack Clear at 33 °C is beyond the sheet")
+	p.sees("#batches .findings", "The pot life of Hardtack Clear at 33 °C is outside the range of its sheet")
 	hot := count()
 	if hot < 2*mild {
 		t.Errorf("%d batches at 20 °C, %d at 33 °C", mild, hot)

@@ -98,7 +98,7 @@ func TestAJoinIsDragged(t *testing.T) {
 		`(document.querySelector('[data-test=section-plan]').scrollIntoView({ block: 'center', behavior: 'instant' }), true)`)
 	tape := value[string](p, `document.querySelector('[data-test=tape-marks]').innerText`)
 	p.drags("[data-test=join-1]", "[data-test=tape-marks]")
-	p.sees("[data-test=placed]", "You placed the joins")
+	p.sees("[data-test=placed]", "You placed the joints")
 	p.saved()
 	p.look("dragged")
 	p.click("[data-test=undo]")

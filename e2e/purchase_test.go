@@ -36,7 +36,7 @@ func TestCostAgainstLeftoverAndBuyingTogether(t *testing.T) {
 	p.saved()
 	p.open("/jobs")
 	p.click(`[aria-label="Choose Buoy shed for a purchase"]`)
-	p.sees("main", "Choose another to buy for both at once")
+	p.sees("main", "Choose another job for a combined purchase")
 	p.click(`[aria-label="Choose Rope store for a purchase"]`)
 	p.click("[data-test=together]")
 	p.sees("[data-test=together]", "saved")

@@ -52,11 +52,11 @@ func TestAFlakeSystemBrokenThreeWays(t *testing.T) {
 
 	// Third: more film than the body coat takes at once.
 	p.fill("Amount of coat 1", "2 mm")
-	p.sees("#build-up .warning", "over its greatest film of 900 µm")
+	p.sees("#build-up .warning", "over its maximum film of 900 µm")
 	p.button("Split into 3 coats of 667 µm")
 	p.until(`document.querySelectorAll('#build-up .coats > li').length === 5`)
 	p.until(
-		`![...document.querySelectorAll('#build-up .findings .warning')].some(e => e.innerText.includes('greatest film'))`)
+		`![...document.querySelectorAll('#build-up .findings .warning')].some(e => e.innerText.includes('maximum film'))`)
 	p.saved()
 
 	// What came of it is kept as the contractor's own.
@@ -126,7 +126,7 @@ func TestASheetIsEnteredFromAPrintedOne(t *testing.T) {
 	p.until(`!document.querySelector('[data-test=judged]').innerText.includes('The sheet prints')`)
 	p.fill("Min. wet film", "120 µm")
 	p.fill("Max. wet film", "90 µm")
-	p.sees("[data-test=judged]", "The thickest film is thinner than the thinnest")
+	p.sees("[data-test=judged]", "The maximum film is thinner than the minimum")
 	p.click("[data-test=save-sheet]")
 	p.sees("[role=alert]", "Not saved")
 	p.fill("Max. wet film", "280 µm")
@@ -138,7 +138,7 @@ func TestASheetIsEnteredFromAPrintedOne(t *testing.T) {
 	p.fill("Recoat until", "6 h")
 	p.sees("[data-test=judged]", "ends after 6 h, before it begins after 8 h")
 	p.fill("Recoat until, point 1", "30 h")
-	p.sees("[data-test=judged]", "pot life at a second temperature: its change with heat is the usual halving")
+	p.sees("[data-test=judged]", "pot life at a second temperature: its change with temperature is assumed")
 	p.click("[data-test=add-size]")
 	p.fill("Name of size 1", "8 L set")
 	p.fill("Volume of size 1", "8 L")

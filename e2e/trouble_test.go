@@ -14,7 +14,7 @@ func TestBadInputIsRefusedAndKept(t *testing.T) {
 	p.open("/sign-in")
 	p.typed("E-mail address", "oskar@brakkwater.example")
 	p.fill("Password", "wrong")
-	p.sees("[role=alert]", "do not belong together")
+	p.sees("[role=alert]", "is wrong")
 	p.signIn("oskar@brakkwater.example")
 	p.units("metric")
 	p.newJob("Bad weather")
@@ -22,7 +22,7 @@ func TestBadInputIsRefusedAndKept(t *testing.T) {
 	// Lengths that are none.
 	p.at("measure")
 	p.outlining()
-	for typed, says := range map[string]string{"twelve": "not a number", "0": "longer than nothing", "1,250 m": "may mean",
+	for typed, says := range map[string]string{"twelve": "not a number", "0": "longer than 0", "1,250 m": "may mean",
 		"-3 m": "negative"} {
 		p.typed("Length of the wall", typed)
 		p.sees(".field-told", says)
@@ -63,7 +63,7 @@ func TestBadInputIsRefusedAndKept(t *testing.T) {
 	p.at("build-up")
 	p.choose("Add a coat of", "Keelbody")
 	p.fill("Amount of coat 1", "4 mm")
-	p.sees("#build-up .findings .warning", "over its greatest film of 2.6 mm")
+	p.sees("#build-up .findings .warning", "over its maximum film of 2.6 mm")
 	p.sees("#build-up .findings .warning", "Split it into 2 coats of 2 mm")
 	p.fill("Amount of coat 1", "5 kg")
 	p.sees(".field-told", "not a unit of film")
@@ -183,7 +183,7 @@ func TestAHandReadsOnly(t *testing.T) {
 	p := newPage(t, theStage.address)
 	p.signIn("bo@brakkwater.example")
 	p.openJob("Lamp room")
-	p.sees(".banner", "As a hand you can read")
+	p.sees(".banner", "You can view this job")
 	p.at("measure")
 	if value[bool](p, `!!document.querySelector('[data-test=draw], [data-test=undo], [data-test=add-coat]')`) {
 		t.Error("a hand is offered what they may not do")
@@ -235,14 +235,14 @@ func TestAFaultOnOpeningIsToldAsOne(t *testing.T) {
 		const send = window.fetch
 		window.fetch = async (request, ...rest) =>
 			!window.mended && /\/api\/jobs\/[0-9a-f-]{36}$/.test(request.url ?? '')
-				? new Response(JSON.stringify({ status: 500, detail: 'Something went wrong here.' }), { status: 500, headers: { 'Content-Type': 'application/problem+json' } })
+				? new Response(JSON.stringify({ status: 500, detail: 'An internal error occurred.' }), { status: 500, headers: { 'Content-Type': 'application/problem+json' } })
 				: send(request, ...rest)
 	}`)
 	p.open("/jobs")
 	p.until(`!!document.querySelector('a.job')`)
 	p.click("a.job")
 	p.sees("h1", "This job cannot be opened")
-	p.sees("[role=alert]", "Something went wrong here.")
+	p.sees("[role=alert]", "An internal error occurred.")
 	value[bool](p, `(window.mended = true)`)
 	p.until(`!!document.querySelector('[data-test=save-state]')`)
 }

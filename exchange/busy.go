@@ -75,13 +75,14 @@ func busy(event ical.Event, zone *time.Location, from, until time.Time) ([]job.B
 	start, err := event.DateTimeStart(zone)
 	if err != nil || start.IsZero() {
 		return nil,
-			&CalendarError{fmt.Sprintf("The event “%.60s” does not say when it begins. Mend or remove it, and export again.",
+			&CalendarError{fmt.Sprintf("The event “%.60s” does not say when it begins. Correct or remove it, and export again.",
 				name)}
 	}
 	end, err := event.DateTimeEnd(zone)
 	if err != nil || end.Before(start) {
 		return nil,
-			&CalendarError{fmt.Sprintf("The event “%.60s” ends before it begins, or does not say when. Mend or remove it, and "+
+			&CalendarError{fmt.Sprintf("The event “%.60s” ends before it begins, or does not say when. Correct or remove "+
+				"it, and "+
 				"export again.", name)}
 	}
 	length := end.Sub(start)
@@ -92,7 +93,7 @@ func busy(event ical.Event, zone *time.Location, from, until time.Time) ([]job.B
 	again, err := event.RecurrenceSet(zone)
 	if err != nil {
 		return nil,
-			&CalendarError{fmt.Sprintf("How often the event “%.60s” comes again cannot be read. Mend or remove it, and "+
+			&CalendarError{fmt.Sprintf("How often the event “%.60s” comes again cannot be read. Correct or remove it, and "+
 				"export again.", name)}
 	}
 	if again != nil {

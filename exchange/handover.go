@@ -55,9 +55,9 @@ func WriteUpkeep(to io.Writer, i record.Issue, from time.Time) error {
 		day := from.AddDate(0, u.Months, 0)
 		at := time.Date(day.Year(), day.Month(), day.Day(), 9, 0, 0, 0, from.Location())
 		lines = append(lines, RosterLine{ID: fmt.Sprintf("%s/upkeep/%d", i.Job, u.Months), Job: u.Text, Surface: i.Name,
-			Task: "Upkeep of a floor", Place: i.Site, From: at, Until: at.Add(time.Hour), Version: 1})
+			Task: "Floor maintenance", Place: i.Site, From: at, Until: at.Add(time.Hour), Version: 1})
 	}
-	return WriteCalendar(to, "Upkeep of "+i.Name, lines, from)
+	return WriteCalendar(to, "Maintenance of "+i.Name, lines, from)
 }
 
 // Upkeep returns when somebody should look at a floor again, in months from its hand-over:
@@ -70,7 +70,7 @@ func Upkeep() []struct {
 		Months int
 		Text   string
 	}{
-		{1, "Look at joints, edges and entrances; mend chips with the touch-up stock."},
+		{1, "Look at joints, edges and entrances; repair chips with the touch-up stock."},
 		{12, "Look at wear in the lanes; wash thoroughly; ask for a new top coat where gloss is gone."},
 		{36, "Abrade lightly and lay a new top coat where it is walked or driven on."},
 	}
@@ -140,7 +140,7 @@ func WriteHandover(to io.Writer, h Handover) error {
 	for n := range h.Day.Coats {
 		p.coat(h, &h.Day.Coats[n], clock)
 	}
-	p.head("From when it may be used")
+	p.head("Return to service")
 	rows := [][]string{{"Surface", "Use", "From"}}
 	for _, use := range h.service() {
 		from := clock(use.at)
@@ -150,7 +150,7 @@ func WriteHandover(to io.Writer, h Handover) error {
 		rows = append(rows, []string{use.surface, use.name, from})
 	}
 	p.table([]float64{60, 54, 60}, rows)
-	p.say("The times follow from the data sheets and the slab as it was read; they are no guarantee. Data sheets, local " +
+	p.say("The times follow from the data sheets and the slab as measured; they are no guarantee. Data sheets, local " +
 		"codes and licensed practice rule.")
 	p.head("Care")
 	for _, c := range Care() {
@@ -173,9 +173,9 @@ func WriteHandover(to io.Writer, h Handover) error {
 	p.Ln(8)
 	if s := h.Day.Signed; s != nil {
 		p.ink(s.Ink)
-		p.say("Taken over by %s, %s; handed over by %s.", s.Text, clock(&s.At), s.By)
+		p.say("Accepted by %s, %s; handed over by %s.", s.Text, clock(&s.At), s.By)
 	} else {
-		p.say("Taken over by: ______________________________    Date: ______________")
+		p.say("Accepted by: ______________________________    Date: ______________")
 	}
 	if err := errors.Join(p.Error(), p.Output(to)); err != nil {
 		return fmt.Errorf("write the hand-over: %w", err)

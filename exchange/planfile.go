@@ -202,7 +202,7 @@ func validated(schema *jsonschema.Schema, document any) error {
 	all := refusals(invalid, message.NewPrinter(language.English))
 	slices.SortStableFunc(all, func(a, b error) int { return strings.Compare(a.Error(), b.Error()) })
 	if more := len(all) - mostRefusals; more > 0 {
-		all = append(all[:mostRefusals], &Refusal{Text: fmt.Sprintf("And %d more faults; mend these first.", more)})
+		all = append(all[:mostRefusals], &Refusal{Text: fmt.Sprintf("And %d more faults; correct these first.", more)})
 	}
 	return errors.Join(all...)
 }

@@ -67,7 +67,7 @@ func (s *scanner) refuse(text string) error {
 
 func (s *scanner) next() (json.Token, error) {
 	if s.tokens++; s.tokens > mostTokens {
-		return nil, &Refusal{Text: "The file holds more than any job does; cut it into several."}
+		return nil, &Refusal{Text: "The file is too large for one job; split it into several."}
 	}
 	return s.decoder.Token()
 }
@@ -182,7 +182,7 @@ func beyond(number string) string {
 	if len(number) > 30 {
 		number = number[:30] + "…"
 	}
-	return number + " is beyond all measure; check the number and its unit."
+	return number + " is too large; check the number and its unit."
 }
 
 // pointed is a name as a JSON Pointer writes it, what cannot be seen escaped.

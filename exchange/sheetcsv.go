@@ -151,7 +151,7 @@ func (r *Reader) row(reading *ShelfReading, line int, row []string, chosen []*co
 			continue
 		}
 		if err := c.read(&p, cell[c]); err != nil {
-			refuse(c.field, "Column “"+c.head+"”: "+err.Error()+".", "Mend this cell and read the file again.")
+			refuse(c.field, "Column “"+c.head+"”: "+err.Error()+".", "Correct this cell and import the file again.")
 			bad = true
 		}
 	}

@@ -110,7 +110,7 @@ const mostRefused = 300
 // cut ends a reading that refused too much.
 func (s ShelfReading) cut() ShelfReading {
 	s.Refused = append(s.Refused[:mostRefused],
-		Refused{Text: "There is more that is wrong.", Way: "Mend these first, then read the file again."})
+		Refused{Text: "There is more that is wrong.", Way: "Correct these first, then import the file again."})
 	return s
 }
 

@@ -106,7 +106,7 @@ func TestBadRowsAreRefusedByLine(t *testing.T) {
 		{"all good", head + good, 0, 1, ""},
 		{"window ends before it begins", head + good + row("two", "1.1", "20:24", "20:6", "20:4"), 3, 1, "before it begins"},
 		{"times that grow with heat", head + row("two", "1.1", "20:6", "20:24", "10:4; 20:8") + good, 2, 1,
-			"grows with heat"},
+			"increases with temperature"},
 		{"a decimal comma in quotes", head + row("two", `"1,1"`, "20:6", "20:24", "20:4") + good, 2, 1,
 			"write decimals with a point"},
 		{"a decimal comma without", head + row("two", "1,1", "20:6", "20:24", "20:4") + good, 2, 1,

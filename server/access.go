@@ -53,7 +53,7 @@ func (s *Server) authenticate(ctx huma.Context, next func(huma.Context)) {
 		if !turns.tryAcquire(p.ID) {
 			ctx.SetHeader("Connection", "close") // what is still on its way is not waited for
 			refuse(http.StatusTooManyRequests,
-				fmt.Sprintf("%d things that take long are under way for you already. Wait until one is done.", turns.most))
+				fmt.Sprintf("%d long requests of yours are running already. Wait until one has finished.", turns.most))
 			return
 		}
 		defer turns.release(p.ID)

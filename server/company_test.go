@@ -104,7 +104,7 @@ func TestACompanyIsTakenAlong(t *testing.T) {
 		}
 		status, text := theirs.send(http.MethodPut, fmt.Sprintf("/api/people/%s?base=1", p.ID),
 			map[string]any{"role": "lead", "active": true})
-		if status != http.StatusConflict || !strings.Contains(text, "cannot be taken") {
+		if status != http.StatusConflict || !strings.Contains(text, "cannot be used") {
 			t.Errorf("%s is taken over: %d %s", p.Email, status, text)
 		}
 	}

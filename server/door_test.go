@@ -82,7 +82,7 @@ func TestWhatStrangersMaySend(t *testing.T) {
 	r.Header.Set("Content-Type", "application/json")
 	answer := httptest.NewRecorder()
 	s.ServeHTTP(answer, r)
-	if answer.Code != http.StatusRequestTimeout || !strings.Contains(answer.Body.String(), "broke off") {
+	if answer.Code != http.StatusRequestTimeout || !strings.Contains(answer.Body.String(), "was interrupted") {
 		t.Errorf("cut off: %d %s", answer.Code, answer.Body)
 	}
 }
@@ -101,7 +101,7 @@ func TestABackslashIsNoEscape(t *testing.T) {
 	for text, refused := range map[string]bool{`{"text":"a\\\u0000b"}`: true, `{"text":"a\\u0000b"}`: false,
 		`{"text":"\u0000"}`: true, `{"text":"u0000"}`: false} {
 		if status, answer := c.send(http.MethodPost, "/api/read", text); strings.Contains(answer,
-			"cannot be kept") != refused {
+			"cannot be stored") != refused {
 			t.Errorf("%s: %d %s", text, status, answer)
 		}
 	}

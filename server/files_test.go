@@ -126,7 +126,7 @@ func TestReadersWhileTyping(t *testing.T) {
 		{"/api/walk/read", map[string]any{"text": "", "heading": 0}, http.StatusUnprocessableEntity, "Nothing is typed"},
 		{"/api/walk/check", map[string]any{"corners": square["outline"]}, http.StatusOK, `"`},
 		{"/api/reshape", map[string]any{"surface": surface, "change": map[string]any{"op": "push", "wall": 1, "length": 0}},
-			http.StatusUnprocessableEntity, "longer than nothing"},
+			http.StatusUnprocessableEntity, "longer than 0"},
 		{"/api/reshape", map[string]any{"surface": surface, "change": map[string]any{"op": "push", "wall": 1,
 			"length": 9}}, http.StatusOK, `"floor"`},
 		{"/api/part", map[string]any{"surface": surface, "wall": 1, "width": 900}, http.StatusUnprocessableEntity,

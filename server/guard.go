@@ -56,7 +56,7 @@ func (s *Server) legible(next http.Handler) http.Handler {
 	return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
 		query, err := url.QueryUnescape(r.URL.RawQuery)
 		if err != nil || !keeps(query) || !keeps(r.URL.Path) {
-			refuse(w, http.StatusBadRequest, "The address holds characters that cannot be read; write it anew.")
+			refuse(w, http.StatusBadRequest, "The address holds characters that cannot be read; type it again.")
 			return
 		}
 		if r.Body == nil || r.Body == http.NoBody {
@@ -86,14 +86,14 @@ func (s *Server) legible(next http.Handler) http.Handler {
 			refuse(w, http.StatusRequestEntityTooLarge, fmt.Sprintf("More than %d MB were sent; send less.", api.BodyLimit>>20))
 			return
 		case err != nil:
-			refuse(w, http.StatusRequestTimeout, "What was sent broke off on its way. Send it again.")
+			refuse(w, http.StatusRequestTimeout, "The upload was interrupted. Send it again.")
 			return
 		case bytes.Count(text, []byte{','}) > valuesLimit:
 			refuse(w, http.StatusRequestEntityTooLarge, fmt.Sprintf("More than %d values were sent; send less.", valuesLimit))
 			return
 		case !utf8.Valid(text), bytes.IndexByte(text, 0) >= 0, endsTexts(text):
 			refuse(w, http.StatusUnprocessableEntity,
-				"A text holds a character that cannot be kept; write it anew without what cannot be seen.")
+				"A text holds a character that cannot be stored; type it again without invisible characters.")
 			return
 		}
 		r.Body = io.NopCloser(bytes.NewReader(text))

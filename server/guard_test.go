@@ -24,7 +24,7 @@ func TestTextThatCannotBeKept(t *testing.T) {
 		"no UTF-8 asked":   {http.MethodGet, "/api/shelf?q=%ff", ""},
 	} {
 		if status, text := c.send(at.method, at.path, at.body); status != http.StatusUnprocessableEntity &&
-			status != http.StatusBadRequest || !strings.Contains(text, "write it anew") {
+			status != http.StatusBadRequest || !strings.Contains(text, "type it again") {
 			t.Errorf("%s: %d %s", name, status, text)
 		}
 	}

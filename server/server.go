@@ -185,7 +185,7 @@ func (s *Server) OpenAPI() ([]byte, error) {
 func (s *Server) recovered(c *gin.Context, cause any) {
 	s.log.ErrorContext(c.Request.Context(), "a request failed", "path", c.Request.URL.Path, "cause", cause)
 	c.AbortWithStatusJSON(http.StatusInternalServerError,
-		huma.Error500InternalServerError("Something went wrong here; what you entered is kept on your side. Try again."))
+		huma.Error500InternalServerError("An internal error occurred. Your entries are kept on this device; try again."))
 }
 
 // Serve answers requests on the listener until the context ends.

@@ -219,12 +219,13 @@ func (s *Store) Restore(ctx context.Context, from io.Reader) (Manifest, error) {
 	for _, t := range m.Tables {
 		g := got[t.Name]
 		if g.Rows != t.Rows {
-			return m, fmt.Errorf("of %s %d rows came, and %d were written: the backup is damaged; nothing was restored", t.Name,
+			return m, fmt.Errorf("restore table %s: read %d rows, want %d: the backup is damaged; nothing was restored", t.Name,
 				g.Rows, t.Rows)
 		}
 		if g.Sum != t.Sum {
 			return m,
-				fmt.Errorf("the checksum of %s differs: its content was changed since it was written; nothing was restored", t.Name)
+				fmt.Errorf("restore table %s: checksum mismatch: its content was changed since it was written; nothing was "+
+					"restored", t.Name)
 		}
 	}
 	if _, err := tx.Exec(ctx, `select setval(pg_get_serial_sequence('audit', 'id'), coalesce((select max(id)

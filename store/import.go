@@ -30,12 +30,12 @@ func (b *BadArchive) Error() string { return b.File + ": " + b.Text }
 func opened(z *zip.Reader, name string) ([]byte, error) {
 	f, err := z.Open(name)
 	if err != nil {
-		return nil, &BadArchive{name, "It is not in the archive; the archive breaks off, or is none of Nephelon."}
+		return nil, &BadArchive{name, "It is not in the archive; the archive is incomplete, or not from Nephelon."}
 	}
 	defer f.Close()
 	text, err := io.ReadAll(io.LimitReader(f, mostOfFile+1))
 	if err != nil {
-		return nil, &BadArchive{name, "It is damaged; take the archive anew."}
+		return nil, &BadArchive{name, "It is damaged; export the archive again."}
 	}
 	if len(text) > mostOfFile {
 		return nil, &BadArchive{name, fmt.Sprintf("It is larger than %d MB.", mostOfFile>>20)}
@@ -47,7 +47,7 @@ func opened(z *zip.Reader, name string) ([]byte, error) {
 func few(name string, text []byte, most int, signs string) error {
 	for _, sign := range []byte(signs) {
 		if most -= bytes.Count(text, []byte{sign}); most < 0 {
-			return &BadArchive{name, "It holds more than any company does."}
+			return &BadArchive{name, "It holds more than a company may hold."}
 		}
 	}
 	return nil
@@ -164,8 +164,7 @@ func (im importing) insert(statement string, args ...any) error {
 		if Away(err) || im.ctx.Err() != nil {
 			return fmt.Errorf("bring a part of an archive in: %w", err)
 		}
-		return &BadArchive{"the archive", "Something in it contradicts something else in it, stands twice, or is not what " +
-			"it should be."}
+		return &BadArchive{"the archive", "An entry in it contradicts another, is there twice, or is not valid."}
 	}
 	return nil
 }

@@ -542,7 +542,7 @@ func TestABackupComesBack(t *testing.T) {
 	}{
 		"breaks off":        {whole[:len(whole)*2/3], ""},
 		"is something else": {[]byte("hello"), "no backup"},
-		"was changed":       {changed.Bytes(), "checksum of job"},
+		"was changed":       {changed.Bytes(), "checksum mismatch"},
 	} {
 		if _, err := spoilt.Restore(t.Context(), bytes.NewReader(damaged.content)); err == nil ||
 			!strings.Contains(err.Error(), damaged.told) {

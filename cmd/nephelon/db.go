@@ -119,63 +119,57 @@ func nobody(of string) error {
 	return refusedError{fmt.Errorf("nobody signs in with %q; name somebody of the company with -of", of)}
 }
 
-// companyOf finds the company that somebody with an address belongs to.
-func companyOf(ctx context.Context, records *store.Store, of string) (uuid.UUID, error) {
-	company, err := records.CompanyOf(ctx, of)
-	if errors.Is(err, store.ErrNotFound) {
-		err = nobody(of)
+// withCompany opens the database that the arguments name, finds the company of the person named by -of
+// and calls do with both.
+func withCompany(ctx context.Context, f *flag.FlagSet, arguments []string,
+	do func(records *store.Store, company uuid.UUID, of string) error) (err error) {
+	of := f.String("of", "", "`address` that somebody of the company signs in with")
+	records, err := databaseOf(ctx, f, arguments)
+	if err != nil {
+		return err
 	}
-	return company, err
+	defer func() { err = errors.Join(err, records.Close()) }()
+	company, err := records.CompanyOf(ctx, *of)
+	if errors.Is(err, store.ErrNotFound) {
+		return nobody(*of)
+	}
+	if err != nil {
+		return err
+	}
+	return do(records, company, *of)
 }
 
 // runExport writes all data of a company as one archive.
-func runExport(ctx context.Context, arguments []string, _ io.Reader, out, complain io.Writer) (err error) {
+func runExport(ctx context.Context, arguments []string, _ io.Reader, out, complain io.Writer) error {
 	f := flags("export", "-db URL -of ADDRESS > file.zip", complain)
-	of := f.String("of", "", "`address` that somebody of the company signs in with")
-	records, err := databaseOf(ctx, f, arguments)
-	if err != nil {
-		return err
-	}
-	defer func() { err = errors.Join(err, records.Close()) }()
-	company, err := companyOf(ctx, records, *of)
-	if err != nil {
-		return err
-	}
-	return records.Export(ctx, company, out)
+	return withCompany(ctx, f, arguments, func(records *store.Store, company uuid.UUID, _ string) error {
+		return records.Export(ctx, company, out)
+	})
 }
 
-// runImport brings such an archive into a company that holds nothing yet.
-func runImport(ctx context.Context, arguments []string, _ io.Reader, out, complain io.Writer) (err error) {
+// runImport imports such an archive into an empty company.
+func runImport(ctx context.Context, arguments []string, _ io.Reader, out, complain io.Writer) error {
 	f := flags("import", "-db URL -of ADDRESS FILE.zip", complain)
-	of := f.String("of", "", "`address` that somebody of the company signs in with")
-	records, err := databaseOf(ctx, f, arguments)
-	if err != nil {
-		return err
-	}
-	defer func() { err = errors.Join(err, records.Close()) }()
-	company, err := companyOf(ctx, records, *of)
-	if err != nil {
-		return err
-	}
-	archive, err := zip.OpenReader(f.Arg(0))
-	if err != nil {
-		return refusedError{fmt.Errorf("the archive cannot be read: %w", err)}
-	}
-	defer archive.Close()
-	reader, err := exchange.NewReader()
-	if err != nil {
-		return err
-	}
-	if err := records.Import(ctx, company, &archive.Reader,
-		store.Checks{Plan: reader.Today, Photo: photos.Redrawn}); err != nil {
-		if errors.Is(err, store.ErrNotEmpty) {
-			err = errors.New("the company holds jobs, sheets, systems or stock already; bring an archive into one that holds " +
-				"nothing yet")
+	return withCompany(ctx, f, arguments, func(records *store.Store, company uuid.UUID, of string) error {
+		archive, err := zip.OpenReader(f.Arg(0))
+		if err != nil {
+			return refusedError{fmt.Errorf("the archive cannot be read: %w", err)}
 		}
-		return refusedError{err}
-	}
-	fmt.Fprintf(out, "Brought into the company of %s. An owner opens the accounts of its people.\n", *of)
-	return nil
+		defer archive.Close()
+		reader, err := exchange.NewReader()
+		if err != nil {
+			return err
+		}
+		err = records.Import(ctx, company, &archive.Reader, store.Checks{Plan: reader.Today, Photo: photos.Redrawn})
+		if errors.Is(err, store.ErrNotEmpty) {
+			err = errors.New("the company holds jobs, sheets, systems or stock already; import an archive into an empty one")
+		}
+		if err != nil {
+			return refusedError{err}
+		}
+		fmt.Fprintf(out, "Imported into the company of %s. An owner opens the accounts of its people.\n", of)
+		return nil
+	})
 }
 
 // runBackup writes all records of a database as one file.

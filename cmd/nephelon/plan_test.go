@@ -176,12 +176,12 @@ func TestPourPrintsTheTrain(t *testing.T) {
 		t.Error("the same seed gives other odds")
 	}
 	for says, arguments := range map[string][]string{
-		"the coats are":     {"pour", "-coat", "nowhere", demoFile},
-		"ask for 0 to":      {"pour", "-runs", "-3", demoFile},
-		"-first: the first": {"pour", "-first", "90h", demoFile},
-		"-first: enter how": {"pour", "-first", "-3m", demoFile},
-		"give one plan":     {"pour", demoFile, demoFile},
-		"give a plan file,": {"pour"},
+		"the coats are":             {"pour", "-coat", "nowhere", demoFile},
+		"ask for 0 to":              {"pour", "-runs", "-3", demoFile},
+		"-first: no realistic pace": {"pour", "-first", "90h", demoFile},
+		"-first: enter how":         {"pour", "-first", "-3m", demoFile},
+		"give one plan":             {"pour", demoFile, demoFile},
+		"give a plan file,":         {"pour"},
 	} {
 		if code, out, complaint := nephelon(t, "", arguments...); code != exitRefused || out != "" ||
 			!strings.Contains(complaint, says) {

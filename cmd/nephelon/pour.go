@@ -38,7 +38,7 @@ func runPour(ctx context.Context, arguments []string, in io.Reader, out, complai
 			f.StringVar(&coat, "coat", "", "the id of the coat; that with the most batches when left out")
 			f.DurationVar(&first, "first", 0, "how long the first section took, such as 14m; the rest then goes at that pace")
 			f.IntVar(&runs, "runs", 0, "how often to try it for the odds; not at all when left out")
-			f.Uint64Var(&seed, "seed", 1, "of the chance; the same one gives the same odds")
+			f.Uint64Var(&seed, "seed", 1, "of the random numbers; the same seed gives the same odds")
 		})
 	if err != nil {
 		return err

@@ -23,7 +23,7 @@ type conflictError struct{ error }
 func runRoster(ctx context.Context, arguments []string, in io.Reader, out, complain io.Writer) error {
 	f := flags("roster", "[-seconds N] [-seed S] problem.json | -", complain)
 	seconds := f.Float64("seconds", 10, "how long to look for a better plan at most")
-	seed := f.Uint64("seed", 1, "of the search; the same one tries the same plans in the same order")
+	seed := f.Uint64("seed", 1, "of the search; the same seed tries the same plans in the same order")
 	if err := parse(f, arguments); err != nil {
 		return err
 	}

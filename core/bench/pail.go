@@ -146,12 +146,12 @@ func Pail(p material.Product, q PailQuestion) (PailAnswer, error) {
 	}
 	a.Workings = []measure.Working{lifeWorking(q, printed, sheetMass, a)}
 	if sheet.Kinetics == nil {
-		a.Notes = append(a.Notes, "How it reacts is that of its chemistry, from memory, fitted to what is known of its "+
+		a.Notes = append(a.Notes, "Its cure kinetics are typical of its chemistry, from memory, fitted to its known "+
 			"pot life.")
 	}
 	if q.Standing != cure.InAir {
-		a.Notes = append(a.Notes, "Nothing on a card is counted for cooling a mix after mixing start: the middle of a pail "+
-			"hardly notices. Cool the parts before.")
+		a.Notes = append(a.Notes, "Mix cards count no cooling after mixing start: the middle of a pail hardly cools. Cool "+
+			"the parts beforehand.")
 	}
 	return a, nil
 }

@@ -65,8 +65,8 @@ func Parts(p material.Product, q PartsQuestion, units measure.System) (PartsAnsw
 		return a, err
 	}
 	if viscosity == 0 {
-		a.Notes = append(a.Notes, "Its viscosity is not known: it is taken to stand still in the pail, a thin part is "+
-			"quicker.")
+		a.Notes = append(a.Notes, "Its viscosity is not known: the liquid is assumed not to circulate; a thin part changes "+
+			"temperature faster.")
 	}
 	if q.To < q.From && (sheet.MaterialMin != nil && q.To < sheet.MaterialMin.Value) {
 		a.Notes = append(a.Notes,
@@ -78,7 +78,8 @@ func Parts(p material.Product, q PartsQuestion, units measure.System) (PartsAnsw
 			"dew; mix above the dew point.")
 	}
 	if q.Put == cure.WarmBath || q.Put == cure.Blanket {
-		a.Notes = append(a.Notes, "Warm parts are thin and live shorter. No flame; turn the pail so that the wall does not "+
+		a.Notes = append(a.Notes, "Warm parts are thinner and have a shorter pot life. No flame; turn the pail so that the "+
+			"wall does not "+
 			"overheat.")
 	}
 	return a, nil

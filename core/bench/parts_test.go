@@ -35,7 +35,7 @@ func TestCoolingTheParts(t *testing.T) {
 	}
 	never := q
 	never.To = 35
-	if _, err := Parts(p, never, measure.Metric); err == nil || !strings.Contains(err.Error(), "never comes to 35 °C") {
+	if _, err := Parts(p, never, measure.Metric); err == nil || !strings.Contains(err.Error(), "never reaches 35 °C") {
 		t.Errorf("warmed in ice: %v", err)
 	}
 }
@@ -68,7 +68,7 @@ func TestABathIsShownAndNotCounted(t *testing.T) {
 	if err != nil || ice.Life != still.Life || ice.Bath <= ice.Life*1.05 {
 		t.Errorf("in ice %v promised, %v by the bath; in air %v (%v)", ice.Life, ice.Bath, still.Life, err)
 	}
-	if !strings.Contains(strings.Join(ice.Notes, " "), "Nothing on a card is counted for cooling a mix") {
+	if !strings.Contains(strings.Join(ice.Notes, " "), "Mix cards count no cooling after mixing start") {
 		t.Errorf("%v", ice.Notes)
 	}
 	if still.Deepest <= 0 || still.MayStand <= 0 || still.Pail.Usable == nil {

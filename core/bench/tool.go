@@ -71,11 +71,11 @@ func Spread(p material.Product, q SpreadQuestion, units measure.System) (SpreadA
 		a.Workings = append(a.Workings, bought.Workings...)
 	}
 	if sheet.FilmMin != nil && b.Wet < sheet.FilmMin.Value {
-		a.Notes = append(a.Notes, fmt.Sprintf("%s is under its thinnest film of %s: it may not level or hide.",
+		a.Notes = append(a.Notes, fmt.Sprintf("%s is under its minimum film of %s: it may not level or hide.",
 			units.Film(b.Wet), units.Film(sheet.FilmMin.Value)))
 	}
 	if sheet.FilmMax != nil && b.Wet > sheet.FilmMax.Value {
-		a.Notes = append(a.Notes, fmt.Sprintf("%s is over its greatest film of %s: lay it in several coats.",
+		a.Notes = append(a.Notes, fmt.Sprintf("%s is over its maximum film of %s: lay it in several coats.",
 			units.Film(b.Wet), units.Film(sheet.FilmMax.Value)))
 	}
 	if b.Density.Source == measure.Assumed {
@@ -112,7 +112,7 @@ func Pump(p material.Product, q PumpQuestion, units measure.System) (PumpAnswer,
 	doseA, doseB := q.Pumps.Gives(mix.Shares[0].Density.Value, mix.Shares[1].Density.Value)
 	a.Workings = []measure.Working{{
 		Title: "Strokes", Formula: "(strokes of A × stroke of A) ÷ (strokes of B × stroke of B) ÷ ratio − 1 = off",
-		Source: "Definition of the ratio; ten weighed strokes win over what a stroke is said to give",
+		Source: "Definition of the ratio; ten weighed strokes override the stated volume per stroke",
 		Inputs: []measure.Value{
 			{Name: "Strokes of A", Kind: measure.KindCount, SI: float64(a.Strokes.A)},
 			{Name: "Stroke of A", Kind: measure.KindVolume, SI: float64(doseA)},

@@ -66,7 +66,7 @@ func TestSpreadByTheHandbook(t *testing.T) {
 		len(a.Workings) < 4 {
 		t.Errorf("%+v, %v", a, err)
 	}
-	for film, words := range map[float64]string{50e-6: "under its thinnest film", 9e-3: "lay it in several coats"} {
+	for film, words := range map[float64]string{50e-6: "under its minimum film", 9e-3: "lay it in several coats"} {
 		a, err := Spread(p, SpreadQuestion{Amount: buildup.Amount{Basis: buildup.WetFilm, Value: film}, Area: 12},
 			measure.Metric)
 		if err != nil || len(a.Notes) == 0 || !strings.Contains(a.Notes[0], words) {

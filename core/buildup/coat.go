@@ -41,7 +41,7 @@ type Coat struct {
 	Loss     *measure.Sourced[measure.Fraction] `json:"loss,omitempty" doc:"Loss of what is mixed; the sheet's usual loss when left out"`
 	On       string                             `json:"on,omitempty" enum:"upright,level" doc:"Only the edges and upright faces of its surface, or only what is level; all of it when left out"`
 	Faces    *measure.Sourced[measure.Film]     `json:"faces,omitempty" doc:"m wet on edges and upright faces, out of the same mix as what is level; the coat's own film when left out"`
-	Seal     bool                               `json:"seal,omitempty" doc:"A seal coat: a thin coat that clears the pores, soaks in and need not reach the least film of its sheet; what it raises on wood and board is sanded"`
+	Seal     bool                               `json:"seal,omitempty" doc:"A seal coat: a thin coat that clears the pores, soaks in and need not reach the minimum film of its sheet; what it raises on wood and board is sanded"`
 	OverWet  bool                               `json:"overWet,omitempty" doc:"Poured over the coat below in the same session, while that one still flows"`
 	Own      *OwnWay                            `json:"own,omitempty" doc:"How it is laid and mixed, where that departs from the job"`
 	Pace     *measure.Sourced[measure.Pace]     `json:"pace,omitempty" doc:"m²/s one person spreads of this coat; the crew's pace when left out"`
@@ -229,11 +229,11 @@ func (c Coat) checkParts(path refusing) *finding.Finding {
 		return path.refuse("/faces", "The coat goes on a part of the surface alone, so edges have no film of their own.",
 			"Lay it on the whole surface, or leave the film on edges out.")
 	case c.Own != nil && len(c.Own.Shares) > 0 && len(c.Own.Pinned) > 0:
-		return path.refuse("/own/pinned", "All joins of this coat are placed, and some are pinned besides.",
+		return path.refuse("/own/pinned", "All joints of this coat are placed, and some are locked as well.",
 			"Keep the one or the other.")
 	case c.Own != nil && !c.Own.held():
-		return path.refuse("/own/pinned", "A pinned join is on another one, or at the edge of the surface.",
-			"Pin each join at its own share of the coat, between 0 and 1, in the order of the work.")
+		return path.refuse("/own/pinned", "A locked joint lies on another one, or at the edge of the surface.",
+			"Lock each joint at its own share of the coat, between 0 and 1, in the order of the work.")
 	case c.Own != nil && !c.Own.fair():
 		return path.refuse("/own/shares", "A batch of nothing, or a thousand times as large as another, covers no section.",
 			"Give each batch a share of its own, or let the plan divide the coat.")
@@ -258,7 +258,7 @@ func (c Coat) checkSequence(path refusing) *finding.Finding {
 			"Lay it on the tacky film, or let that harden and abrade it.")
 	case c.When == OnTacky && c.Wait != nil:
 		return path.refuse("/when", "It is laid while the film below is tacky, and waits for a time of its own.",
-			"Leave the wait out, or lay it as soon as it may.")
+			"Remove the wait, or lay it as soon as possible.")
 	}
 	return nil
 }
@@ -267,7 +267,8 @@ func (c Coat) checkSequence(path refusing) *finding.Finding {
 func (c Coat) checkAdded(path refusing) *finding.Finding {
 	switch {
 	case c.Thinner != nil && !c.Thinner.Within(material.MostAdded):
-		return path.refuse("/thinner", "That is no longer a coating.", "Enter the thinner as a percentage, and say of what.")
+		return path.refuse("/thinner", "That is too much thinner for a coating.",
+			"Enter the thinner as a percentage, and say of what.")
 	case c.Amount.Basis == ByStone && !c.Wets():
 		return path.refuse("/scatter", "It is stated by the mass of its stones, but not how many there are on a "+
 			"square metre.",

@@ -113,9 +113,9 @@ func TestFindingsSpeakInNumbers(t *testing.T) {
 		amount  Amount
 		says    []string
 	}{
-		{"too thin", p, Amount{WetFilm, 150e-6}, []string{"150 µm", "under its least film of 200 µm"}},
+		{"too thin", p, Amount{WetFilm, 150e-6}, []string{"150 µm", "under its minimum film of 200 µm"}},
 		{"too thick", p, Amount{WetFilm, 1.2e-3},
-			[]string{"over its greatest film of 500 µm", "Split it into 3 coats of 400 µm"}},
+			[]string{"over its maximum film of 500 µm", "Split it into 3 coats of 400 µm"}},
 		{"no density, by mass", unknown, Amount{MassPerArea, 0.3}, []string{"1.1 kg/L was assumed", "a tenth"}},
 		{"no density, by film", unknown, Amount{WetFilm, 3e-4}, []string{"masses on the mix cards", "1.1 kg/L"}},
 		{"inside the limits", p, Amount{WetFilm, 500e-6}, nil},

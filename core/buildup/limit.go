@@ -28,7 +28,7 @@ func (c Coat) Findings(p *material.Product, b Build, upright measure.Area, numbe
 		}
 		warn("/amount", fmt.Sprintf("Put on at least %s wet, %s", units.Film(p.FilmMin.Value), way),
 			c.laid(b, p.FilmMin.Value, path, units),
-			"Coat %d: %s wet of %s is under its least film of %s (%s); it may not level or hide.",
+			"Coat %d: %s wet of %s is under its minimum film of %s (%s); it may not level or hide.",
 			number, units.Film(b.Wet), p.Name, units.Film(p.FilmMin.Value), p.FilmMin.Source.Words())
 	}
 	if p.FilmMax != nil && b.Wet > p.FilmMax.Value*(1+slack) {
@@ -36,7 +36,7 @@ func (c Coat) Findings(p *material.Product, b Build, upright measure.Area, numbe
 		warn("/amount", fmt.Sprintf("Split it into %d coats of %s, or choose a product for thicker films.", lifts,
 			units.Film(b.Wet/measure.Film(lifts))),
 			c.split(b, lifts, number, path, units),
-			"Coat %d: %s wet of %s is over its greatest film of %s in one coat (%s).",
+			"Coat %d: %s wet of %s is over its maximum film of %s in one coat (%s).",
 			number, units.Film(b.Wet), p.Name, units.Film(p.FilmMax.Value), p.FilmMax.Source.Words())
 	}
 	found = append(found, c.sags(p, b, upright, number, path, units)...)
@@ -89,7 +89,7 @@ func (c Coat) sags(p *material.Product, b Build, upright measure.Area, number in
 	case limit == nil && upright > mostlyUpright:
 		return []finding.Finding{{
 			Level: finding.Note, Step: finding.BuildUp, Path: path + "/amount",
-			Text: fmt.Sprintf("Coat %d: %s of this surface is upright, and the sheet of %s names no greatest film on walls.",
+			Text: fmt.Sprintf("Coat %d: %s of this surface is upright, and the sheet of %s states no maximum film on walls.",
 				number, units.Fraction(measure.Fraction(upright)), p.Name),
 			WayOut: "Ask the maker, or try it on a wall.",
 		}}

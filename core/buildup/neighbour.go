@@ -84,7 +84,7 @@ func change(op, path string, value any) finding.PatchStep {
 }
 
 // Usual is the amount that a coat of a product starts with: as its sheet prints
-// it, or a third of the way from its thinnest to its thickest film.
+// it, or a third of the way from its thinnest to its maximum film.
 func Usual(p material.Product) Amount {
 	if p.Printed != nil {
 		return Amount{Stated(p.Printed.Basis), p.Printed.Value}
@@ -156,7 +156,7 @@ func (j *judge) chemistry(i int) {
 	}
 	reason := fmt.Sprintf("the sheet of %s names %s to go over, not %s", p.Name, material.Listed(p.Over), below.Chemistry)
 	if len(p.Over) == 0 || slices.Contains(p.Over, string(below.Chemistry)) {
-		reason = fmt.Sprintf("the sheet of %s takes %s over it, not %s", below.Name, material.Listed(below.Under),
+		reason = fmt.Sprintf("the sheet of %s allows %s over it, not %s", below.Name, material.Listed(below.Under),
 			p.Chemistry)
 	}
 	j.warn(j.layers[i].Path+"/product", "Put a coat between that both take, or choose another product.",
@@ -273,7 +273,8 @@ func (j *judge) damp() {
 			return q.Kind == "moisture-barrier" && q.SlabHumidityMax != nil && q.SlabHumidityMax.Value >= j.bed.Damp &&
 				takes(first, &q)
 		}, Fix: j.put(0, "barrier")},
-		"Coat 1: damp harms %s, and the slab was read at %s; it bears %s.", first.Name, j.units.Fraction(j.bed.Damp),
+		"Coat 1: damp damages %s, and the slab was measured at %s; it tolerates %s.", first.Name,
+		j.units.Fraction(j.bed.Damp),
 		j.units.Fraction(most))
 }
 

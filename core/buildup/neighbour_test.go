@@ -179,10 +179,10 @@ func TestChemistryOverChemistry(t *testing.T) {
 	below, above = named("low", "epoxy"), named("high", "acrylic")
 	below.Under, above.Over = []material.Chemistry{"epoxy", "novolac"}, []string{"epoxy"}
 	one(t, Neighbours(laidOver(make([]Coat, 2), below, above), bed(), measure.Metric), f.Path,
-		"the sheet of The low takes epoxy, novolac over it, not acrylic")
+		"the sheet of The low allows epoxy, novolac over it, not acrylic")
 	above.Over = nil
 	one(t, Neighbours(laidOver(make([]Coat, 2), below, above), bed(), measure.Metric), f.Path,
-		"the sheet of The low takes epoxy, novolac over it, not acrylic")
+		"the sheet of The low allows epoxy, novolac over it, not acrylic")
 }
 
 func TestTooEarlyAndTooLateForTheNextCoat(t *testing.T) {
@@ -290,8 +290,9 @@ func TestDampBelow(t *testing.T) {
 	on.Damp = 0.75
 	none(t, Neighbours(laidOver(make([]Coat, 1), a), on, measure.Metric))
 	on.Damp = 0.76
-	f := one(t, Neighbours(laidOver(make([]Coat, 1), a), on, measure.Metric), "/surfaces/0/coats/0/product", "read at 76%",
-		"bears 75%", "moisture barrier")
+	f := one(t, Neighbours(laidOver(make([]Coat, 1), a), on, measure.Metric), "/surfaces/0/coats/0/product",
+		"measured at 76%",
+		"tolerates 75%", "moisture barrier")
 	barrier := named("m", "epoxy")
 	barrier.Kind, barrier.SlabHumidityMax = "moisture-barrier", sheet(measure.Fraction(0.76))
 	if !f.Seek.Fits(barrier) {

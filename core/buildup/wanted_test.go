@@ -131,7 +131,7 @@ func TestGrainsAgainstTheirFilm(t *testing.T) {
 	}
 	a.FilmMax = nil
 	if f := one(t, told(on, grit("large"), a), path); f.Fix.Patch[0].Path != step.Path {
-		t.Errorf("without a greatest film: %s", f.Fix.Label)
+		t.Errorf("without a maximum film: %s", f.Fix.Label)
 	}
 	// Where that film is too thick, the largest grit that fits is taken, the first by its id.
 	a.FilmMax = sheet(measure.Film(239e-6))

@@ -256,16 +256,16 @@ func Judge(hours []Hour, slab []measure.Temperature, l Limits, units measure.Sys
 		case l.Open && h.Rain >= 0.1:
 			say(Stop, "Rain, %.1f mm.", h.Rain)
 		case j.Margin < l.DewMargin:
-			say(Stop, "The slab is %s above the dew point of %s; %s are wanted.", kelvin(j.Margin), units.Temperature(j.Dew),
+			say(Stop, "The slab is %s above the dew point of %s; %s are required.", kelvin(j.Margin), units.Temperature(j.Dew),
 				kelvin(l.DewMargin))
 		case rain > 0:
 			say(Stop, "Rain within %d h would fall on the fresh coat.", l.DryAfter)
 		case j.Slab < l.SlabMin:
-			say(Wait, "The slab is at %s; at least %s is wanted.", units.Temperature(j.Slab), units.Temperature(l.SlabMin))
+			say(Wait, "The slab is at %s; at least %s is required.", units.Temperature(j.Slab), units.Temperature(l.SlabMin))
 		case j.Slab > l.SlabMax:
-			say(Wait, "The slab is at %s; at most %s is wanted.", units.Temperature(j.Slab), units.Temperature(l.SlabMax))
+			say(Wait, "The slab is at %s; at most %s is allowed.", units.Temperature(j.Slab), units.Temperature(l.SlabMax))
 		case h.Humidity > l.HumidityMax:
-			say(Wait, "The air is at %s; at most %s is wanted.", units.Fraction(h.Humidity), units.Fraction(l.HumidityMax))
+			say(Wait, "The air is at %s; at most %s is allowed.", units.Fraction(h.Humidity), units.Fraction(l.HumidityMax))
 		case l.Open && h.Wind > l.WindMax:
 			say(Wait, "Wind of %.0f m/s carries dust.", h.Wind)
 		case l.Falling && i+1 < len(slab) && slab[i+1] > slab[i]+0.05:

@@ -225,7 +225,8 @@ func run(k Kinetics, v Vessel, until measure.Span, ends end, tolerance float64) 
 	for i := range r.n {
 		y.kelvins[i] = float64(v.Start) + kelvin
 	}
-	h := History{Moments: []Moment{{0, v.Start, 0}}, Peak: Moment{0, v.Start, 0}}
+	const usual = 64 // moments of most runs, so that the list is allocated once
+	h := History{Moments: append(make([]Moment, 0, usual), Moment{0, v.Start, 0}), Peak: Moment{0, v.Start, 0}}
 	t, last := 0.0, float64(until)
 	step := math.Min(1, last/100)
 	f, d := r.slope(&y)

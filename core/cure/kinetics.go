@@ -77,13 +77,13 @@ func (k Kinetics) Check() error {
 	case !sound(k.A1, k.E1, k.A2, k.E2, k.M, k.N, k.Heat, k.Cp, k.Usable):
 		return fmt.Errorf("every parameter of the kinetics is a number of zero or more")
 	case k.A1 == 0:
-		return fmt.Errorf("a1: without a rate at the beginning nothing ever starts; enter more than zero")
+		return fmt.Errorf("a1: the initial rate must be more than zero, or the reaction never starts")
 	case k.E1 > 300e3 || k.E2 > 300e3:
-		return fmt.Errorf("e1, e2: enter at most 300 kJ/mol; resins lie between 40 and 90")
+		return fmt.Errorf("e1, e2: enter at most 300 kJ/mol; resins have 40 to 90")
 	case k.M > 5 || k.N > 5:
 		return fmt.Errorf("m, n: enter exponents from 0 to 5")
 	case k.Heat > 2e6:
-		return fmt.Errorf("heat: enter at most 2,000 kJ/kg; neat resins set free some 400")
+		return fmt.Errorf("heat: enter at most 2,000 kJ/kg; neat resins release about 400")
 	case k.Cp < 200 || k.Cp > 10e3:
 		return fmt.Errorf("cp: the heat capacity must be between 200 and 10,000 J/(kg·K), such as 1800")
 	case !(k.Gel > 0 && k.Gel < 1):

@@ -72,7 +72,7 @@ func NewLife(s Sheet) (Life, error) {
 		pails++
 	}
 	if pails == 0 {
-		return l, fmt.Errorf("nothing says how long a pail of it can be used")
+		return l, fmt.Errorf("its pot life is not known")
 	}
 	fit, err := fitted(l.sheet)
 	if err != nil {
@@ -206,7 +206,7 @@ type Table struct {
 // the temperature of the mix and the place it stands.
 func (l Life) Over(least, most measure.Mass, start, air measure.Temperature, standing Standing) (Table, error) {
 	if least <= 0 || most <= least {
-		return Table{}, fmt.Errorf("a table of lives needs two masses above zero, the smaller first")
+		return Table{}, fmt.Errorf("a table of pot lives needs two masses above zero, the smaller first")
 	}
 	t := Table{Beyond: l.Beyond(start), masses: l.knots(least, most)}
 	t.lives = make([]float64, len(t.masses))

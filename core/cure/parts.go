@@ -82,7 +82,7 @@ func (c Conditioning) Takes() (measure.Span, error) {
 		return 0, nil
 	}
 	if falls*float64(c.To-around) <= 0 {
-		return 0, fmt.Errorf("it is at %.0f °C and never comes to %.0f °C in what is at %.0f °C", float64(c.From),
+		return 0, fmt.Errorf("it is at %.0f °C and never reaches %.0f °C in surroundings at %.0f °C", float64(c.From),
 			float64(c.To), float64(around))
 	}
 	inert := Kinetics{A1: 1e-30, Cp: cp, Gel: 0.6}
@@ -135,7 +135,7 @@ func reached(k Kinetics, v Vessel, to measure.Temperature) (measure.Span, error)
 		y, t = next, t+step
 		step = math.Min(600, step*math.Min(4, 0.85/math.Sqrt(math.Sqrt(math.Max(fault, 1e-5)))))
 	}
-	return 0, fmt.Errorf("it does not come to %.0f °C within two weeks", float64(to))
+	return 0, fmt.Errorf("it does not reach %.0f °C within two weeks", float64(to))
 }
 
 // Values returns all values, in the order in which they are shown.

@@ -43,7 +43,7 @@ type knot struct{ x, y float64 }
 // refused; equal times at two temperatures are not.
 func FitRate(points []Point) (Rate, error) {
 	if len(points) == 0 {
-		return Rate{}, fmt.Errorf("a rate needs a time at one temperature at least")
+		return Rate{}, fmt.Errorf("a rate needs at least one time with its temperature")
 	}
 	r := Rate{Activation: UsualActivation, knots: make([]knot, 0, len(points))}
 	meanX, meanY := 0.0, 0.0
@@ -61,7 +61,7 @@ func FitRate(points []Point) (Rate, error) {
 	for i, k := range r.knots {
 		xx, xy = xx+(k.x-meanX)*(k.x-meanX), xy+(k.x-meanX)*(k.y-meanY)
 		if i > 0 && k.x > r.knots[i-1].x && k.y < r.knots[i-1].y {
-			return Rate{}, fmt.Errorf("its times grow with heat; read the sheet again")
+			return Rate{}, fmt.Errorf("its times increase with temperature; check the sheet")
 		}
 	}
 	if r.knots[len(r.knots)-1].x-r.knots[0].x > 5e-6 { // half a degree near room temperature

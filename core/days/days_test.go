@@ -569,7 +569,7 @@ func TestWhatASiteAsks(t *testing.T) {
 	}{
 		{work.Prepare, time.Date(2026, 12, 3, 11, 30, 0, 0, time.UTC), "the site requires quiet"},
 		{work.Prepare, time.Date(2026, 12, 3, 7, 30, 0, 0, time.UTC), "nobody may work on site"},
-		{work.Pour, time.Date(2026, 12, 8, 9, 0, 0, 0, time.UTC), "its material is not there yet"},
+		{work.Pour, time.Date(2026, 12, 8, 9, 0, 0, 0, time.UTC), "its material is not delivered yet"},
 		{work.Pour, time.Date(2026, 12, 9, 9, 0, 0, 0, time.UTC), ""},
 	} {
 		if got := move(w.kind, w.at); (w.says == "") != (got == "") || !strings.HasPrefix(got, w.says) {

@@ -55,7 +55,7 @@ func TestCheckBookingsByHand(t *testing.T) {
 		"an hour for all of it": {[]Booked{grind("baggage-hall", "north", at(3, 7, 0), time.Hour)},
 			"it takes " + worded(long)},
 		"a grinder in repair":       {[]Booked{whole("baggage-hall", "north", at(10, 7, 0))}, "the grinder is out of use"},
-		"before the client's first": {[]Booked{whole("far", "north", at(1, 7, 0))}, "the client lets nobody begin before"},
+		"before the client's first": {[]Booked{whole("far", "north", at(1, 7, 0))}, "the client allows no start before"},
 		"on the client's first":     {[]Booked{whole("far", "north", at(2, 7, 0))}, ""},
 		"a crew at two places": {[]Booked{whole("baggage-hall", "north", at(3, 7, 0)),
 			whole("far", "north", at(3, 7, 30))}, "North is booked for something else"},

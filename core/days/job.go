@@ -133,10 +133,10 @@ func (c *Calendar) bounded(one *roster.Task, j Job, b *block, closed bool, acces
 		one.Windows = c.meeting(one.Windows, func(s roster.Slot) bool { return holds(all, s) })
 	}
 	if b.Gate == work.CoatingWeather {
-		bound("the forecast says no", c.fair(surfaceOf(j.Plan, b.Surface).Survey))
+		bound("the forecast is not suitable", c.fair(surfaceOf(j.Plan, b.Surface).Survey))
 	}
 	bound("the site requires quiet", c.hushed(j, b))
-	bound("its material is not there yet", c.awaited(j, b))
+	bound("its material is not delivered yet", c.awaited(j, b))
 	if closed {
 		why = append(why, cause{"nobody may work on site", access})
 	}
@@ -165,7 +165,7 @@ func (c *Calendar) dated(j Job) roster.Job {
 	if day, err := time.ParseInLocation(time.DateOnly, f.Earliest, zone); err == nil {
 		out.Release = max(out.Release, c.ceil(day))
 		if was, there := c.release[j.ID]; !there || day.After(was.at) {
-			c.release[j.ID] = release{day, "the client lets nobody begin before"}
+			c.release[j.ID] = release{day, "the client allows no start before"}
 		}
 	}
 	if f.Hours != nil {
@@ -237,7 +237,7 @@ func (c *Calendar) never(t roster.Task, shown Bookable) (text, way string) {
 		return fmt.Sprintf("“%s” takes %s, and no crew can do all of that.", t.Name, strings.Join(small.Skills, " and ")),
 			"Give a crew these skills."
 	case longest == 0:
-		return fmt.Sprintf("Nobody who could do “%s” works at all.", t.Name), "Give a crew hours."
+		return fmt.Sprintf("No crew that can do “%s” has working hours.", t.Name), "Give a crew hours."
 	case !t.Breakable && t.Duration > longest:
 		return fmt.Sprintf("“%s” of %s takes %.3g h in one go with setting up and cleaning, and the longest shift is %.3g h.",
 				t.Name, shown.Surface, float64(t.Duration)*slot.Hours(), float64(longest)*slot.Hours()),

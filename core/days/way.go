@@ -270,7 +270,7 @@ func (c *Calendar) way(then *Calendar, h job.House, t Try, p *roster.Plan) WayOu
 	case t.Saturdays != "":
 		w.Text = fmt.Sprintf("%s works Saturdays from 7 to 13", name)
 	case t.Sooner != "":
-		w.Text = fmt.Sprintf("%s is begun before the day it was to be, if the client agrees", c.byJob[t.Sooner].File.Job.Name)
+		w.Text = fmt.Sprintf("%s starts before its earliest day, if the client agrees", c.byJob[t.Sooner].File.Job.Name)
 	default:
 		was, is := c.byJob[t.Job], then.byJob[t.Job]
 		if was.Plan.Cost != nil && is.Plan.Cost != nil {

@@ -63,7 +63,7 @@ func TestAJobIsBegunSooner(t *testing.T) {
 			t.Fatalf("%s: %v, %+v", name, err, plain.Cost)
 		}
 		ways, err := c.Ways(context.Background(), house, plain, try)
-		if err != nil || found(ways, jobs[0].File.Job.Name+" is begun before the day") == nil ||
+		if err != nil || found(ways, jobs[0].File.Job.Name+" starts before its earliest day") == nil ||
 			ways[0].Try.Sooner != jobs[0].ID || ways[0].Late != 0 || ways[0].Cost != 0 {
 			t.Errorf("%s: %+v, %v", name, ways, err)
 		}

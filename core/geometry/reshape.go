@@ -33,7 +33,7 @@ func (r Ring) Pushed(i int, length float64) (Ring, error) {
 		return nil, err
 	}
 	if !(length > Tolerance) {
-		return nil, &ReshapeError{"A wall has to be longer than nothing.", "Enter its length from corner to corner."}
+		return nil, &ReshapeError{"A wall must be longer than 0.", "Enter its length from corner to corner."}
 	}
 	now := a.Distance(b)
 	grow := (length - now) / now
@@ -104,7 +104,7 @@ func (p Polygon) Parted(side int, width float64) (parts [2][]Ring, line [2]Point
 		return parts, line, &ReshapeError{"No part of the floor is that far from the wall.",
 			"Enter a width that leaves something on both sides."}
 	case len(strip) > 1 || len(rest) > 1 || len(met) != 2:
-		return parts, line, &ReshapeError{"A line along that wall falls apart on this floor.",
+		return parts, line, &ReshapeError{"A line along that wall is interrupted on this floor.",
 			"Take another wall or another width, so that it runs from wall to wall past columns and corners."}
 	default:
 		return [2][]Ring{strip[0], rest[0]}, [2]Point{met[0].At, met[1].At}, nil

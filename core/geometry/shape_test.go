@@ -71,7 +71,7 @@ func TestPushedWall(t *testing.T) {
 	}
 	for name, try := range map[string]func() error{
 		"There is no wall 9.": func() error { _, err := floor.Pushed(8, 1); return err },
-		"A wall has to be longer than nothing. Enter its length from corner to corner.": func() error {
+		"A wall must be longer than 0. Enter its length from corner to corner.": func() error {
 			_, err := floor.Pushed(0, math.NaN())
 			return err
 		},
@@ -137,7 +137,7 @@ func TestPartedAlongAWall(t *testing.T) {
 	}{
 		"There is no wall 7.":                       {floor, 6, 1},
 		"No part of the floor is that far":          {floor, 0, 7},
-		"A line along that wall falls apart on thi": {u, 0, 4},
+		"A line along that wall is interrupted on ": {u, 0, 4},
 	} {
 		if _, _, err := try.of.Parted(try.side, try.width); err == nil || err.Error()[:len(name)] != name {
 			t.Errorf("%v, want %q", err, name)

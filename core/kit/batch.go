@@ -238,7 +238,7 @@ func tooMany() error {
 // DivideAs cuts a coat's need into measured batches in the proportion of shares. It says
 // which of them pass the tightest limit, from 1.
 func DivideAs(need measure.Volume, shares []float64, limits []Limit, supply *AtHand) (d Division, over []int) {
-	d = Division{Limits: limits, Reason: "You placed the joins, so every batch is measured for its section."}
+	d = Division{Limits: limits, Reason: "You placed the joints, so every batch is measured for its section."}
 	whole := 0.0
 	for _, s := range shares {
 		whole += s

@@ -151,7 +151,7 @@ func (c *Card) doses(name string, mix material.Mix, how Filling, units measure.S
 	}
 	strokes, err := Pumped(*how.Pumps, name, mix, c.Volume, units)
 	if err != nil {
-		c.Warning = "Not by these pumps: " + err.Error() + "."
+		c.Warning = "Not with these pumps: " + err.Error() + "."
 		return
 	}
 	c.Strokes = &strokes

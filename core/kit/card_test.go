@@ -65,7 +65,7 @@ func TestACoarseScaleIsTold(t *testing.T) {
 		t.Errorf("a dose below the step: %q", c.Warning)
 	}
 	if c := cardOf(0.003, Filling{Pumps: &material.Pumps{Built: "ratio", A: 10 * ml, B: 10 * ml}}); c.Strokes != nil ||
-		!strings.Contains(c.Warning, "Not by these pumps: one stroke of each gives 1 : 1") {
+		!strings.Contains(c.Warning, "Not with these pumps: one stroke of each gives 1 : 1") {
 		t.Errorf("pumps of another ratio: %+v, %q", c.Strokes, c.Warning)
 	}
 }

@@ -90,7 +90,8 @@ func Limits(p *material.Product, bucket Bucket, s Spreading, units measure.Syste
 		area := measure.Area(float64(v / s.PerArea))
 		limits = append(limits, Limit{
 			Kind: ByPotLife, Volume: v,
-			Text: fmt.Sprintf("%s can be spread over %s in the %s that %s of it live after mixing.", people(s.Spreaders),
+			Text: fmt.Sprintf("%s can be spread over %s in the %s of pot life that %s of it has left after mixing.",
+				people(s.Spreaders),
 				units.Area(area), units.Span(s.left(v)), units.Mass(s.Density.Of(v))),
 		})
 	}

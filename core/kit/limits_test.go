@@ -205,8 +205,8 @@ func TestPumpsThatCannotServe(t *testing.T) {
 	}{
 		{"three parts", "for two parts, and Glaze has 3", material.Pumps{A: 1e-5, B: 1e-5},
 			material.Mix{Shares: make([]material.Share, 3)}, 0.001},
-		{"a stroke of nothing", "gives nothing", material.Pumps{A: 1e-5}, p.Mix(), 0.001},
-		{"no A", "gives nothing", material.Pumps{B: 1e-5}, p.Mix(), 0.001},
+		{"a stroke of nothing", "must be more than 0", material.Pumps{A: 1e-5}, p.Mix(), 0.001},
+		{"no A", "must be more than 0", material.Pumps{B: 1e-5}, p.Mix(), 0.001},
 		{"too many strokes", "more than 20000 strokes", material.Pumps{A: 2e-7, B: 1e-7}, p.Mix(), 0.0020001},
 		{"built for another ratio", "one stroke of each gives 1.95 : 1, and Glaze needs 2 : 1",
 			material.Pumps{Built: "ratio", A: 1.95e-5, B: 1e-5}, p.Mix(), 0.001},

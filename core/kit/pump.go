@@ -35,7 +35,7 @@ func Pumped(p material.Pumps, name string, mix material.Mix, batch measure.Volum
 	}
 	a, b := p.Gives(mix.Shares[0].Density.Value, mix.Shares[1].Density.Value)
 	if a <= 0 || b <= 0 {
-		return s, fmt.Errorf("a stroke that gives nothing doses nothing; weigh ten strokes and enter them")
+		return s, fmt.Errorf("the volume per stroke must be more than 0; weigh ten strokes and enter their mass")
 	}
 	if count := float64(batch) / float64(min(a, b)); !(count <= mostStrokes) {
 		return s,

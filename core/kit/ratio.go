@@ -141,11 +141,12 @@ func (c *RatioCheck) judge(p *material.Product, w Weighed, volume measure.Volume
 	switch {
 	case w.Life > 0 && w.Elapsed > w.Life*saveBefore:
 		c.Save = []Rescue{}
-		c.Text = fmt.Sprintf("%s, and it was mixed %s ago of %s it lives: too late to mix more in. Do not use it.", told,
+		c.Text = fmt.Sprintf("%s, and it was mixed %s ago of its pot life of %s: too late to mix more in. Do not use it.",
+			told,
 			units.Span(w.Elapsed), units.Span(w.Life))
 	case full > w.Bucket:
 		c.Save = []Rescue{}
-		c.Text = fmt.Sprintf("%s. Mended it would be %s, more than the bucket of %s holds. Pour it into a larger one "+
+		c.Text = fmt.Sprintf("%s. Corrected, it would be %s, more than the bucket of %s holds. Pour it into a larger one "+
 			"first, or do not use it.", told, units.Volume(full), units.Volume(w.Bucket))
 	default:
 		c.Text = told + ". Add what is missing at once, and mix again from the beginning:"

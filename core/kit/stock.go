@@ -39,11 +39,12 @@ func (c Container) Faults() []material.Fault {
 	found := []material.Fault{}
 	switch {
 	case c.Part == "medium" && c.Mass <= 0:
-		found = append(found, material.Fault{Field: "/mass", Text: "A medium in stock has a mass.",
-			Way: "Weigh it, or take it out of stock when it is used up."})
+		found = append(found, material.Fault{Field: "/mass", Text: "The mass of a medium in stock must be more than 0.",
+			Way: "Weigh it, or remove it from stock when it is used up."})
 	case c.Part != "medium" && c.Volume <= 0:
-		found = append(found, material.Fault{Field: "/volume", Text: "A container in stock holds something.",
-			Way: "Enter the litres left, or take it out of stock when it is empty."})
+		found = append(found, material.Fault{Field: "/volume",
+			Text: "The content of a container in stock must be more than 0.",
+			Way:  "Enter the litres left, or remove it from stock when it is empty."})
 	}
 	for _, date := range []struct{ field, value string }{{"/received", c.Received}, {"/expires", c.Expires}} {
 		if date.value == "" {

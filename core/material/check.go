@@ -76,15 +76,15 @@ func (p Product) Faults() []Fault {
 func (p Product) filmFaults() []Fault {
 	found := faultList{}
 	refuse := found.refuse
-	refuse(p.FilmMin != nil && p.FilmMin.Value <= 0, "/filmMin", "The thinnest film must be above zero.",
+	refuse(p.FilmMin != nil && p.FilmMin.Value <= 0, "/filmMin", "The minimum film must be above zero.",
 		"Leave it out when unknown.")
-	refuse(p.FilmMax != nil && p.FilmMax.Value <= 0, "/filmMax", "The thickest film must be above zero.",
+	refuse(p.FilmMax != nil && p.FilmMax.Value <= 0, "/filmMax", "The maximum film must be above zero.",
 		"Leave it out when unknown.")
 	refuse(p.FilmMin != nil && p.FilmMax != nil && p.FilmMin.Value > p.FilmMax.Value, "/filmMax",
-		"The thickest film is thinner than the thinnest.", "Exchange the two, or read the sheet again.")
+		"The maximum film is thinner than the minimum.", "Exchange the two, or read the sheet again.")
 	refuse(p.FilmMaxVertical != nil && p.FilmMaxVertical.Value <= 0, "/filmMaxVertical",
-		"The thickest film on a wall must be above zero.", "Leave it out when unknown.")
-	refuse(p.Hides != nil && p.Hides.Value <= 0, "/hides", "The film that hides must be above zero.",
+		"The maximum film on a wall must be above zero.", "Leave it out when unknown.")
+	refuse(p.Hides != nil && p.Hides.Value <= 0, "/hides", "The minimum hiding film must be above zero.",
 		"Leave it out when unknown.")
 	return found
 }

@@ -232,8 +232,8 @@ func (c Curing) faults() []Fault {
 	}
 	for _, times := range byMass {
 		if text := growing(times); text != "" {
-			found = append(found, Fault{"/potLife", "Pot life grows with heat: " + text + ".",
-				"Warm mixes live shorter; exchange the two, or read the sheet again."})
+			found = append(found, Fault{"/potLife", "Pot life increases with temperature: " + text + ".",
+				"A warm mix has a shorter pot life; exchange the two, or read the sheet again."})
 		}
 	}
 	for _, s := range c.Stages() {
@@ -244,14 +244,14 @@ func (c Curing) faults() []Fault {
 			}
 		}
 		if text := growing(s.Times); text != "" {
-			found = append(found, Fault{s.Key.Field(), "The time of " + s.Name + " grows with heat: " + text + ".",
-				"Warm films are faster; exchange the two, or read the sheet again."})
+			found = append(found, Fault{s.Key.Field(), "The time of " + s.Name + " increases with temperature: " + text + ".",
+				"A warm film is faster; exchange the two, or read the sheet again."})
 		}
 	}
 	if c.Kinetics != nil {
 		if err := c.Kinetics.Check(); err != nil {
-			found = append(found, Fault{"/kinetics", "How it reacts cannot be: " + err.Error() + ".",
-				"Correct it, or leave it out: its chemistry's usual kinetics are taken then."})
+			found = append(found, Fault{"/kinetics", "The cure kinetics are not valid: " + err.Error() + ".",
+				"Correct them, or leave them out: typical kinetics of its chemistry are used then."})
 		}
 	}
 	for i, until := range c.RecoatUntil {

@@ -92,8 +92,8 @@ func (l *lister) mix(p Product) {
 		l.quantity(at("viscosity", f.At), measure.KindViscosity, float64(f.Value), f.Source, "")
 	}
 	add(l, "mixing", measure.KindSpan, p.Mixing)
-	add(l, "standing after mixing", measure.KindSpan, p.Induction)
-	add(l, "mixed at once, at most", measure.KindMass, p.MixMax)
+	add(l, "induction time", measure.KindSpan, p.Induction)
+	add(l, "most mixed at once", measure.KindMass, p.MixMax)
 }
 
 // film lists how much of it is laid.
@@ -105,33 +105,33 @@ func (l *lister) film(p Product) {
 		l.quantity("amount as printed", kind, p.Printed.Value, measure.Sheet,
 			map[string]string{"wet-film": "wet", "dry-film": "dry"}[p.Printed.Basis])
 	}
-	add(l, "thinnest film", measure.KindFilm, p.FilmMin)
-	add(l, "thickest film", measure.KindFilm, p.FilmMax)
-	add(l, "thickest film on a wall", measure.KindFilm, p.FilmMaxVertical)
-	add(l, "hides from", measure.KindFilm, p.Hides)
+	add(l, "minimum film", measure.KindFilm, p.FilmMin)
+	add(l, "maximum film", measure.KindFilm, p.FilmMax)
+	add(l, "maximum film on a wall", measure.KindFilm, p.FilmMaxVertical)
+	add(l, "minimum hiding film", measure.KindFilm, p.Hides)
 	add(l, "usual loss", measure.KindFraction, p.Loss)
 }
 
 // conditions lists what air, slab and parts have to be like.
 func (l *lister) conditions(p Product) {
 	l.group = "Conditions"
-	add(l, "coldest air", measure.KindTemperature, p.AirMin)
-	add(l, "warmest air", measure.KindTemperature, p.AirMax)
-	add(l, "coldest slab", measure.KindTemperature, p.SlabMin)
-	add(l, "warmest slab", measure.KindTemperature, p.SlabMax)
-	add(l, "coldest parts", measure.KindTemperature, p.MaterialMin)
-	add(l, "warmest parts", measure.KindTemperature, p.MaterialMax)
-	add(l, "most humid air", measure.KindFraction, p.HumidityMax)
+	add(l, "minimum air temperature", measure.KindTemperature, p.AirMin)
+	add(l, "maximum air temperature", measure.KindTemperature, p.AirMax)
+	add(l, "minimum slab temperature", measure.KindTemperature, p.SlabMin)
+	add(l, "maximum slab temperature", measure.KindTemperature, p.SlabMax)
+	add(l, "minimum temperature of the parts", measure.KindTemperature, p.MaterialMin)
+	add(l, "maximum temperature of the parts", measure.KindTemperature, p.MaterialMax)
+	add(l, "maximum humidity of the air", measure.KindFraction, p.HumidityMax)
 	if p.DewMargin != nil {
-		l.quantity("above the dew point", measure.KindNumber, float64(p.DewMargin.Value), p.DewMargin.Source, "K")
+		l.quantity("margin above the dew point", measure.KindNumber, float64(p.DewMargin.Value), p.DewMargin.Source, "K")
 	}
-	add(l, "most humid slab", measure.KindFraction, p.SlabHumidityMax)
-	l.words("damp", map[string]string{"bears": "bears it", "harms": "harms it"}[p.Damp], "")
+	add(l, "maximum humidity of the slab", measure.KindFraction, p.SlabHumidityMax)
+	l.words("damp", map[string]string{"bears": "tolerates it", "harms": "damaged by it"}[p.Damp], "")
 }
 
 // company lists what it goes over, under and with.
 func (l *lister) company(p Product) {
-	l.group = "Goes with"
+	l.group = "Compatibility"
 	l.words("goes over", Listed(p.Over), "")
 	l.words("takes over it", Listed(p.Under), "")
 	if p.Abrade != nil {

@@ -139,18 +139,18 @@ func (p Product) Gaps() []Gap {
 	noDensity := p.Density == nil
 	for i, c := range p.Components {
 		lack(c.Density == nil, fmt.Sprintf("/components/%d/density", i), "density of "+c.Name,
-			"kilograms and litres of it are turned into each other by a guess: a tenth off is common, enough to spoil a ratio "+
-				"weighed by volume figures")
+			"mass and volume are converted with an assumed density: an error of 10 % is common, enough to spoil a ratio "+
+				"weighed from volumes")
 		noDensity = noDensity && c.Density == nil
 	}
 	lack(noDensity && !mixed, "/density", "density of the mix", "a purchase by mass can cross a kit size")
-	lack(p.FilmMin == nil, "/filmMin", "thinnest film", "a film too thin to level or hide is not called out")
-	lack(p.FilmMax == nil, "/filmMax", "thickest film", "a pour that heats or wrinkles is not called out")
-	lack(p.FilmMaxVertical == nil, "/filmMaxVertical", "thickest film on a wall",
-		"runs on walls and steps are not called out")
+	lack(p.FilmMin == nil, "/filmMin", "minimum film", "a film too thin to level or hide is not detected")
+	lack(p.FilmMax == nil, "/filmMax", "maximum film", "a pour that heats or wrinkles is not detected")
+	lack(p.FilmMaxVertical == nil, "/filmMaxVertical", "maximum film on a wall",
+		"runs on walls and steps are not detected")
 	lack(p.Loss == nil, "/loss", "usual loss", "5 % is planned (common practice), which may be twice or half of yours")
 	lack(mixed && len(p.PotLife) == 0, "/potLife", "pot life",
-		"batches are sized by the bucket alone: the bucket may set in your hands")
+		"batches are limited by the pail size alone: a batch may set in the pail")
 	if mixed && len(p.PotLife) > 0 {
 		unweighed := true
 		temperatures := make(map[measure.Temperature]bool)
@@ -159,9 +159,9 @@ func (p Product) Gaps() []Gap {
 			temperatures[l.At] = true
 		}
 		lack(unweighed, "/potLife", "mass of the pot life test",
-			"a large bucket lives shorter, and how much shorter is a guess")
+			"a large batch has a shorter pot life, and how much shorter is assumed")
 		lack(len(temperatures) == 1, "/potLife", "pot life at a second temperature",
-			"its change with heat is the usual halving for 10 K, not its own")
+			"its change with temperature is assumed: half for each 10 K")
 	}
 	lack(mixed && p.Mixing == nil, "/mixing", "mixing time", "no mixing time is taken off the pot life")
 	lack(len(p.RecoatFrom) == 0, "/recoatFrom", "recoat from", "the next coat cannot be timed")
@@ -169,12 +169,12 @@ func (p Product) Gaps() []Gap {
 		"a missed window is not noticed, and the next coat may peel")
 	lack(len(p.Foot) == 0, "/foot", "light foot traffic", "the crew cannot be told when to walk on it")
 	lack(len(p.Full) == 0, "/full", "full cure", "the client cannot be told when the floor is ready")
-	lack(p.SlabMin == nil, "/slabMin", "coldest slab", "10 °C is used (common practice)")
-	lack(p.SlabMax == nil, "/slabMax", "warmest slab", "32 °C is used (common practice)")
+	lack(p.SlabMin == nil, "/slabMin", "minimum slab temperature", "10 °C is used (common practice)")
+	lack(p.SlabMax == nil, "/slabMax", "maximum slab temperature", "32 °C is used (common practice)")
 	lack(p.VOC == nil, "/voc", "volatile compounds", "a limit on them cannot be checked")
-	lack(len(p.Over) == 0, "/over", "what it may go over", "a coat below that it does not stick to is not called out")
-	lack(len(p.Under) == 0, "/under", "what may go over it", "a coat above that does not stick to it is not called out")
-	lack(p.Sun == "", "/sun", "what daylight does to it", "yellowing is not called out")
+	lack(len(p.Over) == 0, "/over", "what it may go over", "a coat below that it does not stick to is not detected")
+	lack(len(p.Under) == 0, "/under", "what may go over it", "a coat above that does not stick to it is not detected")
+	lack(p.Sun == "", "/sun", "what daylight does to it", "yellowing is not detected")
 	priced := true
 	for _, k := range p.Kits {
 		priced = priced && k.Price != nil

@@ -61,13 +61,13 @@ func TestTimesThatCannotBe(t *testing.T) {
 		field, says string
 		spoil       func(*Product)
 	}{
-		{"/tackFree", "grows with heat: 4 h at 10 °C, 6 h at 20 °C",
+		{"/tackFree", "increases with temperature: 4 h at 10 °C, 6 h at 20 °C",
 			func(p *Product) { p.TackFree = []TimeAt{hours(20, 6), hours(10, 4)} }},
 		{"/foot", "two times at 20 °C", func(p *Product) { p.Foot = []TimeAt{hours(20, 6), hours(20, 7)} }},
 		{"/recoatUntil/0", "ends after 6 h, before it begins after 8 h", func(p *Product) {
 			p.RecoatFrom, p.RecoatUntil = []TimeAt{hours(20, 8)}, []TimeAt{hours(20, 6)}
 		}},
-		{"/potLife", "Pot life grows with heat", func(p *Product) {
+		{"/potLife", "Pot life increases with temperature", func(p *Product) {
 			p.PotLife = []PotLife{{At: 10, Mass: 5, Lasts: 600}, {At: 20, Mass: 5, Lasts: 900}}
 		}},
 		{"/slabMax", "no warmer than the coldest", func(p *Product) {

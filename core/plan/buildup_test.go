@@ -174,11 +174,11 @@ func TestWaysOutLeadOut(t *testing.T) {
 		{"damp", []buildup.Coat{coat("regatta-pa-base", 300), coat("regatta-pa-clear", 250)}, func(f *job.File) {
 			f.Job.Surfaces[0].Survey = &survey.Survey{
 				Readings: []survey.Reading{{ID: "r", Kind: survey.SlabHumidity, Value: 0.91, At: noon()}}}
-		}, []string{"the slab was read at 91%; it bears 80%"}},
+		}, []string{"the slab was measured at 91%; it tolerates 80%"}},
 		{"daylight", []buildup.Coat{coat("keelbody-100", 900)}, func(f *job.File) { f.Job.Surfaces[0].Service.Sun = true },
 			[]string{"it ambers in daylight"}},
-		{"film too thick", []buildup.Coat{coat("shoalbody-f", 2000)}, nothing, []string{"over its greatest film of 900 µm"}},
-		{"film too thin", []buildup.Coat{coat("shoalbody-f", 120)}, nothing, []string{"under its least film of 250 µm"}},
+		{"film too thick", []buildup.Coat{coat("shoalbody-f", 2000)}, nothing, []string{"over its maximum film of 900 µm"}},
+		{"film too thin", []buildup.Coat{coat("shoalbody-f", 120)}, nothing, []string{"under its minimum film of 250 µm"}},
 		{"grit too big for its film",
 			[]buildup.Coat{with(coat("petrel-ur-hs", 90), func(c *buildup.Coat) { c.Grit = grit("grit-alox-180") })}, nothing,
 			[]string{"grains of Fused grit 180 µm of 180 µm", "holds grains up to 119 µm"}},

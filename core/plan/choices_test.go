@@ -230,7 +230,7 @@ func TestANearMiss(t *testing.T) {
 		t.Fatalf("%+v", p.Purchases[0].Lines)
 	}
 	var ways []finding.Fix
-	if found := saying(p, "of whole kits by 0.4% only"); found != nil && found.Fix != nil {
+	if found := saying(p, "of whole kits by only 0.4%"); found != nil && found.Fix != nil {
 		ways = append(found.Others, *found.Fix)
 	}
 	if len(ways) != 2 {
@@ -245,11 +245,11 @@ func TestANearMiss(t *testing.T) {
 			t.Errorf("%s: %v", way.Label, wet)
 		}
 	}
-	// At its least film it cannot be laid thinner.
+	// At its minimum film it cannot be laid thinner.
 	f.Products[0].FilmMin = &measure.Sourced[measure.Film]{Value: 899e-6, Source: measure.Sheet}
 	for _, found := range Make(f, measure.Metric, noon()).Findings {
 		if found.Fix != nil && strings.HasPrefix(found.Fix.Label, "Lay it thinner") {
-			t.Errorf("offered under the least film: %v", found)
+			t.Errorf("offered under the minimum film: %v", found)
 		}
 	}
 	// A need far above is no near miss.
@@ -381,7 +381,7 @@ func TestLiftsFillTheProfileOnce(t *testing.T) {
 		c.Fill = &measure.Sourced[measure.Film]{Value: 0.3e-3, Source: measure.OwnTest}
 		c.Soak = &measure.Sourced[measure.Film]{Value: 0.1e-3, Source: measure.OwnTest}
 	}))
-	told := saying(Make(f, measure.Metric, noon()), "over its greatest film of 900 µm")
+	told := saying(Make(f, measure.Metric, noon()), "over its maximum film of 900 µm")
 	if told == nil || told.Fix == nil {
 		t.Fatal("no way to split it")
 	}

@@ -72,7 +72,7 @@ func TestHeatShrinksBatches(t *testing.T) {
 	}
 }
 
-// What is said to relax a limit does: with another pair of hands the batch may
+// What is said to relax a limit does: with one more person the batch may
 // be as large as told.
 func TestWhatRelaxesALimit(t *testing.T) {
 	s := demoShelf(t)
@@ -86,7 +86,7 @@ func TestWhatRelaxesALimit(t *testing.T) {
 	said := strings.Join(d.Relax, "\n")
 	f.Job.Crew.Spreaders = 3
 	if more := limit(t, f, kit.ByPotLife).Volume; !strings.Contains(said,
-		"Another pair of hands: "+measure.Metric.Volume(more)+" instead of "+measure.Metric.Volume(d.Limits[0].Volume)) {
+		"One more person: "+measure.Metric.Volume(more)+" instead of "+measure.Metric.Volume(d.Limits[0].Volume)) {
 		t.Errorf("three spread %v; it said %s", measure.Metric.Volume(more), said)
 	}
 	f.Job.Crew.Spreaders = 2
@@ -123,7 +123,7 @@ func TestWhatThePailMeets(t *testing.T) {
 		t.Error("a thin solvent-borne paint smokes")
 	}
 	warm(&f, 33)
-	if !says(f, "at 33 °C is beyond the sheet, which tells of 10 °C to 30 °C") {
+	if !says(f, "at 33 °C is outside the range of its sheet, 10 °C to 30 °C") {
 		t.Error("an extrapolated life is not told")
 	}
 	keel := laidJob(t, s, coat("keelbody-100", 900))

@@ -87,11 +87,11 @@ func TestASealCoat(t *testing.T) {
 		return slices.ContainsFunc(texts(Make(f, measure.Metric, noon()).Findings),
 			func(text string) bool { return strings.Contains(text, says) })
 	}
-	if !told("goes on without a seal") || !told("goes on without a seal", 1) || !told("under its least film", 1) {
+	if !told("goes on without a seal") || !told("goes on without a seal", 1) || !told("under its minimum film", 1) {
 		t.Error("without a seal coat nothing is told")
 	}
 	seal.Seal = true
-	if told("goes on without a seal", 1) || told("under its least film", 1) {
+	if told("goes on without a seal", 1) || told("under its minimum film", 1) {
 		t.Error("the seal coat is still asked for, or scolded")
 	}
 	p := Make(f, measure.Metric, noon())

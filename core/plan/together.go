@@ -73,7 +73,7 @@ func BuyTogether(files []job.File, units measure.System, now time.Time) (Togethe
 		}
 		p := Make(f, units, now)
 		if n := len(p.Refused()); n > 0 {
-			t.Notes = append(t.Notes, fmt.Sprintf("%s is not whole yet: %s Its needs here may be too small.", f.Job.Name,
+			t.Notes = append(t.Notes, fmt.Sprintf("%s is not complete yet: %s Its needs here may be too small.", f.Job.Name,
 				p.Refused()[0].Text))
 		}
 		stock, notes := reservedOnce(f, seen, now)

@@ -95,7 +95,7 @@ func TestAClosingEdgeBoundsBatches(t *testing.T) {
 		t.Fatalf("%+v, %d batches before, %d now, makes it %v (%+v)", c.Division.Limits[0], len(before.Batches),
 			len(c.Division.Batches), c.Train.Makes, c.Train.Moments)
 	}
-	if len(c.Division.Relax) != 1 || !strings.Contains(c.Division.Relax[0], "Another pair of hands") {
+	if len(c.Division.Relax) != 1 || !strings.Contains(c.Division.Relax[0], "One more person") {
 		t.Errorf("%v", c.Division.Relax)
 	}
 	f.Job.Methods.Session = school.TapeLines
@@ -153,7 +153,7 @@ func TestTheLightFallsOnAPour(t *testing.T) {
 	said := func(start job.Local, light string) bool {
 		f := slowHall(t, 1)
 		f.Job.Zone, f.Job.Start, f.Job.Light = "UTC", start, light
-		return saying(Make(f, measure.Metric, noon()), "after the light falls at 15:00") != nil
+		return saying(Make(f, measure.Metric, noon()), "after daylight ends at 15:00") != nil
 	}
 	if !said("2026-12-07T14:30", "15:00") || said("2026-12-07T09:30", "15:00") || said("2026-12-07T14:30", "") ||
 		!said("2026-12-07T15:10", "15:00") {
@@ -222,7 +222,7 @@ func TestATeamOfItsOwn(t *testing.T) {
 		t.Errorf("%+v", p.Crew)
 	}
 	f.Job.Crew.Team = f.Job.Crew.Team[1:]
-	told := saying(Make(f, measure.Metric, noon()), "nobody of the crew plays a part")
+	told := saying(Make(f, measure.Metric, noon()), "nobody in the crew has a role")
 	if told == nil || told.Fix == nil || told.Path != "/job/crew/team" {
 		t.Fatalf("%+v", told)
 	}
@@ -354,7 +354,7 @@ func TestABreakWithinAPour(t *testing.T) {
 			done = passage.Batch
 		}
 	}
-	if !strings.Contains(told.Text, fmt.Sprintf("after section %d, along its join of %s", done,
+	if !strings.Contains(told.Text, fmt.Sprintf("after section %d, along its joint of %s", done,
 		measure.Metric.Length(c.Cuts[done-1].Wet))) {
 		t.Errorf("%d sections are done by 16:00: %s", done, told.Text)
 	}

@@ -129,7 +129,7 @@ func (c Course) Told(units measure.System) string {
 		return c.Reason
 	}
 	return fmt.Sprintf("Straight strips across %s, so the work goes piece by piece from the farthest corner to the "+
-		"exit, each in one: %s of wet edge in all, the longest join %s.",
+		"exit, each in one: %s of wet edge in all, the longest joint %s.",
 		c.strips, units.Length(c.wet), units.Length(c.longest))
 }
 

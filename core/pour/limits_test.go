@@ -377,7 +377,7 @@ func TestWhyItGoesPieceByPiece(t *testing.T) {
 	told := course.Told(measure.Metric)
 	if !course.Pieces || !strings.Contains(told, "across would fall apart, so") ||
 		!strings.Contains(told,
-			measure.Metric.Length(measure.Length(wet))+" of wet edge in all, the longest join "+measure.Metric.Length(
+			measure.Metric.Length(measure.Length(wet))+" of wet edge in all, the longest joint "+measure.Metric.Length(
 				measure.Length(longest))) {
 		t.Errorf("%q for %v and %v", told, wet, longest)
 	}

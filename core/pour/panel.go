@@ -196,7 +196,7 @@ func Joins(panels []takeoff.Panel, sections []Section, path string, coat int) []
 		if first[group] != last[group] {
 			found = append(found, finding.Finding{
 				Level: finding.Note, Step: finding.Pour, Path: path + "/top",
-				Text: fmt.Sprintf("Coat %d: %s takes resin from batches %d to %d; a join can show on a top.", coat, name[group],
+				Text: fmt.Sprintf("Coat %d: %s takes resin from batches %d to %d; a joint can show on a top.", coat, name[group],
 					first[group], last[group]),
 				WayOut: "Mix them in one larger vessel, or pour them within minutes of each other and let them flow together.",
 			})

@@ -78,7 +78,7 @@ func TestJoinsOnATopAreTold(t *testing.T) {
 		t.Errorf("%v", found)
 	}
 	if found := Joins(panels, Allot(panels, []float64{2, 1}, all), "", 2); len(found) != 1 ||
-		found[0].Text != "Coat 2: Island takes resin from batches 1 to 2; a join can show on a top." {
+		found[0].Text != "Coat 2: Island takes resin from batches 1 to 2; a joint can show on a top." {
 		t.Errorf("%v", found)
 	}
 }

@@ -91,11 +91,11 @@ func written(text string, tag reflect.StructTag) string {
 		return fmt.Sprintf("%.0f characters are too many; shorten it to %.0f", long, most)
 	}
 	if strings.ContainsRune(text, 0) || !utf8.ValidString(text) {
-		return "it holds a character that cannot be kept; remove it"
+		return "it holds a character that cannot be stored; remove it"
 	}
 	if pattern := tag.Get("pattern"); pattern != "" && text != "" {
 		if fits, err := regexp.MatchString(pattern, text); err != nil || !fits {
-			return "it is not written as it must be; draw or enter it anew"
+			return "its format is not valid; draw or enter it again"
 		}
 	}
 	return ""

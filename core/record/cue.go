@@ -284,7 +284,8 @@ func (d *CoatDay) step(c *Coat, k int, now time.Time, units measure.System) Say 
 	case Mixing, Ready:
 		if b.UseBy != nil && !b.UseBy.After(now) {
 			say.Do, say.Until, say.Late = "lost", b.UseBy, true
-			say.Text = fmt.Sprintf("Batch %d is past its life: do not pour it. Carry it outside, leave it, never add water, "+
+			say.Text = fmt.Sprintf("Batch %d is past its pot life: do not pour it. Carry it outside, leave it, never add "+
+				"water, "+
 				"never seal it", b.Number)
 			break
 		}
@@ -381,7 +382,7 @@ func (d *CoatDay) watch(c *Coat, now time.Time, units measure.System) {
 			case left <= 0: // said above all
 			case b.Due.Empty.After(*b.UseBy) && b.Poured == nil:
 				add(b.Number, *b.UseBy, b.Life,
-					fmt.Sprintf("Batch %d would be emptied %s after its life: pour it out on the floor now.", b.Number,
+					fmt.Sprintf("Batch %d would be emptied %s after its pot life: pour it out on the floor now.", b.Number,
 						units.Span(between(*b.UseBy, b.Due.Empty))))
 			case left <= call(b.Life) && b.Poured == nil:
 				add(b.Number, *b.UseBy, b.Life, fmt.Sprintf("Batch %d: get it out of the pail.", b.Number))
@@ -402,7 +403,7 @@ func (d *CoatDay) watch(c *Coat, now time.Time, units measure.System) {
 					c.Batches[k].Card.Section))
 		case joins.After(until):
 			add(b.Number, until, edge,
-				fmt.Sprintf("Section %d comes too late for the edge it meets, by %s: another pair of hands there, and join "+
+				fmt.Sprintf("Section %d comes too late for the edge it meets, by %s: one more person there, and join "+
 					"it first.", c.Batches[k].Card.Section, units.Span(between(until, joins))))
 		case left <= call(edge) && (b.State != Waiting || k == 0 || d.Batches[k-1].State != Waiting):
 			add(b.Number, until, edge, fmt.Sprintf("Section %d: roll into the edge before it.", c.Batches[k].Card.Section))

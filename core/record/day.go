@@ -305,10 +305,10 @@ func strangers(n int) []string {
 	case 0:
 		return nil
 	case 1:
-		return []string{"1 entry belongs to a batch or coat that this plan does not have; it counts for nothing here."}
+		return []string{"1 entry belongs to a batch or coat that this plan does not have; it is ignored here."}
 	}
-	return []string{fmt.Sprintf("%d entries belong to batches or coats that this plan does not have; they count for "+
-		"nothing here.", n)}
+	return []string{fmt.Sprintf("%d entries belong to batches or coats that this plan does not have; they are "+
+		"ignored here.", n)}
 }
 
 // answer takes what was said about a fault.

@@ -108,10 +108,10 @@ func (f *finder) batch(k int) {
 		// The pail is empty once it is poured out, or, drawn from it, once it is spread.
 		over := between(*b.UseBy, b.Due.Empty)
 		if over > 0 {
-			f.say(PouredLate, b.Number, true, float64(over/b.Life), "Batch %d: out of the pail %s after its life.", b.Number,
+			f.say(PouredLate, b.Number, true, float64(over/b.Life), "Batch %d: out of the pail %s after its pot life.", b.Number,
 				f.units.Span(over))
 		} else {
-			f.say(PouredLate, b.Number, false, 0, "Batch %d: out of the pail %s before the end of its life.", b.Number,
+			f.say(PouredLate, b.Number, false, 0, "Batch %d: out of the pail %s before the end of its pot life.", b.Number,
 				f.units.Span(-over))
 		}
 	}

@@ -66,7 +66,7 @@ func rules() []rule {
 		{Left, "Left over", ofDay, want(func(b *Body) bool { return b.Product != "" && b.Mass != nil },
 			"body.mass: enter how much of which product is left"), nil},
 		{Served, "Released for use", ofDay, want(func(b *Body) bool { return b.Stage != "" },
-			"body.stage: name what the floor was given for"), nil},
+			"body.stage: name what the floor is released for"), nil},
 		{Fault, "Fault", ofTask, want(func(b *Body) bool { return b.Seen != "" }, "body.seen: name what is wrong"), nil},
 		{Answered, "Answer", ofDay, want(func(b *Body) bool { return b.Question != "" && b.Yes != nil },
 			"body.yes: answer with yes or no"), nil},
@@ -75,7 +75,7 @@ func rules() []rule {
 		{Signed, "Signed", ofDay, text("enter the name of who signs"), always},
 		{Closed, "Day closed", ofDay, nil, always},
 		{Struck, "Voided", ofDay, want(func(b *Body) bool { return b.Struck != "" },
-			"body.struck: name the event that is struck"),
+			"body.struck: name the event that is voided"),
 			func(e, struck *Event) bool { return struck != nil && struck.Person != e.Person }},
 	}
 }

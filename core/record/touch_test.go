@@ -30,7 +30,7 @@ func TestCheckBounds(t *testing.T) {
 		{Film, string(batch(1)), Body{Film: film(0.2)}, "body.film: "},
 		{Noted, "", Body{Text: strings.Repeat("x", 601)}, "body.text: 601 characters are too many; shorten it to 600"},
 		{Noted, "", Body{Text: "a\x00b"}, "body.text: it holds a character"},
-		{Signed, "", Body{Text: "Ann", Ink: "M1 2 L3"}, "body.ink: it is not written"},
+		{Signed, "", Body{Text: "Ann", Ink: "M1 2 L3"}, "body.ink: its format is not valid"},
 		{Lot, string(batch(1)), Body{Lots: []string{"1", "2", "3", "4"}}, "body.lots: 4 entries are too many"},
 	} {
 		j := tablet("aaaa")

@@ -310,7 +310,7 @@ func (p *planner) open() {
 			How:   "Diamond cups, 30 to 40 grit (P16-class discs in a pool), two passes at right angles; edges by hand",
 			Items: []Supply{pieces("Diamond cups", (flat+2*upright)/250)}, Work: hours(flat, grindPace) +
 				hours(upright, wallPace) + hours(float64(p.extent.Perimeter), edgePace),
-			Check:    "The wanted profile against the chips, edges included, and a drop of water soaks in",
+			Check:    "The required profile against the chips, edges included, and a drop of water soaks in",
 			Cautions: []string{cautionDust}})
 	}
 	switch p.methods.Opening {
@@ -321,7 +321,7 @@ func (p *planner) open() {
 		p.add(PreparationTask{ID: "shot-blast", Name: "Shot-blast", How: "One pass, overlapping; edges ground by hand",
 			Items: []Supply{{"Shot", measure.KindMass, 0.15 * flat}, pieces("Diamond cups", float64(p.extent.Perimeter)/400)},
 			Work:  hours(flat, blastPace) + hours(upright, wallPace) + hours(float64(p.extent.Perimeter), edgePace),
-			Check: "The wanted profile against the chips, no tracks", Cautions: []string{cautionDust}})
+			Check: "The required profile against the chips, no tracks", Cautions: []string{cautionDust}})
 	case school.Screen:
 		p.add(PreparationTask{ID: "screen", Name: "Screen", How: "60 to 80 grit, two passes at right angles",
 			Items: []Supply{pieces("Screens, 60 to 80", flat/40)},

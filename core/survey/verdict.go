@@ -129,7 +129,7 @@ func (j *judge) ground() {
 	switch {
 	case j.Laid == "":
 		j.say("age", Unknown, rule.From, "Ask for the day it was poured.",
-			"Nobody has said how old the concrete is; %d days are wanted.", days)
+			"Nobody has said how old the concrete is; %d days are required.", days)
 	case err != nil:
 		j.say("age", Unknown, rule.From, "Write it as year-month-day, such as 2026-09-14.", "“%s” is not a day.", j.Laid)
 	default:
@@ -140,9 +140,9 @@ func (j *judge) ground() {
 				"It is said to be poured on %s, which is still to come.", laid.Format("2 January 2006"))
 		case age < days:
 			j.say("age", FitAfter, rule.From, fmt.Sprintf("Wait until %s.", ready.Format("2 January 2006")),
-				"The concrete is %d days old; at least %d are wanted.", age, days)
+				"The concrete is %d days old; at least %d are required.", age, days)
 		default:
-			j.say("age", FitNow, rule.From, "", "The concrete is %d days old; at least %d are wanted.", age, days)
+			j.say("age", FitNow, rule.From, "", "The concrete is %d days old; at least %d are required.", age, days)
 		}
 	}
 }
@@ -171,9 +171,10 @@ func (j *judge) soundness() {
 		format := func(v float64) string { return j.scene.Units.Format(measure.KindPressure, v) }
 		if r.Value < rule.Value {
 			j.say("pull-off", Unfit, rule.From, "Remove the weak layer and test again.",
-				"It pulls off at %s; at least %s are wanted.", format(r.Value), format(rule.Value))
+				"It pulls off at %s; at least %s are required.", format(r.Value), format(rule.Value))
 		} else {
-			j.say("pull-off", FitNow, rule.From, "", "It holds %s; at least %s are wanted.", format(r.Value), format(rule.Value))
+			j.say("pull-off", FitNow, rule.From, "", "It holds %s; at least %s are required.", format(r.Value),
+				format(rule.Value))
 		}
 	}
 	ways := map[string]string{
@@ -227,7 +228,7 @@ func (j *judge) surface() {
 		return
 	}
 	low, high := j.Wanted, j.Wanted
-	basis := "wanted by you"
+	basis := "required by you"
 	if j.Wanted == 0 {
 		if j.coats.First == "" {
 			return
@@ -242,18 +243,19 @@ func (j *judge) surface() {
 	switch {
 	case j.Profile == 0 && j.Substrate == Trowelled:
 		j.say("profile", FitAfter, basis, "Grind or blast it.",
-			"The slab was trowelled hard, so it is closed; the coats want %s.", wanted)
+			"The slab was trowelled hard, so it is closed; the coats require %s.", wanted)
 	case j.Profile == 0:
 		j.say("profile", Unknown, basis, "Compare it with the profile chips, or feel it against sandpaper.",
-			"The profile has not been looked at; the coats want %s.", wanted)
+			"The profile has not been looked at; the coats require %s.", wanted)
 	case j.Profile < low:
-		j.say("profile", FitAfter, basis, "Open it further.", "The profile is CSP %d; the coats want %s.", j.Profile, wanted)
+		j.say("profile", FitAfter, basis, "Open it further.", "The profile is CSP %d; the coats require %s.",
+			j.Profile, wanted)
 	case j.Profile > high:
 		j.say("profile", FitAfter, basis, "Fill it with a thicker first coat, or take off the peaks.",
 			"The profile is CSP %d; the coats need %s; a rougher profile shows through and uses more material.",
 			j.Profile, wanted)
 	default:
-		j.say("profile", FitNow, basis, "", "The profile is CSP %d; the coats want %s.", j.Profile, wanted)
+		j.say("profile", FitNow, basis, "", "The profile is CSP %d; the coats require %s.", j.Profile, wanted)
 	}
 }
 
@@ -345,9 +347,10 @@ func (j *judge) chemistry() {
 	low, high := j.rules["ph-least"], j.rules["ph-most"]
 	if r.Value < low.Value || r.Value > high.Value {
 		j.say("ph", FitAfter, low.From, "Neutralise, rinse and test again.",
-			"The surface has pH %.1f; %.4g to %.4g are wanted.", r.Value, low.Value, high.Value)
+			"The surface has pH %.1f; %.4g to %.4g are required.", r.Value, low.Value, high.Value)
 	} else {
-		j.say("ph", FitNow, low.From, "", "The surface has pH %.1f; %.4g to %.4g are wanted.", r.Value, low.Value, high.Value)
+		j.say("ph", FitNow, low.From, "", "The surface has pH %.1f; %.4g to %.4g are required.", r.Value,
+			low.Value, high.Value)
 	}
 }
 
@@ -362,7 +365,7 @@ func (j *judge) material() {
 	if t := measure.Temperature(r.Value); t < low || t > high {
 		fit, way = FitAfter, "Keep the pails where the work will be for 12 to 18 h before."
 	}
-	j.say("material-temperature", fit, basis, way, "The material is at %s; %s to %s are wanted, as of the slab.",
+	j.say("material-temperature", fit, basis, way, "The material is at %s; %s to %s are required, as of the slab.",
 		units.Temperature(measure.Temperature(r.Value)), units.Temperature(low), units.Temperature(high))
 }
 
@@ -388,10 +391,11 @@ func (j *judge) temperature() {
 	say := func(v float64) string { return climate.Difference(measure.Temperature(v), units) }
 	if margin < rule.Value {
 		j.say("dew-point", FitAfter, rule.From, j.hoursThatPass(),
-			"The slab is at %s, %s above the dew point of %s; at least %s are wanted.",
+			"The slab is at %s, %s above the dew point of %s; at least %s are required.",
 			units.Temperature(measure.Temperature(slab.Value)), say(margin), units.Temperature(dew), say(rule.Value))
 	} else {
-		j.say("dew-point", FitNow, rule.From, "", "The slab is at %s, %s above the dew point of %s; at least %s are wanted.",
+		j.say("dew-point", FitNow, rule.From, "",
+			"The slab is at %s, %s above the dew point of %s; at least %s are required.",
 			units.Temperature(measure.Temperature(slab.Value)), say(margin), units.Temperature(dew), say(rule.Value))
 	}
 	j.warmth(measure.Temperature(slab.Value))
@@ -401,10 +405,10 @@ func (j *judge) warmth(slab measure.Temperature) {
 	low, high, basis := Bounds(j.coats, j.rules)
 	units := j.scene.Units
 	if slab < low || slab > high {
-		j.say("slab-temperature", FitAfter, basis, j.hoursThatPass(), "The slab is at %s; %s to %s are wanted.",
+		j.say("slab-temperature", FitAfter, basis, j.hoursThatPass(), "The slab is at %s; %s to %s are required.",
 			units.Temperature(slab), units.Temperature(low), units.Temperature(high))
 	} else {
-		j.say("slab-temperature", FitNow, basis, "", "The slab is at %s; %s to %s are wanted.", units.Temperature(slab),
+		j.say("slab-temperature", FitNow, basis, "", "The slab is at %s; %s to %s are required.", units.Temperature(slab),
 			units.Temperature(low), units.Temperature(high))
 	}
 }

@@ -187,7 +187,7 @@ func measureOutline(f Floor, path string) (Takeoff, []geometry.Point, *finding.F
 		return Takeoff{}, nil, &finding.Finding{
 			Level: finding.Refused, Step: finding.Measure, Path: path + "/outline",
 			Text:   fmt.Sprintf("its walls, holes and zones have %d corners together, more than %d.", n, mostCorners),
-			WayOut: "Leave out corners that no tape would find, or divide it into several surfaces.",
+			WayOut: "Remove corners closer together than a tape can measure, or divide it into several surfaces.",
 		}
 	}
 	polygon := f.Polygon()

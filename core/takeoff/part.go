@@ -204,7 +204,7 @@ func takeGiven(g Given, path string) (Takeoff, finding.Finding) {
 	}
 	said := "someone's word"
 	if g.Note != "" {
-		said = "a figure that nobody here has checked (" + g.Note + ")"
+		said = "a figure that was not checked (" + g.Note + ")"
 	}
 	return t, finding.Finding{
 		Level: finding.Warning, Step: finding.Measure, Path: path + "/given",

@@ -162,10 +162,10 @@ func (p Pool) check(path string, units measure.System) []finding.Finding {
 			"the shallow floor and the slope, %s together, are longer than the pool, %s.", say(p.FlatRun+p.SlopeRun),
 			say(length))
 	case p.FlatRun > 0 && p.FlatRun < leastRun:
-		return refused(path+"/flatRun", noSuchRun, "a stretch of the floor %s long is none that a tape reads.",
+		return refused(path+"/flatRun", noSuchRun, "a part of the floor %s long is too short to be measured.",
 			say(p.FlatRun))
 	case p.SlopeRun > 0 && p.SlopeRun < leastRun && p.Hopper == nil:
-		return refused(path+"/slopeRun", noSuchRun, "a stretch of the floor %s long is none that a tape reads.",
+		return refused(path+"/slopeRun", noSuchRun, "a part of the floor %s long is too short to be measured.",
 			say(p.SlopeRun))
 	case p.Water >= max(p.Shallow, broken, deep):
 		return refused(path+"/water", "Enter the distance from the top edge down to the water line.",

@@ -166,7 +166,7 @@ func readLength(text, part string, units measure.System) (measure.Length, error)
 		return 0, &WalkError{err.Error(), ""}
 	}
 	if metres <= 0 {
-		return 0, &WalkError{fmt.Sprintf("“%s”: a wall has to be longer than nothing.", strings.TrimSpace(part)), walkRemedy}
+		return 0, &WalkError{fmt.Sprintf("“%s”: a wall must be longer than 0.", strings.TrimSpace(part)), walkRemedy}
 	}
 	return measure.Length(metres), nil
 }

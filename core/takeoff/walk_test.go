@@ -70,7 +70,7 @@ func TestReadWalkRefusesWithARemedy(t *testing.T) {
 		"7 m, sideways":              "not a number",
 		"7 m, left 200, 2 m":         "between 0° and 180°",
 		"1,250 m, left":              "may mean 1.250 or 1250",
-		"0 m":                        "longer than nothing",
+		"0 m":                        "longer than 0",
 		"4 m diagonal 5 m":           "there is none",
 		"3 m, 4 m diagonal 9 m left": "cannot have a diagonal of 9 m. It must be between 1 m and 7 m",
 		strings.Repeat("1 m,", 600):  "more than 500 walls",

@@ -273,7 +273,7 @@ func (d *deriver) coat(i int, before []After) []After {
 	c := d.Coats[i]
 	pour := Task{
 		ID: PourID(c.ID), Kind: Pour, Name: fmt.Sprintf("Coat %d, %s", c.Number, c.Product.Name), Coat: c.ID,
-		Split: Whole, Gate: CoatingWeather, Closes: "No thin spot, hair, puddle or open join",
+		Split: Whole, Gate: CoatingWeather, Closes: "No thin spot, hair, puddle or open joint",
 	}
 	if i > 0 {
 		below := d.Coats[i-1]
@@ -322,7 +322,7 @@ func (d *deriver) coat(i int, before []After) []After {
 		return d.scatter(c)
 	}
 	check := Task{
-		ID: idOf("coat", c.ID, string(Check)), Kind: Check, Name: fmt.Sprintf("Look the surface over before coat %d",
+		ID: idOf("coat", c.ID, string(Check)), Kind: Check, Name: fmt.Sprintf("Inspect the surface before coat %d",
 			c.Number), Coat: c.ID,
 		Effort: measure.Span(math.Max(leastLook, float64(d.Area)/looking)), Split: Whole, After: before,
 		Closes: "Free of dust; slab, air and dew point read; pairs of A and B staged",
@@ -408,7 +408,7 @@ func (d *deriver) finish(last Coat, before []After) {
 	d.add(Task{
 		ID: idOf("surface", d.ID, string(Inspect)), Kind: Inspect, Name: "Inspect " + d.Name,
 		Effort: measure.Span(math.Max(leastLook, float64(d.Area)/looking)), Split: Free,
-		Closes: "Film, gloss, texture and joins as agreed",
+		Closes: "Film, gloss, texture and joints as agreed",
 		After:  append([]After{{Task: PourID(last.ID), Least: last.hard()}}, before...),
 		Needs:  Needs{Roles: []Hands{{Tester, 1}}},
 	})

@@ -199,5 +199,5 @@ func (b Base) Fail(ctx context.Context, doing string, err error) error {
 			"The database is not available. If you were saving, reload the page later to see whether the change was stored.")
 	}
 	return huma.Error500InternalServerError(
-		"Something went wrong here. If this was a change, look whether it was taken, and make it again if not.")
+		"An internal error occurred. If you were saving, reload the page to see whether the change was stored.")
 }

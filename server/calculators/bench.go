@@ -66,7 +66,7 @@ func (s *Service) benchRoutes() {
 		})
 	api.Register(s.API, huma.Operation{OperationID: "bench", Summary: "Compute pot life and film of a pail",
 		Method: http.MethodPost, Path: "/api/bench/{id}",
-		Description: "What becomes of a pail and of its film; keeps nothing"},
+		Description: "Computes the pot life of a pail and the times of its film; stores nothing"},
 		func(ctx context.Context, in *struct {
 			api.SheetPath
 			Body bench.PailQuestion
@@ -88,7 +88,7 @@ func (s *Service) benchRoutes() {
 func (s *Service) toolRoutes() {
 	api.Register(s.API, huma.Operation{OperationID: "benchSpread", Summary: "Compute spread rate and notch",
 		Method: http.MethodPost, Path: "/api/bench/{id}/spread",
-		Description: "An amount over an area, and the notch that leaves it; keeps nothing"},
+		Description: "Computes the amount for an area and the notch that leaves it; stores nothing"},
 		func(ctx context.Context, in *struct {
 			api.SheetPath
 			Body bench.SpreadQuestion
@@ -97,7 +97,7 @@ func (s *Service) toolRoutes() {
 		})
 	api.Register(s.API, huma.Operation{OperationID: "benchPump", Summary: "Compute pump strokes of a batch",
 		Method: http.MethodPost, Path: "/api/bench/{id}/pump",
-		Description: "The strokes of a batch; keeps nothing"},
+		Description: "Computes the pump strokes of a batch; stores nothing"},
 		func(ctx context.Context, in *struct {
 			api.SheetPath
 			Body bench.PumpQuestion
@@ -106,7 +106,7 @@ func (s *Service) toolRoutes() {
 		})
 	api.Register(s.API, huma.Operation{OperationID: "benchParts", Summary: "Compute cooling or warming of the parts",
 		Method: http.MethodPost, Path: "/api/bench/{id}/parts",
-		Description: "How long parts take to come to a temperature, and what that does for their pot life; keeps nothing"},
+		Description: "Computes how long parts take to reach a temperature, and the pot life then; stores nothing"},
 		func(ctx context.Context, in *struct {
 			api.SheetPath
 			Body bench.PartsQuestion
@@ -115,7 +115,7 @@ func (s *Service) toolRoutes() {
 		})
 	api.Register(s.API, huma.Operation{OperationID: "checkRatio", Summary: "Check a mixing ratio as weighed",
 		Method: http.MethodPost, Path: "/api/bench/{id}/ratio",
-		Description: "Judges a batch as it was weighed; keeps nothing"},
+		Description: "Judges the ratio of a batch as weighed; stores nothing"},
 		func(ctx context.Context, in *struct {
 			api.SheetPath
 			Hardener string `query:"hardener" maxLength:"60"`

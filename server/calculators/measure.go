@@ -39,7 +39,7 @@ type Walked struct {
 func (s *Service) measureRoutes() {
 	api.Register(s.API, huma.Operation{OperationID: "read", Summary: "Read a typed quantity", Method: http.MethodPost,
 		Path:        "/api/read",
-		Description: "Understands a quantity as people write it"},
+		Description: "Parses a quantity with its unit, as people write it"},
 		func(ctx context.Context, in *api.Body[struct {
 			Kind measure.Kind `json:"kind" enum:"length,area,film,volume,mass,density,spread,coverage,pace,span,fraction,angle,temperature,emission,pressure,number,content,viscosity"`
 			Text string       `json:"text" maxLength:"200"`
@@ -55,7 +55,7 @@ func (s *Service) measureRoutes() {
 	api.Register(s.API, huma.Operation{OperationID: "measure", Summary: "Measure a floor outline", Method: http.MethodPost,
 		Path:         "/api/measure",
 		MaxBodyBytes: api.BodyLimit,
-		Description:  "Measures a floor that is still being drawn"},
+		Description:  "Measures an outline that is still being drawn"},
 		func(ctx context.Context, in *api.Body[takeoff.Floor]) (*api.Body[Measured], error) {
 			t, _, found := takeoff.Measure(takeoff.Shape{Floor: in.Body}, "", api.Person(ctx).Units)
 			if t == nil {
@@ -66,7 +66,7 @@ func (s *Service) measureRoutes() {
 	api.Register(s.API, huma.Operation{OperationID: "reshape", Summary: "Change the shape of a floor",
 		Method: http.MethodPost, Path: "/api/reshape",
 		MaxBodyBytes: api.BodyLimit,
-		Description:  "Changes the plan of a floor: a wall's length, a bay, mirrored or turned; keeps nothing"},
+		Description:  "Changes the plan of a floor: a wall's length, a bay, mirrored or turned; stores nothing"},
 		func(_ context.Context, in *api.Body[struct {
 			Surface job.Surface `json:"surface"`
 			Change  job.Reshape `json:"change"`
@@ -80,7 +80,8 @@ func (s *Service) measureRoutes() {
 	api.Register(s.API, huma.Operation{OperationID: "part", Summary: "Divide a floor along a wall",
 		Method: http.MethodPost, Path: "/api/part",
 		MaxBodyBytes: api.BodyLimit,
-		Description:  "Divides a floor along a wall, so that one side stays passable while the other is laid; keeps nothing"},
+		Description: "Divides a floor along a wall, so that one side stays passable while the other is laid; stores " +
+			"nothing"},
 		func(_ context.Context, in *api.Body[struct {
 			Surface job.Surface    `json:"surface"`
 			Wall    int            `json:"wall" minimum:"1" maximum:"20000"`
@@ -111,7 +112,7 @@ func (s *Service) measureRoutes() {
 func (s *Service) walkRoutes() {
 	api.Register(s.API, huma.Operation{OperationID: "readWalk", Summary: "Read a walk along the walls",
 		Method: http.MethodPost, Path: "/api/walk/read",
-		Description: "Follows a walk along the walls as people write it"},
+		Description: "Parses wall lengths and turns, as people write them"},
 		func(ctx context.Context, in *api.Body[struct {
 			Text    string        `json:"text" maxLength:"20000"`
 			Heading measure.Angle `json:"heading" doc:"Heading of the first wall"`
@@ -129,7 +130,7 @@ func (s *Service) walkRoutes() {
 		})
 	api.Register(s.API, huma.Operation{OperationID: "checkWalk", Summary: "Check the closure of a walk",
 		Method: http.MethodPost, Path: "/api/walk/check",
-		Description: "Says how well a walk that is back at its start closes, and what would mend it"},
+		Description: "Reports the closing error of a walk and the misreadings that would explain it"},
 		func(ctx context.Context, in *api.Body[struct {
 			Corners geometry.Ring `json:"corners" minItems:"3" maxItems:"2000"`
 		}]) (*api.Body[takeoff.Closure], error) {

@@ -66,20 +66,20 @@ func (s *Service) Routes() {
 		Description: "All data of the company as a zip of open formats; nothing in it lets anybody sign in"}, s.exportCompany)
 	api.Register(s.API, huma.Operation{OperationID: "importCompany", Summary: "Import a company's data",
 		Method: http.MethodPost, Path: ArchivePath,
-		Description: "Brings such an archive into a company that holds nothing yet"},
+		Description: "Imports such an archive into an empty company"},
 		func(ctx context.Context, in *spooled) (*struct{}, error) {
 			defer in.close()
 			p := api.Person(ctx)
 			z, err := zip.NewReader(in.file, in.size)
 			if err != nil {
 				return nil, huma.Error422UnprocessableEntity(
-					"This is no archive, or it breaks off. Take it anew and choose it again.")
+					"This is not an archive, or it is incomplete. Export it again and choose it again.")
 			}
 			err = s.store.Import(ctx, p.CompanyID, z, store.Checks{Plan: s.files.Today, Photo: photos.Redrawn})
 			if errors.Is(err, store.ErrNotEmpty) {
 				return nil,
-					huma.Error409Conflict("Your company has jobs, sheets, systems or stock already. An archive is brought into one " +
-						"that holds nothing yet.")
+					huma.Error409Conflict("Your company has jobs, sheets, systems or stock already. An archive can only be imported " +
+						"into an empty company.")
 			}
 			if bad, is := errors.AsType[*store.BadArchive](err); is {
 				return nil, huma.Error422UnprocessableEntity("Nothing was kept. " + bad.Error())
@@ -102,12 +102,13 @@ type spooled struct {
 func (s *spooled) Resolve(ctx huma.Context) []error {
 	file, err := os.CreateTemp("", "nephelon-archive-")
 	if err != nil {
-		return []error{huma.Error500InternalServerError("There is no room here to take the archive in. Nothing was kept.")}
+		return []error{huma.Error500InternalServerError("There is no space left for the archive. Nothing was saved.")}
 	}
 	s.file = file
 	if s.size, err = io.Copy(file, io.LimitReader(ctx.BodyReader(), archiveBytes+1)); err != nil {
 		s.close()
-		return []error{huma.Error400BadRequest("The archive broke off on its way. Nothing was saved; send it again.")}
+		return []error{huma.Error400BadRequest(
+			"The upload of the archive was interrupted. Nothing was saved; send it again.")}
 	}
 	if s.size > archiveBytes {
 		s.close()

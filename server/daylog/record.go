@@ -94,13 +94,13 @@ func (s *Service) Routes() {
 		s.listIssues)
 	api.Register(s.API, huma.Operation{OperationID: "issuePlan", Summary: "Issue the plan to a crew",
 		Method: http.MethodPost, Path: "/api/jobs/{job}/issues",
-		Description: "Gives the plan as it stands to a crew: frozen, with a number"}, s.issuePlan)
+		Description: "Freezes the current plan, gives it a number and hands it to a crew"}, s.issuePlan)
 	api.Register(s.API, huma.Operation{OperationID: "issue", Summary: "Get an issued plan", Method: http.MethodGet,
 		Path:        "/api/jobs/{job}/issues/{number}",
 		Description: "A plan as it was issued"},
 		func(ctx context.Context, in *struct {
 			api.JobPath
-			Number int `path:"number" minimum:"0" doc:"0 for the plan that stands: the newest, with the coats of earlier ones that it does not take the place of"`
+			Number int `path:"number" minimum:"0" doc:"0 for the plan in force: the newest, with those coats of earlier ones that it does not replace"`
 		}) (*api.Body[record.Issue], error) {
 			if in.Number == 0 {
 				stands, _, err := s.stands(ctx, in.Job)
@@ -123,8 +123,8 @@ func (s *Service) Routes() {
 		Path:         "/api/jobs/{job}/events",
 		MaxBodyBytes: api.BodyLimit,
 		// Each event is checked by itself: one that is wrong holds up no other.
-		SkipValidateBody: true, Description: "Adds to the record; what is sent again is kept once. Events that are refused " +
-			"are named one by one"}, s.take)
+		SkipValidateBody: true, Description: "Adds events to the record; an event sent again is stored once. Rejected " +
+			"events are listed one by one"}, s.take)
 	api.Register(s.API, huma.Operation{OperationID: "eventChanges", Summary: "Stream changes of a job's record",
 		Method: http.MethodGet,
 		Path:   "/api/jobs/{job}/events/changes", Description: "A server-sent event for whatever is logged or issued"},
@@ -136,7 +136,7 @@ func (s *Service) Routes() {
 func (s *Service) tellRoutes() {
 	api.Register(s.API, huma.Operation{OperationID: "record", Summary: "Get the record of a job", Method: http.MethodGet,
 		Path:        "/api/jobs/{job}/record",
-		Description: "What the events of a job tell of the plan that was issued last"},
+		Description: "The state of the newest issued plan by the events logged so far"},
 		func(ctx context.Context, in *api.JobPath) (*api.Body[record.Day], error) {
 			_, _, day, err := s.recorded(ctx, in.Job)
 			if err != nil {
@@ -162,10 +162,10 @@ func (s *Service) tellRoutes() {
 		Description: "What was logged on any job, newest first, at most 200"}, s.entries)
 	api.Register(s.API, huma.Operation{OperationID: "learnt", Summary: "Get figures learnt from past jobs",
 		Method: http.MethodGet, Path: "/api/learnt",
-		Description: "What own floors show against what was planned; nothing is taken over"}, s.learnt)
+		Description: "Actual against planned times of past jobs; nothing is changed"}, s.learnt)
 	api.Register(s.API, huma.Operation{OperationID: "time", Summary: "Get the server's clock", Method: http.MethodGet,
 		Path:        "/api/time",
-		Description: "The clock of the server, for devices to set theirs by"},
+		Description: "The time of the server, by which devices correct theirs"},
 		func(context.Context, *struct{}) (*api.Body[struct {
 			Time time.Time `json:"time"`
 		}], error) {

@@ -385,7 +385,7 @@ func (s *Service) copySurface(ctx context.Context, in *struct {
 		File: to.File, Summary: made.Summary(to.File)}); err != nil {
 		var stale *store.Stale
 		if errors.As(err, &stale) {
-			return nil, huma.Error409Conflict(fmt.Sprintf("%s saved the other job at this very moment. Copy again.",
+			return nil, huma.Error409Conflict(fmt.Sprintf("%s saved the other job just now. Copy again.",
 				stale.Theirs.ChangedBy))
 		}
 		return nil, s.Fail(ctx, "save job", err)

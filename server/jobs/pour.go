@@ -48,7 +48,7 @@ func (s *Service) pourRoutes() {
 		Description: "The sections of a coat with their tape marks, as a drawing in layers"}, s.sections)
 	api.Register(s.API, huma.Operation{OperationID: "pour", Summary: "Simulate the pour of a coat",
 		Method: http.MethodPost, Path: "/api/jobs/{job}/pour",
-		MaxBodyBytes: api.BodyLimit, Description: "Who does what when in the pour of a coat; keeps nothing"},
+		MaxBodyBytes: api.BodyLimit, Description: "Who does what when in the pour of a coat; stores nothing"},
 		func(ctx context.Context, in *struct {
 			api.JobPath
 			Body PourQuestion
@@ -59,7 +59,7 @@ func (s *Service) pourRoutes() {
 		})
 	api.Register(s.API, huma.Operation{OperationID: "pourWays", Summary: "List what would help a pour",
 		Method: http.MethodPost, Path: "/api/jobs/{job}/pour/ways",
-		MaxBodyBytes: api.BodyLimit, Description: "What would help the pour of a coat; keeps nothing"},
+		MaxBodyBytes: api.BodyLimit, Description: "What would help the pour of a coat; stores nothing"},
 		func(ctx context.Context, in *struct {
 			api.JobPath
 			Body PourQuestion
@@ -71,7 +71,7 @@ func (s *Service) pourRoutes() {
 	api.Register(s.API, huma.Operation{OperationID: "pourStarts", Summary: "Compare start hours of a pour",
 		Method:       http.MethodPost,
 		Path:         "/api/jobs/{job}/pour/starts",
-		MaxBodyBytes: api.BodyLimit, Description: "The pour of a coat for each hour that the work may start at; keeps " +
+		MaxBodyBytes: api.BodyLimit, Description: "The pour of a coat for each hour that the work may start at; stores " +
 			"nothing"},
 		func(ctx context.Context, in *struct {
 			api.JobPath
@@ -83,7 +83,7 @@ func (s *Service) pourRoutes() {
 		})
 	api.Register(s.API, huma.Operation{OperationID: "pourOdds", Summary: "Compute the odds of a pour",
 		Method: http.MethodPost, Path: "/api/jobs/{job}/pour/odds",
-		MaxBodyBytes: api.BodyLimit, Description: "What may happen to the pour of a coat, tried many times; keeps nothing"},
+		MaxBodyBytes: api.BodyLimit, Description: "What may happen to the pour of a coat, tried many times; stores nothing"},
 		func(ctx context.Context, in *struct {
 			api.JobPath
 			Body OddsQuestion
@@ -168,8 +168,8 @@ func poured[A any](ctx context.Context, s *Service, at api.JobPath, q PourQuesti
 	}
 	if errors.Is(err, sim.ErrPace) {
 		return nil, huma.Error422UnprocessableEntity(
-			"At no pace at which people work does the first section take so long. Enter the time from when it was begun to be " +
-				"poured until nobody touched it again.")
+			"No realistic pace makes the first section take that long. Enter the time from the start of its pour until it was " +
+				"rolled.")
 	}
 	if err != nil {
 		return nil, s.Fail(ctx, "plan the pour", slow(ctx, limited, err))

@@ -77,8 +77,8 @@ func (s *Service) Routes() {
 		s.listPhotos)
 	api.Register(s.API, huma.Operation{OperationID: "addPhoto", Summary: "Add a photograph", Method: http.MethodPost,
 		Path:         "/api/jobs/{job}/surfaces/{surface}/photos",
-		MaxBodyBytes: 4 * photoBytes, Description: "Takes a JPEG or PNG. It is drawn anew, so that nothing is kept but the " +
-			"picture: no place, no camera, no time"}, s.addPhoto)
+		MaxBodyBytes: 4 * photoBytes, Description: "Accepts a JPEG or PNG. It is encoded again, so that only the picture " +
+			"is stored: no place, no camera, no time"}, s.addPhoto)
 	api.Register(s.API, huma.Operation{OperationID: "photo", Summary: "Get a photograph", Method: http.MethodGet,
 		Path: "/api/photos/{photo}/image"},
 		func(ctx context.Context, in *PhotoPath) (*Picture, error) { return s.picture(ctx, in.Photo, false) })

@@ -63,11 +63,12 @@ func (s *Service) calendarRoutes() {
 		})
 	api.Register(s.API, huma.Operation{OperationID: "addCalendarAddress", Summary: "Create a calendar subscription",
 		Method: http.MethodPost,
-		Path:   "/api/calendar-addresses", Description: "Makes an address that whoever has it can read, until it is revoked"},
+		Path:   "/api/calendar-addresses", Description: "Creates an address that anyone who has it can read, until it is " +
+			"revoked"},
 		s.addAddress)
 	api.Register(s.API, huma.Operation{OperationID: "revokeCalendarAddress", Summary: "Revoke a calendar subscription",
 		Method: http.MethodDelete,
-		Path:   "/api/calendar-addresses/{address}", Description: "Ends an address: nothing is read there any more"},
+		Path:   "/api/calendar-addresses/{address}", Description: "Revokes an address: nothing can be read there afterwards"},
 		func(ctx context.Context, in *struct {
 			Address uuid.UUID `path:"address" format:"uuid"`
 		}) (*struct{}, error) {
@@ -86,7 +87,7 @@ func (s *Service) calendarRoutes() {
 	api.Register(s.API, huma.Operation{OperationID: "readBusy", Summary: "Read busy times from a calendar file",
 		Method: http.MethodPost, Path: "/api/busy",
 		MaxBodyBytes: calendarBytes, Description: "Reads the times at which somebody is taken from an iCalendar file; " +
-			"keeps nothing"},
+			"stores nothing"},
 		func(ctx context.Context, in *struct{ RawBody []byte }) (*api.Body[[]job.Busy], error) {
 			house, err := s.house(ctx, api.Person(ctx).CompanyID)
 			if err != nil {
@@ -130,7 +131,7 @@ func (s *Service) addAddress(ctx context.Context, in *api.Body[struct {
 		store.CalendarLink{Crew: in.Body.Crew, Member: in.Body.Person}, who.ID, hashed(told))
 	if errors.Is(err, store.ErrTooManyLinks) {
 		return nil, huma.Error422UnprocessableEntity(
-			"There are as many calendar addresses as can be. Revoke one that nobody reads.")
+			"The company has the largest number of calendar addresses. Revoke one that is not used.")
 	}
 	if err != nil {
 		return nil, s.Fail(ctx, "make a calendar address", err)
@@ -156,7 +157,7 @@ func (s *Service) readCalendar(ctx context.Context, in *struct {
 	secret, named := bytes.CutSuffix([]byte(in.Secret), []byte(".ics"))
 	link, err := s.store.CalendarLink(ctx, hashed(string(secret)))
 	if errors.Is(err, store.ErrNotFound) || !named {
-		return nil, huma.Error404NotFound("Nothing is read at this address, or no longer.")
+		return nil, huma.Error404NotFound("This address does not exist, or was revoked.")
 	}
 	if err != nil {
 		return nil, s.Fail(ctx, "read a calendar address", err)

@@ -142,7 +142,7 @@ func (s *Service) known(ctx, within context.Context, open []store.Job, now time.
 		}
 		if one.ID == "" {
 			left = append(left, days.Unplanned{
-				Job: j.ID.String(), Name: j.File.Job.Name, Text: "It takes too long to be worked out together with all others.",
+				Job: j.ID.String(), Name: j.File.Job.Name, Text: "It takes too long to plan together with all others.",
 				Way: "Load the roster again; if it stays so, divide the job into several.",
 			})
 			continue

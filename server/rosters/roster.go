@@ -213,15 +213,15 @@ func (s *Service) rosterRoutes() {
 		})
 	api.Register(s.API, huma.Operation{OperationID: "planRoster", Summary: "Plan the roster", Method: http.MethodPost,
 		Path:         "/api/roster/plan",
-		MaxBodyBytes: api.BodyLimit, Description: "Plans all open jobs around what is pinned; keeps nothing"}, s.planRoster)
+		MaxBodyBytes: api.BodyLimit, Description: "Plans all open jobs around what is pinned; stores nothing"}, s.planRoster)
 	api.Register(s.API, huma.Operation{OperationID: "rosterWays", Summary: "List what would help the roster",
 		Method: http.MethodPost, Path: "/api/roster/ways",
 		MaxBodyBytes: api.BodyLimit, Description: "Tries what would make a plan fit, less late or keep more windows, " +
 			"with what " +
-			"that costs; keeps nothing"}, s.rosterWays)
+			"that costs; stores nothing"}, s.rosterWays)
 	api.Register(s.API, huma.Operation{OperationID: "rosterPlaces", Summary: "Find where a task fits",
 		Method: http.MethodPost, Path: "/api/roster/places",
-		MaxBodyBytes: api.BodyLimit, Description: "Where a task may be put; keeps nothing"},
+		MaxBodyBytes: api.BodyLimit, Description: "Where a task may be put; stores nothing"},
 		func(ctx context.Context, in *api.Body[PlaceQuestion]) (*api.Body[PlaceAnswer], error) {
 			_, _, c, err := s.calendar(ctx, in.Body.Bookings, nil)
 			if err != nil {
@@ -264,7 +264,7 @@ func (s *Service) bookingRoutes() {
 		Description: "What is booked, as iCalendar, CSV or a workbook"}, s.rosterFile)
 	api.Register(s.API, huma.Operation{OperationID: "keepRoster", Summary: "Save bookings", Method: http.MethodPut,
 		Path:         "/api/roster",
-		MaxBodyBytes: api.BodyLimit, Description: "Keeps bookings, unless somebody else booked since"},
+		MaxBodyBytes: api.BodyLimit, Description: "Saves bookings, unless somebody else has booked since"},
 		func(ctx context.Context, in *api.Body[RosterKeep]) (*api.Body[RosterView], error) {
 			if err := booking(in.Body.Bookings); err != nil {
 				return nil, err

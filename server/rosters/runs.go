@@ -64,7 +64,7 @@ func (s *Service) runRoutes() {
 			id, err := s.store.AddRun(ctx, who.CompanyID, who.ID, question)
 			if errors.Is(err, store.ErrManyWait) {
 				return nil,
-					huma.Error429TooManyRequests("As many plans are waited for as may be. Stop one, or wait until the first is done.")
+					huma.Error429TooManyRequests("Too many roster plans are waiting. Stop one, or wait until the first is done.")
 			}
 			if err != nil {
 				return nil, s.Fail(ctx, "ask for a plan", err)
@@ -80,7 +80,7 @@ func (s *Service) runRoutes() {
 		func(ctx context.Context, in *named) (*api.Body[RosterRun], error) {
 			r, err := s.store.Run(ctx, api.Person(ctx).CompanyID, in.Run)
 			if errors.Is(err, store.ErrNotFound) {
-				return nil, huma.Error404NotFound("This plan is no longer kept. Ask for it again.")
+				return nil, huma.Error404NotFound("This plan is no longer stored. Start planning again.")
 			}
 			if err != nil {
 				return nil, s.Fail(ctx, "read a plan", err)
@@ -106,7 +106,7 @@ func (s *Service) runRoutes() {
 		func(ctx context.Context, in *named) (*struct{}, error) {
 			err := s.store.StopRun(ctx, api.Person(ctx).CompanyID, in.Run)
 			if errors.Is(err, store.ErrNotFound) {
-				return nil, huma.Error404NotFound("Nothing is worked at there any more.")
+				return nil, huma.Error404NotFound("This planning has ended already.")
 			}
 			if err != nil {
 				return nil, s.Fail(ctx, "stop a plan", err)
@@ -144,7 +144,7 @@ func (s *Service) workAt(ctx context.Context, run store.Run) {
 	defer stop()
 	var question RosterQuestion
 	if err := json.Unmarshal(run.Question, &question); err != nil {
-		s.end(ctx, run, runAnswer{Trouble: "What was asked cannot be read any more. Ask again."})
+		s.end(ctx, run, runAnswer{Trouble: "The request cannot be read any more. Start planning again."})
 		return
 	}
 	var best atomic.Pointer[[]roster.PartCost]
@@ -191,7 +191,7 @@ func (s *Service) workAt(ctx context.Context, run store.Run) {
 		return // stopped, or this server ends
 	}
 	if err != nil {
-		answer.Trouble = "The plan could not be worked out. Try again."
+		answer.Trouble = "The plan could not be calculated. Try again."
 		var refused huma.StatusError
 		if errors.As(err, &refused) {
 			answer.Trouble = refused.Error()

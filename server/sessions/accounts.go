@@ -73,7 +73,7 @@ func Weak(password string, own ...string) string {
 	if zxcvbn.PasswordStrength(password, own).Score >= leastScore {
 		return ""
 	}
-	return "This password is among those that are guessed first. Take four or five words that do not belong together, " +
+	return "This password is easy to guess. Take four or five words that do not belong together, " +
 		"or let a password manager make one."
 }
 
@@ -115,7 +115,7 @@ func (s *Service) accountRoutes() {
 	api.Register(s.API, huma.Operation{OperationID: "forgetPerson", Summary: "Erase a person's name and address",
 		Method:      http.MethodPut,
 		Path:        "/api/people/{person}/forgotten",
-		Description: "Takes name and address of someone who left away; what they did stays under a role and a number"},
+		Description: "Removes name and address of someone who left; their entries stay under a role and a number"},
 		func(ctx context.Context, in *PersonPath) (*struct{}, error) {
 			p := api.Person(ctx)
 			if err := s.store.ForgetPerson(ctx, p.CompanyID, in.Person); err != nil {
@@ -196,8 +196,8 @@ func (s *Service) link(ctx context.Context, to uuid.UUID, address string) (Passw
 	link := PasswordLink{Path: "/set-password#" + secret, Until: until}
 	if s.post != nil {
 		err := s.post.send(ctx, address, "Set your password for Nephelon",
-			fmt.Sprintf("%s of %s made this link for you. It sets your password, once, until %s:\n\n%s%s\n\nWhoever did not "+
-				"ask for it need do nothing.\n",
+			fmt.Sprintf("%s of %s made this link for you. It sets your password, once, until %s:\n\n%s%s\n\nIf you did not "+
+				"expect it, you need not do anything.\n",
 				p.Name, p.Company, until.Format("2 January 15:04 MST"), s.origin, link.Path))
 		if link.Sent = err == nil; err != nil {
 			s.Log.WarnContext(ctx, "send a link", "error", err)

@@ -77,8 +77,8 @@ func (s *Service) second(ctx context.Context, p store.Person, code string) error
 	}
 	if errors.Is(err, store.ErrNotFound) {
 		s.Audit(ctx, p, "second factor refused", "")
-		return refuse("This code does not hold, or was used. Wait for the next one; if none holds, look whether the clock " +
-			"of your device is right, or use a recovery code.")
+		return refuse("This code is not valid, or was used already. Wait for the next one; if none works, check the clock " +
+			"of your device, or use a recovery code.")
 	}
 	if err != nil {
 		return s.Fail(ctx, "check a second factor", err)
@@ -215,7 +215,7 @@ func (s *Service) own(ctx context.Context, p store.Person, field, password strin
 		return err
 	}
 	if !match {
-		return api.RefusedField(field, "This is not the password that you have now.")
+		return api.RefusedField(field, "This is not your current password.")
 	}
 	return nil
 }
@@ -227,8 +227,8 @@ func (s *Service) setFactor(ctx context.Context, in *api.Body[struct {
 	step, is := stepOf(secret, strings.ReplaceAll(in.Body.Code, " ", ""), time.Now())
 	if secret == "" || !is {
 		return nil,
-			api.RefusedField("body.code", "This code is not of the secret shown. Wait for the next one, and look whether the "+
-				"clock of your device is right.")
+			api.RefusedField("body.code", "This code does not match the secret shown. Wait for the next one, and check the "+
+				"clock of your device.")
 	}
 	set := FactorSet{}
 	hashed := make([]string, recoveryCodes)

@@ -89,7 +89,7 @@ func (s *Service) peopleRoutes() {
 				return nil, huma.Error409Conflict("A company needs at least one owner. Make someone else owner first.")
 			}
 			if errors.Is(err, store.ErrEmailTaken) {
-				return nil, huma.Error409Conflict("Their address cannot be taken. Add them anew under another one.")
+				return nil, huma.Error409Conflict("This address cannot be used. Add the person again with another one.")
 			}
 			if err != nil {
 				return s.Revised(ctx, "change person", 0, err)

@@ -223,7 +223,7 @@ func (s *Service) sessionRoutes() {
 	api.Register(s.API, huma.Operation{OperationID: "confirmPassword", Summary: "Confirm the password",
 		Method:      http.MethodPost,
 		Path:        "/api/me/confirmation",
-		Description: "Gives one's own password once more, for what wants that, for ten minutes"},
+		Description: "Confirms one's own password, for the operations that require it, for ten minutes"},
 		func(ctx context.Context, in *api.Body[struct {
 			Password string `json:"password" minLength:"1" maxLength:"200"`
 		}]) (*struct{}, error) {
@@ -286,7 +286,7 @@ func (s *Service) signIn(ctx context.Context, email, password, code string) (*ap
 		}
 		s.Audit(ctx, p, "sign-in refused", about)
 		return nil,
-			huma.Error401Unauthorized("That address and password do not belong together. Check both, or ask an owner of your " +
+			huma.Error401Unauthorized("The address or the password is wrong. Check both, or ask an owner of your " +
 				"company for a link that sets a new password.")
 	}
 	if err := s.second(ctx, p, code); err != nil {

@@ -38,11 +38,11 @@ func (s *Service) shelfFileRoutes() {
 		Method:       http.MethodPost,
 		Path:         "/api/shelf-file/reading",
 		MaxBodyBytes: api.BodyLimit,
-		Description:  "Reads a shelf file or CSV and keeps nothing"}, s.readShelfFile)
+		Description:  "Reads a shelf file or CSV and stores nothing"}, s.readShelfFile)
 	api.Register(s.API, huma.Operation{OperationID: "keepSheets", Summary: "Save imported data sheets",
 		Method: http.MethodPost, Path: "/api/shelf-file/kept",
 		MaxBodyBytes: api.BodyLimit,
-		Description:  "Keeps sheets that were read, all or none"}, s.keepSheets)
+		Description:  "Saves sheets that were read, all or none"}, s.keepSheets)
 	api.Register(s.API, huma.Operation{OperationID: "writeShelfFile", Summary: "Export data sheets",
 		Method: http.MethodGet, Path: "/api/shelf-file"},
 		s.writeShelfFile)

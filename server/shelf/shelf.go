@@ -112,7 +112,7 @@ func (s *Service) shelfRoutes() {
 		s.saveSheet)
 	api.Register(s.API, huma.Operation{OperationID: "removeSheet", Summary: "Delete or archive a data sheet",
 		Method: http.MethodDelete, Path: "/api/shelf/{id}",
-		Description: "Deletes a sheet that nothing uses, and puts away one that something does"}, s.removeSheet)
+		Description: "Deletes an unused sheet, and archives one that is in use"}, s.removeSheet)
 	api.Register(s.API, huma.Operation{OperationID: "restoreSheet", Summary: "Restore an archived data sheet",
 		Method: http.MethodPost,
 		Path:   "/api/shelf/{id}/restored"},

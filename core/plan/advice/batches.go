@@ -52,7 +52,7 @@ func tooLarge(in *input.Inputs, s job.Surface, l input.ResolvedCoat, c stage.Div
 		Text: fmt.Sprintf("%s, coat %d: batch %d is %s where the joins are placed, and %s is the most. %s", s.Name,
 			l.Number, n,
 			in.Units.Volume(c.Division.Batches[n-1].Volume), in.Units.Volume(most.Volume), most.Text),
-		WayOut: "Place the joins closer to each other there, or let the plan divide it.",
+		WayOut: "Place the joints closer to each other there, or let the plan divide it.",
 		Fix: &finding.Fix{Label: "Let the plan divide it",
 			Patch: []finding.PatchStep{{Op: "remove", Path: l.Path + "/own/shares"}}},
 	}
@@ -137,7 +137,7 @@ func awkward(in *input.Inputs, l input.ResolvedCoat, b buildup.Build, c stage.Di
 	if p.FilmMax != nil && c.Mixed > p.FilmMax.Value && b.Wet <= p.FilmMax.Value {
 		tell(finding.Finding{
 			Level: finding.Warning, Step: finding.Batches, Path: l.Path,
-			Text: fmt.Sprintf("Coat %d: spreading all %s that is mixed lays %s, over the greatest film of %s.",
+			Text: fmt.Sprintf("Coat %d: spreading all %s that is mixed lays %s, over the maximum film of %s.",
 				l.Number, in.Units.Volume(c.Division.Mixed), in.Units.Film(c.Mixed), in.Units.Film(p.FilmMax.Value)),
 			WayOut: fmt.Sprintf("Keep %s back for touch-up.", in.Units.Volume(c.Division.Excess)),
 		})
@@ -171,15 +171,16 @@ func extremes(in *input.Inputs, s *input.Sheet, l *stage.Lives) []finding.Findin
 	case l.Beyond:
 		tell(finding.Finding{
 			Level: finding.Warning, Step: finding.Batches, Path: path,
-			Text: fmt.Sprintf("The pot life of %s at %s is beyond the sheet, which tells of %s; colder than that no longer "+
-				"one is planned with.", p.Name, in.Units.Temperature(l.Start), timedAt(in, p.PotLife)),
+			Text: fmt.Sprintf("The pot life of %s at %s is outside the range of its sheet, %s; below it, no longer pot life "+
+				"is assumed.", p.Name, in.Units.Temperature(l.Start), timedAt(in, p.PotLife)),
 			WayOut: "Bring the parts to a temperature of the sheet, or time a small batch and enter it as your own test.",
 		})
 	}
 	if l.Model.Fit.Assumed {
 		tell(finding.Finding{
 			Level: finding.Note, Step: finding.Batches, Path: s.Path + "/potLife",
-			Text: fmt.Sprintf("The sheet of %s gives one pot life only; how it changes with mass and heat is assumed from "+
+			Text: fmt.Sprintf("The sheet of %s gives one pot life only; how it changes with mass and temperature is "+
+				"assumed from "+
 				"its chemistry.", p.Name),
 			WayOut: "Time a batch of the size you mix, and enter it as your own test.",
 		})
@@ -188,7 +189,7 @@ func extremes(in *input.Inputs, s *input.Sheet, l *stage.Lives) []finding.Findin
 		tell(finding.Finding{
 			Level: finding.Note, Step: finding.Batches, Path: s.Path + "/potLife",
 			Text: fmt.Sprintf("The sheet of %s does not say on which mass its pot life was measured; %s was assumed, and "+
-				"how much shorter a bucket lives rests on that.", p.Name, in.Units.Mass(cure.AssumedMass)),
+				"the pot life of a full pail depends on that.", p.Name, in.Units.Mass(cure.AssumedMass)),
 			WayOut: "Ask the maker, or time a batch and enter it as your own test.",
 		})
 	}

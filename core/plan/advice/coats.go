@@ -120,7 +120,7 @@ func Practice(in *input.Inputs, i int, l input.ResolvedCoat) []finding.Finding {
 	thinned := l.Coat.Thinner != nil && l.Coat.Thinner.Value > 0
 	if in.Methods.Bubbles == school.Torch && (p.Carrier == material.Solvent || thinned) {
 		tell(finding.Warning, "Leave the torch away from this coat.", nil,
-			"you torch bubbles, and %s brings solvent: its vapour burns.", p.Name)
+			"you torch bubbles, and %s contains solvent: its vapour burns.", p.Name)
 	}
 	if in.Methods.Thin == school.ThinFirst && l.Number == 1 && !thinned && p.Carrier == material.Solvent &&
 		p.ThinnerMax != nil && p.ThinnerMax.Value > 0 {

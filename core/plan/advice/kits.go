@@ -142,7 +142,7 @@ func nearMiss(in *input.Inputs, p kit.Purchase, b stage.Built) []finding.Finding
 	}
 	found := finding.Finding{
 		Level: finding.Note, Step: finding.Kits, Path: first.Path + "/amount",
-		Text: fmt.Sprintf("%s: the need of %s passes %s of whole kits by %s only.", p.Name, in.Units.Volume(p.Need),
+		Text: fmt.Sprintf("%s: the need of %s exceeds %s of whole kits by only %s.", p.Name, in.Units.Volume(p.Need),
 			in.Units.Volume(have), in.Units.Fraction(measure.Fraction(p.Need/have-1))),
 	}
 	found.WayOut = "Keep the kit more for touch-up."

@@ -125,13 +125,13 @@ func offerSeams(in *input.Inputs, i, c int, course pour.Course, polygon geometry
 	own.Shares, own.Pinned = areas, nil
 	words := make([]string, len(offers))
 	for k, o := range offers {
-		words[k] = fmt.Sprintf("%s lies %s from the join after section %d", o.Name, in.Units.Length(o.By), o.After)
+		words[k] = fmt.Sprintf("%s lies %s from the joint after section %d", o.Name, in.Units.Length(o.By), o.After)
 	}
 	return finding.Finding{
 		Level: finding.Note, Step: finding.Pour, Path: in.Layers[i][c].Path + "/own/shares",
-		Text:   fmt.Sprintf("Coat %d: %s; a join shows least there.", c+1, strings.Join(words, ", ")),
-		WayOut: "Put the join on it, and let the batches follow.",
-		Fix: &finding.Fix{Label: "Put the joins there",
+		Text:   fmt.Sprintf("Coat %d: %s; a joint shows least there.", c+1, strings.Join(words, ", ")),
+		WayOut: "Move the joint there; the batches follow.",
+		Fix: &finding.Fix{Label: "Move the joints there",
 			Patch: []finding.PatchStep{{Op: "add", Path: in.Layers[i][c].Path + "/own", Value: own}}},
 	}, true
 }
@@ -241,7 +241,7 @@ func noLongerTacky(in *input.Inputs, i, n int, below *stage.CoatTimes, start tim
 	f := finding.Finding{
 		Level: finding.Warning, Step: finding.Batches, Path: l.Path + "/when",
 		WayOut: "Bring more people, or lay it as its sheet has it.",
-		Fix: &finding.Fix{Label: "Lay it as soon as it may",
+		Fix: &finding.Fix{Label: "Lay it as soon as possible",
 			Patch: []finding.PatchStep{{Op: "remove", Path: l.Path + "/when"}}},
 	}
 	name := in.File.Job.Surfaces[i].Name
@@ -317,7 +317,7 @@ func missedLimit(in *input.Inputs, run sim.Run, m sim.Pinch) string {
 			m.Batch, late)
 	}
 	if m.Limit == sim.OfLight {
-		return fmt.Sprintf("it is done %s after the light falls at %s: hair, puddles and thin spots are no longer seen.",
+		return fmt.Sprintf("it ends %s after daylight ends at %s: hair, puddles and thin spots cannot be seen.",
 			late, in.File.Job.Light)
 	}
 	return fmt.Sprintf("it takes %s, and the shift ends %s before it is done.", in.Units.Span(run.Ends), late)
@@ -336,7 +336,7 @@ func breakOff(in *input.Inputs, train sim.Train, run sim.Run, laid stage.LaidCoa
 	}
 	for _, c := range laid.Cuts {
 		if c.After == last {
-			return fmt.Sprintf(" It can be broken off after section %d, along its join of %s: a clean tape line there, and on "+
+			return fmt.Sprintf(" It can be broken off after section %d, along its joint of %s: a clean tape line there, and on "+
 				"the next day it is abraded along it and overlapped.", last, in.Units.Length(c.Wet))
 		}
 	}
@@ -413,20 +413,20 @@ func leastCrew(in *input.Inputs, runner *sim.Runner, l input.ResolvedCoat, train
 				}
 		}
 	}
-	return "More hands alone do not mend it with batches of this size. Take " + otherwise, nil
+	return "More people alone do not help with batches of this size. Use " + otherwise, nil
 }
 
 // missingRole says that a pour needs a part that nobody of the team plays, with the change
 // that has the first of them play all.
 func missingRole(in *input.Inputs, l input.ResolvedCoat) finding.Finding {
 	f := input.Refused(finding.Pour, "/job/crew/team",
-		"Give each part to somebody: mixing, pouring, spreading, and rolling or broadcasting where the coat is rolled or "+
+		"Assign each role: mixing, pouring, spreading, and rolling or broadcasting where the coat is rolled or "+
 			"broadcast.",
-		"Coat %d of %s cannot be poured: nobody of the crew plays a part that it needs.", l.Number, l.Sheet.Product.Name)
+		"Coat %d of %s cannot be poured: nobody in the crew has a role that it needs.", l.Number, l.Sheet.Product.Name)
 	if team := in.File.Job.Crew.Team; len(team) > 0 {
 		first := work.Person{Name: team[0].Name, Roles: []work.Role{work.Mixer, work.Runner, work.Pourer, work.CutterIn,
 			work.Spreader, work.Roller, work.Caster}}
-		f.Fix = &finding.Fix{Label: first.Name + " does whatever nobody does",
+		f.Fix = &finding.Fix{Label: first.Name + " fills every other role",
 			Patch: []finding.PatchStep{{Op: "replace", Path: "/job/crew/team/0", Value: first}}}
 	}
 	return f

@@ -36,7 +36,7 @@ func surveyed(in *input.Inputs, all stage.Surveyed) []finding.Finding {
 		if told == nil {
 			found = append(found, finding.Finding{
 				Level: finding.Note, Step: finding.Survey, Path: path,
-				Text: s.Name + " has not been surveyed.", WayOut: "Look at it, read it, and enter what you find.",
+				Text: s.Name + " has not been surveyed.", WayOut: "Inspect it, take readings, and enter the results.",
 			})
 			continue
 		}

@@ -187,7 +187,7 @@ func (m *mixer) twoPack(c kit.Card) {
 		order = "B into the pail first, then A."
 	}
 	if len(c.Parts) > 2 {
-		order += " C last, strewn in while stirring."
+		order += " C last, added while stirring."
 	}
 	m.do(order, 0)
 	m.do("Mix slowly, the paddle under the surface; scrape wall and bottom half-way.", c.Mixing)

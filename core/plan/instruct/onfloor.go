@@ -32,7 +32,7 @@ func floorSteps(in *input.Inputs, i int, l input.ResolvedCoat, section pour.Sect
 		all = append(all, kit.CardStep{Text: format})
 	}
 	if l.Coat.OverWet {
-		do("Pour over coat %d while it still flows: what has begun to string is left alone. What is below shines through "+
+		do("Pour over coat %d while it still flows: what has begun to string is left alone. What is below shows through "+
 			"light colours.", l.Number-1)
 	}
 	switch {

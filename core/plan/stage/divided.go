@@ -184,7 +184,7 @@ func (d *divider) relax(s *input.Sheet, limits []kit.Limit, how kit.Spreading) [
 	case kit.ByPotLife:
 		hands := how
 		hands.Spreaders++
-		tell("Another pair of hands", hands.Spreadable(s.Product, next.Volume))
+		tell("One more person", hands.Spreadable(s.Product, next.Volume))
 		start := s.Parts
 		if cold := d.tables.get(mixedAt{s, start - Cooler}); cold.table != nil {
 			cool := how

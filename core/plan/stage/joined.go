@@ -73,7 +73,7 @@ func (d *divider) joined(l input.ResolvedCoat, b buildup.Build, area measure.Are
 	if largest <= 0 || largest >= limit {
 		return nil, nil
 	}
-	text := fmt.Sprintf("This crew works sections of %s into each other in time; the film of larger ones closes before, "+
+	text := fmt.Sprintf("This crew can tie in sections of up to %s in time; on larger ones the wet edge is lost, "+
 		"after %s.",
 		d.in.Units.Area(measure.Area(float64(area)*float64(largest/b.Need))), d.in.Units.Span(working))
 	var ways []string
@@ -81,7 +81,7 @@ func (d *divider) joined(l input.ResolvedCoat, b buildup.Build, area measure.Are
 		more := l
 		more.Crew.Spreaders++
 		if v := largestOf(limit, fitting(more)); v > largest*worth {
-			ways = append(ways, fmt.Sprintf("Another pair of hands: %s instead of %s.", d.in.Units.Volume(v),
+			ways = append(ways, fmt.Sprintf("One more person: %s instead of %s.", d.in.Units.Volume(v),
 				d.in.Units.Volume(largest)))
 		}
 	}

@@ -228,13 +228,13 @@ func pourChanges(in *input.Inputs, l input.ResolvedCoat, train sim.Train) []chan
 		all = append(all, change{"One more spreader", func(f *job.File, _ *buildup.Coat) { f.Job.Crew.Spreaders = more },
 			[]finding.PatchStep{{Op: "replace", Path: "/job/crew/spreaders", Value: more}}})
 		if crew.Alone {
-			all = append(all, change{"Somebody who mixes", func(f *job.File, _ *buildup.Coat) { f.Job.Crew.Alone = false },
+			all = append(all, change{"A separate mixer", func(f *job.File, _ *buildup.Coat) { f.Job.Crew.Alone = false },
 				[]finding.PatchStep{{Op: "replace", Path: "/job/crew/alone", Value: false}}})
 		}
 	}
 	if len(p.Components) > 1 && (l.Coat.Own == nil || l.Coat.Own.Spreaders == 0) {
 		second := work.Person{Name: "Mixer 2", Roles: []work.Role{work.Mixer}}
-		all = append(all, team("A second mixer with a drill of their own", append(slices.Clone(train.People), second),
+		all = append(all, team("A second mixer with a drill", append(slices.Clone(train.People), second),
 			train.Drills+1))
 	}
 	if way := l.Methods.Kits; way != school.HalfKits && way != school.Measured && len(p.Components) > 1 {

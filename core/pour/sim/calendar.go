@@ -65,7 +65,7 @@ func (t team) share(from, work measure.Span) (begin, end measure.Span) {
 		return from, from
 	}
 	if len(t) == 0 {
-		panic("sim: nobody plays a part that a work needs")
+		panic("sim: nobody has a role that the work needs")
 	}
 	begin = measure.Span(math.Inf(1))
 	for at := from; ; {

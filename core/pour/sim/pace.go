@@ -9,7 +9,7 @@ import (
 )
 
 // ErrPace means that a first section takes so long at no pace at which people work.
-var ErrPace = errors.New("the first section takes so long at no pace at which people work")
+var ErrPace = errors.New("no realistic pace makes the first section take that long")
 
 // mostPaced limits how many times as long as planned, or as short, work may take.
 const mostPaced = 10

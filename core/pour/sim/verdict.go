@@ -10,11 +10,11 @@ import (
 )
 
 // ErrUnmanned is returned where nobody plays a part that the train needs.
-var ErrUnmanned = errors.New("nobody plays a part that this pour needs")
+var ErrUnmanned = errors.New("nobody has a role that this pour needs")
 
 // ErrEndless is returned where something of a train takes no time that there is, or
 // longer than anybody works.
-var ErrEndless = errors.New("a work of this pour never ends")
+var ErrEndless = errors.New("the work of this pour never ends")
 
 // longest is more than anything of a pour takes, s.
 const longest = 1e8

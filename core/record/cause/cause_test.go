@@ -2,6 +2,7 @@ package cause
 
 import (
 	"fmt"
+	"math"
 	"slices"
 	"strings"
 	"testing"
@@ -191,5 +192,89 @@ func TestOwnWeights(t *testing.T) {
 	}
 	if Symptoms()[0].Causes[2].Prior == 4 {
 		t.Error("the table of common practice was changed")
+	}
+}
+
+// The prior after one case of each cause, by hand: of priors ln 3 and 0 practice expects shares of 3/4
+// and 1/4, which count for four cases; then b has (4/4 + 1)/(4 + 2) = 1/3, and ln(4/3) keeps the scale.
+func TestLearntPrior(t *testing.T) {
+	s := Symptom{Key: "x", Causes: []Cause{{Key: "a", Prior: math.Log(3)}, {Key: "b"}}}
+	past := []Past{{"x", "a"}, {"x", "b"}, {"y", "b"}}
+	for k, want := range []float64{math.Log(4 * 2.0 / 3), math.Log(4.0 / 3)} {
+		got, text := learnt(s, s.Causes[k], past)
+		if math.Abs(got-want) > 1e-12 || !strings.Contains(text, "1 of 2") {
+			t.Errorf("%s: %v (%s), want %v", s.Causes[k].Key, got, text, want)
+		}
+	}
+}
+
+// What a sign of weight 2 adds, by hand: 2 × (0.6 + 0.4 × by) where it is so, by from 0 to 1, and −1 where
+// it is not. Of several the strongest that is so counts.
+func TestWeightOfEvidence(t *testing.T) {
+	c := Cause{Key: "a", Ask: "Was it?", Shows: []Shows{{Fact: record.OffRatio, Weight: 2}}}
+	is := func(by float64) record.Fact { return so(record.OffRatio, 3, by) }
+	not := record.Fact{Key: record.OffRatio, Coat: "c", Batch: 3}
+	whole, other := is(0.5), is(1)
+	whole.Batch, other.Batch = 0, 2
+	for _, k := range []struct {
+		name    string
+		facts   []record.Fact
+		batch   int
+		answers []record.Answer
+		adds    float64
+		so      bool
+	}{
+		{"half", []record.Fact{is(0.5)}, 3, nil, 1.6, true},
+		{"more than all", []record.Fact{is(7)}, 3, nil, 2, true},
+		{"less than nothing", []record.Fact{is(-3)}, 3, nil, 1.2, true},
+		{"not so", []record.Fact{not}, 3, nil, -1, false},
+		{"the strongest", []record.Fact{not, is(0.25), is(0.75), is(0.5), not}, 3, nil, 1.8, true},
+		{"of the whole coat", []record.Fact{whole}, 3, nil, 1.6, true},
+		{"of another batch", []record.Fact{other}, 3, nil, 0, false},
+		{"a fault of the whole coat", []record.Fact{other}, 0, nil, 2, true},
+		{"yes", nil, 3, []record.Answer{{Question: "a", Yes: true}}, 2, true},
+		{"no", nil, 3, []record.Answer{{Question: "a"}}, -2, false},
+		{"an answer to something else", nil, 3, []record.Answer{{Question: "b", Yes: true}}, 0, false},
+	} {
+		got := rank(c, record.Trouble{Coat: "c", Batch: k.batch, Answers: k.answers}, k.facts, 1, "")
+		if math.Abs(got.Score-1-k.adds) > 1e-12 || got.Asserted != k.so {
+			t.Errorf("%s: %v, asserted %v", k.name, got.Score-1, got.Asserted)
+		}
+	}
+	// The evidence that weighs most comes first, for or against.
+	c.Shows = append(c.Shows, Shows{Fact: record.UnderMixed, Weight: 6})
+	e := rank(c, record.Trouble{Coat: "c"}, []record.Fact{is(0), {Key: record.UnderMixed, Coat: "c"}}, 0, "").Evidence
+	if len(e) != 2 || e[0].Weight != -3 || math.Abs(e[1].Weight-1.2) > 1e-12 {
+		t.Errorf("%+v", e)
+	}
+}
+
+// The question is that of the cause nearest to the first, and of the first itself where its next is near;
+// one that was answered is not asked again.
+func TestQuestionThatTellsMost(t *testing.T) {
+	of := func(key string, score float64, ask string) Ranked {
+		return Ranked{Cause: Cause{Key: key, Ask: ask}, Score: score}
+	}
+	answered := record.Trouble{Answers: []record.Answer{{Question: "a"}}}
+	for _, c := range []struct {
+		name    string
+		ranked  []Ranked
+		trouble record.Trouble
+		want    string
+	}{
+		{"the first", []Ranked{of("a", 5, "?"), of("b", 4.5, "?")}, record.Trouble{}, "a"},
+		{"the first has none", []Ranked{of("a", 5, ""), of("b", 1, "?"), of("c", 2, "?")}, record.Trouble{}, "c"},
+		{"the first was answered", []Ranked{of("a", 5, "?"), of("b", 4, "?")}, answered, "b"},
+		{"alone", []Ranked{of("a", 5, "?")}, record.Trouble{}, "a"},
+		{"one far behind", []Ranked{of("a", 5, "?"), of("b", -5, ""), of("c", 4, "?")}, record.Trouble{}, "c"},
+		{"nothing left", []Ranked{of("a", 5, "?")}, answered, ""},
+	} {
+		got := ""
+		if q := ask(c.ranked, c.trouble); q != nil {
+			got = q.Key
+		}
+		if got != c.want {
+			t.Errorf("%s: asks %q, want %q", c.name, got, c.want)
+		}
 	}
 }

@@ -69,7 +69,7 @@ func mixSymptoms() []Symptom {
 				abrade("Abrade the line, another coat over the whole visible area.")},
 			{"slow", "The section took too long: too large, or too few people", 0.9, false,
 				[]Shows{{Fact: record.SlowSection, Weight: 2}}, "",
-				abrade("Abrade the line, another coat; smaller sections or another pair of hands.")},
+				abrade("Abrade the line, another coat; smaller sections or one more person.")},
 			{"aged", "The batch arrived old", 0.8, false,
 				[]Shows{{Fact: record.PouredLate, Weight: 2.5}, {Fact: record.Stood, Weight: 1.5}}, "",
 				abrade("Abrade the line, another coat.")},

@@ -131,7 +131,7 @@ func (m *Model) crews() (map[string]int, error) {
 	for i, c := range m.Problem.Crews {
 		path := fmt.Sprintf("/crews/%d", i)
 		if _, twice := all[c.ID]; twice {
-			return nil, bad(path+"/id", "The crew %q comes twice. Give each an id of its own.", c.ID)
+			return nil, bad(path+"/id", "The crew %q is listed twice. Give each an id of its own.", c.ID)
 		}
 		all[c.ID] = i
 		for k, s := range c.Shifts {
@@ -155,10 +155,10 @@ func (m *Model) machinery() (map[string]int, error) {
 	for i, x := range m.Machines {
 		path := fmt.Sprintf("/machines/%d", i)
 		if _, twice := all[x.ID]; twice {
-			return nil, bad(path+"/id", "The machine %q comes twice. Give each an id of its own.", x.ID)
+			return nil, bad(path+"/id", "The machine %q is listed twice. Give each an id of its own.", x.ID)
 		}
 		if x.Capacity < 1 {
-			return nil, bad(path+"/capacity", "There is none of it. Give how many tasks may use it at once.")
+			return nil, bad(path+"/capacity", "Its number is 0. Give how many tasks may use it at once.")
 		}
 		for k, w := range x.Closed {
 			if err := check(w, fmt.Sprintf("%s/closed/%d", path, k)); err != nil {
@@ -179,7 +179,7 @@ func (m *Model) machinery() (map[string]int, error) {
 func (m *Model) add(j int, crews, machines, places map[string]int) error {
 	job, path := m.Jobs[j], fmt.Sprintf("/jobs/%d", j)
 	if _, twice := m.Names[job.ID]; twice {
-		return bad(path+"/id", "The job %q comes twice. Give each an id of its own.", job.ID)
+		return bad(path+"/id", "The job %q is listed twice. Give each an id of its own.", job.ID)
 	}
 	m.Names[job.ID] = -1
 	place := -1
@@ -202,7 +202,7 @@ func (m *Model) add(j int, crews, machines, places map[string]int) error {
 		path := fmt.Sprintf("%s/tasks/%d", path, k)
 		name := job.ID + "/" + t.ID
 		if _, twice := m.Names[name]; twice {
-			return bad(path+"/id", "The task %q comes twice in its job. Give each an id of its own.", t.ID)
+			return bad(path+"/id", "The task %q is listed twice in its job. Give each an id of its own.", t.ID)
 		}
 		m.Names[name] = len(m.Tasks)
 		own := Task{Job: j, Duration: t.Duration, Breakable: t.Breakable, Unattended: t.Unattended, Pinned: -1,
@@ -274,7 +274,7 @@ func (m *Model) ways(places map[string]int) error {
 	given := make(map[[2]string]roster.Slot, len(m.Problem.Travel))
 	for i, t := range m.Problem.Travel {
 		if t.Slots < 0 {
-			return bad(fmt.Sprintf("/travel/%d/slots", i), "Nobody travels in less than no time.")
+			return bad(fmt.Sprintf("/travel/%d/slots", i), "A travel time must not be negative.")
 		}
 		key := [2]string{min(t.From, t.To), max(t.From, t.To)}
 		if was, twice := given[key]; twice && was != t.Slots {
@@ -345,7 +345,7 @@ func (m *Model) long() error {
 		if !fits {
 			return &roster.Error{Path: m.path(i) + "/duration",
 				Text: fmt.Sprintf("%s takes %d slots in one go, and the longest shift of anybody who can do it has %d. Let it be "+
-					"broken off, or divide it.", t.Name, t.Duration, longest)}
+					"interrupted, or divide it.", t.Name, t.Duration, longest)}
 		}
 	}
 	return nil

@@ -44,8 +44,9 @@ func (m *Model) tie(job string, n int, after roster.After, path string) (int, er
 	case before == n:
 		return 0, &roster.Error{Path: path + "/task", Text: "It waits for itself."}
 	case after.Max != nil && after.MinAt == nil && *after.Max < after.Min:
-		return 0, &roster.Error{Path: path + "/maxLag", Text: fmt.Sprintf("The greatest gap, %d, is less than the least, %d.",
-			*after.Max, after.Min)}
+		return 0, &roster.Error{Path: path + "/maxLag",
+			Text: fmt.Sprintf("The maximum lag, %d, is less than the minimum, %d.",
+				*after.Max, after.Min)}
 	}
 	g := Gap{Task: before, Start: after.From == roster.Start, Min: after.MinAt, Max: after.MaxAt,
 		Buy: after.Buy, Index: -1,
@@ -143,5 +144,5 @@ func (m *Model) cycle(waits []int) error {
 	}
 	return &roster.Error{Path: m.path(walk[0]) + "/after", Text: "These tasks wait for each other: " + text +
 		m.Tasks[walk[0]].Name +
-		". Take one of the gaps away."}
+		". Remove one of the lags."}
 }

@@ -230,14 +230,14 @@ func (x *explainer) changes(core []int, p roster.Problem) []change {
 			}
 			done, why := earliest[g.Task], ""
 			if next, there := earliest[i]; known && there && next.start > g.Most(done.start, done.end) {
-				why = fmt.Sprintf(": done %s at the earliest, it closes %s, and nobody can begin what follows before %s; nor "+
-					"later does it fit",
+				why = fmt.Sprintf(": done %s at the earliest, it closes %s, and what follows can start at %s at the earliest",
 					m.When(done.end), m.When(g.Most(done.start, done.end)), m.When(next.start))
 			}
 			length := m.Lasts(g.Max(done.end))
 			edit(fmt.Sprintf("%s of %s must begin at most %s after %s is done%s", t.Name, m.JobName(t.Job), length,
 				m.Tasks[g.Task].Name, why),
-				fmt.Sprintf("Let %s come later than %s after %s, or buy that off", t.Name, length, m.Tasks[g.Task].Name),
+				fmt.Sprintf("Let %s come later than %s after %s, or waive that with extra work", t.Name, length,
+					m.Tasks[g.Task].Name),
 				func(p *roster.Problem) {
 					for a := range task(p, i).After {
 						if own := &task(p, i).After[a]; own.Buy == nil &&
@@ -318,7 +318,7 @@ func (x *explainer) shared(core []int, edit func(reason, way string, by func(*ro
 			})
 	}
 	if len(m.Problem.Travel) > 0 && len(core) > 1 {
-		edit("the way between their places takes too long", "Leave more time between them, or send another crew",
+		edit("the travel between their sites takes too long", "Leave more time between them, or send another crew",
 			func(p *roster.Problem) { p.Travel = nil })
 	}
 }

@@ -154,7 +154,7 @@ const fields = computed<(Field | false | undefined)[]>(() => {
       },
     n === 1 && {
       as: 'tick',
-      label: 'Seal coat: clears the pores, soaks in, may be thinner than its sheet’s least film',
+      label: 'Seal coat: clears the pores, soaks in, may be thinner than its sheet’s minimum film',
       heard: `Coat ${n} is a seal coat`,
       value: c.seal,
       take: (on) => edit('seal coat', (x) => (x.seal = on || undefined)),

@@ -1,0 +1,181 @@
+package record
+
+import (
+	"math"
+	"strings"
+	"testing"
+
+	"nephelon/core/measure"
+)
+
+// Used, by hand: batch 1 was weighed with 6.6 kg where its card has 6, batch 2 was not weighed, batch 3 was
+// lost once and not poured. 12.6 kg of 5.5 L to 6 kg are 11.55 L; over 10 and 10 m², 330 and 300 µm, they
+// make 315 µm.
+func TestUsedOfACoat(t *testing.T) {
+	j := tablet("aaaa")
+	j.log(minutes(-6), Weighed, batch(1), Body{Masses: []measure.Mass{4.4, 2.2}})
+	j.log(minutes(0), Poured, batch(1), Body{})
+	j.log(minutes(10), Poured, batch(2), Body{})
+	j.log(minutes(12), Meets, batch(3), Body{})
+	j.log(minutes(14), Lost, batch(3), Body{Text: "was spilt"})
+	left := measure.Mass(0.7)
+	j.log(minutes(15), Left, "coat/c", Body{Mass: &left})
+	u := tell(issued(), j.all, minutes(16)).Coats[0].Used
+	if math.Abs(float64(u.Mass)-12.6) > 1e-9 || math.Abs(float64(u.Volume)-0.01155) > 1e-12 || u.Lost != 6 ||
+		u.Left != left ||
+		math.Abs(float64(u.Film)-315e-6) > 1e-12 {
+		t.Errorf("%+v", u)
+	}
+	if none := tell(issued(), nil, minutes(16)).Coats[0].Used; none != (Amount{}) {
+		t.Errorf("nothing was poured, and %+v", none)
+	}
+}
+
+// What a crew is told of a batch changes with it: stirred and not mixed where it is one part, once more
+// after a lost pail, its film's working time once it is out of the pail.
+func TestSentencesOfABatch(t *testing.T) {
+	step := func(change func(*Issue), touches ...Kind) Say {
+		i, j := issued(), tablet("aaaa")
+		if change != nil {
+			change(i)
+		}
+		for n, k := range touches {
+			j.log(minutes(float64(n)-4), k, batch(1), Body{Text: "was spilt"})
+		}
+		day := tell(i, j.all, minutes(0))
+		for _, all := range [][]Say{day.Coats[0].Now, day.Coats[0].Next} {
+			for _, s := range all {
+				if s.Batch == 1 {
+					return s
+				}
+			}
+		}
+		return Say{}
+	}
+	single := func(i *Issue) { i.Coats[0].Batches[0].Card.Parts = i.Coats[0].Batches[0].Card.Parts[:1] }
+	drawn := func(i *Issue) { i.Coats[0].Batches[0].Passage.Empty = i.Coats[0].Batches[0].Passage.Laid }
+	stands := func(i *Issue) { i.Coats[0].Batches[0].Card.Induction = 10 * 60 }
+	for _, c := range []struct {
+		name string
+		got  Say
+		do   string
+		text string
+		of   float64
+	}{
+		{"two parts", step(nil), "meet", "start mixing A + B", 1800},
+		{"one part", step(single), "meet", "open and stir", 1800},
+		{"after a lost pail", step(nil, Meets, Lost), "meet", "mixing A + B, once more", 1800},
+		{"mixed long enough", step(nil, Meets, Meets, Meets, Mixed), "pour", "all of it", 1800},
+		{"mixed for one minute", step(nil, Meets, Mixed), "pour", "all of it", 1800}, // its 3 min are over by now
+		{"out of the pail", step(nil, Meets, Mixed, Mixed, Poured), "spread", "spread it", 2400},
+		{"drawn from the pail", step(drawn, Meets, Mixed, Mixed, Poured), "spread", "spread it", 1800},
+		{"spread, and meets no edge", step(nil, Meets, Mixed, Poured, Spread), "roll", "roll it", 1800},
+		{"has to stand", step(stands, Meets, Mixed, Mixed, Mixed), "stand", "let it stand", 600},
+	} {
+		if c.got.Do != c.do || !strings.Contains(c.got.Text, c.text) || c.got.Of != c.of {
+			t.Errorf("%s: %+v, want %s “%s” of %v", c.name, c.got, c.do, c.text, c.of)
+		}
+	}
+}
+
+// Mixed too briefly, a batch is not poured before its time is up: at −2 min the touch comes after 1 of 3.
+func TestMixedTooBriefly(t *testing.T) {
+	j := tablet("aaaa")
+	j.log(minutes(-3), Meets, batch(1), Body{})
+	j.log(minutes(-2), Mixed, batch(1), Body{})
+	now := tell(issued(), j.all, minutes(-1)).Coats[0].Now
+	if len(now) < 1 || now[len(now)-1].Do != "mix" ||
+		!strings.Contains(plain(now[len(now)-1].Text), "only 1 min of 3 min") ||
+		!now[len(now)-1].Until.Equal(minutes(0)) {
+		t.Errorf("%+v", now)
+	}
+}
+
+// Limits stand in the order in which they come: the pail of batch 2 ends at 26 min, the edge of section 1
+// at 41, though the edge is called out by an earlier batch of the list.
+func TestLimitsInTheirOrder(t *testing.T) {
+	i, j := issued(), tablet("aaaa")
+	i.Coats[0].Batches[0].Beside = []int{3, 9} // 9 is no section: it is passed over
+	i.Coats[0].Working = 20 * 60
+	j.log(minutes(-4), Meets, batch(2), Body{})
+	j.log(minutes(-1), Mixed, batch(2), Body{})
+	j.log(minutes(0), Poured, batch(3), Body{})
+	j.log(minutes(6), Spread, batch(3), Body{})
+	w := tell(i, j.all, minutes(24)).Coats[0].Watch
+	if len(w) < 2 || w[0].Batch != 1 && w[0].Batch != 2 {
+		t.Fatalf("%+v", w)
+	}
+	for n := 1; n < len(w); n++ {
+		if w[n].Until.Before(*w[n-1].Until) {
+			t.Errorf("%s comes after %s", w[n].Text, w[n-1].Text)
+		}
+	}
+}
+
+// What the gates ask depends on what is below, and on how the product is sold.
+func TestWordsOfTheGates(t *testing.T) {
+	i := twoCoats()
+	gate := func(c *Coat, key string) Gate {
+		for _, g := range Gates(i, c) {
+			if g.Key == key {
+				return g
+			}
+		}
+		return Gate{}
+	}
+	first, second := &i.Coats[0], &i.Coats[1]
+	abraded := *second
+	abraded.Abrade = true
+	single := *first
+	single.Product.Components = single.Product.Components[:1]
+	for _, c := range []struct{ got, want string }{
+		{gate(first, "surface").Ask, "profile, moisture"}, {gate(second, "surface").Ask, "Coat 1 below"},
+		{gate(second, "surface").Saw, "inside its window"}, {gate(&abraded, "surface").Saw, "no gloss left"},
+		{gate(first, "pairs").Ask, "Each A of Example"}, {gate(&single, "pairs").Ask, "The pails of Example"},
+		{gate(first, "pairs").Saw, "3 batches staged"}, {gate(second, "pairs").Saw, "1 batch staged"},
+	} {
+		if !strings.Contains(c.got, c.want) {
+			t.Errorf("“%s” does not say “%s”", c.got, c.want)
+		}
+	}
+}
+
+// By hand, of two floors of one crew: paces 1.5 and 1.0 on the first, 1.25 on the second.
+func TestLearnOverFloors(t *testing.T) {
+	i := issued()
+	i.To = "Sound crew"
+	day := func(hot float64, took ...float64) Day {
+		j := tablet("aaaa")
+		if hot > 0 {
+			j.log(minutes(-30), Meets, batch(3), Body{})
+			j.log(minutes(-30+hot), Lost, batch(3), Body{Text: WentHot})
+		}
+		for n, m := range took {
+			j.log(minutes(float64(20*n)), Poured, batch(n+1), Body{})
+			j.log(minutes(float64(20*n)+m), Rolled, batch(n+1), Body{})
+		}
+		return tell(i, j.all, minutes(200))
+	}
+	got := Learn([]Issue{*i, *i, *i}, []Day{day(24, 18, 12), day(21, 15), day(0)})
+	if len(got) != 1 {
+		t.Fatalf("%+v", got)
+	}
+	l := got[0]
+	mean := (math.Log(1.5) + math.Log(1.25)) / 3
+	if l.Floors != 2 || l.Cases != 3 || math.Abs(l.Times-math.Exp(mean)) > 1e-9 || l.Hot != 2 ||
+		math.Abs(l.Lived-0.7) > 1e-9 || l.Pace != 0 || math.Abs(l.Lost-12.0/30) > 1e-9 {
+		t.Errorf("%+v", l)
+	}
+}
+
+// Two amounts differ from half a percent of the larger on.
+func TestDiffer(t *testing.T) {
+	for _, c := range []struct {
+		a, b float64
+		want bool
+	}{{100, 100.4, false}, {100, 101, true}, {-100, 100, true}, {0, 0, false}, {101, 100, true}, {100.4, 100, false}} {
+		if differ(c.a, c.b) != c.want {
+			t.Errorf("%v and %v: %v", c.a, c.b, !c.want)
+		}
+	}
+}
