@@ -65,6 +65,8 @@ func TestTheBenchSendsToAJob(t *testing.T) {
 	p.sees("[data-test=spread-tool]", "250 µm")
 	p.sees("[data-test=notch]", "500 µm")
 	p.fill("Area on the bench", "24 m²")
+	p.sees("[data-test=spread-need]", "6 L") // 24 ÷ 4: a practical spread holds the loss
+	p.choose("Figure on the bench", "theoretical")
 	p.fill("Loss on the bench", "4 %")
 	p.sees("[data-test=spread-need]", "6.25 L") // 24 ÷ 4 ÷ 0.96
 	p.click("[data-test=spread-tool] [data-test=working] summary")

@@ -44,6 +44,17 @@ func TestAGivenAreaIsPlannedAloud(t *testing.T) {
 	p.at("build-up")
 	p.choose("Add a coat of", "Undertow")
 	p.saved()
+	// What a kit covers in practice is all that is asked for: one kit of 16.2 L for its area. As a
+	// theoretical figure it takes 6 % of loss more.
+	p.choose("Basis of coat 1", "area per kit")
+	p.fill("Amount of coat 1", "52 m²")
+	p.sees("[data-test=added]", "nothing is added")
+	p.sees("[data-test=coat-1]", "16.2 L")
+	p.choose("Figure of coat 1", "theoretical")
+	p.sees("[data-test=coat-1]", "17.23 L")
+	p.choose("Figure of coat 1", "practical")
+	p.sees("[data-test=coat-1]", "16.2 L")
+	p.saved()
 	p.at("pour")
 	p.sees("#pour", "Without a drawing, sections are given by area only")
 	p.click("[data-test=to-cards]")

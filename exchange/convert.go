@@ -4,26 +4,59 @@ import (
 	"encoding/json"
 	"strconv"
 
+	"nephelon/core/buildup"
 	"nephelon/core/job"
+	"nephelon/core/material"
 )
 
-// converted brings a plan file of an earlier format up to today's, and tells whether it was
+// converted brings a plan file of an earlier format up to today's, and reports whether it was
 // one. What it cannot make sense of it leaves for the schema to refuse.
 func converted(document any) bool {
 	file, is := document.(map[string]any)
-	if !is || file["version"] != json.Number("1") {
+	if !is {
 		return false
 	}
-	// The first format came with two shapes of a pot life: one figure at one temperature and
-	// mass, and, later, points of all three.
-	products, _ := file["products"].([]any)
-	for _, one := range products {
-		if product, is := one.(map[string]any); is {
+	switch file["version"] {
+	case json.Number("1"):
+		// The first format came with two shapes of a pot life: one figure at one temperature and
+		// mass, and, later, points of all three.
+		for _, product := range objects(file["products"]) {
 			potLifeAsPoints(product)
 		}
+		fallthrough
+	case json.Number("2"):
+		// Up to the second format every amount was theoretical: losses were added to a spread and to an area
+		// per kit as well.
+		work, _ := file["job"].(map[string]any)
+		for _, surface := range objects(work["surfaces"]) {
+			for _, coat := range objects(surface["coats"]) {
+				asTheoretical(coat)
+			}
+		}
+	default:
+		return false
 	}
 	file["version"] = digits(job.Version)
 	return true
+}
+
+// objects are the objects of a list; what is none it leaves out.
+func objects(list any) []map[string]any {
+	var all []map[string]any
+	values, _ := list.([]any)
+	for _, one := range values {
+		if object, is := one.(map[string]any); is {
+			all = append(all, object)
+		}
+	}
+	return all
+}
+
+func asTheoretical(coat map[string]any) {
+	amount, is := coat["amount"].(map[string]any)
+	if is && (amount["basis"] == string(buildup.SpreadRate) || amount["basis"] == string(buildup.AreaPerKit)) {
+		amount["figure"] = string(material.Theoretical)
+	}
 }
 
 func potLifeAsPoints(product map[string]any) {

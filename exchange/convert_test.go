@@ -11,6 +11,7 @@ import (
 	"nephelon/core/facts"
 
 	"nephelon/core/job"
+	"nephelon/core/material"
 	"nephelon/core/measure"
 	"nephelon/core/plan"
 	"nephelon/exchange"
@@ -27,7 +28,7 @@ func TestEarlierPlanFilesOpen(t *testing.T) {
 	if err != nil || len(names) < 8 {
 		t.Fatalf("%d files, %v", len(names), err)
 	}
-	points := 0
+	points, theoretical := 0, 0
 	for _, name := range names {
 		text, err := os.ReadFile(name)
 		if err != nil {
@@ -66,11 +67,25 @@ func TestEarlierPlanFilesOpen(t *testing.T) {
 				t.Errorf("%s: %+v was %s", name, now, p.PotLife)
 			}
 		}
+		// What was a spread or an area per kit was theoretical, and stays so.
+		for _, s := range file.Job.Surfaces {
+			for _, c := range s.Coats {
+				if c.Amount.Practical() {
+					t.Errorf("%s: coat %s became practical", name, c.ID)
+				}
+				if c.Amount.Figure == material.Theoretical {
+					theoretical++
+				}
+			}
+		}
 		if _, err := plan.NewPlanner().MakeFor(t.Context(), file, facts.At(time.Now()), measure.Metric); err != nil {
 			t.Errorf("%s: %v", name, err)
 		}
 	}
 	if points < 5 {
 		t.Errorf("only %d pot lives of one figure were tried", points)
+	}
+	if theoretical < 5 {
+		t.Errorf("only %d spreads and areas per kit were tried", theoretical)
 	}
 }

@@ -80,7 +80,7 @@ func TestReadRefusesWithThePath(t *testing.T) {
 		{"cut off", string(good[:len(good)/2]), "", "not JSON"},
 		{"another format", edit(func(f map[string]any) { f["format"] = "other" }), "/format",
 			`"other" is not one of nephelon-job`},
-		{"a later version", edit(func(f map[string]any) { f["version"] = 3 }), "/version", ""},
+		{"a later version", edit(func(f map[string]any) { f["version"] = 4 }), "/version", ""},
 		{"unknown field", edit(func(f map[string]any) { surface(f)["colour"] = "red" }), "/job/surfaces/0/colour",
 			"not known"},
 		{"missing field", edit(func(f map[string]any) { delete(job(f), "crew") }), "/job/crew", "missing"},

@@ -17,7 +17,7 @@ import (
 // Nothing in it lets anybody sign in.
 const (
 	companyFormat  = "nephelon-company"
-	companyVersion = 1
+	companyVersion = 2
 	shelfFormat    = "nephelon-shelf" // as package exchange reads it
 	mostOfFile     = 32 << 20         // bytes of one file of an archive
 )

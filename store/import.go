@@ -174,7 +174,7 @@ func (im importing) all(check Checks) error {
 	if err != nil {
 		return err
 	}
-	if c.Format != companyFormat || c.Version != companyVersion {
+	if c.Format != companyFormat || c.Version < 1 || c.Version > companyVersion {
 		return &BadArchive{"company.json", "This is no archive of a company that this program reads."}
 	}
 	if err := errors.Join(fits[job.House]("company.json", c.House),
@@ -196,7 +196,8 @@ func (im importing) all(check Checks) error {
 		shelf_revision = shelf_revision + 1 where id = $1`, []byte(c.House)); err != nil {
 		return err
 	}
-	for _, part := range []func() error{im.shelf, im.docs, func() error { return im.jobs(check.Plan) },
+	for _, part := range []func() error{im.shelf, func() error { return im.docs(c.Version) },
+		func() error { return im.jobs(check.Plan) },
 		func() error { return im.photos(check.Photo) }} {
 		if err := part(); err != nil {
 			return err
@@ -243,12 +244,32 @@ func (im importing) shelf() error {
 	return nil
 }
 
-func (im importing) docs() error {
+// theoretical returns a system with its amounts as they were before they could be practical.
+func theoretical(doc json.RawMessage) (json.RawMessage, error) {
+	var s buildup.System
+	if err := json.Unmarshal(doc, &s); err != nil {
+		return nil, err
+	}
+	for n := range s.Coats {
+		if a := &s.Coats[n].Amount; a.Practical() {
+			a.Figure = material.Theoretical
+		}
+	}
+	return json.Marshal(s)
+}
+
+// docs imports systems and stock of an archive of a version.
+func (im importing) docs(version int) error {
 	systems, err := readList[archivedDoc](im.z, "systems.json")
 	if err != nil {
 		return err
 	}
 	for _, d := range systems {
+		if version < 2 {
+			if d.Doc, err = theoretical(d.Doc); err != nil {
+				return &BadArchive{"systems.json", "It cannot be read: " + err.Error() + "."}
+			}
+		}
 		if err := fits[buildup.System]("systems.json", d.Doc); err != nil {
 			return err
 		}

@@ -9,6 +9,9 @@ import (
 
 	"github.com/google/uuid"
 
+	"nephelon/core/buildup"
+	jobfile "nephelon/core/job"
+	"nephelon/core/material"
 	"nephelon/store"
 )
 
@@ -54,7 +57,23 @@ func written() map[int64]string {
 		10: `insert into recovery_codes values ('11111111-0000-0000-0000-000000000001',
 			'22222222-0000-0000-0000-000000000001', 'code', null)`,
 		12: `update jobs set revision = revision + 1; update people set units = 'us'`,
+		13: `insert into systems (company_id, id, doc) values ('11111111-0000-0000-0000-000000000001', 'rate',
+			'{"id": "rate", "name": "By rate", "for": "floor", "coats": [{"id": "a", "product": "tide",
+			"amount": {"value": 30, "basis": "area-per-kit"}}, {"id": "b", "product": "tide",
+			"amount": {"value": 0.0003, "basis": "wet-film"}}]}')`,
 	}
+}
+
+// theoretical reports whether what is stated as a spread or an area per kit stayed theoretical, and there is any.
+func theoretical(coats []buildup.Coat) bool {
+	found := false
+	for _, c := range coats {
+		if c.Amount.Practical() || c.Amount.Figure != "" && !c.Amount.Either() {
+			return false
+		}
+		found = found || c.Amount.Figure == material.Theoretical
+	}
+	return found
 }
 
 // From every earlier version of the tables, with rows in them, a program comes up to today's,
@@ -92,11 +111,17 @@ func TestEveryEarlierSchemaComesUp(t *testing.T) {
 			}
 			defer s.Close()
 			j, err := s.Job(t.Context(), company, job)
-			if err != nil || len(j.File.Job.Surfaces) == 0 || len(j.File.Products[0].PotLife) != 1 || j.File.Version != 2 {
+			if err != nil || len(j.File.Job.Surfaces) == 0 || len(j.File.Products[0].PotLife) != 1 ||
+				j.File.Version != jobfile.Version || !theoretical(j.File.Job.Surfaces[0].Coats) {
 				t.Errorf("the job: %v", err)
 			}
-			if before, err := s.JobAt(t.Context(), company, job, 1); err != nil || before.Version != 2 {
+			if before, err := s.JobAt(t.Context(), company, job, 1); err != nil || before.Version != jobfile.Version ||
+				!theoretical(before.Job.Surfaces[0].Coats) {
 				t.Errorf("its revision: %v", err)
+			}
+			if systems, err := s.Systems(t.Context(), company); err != nil || from >= 13 &&
+				(len(systems) != 2 || !theoretical(systems[0].Of.Coats)) {
+				t.Errorf("the systems: %+v, %v", systems, err)
 			}
 			if p, err := s.PersonByEmail(t.Context(), "ida@slipway.example"); err != nil || p.ID != person {
 				t.Errorf("the person: %v", err)

@@ -9,6 +9,7 @@ import (
 	"os"
 	"path/filepath"
 
+	"nephelon/core/job"
 	"nephelon/core/measure"
 	"nephelon/core/record"
 	"nephelon/exchange"
@@ -60,7 +61,8 @@ func runGenerate(_ context.Context, arguments []string, _ io.Reader, _, complain
 	if err := write(filepath.Join(*api, "units.gen.json"), units); err != nil {
 		return err
 	}
-	words, err := json.MarshalIndent(map[string]any{"recordKinds": record.Words()}, "", "  ")
+	words, err := json.MarshalIndent(map[string]any{"recordKinds": record.Words(),
+		"planVersion": job.Version}, "", "  ")
 	if err != nil {
 		return fmt.Errorf("encode the words: %w", err)
 	}

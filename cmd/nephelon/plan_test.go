@@ -59,7 +59,7 @@ func TestPlanRefusesWithThePathAndNothingElse(t *testing.T) {
 	}{
 		{"not JSON", "{", "not JSON", []string{"plan", "-"}},
 		{"unknown field", replaced(`"site"`, `"sight"`), "/job/sight: This field is not known", []string{"plan", "-"}},
-		{"wrong type", replaced(`"version": 2`, `"version": "2"`), "/version: There is a string here", []string{"plan", "-"}},
+		{"wrong type", replaced(`"version": 3`, `"version": "3"`), "/version: There is a string here", []string{"plan", "-"}},
 		{"impossible value", replaced(`"spreaders": 2`, `"spreaders": 0`), "/job/crew/spreaders", []string{"plan", "-"}},
 		{"crossing walls", replaced(`"x": 13.9`, `"x": -13.9`),
 			"/job/surfaces/0/floor/outline: Basin floor: The outline crosses itself", []string{"plan", "-"}},

@@ -23,7 +23,8 @@ type SpreadQuestion struct {
 type SpreadAnswer struct {
 	Wet      measure.Film      `json:"wet" doc:"m"`
 	Dry      measure.Film      `json:"dry" doc:"m"`
-	Spread   measure.Spread    `json:"spread" doc:"m²/m³"`
+	Spread   measure.Spread    `json:"spread" doc:"m²/m³ by the film"`
+	Takes    measure.Spread    `json:"takes" doc:"m²/m³ with the loss: the practical spread"`
 	Coverage measure.Coverage  `json:"coverage" doc:"kg/m²"`
 	Need     measure.Volume    `json:"need" doc:"m³, loss included"`
 	NeedMass measure.Mass      `json:"needMass" doc:"kg"`
@@ -47,8 +48,8 @@ func Spread(p material.Product, q SpreadQuestion, units measure.System) (SpreadA
 	}
 	mix := sheet.Mix()
 	b := coat.Build(&sheet, mix, buildup.Under{Area: q.Area})
-	a.Wet, a.Dry, a.Spread, a.Coverage, a.Need, a.NeedMass, a.Workings = b.Wet, b.Dry, b.Spread, b.Coverage, b.Need,
-		b.NeedMass, b.Workings
+	a.Wet, a.Dry, a.Spread, a.Takes, a.Coverage, a.Need, a.NeedMass, a.Workings = b.Wet, b.Dry, b.Spread, b.Takes,
+		b.Coverage, b.Need, b.NeedMass, b.Workings
 	factor := q.Notch
 	source := measure.OwnTest
 	if factor == 0 {

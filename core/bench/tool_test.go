@@ -119,3 +119,37 @@ func TestTheBenchOpensItsWorking(t *testing.T) {
 		t.Errorf("%+v, %v", check.Workings, err)
 	}
 }
+
+// A practical coverage takes area ÷ coverage, by hand 30 m² at 12 m²/L: 2.5 L; as theoretical, with 20 % of
+// loss, 2.5 ÷ 0.8 = 3.125 L, which cover 9.6 m² a litre in practice.
+func TestPracticalSpread(t *testing.T) {
+	p := product(t, "keelbody-100")
+	ask := func(figure buildup.Figure) SpreadAnswer {
+		a, err := Spread(p, SpreadQuestion{Area: 30,
+			Loss:   measure.Sourced[measure.Fraction]{Value: 0.2, Source: measure.OwnTest},
+			Amount: buildup.Amount{Basis: buildup.SpreadRate, Value: 12000, Figure: figure}}, measure.Metric)
+		if err != nil {
+			t.Fatal(err)
+		}
+		return a
+	}
+	for figure, want := range map[buildup.Figure][2]float64{"": {0.0025, 12000}, material.Practical: {0.0025, 12000},
+		material.Theoretical: {0.003125, 9600}} {
+		if a := ask(figure); math.Abs(float64(a.Need)-want[0]) > 1e-12 || math.Abs(float64(a.Takes)-want[1]) > 1e-6 {
+			t.Errorf("%q: %v m³, %v m²/m³", figure, a.Need, a.Takes)
+		}
+	}
+	if _, err := Spread(p, SpreadQuestion{Area: 30, Amount: buildup.Amount{Basis: buildup.WetFilm, Value: 1}},
+		measure.Metric); err == nil {
+		t.Error("a film of a metre is spread")
+	}
+	if _, err := Spread(p, SpreadQuestion{Hardener: "none"}, measure.Metric); err == nil {
+		t.Error("a hardener that is none is taken")
+	}
+	none := p
+	none.Kits = nil
+	if a, err := Spread(none, SpreadQuestion{Area: 30, Amount: buildup.Amount{Basis: buildup.WetFilm, Value: 3e-4}},
+		measure.Metric); err != nil || a.Purchase != nil || len(a.Notes) == 0 {
+		t.Errorf("nothing is sold: %+v, %v", a.Notes, err)
+	}
+}

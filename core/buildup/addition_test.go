@@ -14,7 +14,7 @@ func TestThinnerByTheHandbook(t *testing.T) {
 	p := product(0.5, 1200)
 	p.Components = []material.Component{{Name: "A", Parts: 3.5, Density: sheet(measure.Density(1300))},
 		{Name: "B", Parts: 1, Density: sheet(measure.Density(900))}}
-	c := Coat{Amount: Amount{DryFilm, 60e-6}, Loss: sheet(measure.Fraction(0)),
+	c := Coat{Amount: Amount{Basis: DryFilm, Value: 60e-6}, Loss: sheet(measure.Fraction(0)),
 		Thinner: &material.Portion{Value: 0.2, Of: material.OfAB, Source: measure.Sheet}}
 	b := c.Build(&p, p.Mix(), Under{Area: 100})
 	// WFT = DFT × (1 + thinner) / VS.
@@ -48,8 +48,9 @@ func TestBasesRoundTripThinned(t *testing.T) {
 		thinner := &material.Portion{Value: measure.Fraction(0.3 * random.Float64()),
 			Of: []string{"a", "a+b", "mix"}[random.IntN(3)], Source: measure.OwnTest}
 		made := func(basis Stated, value float64) Build {
-			c := Coat{Amount: Amount{basis, value}, Loss: sheet(measure.Fraction(0.07)), Thinner: thinner,
-				Soak: sheet(measure.Film(20e-6))}
+			figure := map[Stated]Figure{SpreadRate: material.Theoretical}[basis]
+			c := Coat{Amount: Amount{Basis: basis, Value: value, Figure: figure}, Loss: sheet(measure.Fraction(0.07)),
+				Thinner: thinner, Soak: sheet(measure.Film(20e-6))}
 			return c.Build(&p, p.Mix(), Under{Area: 60})
 		}
 		b := made(WetFilm, 50e-6+1e-3*random.Float64())
@@ -76,20 +77,20 @@ func TestBroadcastByHand(t *testing.T) {
 	media := map[string]*material.Medium{"g": grains}
 	p := product(1, 1100)
 	for degree, share := range map[string]float64{"full": 1, "even": 0.5} {
-		bind := Coat{Amount: Amount{WetFilm, 4e-4}, Loss: sheet(measure.Fraction(0)),
+		bind := Coat{Amount: Amount{Basis: WetFilm, Value: 4e-4}, Loss: sheet(measure.Fraction(0)),
 			Scatter: &Scatter{Medium: "g", Degree: degree}}
 		b := bind.Build(&p, p.Mix(), Under{Area: 50, Media: media})
 		if !near(float64(b.Need), 0.020+0.010*share, 1e-12) || !near(float64(b.Additions[0].Mass), 150*share, 1e-12) {
 			t.Errorf("%s: %v m³, %+v", degree, b.Need, b.Additions)
 		}
-		grout := Coat{Amount: Amount{WetFilm, 3e-4}, Loss: sheet(measure.Fraction(0))}
+		grout := Coat{Amount: Amount{Basis: WetFilm, Value: 3e-4}, Loss: sheet(measure.Fraction(0))}
 		if g := grout.Build(&p, p.Mix(), Under{Area: 50, Media: media, Grains: bind.Leaves(media)}); !near(float64(g.Need),
 			0.015+0.020*share, 1e-12) {
 			t.Errorf("%s: the coat over it needs %v", degree, g.Need)
 		}
 	}
 	// 60 g to a litre of 20 L are 1.2 kg of grit; 3 % of 22 kg are 660 g of pigment.
-	c := Coat{Amount: Amount{WetFilm, 4e-4}, Loss: sheet(measure.Fraction(0)),
+	c := Coat{Amount: Amount{Basis: WetFilm, Value: 4e-4}, Loss: sheet(measure.Fraction(0)),
 		Grit:    &Grit{Medium: "g", Dose: measure.Sourced[measure.Content]{Value: 60}},
 		Pigment: &Tint{Portion: material.Portion{Value: 0.03, Of: material.OfAB}}}
 	b := c.Build(&p, p.Mix(), Under{Area: 50, Media: media})

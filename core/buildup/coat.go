@@ -26,10 +26,28 @@ const (
 	ByStone     Stated = "by-stone"      // kg of mix to a kg of the stones that are wetted in it
 )
 
+// Figure says whether what a floor takes beside the film is in an amount.
+type Figure = material.Figure
+
 // Amount holds how much of a product goes on, as it was stated.
 type Amount struct {
-	Basis Stated  `json:"basis"`
-	Value float64 `json:"value" exclusiveMinimum:"0" maximum:"1000000" doc:"m for films and notches, m²/m³ for spread, kg/m² for mass per area, m² for what the largest kit covers, kg to a kg of stone"`
+	Basis  Stated  `json:"basis"`
+	Value  float64 `json:"value" exclusiveMinimum:"0" maximum:"1000000" doc:"m for films and notches, m²/m³ for spread, kg/m² for mass per area, m² for what the largest kit covers, kg to a kg of stone"`
+	Figure Figure  `json:"figure,omitempty" doc:"Of a spread, mass per area or area per kit: practical, with loss, profile, absorption, residue and edges in it, or theoretical, the film alone; when left out a spread and an area per kit are practical, a mass per area theoretical"`
+}
+
+// Practical reports whether the amount is what a floor takes in all, so that nothing is added to it.
+func (a Amount) Practical() bool {
+	if a.Figure != "" {
+		return a.Figure == material.Practical
+	}
+	return a.Basis == SpreadRate || a.Basis == AreaPerKit
+}
+
+// Either reports whether the amount can be practical or theoretical; films, notches and shares of stone
+// are theoretical.
+func (a Amount) Either() bool {
+	return a.Basis == SpreadRate || a.Basis == MassPerArea || a.Basis == AreaPerKit
 }
 
 // Coat is one product applied once over a surface.
@@ -136,7 +154,9 @@ type Build struct {
 	Spread    measure.Spread                    `json:"spread" doc:"m²/m³"`
 	Coverage  measure.Coverage                  `json:"coverage" doc:"kg/m²"`
 	Density   measure.Sourced[measure.Density]  `json:"density" doc:"Density of the mix, kg/m³"`
-	Loss      measure.Sourced[measure.Fraction] `json:"loss"`
+	Loss      measure.Sourced[measure.Fraction] `json:"loss" doc:"Added to the film; 0 where the amount is practical"`
+	Practical bool                              `json:"practical,omitempty" doc:"Loss, profile, absorption, residue and edges are in the amount: nothing was added"`
+	Takes     measure.Spread                    `json:"takes" doc:"m²/m³ with all that was added: the practical spread"`
 	OnSurface measure.Volume                    `json:"onSurface" doc:"m³ of film that stay on the surface"`
 	Extra     measure.Volume                    `json:"extra" doc:"m³ that fill the profile and grains, soak in and stay in pails"`
 	Thinner   measure.Volume                    `json:"thinner,omitempty" doc:"m³ of thinner in it, on top of the need"`
@@ -215,6 +235,9 @@ func (c Coat) checkAmounts(path refusing) *finding.Finding {
 		c.Amount.Value > float64(maxFilm):
 		return path.refuse("/amount", "A film above 100 mm is not a coat.",
 			"Check the unit: films are entered in µm, mm or mil.")
+	case c.Amount.Figure != "" && !c.Amount.Either():
+		return path.refuse("/amount/figure", "A film, a notch or a share of stone is theoretical: losses come on top of it.",
+			"Leave the figure out, or state the amount as a spread, a mass per area or an area per kit.")
 	}
 	return nil
 }
@@ -310,7 +333,7 @@ func (c Coat) thinned(mix material.Mix) float64 {
 func (c Coat) Wet(p *material.Product, mix material.Mix) measure.Film {
 	thinner := c.thinned(mix)
 	if c.Wets() {
-		return WetFor(Amount{MassPerArea, c.Amount.Value * float64(c.Scatter.Mass.Value)}, p.VolumeSolids.Value,
+		return WetFor(Amount{Basis: MassPerArea, Value: c.Amount.Value * float64(c.Scatter.Mass.Value)}, p.VolumeSolids.Value,
 			mix.Density.Value, thinner)
 	}
 	if c.Amount.Basis == AreaPerKit {
@@ -361,6 +384,10 @@ func (c Coat) Build(p *material.Product, mix material.Mix, u Under) Build {
 		Density:  density,
 		Loss:     c.loss(p),
 	}
+	if c.Amount.Practical() {
+		b.Practical, b.Loss.Value = true, 0
+		u.RunOff = 0
+	}
 	add := func(name string, v measure.Volume, source measure.Source) measure.Volume {
 		if v != 0 {
 			b.Shares = append(b.Shares, Step{name, v, source})
@@ -375,32 +402,10 @@ func (c Coat) Build(p *material.Product, mix material.Mix, u Under) Build {
 	}
 	theory := b.OnSurface + add("Run-off over the edges", wet.Over(u.RunOff), measure.RuleOfThumb)
 	liquid := theory + add("Loss", measure.Volume(float64(theory)/(1-float64(b.Loss.Value)))-theory, b.Loss.Source)
-	fill := c.Fill
-	if fill == nil && u.First {
-		fill = &measure.Sourced[measure.Film]{Value: ProfileFill(u.Profile), Source: measure.RuleOfThumb}
-	}
-	if fill != nil {
-		b.Extra += add("Filling the profile", fill.Value.Over(u.Area), fill.Source)
-	}
-	soak := c.Soak
-	if soak == nil && c.Seal {
-		soak = &measure.Sourced[measure.Film]{Value: sealSoak, Source: measure.RuleOfThumb}
-	}
-	if soak != nil {
-		b.Extra += add("Soaked in", soak.Value.Over(u.Area), soak.Source)
-	}
-	if c.Residue != nil {
-		b.Extra += add("Left in pails and tools", c.Residue.Value, c.Residue.Source)
-	}
-	if c.Colours != nil {
-		b.Extra += add("Left in cups", measure.Volume(len(c.Colours.Colours))*c.Colours.Cling(), measure.RuleOfThumb)
-	}
-	if u.Grains != nil {
-		b.Extra += add("Filling between grains", u.Grains.Voids.Value.Over(u.Area), u.Grains.Voids.Source)
-	}
-	if m := c.scattered(u); m != nil && m.Bind != nil && !c.Wets() {
-		b.Extra += add("Holding the broadcast", measure.Film(float64(m.Bind.Value)*DegreeShare(c.Scatter.Degree)).
-			Over(u.Area), m.Bind.Source)
+	if !b.Practical {
+		for _, more := range c.beside(u) {
+			b.Extra += add(more.Name, more.Volume, more.Source)
+		}
 	}
 	liquid += b.Extra
 	b.Thinner = liquid * measure.Volume(thinner/(1+thinner))
@@ -409,9 +414,44 @@ func (c Coat) Build(p *material.Product, mix material.Mix, u Under) Build {
 	}
 	b.Need = liquid - b.Thinner
 	b.NeedMass = density.Value.Of(b.Need)
+	b.Takes = measure.Spread(float64(u.Area) / float64(b.Need))
 	b.Additions = c.additions(mix, b, u)
 	b.Workings = c.workings(p, b, u, thinner)
 	return b
+}
+
+// beside lists what a surface takes of a coat beside its film and the loss.
+func (c Coat) beside(u Under) []Step {
+	var all []Step
+	fill := c.Fill
+	if fill == nil && u.First {
+		fill = &measure.Sourced[measure.Film]{Value: ProfileFill(u.Profile), Source: measure.RuleOfThumb}
+	}
+	if fill != nil {
+		all = append(all, Step{"Filling the profile", fill.Value.Over(u.Area), fill.Source})
+	}
+	soak := c.Soak
+	if soak == nil && c.Seal {
+		soak = &measure.Sourced[measure.Film]{Value: sealSoak, Source: measure.RuleOfThumb}
+	}
+	if soak != nil {
+		all = append(all, Step{"Soaked in", soak.Value.Over(u.Area), soak.Source})
+	}
+	if c.Residue != nil {
+		all = append(all, Step{"Left in pails and tools", c.Residue.Value, c.Residue.Source})
+	}
+	if c.Colours != nil {
+		all = append(all, Step{"Left in cups", measure.Volume(len(c.Colours.Colours)) * c.Colours.Cling(),
+			measure.RuleOfThumb})
+	}
+	if u.Grains != nil {
+		all = append(all, Step{"Filling between grains", u.Grains.Voids.Value.Over(u.Area), u.Grains.Voids.Source})
+	}
+	if m := c.scattered(u); m != nil && m.Bind != nil && !c.Wets() {
+		all = append(all, Step{"Holding the broadcast",
+			measure.Film(float64(m.Bind.Value) * DegreeShare(c.Scatter.Degree)).Over(u.Area), m.Bind.Source})
+	}
+	return all
 }
 
 // The steps of a coat whose faces take a film of their own.

@@ -27,7 +27,8 @@ func product(solids measure.Fraction, density measure.Density) material.Product 
 }
 
 func build(p material.Product, basis Stated, value float64, area measure.Area) Build {
-	return Coat{Amount: Amount{basis, value}, Loss: sheet(measure.Fraction(0))}.Build(&p, p.Mix(), Under{Area: area})
+	return Coat{Amount: Amount{Basis: basis, Value: value}, Loss: sheet(measure.Fraction(0))}.Build(&p, p.Mix(),
+		Under{Area: area})
 }
 
 // Handbook identities. The 1604.2 of the US rows is 231 ÷ (144 × 0.001), from
@@ -78,7 +79,7 @@ func TestLossOnlyEverAdds(t *testing.T) {
 	p := product(1, 1100)
 	last := measure.Volume(0)
 	for percent := 0; percent <= 80; percent += 5 {
-		c := Coat{Amount: Amount{WetFilm, 3e-4}, Loss: sheet(measure.Fraction(float64(percent) / 100))}
+		c := Coat{Amount: Amount{Basis: WetFilm, Value: 3e-4}, Loss: sheet(measure.Fraction(float64(percent) / 100))}
 		b := c.Build(&p, p.Mix(), Under{Area: 40})
 		if b.Need <= last || !near(float64(b.OnSurface), 0.012, 1e-12) {
 			t.Errorf("%d %% loss needs %v, on the surface %v", percent, b.Need, b.OnSurface)
@@ -86,7 +87,7 @@ func TestLossOnlyEverAdds(t *testing.T) {
 		last = b.Need
 	}
 	// 12 L on the surface at 20 % loss is 15 L mixed.
-	c := Coat{Amount: Amount{WetFilm, 3e-4}, Loss: sheet(measure.Fraction(0.2))}
+	c := Coat{Amount: Amount{Basis: WetFilm, Value: 3e-4}, Loss: sheet(measure.Fraction(0.2))}
 	if b := c.Build(&p, p.Mix(), Under{Area: 40}); !near(float64(b.Need), 0.015, 1e-12) ||
 		!near(float64(b.NeedMass), 16.5, 1e-12) {
 		t.Errorf("need %v m³, %v kg", b.Need, b.NeedMass)
@@ -113,12 +114,13 @@ func TestFindingsSpeakInNumbers(t *testing.T) {
 		amount  Amount
 		says    []string
 	}{
-		{"too thin", p, Amount{WetFilm, 150e-6}, []string{"150 µm", "under its minimum film of 200 µm"}},
-		{"too thick", p, Amount{WetFilm, 1.2e-3},
+		{"too thin", p, Amount{Basis: WetFilm, Value: 150e-6}, []string{"150 µm", "under its minimum film of 200 µm"}},
+		{"too thick", p, Amount{Basis: WetFilm, Value: 1.2e-3},
 			[]string{"over its maximum film of 500 µm", "Split it into 3 coats of 400 µm"}},
-		{"no density, by mass", unknown, Amount{MassPerArea, 0.3}, []string{"1.1 kg/L was assumed", "a tenth"}},
-		{"no density, by film", unknown, Amount{WetFilm, 3e-4}, []string{"masses on the mix cards", "1.1 kg/L"}},
-		{"inside the limits", p, Amount{WetFilm, 500e-6}, nil},
+		{"no density, by mass", unknown, Amount{Basis: MassPerArea, Value: 0.3}, []string{"1.1 kg/L was assumed", "a tenth"}},
+		{"no density, by film", unknown, Amount{Basis: WetFilm, Value: 3e-4},
+			[]string{"masses on the mix cards", "1.1 kg/L"}},
+		{"inside the limits", p, Amount{Basis: WetFilm, Value: 500e-6}, nil},
 	}
 	for _, c := range cases {
 		coat := Coat{Amount: c.amount}
@@ -147,7 +149,8 @@ func TestFindingsSpeakInNumbers(t *testing.T) {
 // 1.5 L; half a litre stays in the pails. All bought, the film is what is left.
 func TestFromTheoryToWhatIsMixed(t *testing.T) {
 	p := product(1, 1200)
-	c := Coat{Amount: Amount{WetFilm, 400e-6}, Loss: sheet(measure.Fraction(0.1)), Soak: sheet(measure.Film(30e-6)),
+	c := Coat{Amount: Amount{Basis: WetFilm, Value: 400e-6}, Loss: sheet(measure.Fraction(0.1)),
+		Soak:    sheet(measure.Film(30e-6)),
 		Residue: sheet(measure.Volume(0.0005))}
 	b := c.Build(&p, p.Mix(), Under{Area: 50, First: true, Profile: 4})
 	want := []float64{0.020, 0.020/0.9 - 0.020, 0.010, 0.0015, 0.0005}

@@ -45,7 +45,7 @@ func TestWhatACupTakes(t *testing.T) {
 	}
 	// What clings to five cups is mixed on top.
 	p := product(1, 1100)
-	coat := Coat{Amount: Amount{WetFilm, 3e-4}, Loss: sheet(measure.Fraction(0)),
+	coat := Coat{Amount: Amount{Basis: WetFilm, Value: 3e-4}, Loss: sheet(measure.Fraction(0)),
 		Colours: &Colouring{Way: "base", Base: 0.001, Colours: make([]Colour, 5)}}
 	if b := coat.Build(&p, p.Mix(), Under{Area: 10}); !near(float64(b.Need), 0.003025, 1e-12) ||
 		!near(float64(b.Extra), 25e-6, 1e-9) {
@@ -85,7 +85,7 @@ func TestPigmentInCups(t *testing.T) {
 	p := product(1, 1000)
 	media := map[string]*material.Medium{"r": {ID: "r", Name: "Rust"}, "g": {ID: "g", Name: "Granite"},
 		"th": {ID: "th", Name: "Slow thinner"}}
-	c := Coat{Amount: Amount{WetFilm, 1e-3}, Loss: sheet(measure.Fraction(0)), ThinWith: "th",
+	c := Coat{Amount: Amount{Basis: WetFilm, Value: 1e-3}, Loss: sheet(measure.Fraction(0)), ThinWith: "th",
 		Thinner: &material.Portion{Value: 0.1, Of: material.OfAB},
 		Colours: &Colouring{Way: "shares", Left: 1e-12, Colours: []Colour{
 			{Name: "Clear", Share: 0.5},
@@ -120,7 +120,7 @@ func TestStonesAndGrains(t *testing.T) {
 		Bind: sheet(measure.Film(1e-3)), Voids: sheet(measure.Film(4e-4))}
 	media := map[string]*material.Medium{"s": stones}
 	p := product(1, 1200)
-	c := Coat{Amount: Amount{ByStone, 0.06}, Loss: sheet(measure.Fraction(0)),
+	c := Coat{Amount: Amount{Basis: ByStone, Value: 0.06}, Loss: sheet(measure.Fraction(0)),
 		Scatter: &Scatter{Medium: "s", Degree: "full", Mass: sheet(measure.Coverage(12))}}
 	b := c.Build(&p, p.Mix(), Under{Area: 10, Media: media})
 	if !c.Wets() || !near(float64(b.Wet), 0.6e-3, 1e-12) || !near(float64(b.Need), 0.006, 1e-12) {
@@ -130,7 +130,7 @@ func TestStonesAndGrains(t *testing.T) {
 		t.Errorf("%+v", a)
 	}
 	for degree, mass := range map[string]float64{"light": 21, "even": 70, "full": 140} {
-		c := Coat{Amount: Amount{WetFilm, 1e-3}, Scatter: &Scatter{Medium: "s", Degree: degree}}
+		c := Coat{Amount: Amount{Basis: WetFilm, Value: 1e-3}, Scatter: &Scatter{Medium: "s", Degree: degree}}
 		how := map[string]string{"light": "scattered lightly", "even": "scattered evenly",
 			"full": "broadcast to rejection"}[degree]
 		if a := c.Build(&p, p.Mix(), Under{Area: 10, Media: media}).Additions[0]; !near(float64(a.Mass), mass, 1e-12) ||
@@ -152,7 +152,8 @@ func TestStonesAndGrains(t *testing.T) {
 		t.Error("a medium that leaves no voids leaves nothing")
 	}
 	// Grit is tossed onto the film where it is not stirred in.
-	tossed := Coat{Amount: Amount{WetFilm, 1e-3}, Grit: &Grit{Medium: "s", Dose: *sheet(measure.Content(60))}}
+	tossed := Coat{Amount: Amount{Basis: WetFilm, Value: 1e-3},
+		Grit: &Grit{Medium: "s", Dose: *sheet(measure.Content(60))}}
 	if a := tossed.Build(&p, p.Mix(), Under{Area: 10, Media: media, Tossed: true}).Additions[0]; a.How !=
 		"scattered evenly onto the wet film" || a.Mixed() {
 		t.Errorf("%+v", a)
@@ -199,7 +200,7 @@ func TestWorkings(t *testing.T) {
 		ByStone: {0.05, "mix to a mass of stone × stones on an area ÷ density of the mix",
 			[]float64{0.05, 12, 1200}, 5e-4},
 	} {
-		coat := Coat{Amount: Amount{basis, c.value},
+		coat := Coat{Amount: Amount{Basis: basis, Value: c.value},
 			Scatter: &Scatter{Medium: "s", Degree: "full", Mass: sheet(measure.Coverage(12))}}
 		for _, thinner := range []float64{0, 0.1} {
 			coat.Thinner = nil
@@ -227,7 +228,8 @@ func TestWorkings(t *testing.T) {
 // end in its result.
 func TestWorkingsOfTheVolume(t *testing.T) {
 	p := product(1, 1200)
-	c := Coat{Amount: Amount{WetFilm, 4e-4}, Loss: sheet(measure.Fraction(0.1)), Soak: sheet(measure.Film(30e-6)),
+	c := Coat{Amount: Amount{Basis: WetFilm, Value: 4e-4}, Loss: sheet(measure.Fraction(0.1)),
+		Soak:    sheet(measure.Film(30e-6)),
 		Thinner: &material.Portion{Value: 0.1, Of: material.OfAB}}
 	u := Under{Area: 20, Upright: 4, RunOff: 1}
 	for _, faces := range []bool{false, true} {
@@ -290,7 +292,7 @@ func TestProfiles(t *testing.T) {
 // A loss is the coat's own, or the sheet's, or what is usual.
 func TestWhoseLoss(t *testing.T) {
 	p := product(1, 1100)
-	c := Coat{Amount: Amount{WetFilm, 3e-4}}
+	c := Coat{Amount: Amount{Basis: WetFilm, Value: 3e-4}}
 	if l := c.loss(&p); l.Value != 0.05 || l.Source != measure.RuleOfThumb {
 		t.Errorf("%+v", l)
 	}

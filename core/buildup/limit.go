@@ -39,6 +39,9 @@ func (c Coat) Findings(p *material.Product, b Build, upright measure.Area, numbe
 			"Coat %d: %s wet of %s is over its maximum film of %s in one coat (%s).",
 			number, units.Film(b.Wet), p.Name, units.Film(p.FilmMax.Value), p.FilmMax.Source.Words())
 	}
+	if told := c.unused(b, number, path); told != nil {
+		found = append(found, *told)
+	}
 	found = append(found, c.sags(p, b, upright, number, path, units)...)
 	if b.Density.Source == measure.Assumed {
 		if c.Amount.Basis == MassPerArea || p.Ratio.Basis == material.ByMass || soldByMass(p) {
@@ -53,6 +56,34 @@ func (c Coat) Findings(p *material.Product, b Build, upright measure.Area, numbe
 		}
 	}
 	return found
+}
+
+// unused says which entries of the coat are not added because its amount is practical; nil where none is.
+func (c Coat) unused(b Build, number int, path string) *finding.Finding {
+	var names []string
+	drop := finding.Fix{Label: "Remove these entries"}
+	for _, e := range []struct {
+		there       bool
+		name, field string
+	}{{c.Loss != nil, "loss", "/loss"}, {c.Fill != nil, "profile fill", "/fill"}, {c.Soak != nil, "absorption", "/soak"},
+		{c.Residue != nil, "residue", "/residue"}} {
+		if e.there {
+			names = append(names, e.name)
+			drop.Patch = append(drop.Patch, finding.PatchStep{Op: "remove", Path: path + e.field})
+		}
+	}
+	if !b.Practical || len(names) == 0 {
+		return nil
+	}
+	return &finding.Finding{
+		Level: finding.Note, Step: finding.BuildUp, Path: path + "/amount",
+		Text: fmt.Sprintf("Coat %d: its amount is practical, so what was entered for it as %s is not added.", number,
+			strings.Join(names, ", ")),
+		WayOut: "Plan the amount as theoretical if they come on top of it, or remove these entries.",
+		Fix: &finding.Fix{Label: "Plan it as theoretical", Patch: []finding.PatchStep{
+			{Op: "add", Path: path + "/amount/figure", Value: material.Theoretical}}},
+		Others: []finding.Fix{drop},
+	}
 }
 
 // sags says whether a coat would run on what stands vertical.
@@ -147,7 +178,9 @@ func coatsOf(path string) string { return path[:strings.LastIndexByte(path, '/')
 // Scaled is the same basis for a film so many times as thick.
 func (a Amount) Scaled(by float64) Amount {
 	if a.Basis == SpreadRate || a.Basis == AreaPerKit {
-		return Amount{a.Basis, a.Value / by}
+		a.Value /= by
+	} else {
+		a.Value *= by
 	}
-	return Amount{a.Basis, a.Value * by}
+	return a
 }

@@ -19,9 +19,9 @@ func limits(c Coat, p material.Product, upright measure.Area) []finding.Finding 
 func TestThinnestAndThickestFilmAtTheirLimits(t *testing.T) {
 	p := product(1, 1100)
 	p.FilmMin, p.FilmMax = sheet(measure.Film(200e-6)), sheet(measure.Film(500e-6))
-	none(t, limits(Coat{Amount: Amount{WetFilm, 200e-6}}, p, 0))
-	none(t, limits(Coat{Amount: Amount{WetFilm, 500e-6}}, p, 0))
-	found := limits(Coat{Amount: Amount{SpreadRate, 1 / 199e-6}}, p, 0)
+	none(t, limits(Coat{Amount: Amount{Basis: WetFilm, Value: 200e-6}}, p, 0))
+	none(t, limits(Coat{Amount: Amount{Basis: WetFilm, Value: 500e-6}}, p, 0))
+	found := limits(Coat{Amount: Amount{Basis: SpreadRate, Value: 1 / 199e-6}}, p, 0)
 	if len(found) != 1 || found[0].Fix == nil || found[0].Path != "/surfaces/0/coats/1/amount" ||
 		found[0].Level != finding.Warning {
 		t.Fatalf("%+v", found)
@@ -33,7 +33,7 @@ func TestThinnestAndThickestFilmAtTheirLimits(t *testing.T) {
 	}
 	// 1.0 mm are two coats of 500 µm; 1.001 mm are three.
 	for film, lifts := range map[float64]int{501e-6: 2, 1e-3: 2, 1.001e-3: 3, 7e-3: 14} {
-		c := Coat{ID: "body", Product: "p", Amount: Amount{WetFilm, film}, Fill: sheet(measure.Film(1e-5)),
+		c := Coat{ID: "body", Product: "p", Amount: Amount{Basis: WetFilm, Value: film}, Fill: sheet(measure.Film(1e-5)),
 			Soak: sheet(measure.Film(1e-5)), OverWet: true, Wait: new(measure.Span)}
 		found := limits(c, p, 0)
 		if len(found) != 1 {
@@ -57,7 +57,8 @@ func TestThinnestAndThickestFilmAtTheirLimits(t *testing.T) {
 			}
 		}
 	}
-	if steps := limits(Coat{ID: "body", Amount: Amount{WetFilm, 1.2e-3}}, p, 0)[0].Fix.Patch; steps[1].Value.(Coat).ID !=
+	if steps := limits(Coat{ID: "body", Amount: Amount{Basis: WetFilm, Value: 1.2e-3}}, p,
+		0)[0].Fix.Patch; steps[1].Value.(Coat).ID !=
 		"body-1200-2" || steps[2].Value.(Coat).ID != "body-1200-3" {
 		t.Errorf("lifts are told apart by %+v", steps)
 	}
@@ -74,9 +75,9 @@ func TestAssumedDensity(t *testing.T) {
 			t.Errorf("%+v", found)
 		}
 	}
-	wet := Coat{Amount: Amount{WetFilm, 3e-4}}
+	wet := Coat{Amount: Amount{Basis: WetFilm, Value: 3e-4}}
 	says(p, wet, "/product")
-	says(p, Coat{Amount: Amount{MassPerArea, 0.3}}, "/amount")
+	says(p, Coat{Amount: Amount{Basis: MassPerArea, Value: 0.3}}, "/amount")
 	mass := measure.Mass(10)
 	volume := measure.Volume(0.01)
 	p.Kits = []material.Kit{{Volume: &volume}}
@@ -89,7 +90,7 @@ func TestAssumedDensity(t *testing.T) {
 
 func TestSagsOnWhatStands(t *testing.T) {
 	p := product(1, 1100)
-	wet := func(film float64) Coat { return Coat{ID: "w", Amount: Amount{WetFilm, film}} }
+	wet := func(film float64) Coat { return Coat{ID: "w", Amount: Amount{Basis: WetFilm, Value: film}} }
 	none(t, limits(wet(9e-4), p, 0))
 	none(t, limits(wet(9e-4), p, 0.2))
 	found := limits(wet(9e-4), p, 0.21)
@@ -138,7 +139,7 @@ func TestSagsOnWhatStands(t *testing.T) {
 func TestScaledAmounts(t *testing.T) {
 	for basis, want := range map[Stated]float64{WetFilm: 20, DryFilm: 20, MassPerArea: 20, Notch: 20, ByStone: 20,
 		SpreadRate: 5, AreaPerKit: 5} {
-		if a := (Amount{basis, 10}).Scaled(2); a.Value != want || a.Basis != basis {
+		if a := (Amount{Basis: basis, Value: 10}).Scaled(2); a.Value != want || a.Basis != basis {
 			t.Errorf("%s twice as thick: %v", basis, a.Value)
 		}
 	}
@@ -152,7 +153,7 @@ func TestCoatsThatCannotBe(t *testing.T) {
 		field string // empty: allowed
 	}
 	film := func(v float64) *measure.Sourced[measure.Film] { return sheet(measure.Film(v)) }
-	wet := Amount{WetFilm, 3e-4}
+	wet := Amount{Basis: WetFilm, Value: 3e-4}
 	with := func(change func(*Coat)) Coat {
 		c := Coat{Amount: wet}
 		change(&c)
@@ -173,7 +174,8 @@ func TestCoatsThatCannotBe(t *testing.T) {
 		return with(func(c *Coat) { c.Grit = &Grit{Dose: *sheet(measure.Content(v))} })
 	}
 	stone := func(share, mass float64) Coat {
-		return Coat{Amount: Amount{ByStone, share}, Scatter: &Scatter{Medium: "m", Mass: sheet(measure.Coverage(mass))}}
+		return Coat{Amount: Amount{Basis: ByStone, Value: share},
+			Scatter: &Scatter{Medium: "m", Mass: sheet(measure.Coverage(mass))}}
 	}
 	for _, c := range []at{
 		{"plain", Coat{Amount: wet}, ""},
@@ -189,10 +191,11 @@ func TestCoatsThatCannotBe(t *testing.T) {
 		{"more residue", with(func(c *Coat) { c.Residue = sheet(measure.Volume(1.01)) }), "/residue"},
 		{"negative residue", with(func(c *Coat) { c.Residue = sheet(measure.Volume(-0.001)) }), "/residue"},
 		{"no residue", with(func(c *Coat) { c.Residue = sheet(measure.Volume(0)) }), ""},
-		{"thickest", Coat{Amount: Amount{WetFilm, 0.1}}, ""}, {"thicker", Coat{Amount: Amount{WetFilm, 0.11}}, "/amount"},
-		{"thicker dry", Coat{Amount: Amount{DryFilm, 0.11}}, "/amount"},
-		{"deeper notch", Coat{Amount: Amount{Notch, 0.11}}, "/amount"},
-		{"a spread is no film", Coat{Amount: Amount{SpreadRate, 4000}}, ""},
+		{"thickest", Coat{Amount: Amount{Basis: WetFilm, Value: 0.1}}, ""},
+		{"thicker", Coat{Amount: Amount{Basis: WetFilm, Value: 0.11}}, "/amount"},
+		{"thicker dry", Coat{Amount: Amount{Basis: DryFilm, Value: 0.11}}, "/amount"},
+		{"deeper notch", Coat{Amount: Amount{Basis: Notch, Value: 0.11}}, "/amount"},
+		{"a spread is no film", Coat{Amount: Amount{Basis: SpreadRate, Value: 4000}}, ""},
 		{"faces", with(func(c *Coat) { c.Faces = film(0.1) }), ""},
 		{"no faces", with(func(c *Coat) { c.Faces = film(0) }), "/faces"},
 		{"thicker faces", with(func(c *Coat) { c.Faces = film(0.11) }), "/faces"},
@@ -220,8 +223,8 @@ func TestCoatsThatCannotBe(t *testing.T) {
 		{"more thinner", with(func(c *Coat) { c.Thinner = portion(material.MostAdded + 0.01) }), "/thinner"},
 		{"stones", stone(0.06, 12), ""}, {"as much resin as stone", stone(1, 12), ""},
 		{"more resin than stone", stone(1.01, 12), "/amount"}, {"no stones", stone(0.06, 0), "/scatter"},
-		{"no stones at all", Coat{Amount: Amount{ByStone, 0.06}}, "/scatter"},
-		{"stones of no mass", Coat{Amount: Amount{ByStone, 0.06}, Scatter: &Scatter{Medium: "m"}}, "/scatter"},
+		{"no stones at all", Coat{Amount: Amount{Basis: ByStone, Value: 0.06}}, "/scatter"},
+		{"stones of no mass", Coat{Amount: Amount{Basis: ByStone, Value: 0.06}, Scatter: &Scatter{Medium: "m"}}, "/scatter"},
 		{"most pigment", pigment(0.5), ""}, {"more pigment", pigment(0.51), "/pigment/portion"},
 		{"nothing scattered", scatter(0), ""}, {"most scattered", scatter(200), ""},
 		{"more scattered", scatter(201), "/scatter/mass"}, {"negative", scatter(-1), "/scatter/mass"},

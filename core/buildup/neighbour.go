@@ -87,7 +87,7 @@ func change(op, path string, value any) finding.PatchStep {
 // it, or a third of the way from its thinnest to its maximum film.
 func Usual(p material.Product) Amount {
 	if p.Printed != nil {
-		return Amount{Stated(p.Printed.Basis), p.Printed.Value}
+		return Amount{Basis: Stated(p.Printed.Basis), Value: p.Printed.Value, Figure: p.Printed.Figure}
 	}
 	low := measure.Film(200e-6)
 	if p.FilmMin != nil {
@@ -97,7 +97,7 @@ func Usual(p material.Product) Amount {
 	if p.FilmMax != nil {
 		high = p.FilmMax.Value
 	}
-	return Amount{WetFilm, math.Round(float64(low+(high-low)/3)*1e5) / 1e5}
+	return Amount{Basis: WetFilm, Value: math.Round(float64(low+(high-low)/3)*1e5) / 1e5}
 }
 
 // put is the fix that puts a coat of a product at a place, from 0.

@@ -25,7 +25,7 @@ func laidOver(coats []Coat, sheets ...material.Product) []Layer {
 	for i := range sheets {
 		p := sheets[i]
 		if coats[i].Amount.Value == 0 {
-			coats[i].Amount = Amount{WetFilm, 300e-6}
+			coats[i].Amount = Amount{Basis: WetFilm, Value: 300e-6}
 		}
 		coats[i].ID, coats[i].Product = fmt.Sprintf("c%d", i+1), p.ID
 		b := coats[i].Build(&p, p.Mix(), Under{Area: 10})
@@ -121,7 +121,7 @@ func TestTheFirstCoatOnItsGround(t *testing.T) {
 		}
 	}
 	patch(t, f.Seek.Fix(primer), finding.PatchStep{Op: "add", Path: "/surfaces/0/coats/0",
-		Value: Coat{ID: "p-first-2", Product: "p", Amount: Amount{WetFilm, 200e-6}}})
+		Value: Coat{ID: "p-first-2", Product: "p", Amount: Amount{Basis: WetFilm, Value: 200e-6}}})
 }
 
 // What a coat starts with: a third of the way between the sheet's films.
@@ -132,12 +132,12 @@ func TestUsualAmounts(t *testing.T) {
 		printed     *material.Printed
 		want        Amount
 	}{
-		{nil, nil, nil, Amount{WetFilm, 200e-6}},
-		{sheet(measure.Film(90e-6)), nil, nil, Amount{WetFilm, 90e-6}},
-		{sheet(measure.Film(100e-6)), sheet(measure.Film(400e-6)), nil, Amount{WetFilm, 200e-6}},
-		{nil, sheet(measure.Film(800e-6)), nil, Amount{WetFilm, 400e-6}},
-		{nil, sheet(measure.Film(900e-6)), nil, Amount{WetFilm, 430e-6}}, // 433.3 µm, to 10 µm
-		{nil, nil, &material.Printed{Basis: "spread", Value: 5000}, Amount{SpreadRate, 5000}},
+		{nil, nil, nil, Amount{Basis: WetFilm, Value: 200e-6}},
+		{sheet(measure.Film(90e-6)), nil, nil, Amount{Basis: WetFilm, Value: 90e-6}},
+		{sheet(measure.Film(100e-6)), sheet(measure.Film(400e-6)), nil, Amount{Basis: WetFilm, Value: 200e-6}},
+		{nil, sheet(measure.Film(800e-6)), nil, Amount{Basis: WetFilm, Value: 400e-6}},
+		{nil, sheet(measure.Film(900e-6)), nil, Amount{Basis: WetFilm, Value: 430e-6}}, // 433.3 µm, to 10 µm
+		{nil, nil, &material.Printed{Basis: "spread", Value: 5000}, Amount{Basis: SpreadRate, Value: 5000}},
 	} {
 		p.FilmMin, p.FilmMax, p.Printed = c.least, c.most, c.printed
 		if got := Usual(p); got.Basis != c.want.Basis || !near(got.Value, c.want.Value, 1e-12) {
@@ -174,7 +174,7 @@ func TestChemistryOverChemistry(t *testing.T) {
 		}
 	}
 	patch(t, f.Seek.Fix(tie), finding.PatchStep{Op: "add", Path: "/surfaces/0/coats/1",
-		Value: Coat{ID: "tie-between-3", Product: "tie", Amount: Amount{WetFilm, 200e-6}}})
+		Value: Coat{ID: "tie-between-3", Product: "tie", Amount: Amount{Basis: WetFilm, Value: 200e-6}}})
 	// The sheet below can be the one that refuses.
 	below, above = named("low", "epoxy"), named("high", "acrylic")
 	below.Under, above.Over = []material.Chemistry{"epoxy", "novolac"}, []string{"epoxy"}
@@ -313,7 +313,7 @@ func TestDampBelow(t *testing.T) {
 		}
 	}
 	patch(t, f.Seek.Fix(barrier), finding.PatchStep{Op: "add", Path: "/surfaces/0/coats/0",
-		Value: Coat{ID: "m-barrier-2", Product: "m", Amount: Amount{WetFilm, 200e-6}}})
+		Value: Coat{ID: "m-barrier-2", Product: "m", Amount: Amount{Basis: WetFilm, Value: 200e-6}}})
 	a.SlabHumidityMax = sheet(measure.Fraction(0.8))
 	none(t, Neighbours(laidOver(make([]Coat, 1), a), on, measure.Metric))
 	a.SlabHumidityMax, a.Damp = nil, "bears"

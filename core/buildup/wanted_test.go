@@ -97,7 +97,7 @@ func TestWhatIsScattered(t *testing.T) {
 		t.Error("what does not take to it seals it")
 	}
 	patch(t, f.Seek.Fix(seal), finding.PatchStep{Op: "add", Path: "/surfaces/0/coats/1",
-		Value: Coat{ID: "s-seal-2", Product: "s", Amount: Amount{WetFilm, 200e-6}}})
+		Value: Coat{ID: "s-seal-2", Product: "s", Amount: Amount{Basis: WetFilm, Value: 200e-6}}})
 	none(t, told(on, []Coat{scatter("q", "full"), {}}, a, named("b", "epoxy")))
 	none(t, told(on, []Coat{scatter("s", "full")}, a)) // pebbles are meant to be open
 }
@@ -114,7 +114,8 @@ func TestGrainsAgainstTheirFilm(t *testing.T) {
 	grain("large", "grit", 180e-6)
 	on.Media["dust"] = &material.Medium{ID: "dust", Name: "Dust", Kind: "grit"}
 	grit := func(id string) []Coat {
-		return []Coat{{Amount: Amount{WetFilm, 200e-6}, Grit: &Grit{Medium: id, Dose: *sheet(measure.Content(60))}}}
+		return []Coat{{Amount: Amount{Basis: WetFilm, Value: 200e-6},
+			Grit: &Grit{Medium: id, Dose: *sheet(measure.Content(60))}}}
 	}
 	none(t, told(on, grit("fits"), a))
 	none(t, told(on, grit("dust"), a))
@@ -152,7 +153,7 @@ func TestFillingsShowThrough(t *testing.T) {
 	b.Look, b.Hides = "light", sheet(measure.Film(400e-6))
 	on := bed()
 	on.Fills = true
-	thick := func(film float64) []Coat { return []Coat{{}, {Amount: Amount{WetFilm, film}}} }
+	thick := func(film float64) []Coat { return []Coat{{}, {Amount: Amount{Basis: WetFilm, Value: film}}} }
 	const path = "/surfaces/0/coats/1/product"
 	none(t, told(on, thick(400e-6), a, b))
 	f := one(t, told(on, thick(390e-6), a, b), path, "show through 390 µm of The b; it hides from 400 µm")
@@ -249,7 +250,7 @@ func TestVolatileCompounds(t *testing.T) {
 		}
 	}
 	patch(t, f.Seek.Fix(other), finding.PatchStep{Op: "replace", Path: "/surfaces/0/coats/1",
-		Value: Coat{ID: "c2", Product: "o", Amount: Amount{WetFilm, 200e-6}, Wait: &wait, Abraded: true}})
+		Value: Coat{ID: "c2", Product: "o", Amount: Amount{Basis: WetFilm, Value: 200e-6}, Wait: &wait, Abraded: true}})
 	if f.Seek.Fix(other).Label != "Take The o for coat 2" {
 		t.Error(f.Seek.Fix(other).Label)
 	}
@@ -271,7 +272,7 @@ func TestDaylight(t *testing.T) {
 		t.Error("over what hides, a light one does")
 	}
 	patch(t, f.Seek.Fix(q), finding.PatchStep{Op: "add", Path: "/surfaces/0/coats/1",
-		Value: Coat{ID: "q-sun-2", Product: "q", Amount: Amount{WetFilm, 200e-6}}})
+		Value: Coat{ID: "q-sun-2", Product: "q", Amount: Amount{Basis: WetFilm, Value: 200e-6}}})
 	for name, change := range map[string]func(*material.Product){
 		"ambers too":  func(q *material.Product) { q.Sun = "ambers" },
 		"silent":      func(q *material.Product) { q.Over = nil },
@@ -333,7 +334,7 @@ func TestSlip(t *testing.T) {
 	on.Media["q"] = &material.Medium{ID: "q", Name: "Quartz", Kind: "quartz", Grain: sheet(measure.Film(400e-6))}
 	on.Media["f"] = &material.Medium{ID: "f", Name: "Flake", Kind: "flake", Grain: sheet(measure.Film(3000e-6))}
 	scattered := func(medium, degree string, over float64) []Coat {
-		return []Coat{{Scatter: &Scatter{Medium: medium, Degree: degree}}, {Amount: Amount{WetFilm, over}}}
+		return []Coat{{Scatter: &Scatter{Medium: medium, Degree: degree}}, {Amount: Amount{Basis: WetFilm, Value: over}}}
 	}
 	const path = "/surfaces/0/coats/1/grit"
 	none(t, told(on, scattered("q", "even", 100e-6), a, b))
@@ -343,7 +344,8 @@ func TestSlip(t *testing.T) {
 	one(t, told(on, scattered("f", "full", 100e-6), a, b), path, "nothing stands out of it") // flakes lie flat
 	one(t, told(on, scattered("gone", "full", 100e-6), a, b), path)
 	// Grit stands in its own coat.
-	own := []Coat{{}, {Amount: Amount{WetFilm, 300e-6}, Grit: &Grit{Medium: "q", Dose: *sheet(measure.Content(60))}}}
+	own := []Coat{{}, {Amount: Amount{Basis: WetFilm, Value: 300e-6},
+		Grit: &Grit{Medium: "q", Dose: *sheet(measure.Content(60))}}}
 	none(t, told(on, own, a, b))
 	f := one(t, told(on, []Coat{{}, {}}, a, b), path, "Stir a grit of at least 300 µm")
 	for _, c := range []struct {

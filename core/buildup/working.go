@@ -81,14 +81,14 @@ func (c Coat) volumeWorking(b Build, u Under) measure.Working {
 		Result:  measure.Value{Name: "Volume to mix", Kind: measure.KindVolume, SI: float64(b.Need)},
 		Source:  "1 m² × 1 mm = 1 L; gallon of 231 in³ (NIST Handbook 44)",
 	}
-	if u.RunOff > 0 {
+	if u.RunOff > 0 && !b.Practical {
 		volume.Formula = "(area + run-off) × wet film ÷ (1 − loss)"
 		volume.Inputs = append(volume.Inputs, measure.Value{Name: "Run-off over the edges, as area", Kind: measure.KindArea,
 			SI: float64(u.RunOff)})
 	}
 	if c.apart(u) {
 		volume.Formula = "(area × wet film + area of faces × film there) ÷ (1 − loss)"
-		if u.RunOff > 0 {
+		if u.RunOff > 0 && !b.Practical {
 			volume.Formula = "((area + run-off) × wet film + area of faces × film there) ÷ (1 − loss)"
 		}
 		volume.Inputs[0].SI = float64(u.Area - u.Upright)
@@ -96,9 +96,14 @@ func (c Coat) volumeWorking(b Build, u Under) measure.Working {
 			measure.Value{Name: "Area of edges and upright faces", Kind: measure.KindArea, SI: float64(u.Upright)},
 			measure.Value{Name: "Wet film there", Kind: measure.KindFilm, SI: float64(c.Faces.Value), Source: c.Faces.Source})
 	}
-	volume.Inputs = append(volume.Inputs,
-		measure.Value{Name: "Wet film", Kind: measure.KindFilm, SI: float64(b.Wet)},
-		measure.Value{Name: "Loss", Kind: measure.KindFraction, SI: float64(b.Loss.Value), Source: b.Loss.Source})
+	volume.Inputs = append(volume.Inputs, measure.Value{Name: "Wet film", Kind: measure.KindFilm, SI: float64(b.Wet)})
+	if b.Practical {
+		volume.Formula = strings.TrimSuffix(volume.Formula, " ÷ (1 − loss)")
+		volume.Source += "; the amount is practical, so nothing is added"
+	} else {
+		volume.Inputs = append(volume.Inputs,
+			measure.Value{Name: "Loss", Kind: measure.KindFraction, SI: float64(b.Loss.Value), Source: b.Loss.Source})
+	}
 	for _, share := range b.Shares {
 		switch share.Name {
 		case "Film on the surface", onLevel, onFaces, "Run-off over the edges", "Loss":

@@ -23,7 +23,7 @@ import (
 // Format and Version name the plan file.
 const (
 	Format  = "nephelon-job"
-	Version = 2
+	Version = 3
 )
 
 // File is a job with the data sheets it was planned with: all a plan depends
@@ -31,7 +31,7 @@ const (
 // for temperatures in °C, angles in degrees and prices in the job's currency.
 type File struct {
 	Format   string             `json:"format" enum:"nephelon-job"`
-	Version  int                `json:"version" minimum:"2" maximum:"2"`
+	Version  int                `json:"version" minimum:"3" maximum:"3"`
 	Job      Job                `json:"job"`
 	Products []material.Product `json:"products" maxItems:"200" doc:"The data sheets its coats name"`
 	Media    []material.Medium  `json:"media,omitempty" maxItems:"200" doc:"The media its coats name, and the contractor's own tools"`

@@ -103,7 +103,7 @@ func (l *lister) film(p Product) {
 		kind := map[string]measure.Kind{"wet-film": measure.KindFilm, "dry-film": measure.KindFilm,
 			"spread": measure.KindSpread, "mass-per-area": measure.KindCoverage}[p.Printed.Basis]
 		l.quantity("amount as printed", kind, p.Printed.Value, measure.Sheet,
-			map[string]string{"wet-film": "wet", "dry-film": "dry"}[p.Printed.Basis])
+			map[string]string{"wet-film": "wet", "dry-film": "dry"}[p.Printed.Basis]+string(p.Printed.Figure))
 	}
 	add(l, "minimum film", measure.KindFilm, p.FilmMin)
 	add(l, "maximum film", measure.KindFilm, p.FilmMax)

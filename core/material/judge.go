@@ -148,6 +148,12 @@ func (p Product) Gaps() []Gap {
 	lack(p.FilmMax == nil, "/filmMax", "maximum film", "a pour that heats or wrinkles is not detected")
 	lack(p.FilmMaxVertical == nil, "/filmMaxVertical", "maximum film on a wall",
 		"runs on walls and steps are not detected")
+	if p.Printed != nil && p.Printed.Figure == "" {
+		lack(p.Printed.Basis == "spread", "/printed/figure", "whether its spread rate is practical or theoretical",
+			"it is planned as practical, with nothing added for loss and profile")
+		lack(p.Printed.Basis == "mass-per-area", "/printed/figure", "whether its mass per area is practical or theoretical",
+			"it is planned as theoretical, with loss and profile added")
+	}
 	lack(p.Loss == nil, "/loss", "usual loss", "5 % is planned (common practice), which may be twice or half of yours")
 	lack(mixed && len(p.PotLife) == 0, "/potLife", "pot life",
 		"batches are limited by the pail size alone: a batch may set in the pail")

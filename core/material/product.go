@@ -99,7 +99,21 @@ type Product struct {
 type Printed struct {
 	Basis string  `json:"basis" enum:"wet-film,dry-film,spread,mass-per-area"`
 	Value float64 `json:"value" exclusiveMinimum:"0" maximum:"1000000" doc:"m for films, m²/m³ for spread, kg/m² for mass per area"`
+
+	Figure Figure `json:"figure,omitempty" doc:"Which of both a spread or mass per area is, as the sheet says"`
 }
+
+// Figure says whether an amount is what a floor takes in all, or the film alone.
+type Figure string
+
+// The figures.
+const (
+	Practical   Figure = "practical"   // loss, profile, absorption, residue and edges are in it
+	Theoretical Figure = "theoretical" // they come on top
+)
+
+// Values returns all values, in the order in which they are shown.
+func (Figure) Values() []Figure { return []Figure{Practical, Theoretical} }
 
 // Film holds what one coat may be, wet.
 type Film struct {

@@ -80,7 +80,7 @@ func bought(in *input.Inputs, b stage.Built, all stage.Bought) []finding.Finding
 				Level: finding.Warning, Step: finding.Kits, Path: input.ProductPath(in, p.Product),
 				Text: fmt.Sprintf("%s: %s at hand for a need of %s leaves a margin of %s, almost none.",
 					p.Name, in.Units.Volume(p.Bought), in.Units.Volume(p.Need), in.Units.Fraction(p.Margin)),
-				WayOut: "Add a kit, or be sure of the loss you planned with.",
+				WayOut: "Add a kit, or be sure of the loss or the coverage you planned with.",
 			})
 		}
 	}

@@ -3,7 +3,7 @@ import { useRequest } from '../../api/useRequest'
 import { useThrottleFn } from '@vueuse/core'
 import { computed, ref, watch } from 'vue'
 import { api, type Coat, type Product, type SpreadAnswer, type Surface } from '../../api/client'
-import { amountWords } from '../shelf/kinds'
+import { amountWords, figureWords, isPractical, takesFigure } from '../shelf/kinds'
 import { money } from '../../session/units'
 import { useHouse } from '../house/store'
 import { useSession } from '../../session/session'
@@ -26,6 +26,8 @@ const USUAL_NOTCH = 2
 const basis = ref<Basis>('wet-film')
 const value = ref(props.film)
 const area = ref(USUAL_AREA)
+const figure = ref<Coat['amount']['figure']>()
+const amount = computed(() => ({ basis: basis.value, value: value.value, figure: figure.value }))
 const loss = ref(props.sheet.loss?.value ?? USUAL_LOSS)
 const notch = ref(USUAL_NOTCH)
 const answer = ref<SpreadAnswer | null>(null)
@@ -37,7 +39,7 @@ async function work(): Promise<void> {
       params: { path: { id: props.id } },
       body: {
         hardener: props.hardener,
-        amount: { basis: basis.value, value: value.value },
+        amount: amount.value,
         area: area.value,
         loss: { value: loss.value, source: 'own-test' },
         notch: notch.value === USUAL_NOTCH ? undefined : notch.value,
@@ -49,7 +51,7 @@ async function work(): Promise<void> {
   answer.value = data ?? answer.value
 }
 const soon = useThrottleFn(work, 60, true)
-watch([basis, value, area, loss, notch, () => props.hardener, () => props.id], () => void soon(), {
+watch([amount, area, loss, notch, () => props.hardener, () => props.id], () => void soon(), {
   immediate: true,
 })
 const others = computed(() => {
@@ -58,15 +60,16 @@ const others = computed(() => {
     ? [
         { basis: 'wet-film' as Basis, si: a.wet },
         { basis: 'dry-film' as Basis, si: a.dry },
-        { basis: 'spread' as Basis, si: a.spread },
+        { basis: 'spread' as Basis, si: a.takes },
         { basis: 'mass-per-area' as Basis, si: a.coverage },
       ].filter((o) => o.basis !== basis.value)
     : []
 })
-/** Another basis keeps the film. */
+/** Another basis keeps what is taken or else the film. */
 function rebase(to: string): void {
   const same = others.value.find((o) => o.basis === to)
   basis.value = to as Basis
+  figure.value = undefined
   if (same) value.value = same.si
 }
 function coat(surface: Surface): void {
@@ -74,8 +77,8 @@ function coat(surface: Surface): void {
     id: crypto.randomUUID(),
     product: props.id,
     hardener: props.hardener,
-    amount: { basis: basis.value, value: value.value },
-    loss: { value: loss.value, source: 'own-test' },
+    amount: amount.value,
+    loss: isPractical(amount.value) ? undefined : { value: loss.value, source: 'own-test' },
   })
 }
 </script>
@@ -87,7 +90,16 @@ function coat(surface: Surface): void {
       <PickField label="Stated as" :model-value="basis" :options="names" @update:model-value="rebase" />
       <QuantityField v-model="value" :kind="amountWords[basis].kind" label="Amount on the bench" positive />
       <QuantityField v-model="area" kind="area" label="Area on the bench" positive />
-      <QuantityField v-model="loss" kind="fraction" label="Loss on the bench" />
+      <PickField
+        v-if="takesFigure(basis)"
+        label="Figure on the bench"
+        :model-value="isPractical(amount) ? 'practical' : 'theoretical'"
+        :options="figureWords"
+        :told="isPractical(amount) ? 'loss, profile and edges are in it' : 'the film alone'"
+        open
+        @update:model-value="figure = $event as Coat['amount']['figure']"
+      />
+      <QuantityField v-if="!isPractical(amount)" v-model="loss" kind="fraction" label="Loss on the bench" />
       <QuantityField
         v-model="notch"
         kind="number"
@@ -100,7 +112,9 @@ function coat(surface: Surface): void {
     <template v-if="answer">
       <p class="told">
         <span v-for="o in others" :key="o.basis"
-          ><span class="quiet">{{ amountWords[o.basis].words }}</span>
+          ><span class="quiet">{{
+            o.basis === 'spread' ? 'practical spread' : amountWords[o.basis].words
+          }}</span>
           <b>{{ session.format(amountWords[o.basis].kind, o.si) }}</b></span
         >
         <span

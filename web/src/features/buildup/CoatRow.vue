@@ -5,12 +5,13 @@ import { useDesk } from '../job/useEditor'
 import { isWeak, sourceWords } from '../../fields/sources'
 import { money } from '../../session/units'
 import { useSession } from '../../session/session'
-import { amountWords, kindWords } from '../shelf/kinds'
+import { amountWords, figureWords, isPractical, kindWords, takesFigure } from '../shelf/kinds'
 import CoatExtras from './CoatExtras.vue'
 import CoatWay from './CoatWay.vue'
 import CoatWaterfall from './CoatWaterfall.vue'
 import ColourCups from './ColourCups.vue'
 import FigureButton from '../../fields/FigureButton.vue'
+import PickField from '../../fields/PickField.vue'
 import QuantityField from '../../fields/QuantityField.vue'
 
 const props = defineProps<{
@@ -39,10 +40,10 @@ const stated = computed(() => {
   const all: { basis: Basis; si: number }[] = [
     { basis: 'wet-film', si: b.wet },
     { basis: 'dry-film', si: b.dry },
-    { basis: 'spread', si: b.spread },
+    { basis: 'spread', si: b.takes },
     { basis: 'mass-per-area', si: b.coverage },
     { basis: 'notch', si: b.wet * NOTCH_OVER_FILM },
-    { basis: 'area-per-kit', si: b.spread * kit },
+    { basis: 'area-per-kit', si: b.takes * kit },
     { basis: 'by-stone', si: props.coat.scatter?.mass ? b.coverage / props.coat.scatter.mass.value : STONES },
   ]
   return all.filter((o) => o.basis !== props.coat.amount.basis)
@@ -50,6 +51,24 @@ const stated = computed(() => {
 const others = computed(() =>
   stated.value.filter((o) => !['notch', 'area-per-kit', 'by-stone'].includes(o.basis)),
 )
+
+const practical = computed(() => isPractical(props.coat.amount))
+/** What is added to the film, and why, in one line. */
+const added = computed(() => {
+  const b = build.value
+  if (!b) return ''
+  if (b.practical)
+    return 'Practical: loss, profile, absorption, residue and edges are in it; nothing is added.'
+  const film = b.shares.findIndex((s) => !s.name.startsWith('Film'))
+  const more = film < 0 ? [] : b.shares.slice(film).filter((s) => s.volume > 0)
+  if (more.length === 0) return 'Nothing is added to the film.'
+  const words = more.map((s) => {
+    const why = s.name === 'Loss' ? session.format('fraction', b.loss.value) + ', ' : ''
+    const source = s.source ? ` (${why}${sourceWords[s.source]})` : ''
+    return `${s.name.toLowerCase()} ${session.format('volume', s.volume)}${source}`
+  })
+  return `Added to the film: ${words.join(' · ')}.`
+})
 
 /** Coats that are poured in several colours, and what is coloured already. */
 const POURED = ['metallic', 'flood', 'deep-pour', 'body']
@@ -79,7 +98,7 @@ function choose(event: Event): void {
   })
 }
 
-/** Another basis keeps the film: the amount is restated, not changed. */
+/** Another basis keeps what is mixed or else the film: the amount is restated, not changed. */
 function rebase(event: Event): void {
   const basis = (event.target as HTMLSelectElement).value as Basis
   const same = stated.value.find((o) => o.basis === basis)
@@ -167,7 +186,17 @@ function move(by: number): void {
           positive
           @update:model-value="change('amount', (c) => (c.amount.value = $event))"
         />
+        <PickField
+          v-if="takesFigure(coat.amount.basis)"
+          :label="`Figure of coat ${index + 1}`"
+          :options="figureWords"
+          :model-value="practical ? 'practical' : 'theoretical'"
+          @update:model-value="
+            (v) => change('figure', (c) => (c.amount.figure = v as Coat['amount']['figure']))
+          "
+        />
         <QuantityField
+          v-if="!practical"
           kind="fraction"
           :label="`Loss of coat ${index + 1}`"
           :model-value="coat.loss?.value ?? build?.loss.value"
@@ -178,7 +207,9 @@ function move(by: number): void {
       </div>
       <p v-if="build" class="small others">
         <span v-for="o in others" :key="o.basis">
-          <span class="quiet">{{ amountWords[o.basis].words }}</span>
+          <span class="quiet">{{
+            o.basis === 'spread' ? 'practical spread' : amountWords[o.basis].words
+          }}</span>
           <FigureButton
             :workings="build.workings"
             :weak="o.basis === 'mass-per-area' && isWeak(build.density.source)"
@@ -200,6 +231,7 @@ function move(by: number): void {
           <span class="quiet">costs</span> {{ money(plan.price, desk.file.value.job.currency) }}/m²
         </span>
       </p>
+      <p v-if="build" class="small quiet" data-test="added">{{ added }}</p>
       <CoatExtras
         :coat="coat"
         :plan="plan"
@@ -240,7 +272,7 @@ function move(by: number): void {
 }
 .inputs {
   display: grid;
-  grid-template-columns: 1.2fr 1fr 1fr;
+  grid-template-columns: repeat(auto-fit, minmax(150px, 1fr));
   gap: 10px;
   align-items: start;
   margin: 10px 0 8px;

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import type { Product } from '../../api/client'
+import { figureWords } from '../shelf/kinds'
 import PickField from '../../fields/PickField.vue'
 import QuantityField from '../../fields/QuantityField.vue'
 
@@ -45,6 +46,16 @@ const usual = { 'wet-film': 0.0003, 'dry-film': 0.0002, spread: 5000, 'mass-per-
       :model-value="modelValue.value"
       positive
       @update:model-value="emit('update:modelValue', { ...modelValue, value: $event })"
+    />
+    <PickField
+      v-if="modelValue?.basis === 'spread' || modelValue?.basis === 'mass-per-area'"
+      label="Printed amount is"
+      :model-value="modelValue.figure ?? ''"
+      :options="figureWords"
+      none="not stated"
+      @update:model-value="
+        emit('update:modelValue', { ...modelValue, figure: ($event || undefined) as Printed['figure'] })
+      "
     />
   </div>
 </template>

@@ -1,3 +1,4 @@
+import words from '../../api/words.gen.json'
 import { ownZone } from '../../fields/clock'
 import type { House, Medium, PlanFile, Surface, Units } from '../../api/client'
 
@@ -44,7 +45,7 @@ export function blankFile(
   const USUAL_PACE = us ? (480 * SQ_FOOT) / HOUR : 45 / HOUR
   return {
     format: 'nephelon-job',
-    version: 2,
+    version: words.planVersion,
     job: {
       name,
       client: client || undefined,

@@ -53,6 +53,22 @@ export const amountWords: Record<Coat['amount']['basis'], { words: string; kind:
   'by-stone': { words: 'share of the stones wetted in it', kind: 'fraction' },
 }
 
+/** What is in a spread, mass per area or area per kit. */
+export const figureWords: Record<NonNullable<Coat['amount']['figure']>, string> = {
+  practical: 'practical',
+  theoretical: 'theoretical',
+}
+
+/** Whether an amount of a basis is practical or theoretical; films are always theoretical. */
+export function takesFigure(basis: Coat['amount']['basis']): boolean {
+  return ['spread', 'mass-per-area', 'area-per-kit'].includes(basis)
+}
+
+/** Whether loss, profile, absorption, residue and edges are in an amount. */
+export function isPractical({ basis, figure }: Coat['amount']): boolean {
+  return figure ? figure === 'practical' : basis === 'spread' || basis === 'area-per-kit'
+}
+
 /** What a tool or consumable is reckoned by. */
 export const perWords: Record<NonNullable<Medium['use']>['per'], string> = {
   area: 'm² of surface',
