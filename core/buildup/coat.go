@@ -33,7 +33,7 @@ type Figure = material.Figure
 type Amount struct {
 	Basis  Stated  `json:"basis"`
 	Value  float64 `json:"value" exclusiveMinimum:"0" maximum:"1000000" doc:"m for films and notches, m²/m³ for spread, kg/m² for mass per area, m² for what the largest kit covers, kg to a kg of stone"`
-	Figure Figure  `json:"figure,omitempty" doc:"Of a spread, mass per area or area per kit: practical, with loss, profile, absorption, residue and edges in it, or theoretical, the film alone; when left out a spread and an area per kit are practical, a mass per area theoretical"`
+	Figure Figure  `json:"figure,omitempty" doc:"What a spread, mass per area or area per kit is: practical, with loss, profile, absorption, residue and edges in it, or theoretical, the film alone; when left out a spread and an area per kit are practical, a mass per area theoretical"`
 }
 
 // Practical reports whether the amount is what a floor takes in all, so that nothing is added to it.
