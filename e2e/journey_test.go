@@ -62,7 +62,7 @@ func TestFromTapeToMixCardInMetres(t *testing.T) {
 	p.choose("Add a coat of", "Undertow")
 	p.fill("Amount of coat 1", "300 µm")
 	p.sees("[data-test=coat-1]", "12.28 L")
-	p.sees("[data-test=coat-1]", "3.33 m²/L")
+	p.sees("[data-test=coat-1]", "3.13 m²/L") // as it takes with its loss
 	p.choose("Add a coat of", "Gullwing")
 	p.choose("Basis of coat 2", "dry film")
 	p.fill("Amount of coat 2", "70")
