@@ -156,7 +156,7 @@ func TestTheRecordAnswersForAFloor(t *testing.T) {
 	p.choose("Coat", "2: Keelbody")
 	p.choose("Section", "Section 2")
 	p.button("Save the defect")
-	p.sees("[data-fault=lap]", "Against: Section 2: joined after")
+	p.sees("[data-fault=lap]", "Against: Section 2: joined when the edge was")
 	p.look("record-marked")
 	// The client signs, and what was logged is found from all jobs; what the floors show is offered.
 	p.typed("Accepted by", "Aud Wharfinger")

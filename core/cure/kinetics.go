@@ -101,6 +101,22 @@ func (k Kinetics) scaled(by float64) Kinetics {
 	return k
 }
 
+// TimeTo returns how long the reaction takes to a degree of cure at a temperature that stays, as in a thin
+// film: the integral of dα over the rate, by Simpson's rule. The degree must be in [0, 1).
+func (k Kinetics) TimeTo(alpha float64, at measure.Temperature) measure.Span {
+	const steps = 64 // even
+	width, sum := alpha/steps, 0.0
+	for n := 0; n <= steps; n++ {
+		f, _, _ := k.rate(float64(n)*width, float64(at)+kelvin)
+		weight := 2.0 + 2*float64(n%2)
+		if n == 0 || n == steps {
+			weight = 1
+		}
+		sum += weight / f
+	}
+	return measure.Span(sum * width / 3)
+}
+
 // spent is the distance from the end, as a share, at which an order below one is bent to one, so that the
 // share reacted comes to 1 and never passes it.
 const spent = 1e-4

@@ -21,7 +21,10 @@ type Remembered struct {
 	mu     sync.Mutex
 	tables map[tableKey]Table
 	left   map[leftKey]Left
+	ages   map[agesKey]Aging
 }
+
+type agesKey struct{ parts, slab measure.Temperature }
 
 type tableKey struct {
 	least, most measure.Mass
@@ -62,7 +65,8 @@ func (k *Known) Life(s Sheet) (*Remembered, error) {
 	if err != nil {
 		return nil, err
 	}
-	known = &Remembered{Life: life, tables: make(map[tableKey]Table), left: make(map[leftKey]Left)}
+	known = &Remembered{Life: life, tables: make(map[tableKey]Table), left: make(map[leftKey]Left),
+		ages: make(map[agesKey]Aging)}
 	k.mu.Lock()
 	defer k.mu.Unlock()
 	if len(k.lives) >= most {
@@ -77,6 +81,14 @@ func (r *Remembered) Over(least, most measure.Mass, start, air measure.Temperatu
 	return remember(&r.mu, r.tables, tableKey{least, most, start, air, standing}, func() (Table, error) {
 		return r.Life.Over(least, most, start, air, standing)
 	})
+}
+
+// Ages returns how a mix ages in its pail.
+func (r *Remembered) Ages(parts, slab measure.Temperature) Aging {
+	aging, _ := remember(&r.mu, r.ages, agesKey{parts, slab}, func() (Aging, error) {
+		return r.Life.Ages(parts, slab), nil
+	})
+	return aging
 }
 
 // Left returns what becomes of a mass that is left in its pail.

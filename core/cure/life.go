@@ -185,6 +185,36 @@ func (l Life) Spread(film measure.Film, start, slab measure.Temperature) Vessel 
 	return Vessel{Mass: 1, Density: l.sheet.Density, Film: film, Loss: onSlab * l.Fit.Loss, Start: start, Air: slab}
 }
 
+// Aging holds how a mix in a pail ages against a film of it on a slab.
+type Aging struct {
+	Times float64      `json:"times" doc:"How many times as fast it ages in the pail at first as on the slab; as fast where it is 0"`
+	Used  measure.Span `json:"used,omitempty" doc:"s of its film's working time that its pot life uses up; as it begins where left out"`
+}
+
+// After returns how much of its film's working time a mix of a pot life has used up after a time in its pail:
+// at first as Times says, faster as the pail heats itself, Used by the end of its pot life. The heat comes late:
+// by the fourth power of the time, which the model of a pail gives within a tenth.
+func (a Aging) After(inPail, life measure.Span) measure.Span {
+	times := measure.Span(a.Times)
+	if times == 0 {
+		times = 1
+	}
+	aged := times * inPail
+	if heated := a.Used - times*life; life > 0 && heated > 0 {
+		share := inPail / life
+		aged += heated * share * share * share * share
+	}
+	return aged
+}
+
+// Ages returns how a mix ages whose parts and slab are so warm. Cooler than the sheet it counts as its coldest.
+func (l Life) Ages(parts, slab measure.Temperature) Aging {
+	ends := l.Fit.Kinetics.Ends()
+	film := l.Fit.Kinetics.TimeTo(ends, max(slab, l.coldest))
+	pail := l.Fit.Kinetics.TimeTo(ends, max(parts, l.coldest))
+	return Aging{float64(film / pail), film}
+}
+
 // History returns what becomes of a mix, by the clock of the data.
 func (l Life) History(v Vessel, until measure.Span) (History, error) {
 	by := measure.Span(1)

@@ -364,3 +364,53 @@ func BenchmarkTable(b *testing.B) {
 		}
 	}
 }
+
+// A reaction of order n without catalysis is half done, and so on, after (1 − (1 − α)^(1−n)) ÷ ((1−n)·k); closed form.
+// With catalysis a film that stays as warm as its slab comes to the same degree in the same time.
+func TestTimeToADegree(t *testing.T) {
+	plain := Epoxy()
+	plain.A2 = 0
+	rate := plain.A1 * math.Exp(-plain.E1/8.314462618/(20+273.15))
+	for _, alpha := range []float64{0.05, 0.2, 0.5} {
+		want := (1 - math.Pow(1-alpha, 1-plain.N)) / (1 - plain.N) / rate
+		if got := plain.TimeTo(alpha, 20); !near(float64(got), want, 1e-6) {
+			t.Errorf("%v s to %v, want %v", got, alpha, want)
+		}
+	}
+	v := Vessel{Mass: 1, Density: 1120, Film: 0.0001, Loss: 1e4, Start: 20, Air: 20}
+	for _, until := range []measure.Span{10 * measure.Minute, measure.Hour} {
+		h, err := Run(Epoxy(), v, until)
+		if err != nil {
+			t.Fatal(err)
+		}
+		if got := Epoxy().TimeTo(h.Moments[len(h.Moments)-1].Reacted, 20); !near(float64(got), float64(until), 0.002) {
+			t.Errorf("a film as far as after %v s needs %v", until, got)
+		}
+	}
+}
+
+// What a pail uses up of its film's working time, told by two numbers and the fourth power of its age, is within a
+// tenth of what the model makes of the degree it has come to.
+func TestAgesAgainstTheModel(t *testing.T) {
+	for _, lasts := range []measure.Span{10 * measure.Minute, 20 * measure.Minute, 40 * measure.Minute} {
+		l := lifeOf(t, "epoxy", timed(AssumedMass, Point{23, lasts})...)
+		for _, at := range []measure.Temperature{23, 29} {
+			aging := l.Ages(at, at)
+			if !near(aging.Times, 1, 1e-9) {
+				t.Errorf("as warm as the slab a pail ages %v times as fast at first", aging.Times)
+			}
+			life := l.still(t, 3, at)
+			for _, share := range []measure.Span{0.25, 0.5, 0.75, 1} {
+				h, err := l.History(l.Promised(3, at, at, InAir), share*life)
+				if err != nil {
+					t.Fatal(err)
+				}
+				model := l.Fit.Kinetics.TimeTo(h.Moments[len(h.Moments)-1].Reacted, at)
+				told := aging.After(share*life, life)
+				if !near(float64(told), float64(model), 0.1) {
+					t.Errorf("%v s at %v °C, %v of its life: %v s are used up, the model says %v", lasts, at, share, told, model)
+				}
+			}
+		}
+	}
+}

@@ -129,6 +129,13 @@ func NewAtHand(p Purchase) *AtHand {
 	return s
 }
 
+// Copy returns the same kits at hand, to be taken down apart.
+func (s *AtHand) Copy() *AtHand {
+	other := *s
+	other.lines = slices.Clone(s.lines)
+	return &other
+}
+
 // Largest is the largest kit at hand.
 func (s *AtHand) Largest() measure.Volume {
 	largest := measure.Volume(0)

@@ -37,7 +37,7 @@ type Curing struct {
 	Mixing      *measure.Sourced[measure.Span] `json:"mixing,omitempty" doc:"s of mixing"`
 	MixingAgain *measure.Sourced[measure.Span] `json:"mixingAgain,omitempty" doc:"s of mixing again in a second vessel; as the contractor does it when left out"`
 	MixMax      *measure.Sourced[measure.Mass] `json:"mixMax,omitempty" doc:"kg mixed at once at most, for the heat"`
-	Working     []TimeAt                       `json:"working,omitempty" maxItems:"12" doc:"While the spread film can be worked"`
+	Working     []TimeAt                       `json:"working,omitempty" maxItems:"12" doc:"While the spread film can be worked: of what dries from when it is spread, of what reacts from when it leaves the pail, less what it aged there"`
 	TackFree    []TimeAt                       `json:"tackFree,omitempty" maxItems:"12"`
 	RecoatFrom  []TimeAt                       `json:"recoatFrom,omitempty" maxItems:"12"`
 	RecoatUntil []TimeAt                       `json:"recoatUntil,omitempty" maxItems:"12"`
@@ -177,6 +177,13 @@ func (c Curing) Lives(at measure.Temperature) (life measure.Span, mass measure.M
 	}
 	life, _ = rate.Time(at)
 	return life, mass
+}
+
+// Dries reports whether a product hardens as it dries: solvent or water leaves it, or it is one part. Its working
+// time counts from when it is spread; that of a mix which only reacts from when it leaves the pail, less what it
+// aged there.
+func (p Product) Dries() bool {
+	return p.Carrier == Water || p.Carrier == Solvent || len(p.Components) < 2
 }
 
 // Reacts returns how the mix reacts before it is calibrated: its sheet's own

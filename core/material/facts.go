@@ -55,11 +55,11 @@ func (p Product) Facts() []Fact {
 	l := &lister{}
 	l.mix(p)
 	l.film(p)
-	l.curing("", p.Curing)
+	l.curing("", p.Curing, p.Dries())
 	for _, h := range p.Hardeners {
 		l.group = "Hardener " + h.Name
 		l.words("mixing ratio", fmt.Sprintf("%g : %g by %s", h.A, h.B, h.Ratio.Basis), h.Ratio.Source)
-		l.curing("Hardener "+h.Name, h.Curing)
+		l.curing("Hardener "+h.Name, h.Curing, p.Dries())
 	}
 	l.conditions(p)
 	l.company(p)
@@ -173,7 +173,7 @@ func (l *lister) sold(p Product) {
 	l.words("wear", Listed(p.Wear), "")
 }
 
-func (l *lister) curing(group string, c Curing) {
+func (l *lister) curing(group string, c Curing, dries bool) {
 	if group == "" {
 		l.group = "Times"
 	}
@@ -186,7 +186,14 @@ func (l *lister) curing(group string, c Curing) {
 	}
 	for _, s := range c.Stages() {
 		for _, t := range s.Times {
-			l.quantity(at(s.Name, t.At), measure.KindSpan, float64(t.After), t.Source, "")
+			words := ""
+			if s.Key == StageWorking {
+				words = "from when it leaves the pail, less what it aged there"
+				if dries {
+					words = "from when it is spread"
+				}
+			}
+			l.quantity(at(s.Name, t.At), measure.KindSpan, float64(t.After), t.Source, words)
 		}
 	}
 }

@@ -89,7 +89,7 @@ func issuedCoat(in *input.Inputs, i, c int, s SurfacePlan) (record.Coat, bool) {
 		ID: made.ID, Surface: s.ID, Number: made.Number, Last: c == len(s.Coats)-1, Product: *l.Sheet.Product,
 		Hardener: made.Hardener, Name: made.Name, Color: made.Color, Method: string(l.Laying),
 		Wet: made.Mixed, Start: made.Times.Start, Slab: made.Times.Slab, Crew: made.Crew, Ahead: made.Ahead,
-		Limits: layingLimits(in, i, l),
+		Limits: layingLimits(in, i, l), Reacts: !l.Sheet.Product.Dries(),
 		Abrade: made.Times.Abrade != nil, Stages: []record.Promise{}, Batches: make([]record.Batch, len(made.Cards)),
 	}
 	out.Product.Kits = slices.Clone(out.Product.Kits)
@@ -111,7 +111,7 @@ func issuedCoat(in *input.Inputs, i, c int, s SurfacePlan) (record.Coat, bool) {
 		section := made.Sections[k]
 		out.Batches[k] = record.Batch{
 			ID: made.Division.Batches[k].ID, Section: section.ID, Number: card.Batch, Card: card,
-			Passage: made.Train.Passages[k], Life: card.PotLife,
+			Passage: made.Train.Passages[k], Life: card.PotLife, Ages: made.ages,
 			Rings: section.Rings, Label: section.Label, Beside: section.Beside,
 		}
 	}

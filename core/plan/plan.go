@@ -13,6 +13,7 @@ import (
 	"nephelon/core/facts"
 
 	"nephelon/core/buildup"
+	"nephelon/core/cure"
 	"nephelon/core/finding"
 	"nephelon/core/geometry"
 	"nephelon/core/job"
@@ -87,6 +88,8 @@ type CoatPlan struct {
 	Crew     []work.Person    `json:"crew,omitempty" doc:"Who pours it"`
 	Train    *sim.Run         `json:"train,omitempty" doc:"Pour of the coat, batch by batch; absent where nobody can pour it"`
 	Ahead    []string         `json:"ahead,omitempty" doc:"What is done the day before and in the last minutes, in order"`
+
+	ages cure.Aging // of its batches in their pails
 }
 
 // Planner makes plans, and what would become of them. It remembers of one what the next one

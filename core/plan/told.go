@@ -100,7 +100,7 @@ func surfacePlan(in *input.Inputs, i int, s stage.Stages) (SurfacePlan, []findin
 			Price: d.Price, Reached: d.Reached, Mixed: d.Mixed, Division: d.Division, Sections: lay.Sections, Cuts: lay.Cuts,
 		}
 		if timed.Run != nil {
-			coat.Crew, coat.Train = timed.Train.People, timed.Run
+			coat.Crew, coat.Train, coat.ages = timed.Train.People, timed.Run, timed.Train.Batches[0].Ages
 		}
 		if l.Sheet != nil {
 			coat.Name, coat.Color = l.Sheet.Product.Name, l.Sheet.Product.Color
@@ -110,7 +110,8 @@ func surfacePlan(in *input.Inputs, i int, s stage.Stages) (SurfacePlan, []findin
 			if timed.Times != nil {
 				working = timed.Times.Stage(material.StageWorking).After
 			}
-			cards, told := instruct.CardsOf(in, i, l, coat.Build, d, lay, timed.Clocks, s.Divided.Lives[l.Sheet], working)
+			cards, told := instruct.CardsOf(in, i, l, coat.Build, d, lay, timed.Clocks, s.Divided.Lives[l.Sheet],
+				timed.Run, working)
 			coat.Cards, found = cards, append(found, told...)
 			var start *time.Time
 			if timed.Times != nil {

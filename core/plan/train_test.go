@@ -5,6 +5,7 @@ import (
 	"errors"
 	"fmt"
 	"math"
+	"math/rand/v2"
 	"reflect"
 	"slices"
 	"strings"
@@ -19,6 +20,7 @@ import (
 	"nephelon/core/kit"
 	"nephelon/core/material"
 	"nephelon/core/measure"
+	"nephelon/core/plan/input"
 	"nephelon/core/plan/whatif"
 	"nephelon/core/pour"
 	"nephelon/core/pour/sim"
@@ -85,7 +87,7 @@ func TestTheMixersPaceIsOnTheClock(t *testing.T) {
 func TestAClosingEdgeBoundsBatches(t *testing.T) {
 	f := slowHall(t, 2)
 	before := Make(f, measure.Metric, noon()).Surfaces[0].Coats[0].Division
-	workable(&f.Products[0], 12)
+	workable(&f.Products[0], 20)
 	p := Make(f, measure.Metric, noon())
 	c := p.Surfaces[0].Coats[0]
 	if c.Train == nil {
@@ -104,12 +106,42 @@ func TestAClosingEdgeBoundsBatches(t *testing.T) {
 	}
 }
 
+// Sizing and judging agree: over floors of any shape of rectangle and any crew, where the edge decides the
+// batches no section reaches a closed edge in the train that judges them, the last with its far wall neither.
+func TestBatchesBoundByTheEdgeAreJoined(t *testing.T) {
+	random := rand.New(rand.NewPCG(26, 1))
+	bound := 0
+	for range 120 {
+		f := slowHall(t, 1+random.IntN(4))
+		long, wide := 5+15*random.Float64(), 3+5*random.Float64()
+		f.Job.Surfaces[0].Floor.Outline = geometry.Ring{{X: 0, Y: 0}, {X: long, Y: 0}, {X: long, Y: wide}, {X: 0, Y: wide}}
+		if random.IntN(2) == 0 {
+			f.Job.Methods.Kits = school.Measured
+		}
+		workable(&f.Products[0], 12+40*random.Float64())
+		c := Make(f, measure.Metric, noon()).Surfaces[0].Coats[0]
+		if c.Division == nil || c.Division.Limits[0].Kind != kit.ByEdge {
+			continue
+		}
+		bound++
+		for _, m := range c.Train.Moments {
+			if m.Limit == sim.OfJoin && m.Slack < 0 {
+				t.Errorf("%.3g × %.3g m by %d, %v s workable, in %d batches: %+v", long, wide, f.Job.Crew.Spreaders,
+					f.Products[0].Working[0].After, len(c.Division.Batches), m)
+			}
+		}
+	}
+	if bound < 40 {
+		t.Errorf("the edge decides %d times", bound)
+	}
+}
+
 // Where no batch is small enough, what comes too late is told in a sentence, with the
 // least crew that makes it; that crew makes it, and one fewer does not.
 func TestTheLeastCrewLeadsOut(t *testing.T) {
 	f := slowHall(t, 1)
 	f.Job.Methods.Kits = school.WholeKits
-	workable(&f.Products[0], 7)
+	workable(&f.Products[0], 15)
 	p := Make(f, measure.Metric, noon())
 	told := saying(p, "can no longer be worked")
 	if told == nil {
@@ -503,5 +535,54 @@ func TestTheCrewsOwnShares(t *testing.T) {
 	f.Job.Crew.Walking = 2
 	if fast := passage(); !near(float64(fast.Arrives-fast.Ready), float64(carried.Arrives-carried.Ready)/2, 1e-6) {
 		t.Errorf("%v, and twice as fast %v", carried.Arrives-carried.Ready, fast.Arrives-fast.Ready)
+	}
+}
+
+// Cards say from when a film can be worked: of what dries from laying, of what reacts from pouring, less than its
+// working time by what it aged in the pail, as long as from A meeting B to the pour where both are as warm. The
+// tape of a top is pulled so long after it is poured.
+func TestCardsCountFromThePour(t *testing.T) {
+	said := make(map[string]int)
+	for _, name := range []string{"baggage-hall", "lamp-room", "settling-basin", "seal-nursery", "oyster-bar"} {
+		f, units := demo(t, name), measure.Metric
+		starting(&f, noon())
+		in, _ := input.Read(f, facts.At(noon()), units)
+		for i, s := range Make(f, units, noon()).Surfaces {
+			for c, coat := range s.Coats {
+				for k, card := range coat.Cards {
+					p, dries := coat.Train.Passages[k], in.Layers[i][c].Sheet.Product.Dries()
+					working := coat.Times.Stage(material.StageWorking).After
+					inPail := p.Pour - p.Meets
+					aged := coat.ages.After(inPail, card.PotLife)
+					if !dries && aged < inPail/2 {
+						t.Errorf("%s, %s: %v s in the pail count as %v", name, coat.Name, inPail, aged)
+					}
+					if !dries {
+						working -= aged
+					}
+					for _, step := range card.Floor {
+						switch {
+						case strings.Contains(step.Text, "mend them within"):
+							want, of := working, "laying"
+							if !dries {
+								of = "pouring"
+							}
+							if said[of]++; !strings.Contains(step.Text, "within "+units.Span(want)+" of "+of) {
+								t.Errorf("%s, %s: %s; want %s of %s", name, coat.Name, step.Text, units.Span(want), of)
+							}
+						case strings.Contains(step.Text, "Pull the tape") && card.Meets != nil:
+							poured := inPail.After(*card.Meets)
+							pulled := min(working/2, 30*measure.Minute).After(poured).Format("15:04")
+							if said["tape"]++; !strings.Contains(step.Text, pulled) {
+								t.Errorf("%s, %s: %s; want %s", name, coat.Name, step.Text, pulled)
+							}
+						}
+					}
+				}
+			}
+		}
+	}
+	if said["laying"] == 0 || said["pouring"] == 0 || said["tape"] == 0 {
+		t.Errorf("said %v", said)
 	}
 }

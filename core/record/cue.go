@@ -218,11 +218,31 @@ func (d *CoatDay) joins(c *Coat, k int) (until time.Time, known bool) {
 		if n < 1 || n > len(d.Batches) {
 			continue
 		}
-		if end := c.Working.After(d.Batches[n-1].Due.Laid); !known || end.Before(until) {
+		if end := d.edge(c, n-1); !known || end.Before(until) {
 			until, known = end, true
 		}
 	}
 	return until, known
+}
+
+// edge returns until when the edge that a section leaves can be worked in: what was spread last.
+func (d *CoatDay) edge(c *Coat, k int) time.Time {
+	b := &d.Batches[k]
+	if p := &c.Batches[k].Passage; c.Reacts && p.Empty < p.Laid { // out of the pail at once
+		return d.works(c, k, b.Due.Pour)
+	}
+	return d.works(c, k, b.Due.Laid)
+}
+
+// works returns until when what leaves the pail of a batch at a time can be worked. Its working time counts from
+// then; that of a film which reacts is less by what it aged in the pail.
+func (d *CoatDay) works(c *Coat, k int, out time.Time) time.Time {
+	left := c.Working
+	if c.Reacts {
+		meets := d.Batches[k].Due.Meets
+		left -= c.Batches[k].Ages.After(between(meets, out), c.Batches[k].Life)
+	}
+	return left.After(out)
 }
 
 // The shares of a limit that are left when it is called out, and the least.
@@ -309,7 +329,7 @@ func (d *CoatDay) step(c *Coat, k int, now time.Time, units measure.System) Say 
 		say.Do, say.At, say.Until = "spread", &b.Due.Laid, b.UseBy
 		say.Text = fmt.Sprintf("Section %d: spread it", card.Section)
 		if p := &c.Batches[k].Passage; p.Empty < p.Laid && c.Working > 0 { // out of the pail it lives as a film
-			until := c.Working.After(*b.Poured)
+			until := d.works(c, k, *b.Poured)
 			say.Until, say.Of = &until, float64(c.Working)
 			return say
 		}

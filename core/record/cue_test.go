@@ -78,6 +78,43 @@ func TestSentencesOfABatch(t *testing.T) {
 	}
 }
 
+// What reacts can be worked for 40 min from when it leaves the pail, less what it aged there; by hand. Met at −4
+// and poured at 0 it is 4 min old, so until 36, and its edge as long wherever it lies. Twice as fast in the pail
+// it is 8 min old, until 32. Drawn from the pail until 10 it ages there as long. What dries counts from when it
+// is spread, its edge from 10.
+func TestWorkingTimeOfWhatReacts(t *testing.T) {
+	for _, c := range []struct {
+		name        string
+		reacts      bool
+		drawn       bool
+		times       float64
+		until, edge float64 // min
+	}{
+		{"dries", false, false, 0, 40, 50},
+		{"as fast in the pail", true, false, 0, 36, 36},
+		{"twice as fast in the pail", true, false, 2, 32, 32},
+		{"drawn from the pail", true, true, 0, 26, 36},
+		{"drawn, twice as fast in the pail", true, true, 2, 26, 22},
+	} {
+		i, j := issued(), tablet("aaaa")
+		coat := &i.Coats[0]
+		coat.Reacts, coat.Batches[0].Ages.Times = c.reacts, c.times
+		if c.drawn {
+			coat.Batches[0].Passage.Empty = coat.Batches[0].Passage.Laid
+		}
+		j.log(minutes(-4), Meets, batch(1), Body{})
+		j.log(minutes(-1), Mixed, batch(1), Body{})
+		j.log(minutes(0), Poured, batch(1), Body{})
+		day := tell(i, j.all, minutes(1)).Coats[0]
+		if got := day.Now[0].Until; got == nil || !got.Equal(minutes(c.until)) { // of the pail where it is drawn
+			t.Errorf("%s: spread it until %v, want %v", c.name, got, minutes(c.until))
+		}
+		if got, known := day.joins(coat, 1); !known || !got.Equal(minutes(c.edge)) {
+			t.Errorf("%s: the edge until %v, want %v", c.name, got, minutes(c.edge))
+		}
+	}
+}
+
 // Mixed too briefly, a batch is not poured before its time is up: at −2 min the touch comes after 1 of 3.
 func TestMixedTooBriefly(t *testing.T) {
 	j := tablet("aaaa")

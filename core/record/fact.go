@@ -155,7 +155,7 @@ func (f *finder) joined(k int) {
 	}
 	age := f.plan.Working + between(until, *at)
 	f.say(JoinedLate, b.Number, at.After(until), float64(age/f.plan.Working)-1,
-		"Section %d: joined after %s; the edge can be worked for %s.", b.Number, f.units.Span(age),
+		"Section %d: joined when the edge was %s old; it can be worked for %s.", b.Number, f.units.Span(age),
 		f.units.Span(f.plan.Working))
 }
 

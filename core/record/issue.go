@@ -62,6 +62,7 @@ type Coat struct {
 	Start    *time.Time          `json:"start,omitempty" doc:"When its first batch is to be poured"`
 	Slab     measure.Temperature `json:"slab" doc:"°C planned"`
 	Working  measure.Span        `json:"working,omitempty" doc:"s that its film can be worked; not known when left out"`
+	Reacts   bool                `json:"reacts,omitempty" doc:"Working time counts from when it leaves the pail, less what it aged there; else from when it is spread"`
 	From     *time.Time          `json:"from,omitempty" doc:"From when on the next coat may go on it"`
 	Until    *time.Time          `json:"until,omitempty" doc:"Until when, without abrading"`
 	Abrade   bool                `json:"abrade,omitempty" doc:"The coat below is abraded before it, as planned"`
@@ -105,6 +106,7 @@ type Batch struct {
 	Card    kit.Card        `json:"card"`
 	Passage sim.Passage     `json:"passage" doc:"Times of the batch, s from when the first batch is poured"`
 	Life    measure.Span    `json:"life,omitempty" doc:"s from A meeting B with the parts as warm as planned; none where it has no pot life"`
+	Ages    cure.Aging      `json:"ages,omitzero" doc:"How it ages in its pail"`
 	Rings   []geometry.Ring `json:"rings,omitempty" doc:"Outlines of its section"`
 	Label   geometry.Point  `json:"label"`
 	Beside  []int           `json:"beside,omitempty" doc:"Numbers of the sections laid before whose edge it meets"`

@@ -5,6 +5,7 @@ package instruct
 import (
 	"fmt"
 	"slices"
+	"time"
 
 	"nephelon/core/buildup"
 	"nephelon/core/finding"
@@ -13,14 +14,22 @@ import (
 	"nephelon/core/plan/input"
 	"nephelon/core/plan/stage"
 	"nephelon/core/pour"
+	"nephelon/core/pour/sim"
 	"nephelon/core/school"
 	"nephelon/core/takeoff"
 )
 
+// filmOf holds how long the film of a batch can be worked.
+type filmOf struct {
+	poured  *time.Time // as planned; nil where that is not known
+	working measure.Span
+	of      string // what it counts from
+}
+
 // CardsOf returns the mix card of every batch of a coat, and the findings about them.
 func CardsOf(in *input.Inputs,
 	i int, l input.ResolvedCoat, b *buildup.Build, d stage.DividedCoat, lay stage.LaidCoat, clocks []stage.Clock,
-	life *stage.Lives, working measure.Span,
+	life *stage.Lives, run *sim.Run, working measure.Span,
 ) ([]kit.Card, []finding.Finding) {
 	sections := lay.Sections
 	mixing := in.File.Job.Mixing
@@ -59,7 +68,18 @@ func CardsOf(in *input.Inputs,
 				}
 			}
 		}
-		card.Floor = floorSteps(in, i, l, section, faces, card, working)
+		film := filmOf{working: working, of: "laying"}
+		if run != nil && n < len(run.Passages) {
+			inPail := run.Passages[n].Pour - run.Passages[n].Meets
+			if card.Meets != nil {
+				poured := inPail.After(*card.Meets)
+				film.poured = &poured
+			}
+			if !l.Sheet.Product.Dries() && working > 0 {
+				film = filmOf{film.poured, max(0, working-life.Ages(in.Slab).After(inPail, card.PotLife)), "pouring"}
+			}
+		}
+		card.Floor = floorSteps(in, i, l, section, faces, card, film)
 		cards[n] = card
 	}
 	return cards, smallCups(in, l, cards)

@@ -22,7 +22,7 @@ const tapeAfter measure.Span = 30 * measure.Minute
 // floorSteps returns what a section needs after the pail, by how the coat is laid and on what:
 // common practice, no source, but for what the sheet and the plan say.
 func floorSteps(in *input.Inputs, i int, l input.ResolvedCoat, section pour.Section, faces measure.Volume,
-	card kit.Card, working measure.Span) []kit.CardStep {
+	card kit.Card, film filmOf) []kit.CardStep {
 	s := in.File.Job.Surfaces[i]
 	all := make([]kit.CardStep, 0, 8)
 	do := func(format string, args ...any) {
@@ -39,7 +39,7 @@ func floorSteps(in *input.Inputs, i int, l input.ResolvedCoat, section pour.Sect
 	case l.Coat.On == input.OnUpright:
 		do("Brush or roll it thinly onto edges and upright faces, from the top down; come back after some minutes for runs.")
 	case s.Top != nil:
-		topSteps(in, do, section, faces, card, working)
+		topSteps(in, do, section, faces, film)
 	case s.Pool != nil:
 		if s.Layout.Exit == nil {
 			do("From the deep end to the ladder, walls from the top down; edges and corners by brush ahead of the roller.")
@@ -68,8 +68,9 @@ func floorSteps(in *input.Inputs, i int, l input.ResolvedCoat, section pour.Sect
 	if g := l.Coat.Grit; g != nil && in.Methods.Texture == school.Scattered {
 		do("Scatter the grit evenly over the wet film, upwards and outwards from the hand.")
 	}
-	if working > 0 && len(all) > 0 {
-		do("Look against the light for thin spots, hair and puddles; mend them within %s of laying.", in.Units.Span(working))
+	if film.working > 0 && len(all) > 0 {
+		do("Look against the light for thin spots, hair and puddles; mend them within %s of %s.",
+			in.Units.Span(film.working), film.of)
 	} else {
 		do("Look against the light for thin spots, hair and puddles, and mend them while it is wet.")
 	}
@@ -115,8 +116,7 @@ func groundSteps(in *input.Inputs, do func(string, ...any), drawn bool, l input.
 }
 
 // topSteps adds the work on a table or counter.
-func topSteps(in *input.Inputs, do func(string, ...any), section pour.Section, faces measure.Volume, card kit.Card,
-	working measure.Span) {
+func topSteps(in *input.Inputs, do func(string, ...any), section pour.Section, faces measure.Volume, film filmOf) {
 	if faces > 0 {
 		do("Edges first: %s of this pail with a nearly dry roller, so that what runs over wets them evenly.",
 			in.Units.Volume(faces))
@@ -133,12 +133,12 @@ func topSteps(in *input.Inputs, do func(string, ...any), section pour.Section, f
 	do("Wait and watch it level before it is touched again.")
 	bubbleSteps(in, do)
 	pull := tapeAfter
-	if working > 0 {
-		pull = min(pull, working/2)
+	if film.working > 0 {
+		pull = min(pull, film.working/2)
 	}
-	if card.Meets != nil {
+	if film.poured != nil {
 		do("Pull the tape when the run down it has slowed, about %s; help the edge over and scrape the drips below.",
-			pull.After(*card.Meets).Format("15:04"))
+			pull.After(*film.poured).Format("15:04"))
 		return
 	}
 	do("Pull the tape when the run down it has slowed, about %s after pouring; help the edge over and scrape the "+

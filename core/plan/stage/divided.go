@@ -13,6 +13,7 @@ import (
 	"nephelon/core/plan/input"
 	"nephelon/core/pour/sim"
 	"nephelon/core/school"
+	"nephelon/core/takeoff"
 	"nephelon/core/work"
 )
 
@@ -59,7 +60,7 @@ func DivideAll(ctx context.Context, in *input.Inputs, fits *cure.Known, m Measur
 		out.Coats[i] = make([]DividedCoat, len(layers))
 		for c, l := range layers {
 			if made := b.Coats[i][c]; made != nil && ctx.Err() == nil {
-				out.Coats[i][c] = d.coat(l, *made, l.Covers(m.Surfaces[i].Takeoff))
+				out.Coats[i][c] = d.coat(l, *made, groundOf(l, m.Surfaces[i].Takeoff))
 			}
 		}
 	}
@@ -67,9 +68,20 @@ func DivideAll(ctx context.Context, in *input.Inputs, fits *cure.Known, m Measur
 	return out
 }
 
+// ground holds what a coat goes on.
+type ground struct {
+	area   measure.Area
+	around measure.Length // that is cut in along; 0 where that is not known
+}
+
+func groundOf(l input.ResolvedCoat, off *takeoff.Takeoff) ground {
+	return ground{l.Covers(off), off.Perimeter}
+}
+
 // coat divides one coat.
-func (d *divider) coat(l input.ResolvedCoat, b buildup.Build, area measure.Area) DividedCoat {
+func (d *divider) coat(l input.ResolvedCoat, b buildup.Build, on ground) DividedCoat {
 	var out DividedCoat
+	area := on.area
 	crew := l.Crew
 	if crew.Pace.Value <= 0 || crew.Spreaders < 1 {
 		return out // told when the file was read
@@ -89,24 +101,7 @@ func (d *divider) coat(l input.ResolvedCoat, b buildup.Build, area measure.Area)
 	if life.Table != nil {
 		how.Life = life.Table
 	}
-	bounds := d.limits.get(limited{l.Sheet, l.Bucket, how})
-	division, bad := kit.Division{}, bounds.bad
-	limits, relax := bounds.limits, bounds.relax
-	if bad == nil {
-		if edge, ways := d.joined(l, b, area, limits[0].Volume); edge != nil {
-			limits, relax = append([]kit.Limit{*edge}, limits...), ways
-		}
-		if own := l.Coat.Own; own != nil && len(own.Shares) > 0 {
-			division, out.Over = kit.DivideAs(b.Need, own.Shares, limits, hand)
-		} else if own != nil && len(own.Pinned) > 0 {
-			var between []float64
-			if between, bad = kit.Between(b.Need, limits[0].Volume, own.Pinned); bad == nil {
-				division, _ = kit.DivideAs(b.Need, between, limits, hand)
-			}
-		} else {
-			division, bad = kit.Divide(b.Need, limits, hand, l.Methods.Kits == school.Measured)
-		}
-	}
+	division, over, bad := d.divide(l, b, on, d.limits.get(limited{l.Sheet, l.Bucket, how}), hand)
 	if bad != nil {
 		out.Bad = bad
 		return out
@@ -115,8 +110,7 @@ func (d *divider) coat(l input.ResolvedCoat, b buildup.Build, area measure.Area)
 		batch := &division.Batches[n]
 		batch.ID, batch.Mass = work.BatchID(l.Coat.ID, batch.Number), b.Density.Value.Of(batch.Volume)
 	}
-	division.Relax = relax
-	out.Division = &division
+	out.Division, out.Over = &division, over
 	bought := d.bought.By[key]
 	if bought.Cost != nil {
 		price := *bought.Cost * float64(b.Need/bought.Need) / float64(area)
@@ -125,6 +119,42 @@ func (d *divider) coat(l input.ResolvedCoat, b buildup.Build, area measure.Area)
 	out.Reached = b.FilmOf(measure.Volume(float64(b.Need) * float64(bought.Bought) / float64(bought.Need)))
 	out.Mixed = b.FilmOf(division.Mixed)
 	return out
+}
+
+// divide divides a coat within its limits and what its crew ties in while the edge before is open. Measuring
+// the parts of a batch takes longer than opening a kit, so batches that come out measured are sized by that.
+func (d *divider) divide(l input.ResolvedCoat, b buildup.Build, on ground, bounds bounds,
+	hand *kit.AtHand) (division kit.Division, over []int, bad error) {
+	if bounds.bad != nil {
+		return division, nil, bounds.bad
+	}
+	own := l.Coat.Own
+	placed := own != nil && len(own.Shares)+len(own.Pinned) > 0
+	for measured := placed || l.Methods.Kits == school.Measured; ; measured = true {
+		limits, relax := bounds.limits, bounds.relax
+		if edge, ways := d.joined(l, b, on, limits[0].Volume, measured); edge != nil {
+			limits, relax = append([]kit.Limit{*edge}, limits...), ways
+		}
+		supply := hand.Copy()
+		switch {
+		case placed && len(own.Shares) > 0:
+			division, over = kit.DivideAs(b.Need, own.Shares, limits, supply)
+		case placed:
+			var between []float64
+			if between, bad = kit.Between(b.Need, limits[0].Volume, own.Pinned); bad == nil {
+				division, _ = kit.DivideAs(b.Need, between, limits, supply)
+			}
+		default:
+			division, bad = kit.Divide(b.Need, limits, supply, l.Methods.Kits == school.Measured)
+		}
+		if bad != nil {
+			return division, nil, bad
+		}
+		if measured || division.Batches[0].Share != kit.MeasuredShare {
+			*hand, division.Relax = *supply, relax
+			return division, over, nil
+		}
+	}
 }
 
 // bounds are the limits of a coat's batches, with what would relax them.

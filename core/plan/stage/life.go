@@ -25,6 +25,14 @@ func (l *Lives) Of(mass measure.Mass) measure.Span {
 	return l.Table.Life(mass)
 }
 
+// Ages returns how a mix ages in the pail against a film on a slab; as fast, where that is not known.
+func (l *Lives) Ages(slab measure.Temperature) cure.Aging {
+	if l == nil || l.Model == nil {
+		return cure.Aging{Times: 1}
+	}
+	return l.Model.Ages(l.Start, slab)
+}
+
 // Left returns what becomes of a mass that stays in its pail; empty where that is not
 // known.
 func (l *Lives) Left(mass measure.Mass) cure.Left {

@@ -26,6 +26,7 @@ type sectionLoad struct {
 	area   float64
 	carry  float64 // m from the mixing place
 	walls  float64 // m to cut in along
+	far    float64 // m of them that a joined section comes to last
 	beside []int
 	lap    float64
 }
@@ -64,6 +65,9 @@ func sectionLoads(in *input.Inputs, l input.ResolvedCoat, laid LaidCoat) []secti
 			edge = math.Sqrt(g.area)
 		}
 		g.lap = math.Min(1, lapReach*edge/math.Max(g.area, lapReach))
+		if len(g.beside) > 0 { // what is more than both its sides, as deep as it is
+			g.far = math.Max(0, g.walls-2*g.area/edge)
+		}
 	}
 	return all
 }
@@ -75,8 +79,9 @@ func trainOf(in *input.Inputs, l input.ResolvedCoat, d *kit.Division, grounds []
 	crew := l.Crew
 	out := sim.Train{
 		Batches: make([]sim.Batch, len(d.Batches)), People: crew.Members(), Drills: l.Drills,
-		Drawn: drawn(l.Laying), Edge: edge, Shift: shift, Light: light,
+		Drawn: drawn(l.Laying), Edge: edge, Dries: l.Sheet.Product.Dries(), Shift: shift, Light: light,
 	}
+	ages := life.Ages(in.Slab)
 	share := l.Divides
 	whole, walls := 0.0, 0.0
 	for _, g := range grounds {
@@ -107,6 +112,7 @@ func trainOf(in *input.Inputs, l input.ResolvedCoat, d *kit.Division, grounds []
 		batch := sim.Batch{
 			Open: l.Opens(d), Mix: mixing.Hands(), Stand: mixing.Stand, Carry: l.Carry + measure.Span(g.carry/l.Walking),
 			Beside: g.beside, Lap: g.lap,
+			Far: measure.Span(cut * g.far / math.Max(g.walls, lapReach)),
 			Works: sim.Works(measure.Span(work*share.Pour), measure.Span(cut), measure.Span(work*share.Spread),
 				measure.Span(work*share.Roll), measure.Span(cast)),
 		}
@@ -114,6 +120,7 @@ func trainOf(in *input.Inputs, l input.ResolvedCoat, d *kit.Division, grounds []
 		if life != nil {
 			batch.Life = kit.CardLife(l.Sheet.Product, life.Of(b.Mass))
 		}
+		batch.Ages = ages
 		out.Batches[k] = batch
 	}
 	return out

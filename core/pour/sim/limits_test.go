@@ -78,11 +78,20 @@ func TestAWorkIsShared(t *testing.T) {
 	}
 }
 
-// A section is worked in strips as deep as its lap, eight at most.
+// A section is worked in strips as deep as its lap, eight at most, the last of what is left.
 func TestStripsOfASection(t *testing.T) {
-	for lap, want := range map[float64]int{0: 1, -1: 1, 1: 1, 3: 1, 0.5: 2, 0.4: 3, 0.26: 4, 0.125: 8, 0.01: 8} {
-		if got := (&Batch{Lap: lap}).strips(); got != want {
-			t.Errorf("a lap of %v: %d strips, want %d", lap, got, want)
+	for lap, want := range map[float64][]measure.Span{0: {100}, -1: {100}, 1: {100}, 3: {100}, 0.5: {50, 50},
+		0.4: {40, 40, 20}, 0.7: {70, 30}, 0.125: {12.5, 12.5, 12.5, 12.5, 12.5, 12.5, 12.5, 12.5},
+		0.01: {12.5, 12.5, 12.5, 12.5, 12.5, 12.5, 12.5, 12.5}} {
+		r := best(t, Train{Batches: []Batch{{Mix: 1, Works: Works(0, 0, 100, 100, 0), Lap: lap}}, People: crew(1)})
+		var rolled []measure.Span
+		for _, s := range r.Parts {
+			if s.Act == Roll {
+				rolled = append(rolled, s.To-s.From)
+			}
+		}
+		if !slices.EqualFunc(rolled, want, same) {
+			t.Errorf("a lap of %v: rolled in %v s, want %v", lap, rolled, want)
 		}
 	}
 }
@@ -182,6 +191,7 @@ func TestEveryInputOfATrainIsRemembered(t *testing.T) {
 	for name, changed := range map[string]func(*steadyTrain){
 		"batch": func(s *steadyTrain) { s.batches = s.batches[:1] }, "person": func(s *steadyTrain) { s.people = crew(2) },
 		"drills": func(s *steadyTrain) { s.drills++ }, "drawn": func(s *steadyTrain) { s.drawn = true },
+		"dries": func(s *steadyTrain) { s.dries = true },
 		"works": func(s *steadyTrain) { s.works = nil }, "shift": func(s *steadyTrain) { s.shift++ },
 		"light": func(s *steadyTrain) { s.light++ },
 	} {
@@ -198,6 +208,8 @@ func TestEveryInputOfATrainIsRemembered(t *testing.T) {
 		switch f.Kind() {
 		case reflect.Float64:
 			f.SetFloat(f.Float() + 1)
+		case reflect.Struct:
+			f.Field(0).SetFloat(f.Field(0).Float() + 1)
 		case reflect.Array:
 			f.Index(0).SetFloat(f.Index(0).Float() + 1)
 		case reflect.Slice:

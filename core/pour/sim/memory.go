@@ -18,7 +18,7 @@ type steadyTrain struct {
 	batches      []Batch
 	people       []work.Person
 	drills       int
-	drawn        bool
+	drawn, dries bool
 	works        *measure.Span // a film can be worked; nil where nobody knows
 	shift, light measure.Span
 }
@@ -37,7 +37,8 @@ func NewMemory() *Memory {
 }
 
 func (s steadyTrain) best() ran {
-	train := Train{Batches: s.batches, People: s.people, Drills: s.drills, Drawn: s.drawn, Shift: s.shift, Light: s.light}
+	train := Train{Batches: s.batches, People: s.people, Drills: s.drills, Drawn: s.drawn, Dries: s.dries,
+		Shift: s.shift, Light: s.light}
 	if s.works != nil {
 		train.Edge = func(measure.Span) measure.Span { return *s.works }
 	}
@@ -50,8 +51,8 @@ func (m *Memory) Best(t Train) (Run, error) {
 	if m == nil {
 		return Best(t)
 	}
-	s := steadyTrain{batches: t.Batches, people: t.People, drills: t.Drills, drawn: t.Drawn, shift: t.Shift,
-		light: t.Light}
+	s := steadyTrain{batches: t.Batches, people: t.People, drills: t.Drills, drawn: t.Drawn, dries: t.Dries,
+		shift: t.Shift, light: t.Light}
 	if t.Edge != nil {
 		works := t.Edge(0)
 		s.works = &works

@@ -14,13 +14,13 @@ const moment = 1e-3
 // mostStrips bounds into how many strips a section is worked.
 const mostStrips = 8
 
-// strips returns the number of strips in which a section is worked, each as deep as its lap: people who
-// spread and roll go strip by strip, and who only rolls follows a strip behind.
-func (b *Batch) strips() int {
+// strip returns what share of a section is worked in one strip, as deep as its lap: people who spread and roll
+// go strip by strip, and who only rolls follows a strip behind. The last has what is left.
+func (b *Batch) strip() float64 {
 	if !(b.Lap > 0) {
 		return 1
 	}
-	return int(math.Max(1, math.Min(mostStrips, math.Round(1/b.Lap))))
+	return math.Min(1, math.Max(b.Lap, 1.0/mostStrips))
 }
 
 // way holds how a crew goes about a train.
@@ -321,17 +321,24 @@ func (e *engine) pour(k int) {
 
 // lay cuts a section in, spreads, rolls and broadcasts it, strip by strip: each is cut in
 // and spread before it is rolled, and rolled before it is broadcast. The first strip is
-// rolled a second time, over its join with what was laid before. What is left of its
+// rolled a second time, over its join with what was laid before. The walls that the section comes to last
+// are cut in with its last strip, after the join where that is its first. What is left of its
 // film is the least of any place when the roller, or whoever comes last, gets there; and
 // of what was poured out first, when all is spread.
 func (e *engine) lay(k int) {
 	b, p := &e.train.Batches[k], &e.passages[k]
-	strips := b.strips()
-	share := 1 / float64(strips)
+	strip := b.strip()
 	cut, spread, rolled, cast := p.Empty, p.Empty, p.Empty, p.Empty
 	e.film[k] = measure.Span(math.Inf(1))
-	for n := range strips {
-		_, cut = e.work(k, cutting, cut, share)
+	for n, left := 0, 1.0; left > tiny; n++ {
+		share := math.Min(strip, left)
+		if left -= share; left < tiny {
+			share, left = share+left, 0
+		}
+		_, cut = e.does(k, cutting, CutIn, cut, (b.Works[cutting]-b.Far)*measure.Span(share))
+		if left == 0 && n > 0 {
+			_, cut = e.does(k, cutting, CutIn, cut, b.Far)
+		}
 		begun, laid := e.work(k, spreading, spread, share)
 		spread = laid
 		rolls, done := e.work(k, rolling, max(cut, laid, rolled), share)
@@ -343,20 +350,28 @@ func (e *engine) lay(k int) {
 			_, rolled = e.does(k, rolling, Cross, rolled, b.Cross)
 			e.joined[k] = rolled
 		}
-		life, known := e.lives(begun)
+		if left == 0 && n == 0 {
+			_, cut = e.does(k, cutting, CutIn, max(cut, rolled), b.Far)
+			rolled = cut
+		}
+		first, last := begun, laid // when its first and its last place left the pail, or were spread
+		if !e.drawn && !e.train.Dries {
+			first, last = p.Pour, p.Pour
+		}
+		until, known := e.until(k, first)
 		if !known {
 			continue
 		}
-		later, _ := e.lives(laid)
-		e.film[k] = min(e.film[k], begun+life-rolls, laid+later-rolled)
+		later, _ := e.until(k, last)
+		e.film[k] = min(e.film[k], until-rolls, later-rolled)
 		if b.Works[casting] > 0 {
-			e.film[k] = min(e.film[k], begun+life-throws, laid+later-cast)
+			e.film[k] = min(e.film[k], until-throws, later-cast)
 		}
 	}
 	p.Laid, p.Done = spread, max(cast, rolled, cut)
 	if e.drawn {
 		p.Empty = p.Laid
-	} else if life, known := e.lives(p.Pour); known { // what lies in lines is a film already
-		e.film[k] = min(e.film[k], p.Pour+life-p.Laid)
+	} else if until, known := e.until(k, p.Pour); known { // what lies in lines is a film already
+		e.film[k] = min(e.film[k], until-p.Laid)
 	}
 }

@@ -5,6 +5,7 @@
 package sim
 
 import (
+	"nephelon/core/cure"
 	"nephelon/core/measure"
 	"nephelon/core/work"
 )
@@ -62,13 +63,18 @@ type Batch struct {
 	Stand  measure.Span // waits by itself before it may be poured
 	Carry  measure.Span // one way from the mixing place to its section
 	Life   measure.Span // from A meeting B; 0 where it has no pot life
+	Ages   cure.Aging   // in the pail
 	Works  Floor
+	Far    measure.Span // of its cutting in, along the walls that its section comes to last
 	Cross  measure.Span // person-seconds of rolling over the join with what was laid before, a second pass
 	Beside []int        // earlier batches, from 0, whose edges its section meets
 	// depth of a strip that is worked at a time, as a share of the section; its first one works those
 	// edges in
 	Lap float64
 }
+
+// CutsIn gives a batch its cutting in, and how much of that is along the walls that its section comes to last.
+func (b *Batch) CutsIn(all, far measure.Span) { b.Works[cutting], b.Far = all, far }
 
 // CrossRolled sets aside of the rolling what goes over the join of the section a second
 // time: a strip as deep as its lap. A crew's pace is of all of it together.
@@ -84,6 +90,7 @@ type Train struct {
 	Drills  int                             // that mix at the same time
 	Drawn   bool                            // the pail cannot but be emptied as it is spread
 	Edge    func(measure.Span) measure.Span // how long a film laid at a time can be worked; nil where nobody knows
+	Dries   bool                            // its films harden as they dry, so that they are as old as they are spread
 	Shift   measure.Span                    // from zero to the end of the shift; 0 where none is planned
 	Light   measure.Span                    // from zero to when it is too dark to see the film; 0 where that never is
 }

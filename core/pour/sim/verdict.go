@@ -23,8 +23,8 @@ const longest = 1e8
 func (t Train) finite() bool {
 	for k := range t.Batches {
 		b := &t.Batches[k]
-		for _, s := range [...]measure.Span{b.Works[0], b.Works[1], b.Works[2], b.Works[3], b.Works[4], b.Cross, b.Open,
-			b.Mix, b.Stand, b.Carry, b.Life} {
+		for _, s := range [...]measure.Span{b.Works[0], b.Works[1], b.Works[2], b.Works[3], b.Works[4], b.Cross, b.Far,
+			b.Open, b.Mix, b.Stand, b.Carry, b.Life} {
 			if !(s >= 0 && s < longest) {
 				return false
 			}
@@ -146,6 +146,30 @@ func (e *engine) lives(at measure.Span) (measure.Span, bool) {
 	return life, true
 }
 
+// until returns until when what leaves the pail of a batch at a time can be worked: its working time counts
+// from then, less what it used up in the pail. A film that dries is as old as it is spread.
+func (e *engine) until(k int, out measure.Span) (measure.Span, bool) {
+	life, known := e.lives(out)
+	if !known || e.train.Dries {
+		return out + life, known
+	}
+	as := measure.Span(1)
+	if e.vary != nil {
+		as = measure.Span(e.vary.life)
+	}
+	b := &e.train.Batches[k]
+	return out + life - as*b.Ages.After((out-e.passages[k].Meets)/as, b.Life), true
+}
+
+// edgeOf returns until when the edge that a section leaves can be worked in: what was spread last.
+func (e *engine) edgeOf(k int) (measure.Span, bool) {
+	p := &e.passages[k]
+	if e.drawn || e.train.Dries {
+		return e.until(k, p.Laid)
+	}
+	return e.until(k, p.Pour)
+}
+
 // slacks returns what a batch has left of its pail, its film and its oldest neighbour's
 // edge; unlimited where there is nothing to keep, or nobody knows.
 func (e *engine) slacks(k int) (pail, film, join measure.Span) {
@@ -161,8 +185,8 @@ func (e *engine) slacks(k int) (pail, film, join measure.Span) {
 	}
 	film = e.film[k]
 	for _, n := range b.Beside {
-		if life, known := e.lives(e.passages[n].Laid); known {
-			join = min(join, e.passages[n].Laid+life-e.joined[k])
+		if until, known := e.edgeOf(n); known {
+			join = min(join, until-e.joined[k])
 		}
 	}
 	return pail, film, join
