@@ -18,7 +18,81 @@ type Tint struct {
 type Scatter struct {
 	Medium string                             `json:"medium" minLength:"1" maxLength:"60" doc:"The id of one of the file's media"`
 	Degree string                             `json:"degree" enum:"light,even,full" doc:"full is to rejection"`
+	Way    Throw                              `json:"way,omitempty" doc:"How it is thrown; by hand from the edge when left out"`
+	Pace   *measure.Sourced[measure.MassRate] `json:"pace,omitempty" doc:"kg/s one person throws; by the way it is thrown when left out"`
 	Mass   *measure.Sourced[measure.Coverage] `json:"mass,omitempty" doc:"kg/m² that stay; by the degree when left out"`
+}
+
+// Throw names how a person broadcasts.
+type Throw string
+
+// The ways of throwing.
+const (
+	ByHand     Throw = "hand"
+	ByBlower   Throw = "blower"
+	FromSpikes Throw = "spikes"
+)
+
+// Values returns all values, in the order in which they are shown.
+func (Throw) Values() []Throw { return []Throw{ByHand, ByBlower, FromSpikes} }
+
+// Paces of one person who broadcasts: several kg a minute by hand from a bucket, more by blower, less walking
+// through the film in spiked shoes; and however little it is, no more of the floor than can be walked past:
+// common practice, no source.
+const (
+	handThrows   measure.MassRate = 4.0 / measure.Minute
+	blowerThrows measure.MassRate = 8.0 / measure.Minute
+	spikesThrow  measure.MassRate = 3.0 / measure.Minute
+
+	walkedPast = 0.5                 // m²/s
+	unknown    = 60.0 / measure.Hour // m²/s, of a medium whose rate nobody knows
+)
+
+// Throws returns how much one person throws in a time.
+func (s Scatter) Throws() measure.MassRate {
+	if s.Pace != nil && s.Pace.Value > 0 {
+		return s.Pace.Value
+	}
+	switch s.Way {
+	case ByBlower:
+		return blowerThrows
+	case FromSpikes:
+		return spikesThrow
+	}
+	return handThrows
+}
+
+// Stays returns what stays of a medium on a coat; 0 where that is not known.
+func (s Scatter) Stays(m *material.Medium) measure.Coverage {
+	switch {
+	case s.Mass != nil:
+		return s.Mass.Value
+	case m != nil && m.Full != nil:
+		return m.Full.Value * measure.Coverage(DegreeShare(s.Degree))
+	}
+	return 0
+}
+
+// Casting returns the person-seconds of broadcasting on a square metre, of what stays and, to rejection, of what
+// bounces off.
+func (s Scatter) Casting(m *material.Medium) measure.Span {
+	thrown := s.Stays(m)
+	if s.Degree == "full" && m != nil && m.Spare != nil {
+		thrown *= measure.Coverage(1 + m.Spare.Value)
+	}
+	return casting(thrown, s.Throws())
+}
+
+// Casting returns the person-seconds of scattering grit by hand on a square metre that takes so much of the mix.
+func (g Grit) Casting(perArea measure.Film) measure.Span {
+	return casting(measure.Coverage(float64(g.Dose.Value)*float64(perArea)), handThrows)
+}
+
+func casting(thrown measure.Coverage, by measure.MassRate) measure.Span {
+	if !(thrown > 0) {
+		return 1 / unknown
+	}
+	return max(1/walkedPast, measure.Span(float64(thrown)/float64(by)))
 }
 
 // Grit is texture stirred into a coat.
@@ -163,12 +237,7 @@ func (c Coat) additions(mix material.Mix, b Build, u Under) []Addition {
 		if c.Wets() {
 			a.How = WithMix
 		}
-		switch {
-		case c.Scatter.Mass != nil:
-			a.Mass = measure.Mass(float64(c.Scatter.Mass.Value) * float64(u.Area))
-		case m.Full != nil:
-			a.Mass = measure.Mass(float64(m.Full.Value) * float64(u.Area) * DegreeShare(c.Scatter.Degree))
-		}
+		a.Mass = measure.Mass(float64(c.Scatter.Stays(m)) * float64(u.Area))
 		all = append(all, a)
 	}
 	return all

@@ -302,6 +302,8 @@ func (c Coat) checkAdded(path refusing) *finding.Finding {
 	case c.Pigment != nil && !c.Pigment.Portion.Within(mostPigment):
 		return path.refuse("/pigment/portion", "That much pigment cannot be stirred in.",
 			"Enter it as a percentage, such as 3 %, and say of what.")
+	case c.Scatter != nil && c.Scatter.Pace != nil && !(c.Scatter.Pace.Value > 0 && c.Scatter.Pace.Value <= 2):
+		return path.refuse("/scatter/pace", "Nobody throws that much.", "Enter what one person throws, up to 120 kg/min.")
 	case c.Scatter != nil && c.Scatter.Mass != nil && !(c.Scatter.Mass.Value >= 0 && c.Scatter.Mass.Value <= 200):
 		return path.refuse("/scatter/mass", "That much does not stay on a coat.",
 			"Enter what stays on a square metre, at most 200 kg.")

@@ -164,6 +164,9 @@ func TestCoatsThatCannotBe(t *testing.T) {
 	}
 	own := func(shares ...float64) Coat { return with(func(c *Coat) { c.Own = &OwnWay{Shares: shares} }) }
 	pins := func(at ...float64) Coat { return with(func(c *Coat) { c.Own = &OwnWay{Pinned: at} }) }
+	throws := func(v measure.MassRate) Coat {
+		return with(func(c *Coat) { c.Scatter = &Scatter{Medium: "m", Pace: sheet(v)} })
+	}
 	pace := func(v float64) Coat { return with(func(c *Coat) { c.Pace = sheet(measure.Pace(v)) }) }
 	portion := func(v measure.Fraction) *material.Portion { return &material.Portion{Value: v, Of: material.OfAB} }
 	pigment := func(v measure.Fraction) Coat { return with(func(c *Coat) { c.Pigment = &Tint{Portion: *portion(v)} }) }
@@ -228,7 +231,8 @@ func TestCoatsThatCannotBe(t *testing.T) {
 		{"most pigment", pigment(0.5), ""}, {"more pigment", pigment(0.51), "/pigment/portion"},
 		{"nothing scattered", scatter(0), ""}, {"most scattered", scatter(200), ""},
 		{"more scattered", scatter(201), "/scatter/mass"}, {"negative", scatter(-1), "/scatter/mass"},
-		{"no number", scatter(math.NaN()), "/scatter/mass"},
+		{"no number", scatter(math.NaN()), "/scatter/mass"}, {"quickest throw", throws(2), ""},
+		{"quicker throw", throws(2.01), "/scatter/pace"}, {"nothing thrown", throws(0), "/scatter/pace"},
 		{"grit", grit(1500), ""}, {"more grit", grit(1501), "/grit"}, {"no grit", grit(0), "/grit"},
 		{"colours", with(func(c *Coat) { c.Colours = &Colouring{Way: "shares", Colours: []Colour{{Share: 1}}} }), ""},
 		{"colours that do not add up",

@@ -132,7 +132,7 @@ func TestReadRefusesWithAReasonAndARemedy(t *testing.T) {
 func TestFormatReadsBack(t *testing.T) {
 	random := rand.New(rand.NewPCG(7, 11))
 	kinds := []Kind{KindLength, KindArea, KindFilm, KindVolume, KindMass, KindDensity, KindSpread, KindCoverage, KindPace,
-		KindFraction, KindEmission, KindPressure, KindNumber}
+		KindMassRate, KindFraction, KindEmission, KindPressure, KindNumber}
 	for range 2000 {
 		kind := kinds[random.IntN(len(kinds))]
 		for _, system := range []System{US, Metric} {

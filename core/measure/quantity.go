@@ -30,6 +30,9 @@ type Coverage float64
 // Pace is the area one person spreads in a time, in square metres per second.
 type Pace float64
 
+// MassRate is the mass that one person throws in a time, in kilograms per second.
+type MassRate float64
+
 // Span is a length of time in seconds.
 type Span float64
 

@@ -66,6 +66,10 @@ func units(k Kind) map[string]float64 {
 			"m2/h": 1.0 / Hour, "sqm/h": 1.0 / Hour, "m2/hr": 1.0 / Hour,
 			"ft2/h": SqFoot / Hour, "sqft/h": SqFoot / Hour, "ft2/hr": SqFoot / Hour, "sqft/hr": SqFoot / Hour,
 		}
+	case KindMassRate:
+		return map[string]float64{
+			"kg/min": 1.0 / Minute, "kg/h": 1.0 / Hour, "g/s": 0.001, "lb/min": Pound / Minute, "lbs/min": Pound / Minute,
+		}
 	case KindSpan:
 		return map[string]float64{
 			"s": 1, "sec": 1, "seconds": 1, "min": Minute, "mins": Minute, "minutes": Minute, "m": Minute,
@@ -350,6 +354,8 @@ func (s System) example(k Kind) string {
 		return pick("320 g/m²", "0.07 lb/ft²")
 	case KindPace:
 		return pick("45 m²/h", "480 ft²/h")
+	case KindMassRate:
+		return pick("4 kg/min", "9 lb/min")
 	case KindSpan:
 		return "Write it like 25 min or 1.5 h."
 	case KindFraction:

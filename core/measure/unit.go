@@ -29,6 +29,7 @@ const (
 	KindSpread      Kind = "spread"
 	KindCoverage    Kind = "coverage"
 	KindPace        Kind = "pace"
+	KindMassRate    Kind = "mass-rate"
 	KindSpan        Kind = "span"
 	KindFraction    Kind = "fraction"
 	KindAngle       Kind = "angle"
@@ -148,6 +149,8 @@ func (s System) steps(k Kind) (all [4]Step, n int) {
 			one("lb/ft²", Pound/SqFoot, 3))
 	case KindPace:
 		return s.pick(one("m²/h", 1.0/Hour, 1), one("ft²/h", SqFoot/Hour, 0))
+	case KindMassRate:
+		return s.pick(one("kg/min", 1.0/Minute, 1), one("lb/min", Pound/Minute, 1))
 	case KindSpan:
 		return counted([4]Step{{From: 72 * Hour, Symbol: "days", SI: 24 * Hour, Decimals: 1},
 			{From: 2 * Hour, Symbol: "h", SI: Hour, Decimals: 1}, {Symbol: "min", SI: Minute, Decimals: 1}})
@@ -303,6 +306,9 @@ func (s System) Density(d Density) string { return s.Format(KindDensity, float64
 // Span prints a length of time.
 func (s System) Span(t Span) string { return s.Format(KindSpan, float64(t)) }
 
+// MassRate prints a mass in a time.
+func (s System) MassRate(r MassRate) string { return s.Format(KindMassRate, float64(r)) }
+
 // Temperature prints a temperature.
 func (s System) Temperature(t Temperature) string { return s.Format(KindTemperature, float64(t)) }
 
@@ -317,7 +323,8 @@ func DisplayTable() map[System]map[Kind][]Step {
 		table[s] = make(map[Kind][]Step)
 		for _, k := range []Kind{
 			KindLength, KindArea, KindFilm, KindVolume, KindMass, KindDensity, KindSpread, KindCoverage,
-			KindPace, KindSpan, KindFraction, KindAngle, KindTemperature, KindEmission, KindPressure, KindNumber, KindCount,
+			KindPace, KindMassRate, KindSpan, KindFraction, KindAngle, KindTemperature, KindEmission, KindPressure,
+			KindNumber, KindCount,
 			KindContent, KindViscosity, KindScale, KindMark, KindRatio,
 		} {
 			table[s][k] = s.Display(k)
@@ -330,7 +337,7 @@ func DisplayTable() map[System]map[Kind][]Step {
 func (Kind) Values() []Kind {
 	return []Kind{
 		KindLength, KindArea, KindFilm, KindVolume, KindMass, KindDensity, KindSpread, KindCoverage,
-		KindPace, KindSpan, KindFraction, KindAngle, KindTemperature, KindEmission, KindPressure,
+		KindPace, KindMassRate, KindSpan, KindFraction, KindAngle, KindTemperature, KindEmission, KindPressure,
 		KindNumber, KindCount, KindContent, KindViscosity,
 	}
 }

@@ -11,7 +11,8 @@ func TestExamplesAreUnderstood(t *testing.T) {
 	either := regexp.MustCompile(` or |, `)
 	for _, s := range []System{Metric, US} {
 		for _, k := range []Kind{KindLength, KindArea, KindFilm, KindVolume, KindMass, KindDensity, KindSpread,
-			KindCoverage, KindPace, KindSpan, KindFraction, KindAngle, KindTemperature, KindEmission, KindPressure} {
+			KindCoverage, KindPace, KindMassRate, KindSpan, KindFraction, KindAngle, KindTemperature, KindEmission,
+			KindPressure} {
 			found := like.FindStringSubmatch(s.example(k))
 			if found == nil {
 				t.Errorf("%s, %s: %q", s, k, s.example(k))

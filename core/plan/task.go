@@ -37,6 +37,10 @@ func surfaceWork(in *input.Inputs, i int, s stage.Stages) work.Surface {
 			Abraded: l.Abrades, OverWet: l.Coat.OverWet, When: l.Coat.When, Spreaders: l.Crew.Spreaders, Alone: l.Crew.Alone,
 			Full: l.Coat.Scatter != nil && l.Coat.Scatter.Degree == "full",
 		}
+		if d := coat.Division; d != nil {
+			area := l.Covers(s.Measured.Surfaces[i].Takeoff)
+			coat.Casting = l.Casting(measure.Film(float64(d.Mixed)/float64(area))) * measure.Span(area)
+		}
 		if l.Sheet != nil {
 			coat.Product = l.Sheet.Product
 			coat.Mixing = l.Mixing.Ready()

@@ -586,3 +586,32 @@ func TestCardsCountFromThePour(t *testing.T) {
 		t.Errorf("said %v", said)
 	}
 }
+
+// A bond coat laid and lightly scattered by one person: scattering is a walk, so that it makes no smaller batches
+// of what is otherwise mixed kit by kit. To rejection it takes the time that its mass takes.
+func TestLightScatteringIsAWalk(t *testing.T) {
+	laid := func(degree string) (CoatPlan, Plan) {
+		bond := coat("keelbody-100", 250)
+		if degree != "" {
+			bond.Scatter = &buildup.Scatter{Medium: "quartz-dune", Degree: degree}
+		}
+		f := laidJob(t, demoShelf(t), bond)
+		f.Job.Crew.Spreaders, f.Job.Crew.Alone = 1, true
+		workable(&f.Products[0], 60)
+		p := Make(f, measure.Metric, noon())
+		return p.Surfaces[0].Coats[0], p
+	}
+	bare, _ := laid("")
+	light, p := laid("light")
+	full, _ := laid("full")
+	if bare.Division == nil || light.Division == nil || full.Division == nil {
+		t.Fatal(texts(p.Findings))
+	}
+	if len(light.Division.Batches) != len(bare.Division.Batches) {
+		t.Errorf("%d batches, and %d scattered lightly", len(bare.Division.Batches), len(light.Division.Batches))
+	}
+	if light.Train.Ends > bare.Train.Ends*1.5 || full.Train.Ends < light.Train.Ends*1.3 {
+		t.Errorf("it takes %v s bare, %v scattered lightly, %v to rejection", bare.Train.Ends, light.Train.Ends,
+			full.Train.Ends)
+	}
+}

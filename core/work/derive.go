@@ -42,13 +42,13 @@ type Coat struct {
 	Effort    measure.Span // person-seconds of all at it, broadcasting left out
 	Mixing    measure.Span // s of a batch until it may be poured
 	Life      func(measure.Mass) measure.Span
-	Full      bool // broadcast to rejection, so that something is swept up
+	Casting   measure.Span // person-seconds of broadcasting in all
+	Full      bool         // broadcast to rejection, so that something is swept up
 }
 
 // Paces and times that stand in until a contractor's log has better: common
 // practice, no source.
 const (
-	Casting     = 60.0 / measure.Hour  // m²/s one person broadcasts
 	sweeping    = 90.0 / measure.Hour  // m²/s one person sweeps and vacuums
 	looking     = 300.0 / measure.Hour // m²/s one person looks a surface over
 	oneTest     = 15 * measure.Minute  // of one test
@@ -385,7 +385,7 @@ func (d *deriver) scatter(c Coat) []After {
 	id := d.add(Task{
 		ID: idOf("coat", c.ID, string(Broadcast)), Kind: Broadcast,
 		Name: fmt.Sprintf("Broadcast %s", thrown.Name), Coat: c.ID,
-		Effort: measure.Span(float64(d.Area) / Casting), Split: Whole, Closes: "Even under a low light",
+		Effort: c.Casting, Split: Whole, Closes: "Even under a low light",
 		After: []After{{Task: PourID(c.ID), Least: &Lag{From: FromStart}, Most: c.until(material.StageWorking)}},
 		Needs: Needs{Roles: []Hands{{Caster, 1}},
 			Materials: []Material{{Medium: thrown.Medium, Name: thrown.Name, Kind: measure.KindMass,

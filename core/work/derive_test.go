@@ -132,13 +132,12 @@ func alike(a, b Lag) bool {
 	return a.From == b.From && a.Stage == b.Stage && a.Fixed == b.Fixed && math.Abs(float64(a.About-b.About)) < 1e-6
 }
 
-// By hand for 60 m²: thrown at 60 m²/h in 1 h, swept at 90 m²/h in 40 min, after
-// the film takes feet (12 h). What is only scattered is not swept up. The sources
-// of the paces stand beside the constants.
+// By hand for 60 m²: swept at 90 m²/h in 40 min, after the film takes feet (12 h). What is only scattered is
+// not swept up. The source of the pace stands beside the constant.
 func TestBroadcastAndSweeping(t *testing.T) {
 	for _, full := range []bool{true, false} {
 		body := laid("b", 1, twoPart())
-		body.Full = full
+		body.Full, body.Casting = full, hour
 		body.Build = &buildup.Build{Additions: []buildup.Addition{
 			{Name: "Thinner", How: buildup.IntoMix, Volume: 0.0004},
 			{Medium: "quartz", Name: "Quartz", How: "onto the wet film", Mass: 180},

@@ -41,7 +41,7 @@ func (s *Service) measureRoutes() {
 		Path:        "/api/read",
 		Description: "Parses a quantity with its unit, as people write it"},
 		func(ctx context.Context, in *api.Body[struct {
-			Kind measure.Kind `json:"kind" enum:"length,area,film,volume,mass,density,spread,coverage,pace,span,fraction,angle,temperature,emission,pressure,number,content,viscosity"`
+			Kind measure.Kind `json:"kind" enum:"length,area,film,volume,mass,density,spread,coverage,pace,mass-rate,span,fraction,angle,temperature,emission,pressure,number,content,viscosity"`
 			Text string       `json:"text" maxLength:"200"`
 		}]) (*api.Body[Understood], error) {
 			units := api.Person(ctx).Units

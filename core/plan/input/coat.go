@@ -49,7 +49,6 @@ type ResolvedCoat struct {
 	Pumps   *material.Pumps // nil where none draw its parts
 	Carry   measure.Span    // from the mixing place to the floor
 	Scatter *material.Medium
-	Thrown  bool // something is broadcast by a person of its own
 }
 
 // resolve returns the coat c of surface s as it is planned.
@@ -103,7 +102,6 @@ func (in Inputs) withOwn(c buildup.Coat, number int) ResolvedCoat {
 	if c.Scatter != nil {
 		l.Scatter = in.Media[c.Scatter.Medium]
 	}
-	l.Thrown = l.Scatter != nil && !c.Wets() || c.Grit != nil && l.Methods.Texture == school.Scattered
 	if l.Sheet != nil {
 		l.Mixing = mixingOf(l.Sheet.Product, c, in.Methods, in.File.Job.Crew.People())
 	}
@@ -159,6 +157,19 @@ func (l ResolvedCoat) Opens(d *kit.Division) measure.Span {
 		return openMeasured
 	}
 	return OpenWhole
+}
+
+// Casting returns the person-seconds of broadcasting on a square metre that takes so much of the mix; 0 where
+// nothing is thrown.
+func (l ResolvedCoat) Casting(perArea measure.Film) measure.Span {
+	all := measure.Span(0)
+	if l.Scatter != nil && !l.Coat.Wets() {
+		all += l.Coat.Scatter.Casting(l.Scatter)
+	}
+	if l.Coat.Grit != nil && l.Methods.Texture == school.Scattered {
+		all += l.Coat.Grit.Casting(perArea)
+	}
+	return all
 }
 
 // Covers returns what of a surface a coat goes on.

@@ -93,6 +93,7 @@ func trainOf(in *input.Inputs, l input.ResolvedCoat, d *kit.Division, grounds []
 	}
 	laying := float64(area) / float64(crew.Pace.Value) // person-seconds in all
 	mixing := l.Mixing
+	casting := l.Casting(measure.Film(float64(d.Mixed)/float64(area))) * measure.Span(area)
 	for k, b := range d.Batches {
 		g := sectionLoad{area: float64(b.Volume)}
 		part := float64(b.Volume / d.Mixed)
@@ -105,16 +106,12 @@ func trainOf(in *input.Inputs, l input.ResolvedCoat, d *kit.Division, grounds []
 		if walls > 0 {
 			cut = laying * share.CutIn * g.walls / walls
 		}
-		cast := 0.0
-		if l.Thrown {
-			cast = float64(area) * part / oneCasts
-		}
 		batch := sim.Batch{
 			Open: l.Opens(d), Mix: mixing.Hands(), Stand: mixing.Stand, Carry: l.Carry + measure.Span(g.carry/l.Walking),
 			Beside: g.beside, Lap: g.lap,
 			Far: measure.Span(cut * g.far / math.Max(g.walls, lapReach)),
 			Works: sim.Works(measure.Span(work*share.Pour), measure.Span(cut), measure.Span(work*share.Spread),
-				measure.Span(work*share.Roll), measure.Span(cast)),
+				measure.Span(work*share.Roll), casting*measure.Span(part)),
 		}
 		crossRoll(l, &batch, len(g.beside) > 0)
 		if life != nil {
@@ -125,9 +122,6 @@ func trainOf(in *input.Inputs, l input.ResolvedCoat, d *kit.Division, grounds []
 	}
 	return out
 }
-
-// oneCasts is the pace of one person who broadcasts, m²/s.
-const oneCasts = work.Casting
 
 // shiftLeft returns what is left of the shift when a coat is begun; a whole shift where nobody
 // works then or no start is planned, and none where it may be laid in parts.

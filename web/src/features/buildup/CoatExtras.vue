@@ -30,6 +30,14 @@ function named(...kinds: Medium['kind'][]): Record<string, string> {
 const scattered = computed(() => named('flake', 'quartz', 'grit', 'bead', 'pebble'))
 const gritty = computed(() => named('grit', 'bead'))
 const pigments = computed(() => named('pigment'))
+type Throw = NonNullable<NonNullable<Coat['scatter']>['way']>
+const throwWords: Record<Throw, string> = {
+  hand: 'by hand from a bucket',
+  blower: 'by blower',
+  spikes: 'in spiked shoes',
+}
+/** Stones are wetted in the mix and laid with it, not thrown. */
+const wets = computed(() => props.coat.amount.basis === 'by-stone')
 const degrees = { light: 'lightly', even: 'evenly', full: 'to rejection' }
 const bases = { a: 'of A', 'a+b': 'of A + B', mix: 'of the finished mix' }
 
@@ -251,6 +259,27 @@ const fields = computed<(Field | false | undefined)[]>(() => {
           (x) => x.scatter && (x.scatter.mass = value ? { value, source: 'own-test' } : undefined),
         ),
     },
+    c.scatter &&
+      !wets.value && {
+        as: 'pick',
+        label: `Way of broadcasting coat ${n}`,
+        value: c.scatter.way ?? 'hand',
+        options: throwWords,
+        take: (v) => edit('way of broadcasting', (x) => x.scatter && (x.scatter.way = v as Throw)),
+      },
+    c.scatter &&
+      !wets.value && {
+        as: 'quantity',
+        kind: 'mass-rate',
+        label: `One person broadcasts, coat ${n}`,
+        told: c.scatter.pace ? '' : 'by the way it is thrown',
+        value: c.scatter.pace?.value,
+        take: (value) =>
+          edit(
+            'pace of broadcasting',
+            (x) => x.scatter && (x.scatter.pace = value ? { value, source: 'own-test' } : undefined),
+          ),
+      },
   ]
 })
 </script>
