@@ -24,6 +24,7 @@ func TestThePourIsPlayedAndMended(t *testing.T) {
 	p.sees("[data-test=answer-now]", "too late")
 	p.sees("[data-test=odds]", "On time in")
 	p.sees("[data-test=ways]", "One more spreader")
+	p.sees("[data-test=ways]", "of the runs, ") // each with its odds and hands
 	p.look("pour-late")
 	before := value[string](p, `document.querySelector('[data-test=hour-at]').textContent`)
 	p.choose("Speed", "120")

@@ -194,10 +194,13 @@ func TestTheLightFallsOnAPour(t *testing.T) {
 }
 
 // What helps a pour is tried by planning the job with it: taken over as a patch, it does
-// what was promised.
+// what was promised. First comes what makes it, by odds, by hands, by what it costs.
 func TestWaysDoWhatTheyPromise(t *testing.T) {
-	f := slowHall(t, 1)
-	workable(&f.Products[0], 7)
+	bond := coat("keelbody-100", 900)
+	bond.Scatter = &buildup.Scatter{Medium: "quartz-dune", Degree: "full"}
+	f := laidJob(t, demoShelf(t), bond)
+	f.Job.Crew.Spreaders, f.Job.Crew.Pace.Value = 1, 20.0/measure.Hour
+	workable(&f.Products[0], 15)
 	id := f.Job.Surfaces[0].Coats[0].ID
 	ways, err := NewPlanner().Ways(context.Background(), f, facts.At(noon()), measure.Metric, id)
 	if err != nil || len(ways) < 2 {
@@ -206,6 +209,14 @@ func TestWaysDoWhatTheyPromise(t *testing.T) {
 	before := pourOf(t, f)
 	for i, w := range ways {
 		after := pourOf(t, patched(t, f, finding.Fix{Label: w.Label, Patch: w.Patch}))
+		odds, err := NewPlanner().Odds(context.Background(), patched(t, f, finding.Fix{Label: w.Label, Patch: w.Patch}),
+			facts.At(noon()), id, 0, sim.UsualSpreads(), 400, 1, nil)
+		if err != nil || odds.Makes != w.Odds {
+			t.Errorf("%s: on time in %+v, came %+v, %v", w.Label, w.Odds, odds.Makes, err)
+		}
+		if w.Cost == nil || math.Abs(*after.Cost-*before.Cost-*w.Cost) > 1e-9 {
+			t.Errorf("%s costs %v more, promised %v", w.Label, *after.Cost-*before.Cost, w.Cost)
+		}
 		if after.Run.Makes != w.Makes || after.Run.Tight() != w.Tight || after.Run.Ends != w.Ends ||
 			len(after.Batches) != w.Batches || len(after.Crew) != w.People {
 			t.Errorf("%s: promised %+v, came %+v", w.Label, w, after.Run.Tight())
@@ -213,8 +224,18 @@ func TestWaysDoWhatTheyPromise(t *testing.T) {
 		if after.Run.Tight().Slack <= before.Run.Tight().Slack {
 			t.Errorf("%s does not help", w.Label)
 		}
-		if i > 0 && w.Makes && !ways[i-1].Makes {
-			t.Errorf("%s stands behind what does not make it", w.Label)
+		if i == 0 {
+			continue
+		}
+		tenths := func(w whatif.Way) float64 { return math.Round(10 * w.Odds.Of) }
+		if ahead := ways[i-1]; w.Makes && !ahead.Makes || w.Makes == ahead.Makes && (tenths(w) > tenths(ahead) ||
+			tenths(w) == tenths(ahead) && w.People < ahead.People) {
+			t.Errorf("%s stands behind %s: %+v, %+v", w.Label, ahead.Label, w, ahead)
+		}
+	}
+	for _, label := range []string{"A helper who broadcasts behind", "Broadcast by blower", "One more spreader"} {
+		if !slices.ContainsFunc(ways, func(w whatif.Way) bool { return w.Label == label }) {
+			t.Errorf("%s is not tried, or does not help", label)
 		}
 	}
 	if _, err := NewPlanner().Ways(context.Background(), f, facts.At(noon()), measure.Metric,

@@ -3,9 +3,11 @@
 package whatif
 
 import (
+	"cmp"
 	"context"
 	"errors"
 	"fmt"
+	"math"
 	"slices"
 	"time"
 
@@ -39,6 +41,7 @@ type PourPlan struct {
 	Run      sim.Run             `json:"run"`
 	Pace     measure.Pace        `json:"pace,omitempty" doc:"m²/s of each, where the time of the first section tells it"`
 	Working  measure.Span        `json:"working,omitempty" doc:"s that its film can be worked where it is laid first; absent where the sheet does not say"`
+	Cost     *float64            `json:"cost,omitempty" doc:"Price of all kits of the job; absent where a size has none"`
 	Findings []finding.Finding   `json:"findings" doc:"What comes too late"`
 }
 
@@ -81,7 +84,7 @@ func (p Planner) poured(ctx context.Context, f job.File, world facts.Facts, unit
 				Surface: f.Job.Surfaces[i].ID, Coat: coat, Number: layer.Number, Name: layer.Sheet.Product.Name,
 				Start: timed.Times.Start, Slab: timed.Times.Slab,
 				Crew: timed.Train.People, Run: *timed.Run, Batches: make([]work.Mix, len(timed.Train.Batches)),
-				Findings: []finding.Finding{}, Pace: pace,
+				Findings: []finding.Finding{}, Pace: pace, Cost: done.Bought.Cost,
 			}
 			for k, batch := range d.Coats[i][n].Division.Batches {
 				own := timed.Train.Batches[k]
@@ -126,8 +129,33 @@ type Way struct {
 	Tight   sim.Pinch           `json:"tight" doc:"Tightest moment of the pour"`
 	Gain    measure.Span        `json:"gain" doc:"s that the tightest moment gains"`
 	Ends    measure.Span        `json:"ends" doc:"s from the first batch poured to the last section done"`
+	Odds    sim.Odds            `json:"odds" doc:"That nothing comes too late"`
 	People  int                 `json:"people"`
+	Cost    *float64            `json:"cost,omitempty" doc:"What all kits of the job cost more with it; absent where a size has no price"`
 	Batches int                 `json:"batches"`
+}
+
+// oddsRuns is how often each way is tried: odds come within some 5 % then.
+const oddsRuns = 400
+
+// rank orders ways: those that make it first, then those with the better odds, by tenths, then those that need
+// fewer hands, then what costs less, then what leaves more time.
+func rank(a, b Way) int {
+	tenths := func(w Way) float64 { return math.Round(10 * w.Odds.Of) }
+	cost := func(w Way) float64 {
+		if w.Cost == nil {
+			return 0
+		}
+		return math.Round(100 * *w.Cost)
+	}
+	if a.Makes != b.Makes {
+		if a.Makes {
+			return -1
+		}
+		return 1
+	}
+	return cmp.Or(cmp.Compare(tenths(b), tenths(a)), cmp.Compare(a.People, b.People), cmp.Compare(cost(a), cost(b)),
+		cmp.Compare(b.Tight.Slack, a.Tight.Slack))
 }
 
 // coldest is the temperature down to which cooler parts are asked for, °C: colder ones no longer mix.
@@ -141,7 +169,7 @@ type change struct {
 }
 
 // Ways tries what may help the pour of a coat, each by planning the job with it, and
-// returns what does, the best first.
+// returns what does: first what makes it, by odds, then by hands, then by cost.
 func (p Planner) Ways(ctx context.Context, f job.File, world facts.Facts, units measure.System,
 	coat string) ([]Way, error) {
 	before, train, err := p.poured(ctx, f, world, units, coat, 0)
@@ -158,7 +186,7 @@ func (p Planner) Ways(ctx context.Context, f job.File, world facts.Facts, units 
 		s := &changed.Job.Surfaces[at]
 		s.Coats = slices.Clone(s.Coats)
 		c.apply(&changed, &s.Coats[before.Number-1])
-		after, _, err := p.poured(ctx, changed, world, units, coat, 0)
+		after, again, err := p.poured(ctx, changed, world, units, coat, 0)
 		if errors.Is(err, ErrNoPour) {
 			continue
 		}
@@ -168,23 +196,21 @@ func (p Planner) Ways(ctx context.Context, f job.File, world facts.Facts, units 
 		way := Way{Label: c.label, Patch: c.patch, Makes: after.Run.Makes, Tight: after.Run.Tight(),
 			Gain: after.Run.Tight().Slack - before.Run.Tight().Slack, Ends: after.Run.Ends, People: len(after.Crew),
 			Batches: len(after.Batches)}
-		if way.Gain > 1 {
-			ways = append(ways, way)
+		if way.Gain <= 1 {
+			continue
 		}
+		chance, err := sim.Try(ctx, again, in.File.Job.Crew.SpreadsOf(), oddsRuns, 1, nil)
+		if err != nil {
+			return nil, fmt.Errorf("try a way: %w", err)
+		}
+		way.Odds = chance.Makes
+		if before.Cost != nil && after.Cost != nil {
+			more := *after.Cost - *before.Cost
+			way.Cost = &more
+		}
+		ways = append(ways, way)
 	}
-	slices.SortStableFunc(ways, func(a, b Way) int {
-		switch {
-		case a.Makes != b.Makes && a.Makes:
-			return -1
-		case a.Makes != b.Makes:
-			return 1
-		case a.Tight.Slack > b.Tight.Slack:
-			return -1
-		case a.Tight.Slack < b.Tight.Slack:
-			return 1
-		}
-		return 0
-	})
+	slices.SortStableFunc(ways, rank)
 	return ways, nil
 }
 
@@ -237,8 +263,20 @@ func pourChanges(in *input.Inputs, l input.ResolvedCoat, train sim.Train) []chan
 		all = append(all, team("A second mixer with a drill", append(slices.Clone(train.People), second),
 			train.Drills+1))
 	}
-	if way := l.Methods.Kits; way != school.HalfKits && way != school.Measured && len(p.Components) > 1 {
-		all = append(all, ownWay("Half kits", func(o *buildup.OwnWay) { o.Kits = school.HalfKits }))
+	if len(p.Components) > 1 {
+		for _, k := range []struct {
+			kits  school.Kits
+			label string
+		}{{school.WholeKits, "Whole kits, several at once"}, {school.OneKit, "One kit a batch"}, {school.HalfKits, "Half kits"}} {
+			if now := l.Methods.Kits; now != k.kits && (k.kits != school.HalfKits || now != school.Measured) {
+				all = append(all, ownWay(k.label, func(o *buildup.OwnWay) { o.Kits = k.kits }))
+			}
+		}
+	}
+	caster := work.Person{Name: "Helper", Roles: []work.Role{work.Caster}}
+	if l.Coat.Own == nil || l.Coat.Own.Spreaders == 0 {
+		all = append(all, castingChanges(l, team("A helper who broadcasts behind",
+			append(slices.Clone(train.People), caster), train.Drills))...)
 	}
 	if now := l.Sheet.Parts; now-stage.Cooler >= coldest && len(p.Components) > 1 {
 		mixing := in.File.Job.Mixing
@@ -257,6 +295,22 @@ func pourChanges(in *input.Inputs, l input.ResolvedCoat, train sim.Train) []chan
 			[]finding.PatchStep{{Op: "add", Path: l.Path + "/hardener", Value: id}}})
 	}
 	return append(all, practiceChanges(in, l, train)...)
+}
+
+// castingChanges returns what another way of broadcasting may do for the pour of a coat.
+func castingChanges(l input.ResolvedCoat, helper change) []change {
+	s := l.Coat.Scatter
+	if l.Casting(0) == 0 || s == nil {
+		return nil
+	}
+	all := []change{helper}
+	if s.Pace == nil && s.Way != buildup.ByBlower {
+		blown := *s
+		blown.Way = buildup.ByBlower
+		all = append(all, change{"Broadcast by blower", func(_ *job.File, c *buildup.Coat) { c.Scatter = &blown },
+			[]finding.PatchStep{{Op: "add", Path: l.Path + "/scatter", Value: blown}}})
+	}
+	return all
 }
 
 // practiceChanges returns what another practice may do for the pour of a coat.

@@ -2,7 +2,7 @@
 import { computed } from 'vue'
 import type { Tried } from './usePour'
 import { useSession } from '../../session/session'
-import { causes, limits } from './words'
+import { causes, count, limits, percent } from './words'
 
 /** Whether a pour is made, by how much, and how likely. */
 const props = defineProps<{ tried: Tried; told: (s: number) => string; title: string }>()
@@ -10,13 +10,9 @@ const session = useSession()
 const run = computed(() => props.tried.pour.run)
 const tight = computed(() => run.value.moments[0])
 const people = computed(() => props.tried.pour.crew.length)
-const PERCENT = 100
-const percent = (of: number): string => {
-  const p = of * PERCENT
-  if (p > 0 && p < 1) return 'under 1 %'
-  if (p < PERCENT && p > PERCENT - 1) return 'over 99 %'
-  return `${Math.round(p)} %`
-}
+/** Odds under these are nothing to begin a pour with: common practice, no source. */
+const SURE = 0.75
+const unsure = computed(() => run.value.makes && (props.tried.odds?.makes.of ?? 1) < SURE)
 const chances = computed(() => {
   const o = props.tried.odds
   if (!o) return []
@@ -33,17 +29,13 @@ const chances = computed(() => {
 <template>
   <div class="answer" :data-test="`answer-${title === 'As planned' ? 'now' : 'tried'}`">
     <p class="small quiet head">{{ title }}</p>
-    <p class="verdict" :class="{ late: !run.makes }">
-      {{ people }} {{ people === 1 ? 'person' : 'people' }}
-      {{
-        run.makes
-          ? people === 1
-            ? 'is enough'
-            : 'are enough'
-          : people === 1
-            ? 'is not enough'
-            : 'are not enough'
-      }}
+    <p class="verdict" :class="{ late: !run.makes, unsure }">
+      {{ count(people, 'person is', 'people are') }}
+      {{ !run.makes ? 'not enough' : unsure ? 'barely enough' : 'enough' }}
+    </p>
+    <p v-if="unsure" class="small" data-test="unsure">
+      Enough only if everything goes as planned: with fewer than three in four runs on time, choose a way
+      below before you begin.
     </p>
     <p v-if="tight" class="small">
       Critical point {{ told(tight.at) }}: batch {{ tight.batch }},
@@ -54,8 +46,8 @@ const chances = computed(() => {
       the {{ limits[tight.limit] }}.
     </p>
     <p class="small">
-      {{ tried.pour.batches.length }} {{ tried.pour.batches.length === 1 ? 'batch' : 'batches' }}, first batch
-      mixed at {{ told(run.passages?.[0]?.meets ?? 0) }}, all done at {{ told(run.ends) }}.
+      {{ count(tried.pour.batches.length, 'batch', 'batches') }}, first batch mixed at
+      {{ told(run.passages?.[0]?.meets ?? 0) }}, all done at {{ told(run.ends) }}.
     </p>
     <p v-if="!run.known" class="small quiet">
       The sheet does not say how long its film can be worked, so joins are not judged.
@@ -99,6 +91,9 @@ p {
   font-size: 1.15rem;
   font-weight: 700;
   color: var(--good);
+}
+.verdict.unsure {
+  color: var(--warn);
 }
 .verdict.late {
   color: var(--stop);

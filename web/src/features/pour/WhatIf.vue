@@ -4,9 +4,10 @@ import type { Begun, Coat, Fix, PourWay } from '../../api/client'
 import FieldGrid from '../../fields/FieldGrid.vue'
 import type { Field } from '../../fields/grid'
 import { useDesk } from '../job/useEditor'
+import { money } from '../../session/units'
 import { useSession } from '../../session/session'
 import type { Attempt } from './usePour'
-import { kitPolicies, limits } from './words'
+import { count, kitPolicies, limits, percent } from './words'
 
 /** Handles on a pour: what would come of other people, another pace, temperature, batch or hour. */
 const props = defineProps<{
@@ -197,7 +198,12 @@ const fields = computed<(Field | false)[]>(() => [
       <ul class="ways" data-test="ways">
         <li v-for="w in ways" :key="w.label">
           <span class="small">
-            <strong>{{ w.label }}</strong>: {{ w.makes ? 'on time' : 'not enough by itself' }},
+            <strong>{{ w.label }}</strong>: {{ w.makes ? '' : 'not enough by itself, ' }}on time in
+            <b>{{ percent(w.odds.of) }}</b> of the runs, {{ count(w.people, 'person', 'people')
+            }}<template v-if="w.cost"
+              >, {{ w.cost > 0 ? '+' : '−'
+              }}{{ money(Math.abs(w.cost), desk.file.value.job.currency) }}</template
+            >,
             {{ session.format('span', Math.abs(w.tight.slack)) }}
             {{ w.tight.slack < 0 ? 'too late for' : 'left of' }} the {{ limits[w.tight.limit] }}
           </span>

@@ -31,3 +31,16 @@ export const causes: Record<Chance['most'][number]['cause'], string> = {
   life: 'how long the mix lives',
   warmth: 'the temperature',
 }
+
+const PERCENT = 100
+/** Odds as people say them: never 0 or 100 % where a run says otherwise. */
+export function percent(of: number): string {
+  const p = of * PERCENT
+  if (p > 0 && p < 1) return 'under 1 %'
+  if (p < PERCENT && p > PERCENT - 1) return 'over 99 %'
+  return `${Math.round(p)} %`
+}
+/** So many of something. */
+export function count(n: number, one: string, more: string): string {
+  return `${n} ${n === 1 ? one : more}`
+}
