@@ -386,3 +386,40 @@ func TestTheFarWallComesLast(t *testing.T) {
 		}
 	}
 }
+
+// Who mix and work on the floor in turn take the better of the orders for their day, though the other makes it,
+// too: what ends first, unless it saves less than it leaves of ten minutes' slack.
+func TestTheBetterOrderIsTaken(t *testing.T) {
+	random := rand.New(rand.NewPCG(11, 3))
+	span := func(most float64) measure.Span { return measure.Span(most * random.Float64()) }
+	better := 0
+	for range 200 {
+		train := Train{People: []work.Person{who(allParts...), who(allParts...)}, Edge: steady(3000 + span(3000))}
+		train.Batches = equal(2+random.IntN(5), Batch{Open: span(60), Mix: 60 + span(200), Stand: span(60), Carry: span(60),
+			Life: 6000, Works: Works(span(60), span(60), 100+span(300), 100+span(200), 0), Lap: 0.3})
+		worth := func(as way) (measure.Span, bool) {
+			e := new(engine)
+			if !e.ready(train, 2) {
+				t.Fatal("they can")
+			}
+			e.run(as, nil)
+			left := e.tightest(nil)
+			return e.ends() - min(left, comfortable), left >= 0
+		}
+		finishes, makes := worth(way{})
+		ahead, too := worth(way{mixesFirst: true})
+		if !makes || !too {
+			continue
+		}
+		if ahead < finishes {
+			better++
+		}
+		r := best(t, train)
+		if got := r.Ends - min(r.Tight().Slack, comfortable); !same(got, min(finishes, ahead)) {
+			t.Fatalf("finishing first comes to %v, mixing ahead to %v; taken is %v", finishes, ahead, got)
+		}
+	}
+	if better < 20 {
+		t.Errorf("mixing ahead is better %d times", better)
+	}
+}

@@ -37,8 +37,8 @@ func (t Train) finite() bool {
 // hand first or mixing ahead, each pail emptied at once or as it is spread, and, where not
 // all of the people make it, with as many of them, in their order, as do best; who only
 // stands in the way stays out. So another person at the end of the list never makes it
-// worse. First comes what is least too late, then what ends first. It costs one run, and
-// people × 4 where it is not made.
+// worse. First comes what is least too late, then what ends first, a second of slack below ten minutes being
+// worth one at the end. It costs a run or two, and people × 4 where it is not made.
 func Best(t Train) (Run, error) { return new(Runner).Best(t) }
 
 // Runner runs one train after the other in the same memory. It may not be shared.
@@ -84,6 +84,9 @@ func (r *Runner) Judge(t Train) (makes bool, tight Pinch, err error) {
 	return least >= 0, tight, nil
 }
 
+// comfortable is how much slack is enough: more is worth nothing. Common practice, no source.
+const comfortable = 10 * measure.Minute
+
 // settle finds how a train is run best, and leaves the engine as after that run.
 func (e *engine) settle(t Train) (way, error) {
 	type chosen struct {
@@ -94,24 +97,25 @@ func (e *engine) settle(t Train) (way, error) {
 	if !t.finite() {
 		return way{}, ErrEndless
 	}
-	late, ends := measure.Span(math.Inf(-1)), measure.Span(0)
+	late, costs := measure.Span(math.Inf(-1)), measure.Span(0)
 	for count := len(t.People); count > 0 && late < 0; count-- {
 		if !e.ready(t, count) {
 			last = chosen{} // the engine stands ready for nobody
 			break           // nor do fewer
 		}
 		for _, w := range [...]way{{}, {mixesFirst: true}, {drawn: true}, {mixesFirst: true, drawn: true}} {
-			if late >= 0 {
-				break
+			if late >= 0 && w.drawn {
+				break // each pail emptied at once makes it, in the better order
 			}
 			if w.mixesFirst && !e.torn || w.drawn && t.Drawn {
 				continue // that changes nothing
 			}
 			e.run(w, nil)
 			last = chosen{count, w}
-			slack := min(0, e.tightest(nil))
-			if end := e.ends(); slack > late+tiny || slack > late-tiny && end < ends-tiny {
-				best, late, ends = last, slack, end
+			left := e.tightest(nil)
+			slack, cost := min(0, left), e.ends()-min(max(left, 0), comfortable)
+			if slack > late+tiny || slack > late-tiny && cost < costs-tiny {
+				best, late, costs = last, slack, cost
 			}
 		}
 	}
