@@ -22,6 +22,12 @@ var ShelfFileSchema []byte
 //go:embed roster.schema.json
 var RosterSchema []byte
 
+// FactsSchema is the JSON Schema (2020-12) of what is known beside a plan file, made from core/facts by
+// exchange.FactsSchema.
+//
+//go:embed facts.schema.json
+var FactsSchema []byte
+
 // PlanSchema is the JSON Schema (2020-12) of what the program prints of a plan,
 // made from core/plan by exchange.DerivedSchema.
 //

@@ -38,16 +38,16 @@ func (r *Refusal) Error() string {
 	return r.Path + ": " + r.Text
 }
 
-// Reader reads plan files, shelf files and roster problems. It is made once, since it compiles
+// Reader reads plan files, shelf files, facts and roster problems. It is made once, since it compiles
 // their schemas.
-type Reader struct{ plan, shelf, sheet, roster *jsonschema.Schema }
+type Reader struct{ plan, shelf, sheet, roster, facts *jsonschema.Schema }
 
 // NewReader compiles the schemas.
 func NewReader() (*Reader, error) {
 	compiler := jsonschema.NewCompiler()
 	compiler.AssertFormat()
 	for name, text := range map[string][]byte{"plan.json": docs.PlanFileSchema, "shelf.json": docs.ShelfFileSchema,
-		"roster.json": docs.RosterSchema} {
+		"roster.json": docs.RosterSchema, "facts.json": docs.FactsSchema} {
 		document, err := jsonschema.UnmarshalJSON(bytes.NewReader(text))
 		if err != nil {
 			return nil, fmt.Errorf("read the schema %s: %w", name, err)
@@ -58,7 +58,8 @@ func NewReader() (*Reader, error) {
 	}
 	var r Reader
 	for at, to := range map[string]**jsonschema.Schema{"plan.json": &r.plan, "shelf.json": &r.shelf,
-		"shelf.json#/$defs/Product": &r.sheet, "roster.json": &r.roster} {
+		"shelf.json#/$defs/Product": &r.sheet, "roster.json": &r.roster,
+		"facts.json": &r.facts} {
 		schema, err := compiler.Compile(at)
 		if err != nil {
 			return nil, fmt.Errorf("compile the schema %s: %w", at, err)

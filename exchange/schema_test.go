@@ -15,6 +15,7 @@ func TestPublishedSchemasAreCurrent(t *testing.T) {
 	}{
 		"plan-file.schema.json":  {docs.PlanFileSchema, PlanSchema},
 		"shelf-file.schema.json": {docs.ShelfFileSchema, ShelfSchema},
+		"facts.schema.json":      {docs.FactsSchema, FactsSchema},
 		"roster.schema.json":     {docs.RosterSchema, RosterSchema},
 		"plan.schema.json":       {docs.PlanSchema, DerivedSchema},
 		"record.schema.json":     {docs.RecordSchema, RecordSchema},

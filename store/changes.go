@@ -31,7 +31,7 @@ const (
 type Change struct {
 	Of       Subject
 	ID       uuid.UUID // of the job, or of the person
-	Revision int64     // of the job; of others it only grows
+	Revision int64     // version of the job; of others it only grows
 }
 
 // Listen calls tell for every change, by whatever process, until the context ends or the

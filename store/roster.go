@@ -9,8 +9,10 @@ import (
 	"time"
 
 	"github.com/google/uuid"
+	"github.com/jmoiron/sqlx"
 
 	"nephelon/core/days"
+	"nephelon/core/facts"
 )
 
 // Roster holds what a company has booked.
@@ -64,21 +66,69 @@ func (s *Store) Book(ctx context.Context, company, person uuid.UUID, base int64,
 		return 0, fmt.Errorf("encode the roster: %w", err)
 	}
 	var revision int64
-	err = s.db.GetContext(ctx, &revision, `
-		insert into rosters (company_id, revision, bookings, changed_by) select $1, 1, $3, $4 where $2 = 0
-		on conflict do nothing returning revision`, company, base, doc, person)
-	if errors.Is(err, sql.ErrNoRows) {
-		err = s.db.GetContext(ctx, &revision, `
-			update rosters set revision = revision + 1, bookings = $3, changed_by = $4, changed_at = now()
-			where company_id = $1 and revision = $2 returning revision`, company, base, doc, person)
+	err = s.inTransaction(ctx, func(tx *sqlx.Tx) error {
+		err := tx.GetContext(ctx, &revision, `
+			insert into rosters (company_id, revision, bookings, changed_by) select $1, 1, $3, $4 where $2 = 0
+			on conflict do nothing returning revision`, company, base, doc, person)
+		if errors.Is(err, sql.ErrNoRows) {
+			err = tx.GetContext(ctx, &revision, `
+				update rosters set revision = revision + 1, bookings = $3, changed_by = $4, changed_at = now()
+				where company_id = $1 and revision = $2 returning revision`, company, base, doc, person)
+		}
+		if errors.Is(err, sql.ErrNoRows) {
+			return ErrRosterMoved
+		}
+		if err != nil {
+			return fmt.Errorf("keep the roster: %w", err)
+		}
+		return rebooked(ctx, tx, company, days.Rebooked(stands.Bookings, bookings))
+	})
+	return revision, err
+}
+
+// rebooked counts and tells that the bookings of jobs changed; what lists show of them is worked out anew.
+func rebooked(ctx context.Context, tx *sqlx.Tx, company uuid.UUID, jobs []string) error {
+	if len(jobs) == 0 {
+		return nil
 	}
-	if errors.Is(err, sql.ErrNoRows) {
-		return 0, ErrRosterMoved
+	var told []string
+	if err := tx.SelectContext(ctx, &told, `
+		update jobs set booked = booked + 1, summary = null where company_id = $1 and id::text = any($2)
+		returning id || ' ' || revision + booked`, company, jobs); err != nil {
+		return fmt.Errorf("count the bookings of jobs: %w", err)
 	}
+	for _, change := range told {
+		if _, err := tx.ExecContext(ctx, `select pg_notify($1, $2)`, changedChannel, change); err != nil {
+			return fmt.Errorf("tell of bookings: %w", err)
+		}
+	}
+	return nil
+}
+
+// Facts reads what is known at a time of the world beside the file of a job.
+func (s *Store) Facts(ctx context.Context, company, id uuid.UUID, now time.Time) (facts.Facts, error) {
+	var docs [][]byte
+	if err := s.db.SelectContext(ctx, &docs, `
+		select b from rosters, jsonb_path_query(bookings, '$[*]') b where company_id = $1 and b ->> 'job' = $2`,
+		company, id.String()); err != nil {
+		return facts.Facts{}, fmt.Errorf("read the bookings of a job: %w", err)
+	}
+	booked := make([]days.Booked, len(docs))
+	for n, doc := range docs {
+		if err := json.Unmarshal(doc, &booked[n]); err != nil {
+			return facts.Facts{}, fmt.Errorf("decode a booking: %w", err)
+		}
+	}
+	world := facts.Facts{Now: now}
+	if len(booked) == 0 {
+		return world, nil
+	}
+	house, err := s.House(ctx, company)
 	if err != nil {
-		return 0, fmt.Errorf("keep the roster: %w", err)
+		return world, err
 	}
-	return revision, nil
+	world.Bookings = days.Facts(booked, house.Of)
+	return world, nil
 }
 
 // Alone does something for a company while no other server does anything so for it; others

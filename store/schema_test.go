@@ -6,6 +6,7 @@ import (
 	"slices"
 	"strings"
 	"testing"
+	"time"
 
 	"github.com/google/uuid"
 
@@ -61,6 +62,8 @@ func written() map[int64]string {
 			'{"id": "rate", "name": "By rate", "for": "floor", "coats": [{"id": "a", "product": "tide",
 			"amount": {"value": 30, "basis": "area-per-kit"}}, {"id": "b", "product": "tide",
 			"amount": {"value": 0.0003, "basis": "wet-film"}}]}')`,
+		14: `update rosters set bookings = '[{"job": "33333333-0000-0000-0000-000000000001", "task": "coat/a/pour",
+			"from": "2026-11-03T07:00:00Z", "until": "2026-11-03T09:00:00Z"}]'`,
 	}
 }
 
@@ -139,6 +142,10 @@ func TestEveryEarlierSchemaComesUp(t *testing.T) {
 			}
 			if log, err := s.Events(t.Context(), company, job, 0); err != nil || from >= 8 && len(log.Events) != 1+int(from/11) {
 				t.Errorf("the record: %v", err)
+			}
+			if world, err := s.Facts(t.Context(), company, job, time.Now()); err != nil || from >= 14 &&
+				len(world.Bookings) != 1 {
+				t.Errorf("the bookings: %+v, %v", world, err)
 			}
 			if log, err := s.AuditLog(t.Context(), company); err != nil || from >= 9 && len(log) != 1 {
 				t.Errorf("the log: %v", err)

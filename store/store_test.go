@@ -16,6 +16,7 @@ import (
 
 	"github.com/google/uuid"
 
+	"nephelon/core/days"
 	"nephelon/core/job"
 	"nephelon/core/measure"
 	"nephelon/core/record"
@@ -571,5 +572,57 @@ func TestABackupComesBack(t *testing.T) {
 	}
 	if _, err := empty.Restore(t.Context(), bytes.NewReader(whole)); !errors.Is(err, store.ErrNotEmpty) {
 		t.Errorf("brought over records: %v", err)
+	}
+}
+
+// A booking counts as a change of the jobs that it is of, and of no other: their versions grow, and what a list shows
+// of them is worked out anew. A job's facts are its own bookings.
+func TestBookingsChangeTheirJobs(t *testing.T) {
+	ctx := t.Context()
+	c, p := company(t)
+	one, other := addJob(t, c, p, "booked"), addJob(t, c, p, "free")
+	versions := func() (int64, int64) {
+		a, err := records.Stamp(ctx, c, one)
+		b, bad := records.Stamp(ctx, c, other)
+		if err != nil || bad != nil {
+			t.Fatal(err, bad)
+		}
+		return a.Version(), b.Version()
+	}
+	began := time.Date(2031, 3, 4, 7, 0, 0, 0, time.UTC)
+	booking := days.Booked{Job: one.String(), Task: "coat/c/pour", From: began, Until: began.Add(time.Hour), Crew: "crew"}
+	base := int64(0)
+	for n, s := range []struct {
+		name     string
+		bookings []days.Booked
+		grows    int64
+	}{
+		{"booked", []days.Booked{booking}, 1}, {"pinned, the same hours", []days.Booked{func() days.Booked {
+			pinned := booking
+			pinned.Pinned = true
+			return pinned
+		}()}, 0},
+		{"an hour later", []days.Booked{{Job: booking.Job, Task: booking.Task, From: began.Add(time.Hour),
+			Until: began.Add(2 * time.Hour), Crew: "a"}}, 1},
+		{"taken out", nil, 1},
+	} {
+		before, free := versions()
+		revision, err := records.Book(ctx, c, p, base, s.bookings)
+		if err != nil {
+			t.Fatal(err)
+		}
+		base = revision
+		after, still := versions()
+		if after-before != s.grows || still != free {
+			t.Errorf("%s: version %d after %d, of the other job %d after %d", s.name, after, before, still, free)
+		}
+		world, err := records.Facts(ctx, c, one, began)
+		if err != nil || !world.Now.Equal(began) || len(world.Bookings) != len(s.bookings) ||
+			n == 2 && !world.Bookings[0].From.Equal(began.Add(time.Hour)) {
+			t.Errorf("%s: %+v, %v", s.name, world, err)
+		}
+		if none, err := records.Facts(ctx, c, other, began); err != nil || len(none.Bookings) != 0 {
+			t.Errorf("%s: the other job has %+v, %v", s.name, none, err)
+		}
 	}
 }

@@ -10,6 +10,7 @@ import (
 	"os"
 	"time"
 
+	"nephelon/core/facts"
 	"nephelon/core/job"
 	"nephelon/core/measure"
 	"nephelon/core/plan"
@@ -18,9 +19,11 @@ import (
 
 // runPlan prints the plan of a plan file. A file that cannot be planned whole
 // is refused with the path to each field, and nothing is printed.
-func runPlan(_ context.Context, arguments []string, in io.Reader, out, complain io.Writer) error {
-	files, units, at, err := planFiles("plan", "[-units us|metric] [-at 2026-11-05T07:30:00Z] job.nephelon.json | -",
-		arguments, in, complain)
+func runPlan(ctx context.Context, arguments []string, in io.Reader, out, complain io.Writer) error {
+	var told string
+	files, units, at, err := planFiles("plan",
+		"[-units us|metric] [-at 2026-11-05T07:30:00Z] [-facts FILE] job.nephelon.json | -", arguments, in, complain,
+		known(&told))
 	if err != nil {
 		return err
 	}
@@ -28,7 +31,14 @@ func runPlan(_ context.Context, arguments []string, in io.Reader, out, complain 
 		return refusedError{errors.New("give one plan file, or - for standard input; several are bought for with " +
 			"nephelon buy")}
 	}
-	p := plan.Make(files[0], units, at)
+	world, err := factsOf(told, at)
+	if err != nil {
+		return err
+	}
+	p, err := plan.NewPlanner().MakeFor(ctx, files[0], world, units)
+	if err != nil {
+		return err
+	}
 	var refused []error
 	for _, r := range p.Refused() {
 		refused = append(refused, r)
@@ -37,6 +47,34 @@ func runPlan(_ context.Context, arguments []string, in io.Reader, out, complain 
 		return refusedError{errors.Join(refused...)}
 	}
 	return printed(out, p)
+}
+
+// known adds the flag of a file of facts.
+func known(file *string) func(*flag.FlagSet) {
+	return func(f *flag.FlagSet) {
+		f.StringVar(file, "facts", "", "`FILE` of what is booked of the job; its time rules over -at")
+	}
+}
+
+// factsOf reads a file of facts; a time alone where none is named.
+func factsOf(name string, at time.Time) (facts.Facts, error) {
+	if name == "" {
+		return facts.At(at), nil
+	}
+	reader, err := exchange.NewReader()
+	if err != nil {
+		return facts.Facts{}, err
+	}
+	in, done, err := opened(name, nil)
+	if err != nil {
+		return facts.Facts{}, err
+	}
+	defer done()
+	world, err := reader.ReadFacts(in)
+	if err != nil {
+		return world, refusedError{fmt.Errorf("-facts: %w", err)}
+	}
+	return world, nil
 }
 
 // runBuy prints what several jobs buy in one purchase.

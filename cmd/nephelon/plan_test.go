@@ -4,8 +4,10 @@ import (
 	"bytes"
 	"encoding/json"
 	"os"
+	"path/filepath"
 	"strings"
 	"testing"
+	"time"
 
 	"nephelon/core/plan"
 	"nephelon/core/roster"
@@ -237,5 +239,52 @@ func TestRosterPrintsTheSchedule(t *testing.T) {
 	if code, _, complain = ask(problem(`{"from":7,"until":7}`)); code != exitRefused ||
 		!strings.Contains(complain, "/crews/0/shifts/0/until") {
 		t.Errorf("%d: %s", code, complain)
+	}
+}
+
+// A plan follows what is booked, with the first kit opened when the crew begins; facts that cannot be are refused
+// with the place.
+func TestPlanFollowsTheFacts(t *testing.T) {
+	code, out, complaint := nephelon(t, "", "plan", demoFile)
+	var free plan.Plan
+	if err := json.Unmarshal([]byte(out), &free); err != nil || code != 0 {
+		t.Fatalf("code %d, %v, %q", code, err, complaint)
+	}
+	coat := free.Surfaces[0].Coats[0].ID
+	facts := func(text string) string {
+		t.Helper()
+		name := filepath.Join(t.TempDir(), "facts.json")
+		if err := os.WriteFile(name, []byte(text), 0o600); err != nil {
+			t.Fatal(err)
+		}
+		return name
+	}
+	booking := `{"task": "coat/` + coat + `/pour", "from": "2031-03-04T07:00:00Z", "until": "2031-03-04T17:00:00Z"}`
+	code, out, complaint = nephelon(t, "", "plan", "-facts",
+		facts(`{"now": "2031-03-03T06:00:00Z", "bookings": [`+booking+`]}`), demoFile)
+	var p plan.Plan
+	if err := json.Unmarshal([]byte(out), &p); err != nil || code != 0 {
+		t.Fatalf("code %d, %v, %q", code, err, complaint)
+	}
+	times := p.Surfaces[0].Coats[0].Times
+	if times.Basis != "booked" || times.Begins.UTC().Format(time.RFC3339) != "2031-03-04T07:00:00Z" ||
+		times.End.UTC().Format(time.RFC3339) < "2031-03-04T17:00:00Z" || p.Surfaces[0].Coats[1].Times.Basis != "proposed" {
+		t.Errorf("%+v", times)
+	}
+	code, out, complaint = nephelon(t, "", "pour", "-coat", coat, "-facts",
+		facts(`{"now": "2031-03-03T06:00:00Z", "bookings": [`+booking+`]}`), demoFile)
+	if code != 0 || !strings.Contains(out, times.Start.Format(time.RFC3339)) {
+		t.Errorf("the pour begins otherwise than the plan: %d, %q", code, complaint)
+	}
+	for says, text := range map[string]string{
+		"not JSON": `{`, "/bookings/1/task": `{"now": "2031-03-03T06:00:00Z", "bookings": [` + booking + `, ` + booking + `]}`,
+		"/bookings/0/until": `{"now": "2031-03-03T06:00:00Z", "bookings": [` +
+			strings.Replace(booking, "T17", "T06", 1) + `]}`,
+		"weather": `{"now": "2031-03-03T06:00:00Z", "weather": []}`, "now": `{}`,
+	} {
+		if code, out, complaint := nephelon(t, "", "plan", "-facts", facts(text), demoFile); code == 0 || out != "" ||
+			!strings.Contains(complaint, says) || !strings.Contains(complaint, "-facts") {
+			t.Errorf("%s: %d, %q, %q", text, code, out, complaint)
+		}
 	}
 }

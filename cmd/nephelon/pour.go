@@ -9,8 +9,6 @@ import (
 	"strings"
 	"time"
 
-	"nephelon/core/facts"
-
 	"nephelon/core/measure"
 	"nephelon/core/plan"
 	"nephelon/core/plan/whatif"
@@ -25,16 +23,30 @@ type pourAnswer struct {
 	Starts []whatif.Begun `json:"starts" doc:"For each hour that the work may start at"`
 }
 
+// largestPour returns the coat of a plan with the most batches; empty where none is poured.
+func largestPour(p plan.Plan) string {
+	coat, most := "", -1
+	for _, s := range p.Surfaces {
+		for _, c := range s.Coats {
+			if c.Train != nil && len(c.Train.Passages) > most {
+				coat, most = c.ID, len(c.Train.Passages)
+			}
+		}
+	}
+	return coat
+}
+
 // runPour prints the pour of one coat of a plan file: that with the most batches, or the
 // one named.
 func runPour(ctx context.Context, arguments []string, in io.Reader, out, complain io.Writer) error {
-	var coat string
+	var coat, told string
 	var runs int
 	var seed uint64
 	var first time.Duration
 	files, units, at, err := planFiles("pour",
-		"[-coat ID] [-first 14m] [-runs N] [-seed S] [-units us|metric] [-at 2026-11-05T07:30:00Z] job.nephelon.json | -",
-		arguments, in, complain, func(f *flag.FlagSet) {
+		"[-coat ID] [-first 14m] [-runs N] [-seed S] [-units us|metric] [-at 2026-11-05T07:30:00Z] [-facts FILE] "+
+			"job.nephelon.json | -",
+		arguments, in, complain, known(&told), func(f *flag.FlagSet) {
 			f.StringVar(&coat, "coat", "", "the id of the coat; that with the most batches when left out")
 			f.DurationVar(&first, "first", 0, "how long the first section took, such as 14m; the rest then goes at that pace")
 			f.IntVar(&runs, "runs", 0, "how often to try it for the odds; not at all when left out")
@@ -53,17 +65,18 @@ func runPour(ctx context.Context, arguments []string, in io.Reader, out, complai
 		return refusedError{errors.New("-first: enter how long the first section took, more than zero, such as 14m")}
 	}
 	planner, file := plan.NewPlanner(), files[0]
-	if coat == "" {
-		most := -1
-		for _, s := range planner.Make(file, units, at).Surfaces {
-			for _, c := range s.Coats {
-				if c.Train != nil && len(c.Train.Passages) > most {
-					coat, most = c.ID, len(c.Train.Passages)
-				}
-			}
-		}
+	world, err := factsOf(told, at)
+	if err != nil {
+		return err
 	}
-	poured, err := planner.Pour(ctx, file, facts.At(at), units, coat, measure.Span(first.Seconds()))
+	if coat == "" {
+		made, err := planner.MakeFor(ctx, file, world, units)
+		if err != nil {
+			return err
+		}
+		coat = largestPour(made)
+	}
+	poured, err := planner.Pour(ctx, file, world, units, coat, measure.Span(first.Seconds()))
 	if errors.Is(err, whatif.ErrNoPour) {
 		var ids []string
 		for _, s := range file.Job.Surfaces {
@@ -84,14 +97,14 @@ func runPour(ctx context.Context, arguments []string, in io.Reader, out, complai
 		return err
 	}
 	answer := pourAnswer{PourPlan: poured}
-	if answer.Ways, err = planner.Ways(ctx, file, facts.At(at), units, coat); err != nil {
+	if answer.Ways, err = planner.Ways(ctx, file, world, units, coat); err != nil {
 		return err
 	}
-	if answer.Starts, err = planner.Starts(ctx, file, facts.At(at), units, coat); err != nil {
+	if answer.Starts, err = planner.Starts(ctx, file, world, units, coat); err != nil {
 		return err
 	}
 	if runs > 0 {
-		odds, err := planner.Odds(ctx, file, facts.At(at), coat, measure.Span(first.Seconds()), file.Job.Crew.SpreadsOf(),
+		odds, err := planner.Odds(ctx, file, world, coat, measure.Span(first.Seconds()), file.Job.Crew.SpreadsOf(),
 			runs, seed, nil)
 		if err != nil {
 			return err

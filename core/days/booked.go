@@ -2,10 +2,13 @@ package days
 
 import (
 	"cmp"
+	"maps"
 	"slices"
 	"strings"
 	"time"
 
+	"nephelon/core/facts"
+	"nephelon/core/job"
 	"nephelon/core/material"
 	"nephelon/core/roster"
 	"nephelon/core/work"
@@ -39,6 +42,36 @@ func Stamp(booked, before []Booked, revision int64) []Booked {
 		} else {
 			b.Changed = revision
 		}
+	}
+	return all
+}
+
+// Rebooked returns the jobs whose bookings differ, in order.
+func Rebooked(before, after []Booked) []string {
+	held := byTask(before)
+	jobs := make(map[string]bool)
+	for _, b := range after {
+		was, there := held[b.key()]
+		if !there || !was.From.Equal(b.From) || !was.Until.Equal(b.Until) || was.Crew != b.Crew {
+			jobs[b.Job] = true
+		}
+		delete(held, b.key())
+	}
+	for _, gone := range held {
+		jobs[gone.Job] = true
+	}
+	return slices.Sorted(maps.Keys(jobs))
+}
+
+// Facts returns bookings of one job as its plan takes them, with the names of a house's crews.
+func Facts(booked []Booked, house job.House) []facts.Booking {
+	names := make(map[string]string)
+	for _, c := range Crews(house) {
+		names[c.ID] = c.Name
+	}
+	all := make([]facts.Booking, len(booked))
+	for n, b := range booked {
+		all[n] = facts.Booking{Task: b.Task, From: b.From, Until: b.Until, Crew: names[b.Crew]}
 	}
 	return all
 }

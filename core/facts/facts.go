@@ -2,13 +2,53 @@
 // made of both, and of nothing else.
 package facts
 
-import "time"
+import (
+	"fmt"
+	"time"
+)
 
-// Facts holds what is known of the world when a plan is made. What is booked, read and logged joins
-// the time here, so that all stages of a plan see the same.
+// Facts holds what is known of the world when a plan is made. All stages of a plan see the same. What is
+// read and logged joins the time and the bookings here.
 type Facts struct {
-	Now time.Time
+	Now      time.Time `json:"now" doc:"When the plan is made"`
+	Bookings []Booking `json:"bookings,omitempty" maxItems:"20000" doc:"Tasks of the job that are booked, in any order"`
 }
+
+// Booking holds when a crew is booked for a task.
+type Booking struct {
+	Task  string    `json:"task" minLength:"1" maxLength:"250" doc:"Id of the task, such as coat/c1/pour"`
+	From  time.Time `json:"from" doc:"When the crew begins: of a pour, with its first kit"`
+	Until time.Time `json:"until"`
+	Crew  string    `json:"crew,omitempty" maxLength:"60" doc:"Name of the crew"`
+}
+
+// Fault returns what cannot be of facts, and where; empty where nothing is.
+func (f Facts) Fault() (path, text string) {
+	seen := make(map[string]bool, len(f.Bookings))
+	for n, b := range f.Bookings {
+		at := fmt.Sprintf("/bookings/%d", n)
+		switch {
+		case b.Until.Before(b.From):
+			return at + "/until", "It ends before it begins. Give it an end after its beginning."
+		case seen[b.Task]:
+			return at + "/task", "Its task is booked twice. Keep one of the two."
+		}
+		seen[b.Task] = true
+	}
+	return "", ""
+}
+
+// Basis names what a time of a plan rests on.
+type Basis string
+
+// What times rest on.
+const (
+	Booked   Basis = "booked"
+	Proposed Basis = "proposed"
+)
+
+// Values returns all values, in the order in which they are shown.
+func (Basis) Values() []Basis { return []Basis{Booked, Proposed} }
 
 // At returns the facts of a time of which nothing else is known.
 func At(now time.Time) Facts { return Facts{Now: now} }

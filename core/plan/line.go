@@ -3,9 +3,11 @@ package plan
 import (
 	"time"
 
+	"nephelon/core/facts"
 	"nephelon/core/material"
 	"nephelon/core/measure"
 	"nephelon/core/plan/input"
+	"nephelon/core/work"
 )
 
 // Figures are the whole job in one row of figures, from its area to the day on which
@@ -22,11 +24,33 @@ type Figures struct {
 	Effort  measure.Span   `json:"effort" doc:"Effort of all tasks, person-seconds"`
 	People  int            `json:"people"`
 	Ready   *time.Time     `json:"ready,omitempty" doc:"When the last film takes light foot traffic; absent while no start is planned, or a sheet does not say"`
+	Basis   facts.Basis    `json:"basis,omitempty" doc:"What that rests on: booked where every coat is"`
+	Next    *NextWork      `json:"next,omitempty" doc:"What is booked next; absent where nothing is"`
+}
+
+// NextWork holds the work that is booked next.
+type NextWork struct {
+	At   time.Time `json:"at"`
+	Name string    `json:"name" doc:"Name of the task"`
+	Crew string    `json:"crew,omitempty"`
+}
+
+// next returns what is booked next of tasks.
+func next(in *input.Inputs, tasks []work.Task) *NextWork {
+	var first *NextWork
+	for _, t := range tasks {
+		b, is := in.Booked(t.ID)
+		if is && !b.Until.Before(in.Now) && (first == nil || b.From.Before(first.At)) {
+			first = &NextWork{b.From, t.Name, b.Crew}
+		}
+	}
+	return first
 }
 
 // line sums a plan up.
 func line(in *input.Inputs, p Plan) Figures {
-	out := Figures{Area: p.Area, Cost: p.Cost, People: in.File.Job.Crew.People()}
+	out := Figures{Area: p.Area, Cost: p.Cost, People: in.File.Job.Crew.People(), Next: next(in, p.Tasks)}
+	basis := facts.Booked
 	for _, b := range p.Purchases {
 		for _, l := range b.Lines {
 			out.Kits += l.Count
@@ -41,6 +65,9 @@ func line(in *input.Inputs, p Plan) Figures {
 				film += c.Build.Dry
 				out.Volume += c.Build.Need
 				out.Mass += c.Build.NeedMass
+			}
+			if c.Times == nil || c.Times.Basis != facts.Booked {
+				basis = facts.Proposed
 			}
 			if c.Division != nil {
 				out.Batches += len(c.Division.Batches)
@@ -65,7 +92,7 @@ func line(in *input.Inputs, p Plan) Figures {
 		}
 	}
 	if known && !ready.IsZero() {
-		out.Ready = &ready
+		out.Ready, out.Basis = &ready, basis
 	}
 	for _, task := range p.Tasks {
 		out.Effort += task.Effort

@@ -52,7 +52,7 @@ func surfaceWork(in *input.Inputs, i int, s stage.Stages) work.Surface {
 			coat.Spread = times.Spread
 		}
 		if run := s.Timed.Coats[i][c].Run; run != nil {
-			coat.Effort = run.Effort
+			coat.Effort, coat.Lead = run.Effort, -run.Begins
 		}
 		out.Coats = append(out.Coats, coat)
 	}

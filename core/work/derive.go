@@ -38,6 +38,7 @@ type Coat struct {
 	Division  *kit.Division
 	Spreaders int
 	Alone     bool         // they mix, too, in turn
+	Lead      measure.Span // s from opening its first kit until that is poured
 	Spread    measure.Span // s from its first batch poured to its last section done
 	Effort    measure.Span // person-seconds of all at it, broadcasting left out
 	Mixing    measure.Span // s of a batch until it may be poured
@@ -267,6 +268,9 @@ func (c Coat) Walked() After { return After{Task: PourID(c.ID), Least: c.hard()}
 // PourID is the id of the pour of a coat.
 func PourID(coat string) ID { return idOf("coat", coat, string(Pour)) }
 
+// AbradeID returns the id of the task in which the coat below one is abraded.
+func AbradeID(coat string) ID { return idOf("coat", coat, string(Abrade)) }
+
 // coat adds the tasks of one coat, and returns what the next one waits for beside
 // its film.
 func (d *deriver) coat(i int, before []After) []After {
@@ -297,7 +301,7 @@ func (d *deriver) coat(i int, before []After) []After {
 		}
 		if c.Abraded {
 			id := d.add(Task{
-				ID: idOf("coat", c.ID, string(Abrade)), Kind: Abrade, Name: fmt.Sprintf("Abrade coat %d", c.Number-1), Coat: c.ID,
+				ID: AbradeID(c.ID), Kind: Abrade, Name: fmt.Sprintf("Abrade coat %d", c.Number-1), Coat: c.ID,
 				Effort: measure.Span(float64(d.Area) / survey.SandPace * measure.Hour), Split: Free,
 				Closes: "No gloss anywhere: mark on the plan what is done",
 				After:  append([]After{{Task: film.Task, Least: below.hard()}}, before...),
@@ -339,7 +343,7 @@ func (d *deriver) coat(i int, before []After) []After {
 
 // pour fills in the people, batches and materials of a pour.
 func (d *deriver) pour(c Coat, t *Task) {
-	t.Takes = c.Spread
+	t.Takes = c.Lead + c.Spread
 	t.Effort = c.Effort
 	t.Needs.Roles = []Hands{{Spreader, c.Spreaders}}
 	t.Needs.Skills = []Skill{Spreads}

@@ -10,8 +10,6 @@ import (
 	"slices"
 	"time"
 
-	"nephelon/core/facts"
-
 	"nephelon/server/api"
 	"nephelon/server/live"
 
@@ -196,8 +194,12 @@ func (s *Service) listIssues(ctx context.Context, in *api.JobPath) (*api.Body[Is
 		}
 		out.Lines[n] = line
 	}
-	if len(all) > 0 && all[0].Revision != j.Revision {
-		now, err := s.planner.Issue(ctx, j.File, facts.At(time.Now()), p.Units, all[0].Day)
+	if len(all) > 0 {
+		world, err := s.store.Facts(ctx, p.CompanyID, in.Job, time.Now())
+		if err != nil {
+			return nil, s.Fail(ctx, "read the bookings", err)
+		}
+		now, err := s.planner.Issue(ctx, j.File, world, p.Units, all[0].Day)
 		if err != nil && !errors.Is(err, plan.ErrNothingToIssue) {
 			return nil, s.Fail(ctx, "plan the job", err)
 		}
@@ -219,7 +221,11 @@ func (s *Service) issuePlan(ctx context.Context, in *struct {
 		return nil, s.Fail(ctx, "read job", err)
 	}
 	now := time.Now().UTC().Truncate(time.Millisecond)
-	made, err := s.planner.Issue(ctx, j.File, facts.At(now), p.Units, in.Body.Day)
+	world, err := s.store.Facts(ctx, p.CompanyID, in.Job, now)
+	if err != nil {
+		return nil, s.Fail(ctx, "read the bookings", err)
+	}
+	made, err := s.planner.Issue(ctx, j.File, world, p.Units, in.Body.Day)
 	if errors.Is(err, plan.ErrNothingToIssue) {
 		text := "Nothing can be issued: " + plan.ErrNothingToIssue.Error() + "."
 		if in.Body.Day != "" {

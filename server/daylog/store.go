@@ -6,6 +6,7 @@ import (
 
 	"github.com/google/uuid"
 
+	"nephelon/core/facts"
 	"nephelon/core/job"
 	"nephelon/core/kit"
 	"nephelon/core/record"
@@ -17,6 +18,7 @@ import (
 type Store interface {
 	Events(ctx context.Context, company, job uuid.UUID, since int64) (store.Logged, error)
 	EventsByID(ctx context.Context, company, job uuid.UUID, ids []string) (map[string]record.Event, error)
+	Facts(ctx context.Context, company, id uuid.UUID, now time.Time) (facts.Facts, error)
 	House(ctx context.Context, company uuid.UUID) (store.Revised[job.House], error)
 	IssueNumber(ctx context.Context, company, job uuid.UUID) (int, error)
 	IssuePlan(ctx context.Context, company, person, job, save uuid.UUID, plan record.Issue) (record.Issue, error)

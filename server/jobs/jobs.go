@@ -92,6 +92,7 @@ type JobHead struct {
 	ID        uuid.UUID    `json:"id" format:"uuid"`
 	Tag       string       `json:"tag" doc:"Tag of the state that was planned; an edit names it, so that only what it moved comes back"`
 	Revision  int64        `json:"revision"`
+	Version   int64        `json:"version" doc:"Saves of the job and changes of its bookings, counted; what its stream of changes tells"`
 	ChangedBy string       `json:"changedBy"`
 	ChangedAt time.Time    `json:"changedAt"`
 	Newer     []NewerSheet `json:"newer" doc:"Sheets on the shelf that are newer than those the job was planned with"`
@@ -148,10 +149,11 @@ func (s *Service) jobRoutes() {
 	api.Register(s.API, huma.Operation{OperationID: "exportJob", Summary: "Export a job as a plan file",
 		Method: http.MethodGet, Path: "/api/jobs/{job}/file"},
 		s.exportJob)
-	api.Register(s.API, huma.Operation{OperationID: "jobChanges", Summary: "Stream revisions of a job",
+	api.Register(s.API, huma.Operation{OperationID: "jobChanges", Summary: "Stream versions of a job",
 		Method: http.MethodGet, Path: "/api/jobs/{job}/changes",
-		Responses: map[string]*huma.Response{"200": {Description: "Server-sent events: the revision of every save",
-			Content: map[string]*huma.MediaType{"text/event-stream": {}}}}}, s.jobChanges)
+		Responses: map[string]*huma.Response{"200": {
+			Description: "Server-sent events: the version at every save and every change of its bookings",
+			Content:     map[string]*huma.MediaType{"text/event-stream": {}}}}}, s.jobChanges)
 }
 
 // response describes an answer of JSON that is written as it was kept.
@@ -252,7 +254,11 @@ func (s *Service) summary(ctx context.Context, who store.Person, l store.JobLine
 	if err != nil {
 		return told, err
 	}
-	made, err := s.planner.MakeFor(ctx, j.File, facts.At(time.Now()), who.Units)
+	world, err := s.store.Facts(ctx, who.CompanyID, l.ID, time.Now())
+	if err != nil {
+		return told, err
+	}
+	made, err := s.planner.MakeFor(ctx, j.File, world, who.Units)
 	if err != nil {
 		return told, err
 	}
@@ -262,7 +268,7 @@ func (s *Service) summary(ctx context.Context, who store.Person, l store.JobLine
 
 func (s *Service) addJob(ctx context.Context, file job.File) (*jobAnswer, error) {
 	who := api.Person(ctx)
-	made, err := s.plan(ctx, who, file)
+	made, err := s.plan(ctx, who, facts.At(time.Now()), file)
 	if err != nil {
 		return nil, s.Fail(ctx, "plan job", err)
 	}
@@ -377,7 +383,11 @@ func (s *Service) copySurface(ctx context.Context, in *struct {
 	if err := job.CopySurface(from.File, in.Surface, &to.File, uuid.NewString); err != nil {
 		return nil, huma.Error422UnprocessableEntity(err.Error())
 	}
-	made, err := s.plan(ctx, p, to.File)
+	world, err := s.store.Facts(ctx, p.CompanyID, to.ID, time.Now())
+	if err != nil {
+		return nil, s.Fail(ctx, "read the bookings", err)
+	}
+	made, err := s.plan(ctx, p, world, to.File)
 	if err != nil {
 		return nil, s.Fail(ctx, "plan job", err)
 	}
@@ -405,10 +415,10 @@ func (s *Service) exportJob(ctx context.Context, in *api.JobPath) (*api.Download
 	return api.Attached("application/json", api.FileName(j.File.Job.Name)+".nephelon.json", text.Bytes()), nil
 }
 
-// jobChanges streams the revision of every save of a job as server-sent events.
+// jobChanges streams the version of a job at every save and booking as server-sent events.
 func (s *Service) jobChanges(ctx context.Context, in *api.JobPath) (*huma.StreamResponse, error) {
 	return s.live.Stream(ctx, s.live.Jobs, in.Job, func() (int64, error) {
-		j, err := s.store.Job(ctx, api.Person(ctx).CompanyID, in.Job)
-		return j.Revision, err
+		stamp, err := s.store.Stamp(ctx, api.Person(ctx).CompanyID, in.Job)
+		return stamp.Version(), err
 	})
 }

@@ -39,7 +39,8 @@ type state struct {
 
 // tag names the state to whoever holds its plan.
 func (s state) tag() string {
-	return fmt.Sprintf("%s-%d-%d-%s-%d-%t", s.job, s.stamp.Revision, s.stamp.Shelf, s.units, s.hour, s.blind)
+	return fmt.Sprintf("%s-%d-%d-%d-%s-%d-%t", s.job, s.stamp.Revision, s.stamp.Booked, s.stamp.Shelf, s.units,
+		s.hour, s.blind)
 }
 
 func stateOf(p store.Person, id uuid.UUID, stamp store.Stamp, now time.Time) state {
@@ -50,6 +51,7 @@ func stateOf(p store.Person, id uuid.UUID, stamp store.Stamp, now time.Time) sta
 type planned struct {
 	tag      string
 	job      store.Job
+	version  int64
 	text     *planText
 	newer    []NewerSheet
 	document []byte // the file as it is stored
@@ -176,13 +178,17 @@ func (s *Service) workOut(ctx context.Context, who store.Person, j store.Job, at
 	document []byte,
 	before *planned) (*planned, error) {
 	if made == nil {
-		p, err := s.plan(ctx, who, j.File)
+		world, err := s.store.Facts(ctx, who.CompanyID, j.ID, time.Now())
+		if err != nil {
+			return nil, err
+		}
+		p, err := s.plan(ctx, who, world, j.File)
 		if err != nil {
 			return nil, err
 		}
 		made = &p
 	}
-	out := &planned{tag: at.tag(), job: j}
+	out := &planned{tag: at.tag(), job: j, version: at.stamp.Version()}
 	var old *planText
 	if before != nil {
 		old = before.text
@@ -212,7 +218,8 @@ func (s *Service) bodyOf(p *planned) (whole, zipped []byte, err error) {
 	if whole != nil {
 		return whole, zipped, nil
 	}
-	head, err := json.Marshal(JobHead{ID: p.job.ID, Tag: p.tag, Revision: p.job.Revision, ChangedBy: p.job.ChangedBy,
+	head, err := json.Marshal(JobHead{ID: p.job.ID, Tag: p.tag, Version: p.version, Revision: p.job.Revision,
+		ChangedBy: p.job.ChangedBy,
 		ChangedAt: p.job.ChangedAt, Newer: p.newer})
 	if err != nil {
 		return nil, nil, fmt.Errorf("encode job: %w", err)
@@ -266,11 +273,11 @@ func slow(asked, limited context.Context, err error) error {
 }
 
 // plan plans a job, with ways out from the company's shelf.
-func (s *Service) plan(ctx context.Context, who store.Person, file job.File) (plan.Plan, error) {
+func (s *Service) plan(ctx context.Context, who store.Person, world facts.Facts, file job.File) (plan.Plan, error) {
 	// A plan that takes longer is one that nobody waits for.
 	limited, cancel := context.WithTimeout(ctx, planTime)
 	defer cancel()
-	made, err := s.planner.MakeFor(limited, file, facts.At(time.Now()), who.Units)
+	made, err := s.planner.MakeFor(limited, file, world, who.Units)
 	if err != nil {
 		return made, slow(ctx, limited, err)
 	}

@@ -53,9 +53,10 @@ func (s *Service) pourRoutes() {
 			api.JobPath
 			Body PourQuestion
 		}) (*api.Body[whatif.PourPlan], error) {
-			return poured(ctx, s, in.JobPath, in.Body, planTime, func(ctx context.Context, f job.File) (whatif.PourPlan, error) {
-				return s.planner.Pour(ctx, f, facts.At(time.Now()), api.Person(ctx).Units, in.Body.Coat, in.Body.First)
-			})
+			return poured(ctx, s, in.JobPath, in.Body, planTime,
+				func(ctx context.Context, f job.File, world facts.Facts) (whatif.PourPlan, error) {
+					return s.planner.Pour(ctx, f, world, api.Person(ctx).Units, in.Body.Coat, in.Body.First)
+				})
 		})
 	api.Register(s.API, huma.Operation{OperationID: "pourWays", Summary: "List what would help a pour",
 		Method: http.MethodPost, Path: "/api/jobs/{job}/pour/ways",
@@ -64,9 +65,10 @@ func (s *Service) pourRoutes() {
 			api.JobPath
 			Body PourQuestion
 		}) (*api.Body[[]whatif.Way], error) {
-			return poured(ctx, s, in.JobPath, in.Body, planTime, func(ctx context.Context, f job.File) ([]whatif.Way, error) {
-				return s.planner.Ways(ctx, f, facts.At(time.Now()), api.Person(ctx).Units, in.Body.Coat)
-			})
+			return poured(ctx, s, in.JobPath, in.Body, planTime,
+				func(ctx context.Context, f job.File, world facts.Facts) ([]whatif.Way, error) {
+					return s.planner.Ways(ctx, f, world, api.Person(ctx).Units, in.Body.Coat)
+				})
 		})
 	api.Register(s.API, huma.Operation{OperationID: "pourStarts", Summary: "Compare start hours of a pour",
 		Method:       http.MethodPost,
@@ -77,9 +79,10 @@ func (s *Service) pourRoutes() {
 			api.JobPath
 			Body PourQuestion
 		}) (*api.Body[[]whatif.Begun], error) {
-			return poured(ctx, s, in.JobPath, in.Body, planTime, func(ctx context.Context, f job.File) ([]whatif.Begun, error) {
-				return s.planner.Starts(ctx, f, facts.At(time.Now()), api.Person(ctx).Units, in.Body.Coat)
-			})
+			return poured(ctx, s, in.JobPath, in.Body, planTime,
+				func(ctx context.Context, f job.File, world facts.Facts) ([]whatif.Begun, error) {
+					return s.planner.Starts(ctx, f, world, api.Person(ctx).Units, in.Body.Coat)
+				})
 		})
 	api.Register(s.API, huma.Operation{OperationID: "pourOdds", Summary: "Compute the odds of a pour",
 		Method: http.MethodPost, Path: "/api/jobs/{job}/pour/odds",
@@ -89,12 +92,12 @@ func (s *Service) pourRoutes() {
 			Body OddsQuestion
 		}) (*api.Body[sim.Chance], error) {
 			return poured(ctx, s, in.JobPath, in.Body.PourQuestion, oddsTime,
-				func(ctx context.Context, f job.File) (sim.Chance, error) {
+				func(ctx context.Context, f job.File, world facts.Facts) (sim.Chance, error) {
 					spreads := f.Job.Crew.SpreadsOf()
 					if in.Body.Spreads != nil {
 						spreads = *in.Body.Spreads
 					}
-					return s.planner.Odds(ctx, f, facts.At(time.Now()), in.Body.Coat, in.Body.First, spreads, in.Body.Runs,
+					return s.planner.Odds(ctx, f, world, in.Body.Coat, in.Body.First, spreads, in.Body.Runs,
 						in.Body.Seed, nil)
 				})
 		})
@@ -113,9 +116,13 @@ func (s *Service) sections(ctx context.Context, in *SectionsPath) (*api.Download
 	if err != nil {
 		return nil, s.Fail(ctx, "read job", err)
 	}
+	world, err := s.store.Facts(ctx, api.Person(ctx).CompanyID, in.Job, time.Now())
+	if err != nil {
+		return nil, s.Fail(ctx, "read the bookings", err)
+	}
 	limited, cancel := context.WithTimeout(ctx, planTime)
 	defer cancel()
-	made, err := s.planner.MakeFor(limited, j.File, facts.At(time.Now()), api.Person(ctx).Units)
+	made, err := s.planner.MakeFor(limited, j.File, world, api.Person(ctx).Units)
 	if err != nil {
 		return nil, s.Fail(ctx, "plan job", slow(ctx, limited, err))
 	}
@@ -144,7 +151,7 @@ func drawingName(of string, f drawing.Format) string {
 
 // poured answers about a pour of a job with a change tried on it.
 func poured[A any](ctx context.Context, s *Service, at api.JobPath, q PourQuestion, most time.Duration,
-	answer func(context.Context, job.File) (A, error)) (*api.Body[A], error) {
+	answer func(context.Context, job.File, facts.Facts) (A, error)) (*api.Body[A], error) {
 	j, err := s.store.Job(ctx, api.Person(ctx).CompanyID, at.Job)
 	if err != nil {
 		return nil, s.Fail(ctx, "read job", err)
@@ -159,9 +166,13 @@ func poured[A any](ctx context.Context, s *Service, at api.JobPath, q PourQuesti
 			return nil, s.unfit(ctx, err)
 		}
 	}
+	world, err := s.store.Facts(ctx, api.Person(ctx).CompanyID, at.Job, time.Now())
+	if err != nil {
+		return nil, s.Fail(ctx, "read the bookings", err)
+	}
 	limited, cancel := context.WithTimeout(ctx, most)
 	defer cancel()
-	made, err := answer(limited, file)
+	made, err := answer(limited, file, world)
 	if errors.Is(err, whatif.ErrNoPour) {
 		return nil, huma.Error422UnprocessableEntity(
 			"This coat cannot be poured as it is planned; the job says what is missing.")

@@ -23,6 +23,7 @@ import (
 // Saved is the answer to a save: what it moved in the plan, and what else there is to know.
 type Saved struct {
 	Revision int64               `json:"revision"`
+	Version  int64               `json:"version" doc:"As of the job"`
 	Tag      string              `json:"tag" doc:"Tag of the state that was planned"`
 	Moved    []exchange.EditStep `json:"moved,omitempty" doc:"JSON Patch (RFC 6902) from the plan that was named to the new one"`
 	Plan     *plan.Plan          `json:"plan,omitempty" doc:"The whole, where the one that was named is not known here"`
@@ -102,7 +103,11 @@ func (s *Service) saveJob(ctx context.Context, in *struct {
 		return nil, huma.Error403Forbidden(text)
 	}
 	// Planned before it is kept, so that nothing is kept that cannot be planned.
-	made, err := s.plan(ctx, who, file)
+	world, err := s.store.Facts(ctx, who.CompanyID, in.Job, time.Now())
+	if err != nil {
+		return nil, s.Fail(ctx, "read the bookings", err)
+	}
+	made, err := s.plan(ctx, who, world, file)
 	if err != nil {
 		return nil, s.Fail(ctx, "plan job", err)
 	}
@@ -116,12 +121,11 @@ func (s *Service) saveJob(ctx context.Context, in *struct {
 	}
 	j := store.Job{ID: in.Job, Company: who.CompanyID, File: file, Revision: kept.Revision, ChangedBy: who.Name,
 		ChangedAt: kept.At}
-	now, err := s.workOut(ctx, who, j, stateOf(who, in.Job, store.Stamp{Revision: kept.Revision, Shelf: kept.Shelf},
-		time.Now()), &made, text, held)
+	now, err := s.workOut(ctx, who, j, stateOf(who, in.Job, kept.Stamp, time.Now()), &made, text, held)
 	if err != nil {
 		return nil, s.Fail(ctx, "plan job", err)
 	}
-	out := Saved{Revision: kept.Revision, Tag: now.tag, Tidied: tidied, Newer: now.newer}
+	out := Saved{Revision: kept.Revision, Version: kept.Version(), Tag: now.tag, Tidied: tidied, Newer: now.newer}
 	if held == nil {
 		out.Plan = &now.text.plan
 	} else if out.Moved, err = now.text.since(held.text); err != nil {

@@ -4,6 +4,7 @@ import (
 	"cmp"
 	"fmt"
 	"nephelon/core/buildup"
+	"nephelon/core/facts"
 	"nephelon/core/finding"
 	"nephelon/core/geometry"
 	"nephelon/core/job"
@@ -154,7 +155,8 @@ func timed(in *input.Inputs, l stage.Laid, all stage.Timed) []finding.Finding {
 			}
 			found = append(found, TooLate(in, runner, i, layer, *coat.Train, *coat.Run, l.Coats[i][n])...)
 		}
-		told := []*finding.Finding{offSlab(in, layer, coat.Times)}
+		told := []*finding.Finding{offSlab(in, layer, coat.Times), outOfBooking(in, i, layer, coat),
+			bookedTooSoon(in, i, layer, coat.Times)}
 		if n > 0 && all.Coats[i][n-1].Times != nil && coat.Times.Start != nil {
 			below, start := all.Coats[i][n-1].Times, *coat.Times.Start
 			told = append(told, windowClosed(in, i, n, below, start), noLongerFlows(in, i, n, below, start),
@@ -171,6 +173,38 @@ func timed(in *input.Inputs, l stage.Laid, all stage.Timed) []finding.Finding {
 
 // hour returns a time by the clock on site, such as "Mon 07:30".
 func hour(t time.Time) string { return t.Format("Mon 15:04") }
+
+// outOfBooking says where the pour of a coat no longer fits what is booked for it.
+func outOfBooking(in *input.Inputs, i int, l input.ResolvedCoat, c stage.TimedCoat) *finding.Finding {
+	t := c.Times
+	if t.Booked.IsZero() || c.Run == nil || t.Start == nil {
+		return nil
+	}
+	ends := c.Run.Ends.After(*t.Start)
+	late := measure.Span(ends.Sub(t.Booked).Seconds())
+	if late <= 1 {
+		return nil
+	}
+	return &finding.Finding{
+		Level: finding.Warning, Step: finding.Pour, Path: l.Path,
+		Text: fmt.Sprintf("%s: coat %d is booked from %s until %s, but its pour takes until %s, %s longer.",
+			in.File.Job.Surfaces[i].Name, l.Number, hour(*t.Begins), hour(t.Booked), hour(ends), in.Units.Span(late)),
+		WayOut: "Plan the roster anew, or book it longer there; or bring more people.",
+	}
+}
+
+// bookedTooSoon says where a coat is booked before the film below lets it begin.
+func bookedTooSoon(in *input.Inputs, i int, l input.ResolvedCoat, t *stage.CoatTimes) *finding.Finding {
+	if t.Basis != facts.Booked || t.Ready.IsZero() || !t.Start.Before(t.Ready) {
+		return nil
+	}
+	return &finding.Finding{
+		Level: finding.Warning, Step: finding.Batches, Path: l.Path,
+		Text: fmt.Sprintf("%s: coat %d is booked for %s, but the coat below takes it only from %s.",
+			in.File.Job.Surfaces[i].Name, l.Number, hour(*t.Begins), hour(t.Ready)),
+		WayOut: "Plan the roster anew, or book it later there.",
+	}
+}
 
 // offSlab says where a coat is laid on a slab that its sheet does not allow.
 func offSlab(in *input.Inputs, l input.ResolvedCoat, c *stage.CoatTimes) *finding.Finding {

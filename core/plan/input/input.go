@@ -33,10 +33,11 @@ type Inputs struct {
 	Rules   map[survey.RuleID]survey.Rule
 	Sheets  map[material.SheetKey]*Sheet
 	Media   map[string]*material.Medium
-	faulty  map[string]bool  // media that cannot be planned with; a finding says so
-	Layers  [][]ResolvedCoat // by surface, bottom to top
-	Follows []int            // by surface, the one that people walk on before work here begins; −1 where there is none
-	Start   *time.Time
+	booked  map[string]facts.Booking // by task
+	faulty  map[string]bool          // media that cannot be planned with; a finding says so
+	Layers  [][]ResolvedCoat         // by surface, bottom to top
+	Follows []int                    // by surface, the one walked on before work here begins; −1 where there is none
+	Start   *time.Time               // when the work may begin, or does by the first booking; nil while neither is known
 	Hours   job.Hours
 	Weather weather
 }
@@ -54,8 +55,11 @@ func coatPath(i, c int) string { return fmt.Sprintf("%s/coats/%d", SurfacePath(i
 // Read looks at what spans the whole file: identities, references and values
 // that contradict each other.
 func Read(f job.File, world facts.Facts, units measure.System) (*Inputs, []finding.Finding) {
-	in := &Inputs{File: f, Units: units, Now: world.Now, Slab: material.AssumedSlab, Methods: f.Job.Methods.Filled(),
-		Rules: survey.Rules(f.Job.Rules)}
+	in := &Inputs{File: f, Units: units, Now: world.Now, booked: make(map[string]facts.Booking, len(world.Bookings)),
+		Slab: material.AssumedSlab, Methods: f.Job.Methods.Filled(), Rules: survey.Rules(f.Job.Rules)}
+	for _, b := range world.Bookings {
+		in.booked[b.Task] = b
+	}
 	found := in.checkTemperatures()
 	found = append(found, in.readSheets()...)
 	held := make(map[string]bool, len(f.Job.Stock))
@@ -291,6 +295,7 @@ func (in *Inputs) readHours() []finding.Finding {
 		refuse(bad, "/job")
 		return found
 	}
+	in.book(zone)
 	if in.File.Job.Start == "" {
 		return found
 	}
@@ -313,6 +318,22 @@ func (in *Inputs) readHours() []finding.Finding {
 		})
 	}
 	return found
+}
+
+// book puts the bookings on the clock of the site, and begins with the first where the job names no start.
+func (in *Inputs) book(zone *time.Location) {
+	for task, b := range in.booked {
+		b.From, b.Until = b.From.In(zone), b.Until.In(zone)
+		if in.booked[task] = b; in.Start == nil || b.From.Before(*in.Start) {
+			in.Start = &b.From
+		}
+	}
+}
+
+// Booked returns when a task is booked.
+func (in *Inputs) Booked(task work.ID) (facts.Booking, bool) {
+	b, is := in.booked[string(task)]
+	return b, is
 }
 
 // checkIdentities sees that everything with an id has one of its own, and that a

@@ -9,24 +9,31 @@ import (
 	"nephelon/core/buildup"
 	"nephelon/core/climate"
 	"nephelon/core/cure"
+	"nephelon/core/facts"
 	"nephelon/core/material"
 	"nephelon/core/measure"
 	"nephelon/core/plan/input"
 	"nephelon/core/pour/sim"
 	"nephelon/core/school"
 	"nephelon/core/survey"
+	"nephelon/core/work"
 )
 
 // CoatTimes holds when a coat is laid, if the crew works on without a break, and
 // when its film comes to what its sheet names.
 type CoatTimes struct {
+	Basis  facts.Basis         `json:"basis,omitempty" doc:"What its hours rest on; absent while the start of the work is not planned"`
+	Begins *time.Time          `json:"begins,omitempty" doc:"When its first kit is opened"`
 	Start  *time.Time          `json:"start,omitempty" doc:"Start of its first section; absent while the start of the work is not planned"`
-	End    *time.Time          `json:"end,omitempty" doc:"End of its last section"`
+	End    *time.Time          `json:"end,omitempty" doc:"End of its last section, not before its booking ends"`
 	Abrade *time.Time          `json:"abrade,omitempty" doc:"When the coat below is abraded before it"`
 	Sanded *time.Time          `json:"sanded,omitempty" doc:"When that is done"`
 	Spread measure.Span        `json:"spread" doc:"s from its first batch poured to its last section done, as its train runs"`
 	Slab   measure.Temperature `json:"slab" doc:"°C of the slab when it is laid"`
 	Stages []FilmStage         `json:"stages"`
+
+	Ready  time.Time `json:"-"` // from when the film below lets it begin; zero where it is the first
+	Booked time.Time `json:"-"` // until when it is booked; zero where it is not
 }
 
 // FilmStage is one time of a film. What ends, as the working time and the last
@@ -198,7 +205,7 @@ func (t *timer) next(i, round int) {
 	if t.under[i] == nil {
 		t.under[i] = t.slabs.Under(i)
 	}
-	at := t.free
+	at, film := t.free, time.Time{} // when the crew is free, and the film below lets it begin
 	if after := t.in.Follows[i]; after >= 0 && t.walked[after].After(at) {
 		at = t.walked[after]
 	}
@@ -210,8 +217,9 @@ func (t *timer) next(i, round int) {
 		if l.Coat.When == buildup.OnTacky {
 			wait = below.Stage(material.StageWorking).After
 		}
-		if ready := wait.After(*below.End); ready.After(at) {
-			at = ready
+		film = wait.After(*below.End)
+		if film.After(at) {
+			at = film
 		}
 		if next := below.End.AddDate(0, 0, 1); l.Coat.When == buildup.NextMorning {
 			if day := time.Date(next.Year(), next.Month(), next.Day(), 0, 0, 0, 0, next.Location()); day.After(at) {
@@ -222,23 +230,41 @@ func (t *timer) next(i, round int) {
 	var abrade, sanded *time.Time
 	if below != nil && t.in.Start != nil && l.Abrades {
 		from, until := t.abrading(i, below, t.free)
+		if b, is := t.in.Booked(work.AbradeID(l.Coat.ID)); is {
+			from, until = b.From, b.Until
+		}
 		abrade, sanded = &from, &until
 		if until.After(at) {
 			at = until
 		}
 	}
-	if t.in.Start != nil && !at.Equal(*t.in.Start) && !l.Coat.OverWet {
+	basis, until := facts.Proposed, time.Time{}
+	if b, is := t.in.Booked(work.PourID(l.Coat.ID)); is {
+		basis, at, until = facts.Booked, t.leads(i, round, t.under[i], b.From).After(b.From), b.Until
+	} else if t.in.Start != nil && !at.Equal(*t.in.Start) && !l.Coat.OverWet {
 		at = t.inShift(i, round, t.under[i], at)
 	}
 	t.out.Order = append(t.out.Order, Place{i, round})
-	times := t.lay(i, round, t.under[i], at)
-	times.Abrade, times.Sanded = abrade, sanded
+	times := t.lay(i, round, t.under[i], at, until)
+	times.Abrade, times.Sanded, times.Ready, times.Booked = abrade, sanded, film, until
+	if t.in.Start != nil {
+		times.Basis = basis
+	}
 	if t.in.Start != nil {
 		t.free = *times.End
 		t.walked[i] = times.Walkable().After(*times.End)
 		t.out.Coats[i][round].Clocks = t.batches(i, round, times)
 	}
 	t.out.Coats[i][round].Times, t.below[i] = times, times
+}
+
+// leads returns how long before its first section a coat begins whose first kit is opened at a time.
+func (t *timer) leads(i, n int, w *slabHours, at time.Time) measure.Span {
+	_, run, err := t.ran(i, n, w, at)
+	if err != nil {
+		return 0
+	}
+	return -run.Begins
 }
 
 // Walkable returns the time until people can walk on it, or else lay the next one.
@@ -295,14 +321,21 @@ func (w *slabs) Under(i int) *slabHours {
 	return w.places[place]
 }
 
-// lay follows the film of a coat that is begun at a time.
-func (t *timer) lay(i, n int, w *slabHours, at time.Time) *CoatTimes {
+// lay follows the film of a coat whose first section is laid at a time, and that counts as laid no sooner than
+// another.
+func (t *timer) lay(i, n int, w *slabHours, at, sooner time.Time) *CoatTimes {
 	l, out := t.in.Layers[i][n], &t.out.Coats[i][n]
 	c := &CoatTimes{Spread: t.pour(i, n, w, at), Slab: t.in.Slab, Stages: []FilmStage{}}
 	end := c.Spread.After(at)
+	if sooner.After(end) {
+		end = sooner
+	}
 	if t.in.Start != nil {
-		first, last := at, end
-		c.Start, c.End = &first, &last
+		first, last, begins := at, end, at
+		if out.Run != nil {
+			begins = out.Run.Begins.After(at)
+		}
+		c.Begins, c.Start, c.End = &begins, &first, &last
 	}
 	stages := l.Sheet.Product.Stages()
 	c.Stages = slices.Grow(c.Stages, len(stages))
@@ -332,7 +365,7 @@ func (t *timer) lay(i, n int, w *slabHours, at time.Time) *CoatTimes {
 		from, until := c.Stage(material.StageRecoatFrom), c.Stage(material.StageRecoatUntil)
 		window := buildup.Window{From: from.After, At: c.Slab, Outside: from.Outside || until.Outside, Forecast: true}
 		if until.After > 0 {
-			window.Until = max(until.After-c.Spread, 1)
+			window.Until = max(until.After-measure.Span(end.Sub(at).Seconds()), 1)
 		}
 		out.Window = &window
 	}

@@ -129,13 +129,13 @@ type Way struct {
 	Tight   sim.Pinch           `json:"tight" doc:"Tightest moment of the pour"`
 	Gain    measure.Span        `json:"gain" doc:"s that the tightest moment gains"`
 	Ends    measure.Span        `json:"ends" doc:"s from the first batch poured to the last section done"`
-	Odds    sim.Odds            `json:"odds" doc:"That nothing comes too late"`
+	Odds    sim.Odds            `json:"odds" doc:"How often nothing comes too late"`
 	People  int                 `json:"people"`
 	Cost    *float64            `json:"cost,omitempty" doc:"What all kits of the job cost more with it; absent where a size has no price"`
 	Batches int                 `json:"batches"`
 }
 
-// oddsRuns is how often each way is tried: odds come within some 5 % then.
+// oddsRuns holds how often each way is tried: odds come within some 5 % then.
 const oddsRuns = 400
 
 // rank orders ways: those that make it first, then those with the better odds, by tenths, then those that need
@@ -263,15 +263,8 @@ func pourChanges(in *input.Inputs, l input.ResolvedCoat, train sim.Train) []chan
 		all = append(all, team("A second mixer with a drill", append(slices.Clone(train.People), second),
 			train.Drills+1))
 	}
-	if len(p.Components) > 1 {
-		for _, k := range []struct {
-			kits  school.Kits
-			label string
-		}{{school.WholeKits, "Whole kits, several at once"}, {school.OneKit, "One kit a batch"}, {school.HalfKits, "Half kits"}} {
-			if now := l.Methods.Kits; now != k.kits && (k.kits != school.HalfKits || now != school.Measured) {
-				all = append(all, ownWay(k.label, func(o *buildup.OwnWay) { o.Kits = k.kits }))
-			}
-		}
+	for _, k := range kitChanges(l) {
+		all = append(all, ownWay(k.label, func(o *buildup.OwnWay) { o.Kits = k.kits }))
 	}
 	caster := work.Person{Name: "Helper", Roles: []work.Role{work.Caster}}
 	if l.Coat.Own == nil || l.Coat.Own.Spreaders == 0 {
@@ -295,6 +288,24 @@ func pourChanges(in *input.Inputs, l input.ResolvedCoat, train sim.Train) []chan
 			[]finding.PatchStep{{Op: "add", Path: l.Path + "/hardener", Value: id}}})
 	}
 	return append(all, practiceChanges(in, l, train)...)
+}
+
+// kitsOf holds how much of a kit is mixed at once, in words.
+type kitsOf struct {
+	kits  school.Kits
+	label string
+}
+
+// kitChanges returns how else the kits of a coat may be divided.
+func kitChanges(l input.ResolvedCoat) []kitsOf {
+	if len(l.Sheet.Product.Components) < 2 {
+		return nil
+	}
+	all := []kitsOf{{school.WholeKits, "Whole kits, several at once"}, {school.OneKit, "One kit a batch"}}
+	if l.Methods.Kits != school.Measured {
+		all = append(all, kitsOf{school.HalfKits, "Half kits"})
+	}
+	return slices.DeleteFunc(all, func(k kitsOf) bool { return k.kits == l.Methods.Kits })
 }
 
 // castingChanges returns what another way of broadcasting may do for the pour of a coat.
@@ -343,12 +354,12 @@ type Begun struct {
 
 // Starts runs the pour of a coat for each hour of the shift in which its job is planned to
 // start, so that the earliest and the latest that make it are seen; none where no start is
-// planned. It plans the job as often.
+// planned, and where the coat is booked, since the roster says then when it is poured. It plans the job as often.
 func (p Planner) Starts(ctx context.Context, f job.File, world facts.Facts, units measure.System,
 	coat string) ([]Begun, error) {
 	begun := []Begun{}
 	in, _ := input.Read(f, world, units)
-	if in.Start == nil {
+	if _, booked := in.Booked(work.PourID(coat)); booked || in.Start == nil {
 		return begun, nil
 	}
 	from, until, _ := in.Hours.Shift(in.Start.Year(), in.Start.Month(), in.Start.Day(), in.Start.Location())

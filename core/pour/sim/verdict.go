@@ -84,7 +84,7 @@ func (r *Runner) Judge(t Train) (makes bool, tight Pinch, err error) {
 	return least >= 0, tight, nil
 }
 
-// comfortable is how much slack is enough: more is worth nothing. Common practice, no source.
+// comfortable holds how much slack is enough; more is worth nothing. Common practice, no source.
 const comfortable = 10 * measure.Minute
 
 // settle finds how a train is run best, and leaves the engine as after that run.

@@ -102,7 +102,7 @@ function title(coat: CoatPlan): string {
       </label>
     </div>
     <p class="small quiet">
-      <template v-if="!start"
+      <template v-if="!first"
         >At a slab of {{ session.format('temperature', rows[0]?.times.slab ?? 0) }}. Enter when the work
         starts to see clock times{{ desk.file.value.job.forecast ? ', through the forecast' : '' }}.</template
       >
@@ -111,8 +111,13 @@ function title(coat: CoatPlan): string {
           desk.file.value.job.forecast
             ? 'Through the slab temperatures of the forecast'
             : 'At the slab planned for'
-        }}, if the crew works without a break and applies each coat as soon as the one below can be
-        recoated.</template
+        }}.
+        {{
+          rows.some((r) => r.times.basis === 'booked')
+            ? 'Booked coats are applied when they are booked, the others'
+            : 'If the crew works without a break, each coat is applied'
+        }}
+        as soon as the one below can be recoated.</template
       >
       <template v-if="desk.surfacePlan.value?.begin">
         Preparation, including drying, must start by
@@ -128,7 +133,9 @@ function title(coat: CoatPlan): string {
             · abrade coat {{ r.coat.number - 1 }} {{ when(r.times.abrade) }} to
             {{ when(r.times.sanded) }}</template
           >
-          <template v-if="r.times.start"> · {{ when(r.times.start) }}</template>
+          <template v-if="r.times.begins">
+            · {{ r.times.basis }} <b>{{ when(r.times.begins) }}</b></template
+          >
           · slab {{ session.format('temperature', r.times.slab) }}
         </p>
         <FilmRibbon :coat="r.coat" :times="r.times" :begin="r.begin" :whole="whole" />

@@ -84,7 +84,12 @@ const figures = computed(() => {
         part(now.people, was?.people, counted('person', 'people')),
       ],
     },
-    { id: 'ready', name: 'Light foot traffic from', step: 'batches', parts: [ready(now, was)] },
+    {
+      id: 'ready',
+      name: `Light foot traffic from${now.basis ? `, ${now.basis}` : ''}`,
+      step: 'batches',
+      parts: [ready(now, was)],
+    },
   ]
   return all
 })

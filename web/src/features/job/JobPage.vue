@@ -100,7 +100,7 @@ useJobKeys({
         <v-btn size="small" class="wide" :href="`/api/jobs/${id}/file`" data-test="export">Plan file</v-btn>
         <v-btn size="small" class="wide" variant="text" aria-label="Keyboard" @click="help = true">?</v-btn>
       </div>
-      <JobStrip :steps="plan.steps" :job-id="id" />
+      <JobStrip :steps="plan.steps" :job-id="id" :next="plan.line.next" :zone="plan.zone" />
       <JobLine
         :line="plan.line"
         :before="before"

@@ -1,9 +1,11 @@
 <script setup lang="ts">
-import type { StepState } from '../../api/client'
+import { computed } from 'vue'
+import type { NextWork, StepState } from '../../api/client'
+import { dayTime } from '../../fields/clock'
 import { stepPath, steps as all } from './steps'
 
 /** The steps of the job, each with how far it is. */
-const props = defineProps<{ steps: StepState[]; jobId: string }>()
+const props = defineProps<{ steps: StepState[]; jobId: string; next?: NextWork; zone?: string }>()
 function state(id: string): StepState | undefined {
   return props.steps.find((s) => s.step === id)
 }
@@ -12,6 +14,9 @@ function words(s: StepState | undefined): string {
   if (s?.state !== 'warnings') return 'to do'
   return s.findings === 1 ? '1 warning' : `${s.findings} warnings`
 }
+const nextTold = computed(() =>
+  props.next ? `${dayTime(props.next.at, props.zone)}${props.next.crew ? `, ${props.next.crew}` : ''}` : '',
+)
 </script>
 
 <template>
@@ -26,7 +31,8 @@ function words(s: StepState | undefined): string {
     >
       <span class="number">{{ i + 1 }}</span>
       <span class="name">{{ s.name }}</span>
-      <span class="state">{{ s.words ?? words(state(s.id)) }}</span>
+      <span v-if="s.words && next" class="state" :title="nextTold" data-test="next-work">{{ nextTold }}</span>
+      <span v-else class="state">{{ s.words ?? words(state(s.id)) }}</span>
     </router-link>
   </nav>
 </template>

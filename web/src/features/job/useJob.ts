@@ -70,7 +70,7 @@ export function useJob(id: string) {
     saving.changed()
   }
 
-  /** Follows what others save, once nothing here is unsent. */
+  /** Follows what others save and book, once nothing here is unsent. */
   const heard = useEventSource(`/api/jobs/${id}/changes`, [], { immediate: false, autoReconnect: true })
   let listening = false
   function open(): void {
@@ -78,8 +78,8 @@ export function useJob(id: string) {
     listening = true
   }
   const refresh = useThrottleFn(load, REFRESH_MS, true)
-  watch([heard.data, saving.state], ([revision, state]) => {
-    if (state === 'saved' && Number(revision) > saving.revision()) void refresh()
+  watch([heard.data, saving.state], ([version, state]) => {
+    if (state === 'saved' && Number(version) > saving.version()) void refresh()
   })
   watch(
     () => session.units,

@@ -36,7 +36,7 @@ export function useSaving(id: string, { file, plan, newer }: Edited) {
   /** Whether what is unsent would survive a reload. */
   const kept = ref(true)
   /** What the server has: a revision with its file, and the plan that it gave for it. */
-  let known: { revision: number; tag: string; file: PlanFile } | null = null
+  let known: { revision: number; version: number; tag: string; file: PlanFile } | null = null
   let saveId = ''
   let lastSent = ''
   let inFlight = false
@@ -48,10 +48,12 @@ export function useSaving(id: string, { file, plan, newer }: Edited) {
   const me = (): string => session.me?.id ?? ''
   const unsent = (): boolean => saveId !== ''
   const revision = (): number => known?.revision ?? 0
+  /** Saves and changes of bookings, counted: as its stream of changes tells them. */
+  const version = (): number => known?.version ?? 0
 
   /** Takes over a job as the server has it. */
-  function hold(job: Pick<JobState, 'revision' | 'tag' | 'file' | 'plan' | 'newer'>): void {
-    known = { revision: job.revision, tag: job.tag, file: job.file }
+  function hold(job: Pick<JobState, 'revision' | 'version' | 'tag' | 'file' | 'plan' | 'newer'>): void {
+    known = { revision: job.revision, version: job.version, tag: job.tag, file: job.file }
     plan.value = job.plan
     newer.value = job.newer
   }
@@ -60,7 +62,7 @@ export function useSaving(id: string, { file, plan, newer }: Edited) {
   async function resume(): Promise<boolean> {
     const left = await outbox.left(me(), id)
     if (!left || unsent()) return false
-    known = { revision: left.base, tag: '', file: left.from }
+    known = { revision: left.base, version: left.base, tag: '', file: left.from }
     file.value = left.file
     saveId = left.saveId
     schedule(0)
@@ -125,7 +127,7 @@ export function useSaving(id: string, { file, plan, newer }: Edited) {
       if (!data) return refused(response.status, error)
       trouble.value = ''
       const tidied = data.tidied ? applied(sending, data.tidied) : sending
-      known = { revision: data.revision, tag: data.tag, file: tidied }
+      known = { revision: data.revision, version: data.version, tag: data.tag, file: tidied }
       newer.value = data.newer
       if (data.plan) plan.value = data.plan
       else if (plan.value && data.moved) plan.value = applied(plan.value, data.moved)
@@ -207,6 +209,7 @@ export function useSaving(id: string, { file, plan, newer }: Edited) {
     settle,
     unsent,
     revision,
+    version,
     retry: (): void => again(0),
   }
 }

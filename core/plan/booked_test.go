@@ -1,0 +1,136 @@
+package plan
+
+import (
+	"context"
+	"errors"
+	"math"
+	"math/rand/v2"
+	"strings"
+	"testing"
+	"time"
+
+	"nephelon/core/facts"
+	"nephelon/core/job"
+	"nephelon/core/measure"
+	"nephelon/core/record"
+	"nephelon/core/work"
+)
+
+// booked books the pours of a job one after the other, each on its own day and hour.
+func booked(f job.File, random *rand.Rand) []facts.Booking {
+	var all []facts.Booking
+	day := noon().AddDate(0, 0, 3)
+	for _, s := range f.Job.Surfaces {
+		for _, c := range s.Coats {
+			from := day.Add(time.Duration(random.IntN(36)) * 10 * time.Minute)
+			all = append(all, facts.Booking{Task: string(work.PourID(c.ID)), From: from, Until: from.Add(5 * time.Hour)})
+			day = day.AddDate(0, 0, 1+random.IntN(2))
+		}
+	}
+	return all
+}
+
+// Over all jobs of the demo and random bookings every time of the plan, of what is issued and of the pour rests on
+// the booking: the first kit is opened when the crew begins, every later time follows, and no two name another
+// for the same thing. A booking of another job changes nothing.
+func TestBookingsSetTheClock(t *testing.T) {
+	random := rand.New(rand.NewPCG(25, 1))
+	coats := 0
+	for _, name := range []string{"baggage-hall", "lamp-room", "settling-basin", "seal-nursery", "oyster-bar"} {
+		f := demo(t, name)
+		bookings := booked(f, random)
+		world := facts.Facts{Now: noon(), Bookings: bookings}
+		at := make(map[string]facts.Booking)
+		for _, b := range bookings {
+			at[b.Task] = b
+		}
+		p := NewPlanner()
+		made, err := p.MakeFor(context.Background(), f, world, measure.Metric)
+		if err != nil {
+			t.Fatal(err)
+		}
+		issued, err := p.Issue(context.Background(), f, world, measure.Metric, "")
+		if err != nil && !errors.Is(err, ErrNothingToIssue) {
+			t.Fatal(err)
+		}
+		handed := make(map[string]record.Coat)
+		for _, c := range issued.Coats {
+			handed[c.ID] = c
+		}
+		for _, s := range made.Surfaces {
+			for _, c := range s.Coats {
+				b := at[string(work.PourID(c.ID))]
+				if c.Train == nil {
+					continue
+				}
+				coats++
+				leads := c.Times.Start.Sub(b.From)
+				if c.Times.Basis != facts.Booked || !c.Times.Begins.Equal(b.From) ||
+					math.Abs(float64(-c.Train.Begins-measure.Span(leads.Seconds()))) > 1 {
+					t.Errorf("%s, %s: booked for %v, begins %v, first poured %v, by %s", name, c.Name, b.From, c.Times.Begins,
+						c.Times.Start, c.Times.Basis)
+				}
+				if c.Times.End.Before(b.Until) || c.Times.End.Before(c.Train.Ends.After(*c.Times.Start)) {
+					t.Errorf("%s, %s: counts as laid from %v, booked until %v", name, c.Name, c.Times.End, b.Until)
+				}
+				if card := c.Cards[0]; card.Meets != nil && (card.Meets.Before(b.From) ||
+					card.Meets.Sub(c.Train.Passages[0].Meets.After(*c.Times.Start)).Abs() > time.Second) {
+					t.Errorf("%s, %s: the card has A meet B at %v, the train at %v of %v", name, c.Name, card.Meets,
+						c.Train.Passages[0].Meets, c.Times.Start)
+				}
+				if h := handed[c.ID]; !h.Start.Equal(*c.Times.Start) {
+					t.Errorf("%s, %s: handed out for %v, planned for %v", name, c.Name, h.Start, c.Times.Start)
+				}
+				if poured, err := p.Pour(context.Background(), f, world, measure.Metric, c.ID, 0); err != nil ||
+					!poured.Start.Equal(*c.Times.Start) || poured.Run.Ends != c.Train.Ends {
+					t.Errorf("%s, %s: the pour begins %v, %v", name, c.Name, poured.Start, err)
+				}
+			}
+		}
+	}
+	if coats < 12 {
+		t.Errorf("%d coats are booked", coats)
+	}
+}
+
+// What is not booked is proposed after what is; the start of the work is not before then. A coat that is booked before
+// the film below takes it, and one whose pour takes longer than it is booked, are told.
+func TestBookingsThatDoNotFitAreTold(t *testing.T) {
+	f := laidJob(t, demoShelf(t), coat("keelbody-100", 300), coat("keelbody-100", 300))
+	starting(&f, noon())
+	pour := func(n int, from time.Time, lasts time.Duration) facts.Booking {
+		return facts.Booking{Task: string(work.PourID(f.Job.Surfaces[0].Coats[n].ID)), From: from, Until: from.Add(lasts)}
+	}
+	made := func(bookings ...facts.Booking) Plan {
+		p, err := NewPlanner().MakeFor(context.Background(), f, facts.Facts{Now: noon(), Bookings: bookings}, measure.Metric)
+		if err != nil {
+			t.Fatal(err)
+		}
+		return p
+	}
+	says := func(p Plan, words string) bool {
+		for _, text := range texts(p.Findings) {
+			if strings.Contains(text, words) {
+				return true
+			}
+		}
+		return false
+	}
+	day := noon().AddDate(0, 0, 2)
+	p := made(pour(0, day, 4*time.Hour))
+	first, second := p.Surfaces[0].Coats[0].Times, p.Surfaces[0].Coats[1].Times
+	if first.Basis != facts.Booked || second.Basis != facts.Proposed || !second.Start.After(*first.End) ||
+		says(p, "is booked") {
+		t.Errorf("%s %v, %s %v: %v", first.Basis, first.Start, second.Basis, second.Start, texts(p.Findings))
+	}
+	if p := made(pour(0, day, 4*time.Hour), pour(1, day.Add(5*time.Hour), 4*time.Hour)); !says(p, "coat 2 is booked for") {
+		t.Errorf("booked on a fresh film: %v", texts(p.Findings))
+	}
+	if p := made(pour(0, day, 20*time.Minute)); !says(p, "coat 1 is booked from") {
+		t.Errorf("booked for too short: %v", texts(p.Findings))
+	}
+	f.Job.Start = ""
+	if p := made(pour(0, day, 4*time.Hour)); !p.Surfaces[0].Coats[0].Times.Begins.Equal(day) {
+		t.Errorf("without a start of the work it begins %v", p.Surfaces[0].Coats[0].Times.Begins)
+	}
+}
