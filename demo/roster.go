@@ -121,7 +121,7 @@ func fillRoster(ctx context.Context, s *store.Store, company, person uuid.UUID, 
 		return fmt.Errorf("plan the demo's roster: %w", err)
 	}
 	booked := c.Booked(made, nil)
-	if _, err := s.Book(ctx, company, person, 0, booked); err != nil {
+	if _, err := s.Book(ctx, company, person, 0, c.Parted(booked)); err != nil {
 		return err
 	}
 	windows := c.Allowed(booked)

@@ -100,7 +100,7 @@ func TestACardWithPumpsAndAClock(t *testing.T) {
 		e.dispatchEvent(new Event('change', { bubbles: true }));
 		return true;
 	})()`)
-	p.sees("[data-test=film-times]", "if the crew works without a break")
+	p.sees("[data-test=film-times]", "If the crew works without a break")
 	p.sees("[data-test=film-1]", "07:00")
 	// A week later the weekday alone would name two days.
 	p.sees("[data-test=film-1]", "Jun 10")

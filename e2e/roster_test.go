@@ -271,3 +271,50 @@ func TestAHeatWaveIsMended(t *testing.T) {
 	p.click("[data-test=keep-roster]")
 	p.until(`!document.querySelector('[data-test=proposal]') && !document.querySelector('[data-test=broken]')`)
 }
+
+// One clock: the plan of every job of the demo begins each coat when the roster has it, and the list of jobs,
+// the strip of the job and what is promised name the same times.
+func TestEveryPageTellsWhatIsBooked(t *testing.T) {
+	p := newPage(t, theStage.address)
+	p.signIn("oskar@brakkwater.example")
+	value[bool](p, `((async () => {
+		const read = async (path) => (await fetch(path)).json()
+		const roster = await read('/api/roster')
+		const told = { seen: 0, wrong: [], names: [] }
+		for (const line of await read('/api/jobs')) {
+			const job = await read('/api/jobs/' + line.id)
+			const wrong = (what, a, b) => { if (a !== b) told.wrong.push(line.name + ': ' + what + ' ' + a + ', ' + b) }
+			const at = (time) => (time ? new Date(time).toISOString() : '')
+			for (const s of job.plan.surfaces)
+				for (const c of s.coats) {
+					const b = roster.bookings.filter((b) => b.job === line.id).flatMap((b) => b.pours ?? [])
+						.find((b) => b.task === 'coat/' + c.id + '/pour')
+					if (!b || !c.times) continue
+					told.seen++
+					told.names.push(line.name)
+					wrong('coat ' + c.number + ' begins', at(c.times.begins), at(b.from))
+					wrong('coat ' + c.number + ' rests on', c.times.basis, 'booked')
+					if (new Date(c.times.end) < new Date(b.until)) wrong('coat ' + c.number + ' ends', at(c.times.end), at(b.until))
+				}
+			wrong('ready', at(line.summary.ready), at(job.plan.line.ready))
+			const next = roster.bookings.filter((b) => b.job === line.id && new Date(b.until) > new Date())
+				.map((b) => b.from).sort()[0]
+			wrong('next', at(job.plan.line.next?.at), at(next))
+			const promise = roster.promises.find((x) => x.job === line.id && x.stage === 'foot')
+			if (promise && job.plan.line.basis === 'booked') wrong('walked on', at(job.plan.line.ready), at(promise.at))
+		}
+		window.told = told
+	})(), true)`)
+	p.until(`!!window.told`)
+	for _, wrong := range value[[]string](p, `window.told.wrong`) {
+		t.Error(wrong)
+	}
+	names := value[[]string](p, `window.told.names`)
+	if len(names) < 8 {
+		t.Fatalf("%d coats are booked", len(names))
+	}
+	p.openJob(names[0])
+	p.sees("[data-test=next-work]", "AM")
+	p.at("batches")
+	p.sees("[data-test=film-1]", "booked")
+}

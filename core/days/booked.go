@@ -25,7 +25,41 @@ type Booked struct {
 	Pinned bool      `json:"pinned,omitempty" doc:"Stays where it is when all else is planned anew"`
 	Bought bool      `json:"bought,omitempty" doc:"The window before it was missed: it begins with abrading"`
 
+	Pours []BookedPour `json:"pours,omitempty" maxItems:"40" doc:"Pours within it; set by the server"`
+
 	Changed int64 `json:"changed,omitempty" doc:"The revision of the roster in which it was last changed; set by the server"`
+}
+
+// BookedPour holds when a pour within a booking begins with its first kit, and when its last section is done.
+type BookedPour struct {
+	Task  string    `json:"task" maxLength:"250"`
+	From  time.Time `json:"from"`
+	Until time.Time `json:"until"`
+}
+
+// Parted returns bookings with the pours within them, as their jobs are planned now.
+func (c *Calendar) Parted(booked []Booked) []Booked {
+	of := make(map[string]map[work.ID]*block)
+	all := slices.Clone(booked)
+	for n := range all {
+		b := &all[n]
+		job, there := c.byJob[b.Job]
+		if !there {
+			continue
+		}
+		if of[b.Job] == nil {
+			_, of[b.Job] = blocks(job)
+		}
+		in := of[b.Job][work.ID(b.Task)]
+		if in == nil || len(in.parts) == 0 {
+			continue
+		}
+		b.Pours = make([]BookedPour, len(in.parts))
+		for k, t := range in.parts {
+			b.Pours[k] = BookedPour{string(t.ID), b.From.Add(in.starts[t.ID]), b.Until.Add(-in.behind(t.ID))}
+		}
+	}
+	return all
 }
 
 // Stamp marks the bookings that are other than before as changed in a revision; the others
@@ -69,9 +103,22 @@ func Facts(booked []Booked, house job.House) []facts.Booking {
 	for _, c := range Crews(house) {
 		names[c.ID] = c.Name
 	}
-	all := make([]facts.Booking, len(booked))
-	for n, b := range booked {
-		all[n] = facts.Booking{Task: b.Task, From: b.From, Until: b.Until, Crew: names[b.Crew]}
+	all := make([]facts.Booking, 0, len(booked))
+	for _, b := range booked {
+		pours := b.Pours
+		if len(pours) == 0 {
+			pours = []BookedPour{{b.Task, b.From, b.Until}}
+			if around := settingUp + cleaningUp; strings.HasSuffix(b.Task, "/pour") && b.Until.Sub(b.From) > around {
+				pours[0].From, pours[0].Until = b.From.Add(settingUp), b.Until.Add(-cleaningUp) // booked before pours were kept
+			}
+		}
+		for _, p := range pours {
+			one := facts.Booking{Task: p.Task, From: p.From, Until: p.Until, Crew: names[b.Crew]}
+			if b.From.Before(p.From) {
+				one.Comes = &b.From
+			}
+			all = append(all, one)
+		}
 	}
 	return all
 }

@@ -4,6 +4,7 @@ import (
 	"context"
 	"encoding/json"
 	"os"
+	"reflect"
 	"strings"
 	"testing"
 	"time"
@@ -175,7 +176,7 @@ func TestASickDayIsRepaired(t *testing.T) {
 		t.Fatalf("%+v", broken)
 	}
 	again := solved(t, c, booked)
-	if again["coat/lamp-1/pour"] != by["coat/lamp-1/pour"] {
+	if !reflect.DeepEqual(again["coat/lamp-1/pour"], by["coat/lamp-1/pour"]) {
 		t.Error("what is done was moved")
 	}
 	if got := again["coat/lamp-2/pour"]; got.From.Day() == second.From.Day() {

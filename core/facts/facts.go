@@ -16,10 +16,11 @@ type Facts struct {
 
 // Booking holds when a crew is booked for a task.
 type Booking struct {
-	Task  string    `json:"task" minLength:"1" maxLength:"250" doc:"Id of the task, such as coat/c1/pour"`
-	From  time.Time `json:"from" doc:"When the crew begins: of a pour, with its first kit"`
-	Until time.Time `json:"until"`
-	Crew  string    `json:"crew,omitempty" maxLength:"60" doc:"Name of the crew"`
+	Task  string     `json:"task" minLength:"1" maxLength:"250" doc:"Id of the task, such as coat/c1/pour"`
+	From  time.Time  `json:"from" doc:"When the crew begins: of a pour, with its first kit"`
+	Until time.Time  `json:"until" doc:"When it is done: of a pour, its last section"`
+	Comes *time.Time `json:"comes,omitempty" doc:"When the crew comes to set it up, where that is earlier"`
+	Crew  string     `json:"crew,omitempty" maxLength:"60" doc:"Name of the crew"`
 }
 
 // Fault returns what cannot be of facts, and where; empty where nothing is.

@@ -40,6 +40,9 @@ func next(in *input.Inputs, tasks []work.Task) *NextWork {
 	var first *NextWork
 	for _, t := range tasks {
 		b, is := in.Booked(t.ID)
+		if b.Comes != nil {
+			b.From = b.Comes.In(b.From.Location())
+		}
 		if is && !b.Until.Before(in.Now) && (first == nil || b.From.Before(first.At)) {
 			first = &NextWork{b.From, t.Name, b.Crew}
 		}

@@ -270,7 +270,11 @@ func (s *Service) bookingRoutes() {
 				return nil, err
 			}
 			who := api.Person(ctx)
-			_, err := s.store.Book(ctx, who.CompanyID, who.ID, in.Body.Revision, in.Body.Bookings)
+			_, _, planned, err := s.calendar(ctx, in.Body.Bookings, nil)
+			if err != nil {
+				return nil, err
+			}
+			_, err = s.store.Book(ctx, who.CompanyID, who.ID, in.Body.Revision, planned.Parted(in.Body.Bookings))
 			if errors.Is(err, store.ErrRosterMoved) {
 				stands, err := s.store.Roster(ctx, who.CompanyID)
 				if err != nil {
