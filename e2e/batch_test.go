@@ -95,7 +95,7 @@ func TestACardWithPumpsAndAClock(t *testing.T) {
 	p.sees("[data-test=pail] summary", "pail of 900 g, scale in 10 g, plain pumps")
 	p.saved()
 	value[bool](p, `(() => {
-		const e = document.querySelector('[aria-label="Work starts"]');
+		const e = document.querySelector('[aria-label="Work starts, not before"]');
 		e.value = '2031-06-03T07:00';
 		e.dispatchEvent(new Event('change', { bubbles: true }));
 		return true;

@@ -317,4 +317,8 @@ func TestEveryPageTellsWhatIsBooked(t *testing.T) {
 	p.sees("[data-test=next-work]", "AM")
 	p.at("batches")
 	p.sees("[data-test=film-1]", "booked")
+	p.openJob(demo.Today) // its first coat is being poured
+	p.at("batches")
+	p.sees("[data-test=film-1]", "logged")
+	p.sees("[data-test=film-2]", "proposed")
 }

@@ -46,11 +46,15 @@ type JobLine struct {
 type Stamp struct {
 	Revision int64 `db:"revision"`
 	Booked   int64 `db:"booked"` // how often its bookings changed
+	Logged   int64 `db:"logged"` // how many events its record holds
 	Shelf    int64 `db:"shelf_revision"`
 }
 
-// Version counts the saves of a job and the changes of its bookings.
-func (s Stamp) Version() int64 { return s.Revision + s.Booked }
+// Version counts the saves of a job, the changes of its bookings and the events of its record.
+func (s Stamp) Version() int64 { return s.Revision + s.Booked + s.Logged }
+
+// counted returns how many events the record of a job j holds.
+const counted = `(select count(*) from events e where e.company_id = j.company_id and e.job_id = j.id)`
 
 // Stale means that a job was saved by someone else since the base of a save.
 type Stale struct {
@@ -110,7 +114,7 @@ func readJob(ctx context.Context, from sqlx.QueryerContext, company, id uuid.UUI
 func (s *Store) Stamp(ctx context.Context, company, id uuid.UUID) (Stamp, error) {
 	var stamp Stamp
 	err := s.db.GetContext(ctx, &stamp, `
-		select j.revision, j.booked, c.shelf_revision from jobs j join companies c on c.id = j.company_id
+		select j.revision, j.booked, `+counted+` as logged, c.shelf_revision from jobs j join companies c on c.id = j.company_id
 		where j.company_id = $1 and j.id = $2`, company, id)
 	return stamp, found(err, "read stamp")
 }
@@ -214,7 +218,7 @@ func (s *Store) SaveJob(ctx context.Context, company, person uuid.UUID, save Sav
 	err = s.inTransaction(ctx, func(tx *sqlx.Tx) error {
 		// A save that was kept already is answered with the state it left then.
 		err := tx.GetContext(ctx, &kept, `
-			select r.revision, j.booked, r.at as changed_at, c.shelf_revision
+			select r.revision, j.booked, `+counted+` as logged, r.at as changed_at, c.shelf_revision
 			from job_revisions r join companies c on c.id = r.company_id
 			join jobs j on j.company_id = r.company_id and j.id = r.job_id
 			where r.company_id = $1 and r.job_id = $2 and r.save_id = $3`, company, save.Job, save.ID)
@@ -225,7 +229,7 @@ func (s *Store) SaveJob(ctx context.Context, company, person uuid.UUID, save Sav
 			update jobs j set doc = $4, revision = revision + 1, changed_by = $5, changed_at = now(), summary = $6
 			from companies c
 			where c.id = j.company_id and j.company_id = $1 and j.id = $2 and j.revision = $3
-			returning j.revision, j.booked, j.changed_at, c.shelf_revision`, company, save.Job, save.Base, doc, person, told)
+			returning j.revision, j.booked, `+counted+` as logged, j.changed_at, c.shelf_revision`, company, save.Job, save.Base, doc, person, told)
 		if errors.Is(err, sql.ErrNoRows) {
 			return stale(ctx, tx, company, save)
 		}

@@ -60,8 +60,12 @@ const selectIssues = `
 	select i.doc, p.name as signer from issues i join people p on p.company_id = i.company_id and p.id = i.person_id
 	where i.company_id = $1 and i.job_id = $2 `
 
-// tell returns every server that something of a job's record is new.
+// tell returns every server that something of a job's record is new. What lists show of the job follows it.
 func tell(ctx context.Context, tx *sqlx.Tx, job uuid.UUID) error {
+	if _, err := tx.ExecContext(ctx, `update jobs set summary = null where id = $1 and summary is not null`,
+		job); err != nil {
+		return fmt.Errorf("forget the summary of a job: %w", err)
+	}
 	if _, err := tx.ExecContext(ctx, `select pg_notify($1,
 		$2 || ' ' || pg_current_xact_id()::text)`, recordedChannel, job.String()); err != nil {
 		return fmt.Errorf("tell of the record: %w", err)

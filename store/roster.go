@@ -13,6 +13,8 @@ import (
 
 	"nephelon/core/days"
 	"nephelon/core/facts"
+	"nephelon/core/measure"
+	"nephelon/core/record"
 )
 
 // Roster holds what a company has booked.
@@ -93,8 +95,8 @@ func rebooked(ctx context.Context, tx *sqlx.Tx, company uuid.UUID, jobs []string
 	}
 	var told []string
 	if err := tx.SelectContext(ctx, &told, `
-		update jobs set booked = booked + 1, summary = null where company_id = $1 and id::text = any($2)
-		returning id || ' ' || revision + booked`, company, jobs); err != nil {
+		update jobs j set booked = booked + 1, summary = null where company_id = $1 and id::text = any($2)
+		returning id || ' ' || revision + booked + `+counted, company, jobs); err != nil {
 		return fmt.Errorf("count the bookings of jobs: %w", err)
 	}
 	for _, change := range told {
@@ -108,9 +110,10 @@ func rebooked(ctx context.Context, tx *sqlx.Tx, company uuid.UUID, jobs []string
 // Facts reads what is known at a time of the world beside the file of a job.
 func (s *Store) Facts(ctx context.Context, company, id uuid.UUID, now time.Time) (facts.Facts, error) {
 	var docs [][]byte
-	if err := s.db.SelectContext(ctx, &docs, `
+	err := s.db.SelectContext(ctx, &docs, `
 		select b from rosters, jsonb_path_query(bookings, '$[*]') b where company_id = $1 and b ->> 'job' = $2`,
-		company, id.String()); err != nil {
+		company, id.String())
+	if err != nil {
 		return facts.Facts{}, fmt.Errorf("read the bookings of a job: %w", err)
 	}
 	booked := make([]days.Booked, len(docs))
@@ -120,8 +123,8 @@ func (s *Store) Facts(ctx context.Context, company, id uuid.UUID, now time.Time)
 		}
 	}
 	world := facts.Facts{Now: now}
-	if len(booked) == 0 {
-		return world, nil
+	if world.Logged, err = s.laid(ctx, company, id, now); err != nil || len(booked) == 0 {
+		return world, err
 	}
 	house, err := s.House(ctx, company)
 	if err != nil {
@@ -129,6 +132,31 @@ func (s *Store) Facts(ctx context.Context, company, id uuid.UUID, now time.Time)
 	}
 	world.Bookings = days.Facts(booked, house.Of)
 	return world, nil
+}
+
+// laid reads when the coats of a job were laid, as they were logged against the plan that stands.
+func (s *Store) laid(ctx context.Context, company, id uuid.UUID, now time.Time) ([]facts.Laid, error) {
+	var begun bool
+	if err := s.db.GetContext(ctx, &begun, `
+		select exists (select 1 from events where company_id = $1 and job_id = $2)`, company, id); err != nil || !begun {
+		return nil, err
+	}
+	issues, err := s.Issues(ctx, company, id)
+	if err != nil || len(issues) == 0 {
+		return nil, err
+	}
+	log, err := s.Events(ctx, company, id, 0)
+	if err != nil {
+		return nil, err
+	}
+	stands := record.Stands(issues, log.Events)
+	var all []facts.Laid
+	for _, c := range record.NewTeller().Tell(&stands, log.Events, now, measure.Metric).Coats {
+		if c.Begun != nil {
+			all = append(all, facts.Laid{Coat: c.ID, From: *c.Begun, Until: c.Done})
+		}
+	}
+	return all, nil
 }
 
 // Alone does something for a company while no other server does anything so for it; others

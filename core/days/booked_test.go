@@ -59,7 +59,8 @@ func TestRebooked(t *testing.T) {
 	pinned.Pinned = true
 	after := []Booked{one("d", "x", 9, "s"), pinned, one("a", "x", 1, "n"), one("e", "x", 12, "n")}
 	got := Rebooked(before, after)
-	if want := []string{"a", "b", "d", "e"}; len(got) != 4 || got[0] != want[0] || got[1] != want[1] || got[2] != want[2] ||
+	if want := []string{"a", "b", "d", "e"}; len(got) != 4 || got[0] != want[0] || got[1] != want[1] ||
+		got[2] != want[2] ||
 		got[3] != want[3] {
 		t.Errorf("%v, want %v", got, want)
 	}

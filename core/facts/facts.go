@@ -8,10 +8,18 @@ import (
 )
 
 // Facts holds what is known of the world when a plan is made. All stages of a plan see the same. What is
-// read and logged joins the time and the bookings here.
+// read joins the others here.
 type Facts struct {
 	Now      time.Time `json:"now" doc:"When the plan is made"`
 	Bookings []Booking `json:"bookings,omitempty" maxItems:"20000" doc:"Tasks of the job that are booked, in any order"`
+	Logged   []Laid    `json:"logged,omitempty" maxItems:"2000" doc:"Coats of the job that were begun, as they were logged"`
+}
+
+// Laid holds when a coat was laid.
+type Laid struct {
+	Coat  string     `json:"coat" minLength:"1" maxLength:"60" doc:"Id of the coat"`
+	From  time.Time  `json:"from" doc:"When its first batch was poured"`
+	Until *time.Time `json:"until,omitempty" doc:"When its last section was done; absent while it is under way"`
 }
 
 // Booking holds when a crew is booked for a task.
@@ -36,6 +44,17 @@ func (f Facts) Fault() (path, text string) {
 		}
 		seen[b.Task] = true
 	}
+	laid := make(map[string]bool, len(f.Logged))
+	for n, l := range f.Logged {
+		at := fmt.Sprintf("/logged/%d", n)
+		switch {
+		case l.Until != nil && l.Until.Before(l.From):
+			return at + "/until", "It was done before it was begun. Give it an end after its beginning."
+		case laid[l.Coat]:
+			return at + "/coat", "Its coat was logged twice. Keep one of the two."
+		}
+		laid[l.Coat] = true
+	}
 	return "", ""
 }
 
@@ -44,12 +63,13 @@ type Basis string
 
 // What times rest on.
 const (
+	Logged   Basis = "logged"
 	Booked   Basis = "booked"
 	Proposed Basis = "proposed"
 )
 
 // Values returns all values, in the order in which they are shown.
-func (Basis) Values() []Basis { return []Basis{Booked, Proposed} }
+func (Basis) Values() []Basis { return []Basis{Logged, Booked, Proposed} }
 
 // At returns the facts of a time of which nothing else is known.
 func At(now time.Time) Facts { return Facts{Now: now} }

@@ -11,7 +11,9 @@ import (
 
 	"nephelon/core/facts"
 	"nephelon/core/job"
+	"nephelon/core/material"
 	"nephelon/core/measure"
+	"nephelon/core/plan/stage"
 	"nephelon/core/record"
 	"nephelon/core/work"
 )
@@ -132,5 +134,55 @@ func TestBookingsThatDoNotFitAreTold(t *testing.T) {
 	f.Job.Start = ""
 	if p := made(pour(0, day, 4*time.Hour)); !p.Surfaces[0].Coats[0].Times.Begins.Equal(day) {
 		t.Errorf("without a start of the work it begins %v", p.Surfaces[0].Coats[0].Times.Begins)
+	}
+}
+
+// What was logged rules over what was booked: a coat that began two hours late and ended so gives its film, and what is
+// not booked yet, later times; one under way ends as its train does from when it began. A booking that is past
+// with nothing logged asks whether it was done.
+func TestWhatWasLoggedRules(t *testing.T) {
+	f := laidJob(t, demoShelf(t), coat("keelbody-100", 300), coat("keelbody-100", 300))
+	coats := f.Job.Surfaces[0].Coats
+	day := noon().AddDate(0, 0, -2)
+	booking := facts.Booking{Task: string(work.PourID(coats[0].ID)), From: day, Until: day.Add(4 * time.Hour)}
+	made := func(logged ...facts.Laid) (Plan, [2]*stage.CoatTimes) {
+		p, err := NewPlanner().MakeFor(context.Background(), f,
+			facts.Facts{Now: noon(), Bookings: []facts.Booking{booking}, Logged: logged}, measure.Metric)
+		if err != nil {
+			t.Fatal(err)
+		}
+		return p, [2]*stage.CoatTimes{p.Surfaces[0].Coats[0].Times, p.Surfaces[0].Coats[1].Times}
+	}
+	asks := func(p Plan) bool {
+		for _, text := range texts(p.Findings) {
+			if strings.Contains(text, "Was it done?") {
+				return true
+			}
+		}
+		return false
+	}
+	unsaid, before := made()
+	if !asks(unsaid) || before[0].Basis != facts.Booked {
+		t.Errorf("%s: %v", before[0].Basis, texts(unsaid.Findings))
+	}
+	began, ended := day.Add(2*time.Hour), day.Add(7*time.Hour)
+	done, late := made(facts.Laid{Coat: coats[0].ID, From: began, Until: &ended})
+	if asks(done) || late[0].Basis != facts.Logged || !late[0].Start.Equal(began) || !late[0].End.Equal(ended) {
+		t.Errorf("done: %s from %v until %v", late[0].Basis, late[0].Start, late[0].End)
+	}
+	opens := func(c *stage.CoatTimes) time.Time { return *c.Stage(material.StageRecoatFrom).At }
+	if moved := opens(late[0]).Sub(opens(before[0])); moved != ended.Sub(*before[0].End) {
+		t.Errorf("the window opens %v later, want %v", moved, ended.Sub(*before[0].End))
+	}
+	closes := func(c *stage.CoatTimes) time.Time { return *c.Stage(material.StageRecoatUntil).At }
+	if moved := closes(late[0]).Sub(closes(before[0])); moved != began.Sub(*before[0].Start) {
+		t.Errorf("the window closes %v later, want %v", moved, began.Sub(*before[0].Start))
+	}
+	if late[1].Basis != facts.Proposed || late[1].Start.Before(opens(late[0])) {
+		t.Errorf("coat 2 is %s for %v, its window opens %v", late[1].Basis, late[1].Start, opens(late[0]))
+	}
+	_, half := made(facts.Laid{Coat: coats[0].ID, From: began})
+	if run := half[0].Spread.After(began); !half[0].End.Equal(run) {
+		t.Errorf("under way it ends %v, its train %v", half[0].End, run)
 	}
 }

@@ -53,7 +53,7 @@ func next(in *input.Inputs, tasks []work.Task) *NextWork {
 // line sums a plan up.
 func line(in *input.Inputs, p Plan) Figures {
 	out := Figures{Area: p.Area, Cost: p.Cost, People: in.File.Job.Crew.People(), Next: next(in, p.Tasks)}
-	basis := facts.Booked
+	basis := facts.Logged
 	for _, b := range p.Purchases {
 		for _, l := range b.Lines {
 			out.Kits += l.Count
@@ -69,8 +69,11 @@ func line(in *input.Inputs, p Plan) Figures {
 				out.Volume += c.Build.Need
 				out.Mass += c.Build.NeedMass
 			}
-			if c.Times == nil || c.Times.Basis != facts.Booked {
+			switch {
+			case c.Times == nil || c.Times.Basis == facts.Proposed:
 				basis = facts.Proposed
+			case c.Times.Basis == facts.Booked && basis == facts.Logged:
+				basis = facts.Booked
 			}
 			if c.Division != nil {
 				out.Batches += len(c.Division.Batches)

@@ -39,7 +39,8 @@ type state struct {
 
 // tag names the state to whoever holds its plan.
 func (s state) tag() string {
-	return fmt.Sprintf("%s-%d-%d-%d-%s-%d-%t", s.job, s.stamp.Revision, s.stamp.Booked, s.stamp.Shelf, s.units,
+	return fmt.Sprintf("%s-%d-%d-%d-%s-%d-%t", s.job, s.stamp.Revision, s.stamp.Booked+s.stamp.Logged,
+		s.stamp.Shelf, s.units,
 		s.hour, s.blind)
 }
 

@@ -140,6 +140,7 @@ func (h *Hub) hear(change store.Change) {
 	switch change.Of {
 	case store.OfRecord:
 		h.Records.tell(change)
+		h.Jobs.tell(store.Change{ID: change.ID, Revision: unknown}) // its plan follows what was logged
 	case store.OfPerson:
 		h.People.tell(change)
 	case store.OfJob:

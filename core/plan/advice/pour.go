@@ -156,7 +156,7 @@ func timed(in *input.Inputs, l stage.Laid, all stage.Timed) []finding.Finding {
 			found = append(found, TooLate(in, runner, i, layer, *coat.Train, *coat.Run, l.Coats[i][n])...)
 		}
 		told := []*finding.Finding{offSlab(in, layer, coat.Times), outOfBooking(in, i, layer, coat),
-			bookedTooSoon(in, i, layer, coat.Times)}
+			bookedTooSoon(in, i, layer, coat.Times), wasItDone(in, i, layer, coat.Times)}
 		if n > 0 && all.Coats[i][n-1].Times != nil && coat.Times.Start != nil {
 			below, start := all.Coats[i][n-1].Times, *coat.Times.Start
 			told = append(told, windowClosed(in, i, n, below, start), noLongerFlows(in, i, n, below, start),
@@ -203,6 +203,19 @@ func bookedTooSoon(in *input.Inputs, i int, l input.ResolvedCoat, t *stage.CoatT
 		Text: fmt.Sprintf("%s: coat %d is booked for %s, but the coat below takes it only from %s.",
 			in.File.Job.Surfaces[i].Name, l.Number, hour(*t.Begins), hour(t.Ready)),
 		WayOut: "Plan the roster anew, or book it later there.",
+	}
+}
+
+// wasItDone asks after a coat whose booking is past and of which nothing was logged.
+func wasItDone(in *input.Inputs, i int, l input.ResolvedCoat, t *stage.CoatTimes) *finding.Finding {
+	if t.Basis != facts.Booked || !t.Booked.Before(in.Now) {
+		return nil
+	}
+	return &finding.Finding{
+		Level: finding.Note, Step: finding.Pour, Path: l.Path,
+		Text: fmt.Sprintf("%s: coat %d was booked until %s, and nothing of it was logged. Was it done? Until then it counts "+
+			"as laid when it was booked.", in.File.Job.Surfaces[i].Name, l.Number, hour(t.Booked)),
+		WayOut: "Log it on its job day, or book it anew on the roster.",
 	}
 }
 

@@ -34,6 +34,7 @@ type Inputs struct {
 	Sheets  map[material.SheetKey]*Sheet
 	Media   map[string]*material.Medium
 	booked  map[string]facts.Booking // by task
+	logged  map[string]facts.Laid    // by coat
 	faulty  map[string]bool          // media that cannot be planned with; a finding says so
 	Layers  [][]ResolvedCoat         // by surface, bottom to top
 	Follows []int                    // by surface, the one walked on before work here begins; −1 where there is none
@@ -56,9 +57,13 @@ func coatPath(i, c int) string { return fmt.Sprintf("%s/coats/%d", SurfacePath(i
 // that contradict each other.
 func Read(f job.File, world facts.Facts, units measure.System) (*Inputs, []finding.Finding) {
 	in := &Inputs{File: f, Units: units, Now: world.Now, booked: make(map[string]facts.Booking, len(world.Bookings)),
-		Slab: material.AssumedSlab, Methods: f.Job.Methods.Filled(), Rules: survey.Rules(f.Job.Rules)}
+		logged: make(map[string]facts.Laid, len(world.Logged)),
+		Slab:   material.AssumedSlab, Methods: f.Job.Methods.Filled(), Rules: survey.Rules(f.Job.Rules)}
 	for _, b := range world.Bookings {
 		in.booked[b.Task] = b
+	}
+	for _, l := range world.Logged {
+		in.logged[l.Coat] = l
 	}
 	found := in.checkTemperatures()
 	found = append(found, in.readSheets()...)
@@ -320,8 +325,19 @@ func (in *Inputs) readHours() []finding.Finding {
 	return found
 }
 
-// book puts the bookings on the clock of the site, and begins with the first where the job names no start.
+// book puts bookings and what was logged on the clock of the site, and begins with the first where the job names
+// no start.
 func (in *Inputs) book(zone *time.Location) {
+	for coat, l := range in.logged {
+		l.From = l.From.In(zone)
+		if l.Until != nil {
+			until := l.Until.In(zone)
+			l.Until = &until
+		}
+		if in.logged[coat] = l; in.Start == nil || l.From.Before(*in.Start) {
+			in.Start = &l.From
+		}
+	}
 	for task, b := range in.booked {
 		b.From, b.Until = b.From.In(zone), b.Until.In(zone)
 		if in.booked[task] = b; in.Start == nil || b.From.Before(*in.Start) {
@@ -334,6 +350,12 @@ func (in *Inputs) book(zone *time.Location) {
 func (in *Inputs) Booked(task work.ID) (facts.Booking, bool) {
 	b, is := in.booked[string(task)]
 	return b, is
+}
+
+// Logged returns when a coat was laid.
+func (in *Inputs) Logged(coat string) (facts.Laid, bool) {
+	l, is := in.logged[coat]
+	return l, is
 }
 
 // checkIdentities sees that everything with an id has one of its own, and that a

@@ -239,13 +239,16 @@ func (t *timer) next(i, round int) {
 		}
 	}
 	basis, until := facts.Proposed, time.Time{}
-	if b, is := t.in.Booked(work.PourID(l.Coat.ID)); is {
+	logged, laid := t.in.Logged(l.Coat.ID)
+	if laid {
+		basis, at = facts.Logged, logged.From
+	} else if b, is := t.in.Booked(work.PourID(l.Coat.ID)); is {
 		basis, at, until = facts.Booked, t.leads(i, round, t.under[i], b.From).After(b.From), b.Until
 	} else if t.in.Start != nil && !at.Equal(*t.in.Start) && !l.Coat.OverWet {
 		at = t.inShift(i, round, t.under[i], at)
 	}
 	t.out.Order = append(t.out.Order, Place{i, round})
-	times := t.lay(i, round, t.under[i], at, until)
+	times := t.lay(i, round, t.under[i], at, until, logged.Until)
 	times.Abrade, times.Sanded, times.Ready, times.Booked = abrade, sanded, film, until
 	if t.in.Start != nil {
 		times.Basis = basis
@@ -322,13 +325,16 @@ func (w *slabs) Under(i int) *slabHours {
 }
 
 // lay follows the film of a coat whose first section is laid at a time, and that counts as laid no sooner than
-// another.
-func (t *timer) lay(i, n int, w *slabHours, at, sooner time.Time) *CoatTimes {
+// another, or as it was logged.
+func (t *timer) lay(i, n int, w *slabHours, at, sooner time.Time, logged *time.Time) *CoatTimes {
 	l, out := t.in.Layers[i][n], &t.out.Coats[i][n]
 	c := &CoatTimes{Spread: t.pour(i, n, w, at), Slab: t.in.Slab, Stages: []FilmStage{}}
 	end := c.Spread.After(at)
 	if sooner.After(end) {
 		end = sooner
+	}
+	if logged != nil {
+		end = *logged
 	}
 	if t.in.Start != nil {
 		first, last, begins := at, end, at

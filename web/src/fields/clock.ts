@@ -1,6 +1,7 @@
-type Form = 'day' | 'clock' | 'minute'
+type Form = 'date' | 'day' | 'clock' | 'minute'
 
 const forms: Record<Form, Intl.DateTimeFormatOptions> = {
+  date: { weekday: 'short', day: 'numeric', month: 'short' },
   day: { weekday: 'short', day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' },
   clock: { weekday: 'short', hour: '2-digit', minute: '2-digit' },
   minute: { hour: '2-digit', minute: '2-digit' },
@@ -17,6 +18,7 @@ function told(form: Form, at: string | number, zone?: string): string {
   }
   return format.format(new Date(at))
 }
+export const dateOnly = (at: string, zone?: string): string => told('date', at, zone)
 export const dayTime = (at: string, zone?: string): string => told('day', at, zone)
 export const clockTime = (at: string, zone?: string): string => told('clock', at, zone)
 const DAYS_TOLD_APART = 6 * 86_400_000

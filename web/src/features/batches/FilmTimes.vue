@@ -90,13 +90,13 @@ function title(coat: CoatPlan): string {
     <div class="row">
       <h3 class="grow">Curing times</h3>
       <label class="small"
-        >Work starts
+        >Work starts, not before
         <input
           type="datetime-local"
           class="control"
           :value="toField(start)"
           :disabled="!session.mayEdit"
-          aria-label="Work starts"
+          aria-label="Work starts, not before"
           @change="set"
         />
       </label>

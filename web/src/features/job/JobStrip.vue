@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import type { NextWork, StepState } from '../../api/client'
-import { dayTime } from '../../fields/clock'
+import { dateOnly, dayTime } from '../../fields/clock'
 import { stepPath, steps as all } from './steps'
 
 /** The steps of the job, each with how far it is. */
@@ -31,7 +31,9 @@ const nextTold = computed(() =>
     >
       <span class="number">{{ i + 1 }}</span>
       <span class="name">{{ s.name }}</span>
-      <span v-if="s.words && next" class="state" :title="nextTold" data-test="next-work">{{ nextTold }}</span>
+      <span v-if="s.words && next" class="state" :title="nextTold" data-test="next-work">{{
+        dateOnly(next.at, zone)
+      }}</span>
       <span v-else class="state">{{ s.words ?? words(state(s.id)) }}</span>
     </router-link>
   </nav>
