@@ -57,9 +57,9 @@ func TestScreenshots(t *testing.T) {
 	}
 	p.openJob("Baggage hall")
 	p.at("pour")
-	p.sees("[data-test=answer-now]", "are not enough")
+	p.sees("[data-test=answer-now]", "enough")
 	p.sees("[data-test=odds]", "On time in")
-	p.sees("[data-test=ways]", "One more spreader")
+	p.sees("[data-test=ways]", "of the runs")
 	value[bool](p, `(() => {
 		const scrub = document.querySelector('[data-test=scrub]');
 		scrub.value = String((+scrub.min + +scrub.max) * 0.55);
