@@ -123,7 +123,7 @@ func (s *Store) Facts(ctx context.Context, company, id uuid.UUID, now time.Time)
 		}
 	}
 	world := facts.Facts{Now: now}
-	if world.Logged, err = s.laid(ctx, company, id, now); err != nil || len(booked) == 0 {
+	if world.Logged, world.Readings, err = s.laid(ctx, company, id, now); err != nil || len(booked) == 0 {
 		return world, err
 	}
 	house, err := s.House(ctx, company)
@@ -134,29 +134,36 @@ func (s *Store) Facts(ctx context.Context, company, id uuid.UUID, now time.Time)
 	return world, nil
 }
 
-// laid reads when the coats of a job were laid, as they were logged against the plan that stands.
-func (s *Store) laid(ctx context.Context, company, id uuid.UUID, now time.Time) ([]facts.Laid, error) {
+// laid reads when the coats of a job were laid, as they were logged against the plan that stands, and how warm its
+// slabs were read.
+func (s *Store) laid(ctx context.Context, company, id uuid.UUID, now time.Time) (all []facts.Laid,
+	readings []facts.Reading, err error) {
 	var begun bool
 	if err := s.db.GetContext(ctx, &begun, `
 		select exists (select 1 from events where company_id = $1 and job_id = $2)`, company, id); err != nil || !begun {
-		return nil, err
+		return nil, nil, err
 	}
 	issues, err := s.Issues(ctx, company, id)
 	if err != nil || len(issues) == 0 {
-		return nil, err
+		return nil, nil, err
 	}
 	log, err := s.Events(ctx, company, id, 0)
 	if err != nil {
-		return nil, err
+		return nil, nil, err
 	}
 	stands := record.Stands(issues, log.Events)
-	var all []facts.Laid
-	for _, c := range record.NewTeller().Tell(&stands, log.Events, now, measure.Metric).Coats {
+	day := record.NewTeller().Tell(&stands, log.Events, now, measure.Metric)
+	for _, c := range day.Coats {
 		if c.Begun != nil {
 			all = append(all, facts.Laid{Coat: c.ID, From: *c.Begun, Until: c.Done})
 		}
 	}
-	return all, nil
+	for _, r := range day.Readings {
+		if r.Slab != nil {
+			readings = append(readings, facts.Reading{At: r.At, Slab: *r.Slab})
+		}
+	}
+	return all, readings, nil
 }
 
 // Alone does something for a company while no other server does anything so for it; others

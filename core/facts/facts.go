@@ -5,14 +5,22 @@ package facts
 import (
 	"fmt"
 	"time"
+
+	"nephelon/core/measure"
 )
 
-// Facts holds what is known of the world when a plan is made. All stages of a plan see the same. What is
-// read joins the others here.
+// Facts holds what is known of the world when a plan is made. All stages of a plan see the same.
 type Facts struct {
 	Now      time.Time `json:"now" doc:"When the plan is made"`
 	Bookings []Booking `json:"bookings,omitempty" maxItems:"20000" doc:"Tasks of the job that are booked, in any order"`
 	Logged   []Laid    `json:"logged,omitempty" maxItems:"2000" doc:"Coats of the job that were begun, as they were logged"`
+	Readings []Reading `json:"readings,omitempty" maxItems:"20000" doc:"Slabs of the job as they were read on its days"`
+}
+
+// Reading holds how warm a slab was read.
+type Reading struct {
+	At   time.Time           `json:"at"`
+	Slab measure.Temperature `json:"slab" minimum:"-60" maximum:"90" doc:"°C"`
 }
 
 // Laid holds when a coat was laid.

@@ -39,6 +39,7 @@ type Plan struct {
 type Overall struct {
 	Units     measure.System    `json:"units" doc:"The system its sentences are written in; its numbers are SI"`
 	Zone      string            `json:"zone,omitempty" doc:"IANA time zone of its clock times; the offset of the start where none is named"`
+	Slab      input.SlabFrom    `json:"slab" doc:"The slab it is planned for, and what that rests on"`
 	Area      measure.Area      `json:"area" doc:"Area of all surfaces, m²"`
 	Cost      *float64          `json:"cost,omitempty" doc:"Cost of all kits, in the job's currency; absent where a size has no price"`
 	Line      Figures           `json:"line" doc:"The whole job in one row of figures"`

@@ -1,16 +1,19 @@
 package plan
 
 import (
+	"context"
 	"slices"
 	"strings"
 	"testing"
 	"time"
 
 	"nephelon/core/buildup"
+	"nephelon/core/facts"
 	"nephelon/core/finding"
 	"nephelon/core/job"
 	"nephelon/core/material"
 	"nephelon/core/measure"
+	"nephelon/core/plan/input"
 	"nephelon/core/survey"
 	"nephelon/core/work"
 )
@@ -28,9 +31,10 @@ func TestMakeTellsASlabThatIsNotPlannedFor(t *testing.T) {
 		says     string
 	}{
 		"nothing read":         {nil, nil, ""},
-		"hot, nothing entered": {nil, []survey.Reading{read(29, time.Hour)}, "read at 29"},
-		"as assumed":           {nil, []survey.Reading{read(22, time.Hour)}, ""},
-		"just beyond":          {nil, []survey.Reading{read(22.1, time.Hour)}, "read at 22.1"},
+		"hot, nothing entered": {nil, []survey.Reading{read(29, time.Hour)}, ""}, // planned with as read
+		"hot, read long ago":   {nil, []survey.Reading{read(29, 49*time.Hour)}, "read at 29"},
+		"as assumed":           {nil, []survey.Reading{read(22, 49*time.Hour)}, ""},
+		"just beyond":          {nil, []survey.Reading{read(22.1, 49*time.Hour)}, "read at 22.1"},
 		"near what is entered": {entered, []survey.Reading{read(29, time.Hour)}, ""},
 		"cold, below 27":       {entered, []survey.Reading{read(8, time.Hour)}, "read at 8"},
 		"the newest counts": {nil, []survey.Reading{read(29, 5*time.Hour), read(21, time.Hour),
@@ -66,6 +70,63 @@ func TestMakeTellsASlabThatIsNotPlannedFor(t *testing.T) {
 		if shorter := after.Surfaces[0].Coats[0].Cards[0].PotLife < p.Surfaces[0].Coats[0].Cards[0].PotLife; hot &&
 			!shorter && value.Value > 25 {
 			t.Errorf("%s: the pot life does not follow", name)
+		}
+	}
+}
+
+// The newest slab that was read within two days beats what was assumed, on the survey or on a job day; what was
+// entered rules. A hot slab shortens the pot life of parts that nobody read; a cold one does not lengthen it.
+func TestTheNewestReadingIsPlannedWith(t *testing.T) {
+	read := func(value float64, ago time.Duration) survey.Reading {
+		return survey.Reading{ID: ago.String(), Kind: survey.SlabTemperature, Value: value, At: noon().Add(-ago)}
+	}
+	logged := func(value measure.Temperature, ago time.Duration) facts.Reading {
+		return facts.Reading{At: noon().Add(-ago), Slab: value}
+	}
+	own := func(value measure.Temperature, source measure.Source) *measure.Sourced[measure.Temperature] {
+		return &measure.Sourced[measure.Temperature]{Value: value, Source: source}
+	}
+	var assumed measure.Span // pot life of the first card
+	for _, c := range []struct {
+		name     string
+		entered  *measure.Sourced[measure.Temperature]
+		surveyed []survey.Reading
+		logged   []facts.Reading
+		slab     measure.Temperature
+		basis    input.SlabBasis
+		on       string
+		life     int // of the pot: shorter, as long, longer
+	}{
+		{"nothing read", nil, nil, nil, 20, input.SlabAssumed, "", 0},
+		{"surveyed", nil, []survey.Reading{read(26, time.Hour)}, nil, 26, input.SlabIsRead, "Loading quay", -1},
+		{"on the job day, later", nil, []survey.Reading{read(26, 20*time.Hour)}, []facts.Reading{logged(27, time.Hour)}, 27,
+			input.SlabIsRead, "", -1},
+		{"surveyed later", nil, []survey.Reading{read(24, time.Hour)}, []facts.Reading{logged(27, 20*time.Hour)}, 24,
+			input.SlabIsRead, "Loading quay", -1},
+		{"cold", nil, nil, []facts.Reading{logged(12, time.Hour)}, 12, input.SlabIsRead, "", 0},
+		{"long ago", nil, nil, []facts.Reading{logged(27, 49*time.Hour)}, 20, input.SlabAssumed, "", 0},
+		{"after now", nil, nil, []facts.Reading{logged(27, -time.Hour)}, 20, input.SlabAssumed, "", 0},
+		{"entered", own(22, measure.OwnTest), nil, []facts.Reading{logged(23, time.Hour)}, 22, input.SlabEntered, "", -1},
+		{"entered as assumed", own(18, measure.Assumed), nil, []facts.Reading{logged(23, time.Hour)}, 23,
+			input.SlabIsRead, "", -1},
+	} {
+		f := laidJob(t, demoShelf(t), coat("shoalbody-f", 400))
+		f.Job.Slab = c.entered
+		f.Job.Surfaces[0].Survey = &survey.Survey{Substrate: survey.Concrete, Readings: c.surveyed}
+		p, err := NewPlanner().MakeFor(context.Background(), f, facts.Facts{Now: noon(), Readings: c.logged}, measure.Metric)
+		if err != nil {
+			t.Fatal(err)
+		}
+		life := p.Surfaces[0].Coats[0].Cards[0].PotLife
+		if assumed == 0 {
+			assumed = life
+		}
+		if p.Slab.Slab != c.slab || p.Slab.Basis != c.basis || p.Slab.On != c.on ||
+			p.Surfaces[0].Coats[0].Times.Slab != c.slab || (p.Slab.At != nil) != (c.basis == input.SlabIsRead) {
+			t.Errorf("%s: planned for %+v, the coat for %v", c.name, p.Slab, p.Surfaces[0].Coats[0].Times.Slab)
+		}
+		if c.life == 0 && life != assumed || c.life < 0 && life >= assumed {
+			t.Errorf("%s: the pot life is %v s, %v at what is assumed", c.name, life, assumed)
 		}
 	}
 }

@@ -24,8 +24,9 @@ import (
 func tell(in *input.Inputs, found []finding.Finding, s stage.Stages) Plan {
 	p := Plan{
 		Overall: Overall{
-			Units: in.Units, Zone: in.File.Job.Zone, Area: s.Measured.Area, Cost: s.Bought.Cost, Purchases: s.Bought.Purchases,
-			Findings: make([]finding.Finding, 0, len(found)+16),
+			Units: in.Units, Zone: in.File.Job.Zone, Slab: in.From, Area: s.Measured.Area, Cost: s.Bought.Cost,
+			Purchases: s.Bought.Purchases,
+			Findings:  make([]finding.Finding, 0, len(found)+16),
 		},
 		Surfaces: make([]SurfacePlan, len(in.Layers)),
 	}

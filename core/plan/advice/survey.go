@@ -6,7 +6,6 @@ import (
 	"nephelon/core/measure"
 	"nephelon/core/plan/input"
 	"nephelon/core/plan/stage"
-	"nephelon/core/survey"
 	"time"
 )
 
@@ -76,23 +75,11 @@ const readOff measure.Temperature = 2
 // unplannedReading warns where the newest slab temperature that was read on any surface is not the one
 // that coats are planned for; nil where they agree or none was read.
 func unplannedReading(in *input.Inputs) *finding.Finding {
-	var newest *survey.Reading
-	var on string
-	for i, s := range in.File.Job.Surfaces {
-		if s.Survey == nil || len(in.Layers[i]) == 0 {
-			continue
-		}
-		for n := range s.Survey.Readings {
-			r := &s.Survey.Readings[n]
-			if r.Kind == survey.SlabTemperature && r.Check(in.Now, in.Units) == nil && (newest == nil || r.At.After(newest.At)) {
-				newest, on = r, s.Name
-			}
-		}
-	}
+	newest := in.Read
 	if newest == nil {
 		return nil
 	}
-	read := measure.Temperature(newest.Value)
+	read := newest.Slab
 	if off := read - in.Slab; off >= -readOff && off <= readOff {
 		return nil
 	}
@@ -108,10 +95,13 @@ func unplannedReading(in *input.Inputs) *finding.Finding {
 	if err != nil {
 		zone = time.UTC // told when the file was read
 	}
-	words := in.Units.Temperature(read)
+	words, on := in.Units.Temperature(read), ""
+	if newest.On != "" {
+		on = " of " + newest.On
+	}
 	return &finding.Finding{
 		Level: finding.Warning, Step: finding.Survey, Path: "/job/slab",
-		Text: fmt.Sprintf("The slab of %s was read at %s on %s, but %s are planned for %s, as %s.",
+		Text: fmt.Sprintf("The slab%s was read at %s on %s, but %s are planned for %s, as %s.",
 			on, words, newest.At.In(zone).Format("2 Jan, 15:04"), what, in.Units.Temperature(in.Slab), planned),
 		WayOut: "Plan with the slab as read, or read it again at the hour of the work.",
 		Fix: &finding.Fix{Label: "Plan with " + words + " as read", Patch: []finding.PatchStep{

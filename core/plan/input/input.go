@@ -29,6 +29,8 @@ type Inputs struct {
 	Units   measure.System // of sentences
 	Now     time.Time
 	Slab    measure.Temperature // °C planned for where there is no forecast
+	From    SlabFrom            // what that rests on
+	Read    *SlabRead           // the newest reading of a slab; nil where none was taken
 	Methods school.Methods      // every question answered
 	Rules   map[survey.RuleID]survey.Rule
 	Sheets  map[material.SheetKey]*Sheet
@@ -65,6 +67,7 @@ func Read(f job.File, world facts.Facts, units measure.System) (*Inputs, []findi
 	for _, l := range world.Logged {
 		in.logged[l.Coat] = l
 	}
+	in.Read = in.newestSlab(world.Readings)
 	found := in.checkTemperatures()
 	found = append(found, in.readSheets()...)
 	held := make(map[string]bool, len(f.Job.Stock))
@@ -263,9 +266,17 @@ func (in *Inputs) checkTemperatures() []finding.Finding {
 			in.Units.Temperature(c.high)), "%s %s.", c.text, in.Units.Temperature(at.Value)))
 		*c.value = nil
 	}
-	in.Slab = material.AssumedSlab
-	if in.File.Job.Slab != nil {
-		in.Slab = in.File.Job.Slab.Value
+	in.Slab, in.From = material.AssumedSlab, SlabFrom{Basis: SlabAssumed}
+	own := in.File.Job.Slab
+	if own != nil {
+		in.Slab, in.From.Basis = own.Value, SlabEntered
+	}
+	if r := in.Read; r != nil && (own == nil || own.Source == measure.Assumed) && in.Now.Sub(r.At) <= slabFresh {
+		in.Slab, in.From = r.Slab, SlabFrom{Basis: SlabIsRead, At: &r.At, On: r.On}
+	}
+	in.From.Slab, in.From.Parts = in.Slab, in.Slab
+	if in.From.Basis == SlabIsRead { // nobody read the parts: a cold slab does not lengthen their pot life
+		in.From.Parts = max(in.Slab, material.AssumedSlab)
 	}
 	return found
 }
@@ -479,7 +490,7 @@ func List(words []string) string {
 
 // PartsTemperature returns the temperature of a mix once its parts have met.
 func (in *Inputs) PartsTemperature(mix material.Mix) measure.Temperature {
-	a, b := in.Slab, in.Slab
+	a, b := in.From.Parts, in.From.Parts
 	if own := in.File.Job.Mixing.A; own != nil {
 		a, b = own.Value, own.Value
 	}

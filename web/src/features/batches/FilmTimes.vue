@@ -2,6 +2,7 @@
 import { useElementSize } from '@vueuse/core'
 import { computed, ref } from 'vue'
 import type { CoatPlan } from '../../api/client'
+import { slabWords } from '../job/slabWords'
 import { useDesk } from '../job/useEditor'
 import { nearTime, ownZone, toField } from '../../fields/clock'
 import { useSession } from '../../session/session'
@@ -103,14 +104,15 @@ function title(coat: CoatPlan): string {
     </div>
     <p class="small quiet">
       <template v-if="!first"
-        >At a slab of {{ session.format('temperature', rows[0]?.times.slab ?? 0) }}. Enter when the work
-        starts to see clock times{{ desk.file.value.job.forecast ? ', through the forecast' : '' }}.</template
+        >At a slab of {{ session.format('temperature', rows[0]?.times.slab ?? 0) }},
+        {{ slabWords(desk.plan.value, desk.file.value.job.slab?.source) }}. Enter when the work starts to see
+        clock times{{ desk.file.value.job.forecast ? ', through the forecast' : '' }}.</template
       >
       <template v-else
         >{{
           desk.file.value.job.forecast
             ? 'Through the slab temperatures of the forecast'
-            : 'At the slab planned for'
+            : `At a slab of ${session.format('temperature', desk.plan.value.slab.slab)}, ${slabWords(desk.plan.value, desk.file.value.job.slab?.source)}`
         }}.
         {{
           rows.some((r) => r.times.basis === 'booked')

@@ -10,11 +10,10 @@ import PailFilling from './PailFilling.vue'
 /** How warm the parts come to the mixing place, and where the pail stands. */
 type Mixing = NonNullable<Job['mixing']>
 const desk = useDesk()
-const ASSUMED_SLAB = 20
 const USUAL_OPEN = 60
 const MOST_DRILLS = 20
 const mixing = computed<Mixing>(() => desk.file.value.job.mixing ?? {})
-const slab = computed(() => desk.file.value.job.slab?.value ?? ASSUMED_SLAB)
+const slab = computed(() => desk.plan.value.slab.parts)
 
 /** What cools a mix; a card counts on nothing of it. */
 const cooled: Record<string, boolean> = { shade: true, wind: true, water: true, ice: true }

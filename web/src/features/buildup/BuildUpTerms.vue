@@ -1,13 +1,12 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import { useDesk } from '../job/useEditor'
-import { sourceWords } from '../../fields/sources'
+import { slabWords } from '../job/slabWords'
 import FieldGrid from '../../fields/FieldGrid.vue'
 import type { Field } from '../../fields/grid'
 
 /** What the coats must bear, and the temperature they are planned for. */
 const desk = useDesk()
-const ASSUMED_SLAB = 20
 const job = computed(() => desk.file.value.job)
 const service = computed(() => desk.surface.value.service ?? {})
 const slips = {
@@ -31,8 +30,8 @@ const fields = computed<Field[]>(() => [
     as: 'quantity',
     kind: 'temperature',
     label: 'Planned slab temperature',
-    value: job.value.slab?.value ?? ASSUMED_SLAB,
-    told: job.value.slab ? sourceWords[job.value.slab.source] : 'assumed',
+    value: desk.plan.value.slab.slab,
+    told: slabWords(desk.plan.value, job.value.slab?.source),
     take: (value) => desk.editor.edit('slab', (f) => (f.job.slab = { value, source: 'own-test' })),
   },
   {
