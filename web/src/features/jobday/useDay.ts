@@ -1,4 +1,4 @@
-import { useBroadcastChannel, useEventListener, useEventSource } from '@vueuse/core'
+import { until, useBroadcastChannel, useEventListener, useEventSource } from '@vueuse/core'
 import { computed, onScopeDispose, ref, shallowRef, watch } from 'vue'
 import {
   api,
@@ -18,6 +18,8 @@ import { useClock } from './useClock'
 
 const RETRY_MS = 2000
 const SENT_AT_ONCE = 500
+/** How long a touch waits for the day to be opened, ms. */
+const READY_MS = 20_000
 const MILLIS = 1000
 /** Entries refused by a clock that is off are sent again with one that is off by this less, ms. */
 const WORTH_CORRECTING_MS = 1000
@@ -215,8 +217,13 @@ export function useDay(job: string) {
 
   /** Logs what happened; on screen at once. Says why where that is not possible. */
   async function log(kind: RecordKind, task: string, body: RecordBody = {}): Promise<boolean> {
+    const touched = new Date().toISOString()
+    await until(issue).toBeTruthy({ timeout: READY_MS }) // a touch while it is still opened counts
     const me = session.me
-    if (!journal || !floor || !me || !issue.value) return false
+    if (!journal || !floor || !me || !issue.value) {
+      trouble.value ||= 'The plan of this day is not loaded yet, so nothing was logged. Log it again.'
+      return false
+    }
     if (unreadable(body)) {
       trouble.value = 'A field cannot be read. Correct it, then log again; nothing was logged.'
       return false
@@ -232,7 +239,7 @@ export function useDay(job: string) {
           issue: on,
           task,
           kind,
-          at: new Date().toISOString(),
+          at: touched,
           behind: clock.behind.value / MILLIS,
           device,
           number,
