@@ -12,7 +12,6 @@ import (
 	"nephelon/core/facts"
 
 	"nephelon/core/buildup"
-	"nephelon/core/cure"
 	"nephelon/core/finding"
 	"nephelon/core/job"
 	"nephelon/core/material"
@@ -242,45 +241,6 @@ func (in *Inputs) checkCrew() []finding.Finding {
 	return found
 }
 
-// checkTemperatures refuses what no site is at, and plans with what is assumed in
-// its place.
-func (in *Inputs) checkTemperatures() []finding.Finding {
-	var found []finding.Finding
-	mixing := &in.File.Job.Mixing
-	for _, c := range []struct {
-		value     **measure.Sourced[measure.Temperature]
-		path      string
-		low, high measure.Temperature
-		text      string
-	}{
-		{&in.File.Job.Slab, "/job/slab", -30, 60, "The slab is planned for"},
-		{&mixing.A, "/job/mixing/a", -10, 60, "Part A comes at"},
-		{&mixing.B, "/job/mixing/b", -10, 60, "Part B comes at"},
-		{&mixing.Air, "/job/mixing/air", -30, 60, "The air at the mixing place is at"},
-	} {
-		at := *c.value
-		if at == nil || at.Value >= c.low && at.Value <= c.high {
-			continue
-		}
-		found = append(found, Refused(finding.Batches, c.path, fmt.Sprintf("Enter %s to %s.", in.Units.Temperature(c.low),
-			in.Units.Temperature(c.high)), "%s %s.", c.text, in.Units.Temperature(at.Value)))
-		*c.value = nil
-	}
-	in.Slab, in.From = material.AssumedSlab, SlabFrom{Basis: SlabAssumed}
-	own := in.File.Job.Slab
-	if own != nil {
-		in.Slab, in.From.Basis = own.Value, SlabEntered
-	}
-	if r := in.Read; r != nil && (own == nil || own.Source == measure.Assumed) && in.Now.Sub(r.At) <= slabFresh {
-		in.Slab, in.From = r.Slab, SlabFrom{Basis: SlabIsRead, At: &r.At, On: r.On}
-	}
-	in.From.Slab, in.From.Parts = in.Slab, in.Slab
-	if in.From.Basis == SlabIsRead { // nobody read the parts: a cold slab does not lengthen their pot life
-		in.From.Parts = max(in.Slab, material.AssumedSlab)
-	}
-	return found
-}
-
 // readHours places the start of the work and the working hours on the site's
 // clock.
 func (in *Inputs) readHours() []finding.Finding {
@@ -334,39 +294,6 @@ func (in *Inputs) readHours() []finding.Finding {
 		})
 	}
 	return found
-}
-
-// book puts bookings and what was logged on the clock of the site, and begins with the first where the job names
-// no start.
-func (in *Inputs) book(zone *time.Location) {
-	for coat, l := range in.logged {
-		l.From = l.From.In(zone)
-		if l.Until != nil {
-			until := l.Until.In(zone)
-			l.Until = &until
-		}
-		if in.logged[coat] = l; in.Start == nil || l.From.Before(*in.Start) {
-			in.Start = &l.From
-		}
-	}
-	for task, b := range in.booked {
-		b.From, b.Until = b.From.In(zone), b.Until.In(zone)
-		if in.booked[task] = b; in.Start == nil || b.From.Before(*in.Start) {
-			in.Start = &b.From
-		}
-	}
-}
-
-// Booked returns when a task is booked.
-func (in *Inputs) Booked(task work.ID) (facts.Booking, bool) {
-	b, is := in.booked[string(task)]
-	return b, is
-}
-
-// Logged returns when a coat was laid.
-func (in *Inputs) Logged(coat string) (facts.Laid, bool) {
-	l, is := in.logged[coat]
-	return l, is
 }
 
 // checkIdentities sees that everything with an id has one of its own, and that a
@@ -486,25 +413,6 @@ func List(words []string) string {
 		text += w
 	}
 	return text
-}
-
-// PartsTemperature returns the temperature of a mix once its parts have met.
-func (in *Inputs) PartsTemperature(mix material.Mix) measure.Temperature {
-	a, b := in.From.Parts, in.From.Parts
-	if own := in.File.Job.Mixing.A; own != nil {
-		a, b = own.Value, own.Value
-	}
-	if own := in.File.Job.Mixing.B; own != nil {
-		b = own.Value
-	}
-	parts := make([]cure.Part, len(mix.Shares))
-	for i, s := range mix.Shares {
-		parts[i] = cure.Part{Mass: s.Density.Value.Of(measure.Volume(s.Volume)), At: b}
-		if i == 0 {
-			parts[i].At = a
-		}
-	}
-	return cure.Mixed(parts...)
 }
 
 // rest is the induction of a solvent-borne two-pack whose sheet states none: common practice, no source.

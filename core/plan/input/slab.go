@@ -1,9 +1,13 @@
 package input
 
 import (
+	"fmt"
 	"time"
 
+	"nephelon/core/cure"
 	"nephelon/core/facts"
+	"nephelon/core/finding"
+	"nephelon/core/material"
 	"nephelon/core/measure"
 	"nephelon/core/survey"
 )
@@ -65,4 +69,62 @@ func (in *Inputs) newestSlab(logged []facts.Reading) *SlabRead {
 		}
 	}
 	return newest
+}
+
+// checkTemperatures refuses what no site is at, and plans with what is assumed in
+// its place.
+func (in *Inputs) checkTemperatures() []finding.Finding {
+	var found []finding.Finding
+	mixing := &in.File.Job.Mixing
+	for _, c := range []struct {
+		value     **measure.Sourced[measure.Temperature]
+		path      string
+		low, high measure.Temperature
+		text      string
+	}{
+		{&in.File.Job.Slab, "/job/slab", -30, 60, "The slab is planned for"},
+		{&mixing.A, "/job/mixing/a", -10, 60, "Part A comes at"},
+		{&mixing.B, "/job/mixing/b", -10, 60, "Part B comes at"},
+		{&mixing.Air, "/job/mixing/air", -30, 60, "The air at the mixing place is at"},
+	} {
+		at := *c.value
+		if at == nil || at.Value >= c.low && at.Value <= c.high {
+			continue
+		}
+		found = append(found, Refused(finding.Batches, c.path, fmt.Sprintf("Enter %s to %s.", in.Units.Temperature(c.low),
+			in.Units.Temperature(c.high)), "%s %s.", c.text, in.Units.Temperature(at.Value)))
+		*c.value = nil
+	}
+	in.Slab, in.From = material.AssumedSlab, SlabFrom{Basis: SlabAssumed}
+	own := in.File.Job.Slab
+	if own != nil {
+		in.Slab, in.From.Basis = own.Value, SlabEntered
+	}
+	if r := in.Read; r != nil && (own == nil || own.Source == measure.Assumed) && in.Now.Sub(r.At) <= slabFresh {
+		in.Slab, in.From = r.Slab, SlabFrom{Basis: SlabIsRead, At: &r.At, On: r.On}
+	}
+	in.From.Slab, in.From.Parts = in.Slab, in.Slab
+	if in.From.Basis == SlabIsRead { // nobody read the parts: a cold slab does not lengthen their pot life
+		in.From.Parts = max(in.Slab, material.AssumedSlab)
+	}
+	return found
+}
+
+// PartsTemperature returns the temperature of a mix once its parts have met.
+func (in *Inputs) PartsTemperature(mix material.Mix) measure.Temperature {
+	a, b := in.From.Parts, in.From.Parts
+	if own := in.File.Job.Mixing.A; own != nil {
+		a, b = own.Value, own.Value
+	}
+	if own := in.File.Job.Mixing.B; own != nil {
+		b = own.Value
+	}
+	parts := make([]cure.Part, len(mix.Shares))
+	for i, s := range mix.Shares {
+		parts[i] = cure.Part{Mass: s.Density.Value.Of(measure.Volume(s.Volume)), At: b}
+		if i == 0 {
+			parts[i].At = a
+		}
+	}
+	return cure.Mixed(parts...)
 }

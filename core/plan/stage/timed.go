@@ -2,7 +2,6 @@ package stage
 
 import (
 	"context"
-	"math"
 	"slices"
 	"time"
 
@@ -403,50 +402,6 @@ func (t *timer) ran(i, n int, w *slabHours, at time.Time) (sim.Train, sim.Run, e
 	}
 	run, err := best(train)
 	return train, run, err
-}
-
-// edge returns how long a film of a coat begun at a time can be worked where it is laid so
-// much later; nil where its sheet does not say.
-func (t *timer) edge(l input.ResolvedCoat, w *slabHours, at time.Time) func(measure.Span) measure.Span {
-	for _, stage := range l.Sheet.Product.Stages() {
-		if stage.Key != material.StageWorking {
-			continue
-		}
-		p := w.passage(l.Sheet, stage.Key)
-		if p == nil {
-			return nil
-		}
-		if w.Steady {
-			always, _, _ := w.after(p, at)
-			return func(measure.Span) measure.Span { return always }
-		}
-		return sampled(func(s measure.Span) measure.Span {
-			works, _, _ := w.after(p, s.After(at))
-			return works
-		})
-	}
-	return nil
-}
-
-// often is the step, s, in which the slab is read from a forecast of hours.
-const often = 600
-
-// sampled reads a function of time between values often apart, each asked for once.
-func sampled(of func(measure.Span) measure.Span) func(measure.Span) measure.Span {
-	known := make(map[int]measure.Span)
-	at := func(n int) measure.Span {
-		v, seen := known[n]
-		if !seen {
-			v = of(measure.Span(n) * often)
-			known[n] = v
-		}
-		return v
-	}
-	return func(s measure.Span) measure.Span {
-		n := math.Floor(float64(s / often))
-		share := s/often - measure.Span(n)
-		return at(int(n))*(1-share) + at(int(n)+1)*share
-	}
 }
 
 // batches returns when A meets B for each batch as its train runs, and until when its
