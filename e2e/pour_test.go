@@ -48,6 +48,7 @@ func TestThePourIsPlayedAndMended(t *testing.T) {
 	// Another order of the sections is tried.
 	p.choose("Order of sections", "turned by 90°")
 	p.sees("[data-test=answer-tried]", "2 people")
+	p.sees("[data-test=answer-tried] [data-test=odds]", "On time in") // nothing moves any more
 	p.look("pour-turned")
 	p.click("[data-test=put-back]")
 	p.until(`!document.querySelector('[data-test=answer-tried]')`)
@@ -73,6 +74,7 @@ func TestThePourIsPlayedAndMended(t *testing.T) {
 	p.until(`(window.answer(), !!window.answered)`)
 	p.until(`document.fonts.status === 'loaded'`)
 	p.sees(".whatif", "m²/h each")
+	p.sees("[data-test=answer-tried] [data-test=odds]", "On time in")
 	p.look("pour-corrected")
 	p.click("[data-test=put-back]")
 	p.until(`!document.querySelector('[data-test=answer-tried]')`)

@@ -58,7 +58,7 @@ const chances = computed(() => {
     </p>
     <p v-if="run.drawn" class="small quiet">Each pail is emptied while it is spread, not all at once.</p>
     <template v-if="tried.odds">
-      <p class="small" data-test="odds">
+      <p class="small odds" data-test="odds">
         On time in <strong>{{ percent(tried.odds.makes.of) }}</strong> of
         {{ tried.odds.runs.toLocaleString('en') }} simulated runs
         <span class="quiet"
@@ -71,7 +71,7 @@ const chances = computed(() => {
         </template>
       </p>
     </template>
-    <p v-else class="small quiet">Simulating variations …</p>
+    <p v-else class="small quiet odds">Simulating variations …</p>
   </div>
 </template>
 
@@ -86,6 +86,10 @@ const chances = computed(() => {
 }
 p {
   margin: 0;
+}
+/* What is below stays where it is when the odds come in. */
+.odds {
+  min-height: 5.6em;
 }
 .verdict {
   font-size: 1.15rem;
