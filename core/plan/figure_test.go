@@ -49,7 +49,7 @@ func TestKitsOfThePracticalArea(t *testing.T) {
 // Whatever a kit or a litre covers in practice, a floor of so many times that takes so many kits; a floor
 // a little larger takes one more.
 func TestPracticalCoverageGivesItsKitsBack(t *testing.T) {
-	random := rand.New(rand.NewPCG(26, 1))
+	random, planner := rand.New(rand.NewPCG(26, 1)), NewPlanner()
 	for range 60 {
 		set := measure.Volume(0.001 * (1 + 19*random.Float64()))
 		covers := measure.Area(float64(set) * (2000 + 10000*random.Float64()))
@@ -57,10 +57,10 @@ func TestPracticalCoverageGivesItsKitsBack(t *testing.T) {
 		for _, amount := range []buildup.Amount{{Basis: buildup.AreaPerKit, Value: float64(covers)},
 			{Basis: buildup.SpreadRate, Value: float64(covers) / float64(set)}} {
 			floor := covers * measure.Area(count)
-			if got := sets(Make(rated(t, amount, floor, set), measure.Metric, noon())); got != count {
+			if got := sets(planner.Make(rated(t, amount, floor, set), measure.Metric, noon())); got != count {
 				t.Fatalf("%s: %v m² at %v m² a set of %v L take %d, want %d", amount.Basis, floor, covers, set*1000, got, count)
 			}
-			if got := sets(Make(rated(t, amount, floor*1.02, set), measure.Metric, noon())); got != count+1 {
+			if got := sets(planner.Make(rated(t, amount, floor*1.02, set), measure.Metric, noon())); got != count+1 {
 				t.Fatalf("%s: 2 %% more take %d, want %d", amount.Basis, got, count+1)
 			}
 		}

@@ -109,7 +109,7 @@ func TestAClosingEdgeBoundsBatches(t *testing.T) {
 // Sizing and judging agree: over floors of any shape of rectangle and any crew, where the edge decides the
 // batches no section reaches a closed edge in the train that judges them, the last with its far wall neither.
 func TestBatchesBoundByTheEdgeAreJoined(t *testing.T) {
-	random := rand.New(rand.NewPCG(26, 1))
+	random, planner := rand.New(rand.NewPCG(26, 1)), NewPlanner()
 	bound := 0
 	for range 120 {
 		f := slowHall(t, 1+random.IntN(4))
@@ -119,7 +119,7 @@ func TestBatchesBoundByTheEdgeAreJoined(t *testing.T) {
 			f.Job.Methods.Kits = school.Measured
 		}
 		workable(&f.Products[0], 12+40*random.Float64())
-		c := Make(f, measure.Metric, noon()).Surfaces[0].Coats[0]
+		c := planner.Make(f, measure.Metric, noon()).Surfaces[0].Coats[0]
 		if c.Division == nil || c.Division.Limits[0].Kind != kit.ByEdge {
 			continue
 		}
