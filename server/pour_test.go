@@ -70,3 +70,23 @@ func TestThePourOverHTTP(t *testing.T) {
 		t.Errorf("%d %s", status, text)
 	}
 }
+
+// What the kits cost is told of a pour and its ways to those who see prices, and to no hand.
+func TestAPourTellsHandsNoCost(t *testing.T) {
+	web := newServer(t)
+	domain := addCompany(t)
+	owner := signedIn(t, web, "owner@"+domain)
+	f := demoJob(t)
+	f.Job.Crew.Spreaders = 1
+	added := owner.addJob(f)
+	ask := jobs.PourQuestion{Coat: f.Job.Surfaces[0].Coats[0].ID}
+	for role, told := range map[string]bool{"owner": true, "hand": false} {
+		who := signedIn(t, web, role+"@"+domain)
+		for _, path := range []string{"/pour", "/pour/ways"} {
+			status, text := who.send(http.MethodPost, "/api/jobs/"+added.ID.String()+path, ask)
+			if status != http.StatusOK || strings.Contains(text, `"cost"`) != told {
+				t.Errorf("%s, %s: %d, told a cost: %v", role, path, status, !told)
+			}
+		}
+	}
+}

@@ -112,6 +112,16 @@ func TestPlansAreIssued(t *testing.T) {
 	if all := read(); second.Number != 2 || len(all.Lines) != 2 || len(all.Changes) != 0 {
 		t.Errorf("issued as %d: %+v", second.Number, all)
 	}
+	// A coat that is begun hours after its plan was made for it is no change of that plan; the job's own plan follows.
+	poured := owner.tablet().event(record.Poured, second.Coats[0].Batches[0].ID, record.Body{})
+	owner.log(job, record.Sealed(poured, ""))
+	if all := read(); len(all.Changes) != 0 {
+		t.Errorf("what was done is told as a change: %+v", all.Changes)
+	}
+	_, text := owner.send(http.MethodGet, "/api/jobs/"+job, nil)
+	if !strings.Contains(text, `"basis":"logged"`) {
+		t.Error("the plan does not follow what was logged")
+	}
 	if _, text := owner.send(http.MethodGet, "/api/jobs/"+job+"/issues/1", nil); !strings.Contains(text, `"number":1`) {
 		t.Errorf("the first is gone: %.200s", text)
 	}

@@ -199,6 +199,7 @@ func (s *Service) listIssues(ctx context.Context, in *api.JobPath) (*api.Body[Is
 		if err != nil {
 			return nil, s.Fail(ctx, "read the bookings", err)
 		}
+		world.Logged = nil // what was done is no change of the plan
 		now, err := s.planner.Issue(ctx, j.File, world, p.Units, all[0].Day)
 		if err != nil && !errors.Is(err, plan.ErrNothingToIssue) {
 			return nil, s.Fail(ctx, "plan the job", err)

@@ -21,6 +21,7 @@ import (
 	"nephelon/core/pour/sim"
 	"nephelon/exchange"
 	"nephelon/exchange/drawing"
+	"nephelon/store"
 )
 
 // PourQuestion asks about the pour of a coat, as the job stands or with a change tried.
@@ -55,7 +56,11 @@ func (s *Service) pourRoutes() {
 		}) (*api.Body[whatif.PourPlan], error) {
 			return poured(ctx, s, in.JobPath, in.Body, planTime,
 				func(ctx context.Context, f job.File, world facts.Facts) (whatif.PourPlan, error) {
-					return s.planner.Pour(ctx, f, world, api.Person(ctx).Units, in.Body.Coat, in.Body.First)
+					p, err := s.planner.Pour(ctx, f, world, api.Person(ctx).Units, in.Body.Coat, in.Body.First)
+					if api.Person(ctx).Role == store.Hand {
+						p.Cost = nil
+					}
+					return p, err
 				})
 		})
 	api.Register(s.API, huma.Operation{OperationID: "pourWays", Summary: "List what would help a pour",
@@ -67,7 +72,13 @@ func (s *Service) pourRoutes() {
 		}) (*api.Body[[]whatif.Way], error) {
 			return poured(ctx, s, in.JobPath, in.Body, planTime,
 				func(ctx context.Context, f job.File, world facts.Facts) ([]whatif.Way, error) {
-					return s.planner.Ways(ctx, f, world, api.Person(ctx).Units, in.Body.Coat)
+					ways, err := s.planner.Ways(ctx, f, world, api.Person(ctx).Units, in.Body.Coat)
+					for n := range ways {
+						if api.Person(ctx).Role == store.Hand {
+							ways[n].Cost = nil
+						}
+					}
+					return ways, err
 				})
 		})
 	api.Register(s.API, huma.Operation{OperationID: "pourStarts", Summary: "Compare start hours of a pour",
