@@ -85,11 +85,11 @@ func TestNoSeriousFaultForAnyone(t *testing.T) {
 	check("cards")
 	p.openJob("Seal nursery")
 	p.until(`!!document.querySelector('[data-test=shape]')`)
-	value[bool](p, `(document.querySelectorAll('details').forEach(d => d.open = true), true)`)
+	p.unfold()
 	check("pool")
 	for _, step := range []string{"survey", "build-up", "kits", "batches"} {
 		p.at(step)
-		value[bool](p, `(document.querySelectorAll('details').forEach(d => d.open = true), true)`)
+		p.unfold()
 		check(step)
 	}
 	p.at("measure")
@@ -113,7 +113,7 @@ func TestNoSeriousFaultForAnyone(t *testing.T) {
 		p.button(map[string]string{"day": "Job day", "record": "Record"}[name])
 		p.sees(map[string]string{"day": "[data-test=now]", "record": "[data-test=faults]"}[name],
 			map[string]string{"day": "Now", "record": "off its ratio"}[name])
-		value[bool](p, `(document.querySelectorAll('details').forEach(d => d.open = true), true)`)
+		p.unfold()
 		check(name)
 	}
 	for _, view := range [][2]string{
@@ -174,11 +174,9 @@ func TestByKeyboardAlone(t *testing.T) {
 	p.keys("d")
 	p.at("measure")
 	p.until(`!!document.querySelector('[data-test=wall-entry]')`)
-	for i, w := range []struct{ arrows, length string }{{"", "9 m"}, {kb.ArrowLeft, "3 m"}, {kb.ArrowLeft, "9 m"}} {
-		p.tabTo(`e.name === 'way'`)
-		for _, arrow := range w.arrows {
-			p.keys(string(arrow))
-		}
+	for i, w := range []struct{ way, length string }{{"right", "9 m"}, {"up", "3 m"}, {"left", "9 m"}} {
+		p.tabTo(label(w.way))
+		p.keys(" ")
 		p.tabTo(label("Length of the wall"))
 		p.keys(w.length + kb.Enter)
 		p.until(`document.querySelectorAll('.walls li').length === ` + string(rune('1'+i)))

@@ -149,7 +149,7 @@ func TestTheRecordAnswersForAFloor(t *testing.T) {
 	p.sees("[data-fault=soft]", "No, says Tess Arnaud")
 	p.button("Confirm this cause: The batch was off its ratio")
 	p.sees("[data-fault=soft]", "Confirmed cause: The batch was off its ratio")
-	p.do(chromedp.ScrollIntoView(chromedp.CSS("[data-test=faults]")))
+	p.scroll("[data-test=faults]")
 	p.look("record-faults")
 	p.click("[data-test=mark-fault]")
 	p.choose("Defect", "Lap lines")

@@ -60,16 +60,16 @@ func TestTheKeyboardGoesThroughAJob(t *testing.T) {
 	p.sees("[data-test=area]", "m²")
 	value[bool](p, `(document.activeElement.blur(), true)`)
 	for _, step := range []string{"survey", "build-up", "kits", "batches", "pour"} {
-		p.do(chromedp.KeyEvent("]"))
+		p.keys("]")
 		p.until(fmt.Sprintf(`!!document.getElementById(%q)`, step))
 	}
-	p.do(chromedp.KeyEvent("["))
+	p.keys("[")
 	p.until(`!!document.getElementById("batches")`)
-	p.do(chromedp.KeyEvent("1"))
+	p.keys("1")
 	p.until(`!!document.getElementById("measure")`)
-	p.do(chromedp.KeyEvent("."))
+	p.keys(".")
 	p.until(`document.activeElement?.matches('.findings .warning, .findings .refused')`)
-	p.do(chromedp.KeyEvent("?"))
+	p.keys("?")
 	p.sees("[role=dialog]", "The next finding that needs a decision")
 }
 

@@ -31,7 +31,7 @@ func TestAPasswordIsSetByALink(t *testing.T) {
 	p.button("Add")
 	p.sees("[data-test=link]", "/set-password#")
 	link := value[string](p, `document.querySelector('[data-test=link] code').textContent.trim()`)
-	p.click("[data-test=audit] summary")
+	p.click("[data-test=audit] [aria-expanded]")
 	p.sees("[data-test=audit]", "person added")
 	other := newPage(t, theStage.address)
 	other.do(chromedp.Navigate(link))
@@ -102,7 +102,7 @@ func TestAPasswordIsSetByALink(t *testing.T) {
 	p.click("[aria-label='Remove the second factor of Sunniva Rask, whose device is lost']")
 	p.until(`!document.querySelector("[aria-label='Remove the second factor of Sunniva Rask, whose device is lost']")`)
 	p.sees("[data-test=company-data]", "are stored: photographs")
-	p.do(chromedp.ScrollIntoView(chromedp.CSS("[data-test=company-data]")))
+	p.scroll("[data-test=company-data]")
 	p.look("people")
 }
 
@@ -175,7 +175,7 @@ func TestABackupIsRestored(t *testing.T) {
 	fresh.signIn("ulrike@sandbar.example")
 	fresh.open("/people")
 	fresh.sees("[data-test=company-data]", "are stored")
-	fresh.do(chromedp.SetUploadFiles(chromedp.CSS("[data-test=company-data] input[type=file]"), []string{archive}))
+	fresh.upload("[data-test=company-data] input[type=file]", archive)
 	fresh.sees("[data-test=company-data]", "The archive is imported")
 	fresh.open("/jobs")
 	fresh.openJob("Hawser loft")

@@ -68,7 +68,7 @@ func TestTwoMethodsAndANearMiss(t *testing.T) {
 	p.openJob("Baggage hall")
 	p.at("build-up")
 	p.sees("[data-test=way-3]", "dipped and rolled · 1 spreading")
-	p.click("[data-test=way-1] summary")
+	p.click("[data-test=way-1] [aria-expanded]")
 	p.choose("Coat 1 is laid", "by trowel")
 	p.sees("[data-test=way-1]", "by trowel")
 	p.at("kits")

@@ -5,6 +5,7 @@ package e2e
 import (
 	"bytes"
 	"context"
+	"encoding/json"
 	"errors"
 	"fmt"
 	"log/slog"
@@ -18,6 +19,9 @@ import (
 	"time"
 
 	"github.com/chromedp/cdproto"
+	"github.com/chromedp/cdproto/cdp"
+	"github.com/chromedp/cdproto/css"
+	"github.com/chromedp/cdproto/dom"
 	"github.com/chromedp/cdproto/emulation"
 	"github.com/chromedp/cdproto/log"
 	"github.com/chromedp/cdproto/network"
@@ -169,6 +173,11 @@ func newPage(t *testing.T, address string) *page {
 		emulation.SetFocusEmulationEnabledParams{Enabled: true}); err != nil {
 		t.Fatal(err)
 	}
+	// Journeys ask the page by scripts: a copy of its whole tree, kept on this side of the
+	// connection, would cost as much as the page itself.
+	if err := errors.Join(quiet(ctx, css.Disable), quiet(ctx, dom.Disable)); err != nil {
+		t.Fatal(err)
+	}
 	t.Cleanup(func() {
 		p.mutex.Lock()
 		defer p.mutex.Unlock()
@@ -177,6 +186,11 @@ func newPage(t *testing.T, address string) *page {
 		}
 	})
 	return p
+}
+
+func quiet(ctx context.Context, domain cdp.Command[cdp.Empty, cdp.Empty]) error {
+	_, err := chromedp.Call(ctx, domain, cdp.Empty{})
+	return err
 }
 
 func (p *page) heard(event any) {
@@ -238,7 +252,7 @@ func (p *page) try(steps ...chromedp.Action[chromedp.Void]) error {
 func (p *page) glance() string {
 	ctx, cancel := context.WithTimeout(p.ctx, patience)
 	defer cancel()
-	text, err := chromedp.Run(ctx, chromedp.Evaluate[string](`document.body.innerText.slice(0, 1500)`))
+	text, err := asked[string](ctx, `document.body.innerText.slice(0, 1500)`)
 	if err != nil {
 		return err.Error()
 	}
@@ -261,11 +275,24 @@ func value[T any](p *page, script string) T {
 	p.t.Helper()
 	ctx, cancel := context.WithTimeout(p.ctx, patience)
 	defer cancel()
-	v, err := chromedp.Run(ctx, chromedp.Evaluate[T](script))
+	v, err := asked[T](ctx, script)
 	if err != nil {
 		p.t.Fatalf("%s: %v", script, err)
 	}
 	return v
+}
+
+// asked is what a script of the page answers, at once or in the end.
+func asked[T any](ctx context.Context, script string) (answer T, err error) {
+	told, err := chromedp.Call(ctx, runtime.Evaluate,
+		runtime.EvaluateParams{Expression: script, ReturnByValue: new(true), AwaitPromise: new(true)})
+	if err != nil {
+		return answer, err
+	}
+	if fault := told.ExceptionDetails; fault != nil {
+		return answer, fmt.Errorf("%s %s", fault.Text, fault.Exception.Description)
+	}
+	return answer, json.Unmarshal([]byte(told.Result.Value), &answer)
 }
 
 // until waits for a script to become true. A page that another takes the place
@@ -274,11 +301,20 @@ func (p *page) until(script string) {
 	p.t.Helper()
 	ctx, cancel := context.WithTimeout(p.ctx, patience)
 	defer cancel()
-	ask := chromedp.Poll[bool](script, chromedp.WithPollingInterval(30*time.Millisecond),
-		chromedp.WithPollingTimeout(patience))
-	_, err := chromedp.Run(ctx, ask)
-	for replaced(err) && ctx.Err() == nil {
-		_, err = chromedp.Run(ctx, ask)
+	ask := fmt.Sprintf(`(async () => {
+		const until = performance.now() + 2000;
+		while (!await (%s)) {
+			if (performance.now() > until) return false;
+			await new Promise((wake) => setTimeout(wake, 30));
+		}
+		return true;
+	})()`, script)
+	held, err := asked[bool](ctx, ask)
+	for (replaced(err) || err == nil && !held) && ctx.Err() == nil {
+		held, err = asked[bool](ctx, ask)
+	}
+	if err == nil && !held {
+		err = ctx.Err()
 	}
 	if err != nil {
 		p.t.Fatalf("waited for %s: %v\nthe page reads: %s", script, err, p.glance())
@@ -306,6 +342,13 @@ func (p *page) open(path string) {
 	p.do(chromedp.Navigate(p.base + path))
 }
 
+// scroll brings an element into view.
+func (p *page) scroll(selector string) {
+	p.t.Helper()
+	p.until(fmt.Sprintf(`(e => !!e && (e.scrollIntoView({ block: 'start', behavior: 'instant' }), true))(document.querySelector(%q))`,
+		selector))
+}
+
 // click clicks an element as a hand would: in view, once nothing is sliding in
 // or out, once it stands still, and with nothing lying over it.
 func (p *page) click(selector string) {
@@ -320,18 +363,43 @@ func (p *page) click(selector string) {
 			return false;
 		}
 		const r = e.getBoundingClientRect();
-		const hit = document.elementFromPoint(r.x + r.width / 2, r.y + r.height / 2);
+		window.clickAt = [r.x + r.width / 2, r.y + r.height / 2];
+		const hit = document.elementFromPoint(...window.clickAt);
+		window.folded = e.ariaExpanded;
 		return !!hit && (e.contains(hit) || hit.contains(e) || !!e.closest('label')?.contains(hit));
 	})()`, selector))
-	open :=
-		fmt.Sprintf(
-			`(() => { const e = document.querySelector(%q); return e?.matches('summary') ? String(e.parentElement.open) : '' })()`, selector)
-	before := value[string](p, open)
-	p.do(chromedp.Click(chromedp.CSS(selector), chromedp.NodeVisible))
-	if before != "" && value[string](p, open) == before {
+	at := value[[]float64](p, `window.clickAt`)
+	p.do(chromedp.MouseClickXY(at[0], at[1]))
+	if value[bool](p, fmt.Sprintf(
+		`!!window.folded && document.querySelector(%q)?.ariaExpanded === window.folded`, selector)) {
 		// An answer that came meanwhile moved the page under the pointer: who misses a
 		// line clicks it again.
 		p.click(selector)
+	}
+}
+
+// unfold opens every folded part of the page, and what is folded in them.
+func (p *page) unfold() {
+	p.t.Helper()
+	p.until(`(() => {
+		const folded = [...document.querySelectorAll('main .v-expansion-panel-title[aria-expanded=false]')];
+		folded.forEach(e => e.click());
+		return folded.length === 0 && !document.querySelector('[class*=-enter-active]');
+	})()`)
+}
+
+// upload chooses files in a field for them.
+func (p *page) upload(selector string, files ...string) {
+	p.t.Helper()
+	p.until(fmt.Sprintf(`!!document.querySelector(%q)`, selector))
+	field, err := chromedp.Call(p.ctx, runtime.Evaluate,
+		runtime.EvaluateParams{Expression: fmt.Sprintf(`document.querySelector(%q)`, selector)})
+	if err != nil {
+		p.t.Fatal(err)
+	}
+	if _, err := chromedp.Call(p.ctx, dom.SetFileInputFiles,
+		dom.SetFileInputFilesParams{Files: files, ObjectID: field.Result.ObjectID}); err != nil {
+		p.t.Fatal(err)
 	}
 }
 
@@ -365,19 +433,24 @@ func (p *page) field(label string) string {
 func (p *page) fill(label, text string) {
 	p.t.Helper()
 	p.typed(label, text)
-	p.do(chromedp.SendKeys(chromedp.CSS("[data-field]"), "\r"))
+	p.keys("\r")
 }
 
 // typed replaces what stands in a field and leaves it there.
 func (p *page) typed(label, text string) {
 	p.t.Helper()
 	selector := p.field(label)
-	p.do(chromedp.ScrollIntoView(chromedp.CSS(selector)), chromedp.Focus(chromedp.CSS(selector)))
-	value[bool](p, `(document.querySelector('[data-field]').select(), true)`)
-	p.do(chromedp.SendKeys(chromedp.CSS(selector), text))
+	value[bool](p, fmt.Sprintf(`(() => {
+		const field = document.querySelector(%q);
+		field.scrollIntoView({ block: 'center', behavior: 'instant' });
+		field.focus();
+		field.select();
+		return true;
+	})()`, selector))
+	p.keys(text)
 }
 
-// day enters a day, such as 2031-03-04, into a field for dates.
+// day enters a day, such as 2031-03-04, or a time of one into a field for them.
 func (p *page) day(label, day string) {
 	p.t.Helper()
 	value[bool](p, fmt.Sprintf(`(() => {
@@ -458,7 +531,7 @@ func (p *page) home() {
 func (p *page) units(system string) {
 	p.t.Helper()
 	p.click(fmt.Sprintf(`[data-units=%q]`, system))
-	p.until(fmt.Sprintf(`document.querySelector('[data-units=%q]').getAttribute('aria-checked') === 'true'`, system))
+	p.until(fmt.Sprintf(`document.querySelector('[data-units=%q]').ariaPressed === 'true'`, system))
 }
 
 // openJob opens a job from the list by its name.

@@ -4,8 +4,6 @@ import (
 	"os"
 	"path/filepath"
 	"testing"
-
-	"github.com/chromedp/chromedp"
 )
 
 // A DXF in millimetres, written by ezdxf: 48 m² less 6 m² with a half-round bay
@@ -24,9 +22,9 @@ func TestAnImportedDrawing(t *testing.T) {
 	p.at("measure")
 	p.click("[data-test=import]")
 	p.until(`!!document.querySelector('[data-test=import-drawing] input[type=file]')`)
-	p.do(chromedp.SetUploadFiles(chromedp.CSS("[data-test=import-drawing] input[type=file]"), []string{bad}))
+	p.upload("[data-test=import-drawing] input[type=file]", bad)
 	p.sees("[data-test=import-drawing] [role=alert]", "letter.dxf: This is neither DXF, GeoJSON nor SVG")
-	p.do(chromedp.SetUploadFiles(chromedp.CSS("[data-test=import-drawing] input[type=file]"), []string{good}))
+	p.upload("[data-test=import-drawing] input[type=file]", good)
 	p.sees("[data-test=import-drawing]", "DXF with 3 closed outlines; its unit: mm")
 	p.sees("[data-test=import-drawing]", "FLOOR, 45.53 m²")
 	p.sees("[data-test=left-out]", "1 × block: is inserted; explode it")
@@ -43,7 +41,7 @@ func TestAnImportedDrawing(t *testing.T) {
 	p.until(`!document.querySelector('.v-overlay')`)
 	p.click("[data-test=import]")
 	p.until(`!!document.querySelector('[data-test=import-drawing] input[type=file]')`)
-	p.do(chromedp.SetUploadFiles(chromedp.CSS("[data-test=import-drawing] input[type=file]"), []string{svg}))
+	p.upload("[data-test=import-drawing] input[type=file]", svg)
 	p.sees("[data-test=import-drawing]", "states no unit")
 	p.fill("True length of that side", "9 m")
 	p.sees("[data-test=import-drawing]", "40.5 m²")

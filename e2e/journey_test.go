@@ -82,7 +82,7 @@ func TestFromTapeToMixCardInMetres(t *testing.T) {
 	p.saved()
 
 	p.at("batches")
-	p.click("[data-test=pail] summary")
+	p.click("[data-test=pail] [aria-expanded]")
 	p.fill("Inner height", "32 cm")
 	p.saved()
 	p.at("pour")
@@ -133,7 +133,7 @@ func TestFromTapeToMixCardInFeet(t *testing.T) {
 
 	p.at("measure")
 	p.click("[data-test=draw-hole]")
-	p.do(chromedp.ScrollIntoView(chromedp.CSS("[data-test=outline]")))
+	p.scroll("[data-test=outline]")
 	for _, at := range [][2]float64{{-40, -30}, {40, -30}, {40, 30}, {-40, 30}} {
 		p.clickOn("[data-test=outline]", at[0], at[1])
 	}
@@ -258,7 +258,7 @@ func TestTheInterfacePrintsAsTheServerDoes(t *testing.T) {
 			p.until(`[...document.querySelectorAll('.field-told')].some(e => e.innerText.startsWith('= '))`)
 			echoes[f.label] = value[string](p,
 				`[...document.querySelectorAll('.field-told')].map(e => e.innerText).find(t => t.startsWith('= ')).slice(2)`)
-			p.do(chromedp.KeyEvent("\r"))
+			p.keys("\r")
 			p.until(`![...document.querySelectorAll('.field-told')].some(e => e.innerText.startsWith('= '))`)
 		}
 		p.saved()

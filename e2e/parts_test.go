@@ -11,7 +11,7 @@ func TestEdgesStepsAndCracks(t *testing.T) {
 	p.at("measure")
 	p.rectangle("6 m", "4 m")
 	p.sees("[data-test=area]", "24 m²")
-	p.click("[data-test=parts] summary")
+	p.click("[data-test=parts] [aria-expanded]")
 	p.choose("Add an edge, a step or a crack", "Cove base")
 	p.sees("[data-test=area]", "26 m²")
 	p.choose("Add an edge, a step or a crack", "Stairs")

@@ -68,7 +68,7 @@ func TestThePourIsPlayedAndMended(t *testing.T) {
 	})()`)
 	p.typed("Time of the first section", "30 min")
 	p.until(`!!window.asked`)
-	p.do(chromedp.SendKeys(chromedp.CSS("[data-field]"), "\r"))
+	p.keys("\r")
 	p.sees("[data-test=answer-tried]", "2 people")
 	p.sees(".whatif", "m²/h each")
 	p.until(`(window.answer(), !!window.answered)`)
@@ -130,7 +130,7 @@ func TestASideStaysPassable(t *testing.T) {
 	p.saved()
 	p.at("measure")
 	p.choose("Wall with the exit", "wall 4")
-	p.click("[data-test=ways-out] summary")
+	p.click("[data-test=ways-out] [aria-expanded]")
 	p.fill("Closed at", "09:30")
 	p.choose("Put on the plan", "Another exit")
 	p.clickOn("[data-test=outline]", 150, 0)
@@ -144,7 +144,7 @@ func TestASideStaysPassable(t *testing.T) {
 	p.surface("Floor 1, along wall 1")
 	p.sees(".totals", "21 m²")
 	p.until(
-		`document.querySelector('[data-test=after]').selectedOptions[0].textContent.includes('Floor 1 can be walked on')`)
+		`document.querySelector('[data-test=after] select').selectedOptions[0].textContent.includes('Floor 1 can be walked on')`)
 	p.look("passable")
 	p.click("[data-test=undo]")
 	p.sees(".totals", "84 m²")
@@ -164,7 +164,7 @@ func TestAloneOverAnL(t *testing.T) {
 	p.button("Close the outline")
 	p.choose("Wall with the exit", "wall 5")
 	p.click("[data-test=draw-hole]")
-	p.do(chromedp.ScrollIntoView(chromedp.CSS("[data-test=outline]")))
+	p.scroll("[data-test=outline]")
 	for _, at := range [][2]float64{{-60, 60}, {-30, 60}, {-30, 90}, {-60, 90}} {
 		p.clickOn("[data-test=outline]", at[0], at[1])
 	}

@@ -15,7 +15,7 @@ func TestCostAgainstLeftoverAndBuyingTogether(t *testing.T) {
 	p.choose("Add a coat of", "Undertow")
 	p.at("kits")
 	p.sees("[data-test=kit-undertow-mb2]", "L set")
-	p.click("[data-test=choices-undertow-mb2] summary")
+	p.click("[data-test=choices-undertow-mb2] [aria-expanded]")
 	p.sees("[data-test=choices-undertow-mb2] tr.chosen", "least cost")
 	dear := value[string](p, `document.querySelector('[data-test=total-cost]').innerText`)
 	p.button("Buy this")

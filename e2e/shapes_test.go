@@ -98,7 +98,7 @@ func TestAPoolWithAHopper(t *testing.T) {
 	p.sees("[data-test=water]", "86 m³")
 	// A negative depth is refused where it is typed.
 	p.fill("Depth at the shallow end", "-1 m")
-	p.sees(".field-told", "cannot be negative")
+	p.sees(".v-messages", "cannot be negative")
 	p.fill("Depth at the shallow end", "1 m")
 	p.choose("Add steps, a bench or a swim-out", "Bench")
 	p.sees("[data-test=area]", "100.45 m²")
@@ -148,9 +148,9 @@ func TestThingsOnThePlan(t *testing.T) {
 	p.clickOn("[data-test=outline]", -140, 60)
 	p.clickOn("[data-test=outline]", -80, 60)
 	value[bool](p, `(document.activeElement?.blur(), true)`)
-	p.do(chromedp.KeyEvent("2"))
+	p.keys("2")
 	p.until(`!!document.querySelector('[data-test=wall-length] input')`)
-	p.do(chromedp.SendKeys(chromedp.CSS("[data-test=wall-length] input"), ".5 m\r"))
+	p.keys(".5 m\r")
 	p.until(`!document.querySelector('[data-test=wall-length]')`)
 	p.button("End the line")
 	p.sees("[data-test=filler]", "mL")
@@ -195,7 +195,7 @@ func TestPhotographsOfASurface(t *testing.T) {
 	add := func(name string) {
 		t.Helper()
 		p.at("measure")
-		p.do(chromedp.SetUploadFiles(chromedp.CSS("[data-test=photos] input[type=file]"), []string{name}))
+		p.upload("[data-test=photos] input[type=file]", name)
 	}
 	add(good)
 	p.until(`document.querySelector('[data-test=photos] li img')?.naturalWidth === 320`)
@@ -228,7 +228,7 @@ func TestASurfaceIsCopiedToAnotherJob(t *testing.T) {
 	p.click("[data-test=copy-dialog] li button")
 	p.sees("[data-test=copy-dialog]", "Copied with its coats")
 	p.click("[data-test=copy-dialog] a")
-	p.until(`document.querySelector('.name')?.value === 'Rope walk'`)
+	p.until(`document.querySelector('.name input')?.value === 'Rope walk'`)
 	p.surface("Floor 1\n18 m²")
 	p.sees("[data-test=area]", "18 m²")
 	p.at("build-up")

@@ -25,7 +25,7 @@ func TestBadInputIsRefusedAndKept(t *testing.T) {
 	for typed, says := range map[string]string{"twelve": "not a number", "0": "longer than 0", "1,250 m": "may mean",
 		"-3 m": "negative"} {
 		p.typed("Length of the wall", typed)
-		p.sees(".field-told", says)
+		p.sees(".v-messages, .field-told", says)
 		if kept := value[string](p, `document.querySelector('[data-field]').value`); kept != typed {
 			t.Errorf("%q became %q", typed, kept)
 		}
@@ -66,7 +66,7 @@ func TestBadInputIsRefusedAndKept(t *testing.T) {
 	p.sees("#build-up .findings .warning", "over its maximum film of 2.6 mm")
 	p.sees("#build-up .findings .warning", "Split it into 2 coats of 2 mm")
 	p.fill("Amount of coat 1", "5 kg")
-	p.sees(".field-told", "not a unit of film")
+	p.sees(".v-messages", "not a unit of film")
 	p.saved()
 
 	// A file that is none.
@@ -76,7 +76,7 @@ func TestBadInputIsRefusedAndKept(t *testing.T) {
 		t.Fatal(err)
 	}
 	p.until(`!!document.querySelector('input[type=file]')`)
-	p.do(chromedp.SetUploadFiles(chromedp.CSS("input[type=file]"), []string{name}))
+	p.upload("input[type=file]", name)
 	p.sees("[role=alert]", "/jub: This field is not known here")
 }
 

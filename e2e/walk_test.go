@@ -24,7 +24,7 @@ func TestATapeWalkFindsItsWrongReading(t *testing.T) {
 	// Nonsense in a walk is refused in one sentence and stays where it was typed.
 	p.outlining()
 	p.fill("Length of the wall", "5 m, left 270, 3 m")
-	p.sees(".field-told", "a turn must be between 0° and 180°")
+	p.sees(".v-messages, .field-told", "a turn must be between 0° and 180°")
 	if kept := value[string](p, `document.querySelector('[data-field]').value`); kept != "5 m, left 270, 3 m" {
 		t.Errorf("what was typed became %q", kept)
 	}

@@ -1,3 +1,4 @@
+import { mdiMinus, mdiPlus } from '@mdi/js'
 import { createVuetify } from 'vuetify'
 import { aliases, mdi } from 'vuetify/iconsets/mdi-svg'
 
@@ -38,8 +39,11 @@ const night = {
 
 const preferred = window.matchMedia('(prefers-color-scheme: dark)').matches ? 'night' : 'daylight'
 
+/** The label stands above the box: the library's single line leaves it where our styles put it. */
+const field = { variant: 'filled', density: 'compact', singleLine: true } as const
+
 export const vuetify = createVuetify({
-  icons: { defaultSet: 'mdi', aliases, sets: { mdi } },
+  icons: { defaultSet: 'mdi', aliases: { ...aliases, expand: mdiPlus, collapse: mdiMinus }, sets: { mdi } },
   theme: {
     defaultTheme: localStorage.getItem('nephelon.theme') ?? preferred,
     themes: { daylight, night },
@@ -48,5 +52,14 @@ export const vuetify = createVuetify({
   defaults: {
     VBtn: { variant: 'outlined', rounded: 'sm', ripple: false, class: 'act' },
     VDialog: { maxWidth: 640 },
+    VTextField: field,
+    VTextarea: field,
+    VField: field,
+    VInput: { density: 'compact' },
+    VCheckbox: { density: 'compact', hideDetails: true, ripple: false },
+    VTooltip: { openDelay: 400, maxWidth: 320 },
+    VRadioGroup: { density: 'compact', ripple: false },
+    VRadio: { ripple: false },
+    VExpansionPanels: { static: true, elevation: 0, ripple: false },
   },
 })

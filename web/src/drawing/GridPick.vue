@@ -1,18 +1,17 @@
 <script setup lang="ts">
 import { gridSteps } from './useGrid'
 import { useSession } from '../session/session'
+import PickField from '../fields/PickField.vue'
 
 const grid = defineModel<number>({ required: true })
 const session = useSession()
 </script>
 
 <template>
-  <label class="small">
-    Grid
-    <select v-model="grid" class="control" aria-label="Grid of the drawing">
-      <option v-for="g in gridSteps(session.units)" :key="g" :value="g">
-        {{ session.format('length', g) }}
-      </option>
-    </select>
-  </label>
+  <PickField
+    label="Grid of the drawing"
+    :model-value="String(grid)"
+    :options="Object.fromEntries(gridSteps(session.units).map((g) => [g, session.format('length', g)]))"
+    @update:model-value="grid = Number($event)"
+  />
 </template>

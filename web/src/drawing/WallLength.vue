@@ -4,13 +4,14 @@ import { useEventListener } from '@vueuse/core'
 import { ref } from 'vue'
 import type { Draft } from './useDraft'
 import { readQuantity, taking } from '../fields/useReader'
+import TextField from '../fields/TextField.vue'
 
 /** A length typed while drawing: the wall goes from the last corner towards the cursor. */
 const props = defineProps<{ draft: Draft; towards: number }>()
 const text = ref('')
 const open = ref(false)
 const fault = ref('')
-const field = ref<HTMLInputElement | null>(null)
+const field = ref<InstanceType<typeof TextField> | null>(null)
 let direction = 0
 
 function begin(event: KeyboardEvent): void {
@@ -39,12 +40,12 @@ async function take(): Promise<void> {
 </script>
 
 <template>
-  <label class="wall-length small" :class="{ open }" :data-test="open ? 'wall-length' : undefined">
-    Length of this wall
-    <input
+  <div class="wall-length small" :class="{ open }" :data-test="open ? 'wall-length' : undefined">
+    <TextField
       ref="field"
       v-model="text"
-      class="control"
+      label="Length of this wall"
+      :fault="fault"
       :tabindex="open ? 0 : -1"
       autocomplete="off"
       @input="fault = ''"
@@ -52,8 +53,7 @@ async function take(): Promise<void> {
       @keydown.esc.stop="open = false"
       @blur="open = false"
     />
-    <span v-if="fault" role="alert">{{ fault }}</span>
-  </label>
+  </div>
 </template>
 
 <style scoped>

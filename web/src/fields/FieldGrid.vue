@@ -9,6 +9,7 @@ import PortionField from './PortionField.vue'
 import QuantityField from './QuantityField.vue'
 import SourcedField from './SourcedField.vue'
 import TextField from './TextField.vue'
+import TickField from './TickField.vue'
 
 /** Fields side by side, as a list says; what in the list is not a field is left out. */
 const props = defineProps<{
@@ -76,16 +77,14 @@ const shown = computed(() => props.fields.filter((f): f is Field => !!f))
         :disabled="shut || f.locked"
         @change="(e: Event) => f.take((e.target as HTMLInputElement).value)"
       />
-      <label v-else-if="f.as === 'tick'" class="small tick">
-        <input
-          type="checkbox"
-          :checked="f.value ?? false"
-          :disabled="shut || f.locked"
-          :aria-label="f.heard"
-          @change="f.take(($event.target as HTMLInputElement).checked)"
-        />
-        {{ f.label }}
-      </label>
+      <TickField
+        v-else-if="f.as === 'tick'"
+        :label="f.label"
+        :heard="f.heard"
+        :model-value="f.value"
+        :disabled="shut || f.locked"
+        @update:model-value="f.take"
+      />
       <SourcedField
         v-else-if="f.as === 'sourced'"
         :kind="f.kind"
@@ -125,10 +124,7 @@ const shown = computed(() => props.fields.filter((f): f is Field => !!f))
   grid-template-columns: repeat(5, 1fr);
 }
 .tick {
-  display: flex;
-  gap: 6px;
-  align-items: center;
-  padding-top: 22px;
+  padding-top: 20px;
 }
 @media (max-width: 900px) {
   .of-4,

@@ -10,7 +10,13 @@ function open(): void {
 </script>
 
 <template>
-  <button type="button" class="open-figure" :class="{ weak }" title="How this was worked out" @click="open">
+  <button
+    v-tooltip="'How this was worked out'"
+    type="button"
+    class="open-figure"
+    :class="{ weak }"
+    @click="open"
+  >
     <slot />
   </button>
 </template>

@@ -3,36 +3,62 @@ import { computed, useId } from 'vue'
 import { useSession } from '../session/session'
 import FieldFrame from './FieldFrame.vue'
 
-/** A choice from a short list; the first entry stands for none. */
+/**
+ * A choice from a short list, by the device's own list: a phone's is easier hit with gloves
+ * than any drawn by a page. The first entry stands for none.
+ */
 const props = defineProps<{
   label: string
-  modelValue: string
-  /** By value; or in groups, each with its own. */
-  options: Record<string, string>
+  modelValue?: string
+  /** The words by value, in pairs where the order matters. */
+  options?: Record<string, string> | [string, string][]
+  /** Further entries below titles. */
+  groups?: { title: string; options: Record<string, string> }[]
   none?: string
   told?: string
+  fault?: string
   /** Chosen by whoever may not change the job, too. */
   open?: boolean
+  /** The label is heard, not seen: something beside the field says what it is. */
   bare?: boolean
+  disabled?: boolean
 }>()
 const emit = defineEmits<{ 'update:modelValue': [value: string] }>()
 const session = useSession()
 const id = useId()
-const locked = computed(() => !props.open && !session.mayEdit)
+const entries = computed(() =>
+  Array.isArray(props.options) ? props.options : Object.entries(props.options ?? {}),
+)
+const locked = computed(() => props.disabled || (!props.open && !session.mayEdit))
+
+function choose(event: Event): void {
+  const list = event.target as HTMLSelectElement
+  emit('update:modelValue', list.value)
+  // Where the choice was an act, such as adding something, nothing stays chosen.
+  list.value = props.modelValue ?? ''
+}
 </script>
 
 <template>
-  <FieldFrame :label="label" :control="id" :told="told" :bare="bare">
-    <select
-      :id="id"
-      class="control"
-      :aria-label="label"
-      :value="modelValue"
-      :disabled="locked"
-      @change="emit('update:modelValue', ($event.target as HTMLSelectElement).value)"
-    >
-      <option v-if="none" value="">{{ none }}</option>
-      <option v-for="(words, value) in options" :key="value" :value="value">{{ words }}</option>
-    </select>
+  <FieldFrame :control="id" :told="fault ? '' : told">
+    <v-input :id="id" :hide-details="!fault" :error-messages="fault" :disabled="locked">
+      <v-field :id="id" :label="bare ? undefined : label" :error="!!fault" :disabled="locked" active>
+        <select
+          :id="id"
+          class="v-field__input"
+          :aria-label="label"
+          :aria-describedby="told ? `${id}-told` : undefined"
+          :value="modelValue ?? ''"
+          :disabled="locked"
+          @change="choose"
+        >
+          <option v-if="none !== undefined" value="">{{ none }}</option>
+          <option v-for="[value, words] in entries" :key="value" :value="value">{{ words }}</option>
+          <optgroup v-for="g in groups" :key="g.title" :label="g.title">
+            <option v-for="(words, value) in g.options" :key="value" :value="value">{{ words }}</option>
+          </optgroup>
+        </select>
+      </v-field>
+    </v-input>
   </FieldFrame>
 </template>

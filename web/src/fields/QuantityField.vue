@@ -1,9 +1,9 @@
 <script setup lang="ts">
 import { useDebounceFn } from '@vueuse/core'
-import { computed, nextTick, ref, useId, watch } from 'vue'
+import { computed, nextTick, ref, watch } from 'vue'
 import { readQuantity, taking, type ReadKind, type Reading } from './useReader'
 import { useSession } from '../session/session'
-import FieldFrame from './FieldFrame.vue'
+import TextField from './TextField.vue'
 
 const props = defineProps<{
   kind: ReadKind
@@ -18,7 +18,6 @@ const props = defineProps<{
 const emit = defineEmits<{ 'update:modelValue': [si: number] }>()
 
 const session = useSession()
-const id = useId()
 const shown = computed(() =>
   props.modelValue === undefined ? '' : session.format(props.kind, props.modelValue),
 )
@@ -96,21 +95,19 @@ const fault = computed(() => (reading.value && !reading.value.ok ? reading.value
 </script>
 
 <template>
-  <FieldFrame :label="label" :control="id" :told="echo" :fault="fault" :bare="bare">
-    <input
-      :id="id"
-      v-model="text"
-      class="control quantity"
-      :aria-label="bare ? label : undefined"
-      :aria-invalid="!!fault || undefined"
-      :aria-describedby="echo || fault ? `${id}-told` : undefined"
-      :disabled="disabled"
-      autocomplete="off"
-      @focus="enter"
-      @input="typed"
-      @keydown.enter.prevent="taking(commit)"
-      @keydown.esc.stop="revert"
-      @blur="leave"
-    />
-  </FieldFrame>
+  <TextField
+    v-model="text"
+    class="quantity"
+    :label="bare ? undefined : label"
+    :aria-label="bare ? label : undefined"
+    :told="echo"
+    :fault="fault"
+    :disabled="disabled"
+    autocomplete="off"
+    @focus="enter"
+    @input="typed"
+    @keydown.enter.prevent="taking(commit)"
+    @keydown.esc.stop="revert"
+    @blur="leave"
+  />
 </template>

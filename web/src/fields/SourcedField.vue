@@ -3,6 +3,7 @@ import type { Source } from '../api/client'
 import type { Sourced } from './grid'
 import type { ReadKind } from './useReader'
 import { sourceWords } from './sources'
+import PickField from './PickField.vue'
 import QuantityField from './QuantityField.vue'
 
 /** A value with where it came from; it can be left out. */
@@ -27,19 +28,15 @@ const emit = defineEmits<{ 'update:modelValue': [value: Sourced | undefined] }>(
       "
     />
     <div v-if="modelValue" class="row from">
-      <select
-        class="control"
-        :aria-label="`Source of ${label}`"
-        :value="modelValue.source"
-        @change="
-          emit('update:modelValue', {
-            value: modelValue.value,
-            source: ($event.target as HTMLSelectElement).value as Source,
-          })
-        "
-      >
-        <option v-for="(words, s) in sourceWords" :key="s" :value="s">{{ words }}</option>
-      </select>
+      <PickField
+        class="grow"
+        :label="`Source of ${label}`"
+        bare
+        open
+        :model-value="modelValue.source"
+        :options="sourceWords"
+        @update:model-value="emit('update:modelValue', { value: modelValue.value, source: $event as Source })"
+      />
       <button
         v-if="!needed"
         type="button"
@@ -57,10 +54,5 @@ const emit = defineEmits<{ 'update:modelValue': [value: Sourced | undefined] }>(
 .from {
   margin-top: 3px;
   gap: 6px;
-}
-.from .control {
-  flex: 1;
-  min-width: 0;
-  padding-block: 2px;
 }
 </style>

@@ -4,8 +4,9 @@ import FieldFrame from './FieldFrame.vue'
 
 defineOptions({ inheritAttrs: false })
 
-/** A line of text, or several. What else an input takes is handed on to it. */
+/** A line of text, or several. What else the library's field takes is handed on to it. */
 const props = defineProps<{
+  /** Without one, something beside the field says what it is, and aria-label names it. */
   label?: string
   told?: string
   fault?: string
@@ -14,14 +15,23 @@ const props = defineProps<{
 const model = defineModel<string | number | null>()
 const attrs = useAttrs()
 const id = useId()
-const control = ref<HTMLInputElement | HTMLTextAreaElement | null>(null)
-const bare = computed(() => props.label === undefined)
-const name = computed(() => props.label ?? String(attrs['aria-label'] ?? ''))
+const control = ref<{ focus: () => void } | null>(null)
 /** What places the field is its frame's, what it does is the control's. */
 const outer = computed(() => ({ class: attrs.class, style: attrs.style }))
-const inner = computed(() =>
-  Object.fromEntries(Object.entries(attrs).filter(([key]) => key !== 'class' && key !== 'style')),
-)
+const inner = computed(() => {
+  return {
+    ...attrs,
+    class: undefined,
+    style: undefined,
+    id,
+    label: props.label,
+    errorMessages: props.fault,
+    hideDetails: !props.fault,
+    'aria-invalid': !!props.fault || undefined,
+    'aria-describedby': props.fault ? `${id}-messages` : props.told ? `${id}-told` : undefined,
+    ...(props.label === undefined ? { 'aria-labelledby': undefined } : {}),
+  }
+})
 onMounted(() => {
   if ('autofocus' in attrs) control.value?.focus()
 })
@@ -29,27 +39,8 @@ defineExpose({ focus: (): void => control.value?.focus() })
 </script>
 
 <template>
-  <FieldFrame v-bind="outer" :label="name" :control="id" :told="told" :fault="fault" :bare="bare">
-    <textarea
-      v-if="lines"
-      :id="id"
-      ref="control"
-      class="control"
-      :rows="lines"
-      :value="model ?? ''"
-      v-bind="inner"
-      @input="model = ($event.target as HTMLTextAreaElement).value"
-    />
-    <input
-      v-else
-      :id="id"
-      ref="control"
-      class="control"
-      :value="model ?? ''"
-      :aria-invalid="!!fault || undefined"
-      :aria-describedby="told || fault ? `${id}-told` : undefined"
-      v-bind="inner"
-      @input="model = ($event.target as HTMLInputElement).value"
-    />
+  <FieldFrame v-bind="outer" :control="id" :told="fault ? '' : told">
+    <v-textarea v-if="lines" ref="control" v-model="model" :rows="lines" no-resize v-bind="inner" />
+    <v-text-field v-else ref="control" v-model="model" v-bind="inner" />
   </FieldFrame>
 </template>

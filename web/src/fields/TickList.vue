@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import TickField from './TickField.vue'
+
 /** Any number of choices from a short list. */
 const props = defineProps<{ label: string; options: Record<string, string>; modelValue?: string[] }>()
 const emit = defineEmits<{ 'update:modelValue': [value: string[] | undefined] }>()
@@ -12,10 +14,13 @@ function turn(value: string): void {
 <template>
   <fieldset class="ticks small">
     <legend>{{ label }}</legend>
-    <label v-for="(name, value) in options" :key="value">
-      <input type="checkbox" :checked="modelValue?.includes(value) ?? false" @change="turn(value)" />
-      {{ name }}
-    </label>
+    <TickField
+      v-for="(name, value) in options"
+      :key="value"
+      :label="name"
+      :model-value="modelValue?.includes(value)"
+      @update:model-value="turn(value)"
+    />
   </fieldset>
 </template>
 

@@ -100,7 +100,7 @@ function change(i: number, by: Partial<Point>): void {
 .point.weighed {
   grid-template-columns: 5.6em auto 4.8em auto 5.2em auto;
 }
-.point :deep(.control) {
+.point :deep(.v-field__input) {
   padding-inline: 8px;
 }
 </style>

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import type { Working } from '../api/client'
+import FoldPanel from './FoldPanel.vue'
 import WorkingTable from './WorkingTable.vue'
 
 /** How figures were worked out, folded away beneath them. */
@@ -7,8 +8,7 @@ defineProps<{ workings: Working[] }>()
 </script>
 
 <template>
-  <details class="small" data-test="working">
-    <summary>How this was worked out</summary>
+  <FoldPanel class="small" data-test="working" title="How this was worked out">
     <WorkingTable v-for="w in workings" :key="w.title" :working="w" class="mt-2" />
-  </details>
+  </FoldPanel>
 </template>

@@ -63,7 +63,7 @@ function turnTheme(): void {
         aria-label="Light or dark colours"
         @click="turnTheme"
       />
-      <router-link to="/account" class="who small" :title="session.me?.company">
+      <router-link v-tooltip="session.me?.company" to="/account" class="who small">
         {{ session.me?.name }}<span class="quiet">, {{ session.me?.role }}</span>
       </router-link>
       <SignOut />

@@ -10,41 +10,41 @@ const choices: { value: Units; label: string }[] = [
 </script>
 
 <template>
-  <div class="switch" role="radiogroup" aria-label="Units">
-    <button
+  <v-btn-toggle
+    :model-value="session.units"
+    mandatory
+    class="switch"
+    aria-label="Units"
+    @update:model-value="session.setUnits($event as Units)"
+  >
+    <v-btn
       v-for="c in choices"
       :key="c.value"
-      type="button"
-      role="radio"
-      :aria-checked="session.units === c.value"
+      :value="c.value"
       :data-units="c.value"
-      @click="session.setUnits(c.value)"
+      :aria-pressed="session.units === c.value"
+      >{{ c.label }}</v-btn
     >
-      {{ c.label }}
-    </button>
-  </div>
+  </v-btn-toggle>
 </template>
 
 <style scoped>
 .switch {
-  display: inline-flex;
+  height: 32px;
   border: 1px solid #7f9a94;
-  border-radius: 3px;
-  overflow: hidden;
+  background: none;
 }
-button {
-  font: inherit;
-  font-size: 13px;
-  white-space: nowrap;
+.switch .v-btn {
   color: inherit;
   background: none;
+  height: 30px;
+  min-width: 0;
+  padding: 0 10px;
   border: 0;
-  padding: 5px 10px;
-  cursor: pointer;
+  font-size: 13px;
 }
-button[aria-checked='true'] {
+.switch .v-btn.v-btn--active {
   background: #eef4f2;
   color: #12312f;
-  font-weight: 680;
 }
 </style>

@@ -6,6 +6,7 @@ import { slabWords } from '../job/slabWords'
 import { useDesk } from '../job/useEditor'
 import { nearTime, ownZone, toField } from '../../fields/clock'
 import { useSession } from '../../session/session'
+import TextField from '../../fields/TextField.vue'
 import FilmRibbon from '../../drawing/FilmRibbon.vue'
 
 /** When each film of a surface can be worked, coated again, walked on and used. */
@@ -90,17 +91,13 @@ function title(coat: CoatPlan): string {
   <section v-if="rows.length > 0" class="mt-4" data-test="film-times">
     <div class="row">
       <h3 class="grow">Curing times</h3>
-      <label class="small"
-        >Work starts, not before
-        <input
-          type="datetime-local"
-          class="control"
-          :value="toField(start)"
-          :disabled="!session.mayEdit"
-          aria-label="Work starts, not before"
-          @change="set"
-        />
-      </label>
+      <TextField
+        label="Work starts, not before"
+        type="datetime-local"
+        :model-value="toField(start)"
+        :disabled="!session.mayEdit"
+        @change="set"
+      />
     </div>
     <p class="small quiet">
       <template v-if="!first"

@@ -3,6 +3,7 @@ import { computed } from 'vue'
 import type { Job } from '../../api/client'
 import { useDesk } from '../job/useEditor'
 import { useSession } from '../../session/session'
+import FoldPanel from '../../fields/FoldPanel.vue'
 import PumpFields from './PumpFields.vue'
 import FieldGrid from '../../fields/FieldGrid.vue'
 import type { Field } from '../../fields/grid'
@@ -67,8 +68,8 @@ const fields = computed<Field[]>(() => [
 </script>
 
 <template>
-  <details class="small mt-2" data-test="pail">
-    <summary>Marks, scale and pumps{{ told.length ? `: ${told.join(', ')}` : '' }}</summary>
+  <FoldPanel class="small mt-2" data-test="pail">
+    <template #title>Marks, scale and pumps{{ told.length ? `: ${told.join(', ')}` : '' }}</template>
     <FieldGrid :fields="fields" :columns="3">
       <div>
         <v-btn
@@ -81,5 +82,5 @@ const fields = computed<Field[]>(() => [
       </div>
     </FieldGrid>
     <PumpFields :pumps="mixing.pumps" @update:pumps="set({ pumps: $event })" />
-  </details>
+  </FoldPanel>
 </template>

@@ -3,6 +3,8 @@ import { computed, ref } from 'vue'
 import type { PlanFile, Product, Surface } from '../../api/client'
 import { useSend } from './useSend'
 import { useSession } from '../../session/session'
+import PickField from '../../fields/PickField.vue'
+import FoldPanel from '../../fields/FoldPanel.vue'
 
 /** Sends what stands on the bench to a job: to the whole of it, or as a coat of one surface. */
 const props = defineProps<{
@@ -16,9 +18,9 @@ const { jobs, job, told, trouble, list, open, send } = useSend()
 const at = ref(0)
 const surfaces = computed(() => job.value?.file.job.surfaces ?? [])
 
-function choose(event: Event): void {
+function choose(id: string): void {
   at.value = 0
-  void open((event.target as HTMLSelectElement).value)
+  void open(id)
 }
 function put(): Promise<void> {
   return send((file) => {
@@ -32,26 +34,28 @@ function put(): Promise<void> {
 </script>
 
 <template>
-  <details v-if="session.mayEdit" class="small" :data-test="`send-${what}`" @toggle="list">
-    <summary>Send to a job</summary>
+  <FoldPanel
+    v-if="session.mayEdit"
+    class="small"
+    :data-test="`send-${what}`"
+    title="Send to a job"
+    @opened="list"
+  >
     <div class="row mt-1">
-      <select
-        class="control"
-        :aria-label="`Job that gets the ${what}`"
-        :value="job?.id ?? ''"
-        @change="choose"
-      >
-        <option value="">which job …</option>
-        <option v-for="j in jobs" :key="j.id" :value="j.id">{{ j.name }}</option>
-      </select>
-      <select
+      <PickField
+        :label="`Job that gets the ${what}`"
+        none="which job …"
+        :model-value="job?.id"
+        :options="Object.fromEntries(jobs.map((j) => [j.id, j.name]))"
+        @update:model-value="choose"
+      />
+      <PickField
         v-if="coat && surfaces.length > 1"
-        v-model="at"
-        class="control"
-        :aria-label="`Surface that gets the ${what}`"
-      >
-        <option v-for="(s, i) in surfaces" :key="s.id" :value="i">{{ s.name }}</option>
-      </select>
+        :label="`Surface that gets the ${what}`"
+        :model-value="String(at)"
+        :options="Object.fromEntries(surfaces.map((s, i) => [i, s.name]))"
+        @update:model-value="at = Number($event)"
+      />
       <v-btn size="small" :disabled="!job" @click="put">{{
         coat ? `Put the ${what} on top of ${surfaces[at]?.name ?? 'it'}` : `Send the ${what}`
       }}</v-btn>
@@ -60,5 +64,5 @@ function put(): Promise<void> {
       >
       <span v-if="trouble" role="alert">{{ trouble }}</span>
     </div>
-  </details>
+  </FoldPanel>
 </template>

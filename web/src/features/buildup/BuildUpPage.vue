@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
 import type { Medium, Product, ShelfLine } from '../../api/client'
+import PickField from '../../fields/PickField.vue'
 import SurfaceTabs from '../job/SurfaceTabs.vue'
 import { useDesk } from '../job/useEditor'
 import { newId } from '../job/blank'
@@ -32,7 +33,12 @@ const media = computed<Medium[]>(() => {
   const own = desk.file.value.media ?? []
   return [...own, ...shelf.media.filter((m) => !own.some((o) => o.id === m.id))]
 })
-const groups = computed(() => grouped(products.value, kindWords, (p) => p.kind))
+const groups = computed(() =>
+  grouped(products.value, kindWords, (p) => p.kind).map((g) => ({
+    title: g.name,
+    options: Object.fromEntries(g.things.map((p) => [p.id, p.name])),
+  })),
+)
 const topDown = computed(() => desk.surface.value.coats.map((coat, index) => ({ coat, index })).reverse())
 
 function usual(product: Product): ShelfLine['usual'] {
@@ -48,11 +54,9 @@ function add(product: Product, amount: ShelfLine['usual']): void {
   })
 }
 
-function chosen(event: Event): void {
-  const select = event.target as HTMLSelectElement
-  const product = products.value.find((p) => p.id === select.value)
-  if (select.value === '…') searching.value = true
-  select.value = ''
+function chosen(id: string): void {
+  const product = products.value.find((p) => p.id === id)
+  if (id === '…') searching.value = true
   if (product) add(product, usual(product))
 }
 
@@ -89,21 +93,16 @@ function reorder(from: number, to: number): void {
         @move="reorder"
       />
       <div>
-        <label v-if="session.mayEdit" class="add">
-          Next coat on top
-          <select class="control" data-test="add-coat" aria-label="Add a coat of" @change="chosen">
-            <option value="">choose from the shelf …</option>
-            <option v-if="shelf.total > shelf.lines.length" value="…">
-              search all {{ shelf.total }} sheets …
-            </option>
-            <optgroup v-for="g in groups" :key="g.name" :label="g.name">
-              <option v-for="p in g.things" :key="p.id" :value="p.id">{{ p.name }}</option>
-            </optgroup>
-          </select>
-          <v-btn size="small" variant="text" data-test="search-shelf" @click="searching = true"
-            >Search …</v-btn
-          >
-        </label>
+        <PickField
+          v-if="session.mayEdit"
+          class="add"
+          label="Add a coat of"
+          data-test="add-coat"
+          none="choose from the shelf …"
+          :options="shelf.total > shelf.lines.length ? { '…': `search all ${shelf.total} sheets …` } : {}"
+          :groups="groups"
+          @update:model-value="chosen"
+        />
         <p v-if="topDown.length === 0" class="quiet mt-4">
           No coats yet. Begin with a system, or with what goes on the bare surface: a barrier or a primer.
         </p>
@@ -139,7 +138,7 @@ function reorder(from: number, to: number): void {
   font-weight: 620;
   flex-wrap: wrap;
 }
-.add .control {
+.add {
   max-width: 320px;
 }
 </style>

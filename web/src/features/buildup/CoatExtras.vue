@@ -3,6 +3,7 @@ import { computed } from 'vue'
 import type { Coat, CoatPlan, Medium, Portion } from '../../api/client'
 import { useDesk } from '../job/useEditor'
 import { useSession } from '../../session/session'
+import FoldPanel from '../../fields/FoldPanel.vue'
 import FieldGrid from '../../fields/FieldGrid.vue'
 import type { Field } from '../../fields/grid'
 
@@ -285,10 +286,10 @@ const fields = computed<(Field | false | undefined)[]>(() => {
 </script>
 
 <template>
-  <details class="extras" :data-test="`extras-${number}`">
-    <summary class="small">
+  <FoldPanel class="extras" :data-test="`extras-${number}`">
+    <template #title>
       Additions and timing<span v-if="told.length" class="told">: {{ told.join(' · ') }}</span>
-    </summary>
+    </template>
     <FieldGrid :fields="fields" />
     <ul v-if="plan?.build?.additions?.length" class="small goes">
       <li v-for="a in plan.build.additions" :key="a.name + a.how">
@@ -296,7 +297,7 @@ const fields = computed<(Field | false | undefined)[]>(() => {
         <b>{{ a.mass ? session.format('mass', a.mass) : session.format('volume', a.volume ?? 0) }}</b>
       </li>
     </ul>
-  </details>
+  </FoldPanel>
 </template>
 
 <style scoped>

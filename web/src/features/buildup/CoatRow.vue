@@ -85,8 +85,16 @@ function change(label: string, by: (coat: Coat) => void, medium?: Medium): void 
   })
 }
 
-function choose(event: Event): void {
-  const product = props.products.find((p) => p.id === (event.target as HTMLSelectElement).value)
+/** The product stays in the list where the shelf no longer has it. */
+const choices = computed<[string, string][]>(() => {
+  const all = props.products.map((p): [string, string] => [p.id, `${p.name} · ${kindWords[p.kind]}`])
+  const { product } = props.coat
+  return all.some(([id]) => id === product) ? all : [[product, props.plan?.name || product], ...all]
+})
+const bases = Object.entries(amountWords).map(([basis, b]): [string, string] => [basis, b.words])
+
+function choose(id: string): void {
+  const product = props.products.find((p) => p.id === id)
   if (!product) return
   desk.editSurface(`${props.coat.id} product`, (s, file) => {
     const found = s.coats.find((c) => c.id === props.coat.id)
@@ -99,8 +107,8 @@ function choose(event: Event): void {
 }
 
 /** Another basis keeps what is mixed or else the film: the amount is restated, not changed. */
-function rebase(event: Event): void {
-  const basis = (event.target as HTMLSelectElement).value as Basis
+function rebase(to: string): void {
+  const basis = to as Basis
   const same = stated.value.find((o) => o.basis === basis)
   change('basis', (c) => (c.amount = { basis, value: same?.si ?? c.amount.value }))
 }
@@ -122,20 +130,14 @@ function move(by: number): void {
     <div class="main">
       <div class="row">
         <strong>Coat {{ index + 1 }}</strong>
-        <select
-          class="control grow"
-          :value="coat.product"
-          :disabled="!session.mayEdit"
-          :aria-label="`Product of coat ${index + 1}`"
-          @change="choose"
-        >
-          <option v-if="!products.some((p) => p.id === coat.product)" :value="coat.product">
-            {{ plan?.name || coat.product }}
-          </option>
-          <option v-for="p in products" :key="p.id" :value="p.id">
-            {{ p.name }} · {{ kindWords[p.kind] }}
-          </option>
-        </select>
+        <PickField
+          class="grow"
+          bare
+          :label="`Product of coat ${index + 1}`"
+          :model-value="coat.product"
+          :options="choices"
+          @update:model-value="choose"
+        />
         <template v-if="session.mayEdit">
           <v-btn
             size="small"
@@ -166,18 +168,12 @@ function move(by: number): void {
         </template>
       </div>
       <div class="inputs">
-        <label>
-          Stated as
-          <select
-            class="control"
-            :value="coat.amount.basis"
-            :disabled="!session.mayEdit"
-            :aria-label="`Basis of coat ${index + 1}`"
-            @change="rebase"
-          >
-            <option v-for="(b, key) in amountWords" :key="key" :value="key">{{ b.words }}</option>
-          </select>
-        </label>
+        <PickField
+          :label="`Basis of coat ${index + 1}`"
+          :model-value="coat.amount.basis"
+          :options="bases"
+          @update:model-value="rebase"
+        />
         <QuantityField
           :kind="amountWords[coat.amount.basis].kind"
           :label="`Amount of coat ${index + 1}`"

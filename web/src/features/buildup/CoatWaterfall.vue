@@ -4,6 +4,7 @@ import type { Coat, CoatPlan } from '../../api/client'
 import { useDesk } from '../job/useEditor'
 import { sourceWords } from '../../fields/sources'
 import { useSession } from '../../session/session'
+import FoldPanel from '../../fields/FoldPanel.vue'
 import QuantityField from '../../fields/QuantityField.vue'
 
 /** From the film on the surface, step by step, to what is mixed and bought. */
@@ -37,8 +38,12 @@ const fill = computed(() => {
 </script>
 
 <template>
-  <details v-if="build" class="waterfall" :data-test="`waterfall-${number}`">
-    <summary class="small">From theoretical amount to order</summary>
+  <FoldPanel
+    v-if="build"
+    class="waterfall"
+    :data-test="`waterfall-${number}`"
+    title="From theoretical amount to order"
+  >
     <ol>
       <li v-for="s in steps" :key="s.name">
         <span>{{ s.name }}</span>
@@ -98,7 +103,7 @@ const fill = computed(() => {
         "
       />
     </div>
-  </details>
+  </FoldPanel>
 </template>
 
 <style scoped>

@@ -2,6 +2,7 @@
 import { computed } from 'vue'
 import type { Coat } from '../../api/client'
 import { kitPolicies } from '../pour/words'
+import FoldPanel from '../../fields/FoldPanel.vue'
 import FieldGrid from '../../fields/FieldGrid.vue'
 import type { Field } from '../../fields/grid'
 import { useDesk } from '../job/useEditor'
@@ -121,13 +122,13 @@ const told = computed(() => {
 </script>
 
 <template>
-  <details class="way" :data-test="`way-${number}`">
-    <summary class="small">
+  <FoldPanel class="way" :data-test="`way-${number}`">
+    <template #title>
       Laying and mixing<span class="told">: {{ told }}</span>
-    </summary>
+    </template>
     <FieldGrid :fields="ways" />
     <PumpFields :pumps="coat.own?.pumps" :coat="number" @update:pumps="own('pumps', { pumps: $event })" />
-  </details>
+  </FoldPanel>
 </template>
 
 <style scoped>

@@ -2,6 +2,9 @@
 import { computed } from 'vue'
 import type { Coat, Colouring, Medium } from '../../api/client'
 import { useSession } from '../../session/session'
+import PickField from '../../fields/PickField.vue'
+import TextField from '../../fields/TextField.vue'
+import FoldPanel from '../../fields/FoldPanel.vue'
 import FieldGrid from '../../fields/FieldGrid.vue'
 import type { Field } from '../../fields/grid'
 import QuantityField from '../../fields/QuantityField.vue'
@@ -131,8 +134,8 @@ const fields = computed<(Field | false)[]>(() => {
 </script>
 
 <template>
-  <details class="extras" :data-test="`colours-${number}`">
-    <summary class="small">Colours: {{ told }}</summary>
+  <FoldPanel class="extras" :data-test="`colours-${number}`">
+    <template #title>Colours: {{ told }}</template>
     <FieldGrid v-if="colours.length > 0" :fields="fields" :columns="3" />
     <table v-if="colours.length > 0" class="colours">
       <thead>
@@ -152,26 +155,23 @@ const fields = computed<(Field | false)[]>(() => {
             <svg class="chip" aria-hidden="true"><rect width="14" height="14" :fill="c.color" /></svg>
           </td>
           <td>
-            <input
-              class="control"
+            <TextField
               maxlength="60"
               :aria-label="`Name of colour ${i + 1}`"
-              :value="c.name"
+              :model-value="c.name"
               :disabled="!session.mayEdit"
               @change="edit(i, 'name', { name: word($event) || `Colour ${i + 1}` })"
             />
           </td>
           <td>
-            <select
-              class="control"
-              :aria-label="`Pigment of colour ${i + 1}`"
-              :value="c.medium ?? ''"
-              :disabled="!session.mayEdit"
-              @change="tint(i, word($event))"
-            >
-              <option value="">clear</option>
-              <option v-for="(name, id) in pigments" :key="id" :value="id">{{ name }}</option>
-            </select>
+            <PickField
+              bare
+              :label="`Pigment of colour ${i + 1}`"
+              :model-value="c.medium"
+              none="clear"
+              :options="pigments"
+              @update:model-value="tint(i, $event)"
+            />
           </td>
           <td class="narrow">
             <QuantityField
@@ -197,11 +197,10 @@ const fields = computed<(Field | false)[]>(() => {
             />
           </td>
           <td>
-            <input
-              class="control"
+            <TextField
               maxlength="200"
               :aria-label="`Where colour ${i + 1} goes`"
-              :value="c.where"
+              :model-value="c.where"
               :disabled="!session.mayEdit"
               @change="edit(i, 'where', { where: word($event) || undefined })"
             />
@@ -230,7 +229,7 @@ const fields = computed<(Field | false)[]>(() => {
       @click="add"
       >{{ colours.length === 0 ? 'Divide into colours' : 'Add a colour' }}</v-btn
     >
-  </details>
+  </FoldPanel>
 </template>
 
 <style scoped>
@@ -247,10 +246,6 @@ const fields = computed<(Field | false)[]>(() => {
 .colours td {
   padding: 4px 8px 4px 0;
   vertical-align: top;
-}
-.colours .control {
-  width: 100%;
-  min-width: 0;
 }
 .narrow {
   width: 92px;

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
+import PickField from '../../fields/PickField.vue'
 import IssueMark from './IssueMark.vue'
 import MixCard from './MixCard.vue'
 import SectionPlan from '../../drawing/SectionPlan.vue'
@@ -34,15 +35,14 @@ function print(): void {
     <div class="row mb-4 no-print">
       <v-btn variant="text" :to="`/jobs/${id}`">‹ Back to the job</v-btn>
       <h1 class="grow">Mix cards{{ job ? `: ${job.file.job.name}` : '' }}</h1>
-      <label v-if="all.length > 1" class="small">
-        Show
-        <select v-model="coat" class="control" aria-label="Coat whose cards are shown">
-          <option value="">all coats</option>
-          <option v-for="e in all" :key="e.key" :value="e.key">
-            {{ e.surface.name }}, coat {{ e.coat.number }}
-          </option>
-        </select>
-      </label>
+      <PickField
+        v-if="all.length > 1"
+        v-model="coat"
+        label="Coat whose cards are shown"
+        open
+        none="all coats"
+        :options="Object.fromEntries(all.map((e) => [e.key, `${e.surface.name}, coat ${e.coat.number}`]))"
+      />
       <v-btn color="primary" variant="flat" data-test="print" @click="print">Print</v-btn>
     </div>
     <p v-if="issues?.changes.length" role="alert" class="no-print">

@@ -9,6 +9,7 @@ import { blankFile } from '../job/blank'
 import { useHouse } from '../house/store'
 import { useSession } from '../../session/session'
 import { useShelf } from '../shelf/store'
+import TextField from '../../fields/TextField.vue'
 import JobTile from './JobTile.vue'
 import NewJobDialog from './NewJobDialog.vue'
 import StorageNote from './StorageNote.vue'
@@ -118,11 +119,11 @@ void list()
   <div class="page home">
     <div class="bar">
       <h1>Jobs</h1>
-      <input
+      <TextField
         ref="search"
         v-model="words"
         type="search"
-        class="control search"
+        class="search"
         placeholder="Search name, client or site"
         aria-label="Search name, client or site"
         @input="soon"

@@ -4,6 +4,7 @@ import type { JobLine } from '../../api/client'
 import { dayTime } from '../../fields/clock'
 import { money } from '../../session/units'
 import { useSession } from '../../session/session'
+import TickField from '../../fields/TickField.vue'
 
 /** One job of the list: what it is, how it is built up, and what it still needs. */
 const props = defineProps<{ line: JobLine }>()
@@ -61,15 +62,12 @@ const flag = computed(() => {
       </span>
     </router-link>
     <div class="foot">
-      <label class="tick">
-        <input
-          v-model="picked"
-          type="checkbox"
-          :value="line.id"
-          :aria-label="`Choose ${line.name} for a purchase`"
-        />
-        choose
-      </label>
+      <TickField
+        label="choose"
+        :heard="`Choose ${line.name} for a purchase`"
+        :model-value="picked.includes(line.id)"
+        @update:model-value="picked = $event ? [...picked, line.id] : picked.filter((id) => id !== line.id)"
+      />
       <span class="quiet grow">{{ line.changedBy }}, {{ when.format(new Date(line.changedAt)) }}</span>
       <v-btn
         v-if="session.mayEdit"

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import type { School, Schools } from '../../api/client'
+import TickField from '../../fields/TickField.vue'
 import FieldGrid from '../../fields/FieldGrid.vue'
 import type { Field } from '../../fields/grid'
 import HoursFields from '../job/HoursFields.vue'
@@ -121,20 +122,12 @@ const fields = computed<Field[]>(() => [
           :locked="!session.mayKeep"
           @change="change({ hours: $event })"
         />
-        <label class="small">
-          <input
-            type="checkbox"
-            :checked="house.methods?.acidInPool ?? false"
-            :disabled="!session.mayKeep"
-            @change="
-              change({
-                methods: { ...house.methods, acidInPool: !house.methods?.acidInPool || undefined },
-              })
-            "
-          />
-          Acid may be used in pools and on plaster. The other practice is to grind only: acid soaks in, must
-          be neutralised completely, and stains the paint.
-        </label>
+        <TickField
+          label="Acid may be used in pools and on plaster. The other practice is to grind only: acid soaks in, must be neutralised completely, and stains the paint."
+          :model-value="house.methods?.acidInPool"
+          :disabled="!session.mayKeep"
+          @update:model-value="change({ methods: { ...house.methods, acidInPool: $event || undefined } })"
+        />
       </section>
       <div class="schools">
         <fieldset
@@ -145,15 +138,29 @@ const fields = computed<Field[]>(() => [
           :data-test="`school-${s.id}`"
         >
           <legend>{{ s.title }}</legend>
-          <label v-for="c in s.choices" :key="c.value" :class="{ on: chosen(s) === c.value }">
-            <input type="radio" :name="s.id" :checked="chosen(s) === c.value" @change="choose(s, c.value)" />
-            <span>
-              <strong>{{ c.name }}</strong>
-              <span class="small"
-                >{{ c.reason }} <span class="quiet">{{ c.consequence }}</span></span
-              >
-            </span>
-          </label>
+          <v-radio-group
+            :model-value="chosen(s)"
+            :disabled="!session.mayKeep"
+            :aria-label="s.title"
+            hide-details
+            @update:model-value="choose(s, String($event))"
+          >
+            <v-radio
+              v-for="c in s.choices"
+              :key="c.value"
+              :value="c.value"
+              :class="{ on: chosen(s) === c.value }"
+            >
+              <template #label>
+                <span>
+                  <strong>{{ c.name }}</strong>
+                  <span class="small"
+                    >{{ c.reason }} <span class="quiet">{{ c.consequence }}</span></span
+                  >
+                </span>
+              </template>
+            </v-radio>
+          </v-radio-group>
         </fieldset>
       </div>
       <p class="small quiet mt-3">
@@ -182,14 +189,12 @@ legend {
   font-weight: 700;
   padding: 0 6px;
 }
-.school label {
-  display: grid;
-  grid-template-columns: auto 1fr;
-  gap: 10px;
-  padding: 6px 8px;
+.school :deep(.v-radio) {
+  align-items: start;
+  padding: 4px 8px 4px 4px;
   border-left: 4px solid transparent;
 }
-.school label.on {
+.school :deep(.v-radio.on) {
   border-left-color: var(--cure);
   background: var(--faint);
 }

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import type { Hours } from '../../api/client'
+import TickField from '../../fields/TickField.vue'
 import TextField from '../../fields/TextField.vue'
 
 /** The days and hours in which people work; the usual week where nobody said. */
@@ -45,9 +46,13 @@ const word = (event: Event): string => (event.target as HTMLInputElement).value
   <fieldset class="hours" :disabled="locked">
     <legend class="field-label">Working hours{{ hours ? '' : ' (the usual week)' }}</legend>
     <div class="days">
-      <label v-for="(name, day) in days" :key="day">
-        <input type="checkbox" :checked="now.days.includes(day)" @change="toggle(day)" />{{ name }}
-      </label>
+      <TickField
+        v-for="(name, day) in days"
+        :key="day"
+        :label="name"
+        :model-value="now.days.includes(day)"
+        @update:model-value="toggle(day)"
+      />
     </div>
     <div class="times">
       <TextField label="From" type="time" :model-value="now.from" @change="set({ from: word($event) })" />

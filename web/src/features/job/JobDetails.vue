@@ -1,6 +1,7 @@
 <script setup lang="ts">
+import PickField from '../../fields/PickField.vue'
 import TextField from '../../fields/TextField.vue'
-import type { Job } from '../../api/client'
+import { computed } from 'vue'
 import HoursFields from './HoursFields.vue'
 import { useDesk } from './useEditor'
 import { useSession } from '../../session/session'
@@ -52,8 +53,10 @@ const currencies = [
   'JPY',
   'INR',
 ]
-function setCurrency(event: Event): void {
-  const currency: Job['currency'] = (event.target as HTMLSelectElement).value
+const offered = computed(() =>
+  [...new Set([desk.file.value.job.currency, ...currencies])].map((c): [string, string] => [c, c]),
+)
+function setCurrency(currency: string): void {
   desk.editor.edit('currency', (f) => (f.job.currency = currency))
 }
 </script>
@@ -116,21 +119,12 @@ function setCurrency(event: Event): void {
         told="A job with a day here stands among those done"
         @change="finished"
       />
-      <label>
-        Prices are in
-        <select
-          class="control"
-          :value="desk.file.value.job.currency"
-          :disabled="!session.mayEdit"
-          aria-label="Currency of the job"
-          @change="setCurrency"
-        >
-          <option v-if="!currencies.includes(desk.file.value.job.currency)">
-            {{ desk.file.value.job.currency }}
-          </option>
-          <option v-for="c in currencies" :key="c">{{ c }}</option>
-        </select>
-      </label>
+      <PickField
+        label="Currency of the job"
+        :model-value="desk.file.value.job.currency"
+        :options="offered"
+        @update:model-value="setCurrency"
+      />
       <div><v-btn color="primary" variant="flat" @click="open = false">Done</v-btn></div>
     </div>
   </v-dialog>

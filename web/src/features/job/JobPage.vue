@@ -3,6 +3,7 @@ import { useElementSize } from '@vueuse/core'
 import { computed, nextTick, ref } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import { useSession } from '../../session/session'
+import TextField from '../../fields/TextField.vue'
 import ConflictDialog from './ConflictDialog.vue'
 import HelpDialog from './HelpDialog.vue'
 import JobDesk from './JobDesk.vue'
@@ -79,15 +80,15 @@ useJobKeys({
   <div v-else-if="file && plan" :style="{ '--top': `${height}px` }">
     <div ref="top" class="top">
       <div class="title">
-        <input
+        <TextField
           class="name"
-          :value="file.job.name"
+          :model-value="file.job.name"
           aria-label="Name of the job"
           maxlength="160"
           :readonly="!session.mayEdit"
           @change="rename"
         />
-        <button type="button" class="plain client" title="Job details" @click="desk?.openDetails()">
+        <button v-tooltip="'Job details'" type="button" class="plain client" @click="desk?.openDetails()">
           {{ [file.job.client, file.job.site].filter(Boolean).join(' · ') || 'Client, site, hours …' }}
         </button>
         <SaveMark :state="state" />
@@ -159,18 +160,17 @@ useJobKeys({
 }
 .name {
   flex: 1 1 200px;
-  min-width: 0;
   max-width: 440px;
-  font: inherit;
+}
+.name :deep(.v-field__input) {
   font-size: 1.2rem;
   font-weight: 700;
-  color: inherit;
   background: none;
-  border: 0;
-  border-bottom: 1px solid transparent;
-  padding: 3px 0;
+  border-color: transparent;
+  min-height: 36px;
+  padding: 0 4px;
 }
-.name:hover:not([readonly]) {
+.name :deep(.v-field__input:hover:not([readonly])) {
   border-bottom-color: var(--quiet);
 }
 .client {

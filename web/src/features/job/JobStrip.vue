@@ -31,7 +31,7 @@ const nextTold = computed(() =>
     >
       <span class="number">{{ i + 1 }}</span>
       <span class="name">{{ s.name }}</span>
-      <span v-if="s.words && next" class="state" :title="nextTold" data-test="next-work">{{
+      <span v-if="s.words && next" v-tooltip="nextTold" class="state" data-test="next-work">{{
         dateOnly(next.at, zone)
       }}</span>
       <span v-else class="state">{{ s.words ?? words(state(s.id)) }}</span>

@@ -65,22 +65,14 @@ function rename(event: Event): void {
 
 <template>
   <div class="tabs">
-    <div class="row" role="tablist" aria-label="Surfaces">
-      <button
-        v-for="(s, i) in desk.file.value.job.surfaces"
-        :key="s.id"
-        type="button"
-        role="tab"
-        class="tab"
-        :aria-selected="s.id === desk.surface.value.id"
-        @click="desk.index.value = i"
-      >
+    <v-tabs v-model="desk.index.value" class="choices" hide-slider show-arrows aria-label="Surfaces">
+      <v-tab v-for="(s, i) in desk.file.value.job.surfaces" :key="s.id" :value="i">
         <span class="title"
-          >{{ s.name }}<span v-if="troubled(i)" class="mind" title="Warnings here"> !</span></span
+          >{{ s.name }}<span v-if="troubled(i)" v-tooltip="'Warnings here'" class="mind"> !</span></span
         >
         <span class="small quiet">{{ area(s.id) }}</span>
-      </button>
-    </div>
+      </v-tab>
+    </v-tabs>
     <div v-if="manage && session.mayEdit" class="row tools">
       <span class="small quiet">Add</span>
       <v-btn
@@ -115,21 +107,6 @@ function rename(event: Event): void {
   justify-content: space-between;
   align-items: center;
   margin-bottom: 14px;
-}
-.tab {
-  display: grid;
-  text-align: left;
-  font: inherit;
-  color: inherit;
-  background: var(--paper);
-  border: 1px solid var(--line);
-  border-radius: 3px;
-  padding: 6px 14px;
-  cursor: pointer;
-}
-.tab[aria-selected='true'] {
-  border: 2px solid var(--ink);
-  box-shadow: inset 0 -4px 0 var(--cure);
 }
 .title {
   font-weight: 660;

@@ -1,5 +1,6 @@
 <script setup lang="ts">
-import { ref, useId, watch } from 'vue'
+import { ref, watch } from 'vue'
+import TextField from '../../fields/TextField.vue'
 import type { Kind } from '../../session/units'
 import { useSession } from '../../session/session'
 
@@ -15,7 +16,6 @@ const props = defineProps<{
 }>()
 const emit = defineEmits<{ 'update:modelValue': [si: number | undefined] }>()
 const session = useSession()
-const id = useId()
 const text = ref('')
 const fault = ref('')
 let sent: number | undefined
@@ -43,44 +43,13 @@ function typed(): void {
 </script>
 
 <template>
-  <div class="day-field">
-    <label :for="id">{{ label }}</label>
-    <input
-      :id="id"
-      v-model="text"
-      inputmode="decimal"
-      autocomplete="off"
-      :aria-invalid="fault !== ''"
-      :aria-describedby="fault ? `${id}-fault` : undefined"
-      @input="typed"
-    />
-    <p v-if="fault" :id="`${id}-fault`" class="fault">{{ fault }}</p>
-  </div>
+  <TextField
+    v-model="text"
+    class="day-text figure"
+    :label="label"
+    :fault="fault"
+    inputmode="decimal"
+    autocomplete="off"
+    @input="typed"
+  />
 </template>
-
-<style scoped>
-.day-field {
-  display: grid;
-  gap: 2px;
-  min-width: 118px;
-}
-label {
-  font-weight: 640;
-}
-input {
-  height: 56px;
-  padding: 0 12px;
-  font: inherit;
-  font-size: 1.35rem;
-  font-weight: 680;
-  color: var(--ink);
-  background: var(--well);
-  border: 2px solid var(--ink);
-  border-radius: 3px;
-  width: 100%;
-}
-.fault {
-  color: var(--stop);
-  margin: 0;
-}
-</style>

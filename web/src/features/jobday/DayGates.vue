@@ -3,6 +3,7 @@ import { ref } from 'vue'
 import type { RecordCoat, RecordCoatDay, RecordGateState } from '../../api/client'
 import { minuteTime } from '../../fields/clock'
 import { useSession } from '../../session/session'
+import TextField from '../../fields/TextField.vue'
 import DayReadings from './DayReadings.vue'
 import type { Read } from './readings'
 import type { DayAtJob } from './useDay'
@@ -98,14 +99,12 @@ async function override(gate: RecordGateState): Promise<void> {
             </button>
           </div>
           <form v-if="telling === g.key" class="day-line" @submit.prevent="close(g, seen.trim())">
-            <label class="day-text">What was seen <input v-model="seen" maxlength="300" required /></label>
+            <TextField v-model="seen" class="day-text" label="What was seen" maxlength="300" required />
             <button type="submit" class="touch main">Close {{ g.title }}</button>
             <button type="button" class="touch" @click="telling = ''">Cancel</button>
           </form>
           <form v-if="over === g.key" class="day-line" @submit.prevent="override(g)">
-            <label class="day-text"
-              >Reason to go on <input v-model="reason" maxlength="300" required
-            /></label>
+            <TextField v-model="reason" class="day-text" label="Reason to go on" maxlength="300" required />
             <button type="submit" class="touch warn">Override, {{ session.me?.name }}</button>
             <button type="button" class="touch" @click="over = ''">Cancel</button>
           </form>

@@ -4,6 +4,7 @@ import type { RecordCoat } from '../../api/client'
 import { minuteTime } from '../../fields/clock'
 import { useSession } from '../../session/session'
 import type { DayAtJob } from './useDay'
+import PickField from '../../fields/PickField.vue'
 
 /** Who works at which task, from when until when: one's own. */
 const props = defineProps<{ here: DayAtJob; plan: RecordCoat }>()
@@ -16,12 +17,14 @@ const nameOf = (id: string): string => tasks.value.find((t) => t.id === id)?.nam
 
 <template>
   <div class="day-line">
-    <label v-if="!mine" class="day-text"
-      >Task
-      <select v-model="chosen" class="touch">
-        <option v-for="t in tasks" :key="t.id" :value="t.id">{{ t.name }}</option>
-      </select>
-    </label>
+    <PickField
+      v-if="!mine"
+      v-model="chosen"
+      class="day-text"
+      label="Task"
+      open
+      :options="Object.fromEntries(tasks.map((t) => [t.id, t.name]))"
+    />
     <p v-else>
       You are working on “{{ nameOf(mine.task) }}” since {{ minuteTime(mine.from, here.zone.value) }}.
     </p>

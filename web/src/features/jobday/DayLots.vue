@@ -2,6 +2,7 @@
 import { ref, watch } from 'vue'
 import type { Card, RecordBatchDay, RecordCoat } from '../../api/client'
 import type { DayAtJob } from './useDay'
+import TextField from '../../fields/TextField.vue'
 
 /** The lots of a batch's parts: picked from stock, scanned where the browser can, or typed. */
 const props = defineProps<{ here: DayAtJob; plan: RecordCoat; batch: RecordBatchDay; card: Card }>()
@@ -42,10 +43,14 @@ async function log(): Promise<void> {
 <template>
   <form class="day-line" @submit.prevent="log">
     <template v-for="(p, n) in card.parts" :key="p.name">
-      <label class="day-text"
-        >Lot of {{ p.name
-        }}<input v-model="lots[n]" maxlength="60" :list="`lots-${n}`" @change="pick(lots[n])"
-      /></label>
+      <TextField
+        v-model="lots[n]"
+        class="day-text"
+        :label="`Lot of ${p.name}`"
+        maxlength="60"
+        :list="`lots-${n}`"
+        @change="pick(lots[n])"
+      />
       <datalist :id="`lots-${n}`">
         <option v-for="l in stocked(n)" :key="l.lot" :value="l.lot">
           {{ l.expires ? `expires ${l.expires}` : '' }}
@@ -55,7 +60,7 @@ async function log(): Promise<void> {
         >Scan<input type="file" accept="image/*" capture="environment" hidden @change="scan(n, $event)"
       /></label>
     </template>
-    <label class="day-text">Expires<input v-model="expires" type="date" /></label>
+    <TextField v-model="expires" class="day-text" label="Expires" type="date" />
     <button type="submit" class="touch main">Log lots</button>
     <p v-if="said" role="status">{{ said }}</p>
   </form>

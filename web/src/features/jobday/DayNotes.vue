@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { ref } from 'vue'
 import type { DayAtJob } from './useDay'
+import TextField from '../../fields/TextField.vue'
 
 /** What is worth knowing, in one touch or in own words; and what was done otherwise, with who decided. */
 const props = defineProps<{ here: DayAtJob; task: string }>()
@@ -34,10 +35,13 @@ async function own(): Promise<void> {
   <div class="day-line">
     <button v-for="n in picks" :key="n" type="button" class="touch" @click="note(n)">{{ n }}</button>
     <form class="day-line own" @submit.prevent="own">
-      <label class="day-text">Note<input v-model="text" maxlength="600" required /></label>
-      <label class="day-text"
-        >Decided by, if the plan was not followed<input v-model="who" maxlength="120"
-      /></label>
+      <TextField v-model="text" class="day-text" label="Note" maxlength="600" required />
+      <TextField
+        v-model="who"
+        class="day-text"
+        label="Decided by, if the plan was not followed"
+        maxlength="120"
+      />
       <button type="submit" class="touch main">Log it</button>
     </form>
     <p v-if="said" role="status">{{ said }}</p>

@@ -2,6 +2,7 @@
 import { dataOf, useRequest } from '../../api/useRequest'
 import { computed, ref } from 'vue'
 import { api, type Issues } from '../../api/client'
+import FoldPanel from '../../fields/FoldPanel.vue'
 import PickField from '../../fields/PickField.vue'
 import TextField from '../../fields/TextField.vue'
 import { dayTime } from '../../fields/clock'
@@ -83,14 +84,14 @@ const newest = computed(() => issues.value?.lines[0])
         </ul>
       </div>
       <p v-else class="quiet">The present plan does not differ for the crew.</p>
-      <details v-if="(issues?.lines.length ?? 0) > 1">
-        <summary>{{ (issues?.lines.length ?? 1) - 1 }} before it</summary>
+      <FoldPanel v-if="(issues?.lines.length ?? 0) > 1">
+        <template #title>{{ (issues?.lines.length ?? 1) - 1 }} before it</template>
         <ul>
           <li v-for="l in issues?.lines.slice(1)" :key="l.number">
             Plan {{ l.number }}, {{ dayTime(l.at) }}, by {{ l.by }} to {{ l.to }}: superseded.
           </li>
         </ul>
-      </details>
+      </FoldPanel>
     </template>
     <form v-if="session.mayKeep" class="row give" @submit.prevent="issue">
       <PickField

@@ -2,6 +2,7 @@
 import { useEventListener, useLocalStorage } from '@vueuse/core'
 import { computed, ref, watch } from 'vue'
 import { useTheme } from 'vuetify'
+import PickField from '../../fields/PickField.vue'
 import DayFloor from '../../drawing/DayFloor.vue'
 import { useSession } from '../../session/session'
 import DayBatches from './DayBatches.vue'
@@ -113,10 +114,16 @@ useEventListener(window, 'keydown', (event) => {
       </p>
       <button type="button" class="touch unfold" :aria-expanded="more" @click="more = !more">More</button>
       <div class="settings" :class="{ unfolded: more }">
-        <select v-if="coats.length > 1" v-model="chosen" class="touch pick" aria-label="Coat of the day">
-          <option value="">Where the day is</option>
-          <option v-for="c in coats" :key="c.id" :value="c.id">{{ c.surface }}, coat {{ c.number }}</option>
-        </select>
+        <PickField
+          v-if="coats.length > 1"
+          v-model="chosen"
+          class="day-text"
+          bare
+          open
+          label="Coat of the day"
+          none="Where the day is"
+          :options="Object.fromEntries(coats.map((c) => [c.id, `${c.surface}, coat ${c.number}`]))"
+        />
         <button
           type="button"
           class="touch"
@@ -252,9 +259,6 @@ p {
 .sent.away,
 .sent.signed-out {
   color: var(--warn);
-}
-.pick {
-  min-width: 160px;
 }
 .bar {
   display: flex;

@@ -4,6 +4,7 @@ import type { Purchase, Trade } from '../../api/client'
 import { useDesk } from '../job/useEditor'
 import { money } from '../../session/units'
 import { useSession } from '../../session/session'
+import FoldPanel from '../../fields/FoldPanel.vue'
 
 /** Ways to buy one product: what each costs against what it leaves. */
 const props = defineProps<{ purchase: Purchase }>()
@@ -32,8 +33,10 @@ function take(t: Trade): void {
 </script>
 
 <template>
-  <details v-if="choices.length > 0" class="small" :data-test="`choices-${purchase.product}`">
-    <summary>{{ purchase.name }}: {{ choices.length }} ways to buy, cost against what is left</summary>
+  <FoldPanel v-if="choices.length > 0" class="small" :data-test="`choices-${purchase.product}`">
+    <template #title
+      >{{ purchase.name }}: {{ choices.length }} ways to buy, cost against what is left</template
+    >
     <table class="figures">
       <thead>
         <tr>
@@ -67,7 +70,7 @@ function take(t: Trade): void {
         </tr>
       </tbody>
     </table>
-  </details>
+  </FoldPanel>
 </template>
 
 <style scoped>

@@ -3,6 +3,7 @@ import { useDesk } from '../job/useEditor'
 import { sourceWords } from '../../fields/sources'
 import { money } from '../../session/units'
 import { useSession } from '../../session/session'
+import FoldPanel from '../../fields/FoldPanel.vue'
 
 /** Broadcast, pigment, grit and thinner to buy, and the tools and consumables. */
 const desk = useDesk()
@@ -48,8 +49,8 @@ const session = useSession()
       </tbody>
     </table>
   </div>
-  <details v-if="desk.plan.value.tools.length > 0" class="mt-3" data-test="tools">
-    <summary>Tools and consumables, {{ desk.plan.value.tools.length }} lines</summary>
+  <FoldPanel v-if="desk.plan.value.tools.length > 0" class="mt-3" data-test="tools">
+    <template #title>Tools and consumables, {{ desk.plan.value.tools.length }} lines</template>
     <div class="scroll" tabindex="0" role="region" aria-label="Tools and consumables">
       <table class="figures">
         <thead>
@@ -74,7 +75,7 @@ const session = useSession()
         </tbody>
       </table>
     </div>
-  </details>
+  </FoldPanel>
 </template>
 
 <style scoped>

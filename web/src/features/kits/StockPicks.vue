@@ -4,6 +4,8 @@ import { computed, ref } from 'vue'
 import { api, type Container, type StockGroup } from '../../api/client'
 import { useDesk } from '../job/useEditor'
 import { useSession } from '../../session/session'
+import TickField from '../../fields/TickField.vue'
+import FoldPanel from '../../fields/FoldPanel.vue'
 
 /** What is in stock of the products of this job, to be reserved for it. */
 const props = defineProps<{ jobId: string }>()
@@ -60,26 +62,29 @@ function left(c: Container): string {
 </script>
 
 <template>
-  <details v-if="lines.length > 0 || reserved.length > 0" class="mt-3" data-test="stock-picks" @toggle="load">
-    <summary>
+  <FoldPanel
+    v-if="lines.length > 0 || reserved.length > 0"
+    class="mt-3"
+    data-test="stock-picks"
+    @opened="load"
+  >
+    <template #title>
       In stock of these products: {{ lines.length
       }}{{ reserved.length ? `, ${reserved.length} reserved for this job` : '' }}
-    </summary>
+    </template>
     <p v-if="trouble" role="alert">{{ trouble }}</p>
     <ul class="stock small">
       <li v-for="l in lines" :key="l.container.id">
-        <label>
-          <input
-            type="checkbox"
-            :checked="l.mine"
-            :disabled="!l.mine && (l.others.length > 0 || l.container.touchUp)"
-            @change="turn(l.container, l.mine)"
-          />
+        <TickField
+          :model-value="l.mine"
+          :disabled="!l.mine && (l.others.length > 0 || l.container.touchUp)"
+          @update:model-value="turn(l.container, l.mine)"
+        >
           <b>{{ l.name }}</b> {{ left(l.container) }} {{ parts[l.container.part]
           }}{{ l.container.lot ? `, lot ${l.container.lot}` : ''
           }}{{ l.container.expires ? `, ${l.expired ? 'expired' : 'until'} ${l.container.expires}` : ''
           }}{{ l.container.place ? `, ${l.container.place}` : '' }}
-        </label>
+        </TickField>
         <span v-if="l.others.length" class="quiet"
           >reserved for {{ l.others.map((o) => o.name).join(', ') }}</span
         >
@@ -90,7 +95,7 @@ function left(c: Container): string {
         <v-btn size="small" variant="text" @click="turn(c, true)">Release it</v-btn>
       </li>
     </ul>
-  </details>
+  </FoldPanel>
 </template>
 
 <style scoped>

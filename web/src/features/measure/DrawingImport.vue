@@ -3,6 +3,9 @@ import { computed, ref, watch } from 'vue'
 import { readDrawing, refusal, type Drawing, type Point } from '../../api/client'
 import { boxAround, distance, fit, path, tidy } from '../../drawing/figures'
 import { useSession } from '../../session/session'
+import TickField from '../../fields/TickField.vue'
+import PickField from '../../fields/PickField.vue'
+import FoldPanel from '../../fields/FoldPanel.vue'
 import QuantityField from '../../fields/QuantityField.vue'
 
 /** What the outline becomes, and what the outlines in it are called. */
@@ -23,13 +26,20 @@ const scale = ref(0)
 const side = ref(0)
 
 const FOOT = 0.3048
-const scales = [
-  { words: 'millimetres', scale: 0.001 },
-  { words: 'centimetres', scale: 0.01 },
-  { words: 'metres', scale: 1 },
-  { words: 'inches', scale: FOOT / 12 },
-  { words: 'feet', scale: FOOT },
+const scales: [string, string][] = [
+  ['0.001', 'millimetres'],
+  ['0.01', 'centimetres'],
+  ['1', 'metres'],
+  [String(FOOT / 12), 'inches'],
+  [String(FOOT), 'feet'],
 ]
+/** The units with what the drawing itself says, or what a side of a known length gives. */
+const units = computed(() => {
+  const own = String(scale.value)
+  if (scales.some(([metres]) => metres === own)) return scales
+  const words = scale.value > 0 ? session.format('length', scale.value) : 'not known yet'
+  return [[own, words], ...scales] satisfies [string, string][]
+})
 const MOST = 12 << 20
 
 async function pick(event: Event): Promise<void> {
@@ -99,6 +109,14 @@ function calibrate(metres: number): void {
   if (sideLength.value > 0) scale.value = metres / sideLength.value
 }
 const SIDES_SHOWN = 60
+const numbered = computed(() =>
+  Object.fromEntries(chosen.value.slice(0, SIDES_SHOWN).map((_, i) => [i, String(i + 1)])),
+)
+/** A shape by its layer and size. */
+function named({ shape }: { shape: Drawing['shapes'][number] }): string {
+  const size = scale.value > 0 ? `, ${session.format('area', shape.area * scale.value * scale.value)}` : ''
+  return (shape.layer || shape.kind) + size
+}
 
 function take(): void {
   const d = drawing.value
@@ -159,44 +177,44 @@ function take(): void {
           <div class="choices">
             <fieldset v-if="allLayers.length > 1" data-test="layers">
               <legend>Layers</legend>
-              <label v-for="l in allLayers" :key="l">
-                <input v-model="layers" type="checkbox" :value="l" /> {{ l || 'without a name' }}
-              </label>
+              <TickField
+                v-for="l in allLayers"
+                :key="l"
+                :label="l || 'without a name'"
+                :model-value="layers.includes(l)"
+                @update:model-value="layers = $event ? [...layers, l] : layers.filter((n) => n !== l)"
+              />
             </fieldset>
-            <label>
-              Outline of the {{ props.what }}
-              <select v-model="outline" class="control" :aria-label="`Outline of the ${props.what}`">
-                <option v-for="o in offered" :key="o.index" :value="o.index">
-                  {{ o.shape.layer || o.shape.kind
-                  }}{{ scale > 0 ? `, ${session.format('area', o.shape.area * scale * scale)}` : '' }}
-                </option>
-              </select>
-            </label>
+            <PickField
+              :label="`Outline of the ${props.what}`"
+              :model-value="String(outline)"
+              :options="Object.fromEntries(offered.map((o) => [o.index, named(o)]))"
+              @update:model-value="outline = Number($event)"
+            />
             <fieldset v-if="others.length > 0">
               <legend>{{ inner }} in it</legend>
-              <label v-for="o in others" :key="o.index">
-                <input v-model="holes" type="checkbox" :value="o.index" />
-                {{ o.shape.layer || o.shape.kind
-                }}{{ scale > 0 ? `, ${session.format('area', o.shape.area * scale * scale)}` : '' }}
-              </label>
+              <TickField
+                v-for="o in others"
+                :key="o.index"
+                :label="named(o)"
+                :model-value="holes.includes(o.index)"
+                @update:model-value="
+                  holes = $event ? [...holes, o.index] : holes.filter((n) => n !== o.index)
+                "
+              />
             </fieldset>
-            <label>
-              One unit is
-              <select v-model="scale" class="control" aria-label="What one unit of the drawing is">
-                <option v-if="!scales.some((s) => s.scale === scale)" :value="scale">
-                  {{ scale > 0 ? session.format('length', scale) : 'not known yet' }}
-                </option>
-                <option v-for="s in scales" :key="s.words" :value="s.scale">{{ s.words }}</option>
-              </select>
-            </label>
-            <label>
-              or the true length of side
-              <select v-model="side" class="control" aria-label="Side with a known length">
-                <option v-for="i in Math.min(chosen.length, SIDES_SHOWN)" :key="i" :value="i - 1">
-                  {{ i }}
-                </option>
-              </select>
-            </label>
+            <PickField
+              label="What one unit of the drawing is"
+              :model-value="String(scale)"
+              :options="units"
+              @update:model-value="scale = Number($event)"
+            />
+            <PickField
+              label="Side with a known length"
+              :model-value="String(side)"
+              :options="numbered"
+              @update:model-value="side = Number($event)"
+            />
             <QuantityField
               kind="length"
               label="True length of that side"
@@ -206,14 +224,18 @@ function take(): void {
             />
           </div>
         </div>
-        <details v-if="drawing.leftOut.length > 0" open data-test="left-out">
-          <summary>Left out of the drawing</summary>
+        <FoldPanel
+          v-if="drawing.leftOut.length > 0"
+          open
+          data-test="left-out"
+          title="Left out of the drawing"
+        >
           <ul>
             <li v-for="l in drawing.leftOut" :key="l.what + l.why">
               {{ l.count }} × {{ l.what }}: {{ l.why }}
             </li>
           </ul>
-        </details>
+        </FoldPanel>
         <div>
           <v-btn color="primary" variant="flat" :disabled="scale <= 0" @click="take">Use this outline</v-btn>
         </div>

@@ -11,6 +11,8 @@ import { newId } from '../job/blank'
 import { distance, middle, nearestOn } from '../../drawing/figures'
 import type { PlanLine, PlanMark, PlanRing } from '../../drawing/plan'
 import { useSession } from '../../session/session'
+import PickField from '../../fields/PickField.vue'
+import FoldPanel from '../../fields/FoldPanel.vue'
 import DrawingImport from './DrawingImport.vue'
 import FloorParts from './FloorParts.vue'
 import GivenArea from './GivenArea.vue'
@@ -143,10 +145,18 @@ function take(points: Point[], inner: { name: string; outline: Point[] }[]): voi
   })
 }
 
-function putOnPlan(event: Event): void {
-  const select = event.target as HTMLSelectElement
-  const wanted = select.value
-  select.value = ''
+const things = computed<[string, string][]>(() => [
+  ['exit', 'The exit'],
+  ...(desk.surface.value.layout.exit ? ([['other', 'Another exit']] satisfies [string, string][]) : []),
+  ['mixing', 'The mixing place'],
+  ['door', 'A door'],
+  ['drain', 'A drain'],
+  ['zone', 'A zone'],
+  ['crack', 'A crack'],
+  ['saw-joint', 'A saw joint, to fill'],
+  ['moving-joint', 'A joint that moves, to leave open'],
+])
+function putOnPlan(wanted: string): void {
   draft.cancel()
   if (
     wanted === 'exit' ||
@@ -217,8 +227,8 @@ function moveMark(id: string, at: Point): void {
   })
 }
 
-function exitOnWall(event: Event): void {
-  const side = Number((event.target as HTMLSelectElement).value)
+function exitOnWall(wall: string): void {
+  const side = wall === '' ? -1 : Number(wall)
   const a = outline.value[side]
   const b = outline.value[(side + 1) % outline.value.length]
   setExit(a && b ? middle(a, b) : undefined)
@@ -232,6 +242,13 @@ const sides = computed(() =>
   outline.value.map((p, i) => distance(p, outline.value[(i + 1) % outline.value.length] ?? p)),
 )
 const LISTED = 40
+const walls = computed(() =>
+  Object.fromEntries(
+    sides.value
+      .slice(0, LISTED)
+      .map((length, i) => [i, `wall ${i + 1}, ${session.format('length', length)}`]),
+  ),
+)
 
 // Measuring begins at once: the walk's field is ready, and so is the plan.
 if (session.mayEdit && !measured.value && !desk.surface.value.given) begin('outline')
@@ -263,24 +280,16 @@ useEventListener(window, 'keydown', (event) => {
       <v-btn data-test="draw-hole" :disabled="!measured || draft.drawing.value" @click="begin('hole')"
         >Add a column</v-btn
       >
-      <select
-        class="control put"
-        aria-label="Put on the plan"
+      <PickField
+        class="put"
+        bare
+        label="Put on the plan"
         data-test="put-on-plan"
+        none="Put on the plan …"
         :disabled="!measured || draft.drawing.value"
-        @change="putOnPlan"
-      >
-        <option value="">Put on the plan …</option>
-        <option value="exit">The exit</option>
-        <option v-if="desk.surface.value.layout.exit" value="other">Another exit</option>
-        <option value="mixing">The mixing place</option>
-        <option value="door">A door</option>
-        <option value="drain">A drain</option>
-        <option value="zone">A zone</option>
-        <option value="crack">A crack</option>
-        <option value="saw-joint">A saw joint, to fill</option>
-        <option value="moving-joint">A joint that moves, to leave open</option>
-      </select>
+        :options="things"
+        @update:model-value="putOnPlan"
+      />
       <GridPick v-model="grid" />
     </template>
   </Teleport>
@@ -315,8 +324,7 @@ useEventListener(window, 'keydown', (event) => {
             Outline the floor by clicking its corners on the grid, or by typing the walls one after another as
             you walk them.
           </p>
-          <details v-if="measured" open>
-            <summary>Walls</summary>
+          <FoldPanel v-if="measured" open title="Walls">
             <p v-if="session.mayEdit" class="quiet small">A new length pushes the wall behind it.</p>
             <p v-if="trouble" class="small" role="alert">{{ trouble }}</p>
             <div class="pair">
@@ -341,23 +349,16 @@ useEventListener(window, 'keydown', (event) => {
                 <v-btn size="small" @click="reshape('turn', { op: 'turn' })">Turn by 90°</v-btn>
               </template>
             </div>
-            <label v-if="session.mayEdit" class="small exit-choice">
-              Exit in the middle of
-              <select
-                class="control"
-                data-test="exit-wall"
-                aria-label="Wall with the exit"
-                @change="exitOnWall"
-              >
-                <option value="-1">
-                  {{ desk.surface.value.layout.exit ? 'where it is marked' : 'no wall yet' }}
-                </option>
-                <option v-for="(length, i) in sides.slice(0, LISTED)" :key="i" :value="i">
-                  wall {{ i + 1 }}, {{ session.format('length', length) }}
-                </option>
-              </select>
-            </label>
-          </details>
+            <PickField
+              v-if="session.mayEdit"
+              class="exit-choice"
+              label="Wall with the exit"
+              data-test="exit-wall"
+              :none="desk.surface.value.layout.exit ? 'where it is marked' : 'no wall yet'"
+              :options="walls"
+              @update:model-value="exitOnWall"
+            />
+          </FoldPanel>
           <GivenArea v-if="!measured" />
           <FloorParts v-if="takeoff" />
           <WaysOut v-if="measured" />
@@ -370,9 +371,9 @@ useEventListener(window, 'keydown', (event) => {
 
 <style scoped>
 .exit-choice {
-  display: block;
+  max-width: 260px;
 }
 .put {
-  width: auto;
+  width: 190px;
 }
 </style>

@@ -5,6 +5,8 @@ import { useDesk } from '../job/useEditor'
 import { newId } from '../job/blank'
 import { distance } from '../../drawing/figures'
 import { useSession } from '../../session/session'
+import PickField from '../../fields/PickField.vue'
+import FoldPanel from '../../fields/FoldPanel.vue'
 import EntryHead from '../shelf/EntryHead.vue'
 import FigureButton from '../../fields/FigureButton.vue'
 import FieldGrid from '../../fields/FieldGrid.vue'
@@ -60,10 +62,11 @@ const lineWords: Record<FloorLine['kind'], string> = {
   'moving-joint': 'Joint that moves, to leave open',
 }
 
-function add(event: Event): void {
-  const select = event.target as HTMLSelectElement
-  const kind = select.value
-  select.value = ''
+const offered = {
+  ...Object.fromEntries(Object.entries(shapes).map(([kind, s]) => [kind, s.words])),
+  ...lineWords,
+}
+function add(kind: string): void {
   desk.editSurface('add part', (s) => {
     if (kind in shapes) {
       const part = kind as FloorPart['kind']
@@ -158,16 +161,19 @@ const filler = computed(() => takeoff.value?.filler ?? 0)
 </script>
 
 <template>
-  <details class="parts" :open="parts.length + lines.length > 0" data-test="parts">
-    <summary>Edges, steps, ramps, cracks and joints</summary>
-    <label v-if="session.mayEdit" class="small">
-      Add
-      <select class="control" aria-label="Add an edge, a step or a crack" @change="add">
-        <option value="">choose …</option>
-        <option v-for="(s, kind) in shapes" :key="kind" :value="kind">{{ s.words }}</option>
-        <option v-for="(w, kind) in lineWords" :key="kind" :value="kind">{{ w }}</option>
-      </select>
-    </label>
+  <FoldPanel
+    class="parts"
+    :open="parts.length + lines.length > 0"
+    data-test="parts"
+    title="Edges, steps, ramps, cracks and joints"
+  >
+    <PickField
+      v-if="session.mayEdit"
+      label="Add an edge, a step or a crack"
+      none="choose …"
+      :options="offered"
+      @update:model-value="add"
+    />
     <ul class="entries">
       <li v-for="p in parts" :key="p.id" :data-test="`part-${p.kind}`">
         <EntryHead
@@ -201,5 +207,5 @@ const filler = computed(() => takeoff.value?.filler ?? 0)
       To fill cracks and joints: <span class="figure">{{ session.format('volume', filler) }}</span> (length ×
       width × depth)
     </p>
-  </details>
+  </FoldPanel>
 </template>

@@ -2,11 +2,10 @@
 import { computed } from 'vue'
 import type { Point } from '../../api/client'
 import { useDesk } from '../job/useEditor'
-import { useSession } from '../../session/session'
+import PickField from '../../fields/PickField.vue'
 
 /** Where the ladder of a shaped pool stands: the work ends there. */
 const desk = useDesk()
-const session = useSession()
 const pool = computed(() => desk.surface.value.pool)
 const HALF = 2
 const places = computed<Record<string, Point>>(() => {
@@ -23,27 +22,21 @@ const chosen = computed(() => {
   const at = desk.surface.value.layout.exit
   return at ? (Object.entries(places.value).find(([, p]) => p.x === at.x && p.y === at.y)?.[0] ?? '') : ''
 })
-function choose(event: Event): void {
-  const at = places.value[(event.target as HTMLSelectElement).value]
+function choose(place: string): void {
+  const at = places.value[place]
   desk.editSurface('ladder', (s) => (s.layout.exit = at))
 }
 </script>
 
 <template>
-  <label class="small"
-    >Ladder at
-    <select
-      class="control"
-      aria-label="Ladder at"
-      data-test="ladder"
-      :value="chosen"
-      :disabled="!session.mayEdit"
-      @change="choose"
-    >
-      <option value="">no place yet: from the deep end on</option>
-      <option v-for="(_, words) in places" :key="words" :value="words">{{ words }}</option>
-    </select></label
-  >
+  <PickField
+    label="Ladder at"
+    data-test="ladder"
+    none="no place yet: from the deep end on"
+    :model-value="chosen"
+    :options="Object.fromEntries(Object.keys(places).map((words) => [words, words]))"
+    @update:model-value="choose"
+  />
 </template>
 
 <style scoped>

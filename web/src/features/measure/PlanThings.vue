@@ -2,6 +2,7 @@
 import { computed } from 'vue'
 import { useDesk } from '../job/useEditor'
 import { useSession } from '../../session/session'
+import FoldPanel from '../../fields/FoldPanel.vue'
 import NameField from '../../fields/NameField.vue'
 import QuantityField from '../../fields/QuantityField.vue'
 
@@ -43,8 +44,7 @@ function remove(id: string): void {
 </script>
 
 <template>
-  <details v-if="rings.length + fittings.length > 0" open data-test="plan-things">
-    <summary>On the plan</summary>
+  <FoldPanel v-if="rings.length + fittings.length > 0" open data-test="plan-things" title="On the plan">
     <ul>
       <li v-for="r in rings" :key="r.id">
         <NameField :label="r.what" :model-value="r.name" @update:model-value="rename(r.id, $event)" />
@@ -81,7 +81,7 @@ function remove(id: string): void {
         >
       </li>
     </ul>
-  </details>
+  </FoldPanel>
 </template>
 
 <style scoped>

@@ -3,6 +3,7 @@ import { computed } from 'vue'
 import type { Pool } from '../../api/client'
 import { useDesk } from '../job/useEditor'
 import { useSession } from '../../session/session'
+import TickField from '../../fields/TickField.vue'
 import FieldGrid from '../../fields/FieldGrid.vue'
 import type { Field } from '../../fields/grid'
 
@@ -128,16 +129,14 @@ function toggleHopper(): void {
   <div class="groups">
     <template v-for="g in groups" :key="g.name">
       <FieldGrid v-if="g.fields.length > 0" :fields="g.fields" />
-      <label v-if="g.name === 'shell' && straight" class="small">
-        <input
-          type="checkbox"
-          :checked="!!pool.hopper"
-          :disabled="!session.mayEdit"
-          data-test="hopper"
-          @change="toggleHopper"
-        />
-        A hopper: a pad in the deep end with slopes from all sides
-      </label>
+      <TickField
+        v-if="g.name === 'shell' && straight"
+        label="A hopper: a pad in the deep end with slopes from all sides"
+        data-test="hopper"
+        :model-value="!!pool.hopper"
+        :disabled="!session.mayEdit"
+        @update:model-value="toggleHopper"
+      />
     </template>
   </div>
 </template>

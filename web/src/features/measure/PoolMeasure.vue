@@ -9,6 +9,8 @@ import { newId } from '../job/blank'
 import { mapPoints, nearestOn, distance } from '../../drawing/figures'
 import type { PlanMark, PlanRing } from '../../drawing/plan'
 import { useSession } from '../../session/session'
+import PickField from '../../fields/PickField.vue'
+import FoldPanel from '../../fields/FoldPanel.vue'
 import DrawingImport from './DrawingImport.vue'
 import GivenArea from './GivenArea.vue'
 import GridPick from '../../drawing/GridPick.vue'
@@ -72,9 +74,8 @@ const forms: Record<Pool['form'], string> = {
 function set(label: string, change: (pool: Pool) => void): void {
   desk.editSurface(label, (s) => s.pool && change(s.pool))
 }
-function chooseForm(event: Event): void {
-  const form = (event.target as HTMLSelectElement).value as Pool['form']
-  set('form', (p) => (p.form = form))
+function chooseForm(form: string): void {
+  set('form', (p) => (p.form = form as Pool['form']))
 }
 function close(): void {
   if (!draft.closable.value) return
@@ -123,12 +124,12 @@ useDraftKeys(draft, close, () => (sounding.value = laddering.value = false))
 <template>
   <Teleport defer :to="toolbar">
     <template v-if="session.mayEdit">
-      <label class="small">
-        Shell
-        <select class="control" aria-label="Form of the shell" :value="pool.form" @change="chooseForm">
-          <option v-for="(words, form) in forms" :key="form" :value="form">{{ words }}</option>
-        </select>
-      </label>
+      <PickField
+        label="Form of the shell"
+        :model-value="pool.form"
+        :options="forms"
+        @update:model-value="chooseForm"
+      />
       <template v-if="free">
         <v-btn :disabled="draft.drawing.value" data-test="draw" @click="draft.begin('outline')">
           {{ rings.length > 0 ? 'Redraw outline' : 'Outline the shell' }}
@@ -205,8 +206,7 @@ useDraftKeys(draft, close, () => (sounding.value = laddering.value = false))
         <p v-else class="quiet">
           Enter the shell as measured. All depths are measured down from the top edge of the wall.
         </p>
-        <details v-if="free" :open="(pool.depths ?? []).length > 0 || sounding">
-          <summary>Depths at points</summary>
+        <FoldPanel v-if="free" :open="(pool.depths ?? []).length > 0 || sounding" title="Depths at points">
           <p class="small quiet">Measure along every break of the floor, and at the corners of the shell.</p>
           <QuantityField
             v-if="session.mayEdit"
@@ -235,7 +235,7 @@ useDraftKeys(draft, close, () => (sounding.value = laddering.value = false))
               >
             </li>
           </ol>
-        </details>
+        </FoldPanel>
         <PoolFields />
         <LadderPick v-if="begun && !free" />
         <PoolParts v-if="begun" />

@@ -4,6 +4,8 @@ import type { PoolPart } from '../../api/client'
 import { useDesk } from '../job/useEditor'
 import { newId } from '../job/blank'
 import { useSession } from '../../session/session'
+import PickField from '../../fields/PickField.vue'
+import FoldPanel from '../../fields/FoldPanel.vue'
 import EntryHead from '../shelf/EntryHead.vue'
 import FieldGrid from '../../fields/FieldGrid.vue'
 import type { Field } from '../../fields/grid'
@@ -19,10 +21,8 @@ const kinds: Record<PoolPart['kind'], { words: string; start: Partial<PoolPart> 
 }
 const lengths = { width: 'Along the wall', tread: 'Tread or seat', riser: 'Riser' } as const
 
-function add(event: Event): void {
-  const select = event.target as HTMLSelectElement
-  const kind = select.value as PoolPart['kind']
-  select.value = ''
+function add(chosen: string): void {
+  const kind = chosen as PoolPart['kind']
   desk.editSurface('add part', (s) => {
     if (!s.pool || !(kind in kinds)) return
     const { words, start } = kinds[kind]
@@ -76,15 +76,14 @@ function fields(p: PoolPart): (Field | false | undefined)[] {
 </script>
 
 <template>
-  <details :open="parts.length > 0" data-test="pool-parts">
-    <summary>Steps, benches, swim-outs</summary>
-    <label v-if="session.mayEdit" class="small">
-      Add
-      <select class="control" aria-label="Add steps, a bench or a swim-out" @change="add">
-        <option value="">choose …</option>
-        <option v-for="(k, kind) in kinds" :key="kind" :value="kind">{{ k.words }}</option>
-      </select>
-    </label>
+  <FoldPanel :open="parts.length > 0" data-test="pool-parts" title="Steps, benches, swim-outs">
+    <PickField
+      v-if="session.mayEdit"
+      label="Add steps, a bench or a swim-out"
+      none="choose …"
+      :options="Object.fromEntries(Object.entries(kinds).map(([kind, k]) => [kind, k.words]))"
+      @update:model-value="add"
+    />
     <ul class="entries">
       <li v-for="p in parts" :key="p.id">
         <EntryHead
@@ -96,5 +95,5 @@ function fields(p: PoolPart): (Field | false | undefined)[] {
         <FieldGrid :fields="fields(p)" :columns="3" />
       </li>
     </ul>
-  </details>
+  </FoldPanel>
 </template>

@@ -1,6 +1,8 @@
 <script setup lang="ts">
 import { computed, ref, watch } from 'vue'
 import { useDesk } from '../job/useEditor'
+import TickField from '../../fields/TickField.vue'
+import PickField from '../../fields/PickField.vue'
 import QuantityField from '../../fields/QuantityField.vue'
 import { useReshape } from './useReshape'
 
@@ -25,14 +27,14 @@ async function round(): Promise<void> {
 
 <template>
   <div class="round" data-test="round-wall">
-    <label class="small">
-      Curve wall
-      <select v-model="wall" class="control" aria-label="Wall to curve">
-        <option v-for="(_, i) in outline.slice(0, SHOWN)" :key="i" :value="i">{{ i + 1 }}</option>
-      </select>
-    </label>
+    <PickField
+      label="Wall to curve"
+      :model-value="String(wall)"
+      :options="Object.fromEntries(outline.slice(0, SHOWN).map((_, i) => [i, String(i + 1)]))"
+      @update:model-value="wall = Number($event)"
+    />
     <QuantityField v-model="rise" kind="length" label="Rise of the bay" positive />
-    <label class="small"><input v-model="inward" type="checkbox" /> inward</label>
+    <TickField v-model="inward" label="inward" />
     <v-btn size="small" :disabled="!rise" @click="round">Make curved</v-btn>
     <p v-if="trouble" class="small" role="alert">{{ trouble }}</p>
   </div>

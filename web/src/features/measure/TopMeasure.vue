@@ -9,6 +9,7 @@ import { newId } from '../job/blank'
 import { boxAround, mapPoints, rectangle } from '../../drawing/figures'
 import type { PlanMark, PlanRing } from '../../drawing/plan'
 import { useSession } from '../../session/session'
+import PickField from '../../fields/PickField.vue'
 import DrawingImport from './DrawingImport.vue'
 import GivenArea from './GivenArea.vue'
 import GridPick from '../../drawing/GridPick.vue'
@@ -130,12 +131,12 @@ useDraftKeys(draft, close)
       <v-btn :disabled="draft.drawing.value" data-test="import" @click="importing = true"
         >Import a drawing</v-btn
       >
-      <label v-if="rings.length > 0" class="small">
-        Clicking a side makes it
-        <select v-model="pick" class="control" aria-label="What clicking a side makes it">
-          <option v-for="(words, kind) in picks" :key="kind" :value="kind">{{ words }}</option>
-        </select>
-      </label>
+      <PickField
+        v-if="rings.length > 0"
+        v-model="pick"
+        label="What clicking a side makes it"
+        :options="picks"
+      />
       <GridPick v-model="grid" />
     </template>
   </Teleport>

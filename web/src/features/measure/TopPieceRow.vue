@@ -5,6 +5,9 @@ import { useDesk } from '../job/useEditor'
 import { copyOf, newId } from '../job/blank'
 import { boxAround, distance, mapPoints, rectangle } from '../../drawing/figures'
 import { useSession } from '../../session/session'
+import TickField from '../../fields/TickField.vue'
+import PickField from '../../fields/PickField.vue'
+import FoldPanel from '../../fields/FoldPanel.vue'
 import EntryHead from '../shelf/EntryHead.vue'
 import NameField from '../../fields/NameField.vue'
 import QuantityField from '../../fields/QuantityField.vue'
@@ -100,8 +103,8 @@ function setInside(side: number): void {
 </script>
 
 <template>
-  <details class="piece" open :data-test="`piece-${piece.name}`">
-    <summary>{{ piece.name }}</summary>
+  <FoldPanel class="piece" open :data-test="`piece-${piece.name}`">
+    <template #title>{{ piece.name }}</template>
     <div class="body">
       <NameField
         label="Name of the piece"
@@ -114,18 +117,13 @@ function setInside(side: number): void {
           <tr v-for="s in sides" :key="s.number">
             <th scope="row">Side {{ s.number }}, {{ session.format('length', s.length) }}</th>
             <td>
-              <select
-                class="control"
-                :aria-label="`What side ${s.number} of ${piece.name} is`"
-                :value="s.edge?.kind ?? 'wall'"
-                :disabled="!session.mayEdit"
-                @change="
-                  (e) =>
-                    emit('edge', piece.id, s.number, (e.target as HTMLSelectElement).value as TopEdge['kind'])
-                "
-              >
-                <option v-for="(words, kind) in kinds" :key="kind" :value="kind">{{ words }}</option>
-              </select>
+              <PickField
+                bare
+                :label="`What side ${s.number} of ${piece.name} is`"
+                :model-value="s.edge?.kind ?? 'wall'"
+                :options="kinds"
+                @update:model-value="emit('edge', piece.id, s.number, $event as TopEdge['kind'])"
+              />
             </td>
             <td>
               <QuantityField
@@ -137,15 +135,13 @@ function setInside(side: number): void {
                 positive
                 @update:model-value="setHeight(s.number, $event)"
               />
-              <label v-if="s.edge?.kind === 'waterfall'">
-                <input
-                  type="checkbox"
-                  :checked="s.edge.inside"
-                  :disabled="!session.mayEdit"
-                  @change="setInside(s.number)"
-                />
-                inner face, too
-              </label>
+              <TickField
+                v-if="s.edge?.kind === 'waterfall'"
+                label="inner face, too"
+                :model-value="s.edge.inside"
+                :disabled="!session.mayEdit"
+                @update:model-value="setInside(s.number)"
+              />
             </td>
           </tr>
         </tbody>
@@ -181,7 +177,7 @@ function setInside(side: number): void {
         >
       </div>
     </div>
-  </details>
+  </FoldPanel>
 </template>
 
 <style scoped>
@@ -199,8 +195,5 @@ function setInside(side: number): void {
   padding-left: 10px;
   display: grid;
   gap: 8px;
-}
-td .control {
-  min-height: 34px;
 }
 </style>

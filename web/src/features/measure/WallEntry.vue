@@ -21,6 +21,11 @@ const ways = [
 const walk = useWalk(props.draft)
 const degrees = walk.heading
 const angled = ref(false)
+const ANGLED = 'angled'
+function run(way: unknown): void {
+  angled.value = way === ANGLED
+  if (typeof way === 'number') degrees.value = way
+}
 const square = computed(() => ways.some((w) => w.degrees === degrees.value))
 
 const titles = {
@@ -70,30 +75,26 @@ const gap = computed(() => {
         @update:model-value="start"
       />
     </div>
-    <fieldset class="ways">
-      <legend class="small quiet">Next wall runs</legend>
-      <label v-for="w in ways" :key="w.label" :class="{ on: degrees === w.degrees }">
-        <input
-          v-model="degrees"
-          type="radio"
-          name="way"
+    <div>
+      <span id="next-runs" class="small quiet">Next wall runs</span>
+      <v-btn-toggle
+        :model-value="angled || !square ? ANGLED : degrees"
+        mandatory
+        class="ways"
+        aria-labelledby="next-runs"
+        @update:model-value="run"
+      >
+        <v-btn
+          v-for="w in ways"
+          :key="w.label"
           :value="w.degrees"
           :aria-label="w.label"
-          @change="angled = false"
-          @click="angled = false"
-        />
-        <span aria-hidden="true">{{ w.sign }}</span>
-      </label>
-      <label :class="{ on: angled || !square }">
-        <input
-          type="checkbox"
-          :checked="angled || !square"
-          aria-label="at an angle"
-          @change="angled = !angled"
-        />
-        <span aria-hidden="true">∠</span>
-      </label>
-    </fieldset>
+          :aria-pressed="!angled && degrees === w.degrees"
+          >{{ w.sign }}</v-btn
+        >
+        <v-btn :value="ANGLED" aria-label="at an angle" :aria-pressed="angled || !square">∠</v-btn>
+      </v-btn-toggle>
+    </div>
     <QuantityField
       v-if="angled || !square"
       v-model="degrees"
@@ -156,36 +157,15 @@ const gap = computed(() => {
   gap: 10px;
 }
 .ways {
-  border: 0;
-  padding: 0;
   display: flex;
   gap: 6px;
-  flex-wrap: wrap;
+  height: auto;
 }
-.ways label {
-  position: relative;
-  display: grid;
-  place-items: center;
-  width: 46px;
+.ways .v-btn {
+  min-width: 46px;
   height: 40px;
-  border: 1px solid var(--line);
-  border-radius: 3px;
+  padding: 0;
   font-size: 1.2rem;
-  cursor: pointer;
-}
-.ways label.on {
-  background: var(--cure);
-  color: var(--paper);
-  border-color: var(--cure);
-}
-.ways label:focus-within {
-  outline: 3px solid var(--cure);
-  outline-offset: 2px;
-}
-.ways input {
-  position: absolute;
-  opacity: 0;
-  pointer-events: none;
 }
 .start {
   display: grid;

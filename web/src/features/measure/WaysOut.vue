@@ -2,6 +2,8 @@
 import { useRequest } from '../../api/useRequest'
 import { computed, ref } from 'vue'
 import { api } from '../../api/client'
+import PickField from '../../fields/PickField.vue'
+import FoldPanel from '../../fields/FoldPanel.vue'
 import QuantityField from '../../fields/QuantityField.vue'
 import TextField from '../../fields/TextField.vue'
 import { taking } from '../../fields/useReader'
@@ -19,6 +21,9 @@ const wall = ref(1)
 const width = ref(WAY)
 const { trouble, ask } = useRequest()
 const LISTED = 60
+const numbered = computed(() =>
+  Object.fromEntries(Array.from({ length: Math.min(walls.value, LISTED) }, (_, i) => [i + 1, String(i + 1)])),
+)
 
 const hour = (event: Event): string | undefined => (event.target as HTMLInputElement).value || undefined
 function shut(n: number, at: string | undefined): void {
@@ -31,8 +36,7 @@ function shut(n: number, at: string | undefined): void {
 function remove(n: number): void {
   desk.editSurface('remove a door', (s) => (s.layout.others = s.layout.others?.filter((_, k) => k !== n - 1)))
 }
-function wait(event: Event): void {
-  const id = (event.target as HTMLSelectElement).value
+function wait(id: string): void {
   desk.editSurface('order of surfaces', (s) => (s.after = id || undefined))
 }
 /** Divides the floor, so that one side stays passable until the other can be walked on. */
@@ -55,8 +59,7 @@ async function part(): Promise<void> {
 </script>
 
 <template>
-  <details data-test="ways-out">
-    <summary>Doors and exits</summary>
+  <FoldPanel :open="!!desk.surface.value.after" data-test="ways-out" title="Doors and exits">
     <ul v-if="layout.exit" class="doors">
       <li v-for="(e, n) in [{ closes: layout.closes }, ...(layout.others ?? [])]" :key="n">
         <span>{{ n === 0 ? 'Exit' : `Exit ${n + 1}` }}</span>
@@ -90,32 +93,29 @@ async function part(): Promise<void> {
         can be walked on.
       </p>
       <div class="way">
-        <label class="small"
-          >Along wall
-          <select v-model.number="wall" class="control" data-test="passable-wall" aria-label="Along wall">
-            <option v-for="n in Math.min(walls, LISTED)" :key="n" :value="n">{{ n }}</option>
-          </select></label
-        >
+        <PickField
+          label="Along wall"
+          data-test="passable-wall"
+          :model-value="String(wall)"
+          :options="numbered"
+          @update:model-value="wall = Number($event)"
+        />
         <QuantityField v-model="width" kind="length" label="Width kept passable" positive />
         <v-btn size="small" data-test="passable" @click="part">Divide</v-btn>
       </div>
       <p v-if="trouble" class="small" role="alert">{{ trouble }}</p>
     </template>
-    <label v-if="earlier.length > 0" class="small after"
-      >Begins
-      <select
-        class="control"
-        aria-label="Begins after"
-        data-test="after"
-        :value="desk.surface.value.after ?? ''"
-        :disabled="!session.mayEdit"
-        @change="wait"
-      >
-        <option value="">with the job</option>
-        <option v-for="s in earlier" :key="s.id" :value="s.id">once {{ s.name }} can be walked on</option>
-      </select></label
-    >
-  </details>
+    <PickField
+      v-if="earlier.length > 0"
+      class="after"
+      label="Begins after"
+      data-test="after"
+      none="with the job"
+      :model-value="desk.surface.value.after"
+      :options="Object.fromEntries(earlier.map((s) => [s.id, `once ${s.name} can be walked on`]))"
+      @update:model-value="wait"
+    />
+  </FoldPanel>
 </template>
 
 <style scoped>

@@ -3,20 +3,17 @@ import { dataOf } from '../../api/useRequest'
 import { ref } from 'vue'
 import { api, type AuditLine } from '../../api/client'
 import { dayTime } from '../../fields/clock'
+import FoldPanel from '../../fields/FoldPanel.vue'
 
 /** What was done with accounts, rights and data; nobody can change it. */
 const lines = ref<AuditLine[]>()
 async function load(): Promise<void> {
   lines.value = await dataOf(api.GET('/api/audit'))
 }
-function opened(event: Event): void {
-  if ((event.target as HTMLDetailsElement).open && !lines.value) void load()
-}
 </script>
 
 <template>
-  <details class="sheet log" data-test="audit" @toggle="opened">
-    <summary>Audit log</summary>
+  <FoldPanel class="sheet log" data-test="audit" title="Audit log" @opened="load">
     <p><a href="/api/audit-file">As CSV</a></p>
     <table v-if="lines" class="figures">
       <thead>
@@ -36,7 +33,7 @@ function opened(event: Event): void {
         </tr>
       </tbody>
     </table>
-  </details>
+  </FoldPanel>
 </template>
 
 <style scoped>

@@ -2,6 +2,7 @@
 import { useRequest } from '../../api/useRequest'
 import { computed, ref } from 'vue'
 import { api, type FactorBegun, type FactorState } from '../../api/client'
+import TickField from '../../fields/TickField.vue'
 import ScanCode from '../../drawing/ScanCode.vue'
 import TextField from '../../fields/TextField.vue'
 import { useSession } from '../../session/session'
@@ -108,14 +109,12 @@ const spaced = computed(() => begun.value?.secret.replace(/(.{4})/g, '$1 ').trim
         <v-btn v-if="state.set && !state.wanted" @click="remove">Remove it</v-btn>
       </div>
     </form>
-    <label v-if="session.me?.role === 'owner' && state" class="tick">
-      <input
-        type="checkbox"
-        :checked="state.wanted"
-        @change="wantOfAll(($event.target as HTMLInputElement).checked)"
-      />
-      Everybody of {{ session.me.company }} has to have one
-    </label>
+    <TickField
+      v-if="session.me?.role === 'owner' && state"
+      :label="`Everybody of ${session.me.company} has to have one`"
+      :model-value="state.wanted"
+      @update:model-value="wantOfAll"
+    />
   </section>
 </template>
 

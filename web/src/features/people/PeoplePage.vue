@@ -104,15 +104,15 @@ async function dropFactor(p: Colleague): Promise<void> {
             <td>{{ p.name }}</td>
             <td>{{ p.email }}</td>
             <td>
-              <select
+              <PickField
                 v-if="owner"
-                class="control"
-                :value="p.role"
-                :aria-label="`Role of ${p.name}`"
-                @change="change(p, ($event.target as HTMLSelectElement).value as Role, p.active)"
-              >
-                <option v-for="(text, r) in roles" :key="r" :value="r">{{ text }}</option>
-              </select>
+                bare
+                open
+                :label="`Role of ${p.name}`"
+                :model-value="p.role"
+                :options="roles"
+                @update:model-value="change(p, $event as Role, p.active)"
+              />
               <template v-else>{{ roles[p.role] }}</template>
             </td>
             <td>

@@ -2,6 +2,7 @@
 import { dataOf } from '../../api/useRequest'
 import { ref } from 'vue'
 import { api, type RightsLine } from '../../api/client'
+import FoldPanel from '../../fields/FoldPanel.vue'
 
 /** Permissions by role, as the server has it. */
 const columns: Record<RightsLine['roles'][number], string> = {
@@ -11,8 +12,7 @@ const columns: Record<RightsLine['roles'][number], string> = {
   hand: 'hand',
 }
 const lines = ref<RightsLine[]>()
-async function opened(event: Event): Promise<void> {
-  if (!(event.target as HTMLDetailsElement).open || lines.value) return
+async function load(): Promise<void> {
   lines.value = (await dataOf(api.GET('/api/rights')))?.filter((l) => !l.anyone)
 }
 /** The words of an operation's name. */
@@ -20,8 +20,7 @@ const words = (name: string): string => name.replace(/[A-Z]/g, (c) => ` ${c.toLo
 </script>
 
 <template>
-  <details class="sheet rights" data-test="rights" @toggle="opened">
-    <summary>Permissions by role</summary>
+  <FoldPanel class="sheet rights" data-test="rights" title="Permissions by role" @opened="load">
     <table v-if="lines" class="figures">
       <thead>
         <tr>
@@ -36,7 +35,7 @@ const words = (name: string): string => name.replace(/[A-Z]/g, (c) => ` ${c.toLo
         </tr>
       </tbody>
     </table>
-  </details>
+  </FoldPanel>
 </template>
 
 <style scoped>

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import type { Job } from '../../api/client'
+import FoldPanel from '../../fields/FoldPanel.vue'
 import FieldGrid from '../../fields/FieldGrid.vue'
 import type { Field } from '../../fields/grid'
 import { useDesk } from '../job/useEditor'
@@ -77,10 +78,10 @@ const own = computed(() => crew.value.divides || crew.value.spreads || crew.valu
 </script>
 
 <template>
-  <details class="mb-3" data-test="paces">
-    <summary>
+  <FoldPanel class="mb-3" data-test="paces">
+    <template #title>
       Shares and variation of the work<span class="quiet">: {{ own ? "the crew's own" : 'as usual' }}</span>
-    </summary>
+    </template>
     <FieldGrid class="mt-2" :fields="fields" :columns="4" :locked="!session.mayEdit" />
     <v-btn
       v-if="own && session.mayEdit"
@@ -89,5 +90,5 @@ const own = computed(() => crew.value.divides || crew.value.spreads || crew.valu
       @click="set('paces', { divides: undefined, spreads: undefined, walking: undefined })"
       >Reset to usual</v-btn
     >
-  </details>
+  </FoldPanel>
 </template>

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed, ref, watch } from 'vue'
 import type { CoatPlan, SurfacePlan } from '../../api/client'
+import PickField from '../../fields/PickField.vue'
 import PourFloor from '../../drawing/PourFloor.vue'
 import PourRibbons from '../../drawing/PourRibbons.vue'
 import { useDesk } from '../job/useEditor'
@@ -79,19 +80,21 @@ function key(event: KeyboardEvent): void {
           :aria-valuetext="told(at)"
           data-test="scrub"
         />
-        <label class="small"
-          >at
-          <select v-model.number="speed" class="control" aria-label="Speed">
-            <option v-for="(words, s) in speeds" :key="s" :value="Number(s)">{{ words }}</option>
-          </select></label
-        >
-        <label v-if="Object.keys(loops).length > 1" class="small"
-          >of
-          <select v-model.number="looped" class="control" aria-label="Scenario shown">
-            <option :value="0">the whole pour</option>
-            <option v-for="(words, b) in loops" :key="b" :value="Number(b)">{{ words }}</option>
-          </select></label
-        >
+        <PickField
+          label="Speed"
+          open
+          :model-value="String(speed)"
+          :options="speeds"
+          @update:model-value="speed = Number($event)"
+        />
+        <PickField
+          v-if="Object.keys(loops).length > 1"
+          label="Scenario shown"
+          open
+          :model-value="String(looped)"
+          :options="{ 0: 'the whole pour', ...loops }"
+          @update:model-value="looped = Number($event)"
+        />
       </div>
       <PourRibbons
         v-model:at="at"
@@ -145,14 +148,6 @@ function key(event: KeyboardEvent): void {
 .controls input[type='range'] {
   min-width: 80px;
   accent-color: var(--cure);
-}
-.controls label {
-  display: inline-flex;
-  gap: 5px;
-  align-items: center;
-}
-.controls .control {
-  width: auto;
 }
 .controls .figure {
   min-width: 76px;

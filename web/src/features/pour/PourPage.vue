@@ -53,21 +53,22 @@ function unmark(): void {
   <section id="pour" class="panel" aria-labelledby="pour-title">
     <div class="row mb-3">
       <h2 id="pour-title" class="grow">The pour</h2>
-      <div class="row" role="tablist" aria-label="Coat whose pour is shown">
-        <button
-          v-for="c in laid"
-          :key="c.id"
-          type="button"
-          role="tab"
-          class="tab"
-          :aria-selected="c.id === coat?.id"
-          @click="chosen = c.id"
-        >
-          <svg class="chip" aria-hidden="true"><rect width="14" height="14" :fill="c.color" /></svg>Coat
-          {{ c.number }}: {{ c.sections?.length }} {{ c.sections?.length === 1 ? 'batch' : 'batches'
-          }}<span v-if="c.train && !c.train.makes" class="late"> timing critical</span>
-        </button>
-      </div>
+      <v-tabs
+        :model-value="coat?.id"
+        class="choices"
+        hide-slider
+        show-arrows
+        aria-label="Coat whose pour is shown"
+        @update:model-value="chosen = String($event)"
+      >
+        <v-tab v-for="c in laid" :key="c.id" :value="c.id">
+          <span>
+            <svg class="chip" aria-hidden="true"><rect width="14" height="14" :fill="c.color" /></svg>Coat
+            {{ c.number }}: {{ c.sections?.length }} {{ c.sections?.length === 1 ? 'batch' : 'batches'
+            }}<span v-if="c.train && !c.train.makes" class="late"> timing critical</span>
+          </span>
+        </v-tab>
+      </v-tabs>
       <v-btn v-if="coat" :to="`/jobs/${desk.jobId}/running/${coat.id}`" data-test="to-running"
         >Pour schedule</v-btn
       >
@@ -194,19 +195,6 @@ function unmark(): void {
 </template>
 
 <style scoped>
-.tab {
-  font: inherit;
-  color: inherit;
-  background: none;
-  border: 1px solid var(--line);
-  border-radius: 3px;
-  padding: 6px 12px;
-  cursor: pointer;
-}
-.tab[aria-selected='true'] {
-  border: 2px solid var(--ink);
-  font-weight: 660;
-}
 .late {
   color: var(--stop);
   font-weight: 700;

@@ -1,6 +1,8 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import type { CrewMember } from '../../api/client'
+import TickField from '../../fields/TickField.vue'
+import FoldPanel from '../../fields/FoldPanel.vue'
 import NameField from '../../fields/NameField.vue'
 import { useDesk } from '../job/useEditor'
 import { useSession } from '../../session/session'
@@ -48,8 +50,8 @@ function play(at: number, role: Role, on: boolean): void {
 </script>
 
 <template>
-  <details class="team" data-test="team">
-    <summary>
+  <FoldPanel class="team" data-test="team">
+    <template #title>
       People and roles<span class="told"
         >:
         {{
@@ -58,7 +60,7 @@ function play(at: number, role: Role, on: boolean): void {
             : 'one mixes, the spreaders do everything on the floor'
         }}</span
       >
-    </summary>
+    </template>
     <div v-for="(p, i) in team" :key="i" class="person">
       <NameField
         :label="`Name ${i + 1}`"
@@ -67,16 +69,15 @@ function play(at: number, role: Role, on: boolean): void {
         @update:model-value="change(i, { name: $event })"
       />
       <div class="row parts" role="group" :aria-label="`Roles of ${p.name}`">
-        <label v-for="r in all" :key="r" class="small">
-          <input
-            type="checkbox"
-            :checked="p.roles.includes(r)"
-            :disabled="!session.mayEdit"
-            :aria-label="`${p.name} ${roles[r]}`"
-            @change="play(i, r, ($event.target as HTMLInputElement).checked)"
-          />
-          {{ roles[r] }}
-        </label>
+        <TickField
+          v-for="r in all"
+          :key="r"
+          :label="roles[r]"
+          :heard="`${p.name} ${roles[r]}`"
+          :model-value="p.roles.includes(r)"
+          :disabled="!session.mayEdit"
+          @update:model-value="play(i, r, $event)"
+        />
         <v-btn
           v-if="session.mayEdit"
           size="x-small"
@@ -97,7 +98,7 @@ function play(at: number, role: Role, on: boolean): void {
       >
       <v-btn v-if="team.length > 0" size="small" variant="text" @click="set([])">Use a headcount only</v-btn>
     </div>
-  </details>
+  </FoldPanel>
 </template>
 
 <style scoped>

@@ -4,6 +4,7 @@ import type { RecordCoat, RecordCoatDay, RecordKind } from '../../api/client'
 import { dayTime, minuteTime } from '../../fields/clock'
 import { kindWords } from '../jobday/words'
 import { useSession } from '../../session/session'
+import FoldPanel from '../../fields/FoldPanel.vue'
 
 /** A coat's batches, gates and times, as they were. */
 const props = defineProps<{ coat: RecordCoatDay; plan: RecordCoat; zone?: string }>()
@@ -81,8 +82,10 @@ const service = computed(() => props.coat.stages.filter((s) => s.promised || s.c
     <template v-if="coat.paced">Actual / planned time {{ coat.pace.toFixed(2) }}.</template>
   </p>
   <p v-if="told.length" data-test="told-later">Logged later: {{ told.join('; ') }}.</p>
-  <details :open="over.length > 0">
-    <summary>Gates: {{ over.length > 0 ? `${over.length} overridden or open` : 'all closed' }}</summary>
+  <FoldPanel :open="over.length > 0">
+    <template #title
+      >Gates: {{ over.length > 0 ? `${over.length} overridden or open` : 'all closed' }}</template
+    >
     <ul>
       <li v-for="g in coat.gates" :key="g.key">
         {{ g.title }}:
@@ -95,7 +98,7 @@ const service = computed(() => props.coat.stages.filter((s) => s.promised || s.c
         }}
       </li>
     </ul>
-  </details>
+  </FoldPanel>
   <div v-if="service.length" class="scroll" tabindex="0" role="region" aria-label="Return to service">
     <table class="figures" data-test="service">
       <thead>

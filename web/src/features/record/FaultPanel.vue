@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
 import { api, type RecordOpinion, type RecordSymptom } from '../../api/client'
+import FoldPanel from '../../fields/FoldPanel.vue'
 import DayFloor from '../../drawing/DayFloor.vue'
 import PickField from '../../fields/PickField.vue'
 import TextField from '../../fields/TextField.vue'
@@ -202,8 +203,7 @@ const titleOf = (o: RecordOpinion): string => o.ranked.find((r) => r.key === o.t
               <a :href="placeOf(o, e)">{{ e.text }}</a>
             </li>
           </ul>
-          <details>
-            <summary>How it was scored</summary>
+          <FoldPanel title="How it was scored">
             <p class="small">
               {{ r.score.toFixed(1) }} = {{ r.priorText
               }}<template v-for="e in r.evidence" :key="e.text"
@@ -218,7 +218,7 @@ const titleOf = (o: RecordOpinion): string => o.ranked.find((r) => r.key === o.t
               :own="house.house.value.causes ?? []"
               @change="house.change({ causes: $event })"
             />
-          </details>
+          </FoldPanel>
         </li>
       </ol>
       <div v-if="o.question && !o.trouble.cause" class="ask" data-test="question">

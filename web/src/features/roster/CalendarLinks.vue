@@ -1,7 +1,8 @@
 <script setup lang="ts">
 import { useList } from '../../api/useRequest'
-import { ref } from 'vue'
+import { computed, ref } from 'vue'
 import { api, type CalendarAddress, type RosterView } from '../../api/client'
+import PickField from '../../fields/PickField.vue'
 
 /** Private addresses at which a calendar program reads a crew's days, until they are revoked. */
 const props = defineProps<{ crews: RosterView['crews'] }>()
@@ -9,6 +10,9 @@ const made = ref('')
 const whom = ref('')
 /** A person is told from a crew by this. */
 const OF = 'person '
+const people = computed(() =>
+  Object.fromEntries(props.crews.flatMap((c) => c.members ?? []).map((name) => [OF + name, name])),
+)
 const {
   list: links,
   trouble,
@@ -46,13 +50,15 @@ const whose = (l: CalendarAddress): string =>
     </p>
     <p v-if="trouble" role="alert">{{ trouble }}</p>
     <div class="row mt-2">
-      <select v-model="whom" class="control pick" aria-label="Bookings of">
-        <option value="">Everybody</option>
-        <option v-for="c in crews" :key="c.id" :value="c.id">{{ c.name }}</option>
-        <template v-for="c in crews" :key="`people of ${c.id}`">
-          <option v-for="name in c.members ?? []" :key="name" :value="OF + name">{{ name }}</option>
-        </template>
-      </select>
+      <PickField
+        v-model="whom"
+        class="pick"
+        label="Bookings of"
+        open
+        none="Everybody"
+        :options="Object.fromEntries(crews.map((c) => [c.id, c.name]))"
+        :groups="[{ title: 'One person', options: people }]"
+      />
       <v-btn size="small" data-test="make-address" @click="add">Create an address</v-btn>
     </div>
     <p v-if="made" class="small mt-2" data-test="made-address">
@@ -75,9 +81,6 @@ const whose = (l: CalendarAddress): string =>
 </template>
 
 <style scoped>
-.pick {
-  width: auto;
-}
 code {
   overflow-wrap: anywhere;
 }

@@ -2,6 +2,8 @@
 import { useRequest } from '../../api/useRequest'
 import { computed, ref } from 'vue'
 import { readBusy, type Leave, type Machinery, type StandingCrew } from '../../api/client'
+import TickField from '../../fields/TickField.vue'
+import PickField from '../../fields/PickField.vue'
 import NumberField from '../../fields/NumberField.vue'
 import TextField from '../../fields/TextField.vue'
 import { useHouseEdits } from '../house/useHouseEdits'
@@ -137,20 +139,20 @@ const word = (event: Event): string => (event.target as HTMLInputElement).value
           @change="change(i, { members: named(word($event)) })"
         />
         <div class="row small">
-          <label v-for="s in ALL" :key="s"
-            ><input type="checkbox" :checked="c.skills.includes(s)" @change="skill(i, s)" />
-            {{ words[s] }}</label
-          >
+          <TickField
+            v-for="s in ALL"
+            :key="s"
+            :label="words[s]"
+            :model-value="c.skills.includes(s)"
+            @update:model-value="skill(i, s)"
+          />
         </div>
         <HoursFields :hours="c.hours" @change="change(i, { hours: $event })" />
-        <label class="small"
-          ><input
-            type="checkbox"
-            :checked="c.overtime !== undefined"
-            @change="saturdays(i, c.overtime === undefined)"
-          />
-          Saturdays 7:00 to 13:00 as overtime where that reduces delay</label
-        >
+        <TickField
+          label="Saturdays 7:00 to 13:00 as overtime where that reduces delay"
+          :model-value="c.overtime !== undefined"
+          @update:model-value="saturdays(i, $event)"
+        />
         <ul v-if="(c.off ?? []).length > 0" class="off">
           <li v-for="(l, n) in c.off" :key="n" class="small">
             Off {{ dated(l.from) }}{{ l.until > l.from ? ` to ${dated(l.until)}` : ''
@@ -224,9 +226,12 @@ const word = (event: Event): string => (event.target as HTMLInputElement).value
             </template>
           </ul>
           <div class="row">
-            <select v-model="broken.machine" class="control which" aria-label="Machine that is out of use">
-              <option v-for="m in few" :key="m.machine" :value="m.machine">{{ machines[m.machine] }}</option>
-            </select>
+            <PickField
+              v-model="broken.machine"
+              class="which"
+              label="Machine that is out of use"
+              :options="Object.fromEntries(few.map((m) => [m.machine, machines[m.machine]]))"
+            />
             <TextField v-model="broken.from" label="Out of use from" type="date" class="date" />
             <TextField v-model="broken.until" label="Until" type="date" class="date" />
             <v-btn

@@ -4,6 +4,7 @@ import { computed } from 'vue'
 import { dayTime } from '../../fields/clock'
 import type { WayOut } from '../../api/client'
 import { type Roster } from './useRoster'
+import FoldPanel from '../../fields/FoldPanel.vue'
 
 /** What a proposal costs, what no longer holds, and what fits nowhere. */
 const props = defineProps<{ roster: Roster; job?: string }>()
@@ -121,15 +122,17 @@ const left = computed(() => (view.value?.left ?? []).filter((l) => !props.job ||
       <strong>{{ j.name }}</strong> is due {{ j.due }} and done
       {{ j.done ? dayTime(j.done, view.zone) : 'later' }}.
     </p>
-    <details v-if="left.length > 0" class="small" :open="left.length < FEW" data-test="left">
-      <summary>{{ left.length === 1 ? 'One job is' : `${left.length} jobs are` }} not on the roster</summary>
+    <FoldPanel v-if="left.length > 0" class="small" :open="left.length < FEW" data-test="left">
+      <template #title
+        >{{ left.length === 1 ? 'One job is' : `${left.length} jobs are` }} not on the roster</template
+      >
       <p v-for="l in left" :key="l.job" class="quiet">
         <router-link v-if="l.job" :to="`/jobs/${l.job}/measure`">{{ l.name }}</router-link><template v-else>{{
           l.name
         }}</template
         >: {{ l.text }} {{ l.way }}
       </p>
-    </details>
+    </FoldPanel>
     <p v-if="!job && view.unknown.length > 0" class="small quiet" data-test="unknown-ways">
       No way is known to {{ view.unknown.join(', ') }}, so crews are planned to be there at once. Enter
       coordinates of the site or the drive from the yard.

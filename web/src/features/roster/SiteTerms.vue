@@ -1,6 +1,8 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
 import type { Job } from '../../api/client'
+import PickField from '../../fields/PickField.vue'
+import FoldPanel from '../../fields/FoldPanel.vue'
 import NumberField from '../../fields/NumberField.vue'
 import TextField from '../../fields/TextField.vue'
 import { useDesk } from '../job/useEditor'
@@ -48,8 +50,7 @@ const named = (a: NonNullable<Job['awaited']>[number]): string =>
 </script>
 
 <template>
-  <details data-test="site-terms">
-    <summary>Site restrictions</summary>
+  <FoldPanel data-test="site-terms" title="Site restrictions">
     <div class="terms">
       <TextField
         label="Earliest start"
@@ -115,17 +116,16 @@ const named = (a: NonNullable<Job['awaited']>[number]): string =>
       </li>
     </ul>
     <div v-if="session.mayEdit" class="row mt-2">
-      <label class="small"
-        >Material not delivered yet
-        <select v-model="chosen" class="control" aria-label="Material not delivered yet">
-          <option value="">…</option>
-          <option v-for="m in materials" :key="m.id" :value="m.id">{{ m.name }}</option>
-        </select></label
-      >
+      <PickField
+        v-model="chosen"
+        label="Material not delivered yet"
+        none="…"
+        :options="Object.fromEntries(materials.map((m) => [m.id, m.name]))"
+      />
       <TextField v-model="day" label="Delivery date" type="date" class="day" />
       <v-btn size="small" :disabled="!chosen || !day" @click="await_">Add the delivery</v-btn>
     </div>
-  </details>
+  </FoldPanel>
 </template>
 
 <style scoped>

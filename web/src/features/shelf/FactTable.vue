@@ -60,7 +60,7 @@ const several = computed(() => props.columns.length > 1)
         <tr v-for="r in g.rows" :key="r.label" :class="{ differs: several && r.differs }">
           <td>{{ r.label }}</td>
           <td v-for="(c, i) in r.cells" :key="i">
-            <span :class="{ weak: c?.weak }" :title="c?.source">{{ c?.text ?? '—' }}</span>
+            <span v-tooltip="c?.source" :class="{ weak: c?.weak }">{{ c?.text ?? '—' }}</span>
           </td>
           <td v-if="!several" class="quiet small">{{ r.cells[0]?.source }}</td>
         </tr>

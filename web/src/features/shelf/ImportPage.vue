@@ -3,6 +3,7 @@ import { useRequest } from '../../api/useRequest'
 import { computed, ref } from 'vue'
 import { useRouter } from 'vue-router'
 import { api, readShelfFile, type ShelfImport } from '../../api/client'
+import TickField from '../../fields/TickField.vue'
 
 const router = useRouter()
 const reading = ref<ShelfImport | null>(null)
@@ -93,15 +94,12 @@ async function keep(): Promise<void> {
           <tbody>
             <tr v-for="l in reading.lines" :key="l.sheet.id">
               <td>
-                <input
-                  type="checkbox"
-                  :checked="changed(l) && !left.includes(l.sheet.id)"
+                <TickField
+                  :heard="`Import ${l.sheet.name}`"
+                  :model-value="changed(l) && !left.includes(l.sheet.id)"
                   :disabled="!changed(l)"
-                  :aria-label="`Import ${l.sheet.name}`"
-                  @change="
-                    left = left.includes(l.sheet.id)
-                      ? left.filter((i) => i !== l.sheet.id)
-                      : [...left, l.sheet.id]
+                  @update:model-value="
+                    left = $event ? left.filter((i) => i !== l.sheet.id) : [...left, l.sheet.id]
                   "
                 />
               </td>

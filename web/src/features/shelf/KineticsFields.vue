@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import type { Kinetics, Source } from '../../api/client'
+import FoldPanel from '../../fields/FoldPanel.vue'
 import FieldGrid from '../../fields/FieldGrid.vue'
 import type { Field } from '../../fields/grid'
 import { sourceWords } from '../../fields/sources'
@@ -42,10 +43,10 @@ const fields = computed<Field[]>(() => [
 </script>
 
 <template>
-  <details data-test="kinetics">
-    <summary>
+  <FoldPanel data-test="kinetics">
+    <template #title>
       Cure kinetics: {{ modelValue ? 'own values' : 'typical of its chemistry, from memory' }}
-    </summary>
+    </template>
     <p class="small quiet">
       dα/dt = (k₁ + k₂·αᵐ)·(1 − α)ⁿ, kᵢ = Aᵢ·exp(−Eᵢ/RT). The rates are scaled to reproduce the sheet's pot
       life; the parameters set how the rate changes with temperature and how much heat is released.
@@ -64,5 +65,5 @@ const fields = computed<Field[]>(() => [
         >Remove own values</v-btn
       >
     </template>
-  </details>
+  </FoldPanel>
 </template>

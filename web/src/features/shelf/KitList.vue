@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import type { Product, Source } from '../../api/client'
+import TickField from '../../fields/TickField.vue'
 import NameField from '../../fields/NameField.vue'
 import NumberField from '../../fields/NumberField.vue'
 import QuantityField from '../../fields/QuantityField.vue'
@@ -49,14 +50,11 @@ function add(): void {
         optional
         @update:model-value="change(i, { price: $event })"
       />
-      <label class="small"
-        ><input
-          type="checkbox"
-          :checked="k.gone ?? false"
-          @change="change(i, { gone: !k.gone || undefined })"
-        />
-        no longer sold</label
-      >
+      <TickField
+        label="no longer sold"
+        :model-value="k.gone"
+        @update:model-value="change(i, { gone: $event || undefined })"
+      />
       <button
         type="button"
         class="plain small"

@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import TickField from '../../fields/TickField.vue'
+import PickField from '../../fields/PickField.vue'
 import TextField from '../../fields/TextField.vue'
 import { useDebounceFn } from '@vueuse/core'
 import { computed, ref, watch } from 'vue'
@@ -73,21 +75,9 @@ function weak(p: Product): boolean {
     <ShelfNav />
     <div class="narrow mb-3">
       <TextField v-model="words" label="Search name, kind or use" type="search" />
-      <label class="small">
-        Kind
-        <select v-model="kind" class="control" aria-label="Kind">
-          <option value="">all kinds</option>
-          <option v-for="(name, k) in kindWords" :key="k" :value="k">{{ name }}</option>
-        </select>
-      </label>
-      <label class="small">
-        Chemistry
-        <select v-model="chemistry" class="control" aria-label="Chemistry">
-          <option value="">all</option>
-          <option v-for="(name, k) in chemistryWords" :key="k" :value="k">{{ name }}</option>
-        </select>
-      </label>
-      <label class="small tick"><input v-model="archived" type="checkbox" /> archived</label>
+      <PickField v-model="kind" label="Kind" open none="all kinds" :options="kindWords" />
+      <PickField v-model="chemistry" label="Chemistry" open none="all" :options="chemistryWords" />
+      <TickField v-model="archived" label="archived" />
     </div>
     <p v-if="shelf.trouble" role="alert">{{ shelf.trouble }}</p>
     <p v-else-if="!shelf.ready" class="quiet">Reading the shelf …</p>
@@ -132,12 +122,13 @@ function weak(p: Product): boolean {
           <tbody>
             <tr v-for="l in shelf.lines" :key="l.sheet.id" :data-test="`sheet-${l.sheet.id}`">
               <td>
-                <input
-                  v-model="picked"
-                  type="checkbox"
-                  :value="l.sheet.id"
-                  :aria-label="`Compare ${l.sheet.name}`"
+                <TickField
+                  :heard="`Compare ${l.sheet.name}`"
+                  :model-value="picked.includes(l.sheet.id)"
                   :disabled="picked.length >= MOST_COMPARED && !picked.includes(l.sheet.id)"
+                  @update:model-value="
+                    picked = $event ? [...picked, l.sheet.id] : picked.filter((id) => id !== l.sheet.id)
+                  "
                 />
               </td>
               <td>
@@ -147,8 +138,8 @@ function weak(p: Product): boolean {
                 <router-link :to="`/shelf/p/${l.sheet.id}`">{{ l.sheet.name }}</router-link>
                 <span
                   v-if="weak(l.sheet)"
+                  v-tooltip="'Some values are assumed or rules of thumb'"
                   class="weak small"
-                  title="Some values are assumed or rules of thumb"
                 >
                   weak</span
                 >
@@ -172,15 +163,6 @@ function weak(p: Product): boolean {
   grid-template-columns: 1.6fr 1fr 1fr auto;
   gap: 12px;
   align-items: end;
-}
-.narrow .control {
-  display: block;
-  width: 100%;
-}
-.tick {
-  display: flex;
-  gap: 6px;
-  padding-bottom: 10px;
 }
 .scroll {
   overflow-x: auto;

@@ -5,6 +5,7 @@ import { api, type Judged } from '../../api/client'
 import { useDesk } from '../job/useEditor'
 import { along, ticks } from '../../charts/scale'
 import { useSession } from '../../session/session'
+import PickField from '../../fields/PickField.vue'
 
 /** Go, wait or stop along the days, with the slab above its dew point. */
 const props = defineProps<{ hours: Judged[] }>()
@@ -79,14 +80,11 @@ function point(event: PointerEvent): void {
         >{{ forecast.place }}, issued {{ clock.format(new Date(forecast.told)) }}</span
       >
       <template v-if="session.mayEdit">
-        <label class="small">
-          Climate
-          <select v-model="climate" class="control" aria-label="Climate of the forecast">
-            <option value="estuary">estuary</option>
-            <option value="plateau">plateau</option>
-            <option value="foothills">foothills</option>
-          </select>
-        </label>
+        <PickField
+          v-model="climate"
+          label="Climate of the forecast"
+          :options="{ estuary: 'estuary', plateau: 'plateau', foothills: 'foothills' }"
+        />
         <v-btn size="small" data-test="fetch-forecast" @click="fetchForecast">{{
           forecast ? 'Refresh' : 'Load forecast'
         }}</v-btn>

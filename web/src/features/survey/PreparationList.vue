@@ -3,6 +3,8 @@ import { computed } from 'vue'
 import type { Preparation, School, Schools } from '../../api/client'
 import { useDesk } from '../job/useEditor'
 import { useSession } from '../../session/session'
+import TickField from '../../fields/TickField.vue'
+import FoldPanel from '../../fields/FoldPanel.vue'
 import PickField from '../../fields/PickField.vue'
 import { useHouse } from '../house/store'
 import TankTimer from './TankTimer.vue'
@@ -77,15 +79,13 @@ const others = computed(() =>
         :options="Object.fromEntries(s.choices.map((c) => [c.value, c.name]))"
         @update:model-value="choose(s.id, $event)"
       />
-      <label v-if="methods.opening === 'etch'">
-        <input
-          type="checkbox"
-          :checked="methods.acidInPool"
-          :disabled="!session.mayEdit"
-          @change="acidInPool"
-        />
-        acid allowed in pools and on plaster
-      </label>
+      <TickField
+        v-if="methods.opening === 'etch'"
+        label="acid allowed in pools and on plaster"
+        :model-value="methods.acidInPool"
+        :disabled="!session.mayEdit"
+        @update:model-value="acidInPool"
+      />
     </div>
     <ol class="tasks">
       <li v-for="(t, i) in preparation.tasks" :key="`${t.id}-${i}`" :data-test="`task-${t.id}`">
@@ -108,8 +108,7 @@ const others = computed(() =>
       Data sheets and safety data sheets come first; local codes and licensed practice rule.
     </p>
     <TankTimer />
-    <details v-if="others.length > 0" data-test="schools">
-      <summary>Compare methods</summary>
+    <FoldPanel v-if="others.length > 0" data-test="schools" title="Compare methods">
       <div class="scroll" tabindex="0" role="region" aria-label="Compare methods">
         <table class="figures small">
           <thead>
@@ -140,7 +139,7 @@ const others = computed(() =>
           </tbody>
         </table>
       </div>
-    </details>
+    </FoldPanel>
   </div>
 </template>
 

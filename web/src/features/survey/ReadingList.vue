@@ -57,6 +57,10 @@ async function list(): Promise<void> {
 void list()
 
 const corners = computed(() => desk.surface.value.floor.outline.slice(0, CORNERS))
+const places = computed<[string, string][]>(() => [
+  ['middle', 'in the middle'],
+  ...corners.value.map((_, i): [string, string] => [String(i), `near corner ${i + 1}`]),
+])
 /** Where the next readings are taken: near a corner, or in the middle of the plan. */
 function place(): Point | undefined {
   const box = boxAround(desk.surface.value.floor.outline)
@@ -118,12 +122,11 @@ function shown(r: SurveyReading): string {
   <div data-test="readings">
     <h3>Readings</h3>
     <div v-if="session.mayEdit" class="pair">
-      <label class="small">
-        Measured quantity
-        <select v-model="kind" class="control" aria-label="Measured quantity">
-          <option v-for="(k, id) in kinds" :key="id" :value="id">{{ k.words }}</option>
-        </select>
-      </label>
+      <PickField
+        v-model="kind"
+        label="Measured quantity"
+        :options="Object.fromEntries(Object.entries(kinds).map(([id, k]) => [id, k.words]))"
+      />
       <QuantityField
         :key="`${kind}-${readings.length}`"
         :kind="kinds[kind].kind"
@@ -137,18 +140,14 @@ function shown(r: SurveyReading): string {
         none="not noted"
         :options="Object.fromEntries(panels.map((p) => [p, p]))"
       />
-      <label v-if="corners.length > 0" class="small">
-        Where
-        <select v-model="where" class="control" aria-label="Place of the reading">
-          <option value="">not noted</option>
-          <option value="middle">in the middle</option>
-          <option v-for="(_, i) in corners" :key="i" :value="String(i)">near corner {{ i + 1 }}</option>
-        </select>
-      </label>
-      <label class="small">
-        When, if not now
-        <input v-model="earlier" type="datetime-local" class="control" aria-label="Time of the reading" />
-      </label>
+      <PickField
+        v-if="corners.length > 0"
+        v-model="where"
+        label="Place of the reading"
+        none="not noted"
+        :options="places"
+      />
+      <TextField v-model="earlier" label="Time of the reading" told="if not now" type="datetime-local" />
       <TextField
         v-if="kind === 'moisture-meter'"
         v-model="scale"

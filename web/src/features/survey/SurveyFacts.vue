@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import TickField from '../../fields/TickField.vue'
 import TextField from '../../fields/TextField.vue'
 import { computed } from 'vue'
 import type { Survey } from '../../api/client'
@@ -77,17 +78,15 @@ function stain(which: Stain): void {
         :model-value="survey[field] ?? ''"
         @update:model-value="set(field, (s) => Object.assign(s, { [field]: $event || undefined }))"
       />
-      <label class="small">
-        Date placed
-        <input
-          type="date"
-          class="control"
-          aria-label="Date placed"
-          :value="survey.laid ?? ''"
-          :disabled="!session.mayEdit"
-          @change="(e) => set('laid', (s) => (s.laid = (e.target as HTMLInputElement).value || undefined))"
-        />
-      </label>
+      <TextField
+        label="Date placed"
+        type="date"
+        :model-value="survey.laid"
+        :disabled="!session.mayEdit"
+        @change="
+          (e: Event) => set('laid', (s) => (s.laid = (e.target as HTMLInputElement).value || undefined))
+        "
+      />
       <PickField
         label="Profile found"
         :options="profiles"
@@ -112,30 +111,28 @@ function stain(which: Stain): void {
         "
       />
     </div>
-    <p class="small checks">
+    <div class="small checks">
       Location
-      <label v-for="(words, flag) in flags" :key="flag">
-        <input
-          type="checkbox"
-          :checked="survey[flag]"
-          :disabled="!session.mayEdit"
-          @change="set(flag, (s) => (s[flag] = s[flag] ? undefined : true))"
-        />
-        {{ words }}
-      </label>
-    </p>
-    <p class="small checks">
+      <TickField
+        v-for="(words, flag) in flags"
+        :key="flag"
+        :label="words"
+        :model-value="survey[flag]"
+        :disabled="!session.mayEdit"
+        @update:model-value="set(flag, (s) => (s[flag] = s[flag] ? undefined : true))"
+      />
+    </div>
+    <div class="small checks">
       Contaminants
-      <label v-for="(words, which) in stains" :key="which">
-        <input
-          type="checkbox"
-          :checked="survey.contamination?.includes(which)"
-          :disabled="!session.mayEdit"
-          @change="stain(which)"
-        />
-        {{ words }}
-      </label>
-    </p>
+      <TickField
+        v-for="(words, which) in stains"
+        :key="which"
+        :label="words"
+        :model-value="survey.contamination?.includes(which)"
+        :disabled="!session.mayEdit"
+        @update:model-value="stain(which)"
+      />
+    </div>
   </div>
 </template>
 

@@ -5,6 +5,7 @@ import { api, type Rule } from '../../api/client'
 import type { ReadKind } from '../../fields/useReader'
 import { useDesk } from '../job/useEditor'
 import { useSession } from '../../session/session'
+import FoldPanel from '../../fields/FoldPanel.vue'
 import QuantityField from '../../fields/QuantityField.vue'
 
 /** The thresholds of the verdicts, which the contractor can set. */
@@ -50,8 +51,7 @@ async function keep(): Promise<void> {
 </script>
 
 <template>
-  <details data-test="rules">
-    <summary>Company limits</summary>
+  <FoldPanel data-test="rules" title="Company limits">
     <div class="pair">
       <div v-for="r in rules" :key="r.id">
         <QuantityField
@@ -71,5 +71,5 @@ async function keep(): Promise<void> {
       >Save as company defaults</v-btn
     >
     <span class="small ml-2" aria-live="polite">{{ kept }}</span>
-  </details>
+  </FoldPanel>
 </template>

@@ -2,6 +2,7 @@
 import { useIntervalFn } from '@vueuse/core'
 import { computed, ref } from 'vue'
 import { useSession } from '../../session/session'
+import FoldPanel from '../../fields/FoldPanel.vue'
 import QuantityField from '../../fields/QuantityField.vue'
 
 /** Filling a tank by the clock: seconds for a known volume give those for another. */
@@ -35,8 +36,7 @@ function minutes(s: number): string {
 </script>
 
 <template>
-  <details data-test="tank">
-    <summary>Filling a tank by the clock</summary>
+  <FoldPanel data-test="tank" title="Filling a tank by the clock">
     <div class="triple">
       <QuantityField v-model="known" kind="volume" label="Known volume" positive />
       <QuantityField v-model="seconds" kind="span" label="Time taken" told="such as 55 s" positive />
@@ -52,7 +52,7 @@ function minutes(s: number): string {
         >{{ session.format('volume', wanted ?? 0) }}, if the pressure stays the same</span
       >
     </div>
-  </details>
+  </FoldPanel>
 </template>
 
 <style scoped>
