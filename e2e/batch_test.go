@@ -83,7 +83,7 @@ func TestACardWithPumpsAndAClock(t *testing.T) {
 	p.at("build-up")
 	p.choose("Add a coat of", "Keelbody")
 	p.choose("Add a coat of", "Hardtack")
-	p.at("batches")
+	p.setting()
 	p.until(`!!document.querySelector('[data-test=batches-2]')`)
 	p.sees("[data-test=film-times]", "Enter when the work starts")
 	p.sees("[data-test=film-1]", "recoat from")

@@ -97,7 +97,7 @@ func TestTheBenchSendsToAJob(t *testing.T) {
 	p.openJob("Chandlery")
 	p.at("build-up")
 	p.sees("[data-test=coat-1]", "Coat 1")
-	p.at("batches")
+	p.setting()
 	p.sees("[data-test=pail] [aria-expanded]", "metered pumps")
 	p.until(`[...document.querySelectorAll('[data-test=mixing] input')].some(e => e.value === '16 °C')`)
 	p.at("pour")

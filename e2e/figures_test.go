@@ -44,7 +44,7 @@ func TestAloneWithHalfAKit(t *testing.T) {
 	p.at("build-up")
 	p.choose("Add a coat of", "Hardtack Clear")
 	p.fill("Amount of coat 1", "250 µm")
-	p.at("batches")
+	p.setting()
 	p.fill("People spreading (not the mixer)", "1")
 	p.sees("[data-test=line]", "2 people")
 	p.click("[aria-label='Spreaders also mix']")

@@ -559,6 +559,15 @@ func (p *page) at(step string) {
 	p.until(fmt.Sprintf(`!!document.getElementById(%q)`, step))
 }
 
+// setting turns to the batches with the crew and the mixing place open beside them.
+func (p *page) setting() {
+	p.t.Helper()
+	p.at("batches")
+	if !value[bool](p, `!!document.querySelector('.side-sheet h2')`) {
+		p.click("[data-test=to-setup]")
+	}
+}
+
 // surface turns to a surface of the open job by its name.
 func (p *page) surface(name string) {
 	p.t.Helper()

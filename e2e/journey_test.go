@@ -81,7 +81,7 @@ func TestFromTapeToMixCardInMetres(t *testing.T) {
 	p.sees("[data-test=tape-marks]", "3.7 m")
 	p.saved()
 
-	p.at("batches")
+	p.setting()
 	p.click("[data-test=pail] [aria-expanded]")
 	p.fill("Inner height", "32 cm")
 	p.saved()
@@ -244,6 +244,13 @@ func TestTheInterfacePrintsAsTheServerDoes(t *testing.T) {
 		{"batches", "Pace of one person", "1 051.49 m²/h", "11 234 ft²/h"},
 		{"batches", "Bucket, to the brim", "999.6 mL", "0.75 gal"},
 	}
+	turn := func(step string) {
+		if step == "batches" {
+			p.setting()
+		} else {
+			p.at(step)
+		}
+	}
 	for _, system := range []string{"metric", "us"} {
 		p.units(system)
 		p.saved()
@@ -253,7 +260,7 @@ func TestTheInterfacePrintsAsTheServerDoes(t *testing.T) {
 			if system == "us" {
 				typed = f.us
 			}
-			p.at(f.step)
+			turn(f.step)
 			p.typed(f.label, strings.ReplaceAll(typed, " ", ""))
 			p.until(`[...document.querySelectorAll('.field-told')].some(e => e.innerText.startsWith('= '))`)
 			echoes[f.label] = value[string](p,
@@ -265,7 +272,7 @@ func TestTheInterfacePrintsAsTheServerDoes(t *testing.T) {
 		p.do(chromedp.Reload())
 		p.sees("[data-test=line-film]", "1 coat")
 		for _, f := range fields {
-			p.at(f.step)
+			turn(f.step)
 			p.field(f.label)
 			if shown := value[string](p, `document.querySelector('[data-field]').value`); shown != echoes[f.label] {
 				t.Errorf("%s in %s: the server says %q, the interface %q", f.label, system, echoes[f.label], shown)
@@ -283,7 +290,7 @@ func TestAHotAfternoonHalvesTheBatches(t *testing.T) {
 	p.at("build-up")
 	p.choose("Add a coat of", "Hardtack")
 	p.fill("Amount of coat 1", "350 µm")
-	p.at("batches")
+	p.setting()
 	p.until(`document.querySelectorAll('[data-test=batches-1] .train li').length > 0`)
 	count := func() int {
 		p.saved()

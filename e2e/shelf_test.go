@@ -216,7 +216,7 @@ func TestHouseMethodsAndStock(t *testing.T) {
 	p.rectangle("6 m", "5 m")
 	p.at("build-up")
 	p.choose("Add a coat of", "Undertow")
-	p.at("batches")
+	p.setting()
 	p.sees("[data-test=batches-1]", "½ × 5.4 L set")
 	p.saved()
 	p.until(`document.querySelector('select[aria-label="Batch size"]').value === 'half'`)

@@ -115,11 +115,15 @@ func TestWhatThePailMeets(t *testing.T) {
 		return slices.ContainsFunc(Make(f, measure.Metric, noon()).Findings,
 			func(found finding.Finding) bool { return strings.Contains(found.Text, words) })
 	}
-	if !says(f, "left standing smokes about") {
+	if !says(f, "left standing heats itself and smokes") {
 		t.Error("a full pail does not smoke")
 	}
+	both := laidJob(t, s, coat("hardtack-clear", 400), coat("keelbody-100", 900))
+	if !says(both, "Hardtack Clear, ") || !says(both, "; Keelbody 100, ") {
+		t.Error("two products that smoke are not told in one note")
+	}
 	paint := laidJob(t, s, coat("causeway-2c", 140))
-	if says(paint, "left standing smokes") {
+	if says(paint, "left standing heats itself") {
 		t.Error("a thin solvent-borne paint smokes")
 	}
 	warm(&f, 33)

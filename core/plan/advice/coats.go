@@ -12,6 +12,7 @@ import (
 	"nephelon/core/plan/stage"
 	"nephelon/core/school"
 	"nephelon/core/survey"
+	"strings"
 )
 
 // Neighbours checks the coats of a surface against each other.
@@ -86,7 +87,8 @@ func Smoke(in *input.Inputs, s stage.Stages) []finding.Finding {
 			}
 		}
 	}
-	var found []finding.Finding
+	var told []string
+	path := ""
 	for _, of := range order {
 		life, b := s.Divided.Lives[of], largest[of]
 		if life == nil || life.Table == nil {
@@ -96,16 +98,22 @@ func Smoke(in *input.Inputs, s stage.Stages) []finding.Finding {
 		if left.Smokes == nil {
 			continue
 		}
-		found = append(found, finding.Finding{
-			Level: finding.Note, Step: finding.Batches, Path: of.Path,
-			Text: fmt.Sprintf("%s: a batch of %s left standing smokes about %s after it can no longer be used, and heats "+
-				"itself to about %s.",
-				of.Product.Name, in.Units.Mass(b.Mass), in.Units.Span(stage.SmokesAfter(left)),
-				in.Units.Temperature(measure.Temperature(math.Round(float64(left.Peak.Temperature)/5)*5))),
-			WayOut: "Pour it out at once. If one runs hot, carry it outside and leave it; never add water, never seal it.",
-		})
+		if path == "" {
+			path = of.Path
+		}
+		told = append(told, fmt.Sprintf("%s, %s: about %s after, to about %s", of.Product.Name, in.Units.Mass(b.Mass),
+			in.Units.Span(stage.SmokesAfter(left)),
+			in.Units.Temperature(measure.Temperature(math.Round(float64(left.Peak.Temperature)/5)*5))))
 	}
-	return found
+	if len(told) == 0 {
+		return nil
+	}
+	return []finding.Finding{{
+		Level: finding.Note, Step: finding.Batches, Path: path,
+		Text: "A batch left standing heats itself and smokes soon after it can no longer be used: " +
+			strings.Join(told, "; ") + ".",
+		WayOut: "Pour it out at once. If one runs hot, carry it outside and leave it; never add water, never seal it.",
+	}}
 }
 
 // Practice says where a contractor's rule and a coat's sheet part, and where flame

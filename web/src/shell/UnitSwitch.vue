@@ -35,7 +35,7 @@ const choices: { value: Units; label: string }[] = [
   background: none;
 }
 .switch .v-btn {
-  color: inherit;
+  color: #eef4f2;
   background: none;
   height: 30px;
   min-width: 0;

@@ -1,21 +1,10 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import type { CoatPlan } from '../../api/client'
-import { useDesk } from '../job/useEditor'
 import { useSession } from '../../session/session'
-import QuantityField from '../../fields/QuantityField.vue'
 
 const props = defineProps<{ coat: CoatPlan }>()
 const session = useSession()
-const desk = useDesk()
-const own = computed(() => desk.surface.value.coats.find((c) => c.id === props.coat.id)?.pace)
-
-function setPace(value: number | undefined): void {
-  desk.editSurface(`${props.coat.id} pace`, (s) => {
-    const found = s.coats.find((c) => c.id === props.coat.id)
-    if (found) found.pace = value === undefined ? undefined : { value, source: 'own-test' }
-  })
-}
 const division = computed(() => props.coat.division)
 </script>
 
@@ -24,18 +13,6 @@ const division = computed(() => props.coat.division)
     <div class="row">
       <svg class="chip" aria-hidden="true"><rect width="14" height="14" :fill="coat.color" /></svg>
       <h3 class="grow">Coat {{ coat.number }} · {{ coat.name }}</h3>
-      <QuantityField
-        kind="pace"
-        class="pace"
-        :label="own ? `Pace of coat ${coat.number}` : `Pace of coat ${coat.number}: crew default`"
-        :model-value="own?.value ?? desk.file.value.job.crew.pace.value"
-        :disabled="!session.mayEdit"
-        positive
-        @update:model-value="setPace"
-      />
-      <v-btn v-if="own && session.mayEdit" size="small" variant="text" @click="setPace(undefined)"
-        >Crew default</v-btn
-      >
       <span class="figure">
         {{ division.batches.length }} {{ division.batches.length === 1 ? 'batch' : 'batches' }},
         {{ session.format('volume', division.mixed) }} mixed
@@ -81,9 +58,6 @@ const division = computed(() => props.coat.division)
 <style scoped>
 .relax::before {
   content: '→ ';
-}
-.pace {
-  max-width: 250px;
 }
 .coat {
   padding: 12px 0;

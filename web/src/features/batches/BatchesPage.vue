@@ -1,9 +1,12 @@
 <script setup lang="ts">
-import { computed } from 'vue'
+import { computed, ref } from 'vue'
+import { useSession } from '../../session/session'
+import SideSheet from '../../shell/SideSheet.vue'
 import SurfaceTabs from '../job/SurfaceTabs.vue'
 import { useDesk } from '../job/useEditor'
 import { sourceWords } from '../../fields/sources'
 import BatchTrain from './BatchTrain.vue'
+import CoatPaces from './CoatPaces.vue'
 import FilmTimes from './FilmTimes.vue'
 import FieldGrid from '../../fields/FieldGrid.vue'
 import type { Field } from '../../fields/grid'
@@ -12,6 +15,25 @@ import MixingPlace from './MixingPlace.vue'
 import SchoolPicks from './SchoolPicks.vue'
 
 const desk = useDesk()
+const session = useSession()
+const setting = ref(false)
+const findings = computed(() => desk.findings('batches'))
+/** What the batches below rest on, in a line. */
+const setup = computed(() => {
+  const { crew, bucket, mixing } = desk.file.value.job
+  const people = crew.spreaders
+  const a = mixing?.a?.value ?? desk.plan.value.slab.parts
+  const b = mixing?.b?.value ?? a
+  const warmth = session.format('temperature', a)
+  return [
+    crew.alone
+      ? `${people} ${people === 1 ? 'person mixes and spreads' : 'people mix and spread in turn'}`
+      : `${people} ${people === 1 ? 'person spreads' : 'people spread'}, ${mixing?.drills ?? 1} mixing`,
+    `${session.format('pace', crew.pace.value)} each`,
+    `bucket of ${session.format('volume', bucket.volume)}`,
+    a === b ? `parts at ${warmth}` : `A at ${warmth}, B at ${session.format('temperature', b)}`,
+  ].join(' · ')
+})
 const MOST_SPREADERS = 50
 const fields = computed<Field[]>(() => {
   const { crew, bucket } = desk.file.value.job
@@ -67,12 +89,22 @@ const fields = computed<Field[]>(() => {
 <template>
   <SurfaceTabs />
   <section id="batches" class="panel" aria-labelledby="batches-title">
-    <h2 id="batches-title" class="mb-3">Batches</h2>
-    <FieldGrid :fields="fields" :columns="5" />
-    <MixingPlace />
-    <SchoolPicks :ids="['kits', 'first', 'residue', 'tinting']" class="mb-3" />
-    <FindingList :findings="desk.findings('batches')" />
+    <div class="row">
+      <h2 id="batches-title" class="grow">Batches</h2>
+      <v-btn data-test="to-setup" :aria-expanded="setting" @click="setting = !setting"
+        >Crew and mixing place …</v-btn
+      >
+    </div>
+    <p class="quiet mb-3" data-test="setup">{{ setup }}</p>
+    <SideSheet v-model="setting" title="Crew and mixing place">
+      <FieldGrid :fields="fields" :columns="2" />
+      <MixingPlace />
+      <SchoolPicks :ids="['kits', 'first', 'residue', 'tinting']" />
+      <CoatPaces />
+    </SideSheet>
+    <FindingList :findings="findings.filter((f) => f.level !== 'note')" />
     <BatchTrain v-for="c in desk.surfacePlan.value?.coats ?? []" :key="c.id" :coat="c" />
+    <FindingList class="mt-4" :findings="findings.filter((f) => f.level === 'note')" />
     <FilmTimes />
     <p v-if="!desk.surfacePlan.value?.coats.some((c) => c.division)" class="quiet">
       Once {{ desk.surface.value.name }} is measured and has a coat, its batches appear here.

@@ -76,6 +76,6 @@ const fields = computed<Field[]>(() => [
 </script>
 
 <template>
-  <FieldGrid :fields="fields" :columns="5" data-test="mixing" />
+  <FieldGrid :fields="fields" :columns="2" data-test="mixing" />
   <PailFilling />
 </template>
