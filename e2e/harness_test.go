@@ -568,6 +568,12 @@ func (p *page) setting() {
 	}
 }
 
+// part turns to a part of a step, such as the preparation of a survey.
+func (p *page) part(id string) {
+	p.t.Helper()
+	p.click(fmt.Sprintf("[data-part=%s]", id))
+}
+
 // surface turns to a surface of the open job by its name.
 func (p *page) surface(name string) {
 	p.t.Helper()

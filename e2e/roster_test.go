@@ -167,6 +167,7 @@ func TestAClientsDateIsPromised(t *testing.T) {
 	p.choose("Add a coat of", "Keelbody")
 	p.at("survey")
 	p.click("[data-test=begin-survey]")
+	p.part("weather")
 	p.click("[data-test=fetch-forecast]")
 	p.until(`!!document.querySelector('[data-test=forecast] :is(.go, .wait, .stop)')`)
 	p.saved()
@@ -247,6 +248,7 @@ func TestAHeatWaveIsMended(t *testing.T) {
 	p.choose("Add a coat of", "Keelbody")
 	p.at("survey")
 	p.click("[data-test=begin-survey]")
+	p.part("weather")
 	p.click("[data-test=fetch-forecast]")
 	p.until(`!!document.querySelector('[data-test=forecast] :is(.go, .wait, .stop)')`)
 	p.saved()
@@ -258,6 +260,7 @@ func TestAHeatWaveIsMended(t *testing.T) {
 	p.until(`!document.querySelector('[data-test=proposal]') && !document.querySelector('[data-test=broken]')`)
 	air = 37
 	p.open(survey)
+	p.part("weather")
 	p.click("[data-test=fetch-forecast]")
 	p.until(
 		`fetch('/api/jobs/' + location.pathname.split('/')[2]).then(r => r.text()).then(text => text.includes('"air":37'))`)

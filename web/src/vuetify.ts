@@ -57,6 +57,8 @@ export const vuetify = createVuetify({
     VField: field,
     VInput: { density: 'compact' },
     VCheckbox: { density: 'compact', hideDetails: true, ripple: false },
+    VTab: { ripple: false },
+    VTabsWindowItem: { transition: false, reverseTransition: false },
     VTooltip: { openDelay: 400, maxWidth: 320 },
     VRadioGroup: { density: 'compact', ripple: false },
     VRadio: { ripple: false },

@@ -65,7 +65,7 @@ function rename(event: Event): void {
 
 <template>
   <div class="tabs">
-    <v-tabs v-model="desk.index.value" class="choices" hide-slider show-arrows aria-label="Surfaces">
+    <v-tabs v-model="desk.index.value" class="choices" hide-slider aria-label="Surfaces">
       <v-tab v-for="(s, i) in desk.file.value.job.surfaces" :key="s.id" :value="i">
         <span class="title"
           >{{ s.name }}<span v-if="troubled(i)" v-tooltip="'Warnings here'" class="mind"> !</span></span

@@ -57,7 +57,6 @@ function unmark(): void {
         :model-value="coat?.id"
         class="choices"
         hide-slider
-        show-arrows
         aria-label="Coat whose pour is shown"
         @update:model-value="chosen = String($event)"
       >

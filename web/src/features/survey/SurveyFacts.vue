@@ -68,7 +68,7 @@ function stain(which: Stain): void {
 <template>
   <div class="seen">
     <h3>Inspection</h3>
-    <div class="pair">
+    <div class="triple">
       <PickField
         v-for="(c, field) in choices"
         :key="field"

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed } from 'vue'
+import { computed, ref } from 'vue'
 import SurfaceTabs from '../job/SurfaceTabs.vue'
 import { useDesk } from '../job/useEditor'
 import { useSession } from '../../session/session'
@@ -22,9 +22,21 @@ const fits = {
   after: 'Ready after preparation',
   unfit: 'Not fit',
 }
+const part = ref('verdicts')
+const parts = computed(() => {
+  const undecided = told.value?.verdicts.filter((v) => v.fit === 'unknown').length ?? 0
+  const preparation = told.value?.preparation
+  return {
+    verdicts: ['Verdicts and readings', undecided ? `${undecided} open` : 'all decided'],
+    inspection: ['Inspection', 'what was seen'],
+    weather: ['Weather', told.value?.hours?.length ? `${told.value.hours.length} h` : 'no forecast'],
+    preparation: ['Preparation', preparation ? session.format('span', preparation.work) : 'none yet'],
+  }
+})
 
 function begin(): void {
   desk.editSurface('begin survey', (s) => (s.survey = {}))
+  part.value = 'inspection'
 }
 </script>
 
@@ -32,8 +44,15 @@ function begin(): void {
   <SurfaceTabs />
   <section id="survey" class="panel" aria-labelledby="survey-title">
     <div class="row mb-3">
-      <h2 id="survey-title" class="grow">Survey and preparation</h2>
+      <h2 id="survey-title">Survey and preparation</h2>
       <strong v-if="told" class="answer" :class="told.fit" data-test="fit">{{ fits[told.fit] }}</strong>
+      <span class="grow" />
+      <v-tabs v-if="surveyed" v-model="part" class="choices" hide-slider aria-label="Survey">
+        <v-tab v-for="([title, state], id) in parts" :key="id" :value="id" :data-part="id">
+          <span class="title">{{ title }}</span>
+          <span class="small quiet">{{ state }}</span>
+        </v-tab>
+      </v-tabs>
     </div>
     <template v-if="!surveyed">
       <p class="quiet mb-3">
@@ -44,18 +63,28 @@ function begin(): void {
     </template>
     <template v-else>
       <FindingList :findings="refusals" />
-      <div class="halves">
-        <div class="facts">
+      <v-tabs-window v-model="part">
+        <v-tabs-window-item value="verdicts">
+          <div class="halves">
+            <VerdictList v-if="told" :verdicts="told.verdicts" />
+            <ReadingList />
+          </div>
+        </v-tabs-window-item>
+        <v-tabs-window-item value="inspection">
           <SurveyFacts />
-          <ReadingList />
-        </div>
-        <div class="facts">
-          <VerdictList v-if="told" :verdicts="told.verdicts" />
-          <SurveyRules />
-        </div>
-      </div>
-      <ForecastStrip :hours="told?.hours ?? []" />
-      <PreparationList v-if="told?.preparation" :preparation="told.preparation" />
+          <SurveyRules class="mt-3" />
+        </v-tabs-window-item>
+        <v-tabs-window-item value="weather">
+          <ForecastStrip :hours="told?.hours ?? []" />
+        </v-tabs-window-item>
+        <v-tabs-window-item value="preparation">
+          <PreparationList v-if="told?.preparation" :preparation="told.preparation" />
+          <p v-else class="quiet">
+            Once the surface is measured and inspected, its preparation is listed here with hours, crew and
+            materials.
+          </p>
+        </v-tabs-window-item>
+      </v-tabs-window>
     </template>
   </section>
 </template>
@@ -74,5 +103,12 @@ function begin(): void {
 }
 .unfit {
   border: 4px double var(--stop);
+}
+.title {
+  font-weight: 660;
+}
+/* What stands below a title changes with the answer; the parts stay where they are. */
+.choices :deep(.v-tab.v-btn) {
+  min-width: 138px;
 }
 </style>

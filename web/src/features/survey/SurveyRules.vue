@@ -52,7 +52,7 @@ async function keep(): Promise<void> {
 
 <template>
   <FoldPanel data-test="rules" title="Company limits">
-    <div class="pair">
+    <div class="triple">
       <div v-for="r in rules" :key="r.id">
         <QuantityField
           :kind="r.kind as ReadKind"

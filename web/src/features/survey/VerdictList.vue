@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import TextField from '../../fields/TextField.vue'
-import { ref } from 'vue'
+import { computed, ref } from 'vue'
 import type { Verdict } from '../../api/client'
 import { useDesk } from '../job/useEditor'
 import { newId } from '../job/blank'
@@ -8,11 +8,14 @@ import { useSession } from '../../session/session'
 import { useShelf } from '../shelf/store'
 
 /** Fit, fit after, not fit: each with its reason, its source and the way out. */
-defineProps<{ verdicts: Verdict[] }>()
+const props = defineProps<{ verdicts: Verdict[] }>()
 const desk = useDesk()
 const session = useSession()
 const shelf = useShelf()
 const words = { fit: 'Fit', unknown: 'Open', after: 'First', unfit: 'Not fit' }
+/** What stands against coating comes first, then what nobody has looked at. */
+const ranks = { unfit: 0, after: 1, unknown: 2, fit: 3 }
+const ranked = computed(() => props.verdicts.toSorted((a, b) => ranks[a.fit] - ranks[b.fit]))
 const asking = ref('')
 const reason = ref('')
 const LEAST = 3
@@ -51,7 +54,7 @@ function addBarrier(): void {
     <h3>Verdicts</h3>
     <ul class="verdicts">
       <li
-        v-for="v in verdicts"
+        v-for="v in ranked"
         :key="v.id"
         :class="v.override ? 'unknown' : v.fit"
         :data-test="`verdict-${v.id}`"
