@@ -9,6 +9,7 @@ import (
 	"github.com/chromedp/cdproto/emulation"
 	browserpage "github.com/chromedp/cdproto/page"
 	"github.com/chromedp/chromedp"
+	"github.com/chromedp/chromedp/kb"
 
 	"nephelon/core/job"
 	"nephelon/core/measure"
@@ -71,6 +72,23 @@ func TestTheKeyboardGoesThroughAJob(t *testing.T) {
 	p.until(`document.activeElement?.matches('.findings .warning, .findings .refused')`)
 	p.keys("?")
 	p.sees("[role=dialog]", "The next finding that needs a decision")
+	// The focus goes back where it was, and from a page to the heading of the next.
+	p.keys(kb.Escape)
+	p.until(`document.activeElement?.matches('.findings .warning, .findings .refused')`)
+	palette := func(words, found string) {
+		t.Helper()
+		p.do(chromedp.KeyEvent("k", chromedp.KeyModifiers(kb.ModifierCtrl)))
+		p.until(`document.activeElement?.matches('[data-test=palette] input')`)
+		p.keys(words)
+		p.sees("[data-test=palette] li[aria-selected=true]", found)
+		p.keys(kb.Enter)
+	}
+	palette("baggage", "Baggage hall, north pier")
+	p.until(`document.querySelector('.name input')?.value === 'Baggage hall, north pier'`)
+	palette("undertow", "Undertow")
+	p.until(`document.activeElement?.matches('h1') && document.activeElement.innerText.includes('Undertow')`)
+	palette("stock", "Stock")
+	p.until(`location.pathname === '/stock' && document.activeElement?.matches('h1')`)
 }
 
 // A device without room keeps nothing over a reload, and says so; what is edited

@@ -47,7 +47,7 @@ func TestTheRosterIsMendedAndMoved(t *testing.T) {
 
 	// A coat that begins with the shift is moved half an hour later by the keyboard, and
 	// stays there; one whose window or shift does not let it says why, and the next is tried.
-	const coats = `[...document.querySelectorAll('.ribbon')].filter((r) => / coat [23],.* 07:00 AM to/.test(r.ariaLabel))`
+	const coats = `[...document.querySelectorAll('.ribbon')].filter((r) => / coat [23],.* 07:00 to/.test(r.ariaLabel))`
 	const booked = `document.querySelector('[data-test=booked-at]').textContent`
 	moved := false
 	for n := value[int](p, coats+`.length`) - 1; n >= 0 && !moved; n-- {

@@ -1,12 +1,26 @@
 <script setup lang="ts">
-import { computed } from 'vue'
-import { useRoute } from 'vue-router'
+import { useEventListener } from '@vueuse/core'
+import { computed, defineAsyncComponent, ref } from 'vue'
+import { useRoute, useRouter } from 'vue-router'
 import AwayBar from './shell/AwayBar.vue'
 import SiteHead from './shell/SiteHead.vue'
+import { useDaylight } from './shell/useDaylight'
+import { useFocusKept } from './shell/useFocusKept'
 import { useSession } from './session/session'
 
 const session = useSession()
 const route = useRoute()
+useFocusKept(useRouter())
+const { turn } = useDaylight()
+const CommandPalette = defineAsyncComponent(() => import('./features/palette/CommandPalette.vue'))
+/** Read when it is first wanted. */
+const palette = ref<boolean>()
+const inside = computed(() => !!session.me && !route.meta.open)
+useEventListener(window, 'keydown', (event) => {
+  if (!inside.value || event.key.toLowerCase() !== 'k' || !(event.ctrlKey || event.metaKey)) return
+  event.preventDefault()
+  palette.value = true
+})
 /** The pages of one job share what they edit; every other address is a page of its own. */
 const pageKey = computed(() => `${route.matched[0]?.path ?? ''} ${String(route.params.id ?? '')}`)
 </script>
@@ -14,7 +28,8 @@ const pageKey = computed(() => `${route.matched[0]?.path ?? ''} ${String(route.p
 <template>
   <v-app>
     <a class="skip" href="#main">Skip to main content</a>
-    <SiteHead v-if="session.me && !route.meta.open && !route.meta.bare" />
+    <SiteHead v-if="inside && !route.meta.bare" @palette="palette = true" />
+    <CommandPalette v-if="palette !== undefined && inside" v-model="palette" @theme="turn" />
     <AwayBar />
     <main id="main" tabindex="-1">
       <router-view :key="pageKey" />

@@ -1,10 +1,12 @@
 type Form = 'date' | 'day' | 'clock' | 'minute'
 
+/** Sentences of the server, cards and files name 24 hours; so does every time beside them. */
+const minute = { hour: '2-digit', minute: '2-digit', hourCycle: 'h23' } as const
 const forms: Record<Form, Intl.DateTimeFormatOptions> = {
   date: { weekday: 'short', day: 'numeric', month: 'short' },
-  day: { weekday: 'short', day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' },
-  clock: { weekday: 'short', hour: '2-digit', minute: '2-digit' },
-  minute: { hour: '2-digit', minute: '2-digit' },
+  day: { weekday: 'short', day: 'numeric', month: 'short', ...minute },
+  clock: { weekday: 'short', ...minute },
+  minute,
 }
 const formats = new Map<string, Intl.DateTimeFormat>()
 

@@ -1,15 +1,17 @@
 <script setup lang="ts">
-import { mdiMenu, mdiThemeLightDark } from '@mdi/js'
-import { ref, watch } from 'vue'
+import { mdiMagnify, mdiMenu, mdiThemeLightDark } from '@mdi/js'
+import { computed, ref, watch } from 'vue'
 import { useRoute } from 'vue-router'
-import { useTheme } from 'vuetify'
 import { useSession } from '../session/session'
+import { pages } from './pages'
+import { useDaylight } from './useDaylight'
 import SignOut from './SignOut.vue'
 import UnitSwitch from './UnitSwitch.vue'
 
+const emit = defineEmits<{ palette: [] }>()
 const session = useSession()
-const theme = useTheme()
 const route = useRoute()
+const { turn } = useDaylight()
 /** On a phone the rest of the head unfolds. */
 const unfolded = ref(false)
 watch(
@@ -17,11 +19,7 @@ watch(
   () => (unfolded.value = false),
 )
 
-function turnTheme(): void {
-  const next = theme.global.current.value.dark ? 'daylight' : 'night'
-  theme.change(next)
-  localStorage.setItem('nephelon.theme', next)
-}
+const shown = computed(() => pages.filter((p) => !p.edits || session.mayEdit))
 </script>
 
 <template>
@@ -45,23 +43,24 @@ function turnTheme(): void {
     />
     <div class="rest" :class="{ unfolded }">
       <nav aria-label="Main">
-        <router-link to="/jobs">Jobs</router-link>
-        <router-link to="/roster">Roster</router-link>
-        <router-link v-if="session.mayEdit" to="/records">Records</router-link>
-        <router-link v-if="session.mayEdit" to="/shelf">Shelf</router-link>
-        <router-link to="/bench">Bench</router-link>
-        <router-link v-if="session.mayEdit" to="/stock">Stock</router-link>
-        <router-link to="/house">Standards</router-link>
-        <router-link v-if="session.mayEdit" to="/people">People</router-link>
+        <router-link v-for="p in shown" :key="p.to" :to="p.to">{{ p.title }}</router-link>
       </nav>
       <span class="grow" />
       <UnitSwitch />
+      <v-btn
+        :icon="mdiMagnify"
+        size="small"
+        variant="text"
+        aria-label="Go to a job, page or product (Ctrl K)"
+        data-test="to-palette"
+        @click="emit('palette')"
+      />
       <v-btn
         :icon="mdiThemeLightDark"
         size="small"
         variant="text"
         aria-label="Light or dark colours"
-        @click="turnTheme"
+        @click="turn"
       />
       <router-link v-tooltip="session.me?.company" to="/account" class="who small">
         {{ session.me?.name }}<span class="quiet">, {{ session.me?.role }}</span>
@@ -84,7 +83,7 @@ function turnTheme(): void {
   display: flex;
   flex: 1;
   align-items: center;
-  gap: 14px;
+  gap: 8px;
   min-width: 0;
 }
 .unfold {
@@ -106,12 +105,11 @@ function turnTheme(): void {
 nav {
   display: flex;
   gap: 4px;
-  margin-left: 12px;
 }
 nav a {
   color: inherit;
   text-decoration: none;
-  padding: 6px 9px;
+  padding: 6px 8px;
   font-weight: 600;
   border-bottom: 3px solid transparent;
 }
@@ -130,13 +128,12 @@ nav a.router-link-active {
   text-overflow: ellipsis;
   white-space: nowrap;
 }
-@media (max-width: 1100px) {
+@media (max-width: 1180px) {
   .who {
-    color: inherit;
     display: none;
   }
 }
-@media (max-width: 800px) {
+@media (max-width: 1100px) {
   .head {
     position: relative;
     padding: 4px 12px;

@@ -30,6 +30,7 @@ const choices: { value: Units; label: string }[] = [
 
 <style scoped>
 .switch {
+  flex: none;
   height: 32px;
   border: 1px solid #7f9a94;
   background: none;

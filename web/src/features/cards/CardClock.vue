@@ -5,7 +5,7 @@ import type { Card } from '../../api/client'
 import { leftTime, minuteTime } from '../../fields/clock'
 
 /** The clock of one batch, from when A met B: standing, use by, and what is left. */
-const props = defineProps<{ card: Card; memory: string }>()
+const props = defineProps<{ card: Card; memory: string; zone?: string }>()
 const MILLIS = 1000
 const met = useLocalStorage<number | null>(`nephelon.met.${props.memory}`, null, {
   serializer: { read: (v) => Number(v) || null, write: (v) => String(v ?? '') },
@@ -37,7 +37,7 @@ function meet(): void {
       <div class="grow">
         <meter min="0" :max="life" :value="Math.max(0, left)" aria-label="Pot life left" />
         <p>
-          Started {{ minuteTime(met) }}, use by <b>{{ minuteTime(met + life * MILLIS) }}</b>{{
+          Started {{ minuteTime(met, zone) }}, use by <b>{{ minuteTime(met + life * MILLIS, zone) }}</b>{{
             card.beyond ? ' (beyond the sheet)' : ''
           }}<template v-if="stands > 0"
             >. Induction ends in <b>{{ leftTime(stands) }}</b></template

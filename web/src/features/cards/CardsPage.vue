@@ -83,7 +83,12 @@ function print(): void {
         :zone="job?.plan.zone"
         :clock="`${id}.${e.key}.${c.batch}`"
       >
-        <IssueMark v-if="issues" :issues="issues" :path="`/jobs/${id}/day/${e.key}/${c.batch}`" />
+        <IssueMark
+          v-if="issues"
+          :issues="issues"
+          :zone="job?.plan.zone"
+          :path="`/jobs/${id}/day/${e.key}/${c.batch}`"
+        />
       </MixCard>
     </section>
   </div>

@@ -5,7 +5,7 @@ import ScanCode from '../../drawing/ScanCode.vue'
 import { dayTime } from '../../fields/clock'
 
 /** The number under which a plan was issued, with a code that opens the job day at this place. */
-const props = defineProps<{ issues: Issues; path: string }>()
+const props = defineProps<{ issues: Issues; path: string; zone?: string }>()
 const newest = computed(() => props.issues.lines[0])
 const address = computed(() => `${location.origin}${props.path}`)
 </script>
@@ -15,7 +15,7 @@ const address = computed(() => `${location.origin}${props.path}`)
     <ScanCode :text="address" :label="`Code that opens ${path}`" />
     <p v-if="issues.changes.length === 0">
       <b>Plan {{ newest.number }}</b
-      ><br />{{ dayTime(newest.at) }}
+      ><br />{{ dayTime(newest.at, zone) }}
     </p>
     <p v-else class="off">
       <b>Not plan {{ newest.number }}</b

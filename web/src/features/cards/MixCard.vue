@@ -118,7 +118,7 @@ const ratio = computed(() => `${props.card.ratioParts.join(' : ')} by ${props.ca
         <dd data-test="use-by">{{ minuteTime(card.useBy, zone) }}</dd>
       </div>
     </dl>
-    <CardClock v-if="!single && clock" :card="card" :memory="clock" />
+    <CardClock v-if="!single && clock" :card="card" :memory="clock" :zone="zone" />
     <p v-if="card.cautions?.length" class="cautions">
       {{ card.cautions.join(' ') }} The product's data sheet and safety data sheet come first.
     </p>

@@ -5,7 +5,9 @@ import type { StaleSave } from '../../api/client'
 const props = defineProps<{ stale: StaleSave }>()
 defineEmits<{ settle: [choice: 'mine' | 'theirs' | 'combined'] }>()
 const at = computed(() =>
-  new Intl.DateTimeFormat(undefined, { timeStyle: 'medium' }).format(new Date(props.stale.theirs.changedAt)),
+  new Intl.DateTimeFormat(undefined, { timeStyle: 'medium', hourCycle: 'h23' }).format(
+    new Date(props.stale.theirs.changedAt),
+  ),
 )
 const groups = computed(() =>
   [

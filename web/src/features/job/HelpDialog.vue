@@ -2,6 +2,7 @@
 const open = defineModel<boolean>({ required: true })
 const keys: [string, string][] = [
   ['?', 'Show this list'],
+  ['Ctrl K', 'Go to a job, page, product or action'],
   ['Ctrl Z', 'Undo'],
   ['Ctrl Shift Z', 'Redo'],
   ['1 … 6', 'Go to a step'],

@@ -72,8 +72,8 @@ const newest = computed(() => issues.value?.lines[0])
     </p>
     <template v-if="newest">
       <p>
-        Plan {{ newest.number }}, {{ dayTime(newest.at) }}, by {{ newest.by }} to {{ newest.to
-        }}{{ newest.day ? `, for ${newest.day}` : '' }}: {{ newest.coats }} coats,
+        Plan {{ newest.number }}, {{ dayTime(newest.at, desk.plan.value.zone) }}, by {{ newest.by }} to
+        {{ newest.to }}{{ newest.day ? `, for ${newest.day}` : '' }}: {{ newest.coats }} coats,
         {{ newest.batches }} batches.
         <template v-if="newest.note">“{{ newest.note }}”</template>
       </p>
@@ -88,7 +88,8 @@ const newest = computed(() => issues.value?.lines[0])
         <template #title>{{ (issues?.lines.length ?? 1) - 1 }} before it</template>
         <ul>
           <li v-for="l in issues?.lines.slice(1)" :key="l.number">
-            Plan {{ l.number }}, {{ dayTime(l.at) }}, by {{ l.by }} to {{ l.to }}: superseded.
+            Plan {{ l.number }}, {{ dayTime(l.at, desk.plan.value.zone) }}, by {{ l.by }} to {{ l.to }}:
+            superseded.
           </li>
         </ul>
       </FoldPanel>

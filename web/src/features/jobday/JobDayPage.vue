@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { useEventListener, useLocalStorage } from '@vueuse/core'
 import { computed, ref, watch } from 'vue'
-import { useTheme } from 'vuetify'
+import { useDaylight } from '../../shell/useDaylight'
 import PickField from '../../fields/PickField.vue'
 import DayFloor from '../../drawing/DayFloor.vue'
 import { useSession } from '../../session/session'
@@ -17,7 +17,6 @@ import { plainWords, useDay } from './useDay'
 /** The day on the floor: what to do now, what next, what to watch; and the record as it is made. */
 const props = defineProps<{ id: string; coat?: string; batch?: string }>()
 const session = useSession()
-const theme = useTheme()
 const here = useDay(props.id)
 const kept = useOffline(computed(() => here.day.value !== null))
 
@@ -71,11 +70,7 @@ const sentence = computed(() => {
   const words = `${[entries, seen].filter(Boolean).join(' and ')} ${n + pictures === 1 ? 'waits' : 'wait'}`
   return here.state.value === 'level' ? words : `${states[here.state.value]}: ${words}, kept here`
 })
-function turn(): void {
-  const next = theme.global.current.value.dark ? 'daylight' : 'night'
-  theme.change(next)
-  localStorage.setItem('nephelon.theme', next)
-}
+const { turn } = useDaylight()
 /** On a phone the settings unfold. */
 const more = ref(false)
 const closing = ref(false)

@@ -65,7 +65,7 @@ function print(): void {
         <h2 class="grow">
           {{ job?.file.job.name }}: {{ here.surface.name }}, coat {{ pour.number }}, {{ pour.name }}
         </h2>
-        <IssueMark v-if="issues" :issues="issues" :path="`/jobs/${id}/day/${coat}`" />
+        <IssueMark v-if="issues" :issues="issues" :zone="job?.plan.zone" :path="`/jobs/${id}/day/${coat}`" />
         <strong>{{ pour.start ? `first pour ${told(0)}` : 'times count from the first pour' }}</strong>
       </div>
       <RunningList :pour="pour" :told="told" />

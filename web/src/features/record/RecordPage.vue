@@ -35,7 +35,7 @@ const taskName = (id: string): string => issue.value?.tasks.find((t) => t.id ===
     <p v-else-if="!day" class="quiet">Reading the record …</p>
     <template v-if="day && issue">
       <p class="quiet">
-        Plan {{ issue.number }}, issued {{ dayTime(issue.at) }} by {{ issue.by }} to {{ issue.to }}.
+        Plan {{ issue.number }}, issued {{ dayTime(issue.at, zone) }} by {{ issue.by }} to {{ issue.to }}.
         <template v-if="day.closed"
           >Closed by {{ day.closed.by }}, {{ dayTime(day.closed.at, zone) }}.</template
         >

@@ -5,6 +5,7 @@ import { api, type Judged } from '../../api/client'
 import { useDesk } from '../job/useEditor'
 import { along, ticks } from '../../charts/scale'
 import { useSession } from '../../session/session'
+import { clockTime, dateOnly, minuteTime } from '../../fields/clock'
 import PickField from '../../fields/PickField.vue'
 
 /** Go, wait or stop along the days, with the slab above its dew point. */
@@ -34,12 +35,11 @@ function line(value: (h: Judged) => number): string {
     )
     .join('')
 }
-const day = new Intl.DateTimeFormat(undefined, { weekday: 'short', day: 'numeric' })
-const clock = new Intl.DateTimeFormat(undefined, { weekday: 'short', hour: '2-digit', minute: '2-digit' })
+const zone = computed(() => desk.plan.value.zone)
 const days = computed(() =>
   props.hours.flatMap((h, i) => {
-    const at = new Date(h.at)
-    return at.getHours() === 0 || i === 0 ? [{ x: LEFT + i * step.value, words: day.format(at) }] : []
+    const midnight = minuteTime(h.at, zone.value).startsWith('00')
+    return midnight || i === 0 ? [{ x: LEFT + i * step.value, words: dateOnly(h.at, zone.value) }] : []
   }),
 )
 const words = { go: 'go', wait: 'wait', stop: 'stop' }
@@ -77,7 +77,7 @@ function point(event: PointerEvent): void {
     <div class="row">
       <h3 class="grow">Forecast</h3>
       <span v-if="forecast" class="quiet small"
-        >{{ forecast.place }}, issued {{ clock.format(new Date(forecast.told)) }}</span
+        >{{ forecast.place }}, issued {{ clockTime(forecast.told, zone) }}</span
       >
       <template v-if="session.mayEdit">
         <PickField
@@ -143,7 +143,7 @@ function point(event: PointerEvent): void {
       </svg>
       <p class="small" aria-live="off">
         <template v-if="shown"
-          >{{ clock.format(new Date(shown.at)) }}: slab {{ session.format('temperature', shown.slab) }},
+          >{{ clockTime(shown.at, zone) }}: slab {{ session.format('temperature', shown.slab) }},
           {{ words[shown.state] }}. {{ shown.reason }}</template
         >
         <template v-else

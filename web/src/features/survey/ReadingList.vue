@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { dataOf, useRequest } from '../../api/useRequest'
+import { dayTime } from '../../fields/clock'
 import TextField from '../../fields/TextField.vue'
 import { computed, ref } from 'vue'
 import { api, type InstrumentLine, type Point, type SurveyReading } from '../../api/client'
@@ -43,12 +44,6 @@ const asking = ref('')
 const readings = computed(() =>
   (desk.surface.value.survey?.readings ?? []).toSorted((a, b) => b.at.localeCompare(a.at)),
 )
-const when = new Intl.DateTimeFormat(undefined, {
-  day: 'numeric',
-  month: 'short',
-  hour: '2-digit',
-  minute: '2-digit',
-})
 const CORNERS = 30
 
 async function list(): Promise<void> {
@@ -188,7 +183,7 @@ function shown(r: SurveyReading): string {
             <td>{{ kinds[r.kind].words.split(' (')[0] }}</td>
             <td class="num">{{ shown(r) }}</td>
             <td>
-              {{ when.format(new Date(r.at)) }},
+              {{ dayTime(r.at, desk.plan.value.zone) }},
               {{ [r.by, r.instrument, r.place && placed(r.place), r.note].filter(Boolean).join(', ') }}
             </td>
             <td v-if="session.mayEdit" class="num">

@@ -1,0 +1,49 @@
+import { useEventListener, useMutationObserver } from '@vueuse/core'
+import { nextTick } from 'vue'
+import type { Router } from 'vue-router'
+
+const STEP = 50
+const LONGEST = 4000
+
+/**
+ * Keeps the focus of the keyboard where a person expects it: on the heading after a change of
+ * page, and back where it was after a dialog. Left alone it falls to the body in both cases.
+ */
+export function useFocusKept(router: Router): void {
+  let last: HTMLElement | null = null
+  useEventListener(document, 'focusin', (event) => {
+    const to = event.target as HTMLElement
+    if (!to.closest('.v-overlay')) last = to
+  })
+  const lost = (main?: Element | null): boolean =>
+    !document.activeElement || document.activeElement === document.body || document.activeElement === main
+
+  useMutationObserver(
+    document.body,
+    (changes) => {
+      const closed = changes.some((c) =>
+        [...c.removedNodes].some((n) => n instanceof HTMLElement && n.classList.contains('v-dialog')),
+      )
+      if (closed && lost() && last?.isConnected) last.focus({ preventScroll: true })
+    },
+    { childList: true, subtree: true },
+  )
+
+  router.afterEach(async (to, from) => {
+    if (from.matched.length === 0 || to.path === from.path) return
+    await nextTick()
+    if (!lost()) return
+    const main = document.getElementById('main')
+    main?.focus({ preventScroll: true })
+    // A page that reads something first has its heading later.
+    for (let waited = 0; waited < LONGEST && lost(main); waited += STEP) {
+      const heading = document.querySelector<HTMLElement>('#main h1, #main section h2')
+      if (heading) {
+        heading.tabIndex = -1
+        heading.focus({ preventScroll: true })
+        return
+      }
+      await new Promise((wake) => setTimeout(wake, STEP))
+    }
+  })
+}
