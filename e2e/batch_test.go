@@ -96,7 +96,7 @@ func TestACardWithPumpsAndAClock(t *testing.T) {
 	p.saved()
 	p.day("Work starts, not before", "2031-06-03T07:00")
 	p.sees("[data-test=film-times]", "If the crew works without a break")
-	p.sees("[data-test=film-1]", "07:00")
+	p.sees("[data-test=film-1]", "proposed Tue 06:53") // the first pail, poured at 07:00
 	// A week later the weekday alone would name two days.
 	p.sees("[data-test=film-1]", "Jun 10")
 	p.saved()

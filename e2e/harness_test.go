@@ -364,16 +364,17 @@ func (p *page) click(selector string) {
 		}
 		const r = e.getBoundingClientRect();
 		window.clickAt = [r.x + r.width / 2, r.y + r.height / 2];
-		const hit = document.elementFromPoint(...window.clickAt);
-		window.folded = e.ariaExpanded;
-		return !!hit && (e.contains(hit) || hit.contains(e) || !!e.closest('label')?.contains(hit));
+		const meant = hit => !!hit && (e.contains(hit) || hit.contains(e) || !!e.closest('label')?.contains(hit));
+		if (!meant(document.elementFromPoint(...window.clickAt))) return false;
+		window.missed = false;
+		document.addEventListener('pointerdown', press => (window.missed = !meant(press.target)), { once: true, capture: true });
+		return true;
 	})()`, selector))
 	at := value[[]float64](p, `window.clickAt`)
 	p.do(chromedp.MouseClickXY(at[0], at[1]))
-	if value[bool](p, fmt.Sprintf(
-		`!!window.folded && document.querySelector(%q)?.ariaExpanded === window.folded`, selector)) {
-		// An answer that came meanwhile moved the page under the pointer: who misses a
-		// line clicks it again.
+	if value[bool](p, `window.missed === true`) {
+		// An answer that came meanwhile moved the page under the pointer: who misses
+		// clicks again.
 		p.click(selector)
 	}
 }

@@ -38,7 +38,7 @@ func TestAnImportedDrawing(t *testing.T) {
 		0o600); err != nil {
 		t.Fatal(err)
 	}
-	p.until(`!document.querySelector('.v-overlay')`)
+	p.until(`!document.querySelector('.v-dialog')`)
 	p.click("[data-test=import]")
 	p.until(`!!document.querySelector('[data-test=import-drawing] input[type=file]')`)
 	p.upload("[data-test=import-drawing] input[type=file]", svg)

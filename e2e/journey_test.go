@@ -218,7 +218,7 @@ func TestEveryFigureOpensItsWorking(t *testing.T) {
 	p.sees(".working", "outline − holes")
 	p.sees(".working", "less Drain sump")
 	p.button("Close")
-	p.until(`!document.querySelector('.v-overlay')`)
+	p.until(`!document.querySelector('.v-dialog')`)
 	p.at("build-up")
 	p.click("[data-test=coat-1] .open-figure")
 	p.sees(".working", "area × wet film ÷ (1 − loss)")

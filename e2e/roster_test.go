@@ -79,6 +79,7 @@ func TestTheRosterIsMendedAndMoved(t *testing.T) {
 	p.until(`!document.querySelector('[data-test=proposal]')`)
 
 	// Another crew is added, gets a day off, and both are taken back.
+	p.part("crews")
 	p.click("[data-test=add-crew]")
 	p.sees("[data-test=crews]", "Day off of Crew 3")
 	p.day("Day off of Crew 3", "2031-03-04")
@@ -107,6 +108,7 @@ func TestTheRosterIsMendedAndMoved(t *testing.T) {
 	p.upload("[data-test=busy-0]", busyCalendar(t))
 	p.sees("[data-test=crews]", "1 busy period imported")
 	p.click("[data-test=undo-crews]")
+	p.part("calendars")
 	p.click("[data-test=make-address]")
 	p.sees("[data-test=made-address]", "/calendar/")
 	p.look("roster-links")

@@ -59,7 +59,7 @@ export const vuetify = createVuetify({
     VCheckbox: { density: 'compact', hideDetails: true, ripple: false },
     VTab: { ripple: false },
     VTabsWindowItem: { transition: false, reverseTransition: false },
-    VTooltip: { openDelay: 400, maxWidth: 320 },
+    VTooltip: { eager: false, openDelay: 400, maxWidth: 320 },
     VRadioGroup: { density: 'compact', ripple: false },
     VRadio: { ripple: false },
     VExpansionPanels: { static: true, elevation: 0, ripple: false },

@@ -19,6 +19,17 @@ const session = useSession()
 const roster = useRoster()
 void roster.load()
 const phone = useMediaQuery('(max-width: 760px)')
+const part = ref(phone.value ? 'list' : 'chart')
+const parts = computed(() => ({
+  ...(phone.value ? {} : { chart: 'Crews by day' }),
+  list: 'Day by day',
+  ...(movable.value ? { crews: 'Crews and machines', calendars: 'Calendar subscriptions' } : {}),
+}))
+/** Shows a task of the list where it stands on the chart. */
+function find(key: string): void {
+  chosen.value = key
+  if (!phone.value) part.value = 'chart'
+}
 const rows = { crew: 'By crew', job: 'By job', place: 'By place', machine: 'By machine' } as const
 const by = ref<keyof typeof rows>('crew')
 const zooms = { '28': 'Hours', '12': 'Days', '5': 'Weeks', '2': 'Two months' }
@@ -210,60 +221,70 @@ function print(): void {
       <p v-if="roster.view.value.tasks.length === 0" class="quiet">
         Nothing can be booked yet. Measure a job and plan its coats; its tasks then appear here.
       </p>
-      <div class="row no-print tools">
-        <div v-if="!phone" role="group" aria-label="Rows" class="row">
-          <v-btn
-            v-for="(name, r) in rows"
-            :key="r"
-            size="small"
-            :aria-pressed="by === r"
-            :variant="by === r ? 'flat' : 'text'"
-            :data-test="`by-${r}`"
-            @click="by = r"
-            >{{ name }}</v-btn
-          >
-        </div>
-        <PickField v-if="!phone" v-model="hour" label="Zoom" :options="zooms" class="pick" />
-        <PickField v-model="crew" label="List for" :options="crews" class="pick" />
-        <span v-if="!phone" class="small quiet"
-          >◆ light foot traffic. Line below a coat: its recoat window.</span
-        >
-      </div>
-      <div class="board" :class="{ open: task }">
-        <RosterChart
-          v-if="!phone"
-          class="no-print"
-          :view="roster.view.value"
-          :by="by"
-          :hour="Number(hour)"
-          :chosen="chosen"
-          :movable="movable"
-          :legal="legal"
-          @choose="chosen = $event"
-          @grasp="grasp"
-          @drop="drop"
-        />
-        <BookingPanel
-          v-if="task"
-          class="no-print"
-          :roster="roster"
-          :task="task"
-          :movable="movable"
-          @move="(to, from) => task && drop(task, to, from)"
-        />
-      </div>
-      <div class="row mt-4">
-        <h2 class="grow">{{ listed }}</h2>
-        <span class="small no-print" data-test="roster-files"
-          >As a file:
-          <a v-for="(words, as) in files" :key="as" class="file" :href="file(as)" download>{{
-            words
-          }}</a></span
-        >
-      </div>
-      <DayList :view="roster.view.value" :crew="own" :chosen="chosen" @choose="chosen = $event" />
-      <CrewFields v-if="movable" :key="crewsKey" class="mt-4 no-print" @changed="crewsChanged" />
-      <CalendarLinks v-if="movable" class="mt-4 no-print" :crews="roster.view.value.crews" />
+      <v-tabs v-model="part" class="choices mt-2 no-print" hide-slider aria-label="Roster">
+        <v-tab v-for="(title, id) in parts" :key="id" :value="id" :data-part="id">
+          <span>{{ title }}</span>
+        </v-tab>
+      </v-tabs>
+      <v-tabs-window v-model="part">
+        <v-tabs-window-item v-if="!phone" value="chart" class="no-print">
+          <div class="row tools">
+            <div role="group" aria-label="Rows" class="row">
+              <v-btn
+                v-for="(name, r) in rows"
+                :key="r"
+                size="small"
+                :aria-pressed="by === r"
+                :variant="by === r ? 'flat' : 'text'"
+                :data-test="`by-${r}`"
+                @click="by = r"
+                >{{ name }}</v-btn
+              >
+            </div>
+            <PickField v-model="hour" label="Zoom" open :options="zooms" class="pick" />
+            <span class="small quiet">◆ light foot traffic. Line below a coat: its recoat window.</span>
+          </div>
+          <div class="board" :class="{ open: task }">
+            <RosterChart
+              :view="roster.view.value"
+              :by="by"
+              :hour="Number(hour)"
+              :chosen="chosen"
+              :movable="movable"
+              :legal="legal"
+              @choose="chosen = $event"
+              @grasp="grasp"
+              @drop="drop"
+            />
+            <BookingPanel
+              v-if="task"
+              :roster="roster"
+              :task="task"
+              :movable="movable"
+              @move="(to, from) => task && drop(task, to, from)"
+            />
+          </div>
+        </v-tabs-window-item>
+        <v-tabs-window-item value="list" class="printed" eager>
+          <div class="row tools">
+            <h2 class="grow">{{ listed }}</h2>
+            <PickField v-model="crew" label="List for" open :options="crews" class="pick no-print" />
+            <span class="small no-print" data-test="roster-files"
+              >As a file:
+              <a v-for="(words, as) in files" :key="as" class="file" :href="file(as)" download>{{
+                words
+              }}</a></span
+            >
+          </div>
+          <DayList :view="roster.view.value" :crew="own" :chosen="chosen" @choose="find" />
+        </v-tabs-window-item>
+        <v-tabs-window-item v-if="movable" value="crews" class="no-print">
+          <CrewFields :key="crewsKey" class="mt-2" @changed="crewsChanged" />
+        </v-tabs-window-item>
+        <v-tabs-window-item v-if="movable" value="calendars" class="no-print">
+          <CalendarLinks class="mt-2" :crews="roster.view.value.crews" />
+        </v-tabs-window-item>
+      </v-tabs-window>
     </template>
     <p v-else-if="!roster.trouble.value" class="quiet">Reading …</p>
   </div>
@@ -283,6 +304,11 @@ function print(): void {
 }
 .pick {
   width: 150px;
+}
+@media print {
+  .printed {
+    display: block !important;
+  }
 }
 .board {
   display: grid;
