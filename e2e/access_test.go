@@ -46,10 +46,10 @@ func TestNoSeriousFaultForAnyone(t *testing.T) {
 			return
 		}
 		value[bool](p, turn)
-		p.until(`!!document.querySelector('.v-application.v-theme--night')`)
+		p.until(`!!document.querySelector('.v-application.v-theme--night') && document.getAnimations().length === 0`)
 		run(name+", night", `, runOnly: ['color-contrast']`)
 		value[bool](p, turn)
-		p.until(`!!document.querySelector('.v-application.v-theme--daylight')`)
+		p.until(`!!document.querySelector('.v-application.v-theme--daylight') && document.getAnimations().length === 0`)
 	}
 	p.open("/sign-in")
 	p.sees("h1", "From the tape")

@@ -38,7 +38,8 @@ func TestAFiveColourTop(t *testing.T) {
 	p.choose("Pigment of colour 2", "Ash pearl")
 	p.choose("Pigment of colour 3", "Copper pearl")
 	p.choose("Pigment of colour 4", "Pitch black")
-	p.sees("[data-test=colours-1] [aria-expanded]", "Foam white paste, Ash pearl, Copper pearl, Pitch black paste, Colour 5")
+	p.sees("[data-test=colours-1] [aria-expanded]",
+		"Foam white paste, Ash pearl, Copper pearl, Pitch black paste, Colour 5")
 	p.sees("[data-test=colours-1]", "Together 100%")
 	p.choose("Divided", "so much for the base")
 	p.fill("For the base", "5 L")

@@ -29,15 +29,13 @@ func (p *page) outlining() {
 	p.until(`!!document.querySelector('[data-test=wall-entry]')`)
 }
 
-// rectangle outlines a floor by typing three walls; the fourth closes it.
+// rectangle outlines a floor by typing its two sides.
 func (p *page) rectangle(across, up string) {
 	p.t.Helper()
 	p.at("measure")
 	p.outlining()
-	p.wall("right", across)
-	p.wall("up", up)
-	p.wall("left", across)
-	p.button("Close the outline")
+	p.fill("Length of the wall", across+" × "+up)
+	p.until(`!document.querySelector('[data-test=wall-entry]')`)
 }
 
 // From sign-in to a printed mix card, in metric units. The figures are worked

@@ -100,6 +100,7 @@ func TestAPoolWithAHopper(t *testing.T) {
 	p.fill("Depth at the shallow end", "-1 m")
 	p.sees(".v-messages", "cannot be negative")
 	p.fill("Depth at the shallow end", "1 m")
+	p.click("[data-test=pool-parts] [aria-expanded]")
 	p.choose("Add steps, a bench or a swim-out", "Bench")
 	p.sees("[data-test=area]", "100.45 m²")
 	p.at("build-up")

@@ -24,8 +24,8 @@ type WalkError struct {
 
 func (e *WalkError) Error() string { return e.Text + " " + e.Remedy }
 
-const walkRemedy = "Write it like 7.4 m, left, 5.2 m, right 30, 2 m; or pin an odd corner with a diagonal: 3.1 m " +
-	"diagonal 6.2 m left."
+const walkRemedy = "Write it like 7.4 m, left, 5.2 m, right 30, 2 m; a rectangle like 8 m × 5 m; or pin an odd " +
+	"corner with a diagonal: 3.1 m diagonal 6.2 m left."
 
 // maxLegs bounds one typed walk.
 const maxLegs = 500
@@ -35,8 +35,13 @@ const maxLegs = 500
 // the given heading. A turn is "left" or "right", by 90° unless degrees follow.
 // A wall may be pinned by a diagonal instead of an angle: "3.1 m diagonal 6.2 m
 // left" runs 3.1 m to a place 6.2 m from where the wall before began, turning
-// left. It returns the walls and the heading in which the next one runs.
+// left. Two lengths with × between them are a rectangle: its first three walls,
+// turning left; the fourth closes it. It returns the walls and the heading in
+// which the next one runs.
 func ReadWalk(text string, heading measure.Angle, before *Leg, units measure.System) ([]Leg, measure.Angle, error) {
+	if sides := Rectangle(text); sides != nil {
+		return readRectangle(sides, text, heading, before, units)
+	}
 	var legs []Leg
 	for _, part := range readings(text) {
 		words := strings.ToLower(strings.TrimSpace(part))
@@ -68,6 +73,37 @@ func ReadWalk(text string, heading measure.Angle, before *Leg, units measure.Sys
 		return nil, heading, &WalkError{"Nothing is typed.", walkRemedy}
 	}
 	return legs, heading, nil
+}
+
+// Rectangle returns the two lengths of a typed rectangle, such as "8 m × 5 m", "8 x 5" or
+// "8 by 5"; nil where the text is none.
+func Rectangle(text string) []string {
+	sides := strings.Split(strings.NewReplacer("×", "x", " by ", "x").Replace(strings.ToLower(text)), "x")
+	if len(sides) != 2 || strings.TrimSpace(sides[0]) == "" || strings.TrimSpace(sides[1]) == "" {
+		return nil
+	}
+	return sides
+}
+
+func readRectangle(sides []string, text string, heading measure.Angle, before *Leg,
+	units measure.System) ([]Leg, measure.Angle, error) {
+	if before != nil {
+		return nil, heading, &WalkError{fmt.Sprintf("“%s”: a rectangle begins an outline.", strings.TrimSpace(text)),
+			"Type its walls one by one."}
+	}
+	along, err := readLength(sides[0], text, units)
+	if err != nil {
+		return nil, heading, err
+	}
+	across, err := readLength(sides[1], text, units)
+	if err != nil {
+		return nil, heading, err
+	}
+	legs := make([]Leg, 0, 3)
+	for i, length := range []measure.Length{along, across, along} {
+		legs = append(legs, Leg{Length: length, Heading: normal(heading + measure.Angle(90*i)), Echo: units.Length(length)})
+	}
+	return legs, normal(heading + 270), nil
 }
 
 // readings parts a walk at commas, semicolons and new lines. A comma between two

@@ -45,6 +45,9 @@ func TestReadWalk(t *testing.T) {
 		{"2 m, left 45, 2 m", measure.Metric, 2, 45, geometry.Point{X: 2 + math.Sqrt2, Y: math.Sqrt2}},
 		{"3,5 m,left,4,5 m", measure.Metric, 2, 90, geometry.Point{X: 3.5, Y: 4.5}},
 		{"2 m\nright\n1 m\n", measure.Metric, 2, 270, geometry.Point{X: 2, Y: -1}},
+		{"8 × 5", measure.Metric, 3, 270, geometry.Point{Y: 5}},
+		{"8.4 m x 5,2 m", measure.Metric, 3, 270, geometry.Point{Y: 5.2}},
+		{"12'6 by 9'", measure.US, 3, 270, geometry.Point{Y: 9 * 0.3048}},
 		// 3, 4, 5: a right angle pinned by its diagonal (Euclid I.47).
 		{"3 m, 4 m diagonal 5 m left", measure.Metric, 2, 90, geometry.Point{X: 3, Y: 4}},
 		{"3 m, 4 m diag 5 m right", measure.Metric, 2, 270, geometry.Point{X: 3, Y: -4}},
@@ -71,6 +74,8 @@ func TestReadWalkRefusesWithARemedy(t *testing.T) {
 		"7 m, left 200, 2 m":         "between 0° and 180°",
 		"1,250 m, left":              "may mean 1.250 or 1250",
 		"0 m":                        "longer than 0",
+		"8 m × 0":                    "longer than 0",
+		"8 m × wide":                 "not a number",
 		"4 m diagonal 5 m":           "there is none",
 		"3 m, 4 m diagonal 9 m left": "cannot have a diagonal of 9 m. It must be between 1 m and 7 m",
 		strings.Repeat("1 m,", 600):  "more than 500 walls",
@@ -79,6 +84,14 @@ func TestReadWalkRefusesWithARemedy(t *testing.T) {
 		if err == nil || !strings.Contains(err.Error(), says) {
 			t.Errorf("%.30q: got %v, want %q", text, err, says)
 		}
+	}
+}
+
+// A rectangle is a whole outline: it is refused as a part of one.
+func TestARectangleBeginsAnOutline(t *testing.T) {
+	if _, _, err := ReadWalk("8 × 5", 0, &Leg{Length: 3}, measure.Metric); err == nil ||
+		!strings.Contains(err.Error(), "begins an outline") {
+		t.Errorf("after a wall: %v", err)
 	}
 }
 

@@ -33,6 +33,7 @@ type Measured struct {
 type Walked struct {
 	Legs    []takeoff.Leg `json:"legs"`
 	Heading measure.Angle `json:"heading" doc:"Heading of the next wall"`
+	Closes  bool          `json:"closes" doc:"A whole rectangle was typed: its fourth wall closes it"`
 }
 
 // measureRoutes help while something is being typed or drawn; they keep nothing.
@@ -126,7 +127,7 @@ func (s *Service) walkRoutes() {
 			if legs == nil {
 				legs = []takeoff.Leg{}
 			}
-			return api.Answer(Walked{legs, heading}), err
+			return api.Answer(Walked{legs, heading, takeoff.Rectangle(in.Body.Text) != nil}), err
 		})
 	api.Register(s.API, huma.Operation{OperationID: "checkWalk", Summary: "Check the closure of a walk",
 		Method: http.MethodPost, Path: "/api/walk/check",

@@ -6,11 +6,12 @@ import { useSession } from '../../session/session'
 import type { useWalk } from './useWalk'
 
 const props = defineProps<{ walk: ReturnType<typeof useWalk> }>()
+const emit = defineEmits<{ close: [] }>()
 const session = useSession()
 const example = computed(() =>
   session.units === 'us'
-    ? "or a whole run: 14' 3, left, 9' 6, right 30, 4'"
-    : 'or a whole run: 7.4 m, left, 5.2 m, right 30, 2 m',
+    ? "or a rectangle: 27' × 18'; or a whole run: 14' 3, left, 9' 6, right 30, 4'"
+    : 'or a rectangle: 8 m × 5 m; or a whole run: 7.4 m, left, 5.2 m, right 30, 2 m',
 )
 const field = ref<{ focus: () => void } | null>(null)
 onMounted(() => field.value?.focus())
@@ -36,7 +37,7 @@ function typed(): void {
 async function take(): Promise<void> {
   const asked = text.value
   if (asked.trim() === '') return
-  fault.value = await props.walk.take(asked)
+  fault.value = await props.walk.take(asked, () => emit('close'))
   if (fault.value === '' && asked === text.value) text.value = echo.value = ''
 }
 </script>

@@ -101,7 +101,7 @@ const gap = computed(() => {
       kind="angle"
       label="Direction, counter-clockwise from right"
     />
-    <WalkField :walk="walk" />
+    <WalkField :walk="walk" @close="emit('close')" />
     <!-- Above all that comes and goes, so that they stay under the hand. -->
     <div class="row">
       <v-btn v-if="!draft.open.value" :disabled="!draft.closable.value" @click="walk.check()"

@@ -1,6 +1,6 @@
 import { dataOf, useRequest } from '../../api/useRequest'
 import { ref, watch } from 'vue'
-import { api, type Closure, type Leg } from '../../api/client'
+import { api, type Closure, type Leg, type Walked } from '../../api/client'
 import type { Draft } from '../../drawing/useDraft'
 
 const AWAY = 'The server does not answer, so this is not read yet. It stays here.'
@@ -23,7 +23,7 @@ export function useWalk(draft: Draft) {
     return { length: Math.hypot(b.x - a.x, b.y - a.y), heading: (degrees + FULL_TURN) % FULL_TURN, echo: '' }
   }
 
-  async function read(text: string): Promise<{ legs: Leg[]; heading: number } | string> {
+  async function read(text: string): Promise<Walked | string> {
     const { data } = await ask(
       api.POST('/api/walk/read', { body: { text, heading: heading.value, before: before() } }),
       'This walk cannot be followed.',
@@ -32,13 +32,15 @@ export function useWalk(draft: Draft) {
     return data ?? trouble.value
   }
 
-  /** Adds what was typed to the draft; returns why it could not, or ''. */
-  async function take(text: string): Promise<string> {
+  /** Adds what was typed to the draft; returns why it could not, or ''. A whole rectangle is closed. */
+  async function take(text: string, close: () => void): Promise<string> {
     const walked = await read(text)
     if (typeof walked === 'string') return walked
+    if (walked.closes && draft.open.value) return 'A line has no sides. Type its lengths one by one.'
     if (walked.legs.length > 0) draft.tape({ typed: text.trim(), heading: heading.value }, walked.legs.length)
     for (const leg of walked.legs) draft.addWall(leg.length, leg.heading)
     heading.value = walked.heading
+    if (walked.closes) close()
     return ''
   }
 

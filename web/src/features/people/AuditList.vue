@@ -7,6 +7,14 @@ import FoldPanel from '../../fields/FoldPanel.vue'
 
 /** What was done with accounts, rights and data; nobody can change it. */
 const lines = ref<AuditLine[]>()
+const headers = [
+  { title: 'When', key: 'at', width: 170 },
+  { title: 'Who', key: 'name', width: 160 },
+  { title: 'Action', key: 'what', width: 200 },
+  { title: 'Subject', key: 'about' },
+]
+const ROW = 40
+const MOST = 480
 async function load(): Promise<void> {
   lines.value = await dataOf(api.GET('/api/audit'))
 }
@@ -15,24 +23,17 @@ async function load(): Promise<void> {
 <template>
   <FoldPanel class="sheet log" data-test="audit" title="Audit log" @opened="load">
     <p><a href="/api/audit-file">As CSV</a></p>
-    <table v-if="lines" class="figures">
-      <thead>
-        <tr>
-          <th>When</th>
-          <th>Who</th>
-          <th>Action</th>
-          <th>Subject</th>
-        </tr>
-      </thead>
-      <tbody>
-        <tr v-for="(l, i) in lines" :key="i">
-          <td>{{ dayTime(l.at) }}</td>
-          <td>{{ l.name }}</td>
-          <td>{{ l.what }}</td>
-          <td class="about">{{ l.about }}</td>
-        </tr>
-      </tbody>
-    </table>
+    <v-data-table-virtual
+      v-if="lines"
+      class="rows"
+      :headers="headers"
+      :items="lines"
+      density="compact"
+      fixed-header
+      :height="Math.min(lines.length * ROW + ROW, MOST)"
+    >
+      <template #[`item.at`]="{ value }">{{ dayTime(value) }}</template>
+    </v-data-table-virtual>
   </FoldPanel>
 </template>
 

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { dataOf, useRequest } from '../../api/useRequest'
 import { refDebounced } from '@vueuse/core'
-import { ref, watch } from 'vue'
+import { computed, ref, watch } from 'vue'
 import { api, type EntryLine, type RecordLearnt } from '../../api/client'
 import PickField from '../../fields/PickField.vue'
 import TextField from '../../fields/TextField.vue'
@@ -42,6 +42,26 @@ function takeOver(l: RecordLearnt): void {
   if (!crew || !l.pace) return
   house.change({ crew: { ...crew, pace: { value: l.pace, source: 'own-test' } } })
 }
+const part = ref('entries')
+const headers = [
+  { title: 'When', key: 'when', width: 170 },
+  { title: 'Job', key: 'job', width: 210 },
+  { title: 'Entry type', key: 'kind', width: 180 },
+  { title: 'Details', key: 'details' },
+  { title: 'By', key: 'by', width: 150 },
+]
+const rows = computed(() =>
+  (entries.value ?? []).map((e) => ({
+    id: e.event.id,
+    when: happened(e),
+    zone: e.zone,
+    to: e.job,
+    job: e.name,
+    kind: kindWords[e.event.kind],
+    details: entryText(e.event, session.format),
+    by: e.event.name,
+  })),
+)
 const PERCENT = 100
 const MILLIS = 1000
 /** When it was, by the clock of the server. */
@@ -53,7 +73,11 @@ const happened = (e: EntryLine): string =>
   <div class="page">
     <h1 class="mb-3">Records</h1>
     <p v-if="trouble" role="alert">{{ trouble }}</p>
-    <section v-if="learnt.length" class="sheet part" aria-labelledby="learnt-title" data-test="learnt">
+    <v-tabs v-if="learnt.length" v-model="part" class="choices mb-3" hide-slider aria-label="Records">
+      <v-tab value="entries" data-part="entries"><span>Entries</span></v-tab>
+      <v-tab value="learnt" data-part="learnt"><span>Actual v planned pace</span></v-tab>
+    </v-tabs>
+    <section v-show="part === 'learnt'" class="sheet part" aria-labelledby="learnt-title" data-test="learnt">
       <h2 id="learnt-title">Actual v planned pace</h2>
       <div class="scroll" tabindex="0" role="region" aria-label="Actual v planned pace">
         <table class="figures">
@@ -108,40 +132,35 @@ const happened = (e: EntryLine): string =>
         <b v-if="house.state.value === 'saved'" role="status">Saved in the company standards.</b>
       </p>
     </section>
-    <div class="row mb-2">
-      <TextField v-model="words" label="Search job, person, lot or words" class="grow" type="search" />
-      <PickField v-model="kind" open none="Everything" label="Kind" :options="kindWords" />
-    </div>
-    <p v-if="entries?.length === 0" class="quiet">
-      {{
-        words || kind
-          ? 'No entry matches.'
-          : 'Nothing was logged yet. What crews log on a job day appears here.'
-      }}
-    </p>
-    <div v-else-if="entries" class="scroll" tabindex="0" role="region" aria-label="Entries">
-      <table class="figures" data-test="entries">
-        <thead>
-          <tr>
-            <th>When</th>
-            <th>Job</th>
-            <th>Entry type</th>
-            <th>Details</th>
-            <th>By</th>
-          </tr>
-        </thead>
-        <tbody>
-          <tr v-for="e in entries" :key="e.event.id">
-            <td>{{ dayTime(happened(e), e.zone) }}</td>
-            <td>
-              <router-link :to="`/jobs/${e.job}/record`">{{ e.name }}</router-link>
-            </td>
-            <td>{{ kindWords[e.event.kind] }}</td>
-            <td>{{ entryText(e.event, session.format) }}</td>
-            <td>{{ e.event.name }}</td>
-          </tr>
-        </tbody>
-      </table>
+    <div v-show="part === 'entries'">
+      <div class="row mb-2">
+        <TextField v-model="words" label="Search job, person, lot or words" class="grow" type="search" />
+        <PickField v-model="kind" open none="Everything" label="Kind" :options="kindWords" />
+      </div>
+      <p v-if="entries?.length === 0" class="quiet">
+        {{
+          words || kind
+            ? 'No entry matches.'
+            : 'Nothing was logged yet. What crews log on a job day appears here.'
+        }}
+      </p>
+      <v-data-table-virtual
+        v-else-if="entries"
+        class="rows"
+        data-test="entries"
+        :headers="headers"
+        :items="rows"
+        item-value="id"
+        density="compact"
+        fixed-header
+        height="calc(100vh - 236px)"
+        :mobile-breakpoint="600"
+      >
+        <template #[`item.when`]="{ item }">{{ dayTime(item.when, item.zone) }}</template>
+        <template #[`item.job`]="{ item }">
+          <router-link :to="`/jobs/${item.to}/record`">{{ item.job }}</router-link>
+        </template>
+      </v-data-table-virtual>
     </div>
   </div>
 </template>
