@@ -119,6 +119,10 @@ func TestACardWithPumpsAndAClock(t *testing.T) {
 	if pages := p.printedPages(); pages != wanted {
 		t.Errorf("%d cards and maps print on %d pages", wanted, pages)
 	}
+	// What is read at arm's length has 12 points (common practice, no source): 16 CSS pixels.
+	if size := p.printedSize("[data-test=mix-card] .steps"); size < 16 {
+		t.Errorf("the steps of a card print at %.1f px", size)
+	}
 	// The clock of a batch outlives a reload of the page.
 	p.open(value[string](p, "location.pathname"))
 	p.sees("[data-test=left]", "left")

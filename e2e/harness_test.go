@@ -617,6 +617,20 @@ func (p *page) printedPages() int {
 	return bytes.Count(pdf, []byte("/Type /Page\n")) + bytes.Count(pdf, []byte("/Type /Page "))
 }
 
+// printedSize is how large an element's letters are on paper, in CSS pixels.
+func (p *page) printedSize(selector string) float64 {
+	p.t.Helper()
+	media := func(kind string) {
+		if _, err := chromedp.Call(p.ctx, emulation.SetEmulatedMedia, emulation.SetEmulatedMediaParams{Media: kind}); err != nil {
+			p.t.Fatal(err)
+		}
+	}
+	media("print")
+	defer media("")
+	return value[float64](p, fmt.Sprintf(
+		`(e => parseFloat(getComputedStyle(e).fontSize) * e.currentCSSZoom)(document.querySelector(%q))`, selector))
+}
+
 // picture takes a PNG of what the screen shows.
 func (p *page) picture(name string) {
 	p.t.Helper()

@@ -277,10 +277,15 @@ dd.blank {
   dd {
     font-size: 1.7rem;
   }
+  /* Read at arm's length: 12 points once the sheet is drawn smaller. */
   .steps,
-  .strokes,
-  .cautions {
-    font-size: 0.95rem;
+  .strokes {
+    font-size: 1.21rem;
+    line-height: 1.2;
+  }
+  .cautions,
+  .mind {
+    font-size: 1.06rem;
     line-height: 1.2;
   }
   .floor,
@@ -288,12 +293,8 @@ dd.blank {
     padding-block: 2px 4px;
   }
   .floor h3 {
-    font-size: 0.95rem;
+    font-size: 1.21rem;
     margin: 0;
-  }
-  .floor .steps {
-    columns: 3;
-    column-gap: 22px;
   }
   /* One landscape sheet for each card, whatever stands on it. */
   .card {
