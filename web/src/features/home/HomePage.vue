@@ -17,12 +17,12 @@ import TodayLines from './TodayLines.vue'
 
 /** The company's jobs by where they stand. */
 type Group = Summary['standing'] | 'archived'
-const groups: { id: Group; title: string; empty: string }[] = [
-  { id: 'measuring', title: 'Being measured', empty: 'No job is waiting to be measured.' },
-  { id: 'planning', title: 'Being planned', empty: 'No job is partly planned.' },
-  { id: 'ready', title: 'Ready', empty: 'No job is fully planned yet.' },
-  { id: 'done', title: 'Done', empty: 'No job is marked as done.' },
-  { id: 'archived', title: 'Archived', empty: 'Nothing is archived.' },
+const groups: { id: Group; title: string }[] = [
+  { id: 'measuring', title: 'Being measured' },
+  { id: 'planning', title: 'Being planned' },
+  { id: 'ready', title: 'Ready' },
+  { id: 'done', title: 'Done' },
+  { id: 'archived', title: 'Archived' },
 ]
 /** How many of a group are shown before someone asks for more. */
 const FIRST = 12
@@ -58,11 +58,18 @@ const standing = (l: JobLine): Group => (l.archived ? 'archived' : l.summary.sta
 const grouped = computed(() =>
   groups.map((g) => ({ ...g, jobs: (lines.value ?? []).filter((l) => standing(l) === g.id) })),
 )
+const filled = computed(() => grouped.value.filter((g) => g.jobs.length > 0))
+const bare = computed(() =>
+  grouped.value.filter((g) => g.jobs.length === 0).map((g) => g.title.toLowerCase()),
+)
 const none = computed(() => lines.value?.length === 0)
 /** Whether a group stands open: what was searched for is always in view. */
 function opened(id: Group, count: number): boolean {
   return count > 0 && (words.value !== '' || open.value.includes(id))
 }
+/** Words as a sentence lists them. */
+const listed = (all: string[]): string =>
+  [all.slice(0, -1).join(', '), all.at(-1)].filter(Boolean).join(' or ')
 function toggle(id: Group): void {
   open.value = open.value.includes(id) ? open.value.filter((g) => g !== id) : [...open.value, id]
 }
@@ -172,18 +179,16 @@ void list()
     <template v-else-if="lines">
       <StorageNote v-if="session.mayEdit" />
       <TodayLines v-if="words === ''" :jobs="lines" />
-      <section v-for="g in grouped" :key="g.id" class="group" :data-test="`group-${g.id}`">
+      <section v-for="g in filled" :key="g.id" class="group" :data-test="`group-${g.id}`">
         <button
           type="button"
           class="plain head"
           :aria-expanded="opened(g.id, g.jobs.length)"
-          :disabled="g.jobs.length === 0"
           @click="toggle(g.id)"
         >
           <span class="count">{{ g.jobs.length }}</span>
           <span class="title">{{ g.title }}</span>
-          <span v-if="g.jobs.length === 0" class="quiet">{{ g.empty }}</span>
-          <span v-else class="quiet">{{ opened(g.id, g.jobs.length) ? 'hide' : 'show' }}</span>
+          <span class="quiet">{{ opened(g.id, g.jobs.length) ? 'hide' : 'show' }}</span>
         </button>
         <ul v-if="opened(g.id, g.jobs.length)" class="jobs">
           <JobTile
@@ -202,6 +207,7 @@ void list()
           >{{ g.jobs.length - most(g.id) }} more</v-btn
         >
       </section>
+      <p v-if="bare.length > 0" class="quiet small" data-test="bare">No job is {{ listed(bare) }}.</p>
     </template>
     <NewJobDialog v-model="adding" :trouble="trouble" @add="add" />
   </div>
@@ -248,16 +254,9 @@ void list()
   padding: 6px 0;
   border-bottom: 2px solid var(--line);
 }
-.head:disabled {
-  cursor: default;
-}
 .head .title {
   font-size: 1.12rem;
   font-weight: 700;
-}
-.head:disabled .title {
-  font-weight: 600;
-  color: var(--quiet);
 }
 .count {
   min-width: 2.2em;

@@ -145,7 +145,12 @@ function take(): void {
       <input type="file" accept=".dxf,.json,.geojson,.svg" aria-label="Drawing to import" @change="pick" />
       <p v-if="busy" role="status" class="row">
         <span>{{ sent < 1 ? 'Sending' : 'Reading' }} {{ name }} …</span>
-        <progress :value="sent < 1 ? sent : undefined" :aria-label="`Progress of ${name}`" />
+        <v-progress-linear
+          :model-value="sent * 100"
+          :indeterminate="sent >= 1"
+          :aria-label="`Progress of ${name}`"
+          class="grow"
+        />
         <v-btn size="small" @click="stop.abort()">Stop</v-btn>
       </p>
       <p v-if="trouble" class="trouble" role="alert">{{ name }}: {{ trouble }}</p>
