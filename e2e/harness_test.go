@@ -621,7 +621,8 @@ func (p *page) printedPages() int {
 func (p *page) printedSize(selector string) float64 {
 	p.t.Helper()
 	media := func(kind string) {
-		if _, err := chromedp.Call(p.ctx, emulation.SetEmulatedMedia, emulation.SetEmulatedMediaParams{Media: kind}); err != nil {
+		_, err := chromedp.Call(p.ctx, emulation.SetEmulatedMedia, emulation.SetEmulatedMediaParams{Media: kind})
+		if err != nil {
 			p.t.Fatal(err)
 		}
 	}
