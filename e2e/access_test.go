@@ -46,10 +46,12 @@ func TestNoSeriousFaultForAnyone(t *testing.T) {
 			return
 		}
 		value[bool](p, turn)
-		p.until(`!!document.querySelector('.v-application.v-theme--night') && document.getAnimations().length === 0`)
+		p.until(`!!document.querySelector('.v-application.v-theme--night') &&
+			!document.getAnimations().some(a => a instanceof CSSTransition)`)
 		run(name+", night", `, runOnly: ['color-contrast']`)
 		value[bool](p, turn)
-		p.until(`!!document.querySelector('.v-application.v-theme--daylight') && document.getAnimations().length === 0`)
+		p.until(`!!document.querySelector('.v-application.v-theme--daylight') &&
+			!document.getAnimations().some(a => a instanceof CSSTransition)`)
 	}
 	p.open("/sign-in")
 	p.sees("h1", "From the tape")

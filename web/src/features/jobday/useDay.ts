@@ -181,6 +181,10 @@ export function useDay(job: string) {
     })()
     return sending
   }
+  /** The same, with what was logged a moment ago: what is under way may be past sending already. */
+  function levelAnew(): Promise<void> {
+    return (sending ?? Promise.resolve()).then(level)
+  }
 
   /** Entries of this page that are not sent yet, in case what the device keeps is cleared. */
   const pending = new Map<string, RecordEvent>()
@@ -258,7 +262,7 @@ export function useDay(job: string) {
       tell()
       waiting.value++
       if (kind === 'photo' || body.photo) photos.value++
-      void (sending ?? Promise.resolve()).then(level)
+      void levelAnew()
       return true
     } catch (error) {
       trouble.value = keeping(error)
@@ -281,7 +285,7 @@ export function useDay(job: string) {
     immediate: false,
     autoReconnect: true,
   })
-  watch(heard.data, () => void (sending ?? Promise.resolve()).then(level))
+  watch(heard.data, () => void levelAnew())
   useEventListener(window, 'online', () => void level())
 
   async function begin(): Promise<void> {
@@ -332,7 +336,7 @@ export function useDay(job: string) {
     log,
     strike,
     /** Sends what waits and reads what others logged. */
-    level,
+    levelAnew,
     read: (kind: Kind, text: string) => floor?.read(kind, text) ?? { si: 0, echo: '' },
     clock,
     zone: computed(() => issue.value?.zone),

@@ -61,7 +61,7 @@ function open(): void {
 async function then(sent: Promise<boolean>): Promise<boolean> {
   const kept = await sent
   if (kept) {
-    await props.here.level()
+    await props.here.levelAnew()
     await load()
   }
   return kept
