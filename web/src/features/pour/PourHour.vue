@@ -115,6 +115,7 @@ function key(event: KeyboardEvent): void {
         :coat="own"
         :path="path"
         :ways="ways"
+        :sure="now?.odds?.makes.of === 1"
         :starts="starts"
         :pace="tried?.pour.pace"
         :direction="plan.course?.direction"

@@ -14,6 +14,8 @@ const props = defineProps<{
   coat: Coat
   path: string
   ways: PourWay[]
+  /** Nothing has to be helped: every simulated run is on time. */
+  sure: boolean
   starts: Begun[]
   /** The pace that the time of the first section tells, m²/s. */
   pace?: number
@@ -194,7 +196,7 @@ const fields = computed<(Field | false)[]>(() => [
       <v-btn size="small" data-test="put-back" @click="clear">Reset</v-btn>
     </div>
     <template v-if="ways.length > 0">
-      <h3 class="mt-4">What would help</h3>
+      <h3 class="mt-4">{{ sure ? 'On time already; more room by' : 'What would help' }}</h3>
       <ul class="ways" data-test="ways">
         <li v-for="w in ways" :key="w.label">
           <span class="small">
