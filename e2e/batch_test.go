@@ -86,7 +86,7 @@ func TestACardWithPumpsAndAClock(t *testing.T) {
 	p.choose("Add a coat of", "Hardtack")
 	p.setting()
 	p.until(`!!document.querySelector('[data-test=batches-2]')`)
-	p.sees("[data-test=film-times]", "Enter when the work starts")
+	p.sees("[data-test=film-times]", "Enter when the first pail is poured")
 	p.sees("[data-test=film-1]", "recoat from")
 	p.click("[data-test=pail] [aria-expanded]")
 	p.fill("Empty pail weight", "900 g")
@@ -95,9 +95,9 @@ func TestACardWithPumpsAndAClock(t *testing.T) {
 	p.fill("Ten strokes of A weighed", "0.33 kg")
 	p.sees("[data-test=pail] [aria-expanded]", "pail of 900 g, scale in 10 g, plain pumps")
 	p.saved()
-	p.day("Work starts, not before", "2031-06-03T07:00")
+	p.day("First pail poured, not before", "2031-06-03T07:00")
 	p.sees("[data-test=film-times]", "If the crew works without a break")
-	p.sees("[data-test=film-1]", "proposed Tue 06:53") // the first pail, poured at 07:00
+	p.sees("[data-test=film-1]", "first pail opened Tue 06:53, proposed") // and poured at 07:00
 	// A week later the weekday alone would name two days.
 	p.sees("[data-test=film-1]", "Jun 10")
 	p.saved()

@@ -92,7 +92,7 @@ function title(coat: CoatPlan): string {
     <div class="row">
       <h3 class="grow">Curing times</h3>
       <TextField
-        label="Work starts, not before"
+        label="First pail poured, not before"
         type="datetime-local"
         :model-value="toField(start)"
         :disabled="!session.mayEdit"
@@ -102,8 +102,8 @@ function title(coat: CoatPlan): string {
     <p class="small quiet">
       <template v-if="!first"
         >At a slab of {{ session.format('temperature', rows[0]?.times.slab ?? 0) }},
-        {{ slabWords(desk.plan.value, desk.file.value.job.slab?.source) }}. Enter when the work starts to see
-        clock times{{ desk.file.value.job.forecast ? ', through the forecast' : '' }}.</template
+        {{ slabWords(desk.plan.value, desk.file.value.job.slab?.source) }}. Enter when the first pail is
+        poured to see clock times{{ desk.file.value.job.forecast ? ', through the forecast' : '' }}.</template
       >
       <template v-else
         >{{
@@ -133,7 +133,7 @@ function title(coat: CoatPlan): string {
             {{ when(r.times.sanded) }}</template
           >
           <template v-if="r.times.begins">
-            · {{ r.times.basis }} <b>{{ when(r.times.begins) }}</b></template
+            · first pail opened <b>{{ when(r.times.begins) }}</b>, {{ r.times.basis }}</template
           >
           · slab {{ session.format('temperature', r.times.slab) }}
         </p>
