@@ -199,8 +199,20 @@ func TestAJobFitsAPhoneAndPaper(t *testing.T) {
 	p := newPage(t, theStage.address)
 	p.signIn("oskar@brakkwater.example")
 	p.do(chromedp.EmulateViewport(390, 844))
+	touch := emulation.SetTouchEmulationEnabledParams{Enabled: true}
+	if _, err := chromedp.Call(p.ctx, emulation.SetTouchEmulationEnabled, touch); err != nil {
+		t.Fatal(err)
+	}
 	fits := func(where string) {
 		t.Helper()
+		// 44 px for a finger (WCAG 2.2, 2.5.5 as it is for the enhanced level).
+		if small := value[[]string](p, `[...document.querySelectorAll('main button, main a, main input, main select')]
+			.filter(e => e.offsetParent && !e.closest('svg, p, .jobs, .day-list, .chart, .working'))
+			.map(e => [e, e.closest('.v-selection-control, label, .v-field') ?? e])
+			.filter(([, held]) => held.getBoundingClientRect().height < 43.5)
+			.map(([e]) => e.tagName + '.' + e.className + ' ' + e.innerText)`); len(small) > 0 {
+			t.Errorf("%s: too small for a finger: %q", where, small)
+		}
 		if wide := value[float64](p, `document.documentElement.scrollWidth`); wide > 390 {
 			t.Errorf("%s is %v px wide: %v", where, wide,
 				value[[]string](p,

@@ -282,7 +282,7 @@ func value[T any](p *page, script string) T {
 	return v
 }
 
-// asked is what a script of the page answers, at once or in the end.
+// asked returns what a script of the page answers, at once or in the end.
 func asked[T any](ctx context.Context, script string) (answer T, err error) {
 	told, err := chromedp.Call(ctx, runtime.Evaluate,
 		runtime.EvaluateParams{Expression: script, ReturnByValue: new(true), AwaitPromise: new(true)})
@@ -617,7 +617,7 @@ func (p *page) printedPages() int {
 	return bytes.Count(pdf, []byte("/Type /Page\n")) + bytes.Count(pdf, []byte("/Type /Page "))
 }
 
-// printedSize is how large an element's letters are on paper, in CSS pixels.
+// printedSize returns the size of the letters of an element on paper, in CSS pixels.
 func (p *page) printedSize(selector string) float64 {
 	p.t.Helper()
 	media := func(kind string) {

@@ -29,4 +29,10 @@ button {
   border-radius: 3px;
   cursor: pointer;
 }
+@media (pointer: coarse) {
+  button {
+    min-width: 44px;
+    height: 44px;
+  }
+}
 </style>

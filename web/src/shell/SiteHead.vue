@@ -90,6 +90,7 @@ const shown = computed(() => pages.filter((p) => !p.edits || session.mayEdit))
   display: none;
 }
 .mark {
+  min-height: 44px;
   display: flex;
   align-items: center;
   gap: 10px;

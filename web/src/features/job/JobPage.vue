@@ -195,6 +195,11 @@ useJobKeys({
 .old :deep(.open-figure) {
   opacity: 0.55;
 }
+@media (pointer: coarse) {
+  .name :deep(.v-field__input) {
+    min-height: 44px;
+  }
+}
 @media (max-width: 900px) {
   .top {
     position: static;
