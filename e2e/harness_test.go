@@ -366,8 +366,10 @@ func (p *page) click(selector string) {
 		window.clickAt = [r.x + r.width / 2, r.y + r.height / 2];
 		const meant = hit => !!hit && (e.contains(hit) || hit.contains(e) || !!e.closest('label')?.contains(hit));
 		if (!meant(document.elementFromPoint(...window.clickAt))) return false;
-		window.missed = false;
-		document.addEventListener('pointerdown', press => (window.missed = !meant(press.target)), { once: true, capture: true });
+		// A press and a release on two places are a click on what holds both, or none at all.
+		const taken = hit => e.contains(hit) || !!e.closest('label')?.contains(hit) || hit.contains(e) && !!hit.closest('svg, button, a, label');
+		window.missed = true;
+		document.addEventListener('click', click => (window.missed = !taken(click.target)), { once: true, capture: true });
 		return true;
 	})()`, selector))
 	at := value[[]float64](p, `window.clickAt`)
