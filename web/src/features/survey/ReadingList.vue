@@ -204,10 +204,6 @@ function shown(r: SurveyReading): string {
 </template>
 
 <style scoped>
-.wide {
-  display: block;
-  width: 100%;
-}
 .trouble {
   color: var(--stop);
   font-weight: 600;

@@ -137,10 +137,6 @@ function stain(which: Stain): void {
 </template>
 
 <style scoped>
-.wide {
-  display: block;
-  width: 100%;
-}
 .checks {
   display: flex;
   flex-wrap: wrap;
