@@ -196,6 +196,21 @@ func addJobs(ctx context.Context, s *store.Store, company, person uuid.UUID, now
 			return err
 		}
 	}
+	for _, u := range unplanned() {
+		file, err := readJob("jobs/" + u.from + ".nephelon.json")
+		if err != nil {
+			return err
+		}
+		id, err := s.AddJob(ctx, company, person, u.of(file), nil)
+		if err != nil {
+			return err
+		}
+		if u.archived {
+			if err := s.ArchiveJob(ctx, company, id, true); err != nil {
+				return err
+			}
+		}
+	}
 	for i := len(names) - 1; i >= 0; i-- {
 		file, err := readJob(names[i])
 		if err != nil {

@@ -10,12 +10,16 @@ import (
 
 	"github.com/google/uuid"
 
+	"nephelon/core/buildup"
 	"nephelon/core/days"
 	"nephelon/core/geometry"
 	"nephelon/core/job"
+	"nephelon/core/material"
 	"nephelon/core/measure"
 	"nephelon/core/plan"
 	"nephelon/core/plan/stage"
+	"nephelon/core/pour"
+	"nephelon/core/takeoff"
 	"nephelon/core/work"
 	"nephelon/store"
 )
@@ -54,6 +58,34 @@ func laterJobs() []later {
 		{"Salt house", "Grimsund Trawling", "baggage-hall", "hall", 0.85, 24, 38},
 		{"Ice wharf office", "Fairway Authority West", "baggage-hall", "corridor", 1.8, 30, 41},
 	}
+}
+
+// unfinished is a job that is not planned whole, or not wanted any more.
+type unfinished struct {
+	name, client, from string
+	measured, archived bool
+}
+
+func unplanned() []unfinished {
+	return []unfinished{
+		{"Kittiwake tea room", "Holmvik Pilots", "lamp-room", false, false},
+		{"Cutter slip shelter", "Fairway Authority West", "lamp-room", true, false},
+		{"Old ice house", "Grimsund Trawling", "lamp-room", true, true},
+	}
+}
+
+// of makes the job from the file of another, without coats, and without a plan where it is not
+// measured yet.
+func (u unfinished) of(f job.File) job.File {
+	f.Job.Name, f.Job.Client, f.Job.Site, f.Job.Notes = u.name, u.client, "", ""
+	f.Job.Zone, f.Job.Stock, f.Job.Forecast, f.Job.Start, f.Job.Due = Zone, nil, nil, "", ""
+	s := f.Job.Surfaces[0]
+	s.Name, s.Coats, s.Survey = u.name, []buildup.Coat{}, nil
+	if !u.measured {
+		s.Floor, s.Layout = takeoff.Floor{Outline: geometry.Ring{}, Holes: []takeoff.Hole{}}, pour.Layout{}
+	}
+	f.Job.Surfaces, f.Products = []job.Surface{s}, []material.Product{}
+	return f
 }
 
 // of makes the job from the file of another.

@@ -1,6 +1,7 @@
 package e2e
 
 import (
+	"fmt"
 	"os"
 	"testing"
 )
@@ -114,10 +115,16 @@ func TestACardWithPumpsAndAClock(t *testing.T) {
 	p.click("[data-test=meet]")
 	p.sees("[data-test=left]", "left")
 	p.look("card")
-	// Each card and each map of sections prints on one sheet.
-	wanted := value[int](p, `document.querySelectorAll('.map, [data-test=mix-card]').length`)
+	// Each card and each map of sections prints on one sheet; what is not ticked does not.
+	wanted := value[int](p, `document.querySelectorAll('[data-sheet]').length`)
 	if pages := p.printedPages(); pages != wanted {
 		t.Errorf("%d cards and maps print on %d pages", wanted, pages)
+	}
+	p.click("[data-test=card-index] [data-coat='2'] input")
+	first := value[int](p, `document.querySelectorAll('[data-coat="1"] [data-sheet]').length`)
+	p.sees("[data-test=print]", fmt.Sprintf("Print %d sheets", first))
+	if pages := p.printedPages(); pages != first {
+		t.Errorf("%d cards and maps were ticked, %d pages print", first, pages)
 	}
 	// What is read at arm's length has 12 points (common practice, no source): 16 CSS pixels.
 	if size := p.printedSize("[data-test=mix-card] .steps"); size < 16 {

@@ -131,6 +131,7 @@ func TestADayWithoutANetwork(t *testing.T) {
 	other.batchIs(3, "mixed")
 	p.sent()
 	p.button("‹ Record")
+	p.part("coats")
 	p.sees("[data-test=day-ribbons]", "Batch 2")
 	p.sees("[data-test=told-later]", "5 min after it happened")
 }
@@ -143,6 +144,8 @@ func TestTheRecordAnswersForAFloor(t *testing.T) {
 	p.openJob(demo.Finished)
 	p.click("[data-step=days]")
 	p.button("Record")
+	p.sees("[data-test=coat-summary]", "Keelbody")
+	p.part("defects")
 	p.sees("[data-test=faults]", "off its ratio")
 	p.sees("[data-test=question]", "Was a pail turned over")
 	p.button("No")
@@ -158,7 +161,11 @@ func TestTheRecordAnswersForAFloor(t *testing.T) {
 	p.button("Save the defect")
 	p.sees("[data-fault=lap]", "Against: Section 2: joined when the edge was")
 	p.look("record-marked")
+	// Evidence is a way to the batch that it speaks of.
+	p.click("[data-fault=soft] li.for a")
+	p.sees("[role=tab][aria-selected=true][data-part]", "Coats")
 	// The client signs, and what was logged is found from all jobs; what the floors show is offered.
+	p.part("handover")
 	p.typed("Accepted by", "Aud Wharfinger")
 	p.click("[data-test=sign-pad]")
 	p.click("[data-test=sign]")
@@ -174,6 +181,7 @@ func TestTheRecordAnswersForAFloor(t *testing.T) {
 	p.openJob(demo.Finished)
 	p.click("[data-step=days]")
 	p.button("Record")
+	p.part("defects")
 	// What mends it becomes a job of its own, which the roster can plan.
 	p.button("Create a repair job: Lap lines, cold joints")
 	p.until(`location.pathname.endsWith('/days')`)

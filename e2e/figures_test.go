@@ -55,8 +55,9 @@ func TestAloneWithHalfAKit(t *testing.T) {
 	p.saved()
 	p.at("pour")
 	p.click("[data-test=to-cards]")
-	p.sees("[data-test=ahead]", "Stage each A with its own B")
 	p.sees("[data-test=on-the-floor]", "Pour it in lines")
+	p.click("[data-test=card-before]")
+	p.sees("[data-test=ahead]", "Stage each A with its own B")
 }
 
 // One job laid by two methods with two crews; and a need that passes whole kits by a

@@ -98,6 +98,8 @@ func run(m *testing.M) (code int, err error) {
 	allocator, cancelAllocator := chromedp.NewExecAllocator(ctx, append(chromedp.DefaultExecAllocatorOptions[:],
 		chromedp.NoSandbox, chromedp.ExecPath("/usr/bin/chromium"), chromedp.WindowSize(1280, 800),
 		chromedp.Flag("disable-component-update", true), chromedp.Flag("disable-quic", true), chromedp.DisableGPU,
+		// Journeys test what is there in the end, not how it slides in.
+		chromedp.Flag("force-prefers-reduced-motion", true),
 		chromedp.Flag("disable-features", "Translate,WebUIOmniboxPopup,WebUIOmniboxAimPopup"))...)
 	defer cancelAllocator()
 	browser, cancelBrowser := chromedp.NewContext(allocator)
@@ -342,6 +344,17 @@ func (p *page) open(path string) {
 	p.do(chromedp.Navigate(p.base + path))
 }
 
+// goTo turns to a page of the application as its links do, without reading it anew.
+func (p *page) goTo(path string) {
+	p.t.Helper()
+	value[bool](p, fmt.Sprintf(`(() => {
+		history.pushState(null, '', %q);
+		return dispatchEvent(new PopStateEvent('popstate', { state: null }));
+	})()`, path))
+	// The former page stands until the new one's own part is read.
+	p.until(`document.querySelector('main').dataset.path === location.pathname`)
+}
+
 // scroll brings an element into view.
 func (p *page) scroll(selector string) {
 	p.t.Helper()
@@ -422,14 +435,19 @@ func (p *page) button(name string) {
 // field gives the selector of the input with a label.
 func (p *page) field(label string) string {
 	p.t.Helper()
-	p.until(fmt.Sprintf(`(() => {
+	p.until(`!!` + labelled(label))
+	return "[data-field]"
+}
+
+// labelled is a script that marks the input with a label, where it is open to entries, and returns it.
+func labelled(label string) string {
+	return fmt.Sprintf(`(() => {
 		document.querySelectorAll('[data-field]').forEach(e => e.removeAttribute('data-field'));
 		const l = [...document.querySelectorAll('label')].find(l => l.innerText.trim() === %q && l.htmlFor);
 		const e = (l && document.getElementById(l.htmlFor)) ?? document.querySelector('[aria-label="' + CSS.escape(%q) + '"]');
 		e?.setAttribute('data-field', '');
-		return !!e && !e.disabled;
-	})()`, label, label))
-	return "[data-field]"
+		return e?.disabled ? undefined : e;
+	})()`, label, label)
 }
 
 // fill replaces what stands in a field and takes it with Enter.
@@ -442,14 +460,14 @@ func (p *page) fill(label, text string) {
 // typed replaces what stands in a field and leaves it there.
 func (p *page) typed(label, text string) {
 	p.t.Helper()
-	selector := p.field(label)
-	value[bool](p, fmt.Sprintf(`(() => {
-		const field = document.querySelector(%q);
+	p.until(fmt.Sprintf(`(() => {
+		const field = %s;
+		if (!field?.select) return false; // a list that turns into a field when it is read
 		field.scrollIntoView({ block: 'center', behavior: 'instant' });
 		field.focus();
 		field.select();
 		return true;
-	})()`, selector))
+	})()`, labelled(label)))
 	p.keys(text)
 }
 
@@ -465,18 +483,38 @@ func (p *page) day(label, day string) {
 	})()`, p.field(label), day))
 }
 
-// choose picks an option of a native list by the start of its text.
+// choose picks an option by the start of its text, of a list that is looked through or searched.
 func (p *page) choose(label, option string) {
 	p.t.Helper()
-	selector := p.field(label)
-	p.until(fmt.Sprintf(`[...document.querySelector('[data-field]').options].some(o => o.text.trim().startsWith(%q))`,
-		option))
-	value[bool](p, fmt.Sprintf(`(() => {
-		const s = document.querySelector(%q);
-		s.value = [...s.options].find(o => o.text.trim().startsWith(%q)).value;
-		s.dispatchEvent(new Event('change', { bubbles: true }));
+	// A list that grows long while it is read turns into a field that searches.
+	p.until(fmt.Sprintf(`(() => {
+		const list = %s;
+		return list?.tagName === 'INPUT' || [...list?.options ?? []].some(o => o.text.trim().startsWith(%q));
+	})()`, labelled(label), option))
+	if value[bool](p, fmt.Sprintf(`(() => {
+		const list = document.querySelector('[data-field]');
+		const found = [...list.options ?? []].find(o => o.text.trim().startsWith(%q));
+		if (!found) return false;
+		list.value = found.value;
+		list.dispatchEvent(new Event('change', { bubbles: true }));
 		return true;
-	})()`, selector, option))
+	})()`, option)) {
+		return
+	}
+	p.found(label, option)
+}
+
+// found types a name into a field that searches, and takes the first entry that begins with it.
+func (p *page) found(label, name string) {
+	p.t.Helper()
+	p.typed(label, name)
+	p.until(fmt.Sprintf(`[...document.querySelectorAll('[role=listbox] .v-list-item')].some(e => e.innerText.trim().startsWith(%q))`,
+		name))
+	value[bool](p, fmt.Sprintf(`(() => {
+		[...document.querySelectorAll('[role=listbox] .v-list-item')].find(e => e.innerText.trim().startsWith(%q)).click();
+		return true;
+	})()`, name))
+	p.until(`!document.querySelector('[role=listbox]')?.checkVisibility()`)
 }
 
 // saved waits until every edit is with the server.
@@ -525,6 +563,10 @@ func (p *page) home() {
 	p.t.Helper()
 	if value[bool](p,
 		`location.pathname === '/jobs' && location.search === '' && !document.querySelector('[role=dialog]')`) {
+		return
+	}
+	if value[bool](p, `!!document.querySelector('main[data-path]') && !document.querySelector('[role=dialog]')`) {
+		p.goTo("/jobs")
 		return
 	}
 	p.open("/jobs")

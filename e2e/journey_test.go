@@ -2,6 +2,7 @@ package e2e
 
 import (
 	"fmt"
+	"math"
 	"regexp"
 	"strconv"
 	"strings"
@@ -76,6 +77,7 @@ func TestFromTapeToMixCardInMetres(t *testing.T) {
 	p.sees("[data-test=batches-1]", "Limited by: By 2 people it can be spread over")
 	p.sees("[data-test=batches-1]", "One more person:")
 	p.at("pour")
+	p.part("tape")
 	p.sees("[data-test=tape-marks]", "3.7 m")
 	p.saved()
 
@@ -101,9 +103,10 @@ func TestFromTapeToMixCardInMetres(t *testing.T) {
 	// source: a two-hundredth of the distance). 96 CSS pixels are 25.4 mm, and
 	// capitals and figures of this face are 0.69 of its size.
 	const capShare = 0.69
-	if size := value[float64](p,
-		`parseFloat(getComputedStyle(document.querySelector('[data-test=mix-card] td.big')).fontSize)`); size*capShare*25.4/96 < 10 {
-		t.Errorf("amounts are %.0f px, too small for two metres", size)
+	for _, far := range []string{".which b", ".total b", "td.big"} {
+		if size := p.printedSize("[data-test=mix-card] " + far); size*capShare*25.4/96 < 10 {
+			t.Errorf("%s prints at %.0f px, too small for two metres", far, size)
+		}
 	}
 	if pages := p.printedPages(); pages < 4 {
 		t.Errorf("two maps and three cards print on %d pages", pages)
@@ -128,6 +131,19 @@ func TestFromTapeToMixCardInFeet(t *testing.T) {
 	p.fill("Loss of coat 1", "0")
 	p.sees("[data-test=coat-1]", "3.3 gal")
 	p.sees("[data-test=coat-1]", "134 ft²/gal")
+	// A price is told by the reader's area: a square metre is 10.764 square feet.
+	price := func(per string) float64 {
+		p.sees("[data-test=coat-1]", per)
+		return value[float64](p, fmt.Sprintf(
+			`parseFloat(document.querySelector('[data-test=coat-1]').innerText.match(/([\d.]+)\s*\/%s/)[1])`, per[1:]))
+	}
+	foot := price("/ft²")
+	p.units("metric")
+	if metre := price("/m²"); math.Abs(metre/foot-10.764) > 0.1 {
+		t.Errorf("%v a square metre is %v a square foot", metre, foot)
+	}
+	p.units("us")
+	p.sees("[data-test=coat-1]", "/ft²")
 
 	p.at("measure")
 	p.click("[data-test=draw-hole]")
@@ -147,6 +163,7 @@ func TestFromTapeToMixCardInFeet(t *testing.T) {
 	p.saved()
 	p.at("pour")
 	p.click("[data-test=to-cards]")
+	p.click("[data-coat='2'] [data-sheet]:nth-of-type(2)")
 	p.sees("[data-test=mix-card]", "Slipstream PA")
 	p.sees("[data-test=mix-card]", "1 : 1 by volume")
 	p.sees("[data-test=mix-card]", "gal")

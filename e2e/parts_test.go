@@ -56,6 +56,7 @@ func TestAGivenAreaIsPlannedAloud(t *testing.T) {
 	p.sees("[data-test=coat-1]", "16.2 L")
 	p.saved()
 	p.at("pour")
+	p.part("tape")
 	p.sees("#pour", "Without a drawing, sections are given by area only")
 	p.click("[data-test=to-cards]")
 	p.sees("[data-test=mix-card]", "Undertow MB-2")

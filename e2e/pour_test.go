@@ -25,6 +25,8 @@ func TestThePourIsPlayedAndMended(t *testing.T) {
 	p.sees("[data-test=odds]", "On time in")
 	p.sees("[data-test=ways]", "One more spreader")
 	p.sees("[data-test=ways]", "of the runs, ") // each with its odds and hands
+	p.click("[data-test=best-hours] button")
+	p.sees("[data-test=best-hours]", "Something speaks against every hour")
 	p.look("pour-late")
 	before := value[string](p, `document.querySelector('[data-test=hour-at]').textContent`)
 	p.choose("Speed", "120")
@@ -97,6 +99,8 @@ func TestAJoinIsDragged(t *testing.T) {
 	p.saved()
 	p.at("pour")
 	p.sees("[data-test=answer-now]", "are enough")
+	p.part("tape")
+	p.until(`!!document.querySelector('[data-test=section-plan]')`)
 	value[bool](p,
 		`(document.querySelector('[data-test=section-plan]').scrollIntoView({ block: 'center', behavior: 'instant' }), true)`)
 	tape := value[string](p, `document.querySelector('[data-test=tape-marks]').innerText`)
@@ -184,13 +188,15 @@ func TestAloneOverAnL(t *testing.T) {
 	p.click("[data-test=take-over]")
 	p.until(`!document.querySelector('[data-test=answer-tried]')`)
 	p.saved()
+	p.part("tape")
 	// The work begins in the leg that lies farther from the door and ends at it.
 	p.until(`(() => {
 		const y = n => [...document.querySelectorAll('[data-test=section-plan] .label')].find(g => g.querySelector('.number').textContent.trim() === String(n))?.getBoundingClientRect();
 		const all = document.querySelectorAll('[data-test=section-plan] .label').length;
 		return all > 1 && y(1).left > y(all).left && y(all).top < y(1).top;
 	})()`)
+	p.part("hour")
 	p.do(chromedp.EmulateViewport(390, 844))
-	p.until(`document.querySelector('[data-test=running]').offsetParent !== null`)
+	p.until(`document.querySelector('[data-test=running]')?.offsetParent`)
 	p.do(chromedp.EmulateViewport(1280, 800))
 }

@@ -53,8 +53,8 @@ func TestScreenshots(t *testing.T) {
 		p.openJob(job)
 		p.click("[data-step=days]")
 		p.button(map[string]string{"day": "Job day", "record": "Record"}[name])
-		p.sees(map[string]string{"day": "[data-test=now]", "record": "[data-test=day-ribbons]"}[name],
-			map[string]string{"day": "Now", "record": "Batch 2"}[name])
+		p.sees(map[string]string{"day": "[data-test=now]", "record": "[data-test=coat-summary]"}[name],
+			map[string]string{"day": "Now", "record": "Keelbody"}[name])
 		take(name)
 	}
 	p.openJob("Baggage hall")
@@ -66,13 +66,11 @@ func TestScreenshots(t *testing.T) {
 		const scrub = document.querySelector('[data-test=scrub]');
 		scrub.value = String((+scrub.min + +scrub.max) * 0.55);
 		scrub.dispatchEvent(new Event('input', { bubbles: true }));
-		document.querySelector('.hour').scrollIntoView();
 		return true;
 	})()`)
 	take("pour")
 	p.click("[data-test=to-cards]")
 	p.sees("[data-test=mix-card]", "Undertow")
-	value[bool](p, `(document.querySelector('[data-test=mix-card]').scrollIntoView(), true)`)
 	take("mix-card")
 	p.do(chromedp.EmulateViewport(390, 844))
 	value[bool](p, `(document.querySelector('[data-test=mix-card]').scrollIntoView(), true)`)
@@ -113,6 +111,7 @@ func TestScreenshots(t *testing.T) {
 	p.openJob("Lamp room")
 	p.sees("[data-test=area]", "ft²")
 	p.at("pour")
+	p.part("tape")
 	p.until(`!!document.querySelector('[data-test=section-plan]')`)
 	take("sections-night-us")
 	p.units("metric")

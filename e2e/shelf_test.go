@@ -97,9 +97,9 @@ func TestABandIsDragged(t *testing.T) {
 		chromedp.MouseEvent(chromedp.MouseReleased, x, to-4, chromedp.ButtonLeft),
 	)
 	p.at("build-up")
-	p.until(`document.querySelector('[data-test=coat-2] select').selectedOptions[0].text.startsWith('Keelbody')`)
+	p.until(`document.querySelector('[data-test=coat-2] .v-autocomplete').innerText.includes('Keelbody')`)
 	p.click("[data-test=undo]")
-	p.until(`document.querySelector('[data-test=coat-1] select').selectedOptions[0].text.startsWith('Keelbody')`)
+	p.until(`document.querySelector('[data-test=coat-1] .v-autocomplete').innerText.includes('Keelbody')`)
 	p.saved()
 }
 
@@ -197,7 +197,7 @@ func TestAFileWithTwoBadRows(t *testing.T) {
 	p.sees("[data-test=good-rows]", "Jetty One")
 	p.click("[data-test=keep-rows]")
 	p.until(`location.pathname === '/shelf'`)
-	p.typed("Search name, kind or use", "jett")
+	p.typed("Search name, kind, film, window or colour", "jett")
 	p.sees("[data-test=shelf-count]", "1 sheet")
 	p.sees("[data-test=sheet-jetty-one]", "Jetty One")
 }
@@ -235,5 +235,5 @@ func TestHouseMethodsAndStock(t *testing.T) {
 	p.saved()
 	p.open("/stock")
 	p.sees("[data-test=container-st-undertow-2]", "Lock gate")
-	p.sees("[data-test=stock-keelbody-100]", "12 L of Keelbody 100 A has no matching part")
+	p.sees("main .v-alert", "12 L of Keelbody 100 A has no matching part")
 }

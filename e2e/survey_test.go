@@ -1,7 +1,10 @@
 package e2e
 
 import (
+	"fmt"
 	"net/http"
+	"os"
+	"path/filepath"
 	"strings"
 	"testing"
 )
@@ -28,7 +31,7 @@ func TestADampSlabFromReadingToBarrier(t *testing.T) {
 	p.sees("[data-test=verdict-slab-humidity]", "Ebbguard MB-9 takes at most 100%")
 	p.until(`document.querySelector('[data-test=verdict-slab-humidity]').classList.contains('fit')`)
 	p.at("build-up")
-	p.until(`document.querySelector("[data-test=coat-1] select").value === "ebbguard-mb9"`)
+	p.until(`document.querySelector("[data-test=coat-1] .v-autocomplete").innerText.includes("Ebbguard")`)
 	p.at("survey")
 	// A gate is passed only by name and with a reason, which the record keeps.
 	p.part("inspection")
@@ -82,6 +85,66 @@ func TestAPoolWhoseContractorRefusesAcid(t *testing.T) {
 	p.fill("Time taken", "55 s")
 	p.fill("Wanted volume", "10 gal")
 	p.sees("[data-test=tank-time]", "1:50")
+	p.saved()
+}
+
+// A person changes the preparation: a step twice, one left out with its reason and put back, one of their own
+// with its material, moved before another; the hours of the job follow, and undo goes back.
+func TestStepsOfAPersonsOwn(t *testing.T) {
+	p := begin(t, "Net shed")
+	p.at("measure")
+	p.rectangle("8 m", "5 m")
+	p.at("survey")
+	p.click("[data-test=begin-survey]")
+	p.choose("Substrate", "Concrete")
+	p.part("preparation")
+	do := func(step, what string) {
+		t.Helper()
+		p.click("[data-test=step-menu-" + step + "]")
+		p.until(fmt.Sprintf(`(() => {
+			document.querySelectorAll('[data-found]').forEach(e => e.removeAttribute('data-found'));
+			const item = [...document.querySelectorAll('.v-overlay--active .v-list-item')].find(e => e.innerText.trim() === %q);
+			item?.setAttribute('data-found', '');
+			return !!item;
+		})()`, what))
+		p.click("[data-found]")
+	}
+	order := `[...document.querySelectorAll('[data-test=preparation] ol > li')].map(e => e.dataset.test.slice(5)).join(' ')`
+	ordered := func(want string) {
+		t.Helper()
+		p.until(fmt.Sprintf(`%s === %q`, order, want))
+	}
+	ordered("protect walls grind vacuum mask")
+	do("grind", "Once more")
+	p.sees("[data-test=task-grind]", "Grind, 2 times")
+	do("walls", "Leave out …")
+	p.fill("Why is “Clean walls and ceilings first” left out?", "open shed")
+	p.click("[data-test=leave-out]")
+	ordered("protect grind vacuum mask")
+	p.sees("[data-test=left-step]", "open shed")
+	p.click("[data-test=add-step]")
+	p.click("[data-test=keep-step]")
+	p.sees("[data-test=own-step]", "Enter a name for the step")
+	p.typed("Name of the step", "Cut out the old rails")
+	p.choose("Machines and skills as for", "grinding")
+	p.button("Add a material")
+	p.typed("Material 1", "Cutting discs")
+	p.choose("Measured in (1)", "pieces")
+	p.typed("Amount 1", "6")
+	p.click("[data-test=keep-step]")
+	p.sees("[data-test=preparation]", "Cut out the old rails")
+	p.sees("[data-test=preparation]", "6 × Cutting discs")
+	own := "[data-test=preparation] ol > li:nth-child(4)"
+	p.sees(own, "Cut out the old rails")
+	id := value[string](p, fmt.Sprintf(`document.querySelector(%q).dataset.test.slice(5)`, own))
+	do(id, "Earlier")
+	ordered("protect grind " + id + " vacuum mask")
+	p.saved()
+	p.click("[data-test=undo]")
+	ordered("protect grind vacuum " + id + " mask")
+	do(id, "Remove")
+	p.button("Put back")
+	ordered("protect walls grind vacuum mask")
 	p.saved()
 }
 
@@ -155,4 +218,46 @@ func TestTheProfileIsFilledBeforeTheFilmStands(t *testing.T) {
 	p.sees(".working", "+ filling the profile + left in pails and tools")
 	p.button("Close")
 	p.saved()
+}
+
+// A person types the weather of two days instead of asking a service; what cannot be is told, and
+// hours of a file take its place.
+func TestWeatherIsTyped(t *testing.T) {
+	p := begin(t, "Smelt row")
+	p.rectangle("7 m", "5 m")
+	p.at("build-up")
+	p.choose("Add a coat of", "Keelbody")
+	p.at("survey")
+	p.click("[data-test=begin-survey]")
+	p.part("weather")
+	p.click("[data-test=typed-weather] [aria-expanded]")
+	p.fill("Low", "19 °C")
+	p.fill("High", "12 °C")
+	p.click("[data-test=use-typed]")
+	p.sees("[data-test=typed-weather]", "Its high is below its low")
+	p.fill("High", "24 °C")
+	p.click("[data-test=next-day]")
+	p.fill("High of day 2", "31 °C")
+	p.choose("Sky of day 2", "overcast")
+	p.click("[data-test=use-typed]")
+	p.until(`document.querySelector('[data-part=weather]').innerText.includes('48 h')`)
+	p.sees("[data-test=forecast]", "typed")
+	p.sees("[data-test=typed-weather]", "no coordinates")
+	p.look("weather-typed")
+	file := filepath.Join(t.TempDir(), "hours.csv")
+	table := func(lines ...string) {
+		t.Helper()
+		text := "at,air,humidity\n" + strings.Join(lines, "\n") + "\n"
+		if err := os.WriteFile(file, []byte(text), 0o600); err != nil {
+			t.Fatal(err)
+		}
+		p.upload("[data-test=weather-file]", file)
+	}
+	table("2031-03-04T07:00:00Z,14,warm")
+	p.sees("[data-test=typed-weather]", "Line 2: “warm” is no number for humidity")
+	table("2031-03-04T07:00:00Z,14,60%", "2031-03-04T10:00:00Z,17,50%")
+	p.until(`document.querySelector('[data-part=weather]').innerText.includes('4 h')`)
+	p.sees("[data-test=typed-weather]", "filled in")
+	p.click("[data-test=undo]")
+	p.until(`document.querySelector('[data-part=weather]').innerText.includes('48 h')`)
 }

@@ -190,6 +190,7 @@ func TestAHandReadsOnly(t *testing.T) {
 	}
 	p.at("pour")
 	p.click("[data-test=to-cards]")
+	p.click("[data-coat='2'] [data-sheet]:nth-of-type(2)")
 	p.sees("[data-test=mix-card]", "Stir, then pour")
 }
 

@@ -1,6 +1,10 @@
 package e2e
 
-import "testing"
+import (
+	"testing"
+
+	"github.com/chromedp/chromedp/kb"
+)
 
 // A tape walk with one wrong reading, found and corrected: 8.35 m was written
 // down for a wall of 8.53 m. The room is 8.53 m × 4.1 m = 34.97 m².
@@ -34,5 +38,19 @@ func TestATapeWalkFindsItsWrongReading(t *testing.T) {
 	p.until(`document.querySelectorAll('.walls li').length === 3`)
 	p.button("Close the outline")
 	p.sees("[data-test=area]", "12 m²")
+	// The next wall is turned by an arrow key, or a letter where no field takes it.
+	p.outlining()
+	p.fill("Length of the wall", "6 m")
+	p.until(`document.querySelector('[data-test=walk] input').value === ''`)
+	p.keys(kb.ArrowUp)
+	p.fill("Length of the wall", "2 m")
+	p.until(`document.querySelectorAll('.walls li').length === 2`)
+	value[bool](p, `(document.activeElement.blur(), true)`)
+	p.keys("l")
+	p.fill("Length of the wall", "6 m")
+	p.until(`document.querySelectorAll('.walls li').length === 3`)
+	p.button("Close the outline")
+	p.sees("[data-test=area]", "12 m²")
+	p.sees("[data-test=perimeter]", "16 m")
 	p.saved()
 }

@@ -135,7 +135,7 @@ func WriteHandover(to io.Writer, h Handover) error {
 		if t == nil {
 			return "not known"
 		}
-		return t.In(h.Zone).Format("Mon 2 Jan 2006 15:04")
+		return h.Units.Time(t.In(h.Zone), "Mon 2 Jan 2006 15:04")
 	}
 	for n := range h.Day.Coats {
 		p.coat(h, &h.Day.Coats[n], clock)

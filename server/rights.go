@@ -54,20 +54,23 @@ func rights() map[string]level {
 			// Cards, the day, and what they need.
 			"jobs", "job", "jobChanges", "issue", "issues", "events", "eventChanges", "log", "record", "opinions", "symptoms",
 			"photos", "photo", "photoThumb", "addPhoto", "instruments", "readInstrument", "weigh", "tare", "forecast",
+			"typedForecast",
 			"rules", "house",
 			"roster", "rosterToday", "rosterPlaces",
 			// Calculators, which keep nothing.
 			"read", "readWalk", "checkWalk", "measure", "part", "reshape", "sections", "pour", "pourWays",
-			"pourStarts", "pourOdds",
+			"pourStarts", "pourHours", "pourOdds",
 			"bench", "benchStart", "benchUsual", "benchParts", "benchPump", "benchSpread", "checkRatio",
 		},
 		leadsToo: {
+			"readForecast",
 			"addJob", "importJob", "exportJob", "saveJob", "copySurface", "captionPhoto", "removePhoto", "readDrawing",
 			"shelf", "sheet", "judgeSheet", "systems", "stock", "saveContainer", "takeOutContainer", "buyTogether", "people",
 			"rosterFile", "recordFile", "entries", "learnt", "storage",
 		},
 		keepersOnly: {
-			"archiveJob", "issuePlan", "saveHouse", "saveSystem", "deleteSystem", "saveSheet", "removeSheet", "restoreSheet",
+			"archiveJob", "issuePlan", "saveHouse", "saveSystem", "addSamples", "deleteSystem", "saveSheet", "removeSheet",
+			"restoreSheet",
 			"saveMedium", "removeMedium",
 			"readShelfFile", "keepSheets", "writeShelfFile", "planRoster", "rosterWays", "keepRoster", "startRun",
 			"lookAtRun", "stopRun",
@@ -99,9 +102,11 @@ func audited() map[string]string {
 // costly are the operations that work long or hold much. One person may ask for a few at once.
 func costly() []string {
 	return []string{
-		"planRoster", "rosterWays", "pourOdds", "pourWays", "pourStarts", "buyTogether", "readDrawing", "addPhoto",
+		"planRoster", "rosterWays", "pourOdds", "pourWays", "pourStarts", "pourHours",
+		"buyTogether", "readDrawing", "addPhoto",
 		"importJob",
 		"readShelfFile", "writeShelfFile", "recordFile", "rosterFile", "learnt", "exportCompany", "importCompany", "readBusy",
+		"readForecast",
 	}
 }
 

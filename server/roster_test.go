@@ -8,6 +8,7 @@ import (
 	"log/slog"
 	"net"
 	"net/http"
+	"slices"
 	"strings"
 	"testing"
 	"time"
@@ -16,6 +17,8 @@ import (
 
 	"nephelon/core/days"
 	"nephelon/core/job"
+	"nephelon/core/record"
+	"nephelon/core/work"
 	"nephelon/server"
 	"nephelon/server/rosters"
 )
@@ -102,8 +105,8 @@ func TestTwoPlanTheSameRoster(t *testing.T) {
 	to := legal[len(legal)/2].From
 	moved[at].From, moved[at].Until, moved[at].Pinned = to, to.Add(moved[at].Until.Sub(moved[at].From)), true
 	again := rosterOf(t, two, http.MethodPost, "/api/roster/plan", ask(moved))
-	if again.Conflict != nil || again.Moved == 0 || len(again.Broken) != 0 {
-		t.Fatalf("%+v %d %+v", again.Conflict, again.Moved, again.Broken)
+	if again.Conflict != nil || len(again.Moves) == 0 || len(again.Broken) != 0 {
+		t.Fatalf("%+v %d %+v", again.Conflict, len(again.Moves), again.Broken)
 	}
 	found := false
 	for _, b := range again.Bookings {
@@ -186,7 +189,8 @@ func TestCalendarAddresses(t *testing.T) {
 	}
 	stands := rosterOf(t, mine, http.MethodGet, "/api/roster", nil)
 	moved := append([]days.Booked{}, stands.Bookings...)
-	moved[0].From, moved[0].Until = moved[0].From.Add(30*time.Minute), moved[0].Until.Add(30*time.Minute)
+	at := slices.IndexFunc(moved, func(b days.Booked) bool { return b.Crew != "" && len(b.Pours) == 0 })
+	moved[at].From, moved[at].Until = moved[at].From.Add(30*time.Minute), moved[at].Until.Add(30*time.Minute)
 	rosterOf(t, mine, http.MethodPut, "/api/roster", rosters.RosterKeep{Revision: stands.Revision, Bookings: moved})
 	answer, after := feed(tag)
 	unmoved, second := fmt.Sprintf("SEQUENCE:%d\r\n", stands.Revision), fmt.Sprintf("SEQUENCE:%d\r\n", stands.Revision+1)
@@ -366,5 +370,83 @@ func TestAPlanOutlivesItsServer(t *testing.T) {
 	until(next.ID.String(), func(r rosters.RosterRun) bool { return r.State == "done" })
 	if r := look(stopped.ID.String()); r.State != "stopped" || r.View != nil {
 		t.Errorf("%+v", r)
+	}
+}
+
+// toldAsLogged looks at the lists of bookings that are made without a calendar: a pour that was begun
+// stands in each where it was.
+func (c *client) toldAsLogged(t *testing.T, was days.Lain) {
+	t.Helper()
+	var next rosters.RosterToday
+	if _, text := c.send(http.MethodGet, "/api/roster/today", nil); json.Unmarshal([]byte(text), &next) != nil ||
+		!slices.ContainsFunc(next.Lines, func(b days.Booked) bool {
+			return b.Task == was.Task && b.From.Equal(was.From) && b.Until.Equal(was.Until)
+		}) {
+		t.Errorf("next: %+v", next.Lines)
+	}
+	var address rosters.CalendarAddress
+	if _, text := c.send(http.MethodPost, "/api/calendar-addresses", map[string]string{}); json.Unmarshal([]byte(text),
+		&address) != nil {
+		t.Fatal(text)
+	}
+	for _, path := range []string{address.Path, "/api/roster-file?as=ics"} {
+		if _, text := c.send(http.MethodGet, path, nil); !strings.Contains(text,
+			"DTSTART:"+was.From.UTC().Format("20060102T150405Z")) {
+			t.Errorf("%s does not begin %v", path, was.From)
+		}
+	}
+}
+
+// A pour that was logged stands on the roster where it was; the next coat's window counts from
+// it, and what was to come before it is off. One that is over and was not logged is asked for
+// until somebody says that it was done.
+func TestTheRosterFollowsTheRecord(t *testing.T) {
+	web := newServer(t)
+	owner := signedIn(t, web, "owner@"+addCompany(t))
+	f := demoJob(t)
+	f.Job.Start, f.Job.Forecast = "", nil
+	kept := owner.addJob(f).ID.String()
+	first := rosterOf(t, owner, http.MethodPost, "/api/roster/plan",
+		rosters.RosterQuestion{Bookings: []days.Booked{}, Seconds: 0.3})
+	stands := rosterOf(t, owner, http.MethodPut, "/api/roster", rosters.RosterKeep{Bookings: first.Bookings})
+	if len(stands.Lain)+len(stands.Follows)+len(stands.Asked) > 0 {
+		t.Fatalf("before anything was done: %+v %+v %+v", stands.Lain, stands.Follows, stands.Asked)
+	}
+	_, issue := owner.issue(kept, uuid.New())
+	coat := issue.Coats[0]
+	owner.log(kept, owner.tablet().event(record.Poured, coat.Batches[0].ID, record.Body{}))
+	pour := "coat/" + coat.ID + "/pour"
+	v := rosterOf(t, owner, http.MethodGet, "/api/roster", nil)
+	if len(v.Lain) != 1 || v.Lain[0].Task != pour || !v.Lain[0].Open || len(v.Follows) == 0 || v.Follows[0].Opens == nil {
+		t.Fatalf("lain %+v, follows %+v", v.Lain, v.Follows)
+	}
+	for _, task := range v.Tasks {
+		if task.Kind == work.Prepare && task.Surface == first.Tasks[0].Surface {
+			t.Errorf("%s is still to be done", task.ID)
+		}
+	}
+	owner.toldAsLogged(t, v.Lain[0])
+	// Another pour is booked in the past, and nothing tells of it.
+	moved := append([]days.Booked{}, v.Bookings...)
+	var at int
+	for n, b := range moved {
+		if b.Task != pour && strings.HasSuffix(b.Task, "/pour") {
+			at = n
+		}
+	}
+	took := moved[at].Until.Sub(moved[at].From)
+	moved[at].From = time.Now().Add(-took - time.Hour)
+	moved[at].Until = moved[at].From.Add(took)
+	v = rosterOf(t, owner, http.MethodPut, "/api/roster", rosters.RosterKeep{Revision: v.Revision, Bookings: moved})
+	if len(v.Asked) != 1 || v.Asked[0].Task != moved[at].Task {
+		t.Fatalf("asked: %+v", v.Asked)
+	}
+	moved[at].Done = true
+	v = rosterOf(t, owner, http.MethodPut, "/api/roster", rosters.RosterKeep{Revision: v.Revision, Bookings: moved})
+	if len(v.Asked) != 0 {
+		t.Errorf("asked again: %+v", v.Asked)
+	}
+	if _, text := owner.send(http.MethodGet, "/api/jobs/"+kept, nil); strings.Contains(text, "Was it done?") {
+		t.Error("the job asks still")
 	}
 }

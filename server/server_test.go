@@ -353,7 +353,7 @@ func bodyFor(o operation, f job.File) any {
 	case o.path == "/api/bench/{id}/pump":
 		return bench.PumpQuestion{Pumps: material.Pumps{Built: "equal", A: 3e-5, B: 3e-5}, Volume: 0.001}
 	case strings.HasSuffix(o.path, "/pour") || strings.HasSuffix(o.path, "/pour/ways") ||
-		strings.HasSuffix(o.path, "/pour/starts"):
+		strings.HasSuffix(o.path, "/pour/starts"), strings.HasSuffix(o.path, "/pour/hours"):
 		return jobs.PourQuestion{Coat: f.Job.Surfaces[0].Coats[0].ID}
 	case strings.HasSuffix(o.path, "/pour/odds"):
 		return jobs.OddsQuestion{PourQuestion: jobs.PourQuestion{Coat: f.Job.Surfaces[0].Coats[0].ID}, Runs: 10}

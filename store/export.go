@@ -39,6 +39,7 @@ type archivedPerson struct {
 	Email  string    `json:"email" db:"email"`
 	Role   string    `json:"role" db:"role"`
 	Units  string    `json:"units" db:"units"`
+	Clock  string    `json:"clock,omitempty" db:"clock"`
 	Active bool      `json:"active" db:"active"`
 }
 
@@ -158,7 +159,7 @@ func export(ctx context.Context, tx *sqlx.Tx, company uuid.UUID, z *zip.Writer) 
 		company).Scan(&c.Name, &c.House, &c.Bookings, &c.BookedBy); err != nil {
 		return found(err, "read the company")
 	}
-	people, err := rowsOf[archivedPerson](ctx, tx, `select id, name, email, role, units, active from people
+	people, err := rowsOf[archivedPerson](ctx, tx, `select id, name, email, role, units, clock, active from people
 		where company_id = $1 order by name`, company)
 	if err != nil {
 		return err

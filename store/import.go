@@ -3,6 +3,7 @@ package store
 import (
 	"archive/zip"
 	"bytes"
+	"cmp"
 	"context"
 	"encoding/json"
 	"errors"
@@ -18,6 +19,7 @@ import (
 	"nephelon/core/job"
 	"nephelon/core/kit"
 	"nephelon/core/material"
+	"nephelon/core/measure"
 	"nephelon/core/record"
 )
 
@@ -186,9 +188,10 @@ func (im importing) all(check Checks) error {
 		return err
 	}
 	for _, p := range people {
-		if err := im.insert(`insert into people (company_id, id, name, email, role, units, active, password_hash)
-			values ($1, $2, $3, lower($4), $5, $6, false, '') on conflict do nothing`,
-			p.ID, p.Name, p.Email, p.Role, p.Units); err != nil {
+		if err := im.insert(`insert into people (company_id, id, name, email, role, units, clock, active, password_hash)
+			values ($1, $2, $3, lower($4), $5, $6, $7, false, '') on conflict do nothing`,
+			p.ID, p.Name, p.Email, p.Role, p.Units,
+			cmp.Or(p.Clock, string(measure.Clock24))); err != nil {
 			return err
 		}
 	}

@@ -23,6 +23,7 @@ type Job struct {
 	Company   uuid.UUID
 	File      job.File
 	Revision  int64
+	Logged    int64 // how many events its record holds, where jobs are listed for the roster
 	ChangedBy string
 	ChangedAt time.Time
 }

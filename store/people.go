@@ -49,7 +49,8 @@ var ErrEmailTaken = errors.New("someone already signs in with this address")
 // ErrLastOwner means that a company would be left without an owner.
 var ErrLastOwner = errors.New("a company needs at least one owner")
 
-const personColumns = `p.id, p.company_id, c.name as company, p.name, p.email, p.role, p.password_hash, p.units,
+const personColumns = `p.id, p.company_id, c.name as company, p.name, p.email, p.role, p.password_hash,
+	p.units || case p.clock when '12' then '+12h' else '' end as units,
 	p.active, p.revision, p.factor, c.factor_wanted, c.list_revision`
 
 const selectPerson = `select ` + personColumns + ` from people p join companies c on c.id = p.company_id `
@@ -106,9 +107,10 @@ func addPerson(ctx context.Context, in *sqlx.Tx, p Person) (uuid.UUID, error) {
 	if err != nil {
 		return id, err
 	}
-	if _, err := in.ExecContext(ctx, `insert into people (id, company_id, name, email, role, password_hash, units)
-		values ($1, $2, $3, $4, $5, $6, $7)`,
-		id, p.CompanyID, p.Name, strings.ToLower(p.Email), p.Role, p.PasswordHash, p.Units); err != nil {
+	if _, err := in.ExecContext(ctx, `insert into people (id, company_id, name, email, role, password_hash, units, clock)
+		values ($1, $2, $3, $4, $5, $6, $7, $8)`,
+		id, p.CompanyID, p.Name, strings.ToLower(p.Email), p.Role, p.PasswordHash, p.Units.Units(),
+		p.Units.Clock()); err != nil {
 		return id, fmt.Errorf("add person: %w", err)
 	}
 	_, err = in.ExecContext(ctx, `insert into addresses (email, company_id, person_id)
@@ -156,10 +158,10 @@ func (s *Store) People(ctx context.Context, company uuid.UUID) ([]Person, error)
 	return people, nil
 }
 
-// SetUnits keeps the units a person reads.
+// SetUnits keeps how a person reads: their units and the face of their clock.
 func (s *Store) SetUnits(ctx context.Context, company, person uuid.UUID, units measure.System) error {
-	if _, err := s.db.ExecContext(ctx, `update people set units = $3 where company_id = $1
-		and id = $2`, company, person, units); err != nil {
+	if _, err := s.db.ExecContext(ctx, `update people set units = $3, clock = $4 where company_id = $1
+		and id = $2`, company, person, units.Units(), units.Clock()); err != nil {
 		return fmt.Errorf("set units: %w", err)
 	}
 	return nil

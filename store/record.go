@@ -193,6 +193,11 @@ func (s *Store) Log(ctx context.Context, company, person, job uuid.UUID, events 
 		if len(fresh) == 0 {
 			return nil
 		}
+		// Where a job stands follows what was done.
+		if _, err := tx.ExecContext(ctx, `update jobs set summary = null where company_id = $1 and id = $2`, company,
+			job); err != nil {
+			return fmt.Errorf("let go of a summary: %w", err)
+		}
 		return tell(ctx, tx, job)
 	})
 	return other, err

@@ -193,10 +193,11 @@ func (s *Store) Open(ctx context.Context, company uuid.UUID, most int) (jobs []J
 		ID       uuid.UUID `db:"id"`
 		Doc      []byte    `db:"doc"`
 		Revision int64     `db:"revision"`
+		Logged   int64     `db:"logged"`
 	}
-	const open = `from jobs where company_id = $1 and archived_at is null and done = '' `
+	const open = `from jobs j where company_id = $1 and archived_at is null and done = '' `
 	if err := s.db.SelectContext(ctx, &rows, `select id, doc,
-		revision `+open+`order by id limit $2`, company, most); err != nil {
+		revision, `+counted+` as logged `+open+`order by id limit $2`, company, most); err != nil {
 		return nil, 0, fmt.Errorf("list open jobs: %w", err)
 	}
 	if count = len(rows); count == most {
@@ -206,7 +207,7 @@ func (s *Store) Open(ctx context.Context, company uuid.UUID, most int) (jobs []J
 	}
 	all := make([]Job, len(rows))
 	for i, row := range rows {
-		all[i] = Job{ID: row.ID, Company: company, Revision: row.Revision}
+		all[i] = Job{ID: row.ID, Company: company, Revision: row.Revision, Logged: row.Logged}
 		if err := json.Unmarshal(row.Doc, &all[i].File); err != nil {
 			return nil, 0, fmt.Errorf("decode job: %w", err)
 		}
@@ -219,13 +220,15 @@ type OpenSite struct {
 	ID   uuid.UUID `db:"id"`
 	Name string    `db:"name"`
 	Site string    `db:"site"`
+
+	Logged int64 `db:"logged"` // how many events its record holds
 }
 
 // OpenSites lists the names of all jobs of a company that are neither archived nor done.
 func (s *Store) OpenSites(ctx context.Context, company uuid.UUID) ([]OpenSite, error) {
 	all := []OpenSite{}
 	if err := s.db.SelectContext(ctx, &all, `
-		select id, name, site from jobs
+		select id, name, site, `+counted+` as logged from jobs j
 		where company_id = $1 and archived_at is null and done = ''`, company); err != nil {
 		return nil, fmt.Errorf("list open sites: %w", err)
 	}

@@ -13,6 +13,7 @@ import (
 	"nephelon/core/buildup"
 	jobfile "nephelon/core/job"
 	"nephelon/core/material"
+	"nephelon/core/measure"
 	"nephelon/store"
 )
 
@@ -64,6 +65,7 @@ func written() map[int64]string {
 			"amount": {"value": 0.0003, "basis": "wet-film"}}]}')`,
 		14: `update rosters set bookings = '[{"job": "33333333-0000-0000-0000-000000000001", "task": "coat/a/pour",
 			"from": "2026-11-03T07:00:00Z", "until": "2026-11-03T09:00:00Z"}]'`,
+		15: `update jobs set booked = 1`,
 	}
 }
 
@@ -126,7 +128,8 @@ func TestEveryEarlierSchemaComesUp(t *testing.T) {
 				(len(systems) != 2 || !theoretical(systems[0].Of.Coats)) {
 				t.Errorf("the systems: %+v, %v", systems, err)
 			}
-			if p, err := s.PersonByEmail(t.Context(), "ida@slipway.example"); err != nil || p.ID != person {
+			if p, err := s.PersonByEmail(t.Context(), "ida@slipway.example"); err != nil || p.ID != person ||
+				p.Units.Clock() != measure.Clock24 {
 				t.Errorf("the person: %v", err)
 			}
 			if sheets, _, err := s.Sheets(t.Context(), company, store.ProductShelf, store.SheetQuery{}); err != nil ||

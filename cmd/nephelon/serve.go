@@ -215,7 +215,7 @@ func announce(out io.Writer, address string) {
 		demo.Password)
 	for _, p := range demo.People() {
 		units := "metric"
-		if p.Units == measure.US {
+		if p.Units.Units() == measure.US {
 			units = "US units"
 		}
 		fmt.Fprintf(out, "  %-28s %-10s %s, %s\n", p.Email, p.Role, p.Name, units)

@@ -280,7 +280,7 @@ func Judge(hours []Hour, slab []measure.Temperature, l Limits, units measure.Sys
 
 // Difference prints a difference of temperatures, which has no zero to shift.
 func Difference(t measure.Temperature, units measure.System) string {
-	if units == measure.US {
+	if units.Units() == measure.US {
 		return fmt.Sprintf("%.0f °F", float64(t)*9/5)
 	}
 	return fmt.Sprintf("%.1f K", float64(t))

@@ -11,6 +11,7 @@ import (
 	"nephelon/core/job"
 	"nephelon/core/material"
 	"nephelon/core/roster"
+	"nephelon/core/survey"
 	"nephelon/core/work"
 )
 
@@ -23,6 +24,7 @@ type Booked struct {
 	From   time.Time `json:"from"`
 	Until  time.Time `json:"until"`
 	Pinned bool      `json:"pinned,omitempty" doc:"Stays where it is when all else is planned anew"`
+	Done   bool      `json:"done,omitempty" doc:"Somebody said that it was done as booked, where nothing was logged"`
 	Bought bool      `json:"bought,omitempty" doc:"The window before it was missed: it begins with abrading"`
 
 	Pours []BookedPour `json:"pours,omitempty" maxItems:"40" doc:"Pours within it; set by the server"`
@@ -35,9 +37,11 @@ type BookedPour struct {
 	Task  string    `json:"task" maxLength:"250"`
 	From  time.Time `json:"from"`
 	Until time.Time `json:"until"`
+	Ready *Ready    `json:"ready,omitempty"`
 }
 
-// Parted returns bookings with the pours within them, as their jobs are planned now.
+// Parted returns bookings with the pours within them, as their jobs are planned now, and with when
+// their pails are made ready.
 func (c *Calendar) Parted(booked []Booked) []Booked {
 	of := make(map[string]map[work.ID]*block)
 	all := slices.Clone(booked)
@@ -56,9 +60,10 @@ func (c *Calendar) Parted(booked []Booked) []Booked {
 		}
 		b.Pours = make([]BookedPour, len(in.parts))
 		for k, t := range in.parts {
-			b.Pours[k] = BookedPour{string(t.ID), b.From.Add(in.starts[t.ID]), b.Until.Add(-in.behind(t.ID))}
+			b.Pours[k] = BookedPour{Task: string(t.ID), From: b.From.Add(in.starts[t.ID]), Until: b.Until.Add(-in.behind(t.ID))}
 		}
 	}
+	c.readied(all)
 	return all
 }
 
@@ -86,7 +91,7 @@ func Rebooked(before, after []Booked) []string {
 	jobs := make(map[string]bool)
 	for _, b := range after {
 		was, there := held[b.key()]
-		if !there || !was.From.Equal(b.From) || !was.Until.Equal(b.Until) || was.Crew != b.Crew {
+		if !there || !was.From.Equal(b.From) || !was.Until.Equal(b.Until) || was.Crew != b.Crew || was.Done != b.Done {
 			jobs[b.Job] = true
 		}
 		delete(held, b.key())
@@ -99,28 +104,45 @@ func Rebooked(before, after []Booked) []string {
 
 // Facts returns bookings of one job as its plan takes them, with the names of a house's crews.
 func Facts(booked []Booked, house job.House) []facts.Booking {
-	names := make(map[string]string)
+	names, people := make(map[string]string), make(map[string][]string)
 	for _, c := range Crews(house) {
-		names[c.ID] = c.Name
+		names[c.ID], people[c.ID] = c.Name, c.Members
 	}
 	all := make([]facts.Booking, 0, len(booked))
 	for _, b := range booked {
 		pours := b.Pours
 		if len(pours) == 0 {
-			pours = []BookedPour{{b.Task, b.From, b.Until}}
+			pours = []BookedPour{{Task: b.Task, From: b.From, Until: b.Until}}
 			if around := settingUp + cleaningUp; strings.HasSuffix(b.Task, "/pour") && b.Until.Sub(b.From) > around {
 				pours[0].From, pours[0].Until = b.From.Add(settingUp), b.Until.Add(-cleaningUp) // booked before pours were kept
 			}
 		}
 		for _, p := range pours {
-			one := facts.Booking{Task: p.Task, From: p.From, Until: p.Until, Crew: names[b.Crew]}
+			one := facts.Booking{Task: p.Task, From: p.From, Until: p.Until, Crew: names[b.Crew], People: people[b.Crew],
+				Done: b.Done}
 			if b.From.Before(p.From) {
 				one.Comes = &b.From
+			}
+			if p.Ready != nil {
+				one.Ready = &facts.Window{From: p.Ready.From, Until: p.Ready.Until}
 			}
 			all = append(all, one)
 		}
 	}
 	return all
+}
+
+// Wetted returns the bookings of wet preparation that are over, by their jobs, as plans take them:
+// they make readings void, whatever else is booked.
+func Wetted(booked []Booked, now time.Time) map[string][]facts.Booking {
+	out := make(map[string][]facts.Booking)
+	for _, b := range booked {
+		step := b.Task[strings.LastIndex(b.Task, "/")+1:]
+		if !b.Until.After(now) && survey.Wets(step) {
+			out[b.Job] = append(out[b.Job], facts.Booking{Task: b.Task, From: b.From, Until: b.Until})
+		}
+	}
+	return out
 }
 
 func (b Booked) key() string { return b.Job + "/" + b.Task }
@@ -160,6 +182,9 @@ func (c *Calendar) Booked(p roster.Plan, before []Booked) []Booked {
 	for _, b := range p.Bookings {
 		t := c.Tasks[c.index[b.Job+"/"+b.Task]]
 		was, there := held[t.key()]
+		if _, laid := c.lain[t.key()]; laid && !there {
+			continue // nobody was booked for it
+		}
 		if there && was.From.Before(c.now) {
 			all = append(all, was)
 			continue
@@ -176,18 +201,6 @@ func (c *Calendar) Booked(p roster.Plan, before []Booked) []Booked {
 			cmp.Compare(a.Crew, b.Crew))
 	})
 	return all
-}
-
-// Moved counts the bookings of tasks that stood elsewhere before.
-func Moved(before, after []Booked) int {
-	held := byTask(before)
-	count := 0
-	for _, b := range after {
-		if was, there := held[b.key()]; there && (!was.From.Equal(b.From) || was.Crew != b.Crew) {
-			count++
-		}
-	}
-	return count
 }
 
 // Next are the bookings of the first day, from a time on, on which there are any; of
@@ -222,7 +235,7 @@ type Allowed struct {
 // Allowed returns when each task may begin, by its key, with what lies before it booked as it
 // is.
 func (c *Calendar) Allowed(booked []Booked) map[string]Allowed {
-	held := byTask(booked)
+	held := byTask(c.actual(booked))
 	all := make(map[string]Allowed)
 	for _, t := range c.Tasks {
 		var w Allowed
@@ -259,6 +272,7 @@ type Promise struct {
 // they are booked.
 func (c *Calendar) Promises(booked []Booked) []Promise {
 	all := []Promise{}
+	booked = c.actual(booked)
 	held, cooled := byTask(booked), c.cooled(booked)
 	for _, j := range c.Jobs() {
 		_, of := blocks(j)

@@ -20,10 +20,11 @@ func TestFactsOfBookings(t *testing.T) {
 		want   []facts.Booking
 	}{
 		{"a pour in its block", Booked{Task: "coat/a/pour", From: at(0), Until: at(240), Crew: "n",
-			Pours: []BookedPour{{"coat/a/pour", at(42), at(200)}}},
+			Pours: []BookedPour{{Task: "coat/a/pour", From: at(42), Until: at(200)}}},
 			[]facts.Booking{{Task: "coat/a/pour", From: at(42), Until: at(200), Crew: "North"}}},
 		{"two poured wet on wet", Booked{Task: "coat/a/pour", From: at(0), Until: at(240),
-			Pours: []BookedPour{{"coat/a/pour", at(42), at(120)}, {"coat/b/pour", at(120), at(200)}}},
+			Pours: []BookedPour{{Task: "coat/a/pour", From: at(42), Until: at(120)},
+				{Task: "coat/b/pour", From: at(120), Until: at(200)}}},
 			[]facts.Booking{{Task: "coat/a/pour", From: at(42), Until: at(120)}, {Task: "coat/b/pour", From: at(120),
 				Until: at(200)}}},
 		{"a pour booked before pours were kept", Booked{Task: "coat/a/pour", From: at(0), Until: at(240)},

@@ -10,6 +10,7 @@ import (
 	"time"
 
 	"nephelon/core/climate"
+	"nephelon/core/facts"
 	"nephelon/core/job"
 	"nephelon/core/measure"
 	"nephelon/core/plan"
@@ -17,9 +18,6 @@ import (
 	"nephelon/core/roster"
 	"nephelon/core/work"
 )
-
-// slot is the resolution of the calendar.
-const slot = 30 * time.Minute
 
 // lookedBack is the time for which past bookings are looked at: a film that was laid before
 // then closes no window any more.
@@ -32,6 +30,7 @@ type Job struct {
 	Plan  plan.Plan
 	Films stage.Films
 	Cool  stage.Films // the same where it comes cooler than told
+	Laid  []facts.Laid
 }
 
 // Cooler is the margin, K, by which a slab may be cooler than the forecast has it, for what is
@@ -52,12 +51,17 @@ type Calendar struct {
 	Problem     roster.Problem
 	Tasks       []Bookable
 	Left        []Unplanned
+	Reads       measure.System // whoever its sentences are for
+	slot        time.Duration  // what it counts in
+	stood       []Booked       // what is booked, whatever is asked
 	now         time.Time
 	zone        *time.Location
 	index       map[string]int // of tasks, by their keys
 	byJob       map[string]Job
 	gaps        map[string][]gap   // by the keys of the tasks behind them
 	cool        map[string][]gap   // the same where slabs come cooler than told
+	lain        map[string]Lain    // pours that were begun, by their keys
+	past        map[string]bool    // tasks before a pour that was begun, by their keys
 	release     map[string]release // by job; what has begun has none
 	ways        map[[2]string]time.Duration
 	Unknown     []string // jobs, by name, to which nobody knows the way
@@ -75,38 +79,41 @@ type cause struct {
 // is booked already. Bookings that have begun stay as they are.
 func Build(h job.House, jobs []Job, booked []Booked, now time.Time, weeks int) *Calendar {
 	zone := Zone(h)
+	c := &Calendar{
+		slot: h.Slot(), now: now, zone: zone,
+		index: make(map[string]int), byJob: make(map[string]Job), gaps: make(map[string][]gap),
+		few: make(map[work.Machine]bool), causes: make(map[string][]cause), cool: make(map[string][]gap),
+		lain: make(map[string]Lain), past: make(map[string]bool), release: make(map[string]release),
+		ways: make(map[[2]string]time.Duration),
+	}
+	held := byTask(booked)
+	for _, j := range jobs {
+		c.begun(j, held)
+	}
+	booked = c.actual(booked)
 	first := now
 	for _, b := range booked {
 		if b.From.Before(first) && now.Sub(b.From) < lookedBack {
 			first = b.From
 		}
 	}
-	c := &Calendar{
-		From: midnight(first, zone), Until: midnight(now, zone).AddDate(0, 0, 7*weeks), now: now, zone: zone,
-		index: make(map[string]int), byJob: make(map[string]Job), gaps: make(map[string][]gap),
-		few: make(map[work.Machine]bool), causes: make(map[string][]cause),
-		cool: make(map[string][]gap), release: make(map[string]release), ways: make(map[[2]string]time.Duration),
-	}
-	c.Problem = roster.Problem{Format: roster.Format, Version: roster.Version, SlotMinutes: int(slot / time.Minute),
-		Horizon: c.floor(c.Until)}
+	c.From, c.Until = midnight(first, zone), midnight(now, zone).AddDate(0, 0, 7*weeks)
+	c.Problem = roster.Problem{Format: roster.Format, Version: roster.Version,
+		SlotMinutes: int(c.slot / time.Minute),
+		Horizon:     c.floor(c.Until)}
 	for _, crew := range Crews(h) {
 		c.crew(h, crew, booked)
 	}
 	for _, m := range h.Machines {
 		c.machine(m)
 	}
-	held := byTask(booked)
+	held = byTask(booked)
 	for _, j := range jobs {
 		c.add(j, held)
 	}
 	c.travel()
 	c.using(held)
-	for _, b := range booked {
-		if _, there := c.index[b.key()]; there {
-			c.Problem.Before = append(c.Problem.Before,
-				roster.Booking{Job: b.Job, Task: b.Task, Crew: b.Crew, Start: c.floor(b.From), End: c.ceil(b.Until)})
-		}
-	}
+	c.Stood(booked)
 	return c
 }
 
@@ -174,19 +181,19 @@ func (c *Calendar) machine(m job.Machinery) {
 }
 
 func (c *Calendar) floor(t time.Time) roster.Slot {
-	return roster.Slot(math.Floor(float64(t.Sub(c.From)) / float64(slot)))
+	return roster.Slot(math.Floor(float64(t.Sub(c.From)) / float64(c.slot)))
 }
 
-func (c *Calendar) ceil(t time.Time) roster.Slot { return length(t.Sub(c.From)) }
+func (c *Calendar) ceil(t time.Time) roster.Slot { return c.length(t.Sub(c.From)) }
 
-func (c *Calendar) time(s roster.Slot) time.Time { return c.From.Add(time.Duration(s) * slot) }
+func (c *Calendar) time(s roster.Slot) time.Time { return c.From.Add(time.Duration(s) * c.slot) }
 
 // when is a time as it is told.
-func (c *Calendar) when(t time.Time) string { return t.In(c.zone).Format("Mon 2 Jan 15:04") }
+func (c *Calendar) when(t time.Time) string { return c.Reads.Time(t.In(c.zone), "Mon 2 Jan 15:04") }
 
 // length is a stretch of time in slots, the last of which it need not fill.
-func length(d time.Duration) roster.Slot {
-	return roster.Slot(math.Ceil(float64(d) / float64(slot)))
+func (c *Calendar) length(d time.Duration) roster.Slot {
+	return roster.Slot(math.Ceil(float64(d) / float64(c.slot)))
 }
 
 // duration is a length of time to the millisecond.

@@ -21,10 +21,17 @@ type Broken struct {
 // crew that does not work then, or is wanted twice. What has begun is not asked.
 func (c *Calendar) Check(booked []Booked) []Broken {
 	all := []Broken{}
-	windows, rivals := c.Allowed(booked), c.rivals(booked)
+	windows, rivals := c.Allowed(booked), c.rivals(c.actual(booked))
 	for n, b := range booked {
 		at, there := c.index[b.key()]
-		if !there || b.From.Before(c.now) {
+		if _, laid := c.lain[b.key()]; laid || b.From.Before(c.now) {
+			continue
+		}
+		if c.past[b.key()] {
+			all = append(all, Broken{b.Job, b.Task,
+				fmt.Sprintf("%s: what comes after it is laid already.", cmp.Or(b.Title, b.Task))})
+		}
+		if !there {
 			continue
 		}
 		name := c.Tasks[at].Name
@@ -39,8 +46,13 @@ func (c *Calendar) Check(booked []Booked) []Broken {
 		if b.Crew == "" {
 			continue
 		}
+		for _, p := range b.Pours {
+			if p.Ready != nil && !c.attends(b.Crew, *p.Ready) {
+				say("its pails are to be made ready %s, and %s does not work then.", c.when(p.Ready.From), c.crewName(b.Crew))
+			}
+		}
 		for _, reason := range [...]string{
-			c.early(b.Job, b.From), c.outside(at, b.Crew, b.From, b.Until), c.short(at, b),
+			c.early(b.Job, b.From), cmp.Or(c.outside(at, b.Crew, b.From, b.Until), c.short(at, b)),
 			rivals.against(at, b.Crew, b.From, b.Until, n),
 		} {
 			if reason != "" {
@@ -178,7 +190,7 @@ func (c *Calendar) Places(booked []Booked, job, task string) []Opening {
 	if window.Closes != nil {
 		last = min(last, c.floor(*window.Closes))
 	}
-	rivals := c.rivals(booked)
+	rivals := c.rivals(c.actual(booked))
 	if r, there := c.release[job]; there {
 		first = max(first, c.ceil(r.at))
 	}
@@ -219,10 +231,15 @@ func (c *Calendar) Why(booked []Booked, job, task, crew string, from time.Time) 
 	reason := cmp.Or(c.early(job, from), c.outside(at, crew, from, until))
 	if k := slices.IndexFunc(c.Problem.Crews, func(o roster.Crew) bool { return o.ID == crew }); reason == "" && k >= 0 {
 		end := c.stay(at, c.Problem.Crews[k]).ends(start, c.task(at).Duration)
-		reason = c.rivals(booked).against(at, crew, from, c.time(end), every)
+		reason = c.rivals(c.actual(booked)).against(at, crew, from, c.time(end), every)
 	}
-	if reason != "" {
-		reason = string(reason[0]&^0x20) + reason[1:]
+	return sentence(reason)
+}
+
+// sentence returns a reason with a capital; empty where there is none.
+func sentence(reason string) string {
+	if reason == "" {
+		return ""
 	}
-	return reason
+	return strings.ToUpper(reason[:1]) + reason[1:]
 }

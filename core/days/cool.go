@@ -46,8 +46,8 @@ func (c *Calendar) later(at int, b Booked, moved map[string]Booked, placed rival
 		if opens.After(from) {
 			from = opens
 		}
-		if g.most != nil && g.buy != nil && !b.Bought && from.After(g.most(mark)) {
-			extra = max(extra, g.buy.Slots)
+		if g.most != nil && g.abrade > 0 && !b.Bought && from.After(g.most(mark)) {
+			extra = max(extra, c.length(g.abrade))
 		}
 	}
 	if b.Crew == "" {

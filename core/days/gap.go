@@ -16,7 +16,7 @@ type gap struct {
 	task        string                         // the block before
 	fromStart   bool                           // counted from its beginning, not its end
 	least, most func(mark time.Time) time.Time // nil where there is none
-	buy         *roster.Buy                    // what is done where the greatest is missed
+	abrade      time.Duration                  // how long it takes where the greatest is missed; 0 where that may not be
 }
 
 // opens returns the time that the gap counts from where the task before it is booked, and from
@@ -54,7 +54,7 @@ func gaps(j Job, b *block, of map[work.ID]*block, now time.Time) ([]gap, bool) {
 			}
 			for n := range own {
 				if g := &own[n]; g.most != nil && a.Most.Stage == material.StageRecoatUntil {
-					g.buy = abrading(j, b)
+					g.abrade = abrading(j, b)
 				}
 			}
 			all = append(all, own...)
@@ -124,21 +124,23 @@ func between(j Job, set time.Duration, before *block, coat string, a work.After,
 	return all, true
 }
 
-// abrading returns what is done where the window before a coat is missed.
-func abrading(j Job, b *block) *roster.Buy {
+// abrading returns how long it takes to abrade a surface whose window before a coat is missed.
+func abrading(j Job, b *block) time.Duration {
 	area := measure.Area(0)
 	for _, s := range j.Plan.Surfaces {
 		if s.ID == b.Surface && s.Takeoff != nil {
 			area = s.Takeoff.Area
 		}
 	}
-	takes := measure.Span(float64(area) / survey.SandPace / float64(b.people) * measure.Hour)
-	return &roster.Buy{Slots: max(1, length(duration(takes))), What: "Abrade it over its whole area"}
+	return max(time.Minute, duration(measure.Span(float64(area)/survey.SandPace/float64(b.people)*measure.Hour)))
 }
 
 // after is a gap in slots, rounded inwards, asked of the films once for each slot.
 func (c *Calendar) after(g gap) roster.After {
-	out := roster.After{Task: g.task, From: roster.End, Buy: g.buy}
+	out := roster.After{Task: g.task, From: roster.End}
+	if g.abrade > 0 {
+		out.Buy = &roster.Buy{Slots: c.length(g.abrade), What: "Abrade it over its whole area"}
+	}
 	if g.fromStart {
 		out.From = roster.Start
 	}

@@ -32,7 +32,7 @@ func TestCheckBookingsByHand(t *testing.T) {
 	grinds := c.Tasks[slices.IndexFunc(c.Tasks,
 		func(t Bookable) bool { return slices.Contains(t.Machines, work.Grinder) })].ID
 	at := func(day, hour, minute int) time.Time { return time.Date(2026, 12, day, hour, minute, 0, 0, time.UTC) }
-	long := time.Duration(c.task(c.index["baggage-hall/"+grinds]).Duration) * slot
+	long := time.Duration(c.task(c.index["baggage-hall/"+grinds]).Duration) * c.slot
 	grind := func(j, crew string, from time.Time, takes time.Duration) Booked {
 		return Booked{Job: j, Task: grinds, Crew: crew, From: from, Until: from.Add(takes)}
 	}
@@ -174,5 +174,28 @@ func TestUnknownWaysAreTold(t *testing.T) {
 	}
 	if c := Build(job.House{}, []Job{a}, nil, monday, 4); len(c.Unknown) != 0 {
 		t.Errorf("of one job: %q", c.Unknown)
+	}
+}
+
+// Work is booked in the steps that a company chose, ten minutes where it chose none: each task takes
+// the least number of them that holds it.
+func TestStepsOfBookings(t *testing.T) {
+	table := demo(t, "oyster-bar", monday, nil)
+	for minutes, want := range map[int]time.Duration{0: 10 * time.Minute, 5: 5 * time.Minute, 30: 30 * time.Minute} {
+		c := Build(job.House{BookingStep: minutes}, []Job{table}, nil, monday, 6)
+		if c.Problem.SlotMinutes != int(want/time.Minute) {
+			t.Errorf("%d: slots of %d min", minutes, c.Problem.SlotMinutes)
+		}
+		for _, b := range list(solved(t, c, nil)) {
+			task := c.Tasks[c.index[b.key()]]
+			if b.Crew == "" || !task.Whole {
+				continue
+			}
+			took := b.Until.Sub(b.From)
+			needs := time.Duration(task.Minutes * float64(time.Minute))
+			if took < needs || took-needs >= want || b.From.Sub(c.From)%want != 0 {
+				t.Errorf("steps of %v: %s takes %v, is booked for %v", want, task.Name, needs, took)
+			}
+		}
 	}
 }

@@ -2,6 +2,7 @@ package days
 
 import (
 	"fmt"
+	"maps"
 	"slices"
 	"strings"
 	"time"
@@ -63,6 +64,7 @@ func (c *Calendar) add(j Job, held map[string]Booked) {
 	waits, cool := make(map[string][]gap), make(map[string][]gap)
 	cooler := j
 	cooler.Films = j.Cool
+	all = c.still(j, all, of, held)
 	for _, b := range all {
 		before, told := gaps(j, b, of, c.now)
 		if !told && len(b.parts) == 0 { // when it can be walked on is told to nobody
@@ -75,7 +77,7 @@ func (c *Calendar) add(j Job, held map[string]Booked) {
 			return
 		}
 		show := shown(j, b)
-		one := roster.Task{ID: show.ID, Name: b.Name, Duration: length(b.lasts), Breakable: b.breakable,
+		one := roster.Task{ID: show.ID, Name: b.Name, Duration: c.length(b.lasts), Breakable: b.breakable,
 			Unattended: show.Passing}
 		for _, s := range b.Needs.Skills {
 			one.Skills = append(one.Skills, string(s))
@@ -119,6 +121,26 @@ func (c *Calendar) add(j Job, held map[string]Booked) {
 	}
 	c.Problem.Jobs = append(c.Problem.Jobs, own)
 	c.byJob[j.ID] = j
+}
+
+// still returns the blocks of a job that have their place on the calendar: not what was laid long
+// ago, nor what was to come before a pour that was begun.
+func (c *Calendar) still(j Job, all []*block, of map[work.ID]*block, held map[string]Booked) []*block {
+	if len(j.Laid) == 0 {
+		return all
+	}
+	over := c.preceding(j, of)
+	return slices.DeleteFunc(all, func(b *block) bool {
+		key := j.ID + "/" + string(b.ID)
+		l, laid := c.lain[key]
+		was, booked := held[key]
+		if laid && !l.From.Before(c.From) || !laid && (!over[b] || booked && was.From.Before(c.now)) {
+			return false
+		}
+		c.past[key] = true
+		maps.DeleteFunc(of, func(_ work.ID, other *block) bool { return other == b })
+		return true
+	})
 }
 
 // bounded keeps a task to the hours that weather, the site and deliveries leave it, and returns
@@ -240,7 +262,7 @@ func (c *Calendar) never(t roster.Task, shown Bookable) (text, way string) {
 		return fmt.Sprintf("No crew that can do “%s” has working hours.", t.Name), "Give a crew hours."
 	case !t.Breakable && t.Duration > longest:
 		return fmt.Sprintf("“%s” of %s takes %.3g h in one go with setting up and cleaning, and the longest shift is %.3g h.",
-				t.Name, shown.Surface, float64(t.Duration)*slot.Hours(), float64(longest)*slot.Hours()),
+				t.Name, shown.Surface, float64(t.Duration)*c.slot.Hours(), float64(longest)*c.slot.Hours()),
 			"Bring more people, or lay it in sections with clean tape lines."
 	}
 	return "", ""

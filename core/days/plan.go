@@ -15,7 +15,7 @@ import (
 func (c *Calendar) Options() search.Options {
 	return search.Options{
 		Seed: 1, When: func(s roster.Slot) string { return c.when(c.time(s)) },
-		Length: func(s roster.Slot) string { return fmt.Sprintf("%.4g h", float64(s)*slot.Hours()) },
+		Length: func(s roster.Slot) string { return fmt.Sprintf("%.4g h", float64(s)*c.slot.Hours()) },
 	}
 }
 

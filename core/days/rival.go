@@ -171,8 +171,8 @@ func (c *Calendar) short(at int, b Booked) string {
 	if have >= need {
 		return ""
 	}
-	return fmt.Sprintf("it takes %s of work, and %s are booked.", worded(time.Duration(need)*slot),
-		worded(time.Duration(have)*slot))
+	return fmt.Sprintf("it takes %s of work, and %s are booked.", worded(time.Duration(need)*c.slot),
+		worded(time.Duration(have)*c.slot))
 }
 
 // works reports whether the crew can be at the task in a slot.

@@ -46,7 +46,7 @@ func (c *Calendar) hushed(j Job, b *block) []roster.Window {
 		for _, q := range quiet {
 			for _, day := range []int{-1, 0} { // hours that began the day before may last until now
 				begin, end := q.On(from.AddDate(0, 0, day))
-				if begin.Before(from.Add(slot)) && end.After(from) {
+				if begin.Before(from.Add(c.slot)) && end.After(from) {
 					return false
 				}
 			}
@@ -158,7 +158,7 @@ func (c *Calendar) travel() {
 			}
 			linked[a.ID], linked[b.ID] = true, true
 			if took := drive(from, to); took > 0 {
-				c.Problem.Travel = append(c.Problem.Travel, roster.Travel{From: a.ID, To: b.ID, Slots: length(took)})
+				c.Problem.Travel = append(c.Problem.Travel, roster.Travel{From: a.ID, To: b.ID, Slots: c.length(took)})
 				c.ways[[2]string{a.ID, b.ID}], c.ways[[2]string{b.ID, a.ID}] = took, took
 			}
 		}

@@ -20,7 +20,7 @@ import (
 // 07:00, slot 62 Tuesday at 07:00.
 func week() *Calendar {
 	from := midnight(monday, time.UTC)
-	return &Calendar{From: from, Until: from.AddDate(0, 0, 7), now: from, zone: time.UTC,
+	return &Calendar{slot: 30 * time.Minute, From: from, Until: from.AddDate(0, 0, 7), now: from, zone: time.UTC,
 		Problem: roster.Problem{Horizon: 7 * 48}, index: map[string]int{}, byJob: map[string]Job{},
 		release: map[string]release{}, ways: map[[2]string]time.Duration{}, few: map[work.Machine]bool{},
 		causes: map[string][]cause{}}
@@ -50,7 +50,7 @@ func TestSlotsOfTimes(t *testing.T) {
 			t.Errorf("%v: %d to %d, want %d to %d", k.at, floor, ceil, k.floor, k.ceil)
 		}
 	}
-	if !c.time(62).Equal(clock(1, 7, 0)) || length(time.Minute) != 1 || length(time.Hour) != 2 || length(0) != 0 ||
+	if !c.time(62).Equal(clock(1, 7, 0)) || c.length(time.Minute) != 1 || c.length(time.Hour) != 2 || c.length(0) != 0 ||
 		duration(1.5) != 1500*time.Millisecond {
 		t.Error("slots and lengths do not agree")
 	}
@@ -593,8 +593,9 @@ func TestMovedAndStamped(t *testing.T) {
 		now := slices.Clone(was)
 		k.change(&now[0])
 		got := Stamp(now, was, 9)
-		if Moved(was, now) != k.moved || got[0].Changed != k.stamp || got[1].Changed != k.another || now[0].Changed != 4 {
-			t.Errorf("%s: %d moved, %+v", k.name, Moved(was, now), got)
+		moves := week().Moves(was, now)
+		if len(moves) != k.moved || got[0].Changed != k.stamp || got[1].Changed != k.another || now[0].Changed != 4 {
+			t.Errorf("%s: %+v, %+v", k.name, moves, got)
 		}
 	}
 }

@@ -247,8 +247,8 @@ func warned(was, is Job) []string {
 
 // way returns what a change does, of which a calendar and its plan came.
 func (c *Calendar) way(then *Calendar, h job.House, t Try, p *roster.Plan) WayOut {
-	w := WayOut{Try: t, Late: float64(p.Cost[roster.Late]) * slot.Hours(), Bought: int(p.Cost[roster.Bought]),
-		Overtime: float64(p.Cost[roster.Overtime]) * slot.Hours()}
+	w := WayOut{Try: t, Late: float64(p.Cost[roster.Late]) * c.slot.Hours(), Bought: int(p.Cost[roster.Bought]),
+		Overtime: float64(p.Cost[roster.Overtime]) * c.slot.Hours()}
 	people, worked := make(map[string]int), time.Duration(0)
 	name := ""
 	for _, crew := range Crews(h) {
@@ -258,9 +258,9 @@ func (c *Calendar) way(then *Calendar, h job.House, t Try, p *roster.Plan) WayOu
 		}
 	}
 	for _, b := range p.Bookings {
-		w.Cost += price(h, float64(b.Overtime)*slot.Hours()*float64(people[b.Crew]), true)
+		w.Cost += price(h, float64(b.Overtime)*c.slot.Hours()*float64(people[b.Crew]), true)
 		if t.Twin != "" && b.Crew == twinID(t.Twin) {
-			worked += time.Duration(b.End-b.Start) * slot
+			worked += time.Duration(b.End-b.Start) * c.slot
 		}
 	}
 	switch {

@@ -32,11 +32,20 @@ type Laid struct {
 
 // Booking holds when a crew is booked for a task.
 type Booking struct {
-	Task  string     `json:"task" minLength:"1" maxLength:"250" doc:"Id of the task, such as coat/c1/pour"`
-	From  time.Time  `json:"from" doc:"When the crew begins: of a pour, with its first kit"`
-	Until time.Time  `json:"until" doc:"When it is done: of a pour, its last section"`
-	Comes *time.Time `json:"comes,omitempty" doc:"When the crew comes to set it up, where that is earlier"`
-	Crew  string     `json:"crew,omitempty" maxLength:"60" doc:"Name of the crew"`
+	Task   string     `json:"task" minLength:"1" maxLength:"250" doc:"Id of the task, such as coat/c1/pour"`
+	From   time.Time  `json:"from" doc:"When the crew begins: of a pour, with its first kit"`
+	Until  time.Time  `json:"until" doc:"When it is done: of a pour, its last section"`
+	Comes  *time.Time `json:"comes,omitempty" doc:"When the crew comes to set it up, where that is earlier"`
+	Ready  *Window    `json:"ready,omitempty" doc:"When its pails are made ready, on a working day before"`
+	Crew   string     `json:"crew,omitempty" maxLength:"60" doc:"Name of the crew"`
+	People []string   `json:"people,omitempty" maxItems:"40" doc:"Names of its people, the mixer first; they play the parts of the job's crew where that is not named"`
+	Done   bool       `json:"done,omitempty" doc:"Somebody said that it was done as booked, where nothing was logged"`
+}
+
+// Window is a stretch of time.
+type Window struct {
+	From  time.Time `json:"from"`
+	Until time.Time `json:"until"`
 }
 
 // Fault returns what cannot be of facts, and where; empty where nothing is.

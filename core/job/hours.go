@@ -134,6 +134,15 @@ func (c Clock) minutes() (int, bool) {
 	return t.Hour()*60 + t.Minute(), err == nil
 }
 
+// In returns the time of day as somebody reads it; as it is where it is none.
+func (c Clock) In(units measure.System) string {
+	t, err := time.Parse("15:04", string(c))
+	if err != nil {
+		return string(c)
+	}
+	return units.Time(t, "15:04")
+}
+
 // Break is a rest within a shift.
 type Break struct {
 	From  Clock `json:"from" pattern:"^([01][0-9]|2[0-3]):[0-5][0-9]$"`
@@ -274,6 +283,30 @@ func (h Hours) Next(t time.Time) time.Time {
 	return h.Begins(t)
 }
 
+// Before returns the last stretch of work so long that ends by an instant, at the end of a shift or at
+// that instant: at the longest a whole shift. False where nobody works in the week before.
+func (h Hours) Before(t time.Time, long measure.Span) (from, until time.Time, found bool) {
+	const back = 8 // some day of a week is worked
+	for n := range back {
+		d := t.AddDate(0, 0, -n)
+		start, end, works := h.Shift(d.Year(), d.Month(), d.Day(), t.Location())
+		if !works || !start.Before(t) {
+			continue
+		}
+		if end.After(t) {
+			end = t
+		}
+		if from = (-long).After(end); from.Before(start) {
+			if n == 0 && end.Equal(t) {
+				continue // the day has only begun: the one before
+			}
+			from = start
+		}
+		return from, end, true
+	}
+	return from, until, false
+}
+
 // Begins is the beginning of the first shift after an instant.
 func (h Hours) Begins(t time.Time) time.Time {
 	const ahead = 8 // some day of a week is worked
@@ -306,7 +339,7 @@ func (h Hours) Rests(t time.Time) [][2]time.Time {
 }
 
 // Words returns the hours in a line.
-func (h Hours) Words() string {
+func (h Hours) Words(units measure.System) string {
 	names := map[Weekday]string{Monday: "Mon", Tuesday: "Tue", Wednesday: "Wed", Thursday: "Thu", Friday: "Fri",
 		Saturday: "Sat", Sunday: "Sun"}
 	order := []Weekday{Monday, Tuesday, Wednesday, Thursday, Friday, Saturday, Sunday}
@@ -328,7 +361,7 @@ func (h Hours) Words() string {
 		}
 		i = last
 	}
-	return fmt.Sprintf("%s %s–%s", text, h.From, h.Until)
+	return fmt.Sprintf("%s %s–%s", text, h.From.In(units), h.Until.In(units))
 }
 
 // Values returns all values, in the order in which they are shown.

@@ -105,11 +105,11 @@ func TestHoursThatCannotBe(t *testing.T) {
 	if bad := UsualHours().Check(); bad != nil {
 		t.Error(bad)
 	}
-	if w := UsualHours().Words(); w != "Mon–Fri 07:00–16:00" {
+	if w := UsualHours().Words(measure.Metric); w != "Mon–Fri 07:00–16:00" {
 		t.Errorf("usual: %s", w)
 	}
-	if w := (Hours{Days: []Weekday{Sunday, Monday, Tuesday, Thursday}, From: "06:00", Until: "14:00"}).Words(); w !=
-		"Mon–Tue, Thu, Sun 06:00–14:00" {
+	odd := Hours{Days: []Weekday{Sunday, Monday, Tuesday, Thursday}, From: "06:00", Until: "14:00"}
+	if w := odd.Words(measure.Metric); w != "Mon–Tue, Thu, Sun 06:00–14:00" {
 		t.Errorf("odd: %s", w)
 	}
 	for name, h := range map[string]Hours{
@@ -122,5 +122,31 @@ func TestHoursThatCannotBe(t *testing.T) {
 		if bad := h.Check(); bad == nil || bad.Way == "" {
 			t.Errorf("%s: %v", name, bad)
 		}
+	}
+}
+
+// The last stretch of work before an instant lies at the end of a shift, or ends at that instant; it is never at
+// night, and a weekend is gone over. By hand, for 07:00 to 16:00 on weekdays; 1 March 2027 is a Monday.
+func TestTheLastWorkBefore(t *testing.T) {
+	hours := UsualHours()
+	at := func(day, hour, minute int) time.Time { return time.Date(2027, 3, day, hour, minute, 0, 0, time.UTC) }
+	for _, k := range []struct{ before, from, until time.Time }{
+		{at(2, 19, 0), at(2, 15, 20), at(2, 16, 0)},
+		{at(2, 3, 10), at(1, 15, 20), at(1, 16, 0)},
+		{at(7, 19, 0), at(5, 15, 20), at(5, 16, 0)},
+		{at(3, 10, 0), at(3, 9, 20), at(3, 10, 0)},
+		{at(3, 7, 10), at(2, 15, 20), at(2, 16, 0)}, // ten minutes of a day are not enough
+	} {
+		from, until, found := hours.Before(k.before, 40*measure.Minute)
+		if !found || !from.Equal(k.from) || !until.Equal(k.until) {
+			t.Errorf("before %v: %v to %v", k.before, from, until)
+		}
+	}
+	from, until, _ := hours.Before(at(2, 19, 0), 30*measure.Hour)
+	if !from.Equal(at(2, 7, 0)) || !until.Equal(at(2, 16, 0)) {
+		t.Errorf("more than a shift: %v to %v", from, until)
+	}
+	if _, _, found := (Hours{}).Before(at(2, 19, 0), measure.Hour); found {
+		t.Error("nobody works, and a time is found")
 	}
 }

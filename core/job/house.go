@@ -16,16 +16,17 @@ import (
 // House holds how a contractor works: chosen once, and what every new job starts
 // from. What is left out is as in a new job.
 type House struct {
-	Methods  school.Methods                        `json:"methods,omitzero"`
-	Rules    []survey.Own                          `json:"rules,omitempty" maxItems:"40"`
-	VOCMax   *measure.Sourced[measure.Content]     `json:"vocMax,omitempty" doc:"kg/m³ (g/L)"`
-	Slab     *measure.Sourced[measure.Temperature] `json:"slab,omitempty" doc:"°C"`
-	Crew     *Crew                                 `json:"crew,omitempty"`
-	Bucket   *kit.Bucket                           `json:"bucket,omitempty"`
-	Zone     string                                `json:"zone,omitempty" maxLength:"60" doc:"IANA time zone where the company works"`
-	Hours    *Hours                                `json:"hours,omitempty" doc:"When its people work"`
-	Currency string                                `json:"currency,omitempty" pattern:"^[A-Z]{3}$" doc:"ISO 4217 code"`
-	HourCost *float64                              `json:"hourCost,omitempty" minimum:"0" maximum:"10000" doc:"Hour cost of one person, in its currency"`
+	Methods     school.Methods                        `json:"methods,omitzero"`
+	Rules       []survey.Own                          `json:"rules,omitempty" maxItems:"40"`
+	VOCMax      *measure.Sourced[measure.Content]     `json:"vocMax,omitempty" doc:"kg/m³ (g/L)"`
+	Slab        *measure.Sourced[measure.Temperature] `json:"slab,omitempty" doc:"°C"`
+	Crew        *Crew                                 `json:"crew,omitempty"`
+	Bucket      *kit.Bucket                           `json:"bucket,omitempty"`
+	Zone        string                                `json:"zone,omitempty" maxLength:"60" doc:"IANA time zone where the company works"`
+	Hours       *Hours                                `json:"hours,omitempty" doc:"When its people work"`
+	BookingStep int                                   `json:"bookingStep,omitempty" enum:"5,10,15,30" doc:"Minutes of the steps in which its work is booked; 10 when left out"`
+	Currency    string                                `json:"currency,omitempty" pattern:"^[A-Z]{3}$" doc:"ISO 4217 code"`
+	HourCost    *float64                              `json:"hourCost,omitempty" minimum:"0" maximum:"10000" doc:"Hour cost of one person, in its currency"`
 
 	OvertimeMore *measure.Fraction `json:"overtimeMore,omitempty" minimum:"0" maximum:"5" doc:"What an hour of overtime costs more, as a share; half when left out"`
 
@@ -33,6 +34,17 @@ type House struct {
 	Machines []Machinery    `json:"machines,omitempty" maxItems:"20" doc:"What there are few of; a machine that is not named is never short"`
 	Holidays []Leave        `json:"holidays,omitempty" maxItems:"400" doc:"Days on which nobody works"`
 	Causes   []cause.Own    `json:"causes,omitempty" maxItems:"400" doc:"How much signs and causes of faults count here, in place of common practice"`
+}
+
+// usualSlot is the step in which work is booked where a company sets none.
+const usualSlot = 10 * time.Minute
+
+// Slot returns the step in which work is booked.
+func (h House) Slot() time.Duration {
+	if h.BookingStep == 0 {
+		return usualSlot
+	}
+	return time.Duration(h.BookingStep) * time.Minute
 }
 
 // StandingCrew is people who work together from job to job.

@@ -69,6 +69,7 @@ type Product struct {
 	Look      string    `json:"look,omitempty" enum:"clear,light,dark,mixed" doc:"What it hides with: clear hides nothing, light shows what is below it"`
 	Use       string    `json:"use,omitempty" maxLength:"400" doc:"What it is for, in a sentence"`
 	Edition   string    `json:"edition,omitempty" maxLength:"60" doc:"Edition of the printed sheet"`
+	Sample    bool      `json:"sample,omitempty" doc:"Typical figures to try the application with; nobody sells it"`
 
 	Ratio        Ratio                              `json:"ratio"`
 	Components   []Component                        `json:"components" minItems:"1" maxItems:"3" doc:"A, B and C; one alone is a single-pack paint"`

@@ -95,7 +95,7 @@ func units(k Kind) map[string]float64 {
 
 // bare returns how a number without a unit is read.
 func (s System) bare(k Kind, number float64, whole bool) float64 {
-	us := s == US
+	us := s.us()
 	switch k {
 	case KindLength:
 		// A tape in millimetres gives whole numbers of three and more
@@ -237,10 +237,10 @@ func (s System) temperature(text string) (celsius float64, what, remedy string) 
 		celsius = number
 	case m[2] == "f":
 		celsius = fahrenheit(number)
-	case s != US && number > 45, s == US && number < 35:
+	case !s.us() && number > 45, s.us() && number < 35:
 		return 0, fmt.Sprintf("%s without its scale may mean °C or °F", m[1]),
 			fmt.Sprintf("Write it as %s °C or %s °F.", m[1], m[1])
-	case s == US:
+	case s.us():
 		celsius = fahrenheit(number)
 	default:
 		celsius = number
@@ -328,7 +328,7 @@ func splitUnit(text string) (unit, rest string) {
 
 // example is the remedy for a measure that was not understood.
 func (s System) example(k Kind) string {
-	us := s == US
+	us := s.us()
 	pick := func(metric, customary string) string {
 		if us {
 			return "Write it like " + customary + "."

@@ -19,3 +19,39 @@ func TestSpanAfter(t *testing.T) {
 		t.Errorf("90 s before midnight is %v", got)
 	}
 }
+
+// A face of the clock changes how times are told, and no figure.
+func TestAFaceOfTheClock(t *testing.T) {
+	at := time.Date(2031, 6, 3, 14, 5, 0, 0, time.UTC)
+	early := time.Date(2031, 6, 3, 0, 30, 0, 0, time.UTC)
+	for _, c := range []struct {
+		system System
+		layout string
+		at     time.Time
+		want   string
+	}{
+		{Metric, "Mon 15:04", at, "Tue 14:05"},
+		{US, "15:04", early, "00:30"},
+		{Metric.With(Clock12), "Mon 15:04", at, "Tue 2:05 PM"},
+		{US.With(Clock12), "Mon 2 Jan, 15:04", early, "Tue 3 Jun, 12:30 AM"},
+		{US.With(Clock12).With(Clock24), "15:04", at, "14:05"},
+	} {
+		if got := c.system.Time(c.at, c.layout); got != c.want {
+			t.Errorf("%s tells %q, not %q", c.system, got, c.want)
+		}
+	}
+	for _, units := range []System{US, Metric} {
+		twelve := units.With(Clock12)
+		if twelve.Units() != units || twelve.Clock() != Clock12 || units.Clock() != Clock24 {
+			t.Errorf("%s became %s and %s", units, twelve.Units(), twelve.Clock())
+		}
+		for _, k := range Kind("").Values() {
+			if units.Format(k, 12.345) != twelve.Format(k, 12.345) {
+				t.Errorf("%s tells a %s otherwise with a clock of twelve hours", units, k)
+			}
+		}
+		if a, err := twelve.Read(KindTemperature, "70 °F"); err != nil || a < 21 || a > 21.2 {
+			t.Errorf("%s reads 70 °F as %v: %v", twelve, a, err)
+		}
+	}
+}

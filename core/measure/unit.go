@@ -4,9 +4,11 @@ import (
 	"math"
 	"strconv"
 	"strings"
+	"time"
 )
 
-// System is the family of units a person reads and writes.
+// System is the way in which a person reads and writes: a family of units and, where it is
+// the one of twelve hours, the face of a clock.
 type System string
 
 // The two systems.
@@ -14,6 +16,48 @@ const (
 	US     System = "us"
 	Metric System = "metric"
 )
+
+// twelve follows the units of somebody whose clock has twelve hours.
+const twelve = "+12h"
+
+// Clock is the face of the clock that times are told by.
+type Clock string
+
+// The two faces.
+const (
+	Clock24 Clock = "24"
+	Clock12 Clock = "12"
+)
+
+// With returns the system with a face of the clock.
+func (s System) With(c Clock) System {
+	if c == Clock12 {
+		return s.Units() + twelve
+	}
+	return s.Units()
+}
+
+// Units returns the family of units alone.
+func (s System) Units() System { return System(strings.TrimSuffix(string(s), twelve)) }
+
+// Clock returns the face of the clock.
+func (s System) Clock() Clock {
+	if strings.HasSuffix(string(s), twelve) {
+		return Clock12
+	}
+	return Clock24
+}
+
+// Time returns a time in a layout of package time that names its hours as 15:04, by the
+// clock of whoever reads it.
+func (s System) Time(t time.Time, layout string) string {
+	if s.Clock() == Clock12 {
+		layout = strings.Replace(layout, "15:04", "3:04 PM", 1)
+	}
+	return t.Format(layout)
+}
+
+func (s System) us() bool { return s.Units() == US }
 
 // Kind names what a number measures.
 type Kind string
@@ -98,7 +142,7 @@ func counted(list [4]Step) ([4]Step, int) {
 
 // pick returns the steps of a system, with how many there are.
 func (s System) pick(metric, customary [4]Step) ([4]Step, int) {
-	if s == US {
+	if s.us() {
 		return counted(customary)
 	}
 	return counted(metric)
@@ -340,6 +384,11 @@ func (Kind) Values() []Kind {
 		KindPace, KindMassRate, KindSpan, KindFraction, KindAngle, KindTemperature, KindEmission, KindPressure,
 		KindNumber, KindCount, KindContent, KindViscosity,
 	}
+}
+
+// Values returns all values, in the order in which they are shown.
+func (Clock) Values() []Clock {
+	return []Clock{Clock24, Clock12}
 }
 
 // Values returns all values, in the order in which they are shown.

@@ -5,6 +5,8 @@ import (
 	"errors"
 	"math"
 	"math/rand/v2"
+	"regexp"
+	"slices"
 	"strings"
 	"testing"
 	"time"
@@ -15,8 +17,12 @@ import (
 	"nephelon/core/measure"
 	"nephelon/core/plan/stage"
 	"nephelon/core/record"
+	"nephelon/core/survey"
 	"nephelon/core/work"
 )
+
+// workingHours are those of an end of a shift, or of a whole stretch of one, on a weekday.
+var workingHours = regexp.MustCompile(`(Mon|Tue|Wed|Thu|Fri) (0[7-9]|1[0-5]):\d\d to (0[7-9]|1[0-6]):\d\d`)
 
 // booked books the pours of a job one after the other, each on its own day and hour.
 func booked(f job.File, random *rand.Rand) []facts.Booking {
@@ -25,7 +31,11 @@ func booked(f job.File, random *rand.Rand) []facts.Booking {
 	for _, s := range f.Job.Surfaces {
 		for _, c := range s.Coats {
 			from := day.Add(time.Duration(random.IntN(36)) * 10 * time.Minute)
-			all = append(all, facts.Booking{Task: string(work.PourID(c.ID)), From: from, Until: from.Add(5 * time.Hour)})
+			one := facts.Booking{Task: string(work.PourID(c.ID)), From: from, Until: from.Add(5 * time.Hour)}
+			if random.IntN(2) == 0 {
+				one.Ready = &facts.Window{From: from.Add(-20 * time.Hour), Until: from.Add(-19 * time.Hour)}
+			}
+			all = append(all, one)
 			day = day.AddDate(0, 0, 1+random.IntN(2))
 		}
 	}
@@ -42,6 +52,10 @@ func TestBookingsSetTheClock(t *testing.T) {
 		f := demo(t, name)
 		bookings := booked(f, random)
 		world := facts.Facts{Now: noon(), Bookings: bookings}
+		zone, err := f.Job.Place()
+		if err != nil {
+			t.Fatal(err)
+		}
 		at := make(map[string]facts.Booking)
 		for _, b := range bookings {
 			at[b.Task] = b
@@ -66,6 +80,10 @@ func TestBookingsSetTheClock(t *testing.T) {
 					continue
 				}
 				coats++
+				if text, want := c.Ahead[0], measure.Metric.Time(b.From.Add(-20*time.Hour).In(zone), "Mon 15:04"); b.Ready != nil &&
+					!strings.Contains(text, want) || b.Ready == nil && !workingHours.MatchString(text) {
+					t.Errorf("%s, %s: booked for %v, made ready: %s", name, c.Name, b.From, text)
+				}
 				leads := c.Times.Start.Sub(b.From)
 				if c.Times.Basis != facts.Booked || !c.Times.Begins.Equal(b.From) ||
 					math.Abs(float64(-c.Train.Begins-measure.Span(leads.Seconds()))) > 1 {
@@ -165,10 +183,18 @@ func TestWhatWasLoggedRules(t *testing.T) {
 	if !asks(unsaid) || before[0].Basis != facts.Booked {
 		t.Errorf("%s: %v", before[0].Basis, texts(unsaid.Findings))
 	}
+	booking.Done = true
+	if said, _ := made(); asks(said) {
+		t.Error("somebody said that it was done, and it is asked again")
+	}
+	booking.Done = false
 	began, ended := day.Add(2*time.Hour), day.Add(7*time.Hour)
 	done, late := made(facts.Laid{Coat: coats[0].ID, From: began, Until: &ended})
 	if asks(done) || late[0].Basis != facts.Logged || !late[0].Start.Equal(began) || !late[0].End.Equal(ended) {
 		t.Errorf("done: %s from %v until %v", late[0].Basis, late[0].Start, late[0].End)
+	}
+	if before, now := unsaid.Summary(f).Standing, done.Summary(f).Standing; before == OnSite || now != OnSite {
+		t.Errorf("stands as %s before anything is logged and as %s then", before, now)
 	}
 	opens := func(c *stage.CoatTimes) time.Time { return *c.Stage(material.StageRecoatFrom).At }
 	if moved := opens(late[0]).Sub(opens(before[0])); moved != ended.Sub(*before[0].End) {
@@ -184,5 +210,75 @@ func TestWhatWasLoggedRules(t *testing.T) {
 	_, half := made(facts.Laid{Coat: coats[0].ID, From: began})
 	if run := half[0].Spread.After(began); !half[0].End.Equal(run) {
 		t.Errorf("under way it ends %v, its train %v", half[0].End, run)
+	}
+}
+
+// A rinse whose booking is over makes what was read before it void; one that is still to come does not.
+func TestABookedRinseMakesReadingsVoid(t *testing.T) {
+	f := laidJob(t, demoShelf(t), coat("keelbody-100", 300))
+	s := &f.Job.Surfaces[0]
+	s.Survey = &survey.Survey{Substrate: survey.Concrete, Readings: []survey.Reading{
+		{ID: "r", Kind: survey.SlabHumidity, Value: 0.6, At: noon().Add(-3 * time.Hour)}}}
+	void := func(until time.Time) bool {
+		rinse := facts.Booking{Task: string(work.PrepareID(s.ID, "rinse")), From: until.Add(-time.Hour), Until: until}
+		p, err := NewPlanner().MakeFor(context.Background(), f, facts.Facts{Now: noon(), Bookings: []facts.Booking{rinse}},
+			measure.Metric)
+		if err != nil {
+			t.Fatal(err)
+		}
+		return slices.ContainsFunc(p.Surfaces[0].Survey.Verdicts, func(v survey.Verdict) bool { return v.ID == "wetted" })
+	}
+	if !void(noon().Add(-time.Hour)) {
+		t.Error("a rinse after the reading changes nothing")
+	}
+	if void(noon().Add(time.Hour)) || void(noon().Add(-4*time.Hour)) {
+		t.Error("a rinse to come, or before the reading, makes it void")
+	}
+}
+
+// The people of a pour have the names of the crew that is booked for it, the mixer first, unless the job names its own
+// or that crew has too few; who they are changes nothing else.
+func TestTheBookedCrewIsNamed(t *testing.T) {
+	f := demo(t, "lamp-room")
+	f.Job.Crew.Team = nil
+	coat := f.Job.Surfaces[0].Coats[0]
+	from := noon().Add(24 * time.Hour)
+	p := NewPlanner()
+	planned := func(f job.File, people ...string) CoatPlan {
+		t.Helper()
+		made, err := p.MakeFor(context.Background(), f, facts.Facts{Now: noon(), Bookings: []facts.Booking{{
+			Task: string(work.PourID(coat.ID)), From: from, Until: from.Add(3 * time.Hour), Crew: "Skerry crew",
+			People: people}}}, measure.Metric)
+		if err != nil {
+			t.Fatal(err)
+		}
+		return made.Surfaces[0].Coats[0]
+	}
+	names := func(c CoatPlan) string {
+		var all []string
+		for _, person := range c.Crew {
+			all = append(all, person.Name)
+		}
+		return strings.Join(all, ", ")
+	}
+	plain := planned(f)
+	need := len(plain.Crew)
+	crew := []string{"Tess", "Bo", "Ketil", "Ylva", "Oda", "Per", "Nils", "Siv"}[:need]
+	named := planned(f, crew...)
+	if names(named) != strings.Join(crew, ", ") || !named.Crew[0].Plays(work.Mixer) || named.Booked != "Skerry crew" ||
+		named.Train.Ends != plain.Train.Ends {
+		t.Errorf("%s, booked %q", names(named), named.Booked)
+	}
+	again := planned(f, append([]string{"Runa"}, crew[1:]...)...)
+	if names(again) != "Runa, "+strings.Join(crew[1:], ", ") {
+		t.Errorf("another crew: %s", names(again))
+	}
+	if few := planned(f, crew[1:]...); names(few) != names(plain) {
+		t.Errorf("one too few: %s", names(few))
+	}
+	f.Job.Crew.Team = append([]work.Person{}, plain.Crew...)
+	f.Job.Crew.Team[0].Name = "Eskil"
+	if own := planned(f, crew...); own.Crew[0].Name != "Eskil" {
+		t.Errorf("the job names its own: %s", names(own))
 	}
 }

@@ -20,6 +20,7 @@ import (
 	"nephelon/core/kit"
 	"nephelon/core/measure"
 	"nephelon/core/plan/input"
+	"nephelon/core/plan/instruct"
 	"nephelon/core/plan/stage"
 	"nephelon/core/plan/whatif"
 	"nephelon/core/pour"
@@ -70,25 +71,27 @@ type Bare struct {
 
 // CoatPlan holds what follows for one coat.
 type CoatPlan struct {
-	ID       string           `json:"id"`
-	Number   int              `json:"number" doc:"From 1, bottom to top"`
-	Product  string           `json:"product"`
-	Hardener string           `json:"hardener,omitempty"`
-	Name     string           `json:"name"`
-	Color    string           `json:"color"`
-	Price    *float64         `json:"price,omitempty" doc:"Price of 1 m², in the job's currency, as its kits are bought"`
-	Window   *buildup.Window  `json:"window,omitempty" doc:"When the next coat may go on it"`
-	Times    *stage.CoatTimes `json:"times,omitempty"`
-	Build    *buildup.Build   `json:"build,omitempty" doc:"Absent while the coat or its surface is not usable"`
-	Reached  measure.Film     `json:"reached,omitempty" doc:"Wet film if all that is bought is used, m"`
-	Mixed    measure.Film     `json:"mixed,omitempty" doc:"Wet film if all that is mixed is spread, m"`
-	Division *kit.Division    `json:"division,omitempty"`
-	Sections []pour.Section   `json:"sections,omitempty"`
-	Cuts     []pour.Cut       `json:"cuts,omitempty"`
-	Cards    []kit.Card       `json:"cards,omitempty"`
-	Crew     []work.Person    `json:"crew,omitempty" doc:"Who pours it"`
-	Train    *sim.Run         `json:"train,omitempty" doc:"Pour of the coat, batch by batch; absent where nobody can pour it"`
-	Ahead    []string         `json:"ahead,omitempty" doc:"What is done the day before and in the last minutes, in order"`
+	ID       string            `json:"id"`
+	Number   int               `json:"number" doc:"From 1, bottom to top"`
+	Product  string            `json:"product"`
+	Hardener string            `json:"hardener,omitempty"`
+	Name     string            `json:"name"`
+	Color    string            `json:"color"`
+	Price    *float64          `json:"price,omitempty" doc:"Price of 1 m², in the job's currency, as its kits are bought"`
+	Window   *buildup.Window   `json:"window,omitempty" doc:"When the next coat may go on it"`
+	Times    *stage.CoatTimes  `json:"times,omitempty"`
+	Build    *buildup.Build    `json:"build,omitempty" doc:"Absent while the coat or its surface is not usable"`
+	Reached  measure.Film      `json:"reached,omitempty" doc:"Wet film if all that is bought is used, m"`
+	Mixed    measure.Film      `json:"mixed,omitempty" doc:"Wet film if all that is mixed is spread, m"`
+	Division *kit.Division     `json:"division,omitempty"`
+	Sections []pour.Section    `json:"sections,omitempty"`
+	Cuts     []pour.Cut        `json:"cuts,omitempty"`
+	Cards    []kit.Card        `json:"cards,omitempty"`
+	Crew     []work.Person     `json:"crew,omitempty" doc:"Who pours it"`
+	Booked   string            `json:"booked,omitempty" doc:"Name of the crew that is booked for it"`
+	Train    *sim.Run          `json:"train,omitempty" doc:"Pour of the coat, batch by batch; absent where nobody can pour it"`
+	Staging  *instruct.Staging `json:"staging,omitempty" doc:"What making its pails ready takes"`
+	Ahead    []string          `json:"ahead,omitempty" doc:"What is done the day before and in the last minutes, in order"`
 
 	ages cure.Aging // of its batches in their pails
 }

@@ -1,8 +1,10 @@
 package plan
 
 import (
+	"strings"
 	"time"
 
+	"nephelon/core/facts"
 	"nephelon/core/finding"
 	"nephelon/core/job"
 	"nephelon/core/measure"
@@ -16,6 +18,7 @@ const (
 	Measuring Standing = "measuring" // something is not measured yet
 	Planning  Standing = "planning"  // something is refused, or has no coats
 	Ready     Standing = "ready"     // planned whole
+	OnSite    Standing = "site"      // begun, not done
 	Finished  Standing = "done"
 )
 
@@ -33,6 +36,18 @@ type Summary struct {
 	Start    *time.Time   `json:"start,omitempty"`
 	Ready    *time.Time   `json:"ready,omitempty"`
 	Zone     string       `json:"zone,omitempty" doc:"IANA time zone of the site"`
+
+	Reads measure.System `json:"reads,omitempty" doc:"The system in which the sentence is written"`
+}
+
+// For returns the summary for a reader: without a sentence whose figures are in another system
+// than theirs, since a missing one is better than one that contradicts the job's own.
+func (s Summary) For(reads measure.System) Summary {
+	if s.Reads != reads && strings.ContainsAny(s.Needs, "0123456789") {
+		s.Needs = ""
+	}
+	s.Reads = ""
+	return s
 }
 
 // Bands are the colours of a build-up, bottom to top.
@@ -47,8 +62,9 @@ const mostBands = 6
 // Summary sums a plan up for a list of jobs.
 func (p Plan) Summary(f job.File) Summary {
 	s := Summary{Standing: Ready, Area: p.Area, Systems: []Bands{}, Kits: p.Line.Kits, Cost: p.Cost,
-		Currency: f.Job.Currency, Ready: p.Line.Ready, Zone: p.Zone}
-	unmeasured, bare := 0, 0
+		Currency: f.Job.Currency, Ready: p.Line.Ready, Zone: p.Zone,
+		Reads: p.Units}
+	unmeasured, bare, begun := 0, 0, false
 	for _, surface := range p.Surfaces {
 		if surface.Takeoff == nil {
 			unmeasured++
@@ -63,6 +79,9 @@ func (p Plan) Summary(f job.File) Summary {
 				bands.Colors[i] = c.Color
 			}
 			s.Systems = append(s.Systems, bands)
+		}
+		for _, c := range surface.Coats {
+			begun = begun || c.Times != nil && c.Times.Basis == facts.Logged
 		}
 		if first := surface.Coats[0].Times; first != nil && first.Start != nil &&
 			(s.Start == nil || first.Start.Before(*s.Start)) {
@@ -81,6 +100,8 @@ func (p Plan) Summary(f job.File) Summary {
 	switch {
 	case f.Job.Done != "":
 		s.Standing, s.Needs = Finished, ""
+	case begun:
+		s.Standing = OnSite
 	case unmeasured > 0 || len(p.Surfaces) == 0:
 		s.Standing = Measuring
 	case bare > 0 || s.Refused > 0:
@@ -121,5 +142,5 @@ func (p Plan) needs() string {
 
 // Values returns all values, in the order in which they are shown.
 func (Standing) Values() []Standing {
-	return []Standing{Measuring, Planning, Ready, Finished}
+	return []Standing{Measuring, Planning, Ready, OnSite, Finished}
 }

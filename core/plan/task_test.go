@@ -63,7 +63,8 @@ func TestTheTasksOfAFloor(t *testing.T) {
 			last = at
 		}
 	}
-	order("surface/s/prepare/grind", "surface/s/prepare/vacuum", "surface/s/prepare/mask", "surface/s/retest/moisture",
+	order("surface/s/prepare/grind", "surface/s/prepare/vacuum", "surface/s/retest/moisture",
+		"surface/s/retest/moisture/read", "surface/s/prepare/mask",
 		"coat/a/check", "coat/a/pour",
 		"coat/b/check", "coat/b/pour", "coat/b/broadcast", "coat/b/sweep-up", "coat/c/check", "coat/c/pour",
 		"surface/s/inspect", "surface/s/return/foot", "surface/s/return/full")

@@ -1,6 +1,7 @@
 package plan
 
 import (
+	"context"
 	"math"
 	"slices"
 	"strings"
@@ -292,4 +293,35 @@ func TestBothPartsWarmTheMix(t *testing.T) {
 
 func readAgain(f job.File) (*input.Inputs, []finding.Finding) {
 	return input.Read(f, facts.At(noon()), measure.Metric)
+}
+
+// A slab that is read 6 K hotter on its day than the forecast has it: the hours around are told
+// hotter, by what is left of the offset after a day to the e-th part, and the film is ready sooner. A
+// reading of the future counts for nothing.
+func TestADaysReadingCorrectsTheForecast(t *testing.T) {
+	f := laidJob(t, demoShelf(t), coat("keelbody-100", 300), coat("keelbody-100", 300))
+	f.Job.Surfaces[0].Survey = &survey.Survey{Substrate: survey.Concrete}
+	starting(&f, noon())
+	forecastOf(&f, noon().Add(-24*time.Hour), 72, func(int) float64 { return 18 })
+	made := func(readings ...facts.Reading) (Plan, []climate.Judged) {
+		p, err := NewPlanner().MakeFor(context.Background(), f, facts.Facts{Now: noon(), Readings: readings}, measure.Metric)
+		if err != nil {
+			t.Fatal(err)
+		}
+		return p, p.Surfaces[0].Survey.Hours
+	}
+	p, told := made()
+	hot, read := made(facts.Reading{At: noon(), Slab: told[24].Slab + 6})
+	for ahead, left := range map[int]float64{0: 6, 12: 6 * math.Exp(-0.5), 24: 6 * math.Exp(-1)} {
+		if got := float64(read[24+ahead].Slab - told[24+ahead].Slab); math.Abs(got-left) > 0.05 {
+			t.Errorf("%d h on it is told %.2f K hotter, want %.2f", ahead, got, left)
+		}
+	}
+	opens := func(p Plan) time.Time { return *p.Surfaces[0].Coats[0].Times.Stage(material.StageRecoatFrom).At }
+	if !opens(hot).Before(opens(p)) {
+		t.Errorf("on a hotter slab its film is ready %v, else %v", opens(hot), opens(p))
+	}
+	if _, later := made(facts.Reading{At: noon().Add(time.Hour), Slab: 40}); later[24].Slab != told[24].Slab {
+		t.Error("a reading of the future counts")
+	}
 }

@@ -24,7 +24,7 @@ import (
 func tell(in *input.Inputs, found []finding.Finding, s stage.Stages) Plan {
 	p := Plan{
 		Overall: Overall{
-			Units: in.Units, Zone: in.File.Job.Zone, Slab: in.From, Area: s.Measured.Area, Cost: s.Bought.Cost,
+			Units: in.Units.Units(), Zone: in.File.Job.Zone, Slab: in.From, Area: s.Measured.Area, Cost: s.Bought.Cost,
 			Purchases: s.Bought.Purchases,
 			Findings:  make([]finding.Finding, 0, len(found)+16),
 		},
@@ -52,6 +52,7 @@ func tell(in *input.Inputs, found []finding.Finding, s stage.Stages) Plan {
 		p.Tasks = append(p.Tasks, all[i].tasks...)
 	}
 	p.Findings = append(p.Findings, advice.Smoke(in, s)...)
+	p.Findings = append(p.Findings, advice.Samples(in)...)
 	p.Media, p.Tools = suppliesOf(in, p)
 	p.Line = line(in, p)
 	p.Steps = steps(p)
@@ -103,6 +104,9 @@ func surfacePlan(in *input.Inputs, i int, s stage.Stages) (SurfacePlan, []findin
 		if timed.Run != nil {
 			coat.Crew, coat.Train, coat.ages = timed.Train.People, timed.Run, timed.Train.Batches[0].Ages
 		}
+		if b, booked := in.Booked(work.PourID(l.Coat.ID)); booked {
+			coat.Booked = b.Crew
+		}
 		if l.Sheet != nil {
 			coat.Name, coat.Color = l.Sheet.Product.Name, l.Sheet.Product.Color
 		}
@@ -114,17 +118,31 @@ func surfacePlan(in *input.Inputs, i int, s stage.Stages) (SurfacePlan, []findin
 			cards, told := instruct.CardsOf(in, i, l, coat.Build, d, lay, timed.Clocks, s.Divided.Lives[l.Sheet],
 				timed.Run, working)
 			coat.Cards, found = cards, append(found, told...)
-			var start *time.Time
-			if timed.Times != nil {
-				start = timed.Times.Start
-			}
-			coat.Ahead = instruct.DayBefore(in, i, l, start)
+			coat.Staging = instruct.StagingOf(l, d.Division)
+			coat.Ahead = instruct.DayBefore(in, i, l, readyFor(in, coat))
 			found = append(found, advice.Practice(in, i, l)...)
 		}
 		out.Coats[c] = coat
 	}
 	out.Begin = preparationStart(in, out)
 	return out, found
+}
+
+// readyFor returns when the pails of a coat are made ready: as it is booked, else at the end of the last
+// working day that lies long enough before its pour. Zero where nobody knows when that begins.
+func readyFor(in *input.Inputs, c CoatPlan) (window [2]time.Time) {
+	if b, booked := in.Booked(work.PourID(c.ID)); booked && b.Ready != nil {
+		return [2]time.Time{b.Ready.From, b.Ready.Until}
+	}
+	if c.Times == nil || c.Times.Begins == nil || c.Staging == nil {
+		return window
+	}
+	from, until, found := in.Hours.Before((-instruct.Ahead).After(*c.Times.Begins),
+		(c.Staging.Effort+instruct.Counting)/measure.Span(min(instruct.AtReady, in.File.Job.Crew.People())))
+	if !found {
+		return window
+	}
+	return [2]time.Time{from, until}
 }
 
 // preparationStart returns when the preparation of a surface has to begin.

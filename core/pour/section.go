@@ -209,7 +209,7 @@ const leastWet = 0.1
 // roughly returns a length as people estimate one on a floor: to half a metre or a foot.
 func roughly(m float64, units measure.System) string {
 	step := 0.5
-	if units == measure.US {
+	if units.Units() == measure.US {
 		step = 0.3048
 	}
 	return units.Length(measure.Length(math.Max(step, math.Round(m/step)*step)))

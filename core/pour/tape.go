@@ -19,7 +19,7 @@ const (
 // across. Marks on earlier tape are rounded alone.
 func Taped(p geometry.Polygon, l Laying, units measure.System) []Cut {
 	step := stepMetric
-	if units == measure.US {
+	if units.Units() == measure.US {
 		step = stepUS
 	}
 	rings := append([]geometry.Ring{p.Outline}, p.Holes...)

@@ -51,9 +51,10 @@ func Compare(old, now *Issue, units measure.System) []Change {
 		case is.Start == nil:
 			say(was.ID, "%s has no start any more.", name)
 		case was.Start == nil:
-			say(was.ID, "%s starts %s.", name, spoken(*is.Start, now.Zone))
+			say(was.ID, "%s starts %s.", name, spoken(*is.Start, now.Zone, units))
 		case math.Abs(is.Start.Sub(*was.Start).Seconds()) >= 60:
-			say(was.ID, "%s starts %s instead of %s.", name, spoken(*is.Start, now.Zone), spoken(*was.Start, old.Zone))
+			say(was.ID, "%s starts %s instead of %s.", name, spoken(*is.Start, now.Zone, units),
+				spoken(*was.Start, old.Zone, units))
 		}
 		if is.Abrade != was.Abrade {
 			say(was.ID, "%s: the coat below %s.", name,
@@ -72,7 +73,9 @@ func Compare(old, now *Issue, units measure.System) []Change {
 func differ(a, b float64) bool { return math.Abs(a-b) > 0.005*math.Max(math.Abs(a), math.Abs(b)) }
 
 // spoken is a time in words, by the clock of a zone.
-func spoken(t time.Time, zone string) string { return sited(t, zone).Format("Mon 2 Jan 15:04") }
+func spoken(t time.Time, zone string, units measure.System) string {
+	return units.Time(sited(t, zone), "Mon 2 Jan 15:04")
+}
 
 // sited is a time by the clock of a zone; as it is where that is not known.
 func sited(t time.Time, zone string) time.Time {

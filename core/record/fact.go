@@ -331,7 +331,7 @@ func (f *finder) window() {
 }
 
 // clock is a time as the site reads it.
-func (f *finder) clock(t time.Time) string { return sited(t, f.issue.Zone).Format("Mon 15:04") }
+func (f *finder) clock(t time.Time) string { return f.units.Time(sited(t, f.issue.Zone), "Mon 15:04") }
 
 func because(text string) string {
 	if text == "" {

@@ -209,7 +209,7 @@ func TestTimesOfTheSite(t *testing.T) {
 	noon := time.Date(2031, 3, 4, 12, 0, 0, 0, time.UTC)
 	for zone, want := range map[string]string{"Europe/Oslo": "Tue 4 Mar 13:00", "": "Tue 4 Mar 12:00",
 		"Nowhere/Atall": "Tue 4 Mar 12:00"} {
-		if got := spoken(noon, zone); got != want {
+		if got := spoken(noon, zone, measure.Metric); got != want {
 			t.Errorf("%q: %q, want %q", zone, got, want)
 		}
 	}

@@ -2,8 +2,8 @@ package roster
 
 // PartCost is one part of what a plan costs.
 type PartCost struct {
-	Part   string `json:"part" enum:"late,bought,overtime,travel,finish,moves"`
-	Value  int64  `json:"value" doc:"Weighted slots late; missed gaps bought off; slots of overtime, of travel; slot at which all is done; bookings moved"`
+	Part   string `json:"part" enum:"late,bought,overtime,moves,travel,finish"`
+	Value  int64  `json:"value" doc:"Weighted slots late; missed gaps bought off; slots of overtime; weighted bookings moved; slots of travel; slot at which all is done"`
 	Bound  int64  `json:"bound" doc:"No plan has less, where the parts before are as low as theirs"`
 	Proven bool   `json:"proven" doc:"Least, with the parts before it"`
 }

@@ -113,6 +113,7 @@ type Booking struct {
 	End      Slot     `json:"end" doc:"The first slot after it"`
 	Overtime Slot     `json:"overtime,omitempty" doc:"Slots of overtime worked; where it is zero it rests during those that lie in it"`
 	Bought   []string `json:"bought,omitempty" doc:"Tasks whose greatest gap it misses, for which work was added"`
+	Weight   int      `json:"weight,omitempty" minimum:"0" maximum:"1000" doc:"Of a plan before: weight of moving it; absent or 0: 1"`
 }
 
 // Problem is everything that is to be scheduled.
@@ -144,9 +145,9 @@ const (
 	Late     = iota // weighted slots after what is due
 	Bought          // greatest gaps missed, each bought off by work
 	Overtime        // slots
+	Moves           // bookings other than in the plan before, weighted
 	Moving          // slots of travel
 	Finish          // the slot at which everything is done
-	Moves           // bookings other than in the plan before
 	Parts
 	Early = Parts // sum of the slots at which each job is done: decides between equals
 )

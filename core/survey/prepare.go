@@ -34,47 +34,6 @@ func (e Extent) strength(id RuleID) float64 {
 	return Rules(nil)[id].Value
 }
 
-// Supply is a material or tool that a task takes.
-type Supply struct {
-	Name  string       `json:"name"`
-	Kind  measure.Kind `json:"kind" enum:"length,area,volume,mass,count"`
-	Value float64      `json:"value"`
-}
-
-// PreparationTask is one piece of preparation.
-type PreparationTask struct {
-	ID       string       `json:"id"`
-	Name     string       `json:"name"`
-	How      string       `json:"how" doc:"Machine, grit, passes"`
-	Items    []Supply     `json:"items"`
-	Work     measure.Span `json:"work" doc:"Person-seconds"`
-	Drying   measure.Span `json:"drying" doc:"s before the next task"`
-	Wet      bool         `json:"wet,omitempty" doc:"It brings water onto the surface"`
-	Check    string       `json:"check" doc:"What closes it"`
-	Cautions []string     `json:"cautions"`
-}
-
-// Preparation holds what is to be done to a surface before its coats, in order.
-type Preparation struct {
-	Tasks   []PreparationTask `json:"tasks"`
-	Work    measure.Span      `json:"work" doc:"Person-seconds"`
-	Drying  measure.Span      `json:"drying"`
-	Days    float64           `json:"days" doc:"Working days of 8 h with this crew, nights for drying"`
-	Refused string            `json:"refused,omitempty" doc:"A school that this surface does not allow, and what stands in"`
-	Others  []Other           `json:"others" doc:"The same with another school"`
-}
-
-// Other is a preparation by another school, to compare.
-type Other struct {
-	School school.Key    `json:"school"`
-	Title  string        `json:"title"`
-	Choice school.Choice `json:"choice"`
-	Work   measure.Span  `json:"work"`
-	Drying measure.Span  `json:"drying"`
-	Days   float64       `json:"days"`
-	Items  []Supply      `json:"items"`
-}
-
 // Cautions stand beside the tasks that can hurt; they defer to data sheets and
 // local rules.
 const (
@@ -190,6 +149,7 @@ func prepare(s Survey, g Extent, m school.Methods, verdicts []Verdict) Preparati
 	p.fill()
 	p.mask()
 	p.between()
+	p.changed()
 	for _, t := range p.out.Tasks {
 		p.out.Work += t.Work
 		p.out.Drying += t.Drying

@@ -54,6 +54,8 @@ type Scene struct {
 	Now   time.Time
 	Hours []climate.Judged
 	Units measure.System
+
+	Wetted *Wetted // nil where no wet work is over
 }
 
 // judge gathers the verdicts on one surface.
@@ -71,6 +73,14 @@ func Judge(s Survey, coats Coats, own []Own, scene Scene) []Verdict {
 	// A reading that cannot be is told elsewhere and decides nothing.
 	s.Readings = slices.DeleteFunc(slices.Clone(s.Readings),
 		func(r Reading) bool { return r.Check(scene.Now, scene.Units) != nil })
+	left, lost := void(s.Readings, scene.Wetted)
+	var before []Verdict
+	if len(lost) > 0 {
+		dry := scene
+		dry.Wetted = nil
+		before = Judge(s, coats, own, dry)
+	}
+	s.Readings = left
 	j := judge{Survey: s, coats: coats, rules: Rules(own), scene: scene}
 	j.ground()
 	j.soundness()
@@ -79,6 +89,7 @@ func Judge(s Survey, coats Coats, own []Own, scene Scene) []Verdict {
 	j.chemistry()
 	j.material()
 	j.temperature()
+	j.wetted(lost, before)
 	for i := range j.all {
 		for k := range s.Overrides {
 			if v := &j.all[i]; s.Overrides[k].ID == v.ID && (v.Fit == FitAfter || v.Fit == Unfit) {
@@ -438,8 +449,8 @@ func (j *judge) hoursThatPass() string {
 			j.scene.Hours[k].At.Sub(h.At) < 24*time.Hour; k++ {
 			last = j.scene.Hours[k]
 		}
-		return fmt.Sprintf("By the forecast it passes from %s to %s.", h.At.Format("Mon 15:04"),
-			last.At.Add(time.Hour).Format("Mon 15:04"))
+		return fmt.Sprintf("By the forecast it passes from %s to %s.", j.scene.Units.Time(h.At, "Mon 15:04"),
+			j.scene.Units.Time(last.At.Add(time.Hour), "Mon 15:04"))
 	}
 	if len(j.scene.Hours) > 0 {
 		return "No hour of the forecast passes: warm the room, or dry the air."

@@ -339,7 +339,7 @@ func slipOf(wrong, right float64, units measure.System) string {
 	switch {
 	case swapped(wrong, right, 1000) || swapped(wrong, right, 100):
 		return "two figures changed places"
-	case units == measure.US && swappedFeet(wrong, right):
+	case units.Units() == measure.US && swappedFeet(wrong, right):
 		return "feet and inches changed places"
 	case near(by, measure.Foot):
 		return "a foot miscounted"

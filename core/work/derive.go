@@ -58,6 +58,8 @@ const (
 	underSheet  = 16 * measure.Hour // ASTM D4263, from memory
 	inTheSlab   = 24 * measure.Hour // ASTM F2170 as of 2018, from memory
 	withCalcium = 60 * measure.Hour // ASTM F1869, 60 to 72 h, from memory
+	calciumEnds = 72 * measure.Hour
+	oneReading  = 10 * measure.Minute // of a test that was set before
 )
 
 // deriver gathers the tasks of one surface.
@@ -70,7 +72,6 @@ type deriver struct {
 func Derive(s Surface) []Task {
 	d := deriver{Surface: s, tasks: make([]Task, 0, len(s.Preparation)+len(s.Verdicts)+4*len(s.Coats)+6)}
 	before := d.prepare()
-	before = d.retest(before)
 	for i := range s.Coats {
 		if s.Coats[i].Build == nil || s.Coats[i].Division == nil {
 			return d.tasks // what comes above cannot be told yet
@@ -102,116 +103,6 @@ func (d *deriver) add(t Task) ID {
 	}
 	d.tasks = append(d.tasks, t)
 	return t.ID
-}
-
-// fixed is a gap of its own length; nil where there is none.
-func fixed(s measure.Span) *Lag {
-	if s <= 0 {
-		return nil
-	}
-	return &Lag{From: FromEnd, Fixed: s}
-}
-
-// machines returns what a task of preparation runs on.
-func machines(task string) (needs []Machine, skills []Skill) {
-	switch task {
-	case "grind", "scrape":
-		return []Machine{Grinder, Vacuum}, []Skill{Grinding}
-	case "shot-blast":
-		return []Machine{Blaster, Vacuum}, []Skill{Grinding}
-	case "screen":
-		return []Machine{Screener, Vacuum}, nil
-	case "sand", "abrade", "sand-fills":
-		return []Machine{Sander, Vacuum}, nil
-	case "vacuum", "vacuum-fills", "walls", "brush":
-		return []Machine{Vacuum}, nil
-	case "etch", "neutralise":
-		return []Machine{WetVacuum}, []Skill{Acids}
-	case "wet", "rinse", "rinse-again", "degrease":
-		return []Machine{WetVacuum}, nil
-	}
-	return nil, nil
-}
-
-// prepare makes a task of each piece of preparation, one after another, and
-// returns what the next one waits for. Sanding between coats belongs to the coats.
-func (d *deriver) prepare() []After {
-	before := d.Follows
-	seen := make(map[string]int)
-	for _, p := range d.Preparation {
-		if p.ID == survey.BetweenCoats {
-			continue
-		}
-		seen[p.ID]++
-		name := p.ID
-		if n := seen[p.ID]; n > 1 {
-			name = fmt.Sprintf("%s-%d", p.ID, n)
-		}
-		t := Task{
-			ID: idOf("surface", d.ID, string(Prepare), name), Kind: Prepare, Name: p.Name, Effort: p.Work, Split: Free,
-			After: before, Closes: p.Check,
-			Needs: Needs{Roles: []Hands{{Preparer, 1}}},
-		}
-		if p.ID == "fill" || p.ID == "sand-fills" {
-			t.Kind = Fill
-		}
-		if d.Outdoors {
-			t.Gate = DryWeather
-		}
-		t.Needs.Machines, t.Needs.Skills = machines(p.ID)
-		for _, item := range p.Items {
-			t.Needs.Materials = append(t.Needs.Materials, Material{Name: item.Name, Kind: item.Kind, Value: item.Value})
-		}
-		before = []After{{Task: d.add(t), Least: fixed(p.Drying)}}
-	}
-	return before
-}
-
-// tests are the verdicts that a test can decide, with how long each takes by
-// itself.
-func tests(verdict string) (name string, takes measure.Span, ok bool) {
-	switch verdict {
-	case "moisture", "plastic-sheet":
-		return "Test the slab for moisture under a sheet", underSheet, true
-	case "slab-humidity":
-		return "Test the humidity in the slab again", inTheSlab, true
-	case "emission":
-		return "Test the moisture emission again", withCalcium, true
-	case "water-drop":
-		return "Test with a drop of water", 0, true
-	case "ph":
-		return "Test the pH again", 0, true
-	case "pull-off":
-		return "Test the pull-off strength again", 0, true
-	case "profile":
-		return "Compare the profile with the chips", 0, true
-	}
-	return "", 0, false
-}
-
-// retest makes a task of each test that the survey left open, all after the
-// preparation and beside each other.
-func (d *deriver) retest(before []After) []After {
-	var after []After
-	for _, v := range d.Verdicts {
-		if v.Fit == survey.FitNow || v.Override != nil {
-			continue
-		}
-		name, takes, ok := tests(v.ID)
-		if !ok {
-			continue
-		}
-		id := d.add(Task{
-			ID: idOf("surface", d.ID, string(Retest), v.ID), Kind: Retest, Name: name, Effort: oneTest, Takes: takes,
-			Split: Free, After: before, Closes: v.Text,
-			Needs: Needs{Roles: []Hands{{Tester, 1}}},
-		})
-		after = append(after, After{Task: id})
-	}
-	if len(after) == 0 {
-		return before
-	}
-	return after
 }
 
 // until is the gap until the film that a coat lays comes to a stage; nil where
@@ -267,6 +158,9 @@ func (c Coat) Walked() After { return After{Task: PourID(c.ID), Least: c.hard()}
 
 // PourID is the id of the pour of a coat.
 func PourID(coat string) ID { return idOf("coat", coat, string(Pour)) }
+
+// PrepareID returns the id of a step of a surface's preparation.
+func PrepareID(surface, step string) ID { return idOf("surface", surface, string(Prepare), step) }
 
 // AbradeID returns the id of the task in which the coat below one is abraded.
 func AbradeID(coat string) ID { return idOf("coat", coat, string(Abrade)) }

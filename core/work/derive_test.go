@@ -240,16 +240,62 @@ func TestTestsLeftOpen(t *testing.T) {
 			tested = append(tested, task.ID)
 		}
 	}
-	if !slices.Equal(tested, []ID{"surface/s/retest/slab-humidity", "surface/s/retest/water-drop"}) {
+	if !slices.Equal(tested, []ID{"surface/s/retest/slab-humidity", "surface/s/retest/slab-humidity/read",
+		"surface/s/retest/water-drop"}) {
 		t.Errorf("tested again: %v", tested)
 	}
 	// ASTM F2170 as of 2018, from memory: 24 h in the hole.
-	if takes := find(t, tasks, tested[0]).Takes; takes != 24*hour {
-		t.Errorf("the humidity in the slab takes %v", takes)
+	if g := gap(t, find(t, tasks, tested[1]), tested[0]); g.Least == nil || g.Least.Fixed != 24*hour || g.Most != nil {
+		t.Errorf("the humidity in the slab is read after %+v", g)
 	}
 	check := find(t, tasks, "coat/a/check")
-	for _, id := range tested {
+	for _, id := range tested[1:] {
 		gap(t, check, id)
+	}
+}
+
+// A surface is tested as soon as it is open and dry, before it is filled and masked: these wait for what is decided
+// at once, the first coat for what takes a night. What was etched is tested when it is dry.
+func TestTestsComeBeforeWhatCoversThem(t *testing.T) {
+	steps := func(ids ...string) []survey.PreparationTask {
+		all := make([]survey.PreparationTask, len(ids))
+		for n, id := range ids {
+			all[n] = survey.PreparationTask{ID: id, Name: id, Work: 600}
+		}
+		return all
+	}
+	etched := steps("etch", "rinse-again", "fill", "sand-fills", "mask")
+	etched[1].Drying = 16 * hour
+	for name, k := range map[string]struct {
+		steps         []survey.PreparationTask
+		after, before ID
+	}{
+		"ground":          {steps("grind", "vacuum", "fill", "mask"), "vacuum", "fill"},
+		"nothing to fill": {steps("grind", "vacuum", "mask"), "vacuum", "mask"},
+		"etched":          {etched, "rinse-again", "fill"},
+		"nothing covers":  {steps("grind"), "grind", ""},
+	} {
+		tasks := Derive(Surface{ID: "s", Area: 60, Preparation: k.steps, Coats: []Coat{laid("a", 1, twoPart())},
+			Verdicts: []survey.Verdict{{ID: "profile", Fit: survey.Unfit}, {ID: "emission", Fit: survey.Unknown}}})
+		profile, set := find(t, tasks, "surface/s/retest/profile"), find(t, tasks, "surface/s/retest/emission")
+		for _, test := range []Task{profile, set} {
+			g := gap(t, test, "surface/s/prepare/"+k.after)
+			if dries := name == "etched"; dries != (g.Least != nil && g.Least.Fixed == 16*hour) {
+				t.Errorf("%s: %s waits %+v", name, test.ID, g)
+			}
+		}
+		if k.before != "" {
+			next := find(t, tasks, "surface/s/prepare/"+k.before)
+			if len(next.After) != 1 || next.After[0].Task != profile.ID {
+				t.Errorf("%s: %s comes after %+v", name, next.ID, next.After)
+			}
+		}
+		// ASTM F1869, from memory: weighed 60 to 72 h after the dishes were set.
+		read := find(t, tasks, "surface/s/retest/emission/read")
+		if g := gap(t, read, set.ID); g.Least == nil || g.Least.Fixed != 60*hour || g.Most == nil || g.Most.Fixed != 72*hour {
+			t.Errorf("%s: weighed after %+v", name, g)
+		}
+		gap(t, find(t, tasks, "coat/a/check"), read.ID)
 	}
 }
 

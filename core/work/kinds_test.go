@@ -30,14 +30,33 @@ func TestMachinesOfPreparation(t *testing.T) {
 	}
 }
 
-// Each verdict that a test can decide makes a task with the time that the test takes by itself;
+// A person's own step has the machines and skills of the one that it is like, and covers as that does.
+func TestOwnStepsAreLikeOthers(t *testing.T) {
+	own := survey.PreparationTask{ID: "fill-o1", Like: "fill", Name: "Fill the rail beds", Work: 600}
+	grind := survey.PreparationTask{ID: "grind-o2", Like: "grind", Name: "Cut out the rails", Work: 600}
+	tasks := Derive(Surface{ID: "s", Area: 20, Preparation: []survey.PreparationTask{grind, own},
+		Verdicts: []survey.Verdict{{ID: "profile", Fit: survey.Unknown}}})
+	cut, fill := find(t, tasks, "surface/s/prepare/grind-o2"), find(t, tasks, "surface/s/prepare/fill-o1")
+	if !slices.Contains(cut.Needs.Machines, Grinder) || !slices.Contains(cut.Needs.Skills, Grinding) || fill.Kind != Fill {
+		t.Errorf("%+v, %s", cut.Needs, fill.Kind)
+	}
+	gap(t, fill, "surface/s/retest/profile")
+}
+
+// Each verdict that a test can decide makes a task, and one more where it is read after a time;
 // one that was overridden, or that no test decides, makes none.
 func TestRetestsOfOpenVerdicts(t *testing.T) {
 	for verdict, takes := range map[string]measure.Span{"moisture": underSheet, "slab-humidity": inTheSlab,
 		"emission": withCalcium, "water-drop": 0, "ph": 0, "pull-off": 0, "profile": 0} {
 		tasks := Derive(Surface{ID: "s", Area: 20, Verdicts: []survey.Verdict{{ID: verdict, Fit: survey.Unknown}}})
-		if got := find(t, tasks, ID("surface/s/retest/"+verdict)); got.Takes != takes || got.Effort != oneTest {
-			t.Errorf("%s: %v by itself, %v of work", verdict, got.Takes, got.Effort)
+		id := ID("surface/s/retest/" + verdict)
+		if got := find(t, tasks, id); got.Effort != oneTest || len(tasks) != 1 && takes == 0 {
+			t.Errorf("%s: %v of work, %d tasks", verdict, got.Effort, len(tasks))
+		}
+		if takes > 0 {
+			if g := gap(t, find(t, tasks, id+"/read"), id); g.Least.Fixed != takes {
+				t.Errorf("%s: read after %v", verdict, g.Least.Fixed)
+			}
 		}
 	}
 	for name, v := range map[string]survey.Verdict{"fit": {ID: "ph", Fit: survey.FitNow},

@@ -22,6 +22,7 @@ import (
 	"nephelon/core/job"
 	"nephelon/core/measure"
 	"nephelon/core/survey"
+	"nephelon/exchange"
 )
 
 // Service answers what is asked of instruments.
@@ -113,15 +114,81 @@ func (s *Service) Routes() {
 	api.Register(s.API, huma.Operation{OperationID: "forecast", Summary: "Get the weather forecast",
 		Method: http.MethodGet, Path: "/api/forecast"},
 		func(ctx context.Context, in *struct {
-			Climate string `query:"climate" maxLength:"60"`
+			Climate   string  `query:"climate" maxLength:"60"`
+			Latitude  float64 `query:"latitude" minimum:"-90" maximum:"90" doc:"° of the site; handed to the bridge where it is known"`
+			Longitude float64 `query:"longitude" minimum:"-180" maximum:"180"`
 		}) (*api.Body[job.Forecast], error) {
 			var told struct {
 				Place string         `json:"place"`
 				Hours []climate.Hour `json:"hours"`
 			}
-			err := s.ask(ctx, http.MethodGet, fmt.Sprintf("/weather?hours=%d&climate=%s", forecastHours,
-				url.QueryEscape(in.Climate)), &told)
+			path := fmt.Sprintf("/weather?hours=%d&climate=%s", forecastHours, url.QueryEscape(in.Climate))
+			if in.Latitude != 0 || in.Longitude != 0 {
+				path += fmt.Sprintf("&latitude=%g&longitude=%g", in.Latitude, in.Longitude)
+			}
+			err := s.ask(ctx, http.MethodGet, path, &told)
 			return api.Answer(job.Forecast{Place: told.Place, Told: time.Now().UTC(), Hours: told.Hours}), err
+		})
+	s.typedRoutes()
+}
+
+// TypedWeather is weather as somebody types it.
+type TypedWeather struct {
+	Days  []climate.Day    `json:"days" minItems:"1" maxItems:"14" doc:"Days that follow each other"`
+	Where *job.Whereabouts `json:"where,omitempty" doc:"Coordinates of the site, for its sun"`
+	Zone  string           `json:"zone,omitempty" maxLength:"60" doc:"IANA time zone of the site; UTC where left out"`
+}
+
+// ForecastRead is a forecast that was made of what somebody gave, with what was assumed.
+type ForecastRead struct {
+	Forecast job.Forecast `json:"forecast"`
+	Notes    []string     `json:"notes"`
+}
+
+// assumedLatitude holds where the sun of a site without coordinates is taken from, °.
+const assumedLatitude = 45
+
+// weatherBytes limits a file of hours.
+const weatherBytes = 1 << 20
+
+// typedRoutes offer forecasts without a service: of typed days and of files. They store nothing.
+func (s *Service) typedRoutes() {
+	api.Register(s.API, huma.Operation{OperationID: "typedForecast", Summary: "Make a forecast of typed days",
+		Method: http.MethodPost, Path: "/api/forecast/typed",
+		Description: "Hours of days that are given by their least and greatest temperature; stores nothing"},
+		func(_ context.Context, in *api.Body[TypedWeather]) (*api.Body[ForecastRead], error) {
+			zone, err := time.LoadLocation(in.Body.Zone)
+			if err != nil {
+				return nil, huma.Error422UnprocessableEntity("The time zone is not known. Give its IANA name.",
+					&huma.ErrorDetail{Location: "body.zone", Message: "is not known", Value: in.Body.Zone})
+			}
+			at, notes := climate.Site{Latitude: assumedLatitude, Zone: zone}, []string{}
+			if where := in.Body.Where; where != nil {
+				at.Latitude, at.Longitude = where.Latitude, &where.Longitude
+			} else {
+				notes = append(notes,
+					fmt.Sprintf("The site has no coordinates: its sun is taken as at %d° north.", assumedLatitude))
+			}
+			hours, wrong, text := climate.Typed(in.Body.Days, at)
+			if text != "" {
+				return nil, huma.Error422UnprocessableEntity("The weather of a day cannot be.",
+					&huma.ErrorDetail{Location: fmt.Sprintf("body.days[%d]", wrong), Message: text, Value: in.Body.Days[wrong].On})
+			}
+			return api.Answer(ForecastRead{job.Forecast{Place: "typed", Told: time.Now().UTC(), Hours: hours}, notes}), nil
+		})
+	api.Register(s.API, huma.Operation{OperationID: "readForecast", Summary: "Read a forecast from a file",
+		Method: http.MethodPost, Path: "/api/forecast/file", MaxBodyBytes: weatherBytes,
+		Description: "Hours of weather as JSON or CSV; stores nothing"},
+		func(_ context.Context, in *struct{ RawBody []byte }) (*api.Body[ForecastRead], error) {
+			hours, notes, err := exchange.ReadWeather(in.RawBody)
+			if wrong, ok := errors.AsType[*exchange.WeatherError](err); ok {
+				return nil, huma.Error422UnprocessableEntity(fmt.Sprintf("Line %d: %s", wrong.Line, wrong.Text))
+			}
+			if err != nil {
+				return nil, fmt.Errorf("read a forecast: %w", err)
+			}
+			return api.Answer(ForecastRead{job.Forecast{Place: "file", Told: time.Now().UTC(), Hours: hours},
+				append([]string{}, notes...)}), nil
 		})
 }
 

@@ -24,6 +24,7 @@ import (
 
 	"nephelon/core/job"
 	"nephelon/core/material"
+	"nephelon/core/measure"
 	"nephelon/core/plan"
 	"nephelon/exchange"
 	"nephelon/store"
@@ -180,6 +181,7 @@ type listKey struct {
 	revision int64
 	words    string
 	archived bool
+	reads    measure.System
 	redacted bool // for hands: without prices, and without the client
 }
 
@@ -195,7 +197,8 @@ func (s *Service) listJobs(ctx context.Context, in *struct {
 	Accept   string `header:"Accept-Encoding"`
 }) (*jobAnswer, error) {
 	who := api.Person(ctx)
-	key := listKey{who.CompanyID, who.ListRevision, strings.TrimSpace(in.Words), in.Archived, who.Role == store.Hand}
+	key := listKey{who.CompanyID, who.ListRevision, strings.TrimSpace(in.Words), in.Archived, who.Units,
+		who.Role == store.Hand}
 	list, known := s.lists.Get(key)
 	if !known {
 		lines, err := s.listOf(ctx, who, key)
@@ -231,6 +234,7 @@ func (s *Service) listOf(ctx context.Context, who store.Person, key listKey) ([]
 		if lines[i].Summary, err = s.summary(ctx, who, l); err != nil {
 			return nil, s.Fail(ctx, "sum up a job", err)
 		}
+		lines[i].Summary = lines[i].Summary.For(key.reads)
 		if key.redacted {
 			lines[i].Client, lines[i].Summary.Cost = "", nil
 		}

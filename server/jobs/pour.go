@@ -39,10 +39,17 @@ type OddsQuestion struct {
 	Spreads *sim.Spreads `json:"spreads,omitempty" doc:"The crew's when left out"`
 }
 
+// HourQuestion asks what becomes of a coat at the hours at which it may be poured.
+type HourQuestion struct {
+	Coat string     `json:"coat" minLength:"1" maxLength:"60" doc:"Id of the coat"`
+	At   *time.Time `json:"at,omitempty" doc:"Only when its first kit is opened then"`
+}
+
 // oddsTime is the time that odds may take: far above 20,000 runs of a large coat.
 const oddsTime = 20 * time.Second
 
 func (s *Service) pourRoutes() {
+	s.hourRoutes()
 	api.Register(s.API, huma.Operation{OperationID: "sections", Summary: "Export the sections of a coat as a drawing",
 		Method:      http.MethodGet,
 		Path:        "/api/jobs/{job}/coats/{coat}/sections",
@@ -81,20 +88,6 @@ func (s *Service) pourRoutes() {
 					return ways, err
 				})
 		})
-	api.Register(s.API, huma.Operation{OperationID: "pourStarts", Summary: "Compare start hours of a pour",
-		Method:       http.MethodPost,
-		Path:         "/api/jobs/{job}/pour/starts",
-		MaxBodyBytes: api.BodyLimit, Description: "The pour of a coat for each hour that the work may start at; stores " +
-			"nothing"},
-		func(ctx context.Context, in *struct {
-			api.JobPath
-			Body PourQuestion
-		}) (*api.Body[[]whatif.Begun], error) {
-			return poured(ctx, s, in.JobPath, in.Body, planTime,
-				func(ctx context.Context, f job.File, world facts.Facts) ([]whatif.Begun, error) {
-					return s.planner.Starts(ctx, f, world, api.Person(ctx).Units, in.Body.Coat)
-				})
-		})
 	api.Register(s.API, huma.Operation{OperationID: "pourOdds", Summary: "Compute the odds of a pour",
 		Method: http.MethodPost, Path: "/api/jobs/{job}/pour/odds",
 		MaxBodyBytes: api.BodyLimit, Description: "What may happen to the pour of a coat, tried many times; stores nothing"},
@@ -110,6 +103,37 @@ func (s *Service) pourRoutes() {
 					}
 					return s.planner.Odds(ctx, f, world, in.Body.Coat, in.Body.First, spreads, in.Body.Runs,
 						in.Body.Seed, nil)
+				})
+		})
+}
+
+// hourRoutes tell what becomes of a coat at other hours.
+func (s *Service) hourRoutes() {
+	api.Register(s.API, huma.Operation{OperationID: "pourStarts", Summary: "Compare start hours of a pour",
+		Method:       http.MethodPost,
+		Path:         "/api/jobs/{job}/pour/starts",
+		MaxBodyBytes: api.BodyLimit, Description: "The pour of a coat for each hour that the work may start at; stores " +
+			"nothing"},
+		func(ctx context.Context, in *struct {
+			api.JobPath
+			Body PourQuestion
+		}) (*api.Body[[]whatif.Begun], error) {
+			return poured(ctx, s, in.JobPath, in.Body, planTime,
+				func(ctx context.Context, f job.File, world facts.Facts) ([]whatif.Begun, error) {
+					return s.planner.Starts(ctx, f, world, api.Person(ctx).Units, in.Body.Coat)
+				})
+		})
+	api.Register(s.API, huma.Operation{OperationID: "pourHours", Summary: "Find the best hour for a coat",
+		Method: http.MethodPost, Path: "/api/jobs/{job}/pour/hours",
+		MaxBodyBytes: api.BodyLimit, Description: "What becomes of a coat at the hours of its shifts, or at one hour, with " +
+			"what speaks for and against each; stores nothing"},
+		func(ctx context.Context, in *struct {
+			api.JobPath
+			Body HourQuestion
+		}) (*api.Body[[]whatif.PourHour], error) {
+			return poured(ctx, s, in.JobPath, PourQuestion{Coat: in.Body.Coat}, planTime,
+				func(ctx context.Context, f job.File, world facts.Facts) ([]whatif.PourHour, error) {
+					return s.planner.Hours(ctx, f, world, api.Person(ctx).Units, in.Body.Coat, in.Body.At)
 				})
 		})
 }

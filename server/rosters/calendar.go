@@ -190,7 +190,11 @@ func (s *Service) readCalendar(ctx context.Context, in *struct {
 		link.Crew, name = crew.ID, link.Member
 	}
 	lines := []exchange.RosterLine{}
-	for _, b := range stands.Bookings {
+	bookings, err := s.asLogged(ctx, link.Company, stands.Bookings, open, time.Now())
+	if err != nil {
+		return nil, s.Fail(ctx, "read what was laid", err)
+	}
+	for _, b := range days.WithReady(bookings) {
 		on, there := jobs[b.Job]
 		if !there || only && (b.Crew != link.Crew || b.Crew == "") {
 			continue

@@ -3,12 +3,14 @@ package rosters
 import (
 	"bytes"
 	"context"
+	"time"
 
 	"nephelon/server/api"
 
 	"github.com/danielgtaylor/huma/v2"
 
 	"nephelon/core/days"
+	"nephelon/core/facts"
 	"nephelon/core/job"
 	"nephelon/exchange"
 )
@@ -46,11 +48,16 @@ func (s *Service) rosterFile(ctx context.Context, in *RosterFile) (*api.Download
 		tasks[t.Job+"/"+t.ID] = t
 	}
 	jobs := make(map[string]job.Job)
+	laid := make(map[string][]facts.Laid)
 	for _, j := range c.Jobs() {
-		jobs[j.ID] = j.File.Job
+		jobs[j.ID], laid[j.ID] = j.File.Job, j.Laid
 	}
-	for _, b := range stands.Bookings {
-		t, there := tasks[b.Job+"/"+b.Task]
+	for _, b := range days.WithReady(days.AsLogged(stands.Bookings, laid, time.Now())) {
+		task, readies := b.Readies()
+		t, there := tasks[b.Job+"/"+task]
+		if readies {
+			t.Name = b.Title
+		}
 		if !there || in.Crew != "" && b.Crew != in.Crew || t.Passing && in.Crew != "" {
 			continue
 		}

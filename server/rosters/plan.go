@@ -4,13 +4,14 @@ import (
 	"context"
 	"errors"
 	"fmt"
+	"slices"
 	"time"
 
-	"nephelon/core/facts"
-
 	"github.com/danielgtaylor/huma/v2"
+	"github.com/google/uuid"
 
 	"nephelon/core/days"
+	"nephelon/core/facts"
 	"nephelon/core/job"
 	"nephelon/core/plan/stage"
 	"nephelon/core/roster"
@@ -92,43 +93,87 @@ func (s *Service) calendars(ctx context.Context, bookings []days.Booked, only *[
 	ctx, cancel := context.WithTimeout(ctx, rosterTime)
 	defer cancel()
 	now := time.Now()
-	jobs, slow, err := s.known(ctx, within, open, now)
+	wetted := days.Wetted(stands.Bookings, now)
+	jobs, slow, err := s.known(ctx, within, open, wetted, now)
 	if err != nil {
 		return none(err)
 	}
 	left = append(left, slow...)
 	return stands, house, func(t days.Try) (*days.Calendar, error) {
-		tried, err := t.Jobs(jobs, func(id string, f job.File) (days.Job, error) { return s.remake(within, id, f, now) })
+		tried, err := t.Jobs(jobs, func(id string, f job.File) (days.Job, error) {
+			at := slices.IndexFunc(open, func(j store.Job) bool { return j.ID.String() == id })
+			return s.remake(within, open[at], f, wetted[id], now)
+		})
 		if err != nil {
 			return nil, err
 		}
 		c := days.Build(t.House(house), tried, bookings, now, rosterWeeks)
-		c.Left = append(c.Left, left...)
+		c.Stood(stands.Bookings)
+		c.Left, c.Reads = append(c.Left, left...), api.Person(within).Units
 		return c, nil
 	}, nil
 }
 
-// remake plans a job for the roster.
-func (s *Service) remake(ctx context.Context, id string, f job.File, now time.Time) (days.Job, error) {
-	units := api.Person(ctx).Units
-	made, err := s.planner.MakeFor(ctx, f, facts.At(now), units)
-	return days.Job{ID: id, File: f, Plan: made, Films: stage.FilmsOf(f, facts.At(now), units, 0),
-		Cool: stage.FilmsOf(f, facts.At(now), units, days.Cooler)}, err
+// asLogged returns bookings of a company, those whose pours were begun when they were. What was laid is
+// told once for each state of a job's record.
+func (s *Service) asLogged(ctx context.Context, company uuid.UUID, booked []days.Booked, open []store.OpenSite,
+	now time.Time) ([]days.Booked, error) {
+	has := make(map[string]bool)
+	for _, b := range booked {
+		has[b.Job] = true
+	}
+	laid := make(map[string][]facts.Laid)
+	for _, j := range open {
+		id := j.ID.String()
+		if j.Logged == 0 || !has[id] {
+			continue
+		}
+		key := laidKey{company, j.ID, j.Logged}
+		was, kept := s.laid.Get(key)
+		if !kept {
+			known, err := s.store.Facts(ctx, company, j.ID, now)
+			if err != nil {
+				return nil, err
+			}
+			was = known.Logged
+			s.laid.Add(key, was)
+		}
+		laid[id] = was
+	}
+	return days.AsLogged(booked, laid, now), nil
+}
+
+// remake plans a job with a file for the roster: with what was read and laid, but not with what is
+// booked, which is what the roster decides, but for wet work that is over.
+func (s *Service) remake(ctx context.Context, j store.Job, f job.File, wetted []facts.Booking,
+	now time.Time) (days.Job, error) {
+	who, world := api.Person(ctx), facts.Facts{Now: now, Bookings: wetted}
+	if j.Logged > 0 {
+		known, err := s.store.Facts(ctx, who.CompanyID, j.ID, now)
+		if err != nil {
+			return days.Job{}, err
+		}
+		world.Logged, world.Readings = known.Logged, known.Readings
+	}
+	made, err := s.planner.MakeFor(ctx, f, world, who.Units)
+	return days.Job{ID: j.ID.String(), File: f, Plan: made, Films: stage.FilmsOf(f, world, who.Units, 0),
+		Cool: stage.FilmsOf(f, world, who.Units, days.Cooler), Laid: world.Logged}, err
 }
 
 // known returns jobs as the roster needs them, those planned before as they were, and the ones
 // that take too long to be planned in the time of ctx. Within is what the caller waits for.
-func (s *Service) known(ctx, within context.Context, open []store.Job, now time.Time) (jobs []days.Job,
-	left []days.Unplanned, err error) {
+func (s *Service) known(ctx, within context.Context, open []store.Job, wetted map[string][]facts.Booking,
+	now time.Time) (jobs []days.Job, left []days.Unplanned, err error) {
 	who := api.Person(ctx)
 	jobs = make([]days.Job, 0, len(open))
 	for _, j := range open {
-		known := jobKey{company: who.CompanyID, job: j.ID, revision: j.Revision, units: who.Units,
+		known := jobKey{company: who.CompanyID, job: j.ID, revision: j.Revision, logged: j.Logged,
+			wetted: fmt.Sprint(wetted[j.ID.String()]), units: who.Units,
 			hour: now.Unix() / int64(time.Hour/time.Second)}
 		one, kept := s.jobs.Get(known)
 		if !kept && ctx.Err() == nil {
 			alone, cancel := context.WithTimeout(ctx, jobTime)
-			one, err = s.remake(alone, j.ID.String(), j.File, now)
+			one, err = s.remake(alone, j, j.File, wetted[j.ID.String()], now)
 			took := alone.Err()
 			cancel()
 			switch {
@@ -258,11 +303,11 @@ func (s *Service) planFor(ctx context.Context, question RosterQuestion,
 	case err != nil:
 		return nil, s.Fail(ctx, "plan the roster", err)
 	}
-	booked := c.Booked(made, asked)
+	booked := c.Parted(c.Booked(made, asked))
 	v := viewOf(stands, house, c, booked)
 	told := made.Told()
 	v.Objective, v.Optimal = told.Objective, told.Optimal
-	v.Moved = days.Moved(stands.Bookings, booked)
+	v.Moves = c.Moves(stands.Bookings, booked)
 	return api.Answer(v), nil
 }
 

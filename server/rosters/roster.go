@@ -16,6 +16,7 @@ import (
 	lru "github.com/hashicorp/golang-lru/v2"
 
 	"nephelon/core/days"
+	"nephelon/core/facts"
 	"nephelon/core/job"
 	"nephelon/core/measure"
 	"nephelon/core/plan"
@@ -30,15 +31,24 @@ type Service struct {
 	store   Store
 	planner *plan.Planner
 	jobs    *lru.Cache[jobKey, days.Job] // a cache and nothing more
-	seconds float64                      // that a plan may take at most; as asked when zero
+	laid    *lru.Cache[laidKey, []facts.Laid]
+	seconds float64 // that a plan may take at most; as asked when zero
 }
 
 // jobKey holds what a job on the roster depends on.
 type jobKey struct {
 	company, job uuid.UUID
 	revision     int64
+	logged       int64
+	wetted       string // the wet work that is over
 	units        measure.System
 	hour         int64
+}
+
+// laidKey holds what the hours at which a job was laid depend on.
+type laidKey struct {
+	company, job uuid.UUID
+	logged       int64
 }
 
 // New returns the service. A plan takes at most so many seconds, or as many as are asked for
@@ -48,7 +58,11 @@ func New(base api.Base, in Store, planner *plan.Planner, seconds float64) (*Serv
 	if err != nil {
 		return nil, fmt.Errorf("make the cache of the roster's jobs: %w", err)
 	}
-	return &Service{Base: base, store: in, planner: planner, jobs: jobs, seconds: seconds}, nil
+	laid, err := lru.New[laidKey, []facts.Laid](mostDayJobs)
+	if err != nil {
+		return nil, fmt.Errorf("make the cache of what was laid: %w", err)
+	}
+	return &Service{Base: base, store: in, planner: planner, jobs: jobs, laid: laid, seconds: seconds}, nil
 }
 
 // Routes adds the operations.
@@ -113,6 +127,7 @@ type RosterView struct {
 	Until     time.Time         `json:"until"`
 	Now       time.Time         `json:"now"`
 	Zone      string            `json:"zone"`
+	Step      int               `json:"step" doc:"Minutes of the steps in which work is booked"`
 	Currency  string            `json:"currency,omitempty"`
 	Crews     []RosterCrew      `json:"crews"`
 	Jobs      []RosterJob       `json:"jobs"`
@@ -123,10 +138,13 @@ type RosterView struct {
 	Weather   []RosterDay       `json:"weather" doc:"Weather of the jobs that have a forecast, day by day"`
 	Left      []days.Unplanned  `json:"left" doc:"Jobs that are not on the calendar"`
 	Broken    []days.Broken     `json:"broken" doc:"Bookings that no longer hold"`
+	Lain      []days.Lain       `json:"lain" doc:"Pours that were begun, as they were logged"`
+	Follows   []days.Follow     `json:"follows" doc:"Bookings whose windows count from a pour that was logged"`
+	Asked     []days.Broken     `json:"asked" doc:"Booked pours that are over, of which nothing tells that they were done"`
 	Unknown   []string          `json:"unknown" doc:"Names of jobs to which no way is known: crews are planned to be there at once"`
-	Objective []roster.PartCost `json:"objective,omitempty" doc:"Cost of a proposal, in slots of half an hour"`
+	Objective []roster.PartCost `json:"objective,omitempty" doc:"Cost of a proposal, in steps of the roster"`
 	Optimal   bool              `json:"optimal,omitempty"`
-	Moved     int               `json:"moved" doc:"Bookings other than those that stand"`
+	Moves     []days.Move       `json:"moves" doc:"Bookings that a proposal puts elsewhere than they stand, with why"`
 	Conflict  *RosterConflict   `json:"conflict,omitempty" doc:"Why nothing fits; then the bookings are those that were asked with"`
 }
 
@@ -251,8 +269,16 @@ func (s *Service) bookingRoutes() {
 			if err != nil {
 				return nil, s.Fail(ctx, "read the roster", err)
 			}
-			zone := days.Zone(house)
-			out := RosterToday{Zone: zone.String(), Lines: days.Next(stands.Bookings, time.Now().In(zone)),
+			now := time.Now().In(days.Zone(house))
+			open, err := s.store.OpenSites(ctx, company)
+			if err != nil {
+				return nil, s.Fail(ctx, "read the jobs", err)
+			}
+			lines, err := s.asLogged(ctx, company, stands.Bookings, open, now)
+			if err != nil {
+				return nil, s.Fail(ctx, "read what was laid", err)
+			}
+			out := RosterToday{Zone: now.Location().String(), Lines: days.Next(days.WithReady(lines), now),
 				Crews: make(map[string]string)}
 			for _, c := range days.Crews(house) {
 				out.Crews[c.ID] = c.Name
@@ -300,10 +326,13 @@ func (s *Service) bookingRoutes() {
 func viewOf(stands store.Roster, house job.House, c *days.Calendar, bookings []days.Booked) RosterView {
 	zone := days.Zone(house)
 	v := RosterView{
-		Revision: stands.Revision, By: stands.ChangedBy, From: c.From, Until: c.Until, Now: time.Now(), Zone: zone.String(),
-		Currency: house.Currency, Crews: []RosterCrew{}, Jobs: []RosterJob{}, Tasks: c.Tasks,
-		Bookings: bookings, Windows: []RosterWindow{}, Weather: []RosterDay{}, Promises: c.Promises(bookings), Left: c.Left,
-		Broken: c.Check(bookings),
+		Revision: stands.Revision, By: stands.ChangedBy, From: c.From, Until: c.Until, Now: time.Now(),
+		Zone: zone.String(), Step: int(house.Slot() / time.Minute), Currency: house.Currency,
+		Crews: []RosterCrew{}, Jobs: []RosterJob{}, Tasks: c.Tasks,
+		Bookings: bookings, Windows: []RosterWindow{}, Weather: []RosterDay{},
+		Promises: c.Promises(bookings), Left: c.Left,
+		Moves: []days.Move{}, Broken: c.Check(bookings),
+		Lain: c.Lain(), Follows: c.Follows(bookings), Asked: c.Asked(bookings),
 	}
 	if v.Tasks == nil {
 		v.Tasks = []days.Bookable{}

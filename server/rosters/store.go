@@ -3,10 +3,12 @@ package rosters
 import (
 	"context"
 	"encoding/json"
+	"time"
 
 	"github.com/google/uuid"
 
 	"nephelon/core/days"
+	"nephelon/core/facts"
 	"nephelon/core/job"
 	"nephelon/store"
 )
@@ -21,6 +23,7 @@ type Store interface {
 	Book(ctx context.Context, company, person uuid.UUID, base int64, bookings []days.Booked) (int64, error)
 	CalendarLink(ctx context.Context, secret []byte) (store.CalendarLink, error)
 	CalendarLinks(ctx context.Context, company uuid.UUID) ([]store.CalendarLink, error)
+	Facts(ctx context.Context, company, id uuid.UUID, now time.Time) (facts.Facts, error)
 	EndRun(ctx context.Context, run uuid.UUID, answer []byte) error
 	House(ctx context.Context, company uuid.UUID) (store.Revised[job.House], error)
 	Open(ctx context.Context, company uuid.UUID, most int) (jobs []store.Job, count int, err error)

@@ -3,6 +3,7 @@
 package sessions
 
 import (
+	"cmp"
 	"context"
 	"encoding/json"
 	"errors"
@@ -167,12 +168,14 @@ type Me struct {
 	Company string         `json:"company"`
 	Role    store.Role     `json:"role"`
 	Units   measure.System `json:"units"`
+	Clock   measure.Clock  `json:"clock" doc:"How the person reads times, in hours on the clock's face"`
 
 	FactorDue bool `json:"factorDue" doc:"The company wants a second factor, and this person has none yet"`
 }
 
 func meOf(p store.Person) Me {
-	return Me{p.ID, p.Name, p.Email, p.Company, p.Role, p.Units, p.FactorWanted && p.Factor == ""}
+	return Me{p.ID, p.Name, p.Email, p.Company, p.Role, p.Units.Units(), p.Units.Clock(),
+		p.FactorWanted && p.Factor == ""}
 }
 
 // HashPassword makes the argon2id hash that is stored.
@@ -208,16 +211,17 @@ func (s *Service) sessionRoutes() {
 		func(ctx context.Context, _ *struct{}) (*api.Body[Me], error) {
 			return api.Answer(meOf(api.Person(ctx))), nil
 		})
-	api.Register(s.API, huma.Operation{OperationID: "setUnits", Summary: "Set units", Method: http.MethodPut,
-		Path: "/api/me/units"},
+	api.Register(s.API, huma.Operation{OperationID: "setUnits", Summary: "Set units and clock", Method: http.MethodPut,
+		Path: "/api/me/units", Description: "Whichever is left out stays"},
 		func(ctx context.Context, in *api.Body[struct {
-			Units measure.System `json:"units"`
+			Units measure.System `json:"units,omitempty"`
+			Clock measure.Clock  `json:"clock,omitempty"`
 		}]) (*api.Body[Me], error) {
 			p := api.Person(ctx)
-			if err := s.store.SetUnits(ctx, p.CompanyID, p.ID, in.Body.Units); err != nil {
+			p.Units = cmp.Or(in.Body.Units, p.Units.Units()).With(cmp.Or(in.Body.Clock, p.Units.Clock()))
+			if err := s.store.SetUnits(ctx, p.CompanyID, p.ID, p.Units); err != nil {
 				return nil, s.Fail(ctx, "set units", err)
 			}
-			p.Units = in.Body.Units
 			return api.Answer(meOf(p)), nil
 		})
 	api.Register(s.API, huma.Operation{OperationID: "confirmPassword", Summary: "Confirm the password",

@@ -9,6 +9,7 @@ import (
 	"nephelon/server/api"
 
 	"github.com/danielgtaylor/huma/v2"
+	"github.com/google/uuid"
 
 	"nephelon/core/buildup"
 	"nephelon/core/job"
@@ -190,13 +191,20 @@ func sheetsByID[T any](ctx context.Context, s *Service, shelf store.Shelf, ids [
 	return all, nil
 }
 
+// kept returns what a company has in stock, and which jobs reserved what of it.
+func (s *Service) kept(ctx context.Context, company uuid.UUID) ([]store.Revised[kit.Container], []store.Reservation,
+	error) {
+	containers, err := s.store.Stock(ctx, company)
+	if err != nil {
+		return nil, nil, err
+	}
+	reservations, err := s.store.Reservations(ctx, company)
+	return containers, reservations, err
+}
+
 func (s *Service) listStock(ctx context.Context, _ *struct{}) (*api.Body[[]StockGroup], error) {
 	who := api.Person(ctx)
-	containers, err := s.store.Stock(ctx, who.CompanyID)
-	if err != nil {
-		return nil, s.Fail(ctx, "list stock", err)
-	}
-	reservations, err := s.store.Reservations(ctx, who.CompanyID)
+	containers, reservations, err := s.kept(ctx, who.CompanyID)
 	if err != nil {
 		return nil, s.Fail(ctx, "list stock", err)
 	}

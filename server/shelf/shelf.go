@@ -7,6 +7,7 @@ import (
 	"encoding/json"
 	"errors"
 	"net/http"
+	"slices"
 	"strings"
 	"time"
 
@@ -18,7 +19,9 @@ import (
 
 	"nephelon/core/buildup"
 	"nephelon/core/cure"
+	"nephelon/core/kit"
 	"nephelon/core/material"
+	"nephelon/core/measure"
 	"nephelon/store"
 )
 
@@ -39,6 +42,7 @@ func (s *Service) Routes() {
 	s.shelfRoutes()
 	s.shelfFileRoutes()
 	s.houseRoutes()
+	s.sampleRoutes()
 }
 
 // Sheets finds data sheets.
@@ -58,6 +62,7 @@ type ShelfLine struct {
 	Sheet    material.Product `json:"sheet"`
 	Usual    buildup.Amount   `json:"usual" doc:"What a coat of it starts with"`
 	Archived bool             `json:"archived"`
+	Stock    measure.Volume   `json:"stock,omitempty" doc:"Mix at hand, free and in date, m³; told where it was asked for"`
 }
 
 // SheetState is one data sheet with all there is to say about it.
@@ -96,8 +101,9 @@ type Removed struct {
 
 func (s *Service) shelfRoutes() {
 	api.Register(s.API, huma.Operation{OperationID: "shelf", Summary: "Search data sheets", Method: http.MethodGet,
-		Path:        "/api/shelf",
-		Description: "Searches the shelf by the beginnings of words"}, s.searchShelf)
+		Path: "/api/shelf",
+		Description: "Searches the shelf by the beginnings of words, by a film (300 µm) that a product can be laid at, a " +
+			"time (12 h) after which the next coat may follow, and a colour"}, s.searchShelf)
 	api.Register(s.API, huma.Operation{OperationID: "judgeSheet", Summary: "Check a data sheet", Method: http.MethodPost,
 		Path:             "/api/shelf/judged",
 		SkipValidateBody: true, Description: "Judges a sheet that is still being entered"},
@@ -140,21 +146,38 @@ func (s *Service) searchShelf(ctx context.Context, in *struct {
 	Archived  bool     `query:"archived"`
 	Limit     int      `query:"limit" minimum:"1" maximum:"300" default:"60"`
 	Media     bool     `query:"media" doc:"Whether to list the media whose name or note holds the words"`
+	Stock     bool     `query:"stock" doc:"Whether to tell what is at hand of each"`
 }) (*api.Body[ShelfPage], error) {
-	company := api.Person(ctx).CompanyID
-	query := store.SheetQuery{Words: in.Words, Kinds: in.Kinds, Chemistry: in.Chemistry, IDs: in.IDs,
+	who := api.Person(ctx)
+	company := who.CompanyID
+	words, wanted := material.Search(in.Words, who.Units)
+	query := store.SheetQuery{Words: words, Kinds: in.Kinds, Chemistry: in.Chemistry, IDs: in.IDs,
 		Archived: in.Archived, Any: len(in.IDs) > 0, Limit: in.Limit}
+	if !wanted.Nothing() {
+		query.Limit = mostSearched
+	}
 	rows, total, err := s.store.Sheets(ctx, company, store.ProductShelf, query)
 	if err != nil {
 		return nil, s.Fail(ctx, "search the shelf", err)
 	}
-	page := ShelfPage{Total: total, Sheets: make([]ShelfLine, len(rows)), Media: []material.Medium{}}
-	for i, row := range rows {
-		line := &page.Sheets[i]
-		if line.Sheet, err = Sheet[material.Product](row); err != nil {
+	page := ShelfPage{Total: total, Sheets: make([]ShelfLine, 0, len(rows)), Media: []material.Medium{}}
+	for _, row := range rows {
+		sheet, err := Sheet[material.Product](row)
+		if err != nil {
 			return nil, s.Fail(ctx, "search the shelf", err)
 		}
-		line.Usual, line.Archived = buildup.Usual(line.Sheet), row.Archived
+		if wanted.Fits(sheet) {
+			page.Sheets = append(page.Sheets, ShelfLine{Sheet: sheet, Usual: buildup.Usual(sheet), Archived: row.Archived})
+		}
+	}
+	if !wanted.Nothing() {
+		page.Total = len(page.Sheets)
+		page.Sheets = page.Sheets[:min(len(page.Sheets), in.Limit)]
+	}
+	if in.Stock {
+		if err := s.atHand(ctx, who, page.Sheets); err != nil {
+			return nil, s.Fail(ctx, "list stock", err)
+		}
 	}
 	if in.Media {
 		if page.Media, err = Media(ctx, s.store, company, store.SheetQuery{Words: in.Words, Archived: in.Archived,
@@ -163,6 +186,36 @@ func (s *Service) searchShelf(ctx context.Context, in *struct {
 		}
 	}
 	return api.Answer(page), nil
+}
+
+// mostSearched limits how many sheets are looked through for a figure or a colour.
+const mostSearched = 2000
+
+// atHand adds to each product what is at hand of its mix, with the hardener of which there is most.
+func (s *Service) atHand(ctx context.Context, who store.Person, lines []ShelfLine) error {
+	containers, reservations, err := s.kept(ctx, who.CompanyID)
+	if err != nil {
+		return err
+	}
+	free := make(map[string][]kit.Container)
+	for _, c := range containers {
+		if !slices.ContainsFunc(reservations, func(r store.Reservation) bool { return r.Container == c.Of.ID }) {
+			free[c.Of.Sheet] = append(free[c.Of.Sheet], c.Of)
+		}
+	}
+	for n := range lines {
+		l := &lines[n]
+		hardeners := []string{""}
+		for _, h := range l.Sheet.Hardeners {
+			hardeners = append(hardeners, h.ID)
+		}
+		for _, h := range hardeners {
+			if with, err := l.Sheet.With(h); err == nil && len(free[l.Sheet.ID]) > 0 {
+				l.Stock = max(l.Stock, kit.OnHand(with, with.Mix(), h, free[l.Sheet.ID], time.Now(), false, who.Units).Mix)
+			}
+		}
+	}
+	return nil
 }
 
 // Sheet decodes a data sheet.

@@ -1,10 +1,11 @@
 <script setup lang="ts">
 import { useEventListener } from '@vueuse/core'
-import { computed, defineAsyncComponent, ref } from 'vue'
+import { computed, defineAsyncComponent, ref, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import AwayBar from './shell/AwayBar.vue'
 import SiteHead from './shell/SiteHead.vue'
 import { useDaylight } from './shell/useDaylight'
+import { useTold } from './shell/told'
 import { useFocusKept } from './shell/useFocusKept'
 import { useSession } from './session/session'
 
@@ -12,6 +13,14 @@ const session = useSession()
 const route = useRoute()
 useFocusKept(useRouter())
 const { turn } = useDaylight()
+const told = useTold()
+/** Read with the first message. */
+const spoken = ref(false)
+watch(
+  () => told.early.length,
+  () => (spoken.value = true),
+)
+const ToldQueue = defineAsyncComponent(() => import('./shell/ToldQueue.vue'))
 const CommandPalette = defineAsyncComponent(() => import('./features/palette/CommandPalette.vue'))
 /** Read when it is first wanted. */
 const palette = ref<boolean>()
@@ -31,7 +40,8 @@ const pageKey = computed(() => `${route.matched[0]?.path ?? ''} ${String(route.p
     <SiteHead v-if="inside && !route.meta.bare" @palette="palette = true" />
     <CommandPalette v-if="palette !== undefined && inside" v-model="palette" @theme="turn" />
     <AwayBar />
-    <main id="main" tabindex="-1">
+    <ToldQueue v-if="spoken" />
+    <main id="main" tabindex="-1" :data-path="route.path">
       <router-view :key="pageKey" />
     </main>
   </v-app>

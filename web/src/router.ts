@@ -1,7 +1,6 @@
-import { until } from '@vueuse/core'
 import { createRouter, createWebHistory } from 'vue-router'
 import { steps } from './features/job/steps'
-import { beingTaken } from './fields/useReader'
+import { entriesRead } from './fields/useReader'
 import { useSession } from './session/session'
 
 export const router = createRouter({
@@ -22,6 +21,11 @@ export const router = createRouter({
       path: '/account',
       component: () => import('./features/people/AccountPage.vue'),
       meta: { title: 'Account' },
+    },
+    {
+      path: '/start',
+      component: () => import('./features/start/StartPage.vue'),
+      meta: { title: 'Set-up', keeps: true },
     },
     { path: '/jobs', component: () => import('./features/home/HomePage.vue'), meta: { title: 'Jobs' } },
     {
@@ -133,21 +137,27 @@ export const router = createRouter({
       meta: { title: 'People' },
     },
     {
+      path: '/people/crews',
+      component: () => import('./features/people/CrewsPage.vue'),
+      meta: { title: 'Crews and machines', keeps: true },
+    },
+    {
+      path: '/people/calendars',
+      component: () => import('./features/people/CalendarsPage.vue'),
+      meta: { title: 'Calendar subscriptions', keeps: true },
+    },
+    {
       path: '/:rest(.*)*',
       component: () => import('./shell/LostPage.vue'),
       meta: { open: true, title: 'Not found' },
     },
   ],
-  scrollBehavior: (_to, _from, saved) => saved ?? { top: 0 },
+  scrollBehavior: (to, from, saved) => saved ?? (to.path === from.path ? false : { top: 0 }),
 })
-
-/** How long a page waits for what was typed in it to be read, ms. */
-const READ_MS = 2000
 
 // What stands half typed in a field is read before its page is left.
 router.beforeEach(async () => {
-  if (document.activeElement instanceof HTMLElement) document.activeElement.blur()
-  await until(beingTaken).toBe(false, { timeout: READ_MS })
+  await entriesRead()
 })
 
 router.beforeEach(async (to) => {
@@ -161,7 +171,8 @@ router.beforeEach(async (to) => {
     }
   }
   // A form that somebody may not keep is not shown to them; what it changes is.
-  if (to.meta.keeps && !session.mayKeep) return to.path.replace(/\/(edit|new|read)$/, '')
+  if (to.meta.keeps && !session.mayKeep)
+    return to.path.replace(/\/(edit|new|read|start|crews|calendars)$/, '') || '/jobs'
   if (session.me?.factorDue && to.path !== '/account') return '/account'
   return session.me ? true : { path: '/sign-in', query: { next: to.fullPath } }
 })

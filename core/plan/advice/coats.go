@@ -12,6 +12,7 @@ import (
 	"nephelon/core/plan/stage"
 	"nephelon/core/school"
 	"nephelon/core/survey"
+	"slices"
 	"strings"
 )
 
@@ -64,6 +65,32 @@ func substrate(s survey.Substrate) string {
 		return "old-paint"
 	}
 	return string(s)
+}
+
+// Samples warns of sheets that are no products.
+func Samples(in *input.Inputs) []finding.Finding {
+	var names []string
+	path := ""
+	for _, layers := range in.Layers {
+		for _, l := range layers {
+			if l.Sheet == nil || !l.Sheet.Product.Sample || slices.Contains(names, l.Sheet.Product.Name) {
+				continue
+			}
+			if path == "" {
+				path = l.Path
+			}
+			names = append(names, l.Sheet.Product.Name)
+		}
+	}
+	if len(names) == 0 {
+		return nil
+	}
+	return []finding.Finding{{
+		Level: finding.Warning, Step: finding.Kits, Path: path,
+		Text: fmt.Sprintf("Planned with sample sheets, which nobody sells: %s. Amounts and prices are typical, not real.",
+			strings.Join(names, ", ")),
+		WayOut: "Choose your own products in the build-up before you buy or mix anything.",
+	}}
 }
 
 // Smoke warns of the largest batch of a sheet that would smoke if it were left

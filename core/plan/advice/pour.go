@@ -171,7 +171,7 @@ func timed(in *input.Inputs, l stage.Laid, all stage.Timed) []finding.Finding {
 }
 
 // hour returns a time by the clock on site, such as "Mon 07:30".
-func hour(t time.Time) string { return t.Format("Mon 15:04") }
+func hour(in *input.Inputs, t time.Time) string { return in.Units.Time(t, "Mon 15:04") }
 
 // offSlab says where a coat is laid on a slab that its sheet does not allow.
 func offSlab(in *input.Inputs, l input.ResolvedCoat, c *stage.CoatTimes) *finding.Finding {
@@ -181,7 +181,7 @@ func offSlab(in *input.Inputs, l input.ResolvedCoat, c *stage.CoatTimes) *findin
 	}
 	when, way := "", "Plan for another slab, warm or shade the place, or take a product for this one."
 	if c.Start != nil {
-		when = " at " + hour(*c.Start)
+		when = " at " + hour(in, *c.Start)
 		way = "Start at another hour, warm or shade the place, or take a product for this slab."
 	}
 	return &finding.Finding{
@@ -203,7 +203,7 @@ func windowClosed(in *input.Inputs, i, n int, below *stage.CoatTimes, start time
 	return &finding.Finding{
 		Level: finding.Warning, Step: finding.Batches, Path: l.Path,
 		Text: fmt.Sprintf("%s: the crew comes to coat %d at %s, but the window of coat %d closed at %s.",
-			in.File.Job.Surfaces[i].Name, l.Number, hour(start), n, hour(*until.At)),
+			in.File.Job.Surfaces[i].Name, l.Number, hour(in, start), n, hour(in, *until.At)),
 		WayOut: "Abrade it before, finish one surface before the next is begun, or bring more people.",
 		Fix: &finding.Fix{Label: fmt.Sprintf("Abrade coat %d before it", n), Patch: []finding.PatchStep{
 			{Op: "add", Path: l.Path + "/abraded", Value: true},
@@ -223,7 +223,7 @@ func noLongerFlows(in *input.Inputs, i, n int, below *stage.CoatTimes, start tim
 		Level: finding.Warning, Step: finding.Batches, Path: l.Path,
 		Text: fmt.Sprintf("%s: coat %d is poured over coat %d while that flows, but that flows only until %s, and the crew "+
 			"comes to it at %s.",
-			in.File.Job.Surfaces[i].Name, l.Number, n, hour(*works.At), hour(start)),
+			in.File.Job.Surfaces[i].Name, l.Number, n, hour(in, *works.At), hour(in, start)),
 		WayOut: "Bring more people, take a slower hardener below, or let it harden and abrade it.",
 		Fix: &finding.Fix{Label: fmt.Sprintf("Let coat %d harden and abrade it", n), Patch: []finding.PatchStep{
 			{Op: "remove", Path: l.Path + "/overWet"}, {Op: "add", Path: l.Path + "/abraded", Value: true},
@@ -254,7 +254,7 @@ func noLongerTacky(in *input.Inputs, i, n int, below *stage.CoatTimes, start tim
 	case start.After(free.After.After(*below.Start)):
 		f.Text = fmt.Sprintf("%s: coat %d is laid on coat %d while that is tacky, but its first section is tack-free at "+
 			"%s, and the crew comes to it at %s.",
-			name, l.Number, n, hour(free.After.After(*below.Start)), hour(start))
+			name, l.Number, n, hour(in, free.After.After(*below.Start)), hour(in, start))
 	default:
 		return nil
 	}
@@ -274,7 +274,7 @@ func doorShut(in *input.Inputs, i int, l input.ResolvedCoat, course *pour.Course
 		Level: finding.Warning, Step: finding.Pour, Path: input.SurfacePath(i) + "/layout/closes",
 		Text: fmt.Sprintf("%s, coat %d: its door is shut at %s, and its last section is done only at %s: nobody comes out "+
 			"that way.",
-			in.File.Job.Surfaces[i].Name, l.Number, shuts, until.Format("15:04")),
+			in.File.Job.Surfaces[i].Name, l.Number, job.Clock(shuts).In(in.Units), in.Units.Time(until, "15:04")),
 		WayOut: "Start earlier, keep the door open, or mark another exit.",
 	}}
 }
@@ -354,7 +354,7 @@ func breakInPour(in *input.Inputs, i int, l input.ResolvedCoat, from, until time
 		found = append(found, finding.Finding{
 			Level: finding.Note, Step: finding.Pour, Path: l.Path,
 			Text: fmt.Sprintf("%s, coat %d: the break from %s falls into its pour, which cannot be paused.",
-				in.File.Job.Surfaces[i].Name, l.Number, b[0].Format("15:04")),
+				in.File.Job.Surfaces[i].Name, l.Number, in.Units.Time(b[0], "15:04")),
 			WayOut: "Rest before or after it, or one by one.",
 		})
 	}

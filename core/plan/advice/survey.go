@@ -102,7 +102,7 @@ func unplannedReading(in *input.Inputs) *finding.Finding {
 	return &finding.Finding{
 		Level: finding.Warning, Step: finding.Survey, Path: "/job/slab",
 		Text: fmt.Sprintf("The slab%s was read at %s on %s, but %s are planned for %s, as %s.",
-			on, words, newest.At.In(zone).Format("2 Jan, 15:04"), what, in.Units.Temperature(in.Slab), planned),
+			on, words, in.Units.Time(newest.At.In(zone), "2 Jan, 15:04"), what, in.Units.Temperature(in.Slab), planned),
 		WayOut: "Plan with the slab as read, or read it again at the hour of the work.",
 		Fix: &finding.Fix{Label: "Plan with " + words + " as read", Patch: []finding.PatchStep{
 			{Op: "add", Path: "/job/slab", Value: measure.Sourced[measure.Temperature]{Value: read, Source: measure.OwnTest}},

@@ -1,9 +1,13 @@
 package input
 
 import (
+	"cmp"
+	"maps"
+	"slices"
 	"time"
 
 	"nephelon/core/facts"
+	"nephelon/core/job"
 	"nephelon/core/work"
 )
 
@@ -22,16 +26,41 @@ func (in *Inputs) book(zone *time.Location) {
 	}
 	for task, b := range in.booked {
 		b.From, b.Until = b.From.In(zone), b.Until.In(zone)
+		if b.Ready != nil {
+			b.Ready = &facts.Window{From: b.Ready.From.In(zone), Until: b.Ready.Until.In(zone)}
+		}
 		if in.booked[task] = b; in.Start == nil || b.From.Before(*in.Start) {
 			in.Start = &b.From
 		}
 	}
 }
 
+// Bookings returns all that is booked, in order of time.
+func (in *Inputs) Bookings() []facts.Booking {
+	return slices.SortedFunc(maps.Values(in.booked), func(a, b facts.Booking) int {
+		return cmp.Or(a.From.Compare(b.From), cmp.Compare(a.Task, b.Task))
+	})
+}
+
 // Booked returns when a task is booked.
 func (in *Inputs) Booked(task work.ID) (facts.Booking, bool) {
 	b, is := in.booked[string(task)]
 	return b, is
+}
+
+// Named returns everyone at the pour of a coat: by the names of the crew that is booked for it, where the job names
+// nobody and that crew has as many.
+func (in *Inputs) Named(coat string, crew job.Crew) []work.Person {
+	all := crew.Members()
+	b, booked := in.Booked(work.PourID(coat))
+	if !booked || len(crew.Team) > 0 || len(b.People) < len(all) {
+		return all
+	}
+	named := slices.Clone(all)
+	for n := range named {
+		named[n].Name = b.People[n]
+	}
+	return named
 }
 
 // Logged returns when a coat was laid.

@@ -30,6 +30,7 @@ type Inputs struct {
 	Slab    measure.Temperature // °C planned for where there is no forecast
 	From    SlabFrom            // what that rests on
 	Read    *SlabRead           // the newest reading of a slab; nil where none was taken
+	onDays  []facts.Reading     // slabs as they were read on the job's days
 	Methods school.Methods      // every question answered
 	Rules   map[survey.RuleID]survey.Rule
 	Sheets  map[material.SheetKey]*Sheet
@@ -66,6 +67,7 @@ func Read(f job.File, world facts.Facts, units measure.System) (*Inputs, []findi
 	for _, l := range world.Logged {
 		in.logged[l.Coat] = l
 	}
+	in.onDays = world.Readings
 	in.Read = in.newestSlab(world.Readings)
 	found := in.checkTemperatures()
 	found = append(found, in.readSheets()...)
@@ -288,8 +290,8 @@ func (in *Inputs) readHours() []finding.Finding {
 	if in.File.Job.Zone != "" && !in.Hours.Open(start.At) {
 		found = append(found, finding.Finding{
 			Level: finding.Note, Step: finding.Batches, Path: "/job/start",
-			Text: fmt.Sprintf("The work begins on %s, outside the working hours (%s).", start.At.Format("Mon 2 Jan, 15:04"),
-				in.Hours.Words()),
+			Text: fmt.Sprintf("The work begins on %s, outside the working hours (%s).",
+				in.Units.Time(start.At, "Mon 2 Jan, 15:04"), in.Hours.Words(in.Units)),
 			WayOut: "Start within them, or change the hours of this job.",
 		})
 	}

@@ -50,14 +50,20 @@ func (w weather) Slab(place climate.Place) []measure.Temperature {
 	return w.slabs[place]
 }
 
-// Placed returns the place of a surveyed slab, and the temperatures read on it.
-func Placed(s *survey.Survey) (climate.Place, []climate.Reading) {
-	if s == nil {
-		return climate.Place{}, nil
-	}
+// Placed returns the place of a slab, and the temperatures read on it: when it was surveyed, and on
+// the days of the job, which do not say of which surface they are.
+func (in *Inputs) Placed(s *survey.Survey) (climate.Place, []climate.Reading) {
 	var read []climate.Reading
-	for _, r := range s.Readings {
-		if r.Kind == survey.SlabTemperature {
+	for _, r := range in.onDays {
+		if !r.At.After(in.Now) {
+			read = append(read, climate.Reading{At: r.At, Value: r.Slab})
+		}
+	}
+	if s == nil {
+		return climate.Place{}, read
+	}
+	for n := range s.Readings {
+		if r := &s.Readings[n]; r.Kind == survey.SlabTemperature && r.Check(in.Now, in.Units) == nil {
 			read = append(read, climate.Reading{At: r.At, Value: measure.Temperature(r.Value)})
 		}
 	}

@@ -2,7 +2,6 @@ package instruct
 
 import (
 	"fmt"
-	"time"
 
 	"nephelon/core/buildup"
 	"nephelon/core/kit"
@@ -138,7 +137,7 @@ func topSteps(in *input.Inputs, do func(string, ...any), section pour.Section, f
 	}
 	if film.poured != nil {
 		do("Pull the tape when the run down it has slowed, about %s; help the edge over and scrape the drips below.",
-			pull.After(*film.poured).Format("15:04"))
+			in.Units.Time(pull.After(*film.poured), "15:04"))
 		return
 	}
 	do("Pull the tape when the run down it has slowed, about %s after pouring; help the edge over and scrape the "+
@@ -163,39 +162,4 @@ func broadcastWords(l input.ResolvedCoat) string {
 	how := map[string]string{"light": "lightly", "even": "evenly", "full": "until no more sticks"}[l.Coat.Scatter.Degree]
 	return fmt.Sprintf("%s %s, from a hand's height upwards so that it falls straight; leave a wet edge bare for the "+
 		"next section.", l.Scatter.Name, how)
-}
-
-// DayBefore returns what is done the day before a coat, and in the last minutes: common
-// practice, no source.
-func DayBefore(in *input.Inputs, i int, l input.ResolvedCoat, start *time.Time) []string {
-	p := l.Sheet.Product
-	var all []string
-	say := func(format string, args ...any) { all = append(all, fmt.Sprintf(format, args...)) }
-	by := "12 to 18 hours ahead"
-	if start != nil {
-		by = "by " + (-12 * measure.Span(measure.Hour)).After(*start).Format("Mon 15:04")
-	}
-	at := in.Units.Temperature(l.Sheet.Parts)
-	switch {
-	case in.Methods.Warmth == school.WarmUp && len(p.Components) > 1:
-		say("Move %s to where it is mixed %s and warm the parts to %s: bath or blanket, no flame. They flow better and "+
-			"live shorter.", p.Name, by, at)
-	case len(p.Components) > 1:
-		say("Move %s to where it is mixed %s, cool and out of the sun, so that the parts come to %s.", p.Name, by, at)
-	default:
-		say("Move %s to where it is used %s.", p.Name, by)
-	}
-	say("The day before: turn the pails over, and stir A to the bottom; what settles there is the part that counts.")
-	if len(p.Components) > 1 {
-		say("Stage each A with its own B beside the mixing place, by the door the crew leaves by; only one B is opened at " +
-			"a time. Parts of other products stand apart, out of reach.")
-	}
-	if in.Methods.Session == school.TapeLines && len(in.File.Job.Surfaces[i].Floor.Outline) > 0 {
-		say("Tape the lines of the sections, at joints, saw cuts and doorways where there are any.")
-	}
-	if in.File.Job.Surfaces[i].Survey != nil && in.File.Job.Surfaces[i].Survey.Outdoors {
-		say("Sprinklers off and the forecast read: no rain for a day.")
-	}
-	say("Last minute: doors shut, the surface looked over for dust against the light and wiped.")
-	return all
 }

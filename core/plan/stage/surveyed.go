@@ -3,11 +3,13 @@ package stage
 import (
 	"math"
 	"slices"
+	"strings"
 
 	"nephelon/core/climate"
 	"nephelon/core/measure"
 	"nephelon/core/plan/input"
 	"nephelon/core/survey"
+	"nephelon/core/work"
 )
 
 // SurveyPlan holds the verdicts and the preparation of a survey.
@@ -40,7 +42,8 @@ func surveySurface(in *input.Inputs, i int, m MeasuredSurface) *SurveyPlan {
 	coats := surveyCoats(in, i, m)
 	own := SurveyRules(in, i)
 	told := SurveyPlan{Hours: judgeHours(in, *s.Survey, coats, survey.Rules(own))}
-	told.Verdicts = survey.Judge(*s.Survey, coats, own, survey.Scene{Now: in.Now, Hours: told.Hours, Units: in.Units})
+	told.Verdicts = survey.Judge(*s.Survey, coats, own, survey.Scene{Now: in.Now, Hours: told.Hours, Units: in.Units,
+		Wetted: wetted(in, s.ID)})
 	told.Fit = survey.Overall(told.Verdicts)
 	if off := m.Takeoff; off != nil {
 		extent := survey.Extent{
@@ -62,6 +65,19 @@ func surveySurface(in *input.Inputs, i int, m MeasuredSurface) *SurveyPlan {
 		told.Preparation = &p
 	}
 	return &told
+}
+
+// wetted returns the last wet work on a surface whose booking is over; nil where none is.
+func wetted(in *input.Inputs, surface string) *survey.Wetted {
+	var last *survey.Wetted
+	prefix := string(work.PrepareID(surface, ""))
+	for _, b := range in.Bookings() {
+		step, own := strings.CutPrefix(b.Task, prefix)
+		if own && survey.Wets(step) && !b.Until.After(in.Now) && (last == nil || b.Until.After(last.Until)) {
+			last = &survey.Wetted{Step: step, Until: b.Until}
+		}
+	}
+	return last
 }
 
 // SurveyRules returns the contractor's own thresholds, with the first coat's sheet where
@@ -110,7 +126,7 @@ func surveyCoats(in *input.Inputs, i int, m MeasuredSurface) survey.Coats {
 // judgeHours judges the forecast for a surface.
 func judgeHours(in *input.Inputs, s survey.Survey, coats survey.Coats,
 	rules map[survey.RuleID]survey.Rule) []climate.Judged {
-	place, read := input.Placed(&s)
+	place, read := in.Placed(&s)
 	slab := in.Weather.Slab(place)
 	if len(slab) == 0 {
 		return []climate.Judged{}

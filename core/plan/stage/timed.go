@@ -308,7 +308,7 @@ func (t *timer) abrading(i int, below *CoatTimes, free time.Time) (from, until t
 // Under returns the slab of a surface through the forecast, corrected by what was read on it;
 // where there is no forecast, the slab planned for.
 func (w *slabs) Under(i int) *slabHours {
-	place, read := input.Placed(w.in.File.Job.Surfaces[i].Survey)
+	place, read := w.in.Placed(w.in.File.Job.Surfaces[i].Survey)
 	slab := w.in.Weather.Slab(place)
 	if len(slab) == 0 {
 		return w.steady

@@ -78,7 +78,7 @@ func trainOf(in *input.Inputs, l input.ResolvedCoat, d *kit.Division, grounds []
 	life *Lives, edge func(measure.Span) measure.Span, shift, light measure.Span) sim.Train {
 	crew := l.Crew
 	out := sim.Train{
-		Batches: make([]sim.Batch, len(d.Batches)), People: crew.Members(), Drills: l.Drills,
+		Batches: make([]sim.Batch, len(d.Batches)), People: in.Named(l.Coat.ID, crew), Drills: l.Drills,
 		Drawn: drawn(l.Laying), Edge: edge, Dries: l.Sheet.Product.Dries(), Shift: shift, Light: light,
 	}
 	ages := life.Ages(in.Slab)

@@ -61,17 +61,18 @@ func (e *Encoded) costs(known *roster.Cost) bool {
 	if !ok {
 		return false
 	}
+	moved, most := e.moves()
+	total(roster.Moves, most, moved)
 	total(roster.Moving, MostCost, ways)
 	if len(e.perCrew) > 0 {
 		s.Sum(e.Parts[roster.Moving], e.perCrew)
 	}
-	moved := e.moves(one)
-	total(roster.Moves, int64(len(moved)), moved)
 	return true
 }
 
-// moves bounds the end of the schedule, and returns the tasks that are booked otherwise than before.
-func (e *Encoded) moves(one func(lcg.Atom) lcg.Part) (moved []lcg.Part) {
+// moves bounds the end of the schedule, and returns the tasks that are booked otherwise than before, and what all of
+// them would cost.
+func (e *Encoded) moves() (moved []lcg.Part, most int64) {
 	s := e.S
 	e.Parts[roster.Finish] = s.Number(0, int32(e.Horizon))
 	for i := range e.Tasks {
@@ -85,17 +86,16 @@ func (e *Encoded) moves(one func(lcg.Atom) lcg.Part) (moved []lcg.Part) {
 		s.Clause(stays.Not(), e.start[i].AtMost(int32(was.Start)))
 		if !e.Tasks[i].Unattended {
 			by := lcg.True().Not()
-			for c, crew := range e.Problem.Crews {
-				if crew.ID == was.Crew {
-					by = e.by[i][c]
-				}
+			if own := e.Tasks[i].WasBy; own >= 0 {
+				by = e.by[i][own]
 			}
 			s.Clause(stays.Not(), by)
 		}
-		moved = append(moved, one(stays.Not()))
+		cling := e.Tasks[i].Cling
+		moved, most = append(moved, lcg.Part{Term: e.count(stays.Not()), Times: int32(cling)}), most+cling
 		s.Prefer(stays)
 	}
-	return moved
+	return moved, most
 }
 
 // Sooner counts when each job is done, which decides between schedules that cost the same.

@@ -21,11 +21,13 @@ type Genes struct {
 	Crew     []int  // that a task prefers; −1: any
 	Overtime []bool // by task: may be worked in overtime
 	Buys     []bool // by gap: may be bought off
+	Stay     []bool // by task: no sooner than in the plan before, and by the same crew
 }
 
 // Clone returns a copy that shares nothing.
 func (g Genes) Clone() Genes {
-	return Genes{slices.Clone(g.Order), slices.Clone(g.Crew), slices.Clone(g.Overtime), slices.Clone(g.Buys)}
+	return Genes{slices.Clone(g.Order), slices.Clone(g.Crew), slices.Clone(g.Overtime), slices.Clone(g.Buys),
+		slices.Clone(g.Stay)}
 }
 
 // Maker makes schedules, in the same memory one after the other. It may not be shared.
@@ -177,6 +179,9 @@ func (k *Maker) added(i int, p Placed, g Genes) (added roster.Slot, late *Gap) {
 func (k *Maker) earliest(i int, g Genes) (p Placed, late *Gap, ok bool) {
 	t := &k.Tasks[i]
 	from := k.lower[i]
+	if g.Stay[i] && t.Was >= 0 {
+		from = max(from, k.Problem.Before[t.Was].Start)
+	}
 	for n := range t.Before {
 		b := &t.Before[n]
 		if at := k.At[b.Task]; at.set {
@@ -204,8 +209,12 @@ func (k *Maker) find(i int, from, work roster.Slot, g Genes) (Placed, bool) {
 		return Placed{Start: start, End: end, Crew: -1, set: true}, ok
 	}
 	best, found, over, way := Placed{}, false, roster.Slot(0), roster.Slot(0)
+	prefers := g.Crew[i]
+	if g.Stay[i] && t.WasBy >= 0 {
+		prefers = t.WasBy
+	}
 	for _, c := range t.Crews {
-		if g.Crew[i] >= 0 && g.Crew[i] != c && slices.Contains(t.Crews, g.Crew[i]) {
+		if prefers >= 0 && prefers != c && slices.Contains(t.Crews, prefers) {
 			continue
 		}
 		start, end, ok := k.open(i, c, from, work, g.Overtime[i])
@@ -246,9 +255,8 @@ func (k *Maker) Cost() roster.Cost {
 		}
 		c[roster.Overtime] += int64(k.worked(i))
 		if t.Was >= 0 {
-			was := k.Problem.Before[t.Was]
-			if was.Start != p.Start || p.Crew >= 0 && was.Crew != k.Problem.Crews[p.Crew].ID {
-				c[roster.Moves]++
+			if !k.stays(i, p) {
+				c[roster.Moves] += t.Cling
 			}
 		}
 	}
@@ -266,6 +274,15 @@ func (k *Maker) Cost() roster.Cost {
 	}
 	return c
 }
+
+// stays reports whether a task stands as in the plan before.
+func (k *Maker) stays(i int, p Placed) bool {
+	t := &k.Tasks[i]
+	return k.Problem.Before[t.Was].Start == p.Start && (p.Crew < 0 || p.Crew == t.WasBy)
+}
+
+// Stays reports whether a task has a place in the plan before and stands there.
+func (k *Maker) Stays(i int, p Placed) bool { return k.Tasks[i].Was >= 0 && k.stays(i, p) }
 
 // worked returns how much overtime a task takes.
 func (k *Maker) worked(i int) roster.Slot {

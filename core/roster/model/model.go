@@ -23,6 +23,8 @@ type Task struct {
 	Pinned     roster.Slot // −1 where free
 	Access     int         // which windows hold
 	Was        int         // booking of the plan before; −1
+	WasBy      int         // the crew that it had there; −1: nobody, or none that is left
+	Cling      int64       // weight of moving it
 	Name       string
 }
 
@@ -120,6 +122,10 @@ func Compile(p *roster.Problem) (*Model, error) {
 	for i, b := range p.Before {
 		if n, known := m.Names[b.Job+"/"+b.Task]; known && n >= 0 { // else its task is gone
 			m.Tasks[n].Was, m.Moved = i, true
+			m.Tasks[n].Cling = int64(max(1, b.Weight))
+			if crew, there := crews[b.Crew]; there {
+				m.Tasks[n].WasBy = crew
+			}
 		}
 	}
 	return m, m.long()
@@ -206,7 +212,7 @@ func (m *Model) add(j int, crews, machines, places map[string]int) error {
 		}
 		m.Names[name] = len(m.Tasks)
 		own := Task{Job: j, Duration: t.Duration, Breakable: t.Breakable, Unattended: t.Unattended, Pinned: -1,
-			Access: access, Was: -1, Name: t.Name}
+			Access: access, Was: -1, WasBy: -1, Name: t.Name}
 		if own.Name == "" {
 			own.Name = t.ID
 		}

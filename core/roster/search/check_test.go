@@ -166,7 +166,7 @@ func broken(p roster.Problem, bookings []roster.Booking) (string, roster.Cost) {
 	}
 	for _, was := range p.Before {
 		if b, there := byName[was.Job+"/"+was.Task]; there && (b.Start != was.Start || b.Crew != was.Crew) {
-			c[roster.Moves]++
+			c[roster.Moves] += int64(max(1, was.Weight))
 		}
 	}
 	return "", c

@@ -13,7 +13,8 @@ import (
 func (s *search) beginnings() []model.Genes {
 	plain := model.Genes{Order: slices.Clone(s.Order), Crew: make([]int, len(s.Tasks)),
 		Overtime: make([]bool, len(s.Tasks)),
-		Buys:     make([]bool, s.Buys)}
+		Buys:     make([]bool, s.Buys),
+		Stay:     make([]bool, len(s.Tasks))}
 	for i := range plain.Crew {
 		plain.Crew[i] = -1
 	}
@@ -56,8 +57,12 @@ func (s *search) beginnings() []model.Genes {
 		}
 		return ga - gb
 	})
+	from := []model.Genes{byDue, byWeight, plain}
+	if s.Moved {
+		from = append([]model.Genes{s.asItStood(plain)}, from...)
+	}
 	var all []model.Genes
-	for _, g := range []model.Genes{byDue, byWeight, plain} {
+	for _, g := range from {
 		all = append(all, g)
 		if s.Overtime {
 			over := g.Clone()
@@ -75,6 +80,37 @@ func (s *search) beginnings() []model.Genes {
 		}
 	}
 	return all
+}
+
+// asItStood are genes that place what stood before where it was, each after what it waits for, and around it
+// what is new.
+func (s *search) asItStood(plain model.Genes) model.Genes {
+	g := plain.Clone()
+	key := make([]roster.Slot, len(s.Tasks))
+	for n := len(g.Order) - 1; n >= 0; n-- { // what is new comes before what waits for it
+		i := g.Order[n]
+		t := &s.Tasks[i]
+		key[i] = s.Horizon
+		if t.Was >= 0 {
+			g.Stay[i], key[i] = true, s.Problem.Before[t.Was].Start
+			continue
+		}
+		for _, o := range t.After {
+			key[i] = min(key[i], key[o])
+		}
+	}
+	for _, i := range g.Order {
+		for _, b := range s.Tasks[i].Before {
+			key[i] = max(key[i], key[b.Task])
+		}
+	}
+	slices.SortStableFunc(g.Order, func(a, b int) int {
+		if key[a] != key[b] {
+			return int(key[a] - key[b])
+		}
+		return s.Rank[a] - s.Rank[b]
+	})
+	return g
 }
 
 // polish is the number of rounds, by task, for which a plan that cannot cost less is still tried to be
@@ -155,7 +191,7 @@ func (s *search) improve(ctx context.Context, rounds int) (done int) {
 func (s *search) changed(g model.Genes) model.Genes {
 	g = g.Clone()
 	for range 1 + s.random.IntN(3) {
-		switch kind := s.random.IntN(12); {
+		switch kind := s.random.IntN(14); {
 		case kind < 5:
 			s.moveGroup(&g)
 		case kind < 8:
@@ -173,6 +209,9 @@ func (s *search) changed(g model.Genes) model.Genes {
 		case kind == 11 && s.Buys > 0:
 			i := s.random.IntN(s.Buys)
 			g.Buys[i] = !g.Buys[i]
+		case kind > 11 && s.Moved:
+			i := s.random.IntN(len(s.Tasks))
+			g.Stay[i] = !g.Stay[i]
 		default:
 			s.moveGroup(&g)
 		}

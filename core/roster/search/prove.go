@@ -103,6 +103,7 @@ func (s *search) genesOf(at []model.Placed) model.Genes {
 	for i, p := range at {
 		g.Crew[i] = p.Crew
 		g.Overtime[i] = p.Over
+		g.Stay[i] = s.maker.Stays(i, p)
 	}
 	for i := range s.Tasks {
 		for n := range s.Tasks[i].Before {

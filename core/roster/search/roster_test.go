@@ -6,6 +6,7 @@ import (
 	"fmt"
 	"math/rand/v2"
 	"reflect"
+	"slices"
 	"strings"
 	"testing"
 	"time"
@@ -120,7 +121,7 @@ func TestAWindowOverTheWeekend(t *testing.T) {
 	}
 	bought := solve(t, problem(monday+16, &roster.Buy{Slots: 2}))
 	if got := starts(bought); got["floor/prime"] != 4*24+8 || got["floor/coat"] != monday+8 ||
-		!reflect.DeepEqual(bought.Cost[:roster.Parts], []int64{0, 1, 0, 0, int64(monday) + 13, 0}) || !bought.Optimal() {
+		!reflect.DeepEqual(bought.Cost[:roster.Parts], []int64{0, 1, 0, 0, 0, int64(monday) + 13}) || !bought.Optimal() {
 		t.Errorf("%v %v %v", got, bought.Cost, bought.Bound)
 	}
 	// Where there is time, nothing is bought.
@@ -199,6 +200,51 @@ func TestFewMoves(t *testing.T) {
 	plan := solve(t, p)
 	if got := starts(plan); got["a/t"] != 56 || got["b/t"] != 8 {
 		t.Errorf("%v", got)
+	}
+}
+
+// What stood before stays, even where all could be done sooner, by another crew or with less travel; what must
+// move, moves where that weighs least. A task that is late moves all the same.
+func TestMovingWeighsMoreThanAnEarlyEnd(t *testing.T) {
+	jobs := []roster.Job{{ID: "a", Tasks: []roster.Task{{ID: "t", Duration: 4}}},
+		{ID: "b", Place: "quay", Tasks: []roster.Task{{ID: "t", Duration: 4}}},
+		{ID: "c", Place: "mill", Tasks: []roster.Task{{ID: "t", Duration: 4}}}}
+	p := roster.Problem{Horizon: 192, Jobs: jobs, Travel: []roster.Travel{{From: "mill", To: "quay", Slots: 2}},
+		Crews: []roster.Crew{{ID: "x", Shifts: days(false)}, {ID: "y", Shifts: days(false)}},
+		Before: []roster.Booking{{Job: "a", Task: "t", Crew: "x", Start: 80, End: 84},
+			{Job: "b", Task: "t", Crew: "x", Start: 32, End: 36}, {Job: "c", Task: "t", Crew: "x", Start: 56, End: 60}}}
+	plan := solve(t, p)
+	if got := starts(plan); plan.Cost[roster.Moves] != 0 || got["a/t"] != 80 || got["b/t"] != 32 || got["c/t"] != 56 ||
+		!plan.Optimal() {
+		t.Errorf("nothing asks for it: %v, %v", got, plan.Cost)
+	}
+	// Due by 48, one of them moves, and it alone.
+	p.Jobs = slices.Clone(jobs)
+	p.Jobs[0].Due = at(48)
+	if plan = solve(t, p); plan.Cost[roster.Late] != 0 || plan.Cost[roster.Moves] != 1 || starts(plan)["a/t"] > 44 {
+		t.Errorf("due: %v, %v", starts(plan), plan.Cost)
+	}
+	// Crew y is gone and another task is pinned onto the hours of two: the lighter one gives way.
+	p.Crews, p.Jobs = p.Crews[:1], append(slices.Clone(jobs), roster.Job{ID: "d", Tasks: []roster.Task{
+		{ID: "t", Duration: 4, Start: at(34)}}})
+	p.Before = append(slices.Clone(p.Before), roster.Booking{Job: "d", Task: "t", Crew: "x", Start: 34, End: 38})
+	p.Before[1].Weight = 5
+	if plan = solve(t, p); plan.Cost[roster.Moves] != 5 || starts(plan)["c/t"] != 56 || starts(plan)["a/t"] != 80 {
+		t.Errorf("pinned: %v, %v", starts(plan), plan.Cost)
+	}
+	for heavy, light := range map[string]string{"b/t": "c/t", "c/t": "b/t"} {
+		one := []roster.Job{jobs[1], jobs[2]}
+		q := roster.Problem{Horizon: 192, Jobs: one, Crews: p.Crews}
+		for _, j := range one { // both stood at the same hours, when there were two crews
+			b := roster.Booking{Job: j.ID, Task: "t", Crew: "x", Start: 32, End: 36, Weight: 2}
+			if j.ID+"/t" == heavy {
+				b.Weight = 7
+			}
+			q.Before = append(q.Before, b)
+		}
+		if plan = solve(t, q); starts(plan)[heavy] != 32 || plan.Cost[roster.Moves] != 2 || starts(plan)[light] == 32 {
+			t.Errorf("%s weighs more: %v, %v", heavy, starts(plan), plan.Cost)
+		}
 	}
 }
 
@@ -446,7 +492,8 @@ func TestTheWayIsTravelledFirst(t *testing.T) {
 		t.Fatal(err)
 	}
 	k := model.NewMaker(m)
-	if !k.Make(model.Genes{Order: []int{0, 1}, Crew: []int{-1, -1}, Overtime: make([]bool, 2)}) || k.At[1].Start != 11 {
+	if !k.Make(model.Genes{Order: []int{0, 1}, Crew: []int{-1, -1}, Overtime: make([]bool, 2),
+		Stay: make([]bool, 2)}) || k.At[1].Start != 11 {
 		t.Errorf("%+v", k.At)
 	}
 }

@@ -35,6 +35,7 @@ export type Stint = Schemas['Stint']
 export type Passage = Schemas['Passage']
 export type Pinch = Schemas['Pinch']
 export type Begun = Schemas['Begun']
+export type PourHour = Schemas['PourHour']
 export type PourWay = Schemas['Way']
 export type Chance = Schemas['Chance']
 export type CrewMember = Schemas['Person']
@@ -42,6 +43,8 @@ export type Summary = Schemas['Summary']
 export type RosterTry = Schemas['Try']
 export type WayOut = Schemas['WayOut']
 export type CalendarAddress = Schemas['CalendarAddress']
+export type ForecastRead = Schemas['ForecastRead']
+export type TypedDay = Schemas['TypedWeather']['days'][number]
 export type Busy = NonNullable<Schemas['StandingCrew']['busy']>[number]
 export type Reshape = Schemas['Reshape']
 export type Taping = Schemas['Taping']
@@ -89,6 +92,9 @@ export type Survey = Schemas['Survey']
 export type SurveyReading = Schemas['Reading']
 export type Verdict = Schemas['Verdict']
 export type Preparation = Schemas['Preparation']
+export type PreparationTask = Schemas['PreparationTask']
+export type StepChange = Schemas['StepChange']
+export type OwnStep = Schemas['OwnStep']
 export type Rule = Schemas['Rule']
 export type Judged = Schemas['Judged']
 export type InstrumentLine = Schemas['InstrumentLine']
@@ -98,6 +104,7 @@ export type Measured = Schemas['Measured']
 export type Me = Schemas['Me']
 export type Colleague = Schemas['Colleague']
 export type Units = Me['units']
+export type Clock = Me['clock']
 export type RosterView = Schemas['RosterView']
 export type Booked = Schemas['Booked']
 export type Bookable = Schemas['Bookable']
@@ -174,20 +181,21 @@ export function importPlanFile(file: Blob): Promise<Sent<JobState>> {
   return sendFile<JobState>('/api/jobs/import', file, 'application/json')
 }
 
-/** Brings all data of a company in; gives what was said against it. */
-export async function bringArchive(file: Blob): Promise<Sent<undefined>> {
-  const answer = await fetch('/api/company/archive', {
-    method: 'POST',
-    body: file,
-    headers: { 'Content-Type': 'application/octet-stream' },
-    credentials: 'same-origin',
-  })
-  return answer.ok ? { response: answer } : { error: await answer.json(), response: answer }
-}
+/** Brings a company's archive in: all of it, or nothing where it is stopped. */
+export const bringArchive = (
+  file: Blob,
+  signal: AbortSignal,
+  progress: (share: number) => void,
+): Promise<{ error?: unknown }> => sendWatched('/api/company/archive', file, signal, progress)
 
 /** Reads data sheets from a file; nothing is kept yet. */
 export function readShelfFile(file: Blob): Promise<Sent<ShelfImport>> {
   return sendFile<ShelfImport>('/api/shelf-file/reading', file, 'application/octet-stream')
+}
+
+/** Reads hours of weather from a file; nothing is kept yet. */
+export function readForecast(file: Blob): Promise<Sent<ForecastRead>> {
+  return sendFile<ForecastRead>('/api/forecast/file', file, 'application/octet-stream')
 }
 
 /** Reads the busy times of a calendar; nothing is kept yet. */
@@ -204,27 +212,33 @@ export function sendPhoto(job: string, surface: string, file: Blob, id?: string)
   )
 }
 
-/** Finds the closed outlines of a drawing; tells how much of it is sent. */
-export function readDrawing(
+/** Sends a large file: how far it is sent is told, and it can be stopped. */
+function sendWatched<T>(
+  path: string,
   file: Blob,
   signal: AbortSignal,
   progress: (share: number) => void,
-): Promise<{ data?: Drawing; error?: unknown }> {
-  // fetch tells nothing while it sends, so this one request is of the older kind.
+): Promise<{ data?: T; error?: unknown }> {
+  // fetch tells nothing while it sends, so these requests are of the older kind.
   return new Promise((resolve, reject) => {
     const request = new XMLHttpRequest()
-    request.open('POST', '/api/drawing')
+    request.open('POST', path)
     request.setRequestHeader('Content-Type', 'application/octet-stream')
     request.responseType = 'json'
     request.upload.onprogress = (event) => progress(event.total > 0 ? event.loaded / event.total : 1)
     request.upload.onload = () => progress(1)
     request.onload = () =>
-      resolve(
-        request.status < 300 ? { data: request.response as Drawing } : { error: request.response as unknown },
-      )
+      resolve(request.status < 300 ? { data: request.response as T } : { error: request.response as unknown })
     request.onerror = () => reject(new Error('the server does not answer'))
     request.onabort = () => reject(new Error('stopped'))
     signal.addEventListener('abort', () => request.abort())
     request.send(file)
   })
 }
+
+/** Reads the outlines in a drawing; nothing is kept. */
+export const readDrawing = (
+  file: Blob,
+  signal: AbortSignal,
+  progress: (share: number) => void,
+): Promise<{ data?: Drawing; error?: unknown }> => sendWatched('/api/drawing', file, signal, progress)

@@ -3,20 +3,23 @@ import { line } from 'd3-shape'
 import { computed } from 'vue'
 import type { PailAnswer } from '../api/client'
 import { useSession } from '../session/session'
+import { useDrawnWidth } from '../drawing/useDrawnWidth'
 import { along, ticks } from './scale'
 
 /** Temperature and share reacted against time. */
 const props = defineProps<{ title: string; history: PailAnswer['pail']; life?: number }>()
 const session = useSession()
 const LEFT = 48
-const WIDTH = 420
+const RIGHT = 12
 const HEIGHT = 120
+const { width: across } = useDrawnWidth(480)
+const WIDTH = computed(() => across.value - LEFT - RIGHT)
 const MARGIN_K = 5
 
 const end = computed(() => props.history.moments.at(-1)?.time ?? 1)
 const low = computed(() => Math.min(...props.history.moments.map((m) => m.temperature)) - MARGIN_K)
 const high = computed(() => Math.max(...props.history.moments.map((m) => m.temperature)) + MARGIN_K)
-const x = computed(() => along(0, end.value, LEFT, LEFT + WIDTH))
+const x = computed(() => along(0, end.value, LEFT, LEFT + WIDTH.value))
 const y = computed(() => along(low.value, high.value, HEIGHT, 0))
 type Moment = PailAnswer['pail']['moments'][number]
 const DIGITS = 1
@@ -45,7 +48,8 @@ const degrees = computed(() => ticks('temperature', low.value, high.value, sessi
       }}{{ history.gel === undefined ? '' : `, gels after ${session.format('span', history.gel)}` }}
     </figcaption>
     <svg
-      :viewBox="`0 -4 ${LEFT + WIDTH + 12} ${HEIGHT + 26}`"
+      ref="drawn"
+      :viewBox="`0 -4 ${LEFT + WIDTH + RIGHT} ${HEIGHT + 26}`"
       role="img"
       :aria-label="`${title}: temperature and degree of cure over ${session.format('span', end)}`"
     >

@@ -2,6 +2,7 @@
 import { computed, ref } from 'vue'
 import type { PailAnswer } from '../api/client'
 import { useSession } from '../session/session'
+import { useDrawnWidth } from '../drawing/useDrawnWidth'
 import { along, alongLog, logTicks, ticks } from './scale'
 
 /** Pot life over mass and temperature, with the pail in hand as a point that can be dragged. */
@@ -10,14 +11,15 @@ const emit = defineEmits<{ move: [mass: number, celsius: number] }>()
 const session = useSession()
 const LEFT = 52
 const BOTTOM = 30
-const WIDTH = 480
 const RIGHT = 24
 const ROOM = 56
 const HEIGHT = 320
 const MINUTE = 60
 const KEY_STEP = 1.1
 const DEGREE = 1
-const svg = ref<SVGSVGElement | null>(null)
+const { frame, width: across } = useDrawnWidth(556)
+/** The plot inside the margins, as wide as the screen leaves it. */
+const WIDTH = computed(() => across.value - LEFT - RIGHT)
 const held = ref(false)
 
 /** Bands of life, told by their words as well as their shade. */
@@ -35,12 +37,12 @@ const least = computed(() => props.surface.masses[0] ?? 1)
 const most = computed(() => props.surface.masses.at(-1) ?? 1)
 const cold = computed(() => props.surface.temperatures[0] ?? 0)
 const warm = computed(() => props.surface.temperatures.at(-1) ?? 1)
-const x = computed(() => alongLog(least.value, most.value, LEFT, LEFT + WIDTH))
+const x = computed(() => alongLog(least.value, most.value, LEFT, LEFT + WIDTH.value))
 const y = computed(() => along(cold.value, warm.value, HEIGHT, 0))
 
 const cells = computed(() => {
   const { masses, temperatures, lives } = props.surface
-  const w = WIDTH / (masses.length - 1)
+  const w = WIDTH.value / (masses.length - 1)
   const h = HEIGHT / (temperatures.length - 1)
   return lives.flatMap((row, r) =>
     row.map((life, c) => ({
@@ -64,7 +66,7 @@ const masses = computed(() => {
 })
 const temperatures = computed(() => ticks('temperature', cold.value, warm.value, session.units, 6))
 const point = computed(() => ({
-  x: Math.max(LEFT, Math.min(LEFT + WIDTH, x.value(props.mass))),
+  x: Math.max(LEFT, Math.min(LEFT + WIDTH.value, x.value(props.mass))),
   y: Math.max(0, Math.min(HEIGHT, y.value(props.temperature))),
 }))
 
@@ -77,10 +79,10 @@ function place(mass: number, celsius: number): void {
   )
 }
 function drag(event: PointerEvent): void {
-  if (!held.value || !svg.value) return
-  const box = svg.value.getBoundingClientRect()
-  const scale = (LEFT + WIDTH + RIGHT) / box.width
-  const share = ((event.clientX - box.left) * scale - LEFT) / WIDTH
+  if (!held.value || !frame.value) return
+  const box = frame.value.getBoundingClientRect()
+  const scale = (LEFT + WIDTH.value + RIGHT) / box.width
+  const share = ((event.clientX - box.left) * scale - LEFT) / WIDTH.value
   const down = (event.clientY - box.top) * scale - 6
   place(
     least.value * (most.value / least.value) ** share,
@@ -110,7 +112,7 @@ function key(event: KeyboardEvent): void {
   <figure class="surface">
     <figcaption><strong>Pot life by mass and temperature</strong></figcaption>
     <svg
-      ref="svg"
+      ref="drawn"
       :viewBox="`0 -6 ${LEFT + WIDTH + RIGHT} ${HEIGHT + BOTTOM + 12}`"
       role="slider"
       tabindex="0"

@@ -1,20 +1,22 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
 import type { CoatPlan } from '../api/client'
-import { money } from '../session/units'
+import { useDrawnWidth } from './useDrawnWidth'
 import { useSession } from '../session/session'
 
 /** A cut through the coats, films to proportion. A band is dragged to another place. */
 const props = defineProps<{ coats: CoatPlan[]; movable: boolean; currency: string }>()
 const emit = defineEmits<{ move: [from: number, to: number] }>()
 const session = useSession()
-const WIDTH = 240
 const LABELS = 200
+const MOST = 240
 const BANDS = 260
 const LEAST = 5
 const SLAB = 46
 const LABEL_STEP = 33
-const svg = ref<SVGSVGElement | null>(null)
+const { frame: svg, width: measured } = useDrawnWidth(MOST + LABELS)
+/** How wide the bands are, beside their labels. */
+const wide = computed(() => Math.min(MOST, measured.value - LABELS))
 const drag = ref<{ from: number; at: number; y: number } | null>(null)
 
 /** Bands to true proportion of the wet films, bottom to top; none thinner than can be seen. */
@@ -85,8 +87,8 @@ const line = computed(() => {
 <template>
   <figure class="stack">
     <svg
-      ref="svg"
-      :viewBox="`0 0 ${WIDTH + LABELS} ${tall}`"
+      ref="drawn"
+      :viewBox="`0 0 ${wide + LABELS} ${tall}`"
       role="img"
       aria-label="Cut through the build-up, films to proportion"
     >
@@ -97,7 +99,7 @@ const line = computed(() => {
           <circle cx="10" cy="11" r="2.2" fill="#8b9691" />
         </pattern>
       </defs>
-      <rect x="0" :y="BANDS + 10" :width="WIDTH" :height="SLAB" fill="url(#slab)" />
+      <rect x="0" :y="BANDS + 10" :width="wide" :height="SLAB" fill="url(#slab)" />
       <g
         v-for="(b, i) in labels"
         :key="b.coat.id"
@@ -111,7 +113,7 @@ const line = computed(() => {
         <rect
           x="0"
           :y="b.y"
-          :width="WIDTH"
+          :width="wide"
           :height="b.height"
           :fill="b.coat.color || '#999'"
           stroke="#12201d"
@@ -119,26 +121,26 @@ const line = computed(() => {
         />
         <path
           v-if="b.grains"
-          :d="`M4 ${b.y + 2}H${WIDTH - 4}`"
+          :d="`M4 ${b.y + 2}H${wide - 4}`"
           stroke="#12201d"
           stroke-width="4"
           stroke-dasharray="3 7"
         />
         <path
-          :d="`M${WIDTH} ${b.y + b.height / 2}L${WIDTH + 12} ${b.label - 4}`"
+          :d="`M${wide} ${b.y + b.height / 2}L${wide + 12} ${b.label - 4}`"
           stroke="currentColor"
           fill="none"
         />
-        <text :x="WIDTH + 16" :y="b.label">
+        <text :x="wide + 16" :y="b.label">
           {{ b.coat.number }} · {{ b.film > 0 ? session.format('film', b.film) : '—' }}
         </text>
-        <text v-if="b.coat.build" :x="WIDTH + 16" :y="b.label + 14" class="ground">
+        <text v-if="b.coat.build" :x="wide + 16" :y="b.label + 14" class="ground">
           {{ session.format('coverage', b.coat.build.coverage)
-          }}{{ b.coat.price === undefined ? '' : ` · ${money(b.coat.price, currency)}/m²` }}
+          }}{{ b.coat.price === undefined ? '' : ` · ${session.price(b.coat.price, currency)}` }}
         </text>
       </g>
-      <path v-if="line !== null" :d="`M-4 ${line}H${WIDTH + 4}`" stroke="var(--stop)" stroke-width="5" />
-      <text :x="WIDTH + 16" :y="BANDS + SLAB + 6" class="ground">surface</text>
+      <path v-if="line !== null" :d="`M-4 ${line}H${wide + 4}`" stroke="var(--stop)" stroke-width="5" />
+      <text :x="wide + 16" :y="BANDS + SLAB + 6" class="ground">surface</text>
     </svg>
     <figcaption v-if="movable && coats.length > 1" class="small quiet">
       Drag a band to another place; ↑ and ↓ beside a coat do the same.

@@ -2,18 +2,25 @@
 import { computed } from 'vue'
 import type { Surface, SurfacePlan } from '../api/client'
 import { boxAround, distance, fit, middle, path, windsLeft } from './figures'
+import { useDrawnWidth } from './useDrawnWidth'
 import { useSession } from '../session/session'
 
 const props = defineProps<{ surface: Surface; plan: SurfacePlan }>()
 const session = useSession()
-const WIDTH = 640
-const HEIGHT = 440
+const { width } = useDrawnWidth(640)
+const SHAPE = 0.69
+const height = computed(() => Math.round(width.value * SHAPE))
 const MARGIN = 58
 const OUT = 22
 const outline = computed(() => props.surface.floor.outline)
 const rings = computed(() => [outline.value, ...props.surface.floor.holes.map((h) => h.outline)])
 const view = computed(() =>
-  fit(boxAround(outline.value) ?? { left: 0, right: 1, bottom: 0, top: 1 }, WIDTH, HEIGHT, MARGIN),
+  fit(
+    boxAround(outline.value) ?? { left: 0, right: 1, bottom: 0, top: 1 },
+    width.value,
+    height.value,
+    MARGIN,
+  ),
 )
 const sides = computed(() => {
   const outward = windsLeft(outline.value) ? 1 : -1
@@ -32,7 +39,8 @@ const sides = computed(() => {
 
 <template>
   <svg
-    :viewBox="`0 0 ${WIDTH} ${HEIGHT}`"
+    ref="drawn"
+    :viewBox="`0 0 ${width} ${height}`"
     class="plan outline-figure"
     role="img"
     :aria-label="`Plan of ${surface.name} with its measures`"

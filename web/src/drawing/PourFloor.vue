@@ -12,8 +12,8 @@ const props = defineProps<{
   pour: PourPlan
   at: number
 }>()
-const HEIGHT = 290
-const MARGIN = 34
+const HEIGHT = 212
+const MARGIN = 20
 const LETTERS = 13
 const rings = computed<Point[][]>(() => [
   props.surface.floor.outline,
@@ -39,6 +39,14 @@ const mixing = computed(
   () =>
     props.surface.layout.mixing ?? props.plan.exit?.at ?? props.surface.floor.outline[0] ?? { x: 0, y: 0 },
 )
+/** A short mark of somebody: the first letter and the number of a part, else the first letters of a name. */
+function initials(name: string): string {
+  const words = name.trim().split(/\s+/)
+  return words
+    .map((w) => (/^\d+$/.test(w) ? w : w.slice(0, 1)))
+    .slice(0, 2)
+    .join('')
+}
 /** Where everybody is in a picture of the floor. */
 const peopleIn = (view: View, width: number) =>
   props.pour.crew.map((person, i) => {
@@ -53,7 +61,7 @@ const peopleIn = (view: View, width: number) =>
     const aside = share > 0 ? (i - (props.pour.crew.length - 1) / 2) * 26 : i * 26
     return {
       name: person.name,
-      letter: person.name.slice(0, 1) + (person.name.match(/\d+$/)?.[0] ?? ''),
+      letter: initials(person.name),
       busy: !!stint,
       pail: stint?.act === 'carry' || stint?.act === 'mix' || stint?.act === 'pour' ? stint.batch : 0,
       x: Math.min(width - 16, Math.max(16, from.x + (to.x - from.x) * share + aside)),

@@ -21,11 +21,12 @@ const session = useSession()
 const emit = defineEmits<{
   choose: [key: string]
   grasp: [task: Bookable]
+  over: [task: Bookable, crew: string, from: Date]
   drop: [task: Bookable, crew: string, from: Date]
 }>()
 const id = useId()
 const BAR = 26
-const STEP = HOUR / 2
+const step = computed(() => (props.view.step * HOUR) / 60)
 const { until, width, x, days } = useRosterScale(() => props)
 const { rows, ribbons, height } = useRosterRows(() => props)
 const windows = computed(() => new Map(props.view.windows.map((w) => [keyOf(w), w])))
@@ -69,12 +70,14 @@ watch(
   { flush: 'post' },
 )
 function words(r: Ribbon): string {
-  const what = r.task.number
-    ? `${r.task.surface}, coat ${r.task.number}`
-    : `${r.task.surface}: ${r.task.name}`
+  const what = r.booked.readies
+    ? r.task.name
+    : r.task.number
+      ? `${r.task.surface}, coat ${r.task.number}`
+      : `${r.task.surface}: ${r.task.name}`
   const job = props.view.jobs.find((j) => j.id === r.task.job)?.name ?? ''
   const begin = dayTime(r.booked.from, props.view.zone)
-  return `${job}. ${what}, ${begin} to ${dayTime(r.booked.until, props.view.zone)}${r.booked.pinned ? ', pinned' : ''}${r.booked.bought ? ', abraded first' : ''}`
+  return `${job}. ${what}, ${begin} to ${dayTime(r.booked.until, props.view.zone)}${r.booked.logged ? `, logged as ${r.booked.logged}` : ''}${r.booked.pinned ? ', pinned' : ''}${r.booked.bought ? ', abraded first' : ''}`
 }
 const short = (r: Ribbon): string => (r.task.number ? `${r.task.number} ${r.task.surface}` : r.task.name)
 
@@ -84,6 +87,7 @@ function grasp(event: PointerEvent, ribbon: Ribbon): void {
   if (
     !props.movable ||
     ribbon.task.passing ||
+    ribbon.booked.readies ||
     props.by !== 'crew' ||
     new Date(ribbon.booked.from) < new Date(props.view.now)
   )
@@ -100,17 +104,27 @@ function drag(event: PointerEvent): void {
   if (!h.moved && Math.hypot(dx, dy) < SLACK) return
   if (!h.moved) emit('grasp', h.ribbon.task)
   held.value = { ...h, dx, dy, moved: true }
+  const to = target(h.ribbon, stepsOf(dx), rowOf(h.ribbon, dy))
+  if (to) emit('over', h.ribbon.task, to.crew, to.from)
 }
 function release(): void {
   const h = held.value
   held.value = undefined
   if (!h?.moved) return
-  const row = Math.min(rows.value.length - 1, Math.max(0, h.ribbon.row + Math.round(h.dy / ROW)))
-  shift(h.ribbon, Math.round(((h.dx / props.hour) * HOUR) / STEP), row)
+  shift(h.ribbon, stepsOf(h.dx), rowOf(h.ribbon, h.dy))
+}
+const stepsOf = (dx: number): number => Math.round(((dx / props.hour) * HOUR) / step.value)
+const rowOf = (ribbon: Ribbon, dy: number): number =>
+  Math.min(rows.value.length - 1, Math.max(0, ribbon.row + Math.round(dy / ROW)))
+/** Where a ribbon comes to that is moved by some steps and to a row. */
+function target(ribbon: Ribbon, steps: number, row: number): { crew: string; from: Date } | undefined {
+  const crew = rows.value[row]?.id
+  if (!crew) return undefined
+  return { crew, from: new Date(new Date(ribbon.booked.from).getTime() + steps * step.value) }
 }
 function shift(ribbon: Ribbon, steps: number, row: number): void {
-  const crew = rows.value[row]?.id
-  if (crew) emit('drop', ribbon.task, crew, new Date(new Date(ribbon.booked.from).getTime() + steps * STEP))
+  const to = target(ribbon, steps, row)
+  if (to) emit('drop', ribbon.task, to.crew, to.from)
 }
 const arrows: Record<string, [number, number]> = {
   ArrowLeft: [-1, 0],
@@ -125,7 +139,7 @@ function press(event: KeyboardEvent, ribbon: Ribbon): void {
     return
   }
   const by = arrows[event.key]
-  if (!by || !props.movable || props.by !== 'crew' || ribbon.task.passing) return
+  if (!by || !props.movable || props.by !== 'crew' || ribbon.task.passing || ribbon.booked.readies) return
   event.preventDefault()
   const row = ribbon.row + by[1]
   if (row >= 0 && row < rows.value.length) shift(ribbon, by[0], row)
@@ -253,6 +267,12 @@ const place = (r: Ribbon): string =>
             >
               <text x="0" y="18" class="label">{{ short(r) }}</text>
             </svg>
+            <path
+              v-if="r.booked.logged"
+              :d="`M${x(r.booked.from)} ${r.y + 6 + BAR}H${x(r.booked.until)}`"
+              class="logged"
+              :class="{ going: r.booked.logged === 'under way' }"
+            />
             <circle v-if="r.booked.pinned" :cx="x(r.booked.from)" :cy="r.y + 6" r="5" class="pin" />
             <path
               v-if="r.booked.bought"
@@ -300,7 +320,7 @@ text {
   font-weight: 640;
 }
 .weather {
-  font-size: 11.5px;
+  font-size: 13px;
   fill: var(--quiet);
 }
 .weekend {
@@ -309,7 +329,7 @@ text {
 }
 .frame {
   display: grid;
-  grid-template-columns: 140px minmax(0, 1fr);
+  grid-template-columns: 190px minmax(0, 1fr);
   border: 1px solid var(--line);
 }
 .names {
@@ -344,6 +364,13 @@ text {
   paint-order: stroke;
   stroke: #fbfcfb;
   stroke-width: 3px;
+}
+.logged {
+  stroke: var(--good);
+  stroke-width: 5;
+}
+.logged.going {
+  stroke-dasharray: 6 4;
 }
 .ribbon {
   cursor: pointer;

@@ -3,6 +3,7 @@ import { computed, useId } from 'vue'
 import type { Point } from '../api/client'
 import StatePatterns from './StatePatterns.vue'
 import { boxAround, fit, path } from './figures'
+import { useDrawnWidth } from './useDrawnWidth'
 
 /** How a section is filled: with the colour of its coat, with the pattern of a state, or not at all. */
 export type Fill = 'none' | 'solid' | 'mixing' | 'workable' | 'setting'
@@ -31,13 +32,13 @@ const props = defineProps<{
   picks?: boolean
 }>()
 const emit = defineEmits<{ pick: [section: number, at: [number, number]] }>()
-const WIDTH = 640
+const { width } = useDrawnWidth(640)
 const TIGHT = 28
 const id = useId()
 const view = computed(() =>
   fit(
     boxAround(props.rings[0] ?? []) ?? { left: 0, bottom: 0, right: 1, top: 1 },
-    WIDTH,
+    width.value,
     props.height,
     props.margin,
   ),
@@ -72,7 +73,7 @@ function pick(event: MouseEvent, section: number): void {
 </script>
 
 <template>
-  <svg :viewBox="`0 0 ${WIDTH} ${height}`" class="plan floor" role="img" :aria-label="name">
+  <svg ref="drawn" :viewBox="`0 0 ${width} ${height}`" class="plan floor" role="img" :aria-label="name">
     <StatePatterns :id="id" :color="color" />
     <path
       v-for="s in placed"
@@ -96,7 +97,7 @@ function pick(event: MouseEvent, section: number): void {
       <text :y="letters * 0.37" class="number">{{ s.number }}</text>
       <text v-if="s.words" :y="letters * -1.3" class="state">{{ s.words }}</text>
     </g>
-    <slot :view="view" :width="WIDTH" />
+    <slot :view="view" :width="width" />
   </svg>
 </template>
 

@@ -2,6 +2,7 @@
 import { computed } from 'vue'
 import type { CoatPlan, Point, Surface, SurfacePlan } from '../api/client'
 import { boxAround, fit, path } from './figures'
+import { useDrawnWidth } from './useDrawnWidth'
 import { useSession } from '../session/session'
 
 const props = defineProps<{
@@ -17,8 +18,11 @@ const props = defineProps<{
 }>()
 const emit = defineEmits<{ shift: [after: number, by: number] }>()
 const session = useSession()
-const width = computed(() => props.width ?? 640)
-const height = computed(() => props.height ?? 430)
+/** How high it is by its width. */
+const SHAPE = 0.67
+const measured = useDrawnWidth(640)
+const width = computed(() => props.width ?? measured.width.value)
+const height = computed(() => props.height ?? Math.round(width.value * SHAPE))
 const view = computed(() => {
   const box = boxAround(props.surface.floor.outline)
   return fit(box ?? { left: 0, bottom: 0, right: 1, top: 1 }, width.value, height.value, 52)
@@ -112,6 +116,7 @@ const arrow = computed(() => {
 
 <template>
   <svg
+    ref="drawn"
     :viewBox="`0 0 ${width} ${height}`"
     class="plan sections"
     :role="movable ? 'group' : 'img'"

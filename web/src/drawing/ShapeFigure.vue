@@ -2,12 +2,13 @@
 import { computed } from 'vue'
 import type { Point, Takeoff } from '../api/client'
 import { boxAround, distance, fit, middle, path, windsLeft } from './figures'
+import { useDrawnWidth } from './useDrawnWidth'
 import { useSession } from '../session/session'
 
 /** The picture of a top or a pool as it was measured: its plan, and a pool's long section. */
 const props = defineProps<{ takeoff: Takeoff; name: string }>()
 const session = useSession()
-const WIDTH = 640
+const { width } = useDrawnWidth(640)
 const MARGIN = 64
 const PLAN = 330
 const CUT = 170
@@ -15,7 +16,7 @@ const figures = computed(() => props.takeoff.figures ?? [])
 const box = computed(
   () => boxAround(figures.value.flatMap((f) => f.ring)) ?? { left: 0, right: 1, bottom: 0, top: 1 },
 )
-const view = computed(() => fit(box.value, WIDTH, PLAN, MARGIN))
+const view = computed(() => fit(box.value, width.value, PLAN, MARGIN))
 const shells = computed(() => figures.value.filter((f) => f.kind === 'shell'))
 const inner = computed(() => figures.value.filter((f) => f.kind !== 'shell' && f.kind !== 'edge'))
 const edges = computed(() => figures.value.filter((f) => f.kind === 'edge'))
@@ -80,7 +81,8 @@ const section = computed(() => {
 
 <template>
   <svg
-    :viewBox="`0 0 ${WIDTH} ${section ? PLAN + CUT : PLAN}`"
+    ref="drawn"
+    :viewBox="`0 0 ${width} ${section ? PLAN + CUT : PLAN}`"
     class="shape-figure"
     role="img"
     :aria-label="`Picture of ${name} with its measures`"
@@ -110,7 +112,7 @@ const section = computed(() => {
       <text v-for="(l, i) in lengths" :key="`l${i}`" :x="l.x" :y="l.y" class="length">{{ l.words }}</text>
     </template>
     <template v-else>
-      <text :x="WIDTH / 2" :y="PLAN - 14" class="length">{{ span.along }}</text>
+      <text :x="width / 2" :y="PLAN - 14" class="length">{{ span.along }}</text>
       <text :x="view.x({ x: box.right, y: 0 }) + 30" :y="PLAN / 2" class="length">{{ span.across }}</text>
     </template>
     <g v-if="section" :transform="`translate(0 ${PLAN})`">

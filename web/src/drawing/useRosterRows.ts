@@ -1,6 +1,6 @@
 import { computed } from 'vue'
-import type { Bookable, Booked, RosterView } from '../api/client'
-import { keyOf } from './roster'
+import type { Bookable, RosterView } from '../api/client'
+import { keyOf, standing, tasksOf, type Standing } from './roster'
 
 export const ROW = 46
 export const TOP = 40
@@ -10,7 +10,7 @@ export interface Ribbon {
   id: string
   key: string
   task: Bookable
-  booked: Booked
+  booked: Standing
   row: number
   y: number
 }
@@ -33,22 +33,23 @@ const NOWHERE = 'No site entered'
 export function useRosterRows(of: () => { view: RosterView; by: RosterBy; only?: string }) {
   const sites = computed(() => new Map(of().view.jobs.map((j) => [j.id, j.site ?? NOWHERE])))
   /** The rows that a booking stands in. */
-  function rowsOf(by: RosterBy, booked: Booked, task: Bookable): string[] {
+  function rowsOf(by: RosterBy, booked: Standing, task: Bookable): string[] {
     if (by === 'crew') return [booked.crew ?? '']
     if (by === 'job') return [booked.job]
     return by === 'place' ? [sites.value.get(booked.job) ?? NOWHERE] : (task.machines ?? [])
   }
-  const tasks = computed(() => new Map(of().view.tasks.map((t) => [keyOf(t), t])))
+  const tasks = computed(() => tasksOf(of().view))
   const laid = computed(() => {
     const { view, by, only } = of()
+    const bookings = standing(view)
     // Bookings stand in order of time: a job comes where its first does.
     const first = (job: string): number => {
-      const at = view.bookings.findIndex((b) => b.job === job)
+      const at = bookings.findIndex((b) => b.job === job)
       return at < 0 ? Infinity : at
     }
     const plain = (names: string[]): { id: string; name: string; note: string }[] =>
       names.map((id) => ({ id, name: machines[id as keyof typeof machines] ?? id, note: '' }))
-    const used = new Set(view.bookings.flatMap((b) => tasks.value.get(keyOf(b))?.machines ?? []))
+    const used = new Set(bookings.flatMap((b) => tasks.value.get(keyOf(b))?.machines ?? []))
     const named = {
       place: () => plain([...new Set(sites.value.values())].toSorted()),
       machine: () => plain(Object.keys(machines).filter((m) => used.has(m as keyof typeof machines))),
@@ -64,7 +65,7 @@ export function useRosterRows(of: () => { view: RosterView; by: RosterBy; only?:
     let top = TOP
     const rows = named.map((row, at) => {
       const ends: number[] = [] // of each lane
-      for (const booked of view.bookings) {
+      for (const booked of bookings) {
         const task = tasks.value.get(keyOf(booked))
         if (!task || !rowsOf(by, booked, task).includes(row.id)) continue
         const from = new Date(booked.from).getTime()

@@ -10,13 +10,7 @@ function open(): void {
 </script>
 
 <template>
-  <button
-    v-tooltip="'How this was worked out'"
-    type="button"
-    class="open-figure"
-    :class="{ weak }"
-    @click="open"
-  >
+  <button type="button" class="open-figure" :class="{ weak }" @click="open">
     <slot />
   </button>
 </template>

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { useDebounceFn } from '@vueuse/core'
-import { computed, nextTick, ref, watch } from 'vue'
-import { readQuantity, taking, type ReadKind, type Reading } from './useReader'
+import { computed, nextTick, onBeforeUnmount, ref, watch } from 'vue'
+import { noteUnread, readQuantity, taking, type ReadKind, type Reading } from './useReader'
 import { useSession } from '../session/session'
 import TextField from './TextField.vue'
 
@@ -24,6 +24,9 @@ const shown = computed(() =>
 const text = ref(shown.value)
 const typing = ref(false)
 const reading = ref<Reading | null>(null)
+
+const itself = Symbol('field')
+onBeforeUnmount(() => noteUnread(itself))
 
 /** The input while it has the focus. */
 let held: HTMLInputElement | null = null
@@ -59,6 +62,7 @@ const soon = useDebounceFn(() => (typing.value ? understand() : null), 140)
 function typed(): void {
   typing.value = true
   reading.value = null
+  noteUnread(itself)
   void soon()
 }
 
@@ -71,7 +75,8 @@ async function commit(): Promise<void> {
   const answer = await understand()
   const overtaken = inHand !== text.value
   inHand = null
-  if (!answer?.ok || overtaken) return
+  if (overtaken) return
+  if (!answer?.ok) return noteUnread(itself, props.label)
   typing.value = false
   reading.value = null
   emit('update:modelValue', answer.si)
@@ -87,6 +92,7 @@ function leave(): void {
 function revert(): void {
   typing.value = false
   reading.value = null
+  noteUnread(itself)
   text.value = shown.value
 }
 

@@ -40,7 +40,10 @@ defineExpose({ focus: (): void => control.value?.focus() })
 
 <template>
   <FieldFrame v-bind="outer" :control="id" :told="fault ? '' : told">
-    <v-textarea v-if="lines" ref="control" v-model="model" :rows="lines" no-resize v-bind="inner" />
-    <v-text-field v-else ref="control" v-model="model" v-bind="inner" />
+    <!-- Nothing loads in these: the library's bar for it would cost a layout each. -->
+    <v-textarea v-if="lines" ref="control" v-model="model" :rows="lines" no-resize v-bind="inner"
+      ><template #loader
+    /></v-textarea>
+    <v-text-field v-else ref="control" v-model="model" v-bind="inner"><template #loader /></v-text-field>
   </FieldFrame>
 </template>

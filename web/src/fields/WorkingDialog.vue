@@ -1,5 +1,6 @@
 <script setup lang="ts">
-import { computed } from 'vue'
+import { useEventListener } from '@vueuse/core'
+import { computed, ref } from 'vue'
 import { useWorkings } from './workings'
 import WorkingTable from './WorkingTable.vue'
 
@@ -10,9 +11,23 @@ const open = computed({
     if (!value) shown.value = []
   },
 })
+/** The figure under the pointer or with the focus: one tooltip serves them all. */
+const pointed = ref<HTMLElement>()
+function point(event: Event): void {
+  pointed.value = (event.target as Element).closest<HTMLElement>('.open-figure') ?? undefined
+}
+useEventListener(document, ['pointerover', 'focusin'], point)
 </script>
 
 <template>
+  <v-tooltip
+    v-if="pointed"
+    :key="pointed.innerText"
+    :target="pointed"
+    :model-value="true"
+    location="top"
+    text="How this was worked out"
+  />
   <v-dialog v-model="open" aria-label="How this was worked out">
     <div class="sheet working">
       <div class="row">

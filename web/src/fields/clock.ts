@@ -1,21 +1,28 @@
+import type { Clock } from '../api/client'
+import { useSession } from '../session/session'
+
 type Form = 'date' | 'day' | 'clock' | 'minute'
 
-/** Sentences of the server, cards and files name 24 hours; so does every time beside them. */
-const minute = { hour: '2-digit', minute: '2-digit', hourCycle: 'h23' } as const
-const forms: Record<Form, Intl.DateTimeFormatOptions> = {
-  date: { weekday: 'short', day: 'numeric', month: 'short' },
-  day: { weekday: 'short', day: 'numeric', month: 'short', ...minute },
-  clock: { weekday: 'short', ...minute },
-  minute,
+/** How each face of the clock writes an hour with its minute. */
+const faces: Record<Clock, Intl.DateTimeFormatOptions> = {
+  24: { hour: '2-digit', minute: '2-digit', hourCycle: 'h23' },
+  12: { hour: 'numeric', minute: '2-digit', hourCycle: 'h12' },
+}
+const date = { weekday: 'short', day: 'numeric', month: 'short' } as const
+function partsOf(form: Form, face: Clock): Intl.DateTimeFormatOptions {
+  const minute = faces[face]
+  const forms = { date, day: { ...date, ...minute }, clock: { weekday: 'short', ...minute }, minute } as const
+  return forms[form]
 }
 const formats = new Map<string, Intl.DateTimeFormat>()
 
 /** A time as the clock of a place shows it; the reader's own where none is named. */
 function told(form: Form, at: string | number, zone?: string): string {
-  const key = `${form} ${zone ?? ''}`
+  const face = useSession().clock
+  const key = `${form} ${face} ${zone ?? ''}`
   let format = formats.get(key)
   if (!format) {
-    format = new Intl.DateTimeFormat(undefined, { ...forms[form], timeZone: zone || undefined })
+    format = new Intl.DateTimeFormat(undefined, { ...partsOf(form, face), timeZone: zone || undefined })
     formats.set(key, format)
   }
   return format.format(new Date(at))
@@ -30,6 +37,22 @@ export const nearTime = (at: string, from: string | undefined, zone?: string): s
     ? clockTime(at, zone)
     : dayTime(at, zone)
 export const minuteTime = (at: string | number, zone?: string): string => told('minute', at, zone)
+
+/** A day with its part, as people say it: "Wed, 2 Dec, morning". */
+export function spokenDay(at: string, zone?: string): string {
+  const hour = Number(
+    new Intl.DateTimeFormat('en', { hour: 'numeric', hourCycle: 'h23', timeZone: zone || undefined }).format(
+      new Date(at),
+    ),
+  )
+  const parts: [number, string][] = [
+    [5, 'night'],
+    [12, 'morning'],
+    [18, 'afternoon'],
+    [24, 'evening'],
+  ]
+  return `${dateOnly(at, zone)}, ${parts.find(([until]) => hour < until)?.[1] ?? ''}`
+}
 
 /** The time zone that this device is in. */
 export const ownZone = (): string => Intl.DateTimeFormat().resolvedOptions().timeZone

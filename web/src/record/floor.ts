@@ -1,10 +1,10 @@
-import type { RecordDay, RecordEvent, RecordIssue, Units } from '../api/client'
+import type { RecordDay, RecordEvent, RecordIssue } from '../api/client'
 import type { Kind } from '../session/units'
 import './runtime.gen.js'
 import url from './floor.gen.wasm?url'
 
 interface Running {
-  open: (issue: string, units: string, leads: boolean) => string | Error
+  open: (issue: string, reads: string, leads: boolean) => string | Error
   add: (events: string) => string | Error
   clear: () => string | Error
   tell: (at: number) => string | Error
@@ -23,8 +23,8 @@ declare global {
 
 /** The rules of the record, as they run on this device. */
 export interface Floor {
-  /** Takes an issued plan, and whether whoever logs leads the day; what was added stays. */
-  open: (issue: RecordIssue, units: Units, leads: boolean) => void
+  /** Takes an issued plan, how its reader reads, and whether whoever logs leads the day; what was added stays. */
+  open: (issue: RecordIssue, reads: string, leads: boolean) => void
   /** Takes events, each once. */
   add: (events: RecordEvent[]) => void
   /** Forgets the events that were added. */
@@ -65,7 +65,7 @@ export async function openFloor(): Promise<Floor> {
   const running = globalThis.nephelonFloor?.()
   if (!running) throw new Error('The record cannot be opened on this device. Reload the page.')
   return {
-    open: (issue, units, leads) => void given(running.open(JSON.stringify(issue), units, leads)),
+    open: (issue, reads, leads) => void given(running.open(JSON.stringify(issue), reads, leads)),
     add: (events) => void given(running.add(JSON.stringify(events))),
     clear: () => void given(running.clear()),
     tell: (at) => given<RecordDay>(running.tell(at)),

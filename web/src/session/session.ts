@@ -1,10 +1,10 @@
 import { useLocalStorage } from '@vueuse/core'
 import { defineStore } from 'pinia'
 import { computed, ref } from 'vue'
-import { api, refusal, type Me, type Units } from '../api/client'
-import { format as formatIn, type Kind } from './units'
+import { api, refusal, type Clock, type Me, type Units } from '../api/client'
+import { format as formatIn, pricePerArea, type Kind } from './units'
 
-/** Who is signed in, and the units they read. */
+/** Who is signed in, and how they read figures and times. */
 export const useSession = defineStore('session', () => {
   const me = ref<Me | null>(null)
   const remembered = useLocalStorage<Me | null>('nephelon.me', null, {
@@ -12,6 +12,9 @@ export const useSession = defineStore('session', () => {
   })
   const asked = ref(false)
   const units = computed<Units>(() => me.value?.units ?? 'metric')
+  const clock = computed<Clock>(() => me.value?.clock ?? '24')
+  /** Units and clock, as the rules of the record take them on this device. */
+  const reads = computed(() => (clock.value === '12' ? `${units.value}+12h` : units.value))
   const mayEdit = computed(() => me.value !== null && me.value.role !== 'hand')
   /** Whether they keep the shelf, the systems and the company standards. */
   const mayKeep = computed(() => me.value?.role === 'owner' || me.value?.role === 'estimator')
@@ -57,18 +60,37 @@ export const useSession = defineStore('session', () => {
     remembered.value = null
   }
 
-  async function setUnits(wanted: Units): Promise<void> {
+  async function setReading(wanted: { units?: Units; clock?: Clock }): Promise<void> {
     if (!me.value) return
-    const { data } = await api.PUT('/api/me/units', { body: { units: wanted } })
-    if (data) me.value = data
+    const { data } = await api.PUT('/api/me/units', { body: wanted })
+    if (data) remembered.value = me.value = data
   }
 
   function format(kind: Kind, si: number): string {
     return formatIn(kind, si, units.value)
   }
 
+  /** What a square metre costs, by the area that the person reckons in. */
+  const price = (amount: number, currency: string): string => pricePerArea(amount, currency, units.value)
+
   /** Whether they lead a day: override gates, close it, have the hand-over signed. */
   const mayLead = mayEdit
 
-  return { me, codeWanted, mayLead, asked, units, mayEdit, mayKeep, ask, signIn, signOut, setUnits, format }
+  return {
+    me,
+    codeWanted,
+    mayLead,
+    asked,
+    units,
+    clock,
+    reads,
+    mayEdit,
+    mayKeep,
+    ask,
+    signIn,
+    signOut,
+    setReading,
+    format,
+    price,
+  }
 })

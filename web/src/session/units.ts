@@ -74,3 +74,10 @@ export function money(amount: number, currency: string): string {
     return `${amount.toFixed(2)} ${currency}`
   }
 }
+
+const SQUARE_FOOT = 0.09290304
+
+/** Prints what a square metre costs, per the unit in which floors are measured. */
+export function pricePerArea(amount: number, currency: string, units: Units): string {
+  return units === 'us' ? `${money(amount * SQUARE_FOOT, currency)}/ft²` : `${money(amount, currency)}/m²`
+}

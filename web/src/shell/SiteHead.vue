@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { useMediaQuery } from '@vueuse/core'
 import { mdiMagnify, mdiMenu, mdiThemeLightDark } from '@mdi/js'
 import { computed, ref, watch } from 'vue'
 import { useRoute } from 'vue-router'
@@ -12,6 +13,8 @@ const emit = defineEmits<{ palette: [] }>()
 const session = useSession()
 const route = useRoute()
 const { turn } = useDaylight()
+/** Wide enough for the face of the clock beside the units. */
+const roomy = useMediaQuery('(min-width: 1400px)')
 /** On a phone the rest of the head unfolds. */
 const unfolded = ref(false)
 watch(
@@ -46,7 +49,7 @@ const shown = computed(() => pages.filter((p) => !p.edits || session.mayEdit))
         <router-link v-for="p in shown" :key="p.to" :to="p.to">{{ p.title }}</router-link>
       </nav>
       <span class="grow" />
-      <UnitSwitch />
+      <UnitSwitch :face="unfolded || roomy" />
       <v-btn
         :icon="mdiMagnify"
         size="small"

@@ -2,6 +2,8 @@
 import type { Units } from '../api/client'
 import { useSession } from '../session/session'
 
+/** How figures and times are read: the units, and where there is room the face of the clock. */
+defineProps<{ face?: boolean }>()
 const session = useSession()
 const choices: { value: Units; label: string }[] = [
   { value: 'metric', label: 'm · µm · L' },
@@ -15,7 +17,7 @@ const choices: { value: Units; label: string }[] = [
     mandatory
     class="switch"
     aria-label="Units"
-    @update:model-value="session.setUnits($event as Units)"
+    @update:model-value="session.setReading({ units: $event as Units })"
   >
     <v-btn
       v-for="c in choices"
@@ -26,6 +28,14 @@ const choices: { value: Units; label: string }[] = [
       >{{ c.label }}</v-btn
     >
   </v-btn-toggle>
+  <v-btn
+    v-if="face"
+    class="face"
+    :aria-label="`${session.clock}-hour clock; change it`"
+    data-test="clock-face"
+    @click="session.setReading({ clock: session.clock === '12' ? '24' : '12' })"
+    >{{ session.clock }} h</v-btn
+  >
 </template>
 
 <style scoped>
@@ -42,6 +52,16 @@ const choices: { value: Units; label: string }[] = [
   min-width: 0;
   padding: 0 10px;
   border: 0;
+  font-size: 13px;
+}
+/* The library's own layer comes before; the head is dark by day and night. */
+.face {
+  flex: none;
+  height: 32px;
+  min-width: 0;
+  padding: 0 8px;
+  border-color: #7f9a94;
+  color: #eef4f2;
   font-size: 13px;
 }
 .switch .v-btn.v-btn--active {

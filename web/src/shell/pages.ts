@@ -9,3 +9,17 @@ export const pages: { to: string; title: string; edits?: boolean }[] = [
   { to: '/house', title: 'Standards' },
   { to: '/people', title: 'People', edits: true },
 ]
+
+/** The pages beside one of those, some for whoever keeps the company's data alone. */
+export const parts: Record<'shelf' | 'people', { to: string; title: string; keeps?: boolean }[]> = {
+  shelf: [
+    { to: '/shelf', title: 'Products' },
+    { to: '/shelf/media', title: 'Media and tools' },
+    { to: '/shelf/systems', title: 'Systems' },
+  ],
+  people: [
+    { to: '/people', title: 'Accounts' },
+    { to: '/people/crews', title: 'Crews and machines', keeps: true },
+    { to: '/people/calendars', title: 'Calendar subscriptions', keeps: true },
+  ],
+}

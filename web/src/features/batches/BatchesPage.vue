@@ -2,8 +2,8 @@
 import { computed, ref } from 'vue'
 import { useSession } from '../../session/session'
 import SideSheet from '../../shell/SideSheet.vue'
-import SurfaceTabs from '../job/SurfaceTabs.vue'
 import { useDesk } from '../job/useEditor'
+import { useInTurn } from '../../fields/useInTurn'
 import { sourceWords } from '../../fields/sources'
 import BatchTrain from './BatchTrain.vue'
 import CoatPaces from './CoatPaces.vue'
@@ -17,6 +17,7 @@ import SchoolPicks from './SchoolPicks.vue'
 const desk = useDesk()
 const session = useSession()
 const setting = ref(false)
+const standing = useInTurn(desk.surface.value.coats.length + 1)
 const findings = computed(() => desk.findings('batches'))
 /** What the batches below rest on, in a line. */
 const setup = computed(() => {
@@ -87,7 +88,6 @@ const fields = computed<Field[]>(() => {
 </script>
 
 <template>
-  <SurfaceTabs />
   <section id="batches" class="panel" aria-labelledby="batches-title">
     <div class="row">
       <h2 id="batches-title" class="grow">Batches</h2>
@@ -103,9 +103,9 @@ const fields = computed<Field[]>(() => {
       <CoatPaces />
     </SideSheet>
     <FindingList :findings="findings.filter((f) => f.level !== 'note')" />
-    <BatchTrain v-for="c in desk.surfacePlan.value?.coats ?? []" :key="c.id" :coat="c" />
+    <BatchTrain v-for="c in desk.surfacePlan.value?.coats.slice(0, standing) ?? []" :key="c.id" :coat="c" />
     <FindingList class="mt-4" :findings="findings.filter((f) => f.level === 'note')" />
-    <FilmTimes />
+    <FilmTimes v-if="standing > 2" />
     <p v-if="!desk.surfacePlan.value?.coats.some((c) => c.division)" class="quiet">
       Once {{ desk.surface.value.name }} is measured and has a coat, its batches appear here.
     </p>

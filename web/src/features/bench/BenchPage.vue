@@ -16,7 +16,7 @@ import BenchPump from './BenchPump.vue'
 import BenchRatio from './BenchRatio.vue'
 import BenchSpread from './BenchSpread.vue'
 import BenchSurface from '../../charts/BenchSurface.vue'
-import ProductSearch from '../buildup/ProductSearch.vue'
+import ProductField from '../shelf/ProductField.vue'
 import FieldGrid from '../../fields/FieldGrid.vue'
 import type { Field } from '../../fields/grid'
 import { standings } from '../../fields/standings'
@@ -35,7 +35,6 @@ const sheet = ref<Product | null>(null)
 const asked = ref<PailQuestion | null>(null)
 const answer = ref<PailAnswer | null>(null)
 const { trouble, ask: send } = useRequest()
-const searching = ref(false)
 const empty = ref(false)
 const HALF_HOUR = 1800
 const FIVE = 5
@@ -44,7 +43,8 @@ const roughly = (celsius: number): number => Math.round(celsius / FIVE) * FIVE
 /** Opens the bench with the product that the company's jobs use most. */
 async function usual(): Promise<void> {
   const { ok, data } = await send(api.GET('/api/bench'), 'The bench cannot be opened.')
-  if (data?.id) await router.replace(`/bench/${data.id}`)
+  // Whoever went on meanwhile stays where they are.
+  if (data?.id && route.path === '/bench') await router.replace(`/bench/${data.id}`)
   else empty.value = ok
 }
 
@@ -90,7 +90,6 @@ function set(by: Partial<PailQuestion>): void {
   if (asked.value) asked.value = { ...asked.value, ...by }
 }
 function found(line: ShelfLine): void {
-  searching.value = false
   answer.value = null
   void router.push(`/bench/${line.sheet.id}`)
 }
@@ -177,9 +176,15 @@ const handles = computed<(Field | false)[]>(() => {
   <div class="page">
     <div class="row mb-3">
       <h1 class="grow">Bench{{ sheet ? `: ${sheet.name}` : '' }}</h1>
-      <v-btn v-if="session.mayEdit" size="small" data-test="bench-product" @click="searching = true">{{
-        sheet ? 'Another product' : 'Choose a product'
-      }}</v-btn>
+      <ProductField
+        v-if="session.mayEdit"
+        class="product"
+        bare
+        label="Product on the bench"
+        data-test="bench-product"
+        :placeholder="sheet ? 'another product' : 'choose a product'"
+        @choose="found"
+      />
     </div>
     <p v-if="empty" class="quiet">
       Put a two-part product on the shelf, and the bench shows its pot life at any mass and temperature, what
@@ -321,11 +326,13 @@ const handles = computed<(Field | false)[]>(() => {
       </template>
       <p v-else-if="!trouble" class="quiet">Calculating …</p>
     </template>
-    <ProductSearch v-model="searching" @choose="found" />
   </div>
 </template>
 
 <style scoped>
+.product {
+  flex: 0 1 320px;
+}
 .told {
   margin: 10px 0;
   font-size: 1.1rem;

@@ -1,17 +1,17 @@
 <script setup lang="ts">
 import { computed } from 'vue'
-import type { Coat, CoatPlan, Medium, Product } from '../../api/client'
+import type { Coat, CoatPlan, Medium, ShelfLine } from '../../api/client'
 import { useDesk } from '../job/useEditor'
 import { isWeak, sourceWords } from '../../fields/sources'
-import { money } from '../../session/units'
 import { useSession } from '../../session/session'
-import { amountWords, figureWords, isPractical, kindWords, takesFigure } from '../shelf/kinds'
+import { amountWords, figureWords, isPractical, takesFigure } from '../shelf/kinds'
 import CoatExtras from './CoatExtras.vue'
 import CoatWay from './CoatWay.vue'
 import CoatWaterfall from './CoatWaterfall.vue'
 import ColourCups from './ColourCups.vue'
 import FigureButton from '../../fields/FigureButton.vue'
 import PickField from '../../fields/PickField.vue'
+import ProductField from '../shelf/ProductField.vue'
 import QuantityField from '../../fields/QuantityField.vue'
 
 const props = defineProps<{
@@ -20,7 +20,6 @@ const props = defineProps<{
   index: number
   last: boolean
   below?: CoatPlan
-  products: Product[]
   media: Medium[]
 }>()
 const desk = useDesk()
@@ -85,17 +84,9 @@ function change(label: string, by: (coat: Coat) => void, medium?: Medium): void 
   })
 }
 
-/** The product stays in the list where the shelf no longer has it. */
-const choices = computed<[string, string][]>(() => {
-  const all = props.products.map((p): [string, string] => [p.id, `${p.name} · ${kindWords[p.kind]}`])
-  const { product } = props.coat
-  return all.some(([id]) => id === product) ? all : [[product, props.plan?.name || product], ...all]
-})
 const bases = Object.entries(amountWords).map(([basis, b]): [string, string] => [basis, b.words])
 
-function choose(id: string): void {
-  const product = props.products.find((p) => p.id === id)
-  if (!product) return
+function choose({ sheet: product }: ShelfLine): void {
   desk.editSurface(`${props.coat.id} product`, (s, file) => {
     const found = s.coats.find((c) => c.id === props.coat.id)
     if (found) {
@@ -130,13 +121,14 @@ function move(by: number): void {
     <div class="main">
       <div class="row">
         <strong>Coat {{ index + 1 }}</strong>
-        <PickField
-          class="grow"
+        <ProductField
+          class="product"
           bare
           :label="`Product of coat ${index + 1}`"
           :model-value="coat.product"
-          :options="choices"
-          @update:model-value="choose"
+          :name="plan?.name || coat.product"
+          :own="desk.file.value.products"
+          @choose="choose"
         />
         <template v-if="session.mayEdit">
           <v-btn
@@ -224,7 +216,7 @@ function move(by: number): void {
           }}</FigureButton>
         </span>
         <span v-if="plan?.price !== undefined">
-          <span class="quiet">costs</span> {{ money(plan.price, desk.file.value.job.currency) }}/m²
+          <span class="quiet">costs</span> {{ session.price(plan.price, desk.file.value.job.currency) }}
         </span>
       </p>
       <p v-if="build" class="small quiet" data-test="added">{{ added }}</p>
@@ -257,6 +249,9 @@ function move(by: number): void {
   gap: 14px;
   padding: 12px 0;
   border-bottom: 1px solid var(--line);
+}
+.product {
+  flex: 1 1 210px;
 }
 .swatch {
   border: 1px solid var(--ink);

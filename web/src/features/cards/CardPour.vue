@@ -4,7 +4,7 @@ import type { Card } from '../../api/client'
 import { useSession } from '../../session/session'
 
 /** What is poured into the pail: by volume, by scale, and where the marks are. */
-const props = defineProps<{ card: Card }>()
+const props = defineProps<{ card: Card; alone?: boolean }>()
 const session = useSession()
 const single = computed(() => props.card.parts.length === 1)
 const filled = computed(() =>
@@ -27,7 +27,10 @@ function height(metres: number): string {
 </script>
 
 <template>
-  <div class="body" :class="{ coloured: card.cups?.length }">
+  <div
+    class="body"
+    :class="{ coloured: card.cups?.length, alone, rough: card.parts.some((p) => p.densityAssumed) }"
+  >
     <table>
       <thead>
         <tr>
@@ -165,8 +168,22 @@ td.mass {
   td.big {
     font-size: 3.2rem;
   }
+  .alone th[scope],
+  .alone td.big {
+    font-size: 4.15rem;
+  }
+  .alone td {
+    padding-right: 10px;
+  }
+  /* What is not known by its density is written longer; the pail gives way to it. */
+  .rough.body {
+    grid-template-columns: minmax(0, 1fr);
+  }
+  .rough .pail {
+    display: none;
+  }
   .body {
-    grid-template-columns: 1fr 130px;
+    grid-template-columns: minmax(0, 1fr) 110px;
     padding-block: 4px;
   }
   .high {

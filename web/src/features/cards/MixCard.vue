@@ -6,9 +6,13 @@ import { useSession } from '../../session/session'
 import CardClock from './CardClock.vue'
 import CardCups from './CardCups.vue'
 import CardPour from './CardPour.vue'
+import PailRows from './PailRows.vue'
+import { ranges } from './sheets'
 
 const props = defineProps<{
   card: Card
+  /** All batches that are mixed like this one, itself among them, where one card stands for them. */
+  alike?: Card[]
   surface: string
   coat: number
   coats: number
@@ -18,22 +22,34 @@ const props = defineProps<{
   zone?: string
 }>()
 const session = useSession()
+const equal = computed(() => ((props.alike?.length ?? 0) > 1 ? (props.alike ?? []) : undefined))
+/** What every section needs that these batches are for. */
+const floor = computed(() =>
+  props.card.floor.filter((s) => (equal.value ?? []).every((c) => c.floor.some((f) => f.text === s.text))),
+)
+/** Its figures are read from two metres; cups by colour leave no room for that. */
+const alone = computed(() => !equal.value && !props.card.cups?.length)
 const single = computed(() => props.card.parts.length === 1)
 const ratio = computed(() => `${props.card.ratioParts.join(' : ')} by ${props.card.ratio}`)
 </script>
 
 <template>
-  <article class="card" data-test="mix-card">
+  <article class="card" :class="{ alone }" data-test="mix-card">
     <header>
       <svg class="band" preserveAspectRatio="none" viewBox="0 0 10 10" aria-hidden="true">
         <rect width="10" height="10" :fill="card.color" />
       </svg>
       <p class="which">
-        Batch <b>{{ card.batch }}</b> of {{ card.of }}
+        {{ equal ? 'Batches' : 'Batch' }}
+        <b>{{ equal ? ranges(equal.map((c) => c.batch)) : card.batch }}</b> of {{ card.of }}
       </p>
       <p class="what">
         <strong>{{ card.product }}</strong>
         <span>coat {{ coat }} of {{ coats }}, {{ surface }}</span>
+      </p>
+      <p v-if="card.useBy && !equal" class="use">
+        <span>use by, as planned{{ card.beyond ? ', beyond the sheet' : '' }}</span>
+        <b data-test="use-by">{{ minuteTime(card.useBy, zone) }}</b>
       </p>
       <p class="total">
         <b>{{ session.format('volume', card.volume) }}</b>
@@ -41,7 +57,7 @@ const ratio = computed(() => `${props.card.ratioParts.join(' : ')} by ${props.ca
       </p>
       <slot />
     </header>
-    <CardPour :card="card" />
+    <CardPour :card="card" :alone="alone" />
     <ul v-if="card.additions?.length" class="adds">
       <li v-for="a in card.additions" :key="a.name + a.how">
         <b>{{ a.mass ? session.format('mass', a.mass) : session.format('volume', a.volume ?? 0) }}</b>
@@ -66,12 +82,13 @@ const ratio = computed(() => `${props.card.ratioParts.join(' : ')} by ${props.ca
         </p>
       </div>
     </div>
-    <div v-if="card.floor.length" class="floor" data-test="on-the-floor">
-      <h3>Then section {{ card.section }}</h3>
+    <div v-if="floor.length" class="floor" data-test="on-the-floor">
+      <h2>{{ equal ? 'Then its section' : `Then section ${card.section}` }}</h2>
       <ol class="steps">
-        <li v-for="s in card.floor" :key="s.text">{{ s.text }}</li>
+        <li v-for="s in floor" :key="s.text">{{ s.text }}</li>
       </ol>
     </div>
+    <PailRows v-if="equal" :cards="equal" :zone="zone" />
     <p v-if="card.warning" class="mind" role="alert">{{ card.warning }}</p>
     <p v-if="card.parts.some((p) => p.densityAssumed)" class="mind">
       ≈ The sheet gives no density: measure by volume, or weigh a known volume first.
@@ -97,7 +114,7 @@ const ratio = computed(() => `${props.card.ratioParts.join(' : ')} by ${props.ca
         <dt>Left in the pail, it smokes</dt>
         <dd>{{ session.format('span', card.smokes) }} later</dd>
       </div>
-      <div>
+      <div v-if="!equal">
         <dt>Section</dt>
         <dd>{{ card.section }}: {{ session.format('area', card.area) }}</dd>
       </div>
@@ -105,7 +122,7 @@ const ratio = computed(() => `${props.card.ratioParts.join(' : ')} by ${props.ca
         <dt>Wet film</dt>
         <dd>{{ session.format('film', card.wet) }}</dd>
       </div>
-      <div v-if="!single">
+      <div v-if="!single && !equal">
         <dt>
           {{
             card.meets ? `Mixing start, planned ${clockTime(card.meets, zone)}; started` : 'Mixing started at'
@@ -113,12 +130,8 @@ const ratio = computed(() => `${props.card.ratioParts.join(' : ')} by ${props.ca
         </dt>
         <dd class="blank">&nbsp;</dd>
       </div>
-      <div v-if="card.useBy">
-        <dt>Use by, as planned{{ card.beyond ? ', beyond the sheet' : '' }}</dt>
-        <dd data-test="use-by">{{ minuteTime(card.useBy, zone) }}</dd>
-      </div>
     </dl>
-    <CardClock v-if="!single && clock" :card="card" :memory="clock" :zone="zone" />
+    <CardClock v-if="!single && clock && !equal" :card="card" :memory="clock" :zone="zone" />
     <p v-if="card.cautions?.length" class="cautions">
       {{ card.cautions.join(' ') }} The product's data sheet and safety data sheet come first.
     </p>
@@ -173,8 +186,14 @@ p {
   line-height: 1.05;
 }
 .what span,
-.total span {
+.total span,
+.use span {
   font-size: 1.3rem;
+}
+.use b {
+  display: block;
+  font-size: 3.4rem;
+  line-height: 1.05;
 }
 .total {
   text-align: right;
@@ -226,7 +245,7 @@ dd.blank {
 .floor {
   padding: 4px 22px 10px;
 }
-.floor h3 {
+.floor h2 {
   font-size: 1.12rem;
   margin: 0 0 4px;
 }
@@ -269,13 +288,25 @@ dd.blank {
     font-size: 1.5rem;
   }
 }
+@media screen and (min-width: 901px) {
+  .card {
+    zoom: 0.78;
+  }
+}
 @media print {
   .which b,
-  .total b {
+  .total b,
+  .use b {
     font-size: 3rem;
   }
   dd {
     font-size: 1.7rem;
+  }
+  /* Batch, parts and use-by are read from two metres. */
+  .alone .which b,
+  .alone .total b,
+  .alone .use b {
+    font-size: 4.15rem;
   }
   /* Read at arm's length: 12 points once the sheet is drawn smaller. */
   .steps,
@@ -292,7 +323,7 @@ dd.blank {
   .work {
     padding-block: 2px 4px;
   }
-  .floor h3 {
+  .floor h2 {
     font-size: 1.21rem;
     margin: 0;
   }

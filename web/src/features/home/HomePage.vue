@@ -1,13 +1,20 @@
 <script setup lang="ts">
 import { isTyping } from '../../fields/typing'
 import { useRequest } from '../../api/useRequest'
-import { useDebounceFn, useEventListener, useSessionStorage } from '@vueuse/core'
-import { computed, ref } from 'vue'
+import {
+  useDebounceFn,
+  useEventListener,
+  useLocalStorage,
+  useMediaQuery,
+  useSessionStorage,
+} from '@vueuse/core'
+import { computed, defineAsyncComponent, ref } from 'vue'
 import { useRouter } from 'vue-router'
 import { api, importPlanFile, type JobLine, type Summary } from '../../api/client'
 import { blankFile } from '../job/blank'
 import { useHouse } from '../house/store'
 import { useSession } from '../../session/session'
+import { useTold } from '../../shell/told'
 import { useShelf } from '../shelf/store'
 import TextField from '../../fields/TextField.vue'
 import JobTile from './JobTile.vue'
@@ -18,6 +25,7 @@ import TodayLines from './TodayLines.vue'
 /** The company's jobs by where they stand. */
 type Group = Summary['standing'] | 'archived'
 const groups: { id: Group; title: string }[] = [
+  { id: 'site', title: 'On site now' },
   { id: 'measuring', title: 'Being measured' },
   { id: 'planning', title: 'Being planned' },
   { id: 'ready', title: 'Ready' },
@@ -38,9 +46,17 @@ const adding = ref(false)
 const picker = ref<HTMLInputElement | null>(null)
 const search = ref<HTMLInputElement | null>(null)
 const picked = ref<string[]>([])
-const archivedNow = ref<JobLine | null>(null)
+const told = useTold()
 const shown = ref<Partial<Record<Group, number>>>({})
-const open = useSessionStorage<Group[]>('nephelon.home.open', ['measuring', 'planning', 'ready'])
+const open = useSessionStorage<Group[]>('nephelon.home.open', ['site', 'measuring', 'planning', 'ready'])
+
+/** Tiles below where they stand, or rows of a table. */
+const chosen = useLocalStorage<'tiles' | 'table'>('nephelon.home.face', 'tiles')
+/** On a phone each row would be a tile again. */
+const phone = useMediaQuery('(max-width: 760px)')
+const face = computed(() => (phone.value ? 'tiles' : chosen.value))
+const JobTable = defineAsyncComponent(() => import('./JobTable.vue'))
+const titleOf = (l: JobLine): string => groups.find((g) => g.id === standing(l))?.title ?? ''
 
 async function list(): Promise<void> {
   const [open, archived] = await Promise.all(
@@ -107,7 +123,7 @@ async function archive(line: JobLine, away: boolean): Promise<void> {
     'The job was not moved.',
   )
   if (!ok) return
-  archivedNow.value = away ? line : null
+  if (away) told.say(`${line.name} is archived.`, () => archive(line, false))
   await list()
 }
 
@@ -123,7 +139,7 @@ void list()
 </script>
 
 <template>
-  <div class="page home">
+  <div class="page home" :class="{ wide: face === 'table' }">
     <div class="bar">
       <h1>Jobs</h1>
       <TextField
@@ -135,6 +151,17 @@ void list()
         aria-label="Search name, client or site"
         @input="soon"
       />
+      <v-btn-toggle
+        v-if="!phone"
+        v-model="chosen"
+        mandatory
+        density="compact"
+        role="group"
+        aria-label="Jobs as"
+      >
+        <v-btn value="tiles" size="small">Tiles</v-btn>
+        <v-btn value="table" size="small">Table</v-btn>
+      </v-btn-toggle>
       <template v-if="session.mayEdit">
         <v-btn @click="picker?.click()">Import a plan file</v-btn>
         <input
@@ -149,10 +176,6 @@ void list()
       </template>
     </div>
     <p v-if="trouble" class="trouble" role="alert">{{ trouble }}</p>
-    <p v-if="archivedNow" class="mb-3" role="status">
-      {{ archivedNow.name }} is archived.
-      <v-btn size="small" @click="archive(archivedNow, false)">Undo</v-btn>
-    </p>
     <p v-if="picked.length > 0" class="picked" data-test="picked">
       {{ picked.length }} {{ picked.length === 1 ? 'job' : 'jobs' }} chosen
       <v-btn
@@ -165,21 +188,33 @@ void list()
       <v-btn size="small" variant="text" @click="picked = []">None</v-btn>
       <span v-if="picked.length < 2" class="quiet">Choose another job for a combined purchase.</span>
     </p>
-    <p v-if="lines === null && !trouble" class="quiet">Reading the jobs …</p>
+    <p v-if="lines === null && !trouble" class="quiet" role="status">Reading the jobs …</p>
     <div v-else-if="none" class="sheet empty">
       <h2>{{ words ? 'No job matches these words' : 'No jobs yet' }}</h2>
       <p class="quiet">
         {{
           words
             ? 'Try fewer words, or another spelling.'
-            : 'Start with New job: outline a floor, put coats on it, and the kits, batches and mix cards follow.'
+            : 'Outline a floor or enter its area, put coats on it, and the kits, batches and mix cards follow.'
         }}
       </p>
+      <div v-if="!words && session.mayEdit" class="row begin">
+        <v-btn v-if="session.mayKeep" color="primary" variant="flat" to="/start" data-test="to-start"
+          >Set up the company</v-btn
+        >
+        <v-btn @click="adding = true">New job</v-btn>
+      </div>
     </div>
     <template v-else-if="lines">
       <StorageNote v-if="session.mayEdit" />
-      <TodayLines v-if="words === ''" :jobs="lines" />
-      <section v-for="g in filled" :key="g.id" class="group" :data-test="`group-${g.id}`">
+      <JobTable v-if="face === 'table'" v-model:picked="picked" :lines="lines" :standing="titleOf" />
+      <TodayLines v-if="face === 'tiles' && words === ''" :jobs="lines" />
+      <section
+        v-for="g in face === 'tiles' ? filled : []"
+        :key="g.id"
+        class="group"
+        :data-test="`group-${g.id}`"
+      >
         <button
           type="button"
           class="plain head"
@@ -207,7 +242,9 @@ void list()
           >{{ g.jobs.length - most(g.id) }} more</v-btn
         >
       </section>
-      <p v-if="bare.length > 0" class="quiet small" data-test="bare">No job is {{ listed(bare) }}.</p>
+      <p v-if="face === 'tiles' && bare.length > 0" class="quiet small" data-test="bare">
+        No job is {{ listed(bare) }}.
+      </p>
     </template>
     <NewJobDialog v-model="adding" :trouble="trouble" @add="add" />
   </div>
@@ -274,6 +311,10 @@ void list()
 .empty {
   padding: 40px;
   text-align: center;
+}
+.begin {
+  justify-content: center;
+  margin-top: 16px;
 }
 .trouble {
   color: var(--stop);

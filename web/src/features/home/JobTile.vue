@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import type { JobLine } from '../../api/client'
-import { dayTime } from '../../fields/clock'
+import { dayTime, spokenDay } from '../../fields/clock'
 import { money } from '../../session/units'
 import { useSession } from '../../session/session'
 import TickField from '../../fields/TickField.vue'
@@ -54,9 +54,11 @@ const flag = computed(() => {
         <span class="figures">
           <span v-for="f in figures" :key="f">{{ f }}</span>
           <span v-if="figures.length === 0" class="quiet">not measured</span>
-          <span v-if="s.ready">light traffic {{ dayTime(s.ready, s.zone) }}</span>
+          <span v-if="s.ready" v-tooltip="dayTime(s.ready, s.zone)"
+            >light traffic {{ spokenDay(s.ready, s.zone) }}</span
+          >
         </span>
-        <span v-if="s.needs" class="needs"
+        <span v-if="s.needs || flag" class="needs"
           ><strong v-if="flag">{{ flag }}.</strong> {{ s.needs }}</span
         >
       </span>

@@ -1,14 +1,11 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import type { StaleSave } from '../../api/client'
+import { minuteTime } from '../../fields/clock'
 
 const props = defineProps<{ stale: StaleSave }>()
 defineEmits<{ settle: [choice: 'mine' | 'theirs' | 'combined'] }>()
-const at = computed(() =>
-  new Intl.DateTimeFormat(undefined, { timeStyle: 'medium', hourCycle: 'h23' }).format(
-    new Date(props.stale.theirs.changedAt),
-  ),
-)
+const at = computed(() => minuteTime(props.stale.theirs.changedAt))
 const groups = computed(() =>
   [
     { by: 'theirs', title: `${props.stale.theirs.changedBy} changed` },

@@ -9,6 +9,7 @@ const keys: [string, string][] = [
   ['[ and ]', 'The previous step, the next step'],
   ['.', 'The next finding that needs a decision'],
   ['D', 'Draw or type an outline'],
+  ['← ↑ → ↓', 'The way of the next wall, while its length is empty (R, U, L, D outside the field)'],
   ['N', 'Add a surface'],
   ['P', 'Mix cards, to print'],
   ['Enter', 'Accept the entry'],

@@ -1,14 +1,19 @@
 <script setup lang="ts">
-import { ref, toRef } from 'vue'
+import { computed, ref, toRef } from 'vue'
+import { useRoute } from 'vue-router'
 import type { Plan, PlanFile } from '../../api/client'
 import WorkingDialog from '../../fields/WorkingDialog.vue'
 import JobDetails from './JobDetails.vue'
+import { stepPath, steps } from './steps'
+import SurfaceTabs from './SurfaceTabs.vue'
 import { provideDesk } from './useEditor'
 import type { JobEditor } from './useJob'
 
 /** What the pages of a job share; one of them is on screen. */
 const props = defineProps<{ editor: JobEditor; file: PlanFile; plan: Plan; jobId: string }>()
 const desk = provideDesk(props.jobId, props.editor, toRef(props, 'file'), toRef(props, 'plan'))
+const route = useRoute()
+const step = computed(() => steps.find((s) => route.path === stepPath(props.jobId, s.id)))
 const details = ref(false)
 defineExpose({
   openDetails: (): void => void (details.value = true),
@@ -18,6 +23,7 @@ defineExpose({
 
 <template>
   <div class="page desk">
+    <SurfaceTabs v-if="step?.bySurface" :manage="step.id === 'measure'" />
     <router-view />
     <WorkingDialog />
     <JobDetails v-model="details" />

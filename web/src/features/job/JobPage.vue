@@ -8,6 +8,7 @@ import ConflictDialog from './ConflictDialog.vue'
 import HelpDialog from './HelpDialog.vue'
 import JobDesk from './JobDesk.vue'
 import JobLine from './JobLine.vue'
+import JobMenu from './JobMenu.vue'
 import JobStrip from './JobStrip.vue'
 import SaveMark from './SaveMark.vue'
 import { decisions, stepPath, steps, surfaceOf } from './steps'
@@ -78,6 +79,7 @@ useJobKeys({
     <v-btn to="/jobs">Go to the jobs</v-btn>
   </div>
   <div v-else-if="file && plan" :style="{ '--top': `${height}px` }">
+    <h1 class="d-sr-only">{{ file.job.name }}: {{ route.meta.title }}</h1>
     <div ref="top" class="top">
       <div class="title">
         <TextField
@@ -98,8 +100,13 @@ useJobKeys({
             >Redo</v-btn
           >
         </template>
-        <v-btn size="small" class="wide" :href="`/api/jobs/${id}/file`" data-test="export">Plan file</v-btn>
-        <v-btn size="small" class="wide" variant="text" aria-label="Keyboard" @click="help = true">?</v-btn>
+        <JobMenu
+          :id="id"
+          :can-redo="canRedo"
+          @details="desk?.openDetails()"
+          @redo="editor.redo"
+          @keyboard="help = true"
+        />
       </div>
       <JobStrip :steps="plan.steps" :job-id="id" :next="plan.line.next" :zone="plan.zone" />
       <JobLine
@@ -110,25 +117,29 @@ useJobKeys({
         :job-id="id"
         :class="{ old: away }"
       />
-      <p v-if="away" class="banner" role="alert">
+      <v-alert v-if="away" type="warning" class="banner" role="alert">
         The server cannot be reached. What you change is
         {{ kept ? 'kept on this device' : 'kept in this page' }} and sent when it is back; the figures are the
         last it gave.
-      </p>
-      <p v-else-if="state === 'refused'" class="banner" role="alert">
+      </v-alert>
+      <v-alert v-else-if="state === 'refused'" type="error" class="banner" role="alert">
         {{ trouble }} Your edit is kept here.
-        <v-btn size="small" @click="editor.undo">Undo it</v-btn>
-      </p>
-      <p v-else-if="state === 'signed-out'" class="banner" role="alert">
+        <template #append><v-btn size="small" @click="editor.undo">Undo it</v-btn></template>
+      </v-alert>
+      <v-alert v-else-if="state === 'signed-out'" type="warning" class="banner" role="alert">
         You were signed out. Your edits are kept on this device.
-        <v-btn size="small" :to="{ path: '/sign-in', query: { next: route.fullPath } }">Sign in again</v-btn>
-      </p>
-      <p v-if="unkept" class="banner" role="alert" data-test="unkept">
+        <template #append
+          ><v-btn size="small" :to="{ path: '/sign-in', query: { next: route.fullPath } }"
+            >Sign in again</v-btn
+          ></template
+        >
+      </v-alert>
+      <v-alert v-if="unkept" type="warning" class="banner" role="alert" data-test="unkept">
         This device has no room left to keep unsent edits. Leave this page open until they are saved.
-      </p>
-      <p v-if="!session.mayEdit" class="banner quiet">
+      </v-alert>
+      <v-alert v-if="!session.mayEdit" class="banner">
         You can view this job; a lead or estimator can edit it.
-      </p>
+      </v-alert>
     </div>
     <JobDesk ref="desk" :editor="editor" :file="file" :plan="plan" :job-id="id" :class="{ old: away }" />
     <ConflictDialog v-if="stale" :stale="stale" @settle="editor.settle" />
@@ -139,8 +150,9 @@ useJobKeys({
     <p class="my-4" role="alert">{{ unopened }}</p>
     <v-btn to="/jobs">Go to the jobs</v-btn>
   </div>
-  <div v-else class="page quiet">
-    {{ away ? 'The server does not answer; trying again …' : 'Opening the job …' }}
+  <div v-else class="page">
+    <p v-if="away" class="quiet">The server does not answer; trying again …</p>
+    <v-skeleton-loader v-else type="heading, paragraph, image" />
   </div>
 </template>
 
@@ -185,10 +197,9 @@ useJobKeys({
   text-decoration: underline;
 }
 .banner {
-  margin: 0;
-  padding: 8px 24px;
-  border-top: 1px solid var(--line);
-  font-weight: 620;
+  border-radius: 0;
+  padding: 6px 24px;
+  font-weight: 600;
 }
 .old :deep(.figure),
 .old :deep(.value),

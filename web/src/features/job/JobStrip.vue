@@ -103,6 +103,16 @@ a:hover:not(.router-link-active) {
   color: var(--warn);
   font-weight: 640;
 }
+@media (max-width: 1180px) {
+  a {
+    grid-template-columns: auto 1fr;
+    gap: 6px;
+    padding: 7px 8px 12px;
+  }
+  .number {
+    display: none;
+  }
+}
 @media (max-width: 900px) {
   a {
     grid-template-columns: 1fr;
@@ -110,7 +120,6 @@ a:hover:not(.router-link-active) {
     padding: 6px 2px 10px;
     text-align: center;
   }
-  .number,
   .state {
     display: none;
   }

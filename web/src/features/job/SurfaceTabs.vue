@@ -95,6 +95,7 @@ function rename(event: Event): void {
       <v-btn variant="text" data-test="copy-to" @click="copying = true">Copy to a job …</v-btn>
       <v-btn variant="text" :disabled="desk.file.value.job.surfaces.length < 2" @click="remove">Remove</v-btn>
     </div>
+    <div id="surface-parts" />
     <CopyDialog v-if="manage" v-model="copying" :job-id="desk.jobId" :surface="desk.surface.value" />
   </div>
 </template>
@@ -106,7 +107,7 @@ function rename(event: Event): void {
   gap: 10px;
   justify-content: space-between;
   align-items: center;
-  margin-bottom: 14px;
+  margin-bottom: 12px;
 }
 .title {
   font-weight: 660;

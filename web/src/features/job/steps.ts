@@ -9,16 +9,18 @@ export interface JobStep {
   page: () => Promise<{ default: Component }>
   /** What stands below its name, where the plan says nothing of how far it is. */
   words?: string
+  /** It shows one surface at a time. */
+  bySurface?: boolean
 }
 
 /** The pages of a job, in the order of the work. A page is added here and nowhere else. */
 export const steps: JobStep[] = [
-  { id: 'measure', name: 'Measure', page: () => import('../measure/MeasurePage.vue') },
-  { id: 'survey', name: 'Survey', page: () => import('../survey/SurveyPage.vue') },
-  { id: 'build-up', name: 'Build-up', page: () => import('../buildup/BuildUpPage.vue') },
+  { id: 'measure', name: 'Measure', page: () => import('../measure/MeasurePage.vue'), bySurface: true },
+  { id: 'survey', name: 'Survey', page: () => import('../survey/SurveyPage.vue'), bySurface: true },
+  { id: 'build-up', name: 'Build-up', page: () => import('../buildup/BuildUpPage.vue'), bySurface: true },
   { id: 'kits', name: 'Kits', page: () => import('../kits/KitsPage.vue') },
-  { id: 'batches', name: 'Batches', page: () => import('../batches/BatchesPage.vue') },
-  { id: 'pour', name: 'Pour', page: () => import('../pour/PourPage.vue') },
+  { id: 'batches', name: 'Batches', page: () => import('../batches/BatchesPage.vue'), bySurface: true },
+  { id: 'pour', name: 'Pour', page: () => import('../pour/PourPage.vue'), bySurface: true },
   { id: 'days', name: 'Days', page: () => import('../roster/DaysPage.vue'), words: 'who and when' },
 ]
 

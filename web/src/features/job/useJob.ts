@@ -82,7 +82,7 @@ export function useJob(id: string) {
     if (state === 'saved' && Number(version) > saving.version()) void refresh()
   })
   watch(
-    () => session.units,
+    () => session.reads,
     () => {
       if (saving.state.value === 'saved') void load()
     },

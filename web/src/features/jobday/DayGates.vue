@@ -3,6 +3,7 @@ import { ref } from 'vue'
 import type { RecordCoat, RecordCoatDay, RecordGateState } from '../../api/client'
 import { minuteTime } from '../../fields/clock'
 import { useSession } from '../../session/session'
+import FoldPanel from '../../fields/FoldPanel.vue'
 import TextField from '../../fields/TextField.vue'
 import DayReadings from './DayReadings.vue'
 import type { Read } from './readings'
@@ -56,6 +57,15 @@ async function override(gate: RecordGateState): Promise<void> {
         The coat below is abraded everywhere
       </button>
     </p>
+    <FoldPanel
+      v-if="plan.ahead.length > 0"
+      title="The day before and the last minutes"
+      data-test="day-before"
+    >
+      <ol class="ahead">
+        <li v-for="a in plan.ahead" :key="a">{{ a }}</li>
+      </ol>
+    </FoldPanel>
     <ol>
       <li v-for="g in coat.gates" :key="g.key" :class="{ closed: g.closed, over: g.overridden }">
         <div class="words">
@@ -144,6 +154,11 @@ li.closed {
   grid-template-columns: 1fr auto;
   align-items: center;
   padding: 4px 14px;
+}
+ol.ahead li {
+  border: 0;
+  background: none;
+  padding: 2px 0;
 }
 li.over {
   border: 2px solid var(--warn);

@@ -28,8 +28,22 @@ async function load(): Promise<void> {
   ])
   if (issued.data) issues.value = issued.data
   crews.value = (standards?.house.crews ?? []).map((c) => c.name)
-  to.value ||= crews.value[0] ?? 'The crew'
+  to.value ||= next.value?.crew ?? crews.value[0] ?? 'The crew'
+  if (!newest.value) day.value ||= next.value?.day ?? ''
 }
+/** The first day on which a coat is booked that is still to come, and its crew: who is issued to, unless somebody says otherwise. */
+const next = computed(() => {
+  const { surfaces, zone } = desk.plan.value
+  const day = new Intl.DateTimeFormat('sv-SE', { timeZone: zone, dateStyle: 'short' })
+  const today = day.format(new Date())
+  return surfaces
+    .flatMap((s) => s.coats)
+    .flatMap((c) =>
+      c.booked && c.times?.begins ? [{ crew: c.booked, day: day.format(new Date(c.times.begins)) }] : [],
+    )
+    .filter((c) => c.day >= today)
+    .toSorted((a, b) => a.day.localeCompare(b.day))[0]
+})
 void load()
 
 async function issue(): Promise<void> {

@@ -11,6 +11,7 @@ import {
 } from '../../api/client'
 import { openFloor, type Floor } from '../../record/floor'
 import { openJournal, type Journal } from '../../record/journal'
+import { dataOf } from '../../api/useRequest'
 import type { Kind } from '../../session/units'
 import { useSession } from '../../session/session'
 import { sendPhotos } from '../../record/photos'
@@ -58,6 +59,8 @@ export function useDay(job: string) {
   /** What was logged on this device last, so that it can be taken back. */
   const last = shallowRef<RecordEvent | null>(null)
   let floor: Floor | undefined
+  /** The number of the plan that the rules on this device are open with; before that, nothing is logged. */
+  const opened = ref(0)
   let journal: Journal | undefined
   let mark = 0
   let sending: Promise<void> | undefined
@@ -65,7 +68,7 @@ export function useDay(job: string) {
   let gone = false
 
   function tell(): void {
-    if (floor && issue.value) day.value = floor.tell(clock.now())
+    if (floor && opened.value) day.value = floor.tell(clock.now())
   }
   watch(clock.second, tell)
 
@@ -76,7 +79,8 @@ export function useDay(job: string) {
   function take(plan: RecordIssue): void {
     issue.value = plan
     newer.value = null
-    floor?.open(plan, session.units, session.mayLead)
+    floor?.open(plan, session.reads, session.mayLead)
+    opened.value = plan.number
     tell()
   }
 
@@ -106,6 +110,13 @@ export function useDay(job: string) {
     return corrected
   }
 
+  let reading = ''
+  /** Says why the record is not read; what was said of an entry stays when it is. */
+  function tellReading(text: string): void {
+    if (text || trouble.value === reading) trouble.value = text
+    reading = text
+  }
+
   /** Reads what others logged since, and the newest plan. */
   async function pull(): Promise<void> {
     const { data, error, response } = await api.GET('/api/jobs/{job}/events', {
@@ -113,27 +124,29 @@ export function useDay(job: string) {
     })
     if (!data) {
       if (response.status === 401) state.value = 'signed-out'
-      else trouble.value = refusal(error, 'The record of this job cannot be read.')
+      else tellReading(refusal(error, 'The record of this job cannot be read.'))
       return
     }
     clock.heard(data.time)
     mark = data.mark
     await journal?.learn(data.events)
     floor?.add(data.events)
-    if (data.issue > (issue.value?.number ?? 0) && data.issue > (newer.value?.number ?? 0)) {
+    if (data.issue > opened.value && data.issue > (newer.value?.number ?? 0)) {
       const { data: plan } = await api.GET('/api/jobs/{job}/issues/{number}', {
         params: { path: { job, number: 0 } },
       })
       if (plan) {
         await journal?.keepIssue(plan)
-        if (day.value?.coats.some((c) => c.batches.some((b) => b.state !== 'waiting'))) newer.value = plan
+        const begun = day.value?.coats.some((c) => c.batches.some((b) => b.state !== 'waiting'))
+        if (opened.value && begun) newer.value = plan
         else take(plan)
       }
     }
-    if (data.issue === 0)
-      trouble.value =
-        'No plan of this job was issued yet. An estimator or owner issues it from the page Days.'
-    else trouble.value = ''
+    tellReading(
+      data.issue === 0
+        ? 'No plan of this job was issued yet. An estimator or owner issues it from the page Days.'
+        : '',
+    )
     tell()
   }
 
@@ -172,7 +185,7 @@ export function useDay(job: string) {
         if (session.me) photos.value = await sendPhotos(session.me.id)
       } catch {
         state.value = held ? 'held' : 'away'
-        if (held) trouble.value = `${held} What was logged is kept on this device.`
+        if (held) tellReading(`${held} What was logged is kept on this device.`)
         if (!gone) timer = setTimeout(() => void level(), RETRY_MS)
       } finally {
         await count()
@@ -222,7 +235,7 @@ export function useDay(job: string) {
   /** Logs what happened; on screen at once. Says why where that is not possible. */
   async function log(kind: RecordKind, task: string, body: RecordBody = {}): Promise<boolean> {
     const touched = new Date().toISOString()
-    await until(issue).toBeTruthy({ timeout: READY_MS }) // a touch while it is still opened counts
+    await until(opened).toBeTruthy({ timeout: READY_MS }) // a touch while it is still opened counts
     const me = session.me
     if (!journal || !floor || !me || !issue.value) {
       trouble.value ||= 'The plan of this day is not loaded yet, so nothing was logged. Log it again.'
@@ -288,13 +301,26 @@ export function useDay(job: string) {
   watch(heard.data, () => void levelAnew())
   useEventListener(window, 'online', () => void level())
 
+  /** Shows what the server tells while the rules are still on their way to this device. */
+  async function preview(): Promise<void> {
+    const params = { path: { job } }
+    const [plan, told] = await Promise.all([
+      dataOf(api.GET('/api/jobs/{job}/issues/{number}', { params: { path: { job, number: 0 } } })),
+      dataOf(api.GET('/api/jobs/{job}/record', { params })),
+    ])
+    if (gone || opened.value || !plan || !told) return
+    issue.value = plan
+    day.value = told
+  }
+
   async function begin(): Promise<void> {
     const me = session.me
     if (!me) return
     try {
-      const [rules, kept] = await Promise.all([openFloor(), openJournal(me.id, job)])
-      floor = rules
-      journal = kept
+      const rules = openFloor()
+      journal = await openJournal(me.id, job)
+      if ((await journal.unsent()).length === 0) void preview()
+      floor = await rules
       const plan = await journal.issue()
       floor.add(await journal.events())
       if (plan) take(plan)
@@ -337,7 +363,10 @@ export function useDay(job: string) {
     strike,
     /** Sends what waits and reads what others logged. */
     levelAnew,
-    read: (kind: Kind, text: string) => floor?.read(kind, text) ?? { si: 0, echo: '' },
+    read: (kind: Kind, text: string): { si: number; echo: string } => {
+      if (!floor) throw new Error('The rules of this day are still loading. Enter it again in a moment.')
+      return floor.read(kind, text)
+    },
     clock,
     zone: computed(() => issue.value?.zone),
   }

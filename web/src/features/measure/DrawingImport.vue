@@ -1,6 +1,8 @@
 <script setup lang="ts">
 import { computed, ref, watch } from 'vue'
-import { readDrawing, refusal, type Drawing, type Point } from '../../api/client'
+import { readDrawing, type Drawing, type Point } from '../../api/client'
+import { useSending } from '../../api/useSending'
+import SendingBar from '../../shell/SendingBar.vue'
 import { boxAround, distance, fit, path, tidy } from '../../drawing/figures'
 import { useSession } from '../../session/session'
 import TickField from '../../fields/TickField.vue'
@@ -14,11 +16,18 @@ const open = defineModel<boolean>({ required: true })
 const emit = defineEmits<{ take: [outline: Point[], inner: { name: string; outline: Point[] }[]] }>()
 const session = useSession()
 const drawing = ref<Drawing | null>(null)
-const name = ref('')
-const trouble = ref('')
-const busy = ref(false)
-const sent = ref(0)
-const stop = ref(new AbortController())
+const {
+  name,
+  busy,
+  sent,
+  trouble,
+  stop,
+  take: read,
+} = useSending(readDrawing, {
+  refused: 'This drawing cannot be read.',
+  away: 'The server does not answer. Choose the file again when it is back.',
+  stopped: 'Stopped. Nothing was imported.',
+})
 const layers = ref<string[]>([])
 const outline = ref(0)
 const holes = ref<number[]>([])
@@ -46,29 +55,18 @@ async function pick(event: Event): Promise<void> {
   const file = (event.target as HTMLInputElement).files?.[0]
   if (!file) return
   drawing.value = null
-  trouble.value = ''
   name.value = file.name
   if (file.size > MOST) {
     trouble.value = 'The file is larger than 12 MB. Export only the layer with the outlines.'
     return
   }
-  busy.value = true
-  sent.value = 0
-  stop.value = new AbortController()
-  try {
-    const { data, error } = await readDrawing(file, stop.value.signal, (share) => (sent.value = share))
-    drawing.value = data ?? null
-    if (!data) trouble.value = refusal(error, 'This drawing cannot be read.')
-    scale.value = data?.scale ?? 0
-    outline.value = 0
-    side.value = 0
-    layers.value = [...new Set(data?.shapes.map((shape) => shape.layer))]
-  } catch {
-    trouble.value = stop.value.signal.aborted
-      ? 'Stopped. Nothing was imported.'
-      : 'The server does not answer. Choose the file again when it is back.'
-  }
-  busy.value = false
+  const { ok, data } = await read(file)
+  drawing.value = data ?? null
+  if (!ok) return
+  scale.value = data?.scale ?? 0
+  outline.value = 0
+  side.value = 0
+  layers.value = [...new Set(data?.shapes.map((shape) => shape.layer))]
 }
 const allLayers = computed(() => [...new Set((drawing.value?.shapes ?? []).map((shape) => shape.layer))])
 /** Shapes of the layers that are looked at; the outline is the largest of them. */
@@ -143,16 +141,7 @@ function take(): void {
       </div>
       <p class="quiet">DXF (text), GeoJSON or SVG with closed outlines, up to 12 MB.</p>
       <input type="file" accept=".dxf,.json,.geojson,.svg" aria-label="Drawing to import" @change="pick" />
-      <p v-if="busy" role="status" class="row">
-        <span>{{ sent < 1 ? 'Sending' : 'Reading' }} {{ name }} …</span>
-        <v-progress-linear
-          :model-value="sent * 100"
-          :indeterminate="sent >= 1"
-          :aria-label="`Progress of ${name}`"
-          class="grow"
-        />
-        <v-btn size="small" @click="stop.abort()">Stop</v-btn>
-      </p>
+      <SendingBar v-if="busy" :name="name" :sent="sent" then="Reading" @stop="stop" />
       <p v-if="trouble" class="trouble" role="alert">{{ name }}: {{ trouble }}</p>
       <template v-if="drawing">
         <p>

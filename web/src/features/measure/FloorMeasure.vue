@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { useDraftKeys } from '../../drawing/useDraftKeys'
+import { useInTurn } from '../../fields/useInTurn'
 import { isTyping } from '../../fields/typing'
 import { useEventListener } from '@vueuse/core'
 import { computed, ref, watch } from 'vue'
@@ -250,6 +251,9 @@ const walls = computed(() =>
   ),
 )
 
+/** The drawing and what it gives come first, then what is entered beside. */
+const standing = useInTurn(4)
+
 // Measuring begins at once: the walk's field is ready, and so is the plan.
 if (session.mayEdit && !measured.value && !desk.surface.value.given) begin('outline')
 
@@ -270,7 +274,7 @@ useEventListener(window, 'keydown', (event) => {
 
 <template>
   <Teleport defer :to="toolbar">
-    <template v-if="session.mayEdit">
+    <template v-if="session.mayEdit && standing > 1">
       <v-btn data-test="draw" :disabled="draft.drawing.value" @click="begin('outline')">
         {{ measured ? 'Redraw outline' : 'Outline this floor' }}
       </v-btn>
@@ -324,7 +328,7 @@ useEventListener(window, 'keydown', (event) => {
             Outline the floor by clicking its corners on the grid, or by typing the walls one after another as
             you walk them.
           </p>
-          <FoldPanel v-if="measured" open title="Walls">
+          <FoldPanel v-if="measured && standing > 1" open title="Walls">
             <p v-if="session.mayEdit" class="quiet small">A new length pushes the wall behind it.</p>
             <p v-if="trouble" class="small" role="alert">{{ trouble }}</p>
             <div class="pair">
@@ -360,9 +364,9 @@ useEventListener(window, 'keydown', (event) => {
             />
           </FoldPanel>
           <GivenArea v-if="!measured" />
-          <FloorParts v-if="takeoff" />
-          <WaysOut v-if="measured" />
-          <PlanThings v-if="measured" />
+          <FloorParts v-if="takeoff && standing > 2" />
+          <WaysOut v-if="measured && standing > 2" />
+          <PlanThings v-if="measured && standing > 3" />
         </template>
       </div>
     </div>

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import TextField from '../../fields/TextField.vue'
-import { useDebounceFn } from '@vueuse/core'
+import { useDebounceFn, useEventListener } from '@vueuse/core'
+import { isTyping } from '../../fields/typing'
 import { computed, onMounted, ref } from 'vue'
 import { useSession } from '../../session/session'
 import type { useWalk } from './useWalk'
@@ -13,6 +14,7 @@ const example = computed(() =>
     ? "or a rectangle: 27' × 18'; or a whole run: 14' 3, left, 9' 6, right 30, 4'"
     : 'or a rectangle: 8 m × 5 m; or a whole run: 7.4 m, left, 5.2 m, right 30, 2 m',
 )
+const { heading } = props.walk
 const field = ref<{ focus: () => void } | null>(null)
 onMounted(() => field.value?.focus())
 const text = ref('')
@@ -34,6 +36,19 @@ function typed(): void {
   void understand()
 }
 
+const turns: Record<string, number> = { ArrowRight: 0, ArrowUp: 90, ArrowLeft: 180, ArrowDown: 270 }
+const letters: Record<string, number> = { r: 0, u: 90, l: 180, d: 270 }
+/** Turns the next wall by the arrow keys while nothing is typed; by letters where nothing takes them. */
+function turn(event: KeyboardEvent): void {
+  const typing = isTyping(event)
+  const to = typing ? turns[event.key] : (turns[event.key] ?? letters[event.key])
+  if (to === undefined || event.ctrlKey || event.metaKey || event.altKey) return
+  if (typing && (text.value !== '' || !(event.target as HTMLElement).closest('[data-test=walk]'))) return
+  heading.value = to
+  event.preventDefault()
+}
+useEventListener(window, 'keydown', turn)
+
 async function take(): Promise<void> {
   const asked = text.value
   if (asked.trim() === '') return
@@ -46,6 +61,7 @@ async function take(): Promise<void> {
   <TextField
     ref="field"
     v-model="text"
+    data-test="walk"
     label="Length of the wall"
     :told="echo || example"
     :fault="fault"

@@ -58,8 +58,8 @@ const gap = computed(() => {
   <div class="entry" data-test="wall-entry">
     <h3>{{ words ?? titles[draft.kind.value] }}</h3>
     <p class="quiet small">
-      Choose which way the next wall runs on the plan, type its length, press Enter. Clicks on the drawing add
-      corners just as well.
+      Choose which way the next wall runs on the plan (arrow keys, or r, u, l, d outside the field), type its
+      length, press Enter. Clicks on the drawing add corners just as well.
     </p>
     <div v-if="origin && draft.kind.value !== 'outline' && draft.points.value.length === 0" class="start">
       <QuantityField

@@ -1,12 +1,12 @@
 <script setup lang="ts">
 import { useDebounceFn } from '@vueuse/core'
-import { computed, ref, watch } from 'vue'
+import { computed, nextTick, ref, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import { api, type JobLine, type ShelfLine } from '../../api/client'
 import { dataOf } from '../../api/useRequest'
 import TextField from '../../fields/TextField.vue'
 import { useSession } from '../../session/session'
-import { pages } from '../../shell/pages'
+import { pages, parts } from '../../shell/pages'
 import { stepPath, steps } from '../job/steps'
 
 /** Goes to any job, page or product, or does what a button elsewhere does, by its name. */
@@ -24,6 +24,7 @@ const session = useSession()
 const route = useRoute()
 const router = useRouter()
 const words = ref('')
+const field = ref<InstanceType<typeof TextField> | null>(null)
 const at = ref(0)
 const jobs = ref<JobLine[]>([])
 const sheets = ref<ShelfLine[]>([])
@@ -49,6 +50,8 @@ watch(
     if (!shown) return
     words.value = ''
     void find()
+    // Where it was closing still, nothing is made anew that would take the focus by itself.
+    void nextTick(() => field.value?.focus())
   },
   { immediate: true },
 )
@@ -68,9 +71,15 @@ const fixed = computed<Command[]>(() => {
   return [
     ...here,
     ...there.map((p) => ({ group: 'Pages', title: p.title, run: go(p.to) })),
+    ...(session.mayEdit ? Object.values(parts).flatMap((of) => of.slice(1)) : [])
+      .filter((p) => !p.keeps || session.mayKeep)
+      .map((p) => ({ group: 'Pages', title: p.title, run: go(p.to) })),
     { group: 'Pages', title: 'Account', run: go('/account') },
-    { group: 'Actions', title: 'Metric units', run: () => session.setUnits('metric') },
-    { group: 'Actions', title: 'US units', run: () => session.setUnits('us') },
+    ...(session.mayKeep ? [{ group: 'Pages', title: 'Set up the company', run: go('/start') }] : []),
+    { group: 'Actions', title: 'Metric units', run: () => session.setReading({ units: 'metric' }) },
+    { group: 'Actions', title: 'US units', run: () => session.setReading({ units: 'us' }) },
+    { group: 'Actions', title: '12-hour clock', run: () => session.setReading({ clock: '12' }) },
+    { group: 'Actions', title: '24-hour clock', run: () => session.setReading({ clock: '24' }) },
     { group: 'Actions', title: 'Light or dark colours', run: () => emit('theme') },
   ]
 })
@@ -109,6 +118,7 @@ function run(c: Command | undefined): void {
   <v-dialog v-model="open" max-width="560" aria-label="Go to">
     <div class="sheet palette" data-test="palette">
       <TextField
+        ref="field"
         v-model="words"
         aria-label="Go to a job, a page or a product"
         placeholder="Job, page, product or action"

@@ -5,6 +5,7 @@ import { api, type SessionLine } from '../../api/client'
 import TextField from '../../fields/TextField.vue'
 import { dayTime } from '../../fields/clock'
 import FactorPart from './FactorPart.vue'
+import ReadingFields from './ReadingFields.vue'
 import { useSession } from '../../session/session'
 
 /** One's own account: the password, and where one is signed in. */
@@ -45,6 +46,10 @@ async function end(): Promise<void> {
     <h1 class="mb-4">{{ session.me?.name }}</h1>
     <p v-if="trouble" role="alert" class="trouble">{{ trouble }}</p>
     <p v-if="done" role="status">{{ done }}</p>
+    <section class="sheet part" aria-labelledby="reading-title">
+      <h2 id="reading-title">Units and clock</h2>
+      <ReadingFields />
+    </section>
     <form class="sheet part" @submit.prevent="change">
       <h2>Change the password</h2>
       <TextField v-model="old" label="Current password" type="password" autocomplete="current-password" />

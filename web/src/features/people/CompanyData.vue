@@ -1,13 +1,22 @@
 <script setup lang="ts">
 import { dataOf, useRequest } from '../../api/useRequest'
-import { computed, ref } from 'vue'
+import { useSending } from '../../api/useSending'
+import SendingBar from '../../shell/SendingBar.vue'
+import { computed, reactive, ref } from 'vue'
 import { api, bringArchive, type StorageState } from '../../api/client'
 import TextField from '../../fields/TextField.vue'
 
 /** All data of the company: how much it is, and taking it along or bringing it in. */
 const kept = ref<StorageState>()
 const said = ref('')
-const { trouble, busy, ask } = useRequest()
+const { trouble, ask } = useRequest()
+const archive = reactive(
+  useSending(bringArchive, {
+    refused: 'Nothing was saved.',
+    away: 'The server does not answer. Check whether it was imported before you import it again.',
+    stopped: 'Stopped. Nothing was imported.',
+  }),
+)
 const picker = ref<HTMLInputElement | null>(null)
 async function load(): Promise<void> {
   kept.value = await dataOf(api.GET('/api/company/storage'))
@@ -31,12 +40,8 @@ async function take(): Promise<void> {
 async function bring(event: Event): Promise<void> {
   const file = (event.target as HTMLInputElement).files?.[0]
   if (!file) return
-  said.value = trouble.value = ''
-  const { ok } = await ask(
-    bringArchive(file),
-    'Nothing was saved.',
-    'The server does not answer. Check whether it was imported before you import it again.',
-  )
+  said.value = ''
+  const { ok } = await archive.take(file)
   if (ok)
     said.value = 'The archive is imported. Its people cannot sign in until you open their accounts above.'
   await load()
@@ -57,6 +62,14 @@ async function bring(event: Event): Promise<void> {
       </div>
     </template>
     <p v-if="trouble" role="alert" class="trouble">{{ trouble }}</p>
+    <p v-if="archive.trouble" role="alert" class="trouble">{{ archive.name }}: {{ archive.trouble }}</p>
+    <SendingBar
+      v-if="archive.busy"
+      :name="archive.name"
+      :sent="archive.sent"
+      then="Importing"
+      @stop="archive.stop"
+    />
     <p v-if="said" role="status">{{ said }}</p>
     <p>
       One archive holds plan files, the shelf, stock, systems, company standards, records, photographs and
@@ -65,7 +78,7 @@ async function bring(event: Event): Promise<void> {
     <div class="row">
       <TextField v-model="password" label="Your password" type="password" autocomplete="current-password" />
       <v-btn data-test="take-archive" :disabled="!password" @click="take">Export company data</v-btn>
-      <v-btn :loading="busy" @click="picker?.click()">Import archive</v-btn>
+      <v-btn :disabled="archive.busy" @click="picker?.click()">Import archive</v-btn>
       <input
         ref="picker"
         class="d-none"

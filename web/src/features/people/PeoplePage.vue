@@ -7,6 +7,7 @@ import { computed, ref } from 'vue'
 import { api, type Colleague, type PasswordLink } from '../../api/client'
 import AuditList from './AuditList.vue'
 import CompanyData from './CompanyData.vue'
+import PartsNav from '../../shell/PartsNav.vue'
 import RightsTable from './RightsTable.vue'
 import { useSession } from '../../session/session'
 
@@ -78,7 +79,8 @@ async function dropFactor(p: Colleague): Promise<void> {
 
 <template>
   <div class="page">
-    <h1 class="mb-4">People of {{ session.me?.company }}</h1>
+    <h1 class="mb-2">People of {{ session.me?.company }}</h1>
+    <PartsNav of="people" />
     <p v-if="trouble" class="trouble" role="alert">{{ trouble }}</p>
     <p v-if="done" role="status">{{ done }}</p>
     <p v-if="link" role="status" class="sheet link" data-test="link">

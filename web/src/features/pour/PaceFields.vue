@@ -78,7 +78,7 @@ const own = computed(() => crew.value.divides || crew.value.spreads || crew.valu
 </script>
 
 <template>
-  <FoldPanel class="mb-3" data-test="paces">
+  <FoldPanel class="mb-3" data-test="paces" open>
     <template #title>
       Shares and variation of the work<span class="quiet">: {{ own ? "the crew's own" : 'as usual' }}</span>
     </template>

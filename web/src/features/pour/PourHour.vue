@@ -5,6 +5,7 @@ import PickField from '../../fields/PickField.vue'
 import PourFloor from '../../drawing/PourFloor.vue'
 import PourRibbons from '../../drawing/PourRibbons.vue'
 import { useDesk } from '../job/useEditor'
+import BestHours from './BestHours.vue'
 import PourAnswer from './PourAnswer.vue'
 import RunningList from './RunningList.vue'
 import WhatIf from './WhatIf.vue'
@@ -82,6 +83,7 @@ function key(event: KeyboardEvent): void {
         />
         <PickField
           label="Speed"
+          bare
           open
           :model-value="String(speed)"
           :options="speeds"
@@ -90,6 +92,7 @@ function key(event: KeyboardEvent): void {
         <PickField
           v-if="Object.keys(loops).length > 1"
           label="Scenario shown"
+          bare
           open
           :model-value="String(looped)"
           :options="{ 0: 'the whole pour', ...loops }"
@@ -122,6 +125,7 @@ function key(event: KeyboardEvent): void {
         @tried="attempt = $event"
       />
     </div>
+    <BestHours class="across" :coat="coat.id" />
   </div>
   <p v-else-if="!trouble" class="quiet">Simulating the pour …</p>
 </template>
@@ -142,6 +146,9 @@ function key(event: KeyboardEvent): void {
 .beside {
   display: grid;
   gap: 10px;
+}
+.across {
+  grid-column: 1 / -1;
 }
 .controls {
   gap: 8px;

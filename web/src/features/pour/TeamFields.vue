@@ -50,7 +50,7 @@ function play(at: number, role: Role, on: boolean): void {
 </script>
 
 <template>
-  <FoldPanel class="team" data-test="team">
+  <FoldPanel class="team" data-test="team" open>
     <template #title>
       People and roles<span class="told"
         >:
@@ -80,7 +80,7 @@ function play(at: number, role: Role, on: boolean): void {
         />
         <v-btn
           v-if="session.mayEdit"
-          size="x-small"
+          size="small"
           :aria-label="`Remove ${p.name}`"
           @click="set(team.filter((_, n) => n !== i))"
           >Remove</v-btn

@@ -209,7 +209,7 @@ const fields = computed<(Field | false)[]>(() => [
             {{ session.format('span', Math.abs(w.tight.slack)) }}
             {{ w.tight.slack < 0 ? 'too late for' : 'left of' }} the {{ limits[w.tight.limit] }}
           </span>
-          <v-btn v-if="session.mayEdit" size="x-small" :aria-label="`Apply: ${w.label}`" @click="takeWay(w)"
+          <v-btn v-if="session.mayEdit" size="small" :aria-label="`Apply: ${w.label}`" @click="takeWay(w)"
             >Apply</v-btn
           >
         </li>

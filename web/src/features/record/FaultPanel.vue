@@ -105,7 +105,7 @@ const found = (o: RecordOpinion, cause: string): Promise<boolean> =>
 const signed = (weight: number): string =>
   weight > 0 ? `+${weight.toFixed(1)}` : `−${Math.abs(weight).toFixed(1)}`
 const READ = ['cold-slab', 'near-dew-point', 'damp-air', 'slab-warming']
-/** Where on the page the piece stands that a cause rests on. */
+/** Where on the page the piece stands that a cause rests on, by the fragment of its address. */
 function placeOf(o: RecordOpinion, e: RecordOpinion['ranked'][number]['evidence'][number]): string {
   if (e.batch) return `#${o.trouble.coat}-${e.batch}`
   return READ.includes(e.fact ?? '') ? '#conditions' : `#${o.trouble.coat}`
@@ -200,7 +200,7 @@ const titleOf = (o: RecordOpinion): string => o.ranked.find((r) => r.key === o.t
           <ul v-if="r.evidence.length">
             <li v-for="e in r.evidence" :key="e.text" :class="e.weight > 0 ? 'for' : 'against'">
               {{ e.weight > 0 ? 'For' : 'Against' }}:
-              <a :href="placeOf(o, e)">{{ e.text }}</a>
+              <router-link :to="{ hash: placeOf(o, e) }">{{ e.text }}</router-link>
             </li>
           </ul>
           <FoldPanel title="How it was scored">

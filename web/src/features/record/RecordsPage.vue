@@ -135,7 +135,7 @@ const happened = (e: EntryLine): string =>
     <div v-show="part === 'entries'">
       <div class="row mb-2">
         <TextField v-model="words" label="Search job, person, lot or words" class="grow" type="search" />
-        <PickField v-model="kind" open none="Everything" label="Kind" :options="kindWords" />
+        <PickField v-model="kind" class="kind" open none="Everything" label="Kind" :options="kindWords" />
       </div>
       <p v-if="entries?.length === 0" class="quiet">
         {{
@@ -166,6 +166,9 @@ const happened = (e: EntryLine): string =>
 </template>
 
 <style scoped>
+.kind {
+  flex: 0 1 240px;
+}
 .part {
   padding: 14px 18px;
   margin-bottom: 14px;

@@ -3,6 +3,7 @@ import { useRequest } from '../../api/useRequest'
 import { computed, ref } from 'vue'
 import { useRouter } from 'vue-router'
 import { api, type PlanFile, type RecordIssue, type RecordOpinion } from '../../api/client'
+import { entriesRead } from '../../fields/useReader'
 import QuantityField from '../../fields/QuantityField.vue'
 import { blankSurface, copyOf } from '../job/blank'
 import { useSession } from '../../session/session'
@@ -22,6 +23,8 @@ const { trouble, ask } = useRequest()
 const HOUR = 3600
 
 async function make(): Promise<void> {
+  trouble.value = await entriesRead()
+  if (trouble.value) return
   const path = { job: props.issue.job }
   const gone = 'The server does not answer. Create the job when it is back.'
   const { data } = await ask(

@@ -16,7 +16,10 @@ const zone = computed(() => props.roster.view.value?.zone)
 const key = computed(() => keyOf(props.task))
 const booked = computed(() => props.roster.view.value?.bookings.find((b) => keyOf(b) === key.value))
 const window = computed(() => props.roster.windows.value.get(key.value))
-const begun = computed(() => booked.value && new Date(booked.value.from) < new Date())
+const lain = computed(() => props.roster.view.value?.lain.find((l) => keyOf(l) === key.value))
+const follows = computed(() => props.roster.view.value?.follows.find((f) => keyOf(f) === key.value))
+const fits = { late: 'Too late or too early', tight: 'Tight', free: 'In its window' }
+const begun = computed(() => !!lain.value || (booked.value && new Date(booked.value.from) < new Date()))
 const crews = computed(() =>
   Object.fromEntries((props.roster.view.value?.crews ?? []).map((c) => [c.id, c.name])),
 )
@@ -55,7 +58,16 @@ function when(event: Event): void {
       {{ task.surface }}: {{ task.name }}
     </p>
     <p v-if="roster.broken.value.get(key)" class="late" role="alert">{{ roster.broken.value.get(key) }}</p>
+    <p v-if="follows" :class="follows.fit === 'free' ? 'quiet small' : 'late'" data-test="follows-here">
+      {{ fits[follows.fit] }}: its window counts from what was logged.
+    </p>
     <dl>
+      <template v-if="lain">
+        <dt>Logged</dt>
+        <dd>
+          {{ told(lain.from) }} to {{ lain.open ? 'now' : told(lain.until) }}, set-up and cleaning as planned
+        </dd>
+      </template>
       <template v-if="booked">
         <dt>Booked</dt>
         <dd data-test="booked-at">{{ told(booked.from) }} to {{ told(booked.until) }}</dd>

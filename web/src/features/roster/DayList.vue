@@ -2,14 +2,14 @@
 import { computed } from 'vue'
 import type { RosterView } from '../../api/client'
 import { minuteTime } from '../../fields/clock'
-import { keyOf } from '../../drawing/roster'
+import { keyOf, standing, tasksOf } from '../../drawing/roster'
 
 /** What is booked, day by day: the week sheet on paper and the list on a phone. */
 const props = defineProps<{ view: RosterView; crew?: string; job?: string; chosen?: string }>()
 const emit = defineEmits<{ choose: [key: string] }>()
 const SHOWN = 21 * 86_400_000
 const days = computed(() => {
-  const tasks = new Map(props.view.tasks.map((t) => [keyOf(t), t]))
+  const tasks = tasksOf(props.view)
   const crews = new Map(props.view.crews.map((c) => [c.id, c.name]))
   const jobs = new Map(props.view.jobs.map((j) => [j.id, j.name]))
   const format = new Intl.DateTimeFormat(undefined, {
@@ -23,7 +23,7 @@ const days = computed(() => {
     string,
     { key: string; at: string; crew: string; job: string; what: string; color?: string; passing?: boolean }[]
   >()
-  for (const b of props.view.bookings) {
+  for (const b of standing(props.view)) {
     const task = tasks.get(keyOf(b))
     if (!task || (props.job && b.job !== props.job) || (props.crew && b.crew !== props.crew)) continue
     if (
@@ -37,10 +37,11 @@ const days = computed(() => {
       at: `${minuteTime(b.from, props.view.zone)}–${minuteTime(b.until, props.view.zone)}`,
       crew: crews.get(b.crew ?? '') ?? '',
       job: jobs.get(b.job) ?? '',
-      what: task.name.includes(task.surface) ? task.name : `${task.surface}: ${task.name}`,
+      what: b.readies || task.name.includes(task.surface) ? task.name : `${task.surface}: ${task.name}`,
       color: task.color,
       passing: task.passing,
     }
+    if (b.logged) line.what += `, logged as ${b.logged}`
     if (task.passing) line.at = `from ${minuteTime(b.until, props.view.zone)}`
     all.set(day, [...(all.get(day) ?? []), line])
   }

@@ -68,7 +68,7 @@ function setDue(event: Event): void {
     <p v-if="roster.trouble.value" role="alert">{{ roster.trouble.value }}</p>
     <p v-if="roster.busy.value" role="status" class="small">{{ roster.busy.value }}</p>
     <template v-if="roster.view.value">
-      <PlanAnswer :roster="roster" :job="desk.jobId" @choose="chosen = $event" />
+      <PlanAnswer :roster="roster" :job="desk.jobId" :movable="session.mayKeep" @choose="chosen = $event" />
       <p v-if="!booked" class="quiet">
         Nothing of this job is booked. Ask when it could be done: all open jobs are planned together, and
         nothing is booked by asking.

@@ -7,10 +7,10 @@ import { type Roster } from './useRoster'
 import FoldPanel from '../../fields/FoldPanel.vue'
 
 /** What a proposal costs, what no longer holds, and what fits nowhere. */
-const props = defineProps<{ roster: Roster; job?: string }>()
+const props = defineProps<{ roster: Roster; job?: string; movable?: boolean }>()
 const emit = defineEmits<{ choose: [key: string] }>()
 const view = computed(() => props.roster.view.value)
-const HALF = 2
+const MINUTES = 60
 /** So many jobs that are left out are told unasked. */
 const FEW = 3
 const cost = computed(() => {
@@ -22,8 +22,10 @@ const cost = computed(() => {
     value('bought') === 0
       ? 'all recoat windows met'
       : `${value('bought')} recoat windows missed, sanding added`,
-    value('overtime') === 0 ? 'no overtime' : `${value('overtime') / HALF} h of overtime`,
-    `${view.value?.moved ?? 0} bookings move`,
+    value('overtime') === 0
+      ? 'no overtime'
+      : `${Math.round((value('overtime') * (view.value?.step ?? 0) * 10) / MINUTES) / 10} h of overtime`,
+    moves.value.length === 1 ? '1 booking moves' : `${moves.value.length} bookings move`,
   ].join(', ')
 })
 /** How sure it is that no plan is better. */
@@ -38,16 +40,23 @@ const proof = computed(() => {
     overtime: 'overtime',
     travel: 'travel',
     finish: 'its end',
-    moves: 'moves',
+    moves: 'bookings moved',
   }
   return first.part === 'late'
     ? 'A better plan may exist.'
     : `Optimal as to what comes before ${names[first.part]}; the rest is not proven.`
 })
-const broken = computed(() => (view.value?.broken ?? []).filter((b) => !props.job || b.job === props.job))
+const moves = computed(() => mine(view.value?.moves))
+const broken = computed(() => mine(view.value?.broken))
 const late = computed(() =>
   (view.value?.jobs ?? []).filter((j) => j.late && (!props.job || j.id === props.job)),
 )
+const mine = <T extends { job: string }>(all: T[] | undefined): T[] =>
+  (all ?? []).filter((one) => !props.job || one.job === props.job)
+/** What is over and nothing tells of, and what has little time left after what was. */
+const asked = computed(() => mine(view.value?.asked))
+const tight = computed(() => mine(view.value?.follows).filter((f) => f.fit === 'tight'))
+const left = computed(() => (view.value?.left ?? []).filter((l) => !props.job || l.job === props.job))
 const helpable = computed(
   () =>
     props.roster.proposal.value &&
@@ -70,7 +79,6 @@ function helps(w: WayOut): string {
   if (w.cost) parts.push(`about ${Math.round(w.cost)} ${view.value?.currency ?? ''}`.trim())
   return parts.join(', ')
 }
-const left = computed(() => (view.value?.left ?? []).filter((l) => !props.job || l.job === props.job))
 </script>
 
 <template>
@@ -79,6 +87,21 @@ const left = computed(() => (view.value?.left ?? []).filter((l) => !props.job ||
       <strong v-if="roster.tried.value">Trial, not booked. {{ attempted }}:</strong>
       <strong v-else>A proposal, not booked yet:</strong> {{ cost }}. <span class="quiet">{{ proof }}</span>
     </p>
+    <FoldPanel
+      v-if="roster.proposal.value && moves.length > 0"
+      class="small"
+      :open="moves.length <= FEW"
+      title="What moves, and why"
+      data-test="moves"
+    >
+      <ul>
+        <li v-for="m in moves" :key="keyOf(m)">
+          <button type="button" class="plain" @click="emit('choose', keyOf(m))">
+            {{ roster.names.value.get(m.job) }}</button>: {{ roster.tasks.value.get(keyOf(m))?.name }}, was
+          {{ dayTime(m.from, view.zone) }}. {{ m.text }}
+        </li>
+      </ul>
+    </FoldPanel>
     <div v-if="view.conflict" class="conflict" role="alert" data-test="conflict">
       <p>{{ view.conflict.text }}</p>
       <p v-if="view.conflict.ways.length > 0" class="small">Ways out: {{ view.conflict.ways.join('; ') }}.</p>
@@ -101,6 +124,53 @@ const left = computed(() => (view.value?.left ?? []).filter((l) => !props.job ||
           <strong>{{ w.text }}</strong>: {{ helps(w) }}
           <span v-for="text in w.warns ?? []" :key="text" class="warns">But: {{ text }}</span>
           <button type="button" class="plain" @click="roster.attempt(w)">Try it</button>
+        </li>
+      </ul>
+    </div>
+    <div v-if="asked.length > 0" class="asked" role="status" data-test="asked">
+      <p>Was it done?</p>
+      <ul>
+        <li v-for="b in asked.slice(0, FEW)" :key="keyOf(b)">
+          <router-link :to="`/jobs/${b.job}/days`">{{ roster.names.value.get(b.job) }}</router-link>:
+          {{ b.text }}
+          <template v-if="movable && !roster.proposal.value">
+            <v-btn
+              size="small"
+              class="ml-2"
+              data-test="done-as-booked"
+              :aria-label="`Done as booked: ${b.text}`"
+              @click="roster.settle(b, true)"
+              >Done as booked</v-btn
+            >
+            <v-btn
+              size="small"
+              variant="text"
+              data-test="not-done"
+              :aria-label="`Not done: ${b.text}`"
+              @click="roster.settle(b, false)"
+              >Not done</v-btn
+            >
+          </template>
+        </li>
+      </ul>
+      <p v-if="asked.length > 1" class="small quiet">
+        <template v-if="asked.length > FEW">and {{ asked.length - FEW }} more</template>
+        <v-btn
+          v-if="movable && !roster.proposal.value"
+          size="small"
+          variant="text"
+          data-test="all-done"
+          @click="roster.settleAll(asked)"
+          >All {{ asked.length }} done as booked</v-btn
+        >
+      </p>
+    </div>
+    <div v-if="tight.length > 0" class="asked" role="status" data-test="tight">
+      <p>Little time left after what was logged:</p>
+      <ul>
+        <li v-for="f in tight" :key="keyOf(f)">
+          <button type="button" class="plain" @click="emit('choose', keyOf(f))">
+            {{ roster.names.value.get(f.job) }}</button>: {{ f.text }}
         </li>
       </ul>
     </div>
@@ -145,6 +215,11 @@ const left = computed(() => (view.value?.left ?? []).filter((l) => !props.job ||
   border-left: 5px solid var(--cure);
   padding: 6px 12px;
   background: var(--faint);
+}
+.asked {
+  border-left: 5px solid var(--warn);
+  padding: 6px 12px;
+  margin: 6px 0;
 }
 .conflict {
   border-left: 5px solid var(--stop);

@@ -9,10 +9,10 @@ import RosterChart from '../../drawing/RosterChart.vue'
 import { useSend } from '../bench/useSend'
 import { useSession } from '../../session/session'
 import BookingPanel from './BookingPanel.vue'
-import CalendarLinks from './CalendarLinks.vue'
-import CrewFields from './CrewFields.vue'
 import DayList from './DayList.vue'
 import PlanAnswer from './PlanAnswer.vue'
+import { dayTime } from '../../fields/clock'
+import { useHere } from './useHere'
 import { useRoster } from './useRoster'
 
 const session = useSession()
@@ -23,7 +23,6 @@ const part = ref(phone.value ? 'list' : 'chart')
 const parts = computed(() => ({
   ...(phone.value ? {} : { chart: 'Crews by day' }),
   list: 'Day by day',
-  ...(movable.value ? { crews: 'Crews and machines', calendars: 'Calendar subscriptions' } : {}),
 }))
 /** Shows a task of the list where it stands on the chart. */
 function find(key: string): void {
@@ -66,7 +65,8 @@ watch(people, (all) => {
   if (crew.value === EVERYBODY && all.includes(me)) crew.value = OF + me
 })
 const unbooked = computed(() => {
-  const booked = new Set((roster.view.value?.bookings ?? []).map(keyOf))
+  const { bookings = [], lain = [] } = roster.view.value ?? {}
+  const booked = new Set([...bookings, ...lain].map(keyOf))
   return (roster.view.value?.tasks ?? []).filter((t) => !booked.has(keyOf(t))).length
 })
 
@@ -74,7 +74,32 @@ async function grasp(of: Bookable): Promise<void> {
   refused.value = ''
   legal.value = (await roster.places(of))?.places ?? []
 }
+const here = useHere()
+function over(of: Bookable, _: string, from: Date): void {
+  here.over(
+    of,
+    roster.view.value?.bookings.find((b) => keyOf(b) === keyOf(of)),
+    from,
+  )
+}
+/** What becomes of the pour that is held over the roster. */
+const preview = computed(() => {
+  const h = here.hour.value
+  if (!h) return ''
+  const span = (s: number): string => session.format('span', Math.abs(s))
+  return [
+    `First kit ${dayTime(h.at, roster.view.value?.zone)}`,
+    h.life ? `a pail can be used for ${span(h.life)}` : '',
+    h.tight.slack < 0 ? `${span(h.tight.slack)} too late` : `${span(h.tight.slack)} to spare`,
+    h.odds === undefined ? '' : `on time in ${Math.round(h.odds * 100)}% of the runs`,
+    h.closes ? `its window closes ${dayTime(h.closes, roster.view.value?.zone)}` : '',
+    ...h.against.map((a) => a.replace(/\.$/, '')),
+  ]
+    .filter(Boolean)
+    .join(' · ')
+})
 async function drop(of: Bookable, to: string, from: Date): Promise<void> {
+  here.clear()
   refused.value = ''
   chosen.value = keyOf(of)
   const answer = await roster.places(of, { crew: to, from })
@@ -131,13 +156,7 @@ async function makeItSo(): Promise<void> {
     'The change was not made.',
   )
   if (!ok) return
-  crewsKey.value++
   await roster.planAll()
-}
-const crewsKey = ref(0)
-/** Another crew or day off: what is proposed is planned anew with it, else all is looked at again. */
-function crewsChanged(): void {
-  void (roster.proposal.value ? roster.planAll() : roster.load())
 }
 const files = { ics: 'calendar', csv: 'table', xlsx: 'workbook' }
 const file = (as: string): string =>
@@ -171,6 +190,9 @@ function print(): void {
         <v-btn v-if="roster.proposal.value" size="small" data-test="discard" @click="roster.discard"
           >Discard</v-btn
         >
+        <v-btn v-if="movable" size="small" variant="text" to="/people/crews" data-test="to-crews"
+          >Crews and machines</v-btn
+        >
         <v-btn size="small" @click="print">Print the sheet</v-btn>
         <v-btn
           v-if="movable"
@@ -178,7 +200,7 @@ function print(): void {
           data-test="plan-roster"
           :disabled="!roster.view.value"
           @click="roster.planAll"
-          >{{ unbooked > 0 ? `Plan ${unbooked} tasks` : 'Re-plan' }}</v-btn
+          >{{ unbooked > 0 ? `Plan ${unbooked} ${unbooked === 1 ? 'task' : 'tasks'}` : 'Re-plan' }}</v-btn
         >
         <v-btn
           v-if="(roster.tried.value?.saturdays || roster.tried.value?.twin) && movable"
@@ -217,7 +239,7 @@ function print(): void {
     </p>
     <p v-if="refused" role="alert" class="late" data-test="refused">{{ refused }}</p>
     <template v-if="roster.view.value">
-      <PlanAnswer :roster="roster" @choose="chosen = $event" />
+      <PlanAnswer :roster="roster" :movable="movable" @choose="chosen = $event" />
       <p v-if="roster.view.value.tasks.length === 0" class="quiet">
         Nothing can be booked yet. Measure a job and plan its coats; its tasks then appear here.
       </p>
@@ -244,6 +266,7 @@ function print(): void {
             <PickField v-model="hour" label="Zoom" open :options="zooms" class="pick" />
             <span class="small quiet">◆ light foot traffic. Line below a coat: its recoat window.</span>
           </div>
+          <p v-if="preview" class="preview" role="status" data-test="preview">{{ preview }}</p>
           <div class="board" :class="{ open: task }">
             <RosterChart
               :view="roster.view.value"
@@ -254,6 +277,7 @@ function print(): void {
               :legal="legal"
               @choose="chosen = $event"
               @grasp="grasp"
+              @over="over"
               @drop="drop"
             />
             <BookingPanel
@@ -277,12 +301,6 @@ function print(): void {
             >
           </div>
           <DayList :view="roster.view.value" :crew="own" :chosen="chosen" @choose="find" />
-        </v-tabs-window-item>
-        <v-tabs-window-item v-if="movable" value="crews" class="no-print">
-          <CrewFields :key="crewsKey" class="mt-2" @changed="crewsChanged" />
-        </v-tabs-window-item>
-        <v-tabs-window-item v-if="movable" value="calendars" class="no-print">
-          <CalendarLinks class="mt-2" :crews="roster.view.value.crews" />
         </v-tabs-window-item>
       </v-tabs-window>
     </template>
@@ -309,6 +327,11 @@ function print(): void {
   .printed {
     display: block !important;
   }
+}
+.preview {
+  border-left: 5px solid var(--cure);
+  padding: 4px 12px;
+  font-weight: 640;
 }
 .board {
   display: grid;

@@ -10,6 +10,7 @@ import {
   type RosterView,
   type WayOut,
 } from '../../api/client'
+import { useTold } from '../../shell/told'
 import { useHistory } from '../job/useHistory'
 
 /** How long a plan is looked for: after a move, and when all is planned, s. */
@@ -24,6 +25,7 @@ export function useRoster() {
   /** What is proposed; none where what stands is shown. */
   const proposal = shallowRef<RosterView>()
   const history = useHistory(proposal)
+  const told = useTold()
   const ways = shallowRef<WayOut[]>()
   /** The change that the proposal rests on, where it is one that nobody made yet. */
   const tried = shallowRef<RosterTry>()
@@ -173,6 +175,34 @@ export function useRoster() {
     stands.value = data
     discard()
   }
+  /** Says of a booking that is over whether it was done; what was not is to be booked again. */
+  async function settle(of: { job: string; task: string }, done: boolean): Promise<void> {
+    const was = stands.value?.bookings.find((b) => keyOf(b) === keyOf(of))
+    if (!was) return
+    const kept = await rebook((all) =>
+      all.flatMap((b) => (keyOf(b) !== keyOf(of) ? [b] : done ? [{ ...b, done }] : [])),
+    )
+    if (kept)
+      told.say(done ? 'Counted as done.' : 'Taken off the roster.', () =>
+        rebook((all) => [...all.filter((b) => keyOf(b) !== keyOf(of)), was]),
+      )
+  }
+  /** Says of all bookings that are over and asked for that they were done. */
+  async function settleAll(of: { job: string; task: string }[]): Promise<void> {
+    const keys = new Set(of.map(keyOf))
+    const set = (done: true | undefined): Promise<boolean> =>
+      rebook((all) => all.map((b) => (keys.has(keyOf(b)) ? { ...b, done } : b)))
+    if (await set(true)) told.say(`${keys.size} bookings counted as done.`, () => set(undefined))
+  }
+  /** Books what stands with a change, at once. */
+  async function rebook(change: (all: Booked[]) => Booked[]): Promise<boolean> {
+    const now = stands.value
+    if (!now) return false
+    const body = { revision: now.revision, bookings: change(now.bookings) }
+    const data = await asked('Booking …', (signal) => api.PUT('/api/roster', { body, signal }))
+    if (data) stands.value = data
+    return data !== undefined
+  }
   function discard(): void {
     proposal.value = tried.value = ways.value = undefined
     history.forget()
@@ -202,6 +232,8 @@ export function useRoster() {
     pin,
     places,
     keep,
+    settle,
+    settleAll,
     discard,
     stop,
     undo: history.undo,

@@ -3,7 +3,7 @@ import { useList } from '../../api/useRequest'
 import { computed, ref } from 'vue'
 import { api, type Medium } from '../../api/client'
 import MediumForm from './MediumForm.vue'
-import ShelfNav from './ShelfNav.vue'
+import PartsNav from '../../shell/PartsNav.vue'
 import { grouped, mediumWords, perWords } from './kinds'
 import { useSession } from '../../session/session'
 
@@ -63,7 +63,7 @@ function blank(): Medium {
         >New medium or tool</v-btn
       >
     </div>
-    <ShelfNav />
+    <PartsNav of="shelf" />
     <p v-if="trouble" role="alert">{{ trouble }}</p>
     <p v-else-if="media === null" class="quiet">Reading the media …</p>
     <p v-else-if="media.length === 0" class="quiet">

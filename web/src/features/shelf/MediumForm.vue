@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
 import type { Medium, Source } from '../../api/client'
-import type { ReadKind } from '../../fields/useReader'
+import { entriesRead, type ReadKind } from '../../fields/useReader'
 import { idOf } from './useSheetDraft'
 import { mediumWords, perWords } from './kinds'
 import FieldGrid from '../../fields/FieldGrid.vue'
@@ -90,11 +90,9 @@ const packs = computed<Field[]>(() =>
     },
   ]),
 )
-function keep(): void {
-  if (!draft.value.name.trim()) {
-    complaint.value = 'Enter a name.'
-    return
-  }
+async function keep(): Promise<void> {
+  complaint.value = (await entriesRead()) || (draft.value.name.trim() ? '' : 'Enter a name.')
+  if (complaint.value) return
   emit('keep', { ...draft.value, id: draft.value.id || idOf(draft.value.name) })
 }
 </script>

@@ -5,7 +5,7 @@ import TextField from '../../fields/TextField.vue'
 import { useDebounceFn } from '@vueuse/core'
 import { computed, ref, watch } from 'vue'
 import type { Product } from '../../api/client'
-import ShelfNav from './ShelfNav.vue'
+import PartsNav from '../../shell/PartsNav.vue'
 import { chemistryWords, kindWords } from './kinds'
 import { isWeak } from '../../fields/sources'
 import { useSession } from '../../session/session'
@@ -57,6 +57,30 @@ function recoat(p: Product): string {
 function weak(p: Product): boolean {
   return isWeak(p.ratio.source) || isWeak(p.volumeSolids.source) || p.components.some((c) => !c.density)
 }
+const headers = computed(() => [
+  { title: 'Compare', key: 'compare', width: 84, sortable: false },
+  { title: 'Product', key: 'name' },
+  { title: 'For', key: 'use' },
+  { title: 'Wet film', key: 'film', align: 'end' as const },
+  { title: 'Pot life', key: 'life', align: 'end' as const },
+  { title: 'Next coat', key: 'recoat', align: 'end' as const },
+  { title: 'VOC', key: 'voc', align: 'end' as const },
+  { title: 'At hand', key: 'stock', align: 'end' as const },
+])
+/** Figures by which the columns are sorted; what is shown of each is written beside. */
+const rows = computed(() =>
+  shelf.lines.map(({ sheet, stock }) => ({
+    id: sheet.id,
+    sheet,
+    name: sheet.name,
+    use: `${kindWords[sheet.kind]}, ${chemistryWords[sheet.chemistry]}`,
+    film: sheet.filmMax?.value ?? sheet.filmMin?.value ?? 0,
+    life: near20(sheet.potLife)?.lasts ?? 0,
+    recoat: near20(sheet.recoatFrom)?.after ?? 0,
+    voc: sheet.voc?.value ?? 0,
+    stock: stock ?? 0,
+  })),
+)
 </script>
 
 <template>
@@ -72,9 +96,9 @@ function weak(p: Product): boolean {
       >
       <v-btn size="small" variant="text" href="/api/shelf-file?form=csv" data-test="export-csv">As CSV</v-btn>
     </div>
-    <ShelfNav />
+    <PartsNav of="shelf" />
     <div class="narrow mb-3">
-      <TextField v-model="words" label="Search name, kind or use" type="search" />
+      <TextField v-model="words" label="Search name, kind, film, window or colour" type="search" />
       <PickField v-model="kind" label="Kind" open none="all kinds" :options="kindWords" />
       <PickField v-model="chemistry" label="Chemistry" open none="all" :options="chemistryWords" />
       <TickField v-model="archived" label="archived" />
@@ -87,8 +111,11 @@ function weak(p: Product): boolean {
           ? 'Nothing is archived.'
           : narrowed
             ? 'No sheet matches these words.'
-            : 'The shelf is empty. Enter the first sheet, or read a file of them.'
+            : 'The shelf is empty. Enter the first sheet, import a file, or begin with samples.'
       }}
+      <v-btn v-if="!archived && !narrowed && session.mayKeep" size="small" class="ml-2" to="/start"
+        >Guided set-up</v-btn
+      >
     </p>
     <template v-else>
       <div class="row small mb-2">
@@ -106,53 +133,51 @@ function weak(p: Product): boolean {
         >
         <span v-else class="quiet">Tick two to four to compare them.</span>
       </div>
-      <div class="scroll" tabindex="0" role="region" aria-label="Data sheets">
-        <table class="figures lines">
-          <thead>
-            <tr>
-              <th><span class="d-sr-only">Compare</span></th>
-              <th>Product</th>
-              <th>For</th>
-              <th class="num">Wet film</th>
-              <th class="num">Pot life</th>
-              <th class="num">Next coat</th>
-              <th class="num">VOC</th>
-            </tr>
-          </thead>
-          <tbody>
-            <tr v-for="l in shelf.lines" :key="l.sheet.id" :data-test="`sheet-${l.sheet.id}`">
-              <td>
-                <TickField
-                  :heard="`Compare ${l.sheet.name}`"
-                  :model-value="picked.includes(l.sheet.id)"
-                  :disabled="picked.length >= MOST_COMPARED && !picked.includes(l.sheet.id)"
-                  @update:model-value="
-                    picked = $event ? [...picked, l.sheet.id] : picked.filter((id) => id !== l.sheet.id)
-                  "
-                />
-              </td>
-              <td>
-                <svg class="swatch" aria-hidden="true">
-                  <rect width="26" height="16" :fill="l.sheet.color" />
-                </svg>
-                <router-link :to="`/shelf/p/${l.sheet.id}`">{{ l.sheet.name }}</router-link>
-                <span
-                  v-if="weak(l.sheet)"
-                  v-tooltip="'Some values are assumed or rules of thumb'"
-                  class="weak small"
-                >
-                  weak</span
-                >
-              </td>
-              <td class="small">{{ kindWords[l.sheet.kind] }}, {{ chemistryWords[l.sheet.chemistry] }}</td>
-              <td class="num">{{ film(l.sheet) }}</td>
-              <td class="num">{{ life(l.sheet) }}</td>
-              <td class="num">{{ recoat(l.sheet) }}</td>
-              <td class="num">{{ l.sheet.voc ? session.format('content', l.sheet.voc.value) : '—' }}</td>
-            </tr>
-          </tbody>
-        </table>
-      </div>
+      <v-data-table-virtual
+        class="rows"
+        :headers="headers"
+        :items="rows"
+        item-value="id"
+        density="compact"
+        fixed-header
+        height="calc(100vh - 330px)"
+        :mobile-breakpoint="600"
+        :row-props="({ item }) => ({ 'data-test': `sheet-${item.id}` })"
+      >
+        <template #[`item.compare`]="{ item }">
+          <TickField
+            :heard="`Compare ${item.name}`"
+            :model-value="picked.includes(item.id)"
+            :disabled="picked.length >= MOST_COMPARED && !picked.includes(item.id)"
+            @update:model-value="
+              picked = $event ? [...picked, item.id] : picked.filter((id) => id !== item.id)
+            "
+          />
+        </template>
+        <template #[`item.name`]="{ item }">
+          <svg class="swatch" aria-hidden="true">
+            <rect width="26" height="16" :fill="item.sheet.color" />
+          </svg>
+          <router-link :to="`/shelf/p/${item.id}`">{{ item.name }}</router-link>
+          <strong v-if="item.sheet.sample" class="weak small"> sample</strong>
+          <span
+            v-else-if="weak(item.sheet)"
+            v-tooltip="'Some values are assumed or rules of thumb'"
+            class="weak small"
+          >
+            weak</span
+          >
+        </template>
+        <template #[`item.film`]="{ item }">{{ film(item.sheet) }}</template>
+        <template #[`item.life`]="{ item }">{{ life(item.sheet) }}</template>
+        <template #[`item.recoat`]="{ item }">{{ recoat(item.sheet) }}</template>
+        <template #[`item.voc`]="{ item }">{{
+          item.sheet.voc ? session.format('content', item.sheet.voc.value) : '—'
+        }}</template>
+        <template #[`item.stock`]="{ item }">{{
+          item.stock ? session.format('volume', item.stock) : '—'
+        }}</template>
+      </v-data-table-virtual>
     </template>
   </div>
 </template>
@@ -164,17 +189,11 @@ function weak(p: Product): boolean {
   gap: 12px;
   align-items: end;
 }
-.scroll {
-  overflow-x: auto;
-}
 .swatch {
   width: 26px;
   height: 16px;
   margin-right: 10px;
   vertical-align: -3px;
-}
-.lines td {
-  white-space: nowrap;
 }
 @media (max-width: 700px) {
   .narrow {

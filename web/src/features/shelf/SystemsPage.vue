@@ -2,7 +2,7 @@
 import { useList } from '../../api/useRequest'
 import { ref } from 'vue'
 import { api, type SystemLine } from '../../api/client'
-import ShelfNav from './ShelfNav.vue'
+import PartsNav from '../../shell/PartsNav.vue'
 import SystemBands from '../../drawing/SystemBands.vue'
 import { useSession } from '../../session/session'
 import { amountWords } from './kinds'
@@ -46,7 +46,7 @@ function amount(c: SystemLine['system']['coats'][number]): string {
 <template>
   <div class="page">
     <h1 class="mb-2">Shelf</h1>
-    <ShelfNav />
+    <PartsNav of="shelf" />
     <p class="small quiet mb-3">
       A system is a saved build-up. To use or save one, open a job and choose “Systems …” in its build-up.
     </p>

@@ -4,7 +4,7 @@ import { ref } from 'vue'
 import { api, type Medium, type ShelfLine } from '../../api/client'
 import { useSession } from '../../session/session'
 
-const LIMIT = 60
+const LIMIT = 300
 
 export interface ShelfQuery {
   q?: string
@@ -29,7 +29,7 @@ export const useShelf = defineStore('shelf', () => {
     const mine = newest
     const { data } = await ask(
       api.GET('/api/shelf', {
-        params: { query: { ...query, media: true, limit: LIMIT } },
+        params: { query: { ...query, media: true, stock: true, limit: LIMIT } },
       }),
       'The shelf cannot be read.',
       'The server does not answer. The shelf will be read when it is back.',

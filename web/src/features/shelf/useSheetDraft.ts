@@ -1,6 +1,7 @@
 import { useRequest } from '../../api/useRequest'
 import { useDebounceFn, useLocalStorage } from '@vueuse/core'
 import { computed, ref, watch, type Ref } from 'vue'
+import { entriesRead } from '../../fields/useReader'
 import { api, type Product, type SheetJudged } from '../../api/client'
 
 function blank(): Product {
@@ -59,7 +60,7 @@ export function useSheetDraft(id: string | undefined, from: string | undefined) 
     if (!data) return
     draft.value = id
       ? data.sheet
-      : { ...data.sheet, id: '', name: `${data.sheet.name} copy`, version: undefined }
+      : { ...data.sheet, id: '', name: `${data.sheet.name} copy`, version: undefined, sample: undefined }
     return judge()
   }
 
@@ -90,6 +91,11 @@ export function useSheetDraft(id: string | undefined, from: string | undefined) 
 
   /** Keeps the sheet; gives its id, or null when it was refused. */
   async function save(): Promise<string | null> {
+    const unread = await entriesRead()
+    if (unread) {
+      trouble.value = `Not saved: ${unread}`
+      return null
+    }
     const sheet = complete()
     if (!sheet || faults.value.length > 0) {
       trouble.value = `Not saved: ${faults.value[0] ?? ''}`

@@ -4,6 +4,7 @@ import { useShelf } from '../shelf/store'
 import type { Container } from '../../api/client'
 import FieldGrid from '../../fields/FieldGrid.vue'
 import type { Field } from '../../fields/grid'
+import { entriesRead } from '../../fields/useReader'
 
 /** One container in stock. */
 const props = defineProps<{ container: Container; known: boolean; trouble: string }>()
@@ -100,11 +101,9 @@ const fields = computed<(Field | false)[]>(() => {
     },
   ]
 })
-function keep(): void {
-  if (!draft.value.sheet) {
-    complaint.value = 'Choose the product or medium.'
-    return
-  }
+async function keep(): Promise<void> {
+  complaint.value = (await entriesRead()) || (draft.value.sheet ? '' : 'Choose the product or medium.')
+  if (complaint.value) return
   emit('keep', draft.value)
 }
 </script>

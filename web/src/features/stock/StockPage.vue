@@ -6,6 +6,7 @@ import { useRoute } from 'vue-router'
 import { api, type Container } from '../../api/client'
 import ContainerForm from './ContainerForm.vue'
 import { newId } from '../job/blank'
+import { useTold } from '../../shell/told'
 import { useSession } from '../../session/session'
 
 const session = useSession()
@@ -13,7 +14,7 @@ const route = useRoute()
 const words = ref('')
 const { list: groups, trouble, change } = useList(() => api.GET('/api/stock'), 'The stock cannot be read.')
 const open = ref<Container | null>(null)
-const out = ref<{ container: Container; revision: number } | null>(null)
+const told = useTold()
 const shown = computed(() => {
   const wanted = (words.value ?? '').toLowerCase()
   return (groups.value ?? []).filter((g) =>
@@ -43,11 +44,8 @@ async function takeOut(c: Container): Promise<void> {
     'It was not removed.',
   )
   if (!ok) return
-  out.value = { container: c, revision: base + 1 }
+  told.say('Removed from stock.', () => keep(c, base + 1))
   open.value = null
-}
-async function bringBack(): Promise<void> {
-  if (out.value && (await keep(out.value.container, out.value.revision))) out.value = null
 }
 
 /** A leftover that a job sends here is entered at once. */
@@ -66,6 +64,36 @@ function blank(): Container {
 }
 if (route.query.sheet) open.value = blank()
 const parts = { kit: 'kit', A: 'A', B: 'B', C: 'C', medium: '' }
+const headers = computed(() => [
+  { title: 'Product', key: 'name', width: '21%' },
+  { title: 'Left', key: 'left', width: '15%' },
+  { title: 'Free', key: 'free', width: 80, align: 'end' as const },
+  { title: 'Lot', key: 'lot', width: 106 },
+  { title: 'Expires', key: 'expires', width: 170 },
+  { title: 'Place', key: 'place', width: '10%' },
+  { title: 'For', key: 'use', cellProps: { class: 'runs' } },
+  { title: '', key: 'change', width: 90, align: 'end' as const, sortable: false },
+])
+/** Values by which the columns are sorted; how each is shown is written beside. */
+const rows = computed(() =>
+  shown.value.flatMap((group) =>
+    group.lines.map((line) => ({
+      id: line.container.id,
+      group,
+      line,
+      container: line.container,
+      name: group.name,
+      left: line.container.mass ?? line.container.volume ?? 0,
+      free: group.mix,
+      lot: line.container.lot ?? '',
+      expires: line.container.expires ?? '',
+      place: line.container.place ?? '',
+      use: [line.container.touchUp ? 'touch-up' : '', ...line.reservedBy.map((r) => r.name)].join(' '),
+    })),
+  ),
+)
+/** Parts that are short of their other part. */
+const lone = computed(() => shown.value.flatMap((g) => g.lone ?? []))
 function left(c: Container): string {
   return c.part === 'medium' ? session.format('mass', c.mass ?? 0) : session.format('volume', c.volume ?? 0)
 }
@@ -86,72 +114,64 @@ function left(c: Container): string {
       Nothing in stock. Leftovers of jobs, spare kits and flake kept for repair go here.
     </p>
     <p v-else-if="shown.length === 0" class="quiet">Nothing in stock matches these words.</p>
-    <p v-if="out" role="status" class="mb-2">
-      Removed from stock. <v-btn size="small" @click="bringBack">Restore it</v-btn>
-    </p>
-    <section
-      v-for="g in shown"
-      :key="g.sheet + (g.hardener ?? '')"
-      class="sheet group"
-      :data-test="`stock-${g.sheet}`"
-    >
-      <div class="row">
-        <svg class="swatch" aria-hidden="true"><rect width="26" height="16" :fill="g.color ?? 'none'" /></svg>
-        <h2 class="grow">{{ g.name }}</h2>
-        <span v-if="g.mix > 0" class="small"
-          >free and in date: <b>{{ session.format('volume', g.mix) }}</b> of mix</span
+    <template v-else>
+      <v-alert v-for="text in lone" :key="text" type="warning" class="mb-2">{{ text }}</v-alert>
+      <v-data-table-virtual
+        class="rows lean"
+        data-test="containers"
+        :headers="headers"
+        :items="rows"
+        item-value="id"
+        density="compact"
+        fixed-header
+        height="calc(100vh - 170px)"
+        :mobile-breakpoint="600"
+        :row-props="({ item }) => ({ 'data-test': `container-${item.id}` })"
+      >
+        <template #[`item.name`]="{ item }">
+          <svg class="swatch" aria-hidden="true">
+            <rect width="26" height="16" :fill="item.group.color ?? 'none'" />
+          </svg>
+          {{ item.name }}
+        </template>
+        <template #[`item.left`]="{ item: { container: c } }">
+          <b>{{ left(c) }}</b> {{ parts[c.part] }}{{ c.opened ? ', opened' : '' }}
+        </template>
+        <template #[`item.free`]="{ item }"
+          ><span v-tooltip="'mix of the product that is in date and not reserved'">{{
+            item.free > 0 ? session.format('volume', item.free) : '—'
+          }}</span></template
         >
-      </div>
-      <p v-for="text in g.lone" :key="text" class="lone small">{{ text }}</p>
-      <div class="scroll" tabindex="0" role="region" :aria-label="`Containers of ${g.name}`">
-        <table class="figures lots">
-          <thead>
-            <tr>
-              <th>Left</th>
-              <th>Lot</th>
-              <th>Expires</th>
-              <th>Place</th>
-              <th>For</th>
-              <th></th>
-            </tr>
-          </thead>
-          <tbody>
-            <tr v-for="l in g.lines" :key="l.container.id" :data-test="`container-${l.container.id}`">
-              <td>
-                <b>{{ left(l.container) }}</b> {{ parts[l.container.part]
-                }}{{ l.container.opened ? ', opened' : '' }}
-              </td>
-              <td>{{ l.container.lot ?? '—' }}</td>
-              <td :class="{ expired: l.expired }">
-                {{ l.container.expires ?? '—' }}{{ l.expired ? ', expired' : '' }}
-              </td>
-              <td>{{ l.container.place ?? '—' }}</td>
-              <td class="small">
-                <span v-if="l.container.touchUp">kept for touch-up </span>
-                <span v-for="r in l.reservedBy" :key="r.job"
-                  ><router-link :to="`/jobs/${r.job}`">{{ r.name }}</router-link>
-                </span>
-                <span v-if="l.reservedBy.length > 1" class="expired">
-                  reserved twice: release it in one job</span
-                >
-                <span v-if="l.container.from" class="quiet">from {{ l.container.from }}. </span>
-                <span v-if="l.container.note" class="quiet">{{ l.container.note }}</span>
-              </td>
-              <td>
-                <v-btn
-                  v-if="session.mayEdit"
-                  size="small"
-                  variant="text"
-                  :aria-label="`Change ${g.name}, ${l.container.lot ?? l.container.id}`"
-                  @click="open = { ...l.container }"
-                  >Change</v-btn
-                >
-              </td>
-            </tr>
-          </tbody>
-        </table>
-      </div>
-    </section>
+        <template #[`item.lot`]="{ item }">{{ item.lot || '—' }}</template>
+        <template #[`item.expires`]="{ item }">
+          <span :class="{ expired: item.line.expired }"
+            >{{ item.expires || '—' }}{{ item.line.expired ? ', expired' : '' }}</span
+          >
+        </template>
+        <template #[`item.place`]="{ item }">{{ item.place || '—' }}</template>
+        <template #[`item.use`]="{ item: { line, container: c } }">
+          <span v-if="c.touchUp">kept for touch-up </span>
+          <span v-for="r in line.reservedBy" :key="r.job"
+            ><router-link :to="`/jobs/${r.job}`">{{ r.name }}</router-link>
+          </span>
+          <span v-if="line.reservedBy.length > 1" class="expired">
+            reserved twice: release it in one job</span
+          >
+          <span v-if="c.from" class="quiet">from {{ c.from }}. </span>
+          <span v-if="c.note" class="quiet">{{ c.note }}</span>
+        </template>
+        <template #[`item.change`]="{ item }">
+          <v-btn
+            v-if="session.mayEdit"
+            size="small"
+            variant="text"
+            :aria-label="`Change ${item.name}, ${item.lot || item.id}`"
+            @click="open = { ...item.container }"
+            >Change</v-btn
+          >
+        </template>
+      </v-data-table-virtual>
+    </template>
     <v-dialog
       :model-value="open !== null"
       max-width="640"
@@ -173,29 +193,14 @@ function left(c: Container): string {
 
 <style scoped>
 .search {
-  max-width: 300px;
-}
-.group {
-  padding: 12px 16px;
-  margin-bottom: 12px;
+  flex: 0 1 300px;
 }
 .swatch {
   width: 26px;
   height: 16px;
+  margin-right: 10px;
+  vertical-align: -3px;
 }
-.scroll {
-  overflow-x: auto;
-}
-.lots td {
-  width: 15%;
-}
-.lots td:nth-child(5) {
-  width: 34%;
-}
-.lots td:last-child {
-  text-align: right;
-}
-.lone,
 .expired {
   color: var(--warn);
   font-weight: 620;

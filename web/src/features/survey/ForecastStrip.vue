@@ -7,6 +7,7 @@ import { along, ticks } from '../../charts/scale'
 import { useSession } from '../../session/session'
 import { clockTime, dateOnly, minuteTime } from '../../fields/clock'
 import PickField from '../../fields/PickField.vue'
+import TypedWeather from './TypedWeather.vue'
 
 /** Go, wait or stop along the days, with the slab above its dew point. */
 const props = defineProps<{ hours: Judged[] }>()
@@ -58,7 +59,9 @@ const shown = computed(() => (held.value === null ? undefined : props.hours[held
 async function fetchForecast(): Promise<void> {
   trouble.value = ''
   const { data } = await ask(
-    api.GET('/api/forecast', { params: { query: { climate: climate.value } } }),
+    api.GET('/api/forecast', {
+      params: { query: { climate: climate.value, ...desk.file.value.job.where } },
+    }),
     'The forecast could not be fetched.',
     'The server does not answer; the forecast stays as it was.',
   )
@@ -92,7 +95,7 @@ function point(event: PointerEvent): void {
     </div>
     <p v-if="trouble" class="small" role="alert">{{ trouble }}</p>
     <p v-if="hours.length === 0" class="quiet small">
-      Without a forecast only readings are used. Load one to see which hours are suitable.
+      Without a forecast only readings are used. Load or type one to see which hours are suitable.
     </p>
     <template v-else>
       <svg
@@ -152,6 +155,7 @@ function point(event: PointerEvent): void {
         >
       </p>
     </template>
+    <TypedWeather v-if="session.mayEdit" class="mt-3" />
   </div>
 </template>
 

@@ -1,13 +1,17 @@
 <script setup lang="ts">
-import { computed } from 'vue'
-import type { Preparation, School, Schools } from '../../api/client'
+import { computed, ref } from 'vue'
+import type { Preparation, PreparationTask, School, Schools, StepChange } from '../../api/client'
 import { useDesk } from '../job/useEditor'
 import { useSession } from '../../session/session'
 import TickField from '../../fields/TickField.vue'
 import FoldPanel from '../../fields/FoldPanel.vue'
 import PickField from '../../fields/PickField.vue'
 import { useHouse } from '../house/store'
+import TextField from '../../fields/TextField.vue'
+import OwnStepForm from './OwnStepForm.vue'
+import StepMenu from './StepMenu.vue'
 import TankTimer from './TankTimer.vue'
+import { useSteps } from './useSteps'
 
 /** What is to be done before the first coat, in order, and what another school would change. */
 const props = defineProps<{ preparation: Preparation }>()
@@ -46,6 +50,23 @@ function acidInPool(): void {
 function more(n: number, unit: string): string {
   if (Math.abs(n) < 0.05) return 'the same'
   return `${n > 0 ? '+' : '−'}${session.format('number', Math.abs(n))} ${unit}`
+}
+const steps = useSteps()
+/** The step that is being left out, and why. */
+const leaving = ref('')
+const why = ref('')
+/** The own step in hand: a new one where it has none yet. */
+const form = ref<{ step?: StepChange }>()
+const LEAST = 3
+function leave(t: PreparationTask): void {
+  const left = why.value.trim()
+  if (left.length < LEAST) return
+  steps.change(t, 'leave out', { left })
+  leaving.value = why.value = ''
+}
+function keep(step: StepChange): void {
+  steps.keepOwn(step)
+  form.value = undefined
 }
 const SECONDS = 3600
 const others = computed(() =>
@@ -95,6 +116,26 @@ const others = computed(() =>
             >{{ t.work > 0 ? hours(t.work) : ''
             }}{{ t.drying > 0 ? `, then ${hours(t.drying)} drying` : '' }}</span
           >
+          <StepMenu
+            v-if="session.mayEdit"
+            class="no-print"
+            :task="t"
+            :first="i === 0"
+            :last="i === preparation.tasks.length - 1"
+            @earlier="steps.move(preparation.tasks, i, i - 1)"
+            @later="steps.move(preparation.tasks, i, i + 1)"
+            @passes="steps.change(t, 'passes', { passes: $event })"
+            @leave="leaving = t.id"
+            @edit="form = { step: steps.ownOf(t) }"
+            @remove="steps.change(t, 'remove', { own: undefined, before: undefined, passes: undefined })"
+          />
+        </div>
+        <div v-if="leaving === t.id" class="row">
+          <TextField v-model="why" class="grow" :label="`Why is “${t.name}” left out?`" />
+          <v-btn size="small" :disabled="why.trim().length < LEAST" data-test="leave-out" @click="leave(t)"
+            >Leave it out</v-btn
+          >
+          <v-btn size="small" variant="text" @click="leaving = ''">Keep it</v-btn>
         </div>
         <p class="small">{{ t.how }}</p>
         <p v-if="t.items.length > 0" class="small">
@@ -104,6 +145,20 @@ const others = computed(() =>
         <p v-for="c in t.cautions" :key="c" class="small caution">{{ c }}</p>
       </li>
     </ol>
+    <p v-for="l in preparation.left ?? []" :key="l.id" class="small" data-test="left-step">
+      Left out: <b>{{ l.name }}</b>. {{ l.why }}
+      <v-btn v-if="session.mayEdit" size="small" variant="text" @click="steps.putBack(l.id)">Put back</v-btn>
+    </p>
+    <OwnStepForm
+      v-if="form"
+      :key="form.step?.id ?? 'new'"
+      :step="form.step"
+      @keep="keep"
+      @close="form = undefined"
+    />
+    <div v-else-if="session.mayEdit" class="no-print">
+      <v-btn size="small" data-test="add-step" @click="form = {}">Add a step of your own</v-btn>
+    </div>
     <p class="quiet small">
       Data sheets and safety data sheets come first; local codes and licensed practice rule.
     </p>
@@ -162,8 +217,11 @@ const others = computed(() =>
 }
 .head {
   display: flex;
-  justify-content: space-between;
+  align-items: center;
   gap: 10px;
+}
+.head strong {
+  flex: 1;
 }
 .item {
   display: inline-block;

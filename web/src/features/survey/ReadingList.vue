@@ -116,7 +116,7 @@ function shown(r: SurveyReading): string {
 <template>
   <div data-test="readings">
     <h3>Readings</h3>
-    <div v-if="session.mayEdit" class="pair">
+    <div v-if="session.mayEdit" class="pair entries">
       <PickField
         v-model="kind"
         label="Measured quantity"
@@ -204,6 +204,9 @@ function shown(r: SurveyReading): string {
 </template>
 
 <style scoped>
+.entries {
+  grid-template-columns: repeat(auto-fit, minmax(min(210px, 100%), 1fr));
+}
 .trouble {
   color: var(--stop);
   font-weight: 600;

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
-import SurfaceTabs from '../job/SurfaceTabs.vue'
+import { useInTurn } from '../../fields/useInTurn'
 import { useDesk } from '../job/useEditor'
 import { useSession } from '../../session/session'
 import FindingList from '../job/FindingList.vue'
@@ -22,6 +22,7 @@ const fits = {
   after: 'Ready after preparation',
   unfit: 'Not fit',
 }
+const standing = useInTurn(3)
 const part = ref('verdicts')
 const parts = computed(() => {
   const undecided = told.value?.verdicts.filter((v) => v.fit === 'unknown').length ?? 0
@@ -41,7 +42,6 @@ function begin(): void {
 </script>
 
 <template>
-  <SurfaceTabs />
   <section id="survey" class="panel" aria-labelledby="survey-title">
     <div class="row mb-3">
       <h2 id="survey-title">Survey and preparation</h2>
@@ -66,8 +66,8 @@ function begin(): void {
       <v-tabs-window v-model="part">
         <v-tabs-window-item value="verdicts">
           <div class="halves">
-            <VerdictList v-if="told" :verdicts="told.verdicts" />
-            <ReadingList />
+            <VerdictList v-if="told && standing > 1" :verdicts="told.verdicts" />
+            <ReadingList v-if="standing > 2" />
           </div>
         </v-tabs-window-item>
         <v-tabs-window-item value="inspection">

@@ -1,17 +1,21 @@
 <script setup lang="ts">
 import { useList } from '../../api/useRequest'
 import { computed, ref } from 'vue'
-import { api, type CalendarAddress, type RosterView } from '../../api/client'
+import { api, type CalendarAddress } from '../../api/client'
 import PickField from '../../fields/PickField.vue'
+import PartsNav from '../../shell/PartsNav.vue'
+import { useHouse } from '../house/store'
 
 /** Private addresses at which a calendar program reads a crew's days, until they are revoked. */
-const props = defineProps<{ crews: RosterView['crews'] }>()
+const house = useHouse()
+void house.load()
+const crews = computed(() => house.house.crews ?? [])
 const made = ref('')
 const whom = ref('')
 /** A person is told from a crew by this. */
 const OF = 'person '
 const people = computed(() =>
-  Object.fromEntries(props.crews.flatMap((c) => c.members ?? []).map((name) => [OF + name, name])),
+  Object.fromEntries(crews.value.flatMap((c) => c.members ?? []).map((name) => [OF + name, name])),
 )
 const {
   list: links,
@@ -38,12 +42,13 @@ async function revoke(of: CalendarAddress): Promise<void> {
   )
 }
 const whose = (l: CalendarAddress): string =>
-  l.person ?? props.crews.find((c) => c.id === l.crew)?.name ?? 'Everybody'
+  l.person ?? crews.value.find((c) => c.id === l.crew)?.name ?? 'Everybody'
 </script>
 
 <template>
-  <section aria-labelledby="links-title" data-test="calendar-links">
-    <h2 id="links-title">Calendar subscriptions</h2>
+  <div class="page" data-test="calendar-links">
+    <h1 class="mb-2">Calendar subscriptions</h1>
+    <PartsNav of="people" />
     <p class="small quiet">
       A calendar app can read the bookings from a private address. Anyone who has the address can read them;
       revoke it if it gets into the wrong hands.
@@ -77,7 +82,7 @@ const whose = (l: CalendarAddress): string =>
         </button>
       </li>
     </ul>
-  </section>
+  </div>
 </template>
 
 <style scoped>

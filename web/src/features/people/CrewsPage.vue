@@ -1,18 +1,18 @@
 <script setup lang="ts">
 import { useRequest } from '../../api/useRequest'
 import { computed, ref } from 'vue'
-import { readBusy, type Leave, type Machinery, type StandingCrew } from '../../api/client'
+import { readBusy, type House, type Leave, type Machinery, type StandingCrew } from '../../api/client'
 import TickField from '../../fields/TickField.vue'
 import PickField from '../../fields/PickField.vue'
 import NumberField from '../../fields/NumberField.vue'
 import TextField from '../../fields/TextField.vue'
 import { useHouseEdits } from '../house/useHouseEdits'
+import PartsNav from '../../shell/PartsNav.vue'
 import HoursFields from '../job/HoursFields.vue'
 
 /** Who is on the roster, what they can do and when, and of which machines there are few. */
-const emit = defineEmits<{ changed: [] }>()
 const { trouble: unread, ask } = useRequest()
-const { house, trouble, past, ready, change: keep, undo } = useHouseEdits(() => emit('changed'))
+const { house, trouble, past, ready, change: keep, undo } = useHouseEdits()
 const words: Record<StandingCrew['skills'][number], string> = {
   grinding: 'grinds',
   acids: 'works with acid',
@@ -29,6 +29,9 @@ const machines: Record<Machinery['machine'], string> = {
   'wet-vacuum': 'Wet vacuums',
   'mixer-drill': 'Mixer drills',
 }
+/** The steps in which work can be booked, by minutes. */
+const stepWords = { '5': '5 minutes', '10': '10 minutes', '15': 'a quarter of an hour', '30': 'half an hour' }
+const USUAL_STEP = 10
 const crews = computed(() => house.value.crews ?? [])
 function add(): void {
   const number = crews.value.length + 1
@@ -103,17 +106,29 @@ const word = (event: Event): string => (event.target as HTMLInputElement).value
 </script>
 
 <template>
-  <section v-if="ready" aria-labelledby="crews-title" data-test="crews">
-    <div class="row">
-      <h2 id="crews-title" class="grow">Crews and machines</h2>
+  <div class="page" data-test="crews">
+    <div class="row mb-2">
+      <h1 class="grow">Crews and machines</h1>
       <v-btn size="small" :disabled="past.length === 0" data-test="undo-crews" @click="undo">Undo</v-btn>
-      <v-btn size="small" data-test="add-crew" @click="add">Add a crew</v-btn>
+      <v-btn size="small" :disabled="!ready" data-test="add-crew" @click="add">Add a crew</v-btn>
     </div>
+    <PartsNav of="people" />
     <p v-if="trouble || unread" role="alert">{{ trouble || unread }}</p>
-    <p v-if="crews.length === 0" class="quiet">
+    <p v-else-if="!ready" class="quiet">Reading the crews …</p>
+    <p v-else-if="crews.length === 0" class="quiet">
       Until you add a crew, one crew is assumed that does all work in company hours.
     </p>
-    <div class="crews">
+    <PickField
+      v-if="ready"
+      class="steps mb-3"
+      label="Book work in steps of"
+      open
+      :model-value="String(house.bookingStep ?? USUAL_STEP)"
+      :options="stepWords"
+      data-test="booked-steps"
+      @update:model-value="keep({ bookingStep: Number($event) as House['bookingStep'] })"
+    />
+    <div v-if="ready" class="crews">
       <fieldset v-for="(c, i) in crews" :key="c.id" class="sheet crew">
         <legend>{{ c.name }}</legend>
         <div class="pair">
@@ -133,7 +148,7 @@ const word = (event: Event): string => (event.target as HTMLInputElement).value
         </div>
         <TextField
           class="mt-2"
-          label="Members, comma-separated"
+          label="Members, comma-separated, the mixer first"
           :model-value="(c.members ?? []).join(', ')"
           :data-test="`members-${i}`"
           @change="change(i, { members: named(word($event)) })"
@@ -245,17 +260,20 @@ const word = (event: Event): string => (event.target as HTMLInputElement).value
         </template>
       </fieldset>
     </div>
-  </section>
+  </div>
 </template>
 
 <style scoped>
+.steps {
+  max-width: 240px;
+}
 .busy {
   display: block;
   margin: 8px 0;
 }
 .crews {
   display: grid;
-  grid-template-columns: repeat(auto-fill, minmax(440px, 1fr));
+  grid-template-columns: repeat(auto-fill, minmax(min(440px, 100%), 1fr));
   gap: 16px;
 }
 .crew {
@@ -287,10 +305,5 @@ const word = (event: Event): string => (event.target as HTMLInputElement).value
 }
 legend {
   font-weight: 700;
-}
-@media (max-width: 520px) {
-  .crews {
-    grid-template-columns: minmax(0, 1fr);
-  }
 }
 </style>

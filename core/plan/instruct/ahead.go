@@ -1,0 +1,96 @@
+package instruct
+
+import (
+	"fmt"
+	"math"
+	"time"
+
+	"nephelon/core/kit"
+	"nephelon/core/measure"
+	"nephelon/core/plan/input"
+	"nephelon/core/school"
+)
+
+// Staging holds what it takes to make the pails of a coat ready on the working day before.
+type Staging struct {
+	Pails  int          `json:"pails" doc:"Pails that are brought, turned and, where they hold A, stirred"`
+	Effort measure.Span `json:"effort" doc:"Person-seconds, the list of tools left out"`
+}
+
+// What making ready takes: common practice, no source.
+const (
+	carrying = 3 * measure.Minute // a pail: brought, turned over and back
+	stirring = 3 * measure.Minute // A to the bottom
+	pairing  = 1 * measure.Minute // A beside its own B
+)
+
+// Ahead is the time that pails stand where they are mixed before the first is opened, s: common
+// practice (12 to 18 h), no source.
+const Ahead = 12 * measure.Span(measure.Hour)
+
+// AtReady is the most people who make pails ready: common practice, no source.
+const AtReady = 2
+
+// Counting holds how long ticking off the list of tools takes, s, once a day: common practice, no source.
+const Counting = 10 * measure.Span(measure.Minute)
+
+// StagingOf returns what making a coat's pails ready takes, for what is mixed of it; nil where
+// no kit tells how much is in it.
+func StagingOf(l input.ResolvedCoat, division *kit.Division) *Staging {
+	p := l.Sheet.Product
+	if division == nil || len(division.Batches) == 0 {
+		return nil
+	}
+	first := division.Batches[0]
+	sizes, _ := kit.Sizes(*p, measure.Density(float64(first.Mass)/float64(first.Volume)))
+	largest := measure.Volume(0)
+	for _, s := range sizes {
+		largest = max(largest, s.Volume)
+	}
+	if largest == 0 {
+		return nil
+	}
+	kits := int(math.Ceil(float64(division.Mixed)/float64(largest) - 1e-9))
+	out := Staging{Pails: kits * len(p.Components)}
+	out.Effort = measure.Span(out.Pails)*carrying + measure.Span(kits)*stirring
+	if len(p.Components) > 1 {
+		out.Effort += measure.Span(kits) * pairing
+	}
+	return &out
+}
+
+// DayBefore returns what is done the day before a coat, and in the last minutes: common
+// practice, no source. Ready is when its pails are made ready; the zero window where its hour is not known.
+func DayBefore(in *input.Inputs, i int, l input.ResolvedCoat, ready [2]time.Time) []string {
+	p := l.Sheet.Product
+	var all []string
+	say := func(format string, args ...any) { all = append(all, fmt.Sprintf(format, args...)) }
+	by := "12 to 18 hours ahead"
+	if !ready[0].IsZero() {
+		by = in.Units.Time(ready[0], "Mon 15:04") + " to " + in.Units.Time(ready[1], "15:04")
+	}
+	at := in.Units.Temperature(l.Sheet.Parts)
+	switch {
+	case in.Methods.Warmth == school.WarmUp && len(p.Components) > 1:
+		say("Move %s to where it is mixed %s and warm the parts to %s: bath or blanket, no flame. They flow better and "+
+			"live shorter.", p.Name, by, at)
+	case len(p.Components) > 1:
+		say("Move %s to where it is mixed %s, cool and out of the sun, so that the parts come to %s.", p.Name, by, at)
+	default:
+		say("Move %s to where it is used %s.", p.Name, by)
+	}
+	say("With it: turn the pails over, and stir A to the bottom; what settles there is the part that counts. Cut a hard " +
+		"cake loose first, with the pail tilted. Tick off the list of tools.")
+	if len(p.Components) > 1 {
+		say("Stage each A with its own B beside the mixing place, by the door the crew leaves by; only one B is opened at " +
+			"a time. Parts of other products stand apart, out of reach.")
+	}
+	if in.Methods.Session == school.TapeLines && len(in.File.Job.Surfaces[i].Floor.Outline) > 0 {
+		say("Tape the lines of the sections, at joints, saw cuts and doorways where there are any.")
+	}
+	if in.File.Job.Surfaces[i].Survey != nil && in.File.Job.Surfaces[i].Survey.Outdoors {
+		say("Sprinklers off and the forecast read: no rain for a day.")
+	}
+	say("Last minute: doors shut, the surface looked over for dust against the light and wiped.")
+	return all
+}
