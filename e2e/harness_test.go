@@ -273,11 +273,15 @@ func (p *page) beforeAnyScript(script string) {
 	}
 }
 
+// value returns what a script reads off the page, once what it reads is drawn.
 func value[T any](p *page, script string) T {
 	p.t.Helper()
 	ctx, cancel := context.WithTimeout(p.ctx, patience)
 	defer cancel()
 	v, err := asked[T](ctx, script)
+	for undrawn(err) && ctx.Err() == nil {
+		v, err = asked[T](ctx, script)
+	}
 	if err != nil {
 		p.t.Fatalf("%s: %v", script, err)
 	}
@@ -292,9 +296,20 @@ func asked[T any](ctx context.Context, script string) (answer T, err error) {
 		return answer, err
 	}
 	if fault := told.ExceptionDetails; fault != nil {
-		return answer, fmt.Errorf("%s %s", fault.Text, fault.Exception.Description)
+		return answer, &scriptFault{class: fault.Exception.ClassName, told: fault.Exception.Description}
 	}
 	return answer, json.Unmarshal([]byte(told.Result.Value), &answer)
+}
+
+// scriptFault is what a script threw.
+type scriptFault struct{ class, told string }
+
+func (f *scriptFault) Error() string { return f.told }
+
+// undrawn tells whether a script asked for an element that is not there yet.
+func undrawn(err error) bool {
+	fault, ok := errors.AsType[*scriptFault](err)
+	return ok && fault.class == "TypeError"
 }
 
 // until waits for a script to become true. A page that another takes the place
@@ -305,21 +320,25 @@ func (p *page) until(script string) {
 	defer cancel()
 	ask := fmt.Sprintf(`(async () => {
 		const until = performance.now() + 2000;
-		while (!await (%s)) {
-			if (performance.now() > until) return false;
+		for (;;) {
+			let told = 'not yet';
+			try {
+				if (await (%s)) return '';
+			} catch (fault) {
+				// What is asked about stands only once its part is drawn.
+				if (!(fault instanceof TypeError)) throw fault;
+				told = String(fault);
+			}
+			if (performance.now() > until) return told;
 			await new Promise((wake) => setTimeout(wake, 30));
 		}
-		return true;
 	})()`, script)
-	held, err := asked[bool](ctx, ask)
-	for (replaced(err) || err == nil && !held) && ctx.Err() == nil {
-		held, err = asked[bool](ctx, ask)
+	told, err := asked[string](ctx, ask)
+	for (replaced(err) || err == nil && told != "") && ctx.Err() == nil {
+		told, err = asked[string](ctx, ask)
 	}
-	if err == nil && !held {
-		err = ctx.Err()
-	}
-	if err != nil {
-		p.t.Fatalf("waited for %s: %v\nthe page reads: %s", script, err, p.glance())
+	if err != nil || told != "" {
+		p.t.Fatalf("waited for %s: %s %v\nthe page reads: %s", script, told, err, p.glance())
 	}
 }
 

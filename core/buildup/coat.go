@@ -74,6 +74,7 @@ type Coat struct {
 	Colours  *Colouring                         `json:"colours,omitempty" doc:"Divided into cups of colour"`
 	Wait     *measure.Span                      `json:"wait,omitempty" minimum:"0" maximum:"31536000" doc:"s planned after the coat below"`
 	When     Moment                             `json:"when,omitempty" doc:"morning: not on the day of the coat below; tacky: while that is no longer wet and not yet tack-free; as soon as it may when left out"`
+	Hours    *OpeningHours                      `json:"hours,omitempty" doc:"In which hours of the day its first kit is opened; any of the shift when left out"`
 	Abraded  bool                               `json:"abraded,omitempty" doc:"The coat below is abraded and cleaned before this one"`
 }
 
@@ -196,7 +197,8 @@ func WetFor(a Amount, solids measure.Fraction, density measure.Density, thinner 
 // Check names the first value of the coat that cannot be, or nil. The path is
 // the coat's JSON Pointer. The schema has checked what a single number can be.
 func (c Coat) Check(path string) *finding.Finding {
-	for _, check := range []func(refusing) *finding.Finding{c.checkAmounts, c.checkParts, c.checkSequence, c.checkAdded} {
+	for _, check := range []func(refusing) *finding.Finding{c.checkAmounts, c.checkParts, c.checkSequence, c.checkAdded,
+		c.checkHours} {
 		if bad := check(refusing(path)); bad != nil {
 			return bad
 		}

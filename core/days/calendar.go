@@ -69,10 +69,12 @@ type Calendar struct {
 	causes      map[string][]cause // why a task cannot be done at all times, by its key
 }
 
-// cause is a reason with the slots in which it does not stand against a task.
+// cause is a reason with the slots in which it does not stand against a task; or one that is asked of its beginning
+// alone.
 type cause struct {
 	text    string
 	windows []roster.Window
+	begun   func(at time.Time) string // why it is not begun then; empty where it may; nil where the windows tell
 }
 
 // Build makes the calendar of jobs from the day of a time on, for some weeks, with what

@@ -140,12 +140,18 @@ func (s stay) fault(start, end roster.Slot) func() string {
 			}
 		}
 		for _, why := range s.causes {
-			if !holds(why.windows, at) {
+			if why.begun == nil && !holds(why.windows, at) {
 				return func() string { return fmt.Sprintf("%s %s.", why.text, c.when(c.time(at))) }
 			}
 		}
 	}
 	for _, why := range s.causes {
+		if why.begun != nil {
+			if text := why.begun(c.time(start)); text != "" {
+				return func() string { return text }
+			}
+			continue
+		}
 		if !holds(why.windows, start) { // it may rest, but not begin then
 			return func() string { return fmt.Sprintf("%s %s.", why.text, c.when(c.time(start))) }
 		}
@@ -234,6 +240,14 @@ func (c *Calendar) Why(booked []Booked, job, task, crew string, from time.Time) 
 		reason = c.rivals(c.actual(booked)).against(at, crew, from, c.time(end), every)
 	}
 	return sentence(reason)
+}
+
+// lower returns a sentence as it follows a colon.
+func lower(text string) string {
+	if text == "" {
+		return ""
+	}
+	return strings.ToLower(text[:1]) + text[1:]
 }
 
 // sentence returns a reason with a capital; empty where there is none.

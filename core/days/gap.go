@@ -72,6 +72,9 @@ func coatOf(tasks []work.Task, id work.ID) string {
 	return tasks[at].Coat
 }
 
+// filmTime is how long the film of a coat takes to a stage from when it is laid.
+type filmTime func(coat string, stage material.StageKey, laid time.Time) (measure.Span, bool)
+
 // between are the gaps from a block, whose coat is one of its pours' where it has any, to
 // what is begun so long after the beginning of another.
 func between(j Job, set time.Duration, before *block, coat string, a work.After, now time.Time) ([]gap, bool) {
@@ -83,7 +86,7 @@ func between(j Job, set time.Duration, before *block, coat string, a work.After,
 		_, told := j.Films.After(coat, l.Stage, now)
 		return told || l.Stage == ""
 	}
-	ready := func(l *work.Lag) func(time.Time) time.Time {
+	ready := func(l *work.Lag, takes filmTime) func(time.Time) time.Time {
 		return func(mark time.Time) time.Time {
 			laid := mark.Add(-behind)
 			if l.From == work.FromStart {
@@ -91,7 +94,7 @@ func between(j Job, set time.Duration, before *block, coat string, a work.After,
 			}
 			after := l.Fixed
 			if l.Stage != "" {
-				after, _ = j.Films.After(coat, l.Stage, laid)
+				after, _ = takes(coat, l.Stage, laid)
 			}
 			at := laid.Add(duration(after))
 			if l.Later {
@@ -112,14 +115,14 @@ func between(j Job, set time.Duration, before *block, coat string, a work.After,
 		if !known(a.Least) {
 			return nil, false
 		}
-		opens := gap{task: follows.task, fromStart: a.Least.From == work.FromStart, least: ready(a.Least)}
+		opens := gap{task: follows.task, fromStart: a.Least.From == work.FromStart, least: ready(a.Least, j.Films.Surely)}
 		if !opens.fromStart {
 			all = nil // it follows by that
 		}
 		all = append(all, opens)
 	}
 	if a.Most != nil && known(a.Most) {
-		all = append(all, gap{task: follows.task, fromStart: a.Most.From == work.FromStart, most: ready(a.Most)})
+		all = append(all, gap{task: follows.task, fromStart: a.Most.From == work.FromStart, most: ready(a.Most, j.Films.After)})
 	}
 	return all, true
 }

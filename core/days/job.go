@@ -89,6 +89,9 @@ func (c *Calendar) add(j Job, held map[string]Booked) {
 			}
 		}
 		why := c.bounded(&one, j, b, len(own.Access) > 0 && !show.Passing, own.Access)
+		if hours := c.timed(&one, j, b, own.Access); hours != nil {
+			why = append(why, *hours)
+		}
 		c.causes[show.key()] = why
 		for _, g := range before {
 			one.After = append(one.After, c.after(g))
@@ -151,7 +154,7 @@ func (c *Calendar) bounded(one *roster.Task, j Job, b *block, closed bool, acces
 		if len(all) == 0 {
 			return
 		}
-		why = append(why, cause{text, all})
+		why = append(why, cause{text: text, windows: all})
 		one.Windows = c.meeting(one.Windows, func(s roster.Slot) bool { return holds(all, s) })
 	}
 	if b.Gate == work.CoatingWeather {
@@ -160,9 +163,57 @@ func (c *Calendar) bounded(one *roster.Task, j Job, b *block, closed bool, acces
 	bound("the site requires quiet", c.hushed(j, b))
 	bound("its material is not delivered yet", c.awaited(j, b))
 	if closed {
-		why = append(why, cause{"nobody may work on site", access})
+		why = append(why, cause{text: "nobody may work on site", windows: access})
 	}
 	return why
+}
+
+// timed keeps the beginning of a pour to the hours that its coat asks for, and returns what bounds it; nil where it asks
+// for none. What rests between shifts is not kept to them: whoever books it is told.
+func (c *Calendar) timed(one *roster.Task, j Job, b *block, access []roster.Window) *cause {
+	if len(b.parts) == 0 {
+		return nil
+	}
+	first := b.parts[0]
+	own := j.Films.Opening(first.Coat)
+	if !own.Any() {
+		return nil
+	}
+	own = own.Within(func(at time.Time) (time.Time, bool) { return c.shiftOf(at, access) })
+	against := func(at time.Time) string {
+		kit := at.Add(b.starts[first.ID])
+		return lower(own.Against(kit, kit.Add(duration(first.Takes))))
+	}
+	if !b.breakable {
+		begins := c.meeting(nil, func(s roster.Slot) bool { return against(c.time(s)) == "" })
+		for n := range begins {
+			begins[n].Until += one.Duration - 1
+		}
+		one.Windows = c.meeting(one.Windows, func(s roster.Slot) bool { return holds(begins, s) })
+	}
+	return &cause{begun: against}
+}
+
+// shiftOf returns when the shift of a crew began that is on site at a time; the last one where there are several.
+func (c *Calendar) shiftOf(at time.Time, access []roster.Window) (from time.Time, open bool) {
+	slot := c.floor(at)
+	for _, crew := range c.Problem.Crews {
+		for _, s := range crew.Shifts {
+			if slot < s.From || slot >= s.Until {
+				continue
+			}
+			begins := s.From
+			for _, w := range access {
+				if w.From <= slot && slot < w.Until {
+					begins = max(begins, w.From)
+				}
+			}
+			if t := c.time(begins); !open || t.After(from) {
+				from, open = t, true
+			}
+		}
+	}
+	return from, open
 }
 
 // dated is a job without its tasks: when it may begin, and by when it is due.

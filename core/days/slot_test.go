@@ -457,7 +457,7 @@ func TestRivals(t *testing.T) {
 
 // Whether a stay fits is told by the first thing that does not: skills, the shift, its end, what bounds it.
 func TestStays(t *testing.T) {
-	rain := []cause{{"the forecast is not suitable", windows(0, 20, 22, 400)}}
+	rain := []cause{{text: "the forecast is not suitable", windows: windows(0, 20, 22, 400)}}
 	for _, k := range []struct {
 		name       string
 		breakable  bool

@@ -50,6 +50,7 @@ type Job struct {
 	Methods  school.Methods                        `json:"methods,omitzero" doc:"The contractor's schools"`
 	Rules    []survey.Own                          `json:"rules,omitempty" maxItems:"40" doc:"The contractor's own thresholds"`
 	Slab     *measure.Sourced[measure.Temperature] `json:"slab,omitempty" doc:"°C of the slab that coats are planned for; 20 °C, assumed, when left out"`
+	Margin   measure.Temperature                   `json:"margin,omitempty" minimum:"0" maximum:"3" doc:"K by which slabs may come cooler than told while proposals and bookings still find each film ready for the next coat"`
 	VOCMax   *measure.Sourced[measure.Content]     `json:"vocMax,omitempty" doc:"Most volatile compounds allowed in any coat, kg/m³ (g/L)"`
 	Stock    []kit.Container                       `json:"stock,omitempty" maxItems:"400" doc:"Reserved for this job"`
 	Buying   []kit.Wish                            `json:"buying,omitempty" maxItems:"200" doc:"How the kits of products are chosen; at least cost where nothing is said"`

@@ -264,14 +264,20 @@ func (h Hours) Open(t time.Time) bool {
 
 // Closes returns when the shift ends in which people work at an instant, and whether they do.
 func (h Hours) Closes(t time.Time) (time.Time, bool) {
+	_, until, open := h.Around(t)
+	return until, open
+}
+
+// Around returns the shift in which people work at an instant, and whether they do.
+func (h Hours) Around(t time.Time) (from, until time.Time, open bool) {
 	for _, back := range []int{0, -1} {
 		d := t.AddDate(0, 0, back)
 		from, until, works := h.Shift(d.Year(), d.Month(), d.Day(), t.Location())
 		if works && !t.Before(from) && t.Before(until) {
-			return until, true
+			return from, until, true
 		}
 	}
-	return time.Time{}, false
+	return time.Time{}, time.Time{}, false
 }
 
 // Next returns when people next work: the instant itself where they do, else the beginning of

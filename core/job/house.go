@@ -20,6 +20,7 @@ type House struct {
 	Rules       []survey.Own                          `json:"rules,omitempty" maxItems:"40"`
 	VOCMax      *measure.Sourced[measure.Content]     `json:"vocMax,omitempty" doc:"kg/m³ (g/L)"`
 	Slab        *measure.Sourced[measure.Temperature] `json:"slab,omitempty" doc:"°C"`
+	Margin      measure.Temperature                   `json:"margin,omitempty" minimum:"0" maximum:"3" doc:"K by which slabs may come cooler than told while films are still ready for the next coat"`
 	Crew        *Crew                                 `json:"crew,omitempty"`
 	Bucket      *kit.Bucket                           `json:"bucket,omitempty"`
 	Zone        string                                `json:"zone,omitempty" maxLength:"60" doc:"IANA time zone where the company works"`

@@ -1,6 +1,7 @@
 package plan
 
 import (
+	"math"
 	"testing"
 	"time"
 
@@ -9,6 +10,7 @@ import (
 	"nephelon/core/material"
 	"nephelon/core/measure"
 	"nephelon/core/plan/stage"
+	"nephelon/core/survey"
 	"nephelon/core/work"
 )
 
@@ -49,8 +51,8 @@ func TestWhenACoatIsLaid(t *testing.T) {
 		t.Error(told.Text)
 	}
 	_, second, _ = lays(buildup.NextMorning)
-	if want := time.Date(2026, 12, 8, 7, 0, 0, 0, time.UTC); !second.Start.Equal(want) {
-		t.Errorf("the next morning: %v", second.Start)
+	if want := time.Date(2026, 12, 8, 7, 0, 0, 0, time.UTC); !second.Begins.Equal(want) {
+		t.Errorf("the next morning: %v", second.Begins)
 	}
 	// A film that is tack-free before the crew is back, and one of which nobody knows.
 	f := twoCoats(t, buildup.OnTacky)
@@ -96,5 +98,60 @@ func TestMomentsInTheTasks(t *testing.T) {
 	}
 	if least, _ := gaps(""); least.Later || least.Stage != material.StageRecoatFrom {
 		t.Errorf("%+v", least)
+	}
+}
+
+// A coat that is to be begun by ten, late in the afternoon or while the slab cools. By hand: the second coat is ready at
+// 11:40 or so on Monday; by ten it is begun on Tuesday at 07:00, from two in the afternoon on Monday at 14:00; a slab
+// outdoors whose air peaks at 15:00 each day is on the fall after that. In the evening nobody works.
+func TestACoatInItsHours(t *testing.T) {
+	f := twoCoats(t, "")
+	second := func(h buildup.OpeningHours) (*stage.CoatTimes, Plan) {
+		f.Job.Surfaces[0].Coats[1].Hours = &h
+		p := Make(f, measure.Metric, noon())
+		return p.Surfaces[0].Coats[1].Times, p
+	}
+	at := func(day, hour, minute int) time.Time { return time.Date(2026, 12, day, hour, minute, 0, 0, time.UTC) }
+	if got, p := second(buildup.OpeningHours{Until: "10:00"}); !got.Begins.Equal(at(8, 7, 0)) {
+		t.Errorf("by ten it is begun %v", got.Begins)
+	} else if told := saying(p, "is to be opened"); told != nil {
+		t.Error(told.Text)
+	}
+	if got, _ := second(buildup.OpeningHours{From: "14:00"}); !got.Begins.Equal(at(7, 14, 0)) {
+		t.Errorf("from two on it is begun %v", got.Begins)
+	}
+	got, p := second(buildup.OpeningHours{From: "20:00", Until: "22:00"})
+	if told := saying(p, "Its first kit is to be opened from 20:00 until 22:00."); told == nil ||
+		got.Begins.Hour() == 20 {
+		t.Errorf("in the evening, when nobody works: %v, %v", got.Begins, texts(p.Findings))
+	}
+	if _, p := second(buildup.OpeningHours{Falling: true}); saying(p, "no forecast tells") == nil {
+		t.Error("a falling slab without a forecast is not told")
+	}
+	f.Job.Surfaces[0].Survey = &survey.Survey{Substrate: survey.Concrete, Outdoors: true}
+	forecastOf(&f, at(6, 0, 0), 200, func(h int) float64 { return 20 - 5*math.Cos(2*math.Pi*float64(h-3)/24) })
+	for k := range f.Job.Forecast.Hours {
+		if h := f.Job.Forecast.Hours[k].At.Hour(); h >= 8 && h < 15 {
+			f.Job.Forecast.Hours[k].Sun = 500
+		}
+	}
+	f.Job.Surfaces[0].Coats[0].When = ""
+	if got, p := second(buildup.OpeningHours{Falling: true}); got.Begins.Hour() < 14 || saying(p, "does not cool") != nil {
+		t.Errorf("on a falling slab it is begun %v", got.Begins)
+	}
+	shaded, _ := second(buildup.OpeningHours{Shade: true})
+	if h := shaded.Begins.Hour(); h != 7 && h < 15 || shaded.End.Hour() >= 8 && shaded.Begins.Hour() < 8 {
+		t.Errorf("in the shade it is begun %v and ends %v", shaded.Begins, shaded.End)
+	}
+}
+
+// A film that is ready in the afternoon of the next day waits for the first hour of the shift after that.
+func TestTheNextMorningIsTheFirstHourOfAShift(t *testing.T) {
+	f := twoCoats(t, buildup.NextMorning)
+	f.Products[0].RecoatFrom[0].After = 30 * measure.Hour
+	f.Products[0].RecoatUntil[0].After = 90 * measure.Hour
+	if got := Make(f, measure.Metric, noon()).Surfaces[0].Coats[1].Times.Begins; !got.Equal(time.Date(2026, 12, 9, 7, 0,
+		0, 0, time.UTC)) {
+		t.Errorf("begun %v", got)
 	}
 }

@@ -41,8 +41,8 @@ func saying(p Plan, words string) *finding.Finding {
 }
 
 // In steady weather the clock is the sheet's: the window of the first coat opens counted
-// from its last section; that is in the evening, so that the second goes on when the next
-// shift begins, at seven; and each pail's clock runs from when A meets B.
+// from its last section; that is in the evening, so that the first kit of the second is opened
+// when the next shift begins, at seven; and each pail's clock runs from when A meets B.
 func TestTheClockOfAJob(t *testing.T) {
 	s := demoShelf(t)
 	f := laidJob(t, s, coat("keelbody-100", 800), coat("hardtack-clear", 250))
@@ -56,8 +56,8 @@ func TestTheClockOfAJob(t *testing.T) {
 	}
 	from, _ := s.product(t, "keelbody-100").Reach(material.StageRecoatFrom, 20)
 	if opens := first.Times.Stage("recoatFrom"); !near(float64(opens.After), float64(from), 1e-6) ||
-		second.Times.Start.Before(*opens.At) || !second.Times.Start.Equal(start.Truncate(24*time.Hour).Add(31*time.Hour)) {
-		t.Errorf("the window opens %v after (want %v); coat 2 starts at %v", opens.After, from, second.Times.Start)
+		second.Times.Start.Before(*opens.At) || !second.Times.Begins.Equal(start.Truncate(24*time.Hour).Add(31*time.Hour)) {
+		t.Errorf("the window opens %v after (want %v); coat 2 begins at %v", opens.After, from, second.Times.Begins)
 	}
 	until, _ := s.product(t, "keelbody-100").Reach(material.StageRecoatUntil, 20)
 	if closes := first.Times.Stage("recoatUntil"); math.Abs(closes.At.Sub(start).Seconds()-float64(until)) > 1 {
@@ -175,8 +175,8 @@ func TestAPourLiesInsideOneShift(t *testing.T) {
 	f.Job.Surfaces[0].Coats[1].Wait = &wait
 	second := func() *stage.CoatTimes { return Make(f, measure.Metric, noon()).Surfaces[0].Coats[1].Times }
 	morning := time.Date(2026, 12, 8, 7, 0, 0, 0, time.UTC)
-	if at := second(); at.Spread < 20*measure.Minute || !at.Start.Equal(morning) {
-		t.Errorf("laid at %v for %v", at.Start, at.Spread)
+	if at := second(); at.Spread < 20*measure.Minute || !at.Begins.Equal(morning) {
+		t.Errorf("begun at %v for %v", at.Begins, at.Spread)
 	}
 	ready := time.Date(2026, 12, 7, 15, 40, 0, 0, time.UTC)
 	late := job.UsualHours()
@@ -191,8 +191,8 @@ func TestAPourLiesInsideOneShift(t *testing.T) {
 	}
 	// On a Friday evening it waits over the weekend.
 	f.Job.Start, f.Job.Methods.Session = "2026-12-11T07:00", ""
-	if at := second(); !at.Start.Equal(time.Date(2026, 12, 14, 7, 0, 0, 0, time.UTC)) {
-		t.Errorf("over the weekend laid at %v", at.Start)
+	if at := second(); !at.Begins.Equal(time.Date(2026, 12, 14, 7, 0, 0, 0, time.UTC)) {
+		t.Errorf("over the weekend begun at %v", at.Begins)
 	}
 }
 

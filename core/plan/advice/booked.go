@@ -44,6 +44,45 @@ func bookedTooSoon(in *input.Inputs, i int, l input.ResolvedCoat, t *stage.CoatT
 	}
 }
 
+// unsuited says where the first kit of a coat is opened in an hour that its coat rules out.
+func unsuited(in *input.Inputs, i int, l input.ResolvedCoat, t *stage.CoatTimes) *finding.Finding {
+	if t.Unsuited == "" {
+		return nil
+	}
+	way := "Plan the roster anew, or move it there."
+	if t.Basis != facts.Booked {
+		way = "No hour of the two weeks after suits it: change its hours, or begin the job on another day."
+	}
+	return &finding.Finding{
+		Level: finding.Warning, Step: finding.Batches, Path: l.Path + "/hours",
+		Text: fmt.Sprintf("%s: coat %d begins %s. %s", in.File.Job.Surfaces[i].Name, l.Number, hour(in, *t.Begins),
+			t.Unsuited),
+		WayOut: way,
+	}
+}
+
+// unforeseen says where the hours of a coat ask for what no forecast tells.
+func unforeseen(in *input.Inputs, i int, l input.ResolvedCoat) *finding.Finding {
+	asked, s := l.Coat.Hours, in.File.Job.Surfaces[i].Survey
+	if !asked.Any() || !asked.Shade && !asked.Falling {
+		return nil
+	}
+	text, way := "", ""
+	switch {
+	case len(in.Weather.Hours) == 0:
+		text, way = "asks for shade or a cooling slab, and no forecast tells when that is", "Enter or fetch the forecast."
+	case asked.Shade && (s == nil || !s.Outdoors):
+		text, way = "is to be laid in the shade, and its surface lies indoors", "Say in the survey that it lies outdoors."
+	default:
+		return nil
+	}
+	return &finding.Finding{
+		Level: finding.Note, Step: finding.Batches, Path: l.Path + "/hours",
+		Text:   fmt.Sprintf("%s: coat %d %s.", in.File.Job.Surfaces[i].Name, l.Number, text),
+		WayOut: way,
+	}
+}
+
 // wasItDone asks after a coat whose booking is past and of which nothing was logged.
 func wasItDone(in *input.Inputs, i int, l input.ResolvedCoat, t *stage.CoatTimes) *finding.Finding {
 	if b, _ := in.Booked(work.PourID(l.Coat.ID)); b.Done || t.Basis != facts.Booked || !t.Booked.Before(in.Now) {

@@ -23,6 +23,19 @@ type Films struct {
 type filmed struct {
 	slab   *slabHours
 	stages map[material.StageKey]*cure.Passage
+	sure   *filmed // on a slab cooler by the margin of the job; nil where it has none
+	opens  Opening
+}
+
+// filmedOn follows the film of a sheet on a slab.
+func filmedOn(slab *slabHours, sheet *input.Sheet) filmed {
+	own := filmed{slab: slab, stages: make(map[material.StageKey]*cure.Passage)}
+	for _, stage := range sheet.Product.Stages() {
+		if p := slab.passage(sheet, stage.Key); p != nil {
+			own.stages[stage.Key] = p
+		}
+	}
+	return own
 }
 
 // FilmsOf are the films of a file, on slabs so many K cooler than they are planned for.
@@ -36,11 +49,11 @@ func FilmsOf(f job.File, world facts.Facts, units measure.System, cooler measure
 			if l.Sheet == nil {
 				continue
 			}
-			own := filmed{slab, make(map[material.StageKey]*cure.Passage)}
-			for _, stage := range l.Sheet.Product.Stages() {
-				if p := slab.passage(l.Sheet, stage.Key); p != nil {
-					own.stages[stage.Key] = p
-				}
+			own := filmedOn(slab, l.Sheet)
+			own.opens = slabs.Opening(i, l)
+			if margin := f.Job.Margin; margin > cooler {
+				sure := filmedOn(slabs.Under(i).cooled(margin), l.Sheet)
+				own.sure = &sure
 			}
 			all.coats[l.Coat.ID] = own
 		}
@@ -63,7 +76,22 @@ func (w *slabHours) cooled(by measure.Temperature) *slabHours {
 // After returns how long the film of a coat takes to a stage from when it is laid; false where
 // its sheet does not say.
 func (f Films) After(coat string, stage material.StageKey, laid time.Time) (measure.Span, bool) {
+	return f.after(f.coats[coat], stage, laid)
+}
+
+// Surely returns the same on a slab that comes cooler than told by the margin of the job.
+func (f Films) Surely(coat string, stage material.StageKey, laid time.Time) (measure.Span, bool) {
 	own := f.coats[coat]
+	if own.sure != nil {
+		own = *own.sure
+	}
+	return f.after(own, stage, laid)
+}
+
+// Opening returns the hours in which the first kit of a coat is opened.
+func (f Films) Opening(coat string) Opening { return f.coats[coat].opens }
+
+func (f Films) after(own filmed, stage material.StageKey, laid time.Time) (measure.Span, bool) {
 	p := own.stages[stage]
 	if p == nil {
 		return 0, false

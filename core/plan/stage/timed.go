@@ -33,6 +33,8 @@ type CoatTimes struct {
 
 	Ready  time.Time `json:"-"` // from when the film below lets it begin; zero where it is the first
 	Booked time.Time `json:"-"` // until when it is booked; zero where it is not
+
+	Unsuited string `json:"-"` // why its first kit is not to be opened then; empty where it may
 }
 
 // FilmStage is one time of a film. What ends, as the working time and the last
@@ -156,6 +158,7 @@ type timer struct {
 	free   time.Time    // the crew is
 	below  []*CoatTimes // by surface, the coat that was laid last
 	under  []*slabHours // by surface, its slab
+	cooler []*slabHours // by surface, the same cooler by the margin of the job
 	walked []time.Time  // by surface, when people can walk on what was laid last
 }
 
@@ -166,6 +169,7 @@ func TimeAll(ctx context.Context, in *input.Inputs, trains *sim.Memory, m Measur
 		in: in, trains: trains, measured: m, divided: d, laid: l, slabs: NewSlabs(in),
 		out:  Timed{Coats: make([][]TimedCoat, len(in.Layers))},
 		free: in.Now, below: make([]*CoatTimes, len(in.Layers)), under: make([]*slabHours, len(in.Layers)),
+		cooler: make([]*slabHours, len(in.Layers)),
 		walked: make([]time.Time, len(in.Layers)),
 	}
 	if in.Start != nil {
@@ -209,7 +213,7 @@ func (t *timer) next(i, round int) {
 		at = t.walked[after]
 	}
 	if below != nil && t.in.Start != nil && !l.Coat.OverWet {
-		wait := below.Stage(material.StageRecoatFrom).After
+		wait := t.ripe(i, round-1, below)
 		if own := l.Coat.Wait; own != nil {
 			wait = *own
 		}
@@ -243,21 +247,40 @@ func (t *timer) next(i, round int) {
 		basis, at = facts.Logged, logged.From
 	} else if b, is := t.in.Booked(work.PourID(l.Coat.ID)); is {
 		basis, at, until = facts.Booked, t.leads(i, round, t.under[i], b.From).After(b.From), b.Until
-	} else if t.in.Start != nil && !at.Equal(*t.in.Start) && !l.Coat.OverWet {
-		at = t.inShift(i, round, t.under[i], at)
+	} else if t.in.Start != nil && !l.Coat.OverWet && (!at.Equal(*t.in.Start) || l.Coat.Hours.Any()) {
+		at = t.suited(i, round, t.under[i], at)
 	}
 	t.out.Order = append(t.out.Order, Place{i, round})
 	times := t.lay(i, round, t.under[i], at, until, logged.Until)
 	times.Abrade, times.Sanded, times.Ready, times.Booked = abrade, sanded, film, until
 	if t.in.Start != nil {
 		times.Basis = basis
-	}
-	if t.in.Start != nil {
+		if own := t.slabs.Opening(i, l); own.Any() && basis != facts.Logged {
+			times.Unsuited = own.Against(*times.Begins, *times.End)
+		}
 		t.free = *times.End
 		t.walked[i] = times.Walkable().After(*times.End)
 		t.out.Coats[i][round].Clocks = t.batches(i, round, times)
 	}
 	t.out.Coats[i][round].Times, t.below[i] = times, times
+}
+
+// ripe returns how long after its end a film takes the next coat, on a slab as much cooler than told as the job allows
+// for, though no longer than its window is open.
+func (t *timer) ripe(i, n int, film *CoatTimes) measure.Span {
+	from := film.Stage(material.StageRecoatFrom).After
+	if margin := t.in.File.Job.Margin; margin > 0 {
+		if t.cooler[i] == nil {
+			t.cooler[i] = t.under[i].cooled(margin)
+		}
+		if p := t.cooler[i].passage(t.in.Layers[i][n].Sheet, material.StageRecoatFrom); p != nil {
+			later, _, _ := t.cooler[i].after(p, *film.End)
+			if closes := film.Stage(material.StageRecoatUntil).At; closes == nil || !later.After(*film.End).After(*closes) {
+				from = later
+			}
+		}
+	}
+	return from
 }
 
 // leads returns how long before its first section a coat begins whose first kit is opened at a time.
@@ -277,19 +300,23 @@ func (t *CoatTimes) Walkable() measure.Span {
 	return t.Stage(material.StageRecoatFrom).After
 }
 
-// inShift returns when a coat that is ready at a time is begun: while people work, and so that
-// its pour lies inside one shift where one is long enough and it is not laid in parts.
+// inShift returns when the first section of a coat that is ready at a time is laid: its first kit is opened while
+// people work, and its pour lies inside one shift where one is long enough and it is not laid in parts.
 func (t *timer) inShift(i, n int, w *slabHours, at time.Time) time.Time {
-	at = t.in.Hours.Next(at)
-	until, open := t.in.Hours.Closes(at)
+	lead := t.leads(i, n, w, at)
+	kit := t.in.Hours.Next((-lead).After(at))
+	if opened := lead.After(kit); opened.After(at) {
+		at = opened
+	}
+	until, open := t.in.Hours.Closes(kit)
 	if !open || t.in.Methods.Session != school.WholeFloor {
 		return at
 	}
 	_, run, err := t.ran(i, n, w, at)
-	if err != nil || !run.Ends.After(at).After(until) || run.Ends > t.in.Hours.Work() {
+	if err != nil || !run.Ends.After(at).After(until) || run.Ends-run.Begins > t.in.Hours.Work() {
 		return at
 	}
-	return t.in.Hours.Begins(at)
+	return lead.After(t.in.Hours.Begins(kit))
 }
 
 // abrading returns when the crew abrades the coat below: once it can be walked on, or else

@@ -38,9 +38,6 @@ type PourHour struct {
 // daysAhead bounds on how many days an hour is looked for.
 const daysAhead = 3
 
-// coolsBy holds how much a slab cools within two hours to be told as falling, K: common practice, no source.
-const coolsBy = 0.3
-
 // Hours tries the hours of the shifts on the day on which a coat is planned and the two after it, or one hour that
 // is asked for, and marks the best: one that nothing speaks against, on a falling slab where there is one, with the
 // most time to spare. It plans the job as often.
@@ -136,6 +133,7 @@ func (p Planner) hour(ctx context.Context, f job.File, world facts.Facts, units 
 			}
 			h.weather(in, done.Surveyed.Surfaces[i], *timed.Times.End)
 			h.shift(in, *timed.Times.End)
+			h.asked(stage.NewSlabs(in).Opening(i, layer), *timed.Times.End)
 			return h, *timed.Train, nil
 		}
 	}
@@ -165,7 +163,7 @@ func (h *PourHour) weather(in *input.Inputs, s *stage.SurveyPlan, end time.Time)
 	if s == nil {
 		return
 	}
-	var first, later *climate.Judged
+	var first *climate.Judged
 	for k := range s.Hours {
 		hour := &s.Hours[k]
 		if hour.At.Add(time.Hour).After(h.At) && hour.At.Before(end) && hour.State != climate.Go && len(h.Against) < 3 {
@@ -175,18 +173,19 @@ func (h *PourHour) weather(in *input.Inputs, s *stage.SurveyPlan, end time.Time)
 		if !hour.At.After(h.At) {
 			first = hour
 		}
-		if !hour.At.After(h.At.Add(2 * time.Hour)) {
-			later = hour
-		}
 	}
-	if first == nil || later == nil || h.At.Sub(first.At) > time.Hour {
-		return
-	}
-	if h.Falls = first.Slab-later.Slab >= coolsBy; h.Falls {
-		h.For = append(h.For, "the slab cools, so that pores do not blow")
-	}
-	if first.State == climate.Go && len(h.Against) == 0 {
+	if first != nil && h.At.Sub(first.At) <= time.Hour && first.State == climate.Go && len(h.Against) == 0 {
 		h.For = append(h.For, strings.TrimSuffix(first.Reason, "."))
+	}
+}
+
+// asked reports whether the coat asks for other hours, and whether the slab cools then.
+func (h *PourHour) asked(own stage.Opening, end time.Time) {
+	if why := own.Against(h.At, end); why != "" {
+		h.Against = append(h.Against, why)
+	}
+	if h.Falls = own.Falls(h.At); h.Falls {
+		h.For = append(h.For, "the slab cools, so that pores do not blow")
 	}
 }
 

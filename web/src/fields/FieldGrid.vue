@@ -69,10 +69,10 @@ const shown = computed(() => props.fields.filter((f): f is Field => !!f))
         @update:model-value="f.take"
       />
       <TextField
-        v-else-if="f.as === 'date' || f.as === 'colour'"
+        v-else-if="f.as === 'date' || f.as === 'time' || f.as === 'colour'"
         :label="f.label"
         :told="f.told"
-        :type="f.as === 'date' ? 'date' : 'color'"
+        :type="f.as === 'colour' ? 'color' : f.as"
         :model-value="f.value"
         :disabled="shut || f.locked"
         @change="(e: Event) => f.take((e.target as HTMLInputElement).value)"

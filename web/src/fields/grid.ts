@@ -41,6 +41,7 @@ export type Field =
       take: (value: string) => void
     })
   | (Common & { as: 'name'; value?: string; take: (value: string) => void })
+  | (Common & { as: 'time'; value?: string; take: (value: string) => void })
   | (Common & { as: 'date'; value?: string; take: (value: string) => void })
   | (Common & { as: 'colour'; value?: string; take: (value: string) => void })
   | (Common & {

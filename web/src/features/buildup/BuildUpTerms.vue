@@ -1,12 +1,15 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import { useDesk } from '../job/useEditor'
+import { useSession } from '../../session/session'
+import { marginWords } from '../job/margins'
 import { slabWords } from '../job/slabWords'
 import FieldGrid from '../../fields/FieldGrid.vue'
 import type { Field } from '../../fields/grid'
 
 /** What the coats must bear, and the temperature they are planned for. */
 const desk = useDesk()
+const session = useSession()
 const job = computed(() => desk.file.value.job)
 const service = computed(() => desk.surface.value.service ?? {})
 const slips = {
@@ -33,6 +36,15 @@ const fields = computed<Field[]>(() => [
     value: desk.plan.value.slab.slab,
     told: slabWords(desk.plan.value, job.value.slab?.source),
     take: (value) => desk.editor.edit('slab', (f) => (f.job.slab = { value, source: 'own-test' })),
+  },
+  {
+    as: 'pick',
+    label: 'Films ready even on a slab',
+    value: job.value.margin ? String(job.value.margin) : undefined,
+    options: marginWords(session.units),
+    none: 'as planned',
+    told: 'margin for the next coat',
+    take: (v) => desk.editor.edit('margin', (f) => (f.job.margin = v ? Number(v) : undefined)),
   },
   {
     as: 'quantity',

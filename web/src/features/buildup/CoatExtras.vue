@@ -3,6 +3,7 @@ import { computed } from 'vue'
 import type { Coat, CoatPlan, Medium, Portion } from '../../api/client'
 import { useDesk } from '../job/useEditor'
 import { useSession } from '../../session/session'
+import { minuteTime } from '../../fields/clock'
 import FoldPanel from '../../fields/FoldPanel.vue'
 import FieldGrid from '../../fields/FieldGrid.vue'
 import type { Field } from '../../fields/grid'
@@ -46,6 +47,26 @@ const moments: Record<NonNullable<Coat['when']>, string> = {
   morning: 'not before the next morning',
   tacky: 'while the coat below is tacky',
 }
+/** In which hours its first kit is opened, in words. */
+const hours = computed(() => {
+  const h = props.coat.hours
+  if (!h) return ''
+  const clock = (at: string): string => minuteTime(`2000-01-01T${at}:00Z`, 'UTC')
+  return [
+    h.from ? `from ${clock(h.from)}` : '',
+    h.until ? `by ${clock(h.until)}` : '',
+    h.shade ? 'out of the sun' : '',
+    h.falling ? 'on a falling slab' : '',
+  ]
+    .filter(Boolean)
+    .join(', ')
+})
+function openFrom(label: string, change: Partial<NonNullable<Coat['hours']>>): void {
+  edit(label, (x) => {
+    const next = Object.fromEntries(Object.entries({ ...x.hours, ...change }).filter(([, v]) => v))
+    x.hours = Object.keys(next).length > 0 ? next : undefined
+  })
+}
 const told = computed(() => {
   const c = props.coat
   const name = (id: string | undefined): string => props.media.find((m) => m.id === id)?.name ?? 'pigment'
@@ -60,6 +81,7 @@ const told = computed(() => {
     c.abraded ? 'abraded before' : '',
     c.overWet ? 'over the coat below, wet' : '',
     c.when ? moments[c.when] : '',
+    hours.value,
   ].filter(Boolean)
 })
 const window = computed(() => {
@@ -126,7 +148,7 @@ const fields = computed<(Field | false | undefined)[]>(() => {
       take: (on) =>
         edit('poured over', (x) => {
           x.overWet = on || undefined
-          if (on) x.wait = x.abraded = x.when = undefined
+          if (on) x.wait = x.abraded = x.when = x.hours = undefined
         }),
     },
     n > 1 &&
@@ -161,6 +183,34 @@ const fields = computed<(Field | false | undefined)[]>(() => {
         value: c.abraded,
         take: (on) => edit('abraded', (x) => (x.abraded = on || undefined)),
       },
+    !c.overWet && {
+      as: 'time',
+      label: `First kit of coat ${n} from`,
+      value: c.hours?.from,
+      told: 'by the clock on site',
+      take: (from) => openFrom('earliest hour', { from }),
+    },
+    !c.overWet && {
+      as: 'time',
+      label: `First kit of coat ${n} by`,
+      value: c.hours?.until,
+      told: 'such as 10:00, before the slab is hot',
+      take: (until) => openFrom('latest hour', { until }),
+    },
+    !c.overWet && {
+      as: 'tick',
+      label: 'Only while the sun is off it',
+      heard: `Coat ${n} only while the sun is off it`,
+      value: c.hours?.shade,
+      take: (shade) => openFrom('shade', { shade }),
+    },
+    !c.overWet && {
+      as: 'tick',
+      label: 'Only while the slab cools',
+      heard: `Coat ${n} only while the slab cools`,
+      value: c.hours?.falling,
+      take: (falling) => openFrom('falling slab', { falling }),
+    },
     n === 1 && {
       as: 'tick',
       label: 'Seal coat: clears the pores, soaks in, may be thinner than its sheet’s minimum film',

@@ -1,6 +1,8 @@
 import { computed } from 'vue'
 import type { School, Schools } from '../../api/client'
 import type { Field } from '../../fields/grid'
+import { useSession } from '../../session/session'
+import { marginWords } from '../job/margins'
 import type { useHouseEdits } from './useHouseEdits'
 
 const PLAIN_CREW = { spreaders: 2, pace: { value: 0.0125, source: 'rule-of-thumb' } } as const
@@ -8,6 +10,7 @@ const PLAIN_BUCKET = { volume: 0.02, headroom: 0.2 }
 
 /** What new jobs start from, as fields, and how questions on which practice differs are answered. */
 export function useHouseFields({ house, change }: ReturnType<typeof useHouseEdits>) {
+  const session = useSession()
   function chosen(s: School): string {
     const own = house.value.methods?.[s.id as keyof Schools]
     return typeof own === 'string' ? own : (s.choices[0]?.value ?? '')
@@ -62,6 +65,15 @@ export function useHouseFields({ house, change }: ReturnType<typeof useHouseEdit
       told: house.value.slab ? '' : '20 °C, assumed',
       value: house.value.slab?.value,
       take: (value) => change({ slab: { value, source: 'own-test' } }),
+    },
+    {
+      as: 'pick',
+      label: 'Films ready even on a slab',
+      value: house.value.margin ? String(house.value.margin) : undefined,
+      options: marginWords(session.units),
+      none: 'as planned',
+      told: 'margin for the next coat',
+      take: (v) => change({ margin: v ? Number(v) : undefined }),
     },
   ])
   const money = computed<Field[]>(() => [

@@ -56,6 +56,7 @@ export function blankFile(
       rules: house.rules,
       vocMax: house.vocMax,
       slab: house.slab,
+      margin: house.margin,
       zone: house.zone ?? ownZone(),
       hours: house.hours,
       surfaces: [blankSurface('Floor 1')],
