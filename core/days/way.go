@@ -12,6 +12,7 @@ import (
 	"nephelon/core/finding"
 	"nephelon/core/job"
 	"nephelon/core/material"
+	"nephelon/core/measure"
 	"nephelon/core/roster"
 	"nephelon/core/roster/search"
 )
@@ -88,12 +89,9 @@ func exchanged(f job.File, coat, hardener string) (job.File, error) {
 // ErrNoCoat means that a job has no such coat.
 var ErrNoCoat = errors.New("no such coat")
 
-// mostExchanged bounds how many other hardeners are tried.
-const mostExchanged = 6
-
 // tries are the changes that could help: Saturdays of each crew that does not work them,
 // another crew like each, and of the jobs that are late or miss a window an earlier beginning
-// and other hardeners.
+// and the other hardeners of all their coats that are ready sooner or wait longer.
 func (c *Calendar) tries(h job.House, now *roster.Plan) []Try {
 	var all []Try
 	crews := Crews(h)
@@ -105,7 +103,6 @@ func (c *Calendar) tries(h job.House, now *roster.Plan) []Try {
 	for _, c := range crews {
 		all = append(all, Try{Twin: c.ID})
 	}
-	most := len(all) + mostExchanged
 	var others []Try
 	for _, j := range c.Problem.Jobs {
 		if !pressed(j, now) {
@@ -113,24 +110,45 @@ func (c *Calendar) tries(h job.House, now *roster.Plan) []Try {
 		}
 		if j.Release > c.ceil(c.now) {
 			all = append(all, Try{Sooner: j.ID})
-			most++
 		}
-		f := c.byJob[j.ID].File
+		f, slab := c.byJob[j.ID].File, c.byJob[j.ID].Plan.Slab.Slab
 		for _, s := range f.Job.Surfaces {
 			for n, coat := range s.Coats {
 				at := slices.IndexFunc(f.Products, func(p material.Product) bool { return p.ID == coat.Product })
-				if at < 0 || n == len(s.Coats)-1 { // above the last one no window closes
+				if at < 0 {
 					continue
 				}
 				for _, id := range hardeners(f.Products[at]) {
-					if id != coat.Hardener {
+					if id != coat.Hardener && eases(f.Products[at], coat.Hardener, id, n < len(s.Coats)-1, slab) {
 						others = append(others, Try{Job: j.ID, Coat: coat.ID, Hardener: id})
 					}
 				}
 			}
 		}
 	}
-	return append(all, others[:min(len(others), most-len(all))]...)
+	return append(all, others...)
+}
+
+// eases reports whether a hardener in place of another can help the days: below another coat by a film that takes it
+// sooner or for longer, on top by one that people walk on sooner.
+func eases(p material.Product, was, is string, below bool, slab measure.Temperature) bool {
+	before, errBefore := p.With(was)
+	after, errAfter := p.With(is)
+	if errBefore != nil || errAfter != nil {
+		return false
+	}
+	takes := func(key material.StageKey) (old, now measure.Span) {
+		old, _ = before.Reach(key, slab)
+		now, _ = after.Reach(key, slab)
+		return old, now
+	}
+	if !below {
+		old, now := takes(material.StageFoot)
+		return now > 0 && now < old
+	}
+	opened, opens := takes(material.StageRecoatFrom)
+	closed, closes := takes(material.StageRecoatUntil)
+	return opens > 0 && opens < opened || closed > 0 && (closes == 0 || closes > closed)
 }
 
 // hardeners are the ids of those that a product can be mixed with, its own B first.

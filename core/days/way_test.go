@@ -128,3 +128,41 @@ func TestASlowerHardenerKeepsAWindow(t *testing.T) {
 		t.Errorf("%v", err)
 	}
 }
+
+// Every coat's hardeners are tried, those of the last one too, but none that makes nothing easier. By hand: of eight
+// coats each has a quick hardener that is ready in half the time and a dull one that is as the sheet's own.
+func TestHardenersOfAllCoatsAreTried(t *testing.T) {
+	now := time.Date(2026, 11, 30, 6, 0, 0, 0, time.UTC)
+	var jobs []Job
+	coats := 0
+	for _, id := range []string{"a", "b", "c"} {
+		base := demo(t, "baggage-hall", now, func(j *job.Job) { j.Due = "2026-12-01" })
+		for n := range base.File.Products {
+			p := &base.File.Products[n]
+			if len(p.Components) < 2 {
+				continue
+			}
+			quick := material.Hardener{ID: "quick", Name: "quick", Ratio: p.Ratio, A: 2, B: 1, Curing: p.Curing,
+				Density: &measure.Sourced[measure.Density]{Value: 1000}}
+			dull := quick
+			dull.ID = "dull"
+			half := []material.TimeAt{{At: 20, After: measure.Hour, Source: measure.OwnTest}}
+			quick.RecoatFrom, quick.Foot = half, half
+			p.Hardeners = []material.Hardener{quick, dull}
+		}
+		for _, s := range base.File.Job.Surfaces {
+			coats += len(s.Coats)
+		}
+		jobs = append(jobs, Job{ID: id, File: base.File, Plan: plan.Make(base.File, measure.Metric, now),
+			Films: stage.FilmsOf(base.File, facts.At(now), measure.Metric, 0)})
+	}
+	tried := make(map[string]int)
+	for _, try := range Build(job.House{}, jobs, nil, now, 6).tries(job.House{}, nil) {
+		if try.Coat != "" {
+			tried[try.Hardener]++
+		}
+	}
+	if coats < 7 || tried["quick"] != coats || tried["dull"] != 0 {
+		t.Errorf("%v of %d coats", tried, coats)
+	}
+}
