@@ -40,7 +40,7 @@ func (c Coat) checkHours(path refusing) *finding.Finding {
 		return nil
 	}
 	if c.OverWet {
-		return path.refuse("/hours", "It is poured over the coat below while that still flows, so it has no hours of its own.",
+		return path.refuse("/hours", "It is poured over the coat below while that still flows: it has no hours of its own.",
 			"Give the hours to the coat below.")
 	}
 	for _, own := range [...]struct{ field, clock string }{{"/from", c.Hours.From}, {"/until", c.Hours.Until}} {
@@ -49,7 +49,8 @@ func (c Coat) checkHours(path refusing) *finding.Finding {
 		}
 	}
 	if c.Hours.From != "" && c.Hours.From == c.Hours.Until {
-		return path.refuse("/hours/until", "The hours begin and end at the same minute.", "Enter a later end, or leave it out.")
+		return path.refuse("/hours/until", "The hours begin and end at the same minute.",
+			"Enter a later end, or leave it out.")
 	}
 	return nil
 }

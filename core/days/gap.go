@@ -72,7 +72,7 @@ func coatOf(tasks []work.Task, id work.ID) string {
 	return tasks[at].Coat
 }
 
-// filmTime is how long the film of a coat takes to a stage from when it is laid.
+// filmTime returns how long the film of a coat takes to a stage from when it is laid.
 type filmTime func(coat string, stage material.StageKey, laid time.Time) (measure.Span, bool)
 
 // between are the gaps from a block, whose coat is one of its pours' where it has any, to
@@ -122,7 +122,8 @@ func between(j Job, set time.Duration, before *block, coat string, a work.After,
 		all = append(all, opens)
 	}
 	if a.Most != nil && known(a.Most) {
-		all = append(all, gap{task: follows.task, fromStart: a.Most.From == work.FromStart, most: ready(a.Most, j.Films.After)})
+		all = append(all, gap{task: follows.task, fromStart: a.Most.From == work.FromStart,
+			most: ready(a.Most, j.Films.After)})
 	}
 	return all, true
 }

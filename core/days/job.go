@@ -168,8 +168,8 @@ func (c *Calendar) bounded(one *roster.Task, j Job, b *block, closed bool, acces
 	return why
 }
 
-// timed keeps the beginning of a pour to the hours that its coat asks for, and returns what bounds it; nil where it asks
-// for none. What rests between shifts is not kept to them: whoever books it is told.
+// timed keeps the beginning of a pour to the hours that its coat asks for, and returns what bounds it; nil where it
+// asks for none. What rests between shifts is not kept to them: whoever books it is told.
 func (c *Calendar) timed(one *roster.Task, j Job, b *block, access []roster.Window) *cause {
 	if len(b.parts) == 0 {
 		return nil

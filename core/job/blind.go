@@ -5,7 +5,7 @@ import "slices"
 // Blind is the file without what those on the floor need not know: prices, and who the
 // client is.
 func (f File) Blind() File {
-	f.Job.Client, f.Job.Notes = "", ""
+	f.Job.Client, f.Job.Notes, f.Job.HourCost = "", "", nil
 	f.Products = slices.Clone(f.Products)
 	for i := range f.Products {
 		p := &f.Products[i]

@@ -52,6 +52,7 @@ type Job struct {
 	Slab     *measure.Sourced[measure.Temperature] `json:"slab,omitempty" doc:"°C of the slab that coats are planned for; 20 °C, assumed, when left out"`
 	Margin   measure.Temperature                   `json:"margin,omitempty" minimum:"0" maximum:"3" doc:"K by which slabs may come cooler than told while proposals and bookings still find each film ready for the next coat"`
 	VOCMax   *measure.Sourced[measure.Content]     `json:"vocMax,omitempty" doc:"Most volatile compounds allowed in any coat, kg/m³ (g/L)"`
+	HourCost *float64                              `json:"hourCost,omitempty" minimum:"0" maximum:"10000" doc:"Cost of a person-hour, in the job's currency; work has no price when left out"`
 	Stock    []kit.Container                       `json:"stock,omitempty" maxItems:"400" doc:"Reserved for this job"`
 	Buying   []kit.Wish                            `json:"buying,omitempty" maxItems:"200" doc:"How the kits of products are chosen; at least cost where nothing is said"`
 	Forecast *Forecast                             `json:"forecast,omitempty"`

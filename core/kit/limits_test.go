@@ -257,7 +257,7 @@ func TestWhatToolsAreCountedBy(t *testing.T) {
 		{material.ToolUse{Per: "job"}, 1, measure.KindCount},
 		{material.ToolUse{Per: "job", On: []material.SurfaceKind{"pool"}}, 0, measure.KindCount},
 	} {
-		if got, kind, what := w.counted(c.use); got != c.want || kind != c.kind || what == "" {
+		if got, kind, what := w.counted("", c.use); got != c.want || kind != c.kind || what == "" {
 			t.Errorf("%+v counts %v %s", c.use, got, what)
 		}
 	}

@@ -27,6 +27,7 @@ type Site struct {
 	Perimeter measure.Length
 	Doors     measure.Length
 	Coats     []CoatWork
+	Counted   []string // ids of tools that its preparation counts
 }
 
 // CoatWork is one coat over one surface.
@@ -133,7 +134,7 @@ func Tools(w Work, own []material.Medium, units measure.System) []Tool {
 
 func (w Work) tool(m material.Medium, units measure.System) Tool {
 	t := Tool{ID: m.ID, Name: m.Name, Source: m.Use.Source}
-	counted, kind, what := w.counted(*m.Use)
+	counted, kind, what := w.counted(m.ID, *m.Use)
 	t.Need = counted * m.Use.Amount
 	all := units.Format(kind, counted) + " " + what
 	if m.Use.Amount >= 1 {
@@ -158,9 +159,10 @@ func (w Work) tool(m material.Medium, units measure.System) Tool {
 }
 
 // counted returns how many of what a use counts there are.
-func (w Work) counted(u material.ToolUse) (float64, measure.Kind, string) {
-	sites := slices.DeleteFunc(slices.Clone(w.Sites),
-		func(s Site) bool { return len(u.On) > 0 && !slices.Contains(u.On, s.Place) })
+func (w Work) counted(id string, u material.ToolUse) (float64, measure.Kind, string) {
+	sites := slices.DeleteFunc(slices.Clone(w.Sites), func(s Site) bool {
+		return len(u.On) > 0 && !slices.Contains(u.On, s.Place) || slices.Contains(s.Counted, id)
+	})
 	there := min(1, float64(len(sites)))
 	over := func(of func(Site) float64) float64 {
 		total := 0.0

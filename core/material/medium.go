@@ -15,7 +15,7 @@ type Medium struct {
 	ID      string     `json:"id" minLength:"1" maxLength:"60" pattern:"^[a-z0-9][a-z0-9-]*$"`
 	Version int        `json:"version,omitempty" minimum:"0" maximum:"100000" doc:"Counted by the shelf"`
 	Name    string     `json:"name" minLength:"1" maxLength:"120" pattern:"^[^\\r\\n]*$"`
-	Kind    MediumKind `json:"kind" enum:"flake,quartz,grit,bead,pebble,pigment,filler,thinner,tool"`
+	Kind    MediumKind `json:"kind" enum:"flake,quartz,grit,bead,pebble,pigment,filler,thinner,tool,supply"`
 	Color   string     `json:"color,omitempty" pattern:"^#[0-9a-f]{6}$"`
 	Blend   string     `json:"blend,omitempty" maxLength:"120" doc:"The blend by name, which can never be matched later"`
 	Note    string     `json:"note,omitempty" maxLength:"400"`
@@ -27,7 +27,8 @@ type Medium struct {
 	Voids   *measure.Sourced[measure.Film]     `json:"voids,omitempty" doc:"m³/m² that the next coat fills between the grains at rejection"`
 	Spare   *measure.Sourced[measure.Fraction] `json:"spare,omitempty" doc:"Bought above the need: what bounces off, and what is stored for repair"`
 
-	Use   *ToolUse `json:"use,omitempty" doc:"How a tool or consumable is counted"`
+	Use   *ToolUse     `json:"use,omitempty" doc:"How a tool or consumable is counted"`
+	Unit  measure.Kind `json:"unit,omitempty" enum:"length,area,volume,mass,count" doc:"What a preparation material, a supply, is counted in; pieces when left out"`
 	Packs []Pack   `json:"packs" maxItems:"8"`
 
 	Cautions []string `json:"cautions,omitempty" maxItems:"8"`
@@ -45,7 +46,7 @@ type ToolUse struct {
 // Pack is a size that a medium is sold in.
 type Pack struct {
 	Name   string   `json:"name" minLength:"1" maxLength:"60" pattern:"^[^\\r\\n]*$"`
-	Amount float64  `json:"amount" exclusiveMinimum:"0" maximum:"1000000" doc:"kg of a medium, m³ of a thinner, pieces or metres of a tool"`
+	Amount float64  `json:"amount" exclusiveMinimum:"0" maximum:"1000000" doc:"kg of a medium, m³ of a thinner, pieces or metres of a tool, of a supply in SI what it is counted in"`
 	Price  *float64 `json:"price,omitempty" minimum:"0" maximum:"1000000"`
 }
 
@@ -75,9 +76,21 @@ func (m Medium) Faults() []Fault {
 	if m.Spare != nil && (m.Spare.Value < 0 || m.Spare.Value > 2) {
 		found = append(found, Fault{"/spare", "The spare must be between 0 and 200 %.", "Write 15 % as 0.15."})
 	}
+	if m.Unit != "" && m.Kind != "supply" {
+		found = append(found, Fault{"/unit", fmt.Sprintf("%s is no preparation material: it has no unit of its own.", m.Name),
+			"Leave the unit out."})
+	}
 	if m.Kind == "tool" && m.Use == nil {
 		found = append(found, Fault{"/use", fmt.Sprintf("%s does not say what it is counted by.", m.Name),
 			"Enter its use, such as one for each 60 m²."})
 	}
 	return found
+}
+
+// Counted returns what a preparation material is counted in.
+func (m Medium) Counted() measure.Kind {
+	if m.Unit == "" {
+		return measure.KindCount
+	}
+	return m.Unit
 }

@@ -20,6 +20,9 @@ type Figures struct {
 	Mass    measure.Mass   `json:"mass" doc:"Mass to mix, kg"`
 	Kits    int            `json:"kits" doc:"Kits to buy"`
 	Cost    *float64       `json:"cost,omitempty" doc:"Cost, in the job's currency; absent where a size has no price"`
+	Others  float64        `json:"others" doc:"Cost of media, preparation materials, tools and consumables that have a price, in the job's currency"`
+	Lacking int            `json:"lacking" doc:"How many of these have no price"`
+	Labour  *float64       `json:"labour,omitempty" doc:"Cost of all hours; absent while a person-hour has no price"`
 	Batches int            `json:"batches"`
 	Effort  measure.Span   `json:"effort" doc:"Effort of all tasks, person-seconds"`
 	People  int            `json:"people"`
@@ -102,6 +105,11 @@ func line(in *input.Inputs, p Plan) Figures {
 	}
 	for _, task := range p.Tasks {
 		out.Effort += task.Effort
+	}
+	out.Others, out.Lacking = materialsCost(p)
+	if hour := in.File.Job.HourCost; hour != nil {
+		labour := *hour * float64(out.Effort) / measure.Hour
+		out.Labour = &labour
 	}
 	return out
 }

@@ -101,9 +101,9 @@ func TestMomentsInTheTasks(t *testing.T) {
 	}
 }
 
-// A coat that is to be begun by ten, late in the afternoon or while the slab cools. By hand: the second coat is ready at
-// 11:40 or so on Monday; by ten it is begun on Tuesday at 07:00, from two in the afternoon on Monday at 14:00; a slab
-// outdoors whose air peaks at 15:00 each day is on the fall after that. In the evening nobody works.
+// A coat that is to be begun by ten, late in the afternoon or while the slab cools. By hand: the second coat is ready
+// at 11:40 or so on Monday; by ten it is begun on Tuesday at 07:00, from two in the afternoon on Monday at 14:00; a
+// slab outdoors whose air peaks at 15:00 each day is on the fall after that. In the evening nobody works.
 func TestACoatInItsHours(t *testing.T) {
 	f := twoCoats(t, "")
 	second := func(h buildup.OpeningHours) (*stage.CoatTimes, Plan) {

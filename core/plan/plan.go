@@ -46,6 +46,7 @@ type Overall struct {
 	Line      Figures           `json:"line" doc:"The whole job in one row of figures"`
 	Purchases []kit.Purchase    `json:"purchases"`
 	Media     []MediumNeed      `json:"media" doc:"Broadcast, pigment, grit and thinner to buy"`
+	Supplies  []SupplyNeed      `json:"supplies" doc:"Preparation materials to buy"`
 	Tools     []kit.Tool        `json:"tools" doc:"Tools and consumables"`
 	Steps     []StepState       `json:"steps"`
 	Findings  []finding.Finding `json:"findings"`

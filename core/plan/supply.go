@@ -1,11 +1,15 @@
 package plan
 
 import (
+	"maps"
 	"slices"
+	"strings"
 
 	"nephelon/core/kit"
+	"nephelon/core/material"
 	"nephelon/core/measure"
 	"nephelon/core/plan/input"
+	"nephelon/core/plan/stage"
 	"nephelon/core/school"
 	"nephelon/core/survey"
 )
@@ -20,6 +24,110 @@ type MediumNeed struct {
 	Stock  measure.Mass   `json:"stock,omitempty" doc:"kg in stock, used first"`
 	Lines  []kit.PackLine `json:"lines"`
 	Cost   *float64       `json:"cost,omitempty"`
+}
+
+// SupplyNeed holds what preparation takes of one material, over the whole job.
+type SupplyNeed struct {
+	Name   string         `json:"name"`
+	Medium string         `json:"medium,omitempty" doc:"The id of the medium or tool whose packs it is bought in"`
+	Kind   measure.Kind   `json:"kind" enum:"length,area,volume,mass,count"`
+	Value  float64        `json:"value" doc:"SI"`
+	Stock  float64        `json:"stock,omitempty" doc:"SI in stock, used first"`
+	Steps  []string       `json:"steps" doc:"Names of the steps that take it"`
+	Lines  []kit.PackLine `json:"lines"`
+	Cost   *float64       `json:"cost,omitempty"`
+}
+
+// asTools returns which tool stands for a material of preparation, by its name: counted by the preparation where there
+// is one, and by the area or the walls where there is none.
+func asTools() map[string]string {
+	return map[string]string{survey.Tape: "tool-tape", survey.Caulk: "tool-caulk", survey.DoorStrip: "tool-dam",
+		survey.Discs: "tool-disc", survey.Pads: "tool-pad"}
+}
+
+// countedBy lists the tools that the preparation of a surface counts; none where nothing was surveyed.
+func countedBy(s *stage.SurveyPlan) []string {
+	if s == nil || s.Preparation == nil {
+		return nil
+	}
+	return slices.Sorted(maps.Values(asTools()))
+}
+
+// prepared sums what the preparation of all surfaces takes, and chooses its packs. Water is not bought.
+func prepared(in *input.Inputs, surfaces []SurfacePlan) []SupplyNeed {
+	all := []SupplyNeed{}
+	for _, s := range surfaces {
+		if s.Survey == nil || s.Survey.Preparation == nil {
+			continue
+		}
+		for _, t := range s.Survey.Preparation.Tasks {
+			for _, item := range t.Items {
+				if strings.HasPrefix(item.Name, "Water") || item.Value <= 0 {
+					continue
+				}
+				at := slices.IndexFunc(all, func(n SupplyNeed) bool { return n.Name == item.Name && n.Kind == item.Kind })
+				if at < 0 {
+					at, all = len(all), append(all, SupplyNeed{Name: item.Name, Kind: item.Kind, Steps: []string{}})
+				}
+				all[at].Value += item.Value
+				if !slices.Contains(all[at].Steps, t.Name) {
+					all[at].Steps = append(all[at].Steps, t.Name)
+				}
+			}
+		}
+	}
+	for n := range all {
+		packSupply(in, &all[n])
+	}
+	return all
+}
+
+// packSupply takes what is in stock off a material of preparation and chooses its packs: of the medium of its name, of
+// the tool that it stands for, or single pieces.
+func packSupply(in *input.Inputs, n *SupplyNeed) {
+	n.Lines = []kit.PackLine{}
+	tool := asTools()[n.Name]
+	packs := []material.Pack{}
+	if n.Kind == measure.KindCount {
+		packs = append(packs, material.Pack{Name: "piece", Amount: 1})
+	}
+	usual := kit.UsualTools()
+	for k, m := range append(usual, in.File.Media...) {
+		named := m.Kind == "supply" && strings.EqualFold(m.Name, n.Name) && m.Counted() == n.Kind
+		if (named || tool != "" && m.ID == tool) && len(m.Packs) > 0 {
+			if packs = m.Packs; k >= len(usual) {
+				n.Medium = m.ID
+			}
+		}
+	}
+	for _, c := range in.File.Job.Stock {
+		if c.Sheet == n.Medium && n.Medium != "" && c.Part == "medium" && !c.TouchUp && n.Kind == measure.KindMass {
+			n.Stock += float64(c.Mass)
+		}
+	}
+	n.Lines, n.Cost = kit.Packs(max(0, n.Value-n.Stock), packs)
+}
+
+// materialsCost sums what everything beside the kits costs, and counts what has no price.
+func materialsCost(p Plan) (cost float64, unpriced int) {
+	add := func(bought bool, price *float64) {
+		switch {
+		case price != nil:
+			cost += *price
+		case bought:
+			unpriced++
+		}
+	}
+	for _, m := range p.Media {
+		add(m.Mass > m.Stock || m.Volume > 0, m.Cost)
+	}
+	for _, s := range p.Supplies {
+		add(s.Value > s.Stock, s.Cost)
+	}
+	for _, t := range p.Tools {
+		add(t.Packs > 0, t.Cost)
+	}
+	return cost, unpriced
 }
 
 // suppliesOf counts the media and the tools of the whole job.
@@ -39,7 +147,7 @@ func suppliesOf(in *input.Inputs, p Plan) ([]MediumNeed, []kit.Tool) {
 		}
 		if s.Takeoff != nil {
 			site.Area, site.Perimeter, site.Doors = s.Takeoff.Area, s.Takeoff.Perimeter, s.Takeoff.Openings
-			site.Ground = groundArea(in, s, site)
+			site.Ground, site.Counted = groundArea(in, s, site), countedBy(s.Survey)
 		}
 		for c, coat := range s.Coats {
 			if coat.Build == nil {

@@ -38,7 +38,7 @@ func TestHoursAndMaterialsByHand(t *testing.T) {
 			"fill":         {2, 16, map[string]float64{"Epoxy resin and hardener": 0.00264, "Fumed silica": 60 * 0.00264}},
 			"sand-fills":   {1, 0, map[string]float64{"Sanding discs, 40 to 60": 2}}, // 2.4 ÷ 1.5, rounded up
 			"vacuum-fills": {120.0 / 90, 0, nil},
-			"mask": {2, 0, map[string]float64{"Tape, rolls of 50 m": 2, "Caulk, cartridges of 12 m": 5,
+			"mask": {2, 0, map[string]float64{"Masking tape": 66, "Caulk, cartridges of 12 m": 5,
 				"Release strip": 3}},
 		}},
 		"shot-blasted": {concrete, g, school.Methods{Opening: school.ShotBlast, Filler: school.BodyFiller}, nil,
@@ -74,7 +74,7 @@ func TestHoursAndMaterialsByHand(t *testing.T) {
 		"a table": {Survey{Substrate: Timber}, Extent{Area: 6, Perimeter: 12, Coats: 2, Abraded: 1, Top: true, People: 2},
 			school.Methods{}, nil, map[string]want{
 				"sand":    {6.0 / 8, 0, map[string]float64{"Sanding discs, 120": 2}},
-				"mask":    {0.4, 0, map[string]float64{"Tape, rolls of 50 m": 1, "Sheet below, against drips": 12}},
+				"mask":    {0.4, 0, map[string]float64{"Masking tape": 13.2, "Sheet below, against drips": 12}},
 				"between": {6.0 / 35, 16, map[string]float64{"Discs or pads": 1}},
 			}},
 	} {

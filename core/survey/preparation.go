@@ -39,6 +39,15 @@ type Preparation struct {
 	Others  []Other           `json:"others" doc:"The same with another school"`
 }
 
+// Names of preparation materials that a list of tools holds as well.
+const (
+	Tape      = "Masking tape"
+	Caulk     = "Caulk, cartridges of 12 m"
+	DoorStrip = "Release strip"
+	Discs     = "Diamond cups"
+	Pads      = "Discs or pads"
+)
+
 // Other is a preparation by another school, to compare.
 type Other struct {
 	School school.Key    `json:"school"`

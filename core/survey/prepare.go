@@ -268,7 +268,7 @@ func (p *planner) open() {
 	grind := func() {
 		p.add(PreparationTask{ID: "grind", Name: "Grind",
 			How:   "Diamond cups, 30 to 40 grit (P16-class discs in a pool), two passes at right angles; edges by hand",
-			Items: []Supply{pieces("Diamond cups", (flat+2*upright)/250)}, Work: hours(flat, grindPace) +
+			Items: []Supply{pieces(Discs, (flat+2*upright)/250)}, Work: hours(flat, grindPace) +
 				hours(upright, wallPace) + hours(float64(p.extent.Perimeter), edgePace),
 			Check:    "The required profile against the chips, edges included, and a drop of water soaks in",
 			Cautions: []string{cautionDust}})
@@ -279,7 +279,7 @@ func (p *planner) open() {
 		return
 	case school.ShotBlast:
 		p.add(PreparationTask{ID: "shot-blast", Name: "Shot-blast", How: "One pass, overlapping; edges ground by hand",
-			Items: []Supply{{"Shot", measure.KindMass, 0.15 * flat}, pieces("Diamond cups", float64(p.extent.Perimeter)/400)},
+			Items: []Supply{{"Shot", measure.KindMass, 0.15 * flat}, pieces(Discs, float64(p.extent.Perimeter)/400)},
 			Work:  hours(flat, blastPace) + hours(upright, wallPace) + hours(float64(p.extent.Perimeter), edgePace),
 			Check: "The required profile against the chips, no tracks", Cautions: []string{cautionDust}})
 	case school.Screen:
@@ -371,10 +371,11 @@ func (p *planner) mask() {
 	if run <= 0 {
 		return
 	}
-	items := []Supply{pieces("Tape, rolls of 50 m", run/50)}
+	const overlap = 1.1
+	items := []Supply{{Tape, measure.KindLength, overlap * run}}
 	how := "Tape along the edges"
 	if !p.extent.Top && !p.extent.Pool {
-		items = append(items, pieces("Caulk, cartridges of 12 m", run/12))
+		items = append(items, pieces(Caulk, run/12))
 		how = "Tape walls, caulk the perimeter so that resin does not run under them; stop line under the closed door: " +
 			"shut it and mark both faces"
 		if p.methods.Doors == school.BeyondDoor {
@@ -383,7 +384,7 @@ func (p *planner) mask() {
 		}
 	}
 	if p.extent.Doors > 0 {
-		items = append(items, Supply{"Release strip", measure.KindLength, float64(p.extent.Doors)})
+		items = append(items, Supply{DoorStrip, measure.KindLength, float64(p.extent.Doors)})
 		how += "; a release strip as a dam in doorways"
 	}
 	if p.extent.Top {
@@ -419,7 +420,7 @@ func (p *planner) between() {
 	area := float64(p.extent.Area)
 	p.add(PreparationTask{ID: BetweenCoats, Name: fmt.Sprintf("Sand between coats, %.0f times", times),
 		How:   grit + "; dust off, wipe with solvent only where the product allows",
-		Items: []Supply{pieces("Discs or pads", times*area/30)}, Work: hours(times*area, SandPace),
+		Items: []Supply{pieces(Pads, times*area/30)}, Work: hours(times*area, SandPace),
 		Drying: measure.Span(times) * overnight,
 		Check:  "No gloss anywhere: mark on the plan what is done", Cautions: []string{cautionDust, cautionSolve}})
 }

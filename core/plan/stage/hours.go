@@ -131,8 +131,8 @@ const (
 	triedFor   = 14 * 24 * time.Hour
 )
 
-// suited returns when the first section of a coat is laid that is ready at a time: so that its first kit is opened in an
-// hour that suits it; as if any did where none of two weeks does.
+// suited returns when the first section of a coat is laid that is ready at a time: so that its first kit is opened in
+// an hour that suits it; as if any did where none of two weeks does.
 func (t *timer) suited(i, n int, w *slabHours, at time.Time) time.Time {
 	first := t.inShift(i, n, w, at)
 	own := t.slabs.Opening(i, t.in.Layers[i][n])

@@ -15,6 +15,7 @@ import { blankFile } from '../job/blank'
 import { useHouse } from '../house/store'
 import { useSession } from '../../session/session'
 import { useTold } from '../../shell/told'
+import { isOwnTool } from '../shelf/kinds'
 import { useShelf } from '../shelf/store'
 import TextField from '../../fields/TextField.vue'
 import JobTile from './JobTile.vue'
@@ -95,7 +96,7 @@ function most(id: Group): number {
 
 async function add(name: string, client: string): Promise<void> {
   await Promise.all([house.load(), shelf.load()])
-  const tools = shelf.media.filter((m) => m.kind === 'tool')
+  const tools = shelf.media.filter(isOwnTool)
   const { data } = await ask(
     api.POST('/api/jobs', { body: blankFile(name, client, session.units, house.house, tools) }),
     'The job was not added.',

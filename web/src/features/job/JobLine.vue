@@ -63,6 +63,9 @@ const figures = computed(() => {
       parts: [
         part(now.kits, was?.kits, counted('kit', 'kits')),
         ...(now.cost === undefined ? [] : [part(now.cost, was?.cost, (v) => money(v, props.currency))]),
+        ...(now.others > 0
+          ? [part(now.others, was?.others, (v) => `other materials ${money(v, props.currency)}`)]
+          : []),
       ],
     },
     {
@@ -82,6 +85,7 @@ const figures = computed(() => {
           (v) => `${session.format('number', v)} h`,
         ),
         part(now.people, was?.people, counted('person', 'people')),
+        ...(now.labour === undefined ? [] : [part(now.labour, was?.labour, (v) => money(v, props.currency))]),
       ],
     },
     {

@@ -57,6 +57,7 @@ export function blankFile(
       vocMax: house.vocMax,
       slab: house.slab,
       margin: house.margin,
+      hourCost: house.hourCost,
       zone: house.zone ?? ownZone(),
       hours: house.hours,
       surfaces: [blankSurface('Floor 1')],

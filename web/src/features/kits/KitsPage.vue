@@ -9,6 +9,7 @@ import FigureButton from '../../fields/FigureButton.vue'
 import FindingList from '../job/FindingList.vue'
 import KitChoices from './KitChoices.vue'
 import MediaTable from './MediaTable.vue'
+import SuppliesTable from './SuppliesTable.vue'
 import StockPicks from './StockPicks.vue'
 
 const desk = useDesk()
@@ -28,6 +29,18 @@ function reached(product: string, hardener: string | undefined): { key: string; 
   )
 }
 
+/** What the job costs beside its kits, and what of that has no price. */
+const beside = computed(() => {
+  const l = desk.plan.value.line
+  const lacking = l.lacking > 0 ? ` (${session.format('count', l.lacking)} without a price)` : ''
+  return [
+    l.others > 0 || l.lacking > 0 ? `other materials ${money(l.others, currency.value)}${lacking}` : '',
+    l.labour === undefined ? '' : `work ${money(l.labour, currency.value)}`,
+  ]
+    .filter(Boolean)
+    .join(' · ')
+})
+
 /** A leftover as the stock takes it. */
 function back(b: Purchase): RouteLocationRaw {
   return {
@@ -44,6 +57,7 @@ function back(b: Purchase): RouteLocationRaw {
       <span v-if="desk.plan.value.cost !== undefined" class="figure" data-test="total-cost">{{
         money(desk.plan.value.cost, currency)
       }}</span>
+      <span class="small" data-test="other-costs">{{ beside }}</span>
     </div>
     <FindingList :findings="desk.findings('kits')" />
     <p v-if="desk.plan.value.purchases.length === 0" class="quiet">
@@ -121,6 +135,7 @@ function back(b: Purchase): RouteLocationRaw {
     />
     <StockPicks v-if="session.mayEdit" :job-id="desk.jobId" />
     <MediaTable />
+    <SuppliesTable />
   </section>
 </template>
 

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { useList } from '../../api/useRequest'
 import { computed, ref } from 'vue'
+import { useRoute } from 'vue-router'
 import { api, type Medium } from '../../api/client'
 import MediumForm from './MediumForm.vue'
 import PartsNav from '../../shell/PartsNav.vue'
@@ -52,6 +53,19 @@ function figures(m: Medium): string {
 }
 function blank(): Medium {
   return { id: '', name: '', kind: 'flake', packs: [] }
+}
+/** A preparation material that a job asks for opens as a new one. */
+const route = useRoute()
+const { supply, unit } = route.query
+if (typeof supply === 'string' && session.mayKeep) {
+  const pack = unit === 'volume' ? 0.001 : 1
+  open.value = {
+    id: '',
+    name: supply,
+    kind: 'supply',
+    unit: unit as Medium['unit'],
+    packs: [{ name: 'pack 1', amount: pack }],
+  }
 }
 </script>
 

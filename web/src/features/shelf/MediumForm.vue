@@ -3,7 +3,7 @@ import { computed, ref } from 'vue'
 import type { Medium, Source } from '../../api/client'
 import { entriesRead, type ReadKind } from '../../fields/useReader'
 import { idOf } from './useSheetDraft'
-import { mediumWords, perWords } from './kinds'
+import { mediumWords, perWords, unitWords } from './kinds'
 import FieldGrid from '../../fields/FieldGrid.vue'
 import type { Field } from '../../fields/grid'
 
@@ -37,14 +37,26 @@ const what = computed<Field[]>(() => {
       label: 'Kind',
       value: m.kind,
       options: mediumWords,
-      take: (v) => (m.kind = v as Medium['kind']),
+      take: (v) => {
+        m.kind = v as Medium['kind']
+        m.unit = m.kind === 'supply' ? m.unit : undefined
+      },
     },
-    { as: 'name', label: 'Blend', value: m.blend, take: (v) => (m.blend = v || undefined) },
+    m.kind === 'supply'
+      ? {
+          as: 'pick',
+          label: 'Counted in',
+          value: m.unit ?? 'count',
+          options: unitWords,
+          take: (v) => (m.unit = v as Medium['unit']),
+        }
+      : { as: 'name', label: 'Blend', value: m.blend, take: (v) => (m.blend = v || undefined) },
     { as: 'colour', label: 'Colour in drawings', value: m.color ?? '#999999', take: (v) => (m.color = v) },
   ]
 })
-const amounts = computed<Field[]>(() =>
-  draft.value.kind === 'tool'
+const amounts = computed<Field[]>(() => {
+  if (draft.value.kind === 'supply') return []
+  return draft.value.kind === 'tool'
     ? [
         {
           as: 'number',
@@ -68,18 +80,36 @@ const amounts = computed<Field[]>(() =>
         sourced('spare', 'fraction', 'Spare bought', 'rule-of-thumb'),
         sourced('bind', 'film', 'Extra binder', 'rule-of-thumb'),
         sourced('voids', 'film', 'Voids filled by the next coat', 'rule-of-thumb'),
-      ],
-)
+      ]
+})
+/** What the packs of a kind are counted in; pieces or metres where it is nothing measured. */
+const packed = computed<ReadKind | undefined>(() => {
+  const m = draft.value
+  if (m.kind === 'tool') return undefined
+  if (m.kind === 'thinner') return 'volume'
+  if (m.kind !== 'supply') return 'mass'
+  return m.unit === undefined || m.unit === 'count' ? undefined : m.unit
+})
 const packs = computed<Field[]>(() =>
   draft.value.packs.flatMap((p, i): Field[] => [
     { as: 'name', label: `Pack ${i + 1}`, value: p.name, take: (name) => pack(i, { name }) },
-    {
-      as: 'number',
-      label: draft.value.kind === 'tool' ? `Pieces or metres in pack ${i + 1}` : `kg in pack ${i + 1}`,
-      value: p.amount,
-      least: 0,
-      take: (n) => pack(i, { amount: n }),
-    },
+    packed.value
+      ? {
+          as: 'quantity',
+          kind: packed.value,
+          label: `Amount in pack ${i + 1}`,
+          value: p.amount,
+          positive: true,
+          take: (amount) => pack(i, { amount }),
+        }
+      : {
+          as: 'number',
+          label:
+            draft.value.kind === 'tool' ? `Pieces or metres in pack ${i + 1}` : `Pieces in pack ${i + 1}`,
+          value: p.amount,
+          least: 0,
+          take: (n) => pack(i, { amount: n }),
+        },
     {
       as: 'number',
       label: `Price of pack ${i + 1}`,
@@ -108,7 +138,9 @@ async function keep(): Promise<void> {
     <v-btn
       size="small"
       variant="text"
-      @click="draft.packs.push({ name: `pack ${draft.packs.length + 1}`, amount: 1 })"
+      @click="
+        draft.packs.push({ name: `pack ${draft.packs.length + 1}`, amount: packed === 'volume' ? 0.001 : 1 })
+      "
       >Add a pack</v-btn
     >
     <div class="row mt-4">

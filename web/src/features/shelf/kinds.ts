@@ -40,6 +40,19 @@ export const mediumWords: Record<Medium['kind'], string> = {
   filler: 'filler',
   thinner: 'thinner',
   tool: 'tool or consumable',
+  supply: 'preparation material',
+}
+
+/** Whether a medium goes with every job: tools, consumables and what preparation takes. */
+export const isOwnTool = (m: Medium): boolean => m.kind === 'tool' || m.kind === 'supply'
+
+/** What a preparation material is counted in. */
+export const unitWords: Record<NonNullable<Medium['unit']>, string> = {
+  count: 'pieces',
+  mass: 'mass',
+  volume: 'volume',
+  length: 'length',
+  area: 'area',
 }
 
 /** How an amount is stated, and the kind of quantity that it then is. */

@@ -15,6 +15,7 @@ import { useHouseFields } from '../house/useHouseFields'
 import HoursFields from '../job/HoursFields.vue'
 import { blankFile, blankSurface, newId } from '../job/blank'
 import ReadingFields from '../people/ReadingFields.vue'
+import { isOwnTool } from '../shelf/kinds'
 import { useShelf } from '../shelf/store'
 
 /** The first hour of a company: how it reads, works and pays, its first product, its first job. */
@@ -71,7 +72,7 @@ const fault = ref('')
 async function begin(): Promise<void> {
   fault.value = (await entriesRead()) || (area.value ? '' : 'Enter the area, such as 40 m² or 430 ft².')
   if (fault.value || !area.value) return
-  const tools = shelf.media.filter((m) => m.kind === 'tool')
+  const tools = shelf.media.filter(isOwnTool)
   const file = blankFile(name.value.trim() || 'First job', '', session.units, house.value, tools)
   const surface = blankSurface('Floor 1')
   surface.given = { area: area.value, note: '' }
