@@ -45,6 +45,7 @@ func blocks(j Job) ([]*block, map[work.ID]*block) {
 	of := make(map[work.ID]*block)
 	looks := make(map[string]work.Task) // by coat
 	thrown := make(map[work.ID]work.ID)
+	taped := make(map[work.ID]work.Task) // by the pour after which the tape is pulled
 	crew := max(1, j.File.Job.Crew.People())
 	people, over := poured(j.Plan, j.File.Job.Surfaces, crew)
 	for _, t := range j.Plan.Tasks {
@@ -53,6 +54,8 @@ func blocks(j Job) ([]*block, map[work.ID]*block) {
 			looks[t.Coat] = t
 		case t.Kind == work.Broadcast:
 			thrown[t.ID] = work.PourID(t.Coat)
+		case t.Kind == work.Unmask:
+			taped[t.After[0].Task] = t
 		case t.Kind == work.Return && t.Stage != material.StageFoot: // told, not waited for
 		case t.Kind == work.Pour && of[over[t.Coat]] != nil:
 			b := of[over[t.Coat]]
@@ -84,6 +87,16 @@ func blocks(j Job) ([]*block, map[work.ID]*block) {
 	}
 	for id, pour := range thrown {
 		of[id] = of[pour]
+	}
+	for pour, t := range taped { // while the film is soft: the crew stays for it
+		b := of[pour]
+		if of[t.ID] = b; b == nil {
+			continue
+		}
+		if least := t.After[0].Least; least != nil {
+			b.lasts += max(0, duration(least.Fixed)-cleaningUp)
+		}
+		b.lasts += duration(t.Effort) / time.Duration(b.people)
 	}
 	return all, of
 }

@@ -21,7 +21,8 @@ type Broken struct {
 // crew that does not work then, or is wanted twice. What has begun is not asked.
 func (c *Calendar) Check(booked []Booked) []Broken {
 	all := []Broken{}
-	windows, rivals := c.Allowed(booked), c.rivals(c.actual(booked))
+	stands := c.actual(booked)
+	windows, rivals := c.Allowed(booked), c.rivals(stands)
 	for n, b := range booked {
 		at, there := c.index[b.key()]
 		if _, laid := c.lain[b.key()]; laid || b.From.Before(c.now) {
@@ -53,7 +54,7 @@ func (c *Calendar) Check(booked []Booked) []Broken {
 		}
 		for _, reason := range [...]string{
 			c.early(b.Job, b.From), cmp.Or(c.outside(at, b.Crew, b.From, b.Until), c.short(at, b)),
-			rivals.against(at, b.Crew, b.From, b.Until, n),
+			rivals.against(at, b.Crew, b.From, b.Until, n), c.dust(b, stands),
 		} {
 			if reason != "" {
 				say("%s", reason)

@@ -42,3 +42,6 @@ func (f File) Pruned() File {
 	}
 	return f
 }
+
+// Shut reports whether its room has air of its own.
+func (s Surface) Shut() bool { return s.Survey != nil && s.Survey.Shut }

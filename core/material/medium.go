@@ -29,7 +29,7 @@ type Medium struct {
 
 	Use   *ToolUse     `json:"use,omitempty" doc:"How a tool or consumable is counted"`
 	Unit  measure.Kind `json:"unit,omitempty" enum:"length,area,volume,mass,count" doc:"What a preparation material, a supply, is counted in; pieces when left out"`
-	Packs []Pack   `json:"packs" maxItems:"8"`
+	Packs []Pack       `json:"packs" maxItems:"8"`
 
 	Cautions []string `json:"cautions,omitempty" maxItems:"8"`
 }

@@ -2,8 +2,10 @@ package plan
 
 import (
 	"nephelon/core/kit"
+	"nephelon/core/material"
 	"nephelon/core/measure"
 	"nephelon/core/plan/input"
+	"nephelon/core/plan/instruct"
 	"nephelon/core/plan/stage"
 	"nephelon/core/work"
 )
@@ -28,6 +30,11 @@ func surfaceWork(in *input.Inputs, i int, s stage.Stages) work.Surface {
 		if layers := in.Layers[other]; len(layers) > 0 && s.Divided.Coats[other][len(layers)-1].Division != nil {
 			last := layers[len(layers)-1]
 			out.Follows = []work.After{work.Coat{ID: last.Coat.ID, Product: last.Sheet.Product, Slab: in.Slab}.Walked()}
+		}
+	}
+	if n := len(in.Layers[i]); from.Top != nil && n > 0 {
+		if times := s.Timed.Coats[i][n-1].Times; times != nil {
+			out.Runs = instruct.TapeAfter(times.Stage(material.StageWorking).After)
 		}
 	}
 	for c, l := range in.Layers[i] {

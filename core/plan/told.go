@@ -4,11 +4,13 @@ import (
 	"fmt"
 	"runtime"
 	"runtime/debug"
+	"slices"
 	"sync"
 	"sync/atomic"
 	"time"
 
 	"nephelon/core/finding"
+	"nephelon/core/job"
 	"nephelon/core/material"
 	"nephelon/core/measure"
 	"nephelon/core/plan/advice"
@@ -51,6 +53,10 @@ func tell(in *input.Inputs, found []finding.Finding, s stage.Stages) Plan {
 		p.Findings = append(p.Findings, all[i].neighbours...)
 		p.Tasks = append(p.Tasks, all[i].tasks...)
 	}
+	work.ClearAir(p.Tasks, func(surface string) bool {
+		i := slices.IndexFunc(in.File.Job.Surfaces, func(s job.Surface) bool { return s.ID == surface })
+		return in.Follows[i] >= 0 || in.File.Job.Surfaces[i].Shut()
+	})
 	p.Findings = append(p.Findings, advice.Smoke(in, s)...)
 	p.Findings = append(p.Findings, advice.Samples(in)...)
 	p.Media, p.Tools = suppliesOf(in, p)

@@ -591,7 +591,7 @@ func TestCardsCountFromThePour(t *testing.T) {
 							if said[of]++; !strings.Contains(step.Text, "within "+units.Span(want)+" of "+of) {
 								t.Errorf("%s, %s: %s; want %s of %s", name, coat.Name, step.Text, units.Span(want), of)
 							}
-						case strings.Contains(step.Text, "Pull the tape") && card.Meets != nil:
+						case strings.Contains(step.Text, "Pull the tape when") && card.Meets != nil:
 							poured := inPail.After(*card.Meets)
 							pulled := min(working/2, 30*measure.Minute).After(poured).Format("15:04")
 							if said["tape"]++; !strings.Contains(step.Text, pulled) {

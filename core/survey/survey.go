@@ -37,6 +37,7 @@ type Survey struct {
 	Outdoors      bool         `json:"outdoors,omitempty"`
 	Heated        bool         `json:"heated,omitempty"`
 	Immersed      bool         `json:"immersed,omitempty"`
+	Shut          bool         `json:"shut,omitempty" doc:"Doors and air of its room are shut: no dust of other surfaces of the job comes in, and none of its own goes out"`
 	Contamination []string     `json:"contamination,omitempty" maxItems:"8" enum:"oil,dust,sealer,curing-compound,salts,loose-paint,wax"`
 	WaterDrop     string       `json:"waterDrop,omitempty" enum:"soaks,beads" doc:"What a drop of water does"`
 	Soundness     string       `json:"soundness,omitempty" enum:"sound,scratches,crumbles"`

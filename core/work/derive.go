@@ -20,7 +20,8 @@ type Surface struct {
 	Verdicts    []survey.Verdict
 	Preparation []survey.PreparationTask
 	Coats       []Coat
-	Follows     []After // what of other surfaces its work waits for
+	Follows     []After      // what of other surfaces its work waits for
+	Runs        measure.Span // s until the run of the last coat down its tape has slowed; 0 where nothing runs over an edge
 }
 
 // Coat holds what of a planned coat makes work.
@@ -301,8 +302,33 @@ func (d *deriver) scatter(c Coat) []After {
 	return []After{{Task: swept}}
 }
 
-// finish adds the last look and the stages of return to service.
+// pulling is the share of the masking's effort that it takes to pull it: common practice, no source.
+const pulling = 0.25
+
+// unmask pulls the tape while the last film is soft: at once on floors, when the run has slowed on edges that it runs
+// over.
+func (d *deriver) unmask(last Coat) []After {
+	effort := measure.Span(0)
+	for _, p := range d.Preparation {
+		if p.Kind() == "mask" {
+			effort += pulling * p.Work
+		}
+	}
+	if effort == 0 {
+		return nil
+	}
+	id := d.add(Task{
+		ID: idOf("surface", d.ID, string(Unmask)), Kind: Unmask, Name: "Pull the tape of " + d.Name, Effort: effort,
+		Split: Whole, Closes: "A clean edge; drips scraped, and what ran under it",
+		After: []After{{Task: PourID(last.ID), Least: fixed(d.Runs), Most: last.until(material.StageFoot)}},
+		Needs: Needs{Roles: []Hands{{Preparer, 1}}},
+	})
+	return []After{{Task: id}}
+}
+
+// finish adds pulling the tape, the last look and the stages of return to service.
 func (d *deriver) finish(last Coat, before []After) {
+	before = append(before, d.unmask(last)...)
 	d.add(Task{
 		ID: idOf("surface", d.ID, string(Inspect)), Kind: Inspect, Name: "Inspect " + d.Name,
 		Effort: measure.Span(math.Max(leastLook, float64(d.Area)/looking)), Split: Free,

@@ -335,3 +335,51 @@ func TestReturnToService(t *testing.T) {
 		t.Errorf("returned to %v", stages)
 	}
 }
+
+// No dust falls on an open film of another room: what grinds it comes before the first coat of each, what abrades
+// before the coats of the same round that are abraded. A room that is shut waits for nobody.
+func TestNoDustOnAnOpenFilm(t *testing.T) {
+	room := func(id string) []Task {
+		second := laid(id+"2", 2, twoPart())
+		second.Abraded = true
+		return Derive(Surface{ID: id, Name: id, Area: 60, Coats: []Coat{laid(id+"1", 1, twoPart()), second},
+			Preparation: []survey.PreparationTask{{ID: "grind", Work: hour}, {ID: "vacuum", Work: hour}}})
+	}
+	tasks := slices.Concat(room("a"), room("b"), room("c"))
+	ClearAir(tasks, func(surface string) bool { return surface == "c" })
+	gap(t, find(t, tasks, "coat/a1/pour"), "surface/b/prepare/grind")
+	gap(t, find(t, tasks, "coat/b1/pour"), "surface/a/prepare/grind")
+	gap(t, find(t, tasks, "coat/a2/pour"), "coat/b2/abrade")
+	gap(t, find(t, tasks, "coat/b2/pour"), "coat/a2/abrade")
+	for _, id := range []ID{"coat/a1/pour", "coat/a2/pour", "coat/c1/pour", "coat/c2/pour"} {
+		for _, after := range find(t, tasks, id).After {
+			own := string(id[len("coat/")])
+			if task := find(t, tasks, after.Task); task.Surface != own && (task.Surface == "c" || own == "c") {
+				t.Errorf("%s waits for %s", id, after.Task)
+			}
+		}
+	}
+}
+
+// Tape is pulled once the last coat is laid, by a quarter of the effort of masking, on an edge that a film runs over
+// when that has slowed; before people can walk on it. Where nothing was masked nobody pulls anything.
+func TestTheTapeIsPulled(t *testing.T) {
+	s := Surface{ID: "s", Name: "Fish hall", Area: 60, Coats: []Coat{laid("a", 1, twoPart()), laid("b", 2, twoPart())},
+		Preparation: []survey.PreparationTask{{ID: "mask", Work: 2 * hour}}}
+	pull := find(t, Derive(s), "surface/s/unmask")
+	if pull.Effort != hour/2 || len(pull.After) != 1 || pull.After[0].Least != nil || math.Abs(float64(pull.After[0].Most.About-12*hour)) > 1e-6 {
+		t.Errorf("%+v", pull)
+	}
+	gap(t, pull, "coat/b/pour")
+	gap(t, find(t, Derive(s), "surface/s/inspect"), "surface/s/unmask")
+	s.Runs = 20 * measure.Minute
+	if after := find(t, Derive(s), "surface/s/unmask").After[0]; after.Least == nil || after.Least.Fixed != s.Runs {
+		t.Errorf("%+v", after)
+	}
+	s.Preparation = nil
+	for _, task := range Derive(s) {
+		if task.Kind == Unmask {
+			t.Error("tape that nobody put there is pulled")
+		}
+	}
+}

@@ -50,6 +50,7 @@ const (
 	Pour      Kind = "pour"
 	Broadcast Kind = "broadcast"
 	SweepUp   Kind = "sweep-up"
+	Unmask    Kind = "unmask"  // pulls tape and strips once the last coat is laid
 	Inspect   Kind = "inspect" // of the finished surface
 	Return    Kind = "return"  // to a stage of service: nobody works, time passes
 )
@@ -227,7 +228,7 @@ func (Gate) Values() []Gate {
 
 // Values returns all values, in the order in which they are shown.
 func (Kind) Values() []Kind {
-	return []Kind{Prepare, Fill, Retest, Abrade, Check, Pour, Broadcast, SweepUp, Inspect, Return}
+	return []Kind{Prepare, Fill, Retest, Abrade, Check, Pour, Broadcast, SweepUp, Unmask, Inspect, Return}
 }
 
 // Values returns all values, in the order in which they are shown.

@@ -15,8 +15,15 @@ import (
 // practice, no source.
 const spikesFrom = 0.5e-3
 
-// tapeAfter is the time until a run over an edge has slowed: common practice, no source.
-const tapeAfter measure.Span = 30 * measure.Minute
+// TapeAfter returns the time until the run of a film down an edge has slowed, by how long it can be worked, where that is
+// known: common practice, no source.
+func TapeAfter(working measure.Span) measure.Span {
+	const slowed = 30 * measure.Minute
+	if working > 0 {
+		return min(slowed, working/2)
+	}
+	return slowed
+}
 
 // floorSteps returns what a section needs after the pail, by how the coat is laid and on what:
 // common practice, no source, but for what the sheet and the plan say.
@@ -57,7 +64,7 @@ func floorSteps(in *input.Inputs, i int, l input.ResolvedCoat, section pour.Sect
 			do("%s first, from the top down: steps %d to %d, counted from the top; nobody comes back up over them.", f.Name,
 				f.From, f.To)
 		}
-		groundSteps(in, do, s.Floor.Outline != nil, l, card)
+		groundSteps(in, do, s.Floor.Outline != nil, l.Number == len(in.Layers[i]), l, card)
 	}
 	if l.Coat.Wets() {
 		do("Spread the wetted stones one or two layers deep, press them flat with a clean trowel, and look for dry ones.")
@@ -77,7 +84,8 @@ func floorSteps(in *input.Inputs, i int, l input.ResolvedCoat, section pour.Sect
 }
 
 // groundSteps adds the work on a floor.
-func groundSteps(in *input.Inputs, do func(string, ...any), drawn bool, l input.ResolvedCoat, card kit.Card) {
+func groundSteps(in *input.Inputs, do func(string, ...any), drawn, last bool, l input.ResolvedCoat,
+	card kit.Card) {
 	switch l.Laying {
 	case school.DipAndRoll:
 		do("Cut in along the walls by brush, ahead of the roller.")
@@ -105,6 +113,9 @@ func groundSteps(in *input.Inputs, do func(string, ...any), drawn bool, l input.
 		do("Stop at the tape of this section and pull it while the film is wet; the next section begins at a clean edge.")
 	}
 	bubbleSteps(in, do)
+	if card.Batch == card.Of && last {
+		do("Pull the tape and the strips while this film is soft: slowly, back over itself; scrape what ran under them.")
+	}
 	if l.Number == 1 && drawn {
 		if in.Methods.Doors == school.BeyondDoor {
 			do("At doors run on to the line beyond the door leaf.")
@@ -131,10 +142,7 @@ func topSteps(in *input.Inputs, do func(string, ...any), section pour.Section, f
 	}
 	do("Wait and watch it level before it is touched again.")
 	bubbleSteps(in, do)
-	pull := tapeAfter
-	if film.working > 0 {
-		pull = min(pull, film.working/2)
-	}
+	pull := TapeAfter(film.working)
 	if film.poured != nil {
 		do("Pull the tape when the run down it has slowed, about %s; help the edge over and scrape the drips below.",
 			in.Units.Time(pull.After(*film.poured), "15:04"))
