@@ -127,17 +127,6 @@ func (s *Store) orChanged(ctx context.Context, err error, there string, args ...
 	return ErrChanged
 }
 
-// Stock lists what the company has on its own shelf.
-func (s *Store) Stock(ctx context.Context, company uuid.UUID) ([]Revised[kit.Container], error) {
-	var rows []row
-	if err := s.db.SelectContext(ctx, &rows, `
-		select doc, revision from stock where company_id = $1 and gone_at is null
-		order by doc ->> 'sheet', doc ->> 'expires' nulls last, id`, company); err != nil {
-		return nil, fmt.Errorf("list stock: %w", err)
-	}
-	return decoded[kit.Container](rows, "container")
-}
-
 // SaveContainer keeps a container under its id, made from a revision, 0 for a new one.
 func (s *Store) SaveContainer(ctx context.Context, company uuid.UUID, base int64, c kit.Container) (int64, error) {
 	return s.keep(ctx, "container", `
