@@ -10,7 +10,6 @@ import (
 
 	"github.com/google/uuid"
 
-	"nephelon/core/days"
 	"nephelon/core/job"
 	"nephelon/core/measure"
 	"nephelon/core/plan"
@@ -54,7 +53,7 @@ func fillRecord(ctx context.Context, s *store.Store, company uuid.UUID, people m
 
 // local is a time by the clock of the demo's jobs.
 func local(t time.Time) job.Local {
-	return job.Local(t.In(days.Zone(job.House{Zone: Zone})).Format("2006-01-02T15:04"))
+	return job.Local(t.In(job.ZoneOf(job.House{Zone: Zone})).Format("2006-01-02T15:04"))
 }
 
 // addRecord adds a job, issues its plan, and logs it.

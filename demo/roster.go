@@ -162,7 +162,7 @@ func fillRoster(ctx context.Context, s *store.Store, company, person uuid.UUID, 
 		if w := windows[b.Job+"/"+b.Task]; w.Closes == nil || b.From.Before(soon) {
 			continue
 		}
-		day := b.From.In(days.Zone(h)).Format(time.DateOnly)
+		day := b.From.In(job.ZoneOf(h)).Format(time.DateOnly)
 		for i := range h.Crews {
 			if h.Crews[i].ID == b.Crew {
 				h.Crews[i].Off = []job.Leave{{From: day, Until: day, Why: "off sick"}}

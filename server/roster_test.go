@@ -211,8 +211,9 @@ func TestCalendarAddresses(t *testing.T) {
 	}
 	// A person's address follows them from crew to crew.
 	house := job.House{Crews: []job.StandingCrew{{ID: "crew", Name: "Skerry crew", People: 9,
-		Skills: days.Crews(job.House{})[0].Skills, Members: []string{"Ylva Stranne"}},
-		{ID: "b", Name: "Sound crew", People: 1, Skills: days.Crews(job.House{})[0].Skills, Members: []string{"Ketil Orre"}}}}
+		Skills: job.CrewsOf(job.House{})[0].Skills, Members: []string{"Ylva Stranne"}},
+		{ID: "b", Name: "Sound crew", People: 1, Skills: job.CrewsOf(job.House{})[0].Skills,
+			Members: []string{"Ketil Orre"}}}}
 	if status, text := mine.send(http.MethodPut, "/api/house?base=1", house); status != http.StatusOK {
 		t.Fatalf("%d %s", status, text)
 	}

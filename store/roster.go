@@ -154,9 +154,14 @@ func (s *Store) laid(ctx context.Context, company, id uuid.UUID, now time.Time) 
 	stands := record.Stands(issues, log.Events)
 	day := record.NewTeller().Tell(&stands, log.Events, now, measure.Metric)
 	for _, c := range day.Coats {
-		if c.Begun != nil {
-			all = append(all, facts.Laid{Coat: c.ID, From: *c.Begun, Until: c.Done})
+		if c.Begun == nil {
+			continue
 		}
+		laid := facts.Laid{Coat: c.ID, From: *c.Begun, Until: c.Done}
+		if at, share, broken := day.BrokenOff(&c, &stands); broken {
+			laid.Broken, laid.Share = &at, share
+		}
+		all = append(all, laid)
 	}
 	for _, r := range day.Readings {
 		if r.Slab != nil {

@@ -3,8 +3,10 @@ package days
 import (
 	"time"
 
+	"nephelon/core/facts"
 	"nephelon/core/job"
 	"nephelon/core/material"
+	"nephelon/core/measure"
 	"nephelon/core/plan"
 	"nephelon/core/school"
 	"nephelon/core/work"
@@ -36,6 +38,23 @@ func (b *block) behind(part work.ID) time.Duration {
 		}
 	}
 	return 0
+}
+
+// shorten leaves of a pour that was broken off what was not laid, with setting up and cleaning around it.
+func (b *block) shorten(l facts.Laid) {
+	for n := range b.parts {
+		p := &b.parts[n]
+		if p.Coat != l.Coat {
+			continue
+		}
+		took := p.Takes * measure.Span(l.Share)
+		p.Takes -= took
+		b.lasts -= duration(took)
+		for _, later := range b.parts[n+1:] {
+			b.starts[later.ID] -= duration(took)
+		}
+		return
+	}
 }
 
 // blocks returns what the crews do on a job, in the order of its tasks, and which of them each

@@ -105,7 +105,7 @@ func Rebooked(before, after []Booked) []string {
 // Facts returns bookings of one job as its plan takes them, with the names of a house's crews.
 func Facts(booked []Booked, house job.House) []facts.Booking {
 	names, people := make(map[string]string), make(map[string][]string)
-	for _, c := range Crews(house) {
+	for _, c := range job.CrewsOf(house) {
 		names[c.ID], people[c.ID] = c.Name, c.Members
 	}
 	all := make([]facts.Booking, 0, len(booked))
@@ -185,7 +185,7 @@ func (c *Calendar) Booked(p roster.Plan, before []Booked) []Booked {
 		if _, laid := c.lain[t.key()]; laid && !there {
 			continue // nobody was booked for it
 		}
-		if there && was.From.Before(c.now) {
+		if there && was.From.Before(c.now) && !c.over(was) {
 			all = append(all, was)
 			continue
 		}

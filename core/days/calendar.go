@@ -58,11 +58,13 @@ type Calendar struct {
 	zone        *time.Location
 	index       map[string]int // of tasks, by their keys
 	byJob       map[string]Job
-	gaps        map[string][]gap   // by the keys of the tasks behind them
-	cool        map[string][]gap   // the same where slabs come cooler than told
-	lain        map[string]Lain    // pours that were begun, by their keys
-	past        map[string]bool    // tasks before a pour that was begun, by their keys
-	release     map[string]release // by job; what has begun has none
+	gaps        map[string][]gap      // by the keys of the tasks behind them
+	cool        map[string][]gap      // the same where slabs come cooler than told
+	lain        map[string]Lain       // pours that were begun, by their keys
+	broken      map[string]facts.Laid // pours that were broken off, by their keys
+	past        map[string]bool       // tasks before a pour that was begun, by their keys
+	covered     map[string]bool       // those of them that were booked and begun
+	release     map[string]release    // by job; what has begun has none
 	ways        map[[2]string]time.Duration
 	Unknown     []string // jobs, by name, to which nobody knows the way
 	few         map[work.Machine]bool
@@ -80,12 +82,13 @@ type cause struct {
 // Build makes the calendar of jobs from the day of a time on, for some weeks, with what
 // is booked already. Bookings that have begun stay as they are.
 func Build(h job.House, jobs []Job, booked []Booked, now time.Time, weeks int) *Calendar {
-	zone := Zone(h)
+	zone := job.ZoneOf(h)
 	c := &Calendar{
 		slot: h.Slot(), now: now, zone: zone,
 		index: make(map[string]int), byJob: make(map[string]Job), gaps: make(map[string][]gap),
 		few: make(map[work.Machine]bool), causes: make(map[string][]cause), cool: make(map[string][]gap),
-		lain: make(map[string]Lain), past: make(map[string]bool), release: make(map[string]release),
+		lain: make(map[string]Lain), broken: make(map[string]facts.Laid), past: make(map[string]bool),
+		covered: make(map[string]bool), release: make(map[string]release),
 		ways: make(map[[2]string]time.Duration),
 	}
 	held := byTask(booked)
@@ -103,7 +106,7 @@ func Build(h job.House, jobs []Job, booked []Booked, now time.Time, weeks int) *
 	c.Problem = roster.Problem{Format: roster.Format, Version: roster.Version,
 		SlotMinutes: int(c.slot / time.Minute),
 		Horizon:     c.floor(c.Until)}
-	for _, crew := range Crews(h) {
+	for _, crew := range job.CrewsOf(h) {
 		c.crew(h, crew, booked)
 	}
 	for _, m := range h.Machines {
@@ -133,7 +136,7 @@ func (c *Calendar) crew(h job.House, crew job.StandingCrew, booked []Booked) {
 	}
 	people := crew.People
 	if people == 0 {
-		people = mostPeople
+		people = job.MostPeople
 	}
 	for n := range people {
 		own.Skills = append(own.Skills, hands(n+1))
@@ -144,7 +147,7 @@ func (c *Calendar) crew(h job.House, crew job.StandingCrew, booked []Booked) {
 			free = max(free, c.ceil(b.Until))
 		}
 	}
-	for _, s := range Shifts(h, crew, c.From, c.Until, c.zone) {
+	for _, s := range job.ShiftsOf(h, crew, c.From, c.Until, c.zone) {
 		from, until := max(free, c.ceil(s.From)), min(c.Problem.Horizon, c.floor(s.Until))
 		if until > from {
 			own.Shifts = append(own.Shifts, roster.Shift{Window: roster.Window{From: from, Until: until}, Overtime: s.Overtime})

@@ -25,6 +25,11 @@ func (c *Calendar) Check(booked []Booked) []Broken {
 	windows, rivals := c.Allowed(booked), c.rivals(stands)
 	for n, b := range booked {
 		at, there := c.index[b.key()]
+		if l := c.broken[b.key()]; c.over(b) {
+			all = append(all, Broken{b.Job, b.Task,
+				fmt.Sprintf("%s: it was broken off %s with %.0f %% of it laid. Plan the rest.", cmp.Or(b.Title, b.Task),
+					c.when(*l.Broken), 100*float64(l.Share))})
+		}
 		if _, laid := c.lain[b.key()]; laid || b.From.Before(c.now) {
 			continue
 		}

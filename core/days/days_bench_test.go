@@ -26,7 +26,7 @@ func forty(b *testing.B) (job.House, []Job, []Booked, time.Time) {
 	house := job.House{}
 	for n := range 6 {
 		house.Crews = append(house.Crews, job.StandingCrew{ID: fmt.Sprintf("crew-%d", n), Name: fmt.Sprintf("Crew %d", n),
-			People: 6, Skills: Crews(job.House{})[0].Skills})
+			People: 6, Skills: job.CrewsOf(job.House{})[0].Skills})
 	}
 	c := Build(house, jobs, nil, now, 10)
 	o := c.Options()

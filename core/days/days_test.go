@@ -208,7 +208,7 @@ func TestShiftsOverTheClockChange(t *testing.T) {
 		t.Fatal(err)
 	}
 	from := time.Date(2026, 10, 23, 0, 0, 0, 0, zone)
-	all := Shifts(job.House{}, Crews(job.House{})[0], from, from.AddDate(0, 0, 5), zone)
+	all := job.ShiftsOf(job.House{}, job.CrewsOf(job.House{})[0], from, from.AddDate(0, 0, 5), zone)
 	if len(all) != 3 || all[0].From.UTC().Hour() != 5 || all[1].From.UTC().Hour() != 6 ||
 		all[1].From.In(zone).Hour() != 7 {
 		t.Errorf("%v", all)
@@ -341,7 +341,7 @@ func TestGapsAreRoundedInwards(t *testing.T) {
 // Nobody works on a public holiday, and nobody coats in hours that the forecast forbids.
 func TestHolidaysAndFoulHours(t *testing.T) {
 	h := job.House{Holidays: []job.Leave{{From: "2026-12-01", Until: "2026-12-02"}}}
-	for _, s := range Shifts(h, Crews(h)[0], monday, monday.AddDate(0, 0, 5), time.UTC) {
+	for _, s := range job.ShiftsOf(h, job.CrewsOf(h)[0], monday, monday.AddDate(0, 0, 5), time.UTC) {
 		if d := s.From.Day(); d == 1 || d == 2 {
 			t.Errorf("a shift on the %d", d)
 		}
@@ -702,7 +702,9 @@ func TestDustBesideAnOpenFilmIsTold(t *testing.T) {
 				last = n
 			}
 		}
-		ground := slices.IndexFunc(all, func(b Booked) bool { return strings.HasPrefix(b.Task, "surface/corridor/prepare/grind") })
+		ground := slices.IndexFunc(all, func(b Booked) bool {
+			return strings.HasPrefix(b.Task, "surface/corridor/prepare/grind")
+		})
 		if ground < 0 {
 			t.Fatalf("%+v", all)
 		}
@@ -724,10 +726,10 @@ func TestDustBesideAnOpenFilmIsTold(t *testing.T) {
 // shift. By hand: 07:00 to 16:00 less 09:00 to 11:00.
 func TestBusyHoursAndBreaks(t *testing.T) {
 	at := func(h int) time.Time { return time.Date(2026, 11, 30, h, 0, 0, 0, time.UTC) }
-	crew := Crews(job.House{})[0]
-	shifts := func(busy ...job.Busy) []Shift {
+	crew := job.CrewsOf(job.House{})[0]
+	shifts := func(busy ...job.Busy) []job.Shift {
 		crew.Busy = busy
-		return Shifts(job.House{}, crew, at(0), at(23), time.UTC)
+		return job.ShiftsOf(job.House{}, crew, at(0), at(23), time.UTC)
 	}
 	if s := shifts(); len(s) != 1 || len(s[0].Rests) != 1 || !s[0].Rests[0].From.Equal(at(12)) ||
 		!s[0].Rests[0].Until.Equal(at(12).Add(30*time.Minute)) {
@@ -793,7 +795,7 @@ func TestWaysOutWithTheirPrice(t *testing.T) {
 	}
 	cost := 40.0
 	house := job.House{HourCost: &cost, Crews: []job.StandingCrew{{ID: "s", Name: "Skerry crew", People: 6,
-		Skills: Crews(job.House{})[0].Skills}}}
+		Skills: job.CrewsOf(job.House{})[0].Skills}}}
 	planned := func(t Try) (*Calendar, *roster.Plan, error) {
 		tried, err := t.Jobs(jobs, nil)
 		if err != nil {

@@ -4,6 +4,7 @@ import (
 	"slices"
 	"time"
 
+	"nephelon/core/facts"
 	"nephelon/core/material"
 	"nephelon/core/measure"
 	"nephelon/core/roster"
@@ -82,6 +83,12 @@ func between(j Job, set time.Duration, before *block, coat string, a work.After,
 	if len(before.parts) > 0 {
 		behind, start = before.behind(work.PourID(coat)), before.starts[work.PourID(coat)]
 	}
+	var broken *facts.Laid
+	for n := range j.Laid {
+		if l := &j.Laid[n]; l.Coat == coat && l.Broken != nil {
+			broken = l
+		}
+	}
 	known := func(l *work.Lag) bool {
 		_, told := j.Films.After(coat, l.Stage, now)
 		return told || l.Stage == ""
@@ -90,7 +97,9 @@ func between(j Job, set time.Duration, before *block, coat string, a work.After,
 		return func(mark time.Time) time.Time {
 			laid := mark.Add(-behind)
 			if l.From == work.FromStart {
-				laid = mark.Add(start)
+				if laid = mark.Add(start); broken != nil {
+					laid = broken.From // its first section lies longer than the rest
+				}
 			}
 			after := l.Fixed
 			if l.Stage != "" {

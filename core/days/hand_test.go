@@ -16,7 +16,7 @@ import (
 // What is booked by hand is held against all that a plan holds, and the places that are
 // offered, and why a place is not, say the same.
 func TestCheckBookingsByHand(t *testing.T) {
-	everything := Crews(job.House{})[0].Skills
+	everything := job.CrewsOf(job.House{})[0].Skills
 	house := job.House{
 		Crews: []job.StandingCrew{{ID: "north", Name: "North", People: 4, Skills: everything},
 			{ID: "south", Name: "South", People: 4, Skills: everything}},
@@ -82,7 +82,7 @@ func TestCheckBookingsByHand(t *testing.T) {
 
 // A task that has begun keeps its machine, so that nobody else is given the only one.
 func TestWhatIsUnderWayKeepsItsMachine(t *testing.T) {
-	everything := Crews(job.House{})[0].Skills
+	everything := job.CrewsOf(job.House{})[0].Skills
 	house := job.House{
 		Crews: []job.StandingCrew{{ID: "north", Name: "North", People: 4, Skills: everything},
 			{ID: "south", Name: "South", People: 4, Skills: everything}},

@@ -66,6 +66,9 @@ func (c *Calendar) add(j Job, held map[string]Booked) {
 	cooler.Films = j.Cool
 	all = c.still(j, all, of, held)
 	for _, b := range all {
+		if l, is := c.broken[j.ID+"/"+string(b.ID)]; is {
+			b.shorten(l)
+		}
 		before, told := gaps(j, b, of, c.now)
 		if !told && len(b.parts) == 0 { // when it can be walked on is told to nobody
 			delete(of, b.ID)
@@ -96,7 +99,7 @@ func (c *Calendar) add(j Job, held map[string]Booked) {
 		for _, g := range before {
 			one.After = append(one.After, c.after(g))
 		}
-		if b, there := held[show.key()]; there {
+		if b, there := held[show.key()]; there && !c.over(b) {
 			c.hold(&one, b)
 		}
 		if text, way := c.never(one, show); text != "" {
@@ -138,6 +141,7 @@ func (c *Calendar) still(j Job, all []*block, of map[work.ID]*block, held map[st
 		l, laid := c.lain[key]
 		was, booked := held[key]
 		if laid && !l.From.Before(c.From) || !laid && (!over[b] || booked && was.From.Before(c.now)) {
+			c.covered[key] = over[b]
 			return false
 		}
 		c.past[key] = true
@@ -257,6 +261,12 @@ func surfaceOf(p plan.Plan, id string) plan.SurfacePlan {
 		return plan.SurfacePlan{}
 	}
 	return p.Surfaces[at]
+}
+
+// over reports whether a booking is of a pour that was broken off: what is left of that is booked anew.
+func (c *Calendar) over(b Booked) bool {
+	l, is := c.broken[b.key()]
+	return is && !b.From.After(*l.Broken)
 }
 
 // hold keeps a task where it is booked: pinned, or begun already.

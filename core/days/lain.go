@@ -40,6 +40,14 @@ func (c *Calendar) begun(j Job, held map[string]Booked) {
 		if !begun {
 			continue
 		}
+		for _, p := range b.parts {
+			if l, is := logged[p.Coat]; is && l.Broken != nil {
+				c.broken[j.ID+"/"+string(b.ID)] = l
+			}
+		}
+		if _, is := c.broken[j.ID+"/"+string(b.ID)]; is {
+			continue // what is left of it is work to come
+		}
 		lasts := time.Duration(c.length(b.lasts)) * c.slot
 		if was, booked := held[j.ID+"/"+string(b.ID)]; booked {
 			lasts = max(lasts, was.Until.Sub(was.From)) // with what rests over a night
@@ -81,6 +89,12 @@ func AsLogged(booked []Booked, laid map[string][]facts.Laid, now time.Time) []Bo
 		}
 		if first, begun := of(b.Pours[0]); begun {
 			last, _ := of(b.Pours[len(b.Pours)-1])
+			if first.Broken != nil {
+				if !b.From.After(*first.Broken) {
+					b.Until = *first.Broken
+				}
+				continue
+			}
 			was := stood(first, last, b.Pours[0].From.Sub(b.From), b.Until.Sub(b.From), now)
 			b.From, b.Until = was.From, was.Until
 			if b.Changed++; !was.Open { // a later state of the same booking
@@ -113,7 +127,9 @@ func (c *Calendar) preceding(j Job, of map[work.ID]*block) map[*block]bool {
 		}
 	}
 	for _, b := range of {
-		if _, begun := c.lain[j.ID+"/"+string(b.ID)]; begun {
+		key := j.ID + "/" + string(b.ID)
+		_, begun := c.lain[key]
+		if _, broken := c.broken[key]; begun || broken {
 			walk(b)
 		}
 	}
@@ -123,11 +139,14 @@ func (c *Calendar) preceding(j Job, of map[work.ID]*block) map[*block]bool {
 // actual returns bookings with what was logged in their place, followed by what was logged
 // without one.
 func (c *Calendar) actual(booked []Booked) []Booked {
-	if len(c.lain) == 0 {
+	if len(c.lain)+len(c.broken) == 0 {
 		return booked
 	}
 	all, seen := slices.Clone(booked), make(map[string]bool)
 	for n := range all {
+		if l, is := c.broken[all[n].key()]; is && !all[n].From.After(*l.Broken) {
+			all[n].Until = *l.Broken
+		}
 		if l, there := c.lain[all[n].key()]; there {
 			all[n].From, all[n].Until, seen[all[n].key()] = l.From, l.Until, true
 		}
@@ -163,6 +182,9 @@ func (c *Calendar) Asked(booked []Booked) []Broken {
 		at, there := c.index[b.key()]
 		if !there || b.Done || b.Crew == "" {
 			continue
+		}
+		if _, broken := c.broken[b.key()]; broken || c.covered[b.key()] {
+			continue // what was laid tells of it
 		}
 		l, logged := c.lain[b.key()]
 		name := c.Tasks[at].Name

@@ -2,10 +2,12 @@ package days
 
 import (
 	"slices"
+	"strings"
 	"testing"
 	"time"
 
 	"nephelon/core/facts"
+	"nephelon/core/finding"
 	"nephelon/core/job"
 	"nephelon/core/measure"
 	"nephelon/core/plan"
@@ -170,5 +172,52 @@ func TestWhatNobodyLoggedIsAsked(t *testing.T) {
 	}
 	if !slices.ContainsFunc(c.Check(booked), func(b Broken) bool { return b.Task == booked[prepared].Task }) {
 		t.Errorf("nothing is told of %s", booked[prepared].Task)
+	}
+}
+
+// A coat is broken off with two fifths of it laid. By hand: its crew is free at once; what is left is planned anew, for
+// the setting up and three fifths of the pour; the next coat waits for it, and its window closes by the first section.
+func TestWhatWasBrokenOffIsPlannedAnew(t *testing.T) {
+	before := demo(t, "baggage-hall", monday, nil)
+	booked := list(solved(t, Build(job.House{}, []Job{before}, nil, monday, 4), nil))
+	at := slices.IndexFunc(booked, func(b Booked) bool { return b.Task == "coat/hall-1/pour" })
+	begun, broken := booked[at].From.Add(time.Hour), booked[at].From.Add(2*time.Hour)
+	now := broken.Add(30 * time.Minute)
+	j := logged(t, "baggage-hall", now, facts.Laid{Coat: "hall-1", From: begun, Broken: &broken, Share: 0.4})
+	c := Build(job.House{}, []Job{j}, booked, now, 4)
+	if told := c.Check(booked); !slices.ContainsFunc(told, func(b Broken) bool {
+		return strings.Contains(b.Text, "with 40 % of it laid. Plan the rest.")
+	}) {
+		t.Errorf("%v", told)
+	}
+	ofHall := func(b Broken) bool { return strings.Contains(b.Task, "hall") }
+	if len(c.Lain()) != 0 || slices.ContainsFunc(c.Asked(booked), ofHall) {
+		t.Errorf("%v, %v", c.Lain(), c.Asked(booked))
+	}
+	by := solved(t, c, booked)
+	rest, next := by["coat/hall-1/pour"], by["coat/hall-2/pour"]
+	_, of := blocks(before)
+	whole := of["coat/hall-1/pour"]
+	left := whole.lasts - time.Duration(0.4*float64(duration(whole.parts[0].Takes)))
+	if took := rest.Until.Sub(rest.From); rest.From.Before(now) || took < left || took > left+c.slot {
+		t.Errorf("the rest is booked from %v for %v, not %v", rest.From, took, left)
+	}
+	if !next.From.After(rest.Until) {
+		t.Errorf("the next coat at %v, the rest until %v", next.From, rest.Until)
+	}
+	closes := *c.Allowed(list(by))["baggage-hall/coat/hall-2/pour"].Closes
+	set := of["coat/hall-2/pour"].starts["coat/hall-2/pour"]
+	if want := begun.Add(26*time.Hour - set); closes.Sub(want).Abs() > time.Minute {
+		t.Errorf("closes %v, not %v", closes, want)
+	}
+	simple := AsLogged(c.Parted(booked), map[string][]facts.Laid{"baggage-hall": j.Laid}, now)
+	if until := byTask(simple)["baggage-hall/coat/hall-1/pour"].Until; !until.Equal(broken) {
+		t.Errorf("without a calendar until %v", until)
+	}
+	if told := j.Plan.Findings; !slices.ContainsFunc(told, func(f finding.Finding) bool {
+		return strings.Contains(f.Text, "coat 1 was broken off") &&
+			strings.Contains(f.Text, "with 40% of it laid; the rest is proposed")
+	}) {
+		t.Error("the plan does not tell of it")
 	}
 }

@@ -13,8 +13,8 @@ import (
 // client; each move has its reason. A plan of nothing new moves nothing.
 func TestALateDeliveryMovesWhatWaitsForIt(t *testing.T) {
 	house := job.House{Crews: []job.StandingCrew{
-		{ID: "a", Name: "Skerry crew", People: 6, Skills: Crews(job.House{})[0].Skills},
-		{ID: "b", Name: "Sound crew", People: 6, Skills: Crews(job.House{})[0].Skills}}}
+		{ID: "a", Name: "Skerry crew", People: 6, Skills: job.CrewsOf(job.House{})[0].Skills},
+		{ID: "b", Name: "Sound crew", People: 6, Skills: job.CrewsOf(job.House{})[0].Skills}}}
 	one, other := demo(t, "baggage-hall", monday, nil), demo(t, "baggage-hall", monday, nil)
 	other.ID = "other"
 	first := Build(house, []Job{one, other}, nil, monday, 6)

@@ -7,6 +7,7 @@ import (
 	"strings"
 	"time"
 
+	"nephelon/core/job"
 	"nephelon/core/plan"
 	"nephelon/core/plan/instruct"
 	"nephelon/core/roster"
@@ -129,7 +130,7 @@ func (c *Calendar) peopleOf(crew string) int {
 	if k < 0 {
 		return 0
 	}
-	for n := mostPeople; n > 0; n-- {
+	for n := job.MostPeople; n > 0; n-- {
 		if slices.Contains(c.Problem.Crews[k].Skills, hands(n)) {
 			return n
 		}

@@ -98,7 +98,7 @@ func TestPailsOnADayOff(t *testing.T) {
 		return slices.ContainsFunc(c.Check(all),
 			func(b Broken) bool { return strings.Contains(b.Text, "pails are to be made ready") })
 	}
-	sick := job.House{Crews: Crews(job.House{})}
+	sick := job.House{Crews: job.CrewsOf(job.House{})}
 	sick.Crews[0].People, sick.Crews[0].Off = 6, []job.Leave{{From: was.From.Format(time.DateOnly)}}
 	c := Build(sick, []Job{j}, booked, monday, 4)
 	if told(well, booked) || !told(c, booked) {

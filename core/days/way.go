@@ -37,7 +37,7 @@ func twinID(id string) string { return fmt.Sprintf("%.50s-too", id) }
 
 // House is the company with the change.
 func (t Try) House(h job.House) job.House {
-	h.Crews = slices.Clone(Crews(h))
+	h.Crews = slices.Clone(job.CrewsOf(h))
 	for i := range h.Crews {
 		c := &h.Crews[i]
 		switch c.ID {
@@ -94,9 +94,9 @@ var ErrNoCoat = errors.New("no such coat")
 // and the other hardeners of all their coats that are ready sooner or wait longer.
 func (c *Calendar) tries(h job.House, now *roster.Plan) []Try {
 	var all []Try
-	crews := Crews(h)
+	crews := job.CrewsOf(h)
 	for _, c := range crews {
-		if c.Overtime == nil && !slices.Contains(hoursOf(h, c).Days, job.Saturday) {
+		if c.Overtime == nil && !slices.Contains(job.HoursOf(h, c).Days, job.Saturday) {
 			all = append(all, Try{Saturdays: c.ID})
 		}
 	}
@@ -269,7 +269,7 @@ func (c *Calendar) way(then *Calendar, h job.House, t Try, p *roster.Plan) WayOu
 		Overtime: float64(p.Cost[roster.Overtime]) * c.slot.Hours()}
 	people, worked := make(map[string]int), time.Duration(0)
 	name := ""
-	for _, crew := range Crews(h) {
+	for _, crew := range job.CrewsOf(h) {
 		people[crew.ID] = crew.People
 		if crew.ID == t.Saturdays || crew.ID == t.Twin {
 			name = crew.Name

@@ -56,7 +56,7 @@ func TestAJobIsBegunSooner(t *testing.T) {
 	} {
 		jobs := []Job{demo(t, "baggage-hall", now, func(j *job.Job) { j.Due = "2026-12-31"; change(j) })}
 		house := job.House{Crews: []job.StandingCrew{{ID: "s", Name: "Skerry crew", People: 6,
-			Skills: Crews(job.House{})[0].Skills}}}
+			Skills: job.CrewsOf(job.House{})[0].Skills}}}
 		try := trying(house, jobs, now)
 		c, plain, err := try(Try{})
 		if err != nil || plain.Cost[roster.Late] == 0 {
@@ -93,7 +93,7 @@ func TestASlowerHardenerKeepsAWindow(t *testing.T) {
 	cold.ID, cold.Name, cold.SlabMin = "cold", "flood", &measure.Sourced[measure.Temperature]{Value: 30}
 	p.Hardeners = []material.Hardener{cold, slow}
 	house := job.House{Crews: []job.StandingCrew{{ID: "s", Name: "Skerry crew", People: 6,
-		Skills: Crews(job.House{})[0].Skills}}}
+		Skills: job.CrewsOf(job.House{})[0].Skills}}}
 	remade := func(f job.File) Job {
 		return Job{ID: "hall", File: f, Plan: plan.Make(f, measure.Metric, now),
 			Films: stage.FilmsOf(f, facts.At(now), measure.Metric, 0)}

@@ -28,6 +28,9 @@ type Laid struct {
 	Coat  string     `json:"coat" minLength:"1" maxLength:"60" doc:"Id of the coat"`
 	From  time.Time  `json:"from" doc:"When its first batch was poured"`
 	Until *time.Time `json:"until,omitempty" doc:"When its last section was done; absent while it is under way"`
+
+	Broken *time.Time       `json:"broken,omitempty" doc:"When it was broken off: its day was closed with sections left"`
+	Share  measure.Fraction `json:"share,omitempty" minimum:"0" maximum:"1" doc:"Share of its area that was laid when it was broken off"`
 }
 
 // Booking holds when a crew is booked for a task.
@@ -67,6 +70,8 @@ func (f Facts) Fault() (path, text string) {
 		switch {
 		case l.Until != nil && l.Until.Before(l.From):
 			return at + "/until", "It was done before it was begun. Give it an end after its beginning."
+		case l.Broken != nil && (l.Until != nil || l.Broken.Before(l.From)):
+			return at + "/broken", "It was broken off before it was begun, or after it was done. Leave one of the two out."
 		case laid[l.Coat]:
 			return at + "/coat", "Its coat was logged twice. Keep one of the two."
 		}

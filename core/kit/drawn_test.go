@@ -9,8 +9,9 @@ import (
 	"nephelon/core/measure"
 )
 
-// By hand: a kit of 6 L that expires first, one of 9 L, and 4 L of A with 2 L of B, mixed 2 to 1. Of 18 L drawn the kits
-// give 15, and 3 L come of the parts: 2 L of A, 1 L of B. Who weighed the second kit in between has it as they said.
+// By hand: a kit of 6 L that expires first, one of 9 L, and 4 L of A with 2 L of B, mixed 2 to 1. Of 18 L drawn the
+// kits give 15, and 3 L come of the parts: 2 L of A, 1 L of B. Who weighed the second kit in between has it as they
+// said.
 func TestWhatIsLeftInContainers(t *testing.T) {
 	p := material.Product{ID: "x", Components: []material.Component{{Name: "A", Parts: 2}, {Name: "B", Parts: 1}},
 		Ratio: material.Ratio{Basis: material.ByVolume}}
@@ -21,7 +22,9 @@ func TestWhatIsLeftInContainers(t *testing.T) {
 	}
 	all := []Reserved{held("late", "kit", 9, "2027-08-01"), held("soon", "kit", 6, "2027-01-01"), held("a", "A", 4, ""),
 		held("b", "B", 2, ""), {Container{ID: "other", Sheet: "y", Part: "kit", Volume: 1}, noon}}
-	draw := func(litres measure.Volume, at time.Time) Drawn { return Drawn{Product: "x", At: at, Volume: litres / 1000} }
+	draw := func(litres measure.Volume, at time.Time) Drawn {
+		return Drawn{Product: "x", At: at, Volume: litres / 1000}
+	}
 	check := func(left map[string]measure.Volume, want map[string]float64) {
 		t.Helper()
 		if len(left) != len(want) {

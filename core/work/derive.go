@@ -21,7 +21,7 @@ type Surface struct {
 	Preparation []survey.PreparationTask
 	Coats       []Coat
 	Follows     []After      // what of other surfaces its work waits for
-	Runs        measure.Span // s until the run of the last coat down its tape has slowed; 0 where nothing runs over an edge
+	Runs        measure.Span // s until the run of the last coat down its tape has slowed; 0 where none runs down
 }
 
 // Coat holds what of a planned coat makes work.

@@ -367,7 +367,8 @@ func TestTheTapeIsPulled(t *testing.T) {
 	s := Surface{ID: "s", Name: "Fish hall", Area: 60, Coats: []Coat{laid("a", 1, twoPart()), laid("b", 2, twoPart())},
 		Preparation: []survey.PreparationTask{{ID: "mask", Work: 2 * hour}}}
 	pull := find(t, Derive(s), "surface/s/unmask")
-	if pull.Effort != hour/2 || len(pull.After) != 1 || pull.After[0].Least != nil || math.Abs(float64(pull.After[0].Most.About-12*hour)) > 1e-6 {
+	if pull.Effort != hour/2 || len(pull.After) != 1 || pull.After[0].Least != nil ||
+		math.Abs(float64(pull.After[0].Most.About-12*hour)) > 1e-6 {
 		t.Errorf("%+v", pull)
 	}
 	gap(t, pull, "coat/b/pour")

@@ -94,7 +94,7 @@ func (s *Service) calendarRoutes() {
 				return nil, s.Fail(ctx, "read the house", err)
 			}
 			now := time.Now()
-			times, err := exchange.ReadBusy(in.RawBody, days.Zone(house), now.Add(-calendarBack), now.Add(calendarAhead))
+			times, err := exchange.ReadBusy(in.RawBody, job.ZoneOf(house), now.Add(-calendarBack), now.Add(calendarAhead))
 			if refused, ok := errors.AsType[*exchange.CalendarError](err); ok {
 				return nil, huma.Error422UnprocessableEntity(refused.Text)
 			}
@@ -115,7 +115,7 @@ func (s *Service) addAddress(ctx context.Context, in *api.Body[struct {
 	if err != nil {
 		return nil, s.Fail(ctx, "read the crews", err)
 	}
-	if in.Body.Crew != "" && !slices.ContainsFunc(days.Crews(house),
+	if in.Body.Crew != "" && !slices.ContainsFunc(job.CrewsOf(house),
 		func(c job.StandingCrew) bool { return c.ID == in.Body.Crew }) {
 		return nil, huma.Error422UnprocessableEntity(
 			"There is no such crew. Name one that is on the roster, or none for everybody.")
@@ -179,7 +179,7 @@ func (s *Service) readCalendar(ctx context.Context, in *struct {
 		jobs[j.ID.String()] = j
 	}
 	name, crews := "Roster", make(map[string]string)
-	for _, c := range days.Crews(house) {
+	for _, c := range job.CrewsOf(house) {
 		if crews[c.ID] = c.Name; c.ID == link.Crew {
 			name = c.Name
 		}

@@ -30,7 +30,7 @@ func (s *Service) rosterFile(ctx context.Context, in *RosterFile) (*api.Download
 	}
 	lines, name := []exchange.RosterLine{}, "Roster"
 	crews := make(map[string]string)
-	for _, crew := range days.Crews(house) {
+	for _, crew := range job.CrewsOf(house) {
 		crews[crew.ID] = crew.Name
 		if crew.ID == in.Crew {
 			name = crew.Name
@@ -69,13 +69,13 @@ func (s *Service) rosterFile(ctx context.Context, in *RosterFile) (*api.Download
 	var text bytes.Buffer
 	switch in.As {
 	case "xlsx":
-		if err := exchange.WriteRosterBook(&text, lines, days.Zone(house)); err != nil {
+		if err := exchange.WriteRosterBook(&text, lines, job.ZoneOf(house)); err != nil {
 			return nil, s.Fail(ctx, "write the roster", err)
 		}
 		return api.Attached("application/vnd.openxmlformats-officedocument.spreadsheetml.sheet", name+".xlsx",
 			text.Bytes()), nil
 	case "csv":
-		if err := exchange.WriteRosterTable(&text, lines, days.Zone(house)); err != nil {
+		if err := exchange.WriteRosterTable(&text, lines, job.ZoneOf(house)); err != nil {
 			return nil, s.Fail(ctx, "write the roster", err)
 		}
 		return api.Attached("text/csv; charset=utf-8", name+".csv", text.Bytes()), nil

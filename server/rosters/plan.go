@@ -65,7 +65,7 @@ func (s *Service) calendars(ctx context.Context, bookings []days.Booked, only *[
 	}
 	if only != nil {
 		crews := []job.StandingCrew{}
-		for _, c := range days.Crews(house) {
+		for _, c := range job.CrewsOf(house) {
 			for _, id := range *only {
 				if id == c.ID {
 					crews = append(crews, c)

@@ -99,7 +99,7 @@ type RosterCrew struct {
 	People  int          `json:"people" doc:"0: as many as it takes"`
 	Members []string     `json:"members,omitempty" doc:"Those of them who are named"`
 	Skills  []work.Skill `json:"skills"`
-	Shifts  []days.Shift `json:"shifts"`
+	Shifts  []job.Shift  `json:"shifts"`
 }
 
 // RosterJob is a job on the roster.
@@ -269,7 +269,7 @@ func (s *Service) bookingRoutes() {
 			if err != nil {
 				return nil, s.Fail(ctx, "read the roster", err)
 			}
-			now := time.Now().In(days.Zone(house))
+			now := time.Now().In(job.ZoneOf(house))
 			open, err := s.store.OpenSites(ctx, company)
 			if err != nil {
 				return nil, s.Fail(ctx, "read the jobs", err)
@@ -280,7 +280,7 @@ func (s *Service) bookingRoutes() {
 			}
 			out := RosterToday{Zone: now.Location().String(), Lines: days.Next(days.WithReady(lines), now),
 				Crews: make(map[string]string)}
-			for _, c := range days.Crews(house) {
+			for _, c := range job.CrewsOf(house) {
 				out.Crews[c.ID] = c.Name
 			}
 			return api.Answer(out), nil
@@ -324,7 +324,7 @@ func (s *Service) bookingRoutes() {
 
 // viewOf shows a calendar with bookings.
 func viewOf(stands store.Roster, house job.House, c *days.Calendar, bookings []days.Booked) RosterView {
-	zone := days.Zone(house)
+	zone := job.ZoneOf(house)
 	v := RosterView{
 		Revision: stands.Revision, By: stands.ChangedBy, From: c.From, Until: c.Until, Now: time.Now(),
 		Zone: zone.String(), Step: int(house.Slot() / time.Minute), Currency: house.Currency,
@@ -343,14 +343,14 @@ func viewOf(stands store.Roster, house job.House, c *days.Calendar, bookings []d
 	if v.Left == nil {
 		v.Left = []days.Unplanned{}
 	}
-	for _, crew := range days.Crews(house) {
+	for _, crew := range job.CrewsOf(house) {
 		own := RosterCrew{ID: crew.ID, Name: crew.Name, People: crew.People, Members: crew.Members, Skills: crew.Skills,
-			Shifts: days.Shifts(house, crew, c.From, c.Until, zone)}
+			Shifts: job.ShiftsOf(house, crew, c.From, c.Until, zone)}
 		if own.Skills == nil {
 			own.Skills = []work.Skill{}
 		}
 		if own.Shifts == nil {
-			own.Shifts = []days.Shift{}
+			own.Shifts = []job.Shift{}
 		}
 		v.Crews = append(v.Crews, own)
 	}

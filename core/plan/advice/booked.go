@@ -83,6 +83,26 @@ func unforeseen(in *input.Inputs, i int, l input.ResolvedCoat) *finding.Finding 
 	}
 }
 
+// brokenOff says what is left of a coat whose day was closed before all of it was laid.
+func brokenOff(in *input.Inputs, i int, l input.ResolvedCoat, t *stage.CoatTimes) *finding.Finding {
+	laid, is := in.Logged(l.Coat.ID)
+	if !is || laid.Broken == nil {
+		return nil
+	}
+	planned := "is proposed to be done by"
+	if t.Basis == facts.Booked {
+		planned = "is booked until"
+	}
+	return &finding.Finding{
+		Level: finding.Warning, Step: finding.Pour, Path: l.Path,
+		Text: fmt.Sprintf("%s: coat %d was broken off %s with %s of it laid; the rest %s %s.",
+			in.File.Job.Surfaces[i].Name, l.Number, hour(in, *laid.Broken),
+			in.Units.Format(measure.KindFraction, float64(laid.Share)), planned, hour(in, *t.End)),
+		WayOut: "Plan the roster anew to book the rest. Where the film is past its window by then, abrade its edge; the " +
+			"joint shows unless the next coat hides it.",
+	}
+}
+
 // wasItDone asks after a coat whose booking is past and of which nothing was logged.
 func wasItDone(in *input.Inputs, i int, l input.ResolvedCoat, t *stage.CoatTimes) *finding.Finding {
 	if b, _ := in.Booked(work.PourID(l.Coat.ID)); b.Done || t.Basis != facts.Booked || !t.Booked.Before(in.Now) {

@@ -16,9 +16,11 @@ import (
 func (in *Inputs) book(zone *time.Location) {
 	for coat, l := range in.logged {
 		l.From = l.From.In(zone)
-		if l.Until != nil {
-			until := l.Until.In(zone)
-			l.Until = &until
+		for _, at := range []**time.Time{&l.Until, &l.Broken} {
+			if *at != nil {
+				there := (*at).In(zone)
+				*at = &there
+			}
 		}
 		if in.logged[coat] = l; in.Start == nil || l.From.Before(*in.Start) {
 			in.Start = &l.From

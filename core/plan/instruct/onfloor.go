@@ -15,8 +15,8 @@ import (
 // practice, no source.
 const spikesFrom = 0.5e-3
 
-// TapeAfter returns the time until the run of a film down an edge has slowed, by how long it can be worked, where that is
-// known: common practice, no source.
+// TapeAfter returns the time until the run of a film down an edge has slowed, by how long it can be worked, where that
+// is known: common practice, no source.
 func TapeAfter(working measure.Span) measure.Span {
 	const slowed = 30 * measure.Minute
 	if working > 0 {

@@ -245,6 +245,9 @@ func (t *timer) next(i, round int) {
 	logged, laid := t.in.Logged(l.Coat.ID)
 	if laid {
 		basis, at = facts.Logged, logged.From
+		if logged.Broken != nil {
+			basis, until = t.rest(i, round, logged)
+		}
 	} else if b, is := t.in.Booked(work.PourID(l.Coat.ID)); is {
 		basis, at, until = facts.Booked, t.leads(i, round, t.under[i], b.From).After(b.From), b.Until
 	} else if t.in.Start != nil && !l.Coat.OverWet && (!at.Equal(*t.in.Start) || l.Coat.Hours.Any()) {
@@ -263,6 +266,23 @@ func (t *timer) next(i, round int) {
 		t.out.Coats[i][round].Clocks = t.batches(i, round, times)
 	}
 	t.out.Coats[i][round].Times, t.below[i] = times, times
+}
+
+// rest returns when the rest of a coat that was broken off is laid, and what that rests on.
+func (t *timer) rest(i, n int, broken facts.Laid) (facts.Basis, time.Time) {
+	if b, is := t.in.Booked(work.PourID(broken.Coat)); is && b.From.After(*broken.Broken) {
+		return facts.Booked, b.Until
+	}
+	from := t.in.Now
+	if broken.Broken.After(from) {
+		from = *broken.Broken
+	}
+	from = t.in.Hours.Next(from)
+	left := measure.Span(1 - broken.Share)
+	if _, run, err := t.ran(i, n, t.under[i], from); err == nil {
+		return facts.Proposed, (left * (run.Ends - run.Begins)).After(from)
+	}
+	return facts.Proposed, from
 }
 
 // ripe returns how long after its end a film takes the next coat, on a slab as much cooler than told as the job allows

@@ -1,10 +1,9 @@
-package days
+package job
 
 import (
 	"slices"
 	"time"
 
-	"nephelon/core/job"
 	"nephelon/core/work"
 )
 
@@ -22,40 +21,40 @@ type Pause struct {
 	Until time.Time `json:"until"`
 }
 
-// mostPeople is as many as any pour takes.
-const mostPeople = 50
+// MostPeople is as many as any pour takes.
+const MostPeople = 50
 
-// Crews are the crews of a company: where none is named, one that does everything with as
+// CrewsOf returns the crews of a company: where none is named, one that does everything with as
 // many people as it takes, whose number is 0.
-func Crews(h job.House) []job.StandingCrew {
+func CrewsOf(h House) []StandingCrew {
 	if len(h.Crews) > 0 {
 		return h.Crews
 	}
-	return []job.StandingCrew{{ID: "crew", Name: "Crew", Skills: []work.Skill{work.Grinding, work.Acids, work.Mixing,
+	return []StandingCrew{{ID: "crew", Name: "Crew", Skills: []work.Skill{work.Grinding, work.Acids, work.Mixing,
 		work.Spreads}}}
 }
 
-// hoursOf returns when a crew works.
-func hoursOf(h job.House, c job.StandingCrew) job.Hours {
+// HoursOf returns when a crew works.
+func HoursOf(h House, c StandingCrew) Hours {
 	switch {
 	case c.Hours != nil:
 		return *c.Hours
 	case h.Hours != nil:
 		return *h.Hours
 	}
-	return job.UsualHours()
+	return UsualHours()
 }
 
 // off reports whether a day is one of those off.
-func off(all []job.Leave, day time.Time) bool {
+func off(all []Leave, day time.Time) bool {
 	date := day.Format(time.DateOnly)
-	return slices.ContainsFunc(all, func(l job.Leave) bool { return l.From <= date && date <= max(l.From, l.Until) })
+	return slices.ContainsFunc(all, func(l Leave) bool { return l.From <= date && date <= max(l.From, l.Until) })
 }
 
-// Shifts returns when a crew works between two times.
-func Shifts(h job.House, c job.StandingCrew, from, until time.Time, zone *time.Location) []Shift {
+// ShiftsOf returns when a crew works between two times.
+func ShiftsOf(h House, c StandingCrew, from, until time.Time, zone *time.Location) []Shift {
 	var all []Shift
-	add := func(hours job.Hours, overtime bool) {
+	add := func(hours Hours, overtime bool) {
 		for d := from.In(zone).AddDate(0, 0, -1); d.Before(until); d = d.AddDate(0, 0, 1) {
 			start, end, works := hours.Shift(d.Year(), d.Month(), d.Day(), zone)
 			if works && end.After(from) && start.Before(until) && !off(h.Holidays, d) && !off(c.Off, d) {
@@ -69,7 +68,7 @@ func Shifts(h job.House, c job.StandingCrew, from, until time.Time, zone *time.L
 			}
 		}
 	}
-	add(hoursOf(h, c), false)
+	add(HoursOf(h, c), false)
 	if c.Overtime != nil {
 		add(*c.Overtime, true)
 	}
@@ -78,7 +77,7 @@ func Shifts(h job.House, c job.StandingCrew, from, until time.Time, zone *time.L
 }
 
 // around returns what is left of a shift beside what its crew does elsewhere.
-func around(s Shift, busy []job.Busy) []Shift {
+func around(s Shift, busy []Busy) []Shift {
 	left := []Shift{s}
 	for _, b := range busy {
 		var cut []Shift
@@ -103,8 +102,8 @@ func around(s Shift, busy []job.Busy) []Shift {
 	return left
 }
 
-// Zone returns where a company works.
-func Zone(h job.House) *time.Location {
+// ZoneOf returns where a company works.
+func ZoneOf(h House) *time.Location {
 	if zone, err := time.LoadLocation(h.Zone); err == nil && h.Zone != "" && h.Zone != "Local" {
 		return zone
 	}
