@@ -4,6 +4,7 @@ import (
 	"cmp"
 	"maps"
 	"slices"
+	"strings"
 	"time"
 
 	"nephelon/core/facts"
@@ -31,8 +32,28 @@ func (in *Inputs) book(zone *time.Location) {
 		if b.Ready != nil {
 			b.Ready = &facts.Window{From: b.Ready.From.In(zone), Until: b.Ready.Until.In(zone)}
 		}
-		if in.booked[task] = b; in.Start == nil || b.From.Before(*in.Start) {
-			in.Start = &b.From
+		in.booked[task] = b
+	}
+	for _, s := range in.File.Job.Surfaces {
+		for _, c := range s.Coats {
+			if b, is := in.Booked(work.PourID(c.ID)); is && (in.Start == nil || b.From.Before(*in.Start)) {
+				in.Start = &b.From
+			}
+		}
+	}
+	if in.Start == nil {
+		in.startAfterPreparation()
+	}
+}
+
+// startAfterPreparation lets the first coat be laid once what is booked of the preparation is done, where no coat is
+// booked.
+func (in *Inputs) startAfterPreparation() {
+	for _, s := range in.File.Job.Surfaces {
+		for task, b := range in.booked {
+			if strings.HasPrefix(task, string(work.PrepareID(s.ID, ""))) && (in.Start == nil || b.Until.After(*in.Start)) {
+				in.Start = &b.Until
+			}
 		}
 	}
 }

@@ -29,6 +29,10 @@ func (SlabBasis) Values() []SlabBasis { return []SlabBasis{SlabIsRead, SlabEnter
 // no source.
 const slabFresh = 48 * time.Hour
 
+// slabRecent holds how long a reading of a slab is compared with what was entered: another season has another slab.
+// Common practice, no source.
+const slabRecent = 14 * 24 * time.Hour
+
 // SlabFrom holds the temperature of the slab that a job is planned for, and what it rests on.
 type SlabFrom struct {
 	Slab  measure.Temperature `json:"slab" doc:"°C; through a forecast, where there is one, only of the parts"`
@@ -45,10 +49,13 @@ type SlabRead struct {
 	On   string // the surface; empty where it was read on a job day
 }
 
-// newestSlab returns the newest reading of a slab: of a survey, or of a job day; nil where none was taken.
+// newestSlab returns the newest reading of a slab: of a survey, or of a job day; nil where none was taken of late.
 func (in *Inputs) newestSlab(logged []facts.Reading) *SlabRead {
 	var newest *SlabRead
 	take := func(r SlabRead) {
+		if in.Now.Sub(r.At) > slabRecent {
+			return
+		}
 		if newest == nil || r.At.After(newest.At) {
 			newest = &r
 		}
