@@ -155,3 +155,26 @@ func TestTheNextMorningIsTheFirstHourOfAShift(t *testing.T) {
 		t.Errorf("begun %v", got)
 	}
 }
+
+// With a margin the next coat is proposed when the film is ready on a slab as much cooler. By hand: 8 h at 10 °C and 4 h
+// at 20 °C double in 10 K, which is 4 h times 2 to the 0.3, some 4 h 55 min, at 17 °C; but never past its window.
+func TestAMarginForTheNextCoat(t *testing.T) {
+	f := twoCoats(t, "")
+	f.Products[0].RecoatFrom = []material.TimeAt{{At: 10, After: 8 * measure.Hour, Source: measure.Sheet},
+		{At: 20, After: 4 * measure.Hour, Source: measure.Sheet}}
+	waits := func() time.Duration {
+		c := Make(f, measure.Metric, noon()).Surfaces[0].Coats
+		return c[1].Times.Start.Sub(*c[0].Times.End)
+	}
+	if got := waits(); got < 4*time.Hour-time.Second || got > 4*time.Hour+time.Second {
+		t.Errorf("without a margin %v after", got)
+	}
+	f.Job.Margin = 3
+	if got := waits(); got < 4*time.Hour+50*time.Minute || got > 5*time.Hour {
+		t.Errorf("with 3 K %v after", got)
+	}
+	f.Products[0].RecoatUntil = []material.TimeAt{{At: 20, After: 270 * measure.Minute, Source: measure.Sheet}}
+	if got := waits(); got > 4*time.Hour+time.Second {
+		t.Errorf("past the end of the window, %v after", got)
+	}
+}
