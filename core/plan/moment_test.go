@@ -156,8 +156,8 @@ func TestTheNextMorningIsTheFirstHourOfAShift(t *testing.T) {
 	}
 }
 
-// With a margin the next coat is proposed when the film is ready on a slab as much cooler. By hand: 8 h at 10 °C and 4 h
-// at 20 °C double in 10 K, which is 4 h times 2 to the 0.3, some 4 h 55 min, at 17 °C; but never past its window.
+// With a margin the next coat is proposed when the film is ready on a slab as much cooler. By hand: 8 h at 10 °C and
+// 4 h at 20 °C double in 10 K, which is 4 h times 2 to the 0.3, some 4 h 55 min, at 17 °C; but never past its window.
 func TestAMarginForTheNextCoat(t *testing.T) {
 	f := twoCoats(t, "")
 	f.Products[0].RecoatFrom = []material.TimeAt{{At: 10, After: 8 * measure.Hour, Source: measure.Sheet},
