@@ -24,6 +24,8 @@ type Encoded struct {
 	Parts      [roster.Parts + 1]lcg.Term
 	perCrew    []lcg.Part // how long each crew travels at least
 	within     *Window    // outside which all stands; nil where all is open
+	class      []int      // by crew, the first of those that are not told apart from it
+	number     []int      // by that one, how many these are
 }
 
 // pair is two tasks one of which comes after the other, and what lies between them.
@@ -44,6 +46,7 @@ const (
 func Encode(m *model.Model, known *roster.Cost, within *Window) *Encoded {
 	e := &Encoded{Model: m, within: within, S: lcg.New(), bought: make([]lcg.Atom, m.Buys),
 		before: make(map[pair]lcg.Atom)}
+	e.classes()
 	tables, n := make(map[string][]amount), 0
 	for i := range m.Tasks {
 		buys := 0
@@ -234,13 +237,14 @@ func (e *Encoded) oneAtATime() {
 				continue
 			}
 			for _, c := range e.Tasks[i].Crews {
-				if slices.Contains(e.Tasks[o].Crews, c) {
+				if e.number[c] == 1 && slices.Contains(e.Tasks[o].Crews, c) {
 					e.S.Clause(idle[i], idle[o], e.by[i][c].Not(), e.by[o][c].Not(), e.after(i, o, e.Way(i, o)),
 						e.after(o, i, e.Way(o, i)))
 				}
 			}
 		}
 	}
+	e.asManyAtATime()
 	for n, machine := range e.Machines {
 		var pieces []lcg.Piece
 		var users []int
@@ -320,14 +324,18 @@ func (e *Encoded) Read(k *model.Maker) {
 	for i := range k.Machines {
 		k.Machines[i] = k.Machines[i][:0]
 	}
+	placed := make([]model.Placed, len(e.Tasks))
 	for i := range e.Tasks {
 		if e.stands(i) {
-			k.Book(i, e.within.At[i])
+			placed[i] = e.within.At[i]
 			continue
 		}
 		w := e.ways[i][e.chosen(i)]
-		k.Book(i, model.Placed{Start: roster.Slot(e.S.Least(e.start[i])), End: roster.Slot(e.S.Least(e.end[i])), Crew: w.crew,
-			Over:   w.over > 0,
-			Bought: slices.Contains(w.bought, true)})
+		placed[i] = model.Placed{Start: roster.Slot(e.S.Least(e.start[i])), End: roster.Slot(e.S.Least(e.end[i])),
+			Crew: w.crew, Over: w.over > 0, Bought: slices.Contains(w.bought, true)}
+	}
+	e.giveOut(placed)
+	for i, p := range placed {
+		k.Book(i, p)
 	}
 }

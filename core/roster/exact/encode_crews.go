@@ -32,7 +32,9 @@ func (e *Encoded) capacities() {
 		add(everybody)
 	}
 	for _, c := range everybody {
-		add([]int{c})
+		if e.class[c] == c {
+			add(e.members(c))
+		}
 	}
 	for _, set := range sets {
 		var pieces []lcg.Piece
@@ -45,7 +47,7 @@ func (e *Encoded) capacities() {
 				continue
 			case !slices.ContainsFunc(t.Crews, func(c int) bool { return !slices.Contains(set, c) }):
 				pieces = append(pieces, lcg.Piece{Start: e.start[i], End: e.end[i], Here: e.idle(i).Not()})
-			case len(set) == 1 && slices.Contains(t.Crews, set[0]):
+			case slices.Contains(t.Crews, set[0]) && slices.Equal(set, e.members(set[0])):
 				by = []lcg.Atom{e.by[i][set[0]]}
 			default:
 				continue
@@ -73,12 +75,83 @@ func (e *Encoded) capacities() {
 	}
 }
 
+// classes finds the crews that are not told apart while schedules are looked through: alike ones, where no way between
+// places tells what each did before. They are given out once all is placed.
+func (e *Encoded) classes() {
+	e.class, e.number = make([]int, len(e.Problem.Crews)), make([]int, len(e.Problem.Crews))
+	same := alike(e.Model)
+	for c := range e.class {
+		if e.class[c] = c; e.within == nil && e.Far == 0 {
+			e.class[c] = same[c]
+		}
+		e.number[e.class[c]]++
+	}
+}
+
+// members are the crews that are not told apart from one.
+func (e *Encoded) members(of int) []int {
+	var all []int
+	for c, first := range e.class {
+		if first == of {
+			all = append(all, c)
+		}
+	}
+	return all
+}
+
+// asManyAtATime has no more tasks go on at once than there are crews that are not told apart.
+func (e *Encoded) asManyAtATime() {
+	for c, number := range e.number {
+		if number < 2 {
+			continue
+		}
+		var pieces []lcg.Piece
+		for i := range e.Tasks {
+			if !slices.Contains(e.Tasks[i].Crews, c) {
+				continue
+			}
+			here := e.by[i][c]
+			if e.Tasks[i].Duration == 0 { // it takes from nobody unless something is bought with it
+				here = e.any(i, func(w way) bool { return w.crew == c && w.starts.work > 0 })
+			}
+			pieces = append(pieces, lcg.Piece{Start: e.start[i], End: e.end[i], Here: here})
+		}
+		if len(pieces) > number {
+			e.S.Shared(pieces, number)
+		}
+	}
+}
+
+// giveOut gives each task of crews that are not told apart to the first of them that is free: no more go on at once than
+// there are.
+func (e *Encoded) giveOut(placed []model.Placed) {
+	order := make([]int, 0, len(placed))
+	for i, p := range placed {
+		if p.Crew >= 0 && e.number[p.Crew] > 1 {
+			order = append(order, i)
+		}
+	}
+	slices.SortStableFunc(order, func(a, b int) int { return int(placed[a].Start - placed[b].Start) })
+	free := make([]roster.Slot, len(e.class))
+	for _, i := range order {
+		p := &placed[i]
+		for _, c := range e.members(p.Crew) {
+			if free[c] <= p.Start {
+				if p.Crew = c; p.End > p.Start {
+					free[c] = p.End
+				}
+				break
+			}
+		}
+	}
+}
+
 // symmetry has the first of crews that are alike be used first.
 func (e *Encoded) symmetry() {
 	alike := alike(e.Model)
 	for c := range alike {
 		for o := c - 1; o >= 0; o-- {
-			if alike[o] != alike[c] {
+			if alike[o] != alike[c] || e.number[e.class[c]] > 1 {
 				continue
 			}
 			var sooner []lcg.Atom

@@ -111,6 +111,9 @@ func (e *Encoded) waysOf(i int, kept map[string][]amount) []way {
 		add(-1, e.Calendar(-1, t.Access, false, false), false)
 	}
 	for _, c := range t.Crews {
+		if e.class[c] != c {
+			continue
+		}
 		plain := e.Calendar(c, t.Access, false, t.Breakable)
 		add(c, plain, false)
 		if over := e.Calendar(c, t.Access, true, t.Breakable); over != plain {

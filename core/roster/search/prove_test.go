@@ -242,3 +242,40 @@ func BenchmarkThirtyProven(b *testing.B) {
 		n++
 	}
 }
+
+// Crews that are alike are not told apart while all is looked through, and given out in the end: every rule is kept, and
+// the schedule is as good as where a rest at night, when nobody works, tells them apart.
+func TestAlikeCrewsAreGivenOutInTheEnd(t *testing.T) {
+	r := rand.New(rand.NewPCG(25, 11))
+	proven := 0
+	for n := range 60 {
+		p := random(r, 2+r.IntN(3), 2+r.IntN(3), 2+r.IntN(2), n%2 == 0)
+		p.Travel = nil
+		for j := range p.Jobs {
+			p.Jobs[j].Place = ""
+		}
+		if n%3 == 0 {
+			p.Crews = append(p.Crews, roster.Crew{ID: "other", Skills: p.Crews[0].Skills, Shifts: days(true)})
+		}
+		for c := range p.Crews[:2] {
+			p.Crews[c].Skills, p.Crews[c].Shifts = p.Crews[0].Skills, p.Crews[0].Shifts
+		}
+		own, err := alone(t, p)
+		apart := p
+		apart.Crews = slices.Clone(p.Crews)
+		apart.Crews[0].Rests = []roster.Window{{From: 1, Until: 2, Every: 24}}
+		told, failed := alone(t, apart)
+		if (failed == nil) != (err == nil) {
+			t.Fatalf("problem %d: %v, told apart %v", n, err, failed)
+		}
+		if err == nil && own.Optimal() && told.Optimal() {
+			proven++
+			if !reflect.DeepEqual(own.Cost[:roster.Parts], told.Cost[:roster.Parts]) {
+				t.Errorf("problem %d: %v, told apart %v", n, own.Cost, told.Cost)
+			}
+		}
+	}
+	if proven < 40 {
+		t.Errorf("only %d proven", proven)
+	}
+}

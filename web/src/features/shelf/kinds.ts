@@ -43,9 +43,6 @@ export const mediumWords: Record<Medium['kind'], string> = {
   supply: 'preparation material',
 }
 
-/** Whether a medium goes with every job: tools, consumables and what preparation takes. */
-export const isOwnTool = (m: Medium): boolean => m.kind === 'tool' || m.kind === 'supply'
-
 /** What a preparation material is counted in. */
 export const unitWords: Record<NonNullable<Medium['unit']>, string> = {
   count: 'pieces',

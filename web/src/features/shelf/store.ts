@@ -13,6 +13,9 @@ export interface ShelfQuery {
   archived?: boolean
 }
 
+/** Whether a medium goes with every job: tools, consumables and what preparation takes. */
+export const isOwnTool = (m: Medium): boolean => m.kind === 'tool' || m.kind === 'supply'
+
 /** The company's shelf as one person searches it. */
 export const useShelf = defineStore('shelf', () => {
   const lines = ref<ShelfLine[]>([])

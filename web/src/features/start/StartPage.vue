@@ -15,8 +15,7 @@ import { useHouseFields } from '../house/useHouseFields'
 import HoursFields from '../job/HoursFields.vue'
 import { blankFile, blankSurface, newId } from '../job/blank'
 import ReadingFields from '../people/ReadingFields.vue'
-import { isOwnTool } from '../shelf/kinds'
-import { useShelf } from '../shelf/store'
+import { isOwnTool, useShelf } from '../shelf/store'
 
 /** The first hour of a company: how it reads, works and pays, its first product, its first job. */
 const session = useSession()

@@ -49,7 +49,12 @@ const stains = {
   wax: 'wax',
 }
 type Stain = keyof typeof stains
-const flags = { outdoors: 'outdoors', heated: 'heated', immersed: 'under water', shut: 'room shut against dust' } as const
+const flags = {
+  outdoors: 'outdoors',
+  heated: 'heated',
+  immersed: 'under water',
+  shut: 'room shut against dust',
+} as const
 const MOST = 10
 const profiles = Object.fromEntries(Array.from({ length: MOST }, (_, i) => [i + 1, `CSP ${i + 1}`]))
 
