@@ -58,7 +58,10 @@ const face = computed(() => (phone.value ? 'tiles' : chosen.value))
 const JobTable = defineAsyncComponent(() => import('./JobTable.vue'))
 const titleOf = (l: JobLine): string => groups.find((g) => g.id === standing(l))?.title ?? ''
 
+let newest = 0
 async function list(): Promise<void> {
+  newest += 1
+  const mine = newest
   const [open, archived] = await Promise.all(
     [false, true].map((archived) =>
       ask(
@@ -67,6 +70,7 @@ async function list(): Promise<void> {
       ),
     ),
   )
+  if (mine !== newest) return // what was asked for before comes late
   if (open?.data && archived?.data) lines.value = [...open.data, ...archived.data]
 }
 const soon = useDebounceFn(list, 150)

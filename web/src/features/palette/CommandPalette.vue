@@ -38,6 +38,7 @@ async function find(): Promise<void> {
       ? dataOf(api.GET('/api/shelf', { params: { query: { q, limit: SHOWN } } }))
       : undefined,
   ])
+  if (q !== words.value.trim()) return // what was asked for before comes late
   jobs.value = found ?? []
   sheets.value = shelf?.sheets ?? []
   at.value = 0

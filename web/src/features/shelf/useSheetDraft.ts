@@ -64,7 +64,10 @@ export function useSheetDraft(id: string | undefined, from: string | undefined) 
     return judge()
   }
 
+  let newest = 0
   async function judge(): Promise<void> {
+    newest += 1
+    const mine = newest
     const sheet = complete()
     if (!sheet) return
     const { data } = await askJudge(
@@ -72,7 +75,7 @@ export function useSheetDraft(id: string | undefined, from: string | undefined) 
       '',
       'The server does not answer; the sheet is kept on this device.',
     )
-    judged.value = data ?? judged.value
+    if (mine === newest) judged.value = data ?? judged.value
   }
   const soon = useDebounceFn(judge, 200)
   watch(draft, () => void soon(), { deep: true })
