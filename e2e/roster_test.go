@@ -381,3 +381,62 @@ func TestEveryPageTellsWhatIsBooked(t *testing.T) {
 	p.at("batches")
 	p.sees("[data-test=film-1]", "logged")
 }
+
+// A table is planned to ten minutes: its tasks take what they take, not half an hour each, one is moved by a step with the
+// keyboard, and what is booked is told to the minute.
+func TestATableInStepsOfTenMinutes(t *testing.T) {
+	p := begin(t, "Galley table")
+	p.at("measure")
+	p.click("[data-test=add-top]")
+	p.button("Add a piece")
+	p.fill("Length of Piece 1", "2.4 m")
+	p.fill("Front to back of Piece 1", "650 mm")
+	p.choose("What side 1 of Piece 1 is", "exposed edge")
+	p.fill("Thickness of the edge", "40 mm")
+	p.at("build-up")
+	p.choose("Add a coat of", "Meniscus")
+	p.at("survey")
+	p.click("[data-test=begin-survey]")
+	p.choose("Substrate", "Timber")
+	p.saved()
+	job := value[string](p, `location.pathname.split('/')[2]`)
+	p.click("[data-step=days]")
+	p.click("[data-test=try-days]")
+	p.sees("[data-test=proposal]", "A proposal, not booked yet")
+	p.look("table-days")
+	p.click("[data-test=keep-roster]")
+	p.until(`!document.querySelector('[data-test=proposal]')`)
+	p.open("/roster")
+	p.until(fmt.Sprintf(`(async () => {
+		const roster = await (await fetch('/api/roster')).json();
+		const minutes = new Map(roster.tasks.map((t) => [t.job + t.id, t.minutes]));
+		window.told = roster.bookings.filter((b) => b.job === %q && b.crew).map((b) => ({ at: Date.parse(b.from) / 60000,
+			takes: (Date.parse(b.until) - Date.parse(b.from)) / 60000, needs: minutes.get(b.job + b.task) }));
+		return true;
+	})()`, job))
+	if !value[bool](p, `window.told.length > 3 && window.told.every((b) => b.at %% 10 === 0 && b.takes < b.needs + 10)`) ||
+		!value[bool](p, `window.told.some((b) => b.takes === 10)`) {
+		t.Errorf("%s", value[string](p, `JSON.stringify(window.told)`))
+	}
+	// Whatever of it has room is moved by one step.
+	const ribbons = `[...document.querySelectorAll('.ribbon.movable')].filter((r) => r.ariaLabel.includes(': Galley table. '))`
+	const begins = `(() => { const [h, m] = document.querySelector('[data-test=booked-at]').textContent.match(/(\\d+):(\\d\\d)/).slice(1); return 60 * h + +m })()`
+	p.until(ribbons + `.length > 3`)
+	moved := 0
+	for n := value[int](p, ribbons+`.length`) - 1; n >= 0 && moved == 0; n-- {
+		press := func(key string) {
+			value[bool](p, fmt.Sprintf(`(%s[%d].dispatchEvent(new KeyboardEvent('keydown', { key: %q, bubbles: true })), true)`,
+				ribbons, n, key))
+		}
+		press("Enter")
+		before := value[int](p, begins)
+		press("ArrowRight")
+		p.until(fmt.Sprintf(`%s !== %d || !!document.querySelector('[data-test=refused]')`, begins, before))
+		moved = value[int](p, begins) - before
+	}
+	if moved != 10 {
+		t.Errorf("moved by %d minutes", moved)
+	}
+	p.click("[data-test=discard]")
+	p.until(`!document.querySelector('[data-test=proposal]')`)
+}
