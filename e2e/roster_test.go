@@ -382,8 +382,8 @@ func TestEveryPageTellsWhatIsBooked(t *testing.T) {
 	p.sees("[data-test=film-1]", "logged")
 }
 
-// A table is planned to ten minutes: its tasks take what they take, not half an hour each, one is moved by a step with the
-// keyboard, and what is booked is told to the minute.
+// A table is planned to ten minutes: its tasks take what they take, not half an hour each, one is moved by a
+// step with the keyboard, and what is booked is told to the minute.
 func TestATableInStepsOfTenMinutes(t *testing.T) {
 	p := begin(t, "Galley table")
 	p.at("measure")

@@ -155,7 +155,7 @@ func (a *agreeing) coats(do func(s plan.SurfacePlan, c plan.CoatPlan, pour *days
 }
 
 // Random jobs are booked, moved and run late: plan, cards, pour, issue, line, roster, promises, feed and record name
-// one time for one thing; nothing is booked outside its window without being told; what does not matter changes nothing.
+// one time for one thing; nothing is booked outside its window untold; what does not matter changes nothing.
 func TestOneTimeForOneThing(t *testing.T) {
 	booked, logged := 0, 0
 	for seed := range 16 {

@@ -36,10 +36,7 @@ func (p *Planner) Issue(ctx context.Context, f job.File, world facts.Facts, unit
 	out := record.Issue{
 		Name: f.Job.Name, Site: f.Job.Site, Day: day, Zone: made.Zone, Standing: f.Job.Mixing.Standing,
 		Bucket: f.Job.Bucket.Volume, Pace: f.Job.Crew.Pace.Value,
-		Air: in.Slab, Tasks: made.Tasks, Surfaces: []record.Surface{}, Coats: []record.Coat{},
-	}
-	if own := f.Job.Mixing.Air; own != nil {
-		out.Air = own.Value
+		Air: in.MixingAir(), Tasks: made.Tasks, Surfaces: []record.Surface{}, Coats: []record.Coat{},
 	}
 	slabs := stage.NewSlabs(in)
 	for i, s := range made.Surfaces {

@@ -214,3 +214,37 @@ func TestThePourListsWhatItsCardsDose(t *testing.T) {
 		t.Error("none of these jobs mixes more than it needs")
 	}
 }
+
+// Parts and air that were read within two days beat what nobody entered; what was entered rules, and is told
+// where it is more than 2 K off.
+func TestPartsAndAirAsRead(t *testing.T) {
+	f := laidJob(t, demoShelf(t), coat("shoalbody-f", 400))
+	plain := Make(f, measure.Metric, noon())
+	life := func(p Plan) measure.Span { return p.Surfaces[0].Coats[0].Cards[0].PotLife }
+	read := func(parts, air float64, ago time.Duration) Plan {
+		f.Job.Surfaces[0].Survey = &survey.Survey{Substrate: survey.Concrete, Readings: []survey.Reading{
+			{ID: "parts", Kind: survey.MaterialTemperature, Value: parts, At: noon().Add(-ago)},
+			{ID: "air", Kind: survey.AirTemperature, Value: air, At: noon().Add(-ago)}}}
+		return Make(f, measure.Metric, noon())
+	}
+	hot := read(28, 31, time.Hour)
+	if hot.Slab.Parts != 28 || hot.Slab.Air != 31 || hot.Slab.PartsAt == nil || life(hot) >= life(plain) {
+		t.Errorf("%+v, %v s after %v s", hot.Slab, life(hot), life(plain))
+	}
+	if old := read(28, 31, 49*time.Hour); old.Slab.Parts != 20 || old.Slab.PartsAt != nil || life(old) != life(plain) {
+		t.Errorf("two days and an hour ago: %+v", old.Slab)
+	}
+	f.Job.Mixing.A = &measure.Sourced[measure.Temperature]{Value: 20, Source: measure.OwnTest}
+	entered := read(28, 20, time.Hour)
+	told := saying(entered, "The parts were read at 28 °C")
+	if life(entered) != life(plain) || told == nil || told.Fix == nil {
+		t.Fatalf("%v, %v s", texts(entered.Findings), life(entered))
+	}
+	if f = patched(t, f, *told.Fix); saying(Make(f, measure.Metric, noon()), "The parts were read") != nil {
+		t.Error("told again after its way out was taken")
+	}
+	f.Job.Mixing.A = &measure.Sourced[measure.Temperature]{Value: 15, Source: measure.Assumed}
+	if assumed := Make(f, measure.Metric, noon()); life(assumed) != life(hot) && life(assumed) >= life(plain) {
+		t.Errorf("what is assumed stands before what was read: %v s", life(assumed))
+	}
+}

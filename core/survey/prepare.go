@@ -161,7 +161,8 @@ func prepare(s Survey, g Extent, m school.Methods, verdicts []Verdict) Preparati
 
 // allowed refuses a school that the surface does not bear.
 func (p *planner) allowed() {
-	if p.methods.Opening != school.Etch {
+	etches := func(o school.Opening) bool { return o == school.Etch }
+	if p.methods.Opening != school.Etch && !slices.ContainsFunc(p.Also, etches) {
 		return
 	}
 	mineral := judge{Survey: p.Survey}
@@ -178,8 +179,12 @@ func (p *planner) allowed() {
 	default:
 		return
 	}
-	p.methods.Opening = school.Grind
-	p.out.Refused = why + ". Grinding is planned instead."
+	p.Also = slices.DeleteFunc(slices.Clone(p.Also), etches)
+	p.out.Refused = why + ". It is not etched."
+	if p.methods.Opening == school.Etch {
+		p.methods.Opening = school.Grind
+		p.out.Refused = why + ". Grinding is planned instead."
+	}
 }
 
 func (p *planner) add(t PreparationTask) {
@@ -263,20 +268,26 @@ func (p *planner) open() {
 		p.vacuum("vacuum")
 		return
 	}
+	for _, before := range p.Also {
+		if before == p.methods.Opening {
+			continue
+		}
+		if p.openBy(before); before != school.Etch {
+			p.vacuum("vacuum-" + string(before))
+		}
+	}
+	if p.openBy(p.methods.Opening); p.methods.Opening != school.Etch {
+		p.vacuum("vacuum")
+	}
+}
+
+// openBy opens the surface in one way.
+func (p *planner) openBy(way school.Opening) {
 	upright := float64(p.extent.Upright)
 	flat := math.Max(0, float64(p.extent.Area)-upright)
-	grind := func() {
-		p.add(PreparationTask{ID: "grind", Name: "Grind",
-			How:   "Diamond cups, 30 to 40 grit (P16-class discs in a pool), two passes at right angles; edges by hand",
-			Items: []Supply{pieces(Discs, (flat+2*upright)/250)}, Work: hours(flat, grindPace) +
-				hours(upright, wallPace) + hours(float64(p.extent.Perimeter), edgePace),
-			Check:    "The required profile against the chips, edges included, and a drop of water soaks in",
-			Cautions: []string{cautionDust}})
-	}
-	switch p.methods.Opening {
+	switch way {
 	case school.Etch:
 		p.etch(flat + upright)
-		return
 	case school.ShotBlast:
 		p.add(PreparationTask{ID: "shot-blast", Name: "Shot-blast", How: "One pass, overlapping; edges ground by hand",
 			Items: []Supply{{"Shot", measure.KindMass, 0.15 * flat}, pieces(Discs, float64(p.extent.Perimeter)/400)},
@@ -288,13 +299,17 @@ func (p *planner) open() {
 			Work:  hours(flat, screenPace) + hours(upright, wallPace), Check: "A drop of water soaks in everywhere",
 			Cautions: []string{cautionDust}})
 	default:
-		grind()
+		p.add(PreparationTask{ID: "grind", Name: "Grind",
+			How:   "Diamond cups, 30 to 40 grit (P16-class discs in a pool), two passes at right angles; edges by hand",
+			Items: []Supply{pieces(Discs, (flat+2*upright)/250)}, Work: hours(flat, grindPace) +
+				hours(upright, wallPace) + hours(float64(p.extent.Perimeter), edgePace),
+			Check:    "The required profile against the chips, edges included, and a drop of water soaks in",
+			Cautions: []string{cautionDust}})
 	}
-	p.vacuum("vacuum")
 }
 
 func (p *planner) vacuum(id string) {
-	p.add(PreparationTask{ID: id, Name: "Vacuum", How: "HEPA vacuum, edges by hand; no blowing",
+	p.add(PreparationTask{ID: id, Like: "vacuum", Name: "Vacuum", How: "HEPA vacuum, edges by hand; no blowing",
 		Items: []Supply{pieces("Vacuum bags", float64(p.extent.Area)/120)}, Work: hours(float64(p.extent.Area), vacuumPace),
 		Check: "A dark cloth stays clean"})
 }

@@ -121,3 +121,35 @@ func TestStepsOfAPerson(t *testing.T) {
 		}
 	}
 }
+
+// A floor is screened and then etched, each with its steps in their order; acid is refused where the surface does not
+// bear it, and the screening stays.
+func TestOneOpeningAfterAnother(t *testing.T) {
+	ids := func(s Survey, m school.Methods, g Extent) string {
+		var all []string
+		for _, t := range Prepare(s, g, m, nil).Tasks {
+			all = append(all, t.ID)
+		}
+		return strings.Join(all, " ")
+	}
+	g := Extent{Area: 100, Perimeter: 60, People: 2}
+	floor := Survey{Substrate: Concrete, Also: []school.Opening{school.Screen}}
+	etch := school.Methods{Opening: school.Etch}
+	const both = "walls screen vacuum-screen wet etch rinse neutralise rinse-again"
+	if got := ids(floor, etch, g); !strings.Contains(got, both) {
+		t.Errorf("screened and etched: %s", got)
+	}
+	if got := ids(floor, school.Methods{Opening: school.Screen}, g); strings.Count(got, "screen") != 1 {
+		t.Errorf("screened twice: %s", got)
+	}
+	floor.Also = []school.Opening{school.Etch}
+	if got := ids(floor, school.Methods{Opening: school.Grind}, g); !strings.Contains(got, "rinse-again grind vacuum") {
+		t.Errorf("etched and ground: %s", got)
+	}
+	floor.Contamination = []string{"sealer"}
+	p := Prepare(floor, g, school.Methods{Opening: school.Grind}, nil)
+	if strings.Contains(ids(floor, school.Methods{Opening: school.Grind}, g), "etch") ||
+		!strings.Contains(p.Refused, "It is not etched.") {
+		t.Errorf("acid on a sealer: %q", p.Refused)
+	}
+}

@@ -9,6 +9,7 @@ import (
 	"nephelon/core/finding"
 	"nephelon/core/geometry"
 	"nephelon/core/measure"
+	"nephelon/core/school"
 )
 
 // Substrate names what is to be coated.
@@ -31,22 +32,23 @@ const (
 
 // Survey holds what is known of a surface before it is coated.
 type Survey struct {
-	Substrate     Substrate    `json:"substrate,omitempty"`
-	Laid          string       `json:"laid,omitempty" pattern:"^\\d{4}-\\d{2}-\\d{2}$" doc:"The day it was poured or laid, where that is known"`
-	Use           string       `json:"use,omitempty" maxLength:"300"`
-	Outdoors      bool         `json:"outdoors,omitempty"`
-	Heated        bool         `json:"heated,omitempty"`
-	Immersed      bool         `json:"immersed,omitempty"`
-	Shut          bool         `json:"shut,omitempty" doc:"Doors and air of its room are shut: no dust of other surfaces of the job comes in, and none of its own goes out"`
-	Contamination []string     `json:"contamination,omitempty" maxItems:"8" enum:"oil,dust,sealer,curing-compound,salts,loose-paint,wax"`
-	WaterDrop     string       `json:"waterDrop,omitempty" enum:"soaks,beads" doc:"What a drop of water does"`
-	Soundness     string       `json:"soundness,omitempty" enum:"sound,scratches,crumbles"`
-	Behind        string       `json:"behind,omitempty" enum:"dry,damp,weeping" doc:"What is behind a wall or floor in the ground"`
-	Profile       int          `json:"profile,omitempty" minimum:"0" maximum:"10" doc:"Concrete surface profile found, ICRI 310.2R"`
-	Wanted        int          `json:"wanted,omitempty" minimum:"0" maximum:"10" doc:"Profile wanted; that of the coats when left out"`
-	Readings      []Reading    `json:"readings,omitempty" maxItems:"1000"`
-	Overrides     []Override   `json:"overrides,omitempty" maxItems:"60"`
-	Steps         []StepChange `json:"steps,omitempty" maxItems:"60" doc:"What is changed of the preparation that follows from all this"`
+	Substrate     Substrate        `json:"substrate,omitempty"`
+	Laid          string           `json:"laid,omitempty" pattern:"^\\d{4}-\\d{2}-\\d{2}$" doc:"The day it was poured or laid, where that is known"`
+	Use           string           `json:"use,omitempty" maxLength:"300"`
+	Outdoors      bool             `json:"outdoors,omitempty"`
+	Heated        bool             `json:"heated,omitempty"`
+	Immersed      bool             `json:"immersed,omitempty"`
+	Shut          bool             `json:"shut,omitempty" doc:"Doors and air of its room are shut: no dust of other surfaces of the job comes in, and none of its own goes out"`
+	Contamination []string         `json:"contamination,omitempty" maxItems:"8" enum:"oil,dust,sealer,curing-compound,salts,loose-paint,wax"`
+	WaterDrop     string           `json:"waterDrop,omitempty" enum:"soaks,beads" doc:"What a drop of water does"`
+	Soundness     string           `json:"soundness,omitempty" enum:"sound,scratches,crumbles"`
+	Behind        string           `json:"behind,omitempty" enum:"dry,damp,weeping" doc:"What is behind a wall or floor in the ground"`
+	Profile       int              `json:"profile,omitempty" minimum:"0" maximum:"10" doc:"Concrete surface profile found, ICRI 310.2R"`
+	Wanted        int              `json:"wanted,omitempty" minimum:"0" maximum:"10" doc:"Profile wanted; that of the coats when left out"`
+	Readings      []Reading        `json:"readings,omitempty" maxItems:"1000"`
+	Overrides     []Override       `json:"overrides,omitempty" maxItems:"60"`
+	Also          []school.Opening `json:"also,omitempty" maxItems:"3" doc:"How it is opened before the contractor's own way, such as screened before it is etched"`
+	Steps         []StepChange     `json:"steps,omitempty" maxItems:"60" doc:"What is changed of the preparation that follows from all this"`
 }
 
 // ReadingKind names what was measured.

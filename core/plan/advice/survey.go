@@ -66,11 +66,43 @@ func surveyed(in *input.Inputs, all stage.Surveyed) []finding.Finding {
 	if f := unplannedReading(in); f != nil {
 		found = append(found, *f)
 	}
-	return found
+	return append(found, unplannedMixing(in)...)
 }
 
 // readOff is the most K by which a slab that was read may differ from the one planned for.
 const readOff measure.Temperature = 2
+
+// unplannedMixing warns where the parts or the air at the mixing place were read otherwise than entered.
+func unplannedMixing(in *input.Inputs) []finding.Finding {
+	mixing := in.File.Job.Mixing
+	var found []finding.Finding
+	for _, c := range []struct {
+		what, field string
+		read        *input.SlabRead
+		since       *time.Time // nil where the reading is too old to plan with
+		own         *measure.Sourced[measure.Temperature]
+	}{{"The parts were", "a", in.ReadParts, in.From.PartsAt, mixing.A},
+		{"The air at the mixing place was", "air", in.ReadAir, in.From.AirAt, mixing.Air}} {
+		if c.since == nil || !input.Entered(c.own) {
+			continue
+		}
+		if off := c.read.Slab - c.own.Value; off >= -readOff && off <= readOff {
+			continue
+		}
+		words := in.Units.Temperature(c.read.Slab)
+		found = append(found, finding.Finding{
+			Level: finding.Warning, Step: finding.Batches, Path: "/job/mixing/" + c.field,
+			Text: fmt.Sprintf("%s read at %s %s, but pot life and batches are planned for %s, as entered.", c.what, words,
+				hour(in, *c.since), in.Units.Temperature(c.own.Value)),
+			WayOut: "Plan with it as read, or read it again at the hour of the work.",
+			Fix: &finding.Fix{Label: "Plan with " + words + " as read", Patch: []finding.PatchStep{
+				{Op: "add", Path: "/job/mixing/" + c.field,
+					Value: measure.Sourced[measure.Temperature]{Value: c.read.Slab, Source: measure.OwnTest}},
+			}},
+		})
+	}
+	return found
+}
 
 // unplannedReading warns where the newest slab temperature that was read on any surface is not the one
 // that coats are planned for; nil where they agree or none was read.

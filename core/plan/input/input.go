@@ -24,14 +24,17 @@ import (
 // Inputs is a job file with its references resolved and its contradictions found. Every stage
 // reads it and none changes it.
 type Inputs struct {
-	File    job.File
-	Units   measure.System // of sentences
-	Now     time.Time
-	Slab    measure.Temperature // °C planned for where there is no forecast
-	From    SlabFrom            // what that rests on
-	Read    *SlabRead           // the newest reading of a slab; nil where none was taken
-	onDays  []facts.Reading     // slabs as they were read on the job's days
-	Methods school.Methods      // every question answered
+	File  job.File
+	Units measure.System // of sentences
+	Now   time.Time
+	Slab  measure.Temperature // °C planned for where there is no forecast
+	From  SlabFrom            // what that rests on
+	Read  *SlabRead           // the newest reading of a slab; nil where none was taken
+
+	ReadParts, ReadAir *SlabRead // the newest of the parts and of the air
+
+	onDays  []facts.Reading // slabs as they were read on the job's days
+	Methods school.Methods  // every question answered
 	Rules   map[survey.RuleID]survey.Rule
 	Sheets  map[material.SheetKey]*Sheet
 	Media   map[string]*material.Medium
@@ -68,7 +71,8 @@ func Read(f job.File, world facts.Facts, units measure.System) (*Inputs, []findi
 		in.logged[l.Coat] = l
 	}
 	in.onDays = world.Readings
-	in.Read = in.newestSlab(world.Readings)
+	in.Read = in.newest(survey.SlabTemperature, world.Readings)
+	in.ReadParts, in.ReadAir = in.newest(survey.MaterialTemperature, nil), in.newest(survey.AirTemperature, nil)
 	found := in.checkTemperatures()
 	found = append(found, in.readSheets()...)
 	held := make(map[string]bool, len(f.Job.Stock))

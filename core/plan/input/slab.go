@@ -36,21 +36,25 @@ const slabRecent = 14 * 24 * time.Hour
 // SlabFrom holds the temperature of the slab that a job is planned for, and what it rests on.
 type SlabFrom struct {
 	Slab  measure.Temperature `json:"slab" doc:"°C; through a forecast, where there is one, only of the parts"`
-	Parts measure.Temperature `json:"parts" doc:"°C of parts that nobody entered"`
+	Parts measure.Temperature `json:"parts" doc:"°C of parts that nobody entered: as they were read, or as the slab"`
+	Air   measure.Temperature `json:"air" doc:"°C of air at the mixing place that nobody entered: as it was read, or as the slab"`
 	Basis SlabBasis           `json:"basis"`
 	At    *time.Time          `json:"at,omitempty" doc:"When it was read"`
 	On    string              `json:"on,omitempty" doc:"The surface that it was read on"`
+
+	PartsAt *time.Time `json:"partsAt,omitempty" doc:"When the parts were read"`
+	AirAt   *time.Time `json:"airAt,omitempty" doc:"When the air was read"`
 }
 
-// SlabRead holds a slab as it was read, and where.
+// SlabRead holds a temperature as it was read, of a slab or of what is mixed over it, and where.
 type SlabRead struct {
 	Slab measure.Temperature
 	At   time.Time
 	On   string // the surface; empty where it was read on a job day
 }
 
-// newestSlab returns the newest reading of a slab: of a survey, or of a job day; nil where none was taken of late.
-func (in *Inputs) newestSlab(logged []facts.Reading) *SlabRead {
+// newest returns the newest reading of a kind: of a survey, or of a slab on a job day; nil where none was taken of late.
+func (in *Inputs) newest(kind survey.ReadingKind, logged []facts.Reading) *SlabRead {
 	var newest *SlabRead
 	take := func(r SlabRead) {
 		if in.Now.Sub(r.At) > slabRecent {
@@ -65,7 +69,7 @@ func (in *Inputs) newestSlab(logged []facts.Reading) *SlabRead {
 			continue
 		}
 		for n := range s.Survey.Readings {
-			if r := &s.Survey.Readings[n]; r.Kind == survey.SlabTemperature && r.Check(in.Now, in.Units) == nil {
+			if r := &s.Survey.Readings[n]; r.Kind == kind && r.Check(in.Now, in.Units) == nil {
 				take(SlabRead{measure.Temperature(r.Value), r.At, s.Name})
 			}
 		}
@@ -107,23 +111,46 @@ func (in *Inputs) checkTemperatures() []finding.Finding {
 	if own != nil {
 		in.Slab, in.From.Basis = own.Value, SlabEntered
 	}
-	if r := in.Read; r != nil && (own == nil || own.Source == measure.Assumed) && in.Now.Sub(r.At) <= slabFresh {
+	if r := in.Read; r != nil && !Entered(own) && in.Now.Sub(r.At) <= slabFresh {
 		in.Slab, in.From = r.Slab, SlabFrom{Basis: SlabIsRead, At: &r.At, On: r.On}
 	}
 	in.From.Slab, in.From.Parts = in.Slab, in.Slab
 	if in.From.Basis == SlabIsRead { // nobody read the parts: a cold slab does not lengthen their pot life
 		in.From.Parts = max(in.Slab, material.AssumedSlab)
 	}
+	in.From.Air = in.Slab
+	if r := in.ReadParts; r != nil && in.Now.Sub(r.At) <= slabFresh {
+		in.From.Parts, in.From.PartsAt = r.Slab, &r.At
+	}
+	if r := in.ReadAir; r != nil && in.Now.Sub(r.At) <= slabFresh {
+		in.From.Air, in.From.AirAt = r.Slab, &r.At
+	}
 	return found
+}
+
+// Entered reports whether somebody entered a temperature, and did not only assume it.
+func Entered(t *measure.Sourced[measure.Temperature]) bool {
+	return t != nil && t.Source != measure.Assumed
+}
+
+// MixingAir returns the temperature of the air at the mixing place.
+func (in *Inputs) MixingAir() measure.Temperature {
+	if own := in.File.Job.Mixing.Air; own != nil && (Entered(own) || in.From.AirAt == nil) {
+		return own.Value
+	}
+	return in.From.Air
 }
 
 // PartsTemperature returns the temperature of a mix once its parts have met.
 func (in *Inputs) PartsTemperature(mix material.Mix) measure.Temperature {
 	a, b := in.From.Parts, in.From.Parts
-	if own := in.File.Job.Mixing.A; own != nil {
+	rules := func(own *measure.Sourced[measure.Temperature]) bool {
+		return own != nil && (Entered(own) || in.From.PartsAt == nil)
+	}
+	if own := in.File.Job.Mixing.A; rules(own) {
 		a, b = own.Value, own.Value
 	}
-	if own := in.File.Job.Mixing.B; own != nil {
+	if own := in.File.Job.Mixing.B; rules(own) {
 		b = own.Value
 	}
 	parts := make([]cure.Part, len(mix.Shares))

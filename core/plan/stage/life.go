@@ -84,12 +84,8 @@ func (d *divider) table(at mixedAt) tabled {
 	if made.bad != nil {
 		return made
 	}
-	air := d.in.Slab
-	if own := d.in.File.Job.Mixing.Air; own != nil {
-		air = own.Value
-	}
 	most := max(s.Mix.Density.Value.Of(input.LargestBucket(d.in.File.Job.Bucket, d.in.Layers)), 2*LeastMass)
-	table, err := made.model.Over(LeastMass, most, at.start, air, d.in.File.Job.Mixing.Standing)
+	table, err := made.model.Over(LeastMass, most, at.start, d.in.MixingAir(), d.in.File.Job.Mixing.Standing)
 	if made.bad = err; err == nil {
 		made.table = &table
 	}

@@ -122,8 +122,8 @@ func (e *Encoded) asManyAtATime() {
 	}
 }
 
-// giveOut gives each task of crews that are not told apart to the first of them that is free: no more go on at once than
-// there are.
+// giveOut gives each task of crews that are not told apart to the first of them that is free: no more go on at
+// once than there are.
 func (e *Encoded) giveOut(placed []model.Placed) {
 	order := make([]int, 0, len(placed))
 	for i, p := range placed {

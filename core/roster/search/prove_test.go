@@ -243,8 +243,8 @@ func BenchmarkThirtyProven(b *testing.B) {
 	}
 }
 
-// Crews that are alike are not told apart while all is looked through, and given out in the end: every rule is kept, and
-// the schedule is as good as where a rest at night, when nobody works, tells them apart.
+// Crews that are alike are not told apart while all is looked through, and given out in the end: every rule is
+// kept, and the schedule is as good as where a rest at night, when nobody works, tells them apart.
 func TestAlikeCrewsAreGivenOutInTheEnd(t *testing.T) {
 	r := rand.New(rand.NewPCG(25, 11))
 	proven := 0

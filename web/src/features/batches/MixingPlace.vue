@@ -3,6 +3,7 @@ import { computed } from 'vue'
 import type { Job } from '../../api/client'
 import { useDesk } from '../job/useEditor'
 import FieldGrid from '../../fields/FieldGrid.vue'
+import { dayTime } from '../../fields/clock'
 import type { Field } from '../../fields/grid'
 import { standings } from '../../fields/standings'
 import PailFilling from './PailFilling.vue'
@@ -13,7 +14,11 @@ const desk = useDesk()
 const USUAL_OPEN = 60
 const MOST_DRILLS = 20
 const mixing = computed<Mixing>(() => desk.file.value.job.mixing ?? {})
-const slab = computed(() => desk.plan.value.slab.parts)
+const from = computed(() => desk.plan.value.slab)
+const slab = computed(() => from.value.parts)
+/** On what a temperature rests that nobody entered. */
+const basis = (at: string | undefined): string =>
+  at ? `read ${dayTime(at, desk.plan.value.zone)}` : 'as the slab'
 
 /** What cools a mix; a card counts on nothing of it. */
 const cooled: Record<string, boolean> = { shade: true, wind: true, water: true, ice: true }
@@ -36,9 +41,9 @@ function warmth(label: string, key: 'a' | 'b' | 'air', as: string, otherwise: nu
   }
 }
 const fields = computed<Field[]>(() => [
-  warmth('Part A temperature', 'a', 'as the slab', slab.value),
+  warmth('Part A temperature', 'a', basis(from.value.partsAt), slab.value),
   warmth('Part B temperature', 'b', 'same as part A', mixing.value.a?.value ?? slab.value),
-  warmth('Air at the mixing place', 'air', 'as the slab', slab.value),
+  warmth('Air at the mixing place', 'air', basis(from.value.airAt), from.value.air),
   {
     as: 'quantity',
     kind: 'span',

@@ -56,6 +56,16 @@ function setDue(event: Event): void {
       />
       <v-btn to="/roster">The whole roster</v-btn>
       <v-btn
+        v-if="
+          roster.proposal.value && session.mayKeep && !roster.proposal.value.conflict && !roster.tried.value
+        "
+        color="primary"
+        variant="flat"
+        data-test="book-days"
+        @click="roster.keep"
+        >Book these days</v-btn
+      >
+      <v-btn
         v-if="session.mayKeep"
         data-test="try-days"
         :disabled="!roster.view.value"

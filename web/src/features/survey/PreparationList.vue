@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
-import type { Preparation, PreparationTask, School, Schools, StepChange } from '../../api/client'
+import type { Preparation, PreparationTask, School, Schools, StepChange, Survey } from '../../api/client'
 import { useDesk } from '../job/useEditor'
 import { useSession } from '../../session/session'
 import TickField from '../../fields/TickField.vue'
@@ -41,6 +41,19 @@ function choose(school: string, choice: string): void {
 function chosen(s: School): string {
   const own = methods.value[s.id as keyof Schools]
   return typeof own === 'string' ? own : (s.choices[0]?.value ?? '')
+}
+/** A way of opening that comes before the contractor's own one. */
+type Also = NonNullable<Survey['also']>[number]
+const also = computed(() => desk.surface.value.survey?.also?.[0] ?? '')
+const openings = computed(() => {
+  const asked = schools.value.find((s) => s.id === 'opening')
+  const others = (asked?.choices ?? []).filter((c) => !asked || c.value !== chosen(asked))
+  return Object.fromEntries(others.map((c) => [c.value, c.name]))
+})
+function openFirst(way: string): void {
+  desk.editSurface('opening', (s) => {
+    if (s.survey) s.survey.also = way ? [way as Also] : undefined
+  })
 }
 function acidInPool(): void {
   desk.editor.edit('acid in pools', (f) => {
@@ -99,6 +112,13 @@ const others = computed(() =>
         :model-value="chosen(s)"
         :options="Object.fromEntries(s.choices.map((c) => [c.value, c.name]))"
         @update:model-value="choose(s.id, $event)"
+      />
+      <PickField
+        label="And before that"
+        :model-value="also"
+        :options="openings"
+        none="nothing else"
+        @update:model-value="openFirst"
       />
       <TickField
         v-if="methods.opening === 'etch'"
