@@ -328,6 +328,60 @@ func TestAHeatWaveIsMended(t *testing.T) {
 	p.sees("[data-test=plan-roster]", "Re-plan")
 	p.click("[data-test=all-done]")
 	p.until(`!document.querySelector('[data-test=asked]')`)
+	p.runsLate()
+}
+
+// runsLate books and issues a job, opens its first kit two hours after it was booked, and sees that the next coat counts
+// from that, for whoever comes the next day.
+func (p *page) runsLate() {
+	p.t.Helper()
+	p.newJob("Ebb sluice")
+	p.rectangle("6 m", "5 m")
+	p.at("build-up")
+	p.choose("Add a coat of", "Undertow")
+	p.choose("Add a coat of", "Keelbody")
+	p.saved()
+	p.click("[data-step=days]")
+	p.click("[data-test=try-days]")
+	p.click("[data-test=book-days]")
+	p.until(`!document.querySelector('[data-test=book-days]')`)
+	value[bool](p, `(async () => {
+		const job = location.pathname.split('/')[2];
+		const roster = await (await fetch('/api/roster')).json();
+		const first = roster.bookings.filter(b => b.job === job && b.pours).sort((a, b) => Date.parse(a.from) - Date.parse(b.from))[0];
+		const by = Date.now() - 3 * 36e5 - Date.parse(first.from);
+		const moved = at => new Date(Math.round((Date.parse(at) + by) / 6e5) * 6e5).toISOString();
+		const bookings = roster.bookings.map(b => b.job === job ? { ...b, from: moved(b.from), until: moved(b.until), pours: undefined } : b);
+		const kept = await fetch('/api/roster', { method: 'PUT', headers: { 'Content-Type': 'application/json' },
+			body: JSON.stringify({ revision: roster.revision, bookings }) });
+		return kept.ok;
+	})()`)
+	days := value[string](p, `location.pathname`)
+	p.open(days)
+	p.click("[data-test=issue-plan]")
+	p.sees("[data-test=issue]", "Plan 1")
+	p.button("Job day")
+	p.typed("Slab", "17 C")
+	p.typed("Air", "19 C")
+	p.typed("Humidity", "55 %")
+	for _, gate := range []string{"readings", "surface", "pairs", "tools", "protection", "dust", "exits", "water",
+		"forecast"} {
+		p.click(fmt.Sprintf("[data-gate=%s]", gate))
+		p.until(fmt.Sprintf(`!document.querySelector('[data-gate=%s]')`, gate))
+	}
+	for _, act := range []string{"meets", "mixed", "poured"} {
+		p.touch(act)
+	}
+	p.batchIs(1, "poured")
+	p.sent()
+	p.open("/roster")
+	const coat = `[...document.querySelectorAll('.ribbon')].find(r => r.ariaLabel.startsWith('2 ') && r.ariaLabel.includes('Ebb sluice'))`
+	p.until(`!!` + coat)
+	value[bool](p, `(`+coat+`.dispatchEvent(new KeyboardEvent('keydown', { key: 'Enter', bubbles: true })), true)`)
+	p.sees("[data-test=follows-here]", "its window counts from what was logged")
+	p.look("late-next-day")
+	p.open(days)
+	p.sees(".panel", "logged")
 }
 
 // One clock: the plan of every job of the demo begins each coat when the roster has it, and the list of jobs,

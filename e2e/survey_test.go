@@ -261,3 +261,30 @@ func TestWeatherIsTyped(t *testing.T) {
 	p.click("[data-test=undo]")
 	p.until(`document.querySelector('[data-part=weather]').innerText.includes('48 h')`)
 }
+
+// In the morning of the work the slab is read at 33 °C: parts that nobody read come as warm, pails live shorter, and the
+// line says that there are more batches, and the page on what its slab rests.
+func TestAHotReadingChangesTheBatches(t *testing.T) {
+	p := begin(t, "Chart house")
+	p.at("measure")
+	p.rectangle("9 m", "8 m")
+	p.at("build-up")
+	p.choose("Add a coat of", "Hardtack")
+	p.fill("Amount of coat 1", "350 µm")
+	p.sees("[data-test=terms]", "assumed")
+	p.at("survey")
+	p.click("[data-test=begin-survey]")
+	p.choose("Substrate", "Concrete")
+	p.part("verdicts")
+	before := value[string](p, `document.querySelector('[data-test=line-batches]').innerText`)
+	p.choose("Measured quantity", "Slab temperature")
+	p.fill("Reading", "33 °C")
+	p.sees("[data-test=line-batches] [data-test=moved]", "+")
+	if after := value[string](p, `document.querySelector('[data-test=line-batches]').innerText`); after == before {
+		t.Errorf("%s", after)
+	}
+	p.look("hot-reading")
+	p.at("build-up")
+	p.sees("[data-test=terms]", "read on")
+	p.saved()
+}

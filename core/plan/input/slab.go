@@ -53,7 +53,8 @@ type SlabRead struct {
 	On   string // the surface; empty where it was read on a job day
 }
 
-// newest returns the newest reading of a kind: of a survey, or of a slab on a job day; nil where none was taken of late.
+// newest returns the newest reading of a kind: of a survey, or of a slab on a job day; nil where none was taken of
+// late.
 func (in *Inputs) newest(kind survey.ReadingKind, logged []facts.Reading) *SlabRead {
 	var newest *SlabRead
 	take := func(r SlabRead) {
