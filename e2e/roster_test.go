@@ -331,8 +331,8 @@ func TestAHeatWaveIsMended(t *testing.T) {
 	p.runsLate()
 }
 
-// runsLate books and issues a job, opens its first kit two hours after it was booked, and sees that the next coat counts
-// from that, for whoever comes the next day.
+// runsLate books and issues a job, opens its first kit two hours after it was booked, and sees that the next
+// coat counts from that, for whoever comes the next day.
 func (p *page) runsLate() {
 	p.t.Helper()
 	p.newJob("Ebb sluice")

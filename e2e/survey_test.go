@@ -262,8 +262,8 @@ func TestWeatherIsTyped(t *testing.T) {
 	p.until(`document.querySelector('[data-part=weather]').innerText.includes('48 h')`)
 }
 
-// In the morning of the work the slab is read at 33 °C: parts that nobody read come as warm, pails live shorter, and the
-// line says that there are more batches, and the page on what its slab rests.
+// In the morning of the work the slab is read at 33 °C: parts that nobody read come as warm, pails live
+// shorter, and the line says that there are more batches, and the page on what its slab rests.
 func TestAHotReadingChangesTheBatches(t *testing.T) {
 	p := begin(t, "Chart house")
 	p.at("measure")
