@@ -208,26 +208,14 @@ func (t *timer) next(i, round int) {
 	if t.under[i] == nil {
 		t.under[i] = t.slabs.Under(i)
 	}
-	at, film := t.free, time.Time{} // when the crew is free, and the film below lets it begin
+	at := t.free // the crew is
 	if after := t.in.Follows[i]; after >= 0 && t.walked[after].After(at) {
 		at = t.walked[after]
 	}
-	if below != nil && t.in.Start != nil && !l.Coat.OverWet {
-		wait := t.ripe(i, round-1, below)
-		if own := l.Coat.Wait; own != nil {
-			wait = *own
-		}
-		if l.Coat.When == buildup.OnTacky {
-			wait = below.Stage(material.StageWorking).After
-		}
-		film = wait.After(*below.End)
-		if film.After(at) {
-			at = film
-		}
-		if next := below.End.AddDate(0, 0, 1); l.Coat.When == buildup.NextMorning {
-			if day := time.Date(next.Year(), next.Month(), next.Day(), 0, 0, 0, 0, next.Location()); day.After(at) {
-				at = day
-			}
+	film, day := t.takes(i, round, below)
+	for _, ready := range []time.Time{film, day} {
+		if ready.After(at) {
+			at = ready
 		}
 	}
 	var abrade, sanded *time.Time
@@ -266,6 +254,26 @@ func (t *timer) next(i, round int) {
 		t.out.Coats[i][round].Clocks = t.batches(i, round, times)
 	}
 	t.out.Coats[i][round].Times, t.below[i] = times, times
+}
+
+// takes returns when the film below takes a coat, and on which day that may be at the earliest; zero where it is the
+// first, is poured over a wet film, or no start is planned.
+func (t *timer) takes(i, round int, below *CoatTimes) (film, day time.Time) {
+	l := t.in.Layers[i][round]
+	if below == nil || t.in.Start == nil || l.Coat.OverWet {
+		return film, day
+	}
+	wait := t.ripe(i, round-1, below)
+	if own := l.Coat.Wait; own != nil {
+		wait = *own
+	}
+	if l.Coat.When == buildup.OnTacky {
+		wait = below.Stage(material.StageWorking).After
+	}
+	if next := below.End.AddDate(0, 0, 1); l.Coat.When == buildup.NextMorning {
+		day = time.Date(next.Year(), next.Month(), next.Day(), 0, 0, 0, 0, next.Location())
+	}
+	return wait.After(*below.End), day
 }
 
 // rest returns when the rest of a coat that was broken off is laid, and what that rests on.
