@@ -99,6 +99,42 @@ func casting(thrown measure.Coverage, by measure.MassRate) measure.Span {
 type Grit struct {
 	Medium string                           `json:"medium" minLength:"1" maxLength:"60" doc:"The id of one of the file's media"`
 	Dose   measure.Sourced[measure.Content] `json:"dose" doc:"kg for each m³ of A and B"`
+	Packs  *PacksToKit                      `json:"packs,omitempty" doc:"The dose in packs to a kit, in place of the one above"`
+}
+
+// PacksToKit is a dose as it is said: a packet to a can, half a bag to a kit.
+type PacksToKit struct {
+	Count float64 `json:"count" exclusiveMinimum:"0" maximum:"50"`
+	Pack  string  `json:"pack" maxLength:"60" doc:"Name of a pack of the medium"`
+	Kit   string  `json:"kit" maxLength:"60" doc:"Name of a kit of the product"`
+}
+
+// Dosed returns the grit with the dose that its packs to a kit come to; as it is, and false, where it names none that
+// there is.
+func (g Grit) Dosed(m *material.Medium, p *material.Product, density measure.Density) (Grit, bool) {
+	if g.Packs == nil || m == nil || p == nil {
+		return g, g.Packs == nil
+	}
+	for _, pack := range m.Packs {
+		for _, kit := range p.Kits {
+			if pack.Name != g.Packs.Pack || kit.Name != g.Packs.Kit {
+				continue
+			}
+			volume := measure.Volume(0)
+			switch {
+			case kit.Volume != nil:
+				volume = *kit.Volume
+			case kit.Mass != nil && density > 0:
+				volume = density.Volume(*kit.Mass)
+			}
+			if volume > 0 {
+				g.Dose = measure.Sourced[measure.Content]{
+					Value: measure.Content(g.Packs.Count * pack.Amount / float64(volume)), Source: measure.OwnTest}
+				return g, true
+			}
+		}
+	}
+	return g, false
 }
 
 // DegreeShare returns how much of a full broadcast a degree is: common practice, no

@@ -85,7 +85,8 @@ func units(k Kind) map[string]float64 {
 	case KindPressure:
 		return map[string]float64{"mpa": 1e6, "n/mm2": 1e6, "kpa": 1000, "psi": Pound * gravity / (Inch * Inch)}
 	case KindContent:
-		return map[string]float64{"g/l": 1, "kg/m3": 1, "lb/gal": Pound / Gallon, "lbs/gal": Pound / Gallon}
+		return map[string]float64{"g/l": 1, "kg/m3": 1, "lb/gal": Pound / Gallon, "lbs/gal": Pound / Gallon,
+			"oz/gal": Ounce / Gallon, "oz/qt": Ounce / Quart, "g/gal": 0.001 / Gallon}
 	case KindViscosity:
 		return map[string]float64{"mpas": 0.001, "mpa·s": 0.001, "cp": 0.001, "cps": 0.001, "pas": 1, "pa·s": 1}
 	default:
@@ -146,6 +147,9 @@ func (s System) Read(k Kind, text string) (float64, error) {
 	tidy, err := decimalPoint(tidyMarks(given))
 	if err != nil {
 		return fail(err.Error(), "Write it with a decimal point and no thousands mark.")
+	}
+	if k == KindContent {
+		tidy = dosed(tidy)
 	}
 	if k == KindEmission {
 		tidy = emission.ReplaceAllString(tidy, "$1")
@@ -213,6 +217,22 @@ func (s System) sum(k Kind, text string) (total float64, what string) {
 		lastUnit = si
 	}
 	return total, ""
+}
+
+// dose is a mass to a volume as people say it: 4 oz to a gallon, 60 g a litre.
+var dose = regexp.MustCompile(`^(.*?\S)(?:\s+(?:to\s+)?(?:a|one|the|each)\s+|\s*/)(gal|quart|qt|l)[a-z]*$`)
+
+// dosed writes such a dose with a stroke.
+func dosed(text string) string {
+	m := dose.FindStringSubmatch(text)
+	if m == nil {
+		return text
+	}
+	volume := m[2]
+	if volume == "quart" {
+		volume = "qt"
+	}
+	return m[1] + "/" + volume
 }
 
 // emission keeps the mass of "15 g/m²/24h"; its area and time are always the same.
@@ -350,6 +370,8 @@ func (s System) example(k Kind) string {
 		return pick("1.15 kg/L", "9.6 lb/gal")
 	case KindSpread:
 		return pick("6 m²/L", "240 ft²/gal")
+	case KindContent:
+		return pick("60 g/L", "8 oz/gal")
 	case KindCoverage:
 		return pick("320 g/m²", "0.07 lb/ft²")
 	case KindPace:

@@ -1,6 +1,7 @@
 package measure
 
 import (
+	"math"
 	"regexp"
 	"testing"
 )
@@ -12,7 +13,7 @@ func TestExamplesAreUnderstood(t *testing.T) {
 	for _, s := range []System{Metric, US} {
 		for _, k := range []Kind{KindLength, KindArea, KindFilm, KindVolume, KindMass, KindDensity, KindSpread,
 			KindCoverage, KindPace, KindMassRate, KindSpan, KindFraction, KindAngle, KindTemperature, KindEmission,
-			KindPressure} {
+			KindPressure, KindContent} {
 			found := like.FindStringSubmatch(s.example(k))
 			if found == nil {
 				t.Errorf("%s, %s: %q", s, k, s.example(k))
@@ -84,5 +85,23 @@ func TestDisplayTable(t *testing.T) {
 	if _, err := Metric.Read(KindLength, "12 parsecs"); err == nil ||
 		err.Error() != "“12 parsecs”: “parsecs” is not a unit of length. Write it like 4.27 m, 4270 or 14'." {
 		t.Errorf("%v", err)
+	}
+}
+
+// Doses as they are said come to what they weigh: an ounce to a gallon is 28.3495 g on 3.78541 L, 7.489 g/L.
+func TestDosesAsTheyAreSaid(t *testing.T) {
+	for text, want := range map[string]float64{
+		"4 oz to a gallon": 4 * 28.349523125 / 3.785411784, "4oz/gal": 4 * 28.349523125 / 3.785411784,
+		"4 oz per gallon": 4 * 28.349523125 / 3.785411784, "1 oz a quart": 28.349523125 / 0.946352946,
+		"60 g to a litre": 60, "60 g/L": 60, "60 g per liter": 60, "0.5 lb to the gallon": 226.796185 / 3.785411784,
+	} {
+		if got, err := Metric.Read(KindContent, text); err != nil || math.Abs(got-want) > 1e-6*want {
+			t.Errorf("%s: %v, %v; want %v", text, got, err, want)
+		}
+	}
+	for _, text := range []string{"4 oz", "4 oz to a", "4 to a gallon", "a gallon"} {
+		if got, err := Metric.Read(KindContent, text); err == nil {
+			t.Errorf("%s is read as %v", text, got)
+		}
 	}
 }

@@ -5,6 +5,7 @@ import (
 	"slices"
 	"testing"
 
+	"nephelon/core/buildup"
 	"nephelon/core/kit"
 	"nephelon/core/material"
 	"nephelon/core/measure"
@@ -66,5 +67,30 @@ func TestPreparationIsBoughtOnce(t *testing.T) {
 	f.Job.Surfaces[0].Survey = nil
 	if p := Make(f, measure.Metric, noon()); !counts(p, "tool-tape") || len(p.Supplies) != 0 {
 		t.Errorf("%+v", p.Supplies)
+	}
+}
+
+// A packet of 1 kg to a kit of 16.2 L is 61.7 g/L, whatever the dose beside it says; a packet that is sold no more is
+// told, and the dose planned with.
+func TestGritInPacketsToAKit(t *testing.T) {
+	f := laidJob(t, demoShelf(t), coat("undertow-mb2", 300))
+	kitOf := f.Products[slices.IndexFunc(f.Products, func(p material.Product) bool { return p.ID == "undertow-mb2" })].Kits
+	whole := kitOf[slices.IndexFunc(kitOf, func(k material.Kit) bool { return k.Volume != nil })]
+	f.Media = append(f.Media, material.Medium{ID: "grip", Name: "Grip", Kind: "grit",
+		Packs: []material.Pack{{Name: "packet", Amount: 1}}})
+	grit := func(pack string) Plan {
+		f.Job.Surfaces[0].Coats[0].Grit = &buildup.Grit{Medium: "grip",
+			Dose:  measure.Sourced[measure.Content]{Value: 10, Source: measure.OwnTest},
+			Packs: &buildup.PacksToKit{Count: 1, Pack: pack, Kit: whole.Name}}
+		return Make(f, measure.Metric, noon())
+	}
+	mass := func(p Plan) float64 { return float64(p.Surfaces[0].Coats[0].Build.Additions[0].Mass) }
+	p := grit("packet")
+	need := float64(p.Surfaces[0].Coats[0].Build.Need)
+	if want := need / float64(*whole.Volume); math.Abs(mass(p)-want) > 1e-9 || saying(p, "not sold any more") != nil {
+		t.Errorf("%v kg, want %v", mass(p), want)
+	}
+	if gone := grit("sack"); math.Abs(mass(gone)-10*need) > 1e-9 || saying(gone, "not sold any more") == nil {
+		t.Errorf("%v kg, want %v", mass(gone), 10*need)
 	}
 }

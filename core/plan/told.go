@@ -59,6 +59,7 @@ func tell(in *input.Inputs, found []finding.Finding, s stage.Stages) Plan {
 	})
 	p.Findings = append(p.Findings, advice.Smoke(in, s)...)
 	p.Findings = append(p.Findings, advice.Samples(in)...)
+	p.Findings = append(p.Findings, advice.Doses(in)...)
 	p.Media, p.Tools = suppliesOf(in, p)
 	p.Supplies = prepared(in, p.Surfaces)
 	p.Line = line(in, p)

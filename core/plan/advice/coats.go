@@ -67,6 +67,26 @@ func substrate(s survey.Substrate) string {
 	return string(s)
 }
 
+// Doses warns of grit that is stated in packs to a kit of which one is gone.
+func Doses(in *input.Inputs) []finding.Finding {
+	var found []finding.Finding
+	for i, layers := range in.Layers {
+		for _, l := range layers {
+			if !l.Undosed {
+				continue
+			}
+			found = append(found, finding.Finding{
+				Level: finding.Warning, Step: finding.BuildUp, Path: l.Path + "/grit",
+				Text: fmt.Sprintf("%s, coat %d: %.3g × %s to one %s, but one of the two is not sold any more; planned with %s.",
+					in.File.Job.Surfaces[i].Name, l.Number, l.Coat.Grit.Packs.Count, l.Coat.Grit.Packs.Pack, l.Coat.Grit.Packs.Kit,
+					in.Units.Format(measure.KindContent, float64(l.Coat.Grit.Dose.Value))),
+				WayOut: "Enter the dose again.",
+			})
+		}
+	}
+	return found
+}
+
 // Samples warns of sheets that are no products.
 func Samples(in *input.Inputs) []finding.Finding {
 	var names []string

@@ -49,6 +49,7 @@ type ResolvedCoat struct {
 	Pumps   *material.Pumps // nil where none draw its parts
 	Carry   measure.Span    // from the mixing place to the floor
 	Scatter *material.Medium
+	Undosed bool // its grit is stated in packs or kits that there are not
 }
 
 // resolve returns the coat c of surface s as it is planned.
@@ -101,6 +102,10 @@ func (in Inputs) withOwn(c buildup.Coat, number int) ResolvedCoat {
 	}
 	if c.Scatter != nil {
 		l.Scatter = in.Media[c.Scatter.Medium]
+	}
+	if l.Sheet != nil && c.Grit != nil {
+		dosed, known := c.Grit.Dosed(in.Media[c.Grit.Medium], l.Sheet.Product, l.Sheet.Mix.Density.Value)
+		l.Coat.Grit, l.Undosed = &dosed, !known
 	}
 	if l.Sheet != nil {
 		l.Mixing = mixingOf(l.Sheet.Product, c, in.Methods, in.File.Job.Crew.People())

@@ -112,6 +112,17 @@ function pigment(id: string): void {
   const dark = props.coat.pigment?.dark
   emit('change', 'pigment', (c) => (c.pigment = id ? { medium: id, dark, portion } : undefined), medium(id))
 }
+/** The pack of the grit and the kit of the product in which a dose may be stated: those named, or the first. */
+const packet = computed(() => {
+  const own = props.coat.grit?.packs
+  const pack = own?.pack ?? medium(props.coat.grit?.medium ?? '')?.packs[0]?.name
+  const kit = own?.kit ?? sheet.value?.kits.find((k) => !k.gone)?.name
+  return pack && kit ? { pack, kit } : undefined
+})
+function packets(count: number | undefined): void {
+  const of = packet.value
+  edit('packs to a kit', (x) => x.grit && (x.grit.packs = count && of ? { count, ...of } : undefined))
+}
 function edit(label: string, by: (coat: Coat) => void): void {
   emit('change', label, by)
 }
@@ -275,14 +286,25 @@ const fields = computed<(Field | false | undefined)[]>(() => {
       none: 'no grit',
       take: grit,
     },
-    c.grit && {
-      as: 'quantity',
-      kind: 'content',
-      label: `Grit in coat ${n}`,
-      value: c.grit.dose.value,
-      positive: true,
-      take: (value) => edit('dose', (x) => x.grit && (x.grit.dose = { value, source: 'own-test' })),
-    },
+    c.grit &&
+      !c.grit.packs && {
+        as: 'quantity',
+        kind: 'content',
+        label: `Grit in coat ${n}`,
+        value: c.grit.dose.value,
+        positive: true,
+        take: (value) => edit('dose', (x) => x.grit && (x.grit.dose = { value, source: 'own-test' })),
+      },
+    c.grit &&
+      packet.value && {
+        as: 'number',
+        label: `Or so many × ${packet.value.pack} to one ${packet.value.kit}`,
+        value: c.grit.packs?.count,
+        least: 0,
+        most: 50,
+        optional: true,
+        take: packets,
+      },
     {
       as: 'pick',
       label: `Broadcast into coat ${n}`,
