@@ -74,7 +74,7 @@ type Coat struct {
 	Colours  *Colouring                         `json:"colours,omitempty" doc:"Divided into cups of colour"`
 	Wait     *measure.Span                      `json:"wait,omitempty" minimum:"0" maximum:"31536000" doc:"s planned after the coat below"`
 	When     Moment                             `json:"when,omitempty" doc:"morning: not on the day of the coat below; tacky: while that is no longer wet and not yet tack-free; as soon as it may when left out"`
-	Hours    *OpeningHours                      `json:"hours,omitempty" doc:"In which hours of the day its first kit is opened; any of the shift when left out"`
+	Hours    *OpeningHours                      `json:"hours,omitempty" doc:"Hours of the day in which the first kit is opened; any of the shift when left out"`
 	Abraded  bool                               `json:"abraded,omitempty" doc:"The coat below is abraded and cleaned before this one"`
 }
 

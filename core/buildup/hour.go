@@ -8,8 +8,8 @@ import (
 
 // OpeningHours holds in which hours of the day the first kit of a coat is opened, by the clock on site.
 type OpeningHours struct {
-	From    string `json:"from,omitempty" pattern:"^([01][0-9]|2[0-3]):[0-5][0-9]$" doc:"Its first kit is opened no sooner; hours that run over midnight begin in the evening"`
-	Until   string `json:"until,omitempty" pattern:"^([01][0-9]|2[0-3]):[0-5][0-9]$" doc:"Its first kit is opened no later"`
+	From    string `json:"from,omitempty" pattern:"^([01][0-9]|2[0-3]):[0-5][0-9]$" doc:"Earliest time at which the first kit is opened; hours that run over midnight begin in the evening"`
+	Until   string `json:"until,omitempty" pattern:"^([01][0-9]|2[0-3]):[0-5][0-9]$" doc:"Latest time at which the first kit is opened"`
 	Shade   bool   `json:"shade,omitempty" doc:"Only while the sun is off it, by the forecast"`
 	Falling bool   `json:"falling,omitempty" doc:"Only while the slab cools, by the forecast, so that pores do not blow"`
 }
