@@ -168,6 +168,7 @@ func TestOneTimeForOneThing(t *testing.T) {
 		a.checkWindows()
 		a.checkFeed()
 		a.checkForeign()
+		a.checkHandover()
 		logged += a.checkLogged()
 	}
 	if booked < 30 || logged < 8 {
@@ -303,6 +304,69 @@ func (a *agreeing) checkForeign() {
 	}
 }
 
+// checkHandover lays everything as it is planned, and finds the times of the plan in the hand-over as it is printed.
+func (a *agreeing) checkHandover() {
+	issue, err := plan.NewPlanner().Issue(a.Context(), a.file, a.world, measure.Metric, "")
+	if err != nil {
+		a.Fatal(err)
+	}
+	issue.Number, issue.Job = 1, "job"
+	j := new(journal)
+	for _, c := range issue.Coats {
+		for _, b := range c.Batches {
+			j.log(record.Poured, b.ID, b.Passage.Pour.After(*c.Start))
+			j.log(record.Rolled, b.ID, b.Passage.Done.After(*c.Start))
+		}
+	}
+	kept, now := a.world, a.now
+	defer func() { a.world, a.now = kept, now }()
+	a.now = j.last().Add(time.Hour)
+	day := record.NewTeller().Tell(&issue, j.events, a.now, measure.Metric)
+	a.world.Now, a.world.Logged = a.now, nil
+	for _, c := range day.Coats {
+		a.world.Logged = append(a.world.Logged, facts.Laid{Coat: c.ID, From: *c.Begun, Until: c.Done})
+	}
+	a.made()
+	zone, err := time.LoadLocation(a.file.Job.Zone)
+	if err != nil {
+		a.Fatal(err)
+	}
+	var pdf bytes.Buffer
+	if err := WriteHandover(&pdf, Handover{Issue: issue, Day: day, Units: measure.Metric, Zone: zone}); err != nil {
+		a.Fatal(err)
+	}
+	for _, s := range a.plan.Surfaces {
+		if len(s.Coats) == 0 || s.Coats[len(s.Coats)-1].Times == nil {
+			continue
+		}
+		if at := s.Coats[len(s.Coats)-1].Times.Stage(material.StageFoot).At; at != nil {
+			near := func(by time.Duration) string { return at.Add(by).In(zone).Format("Mon 2 Jan 2006 15:04") }
+			// Logs count whole seconds, so a minute may turn.
+			if text := pdf.String(); !printed(text, near(-time.Second)) && !printed(text, near(time.Second)) {
+				a.Errorf("seed %d: %s is walked on %s, which the hand-over does not say", a.seed, s.Name, near(0))
+			}
+		}
+	}
+}
+
+// journal is what one tablet logs.
+type journal struct {
+	events []record.Event
+	before string
+}
+
+func (j *journal) log(kind record.Kind, task string, at time.Time) {
+	number := len(j.events) + 1
+	e := record.Sealed(record.Event{ID: fmt.Sprintf("00000000-0000-0000-0000-%012d", number), Issue: 1, Task: work.ID(task),
+		Kind: kind, At: at, Device: "a-tablet", Number: int64(number), Person: "p"}, j.before)
+	j.before, j.events = e.Hash, append(j.events, e)
+}
+
+// last returns when the last thing was logged.
+func (j *journal) last() time.Time {
+	return slices.MaxFunc(j.events, func(x, y record.Event) int { return x.At.Compare(y.At) }).At
+}
+
 // checkLogged lets the first coat run late or early, logged batch by batch, and compares what is told then.
 func (a *agreeing) checkLogged() (seen int) {
 	issue, err := plan.NewPlanner().Issue(a.Context(), a.file, a.world, measure.Metric, "")
@@ -313,22 +377,17 @@ func (a *agreeing) checkLogged() (seen int) {
 	issue.Number, issue.Job = 1, "job"
 	late := time.Duration(a.random.IntN(120)-20) * time.Minute
 	slow := 0.8 + 0.6*a.random.Float64()
-	var events []record.Event
-	before := ""
-	log := func(kind record.Kind, task string, after measure.Span) {
-		at := first.Start.Add(late + time.Duration(float64(after)*slow*float64(time.Second)))
-		e := record.Sealed(record.Event{ID: fmt.Sprintf("00000000-0000-0000-0000-%012d", len(events)+1), Issue: 1,
-			Task: work.ID(task), Kind: kind, At: at, Device: "a-tablet", Number: int64(len(events) + 1), Person: "p"}, before)
-		before, events = e.Hash, append(events, e)
+	j := new(journal)
+	at := func(after measure.Span) time.Time {
+		return first.Start.Add(late + time.Duration(float64(after)*slow*float64(time.Second)))
 	}
 	for _, b := range first.Batches {
-		log(record.Poured, b.ID, b.Passage.Pour)
-		log(record.Rolled, b.ID, b.Passage.Done)
+		j.log(record.Poured, b.ID, at(b.Passage.Pour))
+		j.log(record.Rolled, b.ID, at(b.Passage.Done))
 	}
-	a.now = slices.MaxFunc(events, func(x, y record.Event) int { return x.At.Compare(y.At) }).At.Add(10 * time.Minute)
-	day := record.NewTeller().Tell(&issue, events, a.now, measure.Metric)
-	at := slices.IndexFunc(day.Coats, func(c record.CoatDay) bool { return c.ID == first.ID })
-	done := day.Coats[at]
+	a.now = j.last().Add(10 * time.Minute)
+	day := record.NewTeller().Tell(&issue, j.events, a.now, measure.Metric)
+	done := day.Coats[slices.IndexFunc(day.Coats, func(c record.CoatDay) bool { return c.ID == first.ID })]
 	if done.Begun == nil || done.Done == nil {
 		a.Fatalf("seed %d: %+v", a.seed, done)
 	}

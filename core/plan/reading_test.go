@@ -248,3 +248,29 @@ func TestPartsAndAirAsRead(t *testing.T) {
 		t.Errorf("what is assumed stands before what was read: %v s", life(assumed))
 	}
 }
+
+// Parts that come colder than their sheet allows are warmed the day before, with how long a pail takes: in water much
+// shorter than in a room, and not to the cold at which they were read. Where they come within it nothing is said.
+func TestColdPartsAreWarmedAhead(t *testing.T) {
+	f := laidJob(t, demoShelf(t), coat("keelbody-100", 800))
+	f.Products[0].MaterialMin = &measure.Sourced[measure.Temperature]{Value: 18, Source: measure.Sheet}
+	at := func(parts measure.Temperature) (CoatPlan, string) {
+		f.Job.Mixing.A = &measure.Sourced[measure.Temperature]{Value: parts, Source: measure.OwnTest}
+		c := Make(f, measure.Metric, noon()).Surfaces[0].Coats[0]
+		return c, strings.Join(c.Ahead, " ")
+	}
+	warm, told := at(20)
+	if warm.Staging.Warmed != nil || strings.Contains(told, "the sheet asks for") {
+		t.Errorf("%+v: %s", warm.Staging, told)
+	}
+	cold, told := at(11)
+	w := cold.Staging.Warmed
+	if w == nil || w.From != 11 || w.To != 18 || w.Bath <= 0 || w.Room < 3*w.Bath || w.Mass < 5 || w.Mass > 40 ||
+		cold.Staging.Effort <= warm.Staging.Effort {
+		t.Fatalf("%+v", w)
+	}
+	if !strings.Contains(told, "They come at 11 °C, and the sheet asks for at least 18 °C") ||
+		!strings.Contains(told, "the parts come to 18 °C") && !strings.Contains(told, "warm the parts to 18 °C") {
+		t.Error(told)
+	}
+}

@@ -127,7 +127,7 @@ func surfacePlan(in *input.Inputs, i int, s stage.Stages) (SurfacePlan, []findin
 				timed.Run, working)
 			coat.Cards, found = cards, append(found, told...)
 			coat.Staging = instruct.StagingOf(l, d.Division)
-			coat.Ahead = instruct.DayBefore(in, i, l, readyFor(in, coat))
+			coat.Ahead = instruct.DayBefore(in, i, l, coat.Staging, readyFor(in, coat))
 			found = append(found, advice.Practice(in, i, l)...)
 		}
 		out.Coats[c] = coat

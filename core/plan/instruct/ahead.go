@@ -5,6 +5,7 @@ import (
 	"math"
 	"time"
 
+	"nephelon/core/cure"
 	"nephelon/core/kit"
 	"nephelon/core/measure"
 	"nephelon/core/plan/input"
@@ -15,6 +16,55 @@ import (
 type Staging struct {
 	Pails  int          `json:"pails" doc:"Pails that are brought, turned and, where they hold A, stirred"`
 	Effort measure.Span `json:"effort" doc:"Person-seconds, the list of tools left out"`
+	Warmed *Warmed      `json:"warmed,omitempty" doc:"How the parts come to what their sheet allows; absent where they come within it"`
+}
+
+// Warmed holds how a pail of part A is warmed, or cooled, to the nearest temperature that its sheet allows.
+type Warmed struct {
+	From measure.Temperature `json:"from" doc:"°C as it comes"`
+	To   measure.Temperature `json:"to" doc:"°C"`
+	Mass measure.Mass        `json:"mass" doc:"kg of A in the largest kit"`
+	Bath measure.Span        `json:"bath" doc:"s in warm water, or in ice water"`
+	Room measure.Span        `json:"room" doc:"s in a room 5 K warmer than that, or cooler"`
+}
+
+// beyond is how much warmer or cooler than the parts shall be a room is in which they come to it, K: common practice,
+// no source.
+const beyond measure.Temperature = 5
+
+// told is how far outside the sheet's limits parts are warmed or cooled, K: common practice, no source.
+const told measure.Temperature = 2
+
+// warmedOf returns how the parts of a coat come to what its sheet allows; nil where they come within it.
+func warmedOf(l input.ResolvedCoat, kitVolume measure.Volume) *Warmed {
+	p, mix := l.Sheet.Product, l.Sheet.Mix
+	w := Warmed{From: l.Sheet.Parts}
+	bath, room := cure.WarmBath, beyond
+	switch {
+	case len(p.Components) < 2:
+		return nil
+	case p.MaterialMin != nil && w.From <= p.MaterialMin.Value-told:
+		w.To = p.MaterialMin.Value
+	case p.MaterialMax != nil && w.From >= p.MaterialMax.Value+told:
+		w.To, bath, room = p.MaterialMax.Value, cure.IceBath, -beyond
+	default:
+		return nil
+	}
+	a := mix.Shares[0]
+	w.Mass = a.Density.Value.Of(measure.Volume(a.Volume) * kitVolume)
+	takes := func(put cure.Surrounding) measure.Span {
+		c := cure.Conditioning{Mass: w.Mass, Density: a.Density.Value, From: w.From, To: w.To, Put: put, Place: w.To + room}
+		if len(p.Viscosity) > 0 {
+			c.Viscosity, c.Flowed = p.Viscosity[0].Value, p.Viscosity[0].At
+		}
+		span, err := c.Takes()
+		if err != nil {
+			return 0
+		}
+		return span
+	}
+	w.Bath, w.Room = takes(bath), takes(cure.Place)
+	return &w
 }
 
 // What making ready takes: common practice, no source.
@@ -22,6 +72,7 @@ const (
 	carrying = 3 * measure.Minute // a pail: brought, turned over and back
 	stirring = 3 * measure.Minute // A to the bottom
 	pairing  = 1 * measure.Minute // A beside its own B
+	bathing  = 5 * measure.Minute // a pail into its bath and out, wiped dry
 )
 
 // Ahead is the time that pails stand where they are mixed before the first is opened, s: common
@@ -56,12 +107,15 @@ func StagingOf(l input.ResolvedCoat, division *kit.Division) *Staging {
 	if len(p.Components) > 1 {
 		out.Effort += measure.Span(kits) * pairing
 	}
+	if out.Warmed = warmedOf(l, largest); out.Warmed != nil {
+		out.Effort += measure.Span(kits) * bathing
+	}
 	return &out
 }
 
 // DayBefore returns what is done the day before a coat, and in the last minutes: common
 // practice, no source. Ready is when its pails are made ready; the zero window where its hour is not known.
-func DayBefore(in *input.Inputs, i int, l input.ResolvedCoat, ready [2]time.Time) []string {
+func DayBefore(in *input.Inputs, i int, l input.ResolvedCoat, staging *Staging, ready [2]time.Time) []string {
 	p := l.Sheet.Product
 	var all []string
 	say := func(format string, args ...any) { all = append(all, fmt.Sprintf(format, args...)) }
@@ -69,15 +123,32 @@ func DayBefore(in *input.Inputs, i int, l input.ResolvedCoat, ready [2]time.Time
 	if !ready[0].IsZero() {
 		by = in.Units.Time(ready[0], "Mon 15:04") + " to " + in.Units.Time(ready[1], "15:04")
 	}
-	at := in.Units.Temperature(l.Sheet.Parts)
+	at, place := in.Units.Temperature(l.Sheet.Parts), "cool and out of the sun"
+	var warmed *Warmed
+	if staging != nil && staging.Warmed != nil {
+		warmed = staging.Warmed
+		at = in.Units.Temperature(warmed.To)
+		if warmed.To > warmed.From {
+			place = "dry and warm"
+		}
+	}
 	switch {
 	case in.Methods.Warmth == school.WarmUp && len(p.Components) > 1:
 		say("Move %s to where it is mixed %s and warm the parts to %s: bath or blanket, no flame. They flow better and "+
 			"live shorter.", p.Name, by, at)
 	case len(p.Components) > 1:
-		say("Move %s to where it is mixed %s, cool and out of the sun, so that the parts come to %s.", p.Name, by, at)
+		say("Move %s to where it is mixed %s, %s, so that the parts come to %s.", p.Name, by, place, at)
 	default:
 		say("Move %s to where it is used %s.", p.Name, by)
+	}
+	if w := warmed; w != nil {
+		bath, room, bound := "warm water", w.To+beyond, "at least"
+		if w.To < w.From {
+			bath, room, bound = "ice water", w.To-beyond, "at most"
+		}
+		say("They come at %s, and the sheet asks for %s %s: an A of %s takes %s in %s, or %s in a room at %s. Lids shut: no "+
+			"water into the pails.", in.Units.Temperature(w.From), bound, at, in.Units.Mass(w.Mass), in.Units.Span(w.Bath), bath,
+			in.Units.Span(w.Room), in.Units.Temperature(room))
 	}
 	say("With it: turn the pails over, and stir A to the bottom; what settles there is the part that counts. Cut a hard " +
 		"cake loose first, with the pail tilted. Tick off the list of tools.")
