@@ -357,8 +357,8 @@ type journal struct {
 
 func (j *journal) log(kind record.Kind, task string, at time.Time) {
 	number := len(j.events) + 1
-	e := record.Sealed(record.Event{ID: fmt.Sprintf("00000000-0000-0000-0000-%012d", number), Issue: 1, Task: work.ID(task),
-		Kind: kind, At: at, Device: "a-tablet", Number: int64(number), Person: "p"}, j.before)
+	e := record.Sealed(record.Event{ID: fmt.Sprintf("00000000-0000-0000-0000-%012d", number), Issue: 1,
+		Task: work.ID(task), Kind: kind, At: at, Device: "a-tablet", Number: int64(number), Person: "p"}, j.before)
 	j.before, j.events = e.Hash, append(j.events, e)
 }
 

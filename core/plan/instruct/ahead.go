@@ -28,11 +28,11 @@ type Warmed struct {
 	Room measure.Span        `json:"room" doc:"s in a room 5 K warmer than that, or cooler"`
 }
 
-// beyond is how much warmer or cooler than the parts shall be a room is in which they come to it, K: common practice,
-// no source.
+// beyond holds how much warmer or cooler than the parts shall be a room is in which they come to it, K: common
+// practice, no source.
 const beyond measure.Temperature = 5
 
-// told is how far outside the sheet's limits parts are warmed or cooled, K: common practice, no source.
+// told bounds how far outside the sheet's limits parts are warmed or cooled, K: common practice, no source.
 const told measure.Temperature = 2
 
 // warmedOf returns how the parts of a coat come to what its sheet allows; nil where they come within it.
