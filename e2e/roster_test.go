@@ -358,6 +358,8 @@ func (p *page) runsLate() {
 	})()`)
 	days := value[string](p, `location.pathname`)
 	p.open(days)
+	p.sees("[data-test=issue]", "Nothing was issued yet")
+	p.day("For the day", "") // the whole job: at night its coats begin on two days
 	p.click("[data-test=issue-plan]")
 	p.sees("[data-test=issue]", "Plan 1")
 	p.button("Job day")
