@@ -59,7 +59,7 @@ func (c *Calendar) Check(booked []Booked) []Broken {
 		}
 		for _, reason := range [...]string{
 			c.early(b.Job, b.From), cmp.Or(c.outside(at, b.Crew, b.From, b.Until), c.short(at, b)),
-			rivals.against(at, b.Crew, b.From, b.Until, n), c.dust(b, stands),
+			rivals.against(at, b.Crew, b.From, b.Until, n), c.dust(at, b, stands),
 		} {
 			if reason != "" {
 				say("%s", reason)

@@ -10,11 +10,14 @@ import (
 
 // dust returns why a booking that makes dust lies beside an open film of the same job, in a room whose air is not shut;
 // empty where it does not. A film is open until it is tack-free, or else until people can walk on it.
-func (c *Calendar) dust(b Booked, booked []Booked) string {
+func (c *Calendar) dust(at int, b Booked, booked []Booked) string {
+	if !work.Dusty(c.Tasks[at].Machines) {
+		return ""
+	}
 	j := c.byJob[b.Job]
 	_, of := blocks(j)
 	own := of[work.ID(b.Task)]
-	if own == nil || !own.Dusty() || c.shut(j, own.Surface) {
+	if own == nil || c.shut(j, own.Surface) {
 		return ""
 	}
 	for _, other := range booked {

@@ -2,9 +2,9 @@ package work
 
 import "slices"
 
-// Dusty reports whether a task fills the air of its place with dust.
-func (t Task) Dusty() bool {
-	return slices.ContainsFunc(t.Needs.Machines, func(m Machine) bool {
+// Dusty reports whether a task that runs on machines fills the air of its place with dust.
+func Dusty(machines []Machine) bool {
+	return slices.ContainsFunc(machines, func(m Machine) bool {
 		return m == Grinder || m == Blaster || m == Screener || m == Sander
 	})
 }
@@ -29,7 +29,7 @@ func ClearAir(tasks []Task, apart func(surface string) bool) {
 			rounds[t.Surface] = append(rounds[t.Surface], n)
 		case t.Kind == Abrade:
 			abraded[t.Surface][len(rounds[t.Surface])] = t.ID
-		case t.Dusty():
+		case Dusty(t.Needs.Machines):
 			ground[t.Surface] = t.ID
 		}
 	}
