@@ -99,7 +99,11 @@ func blocks(j Job) ([]*block, map[work.ID]*block) {
 		default:
 			b := &block{Task: t, people: 1, lasts: max(duration(t.Takes), duration(t.Effort)), breakable: t.Split == work.Free}
 			if t.Kind != work.Retest && t.Kind != work.Inspect && t.Kind != work.Return { // one reads instruments
-				b.people, b.lasts = crew, max(duration(t.Takes), duration(t.Effort)/time.Duration(crew))
+				b.people = crew
+				if t.Crew > 0 {
+					b.people = t.Crew
+				}
+				b.lasts = max(duration(t.Takes), duration(t.Effort)/time.Duration(b.people))
 			}
 			of[t.ID], all = b, append(all, b)
 		}

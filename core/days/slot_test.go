@@ -599,3 +599,19 @@ func TestMovedAndStamped(t *testing.T) {
 		}
 	}
 }
+
+// A step of preparation takes the whole crew, or as many as a person says.
+func TestPeopleAtAStep(t *testing.T) {
+	crew := job.Crew{Spreaders: 3}
+	step := work.Task{ID: "s", Kind: work.Prepare, Effort: 2 * 3600, Split: work.Free}
+	two := step
+	two.ID, two.Crew = "two", 2
+	all, _ := blocks(Job{File: job.File{Job: job.Job{Crew: crew}}, Plan: plan.Plan{Tasks: []work.Task{step, two}}})
+	people := crew.People()
+	if all[0].people != people || all[0].lasts != 2*time.Hour/time.Duration(people) || people == 2 {
+		t.Errorf("%d people for %v", all[0].people, all[0].lasts)
+	}
+	if all[1].people != 2 || all[1].lasts != time.Hour {
+		t.Errorf("%d people for %v", all[1].people, all[1].lasts)
+	}
+}

@@ -19,6 +19,7 @@ type PreparationTask struct {
 	How      string       `json:"how" doc:"Machine, grit, passes"`
 	Items    []Supply     `json:"items"`
 	Work     measure.Span `json:"work" doc:"Person-seconds"`
+	People   int          `json:"people,omitempty" doc:"People at it, where a person said so; else the whole crew"`
 	Drying   measure.Span `json:"drying" doc:"s before the next task"`
 	Wet      bool         `json:"wet,omitempty" doc:"It brings water onto the surface"`
 	Passes   int          `json:"passes,omitempty" doc:"How often it is done, where a person said so"`

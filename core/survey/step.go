@@ -25,6 +25,7 @@ type OwnStep struct {
 	How    string       `json:"how,omitempty" maxLength:"400"`
 	Like   string       `json:"like,omitempty" enum:"grind,shot-blast,screen,sand,scrape,vacuum,degrease,etch,rinse,fill" doc:"Step whose machines, skills and quiet hours it takes"`
 	Work   measure.Span `json:"work" minimum:"0" maximum:"3600000" doc:"Person-seconds"`
+	People int          `json:"people,omitempty" minimum:"0" maximum:"40" doc:"People at it; the whole crew when left out"`
 	Drying measure.Span `json:"drying,omitempty" minimum:"0" maximum:"2592000" doc:"s before the next step"`
 	Items  []Supply     `json:"items,omitempty" maxItems:"20"`
 	Check  string       `json:"check,omitempty" maxLength:"200" doc:"What closes it"`
@@ -107,7 +108,7 @@ func (*planner) idOf(s StepChange) string {
 func (p *planner) own(s StepChange) PreparationTask {
 	o := s.Own
 	t := PreparationTask{ID: p.idOf(s), Step: s.ID, Name: o.Name, How: o.How, Like: o.Like, Items: slices.Clone(o.Items),
-		Work: o.Work, Drying: o.Drying, Wet: slices.Contains(WetSteps(), o.Like), Check: cmp.Or(o.Check, "Looked over")}
+		Work: o.Work, People: o.People, Drying: o.Drying, Wet: slices.Contains(WetSteps(), o.Like), Check: cmp.Or(o.Check, "Looked over")}
 	if t.Items == nil {
 		t.Items = []Supply{}
 	}

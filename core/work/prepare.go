@@ -75,6 +75,10 @@ func (d *deriver) prepare() []After {
 		for _, item := range p.Items {
 			t.Needs.Materials = append(t.Needs.Materials, Material{Name: item.Name, Kind: item.Kind, Value: item.Value})
 		}
+		if p.People > 0 {
+			t.Needs.Roles = []Hands{{Preparer, p.People}}
+			t.Crew = p.People
+		}
 		before = []After{{Task: d.add(t), Least: fixed(p.Drying)}}
 	}
 	if !tested {

@@ -208,6 +208,7 @@ type Task struct {
 	Stage   material.StageKey `json:"stage,omitempty" doc:"Stage of service, where time is waited for"`
 	Effort  measure.Span      `json:"effort" doc:"Person-seconds"`
 	Takes   measure.Span      `json:"takes,omitempty" doc:"s that pass at least, however many people work"`
+	Crew    int               `json:"crew,omitempty" doc:"People at it, where a person said so; else as many as the crew has"`
 	Split   Split             `json:"split"`
 	Gate    Gate              `json:"gate,omitempty"`
 	Needs   Needs             `json:"needs"`

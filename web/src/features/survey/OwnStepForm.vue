@@ -54,6 +54,17 @@ const what = computed<Field[]>(() => [
     take: (v) => (own.value.work = v),
   },
   {
+    as: 'number',
+    label: 'People at it',
+    told: own.value.people ? '' : 'the whole crew',
+    value: own.value.people,
+    whole: true,
+    least: 1,
+    most: 40,
+    optional: true,
+    take: (n) => (own.value.people = n),
+  },
+  {
     as: 'quantity',
     kind: 'span',
     label: 'Wait before the next step',
