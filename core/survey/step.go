@@ -108,7 +108,8 @@ func (*planner) idOf(s StepChange) string {
 func (p *planner) own(s StepChange) PreparationTask {
 	o := s.Own
 	t := PreparationTask{ID: p.idOf(s), Step: s.ID, Name: o.Name, How: o.How, Like: o.Like, Items: slices.Clone(o.Items),
-		Work: o.Work, People: o.People, Drying: o.Drying, Wet: slices.Contains(WetSteps(), o.Like), Check: cmp.Or(o.Check, "Looked over")}
+		Work: o.Work, People: o.People, Drying: o.Drying, Wet: slices.Contains(WetSteps(), o.Like),
+		Check: cmp.Or(o.Check, "Looked over")}
 	if t.Items == nil {
 		t.Items = []Supply{}
 	}
