@@ -262,6 +262,7 @@ func (c *Calendar) Allowed(booked []Booked) map[string]Allowed {
 // Promise holds when a surface comes to a stage of service.
 type Promise struct {
 	Job     string            `json:"job"`
+	Task    work.ID           `json:"task" doc:"The task that stands for it on the roster"`
 	Surface string            `json:"surface" doc:"Name of the surface"`
 	Stage   material.StageKey `json:"stage" enum:"foot,furniture,vehicle,water,full"`
 	At      time.Time         `json:"at"`
@@ -301,7 +302,7 @@ func (c *Calendar) Promises(booked []Booked) []Promise {
 					if later, known := j.Cool.After(last, stage, cool); known && cool.Add(duration(later)).After(at) {
 						latest = cool.Add(duration(later))
 					}
-					all = append(all, Promise{j.ID, s.Name, stage, at, latest})
+					all = append(all, Promise{j.ID, work.ReturnID(s.ID, stage), s.Name, stage, at, latest})
 				}
 			}
 		}

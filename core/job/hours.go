@@ -313,6 +313,40 @@ func (h Hours) Before(t time.Time, long measure.Span) (from, until time.Time, fo
 	return from, until, false
 }
 
+// Back returns when work so long has to begin to end by an instant, done in shifts and not in their breaks:
+// the instant itself less the work where nobody works in the weeks before.
+func (h Hours) Back(t time.Time, long measure.Span) time.Time {
+	const days = 120
+	at, left := t, long
+	for n := 0; n < days && left > 0; n++ {
+		d := t.AddDate(0, 0, -n)
+		from, until, works := h.Shift(d.Year(), d.Month(), d.Day(), t.Location())
+		if !works || !from.Before(t) {
+			continue
+		}
+		stretches := [][2]time.Time{{from, until}}
+		for _, rest := range h.Rests(from) {
+			last := len(stretches) - 1
+			stretches = append(stretches, [2]time.Time{rest[1], stretches[last][1]})
+			stretches[last][1] = rest[0]
+		}
+		for _, s := range slices.Backward(stretches) {
+			if s[1].After(t) {
+				s[1] = t
+			}
+			worked := min(left, measure.Span(s[1].Sub(s[0]).Seconds()))
+			if worked <= 0 {
+				continue
+			}
+			at, left = (-worked).After(s[1]), left-worked
+		}
+	}
+	if left > 0 {
+		return (-long).After(t)
+	}
+	return at
+}
+
 // Begins is the beginning of the first shift after an instant.
 func (h Hours) Begins(t time.Time) time.Time {
 	const ahead = 8 // some day of a week is worked

@@ -150,3 +150,32 @@ func TestTheLastWorkBefore(t *testing.T) {
 		t.Error("nobody works, and a time is found")
 	}
 }
+
+// Work is counted back through shifts, without their breaks, nights and weekends. By hand, for 07:00 to 16:00 on
+// weekdays with half an hour at noon; 1 March 2027 is a Monday.
+func TestWorkIsCountedBack(t *testing.T) {
+	at := func(day, hour, minute int) time.Time { return time.Date(2027, 3, day, hour, minute, 0, 0, time.UTC) }
+	for _, k := range []struct {
+		before time.Time
+		long   measure.Span
+		begins time.Time
+	}{
+		{at(3, 10, 0), 2 * measure.Hour, at(3, 8, 0)},
+		{at(3, 14, 0), 2 * measure.Hour, at(3, 11, 30)},   // over noon
+		{at(3, 12, 15), 1 * measure.Hour, at(3, 11, 0)},   // until the break
+		{at(3, 8, 0), 90 * measure.Minute, at(2, 15, 30)}, // over night
+		{at(8, 7, 0), 17 * measure.Hour, at(4, 7, 0)},     // two whole shifts before the weekend
+		{at(3, 10, 0), 0, at(3, 10, 0)},
+	} {
+		if got := UsualHours().Back(k.before, k.long); !got.Equal(k.begins) {
+			t.Errorf("%v of work before %v begins %v, by hand %v", k.long, k.before, got, k.begins)
+		}
+	}
+	night := Hours{Days: []Weekday{Monday, Tuesday}, From: "20:00", Until: "04:00"}
+	if got := night.Back(at(3, 2, 0), 7*measure.Hour); !got.Equal(at(2, 3, 0)) {
+		t.Errorf("by night: %v", got)
+	}
+	if got := (Hours{}).Back(at(3, 10, 0), measure.Hour); !got.Equal(at(3, 9, 0)) {
+		t.Errorf("nobody works: %v", got)
+	}
+}

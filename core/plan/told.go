@@ -153,18 +153,17 @@ func readyFor(in *input.Inputs, c CoatPlan) (window [2]time.Time) {
 	return [2]time.Time{from, until}
 }
 
-// preparationStart returns when the preparation of a surface has to begin.
+// preparationStart returns when the preparation of a surface has to begin, in the working hours of its crew.
 func preparationStart(in *input.Inputs, s SurfacePlan) *time.Time {
 	if s.Survey == nil || s.Survey.Preparation == nil || len(s.Coats) == 0 || s.Coats[0].Times == nil ||
-		s.Coats[0].Times.Start == nil {
+		s.Coats[0].Times.Begins == nil {
 		return nil
 	}
-	takes := measure.Span(0)
-	for _, task := range s.Survey.Preparation.Tasks {
+	at := *s.Coats[0].Times.Begins
+	for _, task := range slices.Backward(s.Survey.Preparation.Tasks) {
 		if task.ID != survey.BetweenCoats {
-			takes += task.Work/measure.Span(in.File.Job.Crew.People()) + task.Drying
+			at = in.Hours.Back((-task.Drying).After(at), task.Work/measure.Span(in.File.Job.Crew.People()))
 		}
 	}
-	at := (-takes).After(*s.Coats[0].Times.Start)
 	return &at
 }

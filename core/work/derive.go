@@ -160,6 +160,11 @@ func (c Coat) Walked() After { return After{Task: PourID(c.ID), Least: c.hard()}
 // PourID is the id of the pour of a coat.
 func PourID(coat string) ID { return idOf("coat", coat, string(Pour)) }
 
+// ReturnID is the identity of the task by which a surface comes to a stage of service.
+func ReturnID(surface string, key material.StageKey) ID {
+	return idOf("surface", surface, string(Return), string(key))
+}
+
 // PrepareID returns the id of a step of a surface's preparation.
 func PrepareID(surface, step string) ID { return idOf("surface", surface, string(Prepare), step) }
 
@@ -342,7 +347,7 @@ func (d *deriver) finish(last Coat, before []After) {
 			continue
 		}
 		d.add(Task{
-			ID: idOf("surface", d.ID, string(Return), string(key)), Kind: Return, Name: d.Name + ": " + serviceWords(key),
+			ID: ReturnID(d.ID, key), Kind: Return, Name: d.Name + ": " + serviceWords(key),
 			Stage: key, Split: Passing,
 			After: []After{{Task: PourID(last.ID), Least: gap}},
 		})

@@ -52,6 +52,10 @@ func (s *Service) rosterFile(ctx context.Context, in *RosterFile) (*api.Download
 	for _, j := range c.Jobs() {
 		jobs[j.ID], laid[j.ID] = j.File.Job, j.Laid
 	}
+	promised := make(map[string]time.Time)
+	for _, p := range c.Promises(stands.Bookings) {
+		promised[p.Job+"/"+string(p.Task)] = p.At
+	}
 	for _, b := range days.WithReady(days.AsLogged(stands.Bookings, laid, time.Now())) {
 		task, readies := b.Readies()
 		t, there := tasks[b.Job+"/"+task]
@@ -60,6 +64,9 @@ func (s *Service) rosterFile(ctx context.Context, in *RosterFile) (*api.Download
 		}
 		if !there || in.Crew != "" && b.Crew != in.Crew || t.Passing && in.Crew != "" {
 			continue
+		}
+		if at, known := promised[b.Job+"/"+b.Task]; known && t.Passing {
+			b.From, b.Until = at, at
 		}
 		lines = append(lines, exchange.RosterLine{
 			ID: b.Job + "/" + b.Task, Job: jobs[b.Job].Name, Surface: t.Surface, Task: t.Name, Crew: crews[b.Crew],

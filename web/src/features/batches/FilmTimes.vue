@@ -118,7 +118,7 @@ function title(coat: CoatPlan): string {
         }}
         as soon as the one below can be recoated.</template
       >
-      <template v-if="desk.surfacePlan.value?.begin">
+      <template v-if="desk.surfacePlan.value?.begin && rows[0]?.times.basis === 'proposed'">
         Preparation, including drying, must start by
         <b>{{ when(desk.surfacePlan.value.begin) }}</b>.</template
       >

@@ -46,7 +46,7 @@ const chances = computed(() => {
       the {{ limits[tight.limit] }}.
     </p>
     <p class="small">
-      {{ count(tried.pour.batches.length, 'batch', 'batches') }}, first batch mixed at
+      {{ count(tried.pour.batches.length, 'batch', 'batches') }}, the first mixed from
       {{ told(run.passages?.[0]?.meets ?? 0) }}, all done at {{ told(run.ends) }}.
     </p>
     <p v-if="!run.known" class="small quiet">

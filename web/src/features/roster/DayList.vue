@@ -18,6 +18,7 @@ const days = computed(() => {
     month: 'long',
     timeZone: props.view.zone,
   })
+  const promised = new Map(props.view.promises.map((p) => [keyOf(p), p.at]))
   const now = new Date(props.view.now).getTime()
   const all = new Map<
     string,
@@ -42,7 +43,7 @@ const days = computed(() => {
       passing: task.passing,
     }
     if (b.logged) line.what += `, logged as ${b.logged}`
-    if (task.passing) line.at = `from ${minuteTime(b.until, props.view.zone)}`
+    if (task.passing) line.at = `from ${minuteTime(promised.get(keyOf(b)) ?? b.until, props.view.zone)}`
     all.set(day, [...(all.get(day) ?? []), line])
   }
   return [...all].map(([day, lines]) => ({ day, lines }))
