@@ -20,7 +20,7 @@ func (s Surface) names() (products, media map[string]bool) {
 }
 
 // Pruned is the file without the data sheets and media that no coat names any
-// more. Tools stay: they are the company's own and no coat names them.
+// more. Tools and what preparation takes stay: they are the company's own and no coat names them.
 func (f File) Pruned() File {
 	products, media := make(map[string]bool), make(map[string]bool)
 	for _, s := range f.Job.Surfaces {
@@ -36,7 +36,7 @@ func (f File) Pruned() File {
 	if slices.ContainsFunc(f.Products, idle) {
 		f.Products = slices.DeleteFunc(slices.Clone(f.Products), idle)
 	}
-	unnamed := func(m material.Medium) bool { return m.Kind != "tool" && !media[m.ID] }
+	unnamed := func(m material.Medium) bool { return m.Kind != "tool" && m.Kind != "supply" && !media[m.ID] }
 	if slices.ContainsFunc(f.Media, unnamed) {
 		f.Media = slices.DeleteFunc(slices.Clone(f.Media), unnamed)
 	}

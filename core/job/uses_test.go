@@ -28,7 +28,7 @@ func file(surfaces ...Surface) File {
 		f.Products = append(f.Products, material.Product{ID: id})
 	}
 	f.Media = []material.Medium{{ID: "quartz"}, {ID: "grit"}, {ID: "tint"}, {ID: "green"}, {ID: "unused"},
-		{ID: "rake", Kind: "tool"}}
+		{ID: "rake", Kind: "tool"}, {ID: "tape", Kind: "supply"}}
 	return f
 }
 
@@ -47,10 +47,10 @@ func ids(f File) (all []string) {
 func TestMediaAreNamedInOnePlace(t *testing.T) {
 	from := file(Surface{ID: "s", Coats: []buildup.Coat{named()}})
 	if got, want := ids(from.Pruned()), []string{"p", "quartz", "grit", "tint", "green",
-		"rake"}; !reflect.DeepEqual(got, want) {
+		"rake", "tape"}; !reflect.DeepEqual(got, want) {
 		t.Errorf("pruned to %v, want %v", got, want)
 	}
-	if len(from.Media) != 6 {
+	if len(from.Media) != 7 {
 		t.Error("pruning changed the file it was asked about")
 	}
 	_, media := buildup.System{Coats: []buildup.Coat{named()}}.Names()

@@ -7,6 +7,7 @@ import NumberField from '../../fields/NumberField.vue'
 import TextField from '../../fields/TextField.vue'
 import { useDesk } from '../job/useEditor'
 import { useSession } from '../../session/session'
+import { isOwnTool } from '../shelf/store'
 
 /** What a site asks of the days: when people are let in, quiet hours, what is not there yet, the way to it. */
 const desk = useDesk()
@@ -33,7 +34,7 @@ function where(side: 'latitude' | 'longitude', value: number | undefined): void 
 const materials = computed(() => [
   ...desk.file.value.products.map((p) => ({ id: `p ${p.id}`, name: p.name })),
   ...(desk.file.value.media ?? [])
-    .filter((m) => m.kind !== 'tool')
+    .filter((m) => !isOwnTool(m))
     .map((m) => ({ id: `m ${m.id}`, name: m.name })),
 ])
 const chosen = ref('')
