@@ -158,6 +158,11 @@ func (s *Store) laid(ctx context.Context, company, id uuid.UUID, now time.Time) 
 			continue
 		}
 		laid := facts.Laid{Coat: c.ID, From: *c.Begun, Until: c.Done}
+		if of := stands.Coat(c.ID); of != nil && of.Product.Dries() {
+			if thick := c.Thick(of); thick > 1 {
+				laid.Thick = thick
+			}
+		}
 		if at, share, broken := day.BrokenOff(&c, &stands); broken {
 			laid.Broken, laid.Share = &at, share
 		}

@@ -94,6 +94,23 @@ func (r Rate) Time(at measure.Temperature) (time measure.Span, beyond bool) {
 	return measure.Span(math.Exp(y)), r.outside(float64(at))
 }
 
+// Slower returns a rate that takes so many times as long at every temperature.
+func (r Rate) Slower(times float64) Rate {
+	r.knots = slices.Clone(r.knots)
+	for n := range r.knots {
+		r.knots[n].y += math.Log(times)
+	}
+	return r
+}
+
+// Drying holds how many times as long a film dries that is so many times as thick as the sheet's: the square, as
+// water or solvent leaves a film by diffusion (Crank, The Mathematics of Diffusion, from memory). A thinner one counts
+// as the sheet's, and one of more than twice its thickness as twice.
+func Drying(thick float64) float64 {
+	const followed = 2
+	return math.Pow(min(max(thick, 1), followed), 2)
+}
+
 // coldest is the temperature, °C, below which no film is followed.
 const coldest = -60
 

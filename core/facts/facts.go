@@ -31,6 +31,8 @@ type Laid struct {
 
 	Broken *time.Time       `json:"broken,omitempty" doc:"When it was broken off: its day was closed with sections left"`
 	Share  measure.Fraction `json:"share,omitempty" minimum:"0" maximum:"1" doc:"Share of its area that was laid when it was broken off"`
+
+	Thick float64 `json:"thick,omitempty" minimum:"1" maximum:"20" doc:"How many times as thick as planned its film was read, where it dries and was read more than a fifth thicker"`
 }
 
 // Booking holds when a crew is booked for a task.

@@ -3,6 +3,7 @@ package plan
 import (
 	"context"
 	"errors"
+	"fmt"
 	"math"
 	"math/rand/v2"
 	"regexp"
@@ -280,5 +281,53 @@ func TestTheBookedCrewIsNamed(t *testing.T) {
 	f.Job.Crew.Team[0].Name = "Eskil"
 	if own := planned(f, crew...); own.Crew[0].Name != "Eskil" {
 		t.Errorf("the job names its own: %s", names(own))
+	}
+}
+
+// A film that dries and was read thicker than planned takes longer to what begins, by the square, and no longer to
+// what ends; one that only reacts keeps its times. By hand, at 20 °C: 5 h at 1.5 times the film are 11.25 h, at five
+// times no more than four times as long.
+func TestAThickFilmDriesLonger(t *testing.T) {
+	f := laidJob(t, demoShelf(t), coat("firstlight-lb", 150), coat("keelbody-100", 900), coat("gullwing-ur", 100))
+	for n := range f.Job.Surfaces[0].Coats {
+		f.Job.Surfaces[0].Coats[n].ID = fmt.Sprint("c", n+1)
+	}
+	from := noon().Add(-24 * time.Hour)
+	until := from.Add(time.Hour)
+	made := func(coat string, thick float64) Plan {
+		p, err := NewPlanner().MakeFor(context.Background(), f, facts.Facts{Now: noon(),
+			Logged: []facts.Laid{{Coat: coat, From: from, Until: &until, Thick: thick}}}, measure.Metric)
+		if err != nil {
+			t.Fatal(err)
+		}
+		return p
+	}
+	span := func(p Plan, n int, key material.StageKey) float64 {
+		return float64(p.Surfaces[0].Coats[n].Times.Stage(key).After / measure.Hour)
+	}
+	for _, k := range []struct {
+		thick, hours float64
+		told         bool
+	}{{0, 5, false}, {1.5, 11.25, true}, {5, 20, true}} {
+		p := made("c1", k.thick)
+		if got := span(p, 0, material.StageRecoatFrom); math.Abs(got-k.hours) > 1e-6 {
+			t.Errorf("%g times as thick: recoat from %g h, by hand %g", k.thick, got, k.hours)
+		}
+		if (saying(p, "as thick as planned") != nil) != k.told {
+			t.Errorf("%g times as thick: told %v", k.thick, !k.told)
+		}
+		if next := p.Surfaces[0].Coats[1].Times; next.Start.Before(until.Add(time.Duration(k.hours * float64(time.Hour)))) {
+			t.Errorf("%g times as thick: the next is poured %v", k.thick, next.Start)
+		}
+	}
+	thin, thick := made("c3", 1), made("c3", 1.5)
+	for _, key := range []material.StageKey{material.StageWorking, material.StageRecoatUntil} {
+		if span(thick, 2, key) != span(thin, 2, key) {
+			t.Errorf("%s is put off by a thick film", key)
+		}
+	}
+	if thin, thick := made("c2", 1), made("c2", 1.5); span(thick, 1, material.StageRecoatFrom) !=
+		span(thin, 1, material.StageRecoatFrom) || saying(thick, "as thick as planned") != nil {
+		t.Error("a film that only reacts is put off by its thickness")
 	}
 }

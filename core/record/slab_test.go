@@ -137,3 +137,40 @@ func TestASurfaceIsGiven(t *testing.T) {
 		t.Errorf("%+v", s)
 	}
 }
+
+// A film that dries and was read thick takes longer, by the square of the mean of its readings; by hand 1.5 for 300 µm
+// and 600 µm where 300 µm are planned: 8 h become 18. One that only reacts keeps its time, and a fifth is not counted.
+func TestAThickFilmIsTold(t *testing.T) {
+	comes := func(carrier material.Carrier, films ...float64) time.Duration {
+		i := issued()
+		c := &i.Coats[0]
+		c.Wet, c.Product.Carrier = 300e-6, carrier
+		c.Product.Foot = []material.TimeAt{{At: 20, After: 8 * 3600, Source: measure.Sheet}}
+		c.Stages = []Promise{{Stage: material.StageFoot, Name: "light foot traffic"}}
+		j := tablet("aaaa")
+		j.log(minutes(-60), Read, "coat/c", Body{Slab: warm(20)})
+		for k := range 3 {
+			j.log(minutes(-20), Poured, batch(k+1), Body{})
+			j.log(minutes(0), Rolled, batch(k+1), Body{})
+		}
+		for k, read := range films {
+			film := measure.Film(read * 1e-6)
+			j.log(minutes(-10), Film, batch(k+1), Body{Film: &film})
+		}
+		return tell(i, j.all, minutes(24*60)).Coats[0].Stages[0].Comes.Sub(start).Round(time.Minute)
+	}
+	for _, k := range []struct {
+		carrier material.Carrier
+		films   []float64
+		hours   float64
+	}{
+		{material.Water, nil, 8},
+		{material.Water, []float64{300, 600}, 18},
+		{material.Water, []float64{300, 400}, 8},
+		{material.NoCarrier, []float64{300, 600}, 8},
+	} {
+		if got := comes(k.carrier, k.films...); math.Abs(got.Hours()-k.hours) > 0.02 {
+			t.Errorf("%s read at %v µm: after %v, by hand %g h", k.carrier, k.films, got, k.hours)
+		}
+	}
+}

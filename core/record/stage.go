@@ -1,6 +1,10 @@
 package record
 
-import "time"
+import (
+	"time"
+
+	"nephelon/core/cure"
+)
 
 // stages returns when a coat reaches each of its stages, by the slab as it was.
 func (i *Issue) stages(c *Coat, d *CoatDay, readings []Reading) []Reached {
@@ -23,8 +27,10 @@ func (i *Issue) stages(c *Coat, d *CoatDay, readings []Reading) []Reached {
 				continue
 			}
 			laid, slab := *d.Done, late
-			if s.Stage.Ends() { // what ends counts from the first section
+			if s.Stage.Ends() { // what ends counts from the first section, however thick the film
 				laid, slab = *d.Begun, early
+			} else if c.Product.Dries() {
+				rate = rate.Slower(cure.Drying(d.Thick(c)))
 			}
 			took, outside, _ := rate.Along(slab).Reach(0)
 			comes := took.After(laid).Round(time.Second)
@@ -32,6 +38,21 @@ func (i *Issue) stages(c *Coat, d *CoatDay, readings []Reading) []Reached {
 		}
 	}
 	return out
+}
+
+// Thick returns how many times as thick as planned the film of a coat was read, the mean of its readings: 1 where that
+// is not more than a reading is worth.
+func (d *CoatDay) Thick(of *Coat) float64 {
+	sum, read := 0.0, 0
+	for _, b := range d.Batches {
+		for _, f := range b.Films {
+			sum, read = sum+float64(f.Film/of.Wet), read+1
+		}
+	}
+	if read == 0 || sum/float64(read) <= 1+filmOff {
+		return 1
+	}
+	return sum / float64(read)
 }
 
 // given reads when the surface was given for its uses.

@@ -103,6 +103,21 @@ func brokenOff(in *input.Inputs, i int, l input.ResolvedCoat, t *stage.CoatTimes
 	}
 }
 
+// driesSlowly says that a film was read so much thicker than planned that it dries later.
+func driesSlowly(in *input.Inputs, i int, l input.ResolvedCoat) *finding.Finding {
+	if l.Slows == 1 {
+		return nil
+	}
+	laid, _ := in.Logged(l.Coat.ID)
+	return &finding.Finding{
+		Level: finding.Warning, Step: finding.Batches, Path: l.Path,
+		Text: fmt.Sprintf("%s: the film of coat %d was read %.1f times as thick as planned. It dries as it stands, so "+
+			"it is planned to take %.1f times as long.", in.File.Job.Surfaces[i].Name, l.Number, laid.Thick, l.Slows),
+		WayOut: "Plan the roster anew where the next coat is booked too soon, and try the film with a thumb before it: what " +
+			"is closed in stays soft.",
+	}
+}
+
 // wasItDone asks after a coat whose booking is past and of which nothing was logged.
 func wasItDone(in *input.Inputs, i int, l input.ResolvedCoat, t *stage.CoatTimes) *finding.Finding {
 	if b, _ := in.Booked(work.PourID(l.Coat.ID)); b.Done || t.Basis != facts.Booked || !t.Booked.Before(in.Now) {

@@ -156,7 +156,7 @@ func timed(in *input.Inputs, l stage.Laid, all stage.Timed) []finding.Finding {
 		}
 		told := []*finding.Finding{offSlab(in, layer, coat.Times), outOfBooking(in, i, layer, coat),
 			bookedTooSoon(in, i, layer, coat.Times), unsuited(in, i, layer, coat.Times), unforeseen(in, i, layer),
-			brokenOff(in, i, layer, coat.Times), wasItDone(in, i, layer, coat.Times)}
+			brokenOff(in, i, layer, coat.Times), driesSlowly(in, i, layer), wasItDone(in, i, layer, coat.Times)}
 		if n > 0 && all.Coats[i][n-1].Times != nil && coat.Times.Start != nil {
 			below, start := all.Coats[i][n-1].Times, *coat.Times.Start
 			told = append(told, windowClosed(in, i, n, below, start), noLongerFlows(in, i, n, below, start),

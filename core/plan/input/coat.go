@@ -2,6 +2,7 @@ package input
 
 import (
 	"nephelon/core/buildup"
+	"nephelon/core/cure"
 	"nephelon/core/job"
 	"nephelon/core/kit"
 	"nephelon/core/material"
@@ -32,6 +33,8 @@ type ResolvedCoat struct {
 	Sheet  *Sheet // nil where the file has none
 	Sound  bool   // nothing of it is refused
 
+	Slows float64 // how many times as long its film takes to dry, as it was read on the floor; 1 where it was not
+
 	OverSeal bool // the coat below seals wood or board: what it raised is sanded
 	Abrades  bool // what is below is abraded before it
 
@@ -59,6 +62,10 @@ func (in Inputs) resolve(s job.Surface, i, c int) ResolvedCoat {
 	l.OverSeal = c > 0 && s.Coats[c-1].Seal && s.Survey != nil &&
 		(s.Survey.Substrate == survey.Timber || s.Survey.Substrate == survey.Board)
 	l.Abrades = c > 0 && !l.Coat.OverWet && (l.Coat.Abraded || l.OverSeal || in.Methods.Between == school.SandEvery)
+	l.Slows = 1
+	if laid, is := in.logged[l.Coat.ID]; is && l.Sheet != nil && l.Sheet.Product.Dries() {
+		l.Slows = cure.Drying(laid.Thick)
+	}
 	return l
 }
 

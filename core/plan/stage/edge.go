@@ -16,7 +16,7 @@ func (t *timer) edge(l input.ResolvedCoat, w *slabHours, at time.Time) func(meas
 		if stage.Key != material.StageWorking {
 			continue
 		}
-		p := w.passage(l.Sheet, stage.Key)
+		p := w.passage(l, stage.Key)
 		if p == nil {
 			return nil
 		}

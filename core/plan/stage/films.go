@@ -27,11 +27,11 @@ type filmed struct {
 	opens  Opening
 }
 
-// filmedOn follows the film of a sheet on a slab.
-func filmedOn(slab *slabHours, sheet *input.Sheet) filmed {
+// filmedOn follows the film of a coat on a slab.
+func filmedOn(slab *slabHours, l input.ResolvedCoat) filmed {
 	own := filmed{slab: slab, stages: make(map[material.StageKey]*cure.Passage)}
-	for _, stage := range sheet.Product.Stages() {
-		if p := slab.passage(sheet, stage.Key); p != nil {
+	for _, stage := range l.Sheet.Product.Stages() {
+		if p := slab.passage(l, stage.Key); p != nil {
 			own.stages[stage.Key] = p
 		}
 	}
@@ -49,10 +49,10 @@ func FilmsOf(f job.File, world facts.Facts, units measure.System, cooler measure
 			if l.Sheet == nil {
 				continue
 			}
-			own := filmedOn(slab, l.Sheet)
+			own := filmedOn(slab, l)
 			own.opens = slabs.Opening(i, l)
 			if margin := f.Job.Margin; margin > cooler {
-				sure := filmedOn(slabs.Under(i).cooled(margin), l.Sheet)
+				sure := filmedOn(slabs.Under(i).cooled(margin), l)
 				own.sure = &sure
 			}
 			all.coats[l.Coat.ID] = own

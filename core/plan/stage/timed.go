@@ -92,6 +92,7 @@ type slabHours struct {
 type passing struct {
 	sheet *input.Sheet
 	stage material.StageKey
+	slows float64 // how many times as long it takes to come to what begins
 }
 
 func steadySlab(at measure.Temperature) *slabHours {
@@ -110,6 +111,9 @@ func (w *slabHours) open() *slabHours {
 				continue
 			}
 			if rate, err := s.Rate(); err == nil {
+				if at.slows != 1 {
+					rate = rate.Slower(at.slows)
+				}
 				return rate.Along(w.Hourly)
 			}
 		}
@@ -118,9 +122,14 @@ func (w *slabHours) open() *slabHours {
 	return w
 }
 
-// passage returns the way of a sheet's film to a stage; nil where its sheet gives none.
-func (w *slabHours) passage(s *input.Sheet, stage material.StageKey) *cure.Passage {
-	return w.passed.get(passing{s, stage})
+// passage returns the way of a coat's film to a stage; nil where its sheet gives none. What ends is not put off by a
+// thick film.
+func (w *slabHours) passage(l input.ResolvedCoat, stage material.StageKey) *cure.Passage {
+	slows := l.Slows
+	if stage.Ends() {
+		slows = 1
+	}
+	return w.passed.get(passing{l.Sheet, stage, slows})
 }
 
 // after returns how long a film laid at a time takes to a stage.
@@ -301,7 +310,7 @@ func (t *timer) ripe(i, n int, film *CoatTimes) measure.Span {
 		if t.cooler[i] == nil {
 			t.cooler[i] = t.under[i].cooled(margin)
 		}
-		if p := t.cooler[i].passage(t.in.Layers[i][n].Sheet, material.StageRecoatFrom); p != nil {
+		if p := t.cooler[i].passage(t.in.Layers[i][n], material.StageRecoatFrom); p != nil {
 			later, _, _ := t.cooler[i].after(p, *film.End)
 			if closes := film.Stage(material.StageRecoatUntil).At; closes == nil || !later.After(*film.End).After(*closes) {
 				from = later
@@ -400,7 +409,7 @@ func (t *timer) lay(i, n int, w *slabHours, at, sooner time.Time, logged *time.T
 	stages := l.Sheet.Product.Stages()
 	c.Stages = slices.Grow(c.Stages, len(stages))
 	for _, stage := range stages {
-		p := w.passage(l.Sheet, stage.Key)
+		p := w.passage(l, stage.Key)
 		if p == nil {
 			continue
 		}
