@@ -113,7 +113,7 @@ func driesSlowly(in *input.Inputs, i int, l input.ResolvedCoat) *finding.Finding
 		Level: finding.Warning, Step: finding.Batches, Path: l.Path,
 		Text: fmt.Sprintf("%s: the film of coat %d was read %.1f times as thick as planned. It dries as it stands, so "+
 			"it is planned to take %.1f times as long.", in.File.Job.Surfaces[i].Name, l.Number, laid.Thick, l.Slows),
-		WayOut: "Plan the roster anew where the next coat is booked too soon, and try the film with a thumb before it: what " +
+		WayOut: "Plan the roster anew where the next coat is booked too soon, and try the film with a thumb first: what " +
 			"is closed in stays soft.",
 	}
 }
