@@ -101,6 +101,7 @@ type Mixing struct {
 	Pumps    *material.Pumps                       `json:"pumps,omitempty" doc:"Where the parts are drawn by pump"`
 	Carry    *measure.Span                         `json:"carry,omitempty" minimum:"0" maximum:"36000" doc:"s from the mixing place to the floor"`
 	Open     *measure.Span                         `json:"open,omitempty" minimum:"0" maximum:"36000" doc:"s that opening the pails and putting a batch's parts together takes, before A meets B; a minute for whole kits and three where parts are measured, when left out"`
+	Drum     *kit.Drum                             `json:"drum,omitempty" doc:"The forced-action mixer in which stones are wetted; 80 L and 120 kg when left out"`
 	Drills   int                                   `json:"drills,omitempty" minimum:"0" maximum:"20" doc:"Number of drills that mix at the same time; one when left out"`
 }
 

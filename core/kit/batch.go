@@ -63,6 +63,7 @@ const (
 	ByPolicy  LimitKind = "kit-policy"
 	BySheet   LimitKind = "sheet-mass"
 	ByChoice  LimitKind = "choice"
+	ByDrum    LimitKind = "drum"     // of the mixer that turns its stones
 	ByEdge    LimitKind = "wet-edge" // as the train of batches runs
 )
 
@@ -371,5 +372,5 @@ func same(v measure.Volume, n int) []measure.Volume {
 
 // Values returns all values, in the order in which they are shown.
 func (LimitKind) Values() []LimitKind {
-	return []LimitKind{ByBucket, ByPotLife, ByPolicy, BySheet, ByChoice, ByEdge}
+	return []LimitKind{ByBucket, ByPotLife, ByPolicy, BySheet, ByChoice, ByDrum, ByEdge}
 }

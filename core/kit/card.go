@@ -41,6 +41,7 @@ type Card struct {
 	Mixing     measure.Span   `json:"mixing,omitempty" doc:"s of mixing A with B; stirring, of a product of one part"`
 	Again      measure.Span   `json:"again,omitempty" doc:"s of mixing in a second vessel"`
 	Colouring  measure.Span   `json:"colouring,omitempty" doc:"s of dividing it into cups and colouring them"`
+	Turning    measure.Span   `json:"turning,omitempty" doc:"s of turning its stones in it"`
 	Induction  measure.Span   `json:"induction,omitempty" doc:"s of standing before use"`
 	Steps      []CardStep     `json:"steps" doc:"What is done, in its order"`
 	Floor      []CardStep     `json:"floor" doc:"What its section then needs, by how it is laid and on what"`
@@ -120,7 +121,7 @@ func NewCard(p *material.Product, mix material.Mix, b Batch, of int, area measur
 		c.doses(p.Name, mix, how, units)
 	}
 	m := how.Mixing
-	c.Mixing, c.Again, c.Colouring, c.Induction = m.First, m.Second, m.Colours, m.Stand
+	c.Mixing, c.Again, c.Colouring, c.Turning, c.Induction = m.First, m.Second, m.Colours, m.Turned, m.Stand
 	return c
 }
 

@@ -26,6 +26,7 @@ type Spreading struct {
 	Kit       measure.Volume // the largest at hand
 	KitShare  float64        // of a kit that is mixed at most at once; 0 is no limit
 	Mixing    Mixing         // before it is carried
+	Stones    Stones         // that are wetted in it
 	Wanted    measure.Volume // at most in one batch, by choice; 0 is no limit
 	Thinner   float64        // stirred in, as a share of what is mixed; it takes room in the bucket
 }
@@ -102,6 +103,9 @@ func Limits(p *material.Product, bucket Bucket, s Spreading, units measure.Syste
 			text = fmt.Sprintf("You mix one kit of %s at a time.", units.Volume(s.Kit))
 		}
 		limits = append(limits, Limit{Kind: ByPolicy, Volume: s.Kit * measure.Volume(s.KitShare), Text: text})
+	}
+	if s.Stones.PerArea > 0 {
+		limits = append(limits, s.Stones.limit(s.PerArea, units))
 	}
 	if s.Wanted > 0 {
 		limits = append(limits, Limit{Kind: ByChoice, Volume: s.Wanted,

@@ -11,11 +11,12 @@ type Mixing struct {
 	First   measure.Span // A with B, as the sheet says
 	Second  measure.Span // in a second vessel
 	Colours measure.Span // dividing it into cups and colouring them
+	Turned  measure.Span // with stones, until all are glossy
 	Stand   measure.Span // induction: it waits by itself
 }
 
 // Hands returns how long somebody works on the batch.
-func (m Mixing) Hands() measure.Span { return m.First + m.Second + m.Colours }
+func (m Mixing) Hands() measure.Span { return m.First + m.Second + m.Colours + m.Turned }
 
 // Ready returns how long after mixing start the batch may be poured.
 func (m Mixing) Ready() measure.Span { return m.Hands() + m.Stand }
@@ -52,5 +53,5 @@ func MixingOf(p *material.Product, second, long bool) Mixing {
 // Stirred returns the mixing of the batch of a card. Cards issued by earlier builds have no
 // second mixing and no colouring of their own.
 func (c *Card) Stirred() Mixing {
-	return Mixing{First: c.Mixing, Second: c.Again, Colours: c.Colouring, Stand: c.Induction}
+	return Mixing{First: c.Mixing, Second: c.Again, Colours: c.Colouring, Turned: c.Turning, Stand: c.Induction}
 }

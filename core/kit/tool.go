@@ -35,6 +35,7 @@ type CoatWork struct {
 	Kind    material.Kind
 	Area    measure.Area
 	Batches int
+	Stones  bool // they are trowelled, neither rolled nor raked
 }
 
 // Tool holds how much of a tool or consumable the work takes.
@@ -103,7 +104,7 @@ func UsualTools() []material.Medium {
 // Tools counts the tools and consumables of a job. What the contractor keeps
 // under the same id stands before the usual.
 func Tools(w Work, own []material.Medium, units measure.System) []Tool {
-	all := UsualTools()
+	all := append(UsualTools(), w.stoneTools()...)
 	for _, m := range own {
 		if m.Kind != "tool" || m.Use == nil {
 			continue
@@ -130,6 +131,25 @@ func Tools(w Work, own []material.Medium, units measure.System) []Tool {
 		}
 	}
 	return tools
+}
+
+// stoneTools returns what laying wetted stones takes: common practice, no source.
+func (w Work) stoneTools() []material.Medium {
+	if !slices.ContainsFunc(w.Sites, func(s Site) bool {
+		return slices.ContainsFunc(s.Coats, func(c CoatWork) bool { return c.Stones })
+	}) {
+		return nil
+	}
+	tool := func(id, name, per string, amount float64) material.Medium {
+		return material.Medium{ID: id, Name: name, Kind: "tool",
+			Use: &material.ToolUse{Per: per, Amount: amount, Source: measure.RuleOfThumb}}
+	}
+	return []material.Medium{
+		tool("tool-drum", "Forced-action mixers", "job", 1),
+		tool("tool-trowel", "Steel trowels", "person", 1),
+		tool("tool-board", "Kneeling boards", "person", 2),
+		tool("tool-screed", "Screed boards or gauge rails", "job", 2),
+	}
 }
 
 func (w Work) tool(m material.Medium, units measure.System) Tool {
@@ -175,7 +195,7 @@ func (w Work) counted(id string, u material.ToolUse) (float64, measure.Kind, str
 		return over(func(s Site) float64 {
 			total := 0.0
 			for _, c := range s.Coats {
-				if len(u.Kinds) == 0 || slices.Contains(u.Kinds, c.Kind) {
+				if len(u.Kinds) == 0 || !c.Stones && slices.Contains(u.Kinds, c.Kind) {
 					total += of(c)
 				}
 			}

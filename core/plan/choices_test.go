@@ -149,11 +149,32 @@ func TestStonesWettedInTheMix(t *testing.T) {
 	for _, s := range c.Cards[0].Steps {
 		steps += s.Text
 	}
-	if !strings.Contains(steps, "until every stone is glossy") ||
-		!strings.Contains(floorOf(c.Cards[0]), "Spread the wetted stones") ||
-		strings.Contains(floorOf(c.Cards[0]), "Broadcast") {
-		t.Errorf("%s\n%s", steps, floorOf(c.Cards[0]))
+	if floor := floorOf(c.Cards[0]); !strings.Contains(steps, "until every stone is glossy") ||
+		!strings.Contains(floor, "one or two layers deep") || !strings.Contains(floor, "dry stones") ||
+		strings.Contains(floor, "Broadcast") || strings.Contains(floor, "notch") || strings.Contains(floor, "roll") {
+		t.Errorf("%s\n%s", steps, floor)
 	}
+	// 1,200 kg of stones in lots of 120 kg are ten batches, each of 4 m² and trowelled at 5 m²/h by each of two people.
+	if c.Division.Limits[0].Kind != kit.ByDrum || len(c.Division.Batches) != 10 {
+		t.Errorf("%d batches, bounded by %+v", len(c.Division.Batches), c.Division.Limits[0])
+	}
+	last := c.Train.Passages[9]
+	if hours := float64(last.Done-c.Train.Passages[0].Pour) / 3600; hours < 4 || hours > 4.6 {
+		t.Errorf("40 m² are trowelled in %.2f h, by hand 4", hours)
+	}
+	for tool, wanted := range map[string]bool{"tool-trowel": true, "tool-drum": true, "tool-roller-cover": false,
+		"tool-blade": false} {
+		if slices.ContainsFunc(p.Tools, func(x kit.Tool) bool { return x.ID == tool }) != wanted {
+			t.Errorf("%s is on the list: %v", tool, !wanted)
+		}
+	}
+	// A larger drum is full by volume first: 50 L of grains of 2,650 kg/m³, packed to 58 %, are 76.9 kg.
+	f.Job.Mixing.Drum = &kit.Drum{Volume: 0.05, Mass: 500}
+	if c := Make(f, measure.Metric, noon()).Surfaces[0].Coats[0]; len(c.Division.Batches) != 16 ||
+		!strings.Contains(c.Division.Limits[0].Text, "full by volume") {
+		t.Errorf("%d batches, %+v", len(c.Division.Batches), c.Division.Limits[0])
+	}
+	f.Job.Mixing.Drum = nil
 	f.Job.Surfaces[0].Coats[0].Scatter.Mass = nil
 	if refused := Make(f, measure.Metric, noon()).Refused(); len(refused) != 1 ||
 		!strings.Contains(refused[0].Text, "not how many there are on a square metre") {

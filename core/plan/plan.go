@@ -84,6 +84,7 @@ type CoatPlan struct {
 	Build    *buildup.Build    `json:"build,omitempty" doc:"Absent while the coat or its surface is not usable"`
 	Reached  measure.Film      `json:"reached,omitempty" doc:"Wet film if all that is bought is used, m"`
 	Mixed    measure.Film      `json:"mixed,omitempty" doc:"Wet film if all that is mixed is spread, m"`
+	Pace     measure.Pace      `json:"pace,omitempty" doc:"m²/s that one person lays it at"`
 	Division *kit.Division     `json:"division,omitempty"`
 	Sections []pour.Section    `json:"sections,omitempty"`
 	Cuts     []pour.Cut        `json:"cuts,omitempty"`

@@ -153,7 +153,8 @@ func suppliesOf(in *input.Inputs, p Plan) ([]MediumNeed, []kit.Tool) {
 			if coat.Build == nil {
 				continue
 			}
-			done := kit.CoatWork{Kind: in.Layers[i][c].Sheet.Product.Kind, Area: s.Takeoff.Area}
+			done := kit.CoatWork{Kind: in.Layers[i][c].Sheet.Product.Kind, Area: s.Takeoff.Area,
+				Stones: in.Layers[i][c].Coat.Wets()}
 			if coat.Division != nil {
 				done.Batches = len(coat.Division.Batches)
 			}

@@ -112,6 +112,7 @@ func surfacePlan(in *input.Inputs, i int, s stage.Stages) (SurfacePlan, []findin
 		if timed.Run != nil {
 			coat.Crew, coat.Train, coat.ages = timed.Train.People, timed.Run, timed.Train.Batches[0].Ages
 		}
+		coat.Pace = l.Crew.Pace.Value
 		if b, booked := in.Booked(work.PourID(l.Coat.ID)); booked {
 			coat.Booked = b.Crew
 		}

@@ -49,6 +49,7 @@ type ResolvedCoat struct {
 	Wanted  measure.Volume // in one batch at most; 0 where nothing is asked for
 	open    *measure.Span  // to put the parts of a batch together; nil where nobody entered it
 	Mixing  kit.Mixing
+	Drum    kit.Drum        // in which its stones are wetted
 	Pumps   *material.Pumps // nil where none draw its parts
 	Carry   measure.Span    // from the mixing place to the floor
 	Scatter *material.Medium
@@ -79,10 +80,15 @@ func (in Inputs) withOwn(c buildup.Coat, number int) ResolvedCoat {
 	l := ResolvedCoat{
 		Coat: c, Number: number, Sheet: in.Sheets[material.SheetKey{Product: c.Product, Hardener: c.Hardener}],
 		Crew: in.File.Job.Crew.Counted(), Drills: max(1, mixing.Drills), Methods: in.Methods, Laying: in.Methods.Laying,
-		Bucket: in.File.Job.Bucket, Wanted: own.Batch, open: mixing.Open, Pumps: mixing.Pumps,
+		Bucket: in.File.Job.Bucket, Wanted: own.Batch, Drum: kit.UsualDrum(), open: mixing.Open, Pumps: mixing.Pumps,
 	}
 	if c.Pace != nil {
 		l.Crew.Pace = *c.Pace
+	}
+	if c.Wets() {
+		if l.Laying = school.Trowel; c.Pace == nil {
+			l.Crew.Pace = measure.Sourced[measure.Pace]{Value: trowelled, Source: measure.RuleOfThumb}
+		}
 	}
 	if own.Spreaders > 0 {
 		l.Crew.Spreaders, l.Crew.Team = own.Spreaders, nil
@@ -98,6 +104,9 @@ func (in Inputs) withOwn(c buildup.Coat, number int) ResolvedCoat {
 	}
 	if own.Pumps != nil {
 		l.Pumps = own.Pumps
+	}
+	if mixing.Drum != nil {
+		l.Drum = *mixing.Drum
 	}
 	if mixing.Carry != nil {
 		l.Carry = *mixing.Carry
@@ -126,8 +135,14 @@ func mixingOf(p *material.Product, c buildup.Coat, methods school.Methods, peopl
 	if len(p.Components) > 1 && c.Colours != nil && methods.Tinting != school.TintBefore {
 		m.Colours = c.Colours.Takes(people)
 	}
+	if c.Wets() {
+		m.Turned = kit.Turning
+	}
 	return m
 }
+
+// trowelled is the pace of one person who lays wetted stones, m²/s: common practice, no source.
+const trowelled measure.Pace = 5.0 / 3600
 
 // dividesOf returns how the work of laying a coat divides among pouring, cutting in, spreading
 // and rolling: the crew's own shares, or else common practice, no source. A crew's pace is of
@@ -169,6 +184,18 @@ func (l ResolvedCoat) Opens(d *kit.Division) measure.Span {
 		return openMeasured
 	}
 	return OpenWhole
+}
+
+// Stones returns what is wetted in the mix; none of a coat that wets nothing.
+func (l ResolvedCoat) Stones() kit.Stones {
+	if !l.Coat.Wets() || l.Scatter == nil {
+		return kit.Stones{}
+	}
+	s := kit.Stones{PerArea: l.Coat.Scatter.Mass.Value, Drum: l.Drum}
+	if l.Scatter.Density != nil {
+		s.Grain = l.Scatter.Density.Value
+	}
+	return s
 }
 
 // Casting returns the person-seconds of broadcasting on a square metre that takes so much of the mix; 0 where

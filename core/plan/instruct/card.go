@@ -231,7 +231,8 @@ func (m *mixer) twoPack(c kit.Card) {
 // out adds where the mix goes and how the residue in the pail is handled.
 func (m *mixer) out() {
 	if m.l.Coat.Wets() {
-		m.do("Over the stones in a forced-action mixer, and turn until every stone is glossy and none dry.", 0)
+		m.do("Over the stones in a forced-action mixer, and turn until every stone is glossy: they look dry at first, and "+
+			"need no more.", m.l.Mixing.Turned)
 	}
 	if m.l.Laying == school.DipAndRoll || m.l.Laying == school.Brush {
 		m.do("Into the trays at once, all of it: a full pail heats itself.", 0)

@@ -66,10 +66,12 @@ func floorSteps(in *input.Inputs, i int, l input.ResolvedCoat, section pour.Sect
 		}
 		groundSteps(in, do, s.Floor.Outline != nil, l.Number == len(in.Layers[i]), l, card)
 	}
-	if l.Coat.Wets() {
-		do("Spread the wetted stones one or two layers deep, press them flat with a clean trowel, and look for dry ones.")
-	} else if m := broadcastWords(l); m != "" {
+	if m := broadcastWords(l); m != "" && !l.Coat.Wets() {
 		do("Broadcast %s", m)
+	}
+	if l.Coat.Wets() {
+		do("Look across it for dry stones and stray ones: a loose stone hurts a foot. Press them in, or take them off.")
+		return all
 	}
 	if g := l.Coat.Grit; g != nil && in.Methods.Texture == school.Scattered {
 		do("Scatter the grit evenly over the wet film, upwards and outwards from the hand.")
@@ -86,6 +88,10 @@ func floorSteps(in *input.Inputs, i int, l input.ResolvedCoat, section pour.Sect
 // groundSteps adds the work on a floor.
 func groundSteps(in *input.Inputs, do func(string, ...any), drawn, last bool, l input.ResolvedCoat,
 	card kit.Card) {
+	if l.Coat.Wets() {
+		stoneSteps(do)
+		return
+	}
 	switch l.Laying {
 	case school.DipAndRoll:
 		do("Cut in along the walls by brush, ahead of the roller.")
@@ -123,6 +129,13 @@ func groundSteps(in *input.Inputs, do func(string, ...any), drawn, last bool, l 
 			do("At doors stop at the line under the closed door.")
 		}
 	}
+}
+
+// stoneSteps adds the work of laying wetted stones.
+func stoneSteps(do func(string, ...any)) {
+	do("Edges and forms first. Tip the stones along the last edge.")
+	do("Spread them one or two layers deep by board or rails, into the section before.")
+	do("Press them flat with a clean steel trowel; wipe it with solvent when it drags, away from any flame.")
 }
 
 // topSteps adds the work on a table or counter.

@@ -96,7 +96,8 @@ func (d *divider) coat(l input.ResolvedCoat, b buildup.Build, on ground) Divided
 	how := kit.Spreading{
 		Spreaders: crew.Spreaders, Pace: crew.Pace.Value, PerArea: b.Need / measure.Volume(area), Density: b.Density.Value,
 		Carry: l.Carry, Kit: hand.Largest(),
-		Mixing: l.Mixing, Thinner: float64(b.Thinner / b.Need), KitShare: l.Methods.KitShare(), Wanted: l.Wanted,
+		Mixing: l.Mixing, Stones: l.Stones(), Thinner: float64(b.Thinner / b.Need),
+		KitShare: l.Methods.KitShare(), Wanted: l.Wanted,
 	}
 	if life.Table != nil {
 		how.Life = life.Table
@@ -207,6 +208,8 @@ func (d *divider) relax(s *input.Sheet, limits []kit.Limit, how kit.Spreading) [
 	switch decides.Kind {
 	case kit.ByBucket:
 		tell("A larger bucket", next.Volume)
+	case kit.ByDrum:
+		tell("A larger mixer", next.Volume)
 	case kit.ByPolicy:
 		if whole := how.Kit * measure.Volume(math.Floor(float64(next.Volume/how.Kit)*(1+1e-9))); whole > 0 {
 			tell("Whole kits", whole)

@@ -23,8 +23,8 @@ function setPace(id: string, value: number | undefined): void {
       <QuantityField
         kind="pace"
         :label="`Pace of coat ${i + 1}`"
-        :told="c.pace ? '' : 'crew default'"
-        :model-value="c.pace?.value ?? desk.file.value.job.crew.pace.value"
+        :told="c.pace ? '' : c.amount.basis === 'by-stone' ? 'trowelled, common practice' : 'crew default'"
+        :model-value="c.pace?.value ?? desk.surfacePlan.value?.coats[i]?.pace"
         :disabled="!session.mayEdit"
         positive
         @update:model-value="setPace(c.id, $event)"

@@ -12,6 +12,7 @@ import PailFilling from './PailFilling.vue'
 type Mixing = NonNullable<Job['mixing']>
 const desk = useDesk()
 const USUAL_OPEN = 60
+const USUAL_DRUM = { volume: 0.08, mass: 120 }
 const MOST_DRILLS = 20
 const mixing = computed<Mixing>(() => desk.file.value.job.mixing ?? {})
 const from = computed(() => desk.plan.value.slab)
@@ -38,6 +39,20 @@ function warmth(label: string, key: 'a' | 'b' | 'air', as: string, otherwise: nu
     told: own ? '' : as,
     value: own?.value ?? otherwise,
     take: (v) => set(key, { [key]: { value: v, source: 'own-test' } }),
+  }
+}
+const wets = computed(() =>
+  desk.file.value.job.surfaces.some((s) => s.coats.some((c) => c.amount.basis === 'by-stone')),
+)
+function drum(key: 'volume' | 'mass', label: string): Field {
+  const own = mixing.value.drum
+  return {
+    as: 'quantity',
+    kind: key,
+    label,
+    told: own ? '' : 'common practice',
+    value: (own ?? USUAL_DRUM)[key],
+    take: (v) => set('drum', { drum: v ? { ...(own ?? USUAL_DRUM), [key]: v } : undefined }),
   }
 }
 const fields = computed<Field[]>(() => [
@@ -68,6 +83,9 @@ const fields = computed<Field[]>(() => [
     most: MOST_DRILLS,
     take: (n) => set('drills', { drills: n }),
   },
+  ...(wets.value
+    ? [drum('mass', 'Stones the mixer turns, mass'), drum('volume', 'Stones the mixer turns, loose volume')]
+    : []),
   {
     as: 'pick',
     label: 'Bucket stands',
