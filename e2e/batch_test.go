@@ -134,3 +134,36 @@ func TestACardWithPumpsAndAClock(t *testing.T) {
 	p.open(value[string](p, "location.pathname"))
 	p.sees("[data-test=left]", "left")
 }
+
+// A stone deck begins with its system. By hand: 6.2 m × 4.1 m = 25.42 m²; 24 kg/m² of stones are 610 kg, so six lots of
+// at most 120 kg and their 36 kg of resin, which fifths of a drum of 20 kg come to in nine; a mixer that turns 60 kg takes
+// eleven of a sixth. Their card tells the trowel.
+func TestAStoneDeck(t *testing.T) {
+	p := begin(t, "Heron hide")
+	p.at("measure")
+	p.rectangle("6.2 m", "4.1 m")
+	p.sees("[data-test=area]", "25.42 m²")
+	p.at("build-up")
+	p.click("[data-test=systems]")
+	p.click("[data-test=begin-pebble-deck]")
+	p.sees("[data-test=coat-2]", "Shingle Bind")
+	p.at("batches")
+	p.sees("[data-test=batches-2]", "9 batches")
+	p.sees("[data-test=batches-2]", "The mixer turns 120 kg of stones at once, full by mass, which cover 5 m²")
+	p.setting()
+	p.look("stone-setting")
+	p.fill("Stones the mixer turns, mass", "60 kg")
+	p.sees("[data-test=batches-2]", "11 batches")
+	p.saved()
+	p.at("kits")
+	p.unfold()
+	p.sees("#kits", "Forced-action mixers")
+	p.at("pour")
+	p.click("[data-test=to-cards]")
+	p.sees("[data-test=mix-card]", "Shingle")
+	p.button("Next ›")
+	p.button("Next ›")
+	p.sees("[data-test=mix-card]", "until every stone is glossy")
+	p.sees("[data-test=mix-card]", "clean steel trowel")
+	p.look("stone-card")
+}

@@ -187,6 +187,11 @@ func (m *mixer) singlePack(c kit.Card) {
 	if m.stirredIn() {
 		m.tint()
 	}
+	if m.l.Coat.Wets() {
+		m.wet()
+		m.do("Close the lid on what is left.", 0)
+		return
+	}
 	m.strain()
 	m.grains()
 	m.do("Pour. Close the lid on what is left.", 0)
@@ -228,11 +233,16 @@ func (m *mixer) twoPack(c kit.Card) {
 	m.out()
 }
 
+// wet adds how its stones are wetted.
+func (m *mixer) wet() {
+	m.do("Over the stones in a forced-action mixer, and turn until every stone is glossy: they look dry at first, and "+
+		"need no more.", m.l.Mixing.Turned)
+}
+
 // out adds where the mix goes and how the residue in the pail is handled.
 func (m *mixer) out() {
 	if m.l.Coat.Wets() {
-		m.do("Over the stones in a forced-action mixer, and turn until every stone is glossy: they look dry at first, and "+
-			"need no more.", m.l.Mixing.Turned)
+		m.wet()
 	}
 	if m.l.Laying == school.DipAndRoll || m.l.Laying == school.Brush {
 		m.do("Into the trays at once, all of it: a full pail heats itself.", 0)

@@ -119,7 +119,7 @@ const ratio = computed(() => `${props.card.ratioParts.join(' : ')} by ${props.ca
         <dd>{{ card.section }}: {{ session.format('area', card.area) }}</dd>
       </div>
       <div>
-        <dt>Wet film</dt>
+        <dt>{{ card.turning ? 'Resin alone, as a film' : 'Wet film' }}</dt>
         <dd>{{ session.format('film', card.wet) }}</dd>
       </div>
       <div v-if="!single && !equal">
