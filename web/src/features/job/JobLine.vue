@@ -26,12 +26,14 @@ interface Part {
 function signed(by: number, text: (v: number) => string): string {
   return `${by > 0 ? '+' : '−'}${text(Math.abs(by))}`
 }
-function part(now: number, was: number | undefined, text: (v: number) => string): Part {
+/** A figure, and by how much it moved: with fewer words, as they stand beside it. */
+function part(now: number, was: number | undefined, text: (v: number) => string, by = text): Part {
   const shown = text(now)
   // What rounds to the same figure did not move for whoever reads it.
-  const moved = was === undefined || text(was) === shown ? '' : signed(now - was, text)
+  const moved = was === undefined || text(was) === shown ? '' : signed(now - was, by)
   return { text: shown, moved }
 }
+const price = (v: number): string => money(v, props.currency)
 const quantity = (kind: Kind) => (v: number) => session.format(kind, v)
 const counted = (one: string, many: string) => (v: number) =>
   `${session.format('count', v)} ${v === 1 ? one : many}`
@@ -46,7 +48,7 @@ const figures = computed(() => {
       name: 'Build-up',
       step: 'build-up',
       parts: [
-        part(now.coats, was?.coats, counted('coat', 'coats')),
+        part(now.coats, was?.coats, counted('coat', 'coats'), quantity('count')),
         part(now.film, was?.film, quantity('film')),
       ],
     },
@@ -61,10 +63,10 @@ const figures = computed(() => {
       name: 'To buy',
       step: 'kits',
       parts: [
-        part(now.kits, was?.kits, counted('kit', 'kits')),
-        ...(now.cost === undefined ? [] : [part(now.cost, was?.cost, (v) => money(v, props.currency))]),
+        part(now.kits, was?.kits, counted('kit', 'kits'), quantity('count')),
+        ...(now.cost === undefined ? [] : [part(now.cost, was?.cost, price)]),
         ...(now.others > 0
-          ? [part(now.others, was?.others, (v) => `other materials ${money(v, props.currency)}`)]
+          ? [part(now.others, was?.others, (v) => `other materials ${price(v)}`, price)]
           : []),
       ],
     },
@@ -84,8 +86,8 @@ const figures = computed(() => {
           was ? was.effort / HOUR : undefined,
           (v) => `${session.format('number', v)} h`,
         ),
-        part(now.people, was?.people, counted('person', 'people')),
-        ...(now.labour === undefined ? [] : [part(now.labour, was?.labour, (v) => money(v, props.currency))]),
+        part(now.people, was?.people, counted('person', 'people'), quantity('count')),
+        ...(now.labour === undefined ? [] : [part(now.labour, was?.labour, price)]),
       ],
     },
     {
@@ -143,7 +145,7 @@ function ready(now: Line, was: Line | null): Part {
   color: inherit;
   text-decoration: none;
   border-right: 1px dashed var(--line);
-  min-width: 0;
+  min-width: min-content;
 }
 .figure-of:last-child {
   border-right: 0;
