@@ -288,3 +288,36 @@ func TestAHotReadingChangesTheBatches(t *testing.T) {
 	p.sees("[data-test=terms]", "read on")
 	p.saved()
 }
+
+// Holes and a low place are filled. By hand: two holes of 30 × 20 × 5 cm are 6 L; a low place of 1 m × 60 cm that is 8 mm
+// deep is π/8 of 4.8 L, 1.88 L. Together, with a tenth more, 8.67 L of resin: a set of 6 L and two of 1.5 L.
+func TestHolesAndLowPlaces(t *testing.T) {
+	p := begin(t, "Chandlery")
+	p.at("measure")
+	p.rectangle("8 m", "5 m")
+	p.sees("[data-test=area]", "40 m²")
+	p.click("[data-test=hollows] [aria-expanded]")
+	p.choose("Add what is filled", "Hole")
+	p.fill("Length", "30 cm")
+	p.fill("Width", "20 cm")
+	p.fill("Depth", "5 cm")
+	p.fill("How many alike", "2")
+	p.sees("[data-test=hollow-pit]", "6 L")
+	p.choose("Add what is filled", "Low place")
+	p.fill("Deepest", "8 mm")
+	p.look("hollows")
+	p.sees("[data-test=hollow-low]", "1.88 L") // 1 m × 60 cm, as it begins
+	p.sees("[data-test=hollows-volume]", "7.88 L")
+	p.saved()
+	p.at("survey")
+	p.click("[data-test=begin-survey]")
+	p.choose("Substrate", "Concrete")
+	p.part("preparation")
+	p.sees("[data-test=preparation]", "Fill cracks, holes and low places")
+	p.sees("[data-test=preparation]", "deeper than 15 mm")
+	p.at("kits")
+	p.unfold()
+	p.sees("#kits", "Epoxy resin and hardener")
+	p.sees("#kits", "2 × set of 1.5 L")
+	p.look("hollow-kits")
+}

@@ -29,6 +29,11 @@ func (s Surface) Parted(wall int, width measure.Length) (Parted, error) {
 	out := Parted{Open: s.within(rings[1], between), Strip: s.within(rings[0], between)}
 	out.Strip.Floor.Parts = slices.DeleteFunc(out.Strip.Floor.Parts,
 		func(p takeoff.Part) bool { return p.Kind != takeoff.Cove })
+	// What is not drawn is filled once, with the first part.
+	out.Strip.Floor.Lines = slices.DeleteFunc(out.Strip.Floor.Lines,
+		func(l takeoff.Line) bool { return len(l.Path) == 0 })
+	out.Strip.Floor.Hollows = slices.DeleteFunc(out.Strip.Floor.Hollows,
+		func(h takeoff.Hollow) bool { return h.Zone == "" })
 	door := line[0].Toward(line[1], 0.5)
 	if exit := s.Layout.Exit; exit != nil {
 		if _, _, on := out.Open.Floor.Outline.Nearest(*exit); on.Distance(*exit) > geometry.Tolerance {
@@ -94,6 +99,11 @@ func (s Surface) within(rings []geometry.Ring, between measure.Length) Surface {
 	for _, z := range s.Floor.Zones {
 		if f.Outline.Holds(z.Outline[0].Toward(z.Outline[len(z.Outline)/2], 0.5)) {
 			f.Zones = append(f.Zones, z)
+		}
+	}
+	for _, h := range s.Floor.Hollows {
+		if h.Zone == "" || slices.ContainsFunc(f.Zones, func(z takeoff.Hole) bool { return z.ID == h.Zone }) {
+			f.Hollows = append(f.Hollows, h)
 		}
 	}
 	around := measure.Length(f.Outline.Perimeter()) - between

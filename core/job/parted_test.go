@@ -28,6 +28,7 @@ func TestAFloorThatStaysPassableOnOneSide(t *testing.T) {
 			Lines:    []takeoff.Line{{ID: "l", Path: geometry.Ring{at(0, 1), at(12, 1)}}, {ID: "m", Length: 2}},
 			Fittings: []takeoff.Fitting{{ID: "d", Kind: "door", At: exit, Width: 1}, {ID: "g", Kind: "drain", At: at(9, 5)}},
 			Zones:    []takeoff.Hole{{ID: "z", Outline: square(8, 3, 2)}},
+			Hollows:  []takeoff.Hollow{{ID: "n"}, {ID: "w", Zone: "z"}},
 		}},
 		Layout: pour.Layout{Exit: &exit, Others: []pour.Exit{{At: at(0, 5)}}},
 		Coats:  []buildup.Coat{{ID: "c1", Own: &buildup.OwnWay{Spreaders: 2, Shares: []float64{1, 2}}}, {ID: "c2"}},
@@ -56,7 +57,8 @@ func TestAFloorThatStaysPassableOnOneSide(t *testing.T) {
 		len(s.Zones) != 0 {
 		t.Errorf("%+v and %+v", o, s)
 	}
-	if len(o.Lines) != 1 || o.Lines[0].ID != "m" || len(s.Lines) != 2 || len(o.Fittings) != 1 || o.Fittings[0].ID != "g" ||
+	if len(o.Lines) != 1 || o.Lines[0].ID != "m" || len(s.Lines) != 1 || len(o.Hollows) != 2 ||
+		len(s.Hollows) != 0 || len(o.Fittings) != 1 || o.Fittings[0].ID != "g" ||
 		len(s.Fittings) != 1 {
 		t.Errorf("%+v and %+v", o, s)
 	}

@@ -18,6 +18,8 @@ import (
 func TestHoursAndMaterialsByHand(t *testing.T) {
 	g := Extent{Area: 120, Upright: 20, Perimeter: 60, Doors: 3, Filler: 0.0024, Coats: 3, People: 3}
 	concrete := Survey{Substrate: Concrete}
+	holed := g
+	holed.Filler, holed.Hollows, holed.Deepest = 0.0104, 0.008, 0.02
 	const night = 16 * measure.Hour
 	type want struct {
 		hours, drying float64 // h
@@ -46,6 +48,11 @@ func TestHoursAndMaterialsByHand(t *testing.T) {
 				"shot-blast": {100.0/28 + 5 + 3, 0, map[string]float64{"Shot": 15, "Diamond cups": 1}},
 				"fill":       {2, 0.5, map[string]float64{"Body filler": 0.00264}},
 			}},
+		// 2.4 L of 10.4 L are cracks at 1.2 L an hour, 8 L are hollows at 8 L an hour.
+		"holed": {concrete, holed, school.Methods{Filler: school.BodyFiller}, nil, map[string]want{
+			"fill":       {3, 0.5, map[string]float64{"Body filler": 0.01144}},
+			"sand-fills": {1.5, 0, map[string]float64{"Sanding discs, 40 to 60": 7}},
+		}},
 		"screened": {concrete, g, school.Methods{Opening: school.Screen, Filler: school.WetPutty}, nil, map[string]want{
 			"screen": {100.0/40 + 5, 0, map[string]float64{"Screens, 60 to 80": 3}},
 			"fill":   {2, 0, map[string]float64{"Two-part putty": 0.00264}},

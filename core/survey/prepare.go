@@ -16,7 +16,9 @@ type Extent struct {
 	Upright   measure.Area
 	Perimeter measure.Length
 	Doors     measure.Length
-	Filler    measure.Volume // of cracks and joints to fill
+	Filler    measure.Volume // of cracks, joints and hollows to fill
+	Hollows   measure.Volume // of it for holes, low places, falls and fillets
+	Deepest   measure.Length // of the hollows
 	Pool      bool
 	Top       bool
 	Coats     int
@@ -68,6 +70,7 @@ const (
 	edgePace   = 20.0   // m/h of edge ground by hand
 	maskPace   = 30.0   // m/h of tape and caulk
 	fillPace   = 0.0012 // m³/h of cracks cut, filled and struck off
+	levelPace  = 0.008  // m³/h of holes and low places filled, drawn level and feathered, or of a fillet run
 	// m: half a gallon on 500 ft² a pass (handbooks of the trade)
 	acidPerArea = measure.Gallon / 2 / (500 * measure.SqFoot)
 	rinse       = 0.0015                                  // m: 1.5 L/m² each time
@@ -351,14 +354,25 @@ func (p *planner) etch(area float64) {
 		Cautions: []string{cautionWet}})
 }
 
+// oneLift is how deep filler goes in at once, for it heats itself, and shrinks: common practice, no source.
+const oneLift measure.Length = 0.015
+
 // fill closes cracks, joints and holes.
 func (p *planner) fill() {
 	v := float64(p.extent.Filler)
 	if v <= 0 {
 		return
 	}
-	t := PreparationTask{ID: "fill", Name: "Fill cracks and joints", Work: hours(v, fillPace),
+	hollows := float64(p.extent.Hollows)
+	takes := func(faster float64) measure.Span {
+		return hours(v-hollows, faster*fillPace) + hours(hollows, faster*levelPace)
+	}
+	t := PreparationTask{ID: "fill", Name: "Fill cracks and joints", Work: takes(1),
 		Check: "Level: no ripple in the light along the floor", Cautions: []string{cautionSkin}}
+	if hollows > 0 {
+		t.Name = "Fill cracks, holes and low places"
+		t.Check = "Level under a straightedge: no ripple in the light along the floor"
+	}
 	const waste = 1.1
 	switch p.methods.Filler {
 	case school.BodyFiller:
@@ -371,10 +385,13 @@ func (p *planner) fill() {
 		t.How, t.Drying = "Resin thickened with fumed silica, pressed in, struck off; overnight", overnight
 		t.Items = []Supply{volume("Epoxy resin and hardener", waste*v), {"Fumed silica", measure.KindMass, 60 * waste * v}}
 	}
+	if p.extent.Deepest > oneLift {
+		t.How += "; what is deeper than 15 mm (5/8 in) in lifts, the next once the one below is hard"
+	}
 	p.add(t)
 	if p.methods.Filler != school.WetPutty {
 		p.add(PreparationTask{ID: "sand-fills", Name: "Sand the fills", How: "40 to 60 grit, flush",
-			Items: []Supply{pieces("Sanding discs, 40 to 60", v/0.0015)}, Work: hours(v, 2*fillPace),
+			Items: []Supply{pieces("Sanding discs, 40 to 60", v/0.0015)}, Work: takes(2),
 			Check: "Flush under a straightedge; tint the primer where fills would ghost", Cautions: []string{cautionDust}})
 		p.vacuum("vacuum-fills")
 	}

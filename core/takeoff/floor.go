@@ -19,6 +19,7 @@ type Floor struct {
 	Holes    []Hole        `json:"holes" maxItems:"500"`
 	Parts    []Part        `json:"parts,omitempty" maxItems:"200" doc:"Edges, steps and ramps"`
 	Lines    []Line        `json:"lines,omitempty" maxItems:"500" doc:"Cracks and joints"`
+	Hollows  []Hollow      `json:"hollows,omitempty" maxItems:"200" doc:"Holes, low places, steps between slabs and fillets that are filled"`
 	Zones    []Hole        `json:"zones,omitempty" maxItems:"100" doc:"Named parts of the floor; they are told, not subtracted"`
 	Fittings []Fitting     `json:"fittings,omitempty" maxItems:"200" doc:"Doors and drains"`
 	Walk     *Walk         `json:"walk,omitempty" doc:"How the tape took the outline; absent where it was drawn or imported"`
@@ -68,7 +69,10 @@ type Takeoff struct {
 	Area         measure.Area      `json:"area" doc:"Coated area, m²"`
 	Flat         measure.Area      `json:"flat" doc:"Area that the sections divide, m²: the outline of a floor less its holes, the whole of a top or a pool"`
 	Parts        measure.Area      `json:"parts" doc:"Area of edges, steps and ramps, less drains, m²"`
-	Filler       measure.Volume    `json:"filler" doc:"m³ to fill cracks and joints"`
+	Filler       measure.Volume    `json:"filler" doc:"m³ to fill cracks, joints and hollows"`
+	Hollows      measure.Volume    `json:"hollows,omitempty" doc:"m³ of it for holes, low places, falls and fillets"`
+	Deepest      measure.Length    `json:"deepest,omitempty" doc:"m, of the hollows"`
+	FillWorkings []measure.Working `json:"fillWorkings,omitempty" doc:"Of each hollow"`
 	Perimeter    measure.Length    `json:"perimeter" doc:"Length of the walls, m"`
 	HoleEdge     measure.Length    `json:"holeEdge" doc:"Length around the holes, m"`
 	Sides        []measure.Length  `json:"sides" doc:"Length of each side of the outline, m"`
@@ -102,7 +106,8 @@ func measureFloor(f Floor, path string) (*Takeoff, []geometry.Point, []finding.F
 		return nil, places, []finding.Finding{*fault}
 	}
 	found := t.place(f, path)
-	return &t, nil, append(found, t.addParts(f, path)...)
+	found = append(found, t.addParts(f, path)...)
+	return &t, nil, append(found, t.addHollows(f, path)...)
 }
 
 func (m Fitting) title(i int) string {

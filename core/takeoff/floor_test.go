@@ -74,6 +74,45 @@ func TestFillerByHand(t *testing.T) {
 	}
 }
 
+// Hollows by hand on a square of 4 m with a door of 1 m and a zone of 2 m × 1 m: three holes of 20 × 15 × 4 cm are 3.6 L; a
+// zone 9 mm deep half of 18 L; a dish of 1 m × 60 cm × 1 cm π/8 of 6 L, 2.356 L; a step of 3 m × 40 cm × 12 mm half of
+// 14.4 L; a fillet of 3 cm round 15 m 0.2146 × 13.5 L, 2.897 L.
+func TestHollowsByHand(t *testing.T) {
+	rect := func(x, y, w, h float64) geometry.Ring {
+		return geometry.Ring{{X: x, Y: y}, {X: x + w, Y: y}, {X: x + w, Y: y + h}, {X: x, Y: y + h}}
+	}
+	floor := Floor{
+		Outline: rect(0, 0, 4, 4), Zones: []Hole{{ID: "z", Outline: rect(1, 1, 2, 1)}},
+		Fittings: []Fitting{{ID: "d", Kind: "door", Width: 1}},
+		Lines:    []Line{{ID: "a", Kind: "crack", Length: 3, Width: 0.008, Depth: 0.02}},
+	}
+	liters := map[string]float64{"pits": 3.6, "zone": 9, "dish": 2.3562, "step": 7.2, "cove": 2.8971}
+	for _, h := range []Hollow{
+		{ID: "pits", Kind: Pit, Count: 3, Length: 0.2, Width: 0.15, Depth: 0.04},
+		{ID: "zone", Kind: Low, Zone: "z", Depth: 0.009},
+		{ID: "dish", Kind: Low, Length: 1, Width: 0.6, Depth: 0.01},
+		{ID: "step", Kind: Fall, Length: 3, Width: 0.4, Depth: 0.012},
+		{ID: "cove", Kind: Fillet, Depth: 0.03},
+	} {
+		f := floor
+		f.Hollows = []Hollow{h}
+		taken, _, found := Measure(Shape{Floor: f}, "", measure.Metric)
+		if want := liters[h.ID] / 1000; len(found) > 0 || math.Abs(float64(taken.Hollows)-want) > 1e-6 ||
+			math.Abs(float64(taken.Filler)-want-0.00048) > 1e-6 || len(taken.FillWorkings) != 1 ||
+			(taken.Deepest == h.Depth) == (h.Kind == Fillet) {
+			t.Errorf("%s: %v m³ of %v, by hand %v L; %v", h.ID, taken.Hollows, taken.Filler, liters[h.ID], found)
+		}
+	}
+	for _, h := range []Hollow{{ID: "a", Kind: Low, Zone: "gone", Depth: 0.01}, {ID: "b", Kind: Pit, Length: 1, Depth: 1}} {
+		f := floor
+		f.Hollows = []Hollow{h}
+		taken, _, found := Measure(Shape{Floor: f}, "", measure.Metric)
+		if len(found) != 1 || found[0].WayOut == "" || taken.Hollows != 0 {
+			t.Errorf("%s: %v m³, %v", h.ID, taken.Hollows, found)
+		}
+	}
+}
+
 func TestAGivenAreaIsCalledOne(t *testing.T) {
 	taken, _, found := Measure(Shape{Given: &Given{Area: 31, Note: "by telephone"}}, "", measure.Metric)
 	if taken == nil || taken.Area != 31 || len(found) != 1 || !strings.Contains(found[0].Text, "by telephone") {

@@ -48,6 +48,7 @@ func surveySurface(in *input.Inputs, i int, m MeasuredSurface) *SurveyPlan {
 	if off := m.Takeoff; off != nil {
 		extent := survey.Extent{
 			Area: off.Area, Upright: off.Facing.Vertical, Perimeter: off.Perimeter, Doors: off.Openings, Filler: off.Filler,
+			Hollows: off.Hollows, Deepest: off.Deepest,
 			Pool: s.Pool != nil, Top: s.Top != nil, Coats: len(s.Coats), People: in.File.Job.Crew.People(), Rules: in.Rules,
 		}
 		for c, coat := range s.Coats {

@@ -16,6 +16,7 @@ import PickField from '../../fields/PickField.vue'
 import FoldPanel from '../../fields/FoldPanel.vue'
 import DrawingImport from './DrawingImport.vue'
 import FloorParts from './FloorParts.vue'
+import FloorHollows from './FloorHollows.vue'
 import GivenArea from './GivenArea.vue'
 import GridPick from '../../drawing/GridPick.vue'
 import MeasureTotals from './MeasureTotals.vue'
@@ -364,7 +365,10 @@ useEventListener(window, 'keydown', (event) => {
             />
           </FoldPanel>
           <GivenArea v-if="!measured" />
-          <FloorParts v-if="takeoff && standing > 2" />
+          <template v-if="takeoff && standing > 2">
+            <FloorParts />
+            <FloorHollows />
+          </template>
           <WaysOut v-if="measured && standing > 2" />
           <PlanThings v-if="measured && standing > 3" />
         </template>

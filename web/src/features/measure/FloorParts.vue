@@ -157,7 +157,7 @@ function remove(id: string): void {
 function working(part: FloorPart) {
   return takeoff.value?.partWorkings?.find((w) => w.title === (part.name || shapes[part.kind].words))
 }
-const filler = computed(() => takeoff.value?.filler ?? 0)
+const filler = computed(() => (takeoff.value?.filler ?? 0) - (takeoff.value?.hollows ?? 0))
 </script>
 
 <template>
@@ -203,7 +203,7 @@ const filler = computed(() => takeoff.value?.filler ?? 0)
         <FieldGrid :fields="lineFields(l)" :columns="3" />
       </li>
     </ul>
-    <p v-if="filler > 0" class="small" data-test="filler">
+    <p v-if="filler > 1e-9" class="small" data-test="filler">
       To fill cracks and joints: <span class="figure">{{ session.format('volume', filler) }}</span> (length ×
       width × depth)
     </p>
