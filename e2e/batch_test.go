@@ -136,8 +136,8 @@ func TestACardWithPumpsAndAClock(t *testing.T) {
 }
 
 // A stone deck begins with its system. By hand: 6.2 m × 4.1 m = 25.42 m²; 24 kg/m² of stones are 610 kg, so six lots of
-// at most 120 kg and their 36 kg of resin, which fifths of a drum of 20 kg come to in nine; a mixer that turns 60 kg takes
-// eleven of a sixth. Their card tells the trowel.
+// at most 120 kg and their 36 kg of resin, which fifths of a drum of 20 kg come to in nine; a mixer that turns 60 kg
+// takes eleven of a sixth. Their card tells the trowel.
 func TestAStoneDeck(t *testing.T) {
 	p := begin(t, "Heron hide")
 	p.at("measure")

@@ -289,8 +289,8 @@ func TestAHotReadingChangesTheBatches(t *testing.T) {
 	p.saved()
 }
 
-// Holes and a low place are filled. By hand: two holes of 30 × 20 × 5 cm are 6 L; a low place of 1 m × 60 cm that is 8 mm
-// deep is π/8 of 4.8 L, 1.88 L. Together, with a tenth more, 8.67 L of resin: a set of 6 L and two of 1.5 L.
+// Holes and a low place are filled. By hand: two holes of 30 × 20 × 5 cm are 6 L; a low place of 1 m × 60 cm that is
+// 8 mm deep is π/8 of 4.8 L, 1.88 L. Together, with a tenth more, 8.67 L of resin: a set of 6 L and two of 1.5 L.
 func TestHolesAndLowPlaces(t *testing.T) {
 	p := begin(t, "Chandlery")
 	p.at("measure")

@@ -354,7 +354,7 @@ func (p *planner) etch(area float64) {
 		Cautions: []string{cautionWet}})
 }
 
-// oneLift is how deep filler goes in at once, for it heats itself, and shrinks: common practice, no source.
+// oneLift holds how deep filler goes in at once, for it heats itself, and shrinks: common practice, no source.
 const oneLift measure.Length = 0.015
 
 // fill closes cracks, joints and holes.

@@ -72,7 +72,7 @@ type Takeoff struct {
 	Filler       measure.Volume    `json:"filler" doc:"m³ to fill cracks, joints and hollows"`
 	Hollows      measure.Volume    `json:"hollows,omitempty" doc:"m³ of it for holes, low places, falls and fillets"`
 	Deepest      measure.Length    `json:"deepest,omitempty" doc:"m, of the hollows"`
-	FillWorkings []measure.Working `json:"fillWorkings,omitempty" doc:"Of each hollow"`
+	FillWorkings []measure.Working `json:"fillWorkings,omitempty" doc:"Workings of the hollows"`
 	Perimeter    measure.Length    `json:"perimeter" doc:"Length of the walls, m"`
 	HoleEdge     measure.Length    `json:"holeEdge" doc:"Length around the holes, m"`
 	Sides        []measure.Length  `json:"sides" doc:"Length of each side of the outline, m"`

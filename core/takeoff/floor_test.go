@@ -74,8 +74,8 @@ func TestFillerByHand(t *testing.T) {
 	}
 }
 
-// Hollows by hand on a square of 4 m with a door of 1 m and a zone of 2 m × 1 m: three holes of 20 × 15 × 4 cm are 3.6 L; a
-// zone 9 mm deep half of 18 L; a dish of 1 m × 60 cm × 1 cm π/8 of 6 L, 2.356 L; a step of 3 m × 40 cm × 12 mm half of
+// Hollows by hand on a square of 4 m with a door of 1 m and a zone of 2 m × 1 m: three holes of 20 × 15 × 4 cm are 3.6 L;
+// a zone 9 mm deep half of 18 L; a dish of 1 m × 60 cm × 1 cm π/8 of 6 L, 2.356 L; a step of 3 m × 40 cm × 12 mm half of
 // 14.4 L; a fillet of 3 cm round 15 m 0.2146 × 13.5 L, 2.897 L.
 func TestHollowsByHand(t *testing.T) {
 	rect := func(x, y, w, h float64) geometry.Ring {
@@ -103,7 +103,8 @@ func TestHollowsByHand(t *testing.T) {
 			t.Errorf("%s: %v m³ of %v, by hand %v L; %v", h.ID, taken.Hollows, taken.Filler, liters[h.ID], found)
 		}
 	}
-	for _, h := range []Hollow{{ID: "a", Kind: Low, Zone: "gone", Depth: 0.01}, {ID: "b", Kind: Pit, Length: 1, Depth: 1}} {
+	for _, h := range []Hollow{{ID: "a", Kind: Low, Zone: "gone", Depth: 0.01},
+		{ID: "b", Kind: Pit, Length: 1, Depth: 1}} {
 		f := floor
 		f.Hollows = []Hollow{h}
 		taken, _, found := Measure(Shape{Floor: f}, "", measure.Metric)
