@@ -74,9 +74,9 @@ func TestFillerByHand(t *testing.T) {
 	}
 }
 
-// Hollows by hand on a square of 4 m with a door of 1 m and a zone of 2 m × 1 m: three holes of 20 × 15 × 4 cm are 3.6 L;
-// a zone 9 mm deep half of 18 L; a dish of 1 m × 60 cm × 1 cm π/8 of 6 L, 2.356 L; a step of 3 m × 40 cm × 12 mm half of
-// 14.4 L; a fillet of 3 cm round 15 m 0.2146 × 13.5 L, 2.897 L.
+// Hollows by hand on a square of 4 m with a door of 1 m and a zone of 2 m × 1 m: three holes of 20 × 15 × 4 cm
+// are 3.6 L; a zone 9 mm deep half of 18 L; a dish of 1 m × 60 cm × 1 cm π/8 of 6 L, 2.356 L; a step of 3 m × 40
+// cm × 12 mm half of 14.4 L; a fillet of 3 cm round 15 m 0.2146 × 13.5 L, 2.897 L.
 func TestHollowsByHand(t *testing.T) {
 	rect := func(x, y, w, h float64) geometry.Ring {
 		return geometry.Ring{{X: x, Y: y}, {X: x + w, Y: y}, {X: x + w, Y: y + h}, {X: x, Y: y + h}}
