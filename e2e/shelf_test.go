@@ -237,3 +237,29 @@ func TestHouseMethodsAndStock(t *testing.T) {
 	p.sees("[data-test=container-st-undertow-2]", "Lock gate")
 	p.sees("main .v-alert", "12 L of Keelbody 100 A has no matching part")
 }
+
+// Two ways of a hall side by side: etched instead of ground, and another system. Each is told with its money, hours,
+// nights and risks; using one changes the job, and one undo takes it back.
+func TestTwoWaysAreLaidSideBySide(t *testing.T) {
+	p := newPage(t, theStage.address)
+	p.signIn("oskar@brakkwater.example")
+	p.units("metric")
+	p.openJob("Baggage hall")
+	p.at("build-up")
+	p.click("[data-test=compare-ways]")
+	p.choose("What differs", "Mechanical preparation")
+	p.choose("The other way", "Etch")
+	p.sees("[data-test=ways]", "Nights")
+	p.sees("[data-test=ways]", "must be neutralised, rinsed and dried overnight")
+	p.sees("[data-test=ways]", "Acid into water")
+	p.look("ways-etch")
+	p.choose("What differs", "System")
+	p.choose("The other way", "Flake")
+	p.sees("[data-test=ways]", "Shoalbody")
+	p.look("ways-system")
+	p.click("[data-test=use-way]")
+	p.sees("[data-test=coat-1]", "Shoalbody")
+	p.click("[data-test=undo]")
+	p.sees("[data-test=coat-1]", "Undertow")
+	p.saved()
+}

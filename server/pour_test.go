@@ -7,6 +7,7 @@ import (
 	"testing"
 
 	"nephelon/core/job"
+	"nephelon/core/plan"
 	"nephelon/core/plan/whatif"
 	"nephelon/core/pour/sim"
 	"nephelon/exchange"
@@ -68,6 +69,32 @@ func TestThePourOverHTTP(t *testing.T) {
 	if status, text := c.send(http.MethodPost, at+"/odds", odds); status != http.StatusUnprocessableEntity ||
 		!strings.Contains(text, "body.runs") {
 		t.Errorf("%d %s", status, text)
+	}
+}
+
+// Two ways of a job come back in their order; a change that does not fit the file is refused, and a hand sees none.
+func TestWaysAreCompared(t *testing.T) {
+	web := newServer(t)
+	domain := addCompany(t)
+	owner := signedIn(t, web, "owner@"+domain)
+	f := demoJob(t)
+	added := owner.addJob(f)
+	at := "/api/jobs/" + added.ID.String() + "/ways"
+	fewer := []exchange.EditStep{{Op: "replace", Path: "/job/crew/spreaders", Value: json.RawMessage("1")}}
+	status, text := owner.send(http.MethodPost, at, jobs.BesideQuestion{Ways: [][]exchange.EditStep{{}, fewer}})
+	var sides []plan.Side
+	if err := json.Unmarshal([]byte(text), &sides); status != http.StatusOK || err != nil || len(sides) != 2 ||
+		sides[1].Line.People != sides[0].Line.People-f.Job.Crew.Spreaders+1 || sides[0].Line.Kits == 0 {
+		t.Fatalf("%d %s", status, text)
+	}
+	wrong := []exchange.EditStep{{Op: "replace", Path: "/job/nothing/there", Value: json.RawMessage("1")}}
+	if status, text := owner.send(http.MethodPost, at, jobs.BesideQuestion{Ways: [][]exchange.EditStep{wrong}}); status !=
+		http.StatusUnprocessableEntity {
+		t.Errorf("%d %s", status, text)
+	}
+	if status, _ := signedIn(t, web, "hand@"+domain).send(http.MethodPost, at,
+		jobs.BesideQuestion{Ways: [][]exchange.EditStep{{}}}); status != http.StatusForbidden {
+		t.Errorf("a hand gets %d", status)
 	}
 }
 

@@ -66,7 +66,7 @@ func rights() map[string]level {
 			"readForecast",
 			"addJob", "importJob", "exportJob", "saveJob", "copySurface", "captionPhoto", "removePhoto", "readDrawing",
 			"shelf", "sheet", "judgeSheet", "systems", "stock", "saveContainer", "takeOutContainer", "buyTogether", "people",
-			"rosterFile", "recordFile", "entries", "learnt", "storage",
+			"rosterFile", "recordFile", "entries", "learnt", "storage", "compareWays",
 		},
 		keepersOnly: {
 			"archiveJob", "issuePlan", "saveHouse", "saveSystem", "addSamples", "deleteSystem", "saveSheet", "removeSheet",
@@ -102,7 +102,7 @@ func audited() map[string]string {
 // costly are the operations that work long or hold much. One person may ask for a few at once.
 func costly() []string {
 	return []string{
-		"planRoster", "rosterWays", "pourOdds", "pourWays", "pourStarts", "pourHours",
+		"planRoster", "rosterWays", "pourOdds", "pourWays", "pourStarts", "pourHours", "compareWays",
 		"buyTogether", "readDrawing", "addPhoto",
 		"importJob",
 		"readShelfFile", "writeShelfFile", "recordFile", "rosterFile", "learnt", "exportCompany", "importCompany", "readBusy",

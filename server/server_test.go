@@ -355,6 +355,8 @@ func bodyFor(o operation, f job.File) any {
 	case strings.HasSuffix(o.path, "/pour") || strings.HasSuffix(o.path, "/pour/ways") ||
 		strings.HasSuffix(o.path, "/pour/starts"), strings.HasSuffix(o.path, "/pour/hours"):
 		return jobs.PourQuestion{Coat: f.Job.Surfaces[0].Coats[0].ID}
+	case o.path == "/api/jobs/{job}/ways":
+		return jobs.BesideQuestion{Ways: [][]exchange.EditStep{{}}}
 	case strings.HasSuffix(o.path, "/pour/odds"):
 		return jobs.OddsQuestion{PourQuestion: jobs.PourQuestion{Coat: f.Job.Surfaces[0].Coats[0].ID}, Runs: 10}
 	case strings.HasSuffix(o.path, "/issues"):

@@ -66,6 +66,7 @@ func New(base api.Base, in Store, files *exchange.Reader, planner *plan.Planner,
 func (s *Service) Routes() {
 	s.jobRoutes()
 	s.pourRoutes()
+	s.besideRoute()
 }
 
 // JobLine is a job as it stands in a list.

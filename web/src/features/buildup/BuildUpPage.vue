@@ -13,12 +13,14 @@ import NewerSheets from './NewerSheets.vue'
 import { useInTurn } from '../../fields/useInTurn'
 import ProductField from '../shelf/ProductField.vue'
 import SystemDialog from './SystemDialog.vue'
+import WaysDialog from './WaysDialog.vue'
 
 const desk = useDesk()
 const session = useSession()
 const shelf = useShelf()
 void shelf.load()
 const choosing = ref(false)
+const comparing = ref(false)
 /** The drawing comes first, then a coat a frame. */
 const standing = useInTurn(desk.surface.value.coats.length + 2)
 
@@ -47,6 +49,9 @@ function reorder(from: number, to: number): void {
   <section id="build-up" class="panel" aria-labelledby="buildup-title">
     <div class="row mb-3">
       <h2 id="buildup-title" class="grow">Build-up</h2>
+      <v-btn v-if="session.mayEdit" size="small" data-test="compare-ways" @click="comparing = true"
+        >Two ways …</v-btn
+      >
       <v-btn v-if="session.mayEdit" size="small" data-test="systems" @click="choosing = true"
         >Systems …</v-btn
       >
@@ -89,6 +94,7 @@ function reorder(from: number, to: number): void {
       </div>
     </div>
     <SystemDialog v-model="choosing" />
+    <WaysDialog v-model="comparing" />
   </section>
 </template>
 

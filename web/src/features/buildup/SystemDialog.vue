@@ -4,8 +4,9 @@ import TextField from '../../fields/TextField.vue'
 import { computed, ref, watch } from 'vue'
 import { api, type SystemLine } from '../../api/client'
 import { useDesk } from '../job/useEditor'
-import { kindOf, newId } from '../job/blank'
+import { kindOf } from '../job/blank'
 import { useSession } from '../../session/session'
+import { beginWith } from './beginWith'
 import SystemBands from '../../drawing/SystemBands.vue'
 
 /** Begins a build-up with a system, or keeps it as one. */
@@ -29,11 +30,7 @@ watch(open, (now) => now && void load())
 
 function begin(line: SystemLine): void {
   desk.editSurface(`system ${line.system.id}`, (s, file) => {
-    s.coats = line.system.coats.map((c) => ({ ...c, id: newId() }))
-    file.products.push(...line.products.filter((p) => !file.products.some((o) => o.id === p.id)))
-    const media = file.media ?? []
-    media.push(...line.media.filter((m) => !media.some((o) => o.id === m.id)))
-    if (media.length > 0) file.media = media
+    beginWith(line, s, file)
   })
   open.value = false
 }

@@ -1,0 +1,64 @@
+package jobs
+
+import (
+	"context"
+	"encoding/json"
+	"net/http"
+	"time"
+
+	"nephelon/server/api"
+
+	"github.com/danielgtaylor/huma/v2"
+
+	"nephelon/core/job"
+	"nephelon/core/plan"
+	"nephelon/exchange"
+)
+
+// BesideQuestion asks what a job comes to in several ways.
+type BesideQuestion struct {
+	Ways [][]exchange.EditStep `json:"ways" minItems:"1" maxItems:"3" doc:"Changes of the plan file, one list for each way; an empty one is the job as it stands; nothing of it is kept"`
+}
+
+// besideTime is the time that a comparison may take: some thirty plans and the odds of all their coats.
+const besideTime = 40 * time.Second
+
+func (s *Service) besideRoute() {
+	api.Register(s.API, huma.Operation{OperationID: "compareWays", Summary: "Compare ways to do a job",
+		Method: http.MethodPost, Path: "/api/jobs/{job}/ways", MaxBodyBytes: api.BodyLimit,
+		Description: "Money, hours, nights, kits, odds and risks of a job done in several ways; stores nothing"},
+		func(ctx context.Context, in *struct {
+			api.JobPath
+			Body BesideQuestion
+		}) (*api.Body[[]plan.Side], error) {
+			who := api.Person(ctx)
+			j, err := s.store.Job(ctx, who.CompanyID, in.Job)
+			if err != nil {
+				return nil, s.Fail(ctx, "read job", err)
+			}
+			document, err := json.Marshal(j.File)
+			if err != nil {
+				return nil, s.Fail(ctx, "encode job", err)
+			}
+			files := make([]job.File, len(in.Body.Ways))
+			for n, patch := range in.Body.Ways {
+				if files[n] = j.File; len(patch) == 0 {
+					continue
+				}
+				if files[n], _, _, err = s.patched(document, patch); err != nil {
+					return nil, s.unfit(ctx, err)
+				}
+			}
+			world, err := s.store.Facts(ctx, who.CompanyID, in.Job, time.Now())
+			if err != nil {
+				return nil, s.Fail(ctx, "read the bookings", err)
+			}
+			limited, cancel := context.WithTimeout(ctx, besideTime)
+			defer cancel()
+			sides, err := s.planner.Beside(limited, files, world, who.Units)
+			if err != nil {
+				return nil, s.Fail(ctx, "compare the ways", slow(ctx, limited, err))
+			}
+			return api.Answer(sides), nil
+		})
+}
