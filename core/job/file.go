@@ -158,7 +158,7 @@ func (c Crew) Members() []work.Person {
 		return c.Team
 	}
 	onFloor := []work.Role{work.Pourer, work.CutterIn, work.Spreader, work.Roller, work.Caster}
-	name, parts := "Floor ", onFloor
+	name, parts := "Spreader ", onFloor
 	if c.Alone {
 		name, parts = "Person ", append([]work.Role{work.Mixer}, onFloor...)
 	}
@@ -170,6 +170,17 @@ func (c Crew) Members() []work.Person {
 		all = append(all, work.Person{Name: name + strconv.Itoa(n+1), Roles: parts})
 	}
 	return all
+}
+
+// Kind returns what is coated.
+func (s Surface) Kind() material.SurfaceKind {
+	switch {
+	case s.Top != nil:
+		return "top"
+	case s.Pool != nil:
+		return "pool"
+	}
+	return "floor"
 }
 
 // Surface is one area to be coated, with its build-up.

@@ -99,6 +99,21 @@ func Returns() []StageKey {
 	return []StageKey{StageFoot, StageFurniture, StageVehicle, StageWater, StageFull}
 }
 
+// Service names the stage at which a surface goes back into service, by what it is: nobody walks on a top, and no car
+// stands on it. Empty where that is nothing to say of such a surface.
+func (k StageKey) Service(on SurfaceKind) string {
+	if on == "top" {
+		return map[StageKey]string{StageFoot: "light use", StageFurniture: "things may stand on it", StageWater: "water",
+			StageFull: "full cure: heat, knives and cleaners"}[k]
+	}
+	for _, s := range (Curing{}).Stages() {
+		if s.Key == k {
+			return s.Name
+		}
+	}
+	return ""
+}
+
 // Reach returns the time a film takes to the stage at a steady temperature, by
 // Arrhenius through the sheet's points, and whether that temperature lies outside
 // them. Below the coldest point a stage that ends something takes no longer than

@@ -43,7 +43,7 @@ func (p *Planner) Issue(ctx context.Context, f job.File, world facts.Facts, unit
 		if s.Takeoff == nil {
 			continue
 		}
-		surface := record.Surface{ID: s.ID, Name: s.Name, Area: s.Takeoff.Area}
+		surface := record.Surface{ID: s.ID, Name: s.Name, Kind: f.Job.Surfaces[i].Kind(), Area: s.Takeoff.Area}
 		if floor := f.Job.Surfaces[i].Floor; len(floor.Outline) > 0 {
 			surface.Outline = []geometry.Ring{floor.Outline}
 			for _, h := range floor.Holes {

@@ -138,13 +138,7 @@ func suppliesOf(in *input.Inputs, p Plan) ([]MediumNeed, []kit.Tool) {
 	type named struct{ medium, name string }
 	at := make(map[named]int)
 	for i, s := range p.Surfaces {
-		site := kit.Site{Place: "floor"}
-		switch from := in.File.Job.Surfaces[i]; {
-		case from.Top != nil:
-			site.Place = "top"
-		case from.Pool != nil:
-			site.Place = "pool"
-		}
+		site := kit.Site{Place: in.File.Job.Surfaces[i].Kind()}
 		if s.Takeoff != nil {
 			site.Area, site.Perimeter, site.Doors = s.Takeoff.Area, s.Takeoff.Perimeter, s.Takeoff.Openings
 			site.Ground, site.Counted = groundArea(in, s, site), countedBy(s.Survey)

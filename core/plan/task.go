@@ -13,7 +13,7 @@ import (
 // surfaceWork returns what of a planned surface makes work.
 func surfaceWork(in *input.Inputs, i int, s stage.Stages) work.Surface {
 	from, m := in.File.Job.Surfaces[i], s.Measured.Surfaces[i]
-	out := work.Surface{ID: from.ID, Name: from.Name, Coats: make([]work.Coat, 0, len(in.Layers[i]))}
+	out := work.Surface{ID: from.ID, Name: from.Name, Kind: from.Kind(), Coats: make([]work.Coat, 0, len(in.Layers[i]))}
 	if m.Takeoff != nil {
 		out.Area = m.Takeoff.Area
 	}

@@ -177,6 +177,21 @@ func TestWordsOfTheGates(t *testing.T) {
 	}
 }
 
+// A top has four gates: nobody walks in on it. The first coat asks after the wood, a later one after the coat below.
+func TestATopHasFourGates(t *testing.T) {
+	i := twoCoats()
+	for n := range i.Surfaces {
+		i.Surfaces[n].Kind = "top"
+	}
+	for n, want := range []string{"wood dust", "Coat 1 below"} {
+		gates := Gates(i, &i.Coats[n])
+		if len(gates) != 4 || !gates[0].Reads || !strings.Contains(gates[1].Ask, want) ||
+			!strings.Contains(gates[2].Ask, "cups") || gates[3].Key != "protection" {
+			t.Errorf("coat %d: %+v", n+1, gates)
+		}
+	}
+}
+
 // By hand, of two floors of one crew: paces 1.5 and 1.0 on the first, 1.25 on the second.
 func TestLearnOverFloors(t *testing.T) {
 	i := issued()

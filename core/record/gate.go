@@ -40,6 +40,9 @@ func Gates(i *Issue, c *Coat) []Gate {
 	}
 	wear := "Gloves (several pairs), eye protection, sleeves, and the respirator that the safety data sheet names, at " +
 		"every place."
+	if i.surface(c.Surface).Kind == "top" {
+		return topGates(c, surface, pairs, wear)
+	}
 	return []Gate{
 		{Key: GateReadings, Title: "Readings", Ask: "Slab, air and humidity, read on this surface now.", Reads: true},
 		surface,
@@ -55,6 +58,23 @@ func Gates(i *Issue, c *Coat) []Gate {
 			Saw: "Off, nothing drips"},
 		{Key: "forecast", Title: "Forecast", Ask: "The forecast until the film is hard: no rain on it, no damp night.",
 			Saw: "As planned"},
+	}
+}
+
+// topGates are the gates before a coat of a top: nobody walks in on it, and no rain falls on it.
+func topGates(c *Coat, surface Gate, pairs, wear string) []Gate {
+	if c.Number == 1 {
+		surface.Ask = "The checks of the surface are closed: sound, dry, no oil or wax; wood dust wiped off."
+	}
+	surface.Ask += " Level, tape and covers below it tight. Last look for dust against the light; tack cloth over it."
+	surface.Saw += ", clean against the light"
+	return []Gate{
+		{Key: GateReadings, Title: "Readings", Ask: "Surface, air and humidity, read on this top now.", Reads: true},
+		surface,
+		{Key: "pairs", Title: "Pairs and tools",
+			Ask: pairs + " Scale, cups, sticks, spreaders, gauge, clock, clean pails and rags.",
+			Saw: staged(len(c.Batches)) + ", all laid out"},
+		{Key: "protection", Title: "Protection", Ask: wear, Saw: "Everybody wears it"},
 	}
 }
 
@@ -101,13 +121,13 @@ func readingOf(e *Event) Reading {
 func (r Reading) against(l Limits, units measure.System) string {
 	switch {
 	case r.Margin != nil && *r.Margin < l.DewMargin:
-		return fmt.Sprintf("The slab is %s above the dew point; %s are needed. Warm the room or dry the air, and read again.",
-			climate.Difference(*r.Margin, units), climate.Difference(l.DewMargin, units))
+		return fmt.Sprintf("The surface is %s above the dew point; %s are needed. Warm the room or dry the air, and "+
+			"read again.", climate.Difference(*r.Margin, units), climate.Difference(l.DewMargin, units))
 	case r.Slab != nil && *r.Slab < l.SlabMin:
-		return fmt.Sprintf("The slab is at %s; at least %s is needed. Warm it, and read again.", units.Temperature(*r.Slab),
-			units.Temperature(l.SlabMin))
+		return fmt.Sprintf("The surface is at %s; at least %s is needed. Warm it, and read again.",
+			units.Temperature(*r.Slab), units.Temperature(l.SlabMin))
 	case r.Slab != nil && *r.Slab > l.SlabMax:
-		return fmt.Sprintf("The slab is at %s; at most %s is allowed. Wait for the evening, or shade it.",
+		return fmt.Sprintf("The surface is at %s; at most %s is allowed. Wait for the evening, or shade it.",
 			units.Temperature(*r.Slab), units.Temperature(l.SlabMax))
 	case r.Humidity != nil && *r.Humidity > l.HumidityMax:
 		return fmt.Sprintf("The air holds %s; at most %s is allowed. Dry it, and read again.", units.Fraction(*r.Humidity),
@@ -133,7 +153,7 @@ func gated(i *Issue, c *Coat, events []*Event, units measure.System) []GateState
 			if g.Reads && !s.Over {
 				r := readingOf(e)
 				if r.Slab == nil || r.Margin == nil {
-					s.Closed, s.Bad = false, "Slab, air and humidity are all needed to know the dew point."
+					s.Closed, s.Bad = false, "Surface, air and humidity are all needed to know the dew point."
 				} else if s.Bad = r.against(c.Limits, units); s.Bad != "" {
 					s.Closed = false
 				}

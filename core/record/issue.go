@@ -41,6 +41,7 @@ type Issue struct {
 type Surface struct {
 	ID       string                `json:"id"`
 	Name     string                `json:"name"`
+	Kind     material.SurfaceKind  `json:"kind,omitempty" doc:"What it is; a floor or a pool when left out"`
 	Area     measure.Area          `json:"area" doc:"m²"`
 	Outline  []geometry.Ring       `json:"outline,omitempty" doc:"Rings of a floor: its outline, then its holes"`
 	From     *time.Time            `json:"from,omitempty" doc:"First hour of the forecast below; absent where there is none"`

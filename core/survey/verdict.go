@@ -376,7 +376,7 @@ func (j *judge) material() {
 	if t := measure.Temperature(r.Value); t < low || t > high {
 		fit, way = FitAfter, "Keep the pails where the work will be for 12 to 18 h before."
 	}
-	j.say("material-temperature", fit, basis, way, "The material is at %s; %s to %s are required, as of the slab.",
+	j.say("material-temperature", fit, basis, way, "The material is at %s; %s to %s are required, as of the surface.",
 		units.Temperature(measure.Temperature(r.Value)), units.Temperature(low), units.Temperature(high))
 }
 
@@ -385,8 +385,8 @@ func (j *judge) temperature() {
 	slab, air, humidity := j.latest(SlabTemperature), j.latest(AirTemperature), j.latest(AirHumidity)
 	stale := time.Duration(j.rules["stale"].Value) * time.Second
 	if slab == nil || air == nil || humidity == nil {
-		j.say("dew-point", Unknown, j.rules["dew-margin"].From, "Read slab, air and humidity where the work begins.",
-			"The margin to the dew point is not known: slab temperature, air temperature and humidity are all needed.")
+		j.say("dew-point", Unknown, j.rules["dew-margin"].From, "Read surface, air and humidity where the work begins.",
+			"The margin to the dew point is not known: surface temperature, air temperature and humidity are all needed.")
 		return
 	}
 	for _, r := range []*Reading{slab, air, humidity} {
@@ -402,11 +402,11 @@ func (j *judge) temperature() {
 	say := func(v float64) string { return climate.Difference(measure.Temperature(v), units) }
 	if margin < rule.Value {
 		j.say("dew-point", FitAfter, rule.From, j.hoursThatPass(),
-			"The slab is at %s, %s above the dew point of %s; at least %s are required.",
+			"The surface is at %s, %s above the dew point of %s; at least %s are required.",
 			units.Temperature(measure.Temperature(slab.Value)), say(margin), units.Temperature(dew), say(rule.Value))
 	} else {
 		j.say("dew-point", FitNow, rule.From, "",
-			"The slab is at %s, %s above the dew point of %s; at least %s are required.",
+			"The surface is at %s, %s above the dew point of %s; at least %s are required.",
 			units.Temperature(measure.Temperature(slab.Value)), say(margin), units.Temperature(dew), say(rule.Value))
 	}
 	j.warmth(measure.Temperature(slab.Value))
@@ -416,10 +416,10 @@ func (j *judge) warmth(slab measure.Temperature) {
 	low, high, basis := Bounds(j.coats, j.rules)
 	units := j.scene.Units
 	if slab < low || slab > high {
-		j.say("slab-temperature", FitAfter, basis, j.hoursThatPass(), "The slab is at %s; %s to %s are required.",
+		j.say("slab-temperature", FitAfter, basis, j.hoursThatPass(), "The surface is at %s; %s to %s are required.",
 			units.Temperature(slab), units.Temperature(low), units.Temperature(high))
 	} else {
-		j.say("slab-temperature", FitNow, basis, "", "The slab is at %s; %s to %s are required.", units.Temperature(slab),
+		j.say("slab-temperature", FitNow, basis, "", "The surface is at %s; %s to %s are required.", units.Temperature(slab),
 			units.Temperature(low), units.Temperature(high))
 	}
 }

@@ -15,6 +15,7 @@ import (
 type Surface struct {
 	ID          string
 	Name        string
+	Kind        material.SurfaceKind
 	Area        measure.Area
 	Outdoors    bool
 	Verdicts    []survey.Verdict
@@ -229,7 +230,7 @@ func (d *deriver) coat(i int, before []After) []After {
 		ID: idOf("coat", c.ID, string(Check)), Kind: Check, Name: fmt.Sprintf("Inspect the surface before coat %d",
 			c.Number), Coat: c.ID,
 		Effort: measure.Span(math.Max(leastLook, float64(d.Area)/looking)), Split: Whole, After: before,
-		Closes: "Free of dust; slab, air and dew point read; pairs of A and B staged",
+		Closes: "Free of dust; surface, air and dew point read; pairs of A and B staged",
 		Needs:  Needs{Roles: []Hands{{Tester, 1}}},
 	}
 	if i > 0 {
@@ -343,27 +344,14 @@ func (d *deriver) finish(last Coat, before []After) {
 	})
 	for _, key := range material.Returns() {
 		gap := last.until(key)
-		if gap == nil {
+		service := key.Service(d.Kind)
+		if gap == nil || service == "" {
 			continue
 		}
 		d.add(Task{
-			ID: ReturnID(d.ID, key), Kind: Return, Name: d.Name + ": " + serviceWords(key),
+			ID: ReturnID(d.ID, key), Kind: Return, Name: d.Name + ": " + service,
 			Stage: key, Split: Passing,
 			After: []After{{Task: PourID(last.ID), Least: gap}},
 		})
 	}
-}
-
-func serviceWords(key material.StageKey) string {
-	switch key {
-	case material.StageFoot:
-		return "light foot traffic"
-	case material.StageFurniture:
-		return "furniture"
-	case material.StageVehicle:
-		return "vehicles"
-	case material.StageWater:
-		return "water"
-	}
-	return "full cure"
 }

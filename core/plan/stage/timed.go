@@ -417,6 +417,11 @@ func (t *timer) lay(i, n int, w *slabHours, at, sooner time.Time, logged *time.T
 			c.Slab = p.At(measure.Span(at.Sub(w.From).Seconds()))
 		}
 		f := FilmStage{Key: stage.Key, Name: stage.Name}
+		if slices.Contains(material.Returns(), stage.Key) {
+			if f.Name = stage.Key.Service(t.in.File.Job.Surfaces[i].Kind()); f.Name == "" {
+				continue
+			}
+		}
 		from := end
 		if stage.Key.Ends() {
 			from = at

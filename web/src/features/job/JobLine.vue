@@ -13,6 +13,8 @@ const props = defineProps<{
   currency: string
   zone?: string
   jobId: string
+  /** Nobody walks on it: all of it is tops. */
+  tops: boolean
 }>()
 const session = useSession()
 const HOUR = 3600
@@ -92,7 +94,7 @@ const figures = computed(() => {
     },
     {
       id: 'ready',
-      name: `Light foot traffic from${now.basis ? `, ${now.basis}` : ''}`,
+      name: `${props.tops ? 'Light use' : 'Light foot traffic'} from${now.basis ? `, ${now.basis}` : ''}`,
       step: 'batches',
       parts: [ready(now, was)],
     },

@@ -7,6 +7,7 @@ import TextField from '../../fields/TextField.vue'
 import ConflictDialog from './ConflictDialog.vue'
 import HelpDialog from './HelpDialog.vue'
 import JobDesk from './JobDesk.vue'
+import { kindOf } from './blank'
 import JobLine from './JobLine.vue'
 import JobMenu from './JobMenu.vue'
 import JobStrip from './JobStrip.vue'
@@ -115,6 +116,7 @@ useJobKeys({
         :currency="file.job.currency"
         :zone="plan.zone"
         :job-id="id"
+        :tops="file.job.surfaces.every((s) => kindOf(s) === 'top')"
         :class="{ old: away }"
       />
       <v-alert v-if="away" type="warning" class="banner" role="alert">

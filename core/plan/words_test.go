@@ -1,0 +1,85 @@
+package plan
+
+import (
+	"context"
+	"encoding/json"
+	"fmt"
+	"regexp"
+	"slices"
+	"testing"
+
+	"nephelon/core/facts"
+	"nephelon/core/material"
+	"nephelon/core/measure"
+	"nephelon/core/plan/stage"
+	"nephelon/core/record"
+)
+
+// No plan of tops speaks of what stands, walks or drives on a floor, and none of a floor of what a top bears. What a
+// plan says is all its text.
+func TestTopsAreNotFloors(t *testing.T) {
+	foreign := map[string]*regexp.Regexp{
+		"oyster-bar":   regexp.MustCompile(`(?i)\bfloor|silica|tyre|walk on|spiked|squeegee|traffic|vehicle|\bslab|CSP`),
+		"baggage-hall": regexp.MustCompile(`(?i)countertop|hair dryer|things may stand|light use|knives`),
+		"seal-nursery": regexp.MustCompile(`(?i)countertop|hair dryer|things may stand|light use|knives`),
+	}
+	for name, words := range foreign {
+		f := demo(t, name)
+		issued, err := NewPlanner().Issue(context.Background(), f, facts.At(noon()), measure.Metric, "")
+		if err != nil {
+			t.Fatal(err)
+		}
+		gates := make(map[string][]record.Gate)
+		for n := range issued.Coats {
+			gates[issued.Coats[n].ID] = record.Gates(&issued, &issued.Coats[n])
+		}
+		text, err := json.Marshal([]any{Make(f, measure.Metric, noon()), issued, gates})
+		if err != nil {
+			t.Fatal(err)
+		}
+		var tree any
+		if err := json.Unmarshal(text, &tree); err != nil {
+			t.Fatal(err)
+		}
+		var read func(at string, v any)
+		read = func(at string, v any) {
+			switch v := v.(type) {
+			case map[string]any:
+				for key, child := range v {
+					if key != "product" { // the words of a data sheet are its maker's
+						read(at+"/"+key, child)
+					}
+				}
+			case []any:
+				for _, child := range v {
+					read(at, child)
+				}
+			case string:
+				if words.MatchString(v) {
+					t.Errorf("%s%s: %s", name, at, v)
+				}
+			}
+		}
+		read("", tree)
+	}
+}
+
+// A top comes back into service by other stages than a floor, and never for cars.
+func TestTheServiceOfATop(t *testing.T) {
+	for key, want := range map[material.StageKey][2]string{
+		material.StageFoot:      {"light use", "light foot traffic"},
+		material.StageFurniture: {"things may stand on it", "furniture"},
+		material.StageVehicle:   {"", "vehicles"},
+		material.StageWater:     {"water", "water"},
+		material.StageFull:      {"full cure: heat, knives and cleaners", "full cure"},
+	} {
+		if got := [2]string{key.Service("top"), key.Service("floor")}; got != want || key.Service("pool") != want[1] {
+			t.Errorf("%s: %s", key, fmt.Sprint(got))
+		}
+	}
+	for _, c := range Make(demo(t, "oyster-bar"), measure.Metric, noon()).Surfaces[0].Coats {
+		if slices.ContainsFunc(c.Times.Stages, func(s stage.FilmStage) bool { return s.Key == material.StageVehicle }) {
+			t.Errorf("coat %d takes vehicles", c.Number)
+		}
+	}
+}
