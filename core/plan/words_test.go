@@ -6,13 +6,16 @@ import (
 	"fmt"
 	"regexp"
 	"slices"
+	"strings"
 	"testing"
 
+	"nephelon/core/buildup"
 	"nephelon/core/facts"
 	"nephelon/core/material"
 	"nephelon/core/measure"
 	"nephelon/core/plan/stage"
 	"nephelon/core/record"
+	"nephelon/core/school"
 )
 
 // No plan of tops speaks of what stands, walks or drives on a floor, and none of a floor of what a top bears. What a
@@ -81,5 +84,28 @@ func TestTheServiceOfATop(t *testing.T) {
 		if slices.ContainsFunc(c.Times.Stages, func(s stage.FilmStage) bool { return s.Key == material.StageVehicle }) {
 			t.Errorf("coat %d takes vehicles", c.Number)
 		}
+	}
+}
+
+// A thin film is pulled flat and rolled, a thick one spread with a notch. By hand: a dip of a 45 cm foam cover holds
+// 157.5 mL, at 100 µm 1.58 m²; of a 12 mm cover 315 mL, at 150 µm 2.1 m².
+func TestThinFilmsAreRolledNotNotched(t *testing.T) {
+	f := laidJob(t, demoShelf(t), coat("firstlight-lb", 150), coat("keelbody-100", 900), coat("gullwing-ur", 100))
+	for n, says := range [][]string{{"12 mm (1/2 in) nap", "2.1 m²", "plain squeegee"}, {"notch or pins of"},
+		{"foam or 6 mm", "45 cm", "1.58 m²", "plain squeegee"}} {
+		floor := floorOf(Make(f, measure.Metric, noon()).Surfaces[0].Coats[n].Cards[0])
+		for _, words := range says {
+			if !strings.Contains(strings.ReplaceAll(floor, "\u202f", " "), words) {
+				t.Errorf("coat %d does not say %q: %s", n+1, words, floor)
+			}
+		}
+		if strings.Contains(floor, "notch") != (n == 1) {
+			t.Errorf("coat %d and its notch: %s", n+1, floor)
+		}
+	}
+	f.Job.Surfaces[0].Coats[2].Own = &buildup.OwnWay{Laying: school.DipAndRoll}
+	if floor := floorOf(Make(f, measure.Metric, noon()).Surfaces[0].Coats[2].Cards[0]); !strings.Contains(floor,
+		"each dip across the last") || !strings.Contains(floor, "foam or 6 mm") {
+		t.Errorf("dipped: %s", floor)
 	}
 }

@@ -95,7 +95,8 @@ func groundSteps(in *input.Inputs, do func(string, ...any), drawn, last bool, l 
 	switch l.Laying {
 	case school.DipAndRoll:
 		do("Cut in along the walls by brush, ahead of the roller.")
-		do("Roll from the tray in one direction, little at a time, then cross-roll at right angles.")
+		do("Roll from the tray in one direction, each dip across the last, then cross-roll at right angles: %s.",
+			rollerWords(in, l, card.Area*measure.Area(card.Of), card.Wet))
 	case school.Trowel:
 		do("Pour in lines, spread with the trowel held flat, lap by lap.")
 	case school.Brush:
@@ -105,8 +106,13 @@ func groundSteps(in *input.Inputs, do func(string, ...any), drawn, last bool, l 
 			"sheet names.")
 	default:
 		do("Pour it in lines along the last edge; nothing stays in the pail.")
-		do("Spread with a notch or pins of %s for %s wet; check with a gauge (ASTM D4414).",
-			in.Units.Film(buildup.NotchOverFilm*card.Wet), in.Units.Film(card.Wet))
+		if card.Wet >= notchFrom {
+			do("Spread with a notch or pins of %s for %s wet; check with a gauge (ASTM D4414).",
+				in.Units.Film(buildup.NotchOverFilm*card.Wet), in.Units.Film(card.Wet))
+		} else {
+			do("Pull it flat with a plain squeegee and roll it out to %s wet; check with a gauge (ASTM D4414). Roller: %s.",
+				in.Units.Film(card.Wet), rollerWords(in, l, card.Area*measure.Area(card.Of), card.Wet))
+		}
 		do("Cut in along the walls by brush, ahead of the roller; back-roll at once, then cross-roll at right angles.")
 		if card.Wet > spikesFrom {
 			do("Walk in spiked shoes, lifting the feet: dragging leaves marks.")
