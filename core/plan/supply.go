@@ -85,27 +85,32 @@ func prepared(in *input.Inputs, surfaces []SurfacePlan) []SupplyNeed {
 // packSupply takes what is in stock off a material of preparation and chooses its packs: of the medium of its name, of
 // the tool that it stands for, or single pieces.
 func packSupply(in *input.Inputs, n *SupplyNeed) {
-	n.Lines = []kit.PackLine{}
-	tool := asTools()[n.Name]
-	packs := []material.Pack{}
-	if n.Kind == measure.KindCount {
-		packs = append(packs, material.Pack{Name: "piece", Amount: 1})
-	}
-	usual := kit.UsualTools()
-	for k, m := range append(usual, in.File.Media...) {
-		named := m.Kind == "supply" && strings.EqualFold(m.Name, n.Name) && m.Counted() == n.Kind
-		if (named || tool != "" && m.ID == tool) && len(m.Packs) > 0 {
-			if packs = m.Packs; k >= len(usual) {
-				n.Medium = m.ID
-			}
-		}
-	}
+	var packs []material.Pack
+	packs, n.Medium = supplyPacks(in.File.Media, n.Name, n.Kind)
 	for _, c := range in.File.Job.Stock {
 		if c.Sheet == n.Medium && n.Medium != "" && c.Part == "medium" && !c.TouchUp && n.Kind == measure.KindMass {
 			n.Stock += float64(c.Mass)
 		}
 	}
 	n.Lines, n.Cost = kit.Packs(max(0, n.Value-n.Stock), packs)
+}
+
+// supplyPacks returns the packs of a material of preparation, and the medium of a file that they are of.
+func supplyPacks(media []material.Medium, name string, kind measure.Kind) (packs []material.Pack, medium string) {
+	tool := asTools()[name]
+	if kind == measure.KindCount {
+		packs = append(packs, material.Pack{Name: "piece", Amount: 1})
+	}
+	usual := kit.UsualTools()
+	for k, m := range append(usual, media...) {
+		named := m.Kind == "supply" && strings.EqualFold(m.Name, name) && m.Counted() == kind
+		if (named || tool != "" && m.ID == tool) && len(m.Packs) > 0 {
+			if packs = m.Packs; k >= len(usual) {
+				medium = m.ID
+			}
+		}
+	}
+	return packs, medium
 }
 
 // materialsCost sums what everything beside the kits costs, and counts what has no price.

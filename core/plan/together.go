@@ -18,11 +18,12 @@ import (
 
 // Together holds what several jobs buy in one purchase.
 type Together struct {
-	Lines    []SharedLine `json:"lines"`
-	Apart    *float64     `json:"apart,omitempty" doc:"What the jobs cost one by one; absent where a size has no price"`
-	Cost     *float64     `json:"cost,omitempty" doc:"What they cost together"`
-	Currency string       `json:"currency"`
-	Notes    []string     `json:"notes"`
+	Lines    []SharedLine  `json:"lines"`
+	Apart    *float64      `json:"apart,omitempty" doc:"What the jobs cost one by one; absent where a size has no price"`
+	Cost     *float64      `json:"cost,omitempty" doc:"What they cost together"`
+	Others   []SharedOther `json:"others" doc:"Media and preparation materials, by name; tools are each job's own"`
+	Currency string        `json:"currency"`
+	Notes    []string      `json:"notes"`
 }
 
 // SharedLine is one product in all the jobs.
@@ -60,7 +61,7 @@ func reservedOnce(f job.File, seen map[string]bool, now time.Time) (stock []kit.
 // cover the sum of their needs, after the stock that each has reserved. It fails
 // where they are priced in different currencies.
 func BuyTogether(files []job.File, units measure.System, now time.Time) (Together, error) {
-	t := Together{Lines: []SharedLine{}, Notes: []string{}}
+	t := Together{Lines: []SharedLine{}, Others: []SharedOther{}, Notes: []string{}}
 	var shared []sharedSheet // by line
 	var wants []kit.Wish
 	seen := make(map[string]bool)
@@ -79,6 +80,7 @@ func BuyTogether(files []job.File, units measure.System, now time.Time) (Togethe
 		stock, notes := reservedOnce(f, seen, now)
 		t.Notes = append(t.Notes, notes...)
 		wants = append(wants, f.Job.Buying...)
+		t.addOthers(f, p, stock)
 		for _, b := range p.Purchases {
 			key := material.SheetKey{Product: b.Product, Hardener: b.Hardener}
 			sheet, err := sheetOf(f, b)
@@ -122,6 +124,7 @@ func BuyTogether(files []job.File, units measure.System, now time.Time) (Togethe
 			}
 		}
 	}
+	t.buyOthers()
 	t.Apart, t.Cost = new(float64), new(float64)
 	for i := range t.Lines {
 		if err := t.buy(i, shared[i], wants, units, now); err != nil {

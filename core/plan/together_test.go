@@ -5,12 +5,58 @@ import (
 	"strings"
 	"testing"
 
-	"nephelon/core/school"
-
+	"nephelon/core/buildup"
 	"nephelon/core/job"
 	"nephelon/core/kit"
+	"nephelon/core/material"
 	"nephelon/core/measure"
+	"nephelon/core/school"
+	"nephelon/core/survey"
 )
+
+// What is scattered and what preparation takes is bought together, too. By hand: two floors of 40 m² at 0.5 kg/m²
+// are 40 kg: one box of 60 kg where each would open its own; the tape of both is one line; flake that both
+// reserved is taken off once.
+func TestJobsBuyTheirOthersTogether(t *testing.T) {
+	s := demoShelf(t)
+	made := func(name string) job.File {
+		f := laidJob(t, s, with(coat("shoalbody-f", 500), func(c *buildup.Coat) {
+			c.Scatter = &buildup.Scatter{Medium: "flake-mudflat", Degree: "light",
+				Mass: &measure.Sourced[measure.Coverage]{Value: 0.5, Source: measure.OwnTest}}
+		}))
+		f.Job.Name = name
+		f.Job.Surfaces[0].Survey = &survey.Survey{Substrate: survey.Concrete}
+		price := 200.0
+		for n := range f.Media {
+			if f.Media[n].ID == "flake-mudflat" {
+				f.Media[n].Spare, f.Media[n].Packs = nil, []material.Pack{{Name: "box of 60 kg", Amount: 60, Price: &price}}
+			}
+		}
+		return f
+	}
+	other := func(files ...job.File) SharedOther {
+		got, err := BuyTogether(files, measure.Metric, noon())
+		if err != nil {
+			t.Fatal(err)
+		}
+		at := slices.IndexFunc(got.Others, func(o SharedOther) bool { return strings.HasPrefix(o.Name, "Mudflat") })
+		tape := slices.IndexFunc(got.Others, func(o SharedOther) bool { return o.Name == survey.Tape })
+		if at < 0 || tape < 0 || len(got.Others[tape].Jobs) != len(files) {
+			t.Fatalf("%+v", got.Others)
+		}
+		return got.Others[at]
+	}
+	a, b := made("Quay"), made("Weigh house")
+	o := other(a, b)
+	if !near(o.Value, 40, 1e-9) || len(o.Jobs) != 2 || *o.Cost != 200 || *o.Apart != 400 || o.Lines[0].Count != 1 {
+		t.Errorf("%+v", o)
+	}
+	held := kit.Container{ID: "c", Sheet: "flake-mudflat", Part: "medium", Mass: 15}
+	a.Job.Stock, b.Job.Stock = []kit.Container{held}, []kit.Container{held}
+	if o := other(a, b); !near(o.Stock, 15, 1e-9) {
+		t.Errorf("%v kg in stock", o.Stock)
+	}
+}
 
 // Two jobs that buy together need what they need apart, and never pay more; a
 // container that both reserved counts once.

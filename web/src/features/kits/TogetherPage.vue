@@ -49,7 +49,7 @@ function price(amount: number | undefined): string {
     <p v-else-if="!found" class="quiet">Calculating the purchase …</p>
     <template v-else>
       <p data-test="together">
-        Together <b class="figure">{{ price(found.cost) }}</b>
+        Kits together <b class="figure">{{ price(found.cost) }}</b>
         <template v-if="saved !== undefined"
           >, apart {{ price(found.apart) }}: <b>{{ price(saved) }}</b> saved.</template
         >
@@ -92,6 +92,50 @@ function price(amount: number | undefined): string {
               <td class="num">{{ session.format('volume', l.leftover) }}</td>
               <td class="num">{{ price(l.cost) }}</td>
               <td class="num quiet">{{ price(l.apart) }}</td>
+            </tr>
+          </tbody>
+        </table>
+      </div>
+      <div
+        v-if="found.others.length > 0"
+        class="sheet panel scroll mt-4"
+        tabindex="0"
+        role="region"
+        aria-label="Other materials bought together"
+        data-test="together-others"
+      >
+        <table class="figures">
+          <caption class="small quiet">
+            What is scattered or stirred in, and what preparation takes. Tools are each job’s own.
+          </caption>
+          <thead>
+            <tr>
+              <th>Material</th>
+              <th>For</th>
+              <th class="num">Need</th>
+              <th>Buy</th>
+              <th class="num">Cost</th>
+              <th class="num">Apart</th>
+            </tr>
+          </thead>
+          <tbody>
+            <tr v-for="o in found.others" :key="o.name + o.kind">
+              <td>{{ o.name }}</td>
+              <td class="small">
+                <span v-for="j in o.jobs" :key="j" class="line">{{ j }}</span>
+              </td>
+              <td class="num">{{ session.format(o.kind, o.value) }}</td>
+              <td>
+                <span v-for="l in o.lines" :key="l.pack" class="line">{{ l.count }} × {{ l.pack }}</span>
+                <span v-if="o.lines.length === 0" class="quiet">{{
+                  o.stock ? 'from stock' : 'no pack known'
+                }}</span>
+                <span v-if="o.stock" class="line small quiet"
+                  >{{ session.format(o.kind, o.stock) }} from stock</span
+                >
+              </td>
+              <td class="num">{{ price(o.cost) }}</td>
+              <td class="num quiet">{{ price(o.apart) }}</td>
             </tr>
           </tbody>
         </table>
