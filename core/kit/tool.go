@@ -17,6 +17,8 @@ type Work struct {
 	Sites  []Site
 	Torch  bool // bubbles are torched
 	Mist   bool // or misted with alcohol
+	Second bool // a mix is mixed again in a second bucket
+	Reused bool // buckets and paddles serve all batches of a coat
 }
 
 // Site is one surface.
@@ -35,6 +37,8 @@ type CoatWork struct {
 	Kind    material.Kind
 	Area    measure.Area
 	Batches int
+	Mixed   bool // of several parts
+	Cups    int  // of colour, over all batches
 	Stones  bool // they are trowelled, neither rolled nor raked
 }
 
@@ -105,6 +109,10 @@ func UsualTools() []material.Medium {
 // under the same id stands before the usual.
 func Tools(w Work, own []material.Medium, units measure.System) []Tool {
 	all := append(UsualTools(), w.stoneTools()...)
+	if cups := w.colourCups(); cups > 0 {
+		all = append(all, material.Medium{ID: "tool-colour-cup", Name: "Cups and sticks for colours", Kind: "tool",
+			Use: &material.ToolUse{Per: "job", Amount: float64(cups), Source: measure.RuleOfThumb}})
+	}
 	for _, m := range own {
 		if m.Kind != "tool" || m.Use == nil {
 			continue
@@ -216,11 +224,49 @@ func (w Work) counted(id string, u material.ToolUse) (float64, measure.Kind, str
 	case "person":
 		return there * float64(w.People), measure.KindCount, "people"
 	case "batch":
+		if id == "tool-bucket" || id == "tool-stick" {
+			return sum(w.vessels), measure.KindCount, w.vesselWords()
+		}
 		return sum(func(c CoatWork) float64 { return float64(c.Batches) }), measure.KindCount, "batches"
 	case "coat":
 		return sum(func(CoatWork) float64 { return 1 }), measure.KindCount, "coats"
 	}
 	return there, measure.KindCount, "job"
+}
+
+// colourCups counts the cups that batches are divided into by colour.
+func (w Work) colourCups() int {
+	n := 0
+	for _, s := range w.Sites {
+		for _, c := range s.Coats {
+			n += c.Cups
+		}
+	}
+	return n
+}
+
+// vessels counts the buckets, or the paddles, that a coat is mixed with.
+func (w Work) vessels(c CoatWork) float64 {
+	n := c.Batches
+	if w.Reused {
+		n = min(n, 1)
+	}
+	if w.Second && c.Mixed {
+		n *= 2
+	}
+	return float64(n)
+}
+
+// vesselWords names what buckets and paddles are counted by.
+func (w Work) vesselWords() string {
+	words := "batches"
+	if w.Reused {
+		words = "coats"
+	}
+	if w.Second {
+		words += ", mixed again in a second bucket"
+	}
+	return words
 }
 
 // Packs chooses packs of a medium for a mass or volume at least cost.

@@ -177,3 +177,24 @@ func TestAnOpenedPailPastItsDate(t *testing.T) {
 		}
 	}
 }
+
+// Buckets by hand, over five batches of two parts and three of one: eight where each is fresh, thirteen where what
+// has two parts is mixed again in a second bucket, two where they are used again within a coat, three with a
+// second one for the first. Each cup of colour is counted.
+func TestBucketsAsTheyAreUsed(t *testing.T) {
+	for _, k := range []struct {
+		second, reused bool
+		need           float64
+	}{{false, false, 8}, {true, false, 13}, {false, true, 2}, {true, true, 3}} {
+		w := Work{People: 2, Second: k.second, Reused: k.reused, Sites: []Site{{Place: "floor", Area: 30, Coats: []CoatWork{
+			{Kind: "metallic", Area: 30, Batches: 5, Mixed: true, Cups: 20}, {Kind: "paint", Area: 30, Batches: 3}}}}}
+		needs := make(map[string]float64)
+		for _, tool := range Tools(w, nil, measure.Metric) {
+			needs[tool.ID] = tool.Need
+		}
+		if needs["tool-bucket"] != k.need || needs["tool-stick"] != k.need || needs["tool-colour-cup"] != 20 {
+			t.Errorf("second %v, reused %v: %v buckets, %v sticks, %v cups, by hand %v", k.second, k.reused,
+				needs["tool-bucket"], needs["tool-stick"], needs["tool-colour-cup"], k.need)
+		}
+	}
+}

@@ -139,7 +139,8 @@ func materialsCost(p Plan) (cost float64, unpriced int) {
 func suppliesOf(in *input.Inputs, p Plan) ([]MediumNeed, []kit.Tool) {
 	media := []MediumNeed{}
 	work, coats := kit.Work{People: in.File.Job.Crew.People(), Torch: in.Methods.Bubbles == school.Torch,
-		Mist: in.Methods.Bubbles == school.Alcohol}, 0
+		Mist: in.Methods.Bubbles == school.Alcohol, Second: in.Methods.Residue.Second(),
+		Reused: in.Methods.Vessels == school.ReusedVessels}, 0
 	type named struct{ medium, name string }
 	at := make(map[named]int)
 	for i, s := range p.Surfaces {
@@ -153,9 +154,12 @@ func suppliesOf(in *input.Inputs, p Plan) ([]MediumNeed, []kit.Tool) {
 				continue
 			}
 			done := kit.CoatWork{Kind: in.Layers[i][c].Sheet.Product.Kind, Area: s.Takeoff.Area,
-				Stones: in.Layers[i][c].Coat.Wets()}
+				Stones: in.Layers[i][c].Coat.Wets(), Mixed: len(in.Layers[i][c].Sheet.Product.Components) > 1}
 			if coat.Division != nil {
 				done.Batches = len(coat.Division.Batches)
+				for _, card := range coat.Cards {
+					done.Cups += len(card.Cups)
+				}
 			}
 			site.Coats, coats = append(site.Coats, done), coats+1
 			for _, a := range coat.Build.Additions {

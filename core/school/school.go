@@ -24,6 +24,8 @@ type (
 	Tinting string
 	// Residue holds what happens to what clings to the pail.
 	Residue string
+	// Vessels holds whether buckets and paddles are used again.
+	Vessels string
 	// Laying holds how a coat gets onto the surface.
 	Laying string
 	// Warmth holds whether parts are kept cool or warmed.
@@ -96,6 +98,9 @@ const (
 	Torch        Bubbles = "torch"
 	Alcohol      Bubbles = "alcohol"
 
+	FreshVessels  Vessels = "fresh"
+	ReusedVessels Vessels = "reused"
+
 	NeverThin Thinning = "never"
 	ThinFirst Thinning = "first"
 
@@ -130,6 +135,7 @@ type Methods struct {
 	First      First    `json:"first,omitempty" doc:"What goes into the pail first"`
 	Tinting    Tinting  `json:"tinting,omitempty" doc:"Colour after mixing, or into A beforehand"`
 	Residue    Residue  `json:"residue,omitempty" doc:"What happens to what clings to the pail"`
+	Vessels    Vessels  `json:"vessels,omitempty" doc:"Whether buckets and paddles are used again for the next batch of a coat"`
 	Laying     Laying   `json:"laying,omitempty" enum:"pour,dip" doc:"Pour and spread, or dip and roll"`
 	Warmth     Warmth   `json:"warmth,omitempty" doc:"Keep the resin cool, or warm it to make it flow"`
 	Bubbles    Bubbles  `json:"bubbles,omitempty"`
@@ -240,6 +246,11 @@ func (Bubbles) Values() []Bubbles {
 // Values returns all values, in the order in which they are shown.
 func (Doors) Values() []Doors {
 	return []Doors{UnderDoor, BeyondDoor}
+}
+
+// Values returns all values, in the order in which they are shown.
+func (Vessels) Values() []Vessels {
+	return []Vessels{FreshVessels, ReusedVessels}
 }
 
 // Values returns all values, in the order in which they are shown.
