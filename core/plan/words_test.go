@@ -11,6 +11,7 @@ import (
 
 	"nephelon/core/buildup"
 	"nephelon/core/facts"
+	"nephelon/core/kit"
 	"nephelon/core/material"
 	"nephelon/core/measure"
 	"nephelon/core/plan/stage"
@@ -107,5 +108,35 @@ func TestThinFilmsAreRolledNotNotched(t *testing.T) {
 	if floor := floorOf(Make(f, measure.Metric, noon()).Surfaces[0].Coats[2].Cards[0]); !strings.Contains(floor,
 		"each dip across the last") || !strings.Contains(floor, "foam or 6 mm") {
 		t.Errorf("dipped: %s", floor)
+	}
+}
+
+// Cards tell what the ratio of a whole kit rests on, when a mix is done, and after the last batch what cleans tools and
+// skin, by what the product is thinned with.
+func TestCardsTellTheSmallThings(t *testing.T) {
+	f := laidJob(t, demoShelf(t), coat("firstlight-lb", 150), coat("keelbody-100", 900))
+	steps := func(c kit.Card) (all string) {
+		for _, s := range c.Steps {
+			all += s.Text + "\n"
+		}
+		return all
+	}
+	made := Make(f, measure.Metric, noon()).Surfaces[0]
+	whole := 0
+	for n, cleans := range []string{"Tools into water", "Tools into alcohol"} {
+		cards := made.Coats[n].Cards
+		for k, c := range cards {
+			says := steps(c)
+			if strings.HasPrefix(c.Share, "1 ×") {
+				whole++
+			}
+			if !strings.Contains(says, "no streak is left") || strings.Contains(says, cleans) != (k == len(cards)-1) ||
+				strings.Contains(says, "to the last") != strings.HasPrefix(c.Share, "1 ×") {
+				t.Errorf("coat %d, batch %d, %s: %s", n+1, k+1, c.Share, says)
+			}
+		}
+	}
+	if whole == 0 {
+		t.Error("no batch is of whole kits")
 	}
 }

@@ -11,8 +11,8 @@ import (
 	"nephelon/core/school"
 )
 
-// spikesFrom is the wet film from which people walk through it in spiked shoes, m: common
-// practice, no source.
+// spikesFrom is the wet film from which people walk through it in spiked shoes, m, as they do through any that is
+// scattered into: common practice, no source.
 const spikesFrom = 0.5e-3
 
 // TapeAfter returns the time until the run of a film down an edge has slowed, by how long it can be worked, where that
@@ -114,7 +114,7 @@ func groundSteps(in *input.Inputs, do func(string, ...any), drawn, last bool, l 
 				in.Units.Film(card.Wet), rollerWords(in, l, card.Area*measure.Area(card.Of), card.Wet))
 		}
 		do("Cut in along the walls by brush, ahead of the roller; back-roll at once, then cross-roll at right angles.")
-		if card.Wet > spikesFrom {
+		if card.Wet > spikesFrom || l.Scatter != nil {
 			do("Walk in spiked shoes, lifting the feet: dragging leaves marks.")
 		}
 	}
