@@ -153,8 +153,8 @@ func DayBefore(in *input.Inputs, i int, l input.ResolvedCoat, staging *Staging, 
 	say("With it: turn the pails over, and stir A to the bottom; what settles there is the part that counts. Cut a hard " +
 		"cake loose first, with the pail tilted. Tick off the list of tools.")
 	if len(p.Components) > 1 {
-		say("Stage each A with its own B beside the mixing place, by the door the crew leaves by; only one B is opened at " +
-			"a time. Parts of other products stand apart, out of reach.")
+		say("Cover the ground of the mixing place, in the shade and by the door the crew leaves by. Stage each A with its " +
+			"own B beside it; only one B is opened at a time. Parts of other products stand apart, out of reach.")
 	}
 	if in.Methods.Session == school.TapeLines && len(in.File.Job.Surfaces[i].Floor.Outline) > 0 {
 		say("Tape the lines of the sections, at joints, saw cuts and doorways where there are any.")
