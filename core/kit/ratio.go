@@ -154,10 +154,26 @@ func (c *RatioCheck) judge(p *material.Product, w Weighed, volume measure.Volume
 			c.Text += fmt.Sprintf(" %s of %s.", units.Mass(r.Mass), r.Name)
 		}
 	}
+	if asVolumes(p.Mix(), w.Masses) {
+		c.Text += " These masses stand as its volumes should: was it poured by volume and read as weight, or the volume " +
+			"ratio weighed? Read again before you add anything."
+	}
 	if c.Verdict == Spoilt && len(c.Save) == 0 {
 		c.Text += " Off ratio it never hardens through, and no later coat cures it. Let it harden outside, and dispose of " +
 			"it by local rules."
 	}
+}
+
+// asVolumes reports whether masses stand in the ratio of the volumes within what is good: litres that were entered as
+// kilograms, or parts by volume that were weighed.
+func asVolumes(mix material.Mix, masses []measure.Mass) bool {
+	for i, s := range mix.Shares {
+		off := float64(masses[0]) / mix.Shares[0].Volume / (float64(masses[i]) / s.Volume)
+		if math.Abs(off-1) > goodOff {
+			return false
+		}
+	}
+	return true
 }
 
 // Values returns all values, in the order in which they are shown.

@@ -34,6 +34,7 @@ func TestARatioByHand(t *testing.T) {
 		{"spoilt, saved", Weighed{Masses: []measure.Mass{8, 2.7}, Elapsed: 60, Life: 1800}, Spoilt, 1, "300 g of B"},
 		{"too late", Weighed{Masses: []measure.Mass{8, 2.7}, Elapsed: 900, Life: 1800}, Spoilt, 0,
 			"too late to mix more in. Do not use it."},
+		{"volumes entered as masses", Weighed{Masses: []measure.Mass{8, 4}}, Spoilt, 1, "stand as its volumes should"},
 		{"no room", Weighed{Masses: []measure.Mass{8, 2.7}, Bucket: 0.0099}, Spoilt, 0,
 			"more than the bucket of 9.9 L holds"},
 	}
@@ -44,6 +45,9 @@ func TestARatioByHand(t *testing.T) {
 		got, err := CheckRatio(mixture(), c.w, measure.Metric)
 		if err != nil || got.Verdict != c.verdict || len(got.Save) != c.saves || !strings.Contains(got.Text, c.says) {
 			t.Errorf("%s: %+v, %v", c.name, got, err)
+		}
+		if strings.Contains(got.Text, "as its volumes") != (c.w.Masses[1] == 4) {
+			t.Errorf("%s: %s", c.name, got.Text)
 		}
 		if !near(got.Right[0], 8.0/3, 1e-12) {
 			t.Errorf("%s: right is %v", c.name, got.Right)
