@@ -111,8 +111,8 @@ func TestThinFilmsAreRolledNotNotched(t *testing.T) {
 	}
 }
 
-// Cards tell what the ratio of a whole kit rests on, when a mix is done, and after the last batch what cleans tools and
-// skin, by what the product is thinned with.
+// Cards tell what the ratio of a whole kit rests on and when a mix is done; what cleans tools and skin is told the day
+// before, by what the product is thinned with.
 func TestCardsTellTheSmallThings(t *testing.T) {
 	f := laidJob(t, demoShelf(t), coat("firstlight-lb", 150), coat("keelbody-100", 900))
 	steps := func(c kit.Card) (all string) {
@@ -123,15 +123,17 @@ func TestCardsTellTheSmallThings(t *testing.T) {
 	}
 	made := Make(f, measure.Metric, noon()).Surfaces[0]
 	whole := 0
-	for n, cleans := range []string{"Tools into water", "Tools into alcohol"} {
+	for n, cleans := range []string{"Tools go into water", "Tools go into alcohol"} {
 		cards := made.Coats[n].Cards
+		if ahead := strings.Join(made.Coats[n].Ahead, "\n"); !strings.Contains(ahead, cleans) {
+			t.Errorf("coat %d: %s", n+1, ahead)
+		}
 		for k, c := range cards {
 			says := steps(c)
 			if strings.HasPrefix(c.Share, "1 ×") {
 				whole++
 			}
-			if !strings.Contains(says, "no streak is left") || strings.Contains(says, cleans) != (k == len(cards)-1) ||
-				strings.Contains(says, "to the last") != strings.HasPrefix(c.Share, "1 ×") {
+			if !strings.Contains(says, "no streak is left") || strings.Contains(says, "to the last") != strings.HasPrefix(c.Share, "1 ×") {
 				t.Errorf("coat %d, batch %d, %s: %s", n+1, k+1, c.Share, says)
 			}
 		}

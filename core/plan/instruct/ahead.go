@@ -7,6 +7,7 @@ import (
 
 	"nephelon/core/cure"
 	"nephelon/core/kit"
+	"nephelon/core/material"
 	"nephelon/core/measure"
 	"nephelon/core/plan/input"
 	"nephelon/core/school"
@@ -156,6 +157,11 @@ func DayBefore(in *input.Inputs, i int, l input.ResolvedCoat, staging *Staging, 
 		say("Cover the ground of the mixing place, in the shade and by the door the crew leaves by. Stage each A with its " +
 			"own B beside it; only one B is opened at a time. Parts of other products stand apart, out of reach.")
 	}
+	cleaner := "alcohol or its sheet's cleaner"
+	if p.Carrier == material.Water {
+		cleaner = "water"
+	}
+	say("Tools go into %s before the last batch sets: have it ready. Skin: soap and water, no solvent.", cleaner)
 	if in.Methods.Session == school.TapeLines && len(in.File.Job.Surfaces[i].Floor.Outline) > 0 {
 		say("Tape the lines of the sections, at joints, saw cuts and doorways where there are any.")
 	}

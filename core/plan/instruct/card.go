@@ -10,7 +10,6 @@ import (
 	"nephelon/core/buildup"
 	"nephelon/core/finding"
 	"nephelon/core/kit"
-	"nephelon/core/material"
 	"nephelon/core/measure"
 	"nephelon/core/plan/input"
 	"nephelon/core/plan/stage"
@@ -191,13 +190,11 @@ func (m *mixer) singlePack(c kit.Card) {
 	if m.l.Coat.Wets() {
 		m.wet()
 		m.do("Close the lid on what is left.", 0)
-		m.clean(c)
 		return
 	}
 	m.strain()
 	m.grains()
 	m.do("Pour. Close the lid on what is left.", 0)
-	m.clean(c)
 }
 
 func (m *mixer) twoPack(c kit.Card) {
@@ -218,11 +215,10 @@ func (m *mixer) twoPack(c kit.Card) {
 		order += " C last, added while stirring."
 	}
 	if wholeKits(c.Share) {
-		order += " Empty their cans to the last: the ratio rests on it."
+		order += " Empty their cans to the last."
 	}
 	m.do(order, 0)
-	m.do("Mix slowly, the paddle under the surface; scrape wall and bottom half-way. Done when no streak is left: much "+
-		"longer only heats it.", c.Mixing)
+	m.do("Mix slowly, the paddle under the surface; scrape wall and bottom half-way, until no streak is left.", c.Mixing)
 	if c.Again > 0 {
 		m.do("Into a second clean bucket, with a clean stick, and mix again; leave what clings.", c.Again)
 	}
@@ -238,24 +234,10 @@ func (m *mixer) twoPack(c kit.Card) {
 	m.strain()
 	m.grains()
 	m.out()
-	m.clean(c)
 }
 
 // wholeKits reports whether a batch is made of whole kits, by how its share is said.
 func wholeKits(share string) bool { return share != "" && share[0] >= '1' && share[0] <= '9' }
-
-// clean adds, after the last batch of a coat, what happens to tools and skin: common practice, no source; the safety
-// data sheet comes first.
-func (m *mixer) clean(c kit.Card) {
-	if c.Batch != c.Of {
-		return
-	}
-	in := "alcohol or the cleaner that its sheet names, away from any flame,"
-	if m.l.Sheet.Product.Carrier == material.Water {
-		in = "water"
-	}
-	m.do("Tools into "+in+" before this batch sets; skin with soap and water, never with solvent.", 0)
-}
 
 // wet adds how its stones are wetted.
 func (m *mixer) wet() {

@@ -44,6 +44,6 @@ func rollerWords(in *input.Inputs, l input.ResolvedCoat, area measure.Area, wet 
 	if area >= wideFrom {
 		width, words = wideRoller, "45 cm (18 in)"
 	}
-	return fmt.Sprintf("%s nap, %s wide, without loose lint; a dip does about %s", c.nap, words,
+	return fmt.Sprintf("%s nap, %s wide; a dip does about %s", c.nap, words,
 		in.Units.Area(measure.Area(c.dip*width/float64(wet))))
 }

@@ -18,6 +18,8 @@ export interface Requests {
    * none; a server that does not answer as `away`.
    */
   ask: <T>(request: Promise<Sent<T>>, refused: string, away?: string) => Promise<Answer<T>>
+  /** The same for a question that the next one makes idle: undefined where that was asked meanwhile. */
+  newest: <T>(request: Promise<Sent<T>>, refused: string, away?: string) => Promise<Answer<T> | undefined>
 }
 
 export const AWAY = 'The server does not answer. Try again when the connection is back.'
@@ -28,20 +30,39 @@ export function useRequest(): Requests {
   const underWay = ref(0)
   const busy = computed(() => underWay.value > 0)
 
-  async function ask<T>(request: Promise<Sent<T>>, refused: string, away = AWAY): Promise<Answer<T>> {
+  async function answered<T>(
+    request: Promise<Sent<T>>,
+    refused: string,
+    away: string,
+    stands: () => boolean,
+  ): Promise<Answer<T>> {
+    const say = (text: string): void => void (stands() && (trouble.value = text))
     underWay.value++
     try {
       const { data, error, response } = await request
-      trouble.value = response.ok ? '' : refusal(error, refused)
+      say(response.ok ? '' : refusal(error, refused))
       return { ok: response.ok, data, status: response.status }
     } catch {
-      trouble.value = away
+      say(away)
       return { ok: false, status: 0 }
     } finally {
       underWay.value--
     }
   }
-  return { trouble, busy, ask }
+  const ask = <T>(request: Promise<Sent<T>>, refused: string, away = AWAY): Promise<Answer<T>> =>
+    answered(request, refused, away, () => true)
+
+  let turn = 0
+  async function newest<T>(
+    request: Promise<Sent<T>>,
+    refused: string,
+    away = AWAY,
+  ): Promise<Answer<T> | undefined> {
+    const mine = ++turn
+    const answer = await answered(request, refused, away, () => mine === turn)
+    return mine === turn ? answer : undefined
+  }
+  return { trouble, busy, ask, newest }
 }
 
 /** Waits for what a page can do without: undefined where it is refused or nothing answers. */
@@ -53,7 +74,7 @@ export async function dataOf<T>(request: Promise<Sent<T>>): Promise<T | undefine
   }
 }
 
-export interface Listed<T> extends Requests {
+export interface Listed<T> extends Omit<Requests, 'newest'> {
   /** What the server keeps; null until it was read. */
   list: Ref<T | null>
   load: () => Promise<void>

@@ -27,10 +27,10 @@ const asked = ref<PartsQuestion>({
   batch: props.batch,
 })
 const answer = ref<PartsAnswer | null>(null)
-const { trouble, ask } = useRequest()
+const { trouble, newest } = useRequest()
 
 async function work(): Promise<void> {
-  const { data, status } = await ask(
+  const told = await newest(
     api.POST('/api/bench/{id}/parts', {
       params: { path: { id: props.id } },
       body: { ...asked.value, hardener: props.hardener, batch: props.batch },
@@ -38,8 +38,9 @@ async function work(): Promise<void> {
     'this cannot be calculated',
     'The server does not answer; ask again when it is back.',
   )
-  answer.value = data ?? null
-  if (!data && status > 0) trouble.value = `Not possible: ${trouble.value}.`
+  if (!told) return
+  answer.value = told.data ?? null
+  if (!told.data && told.status > 0) trouble.value = `Not possible: ${trouble.value}.`
 }
 const soon = useThrottleFn(work, 60, true)
 watch([asked, () => props.hardener, () => props.batch], () => void soon(), { immediate: true, deep: true })

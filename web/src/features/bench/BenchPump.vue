@@ -16,10 +16,10 @@ type Pumps = NonNullable<NonNullable<Job['mixing']>['pumps']>
 const pumps = ref<Pumps>({ built: 'equal', a: 30e-6, b: 30e-6 })
 const wanted = ref(props.volume)
 const answer = ref<PumpAnswer | null>(null)
-const { trouble, ask } = useRequest()
+const { trouble, newest } = useRequest()
 
 async function work(): Promise<void> {
-  const { data, status } = await ask(
+  const told = await newest(
     api.POST('/api/bench/{id}/pump', {
       params: { path: { id: props.id } },
       body: { hardener: props.hardener, pumps: pumps.value, volume: wanted.value },
@@ -27,8 +27,9 @@ async function work(): Promise<void> {
     'this cannot be counted',
     'The server does not answer; count again when it is back.',
   )
-  answer.value = data ?? null
-  if (!data && status > 0) trouble.value = `Not with these pumps: ${trouble.value}.`
+  if (!told) return
+  answer.value = told.data ?? null
+  if (!told.data && told.status > 0) trouble.value = `Not with these pumps: ${trouble.value}.`
 }
 const soon = useThrottleFn(work, 60, true)
 watch([pumps, wanted, () => props.hardener, () => props.id], () => void soon(), {

@@ -31,10 +31,10 @@ const amount = computed(() => ({ basis: basis.value, value: value.value, figure:
 const loss = ref(props.sheet.loss?.value ?? USUAL_LOSS)
 const notch = ref(USUAL_NOTCH)
 const answer = ref<SpreadAnswer | null>(null)
-const { trouble, ask } = useRequest()
+const { trouble, newest } = useRequest()
 
 async function work(): Promise<void> {
-  const { data } = await ask(
+  const told = await newest(
     api.POST('/api/bench/{id}/spread', {
       params: { path: { id: props.id } },
       body: {
@@ -48,7 +48,7 @@ async function work(): Promise<void> {
     'This cannot be calculated.',
     'The server does not answer. These figures may be out of date.',
   )
-  answer.value = data ?? answer.value
+  answer.value = told?.data ?? answer.value
 }
 const soon = useThrottleFn(work, 60, true)
 watch([amount, area, loss, notch, () => props.hardener, () => props.id], () => void soon(), {

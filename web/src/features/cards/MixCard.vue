@@ -323,6 +323,20 @@ dd.blank {
   .work {
     padding-block: 2px 4px;
   }
+  .band {
+    height: 14px;
+  }
+  header {
+    padding-bottom: 4px;
+  }
+  .clock {
+    padding-top: 4px;
+    gap: 2px 34px;
+  }
+  .cautions,
+  .mind {
+    padding-top: 4px;
+  }
   .floor h2 {
     font-size: 1.21rem;
     margin: 0;
@@ -332,6 +346,7 @@ dd.blank {
     zoom: 0.74;
     border-color: #000;
     margin: 0;
+    padding-bottom: 4px;
   }
 }
 </style>
