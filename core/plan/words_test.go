@@ -133,7 +133,8 @@ func TestCardsTellTheSmallThings(t *testing.T) {
 			if strings.HasPrefix(c.Share, "1 ×") {
 				whole++
 			}
-			if !strings.Contains(says, "no streak is left") || strings.Contains(says, "to the last") != strings.HasPrefix(c.Share, "1 ×") {
+			if !strings.Contains(says, "no streak is left") ||
+				strings.Contains(says, "to the last") != strings.HasPrefix(c.Share, "1 ×") {
 				t.Errorf("coat %d, batch %d, %s: %s", n+1, k+1, c.Share, says)
 			}
 		}
