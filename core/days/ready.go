@@ -77,12 +77,15 @@ func (c *Calendar) readied(all []Booked) {
 			}
 		}
 		todo = rest
-		effort, pails := instruct.Counting, 0
+		effort, pails, does := instruct.Counting, 0, "Bring"
 		for _, s := range same {
 			effort, pails = effort+s.coat.Staging.Effort, pails+s.coat.Staging.Pails
+			if w := s.coat.Staging.Warmed; w != nil {
+				does = "Bring, " + w.Verb()
+			}
 		}
 		people := max(1, min(instruct.AtReady, c.peopleOf(own.Crew)))
-		name := fmt.Sprintf("Bring, turn and stir %s: %s", first.coat.Name, pailsOf(pails))
+		name := fmt.Sprintf("%s, turn and stir %s: %s", does, first.coat.Name, pailsOf(pails))
 		from, until, there := c.freeBefore(own, first.pour.From, duration(effort)/time.Duration(people), all)
 		if !there {
 			name += ", at set-up: no time is left the day before"

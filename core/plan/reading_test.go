@@ -269,8 +269,27 @@ func TestColdPartsAreWarmedAhead(t *testing.T) {
 		cold.Staging.Effort <= warm.Staging.Effort {
 		t.Fatalf("%+v", w)
 	}
-	if !strings.Contains(told, "They come at 11 °C, and the sheet asks for at least 18 °C") ||
+	if !strings.Contains(told, w.Part+" comes at 11 °C, and the sheet asks for at least 18 °C") ||
 		!strings.Contains(told, "the parts come to 18 °C") && !strings.Contains(told, "warm the parts to 18 °C") {
 		t.Error(told)
+	}
+	life := func(c CoatPlan) measure.Span { return c.Cards[0].PotLife }
+	least, _ := at(18)
+	if life(cold) != life(least) || life(cold) <= life(warm) {
+		t.Errorf("warmed to 18 °C it lives %v s, come at 18 °C %v s, at 20 °C %v s", life(cold), life(least), life(warm))
+	}
+	f.Products[0].MaterialMax = &measure.Sourced[measure.Temperature]{Value: 24, Source: measure.Sheet}
+	hot, _ := at(31)
+	most, _ := at(24)
+	if w := hot.Staging.Warmed; w == nil || w.Verb() != "cool" || life(hot) != life(most) {
+		t.Errorf("cooled to 24 °C it lives %v s, come at 24 °C %v s", life(hot), life(most))
+	}
+	f.Job.Mixing.A = nil
+	f.Job.Surfaces[0].Survey = &survey.Survey{Substrate: survey.Concrete, Readings: []survey.Reading{
+		{ID: "parts", Kind: survey.MaterialTemperature, Value: 31, At: noon().Add(-time.Hour)}}}
+	made := Make(f, measure.Metric, noon())
+	if read := made.Surfaces[0].Coats[0]; read.Staging.Warmed != nil || life(read) >= life(most) ||
+		saying(made, "Cool the parts") == nil && saying(made, "its sheet allows its parts") == nil {
+		t.Errorf("read at 31 °C it lives %v s and is %+v", life(read), read.Staging.Warmed)
 	}
 }

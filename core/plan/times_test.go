@@ -277,15 +277,16 @@ func TestBothPartsWarmTheMix(t *testing.T) {
 	}
 	f.Job.Mixing.A, f.Job.Mixing.B = temperature(20), temperature(29)
 	read, _ := input.Read(f, facts.At(noon()), measure.Metric)
-	mix := read.Sheets[material.SheetKey{Product: "hardtack-clear"}].Mix
+	sheet := read.Sheets[material.SheetKey{Product: "hardtack-clear"}]
+	mix := sheet.Mix
 	a, b := mix.Shares[0].Volume*float64(mix.Shares[0].Density.Value),
 		mix.Shares[1].Volume*float64(mix.Shares[1].Density.Value)
-	if got, want := float64(read.PartsTemperature(mix)), (20*a+29*b)/(a+b); !near(got, want, 1e-12) {
+	if got, want := float64(sheet.Parts), (20*a+29*b)/(a+b); !near(got, want, 1e-12) {
 		t.Errorf("%v °C, by mass %v", got, want)
 	}
 	f.Job.Mixing.B = nil
-	if alone, _ := readAgain(f); !near(float64(alone.PartsTemperature(mix)), 20, 1e-12) {
-		t.Errorf("B as A: %v", alone.PartsTemperature(mix))
+	if alone, _ := readAgain(f); !near(float64(alone.Sheets[sheet.Key].Parts), 20, 1e-12) {
+		t.Errorf("B as A: %v", alone.Sheets[sheet.Key].Parts)
 	}
 	life := func() measure.Span { return Make(f, measure.Metric, noon()).Surfaces[0].Coats[0].Cards[0].PotLife }
 	cool := life()

@@ -160,13 +160,33 @@ func extremes(in *input.Inputs, s *input.Sheet, l *stage.Lives) []finding.Findin
 	var found []finding.Finding
 	tell := func(f finding.Finding) { found = append(found, f) }
 	p, path := s.Product, "/job/mixing"
+	for k, b := range s.Brought {
+		if b.To == b.From {
+			continue
+		}
+		does, bound := "warmed", "at least"
+		if b.To < b.From {
+			does, bound = "cooled", "at most"
+		}
+		tell(finding.Finding{
+			Level: finding.Note, Step: finding.Batches, Path: path,
+			Text: fmt.Sprintf("%s of %s comes at %s; its sheet asks for %s %s. Batches and pot life count on it %s to that "+
+				"before it is mixed.", s.Mix.Shares[k].Name, p.Name, in.Units.Temperature(b.From), bound,
+				in.Units.Temperature(b.To), does),
+			WayOut: "How long that takes is in what is done the day before. Read the parts again on the day.",
+		})
+	}
 	switch {
 	case p.MaterialMin != nil && l.Start < p.MaterialMin.Value, p.MaterialMax != nil && l.Start > p.MaterialMax.Value:
+		wayOut := "Store the parts at the working temperature for 12 to 18 h before."
+		if p.MaterialMax != nil && l.Start > p.MaterialMax.Value {
+			wayOut = "Cool the parts in the shade or in ice water, lids shut, and read them again."
+		}
 		tell(finding.Finding{
 			Level: finding.Warning, Step: finding.Batches, Path: path,
 			Text: fmt.Sprintf("%s is mixed at %s; its sheet allows its parts %s.", p.Name, in.Units.Temperature(l.Start),
 				rangeOf(in, p.MaterialMin, p.MaterialMax)),
-			WayOut: "Store the parts at the working temperature for 12 to 18 h before.",
+			WayOut: wayOut,
 		})
 	case l.Beyond:
 		tell(finding.Finding{

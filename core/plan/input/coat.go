@@ -20,7 +20,8 @@ type Sheet struct {
 	Product *material.Product
 	Mix     material.Mix
 	Window  buildup.Window      // at the slab planned for
-	Parts   measure.Temperature // °C at which its parts meet
+	Brought []Brought           // its parts, as the shares of its mix
+	Parts   measure.Temperature // °C at which they meet
 	Path    string              // of its product in the file
 }
 

@@ -161,8 +161,9 @@ func (in *Inputs) readSheets() []finding.Finding {
 		key := material.SheetKey{Product: p.ID, Hardener: hardener}
 		p = withRest(in.Methods, p)
 		mix := p.Mix()
-		in.Sheets[key] = &Sheet{Key: key, Product: p, Mix: mix, Window: buildup.WindowOf(p, in.Slab),
-			Parts: in.PartsTemperature(mix), Path: path}
+		s := &Sheet{Key: key, Product: p, Mix: mix, Window: buildup.WindowOf(p, in.Slab), Path: path}
+		s.Brought, s.Parts = in.Parts(p, mix)
+		in.Sheets[key] = s
 	}
 	for i := range in.File.Products {
 		p := &in.File.Products[i]

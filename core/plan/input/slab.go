@@ -142,24 +142,45 @@ func (in *Inputs) MixingAir() measure.Temperature {
 	return in.From.Air
 }
 
-// PartsTemperature returns the temperature of a mix once its parts have met.
-func (in *Inputs) PartsTemperature(mix material.Mix) measure.Temperature {
+// Brought is a part of a product, as it comes and as it is mixed.
+type Brought struct {
+	From, To measure.Temperature // °C; the same where it is neither warmed nor cooled
+}
+
+// brought returns what a part that comes at a temperature is mixed at: as the sheet allows it, to which it is warmed or
+// cooled before. What was read as too hot stays so: a pot life may not rest on cooling that nobody has seen.
+func (in *Inputs) brought(p *material.Product, at measure.Temperature, read bool) Brought {
+	low, high := p.MaterialMin, p.MaterialMax
+	switch {
+	case len(p.Components) < 2:
+	case low != nil && at < low.Value:
+		return Brought{at, low.Value}
+	case high != nil && at > high.Value && !read:
+		return Brought{at, high.Value}
+	}
+	return Brought{at, at}
+}
+
+// Parts returns the parts of a product as they are brought to where they are mixed, and what its mix is at once they
+// have met.
+func (in *Inputs) Parts(p *material.Product, mix material.Mix) ([]Brought, measure.Temperature) {
 	a, b := in.From.Parts, in.From.Parts
 	rules := func(own *measure.Sourced[measure.Temperature]) bool {
 		return own != nil && (Entered(own) || in.From.PartsAt == nil)
 	}
+	readA, readB := in.From.PartsAt != nil, in.From.PartsAt != nil
 	if own := in.File.Job.Mixing.A; rules(own) {
-		a, b = own.Value, own.Value
+		a, b, readA, readB = own.Value, own.Value, false, false
 	}
 	if own := in.File.Job.Mixing.B; rules(own) {
-		b = own.Value
+		b, readB = own.Value, false
 	}
-	parts := make([]cure.Part, len(mix.Shares))
+	all, parts := make([]Brought, len(mix.Shares)), make([]cure.Part, len(mix.Shares))
 	for i, s := range mix.Shares {
-		parts[i] = cure.Part{Mass: s.Density.Value.Of(measure.Volume(s.Volume)), At: b}
-		if i == 0 {
-			parts[i].At = a
+		if all[i] = in.brought(p, b, readB); i == 0 {
+			all[i] = in.brought(p, a, readA)
 		}
+		parts[i] = cure.Part{Mass: s.Density.Value.Of(measure.Volume(s.Volume)), At: all[i].To}
 	}
-	return cure.Mixed(parts...)
+	return all, cure.Mixed(parts...)
 }

@@ -20,11 +20,12 @@ type Staging struct {
 	Warmed *Warmed      `json:"warmed,omitempty" doc:"How the parts come to what their sheet allows; absent where they come within it"`
 }
 
-// Warmed holds how a pail of part A is warmed, or cooled, to the nearest temperature that its sheet allows.
+// Warmed holds how the part furthest from what its sheet allows is warmed, or cooled, to the nearest that it allows.
 type Warmed struct {
+	Part string              `json:"part"`
 	From measure.Temperature `json:"from" doc:"°C as it comes"`
 	To   measure.Temperature `json:"to" doc:"°C"`
-	Mass measure.Mass        `json:"mass" doc:"kg of A in the largest kit"`
+	Mass measure.Mass        `json:"mass" doc:"kg of it in the largest kit"`
 	Bath measure.Span        `json:"bath" doc:"s in warm water, or in ice water"`
 	Room measure.Span        `json:"room" doc:"s in a room 5 K warmer than that, or cooler"`
 }
@@ -33,28 +34,36 @@ type Warmed struct {
 // practice, no source.
 const beyond measure.Temperature = 5
 
-// told bounds how far outside the sheet's limits parts are warmed or cooled, K: common practice, no source.
-const told measure.Temperature = 2
+// Verb names what is done to the part.
+func (w *Warmed) Verb() string {
+	if w.To < w.From {
+		return "cool"
+	}
+	return "warm"
+}
 
 // warmedOf returns how the parts of a coat come to what its sheet allows; nil where they come within it.
 func warmedOf(l input.ResolvedCoat, kitVolume measure.Volume) *Warmed {
-	p, mix := l.Sheet.Product, l.Sheet.Mix
-	w := Warmed{From: l.Sheet.Parts}
+	p, n := l.Sheet.Product, 0
+	far := func(b input.Brought) measure.Temperature { return max(b.To-b.From, b.From-b.To) }
+	for k, b := range l.Sheet.Brought {
+		if far(b) > far(l.Sheet.Brought[n]) {
+			n = k
+		}
+	}
+	share, b := l.Sheet.Mix.Shares[n], l.Sheet.Brought[n]
+	w := Warmed{Part: share.Name, From: b.From, To: b.To}
 	bath, room := cure.WarmBath, beyond
 	switch {
-	case len(p.Components) < 2:
+	case w.To == w.From:
 		return nil
-	case p.MaterialMin != nil && w.From <= p.MaterialMin.Value-told:
-		w.To = p.MaterialMin.Value
-	case p.MaterialMax != nil && w.From >= p.MaterialMax.Value+told:
-		w.To, bath, room = p.MaterialMax.Value, cure.IceBath, -beyond
-	default:
-		return nil
+	case w.To < w.From:
+		bath, room = cure.IceBath, -beyond
 	}
-	a := mix.Shares[0]
-	w.Mass = a.Density.Value.Of(measure.Volume(a.Volume) * kitVolume)
+	w.Mass = share.Density.Value.Of(measure.Volume(share.Volume) * kitVolume)
 	takes := func(put cure.Surrounding) measure.Span {
-		c := cure.Conditioning{Mass: w.Mass, Density: a.Density.Value, From: w.From, To: w.To, Put: put, Place: w.To + room}
+		c := cure.Conditioning{Mass: w.Mass, Density: share.Density.Value, From: w.From, To: w.To, Put: put,
+			Place: w.To + room}
 		if len(p.Viscosity) > 0 {
 			c.Viscosity, c.Flowed = p.Viscosity[0].Value, p.Viscosity[0].At
 		}
@@ -147,9 +156,9 @@ func DayBefore(in *input.Inputs, i int, l input.ResolvedCoat, staging *Staging, 
 		if w.To < w.From {
 			bath, room, bound = "ice water", w.To-beyond, "at most"
 		}
-		say("They come at %s, and the sheet asks for %s %s: an A of %s takes %s in %s, or %s in a room at %s. Lids shut: no "+
-			"water into the pails.", in.Units.Temperature(w.From), bound, at, in.Units.Mass(w.Mass), in.Units.Span(w.Bath), bath,
-			in.Units.Span(w.Room), in.Units.Temperature(room))
+		say("%s comes at %s, and the sheet asks for %s %s: %s of it take %s in %s, or %s in a room at %s. Lids shut: no "+
+			"water into the pails.", w.Part, in.Units.Temperature(w.From), bound, in.Units.Temperature(w.To),
+			in.Units.Mass(w.Mass), in.Units.Span(w.Bath), bath, in.Units.Span(w.Room), in.Units.Temperature(room))
 	}
 	say("With it: turn the pails over, and stir A to the bottom; what settles there is the part that counts. Cut a hard " +
 		"cake loose first, with the pail tilted. Tick off the list of tools.")

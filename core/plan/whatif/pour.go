@@ -271,7 +271,11 @@ func pourChanges(in *input.Inputs, l input.ResolvedCoat, train sim.Train) []chan
 		all = append(all, castingChanges(l, team("A helper who broadcasts behind",
 			append(slices.Clone(train.People), caster), train.Drills))...)
 	}
-	if now := l.Sheet.Parts; now-stage.Cooler >= coldest && len(p.Components) > 1 {
+	least := coldest
+	if p.MaterialMin != nil {
+		least = max(least, p.MaterialMin.Value)
+	}
+	if now := l.Sheet.Parts; now-stage.Cooler >= least && len(p.Components) > 1 {
 		mixing := in.File.Job.Mixing
 		mixing.A = &measure.Sourced[measure.Temperature]{Value: now - stage.Cooler, Source: measure.Assumed}
 		mixing.B = nil
