@@ -86,7 +86,7 @@ const heard = computed(() =>
       </g>
       <g v-if="foot > 0 && foot < width - 2">
         <path :d="`M${foot} 0V34`" class="mark" />
-        <title>Light foot traffic</title>
+        <title>First use</title>
       </g>
     </svg>
   </div>

@@ -108,9 +108,7 @@ const rows = computed(() => {
         (s.line.labour === undefined ? '' : ` · ${price(s.line.labour)}`),
     ),
     of('Nights', (s) => (s.nights === undefined ? 'not known' : session.format('count', s.nights))),
-    of('Light foot traffic from', (s) =>
-      s.line.ready ? dayTime(s.line.ready, desk.plan.value.zone) : 'not known',
-    ),
+    of('First use from', (s) => (s.line.ready ? dayTime(s.line.ready, desk.plan.value.zone) : 'not known')),
     of('Batches', (s) => session.format('count', s.line.batches)),
     of('Pours on time', (s) =>
       s.odds ? `${percent(s.odds.of)} of the runs; least sure: ${s.hardest}` : 'not known',

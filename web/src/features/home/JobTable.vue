@@ -23,7 +23,7 @@ const headers = computed(() => [
   { title: 'Kits', key: 'kits', width: 58, ...end },
   { title: 'Cost', key: 'cost', width: 104, ...end },
   { title: 'Starts', key: 'start', width: 112 },
-  { title: 'Light traffic', key: 'ready', width: 116 },
+  { title: 'First use', key: 'ready', width: 116 },
   { title: 'Still needs', key: 'needs' },
   ...(roomy.value ? [{ title: 'Changed', key: 'changed', width: 116 }] : []),
 ])

@@ -55,7 +55,7 @@ const flag = computed(() => {
           <span v-for="f in figures" :key="f">{{ f }}</span>
           <span v-if="figures.length === 0" class="quiet">not measured</span>
           <span v-if="s.ready" v-tooltip="dayTime(s.ready, s.zone)"
-            >light traffic {{ spokenDay(s.ready, s.zone) }}</span
+            >in use {{ spokenDay(s.ready, s.zone) }}</span
           >
         </span>
         <span v-if="s.needs || flag" class="needs"

@@ -3,7 +3,7 @@ import type { RecordCoat, RecordCoatDay } from '../../api/client'
 import { dayTime } from '../../fields/clock'
 import { useSession } from '../../session/session'
 
-/** Every coat of a job in one line: what was used, how long it took, and when it bears feet. */
+/** Every coat of a job in one line: what was used, how long it took, and when it may first be used. */
 defineProps<{ coats: { coat: RecordCoatDay; plan: RecordCoat }[]; zone?: string }>()
 const session = useSession()
 const footOf = (c: RecordCoatDay): RecordCoatDay['stages'][number] | undefined =>
@@ -24,7 +24,7 @@ const overridden = (c: RecordCoatDay): number => c.gates.filter((g) => g.overrid
           <th>Wet film (planned)</th>
           <th>Actual / planned time</th>
           <th>Gates overridden</th>
-          <th>Light foot traffic</th>
+          <th>First use</th>
         </tr>
       </thead>
       <tbody>

@@ -4,6 +4,7 @@ import TextField from '../../fields/TextField.vue'
 import { dayTime } from '../../fields/clock'
 import RosterChart from '../../drawing/RosterChart.vue'
 import IssuePanel from '../jobday/IssuePanel.vue'
+import { kindOf } from '../job/blank'
 import { useDesk } from '../job/useEditor'
 import { useSession } from '../../session/session'
 import DayList from './DayList.vue'
@@ -19,16 +20,19 @@ void roster.load()
 const chosen = ref('')
 const mine = computed(() => (roster.view.value?.promises ?? []).filter((p) => p.job === desk.jobId))
 const surfaces = computed(() => [...new Set(mine.value.map((p) => p.surface))])
+const tops = computed(
+  () => new Set(desk.file.value.job.surfaces.filter((s) => kindOf(s) === 'top').map((s) => s.name)),
+)
 const stages = {
-  foot: 'Light traffic',
-  furniture: 'Furniture',
+  foot: 'First use',
+  furniture: 'Furniture, things',
   vehicle: 'Vehicles',
   water: 'Water',
   full: 'Full cure',
 } as const
 const at = (surface: string, stage: keyof typeof stages): string => {
   const p = mine.value.find((m) => m.surface === surface && m.stage === stage)
-  if (!p) return 'not stated on its sheet'
+  if (!p) return stage === 'vehicle' && tops.value.has(surface) ? '–' : 'not stated on its sheet'
   const zone = roster.view.value?.zone
   return p.latest > p.at
     ? `${dayTime(p.at, zone)}, at the latest ${dayTime(p.latest, zone)}`
@@ -47,7 +51,7 @@ function setDue(event: Event): void {
     <div class="row mb-3">
       <h2 id="days-title" class="grow">The days</h2>
       <TextField
-        label="Foot traffic by"
+        label="First use by"
         type="date"
         class="due"
         :model-value="due"
@@ -102,7 +106,7 @@ function setDue(event: Event): void {
           <table class="figures mt-4" data-test="promises">
             <caption class="small quiet">
               When each surface is ready for use, by its data sheet and the forecast. “At the latest” is for a
-              slab 3 K colder than forecast.
+              slab 3 K colder than forecast. First use: light foot traffic on a floor, light use of a top.
             </caption>
             <thead>
               <tr>

@@ -264,7 +264,7 @@ function print(): void {
               >
             </div>
             <PickField v-model="hour" label="Zoom" open :options="zooms" class="pick" />
-            <span class="small quiet">◆ light foot traffic. Line below a coat: its recoat window.</span>
+            <span class="small quiet">◆ first use. Line below a coat: its recoat window.</span>
           </div>
           <p v-if="preview" class="preview" role="status" data-test="preview">{{ preview }}</p>
           <div class="board" :class="{ open: task }">
