@@ -8,6 +8,7 @@ import (
 	"time"
 
 	"nephelon/core/job"
+	"nephelon/core/measure"
 	"nephelon/core/plan"
 	"nephelon/core/plan/instruct"
 	"nephelon/core/roster"
@@ -77,16 +78,16 @@ func (c *Calendar) readied(all []Booked) {
 			}
 		}
 		todo = rest
-		effort, pails, does := instruct.Counting, 0, "Bring"
+		effort, bath, pails, does := instruct.Counting, measure.Span(0), 0, "Bring"
 		for _, s := range same {
 			effort, pails = effort+s.coat.Staging.Effort, pails+s.coat.Staging.Pails
 			if w := s.coat.Staging.Warmed; w != nil {
-				does = "Bring, " + w.Verb()
+				does, bath = "Bring, "+w.Verb(), max(bath, w.Bath)
 			}
 		}
 		people := max(1, min(instruct.AtReady, c.peopleOf(own.Crew)))
 		name := fmt.Sprintf("%s, turn and stir %s: %s", does, first.coat.Name, pailsOf(pails))
-		from, until, there := c.freeBefore(own, first.pour.From, duration(effort)/time.Duration(people), all)
+		from, until, there := c.freeBefore(own, first.pour.From, max(duration(effort)/time.Duration(people), duration(bath)), all)
 		if !there {
 			name += ", at set-up: no time is left the day before"
 		}

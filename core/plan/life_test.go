@@ -132,7 +132,7 @@ func TestWhatThePailMeets(t *testing.T) {
 	}
 	keel := laidJob(t, s, coat("keelbody-100", 900))
 	warm(&keel, 9)
-	if !says(keel, "of Keelbody 100 comes at 9 °C; its sheet asks for at least 15 °C") {
+	if !says(keel, "Keelbody 100: its parts come at 9 °C and are warmed to 15 °C first") {
 		t.Error("cold parts are not told")
 	}
 	old := laidJob(t, s, coat("drumlin-seal", 200))

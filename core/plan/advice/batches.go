@@ -12,6 +12,8 @@ import (
 	"nephelon/core/plan/input"
 	"nephelon/core/plan/stage"
 	"nephelon/core/school"
+	"slices"
+	"strings"
 )
 
 // divided says which coats cannot be divided into batches, and what is awkward about the
@@ -155,25 +157,37 @@ func awkward(in *input.Inputs, l input.ResolvedCoat, b buildup.Build, c stage.Di
 	return found
 }
 
-// extremes warns where a mix is outside what its sheet speaks of.
-func extremes(in *input.Inputs, s *input.Sheet, l *stage.Lives) []finding.Finding {
-	var found []finding.Finding
-	tell := func(f finding.Finding) { found = append(found, f) }
-	p, path := s.Product, "/job/mixing"
+// conditioned says which parts of a sheet are warmed or cooled before they are mixed.
+func conditioned(in *input.Inputs, s *input.Sheet) []string {
+	var all []string
+	alike := !slices.ContainsFunc(s.Brought, func(b input.Brought) bool { return b != s.Brought[0] })
 	for k, b := range s.Brought {
-		if b.To == b.From {
-			continue
+		what, goes := s.Mix.Shares[k].Name+" comes at", "is"
+		if alike {
+			what, goes = "its parts come at", "are"
 		}
 		does, bound := "warmed", "at least"
 		if b.To < b.From {
 			does, bound = "cooled", "at most"
 		}
+		if b.To != b.From && (k == 0 || !alike) {
+			all = append(all, fmt.Sprintf("%s %s and %s %s to %s first, since its sheet asks for %s that", what,
+				in.Units.Temperature(b.From), goes, does, in.Units.Temperature(b.To), bound))
+		}
+	}
+	return all
+}
+
+// extremes warns where a mix is outside what its sheet speaks of.
+func extremes(in *input.Inputs, s *input.Sheet, l *stage.Lives) []finding.Finding {
+	var found []finding.Finding
+	tell := func(f finding.Finding) { found = append(found, f) }
+	p, path := s.Product, "/job/mixing"
+	if parts := conditioned(in, s); len(parts) > 0 {
 		tell(finding.Finding{
 			Level: finding.Note, Step: finding.Batches, Path: path,
-			Text: fmt.Sprintf("%s of %s comes at %s; its sheet asks for %s %s. Batches and pot life count on it %s to that "+
-				"before it is mixed.", s.Mix.Shares[k].Name, p.Name, in.Units.Temperature(b.From), bound,
-				in.Units.Temperature(b.To), does),
-			WayOut: "How long that takes is in what is done the day before. Read the parts again on the day.",
+			Text:   fmt.Sprintf("%s: %s. Batches and pot life count on that.", p.Name, strings.Join(parts, "; ")),
+			WayOut: "How long it takes is in what is done the day before. Read the parts again on the day.",
 		})
 	}
 	switch {

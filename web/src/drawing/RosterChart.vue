@@ -82,16 +82,13 @@ function words(r: Ribbon): string {
 const short = (r: Ribbon): string => (r.task.number ? `${r.task.number} ${r.task.surface}` : r.task.name)
 
 const held = ref<{ ribbon: Ribbon; dx: number; dy: number; x: number; y: number; moved: boolean }>()
+/** Pails are made ready for a pour: choosing that shows the pour. */
+const choose = (ribbon: Ribbon): void => emit('choose', ribbon.key.split('/ready/')[0] ?? ribbon.key)
+const moves = (ribbon: Ribbon): boolean =>
+  !!props.movable && props.by === 'crew' && !ribbon.task.passing && !ribbon.booked.readies
 function grasp(event: PointerEvent, ribbon: Ribbon): void {
-  emit('choose', ribbon.key)
-  if (
-    !props.movable ||
-    ribbon.task.passing ||
-    ribbon.booked.readies ||
-    props.by !== 'crew' ||
-    new Date(ribbon.booked.from) < new Date(props.view.now)
-  )
-    return
+  choose(ribbon)
+  if (!moves(ribbon) || new Date(ribbon.booked.from) < new Date(props.view.now)) return
   ;(event.currentTarget as Element).setPointerCapture(event.pointerId)
   held.value = { ribbon, dx: 0, dy: 0, x: event.clientX, y: event.clientY, moved: false }
 }
@@ -135,11 +132,11 @@ const arrows: Record<string, [number, number]> = {
 function press(event: KeyboardEvent, ribbon: Ribbon): void {
   if (event.key === 'Enter' || event.key === ' ') {
     event.preventDefault()
-    emit('choose', ribbon.key)
+    choose(ribbon)
     return
   }
   const by = arrows[event.key]
-  if (!by || !props.movable || props.by !== 'crew' || ribbon.task.passing || ribbon.booked.readies) return
+  if (!by || !moves(ribbon)) return
   event.preventDefault()
   const row = ribbon.row + by[1]
   if (row >= 0 && row < rows.value.length) shift(ribbon, by[0], row)
@@ -222,7 +219,7 @@ const place = (r: Ribbon): string =>
           v-for="r in ribbons"
           :key="r.id"
           class="ribbon"
-          :class="{ on: chosen === r.key, broken: broken.has(r.key), movable: movable && by === 'crew' }"
+          :class="{ on: chosen === r.key, broken: broken.has(r.key), movable: moves(r) }"
           :transform="place(r)"
           role="button"
           tabindex="0"

@@ -32,7 +32,7 @@ const setup = computed(() => {
       : `${people} ${people === 1 ? 'person spreads' : 'people spread'}, ${mixing?.drills ?? 1} mixing`,
     `${session.format('pace', crew.pace.value)} each`,
     `bucket of ${session.format('volume', bucket.volume)}`,
-    a === b ? `parts at ${warmth}` : `A at ${warmth}, B at ${session.format('temperature', b)}`,
+    a === b ? `parts come at ${warmth}` : `A at ${warmth}, B at ${session.format('temperature', b)}`,
   ].join(' · ')
 })
 const MOST_SPREADERS = 50

@@ -23,6 +23,8 @@ const begun = computed(() => !!lain.value || (booked.value && new Date(booked.va
 const crews = computed(() =>
   Object.fromEntries((props.roster.view.value?.crews ?? []).map((c) => [c.id, c.name])),
 )
+/** When the pails of its pours are made ready. */
+const ready = computed(() => (booked.value?.pours ?? []).flatMap((p) => (p.ready?.name ? [p.ready] : [])))
 const told = (at: string): string => dayTime(at, zone.value)
 
 /** A time as a local field shows it by the clock of the company, and back. */
@@ -71,6 +73,10 @@ function when(event: Event): void {
       <template v-if="booked">
         <dt>Booked</dt>
         <dd data-test="booked-at">{{ told(booked.from) }} to {{ told(booked.until) }}</dd>
+      </template>
+      <template v-for="r in ready" :key="r.from">
+        <dt>Pails</dt>
+        <dd>{{ r.name }}, {{ told(r.from) }} to {{ told(r.until) }}</dd>
       </template>
       <template v-if="!task.passing">
         <dt>Takes</dt>
