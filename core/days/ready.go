@@ -87,7 +87,8 @@ func (c *Calendar) readied(all []Booked) {
 		}
 		people := max(1, min(instruct.AtReady, c.peopleOf(own.Crew)))
 		name := fmt.Sprintf("%s, turn and stir %s: %s", does, first.coat.Name, pailsOf(pails))
-		from, until, there := c.freeBefore(own, first.pour.From, max(duration(effort)/time.Duration(people), duration(bath)), all)
+		takes := max(duration(effort)/time.Duration(people), duration(bath))
+		from, until, there := c.freeBefore(own, first.pour.From, takes, all)
 		if !there {
 			name += ", at set-up: no time is left the day before"
 		}
