@@ -18,7 +18,7 @@ import (
 // files, no clock, and randomness only from a source that is passed in. A pure
 // library that takes the place of code of our own may be added here.
 var allowed = []string{
-	"bytes", "cmp", "container/heap", "context", "crypto/sha256", "encoding/binary", "encoding/hex", "encoding/json",
+	"bytes", "cmp", "context", "crypto/sha256", "encoding/binary", "encoding/hex", "encoding/json",
 	"errors", "fmt", "iter", "maps", "math", "math/bits", "math/rand/v2", "reflect", "regexp", "runtime", "runtime/debug",
 	"slices", "sort", "strconv", "strings", "sync", "sync/atomic", "time", "unicode/utf8",
 	// Canonical JSON (RFC 8785) in pure Go.

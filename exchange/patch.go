@@ -1,7 +1,6 @@
 package exchange
 
 import (
-	"bytes"
 	"encoding/json"
 	"fmt"
 	"maps"
@@ -10,6 +9,7 @@ import (
 	"strings"
 
 	jsonpatch "github.com/evanphx/json-patch/v5"
+	"github.com/tidwall/gjson"
 )
 
 // EditStep is one operation of a JSON Patch (RFC 6902). Moves and copies are not taken: a few
@@ -55,43 +55,43 @@ func Patch(document []byte, steps []EditStep) ([]byte, error) {
 
 // Diff lists what turns one JSON document into another. Objects are compared
 // field by field and lists of one length entry by entry; other lists are replaced
-// as a whole. Both documents are compact, as encoding/json writes them. Equal
+// as a whole. Both documents are valid and compact, as encoding/json writes them. Equal
 // parts cost a comparison of their bytes.
-func Diff(path string, from, to json.RawMessage) ([]EditStep, error) {
+func Diff(path string, from, to json.RawMessage) []EditStep {
 	d := differ{}
-	if err := d.value(path, from, to); err != nil {
-		return nil, err
-	}
-	return d.steps, nil
+	d.value(path, string(from), string(to))
+	return d.steps
 }
 
 type differ struct{ steps []EditStep }
 
-func (d *differ) replace(path string, to json.RawMessage) {
-	d.steps = append(d.steps, EditStep{Op: "replace", Path: path, Value: to})
+func (d *differ) replace(path, to string) {
+	d.steps = append(d.steps, EditStep{Op: "replace", Path: path, Value: json.RawMessage(to)})
 }
 
-func (d *differ) value(path string, from, to json.RawMessage) error {
+func (d *differ) value(path, from, to string) {
 	switch {
-	case bytes.Equal(from, to):
-		return nil
-	case len(from) > 0 && len(to) > 0 && from[0] == '{' && to[0] == '{':
-		return d.object(path, from, to)
-	case len(from) > 0 && len(to) > 0 && from[0] == '[' && to[0] == '[':
-		return d.list(path, from, to)
+	case from == to:
+	case strings.HasPrefix(from, "{") && strings.HasPrefix(to, "{"):
+		d.object(path, fieldsOf(from), fieldsOf(to))
+	case strings.HasPrefix(from, "[") && strings.HasPrefix(to, "["):
+		d.list(path, from, to)
+	default:
+		d.replace(path, to)
 	}
-	d.replace(path, to)
-	return nil
 }
 
-func (d *differ) object(path string, from, to json.RawMessage) error {
-	var before, after map[string]json.RawMessage
-	if err := json.Unmarshal(from, &before); err != nil {
-		return fmt.Errorf("compare %s: %w", path, err)
-	}
-	if err := json.Unmarshal(to, &after); err != nil {
-		return fmt.Errorf("compare %s: %w", path, err)
-	}
+// fieldsOf returns the fields of an object as they are written.
+func fieldsOf(object string) map[string]string {
+	fields := make(map[string]string)
+	gjson.Parse(object).ForEach(func(key, value gjson.Result) bool {
+		fields[key.String()] = value.Raw
+		return true
+	})
+	return fields
+}
+
+func (d *differ) object(path string, before, after map[string]string) {
 	for _, key := range slices.Sorted(maps.Keys(before)) {
 		if _, there := after[key]; !there {
 			d.steps = append(d.steps, EditStep{Op: "remove", Path: path + "/" + escaped(key)})
@@ -101,34 +101,22 @@ func (d *differ) object(path string, from, to json.RawMessage) error {
 		at := path + "/" + escaped(key)
 		was, there := before[key]
 		if !there {
-			d.steps = append(d.steps, EditStep{Op: "add", Path: at, Value: after[key]})
+			d.steps = append(d.steps, EditStep{Op: "add", Path: at, Value: json.RawMessage(after[key])})
 			continue
 		}
-		if err := d.value(at, was, after[key]); err != nil {
-			return err
-		}
+		d.value(at, was, after[key])
 	}
-	return nil
 }
 
-func (d *differ) list(path string, from, to json.RawMessage) error {
-	var before, after []json.RawMessage
-	if err := json.Unmarshal(from, &before); err != nil {
-		return fmt.Errorf("compare %s: %w", path, err)
-	}
-	if err := json.Unmarshal(to, &after); err != nil {
-		return fmt.Errorf("compare %s: %w", path, err)
-	}
+func (d *differ) list(path, from, to string) {
+	before, after := gjson.Parse(from).Array(), gjson.Parse(to).Array()
 	if len(before) != len(after) {
 		d.replace(path, to)
-		return nil
+		return
 	}
 	for i := range before {
-		if err := d.value(path+"/"+strconv.Itoa(i), before[i], after[i]); err != nil {
-			return err
-		}
+		d.value(path+"/"+strconv.Itoa(i), before[i].Raw, after[i].Raw)
 	}
-	return nil
 }
 
 func escaped(key string) string {

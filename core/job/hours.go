@@ -75,26 +75,32 @@ func (l Local) read(zone *time.Location) (Reading, error) {
 		return Reading{}, &TimeError{"/start", fmt.Sprintf("“%s” is not a day and a time.", string(l)),
 			"Write it like 2026-11-30T07:00."}
 	}
+	return shown(wall, zone), nil
+}
+
+// shown is the instant at which a clock in a zone shows what a clock in UTC shows at wall.
+func shown(wall time.Time, zone *time.Location) Reading {
 	shows := func(offset int) (time.Time, bool) {
 		t := wall.Add(-time.Duration(offset) * time.Second).In(zone)
-		return t, t.Format(localSecond) == wall.Format(localSecond)
+		_, is := t.Zone()
+		return t, is == offset
 	}
 	guess := time.Date(wall.Year(), wall.Month(), wall.Day(), wall.Hour(), wall.Minute(), wall.Second(), 0, zone)
 	_, before := guess.Add(-24 * time.Hour).Zone()
 	_, after := guess.Add(24 * time.Hour).Zone()
-	first, shown := shows(before)
+	first, once := shows(before)
 	second, again := shows(after)
 	switch {
-	case shown && again && !first.Equal(second):
+	case once && again && !first.Equal(second):
 		return Reading{first, fmt.Sprintf("%s comes twice that night, since the clock is put back; the first is meant.",
-			wall.Format("15:04"))}, nil
-	case shown:
-		return Reading{At: first}, nil
+			wall.Format("15:04"))}
+	case once:
+		return Reading{At: first}
 	case again:
-		return Reading{At: second}, nil
+		return Reading{At: second}
 	}
 	return Reading{first, fmt.Sprintf("The clock does not show %s that night, since it is put forward; %s is meant.",
-		wall.Format("15:04"), first.Format("15:04"))}, nil
+		wall.Format("15:04"), first.Format("15:04"))}
 }
 
 // Place is the job's time zone, UTC where none is named.
@@ -243,11 +249,7 @@ func (h Hours) Shift(year int, month time.Month, date int, zone *time.Location) 
 	end, _ := h.Until.minutes()
 	on := time.Date(year, month, date, 12, 0, 0, 0, time.UTC)
 	at := func(d time.Time, minutes int) time.Time {
-		r, err := Local(fmt.Sprintf("%sT%02d:%02d", d.Format(time.DateOnly), minutes/60, minutes%60)).In(zone)
-		if err != nil {
-			return d // a day and a time of day always read
-		}
-		return r.At
+		return shown(time.Date(d.Year(), d.Month(), d.Day(), 0, minutes, 0, 0, time.UTC), zone).At
 	}
 	last := on
 	if end <= start {

@@ -366,8 +366,7 @@ func (s *Service) patched(document []byte, steps []exchange.EditStep) (file job.
 	if kept, err = json.Marshal(file); err != nil {
 		return file, nil, nil, fmt.Errorf("encode job: %w", err)
 	}
-	tidied, err = exchange.Diff("", text, kept)
-	return file, kept, tidied, err
+	return file, kept, exchange.Diff("", text, kept), nil
 }
 
 // Forget forgets the plans that nobody asked for since a time.

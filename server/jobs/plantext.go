@@ -191,35 +191,27 @@ func (s surfaceText) writeTo(b *bytes.Buffer) {
 }
 
 // since lists what turns an earlier plan into this one, as a JSON Patch.
-func (t *planText) since(before *planText) ([]exchange.EditStep, error) {
-	steps, err := t.overall.since(before.overall, "", nil)
-	if err != nil {
-		return nil, err
-	}
+func (t *planText) since(before *planText) []exchange.EditStep {
+	steps := t.overall.since(before.overall, "", nil)
 	if len(t.surfaces) != len(before.surfaces) {
 		steps = append(steps, whole("/surfaces", func(b *bytes.Buffer) {
 			list(b, "", len(t.surfaces), func(i int) { t.surfaces[i].writeTo(b) })
 		}))
 	} else {
 		moved := make([][]exchange.EditStep, len(t.surfaces))
-		err := onAll(len(moved), func(i int) (err error) {
-			moved[i], err = t.surfaces[i].since(before.surfaces[i], fmt.Sprintf("/surfaces/%d", i), nil)
-			return err
+		_ = onAll(len(moved), func(i int) error {
+			moved[i] = t.surfaces[i].since(before.surfaces[i], fmt.Sprintf("/surfaces/%d", i), nil)
+			return nil
 		})
-		if err != nil {
-			return nil, err
-		}
 		steps = append(steps, slices.Concat(moved...)...)
 	}
 	if len(t.tasks) != len(before.tasks) {
-		return append(steps, whole("/tasks", func(b *bytes.Buffer) { objects(b, "", t.tasks) })), nil
+		return append(steps, whole("/tasks", func(b *bytes.Buffer) { objects(b, "", t.tasks) }))
 	}
 	for i, task := range t.tasks {
-		if steps, err = task.since(before.tasks[i], fmt.Sprintf("/tasks/%d", i), steps); err != nil {
-			return nil, err
-		}
+		steps = task.since(before.tasks[i], fmt.Sprintf("/tasks/%d", i), steps)
 	}
-	return steps, nil
+	return steps
 }
 
 // whole replaces a list as a whole.
@@ -229,22 +221,20 @@ func whole(path string, write func(*bytes.Buffer)) exchange.EditStep {
 	return exchange.EditStep{Op: "replace", Path: path, Value: bytes.TrimPrefix(b.Bytes(), []byte(`,"":`))}
 }
 
-func (s surfaceText) since(before surfaceText, path string, steps []exchange.EditStep) ([]exchange.EditStep, error) {
+func (s surfaceText) since(before surfaceText, path string, steps []exchange.EditStep) []exchange.EditStep {
 	if len(s.coats) != len(before.coats) {
 		var b bytes.Buffer
 		s.writeTo(&b)
-		return append(steps, exchange.EditStep{Op: "replace", Path: path, Value: b.Bytes()}), nil
+		return append(steps, exchange.EditStep{Op: "replace", Path: path, Value: b.Bytes()})
 	}
-	steps, err := s.bare.since(before.bare, path, steps)
+	steps = s.bare.since(before.bare, path, steps)
 	for c := range s.coats {
-		if err == nil {
-			steps, err = s.coats[c].since(before.coats[c], fmt.Sprintf("%s/coats/%d", path, c), steps)
-		}
+		steps = s.coats[c].since(before.coats[c], fmt.Sprintf("%s/coats/%d", path, c), steps)
 	}
-	return steps, err
+	return steps
 }
 
-func (o object) since(before object, path string, steps []exchange.EditStep) ([]exchange.EditStep, error) {
+func (o object) since(before object, path string, steps []exchange.EditStep) []exchange.EditStep {
 	for i, f := range o.fields {
 		was := before.fields[i].text
 		at := path + "/" + f.name
@@ -255,12 +245,8 @@ func (o object) since(before object, path string, steps []exchange.EditStep) ([]
 		case was == nil:
 			steps = append(steps, exchange.EditStep{Op: "add", Path: at, Value: f.text})
 		default:
-			more, err := exchange.Diff(at, was, f.text)
-			if err != nil {
-				return nil, err
-			}
-			steps = append(steps, more...)
+			steps = append(steps, exchange.Diff(at, was, f.text)...)
 		}
 	}
-	return steps, nil
+	return steps
 }

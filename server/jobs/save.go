@@ -128,8 +128,8 @@ func (s *Service) saveJob(ctx context.Context, in *struct {
 	out := Saved{Revision: kept.Revision, Version: kept.Version(), Tag: now.tag, Tidied: tidied, Newer: now.newer}
 	if held == nil {
 		out.Plan = &now.text.plan
-	} else if out.Moved, err = now.text.since(held.text); err != nil {
-		return nil, s.Fail(ctx, "compare plans", err)
+	} else {
+		out.Moved = now.text.since(held.text)
 	}
 	return api.Answer(out), nil
 }

@@ -14,8 +14,11 @@ import { useSession } from '../../session/session'
 
 export type SaveState = 'saved' | 'saving' | 'waiting' | 'away' | 'stale' | 'refused' | 'signed-out'
 
-const GATHER_MS = 30
+const GATHER_MS = 10
 const RETRY_MS = 1500
+
+/** Lets a request that was just made leave. */
+const under = (): Promise<void> => new Promise((done) => setTimeout(done))
 
 /** What of a job is edited, what follows from it, and the sheets that are newer. */
 export interface Edited {
@@ -36,7 +39,8 @@ export function useSaving(id: string, { file, plan, newer }: Edited) {
   /** Whether what is unsent would survive a reload. */
   const kept = ref(true)
   /** What the server has: a revision with its file, and the plan that it gave for it. */
-  let known: { revision: number; version: number; tag: string; file: PlanFile } | null = null
+  let known: { revision: number; version: number; tag: string; file: PlanFile; plan: Plan | null } | null =
+    null
   let saveId = ''
   let lastSent = ''
   let inFlight = false
@@ -53,7 +57,7 @@ export function useSaving(id: string, { file, plan, newer }: Edited) {
 
   /** Takes over a job as the server has it. */
   function hold(job: Pick<JobState, 'revision' | 'version' | 'tag' | 'file' | 'plan' | 'newer'>): void {
-    known = { revision: job.revision, version: job.version, tag: job.tag, file: job.file }
+    known = { revision: job.revision, version: job.version, tag: job.tag, file: job.file, plan: job.plan }
     plan.value = job.plan
     newer.value = job.newer
   }
@@ -62,7 +66,7 @@ export function useSaving(id: string, { file, plan, newer }: Edited) {
   async function resume(): Promise<boolean> {
     const left = await outbox.left(me(), id)
     if (!left || unsent()) return false
-    known = { revision: left.base, version: left.base, tag: '', file: left.from }
+    known = { revision: left.base, version: left.base, tag: '', file: left.from, plan: plan.value }
     file.value = left.file
     saveId = left.saveId
     schedule(0)
@@ -127,17 +131,25 @@ export function useSaving(id: string, { file, plan, newer }: Edited) {
       if (!data) return refused(response.status, error)
       trouble.value = ''
       const tidied = data.tidied ? applied(sending, data.tidied) : sending
-      known = { revision: data.revision, version: data.version, tag: data.tag, file: tidied }
-      newer.value = data.newer
-      if (data.plan) plan.value = data.plan
-      else if (plan.value && data.moved) plan.value = applied(plan.value, data.moved)
+      known = {
+        revision: data.revision,
+        version: data.version,
+        tag: data.tag,
+        file: tidied,
+        plan: data.plan ?? (known.plan && data.moved ? applied(known.plan, data.moved) : known.plan),
+      }
       if (saveId === sent) {
         file.value = tidied
         settled(sent)
       } else {
+        // What was edited meanwhile is under way before the answer is drawn, so that a dragged corner waits for one of
+        // the two only.
         void store()
-        schedule(0)
+        void save()
+        await under()
       }
+      newer.value = data.newer
+      plan.value = known.plan
     } catch {
       inFlight = false
       lastSent = sent
