@@ -88,7 +88,7 @@ func (c Conditioning) Takes() (measure.Span, error) {
 	inert := Kinetics{A1: 1e-30, Cp: cp, Gel: 0.6}
 	// What flows is the film along the wall, half-way between the part and the bath.
 	film := float64(c.From+c.To)/4 + float64(around)/2
-	thick := c.Viscosity * measure.Viscosity(math.Exp2((float64(c.Flowed)-film)/thickensBy))
+	thick := ViscosityAt(c.Viscosity, c.Flowed, measure.Temperature(film))
 	v := Vessel{Mass: c.Mass, Density: c.Density, Viscosity: min(thick, 1e5), Loss: loss, Start: c.From, Air: around}
 	return reached(inert, v, c.To)
 }
