@@ -17,6 +17,7 @@ type Colouring struct {
 	Colours []Colour       `json:"colours" minItems:"1" maxItems:"12" doc:"Colours in the order in which they are poured"`
 	Left    measure.Volume `json:"left,omitempty" minimum:"0" maximum:"0.001" doc:"m³ that cling to each cup; 5 mL when left out"`
 	Least   measure.Volume `json:"least,omitempty" minimum:"0" maximum:"0.01" doc:"m³ of the smallest cup worth colouring; 60 mL when left out"`
+	Mists   int            `json:"mists,omitempty" minimum:"0" maximum:"2" doc:"Mists of alcohol onto the poured film, as an accent"`
 	Each    measure.Span   `json:"each,omitempty" minimum:"0" maximum:"3600" doc:"s to colour a cup; a minute when left out"`
 }
 

@@ -39,6 +39,7 @@ type Card struct {
 	Beyond     bool           `json:"beyond,omitempty" doc:"The pot life rests on a temperature beyond its sheet"`
 	Smokes     measure.Span   `json:"smokes,omitempty" doc:"s after the pot life that a pail left standing smokes; absent where it does not"`
 	Mixing     measure.Span   `json:"mixing,omitempty" doc:"s of mixing A with B; stirring, of a product of one part"`
+	MixingMax  measure.Span   `json:"mixingMax,omitempty" doc:"s of that at most"`
 	Again      measure.Span   `json:"again,omitempty" doc:"s of mixing in a second vessel"`
 	Colouring  measure.Span   `json:"colouring,omitempty" doc:"s of dividing it into cups and colouring them"`
 	Turning    measure.Span   `json:"turning,omitempty" doc:"s of turning its stones in it"`
@@ -121,6 +122,9 @@ func NewCard(p *material.Product, mix material.Mix, b Batch, of int, area measur
 		c.doses(p.Name, mix, how, units)
 	}
 	m := how.Mixing
+	if p.MixingMax != nil {
+		c.MixingMax = p.MixingMax.Value
+	}
 	c.Mixing, c.Again, c.Colouring, c.Turning, c.Induction = m.First, m.Second, m.Colours, m.Turned, m.Stand
 	return c
 }

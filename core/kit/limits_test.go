@@ -265,7 +265,7 @@ func TestWhatToolsAreCountedBy(t *testing.T) {
 	box := material.Medium{ID: "own-rags", Name: "Rags", Kind: "tool",
 		Use:   &material.ToolUse{Per: "coat-area", Amount: 0.1},
 		Packs: []material.Pack{{Name: "bale", Amount: 100}, {Name: "bag", Amount: 5, Price: &price}}}
-	tools := Tools(Work{People: 4, Sites: w.Sites, Torch: true, Mist: true},
+	tools := Tools(Work{People: 4, Sites: w.Sites, Heater: "torch", Mist: true},
 		[]material.Medium{box, {ID: "flake", Kind: "flake"}, {ID: "unused", Kind: "tool"}}, measure.Metric)
 	find := func(id string) Tool {
 		for _, t := range tools {

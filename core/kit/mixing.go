@@ -50,6 +50,15 @@ func MixingOf(p *material.Product, second, long bool) Mixing {
 	return m
 }
 
+// MixedAtMost returns how long somebody may work on the batch of a card before it is poured; 0 where its sheet sets no
+// limit.
+func (c *Card) MixedAtMost() measure.Span {
+	if c.MixingMax == 0 {
+		return 0
+	}
+	return c.Stirred().Hands() - c.Mixing + c.MixingMax
+}
+
 // Stirred returns the mixing of the batch of a card. Cards issued by earlier builds have no
 // second mixing and no colouring of their own.
 func (c *Card) Stirred() Mixing {

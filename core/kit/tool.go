@@ -15,10 +15,10 @@ import (
 type Work struct {
 	People int
 	Sites  []Site
-	Torch  bool // bubbles are torched
-	Mist   bool // or misted with alcohol
-	Second bool // a mix is mixed again in a second bucket
-	Reused bool // buckets and paddles serve all batches of a coat
+	Heater string // the id of what drives bubbles out by heat: torch, heat-gun or hair-dryer; empty where nothing does
+	Mist   bool   // alcohol is misted, against bubbles or as an accent
+	Second bool   // a mix is mixed again in a second bucket
+	Reused bool   // buckets and paddles serve all batches of a coat
 }
 
 // Site is one surface.
@@ -123,8 +123,10 @@ func Tools(w Work, own []material.Medium, units measure.System) []Tool {
 			all = append(all, m)
 		}
 	}
-	if w.Torch {
-		all = append(all, material.Medium{ID: "tool-torch", Name: "Gas torch with a full cartridge", Kind: "tool",
+	if w.Heater != "" {
+		name := map[string]string{"torch": "Gas torch with a full cartridge", "heat-gun": "Heat gun",
+			"hair-dryer": "Hair dryer"}[w.Heater]
+		all = append(all, material.Medium{ID: "tool-" + w.Heater, Name: name, Kind: "tool",
 			Use:      &material.ToolUse{Per: "job", Amount: 1, Source: measure.RuleOfThumb},
 			Cautions: []string{"Never near alcohol or solvent."}})
 	}

@@ -43,6 +43,9 @@ func (p Product) Faults() []Fault {
 		"Volatile compounds (VOC) must be between 0 and 1000 g/L.", "Read the sheet again.")
 	refuse(p.Mixing != nil && p.Mixing.Value < 0, "/mixing", "Mixing time cannot be negative.",
 		"Leave it out when unknown.")
+	refuse(p.MixingMax != nil && (p.MixingMax.Value <= 0 || p.Mixing != nil && p.MixingMax.Value < p.Mixing.Value),
+		"/mixingMax", "The longest mixing is shorter than the mixing time.",
+		"Enter the time after which the sheet forbids more mixing.")
 	refuse(p.MixingAgain != nil && p.MixingAgain.Value < 0, "/mixingAgain", "The second mixing cannot be negative.",
 		"Enter 0 where the sheet requires none; leave it out when unknown.")
 	refuse(p.Induction != nil && p.Induction.Value < 0, "/induction", "Induction cannot be negative.",

@@ -36,6 +36,7 @@ type Curing struct {
 	Induction   *measure.Sourced[measure.Span] `json:"induction,omitempty" doc:"s of standing after mixing"`
 	Mixing      *measure.Sourced[measure.Span] `json:"mixing,omitempty" doc:"s of mixing"`
 	MixingAgain *measure.Sourced[measure.Span] `json:"mixingAgain,omitempty" doc:"s of mixing again in a second vessel; as the contractor does it when left out"`
+	MixingMax   *measure.Sourced[measure.Span] `json:"mixingMax,omitempty" doc:"s of mixing at most: longer mixing whips in air and uses up pot life"`
 	MixMax      *measure.Sourced[measure.Mass] `json:"mixMax,omitempty" doc:"kg mixed at once at most, for the heat"`
 	Working     []TimeAt                       `json:"working,omitempty" maxItems:"12" doc:"While the spread film can be worked: of what dries from when it is spread, of what reacts from when it leaves the pail, less what it aged there"`
 	TackFree    []TimeAt                       `json:"tackFree,omitempty" maxItems:"12"`

@@ -92,6 +92,7 @@ func (l *lister) mix(p Product) {
 		l.quantity(at("viscosity", f.At), measure.KindViscosity, float64(f.Value), f.Source, "")
 	}
 	add(l, "mixing", measure.KindSpan, p.Mixing)
+	add(l, "mixing at most", measure.KindSpan, p.MixingMax)
 	add(l, "induction time", measure.KindSpan, p.Induction)
 	add(l, "most mixed at once", measure.KindMass, p.MixMax)
 }

@@ -343,8 +343,8 @@ func TestWhatSchoolsDo(t *testing.T) {
 	}
 	torch := plan(func(m *school.Methods) { m.Bubbles = school.Torch })
 	if !slices.ContainsFunc(torch.Tools, func(x kit.Tool) bool { return x.ID == "tool-torch" }) ||
-		saying(torch, "its vapour burns") == nil || !strings.Contains(floorOf(torch.Surfaces[0].Coats[1].Cards[0]),
-		"no alcohol or solvent open anywhere near") {
+		saying(torch, "by torch, and Causeway 2C contains solvent: its vapour burns") == nil ||
+		!strings.Contains(floorOf(torch.Surfaces[0].Coats[1].Cards[0]), "no alcohol or solvent open anywhere near") {
 		t.Errorf("the torch: %v", texts(torch.Findings))
 	}
 	mist := plan(func(m *school.Methods) { m.Bubbles = school.Alcohol })

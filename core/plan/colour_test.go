@@ -1,14 +1,19 @@
 package plan
 
 import (
+	"fmt"
+	"slices"
 	"strings"
 	"testing"
 
 	"nephelon/core/buildup"
+	"nephelon/core/finding"
 	"nephelon/core/geometry"
 	"nephelon/core/job"
+	"nephelon/core/kit"
 	"nephelon/core/material"
 	"nephelon/core/measure"
+	"nephelon/core/school"
 	"nephelon/core/takeoff"
 )
 
@@ -113,5 +118,88 @@ func TestColoursThatCannotBe(t *testing.T) {
 	colours.Colours[3].Medium = "pigment-nowhere"
 	if saying(Make(f, measure.Metric, noon()), "names a medium “pigment-nowhere”") == nil {
 		t.Error("a pigment that is not in the file passes")
+	}
+}
+
+// A mist of alcohol and what lights it are refused on one job; taken out, the card says when each mist is, when the
+// pour is level, and when its drips are scraped and cut. What is poured over while wet keeps its tape.
+func TestATopInItsMinutes(t *testing.T) {
+	f := fiveColours(t)
+	f.Job.Surfaces[0].Coats[0].Colours.Mists = 2
+	f.Job.Methods.Bubbles = school.HeatGun
+	told := saying(Make(f, measure.Metric, noon()), "alcohol is misted onto it as an accent")
+	if told == nil || told.Level != finding.Refused || told.Fix == nil {
+		t.Fatalf("a heat gun beside a mist of alcohol: %+v", told)
+	}
+	f = patched(t, f, *told.Fix)
+	p := Make(f, measure.Metric, noon())
+	card := floorOf(p.Surfaces[0].Coats[0].Cards[0])
+	for _, words := range []string{"Mist alcohol where cells shall open", "A second, other mist about 5 min after",
+		"run together and level in about", "Scrape the drips again after 10 min", "what hangs is cut when"} {
+		if !strings.Contains(card, words) {
+			t.Errorf("no %q in %s", words, card)
+		}
+	}
+	if saying(p, "alcohol is misted onto it") != nil ||
+		!slices.ContainsFunc(p.Tools, func(x kit.Tool) bool { return x.ID == "tool-mist" }) {
+		t.Error("told again, or without its bottle")
+	}
+	over := coat("meniscus-flood", 1500)
+	over.OverWet = true
+	f.Job.Surfaces[0].Coats = append(f.Job.Surfaces[0].Coats, over)
+	both := Make(f, measure.Metric, noon()).Surfaces[0].Coats
+	if lower := floorOf(both[0].Cards[0]); strings.Contains(lower, "Pull the tape") ||
+		!strings.Contains(lower, "coat 2 is poured over it while it is wet") {
+		t.Errorf("the lower of two wet coats: %s", lower)
+	}
+	if upper := floorOf(both[1].Cards[0]); !strings.Contains(upper, "Pull the tape") {
+		t.Errorf("the upper of two wet coats: %s", upper)
+	}
+	f.Job.Surfaces[0].Coats = []buildup.Coat{coat("meniscus-flood", 200)}
+	seal := floorOf(Make(f, measure.Metric, noon()).Surfaces[0].Coats[0].Cards[0])
+	if strings.Contains(seal, "drips again") || !strings.Contains(seal, "does not run there by itself") {
+		t.Errorf("a thin seal coat: %s", seal)
+	}
+}
+
+// The longest mixing of a sheet stands on its card; a clear mix is done when it is no longer milky.
+func TestMixingHasAnEnd(t *testing.T) {
+	f := laidJob(t, demoShelf(t), coat("keelbody-100", 800))
+	f.Products[0].MixingMax = &measure.Sourced[measure.Span]{Value: 7 * measure.Minute, Source: measure.Sheet}
+	f.Products[0].Look = "clear"
+	card := Make(f, measure.Metric, noon()).Surfaces[0].Coats[0].Cards[0]
+	steps := fmt.Sprint(card.Steps)
+	if card.MixingMax != 7*measure.Minute || !strings.Contains(steps, "7 min at most") ||
+		!strings.Contains(steps, "no longer milky") {
+		t.Errorf("%v: %s", card.MixingMax, steps)
+	}
+}
+
+// On a slab too cold for a coat a hardener that takes it comes first, then a sheet of the shelf, as one change each.
+func TestAFasterHardenerForTheCold(t *testing.T) {
+	f := laidJob(t, demoShelf(t), coat("keelbody-100", 800))
+	own := &f.Products[0]
+	at := func(v measure.Temperature) *measure.Sourced[measure.Temperature] {
+		return &measure.Sourced[measure.Temperature]{Value: v, Source: measure.Sheet}
+	}
+	own.SlabMin, f.Job.Slab = at(10), at(6)
+	own.Hardeners = nil
+	cold := saying(Make(f, measure.Metric, noon()), "goes on a slab of 6 °C")
+	if cold == nil || cold.Fix != nil || cold.Seek == nil {
+		t.Fatalf("%+v", cold)
+	}
+	other := *own
+	other.ID, other.Name, other.SlabMin = "keelbody-winter", "Keelbody Winter", at(3)
+	if cold.Seek.Fits(*own) || !cold.Seek.Fits(other) {
+		t.Error("the sheet looked for is not one for the cold")
+	}
+	own.Hardeners = []material.Hardener{{ID: "slow", Name: "slow", Ratio: own.Ratio, A: 2, B: 1, Curing: own.Curing},
+		{ID: "winter", Name: "winter", Ratio: own.Ratio, A: 2, B: 1, Curing: own.Curing, SlabMin: at(4)}}
+	cold = saying(Make(f, measure.Metric, noon()), "goes on a slab of 6 °C")
+	if cold == nil || cold.Fix == nil || cold.Fix.Label != "Take the hardener winter" {
+		t.Fatalf("%+v", cold)
+	}
+	if p := Make(patched(t, f, *cold.Fix), measure.Metric, noon()); saying(p, "goes on a slab of 6 °C") != nil {
+		t.Error("told again with the hardener for the cold")
 	}
 }

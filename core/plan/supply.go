@@ -138,9 +138,11 @@ func materialsCost(p Plan) (cost float64, unpriced int) {
 // suppliesOf counts the media and the tools of the whole job.
 func suppliesOf(in *input.Inputs, p Plan) ([]MediumNeed, []kit.Tool) {
 	media := []MediumNeed{}
-	work, coats := kit.Work{People: in.File.Job.Crew.People(), Torch: in.Methods.Bubbles == school.Torch,
-		Mist: in.Methods.Bubbles == school.Alcohol, Second: in.Methods.Residue.Second(),
-		Reused: in.Methods.Vessels == school.ReusedVessels}, 0
+	work, coats := kit.Work{People: in.File.Job.Crew.People(), Mist: in.Methods.Bubbles == school.Alcohol,
+		Second: in.Methods.Residue.Second(), Reused: in.Methods.Vessels == school.ReusedVessels}, 0
+	if in.Methods.Bubbles.Heats() {
+		work.Heater = string(in.Methods.Bubbles)
+	}
 	type named struct{ medium, name string }
 	at := make(map[named]int)
 	for i, s := range p.Surfaces {
@@ -161,6 +163,7 @@ func suppliesOf(in *input.Inputs, p Plan) ([]MediumNeed, []kit.Tool) {
 					done.Cups += len(card.Cups)
 				}
 			}
+			work.Mist = work.Mist || in.Layers[i][c].Coat.Colours != nil && in.Layers[i][c].Coat.Colours.Mists > 0
 			site.Coats, coats = append(site.Coats, done), coats+1
 			for _, a := range coat.Build.Additions {
 				key := named{a.Medium, a.Name}

@@ -11,7 +11,6 @@ import (
 
 	"nephelon/core/finding"
 	"nephelon/core/job"
-	"nephelon/core/material"
 	"nephelon/core/measure"
 	"nephelon/core/plan/advice"
 	"nephelon/core/plan/input"
@@ -120,12 +119,7 @@ func surfacePlan(in *input.Inputs, i int, s stage.Stages) (SurfacePlan, []findin
 			coat.Name, coat.Color = l.Sheet.Product.Name, l.Sheet.Product.Color
 		}
 		if d.Division != nil {
-			working := measure.Span(0)
-			if timed.Times != nil {
-				working = timed.Times.Stage(material.StageWorking).After
-			}
-			cards, told := instruct.CardsOf(in, i, l, coat.Build, d, lay, timed.Clocks, s.Divided.Lives[l.Sheet],
-				timed.Run, working)
+			cards, told := instruct.CardsOf(in, i, l, coat.Build, d, lay, timed, s.Divided.Lives[l.Sheet])
 			coat.Cards, found = cards, append(found, told...)
 			coat.Staging = instruct.StagingOf(l, d.Division)
 			coat.Ahead = instruct.DayBefore(in, i, l, coat.Staging, readyFor(in, coat))

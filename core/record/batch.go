@@ -116,6 +116,7 @@ func (t *Teller) batch(i *Issue, c *Coat, b *Batch, events byBatch, units measur
 			d.State = reached.state
 		}
 	}
+	d.overmixed(&b.Card, units)
 	air := events.air(d.Meets, i.Air)
 	if told != nil {
 		air = *told
@@ -123,6 +124,18 @@ func (t *Teller) batch(i *Issue, c *Coat, b *Batch, events byBatch, units measur
 	d.lives(t, i, c, b, air, units)
 	d.weighs(c, b, i.Bucket, units)
 	return d
+}
+
+// overmixed notes that a batch was mixed longer than its sheet allows.
+func (d *BatchDay) overmixed(card *kit.Card, units measure.System) {
+	most := card.MixedAtMost()
+	if most == 0 || d.Meets == nil || d.Mixed == nil {
+		return
+	}
+	if mixed := between(*d.Meets, *d.Mixed); mixed > most+measure.Span(sameTouch.Seconds()) {
+		d.Doubts = append(d.Doubts, fmt.Sprintf("Batch %d: mixed for %s in all, its sheet allows %s. Longer mixing whips in "+
+			"air and uses up pot life.", d.Number, units.Span(mixed), units.Span(most)))
+	}
 }
 
 // sameTouch is the most that two touches of one batch lie apart and count as one.

@@ -325,6 +325,10 @@ func (d *CoatDay) step(c *Coat, k int, now time.Time, units measure.System) Say 
 			say.Until, say.Of = &mixed, float64(hands)
 			return say
 		}
+		if most := card.MixedAtMost(); most > 0 && !most.After(*b.Meets).After(now) {
+			say.Late = true
+			say.Text = fmt.Sprintf("Batch %d: stop mixing, its sheet allows %s: longer whips in air", b.Number, units.Span(most))
+		}
 	case Pouring:
 		say.Do, say.At, say.Until = "spread", &b.Due.Laid, b.UseBy
 		say.Text = fmt.Sprintf("Section %d: spread it", card.Section)

@@ -128,6 +128,25 @@ func TestMixedTooBriefly(t *testing.T) {
 	}
 }
 
+// Past the longest mixing of its sheet the crew is told to stop, and the record keeps that it was mixed too long.
+func TestMixedTooLong(t *testing.T) {
+	i, j := issued(), tablet("aaaa")
+	i.Coats[0].Batches[0].Card.MixingMax = i.Coats[0].Batches[0].Card.Mixing + 4*60 // 3 min, 7 at most
+	j.log(minutes(-9), Meets, batch(1), Body{})
+	says := func(at float64) string {
+		now := tell(i, j.all, minutes(at)).Coats[0].Now
+		return plain(now[len(now)-1].Text)
+	}
+	if early, late := says(-3), says(-1); strings.Contains(early, "stop mixing") ||
+		!strings.Contains(late, "stop mixing, its sheet allows 7 min") {
+		t.Errorf("%s; then %s", early, late)
+	}
+	j.log(minutes(0), Mixed, batch(1), Body{})
+	if d := tell(i, j.all, minutes(1)).Doubts; len(d) != 1 || !strings.Contains(plain(d[0]), "mixed for 9 min in all") {
+		t.Errorf("%q", d)
+	}
+}
+
 // Limits stand in the order in which they come: the pail of batch 2 ends at 26 min, the edge of section 1
 // at 41, though the edge is called out by an earlier batch of the list.
 func TestLimitsInTheirOrder(t *testing.T) {

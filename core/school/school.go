@@ -96,6 +96,8 @@ const (
 
 	LeaveBubbles Bubbles = "leave"
 	Torch        Bubbles = "torch"
+	HeatGun      Bubbles = "heat-gun"
+	HairDryer    Bubbles = "hair-dryer"
 	Alcohol      Bubbles = "alcohol"
 
 	FreshVessels  Vessels = "fresh"
@@ -240,8 +242,11 @@ func (Between) Values() []Between {
 
 // Values returns all values, in the order in which they are shown.
 func (Bubbles) Values() []Bubbles {
-	return []Bubbles{LeaveBubbles, Torch, Alcohol}
+	return []Bubbles{LeaveBubbles, Torch, HeatGun, HairDryer, Alcohol}
 }
+
+// Heats reports whether they are driven out by what lights vapour.
+func (b Bubbles) Heats() bool { return b == Torch || b == HeatGun || b == HairDryer }
 
 // Values returns all values, in the order in which they are shown.
 func (Doors) Values() []Doors {

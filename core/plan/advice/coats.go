@@ -173,9 +173,17 @@ func Practice(in *input.Inputs, i int, l input.ResolvedCoat) []finding.Finding {
 			Text: fmt.Sprintf("%s, coat %d: ", in.File.Job.Surfaces[i].Name, l.Number) + fmt.Sprintf(format, args...)})
 	}
 	thinned := l.Coat.Thinner != nil && l.Coat.Thinner.Value > 0
-	if in.Methods.Bubbles == school.Torch && (p.Carrier == material.Solvent || thinned) {
-		tell(finding.Warning, "Leave the torch away from this coat.", nil,
-			"you torch bubbles, and %s contains solvent: its vapour burns.", p.Name)
+	tools := map[school.Bubbles]string{school.Torch: "torch", school.HeatGun: "heat gun", school.HairDryer: "hair dryer"}
+	if tool := tools[in.Methods.Bubbles]; tool != "" && (p.Carrier == material.Solvent || thinned) {
+		tell(finding.Warning, fmt.Sprintf("Leave the %s away from this coat.", tool), nil,
+			"bubbles are driven out by %s, and %s contains solvent: its vapour burns.", tool, p.Name)
+	} else if c := l.Coat.Colours; tool != "" && c != nil && c.Mists > 0 {
+		leave := in.File.Job.Methods
+		leave.Bubbles = school.LeaveBubbles
+		tell(finding.Refused, "Leave the bubbles alone, or leave the mist out.", &finding.Fix{
+			Label: fmt.Sprintf("No %s on this job", tool),
+			Patch: []finding.PatchStep{{Op: "add", Path: "/job/methods", Value: leave}},
+		}, "alcohol is misted onto it as an accent, and bubbles are driven out by %s: its vapour burns.", tool)
 	}
 	if in.Methods.Thin == school.ThinFirst && l.Number == 1 && !thinned && p.Carrier == material.Solvent &&
 		p.ThinnerMax != nil && p.ThinnerMax.Value > 0 {

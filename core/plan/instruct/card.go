@@ -10,11 +10,11 @@ import (
 	"nephelon/core/buildup"
 	"nephelon/core/finding"
 	"nephelon/core/kit"
+	"nephelon/core/material"
 	"nephelon/core/measure"
 	"nephelon/core/plan/input"
 	"nephelon/core/plan/stage"
 	"nephelon/core/pour"
-	"nephelon/core/pour/sim"
 	"nephelon/core/school"
 	"nephelon/core/takeoff"
 )
@@ -23,15 +23,29 @@ import (
 type filmOf struct {
 	poured  *time.Time // as planned; nil where that is not known
 	working measure.Span
-	of      string // what it counts from
+	of      string       // what it counts from
+	tack    measure.Span // until it is tack-free; 0 where its sheet does not say
+}
+
+// after returns when so much time has passed since a film was poured, in words.
+func (f filmOf) after(in *input.Inputs, span measure.Span) string {
+	if f.poured != nil {
+		return in.Units.Time(span.After(*f.poured), "15:04")
+	}
+	return in.Units.Span(span) + " after pouring"
 }
 
 // CardsOf returns the mix card of every batch of a coat, and the findings about them.
 func CardsOf(in *input.Inputs,
-	i int, l input.ResolvedCoat, b *buildup.Build, d stage.DividedCoat, lay stage.LaidCoat, clocks []stage.Clock,
-	life *stage.Lives, run *sim.Run, working measure.Span,
+	i int, l input.ResolvedCoat, b *buildup.Build, d stage.DividedCoat, lay stage.LaidCoat, timed stage.TimedCoat,
+	life *stage.Lives,
 ) ([]kit.Card, []finding.Finding) {
-	sections := lay.Sections
+	sections, clocks, run := lay.Sections, timed.Clocks, timed.Run
+	working, tack := measure.Span(0), measure.Span(0)
+	if timed.Times != nil {
+		working = timed.Times.Stage(material.StageWorking).After
+		tack = timed.Times.Stage(material.StageTackFree).After
+	}
 	mixing := in.File.Job.Mixing
 	how := kit.Filling{BFirst: in.Methods.First == school.BFirst, Pail: l.Bucket.Pail, Tare: l.Bucket.Tare,
 		Scale: mixing.Scale, Pumps: l.Pumps, Mixing: l.Mixing}
@@ -68,7 +82,7 @@ func CardsOf(in *input.Inputs,
 				}
 			}
 		}
-		film := filmOf{working: working, of: "laying"}
+		film := filmOf{working: working, of: "laying", tack: tack}
 		if run != nil && n < len(run.Passages) {
 			inPail := run.Passages[n].Pour - run.Passages[n].Meets
 			if card.Meets != nil {
@@ -76,7 +90,7 @@ func CardsOf(in *input.Inputs,
 				film.poured = &poured
 			}
 			if !l.Sheet.Product.Dries() && working > 0 {
-				film = filmOf{film.poured, max(0, working-life.Ages(in.Slab).After(inPail, card.PotLife)), "pouring"}
+				film.working, film.of = max(0, working-life.Ages(in.Slab).After(inPail, card.PotLife)), "pouring"
 			}
 		}
 		card.Floor = floorSteps(in, i, l, section, faces, card, film)
@@ -218,7 +232,14 @@ func (m *mixer) twoPack(c kit.Card) {
 		order += " Empty their cans to the last."
 	}
 	m.do(order, 0)
-	m.do("Mix slowly, the paddle under the surface; scrape wall and bottom half-way, until no streak is left.", c.Mixing)
+	until := "until no streak is left and it is clear, no longer milky"
+	if m.l.Coat.Pigment != nil || m.l.Sheet.Product.Look != "clear" {
+		until = "until no streak is left"
+	}
+	if c.MixingMax > 0 {
+		until += fmt.Sprintf("; %s at most, longer whips in air", m.in.Units.Span(c.MixingMax))
+	}
+	m.do("Mix slowly, the paddle under the surface; scrape wall and bottom half-way, "+until+".", c.Mixing)
 	if c.Again > 0 {
 		m.do("Into a second clean bucket, with a clean stick, and mix again; leave what clings.", c.Again)
 	}

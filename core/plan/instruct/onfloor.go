@@ -4,6 +4,7 @@ import (
 	"fmt"
 
 	"nephelon/core/buildup"
+	"nephelon/core/cure"
 	"nephelon/core/kit"
 	"nephelon/core/measure"
 	"nephelon/core/plan/input"
@@ -45,7 +46,7 @@ func floorSteps(in *input.Inputs, i int, l input.ResolvedCoat, section pour.Sect
 	case l.Coat.On == input.OnUpright:
 		do("Brush or roll it thinly onto edges and upright faces, from the top down; come back after some minutes for runs.")
 	case s.Top != nil:
-		topSteps(in, do, section, faces, film)
+		topSteps(in, i, l, do, section, faces, card.Wet, film)
 	case s.Pool != nil:
 		if s.Layout.Exit == nil {
 			do("From the deep end to the ladder, walls from the top down; edges and corners by brush ahead of the roller.")
@@ -64,7 +65,7 @@ func floorSteps(in *input.Inputs, i int, l input.ResolvedCoat, section pour.Sect
 			do("%s first, from the top down: steps %d to %d, counted from the top; nobody comes back up over them.", f.Name,
 				f.From, f.To)
 		}
-		groundSteps(in, do, s.Floor.Outline != nil, l.Number == len(in.Layers[i]), l, card)
+		groundSteps(in, do, s.Floor.Outline != nil, l.Number == len(in.Layers[i]), l, card, film)
 	}
 	if m := broadcastWords(l); m != "" && !l.Coat.Wets() {
 		do("Broadcast %s", m)
@@ -87,7 +88,7 @@ func floorSteps(in *input.Inputs, i int, l input.ResolvedCoat, section pour.Sect
 
 // groundSteps adds the work on a floor.
 func groundSteps(in *input.Inputs, do func(string, ...any), drawn, last bool, l input.ResolvedCoat,
-	card kit.Card) {
+	card kit.Card, film filmOf) {
 	if l.Coat.Wets() {
 		stoneSteps(do)
 		return
@@ -124,6 +125,7 @@ func groundSteps(in *input.Inputs, do func(string, ...any), drawn, last bool, l 
 	if card.Of > 1 && in.Methods.Session == school.TapeLines {
 		do("Stop at the tape of this section and pull it while the film is wet; the next section begins at a clean edge.")
 	}
+	accentSteps(in, l, do, film)
 	bubbleSteps(in, do)
 	if card.Batch == card.Of && last {
 		do("Pull the tape and the strips while this film is soft: slowly, back over itself; scrape what ran under them.")
@@ -145,7 +147,8 @@ func stoneSteps(do func(string, ...any)) {
 }
 
 // topSteps adds the work on a table or counter.
-func topSteps(in *input.Inputs, do func(string, ...any), section pour.Section, faces measure.Volume, film filmOf) {
+func topSteps(in *input.Inputs, i int, l input.ResolvedCoat, do func(string, ...any), section pour.Section,
+	faces measure.Volume, wet measure.Film, film filmOf) {
 	if faces > 0 {
 		do("Edges first: %s of this pail with a nearly dry roller, so that what runs over wets them evenly.",
 			in.Units.Volume(faces))
@@ -159,16 +162,71 @@ func topSteps(in *input.Inputs, do func(string, ...any), section pour.Section, f
 			do("Pour %s in beads over %s.", in.Units.Volume(b.Volume), b.Name)
 		}
 	}
-	do("Wait and watch it level before it is touched again.")
-	bubbleSteps(in, do)
-	pull := TapeAfter(film.working)
-	if film.poured != nil {
-		do("Pull the tape when the run down it has slowed, about %s; help the edge over and scrape the drips below.",
-			in.Units.Time(pull.After(*film.poured), "15:04"))
+	levelSteps(in, l, do, wet, film)
+	accentSteps(in, l, do, film)
+	if all := in.Layers[i]; l.Number < len(all) && all[l.Number].Coat.OverWet {
+		do("Leave it flowing, and its tape on: coat %d is poured over it while it is wet.", l.Number+1)
 		return
 	}
-	do("Pull the tape when the run down it has slowed, about %s after pouring; help the edge over and scrape the "+
-		"drips below.", in.Units.Span(pull))
+	bubbleSteps(in, do)
+	if wet < (cure.Flow{Density: l.Sheet.Mix.Density.Value}).Rests() {
+		do("Brush out what gathers along the lower edge; so thin a film hangs in no drips.")
+		return
+	}
+	do("Pull the tape when the run down it has slowed, about %s; help the edge over and scrape the drips below.",
+		film.after(in, TapeAfter(film.working)))
+	switch {
+	case film.tack > 0:
+		do("Scrape the drips again after %s; what hangs is cut when the film no longer sticks but bends, about %s.",
+			in.Units.Span(dripsAgain), film.after(in, film.tack))
+	default:
+		do("Scrape the drips again after %s; what hangs is cut when the film no longer sticks but bends.",
+			in.Units.Span(dripsAgain))
+	}
+}
+
+// dripsAgain holds the time after which the lower edge of a top is looked at once more: common practice, no source.
+const dripsAgain = 10 * measure.Minute
+
+// handApart holds the distance of beads, and the wave that levels last on a top: common practice, no source.
+const handApart measure.Length = 0.15
+
+// levelSteps adds how long a pour flows by itself, where its sheet says how thick it is.
+func levelSteps(in *input.Inputs, l input.ResolvedCoat, do func(string, ...any), wet measure.Film, film filmOf) {
+	p := l.Sheet.Product
+	if len(p.Viscosity) == 0 {
+		do("Wait and watch it level before it is touched again.")
+		return
+	}
+	at := p.Viscosity[0]
+	flow := cure.Flow{Viscosity: cure.ViscosityAt(at.Value, at.At, in.Slab), Density: l.Sheet.Mix.Density.Value,
+		Working: film.working}
+	joined, joins := flow.Joins(wet, handApart)
+	level, levels := flow.Levels(wet, handApart)
+	switch {
+	case wet < flow.Rests():
+		do("Spread it by hand out to the edges: a film of %s does not run there by itself.", in.Units.Film(wet))
+	case !joins || !levels:
+		do("Spread it by hand: beads %s apart do not run together before it sets.", in.Units.Length(handApart))
+	default:
+		do("Beads %s apart run together and level in about %s: wait and watch before it is touched again.",
+			in.Units.Length(handApart), in.Units.Span(max(joined, level, measure.Minute)))
+	}
+}
+
+// evaporates is the time that a mist of alcohol is left before the next: common practice, no source.
+const evaporates = 5 * measure.Minute
+
+// accentSteps adds the mists of alcohol that draw cells into a coloured film.
+func accentSteps(in *input.Inputs, l input.ResolvedCoat, do func(string, ...any), film filmOf) {
+	if l.Coat.Colours == nil || l.Coat.Colours.Mists == 0 {
+		return
+	}
+	do("Mist alcohol where cells shall open, little, a hand's length off; no flame, heat gun or dryer near. Let it " +
+		"evaporate.")
+	if l.Coat.Colours.Mists > 1 {
+		do("A second, other mist about %s after the first.", in.Units.Span(evaporates))
+	}
 }
 
 // bubbleSteps adds what this contractor does about them.
@@ -176,6 +234,10 @@ func bubbleSteps(in *input.Inputs, do func(string, ...any)) {
 	switch in.Methods.Bubbles {
 	case school.Torch:
 		do("Torch for bubbles: quick, never still, no smoke, after the last touch; no alcohol or solvent open anywhere near.")
+	case school.HeatGun:
+		do("Heat gun for bubbles: always moving, after the last touch; its wire glows, so no alcohol or solvent open near.")
+	case school.HairDryer:
+		do("Hair dryer on low for bubbles, early and from the side: it pushes the film. No alcohol or solvent open near.")
 	case school.Alcohol:
 		do("Mist alcohol for bubbles after some minutes: small drops, not everywhere, and let it evaporate; no flame near.")
 	}

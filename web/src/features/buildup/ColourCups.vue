@@ -127,6 +127,13 @@ const fields = computed<(Field | false)[]>(() => {
       positive: true,
       take: (v) => set('each', (x) => (x.each = v)),
     },
+    {
+      as: 'pick',
+      label: 'Alcohol mist as an accent',
+      value: String(c?.mists ?? 0),
+      options: { 0: 'none', 1: 'one mist', 2: 'two, 5 min apart' },
+      take: (v) => set('mists', (x) => (x.mists = Number(v) || undefined)),
+    },
     amount('Residue per cup', 'left', 5e-6),
     amount('Smallest cup worth colouring', 'least', 60e-6),
   ]

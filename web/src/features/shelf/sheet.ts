@@ -8,6 +8,7 @@ export type SourcedKey =
   | 'density'
   | 'mixing'
   | 'mixingAgain'
+  | 'mixingMax'
   | 'induction'
   | 'mixMax'
   | 'filmMin'
@@ -59,6 +60,7 @@ export const mixFields: SourcedFieldOf[] = [
   { key: 'density', label: 'Density of the mix', kind: 'density' },
   { key: 'voc', label: 'VOC', kind: 'content' },
   { key: 'mixing', label: 'Mixing time', kind: 'span' },
+  { key: 'mixingMax', label: 'Mixing at most', kind: 'span' },
   { key: 'mixingAgain', label: 'Second mixing, another vessel', kind: 'span' },
   { key: 'induction', label: 'Induction time', kind: 'span' },
   { key: 'mixMax', label: 'Most mixed at once', kind: 'mass' },
