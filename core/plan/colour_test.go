@@ -162,7 +162,7 @@ func TestATopInItsMinutes(t *testing.T) {
 	}
 }
 
-// The longest mixing of a sheet stands on its card; a clear mix is done when it is no longer milky.
+// The longest mixing of a sheet stands on its card; a clear mix is done when it is clear.
 func TestMixingHasAnEnd(t *testing.T) {
 	f := laidJob(t, demoShelf(t), coat("keelbody-100", 800))
 	f.Products[0].MixingMax = &measure.Sourced[measure.Span]{Value: 7 * measure.Minute, Source: measure.Sheet}
@@ -170,7 +170,7 @@ func TestMixingHasAnEnd(t *testing.T) {
 	card := Make(f, measure.Metric, noon()).Surfaces[0].Coats[0].Cards[0]
 	steps := fmt.Sprint(card.Steps)
 	if card.MixingMax != 7*measure.Minute || !strings.Contains(steps, "7 min at most") ||
-		!strings.Contains(steps, "no longer milky") {
+		!strings.Contains(steps, "until clear, no streaks") {
 		t.Errorf("%v: %s", card.MixingMax, steps)
 	}
 }

@@ -232,12 +232,12 @@ func (m *mixer) twoPack(c kit.Card) {
 		order += " Empty their cans to the last."
 	}
 	m.do(order, 0)
-	until := "until no streak is left and it is clear, no longer milky"
+	until := "until clear, no streaks"
 	if m.l.Coat.Pigment != nil || m.l.Sheet.Product.Look != "clear" {
 		until = "until no streak is left"
 	}
 	if c.MixingMax > 0 {
-		until += fmt.Sprintf("; %s at most, longer whips in air", m.in.Units.Span(c.MixingMax))
+		until += fmt.Sprintf("; %s at most", m.in.Units.Span(c.MixingMax))
 	}
 	m.do("Mix slowly, the paddle under the surface; scrape wall and bottom half-way, "+until+".", c.Mixing)
 	if c.Again > 0 {
