@@ -15,9 +15,9 @@ func (p *page) look(name string) {
 	}
 }
 
-// A flood coat over two tops in five colours: the base gets its amount, the rest
-// is even; the card tells each cup, what every piece gets of it and when.
-func TestAFiveColourTop(t *testing.T) {
+// A bar top of two pieces: a seal coat, then a flood coat in five colours. The base gets its amount, the rest
+// is even; the card tells each cup, what every piece gets of it and when, its mists and its drips.
+func TestABarTop(t *testing.T) {
 	p := begin(t, "Tasting room")
 	p.at("measure")
 	p.click("[data-test=add-top]")
@@ -30,20 +30,25 @@ func TestAFiveColourTop(t *testing.T) {
 	p.sees("[data-test=area]", "2.59 m²") // 1.82 and 0.77
 	p.at("build-up")
 	p.choose("Add a coat of", "Meniscus")
-	p.fill("Amount of coat 1", "3 mm")
-	p.click("[data-test=colours-1] [aria-expanded]")
+	p.fill("Amount of coat 1", "250 µm")
+	p.click("[data-test=extras-1] [aria-expanded]")
+	p.click("[aria-label='Coat 1 is a seal coat']")
+	p.choose("Add a coat of", "Meniscus")
+	p.fill("Amount of coat 2", "3 mm")
+	p.click("[data-test=colours-2] [aria-expanded]")
 	for range 4 {
-		p.click("[data-test=add-colour-1]")
+		p.click("[data-test=add-colour-2]")
 	}
 	p.choose("Pigment of colour 1", "Foam white")
 	p.choose("Pigment of colour 2", "Ash pearl")
 	p.choose("Pigment of colour 3", "Copper pearl")
 	p.choose("Pigment of colour 4", "Pitch black")
-	p.sees("[data-test=colours-1] [aria-expanded]",
+	p.sees("[data-test=colours-2] [aria-expanded]",
 		"Foam white paste, Ash pearl, Copper pearl, Pitch black paste, Colour 5")
-	p.sees("[data-test=colours-1]", "Together 100%")
+	p.sees("[data-test=colours-2]", "Together 100%")
 	p.choose("Divided", "so much for the base")
 	p.fill("For the base", "5 L")
+	p.choose("Alcohol mist as an accent", "two")
 	p.fill("Where colour 3 goes", "veins, corner to corner")
 	p.fill("Pigment in colour 4", "40 %")
 	p.sees("#build-up .warning", "of pigment in Pitch black paste (of A + B) is more than Meniscus")
@@ -55,6 +60,10 @@ func TestAFiveColourTop(t *testing.T) {
 	p.saved()
 	p.at("pour")
 	p.click("[data-test=to-cards]")
+	p.sees("[data-test=on-the-floor]", "so thin a film hangs in no drips")
+	p.until(`document.querySelector('[data-test=cups]') || document.querySelector('[data-test=card-next]').click()`)
+	p.sees("[data-test=on-the-floor]", "A second, other mist about 5 min after the first")
+	p.sees("[data-test=on-the-floor]", "Scrape the drips again after 10 min")
 	p.sees("[data-test=cups]", "Foam white paste")
 	p.sees("[data-test=cups]", "veins, corner to corner")
 	p.sees("[data-test=cups] thead", "Piece 2")
@@ -70,8 +79,8 @@ func TestAFiveColourTop(t *testing.T) {
 		t.Errorf("the cups are off the batch by %v", off)
 	}
 	p.look("cups")
-	// One sheet tells the sections, one is the card.
-	if pages := p.printedPages(); pages != 2 {
+	// Of each coat one sheet tells the sections, one is the card.
+	if pages := p.printedPages(); pages != 4 {
 		t.Errorf("printed on %d pages", pages)
 	}
 }
