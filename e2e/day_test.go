@@ -27,6 +27,51 @@ func (p *page) batchIs(number int, state string) {
 	p.until(fmt.Sprintf(`document.querySelector('[data-batch="%d"]')?.dataset.state === %q`, number, state))
 }
 
+// A whole coat is logged with one touch a pail, and one for the last section: what nobody touched is taken from that,
+// and the record says so.
+func TestAPourByOneTouchAPail(t *testing.T) {
+	p := begin(t, "Reed loft")
+	p.at("measure")
+	p.rectangle("7 m", "5 m")
+	p.at("build-up")
+	p.choose("Add a coat of", "Keelbody")
+	p.saved()
+	p.click("[data-step=days]")
+	p.click("[data-test=issue-plan]")
+	p.sees("[data-test=issue]", "Plan 1")
+	p.button("Job day")
+	p.typed("Slab", "17 C")
+	p.typed("Air", "19 C")
+	p.typed("Humidity", "55 %")
+	p.until(`document.querySelectorAll('[data-gate]').length > 0`)
+	gates := `document.querySelectorAll('[data-gate]').length`
+	for n := value[int](p, gates); n > 0; n = value[int](p, gates) {
+		p.click("[data-gate]")
+		p.until(fmt.Sprintf(`%s < %d`, gates, n))
+	}
+	pails := value[int](p, `document.querySelectorAll('[data-batch]').length`)
+	if pails < 2 {
+		t.Fatalf("%d pails", pails)
+	}
+	for n := 1; n <= pails; n++ {
+		p.touch("meets")
+		p.batchIs(n, "mixing")
+		if n > 1 {
+			p.batchIs(n-1, "poured")
+		}
+	}
+	p.sees("[data-test=now]", "mix slowly")
+	p.touch("rolled")
+	p.batchIs(1, "rolled")
+	p.sees("[data-test=now]", "is laid")
+	p.sent()
+	p.look("day-one-touch")
+	p.button("‹ Record")
+	p.part("coats")
+	p.sees("[data-test=coat-summary]", fmt.Sprintf("%d of %d", pails, pails))
+	p.sees("[data-test=shown]", "not logged")
+}
+
 // A plan is issued, its gates are closed, and a batch is run to its end with no server at
 // all, over a reload; nothing is lost, and another device, whose clock is seven minutes
 // late, is level with it once there is one again.

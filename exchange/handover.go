@@ -219,7 +219,7 @@ func (p handoverPage) coat(h Handover, c *record.CoatDay, clock func(*time.Time)
 		for n, f := range b.Films {
 			films[n] = h.Units.Film(f.Film)
 		}
-		rows = append(rows, []string{fmt.Sprint(b.Number), h.Units.Area(plan.Batches[k].Card.Area), clock(b.Poured),
+		rows = append(rows, []string{fmt.Sprint(b.Number), h.Units.Area(plan.Batches[k].Card.Area), pouredAt(&b, clock),
 			strings.Join(nonEmpty(b.Lots...), ", "), strings.Join(films, ", ")})
 	}
 	p.table([]float64{16, 26, 52, 50, 30}, rows)
@@ -227,6 +227,14 @@ func (p handoverPage) coat(h Handover, c *record.CoatDay, clock func(*time.Time)
 	if low != nil {
 		p.say("Slab from %s to %s while it was laid.", h.Units.Temperature(*low), h.Units.Temperature(*high))
 	}
+}
+
+// pouredAt says when a batch was poured: as logged, else as touches of other batches show.
+func pouredAt(b *record.BatchDay, clock func(*time.Time) string) string {
+	if at, shown := b.Shown[record.Poured]; shown {
+		return "about " + clock(&at)
+	}
+	return clock(b.Poured)
 }
 
 // conditions are the coldest and the warmest slab that was read around a coat.

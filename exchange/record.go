@@ -56,6 +56,17 @@ type sheetOf struct {
 	rows [][]any
 }
 
+// shown lists the steps of a batch that nobody logged and touches of other batches show.
+func shown(b *record.BatchDay, zone *time.Location) string {
+	var all []string
+	for _, step := range []record.Kind{record.Poured, record.Spread, record.Rolled} {
+		if at, is := b.Shown[step]; is {
+			all = append(all, fmt.Sprintf("%s about %s", step, at.In(zone).Format("15:04")))
+		}
+	}
+	return strings.Join(all, ", ")
+}
+
 // sheets are the tables of a record, times by the clock of its site, units in the heads.
 func sheets(i record.Issue, day record.Day, zone *time.Location) []sheetOf {
 	clock := func(t *time.Time) any {
@@ -74,7 +85,7 @@ func sheets(i record.Issue, day record.Day, zone *time.Location) []sheetOf {
 	}
 	batches := sheetOf{"Batches", []string{"Surface", "Coat", "Product", "Batch", "Pail", "Mixing started", "Mixed",
 		"Poured", "Spread", "Joined", "Done", "Use by", "Planned pour", "Mass kg", "Ratio off %", "Wet film µm", "Lots",
-		"Part A °C", "Part B °C"}, nil}
+		"Part A °C", "Part B °C", "Shown by other entries"}, nil}
 	readings := sheetOf{"Readings", []string{"At", "Slab °C", "Air °C", "Humidity %", "Dew point °C",
 		"Above it K", "By"}, nil}
 	notes := sheetOf{"Notes", []string{"At", "By", "Note", "Decided by"}, nil}
@@ -97,13 +108,14 @@ func sheets(i record.Issue, day record.Day, zone *time.Location) []sheetOf {
 			if b.Planned != nil {
 				planned = &b.Planned.Pour
 			}
-			if mass == 0 && b.Poured != nil {
+			if mass == 0 && b.Began != nil {
 				mass = i.Coat(c.ID).Batches[k].Card.Mass
 			}
 			batches.rows = append(batches.rows, []any{
 				c.Surface, c.Number, c.Name, b.Number, b.Attempt, clock(b.Meets), clock(b.Mixed), clock(b.Poured), clock(b.Spread),
 				clock(b.Joined), clock(b.Rolled), clock(b.UseBy), clock(planned),
 				figure(float64(mass), 3), ratio, strings.Join(films, " "), strings.Join(b.Lots, " "), warm(b.A), warm(b.B),
+				shown(&b, zone),
 			})
 		}
 		for _, g := range c.Gates {

@@ -18,7 +18,7 @@ func (d *Day) BrokenOff(c *CoatDay, plan *Issue) (at time.Time, share measure.Fr
 	for n, b := range c.Batches {
 		area := of.Batches[n].Card.Area
 		all += area
-		if b.Rolled != nil || b.Spread != nil {
+		if b.When(Rolled) != nil || b.When(Spread) != nil {
 			laid += area
 		}
 		for _, touched := range []*time.Time{b.Meets, b.Mixed, b.Poured, b.Spread, b.Rolled} {

@@ -39,6 +39,7 @@ func (t *Teller) coat(i *Issue, c *Coat, below *CoatDay, events byBatch, now tim
 			d.Used.Left += *e.Body.Mass
 		}
 	}
+	d.infer(c)
 	d.Pace, d.Paced = pace(c, d.Batches)
 	if d.Paced == 0 && below != nil && below.Paced > 0 {
 		// The best guess is what the last coat on this very surface took.
@@ -124,22 +125,22 @@ func (d *CoatDay) time(c *Coat, now time.Time) {
 		if b.Mixed != nil && b.Poured == nil {
 			due.Pour = latest(due.Pour, c.Batches[k].Card.Stirred().Stand.After(*b.Mixed))
 		}
-		due.Pour = happened(b.Poured, due.Pour, now)
+		due.Pour = happened(b.When(Poured), due.Pour, now)
 		if proven := b.proven(); b.Poured == nil && proven != nil {
 			due.Meets, due.Pour = earliest(due.Meets, *proven), earliest(due.Pour, *proven)
 			b.Began = &due.Pour
 		} else {
-			b.Began = b.Poured
+			b.Began = b.When(Poured)
 		}
 		paced := func(from, to measure.Span) measure.Span { return measure.Span(d.Pace) * (to - from) }
 		due.Empty = paced(plan.Pour, plan.Empty).After(due.Pour)
-		due.Laid = happened(b.Spread, paced(plan.Pour, plan.Laid).After(due.Pour), now)
-		if b.Spread != nil {
+		due.Laid = happened(b.When(Spread), paced(plan.Pour, plan.Laid).After(due.Pour), now)
+		if b.When(Spread) != nil {
 			due.Empty = earliest(due.Empty, due.Laid)
-		} else if b.Poured == nil {
+		} else if b.When(Poured) == nil {
 			due.Empty = latest(due.Empty, now)
 		}
-		due.Done = happened(b.Rolled, paced(plan.Laid, plan.Done).After(due.Laid), now)
+		due.Done = happened(b.When(Rolled), paced(plan.Laid, plan.Done).After(due.Laid), now)
 	}
 	for k := range d.Batches {
 		if began := d.Batches[k].Began; began != nil && (d.Begun == nil || began.Before(*d.Begun)) {
@@ -149,7 +150,7 @@ func (d *CoatDay) time(c *Coat, now time.Time) {
 	last, all := time.Time{}, true
 	for k := range d.Batches {
 		d.Ends = latest(d.Ends, d.Batches[k].Due.Done)
-		all = all && d.Batches[k].Rolled != nil
+		all = all && d.Batches[k].When(Rolled) != nil
 		last = latest(last, d.Batches[k].Due.Done)
 	}
 	if all {
@@ -304,9 +305,8 @@ func (d *CoatDay) step(c *Coat, k int, now time.Time, units measure.System) Say 
 	case Mixing, Ready:
 		if b.UseBy != nil && !b.UseBy.After(now) {
 			say.Do, say.Until, say.Late = "lost", b.UseBy, true
-			say.Text = fmt.Sprintf("Batch %d is past its pot life: do not pour it. Carry it outside, leave it, never add "+
-				"water, "+
-				"never seal it", b.Number)
+			say.Text = fmt.Sprintf("Batch %d: was it poured? If not, it is past its pot life: do not pour it. Carry it "+
+				"outside, leave it, never add water, never seal it", b.Number)
 			break
 		}
 		if b.State == Ready {
@@ -317,14 +317,21 @@ func (d *CoatDay) step(c *Coat, k int, now time.Time, units measure.System) Say 
 			say.Text = fmt.Sprintf("Batch %d: pour it out on section %d, all of it", b.Number, card.Section)
 			break
 		}
-		hands := card.Stirred().Hands()
-		mixed := hands.After(*b.Meets)
+		m := card.Stirred()
+		mixed, until := m.Hands().After(*b.Meets), *b.Meets
 		say.Do, say.At, say.Until = "mix", &mixed, b.UseBy
-		say.Text = fmt.Sprintf("Batch %d: mix, scrape wall and bottom, until no streak shows", b.Number)
-		if mixed.After(now) {
-			say.Until, say.Of = &mixed, float64(hands)
-			return say
+		for _, phase := range []struct {
+			lasts measure.Span
+			does  string
+		}{{m.First / 2, "mix slowly, the paddle under the surface"}, {m.First / 2, "scrape wall and bottom, and mix on"},
+			{m.Second, "into a second clean bucket, and mix again"}, {m.Colours, "divide it into cups and colour each"},
+			{m.Turned, "over the stones, and turn until all are glossy"}} {
+			if until = phase.lasts.After(until); until.After(now) {
+				say.Text, say.Until, say.Of = fmt.Sprintf("Batch %d: %s", b.Number, phase.does), &until, float64(phase.lasts)
+				return say
+			}
 		}
+		say.Text = fmt.Sprintf("Batch %d: mixed long enough; if no streak shows, stop", b.Number)
 		if most := card.MixedAtMost(); most > 0 && !most.After(*b.Meets).After(now) {
 			say.Late = true
 			say.Text = fmt.Sprintf("Batch %d: stop mixing, its sheet allows %s: longer whips in air", b.Number, units.Span(most))
@@ -333,7 +340,7 @@ func (d *CoatDay) step(c *Coat, k int, now time.Time, units measure.System) Say 
 		say.Do, say.At, say.Until = "spread", &b.Due.Laid, b.UseBy
 		say.Text = fmt.Sprintf("Section %d: spread it", card.Section)
 		if p := &c.Batches[k].Passage; p.Empty < p.Laid && c.Working > 0 { // out of the pail it lives as a film
-			until := d.works(c, k, *b.Poured)
+			until := d.works(c, k, b.Due.Pour)
 			say.Until, say.Of = &until, float64(c.Working)
 			return say
 		}

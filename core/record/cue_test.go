@@ -152,6 +152,9 @@ func TestMixedTooLong(t *testing.T) {
 func TestLimitsInTheirOrder(t *testing.T) {
 	i, j := issued(), tablet("aaaa")
 	i.Coats[0].Batches[0].Beside = []int{3, 9} // 9 is no section: it is passed over
+	// Section 2 comes after 3, so that what is done of 3 does not show that 2 was poured.
+	planned := i.Coats[0].Batches
+	planned[1].Passage, planned[2].Passage = planned[2].Passage, planned[1].Passage
 	i.Coats[0].Working = 20 * 60
 	j.log(minutes(-4), Meets, batch(2), Body{})
 	j.log(minutes(-1), Mixed, batch(2), Body{})

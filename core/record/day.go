@@ -140,6 +140,7 @@ type BatchDay struct {
 	Spread  *time.Time            `json:"spread,omitempty"`
 	Rolled  *time.Time            `json:"rolled,omitempty"`
 	Joined  *time.Time            `json:"joined,omitempty"`
+	Shown   map[Kind]time.Time    `json:"shown,omitempty" doc:"When steps were over that nobody logged, as touches of other batches show, by kind of event"`
 	Due     Course                `json:"due" doc:"As it went, and as it goes from here"`
 	Planned *Course               `json:"planned,omitempty" doc:"As it was planned; absent while no start was"`
 	Life    measure.Span          `json:"life,omitempty" doc:"s from A meeting B with the parts as warm as they were; none where it has no pot life"`

@@ -143,12 +143,19 @@ func TestTellWhatAMixedBatchWaitsFor(t *testing.T) {
 		return d.Coats[0].Now[0]
 	}
 	j.log(minutes(0), Meets, batch(1), Body{})
-	if s := say(minutes(1)); s.Do != "mix" || !s.Until.Equal(minutes(3)) || s.Of != 180 {
-		t.Errorf("while it is mixed: %+v", s)
+	card := &i.Coats[0].Batches[0].Card // 3 min, then 1 in a second bucket and 2 of colouring
+	card.Again, card.Colouring = 60, 120
+	for _, phase := range []struct {
+		at, until, of float64
+		says          string
+	}{{1, 1.5, 90, "mix slowly"}, {1.5, 3, 90, "scrape wall and bottom"}, {3.9, 4, 60, "into a second clean bucket"},
+		{4, 6, 120, "divide it into cups"}, {6, 30, 1800, "mixed long enough"}} {
+		if s := say(minutes(phase.at)); s.Do != "mix" || !s.Until.Equal(minutes(phase.until)) || s.Of != phase.of ||
+			!strings.Contains(s.Text, phase.says) {
+			t.Errorf("%v min after mixing start: %+v", phase.at, s)
+		}
 	}
-	if s := say(minutes(4)); s.Do != "mix" || !s.Until.Equal(minutes(30)) {
-		t.Errorf("past its mixing: %+v", s)
-	}
+	card.Again, card.Colouring = 0, 0
 	j.log(minutes(2.0/3), Mixed, batch(1), Body{})
 	if s := say(minutes(1)); s.Do != "mix" || !s.Late || !strings.Contains(s.Text, "only 0.7 min of 3 min") ||
 		!s.Until.Equal(minutes(3)) {

@@ -22,7 +22,7 @@ const most = computed(() => {
   const last = [...b.lost.map((l) => l.at), b.meets, b.mixed, b.poured, b.spread, b.rolled]
     .filter((t) => t !== undefined)
     .at(-1)
-  return last ? Math.floor((now.value - new Date(last).getTime()) / MINUTE) : LONG
+  return last ? Math.max(0, Math.floor((now.value - new Date(last).getTime()) / MINUTE)) : LONG
 })
 const ago = ref(Math.min(5, most.value))
 const step = (by: number): void => {

@@ -94,16 +94,16 @@ function due(at: string): string {
         <div class="acts">
           <template v-if="s.do === 'lost'">
             <template v-if="losing !== s.batch">
-              <button type="button" class="touch main" @click="losing = s.batch ?? 0">
-                It is carried outside
-              </button>
               <button
                 type="button"
-                class="touch"
+                class="touch main"
                 :aria-expanded="poured === s.batch"
                 @click="poured = poured === s.batch ? 0 : (s.batch ?? 0)"
               >
                 It was poured in time
+              </button>
+              <button type="button" class="touch main" @click="losing = s.batch ?? 0">
+                No: it is carried outside
               </button>
             </template>
             <template v-else>
@@ -130,6 +130,15 @@ function due(at: string): string {
             @click="here.log('poured', batchOf(s).id)"
           >
             Already poured
+          </button>
+          <button
+            v-if="s.batch === plan.batches.length && (s.do === 'mix' || s.do === 'pour' || s.do === 'spread')"
+            type="button"
+            class="touch"
+            data-act="rolled"
+            @click="here.log('rolled', batchOf(s).id)"
+          >
+            All of it is laid
           </button>
           <button
             v-if="(s.do === 'roll' || s.do === 'spread') && batchOf(s).joins"

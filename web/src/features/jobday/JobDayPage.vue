@@ -42,10 +42,11 @@ watch(
 const parts = useLocalStorage<{ a?: number; b?: number }>(`nephelon.parts.${props.id}`, {})
 const begun = computed(() => at.value?.batches.some((b) => b.meets) ?? false)
 const gates = ref(false)
-const { sound, buzz, ring } = useAlarm(
+const { sound, buzz, test } = useAlarm(
   computed(() =>
     [...(at.value?.now ?? []).filter((s) => s.do === 'lost'), ...(at.value?.watch ?? [])].map((s) => s.text),
   ),
+  computed(() => (at.value?.now ?? []).filter((s) => s.batch && s.do !== 'lost').map((s) => s.text)),
 )
 const SKEW_MS = 2000
 const skew = computed(() => {
@@ -123,9 +124,12 @@ useEventListener(window, 'keydown', (event) => {
           type="button"
           class="touch"
           :aria-pressed="sound"
-          @click="((sound = !sound), sound && ring())"
+          @click="((sound = !sound), sound && test())"
         >
           Sound {{ sound ? 'on' : 'off' }}
+        </button>
+        <button v-if="sound" type="button" class="touch" data-test="hear" @click="test">
+          Can you hear me?
         </button>
         <button type="button" class="touch" :aria-pressed="buzz" @click="buzz = !buzz">
           Vibration {{ buzz ? 'on' : 'off' }}

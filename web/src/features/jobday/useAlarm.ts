@@ -5,11 +5,14 @@ const TONE_HZ = 880
 const TONE_S = 0.5
 const BUZZ_MS = [300, 120, 300]
 
-/** Calls out what is new among the warnings, by sound and vibration as chosen; keeps the screen awake. */
-export function useAlarm(warnings: Ref<string[]>) {
-  const sound = useLocalStorage('nephelon.day.sound', false)
+/**
+ * Calls out what is new: warnings by a tone, vibration and words, what is to be done now by words. Keeps the screen awake.
+ */
+export function useAlarm(warnings: Ref<string[]>, orders: Ref<string[]>) {
+  const sound = useLocalStorage('nephelon.day.sound', true)
   const buzz = useLocalStorage('nephelon.day.buzz', true)
   const wake = useWakeLock()
+  const voice = 'speechSynthesis' in window ? window.speechSynthesis : undefined
   let player: AudioContext | undefined
 
   function ring(): void {
@@ -23,13 +26,35 @@ export function useAlarm(warnings: Ref<string[]>) {
     tone.start()
     tone.stop(player.currentTime + TONE_S)
   }
+  /** Says it in the language of the page, by the device's own voice. */
+  function say(words: string): void {
+    if (!voice) return
+    const spoken = new SpeechSynthesisUtterance(words)
+    spoken.lang = document.documentElement.lang
+    voice.speak(spoken)
+  }
+  /** What a device says for a test: whoever stands at the pail should hear it. */
+  function test(): void {
+    ring()
+    say('Can you hear me?')
+  }
+  /** A sentence without its minutes: it is not said again as they run. */
+  const sense = (words: string): string => words.replaceAll(/\d[\d.]* (?:s|min|h)\b/g, '')
   let known = new Set<string>()
-  watch(warnings, (all) => {
-    const fresh = all.some((w) => !known.has(w))
-    known = new Set(all)
-    if (!fresh) return
-    if (sound.value) ring()
-    if (buzz.value) navigator.vibrate?.(BUZZ_MS)
+  watch([warnings, orders], ([warned, ordered]) => {
+    const all = [...warned, ...ordered]
+    const fresh = all.filter((w) => !known.has(sense(w)))
+    known = new Set(all.map(sense))
+    if (fresh.length === 0) return
+    const warns = fresh.some((w) => warned.includes(w))
+    if (sound.value) {
+      if (warns) ring()
+      fresh.forEach(say)
+    }
+    if (buzz.value && warns) navigator.vibrate?.(BUZZ_MS)
+  })
+  watch(sound, (on) => {
+    if (!on) voice?.cancel()
   })
   // A browser lets nothing sound or stay awake before the first touch.
   useEventListener(
@@ -40,6 +65,9 @@ export function useAlarm(warnings: Ref<string[]>) {
     },
     { once: true },
   )
-  onScopeDispose(() => void player?.close())
-  return { sound, buzz, ring }
+  onScopeDispose(() => {
+    voice?.cancel()
+    void player?.close()
+  })
+  return { sound, buzz, test }
 }

@@ -13,6 +13,9 @@ const session = useSession()
 /** What a surface is given for. */
 const uses: string[] = ['foot', 'furniture', 'vehicle', 'water', 'full']
 const time = (at: string | undefined): string => (at ? minuteTime(at, props.zone) : '–')
+/** When a step was done: as logged, else about when entries of other batches show it. */
+const step = (logged: string | undefined, shown: string | undefined): string =>
+  logged || !shown ? time(logged) : `about ${time(shown)}`
 const lines = computed(() =>
   props.coat.batches.map((b) => ({
     ...b,
@@ -59,8 +62,8 @@ const service = computed(() => props.coat.stages.filter((s) => s.promised || s.c
           </td>
           <td>{{ time(b.meets) }}</td>
           <td>{{ time(b.mixed) }}</td>
-          <td>{{ time(b.poured) }}</td>
-          <td>{{ time(b.rolled) }}</td>
+          <td>{{ step(b.poured, b.shown?.poured) }}</td>
+          <td>{{ step(b.rolled, b.shown?.rolled) }}</td>
           <td>{{ time(b.useBy) }}{{ b.beyond ? ' (beyond the sheet)' : '' }}</td>
           <td>{{ session.format('mass', b.mass) }}{{ b.masses ? '' : ' planned' }}</td>
           <td :class="b.ratio?.verdict">
@@ -80,6 +83,9 @@ const service = computed(() => props.coat.stages.filter((s) => s.promised || s.c
     >.
     <template v-if="coat.used.lost">Lost {{ session.format('mass', coat.used.lost) }}.</template>
     <template v-if="coat.paced">Actual / planned time {{ coat.pace.toFixed(2) }}.</template>
+  </p>
+  <p v-if="coat.batches.some((b) => b.shown)" data-test="shown">
+    “About”: not logged; entries of other batches show that it was done.
   </p>
   <p v-if="told.length" data-test="told-later">Logged later: {{ told.join('; ') }}.</p>
   <FoldPanel :open="over.length > 0">

@@ -8,7 +8,7 @@ defineProps<{ coats: { coat: RecordCoatDay; plan: RecordCoat }[]; zone?: string 
 const session = useSession()
 const footOf = (c: RecordCoatDay): RecordCoatDay['stages'][number] | undefined =>
   c.stages.find((s) => s.stage === 'foot' && (s.promised || s.comes))
-const kept = (c: RecordCoatDay): number => c.batches.filter((b) => b.rolled).length
+const kept = (c: RecordCoatDay): number => c.batches.filter((b) => b.state === 'rolled').length
 const overridden = (c: RecordCoatDay): number => c.gates.filter((g) => g.overridden).length
 </script>
 
