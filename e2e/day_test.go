@@ -64,6 +64,7 @@ func TestAPourByOneTouchAPail(t *testing.T) {
 	p.touch("rolled")
 	p.batchIs(1, "rolled")
 	p.sees("[data-test=now]", "is laid")
+	p.sees("[data-test=waits]", "light foot traffic")
 	p.sent()
 	p.look("day-one-touch")
 	p.button("‹ Record")

@@ -15,6 +15,7 @@ import (
 
 	"nephelon/core/measure"
 	"nephelon/core/record"
+	"nephelon/core/record/wait"
 )
 
 // floor holds what the page works with.
@@ -102,9 +103,10 @@ func (f *floor) clear([]js.Value) (any, error) {
 	return 0, nil
 }
 
-// tell returns the day at a time, in ms since 1970 by the clock of the server.
+// tell returns the day at a time with what it waits for, in ms since 1970 by the clock of the server.
 func (f *floor) tell(args []js.Value) (any, error) {
-	return f.teller.Tell(&f.issue, f.events, moment(args[0]), f.units), nil
+	now := moment(args[0])
+	return wait.BoardOf(&f.issue, f.teller.Tell(&f.issue, f.events, now, f.units), now), nil
 }
 
 // seal gives an event its hash, after another on its device, once nothing is wrong with it.

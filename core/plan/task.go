@@ -5,7 +5,6 @@ import (
 	"nephelon/core/material"
 	"nephelon/core/measure"
 	"nephelon/core/plan/input"
-	"nephelon/core/plan/instruct"
 	"nephelon/core/plan/stage"
 	"nephelon/core/work"
 )
@@ -34,7 +33,7 @@ func surfaceWork(in *input.Inputs, i int, s stage.Stages) work.Surface {
 	}
 	if n := len(in.Layers[i]); from.Top != nil && n > 0 {
 		if times := s.Timed.Coats[i][n-1].Times; times != nil {
-			out.Runs = instruct.TapeAfter(times.Stage(material.StageWorking).After)
+			out.Runs = work.TapeAfter(times.Stage(material.StageWorking).After)
 		}
 	}
 	for c, l := range in.Layers[i] {

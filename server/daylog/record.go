@@ -19,6 +19,7 @@ import (
 	"nephelon/core/plan"
 	"nephelon/core/record"
 	"nephelon/core/record/cause"
+	"nephelon/core/record/wait"
 	"nephelon/store"
 )
 
@@ -135,12 +136,12 @@ func (s *Service) tellRoutes() {
 	api.Register(s.API, huma.Operation{OperationID: "record", Summary: "Get the record of a job", Method: http.MethodGet,
 		Path:        "/api/jobs/{job}/record",
 		Description: "The state of the newest issued plan by the events logged so far"},
-		func(ctx context.Context, in *api.JobPath) (*api.Body[record.Day], error) {
-			_, _, day, err := s.recorded(ctx, in.Job)
+		func(ctx context.Context, in *api.JobPath) (*api.Body[wait.Board], error) {
+			issue, _, day, err := s.recorded(ctx, in.Job)
 			if err != nil {
 				return nil, err
 			}
-			return api.Answer(day), nil
+			return api.Answer(wait.BoardOf(&issue, day, time.Now())), nil
 		})
 	api.Register(s.API, huma.Operation{OperationID: "symptoms", Summary: "List symptoms with their causes",
 		Method: http.MethodGet, Path: "/api/faults",

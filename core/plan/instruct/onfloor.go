@@ -10,21 +10,12 @@ import (
 	"nephelon/core/plan/input"
 	"nephelon/core/pour"
 	"nephelon/core/school"
+	"nephelon/core/work"
 )
 
 // spikesFrom is the wet film from which people walk through it in spiked shoes, m, as they do through any that is
 // scattered into: common practice, no source.
 const spikesFrom = 0.5e-3
-
-// TapeAfter returns the time until the run of a film down an edge has slowed, by how long it can be worked, where that
-// is known: common practice, no source.
-func TapeAfter(working measure.Span) measure.Span {
-	const slowed = 30 * measure.Minute
-	if working > 0 {
-		return min(slowed, working/2)
-	}
-	return slowed
-}
 
 // floorSteps returns what a section needs after the pail, by how the coat is laid and on what:
 // common practice, no source, but for what the sheet and the plan say.
@@ -174,19 +165,16 @@ func topSteps(in *input.Inputs, i int, l input.ResolvedCoat, do func(string, ...
 		return
 	}
 	do("Pull the tape when the run down it has slowed, about %s; help the edge over and scrape the drips below.",
-		film.after(in, TapeAfter(film.working)))
+		film.after(in, work.TapeAfter(film.working)))
 	switch {
 	case film.tack > 0:
 		do("Scrape the drips again after %s; what hangs is cut when the film no longer sticks but bends, about %s.",
-			in.Units.Span(dripsAgain), film.after(in, film.tack))
+			in.Units.Span(work.DripsAgain), film.after(in, film.tack))
 	default:
 		do("Scrape the drips again after %s; what hangs is cut when the film no longer sticks but bends.",
-			in.Units.Span(dripsAgain))
+			in.Units.Span(work.DripsAgain))
 	}
 }
-
-// dripsAgain holds the time after which the lower edge of a top is looked at once more: common practice, no source.
-const dripsAgain = 10 * measure.Minute
 
 // handApart holds the distance of beads, and the wave that levels last on a top: common practice, no source.
 const handApart measure.Length = 0.15

@@ -9,6 +9,7 @@ import DayBatches from './DayBatches.vue'
 import DayEntries from './DayEntries.vue'
 import DayGates from './DayGates.vue'
 import DayNow from './DayNow.vue'
+import DayWaits from './DayWaits.vue'
 import { useOffline } from './offline'
 import { kindWords } from './words'
 import { useAlarm } from './useAlarm'
@@ -46,7 +47,12 @@ const { sound, buzz, test } = useAlarm(
   computed(() =>
     [...(at.value?.now ?? []).filter((s) => s.do === 'lost'), ...(at.value?.watch ?? [])].map((s) => s.text),
   ),
-  computed(() => (at.value?.now ?? []).filter((s) => s.batch && s.do !== 'lost').map((s) => s.text)),
+  computed(() => [
+    ...(at.value?.now ?? []).filter((s) => s.batch && s.do !== 'lost').map((s) => s.text),
+    ...(here.day.value?.waits ?? [])
+      .filter((w) => new Date(w.due).getTime() <= here.clock.second.value)
+      .map((w) => `${w.place}: ${w.text}`),
+  ]),
 )
 const SKEW_MS = 2000
 const skew = computed(() => {
@@ -201,6 +207,11 @@ useEventListener(window, 'keydown', (event) => {
             @choose="number = $event"
           />
         </DayNow>
+        <DayWaits
+          :waits="here.day.value?.waits ?? []"
+          :now="here.clock.second.value"
+          :zone="here.zone.value"
+        />
         <DayBatches v-model="number" :coat="at" :plan="plan" :zone="here.zone.value" />
         <DayEntries
           v-model:parts="parts"

@@ -1,0 +1,133 @@
+// Package wait lists what a day at a job waits for: tape and drips of a top, the next coat and its window, and when a
+// surface can be used. It knows issued plans and what was logged, and changes neither.
+package wait
+
+import (
+	"fmt"
+	"slices"
+	"time"
+
+	"nephelon/core/material"
+	"nephelon/core/record"
+	"nephelon/core/work"
+)
+
+// Wait is one thing that comes due.
+type Wait struct {
+	Coat      string    `json:"coat" doc:"Id of the coat that it waits on"`
+	Place     string    `json:"place" doc:"Surface and coat, in words"`
+	Text      string    `json:"text" doc:"What comes due"`
+	Due       time.Time `json:"due"`
+	Otherwise string    `json:"otherwise,omitempty" doc:"What it means if nobody comes"`
+}
+
+// Board is a day with what it waits for.
+type Board struct {
+	record.Day
+	Waits []Wait `json:"waits" doc:"What comes due, what is due first before the rest"`
+}
+
+// BoardOf returns a day of an issued plan with what it waits for at a time.
+func BoardOf(i *record.Issue, day record.Day, now time.Time) Board {
+	return Board{day, Of(i, &day, now)}
+}
+
+// Of returns what a day waits for at a time, what is due first before the rest. What is over and was seen to is left
+// out.
+func Of(i *record.Issue, day *record.Day, now time.Time) []Wait {
+	all := []Wait{}
+	for n := range day.Coats {
+		d := &day.Coats[n]
+		c := i.Coat(d.ID)
+		if c == nil || d.Begun == nil {
+			continue
+		}
+		l := lister{issue: i, day: day, coat: c, of: d, now: now}
+		l.edges()
+		l.stages()
+		all = append(all, l.out...)
+	}
+	slices.SortStableFunc(all, func(a, b Wait) int { return a.Due.Compare(b.Due) })
+	return all
+}
+
+// lister lists what one coat waits for.
+type lister struct {
+	issue *record.Issue
+	day   *record.Day
+	coat  *record.Coat
+	of    *record.CoatDay
+	now   time.Time
+	out   []Wait
+}
+
+func (l *lister) add(due time.Time, text, otherwise string) {
+	l.out = append(l.out, Wait{Coat: l.coat.ID, Place: fmt.Sprintf("%s, coat %d", l.of.Surface, l.of.Number), Text: text,
+		Due: due, Otherwise: otherwise})
+}
+
+// kept is the time for which something that was due is still shown, where nothing shows that somebody came: common
+// practice, no source.
+const kept = 2 * time.Hour
+
+// edges adds the tape and the drips of a top, from when its last batch was poured.
+func (l *lister) edges() {
+	last := &l.of.Batches[len(l.of.Batches)-1]
+	if l.surface().Kind != "top" || last.Began == nil || l.next() != nil && l.next().Begun != nil {
+		return
+	}
+	pull := work.TapeAfter(l.coat.Working).After(*last.Began)
+	if again := work.DripsAgain.After(pull); again.Add(kept).After(l.now) {
+		l.add(pull, "pull the tape, help the edge over, scrape the drips", "the film sets on the tape")
+		l.add(again, "scrape the drips again", "they set below the edge and are ground off")
+	}
+	for _, s := range l.of.Stages {
+		if s.Stage == material.StageTackFree && s.Comes != nil && s.Comes.Add(kept).After(l.now) {
+			l.add(*s.Comes, "cut what hangs: the film no longer sticks, and bends", "it is hard, and is ground off")
+		}
+	}
+}
+
+// stages adds the next coat with its window, or from when the surface can be used.
+func (l *lister) stages() {
+	next := l.next()
+	for _, s := range l.of.Stages {
+		if s.Comes == nil || s.Given != nil {
+			continue
+		}
+		waits := next != nil && next.Begun == nil
+		switch {
+		case s.Stage == material.StageRecoatFrom && waits:
+			l.add(*s.Comes, fmt.Sprintf("coat %d may go on it", next.Number), "")
+		case s.Stage == material.StageRecoatUntil && waits && next.Abraded == nil:
+			l.add(*s.Comes, fmt.Sprintf("last hour for coat %d", next.Number), "all of it is abraded first")
+		case next == nil && l.coat.Last && s.Stage.Service(l.surface().Kind) != "" && service(s.Stage):
+			l.add(*s.Comes, s.Stage.Service(l.surface().Kind), "")
+		}
+	}
+}
+
+// service reports whether a stage is one that a surface is given for.
+func service(s material.StageKey) bool {
+	return slices.Contains([]material.StageKey{material.StageFoot, material.StageFurniture, material.StageVehicle,
+		material.StageWater, material.StageFull}, s)
+}
+
+func (l *lister) surface() record.Surface {
+	for _, s := range l.issue.Surfaces {
+		if s.ID == l.coat.Surface {
+			return s
+		}
+	}
+	return record.Surface{}
+}
+
+// next returns the coat that goes on this one; nil where none does.
+func (l *lister) next() *record.CoatDay {
+	for n := range l.day.Coats {
+		if c := l.issue.Coat(l.day.Coats[n].ID); c != nil && c.Surface == l.coat.Surface && c.Number == l.coat.Number+1 {
+			return &l.day.Coats[n]
+		}
+	}
+	return nil
+}

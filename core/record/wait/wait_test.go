@@ -1,0 +1,100 @@
+package wait
+
+import (
+	"fmt"
+	"slices"
+	"strings"
+	"testing"
+	"time"
+
+	"nephelon/core/material"
+	"nephelon/core/record"
+)
+
+func noon() time.Time { return time.Date(2031, 3, 4, 12, 0, 0, 0, time.UTC) }
+
+func after(hours float64) *time.Time {
+	at := noon().Add(time.Duration(hours * float64(time.Hour)))
+	return &at
+}
+
+// two is a top of two coats whose first was poured at noon and done half an hour later.
+func two() (*record.Issue, *record.Day) {
+	i := &record.Issue{Surfaces: []record.Surface{{ID: "s", Name: "Ledge", Kind: "top"}}, Coats: []record.Coat{
+		{ID: "a", Surface: "s", Number: 1, Working: 40 * 60},
+		{ID: "b", Surface: "s", Number: 2, Last: true, Working: 90 * 60}}}
+	stages := func(tack, from, until, foot float64) []record.Reached {
+		return []record.Reached{{Stage: material.StageTackFree, Comes: after(tack)},
+			{Stage: material.StageRecoatFrom, Comes: after(from)}, {Stage: material.StageRecoatUntil, Comes: after(until)},
+			{Stage: material.StageFoot, Comes: after(foot)}, {Stage: material.StageFull, Comes: after(7 * foot)}}
+	}
+	d := &record.Day{Coats: []record.CoatDay{
+		{ID: "a", Surface: "Ledge", Number: 1, Begun: after(0), Done: after(0.5),
+			Batches: []record.BatchDay{{Number: 1, Began: after(0)}}, Stages: stages(4, 6, 20, 18)},
+		{ID: "b", Surface: "Ledge", Number: 2, Batches: []record.BatchDay{{Number: 1}}},
+	}}
+	return i, d
+}
+
+func told(all []Wait) string {
+	words := make([]string, len(all))
+	for n, w := range all {
+		words[n] = fmt.Sprintf("%s %s (%s)", w.Due.Format("15:04"), w.Text, w.Otherwise)
+	}
+	return strings.Join(words, "\n")
+}
+
+// After a first coat its tape, drips and window are waited for, in the order of their minutes, each with what happens
+// if nobody comes; once the second coat is on, only what is of that.
+func TestWhatATopWaitsFor(t *testing.T) {
+	i, d := two()
+	all := Of(i, d, *after(0.2))
+	want := []string{"12:20 pull the tape", "12:30 scrape the drips again", "16:00 cut what hangs",
+		"18:00 coat 2 may go on it", "08:00 last hour for coat 2 (all of it is abraded first)"}
+	if len(all) != len(want) || !slices.IsSortedFunc(all, func(a, b Wait) int { return a.Due.Compare(b.Due) }) {
+		t.Fatalf("%d waits:\n%s", len(all), told(all))
+	}
+	for n, words := range want {
+		if !strings.Contains(told(all[n:n+1]), words) {
+			t.Errorf("no %q in %s", words, told(all[n:n+1]))
+		}
+	}
+	late := told(Of(i, d, *after(3)))
+	if strings.Contains(late, "pull the tape") || !strings.Contains(late, "cut what hangs") {
+		t.Errorf("three hours later:\n%s", late)
+	}
+	d.Coats[1].Abraded = after(21)
+	if abraded := told(Of(i, d, *after(22))); strings.Contains(abraded, "last hour") {
+		t.Errorf("once abraded:\n%s", abraded)
+	}
+	d.Coats[1].Begun, d.Coats[1].Batches[0].Began = after(7), after(7)
+	on := told(Of(i, d, *after(7.1)))
+	if !strings.HasPrefix(on, "19:30 pull the tape") || strings.Contains(on, "coat 2 may") {
+		t.Errorf("with coat 2 on it:\n%s", on)
+	}
+}
+
+// A last coat waits for its uses until the surface is given for them; nobody pulls tape off the edge of a floor by it.
+func TestWhatALastCoatWaitsFor(t *testing.T) {
+	i, d := two()
+	i.Surfaces[0].Kind = ""
+	d.Coats[1] = record.CoatDay{ID: "b", Surface: "Hall", Number: 2, Begun: after(7), Done: after(8),
+		Batches: []record.BatchDay{{Number: 1, Began: after(7)}},
+		Stages: []record.Reached{{Stage: material.StageFoot, Comes: after(26)},
+			{Stage: material.StageVehicle, Comes: after(80)}}}
+	all := Of(i, d, *after(27))
+	if len(all) != 2 || all[0].Text != "light foot traffic" || all[1].Text != "vehicles" ||
+		all[0].Place != "Hall, coat 2" {
+		t.Fatalf("\n%s", told(all))
+	}
+	d.Coats[1].Stages[0].Given = after(27)
+	if all = Of(i, d, *after(28)); len(all) != 1 || all[0].Text != "vehicles" {
+		t.Errorf("once given:\n%s", told(all))
+	}
+	if none := Of(i, &record.Day{Coats: []record.CoatDay{{ID: "a"}, {ID: "gone"}}}, noon()); len(none) != 0 {
+		t.Errorf("nothing was begun:\n%s", told(none))
+	}
+	if b := BoardOf(i, *d, *after(28)); len(b.Waits) != 1 || len(b.Coats) != 2 {
+		t.Errorf("%d waits of %d coats", len(b.Waits), len(b.Coats))
+	}
+}
