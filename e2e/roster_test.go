@@ -412,6 +412,7 @@ func TestEveryPageTellsWhatIsBooked(t *testing.T) {
 					if (new Date(c.times.end) < new Date(b.until)) wrong('coat ' + c.number + ' ends', at(c.times.end), at(b.until))
 				}
 			wrong('ready', at(line.summary.ready), at(job.plan.line.ready))
+			wrong('clock', job.plan.zone, roster.zone)
 			const next = roster.bookings.filter((b) => b.job === line.id && new Date(b.until) > new Date())
 				.map((b) => b.from).sort()[0]
 			wrong('next', at(job.plan.line.next?.at), at(next))

@@ -122,16 +122,16 @@ func (s *Store) Facts(ctx context.Context, company, id uuid.UUID, now time.Time)
 			return facts.Facts{}, fmt.Errorf("decode a booking: %w", err)
 		}
 	}
-	world := facts.Facts{Now: now}
-	if world.Logged, world.Readings, err = s.laid(ctx, company, id, now); err != nil || len(booked) == 0 {
-		return world, err
-	}
 	house, err := s.House(ctx, company)
 	if err != nil {
-		return world, err
+		return facts.Facts{}, err
 	}
-	world.Bookings = days.Facts(booked, house.Of)
-	return world, nil
+	world := facts.Facts{Now: now, Zone: house.Of.Zone}
+	if len(booked) > 0 {
+		world.Bookings = days.Facts(booked, house.Of)
+	}
+	world.Logged, world.Readings, err = s.laid(ctx, company, id, now)
+	return world, err
 }
 
 // laid reads when the coats of a job were laid, as they were logged against the plan that stands, and how warm its

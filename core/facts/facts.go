@@ -12,6 +12,7 @@ import (
 // Facts holds what is known of the world when a plan is made. All stages of a plan see the same.
 type Facts struct {
 	Now      time.Time `json:"now" doc:"When the plan is made"`
+	Zone     string    `json:"zone,omitempty" maxLength:"60" doc:"IANA time zone of whoever plans, for a job that names none"`
 	Bookings []Booking `json:"bookings,omitempty" maxItems:"20000" doc:"Tasks of the job that are booked, in any order"`
 	Logged   []Laid    `json:"logged,omitempty" maxItems:"2000" doc:"Coats of the job that were begun, as they were logged"`
 	Readings []Reading `json:"readings,omitempty" maxItems:"20000" doc:"Slabs of the job as they were read on its days"`

@@ -1,6 +1,7 @@
 package job
 
 import (
+	"cmp"
 	"fmt"
 	"slices"
 	"time"
@@ -101,6 +102,12 @@ func shown(wall time.Time, zone *time.Location) Reading {
 	}
 	return Reading{first, fmt.Sprintf("The clock does not show %s that night, since it is put forward; %s is meant.",
 		wall.Format("15:04"), first.Format("15:04"))}
+}
+
+// In returns the file with a time zone where its job names none.
+func (f File) In(zone string) File {
+	f.Job.Zone = cmp.Or(f.Job.Zone, zone)
+	return f
 }
 
 // Place is the job's time zone, UTC where none is named.

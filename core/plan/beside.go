@@ -60,6 +60,7 @@ func (p *Planner) Beside(ctx context.Context, files []job.File, world facts.Fact
 // until its preparation fits between.
 func (p *Planner) begun(ctx context.Context, f *job.File, world facts.Facts, units measure.System) (made Plan,
 	shift time.Time, err error) {
+	*f = f.In(world.Zone)
 	zone, bad := f.Job.Place()
 	if bad != nil {
 		zone = time.UTC

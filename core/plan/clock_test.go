@@ -1,10 +1,13 @@
 package plan
 
 import (
+	"context"
 	"encoding/json"
 	"regexp"
 	"testing"
+	"time"
 
+	"nephelon/core/facts"
 	"nephelon/core/measure"
 )
 
@@ -30,5 +33,29 @@ func TestAPlanIsToldByOneClock(t *testing.T) {
 	}
 	if told < 10 {
 		t.Errorf("only %d times are told", told)
+	}
+}
+
+// A job that names no time zone lies in that of whoever plans: its start, and every time told, is by that clock.
+func TestAJobWithoutAZoneLiesWhereItsPlannerIs(t *testing.T) {
+	f := laidJob(t, demoShelf(t), coat("keelbody-100", 800))
+	f.Job.Start, f.Job.Zone = "2031-06-03T07:00", ""
+	begins := func(zone string) (Plan, time.Time) {
+		world := facts.At(noon())
+		world.Zone = zone
+		p, err := NewPlanner().MakeFor(context.Background(), f, world, measure.Metric)
+		if err != nil || p.Surfaces[0].Coats[0].Times.Start == nil {
+			t.Fatalf("%v, %v", err, texts(p.Findings))
+		}
+		return p, *p.Surfaces[0].Coats[0].Times.Start
+	}
+	_, utc := begins("")
+	there, halifax := begins("America/Halifax")
+	if off := halifax.Sub(utc); off != 3*time.Hour || there.Zone != "America/Halifax" {
+		t.Errorf("07:00 in Halifax is %v after 07:00 in UTC, told by the clock of %q", off, there.Zone)
+	}
+	f.Job.Zone = "Europe/Oslo"
+	if own, oslo := begins("America/Halifax"); utc.Sub(oslo) != 2*time.Hour || own.Zone != "Europe/Oslo" {
+		t.Errorf("its own zone: %v, %q", utc.Sub(oslo), own.Zone)
 	}
 }

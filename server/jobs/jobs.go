@@ -13,7 +13,6 @@ import (
 	"strings"
 	"time"
 
-	"nephelon/core/facts"
 
 	"nephelon/server/api"
 	"nephelon/server/live"
@@ -273,7 +272,11 @@ func (s *Service) summary(ctx context.Context, who store.Person, l store.JobLine
 
 func (s *Service) addJob(ctx context.Context, file job.File) (*jobAnswer, error) {
 	who := api.Person(ctx)
-	made, err := s.plan(ctx, who, facts.At(time.Now()), file)
+	world, err := s.store.Facts(ctx, who.CompanyID, uuid.Nil, time.Now()) // nothing is booked of it yet
+	if err != nil {
+		return nil, s.Fail(ctx, "read the facts", err)
+	}
+	made, err := s.plan(ctx, who, world, file)
 	if err != nil {
 		return nil, s.Fail(ctx, "plan job", err)
 	}

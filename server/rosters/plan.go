@@ -81,6 +81,9 @@ func (s *Service) calendars(ctx context.Context, bookings []days.Booked, only *[
 	if err != nil {
 		return none(err)
 	}
+	for n := range open {
+		open[n].File = open[n].File.In(house.Zone)
+	}
 	var left []days.Unplanned
 	if count > len(open) {
 		left = append(left, days.Unplanned{
@@ -168,7 +171,7 @@ func (s *Service) known(ctx, within context.Context, open []store.Job, wetted ma
 	jobs = make([]days.Job, 0, len(open))
 	for _, j := range open {
 		known := jobKey{company: who.CompanyID, job: j.ID, revision: j.Revision, logged: j.Logged,
-			wetted: fmt.Sprint(wetted[j.ID.String()]), units: who.Units,
+			wetted: fmt.Sprint(wetted[j.ID.String()]), units: who.Units, zone: j.File.Job.Zone,
 			hour: now.Unix() / int64(time.Hour/time.Second)}
 		one, kept := s.jobs.Get(known)
 		if !kept && ctx.Err() == nil {

@@ -42,6 +42,7 @@ type jobKey struct {
 	logged       int64
 	wetted       string // the wet work that is over
 	units        measure.System
+	zone         string
 	hour         int64
 }
 

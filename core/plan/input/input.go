@@ -61,6 +61,7 @@ func coatPath(i, c int) string { return fmt.Sprintf("%s/coats/%d", SurfacePath(i
 // Read looks at what spans the whole file: identities, references and values
 // that contradict each other.
 func Read(f job.File, world facts.Facts, units measure.System) (*Inputs, []finding.Finding) {
+	f = f.In(world.Zone)
 	in := &Inputs{File: f, Units: units, Now: world.Now, booked: make(map[string]facts.Booking, len(world.Bookings)),
 		logged: make(map[string]facts.Laid, len(world.Logged)),
 		Slab:   material.AssumedSlab, Methods: f.Job.Methods.Filled(), Rules: survey.Rules(f.Job.Rules)}

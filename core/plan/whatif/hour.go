@@ -43,6 +43,7 @@ const daysAhead = 3
 // most time to spare. It plans the job as often.
 func (p Planner) Hours(ctx context.Context, f job.File, world facts.Facts, units measure.System, coat string,
 	at *time.Time) ([]PourHour, error) {
+	f = f.In(world.Zone)
 	zone, err := f.Job.Place()
 	if err != nil {
 		zone = time.UTC // a finding says so
