@@ -13,7 +13,6 @@ import (
 	"strings"
 	"time"
 
-
 	"nephelon/server/api"
 	"nephelon/server/live"
 
