@@ -408,19 +408,23 @@ func (d *CoatDay) watch(c *Coat, now time.Time, units measure.System) {
 	}
 	for k := range d.Batches {
 		b := &d.Batches[k]
-		if b.UseBy != nil && b.Spread == nil && b.State != Finished {
+		if b.UseBy != nil && b.Spread == nil && b.Rolled == nil {
+			poured := b.When(Poured) != nil
 			switch left := between(now, *b.UseBy); {
 			case left <= 0: // said above all
-			case b.Due.Empty.After(*b.UseBy) && b.Poured == nil:
+			case b.Due.Empty.After(*b.UseBy) && !poured:
 				add(b.Number, *b.UseBy, b.Life,
 					fmt.Sprintf("Batch %d would be emptied %s after its pot life: pour it out on the floor now.", b.Number,
 						units.Span(between(*b.UseBy, b.Due.Empty))))
-			case left <= call(b.Life) && b.Poured == nil:
+			case left <= call(b.Life) && !poured:
 				add(b.Number, *b.UseBy, b.Life, fmt.Sprintf("Batch %d: get it out of the pail.", b.Number))
+			case left <= call(b.Life) && b.Poured == nil && d.logsPours(len(d.Batches)):
+				add(b.Number, *b.UseBy, b.Life, fmt.Sprintf("Batch %d is taken as poured, as later ones were: if it still "+
+					"stands, get it out of the pail.", b.Number))
 			}
 		}
 		until, known := d.joins(c, k)
-		if !known || b.Joined != nil || b.Rolled != nil {
+		if !known || b.Joined != nil || b.When(Rolled) != nil {
 			continue
 		}
 		edge, joins := c.Working, b.Due.Pour

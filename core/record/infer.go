@@ -33,17 +33,13 @@ func (b *BatchDay) When(step Kind) *time.Time {
 // what is over on the floor. That the next pail is begun shows it, too, where nobody touched the pour of an
 // earlier batch: whoever logs pours and not this one may still hold the pail. What is logged always counts.
 func (d *CoatDay) infer(c *Coat) {
-	pours := false // of a batch before this one, by a touch
 	for k := range d.Batches {
 		b := &d.Batches[k]
-		if b.Meets != nil {
-			for _, step := range []Kind{Poured, Spread, Rolled} {
-				if b.logged(step) == nil {
-					d.inferStep(c, k, step, !pours)
-				}
+		for _, step := range []Kind{Poured, Spread, Rolled} {
+			if b.Meets != nil && b.logged(step) == nil {
+				d.inferStep(c, k, step, !d.logsPours(k))
 			}
 		}
-		pours = pours || b.proven() != nil
 	}
 	states := []string{Waiting, Mixing, Ready, Pouring, Spreading, Finished}
 	reached := map[Kind]string{Poured: Pouring, Spread: Spreading, Rolled: Finished}
@@ -55,6 +51,11 @@ func (d *CoatDay) infer(c *Coat) {
 			}
 		}
 	}
+}
+
+// logsPours reports whether somebody logged the pour of a batch before one.
+func (d *CoatDay) logsPours(k int) bool {
+	return slices.ContainsFunc(d.Batches[:k], func(b BatchDay) bool { return b.Poured != nil || b.Spread != nil })
 }
 
 // inferStep takes one step of a batch as done, at what the touch that is planned next after it says.

@@ -3,6 +3,7 @@ package record
 import (
 	"math/rand/v2"
 	"slices"
+	"strings"
 	"testing"
 	"time"
 )
@@ -17,8 +18,9 @@ func TestOneTouchAPail(t *testing.T) {
 		off, late := func() float64 { return random.Float64()*3 - 1 }, random.Float64()*4
 		asked := func(from, to float64) {
 			for at := from; at < to; at++ {
-				for _, say := range tell(i, j.all, minutes(at)).Coats[0].Now {
-					if say.Do == "lost" {
+				c := tell(i, j.all, minutes(at)).Coats[0]
+				for _, say := range append(c.Now, c.Watch...) {
+					if say.Do == "lost" || strings.Contains(say.Text, "pail") && c.Batches[say.Batch-1].When(Poured) != nil {
 						t.Fatalf("at minute %v: %s", at, say.Text)
 					}
 				}
@@ -88,6 +90,15 @@ func TestWhatShowsThatAPailWasPoured(t *testing.T) {
 	if b := day(21, laid...); b.State != Spreading || !b.When(Poured).Equal(minutes(10)) ||
 		!b.When(Spread).Equal(minutes(20)) {
 		t.Errorf("the third poured: %s, %v", b.State, b.Shown)
+	}
+	j := tablet("aaaa") // its limit is still called out: it may stand aside
+	for _, touch := range laid {
+		touch(j)
+	}
+	if w := tell(issued(), j.all, minutes(30)).Coats[0].Watch; !slices.ContainsFunc(w, func(s Say) bool {
+		return s.Batch == 2 && strings.Contains(s.Text, "is taken as poured, as later ones were")
+	}) {
+		t.Errorf("%+v", w)
 	}
 	touched := append(slices.Clone(laid), did(12, Poured, 2))
 	if b := day(21, touched...); !b.When(Poured).Equal(minutes(12)) || len(b.Shown) != 1 {
