@@ -27,16 +27,9 @@ func (p *page) batchIs(number int, state string) {
 	p.until(fmt.Sprintf(`document.querySelector('[data-batch="%d"]')?.dataset.state === %q`, number, state))
 }
 
-// A whole coat is logged with one touch a pail, and one for the last section: what nobody touched is taken from that,
-// and the record says so.
-func TestAPourByOneTouchAPail(t *testing.T) {
-	p := begin(t, "Reed loft")
-	p.at("measure")
-	p.rectangle("7 m", "5 m")
-	p.at("build-up")
-	p.choose("Add a coat of", "Keelbody")
-	p.saved()
-	p.click("[data-step=days]")
+// opensTheDay issues the plan of a job and closes all gates of its day.
+func (p *page) opensTheDay() {
+	p.t.Helper()
 	p.click("[data-test=issue-plan]")
 	p.sees("[data-test=issue]", "Plan 1")
 	p.button("Job day")
@@ -49,6 +42,19 @@ func TestAPourByOneTouchAPail(t *testing.T) {
 		p.click("[data-gate]")
 		p.until(fmt.Sprintf(`%s < %d`, gates, n))
 	}
+}
+
+// A whole coat is logged with one touch a pail, and one for the last section: what nobody touched is taken from that,
+// and the record says so.
+func TestAPourByOneTouchAPail(t *testing.T) {
+	p := begin(t, "Reed loft")
+	p.at("measure")
+	p.rectangle("7 m", "5 m")
+	p.at("build-up")
+	p.choose("Add a coat of", "Keelbody")
+	p.saved()
+	p.click("[data-step=days]")
+	p.opensTheDay()
 	pails := value[int](p, `document.querySelectorAll('[data-batch]').length`)
 	if pails < 2 {
 		t.Fatalf("%d pails", pails)

@@ -360,17 +360,7 @@ func (p *page) runsLate() {
 	p.open(days)
 	p.sees("[data-test=issue]", "Nothing was issued yet")
 	p.day("For the day", "") // the whole job: at night its coats begin on two days
-	p.click("[data-test=issue-plan]")
-	p.sees("[data-test=issue]", "Plan 1")
-	p.button("Job day")
-	p.typed("Slab", "17 C")
-	p.typed("Air", "19 C")
-	p.typed("Humidity", "55 %")
-	for _, gate := range []string{"readings", "surface", "pairs", "tools", "protection", "dust", "exits", "water",
-		"forecast"} {
-		p.click(fmt.Sprintf("[data-gate=%s]", gate))
-		p.until(fmt.Sprintf(`!document.querySelector('[data-gate=%s]')`, gate))
-	}
+	p.opensTheDay()
 	for _, act := range []string{"meets", "mixed", "poured"} {
 		p.touch(act)
 	}

@@ -20,7 +20,7 @@ const (
 	// edgeAngle at which the edge of a pour comes to rest on a clean coat, rad: common practice, no source.
 	edgeAngle = math.Pi / 4
 	gravity   = 9.81 // m/s²
-	// levelled is what is left of a ridge where a film counts as level.
+	// levelled holds the share of a ridge that is left where a film counts as level.
 	levelled = 0.05
 )
 

@@ -1,12 +1,14 @@
 package plan
 
 import (
+	"context"
 	"fmt"
 	"slices"
 	"strings"
 	"testing"
 
 	"nephelon/core/buildup"
+	"nephelon/core/facts"
 	"nephelon/core/finding"
 	"nephelon/core/geometry"
 	"nephelon/core/job"
@@ -151,6 +153,12 @@ func TestATopInItsMinutes(t *testing.T) {
 	if lower := floorOf(both[0].Cards[0]); strings.Contains(lower, "Pull the tape") ||
 		!strings.Contains(lower, "coat 2 is poured over it while it is wet") {
 		t.Errorf("the lower of two wet coats: %s", lower)
+	}
+	// The day waits for the edge as the cards say, and for nothing along one that is poured over.
+	issued, err := NewPlanner().Issue(context.Background(), f, facts.At(noon()), measure.Metric, "")
+	if err != nil || issued.Coats[0].Tape != 0 || issued.Coats[0].Drips || !issued.Coats[1].Drips ||
+		!strings.Contains(floorOf(both[1].Cards[0]), "slowed, about "+measure.Metric.Span(issued.Coats[1].Tape)+" after") {
+		t.Errorf("%v: %v s and %v s of %s", err, issued.Coats[0].Tape, issued.Coats[1].Tape, floorOf(both[1].Cards[0]))
 	}
 	if upper := floorOf(both[1].Cards[0]); !strings.Contains(upper, "Pull the tape") {
 		t.Errorf("the upper of two wet coats: %s", upper)

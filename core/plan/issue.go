@@ -14,6 +14,7 @@ import (
 	"nephelon/core/material"
 	"nephelon/core/measure"
 	"nephelon/core/plan/input"
+	"nephelon/core/plan/instruct"
 	"nephelon/core/plan/stage"
 	"nephelon/core/record"
 	"nephelon/core/survey"
@@ -104,6 +105,8 @@ func issuedCoat(in *input.Inputs, i, c int, s SurfacePlan) (record.Coat, bool) {
 		}
 		out.Stages = append(out.Stages, record.Promise{Stage: stage.Key, Name: stage.Name, At: stage.At})
 	}
+	edge := instruct.EdgeOf(in, i, l, made.Cards[0].Wet, out.Working)
+	out.Tape, out.Drips = edge.Tape, edge.Drips
 	for k, card := range made.Cards {
 		section := made.Sections[k]
 		out.Batches[k] = record.Batch{

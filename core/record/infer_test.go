@@ -108,6 +108,10 @@ func TestWhatShowsThatAPailWasPoured(t *testing.T) {
 	if b := day(8, rolled...); b.State != Mixing || len(b.Shown) != 0 {
 		t.Errorf("the section before it was rolled: %s, %v", b.State, b.Shown)
 	}
+	spread := append(slices.Clone(begun[:2]), did(19, Spread, 2))
+	if b := day(20, spread...); b.State != Spreading || !b.When(Poured).Equal(minutes(9)) || len(b.Shown) != 1 {
+		t.Errorf("it was spread, ten minutes after it was poured as planned: %s, %v", b.State, b.Shown)
+	}
 	lost := append(slices.Clone(begun), did(18, Lost, 2))
 	if b := day(19, lost...); b.State != Waiting || len(b.Shown) != 0 {
 		t.Errorf("a lost pail: %s, %v", b.State, b.Shown)

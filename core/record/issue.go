@@ -63,6 +63,8 @@ type Coat struct {
 	Start    *time.Time          `json:"start,omitempty" doc:"When its first batch is to be poured"`
 	Slab     measure.Temperature `json:"slab" doc:"°C planned"`
 	Working  measure.Span        `json:"working,omitempty" doc:"s that its film can be worked; not known when left out"`
+	Tape     measure.Span        `json:"tape,omitempty" doc:"s after pouring until the tape along the edge of a top is pulled; left out where it stays"`
+	Drips    bool                `json:"drips,omitempty" doc:"The film runs down the edge and hangs in drips"`
 	Reacts   bool                `json:"reacts,omitempty" doc:"Working time counts from when it leaves the pail, less what it aged there; else from when it is spread"`
 	From     *time.Time          `json:"from,omitempty" doc:"From when on the next coat may go on it"`
 	Until    *time.Time          `json:"until,omitempty" doc:"Until when, without abrading"`

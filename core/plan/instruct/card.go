@@ -25,6 +25,8 @@ type filmOf struct {
 	working measure.Span
 	of      string       // what it counts from
 	tack    measure.Span // until it is tack-free; 0 where its sheet does not say
+	slab    measure.Temperature
+	edge    Edge
 }
 
 // after returns when so much time has passed since a film was poured, in words.
@@ -41,10 +43,9 @@ func CardsOf(in *input.Inputs,
 	life *stage.Lives,
 ) ([]kit.Card, []finding.Finding) {
 	sections, clocks, run := lay.Sections, timed.Clocks, timed.Run
-	working, tack := measure.Span(0), measure.Span(0)
-	if timed.Times != nil {
-		working = timed.Times.Stage(material.StageWorking).After
-		tack = timed.Times.Stage(material.StageTackFree).After
+	working, tack, slab := measure.Span(0), measure.Span(0), in.Slab
+	if t := timed.Times; t != nil {
+		working, tack, slab = t.Stage(material.StageWorking).After, t.Stage(material.StageTackFree).After, t.Slab
 	}
 	mixing := in.File.Job.Mixing
 	how := kit.Filling{BFirst: in.Methods.First == school.BFirst, Pail: l.Bucket.Pail, Tare: l.Bucket.Tare,
@@ -82,7 +83,7 @@ func CardsOf(in *input.Inputs,
 				}
 			}
 		}
-		film := filmOf{working: working, of: "laying", tack: tack}
+		film := filmOf{working: working, of: "laying", tack: tack, slab: slab, edge: EdgeOf(in, i, l, card.Wet, working)}
 		if run != nil && n < len(run.Passages) {
 			inPail := run.Passages[n].Pour - run.Passages[n].Meets
 			if card.Meets != nil {

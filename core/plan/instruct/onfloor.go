@@ -1,11 +1,15 @@
 package instruct
 
 import (
+	"cmp"
 	"fmt"
+	"math"
+	"slices"
 
 	"nephelon/core/buildup"
 	"nephelon/core/cure"
 	"nephelon/core/kit"
+	"nephelon/core/material"
 	"nephelon/core/measure"
 	"nephelon/core/plan/input"
 	"nephelon/core/pour"
@@ -155,17 +159,22 @@ func topSteps(in *input.Inputs, i int, l input.ResolvedCoat, do func(string, ...
 	}
 	levelSteps(in, l, do, wet, film)
 	accentSteps(in, l, do, film)
-	if all := in.Layers[i]; l.Number < len(all) && all[l.Number].Coat.OverWet {
+	if covered(in, i, l) {
 		do("Leave it flowing, and its tape on: coat %d is poured over it while it is wet.", l.Number+1)
 		return
 	}
 	bubbleSteps(in, do)
-	if wet < (cure.Flow{Density: l.Sheet.Mix.Density.Value}).Rests() {
+	switch {
+	case !film.edge.Drips && film.edge.Tape > 0:
+		do("Pull the tape about %s, and brush out what gathers along the lower edge; so thin a film hangs in no drips.",
+			film.after(in, film.edge.Tape))
+		return
+	case !film.edge.Drips:
 		do("Brush out what gathers along the lower edge; so thin a film hangs in no drips.")
 		return
 	}
 	do("Pull the tape when the run down it has slowed, about %s; help the edge over and scrape the drips below.",
-		film.after(in, work.TapeAfter(film.working)))
+		film.after(in, film.edge.Tape))
 	switch {
 	case film.tack > 0:
 		do("Scrape the drips again after %s; what hangs is cut when the film no longer sticks but bends, about %s.",
@@ -174,6 +183,31 @@ func topSteps(in *input.Inputs, i int, l input.ResolvedCoat, do func(string, ...
 		do("Scrape the drips again after %s; what hangs is cut when the film no longer sticks but bends.",
 			in.Units.Span(work.DripsAgain))
 	}
+}
+
+// Edge holds what is done along the edge of a top once a coat is on it.
+type Edge struct {
+	Tape  measure.Span // after pouring, until the tape is pulled; 0 where it stays
+	Drips bool         // the film runs down and hangs in drips
+}
+
+// EdgeOf returns that of a coat with a film: none on a floor, and none where the next coat is poured over it while it
+// is wet. A film that runs nowhere by itself hangs in no drips, and its tape stays until the last coat.
+func EdgeOf(in *input.Inputs, i int, l input.ResolvedCoat, wet measure.Film, working measure.Span) Edge {
+	if in.File.Job.Surfaces[i].Top == nil || covered(in, i, l) {
+		return Edge{}
+	}
+	e := Edge{Drips: wet >= (cure.Flow{Density: l.Sheet.Mix.Density.Value}).Rests()}
+	if e.Drips || l.Number == len(in.Layers[i]) {
+		e.Tape = work.TapeAfter(working)
+	}
+	return e
+}
+
+// covered reports whether the next coat is poured over one while it is wet.
+func covered(in *input.Inputs, i int, l input.ResolvedCoat) bool {
+	all := in.Layers[i]
+	return l.Number < len(all) && all[l.Number].Coat.OverWet
 }
 
 // handApart holds the distance of beads, and the wave that levels last on a top: common practice, no source.
@@ -186,8 +220,10 @@ func levelSteps(in *input.Inputs, l input.ResolvedCoat, do func(string, ...any),
 		do("Wait and watch it level before it is touched again.")
 		return
 	}
-	at := p.Viscosity[0]
-	flow := cure.Flow{Viscosity: cure.ViscosityAt(at.Value, at.At, in.Slab), Density: l.Sheet.Mix.Density.Value,
+	at := slices.MinFunc(p.Viscosity, func(a, b material.Flow) int {
+		return cmp.Compare(math.Abs(float64(a.At-film.slab)), math.Abs(float64(b.At-film.slab)))
+	})
+	flow := cure.Flow{Viscosity: cure.ViscosityAt(at.Value, at.At, film.slab), Density: l.Sheet.Mix.Density.Value,
 		Working: film.working}
 	joined, joins := flow.Joins(wet, handApart)
 	level, levels := flow.Levels(wet, handApart)

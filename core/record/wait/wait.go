@@ -73,12 +73,18 @@ const kept = 2 * time.Hour
 // edges adds the tape and the drips of a top, from when its last batch was poured.
 func (l *lister) edges() {
 	last := &l.of.Batches[len(l.of.Batches)-1]
-	if l.surface().Kind != "top" || last.Began == nil || l.next() != nil && l.next().Begun != nil {
+	if l.coat.Tape == 0 || last.Began == nil || l.next() != nil && l.next().Begun != nil {
 		return
 	}
-	pull := work.TapeAfter(l.coat.Working).After(*last.Began)
-	if again := work.DripsAgain.After(pull); again.Add(kept).After(l.now) {
-		l.add(pull, "pull the tape, help the edge over, scrape the drips", "the film sets on the tape")
+	pull := l.coat.Tape.After(*last.Began)
+	again := work.DripsAgain.After(pull)
+	if again.Add(kept).After(l.now) {
+		l.add(pull, "pull the tape", "the film sets on it")
+	}
+	if !l.coat.Drips {
+		return
+	}
+	if again.Add(kept).After(l.now) {
 		l.add(again, "scrape the drips again", "they set below the edge and are ground off")
 	}
 	for _, s := range l.of.Stages {

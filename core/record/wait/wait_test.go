@@ -21,8 +21,8 @@ func after(hours float64) *time.Time {
 // two is a top of two coats whose first was poured at noon and done half an hour later.
 func two() (*record.Issue, *record.Day) {
 	i := &record.Issue{Surfaces: []record.Surface{{ID: "s", Name: "Ledge", Kind: "top"}}, Coats: []record.Coat{
-		{ID: "a", Surface: "s", Number: 1, Working: 40 * 60},
-		{ID: "b", Surface: "s", Number: 2, Last: true, Working: 90 * 60}}}
+		{ID: "a", Surface: "s", Number: 1, Tape: 20 * 60, Drips: true},
+		{ID: "b", Surface: "s", Number: 2, Last: true, Tape: 30 * 60, Drips: true}}}
 	stages := func(tack, from, until, foot float64) []record.Reached {
 		return []record.Reached{{Stage: material.StageTackFree, Comes: after(tack)},
 			{Stage: material.StageRecoatFrom, Comes: after(from)}, {Stage: material.StageRecoatUntil, Comes: after(until)},
@@ -63,6 +63,12 @@ func TestWhatATopWaitsFor(t *testing.T) {
 	if strings.Contains(late, "pull the tape") || !strings.Contains(late, "cut what hangs") {
 		t.Errorf("three hours later:\n%s", late)
 	}
+	i.Coats[0].Drips = false
+	thin := told(Of(i, d, *after(0.2)))
+	if !strings.HasPrefix(thin, "12:20 pull the tape") || strings.Contains(thin, "drips") ||
+		strings.Contains(thin, "cut") {
+		t.Errorf("a thin film:\n%s", thin)
+	}
 	d.Coats[1].Abraded = after(21)
 	if abraded := told(Of(i, d, *after(22))); strings.Contains(abraded, "last hour") {
 		t.Errorf("once abraded:\n%s", abraded)
@@ -77,7 +83,7 @@ func TestWhatATopWaitsFor(t *testing.T) {
 // A last coat waits for its uses until the surface is given for them; nobody pulls tape off the edge of a floor by it.
 func TestWhatALastCoatWaitsFor(t *testing.T) {
 	i, d := two()
-	i.Surfaces[0].Kind = ""
+	i.Surfaces[0].Kind, i.Coats[1].Tape, i.Coats[1].Drips = "", 0, false
 	d.Coats[1] = record.CoatDay{ID: "b", Surface: "Hall", Number: 2, Begun: after(7), Done: after(8),
 		Batches: []record.BatchDay{{Number: 1, Began: after(7)}},
 		Stages: []record.Reached{{Stage: material.StageFoot, Comes: after(26)},
