@@ -37,8 +37,8 @@ func (d *CoatDay) infer(c *Coat) {
 	states := []string{Waiting, Mixing, Ready, Pouring, Spreading, Finished}
 	for k := range d.Batches {
 		b := &d.Batches[k]
-		for n := range floorSteps() {
-			if b.Meets == nil || b.logged()[n] != nil || !d.inferStep(c, k, n, !d.logsPours(k)) {
+		for n, at := range b.logged() {
+			if b.Meets == nil || at != nil || !d.inferStep(c, k, n, !d.logsPours(k)) {
 				continue
 			}
 			if at := slices.Index(states, Pouring) + n; at > slices.Index(states, b.State) {
