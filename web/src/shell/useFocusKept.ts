@@ -18,6 +18,9 @@ export function useFocusKept(router: Router): void {
   const lost = (main?: Element | null): boolean =>
     !document.activeElement || document.activeElement === document.body || document.activeElement === main
 
+  /** The focus is still in the dialog from which somebody went to another page. */
+  const closing = (): boolean => !!document.activeElement?.closest('.v-overlay')
+
   useMutationObserver(
     document.body,
     (changes) => {
@@ -32,13 +35,13 @@ export function useFocusKept(router: Router): void {
   router.afterEach(async (to, from) => {
     if (from.matched.length === 0 || to.path === from.path) return
     await nextTick()
-    if (!lost()) return
+    if (!lost() && !closing()) return
     const main = document.getElementById('main')
-    main?.focus({ preventScroll: true })
-    // A page that reads something first has its heading later.
-    for (let waited = 0; waited < LONGEST && lost(main); waited += STEP) {
+    if (!closing()) main?.focus({ preventScroll: true })
+    // A page that reads something first has its heading later, and a dialog that led here holds the focus until it is gone.
+    for (let waited = 0; waited < LONGEST && (lost(main) || closing()); waited += STEP) {
       const heading = document.querySelector<HTMLElement>('#main h1, #main section h2')
-      if (heading) {
+      if (heading && !closing()) {
         heading.tabIndex = -1
         heading.focus({ preventScroll: true })
         return
