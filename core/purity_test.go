@@ -23,6 +23,8 @@ var allowed = []string{
 	"slices", "sort", "strconv", "strings", "sync", "sync/atomic", "time", "unicode/utf8",
 	// Canonical JSON (RFC 8785) in pure Go.
 	"github.com/gowebpki/jcs",
+	// The Merkle tree of RFC 6962 and signed notes, in pure Go.
+	"golang.org/x/mod/sumdb/note", "golang.org/x/mod/sumdb/tlog",
 	// Linear algebra in pure Go.
 	"gonum.org/v1/gonum/mat",
 }

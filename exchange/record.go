@@ -15,22 +15,36 @@ import (
 
 	"nephelon/core/measure"
 	"nephelon/core/record"
+	"nephelon/core/record/ledger"
 )
 
 // RecordFormat and RecordVersion name the record file.
 const (
 	RecordFormat  = "nephelon-record"
-	RecordVersion = 1
+	RecordVersion = 2
 )
 
 // RecordFile is the record of a job: the plans that were issued, everything that was logged,
-// and what that tells of the newest plan. Numbers are in SI units.
+// what that tells of the newest plan, and the part of the company's log that it can be checked
+// with. Numbers are in SI units.
 type RecordFile struct {
 	Format  string         `json:"format" enum:"nephelon-record"`
-	Version int            `json:"version" minimum:"1" maximum:"1"`
+	Version int            `json:"version" minimum:"1" maximum:"2" doc:"Files of version 1 have no log"`
 	Issues  []record.Issue `json:"issues" doc:"Newest first"`
 	Events  []record.Event `json:"events" doc:"Everything that was logged, with what was struck"`
 	Day     record.Day     `json:"day" doc:"What it tells"`
+	Log     ledger.Part    `json:"log,omitzero"`
+}
+
+// recordText is a record file with plans and events word for word as they are kept: their hashes
+// are over those.
+type recordText struct {
+	Format  string            `json:"format"`
+	Version int               `json:"version"`
+	Issues  []json.RawMessage `json:"issues"`
+	Events  []json.RawMessage `json:"events"`
+	Day     record.Day        `json:"day"`
+	Log     ledger.Part       `json:"log"`
 }
 
 // RecordSchema makes the JSON Schema (2020-12) of the record file.
@@ -40,10 +54,10 @@ func RecordSchema() ([]byte, error) {
 }
 
 // WriteRecord writes the record of a job as JSON.
-func WriteRecord(to io.Writer, issues []record.Issue, events []record.Event, day record.Day) error {
+func WriteRecord(to io.Writer, issues, events []json.RawMessage, day record.Day, log ledger.Part) error {
 	into := json.NewEncoder(to)
 	into.SetIndent("", "  ")
-	if err := into.Encode(RecordFile{RecordFormat, RecordVersion, issues, events, day}); err != nil {
+	if err := into.Encode(recordText{RecordFormat, RecordVersion, issues, events, day, log}); err != nil {
 		return fmt.Errorf("write the record: %w", err)
 	}
 	return nil

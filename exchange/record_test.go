@@ -25,6 +25,7 @@ import (
 	"nephelon/core/measure"
 	"nephelon/core/pour/sim"
 	"nephelon/core/record"
+	"nephelon/core/record/ledger"
 	"nephelon/core/work"
 	"nephelon/docs"
 )
@@ -79,13 +80,33 @@ func finished() (record.Issue, []record.Event, record.Day) {
 	return i, events, record.NewTeller().Tell(&i, events, start.Add(48*time.Hour), measure.Metric)
 }
 
+// writeRecord writes a record as it is exported, without a log.
+func writeRecord(t *testing.T, to *bytes.Buffer, i record.Issue, events []record.Event, day record.Day) {
+	t.Helper()
+	docs := make([]json.RawMessage, len(events))
+	for n, e := range events {
+		docs[n] = encoded(t, e)
+	}
+	if err := WriteRecord(to, []json.RawMessage{encoded(t, i)}, docs, day, ledger.Part{Keys: []string{},
+		Entries: []ledger.Entry{}, Proofs: [][]string{}}); err != nil {
+		t.Fatal(err)
+	}
+}
+
+func encoded(t *testing.T, what any) json.RawMessage {
+	t.Helper()
+	text, err := json.Marshal(what)
+	if err != nil {
+		t.Fatal(err)
+	}
+	return text
+}
+
 // The record file is what its published schema says.
 func TestTheRecordFileFitsItsSchema(t *testing.T) {
 	i, events, day := finished()
 	var text bytes.Buffer
-	if err := WriteRecord(&text, []record.Issue{i}, events, day); err != nil {
-		t.Fatal(err)
-	}
+	writeRecord(t, &text, i, events, day)
 	described, err := jsonschema.UnmarshalJSON(bytes.NewReader(docs.RecordSchema))
 	if err != nil {
 		t.Fatal(err)
@@ -237,9 +258,7 @@ func TestAStrangerVerifiesARecord(t *testing.T) {
 		t.Helper()
 		i, _, day := finished()
 		var text bytes.Buffer
-		if err := WriteRecord(&text, []record.Issue{i}, events, day); err != nil {
-			t.Fatal(err)
-		}
+		writeRecord(t, &text, i, events, day)
 		file := filepath.Join(t.TempDir(), "record.json")
 		if err := os.WriteFile(file, text.Bytes(), 0o600); err != nil {
 			t.Fatal(err)

@@ -80,7 +80,7 @@ func TestACompanyIsTakenAlong(t *testing.T) {
 			t.Errorf("%s: %d %.200s", name, status, text)
 		}
 	}
-	if status, text := send(theirs, archive); status != http.StatusNoContent {
+	if status, text := send(theirs, archive); status != http.StatusOK || !strings.Contains(text, "Whole: ") {
 		t.Fatalf("%d %s", status, text)
 	}
 	if status, text := send(theirs, archive); status != http.StatusConflict || !strings.Contains(text, "already") {

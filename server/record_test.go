@@ -266,10 +266,10 @@ func TestEntriesAreInTheOrderOfTime(t *testing.T) {
 		e.At, e.Behind = e.At.Add(-before-time.Hour), 3600
 		return record.Sealed(e, "")
 	}
-	noticed := time.Now().Add(-30 * time.Minute).UTC()
+	noticed := time.Now().Add(-70 * time.Second).UTC()
 	forgotten := owner.tablet().event(record.Noted, "", record.Body{Text: "third", Noticed: &noticed})
-	for _, e := range []record.Event{told("first", time.Minute), forgotten, told("last", 3*time.Hour),
-		told("second", 10*time.Minute)} {
+	for _, e := range []record.Event{told("first", 10*time.Second), forgotten, told("last", 100*time.Second),
+		told("second", 40*time.Second)} {
 		if answer := owner.log(job, e); len(answer.Taken) != 1 {
 			t.Fatalf("%+v", answer)
 		}

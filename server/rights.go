@@ -66,7 +66,7 @@ func rights() map[string]level {
 			"readForecast",
 			"addJob", "importJob", "exportJob", "saveJob", "copySurface", "captionPhoto", "removePhoto", "readDrawing",
 			"shelf", "sheet", "judgeSheet", "systems", "stock", "saveContainer", "takeOutContainer", "buyTogether", "people",
-			"rosterFile", "recordFile", "entries", "learnt", "storage", "compareWays",
+			"rosterFile", "recordFile", "entries", "learnt", "storage", "compareWays", "paceEffects",
 		},
 		keepersOnly: {
 			"archiveJob", "issuePlan", "saveHouse", "saveSystem", "addSamples", "deleteSystem", "saveSheet", "removeSheet",
@@ -77,7 +77,7 @@ func rights() map[string]level {
 			"calendarAddresses", "addCalendarAddress", "revokeCalendarAddress", "readBusy",
 		},
 		ownersOnly: {"addPerson", "changePerson", "makePasswordLink", "forgetPerson", "audit", "auditFile", "dropFactor",
-			"wantFactor", "exportCompany", "importCompany"},
+			"wantFactor", "exportCompany", "importCompany", "checkLog"},
 	} {
 		for _, o := range operations {
 			table[o] = l
@@ -102,10 +102,11 @@ func audited() map[string]string {
 // costly are the operations that work long or hold much. One person may ask for a few at once.
 func costly() []string {
 	return []string{
-		"planRoster", "rosterWays", "pourOdds", "pourWays", "pourStarts", "pourHours", "compareWays",
+		"planRoster", "rosterWays", "pourOdds", "pourWays", "pourStarts", "pourHours", "compareWays", "paceEffects",
 		"buyTogether", "readDrawing", "addPhoto",
 		"importJob",
 		"readShelfFile", "writeShelfFile", "recordFile", "rosterFile", "learnt", "exportCompany", "importCompany", "readBusy",
+		"checkLog",
 		"readForecast",
 	}
 }

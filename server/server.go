@@ -31,6 +31,7 @@ import (
 	"nephelon/server/jobs"
 	"nephelon/server/live"
 	"nephelon/server/photos"
+	"nephelon/server/proof"
 	"nephelon/server/rosters"
 	"nephelon/server/sessions"
 	"nephelon/server/shelf"
@@ -47,6 +48,7 @@ type Options struct {
 	Plans  float64 // s that a plan of the roster may take at most; as asked, up to 20 s, when zero
 	Mail   string  // address of a mail server, see package sessions; none when empty
 	Origin string  // where people reach this, https://…, for links in messages
+	Heads  string  // where heads of logs are sent every night, see package proof; nowhere when empty
 }
 
 // Server is the application behind HTTP. It keeps no state of its own but the
@@ -58,6 +60,7 @@ type Server struct {
 	live     *live.Hub
 	jobs     *jobs.Service
 	rosters  *rosters.Service
+	proof    *proof.Service
 	rights   map[string]level // of operations
 	costly   map[string]*turns
 	open     atomic.Int32 // requests under way
@@ -124,10 +127,15 @@ func (s *Server) routes(o Options, files *exchange.Reader) error {
 	if s.rosters, err = rosters.New(base, o.Store, planner, o.Plans); err != nil {
 		return err
 	}
+	send, err := proof.Sender(o.Heads, s.sessions.Mail())
+	if err != nil {
+		return err
+	}
+	s.proof = proof.New(base, o.Store, s.gauges.checked, send)
 	for _, subject := range []interface{ Routes() }{
 		s.sessions, whole, s.jobs, shelf.New(base, o.Store, files), calculators.New(base, o.Store), s.rosters,
 		daylog.New(base, o.Store, planner, s.live, func(events int) { s.gauges.events.Add(float64(events)) }),
-		photos.New(base, o.Store, whole), instruments.New(base, o.Store),
+		photos.New(base, o.Store, whole), s.proof, instruments.New(base, o.Store),
 	} {
 		subject.Routes()
 	}
@@ -198,6 +206,7 @@ func (s *Server) Serve(ctx context.Context, web *http.Server, serve func() error
 	go s.live.Follow(listening)
 	go s.rosters.Work(listening)
 	go s.jobs.Tidy(listening)
+	go s.proof.Work(listening)
 	ended := make(chan error, 1)
 	go func() { ended <- serve() }()
 	select {

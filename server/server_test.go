@@ -336,6 +336,10 @@ func bodyFor(o operation, f job.File) any {
 		return map[string]bool{"removed": true}
 	case strings.HasSuffix(o.path, "/caption"):
 		return map[string]string{"caption": "not theirs"}
+	case o.path == "/api/learnt/effects":
+		return jobs.PaceProposal{Product: "x", Method: "roller", Pace: 0.005}
+	case strings.HasSuffix(o.path, "/log/check"):
+		return map[string]string{"heads": ""}
 	case strings.HasSuffix(o.path, "/copies"):
 		return map[string]uuid.UUID{"to": uuid.New()}
 	case o.path == "/api/bench/{id}":

@@ -55,6 +55,8 @@ type gauges struct {
 	took     *prometheus.HistogramVec
 	open     prometheus.Gauge
 	events   prometheus.Counter
+	faults   prometheus.Gauge
+	proven   prometheus.Gauge
 }
 
 func newGauges(db *sql.DB) *gauges {
@@ -69,12 +71,22 @@ func newGauges(db *sql.DB) *gauges {
 		events: prometheus.NewCounter(prometheus.CounterOpts{Name: "nephelon_events_logged_total",
 			Help: "Events of job days that were taken."}),
 	}
-	g.registry.MustRegister(g.took, g.open, g.events, collectors.NewGoCollector(),
+	g.faults = prometheus.NewGauge(prometheus.GaugeOpts{Name: "nephelon_record_faults",
+		Help: "What did not fit the logs of records in the last nightly check."})
+	g.proven = prometheus.NewGauge(prometheus.GaugeOpts{Name: "nephelon_records_checked_timestamp_seconds",
+		Help: "When records were last checked against their logs."})
+	g.registry.MustRegister(g.took, g.open, g.events, g.faults, g.proven, collectors.NewGoCollector(),
 		collectors.NewProcessCollector(collectors.ProcessCollectorOpts{}))
 	if db != nil {
 		g.registry.MustRegister(collectors.NewDBStatsCollector(db, "nephelon"))
 	}
 	return g
+}
+
+// checked shows what a round of checks of the records found.
+func (g *gauges) checked(faults int) {
+	g.faults.Set(float64(faults))
+	g.proven.SetToCurrentTime()
 }
 
 // Metrics answers what Prometheus asks for. It belongs on a port of its own, which only the

@@ -11,6 +11,8 @@ import (
 
 	"github.com/google/uuid"
 	"github.com/jmoiron/sqlx"
+
+	"nephelon/core/record/ledger"
 )
 
 // All data of a company is one zip of open formats: plan files, a shelf file, JSON and JPEG.
@@ -98,6 +100,14 @@ type archivedPhoto struct {
 	Caption string    `json:"caption" db:"caption"`
 	AddedBy uuid.UUID `json:"addedBy" db:"added_by"`
 	AddedAt time.Time `json:"addedAt" db:"added_at"`
+
+	HiddenAt *time.Time `json:"hiddenAt,omitempty" db:"removed_at"`
+}
+
+// archivedLog is the log of a company's records.
+type archivedLog struct {
+	Entries []ledger.Entry `json:"entries"`
+	Heads   []string       `json:"heads"`
 }
 
 type archivedDone struct {
@@ -185,9 +195,16 @@ func export(ctx context.Context, tx *sqlx.Tx, company uuid.UUID, z *zip.Writer) 
 	if err != nil {
 		return err
 	}
-	photos, err := rowsOf[archivedPhoto](ctx, tx, `select id, job_id, surface_id, caption, added_by, added_at from photos
-		where company_id = $1 and removed_at is null order by id`, company)
+	photos, err := rowsOf[archivedPhoto](ctx, tx, `select id, job_id, surface_id, caption, added_by, added_at, removed_at
+		from photos where company_id = $1 order by id`, company)
 	if err != nil {
+		return err
+	}
+	log := archivedLog{Heads: []string{}}
+	if log.Entries, err = entriesOf(ctx, tx, company, uuid.NullUUID{}); err != nil {
+		return err
+	}
+	if log.Heads, err = rowsOf[string](ctx, tx, selectHeads, company); err != nil {
 		return err
 	}
 	done, err := rowsOf[archivedDone](ctx, tx, `select at, person_id, what, about from audit where company_id = $1
@@ -201,7 +218,7 @@ func export(ctx context.Context, tx *sqlx.Tx, company uuid.UUID, z *zip.Writer) 
 	}{
 		{"company.json", c}, {"people.json", people}, {"shelf.json", shelfFile(editions)}, {"editions.json", editions},
 		{"systems.json", systems},
-		{"stock.json", stock}, {"jobs.json", jobs}, {"photos.json", photos}, {"audit.json", done},
+		{"stock.json", stock}, {"jobs.json", jobs}, {"photos.json", photos}, {"audit.json", done}, {logName, log},
 	} {
 		if err := put(z, file.name, file.content); err != nil {
 			return err
@@ -249,6 +266,8 @@ func shelfFile(editions []archivedEdition) any {
 	}
 	return shelf
 }
+
+const logName = "log.json"
 
 func photoName(id uuid.UUID, small bool) string {
 	if small {

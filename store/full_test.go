@@ -8,6 +8,8 @@ import (
 	"github.com/google/uuid"
 	"github.com/jmoiron/sqlx"
 
+	"nephelon/core/record"
+	"nephelon/core/record/learn"
 	"nephelon/store"
 )
 
@@ -38,6 +40,9 @@ func full(t testing.TB) (s *store.Store, company, job uuid.UUID) {
 				'at', to_char(j.changed_at at time zone 'UTC' + n * interval '1 minute', 'YYYY-MM-DD"T"HH24:MI:SS"Z"'), 'behind', 0,
 				'body', jsonb_build_object('text', md5(n::text || j.id::text))), $1::uuid from jobs j, generate_series(1, 10) n
 				where j.company_id = $1::uuid`,
+			`insert into log_entries (company_id, number, job_id, of_job, entry) select $1::uuid, row_number() over () - 1,
+				job_id, row_number() over (partition by job_id), jsonb_build_object('kind', 'event', 'item', id)
+				from events where company_id = $1::uuid`,
 			`insert into sheets (company_id, shelf, id, version, doc) select $1::uuid, 'product', 'sheet-' || n, 1,
 				jsonb_build_object('id', 'sheet-' || n, 'name', 'Sheet ' || n) from generate_series(1, 200) n`,
 		}
@@ -155,9 +160,26 @@ func searched(t *testing.T, s *store.Store, company, job uuid.UUID) {
 	if n := count(event.Text[5:25], ""); n != 0 {
 		t.Errorf("%d entries with the words of what was struck", n)
 	}
-	if found, err := s.Recorded(t.Context(), company, 3); err != nil || len(found) != 3 || len(found[0].Issues) != 1 ||
-		len(found[2].Events) < 10 {
-		t.Errorf("%d records, %v", len(found), err)
+	// What records show is worked out once, and again for a job on which something is logged.
+	worked, events := 0, 0
+	work := func(r store.JobRecord) []learn.Case {
+		worked++
+		events += len(r.Events)
+		return []learn.Case{{Job: fmt.Sprint(worked)}}
+	}
+	found, err := s.Cases(t.Context(), company, work)
+	if err != nil || len(found) < 3 || worked != len(found) || events < 10*worked {
+		t.Fatalf("%d cases of %d records, %v", len(found), worked, err)
+	}
+	all := worked
+	if again, err := s.Cases(t.Context(), company, work); err != nil || len(again) != all || worked != all {
+		t.Errorf("%d cases, %d worked out again, %v", len(again), worked-all, err)
+	}
+	if _, err := s.IssuePlan(t.Context(), company, company, job, uuid.New(), record.Issue{Name: "Quay"}); err != nil {
+		t.Fatal(err)
+	}
+	if again, err := s.Cases(t.Context(), company, work); err != nil || len(again) != all || worked != all+1 {
+		t.Errorf("%d cases, %d worked out after an issue, %v", len(again), worked-all, err)
 	}
 }
 
@@ -168,7 +190,10 @@ func BenchmarkFullCompany(b *testing.B) {
 		"search": func() error { _, err := s.Search(b.Context(), company, "f3a1", ""); return err },
 		"newest": func() error { _, err := s.Search(b.Context(), company, "", ""); return err },
 		"causes": func() error { _, err := s.PastCauses(b.Context(), company, job); return err },
-		"learnt": func() error { _, err := s.Recorded(b.Context(), company, 60); return err },
+		"learnt": func() error {
+			_, err := s.Cases(b.Context(), company, func(store.JobRecord) []learn.Case { return nil })
+			return err
+		},
 	} {
 		b.Run(name, func(b *testing.B) {
 			for b.Loop() {

@@ -267,14 +267,14 @@ func TestACompanyGoesOutAndComesBack(t *testing.T) {
 		Plan:  func(text []byte) ([]byte, error) { return text, nil },
 		Photo: func(picture []byte) (full, thumb []byte, err error) { return picture, picture[:1], nil },
 	}
-	if err := records.Import(ctx, from, archive, as); !errors.Is(err, store.ErrNotEmpty) {
+	if _, err := records.Import(ctx, from, archive, as); !errors.Is(err, store.ErrNotEmpty) {
 		t.Errorf("into a company that holds something: %v", err)
 	}
 	into, err := records.AddCompany(ctx, "Other floors")
 	if err != nil {
 		t.Fatal(err)
 	}
-	if err := records.Import(ctx, into, archive, as); err != nil {
+	if _, err := records.Import(ctx, into, archive, as); err != nil {
 		// The people of an archive sign in by their addresses, which are taken here.
 		var bad *store.BadArchive
 		if !errors.As(err, &bad) {
@@ -290,8 +290,9 @@ func TestACompanyGoesOutAndComesBack(t *testing.T) {
 	if into, err = other.AddCompany(ctx, "Other floors"); err != nil {
 		t.Fatal(err)
 	}
-	if err := other.Import(ctx, into, archive, as); err != nil {
-		t.Fatal(err)
+	if report, err := other.Import(ctx, into, archive, as); err != nil || len(report.Faults) > 0 || report.Events != 1 ||
+		report.Photos != 1 || report.Head == nil {
+		t.Fatalf("%+v, %v", report, err)
 	}
 	jobs, err := other.Jobs(ctx, into, "quay", false)
 	if err != nil || len(jobs) != 1 {

@@ -5,6 +5,7 @@ import (
 	"bytes"
 	"cmp"
 	"context"
+	"database/sql"
 	"encoding/json"
 	"errors"
 	"fmt"
@@ -13,6 +14,7 @@ import (
 
 	"github.com/google/uuid"
 	"github.com/jmoiron/sqlx"
+	"golang.org/x/mod/sumdb/tlog"
 
 	"nephelon/core/buildup"
 	"nephelon/core/days"
@@ -21,6 +23,7 @@ import (
 	"nephelon/core/material"
 	"nephelon/core/measure"
 	"nephelon/core/record"
+	"nephelon/core/record/ledger"
 )
 
 // BadArchive says why an archive is not taken; nothing of it is kept then.
@@ -135,9 +138,10 @@ type Checks struct {
 
 // Import brings an archive into a company that holds nothing yet: all of it or nothing. Who is
 // in it cannot sign in until an owner opens their account. Plans and photographs are given to
-// checks first, which write them anew.
-func (s *Store) Import(ctx context.Context, company uuid.UUID, z *zip.Reader, check Checks) error {
-	return s.inTransaction(ctx, func(tx *sqlx.Tx) error {
+// checks first, which write them anew. It returns whether the records fit the log that came with them.
+func (s *Store) Import(ctx context.Context, company uuid.UUID, z *zip.Reader, check Checks) (ledger.Report, error) {
+	var report ledger.Report
+	err := s.inTransaction(ctx, func(tx *sqlx.Tx) error {
 		var there bool
 		if err := tx.GetContext(ctx, &there, `
 			select exists (select from jobs where company_id = $1) or exists (select from sheets where company_id = $1)
@@ -149,8 +153,74 @@ func (s *Store) Import(ctx context.Context, company uuid.UUID, z *zip.Reader, ch
 			return ErrNotEmpty
 		}
 		im := importing{ctx: ctx, tx: tx, company: company, z: z}
-		return im.all(check)
+		if err := im.all(check); err != nil {
+			return err
+		}
+		if logged, err := im.log(); err != nil || !logged {
+			return err
+		}
+		evidence, err := evidenceOf(ctx, tx, company)
+		report = ledger.Check(evidence, nil, nil)
+		return err
 	})
+	return report, err
+}
+
+// log brings the log of an archive in, and reports whether there is one.
+func (im importing) log() (bool, error) {
+	if _, err := fs.Stat(im.z, logName); errors.Is(err, fs.ErrNotExist) {
+		return false, nil // of an earlier build: the log begins with what is here
+	}
+	l, err := readLog(im.z)
+	if err != nil || len(l.Entries) == 0 {
+		return false, err
+	}
+	tree := make(map[int64]tlog.Hash)
+	numbers, jobs, of, texts := make([]int64, len(l.Entries)), make([]sql.NullString, len(l.Entries)),
+		make([]sql.NullInt64, len(l.Entries)), make([]string, len(l.Entries))
+	for n, e := range l.Entries {
+		text, err := e.Text()
+		if err != nil || e.Number != int64(n) {
+			return false, &BadArchive{logName, fmt.Sprintf("Entry %d of the log is missing or cannot be read.", n)}
+		}
+		numbers[n], texts[n] = e.Number, string(text)
+		jobs[n], of[n] = sql.NullString{String: e.Job, Valid: e.Job != ""}, sql.NullInt64{Int64: e.Of, Valid: e.Job != ""}
+		if err := grow(tree, e.Number, text, inMemory(tree)); err != nil {
+			return false, err
+		}
+	}
+	if err := im.insert(insertEntries, numbers, jobs, of, texts); err != nil {
+		return false, err
+	}
+	if err := keepHashes(im.ctx, im.tx, im.company, tree); err != nil {
+		return false, err
+	}
+	for _, head := range l.Heads {
+		h, err := ledger.Read(head)
+		if err != nil {
+			return false, &BadArchive{logName, "A head of the log cannot be read."}
+		}
+		if err := im.insert(`insert into log_heads (company_id, size, note) values ($1, $2, $3)`, h.Size, head); err != nil {
+			return false, err
+		}
+	}
+	return true, nil
+}
+
+// readLog reads the log of an archive.
+func readLog(z *zip.Reader) (archivedLog, error) {
+	var l archivedLog
+	text, err := opened(z, logName)
+	if err != nil {
+		return l, err
+	}
+	if err := few(logName, text, mostObjects, "{"); err != nil {
+		return l, err
+	}
+	if err := json.Unmarshal(text, &l); err != nil {
+		return l, &BadArchive{logName, "It cannot be read: " + err.Error() + "."}
+	}
+	return l, nil
 }
 
 // importing is an archive on its way in.
@@ -373,8 +443,8 @@ func (im importing) photos(redraw func([]byte) (full, thumb []byte, err error)) 
 			return &BadArchive{photoName(p.ID, false), "It is no photograph that can be read: " + err.Error() + "."}
 		}
 		if err := im.insert(`insert into photos (company_id, id, job_id, surface_id, caption, image, thumb, added_by,
-			added_at) values ($1, $2, $3, $4, $5, $6, $7, $8, $9)`,
-			p.ID, p.Job, p.Surface, p.Caption, image, thumb, p.AddedBy, p.AddedAt); err != nil {
+			added_at, removed_at) values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10)`,
+			p.ID, p.Job, p.Surface, p.Caption, image, thumb, p.AddedBy, p.AddedAt, p.HiddenAt); err != nil {
 			return err
 		}
 	}

@@ -2,10 +2,15 @@ package store
 
 import (
 	"context"
+	"crypto/sha256"
+	"encoding/hex"
 	"fmt"
 	"time"
 
 	"github.com/google/uuid"
+	"github.com/jmoiron/sqlx"
+
+	"nephelon/core/record/ledger"
 )
 
 // Photo is a picture of a surface as it stands in a list.
@@ -59,18 +64,47 @@ func (s *Store) AddPhoto(ctx context.Context, company, person, job, id uuid.UUID
 	if len(held) >= MaxPhotos {
 		return id, ErrTooManyPhotos
 	}
-	// What was taken out of a job long ago makes room.
-	if _, err := s.db.ExecContext(ctx, `delete from photos where company_id = $1
-		and removed_at < now() - interval '30 days'`, company); err != nil {
-		return id, fmt.Errorf("forget removed photos: %w", err)
+	err = s.inTransaction(ctx, func(tx *sqlx.Tx) error {
+		entries, err := forgetPhotos(ctx, tx, company)
+		if err != nil {
+			return err
+		}
+		now := time.Now().UTC().Truncate(time.Millisecond)
+		added, err := tx.ExecContext(ctx, `
+			insert into photos (id, company_id, job_id, surface_id, image, thumb, added_by, added_at)
+			values ($1, $2, $3, $4, $5, $6, $7, $8) on conflict do nothing`,
+			id, company, job, surface, image, thumb, person, now)
+		if err != nil {
+			return fmt.Errorf("add photo: %w", err)
+		}
+		if n, err := added.RowsAffected(); err == nil && n > 0 {
+			sum := sha256.Sum256(image)
+			entries = append(entries, ledger.Entry{Kind: ledger.Photo, Job: job.String(), Item: id.String(),
+				Person: person.String(), Hash: hex.EncodeToString(sum[:]), At: now})
+		}
+		return s.enter(ctx, tx, company, entries...)
+	})
+	return id, err
+}
+
+// forgetPhotos deletes what was taken out of jobs long ago and is in no record, and returns the
+// entries of the log that say so.
+func forgetPhotos(ctx context.Context, tx *sqlx.Tx, company uuid.UUID) ([]ledger.Entry, error) {
+	var gone []struct {
+		ID  string `db:"id"`
+		Job string `db:"job_id"`
 	}
-	if _, err := s.db.ExecContext(ctx, `
-		insert into photos (id, company_id, job_id, surface_id, image, thumb, added_by) values ($1, $2, $3, $4, $5, $6, $7)
-		on conflict do nothing`,
-		id, company, job, surface, image, thumb, person); err != nil {
-		return id, fmt.Errorf("add photo: %w", err)
+	if err := tx.SelectContext(ctx, &gone, `delete from photos f where company_id = $1
+		and removed_at < now() - interval '30 days' and not exists (select from events e where e.company_id = f.company_id
+		and e.job_id = f.job_id and e.doc -> 'body' ->> 'photo' = f.id::text) returning id, job_id`,
+		company); err != nil {
+		return nil, fmt.Errorf("forget removed photos: %w", err)
 	}
-	return id, nil
+	entries := make([]ledger.Entry, len(gone))
+	for n, p := range gone {
+		entries[n] = ledger.Entry{Kind: ledger.Gone, Job: p.Job, Item: p.ID, At: time.Now().UTC()}
+	}
+	return entries, nil
 }
 
 // PhotoImage reads a picture, or its small copy.
@@ -87,9 +121,17 @@ func (s *Store) CaptionPhoto(ctx context.Context, company, id uuid.UUID, caption
 		and id = $2`, company, id, caption)
 }
 
-// RemovePhoto takes a picture out of its job, or puts it back; only one that a person added
+// RemovePhoto hides a picture of its job, or shows it again; only one that a person added
 // themselves, where somebody is named.
 func (s *Store) RemovePhoto(ctx context.Context, company, id uuid.UUID, removed bool, own uuid.NullUUID) error {
-	return s.changeOne(ctx, "change photo", `update photos set removed_at = case when $3 then now() end
-		where company_id = $1 and id = $2 and ($4::uuid is null or added_by = $4)`, company, id, removed, own)
+	return s.inTransaction(ctx, func(tx *sqlx.Tx) error {
+		var job string
+		if err := found(tx.GetContext(ctx, &job, `update photos set removed_at = case when $3 then now() end
+			where company_id = $1 and id = $2 and ($4::uuid is null or added_by = $4) returning job_id`, company, id, removed,
+			own), "change photo"); err != nil || !removed {
+			return err
+		}
+		return s.enter(ctx, tx, company, ledger.Entry{Kind: ledger.Hidden, Job: job, Item: id.String(),
+			At: time.Now().UTC()})
+	})
 }

@@ -6,6 +6,8 @@ import (
 	"encoding/json"
 	"errors"
 	"fmt"
+	"slices"
+	"strconv"
 	"strings"
 	"time"
 
@@ -14,6 +16,8 @@ import (
 
 	"nephelon/core/record"
 	"nephelon/core/record/cause"
+	"nephelon/core/record/learn"
+	"nephelon/core/record/ledger"
 )
 
 const recordedChannel = "job_recorded"
@@ -46,10 +50,17 @@ func (s *Store) IssuePlan(ctx context.Context, company, person, job, save uuid.U
 		if err != nil {
 			return fmt.Errorf("encode a plan: %w", err)
 		}
-		if _, err := tx.ExecContext(ctx, `insert into issues (company_id, job_id, number, save_id, doc, person_id, at)
-			values ($1, $2, $3, $4, $5, $6, $7)`,
-			company, job, plan.Number, save, doc, person, plan.At); err != nil {
+		if plan.Hash, err = record.PlanSum(doc); err != nil {
+			return err
+		}
+		if _, err := tx.ExecContext(ctx, `insert into issues (company_id, job_id, number, save_id, doc, person_id, at,
+			hash) values ($1, $2, $3, $4, $5, $6, $7, $8)`,
+			company, job, plan.Number, save, doc, person, plan.At, plan.Hash); err != nil {
 			return fmt.Errorf("issue a plan: %w", err)
+		}
+		if err := s.enter(ctx, tx, company, ledger.Entry{Kind: ledger.Plan, Job: job.String(),
+			Item: strconv.Itoa(plan.Number), Person: person.String(), Hash: plan.Hash, At: plan.At}); err != nil {
+			return err
 		}
 		return tell(ctx, tx, job)
 	})
@@ -57,13 +68,13 @@ func (s *Store) IssuePlan(ctx context.Context, company, person, job, save uuid.U
 }
 
 const selectIssues = `
-	select i.doc, p.name as signer from issues i join people p on p.company_id = i.company_id and p.id = i.person_id
-	where i.company_id = $1 and i.job_id = $2 `
+	select i.doc, i.hash, p.name as signer from issues i join people p on p.company_id = i.company_id
+	and p.id = i.person_id where i.company_id = $1 and i.job_id = $2 `
 
 // tell returns every server that something of a job's record is new. What lists show of the job follows it.
 func tell(ctx context.Context, tx *sqlx.Tx, job uuid.UUID) error {
-	if _, err := tx.ExecContext(ctx, `update jobs set summary = null where id = $1 and summary is not null`,
-		job); err != nil {
+	if _, err := tx.ExecContext(ctx, `update jobs set summary = null, cases = null where id = $1
+		and (summary is not null or cases is not null)`, job); err != nil {
 		return fmt.Errorf("forget the summary of a job: %w", err)
 	}
 	if _, err := tx.ExecContext(ctx, `select pg_notify($1,
@@ -126,13 +137,15 @@ func (s *Store) Events(ctx context.Context, company, job uuid.UUID, since int64)
 // signedRow is a document with the name of who it is by. Names are not kept in what nobody
 // can change: those of people who left are forgotten.
 type signedRow struct {
-	Doc    []byte `db:"doc"`
-	Signer string `db:"signer"`
+	Doc      []byte         `db:"doc"`
+	Signer   string         `db:"signer"`
+	Hash     sql.NullString `db:"hash"`        // of an issued plan; none for those of earlier builds
+	Received sql.NullTime   `db:"received_at"` // of an event
 }
 
 const selectEvents = `
-	select e.doc, p.name as signer from events e join people p on p.company_id = e.company_id and p.id = e.person_id
-	where e.company_id = $1 and e.job_id = $2 `
+	select e.doc, e.received_at, p.name as signer from events e join people p on p.company_id = e.company_id
+	and p.id = e.person_id where e.company_id = $1 and e.job_id = $2 `
 
 func (r signedRow) event() (record.Event, error) {
 	var e record.Event
@@ -142,6 +155,10 @@ func (r signedRow) event() (record.Event, error) {
 	if e.Name == "" { // those of earlier builds are sealed with it
 		e.Name = r.Signer
 	}
+	if r.Received.Valid {
+		at := r.Received.Time.UTC()
+		e.Received = &at
+	}
 	return e, nil
 }
 
@@ -150,18 +167,25 @@ func (r signedRow) issue() (record.Issue, error) {
 	if err := json.Unmarshal(r.Doc, &i); err != nil {
 		return i, fmt.Errorf("decode an issued plan: %w", err)
 	}
-	i.By = r.Signer
+	i.By, i.Hash = r.Signer, r.Hash.String
+	if !r.Hash.Valid {
+		var err error
+		if i.Hash, err = record.PlanSum(r.Doc); err != nil {
+			return i, err
+		}
+	}
 	return i, nil
 }
 
-// Log adds events to the record of a job, each once however often it is sent. It fails as a
+// Log adds events to the record of a job and to the log, each once however often it is sent. It fails as a
 // whole or not at all, and tells of those whose id stands for another event already.
 func (s *Store) Log(ctx context.Context, company, person, job uuid.UUID, events []record.Event,
 	now time.Time) (other []string, err error) {
+	now = now.UTC().Truncate(time.Millisecond)
 	ids, devices, docs, numbers := make([]string, len(events)), make([]string, len(events)), make([]string, len(events)),
 		make([]int64, len(events))
 	for i, e := range events {
-		e.Name = "" // told by who they are, not by what was sent
+		e.Name, e.Received = "", nil // told by who they are and when it came, not by what was sent
 		doc, err := json.Marshal(e)
 		if err != nil {
 			return nil, fmt.Errorf("encode an event: %w", err)
@@ -193,10 +217,15 @@ func (s *Store) Log(ctx context.Context, company, person, job uuid.UUID, events 
 		if len(fresh) == 0 {
 			return nil
 		}
-		// Where a job stands follows what was done.
-		if _, err := tx.ExecContext(ctx, `update jobs set summary = null where company_id = $1 and id = $2`, company,
-			job); err != nil {
-			return fmt.Errorf("let go of a summary: %w", err)
+		entries := make([]ledger.Entry, 0, len(fresh))
+		for _, e := range events {
+			if slices.Contains(fresh, e.ID) {
+				entries = append(entries, ledger.Entry{Kind: ledger.Event, Job: job.String(), Item: e.ID, Person: e.Person,
+					Hash: e.Hash, At: now})
+			}
+		}
+		if err := s.enter(ctx, tx, company, entries...); err != nil {
+			return err
 		}
 		return tell(ctx, tx, job)
 	})
@@ -209,6 +238,29 @@ func hashes(events []record.Event) []string {
 		all[i] = e.Hash
 	}
 	return all
+}
+
+// IssueSums returns the hash of each issued plan of a job by its number; empty for those of earlier builds.
+func (s *Store) IssueSums(ctx context.Context, company, job uuid.UUID) (map[int]string, error) {
+	var rows []struct {
+		Number sql.NullInt64 `db:"number"`
+		Hash   string        `db:"hash"`
+	}
+	if err := s.db.SelectContext(ctx, &rows, `select i.number, coalesce(i.hash, '') as hash from jobs j
+		left join issues i on i.company_id = j.company_id and i.job_id = j.id
+		where j.company_id = $1 and j.id = $2`, company, job); err != nil {
+		return nil, fmt.Errorf("read the hashes of issued plans: %w", err)
+	}
+	if len(rows) == 0 {
+		return nil, ErrNotFound
+	}
+	sums := make(map[int]string, len(rows))
+	for _, r := range rows {
+		if r.Number.Valid {
+			sums[int(r.Number.Int64)] = r.Hash
+		}
+	}
+	return sums, nil
 }
 
 // IssueNumber is the number of the plan of a job that was issued last; 0 where none was.
@@ -271,7 +323,7 @@ const mostEntries = 200
 // words are found first: as alternatives to the words of an entry, each has an index of its own.
 const (
 	selectEntries = `
-	select e.job_id, j.name, j.zone, e.doc, p.name as signer from events e
+	select e.job_id, j.name, j.zone, e.doc, e.received_at, p.name as signer from events e
 	join jobs j on j.company_id = e.company_id and j.id = e.job_id
 	join people p on p.company_id = e.company_id and p.id = e.person_id
 	where e.company_id = $1 and not exists (select 1 from events x where x.company_id = e.company_id
@@ -340,15 +392,74 @@ func likely(words string) string {
 	return strings.NewReplacer(`\`, `\\`, `%`, `\%`, `_`, `\_`).Replace(words)
 }
 
-const selectRecorded = `select job_id from issues where company_id = $1 group by job_id order by max(at) desc limit $2`
+// mostLearnt is from how many of the newest jobs is learnt.
+const mostLearnt = 1000
 
-// Recorded are the records of a company's jobs that a plan was issued of, newest first, at most so
-// many.
-func (s *Store) Recorded(ctx context.Context, company uuid.UUID, most int) ([]JobRecord, error) {
-	var ids []string
-	if err := s.db.SelectContext(ctx, &ids, selectRecorded, company, most); err != nil {
-		return nil, fmt.Errorf("list recorded jobs: %w", err)
+const selectCases = `select j.id, j.cases from jobs j join (select job_id, max(at) as at from issues where company_id = $1
+	group by job_id order by 2 desc limit $2) i on i.job_id = j.id where j.company_id = $1`
+
+// Cases returns what the records of a company's jobs show, as work makes it of a job's record. What
+// was worked out before and is still true is read.
+func (s *Store) Cases(ctx context.Context, company uuid.UUID, work func(JobRecord) []learn.Case) ([]learn.Case, error) {
+	var rows []struct {
+		ID    string `db:"id"`
+		Cases []byte `db:"cases"`
 	}
+	if err := s.db.SelectContext(ctx, &rows, selectCases, company, mostLearnt); err != nil {
+		return nil, fmt.Errorf("read what records show: %w", err)
+	}
+	all, missing := []learn.Case{}, []string{}
+	for _, r := range rows {
+		if r.Cases == nil {
+			missing = append(missing, r.ID)
+			continue
+		}
+		var cases []learn.Case
+		if err := json.Unmarshal(r.Cases, &cases); err != nil {
+			return nil, fmt.Errorf("decode what a record shows: %w", err)
+		}
+		all = append(all, cases...)
+	}
+	const together = 60
+	for some := range slices.Chunk(missing, together) {
+		records, err := s.recorded(ctx, company, some)
+		if err != nil {
+			return nil, err
+		}
+		for n, id := range some {
+			cases := work(records[n])
+			all = append(all, cases...)
+			if err := s.keepCases(ctx, company, id, len(records[n].Events)+len(records[n].Issues), cases); err != nil {
+				return nil, err
+			}
+		}
+	}
+	return all, nil
+}
+
+// keepCases keeps what a job's record shows, unless something was logged or issued since it was read.
+func (s *Store) keepCases(ctx context.Context, company uuid.UUID, job string, read int, cases []learn.Case) error {
+	doc, err := json.Marshal(cases)
+	if err != nil {
+		return fmt.Errorf("encode what a record shows: %w", err)
+	}
+	return s.inTransaction(ctx, func(tx *sqlx.Tx) error {
+		if _, err := tx.ExecContext(ctx, `select from jobs where company_id = $1 and id = $2 for update`, company,
+			job); err != nil {
+			return fmt.Errorf("hold a job: %w", err)
+		}
+		if _, err := tx.ExecContext(ctx, `update jobs set cases = $3 where company_id = $1 and id = $2
+			and (select count(*) from events where company_id = $1 and job_id = $2)
+			+ (select count(*) from issues where company_id = $1 and job_id = $2) = $4`,
+			company, job, doc, read); err != nil {
+			return fmt.Errorf("keep what a record shows: %w", err)
+		}
+		return nil
+	})
+}
+
+// recorded reads the records of jobs.
+func (s *Store) recorded(ctx context.Context, company uuid.UUID, ids []string) ([]JobRecord, error) {
 	at := make(map[string]int, len(ids))
 	all := make([]JobRecord, len(ids))
 	for n, id := range ids {
@@ -390,11 +501,11 @@ type JobRecord struct {
 
 const (
 	selectIssuesOf = `
-	select i.job_id, i.doc, p.name as signer from issues i join people p on p.company_id = i.company_id
+	select i.job_id, i.doc, i.hash, p.name as signer from issues i join people p on p.company_id = i.company_id
 	and p.id = i.person_id
 	where i.company_id = $1 and i.job_id = any($2::uuid[]) order by i.job_id, i.number desc`
 	selectEventsOf = `
-	select e.job_id, e.doc, p.name as signer from events e join people p on p.company_id = e.company_id
+	select e.job_id, e.doc, e.received_at, p.name as signer from events e join people p on p.company_id = e.company_id
 	and p.id = e.person_id
 	where e.company_id = $1 and e.job_id = any($2::uuid[]) order by e.job_id, e.received_at, e.device, e.number`
 )

@@ -66,6 +66,11 @@ func written() map[int64]string {
 		14: `update rosters set bookings = '[{"job": "33333333-0000-0000-0000-000000000001", "task": "coat/a/pour",
 			"from": "2026-11-03T07:00:00Z", "until": "2026-11-03T09:00:00Z"}]'`,
 		15: `update jobs set booked = 1`,
+		16: `update people set clock = '24'`,
+		17: `insert into log_entries (company_id, number, entry) values ('11111111-0000-0000-0000-000000000001', 0,
+			'{"number": 0, "kind": "begun", "item": "a", "at": "2026-11-03T07:15:00Z"}');
+			insert into log_hashes values ('11111111-0000-0000-0000-000000000001', 0, 'x');
+			insert into log_heads values ('11111111-0000-0000-0000-000000000001', 1, 'x')`,
 	}
 }
 

@@ -20,6 +20,7 @@ import (
 	"github.com/jmoiron/sqlx"
 	"github.com/pressly/goose/v3"
 	"github.com/pressly/goose/v3/lock"
+	"golang.org/x/mod/sumdb/note"
 )
 
 //go:embed migrations/*.sql
@@ -36,6 +37,9 @@ type Store struct {
 	db    *sqlx.DB
 	locks *sqlx.DB // connections that hold a lock while something else is done
 	url   string
+
+	signer   note.Signer // of the heads of logs; nil where this program signs none
+	verifier string
 }
 
 // Open connects to the database and brings its tables up to date.

@@ -15,6 +15,7 @@ import (
 
 	"nephelon/core/measure"
 	"nephelon/core/record"
+	"nephelon/core/record/ledger"
 	"nephelon/core/record/wait"
 )
 
@@ -58,6 +59,7 @@ func newFloor() map[string]any {
 	give("tell", f.tell)
 	give("seal", f.seal)
 	give("read", f.read)
+	give("follow", follow)
 	var end js.Func
 	end = js.FuncOf(func(js.Value, []js.Value) any {
 		for _, one := range append(held, end) {
@@ -115,6 +117,10 @@ func (f *floor) seal(args []js.Value) (any, error) {
 	if err := json.Unmarshal([]byte(args[0].String()), &e); err != nil {
 		return nil, fmt.Errorf("read the event: %w", err)
 	}
+	e.Job, e.Plan = f.issue.Job, f.issue.HashOf(e.Issue)
+	if e.Kind == record.Signed || e.Kind == record.Closed {
+		e.Body.Covers = record.Covering(f.events)
+	}
 	e = record.Sealed(e, args[1].String())
 	if text := record.Check(&e, e.Logged()); text != "" {
 		return nil, errors.New(text)
@@ -128,6 +134,24 @@ func (f *floor) seal(args []js.Value) (any, error) {
 		return nil, errors.New("who leads the day does this; ask them, on their own device or this one")
 	}
 	return e, nil
+}
+
+// follow takes the head of the company's log that this device kept, a newer one and the proof that
+// it goes on, and fails where it does not.
+func follow(args []js.Value) (any, error) {
+	var proof []string
+	if err := json.Unmarshal([]byte(args[2].String()), &proof); err != nil {
+		return nil, fmt.Errorf("read the proof: %w", err)
+	}
+	older, err := ledger.Read(args[0].String())
+	if err != nil {
+		return nil, err
+	}
+	newer, err := ledger.Read(args[1].String())
+	if err != nil {
+		return nil, err
+	}
+	return newer.Size, ledger.Follows(older, newer, proof)
 }
 
 // read reads a quantity as people write it, and says how it was read.

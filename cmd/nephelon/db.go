@@ -16,6 +16,7 @@ import (
 	"github.com/google/uuid"
 
 	"nephelon/core/measure"
+	"nephelon/core/record/ledger"
 	"nephelon/demo"
 	"nephelon/exchange"
 	"nephelon/server/photos"
@@ -160,7 +161,7 @@ func runImport(ctx context.Context, arguments []string, _ io.Reader, out, compla
 		if err != nil {
 			return err
 		}
-		err = records.Import(ctx, company, &archive.Reader, store.Checks{Plan: reader.Today, Photo: photos.Redrawn})
+		report, err := records.Import(ctx, company, &archive.Reader, store.Checks{Plan: reader.Today, Photo: photos.Kept})
 		if errors.Is(err, store.ErrNotEmpty) {
 			err = errors.New("the company holds jobs, sheets, systems or stock already; import an archive into an empty one")
 		}
@@ -168,6 +169,9 @@ func runImport(ctx context.Context, arguments []string, _ io.Reader, out, compla
 			return refusedError{err}
 		}
 		fmt.Fprintf(out, "Imported into the company of %s. An owner opens the accounts of its people.\n", of)
+		if report.Entries > 0 {
+			fmt.Fprintln(out, "Records against their log: "+report.Words())
+		}
 		return nil
 	})
 }
@@ -201,6 +205,17 @@ func runRestore(ctx context.Context, arguments []string, in io.Reader, _, compla
 		return refusedError{err}
 	}
 	tell(complain, "Restored", made)
+	companies, err := records.Unchecked(ctx, time.Now())
+	if err != nil {
+		return err
+	}
+	for _, company := range companies {
+		evidence, err := records.Evidence(ctx, company)
+		if err != nil {
+			return err
+		}
+		fmt.Fprintf(complain, "Company %s against its log: %s\n", company, ledger.Check(evidence, nil, nil).Words())
+	}
 	return nil
 }
 

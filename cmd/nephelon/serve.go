@@ -36,7 +36,7 @@ const (
 // runServe serves the application on a database that runs elsewhere.
 func runServe(ctx context.Context, arguments []string, _ io.Reader, out, complain io.Writer) error {
 	f := flags("serve", "-db URL [-listen ADDRESS] [-secure] [-proxy ADDRESS] [-plans SECONDS] [-mail URL] [-origin "+
-		"URL] [-metrics ADDRESS] [-log LEVEL]", complain)
+		"URL] [-metrics ADDRESS] [-key FILE] [-heads PLACE] [-log LEVEL]", complain)
 	url := f.String("db", os.Getenv("NEPHELON_DB"), "PostgreSQL `URL` (or the environment's NEPHELON_DB)")
 	address := f.String("listen", demoAddress, "`address` to serve on")
 	secure := f.Bool("secure", false, "send cookies only over TLS, which a proxy in front ends")
@@ -48,6 +48,10 @@ func runServe(ctx context.Context, arguments []string, _ io.Reader, out, complai
 			"when empty")
 	origin := f.String("origin", "", "`URL` at which people reach this, for links in messages")
 	metrics := f.String("metrics", "", "`address` on which Prometheus reads metrics; none when empty")
+	key := f.String("key", usualKey(), "`file` with the key that signs the heads of record logs (or the environment's "+
+		"NEPHELON_KEY); made where there is none")
+	heads := f.String("heads", "", "`place` that gets the head of each log every night: a file, an https address or "+
+		"mailto:address; none when empty")
 	var level slog.Level
 	f.TextVar(&level, "log", slog.LevelInfo, "what is logged, as JSON: `LEVEL` DEBUG, INFO, WARN or ERROR")
 	if err := parse(f, arguments); err != nil {
@@ -66,6 +70,9 @@ func runServe(ctx context.Context, arguments []string, _ io.Reader, out, complai
 	if err != nil {
 		return err
 	}
+	if err := signWith(records, *key); err != nil {
+		return errors.Join(err, records.Close())
+	}
 	listener, err := new(net.ListenConfig).Listen(ctx, "tcp", *address)
 	if err != nil {
 		return errors.Join(fmt.Errorf("listen: %w", err), records.Close())
@@ -73,7 +80,7 @@ func runServe(ctx context.Context, arguments []string, _ io.Reader, out, complai
 	fmt.Fprintf(out, "Nephelon is at http://%s\n", listener.Addr())
 	log := slog.New(server.Numbering{Handler: slog.NewJSONHandler(complain, &slog.HandlerOptions{Level: level})})
 	return errors.Join(serveOn(ctx, listener, server.Options{Store: records, Secure: *secure, Proxy: *proxy, Plans: *plans,
-		Mail: *mail, Origin: *origin, Log: log}, *metrics), records.Close())
+		Mail: *mail, Origin: *origin, Heads: *heads, Log: log}, *metrics), records.Close())
 }
 
 // serveOn serves on a listener until the context ends, and metrics on an address of their own
@@ -144,6 +151,9 @@ func runDemo(ctx context.Context, arguments []string, _ io.Reader, out, complain
 		return err
 	}
 	defer func() { err = errors.Join(err, records.Close()) }()
+	if err := signWith(records, filepath.Join(*data, "log.key")); err != nil {
+		return err
+	}
 	if err := demo.LoadOnce(ctx, records); err != nil {
 		return err
 	}

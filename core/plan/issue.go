@@ -86,7 +86,7 @@ func issuedCoat(in *input.Inputs, i, c int, s SurfacePlan) (record.Coat, bool) {
 	out := record.Coat{
 		ID: made.ID, Surface: s.ID, Number: made.Number, Last: c == len(s.Coats)-1, Product: *l.Sheet.Product,
 		Hardener: made.Hardener, Name: made.Name, Color: made.Color, Method: string(l.Laying),
-		Wet: made.Mixed, Start: made.Times.Start, Slab: made.Times.Slab, Crew: made.Crew, Ahead: made.Ahead,
+		Wet: made.Mixed, Pace: made.Pace, Start: made.Times.Start, Slab: made.Times.Slab, Crew: made.Crew, Ahead: made.Ahead,
 		Limits: layingLimits(in, i, l), Reacts: !l.Sheet.Product.Dries(),
 		Abrade: made.Times.Abrade != nil, Stages: []record.Promise{}, Batches: make([]record.Batch, len(made.Cards)),
 	}

@@ -56,7 +56,7 @@ func (t *Teller) coat(i *Issue, c *Coat, below *CoatDay, events byBatch, now tim
 func pace(c *Coat, batches []BatchDay) (float64, int) {
 	took, planned, n := measure.Span(0), measure.Span(0), 0
 	for k := range batches {
-		if one, known := times(&c.Batches[k], &batches[k]); known {
+		if one, known := Times(&c.Batches[k], &batches[k]); known {
 			wanted := c.Batches[k].Passage.Done - c.Batches[k].Passage.Pour
 			took += measure.Span(one) * wanted
 			planned += wanted
@@ -69,9 +69,9 @@ func pace(c *Coat, batches []BatchDay) (float64, int) {
 	return float64(took / planned), n
 }
 
-// times returns how many times as long as planned a section took; false while it is not done, or
+// Times returns how many times as long as planned a section took; false while it is not done, or
 // where that cannot be true.
-func times(plan *Batch, b *BatchDay) (float64, bool) {
+func Times(plan *Batch, b *BatchDay) (float64, bool) {
 	wanted := plan.Passage.Done - plan.Passage.Pour
 	if b.Poured == nil || b.Rolled == nil || !b.Rolled.After(*b.Poured) || !(wanted > 0) {
 		return 1, false

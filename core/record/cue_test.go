@@ -214,34 +214,6 @@ func TestATopHasFourGates(t *testing.T) {
 	}
 }
 
-// By hand, of two floors of one crew: paces 1.5 and 1.0 on the first, 1.25 on the second.
-func TestLearnOverFloors(t *testing.T) {
-	i := issued()
-	i.To = "Sound crew"
-	day := func(hot float64, took ...float64) Day {
-		j := tablet("aaaa")
-		if hot > 0 {
-			j.log(minutes(-30), Meets, batch(3), Body{})
-			j.log(minutes(-30+hot), Lost, batch(3), Body{Text: WentHot})
-		}
-		for n, m := range took {
-			j.log(minutes(float64(20*n)), Poured, batch(n+1), Body{})
-			j.log(minutes(float64(20*n)+m), Rolled, batch(n+1), Body{})
-		}
-		return tell(i, j.all, minutes(200))
-	}
-	got := Learn([]Issue{*i, *i, *i}, []Day{day(24, 18, 12), day(21, 15), day(0)})
-	if len(got) != 1 {
-		t.Fatalf("%+v", got)
-	}
-	l := got[0]
-	mean := (math.Log(1.5) + math.Log(1.25)) / 3
-	if l.Floors != 2 || l.Cases != 3 || math.Abs(l.Times-math.Exp(mean)) > 1e-9 || l.Hot != 2 ||
-		math.Abs(l.Lived-0.7) > 1e-9 || l.Pace != 0 || math.Abs(l.Lost-12.0/30) > 1e-9 {
-		t.Errorf("%+v", l)
-	}
-}
-
 // Two amounts differ from half a percent of the larger on.
 func TestDiffer(t *testing.T) {
 	for _, c := range []struct {

@@ -23,6 +23,8 @@ type Day struct {
 	Doubts   []string  `json:"doubts" doc:"Entries that contradict each other or the plan, in sentences"`
 	Closed   *Remark   `json:"closed,omitempty"`
 	Signed   *Remark   `json:"signed,omitempty"`
+	Added    int       `json:"added,omitempty" doc:"Entries after the hand-over was signed: they are no part of what was signed"`
+	Late     []Late    `json:"late,omitempty" doc:"Entries that are late in some way, in order of when they were logged"`
 	Faults   []Trouble `json:"faults"`
 }
 
@@ -216,6 +218,7 @@ func (t *Teller) Tell(i *Issue, events []Event, now time.Time, units measure.Sys
 		}
 	}
 	day.Facts = facts(i, &day, units)
+	day.Late, day.Added = late(events, units)
 	return day
 }
 

@@ -15,6 +15,7 @@ import (
 	"time"
 
 	"nephelon/core/measure"
+	"nephelon/core/record/bound"
 	"nephelon/core/work"
 )
 
@@ -82,25 +83,36 @@ type Body struct {
 	Yes      *bool                `json:"yes,omitempty"`
 	Struck   string               `json:"struck,omitempty" maxLength:"60" doc:"The id of the event that was wrong"`
 	Text     string               `json:"text,omitempty" maxLength:"600"`
+	Covers   []Covered            `json:"covers,omitempty" maxItems:"400" doc:"What whoever signs or closes has before them: of each device its last event"`
 	Ink      string               `json:"ink,omitempty" maxLength:"20000" pattern:"^([ML][0-9]{1,4} [0-9]{1,3})*$" doc:"A signature as strokes in a box of 1000 by 300: M where the pen is put down, L where it is drawn to"`
+}
+
+// Covered is the last event of a device that a signature covers, with all before it.
+type Covered struct {
+	Device string `json:"device" minLength:"8" maxLength:"60"`
+	Number int64  `json:"number" minimum:"1"`
+	Hash   string `json:"hash" minLength:"64" maxLength:"64"`
 }
 
 // Event is one thing that somebody logged.
 type Event struct {
-	Version int          `json:"version,omitempty" minimum:"2" maximum:"2" doc:"Version of the seal: 2, hashed as canonical JSON (RFC 8785); events without it are of version 1, hashed in the order of a struct"`
-	ID      string       `json:"id" minLength:"36" maxLength:"36" doc:"Made by the device, so that it can be sent again safely"`
-	Issue   int          `json:"issue" minimum:"1" maximum:"100000" doc:"The number of the issued plan that it was logged on"`
-	Task    work.ID      `json:"task,omitempty" maxLength:"200" doc:"The id of its batch, section, coat or task"`
-	Kind    Kind         `json:"kind"`
-	At      time.Time    `json:"at" doc:"Time on the clock of the device"`
-	Behind  measure.Span `json:"behind" minimum:"-315360000" maximum:"315360000" doc:"s by which the clock of the device was found behind that of the server"`
-	Device  string       `json:"device" minLength:"8" maxLength:"60"`
-	Number  int64        `json:"number" minimum:"1" maximum:"9007199254740991" doc:"Number on its device, from 1"`
-	Before  string       `json:"before" maxLength:"64" doc:"The hash of the event before it on its device; empty for the first"`
-	Hash    string       `json:"hash" minLength:"64" maxLength:"64" doc:"Hex SHA-256 over the RFC 8785 form of the event without hash and name"`
-	Person  string       `json:"person" minLength:"1" maxLength:"60" doc:"The id of who logged it"`
-	Name    string       `json:"name" minLength:"1" maxLength:"120" doc:"Name of who logged it, as the company has it now: beside the record, so that it can be forgotten"`
-	Body    Body         `json:"body"`
+	Version  int          `json:"version,omitempty" minimum:"2" maximum:"3" doc:"Version of the seal: 2 and 3 are hashed as canonical JSON (RFC 8785), 3 names its job and the hash of its plan; events without it are of version 1, hashed in the order of a struct"`
+	ID       string       `json:"id" minLength:"36" maxLength:"36" doc:"Made by the device, so that it can be sent again safely"`
+	Job      string       `json:"job,omitempty" maxLength:"36" doc:"Id of the job that it was logged on"`
+	Plan     string       `json:"plan,omitempty" maxLength:"64" doc:"Hash of the issued plan that it was logged on"`
+	Issue    int          `json:"issue" minimum:"1" maximum:"100000" doc:"The number of the issued plan that it was logged on"`
+	Task     work.ID      `json:"task,omitempty" maxLength:"200" doc:"The id of its batch, section, coat or task"`
+	Kind     Kind         `json:"kind"`
+	At       time.Time    `json:"at" doc:"Time on the clock of the device"`
+	Behind   measure.Span `json:"behind" minimum:"-315360000" maximum:"315360000" doc:"s by which the clock of the device was found behind that of the server"`
+	Device   string       `json:"device" minLength:"8" maxLength:"60"`
+	Number   int64        `json:"number" minimum:"1" maximum:"9007199254740991" doc:"Number on its device, from 1"`
+	Before   string       `json:"before" maxLength:"64" doc:"The hash of the event before it on its device; empty for the first"`
+	Hash     string       `json:"hash" minLength:"64" maxLength:"64" doc:"Hex SHA-256 over the RFC 8785 form of the event without hash, name and received"`
+	Person   string       `json:"person" minLength:"1" maxLength:"60" doc:"The id of who logged it"`
+	Name     string       `json:"name" minLength:"1" maxLength:"120" doc:"Name of who logged it, as the company has it now: beside the record, so that it can be forgotten"`
+	Received *time.Time   `json:"received,omitempty" doc:"When the server took it; left out by the device"`
+	Body     Body         `json:"body"`
 }
 
 // Logged returns when it was logged, by the clock of the server.
@@ -135,12 +147,16 @@ func Check(e *Event, now time.Time) string {
 			e.Logged().Sub(now).Round(time.Minute))
 	case e.When().After(e.Logged().Add(far)):
 		return "body.noticed: it is after it was logged; enter when it happened"
-	case e.Version != 0 && e.Version != SealVersion:
+	case e.Version != 0 && e.Version != sealedAsJSON && e.Version != SealVersion:
 		return fmt.Sprintf("version: this server does not know version %d of the seal; update it", e.Version)
+	case e.Version == SealVersion && e.Job == "":
+		return "job: name the job that it is logged on"
+	case e.Version == SealVersion && e.Plan == "":
+		return "plan: name the hash of the issued plan that it is logged on"
 	case !whole(e):
 		return "hash: it does not fit what the event says; it was changed on its way"
 	}
-	if text := bounds(e); text != "" {
+	if text := cmp.Or(bound.Outside(e.Body, "body."), bound.Outside(*e, "")); text != "" {
 		return text
 	}
 	return e.lacks()

@@ -18,6 +18,7 @@ import (
 // day needs without a network.
 type Issue struct {
 	Number   int                 `json:"number" doc:"Number in its job, from 1"`
+	Hash     string              `json:"hash,omitempty" doc:"Hex SHA-256 over the RFC 8785 form of the plan without hash and by"`
 	Job      string              `json:"job" doc:"Id of the job"`
 	Name     string              `json:"name" doc:"Name of the job"`
 	Site     string              `json:"site,omitempty"`
@@ -63,6 +64,7 @@ type Coat struct {
 	Start    *time.Time          `json:"start,omitempty" doc:"When its first batch is to be poured"`
 	Slab     measure.Temperature `json:"slab" doc:"°C planned"`
 	Working  measure.Span        `json:"working,omitempty" doc:"s that its film can be worked; not known when left out"`
+	Pace     measure.Pace        `json:"pace,omitempty" doc:"m²/s that one person was planned to lay of it"`
 	Tape     measure.Span        `json:"tape,omitempty" doc:"s after pouring until the tape along the edge of a top is pulled; left out where it stays"`
 	Drips    bool                `json:"drips,omitempty" doc:"The film runs down the edge and hangs in drips"`
 	Reacts   bool                `json:"reacts,omitempty" doc:"Working time counts from when it leaves the pail, less what it aged there; else from when it is spread"`
@@ -75,6 +77,7 @@ type Coat struct {
 	Stages   []Promise           `json:"stages" doc:"Stages of service, as planned"`
 	Batches  []Batch             `json:"batches"`
 	Issue    int                 `json:"issue,omitempty" doc:"The number of the plan it was issued with, where that is an earlier one"`
+	Plan     string              `json:"plan,omitempty" doc:"Hash of that plan"`
 	Lots     []StockLot          `json:"lots,omitempty" doc:"Lots in stock when the plan was issued"`
 }
 
@@ -139,7 +142,7 @@ func Stands(issues []Issue, events []Event) Issue {
 				continue
 			}
 			if n > 0 {
-				c.Issue = issue.Number
+				c.Issue, c.Plan = issue.Number, issue.Hash
 			}
 			out.Coats = append(out.Coats, c)
 			if out.surface(c.Surface).ID == "" {
@@ -158,6 +161,19 @@ func Stands(issues []Issue, events []Event) Issue {
 		return a.Start.Compare(*b.Start)
 	})
 	return out
+}
+
+// HashOf returns the hash of the plan with a number that this one holds coats of; an empty text where it holds none.
+func (i *Issue) HashOf(number int) string {
+	if number == i.Number {
+		return i.Hash
+	}
+	for c := range i.Coats {
+		if i.Coats[c].Issue == number {
+			return i.Coats[c].Plan
+		}
+	}
+	return ""
 }
 
 // Coat finds a coat; nil where the plan has none with this id.

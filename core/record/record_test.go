@@ -564,33 +564,6 @@ func TestWhatWasLoggedAfterwardsTellsNoPace(t *testing.T) {
 	}
 }
 
-// Two sections took 1.5 and 1.0 times as planned, one bucket of four was lost; by hand: the
-// mean of the logarithms is that of √1.5 = 1.2247, their deviation ln 1.5 / √2 = 0.2867, and
-// 20 m²/h planned would have been right at 16.33.
-func TestWhatIsLearnt(t *testing.T) {
-	i := issued()
-	i.To, i.Pace = "Sound crew", 20.0/3600
-	j := tablet("aaaa")
-	j.log(minutes(-27), Meets, batch(1), Body{})
-	j.log(minutes(-5), Lost, batch(1), Body{Text: WentHot}) // after 22 of 30 min
-	for n, took := range []float64{18, 12} {
-		j.log(minutes(float64(20*n)), Poured, batch(n+1), Body{})
-		j.log(minutes(float64(20*n)+took), Rolled, batch(n+1), Body{})
-	}
-	j.log(minutes(50), Poured, batch(3), Body{})
-	got := Learn([]Issue{*i}, []Day{tell(i, j.all, minutes(60))})
-	if len(got) != 1 {
-		t.Fatalf("%+v", got)
-	}
-	l := got[0]
-	if l.Product != "Example" || l.Crew != "Sound crew" || l.Cases != 2 || l.Floors != 1 ||
-		math.Abs(l.Times-1.224745) > 1e-6 || math.Abs(l.Spread-0.286707) > 1e-6 ||
-		math.Abs(float64(l.Pace)*3600-16.329932) > 1e-5 || math.Abs(l.Lost-0.25) > 1e-12 || l.Hot != 1 ||
-		math.Abs(l.Lived-22.0/30) > 1e-9 {
-		t.Errorf("%+v", l)
-	}
-}
-
 // Facts by hand: batch 1 meets at −4 and lives 30 min; poured out from 24 to 25 it is out of
 // the pail a minute before its end, from 27 to 28 two after.
 func TestFactsOfABatch(t *testing.T) {

@@ -5,6 +5,7 @@ import (
 	"crypto/sha256"
 	"encoding/hex"
 	"encoding/json"
+	"fmt"
 	"time"
 
 	"github.com/gowebpki/jcs"
@@ -14,13 +15,19 @@ import (
 )
 
 // SealVersion is the version of the seal that events get now. Version 1 hashed the members in
-// the order of a Go struct, version 2 hashes canonical JSON (RFC 8785).
-const SealVersion = 2
+// the order of a Go struct, version 2 hashes canonical JSON (RFC 8785), version 3 does so for events
+// that name their job and the hash of their plan.
+const SealVersion = 3
+
+const sealedAsJSON = 2 // the version that did so first
 
 // Sealed returns an event with its hash, after another on its device; before is empty for the
 // first.
 func Sealed(e Event, before string) Event {
 	e.Version = SealVersion
+	if e.Job == "" || e.Plan == "" { // on a plan of an earlier build
+		e.Version = sealedAsJSON
+	}
 	e.At = e.At.UTC().Truncate(time.Millisecond)
 	e.Body.Noticed = inUTC(e.Body.Noticed)
 	e.Behind += 0 // never −0, which JSON writes with its sign
@@ -30,14 +37,14 @@ func Sealed(e Event, before string) Event {
 }
 
 // Sum returns the hash that an event must carry, hex SHA-256: since version 2 over the RFC 8785
-// form of its JSON without the members hash and name, with times in UTC to the millisecond. It
-// is empty for an event that no JSON can hold or whose version is not known.
+// form of its JSON without the members hash, name and received, with times in UTC to the
+// millisecond. It is empty for an event that no JSON can hold or whose version is not known.
 func Sum(e Event) string {
 	switch e.Version {
 	case 0:
 		e.Name = ""
 		return sumInOrder(e)
-	case SealVersion:
+	case sealedAsJSON, SealVersion:
 		return sumCanonical(e)
 	}
 	return ""
@@ -63,20 +70,40 @@ func inUTC(at *time.Time) *time.Time {
 // cover.
 func canonical(e Event) ([]byte, error) {
 	e.At, e.Body.Noticed = e.At.UTC().Truncate(time.Millisecond), inUTC(e.Body.Noticed)
-	text, err := json.Marshal(e)
+	// The members that the hash does not cover are left out: a field of the same name outside takes
+	// the place of the one inside.
+	text, err := json.Marshal(struct {
+		Event
+		Hash     *struct{} `json:"hash,omitempty"`
+		Name     *struct{} `json:"name,omitempty"`
+		Received *struct{} `json:"received,omitempty"`
+	}{Event: e})
 	if err != nil {
 		return nil, err
 	}
+	return jcs.Transform(text)
+}
+
+// besideSeal lists the members of an event that its hash does not cover.
+func besideSeal() []string { return []string{"hash", "name", "received"} }
+
+// PlanSum returns the hash of an issued plan, hex SHA-256 over the RFC 8785 form of its JSON
+// without the members hash and by.
+func PlanSum(doc []byte) (string, error) {
 	var members map[string]json.RawMessage
-	if err := json.Unmarshal(text, &members); err != nil {
-		return nil, err
+	if err := json.Unmarshal(doc, &members); err != nil {
+		return "", fmt.Errorf("read an issued plan: %w", err)
 	}
 	delete(members, "hash")
-	delete(members, "name")
-	if text, err = json.Marshal(members); err != nil {
-		return nil, err
+	delete(members, "by")
+	text, err := json.Marshal(members)
+	if err != nil {
+		return "", fmt.Errorf("write an issued plan: %w", err)
 	}
-	return jcs.Transform(text)
+	if text, err = jcs.Transform(text); err != nil {
+		return "", fmt.Errorf("write an issued plan: %w", err)
+	}
+	return hash(text), nil
 }
 
 func sumCanonical(e Event) string {
@@ -172,8 +199,9 @@ func says(text, all []byte) bool {
 	if json.Unmarshal(text, &members) != nil {
 		return false
 	}
-	delete(members, "hash")
-	delete(members, "name")
+	for _, beside := range besideSeal() {
+		delete(members, beside)
+	}
 	known, err := json.Marshal(members)
 	if err != nil {
 		return false

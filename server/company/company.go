@@ -49,6 +49,11 @@ type StorageState struct {
 	Near bool  `json:"near" doc:"Whether it is time to make room"`
 }
 
+// Imported says what came in with an archive.
+type Imported struct {
+	Records string `json:"records,omitempty" doc:"Whether the records fit the log that came with them; left out where none did"`
+}
+
 // Routes adds the operations.
 func (s *Service) Routes() {
 	api.Register(s.API, huma.Operation{OperationID: "storage", Summary: "Get storage used and quota",
@@ -67,7 +72,7 @@ func (s *Service) Routes() {
 	api.Register(s.API, huma.Operation{OperationID: "importCompany", Summary: "Import a company's data",
 		Method: http.MethodPost, Path: ArchivePath,
 		Description: "Imports such an archive into an empty company"},
-		func(ctx context.Context, in *spooled) (*struct{}, error) {
+		func(ctx context.Context, in *spooled) (*api.Body[Imported], error) {
 			defer in.close()
 			p := api.Person(ctx)
 			z, err := zip.NewReader(in.file, in.size)
@@ -75,7 +80,7 @@ func (s *Service) Routes() {
 				return nil, huma.Error422UnprocessableEntity(
 					"This is not an archive, or it is incomplete. Export it again and choose it again.")
 			}
-			err = s.store.Import(ctx, p.CompanyID, z, store.Checks{Plan: s.files.Today, Photo: photos.Redrawn})
+			report, err := s.store.Import(ctx, p.CompanyID, z, store.Checks{Plan: s.files.Today, Photo: photos.Kept})
 			if errors.Is(err, store.ErrNotEmpty) {
 				return nil,
 					huma.Error409Conflict("Your company has jobs, sheets, systems or stock already. An archive can only be imported " +
@@ -87,8 +92,12 @@ func (s *Service) Routes() {
 			if err != nil {
 				return nil, s.Fail(ctx, "bring an archive in", err)
 			}
-			s.Audit(ctx, p, "archive brought in", "")
-			return nil, nil
+			out := Imported{}
+			if report.Entries > 0 {
+				out.Records = report.Words()
+			}
+			s.Audit(ctx, p, "archive brought in", out.Records)
+			return api.Answer(out), nil
 		})
 }
 

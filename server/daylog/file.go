@@ -23,7 +23,7 @@ type RecordFileQuestion struct {
 
 // recordFile writes the record of a job.
 func (s *Service) recordFile(ctx context.Context, in *RecordFileQuestion) (*api.Download, error) {
-	issue, events, day, err := s.recorded(ctx, in.Job)
+	issue, _, day, err := s.recorded(ctx, in.Job)
 	if err != nil {
 		return nil, err
 	}
@@ -56,11 +56,11 @@ func (s *Service) recordFile(ctx context.Context, in *RecordFileQuestion) (*api.
 		kind, name = "text/calendar; charset=utf-8", issue.Name+", upkeep.ics"
 		err = exchange.WriteUpkeep(&text, issue, from.In(zone))
 	default:
-		issues, failed := s.store.Issues(ctx, p.CompanyID, in.Job)
+		kept, failed := s.store.Documents(ctx, p.CompanyID, in.Job)
 		if failed != nil {
-			return nil, s.Fail(ctx, "read issued plans", failed)
+			return nil, s.Fail(ctx, "read the record", failed)
 		}
-		err = exchange.WriteRecord(&text, issues, events, day)
+		err = exchange.WriteRecord(&text, kept.Plans, kept.Events, day, kept.Log)
 	}
 	if err != nil {
 		return nil, s.Fail(ctx, "write the record", err)

@@ -19,6 +19,8 @@ import (
 	"nephelon/core/plan"
 	"nephelon/core/record"
 	"nephelon/core/record/cause"
+	"nephelon/core/record/learn"
+	"nephelon/core/record/ledger"
 	"nephelon/core/record/wait"
 	"nephelon/store"
 )
@@ -71,6 +73,8 @@ type Logged struct {
 	Mark   int64          `json:"mark" doc:"Where to read on; some of the events may come again"`
 	Issue  int            `json:"issue" doc:"The number of the newest issued plan; 0 where none was"`
 	Time   time.Time      `json:"time" doc:"Time, on the clock of the server"`
+	Head   string         `json:"head,omitempty" doc:"Newest signed head of the company's log"`
+	Proof  []string       `json:"proof" doc:"Proof that it goes on from the head of the size that was asked for (RFC 6962, 2.1.2), base64"`
 }
 
 // LogAnswer says what became of events that were sent.
@@ -264,6 +268,7 @@ func (s *Service) issuePlan(ctx context.Context, in *struct {
 func (s *Service) readEvents(ctx context.Context, in *struct {
 	api.JobPath
 	Since int64 `query:"since" minimum:"0"`
+	Head  int64 `query:"head" minimum:"0" doc:"Size of the head of the company's log that the device keeps; 0 for none"`
 }) (*api.Body[Logged], error) {
 	p := api.Person(ctx)
 	issues, err := s.store.IssueNumber(ctx, p.CompanyID, in.Job)
@@ -274,7 +279,11 @@ func (s *Service) readEvents(ctx context.Context, in *struct {
 	if err != nil {
 		return nil, s.Fail(ctx, "read the record", err)
 	}
-	return api.Answer(Logged{logged.Events, logged.Mark, issues, time.Now().UTC()}), nil
+	head, proof, err := s.store.Head(ctx, p.CompanyID, in.Head)
+	if err != nil {
+		return nil, s.Fail(ctx, "read the head of the log", err)
+	}
+	return api.Answer(Logged{logged.Events, logged.Mark, issues, time.Now().UTC(), head, ledger.Texts(proof)}), nil
 }
 
 // mostEvents is the most events that are taken in one request.
@@ -291,7 +300,7 @@ func (s *Service) take(ctx context.Context, in *struct {
 	if n := len(in.Body.Events); n == 0 || n > mostEvents {
 		return nil, huma.Error422UnprocessableEntity(fmt.Sprintf("events: send 1 to %d events at once", mostEvents))
 	}
-	newest, err := s.store.IssueNumber(ctx, p.CompanyID, in.Job)
+	plans, err := s.store.IssueSums(ctx, p.CompanyID, in.Job)
 	if err != nil {
 		return nil, s.Fail(ctx, "read issued plans", err)
 	}
@@ -310,12 +319,20 @@ func (s *Service) take(ctx context.Context, in *struct {
 	for _, e := range in.Body.Events {
 		text := record.Check(&e, now)
 		other, known := struck[e.Body.Struck]
+		sum, issued := plans[e.Issue]
 		switch {
 		case text != "":
 		case e.Person != p.ID.String():
 			text = "person: somebody else logged this on the same device; it is sent when they sign in"
-		case e.Issue > newest:
+		case !issued:
 			text = fmt.Sprintf("issue: no plan with the number %d was issued for this job", e.Issue)
+		case e.Job != "" && e.Job != in.Job.String():
+			text = "job: it was logged on another job; it belongs to the record of that one"
+		case e.Plan != "" && sum != "" && e.Plan != sum:
+			text = fmt.Sprintf("plan: this device has another plan %d than was issued; open the day again with a network",
+				e.Issue)
+		case before(in.Job, &e):
+			text = record.FieldAt + ": it is before this job was made; set the clock of this device, then send it again"
 		case e.Kind == record.Struck && !known:
 			text = "body.struck: this job's record has no such event"
 		case p.Role == store.Hand && record.ForLeads(&e, &other):
@@ -348,6 +365,16 @@ func (s *Service) take(ctx context.Context, in *struct {
 		}
 	}
 	return api.Answer(out), nil
+}
+
+// before reports whether an event is dated before its job was made, by more than clocks differ.
+func before(job uuid.UUID, e *record.Event) bool {
+	const timed, apart = 7, 2 * time.Minute // the version of ids that hold the time
+	if job.Version() != timed {
+		return false
+	}
+	sec, nsec := job.Time().UnixTime()
+	return e.Logged().Before(time.Unix(sec, nsec).Add(-apart))
 }
 
 func struckBy(events []record.Event) []string {
@@ -433,22 +460,17 @@ func (s *Service) entries(ctx context.Context, in *struct {
 	return api.Answer(lines), nil
 }
 
-// mostLearnt is from how many of the newest jobs is learnt.
-const mostLearnt = 60
-
-func (s *Service) learnt(ctx context.Context, _ *struct{}) (*api.Body[[]record.Learnt], error) {
-	company := api.Person(ctx).CompanyID
-	jobs, err := s.store.Recorded(ctx, company, mostLearnt)
+func (s *Service) learnt(ctx context.Context, _ *struct{}) (*api.Body[[]learn.Learnt], error) {
+	p, now := api.Person(ctx), time.Now()
+	cases, err := s.store.Cases(ctx, p.CompanyID, func(r store.JobRecord) []learn.Case {
+		stands := record.Stands(r.Issues, r.Events)
+		day := record.NewTeller().Tell(&stands, r.Events, now, p.Units)
+		return learn.Cases(&stands, &day)
+	})
 	if err != nil {
-		return nil, s.Fail(ctx, "list recorded jobs", err)
+		return nil, s.Fail(ctx, "read what records show", err)
 	}
-	issues, told := make([]record.Issue, len(jobs)), make([]record.Day, len(jobs))
-	now := time.Now()
-	for n, job := range jobs {
-		issues[n] = record.Stands(job.Issues, job.Events)
-		told[n] = record.NewTeller().Tell(&issues[n], job.Events, now, api.Person(ctx).Units)
-	}
-	return api.Answer(record.Learn(issues, told)), nil
+	return api.Answer(learn.Learn(cases)), nil
 }
 
 // recordChanges streams a mark for whatever is logged or issued.

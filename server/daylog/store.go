@@ -5,12 +5,14 @@ import (
 	"time"
 
 	"github.com/google/uuid"
+	"golang.org/x/mod/sumdb/tlog"
 
 	"nephelon/core/facts"
 	"nephelon/core/job"
 	"nephelon/core/kit"
 	"nephelon/core/record"
 	"nephelon/core/record/cause"
+	"nephelon/core/record/learn"
 	"nephelon/store"
 )
 
@@ -20,6 +22,9 @@ type Store interface {
 	EventsByID(ctx context.Context, company, job uuid.UUID, ids []string) (map[string]record.Event, error)
 	Facts(ctx context.Context, company, id uuid.UUID, now time.Time) (facts.Facts, error)
 	House(ctx context.Context, company uuid.UUID) (store.Revised[job.House], error)
+	Head(ctx context.Context, company uuid.UUID, from int64) (text string, proof []tlog.Hash, err error)
+	IssueSums(ctx context.Context, company, job uuid.UUID) (map[int]string, error)
+	Documents(ctx context.Context, company, job uuid.UUID) (store.Documents, error)
 	IssueNumber(ctx context.Context, company, job uuid.UUID) (int, error)
 	IssuePlan(ctx context.Context, company, person, job, save uuid.UUID, plan record.Issue) (record.Issue, error)
 	Issues(ctx context.Context, company, job uuid.UUID) ([]record.Issue, error)
@@ -29,7 +34,7 @@ type Store interface {
 	PastCauses(ctx context.Context, company, but uuid.UUID) ([]cause.Past, error)
 	PhotoImage(ctx context.Context, company, id uuid.UUID, small bool) ([]byte, error)
 	Photos(ctx context.Context, company, job uuid.UUID) ([]store.Photo, error)
-	Recorded(ctx context.Context, company uuid.UUID, most int) ([]store.JobRecord, error)
+	Cases(ctx context.Context, company uuid.UUID, work func(store.JobRecord) []learn.Case) ([]learn.Case, error)
 	Search(ctx context.Context, company uuid.UUID, words, kind string) ([]store.Entry, error)
 	Stock(ctx context.Context, company uuid.UUID) ([]store.Revised[kit.Container], error)
 }

@@ -65,6 +65,7 @@ func (s *Service) Routes() {
 	s.jobRoutes()
 	s.pourRoutes()
 	s.besideRoute()
+	s.effectRoute()
 }
 
 // JobLine is a job as it stands in a list.

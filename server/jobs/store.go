@@ -16,6 +16,7 @@ type Store interface {
 	AddJob(ctx context.Context, company, person uuid.UUID, file job.File, summary any) (uuid.UUID, error)
 	ArchiveJob(ctx context.Context, company, id uuid.UUID, archived bool) error
 	Facts(ctx context.Context, company, id uuid.UUID, now time.Time) (facts.Facts, error)
+	Open(ctx context.Context, company uuid.UUID, most int) (jobs []store.Job, count int, err error)
 	Job(ctx context.Context, company, id uuid.UUID) (store.Job, error)
 	JobAt(ctx context.Context, company, id uuid.UUID, revision int64) (job.File, error)
 	Jobs(ctx context.Context, company uuid.UUID, words string, archived bool) ([]store.JobLine, error)

@@ -45,6 +45,39 @@ func Redrawn(upload []byte) (full, thumb []byte, err error) {
 	return full, thumb, err
 }
 
+// Kept returns a picture of an archive as it is, with a small copy, where it was drawn by Redrawn and
+// so holds nothing but the picture: its hash stands in the log. Any other is drawn anew.
+func Kept(picture []byte) (full, thumb []byte, err error) {
+	full, thumb, err = Redrawn(picture)
+	if err == nil && plain(picture) {
+		full = picture
+	}
+	return full, thumb, err
+}
+
+// plain reports whether a JPEG holds none of the segments in which programs write beside a picture
+// (ITU-T T.81, table B.1: APPn and COM).
+func plain(picture []byte) bool {
+	const (
+		mark, soi, sos   = 0xff, 0xd8, 0xda
+		app, com, header = 0xe0, 0xfe, 4
+	)
+	if len(picture) < header || picture[0] != mark || picture[1] != soi || !bytes.HasSuffix(picture, []byte{mark, 0xd9}) {
+		return false
+	}
+	for at := 2; at+header <= len(picture) && picture[at] == mark; {
+		kind := picture[at+1]
+		if kind == sos {
+			return true
+		}
+		if kind&0xf0 == app || kind == com {
+			return false
+		}
+		at += 2 + int(picture[at+2])<<8 + int(picture[at+3])
+	}
+	return false
+}
+
 // photoTakes returns how many bytes it takes to read a picture and to halve it.
 func photoTakes(config image.Config) int {
 	each := 4.0 // bytes a point, as read

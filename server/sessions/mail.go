@@ -68,3 +68,11 @@ func (p *postbox) send(ctx context.Context, to, subject, text string) error {
 	}
 	return nil
 }
+
+// Mail returns what hands one message over; nil where no mail server is named.
+func (s *Service) Mail() func(ctx context.Context, to, subject, text string) error {
+	if s.post == nil {
+		return nil
+	}
+	return s.post.send
+}

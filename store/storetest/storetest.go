@@ -3,10 +3,13 @@ package storetest
 
 import (
 	"context"
+	"crypto/rand"
 	"errors"
 	"fmt"
 	"os"
 	"testing"
+
+	"golang.org/x/mod/sumdb/note"
 
 	"nephelon/store"
 	"nephelon/store/localdb"
@@ -40,6 +43,15 @@ func run(m *testing.M, use func(*store.Store)) (code int, err error) {
 		return 0, err
 	}
 	defer func() { err = errors.Join(err, records.Close()) }()
+	private, public, err := note.GenerateKey(rand.Reader, "nephelon-test")
+	if err != nil {
+		return 0, fmt.Errorf("make a key: %w", err)
+	}
+	signer, err := note.NewSigner(private)
+	if err != nil {
+		return 0, fmt.Errorf("read the key: %w", err)
+	}
+	records.SignWith(signer, public)
 	use(records)
 	return m.Run(), nil
 }

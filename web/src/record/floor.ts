@@ -10,6 +10,7 @@ interface Running {
   tell: (at: number) => string | Error
   seal: (event: string, before: string) => string | Error
   read: (kind: string, text: string) => string | Error
+  follow: (older: string, newer: string, proof: string) => string | Error
   end: () => void
 }
 
@@ -35,6 +36,8 @@ export interface Floor {
   seal: (event: Omit<RecordEvent, 'hash' | 'before'>, before: string) => RecordEvent
   /** Reads a quantity as people write it; throws a sentence where that cannot be. */
   read: (kind: Kind, text: string) => { si: number; echo: string }
+  /** Takes two heads of the company's log; throws a sentence where the newer does not continue the older. */
+  follow: (older: string, newer: string, proof: string[]) => void
   /** Lets go of what it holds; it is not used any more. */
   end: () => void
 }
@@ -72,6 +75,7 @@ export async function openFloor(): Promise<Floor> {
     seal: (event, before) =>
       given<RecordEvent>(running.seal(JSON.stringify({ ...event, before: '', hash: '' }), before)),
     read: (kind, text) => given<{ si: number; echo: string }>(running.read(kind, text)),
+    follow: (older, newer, proof) => void given(running.follow(older, newer, JSON.stringify(proof))),
     end: () => running.end(),
   }
 }

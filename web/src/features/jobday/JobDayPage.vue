@@ -143,6 +143,10 @@ useEventListener(window, 'keydown', (event) => {
         <button type="button" class="touch" @click="turn">Day or night</button>
       </div>
     </header>
+    <p v-if="here.forked.value" role="alert" class="bar stop" data-test="day-forked">
+      The record on the server does not continue what this device saw: {{ here.forked.value }} Keep this
+      device as it is, and tell the owner of your company.
+    </p>
     <p v-if="here.trouble.value" role="alert" class="bar stop" data-test="day-trouble">
       {{ here.trouble.value }}
     </p>

@@ -1,4 +1,4 @@
-import { until, useBroadcastChannel, useEventListener, useEventSource } from '@vueuse/core'
+import { until, useBroadcastChannel, useEventListener, useEventSource, useLocalStorage } from '@vueuse/core'
 import { computed, onScopeDispose, ref, shallowRef, watch } from 'vue'
 import {
   api,
@@ -110,6 +110,8 @@ export function useDay(job: string) {
     return corrected
   }
 
+  /** What does not fit between the log that the server shows and the head that this device keeps. */
+  const forked = ref('')
   let reading = ''
   /** Says why the record is not read; what was said of an entry stays when it is. */
   function tellReading(text: string): void {
@@ -117,10 +119,25 @@ export function useDay(job: string) {
     reading = text
   }
 
+  /** Head of the company's log that this device keeps: what the server shows later must continue it. */
+  const head = useLocalStorage(() => `nephelon.log.${session.me?.id ?? ''}`, '')
+  const sizeOf = (note: string): number => Number(note.split('\n')[1] ?? 0)
+  function follow(kept: string, newer: string | undefined, proof: string[]): void {
+    if (!newer || !floor || kept !== head.value) return // another tab has a newer one
+    try {
+      if (kept) floor.follow(kept, newer, proof)
+      head.value = newer
+      forked.value = ''
+    } catch (error) {
+      forked.value = keeping(error)
+    }
+  }
+
   /** Reads what others logged since, and the newest plan. */
   async function pull(): Promise<void> {
+    const kept = head.value
     const { data, error, response } = await api.GET('/api/jobs/{job}/events', {
-      params: { path: { job }, query: { since: mark } },
+      params: { path: { job }, query: { since: mark, head: sizeOf(kept) } },
     })
     if (!data) {
       if (response.status === 401) state.value = 'signed-out'
@@ -129,6 +146,7 @@ export function useDay(job: string) {
     }
     clock.heard(data.time)
     mark = data.mark
+    follow(kept, data.head, data.proof)
     await journal?.learn(data.events)
     floor?.add(data.events)
     if (data.issue > opened.value && data.issue > (newer.value?.number ?? 0)) {
@@ -357,6 +375,7 @@ export function useDay(job: string) {
     photos,
     state,
     trouble,
+    forked,
     refused,
     last,
     log,

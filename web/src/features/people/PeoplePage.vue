@@ -7,6 +7,7 @@ import { computed, ref } from 'vue'
 import { api, type Colleague, type PasswordLink } from '../../api/client'
 import AuditList from './AuditList.vue'
 import CompanyData from './CompanyData.vue'
+import RecordLog from './RecordLog.vue'
 import PartsNav from '../../shell/PartsNav.vue'
 import RightsTable from './RightsTable.vue'
 import { useSession } from '../../session/session'
@@ -168,6 +169,7 @@ async function dropFactor(p: Colleague): Promise<void> {
     </form>
     <CompanyData v-if="owner" />
     <RightsTable v-if="owner" />
+    <RecordLog v-if="owner" />
     <AuditList v-if="owner" />
   </div>
 </template>

@@ -122,7 +122,15 @@ async function sign(): Promise<void> {
           {{ dayTime(here.day.value.signed.at, here.zone.value) }}; handed over by
           {{ here.day.value.signed.by }}.
         </p>
-        <form v-else-if="session.mayLead" @submit.prevent="sign">
+        <p v-if="here.day.value?.added" data-test="added">
+          <b>{{ here.day.value.added === 1 ? '1 entry' : `${here.day.value.added} entries` }}</b> came after
+          it was signed and {{ here.day.value.added === 1 ? 'stands' : 'stand' }} apart, as an addition.
+          Signed once more, {{ here.day.value.added === 1 ? 'it is' : 'they are' }} part of it.
+        </p>
+        <form
+          v-if="session.mayLead && (!here.day.value?.signed || here.day.value.added)"
+          @submit.prevent="sign"
+        >
           <TextField v-model="name" label="Accepted by" maxlength="120" />
           <SignPad v-model="ink" class="mt-2" />
           <div class="row">

@@ -4,6 +4,7 @@ import { useRoute, useRouter } from 'vue-router'
 import { clockTime, dayTime, minuteTime } from '../../fields/clock'
 import DayRibbons from '../../drawing/DayRibbons.vue'
 import { useDay } from '../jobday/useDay'
+import { kindWords } from '../jobday/words'
 import CoatRecord from './CoatRecord.vue'
 import CoatSummary from './CoatSummary.vue'
 import ConditionsTable from './ConditionsTable.vue'
@@ -106,6 +107,14 @@ const taskName = (id: string): string => issue.value?.tasks.find((t) => t.id ===
               </li>
             </ul>
             <p v-else class="quiet">None: what was logged is within the plan.</p>
+          </section>
+          <section v-if="day.late?.length" class="sheet part" aria-labelledby="late-title" data-test="late">
+            <h2 id="late-title">Late entries</h2>
+            <ul>
+              <li v-for="l in day.late" :key="l.event">
+                {{ dayTime(l.at, zone) }}, {{ l.by }}: {{ kindWords[l.kind] }}, {{ l.text }}
+              </li>
+            </ul>
           </section>
           <section class="sheet part" aria-labelledby="coats-title">
             <h2 id="coats-title">Coats</h2>

@@ -1,4 +1,6 @@
-package record
+// Package bound reports what of a value lies outside what the tags of its fields allow, which the
+// description of the API has too.
+package bound
 
 import (
 	"fmt"
@@ -11,17 +13,10 @@ import (
 	"nephelon/core/measure"
 )
 
-// bounds returns what of an event lies outside what its fields allow, as a sentence that
-// begins with the field; empty where nothing does. The limits are those of the fields' tags,
-// which the API describes too.
-func bounds(e *Event) string {
-	if text := outside(reflect.ValueOf(e.Body), "body."); text != "" {
-		return text
-	}
-	return outside(reflect.ValueOf(*e), "")
-}
-
-func outside(v reflect.Value, path string) string {
+// Outside returns what of a struct lies outside what its fields allow, as a sentence that begins
+// with the path and the field; empty where nothing does.
+func Outside(of any, path string) string {
+	v := reflect.ValueOf(of)
 	for i := range v.NumField() {
 		field := v.Type().Field(i)
 		name, _, _ := strings.Cut(field.Tag.Get("json"), ",")
