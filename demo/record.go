@@ -18,14 +18,15 @@ import (
 	"nephelon/store"
 )
 
-// The demo's job that is under way today, and the one that was finished last week.
+// The demo's job that is under way today, the one that was finished last week, and one of last month.
 const (
 	Today    = "Ferry office lobby"
 	Finished = "Net dyeing shed"
+	Older    = "Roe packing hall"
 )
 
-// fillRecord adds a job whose first coat is being poured now, and one that was finished last
-// week with something wrong, each with its issued plan and what the crew logged.
+// fillRecord adds a job whose first coat is being poured now, one that was finished last week with
+// something wrong, and one of last month, each with its issued plan and what the crew logged.
 func fillRecord(ctx context.Context, s *store.Store, company uuid.UUID, people map[string]uuid.UUID,
 	now time.Time) error {
 	file, err := readJob("jobs/baggage-hall.nephelon.json")
@@ -47,6 +48,14 @@ func fillRecord(ctx context.Context, s *store.Store, company uuid.UUID, people m
 	if err := addRecord(ctx, s, company, people, past, begun.Add(-26*time.Hour),
 		logger{until: now, pace: 0.96, spoils: true}); err != nil {
 		return fmt.Errorf("the finished job: %w", err)
+	}
+	begun = begun.AddDate(0, 0, -28)
+	older := later{name: Older, client: "Holmvik Roe", surface: "hall", size: 0.6}.of(file, now)
+	older.Job.Start, older.Job.Due = local(begun), begun.AddDate(0, 0, 6).Format(time.DateOnly)
+	older.Job.Done = begun.AddDate(0, 0, 4).Format(time.DateOnly)
+	if err := addRecord(ctx, s, company, people, older, begun.Add(-26*time.Hour),
+		logger{until: now, pace: 1.14}); err != nil {
+		return fmt.Errorf("the job of last month: %w", err)
 	}
 	return nil
 }
@@ -79,8 +88,19 @@ func addRecord(ctx context.Context, s *store.Store, company uuid.UUID, people ma
 	if err := l.days(); err != nil {
 		return err
 	}
-	_, err = s.Log(ctx, company, people["Tess Arnaud"], id, l.events, l.until)
-	return err
+	// The tablet sends what it has every hour.
+	for from := 0; from < len(l.events); {
+		until := from + 1
+		for until < len(l.events) && l.events[until].At.Sub(l.events[from].At) < time.Hour-time.Minute {
+			until++
+		}
+		came := l.events[until-1].At.Add(time.Second)
+		if _, err := s.Log(ctx, company, people["Tess Arnaud"], id, l.events[from:until], came); err != nil {
+			return err
+		}
+		from = until
+	}
+	return nil
 }
 
 // logger logs the days of an issued plan as a crew would that works at a pace.

@@ -225,6 +225,18 @@ func TestTheRecordAnswersForAFloor(t *testing.T) {
 	p.until(
 		`fetch(document.querySelector('[data-test=handover-pdf]').href).then(r => r.ok && r.headers.get('content-type') === 'application/pdf')`)
 	p.look("record-handover")
+	// What is logged afterwards stands apart, until it is signed once more.
+	p.part("coats")
+	p.click("[data-test^=release-foot]")
+	p.part("handover")
+	p.sees("[data-test=added]", "1 entry came after it was signed")
+	p.part("summary")
+	p.sees("[data-test=late]", "added after the hand-over was signed")
+	p.look("record-late")
+	p.part("handover")
+	p.typed("Accepted by", "Aud Wharfinger")
+	p.click("[data-test=sign]")
+	p.until(`!document.querySelector('[data-test=added]')`)
 	p.open("/records")
 	p.typed("Search job, person, lot or words", "set down to move")
 	p.sees("[data-test=entries]", demo.Finished)
@@ -239,4 +251,29 @@ func TestTheRecordAnswersForAFloor(t *testing.T) {
 	p.until(`location.pathname.endsWith('/days')`)
 	p.until(
 		`[...document.querySelectorAll('input, h1, header')].some(e => (e.value ?? e.innerText)?.includes('Repair: '))`)
+}
+
+// The owner looks at what own floors show: from three jobs on a pace is offered, what it would change
+// in the open jobs is looked at, and it is taken for one of them. The records are whole against their
+// log, and its head can be kept.
+func TestWhatOwnFloorsTeach(t *testing.T) {
+	p := newPage(t, theStage.address)
+	p.signIn("runa@brakkwater.example")
+	p.open("/records")
+	p.click("[data-part=learnt]")
+	p.click("[data-test=try-pace]")
+	p.sees("[data-test=pace-effects]", "Work: ")
+	p.look("own-floors")
+	p.click("tr[data-job='Salt house'] input")
+	p.click("[data-test=take-pace]")
+	p.sees("[data-test=pace-effects]", "Salt house: Planned with it now")
+	p.button("Close")
+	p.openJob("Salt house")
+	p.at("batches")
+	p.setting()
+	p.until(`!!document.querySelector('[aria-label="Crew default for coat 1"]')`)
+	p.open("/people")
+	p.button("Record log")
+	p.sees("[data-test=log-verdict]", "The records are whole.")
+	p.sees("[data-test=log-head]", "nephelon/")
 }

@@ -34,6 +34,7 @@ import (
 	"nephelon/standin"
 	"nephelon/store"
 	"nephelon/store/localdb"
+	"nephelon/store/storetest"
 	"nephelon/web"
 )
 
@@ -80,6 +81,9 @@ func run(m *testing.M) (code int, err error) {
 		return 0, err
 	}
 	defer theStage.records.Close()
+	if err := storetest.Sign(theStage.records); err != nil {
+		return 0, err
+	}
 	if err := demo.LoadOnce(ctx, theStage.records); err != nil {
 		return 0, err
 	}

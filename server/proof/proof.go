@@ -60,10 +60,11 @@ func (s *Service) Routes() {
 			if err != nil {
 				return nil, s.Fail(ctx, "read the records", err)
 			}
-			state := LogState{Keys: []string{}, Report: ledger.Check(evidence, nil, ledger.Notes(in.Body.Heads))}
+			state := LogState{Keys: []string{}}
 			if state.Head, _, err = s.store.Head(ctx, p.CompanyID, 0); err != nil {
 				return nil, s.Fail(ctx, "read the head of the log", err)
 			}
+			state.Report = ledger.Check(evidence, nil, ledger.Notes(in.Body.Heads))
 			for _, e := range evidence.Entries {
 				if e.Kind == ledger.Key {
 					state.Keys = append(state.Keys, e.Item)

@@ -43,15 +43,23 @@ func run(m *testing.M, use func(*store.Store)) (code int, err error) {
 		return 0, err
 	}
 	defer func() { err = errors.Join(err, records.Close()) }()
+	if err := Sign(records); err != nil {
+		return 0, err
+	}
+	use(records)
+	return m.Run(), nil
+}
+
+// Sign has a store sign the heads of logs with a key that is made for this run.
+func Sign(records *store.Store) error {
 	private, public, err := note.GenerateKey(rand.Reader, "nephelon-test")
 	if err != nil {
-		return 0, fmt.Errorf("make a key: %w", err)
+		return fmt.Errorf("make a key: %w", err)
 	}
 	signer, err := note.NewSigner(private)
 	if err != nil {
-		return 0, fmt.Errorf("read the key: %w", err)
+		return fmt.Errorf("read the key: %w", err)
 	}
 	records.SignWith(signer, public)
-	use(records)
-	return m.Run(), nil
+	return nil
 }

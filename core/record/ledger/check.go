@@ -227,7 +227,7 @@ func (c *checking) heads(keys, outside []string) {
 			c.report.Head, c.report.Key = &h, key
 		}
 	}
-	if c.report.Head == nil && len(c.Entries) > 0 {
+	if c.report.Head == nil && len(c.Heads) > 0 {
 		c.fault("head", "", "", "No signed head fits this log: it may have been written anew from its first entry.")
 	}
 }

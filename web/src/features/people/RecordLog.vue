@@ -66,7 +66,7 @@ function save(): void {
         Key <code>{{ k }}</code>
       </p>
     </template>
-    <div class="row">
+    <div class="row mt-3">
       <v-btn :disabled="busy" data-test="check-log" @click="check">Check now</v-btn>
       <v-btn :disabled="!state?.head" data-test="save-head" @click="save">Save the head</v-btn>
       <v-btn :disabled="busy" @click="picker?.click()">Compare with kept heads</v-btn>

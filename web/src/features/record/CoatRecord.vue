@@ -127,6 +127,7 @@ const service = computed(() => props.coat.stages.filter((s) => s.promised || s.c
             <v-btn
               v-else-if="session.mayLead && plan.last && s.comes && uses.includes(s.stage)"
               size="small"
+              :data-test="`release-${s.stage}`"
               :aria-label="`Release for use: ${s.name}`"
               @click="emit('give', s.stage)"
               >Release for use</v-btn

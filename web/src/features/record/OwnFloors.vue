@@ -5,7 +5,7 @@ import { api, type RecordLearnt } from '../../api/client'
 import { spokenDay } from '../../fields/clock'
 import { useSession } from '../../session/session'
 import PaceEffects from './PaceEffects.vue'
-import { estimateWords, whatWords } from './own'
+import { estimateWords, restsOn, whatWords } from './own'
 
 /** What own floors show of each product against what was planned; taken over only where somebody says so. */
 const emit = defineEmits<{ found: [count: number] }>()
@@ -56,9 +56,7 @@ const offered = (l: RecordLearnt): boolean =>
             <td>
               <div v-for="e in l.estimates" :key="e.what">
                 {{ whatWords[e.what] }}: {{ estimateWords(e) }}
-                <span class="small quiet"
-                  >{{ e.cases }} of {{ e.jobs === 1 ? '1 job' : `${e.jobs} jobs` }}</span
-                >
+                <span class="small quiet">{{ restsOn(e) }}</span>
               </div>
               <div v-for="b in l.byHeat ?? []" :key="b.from" class="small quiet">
                 slab {{ session.format('temperature', b.from) }} to

@@ -95,7 +95,7 @@ function rows(e: PaceEffect): { name: string; before: string; after: string }[] 
           </tr>
         </thead>
         <tbody>
-          <tr v-for="e in effects" :key="e.job">
+          <tr v-for="e in effects" :key="e.job" :data-job="e.name">
             <td>
               <TickField v-if="!said[e.job]" v-model="chosen[e.job]" :label="e.name" />
               <template v-else>{{ e.name }}: {{ said[e.job] }}</template>

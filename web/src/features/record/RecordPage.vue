@@ -2,6 +2,7 @@
 import { computed, nextTick, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import { clockTime, dayTime, minuteTime } from '../../fields/clock'
+import type { RecordLate } from '../../api/client'
 import DayRibbons from '../../drawing/DayRibbons.vue'
 import { useDay } from '../jobday/useDay'
 import { kindWords } from '../jobday/words'
@@ -48,6 +49,19 @@ watch(
     if (read && hash.length > 1) document.getElementById(hash.slice(1))?.scrollIntoView({ block: 'nearest' })
   },
 )
+/** Late entries; those of one person that are late in the same way, one after the other, as one line. */
+const late = computed(() => {
+  const lines: { way: string; first: RecordLate; last: string; count: number }[] = []
+  for (const l of day.value?.late ?? []) {
+    const way = `${l.by} ${l.text.replace(/[\d.,]+\W?(s|min|h|days?|weeks?)\b/g, '')}`
+    const line = lines.at(-1)
+    if (line?.way === way) {
+      line.last = l.at
+      line.count++
+    } else lines.push({ way, first: l, last: l.at, count: 1 })
+  }
+  return lines
+})
 const HOUR = 3600
 function coatName(id: string): string {
   const c = day.value?.coats.find((one) => one.id === id)
@@ -111,8 +125,11 @@ const taskName = (id: string): string => issue.value?.tasks.find((t) => t.id ===
           <section v-if="day.late?.length" class="sheet part" aria-labelledby="late-title" data-test="late">
             <h2 id="late-title">Late entries</h2>
             <ul>
-              <li v-for="l in day.late" :key="l.event">
-                {{ dayTime(l.at, zone) }}, {{ l.by }}: {{ kindWords[l.kind] }}, {{ l.text }}
+              <li v-for="(l, i) in late" :key="i">
+                {{ dayTime(l.first.at, zone)
+                }}<template v-if="l.count > 1"> to {{ dayTime(l.last, zone) }}</template
+                >, {{ l.first.by }}: {{ l.count > 1 ? `${l.count} entries` : kindWords[l.first.kind] }},
+                {{ l.first.text }}
               </li>
             </ul>
           </section>

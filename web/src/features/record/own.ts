@@ -11,6 +11,17 @@ export const whatWords: Record<Estimate['what'], string> = {
   lived: 'a pail went hot after',
 }
 
+/** What an estimate rests on. */
+const casesOf: Record<Estimate['what'], [one: string, many: string]> = {
+  pace: ['section', 'sections'],
+  mixing: ['pail', 'pails'],
+  consumed: ['coat', 'coats'],
+  lost: ['coat', 'coats'],
+  lived: ['pail', 'pails'],
+}
+export const restsOn = (e: Estimate): string =>
+  `${e.cases} ${casesOf[e.what][e.cases === 1 ? 0 : 1]} on ${e.jobs === 1 ? '1 job' : `${e.jobs} jobs`}`
+
 const PERCENT = 100
 const percent = (v: number): string => `${(v * PERCENT).toFixed(v < 0.1 ? 1 : 0)} %`
 
