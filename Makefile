@@ -21,7 +21,7 @@ dev: build
 	@scripts/dev
 
 test: build
-	@scripts/need postgresql chromium glpk-utils minizinc
+	@scripts/need postgresql chromium glpk-utils minizinc poppler-utils
 	@scripts/check
 
 build: bin/nephelon

@@ -2,22 +2,32 @@ package exchange
 
 import (
 	"bytes"
-	"errors"
+	"cmp"
+	"crypto/sha256"
+	_ "embed"
+	"encoding/hex"
 	"fmt"
+	"html/template"
 	"io"
 	"slices"
 	"strings"
+	"testing/fstest"
 	"time"
 
-	"github.com/go-pdf/fpdf"
+	"github.com/carlos7ags/folio/document"
+	"github.com/carlos7ags/folio/font"
+	"github.com/carlos7ags/folio/html"
 	"golang.org/x/image/font/gofont/gobold"
 	"golang.org/x/image/font/gofont/goregular"
 
+	"nephelon/core/climate"
+	"nephelon/core/material"
 	"nephelon/core/measure"
 	"nephelon/core/record"
+	"nephelon/core/record/ledger"
 )
 
-// Handover holds what a client gets with a finished floor.
+// Handover holds what is handed over with a finished floor.
 type Handover struct {
 	Company string
 	Client  string
@@ -27,6 +37,11 @@ type Handover struct {
 	Photos  []HandoverPhoto
 	Units   measure.System
 	Zone    *time.Location
+	Full    bool              // everything, for the file; else what a client needs
+	Letter  bool              // on paper of 8.5 by 11 in; else A4
+	Known   map[string]string // what people are called in it, by their names, where names are kept back
+	Log     ledger.Part
+	At      time.Time // when the record was as it is here
 }
 
 // HandoverPhoto is a photograph that was chosen, as JPEG.
@@ -35,9 +50,26 @@ type HandoverPhoto struct {
 	JPEG    []byte
 }
 
-// Care returns what keeps a floor: common practice, no source. The sheets of its products rule.
-func Care() []string {
-	return []string{
+// care holds what keeps a kind of surface: common practice, no source. The sheets of its products rule.
+func care(of material.SurfaceKind) (title string, lines []string) {
+	switch of {
+	case "top":
+		return "Care of the tops", []string{
+			"Things may stand on them from the time above; pads under what is hot, a board under every knife.",
+			"Wipe with a soft cloth, water and a little neutral detergent. No bleach, no ammonia, no abrasives, no solvents.",
+			"Wipe spills up, wine, oil, acid and colours at once.",
+			"Lift what stands on them, do not push it; felt under what stands there always.",
+		}
+	case "pool":
+		return "Care of the pool", []string{
+			"No water before the time above. Fill without a break, so that no line is left.",
+			"Balance the water from the first day, as the data sheet says; acid and chlorine go into moving water, never onto " +
+				"the wall.",
+			"Brush with nylon, never with steel. No pressure washer closer than the data sheet allows.",
+			"Never empty it while ground water stands behind the walls.",
+		}
+	}
+	return "Care of the floor", []string{
 		"Keep water, furniture and vehicles off until the times above.",
 		"Sweep or dust-mop; wash with a neutral detergent and clean water. No bleach, no ammonia, no citrus or solvent " +
 			"cleaners, no wax.",
@@ -76,157 +108,331 @@ func Upkeep() []struct {
 	}
 }
 
-// The page, mm.
-const (
-	handoverMargin = 18.0
-	handoverWide   = 210 - 2*handoverMargin
-	handoverLine   = 5.2
-)
+//go:embed handover.html
+var handoverPage string
 
-// handoverPage writes a hand-over.
-type handoverPage struct{ *fpdf.Fpdf }
+// The view of the page: everything is text, but for drawings.
+type (
+	handoverView struct {
+		Title, Parties, Basis, Size, Zone, Kept string
+		Full                                    bool
+		Areas                                   []areaView
+		Uses                                    []useView
+		Care                                    []careView
+		Upkeep, Cautions, Deviations, Late      []string
+		Details                                 []detailView
+		Chart                                   template.HTML
+		ChartCaption                            string
+		Readings, Gates, People                 [][]string
+		Photos                                  []photoView
+		Signature                               template.HTML
+		Signed, Added, Fingerprint, Key         string
+		Head                                    []string
+	}
+	areaView struct {
+		Name, Area, Caption string
+		Drawing             template.HTML
+		Coats               []coatView
+	}
+	coatView struct{ Number, Product, Laid, Used, Film string }
+	useView  struct{ Surface, Use, From string }
+	careView struct {
+		Title string
+		Lines []string
+	}
+	photoView  struct{ Name, Caption string }
+	detailView struct {
+		Title, Text string
+		Batches     []batchView
+		Notes       []string
+	}
+	batchView struct{ Number, Section, Poured, Ratio, Lots, Film string }
+)
 
 // spaced is text that the fonts have: the narrow space between a figure and its unit is not in them.
 func spaced(text string) string { return strings.ReplaceAll(text, "\u202f", " ") }
 
-func (p handoverPage) head(text string) {
-	p.Ln(3)
-	p.SetFont("go", "B", 12)
-	p.MultiCell(handoverWide, 7, spaced(text), "", "L", false)
-	p.SetFont("go", "", 10)
-}
-
-func (p handoverPage) say(text string, args ...any) {
-	p.MultiCell(handoverWide, handoverLine, spaced(fmt.Sprintf(text, args...)), "", "L", false)
-}
-
-func (p handoverPage) table(widths []float64, rows [][]string) {
-	for n, row := range rows {
-		style := ""
-		if n == 0 {
-			style = "B"
-		}
-		p.SetFont("go", style, 9)
-		for c, cell := range row {
-			p.CellFormat(widths[c], 6, spaced(cell), "B", 0, "L", false, 0, "")
-		}
-		p.Ln(-1)
-	}
-	p.SetFont("go", "", 10)
-}
-
-// WriteHandover writes the hand-over of a floor as PDF: what was laid where with lots and
-// films, conditions, when it may be used, care, upkeep, and who signed.
+// WriteHandover writes the hand-over of a job as a tagged PDF/A-2a: what was laid where, when it may
+// be used, care, upkeep and who signed; in full with lots, ratios, films, conditions, gates, decisions
+// and people. The same record gives the same bytes.
 func WriteHandover(to io.Writer, h Handover) error {
-	p := handoverPage{fpdf.New("P", "mm", "A4", "")}
-	p.AddUTF8FontFromBytes("go", "", goregular.TTF)
-	p.AddUTF8FontFromBytes("go", "B", gobold.TTF)
-	p.SetMargins(handoverMargin, handoverMargin, handoverMargin)
-	p.SetAutoPageBreak(true, handoverMargin)
-	p.SetTitle("Hand-over: "+h.Issue.Name, true)
-	p.SetCreator("Nephelon", true)
-	p.SetCompression(false)
-	p.AddPage()
-	p.SetFont("go", "B", 18)
-	p.MultiCell(handoverWide, 9, spaced("Hand-over: "+h.Issue.Name), "", "L", false)
-	p.SetFont("go", "", 10)
-	p.say("%s", strings.Join(nonEmpty(h.Company, h.Client, h.Issue.Site, fmt.Sprintf("plan %d", h.Issue.Number)), " · "))
-	clock := func(t *time.Time) string {
-		if t == nil {
-			return "not known"
-		}
-		return h.Units.Time(t.In(h.Zone), "Mon 2 Jan 2006 15:04")
+	page, err := template.New("handover").Parse(handoverPage)
+	if err != nil {
+		return fmt.Errorf("read the page of the hand-over: %w", err)
 	}
-	for n := range h.Day.Coats {
-		p.coat(h, &h.Day.Coats[n], clock)
+	var text bytes.Buffer
+	if err := page.Execute(&text, h.view()); err != nil {
+		return fmt.Errorf("fill the hand-over: %w", err)
 	}
-	p.head("Return to service")
-	rows := [][]string{{"Surface", "Use", "From"}}
-	for _, use := range h.service() {
-		from := clock(use.at)
-		if use.open {
-			from = "no date is given"
-		}
-		rows = append(rows, []string{use.surface, use.name, from})
-	}
-	p.table([]float64{60, 54, 60}, rows)
-	p.say("The times follow from the data sheets and the slab as measured; they are no guarantee. Data sheets, local " +
-		"codes and licensed practice rule.")
-	p.head("Care")
-	for _, c := range Care() {
-		p.say("– %s", c)
-	}
-	if h.Kept != "" {
-		p.say("Touch-up stock: %s.", h.Kept)
-	}
-	p.head("Upkeep")
-	for _, u := range Upkeep() {
-		p.say("After %d months: %s", u.Months, u.Text)
-	}
+	files := fstest.MapFS{"regular.ttf": {Data: goregular.TTF}, "bold.ttf": {Data: gobold.TTF}}
 	for n, photo := range h.Photos {
-		name := fmt.Sprintf("photo%d", n)
-		p.RegisterImageOptionsReader(name, fpdf.ImageOptions{ImageType: "JPEG"}, bytes.NewReader(photo.JPEG))
-		p.Ln(4)
-		p.ImageOptions(name, handoverMargin, -1, 90, 0, true, fpdf.ImageOptions{ImageType: "JPEG"}, 0, "")
-		p.say("%s", photo.Caption)
+		files[photoFile(n)] = &fstest.MapFile{Data: photo.JPEG}
 	}
-	p.Ln(8)
-	if s := h.Day.Signed; s != nil {
-		p.ink(s.Ink)
-		p.say("Accepted by %s, %s; handed over by %s.", s.Text, clock(&s.At), s.By)
-	} else {
-		p.say("Accepted by: ______________________________    Date: ______________")
+	size := document.PageSizeA4
+	if h.Letter {
+		size = document.PageSizeLetter
 	}
-	if err := errors.Join(p.Error(), p.Output(to)); err != nil {
+	d := document.NewDocument(size)
+	d.SetTagged(true)
+	d.SetPdfA(document.PdfAConfig{Level: document.PdfA2A})
+	d.Info.Title, d.Info.Language, d.Info.Creator = "Hand-over: "+h.Issue.Name, "en", "Nephelon"
+	d.Info.CreationDate, d.Info.ModDate = h.At.UTC(), h.At.UTC()
+	letters, err := font.ParseFont(goregular.TTF)
+	if err != nil {
+		return fmt.Errorf("read the font of the hand-over: %w", err)
+	}
+	d.SetFooter(numbered(font.NewEmbeddedFont(letters), h.Issue.Name))
+	id := sha256.Sum256(text.Bytes())
+	d.SetFileID(id[:16])
+	if err := d.AddHTML(spaced(text.String()), &html.Options{BaseFS: files, StrictAssets: true}); err != nil {
+		return fmt.Errorf("lay the hand-over out: %w", err)
+	}
+	if _, err := d.WriteTo(to); err != nil {
 		return fmt.Errorf("write the hand-over: %w", err)
 	}
 	return nil
 }
 
-// ink draws a signature.
-func (p handoverPage) ink(strokes string) {
-	const scale, high = 0.07, 300 // mm to a point; points
-	left, top := p.GetX(), p.GetY()
-	x, y := 0.0, 0.0
-	for _, point := range strings.FieldsFunc(strings.NewReplacer("M", "|M", "L", "|L").Replace(strokes),
-		func(r rune) bool { return r == '|' }) {
-		var toX, toY float64
-		if _, err := fmt.Sscanf(point[1:], "%f %f", &toX, &toY); err != nil {
-			continue
-		}
-		if point[0] == 'L' {
-			p.Line(left+x*scale, top+y*scale, left+toX*scale, top+toY*scale)
-		}
-		x, y = toX, toY
-	}
-	if strokes != "" {
-		p.Ln(high * scale)
+// numbered draws the name of the job and the number of the page, which are no part of the text.
+func numbered(letters *font.EmbeddedFont, name string) document.PageDecorator {
+	const size, left, bottom = 8, 46, 30
+	return func(at document.PageContext, page *document.Page) {
+		page.ContentStream().BeginMarkedContent("Artifact")
+		page.AddTextEmbedded(fmt.Sprintf("%s, page %d of %d", name, at.PageIndex+1, at.TotalPages), letters, size,
+			left, bottom)
+		page.ContentStream().EndMarkedContent()
 	}
 }
 
-// coat returns what was laid of a coat, and how.
-func (p handoverPage) coat(h Handover, c *record.CoatDay, clock func(*time.Time) string) {
-	if c.Begun == nil {
-		return
+func photoFile(n int) string { return fmt.Sprintf("photo%d.jpg", n) }
+
+// clock returns a time in words, by the clock of the site.
+func (h *Handover) clock(t *time.Time) string {
+	if t == nil {
+		return "not known"
 	}
+	return h.Units.Time(t.In(h.Zone), "Mon 2 Jan 2006 15:04")
+}
+
+// who returns what a person is called in the hand-over.
+func (h *Handover) who(name string) string { return cmp.Or(h.Known[name], name) }
+
+func (h *Handover) view() handoverView {
+	i, d := &h.Issue, &h.Day
+	v := handoverView{Title: "Hand-over: " + i.Name, Parties: strings.Join(nonEmpty(h.Company, h.Client, i.Site),
+		" · "),
+		Basis: fmt.Sprintf("Plan %d, issued %s to %s.", i.Number, h.clock(&i.At), i.To), Size: "A4",
+		Zone: h.Zone.String(),
+		Kept: h.Kept, Full: h.Full}
+	if h.Letter {
+		v.Size = "letter"
+	}
+	kinds := []material.SurfaceKind{}
+	for n := range i.Surfaces {
+		s := &i.Surfaces[n]
+		v.Areas = append(v.Areas, h.area(s))
+		if !slices.Contains(kinds, s.Kind) {
+			kinds = append(kinds, s.Kind)
+		}
+	}
+	for _, use := range h.service() {
+		from := h.clock(use.at)
+		if use.open {
+			from = "no date is given"
+		}
+		v.Uses = append(v.Uses, useView{use.surface, use.name, from})
+	}
+	for _, kind := range kinds {
+		title, lines := care(kind)
+		v.Care = append(v.Care, careView{title, lines})
+	}
+	for _, u := range Upkeep() {
+		months := map[bool]string{true: "month", false: "months"}[u.Months == 1]
+		v.Upkeep = append(v.Upkeep, fmt.Sprintf("After %d %s: %s", u.Months, months, u.Text))
+	}
+	for n := range d.Coats {
+		if plan := i.Coat(d.Coats[n].ID); d.Coats[n].Begun != nil {
+			for _, c := range plan.Product.Cautions {
+				if line := plan.Name + ": " + c; !slices.Contains(v.Cautions, line) {
+					v.Cautions = append(v.Cautions, line)
+				}
+			}
+		}
+	}
+	if h.Full {
+		h.details(&v)
+	}
+	for n, photo := range h.Photos {
+		v.Photos = append(v.Photos, photoView{photoFile(n), cmp.Or(photo.Caption, "Photograph")})
+	}
+	v.Signed = "Accepted by: ______________________________    Date: ______________"
+	if s := d.Signed; s != nil {
+		v.Signature = inked(s.Ink)
+		v.Signed = fmt.Sprintf("Accepted by %s, %s; handed over by %s.", s.Text, h.clock(&s.At), h.who(s.By))
+	}
+	if d.Added > 0 {
+		v.Added = fmt.Sprintf("%d later entries of the record are no part of what was signed.", d.Added)
+	}
+	if h.Log.Head != "" && len(h.Log.Keys) > 0 {
+		v.Head = nonEmpty(strings.Split(h.Log.Head, "\n")...)
+		v.Key, v.Fingerprint = h.Log.Keys[len(h.Log.Keys)-1], fingerprint(h.Log)
+	}
+	return v
+}
+
+// fingerprint returns the SHA-256 over the entries that the log has of a job, each in its canonical form
+// and a line end.
+func fingerprint(of ledger.Part) string {
+	sum := sha256.New()
+	for _, e := range of.Entries {
+		text, err := e.Text()
+		if err != nil {
+			return ""
+		}
+		sum.Write(append(text, '\n'))
+	}
+	return hex.EncodeToString(sum.Sum(nil))
+}
+
+func (h *Handover) area(s *record.Surface) areaView {
+	a := areaView{Name: s.Name, Area: h.Units.Area(s.Area)}
+	var last *record.Coat
+	for n := range h.Day.Coats {
+		c := &h.Day.Coats[n]
+		plan := h.Issue.Coat(c.ID)
+		if plan.Surface != s.ID || c.Begun == nil {
+			continue
+		}
+		last = plan
+		film := "not measured"
+		if c.Used.Film > 0 {
+			film = fmt.Sprintf("%s, %s", h.Units.Film(c.Used.Film), h.Units.Film(plan.Wet))
+		}
+		product := c.Name + color(c.Color)
+		if plan.Product.Version > 0 {
+			product += fmt.Sprintf(", data sheet edition %d", plan.Product.Version)
+		}
+		a.Coats = append(a.Coats, coatView{fmt.Sprint(c.Number), product, h.clock(c.Begun),
+			h.Units.Mass(c.Used.Mass), film})
+	}
+	a.Drawing, a.Caption = drawn(s, last)
+	return a
+}
+
+// details adds what the file needs beyond what a client does.
+func (h *Handover) details(v *handoverView) {
+	d := &h.Day
+	for n := range d.Coats {
+		c := &d.Coats[n]
+		for _, g := range c.Gates {
+			state := map[bool]string{true: "closed", false: "open"}[g.Closed]
+			if g.Over {
+				state = "overridden"
+			}
+			v.Gates = append(v.Gates, []string{fmt.Sprintf("%s, %d", c.Surface, c.Number), g.Title,
+				strings.Join(nonEmpty(state, h.who(g.By), when(g.At, h)), ", "), g.What})
+			if g.Over {
+				v.Deviations = append(v.Deviations, fmt.Sprintf("%s, coat %d: gate “%s” overridden by %s: %s", c.Surface,
+					c.Number,
+					g.Title, h.who(g.By), g.What))
+			}
+		}
+		if c.Begun != nil {
+			v.Details = append(v.Details, h.detail(c))
+		}
+	}
+	for n := range d.Readings {
+		r := &d.Readings[n]
+		humidity, margin := "", ""
+		if r.Humidity != nil {
+			humidity = h.Units.Fraction(*r.Humidity)
+		}
+		if r.Margin != nil {
+			margin = climate.Difference(*r.Margin, h.Units)
+		}
+		v.Readings = append(v.Readings, []string{h.Units.Time(r.At.In(h.Zone), "Mon 2 Jan 15:04"), h.warm(r.Slab),
+			h.warm(r.Air),
+			humidity, margin, h.who(r.By)})
+	}
+	v.Chart, v.ChartCaption = charted(d.Readings, h.Units, h.Zone)
+	for _, f := range d.Facts {
+		if coat := h.Issue.Coat(f.Coat); f.So && coat != nil {
+			v.Deviations = append(v.Deviations, fmt.Sprintf("%s, coat %d: %s", surfaceName(&h.Issue, coat.Surface),
+				coat.Number, f.Text))
+		}
+	}
+	for _, n := range d.Notes {
+		decided := ""
+		if n.Who != "" {
+			decided = fmt.Sprintf(" Decided: %s.", n.Who)
+		}
+		v.Deviations = append(v.Deviations, fmt.Sprintf("%s, %s: %s.%s", h.clock(&n.At), h.who(n.By),
+			strings.TrimSuffix(n.Text, "."), decided))
+	}
+	for _, l := range d.Late {
+		v.Late = append(v.Late, fmt.Sprintf("%s, %s: %s, %s.", h.clock(&l.At), h.who(l.By), record.Words()[l.Kind],
+			l.Text))
+	}
+	for _, w := range d.Hours {
+		v.People = append(v.People, []string{h.who(w.Person), measure.Rounded(w.Span/measure.Hour, 1), h.clock(&w.From),
+			h.clock(w.To)})
+	}
+}
+
+func when(t *time.Time, h *Handover) string {
+	if t == nil {
+		return ""
+	}
+	return h.clock(t)
+}
+
+func (h *Handover) warm(t *measure.Temperature) string {
+	if t == nil {
+		return ""
+	}
+	return h.Units.Temperature(*t)
+}
+
+// detail returns how a coat was laid, batch by batch.
+func (h *Handover) detail(c *record.CoatDay) detailView {
 	plan := h.Issue.Coat(c.ID)
-	p.head(fmt.Sprintf("%s, coat %d: %s", c.Surface, c.Number, c.Name))
-	p.say("Laid %s. %s used%s; %s wet on average, %s planned.", clock(c.Begun), h.Units.Mass(c.Used.Mass), color(c.Color),
-		h.Units.Film(c.Used.Film), h.Units.Film(plan.Wet))
-	rows := [][]string{{"Batch", "Section", "Poured", "Lots", "Wet film"}}
+	v := detailView{Title: fmt.Sprintf("%s, coat %d: %s", c.Surface, c.Number, c.Name),
+		Text: fmt.Sprintf("Laid %s. %s used%s.", h.clock(c.Begun), h.Units.Mass(c.Used.Mass), color(c.Color))}
+	if low, high := h.conditions(c); low != nil {
+		v.Text += fmt.Sprintf(" Slab from %s to %s while it was laid.", h.Units.Temperature(*low),
+			h.Units.Temperature(*high))
+	}
+	clock := func(t *time.Time) string { return h.clock(t) }
 	for k, b := range c.Batches {
 		films := make([]string, len(b.Films))
 		for n, f := range b.Films {
 			films[n] = h.Units.Film(f.Film)
 		}
-		rows = append(rows, []string{fmt.Sprint(b.Number), h.Units.Area(plan.Batches[k].Card.Area), pouredAt(&b, clock),
-			strings.Join(nonEmpty(b.Lots...), ", "), strings.Join(films, ", ")})
+		ratio := ""
+		if b.Ratio != nil {
+			masses := make([]string, len(b.Masses))
+			for n, m := range b.Masses {
+				masses[n] = h.Units.Mass(m)
+			}
+			ratio = fmt.Sprintf("%s, %s off", strings.Join(masses, " + "), h.Units.Fraction(max(b.Ratio.Off, -b.Ratio.Off)))
+		}
+		lots := strings.Join(nonEmpty(b.Lots...), ", ")
+		if b.Expires != "" {
+			lots += ", expires " + b.Expires
+		}
+		v.Batches = append(v.Batches, batchView{fmt.Sprint(b.Number), h.Units.Area(plan.Batches[k].Card.Area),
+			pouredAt(&b, clock), ratio, lots, strings.Join(films, ", ")})
+		for _, lost := range b.Lost {
+			v.Notes = append(v.Notes, fmt.Sprintf("Batch %d: a pail was lost at %s%s, %s.", b.Number, h.clock(&lost.At),
+				strings.Join(nonEmpty("", lost.Text), ", "), h.who(lost.By)))
+		}
 	}
-	p.table([]float64{16, 26, 52, 50, 30}, rows)
-	low, high := h.conditions(c)
-	if low != nil {
-		p.say("Slab from %s to %s while it was laid.", h.Units.Temperature(*low), h.Units.Temperature(*high))
+	for _, f := range h.Day.Facts {
+		if f.Coat == c.ID && (f.Key == record.MissedWindow || f.Key == record.TooEarly) && !f.So {
+			v.Notes = append(v.Notes, f.Text)
+		}
 	}
+	return v
 }
 
 // pouredAt says when a batch was poured: as logged, else as touches of other batches show.
@@ -242,7 +448,8 @@ func (h Handover) conditions(c *record.CoatDay) (low, high *measure.Temperature)
 	for n := range h.Day.Readings {
 		r := &h.Day.Readings[n]
 		on := h.Issue.Coat(r.Coat)
-		if on == nil || on.Surface != h.Issue.Coat(c.ID).Surface || r.Slab == nil || r.At.Before(c.Begun.Add(-2*time.Hour)) ||
+		if on == nil || on.Surface != h.Issue.Coat(c.ID).Surface || r.Slab == nil ||
+			r.At.Before(c.Begun.Add(-2*time.Hour)) ||
 			r.At.After(c.Ends.Add(2*time.Hour)) {
 			continue
 		}

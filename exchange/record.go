@@ -1,6 +1,7 @@
 package exchange
 
 import (
+	"archive/zip"
 	"encoding/csv"
 	"encoding/json"
 	"errors"
@@ -82,7 +83,7 @@ func shown(b *record.BatchDay, zone *time.Location) string {
 }
 
 // sheets are the tables of a record, times by the clock of its site, units in the heads.
-func sheets(i record.Issue, day record.Day, zone *time.Location) []sheetOf {
+func sheets(i record.Issue, events []record.Event, day record.Day, zone *time.Location) []sheetOf {
 	clock := func(t *time.Time) any {
 		if t == nil {
 			return ""
@@ -126,7 +127,8 @@ func sheets(i record.Issue, day record.Day, zone *time.Location) []sheetOf {
 				mass = i.Coat(c.ID).Batches[k].Card.Mass
 			}
 			batches.rows = append(batches.rows, []any{
-				c.Surface, c.Number, c.Name, b.Number, b.Attempt, clock(b.Meets), clock(b.Mixed), clock(b.Poured), clock(b.Spread),
+				c.Surface, c.Number, c.Name, b.Number, b.Attempt, clock(b.Meets), clock(b.Mixed), clock(b.Poured),
+				clock(b.Spread),
 				clock(b.Joined), clock(b.Rolled), clock(b.UseBy), clock(planned),
 				figure(float64(mass), 3), ratio, strings.Join(films, " "), strings.Join(b.Lots, " "), warm(b.A), warm(b.B),
 				shown(&b, zone),
@@ -155,9 +157,52 @@ func sheets(i record.Issue, day record.Day, zone *time.Location) []sheetOf {
 		notes.rows = append(notes.rows, []any{clock(&n.At), n.By, n.Text, n.Who})
 	}
 	for _, h := range day.Hours {
-		hours.rows = append(hours.rows, []any{h.Person, h.Task, clock(&h.From), clock(h.To), figure(h.Span/measure.Hour, 2)})
+		hours.rows = append(hours.rows, []any{h.Person, h.Task, clock(&h.From), clock(h.To),
+			figure(h.Span/measure.Hour, 2)})
 	}
-	return []sheetOf{batches, readings, gates, notes, hours, service}
+	return []sheetOf{batches, readings, gates, notes, hours, service, deviations(&i, day), entries(events, day, clock)}
+}
+
+// deviations returns what was so that the plan did not want.
+func deviations(i *record.Issue, day record.Day) sheetOf {
+	all := sheetOf{"Deviations", []string{"Surface", "Coat", "Batch", "What"}, nil}
+	for _, f := range day.Facts {
+		if c := i.Coat(f.Coat); f.So && c != nil {
+			all.rows = append(all.rows, []any{surfaceName(i, c.Surface), c.Number, f.Batch, f.Text})
+		}
+	}
+	return all
+}
+
+func surfaceName(i *record.Issue, id string) string {
+	for _, s := range i.Surfaces {
+		if s.ID == id {
+			return s.Name
+		}
+	}
+	return id
+}
+
+// entries returns everything that was logged, with what was voided.
+func entries(events []record.Event, day record.Day, clock func(*time.Time) any) sheetOf {
+	late := make(map[string]string)
+	for _, l := range day.Late {
+		late[l.Event] = l.Text
+	}
+	all := sheetOf{"Entries", []string{"Happened", "Logged", "Received", "By", "Entry", "Task", "Details", "Late",
+		"Device",
+		"Number", "Id", "Hash"}, nil}
+	for n := range events {
+		e := &events[n]
+		at, logged := e.When(), e.Logged()
+		details, err := json.Marshal(e.Body)
+		if err != nil {
+			details = nil
+		}
+		all.rows = append(all.rows, []any{clock(&at), clock(&logged), clock(e.Received), e.Name, record.Words()[e.Kind],
+			string(e.Task), string(details), late[e.ID], e.Device, e.Number, e.ID, e.Hash})
+	}
+	return all
 }
 
 // figure is a number rounded as it is shown.
@@ -170,7 +215,8 @@ func figure(v float64, decimals int) any {
 }
 
 // WriteRecordBook writes what happened as a workbook (Office Open XML), a sheet for each kind.
-func WriteRecordBook(to io.Writer, i record.Issue, day record.Day, zone *time.Location) error {
+func WriteRecordBook(to io.Writer, i record.Issue, events []record.Event, day record.Day,
+	zone *time.Location) error {
 	book := excelize.NewFile()
 	defer book.Close()
 	format := "yyyy-mm-dd hh:mm:ss"
@@ -178,7 +224,7 @@ func WriteRecordBook(to io.Writer, i record.Issue, day record.Day, zone *time.Lo
 	if err != nil {
 		return fmt.Errorf("style the record: %w", err)
 	}
-	for n, s := range sheets(i, day, zone) {
+	for n, s := range sheets(i, events, day, zone) {
 		if n == 0 {
 			err = book.SetSheetName("Sheet1", s.name)
 		} else {
@@ -209,12 +255,30 @@ func WriteRecordBook(to io.Writer, i record.Issue, day record.Day, zone *time.Lo
 	return nil
 }
 
-// WriteRecordTable writes the batches of a record as CSV.
-func WriteRecordTable(to io.Writer, i record.Issue, day record.Day, zone *time.Location) error {
+// WriteRecordTables writes everything of a record as a zip of CSV files, one for each kind.
+func WriteRecordTables(to io.Writer, i record.Issue, events []record.Event, day record.Day,
+	zone *time.Location) error {
+	z := zip.NewWriter(to)
+	for _, s := range sheets(i, events, day, zone) {
+		file, err := z.CreateHeader(&zip.FileHeader{Name: strings.ToLower(s.name) + ".csv", Method: zip.Deflate})
+		if err != nil {
+			return fmt.Errorf("write the record: %w", err)
+		}
+		if err := writeTable(file, s); err != nil {
+			return err
+		}
+	}
+	if err := z.Close(); err != nil {
+		return fmt.Errorf("write the record: %w", err)
+	}
+	return nil
+}
+
+// writeTable writes a table as CSV.
+func writeTable(to io.Writer, s sheetOf) error {
 	table := csv.NewWriter(to)
-	batches := sheets(i, day, zone)[0]
-	rows := [][]string{batches.head}
-	for _, row := range batches.rows {
+	rows := [][]string{s.head}
+	for _, row := range s.rows {
 		words := make([]string, len(row))
 		for c, cell := range row {
 			switch cell := cell.(type) {

@@ -1,8 +1,8 @@
 package exchange
 
 import (
+	"archive/zip"
 	"bytes"
-	"encoding/binary"
 	"encoding/csv"
 	"encoding/json"
 	"errors"
@@ -14,12 +14,12 @@ import (
 	"strings"
 	"testing"
 	"time"
-	"unicode/utf16"
 
 	"github.com/emersion/go-ical"
 	"github.com/santhosh-tekuri/jsonschema/v6"
 	"github.com/xuri/excelize/v2"
 
+	"nephelon/core/geometry"
 	"nephelon/core/kit"
 	"nephelon/core/material"
 	"nephelon/core/measure"
@@ -44,7 +44,8 @@ func finished() (record.Issue, []record.Event, record.Day) {
 	p.Foot = []material.TimeAt{{At: 20, After: 24 * 3600, Source: measure.Sheet}}
 	batch := record.Batch{ID: work.BatchID("c", 1), Section: work.SectionID("c", 1), Number: 1,
 		Passage: sim.Passage{Batch: 1, Laid: 600, Done: 700}}
-	batch.Card = kit.Card{Batch: 1, Of: 1, Section: 1, Mass: 4, Area: 10, RatioParts: []float64{}, Ratio: material.ByMass,
+	batch.Card = kit.Card{Batch: 1, Of: 1, Section: 1, Mass: 4, Area: 10, RatioParts: []float64{},
+		Ratio: material.ByMass,
 		Parts: []kit.Dose{}, Steps: []kit.CardStep{}, Floor: []kit.CardStep{}, Cautions: []string{}}
 	i := record.Issue{
 		Number: 3, Job: "job", Name: "Smoke house", Site: "Pier 3", Zone: "UTC", At: start, By: "O", To: "crew",
@@ -131,23 +132,47 @@ func TestTheRecordFileFitsItsSchema(t *testing.T) {
 // Numbers are numbers, times are times, and no cell is a formula. The ratio by hand: 2 kg of A
 // against 2.2 of B, wanted even, is 9.1 % short of A.
 func TestTheTablesOfARecord(t *testing.T) {
-	i, _, day := finished()
-	var text, book bytes.Buffer
-	if err := WriteRecordTable(&text, i, day, time.UTC); err != nil {
+	i, events, day := finished()
+	var tables, book bytes.Buffer
+	if err := WriteRecordTables(&tables, i, events, day, time.UTC); err != nil {
 		t.Fatal(err)
 	}
-	rows, err := csv.NewReader(&text).ReadAll()
-	if err != nil || len(rows) != 2 {
-		t.Fatalf("%v %v", rows, err)
+	z, err := zip.NewReader(bytes.NewReader(tables.Bytes()), int64(tables.Len()))
+	if err != nil {
+		t.Fatal(err)
+	}
+	table := func(name string) [][]string {
+		file, err := z.Open(name)
+		if err != nil {
+			t.Fatal(err)
+		}
+		defer file.Close()
+		rows, err := csv.NewReader(file).ReadAll()
+		if err != nil {
+			t.Fatal(err)
+		}
+		return rows
+	}
+	if all := table("entries.csv"); len(all) != len(events)+1 || all[1][4] != "Readings" || all[2][6] !=
+		`{"lots":["=LOT-7","B-9"]}` {
+		t.Errorf("%v", all)
+	}
+	if off := table("deviations.csv"); len(off) < 2 || off[1][0] != "Hall" {
+		t.Errorf("%v", off)
+	}
+	rows := table("batches.csv")
+	if len(rows) != 2 {
+		t.Fatalf("%v", rows)
 	}
 	want := map[string]string{"Surface": "Hall", "Batch": "1", "Mixing started": "2031-03-04 07:57",
-		"Poured": "2031-03-04 08:00", "Mass kg": "4.2", "Ratio off %": "-9.1", "Wet film µm": "290", "Lots": "'=LOT-7 B-9"}
+		"Poured": "2031-03-04 08:00", "Mass kg": "4.2", "Ratio off %": "-9.1", "Wet film µm": "290",
+		"Lots": "'=LOT-7 B-9"}
 	for c, name := range rows[0] {
 		if w, known := want[name]; known && rows[1][c] != w {
 			t.Errorf("%s is %q, want %q", name, rows[1][c], w)
 		}
 	}
-	if err := WriteRecordBook(&book, i, day, time.UTC); err != nil {
+	if err := WriteRecordBook(&book, i, events, day, time.UTC); err != nil {
 		t.Fatal(err)
 	}
 	read, err := excelize.OpenReader(&book)
@@ -155,7 +180,7 @@ func TestTheTablesOfARecord(t *testing.T) {
 		t.Fatal(err)
 	}
 	defer read.Close()
-	if got := read.GetSheetList(); len(got) != 6 {
+	if got := read.GetSheetList(); len(got) != 8 {
 		t.Errorf("sheets %v", got)
 	}
 	for cell, w := range map[string]excelize.CellType{"N2": excelize.CellTypeUnset, "H2": excelize.CellTypeUnset,
@@ -169,36 +194,72 @@ func TestTheTablesOfARecord(t *testing.T) {
 	}
 }
 
-// The hand-over tells what was laid where, from when it may be used, how it is cared for and
-// who took it over: the texts stand in the file as UTF-16, as PDF has them.
-func TestTheHandoverTellsTheFloor(t *testing.T) {
-	i, _, day := finished()
+// printed returns the text of a hand-over, as a program that shares nothing with ours reads it.
+func printed(t *testing.T, h Handover) string {
+	t.Helper()
 	var file bytes.Buffer
-	if err := WriteHandover(&file, Handover{Company: "Works", Client: "Ørsund Quay", Issue: i, Day: day,
-		Kept: "1 kg, boiler room", Units: measure.Metric, Zone: time.UTC}); err != nil {
+	if err := WriteHandover(&file, h); err != nil {
 		t.Fatal(err)
 	}
-	for _, text := range []string{"Smoke house", "Ørsund Quay", "=LOT-7", "290 µm", "Wed 5 Mar 2031 08:12", "No bleach",
-		"boiler room", "A. Wharfinger"} {
-		if !printed(file.String(), text) {
-			t.Errorf("“%s” is not in it", text)
-		}
+	read := exec.CommandContext(t.Context(), "pdftotext", "-layout", "-", "-")
+	read.Stdin = &file
+	text, err := read.Output()
+	if err != nil {
+		t.Fatal(err)
 	}
-	if printed(file.String(), "not finished") {
-		t.Error("a finished floor is told as not finished")
-	}
-	if !bytes.HasPrefix(file.Bytes(), []byte("%PDF-1.")) || bytes.Count(file.Bytes(), []byte(" l S")) < 2 {
-		t.Error("no PDF, or the signature is not drawn")
-	}
+	return string(text)
 }
 
-// printed reports whether a PDF without compression holds a text.
-func printed(pdf, text string) bool {
-	var coded []byte
-	for _, u := range utf16.Encode([]rune(text)) {
-		coded = binary.BigEndian.AppendUint16(coded, u)
+// The hand-over tells what was laid where, from when it may be used, how it is cared for and who took it
+// over; in full with weights, lots, conditions, gates, decisions and people. A client's has no names
+// of people where they are kept back. It is a tagged PDF/A-2a in its language with all fonts in it, and
+// the same record gives the same bytes.
+func TestTheHandoverTellsTheFloor(t *testing.T) {
+	i, _, day := finished()
+	i.Surfaces[0].Outline = []geometry.Ring{{{X: 0, Y: 0}, {X: 4, Y: 0}, {X: 4, Y: 2.5}, {X: 0, Y: 2.5}}}
+	day.Hours = []record.Worked{{Person: "Tess", From: day.Signed.At, Span: 5400}}
+	h := Handover{Company: "Works", Client: "Ørsund Quay", Issue: i, Day: day, Kept: "1 kg, boiler room",
+		Units: measure.Metric,
+		Zone:  time.UTC, Full: true, At: day.Signed.At, Known: map[string]string{"Tess": "lead 4f1a"},
+		Log: ledger.Part{Head: "nephelon/log-1\n7\nroot\nat 2031\n\n— nephelon sig\n", Keys: []string{"nephelon+key"},
+			Entries: []ledger.Entry{{Kind: ledger.Plan}}}}
+	text := printed(t, h)
+	for _, want := range []string{"Smoke house", "Ørsund Quay", "=LOT-7", "290 µm", "Wed 5 Mar 2031 08:12", "No bleach",
+		"boiler room", "A. Wharfinger", "2 kg + 2.2 kg, 9.1% off", "ratio 9.1% off as weighed", "lead 4f1a", "1.5",
+		"nephelon/log-1", "Key nephelon+key", fingerprint(h.Log), "Slab from 20 °C"} {
+		if !strings.Contains(strings.ReplaceAll(text, "\n", " "), want) && !strings.Contains(text, want) {
+			t.Errorf("“%s” is not in it:\n%s", want, text)
+		}
 	}
-	return strings.Contains(strings.NewReplacer(`\\`, `\`, `\(`, `(`, `\)`, `)`, `\r`, "\r").Replace(pdf), string(coded))
+	for _, lacks := range []string{"not finished", "Tess"} {
+		if strings.Contains(text, lacks) {
+			t.Errorf("“%s” is in it", lacks)
+		}
+	}
+	h.Full, h.Letter, h.Units = false, true, measure.US
+	if text := printed(t, h); strings.Contains(text, "LOT-7") || !strings.Contains(text, "12.4 mil") {
+		t.Errorf("the client's:\n%s", text)
+	}
+	var file, again bytes.Buffer
+	if err := errors.Join(WriteHandover(&file, h), WriteHandover(&again, h)); err != nil {
+		t.Fatal(err)
+	}
+	if !bytes.Equal(file.Bytes(), again.Bytes()) {
+		t.Error("the same record gives other bytes")
+	}
+	info := exec.CommandContext(t.Context(), "pdfinfo", "-")
+	info.Stdin = &file
+	said, err := info.Output()
+	if err != nil || !strings.Contains(string(said), "Tagged:          yes") || !strings.Contains(string(said),
+		"letter") {
+		t.Errorf("%s, %v", said, err)
+	}
+	fonts := exec.CommandContext(t.Context(), "pdffonts", "-")
+	fonts.Stdin = &again
+	if said, err := fonts.Output(); err != nil || strings.Contains(string(said), " no  ") ||
+		!strings.Contains(string(said), " yes ") {
+		t.Errorf("%s, %v", said, err)
+	}
 }
 
 // A floor whose top coat was never laid is handed over without dates of use.
@@ -212,21 +273,31 @@ func TestTheHandoverOfAFloorWithoutItsTopCoat(t *testing.T) {
 		}
 	}
 	write := func(i record.Issue) string {
-		var file bytes.Buffer
-		if err := WriteHandover(&file, Handover{Issue: i, Day: day, Units: measure.Metric, Zone: time.UTC}); err != nil {
-			t.Fatal(err)
-		}
-		return file.String()
+		return printed(t, Handover{Issue: i, Day: day, Units: measure.Metric, Zone: time.UTC})
 	}
-	if pdf := write(i); !printed(pdf, "not finished") || printed(pdf, promised.Format("Mon 2 Jan 2006 15:04")) {
+	if text := write(i); !strings.Contains(text, "not finished") ||
+		strings.Contains(text, promised.Format("Mon 2 Jan 2006 15:04")) {
 		t.Error("dates of use are told, or nothing says that the floor is not finished")
 	}
 	i.Coats = slices.Clone(i.Coats)
 	for c := range i.Coats {
 		i.Coats[c].Last = false
 	}
-	if !printed(write(i), "not finished") {
+	if !strings.Contains(write(i), "not finished") {
 		t.Error("a plan of its lower coats alone is not told as not finished")
+	}
+}
+
+// What keeps a surface is told by its kind: nothing of floors with tops and pools.
+func TestCareByKind(t *testing.T) {
+	i, _, day := finished()
+	for kind, want := range map[material.SurfaceKind]string{"top": "Care of the tops", "pool": "Care of the pool",
+		"floor": "Care of the floor"} {
+		i.Surfaces[0].Kind = kind
+		text := printed(t, Handover{Issue: i, Day: day, Units: measure.Metric, Zone: time.UTC})
+		if !strings.Contains(text, want) || strings.Contains(text, "Care of the floor") != (kind == "floor") {
+			t.Errorf("%s: %s", kind, text)
+		}
 	}
 }
 

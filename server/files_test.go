@@ -32,7 +32,8 @@ func TestTheRecordLeavesAsFiles(t *testing.T) {
 		d.event(record.Noted, "", record.Body{Text: "gulls inside"}))
 	path := "/api/jobs/" + j.ID.String() + "/record-file"
 	for as, words := range map[string][]string{
-		"json": {`"gulls inside"`, `"hash"`}, "csv": {coat.Name}, "xlsx": {"PK"}, "pdf": {"%PDF-"},
+		"json": {`"gulls inside"`, `"hash"`}, "csv": {"batches.csv", "entries.csv", "deviations.csv"},
+		"xlsx": {"PK"}, "pdf": {"%PDF-"},
 		"ics": {"BEGIN:VCALENDAR"},
 	} {
 		status, text := owner.send(http.MethodGet, path+"?as="+as+"&kept=Two+tins+in+the+store", nil)
@@ -43,6 +44,14 @@ func TestTheRecordLeavesAsFiles(t *testing.T) {
 			if !strings.Contains(text, w) {
 				t.Errorf("%s does not hold %q: %.120q", as, w, text)
 			}
+		}
+	}
+	// Once it is signed, the same record gives the same file.
+	owner.log(j.ID.String(), d.event(record.Signed, "", record.Body{Text: "A. Wharfinger"}))
+	for _, as := range []string{"?as=pdf", "?as=pdf&short=true&letter=true&roles=true", "?as=json"} {
+		_, first := owner.send(http.MethodGet, path+as, nil)
+		if _, again := owner.send(http.MethodGet, path+as, nil); first != again || len(first) < 1000 {
+			t.Errorf("%s: %d and %d bytes that differ", as, len(first), len(again))
 		}
 	}
 	// A photograph that is not of this job is in no hand-over.

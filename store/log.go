@@ -477,7 +477,8 @@ func (s *Store) Documents(ctx context.Context, company, job uuid.UUID) (Document
 	return d, err
 }
 
-// jobLog proves the entries of a job against the whole log, and signs how many there are.
+// jobLog proves the entries of a job against the log as it was when the last of them was made, and
+// signs how many there are: the same entries give the same bytes.
 func (s *Store) jobLog(ctx context.Context, tx *sqlx.Tx, company uuid.UUID, job uuid.NullUUID) (ledger.Part, error) {
 	l := ledger.Part{Job: job.UUID.String(), Keys: []string{}, Entries: []ledger.Entry{}, Proofs: [][]string{}}
 	var err error
@@ -488,16 +489,13 @@ func (s *Store) jobLog(ctx context.Context, tx *sqlx.Tx, company uuid.UUID, job 
 		and entry ->> 'kind' = 'key' order by number`, company); err != nil {
 		return l, fmt.Errorf("read the keys of a log: %w", err)
 	}
-	var size int64
-	if err := tx.GetContext(ctx, &size, `select max(number) + 1 from log_entries where company_id = $1`,
-		company); err != nil {
-		return l, fmt.Errorf("read the size of a log: %w", err)
-	}
+	last := l.Entries[len(l.Entries)-1]
+	size := last.Number + 1
 	h, err := headOf(ctx, tx, company, size)
 	if err != nil {
 		return l, err
 	}
-	h.At, h.Job, h.Of = time.Now().UTC(), job.UUID.String(), int64(len(l.Entries))
+	h.At, h.Job, h.Of = last.At, job.UUID.String(), int64(len(l.Entries))
 	if l.Head, err = h.Sign(s.signer); err != nil {
 		return l, err
 	}

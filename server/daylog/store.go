@@ -32,6 +32,7 @@ type Store interface {
 	Log(ctx context.Context, company, person, job uuid.UUID, events []record.Event,
 		now time.Time) (other []string, err error)
 	PastCauses(ctx context.Context, company, but uuid.UUID) ([]cause.Past, error)
+	People(ctx context.Context, company uuid.UUID) ([]store.Person, error)
 	PhotoImage(ctx context.Context, company, id uuid.UUID, small bool) ([]byte, error)
 	Photos(ctx context.Context, company, job uuid.UUID) ([]store.Photo, error)
 	Cases(ctx context.Context, company uuid.UUID, work func(store.JobRecord) []learn.Case) ([]learn.Case, error)

@@ -3,6 +3,7 @@ import { dataOf, useRequest } from '../../api/useRequest'
 import { computed, ref } from 'vue'
 import { api, type PhotoLine } from '../../api/client'
 import TextField from '../../fields/TextField.vue'
+import TickField from '../../fields/TickField.vue'
 import TickList from '../../fields/TickList.vue'
 import { dayTime } from '../../fields/clock'
 import { useSession } from '../../session/session'
@@ -25,9 +26,15 @@ async function load(): Promise<void> {
     (await dataOf(api.GET('/api/jobs/{job}/photos', { params: { path: { job: props.id } } }))) ?? []
 }
 void load()
-const file = (as: string): string => {
+/** How the hand-over is written: on which paper, and with names or roles. */
+const letter = ref(session.reads.startsWith('us'))
+const roles = ref(false)
+const file = (as: string, short = false): string => {
   const query = new URLSearchParams({ as })
   if (as === 'pdf') {
+    if (short) query.set('short', 'true')
+    if (letter.value) query.set('letter', 'true')
+    if (roles.value) query.set('roles', 'true')
     if (kept.value) query.set('kept', kept.value)
     if (chosen.value?.length) query.set('photos', chosen.value.slice(0, MOST).join(','))
   }
@@ -106,12 +113,19 @@ async function sign(): Promise<void> {
           label="Photographs to include"
           :options="Object.fromEntries(photos.map((p) => [p.id, p.caption || dayTime(p.addedAt)]))"
         />
+        <div class="row mt-2">
+          <TickField v-model="letter" label="Letter paper, else A4" />
+          <TickField v-model="roles" label="Roles instead of names" />
+        </div>
         <div v-if="session.mayEdit" class="row mt-2">
+          <v-btn variant="flat" color="primary" :href="file('pdf', true)" data-test="handover-short"
+            >PDF for the client</v-btn
+          >
           <v-btn variant="flat" color="primary" :href="file('pdf')" data-test="handover-pdf"
-            >Hand-over as PDF</v-btn
+            >PDF in full, for the file</v-btn
           >
           <v-btn :href="file('xlsx')">Workbook</v-btn>
-          <v-btn :href="file('csv')">CSV</v-btn>
+          <v-btn :href="file('csv')">CSV of everything</v-btn>
           <v-btn :href="file('json')">JSON</v-btn>
           <v-btn :href="file('ics')">Maintenance calendar</v-btn>
         </div>
