@@ -207,7 +207,7 @@ func TestTheRecordAnswersForAFloor(t *testing.T) {
 	p.scroll("[data-test=faults]")
 	p.look("record-faults")
 	p.click("[data-test=mark-fault]")
-	p.choose("Defect", "Lap lines")
+	p.click("[data-defect=lap]")
 	p.choose("Coat", "2: Keelbody")
 	p.choose("Section", "Section 2")
 	p.button("Save the defect")

@@ -356,7 +356,7 @@ func (h *Handover) details(v *handoverView) {
 	}
 	v.Chart, v.ChartCaption = charted(d.Readings, h.Units, h.Zone)
 	for _, f := range d.Facts {
-		if coat := h.Issue.Coat(f.Coat); f.So && coat != nil {
+		if coat := h.Issue.Coat(f.Coat); f.Deviates() && coat != nil {
 			v.Deviations = append(v.Deviations, fmt.Sprintf("%s, coat %d: %s", surfaceName(&h.Issue, coat.Surface),
 				coat.Number, f.Text))
 		}

@@ -167,7 +167,7 @@ func sheets(i record.Issue, events []record.Event, day record.Day, zone *time.Lo
 func deviations(i *record.Issue, day record.Day) sheetOf {
 	all := sheetOf{"Deviations", []string{"Surface", "Coat", "Batch", "What"}, nil}
 	for _, f := range day.Facts {
-		if c := i.Coat(f.Coat); f.So && c != nil {
+		if c := i.Coat(f.Coat); f.Deviates() && c != nil {
 			all.rows = append(all.rows, []any{surfaceName(i, c.Surface), c.Number, f.Batch, f.Text})
 		}
 	}

@@ -5,10 +5,10 @@ import (
 	"errors"
 	"fmt"
 	"slices"
+	"strings"
 	"time"
 
 	"nephelon/core/facts"
-
 	"nephelon/core/geometry"
 	"nephelon/core/job"
 	"nephelon/core/material"
@@ -54,6 +54,7 @@ func (p *Planner) Issue(ctx context.Context, f job.File, world facts.Facts, unit
 		if w := slabs.Under(i); !w.Steady {
 			surface.From, surface.Forecast = &w.From, w.Hourly
 		}
+		surface.Signs = signsOf(s.Survey)
 		before := len(out.Coats)
 		for c := range s.Coats {
 			if coat, pours := issuedCoat(in, i, c, s); pours &&
@@ -75,6 +76,38 @@ func (p *Planner) Issue(ctx context.Context, f job.File, world facts.Facts, unit
 		return a.Start.Compare(*b.Start)
 	})
 	return out, nil
+}
+
+// signsOf returns what a survey told of the ground that bears on how a floor comes out later: of what
+// nobody looked at nothing.
+func signsOf(s *stage.SurveyPlan) []record.Sign {
+	if s == nil {
+		return nil
+	}
+	keys := map[string]record.FactKey{"slab-humidity": record.DampSlab, "emission": record.DampSlab,
+		"plastic-sheet": record.DampSlab, "behind": record.DampSlab, "age": record.YoungSlab, "soundness": record.WeakSlab,
+		"pull-off": record.WeakSlab, "water-drop": record.Contaminated, "profile": record.NoProfile, "ph": record.OffPH,
+		"pores": record.OpenPores}
+	var all []record.Sign
+	for _, v := range s.Verdicts {
+		key := keys[v.ID]
+		if strings.HasPrefix(v.ID, "contamination-") {
+			key = record.Contaminated
+		}
+		if key == "" || v.Fit == survey.Unknown {
+			continue
+		}
+		sign := record.Sign{Key: key, So: v.Fit != survey.FitNow, Text: v.Text}
+		if sign.So {
+			sign.By = 0.5 // what was to be done about it may have been
+		}
+		if v.Override != nil {
+			sign.By = 1
+			sign.Text += fmt.Sprintf(" Overridden by %s: %s", v.Override.By, v.Override.Reason)
+		}
+		all = append(all, sign)
+	}
+	return all
 }
 
 // issuedCoat returns a coat as a crew gets it; false where nobody can pour it.

@@ -3,6 +3,8 @@ package record
 import (
 	"fmt"
 	"math"
+	"strconv"
+	"strings"
 	"time"
 
 	"nephelon/core/climate"
@@ -37,18 +39,33 @@ const (
 	OpenForecast FactKey = "forecast-gate"
 	Ambers       FactKey = "ambers"
 	Stood        FactKey = "stood"
+	OverMixed    FactKey = "over-mixed"
+	OtherLots    FactKey = "different-lots"
+	// of the ground, as its survey told
+	DampSlab     FactKey = "damp-slab"
+	YoungSlab    FactKey = "young-slab"
+	Contaminated FactKey = "contaminated"
+	WeakSlab     FactKey = "weak-slab"
+	NoProfile    FactKey = "no-profile"
+	OffPH        FactKey = "ph"
+	OpenPores    FactKey = "open-pores"
 )
 
 // Fact is something that the record knows about a coat or one of its batches: that it was
 // so, or that it was not.
 type Fact struct {
-	Key   FactKey `json:"key"`
-	Coat  string  `json:"coat"`
-	Batch int     `json:"batch,omitempty" doc:"The whole coat when left out"`
-	So    bool    `json:"so" doc:"It was so; else the record shows that it was not"`
-	By    float64 `json:"by,omitempty" doc:"How far, in shares of what is allowed: 1 is as much again"`
-	Text  string  `json:"text"`
+	Key    FactKey `json:"key"`
+	Coat   string  `json:"coat"`
+	Batch  int     `json:"batch,omitempty" doc:"The whole coat when left out"`
+	So     bool    `json:"so" doc:"It was so; else the record shows that it was not"`
+	By     float64 `json:"by,omitempty" doc:"How far, in shares of what is allowed: 1 is as much again"`
+	Weak   bool    `json:"weak,omitempty" doc:"It rests on a phrase that was touched, not on words or a reading"`
+	Ground bool    `json:"ground,omitempty" doc:"Of the ground, as its survey told: no deviation of the work"`
+	Text   string  `json:"text"`
 }
+
+// Deviates reports whether a fact is one that the plan did not want.
+func (f *Fact) Deviates() bool { return f.So && !f.Ground }
 
 // facts are all that the record knows of a day. What it does not know is left out.
 func facts(i *Issue, d *Day, units measure.System) []Fact {
@@ -78,7 +95,8 @@ type finder struct {
 }
 
 func (f *finder) say(key FactKey, batch int, so bool, by float64, text string, args ...any) {
-	f.out = append(f.out, Fact{key, f.plan.ID, batch, so, by, fmt.Sprintf(text, args...)})
+	f.out = append(f.out, Fact{Key: key, Coat: f.plan.ID, Batch: batch, So: so, By: by, Text: fmt.Sprintf(text,
+		args...)})
 }
 
 // batch returns what is known of a batch.
@@ -103,12 +121,20 @@ func (f *finder) batch(k int) {
 		hands := plan.Card.Stirred().Hands()
 		f.say(UnderMixed, b.Number, short, float64(hands/max(took, 1))-1, "Batch %d: mixed for %s of %s.", b.Number,
 			f.units.Span(took), f.units.Span(hands))
+		most := plan.Card.MixedAtMost()
+		if most <= 0 {
+			most = 2 * hands // common practice, no source
+		}
+		f.say(OverMixed, b.Number, took > most, float64(took/most)-1, "Batch %d: mixed for %s, at most %s are wanted.",
+			b.Number,
+			f.units.Span(took), f.units.Span(most))
 	}
 	if b.UseBy != nil && b.Poured != nil {
 		// The pail is empty once it is poured out, or, drawn from it, once it is spread.
 		over := between(*b.UseBy, b.Due.Empty)
 		if over > 0 {
-			f.say(PouredLate, b.Number, true, float64(over/b.Life), "Batch %d: out of the pail %s after its pot life.", b.Number,
+			f.say(PouredLate, b.Number, true, float64(over/b.Life), "Batch %d: out of the pail %s after its pot life.",
+				b.Number,
 				f.units.Span(over))
 		} else {
 			f.say(PouredLate, b.Number, false, 0, "Batch %d: out of the pail %s before the end of its pot life.", b.Number,
@@ -124,7 +150,8 @@ func (f *finder) batch(k int) {
 		took, wanted := between(*b.Poured, *b.Rolled), plan.Passage.Done-plan.Passage.Pour
 		if wanted > 0 {
 			f.say(SlowSection, b.Number, took > 1.5*wanted, float64(took/wanted)-1,
-				"Section %d: %s from pour to last stroke, %s were planned.", b.Number, f.units.Span(took), f.units.Span(wanted))
+				"Section %d: %s from pour to last stroke, %s were planned.", b.Number, f.units.Span(took),
+				f.units.Span(wanted))
 		}
 	}
 	f.joined(k)
@@ -174,8 +201,14 @@ func (f *finder) coat() {
 			f.say(key, 0, true, 1, "Gate “%s” was open when the first pail was poured.", g.Title)
 		default:
 			f.say(key, 0, false, 0, "Gate “%s” was closed by %s: %s", g.Title, g.By, g.What)
+			f.out[len(f.out)-1].Weak = g.What == g.Saw
 		}
 	}
+	for _, s := range f.issue.surface(f.plan.Surface).Signs {
+		f.say(s.Key, 0, s.So, s.By, "Survey: %s", s.Text)
+		f.out[len(f.out)-1].Ground = true
+	}
+	f.lots()
 	switch f.plan.Product.Sun {
 	case "ambers":
 		if f.plan.Last {
@@ -190,6 +223,30 @@ func (f *finder) coat() {
 		spread := float64(most/least) - 1
 		f.say(UnevenFilm, 0, spread > 2*filmOff, spread/(2*filmOff), "Wet films from %s to %s over its sections.",
 			f.units.Film(least), f.units.Film(most))
+	}
+}
+
+// lots reports whether the batches of a coat came from one lot of each part.
+func (f *finder) lots() {
+	batches, names := make(map[string][]string), []string{}
+	for n := range f.day.Batches {
+		b := &f.day.Batches[n]
+		if lot := strings.Join(b.Lots, " + "); b.Began != nil && strings.Trim(lot, " +") != "" {
+			if batches[lot] == nil {
+				names = append(names, lot)
+			}
+			batches[lot] = append(batches[lot], strconv.Itoa(b.Number))
+		}
+	}
+	if len(names) == 1 && len(batches[names[0]]) > 1 {
+		f.say(OtherLots, 0, false, 0, "All batches are of lot %s.", names[0])
+	}
+	if len(names) > 1 {
+		words := make([]string, len(names))
+		for n, lot := range names {
+			words[n] = fmt.Sprintf("%s in batches %s", lot, strings.Join(batches[lot], ", "))
+		}
+		f.say(OtherLots, 0, true, 1, "Lots differ: %s.", strings.Join(words, "; "))
 	}
 }
 
@@ -231,7 +288,8 @@ func (f *finder) around() extremes {
 	var out extremes
 	for n := range f.whole.Readings {
 		r := &f.whole.Readings[n]
-		if on := f.issue.Coat(r.Coat); r.At.Before(from) || r.At.After(until) || on == nil || on.Surface != f.plan.Surface {
+		if on := f.issue.Coat(r.Coat); r.At.Before(from) || r.At.After(until) || on == nil ||
+			on.Surface != f.plan.Surface {
 			continue
 		}
 		for k, read := range [...]bool{r.Margin != nil, r.Slab != nil, r.Humidity != nil} {
@@ -264,9 +322,11 @@ func (f *finder) weather() {
 	limits := f.plan.Limits
 	known := func(k int) bool { return !r.watched[k].Before(f.day.Ends.Add(nightAfter)) }
 	if r.worst != nil && (*r.worst.Margin < limits.DewMargin || known(0)) {
-		f.say(NearDew, 0, *r.worst.Margin < limits.DewMargin, float64((limits.DewMargin-*r.worst.Margin)/limits.DewMargin),
+		f.say(NearDew, 0, *r.worst.Margin < limits.DewMargin,
+			float64((limits.DewMargin-*r.worst.Margin)/limits.DewMargin),
 			"Slab %s above the dew point at %s; %s are needed.",
-			climate.Difference(*r.worst.Margin, f.units), f.clock(r.worst.At), climate.Difference(limits.DewMargin, f.units))
+			climate.Difference(*r.worst.Margin, f.units), f.clock(r.worst.At), climate.Difference(limits.DewMargin,
+				f.units))
 	}
 	if r.coldest != nil && (*r.coldest.Slab < limits.SlabMin || known(1)) {
 		f.say(ColdSlab, 0, *r.coldest.Slab < limits.SlabMin, float64(limits.SlabMin-*r.coldest.Slab)/5,
@@ -284,10 +344,14 @@ func (f *finder) weather() {
 		if rise > 0 {
 			words = "rose by " + climate.Difference(rise, f.units)
 		}
-		f.say(Warming, 0, rise > 0.5, float64(rise), "The slab %s from %s to %s, while it was poured.", words,
+		f.say(Warming, 0, rise > gauged, float64(rise/gauged)-1, "The slab %s from %s to %s, while it was poured.", words,
 			f.clock(r.first.At), f.clock(r.last.At))
 	}
 }
+
+// gauged is the accuracy of an infrared gauge, K: a slab that rose by less may not have risen at all.
+// Common practice, no source.
+const gauged measure.Temperature = 1.5
 
 // window reports whether a coat came on the one below in time.
 func (f *finder) window() {
@@ -312,7 +376,8 @@ func (f *finder) window() {
 		switch s.Stage {
 		case "recoatFrom":
 			f.say(TooEarly, 0, begun.Before(*s.Comes), float64(between(begun, *s.Comes))/measure.Hour,
-				"Coat %d went on at %s; coat %d was ready from %s.", f.plan.Number, f.clock(begun), under.Number, f.clock(*s.Comes))
+				"Coat %d went on at %s; coat %d was ready from %s.", f.plan.Number, f.clock(begun), under.Number,
+				f.clock(*s.Comes))
 		case "recoatUntil":
 			missed := begun.After(*s.Comes)
 			if missed && f.day.Abraded != nil && f.day.Abraded.Before(begun) {
@@ -324,7 +389,8 @@ func (f *finder) window() {
 			if missed {
 				text = "Coat %d went on at %s; the window of coat %d had closed at %s, and it was not abraded."
 			}
-			f.say(MissedWindow, 0, missed, float64(between(*s.Comes, begun))/measure.Hour, text, f.plan.Number, f.clock(begun),
+			f.say(MissedWindow, 0, missed, float64(between(*s.Comes, begun))/measure.Hour, text, f.plan.Number,
+				f.clock(begun),
 				under.Number, f.clock(*s.Comes))
 		}
 	}

@@ -137,7 +137,9 @@ func TestWeightsOfTheWeather(t *testing.T) {
 			{Coat: "c", At: minutes(-61), Slab: warm(2)}, {Coat: "c", At: minutes(31 + 24*60), Slab: warm(2)},
 			{Coat: "elsewhere", At: minutes(10), Slab: warm(2)}}, map[FactKey]float64{}},
 		{"half an hour apart, 2 K up", []Reading{{Coat: "c", At: minutes(0), Slab: warm(20)},
-			{Coat: "c", At: minutes(30), Slab: warm(22)}}, map[FactKey]float64{Warming: 2}},
+			{Coat: "c", At: minutes(30), Slab: warm(22)}}, map[FactKey]float64{Warming: 1.0 / 3}},
+		{"as much as a gauge may be off", []Reading{{Coat: "c", At: minutes(0), Slab: warm(20)},
+			{Coat: "c", At: minutes(30), Slab: warm(21.5)}}, map[FactKey]float64{Warming: 0}},
 		{"less than that apart", []Reading{{Coat: "c", At: minutes(0), Slab: warm(20)},
 			{Coat: "c", At: minutes(29), Slab: warm(22)}}, map[FactKey]float64{}},
 		{"a later reading tells nothing of the pour", []Reading{{Coat: "c", At: minutes(0), Slab: warm(20)},
@@ -192,6 +194,64 @@ func TestFactsOfDaylight(t *testing.T) {
 		f.coat()
 		if got, there := weights(t, f)[Ambers]; there != c.there || got.So != c.so {
 			t.Errorf("%q, last %v: %+v", c.sun, c.last, got)
+		}
+	}
+}
+
+// Lots of a coat by hand: one lot shows that they do not differ, two say which batches had which; a batch
+// that was not poured, or whose lots nobody logged, says nothing. Of mixing: twice the time at most, or
+// what the sheet says.
+func TestLotsAndMixing(t *testing.T) {
+	poured := at(0)
+	batch := func(n int, lots ...string) BatchDay { return BatchDay{Number: n, Began: poured, Lots: lots} }
+	for _, c := range []struct {
+		name    string
+		batches []BatchDay
+		so, any bool
+		text    string
+	}{
+		{"one lot", []BatchDay{batch(1, "A1", "B1"), batch(2, "A1", "B1")}, false, true, "All batches are of lot A1 + B1."},
+		{"two", []BatchDay{batch(1, "A1", "B1"), batch(2, "A1", "B2"), batch(3, "A1", "B1")}, true, true,
+			"Lots differ: A1 + B1 in batches 1, 3; A1 + B2 in batches 2."},
+		{"one batch", []BatchDay{batch(1, "A1")}, false, false, ""},
+		{"not logged, not poured", []BatchDay{batch(1, "A1"), batch(2), {Number: 3, Lots: []string{"A2"}}}, false, false, ""},
+	} {
+		f := finding(issued(), &CoatDay{Batches: c.batches})
+		f.lots()
+		if len(f.out) > 0 != c.any || c.any && (f.out[0].So != c.so || f.out[0].Text != c.text || f.out[0].Key != OtherLots) {
+			t.Errorf("%s: %+v", c.name, f.out)
+		}
+	}
+	i := issued()
+	card := &i.Coats[0].Batches[0].Card
+	hands := card.Stirred().Hands()
+	for took, most := range map[measure.Span]measure.Span{2 * hands: 0, 2*hands + 30: 0, hands + 60: hands + 30} {
+		card.MixingMax = most
+		meets, mixed := minutes(-20), minutes(-20).Add(time.Duration(float64(took)*1e9))
+		f := finding(i, &CoatDay{Batches: []BatchDay{{Number: 1, Began: poured, Meets: &meets, Mixed: &mixed}}})
+		f.batch(0)
+		if got := weights(t, f)[OverMixed]; got.So != (took != 2*hands) {
+			t.Errorf("%v of %v, at most %v: %+v", took, hands, most, got)
+		}
+	}
+}
+
+// What the survey told of the ground bears on every coat of its surface; a gate that was closed with the
+// phrase on its button is weak evidence, one with words of somebody's own is not.
+func TestSignsOfTheSurvey(t *testing.T) {
+	i := issued()
+	i.Surfaces[0].Signs = []Sign{{Key: DampSlab, So: true, By: 0.5, Text: "The slab holds 88% of moisture."},
+		{Key: NoProfile, Text: "CSP 3."}}
+	gate := Gate{Key: "surface", Title: "Surface", Saw: "Checks closed, surface dry and sound"}
+	for what, weak := range map[string]bool{gate.Saw: true, "dry, swept twice, white cloth clean": false} {
+		f := finding(i, &CoatDay{Begun: at(0), Ends: minutes(30), Gates: []GateState{{Gate: gate, Closed: true, What: what}}})
+		f.coat()
+		got := weights(t, f)
+		if d := got[DampSlab]; !d.So || d.By != 0.5 || d.Text != "Survey: The slab holds 88% of moisture." {
+			t.Errorf("%+v", d)
+		}
+		if got[NoProfile].So || got[OpenSurface].So || got[OpenSurface].Weak != weak {
+			t.Errorf("“%s”: %+v", what, got[OpenSurface])
 		}
 	}
 }

@@ -47,6 +47,15 @@ type Surface struct {
 	Outline  []geometry.Ring       `json:"outline,omitempty" doc:"Rings of a floor: its outline, then its holes"`
 	From     *time.Time            `json:"from,omitempty" doc:"First hour of the forecast below; absent where there is none"`
 	Forecast []measure.Temperature `json:"forecast,omitempty" doc:"°C of its slab hour by hour, as it was planned with"`
+	Signs    []Sign                `json:"signs,omitempty" doc:"What its survey told when the plan was issued"`
+}
+
+// Sign holds what the survey of a surface told of the ground.
+type Sign struct {
+	Key  FactKey `json:"key"`
+	So   bool    `json:"so" doc:"It was so; else the survey showed that it was not"`
+	By   float64 `json:"by,omitempty" doc:"How far, as for facts"`
+	Text string  `json:"text"`
 }
 
 // Coat is a coat of an issued plan.

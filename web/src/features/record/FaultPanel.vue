@@ -11,6 +11,7 @@ import type { DayAtJob } from '../jobday/useDay'
 import { useSession } from '../../session/session'
 import { useHouseEdits } from '../house/useHouseEdits'
 import CauseWeights from './CauseWeights.vue'
+import DefectPick from './DefectPick.vue'
 import RepairForm from './RepairForm.vue'
 
 /** What went wrong: marked on the plan, and what the record tells of why. */
@@ -19,6 +20,7 @@ const session = useSession()
 const house = useHouseEdits(() => void load())
 const opinions = ref<RecordOpinion[]>([])
 const symptoms = ref<RecordSymptom[]>([])
+const loaded = ref(false)
 const marking = ref(false)
 const seen = ref('')
 const coat = ref('')
@@ -38,6 +40,7 @@ async function load(): Promise<void> {
     ])
     opinions.value = judged.data ?? []
     symptoms.value = list.data ?? []
+    loaded.value = true
   } catch {
     said.value = 'The server does not answer, so no causes are listed. What you report is saved.'
   }
@@ -104,6 +107,8 @@ const found = (o: RecordOpinion, cause: string): Promise<boolean> =>
   then(props.here.log('found', o.trouble.event, { cause }))
 const signed = (weight: number): string =>
   weight > 0 ? `+${weight.toFixed(1)}` : `−${Math.abs(weight).toFixed(1)}`
+/** Shares are told in tenths: nobody knows them better. */
+const TENTHS = 10
 const READ = ['cold-slab', 'near-dew-point', 'damp-air', 'slab-warming']
 /** Where on the page the piece stands that a cause rests on, by the fragment of its address. */
 function placeOf(o: RecordOpinion, e: RecordOpinion['ranked'][number]['evidence'][number]): string {
@@ -121,14 +126,8 @@ const titleOf = (o: RecordOpinion): string => o.ranked.find((r) => r.key === o.t
     </div>
     <p v-if="said" role="alert">{{ said }}</p>
     <form v-if="marking" class="form" @submit.prevent="mark">
+      <DefectPick v-model="seen" :symptoms="symptoms" class="wide" />
       <div class="fields">
-        <PickField
-          v-model="seen"
-          open
-          none="Choose"
-          label="Defect"
-          :options="Object.fromEntries(symptoms.map((s) => [s.key, s.title]))"
-        />
         <PickField
           v-model="coat"
           open
@@ -166,7 +165,7 @@ const titleOf = (o: RecordOpinion): string => o.ranked.find((r) => r.key === o.t
         @place="(p, b) => ((at = p), (batch = String(b)))"
       />
     </form>
-    <p v-if="opinions.length === 0 && !marking" class="quiet">
+    <p v-if="loaded && opinions.length === 0 && !marking" class="quiet">
       No defects reported. Report one to see its likely causes from the record.
     </p>
     <article v-for="o in opinions" :key="o.trouble.event" :data-fault="o.trouble.seen">
@@ -178,6 +177,9 @@ const titleOf = (o: RecordOpinion): string => o.ranked.find((r) => r.key === o.t
         Noticed by {{ o.trouble.by }}, {{ dayTime(o.trouble.at, here.zone.value) }}.
         <template v-if="o.trouble.text">{{ o.trouble.text }}</template>
       </p>
+      <a v-if="o.trouble.photo" :href="`/api/photos/${o.trouble.photo}/image`" target="_blank"
+        ><img :src="`/api/photos/${o.trouble.photo}/thumb`" :alt="`Photograph: ${o.title}`"
+      /></a>
       <p v-if="o.trouble.cause">
         <b>Confirmed cause: {{ titleOf(o) }}.</b>
       </p>
@@ -188,7 +190,10 @@ const titleOf = (o: RecordOpinion): string => o.ranked.find((r) => r.key === o.t
         <li v-for="r in o.ranked" :key="r.key" :class="{ asserted: r.asserted }">
           <div class="row">
             <b class="grow">{{ r.title }}</b>
-            <span class="small">{{ r.asserted ? 'supported by the record' : 'suspected only' }}</span>
+            <span class="small"
+              >about {{ Math.round(r.share * TENTHS) * TENTHS }} %,
+              {{ r.asserted ? 'supported by the record' : 'suspected only' }}</span
+            >
             <v-btn
               v-if="session.mayLead && o.trouble.cause !== r.key"
               size="small"
@@ -235,6 +240,9 @@ const titleOf = (o: RecordOpinion): string => o.ranked.find((r) => r.key === o.t
 .part {
   padding: 14px 18px;
   margin-bottom: 14px;
+}
+.wide {
+  grid-column: 1 / -1;
 }
 .form {
   display: grid;

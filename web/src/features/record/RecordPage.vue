@@ -25,7 +25,7 @@ const all = computed(() =>
   }),
 )
 const begun = computed(() => all.value.filter((c) => c.coat.begun))
-const deviations = computed(() => (day.value?.facts ?? []).filter((f) => f.so))
+const deviations = computed(() => (day.value?.facts ?? []).filter((f) => f.so && !f.ground))
 const parts = computed<Record<string, string>>(() => ({
   summary: 'Summary',
   ...(begun.value.length > 0 && { coats: 'Coats', handover: 'Hand-over', defects: 'Defects' }),
