@@ -60,7 +60,7 @@ type Fact struct {
 	So     bool    `json:"so" doc:"It was so; else the record shows that it was not"`
 	By     float64 `json:"by,omitempty" doc:"How far, in shares of what is allowed: 1 is as much again"`
 	Weak   bool    `json:"weak,omitempty" doc:"It rests on a phrase that was touched, not on words or a reading"`
-	Ground bool    `json:"ground,omitempty" doc:"Of the ground, as its survey told: no deviation of the work"`
+	Ground bool    `json:"ground,omitempty" doc:"What its survey told of the ground: no deviation of the work"`
 	Text   string  `json:"text"`
 }
 
