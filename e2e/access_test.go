@@ -134,14 +134,15 @@ func TestNoSeriousFaultForAnyone(t *testing.T) {
 		}
 	}
 	for _, view := range [][2]string{
-		{"/shelf", "Undertow"}, {"/shelf/p/shoalbody-f", "slow hardener"}, {"/shelf/p/keelbody-100/edit", "Max. wet film"},
+		{"/shelf", "Undertow"}, {"/shelf/p/shoalbody-f", "slow hardener"}, {"/shelf/p/keelbody-100/edit",
+			"Max. wet film"},
 		{"/shelf/media", "Mudflat"},
 		{"/shelf/systems", "Pebble deck"}, {"/shelf/compare?id=gullwing-ur&id=tern-ur-sat", "Tern UR"},
 		{"/shelf/read", "Nothing is saved"},
 		{"/stock", "UT-2607"}, {"/house", "Mechanical preparation"}, {"/bench/keelbody-100", "can be used for"},
 		{"/people", "Tess Arnaud"}, {"/people/crews", "Limited equipment"}, {"/people/calendars", "private address"},
 		{"/start", "Set up your company"},
-		{"/records", "Actual v planned pace"}, {"/account", "Active sessions"}, {"/set-password#none", "Set your password"},
+		{"/records", "Own floors"}, {"/account", "Active sessions"}, {"/set-password#none", "Set your password"},
 		{"/nowhere", "Page not found"},
 	} {
 		p.goTo(view[0])

@@ -263,3 +263,31 @@ func TestTwoWaysAreLaidSideBySide(t *testing.T) {
 	p.sees("[data-test=coat-1]", "Undertow")
 	p.saved()
 }
+
+// A maker's sheet is read from its text: what was read is looked through with its lines, what is not stated is
+// listed, and it begins a sheet of the shelf, which asks for nothing that was read.
+func TestAMakersSheetBeginsAProduct(t *testing.T) {
+	text, err := os.ReadFile("../core/sheet/testdata/body-us.txt")
+	if err != nil {
+		t.Fatal(err)
+	}
+	p := newPage(t, theStage.address)
+	p.signIn("oskar@brakkwater.example")
+	p.units("metric")
+	p.open("/shelf")
+	p.click("[data-test=read-sheet]")
+	file := filepath.Join(t.TempDir(), "sheet.txt")
+	if err := os.WriteFile(file, text, 0o600); err != nil {
+		t.Fatal(err)
+	}
+	p.upload("input[type=file]", file)
+	p.sees("[data-test=draft]", "look at it")
+	p.sees("[data-test=draft]", "Not stated")
+	p.look("sheet-read")
+	p.click("[data-test=begin-sheet]")
+	p.until(`location.pathname === '/shelf/new'`)
+	p.until(`[...document.querySelectorAll('input')].some(i => i.value === 'HARBOURSTONE 210')`)
+	p.button("Save to the shelf")
+	p.until(`location.pathname === '/shelf/p/harbourstone-210'`)
+	p.sees("main", "HARBOURSTONE 210")
+}

@@ -49,10 +49,12 @@ func rights() map[string]level {
 	for l, operations := range map[level][]string{
 		anyone: {"signIn", "signOut", "usePasswordLink", "readCalendar"},
 		everybody: {
-			"me", "setUnits", "setPassword", "confirmPassword", "sessions", "endSessions", "factor", "beginFactor", "setFactor",
+			"me", "setUnits", "setPassword", "confirmPassword", "sessions", "endSessions", "factor", "beginFactor",
+			"setFactor",
 			"removeFactor", "rights", "time",
 			// Cards, the day, and what they need.
-			"jobs", "job", "jobChanges", "issue", "issues", "events", "eventChanges", "log", "record", "opinions", "symptoms",
+			"jobs", "job", "jobChanges", "issue", "issues", "events", "eventChanges", "log", "record", "opinions",
+			"symptoms",
 			"photos", "photo", "photoThumb", "addPhoto", "instruments", "readInstrument", "weigh", "tare", "forecast",
 			"typedForecast",
 			"rules", "house",
@@ -65,14 +67,16 @@ func rights() map[string]level {
 		leadsToo: {
 			"readForecast",
 			"addJob", "importJob", "exportJob", "saveJob", "copySurface", "captionPhoto", "removePhoto", "readDrawing",
-			"shelf", "sheet", "judgeSheet", "systems", "stock", "saveContainer", "takeOutContainer", "buyTogether", "people",
+			"shelf", "sheet", "judgeSheet", "systems", "stock", "saveContainer", "takeOutContainer", "buyTogether",
+			"people",
 			"rosterFile", "recordFile", "entries", "learnt", "storage", "compareWays", "paceEffects",
 		},
 		keepersOnly: {
 			"archiveJob", "issuePlan", "saveHouse", "saveSystem", "addSamples", "deleteSystem", "saveSheet", "removeSheet",
 			"restoreSheet",
 			"saveMedium", "removeMedium",
-			"readShelfFile", "keepSheets", "writeShelfFile", "planRoster", "rosterWays", "keepRoster", "startRun",
+			"readSheet", "readShelfFile", "keepSheets", "writeShelfFile", "planRoster", "rosterWays", "keepRoster",
+			"startRun",
 			"lookAtRun", "stopRun",
 			"calendarAddresses", "addCalendarAddress", "revokeCalendarAddress", "readBusy",
 		},
@@ -105,7 +109,8 @@ func costly() []string {
 		"planRoster", "rosterWays", "pourOdds", "pourWays", "pourStarts", "pourHours", "compareWays", "paceEffects",
 		"buyTogether", "readDrawing", "addPhoto",
 		"importJob",
-		"readShelfFile", "writeShelfFile", "recordFile", "rosterFile", "learnt", "exportCompany", "importCompany", "readBusy",
+		"readShelfFile", "readSheet", "writeShelfFile", "recordFile", "rosterFile", "learnt", "exportCompany",
+		"importCompany", "readBusy",
 		"checkLog",
 		"readForecast",
 	}
@@ -129,7 +134,8 @@ const (
 // limited returns what bounds each operation that works long.
 func limited() map[string]*turns {
 	all := make(map[string]*turns)
-	for of, operations := range map[*turns][]string{newTurns(mostCostly): costly(), newTurns(mostPlanning): planning()} {
+	for of, operations := range map[*turns][]string{newTurns(mostCostly): costly(),
+		newTurns(mostPlanning): planning()} {
 		for _, o := range operations {
 			all[o] = of
 		}
@@ -174,7 +180,8 @@ type RightsLine struct {
 }
 
 func (s *Server) rightsRoutes() {
-	api.Register(s.api, huma.Operation{OperationID: "rights", Summary: "List rights by operation", Method: http.MethodGet,
+	api.Register(s.api, huma.Operation{OperationID: "rights", Summary: "List rights by operation",
+		Method:      http.MethodGet,
 		Path:        "/api/rights",
 		Description: "Who may do what"},
 		func(context.Context, *struct{}) (*api.Body[[]RightsLine], error) {

@@ -22,6 +22,7 @@ import (
 
 	"nephelon/core/plan"
 	"nephelon/core/record"
+	"nephelon/core/sheet"
 	"nephelon/exchange"
 	"nephelon/server/api"
 	"nephelon/server/calculators"
@@ -43,12 +44,13 @@ type Options struct {
 	Store  *store.Store
 	Pages  fs.FS // the built interface
 	Log    *slog.Logger
-	Secure bool    // cookies only over TLS
-	Proxy  string  // the address of a proxy in front, whose X-Forwarded-For is believed; none when empty
-	Plans  float64 // s that a plan of the roster may take at most; as asked, up to 20 s, when zero
-	Mail   string  // address of a mail server, see package sessions; none when empty
-	Origin string  // where people reach this, https://…, for links in messages
-	Heads  string  // where heads of logs are sent every night, see package proof; nowhere when empty
+	Secure bool            // cookies only over TLS
+	Proxy  string          // the address of a proxy in front, whose X-Forwarded-For is believed; none when empty
+	Plans  float64         // s that a plan of the roster may take at most; as asked, up to 20 s, when zero
+	Mail   string          // address of a mail server, see package sessions; none when empty
+	Origin string          // where people reach this, https://…, for links in messages
+	PDF    shelf.PDFReader // reads data sheets; in the server's own process when nil
+	Heads  string          // where heads of logs are sent every night, see package proof; nowhere when empty
 }
 
 // Server is the application behind HTTP. It keeps no state of its own but the
@@ -133,7 +135,7 @@ func (s *Server) routes(o Options, files *exchange.Reader) error {
 	}
 	s.proof = proof.New(base, o.Store, s.gauges.checked, send)
 	for _, subject := range []interface{ Routes() }{
-		s.sessions, whole, s.jobs, shelf.New(base, o.Store, files), calculators.New(base, o.Store), s.rosters,
+		s.sessions, whole, s.jobs, shelf.New(base, o.Store, files, o.PDF), calculators.New(base, o.Store), s.rosters,
 		daylog.New(base, o.Store, planner, s.live, func(events int) { s.gauges.events.Add(float64(events)) }),
 		photos.New(base, o.Store, whole), s.proof, instruments.New(base, o.Store),
 	} {
@@ -174,6 +176,9 @@ func named(t reflect.Type, hint string) string {
 	}
 	if strings.HasPrefix(t.PkgPath(), reflect.TypeFor[record.Event]().PkgPath()) {
 		return "Record" + name
+	}
+	if t.PkgPath() == reflect.TypeFor[sheet.Draft]().PkgPath() {
+		return "Sheet" + name
 	}
 	return name
 }

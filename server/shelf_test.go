@@ -14,6 +14,7 @@ import (
 	"nephelon/core/material"
 	"nephelon/core/measure"
 	"nephelon/core/school"
+	makers "nephelon/core/sheet"
 	"nephelon/exchange"
 	"nephelon/server/jobs"
 	"nephelon/server/sessions"
@@ -125,7 +126,8 @@ func TestTheShelfIsSearched(t *testing.T) {
 	got[shelf.SheetState](t, c, http.MethodPut, "/api/shelf/cove", sheet("cove", "Cove primer"))
 	for query, want := range map[string]int{
 		"": 2, "q=gul": 1, "q=prim": 1, "q=grips+bare": 2, "q=zzz": 0, "q=%27%3B--": 2, "q=tern+urethane": 1,
-		"kind=primer": 1, "kind=primer&kind=urethane": 2, "chemistry=polyurethane": 1, "id=tern": 1, "q=ull": 0, "limit=1": 2,
+		"kind=primer": 1, "kind=primer&kind=urethane": 2, "chemistry=polyurethane": 1, "id=tern": 1, "q=ull": 0,
+		"limit=1": 2,
 	} {
 		if page := got[shelf.ShelfPage](t, c, http.MethodGet, "/api/shelf?"+query, nil); page.Total != want {
 			t.Errorf("%q: %d found, want %d", query, page.Total, want)
@@ -195,7 +197,8 @@ func TestASheetThatCannotBe(t *testing.T) {
 		t.Errorf("%d %s", status, text)
 	}
 	hand := signedIn(t, newServer(t), strings.Replace(c.email(), "owner@", "hand@", 1))
-	if status, _ := hand.send(http.MethodPut, "/api/shelf/mine", sheet("mine", "Mine")); status != http.StatusForbidden {
+	if status, _ := hand.send(http.MethodPut, "/api/shelf/mine", sheet("mine",
+		"Mine")); status != http.StatusForbidden {
 		t.Errorf("a hand keeps sheets: %d", status)
 	}
 }
@@ -240,7 +243,8 @@ func TestStockTellsPairsAndReservations(t *testing.T) {
 	}
 	broken := container("cove")
 	broken.Volume = 0
-	if status, text := c.send(http.MethodPut, "/api/stock/b?base=0", broken); status != http.StatusUnprocessableEntity ||
+	if status, text := c.send(http.MethodPut, "/api/stock/b?base=0",
+		broken); status != http.StatusUnprocessableEntity ||
 		!strings.Contains(text, "/volume") {
 		t.Errorf("an empty container: %d %s", status, text)
 	}
@@ -327,4 +331,25 @@ func BenchmarkSearchOfFiveThousand(b *testing.B) {
 	}
 	slices.Sort(times)
 	b.ReportMetric(float64(times[len(times)/2].Microseconds())/1000, "median-ms")
+}
+
+// A maker's sheet is read from its text: each value with its line, nothing that it does not state; what is no
+// PDF although it says so is refused with what to do.
+func TestAMakersSheetIsRead(t *testing.T) {
+	web := newServer(t)
+	owner := signedIn(t, web, "owner@"+addCompany(t))
+	status, text := owner.send(http.MethodPost, "/api/shelf-file/sheet",
+		"Tern 5\nEpoxy primer\n\nVolume solids: 62 %\n")
+	var d makers.Draft
+	if err := json.Unmarshal([]byte(text), &d); err != nil || status != http.StatusOK {
+		t.Fatalf("%d %s", status, text)
+	}
+	if len(d.Values) != 4 || d.Values[3].Path != "volumeSolids" || d.Values[3].Line != 4 || d.Product["ratio"] != nil ||
+		!slices.Contains(d.Missing, "ratio") {
+		t.Errorf("%+v", d)
+	}
+	if status, text := owner.send(http.MethodPost, "/api/shelf-file/sheet", "%PDF-1.4 garbage"); status !=
+		http.StatusUnprocessableEntity || !strings.Contains(text, "PDF") {
+		t.Errorf("%d %s", status, text)
+	}
 }

@@ -29,6 +29,7 @@ const usage = `nephelon plans multi-coat resin systems.
   nephelon backup    write all records of a database as one file
   nephelon restore   bring such a file into an empty database
   nephelon verify F  check a record, archive or backup against its log and heads kept outside
+  nephelon sheet F   read a maker's data sheet, PDF or text, as JSON (- reads standard input)
   nephelon generate  write what the interface is built from
 
 Run one with -h for what it takes.
@@ -58,7 +59,8 @@ func run(ctx context.Context, arguments []string, in io.Reader, out, complain io
 	command := map[string]func(context.Context, []string, io.Reader, io.Writer, io.Writer) error{
 		"demo": runDemo, "serve": runServe, "plan": runPlan, "buy": runBuy, "cure": runCure, "pour": runPour,
 		"roster": runRoster, "db": runDB, "company": runCompany, "export": runExport, "import": runImport,
-		"backup": runBackup, "restore": runRestore, "verify": runVerify, "generate": runGenerate,
+		"backup": runBackup, "restore": runRestore, "verify": runVerify, "sheet": runSheet, pdfLines: runPDFLines,
+		"generate": runGenerate,
 	}
 	if len(arguments) == 0 || command[arguments[0]] == nil {
 		fmt.Fprint(complain, usage)

@@ -79,8 +79,10 @@ func runServe(ctx context.Context, arguments []string, _ io.Reader, out, complai
 	}
 	fmt.Fprintf(out, "Nephelon is at http://%s\n", listener.Addr())
 	log := slog.New(server.Numbering{Handler: slog.NewJSONHandler(complain, &slog.HandlerOptions{Level: level})})
-	return errors.Join(serveOn(ctx, listener, server.Options{Store: records, Secure: *secure, Proxy: *proxy, Plans: *plans,
-		Mail: *mail, Origin: *origin, Heads: *heads, Log: log}, *metrics), records.Close())
+	return errors.Join(serveOn(ctx, listener, server.Options{Store: records, Secure: *secure, Proxy: *proxy,
+		Plans: *plans,
+		Mail:  *mail, Origin: *origin, Heads: *heads, PDF: apart,
+		Log: log}, *metrics), records.Close())
 }
 
 // serveOn serves on a listener until the context ends, and metrics on an address of their own
@@ -175,7 +177,7 @@ func runDemo(ctx context.Context, arguments []string, _ io.Reader, out, complain
 		return err
 	}
 	log := slog.New(slog.NewTextHandler(complain, &slog.HandlerOptions{Level: slog.LevelWarn}))
-	return serveOn(ctx, listener, server.Options{Store: records, Log: log}, "")
+	return serveOn(ctx, listener, server.Options{Store: records, PDF: apart, Log: log}, "")
 }
 
 // lookAfter is the interval at which the demo checks that its database still runs.

@@ -83,9 +83,6 @@ func canonical(e Event) ([]byte, error) {
 	return jcs.Transform(text)
 }
 
-// besideSeal lists the members of an event that its hash does not cover.
-func besideSeal() []string { return []string{"hash", "name", "received"} }
-
 // PlanSum returns the hash of an issued plan, hex SHA-256 over the RFC 8785 form of its JSON
 // without the members hash and by.
 func PlanSum(doc []byte) (string, error) {

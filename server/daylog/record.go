@@ -316,28 +316,9 @@ func (s *Service) take(ctx context.Context, in *struct {
 		struck[e.ID] = e
 	}
 	takes := make([]record.Event, 0, len(in.Body.Events))
+	taking := taking{who: p, job: in.Job, plans: plans, struck: struck, now: now}
 	for _, e := range in.Body.Events {
-		text := record.Check(&e, now)
-		other, known := struck[e.Body.Struck]
-		sum, issued := plans[e.Issue]
-		switch {
-		case text != "":
-		case e.Person != p.ID.String():
-			text = "person: somebody else logged this on the same device; it is sent when they sign in"
-		case !issued:
-			text = fmt.Sprintf("issue: no plan with the number %d was issued for this job", e.Issue)
-		case e.Job != "" && e.Job != in.Job.String():
-			text = "job: it was logged on another job; it belongs to the record of that one"
-		case e.Plan != "" && sum != "" && e.Plan != sum:
-			text = fmt.Sprintf("plan: this device has another plan %d than was issued; open the day again with a network",
-				e.Issue)
-		case before(in.Job, &e):
-			text = record.FieldAt + ": it is before this job was made; set the clock of this device, then send it again"
-		case e.Kind == record.Struck && !known:
-			text = "body.struck: this job's record has no such event"
-		case p.Role == store.Hand && record.ForLeads(&e, &other):
-			text = "kind: who leads the day does this; ask them, on their own device or yours"
-		}
+		text := taking.refuses(&e)
 		if text != "" {
 			out.Refused = append(out.Refused, EventRefused{e.ID, text})
 			continue
@@ -365,6 +346,42 @@ func (s *Service) take(ctx context.Context, in *struct {
 		}
 	}
 	return api.Answer(out), nil
+}
+
+// taking holds what events that arrive are held against.
+type taking struct {
+	who    store.Person
+	job    uuid.UUID
+	plans  map[int]string // the hash of each issued plan
+	struck map[string]record.Event
+	now    time.Time
+}
+
+// refuses returns why an event is not taken; an empty text where it is.
+func (t *taking) refuses(e *record.Event) string {
+	if text := record.Check(e, t.now); text != "" {
+		return text
+	}
+	other, known := t.struck[e.Body.Struck]
+	sum, issued := t.plans[e.Issue]
+	switch {
+	case e.Person != t.who.ID.String():
+		return "person: somebody else logged this on the same device; it is sent when they sign in"
+	case !issued:
+		return fmt.Sprintf("issue: no plan with the number %d was issued for this job", e.Issue)
+	case e.Job != "" && e.Job != t.job.String():
+		return "job: it was logged on another job; it belongs to the record of that one"
+	case e.Plan != "" && sum != "" && e.Plan != sum:
+		return fmt.Sprintf("plan: this device has another plan %d than was issued; open the day again with a network",
+			e.Issue)
+	case before(t.job, e):
+		return record.FieldAt + ": it is before this job was made; set the clock of this device, then send it again"
+	case e.Kind == record.Struck && !known:
+		return "body.struck: this job's record has no such event"
+	case t.who.Role == store.Hand && record.ForLeads(e, &other):
+		return "kind: who leads the day does this; ask them, on their own device or yours"
+	}
+	return ""
 }
 
 // before reports whether an event is dated before its job was made, by more than clocks differ.

@@ -30,17 +30,22 @@ type Service struct {
 	api.Base
 	store Store
 	files *exchange.Reader
+	pdf   PDFReader
 }
 
-// New returns the service.
-func New(base api.Base, in Store, files *exchange.Reader) *Service {
-	return &Service{Base: base, store: in, files: files}
+// New returns the service, which reads PDFs with pdf, or in its own process where none is given.
+func New(base api.Base, in Store, files *exchange.Reader, pdf PDFReader) *Service {
+	if pdf == nil {
+		pdf = plainly
+	}
+	return &Service{Base: base, store: in, files: files, pdf: pdf}
 }
 
 // Routes adds the operations.
 func (s *Service) Routes() {
 	s.shelfRoutes()
 	s.shelfFileRoutes()
+	s.readRoutes()
 	s.houseRoutes()
 	s.sampleRoutes()
 }
@@ -104,7 +109,8 @@ func (s *Service) shelfRoutes() {
 		Path: "/api/shelf",
 		Description: "Searches the shelf by the beginnings of words, by a film (300 µm) that a product can be laid at, a " +
 			"time (12 h) after which the next coat may follow, and a colour"}, s.searchShelf)
-	api.Register(s.API, huma.Operation{OperationID: "judgeSheet", Summary: "Check a data sheet", Method: http.MethodPost,
+	api.Register(s.API, huma.Operation{OperationID: "judgeSheet", Summary: "Check a data sheet",
+		Method:           http.MethodPost,
 		Path:             "/api/shelf/judged",
 		SkipValidateBody: true, Description: "Judges a sheet that is still being entered"},
 		func(ctx context.Context, in *api.Body[material.Product]) (*api.Body[SheetJudged], error) {
@@ -291,7 +297,8 @@ func (s *Service) saveSheet(ctx context.Context, in *struct {
 	if faults := sheet.Faults(); len(faults) > 0 {
 		return nil, api.Faulty(faults)
 	}
-	err := s.store.SaveSheets(ctx, p.CompanyID, &p.ID, store.NewSheet{Shelf: store.ProductShelf, ID: sheet.ID, Base: base,
+	err := s.store.SaveSheets(ctx, p.CompanyID, &p.ID, store.NewSheet{Shelf: store.ProductShelf, ID: sheet.ID,
+		Base:    base,
 		Version: sheet.Version, Doc: sheet})
 	if err != nil {
 		return nil, s.unsaved(ctx, "save sheet", err)

@@ -103,6 +103,11 @@ export const router = createRouter({
       meta: { title: 'Import sheets', keeps: true },
     },
     {
+      path: '/shelf/sheet',
+      component: () => import('./features/shelf/ReadSheetPage.vue'),
+      meta: { title: 'Read a data sheet', keeps: true },
+    },
+    {
       path: '/shelf/new',
       component: () => import('./features/shelf/SheetEditPage.vue'),
       meta: { title: 'New sheet', keeps: true },

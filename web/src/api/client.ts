@@ -135,6 +135,7 @@ export type PaceEffect = Schemas['PaceEffect']
 export type EntryLine = Schemas['EntryLine']
 export type FactorState = Schemas['FactorState']
 export type FactorBegun = Schemas['FactorBegun']
+export type SheetDraft = Schemas['SheetDraft']
 export type LogState = Schemas['LogState']
 export type StorageState = Schemas['StorageState']
 export type PasswordLink = Schemas['PasswordLink']
@@ -197,6 +198,11 @@ export const bringArchive = (
 /** Reads data sheets from a file; nothing is kept yet. */
 export function readShelfFile(file: Blob): Promise<Sent<ShelfImport>> {
   return sendFile<ShelfImport>('/api/shelf-file/reading', file, 'application/octet-stream')
+}
+
+/** Reads a maker's data sheet, as PDF or text; nothing is kept yet. */
+export function readSheet(file: Blob): Promise<Sent<SheetDraft>> {
+  return sendFile<SheetDraft>('/api/shelf-file/sheet', file, 'application/octet-stream')
 }
 
 /** Reads hours of weather from a file; nothing is kept yet. */

@@ -21,6 +21,23 @@ function blank(): Product {
   }
 }
 
+/** Stands for a sheet that begins with what was read of a maker's. */
+export const READ = 'read'
+
+/**
+ * Keeps what was read of a maker's sheet as the new sheet that is entered next. What the shelf cannot do without
+ * and the sheet does not state is assumed, and marked so.
+ */
+export function beginSheet(read: Record<string, unknown>): void {
+  const sheet = {
+    ...blank(),
+    ratio: { basis: 'volume', source: 'assumed' },
+    volumeSolids: { value: 1, source: 'assumed' },
+    ...read,
+  }
+  localStorage.setItem(`nephelon.sheet.new.${READ}`, JSON.stringify(sheet))
+}
+
 /** An id made of a name. */
 export function idOf(name: string): string {
   const MOST = 60
@@ -44,11 +61,11 @@ export function useSheetDraft(id: string | undefined, from: string | undefined) 
   const judged = ref<SheetJudged | null>(null)
   const { trouble, busy: saving, ask } = useRequest()
   const { trouble: waiting, ask: askJudge } = useRequest()
-  const resumed = ref(draft.value !== null)
+  const resumed = ref(draft.value !== null && from !== READ)
 
   async function begin(): Promise<void> {
     if (draft.value) return judge()
-    const source = id ?? from
+    const source = id ?? (from === READ ? undefined : from)
     if (!source) {
       draft.value = blank()
       return judge()

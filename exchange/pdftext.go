@@ -1,0 +1,182 @@
+package exchange
+
+import (
+	"bytes"
+	"cmp"
+	"errors"
+	"fmt"
+	"math"
+	"slices"
+	"strings"
+
+	"github.com/ledongthuc/pdf"
+
+	"nephelon/core/sheet"
+)
+
+// Bounds of a PDF that is read.
+const (
+	MostPDFBytes = 20 << 20
+	mostPDFPages = 60
+	mostLetters  = 400_000
+)
+
+// ErrPicture means that a PDF has no text.
+var ErrPicture = errors.New("this PDF is only a picture: its text cannot be read. Paste the text of the sheet instead")
+
+// PDFLines reads the text of a PDF as lines with their cells, page by page from the top. It may take
+// long and much memory for a file that was made to: whoever calls it bounds both.
+func PDFLines(file []byte) (lines []sheet.Line, err error) {
+	if len(file) > MostPDFBytes {
+		return nil, fmt.Errorf("the PDF has %d MB; at most %d are read. Paste the text of the sheet instead",
+			len(file)>>20, MostPDFBytes>>20)
+	}
+	defer func() { // the library panics on what is damaged
+		if cause := recover(); cause != nil {
+			lines, err = nil, errors.New("this PDF is damaged or not a PDF; open it and save it again, or paste its text")
+		}
+	}()
+	document, err := pdf.NewReader(bytes.NewReader(file), int64(len(file)))
+	if err != nil {
+		return nil, fmt.Errorf("this PDF cannot be read: %w", err)
+	}
+	if n := document.NumPage(); n > mostPDFPages {
+		return nil, fmt.Errorf("the PDF has %d pages; at most %d are read. Paste the text of the sheet instead", n,
+			mostPDFPages)
+	}
+	letters := 0
+	for n := 1; n <= document.NumPage(); n++ {
+		page := document.Page(n)
+		if page.V.IsNull() {
+			continue
+		}
+		texts := page.Content().Text
+		if letters += len(texts); letters > mostLetters {
+			return nil, errors.New("the PDF holds more text than a data sheet; paste the part that matters")
+		}
+		lines = append(lines, laid(texts)...)
+		lines = append(lines, sheet.Line{})
+	}
+	if letters == 0 {
+		return nil, ErrPicture
+	}
+	return lines, nil
+}
+
+// run is letters that were written one after the other.
+type run struct {
+	text      string
+	from, end float64 // points from the left
+	size      float64
+}
+
+// near bounds the points within which letters stand on one line.
+const near = 2.0
+
+// runsOf joins letters in the order in which they were written, by the height of their line. Fonts of
+// which no widths are known have all letters of a piece at one place.
+func runsOf(texts []pdf.Text) map[int][]run {
+	rows := make(map[int][]run)
+	lastRow := math.MinInt
+	lastX := 0.0
+	for _, t := range texts {
+		if t.S == "" || t.S == "\n" {
+			continue
+		}
+		size := t.FontSize
+		if size <= 0 {
+			size = 10
+		}
+		row := int(math.Round(t.Y / near))
+		all := rows[row]
+		wide := t.W
+		if wide <= 0 {
+			wide = broad(t.S) * size
+		}
+		known := len(all) - 1
+		follows := row == lastRow && known >= 0 && t.X >= lastX-0.5*size &&
+			(t.W > 0 && t.X-all[known].end < 0.18*size || t.W <= 0 && t.X-lastX < 0.4*size)
+		if follows {
+			all[known].text += t.S
+			all[known].end = max(all[known].end, t.X+wide)
+			if t.W <= 0 {
+				all[known].end = all[known].from + broad(all[known].text)*size
+			}
+		} else {
+			all = append(all, run{t.S, t.X, t.X + wide, size})
+		}
+		rows[row], lastRow, lastX = all, row, t.X
+	}
+	return rows
+}
+
+// broad returns about how wide a text is in a font of which no widths are known, in its size: between
+// Helvetica and Times.
+func broad(text string) float64 {
+	wide := 0.0
+	for _, r := range text {
+		switch {
+		case strings.ContainsRune("iljI.,:;'|!", r):
+			wide += 0.25
+		case strings.ContainsRune("ft()[]-/r ", r):
+			wide += 0.30
+		case strings.ContainsRune("mwMW%@—", r):
+			wide += 0.80
+		case r >= 'A' && r <= 'Z':
+			wide += 0.67
+		case r >= '0' && r <= '9':
+			wide += 0.53
+		default:
+			wide += 0.49
+		}
+	}
+	return wide
+}
+
+// laid puts the letters of a page into lines from the top, and lines into cells where they have gaps. A
+// gap of more than a line and a half stands as an empty line.
+func laid(texts []pdf.Text) []sheet.Line {
+	rows := runsOf(texts)
+	heights := make([]int, 0, len(rows))
+	for y := range rows {
+		heights = append(heights, y)
+	}
+	slices.SortFunc(heights, func(a, b int) int { return cmp.Compare(b, a) })
+	var all []sheet.Line
+	last, size := 0, 10.0
+	for k, y := range heights {
+		row := rows[y]
+		slices.SortStableFunc(row, func(a, b run) int { return cmp.Compare(a.from, b.from) })
+		if k > 0 && float64(last-y)*near > 1.9*size {
+			all = append(all, sheet.Line{})
+		}
+		last, size = y, row[0].size
+		if line := celled(row); line.Text != "" {
+			all = append(all, line)
+		}
+	}
+	return all
+}
+
+// celled joins the runs of a line into cells.
+func celled(row []run) sheet.Line {
+	cells := []string{""}
+	end := math.Inf(-1)
+	for _, r := range row {
+		switch gap := r.from - end; {
+		case math.IsInf(gap, 1):
+		case gap > 1.2*r.size:
+			cells = append(cells, "")
+		case gap > 0.12*r.size:
+			cells[len(cells)-1] += " "
+		}
+		cells[len(cells)-1] += r.text
+		end = max(end, r.end)
+	}
+	words := []string{}
+	for n := range cells {
+		cells[n] = strings.Join(strings.Fields(cells[n]), " ")
+		words = append(words, strings.Fields(cells[n])...)
+	}
+	return sheet.Line{Text: strings.Join(words, " "), Cells: cells}
+}

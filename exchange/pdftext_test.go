@@ -1,0 +1,110 @@
+package exchange
+
+import (
+	"bytes"
+	"errors"
+	"fmt"
+	"html"
+	"os"
+	"strings"
+	"testing"
+
+	"github.com/carlos7ags/folio/document"
+
+	"nephelon/core/sheet"
+)
+
+// printedSheet writes the text of a sheet as a PDF, lines with tabs as rows of a table.
+func printedSheet(t *testing.T, text string) []byte {
+	t.Helper()
+	var page strings.Builder
+	page.WriteString(`<html><body style="font-size: 10pt">`)
+	for _, line := range strings.Split(text, "\n") {
+		if cells := strings.Split(line, "\t"); len(cells) > 1 {
+			page.WriteString(`<table style="width: 100%"><tr>`)
+			for _, c := range cells {
+				fmt.Fprintf(&page, `<td style="width: %d%%">%s</td>`, 100/len(cells), html.EscapeString(c))
+			}
+			page.WriteString(`</tr></table>`)
+			continue
+		}
+		if line == "" {
+			page.WriteString(`<div style="height: 24pt"></div>`)
+			continue
+		}
+		fmt.Fprintf(&page, "<p style=\"margin: 0\">%s</p>", html.EscapeString(line))
+	}
+	page.WriteString("</body></html>")
+	d := document.NewDocument(document.PageSizeA4)
+	if err := d.AddHTML(page.String(), nil); err != nil {
+		t.Fatal(err)
+	}
+	file, err := d.ToBytes()
+	if err != nil {
+		t.Fatal(err)
+	}
+	return file
+}
+
+// A sheet printed as a PDF reads as its text does: the same values at the same temperatures, from tables as
+// from lines.
+func TestAPrintedSheetReadsAsItsText(t *testing.T) {
+	for _, name := range []string{"body-us", "columns", "clear-traps", "binder"} {
+		text, err := os.ReadFile("../core/sheet/testdata/" + name + ".txt")
+		if err != nil {
+			t.Fatal(err)
+		}
+		lines, err := PDFLines(printedSheet(t, string(text)))
+		if err != nil {
+			t.Fatal(err)
+		}
+		told := func(d sheet.Draft) []string {
+			var all []string
+			for _, v := range d.Values {
+				at := ""
+				if v.At != nil {
+					at = fmt.Sprintf("@%.1f", *v.At)
+				}
+				all = append(all, fmt.Sprintf("%s%s %v", v.Path, at, v.Value))
+			}
+			return all
+		}
+		want, got := told(sheet.From(sheet.Lines(string(text)))), told(sheet.From(lines))
+		missed := 0
+		for _, w := range want {
+			if !strings.Contains(strings.Join(got, "\n"), w) {
+				t.Logf("%s: %s is missed", name, w)
+				missed++
+			}
+		}
+		for _, g := range got {
+			if !strings.Contains(strings.Join(want, "\n"), g) {
+				t.Errorf("%s: %s is invented", name, g)
+			}
+		}
+		if 20*missed > len(want) {
+			t.Errorf("%s: %d of %d are missed", name, missed, len(want))
+		}
+	}
+}
+
+// What is no PDF, is damaged or is only a picture is refused with what to do.
+func TestBadPDFs(t *testing.T) {
+	whole := printedSheet(t, "Tern 5\nEpoxy primer")
+	for name, file := range map[string][]byte{"garbage": []byte("%PDF-1.4 garbage"), "cut": whole[:len(whole)/2],
+		"large": make([]byte, MostPDFBytes+1), "scrambled": bytes.ReplaceAll(whole, []byte("obj"), []byte("jbo"))} {
+		if _, err := PDFLines(file); err == nil {
+			t.Errorf("%s: it is read", name)
+		}
+	}
+	if _, err := PDFLines(printedSheet(t, "")); !errors.Is(err, ErrPicture) {
+		t.Errorf("an empty one: %v", err)
+	}
+}
+
+func FuzzPDFLines(f *testing.F) {
+	f.Add([]byte("%PDF-1.4\n1 0 obj\n<<>>\nendobj\ntrailer<</Root 1 0 R>>"))
+	f.Fuzz(func(t *testing.T, file []byte) {
+		_, _ = PDFLines(file) // it may refuse, and must not panic
+	})
+}
