@@ -55,7 +55,8 @@ func signedRecord(t *testing.T) (text, head, key string) {
 		t.Fatal(err)
 	}
 	var out bytes.Buffer
-	if err := exchange.WriteRecord(&out, []json.RawMessage{plan}, []json.RawMessage{event}, record.Day{}, part); err != nil {
+	if err := exchange.WriteRecord(&out, []json.RawMessage{plan}, []json.RawMessage{event}, record.Day{},
+		part); err != nil {
 		t.Fatal(err)
 	}
 	return out.String(), part.Head, public
@@ -87,8 +88,8 @@ func TestVerify(t *testing.T) {
 		{"whole", []string{whole}, 0, "Whole: 1 events, 1 plans"},
 		{"with key and head", []string{"-key", key, "-head", kept, whole}, 0, "and 1 heads from outside"},
 		{"another key", []string{"-key", other, whole}, exitFailed, "signed by none of the known keys"},
-		{"an event changed", []string{write("a.json", strings.Replace(text, `"text": "dry"`, `"text": "wet"`, 1))}, exitFailed,
-			"was changed after it was logged"},
+		{"an event changed", []string{write("a.json", strings.Replace(text, `"text": "dry"`, `"text": "wet"`, 1))},
+			exitFailed, "was changed after it was logged"},
 		{"an event gone", []string{write("b.json", text[:strings.Index(text, `"events": [`)]+`"events": [], `+
 			text[strings.Index(text, `"day":`):])}, exitFailed, "is missing"},
 		{"something else", []string{write("c.json", `{"format":"x"}`)}, exitRefused, "this is no record of Nephelon"},

@@ -1,0 +1,98 @@
+package sheet
+
+import (
+	"fmt"
+)
+
+// settle marks what contradicts itself: a value that stands twice with different figures.
+func (r *reader) settle() {
+	first := make(map[string]int)
+	for n := range r.draft.Values {
+		v := &r.draft.Values[n]
+		if v.Path == "kits" {
+			continue
+		}
+		key := v.Path
+		if v.At != nil {
+			key = fmt.Sprintf("%s at %g", key, *v.At)
+		}
+		was, twice := first[key]
+		if !twice {
+			first[key] = n
+			continue
+		}
+		o := &r.draft.Values[was]
+		if fmt.Sprint(o.Value) != fmt.Sprint(v.Value) {
+			why := fmt.Sprintf("line %d says %s, line %d says %s", o.Line, o.As, v.Line, v.As)
+			o.State, o.Why, v.State, v.Why = Doubtful, why, Doubtful, why
+		}
+	}
+}
+
+// product puts the values into the shape of the shelf: of what stands twice the first.
+func (r *reader) product() map[string]any {
+	p := make(map[string]any)
+	densities := make(map[string]any)
+	sourced := func(v any) map[string]any { return map[string]any{"value": v, "source": "sheet"} }
+	var parts []float64
+	for _, v := range r.draft.Values {
+		switch v.Path {
+		case "name", "kind", "chemistry", "carrier", "edition", "sun", "over", "printed":
+			if p[v.Path] == nil {
+				p[v.Path] = v.Value
+			}
+		case "ratio":
+			if of, is := v.Value.(map[string]any); is && p["ratio"] == nil {
+				p["ratio"] = map[string]any{"basis": of["basis"], "source": "sheet"}
+				parts, _ = of["parts"].([]float64)
+			}
+		case "density:A", "density:B", "density:C":
+			if name := v.Path[len("density:"):]; densities[name] == nil {
+				densities[name] = sourced(v.Value)
+			}
+		case "kits", "potLife":
+			of, is := v.Value.(map[string]any)
+			if !is || v.Path == "potLife" && v.At == nil {
+				continue
+			}
+			one := map[string]any{"source": "sheet"}
+			for name, value := range of {
+				one[name] = value
+			}
+			if v.At != nil {
+				one["at"] = *v.At
+			}
+			list, _ := p[v.Path].([]any)
+			p[v.Path] = append(list, one)
+		case "thinnerMax":
+			if of, is := v.Value.(map[string]any); is && p[v.Path] == nil {
+				p[v.Path] = map[string]any{"value": of["value"], "of": of["of"], "source": "sheet"}
+			}
+		case "viscosity", "tackFree", "recoatFrom", "recoatUntil", "foot", "furniture", "vehicle", "water", "full",
+			"working":
+			if v.At == nil {
+				continue // the shelf wants to know at which temperature
+			}
+			name := map[bool]string{true: "value", false: "after"}[v.Path == "viscosity"]
+			list, _ := p[v.Path].([]any)
+			p[v.Path] = append(list, map[string]any{"at": *v.At, name: v.Value, "source": "sheet"})
+		default:
+			if p[v.Path] == nil {
+				p[v.Path] = sourced(v.Value)
+			}
+		}
+	}
+	var components []any
+	for n, count := range parts {
+		name := string(rune('A' + n))
+		c := map[string]any{"name": name, "parts": count}
+		if densities[name] != nil {
+			c["density"] = densities[name]
+		}
+		components = append(components, c)
+	}
+	if components != nil {
+		p["components"] = components
+	}
+	return p
+}
