@@ -8,22 +8,22 @@ const seen = defineModel<string>({ required: true })
 </script>
 
 <template>
-  <v-item-group v-model="seen" mandatory="force" class="picks" role="radiogroup" aria-label="Defect">
-    <v-item v-for="s in symptoms" :key="s.key" v-slot="{ isSelected, toggle }" :value="s.key">
-      <button
-        type="button"
-        role="radio"
-        class="pick"
-        :aria-checked="isSelected"
-        :data-defect="s.key"
-        @click="toggle"
-      >
-        <!-- eslint-disable-next-line vue/no-v-html -- own drawings, no text of anybody -->
-        <svg viewBox="0 0 72 44" aria-hidden="true" v-html="sketches[s.key] ?? ''" />
-        <span>{{ s.title }}</span>
-      </button>
-    </v-item>
-  </v-item-group>
+  <div class="picks" role="radiogroup" aria-label="Defect">
+    <button
+      v-for="s in symptoms"
+      :key="s.key"
+      type="button"
+      role="radio"
+      class="pick"
+      :aria-checked="seen === s.key"
+      :data-defect="s.key"
+      @click="seen = s.key"
+    >
+      <!-- eslint-disable-next-line vue/no-v-html -- own drawings, no text of anybody -->
+      <svg viewBox="0 0 72 44" aria-hidden="true" v-html="sketches[s.key] ?? ''" />
+      <span>{{ s.title }}</span>
+    </button>
+  </div>
 </template>
 
 <style scoped>

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
 import { useRouter } from 'vue-router'
+import TextField from '../../fields/TextField.vue'
 import { readSheet, type SheetDraft } from '../../api/client'
 import { useRequest } from '../../api/useRequest'
 import { beginSheet, READ } from './useSheetDraft'
@@ -67,7 +68,7 @@ async function begin(): Promise<void> {
         />
       </label>
     </div>
-    <v-textarea v-model="pasted" label="Text of the data sheet" rows="5" data-test="sheet-text" />
+    <TextField v-model="pasted" label="Text of the data sheet" :lines="5" data-test="sheet-text" />
     <div class="row mb-3">
       <v-btn :disabled="!pasted.trim() || busy" data-test="read-text" @click="readText">Read the text</v-btn>
     </div>
