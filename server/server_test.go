@@ -337,7 +337,7 @@ func bodyFor(o operation, f job.File) any {
 	case strings.HasSuffix(o.path, "/caption"):
 		return map[string]string{"caption": "not theirs"}
 	case o.path == "/api/learnt/effects":
-		return jobs.PaceProposal{Product: "x", Method: "roller", Pace: 0.005}
+		return jobs.PaceProposal{Product: "x", Method: "roller", Surface: "floor", Pace: 0.005}
 	case strings.HasSuffix(o.path, "/log/check"):
 		return map[string]string{"heads": ""}
 	case strings.HasSuffix(o.path, "/copies"):

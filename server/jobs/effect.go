@@ -12,6 +12,7 @@ import (
 	"github.com/danielgtaylor/huma/v2"
 	"github.com/google/uuid"
 
+	"nephelon/core/material"
 	"nephelon/core/measure"
 	"nephelon/core/plan"
 	"nephelon/core/school"
@@ -20,9 +21,10 @@ import (
 
 // PaceProposal asks what it would change to plan the coats of a product with another pace.
 type PaceProposal struct {
-	Product string        `json:"product" minLength:"1" maxLength:"60" doc:"Id of the product"`
-	Method  school.Laying `json:"method" doc:"How it is laid"`
-	Pace    measure.Pace  `json:"pace" minimum:"0.0001" maximum:"1" doc:"m²/s that one person lays"`
+	Product string               `json:"product" minLength:"1" maxLength:"60" doc:"Id of the product"`
+	Method  school.Laying        `json:"method" doc:"How it is laid"`
+	Surface material.SurfaceKind `json:"surface" doc:"What it is laid on"`
+	Pace    measure.Pace         `json:"pace" minimum:"0.0001" maximum:"1" doc:"m²/s that one person lays"`
 }
 
 // PaceEffect holds what it would change in a job.
@@ -59,7 +61,7 @@ func (s *Service) effectRoute() {
 			for _, j := range open {
 				effect := PaceEffect{Job: j.ID, Name: j.File.Job.Name, Revision: j.Revision, Coats: []string{},
 					Patch: []exchange.EditStep{}}
-				places := plan.CoatsOf(j.File, in.Body.Product, in.Body.Method)
+				places := plan.CoatsOf(j.File, in.Body.Product, in.Body.Method, in.Body.Surface)
 				if len(places) == 0 {
 					continue
 				}

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import type { RecordLearnt } from '../../api/client'
+import { kindOf } from '../job/blank'
 import { useDesk } from '../job/useEditor'
 import { useOwnFloors } from '../record/useOwnFloors'
 import { useSession } from '../../session/session'
@@ -19,6 +20,7 @@ function shown(i: number): RecordLearnt | undefined {
   return floors.value.find(
     (l) =>
       l.product === coat?.product &&
+      l.surface === kindOf(desk.surface.value) &&
       l.pace &&
       l.estimates.some((e) => e.what === 'pace' && e.offered) &&
       (!method || l.method === method),

@@ -18,13 +18,13 @@ const said = ref<Record<string, string>>({})
 watch(
   open,
   async (now) => {
-    if (!now || !learnt.pace || !learnt.method) return
+    if (!now || !learnt.pace || !learnt.method || !learnt.surface) return
     effects.value = undefined
     chosen.value = {}
     said.value = {}
     const { data } = await ask(
       api.POST('/api/learnt/effects', {
-        body: { product: learnt.product, method: learnt.method, pace: learnt.pace },
+        body: { product: learnt.product, method: learnt.method, surface: learnt.surface, pace: learnt.pace },
       }),
       'What it changes cannot be worked out.',
     )
