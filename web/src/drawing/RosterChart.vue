@@ -84,11 +84,17 @@ const short = (r: Ribbon): string => (r.task.number ? `${r.task.number} ${r.task
 const held = ref<{ ribbon: Ribbon; dx: number; dy: number; x: number; y: number; moved: boolean }>()
 /** Pails are made ready for a pour: choosing that shows the pour. */
 const choose = (ribbon: Ribbon): void => emit('choose', ribbon.key.split('/ready/')[0] ?? ribbon.key)
+/** What has begun stays where it is. */
 const moves = (ribbon: Ribbon): boolean =>
-  !!props.movable && props.by === 'crew' && !ribbon.task.passing && !ribbon.booked.readies
+  !!props.movable &&
+  props.by === 'crew' &&
+  !ribbon.task.passing &&
+  !ribbon.booked.readies &&
+  !ribbon.booked.logged &&
+  new Date(ribbon.booked.from) >= new Date(props.view.now)
 function grasp(event: PointerEvent, ribbon: Ribbon): void {
   choose(ribbon)
-  if (!moves(ribbon) || new Date(ribbon.booked.from) < new Date(props.view.now)) return
+  if (!moves(ribbon)) return
   ;(event.currentTarget as Element).setPointerCapture(event.pointerId)
   held.value = { ribbon, dx: 0, dy: 0, x: event.clientX, y: event.clientY, moved: false }
 }

@@ -85,7 +85,7 @@ function over(of: Bookable, _: string, from: Date): void {
 /** What becomes of the pour that is held over the roster. */
 const preview = computed(() => {
   const h = here.hour.value
-  if (!h) return ''
+  if (!h) return here.untimed.value ? 'The plan of this job cannot time the coat there.' : ''
   const span = (s: number): string => session.format('span', Math.abs(s))
   return [
     `First kit ${dayTime(h.at, roster.view.value?.zone)}`,

@@ -9,20 +9,26 @@ const REST_MS = 150
 /** What becomes of a pour where it is held over the roster, before it is let go. */
 export interface Here {
   hour: Ref<PourHour | undefined>
+  /** Nothing is known of the pour there, because the plan cannot time it. */
+  untimed: Ref<boolean>
   over: (task: Bookable, booked: Booked | undefined, from: Date) => void
   clear: () => void
 }
 export function useHere(): Here {
   const hour = ref<PourHour>()
+  const untimed = ref(false)
   let asked = 0
   const look = useDebounceFn(async (own: number, job: string, coat: string, at: string) => {
     const data = await dataOf(
       api.POST('/api/jobs/{job}/pour/hours', { params: { path: { job } }, body: { coat, at } }),
     )
-    if (own === asked) hour.value = data?.[0]
+    if (own !== asked) return
+    hour.value = data?.[0]
+    untimed.value = data?.length === 0
   }, REST_MS)
   return {
     hour,
+    untimed,
     over(task, booked, from) {
       const coat = /^coat\/(.+)\/pour$/.exec(task.id)?.[1]
       if (!coat || !booked) return
@@ -35,6 +41,7 @@ export function useHere(): Here {
     clear() {
       asked++
       hour.value = undefined
+      untimed.value = false
     },
   }
 }
