@@ -1,12 +1,14 @@
 package demo
 
 import (
+	"cmp"
 	"context"
 	"fmt"
 	"slices"
 	"time"
 
 	"nephelon/core/facts"
+	"nephelon/core/geometry"
 
 	"github.com/google/uuid"
 
@@ -197,8 +199,11 @@ func (l *logger) coat(c *record.Coat) error {
 		if len(b.Beside) > 0 {
 			add(at((b.Passage.Laid+b.Passage.Done)/2), record.Joined, b.ID, record.Body{})
 		}
-		film := c.Wet * measure.Film(1+0.04*float64(k%3-1))
-		add(at(b.Passage.Laid).Add(30*time.Second), record.Film, b.ID, record.Body{Film: &film})
+		add(at(b.Passage.Laid).Add(20*time.Second), record.Emptied, b.ID, record.Body{At: spot(b)})
+		for n := range 3 {
+			film := c.Wet * measure.Film(0.97+0.04*float64((k+n)%3-1))
+			add(at(b.Passage.Laid).Add(time.Duration(n+1)*30*time.Second), record.Film, b.ID, record.Body{Film: &film})
+		}
 		end = at(b.Passage.Done)
 		add(end, record.Rolled, b.ID, record.Body{})
 	}
@@ -209,7 +214,8 @@ func (l *logger) coat(c *record.Coat) error {
 	add(end.Add(12*time.Minute), record.Ended, task+"/pour", record.Body{})
 	if l.spoils && c.Number == 2 {
 		add(end.Add(40*time.Hour), record.Fault, c.Batches[1].ID,
-			record.Body{Seen: "soft", Size: "about 0.4 m across", Text: "A fingernail marks it near the west wall."})
+			record.Body{Seen: "soft", Size: "about 0.4 m across", Text: "A fingernail marks it near the west wall.",
+				At: spot(&c.Batches[1])})
 	}
 	for _, err := range all {
 		if err != nil {
@@ -217,4 +223,16 @@ func (l *logger) coat(c *record.Coat) error {
 		}
 	}
 	return nil
+}
+
+// spot returns a place in a section, away from its number, m; nil where it has no outline.
+func spot(b *record.Batch) *[2]float64 {
+	if len(b.Rings) == 0 || len(b.Rings[0]) == 0 {
+		return nil
+	}
+	const toCorner = 0.6
+	corner := slices.MaxFunc(b.Rings[0], func(p, q geometry.Point) int {
+		return cmp.Compare(b.Label.Distance(p), b.Label.Distance(q))
+	})
+	return &[2]float64{b.Label.X + toCorner*(corner.X-b.Label.X), b.Label.Y + toCorner*(corner.Y-b.Label.Y)}
 }

@@ -71,6 +71,10 @@ func TestAPourByOneTouchAPail(t *testing.T) {
 	p.batchIs(1, "rolled")
 	p.sees("[data-test=now]", "is laid")
 	p.sees("[data-test=waits]", "light foot traffic")
+	// Where the last pail ended is marked on the plan, and stays with its section.
+	p.click("[data-test=spot-pail]")
+	p.click("[data-test=day-floor] path.section.chosen")
+	p.until(`document.querySelectorAll('[data-test=spot]').length === 1`)
 	p.sent()
 	p.look("day-one-touch")
 	p.button("‹ Record")
@@ -216,6 +220,12 @@ func TestTheRecordAnswersForAFloor(t *testing.T) {
 	// Evidence is a way to the batch that it speaks of.
 	p.click("[data-fault=soft] li.for a")
 	p.sees("[role=tab][aria-selected=true][data-part]", "Coats")
+	// On the plan the defect lies over its pail, with its lots, its hour and its people.
+	p.choose("Show on the plan", "Lots")
+	p.click("[data-test=pail-map] path.section:nth-of-type(2)")
+	p.sees("[data-test=pail-told]", "Defect: Sticky or soft spots")
+	p.sees("[data-test=pail-told]", "Tess Arnaud")
+	p.look("record-pails")
 	// The client signs, and what was logged is found from all jobs; what the floors show is offered.
 	p.part("handover")
 	p.typed("Accepted by", "Aud Wharfinger")

@@ -4,6 +4,7 @@ import (
 	"fmt"
 	"html/template"
 	"math"
+	"slices"
 	"strings"
 	"sync"
 	"time"
@@ -84,9 +85,10 @@ const (
 	drawingHigh = 190.0
 )
 
-// drawn returns a surface with its sections as SVG, and what it shows in words; nothing where it has no
-// outline.
-func drawn(s *record.Surface, last *record.Coat) (drawing template.HTML, caption string) {
+// drawn returns a surface with its sections as SVG, where pails of a coat ended and where defects are, and what it
+// shows in words; nothing where it has no outline.
+func drawn(s *record.Surface, last *record.Coat, day *record.CoatDay, faults []record.Trouble) (drawing template.HTML,
+	caption string) {
 	if len(s.Outline) == 0 || len(s.Outline[0]) == 0 {
 		return "", ""
 	}
@@ -129,6 +131,27 @@ func drawn(s *record.Surface, last *record.Coat) (drawing template.HTML, caption
 			}
 		}
 		caption = fmt.Sprintf("Plan of %s with the sections of coat %d, numbered by their batches.", s.Name, last.Number)
+		marked := [2]bool{}
+		for _, b := range day.Batches {
+			if b.Spot != nil {
+				x, y := at(geometry.Point{X: b.Spot[0], Y: b.Spot[1]})
+				fmt.Fprintf(&out, `<circle cx="%.1f" cy="%.1f" r="3" fill="none" stroke="#14212b" stroke-width="1"/>`, x, y)
+				marked[0] = true
+			}
+		}
+		for _, f := range faults {
+			if f.Place != nil && slices.ContainsFunc(f.Over, func(l record.Laid) bool { return l.Coat == last.ID }) {
+				x, y := at(geometry.Point{X: f.Place[0], Y: f.Place[1]})
+				fmt.Fprintf(&out, `<path d="M%.1f %.1fl5 5l-5 5l-5 -5Z" fill="#a3282d"/>`, x, y-5)
+				marked[1] = true
+			}
+		}
+		if marked[0] {
+			caption += " Rings: where pails ended."
+		}
+		if marked[1] {
+			caption += " Diamonds: defects."
+		}
 	}
 	out.WriteString("</svg>")
 	return template.HTML(out.String()), caption

@@ -107,13 +107,14 @@ func fingerprint(of ledger.Part) string {
 func (h *Handover) area(s *record.Surface) areaView {
 	a := areaView{Name: s.Name, Area: h.Units.Area(s.Area)}
 	var last *record.Coat
+	var day *record.CoatDay
 	for n := range h.Day.Coats {
 		c := &h.Day.Coats[n]
 		plan := h.Issue.Coat(c.ID)
 		if plan.Surface != s.ID || c.Begun == nil {
 			continue
 		}
-		last = plan
+		last, day = plan, c
 		film := "not measured"
 		if c.Used.Film > 0 {
 			film = fmt.Sprintf("%s, %s", h.Units.Film(c.Used.Film), h.Units.Film(plan.Wet))
@@ -125,7 +126,7 @@ func (h *Handover) area(s *record.Surface) areaView {
 		a.Coats = append(a.Coats, coatView{fmt.Sprint(c.Number), product, h.clock(c.Begun),
 			h.Units.Mass(c.Used.Mass), film})
 	}
-	a.Drawing, a.Caption = drawn(s, last)
+	a.Drawing, a.Caption = drawn(s, last, day, h.Day.Faults)
 	return a
 }
 

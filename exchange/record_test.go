@@ -218,6 +218,9 @@ func TestTheHandoverTellsTheFloor(t *testing.T) {
 	i, _, day := finished()
 	i.Surfaces[0].Outline = []geometry.Ring{{{X: 0, Y: 0}, {X: 4, Y: 0}, {X: 4, Y: 2.5}, {X: 0, Y: 2.5}}}
 	day.Hours = []record.Worked{{Person: "Tess", From: day.Signed.At, Span: 5400}}
+	laid := &day.Coats[len(day.Coats)-1]
+	laid.Batches[0].Spot = &[2]float64{3, 1}
+	day.Faults = []record.Trouble{{Seen: "soft", Place: &[2]float64{1, 1}, Over: []record.Laid{{Coat: laid.ID, Batch: 1}}}}
 	h := Handover{Company: "Works", Client: "Ørsund Quay", Issue: i, Day: day, Kept: "1 kg, boiler room",
 		Units: measure.Metric,
 		Zone:  time.UTC, Full: true, At: day.Signed.At, Known: map[string]string{"Tess": "lead 4f1a"},
@@ -226,7 +229,7 @@ func TestTheHandoverTellsTheFloor(t *testing.T) {
 	text := printed(t, h)
 	for _, want := range []string{"Smoke house", "Ørsund Quay", "=LOT-7", "290 µm", "Wed 5 Mar 2031 08:12", "No bleach",
 		"boiler room", "A. Wharfinger", "2 kg + 2.2 kg, 9.1% off", "ratio 9.1% off as weighed", "lead 4f1a", "1.5",
-		"nephelon/log-1", "Key nephelon+key", fingerprint(h.Log), "Slab from 20 °C"} {
+		"Rings: where pails ended. Diamonds: defects.", "nephelon/log-1", "Key nephelon+key", fingerprint(h.Log), "Slab from 20 °C"} {
 		if !strings.Contains(strings.ReplaceAll(text, "\n", " "), want) && !strings.Contains(text, want) {
 			t.Errorf("“%s” is not in it:\n%s", want, text)
 		}

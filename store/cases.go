@@ -18,6 +18,12 @@ const mostLearnt = 1000
 const selectCases = `select j.id, j.cases from jobs j join (select job_id, max(at) as at from issues where company_id = $1
 	group by job_id order by 2 desc limit $2) i on i.job_id = j.id where j.company_id = $1`
 
+// keptCases are cases as they are kept, with the version of what worked them out.
+type keptCases struct {
+	Version int          `json:"version"`
+	Cases   []learn.Case `json:"cases"`
+}
+
 // Cases returns what the records of a company's jobs show, as work makes it of a job's record. What
 // was worked out before and is still true is read.
 func (s *Store) Cases(ctx context.Context, company uuid.UUID, work func(JobRecord) []learn.Case) ([]learn.Case, error) {
@@ -34,11 +40,15 @@ func (s *Store) Cases(ctx context.Context, company uuid.UUID, work func(JobRecor
 			missing = append(missing, r.ID)
 			continue
 		}
-		var cases []learn.Case
-		if err := json.Unmarshal(r.Cases, &cases); err != nil {
+		var kept keptCases
+		if err := json.Unmarshal(r.Cases, &kept); err != nil {
 			return nil, fmt.Errorf("decode what a record shows: %w", err)
 		}
-		all = append(all, cases...)
+		if kept.Version != learn.Version {
+			missing = append(missing, r.ID)
+			continue
+		}
+		all = append(all, kept.Cases...)
 	}
 	const together = 60
 	for some := range slices.Chunk(missing, together) {
@@ -59,7 +69,7 @@ func (s *Store) Cases(ctx context.Context, company uuid.UUID, work func(JobRecor
 
 // keepCases keeps what a job's record shows, unless something was logged or issued since it was read.
 func (s *Store) keepCases(ctx context.Context, company uuid.UUID, job string, read int, cases []learn.Case) error {
-	doc, err := json.Marshal(cases)
+	doc, err := json.Marshal(keptCases{learn.Version, cases})
 	if err != nil {
 		return fmt.Errorf("encode what a record shows: %w", err)
 	}

@@ -14,6 +14,7 @@ import (
 	jobfile "nephelon/core/job"
 	"nephelon/core/material"
 	"nephelon/core/measure"
+	"nephelon/core/record/learn"
 	"nephelon/store"
 )
 
@@ -70,7 +71,9 @@ func written() map[int64]string {
 		17: `insert into log_entries (company_id, number, entry) values ('11111111-0000-0000-0000-000000000001', 0,
 			'{"number": 0, "kind": "begun", "item": "a", "at": "2026-11-03T07:15:00Z"}');
 			insert into log_hashes values ('11111111-0000-0000-0000-000000000001', 0, 'x');
-			insert into log_heads values ('11111111-0000-0000-0000-000000000001', 1, 'x')`,
+			insert into log_heads values ('11111111-0000-0000-0000-000000000001', 1, 'x');
+			update jobs set cases = '[]'`,
+		18: `update jobs set cases = '{"version": 1, "cases": []}'`,
 	}
 }
 
@@ -120,6 +123,13 @@ func TestEveryEarlierSchemaComesUp(t *testing.T) {
 				t.Fatal(err)
 			}
 			defer s.Close()
+			worked := 0
+			if _, err := s.Cases(t.Context(), company, func(store.JobRecord) []learn.Case {
+				worked++
+				return nil
+			}); err != nil || from >= 8 && worked != 1 {
+				t.Errorf("what records show was worked out %d times: %v", worked, err)
+			}
 			j, err := s.Job(t.Context(), company, job)
 			if err != nil || len(j.File.Job.Surfaces) == 0 || len(j.File.Products[0].PotLife) != 1 ||
 				j.File.Version != jobfile.Version || !theoretical(j.File.Job.Surfaces[0].Coats) {

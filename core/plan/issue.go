@@ -55,6 +55,9 @@ func (p *Planner) Issue(ctx context.Context, f job.File, world facts.Facts, unit
 			surface.From, surface.Forecast = &w.From, w.Hourly
 		}
 		surface.Signs = signsOf(s.Survey)
+		if found := f.Job.Surfaces[i].Survey; found != nil {
+			surface.Profile = found.Profile
+		}
 		before := len(out.Coats)
 		for c := range s.Coats {
 			if coat, pours := issuedCoat(in, i, c, s); pours &&
@@ -126,6 +129,13 @@ func issuedCoat(in *input.Inputs, i, c int, s SurfacePlan) (record.Coat, bool) {
 	out.Product.Kits = slices.Clone(out.Product.Kits)
 	for k := range out.Product.Kits {
 		out.Product.Kits[k].Price = nil // a crew needs none
+	}
+	if b := made.Build; b != nil && !b.Practical && b.Need+b.Thinner > 0 {
+		extra := measure.Fraction(b.Extra / (b.Need + b.Thinner))
+		out.Extra = &extra
+	}
+	if s := l.Coat.Scatter; s != nil {
+		out.Throws = s.Throws()
 	}
 	for _, stage := range made.Times.Stages {
 		switch stage.Key {

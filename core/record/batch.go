@@ -3,6 +3,7 @@ package record
 import (
 	"fmt"
 	"math"
+	"slices"
 	"time"
 
 	"nephelon/core/cure"
@@ -70,6 +71,9 @@ func (t *Teller) batch(i *Issue, c *Coat, b *Batch, events byBatch, units measur
 		}
 	}
 	for _, e := range events.of[batchKey{c.ID, b.Number}] {
+		if e.Kind.step() && !slices.Contains(d.People, e.Name) {
+			d.People = append(d.People, e.Name)
+		}
 		switch e.Kind {
 		case Meets:
 			if d.Meets != nil {
@@ -89,6 +93,11 @@ func (t *Teller) batch(i *Issue, c *Coat, b *Batch, events byBatch, units measur
 			mark(e, &d.Rolled)
 		case Joined:
 			mark(e, &d.Joined)
+		case Thrown:
+			d.Thrown = append(d.Thrown, Throw{*e.Body.Mass, *e.Body.Took, e.ID})
+		case Emptied:
+			d.Spot = e.Body.At
+			d.Events[Emptied] = e.ID
 		case Weighed:
 			d.Masses = e.Body.Masses
 			d.Events[Weighed] = e.ID

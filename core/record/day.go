@@ -53,6 +53,7 @@ type Trouble struct {
 	Photo   string      `json:"photo,omitempty"`
 	Answers []Answer    `json:"answers"`
 	Cause   string      `json:"cause,omitempty" doc:"What it turned out to be"`
+	Over    []Laid      `json:"over,omitempty" doc:"The sections of all coats of its surface that its place lies in"`
 }
 
 // Answer holds what somebody said to a question about it.
@@ -157,9 +158,19 @@ type BatchDay struct {
 	Lots    []string              `json:"lots,omitempty"`
 	Expires string                `json:"expires,omitempty"`
 	Films   []FilmRead            `json:"films"`
+	Thrown  []Throw               `json:"thrown,omitempty" doc:"Broadcasting that was timed"`
+	Spot    *[2]float64           `json:"spot,omitempty" doc:"Where its pail ended, m on the plan of its surface"`
+	People  []string              `json:"people,omitempty" doc:"Names of those who logged its steps, in order"`
 	Doubts  []string              `json:"doubts,omitempty" doc:"Entries that contradict each other, and which of them counts"`
 	Events  map[Kind]string       `json:"events" doc:"The event of each touch, so that it can be struck"`
 	Told    map[Kind]measure.Span `json:"told" doc:"Seconds from event to log entry, by kind of event, for events logged late"`
+}
+
+// Throw is a mass that one person broadcast in a time.
+type Throw struct {
+	Mass  measure.Mass `json:"mass" doc:"kg"`
+	Took  measure.Span `json:"took" doc:"s"`
+	Event string       `json:"event"`
 }
 
 // FilmRead is a wet film as the gauge showed it.
@@ -293,7 +304,7 @@ func (d *Day) take(i *Issue, e *Event) {
 		}
 		d.Faults = append(d.Faults, Trouble{
 			Event: e.ID, Coat: coat, Batch: batch, Seen: e.Body.Seen, At: e.When(), By: e.Name, Place: e.Body.At,
-			Size: e.Body.Size, Text: e.Body.Text, Photo: e.Body.Photo, Answers: []Answer{},
+			Size: e.Body.Size, Text: e.Body.Text, Photo: e.Body.Photo, Answers: []Answer{}, Over: i.over(coat, e.Body.At),
 		})
 	}
 	if coat, named := CoatOf(e.Task); named && i.Coat(coat) == nil {

@@ -33,6 +33,8 @@ const (
 	Spread   Kind = "spread"    // all of it
 	Rolled   Kind = "rolled"    // nobody touches it again
 	Joined   Kind = "joined"    // its edge with what was laid before is worked in
+	Emptied  Kind = "emptied"   // where on the floor its pail ended
+	Thrown   Kind = "thrown"    // how long one person took to broadcast a mass
 	Lost     Kind = "lost"      // the bucket went hot or was spilt; its section still wants a batch
 	Weighed  Kind = "weighed"   // each part, as the scale showed it
 	Lot      Kind = "lot"       // of each part
@@ -73,6 +75,7 @@ type Body struct {
 	Photo    string               `json:"photo,omitempty" maxLength:"60" doc:"Id of the photo"`
 	Product  string               `json:"product,omitempty" maxLength:"60" doc:"Id of the product"`
 	Mass     *measure.Mass        `json:"mass,omitempty" minimum:"0" maximum:"2000" doc:"kg"`
+	Took     *measure.Span        `json:"took,omitempty" minimum:"1" maximum:"36000" doc:"s that something took one person"`
 	Stage    string               `json:"stage,omitempty" maxLength:"20"`
 	Seen     string               `json:"seen,omitempty" maxLength:"40" doc:"What is wrong"`
 	At       *[2]float64          `json:"at,omitempty" doc:"m on the plan of its surface"`

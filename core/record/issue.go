@@ -44,6 +44,7 @@ type Surface struct {
 	Name     string                `json:"name"`
 	Kind     material.SurfaceKind  `json:"kind,omitempty" doc:"What it is; a floor or a pool when left out"`
 	Area     measure.Area          `json:"area" doc:"m²"`
+	Profile  int                   `json:"profile,omitempty" doc:"Concrete surface profile that its survey found, ICRI 310.2R; not known when left out"`
 	Outline  []geometry.Ring       `json:"outline,omitempty" doc:"Rings of a floor: its outline, then its holes"`
 	From     *time.Time            `json:"from,omitempty" doc:"First hour of the forecast below; absent where there is none"`
 	Forecast []measure.Temperature `json:"forecast,omitempty" doc:"°C of its slab hour by hour, as it was planned with"`
@@ -74,6 +75,8 @@ type Coat struct {
 	Slab     measure.Temperature `json:"slab" doc:"°C planned"`
 	Working  measure.Span        `json:"working,omitempty" doc:"s that its film can be worked; not known when left out"`
 	Pace     measure.Pace        `json:"pace,omitempty" doc:"m²/s that one person was planned to lay of it"`
+	Extra    *measure.Fraction   `json:"extra,omitempty" doc:"Share of what is mixed that was planned beside film and loss, for profile, pores and pails; left out where the amount is practical"`
+	Throws   measure.MassRate    `json:"throws,omitempty" doc:"kg/s that one person was planned to broadcast into it"`
 	Tape     measure.Span        `json:"tape,omitempty" doc:"s after pouring until the tape along the edge of a top is pulled; left out where it stays"`
 	Drips    bool                `json:"drips,omitempty" doc:"The film runs down the edge and hangs in drips"`
 	Reacts   bool                `json:"reacts,omitempty" doc:"Working time counts from when it leaves the pail, less what it aged there; else from when it is spread"`

@@ -48,6 +48,11 @@ func rules() []rule {
 		{Spread, "Spread", ofBatch, nil, nil},
 		{Rolled, "Rolled", ofBatch, nil, nil},
 		{Joined, "Edge joined", ofBatch, nil, nil},
+		{Emptied, "Pail ended here", ofBatch, want(func(b *Body) bool { return b.At != nil },
+			"body.at: mark on the plan where the pail ended"), nil},
+		{Thrown, "Broadcast timed", ofBatch, want(func(b *Body) bool {
+			return b.Mass != nil && *b.Mass > 0 && b.Took != nil && *b.Took > 0
+		}, "body.mass: enter the mass that one person threw, and how long that took"), nil},
 		{Lost, "Bucket lost", ofBatch, nil, nil},
 		{Weighed, "Weights", ofBatch, want(func(b *Body) bool { return len(b.Masses) > 1 },
 			"body.masses: enter the mass of each part"), nil},
@@ -125,6 +130,15 @@ func (e *Event) lacks() string {
 func ForLeads(e, struck *Event) bool {
 	r := e.Kind.rule()
 	return r != nil && r.leads != nil && r.leads(e, struck)
+}
+
+// step reports whether a kind tells that somebody worked on a batch.
+func (k Kind) step() bool {
+	switch k {
+	case Meets, Mixed, Poured, Spread, Rolled, Joined:
+		return true
+	}
+	return false
 }
 
 // Values returns all values, in the order in which they are shown.

@@ -14,7 +14,7 @@ import (
 // What an event of each kind cannot do without is named by its field, and nothing is said once it
 // is there.
 func TestEachKindNeedsItsFields(t *testing.T) {
-	yes, mass, slab := true, measure.Mass(1.2), measure.Temperature(18)
+	yes, mass, slab, took := true, measure.Mass(1.2), measure.Temperature(18), measure.Span(40)
 	film := measure.Film(300e-6)
 	for _, c := range []struct {
 		kind    Kind
@@ -25,6 +25,8 @@ func TestEachKindNeedsItsFields(t *testing.T) {
 	}{
 		{Gated, "coat/c", "body.gate", Body{Saw: "swept"}, Body{Gate: "dust", Saw: "swept"}},
 		{Read, "", "body.slab", Body{}, Body{Slab: &slab}},
+		{Thrown, batch(1), "body.mass", Body{Mass: &mass}, Body{Mass: &mass, Took: &took}},
+		{Emptied, batch(1), "body.at", Body{}, Body{At: &[2]float64{2, 3}}},
 		{Weighed, batch(1), "body.masses", Body{}, Body{Masses: []measure.Mass{4, 2}}},
 		{Lot, batch(1), "body.lots", Body{}, Body{Lots: []string{"", "L7"}}},
 		{Film, batch(1), "body.film", Body{}, Body{Film: &film}},

@@ -4,6 +4,7 @@ package learn
 
 import (
 	"cmp"
+	"maps"
 	"math"
 	"slices"
 	"time"
@@ -17,17 +18,26 @@ import (
 // What names what own floors show.
 type What string
 
-// What is shown, each as a ratio of what was so to what was planned, but for lost material.
+// What is shown, each as a ratio of what was so to what was planned, but for shares and what is covered.
 const (
 	Pace     What = "pace"     // the time a section took on the floor
 	Mixing   What = "mixing"   // the time with the mixer
 	Consumed What = "consumed" // the mass that was poured on an area, as weighed
 	Lost     What = "lost"     // the share of the mass that went in lost pails
 	Lived    What = "lived"    // the share of its pot life after which a pail went hot
+	Joined   What = "joined"   // the share of the working time after which edges were joined on coats without a defect
+	Casting  What = "casting"  // the time one person took to broadcast a mass
+	Loss     What = "loss"     // the share of what was poured that is neither in the film nor planned beside it
+	Covered  What = "covered"  // m² that a m³ covered, as weighed: all is in it
 )
 
 // Values lists what is shown.
-func (What) Values() []What { return []What{Pace, Mixing, Consumed, Lost, Lived} }
+func (What) Values() []What {
+	return []What{Pace, Mixing, Casting, Consumed, Covered, Loss, Lost, Lived, Joined}
+}
+
+// Version rises with every change of what is worked out of a record, so that what is kept is worked out anew.
+const Version = 2
 
 // Case holds what one coat of one job shows.
 type Case struct {
@@ -40,6 +50,8 @@ type Case struct {
 	Begun   time.Time            `json:"begun"`
 	Slab    measure.Temperature  `json:"slab"`
 	Pace    measure.Pace         `json:"pace,omitempty" doc:"m²/s of each, as planned"`
+	Throws  measure.MassRate     `json:"throws,omitempty" doc:"kg/s of each who broadcasts, as planned"`
+	Profile int                  `json:"profile,omitempty" doc:"Concrete surface profile found; 0 where nobody says"`
 	Ratios  map[What][]float64   `json:"ratios"`
 }
 
@@ -54,14 +66,14 @@ func Cases(i *record.Issue, day *record.Day) []Case {
 		}
 		one := Case{Job: i.Job, Product: plan.Product.ID, Name: plan.Name, Method: school.Laying(plan.Method), Crew: i.To,
 			Begun: *of.Begun,
-			Slab:  plan.Slab, Pace: cmp.Or(plan.Pace, i.Pace), Ratios: make(map[What][]float64)}
+			Slab:  plan.Slab, Pace: cmp.Or(plan.Pace, i.Pace), Throws: plan.Throws, Ratios: make(map[What][]float64)}
 		for _, s := range i.Surfaces {
 			if s.ID == plan.Surface {
-				one.Surface = s.Kind
+				one.Surface, one.Profile = s.Kind, s.Profile
 			}
 		}
 		add := func(what What, ratio float64) {
-			if ratio >= 0 && !math.IsInf(ratio, 0) {
+			if (ratio >= 0 || what == Loss) && !math.IsInf(ratio, 0) && !math.IsNaN(ratio) {
 				one.Ratios[what] = append(one.Ratios[what], ratio)
 			}
 		}
@@ -80,6 +92,12 @@ func Cases(i *record.Issue, day *record.Day) []Case {
 					add(Mixing, took)
 				}
 			}
+			for _, thrown := range batch.Thrown {
+				if plan.Throws > 0 {
+					add(Casting, float64(thrown.Took)*float64(plan.Throws)/float64(thrown.Mass))
+				}
+			}
+			spread(plan, b, batch, add)
 			if batch.Began != nil {
 				poured++
 				planned += card.Mass
@@ -94,11 +112,46 @@ func Cases(i *record.Issue, day *record.Day) []Case {
 				add(Lost, float64(used.Lost/all))
 			}
 		}
+		for _, f := range day.Facts {
+			if f.Key == record.JoinedLate && f.Coat == of.ID && !faulty(day, plan.Surface, i) {
+				add(Joined, 1+f.By)
+			}
+		}
 		if len(one.Ratios) > 0 {
 			all = append(all, one)
 		}
 	}
 	return all
+}
+
+// spread adds what a batch that was weighed covered, and what of it is not in the film as gauges showed it.
+func spread(plan *record.Coat, n int, batch *record.BatchDay, add func(What, float64)) {
+	card := &plan.Batches[n].Card
+	mass := measure.Mass(0)
+	for _, part := range batch.Masses {
+		mass += part
+	}
+	if batch.Began == nil || !(mass > 0) || !(card.Mass > 0) || !(card.Area > 0) {
+		return
+	}
+	poured := card.Volume * measure.Volume(mass/card.Mass)
+	add(Covered, float64(card.Area)/float64(poured))
+	films := make([]float64, len(batch.Films))
+	for f := range batch.Films {
+		films[f] = float64(batch.Films[f].Film)
+	}
+	if len(films) >= enough && plan.Extra != nil && *plan.Extra < 1 {
+		film := measure.Film(median(films)).Over(card.Area)
+		add(Loss, 1-float64(film)/float64(poured)/(1-float64(*plan.Extra)))
+	}
+}
+
+// faulty reports whether anything is wrong with a surface.
+func faulty(day *record.Day, surface string, i *record.Issue) bool {
+	return slices.ContainsFunc(day.Faults, func(f record.Trouble) bool {
+		c := i.Coat(f.Coat)
+		return c != nil && c.Surface == surface
+	})
 }
 
 // A mixing time below or above these shares of the plan was touched late.
@@ -107,7 +160,8 @@ const (
 	tooSlow  = 10
 )
 
-// enough is from how many jobs on an estimate is offered: fewer are an accident.
+// enough is from how many jobs on an estimate is offered, and from how many films on a section is judged: fewer
+// are an accident.
 const enough = 3
 
 // Estimate holds what floors show of one thing: robust, so that a touch that was forgotten for an
@@ -120,6 +174,7 @@ type Estimate struct {
 	Spread  float64 `json:"spread,omitempty" doc:"1.4826 times the median deviation of jobs from it, the standard deviation of normal ones; left out under three jobs"`
 	Low     float64 `json:"low" doc:"The least of a job"`
 	High    float64 `json:"high" doc:"The greatest of a job"`
+	Recent  float64 `json:"recent,omitempty" doc:"The median of the three newest jobs, where there are six or more"`
 	Offered bool    `json:"offered,omitempty" doc:"From three jobs on"`
 }
 
@@ -134,7 +189,15 @@ type Learnt struct {
 	Last      time.Time            `json:"last" doc:"When a coat of it was last begun"`
 	Pace      measure.Pace         `json:"pace,omitempty" doc:"m²/s of each, by which it would have been planned right"`
 	Estimates []Estimate           `json:"estimates"`
-	ByHeat    []Band               `json:"byHeat,omitempty" doc:"Pace by the temperature of the slab, where that is more than one"`
+	Throws    measure.MassRate     `json:"throws,omitempty" doc:"kg/s of each who broadcasts, by which it would have been planned right"`
+	ByHeat    []Band               `json:"byHeat,omitempty" doc:"Pace and pot life by the temperature of the slab, where that is more than one"`
+	ByProfile []Profiled           `json:"byProfile,omitempty" doc:"What was covered by the profile of the concrete, where one is known"`
+}
+
+// Profiled holds what floors show on a profile of the concrete.
+type Profiled struct {
+	Profile  int      `json:"profile" doc:"ICRI 310.2R"`
+	Estimate Estimate `json:"estimate"`
 }
 
 // Band is a range of slab temperatures.
@@ -177,7 +240,7 @@ func Learn(cases []Case) []Learnt {
 				l.Estimates = append(l.Estimates, e)
 			}
 		}
-		paces := []float64{}
+		paces, throws := []float64{}, []float64{}
 		for _, c := range of {
 			if c.Begun.After(l.Last) {
 				l.Last, l.Name = c.Begun, c.Name
@@ -185,11 +248,18 @@ func Learn(cases []Case) []Learnt {
 			if took := c.Ratios[Pace]; len(took) > 0 && c.Pace > 0 {
 				paces = append(paces, float64(c.Pace)/median(took))
 			}
+			if took := c.Ratios[Casting]; len(took) > 0 {
+				throws = append(throws, float64(c.Throws)/median(took))
+			}
+		}
+		if len(throws) > 0 {
+			l.Throws = measure.MassRate(median(throws))
 		}
 		if len(paces) > 0 {
 			l.Pace = measure.Pace(median(paces))
 		}
-		l.ByHeat = bands(of)
+		l.ByHeat = append(bands(of, Pace), bands(of, Lived)...)
+		l.ByProfile = profiles(of)
 		out = append(out, l)
 	}
 	slices.SortFunc(out, func(a, b Learnt) int {
@@ -207,8 +277,26 @@ func jobsOf(cases []*Case) int {
 	return len(jobs)
 }
 
-// bands returns the pace by slab temperature; nothing where all was laid in one band.
-func bands(cases []*Case) []Band {
+// profiles returns what was covered by profile, the smoothest first.
+func profiles(cases []*Case) []Profiled {
+	by := make(map[int][]*Case)
+	for _, c := range cases {
+		if c.Profile > 0 {
+			by[c.Profile] = append(by[c.Profile], c)
+		}
+	}
+	var all []Profiled
+	for profile, of := range by {
+		if e, any := estimate(of, Covered); any {
+			all = append(all, Profiled{profile, e})
+		}
+	}
+	slices.SortFunc(all, func(a, b Profiled) int { return cmp.Compare(a.Profile, b.Profile) })
+	return all
+}
+
+// bands returns one thing by slab temperature; nothing where all was laid in one band.
+func bands(cases []*Case, what What) []Band {
 	by := make(map[int][]*Case)
 	for _, c := range cases {
 		at := int(math.Floor(float64(c.Slab / wide)))
@@ -216,7 +304,7 @@ func bands(cases []*Case) []Band {
 	}
 	var all []Band
 	for at, of := range by {
-		if e, any := estimate(of, Pace); any {
+		if e, any := estimate(of, what); any {
 			from := measure.Temperature(at) * wide
 			all = append(all, Band{from, from + wide, e})
 		}
@@ -232,20 +320,27 @@ func bands(cases []*Case) []Band {
 func estimate(cases []*Case, what What) (Estimate, bool) {
 	e := Estimate{What: what}
 	of := make(map[string][]float64)
+	last := make(map[string]time.Time)
 	for _, c := range cases {
 		of[c.Job] = append(of[c.Job], c.Ratios[what]...)
 		e.Cases += len(c.Ratios[what])
+		if len(c.Ratios[what]) > 0 && c.Begun.After(last[c.Job]) {
+			last[c.Job] = c.Begun
+		}
 	}
 	var jobs []float64
-	for _, ratios := range of {
-		if len(ratios) > 0 {
-			jobs = append(jobs, median(ratios))
-		}
+	for _, job := range slices.SortedFunc(maps.Keys(last), func(a, b string) int {
+		return cmp.Or(last[b].Compare(last[a]), cmp.Compare(a, b))
+	}) {
+		jobs = append(jobs, median(of[job]))
 	}
 	if len(jobs) == 0 {
 		return e, false
 	}
 	e.Jobs, e.Value, e.Low, e.High = len(jobs), median(jobs), slices.Min(jobs), slices.Max(jobs)
+	if e.Jobs >= 2*enough {
+		e.Recent = median(jobs[:enough])
+	}
 	if e.Jobs >= enough {
 		e.Offered = true
 		off := make([]float64, len(jobs))

@@ -136,6 +136,59 @@ func TestWhatACoatShows(t *testing.T) {
 	}
 }
 
+// By hand: 8 kg weighed of a mix of 1.6 kg/L are 5 L on 10 m², 2 m²/L; gauges show 430 µm, which are 4.3 L; a
+// twentieth was planned for profile and pails, so 4.3 / 5 / 0.95 is in the film and 9.47 % is lost. 25 kg thrown in
+// 5 min where 6 kg/min were planned took 1.2 times as long, hence 5 kg/min. An edge was joined at 0.8 of its
+// working time: shown only while the surface has no defect.
+func TestWhatWasCoveredLostAndThrown(t *testing.T) {
+	i, d := day("a", "Sound", 20, 1, 1)
+	c, extra := &i.Coats[0], measure.Fraction(0.05)
+	i.Surfaces[0].Profile = 3
+	c.Extra, c.Throws = &extra, 6.0/60
+	c.Batches[0].Card = kit.Card{Mass: 16, Volume: 0.010, Area: 10}
+	b := &d.Coats[0].Batches[0]
+	b.Masses = []measure.Mass{5, 3}
+	b.Films = []record.FilmRead{{Film: 420e-6}, {Film: 430e-6}, {Film: 600e-6}}
+	b.Thrown = []record.Throw{{Mass: 25, Took: 300}}
+	d.Facts = []record.Fact{{Key: record.JoinedLate, Coat: "c", By: -0.2}}
+	l := Learn(Cases(&i, &d))[0]
+	for what, want := range map[What]float64{Covered: 2000, Loss: 1 - 4.3/5/0.95, Casting: 1.2, Joined: 0.8} {
+		if e := of(l, what); math.Abs(e.Value/want-1) > 1e-9 || e.Cases != 1 {
+			t.Errorf("%s %v of %d, want %v", what, e.Value, e.Cases, want)
+		}
+	}
+	if math.Abs(float64(l.Throws)*60-5) > 1e-9 || len(l.ByProfile) != 1 || l.ByProfile[0].Profile != 3 {
+		t.Errorf("%v kg/s, %+v", l.Throws, l.ByProfile)
+	}
+	d.Faults = []record.Trouble{{Coat: "c", Seen: "lap-marks"}}
+	b.Films, i.Surfaces[0].Profile = b.Films[:2], 0
+	if l := Learn(Cases(&i, &d))[0]; of(l, Joined).Cases+of(l, Loss).Cases+len(l.ByProfile) > 0 {
+		t.Errorf("a faulty edge, two films or no profile show something: %+v", l)
+	}
+	c.Extra = nil // a practical amount holds what is lost
+	b.Films = append(b.Films, record.FilmRead{Film: 430e-6})
+	if e := of(Learn(Cases(&i, &d))[0], Loss); e.Cases > 0 {
+		t.Errorf("%+v", e)
+	}
+}
+
+// The three newest of six jobs stand beside all: a crew that got quicker sees it.
+func TestTheNewestJobsStandApart(t *testing.T) {
+	var all []Case
+	for n, took := range []float64{2, 2.1, 1.9, 1.2, 1.1, 1.3} {
+		i, d := day(fmt.Sprint(n), "Sound", 20, took)
+		at := begun.AddDate(0, n, 0)
+		d.Coats[0].Begun = &at
+		all = append(all, Cases(&i, &d)...)
+	}
+	if e := of(Learn(all)[0], Pace); math.Abs(e.Value-1.6) > 1e-9 || math.Abs(e.Recent-1.2) > 1e-9 {
+		t.Errorf("%+v", e)
+	}
+	if e := of(Learn(all[:5])[0], Pace); e.Recent != 0 {
+		t.Errorf("five jobs have a trend: %+v", e)
+	}
+}
+
 // On simulated jobs, each with a factor around 1.25, sections that vary by a fifth and one touch in
 // eight late by far, the estimate comes close, and closer with more jobs: within 15 % from 3 jobs,
 // 10 % from 10, 7 % from 50, in nine of ten series. One late touch in eight moves a median to the

@@ -3,13 +3,17 @@ import { computed } from 'vue'
 import type { Point, RecordCoat, RecordCoatDay, RecordSurface } from '../api/client'
 import SectionFloor, { type Fill, type ShownSection } from './SectionFloor.vue'
 
-/** The floor on its day: each section in its state, the one at hand marked, and what is wrong where. */
+/**
+ * The floor on its day: each section in its state, or as something else shows it; the one at hand
+ * marked, where each pail ended, and what is wrong where.
+ */
 const props = defineProps<{
   surface: RecordSurface
   plan: RecordCoat
   coat: RecordCoatDay
   chosen?: number
   marks?: { at: [number, number]; name: string }[]
+  shows?: ReadonlyMap<number, Pick<ShownSection, 'fill' | 'words' | 'strength'>>
 }>()
 const emit = defineEmits<{ choose: [batch: number]; place: [at: [number, number], batch: number] }>()
 const HEIGHT = 300
@@ -31,8 +35,12 @@ const sections = computed<ShownSection[]>(() =>
       number: b.number,
       rings: b.rings ?? [],
       label: b.label,
-      ...shown[props.coat.batches.find((d) => d.number === b.number)?.state ?? 'waiting'],
+      ...(props.shows?.get(b.number) ??
+        shown[props.coat.batches.find((d) => d.number === b.number)?.state ?? 'waiting']),
     })),
+)
+const spots = computed(() =>
+  props.coat.batches.flatMap((b) => (b.spot ? [{ number: b.number, at: b.spot as [number, number] }] : [])),
 )
 function pick(batch: number, at: [number, number]): void {
   emit('choose', batch)
@@ -58,6 +66,18 @@ const spot = (at: [number, number]): Point => ({ x: at[0], y: at[1] })
     @pick="pick"
   >
     <g
+      v-for="s in spots"
+      :key="`spot${s.number}`"
+      class="mark"
+      data-test="spot"
+      :transform="`translate(${view.x(spot(s.at)).toFixed(1)} ${view.y(spot(s.at)).toFixed(1)})`"
+    >
+      <title>{{ `Pail ${s.number} ended here` }}</title>
+      <circle r="9" class="ring" />
+      <circle r="3" />
+      <text x="14" y="6" class="end">{{ s.number }}</text>
+    </g>
+    <g
       v-for="m in marks ?? []"
       :key="m.name"
       class="mark"
@@ -81,6 +101,15 @@ const spot = (at: [number, number]): Point => ({ x: at[0], y: at[1] })
   paint-order: stroke;
   stroke: var(--paper);
   stroke-width: 4px;
+}
+.mark .end {
+  text-anchor: start;
+  font-size: 17px;
+}
+.mark .ring {
+  fill: none;
+  stroke: var(--ink);
+  stroke-width: 2;
 }
 .mark path {
   fill: var(--stop);

@@ -14,6 +14,8 @@ export interface ShownSection {
   label: Point
   fill: Fill
   words: string
+  /** How strong the colour of a solid section is, from 0 to 1. */
+  strength?: number
 }
 
 /**
@@ -83,6 +85,7 @@ function pick(event: MouseEvent, section: number): void {
       class="section"
       :class="[s.words, { chosen: s.number === chosen, picks }]"
       :fill="fillOf(s)"
+      :fill-opacity="s.strength ?? 1"
       @click="picks && pick($event, s.number)"
     />
     <path :d="path(rings, view)" class="walls" fill-rule="evenodd" />

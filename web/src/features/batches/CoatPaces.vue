@@ -1,9 +1,8 @@
 <script setup lang="ts">
 import { computed } from 'vue'
-import type { RecordLearnt } from '../../api/client'
-import { kindOf } from '../job/blank'
 import { useDesk } from '../job/useEditor'
-import { useOwnFloors } from '../record/useOwnFloors'
+import OwnOffer from '../record/OwnOffer.vue'
+import { useCoatFloors } from '../record/useOwnFloors'
 import { useSession } from '../../session/session'
 import QuantityField from '../../fields/QuantityField.vue'
 
@@ -12,20 +11,16 @@ const session = useSession()
 const desk = useDesk()
 const coats = computed(() => desk.surface.value.coats)
 
-const floors = useOwnFloors()
-/** The pace that own floors show for a coat: of this crew's product, laid in this way, from three jobs on. */
-function shown(i: number): RecordLearnt | undefined {
-  const coat = coats.value[i]
-  const method = coat?.own?.laying ?? desk.file.value.job.methods?.laying
-  return floors.value.find(
-    (l) =>
-      l.product === coat?.product &&
-      l.surface === kindOf(desk.surface.value) &&
-      l.pace &&
-      l.estimates.some((e) => e.what === 'pace' && e.offered) &&
-      (!method || l.method === method),
-  )
-}
+const floors = useCoatFloors()
+/** The pace that own floors show for each coat, where it is not used yet. */
+const shown = computed(() =>
+  coats.value.map((c) => {
+    const own = floors(c, 'pace')
+    return own?.floors.pace && own.floors.pace !== c.pace?.value
+      ? { pace: own.floors.pace, estimate: own.estimate }
+      : undefined
+  }),
+)
 function setPace(id: string, value: number | undefined): void {
   desk.editSurface(`${id} pace`, (s) => {
     const found = s.coats.find((c) => c.id === id)
@@ -54,15 +49,13 @@ function setPace(id: string, value: number | undefined): void {
         @click="setPace(c.id, undefined)"
         >Crew default</v-btn
       >
-      <v-btn
-        v-if="shown(i)?.pace && shown(i)?.pace !== c.pace?.value && session.mayEdit"
-        size="small"
-        variant="text"
-        data-test="own-pace"
-        :aria-label="`Pace of own floors for coat ${i + 1}`"
-        @click="setPace(c.id, shown(i)?.pace)"
-        >Own floors: {{ session.format('pace', shown(i)?.pace ?? 0) }}, from {{ shown(i)?.jobs }} jobs</v-btn
-      >
+      <OwnOffer
+        v-if="shown[i] && session.mayEdit"
+        :label="`Pace of own floors for coat ${i + 1}`"
+        :told="session.format('pace', shown[i].pace)"
+        :estimate="shown[i].estimate"
+        @take="setPace(c.id, shown[i]?.pace)"
+      />
     </div>
   </div>
 </template>

@@ -3,6 +3,8 @@ import { computed } from 'vue'
 import type { Coat, CoatPlan, Medium, Portion } from '../../api/client'
 import { useDesk } from '../job/useEditor'
 import { useSession } from '../../session/session'
+import OwnOffer from '../record/OwnOffer.vue'
+import { useCoatFloors } from '../record/useOwnFloors'
 import { minuteTime } from '../../fields/clock'
 import FoldPanel from '../../fields/FoldPanel.vue'
 import FieldGrid from '../../fields/FieldGrid.vue'
@@ -37,6 +39,17 @@ const throwWords: Record<Throw, string> = {
   hand: 'by hand from a bucket',
   blower: 'by blower',
   spikes: 'in spiked shoes',
+}
+const floors = useCoatFloors()
+/** How fast own floors show that one person broadcasts, where that is not used yet. */
+const throws = computed(() => {
+  const own = props.coat.scatter && floors(props.coat, 'casting')
+  return own?.floors.throws && own.floors.throws !== props.coat.scatter?.pace?.value
+    ? { value: own.floors.throws, estimate: own.estimate }
+    : undefined
+})
+function takeThrows(coat: Coat): void {
+  if (coat.scatter && throws.value) coat.scatter.pace = { value: throws.value.value, source: 'own-test' }
 }
 /** Stones are wetted in the mix and laid with it, not thrown. */
 const wets = computed(() => props.coat.amount.basis === 'by-stone')
@@ -363,6 +376,13 @@ const fields = computed<(Field | false | undefined)[]>(() => {
       Additions and timing<span v-if="told.length" class="told">: {{ told.join(' · ') }}</span>
     </template>
     <FieldGrid :fields="fields" />
+    <OwnOffer
+      v-if="throws && session.mayEdit"
+      :label="`Broadcasting pace of own floors for coat ${number}`"
+      :told="`one person broadcasts ${session.format('mass-rate', throws.value)}`"
+      :estimate="throws.estimate"
+      @take="edit('pace of broadcasting', takeThrows)"
+    />
     <ul v-if="plan?.build?.additions?.length" class="small goes">
       <li v-for="a in plan.build.additions" :key="a.name + a.how">
         {{ a.name }} {{ a.how }}:

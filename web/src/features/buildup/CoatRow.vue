@@ -13,6 +13,8 @@ import FigureButton from '../../fields/FigureButton.vue'
 import PickField from '../../fields/PickField.vue'
 import ProductField from '../shelf/ProductField.vue'
 import QuantityField from '../../fields/QuantityField.vue'
+import OwnOffer from '../record/OwnOffer.vue'
+import { useCoatFloors } from '../record/useOwnFloors'
 
 const props = defineProps<{
   coat: Coat
@@ -31,11 +33,16 @@ const build = computed(() => props.plan?.build)
 const NOTCH_OVER_FILM = 2
 /** What resin to a mass of stone begins with: common practice, no source. */
 const STONES = 0.06
+/** Volume of the largest kit of its product, m³. */
+const kitVolume = computed(() => {
+  const sold = desk.file.value.products.find((p) => p.id === props.coat.product)?.kits ?? []
+  const density = build.value?.density.value ?? 0
+  return Math.max(...sold.map((k) => (k.gone ? 0 : (k.volume ?? (density ? (k.mass ?? 0) / density : 0)))), 0)
+})
 const stated = computed(() => {
   const b = build.value
   if (!b) return []
-  const sold = desk.file.value.products.find((p) => p.id === props.coat.product)?.kits ?? []
-  const kit = Math.max(...sold.map((k) => (k.gone ? 0 : (k.volume ?? (k.mass ?? 0) / b.density.value))), 0)
+  const kit = kitVolume.value
   const all: { basis: Basis; si: number }[] = [
     { basis: 'wet-film', si: b.wet },
     { basis: 'dry-film', si: b.dry },
@@ -52,6 +59,28 @@ const others = computed(() =>
 )
 
 const practical = computed(() => isPractical(props.coat.amount))
+const floors = useCoatFloors()
+/** The loss that own floors show, for an amount that loss is added to. */
+const lost = computed(() => {
+  const own = practical.value ? undefined : floors(props.coat, 'loss')
+  return own && own.estimate.value >= 0 && own.estimate.value !== props.coat.loss?.value
+    ? own.estimate
+    : undefined
+})
+/** The area that own floors show to be covered, on this profile where it is known, as this coat states its amount. */
+const covered = computed(() => {
+  const own = practical.value ? floors(props.coat, 'covered') : undefined
+  const profile = desk.surface.value.survey?.profile
+  const estimate =
+    own?.floors.byProfile?.find((p) => p.profile === profile && p.estimate.offered)?.estimate ?? own?.estimate
+  const kit = kitVolume.value
+  if (!estimate || !build.value) return undefined
+  const byKit = props.coat.amount.basis === 'area-per-kit'
+  const value = estimate.value * (byKit ? kit : 1)
+  return value > 0 && value !== props.coat.amount.value
+    ? { value, told: session.format(amountWords[props.coat.amount.basis].kind, value), estimate }
+    : undefined
+})
 /** What is added to the film, and why, in one line. */
 const added = computed(() => {
   const b = build.value
@@ -193,6 +222,20 @@ function move(by: number): void {
           @update:model-value="change('loss', (c) => (c.loss = { value: $event, source: 'own-test' }))"
         />
       </div>
+      <OwnOffer
+        v-if="lost && session.mayEdit"
+        :label="`Loss of own floors for coat ${index + 1}`"
+        :told="`loss ${session.format('fraction', lost.value)}`"
+        :estimate="lost"
+        @take="change('loss', (c) => lost && (c.loss = { value: lost.value, source: 'own-test' }))"
+      />
+      <OwnOffer
+        v-if="covered && session.mayEdit"
+        :label="`Amount of own floors for coat ${index + 1}`"
+        :told="covered.told"
+        :estimate="covered.estimate"
+        @take="change('amount', (c) => covered && (c.amount.value = covered.value))"
+      />
       <p v-if="build" class="small others">
         <span v-for="o in others" :key="o.basis">
           <span class="quiet">{{

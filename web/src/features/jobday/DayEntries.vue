@@ -30,6 +30,7 @@ const names = {
   weights: 'Weights',
   lots: 'Lots',
   film: 'Film',
+  thrown: 'Broadcast',
   readings: 'Readings',
   note: 'Note',
   photo: 'Photo',
@@ -48,6 +49,11 @@ const said = ref('')
 const planned = computed(() => props.plan.batches.find((b) => b.number === props.batch.number))
 const card = computed(() => planned.value?.card)
 const film = ref<number>()
+const mass = ref<number>()
+const took = ref<number>()
+const shown = computed(() =>
+  Object.entries(names).filter(([key]) => key !== 'thrown' || Boolean(props.plan.throws)),
+)
 const readings = ref<Read>({})
 watch(
   () => [props.batch.number, open.value],
@@ -75,13 +81,13 @@ async function photo(event: Event): Promise<void> {
   <section aria-label="More to log" data-test="entries">
     <div class="tools" role="group" :aria-label="`Log of batch ${batch.number}`">
       <button
-        v-for="(name, key) in names"
+        v-for="[key, name] in shown"
         :key="key"
         type="button"
         class="touch"
         :class="{ warn: key === 'lost' }"
         :aria-expanded="open === key"
-        @click="open = open === key ? '' : key"
+        @click="open = open === key ? '' : (key as keyof typeof names)"
       >
         {{ name }}
       </button>
@@ -126,6 +132,25 @@ async function photo(event: Event): Promise<void> {
             {{ session.format('film', f.film) }}<b v-if="f.bad">: {{ f.bad }}</b>
           </li>
         </ul>
+      </form>
+      <form
+        v-else-if="open === 'thrown'"
+        class="day-line"
+        @submit.prevent="
+          mass !== undefined &&
+          took !== undefined &&
+          done(here.log('thrown', batch.id, { mass, took }), 'Logged.')
+        "
+      >
+        <DayField v-model="mass" kind="mass" label="One person threw" :read="here.read" />
+        <DayField v-model="took" kind="span" label="in" :read="here.read" />
+        <button type="submit" class="touch main">Log the broadcast</button>
+        <p class="grow">
+          Planned: {{ session.format('mass-rate', plan.throws ?? 0) }} a person.
+          <template v-for="t in batch.thrown ?? []" :key="t.event">
+            {{ session.format('mass', t.mass) }} in {{ session.format('span', t.took) }}.
+          </template>
+        </p>
       </form>
       <form
         v-else-if="open === 'readings'"

@@ -118,7 +118,9 @@ const newest = computed(() => issues.value?.lines[0])
       <TextField v-else v-model="to" label="To" />
       <TextField v-model="day" type="date" label="For the day" />
       <TextField v-model="note" label="Note" class="grow" />
-      <v-btn type="submit" data-test="issue-plan">{{ newest ? 'Issue again' : 'Issue this plan' }}</v-btn>
+      <v-btn type="submit" :disabled="to.trim() === ''" data-test="issue-plan">{{
+        newest ? 'Issue again' : 'Issue this plan'
+      }}</v-btn>
     </form>
   </section>
 </template>

@@ -40,6 +40,17 @@ watch(
     if (n) number.value = n
   },
 )
+/** The next tap on the plan says where the pail of the batch at hand ended. */
+const spotting = ref(false)
+const CENTIMETRES = 100
+async function end([x, y]: [number, number]): Promise<void> {
+  const at: [number, number] = [
+    Math.round(x * CENTIMETRES) / CENTIMETRES,
+    Math.round(y * CENTIMETRES) / CENTIMETRES,
+  ]
+  const batch = plan.value?.batches.find((b) => b.number === number.value)
+  if (batch && (await here.log('emptied', batch.id, { at }))) spotting.value = false
+}
 const parts = useLocalStorage<{ a?: number; b?: number }>(`nephelon.parts.${props.id}`, {})
 const begun = computed(() => at.value?.batches.some((b) => b.meets) ?? false)
 const gates = ref(false)
@@ -208,8 +219,19 @@ useEventListener(window, 'keydown', (event) => {
             :plan="plan"
             :coat="at"
             :chosen="number"
-            @choose="number = $event"
+            @choose="spotting || (number = $event)"
+            @place="(where) => spotting && end(where)"
           />
+          <button
+            v-if="surface?.outline?.length && one?.began"
+            type="button"
+            class="touch"
+            :aria-pressed="spotting"
+            data-test="spot-pail"
+            @click="spotting = !spotting"
+          >
+            {{ spotting ? `Tap the plan where pail ${number} ended` : `Mark where pail ${number} ended` }}
+          </button>
         </DayNow>
         <DayWaits
           :waits="here.day.value?.waits ?? []"

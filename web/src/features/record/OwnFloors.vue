@@ -55,13 +55,16 @@ const offered = (l: RecordLearnt): boolean =>
             </td>
             <td>
               <div v-for="e in l.estimates" :key="e.what">
-                {{ whatWords[e.what] }}: {{ estimateWords(e) }}
+                {{ whatWords[e.what] }}: {{ estimateWords(e, session.format) }}
                 <span class="small quiet">{{ restsOn(e) }}</span>
               </div>
-              <div v-for="b in l.byHeat ?? []" :key="b.from" class="small quiet">
+              <div v-for="b in l.byHeat ?? []" :key="b.estimate.what + b.from" class="small quiet">
                 slab {{ session.format('temperature', b.from) }} to
-                {{ session.format('temperature', b.until) }}:
-                {{ estimateWords(b.estimate) }}
+                {{ session.format('temperature', b.until) }}: {{ whatWords[b.estimate.what] }}
+                {{ estimateWords(b.estimate, session.format) }}
+              </div>
+              <div v-for="p in l.byProfile ?? []" :key="p.profile" class="small quiet">
+                profile {{ p.profile }}: covered {{ estimateWords(p.estimate, session.format) }}
               </div>
             </td>
             <td>{{ l.pace ? session.format('pace', l.pace) : '' }}</td>
@@ -81,8 +84,9 @@ const offered = (l: RecordLearnt): boolean =>
     </div>
     <p class="small quiet">
       Medians over jobs, with the least and the greatest job. Nothing is applied by itself: from three jobs on
-      a pace is offered for the open jobs here, and beside the pace of a coat under Batches. It goes to coats
-      of this product alone, as an own test; the data sheet stays as it is.
+      a pace is offered for the open jobs here, and each figure beside the field that it belongs to: pace
+      under Batches, loss, coverage and broadcasting under Build-up. It goes to coats of this product alone,
+      as an own test; the data sheet stays as it is.
     </p>
     <PaceEffects v-if="tried" v-model="open" :learnt="tried" />
   </section>

@@ -2,7 +2,7 @@
 import { computed, nextTick, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import { clockTime, dayTime, minuteTime } from '../../fields/clock'
-import type { RecordLate } from '../../api/client'
+import type { RecordLate, RecordSurface } from '../../api/client'
 import DayRibbons from '../../drawing/DayRibbons.vue'
 import { useDay } from '../jobday/useDay'
 import { kindWords } from '../jobday/words'
@@ -11,6 +11,7 @@ import CoatSummary from './CoatSummary.vue'
 import ConditionsTable from './ConditionsTable.vue'
 import FaultPanel from './FaultPanel.vue'
 import HandoverPanel from './HandoverPanel.vue'
+import PailMap from './PailMap.vue'
 
 /** What happened on a job against what was planned, as far as it was logged. */
 const props = defineProps<{ id: string }>()
@@ -67,6 +68,7 @@ function coatName(id: string): string {
   const c = day.value?.coats.find((one) => one.id === id)
   return c ? `${c.surface}, coat ${c.number}` : id
 }
+const surfaceOf = (id: string): RecordSurface | undefined => issue.value?.surfaces.find((s) => s.id === id)
 const taskName = (id: string): string => issue.value?.tasks.find((t) => t.id === id)?.name ?? id
 </script>
 
@@ -176,6 +178,14 @@ const taskName = (id: string): string => issue.value?.tasks.find((t) => t.id ===
           <section v-if="shown" :id="shown.coat.id" :key="shown.coat.id" class="sheet part">
             <h2>{{ shown.coat.surface }}, coat {{ shown.coat.number }}: {{ shown.coat.name }}</h2>
             <DayRibbons :coat="shown.coat" :plan="shown.plan" :zone="zone" />
+            <PailMap
+              v-if="surfaceOf(shown.plan.surface)?.outline?.length"
+              :surface="surfaceOf(shown.plan.surface)!"
+              :coat="shown.coat"
+              :plan="shown.plan"
+              :faults="day.faults"
+              :zone="zone"
+            />
             <CoatRecord
               :coat="shown.coat"
               :plan="shown.plan"

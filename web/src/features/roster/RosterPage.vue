@@ -38,6 +38,8 @@ const crew = ref('all')
 const legal = ref<Opening[]>([])
 const refused = ref('')
 const task = computed(() => roster.tasks.value.get(chosen.value))
+// What was refused is said of the task that was chosen then.
+watch(chosen, () => (refused.value = ''))
 const movable = computed(() => session.mayKeep)
 const EVERYBODY = 'all'
 /** The list is for everybody, a crew, or a person, who is told from a crew by this. */
