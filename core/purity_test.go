@@ -22,7 +22,7 @@ var allowed = []string{
 	"errors", "fmt", "iter", "maps", "math", "math/bits", "math/rand/v2", "reflect", "regexp", "runtime", "runtime/debug",
 	"slices", "sort", "strconv", "strings", "sync", "sync/atomic", "time", "unicode/utf8",
 	// Canonical JSON (RFC 8785) in pure Go.
-	"github.com/gowebpki/jcs",
+	"github.com/go-json-experiment/json/jsontext",
 	// The Merkle tree of RFC 6962 and signed notes, in pure Go.
 	"golang.org/x/mod/sumdb/note", "golang.org/x/mod/sumdb/tlog",
 	// Linear algebra in pure Go.

@@ -10,7 +10,7 @@ import (
 	"strings"
 	"time"
 
-	"github.com/gowebpki/jcs"
+	"github.com/go-json-experiment/json/jsontext"
 )
 
 // SealVersion is the version of the seal that events get now. Version 1 hashed the members in
@@ -80,7 +80,16 @@ func canonical(e Event) ([]byte, error) {
 	if err != nil {
 		return nil, err
 	}
-	return jcs.Transform(text)
+	return Canonical(text)
+}
+
+// Canonical returns the RFC 8785 form of JSON. It may change the text it is given.
+func Canonical(text []byte) ([]byte, error) {
+	value := jsontext.Value(text)
+	if err := value.Canonicalize(); err != nil {
+		return nil, fmt.Errorf("write as canonical JSON: %w", err)
+	}
+	return value, nil
 }
 
 // PlanSum returns the hash of an issued plan, hex SHA-256 over the RFC 8785 form of its JSON
@@ -96,7 +105,7 @@ func PlanSum(doc []byte) (string, error) {
 	if err != nil {
 		return "", fmt.Errorf("write an issued plan: %w", err)
 	}
-	if text, err = jcs.Transform(text); err != nil {
+	if text, err = Canonical(text); err != nil {
 		return "", fmt.Errorf("write an issued plan: %w", err)
 	}
 	return hash(text), nil

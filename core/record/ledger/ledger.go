@@ -12,9 +12,10 @@ import (
 	"strings"
 	"time"
 
-	"github.com/gowebpki/jcs"
 	"golang.org/x/mod/sumdb/note"
 	"golang.org/x/mod/sumdb/tlog"
+
+	"nephelon/core/record"
 )
 
 // Kind names what an entry of the log is about.
@@ -56,7 +57,7 @@ func (e Entry) Text() ([]byte, error) {
 	if !bytes.ContainsRune(text, '\\') { // nothing in it is written otherwise
 		return text, nil
 	}
-	return jcs.Transform(text)
+	return record.Canonical(text)
 }
 
 // Leaf returns the hash of an entry's leaf.
