@@ -340,11 +340,18 @@ func TestAForgottenTouchCountsFromWhenItHappened(t *testing.T) {
 	}
 }
 
-// Any order, any repetition, any split over devices ends in the same record.
+// Any order, any repetition, any split over three devices ends in the same record, also where the clock of one
+// jumps two hours ahead and back an hour, and the jumps are found.
 func TestTheSameEventsTellTheSame(t *testing.T) {
 	i := issued()
-	one, two := tablet("aaaa"), tablet("bbbb")
+	one, two, three := tablet("aaaa"), tablet("bbbb"), tablet("cccc")
 	two.behind = 420 // its clock is 7 minutes late
+	three.behind = -7200
+	three.log(minutes(12+120), Meets, batch(2), Body{})
+	three.behind = 3600
+	three.log(minutes(16-60), Poured, batch(2), Body{})
+	three.behind = 0
+	three.log(minutes(25), Spread, batch(2), Body{})
 	film := measure.Film(310e-6)
 	one.log(minutes(-4), Meets, batch(1), Body{})
 	one.log(minutes(0), Poured, batch(1), Body{})
@@ -355,10 +362,14 @@ func TestTheSameEventsTellTheSame(t *testing.T) {
 	fault := two.log(minutes(400-7), Fault, batch(1), Body{Seen: "soft"})
 	yes := true
 	one.log(minutes(410), Answered, work.ID(fault.ID), Body{Question: "residue", Yes: &yes})
-	all := append(slices.Clone(one.all), two.all...)
+	all := slices.Concat(one.all, two.all, three.all)
 	want := tell(i, all, minutes(500))
 	if at := want.Coats[0].Batches[0].Spread; at == nil || !at.Equal(minutes(9)) {
 		t.Fatalf("spread %v, want 9 min by the clock of the server", at)
+	}
+	if b := want.Coats[0].Batches[1]; !b.Meets.Equal(minutes(12)) || !b.Poured.Equal(minutes(16)) ||
+		!b.Spread.Equal(minutes(25)) || len(want.Breaks)+len(want.Doubts)+len(want.Late) > 0 {
+		t.Fatalf("the jumping clock tells %v, %v, %v; %+v", b.Meets, b.Poured, b.Spread, want)
 	}
 	if len(want.Faults) != 1 || len(want.Faults[0].Answers) != 1 {
 		t.Fatalf("%+v", want.Faults)
