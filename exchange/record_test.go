@@ -229,7 +229,8 @@ func TestTheHandoverTellsTheFloor(t *testing.T) {
 	text := printed(t, h)
 	for _, want := range []string{"Smoke house", "Ørsund Quay", "=LOT-7", "290 µm", "Wed 5 Mar 2031 08:12", "No bleach",
 		"boiler room", "A. Wharfinger", "2 kg + 2.2 kg, 9.1% off", "ratio 9.1% off as weighed", "lead 4f1a", "1.5",
-		"Rings: where pails ended. Diamonds: defects.", "nephelon/log-1", "Key nephelon+key", fingerprint(h.Log), "Slab from 20 °C"} {
+		"Rings: where pails ended. Diamonds: defects.", "nephelon/log-1", "Key nephelon+key", fingerprint(h.Log),
+		"Slab from 20 °C"} {
 		if !strings.Contains(strings.ReplaceAll(text, "\n", " "), want) && !strings.Contains(text, want) {
 			t.Errorf("“%s” is not in it:\n%s", want, text)
 		}

@@ -157,7 +157,7 @@ func (d *BatchDay) again(e *Event, zone string, units measure.System) {
 		d.Doubts = append(d.Doubts,
 			fmt.Sprintf("Batch %d: mixing start was logged at %s and again at %s by %s. The first counts; void the one that "+
 				"is wrong.",
-				d.Number, units.Time(sited(*d.Meets, zone), "15:04"), units.Time(sited(e.When(), zone), "15:04"), e.Name))
+				d.Number, units.Time(Sited(*d.Meets, zone), "15:04"), units.Time(Sited(e.When(), zone), "15:04"), e.Name))
 	}
 	for _, part := range []struct {
 		name       string

@@ -18,7 +18,7 @@ const (
 // coat reads a coat and times what is still to come.
 func (t *Teller) coat(i *Issue, c *Coat, below *CoatDay, events byBatch, now time.Time, units measure.System) CoatDay {
 	d := CoatDay{
-		ID: c.ID, Surface: i.surface(c.Surface).Name, Number: c.Number, Name: c.Name, Color: c.Color,
+		ID: c.ID, Surface: i.Surface(c.Surface).Name, Number: c.Number, Name: c.Name, Color: c.Color,
 		Gates:   gated(i, c, events.of[batchKey{c.ID, 0}], units),
 		Batches: make([]BatchDay, len(c.Batches)), Now: []Say{}, Next: []Say{}, Watch: []Say{},
 	}

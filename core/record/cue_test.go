@@ -213,15 +213,3 @@ func TestATopHasFourGates(t *testing.T) {
 		}
 	}
 }
-
-// Two amounts differ from half a percent of the larger on.
-func TestDiffer(t *testing.T) {
-	for _, c := range []struct {
-		a, b float64
-		want bool
-	}{{100, 100.4, false}, {100, 101, true}, {-100, 100, true}, {0, 0, false}, {101, 100, true}, {100.4, 100, false}} {
-		if differ(c.a, c.b) != c.want {
-			t.Errorf("%v and %v: %v", c.a, c.b, !c.want)
-		}
-	}
-}

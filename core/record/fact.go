@@ -204,7 +204,7 @@ func (f *finder) coat() {
 			f.out[len(f.out)-1].Weak = g.What == g.Saw
 		}
 	}
-	for _, s := range f.issue.surface(f.plan.Surface).Signs {
+	for _, s := range f.issue.Surface(f.plan.Surface).Signs {
 		f.say(s.Key, 0, s.So, s.By, "Survey: %s", s.Text)
 		f.out[len(f.out)-1].Ground = true
 	}
@@ -397,7 +397,7 @@ func (f *finder) window() {
 }
 
 // clock is a time as the site reads it.
-func (f *finder) clock(t time.Time) string { return f.units.Time(sited(t, f.issue.Zone), "Mon 15:04") }
+func (f *finder) clock(t time.Time) string { return f.units.Time(Sited(t, f.issue.Zone), "Mon 15:04") }
 
 func because(text string) string {
 	if text == "" {

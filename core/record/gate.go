@@ -40,7 +40,7 @@ func Gates(i *Issue, c *Coat) []Gate {
 	}
 	wear := "Gloves (several pairs), eye protection, sleeves, and the respirator that the safety data sheet names, at " +
 		"every place."
-	if i.surface(c.Surface).Kind == "top" {
+	if i.Surface(c.Surface).Kind == "top" {
 		return topGates(c, surface, pairs, wear)
 	}
 	return []Gate{

@@ -157,8 +157,8 @@ func Stands(issues []Issue, events []Event) Issue {
 				c.Issue, c.Plan = issue.Number, issue.Hash
 			}
 			out.Coats = append(out.Coats, c)
-			if out.surface(c.Surface).ID == "" {
-				out.Surfaces = append(out.Surfaces, issue.surface(c.Surface))
+			if out.Surface(c.Surface).ID == "" {
+				out.Surfaces = append(out.Surfaces, issue.Surface(c.Surface))
 			}
 		}
 		replaced = replaced || issue.Day == ""
@@ -198,8 +198,8 @@ func (i *Issue) Coat(id string) *Coat {
 	return nil
 }
 
-// surface finds a surface; an empty one where the plan has none with this id.
-func (i *Issue) surface(id string) Surface {
+// Surface returns a surface; an empty one where the plan has none with this id.
+func (i *Issue) Surface(id string) Surface {
 	for _, s := range i.Surfaces {
 		if s.ID == id {
 			return s
@@ -217,4 +217,12 @@ func (i *Issue) below(c *Coat) *Coat {
 		}
 	}
 	return under
+}
+
+// Sited returns a time by the clock of a zone; as it is where that is not known.
+func Sited(t time.Time, zone string) time.Time {
+	if place, err := time.LoadLocation(zone); err == nil && zone != "" {
+		return t.In(place)
+	}
+	return t
 }

@@ -66,34 +66,3 @@ func TestWhichPlanStands(t *testing.T) {
 func plain(text string) string {
 	return strings.NewReplacer("\u202f", " ", "\u00a0", " ").Replace(text)
 }
-
-// What differs is told in sentences with figures; what is the same to a crew is not.
-func TestPlansAreCompared(t *testing.T) {
-	old, same := issued(), issued()
-	if all := Compare(old, same, measure.Metric); len(all) != 0 {
-		t.Errorf("the same plan: %v", all)
-	}
-	now := issued()
-	c := &now.Coats[0]
-	later := minutes(90)
-	c.Start, c.Wet, c.Batches[1].Card.Mass, c.Batches[2].Card.Area = &later, 330e-6, 7, 12
-	all := Compare(old, now, measure.Metric)
-	want := []string{
-		"Hall, coat 1 lies 330 µm wet instead of 300 µm.", "Hall, coat 1, batch 2: 7 kg instead of 6 kg.",
-		"Hall, coat 1, section 3: 12 m² instead of 10 m².", "Hall, coat 1 starts Tue 4 Mar 09:30 instead of Tue 4 Mar 08:00.",
-	}
-	for n, w := range want {
-		if n >= len(all) || plain(all[n].Text) != w {
-			t.Fatalf("%q", all)
-		}
-	}
-	now.Coats[0].Batches = now.Coats[0].Batches[:2]
-	if all := Compare(old, now, measure.Metric); plain(all[1].Text) != "Hall, coat 1 takes 2 batches instead of 3." {
-		t.Errorf("%q", all)
-	}
-	now.Coats = nil
-	if all := Compare(old, now, measure.Metric); len(all) != 1 ||
-		plain(all[0].Text) != "Hall, coat 1 (Example) is no longer poured." {
-		t.Errorf("%q", all)
-	}
-}

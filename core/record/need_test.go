@@ -3,7 +3,6 @@ package record
 import (
 	"strings"
 	"testing"
-	"time"
 
 	"nephelon/core/kit"
 	"nephelon/core/material"
@@ -202,17 +201,6 @@ func TestWhatIsOfNoBatch(t *testing.T) {
 	for n, text := range map[int]string{1: "1 entry belongs", 3: "3 entries belong"} {
 		if got := strangers(n); len(got) != 1 || !strings.HasPrefix(got[0], text) {
 			t.Errorf("%d: %q", n, got)
-		}
-	}
-}
-
-// A time is said by the clock of its site, or as it is where the zone is not known.
-func TestTimesOfTheSite(t *testing.T) {
-	noon := time.Date(2031, 3, 4, 12, 0, 0, 0, time.UTC)
-	for zone, want := range map[string]string{"Europe/Oslo": "Tue 4 Mar 13:00", "": "Tue 4 Mar 12:00",
-		"Nowhere/Atall": "Tue 4 Mar 12:00"} {
-		if got := spoken(noon, zone, measure.Metric); got != want {
-			t.Errorf("%q: %q, want %q", zone, got, want)
 		}
 	}
 }

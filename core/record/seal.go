@@ -1,16 +1,13 @@
 package record
 
 import (
-	"bytes"
 	"crypto/sha256"
 	"encoding/hex"
 	"encoding/json"
 	"fmt"
-	"slices"
-	"strings"
 	"time"
 
-	"github.com/go-json-experiment/json/jsontext"
+	"nephelon/core/record/canon"
 )
 
 // SealVersion is the version of the seal that events get now. Version 1 hashed the members in
@@ -80,16 +77,7 @@ func canonical(e Event) ([]byte, error) {
 	if err != nil {
 		return nil, err
 	}
-	return Canonical(text)
-}
-
-// Canonical returns the RFC 8785 form of JSON. It may change the text it is given.
-func Canonical(text []byte) ([]byte, error) {
-	value := jsontext.Value(text)
-	if err := value.Canonicalize(); err != nil {
-		return nil, fmt.Errorf("write as canonical JSON: %w", err)
-	}
-	return value, nil
+	return canon.JSON(text)
 }
 
 // PlanSum returns the hash of an issued plan, hex SHA-256 over the RFC 8785 form of its JSON
@@ -105,7 +93,7 @@ func PlanSum(doc []byte) (string, error) {
 	if err != nil {
 		return "", fmt.Errorf("write an issued plan: %w", err)
 	}
-	if text, err = Canonical(text); err != nil {
+	if text, err = canon.JSON(text); err != nil {
 		return "", fmt.Errorf("write an issued plan: %w", err)
 	}
 	return hash(text), nil
@@ -145,32 +133,14 @@ func sumInOrder(e Event) string {
 	if err := json.Unmarshal(text, &members); err != nil {
 		return ""
 	}
-	if members["body"] = inOrder(members["body"], bodyOrder); members["body"] == nil {
+	if members["body"] = canon.InOrder(members["body"], bodyOrder); members["body"] == nil {
 		return ""
 	}
 	if text, err = json.Marshal(members); err != nil {
 		return ""
 	}
-	if text = inOrder(text, eventOrder); text == nil {
+	if text = canon.InOrder(text, eventOrder); text == nil {
 		return ""
 	}
 	return hash(text)
-}
-
-// inOrder returns a JSON object with its members in an order; nil where it has others.
-func inOrder(text []byte, order string) []byte {
-	var members map[string]json.RawMessage
-	if json.Unmarshal(text, &members) != nil {
-		return nil
-	}
-	var parts [][]byte
-	for _, name := range strings.Fields(order) {
-		if value, is := members[name]; is {
-			parts = append(parts, fmt.Appendf(nil, "%q:%s", name, value))
-		}
-	}
-	if len(parts) < len(members) {
-		return nil
-	}
-	return slices.Concat([]byte("{"), bytes.Join(parts, []byte(",")), []byte("}"))
 }

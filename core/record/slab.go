@@ -21,7 +21,7 @@ const (
 // over a day. After the forecast it is the mean of its last day, as planned; where nothing is
 // known, the slab planned for.
 func (i *Issue) slab(c *Coat, laid time.Time, readings []Reading) []measure.Temperature {
-	s := i.surface(c.Surface)
+	s := i.Surface(c.Surface)
 	own := make([]Reading, 0, len(readings))
 	for _, r := range readings {
 		if on := i.Coat(r.Coat); r.Slab != nil && on != nil && on.Surface == c.Surface {

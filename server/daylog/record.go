@@ -19,6 +19,7 @@ import (
 	"nephelon/core/plan"
 	"nephelon/core/record"
 	"nephelon/core/record/cause"
+	"nephelon/core/record/compare"
 	"nephelon/core/record/learn"
 	"nephelon/core/record/ledger"
 	"nephelon/core/record/wait"
@@ -54,9 +55,9 @@ type IssueLine struct {
 
 // Issues are the plans of a job that were issued.
 type Issues struct {
-	Lines    []IssueLine     `json:"lines" doc:"Newest first"`
-	Revision int64           `json:"revision" doc:"Revision of the job now"`
-	Changes  []record.Change `json:"changes" doc:"How today's plan differs from the newest that was issued"`
+	Lines    []IssueLine      `json:"lines" doc:"Newest first"`
+	Revision int64            `json:"revision" doc:"Revision of the job now"`
+	Changes  []compare.Change `json:"changes" doc:"How today's plan differs from the newest that was issued"`
 }
 
 // NewIssue asks for a plan to be given to a crew.
@@ -190,7 +191,7 @@ func (s *Service) listIssues(ctx context.Context, in *api.JobPath) (*api.Body[Is
 	if err != nil {
 		return nil, s.Fail(ctx, "read job", err)
 	}
-	out := Issues{Lines: make([]IssueLine, len(all)), Revision: j.Revision, Changes: []record.Change{}}
+	out := Issues{Lines: make([]IssueLine, len(all)), Revision: j.Revision, Changes: []compare.Change{}}
 	for n, i := range all {
 		line := IssueLine{Number: i.Number, At: i.At, By: i.By, To: i.To, Day: i.Day, Note: i.Note, Revision: i.Revision,
 			Coats: len(i.Coats)}
@@ -209,7 +210,7 @@ func (s *Service) listIssues(ctx context.Context, in *api.JobPath) (*api.Body[Is
 		if err != nil && !errors.Is(err, plan.ErrNothingToIssue) {
 			return nil, s.Fail(ctx, "plan the job", err)
 		}
-		out.Changes = record.Compare(&all[0], &now, p.Units)
+		out.Changes = compare.Plans(&all[0], &now, p.Units)
 	}
 	return api.Answer(out), nil
 }

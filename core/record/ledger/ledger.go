@@ -15,7 +15,7 @@ import (
 	"golang.org/x/mod/sumdb/note"
 	"golang.org/x/mod/sumdb/tlog"
 
-	"nephelon/core/record"
+	"nephelon/core/record/canon"
 )
 
 // Kind names what an entry of the log is about.
@@ -57,7 +57,7 @@ func (e Entry) Text() ([]byte, error) {
 	if !bytes.ContainsRune(text, '\\') { // nothing in it is written otherwise
 		return text, nil
 	}
-	return record.Canonical(text)
+	return canon.JSON(text)
 }
 
 // Leaf returns the hash of an entry's leaf.

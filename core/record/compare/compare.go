@@ -1,4 +1,5 @@
-package record
+// Package compare tells how two issued plans differ for a crew. It knows issued plans alone.
+package compare
 
 import (
 	"fmt"
@@ -6,6 +7,7 @@ import (
 	"time"
 
 	"nephelon/core/measure"
+	"nephelon/core/record"
 )
 
 // Change is a difference between two plans, in a sentence with its figures.
@@ -14,15 +16,15 @@ type Change struct {
 	Text string `json:"text"`
 }
 
-// Compare returns how a plan differs from one that was issued: what a crew would mix, pour
+// Plans returns how a plan differs from one that was issued: what a crew would mix, pour
 // and wait for otherwise. Nothing where they are the same to them.
-func Compare(old, now *Issue, units measure.System) []Change {
+func Plans(old, now *record.Issue, units measure.System) []Change {
 	all := []Change{}
 	say := func(coat, text string, args ...any) { all = append(all, Change{coat, fmt.Sprintf(text, args...)}) }
 	for n := range old.Coats {
 		was := &old.Coats[n]
 		is := now.Coat(was.ID)
-		name := fmt.Sprintf("%s, coat %d", old.surface(was.Surface).Name, was.Number)
+		name := fmt.Sprintf("%s, coat %d", old.Surface(was.Surface).Name, was.Number)
 		if is == nil {
 			say(was.ID, "%s (%s) is no longer poured.", name, was.Name)
 			continue
@@ -63,7 +65,7 @@ func Compare(old, now *Issue, units measure.System) []Change {
 	}
 	for n := range now.Coats {
 		if is := &now.Coats[n]; old.Coat(is.ID) == nil {
-			say(is.ID, "%s, coat %d (%s) is poured, too.", now.surface(is.Surface).Name, is.Number, is.Name)
+			say(is.ID, "%s, coat %d (%s) is poured, too.", now.Surface(is.Surface).Name, is.Number, is.Name)
 		}
 	}
 	return all
@@ -74,13 +76,5 @@ func differ(a, b float64) bool { return math.Abs(a-b) > 0.005*math.Max(math.Abs(
 
 // spoken is a time in words, by the clock of a zone.
 func spoken(t time.Time, zone string, units measure.System) string {
-	return units.Time(sited(t, zone), "Mon 2 Jan 15:04")
-}
-
-// sited is a time by the clock of a zone; as it is where that is not known.
-func sited(t time.Time, zone string) time.Time {
-	if place, err := time.LoadLocation(zone); err == nil && zone != "" {
-		return t.In(place)
-	}
-	return t
+	return units.Time(record.Sited(t, zone), "Mon 2 Jan 15:04")
 }
