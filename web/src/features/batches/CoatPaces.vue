@@ -2,7 +2,7 @@
 import { computed } from 'vue'
 import { useDesk } from '../job/useEditor'
 import OwnOffer from '../record/OwnOffer.vue'
-import { useCoatFloors } from '../record/useOwnFloors'
+import { useCoatFloors } from '../record/useCoatFloors'
 import { useSession } from '../../session/session'
 import QuantityField from '../../fields/QuantityField.vue'
 

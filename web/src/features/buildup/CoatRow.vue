@@ -14,7 +14,7 @@ import PickField from '../../fields/PickField.vue'
 import ProductField from '../shelf/ProductField.vue'
 import QuantityField from '../../fields/QuantityField.vue'
 import OwnOffer from '../record/OwnOffer.vue'
-import { useCoatFloors } from '../record/useOwnFloors'
+import { useCoatFloors } from '../record/useCoatFloors'
 
 const props = defineProps<{
   coat: Coat

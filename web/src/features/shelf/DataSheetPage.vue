@@ -3,6 +3,7 @@ import { useRequest } from '../../api/useRequest'
 import { ref } from 'vue'
 import { useRouter } from 'vue-router'
 import { api, type SheetState } from '../../api/client'
+import OwnOfSheet from '../record/OwnOfSheet.vue'
 import FactTable from './FactTable.vue'
 import { chemistryWords, kindWords } from './kinds'
 import { useSession } from '../../session/session'
@@ -101,6 +102,7 @@ function placeOf(u: { what: string; id: string }): string {
               </li>
             </ul>
           </section>
+          <OwnOfSheet :product="id" :sheet="state.sheet" />
           <section>
             <h2>Used in</h2>
             <p v-if="state.users.length === 0" class="quiet">No job, system or stock names it.</p>

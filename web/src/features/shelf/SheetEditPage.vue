@@ -10,6 +10,7 @@ import KineticsFields from './KineticsFields.vue'
 import FieldGrid from '../../fields/FieldGrid.vue'
 import type { Field } from '../../fields/grid'
 import PickField from '../../fields/PickField.vue'
+import OwnOfSheet from '../record/OwnOfSheet.vue'
 import PotLifePoints from './PotLifePoints.vue'
 import PrintedAmount from '../cards/PrintedAmount.vue'
 import TickList from '../../fields/TickList.vue'
@@ -285,6 +286,7 @@ async function leave(): Promise<void> {
             </li>
           </ul>
         </section>
+        <OwnOfSheet v-if="id" :product="id" :sheet="draft" />
         <p v-if="judged && !faults.length && !judged.doubts.length && !judged.gaps.length">
           Complete, and nothing in it is unusual.
         </p>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { useOwnFloors } from '../record/useOwnFloors'
 import TickField from '../../fields/TickField.vue'
 import PickField from '../../fields/PickField.vue'
 import TextField from '../../fields/TextField.vue'
@@ -67,6 +68,13 @@ const headers = computed(() => [
   { title: 'VOC', key: 'voc', align: 'end' as const },
   { title: 'At hand', key: 'stock', align: 'end' as const },
 ])
+const floors = useOwnFloors()
+/** On how many own jobs a product is on record, at most of one way of laying it. */
+const proven = computed(() => {
+  const jobs = new Map<string, number>()
+  for (const l of floors.value) jobs.set(l.product, Math.max(jobs.get(l.product) ?? 0, l.jobs))
+  return jobs
+})
 /** Figures by which the columns are sorted; what is shown of each is written beside. */
 const rows = computed(() =>
   shelf.lines.map(({ sheet, stock }) => ({
@@ -160,6 +168,13 @@ const rows = computed(() =>
             <rect width="26" height="16" :fill="item.sheet.color" />
           </svg>
           <router-link :to="`/shelf/p/${item.id}`">{{ item.name }}</router-link>
+          <span
+            v-if="proven.has(item.id)"
+            v-tooltip="'Jobs of our own with it on record'"
+            class="small quiet ml-2"
+          >
+            {{ proven.get(item.id) === 1 ? '1 own job' : `${proven.get(item.id)} own jobs` }}</span
+          >
           <strong v-if="item.sheet.sample" class="weak small"> sample</strong>
           <span
             v-else-if="weak(item.sheet)"
