@@ -80,27 +80,12 @@ func Cases(i *record.Issue, day *record.Day) []Case {
 		weighed := true
 		planned, poured := measure.Mass(0), 0
 		for b := range of.Batches {
-			batch, card := &of.Batches[b], &plan.Batches[b].Card
-			for _, hot := range batch.Hot {
-				add(Lived, hot)
-			}
-			if took, known := record.Times(&plan.Batches[b], batch); known {
-				add(Pace, took)
-			}
-			if hands := card.Stirred().Hands(); batch.Meets != nil && batch.Mixed != nil && hands > 0 {
-				if took := batch.Mixed.Sub(*batch.Meets).Seconds() / float64(hands); took > tooQuick && took < tooSlow {
-					add(Mixing, took)
-				}
-			}
-			for _, thrown := range batch.Thrown {
-				if plan.Throws > 0 {
-					add(Casting, float64(thrown.Took)*float64(plan.Throws)/float64(thrown.Mass))
-				}
-			}
+			batch := &of.Batches[b]
+			times(plan, b, batch, add)
 			spread(plan, b, batch, add)
 			if batch.Began != nil {
 				poured++
-				planned += card.Mass
+				planned += plan.Batches[b].Card.Mass
 				weighed = weighed && len(batch.Masses) > 0
 			}
 		}
@@ -122,6 +107,26 @@ func Cases(i *record.Issue, day *record.Day) []Case {
 		}
 	}
 	return all
+}
+
+// times adds how long a batch took against the plan, and when pails of it went hot.
+func times(plan *record.Coat, n int, batch *record.BatchDay, add func(What, float64)) {
+	for _, hot := range batch.Hot {
+		add(Lived, hot)
+	}
+	if took, known := record.Times(&plan.Batches[n], batch); known {
+		add(Pace, took)
+	}
+	if hands := plan.Batches[n].Card.Stirred().Hands(); batch.Meets != nil && batch.Mixed != nil && hands > 0 {
+		if took := batch.Mixed.Sub(*batch.Meets).Seconds() / float64(hands); took > tooQuick && took < tooSlow {
+			add(Mixing, took)
+		}
+	}
+	for _, thrown := range batch.Thrown {
+		if plan.Throws > 0 {
+			add(Casting, float64(thrown.Took)*float64(plan.Throws)/float64(thrown.Mass))
+		}
+	}
 }
 
 // spread adds what a batch that was weighed covered, and what of it is not in the film as gauges showed it.
