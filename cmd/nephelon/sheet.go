@@ -25,8 +25,9 @@ const (
 
 // runSheet reads a maker's data sheet, PDF or text, and prints the draft.
 func runSheet(ctx context.Context, arguments []string, in io.Reader, out, complain io.Writer) error {
-	f := flags("sheet", "[-shelf] FILE", complain)
+	f := flags("sheet", "[-shelf | -score WANTED] FILE", complain)
 	shelf := f.Bool("shelf", false, "print a shelf file with what was read, instead of the draft with its lines")
+	wanted := f.String("score", "", "print how well the sheet is read, against a file of the values that it states")
 	if err := parse(f, arguments); err != nil {
 		return err
 	}
@@ -41,6 +42,9 @@ func runSheet(ctx context.Context, arguments []string, in io.Reader, out, compla
 		}
 	}
 	draft := sheet.From(lines)
+	if *wanted != "" {
+		return score(draft, *wanted, out)
+	}
 	var printed any = draft
 	if *shelf {
 		printed = draft.Shelf()
@@ -52,6 +56,24 @@ func runSheet(ctx context.Context, arguments []string, in io.Reader, out, compla
 		return fmt.Errorf("print the draft: %w", err)
 	}
 	return nil
+}
+
+// score prints how well a draft fits what a careful reader wrote down.
+func score(draft sheet.Draft, file string, out io.Writer) error {
+	text, err := os.ReadFile(file)
+	if err != nil {
+		return refusedError{fmt.Errorf("read what is wanted: %w", err)}
+	}
+	all, err := sheet.ReadWanted(string(text))
+	if err != nil {
+		return refusedError{fmt.Errorf("%s: %w", file, err)}
+	}
+	s, err := draft.Score(all)
+	if err != nil {
+		return err
+	}
+	_, err = io.WriteString(out, s.Words())
+	return err
 }
 
 // sheetText reads the file, or standard input for -.

@@ -39,6 +39,15 @@ func TestASheetIsRead(t *testing.T) {
 		!strings.Contains(out, `"lasts": 1800`) {
 		t.Errorf("code %d, %s", code, out)
 	}
+	wanted := filepath.Join(t.TempDir(), "sheet.want")
+	if err := os.WriteFile(wanted, []byte("name \"Tern 5\"\nchemistry \"epoxy\"\nkind \"primer\"\n"+
+		"potLife@20 {\"lasts\":1740}\nvoc 6\n"), 0o600); err != nil {
+		t.Fatal(err)
+	}
+	if code, out, _ := nephelon(t, text, "sheet", "-score", wanted, "-"); code != 0 ||
+		!strings.HasPrefix(out, "3 of 5 found, 1 wrong, 0 invented, 2 missed") || !strings.Contains(out, "missed: voc 6") {
+		t.Errorf("code %d, %s", code, out)
+	}
 	name := filepath.Join(t.TempDir(), "sheet.pdf")
 	page := document.NewDocument(document.PageSizeA4)
 	if err := errors.Join(page.AddHTML("<p>Tern 5</p><p>Epoxy primer</p><p>Pot life: 30 min at 20 °C</p>", nil),
@@ -49,7 +58,7 @@ func TestASheetIsRead(t *testing.T) {
 		t.Errorf("code %d, %s, %q", code, out, complaint)
 	}
 	for want, arguments := range map[string][]string{"name the data sheet": {"sheet"},
-		"no such file": {"sheet", "gone.pdf"}} {
+		"no such file": {"sheet", "gone.pdf"}, "read what is wanted": {"sheet", "-score", "gone", wanted}} {
 		if code, _, complaint := nephelon(t, "", arguments...); code != exitRefused || !strings.Contains(complaint,
 			want) {
 			t.Errorf("%v: code %d, %q", arguments, code, complaint)

@@ -13,6 +13,9 @@ func (r *reader) settle() {
 			continue
 		}
 		key := v.Path
+		if of, is := v.Value.(map[string]any); is { // of another basis it is said in another way
+			key = fmt.Sprint(key, of["basis"], of["figure"])
+		}
 		if v.At != nil {
 			key = fmt.Sprintf("%s at %g", key, *v.At)
 		}

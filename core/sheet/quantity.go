@@ -1,6 +1,7 @@
 package sheet
 
 import (
+	"math"
 	"regexp"
 	"strconv"
 	"strings"
@@ -20,6 +21,7 @@ const (
 	spread      kind = "spread"      // m²/m³
 	perArea     kind = "perArea"     // kg/m²
 	share       kind = "share"
+	emission    kind = "emission" // kg/(m²·s)
 )
 
 // unit holds how a unit is written, what it measures, and its size in SI.
@@ -34,6 +36,7 @@ const (
 	gallon = 0.003785411784
 	pound  = 0.45359237
 	foot   = 0.3048
+	inch   = foot / 12
 	minute = 60.0
 	hour   = 60 * minute
 	day    = 24 * hour
@@ -43,12 +46,15 @@ const (
 // units returns the units that sheets are written in, longer forms before those they begin with.
 func units() []unit {
 	return []unit{
-		{`(?:sq\.? ?ft\.?|ft²|ft2)\s?(?:/|per)\s?(?:US )?gal(?:lon)?\b`, spread, foot * foot / gallon, 0},
-		{`(?:m²|m2|sq\.? ?m)\s?(?:/|per)\s?(?:l(?:itre|iter)?)\b`, spread, 1000, 0},
+		{`lbs?\.?\s?(?:/|per)\s?1[, ]?000\s?(?:sq\.? ?ft\.?|ft²|ft2)\s?(?:(?:/|per|in)\s?24\s?(?:hours?|hrs?|h)\b)?`,
+			emission,
+			pound / (1000 * foot * foot) / day, 0},
+		{`(?:sq\.? ?ft\.?|ft²|ft2)\s?(?:/|per)\s?(?:US |mixed )?gal(?:lon)?\b`, spread, foot * foot / gallon, 0},
+		{`(?:m²|m2|sq\.? ?m)\s?(?:/|per)\s?(?:mixed )?(?:[lL](?:itre|iter)?)\b`, spread, 1000, 0},
 		{`kg\s?/\s?(?:m²|m2)`, perArea, 1, 0}, {`g\s?/\s?(?:m²|m2)`, perArea, 0.001, 0},
 		{`(?:ml|mL)\s?/\s?(?:m²|m2)`, film, 1e-6, 0}, {`[lL]\s?/\s?(?:m²|m2)`, film, 0.001, 0},
 		{`lbs?\.?\s?(?:/|per)\s?(?:US )?gal(?:lon)?\b`, density, pound / gallon, 0},
-		{`kg\s?/\s?[lL]\b|kg\s?/\s?(?:dm³|dm3)|g\s?/\s?(?:cm³|cm3|ml|mL|cc)\b`, density, 1000, 0},
+		{`kg\s?/\s?[lL]\b|kg\s?/\s?(?:dm³|dm3)|g\s?/\s?(?:cm³|(?:cm3|ml|mL|cc)\b)`, density, 1000, 0},
 		{`kg\s?/\s?(?:m³|m3)|g\s?/\s?[lL]\b`, density, 1, 0},
 		{`mPa\s?[·.*]?\s?s\b|cps?\b|cP\b|centipoise\b`, viscosity, 0.001, 0}, {`Pa\s?[·.*]?\s?s\b`, viscosity, 1, 0},
 		{`°\s?C\b|degrees? C(?:elsius)?\b|C\b`, temperature, 1, 0},
@@ -56,12 +62,13 @@ func units() []unit {
 		{`(?:minutes?|mins?|Minuten|minutos|Min)\b\.?`, span, minute, 0},
 		{`(?:hours?|hrs?|Stunden|Std|horas|h)\b\.?`, span, hour, 0}, {`(?:seconds?|secs?|s)\b`, span, 1, 0},
 		{`(?:days?|Tagen?|días|d)\b`, span, day, 0}, {`(?:weeks?|Wochen|semanas)\b`, span, 7 * day, 0},
-		{`(?:months?|Monate|meses)\b`, span, year / 12, 0}, {`(?:years?|Jahre?|años?)\b`, span, year, 0},
+		{`(?:months?|mos?\.?|Monaten?|meses)\b`, span, year / 12, 0}, {`(?:years?|Jahre?|años?)\b`, span, year, 0},
 		{`(?:µm|μm|um|microns?|micrometres?)\b`, film, 1e-6, 0}, {`mils?\b`, film, 25.4e-6, 0}, {`mm\b`, film, 0.001, 0},
 		{`kg\b`, mass, 1, 0}, {`lbs?\b\.?`, mass, pound, 0}, {`oz\b`, mass, pound / 16, 0}, {`g\b`, mass, 0.001, 0},
 		{`(?:US )?(?:gallons?|gal)\b\.?`, volume, gallon, 0}, {`(?:quarts?|qt)\b`, volume, gallon / 4, 0},
 		{`(?:pints?|pt)\b`, volume, gallon / 8, 0}, {`(?:millilit(?:er|re)s?|ml|mL)\b`, volume, 1e-6, 0},
-		{`(?:lit(?:er|re)s?|[lL])\b`, volume, 0.001, 0}, {`%`, share, 0.01, 0},
+		{`(?:lit(?:er|re)s?|[lL])\b`, volume, 0.001, 0}, {`(?:(?:Vol|Gew|M|CM|w|v)\.?[- ]?)?%`, share, 0.01, 0},
+		{`(?:inch(?:es)?\b|in\b\.?|″)`, film, inch, 0},
 	}
 }
 
@@ -72,6 +79,8 @@ type amount struct {
 	ranged    bool
 	from, to  int // where in the text it stands
 	text      string
+	unit      int    // number of its unit
+	twin      string // the same in another unit beside it, where that does not agree
 }
 
 const number = `[0-9]+(?:[.,][0-9]+)?(?:/[0-9]+)?`
@@ -80,6 +89,7 @@ const number = `[0-9]+(?:[.,][0-9]+)?(?:/[0-9]+)?`
 type grammar struct {
 	whole *regexp.Regexp
 	units []unit
+	comma bool // decimals stand after a comma, thousands after a point
 }
 
 func newGrammar() grammar {
@@ -91,9 +101,9 @@ func newGrammar() grammar {
 	// A range may have a unit at its first number too: 10 °C to 30 °C.
 	some := strings.Join(written, "|")
 	plain := regexp.MustCompile(`\((?:[^?])`).ReplaceAllStringFunc(some, func(s string) string { return "(?:" + s[1:] })
-	return grammar{regexp.MustCompile(`(` + number + `)\s?(?:(?:` + plain +
-		`)?\s?(?:–|—|-|to|bis|until|hasta)\s?(` + number +
-		`))?\s?(?:` + some + `)`), all}
+	return grammar{regexp.MustCompile(`(` + number + `)\s?(?:±\s?` + number + `\s?)?(?:(?:` + plain +
+		`)?\s?(?:–|—|-|to|bis|until|hasta)\s?\+?(` + number +
+		`))?\s?(?:` + some + `)`), all, false}
 }
 
 // value reads a number as sheets write it: 2,5 and 2.5, 1,000, 1/8.
@@ -123,21 +133,89 @@ func (g grammar) find(text string) []amount {
 		if at[0] > 0 && isWord(text[at[0]-1]) {
 			continue // the end of a name or a larger number
 		}
+		if preposition.MatchString(text[at[0]:at[1]]) && !measured.MatchString(text[at[1]:]) {
+			continue // five in all
+		}
 		a := amount{from: at[0], to: at[1], text: text[at[0]:at[1]]}
 		for n, u := range g.units {
 			if at[6+2*n] < 0 {
 				continue
 			}
-			si := func(from, to int) float64 { return (value(text[from:to]) + u.offset) * u.si }
-			a.of, a.low = u.of, si(at[2], at[3])
+			si := func(from, to int) float64 {
+				written := text[from:to]
+				if g.comma && thousands.MatchString(written) {
+					written = strings.ReplaceAll(written, ".", "")
+				}
+				return (value(written) + u.offset) * u.si
+			}
+			a.of, a.low, a.unit = u.of, si(at[2], at[3]), n
+			if before := text[:at[0]]; u.of == temperature && minus.MatchString(before) {
+				sign := minus.FindString(before)
+				a.from -= len(strings.TrimLeft(sign, " (/,"))
+				a.low, a.text = (u.offset-value(text[at[2]:at[3]]))*u.si, text[a.from:at[1]]
+			}
 			a.high = a.low
 			if at[4] >= 0 {
 				a.ranged, a.high = true, si(at[4], at[5])
+			} else if m := low.FindStringSubmatchIndex(text[:a.from]); m != nil {
+				a.ranged, a.low, a.from = true, si(m[2], m[3]), m[2]
+				a.text = text[a.from:a.to]
 			}
 		}
 		all = append(all, a)
 	}
-	return all
+	return paired(all, text)
+}
+
+var (
+	thousands   = regexp.MustCompile(`^[0-9]{1,3}(\.[0-9]{3})+$`)
+	preposition = regexp.MustCompile(`^[^/]*[0-9] ?in$`)
+	measured    = words(`^\s*($|[.,;)(/=–-]|thick|deep|per\b|wet|dry|at\b|to\b|max|of )`)
+	plusMinus   = regexp.MustCompile(`^\s?(±|\+/-|\+-)\s?$`)
+
+	minus   = regexp.MustCompile(`(?:^|[\s(/,])[-−]$`)
+	between = words(`\b(between|zwischen|entre|from|von|de)\s+\+?$`)
+	low     = words(`\b(?:between|zwischen|entre)\s+\+?(` + number + `)\s+(?:and|und|y)\s+\+?$`)
+	joined  = words(`^ (and|und|y|a) \+?$`)
+	again   = regexp.MustCompile(`^\s*(?:\(|/|=)\s*(?:approx\.?|ca\.?|~)?\s*\+?$`)
+)
+
+// paired takes two amounts with “between … and …” as one range, and drops what says an amount again in another unit;
+// where the two do not agree, the first remembers it.
+func paired(all []amount, text string) []amount {
+	var out []amount
+	for _, a := range all {
+		last := len(out) - 1
+		if last < 0 || out[last].of != a.of {
+			out = append(out, a)
+			continue
+		}
+		b, gap := &out[last], text[out[last].to:a.from]
+		switch {
+		case plusMinus.MatchString(gap): // how exactly the first holds
+		case joined.MatchString(gap) && between.MatchString(text[:b.from]) && !a.ranged && !b.ranged:
+			b.ranged, b.high, b.to = true, a.low, a.to
+			b.text = text[b.from:b.to]
+		case a.unit != b.unit && again.MatchString(gap) && a.ranged == b.ranged:
+			if !agree(*b, a) {
+				b.twin = a.text
+			}
+		default:
+			out = append(out, a)
+		}
+	}
+	return out
+}
+
+// agree reports whether two amounts are the same as far as sheets round.
+func agree(a, b amount) bool {
+	near := func(x, y float64) bool {
+		if a.of == temperature {
+			return math.Abs(x-y) <= 1.2
+		}
+		return math.Abs(x-y) <= 0.06*math.Max(math.Abs(x), math.Abs(y))
+	}
+	return near(a.low, b.low) && near(a.high, b.high)
 }
 
 func isWord(c byte) bool {

@@ -82,9 +82,11 @@ type Line struct {
 func Lines(text string) []Line {
 	gap := regexp.MustCompile(`\t|\s{2,}`)
 	var all []Line
+	framed := regexp.MustCompile(`^\s*\|\s*|\s*\|\s*$`)
+	leader := regexp.MustCompile(`\s?(?:\.{3,}|…+|_{3,})\s?|\s\|\s`)
 	for _, l := range strings.Split(strings.ReplaceAll(text, "\r\n", "\n"), "\n") {
 		l = strings.ReplaceAll(strings.ReplaceAll(l, "\u00a0", " "), "\u202f", " ")
-		cells := gap.Split(strings.TrimRight(l, " \t"), -1)
+		cells := gap.Split(leader.ReplaceAllString(framed.ReplaceAllString(strings.TrimRight(l, " \t"), ""), "\t"), -1)
 		all = append(all, Line{strings.Join(strings.Fields(l), " "), cells})
 	}
 	return all
@@ -93,8 +95,8 @@ func Lines(text string) []Line {
 // tables holds what every reading needs: it is compiled once.
 type tables struct {
 	grammar
-	fields []field
-	words  []wordField
+	fields     []field
+	wordFields []wordField
 }
 
 var compiled = sync.OnceValue(func() tables { return tables{newGrammar(), fields(), wordFields()} })
@@ -104,6 +106,9 @@ type reader struct {
 	tables
 	lines   []Line
 	draft   Draft
+	pending string    // the label above, for what continues it
+	alone   bool      // nothing stood beside it: it is for all lines below
+	heads   []string  // labels of the columns of a table whose rows are temperatures
 	section *float64  // °C of the lines below a heading
 	columns []float64 // °C of the columns of a table
 	overall *float64  // °C of all data, where the sheet says so
@@ -113,6 +118,7 @@ type reader struct {
 func From(lines []Line) Draft {
 	r := reader{tables: compiled(), lines: lines, draft: Draft{Format: Format, Version: Version,
 		Values: []Value{}, Missing: []string{}}}
+	r.comma = continental(lines)
 	r.head()
 	for n := range lines {
 		r.line(n)
@@ -130,6 +136,23 @@ func From(lines []Line) Draft {
 	return r.draft
 }
 
+var (
+	decimalComma = regexp.MustCompile(`[0-9],[0-9]{1,2}\s?(?:kg|g|[lL]|m²|mm|%|h|°)`)
+	decimalPoint = regexp.MustCompile(`[0-9]\.[0-9]{1,2}\s?(?:kg|g|[lL]|m²|mm|%|h|°)`)
+)
+
+// continental reports whether a sheet writes decimals after a comma and never after a point.
+func continental(lines []Line) bool {
+	comma := false
+	for _, l := range lines {
+		if decimalPoint.MatchString(l.Text) {
+			return false
+		}
+		comma = comma || decimalComma.MatchString(l.Text)
+	}
+	return comma
+}
+
 func (r *reader) add(n int, v Value) {
 	v.Line, v.Text = n+1, r.lines[n].Text
 	v.State = cmp.Or(v.State, Read)
@@ -143,18 +166,81 @@ func (r *reader) line(n int) {
 		if r.columns != nil && !r.goesOn(n) {
 			r.columns = nil
 		}
-		r.section = nil
+		r.section, r.pending, r.alone, r.heads = nil, "", false, nil
 		return
 	}
-	for _, w := range r.words {
-		if m := w.found.FindStringSubmatch(l.Text); m != nil && (w.not == nil || !w.not.MatchString(l.Text)) {
-			r.add(n, Value{Path: w.path, Value: w.value(m), As: m[0]})
+	for _, part := range sentences(l) {
+		r.words(n, part.Text)
+	}
+	if r.heading(l) || r.tabled(l) || r.row(n, l) {
+		return
+	}
+	for _, part := range sentences(l) {
+		r.part(n, part)
+	}
+}
+
+// words reads what stands in words anywhere in a sentence.
+func (r *reader) words(n int, text string) {
+	for _, w := range r.wordFields {
+		m := w.found.FindStringSubmatch(text)
+		if m == nil || w.not != nil && w.not.MatchString(text) {
+			continue
+		}
+		v := Value{Path: w.path, Value: w.value(m), As: m[0]}
+		if w.doubt != nil {
+			v.Why = w.doubt(m)
+		}
+		if v.Why != "" {
+			v.State = Doubtful
+		}
+		r.add(n, v)
+	}
+}
+
+// part reads a line, or a sentence of one: by its label, by that of the line above, or clause by clause.
+func (r *reader) part(n int, l Line) {
+	indented := len(l.Cells) > 1 && strings.TrimSpace(l.Cells[0]) == ""
+	if indented {
+		l.Cells = l.Cells[1:]
+	}
+	pending, alone := r.pending, r.alone
+	label, rest := split(l)
+	if r.labelled(n, label, rest) {
+		if indented && alone {
+			r.pending, r.alone = pending, alone // goes on for the lines below
+		}
+		return
+	}
+	if indented && pending != "" && r.labelled(n, pending+" "+label, rest) {
+		r.pending, r.alone = pending, alone
+		return
+	}
+	if r.alone && len(r.find(l.Text)) > 0 && r.labelled(n, r.pending+" "+label, cmp.Or(rest, label)) {
+		return
+	}
+	for _, clause := range clauses.Split(l.Text, -1) {
+		if _, after, found := strings.Cut(clause, ": "); !r.clause(n, clause) && found {
+			r.clause(n, after)
 		}
 	}
-	if r.heading(l) {
-		return
+}
+
+// clause reads a clause of running text; false where it is of no field.
+func (r *reader) clause(n int, text string) bool {
+	for _, f := range r.fields {
+		if m := f.clause; m != nil && m.MatchString(text) && (f.not == nil || !f.not.MatchString(text)) {
+			f.read(r, n, f, text, text)
+			return true
+		}
 	}
-	label, rest := split(l)
+	return false
+}
+
+// labelled reads what stands behind a label; false where the label is of no field. A label with nothing behind it is
+// for the lines below.
+func (r *reader) labelled(n int, label, rest string) bool {
+	label = strings.TrimSpace(bullet.ReplaceAllString(label, ""))
 	for _, f := range r.fields {
 		m := f.label.FindStringIndex(label)
 		if m == nil || f.not != nil && f.not.MatchString(label) {
@@ -164,9 +250,110 @@ func (r *reader) line(n int) {
 			rest = strings.TrimLeft(label[m[1]:], " :=,")
 		}
 		f.read(r, n, f, label, rest)
-		return
+		r.pending, r.alone = label, len(r.find(rest)) == 0 || len(of(r.find(rest), mass)) == len(r.find(rest))
+		return true
 	}
+	return false
 }
+
+var (
+	bullet    = regexp.MustCompile(`^\s*(?:[•·▪–*-]|[0-9]{1,2}\.(?:[0-9]+\.?)*)\s+`)
+	clauses   = regexp.MustCompile(`[.;,]\s+|\s+and the\s+`)
+	sentenced = regexp.MustCompile(`\.\s+[A-ZÄÖÜ]`)
+)
+
+// sentences divides a line of text into its sentences; a line of a table stays as it is.
+func sentences(l Line) []Line {
+	at := sentenced.FindAllStringIndex(l.Text, -1)
+	if len(l.Cells) > 1 || len(at) == 0 {
+		return []Line{l}
+	}
+	var all []Line
+	from := 0
+	for _, m := range append(at, []int{len(l.Text), len(l.Text) + 1}) {
+		text := strings.TrimSpace(l.Text[from:min(m[0]+1, len(l.Text))])
+		all = append(all, Line{text, []string{text}})
+		from = m[1] - 1
+	}
+	return all
+}
+
+// timesOf are the fields that a column of a table may hold, beside temperatures down its side.
+var timesOf = []string{"potLife", "working", "tackFree", "recoatFrom", "recoatUntil", "foot", "vehicle",
+	"water", "full"}
+
+// tabled reports whether a line is the head of a table whose rows are temperatures: its columns have labels of times,
+// or say least and most of the label above.
+func (r *reader) tabled(l Line) bool {
+	cells := l.Cells
+	if len(cells) > 0 && strings.TrimSpace(cells[0]) == "" {
+		cells = cells[1:]
+	}
+	if len(cells) > 0 && (len(cells) == len(l.Cells) || words(`temp|°`).MatchString(cells[0])) {
+		cells = cells[1:]
+	}
+	if len(cells) < 2 || len(r.find(l.Text)) > 0 {
+		return false
+	}
+	heads := make([]string, 0, len(cells))
+	for _, cell := range cells {
+		label := strings.TrimSpace(cell)
+		if f := r.fieldOf(label); f == nil || !slices.ContainsFunc(f.paths, isTime) {
+			label = strings.TrimSpace(r.pending + " " + label)
+			if f := r.fieldOf(label); f == nil || !slices.ContainsFunc(f.paths, isTime) {
+				return false
+			}
+		}
+		heads = append(heads, label)
+	}
+	r.heads = heads
+	return true
+}
+
+func isTime(path string) bool { return slices.Contains(timesOf, path) }
+
+func (r *reader) fieldOf(label string) *field {
+	for n := range r.fields {
+		f := &r.fields[n]
+		if f.label.MatchString(label) && (f.not == nil || !f.not.MatchString(label)) {
+			return f
+		}
+	}
+	return nil
+}
+
+// row reads a row of a table whose first cell is a temperature.
+func (r *reader) row(n int, l Line) bool {
+	cells := l.Cells
+	for len(cells) > 0 && strings.TrimSpace(cells[0]) == "" {
+		cells = cells[1:]
+	}
+	if len(cells) < 2 || r.columns != nil {
+		return false
+	}
+	warm := r.find(cells[0])
+	if len(warm) == 0 || warm[0].of != temperature || warm[0].ranged || !bare.MatchString(cells[0][:warm[0].from]) {
+		return false
+	}
+	heads := r.heads
+	if heads == nil && r.pending != "" && len(cells) == 2 {
+		heads = []string{r.pending}
+	}
+	if len(heads) != len(cells)-1 {
+		return false
+	}
+	was := r.section
+	r.section = &warm[0].low
+	for k, head := range heads {
+		if f := r.fieldOf(head); f != nil {
+			f.read(r, n, *f, head, cells[k+1])
+		}
+	}
+	r.section = was
+	return true
+}
+
+var bare = words(`^\s*(at|bei|a)?\s*[+~]?\s*$`)
 
 // goesOn reports whether the next line with text is one more row of the table above an empty line.
 func (r *reader) goesOn(n int) bool {
@@ -187,13 +374,14 @@ var (
 func (r *reader) heading(l Line) bool {
 	all := r.find(l.Text)
 	warm := of(all, temperature)
-	if len(warm) == 0 || len(warm) != len(all) {
+	if len(warm) == 0 || len(warm)+len(of(all, share)) != len(all) || len(warm) < len(all) &&
+		!overallAt.MatchString(l.Text) {
 		return false
 	}
 	var columns []float64
 	for _, cell := range l.Cells {
 		if own := r.find(cell); len(own) == 1 && own[0].of == temperature && !own[0].ranged &&
-			strings.TrimSpace(cell) == strings.TrimSpace(own[0].text) {
+			bare.MatchString(cell[:own[0].from]) && strings.TrimSpace(cell[own[0].to:]) == "" {
 			columns = append(columns, own[0].low)
 		}
 	}
@@ -201,7 +389,8 @@ func (r *reader) heading(l Line) bool {
 		r.columns = columns
 		return true
 	}
-	if len(warm) > 1 || warm[0].ranged || colonAfter.MatchString(l.Text) {
+	if len(warm) > 1 || warm[0].ranged || colonAfter.MatchString(l.Text) || least.MatchString(l.Text) ||
+		most.MatchString(l.Text) {
 		return false
 	}
 	if overallAt.MatchString(l.Text) {

@@ -2,8 +2,6 @@ package sheet
 
 import (
 	"encoding/json"
-	"fmt"
-	"math"
 	"os"
 	"path/filepath"
 	"slices"
@@ -11,131 +9,56 @@ import (
 	"testing"
 )
 
-// wanted is a value as a careful reader takes it from a sheet.
-type wanted struct {
-	path  string
-	at    *float64
-	value any
-	doubt bool
-}
-
-// wants reads what a careful reader takes from a sheet: a path, with the temperature it holds at, a value
-// as JSON, and a question mark where it has to be looked at.
-func wants(t *testing.T, file string) []wanted {
+// scored returns how well a sheet of a folder is read; each value must stand in its line.
+func scored(t *testing.T, file string) Score {
 	t.Helper()
 	text, err := os.ReadFile(file)
 	if err != nil {
 		t.Fatal(err)
 	}
-	var all []wanted
-	for _, line := range strings.Split(strings.TrimSpace(string(text)), "\n") {
-		path, rest, _ := strings.Cut(line, " ")
-		value, doubt := strings.CutSuffix(rest, " ?")
-		w := wanted{doubt: doubt}
-		var at string
-		if w.path, at, _ = strings.Cut(path, "@"); at != "" {
-			var degrees float64
-			if _, err := fmt.Sscan(at, &degrees); err != nil {
-				t.Fatal(err)
-			}
-			w.at = &degrees
+	lines := strings.Split(string(text), "\n")
+	d := From(Lines(string(text)))
+	for _, v := range d.Values {
+		if strings.Join(strings.Fields(lines[v.Line-1]), " ") != v.Text || !strings.Contains(v.Text, v.As) {
+			t.Errorf("%s: %s is said to stand as %q in line %d", file, v.Path, v.As, v.Line)
 		}
-		if err := json.Unmarshal([]byte(value), &w.value); err != nil {
-			t.Fatalf("%s: %s: %v", file, line, err)
-		}
-		all = append(all, w)
 	}
-	return all
-}
-
-// same reports whether two values agree to what a sheet prints.
-func same(a, b any) bool {
-	switch a := a.(type) {
-	case float64:
-		b, is := b.(float64)
-		return is && math.Abs(a-b) <= 1e-4*math.Max(1e-9, math.Abs(b))
-	case []any:
-		b, is := b.([]any)
-		return is && slices.EqualFunc(a, b, same)
-	case map[string]any:
-		b, is := b.(map[string]any)
-		if !is || len(a) != len(b) {
-			return false
-		}
-		for name := range a {
-			if !same(a[name], b[name]) {
-				return false
-			}
-		}
-		return true
-	}
-	return a == b
-}
-
-func plain(t *testing.T, v any) any {
-	t.Helper()
-	text, err := json.Marshal(v)
+	want, err := os.ReadFile(strings.TrimSuffix(file, ".txt") + ".want")
 	if err != nil {
 		t.Fatal(err)
 	}
-	var out any
-	if err := json.Unmarshal(text, &out); err != nil {
+	all, err := ReadWanted(string(want))
+	if err != nil {
+		t.Fatalf("%s: %v", file, err)
+	}
+	s, err := d.Score(all)
+	if err != nil {
 		t.Fatal(err)
 	}
-	return out
+	return s
 }
 
-// Invented sheets of invented makers, in the layouts and languages of the trade: what each states is
-// found with its line, nothing is read wrong, and nothing is invented. Of all values at most one in
-// twelve is flagged needlessly. The counts are printed by go test -v.
+// Invented sheets of invented makers, in the layouts and languages of the trade: of what they state nine of
+// ten are found with their lines, at most one in a hundred is wrong or invented, and at most one in twelve is
+// flagged needlessly. Those in testdata/held were written before and never looked at while the reader was made
+// for the others.
 func TestReadingSheets(t *testing.T) {
-	files, err := filepath.Glob("testdata/*.txt")
-	if err != nil || len(files) < 6 {
-		t.Fatalf("%d sheets, %v", len(files), err)
-	}
-	stated, found, flagged := 0, 0, 0
-	for _, file := range files {
-		text, err := os.ReadFile(file)
-		if err != nil {
-			t.Fatal(err)
+	for folder, least := range map[string]int{"testdata": 6, "testdata/held": 1} {
+		files, err := filepath.Glob(folder + "/*.txt")
+		if err != nil || len(files) < least {
+			t.Fatalf("%d sheets, %v", len(files), err)
 		}
-		lines := strings.Split(string(text), "\n")
-		d := From(Lines(string(text)))
-		all := wants(t, strings.TrimSuffix(file, ".txt")+".want")
-		used := make([]bool, len(all))
-		for _, v := range d.Values {
-			if strings.Join(strings.Fields(lines[v.Line-1]), " ") != v.Text || !strings.Contains(v.Text, v.As) {
-				t.Errorf("%s: %s is said to stand as %q in line %d", file, v.Path, v.As, v.Line)
-			}
-			k := slices.IndexFunc(all, func(w wanted) bool {
-				return w.path == v.Path && (w.at == nil) == (v.At == nil) && (w.at == nil || math.Abs(*w.at-*v.At) < 1e-4) &&
-					same(plain(t, v.Value), w.value)
-			})
-			if k < 0 {
-				t.Errorf("%s: %s %v (%s) from line %d is wrong or invented", file, v.Path, v.Value, v.As, v.Line)
-				continue
-			}
-			used[k] = true
-			if v.State == Doubtful && !all[k].doubt {
-				flagged++
-				t.Logf("%s: %s is flagged needlessly: %s", file, v.Path, v.Why)
-			}
-			if v.State != Doubtful && all[k].doubt {
-				t.Errorf("%s: %s is not flagged", file, v.Path)
-			}
+		stated, found, bad, needless := 0, 0, 0, 0
+		for _, file := range files {
+			s := scored(t, file)
+			stated, found, bad, needless = stated+s.Stated, found+s.Found, bad+len(s.Wrong)+len(s.Invented),
+				needless+len(s.Needless)
+			t.Logf("%s: %s", file, s.Words())
 		}
-		for k, w := range all {
-			stated++
-			if used[k] {
-				found++
-			} else {
-				t.Logf("%s: %s %v is missed", file, w.path, w.value)
-			}
+		if 100*found < 90*stated || 100*bad > stated || 12*needless > stated {
+			t.Errorf("%s: found %d of %d, %d wrong or invented, %d flagged needlessly", folder, found, stated, bad,
+				needless)
 		}
-	}
-	t.Logf("found %d of %d, %d flagged needlessly", found, stated, flagged)
-	if 100*found < 95*stated || 12*flagged > stated {
-		t.Errorf("found %d of %d, %d flagged needlessly", found, stated, flagged)
 	}
 }
 
@@ -144,7 +67,11 @@ func TestQuantities(t *testing.T) {
 	g := newGrammar()
 	for text, want := range map[string]amount{
 		"2,5 kg": {of: mass, low: 2.5, high: 2.5}, "1,200 mPa·s": {of: viscosity, low: 1.2, high: 1.2},
-		"1/8 in": {}, "6 lb/gal": {of: density, low: 718.95847, high: 718.95847},
+		"1/8 in": {of: film, low: 0.003175, high: 0.003175}, "5 in all": {}, "46 ± 2 %": {of: share, low: 0.46,
+			high: 0.46},
+		"−5 °C":                  {of: temperature, low: -5, high: -5},
+		"3 lbs/1000 sq ft/24 hr": {of: emission, low: 1.69527e-7, high: 1.69527e-7}, "6 lb/gal": {of: density,
+			low: 718.95847, high: 718.95847},
 		"0,3 kg/m²": {of: perArea, low: 0.3, high: 0.3},
 		"12–14 h":   {of: span, low: 43200, high: 50400, ranged: true}, "10 °C to 30 °C": {of: temperature, low: 10,
 			high:   30,
@@ -164,6 +91,35 @@ func TestQuantities(t *testing.T) {
 			all[0].ranged != want.ranged || all[0].text != text {
 			t.Errorf("%q: %+v, want %+v", text, all, want)
 		}
+	}
+}
+
+// What is said again in another unit counts once, and is remembered where it is another amount; “between” makes a
+// range of two amounts, and thousands stand after a point where decimals stand after a comma. By hand.
+func TestAmountsBesideEachOther(t *testing.T) {
+	g := newGrammar()
+	for text, want := range map[string]amount{
+		"50 °F (10 °C)": {low: 10, high: 10}, "50 °F / 14 °C": {low: 10, high: 10, twin: "14 °C"},
+		"between 10 and 30 °C": {low: 10, high: 30, ranged: true}, "between 5 °C and 25 °C": {low: 5, high: 25,
+			ranged: true},
+		"50–90 °F (10–32 °C)": {low: 10, high: 32.222222, ranged: true},
+	} {
+		if all := g.find(text); len(all) != 1 || !same(all[0].low, want.low) || !same(all[0].high, want.high) ||
+			all[0].ranged != want.ranged || all[0].twin != want.twin {
+			t.Errorf("%q: %+v", text, all)
+		}
+	}
+	if all := g.find("10 kg and 25 kg"); len(all) != 2 {
+		t.Errorf("two packs are %+v", all)
+	}
+	g.comma = true
+	if all := g.find("2.200 mPa·s, 1,55 kg/l"); len(all) != 2 || !same(all[0].low, 2.2) || !same(all[1].low, 1550.0) {
+		t.Errorf("%+v", all)
+	}
+	d := From(Lines("Tern 9\nEpoxy primer\n\n" +
+		"Maximum slab temperature: 86 °F (25 °C)\nAir temperature: max. 86 °F (25 °C)\n"))
+	if last := d.Values[len(d.Values)-1]; last.State != Doubtful || last.Why != "the sheet says 86 °F and 25 °C" {
+		t.Errorf("%+v", last)
 	}
 }
 

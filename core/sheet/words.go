@@ -1,7 +1,9 @@
 package sheet
 
 import (
+	"cmp"
 	"regexp"
+	"slices"
 	"strings"
 )
 
@@ -10,6 +12,7 @@ type wordField struct {
 	path       string
 	found, not *regexp.Regexp
 	value      func(m []string) any
+	doubt      func(m []string) string // why it has to be looked at; empty where it need not
 }
 
 func wordFields() []wordField {
@@ -17,13 +20,30 @@ func wordFields() []wordField {
 	return []wordField{
 		{"thinnerMax", words(`do not thin\b|must not be thinned|never thin\b|nicht verdünnen|no diluir`),
 			words(`unless|except`),
-			constant(map[string]any{"value": 0.0, "of": "a"})},
+			constant(map[string]any{"value": 0.0, "of": "a"}), nil},
 		{"abrade", words(`\b(?:abrade|sand)\b[^.]*?\b([0-9]{2,3})[ -]?grit`), nil,
-			func(m []string) any { return value(m[1]) }},
-		{"sun", words(`\b(?:not (?:uv|light)[- ]?(?:stable|resistant)|(?:may|will) (?:yellow|amber)|yellows|ambers)\b`), nil,
-			constant("ambers")},
+			func(m []string) any { return value(m[1]) }, nil},
+		{"mixing", words(`\b(?:mix|stir|blend)\b[^.;:]{0,60}?\bfor (?:about |approx\.? |` +
+			`at least )?([0-9]+)(?:\s?(?:to|-|–)\s?([0-9]+))? ?min`),
+			words(`do not mix|part [AB] (?:alone|for|only)`),
+			func(m []string) any { return minute * value(cmp.Or(m[2], m[1])) },
+			func(m []string) string {
+				if m[2] != "" {
+					return "the sheet gives a range; the larger is taken"
+				}
+				return ""
+			}},
+		{"ratio", words(`\b([0-9]+) parts? (?:of )?(?:the )?(?:resin|base|part A|component A|` +
+			`A)\b[^.;]{0,12}?(?:to|and|with|:) ([0-9]+) parts? [^.;]{0,30}?by (volume|weight|mass)`), nil,
+			func(m []string) any {
+				basis := map[bool]string{true: "volume", false: "mass"}[strings.EqualFold(m[3], "volume")]
+				return map[string]any{"basis": basis, "parts": []float64{value(m[1]), value(m[2])}}
+			}, nil},
+		{"sun", words(`\b(?:not (?:uv|light)[- ]?(?:stable|resistant)|(?:may|will) (?:yellow|amber)|` +
+			`yellows|ambers)\b`), nil,
+			constant("ambers"), nil},
 		{"sun", words(`\b(?:uv|light)[- ]?(?:stable|resistant|fast)\b|non[- ]yellowing\b`), words(`\bnot (uv|light)`),
-			constant("stable")},
+			constant("stable"), nil},
 	}
 }
 
@@ -32,30 +52,37 @@ func ground() map[string]string {
 	return map[string]string{"concrete": "concrete", "screed": "screed", "screeds": "screed", "plaster": "plaster",
 		"wood": "wood", "timber": "wood", "metal": "metal", "steel": "metal", "tile": "tile", "tiles": "tile",
 		"stone":    "stone",
-		"laminate": "laminate"}
+		"laminate": "laminate", "render": "plaster", "beton": "concrete", "estrich": "screed", "holz": "wood",
+		"fliesen": "tile", "putz": "plaster", "metall": "metal", "stahl": "metal", "hormigón": "concrete",
+		"madera": "wood", "mortero": "screed"}
 }
 
-var forGround = words(`\bfor ((?:[a-z]+(?:, | and | or )?)+)`)
+var forGround = words(`\b(?:for|für|para|over|on) ((?:[\p{L}]+(?:, | and | or | und | oder | y )?)+)`)
 
 // head reads what stands in words in the first lines: the name, what it is, and its edition.
 func (r *reader) head() {
 	const first = 8
-	edition := words(`\b(edition [0-9][0-9/.]*|rev(?:ision|\.)? ?[0-9][0-9./]*|versi[oó]n [0-9][0-9.]*|` +
+	edition := words(`\b(edition [0-9][0-9/.]*|rev(?:ision|\.)? ?(?:[0-9][0-9./]*|[A-Z]\b)|versi[oó]n [0-9][0-9.]*|` +
 		`issue [0-9][0-9./]*|[01]?[0-9]/20[0-9]{2})`)
-	named, described := false, false
+	named, described, dated := false, false, false
 	for n := 0; n < len(r.lines) && n < first; n++ {
 		text := r.lines[n].Text
 		if text == "" {
 			continue
 		}
-		if !named && len(text) <= 60 && !strings.Contains(text, ":") &&
-			!words(`data ?sheet|datenblatt`).MatchString(text) {
+		first := strings.TrimSpace(r.lines[n].Cells[0])
+		if !named && first != "" && len(first) <= 60 && !strings.Contains(first, ":") &&
+			!words(`data ?sheet|datenblatt|merkblatt|ficha técnica|^(product|technical) (data|`+
+				`information)`).MatchString(first) {
 			named = true
-			r.add(n, Value{Path: "name", Value: text, As: text})
-			continue
+			r.add(n, Value{Path: "name", Value: first, As: first})
+			text = strings.TrimSpace(strings.TrimPrefix(text, first))
 		}
-		if m := edition.FindString(text); m != "" {
+		if m := edition.FindString(text); m != "" && !dated {
+			dated = true
 			r.add(n, Value{Path: "edition", Value: m, As: m})
+		}
+		if text == "" || strings.Trim(edition.ReplaceAllString(text, ""), " ,|") == "" {
 			continue
 		}
 		if described || strings.Contains(text, ":") {
@@ -77,23 +104,25 @@ func (r *reader) describe(n int, text string) bool {
 		return false
 	}
 	if !find("chemistry", [][2]string{{"polyaspartic", "polyaspartic"}, {"novolac", "novolac"},
-		{"epox(?:y|id|i)", "epoxy"}, {"polyurethane|urethane|pu", "polyurethane"}, {"acrylic", "acrylic"},
+		{`epox\w*`, "epoxy"}, {"(?:poly)?urethane|pu|polyurethan|poliuretano", "polyurethane"}, {"acrylic", "acrylic"},
 		{"polyester", "polyester"}, {"alkyd", "alkyd"}}) {
 		return false
 	}
 	find("kind", [][2]string{{"moisture barrier|vapou?r barrier", "moisture-barrier"},
 		{"primer|grundierung|imprimación", "primer"},
-		{"metallic", "metallic"}, {"flood coat|table ?top|bar ?top", "flood"}, {"deep[- ]pour|casting", "deep-pour"},
-		{"grout", "grout"}, {"pool (paint|coating)", "pool-paint"}, {"polyaspartic", "polyaspartic"},
+		{"metallic", "metallic"}, {"flood coat|table ?tops?|bar ?tops?", "flood"}, {"deep[- ]pour|casting", "deep-pour"},
+		{"grout", "grout"}, {"(?:swimming )?pool (?:paint|coating|enamel)", "pool-paint"}, {"polyaspartic",
+			"polyaspartic"},
 		{"binder", "binder"}, {"clear.*|sealer", "clear"},
 		{"self[- ]levell?ing|body coat|floor coating|autonivelante|verlaufs?beschichtung", "body"},
 		{"paint", "paint"}, {"polyurethane|urethane", "urethane"}})
 	find("carrier", [][2]string{{"water[- ]based|waterborne|water[- ]borne|wässrig", "water"},
-		{"solvent[- ]free|100 ?% solids|lösemittelfreie?", "none"}, {"solvent[- ]based|solvent[- ]?borne", "solvent"}})
+		{"solvent[- ]free|100 ?% solids|lösemittelfreie?|sin (?:disolventes|solventes)", "none"},
+		{"solvent[- ]based|solvent[- ]?borne", "solvent"}})
 	if m := forGround.FindStringSubmatch(text); m != nil {
 		var over []string
-		for _, word := range regexp.MustCompile(`[a-z]+`).FindAllString(strings.ToLower(m[1]), -1) {
-			if g := ground()[word]; g != "" {
+		for _, word := range regexp.MustCompile(`\p{L}+`).FindAllString(strings.ToLower(m[1]), -1) {
+			if g := ground()[word]; g != "" && !slices.Contains(over, g) {
 				over = append(over, g)
 			}
 		}
