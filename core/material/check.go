@@ -143,13 +143,26 @@ func (l Limits) faults() []Fault {
 	pair(l.AirMin, l.AirMax, "/airMax", "air")
 	pair(l.SlabMin, l.SlabMax, "/slabMax", "slab")
 	pair(l.MaterialMin, l.MaterialMax, "/materialMax", "material")
-	if l.HumidityMax != nil && !within(l.HumidityMax.Value, 0, 1) {
-		found = append(found, Fault{"/humidityMax", "The humidity of the air must be between 0 and 100 %.",
-			"Write 85 % as 0.85."})
+	for _, share := range []struct {
+		of          *measure.Sourced[measure.Fraction]
+		field, what string
+	}{
+		{l.HumidityMax, "/humidityMax", "The humidity of the air"},
+		{l.HumidityMin, "/humidityMin", "The humidity of the air"},
+		{l.SlabHumidityMax, "/slabHumidityMax", "The humidity of a slab"},
+		{l.CarbideMax, "/carbideMax", "The moisture of a slab"},
+	} {
+		if share.of != nil && !within(share.of.Value, 0, 1) {
+			found = append(found, Fault{share.field, share.what + " must be between 0 and 100 %.", "Write 85 % as 0.85."})
+		}
 	}
-	if l.SlabHumidityMax != nil && !within(l.SlabHumidityMax.Value, 0, 1) {
-		found = append(found, Fault{"/slabHumidityMax", "The humidity of a slab must be between 0 and 100 %.",
-			"Write 85 % as 0.85."})
+	if l.HumidityMin != nil && l.HumidityMax != nil && l.HumidityMin.Value >= l.HumidityMax.Value {
+		found = append(found, Fault{"/humidityMax", "The dampest air is no damper than the driest.",
+			"Exchange the two, or read the sheet again."})
+	}
+	if l.EmissionMax != nil && !(l.EmissionMax.Value > 0 && l.EmissionMax.Value < 1e-4) {
+		found = append(found, Fault{"/emissionMax", "No slab gives off that much.",
+			"Enter what the sheet prints, with its unit."})
 	}
 	return found
 }

@@ -85,6 +85,7 @@ func (l *lister) mix(p Product) {
 	}
 	add(l, "density", measure.KindDensity, p.Density)
 	add(l, "volume solids", measure.KindFraction, &p.VolumeSolids)
+	add(l, "solids by mass", measure.KindFraction, p.MassSolids)
 	l.words("carrier", map[Carrier]string{NoCarrier: "none, 100 % solids", Water: "water",
 		Solvent: "solvent"}[p.Carrier], "")
 	add(l, "volatile compounds", measure.KindContent, p.VOC)
@@ -123,10 +124,13 @@ func (l *lister) conditions(p Product) {
 	add(l, "minimum temperature of the parts", measure.KindTemperature, p.MaterialMin)
 	add(l, "maximum temperature of the parts", measure.KindTemperature, p.MaterialMax)
 	add(l, "maximum humidity of the air", measure.KindFraction, p.HumidityMax)
+	add(l, "minimum humidity of the air", measure.KindFraction, p.HumidityMin)
 	if p.DewMargin != nil {
 		l.quantity("margin above the dew point", measure.KindNumber, float64(p.DewMargin.Value), p.DewMargin.Source, "K")
 	}
 	add(l, "maximum humidity of the slab", measure.KindFraction, p.SlabHumidityMax)
+	add(l, "maximum moisture by the carbide method", measure.KindFraction, p.CarbideMax)
+	add(l, "maximum moisture emission", measure.KindEmission, p.EmissionMax)
 	l.words("damp", map[string]string{"bears": "tolerates it", "harms": "damaged by it"}[p.Damp], "")
 }
 

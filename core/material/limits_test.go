@@ -76,6 +76,12 @@ func TestFaultsAtTheirLimits(t *testing.T) {
 			p.HumidityMax, p.SlabHumidityMax = sheet(measure.Fraction(1)), sheet(measure.Fraction(1))
 		}},
 		{"85 for 0.85", "/humidityMax", func(p *Product) { p.HumidityMax = sheet(measure.Fraction(85)) }},
+		{"a least humidity of 30", "/humidityMin", func(p *Product) { p.HumidityMin = sheet(measure.Fraction(30)) }},
+		{"air damper than the dampest", "/humidityMax", func(p *Product) {
+			p.HumidityMin, p.HumidityMax = sheet(measure.Fraction(0.8)), sheet(measure.Fraction(0.7))
+		}},
+		{"moisture of 4 parts in one", "/carbideMax", func(p *Product) { p.CarbideMax = sheet(measure.Fraction(4)) }},
+		{"a spring", "/emissionMax", func(p *Product) { p.EmissionMax = sheet(measure.Emission(3)) }},
 		{"a slab of 85", "/slabHumidityMax", func(p *Product) { p.SlabHumidityMax = sheet(measure.Fraction(85)) }},
 		{"pigment", "", func(p *Product) { p.PigmentMax = &Portion{Value: MostAdded, Of: OfAB} }},
 		{"more pigment", "/pigmentMax", func(p *Product) { p.PigmentMax = &Portion{Value: MostAdded + 0.01, Of: OfAB} }},

@@ -76,6 +76,7 @@ type Product struct {
 	Hardeners    []Hardener                         `json:"hardeners,omitempty" maxItems:"8" doc:"Others than the B among the components"`
 	Density      *measure.Sourced[measure.Density]  `json:"density,omitempty" doc:"Density of the mix, kg/m³, where the components' own are unknown"`
 	VolumeSolids measure.Sourced[measure.Fraction]  `json:"volumeSolids" doc:"1 is 100 % solids"`
+	MassSolids   *measure.Sourced[measure.Fraction] `json:"massSolids,omitempty" doc:"Solids by mass; printed more often than by volume, and no substitute for it"`
 	VOC          *measure.Sourced[measure.Content]  `json:"voc,omitempty" doc:"Volatile organic compounds of the mix, kg/m³ (g/L)"`
 	Viscosity    []Flow                             `json:"viscosity,omitempty" maxItems:"12" doc:"Viscosity of the fresh mix"`
 	Loss         *measure.Sourced[measure.Fraction] `json:"loss,omitempty" doc:"Usual loss"`
@@ -133,8 +134,11 @@ type Limits struct {
 	MaterialMin     *measure.Sourced[measure.Temperature] `json:"materialMin,omitempty" doc:"Coldest parts, °C"`
 	MaterialMax     *measure.Sourced[measure.Temperature] `json:"materialMax,omitempty" doc:"Warmest parts, °C"`
 	HumidityMax     *measure.Sourced[measure.Fraction]    `json:"humidityMax,omitempty" doc:"Most relative humidity of the air"`
+	HumidityMin     *measure.Sourced[measure.Fraction]    `json:"humidityMin,omitempty" doc:"Least relative humidity of the air"`
 	DewMargin       *measure.Sourced[measure.Temperature] `json:"dewMargin,omitempty" doc:"Slab above the dew point, K"`
 	SlabHumidityMax *measure.Sourced[measure.Fraction]    `json:"slabHumidityMax,omitempty" doc:"Most in-situ relative humidity of a slab below it"`
+	CarbideMax      *measure.Sourced[measure.Fraction]    `json:"carbideMax,omitempty" doc:"Most moisture of a slab below it by the carbide method, share of mass"`
+	EmissionMax     *measure.Sourced[measure.Emission]    `json:"emissionMax,omitempty" doc:"Most water that a slab below it gives off, kg/(m²·s)"`
 	Damp            string                                `json:"damp,omitempty" enum:"bears,harms" doc:"Whether damp below or in the air harms it"`
 }
 

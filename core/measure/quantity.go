@@ -30,6 +30,9 @@ type Coverage float64
 // Pace is the area one person spreads in a time, in square metres per second.
 type Pace float64
 
+// Emission is the mass of water that a slab gives off from an area in a time, in kg/(m²·s).
+type Emission float64
+
 // MassRate is the mass that one person throws in a time, in kilograms per second.
 type MassRate float64
 

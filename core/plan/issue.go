@@ -88,6 +88,7 @@ func signsOf(s *stage.SurveyPlan) []record.Sign {
 		return nil
 	}
 	keys := map[string]record.FactKey{"slab-humidity": record.DampSlab, "emission": record.DampSlab,
+		"carbide":       record.DampSlab,
 		"plastic-sheet": record.DampSlab, "behind": record.DampSlab, "age": record.YoungSlab, "soundness": record.WeakSlab,
 		"pull-off": record.WeakSlab, "water-drop": record.Contaminated, "profile": record.NoProfile, "ph": record.OffPH,
 		"pores": record.OpenPores}
@@ -173,6 +174,9 @@ func layingLimits(in *input.Inputs, i int, l input.ResolvedCoat) record.Limits {
 	}
 	if d := p.DewMargin; d != nil {
 		out.DewMargin = max(out.DewMargin, d.Value)
+	}
+	if h := p.HumidityMin; h != nil {
+		out.HumidityMin = h.Value
 	}
 	if h := p.HumidityMax; h != nil {
 		out.HumidityMax = min(out.HumidityMax, h.Value)

@@ -132,6 +132,9 @@ func (r Reading) against(l Limits, units measure.System) string {
 	case r.Humidity != nil && *r.Humidity > l.HumidityMax:
 		return fmt.Sprintf("The air holds %s; at most %s is allowed. Dry it, and read again.", units.Fraction(*r.Humidity),
 			units.Fraction(l.HumidityMax))
+	case r.Humidity != nil && *r.Humidity < l.HumidityMin:
+		return fmt.Sprintf("The air holds %s; at least %s is needed for it to cure. Damp the air, and read again.",
+			units.Fraction(*r.Humidity), units.Fraction(l.HumidityMin))
 	}
 	return ""
 }

@@ -106,6 +106,7 @@ type Limits struct {
 	SlabMin     measure.Temperature `json:"slabMin" doc:"°C"`
 	SlabMax     measure.Temperature `json:"slabMax" doc:"°C"`
 	HumidityMax measure.Fraction    `json:"humidityMax" doc:"Relative, of the air"`
+	HumidityMin measure.Fraction    `json:"humidityMin,omitempty" doc:"Relative, of the air; none when left out"`
 	Source      string              `json:"source"`
 }
 

@@ -80,7 +80,7 @@ func TestForLeads(t *testing.T) {
 
 // Each limit of a reading has its sentence: 20 °C and 60 % have their dew point at 12 °C.
 func TestReadingsAgainstLimits(t *testing.T) {
-	limits := Limits{DewMargin: 3, SlabMin: 10, SlabMax: 30, HumidityMax: 0.85}
+	limits := Limits{DewMargin: 3, SlabMin: 10, SlabMax: 30, HumidityMax: 0.85, HumidityMin: 0.3}
 	value := func(v measure.Temperature) *measure.Temperature { return &v }
 	share := func(v measure.Fraction) *measure.Fraction { return &v }
 	for _, c := range []struct {
@@ -91,7 +91,9 @@ func TestReadingsAgainstLimits(t *testing.T) {
 		{Reading{Slab: value(20), Margin: value(2)}, "above the dew point"},
 		{Reading{Slab: value(8), Margin: value(4)}, "at least 10"},
 		{Reading{Slab: value(33), Margin: value(9)}, "at most 30"},
-		{Reading{Slab: value(20), Humidity: share(0.9), Margin: value(4)}, "The air holds"},
+		{Reading{Slab: value(20), Humidity: share(0.9), Margin: value(4)}, "at most 85"},
+		{Reading{Slab: value(20), Humidity: share(0.3), Margin: value(9)}, ""},
+		{Reading{Slab: value(20), Humidity: share(0.25), Margin: value(9)}, "at least 30"},
 	} {
 		if got := plain(c.r.against(limits, measure.Metric)); !strings.Contains(got, c.text) ||
 			(c.text == "") != (got == "") {

@@ -7,9 +7,11 @@ type RuleID string
 
 // Values lists the thresholds.
 func (RuleID) Values() []RuleID {
-	return []RuleID{"concrete-age", "slab-humidity", "barrier-humidity", "emission", "dew-margin", "air-humidity",
+	return []RuleID{
+		"concrete-age", "slab-humidity", "barrier-humidity", "carbide", "emission", "dew-margin", "air-humidity",
 		"slab-least", "slab-most", "ph-least", "ph-most", "pull-off", "stale", "wind", "rain-free", "acid-water",
-		"neutraliser-water"}
+		"neutraliser-water",
+	}
 }
 
 // Rule is a threshold with where it comes from.
@@ -42,6 +44,8 @@ func Rules(own []Own) map[RuleID]Rule {
 			"method ASTM F2170; 75 to 85 % by system is common practice"},
 		{"barrier-humidity", "In-situ RH under a moisture barrier, at most", measure.KindFraction, 0.95, measure.RuleOfThumb,
 			"common practice; the barrier's sheet rules"},
+		{"carbide", "Moisture by the carbide method, at most", measure.KindFraction, 0.04, measure.RuleOfThumb,
+			"common practice for concrete; the sheet rules"},
 		{"emission", "MVER, at most", measure.KindEmission, 3 * poundEmission, measure.Standard,
 			"ASTM F1869, the classic limit"},
 		{"dew-margin", "Slab above the dew point, K, at least", measure.KindNumber, 3, measure.Standard,

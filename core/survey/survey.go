@@ -61,6 +61,7 @@ const (
 	MaterialTemperature ReadingKind = "material-temperature"
 	AirHumidity         ReadingKind = "air-humidity"
 	SlabHumidity        ReadingKind = "slab-humidity" // in-situ relative humidity
+	Carbide             ReadingKind = "carbide"       // moisture as a share of mass
 	Emission            ReadingKind = "emission"      // calcium chloride
 	Sheet               ReadingKind = "plastic-sheet" // 1 condensation or darkening, 0 dry
 	Meter               ReadingKind = "moisture-meter"
@@ -86,7 +87,7 @@ func (k ReadingKind) MeasureKind() measure.Kind {
 	switch k {
 	case SlabTemperature, AirTemperature, MaterialTemperature:
 		return measure.KindTemperature
-	case AirHumidity, SlabHumidity:
+	case AirHumidity, SlabHumidity, Carbide:
 		return measure.KindFraction
 	case Emission:
 		return measure.KindEmission
@@ -101,7 +102,8 @@ func (k ReadingKind) Words() string {
 	return map[ReadingKind]string{
 		SlabTemperature: "slab temperature", AirTemperature: "air temperature", MaterialTemperature: "material temperature",
 		AirHumidity: "humidity of the air", SlabHumidity: "humidity in the slab", Emission: "moisture emission",
-		Sheet: "plastic sheet", Meter: "hand meter", Acidity: "pH", PullOff: "pull-off strength",
+		Carbide: "moisture by the carbide method",
+		Sheet:   "plastic sheet", Meter: "hand meter", Acidity: "pH", PullOff: "pull-off strength",
 	}[k]
 }
 
@@ -163,7 +165,7 @@ func (s Survey) worst(kind ReadingKind, worse func(a, b float64) bool) *Reading 
 // Values returns all values, in the order in which they are shown.
 func (ReadingKind) Values() []ReadingKind {
 	return []ReadingKind{
-		SlabTemperature, AirTemperature, MaterialTemperature, AirHumidity, SlabHumidity, Emission, Sheet,
+		SlabTemperature, AirTemperature, MaterialTemperature, AirHumidity, SlabHumidity, Carbide, Emission, Sheet,
 		Meter, Acidity, PullOff,
 	}
 }

@@ -25,6 +25,12 @@ func TestThresholdsAtTheirEdge(t *testing.T) {
 	profile := func(csp int) Survey { return Survey{Substrate: Concrete, Profile: csp} }
 	thin, thick, mortar := Coats{First: "Body", Film: 10 * measure.Mil}, Coats{First: "Body", Film: 10.01 * measure.Mil},
 		Coats{First: "Body", Film: 40.01 * measure.Mil}
+	flux := func(pounds float64) *measure.Sourced[measure.Emission] {
+		return &measure.Sourced[measure.Emission]{Value: measure.Emission(pounds * pound), Source: measure.Sheet}
+	}
+	rated, tolerant := barrier, body // by their sheets
+	rated.EmissionMax, tolerant.EmissionMax = flux(25), flux(5)
+	tolerant.CarbideMax = &measure.Sourced[measure.Fraction]{Value: 0.03, Source: measure.Sheet}
 	broadcast := Coats{First: "Body", Film: 1e-4, Broadcast: true}
 	for i, c := range []struct {
 		s    Survey
@@ -42,6 +48,12 @@ func TestThresholdsAtTheirEdge(t *testing.T) {
 		{reading(SlabHumidity, 0.9501), barrier, "slab-humidity", Unfit},
 		{reading(Emission, 3*pound), body, "emission", FitNow}, {reading(Emission, 3.001*pound), body, "emission", FitAfter},
 		{reading(Emission, 9*pound), barrier, "emission", FitNow},
+		{reading(Emission, 9*pound), rated, "emission", FitNow}, {reading(Emission, 25.1*pound), rated, "emission", Unfit},
+		{reading(Emission, 5*pound), tolerant, "emission", FitNow},
+		{reading(Emission, 5.1*pound), tolerant, "emission", FitAfter},
+		{reading(Carbide, 0.04), body, "carbide", FitNow}, {reading(Carbide, 0.041), body, "carbide", FitAfter},
+		{reading(Carbide, 0.03), tolerant, "carbide", FitNow}, {reading(Carbide, 0.031), tolerant, "carbide", FitAfter},
+		{reading(Carbide, 0.2), barrier, "carbide", FitNow},
 		{reading(Sheet, 0), body, "plastic-sheet", FitNow}, {reading(Sheet, 0.5), body, "plastic-sheet", FitNow},
 		{reading(Sheet, 1), barrier, "plastic-sheet", FitAfter},
 		{reading(PullOff, 1.5e6), body, "pull-off", FitNow}, {reading(PullOff, 1.49e6), body, "pull-off", Unfit},

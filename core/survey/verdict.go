@@ -43,6 +43,8 @@ type Coats struct {
 	Barrier     bool   // it is a moisture barrier
 	Seals       bool   // it is a primer or a barrier
 	HumidityMax *measure.Sourced[measure.Fraction]
+	CarbideMax  *measure.Sourced[measure.Fraction]
+	EmissionMax *measure.Sourced[measure.Emission]
 	SlabMin     *measure.Sourced[measure.Temperature]
 	SlabMax     *measure.Sourced[measure.Temperature]
 	Film        measure.Film // of all coats together, dry
@@ -279,22 +281,21 @@ func (j *judge) moisture() {
 		seen = true
 		j.humidity(r)
 	}
+	if r := j.worst(Carbide, more); r != nil {
+		seen = true
+		var own *float64
+		if most := j.coats.CarbideMax; most != nil {
+			own = (*float64)(&most.Value)
+		}
+		j.damp(r, "carbide", "It holds %s by the carbide method; at most %s is allowed.", own)
+	}
 	if r := j.worst(Emission, more); r != nil {
 		seen = true
-		rule := j.rules["emission"]
-		format := func(v float64) string { return j.scene.Units.Format(measure.KindEmission, v) }
-		if r.Value > rule.Value {
-			v := j.say("emission", FitAfter, rule.From, "Put a moisture barrier under the coats, or wait and test again.",
-				"It gives off %s; at most %s are allowed.", format(r.Value), format(rule.Value))
-			v.Barrier = !j.coats.Barrier
-			if j.coats.Barrier {
-				v.Fit, v.WayOut = FitNow, ""
-				v.Text += " The barrier under the coats is made for it; its sheet rules."
-			}
-		} else {
-			j.say("emission", FitNow, rule.From, "", "It gives off %s; at most %s are allowed.", format(r.Value),
-				format(rule.Value))
+		var own *float64
+		if most := j.coats.EmissionMax; most != nil {
+			own = (*float64)(&most.Value)
 		}
+		j.damp(r, "emission", "It gives off %s; at most %s are allowed.", own)
 	}
 	if r := j.worst(Sheet, more); r != nil {
 		seen = true
@@ -321,6 +322,30 @@ func (j *judge) moisture() {
 		j.say("moisture", Unknown, "common practice",
 			"Test it: in-situ humidity, calcium chloride, or a sheet taped down for 16 h.",
 			"Nobody has tested the slab for moisture.")
+	}
+}
+
+// damp judges a reading of moisture by the sheet of the first coat, or by the rule where that does not say. A barrier
+// without a limit of its own is made for it.
+func (j *judge) damp(r *Reading, id RuleID, text string, own *float64) {
+	rule := j.rules[id]
+	most, basis := rule.Value, rule.From
+	if own != nil {
+		most, basis = *own, "sheet of "+j.coats.First
+	}
+	shown := func(v float64) string { return j.scene.Units.Format(r.Kind.MeasureKind(), v) }
+	words := fmt.Sprintf(text, shown(r.Value), shown(most))
+	switch {
+	case r.Value <= most:
+		j.say(string(id), FitNow, basis, "", "%s", words)
+	case j.coats.Barrier && own == nil:
+		j.say(string(id), FitNow, basis, "", "%s The barrier under the coats is made for it; its sheet rules.", words)
+	case j.coats.Barrier:
+		j.say(string(id), Unfit, basis, "Find where the water comes from and let the slab dry.",
+			"%s Even the barrier, %s, takes no more.", words, j.coats.First)
+	default:
+		j.say(string(id), FitAfter, basis, "Put a moisture barrier under the coats, or wait and test again.", "%s",
+			words).Barrier = true
 	}
 }
 

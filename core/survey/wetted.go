@@ -18,7 +18,9 @@ type Wetted struct {
 }
 
 // wetReadings returns the kinds of reading that water on the surface makes void.
-func wetReadings() []ReadingKind { return []ReadingKind{SlabHumidity, Emission, Sheet, Meter, Acidity} }
+func wetReadings() []ReadingKind {
+	return []ReadingKind{SlabHumidity, Carbide, Emission, Sheet, Meter, Acidity}
+}
 
 // void returns the readings that still count after wet work, and the kinds of which none does any
 // more: common practice, no source.
@@ -48,7 +50,7 @@ func (j *judge) wetted(lost []ReadingKind, before []Verdict) {
 	}
 	for _, v := range before {
 		again := slices.ContainsFunc(j.all, func(w Verdict) bool { return w.ID == v.ID })
-		damp := v.ID == "slab-humidity" || v.ID == "emission" || v.ID == "plastic-sheet"
+		damp := v.ID == "slab-humidity" || v.ID == "carbide" || v.ID == "emission" || v.ID == "plastic-sheet"
 		if damp && !again && (v.Fit == FitAfter || v.Fit == Unfit) {
 			j.all = append(j.all, v)
 		}

@@ -101,6 +101,8 @@ func tests(verdict string) (test, bool) {
 		return test{"Tape a sheet to the slab for moisture", "Lift the sheet and look for moisture", underSheet, 0}, true
 	case "slab-humidity":
 		return test{"Set the probes for the humidity in the slab", "Read the humidity in the slab", inTheSlab, 0}, true
+	case "carbide":
+		return test{name: "Test the moisture by the carbide method"}, true
 	case "emission":
 		return test{"Set the dishes for moisture emission", "Weigh the dishes of moisture emission", withCalcium,
 			calciumEnds}, true

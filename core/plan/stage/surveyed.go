@@ -115,6 +115,7 @@ func surveyCoats(in *input.Inputs, i int, m MeasuredSurface) survey.Coats {
 			c.Barrier = p.Kind == "moisture-barrier"
 			c.Seals = c.Barrier || p.Kind == "primer" || l.Coat.Seal
 			c.HumidityMax, c.SlabMin, c.SlabMax = p.SlabHumidityMax, p.SlabMin, p.SlabMax
+			c.CarbideMax, c.EmissionMax = p.CarbideMax, p.EmissionMax
 		}
 		if l.Sound && m.Takeoff != nil && !l.Coat.Seal {
 			c.Film += l.Coat.Dry(p, l.Sheet.Mix)

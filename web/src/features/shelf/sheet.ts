@@ -23,7 +23,11 @@ export type SourcedKey =
   | 'materialMax'
   | 'humidityMax'
   | 'dewMargin'
+  | 'humidityMin'
   | 'slabHumidityMax'
+  | 'carbideMax'
+  | 'emissionMax'
+  | 'massSolids'
   | 'abrade'
   | 'shelfLife'
   | 'storeMin'
@@ -58,6 +62,7 @@ export const filmFields: SourcedFieldOf[] = [
 ]
 export const mixFields: SourcedFieldOf[] = [
   { key: 'density', label: 'Density of the mix', kind: 'density' },
+  { key: 'massSolids', label: 'Solids by mass', kind: 'fraction' },
   { key: 'voc', label: 'VOC', kind: 'content' },
   { key: 'mixing', label: 'Mixing time', kind: 'span' },
   { key: 'mixingMax', label: 'Mixing at most', kind: 'span' },
@@ -74,7 +79,10 @@ export const limitFields: SourcedFieldOf[] = [
   { key: 'materialMax', label: 'Max. material temperature', kind: 'temperature' },
   { key: 'humidityMax', label: 'Max. air humidity', kind: 'fraction' },
   { key: 'dewMargin', label: 'Dew point margin, K', kind: 'number' },
+  { key: 'humidityMin', label: 'Min. air humidity', kind: 'fraction' },
   { key: 'slabHumidityMax', label: 'Max. slab humidity', kind: 'fraction' },
+  { key: 'carbideMax', label: 'Max. slab moisture, carbide method', kind: 'fraction' },
+  { key: 'emissionMax', label: 'Max. moisture emission (MVER)', kind: 'emission' },
 ]
 export const storeFields: SourcedFieldOf[] = [
   { key: 'shelfLife', label: 'Shelf life', kind: 'span' },

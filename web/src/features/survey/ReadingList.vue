@@ -22,6 +22,7 @@ const kinds: Record<Kind, { words: string; kind: ReadKind }> = {
   'air-humidity': { words: 'Humidity of the air', kind: 'fraction' },
   'material-temperature': { words: 'Material temperature', kind: 'temperature' },
   'slab-humidity': { words: 'In-situ RH (ASTM F2170)', kind: 'fraction' },
+  carbide: { words: 'Carbide method (CM), share of mass', kind: 'fraction' },
   emission: { words: 'MVER (ASTM F1869)', kind: 'emission' },
   'plastic-sheet': { words: 'Plastic sheet test 16 h, ASTM D4263 (1 wet, 0 dry)', kind: 'number' },
   'moisture-meter': { words: 'Hand meter', kind: 'number' },
