@@ -50,13 +50,17 @@ func TestTheRosterIsMendedAndMoved(t *testing.T) {
 	// A coat that is held over another hour says what becomes of it there before it is let go.
 	// The page moves while it takes the booked roster in: the coat is grasped once it stands still under the hand.
 	p.until(`(() => {
-		const coat = [...document.querySelectorAll('.ribbon.movable')].find(r => / coat [12],/.test(r.ariaLabel));
-		coat?.scrollIntoView({ block: 'center', inline: 'center', behavior: 'instant' });
-		const r = coat?.getBoundingClientRect();
-		const at = r && [r.x + r.width / 2, r.y + r.height / 2];
-		const still = !!at && window.graspAt?.join() === at.join();
-		window.graspAt = at;
-		return still && document.elementFromPoint(...at)?.closest('.ribbon') === coat;
+		for (const coat of document.querySelectorAll('.ribbon.movable')) {
+			if (!/ coat [12],/.test(coat.ariaLabel)) continue;
+			coat.scrollIntoView({ block: 'center', inline: 'center', behavior: 'instant' });
+			const r = coat.getBoundingClientRect();
+			const at = [r.x + r.width / 2, r.y + r.height / 2];
+			if (document.elementFromPoint(...at)?.closest('.ribbon') !== coat) continue; // another lies over it
+			const still = window.graspAt?.join() === at.join();
+			window.graspAt = at;
+			return still;
+		}
+		return false;
 	})()`)
 	at := value[[]float64](p, `window.graspAt`)
 	p.do(chromedp.MouseEvent(chromedp.MousePressed, at[0], at[1], chromedp.ButtonLeft),

@@ -1,10 +1,12 @@
 package e2e
 
 import (
+	"errors"
 	"os"
 	"path/filepath"
 	"testing"
 
+	"github.com/carlos7ags/folio/document"
 	"github.com/chromedp/chromedp"
 )
 
@@ -264,8 +266,9 @@ func TestTwoWaysAreLaidSideBySide(t *testing.T) {
 	p.saved()
 }
 
-// A maker's sheet is read from its text: what was read is looked through with its lines, what is not stated is
-// listed, and it begins a sheet of the shelf, which asks for nothing that was read.
+// A maker's sheet is read from its text: what was read is looked through with its lines, by keys where it is
+// doubtful, what is not stated is listed, and it begins a sheet of the shelf, which asks for nothing that was read.
+// A newer PDF of it is compared with what is kept, and becomes the next edition.
 func TestAMakersSheetBeginsAProduct(t *testing.T) {
 	text, err := os.ReadFile("../core/sheet/testdata/body-us.txt")
 	if err != nil {
@@ -284,10 +287,31 @@ func TestAMakersSheetBeginsAProduct(t *testing.T) {
 	p.sees("[data-test=draft]", "look at it")
 	p.sees("[data-test=draft]", "Not stated")
 	p.look("sheet-read")
+	p.click("[data-test=next-doubt]")
+	p.until(`document.activeElement?.dataset.value === 'foot'`)
+	p.do(chromedp.KeyEvent("t"))
+	p.until(`!document.querySelector('[data-test=next-doubt]')`)
 	p.click("[data-test=begin-sheet]")
 	p.until(`location.pathname === '/shelf/new'`)
 	p.until(`[...document.querySelectorAll('input')].some(i => i.value === 'HARBOURSTONE 210')`)
 	p.button("Save to the shelf")
 	p.until(`location.pathname === '/shelf/p/harbourstone-210'`)
 	p.sees("main", "HARBOURSTONE 210")
+
+	newer := filepath.Join(t.TempDir(), "newer.pdf")
+	page := document.NewDocument(document.PageSizeA4)
+	if err := errors.Join(page.AddHTML("<p>HARBOURSTONE 210</p><p>Epoxy floor coating</p><p>VOC: 12 g/L</p>"+
+		"<p>Pot life: 22 min at 25 °C (1 gal)</p>", nil), page.Save(newer)); err != nil {
+		t.Fatal(err)
+	}
+	p.open("/shelf/sheet")
+	p.upload("input[type=file]", newer)
+	p.sees("[data-test=kept]", "edition 1")
+	p.sees("[data-test=kept]", "volatile compounds")
+	p.look("sheet-newer")
+	p.click("[data-test=next-edition]")
+	p.button("Save as a new edition")
+	p.until(`location.pathname === '/shelf/p/harbourstone-210'`)
+	p.sees("main", "edition 2")
+	p.sees("main", "12 g/L")
 }

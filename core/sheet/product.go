@@ -32,13 +32,13 @@ func (r *reader) settle() {
 	}
 }
 
-// product puts the values into the shape of the shelf: of what stands twice the first.
-func (r *reader) product() map[string]any {
+// productOf puts values into the shape of the shelf: of what stands twice the first.
+func productOf(values []Value) map[string]any {
 	p := make(map[string]any)
 	densities := make(map[string]any)
 	sourced := func(v any) map[string]any { return map[string]any{"value": v, "source": "sheet"} }
 	var parts []float64
-	for _, v := range r.draft.Values {
+	for _, v := range values {
 		switch v.Path {
 		case "name", "kind", "chemistry", "carrier", "edition", "sun", "over", "printed":
 			if p[v.Path] == nil {

@@ -132,7 +132,7 @@ func From(lines []Line) Draft {
 			}
 		}
 	}
-	r.draft.Product = r.product()
+	r.draft.Product = productOf(r.draft.Values)
 	return r.draft
 }
 

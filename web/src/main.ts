@@ -1,6 +1,7 @@
 import './styles/reset.css'
 import '@fontsource-variable/archivo/wght.css'
-import 'vuetify/styles'
+import 'vuetify/styles/core'
+import 'vuetify/styles/utilities'
 import './styles/base.css'
 import './styles/fields.css'
 import './styles/print.css'

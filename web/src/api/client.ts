@@ -136,7 +136,7 @@ export type PaceEffect = Schemas['PaceEffect']
 export type EntryLine = Schemas['EntryLine']
 export type FactorState = Schemas['FactorState']
 export type FactorBegun = Schemas['FactorBegun']
-export type SheetDraft = Schemas['SheetDraft']
+export type SheetRead = Schemas['SheetRead']
 export type LogState = Schemas['LogState']
 export type StorageState = Schemas['StorageState']
 export type PasswordLink = Schemas['PasswordLink']
@@ -202,8 +202,9 @@ export function readShelfFile(file: Blob): Promise<Sent<ShelfImport>> {
 }
 
 /** Reads a maker's data sheet, as PDF or text; nothing is kept yet. */
-export function readSheet(file: Blob): Promise<Sent<SheetDraft>> {
-  return sendFile<SheetDraft>('/api/shelf-file/sheet', file, 'application/octet-stream')
+export function readSheet(file: Blob, without: number[] = []): Promise<Sent<SheetRead>> {
+  const query = without.length > 0 ? `?without=${without.join(',')}` : ''
+  return sendFile<SheetRead>(`/api/shelf-file/sheet${query}`, file, 'application/octet-stream')
 }
 
 /** Reads hours of weather from a file; nothing is kept yet. */

@@ -1,23 +1,26 @@
 <script setup lang="ts">
-import { computed, ref } from 'vue'
+import { computed, nextTick, ref } from 'vue'
 import { useRouter } from 'vue-router'
 import TextField from '../../fields/TextField.vue'
-import { readSheet, type SheetDraft } from '../../api/client'
+import { readSheet, type SheetRead } from '../../api/client'
 import { useRequest } from '../../api/useRequest'
-import { beginSheet, READ } from './useSheetDraft'
+import { beginSheet, continueSheet, READ } from './useSheetDraft'
 
 /** A maker's data sheet, as PDF or text: what was read, each value with its line, and what it does not state. */
 const router = useRouter()
 const { trouble, busy, ask } = useRequest()
 const pasted = ref('')
 const name = ref('')
-const draft = ref<SheetDraft>()
+const draft = ref<SheetRead>()
+let content: Blob | undefined
 
-async function read(content: Blob, of: string): Promise<void> {
+async function read(file: Blob, of: string): Promise<void> {
   draft.value = undefined
+  decided.value = new Map()
   name.value = of
+  content = file
   const { data } = await ask(
-    readSheet(content),
+    readSheet(file),
     'This data sheet cannot be read.',
     'The server does not answer. Read it again when it is back.',
   )
@@ -34,7 +37,34 @@ const drop = (event: DragEvent): void => {
   const file = event.dataTransfer?.files[0]
   if (file) void read(file, file.name)
 }
-const doubts = computed(() => (draft.value?.values ?? []).filter((v) => v.state === 'doubtful').length)
+/** What a person said of each value: taken or left out. What nobody doubts is taken, what is doubtful is not. */
+const decided = ref(new Map<number, boolean>())
+const taken = (i: number): boolean => decided.value.get(i) ?? draft.value?.values[i]?.state !== 'doubtful'
+const open = computed(() =>
+  (draft.value?.values ?? []).flatMap((v, i) => (v.state === 'doubtful' && !decided.value.has(i) ? [i] : [])),
+)
+const rows = ref<HTMLTableRowElement[]>([])
+const focus = (i: number | undefined): void => rows.value[i ?? -1]?.focus()
+async function decide(i: number, take: boolean): Promise<void> {
+  decided.value = new Map(decided.value).set(i, take)
+  await nextTick()
+  focus(open.value.find((n) => n > i) ?? open.value[0] ?? i)
+}
+/** The table goes by keys: arrows to each row, N to the next that is open, T takes it, L leaves it out. */
+function press(event: KeyboardEvent, i: number): void {
+  if (event.ctrlKey || event.metaKey || event.altKey) return
+  const keys: Record<string, () => void> = {
+    ArrowDown: () => focus(i + 1),
+    ArrowUp: () => focus(i - 1),
+    n: () => focus(open.value.find((k) => k > i) ?? open.value[0]),
+    t: () => void decide(i, true),
+    l: () => void decide(i, false),
+  }
+  const act = keys[event.key]
+  if (!act) return
+  event.preventDefault()
+  act()
+}
 const DEGREES = 1
 const where = (at?: number): string => (at === undefined ? '' : ` at ${at.toFixed(DEGREES)} °C`)
 /** A field's name in words, as far as its path tells. */
@@ -43,10 +73,23 @@ const words = (path: string): string =>
     .replace(/([A-Z])/g, ' $1')
     .replace(':', ' of part ')
     .toLowerCase()
+/** The draft without what is left out, as the server makes it. */
+async function chosen(): Promise<SheetRead | undefined> {
+  const without = (draft.value?.values ?? []).flatMap((_, i) => (taken(i) ? [] : [i]))
+  if (without.length === 0 || !content) return draft.value
+  return (await ask(readSheet(content, without), 'This data sheet cannot be read.')).data
+}
 async function begin(): Promise<void> {
-  if (!draft.value) return
-  beginSheet(draft.value.product)
+  const sheet = await chosen()
+  if (!sheet) return
+  beginSheet(sheet.product)
   await router.push({ path: '/shelf/new', query: { from: READ } })
+}
+async function next(): Promise<void> {
+  const kept = (await chosen())?.kept
+  if (!kept) return
+  continueSheet(kept.sheet)
+  await router.push(`/shelf/p/${kept.id}/edit`)
 }
 </script>
 
@@ -77,11 +120,51 @@ async function begin(): Promise<void> {
     <section v-if="draft" class="sheet part" aria-labelledby="draft-title" data-test="draft">
       <div class="row">
         <h2 id="draft-title" class="grow">
-          {{ draft.values.length }} values read<template v-if="doubts">, {{ doubts }} to look at</template>
+          {{ draft.values.length }} values read<template v-if="open.length"
+            >, {{ open.length }} to look at</template
+          >
         </h2>
-        <v-btn variant="flat" color="primary" data-test="begin-sheet" @click="begin"
+        <v-btn v-if="open.length" data-test="next-doubt" @click="focus(open[0])">Next to look at</v-btn>
+        <v-btn
+          v-if="draft.kept"
+          variant="flat"
+          color="primary"
+          data-test="next-edition"
+          :disabled="busy"
+          @click="next"
+          >Make edition {{ draft.kept.edition + 1 }} of it</v-btn
+        >
+        <v-btn
+          :variant="draft.kept ? 'text' : 'flat'"
+          :color="draft.kept ? undefined : 'primary'"
+          data-test="begin-sheet"
+          :disabled="busy"
+          @click="begin"
           >Begin a data sheet with it</v-btn
         >
+      </div>
+      <p class="small quiet mb-2">
+        What is doubtful is left out until you take it. Keys: arrows, N next to look at, T take, L leave out.
+      </p>
+      <div v-if="draft.kept" class="mb-3" data-test="kept">
+        <b>{{ draft.kept.sheet.name }} is on the shelf, edition {{ draft.kept.edition }}.</b>
+        <template v-if="draft.kept.changes.length === 0"> This sheet says the same.</template>
+        <table v-else class="figures">
+          <thead>
+            <tr>
+              <th>Would change</th>
+              <th>Kept edition</th>
+              <th>This sheet</th>
+            </tr>
+          </thead>
+          <tbody>
+            <tr v-for="c in draft.kept.changes" :key="c.name">
+              <td>{{ c.name }}</td>
+              <td>{{ c.was || 'not given' }}</td>
+              <td>{{ c.is || 'not given' }}</td>
+            </tr>
+          </tbody>
+        </table>
       </div>
       <div class="scroll" tabindex="0" role="region" aria-label="What was read">
         <table class="figures">
@@ -91,10 +174,19 @@ async function begin(): Promise<void> {
               <th>As the sheet writes it</th>
               <th>Line</th>
               <th>State</th>
+              <th>Use</th>
             </tr>
           </thead>
           <tbody>
-            <tr v-for="(v, i) in draft.values" :key="i" :class="{ doubtful: v.state === 'doubtful' }">
+            <tr
+              v-for="(v, i) in draft.values"
+              :key="i"
+              ref="rows"
+              tabindex="-1"
+              :class="{ doubtful: v.state === 'doubtful' && !decided.has(i), out: !taken(i) }"
+              :data-value="v.path"
+              @keydown="press($event, i)"
+            >
               <td>{{ words(v.path) }}{{ where(v.at) }}</td>
               <td>
                 <b>{{ v.as }}</b>
@@ -102,7 +194,24 @@ async function begin(): Promise<void> {
               <td>
                 <span class="small quiet">{{ v.line }}</span> {{ v.text }}
               </td>
-              <td>{{ v.state === 'doubtful' ? `look at it: ${v.why}` : v.state }}</td>
+              <td>{{ v.state === 'doubtful' ? `look at it: ${v.why}` : (v.why ?? v.state) }}</td>
+              <td class="use">
+                <v-btn
+                  v-if="!taken(i)"
+                  size="small"
+                  :aria-label="`Take ${words(v.path)}${where(v.at)}`"
+                  @click="decide(i, true)"
+                  >Take</v-btn
+                >
+                <v-btn
+                  v-if="taken(i) || !decided.has(i)"
+                  size="small"
+                  variant="text"
+                  :aria-label="`Leave out ${words(v.path)}${where(v.at)}`"
+                  @click="decide(i, false)"
+                  >Leave out</v-btn
+                >
+              </td>
             </tr>
           </tbody>
         </table>
@@ -125,5 +234,11 @@ async function begin(): Promise<void> {
 }
 .doubtful td {
   color: var(--stop);
+}
+.out td:nth-child(-n + 3) {
+  text-decoration: line-through;
+}
+.use {
+  white-space: nowrap;
 }
 </style>

@@ -38,6 +38,11 @@ export function beginSheet(read: Record<string, unknown>): void {
   localStorage.setItem(`nephelon.sheet.new.${READ}`, JSON.stringify(sheet))
 }
 
+/** Keeps a sheet of the shelf with what was read of a newer one as its next edition, to be looked at and saved. */
+export function continueSheet(sheet: Product): void {
+  localStorage.setItem(`nephelon.sheet.${sheet.id}`, JSON.stringify(sheet))
+}
+
 /** An id made of a name. */
 export function idOf(name: string): string {
   const MOST = 60
