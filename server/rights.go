@@ -67,7 +67,7 @@ func rights() map[string]level {
 		leadsToo: {
 			"readForecast",
 			"addJob", "importJob", "exportJob", "saveJob", "copySurface", "captionPhoto", "removePhoto", "readDrawing",
-			"shelf", "sheet", "judgeSheet", "systems", "stock", "saveContainer", "takeOutContainer", "buyTogether",
+			"shelf", "sheet", "judgeSheet", "weighCup", "systems", "stock", "saveContainer", "takeOutContainer", "buyTogether",
 			"people",
 			"rosterFile", "recordFile", "entries", "learnt", "storage", "compareWays", "paceEffects",
 		},

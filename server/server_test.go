@@ -342,6 +342,8 @@ func bodyFor(o operation, f job.File) any {
 		return map[string]string{"heads": ""}
 	case strings.HasSuffix(o.path, "/copies"):
 		return map[string]uuid.UUID{"to": uuid.New()}
+	case o.path == "/api/cup":
+		return material.CupTest{Empty: 0.01, Full: 0.15, Volume: 1e-4, At: 20}
 	case o.path == "/api/bench/{id}":
 		return bench.PailQuestion{Mass: 1, Film: 1e-3}
 	case o.path == "/api/bench/{id}/ratio":

@@ -333,6 +333,21 @@ func BenchmarkSearchOfFiveThousand(b *testing.B) {
 	b.ReportMetric(float64(times[len(times)/2].Microseconds())/1000, "median-ms")
 }
 
+// A cup that was weighed gives a density and a pot life; what cannot be is named by its field.
+func TestACupIsWeighed(t *testing.T) {
+	c := signedIn(t, newServer(t), "lead@"+addCompany(t))
+	cup := material.CupTest{Empty: 0.01, Full: 0.13, Volume: 1e-4, At: 20, Lasts: 1500}
+	if g := got[material.CupGives](t, c, http.MethodPost, "/api/cup", cup); g.Density == nil || g.PotLife == nil ||
+		g.Density.Value < 1199.9 || g.Density.Value > 1200.1 {
+		t.Errorf("%+v", g)
+	}
+	cup.Spread = 1
+	if g := got[material.CupGives](t, c, http.MethodPost, "/api/cup", cup); len(g.Faults) != 1 ||
+		g.Faults[0].Field != "/area" {
+		t.Errorf("%+v", g)
+	}
+}
+
 // A maker's sheet is read from its text: each value with its line, nothing that it does not state; what is no
 // PDF although it says so is refused with what to do.
 func TestAMakersSheetIsRead(t *testing.T) {

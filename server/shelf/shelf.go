@@ -116,6 +116,13 @@ func (s *Service) shelfRoutes() {
 		func(ctx context.Context, in *api.Body[material.Product]) (*api.Body[SheetJudged], error) {
 			return api.Answer(judged(in.Body, api.Person(ctx))), nil
 		})
+	api.Register(s.API, huma.Operation{OperationID: "weighCup", Summary: "Work out what a weighed cup gives",
+		Method: http.MethodPost, Path: "/api/cup",
+		Description: "Density, pot life and amount of a product without a data sheet, from what was weighed and timed of a " +
+			"cup and a trial area; stores nothing"},
+		func(_ context.Context, in *api.Body[material.CupTest]) (*api.Body[material.CupGives], error) {
+			return api.Answer(in.Body.Gives()), nil
+		})
 	api.Register(s.API, huma.Operation{OperationID: "sheet", Summary: "Get a data sheet", Method: http.MethodGet,
 		Path: "/api/shelf/{id}"}, s.readSheet)
 	api.Register(s.API, huma.Operation{OperationID: "saveSheet", Summary: "Save a data sheet", Method: http.MethodPut,

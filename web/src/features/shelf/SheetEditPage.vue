@@ -4,6 +4,7 @@ import { computed, ref } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import type { Product, Source } from '../../api/client'
 import ComponentList from './ComponentList.vue'
+import CupTest from './CupTest.vue'
 import HardenerList from './HardenerList.vue'
 import KitList from './KitList.vue'
 import KineticsFields from './KineticsFields.vue'
@@ -177,6 +178,7 @@ async function leave(): Promise<void> {
           :options="sourceWords"
           @update:model-value="from = $event as Source"
         />
+        <CupTest :pot-life="draft.potLife" @take="set($event)" />
         <h2>Product</h2>
         <FieldGrid :fields="what" :columns="3" />
         <h2>Mix</h2>
