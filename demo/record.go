@@ -230,9 +230,15 @@ func spot(b *record.Batch) *[2]float64 {
 	if len(b.Rings) == 0 || len(b.Rings[0]) == 0 {
 		return nil
 	}
-	const toCorner = 0.6
 	corner := slices.MaxFunc(b.Rings[0], func(p, q geometry.Point) int {
 		return cmp.Compare(b.Label.Distance(p), b.Label.Distance(q))
 	})
-	return &[2]float64{b.Label.X + toCorner*(corner.X-b.Label.X), b.Label.Y + toCorner*(corner.Y-b.Label.Y)}
+	at := b.Label
+	for _, share := range []float64{0.6, 0.45, 0.75, 0.3} {
+		at = geometry.Point{X: b.Label.X + share*(corner.X-b.Label.X), Y: b.Label.Y + share*(corner.Y-b.Label.Y)}
+		if !slices.ContainsFunc(b.Rings[1:], func(hole geometry.Ring) bool { return hole.Holds(at) }) {
+			break
+		}
+	}
+	return &[2]float64{at.X, at.Y}
 }

@@ -49,7 +49,8 @@ func (c CupTest) Gives() CupGives {
 	}
 	density := measure.Density(float64(mix) / float64(c.Volume))
 	if density < lightest || density > heaviest {
-		fault("/volume", "%.0f kg/m³ is no coating.", "Check the mark on the cup, and the unit of the scale.", float64(density))
+		fault("/volume", "%.0f kg/m³ is no coating.",
+			"Check the mark on the cup, and the unit of the scale.", float64(density))
 		return g
 	}
 	g.Density = &measure.Sourced[measure.Density]{Value: density, Source: measure.OwnTest}

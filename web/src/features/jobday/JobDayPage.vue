@@ -225,7 +225,7 @@ useEventListener(window, 'keydown', (event) => {
           <button
             v-if="surface?.outline?.length && one?.began"
             type="button"
-            class="touch"
+            class="touch mt-2"
             :aria-pressed="spotting"
             data-test="spot-pail"
             @click="spotting = !spotting"

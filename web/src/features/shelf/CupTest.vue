@@ -71,8 +71,7 @@ watch([empty, full, volume, lasts, at, spread, area], () => void look())
       <li v-if="gives.potLife">
         Pot life {{ session.format('span', gives.potLife.lasts) }} on
         {{ session.format('mass', gives.potLife.mass ?? 0) }} at
-        {{ session.format('temperature', gives.potLife.at) }}; a pail lives shorter, as it is planned from
-        this
+        {{ session.format('temperature', gives.potLife.at) }}; a pail lives shorter, and is planned from it
         <v-btn
           size="small"
           variant="text"
