@@ -1,0 +1,155 @@
+package sheet
+
+import (
+	"cmp"
+	"strings"
+)
+
+// timeAt reads times with the temperature that they hold at. What runs out takes the shorter of a
+// range, what is waited for the longer.
+func timeAt(path string, runsOut bool) func(*reader, int, field, string, string) {
+	return func(r *reader, n int, _ field, label, rest string) {
+		for _, t := range r.times(n, label, rest) {
+			v := Value{Path: path, Value: t.high, As: t.text, At: t.at}
+			if runsOut {
+				v.Value = t.low
+			}
+			if t.ranged {
+				v.State, v.Why = Doubtful, "the sheet gives a range; the careful end is taken"
+			}
+			if t.at == nil {
+				v.State, v.Why = Doubtful, "the sheet does not say at which temperature"
+			}
+			r.add(n, v.besides(t.amount))
+		}
+	}
+}
+
+// recoat reads one end of a recoat window, or both where the line has both.
+func recoat(path string, runsOut bool) func(*reader, int, field, string, string) {
+	return func(r *reader, n int, f field, label, rest string) {
+		said := rest
+		if len(of(r.find(label), span)) > 0 {
+			said = label // there is no label, but a sentence
+		}
+		if r.columns == nil && len(of(r.find(said), span)) > 1 && len(of(r.find(said), temperature)) < 2 {
+			window(r, n, f, strings.TrimSuffix(label, said), said)
+			return
+		}
+		timeAt(path, runsOut)(r, n, f, label, rest)
+	}
+}
+
+// timed is a time with the temperature it holds at.
+type timed struct {
+	amount
+	at *float64
+}
+
+// times returns the times of a line, each with its temperature: beside it, of its column, of the
+// heading above, or of all data.
+func (r *reader) times(n int, label, rest string) []timed {
+	all := r.find(rest)
+	var found []timed
+	for k, a := range all {
+		if a.of != span {
+			continue
+		}
+		t := timed{a, nil}
+		if k+1 < len(all) && all[k+1].of == temperature {
+			at := all[k+1].low
+			t.at = &at
+		} else if k > 0 && all[k-1].of == temperature && (k < 2 || all[k-2].of != span) {
+			at := all[k-1].low
+			t.at = &at
+		}
+		found = append(found, t)
+	}
+	if len(found) == 0 {
+		return nil
+	}
+	if len(r.columns) == len(found) {
+		for k := range found {
+			found[k].at = &r.columns[k]
+		}
+		return found
+	}
+	if len(found) > 1 && (found[0].at == nil || found[1].at == nil) {
+		return nil // which of them holds where is not said
+	}
+	own := of(r.find(label+" "+rest), temperature)
+	for k := range found {
+		switch {
+		case found[k].at != nil:
+		case len(own) == 1 && !own[0].ranged:
+			found[k].at = &own[0].low
+		case r.section != nil:
+			found[k].at = r.section
+		case r.overall != nil:
+			found[k].at = r.overall
+		}
+	}
+	if len(found) > 1 && found[0].at != nil && found[1].at != nil && *found[0].at == *found[1].at {
+		found = found[:1] // the second is said of something else
+	}
+	return found
+}
+
+func potLife(r *reader, n int, _ field, label, rest string) {
+	batch := of(r.find(label+" "+rest), mass)
+	for _, t := range r.times(n, label, rest) {
+		v := Value{Path: "potLife", Value: map[string]any{"lasts": t.low}, As: t.text, At: t.at}
+		if len(batch) == 1 {
+			v.Value.(map[string]any)["mass"] = batch[0].low
+		}
+		if t.ranged {
+			v.State, v.Why = Doubtful, "the sheet gives a range; the shorter is taken"
+		}
+		if t.at == nil {
+			v.State, v.Why = Doubtful, "the sheet does not say at which temperature"
+		}
+		r.add(n, v)
+	}
+}
+
+var (
+	soonest = words(`\b(after|from|min(imum|\.)?|earliest|nach|ab|frühestens|not before|desde|mínimo)\b[^0-9]*$`)
+	latest  = words(`(\b(until|within|before|max(imum|\.)?|(at the )?latest|no later( than)?|up to|bis|` +
+		`spätestens( nach)?|hasta)\b|máximo)[^0-9]*$`)
+)
+
+// window reads a recoat window that stands in one line: as a range, or as least and most.
+func window(r *reader, n int, f field, label, rest string) {
+	all := r.times(n, label, rest)
+	if len(all) == 1 && all[0].ranged && all[0].at != nil {
+		r.add(n, Value{Path: "recoatFrom", Value: all[0].low, As: all[0].text, At: all[0].at})
+		r.add(n, Value{Path: "recoatUntil", Value: all[0].high, As: all[0].text, At: all[0].at})
+		return
+	}
+	warm := of(r.find(label+"  "+rest), temperature)
+	at := cmp.Or(r.section, r.overall)
+	if len(warm) == 1 && !warm[0].ranged {
+		at = &warm[0].low
+	}
+	from := 0
+	for _, a := range of(r.find(rest), span) {
+		before := rest[from:a.from]
+		from = a.to
+		path := ""
+		switch {
+		case a.ranged || len(warm) > 1:
+		case latest.MatchString(before):
+			path = "recoatUntil"
+		case soonest.MatchString(before):
+			path = "recoatFrom"
+		}
+		if path == "" {
+			continue
+		}
+		v := Value{Path: path, Value: a.low, As: a.text, At: at}
+		if at == nil {
+			v.State, v.Why = Doubtful, "the sheet does not say at which temperature"
+		}
+		r.add(n, v)
+	}
+}
