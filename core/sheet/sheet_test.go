@@ -102,7 +102,7 @@ func TestAmountsBesideEachOther(t *testing.T) {
 		"50 °F (10 °C)": {low: 10, high: 10}, "50 °F / 14 °C": {low: 10, high: 10, twin: "14 °C"},
 		"between 10 and 30 °C": {low: 10, high: 30, ranged: true}, "between 5 °C and 25 °C": {low: 5, high: 25,
 			ranged: true},
-		"50–90 °F (10–32 °C)": {low: 10, high: 32.222222, ranged: true},
+		"85% +/- 2%": {low: 0.85, high: 0.85}, "50–90 °F (10–32 °C)": {low: 10, high: 32.222222, ranged: true},
 	} {
 		if all := g.find(text); len(all) != 1 || !same(all[0].low, want.low) || !same(all[0].high, want.high) ||
 			all[0].ranged != want.ranged || all[0].twin != want.twin {
