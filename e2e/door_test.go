@@ -47,9 +47,10 @@ func TestAPasswordIsSetByALink(t *testing.T) {
 	other.openJob("Baggage hall")
 	other.click("[data-step=kits]")
 	other.sees("main", "Baggage hall")
-	if text := value[string](other, `document.body.innerText`); strings.Contains(text, "€") ||
-		strings.Contains(text, "Shelf") {
-		t.Error("a hand sees a price, or the shelf")
+	for line := range strings.Lines(value[string](other, `document.body.innerText`)) {
+		if strings.Contains(line, "€") || strings.Contains(line, "Shelf") {
+			t.Errorf("a hand sees a price, or the shelf: %q on %s", line, value[string](other, `location.pathname`))
+		}
 	}
 	other.look("hand-kits")
 	other.open("/account")
