@@ -46,7 +46,7 @@ func TestAPasswordIsSetByALink(t *testing.T) {
 	// A hand sees no prices and no client, and is offered no shelf.
 	other.openJob("Baggage hall")
 	other.click("[data-step=kits]")
-	other.sees("main", "Baggage hall")
+	other.sees("#kits", "Product")
 	for line := range strings.Lines(value[string](other, `document.body.innerText`)) {
 		if strings.Contains(line, "€") || strings.Contains(line, "Shelf") {
 			t.Errorf("a hand sees a price, or the shelf: %q on %s", line, value[string](other, `location.pathname`))

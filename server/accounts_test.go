@@ -19,9 +19,14 @@ import (
 
 	"github.com/google/uuid"
 
+	"nephelon/core/buildup"
 	"nephelon/core/job"
+	"nephelon/core/material"
+	"nephelon/core/measure"
 	"nephelon/server"
+	"nephelon/server/jobs"
 	"nephelon/server/sessions"
+	"nephelon/server/shelf"
 	"nephelon/store"
 )
 
@@ -74,18 +79,51 @@ func TestWhatRolesDoNotSee(t *testing.T) {
 		signedIn(t, web, "lead@"+domain)
 	file := demoJob(t)
 	file.Job.Client = "Hidden Harbour Trust"
-	price := 77.25
-	file.Products[0].Kits[0].Price = &price
+	// Large kits cost least, small ones leave least: whoever plans without prices buys others.
+	price, large, litres := 900.0, 1.25, measure.Volume(0.02)
+	kits := file.Products[0].Kits
+	kits[0].Price = &price
+	file.Products[0].Kits = append(kits[:1:1], material.Kit{Name: "Large", Volume: &litres, Price: &large,
+		Source: measure.Sheet})
 	j := owner.addJob(file)
 	path := "/api/jobs/" + j.ID.String()
-	for _, there := range []string{path, "/api/jobs"} {
-		_, seen := hand.send(http.MethodGet, there, nil)
+	dearer := file.Products[0]
+	dearer.Version, dearer.Loss = 0, &measure.Sourced[measure.Fraction]{Value: 0.11, Source: measure.OwnTest}
+	bench := "/api/bench/" + dearer.ID
+	for range 2 { // the second is newer than the job's
+		got[shelf.SheetState](t, owner, http.MethodPut, "/api/shelf/"+dearer.ID, dearer)
+		dearer.Version++
+	}
+	lines := func(of jobs.JobState) (all []string) {
+		for _, b := range of.Plan.Purchases {
+			for _, l := range b.Lines {
+				all = append(all, fmt.Sprint(l.Count, " ", l.Kit))
+			}
+		}
+		return all
+	}
+	if leads, hands := lines(got[jobs.JobState](t, lead, http.MethodGet, path, nil)),
+		lines(got[jobs.JobState](t, hand, http.MethodGet, path, nil)); len(leads) == 0 || !slices.Equal(leads, hands) {
+		t.Errorf("a hand is told to buy %v, a lead %v", hands, leads)
+	}
+	spread := map[string]any{"amount": buildup.Amount{Basis: buildup.WetFilm, Value: 2e-4}, "area": 40,
+		"loss": measure.Sourced[measure.Fraction]{Source: measure.OwnTest}}
+	for _, there := range []string{path, "/api/jobs", bench, bench + "/spread"} {
+		method, content := http.MethodGet, any(nil)
+		if strings.HasSuffix(there, "spread") {
+			method, content = http.MethodPost, spread
+		}
+		status, seen := hand.send(method, there, content)
+		if status != http.StatusOK {
+			t.Errorf("%s: %d %.200s", there, status, seen)
+		}
 		for _, word := range []string{"Hidden Harbour", `"price"`, `"cost"`} {
 			if strings.Contains(seen, word) {
 				t.Errorf("a hand sees %s at %s", word, there)
 			}
 		}
-		if _, seen := lead.send(http.MethodGet, there, nil); !strings.Contains(seen, "Hidden Harbour") {
+		if _, seen := lead.send(method, there, content); !strings.Contains(there, "bench") &&
+			!strings.Contains(seen, "Hidden Harbour") {
 			t.Errorf("a lead sees no client at %s", there)
 		}
 	}

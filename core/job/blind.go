@@ -7,20 +7,12 @@ import "slices"
 func (f File) Blind() File {
 	f.Job.Client, f.Job.Notes, f.Job.HourCost = "", "", nil
 	f.Products = slices.Clone(f.Products)
-	for i := range f.Products {
-		p := &f.Products[i]
-		p.Kits = slices.Clone(p.Kits)
-		for k := range p.Kits {
-			p.Kits[k].Price = nil
-		}
+	for i, p := range f.Products {
+		f.Products[i] = p.Unpriced()
 	}
 	f.Media = slices.Clone(f.Media)
-	for i := range f.Media {
-		m := &f.Media[i]
-		m.Packs = slices.Clone(m.Packs)
-		for k := range m.Packs {
-			m.Packs[k].Price = nil
-		}
+	for i, m := range f.Media {
+		f.Media[i] = m.Unpriced()
 	}
 	return f
 }

@@ -43,6 +43,15 @@ type Purchase struct {
 	Workings []measure.Working `json:"workings"`
 }
 
+// Unpriced returns the purchase without costs and without the ways to buy, which differ by them.
+func (p Purchase) Unpriced() Purchase {
+	p.Cost, p.Choices, p.Lines = nil, nil, slices.Clone(p.Lines)
+	for i := range p.Lines {
+		p.Lines[i].Cost = nil
+	}
+	return p
+}
+
 // Size is a kit ready to be counted.
 type Size struct {
 	Name   string

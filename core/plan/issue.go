@@ -121,15 +121,11 @@ func issuedCoat(in *input.Inputs, i, c int, s SurfacePlan) (record.Coat, bool) {
 		return record.Coat{}, false
 	}
 	out := record.Coat{
-		ID: made.ID, Surface: s.ID, Number: made.Number, Last: c == len(s.Coats)-1, Product: *l.Sheet.Product,
+		ID: made.ID, Surface: s.ID, Number: made.Number, Last: c == len(s.Coats)-1, Product: l.Sheet.Product.Unpriced(),
 		Hardener: made.Hardener, Name: made.Name, Color: made.Color, Method: string(l.Laying),
 		Wet: made.Mixed, Pace: made.Pace, Start: made.Times.Start, Slab: made.Times.Slab, Crew: made.Crew, Ahead: made.Ahead,
 		Limits: layingLimits(in, i, l), Reacts: !l.Sheet.Product.Dries(),
 		Abrade: made.Times.Abrade != nil, Stages: []record.Promise{}, Batches: make([]record.Batch, len(made.Cards)),
-	}
-	out.Product.Kits = slices.Clone(out.Product.Kits)
-	for k := range out.Product.Kits {
-		out.Product.Kits[k].Price = nil // a crew needs none
 	}
 	if b := made.Build; b != nil && !b.Practical && b.Need+b.Thinner > 0 {
 		extra := measure.Fraction(b.Extra / (b.Need + b.Thinner))

@@ -62,6 +62,9 @@ func (s *Service) benchRoutes() {
 			if err != nil {
 				return nil, err
 			}
+			if api.Person(ctx).Role == store.Hand {
+				sheet = sheet.Unpriced()
+			}
 			return api.Answer(BenchStart{sheet, bench.Usual(sheet)}), nil
 		})
 	api.Register(s.API, huma.Operation{OperationID: "bench", Summary: "Compute pot life and film of a pail",
@@ -93,7 +96,11 @@ func (s *Service) toolRoutes() {
 			api.SheetPath
 			Body bench.SpreadQuestion
 		}) (*api.Body[bench.SpreadAnswer], error) {
-			return tool(ctx, s, in.ID, in.Body, bench.Spread)
+			answer, err := tool(ctx, s, in.ID, in.Body, bench.Spread)
+			if err == nil && answer.Body.Purchase != nil && api.Person(ctx).Role == store.Hand {
+				*answer.Body.Purchase = answer.Body.Purchase.Unpriced()
+			}
+			return answer, err
 		})
 	api.Register(s.API, huma.Operation{OperationID: "benchPump", Summary: "Compute pump strokes of a batch",
 		Method: http.MethodPost, Path: "/api/bench/{id}/pump",

@@ -158,9 +158,6 @@ func (s *Service) planned(ctx context.Context, who store.Person, id uuid.UUID) (
 			return nil, err
 		}
 		stamp.Revision = j.Revision
-		if who.Role == store.Hand {
-			j.File = j.File.Blind()
-		}
 		return s.workOut(ctx, who, j, stateOf(who, id, stamp, now), nil, nil, nil)
 	})
 	if err != nil {
@@ -189,6 +186,10 @@ func (s *Service) workOut(ctx context.Context, who store.Person, j store.Job, at
 		}
 		made = &p
 	}
+	if at.blind {
+		blind := made.Blind()
+		made, j.File = &blind, j.File.Blind()
+	}
 	out := &planned{tag: at.tag(), job: j, version: at.stamp.Version()}
 	var old *planText
 	if before != nil {
@@ -198,8 +199,11 @@ func (s *Service) workOut(ctx context.Context, who store.Person, j store.Job, at
 	if out.text, err = encode(*made, old); err != nil {
 		return nil, err
 	}
-	if out.newer, err = s.newer(ctx, who, j.File); err != nil {
-		return nil, err
+	out.newer = []NewerSheet{}
+	if !at.blind { // nobody else can take them
+		if out.newer, err = s.newer(ctx, who, j.File); err != nil {
+			return nil, err
+		}
 	}
 	if out.document = document; document == nil {
 		if out.document, err = json.Marshal(j.File); err != nil {
@@ -283,7 +287,7 @@ func (s *Service) plan(ctx context.Context, who store.Person, world facts.Facts,
 		return made, slow(ctx, limited, err)
 	}
 	made = made.Brief()
-	if !made.Seeks() {
+	if who.Role == store.Hand || !made.Seeks() {
 		return made, nil
 	}
 	rows, _, err := s.store.Sheets(ctx, who.CompanyID, store.ProductShelf,

@@ -16,6 +16,8 @@ export const useSession = defineStore('session', () => {
   /** Units and clock, as the rules of the record take them on this device. */
   const reads = computed(() => (clock.value === '12' ? `${units.value}+12h` : units.value))
   const mayEdit = computed(() => me.value !== null && me.value.role !== 'hand')
+  /** Whether the server tells them what materials and work cost. */
+  const seesPrices = mayEdit
   /** Whether they keep the shelf, the systems and the company standards. */
   const mayKeep = computed(() => me.value?.role === 'owner' || me.value?.role === 'estimator')
 
@@ -85,6 +87,7 @@ export const useSession = defineStore('session', () => {
     clock,
     reads,
     mayEdit,
+    seesPrices,
     mayKeep,
     ask,
     signIn,

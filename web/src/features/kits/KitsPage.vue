@@ -74,7 +74,7 @@ function back(b: Purchase): RouteLocationRaw {
             <th class="num">Left over</th>
             <th>Margin</th>
             <th>Wet film if all of it is used</th>
-            <th class="num">Cost</th>
+            <th v-if="session.seesPrices" class="num">Cost</th>
           </tr>
         </thead>
         <tbody>
@@ -123,7 +123,9 @@ function back(b: Purchase): RouteLocationRaw {
             <td class="small">
               <span v-for="r in reached(b.product, b.hardener)" :key="r.key" class="line">{{ r.words }}</span>
             </td>
-            <td class="num">{{ b.cost === undefined ? 'no price' : money(b.cost, currency) }}</td>
+            <td v-if="session.seesPrices" class="num">
+              {{ b.cost === undefined ? 'no price' : money(b.cost, currency) }}
+            </td>
           </tr>
         </tbody>
       </table>

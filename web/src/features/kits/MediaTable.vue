@@ -25,7 +25,7 @@ const session = useSession()
           <th class="num">Need</th>
           <th class="num">of it spare or lost</th>
           <th>Buy</th>
-          <th class="num">Cost</th>
+          <th v-if="session.seesPrices" class="num">Cost</th>
         </tr>
       </thead>
       <tbody>
@@ -42,7 +42,7 @@ const session = useSession()
             }}
             <span v-if="m.stock" class="quiet small">{{ session.format('mass', m.stock) }} in stock</span>
           </td>
-          <td class="num">
+          <td v-if="session.seesPrices" class="num">
             {{ m.cost === undefined ? '—' : money(m.cost, desk.file.value.job.currency) }}
           </td>
         </tr>
@@ -59,7 +59,7 @@ const session = useSession()
             <th class="num">Quantity</th>
             <th>Basis</th>
             <th></th>
-            <th class="num">Cost</th>
+            <th v-if="session.seesPrices" class="num">Cost</th>
           </tr>
         </thead>
         <tbody>
@@ -68,7 +68,7 @@ const session = useSession()
             <td class="num">{{ t.packs }} × {{ t.pack }}</td>
             <td class="small">{{ t.why }}</td>
             <td class="quiet small">{{ sourceWords[t.source] }}</td>
-            <td class="num">
+            <td v-if="session.seesPrices" class="num">
               {{ t.cost === undefined ? '—' : money(t.cost, desk.file.value.job.currency) }}
             </td>
           </tr>

@@ -42,7 +42,7 @@ onMounted(() => shelf.load())
             <th class="num">Need</th>
             <th>For</th>
             <th>Buy</th>
-            <th class="num">Cost</th>
+            <th v-if="session.seesPrices" class="num">Cost</th>
           </tr>
         </thead>
         <tbody>
@@ -63,7 +63,7 @@ onMounted(() => shelf.load())
                 >enter packs and price</router-link
               >
             </td>
-            <td class="num">
+            <td v-if="session.seesPrices" class="num">
               {{ s.cost === undefined ? '—' : money(s.cost, desk.file.value.job.currency) }}
             </td>
           </tr>
