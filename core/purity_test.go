@@ -20,7 +20,7 @@ import (
 var allowed = []string{
 	"bytes", "cmp", "context", "crypto/sha256", "encoding/binary", "encoding/hex", "encoding/json",
 	"errors", "fmt", "iter", "maps", "math", "math/bits", "math/rand/v2", "reflect", "regexp", "runtime", "runtime/debug",
-	"slices", "sort", "strconv", "strings", "sync", "sync/atomic", "time", "unicode/utf8",
+	"slices", "sort", "strconv", "strings", "sync", "sync/atomic", "time", "unicode", "unicode/utf8",
 	// Canonical JSON (RFC 8785) in pure Go.
 	"github.com/go-json-experiment/json/jsontext",
 	// The Merkle tree of RFC 6962 and signed notes, in pure Go.

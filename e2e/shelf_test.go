@@ -315,3 +315,37 @@ func TestAMakersSheetBeginsAProduct(t *testing.T) {
 	p.sees("main", "edition 2")
 	p.sees("main", "12 g/L")
 }
+
+// A supplier's list is dropped in, its columns are told from the headings, a row is given its pack by hand, and the
+// shelf has the new prices.
+func TestAPriceListIsRead(t *testing.T) {
+	file := filepath.Join(t.TempDir(), "strandholm.csv")
+	list := "Strandholm Supply, valid from January;;;\nItem no.;Description;Pack size;Net price EUR\n" +
+		"SH-1;Keelbody 100;6.8 L;145,00\nSH-2;Keelbody 100;25 L;452,00\n" +
+		"SH-3;Lining brush;;4,20\nSH-4;Topcoat of the gull;3.9 L;201,50\n"
+	if err := os.WriteFile(file, []byte(list), 0o600); err != nil {
+		t.Fatal(err)
+	}
+	p := newPage(t, theStage.address)
+	p.signIn("oskar@brakkwater.example")
+	p.units("metric")
+	p.open("/shelf")
+	p.click("[data-test=read-prices]")
+	p.typed("Supplier", "Strandholm")
+	p.upload("[data-test=price-file]", file)
+	p.sees("[data-test=prices]", "2 prices change")
+	p.sees("[data-test=price-3]", "Keelbody 100, 6.8 L set")
+	p.sees("[data-test=price-4]", "new size")
+	p.click("[data-test=unmatched] [aria-expanded]")
+	p.choose("Pack of row 6", "Gullwing UR, 3.9 L set")
+	p.sees("[data-test=price-6]", "chosen")
+	p.look("price-list")
+	p.click("[data-test=keep-prices]")
+	p.until(`location.pathname === '/shelf'`)
+	p.open("/shelf/p/gullwing-ur")
+	p.sees("main", "201.5")
+	p.open("/shelf/prices")
+	p.button("Strandholm")
+	p.upload("[data-test=price-file]", file)
+	p.sees("[data-test=prices]", "3 stay as they are")
+}

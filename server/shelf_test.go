@@ -4,6 +4,7 @@ import (
 	"encoding/json"
 	"fmt"
 	"net/http"
+	"net/url"
 	"os"
 	"slices"
 	"strings"
@@ -13,9 +14,11 @@ import (
 	"nephelon/core/job"
 	"nephelon/core/material"
 	"nephelon/core/measure"
+	"nephelon/core/pricelist"
 	"nephelon/core/school"
 	makers "nephelon/core/sheet"
 	"nephelon/exchange"
+	"nephelon/server/api"
 	"nephelon/server/jobs"
 	"nephelon/server/sessions"
 	"nephelon/server/shelf"
@@ -366,5 +369,68 @@ func TestAMakersSheetIsRead(t *testing.T) {
 	if status, text := owner.send(http.MethodPost, "/api/shelf-file/sheet", "%PDF-1.4 garbage"); status !=
 		http.StatusUnprocessableEntity || !strings.Contains(text, "PDF") {
 		t.Errorf("%d %s", status, text)
+	}
+}
+
+// A supplier's list is read by its headings, then by the columns that were kept of the supplier; its prices
+// become new editions of their sheets, all or none.
+func TestASuppliersPriceList(t *testing.T) {
+	c := signedIn(t, newServer(t), "owner@"+addCompany(t))
+	got[shelf.SheetState](t, c, http.MethodPut, "/api/shelf/cove", sheet("cove", "Cove primer"))
+	grit := medium()
+	grit.Packs = []material.Pack{{Name: "bag", Amount: 20}}
+	got[material.Medium](t, c, http.MethodPut, "/api/media/"+grit.ID, grit)
+	list := "Item no.;Description;Pack size;Net price\nC-5;Cove primer;5 L;118,50\nC-12;Cove primer;12 L;260,00\n" +
+		"G-20;Coarse chip;20 kg;31,00\nX;Pier wax;1 L;9,00\n"
+	read := func(query, list string) shelf.PriceList {
+		return got[shelf.PriceList](t, c, http.MethodPost, "/api/price-list/reading?"+query, list)
+	}
+	found := read("supplier=Strandholm", list)
+	if !found.Proposed || found.Trouble != "" || len(found.Lines) != 4 || found.Lines[3].Offer != nil {
+		t.Fatalf("%+v", found)
+	}
+	kept := struct {
+		Supplier pricelist.Supplier     `json:"supplier"`
+		Offers   []pricelist.PriceOffer `json:"offers"`
+	}{Supplier: pricelist.Supplier{Name: "Strandholm", Columns: found.Columns}}
+	for _, l := range found.Lines[:3] {
+		kept.Offers = append(kept.Offers, *l.Offer)
+	}
+	stale := kept
+	stale.Offers = slices.Clone(kept.Offers)
+	stale.Offers[2].Version = 7
+	if status, text := c.send(http.MethodPost, "/api/price-list/kept", stale); status != http.StatusConflict {
+		t.Errorf("prices of an edition that is not there: %d %s", status, text)
+	}
+	if state := got[shelf.SheetState](t, c, http.MethodGet, "/api/shelf/cove", nil); state.Sheet.Version != 1 {
+		t.Errorf("half of it was kept: %+v", state.Sheet)
+	}
+	got[struct{}](t, c, http.MethodPost, "/api/price-list/kept", kept)
+	state := got[shelf.SheetState](t, c, http.MethodGet, "/api/shelf/cove", nil)
+	if k := state.Sheet.Kits; state.Sheet.Version != 2 || len(k) != 2 || *k[0].Price != 118.5 || k[0].Code != "C-5" ||
+		*k[1].Price != 260 {
+		t.Errorf("%+v", state.Sheet)
+	}
+	// Their next list has no headings, and is read by the same columns.
+	next := "C-5;x;;120,50\nG-20;y;;31,00\n"
+	found = read("supplier=Strandholm", "old heads;;;\n"+next)
+	if found.Proposed || len(found.Lines) != 2 || *found.Lines[0].Price != 120.5 || found.Lines[0].Same ||
+		!found.Lines[1].Same {
+		t.Errorf("%+v", found)
+	}
+	house := got[shelf.HouseState](t, c, http.MethodGet, "/api/house", nil)
+	house.House.Currency = "EUR"
+	got[api.Stands](t, c, http.MethodPut, "/api/house?base="+fmt.Sprint(house.Revision), house.House)
+	for trouble, query := range map[string]string{
+		"reckons in EUR": "columns=" + url.QueryEscape(`{"name":1,"price":2}`),
+		"price":          "columns=" + url.QueryEscape(`{"name":1}`),
+	} {
+		if found := read(query, "Cove primer;USD 80"); !strings.Contains(found.Trouble, trouble) || len(found.Lines) > 0 {
+			t.Errorf("%s: %+v", trouble, found)
+		}
+	}
+	if status, text := c.send(http.MethodPost, "/api/price-list/reading?supplier=a", "%PDF-1.4"); status !=
+		http.StatusUnprocessableEntity || !strings.Contains(text, "as XLSX or CSV") {
+		t.Errorf("a PDF: %d %s", status, text)
 	}
 }

@@ -7,6 +7,7 @@ import (
 
 	"nephelon/core/kit"
 	"nephelon/core/measure"
+	"nephelon/core/pricelist"
 	"nephelon/core/record/cause"
 	"nephelon/core/school"
 	"nephelon/core/survey"
@@ -31,10 +32,11 @@ type House struct {
 
 	OvertimeMore *measure.Fraction `json:"overtimeMore,omitempty" minimum:"0" maximum:"5" doc:"What an hour of overtime costs more, as a share; half when left out"`
 
-	Crews    []StandingCrew `json:"crews,omitempty" maxItems:"40" doc:"Who is on the roster; one crew that does everything when left out"`
-	Machines []Machinery    `json:"machines,omitempty" maxItems:"20" doc:"What there are few of; a machine that is not named is never short"`
-	Holidays []Leave        `json:"holidays,omitempty" maxItems:"400" doc:"Days on which nobody works"`
-	Causes   []cause.Own    `json:"causes,omitempty" maxItems:"400" doc:"How much signs and causes of faults count here, in place of common practice"`
+	Crews     []StandingCrew       `json:"crews,omitempty" maxItems:"40" doc:"Who is on the roster; one crew that does everything when left out"`
+	Machines  []Machinery          `json:"machines,omitempty" maxItems:"20" doc:"What there are few of; a machine that is not named is never short"`
+	Holidays  []Leave              `json:"holidays,omitempty" maxItems:"400" doc:"Days on which nobody works"`
+	Suppliers []pricelist.Supplier `json:"suppliers,omitempty" maxItems:"60" doc:"How the price lists of suppliers are read"`
+	Causes    []cause.Own          `json:"causes,omitempty" maxItems:"400" doc:"How much signs and causes of faults count here, in place of common practice"`
 }
 
 // usualSlot is the step in which work is booked where a company sets none.

@@ -48,6 +48,7 @@ type Pack struct {
 	Name   string   `json:"name" minLength:"1" maxLength:"60" pattern:"^[^\\r\\n]*$"`
 	Amount float64  `json:"amount" exclusiveMinimum:"0" maximum:"1000000" doc:"kg of a medium, m³ of a thinner, pieces or metres of a tool, of a supply in SI what it is counted in"`
 	Price  *float64 `json:"price,omitempty" minimum:"0" maximum:"1000000"`
+	Code   string   `json:"code,omitempty" maxLength:"60" pattern:"^[^\\r\\n]*$" doc:"Article number or barcode of the pack"`
 }
 
 // Faults names what cannot be.

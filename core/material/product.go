@@ -182,6 +182,7 @@ type Kit struct {
 	Mass   *measure.Mass   `json:"mass,omitempty" minimum:"0.001" maximum:"10000" doc:"kg when mixed"`
 	Price  *float64        `json:"price,omitempty" minimum:"0" maximum:"1000000" doc:"Price, in the job's currency"`
 	Gone   bool            `json:"gone,omitempty" doc:"No longer sold"`
+	Code   string          `json:"code,omitempty" maxLength:"60" pattern:"^[^\\r\\n]*$" doc:"Article number or barcode of the pack"`
 	Source measure.Source  `json:"source"`
 }
 

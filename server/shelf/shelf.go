@@ -46,6 +46,7 @@ func (s *Service) Routes() {
 	s.shelfRoutes()
 	s.shelfFileRoutes()
 	s.readRoutes()
+	s.priceRoutes()
 	s.houseRoutes()
 	s.sampleRoutes()
 }

@@ -103,6 +103,11 @@ export const router = createRouter({
       meta: { title: 'Import sheets', keeps: true },
     },
     {
+      path: '/shelf/prices',
+      component: () => import('./features/shelf/PriceListPage.vue'),
+      meta: { title: 'Price list' },
+    },
+    {
       path: '/shelf/sheet',
       component: () => import('./features/shelf/ReadSheetPage.vue'),
       meta: { title: 'Read a data sheet', keeps: true },

@@ -19,6 +19,9 @@ export type SheetState = Schemas['SheetState']
 export type SheetJudged = Schemas['SheetJudged']
 export type SheetFact = Schemas['Fact']
 export type ShelfImport = Schemas['ShelfImport']
+export type PriceList = Schemas['PriceList']
+export type PriceColumns = Schemas['PriceColumns']
+export type PriceOffer = Schemas['PriceOffer']
 export type SystemLine = Schemas['SystemLine']
 export type StockGroup = Schemas['StockGroup']
 export type Container = Schemas['Container']
@@ -206,6 +209,12 @@ export function readShelfFile(file: Blob): Promise<Sent<ShelfImport>> {
 export function readSheet(file: Blob, without: number[] = []): Promise<Sent<SheetRead>> {
   const query = without.length > 0 ? `?without=${without.join(',')}` : ''
   return sendFile<SheetRead>(`/api/shelf-file/sheet${query}`, file, 'application/octet-stream')
+}
+
+/** Reads a supplier's price list by columns, or as their lists were read before; nothing is kept yet. */
+export function readPrices(file: Blob, supplier: string, columns?: PriceColumns): Promise<Sent<PriceList>> {
+  const query = new URLSearchParams({ supplier, columns: columns ? JSON.stringify(columns) : '' })
+  return sendFile<PriceList>(`/api/price-list/reading?${query}`, file, 'application/octet-stream')
 }
 
 /** Reads hours of weather from a file; nothing is kept yet. */

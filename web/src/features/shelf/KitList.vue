@@ -50,6 +50,11 @@ function add(): void {
         optional
         @update:model-value="change(i, { price: $event })"
       />
+      <NameField
+        :label="`Article number or barcode of size ${i + 1}`"
+        :model-value="k.code ?? ''"
+        @update:model-value="change(i, { code: $event || undefined })"
+      />
       <TickField
         label="no longer sold"
         :model-value="k.gone"
@@ -76,7 +81,7 @@ function add(): void {
 <style scoped>
 .kit {
   display: grid;
-  grid-template-columns: 1.3fr 1fr 1fr 1fr auto auto;
+  grid-template-columns: 1.3fr 1fr 1fr 1fr 1.3fr auto auto;
   gap: 8px;
   align-items: center;
 }

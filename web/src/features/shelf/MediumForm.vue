@@ -118,6 +118,12 @@ const packs = computed<Field[]>(() =>
       optional: true,
       take: (price) => pack(i, { price }),
     },
+    {
+      as: 'name',
+      label: `Article number or barcode ${i + 1}`,
+      value: p.code,
+      take: (code) => pack(i, { code: code || undefined }),
+    },
   ]),
 )
 async function keep(): Promise<void> {
@@ -134,7 +140,7 @@ async function keep(): Promise<void> {
     <FieldGrid :fields="what" />
     <FieldGrid :fields="amounts" />
     <h3 class="mt-3">Packs</h3>
-    <FieldGrid :fields="packs" :columns="3" />
+    <FieldGrid :fields="packs" :columns="4" />
     <v-btn
       size="small"
       variant="text"

@@ -98,6 +98,7 @@ const rows = computed(() =>
       <template v-if="session.mayKeep">
         <v-btn size="small" to="/shelf/new" data-test="new-sheet">New sheet</v-btn>
         <v-btn size="small" to="/shelf/sheet" data-test="read-sheet">Read a data sheet</v-btn>
+        <v-btn size="small" to="/shelf/prices" data-test="read-prices">Read a price list</v-btn>
         <v-btn size="small" to="/shelf/read" data-test="read-file">Import</v-btn>
       </template>
       <v-btn size="small" variant="text" href="/api/shelf-file?form=json" data-test="export-json"
