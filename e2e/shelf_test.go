@@ -8,6 +8,7 @@ import (
 
 	"github.com/carlos7ags/folio/document"
 	"github.com/chromedp/chromedp"
+	"github.com/chromedp/chromedp/kb"
 )
 
 // A flake floor begins with a system, is broken in three ways, and each way out
@@ -291,12 +292,22 @@ func TestAMakersSheetBeginsAProduct(t *testing.T) {
 	p.until(`document.activeElement?.dataset.value === 'foot'`)
 	p.do(chromedp.KeyEvent("t"))
 	p.until(`!document.querySelector('[data-test=next-doubt]')`)
+	// A line is corrected, and read again.
+	p.do(chromedp.KeyEvent("c"))
+	p.until(`document.activeElement?.closest('[data-test=line]')`)
+	p.do(chromedp.KeyEvent(kb.End), chromedp.KeyEvent(" "), chromedp.KeyEvent(kb.Enter))
+	p.sees("[data-test=draft]", "(corrected)")
+	p.look("sheet-corrected")
 	p.click("[data-test=begin-sheet]")
 	p.until(`location.pathname === '/shelf/new'`)
 	p.until(`[...document.querySelectorAll('input')].some(i => i.value === 'HARBOURSTONE 210')`)
 	p.button("Save to the shelf")
 	p.until(`location.pathname === '/shelf/p/harbourstone-210'`)
 	p.sees("main", "HARBOURSTONE 210")
+	p.sees("[data-test=original]", "sheet.txt")
+	p.look("sheet-original")
+	p.button("Each value with its line")
+	p.sees("[data-test=draft]", "values read")
 
 	newer := filepath.Join(t.TempDir(), "newer.pdf")
 	page := document.NewDocument(document.PageSizeA4)

@@ -67,7 +67,8 @@ func rights() map[string]level {
 		leadsToo: {
 			"readForecast",
 			"addJob", "importJob", "exportJob", "saveJob", "copySurface", "captionPhoto", "removePhoto", "readDrawing",
-			"shelf", "sheet", "judgeSheet", "weighCup", "systems", "stock", "saveContainer", "takeOutContainer", "buyTogether",
+			"shelf", "sheet", "original",
+			"judgeSheet", "weighCup", "systems", "stock", "saveContainer", "takeOutContainer", "buyTogether",
 			"people",
 			"rosterFile", "recordFile", "entries", "learnt", "storage", "compareWays", "paceEffects",
 		},
@@ -75,7 +76,7 @@ func rights() map[string]level {
 			"archiveJob", "issuePlan", "saveHouse", "saveSystem", "addSamples", "deleteSystem", "saveSheet", "removeSheet",
 			"restoreSheet",
 			"saveMedium", "removeMedium",
-			"readSheet", "readPrices", "keepPrices",
+			"readSheet", "keepOriginal", "readPrices", "keepPrices",
 			"readShelfFile", "keepSheets", "writeShelfFile", "planRoster", "rosterWays", "keepRoster",
 			"startRun",
 			"lookAtRun", "stopRun",

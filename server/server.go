@@ -135,7 +135,7 @@ func (s *Server) routes(o Options, files *exchange.Reader) error {
 	}
 	s.proof = proof.New(base, o.Store, s.gauges.checked, send)
 	for _, subject := range []interface{ Routes() }{
-		s.sessions, whole, s.jobs, shelf.New(base, o.Store, files, o.PDF), calculators.New(base, o.Store), s.rosters,
+		s.sessions, whole, s.jobs, shelf.New(base, o.Store, files, o.PDF, whole), calculators.New(base, o.Store), s.rosters,
 		daylog.New(base, o.Store, planner, s.live, func(events int) { s.gauges.events.Add(float64(events)) }),
 		photos.New(base, o.Store, whole), s.proof, instruments.New(base, o.Store),
 	} {

@@ -370,6 +370,30 @@ func TestAMakersSheetIsRead(t *testing.T) {
 		http.StatusUnprocessableEntity || !strings.Contains(text, "PDF") {
 		t.Errorf("%d %s", status, text)
 	}
+	status, text = owner.send(http.MethodPost, "/api/shelf-file/sheet?lines="+url.QueryEscape(`{"4":"Volume solids: 58 %"}`),
+		"Tern 5\nEpoxy primer\n\nVolume solids: 6Z %\n")
+	if err := json.Unmarshal([]byte(text), &d); err != nil || status != http.StatusOK || len(d.Values) != 4 ||
+		d.Values[3].As != "58 %" {
+		t.Errorf("a corrected line: %d %s", status, text)
+	}
+	if status, text := owner.send(http.MethodPost, "/api/shelf-file/sheet?lines=4", "Tern 5"); status !=
+		http.StatusUnprocessableEntity || !strings.Contains(text, "corrected lines") {
+		t.Errorf("%d %s", status, text)
+	}
+	kept := got[material.Original](t, owner, http.MethodPost, "/api/originals?name=tern.txt", "Tern 5, and more")
+	if status, text := owner.send(http.MethodGet, "/api/originals/"+kept.Hash, nil); status != http.StatusOK ||
+		text != "Tern 5, and more" {
+		t.Errorf("the document: %d %s", status, text)
+	}
+	stranger := signedIn(t, web, "owner@"+addCompany(t))
+	if status, _ := stranger.send(http.MethodGet, "/api/originals/"+kept.Hash, nil); status != http.StatusNotFound {
+		t.Errorf("another company reads it: %d", status)
+	}
+	for _, bad := range []string{"", "a\x00b"} {
+		if status, text := owner.send(http.MethodPost, "/api/originals?name=x", bad); status < 400 {
+			t.Errorf("%q is kept: %s", bad, text)
+		}
+	}
 }
 
 // A supplier's list is read by its headings, then by the columns that were kept of the supplier; its prices

@@ -23,6 +23,7 @@ import (
 func backedUp() []string {
 	return []string{
 		"companies", "people", "addresses", "recovery_codes", "jobs", "job_revisions", "photos", "sheets", "sheet_versions",
+		"originals",
 		"systems", "stock", "rosters", "calendar_links", "issues", "events", "audit",
 		"log_entries", "log_hashes", "log_heads",
 	}

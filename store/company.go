@@ -12,11 +12,12 @@ type Storage struct {
 	Photos int64 `db:"photos" json:"photos"`
 	Plans  int64 `db:"plans" json:"plans"`
 	Record int64 `db:"record" json:"record"`
+	Sheets int64 `db:"sheets" json:"sheets" doc:"Makers' documents that data sheets were read from"`
 	Quota  int64 `db:"quota" json:"quota" doc:"What it may keep"`
 }
 
 // Used is all of it.
-func (s Storage) Used() int64 { return s.Photos + s.Plans + s.Record }
+func (s Storage) Used() int64 { return s.Photos + s.Plans + s.Record + s.Sheets }
 
 // Storage returns how much a company keeps and may keep.
 func (s *Store) Storage(ctx context.Context, company uuid.UUID) (Storage, error) {
@@ -28,6 +29,7 @@ func (s *Store) Storage(ctx context.Context, company uuid.UUID) (Storage, error)
 		       + coalesce((select sum(pg_column_size(doc)) from jobs where company_id = c.id), 0) as plans,
 		       coalesce((select sum(pg_column_size(doc)) from events where company_id = c.id), 0)
 		       + coalesce((select sum(pg_column_size(doc)) from issues where company_id = c.id), 0) as record,
+		       coalesce((select sum(octet_length(content)) from originals where company_id = c.id), 0) as sheets,
 		       c.quota
 		from companies c where c.id = $1`, company)
 	return out, found(err, "measure what is kept")

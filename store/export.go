@@ -229,7 +229,10 @@ func export(ctx context.Context, tx *sqlx.Tx, company uuid.UUID, z *zip.Writer) 
 			return err
 		}
 	}
-	return exportPhotos(ctx, tx, company, photos, z)
+	if err := exportPhotos(ctx, tx, company, photos, z); err != nil {
+		return err
+	}
+	return exportOriginals(ctx, tx, company, z)
 }
 
 // exportPhotos writes the pictures of photographs.

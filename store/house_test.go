@@ -252,6 +252,10 @@ func TestACompanyGoesOutAndComesBack(t *testing.T) {
 	if err := records.CaptionPhoto(ctx, from, photo, "the north wall"); err != nil {
 		t.Fatal(err)
 	}
+	hash, err := records.KeepOriginal(ctx, from, person, "tern.txt", "text/plain", []byte("Tern 5"))
+	if err != nil {
+		t.Fatal(err)
+	}
 	var out bytes.Buffer
 	if err := records.Export(ctx, from, &out); err != nil {
 		t.Fatal(err)
@@ -293,6 +297,9 @@ func TestACompanyGoesOutAndComesBack(t *testing.T) {
 	if report, err := other.Import(ctx, into, archive, as); err != nil || len(report.Faults) > 0 || report.Events != 1 ||
 		report.Photos != 1 || report.Head == nil {
 		t.Fatalf("%+v, %v", report, err)
+	}
+	if o, err := other.Original(ctx, into, hash); err != nil || string(o.Content) != "Tern 5" || o.Name != "tern.txt" {
+		t.Errorf("the document %+v, %v", o, err)
 	}
 	jobs, err := other.Jobs(ctx, into, "quay", false)
 	if err != nil || len(jobs) != 1 {

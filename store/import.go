@@ -269,7 +269,7 @@ func (im importing) all(check Checks) error {
 		shelf_revision = shelf_revision + 1 where id = $1`, []byte(c.House)); err != nil {
 		return err
 	}
-	for _, part := range []func() error{im.shelf, func() error { return im.docs(c.Version) },
+	for _, part := range []func() error{im.shelf, im.originals, func() error { return im.docs(c.Version) },
 		func() error { return im.jobs(check.Plan) },
 		func() error { return im.photos(check.Photo) }} {
 		if err := part(); err != nil {

@@ -73,6 +73,8 @@ func written() map[int64]string {
 			insert into log_hashes values ('11111111-0000-0000-0000-000000000001', 0, 'x');
 			insert into log_heads values ('11111111-0000-0000-0000-000000000001', 1, 'x');
 			update jobs set cases = '[]'`,
+		19: `insert into originals values ('11111111-0000-0000-0000-000000000001', 'hash', 'tide.pdf', 'application/pdf', 'x',
+			'22222222-0000-0000-0000-000000000001')`,
 		18: `update jobs set cases = '{"version": 1, "cases": []}'`,
 	}
 }

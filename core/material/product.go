@@ -69,6 +69,7 @@ type Product struct {
 	Look      string    `json:"look,omitempty" enum:"clear,light,dark,mixed" doc:"What it hides with: clear hides nothing, light shows what is below it"`
 	Use       string    `json:"use,omitempty" maxLength:"400" doc:"What it is for, in a sentence"`
 	Edition   string    `json:"edition,omitempty" maxLength:"60" doc:"Edition of the printed sheet"`
+	Original  *Original `json:"original,omitempty" doc:"Maker's document that it was read from; kept beside the shelf"`
 	Sample    bool      `json:"sample,omitempty" doc:"Typical figures to try the application with; nobody sells it"`
 
 	Ratio        Ratio                              `json:"ratio"`
@@ -95,6 +96,12 @@ type Product struct {
 	ShelfLife *measure.Sourced[measure.Span]        `json:"shelfLife,omitempty" doc:"s, unopened"`
 	StoreMin  *measure.Sourced[measure.Temperature] `json:"storeMin,omitempty" doc:"°C"`
 	StoreMax  *measure.Sourced[measure.Temperature] `json:"storeMax,omitempty" doc:"°C"`
+}
+
+// Original names a document by its content.
+type Original struct {
+	Hash string `json:"hash" pattern:"^[0-9a-f]{64}$" doc:"Hex SHA-256 of the document"`
+	Name string `json:"name" minLength:"1" maxLength:"200" pattern:"^[^\\r\\n]*$" doc:"Name of its file"`
 }
 
 // Printed is an amount as a sheet prints it.

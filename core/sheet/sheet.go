@@ -92,6 +92,17 @@ func Lines(text string) []Line {
 	return all
 }
 
+// Corrected returns lines with those that a person wrote anew, by their numbers from 1.
+func Corrected(lines []Line, anew map[int]string) []Line {
+	out := slices.Clone(lines)
+	for n, text := range anew {
+		if n >= 1 && n <= len(out) {
+			out[n-1] = Lines(strings.ReplaceAll(text, "\n", " "))[0]
+		}
+	}
+	return out
+}
+
 // tables holds what every reading needs: it is compiled once.
 type tables struct {
 	grammar

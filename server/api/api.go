@@ -201,3 +201,8 @@ func (b Base) Fail(ctx context.Context, doing string, err error) error {
 	return huma.Error500InternalServerError(
 		"An internal error occurred. If you were saving, reload the page to see whether the change was stored.")
 }
+
+// Quota refuses, with an error for the caller, what would not fit into what a company may keep.
+type Quota interface {
+	Room(ctx context.Context, more int) error
+}

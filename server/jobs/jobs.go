@@ -28,11 +28,6 @@ import (
 	"nephelon/store"
 )
 
-// Quota refuses, with an error for the caller, what would not fit into what a company may keep.
-type Quota interface {
-	Room(ctx context.Context, more int) error
-}
-
 // Service answers what is asked about jobs.
 type Service struct {
 	api.Base
@@ -42,12 +37,12 @@ type Service struct {
 	lists   *lru.Cache[listKey, listed] // a cache and nothing more
 	planner *plan.Planner
 	live    *live.Hub
-	quota   Quota
+	quota   api.Quota
 }
 
 // New returns the service.
 func New(base api.Base, in Store, files *exchange.Reader, planner *plan.Planner, hub *live.Hub,
-	quota Quota) (*Service, error) {
+	quota api.Quota) (*Service, error) {
 	known, err := newPlans()
 	if err != nil {
 		return nil, err

@@ -19,22 +19,17 @@ import (
 	"nephelon/store"
 )
 
-// Quota refuses, with an error for the caller, what would not fit into what a company may keep.
-type Quota interface {
-	Room(ctx context.Context, more int) error
-}
-
 // Service answers what is asked about photographs.
 type Service struct {
 	api.Base
 	store   Store
-	quota   Quota
+	quota   api.Quota
 	drawing chan struct{} // holds whoever draws a picture anew
 	queues  queues        // of who waits for that
 }
 
 // New returns the service.
-func New(base api.Base, in Store, quota Quota) *Service {
+func New(base api.Base, in Store, quota api.Quota) *Service {
 	return &Service{Base: base, store: in, quota: quota, drawing: make(chan struct{}, 1),
 		queues: queues{all: make(map[uuid.UUID]*queue)}}
 }

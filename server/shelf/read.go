@@ -45,7 +45,8 @@ func (s *Service) readRoutes() {
 }
 
 func (s *Service) readMakers(ctx context.Context, in *struct {
-	Without []int `query:"without" maxItems:"400" doc:"Places of values that are left out, from 0"`
+	Without []int  `query:"without" maxItems:"400" doc:"Places of values that are left out, from 0"`
+	Lines   string `query:"lines" maxLength:"20000" doc:"Lines as a person corrected them, by number from 1, as a JSON object"`
 	RawBody []byte
 }) (*api.Body[SheetRead], error) {
 	lines := sheet.Lines(string(in.RawBody))
@@ -59,6 +60,13 @@ func (s *Service) readMakers(ctx context.Context, in *struct {
 	if len(lines) > longest {
 		return nil, huma.Error422UnprocessableEntity(
 			"The text has more lines than a data sheet. Paste the part that matters.")
+	}
+	if in.Lines != "" {
+		corrected := make(map[int]string)
+		if err := json.Unmarshal([]byte(in.Lines), &corrected); err != nil {
+			return nil, huma.Error422UnprocessableEntity("The corrected lines are no JSON object of texts by number.")
+		}
+		lines = sheet.Corrected(lines, corrected)
 	}
 	out := SheetRead{Draft: sheet.From(lines).Without(in.Without)}
 	shelf, err := s.wholeShelf(ctx, false)

@@ -31,14 +31,15 @@ type Service struct {
 	store Store
 	files *exchange.Reader
 	pdf   PDFReader
+	quota api.Quota
 }
 
 // New returns the service, which reads PDFs with pdf, or in its own process where none is given.
-func New(base api.Base, in Store, files *exchange.Reader, pdf PDFReader) *Service {
+func New(base api.Base, in Store, files *exchange.Reader, pdf PDFReader, quota api.Quota) *Service {
 	if pdf == nil {
 		pdf = plainly
 	}
-	return &Service{Base: base, store: in, files: files, pdf: pdf}
+	return &Service{Base: base, store: in, files: files, pdf: pdf, quota: quota}
 }
 
 // Routes adds the operations.
@@ -47,6 +48,7 @@ func (s *Service) Routes() {
 	s.shelfFileRoutes()
 	s.readRoutes()
 	s.priceRoutes()
+	s.originalRoutes()
 	s.houseRoutes()
 	s.sampleRoutes()
 }

@@ -17,6 +17,8 @@ type Store interface {
 	DeleteSheet(ctx context.Context, company uuid.UUID, shelf store.Shelf, id string) error
 	DeleteSystem(ctx context.Context, company uuid.UUID, base int64, id string) error
 	House(ctx context.Context, company uuid.UUID) (store.Revised[job.House], error)
+	KeepOriginal(ctx context.Context, company, person uuid.UUID, name, kind string, content []byte) (string, error)
+	Original(ctx context.Context, company uuid.UUID, hash string) (store.Original, error)
 	Reservations(ctx context.Context, company uuid.UUID) ([]store.Reservation, error)
 	SaveContainer(ctx context.Context, company uuid.UUID, base int64, c kit.Container) (int64, error)
 	SaveHouse(ctx context.Context, company uuid.UUID, base int64, house job.House) (int64, error)

@@ -22,6 +22,7 @@ export type ShelfImport = Schemas['ShelfImport']
 export type PriceList = Schemas['PriceList']
 export type PriceColumns = Schemas['PriceColumns']
 export type PriceOffer = Schemas['PriceOffer']
+export type Original = Schemas['Original']
 export type SystemLine = Schemas['SystemLine']
 export type StockGroup = Schemas['StockGroup']
 export type Container = Schemas['Container']
@@ -206,9 +207,21 @@ export function readShelfFile(file: Blob): Promise<Sent<ShelfImport>> {
 }
 
 /** Reads a maker's data sheet, as PDF or text; nothing is kept yet. */
-export function readSheet(file: Blob, without: number[] = []): Promise<Sent<SheetRead>> {
-  const query = without.length > 0 ? `?without=${without.join(',')}` : ''
-  return sendFile<SheetRead>(`/api/shelf-file/sheet${query}`, file, 'application/octet-stream')
+export function readSheet(
+  file: Blob,
+  lines: Record<number, string>,
+  without: number[] = [],
+): Promise<Sent<SheetRead>> {
+  const query = new URLSearchParams()
+  if (without.length > 0) query.set('without', without.join(','))
+  if (Object.keys(lines).length > 0) query.set('lines', JSON.stringify(lines))
+  return sendFile<SheetRead>(`/api/shelf-file/sheet?${query}`, file, 'application/octet-stream')
+}
+
+/** Keeps a maker's document, to be named by the data sheet that is read from it. */
+export function keepOriginal(file: Blob, name: string): Promise<Sent<Original>> {
+  const query = new URLSearchParams({ name })
+  return sendFile<Original>(`/api/originals?${query}`, file, 'application/octet-stream')
 }
 
 /** Reads a supplier's price list by columns, or as their lists were read before; nothing is kept yet. */

@@ -54,7 +54,7 @@ async function bring(event: Event): Promise<void> {
     <template v-if="kept">
       <p :class="{ near: kept.near }">
         {{ size(kept.used) }} of {{ size(kept.quota) }} are stored: photographs {{ size(kept.photos) }}, plans
-        {{ size(kept.plans) }}, records {{ size(kept.record) }}.
+        {{ size(kept.plans) }}, records {{ size(kept.record) }}, makers’ documents {{ size(kept.sheets) }}.
         <b v-if="kept.near">Remove photographs, or ask your administrator for more space.</b>
       </p>
       <div class="meter" role="img" :aria-label="`${Math.round(share * 100)} % of the storage is used`">

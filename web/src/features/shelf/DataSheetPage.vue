@@ -2,7 +2,7 @@
 import { useRequest } from '../../api/useRequest'
 import { ref } from 'vue'
 import { useRouter } from 'vue-router'
-import { api, type SheetState } from '../../api/client'
+import { api, type Original, type SheetState } from '../../api/client'
 import OwnOfSheet from '../record/OwnOfSheet.vue'
 import FactTable from './FactTable.vue'
 import { chemistryWords, kindWords } from './kinds'
@@ -48,6 +48,7 @@ async function restore(): Promise<void> {
   told.value = ''
   await load()
 }
+const again = (o: Original) => ({ path: '/shelf/sheet', query: { hash: o.hash, file: o.name } })
 const places = { job: 'job', system: 'system', stock: 'in stock, lot' }
 function placeOf(u: { what: string; id: string }): string {
   if (u.what === 'job') return `/jobs/${u.id}`
@@ -82,6 +83,13 @@ function placeOf(u: { what: string; id: string }): string {
         {{ state.sheet.version }}{{ state.archived ? ' · archived' : '' }}
       </p>
       <p class="my-2">{{ state.sheet.use }}</p>
+      <p v-if="state.sheet.original" class="small" data-test="original">
+        Read from
+        <a :href="`/api/originals/${state.sheet.original.hash}`" download>{{ state.sheet.original.name }}</a>
+        <v-btn v-if="session.mayKeep" size="small" variant="text" :to="again(state.sheet.original)"
+          >Each value with its line</v-btn
+        >
+      </p>
       <p v-if="told" role="status" class="told">{{ told }}</p>
       <p v-for="c in state.sheet.cautions ?? []" :key="c" class="caution small">{{ c }}</p>
       <div class="halves">

@@ -1,8 +1,8 @@
 <script setup lang="ts">
-import { computed, nextTick, ref } from 'vue'
-import { useRouter } from 'vue-router'
+import { computed, nextTick, onMounted, ref } from 'vue'
+import { useRoute, useRouter } from 'vue-router'
 import TextField from '../../fields/TextField.vue'
-import { readSheet, type SheetRead } from '../../api/client'
+import { keepOriginal, readSheet, type SheetRead } from '../../api/client'
 import { useRequest } from '../../api/useRequest'
 import { beginSheet, continueSheet, READ } from './useSheetDraft'
 
@@ -17,16 +17,30 @@ let content: Blob | undefined
 async function read(file: Blob, of: string): Promise<void> {
   draft.value = undefined
   decided.value = new Map()
+  corrected.value = {}
   name.value = of
   content = file
+  await readAgain()
+}
+async function readAgain(): Promise<void> {
+  if (!content) return
   const { data } = await ask(
-    readSheet(file),
+    readSheet(content, corrected.value),
     'This data sheet cannot be read.',
     'The server does not answer. Read it again when it is back.',
   )
-  draft.value = data
+  draft.value = data ?? draft.value
 }
-const readText = (): Promise<void> => read(new Blob([pasted.value]), 'The text')
+const readText = (): Promise<void> => read(new Blob([pasted.value]), 'pasted text.txt')
+/** A sheet of the shelf is looked through again by the document that is kept of it. */
+const route = useRoute()
+onMounted(async () => {
+  const { hash, file } = route.query
+  if (typeof hash !== 'string' || typeof file !== 'string') return
+  const answer = await fetch(`/api/originals/${hash}`)
+  if (answer.ok) await read(await answer.blob(), file)
+  else trouble.value = 'This document is not kept any more.'
+})
 async function pick(event: Event): Promise<void> {
   const input = event.target as HTMLInputElement
   const file = input.files?.[0]
@@ -38,27 +52,55 @@ const drop = (event: DragEvent): void => {
   if (file) void read(file, file.name)
 }
 /** What a person said of each value: taken or left out. What nobody doubts is taken, what is doubtful is not. */
-const decided = ref(new Map<number, boolean>())
-const taken = (i: number): boolean => decided.value.get(i) ?? draft.value?.values[i]?.state !== 'doubtful'
+const decided = ref(new Map<string, boolean>())
+/** A value by where it stands and what it says, since a corrected line may give others. */
+function key(i: number): string {
+  const v = draft.value?.values[i]
+  return v ? [v.path, v.at, v.line, v.as].join('|') : ''
+}
+const taken = (i: number): boolean =>
+  decided.value.get(key(i)) ?? draft.value?.values[i]?.state !== 'doubtful'
 const open = computed(() =>
-  (draft.value?.values ?? []).flatMap((v, i) => (v.state === 'doubtful' && !decided.value.has(i) ? [i] : [])),
+  (draft.value?.values ?? []).flatMap((v, i) =>
+    v.state === 'doubtful' && !decided.value.has(key(i)) ? [i] : [],
+  ),
 )
+/** Lines as a person wrote them anew, by number; and the one that is being written. */
+const corrected = ref<Record<number, string>>({})
+const writing = ref<{ row: number; line: number; text: string }>()
+async function correct(i: number): Promise<void> {
+  const v = draft.value?.values[i]
+  if (!v) return
+  writing.value = { row: i, line: v.line, text: corrected.value[v.line] ?? v.text }
+  await nextTick()
+  document.querySelector<HTMLInputElement>('[data-test=line] input')?.focus()
+}
+async function corrects(): Promise<void> {
+  const w = writing.value
+  if (!w) return
+  corrected.value = { ...corrected.value, [w.line]: w.text }
+  writing.value = undefined
+  await readAgain()
+  await nextTick()
+  focus(draft.value?.values.findIndex((v) => v.line === w.line))
+}
 const rows = ref<HTMLTableRowElement[]>([])
 const focus = (i: number | undefined): void => rows.value[i ?? -1]?.focus()
 async function decide(i: number, take: boolean): Promise<void> {
-  decided.value = new Map(decided.value).set(i, take)
+  decided.value = new Map(decided.value).set(key(i), take)
   await nextTick()
   focus(open.value.find((n) => n > i) ?? open.value[0] ?? i)
 }
-/** The table goes by keys: arrows to each row, N to the next that is open, T takes it, L leaves it out. */
+/** The table goes by keys: arrows to each row, N to the next open one, T takes, L leaves out, C corrects its line. */
 function press(event: KeyboardEvent, i: number): void {
-  if (event.ctrlKey || event.metaKey || event.altKey) return
+  if (event.target instanceof HTMLInputElement || event.ctrlKey || event.metaKey || event.altKey) return
   const keys: Record<string, () => void> = {
     ArrowDown: () => focus(i + 1),
     ArrowUp: () => focus(i - 1),
     n: () => focus(open.value.find((k) => k > i) ?? open.value[0]),
     t: () => void decide(i, true),
     l: () => void decide(i, false),
+    c: () => void correct(i),
   }
   const act = keys[event.key]
   if (!act) return
@@ -73,22 +115,29 @@ const words = (path: string): string =>
     .replace(/([A-Z])/g, ' $1')
     .replace(':', ' of part ')
     .toLowerCase()
-/** The draft without what is left out, as the server makes it. */
-async function chosen(): Promise<SheetRead | undefined> {
+/** The draft without what is left out, as the server makes it, and the document, which the server keeps. */
+async function chosen() {
+  if (!content) return undefined
   const without = (draft.value?.values ?? []).flatMap((_, i) => (taken(i) ? [] : [i]))
-  if (without.length === 0 || !content) return draft.value
-  return (await ask(readSheet(content, without), 'This data sheet cannot be read.')).data
+  const { data: sheet } = await ask(
+    readSheet(content, corrected.value, without),
+    'This data sheet cannot be read.',
+  )
+  if (!sheet) return undefined
+  const { data: original } = await ask(keepOriginal(content, name.value), 'The document was not kept.')
+  return original && { sheet, original }
 }
 async function begin(): Promise<void> {
-  const sheet = await chosen()
-  if (!sheet) return
-  beginSheet(sheet.product)
+  const made = await chosen()
+  if (!made) return
+  beginSheet({ ...made.sheet.product, original: made.original })
   await router.push({ path: '/shelf/new', query: { from: READ } })
 }
 async function next(): Promise<void> {
-  const kept = (await chosen())?.kept
+  const made = await chosen()
+  const kept = made?.sheet.kept
   if (!kept) return
-  continueSheet(kept.sheet)
+  continueSheet({ ...kept.sheet, original: made.original })
   await router.push(`/shelf/p/${kept.id}/edit`)
 }
 </script>
@@ -144,7 +193,8 @@ async function next(): Promise<void> {
         >
       </div>
       <p class="small quiet mb-2">
-        What is doubtful is left out until you take it. Keys: arrows, N next to look at, T take, L leave out.
+        What is doubtful is left out until you take it. Keys: arrows, N next to look at, T take, L leave out,
+        C correct the line. The document is kept with the sheet.
       </p>
       <div v-if="draft.kept" class="mb-3" data-test="kept">
         <b>{{ draft.kept.sheet.name }} is on the shelf, edition {{ draft.kept.edition }}.</b>
@@ -183,7 +233,7 @@ async function next(): Promise<void> {
               :key="i"
               ref="rows"
               tabindex="-1"
-              :class="{ doubtful: v.state === 'doubtful' && !decided.has(i), out: !taken(i) }"
+              :class="{ doubtful: v.state === 'doubtful' && !decided.has(key(i)), out: !taken(i) }"
               :data-value="v.path"
               @keydown="press($event, i)"
             >
@@ -192,7 +242,20 @@ async function next(): Promise<void> {
                 <b>{{ v.as }}</b>
               </td>
               <td>
-                <span class="small quiet">{{ v.line }}</span> {{ v.text }}
+                <div v-if="writing?.row === i" class="row" data-test="line">
+                  <TextField
+                    v-model="writing.text"
+                    class="grow"
+                    :label="`Line ${v.line}`"
+                    @keydown.enter="corrects"
+                    @keydown.esc="writing = undefined"
+                  />
+                  <v-btn size="small" :disabled="busy" @click="corrects">Read the line again</v-btn>
+                </div>
+                <template v-else
+                  ><span class="small quiet">{{ v.line }}</span> {{ v.text }}
+                  <span v-if="corrected[v.line] !== undefined" class="small">(corrected)</span></template
+                >
               </td>
               <td>{{ v.state === 'doubtful' ? `look at it: ${v.why}` : (v.why ?? v.state) }}</td>
               <td class="use">
@@ -204,12 +267,19 @@ async function next(): Promise<void> {
                   >Take</v-btn
                 >
                 <v-btn
-                  v-if="taken(i) || !decided.has(i)"
+                  v-if="taken(i) || !decided.has(key(i))"
                   size="small"
                   variant="text"
                   :aria-label="`Leave out ${words(v.path)}${where(v.at)}`"
                   @click="decide(i, false)"
                   >Leave out</v-btn
+                >
+                <v-btn
+                  size="small"
+                  variant="text"
+                  :aria-label="`Correct the line of ${words(v.path)}${where(v.at)}`"
+                  @click="correct(i)"
+                  >Correct</v-btn
                 >
               </td>
             </tr>
