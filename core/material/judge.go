@@ -17,6 +17,8 @@ type Gap struct {
 	Field string `json:"field" doc:"JSON Pointer inside the sheet"`
 	Name  string `json:"name"`
 	Costs string `json:"costs" doc:"What cannot be told, or only roughly, without it"`
+
+	Typical *Typical `json:"typical,omitempty" doc:"What is usual; absent where something is given, or sheets differ too much"`
 }
 
 // usual are the ranges in which sheets of a chemistry lie: from memory of common
@@ -128,15 +130,17 @@ func (p Product) doubtOrder(doubts *doubtList, units measure.System) {
 }
 
 // Gaps are the figures that the sheet does not give, with what each will cost.
-func (p Product) Gaps() []Gap {
+func (p Product) Gaps(units measure.System) []Gap {
 	gaps := []Gap{}
 	lack := func(missing bool, field, name, costs string) {
 		if missing {
-			gaps = append(gaps, Gap{field, name, costs})
+			gaps = append(gaps, Gap{field, name, costs, p.typical(field, units)})
 		}
 	}
 	mixed := len(p.Components) > 1
 	noDensity := p.Density == nil
+	lack(p.VolumeSolids.Source == measure.Assumed, "/volumeSolids", "volume solids",
+		"every dry film, and every amount planned by one, rests on an assumed figure")
 	for i, c := range p.Components {
 		lack(c.Density == nil, fmt.Sprintf("/components/%d/density", i), "density of "+c.Name,
 			"mass and volume are converted with an assumed density: an error of 10 % is common, enough to spoil a ratio "+
@@ -164,9 +168,14 @@ func (p Product) Gaps() []Gap {
 			unweighed = unweighed && l.Mass == 0
 			temperatures[l.At] = true
 		}
-		lack(unweighed, "/potLife", "mass of the pot life test",
+		more := func(missing bool, name, costs string) { // what is given is not replaced
+			if missing {
+				gaps = append(gaps, Gap{Field: "/potLife", Name: name, Costs: costs})
+			}
+		}
+		more(unweighed, "mass of the pot life test",
 			"a large batch has a shorter pot life, and how much shorter is assumed")
-		lack(len(temperatures) == 1, "/potLife", "pot life at a second temperature",
+		more(len(temperatures) == 1, "pot life at a second temperature",
 			"its change with temperature is assumed: half for each 10 K")
 	}
 	lack(mixed && p.Mixing == nil, "/mixing", "mixing time", "no mixing time is taken off the pot life")

@@ -372,7 +372,7 @@ func TestGapsCloseOneByOne(t *testing.T) {
 	price := 100.0
 	gaps := func() []string {
 		var all []string
-		for _, g := range p.Gaps() {
+		for _, g := range p.Gaps(measure.Metric) {
 			all = append(all, g.Field+" "+g.Name)
 		}
 		return all

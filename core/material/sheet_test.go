@@ -172,7 +172,7 @@ func TestDoubtsAndGaps(t *testing.T) {
 			t.Errorf("%q is not asked: %s", words, said)
 		}
 	}
-	gaps := p.Gaps()
+	gaps := p.Gaps(measure.Metric)
 	has := func(field string) bool {
 		for _, g := range gaps {
 			if g.Field == field && g.Costs != "" {

@@ -257,7 +257,7 @@ func Media(ctx context.Context, in Sheets, company uuid.UUID, q store.SheetQuery
 }
 
 func judged(p material.Product, who store.Person) SheetJudged {
-	return SheetJudged{Facts: p.Facts(), Faults: p.Faults(), Doubts: p.Doubts(who.Units), Gaps: p.Gaps(),
+	return SheetJudged{Facts: p.Facts(), Faults: p.Faults(), Doubts: p.Doubts(who.Units), Gaps: p.Gaps(who.Units),
 		Reacts: p.Reacts()}
 }
 

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import TextField from '../../fields/TextField.vue'
-import { computed, ref } from 'vue'
+import { applyPatch } from 'fast-json-patch'
+import { computed, ref, toRaw } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import type { Product, Source } from '../../api/client'
 import ComponentList from './ComponentList.vue'
@@ -61,6 +62,14 @@ const lines = computed(() => ({
 }))
 function set(by: Partial<Product>): void {
   if (draft.value) draft.value = { ...draft.value, ...by }
+}
+type Gap = NonNullable<typeof judged.value>['gaps'][number]
+const typical = computed(() => (judged.value?.gaps ?? []).filter((g) => g.typical))
+/** Puts what is typical where the sheet says nothing. */
+function assume(gaps: Gap[]): void {
+  if (!draft.value) return
+  const steps = gaps.map((g) => ({ op: 'add' as const, path: g.field, value: g.typical?.value }))
+  draft.value = applyPatch(structuredClone(toRaw(draft.value)), steps).newDocument
 }
 /** A list of words of which one, or none, is chosen. */
 function pick(
@@ -282,9 +291,24 @@ async function leave(): Promise<void> {
         </section>
         <section v-if="judged?.gaps.length">
           <h2>Missing data and its effect</h2>
+          <p v-if="typical.length" class="small">
+            What sheets of this chemistry usually say can be assumed until you know better; it is marked so
+            wherever it is used.
+            <v-btn size="small" variant="text" data-test="assume-all" @click="assume(typical)"
+              >Assume all {{ typical.length }}</v-btn
+            >
+          </p>
           <ul class="small">
             <li v-for="g in judged.gaps" :key="g.field + g.name">
               <b>{{ g.name }}</b>: {{ g.costs }}.
+              <v-btn
+                v-if="g.typical"
+                size="small"
+                variant="text"
+                :aria-label="`Assume ${g.name}: ${g.typical.told}`"
+                @click="assume([g])"
+                >Assume {{ g.typical.told }}</v-btn
+              >
             </li>
           </ul>
         </section>
