@@ -1,7 +1,14 @@
 package e2e
 
 import (
+	"errors"
+	"html"
+	"os"
+	"path/filepath"
+	"strings"
 	"testing"
+
+	"github.com/carlos7ags/folio/document"
 
 	"nephelon/core/measure"
 	"nephelon/demo"
@@ -9,10 +16,10 @@ import (
 	"nephelon/store"
 )
 
-// From nothing to kits and a price: a new company is led from its units to its first job. Six
-// entries are made, of the twelve that such a start may take.
-func TestTheFirstHourOfACompany(t *testing.T) {
-	company, err := theStage.records.AddCompany(t.Context(), "Skerry Light Floors")
+// newCompany adds a company and signs its owner in.
+func newCompany(t *testing.T, name, email string) *page {
+	t.Helper()
+	company, err := theStage.records.AddCompany(t.Context(), name)
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -21,11 +28,65 @@ func TestTheFirstHourOfACompany(t *testing.T) {
 		t.Fatal(err)
 	}
 	if _, err := theStage.records.AddPerson(t.Context(), store.Person{CompanyID: company, Name: "Ove Brandt",
-		Email: "ove@skerrylight.example", Role: store.Owner, PasswordHash: hash, Units: measure.Metric}); err != nil {
+		Email: email, Role: store.Owner, PasswordHash: hash, Units: measure.Metric}); err != nil {
 		t.Fatal(err)
 	}
 	p := newPage(t, theStage.address)
-	p.signIn("ove@skerrylight.example")
+	p.signIn(email)
+	return p
+}
+
+// From an empty shelf to the first mix card with one PDF of a maker. Six entries are typed or chosen; all else is a
+// click.
+func TestFromOneSheetToTheFirstCard(t *testing.T) {
+	text, err := os.ReadFile("../core/sheet/testdata/body-us.txt")
+	if err != nil {
+		t.Fatal(err)
+	}
+	page := document.NewDocument(document.PageSizeA4)
+	var lines strings.Builder
+	for line := range strings.Lines(string(text)) {
+		lines.WriteString("<p>" + html.EscapeString(strings.TrimSpace(line)) + "</p>")
+	}
+	file := filepath.Join(t.TempDir(), "harbourstone.pdf")
+	if err := errors.Join(page.AddHTML(lines.String(), nil), page.Save(file)); err != nil {
+		t.Fatal(err)
+	}
+	p := newCompany(t, "Lantern Quay Resin", "ove@lanternquay.example")
+	p.open("/start")
+	p.part("products")
+	p.click("[data-test=read-sheet]")
+	p.until(`location.pathname === '/shelf/sheet'`)
+	p.upload("input[type=file]", file) // 1
+	p.sees("[data-test=draft]", "values read")
+	p.click("[data-test=begin-sheet]")
+	p.until(`location.pathname === '/shelf/new'`)
+	p.sees("[data-test=judged]", "Assume all")
+	p.look("sheet-typical")
+	p.click("[data-test=assume-all]")
+	p.until(`!document.querySelector('[data-test=assume-all]')`)
+	p.click("[data-test=save-sheet]")
+	p.until(`location.pathname === '/shelf/p/harbourstone-210'`)
+	p.newJob("Signal house")                  // 2
+	p.rectangle("9 m", "6.5 m")               // 3
+	p.at("build-up")                          //
+	p.choose("Add a coat of", "HARBOURSTONE") // 4
+	p.saved()
+	p.click("[data-test=assumed] [aria-expanded]")
+	p.sees("[data-test=assumed]", "usual loss")
+	p.scroll("[data-test=assumed]")
+	p.look("assumed")
+	p.at("batches")
+	p.until(`!!document.querySelector('[data-test=batches-1]')`)
+	p.open(value[string](p, `location.pathname.replace(/batches$/, 'cards')`))
+	p.sees("main", "HARBOURSTONE 210")
+	p.look("first-card")
+}
+
+// From nothing to kits and a price: a new company is led from its units to its first job. Six
+// entries are made, of the twelve that such a start may take.
+func TestTheFirstHourOfACompany(t *testing.T) {
+	p := newCompany(t, "Skerry Light Floors", "ove@skerrylight.example")
 	p.click("[data-test=to-start]")
 	p.sees("main", "Set up your company")
 	p.fill("Currency, three letters", "NOK")

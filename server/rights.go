@@ -70,7 +70,8 @@ func rights() map[string]level {
 			"shelf", "sheet", "original",
 			"judgeSheet", "weighCup", "systems", "stock", "saveContainer", "takeOutContainer", "buyTogether",
 			"people",
-			"rosterFile", "recordFile", "entries", "learnt", "storage", "compareWays", "paceEffects",
+			"rosterFile", "recordFile", "entries", "learnt", "storage", "compareWays", "assumptions",
+			"paceEffects",
 		},
 		keepersOnly: {
 			"archiveJob", "issuePlan", "saveHouse", "saveSystem", "addSamples", "deleteSystem", "saveSheet", "removeSheet",
@@ -108,7 +109,8 @@ func audited() map[string]string {
 // costly are the operations that work long or hold much. One person may ask for a few at once.
 func costly() []string {
 	return []string{
-		"planRoster", "rosterWays", "pourOdds", "pourWays", "pourStarts", "pourHours", "compareWays", "paceEffects",
+		"planRoster", "rosterWays", "pourOdds", "pourWays", "pourStarts", "pourHours", "compareWays", "assumptions",
+		"paceEffects",
 		"buyTogether", "readDrawing", "addPhoto",
 		"importJob",
 		"readShelfFile", "readSheet", "readPrices", "writeShelfFile", "recordFile", "rosterFile", "learnt", "exportCompany",

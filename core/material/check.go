@@ -34,7 +34,8 @@ func (p Product) Faults() []Fault {
 	refuse := found.refuse
 	refuse(len(p.Components) == 0, "/components", "It has no parts.", "Enter A and B, or the paint alone.")
 	refuse(len(p.Components) > 1 && p.Ratio.Source == measure.Assumed, "/ratio",
-		"The mixing ratio is assumed: a wrong one never cures.", "Read it off the label of the kit, and choose where it is from.")
+		"The mixing ratio is assumed: a wrong one never cures.",
+		"Read it off the label of the kit, and choose where it is from.")
 	refuse(len(p.Kits) == 0, "/kits", "No size is entered that it is sold in.", "Enter one size at least.")
 	refuse(!within(p.VolumeSolids.Value, 0, 1), "/volumeSolids",
 		fmt.Sprintf("Volume solids of %.4g are not a share between 0 and 1.", p.VolumeSolids.Value), "Write 40 % as 0.4.")

@@ -2,6 +2,8 @@ package material
 
 import (
 	"fmt"
+	"math"
+	"slices"
 
 	"nephelon/core/measure"
 )
@@ -61,7 +63,49 @@ func (p Product) Doubts(units measure.System) []Doubt {
 	p.doubtUsual(&doubts, u, units)
 	p.doubtCarrier(&doubts, units)
 	p.doubtOrder(&doubts, units)
+	p.doubtFit(&doubts, units)
 	return doubts
+}
+
+// agreed is how far two figures of a sheet may lie apart, as a share, before rounding does not explain it.
+const agreed = 0.03
+
+// doubtFit asks about figures of the sheet that deny each other.
+func (p Product) doubtFit(doubts *doubtList, units measure.System) {
+	parted := !slices.ContainsFunc(p.Components, func(c Component) bool { return c.Density == nil })
+	if p.Density != nil && parted {
+		made := p.Mix().Density.Value
+		if off := made/p.Density.Value - 1; math.Abs(float64(off)) > agreed {
+			doubts.ask("/density", "Its parts make a mix of %s, but the mix is entered with %s.", units.Density(made),
+				units.Density(p.Density.Value))
+		}
+	}
+	if s := p.MassSolids; s != nil && p.VolumeSolids.Source != measure.Assumed && p.VolumeSolids.Value > s.Value+0.01 {
+		doubts.ask("/massSolids", "Solids of %s by mass are less than %s by volume. Are they exchanged?",
+			units.Fraction(s.Value), units.Fraction(p.VolumeSolids.Value))
+	}
+	if s := p.MassSolids; s != nil && p.VOC != nil {
+		density := float64(p.Mix().Density.Value)
+		if leaves := density * float64(1-s.Value); float64(p.VOC.Value) > leaves+agreed*density {
+			doubts.ask("/voc", "%s of volatile compounds are more than the %s that do not stay, by density and solids by mass.",
+				units.Format(measure.KindContent, float64(p.VOC.Value)), units.Format(measure.KindContent, leaves))
+		}
+	}
+	if f := p.Printed; f != nil && f.Basis == "spread" && f.Figure == Theoretical && p.FilmMin != nil && p.FilmMax != nil {
+		film := measure.Film(1 / f.Value)
+		if float64(film) < (1-agreed)*float64(p.FilmMin.Value) || float64(film) > (1+agreed)*float64(p.FilmMax.Value) {
+			doubts.ask("/printed", "The printed spread makes a film of %s, outside the %s to %s of one coat.",
+				units.Film(film), units.Film(p.FilmMin.Value), units.Film(p.FilmMax.Value))
+		}
+	}
+	for _, a := range p.PotLife {
+		for _, b := range p.PotLife {
+			if a.At == b.At && a.Mass > 0 && b.Mass > a.Mass && b.Lasts > a.Lasts {
+				doubts.ask("/potLife", "At %s a mass of %s is said to live longer than one of %s: a larger mass heats itself.",
+					units.Temperature(a.At), units.Mass(b.Mass), units.Mass(a.Mass))
+			}
+		}
+	}
 }
 
 // doubtList collects what is doubtful of a sheet.

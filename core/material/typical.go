@@ -14,8 +14,8 @@ type Typical struct {
 	Told  string `json:"told" doc:"The value, and the range in which such sheets lie"`
 }
 
-// spread holds a usual value and its range: from memory of common sheets, no source. Where one side of a range can spoil
-// a floor, the usual value lies on the other: a pot life is short, a window begins late and ends early.
+// spread holds a usual value and its range: from memory of common sheets, no source. Where one side of a range can
+// spoil a floor, the usual value lies on the other: a pot life is short, a window begins late and ends early.
 type spread struct{ usual, least, most float64 }
 
 func (s spread) known() bool { return s.most > 0 }
@@ -48,7 +48,8 @@ func typicalTimesOf(c Chemistry) typicalTimes {
 			hourly(8*day, 5*day, 14*day)},
 		"polyester": {minutely(10, 6, 25), hourly(1.5, 0.5, 3), hourly(3, 1, 6), hourly(24, 12, 48), hourly(6, 3, 12),
 			hourly(4*day, 1*day, 7*day)},
-		"alkyd": {spread{}, hourly(8, 4, 14), hourly(20, 12, 24), spread{}, hourly(24, 16, 36), hourly(14*day, 7*day, 21*day)},
+		"alkyd": {spread{}, hourly(8, 4, 14), hourly(20, 12, 24), spread{}, hourly(24, 16, 36),
+			hourly(14*day, 7*day, 21*day)},
 	}[c]
 }
 
@@ -99,6 +100,39 @@ func typicalDensity(p Product, part int) spread {
 		"polyurethane": {1140, 1060, 1230}, "polyaspartic": {1140, 1100, 1180}}[p.Chemistry]
 }
 
+// partDensity returns what a part weighs. Where the sheet gives the density of the mix, the part that is left makes it:
+// resins differ more than hardeners, so that of two unknown parts A is left. The words say so.
+func (p Product) partDensity(part int) (spread, string) {
+	usual := typicalDensity(p, part)
+	if p.Density == nil || len(p.Components) < 2 || part > 0 && p.Components[0].Density == nil {
+		return usual, ""
+	}
+	// By volume the shares of a mix carry the densities, by mass their inverses.
+	carried := func(density float64) float64 { return density }
+	if p.Ratio.Basis == ByMass {
+		carried = func(density float64) float64 { return 1 / density }
+	}
+	left := 0.0
+	for i, c := range p.Components {
+		left += c.Parts * carried(float64(p.Density.Value))
+		other := typicalDensity(p, i).usual
+		switch {
+		case i == part:
+			continue
+		case c.Density != nil:
+			other = float64(c.Density.Value)
+		case other == 0:
+			return spread{}, ""
+		}
+		left -= c.Parts * carried(other)
+	}
+	made := carried(left / p.Components[part].Parts)
+	if !plausible(measure.Density(made)) {
+		return spread{}, ""
+	}
+	return spread{made, made, made}, ", which makes the density of the mix"
+}
+
 // typicalFilm returns the thinnest and the thickest wet film of a kind, m.
 func typicalFilm(k Kind) (thinnest, thickest spread) {
 	film := func(usual, least, most float64) spread { return spread{usual * 1e-6, least * 1e-6, most * 1e-6} }
@@ -145,8 +179,8 @@ func (p Product) typical(field string, units measure.System) *Typical {
 		s := typicalSolids(p)
 		return told(measure.KindFraction, s, assumed[measure.Fraction](s.usual), "")
 	case "/components/0/density", "/components/1/density":
-		s := typicalDensity(p, int(field[len("/components/")]-'0'))
-		return told(measure.KindDensity, s, assumed[measure.Density](s.usual), "")
+		s, more := p.partDensity(int(field[len("/components/")] - '0'))
+		return told(measure.KindDensity, s, assumed[measure.Density](s.usual), more)
 	case "/filmMin":
 		return told(measure.KindFilm, thinnest, assumed[measure.Film](thinnest.usual), "")
 	case "/filmMax":

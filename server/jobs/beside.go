@@ -61,4 +61,27 @@ func (s *Service) besideRoute() {
 			}
 			return api.Answer(sides), nil
 		})
+	api.Register(s.API, huma.Operation{OperationID: "assumptions", Summary: "List what a plan rests on",
+		Method: http.MethodGet, Path: "/api/jobs/{job}/assumptions",
+		Description: "Values that nobody measured and no sheet states, and what the plan would become with each at the " +
+			"ends of its usual range"}, s.assumptions)
+}
+
+func (s *Service) assumptions(ctx context.Context, in *api.JobPath) (*api.Body[[]plan.Assumed], error) {
+	who := api.Person(ctx)
+	j, err := s.store.Job(ctx, who.CompanyID, in.Job)
+	if err != nil {
+		return nil, s.Fail(ctx, "read job", err)
+	}
+	world, err := s.store.Facts(ctx, who.CompanyID, in.Job, time.Now())
+	if err != nil {
+		return nil, s.Fail(ctx, "read the bookings", err)
+	}
+	limited, cancel := context.WithTimeout(ctx, besideTime)
+	defer cancel()
+	found, err := s.planner.Assumptions(limited, j.File, world, who.Units)
+	if err != nil {
+		return nil, s.Fail(ctx, "try the assumed values", slow(ctx, limited, err))
+	}
+	return api.Answer(found), nil
 }

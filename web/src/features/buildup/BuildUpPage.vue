@@ -13,6 +13,7 @@ import NewerSheets from './NewerSheets.vue'
 import { useInTurn } from '../../fields/useInTurn'
 import ProductField from '../shelf/ProductField.vue'
 import SystemDialog from './SystemDialog.vue'
+import AssumedPanel from './AssumedPanel.vue'
 import WaysDialog from './WaysDialog.vue'
 
 const desk = useDesk()
@@ -93,6 +94,7 @@ function reorder(from: number, to: number): void {
         </ol>
       </div>
     </div>
+    <AssumedPanel v-if="session.mayEdit && topDown.length > 0" />
     <SystemDialog v-model="choosing" />
     <WaysDialog v-model="comparing" />
   </section>

@@ -153,6 +153,10 @@ async function begin(): Promise<void> {
             </p>
           </div>
           <div>
+            <v-btn to="/shelf/sheet" data-test="read-sheet">Read a maker’s data sheet</v-btn>
+            <p class="small quiet">A PDF or its text: each value with its line, what is missing named.</p>
+          </div>
+          <div>
             <v-btn to="/shelf/new">Enter a data sheet</v-btn>
             <p class="small quiet">
               Ten entries are enough for mix cards: name, kind, ratio, solids, density, pot life, film and
