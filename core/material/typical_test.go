@@ -139,10 +139,10 @@ func TestFiguresThatDenyEachOther(t *testing.T) {
 		"a larger mass lives on": {"/potLife", func(p *Product) { p.PotLife[1].Lasts = 50 * measure.Minute }},
 	} {
 		p := Product{Kind: "primer", Chemistry: "epoxy", Carrier: Solvent, VolumeSolids: *from(0.6), MassSolids: from(0.75),
-			Ratio:      Ratio{Basis: ByVolume, Source: measure.Sheet},
+			Ratio: Ratio{Basis: ByVolume, Source: measure.Sheet},
 			Components: []Component{{Name: "A", Parts: 2, Density: density(1300)},
 				{Name: "B", Parts: 1, Density: density(1000)}},
-			Density:    density(1200), VOC: &measure.Sourced[measure.Content]{Value: 290, Source: measure.Sheet},
+			Density: density(1200), VOC: &measure.Sourced[measure.Content]{Value: 290, Source: measure.Sheet},
 			Film:    Film{FilmMin: film(1e-4), FilmMax: film(3e-4)},
 			Printed: &Printed{Basis: "spread", Value: 5000, Figure: Theoretical},
 			Curing: Curing{PotLife: []PotLife{{At: 20, Mass: 1, Lasts: 40 * measure.Minute, Source: measure.Sheet},
