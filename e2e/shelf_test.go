@@ -359,4 +359,24 @@ func TestAPriceListIsRead(t *testing.T) {
 	p.button("Strandholm")
 	p.upload("[data-test=price-file]", file)
 	p.sees("[data-test=prices]", "3 stay as they are")
+	// A delivery is put into stock by the number of its pack; its expiry follows from its shelf life.
+	p.open("/stock")
+	p.click("[data-test=new-container]")
+	p.fill("Barcode or article number of the pack", "SH-9")
+	p.sees("[role=dialog]", "No pack of the shelf has the number SH-9")
+	p.fill("Barcode or article number of the pack", "SH-1")
+	p.sees("[role=dialog]", "Keelbody 100, 6.8 L set")
+	p.fill("Lot", "KQ 4471")
+	value[bool](p, `(() => {
+		const made = [...document.querySelectorAll('[role=dialog] input[type=date]')][1]
+		made.value = '2031-02-03'
+		made.dispatchEvent(new Event('input', { bubbles: true }))
+		made.dispatchEvent(new Event('change', { bubbles: true }))
+		return true
+	})()`)
+	p.look("stock-label")
+	p.click("[data-test=keep-container]")
+	p.typed("Search name, lot or place", "KQ 4471")
+	p.sees("[data-test=containers]", "2032-02-03")
+	p.look("stock-derived")
 }

@@ -68,7 +68,7 @@ func rights() map[string]level {
 			"readForecast",
 			"addJob", "importJob", "exportJob", "saveJob", "copySurface", "captionPhoto", "removePhoto", "readDrawing",
 			"shelf", "sheet", "original",
-			"judgeSheet", "weighCup", "systems", "stock", "saveContainer", "takeOutContainer", "buyTogether",
+			"judgeSheet", "weighCup", "systems", "stock", "readLabel", "saveContainer", "takeOutContainer", "buyTogether",
 			"people",
 			"rosterFile", "recordFile", "entries", "learnt", "storage", "compareWays", "assumptions",
 			"paceEffects",

@@ -13,6 +13,7 @@ import (
 	"time"
 	_ "time/tzdata" // a browser has no files
 
+	"nephelon/core/label"
 	"nephelon/core/measure"
 	"nephelon/core/record"
 	"nephelon/core/record/ledger"
@@ -60,6 +61,7 @@ func newFloor() map[string]any {
 	give("seal", f.seal)
 	give("read", f.read)
 	give("follow", follow)
+	give("label", func(args []js.Value) (any, error) { return label.Read(args[0].String(), moment(args[1])) })
 	var end js.Func
 	end = js.FuncOf(func(js.Value, []js.Value) any {
 		for _, one := range append(held, end) {

@@ -21,8 +21,11 @@ type Container struct {
 	Mass     measure.Mass   `json:"mass,omitempty" minimum:"0" maximum:"10000" doc:"kg left of a medium"`
 	Lot      string         `json:"lot,omitempty" maxLength:"60"`
 	Received string         `json:"received,omitempty" format:"date"`
+	Made     string         `json:"made,omitempty" format:"date" doc:"The day on which it was made, as its label says"`
 	Expires  string         `json:"expires,omitempty" format:"date"`
+	Derived  bool           `json:"derived,omitempty" doc:"Expiry follows from the day it was made and the shelf life of its sheet, since its label says none"`
 	Opened   bool           `json:"opened,omitempty"`
+	OpenedOn string         `json:"openedOn,omitempty" format:"date"`
 	Place    string         `json:"place,omitempty" maxLength:"120"`
 	Note     string         `json:"note,omitempty" maxLength:"300"`
 	TouchUp  bool           `json:"touchUp,omitempty" doc:"Kept to match a finished floor, not to be used up"`
@@ -32,6 +35,37 @@ type Container struct {
 // Expired reports whether its date has passed.
 func (c Container) Expired(now time.Time) bool {
 	return c.Expires != "" && c.Expires < now.Format(time.DateOnly)
+}
+
+// Dated returns the container with the expiry that follows from the day it was made and the shelf life of its sheet,
+// where its label says none.
+func (c Container) Dated(p material.Product) Container {
+	if c.Expires != "" && !c.Derived || c.Part == "medium" {
+		c.Derived = false
+		return c
+	}
+	c.Expires, c.Derived = "", false
+	made, err := time.Parse(time.DateOnly, c.Made)
+	if err != nil || p.ShelfLife == nil {
+		return c
+	}
+	life := time.Duration(float64(p.ShelfLife.Value) * float64(time.Second))
+	c.Expires, c.Derived = made.Add(life).Format(time.DateOnly), true
+	return c
+}
+
+// mostOpen bounds how long an opened part that takes up moisture is used without a look: common practice, no source.
+const mostOpen = 30 * 24 * time.Hour
+
+// Look returns what to look at before a container is used, in a sentence; empty where there is nothing.
+func (c Container) Look(p material.Product, now time.Time) string {
+	opened, err := time.Parse(time.DateOnly, c.OpenedOn)
+	wet := p.Chemistry == "polyurethane" || p.Chemistry == "polyaspartic" || slices.Contains(p.Hazards, "isocyanate")
+	if !c.Opened || err != nil || !wet || c.Part == "A" || now.Sub(opened) < mostOpen {
+		return ""
+	}
+	return fmt.Sprintf("Opened %d days ago: an isocyanate hardener takes up moisture. Look for skin, gel or pressure "+
+		"before it is used.", int(now.Sub(opened).Hours()/24))
 }
 
 // Faults says what cannot be of a container.
@@ -46,7 +80,8 @@ func (c Container) Faults() []material.Fault {
 			Text: "The content of a container in stock must be more than 0.",
 			Way:  "Enter the litres left, or remove it from stock when it is empty."})
 	}
-	for _, date := range []struct{ field, value string }{{"/received", c.Received}, {"/expires", c.Expires}} {
+	for _, date := range []struct{ field, value string }{{"/received", c.Received}, {"/expires", c.Expires},
+		{"/made", c.Made}, {"/openedOn", c.OpenedOn}} {
 		if date.value == "" {
 			continue
 		}
@@ -57,6 +92,10 @@ func (c Container) Faults() []material.Fault {
 	}
 	if c.Received != "" && c.Expires != "" && c.Expires <= c.Received {
 		found = append(found, material.Fault{Field: "/expires", Text: "It expires before it was received.",
+			Way: "Exchange the two dates, or read the label again."})
+	}
+	if c.Made != "" && c.Expires != "" && c.Expires <= c.Made {
+		found = append(found, material.Fault{Field: "/made", Text: "It expires before it was made.",
 			Way: "Exchange the two dates, or read the label again."})
 	}
 	return found

@@ -67,7 +67,7 @@ func (p Product) Doubts(units measure.System) []Doubt {
 	return doubts
 }
 
-// agreed is how far two figures of a sheet may lie apart, as a share, before rounding does not explain it.
+// agreed bounds how far two figures of a sheet may lie apart, as a share, before rounding does not explain it.
 const agreed = 0.03
 
 // doubtFit asks about figures of the sheet that deny each other.

@@ -94,8 +94,8 @@ func take(t *testing.T, p *Product, g Gap) {
 }
 
 // Assumed parts make the density of the mix that the sheet gives, whichever is taken first. By hand: 3 L of 1.2 kg/L
-// weigh 3.6 kg; with 1 L of B at 1.0 the 2 L of A weigh 2.6 kg, 1.3 kg/L. By mass 2 : 1: 3 kg take 2.5 L; 1 kg of B takes
-// 1 L, and 2 kg of A 1.5 L, 1.333 kg/L.
+// weigh 3.6 kg; with 1 L of B at 1.0 the 2 L of A weigh 2.6 kg, 1.3 kg/L. By mass 2 : 1: 3 kg take 2.5 L; 1 kg of B
+// takes 1 L, and 2 kg of A 1.5 L, 1.333 kg/L.
 func TestAssumedPartsMakeTheMix(t *testing.T) {
 	for basis, a := range map[Basis]float64{ByVolume: 1300, ByMass: 4000. / 3} {
 		for _, first := range []string{"/components/0/density", "/components/1/density"} {

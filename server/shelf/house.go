@@ -2,6 +2,8 @@ package shelf
 
 import (
 	"context"
+	"errors"
+	"fmt"
 	"net/http"
 	"slices"
 	"time"
@@ -14,6 +16,7 @@ import (
 	"nephelon/core/buildup"
 	"nephelon/core/job"
 	"nephelon/core/kit"
+	"nephelon/core/label"
 	"nephelon/core/material"
 	"nephelon/core/measure"
 	"nephelon/core/school"
@@ -49,6 +52,7 @@ type StockGroup struct {
 
 // StockLine is one container.
 type StockLine struct {
+	Look       string              `json:"look,omitempty" doc:"What to look at before it is used"`
 	Revision   int64               `json:"revision"`
 	Container  kit.Container       `json:"container"`
 	Expired    bool                `json:"expired"`
@@ -102,6 +106,10 @@ func (s *Service) houseRoutes() {
 		}) (*api.Body[api.Stands], error) {
 			return s.Revised(ctx, "delete system", 0, s.store.DeleteSystem(ctx, api.Person(ctx).CompanyID, in.Base, in.ID))
 		})
+	s.stockRoutes()
+}
+
+func (s *Service) stockRoutes() {
 	api.Register(s.API, huma.Operation{OperationID: "stock", Summary: "List stock", Method: http.MethodGet,
 		Path: "/api/stock"}, s.listStock)
 	api.Register(s.API, huma.Operation{OperationID: "saveContainer", Summary: "Save a container", Method: http.MethodPut,
@@ -112,12 +120,21 @@ func (s *Service) houseRoutes() {
 			Body kit.Container
 		}) (*api.Body[api.Stands], error) {
 			in.Body.ID = in.ID
+			dated, err := s.dated(ctx, in.Body)
+			if err != nil {
+				return nil, s.Fail(ctx, "read sheet", err)
+			}
+			in.Body = dated
 			if faults := in.Body.Faults(); len(faults) > 0 {
 				return nil, api.Faulty(faults)
 			}
 			revision, err := s.store.SaveContainer(ctx, api.Person(ctx).CompanyID, in.Base, in.Body)
 			return s.Revised(ctx, "save container", revision, err)
 		})
+	api.Register(s.API, huma.Operation{OperationID: "readLabel", Summary: "Read the label of a pack",
+		Method: http.MethodPost, Path: "/api/stock-label",
+		Description: "Reads a barcode (GS1 elements, trade item number) or an article number, and returns the pack of " +
+			"the shelf that has it; stores nothing"}, s.readLabel)
 	api.Register(s.API, huma.Operation{OperationID: "takeOutContainer", Summary: "Remove a container from stock",
 		Method: http.MethodDelete,
 		Path:   "/api/stock/{id}"},
@@ -240,7 +257,7 @@ func (s *Service) listStock(ctx context.Context, _ *struct{}) (*api.Body[[]Stock
 			groups = append(groups, g)
 		}
 		line := StockLine{Revision: kept.Revision, Container: c, Expired: c.Expired(time.Now()),
-			ReservedBy: []store.Reservation{}}
+			ReservedBy: []store.Reservation{}, Look: c.Look(products[c.Sheet], time.Now())}
 		for _, r := range reservations {
 			if r.Container == c.ID {
 				line.ReservedBy = append(line.ReservedBy, r)
@@ -263,4 +280,36 @@ func (s *Service) listStock(ctx context.Context, _ *struct{}) (*api.Body[[]Stock
 		}
 	}
 	return api.Answer(groups), nil
+}
+
+// dated returns a container with the expiry that follows from its sheet, where its label says none.
+func (s *Service) dated(ctx context.Context, c kit.Container) (kit.Container, error) {
+	row, err := s.store.Sheet(ctx, api.Person(ctx).CompanyID, store.ProductShelf, c.Sheet)
+	if errors.Is(err, store.ErrNotFound) {
+		return c.Dated(material.Product{}), nil
+	}
+	if err != nil {
+		return c, err
+	}
+	p, err := Sheet[material.Product](row)
+	return c.Dated(p), err
+}
+
+func (s *Service) readLabel(ctx context.Context, in *api.Body[struct {
+	Text string `json:"text" maxLength:"200" doc:"As the scanner sends it, or as it is typed"`
+}]) (*api.Body[kit.Found], error) {
+	scan, err := label.Read(in.Body.Text, time.Now())
+	if err != nil {
+		return nil, huma.Error422UnprocessableEntity(err.Error() + ".")
+	}
+	products, media, err := s.priced(ctx)
+	if err != nil {
+		return nil, s.Fail(ctx, "read shelf", err)
+	}
+	found, is := kit.FindPack(scan, products, media)
+	if !is {
+		return nil, huma.Error422UnprocessableEntity(fmt.Sprintf("No pack of the shelf has the number %s. Enter it at the "+
+			"pack's size on its data sheet, or read the supplier's price list.", scan.Code))
+	}
+	return api.Answer(found), nil
 }

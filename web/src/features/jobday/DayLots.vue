@@ -2,6 +2,7 @@
 import { ref, watch } from 'vue'
 import type { Card, RecordBatchDay, RecordCoat } from '../../api/client'
 import type { DayAtJob } from './useDay'
+import { scanned, scans } from '../../fields/useScan'
 import TextField from '../../fields/TextField.vue'
 
 /** The lots of a batch's parts: picked from stock, scanned where the browser can, or typed. */
@@ -22,17 +23,27 @@ function pick(lot: string | undefined): void {
   const found = (props.plan.lots ?? []).find((l) => l.lot === lot)
   if (found?.expires) expires.value = found.expires
 }
-const scans = 'BarcodeDetector' in window
 async function scan(n: number, event: Event): Promise<void> {
-  const file = (event.target as HTMLInputElement).files?.[0]
-  const Detector = window.BarcodeDetector
-  if (!file || !Detector) return
-  const found = await new Detector().detect(await createImageBitmap(file))
-  said.value = found[0] ? '' : 'No code could be read in this picture. Take it nearer, or type the lot.'
-  if (found[0]) {
-    lots.value[n] = found[0].rawValue
-    pick(lots.value[n])
+  said.value = ''
+  try {
+    const text = await scanned(event)
+    if (text) take(n, text)
+  } catch (error) {
+    said.value = error instanceof Error ? error.message : String(error)
   }
+}
+/** A lot that is typed, picked or sent by a scanner: of a whole barcode its lot and expiry are taken. */
+function take(n: number, text: string): void {
+  said.value = ''
+  try {
+    const label = props.here.label(text)
+    lots.value[n] = label.lot ?? text
+    if (label.expires) expires.value = label.expires
+  } catch (error) {
+    lots.value[n] = text
+    said.value = error instanceof Error ? error.message : String(error)
+  }
+  pick(lots.value[n])
 }
 async function log(): Promise<void> {
   if (await props.here.log('lot', props.batch.id, { lots: lots.value, expires: expires.value || undefined }))
@@ -47,9 +58,9 @@ async function log(): Promise<void> {
         v-model="lots[n]"
         class="day-text"
         :label="`Lot of ${p.name}`"
-        maxlength="60"
+        maxlength="120"
         :list="`lots-${n}`"
-        @change="pick(lots[n])"
+        @change="lots[n] && take(n, lots[n])"
       />
       <datalist :id="`lots-${n}`">
         <option v-for="l in stocked(n)" :key="l.lot" :value="l.lot">

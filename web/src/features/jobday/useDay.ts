@@ -386,6 +386,8 @@ export function useDay(job: string) {
       if (!floor) throw new Error('The rules of this day are still loading. Enter it again in a moment.')
       return floor.read(kind, text)
     },
+    /** What the label of a pack says. */
+    label: (text: string): ReturnType<Floor['label']> => floor?.label(text, clock.now()) ?? { code: text },
     clock,
     zone: computed(() => issue.value?.zone),
   }

@@ -1,7 +1,11 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
 import { useShelf } from '../shelf/store'
-import type { Container } from '../../api/client'
+import { api, type Container } from '../../api/client'
+import { useRequest } from '../../api/useRequest'
+import { useSession } from '../../session/session'
+import TextField from '../../fields/TextField.vue'
+import { scanned, scans } from '../../fields/useScan'
 import FieldGrid from '../../fields/FieldGrid.vue'
 import type { Field } from '../../fields/grid'
 import { entriesRead } from '../../fields/useReader'
@@ -10,9 +14,35 @@ import { entriesRead } from '../../fields/useReader'
 const props = defineProps<{ container: Container; known: boolean; trouble: string }>()
 const emit = defineEmits<{ keep: [c: Container]; takeOut: [c: Container]; close: [] }>()
 const shelf = useShelf()
+const session = useSession()
 void shelf.load()
 const draft = ref<Container>({ ...props.container })
 const complaint = ref('')
+/** The label of a pack, scanned or typed, fills in what it says. */
+const code = ref('')
+const labelled = ref('')
+const { trouble: unread, busy, ask } = useRequest()
+async function readLabel(): Promise<void> {
+  labelled.value = ''
+  if (!code.value.trim()) return
+  const { data } = await ask(
+    api.POST('/api/stock-label', { body: { text: code.value } }),
+    'This label cannot be read.',
+    'The server does not answer. Enter the pack by hand, or read its label again later.',
+  )
+  if (!data) return
+  draft.value = { ...draft.value, ...data.container, id: draft.value.id }
+  labelled.value = data.name
+}
+async function scan(event: Event): Promise<void> {
+  unread.value = ''
+  try {
+    code.value = (await scanned(event)) ?? code.value
+    await readLabel()
+  } catch (error) {
+    unread.value = error instanceof Error ? error.message : String(error)
+  }
+}
 const product = computed(() => shelf.lines.find((l) => l.sheet.id === draft.value.sheet)?.sheet)
 const sheets = computed(() =>
   Object.fromEntries([
@@ -38,9 +68,24 @@ function choose(id: string): void {
 function line(label: string, key: 'lot' | 'place' | 'note' | 'from'): Field {
   return { as: 'name', label, value: draft.value[key], take: (v) => (draft.value[key] = v || undefined) }
 }
-function day(label: string, key: 'received' | 'expires'): Field {
+function day(label: string, key: 'received' | 'made' | 'openedOn'): Field {
   return { as: 'date', label, value: draft.value[key], take: (v) => (draft.value[key] = v || undefined) }
 }
+/** What is entered by hand is on the label; what follows from the shelf life is worked out as it is saved. */
+const expiry = computed<Field>(() => ({
+  as: 'date',
+  label: 'Expires',
+  value: draft.value.expires,
+  told: draft.value.derived
+    ? 'from the day it was made and its shelf life'
+    : product.value?.shelfLife
+      ? `left empty: ${session.format('span', product.value.shelfLife.value)} after it was made`
+      : '',
+  take: (v) => {
+    draft.value.expires = v || undefined
+    draft.value.derived = undefined
+  },
+}))
 const fields = computed<(Field | false)[]>(() => {
   const c = draft.value
   return [
@@ -89,10 +134,12 @@ const fields = computed<(Field | false)[]>(() => {
     line('Lot', 'lot'),
     line('Place', 'place'),
     day('Received', 'received'),
-    day('Expires', 'expires'),
+    day('Made on', 'made'),
+    expiry.value,
     line('Note', 'note'),
     line('Returned from', 'from'),
     { as: 'tick', label: 'opened', value: c.opened, take: (on) => (c.opened = on) },
+    c.opened === true && day('Opened on', 'openedOn'),
     {
       as: 'tick',
       label: 'retained to match a finished floor, not for other jobs',
@@ -112,6 +159,24 @@ async function keep(): Promise<void> {
   <div class="sheet pa-5">
     <h2 class="mb-2">{{ known ? 'Change a container' : 'Add to stock' }}</h2>
     <p v-if="complaint || trouble" role="alert">{{ complaint || trouble }}</p>
+    <div class="row">
+      <TextField
+        v-model="code"
+        class="grow"
+        label="Barcode or article number of the pack"
+        maxlength="200"
+        :fault="unread"
+        :told="labelled"
+        data-test="label"
+        @keydown.enter.prevent="readLabel"
+      />
+      <v-btn size="small" :disabled="busy || !code.trim()" data-test="read-label" @click="readLabel"
+        >Read the label</v-btn
+      >
+      <label v-if="scans" class="v-btn"
+        >Scan<input type="file" accept="image/*" capture="environment" hidden @change="scan"
+      /></label>
+    </div>
     <FieldGrid :fields="fields" />
     <div class="row mt-4">
       <v-btn size="small" data-test="keep-container" @click="keep">Save</v-btn>

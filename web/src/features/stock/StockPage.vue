@@ -150,6 +150,7 @@ function left(c: Container): string {
         </template>
         <template #[`item.place`]="{ item }">{{ item.place || '—' }}</template>
         <template #[`item.use`]="{ item: { line, container: c } }">
+          <span v-if="line.look" class="expired">{{ line.look }} </span>
           <span v-if="c.touchUp">kept for touch-up </span>
           <span v-for="r in line.reservedBy" :key="r.job"
             ><router-link :to="`/jobs/${r.job}`">{{ r.name }}</router-link>
