@@ -380,3 +380,21 @@ func TestAPriceListIsRead(t *testing.T) {
 	p.sees("[data-test=containers]", "2032-02-03")
 	p.look("stock-derived")
 }
+
+// A new job is planned by the more careful of sheet and own floors, and says so; undo plans by the sheet again.
+func TestAJobIsPlannedByOwnFloors(t *testing.T) {
+	p := begin(t, "Customs shed")
+	p.rectangle("8 m", "6 m")
+	p.at("build-up")
+	p.choose("Add a coat of", "Undertow")
+	p.saved()
+	p.click("[data-test=own-floors]")
+	p.sees("[data-test=own-figures]", "coat 1")
+	p.sees("[data-test=own-figures]", "own floors")
+	p.click("[data-test=use-figures]")
+	p.sees("[data-test=coat-1]", "own test")
+	p.saved()
+	p.look("own-floors")
+	p.button("Undo")
+	p.sees("[data-test=coat-1]", "data sheet")
+}

@@ -71,6 +71,7 @@ func rights() map[string]level {
 			"judgeSheet", "weighCup", "systems", "stock", "readLabel", "saveContainer", "takeOutContainer", "buyTogether",
 			"people",
 			"rosterFile", "recordFile", "entries", "learnt", "storage", "compareWays", "assumptions",
+			"ownFigures",
 			"paceEffects",
 		},
 		keepersOnly: {
@@ -110,6 +111,7 @@ func audited() map[string]string {
 func costly() []string {
 	return []string{
 		"planRoster", "rosterWays", "pourOdds", "pourWays", "pourStarts", "pourHours", "compareWays", "assumptions",
+		"ownFigures",
 		"paceEffects",
 		"buyTogether", "readDrawing", "addPhoto",
 		"importJob",

@@ -168,10 +168,6 @@ type Build struct {
 	Workings  []measure.Working                 `json:"workings"`
 }
 
-// DefaultLoss stands in where neither coat nor sheet names one: common
-// practice, no source.
-const DefaultLoss measure.Fraction = 0.05
-
 // NotchOverFilm is the ratio of a notch's depth to the wet film it leaves: common practice,
 // no source. A notch gauge on the floor tells (ASTM D4414).
 const NotchOverFilm = 2.0
@@ -481,7 +477,7 @@ func (c Coat) loss(p *material.Product) measure.Sourced[measure.Fraction] {
 	case p.Loss != nil:
 		return *p.Loss
 	}
-	return measure.Sourced[measure.Fraction]{Value: DefaultLoss, Source: measure.RuleOfThumb}
+	return measure.Sourced[measure.Fraction]{Value: material.UsualLoss, Source: measure.RuleOfThumb}
 }
 
 // Values returns all values, in the order in which they are shown.

@@ -18,7 +18,7 @@ func TestALabelFindsItsPack(t *testing.T) {
 	tern := material.Product{ID: "tern", Name: "Tern 40", Ratio: material.Ratio{Basis: material.ByVolume},
 		Components: []material.Component{{Name: "A", Parts: 2, Density: density}, {Name: "B", Parts: 1, Density: density}},
 		ShelfLife:  &measure.Sourced[measure.Span]{Value: 365 * 24 * measure.Hour, Source: measure.Sheet},
-		Kits:       []material.Kit{{Name: "6 L", Volume: &litres, Code: "9506000134352"},
+		Kits: []material.Kit{{Name: "6 L", Volume: &litres, Code: "9506000134352"},
 			{Name: "24 kg", Mass: &weighs, Code: "T24"}}}
 	grit := material.Medium{ID: "grit", Name: "Quay grit", Kind: "grit",
 		Packs: []material.Pack{{Name: "bag", Amount: 25, Code: "G"}}}

@@ -26,8 +26,11 @@ func (a Assumption) With(p Product, value float64) Product {
 	return p
 }
 
-// usualLoss is planned where a sheet gives none, within bounds: common practice, no source.
-const usualLoss, leastLoss, mostLoss = 0.05, 0.03, 0.10
+// UsualLoss is planned where a sheet gives none: common practice, no source.
+const UsualLoss measure.Fraction = 0.05
+
+// leastLoss and mostLoss bound it: common practice, no source.
+const leastLoss, mostLoss = 0.03, 0.10
 
 // Assumptions returns what the sheet is planned with on assumption.
 func (p Product) Assumptions() []Assumption {
@@ -57,11 +60,11 @@ func (p Product) Assumptions() []Assumption {
 		}
 	}
 	if p.Loss == nil || p.Loss.Source == measure.Assumed {
-		value := usualLoss
+		value := float64(UsualLoss)
 		if p.Loss != nil {
 			value = float64(p.Loss.Value)
 		}
-		add("/loss", "usual loss", measure.KindFraction, value, spread{usualLoss, leastLoss, mostLoss},
+		add("/loss", "usual loss", measure.KindFraction, value, spread{float64(UsualLoss), leastLoss, mostLoss},
 			func(p *Product, v float64) {
 				p.Loss = &measure.Sourced[measure.Fraction]{Value: measure.Fraction(v), Source: measure.Assumed}
 			})

@@ -363,9 +363,7 @@ func (s *Service) entries(ctx context.Context, in *struct {
 func (s *Service) learnt(ctx context.Context, _ *struct{}) (*api.Body[[]learn.Learnt], error) {
 	p, now := api.Person(ctx), time.Now()
 	cases, err := s.store.Cases(ctx, p.CompanyID, func(r store.JobRecord) []learn.Case {
-		stands := record.Stands(r.Issues, r.Events)
-		day := record.NewTeller().Tell(&stands, r.Events, now, p.Units)
-		return learn.Cases(&stands, &day)
+		return learn.OfRecord(r.Issues, r.Events, now, p.Units)
 	})
 	if err != nil {
 		return nil, s.Fail(ctx, "read what records show", err)

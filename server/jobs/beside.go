@@ -12,7 +12,9 @@ import (
 
 	"nephelon/core/job"
 	"nephelon/core/plan"
+	"nephelon/core/record/learn"
 	"nephelon/exchange"
+	"nephelon/store"
 )
 
 // BesideQuestion asks what a job comes to in several ways.
@@ -65,6 +67,10 @@ func (s *Service) besideRoute() {
 		Method: http.MethodGet, Path: "/api/jobs/{job}/assumptions",
 		Description: "Values that nobody measured and no sheet states, and what the plan would become with each at the " +
 			"ends of its usual range"}, s.assumptions)
+	api.Register(s.API, huma.Operation{OperationID: "ownFigures", Summary: "Compare figures with own floors",
+		Method: http.MethodGet, Path: "/api/jobs/{job}/own-figures",
+		Description: "Paces, losses and spreads of the coats as their sheets give them and as own floors show them, with " +
+			"the changes that plan by either"}, s.ownFigures)
 }
 
 func (s *Service) assumptions(ctx context.Context, in *api.JobPath) (*api.Body[[]plan.Assumed], error) {
@@ -84,4 +90,27 @@ func (s *Service) assumptions(ctx context.Context, in *api.JobPath) (*api.Body[[
 		return nil, s.Fail(ctx, "try the assumed values", slow(ctx, limited, err))
 	}
 	return api.Answer(found), nil
+}
+
+func (s *Service) ownFigures(ctx context.Context, in *api.JobPath) (*api.Body[[]plan.OwnFigure], error) {
+	who := api.Person(ctx)
+	j, err := s.store.Job(ctx, who.CompanyID, in.Job)
+	if err != nil {
+		return nil, s.Fail(ctx, "read job", err)
+	}
+	world, err := s.store.Facts(ctx, who.CompanyID, in.Job, time.Now())
+	if err != nil {
+		return nil, s.Fail(ctx, "read the bookings", err)
+	}
+	cases, err := s.store.Cases(ctx, who.CompanyID, func(r store.JobRecord) []learn.Case {
+		return learn.OfRecord(r.Issues, r.Events, world.Now, who.Units)
+	})
+	if err != nil {
+		return nil, s.Fail(ctx, "read what records show", err)
+	}
+	made, err := s.plan(ctx, who, world, j.File)
+	if err != nil {
+		return nil, s.Fail(ctx, "plan the job", err)
+	}
+	return api.Answer(plan.OwnFigures(j.File, made, learn.Learn(cases))), nil
 }

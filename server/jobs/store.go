@@ -8,6 +8,7 @@ import (
 
 	"nephelon/core/facts"
 	"nephelon/core/job"
+	"nephelon/core/record/learn"
 	"nephelon/store"
 )
 
@@ -17,6 +18,7 @@ type Store interface {
 	ArchiveJob(ctx context.Context, company, id uuid.UUID, archived bool) error
 	Facts(ctx context.Context, company, id uuid.UUID, now time.Time) (facts.Facts, error)
 	Open(ctx context.Context, company uuid.UUID, most int) (jobs []store.Job, count int, err error)
+	Cases(ctx context.Context, company uuid.UUID, work func(store.JobRecord) []learn.Case) ([]learn.Case, error)
 	Job(ctx context.Context, company, id uuid.UUID) (store.Job, error)
 	JobAt(ctx context.Context, company, id uuid.UUID, revision int64) (job.File, error)
 	Jobs(ctx context.Context, company uuid.UUID, words string, archived bool) ([]store.JobLine, error)

@@ -55,6 +55,13 @@ type Case struct {
 	Ratios  map[What][]float64   `json:"ratios"`
 }
 
+// OfRecord returns what the record of a job shows.
+func OfRecord(issues []record.Issue, events []record.Event, now time.Time, units measure.System) []Case {
+	stands := record.Stands(issues, events)
+	day := record.NewTeller().Tell(&stands, events, now, units)
+	return Cases(&stands, &day)
+}
+
 // Cases returns what the coats of a job show that were begun.
 func Cases(i *record.Issue, day *record.Day) []Case {
 	var all []Case

@@ -14,6 +14,8 @@ import { useInTurn } from '../../fields/useInTurn'
 import ProductField from '../shelf/ProductField.vue'
 import SystemDialog from './SystemDialog.vue'
 import AssumedPanel from './AssumedPanel.vue'
+import OwnFigures from './OwnFigures.vue'
+import { useOwnFloors } from '../record/useOwnFloors'
 import WaysDialog from './WaysDialog.vue'
 
 const desk = useDesk()
@@ -22,6 +24,14 @@ const shelf = useShelf()
 void shelf.load()
 const choosing = ref(false)
 const comparing = ref(false)
+const figuring = ref(false)
+const floors = useOwnFloors()
+/** Whether own floors show anything of a product of this job. */
+const shown = computed(() =>
+  floors.value.some(
+    (l) => l.estimates.some((e) => e.offered) && desk.file.value.products.some((p) => p.id === l.product),
+  ),
+)
 /** The drawing comes first, then a coat a frame. */
 const standing = useInTurn(desk.surface.value.coats.length + 2)
 
@@ -52,6 +62,9 @@ function reorder(from: number, to: number): void {
       <h2 id="buildup-title" class="grow">Build-up</h2>
       <v-btn v-if="session.mayEdit" size="small" data-test="compare-ways" @click="comparing = true"
         >Two ways …</v-btn
+      >
+      <v-btn v-if="shown && session.mayEdit" size="small" data-test="own-floors" @click="figuring = true"
+        >Own floors …</v-btn
       >
       <v-btn v-if="session.mayEdit" size="small" data-test="systems" @click="choosing = true"
         >Systems …</v-btn
@@ -97,6 +110,7 @@ function reorder(from: number, to: number): void {
     <AssumedPanel v-if="session.mayEdit && topDown.length > 0" />
     <SystemDialog v-model="choosing" />
     <WaysDialog v-model="comparing" />
+    <OwnFigures v-model="figuring" />
   </section>
 </template>
 
