@@ -4,6 +4,7 @@ import { useRoute, useRouter } from 'vue-router'
 import TextField from '../../fields/TextField.vue'
 import { keepOriginal, readSheet, type SheetRead } from '../../api/client'
 import { useRequest } from '../../api/useRequest'
+import { fieldWords } from './sheet'
 import { beginSheet, continueSheet, READ } from './useSheetDraft'
 
 /** A maker's data sheet, as PDF or text: what was read, each value with its line, and what it does not state. */
@@ -109,12 +110,15 @@ function press(event: KeyboardEvent, i: number): void {
 }
 const DEGREES = 1
 const where = (at?: number): string => (at === undefined ? '' : ` at ${at.toFixed(DEGREES)} °C`)
-/** A field's name in words, as far as its path tells. */
-const words = (path: string): string =>
-  path
+/** A field by its label, or in words as far as its path tells. */
+function words(path: string): string {
+  const said = fieldWords[path]
+  if (said) return said
+  const spaced = path
     .replace(/([A-Z])/g, ' $1')
-    .replace(':', ' of part ')
-    .toLowerCase()
+    .replace(/:(.)/, (_, part: string) => ` of ${part.toUpperCase()}`)
+  return spaced.charAt(0).toUpperCase() + spaced.slice(1)
+}
 /** The draft without what is left out, as the server makes it, and the document, which the server keeps. */
 async function chosen() {
   if (!content) return undefined

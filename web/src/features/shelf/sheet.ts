@@ -90,6 +90,22 @@ export const storeFields: SourcedFieldOf[] = [
   { key: 'storeMax', label: 'Max. storage temperature', kind: 'temperature' },
 ]
 
+/** The fields of a sheet by their labels; those that hold no single value by words of their own. */
+export const fieldWords: Record<string, string> = {
+  ...Object.fromEntries(
+    [...filmFields, ...mixFields, ...limitFields, ...storeFields, ...sheetTimes].map((f) => [f.key, f.label]),
+  ),
+  potLife: 'Pot life',
+  volumeSolids: 'Volume solids',
+  printed: 'Coverage or consumption',
+  thinnerMax: 'Thinner, at most',
+  over: 'Compatible substrates',
+  under: 'Compatible topcoats',
+  sun: 'UV resistance',
+  abrade: 'Grit for abrading after the window',
+  voc: 'VOC',
+}
+
 export const groundWords: Record<NonNullable<Product['over']>[number], string> = {
   concrete: 'concrete',
   screed: 'screed',
