@@ -9,13 +9,15 @@ import (
 	"nephelon/core/facts"
 	"nephelon/core/finding"
 	"nephelon/core/job"
+	"nephelon/core/material"
 	"nephelon/core/measure"
+	"nephelon/core/plan/input"
 )
 
 // Assumed holds a value that a plan rests on although nobody measured it and no sheet states it, and what the plan
 // would become if it lay at an end of its usual range.
 type Assumed struct {
-	Product string       `json:"product" doc:"Id of the product"`
+	Product string       `json:"product,omitempty" doc:"Id of the product; of the whole job when left out"`
 	Name    string       `json:"name" doc:"Product and value in words"`
 	Kind    measure.Kind `json:"kind"`
 	Value   float64      `json:"value" doc:"Planned with, SI"`
@@ -32,6 +34,9 @@ type AssumedEnd struct {
 	Troubles []string     `json:"troubles" doc:"What would be refused or warned of then, and is not now"`
 }
 
+// slabRange bounds how far an assumed slab may be off, K: common practice, no source.
+const slabRange = 5
+
 // Assumptions tries a plan with each assumed value of its products at both ends of its range. What changes the plan
 // stands first.
 func (p *Planner) Assumptions(ctx context.Context, f job.File, world facts.Facts,
@@ -47,6 +52,28 @@ func (p *Planner) Assumptions(ctx context.Context, f job.File, world facts.Facts
 		}
 	}
 	all := []Assumed{}
+	try := func(made Assumed, least, most float64, with func(value float64) job.File) error {
+		for _, value := range []float64{least, most} {
+			then, err := p.MakeFor(ctx, with(value), world, units)
+			if err != nil {
+				return err
+			}
+			made.Ends = append(made.Ends, endOf(value, now, then))
+		}
+		all = append(all, made)
+		return nil
+	}
+	if now.Slab.Basis == input.SlabAssumed && len(used) > 0 {
+		made := Assumed{Name: "slab temperature", Kind: measure.KindTemperature, Value: float64(material.AssumedSlab)}
+		if err := try(made, made.Value-slabRange, made.Value+slabRange, func(value float64) job.File {
+			tried := f
+			tried.Job.Slab = &measure.Sourced[measure.Temperature]{Value: measure.Temperature(value),
+				Source: measure.RuleOfThumb}
+			return tried
+		}); err != nil {
+			return nil, err
+		}
+	}
 	for i, product := range f.Products {
 		if !used[product.ID] {
 			continue
@@ -54,17 +81,14 @@ func (p *Planner) Assumptions(ctx context.Context, f job.File, world facts.Facts
 		for _, a := range product.Assumptions() {
 			made := Assumed{Product: product.ID, Name: fmt.Sprintf("%s, %s", product.Name, a.Name), Kind: a.Kind,
 				Value: a.Value}
-			for _, value := range []float64{a.Least, a.Most} {
+			if err := try(made, a.Least, a.Most, func(value float64) job.File {
 				tried := f
 				tried.Products = slices.Clone(f.Products)
 				tried.Products[i] = a.With(product, value)
-				then, err := p.MakeFor(ctx, tried, world, units)
-				if err != nil {
-					return nil, err
-				}
-				made.Ends = append(made.Ends, endOf(value, now, then))
+				return tried
+			}); err != nil {
+				return nil, err
 			}
-			all = append(all, made)
 		}
 	}
 	slices.SortStableFunc(all, func(a, b Assumed) int { return b.weight() - a.weight() })

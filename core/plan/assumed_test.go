@@ -41,6 +41,10 @@ func TestWhatAPlanRestsOn(t *testing.T) {
 		}
 		return named
 	}
+	if all, err := planner.Assumptions(t.Context(), f, facts.At(noon()), measure.Metric); err != nil ||
+		len(all) != 1 || all[0].Name != "slab temperature" || all[0].Ends[0].Value != 15 || all[0].Ends[1].Batches <= 0 {
+		t.Errorf("%+v, %v", all, err)
+	}
 	if named := ask(); len(named) != 0 {
 		t.Errorf("what its sheet states is said to be assumed: %+v", named)
 	}

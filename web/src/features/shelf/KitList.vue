@@ -51,7 +51,7 @@ function add(): void {
         @update:model-value="change(i, { price: $event })"
       />
       <NameField
-        :label="`Article number or barcode of size ${i + 1}`"
+        :label="`Article no. of size ${i + 1}`"
         :model-value="k.code ?? ''"
         @update:model-value="change(i, { code: $event || undefined })"
       />

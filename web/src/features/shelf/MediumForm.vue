@@ -120,7 +120,7 @@ const packs = computed<Field[]>(() =>
     },
     {
       as: 'name',
-      label: `Article number or barcode ${i + 1}`,
+      label: `Article no. of pack ${i + 1}`,
       value: p.code,
       take: (code) => pack(i, { code: code || undefined }),
     },
