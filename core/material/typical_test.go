@@ -154,3 +154,18 @@ func TestFiguresThatDenyEachOther(t *testing.T) {
 		}
 	}
 }
+
+// A ratio that nobody read is refused; a paint of one part has none.
+func TestAnAssumedRatioIsRefused(t *testing.T) {
+	volume := measure.Volume(0.01)
+	p := Product{Ratio: Ratio{Basis: ByVolume, Source: measure.Assumed},
+		VolumeSolids: measure.Sourced[measure.Fraction]{Value: 1},
+		Components:   []Component{{Name: "A", Parts: 2}, {Name: "B", Parts: 1}}, Kits: []Kit{{Name: "10 L", Volume: &volume}}}
+	if faults := p.Faults(); len(faults) != 1 || faults[0].Field != "/ratio" {
+		t.Errorf("%+v", faults)
+	}
+	p.Components = p.Components[:1]
+	if faults := p.Faults(); len(faults) > 0 {
+		t.Errorf("of one part: %+v", faults)
+	}
+}

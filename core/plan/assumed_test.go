@@ -1,6 +1,7 @@
 package plan
 
 import (
+	"slices"
 	"strings"
 	"testing"
 
@@ -45,10 +46,18 @@ func TestWhatAPlanRestsOn(t *testing.T) {
 		len(all) != 1 || all[0].Name != "slab temperature" || all[0].Ends[0].Value != 15 || all[0].Ends[1].Batches <= 0 {
 		t.Errorf("%+v, %v", all, err)
 	}
+	cold := f
+	cold.Products = slices.Clone(f.Products)
+	cold.Products[second].SlabMin = &measure.Sourced[measure.Temperature]{Value: 18, Source: measure.Sheet}
+	if all, err := planner.Assumptions(t.Context(), cold, facts.At(noon()), measure.Metric); err != nil ||
+		!strings.Contains(strings.Join(all[0].Ends[0].Troubles, " "), "18 °C") ||
+		strings.Contains(strings.Join(all[0].Ends[1].Troubles, " "), "18 °C") {
+		t.Errorf("a slab too cold for a sheet: %+v, %v", all, err)
+	}
 	if named := ask(); len(named) != 0 {
 		t.Errorf("what its sheet states is said to be assumed: %+v", named)
 	}
-	body.Loss = nil
+	body.Loss = &measure.Sourced[measure.Fraction]{Value: 0.05, Source: measure.Assumed}
 	body.PotLife = []material.PotLife{{At: 20, Mass: 1, Lasts: 20 * measure.Minute, Source: measure.Assumed}}
 	body.RecoatFrom = []material.TimeAt{{At: 20, After: 14 * measure.Hour, Source: measure.Assumed}}
 	body.RecoatUntil, body.Working, body.TackFree = nil, nil, nil

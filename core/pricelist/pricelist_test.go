@@ -1,6 +1,7 @@
 package pricelist_test
 
 import (
+	"slices"
 	"strings"
 	"testing"
 
@@ -27,7 +28,8 @@ func shelf() ([]material.Product, []material.Medium) {
 			{ID: "tern", Name: "Tern 40", Version: 3, Components: parts, Ratio: material.Ratio{Basis: material.ByVolume},
 				VolumeSolids: solids,
 				Kits: []material.Kit{{Name: "set S", Volume: volume(0.006), Price: priced(80), Code: "T40-6"},
-					{Name: "set L", Mass: &mass, Price: priced(190)}},
+					{Name: "set L", Mass: &mass, Price: priced(190)},
+					{Name: "old set", Volume: volume(0.006), Gone: true}},
 				Hardeners: []material.Hardener{{ID: "fast", Name: "fast", Ratio: material.Ratio{Basis: material.ByVolume}, A: 2,
 					B: 1, Kits: []material.Kit{{Name: "set F", Volume: volume(0.006), Price: priced(95)}}}}},
 			{ID: "tern-clear", Name: "Tern 40 Clear", Version: 1, Components: parts, VolumeSolids: solids,
@@ -78,6 +80,11 @@ func TestRowsFindTheirPacks(t *testing.T) {
 		"a price is missing":     {[]string{"T40-6", "Tern 40", "6 L", ""}, "", pricelist.None, 0, "no price"},
 	} {
 		lines := read(pricelist.Point, c.row)
+		slices.Reverse(products) // the order of the shelf does not matter
+		if again := read(pricelist.Point, c.row); len(again) != 1 || again[0].Match != lines[0].Match {
+			t.Errorf("%s: another order gives %+v", name, again)
+		}
+		slices.Reverse(products)
 		if len(lines) != 1 {
 			t.Errorf("%s: %d lines", name, len(lines))
 			continue
@@ -174,15 +181,15 @@ func TestOffersAreTaken(t *testing.T) {
 	if err != nil {
 		t.Fatal(err)
 	}
-	if k := got.Kits; len(k) != 3 || *k[0].Price != 84 || k[0].Code != "N1" || *k[2].Price != 150 ||
-		*k[2].Volume != 0.012 ||
+	if k := got.Kits; len(k) != 4 || *k[0].Price != 84 || k[0].Code != "N1" || *k[3].Price != 150 ||
+		*k[3].Volume != 0.012 ||
 		len(got.Faults()) > 0 {
 		t.Errorf("%+v, %v", k, got.Faults())
 	}
 	if k := got.Hardeners[0].Kits[0]; *k.Price != 99 || k.Code != "N2" {
 		t.Errorf("%+v", k)
 	}
-	if *products[0].Kits[0].Price != 80 || len(products[0].Kits) != 2 || *products[0].Hardeners[0].Kits[0].Price != 95 {
+	if *products[0].Kits[0].Price != 80 || len(products[0].Kits) != 3 || *products[0].Hardeners[0].Kits[0].Price != 95 {
 		t.Error("the sheet itself changed")
 	}
 	grit, err := pricelist.PricedMedium(media[0], offers[3:])
