@@ -133,8 +133,7 @@ func broad(text string) float64 {
 	return wide
 }
 
-// laid puts the letters of a page into lines from the top, and lines into cells where they have gaps. A
-// gap of more than a line and a half stands as an empty line.
+// laid puts the letters of a page into lines from the top, column by column, and lines into cells where they have gaps.
 func laid(texts []pdf.Text) []sheet.Line {
 	rows := runsOf(texts)
 	heights := make([]int, 0, len(rows))
@@ -142,11 +141,104 @@ func laid(texts []pdf.Text) []sheet.Line {
 		heights = append(heights, y)
 	}
 	slices.SortFunc(heights, func(a, b int) int { return cmp.Compare(b, a) })
+	for _, row := range rows {
+		slices.SortStableFunc(row, func(a, b run) int { return cmp.Compare(a.from, b.from) })
+	}
+	gutter, columned := gutterOf(rows)
+	if !columned {
+		return stacked(rows, heights)
+	}
+	// What runs across the page divides it; between such lines the left column is read before the right.
+	var all []sheet.Line
+	left, right := make(map[int][]run), make(map[int][]run)
+	var part []int
+	flush := func() {
+		for _, side := range []map[int][]run{left, right} {
+			all = append(append(all, stacked(side, part)...), sheet.Line{})
+		}
+		clear(left)
+		clear(right)
+		part = nil
+	}
+	for _, y := range heights {
+		l, r, is := parted(rows[y], gutter)
+		if !is {
+			flush()
+			all = append(all, celled(rows[y]))
+			continue
+		}
+		left[y], right[y], part = l, r, append(part, y)
+	}
+	flush()
+	return all
+}
+
+// leastColumn are the rows that two columns of text stand beside each other at least, leastLong the letters that half of
+// the lines of each have at least: labels with values beside them are shorter.
+const leastColumn, leastLong = 8, 28
+
+// parted returns the runs of a row on both sides of a gutter; false where they run across it.
+func parted(row []run, gutter float64) (left, right []run, is bool) {
+	end, from := math.Inf(-1), math.Inf(1)
+	for _, r := range row {
+		switch {
+		case r.end <= gutter:
+			left, end = append(left, r), max(end, r.end)
+		case r.from >= gutter:
+			right, from = append(right, r), min(from, r.from)
+		default:
+			return nil, nil, false
+		}
+	}
+	return left, right, from-end > 1.2*row[0].size
+}
+
+// gutterOf returns the place between two columns of text, points from the left; false for a page of one column, or of
+// tables.
+func gutterOf(rows map[int][]run) (float64, bool) {
+	from, end := math.Inf(1), math.Inf(-1)
+	for _, row := range rows {
+		for _, r := range row {
+			from, end = min(from, r.from), max(end, r.end)
+		}
+	}
+	best, most := 0.0, 0
+	const step = 3
+	for at := from + 0.35*(end-from); at < from+0.65*(end-from); at += step {
+		beside, across := 0, 0
+		var lefts, rights []int
+		for _, row := range rows {
+			left, right, is := parted(row, at)
+			switch {
+			case !is:
+				across++
+			case len(left) > 0 && len(right) > 0:
+				beside++
+				lefts = append(lefts, len(celled(left).Text))
+				rights = append(rights, len(celled(right).Text))
+			}
+		}
+		if beside < leastColumn || across > beside || beside <= most {
+			continue
+		}
+		slices.Sort(lefts)
+		slices.Sort(rights)
+		if lefts[beside/2] >= leastLong && rights[beside/2] >= leastLong {
+			best, most = at, beside
+		}
+	}
+	return best, most > 0
+}
+
+// stacked puts rows into lines from the top. A gap of more than a line and a half stands as an empty line.
+func stacked(rows map[int][]run, heights []int) []sheet.Line {
 	var all []sheet.Line
 	last, size := 0, 10.0
 	for k, y := range heights {
 		row := rows[y]
-		slices.SortStableFunc(row, func(a, b run) int { return cmp.Compare(a.from, b.from) })
+		if len(row) == 0 {
+			continue
+		}
 		if k > 0 && float64(last-y)*near > 1.9*size {
 			all = append(all, sheet.Line{})
 		}

@@ -6,6 +6,7 @@ import (
 	"fmt"
 	"html"
 	"os"
+	"slices"
 	"strings"
 	"testing"
 
@@ -107,4 +108,46 @@ func FuzzPDFLines(f *testing.F) {
 	f.Fuzz(func(t *testing.T, file []byte) {
 		_, _ = PDFLines(file) // it may refuse, and must not panic
 	})
+}
+
+// Two columns of text are read one after the other, between what runs across the page; a table stays as it is.
+func TestTwoColumnsAreReadOneAfterTheOther(t *testing.T) {
+	left := []string{"A self-levelling epoxy of two parts, free", "of solvents, for floors in halls that carry",
+		"trucks and cold stores that are washed down.", "Mixing ratio by volume: 3 parts A, 1 part B",
+		"Volume solids of the mix: 98 % by volume", "The mix is poured out at once and spread by",
+		"notched trowel, then rolled with spikes that", "let the air out, within its working time.",
+		"VOC of the mixed product: at most 24 g/L"}
+	right := []string{"Pot life of 5 kg of the mix: 25 min at 20 °C", "Recoat window at 20 °C: from 12 h to 36 h",
+		"Light foot traffic after 18 h, at 20 °C again", "and full cure after seven days, wherever the",
+		"air moves. Surface temperature: 10 to 30 °C", "Relative humidity of the air: at most 80 %",
+		"Dew point: the slab at least 3 K above it,", "measured every hour until the film is hard.",
+		"Shelf life: 12 months in closed pails, cool"}
+	text := "Gannet 12, the epoxy body coat that is described on both sides of this page and the next one\n"
+	want := []string{strings.TrimSpace(text)}
+	for i := range left {
+		text += left[i] + "\t" + right[i] + "\n"
+	}
+	text += "This line runs across the whole page again, from its left edge nearly to its right edge, and on\n"
+	lines, err := PDFLines(printedSheet(t, text))
+	if err != nil {
+		t.Fatal(err)
+	}
+	want = append(append(append(want, left...), right...), "This line runs across the whole page again, "+
+		"from its left edge nearly to its right edge, and on")
+	var got []string
+	for _, l := range lines {
+		if l.Text != "" {
+			got = append(got, l.Text)
+		}
+	}
+	if !slices.Equal(got, want) {
+		t.Errorf("read as\n%s\nwant\n%s", strings.Join(got, "\n"), strings.Join(want, "\n"))
+	}
+	table := ""
+	for i := range 10 {
+		table += fmt.Sprintf("Property %d\t%d min at 20 °C\n", i, i+10)
+	}
+	if lines, err = PDFLines(printedSheet(t, table)); err != nil || len(lines) == 0 || len(lines[0].Cells) != 2 {
+		t.Errorf("a table is read as %+v, %v", lines, err)
+	}
 }

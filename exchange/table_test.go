@@ -8,6 +8,9 @@ import (
 
 	"github.com/xuri/excelize/v2"
 
+	"nephelon/core/material"
+	"nephelon/core/measure"
+	"nephelon/core/pricelist"
 	"nephelon/exchange"
 )
 
@@ -48,4 +51,37 @@ func TestATableIsReadFromEachForm(t *testing.T) {
 			t.Errorf("%q: %q, %v", says, rows, err)
 		}
 	}
+}
+
+// FuzzTable reads anything as a price list and matches it to a shelf: no crash, and no price that is none.
+func FuzzTable(f *testing.F) {
+	volume, book := measure.Volume(0.006), excelize.NewFile()
+	if err := book.SetCellValue("Sheet1", "A1", 84.5); err != nil {
+		f.Fatal(err)
+	}
+	var packed bytes.Buffer
+	if err := book.Write(&packed); err != nil {
+		f.Fatal(err)
+	}
+	for _, seed := range []string{"Item no.;Product;Size;Price\nT1;Tern 40;6 L;84,50\n", "a\tb\n\"", "x,1.234\ny,1,5",
+		packed.String()} {
+		f.Add([]byte(seed))
+	}
+	products := []material.Product{{ID: "tern", Name: "Tern 40", Components: []material.Component{{Name: "A", Parts: 1}},
+		Kits: []material.Kit{{Name: "6 L", Volume: &volume, Code: "T1"}}}}
+	f.Fuzz(func(t *testing.T, file []byte) {
+		rows, err := exchange.ReadTable(file)
+		if err != nil {
+			return
+		}
+		columns := pricelist.Guess(rows)
+		if columns.Usable() != "" {
+			columns = pricelist.PriceColumns{Code: 1, Name: 2, Size: 3, Price: 4}
+		}
+		for _, l := range pricelist.Read(rows, columns, products, nil) {
+			if l.Offer != nil && !(l.Offer.Price >= 0 && l.Offer.Price <= 1e6) || l.Offer == nil && l.Trouble == "" {
+				t.Fatalf("%+v", l)
+			}
+		}
+	})
 }

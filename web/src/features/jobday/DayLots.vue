@@ -23,11 +23,17 @@ function pick(lot: string | undefined): void {
   const found = (props.plan.lots ?? []).find((l) => l.lot === lot)
   if (found?.expires) expires.value = found.expires
 }
+/** A trade item number, which every pack of the product carries. */
+const ITEM = /^\d{14}$/
 async function scan(n: number, event: Event): Promise<void> {
   said.value = ''
   try {
     const text = await scanned(event)
-    if (text) take(n, text)
+    if (!text) return
+    const label = props.here.label(text)
+    if (!label.lot && ITEM.test(label.code))
+      said.value = 'This barcode names the product and holds no lot. Scan another one, or type the lot.'
+    else take(n, text)
   } catch (error) {
     said.value = error instanceof Error ? error.message : String(error)
   }
