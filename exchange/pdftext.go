@@ -173,8 +173,8 @@ func laid(texts []pdf.Text) []sheet.Line {
 	return all
 }
 
-// leastColumn are the rows that two columns of text stand beside each other at least, leastLong the letters that half of
-// the lines of each have at least: labels with values beside them are shorter.
+// leastColumn are the rows that two columns of text stand beside each other at least, leastLong the letters that half
+// of the lines of each have at least: labels with values beside them are shorter.
 const leastColumn, leastLong = 8, 28
 
 // parted returns the runs of a row on both sides of a gutter; false where they run across it.

@@ -52,7 +52,8 @@ func TestLabelsAreRead(t *testing.T) {
 
 // FuzzRead reads anything as a label: no crash, and what is read is a lot and dates that stock can keep.
 func FuzzRead(f *testing.F) {
-	for _, seed := range []string{"]C10109506000134352173211301012", "(01)09506000134352(10)L-77a", "9506000134352", "KB-17"} {
+	for _, seed := range []string{"]C10109506000134352173211301012", "(01)09506000134352(10)L-77a", "9506000134352",
+		"KB-17"} {
 		f.Add(seed)
 	}
 	now := time.Date(2031, 5, 6, 9, 0, 0, 0, time.UTC)

@@ -2,6 +2,7 @@ package sheet
 
 import (
 	"fmt"
+	"slices"
 )
 
 // settle marks what contradicts itself: a value that stands twice with different figures.
@@ -9,8 +10,8 @@ func (r *reader) settle() {
 	first := make(map[string]int)
 	for n := range r.draft.Values {
 		v := &r.draft.Values[n]
-		if v.Path == "kits" {
-			continue
+		if v.Path == "kits" || v.Path == "hazards" || v.Path == "cautions" {
+			continue // there may be several
 		}
 		key := v.Path
 		if of, is := v.Value.(map[string]any); is { // of another basis it is said in another way
@@ -43,6 +44,12 @@ func productOf(values []Value) map[string]any {
 		case "name", "kind", "chemistry", "carrier", "edition", "sun", "over", "printed":
 			if p[v.Path] == nil {
 				p[v.Path] = v.Value
+			}
+		case "hazards", "cautions":
+			list, _ := p[v.Path].([]any)
+			const most = 12 // as many as the shelf takes
+			if len(list) < most && !slices.Contains(list, v.Value) {
+				p[v.Path] = append(list, v.Value)
 			}
 		case "ratio":
 			if of, is := v.Value.(map[string]any); is && p["ratio"] == nil {

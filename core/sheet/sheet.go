@@ -123,6 +123,7 @@ type reader struct {
 	section *float64  // °C of the lines below a heading
 	columns []float64 // °C of the columns of a table
 	overall *float64  // °C of all data, where the sheet says so
+	warns   bool      // the lines below a heading say what can hurt
 }
 
 // From reads a sheet.
@@ -177,11 +178,14 @@ func (r *reader) line(n int) {
 		if r.columns != nil && !r.goesOn(n) {
 			r.columns = nil
 		}
-		r.section, r.pending, r.alone, r.heads = nil, "", false, nil
+		r.section, r.pending, r.alone, r.heads, r.warns = nil, "", false, nil, false
 		return
 	}
 	for _, part := range sentences(l) {
 		r.words(n, part.Text)
+	}
+	if r.cautioned(n, l) {
+		return
 	}
 	if r.heading(l) || r.tabled(l) || r.row(n, l) {
 		return

@@ -174,3 +174,41 @@ func BenchmarkReading(b *testing.B) {
 		From(Lines(string(text)))
 	}
 }
+
+// Hazards are read from words and from the codes of hazard statements (Regulation (EC) 1272/2008, Annex III), and not
+// where the sheet denies them; a caution is the sentence that follows its heading.
+func TestHazardsAreRead(t *testing.T) {
+	read := func(text string) (hazards, cautions []any) {
+		d := From(Lines("Gannet 12\nEpoxy body coat\n\n" + text))
+		hazards, _ = d.Product["hazards"].([]any)
+		cautions, _ = d.Product["cautions"].([]any)
+		return hazards, cautions
+	}
+	for text, want := range map[string][]any{
+		"Part B contains isocyanates.":                     {"isocyanate"},
+		"H314, H317: wear gloves.":                         {"skin-sensitiser", "corrosive"},
+		"May cause an allergic skin reaction. Flammable.":  {"skin-sensitiser", "flammable"},
+		"An isocyanate-free system, not flammable.":        nil,
+		"Resists corrosive chemicals and non-flammable.":   nil,
+		"Härter wirkt ätzend und ist hautsensibilisierend": {"skin-sensitiser", "corrosive"},
+		"Isocyanates.\nIsocyanates again.":                 {"isocyanate"},
+	} {
+		got, _ := read(text)
+		same := len(got) == len(want)
+		for _, h := range want {
+			same = same && slices.Contains(got, h)
+		}
+		if !same {
+			t.Errorf("%q: %v, want %v", text, got, want)
+		}
+	}
+	if _, got := read("PRECAUTIONS\nPart B burns skin and eyes.\nKeep out of reach of children.\n" +
+		"Pot life: 20 min at 20 °C\nA pail of it weighs little."); len(got) != 2 ||
+		got[1] != "Keep out of reach of children." {
+		t.Errorf("cautions below a heading %v", got)
+	}
+	if _, got := read("CAUTION: A full pail left standing smokes; pour it out.\nCaution marks"); len(got) != 1 ||
+		got[0] != "A full pail left standing smokes; pour it out." {
+		t.Errorf("cautions %v", got)
+	}
+}

@@ -39,12 +39,42 @@ func wordFields() []wordField {
 				basis := map[bool]string{true: "volume", false: "mass"}[strings.EqualFold(m[3], "volume")]
 				return map[string]any{"basis": basis, "parts": []float64{value(m[1]), value(m[2])}}
 			}, nil},
+		{"hazards", words(`\bisocyanates?\b|\bEUH ?204\b|\bisocyanate\b|\bisocianatos?\b`),
+			words(`isocyanate[- ]?free|free (of|from) isocyanate|\bno isocyanate|isocyanatfrei`), constant("isocyanate"), nil},
+		{"hazards", words(`\bH317\b|\bskin sensiti[sz]\w+|\bsensiti[sz]es? (?:the )?skin|` +
+			`\ballergic skin reactions?\b|\bhautsensibilisierend|\bsensibilización`), words(`\bnot? (a )?(skin )?sensiti`),
+			constant("skin-sensitiser"), nil},
+		{"hazards", words(`\bH314\b|\bcorrosive\b|\bcauses (?:severe )?(?:skin )?burns\b|(?:^|\s)ätzend|\bcorrosiv[oa]\b`),
+			words(`non[- ]?corrosive|not corrosive|corrosive (environment|conditions|chemical)`), constant("corrosive"), nil},
+		{"hazards", words(`\bH22[456]\b|\bflammable\b|\bentzündbar|\bentzündlich|\binflamable`),
+			words(`non[- ]?flammable|not flammable|flammable (liquids? (stor|area)|materials? (near|away))`), constant("flammable"),
+			nil},
+		{"cautions", words(`^(?:caution|warning|danger|vorsicht|warnung|precaución)s? ?[:!.] ?(.{12,400})$`), nil,
+			func(m []string) any { return strings.TrimSpace(m[1]) }, nil},
 		{"sun", words(`\b(?:not (?:uv|light)[- ]?(?:stable|resistant)|(?:may|will) (?:yellow|amber)|` +
 			`yellows|ambers)\b`), nil,
 			constant("ambers"), nil},
 		{"sun", words(`\b(?:uv|light)[- ]?(?:stable|resistant|fast)\b|non[- ]yellowing\b`), words(`\bnot (uv|light)`),
 			constant("stable"), nil},
 	}
+}
+
+var cautions = words(`^(?:cautions?|precautions|warnings?|safety|safety (?:precautions|instructions)|health and safety|` +
+	`vorsicht|sicherheitshinweise|precauciones|advertencias):?$`)
+
+// cautioned reads the sentences below a heading that says what can hurt, until an empty line.
+func (r *reader) cautioned(n int, l Line) bool {
+	if cautions.MatchString(l.Text) {
+		r.warns = true
+		return true
+	}
+	const least = 4 // words of a sentence
+	if !r.warns || len(strings.Fields(l.Text)) < least || strings.Contains(l.Text, ":") {
+		r.warns = false
+		return false
+	}
+	r.add(n, Value{Path: "cautions", Value: l.Text, As: l.Text})
+	return true
 }
 
 // ground are the names that the shelf has for what a product goes over.
