@@ -6,6 +6,7 @@ import (
 	"errors"
 	"fmt"
 	"math"
+	"regexp"
 	"slices"
 	"strings"
 
@@ -45,6 +46,7 @@ func PDFLines(file []byte) (lines []sheet.Line, err error) {
 			mostPDFPages)
 	}
 	letters := 0
+	var pages [][]sheet.Line
 	for n := 1; n <= document.NumPage(); n++ {
 		page := document.Page(n)
 		if page.V.IsNull() {
@@ -54,13 +56,52 @@ func PDFLines(file []byte) (lines []sheet.Line, err error) {
 		if letters += len(texts); letters > mostLetters {
 			return nil, errors.New("the PDF holds more text than a data sheet; paste the part that matters")
 		}
-		lines = append(lines, laid(texts)...)
-		lines = append(lines, sheet.Line{})
+		pages = append(pages, laid(texts))
 	}
 	if letters == 0 {
 		return nil, ErrPicture
 	}
+	for _, page := range withoutRunning(pages) {
+		lines = append(append(lines, page...), sheet.Line{})
+	}
 	return lines, nil
+}
+
+// running bounds the lines at the top and at the bottom of a page that may run through all pages.
+const running = 3
+
+var pageNumber = regexp.MustCompile(`(?i)\b(page|seite|página)\s*[0-9]+|^[0-9]+\s*(/|of|von|de)\s*[0-9]+$`)
+
+// withoutRunning returns pages without their numbers, without the head lines that the first page has, too, and
+// without the foot lines that the next page has, too: a table goes on over the edge of a page, and nothing is read
+// twice.
+func withoutRunning(pages [][]sheet.Line) [][]sheet.Line {
+	same := func(a, b sheet.Line) bool { return a.Text != "" && a.Text == b.Text }
+	edges := func(page []sheet.Line) (top, bottom []sheet.Line) {
+		return page[:min(running, len(page))], page[max(0, len(page)-running):]
+	}
+	var all [][]sheet.Line
+	for n, page := range pages {
+		from, until := 0, len(page)
+		if len(pages) > 1 {
+			top, _ := edges(pages[0])
+			var bottom []sheet.Line
+			if n+1 < len(pages) {
+				_, bottom = edges(pages[n+1])
+			}
+			for n > 0 && from < min(running, len(page)) &&
+				slices.ContainsFunc(top, func(l sheet.Line) bool { return same(l, page[from]) }) {
+				from++
+			}
+			for until > max(from, len(page)-running) &&
+				(pageNumber.MatchString(page[until-1].Text) ||
+					slices.ContainsFunc(bottom, func(l sheet.Line) bool { return same(l, page[until-1]) })) {
+				until--
+			}
+		}
+		all = append(all, page[from:until])
+	}
+	return all
 }
 
 // run is letters that were written one after the other.

@@ -151,3 +151,28 @@ func TestTwoColumnsAreReadOneAfterTheOther(t *testing.T) {
 		t.Errorf("a table is read as %+v, %v", lines, err)
 	}
 }
+
+// What runs through all pages is read once: heads with the first page, feet with none.
+func TestWhatRunsThroughPagesIsReadOnce(t *testing.T) {
+	page := func(texts ...string) []sheet.Line { return sheet.Lines(strings.Join(texts, "\n")) }
+	got := withoutRunning([][]sheet.Line{
+		page("Gannet 12", "Maker of Skerrow", "Epoxy body coat", "10 °C\t20 °C", "Tack-free\t8 h\t5 h", "Skerrow 7",
+			"Page 1 of 3"),
+		page("Gannet 12", "Maker of Skerrow", "Recoat from\t16 h\t9 h", "Full cure\t9 d\t7 d", "Skerrow 7",
+			"Page 2 of 3"),
+		page("Gannet 12", "Light foot\t24 h\t16 h", "Skerrow 7", "Page 3 of 3"), page(), page("Full cure\t9 d\t7 d")})
+	var texts []string
+	for _, p := range got {
+		for _, l := range p {
+			texts = append(texts, l.Text)
+		}
+	}
+	want := []string{"Gannet 12", "Maker of Skerrow", "Epoxy body coat", "10 °C 20 °C", "Tack-free 8 h 5 h",
+		"Recoat from 16 h 9 h", "Full cure 9 d 7 d", "Light foot 24 h 16 h", "Skerrow 7", "", "Full cure 9 d 7 d"}
+	if !slices.Equal(texts, want) {
+		t.Errorf("%q", texts)
+	}
+	if alone := withoutRunning([][]sheet.Line{page("Gannet 12", "Page 1")}); len(alone[0]) != 2 {
+		t.Errorf("of one page %v", alone)
+	}
+}
