@@ -425,6 +425,11 @@ func TestAnotherCompanysRecordsAreNotThere(t *testing.T) {
 	if err := json.Unmarshal([]byte(text), &them); err != nil {
 		t.Fatal(err)
 	}
+	_, text = theirs.send(http.MethodPost, "/api/originals?name=tern.txt", "Tern 5 of the other company")
+	var original material.Original
+	if err := json.Unmarshal([]byte(text), &original); err != nil {
+		t.Fatal(err)
+	}
 	mine := signedIn(t, web, "owner@"+addCompany(t))
 	tried := 0
 	for _, o := range operations(t, mine) {
@@ -435,7 +440,7 @@ func TestAnotherCompanysRecordsAreNotThere(t *testing.T) {
 		}
 		tried++
 		path := strings.NewReplacer("{job}", job.ID.String(), "{person}", them.ID.String(), "{address}", address.ID.String(),
-			"{run}", run.ID.String(),
+			"{run}", run.ID.String(), "{hash}", original.Hash,
 			"{photo}", photos[0].ID.String(), "{surface}", job.File.Job.Surfaces[0].ID, "{coat}",
 			job.File.Job.Surfaces[0].Coats[0].ID, "{id}", "their-sheet", "{number}", "1").Replace(o.path)
 		if strings.Contains(path, "{") {
