@@ -33,6 +33,14 @@ func (r *reader) settle() {
 	}
 }
 
+// list adds a value to those of its path, each once and no more than the shelf takes.
+func list(p map[string]any, v Value) {
+	const most = 12
+	if all, _ := p[v.Path].([]any); len(all) < most && !slices.Contains(all, v.Value) {
+		p[v.Path] = append(all, v.Value)
+	}
+}
+
 // productOf puts values into the shape of the shelf: of what stands twice the first.
 func productOf(values []Value) map[string]any {
 	p := make(map[string]any)
@@ -46,11 +54,7 @@ func productOf(values []Value) map[string]any {
 				p[v.Path] = v.Value
 			}
 		case "hazards", "cautions":
-			list, _ := p[v.Path].([]any)
-			const most = 12 // as many as the shelf takes
-			if len(list) < most && !slices.Contains(list, v.Value) {
-				p[v.Path] = append(list, v.Value)
-			}
+			list(p, v)
 		case "ratio":
 			if of, is := v.Value.(map[string]any); is && p["ratio"] == nil {
 				p["ratio"] = map[string]any{"basis": of["basis"], "source": "sheet"}
