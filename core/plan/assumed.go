@@ -9,7 +9,6 @@ import (
 	"nephelon/core/facts"
 	"nephelon/core/finding"
 	"nephelon/core/job"
-	"nephelon/core/material"
 	"nephelon/core/measure"
 	"nephelon/core/plan/input"
 )
@@ -63,8 +62,10 @@ func (p *Planner) Assumptions(ctx context.Context, f job.File, world facts.Facts
 		all = append(all, made)
 		return nil
 	}
-	if now.Slab.Basis == input.SlabAssumed && len(used) > 0 {
-		made := Assumed{Name: "slab temperature", Kind: measure.KindTemperature, Value: float64(material.AssumedSlab)}
+	assumed := now.Slab.Basis == input.SlabAssumed ||
+		now.Slab.Basis == input.SlabEntered && !input.Entered(f.Job.Slab)
+	if assumed && len(used) > 0 {
+		made := Assumed{Name: "slab temperature", Kind: measure.KindTemperature, Value: float64(now.Slab.Slab)}
 		if err := try(made, made.Value-slabRange, made.Value+slabRange, func(value float64) job.File {
 			tried := f
 			tried.Job.Slab = &measure.Sourced[measure.Temperature]{Value: measure.Temperature(value),

@@ -46,6 +46,17 @@ func TestWhatAPlanRestsOn(t *testing.T) {
 		len(all) != 1 || all[0].Name != "slab temperature" || all[0].Ends[0].Value != 15 || all[0].Ends[1].Batches <= 0 {
 		t.Errorf("%+v, %v", all, err)
 	}
+	entered := f
+	entered.Job.Slab = &measure.Sourced[measure.Temperature]{Value: 12, Source: measure.Assumed}
+	if all, err := planner.Assumptions(t.Context(), entered, facts.At(noon()), measure.Metric); err != nil ||
+		len(all) != 1 || all[0].Value != 12 || all[0].Ends[0].Value != 7 {
+		t.Errorf("a slab of 12 °C that was assumed: %+v, %v", all, err)
+	}
+	entered.Job.Slab.Source = measure.OwnTest
+	if all, err := planner.Assumptions(t.Context(), entered, facts.At(noon()), measure.Metric); err != nil ||
+		len(all) > 0 {
+		t.Errorf("a slab that was measured: %+v, %v", all, err)
+	}
 	cold := f
 	cold.Products = slices.Clone(f.Products)
 	cold.Products[second].SlabMin = &measure.Sourced[measure.Temperature]{Value: 18, Source: measure.Sheet}

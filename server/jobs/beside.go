@@ -9,7 +9,9 @@ import (
 	"nephelon/server/api"
 
 	"github.com/danielgtaylor/huma/v2"
+	"github.com/google/uuid"
 
+	"nephelon/core/facts"
 	"nephelon/core/job"
 	"nephelon/core/plan"
 	"nephelon/core/record/learn"
@@ -34,9 +36,9 @@ func (s *Service) besideRoute() {
 			Body BesideQuestion
 		}) (*api.Body[[]plan.Side], error) {
 			who := api.Person(ctx)
-			j, err := s.store.Job(ctx, who.CompanyID, in.Job)
+			j, world, err := s.stands(ctx, in.Job)
 			if err != nil {
-				return nil, s.Fail(ctx, "read job", err)
+				return nil, err
 			}
 			document, err := json.Marshal(j.File)
 			if err != nil {
@@ -50,10 +52,6 @@ func (s *Service) besideRoute() {
 				if files[n], _, _, err = s.patched(document, patch); err != nil {
 					return nil, s.unfit(ctx, err)
 				}
-			}
-			world, err := s.store.Facts(ctx, who.CompanyID, in.Job, time.Now())
-			if err != nil {
-				return nil, s.Fail(ctx, "read the bookings", err)
 			}
 			limited, cancel := context.WithTimeout(ctx, besideTime)
 			defer cancel()
@@ -73,15 +71,25 @@ func (s *Service) besideRoute() {
 			"the changes that plan by either"}, s.ownFigures)
 }
 
+// stands returns a job as it is saved, with the facts beside it; the error is for the caller.
+func (s *Service) stands(ctx context.Context, id uuid.UUID) (store.Job, facts.Facts, error) {
+	company := api.Person(ctx).CompanyID
+	j, err := s.store.Job(ctx, company, id)
+	if err != nil {
+		return j, facts.Facts{}, s.Fail(ctx, "read job", err)
+	}
+	world, err := s.store.Facts(ctx, company, id, time.Now())
+	if err != nil {
+		return j, world, s.Fail(ctx, "read the bookings", err)
+	}
+	return j, world, nil
+}
+
 func (s *Service) assumptions(ctx context.Context, in *api.JobPath) (*api.Body[[]plan.Assumed], error) {
 	who := api.Person(ctx)
-	j, err := s.store.Job(ctx, who.CompanyID, in.Job)
+	j, world, err := s.stands(ctx, in.Job)
 	if err != nil {
-		return nil, s.Fail(ctx, "read job", err)
-	}
-	world, err := s.store.Facts(ctx, who.CompanyID, in.Job, time.Now())
-	if err != nil {
-		return nil, s.Fail(ctx, "read the bookings", err)
+		return nil, err
 	}
 	limited, cancel := context.WithTimeout(ctx, besideTime)
 	defer cancel()
@@ -94,13 +102,9 @@ func (s *Service) assumptions(ctx context.Context, in *api.JobPath) (*api.Body[[
 
 func (s *Service) ownFigures(ctx context.Context, in *api.JobPath) (*api.Body[[]plan.OwnFigure], error) {
 	who := api.Person(ctx)
-	j, err := s.store.Job(ctx, who.CompanyID, in.Job)
+	j, world, err := s.stands(ctx, in.Job)
 	if err != nil {
-		return nil, s.Fail(ctx, "read job", err)
-	}
-	world, err := s.store.Facts(ctx, who.CompanyID, in.Job, time.Now())
-	if err != nil {
-		return nil, s.Fail(ctx, "read the bookings", err)
+		return nil, err
 	}
 	cases, err := s.store.Cases(ctx, who.CompanyID, func(r store.JobRecord) []learn.Case {
 		return learn.OfRecord(r.Issues, r.Events, world.Now, who.Units)
