@@ -85,6 +85,16 @@ async function corrects(): Promise<void> {
   await nextTick()
   focus(draft.value?.values.findIndex((v) => v.line === w.line))
 }
+/** What a person wrote, where nothing can be read of it any more: as the sheet has it again, on one click. */
+const unread = computed(() =>
+  Object.entries(corrected.value).filter(
+    ([line]) => !draft.value?.values.some((v) => v.line === Number(line)),
+  ),
+)
+async function restore(line: string): Promise<void> {
+  corrected.value = Object.fromEntries(Object.entries(corrected.value).filter(([l]) => l !== line))
+  await readAgain()
+}
 const rows = ref<HTMLTableRowElement[]>([])
 const focus = (i: number | undefined): void => rows.value[i ?? -1]?.focus()
 async function decide(i: number, take: boolean): Promise<void> {
@@ -101,12 +111,16 @@ function press(event: KeyboardEvent, i: number): void {
     n: () => focus(open.value.find((k) => k > i) ?? open.value[0]),
     t: () => void decide(i, true),
     l: () => void decide(i, false),
-    c: () => void correct(i),
   }
   const act = keys[event.key]
   if (!act) return
   event.preventDefault()
   act()
+}
+/** A line opens as its key comes up: as it goes down, the letter would still be written into the line. */
+function release(event: KeyboardEvent, i: number): void {
+  if (event.target instanceof HTMLInputElement || event.ctrlKey || event.metaKey || event.altKey) return
+  if (event.key === 'c') void correct(i)
 }
 const DEGREES = 1
 const where = (at?: number): string => (at === undefined ? '' : ` at ${at.toFixed(DEGREES)} °C`)
@@ -240,6 +254,7 @@ async function next(): Promise<void> {
               :class="{ doubtful: v.state === 'doubtful' && !decided.has(key(i)), out: !taken(i) }"
               :data-value="v.path"
               @keydown="press($event, i)"
+              @keyup="release($event, i)"
             >
               <td>{{ words(v.path) }}{{ where(v.at) }}</td>
               <td>
@@ -289,6 +304,10 @@ async function next(): Promise<void> {
             </tr>
           </tbody>
         </table>
+      </div>
+      <div v-for="[line, text] in unread" :key="line" class="row mt-2" data-test="unread">
+        <span class="grow">Line {{ line }} gives no value as you wrote it: “{{ text }}”.</span>
+        <v-btn size="small" :disabled="busy" @click="restore(line)">As the sheet has it</v-btn>
       </div>
       <p v-if="draft.missing.length" class="small mt-2">
         <b>Not stated:</b> {{ draft.missing.map(words).join(', ') }}. What planning needs of these is asked
