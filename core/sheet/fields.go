@@ -5,93 +5,126 @@ import (
 	"slices"
 )
 
+// reading reads the quantities of a field from what stands behind its label.
+type reading func(r *reader, n int, f field, label, rest string)
+
 // field holds what a label of a sheet stands for.
 type field struct {
-	paths []string
-	label *regexp.Regexp // at the beginning of a label
-	not   *regexp.Regexp // words that forbid it
-	// What a clause in running text has to say to be read as this field; nil where only a label is.
+	paths  []string
+	label  *regexp.Regexp // at the beginning of a label
+	inside *regexp.Regexp // the same words anywhere in a clause
+	not    *regexp.Regexp // words that forbid it
+	// What a clause in running text has to say to be read as this field, nil where only a label is; and one of which
+	// quantities it must hold.
 	clause *regexp.Regexp
-	read   func(r *reader, n int, f field, label, rest string)
+	wants  []kind
+	read   reading
+}
+
+// field returns the field that words of the lexicon name.
+func (x lexicon) field(name string, read reading, paths ...string) field {
+	return field{paths: paths, label: begins(x.any(name)), inside: words(`(?:^|[^\p{L}])` + x.any(name)), read: read}
+}
+
+// but names words that forbid a field.
+func (f field) but(forbidding string) field {
+	f.not = words(forbidding)
+	return f
+}
+
+// said lets a field be read from running text that has its words and a quantity.
+func (f field) said(wants ...kind) field { return f.when(f.inside, wants...) }
+
+// when lets a field be read from running text that has some words and a quantity.
+func (f field) when(says *regexp.Regexp, wants ...kind) field {
+	f.clause, f.wants = says, wants
+	return f
 }
 
 // fields returns what labels stand for, in the order in which they are tried.
-func fields() []field { return slices.Concat(mixFields(), timeFields(), placeFields(), packFields()) }
+func fields() []field {
+	x := labels()
+	return slices.Concat(mixFields(x), timeFields(x), placeFields(x), packFields(x))
+}
 
 // mixFields returns those of what is mixed.
-func mixFields() []field {
-	part := words(`\b(part|component|komponente|komp\.?|comp\.?)\s*[ABC]\b|` +
-		`\b(resin|base|hardener|härter|resina|endurecedor)\b`)
-	is, _ := vocabulary()
+func mixFields(x lexicon) []field {
+	const part = `\b(part|side|component|komponente|komp\.?|comp\.?)\s*[ABC]\b|` +
+		`\b(resin|base|hardener|activator|härter|resina|endurecedor)\b`
 	return []field{
-		{[]string{"ratio"}, is("ratio"), nil, nil, ratio},
-		{[]string{"density:A", "density:B", "density:C"}, is("density of a part"), words(`a ?\+ ?b|mix|` +
-			`gemischt|misch`), nil,
-			partDensity},
-		{[]string{"density"}, is("density of the mix"), nil, nil, one("density", density)},
-		{[]string{"density"}, is("density"), part, nil, wholeDensity},
-		{[]string{"volumeSolids", "massSolids"}, is("solids"), nil, nil, solids},
-		{[]string{"voc"}, is("voc"), words(`reduced|thinned|limit\b|\bmax`), nil, one("voc", density)},
-		{[]string{"viscosity"}, is("viscosity"), part, nil, viscosityAt},
-		{[]string{"mixing"}, is("mixing"), nil, nil, one("mixing", span)},
-		{[]string{"induction"}, is("induction"), nil, nil, one("induction", span)},
+		x.field("ratio", ratio, "ratio").when(words(`\b` + number + `\s?:\s?` + number +
+			`\b.*(by (volume|weight|mass)|gewichts|volumen|en (peso|volumen))`)),
+		x.field("density of a part", partDensity, "density:A", "density:B", "density:C").
+			but(`a ?\+ ?b|mix|gemischt|misch`),
+		x.field("density of the mix", wholeDensity, "density"),
+		x.field("density", wholeDensity, "density").but(part).said(density),
+		x.field("solids", solids, "volumeSolids", "massSolids").said(share),
+		x.field("voc", vocs, "voc").but(`limit\b|\bmax`).said(density),
+		x.field("viscosity", viscosityAt, "viscosity").but(part).said(viscosity),
+		x.field("mixing", one("mixing", span), "mixing"),
+		x.field("induction", one("induction", span), "induction").
+			when(words(`\b(let|leave|allow)\b.*\b(stand|rest)\b|\bstand(ing)? for\b|reifen|stehen lassen|reposar`), span),
 	}
 }
 
 // timeFields returns those of what happens when.
-func timeFields() []field {
-	is, any := vocabulary()
-	end := func(which string) *regexp.Regexp {
-		return begins(any("next coat") + `\b[^,]*?[ ,]*\(?` + any("next coat "+which) + `|` +
-			any(map[string]string{"until": "recoatUntil", "from": "recoatFrom"}[which]))
+func timeFields(x lexicon) []field {
+	end := func(which, path string, runsOut bool) field {
+		return field{paths: []string{path}, read: recoat(path, runsOut), label: begins(x.any("next coat") +
+			`\b[^,]*?[ ,]*\(?` + x.any("next coat "+which) + `|` + x.any(path))}
 	}
 	return []field{
-		{[]string{"potLife"}, is("potLife"), words(`reduced|thinned|limit`), nil, potLife},
-		{[]string{"working"}, is("working"), nil, nil, timeAt("working", true)},
-		{[]string{"tackFree"}, is("tackFree"), nil, nil, timeAt("tackFree", false)},
-		{[]string{"recoatUntil"}, end("until"), nil, nil, recoat("recoatUntil", true)},
-		{[]string{"recoatFrom"}, end("from"), nil, nil, recoat("recoatFrom", false)},
-		{[]string{}, begins(any("next coat") + `\b`), nil, nil, window},
-		{[]string{"foot"}, is("foot"), words(`heavy`), nil, timeAt("foot", false)},
-		{[]string{"vehicle"}, is("vehicle"), nil, nil, timeAt("vehicle", false)},
-		{[]string{"furniture"}, is("furniture"), nil, nil, timeAt("furniture", false)},
-		{[]string{"water"}, is("water"), nil, nil, timeAt("water", false)},
-		{[]string{"full"}, is("full"), nil, nil, timeAt("full", false)},
+		x.field("potLife", potLife, "potLife").but(`reduced|thinned|limit`).
+			when(words(`(?:^|[^\p{L}])`+x.any("potLife")+`|\bonce mixed\b|\busable for\b|\bworkable for\b`), span),
+		x.field("working", timeAt("working", true), "working").said(span),
+		x.field("tackFree", timeAt("tackFree", false), "tackFree").said(span),
+		end("until", "recoatUntil", true),
+		end("from", "recoatFrom", false),
+		x.field("next coat", window).said(span),
+		x.field("foot", timeAt("foot", false), "foot").but(`heavy`).said(span),
+		x.field("vehicle", timeAt("vehicle", false), "vehicle").said(span),
+		x.field("furniture", timeAt("furniture", false), "furniture").said(span),
+		x.field("water", timeAt("water", false), "water").said(span),
+		x.field("full", timeAt("full", false), "full").said(span),
 	}
 }
 
 // placeFields returns those of the film and of where it may be laid.
-func placeFields() []field {
-	is, any := vocabulary()
+func placeFields(x lexicon) []field {
 	return []field{
-		{[]string{"filmMax"}, is("depth"), nil, nil, poured},
-		{[]string{"filmMin", "filmMax"}, is("film"), words(`dry|dft|trocken`), nil, films},
-		{[]string{"printed"}, is("printed"), words(`primer|scratch|grundierung|broadcast`), nil, printed},
-		{[]string{"carbideMax", "slabHumidityMax", "emissionMax"}, is("moisture of the slab"), words(`\bair|ambient`),
-			words(`moisture.*(CM\b|carbide|by weight)|%.*\bmoisture|(floor|slab|substrate|concrete)s?\b.*% ?R\.?H\b`),
-			slabMoisture},
-		{[]string{"dewMargin"}, is("dew"), nil, words(any("dew")), dew},
-		{[]string{"materialMin", "materialMax"}, is("material"), nil, nil, limits("material")},
-		{[]string{"slabMin", "slabMax", "airMin", "airMax"}, is("air and slab"), nil, nil, both},
-		{[]string{"slabMin", "slabMax"}, is("slab"), words(any("dew")),
-			words(`\b(substrate|floor|surface|slab|untergrund|soporte)\b.*[0-9].*°`), limits("slab")},
-		{[]string{"airMin", "airMax"}, is("air"), nil, words(`^(air|ambient|luft|` +
-			`umgebung)\b.*[0-9].*°`), limits("air")},
-		{[]string{}, is("use"), nil, words(`^(use|apply|apply only|work) (at|between|from)\b`), where},
-		{[]string{"humidityMax", "humidityMin"}, is("humidity"),
-			words(`slab|substrate|concrete|moisture|floors?\b|\bcur(e|ing)\b|schedule|values`),
-			words(`humidity\b|luftfeuchte|^[^(]*% ?R\.?H\b`), humidity},
+		x.field("depth", poured, "filmMin", "filmMax"),
+		x.field("printed", printed, "printed").but(`primer|scratch|grundierung|broadcast|\bsand|quar[tz]|aggregate`).
+			when(words(`.`), perArea, spread),
+		x.field("printed", printed, "printed").but(`primer`).when(covers),
+		x.field("film", films, "filmMin", "filmMax").but(`dry|dft|trocken`).when(words(`\b(wet|nass)`), film),
+		x.field("moisture of the slab", slabMoisture, "carbideMax", "slabHumidityMax", "emissionMax").
+			but(`\bair|ambient`).when(words(`moisture.*(CM\b|carbide|by weight)|%.*\bmoisture|` +
+			`(floor|slab|substrate|concrete)s?\b.*% ?R\.?H\b`)),
+		x.field("dew", dew, "dewMargin").when(words(`[0-9].*` + x.any("dew") + `|` + x.any("dew") + `.*[0-9]`)),
+		x.field("material", limits("material"), "materialMin", "materialMax"),
+		x.field("air and slab", both, "slabMin", "slabMax", "airMin", "airMax"),
+		x.field("air and slab", both).when(words(`\b(air|ambient)\b.*\b(surface|substrate|floor|slab|concrete)s?\b|`+
+			`\b(surface|substrate|floor|slab|concrete)s?\b.*\b(air|ambient)\b|\bluft.*untergrund|untergrund.*\bluft`), temperature),
+		x.field("slab", limits("slab"), "slabMin", "slabMax").but(x.any("dew")).
+			when(words(`\b(substrate|floor|surface|slab|untergrund|(fuß)?boden|soporte)s?\b`), temperature),
+		x.field("air", limits("air"), "airMin", "airMax").
+			when(words(`^(air|ambient|room|luft|umgebung)\b`), temperature),
+		x.field("use", where).when(words(`\b(use|apply|lay|work|verarbeiten|aplicar)\b`), temperature),
+		x.field("humidity", humidity, "humidityMax", "humidityMin").
+			but(`slab|substrate|concrete|moisture|floors?\b|\bcur(e|ing)\b|\bdrying|schedule|values`).
+			when(words(`humidity\b|luftfeuchte|humedad|^[^(]*% ?R\.?H\b`), share),
 	}
 }
 
 // packFields returns those of how it is sold, kept and thinned.
-func packFields() []field {
-	is, _ := vocabulary()
+func packFields(x lexicon) []field {
 	return []field{
-		{[]string{"kits"}, is("kits"), nil, nil, kits},
-		{[]string{"shelfLife", "storeMin", "storeMax"}, is("storage"), nil,
-			words(`^(keeps?|store|shelf life|use (by|within)|between .* °)`), storage},
-		{[]string{"thinnerMax"}, is("thinner"), nil, nil, thinning},
+		x.field("kits", kits, "kits").when(words(`\b(supplied|available|sold|packed|comes) (in|as)\b|geliefert in`),
+			mass, volume),
+		x.field("storage", storage, "shelfLife", "storeMin", "storeMax").but(x.any("dew") + `|surface|floor|humidity`).
+			when(words(`^(keeps?|good for|store|shelf life|use (by|within)|between .* °)`)),
+		x.field("thinner", thinning, "thinnerMax").
+			when(words(`\b(add|with|by)\b.*\b(water|thinner)\b|\bthinned\b|verdünnen|diluid`), share),
 	}
 }
 
@@ -121,14 +154,16 @@ func (v Value) besides(a amount) Value {
 // wholeDensity reads a density that names no part: that of the mix where it says so beside it, of parts where
 // those are named there.
 func wholeDensity(r *reader, n int, f field, label, rest string) {
-	all := of(r.find(rest), density)
+	all := r.densities(label, rest)
 	if len(all) > 1 || letter.MatchString(degrees.ReplaceAllString(rest, "")) && !mixed.MatchString(rest) {
 		for _, clause := range parted.Split(rest, -1) {
-			if own := of(r.find(clause), density); len(own) == 1 && mixed.MatchString(clause) {
+			if own := r.densities(label, clause); len(own) == 1 && mixed.MatchString(clause) {
 				r.add(n, Value{Path: "density", Value: own[0].low, As: own[0].text}.besides(own[0]))
 				continue
 			}
-			partDensity(r, n, f, clause, clause)
+			if own, part := r.densities(label, clause), partOf(clause); len(own) == 1 && part != "" {
+				r.add(n, Value{Path: "density:" + part, Value: own[0].low, As: own[0].text}.besides(own[0]))
+			}
 		}
 		return
 	}
@@ -144,7 +179,7 @@ func wholeDensity(r *reader, n int, f field, label, rest string) {
 
 var parted = regexp.MustCompile(`[;,]\s+|\s{2,}`)
 
-var mixed = words(`\bmix(ed|ture)?\b|a ?\+ ?b|gemischt|mischung|mezcla`)
+var mixed = words(`\bmix(ed|ture)?\b|a ?\+ ?b|gemisch|mischung|mezcla`)
 
 // solids reads the share of solids by volume and by weight, as the words beside each say.
 func solids(r *reader, n int, _ field, label, rest string) {
@@ -158,6 +193,9 @@ func solids(r *reader, n int, _ field, label, rest string) {
 		byVolume, byMass := words(`vol`), words(`weight|mass|gew|peso|w/w`)
 		path := ""
 		switch {
+		case byVolume.MatchString(beside) && byMass.MatchString(beside):
+			r.add(n, Value{Path: "massSolids", Value: a.low, As: a.text})
+			path = "volumeSolids"
 		case byVolume.MatchString(label) && byMass.MatchString(label): // which of them is not said
 		case byVolume.MatchString(beside) && !byMass.MatchString(beside), len(all) == 1 &&
 			byVolume.MatchString(label+rest[:a.from]) &&
@@ -179,6 +217,21 @@ func solids(r *reader, n int, _ field, label, rest string) {
 		r.add(n, v)
 	}
 }
+
+// vocs reads the volatile content, as supplied or as thinned.
+func vocs(r *reader, n int, f field, label, rest string) {
+	if none.MatchString(rest) {
+		r.add(n, Value{Path: "voc", Value: 0.0, As: rest})
+		return
+	}
+	path := "voc"
+	if words(`reduced|thinned|diluted`).MatchString(label) {
+		return
+	}
+	one(path, density)(r, n, f, label, rest)
+}
+
+var none = words(`^\s*(nil|none|zero|0)\s*$`)
 
 func viscosityAt(r *reader, n int, _ field, label, rest string) {
 	all := r.find(rest)
@@ -215,13 +268,28 @@ var ratioOf = regexp.MustCompile(`(?:[ABC]\s?:\s?[ABC](?:\s?:\s?[ABC])?\s*=?\s*)
 	`)\s?A?\s?(?::|to|zu|a)\s?(` +
 	number + `)\s?B?(?:\s?(?::|to|zu|a)\s?(` + number + `)\s?C?)?`)
 
+// inParts is a ratio in words.
+var inParts = words(`(` + anyNumber + `) parts? (?:of )?(?:[\p{L}]+ )?(?:[\p{L}]+ )?(?:to|and|with|:) (` + anyNumber + `) parts?\b`)
+
 func ratio(r *reader, n int, _ field, label, rest string) {
 	m := ratioOf.FindStringSubmatch(rest)
+	if parts := inParts.FindStringSubmatch(rest); parts != nil {
+		m = append(parts, "")
+	}
 	if m == nil {
 		return
 	}
 	both := label + " " + rest
-	byVolume, byMass := words(`vol`).MatchString(both), words(`weight|mass|gewicht|peso`).MatchString(both)
+	vol, weight := words(`vol`), words(`weight|mass|gewicht|peso`)
+	if vol.MatchString(rest) && weight.MatchString(rest) { // one of each: the first, by the word beside it
+		for _, clause := range regexp.MustCompile(`[,;(]`).Split(rest, -1) {
+			if own := ratioOf.FindStringSubmatch(clause); own != nil && vol.MatchString(clause) != weight.MatchString(clause) {
+				m, both = own, clause
+				break
+			}
+		}
+	}
+	byVolume, byMass := vol.MatchString(both), weight.MatchString(both)
 	parts := []float64{value(m[1]), value(m[2])}
 	if m[3] != "" {
 		parts = append(parts, value(m[3]))
@@ -242,15 +310,49 @@ var (
 )
 
 func partDensity(r *reader, n int, _ field, label, rest string) {
-	part := ""
-	if m := letter.FindStringSubmatch(degrees.ReplaceAllString(label, "")); m != nil {
-		part = m[1]
-	} else if words(`hardener|härter|endurecedor`).MatchString(label) {
-		part = "B"
-	} else if words(`resin|base`).MatchString(label) {
-		part = "A"
-	}
-	if all := of(r.find(rest), density); len(all) == 1 && part != "" {
+	if all, part := r.densities(label, rest), partOf(label); len(all) == 1 && part != "" {
 		r.add(n, Value{Path: "density:" + part, Value: all[0].low, As: all[0].text}.besides(all[0]))
 	}
 }
+
+// partOf returns the letter of the part that a text names, or nothing.
+func partOf(text string) string {
+	if m := letter.FindStringSubmatch(degrees.ReplaceAllString(text, "")); m != nil {
+		return m[1]
+	}
+	switch {
+	case words(`hardener|activator|catalyst|curing agent|härter|endurecedor`).MatchString(text):
+		return "B"
+	case words(`\bresin|\bbase\b|stammkomponente|resina`).MatchString(text):
+		return "A"
+	}
+	return ""
+}
+
+// densities returns the densities behind a label: with their unit, as a weight per gallon, or as a specific gravity.
+func (r *reader) densities(label, rest string) []amount {
+	all := r.find(rest)
+	if found := of(all, density); len(found) > 0 {
+		return found
+	}
+	if words(`per gallon`).MatchString(label) {
+		found := of(all, mass)
+		for k := range found {
+			found[k].low /= gallon
+		}
+		return found
+	}
+	if !words(`specific gravity|relative density`).MatchString(label) {
+		return nil
+	}
+	var found []amount
+	for _, m := range gravity.FindAllStringSubmatchIndex(rest, -1) {
+		const water = 1000
+		found = append(found, amount{of: density, low: value(rest[m[2]:m[3]]) * water, from: m[2], to: m[3],
+			text: rest[m[2]:m[3]]})
+	}
+	return found
+}
+
+// gravity is a density without a unit, as that of water is 1.
+var gravity = regexp.MustCompile(`(?:^|[\s:])([0-3][.,][0-9]{1,3})(?:[\s,;)]|$)`)

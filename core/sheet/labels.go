@@ -7,72 +7,83 @@ import (
 
 // labels holds the words that stand at the beginning of a label, by field, as regular expressions: English, then
 // German, then Spanish. Another language is more lines.
-func labels() map[string][]string {
-	return map[string][]string{
+func labels() lexicon {
+	return lexicon{
 		"ratio": {`mix(ing)? ratio`, `ratio`, `by (weight|volume|` +
-			`mass)$`, `mischungsverhältnis`, `relación de mezcla`},
-		"density": {`density`, `specific gravity`, `dichte`, `densidad`},
+			`mass)$`, `(resin|base|part a|a)\s?[:/+]\s?(hardener|activator|part b|b)$`, `mischungsverhältnis`, `relación de mezcla`},
+		"density": {`density`, `specific gravity`, `dichte`, `densidad`, `weight, (mixed|part|resin|base|hardener)`},
 		"density of a part": {
-			`(density|specific gravity|dichte|densidad)\b.*\b((part|component|komponente|komp\.?|` +
-				`comp\.?)\s*[ABC]|[AB])\b`,
-			`(resin|base|hardener) density`,
-			`(density|dichte|densidad)( of)?( the)?[ ,]*(resin|base|hardener|härter)\b`},
-		"density of the mix": {`mixed (density|weight)`, `weight per (gallon|litre|liter)`,
+			`(density|specific gravity|weight per (gallon|litre|liter)|dichte|densidad)\b.*\b((part|side|component|` +
+				`komponente|komp\.?|comp\.?)\s*[ABC]|[AB])\b`,
+			`weight, (part|resin|base|hardener)`, `(resin|base|hardener|activator) density`,
+			`(density|dichte|densidad)( of)?( the)?[ ,]*(resin|base|hardener|activator|härter)\b`},
+		"density of the mix": {`mixed (density|weight)`, `weight per (gallon|litre|liter)`, `rohdichte|frischmörtel`,
 			`(density|dichte)\b.*(mix|gemischt|misch|a ?\+ ?b)`, `densidad de la mezcla`},
 		"solids": {`(volume |vol(ume|\.)? |weight |total )?solids?( content)?\b`, `festkörper`,
 			`(contenido (de|en) )?sólidos`},
-		"voc":       {`vocs?\b`, `volatile organic`, `flüchtige`},
+		"voc":       {`v\.?o\.?c\.?s?(\b|$)`, `volatile organic`, `flüchtige`, `cov\b`},
 		"viscosity": {`(mixed )?viscosity`, `viskosität`, `viscosidad`},
-		"potLife":   {`(mixed )?pot ?life`, `topfzeit`, `verarbeitungszeit`, `vida (útil )?de la mezcla`},
-		"working":   {`working (time|life)`, `open time`, `offenzeit`, `offene zeit`, `tiempo abierto`},
+		"potLife": {`(mixed )?pot[- ]?life`, `gel time`, `usable life`, `topfzeit`, `gebrauchsdauer`, `verarbeitungszeit`, `gelierzeit`,
+			`tiempo de (gel|vida)`, `vida (útil )?de la mezcla`},
+		"working":   {`working (time|life)`, `(application|open) time`, `time to work`, `offenzeit`, `offene zeit`, `tiempo abierto`},
 		"mixing":    {`mix(ing)? time`, `mischzeit`, `tiempo de mezcla`},
-		"induction": {`induction`, `sweat[- ]in`, `stand(ing)? time`, `reifezeit`},
-		"tackFree": {`tack[- ]?free`, `touch[- ]dry`, `dry to (the )?touch`, `klebfrei`, `staubtrocken`,
+		"induction": {`induction`, `sweat[- ]in`, `(stand(ing)?|rest(ing)?) time`, `reifezeit`, `tiempo de inducción`},
+		"tackFree": {`tack[- ]?free`, `touch[- ]dry`, `(dry|set) to (the )?touch`, `surface dry`, `klebfrei`, `staubtrocken`,
 			`seco al tacto`},
 		"next coat": {`(re|over)coat(ing|able|ed)?( times?| windows?|` +
 			` intervals?)?`, `waiting time`, `time between coats`,
-			`inter-?coat( time| interval)?`, `überarbeitbar(keit)?`, `wartezeit`, `tiempo entre capas`, `repintado`},
-		"next coat until": {`(until|within|before|no later|(at the |at )?latest|max|longest)`, `bis\b`, `spätestens`},
-		"next coat from":  {`(from|after|min|earliest)`, `nach\b`, `ab\b`, `frühestens`},
+			`inter-?coat( time| interval)?`, `(next|second|subsequent|further) (coat|layer)`, `re-?coat`, `überarbeitbar(keit)?`, `wartezeit`, `tiempo entre capas`, `repintado`},
+		"next coat until": {`(until|within|before|no later|not later|(at the |at )?latest|max|longest)`, `bis\b`, `spätestens`},
+		"next coat from":  {`(from|after|min|earliest|not before)`, `nach\b`, `ab\b`, `frühestens`},
 		"recoatUntil":     {`(max(imum|\.)?|latest|longest) (re|over)coat`},
 		"recoatFrom":      {`(min(imum|\.)?|earliest|shortest) (re|over)coat`, `(ready|dry) to (re|over)coat`},
-		"foot": {`(ready for |open to )?(light )?(foot|pedestrian) traffic`, `walk(able|[- ]?on|` +
-			`ed on)?\b`, `begehbar`,
-			`tránsito peatonal`, `transitable`},
-		"vehicle": {`(ready for |open to )?(vehic|driv(e|ing)[- ]on|wheel(ed)? traffic|heavy traffic|fork ?lift)`,
-			`befahrbar`},
+		"foot": {`light traffic`, `(ready for |open to )?(light )?((foot|pedestrian) )?traffic, (foot|light)`,
+			`(ready for |open to )?(light )?(foot|pedestrian)( traffic|s)?\b`, `walk(able|ing|[- ]?on|` +
+				`ed on)?\b`, `begehbar`,
+			`tránsito peatonal`, `transitable`, `pisable`},
+		"vehicle": {`(ready for |open to )?(light )?(vehic|driv(e|ing)[- ]on|wheel(ed)? traffic|heavy traffic|fork ?lift)`,
+			`(traffic, )?(heavy|vehicles)\b`, `befahrbar`, `mechanisch belastbar`, `tránsito (de vehículos|rodado|pesado)`},
 		"furniture": {`furniture`},
 		"water": {`water (exposure|immersion|contact)`, `immersion`, `fill(ing|ed)? (the pool )?with water`,
 			`fill(ing)? the pool`, `wasserbelast`, `wasserfest`},
-		"full": {`full(y)? cur`, `full (chemical|mechanical)`, `complete(ly)? cur`, `(voll|ganz) ausgehärtet`,
-			`durchgehärtet`, `curado total`},
-		"depth": {`(max(imum|\.)? )?(pour|casting) (depth|thickness)`, `max(imum|\.)? thickness`},
-		"film": {`(recommended )?(wet )?film( thickness)?`, `wft\b`, `layer thickness`, `thickness per (coat|layer)`,
+		"full": {`full(y)? cur`, `full (chemical|mechanical)`, `complete(ly)? cur`, `full(y)? hard`, `full strength`, `final cure`, `chemical(ly)? resist`, `resistant to chemicals`,
+			`((voll|ganz) )?ausgehärtet`,
+			`durchgehärtet`, `vol(l|lständig) belastbar`, `vollständige aushärtung`, `chemisch belastbar`, `curado (total|completo)`,
+			`total(mente)? curado`},
+		"depth": {`(max(imum|\.)? )?(pour(ing)?|casting) (depth|thickness)`, `max(imum|\.)? thickness`, `gießhöhe`},
+		"film": {`(recommended |apply |application )*(wet )?film( thickness)?`, `wft\b`, `layer thickness`,
+			`thickness( per (coat|layer))?\b`, `applied at`, `wet\b`,
 			`schichtdicke`, `espesor`},
-		"printed": {`(theoretical |practical |approx(imate|\.) )?(coverage|spread(ing)? rate|consumption|usage)`,
+		"printed": {`(theoretical |practical |approx(imate|\.) |typical )?(coverage|spread(ing)? (rate|capacity)|consumption|usage|` +
+			`application rate)`,
 			`verbrauch`,
 			`ergiebigkeit`, `consumo`, `rendimiento`},
 		"moisture of the slab": {
-			`(slab|substrate|concrete|floor|residual|max(imum|\.)?( residual| slab| substrate| concrete)?)` +
+			`(slab|substrate|concrete|floor|residual|max(imum|\.)? (residual|slab|substrate|concrete|internal))` +
 				`[a-z ()]*(moisture|humidity|\bR\.?H|mver)`,
-			`moisture`, `mver`, `r\.?h\.? of (the )?(slab|concrete)`, `restfeuchte`, `untergrundfeuchte`,
+			`(max(imum|\.)? )?moisture`, `(max(imum|\.)? )?mver`, `(max(imum|\.)? )?r\.?h\.? (of|in) (the )?(slab|concrete|substrate)`, `restfeuchte`, `untergrundfeuchte`,
 			`humedad (del soporte|residual)`},
-		"material": {`(material|product|resin|component) temp`},
+		"material": {`(material|product|resin|component)s? temp`, `materialtemp`},
 		"air and slab": {
 			`((air|ambient) and (the )?(surface|substrate|floor|slab|concrete)) temp`,
+			`(application|use|working|installation) temp[a-z]*[^a-z]*(air|ambient) (and|&|/) (surface|substrate|floor|slab)`,
 			`((surface|substrate|floor|slab|concrete) and (the )?(air|ambient)) temp`},
-		"slab": {`(substrate|floor|surface|slab|concrete) temp`, `untergrundtemp`, `temperatura del soporte`},
-		"air":  {`(air|ambient|room) temp`, `lufttemp`, `temperatura ambiente`},
-		"use":  {`(application|use|working|processing) temp`, `verarbeitungstemp`, `temperatura de aplicación`},
-		"dew":  {`dew ?point`, `taupunkt`, `punto de rocío`},
-		"humidity": {`(max(imum|\.)? )?(relative |air |ambient )*(air )?humidity`, `r\.?h\.?\b`,
-			`(relative )?luftfeuchte`, `humedad`},
-		"kits": {`kits?\b`, `pack(age|aging|s)?\b`, `(unit|pack|kit) sizes?`, `sizes?\b`, `available (in|as)`,
+		"slab": {`(substrate|floor|surface|slab|concrete) temp`, `(untergrund|boden|objekt)temp`,
+			`temperatura d(el soporte|e la superficie)`},
+		"air": {`(air|ambient|room) temp`, `(best |ideal )?room\b`, `(luft|umgebungs|raum)temp`, `temperatura ambiente`,
+			`temperatura del aire`},
+		"use": {`(application|use|working|processing|installation|recommended) temp`, `verarbeitungstemp`, `temperatura de aplicación`},
+		"dew": {`dew ?point`, `taupunkt`, `punto de rocío`},
+		"humidity": {`(max(imum|\.)? )?(relative |air |ambient )*(air )?humidity`, `(max(imum|\.)? )?r\.?h\.?\b`,
+			`(max(imal|\.)?e? )?(relative )?luftfeucht`, `(rel\.|relative) feuchte`, `humedad`},
+		"kits": {`kits?\b`, `pack(age|aging|s)?\b`, `(units?|pack|kit)( sizes?)?\b`, `sizes?\b`, `available (in|as)`,
+			`(complete|full|whole|total) (pack|kit|set|unit)`, `container`,
+			`[0-9][0-9.,/-]*[ -]?(kg|g|lb|l|litre|liter|gal|gallon|quart|qt|ml)s? (complete |full )?(kit|pack|set|unit|bucket|pail|gebinde)s?\b`,
 			`suppl(y|ied)\b`, `delivery form`, `lieferform`, `gebinde`, `packung`, `presentación`, `envases`},
 		"storage": {`shelf ?life`, `storage`, `store\b`, `keep(s|ing)?\b`, `use (by|` +
 			`within)\b`, `best before`, `lager`,
 			`haltbar`, `almacen`, `caducidad`},
-		"thinner": {`thinn(ing|er)`, `verdünn`, `dilu`},
+		"thinner": {`thinn(ing|er)`, `reduc(er|tion)`, `verdünn`, `dilu`, `wasserzugabe`, `water addition`, `adición de agua`},
 	}
 }
 
@@ -82,15 +93,8 @@ func words(text string) *regexp.Regexp { return regexp.MustCompile(`(?i)` + text
 // begins returns an expression that a label begins with.
 func begins(text string) *regexp.Regexp { return words(`^(?:` + text + `)`) }
 
-// vocabulary returns functions that make expressions of the words of fields.
-func vocabulary() (is func(names ...string) *regexp.Regexp, any func(name string) string) {
-	all := labels()
-	any = func(name string) string { return `(?:` + strings.Join(all[name], `|`) + `)` }
-	return func(names ...string) *regexp.Regexp {
-		some := make([]string, len(names))
-		for n, name := range names {
-			some[n] = any(name)
-		}
-		return begins(strings.Join(some, `|`))
-	}, any
-}
+// lexicon holds words by what they name.
+type lexicon map[string][]string
+
+// any returns an expression of one of the words of a name.
+func (x lexicon) any(name string) string { return `(?:` + strings.Join(x[name], `|`) + `)` }

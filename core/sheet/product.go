@@ -7,15 +7,21 @@ import (
 
 // settle marks what contradicts itself: a value that stands twice with different figures.
 func (r *reader) settle() {
+	whole := slices.ContainsFunc(r.draft.Values, func(v Value) bool {
+		return v.Path == "volumeSolids" && v.Value == 1.0 || v.Path == "carrier" && v.Value == "none"
+	})
 	first := make(map[string]int)
 	for n := range r.draft.Values {
 		v := &r.draft.Values[n]
+		if v.Why == wetOrDry && whole { // nothing leaves: both are the same
+			v.State, v.Why = Read, ""
+		}
 		if v.Path == "kits" || v.Path == "hazards" || v.Path == "cautions" {
 			continue // there may be several
 		}
 		key := v.Path
 		if of, is := v.Value.(map[string]any); is { // of another basis it is said in another way
-			key = fmt.Sprint(key, of["basis"], of["figure"])
+			key = fmt.Sprint(key, of["basis"], of["figure"], of["mass"])
 		}
 		if v.At != nil {
 			key = fmt.Sprintf("%s at %g", key, *v.At)

@@ -3,6 +3,7 @@ package sheet
 import (
 	"math"
 	"regexp"
+	"slices"
 	"strconv"
 	"strings"
 )
@@ -54,21 +55,22 @@ func units() []unit {
 		{`kg\s?/\s?(?:m²|m2)`, perArea, 1, 0}, {`g\s?/\s?(?:m²|m2)`, perArea, 0.001, 0},
 		{`(?:ml|mL)\s?/\s?(?:m²|m2)`, film, 1e-6, 0}, {`[lL]\s?/\s?(?:m²|m2)`, film, 0.001, 0},
 		{`lbs?\.?\s?(?:/|per)\s?(?:US )?gal(?:lon)?\b`, density, pound / gallon, 0},
-		{`kg\s?/\s?[lL]\b|kg\s?/\s?(?:dm³|dm3)|g\s?/\s?(?:cm³|(?:cm3|ml|mL|cc)\b)`, density, 1000, 0},
-		{`kg\s?/\s?(?:m³|m3)|g\s?/\s?[lL]\b`, density, 1, 0},
+		{`kg\s?(?:/|per)\s?[lL](?:it(?:er|re)s?|tr)?\b|kg\s?/\s?(?:dm³|dm3)|g\s?(?:/|per)\s?(?:cm³|(?:cm3|ml|mL|cc)\b)`,
+			density, 1000, 0},
+		{`kg\s?/\s?(?:m³|m3)|g(?:rams)?\s?(?:/|per)\s?[lL](?:it(?:er|re)s?|tr)?\b`, density, 1, 0},
 		{`mPa\s?[·.*]?\s?s\b|cps?\b|cP\b|centipoise\b`, viscosity, 0.001, 0}, {`Pa\s?[·.*]?\s?s\b`, viscosity, 1, 0},
 		{`°\s?C\b|degrees? C(?:elsius)?\b|C\b`, temperature, 1, 0},
 		{`°\s?F\b|degrees? F(?:ahrenheit)?\b|F\b`, temperature, 5.0 / 9, -32},
 		{`(?:minutes?|mins?|Minuten|minutos|Min)\b\.?`, span, minute, 0},
 		{`(?:hours?|hrs?|Stunden|Std|horas|h)\b\.?`, span, hour, 0}, {`(?:seconds?|secs?|s)\b`, span, 1, 0},
-		{`(?:days?|Tagen?|días|d)\b`, span, day, 0}, {`(?:weeks?|Wochen|semanas)\b`, span, 7 * day, 0},
-		{`(?:months?|mos?\.?|Monaten?|meses)\b`, span, year / 12, 0}, {`(?:years?|Jahre?|años?)\b`, span, year, 0},
-		{`(?:µm|μm|um|microns?|micrometres?)\b`, film, 1e-6, 0}, {`mils?\b`, film, 25.4e-6, 0}, {`mm\b`, film, 0.001, 0},
+		{`(?:days?|Tag(?:en?)?|días?|d)\b`, span, day, 0}, {`(?:weeks?|Wochen?|semanas?)\b`, span, 7 * day, 0},
+		{`(?:months?|mos?\.?|Monat(?:en?)?|mes(?:es)?)\b`, span, year / 12, 0}, {`(?:years?|Jahre?|años?)\b`, span, year, 0},
+		{`(?:µm|μm|um|microns?|micrometres?|micras?)\b`, film, 1e-6, 0}, {`mils?\b`, film, 25.4e-6, 0}, {`mm\b`, film, 0.001, 0},
 		{`kg\b`, mass, 1, 0}, {`lbs?\b\.?`, mass, pound, 0}, {`oz\b`, mass, pound / 16, 0}, {`g\b`, mass, 0.001, 0},
 		{`(?:US )?(?:gallons?|gal)\b\.?`, volume, gallon, 0}, {`(?:quarts?|qt)\b`, volume, gallon / 4, 0},
 		{`(?:pints?|pt)\b`, volume, gallon / 8, 0}, {`(?:millilit(?:er|re)s?|ml|mL)\b`, volume, 1e-6, 0},
 		{`(?:lit(?:er|re)s?|[lL])\b`, volume, 0.001, 0}, {`(?:(?:Vol|Gew|M|CM|w|v)\.?[- ]?)?%`, share, 0.01, 0},
-		{`(?:inch(?:es)?\b|in\b\.?|″)`, film, inch, 0},
+		{`(?:inch(?:es)?\b|in\b\.?|[″”"])`, film, inch, 0},
 	}
 }
 
@@ -84,6 +86,14 @@ type amount struct {
 }
 
 const number = `[0-9]+(?:[.,][0-9]+)?(?:/[0-9]+)?`
+
+// anyNumber is a number in figures or as a word.
+var anyNumber = number + `|(?i:\b(?:` + strings.Join(counts(), "|") + `)\b)`
+
+// counts are the numbers that sheets write as words.
+func counts() []string {
+	return []string{"one", "two", "three", "four", "five", "six", "seven", "eight", "nine", "ten", "eleven", "twelve"}
+}
 
 // grammar finds quantities.
 type grammar struct {
@@ -101,13 +111,16 @@ func newGrammar() grammar {
 	// A range may have a unit at its first number too: 10 °C to 30 °C.
 	some := strings.Join(written, "|")
 	plain := regexp.MustCompile(`\((?:[^?])`).ReplaceAllStringFunc(some, func(s string) string { return "(?:" + s[1:] })
-	return grammar{regexp.MustCompile(`(` + number + `)\s?(?:±\s?` + number + `\s?)?(?:(?:` + plain +
-		`)?\s?(?:–|—|-|to|bis|until|hasta)\s?\+?(` + number +
+	return grammar{regexp.MustCompile(`(` + anyNumber + `)°?\s?(?:±\s?` + number + `\s?)?(?:(?:(?:` + plain +
+		`)?\s?(?:–|—|-|to|bis|until|hasta)|\sa)\s?\+?(` + number +
 		`))?\s?(?:` + some + `)`), all, false}
 }
 
 // value reads a number as sheets write it: 2,5 and 2.5, 1,000, 1/8.
 func value(text string) float64 {
+	if n := slices.Index(counts(), strings.ToLower(text)); n >= 0 {
+		return float64(n + 1)
+	}
 	top, bottom, divided := strings.Cut(text, "/")
 	if divided {
 		return value(top) / value(bottom)
@@ -171,11 +184,11 @@ var (
 	thousands   = regexp.MustCompile(`^[0-9]{1,3}(\.[0-9]{3})+$`)
 	preposition = regexp.MustCompile(`^[^/]*[0-9] ?in$`)
 	measured    = words(`^\s*($|[.,;)(/=–-]|thick|deep|per\b|wet|dry|at\b|to\b|max|of )`)
-	plusMinus   = regexp.MustCompile(`^\s?(±|\+/-|\+-)\s?$`)
+	plusMinus   = regexp.MustCompile(`^\s?\(?(±|\+/-|\+-)\s?$`)
 
 	minus   = regexp.MustCompile(`(?:^|[\s(/,])[-−]$`)
 	between = words(`\b(between|zwischen|entre|from|von|de)\s+\+?$`)
-	low     = words(`\b(?:between|zwischen|entre)\s+\+?(` + number + `)\s+(?:and|und|y)\s+\+?$`)
+	low     = words(`\b(?:between|zwischen|entre)\s+\+?(` + number + `)°?\s+(?:and|und|y)\s+\+?$`)
 	joined  = words(`^ (and|und|y|a) \+?$`)
 	again   = regexp.MustCompile(`^\s*(?:\(|/|=)\s*(?:approx\.?|ca\.?|~)?\s*\+?$`)
 )

@@ -87,10 +87,16 @@ func Lines(text string) []Line {
 	for _, l := range strings.Split(strings.ReplaceAll(text, "\r\n", "\n"), "\n") {
 		l = strings.ReplaceAll(strings.ReplaceAll(l, "\u00a0", " "), "\u202f", " ")
 		cells := gap.Split(leader.ReplaceAllString(framed.ReplaceAllString(strings.TrimRight(l, " \t"), ""), "\t"), -1)
+		if len(cells) > 1 && numbered.MatchString(cells[0]) { // the number of a chapter
+			cells = cells[1:]
+			l = strings.Join(cells, "  ")
+		}
 		all = append(all, Line{strings.Join(strings.Fields(l), " "), cells})
 	}
 	return all
 }
+
+var numbered = regexp.MustCompile(`^\s*[0-9]{1,2}(\.[0-9]{1,2})*\.?$`)
 
 // Corrected returns lines with those that a person wrote anew, by their numbers from 1.
 func Corrected(lines []Line, anew map[int]string) []Line {
@@ -117,13 +123,16 @@ type reader struct {
 	tables
 	lines   []Line
 	draft   Draft
-	pending string    // the label above, for what continues it
-	alone   bool      // nothing stood beside it: it is for all lines below
-	heads   []string  // labels of the columns of a table whose rows are temperatures
-	section *float64  // °C of the lines below a heading
-	columns []float64 // °C of the columns of a table
-	overall *float64  // °C of all data, where the sheet says so
-	warns   bool      // the lines below a heading say what can hurt
+	pending string            // the label above, for what continues it
+	alone   bool              // nothing stood beside it: it is for all lines below
+	heads   []string          // labels of the columns of a table whose rows are temperatures
+	section *float64          // °C of the lines below a heading
+	columns []float64         // °C of the columns of a table
+	overall *float64          // °C of all data, where the sheet says so
+	places  []string          // paths of the columns of a table whose rows are least and most
+	walked  bool              // the sheet says when it is walked on
+	packed  map[string]packed // what a kit holds of each part
+	warns   bool              // the lines below a heading say what can hurt
 }
 
 // From reads a sheet.
@@ -131,10 +140,12 @@ func From(lines []Line) Draft {
 	r := reader{tables: compiled(), lines: lines, draft: Draft{Format: Format, Version: Version,
 		Values: []Value{}, Missing: []string{}}}
 	r.comma = continental(lines)
+	r.walked = slices.ContainsFunc(lines, func(l Line) bool { return words(`\b(foot|pedestrian|walk)`).MatchString(l.Text) })
 	r.head()
 	for n := range lines {
 		r.line(n)
 	}
+	r.ratioOfPacks()
 	r.settle()
 	for _, f := range r.fields {
 		for _, path := range f.paths {
@@ -178,7 +189,7 @@ func (r *reader) line(n int) {
 		if r.columns != nil && !r.goesOn(n) {
 			r.columns = nil
 		}
-		r.section, r.pending, r.alone, r.heads, r.warns = nil, "", false, nil, false
+		r.section, r.pending, r.alone, r.heads, r.places, r.warns = nil, "", false, nil, nil, false
 		return
 	}
 	for _, part := range sentences(l) {
@@ -187,7 +198,7 @@ func (r *reader) line(n int) {
 	if r.cautioned(n, l) {
 		return
 	}
-	if r.heading(l) || r.tabled(l) || r.row(n, l) {
+	if r.heading(l) || r.tabled(l) || r.row(n, l) || r.limited(n, l) {
 		return
 	}
 	for _, part := range sentences(l) {
@@ -231,25 +242,85 @@ func (r *reader) part(n int, l Line) {
 		r.pending, r.alone = pending, alone
 		return
 	}
-	if r.alone && len(r.find(l.Text)) > 0 && r.labelled(n, r.pending+" "+label, cmp.Or(rest, label)) {
+	if r.prose(n, l.Text) {
 		return
 	}
-	for _, clause := range clauses.Split(l.Text, -1) {
-		if _, after, found := strings.Cut(clause, ": "); !r.clause(n, clause) && found {
-			r.clause(n, after)
+	if asks.MatchString(l.Text) && len(r.find(l.Text)) == 0 {
+		for _, f := range r.fields {
+			if f.inside != nil && f.inside.MatchString(l.Text) {
+				r.pending, r.alone = strings.TrimLeft(f.inside.FindString(l.Text), " "), true
+				return
+			}
 		}
+	}
+	if alone && len(r.find(l.Text)) > 0 && r.labelled(n, pending+" "+label, cmp.Or(rest, label)) {
+		r.pending, r.alone = pending, alone // a heading is for all lines below it
 	}
 }
 
-// clause reads a clause of running text; false where it is of no field.
-func (r *reader) clause(n int, text string) bool {
-	for _, f := range r.fields {
-		if m := f.clause; m != nil && m.MatchString(text) && (f.not == nil || !f.not.MatchString(text)) {
-			f.read(r, n, f, text, text)
-			return true
+// prose reads running text by its clauses: one that names no field belongs to the one before it, and a temperature
+// before all of them holds for each. False where it names no field.
+func (r *reader) prose(n int, text string) bool {
+	var said []string
+	var of []*field
+	lead := ""
+	for _, clause := range apart(text) {
+		f := r.mentioned(clause)
+		if f == nil {
+			_, after, labelled := strings.Cut(clause, ": ")
+			if f = r.mentioned(after); labelled && f != nil {
+				clause = after
+			}
+		}
+		switch {
+		case f != nil:
+			said, of = append(said, clause), append(of, f)
+		case len(said) == 0:
+			lead = clause
+		default:
+			said[len(said)-1] += ", " + clause
 		}
 	}
-	return false
+	was := r.section
+	if warm := r.find(lead); len(warm) == 1 && warm[0].of == temperature && !warm[0].ranged {
+		r.section = &warm[0].low
+	}
+	for k, clause := range said {
+		label, rest := clause, clause
+		if all := r.find(clause); len(all) > 0 {
+			label, rest = strings.TrimSpace(clause[:all[0].from]), clause[all[0].from:]
+		}
+		of[k].read(r, n, *of[k], label, rest)
+	}
+	if lead != "" && r.alone && len(r.find(lead)) > 0 && r.section == was {
+		pending := r.pending
+		r.labelled(n, pending+" "+lead, lead)
+		r.pending, r.alone = pending, true
+	}
+	r.section = was
+	return len(said) > 0
+}
+
+// apart divides a text into clauses.
+func apart(text string) []string {
+	text = dewBeside.ReplaceAllString(text, ", $2")
+	return clauses.Split(thenDone.ReplaceAllString(text, ", $1"), -1)
+}
+
+// mentioned returns the field that a clause names and has a quantity for, or nil.
+func (r *reader) mentioned(clause string) *field {
+	all := r.find(clause)
+	for n := range r.fields {
+		f := &r.fields[n]
+		if f.clause == nil || !f.clause.MatchString(clause) || r.heavier(clause) ||
+			f.not != nil && f.not.MatchString(clause) {
+			continue
+		}
+		if len(f.wants) == 0 || slices.ContainsFunc(all, func(a amount) bool { return slices.Contains(f.wants, a.of) }) {
+			return f
+		}
+	}
+	return nil
 }
 
 // labelled reads what stands behind a label; false where the label is of no field. A label with nothing behind it is
@@ -258,17 +329,42 @@ func (r *reader) labelled(n int, label, rest string) bool {
 	label = strings.TrimSpace(bullet.ReplaceAllString(label, ""))
 	for _, f := range r.fields {
 		m := f.label.FindStringIndex(label)
-		if m == nil || f.not != nil && f.not.MatchString(label) {
+		if m == nil || r.heavier(label) || f.not != nil && f.not.MatchString(label) {
 			continue
 		}
+		sentence := rest == "" && len(r.find(label)) > 0
 		if rest == "" {
 			rest = strings.TrimLeft(label[m[1]:], " :=,")
 		}
+		rest = r.besides(n, f, rest)
 		f.read(r, n, f, label, rest)
-		r.pending, r.alone = label, len(r.find(rest)) == 0 || len(of(r.find(rest), mass)) == len(r.find(rest))
+		if !sentence || !r.alone { // what stands below a sentence is of the heading above it
+			r.pending, r.alone = label, len(r.find(rest)) == 0 || len(of(r.find(rest), mass)) == len(r.find(rest))
+		}
 		return true
 	}
 	return false
+}
+
+// besides reads the clauses behind a label that name another field, and returns the rest.
+func (r *reader) besides(n int, f field, rest string) string {
+	if r.columns != nil || f.label.String() == "" {
+		return rest
+	}
+	all := apart(rest)
+	own := all[:1]
+	for _, clause := range all[1:] {
+		other := r.mentioned(clause)
+		if other == nil || slices.Equal(other.paths, f.paths) || slices.Contains(other.paths, "filmMin") {
+			own = append(own, clause)
+			continue
+		}
+		r.prose(n, clause)
+	}
+	if len(own) == len(all) {
+		return rest
+	}
+	return strings.Join(own, ", ")
 }
 
 var (
@@ -311,17 +407,75 @@ func (r *reader) tabled(l Line) bool {
 		return false
 	}
 	heads := make([]string, 0, len(cells))
+	known := 0
 	for _, cell := range cells {
 		label := strings.TrimSpace(cell)
 		if f := r.fieldOf(label); f == nil || !slices.ContainsFunc(f.paths, isTime) {
 			label = strings.TrimSpace(r.pending + " " + label)
 			if f := r.fieldOf(label); f == nil || !slices.ContainsFunc(f.paths, isTime) {
-				return false
+				label = "" // of another field
 			}
+		}
+		if label != "" {
+			known++
 		}
 		heads = append(heads, label)
 	}
+	if 2*known <= len(heads) {
+		return false
+	}
 	r.heads = heads
+	return true
+}
+
+// placed is the head of a column that says what is limited: the material, the slab, the humidity or the air.
+var placed = words(`^(?:(material|product|resin)|(surface|substrate|floor|slab|concrete|untergrund|soporte)|` +
+	`((?:relative )?(?:humidity|rh\b|luftfeucht|humedad))|(ambient|air|luft|aire))`)
+
+// limited reads a table whose columns are what is limited, and whose rows are the least and the most of it.
+func (r *reader) limited(n int, l Line) bool {
+	cells := l.Cells
+	for len(cells) > 0 && strings.TrimSpace(cells[0]) == "" {
+		cells = cells[1:]
+	}
+	if len(r.places) > 0 && len(cells) == len(r.places)+1 {
+		end := map[bool]string{true: "Min"}[least.MatchString(cells[0])]
+		if most.MatchString(cells[0]) {
+			end = "Max"
+		}
+		for k, what := range r.places {
+			want := temperature
+			if what == "humidity" {
+				want = share
+			}
+			if all := of(r.find(cells[k+1]), want); what != "" && end != "" && len(all) == 1 && !all[0].ranged {
+				r.add(n, Value{Path: what + end, Value: all[0].low, As: all[0].text}.besides(all[0]))
+			}
+		}
+		return true
+	}
+	if len(cells) < 2 || len(r.find(l.Text)) > 0 {
+		return false
+	}
+	places := make([]string, len(cells))
+	known := 0
+	for k, cell := range cells {
+		for _, m := range placed.FindAllStringSubmatch(strings.TrimSpace(cell), -1) {
+			for n, what := range []string{"material", "slab", "humidity", "air"} {
+				if m[n+1] != "" {
+					places[k] = what
+				}
+			}
+			known++
+		}
+	}
+	if known < 2 {
+		return false
+	}
+	if places[0] == "" { // the first is above what the rows are called
+		places = places[1:]
+	}
+	r.places = places
 	return true
 }
 
@@ -330,11 +484,16 @@ func isTime(path string) bool { return slices.Contains(timesOf, path) }
 func (r *reader) fieldOf(label string) *field {
 	for n := range r.fields {
 		f := &r.fields[n]
-		if f.label.MatchString(label) && (f.not == nil || !f.not.MatchString(label)) {
+		if f.label.MatchString(label) && (f.not == nil || !f.not.MatchString(label)) && !r.heavier(label) {
 			return f
 		}
 	}
 	return nil
+}
+
+// heavier reports whether a label says light traffic in a sheet that has another word for feet.
+func (r *reader) heavier(label string) bool {
+	return r.walked && words(`^light traffic`).MatchString(label)
 }
 
 // row reads a row of a table whose first cell is a temperature.
@@ -381,8 +540,13 @@ func (r *reader) goesOn(n int) bool {
 }
 
 var (
+	moist      = words(`°?\s?[CF]\b.{1,9}[0-9]+ ?% ?(r\.?h\b|r\.? ?f\b|(relative |air )?humidity|luftf|h\.?r\b)`)
+	asks       = regexp.MustCompile(`\?\s*$`)
+	thenDone   = words(`\s+(?:and|und|y|then)\s+((?:let|leave|allow|dejar|stir|mix)\b)`)
+	dewBeside  = words(`\s+(and|und|y)\s+((?:at least )?[0-9]+(?:[.,][0-9]+)? ?(?:K|°)[^.;,]*` + labels().any("dew") + `)`)
+	dewWords   = words(labels().any("dew"))
 	overallAt  = regexp.MustCompile(`(?i)\b(all|data|values|times|figures)\b.*\b(at|bei)\b`)
-	colonAfter = regexp.MustCompile(`^([^:]{2,60}?)\s*:\s+(.*)$`)
+	colonAfter = regexp.MustCompile(`^([^:(]{2,60}?(?:\([^)]*\)[^:(]{0,30}?)?)\s*:\s+(.*)$`)
 )
 
 // heading reports whether a line is a heading: it has temperatures and no other quantity.
@@ -390,7 +554,7 @@ func (r *reader) heading(l Line) bool {
 	all := r.find(l.Text)
 	warm := of(all, temperature)
 	if len(warm) == 0 || len(warm)+len(of(all, share)) != len(all) || len(warm) < len(all) &&
-		!overallAt.MatchString(l.Text) {
+		!overallAt.MatchString(l.Text) && !moist.MatchString(l.Text) || dewWords.MatchString(l.Text) {
 		return false
 	}
 	var columns []float64
@@ -419,13 +583,19 @@ func (r *reader) heading(l Line) bool {
 		}
 	}
 	r.section = &warm[0].low
+	if words(`\p{L}{4,}`).MatchString(l.Text[:warm[0].from] + l.Text[warm[0].to:]) {
+		r.pending, r.alone = "", false // of something else than the heading above
+	}
 	return true
 }
+
+var counted = regexp.MustCompile(`[0-9]\s*$`) // 2 : 1 is a ratio, and no label
 
 // split divides a line into its label and what stands after it.
 func split(l Line) (label, rest string) {
 	celled := len(l.Cells) > 1 && strings.TrimSpace(l.Cells[0]) != ""
-	if m := colonAfter.FindStringSubmatch(l.Text); m != nil && !(celled && !strings.Contains(l.Cells[0], ":")) {
+	own := celled && !strings.HasSuffix(strings.TrimSpace(l.Cells[0]), ":") // a cell of its own is the label
+	if m := colonAfter.FindStringSubmatch(l.Text); m != nil && !own && !counted.MatchString(m[1]) {
 		return m[1], m[2]
 	}
 	if celled {

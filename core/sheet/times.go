@@ -114,7 +114,7 @@ func potLife(r *reader, n int, _ field, label, rest string) {
 
 var (
 	soonest = words(`\b(after|from|min(imum|\.)?|earliest|nach|ab|frühestens|not before|desde|mínimo)\b[^0-9]*$`)
-	latest  = words(`(\b(until|within|before|max(imum|\.)?|(at the )?latest|no later( than)?|up to|bis|` +
+	latest  = words(`(\b(until|within|before|max(imum|\.)?|(at the )?latest|not? later( than)?|up to|bis|` +
 		`spätestens( nach)?|hasta)\b|máximo)[^0-9]*$`)
 )
 
@@ -126,27 +126,30 @@ func window(r *reader, n int, f field, label, rest string) {
 		r.add(n, Value{Path: "recoatUntil", Value: all[0].high, As: all[0].text, At: all[0].at})
 		return
 	}
-	warm := of(r.find(label+"  "+rest), temperature)
+	said := label + "  " + rest
+	warm := of(r.find(said), temperature)
 	at := cmp.Or(r.section, r.overall)
 	if len(warm) == 1 && !warm[0].ranged {
 		at = &warm[0].low
 	}
+	spans := of(r.find(said), span)
 	from := 0
-	for _, a := range of(r.find(rest), span) {
-		before := rest[from:a.from]
+	for k, a := range spans {
+		before := said[from:a.from]
 		from = a.to
-		path := ""
+		v := Value{Value: a.low, As: a.text, At: at}
 		switch {
 		case a.ranged || len(warm) > 1:
+			continue
 		case latest.MatchString(before):
-			path = "recoatUntil"
-		case soonest.MatchString(before):
-			path = "recoatFrom"
-		}
-		if path == "" {
+			v.Path = "recoatUntil"
+		case soonest.MatchString(before), k == 0 && len(spans) == 2: // the other one is named
+			v.Path = "recoatFrom"
+		case len(spans) == 1:
+			v.Path, v.State, v.Why = "recoatFrom", Doubtful, "the sheet does not say whether from or until"
+		default:
 			continue
 		}
-		v := Value{Path: path, Value: a.low, As: a.text, At: at}
 		if at == nil {
 			v.State, v.Why = Doubtful, "the sheet does not say at which temperature"
 		}

@@ -23,18 +23,20 @@ func wordFields() []wordField {
 			constant(map[string]any{"value": 0.0, "of": "a"}), nil},
 		{"abrade", words(`\b(?:abrade|sand)\b[^.]*?\b([0-9]{2,3})[ -]?grit`), nil,
 			func(m []string) any { return value(m[1]) }, nil},
-		{"mixing", words(`\b(?:mix|stir|blend)\b[^.;:]{0,60}?\bfor (?:about |approx\.? |` +
-			`at least )?([0-9]+)(?:\s?(?:to|-|–)\s?([0-9]+))? ?min`),
-			words(`do not mix|part [AB] (?:alone|for|only)`),
-			func(m []string) any { return minute * value(cmp.Or(m[2], m[1])) },
+		{"mixing", words(`\b(?:mix|stir|blend)\b[^.;:]{0,60}?\bfor (?:about |approx\.? |(?:a )?minimum (?:of )?|` +
+			`not less than |at least )?([0-9]+)(?:\s?(?:to|-|–)\s?([0-9]+))? ?min|` +
+			`\b([0-9]+)(?:\s?(?:bis|-|–)\s?([0-9]+))? ?min(?:uten|\.)?(?: lang)?(?: \w+)? (?:mischen|rühren|verrühren)|` +
+			`\b(?:mezclar|mezcle|mézclese)\b[^.;:]{0,60}?([0-9]+)(?:\s?(?:a|-|–)\s?([0-9]+))? ?min`),
+			words(`do not mix|part [AB] (?:alone|for|only)|\b(?:the|of) mix\b|mix is\b|komponente [AB] [^.]*aufrühren$`),
+			func(m []string) any { return minute * value(cmp.Or(m[2], m[1], m[4], m[3], m[6], m[5])) },
 			func(m []string) string {
-				if m[2] != "" {
+				if cmp.Or(m[2], m[4], m[6]) != "" {
 					return "the sheet gives a range; the larger is taken"
 				}
 				return ""
 			}},
-		{"ratio", words(`\b([0-9]+) parts? (?:of )?(?:the )?(?:resin|base|part A|component A|` +
-			`A)\b[^.;]{0,12}?(?:to|and|with|:) ([0-9]+) parts? [^.;]{0,30}?by (volume|weight|mass)`), nil,
+		{"ratio", words(`\b(` + anyNumber + `) parts? (?:of )?(?:the )?(?:resin|base|part A|component A|` +
+			`A)\b[^.;]{0,12}?(?:to|and|with|:) (` + anyNumber + `) parts? [^.;]{0,30}?by (volume|weight|mass)`), nil,
 			func(m []string) any {
 				basis := map[bool]string{true: "volume", false: "mass"}[strings.EqualFold(m[3], "volume")]
 				return map[string]any{"basis": basis, "parts": []float64{value(m[1]), value(m[2])}}
@@ -54,7 +56,8 @@ func wordFields() []wordField {
 		{"sun", words(`\b(?:not (?:uv|light)[- ]?(?:stable|resistant)|(?:may|will) (?:yellow|amber)|` +
 			`yellows|ambers)\b`), nil,
 			constant("ambers"), nil},
-		{"sun", words(`\b(?:uv|light)[- ]?(?:stable|resistant|fast)\b|non[- ]yellowing\b`), words(`\bnot (uv|light)`),
+		{"sun", words(`\b(?:uv|light)[- ]?(?:stable|resistant|fast)\b|non[- ]yellowing\b|lichtecht|` +
+			`(?:licht|uv-?)beständig|vergilbungsfrei|estable a (?:la luz|los rayos)`), words(`\bnot (uv|light)|nicht (licht|uv)`),
 			constant("stable"), nil},
 	}
 }
@@ -87,13 +90,22 @@ func ground() map[string]string {
 		"madera": "wood", "mortero": "screed"}
 }
 
-var forGround = words(`\b(?:for|für|para|over|on) ((?:[\p{L}]+(?:, | and | or | und | oder | y )?)+)`)
+var forGround = words(`\b(?:for|für|para|over|on) ((?:[\p{L}]+(?:, | and | or | und | oder | y | )?){1,8})`)
+
+var generic = words(`data ?sheet|datenblatt|merkblatt|(ficha|hoja|datos) técnic|^(product|technical) (data|` +
+	`information|bulletin)|produktinformation|^tds$|^ref\b|^stand\b|^(effective|issued?|date|rev)\b`)
+
+// months are their names, in the languages that are read.
+const months = `jan(?:uary|uar)?|feb(?:ruary|ruar)?|mar(?:ch|zo)?|märz|apr(?:il)?|may|mai|june?|juni|july?|juli|` +
+	`aug(?:ust)?|sep(?:t(?:ember)?)?|o[ck]t(?:ober)?|nov(?:ember)?|de[cz](?:ember)?|enero|febrero|abril|mayo|junio|` +
+	`julio|agosto|septiembre|octubre|noviembre|diciembre`
 
 // head reads what stands in words in the first lines: the name, what it is, and its edition.
 func (r *reader) head() {
 	const first = 8
-	edition := words(`\b(edition [0-9][0-9/.]*|rev(?:ision|\.)? ?(?:[0-9][0-9./]*|[A-Z]\b)|versi[oó]n [0-9][0-9.]*|` +
-		`issue [0-9][0-9./]*|[01]?[0-9]/20[0-9]{2})`)
+	edition := words(`\b((?:edition|edici[oó]n|fassung|ausgabe) [0-9][0-9/.]*|rev(?:ision|\.)? ?(?:[0-9][0-9./]*|[A-Z]\b)|versi[oó]n [0-9][0-9.]*|` +
+		`issue (?:[0-9][0-9./]*|[A-Z]\b)|(?:[0-3]?[0-9][./]){0,2}20[0-9]{2}|20[0-9]{2}-[01][0-9](?:-[0-3][0-9])?|` +
+		`(?:[0-3]?[0-9]\.? )?(?:` + months + `)\.? (?:de )?20[0-9]{2})`)
 	named, described, dated := false, false, false
 	for n := 0; n < len(r.lines) && n < first; n++ {
 		text := r.lines[n].Text
@@ -101,9 +113,12 @@ func (r *reader) head() {
 			continue
 		}
 		first := strings.TrimSpace(r.lines[n].Cells[0])
-		if !named && first != "" && len(first) <= 60 && !strings.Contains(first, ":") &&
-			!words(`data ?sheet|datenblatt|merkblatt|ficha técnica|^(product|technical) (data|`+
-				`information)`).MatchString(first) {
+		for _, cell := range r.lines[n].Cells { // what every sheet is called is not its name
+			if first = strings.TrimSpace(cell); first != "" && !generic.MatchString(first) {
+				break
+			}
+		}
+		if !named && first != "" && len(first) <= 60 && !strings.Contains(first, ":") && !generic.MatchString(first) {
 			named = true
 			r.add(n, Value{Path: "name", Value: first, As: first})
 			text = strings.TrimSpace(strings.TrimPrefix(text, first))
@@ -115,40 +130,62 @@ func (r *reader) head() {
 		if text == "" || strings.Trim(edition.ReplaceAllString(text, ""), " ,|") == "" {
 			continue
 		}
-		if described || strings.Contains(text, ":") {
+		if strings.Contains(text, ":") {
+			continue
+		}
+		if described { // a later sentence may say in what it is carried
+			r.choose(n, text, "carrier", carriers)
+			if !slices.ContainsFunc(r.draft.Values, func(v Value) bool { return v.Path == "over" }) {
+				r.over(n, text)
+			}
 			continue
 		}
 		described = r.describe(n, text)
 	}
 }
 
+var carriers = [][2]string{{`water[- ]based|waterborne|water[- ]borne|water[- ]dispersed|wässrige?|wasserbasiert\p{L}*|` +
+	`base acuosa|al agua|base agua`, "water"},
+	{"solvent[- ]free|100 ?% solids|total solid|lösemittelfreie?|lösungsmittelfreie?|sin (?:disolventes|solventes)",
+		"none"},
+	{"solvent[- ]based|solvent[- ]?borne|lösemittelhaltige?", "solvent"}}
+
+// choose reads a value from the first of some words that a text has, once.
+func (r *reader) choose(n int, text, path string, choices [][2]string) bool {
+	if slices.ContainsFunc(r.draft.Values, func(v Value) bool { return v.Path == path }) {
+		return true
+	}
+	for _, c := range choices {
+		if m := words(`(?:^|[^\p{L}])(` + c[0] + `)(?:[^\p{L}]|$)`).FindStringSubmatch(text); m != nil {
+			r.add(n, Value{Path: path, Value: c[1], As: m[1]})
+			return true
+		}
+	}
+	return false
+}
+
 // describe reads chemistry, kind, carrier and ground from a sentence that says what it is.
 func (r *reader) describe(n int, text string) bool {
-	find := func(path string, choices [][2]string) bool {
-		for _, c := range choices {
-			if m := words(`\b(?:` + c[0] + `)\b`).FindString(text); m != "" {
-				r.add(n, Value{Path: path, Value: c[1], As: m})
-				return true
-			}
-		}
-		return false
-	}
-	if !find("chemistry", [][2]string{{"polyaspartic", "polyaspartic"}, {"novolac", "novolac"},
+	if !r.choose(n, text, "chemistry", [][2]string{{"polyaspartic", "polyaspartic"}, {"novolac", "novolac"},
 		{`epox\w*`, "epoxy"}, {"(?:poly)?urethane|pu|polyurethan|poliuretano", "polyurethane"}, {"acrylic", "acrylic"},
 		{"polyester", "polyester"}, {"alkyd", "alkyd"}}) {
 		return false
 	}
-	find("kind", [][2]string{{"moisture barrier|vapou?r barrier", "moisture-barrier"},
+	r.choose(n, text, "kind", [][2]string{{"moisture barrier|vapou?r barrier", "moisture-barrier"},
 		{"primer|grundierung|imprimación", "primer"},
 		{"metallic", "metallic"}, {"flood coat|table ?tops?|bar ?tops?", "flood"}, {"deep[- ]pour|casting", "deep-pour"},
 		{"grout", "grout"}, {"(?:swimming )?pool (?:paint|coating|enamel)", "pool-paint"}, {"polyaspartic",
 			"polyaspartic"},
 		{"binder", "binder"}, {"clear.*|sealer", "clear"},
-		{"self[- ]levell?ing|body coat|floor coating|autonivelante|verlaufs?beschichtung", "body"},
-		{"paint", "paint"}, {"polyurethane|urethane", "urethane"}})
-	find("carrier", [][2]string{{"water[- ]based|waterborne|water[- ]borne|wässrig", "water"},
-		{"solvent[- ]free|100 ?% solids|lösemittelfreie?|sin (?:disolventes|solventes)", "none"},
-		{"solvent[- ]based|solvent[- ]?borne", "solvent"}})
+		{`self[- ](?:levell?|smooth)ing|body coat|floor coating|autonivelante|\p{L}*verlauf\p{L}*|fließbelag|fliessbelag`, "body"},
+		{"paint|pintura|anstrich|farbe", "paint"}, {`polyurethane|urethane|polyurethan\p{L}*`, "urethane"}})
+	r.choose(n, text, "carrier", carriers)
+	r.over(n, text)
+	return true
+}
+
+// over reads what a product goes over.
+func (r *reader) over(n int, text string) {
 	if m := forGround.FindStringSubmatch(text); m != nil {
 		var over []string
 		for _, word := range regexp.MustCompile(`\p{L}+`).FindAllString(strings.ToLower(m[1]), -1) {
@@ -160,5 +197,4 @@ func (r *reader) describe(n int, text string) bool {
 			r.add(n, Value{Path: "over", Value: over, As: m[0]})
 		}
 	}
-	return true
 }
