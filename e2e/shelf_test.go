@@ -154,8 +154,15 @@ func TestASheetIsEnteredFromAPrintedOne(t *testing.T) {
 
 	p.click("[data-test=edit-sheet]")
 	p.fill("Usual loss", "7 %")
+	p.click("[data-test=add-amount]")
+	p.fill("Amount 1 is for", "Porous screed")
+	p.fill("Amount 1", "4 m²/L")
+	p.fill("Max. wet film by slab temperature", "300 µm")
+	p.fill("Shelf life of A, if its own", "240 d")
 	p.click("[data-test=save-sheet]")
 	p.sees("main", "edition 2")
+	p.sees("main", "amount for Porous screed")
+	p.sees("main", "shelf life of A")
 	p.sees("main", "usual loss: not given → 7%")
 
 	// A job takes it from the shelf, and the sheet can then only be archived.
@@ -164,6 +171,8 @@ func TestASheetIsEnteredFromAPrintedOne(t *testing.T) {
 	p.rectangle("4 m", "3 m")
 	p.at("build-up")
 	p.choose("Add a coat of", "Pontoon")
+	p.choose("Use of coat 1, by its sheet", "Porous screed")
+	p.until(`document.querySelector('[data-test=coat-1]').innerText.includes('250 µm')`)
 	p.at("kits")
 	p.sees("[data-test=kit-pontoon-grip-7]", "8 L set")
 	p.saved()

@@ -128,6 +128,8 @@ func limitColumns() []column {
 			return &p.Abrade
 		}),
 		{"kits", "/kits", writeKits, readKits},
+		quantity("VOC thinned g/L", "/vocThinned", 1,
+			func(p *material.Product) **measure.Sourced[measure.Content] { return &p.VOCThinned }),
 		quantity("shelf life days", "/shelfLife", 24*measure.Hour,
 			func(p *material.Product) **measure.Sourced[measure.Span] { return &p.ShelfLife }),
 	}

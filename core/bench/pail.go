@@ -86,6 +86,7 @@ func Pail(p material.Product, q PailQuestion) (PailAnswer, error) {
 	if err != nil {
 		return a, fmt.Errorf("choose one of its hardeners: %w", err)
 	}
+	sheet = sheet.On(q.Slab)
 	mix := sheet.Mix()
 	model, err := lifeOf(sheet, mix)
 	if err != nil {

@@ -18,10 +18,6 @@ func grainFor(slip string) measure.Film {
 	return map[string]measure.Film{"R10": 60e-6, "R11": 150e-6, "R12": 300e-6, "R13": 600e-6}[slip]
 }
 
-// thinnerDensity stands in for the solvent that is stirred in, all of it
-// volatile: from memory of common thinners.
-const thinnerDensity measure.Density = 870
-
 // additions: thinner and pigment against what the sheet allows.
 func (j *judge) additions(i int) {
 	coat := j.layers[i]
@@ -180,8 +176,7 @@ func (j *judge) volatile(i int) {
 	own := float64(coat.Sheet.VOC.Value)
 	mixed := own
 	if coat.Thinner != nil {
-		t := coat.Thinner.OfParts(coat.Mix.Shares[0].Volume)
-		mixed = (own + t*float64(thinnerDensity)) / (1 + t)
+		mixed = float64(coat.Sheet.Thinned(coat.Thinner.OfParts(coat.Mix.Shares[0].Volume)))
 	}
 	if mixed <= float64(j.bed.VOCMax) {
 		return

@@ -46,10 +46,11 @@ func (c Container) Dated(p material.Product) Container {
 	}
 	c.Expires, c.Derived = "", false
 	made, err := time.Parse(time.DateOnly, c.Made)
-	if err != nil || p.ShelfLife == nil {
+	keeps := p.Keeps(c.Part)
+	if err != nil || keeps == nil {
 		return c
 	}
-	life := time.Duration(float64(p.ShelfLife.Value) * float64(time.Second))
+	life := time.Duration(float64(keeps.Value) * float64(time.Second))
 	c.Expires, c.Derived = made.Add(life).Format(time.DateOnly), true
 	return c
 }

@@ -66,6 +66,7 @@ func (p Product) Faults() []Fault {
 	refuse(p.Density != nil && !plausible(p.Density.Value), "/density", implausible(p.Density),
 		"Densities are in kg/m³: 1.1 kg/L is 1100.")
 	found = append(found, p.partFaults()...)
+	found = append(found, p.stateFaults()...)
 	if p.mixes() {
 		if text := p.contradiction(); text != "" {
 			found = append(found, Fault{"/ratio", text,

@@ -89,6 +89,7 @@ func (l *lister) mix(p Product) {
 	l.words("carrier", map[Carrier]string{NoCarrier: "none, 100 % solids", Water: "water",
 		Solvent: "solvent"}[p.Carrier], "")
 	add(l, "volatile compounds", measure.KindContent, p.VOC)
+	add(l, "volatile compounds, thinned", measure.KindContent, p.VOCThinned)
 	for _, f := range p.Viscosity {
 		l.quantity(at("viscosity", f.At), measure.KindViscosity, float64(f.Value), f.Source, "")
 	}
@@ -102,16 +103,27 @@ func (l *lister) mix(p Product) {
 func (l *lister) film(p Product) {
 	l.group = "Film"
 	if p.Printed != nil {
-		kind := map[string]measure.Kind{"wet-film": measure.KindFilm, "dry-film": measure.KindFilm,
-			"spread": measure.KindSpread, "mass-per-area": measure.KindCoverage}[p.Printed.Basis]
-		l.quantity("amount as printed", kind, p.Printed.Value, measure.Sheet,
-			map[string]string{"wet-film": "wet", "dry-film": "dry"}[p.Printed.Basis]+string(p.Printed.Figure))
+		l.printed("amount as printed", *p.Printed)
+	}
+	for _, a := range p.Amounts {
+		l.printed("amount for "+a.For, a.Printed)
 	}
 	add(l, "minimum film", measure.KindFilm, p.FilmMin)
 	add(l, "maximum film", measure.KindFilm, p.FilmMax)
+	for _, f := range p.FilmMaxAt {
+		l.quantity(at("maximum film", f.At), measure.KindFilm, float64(f.Film), f.Source, "")
+	}
 	add(l, "maximum film on a wall", measure.KindFilm, p.FilmMaxVertical)
 	add(l, "minimum hiding film", measure.KindFilm, p.Hides)
 	add(l, "usual loss", measure.KindFraction, p.Loss)
+}
+
+// printed lists an amount as a sheet prints it.
+func (l *lister) printed(name string, p Printed) {
+	kind := map[string]measure.Kind{"wet-film": measure.KindFilm, "dry-film": measure.KindFilm,
+		"spread": measure.KindSpread, "mass-per-area": measure.KindCoverage}[p.Basis]
+	l.quantity(name, kind, p.Value, measure.Sheet,
+		map[string]string{"wet-film": "wet", "dry-film": "dry"}[p.Basis]+string(p.Figure))
 }
 
 // conditions lists what air, slab and parts have to be like.
@@ -172,6 +184,9 @@ func (l *lister) sold(p Product) {
 		}
 	}
 	add(l, "shelf life", measure.KindSpan, p.ShelfLife)
+	for _, c := range p.Components {
+		add(l, "shelf life of "+c.Name, measure.KindSpan, c.ShelfLife)
+	}
 	add(l, "store above", measure.KindTemperature, p.StoreMin)
 	add(l, "store below", measure.KindTemperature, p.StoreMax)
 	l.words("hazards", strings.ReplaceAll(Listed(p.Hazards), "-", " "), "")

@@ -239,7 +239,7 @@ func (p Product) Gaps(units measure.System) []Gap {
 		priced = priced && k.Price != nil
 	}
 	lack(!priced, "/kits", "price of every kit", "the kits with least leftover are bought instead of the cheapest")
-	lack(p.ShelfLife == nil, "/shelfLife", "shelf life", "an expiry has to be read off each pail")
+	lack(p.Keeps("kit") == nil, "/shelfLife", "shelf life", "an expiry has to be read off each pail")
 	return gaps
 }
 

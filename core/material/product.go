@@ -79,9 +79,11 @@ type Product struct {
 	VolumeSolids measure.Sourced[measure.Fraction]  `json:"volumeSolids" doc:"1 is 100 % solids"`
 	MassSolids   *measure.Sourced[measure.Fraction] `json:"massSolids,omitempty" doc:"Solids by mass; printed more often than by volume, and no substitute for it"`
 	VOC          *measure.Sourced[measure.Content]  `json:"voc,omitempty" doc:"Volatile organic compounds of the mix, kg/m³ (g/L)"`
+	VOCThinned   *measure.Sourced[measure.Content]  `json:"vocThinned,omitempty" doc:"The same with as much thinner as the sheet allows, kg/m³ (g/L)"`
 	Viscosity    []Flow                             `json:"viscosity,omitempty" maxItems:"12" doc:"Viscosity of the fresh mix"`
 	Loss         *measure.Sourced[measure.Fraction] `json:"loss,omitempty" doc:"Usual loss"`
 	Printed      *Printed                           `json:"printed,omitempty" doc:"The amount as the sheet prints it"`
+	Amounts      []ForUse                           `json:"amounts,omitempty" maxItems:"12" doc:"Amounts that the sheet prints for certain uses or grounds"`
 
 	Curing
 	Film
@@ -128,6 +130,7 @@ func (Figure) Values() []Figure { return []Figure{Practical, Theoretical} }
 type Film struct {
 	FilmMin         *measure.Sourced[measure.Film] `json:"filmMin,omitempty" doc:"Thinnest wet film of one coat, m"`
 	FilmMax         *measure.Sourced[measure.Film] `json:"filmMax,omitempty" doc:"Thickest wet film of one coat, m"`
+	FilmMaxAt       []FilmAt                       `json:"filmMaxAt,omitempty" maxItems:"12" doc:"Thickest wet film of one coat by the temperature of the slab, where the sheet says so"`
 	FilmMaxVertical *measure.Sourced[measure.Film] `json:"filmMaxVertical,omitempty" doc:"Thickest wet film of one coat on a wall, m"`
 	Hides           *measure.Sourced[measure.Film] `json:"hides,omitempty" doc:"Wet film from which nothing below shows, m"`
 }
@@ -179,6 +182,8 @@ type Component struct {
 	Parts   float64                           `json:"parts" exclusiveMinimum:"0" maximum:"1000" doc:"Parts by the ratio's basis"`
 	Other   float64                           `json:"other,omitempty" minimum:"0" maximum:"1000" doc:"Parts by the other basis, where the sheet prints both"`
 	Density *measure.Sourced[measure.Density] `json:"density,omitempty" doc:"kg/m³"`
+
+	ShelfLife *measure.Sourced[measure.Span] `json:"shelfLife,omitempty" doc:"s, unopened; that of the product when left out"`
 }
 
 // Kit is a size the product is sold in: matched containers, bought together.

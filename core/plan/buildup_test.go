@@ -193,10 +193,10 @@ func TestWaysOutLeadOut(t *testing.T) {
 			f.Job.VOCMax = &measure.Sourced[measure.Content]{Value: 120, Source: measure.Standard}
 		}, []string{"holds 295 g/L", "limit is 120 g/L"}},
 		{"volatile compounds by thinner",
-			[]buildup.Coat{with(coat("tern-ur-sat", 110), func(c *buildup.Coat) { c.Thinner = share(0.05) })},
+			[]buildup.Coat{with(coat("gullwing-ur", 110), func(c *buildup.Coat) { c.Thinner = share(0.05) })},
 			func(f *job.File) {
-				f.Job.VOCMax = &measure.Sourced[measure.Content]{Value: 80, Source: measure.Standard}
-			}, []string{"thinned, Tern UR Satin holds 97 g/L", "unthinned it holds 58 g/L"}},
+				f.Job.VOCMax = &measure.Sourced[measure.Content]{Value: 300, Source: measure.Standard}
+			}, []string{"thinned, Gullwing UR holds 322 g/L", "unthinned it holds 295 g/L"}},
 		{"food", []buildup.Coat{coat("meniscus-flood", 1800)},
 			func(f *job.File) { f.Job.Surfaces[0].Service.Contact = "food" },
 			[]string{"touches food, and its sheet names no certificate"}},

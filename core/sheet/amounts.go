@@ -9,6 +9,9 @@ import (
 
 // poured reads the greatest depth of a casting.
 func poured(r *reader, n int, _ field, _, rest string) {
+	if r.byWarmth(n, rest) {
+		return
+	}
 	if all := of(r.find(rest), film); len(all) > 0 {
 		if all[0].ranged {
 			r.add(n, Value{Path: "filmMin", Value: all[0].low, As: all[0].text}.besides(all[0]))
@@ -17,10 +20,56 @@ func poured(r *reader, n int, _ field, _, rest string) {
 	}
 }
 
-// both reads temperatures of air and slab at once.
-func both(r *reader, n int, f field, label, rest string) {
-	limits("air")(r, n, f, label, rest)
-	limits("slab")(r, n, f, label, rest)
+// byWarmth reads thickest films that hold at temperatures; false where there are not two of them.
+func (r *reader) byWarmth(n int, rest string) bool {
+	all := r.find(rest)
+	if films := of(all, film); len(films) == len(r.columns) && len(films) > 1 {
+		for k, a := range films {
+			r.add(n, Value{Path: "filmMax", Value: a.high, As: a.text, At: &r.columns[k]})
+		}
+		return true
+	}
+	var at []Value
+	for k, a := range all {
+		if a.of == film && !a.ranged && k+1 < len(all) && all[k+1].of == temperature && !all[k+1].ranged {
+			warm := all[k+1].low
+			at = append(at, Value{Path: "filmMax", Value: a.low, As: a.text, At: &warm})
+		}
+	}
+	if len(at) < 2 {
+		return false
+	}
+	for _, v := range at {
+		r.add(n, v)
+	}
+	return true
+}
+
+// placesIn are the words for what is as warm as a sheet says, by the beginning of its paths.
+var placesIn = [][2]string{{"air", `\b(?:air|ambient|room|luft|umgebung|ambiente)\b`},
+	{"slab", `\b(?:surface|substrate|floor|slab|concrete|untergrund|boden|soporte)s?\b`},
+	{"material", `\b(?:material|product|resin|parts|components)\b`}}
+
+// twoOf returns an expression that has words for two places.
+func twoOf(all [][2]string) string {
+	var ways []string
+	for _, a := range all {
+		for _, b := range all {
+			if a != b {
+				ways = append(ways, a[1]+".*"+b[1])
+			}
+		}
+	}
+	return strings.Join(ways, "|")
+}
+
+// places reads temperatures of all the places that the line names.
+func places(r *reader, n int, f field, label, rest string) {
+	for _, p := range placesIn {
+		if words(p[1]).MatchString(label + " " + rest) {
+			limits(p[0])(r, n, f, label, rest)
+		}
+	}
 }
 
 // where reads temperatures of which the sheet does not say what is as warm.
@@ -173,67 +222,6 @@ func films(r *reader, n int, _ field, label, rest string) {
 	}
 }
 
-func printed(r *reader, n int, _ field, label, rest string) {
-	said := label + "  " + rest
-	var all []amount
-	for _, a := range r.find(said) {
-		if !perThickness.MatchString(said[a.to:]) && !atOne.MatchString(said[a.to:]) && !ofSand.MatchString(said[a.to:]) {
-			all = append(all, a)
-		}
-	}
-	thick := of(all, film)
-	wet := words(`\bwet\b`).MatchString(said)
-	figure := map[bool]string{true: "theoretical"}[words(`theoret|teóric`).MatchString(said)]
-	if words(`practical|praktisch|práctic`).MatchString(said) {
-		figure = "practical"
-	}
-	make := func(basis string, a amount, si float64) {
-		p := map[string]any{"basis": basis, "value": si}
-		if figure != "" && basis != "wet-film" {
-			p["figure"] = figure
-		}
-		v := Value{Path: "printed", Value: p, As: a.text}
-		if a.ranged {
-			v.State, v.Why = Doubtful, "the sheet gives a range; the amount that needs more material is taken"
-		}
-		r.add(n, v)
-	}
-	switch weight, area := of(all, perArea), of(all, spread); {
-	case len(thick) == 1 && wet && len(area) == 1:
-		make("wet-film", thick[0], thick[0].high)
-	case len(weight) > 0:
-		greatest := slices.MaxFunc(weight, func(a, b amount) int { return cmp.Compare(a.high, b.high) })
-		greatest.ranged = greatest.ranged || len(weight) > 1
-		make("mass-per-area", greatest, greatest.high)
-	case len(area) > 0:
-		least := slices.MinFunc(area, func(a, b amount) int { return cmp.Compare(a.low, b.low) })
-		least.ranged = least.ranged || len(area) > 1
-		make("spread", least, least.low)
-	case len(thick) > 0 && wet:
-		make("wet-film", thick[0], thick[0].high)
-	default:
-		if m := covers.FindStringSubmatch(said); m != nil {
-			area := value(m[3]) * map[bool]float64{true: 1, false: foot * foot}[strings.HasPrefix(strings.ToLower(m[4]), "m")]
-			one := r.find(cmp.Or(m[1], "1") + " " + m[2])
-			if len(one) == 1 && one[0].of == volume {
-				make("spread", amount{text: m[0]}, area/one[0].low)
-			} else if len(one) == 1 && one[0].of == mass {
-				make("mass-per-area", amount{text: m[0]}, one[0].low/area)
-			}
-		}
-	}
-}
-
-var (
-	atOne  = words(`^ ?(at|@|bei|per) 1 ?mil\b`) // what the solids give, not an amount
-	covers = words(`\b(` + anyNumber + `|an?)[ -](gallon|lit(?:er|re)s?|l|kg|gal)(?:[ -](?:kit|pack|set|unit))? (?:covers|is enough for)` +
-		`(?: about| approx\.?)? (` + number + `) ?(sq\.? ?ft|ft²|m²|m2)(?:\.|,|;|\s|$)`)
-	ofSand = words(`^\s*(of )?(the )?(dry |kiln[- ]dried )?(quar[tz]|sand|aggregate|[a-zäöü]*sand\b|árido|arena|flakes|chips)`)
-)
-
-// perThickness follows an amount that is not of an area but of an area and a thickness.
-var perThickness = words(`^\s?(per|je|por|/|and|und) ?(1 ?)?(mm|mil)\b`)
-
 // slabMoisture reads what a slab may hold, by the method that is named beside it.
 func slabMoisture(r *reader, n int, _ field, label, rest string) {
 	all, said := r.find(rest), label+" "+rest
@@ -331,11 +319,21 @@ func (r *reader) ratioOfPacks() {
 var kitParts = words(`\b[ABC]\b`)
 
 func kits(r *reader, n int, _ field, label, rest string) {
-	r.partsIn(n, label+": "+rest)
-	if partOf(pieces.ReplaceAllString(label, "")) != "" && !together.MatchString(label) {
+	if notKits.MatchString(label) {
 		return
 	}
-	if m := sized.FindStringSubmatch(label); m != nil {
+	if several := strings.Split(label, "; "); len(several) > 1 { // a line of kits, each with its parts
+		for _, one := range several {
+			kits(r, n, field{}, one, strings.TrimPrefix(rest, several[0]))
+		}
+		return
+	}
+	r.partsIn(n, label+": "+rest)
+	m := sized.FindStringSubmatch(label)
+	if m == nil && partOf(pieces.ReplaceAllString(label, "")) != "" && !together.MatchString(label) {
+		return
+	}
+	if m != nil {
 		rest = m[1]
 	}
 	// What stands in brackets or after a colon are the parts of the kit before it.
@@ -355,9 +353,10 @@ func kits(r *reader, n int, _ field, label, rest string) {
 }
 
 var (
+	notKits   = words(`aggregate|\bsand\b|\bfiller|quar[tz]|thinner|cleaner|catalyst bag`)
 	ofPart    = words(`^\s*(of )?((part|component|side) ?)?([ABC]\b|resin|base|hardener|activator|härter)`)
 	pieces    = words(`\([^)]*\)|.*\b(pack(age|aging|s)?|kits?|composition|contents)\b`)
-	sized     = words(`^([0-9][0-9.,/-]*[ -]?(?:kg|g|lb|l|litre|liter|gal|gallon|quart|qt|ml)s?)\b(?:[^0-9]*$|[^0-9,]*\()`)
+	sized     = words(`(?:^|\b(?:a|an|as|in)\s)([0-9][0-9.,/-]*[ -]?(?:kg|g|lb|l|litre|liter|gal|gallon|quart|qt|ml)s?)\b(?:[^0-9]*$|[^0-9,]*\()`)
 	together  = words(`\b[ABC](\s?\+\s?[ABC])+\b`)
 	partAfter = words(`^\s*(of )?(part |component )?[ABC]\b`)
 )
@@ -368,7 +367,7 @@ func storage(r *reader, n int, _ field, label, rest string) {
 	kept := slices.DeleteFunc(of(all, span), func(a amount) bool { return a.low < opened })
 	if len(kept) > 0 {
 		a := kept[0]
-		if partOf(rest) != "" { // of several parts the one that keeps shortest
+		if r.keepsApart(n, rest) { // of several parts the one that keeps shortest
 			a = slices.MinFunc(kept, func(a, b amount) int { return cmp.Compare(a.low, b.low) })
 		}
 		v := Value{Path: "shelfLife", Value: a.low, As: a.text}
@@ -378,6 +377,21 @@ func storage(r *reader, n int, _ field, label, rest string) {
 		r.add(n, v)
 	}
 	limits("store")(r, n, field{}, label, rest)
+}
+
+// keepsApart reads how long each part keeps; false where the sheet says it of the product.
+func (r *reader) keepsApart(n int, rest string) bool {
+	apart := false
+	for _, clause := range regexp.MustCompile(`[,;:]\s`).Split(rest, -1) {
+		if own, part := of(r.find(clause), span), partOf(clause); len(own) == 1 && part != "" {
+			apart = true
+			if slices.ContainsFunc(r.draft.Values, func(v Value) bool { return v.Path == "shelfLife:"+part }) {
+				continue
+			}
+			r.add(n, Value{Path: "shelfLife:" + part, Value: own[0].low, As: own[0].text})
+		}
+	}
+	return apart
 }
 
 func thinning(r *reader, n int, _ field, _, rest string) {

@@ -59,7 +59,7 @@ func mixFields(x lexicon) []field {
 		x.field("density of the mix", wholeDensity, "density"),
 		x.field("density", wholeDensity, "density").but(part).said(density),
 		x.field("solids", solids, "volumeSolids", "massSolids").said(share),
-		x.field("voc", vocs, "voc").but(`limit\b|\bmax`).said(density),
+		x.field("voc", vocs, "voc", "vocThinned").but(`limit\b|\bmax`).said(density),
 		x.field("viscosity", viscosityAt, "viscosity").but(part).said(viscosity),
 		x.field("mixing", one("mixing", span), "mixing"),
 		x.field("induction", one("induction", span), "induction").
@@ -71,7 +71,7 @@ func mixFields(x lexicon) []field {
 func timeFields(x lexicon) []field {
 	end := func(which, path string, runsOut bool) field {
 		return field{paths: []string{path}, read: recoat(path, runsOut), label: begins(x.any("next coat") +
-			`\b[^,]*?[ ,]*\(?` + x.any("next coat "+which) + `|` + x.any(path))}
+			`\b[^,]*?[ ,]*\(?` + x.any("next coat "+which) + `|` + x.any(path)), not: inOrder}
 	}
 	return []field{
 		x.field("potLife", potLife, "potLife").but(`reduced|thinned|limit`).
@@ -92,19 +92,18 @@ func timeFields(x lexicon) []field {
 // placeFields returns those of the film and of where it may be laid.
 func placeFields(x lexicon) []field {
 	return []field{
-		x.field("depth", poured, "filmMin", "filmMax"),
-		x.field("printed", printed, "printed").but(`primer|scratch|grundierung|broadcast|\bsand|quar[tz]|aggregate`).
+		x.field("depth", poured, "filmMin", "filmMax").when(words(`\b(thicker|deeper) than\b`), film),
+		x.field("printed", printed, "printed").but(`\bsand|quar[tz]|aggregate`).
 			when(words(`.`), perArea, spread),
-		x.field("printed", printed, "printed").but(`primer`).when(covers),
+		x.field("printed", printed, "printed").when(covers),
 		x.field("film", films, "filmMin", "filmMax").but(`dry|dft|trocken`).when(words(`\b(wet|nass)`), film),
 		x.field("moisture of the slab", slabMoisture, "carbideMax", "slabHumidityMax", "emissionMax").
-			but(`\bair|ambient`).when(words(`moisture.*(CM\b|carbide|by weight)|%.*\bmoisture|` +
-			`(floor|slab|substrate|concrete)s?\b.*% ?R\.?H\b`)),
+			but(`\bair|ambient`).when(words(`moisture.*(CM\b|carbide|by weight)|%.*\bmoisture|`+
+			`(floor|slab|substrate|concrete)s?\b.*% ?R\.?H\b|F ?2170|F ?1869`), share, emission),
 		x.field("dew", dew, "dewMargin").when(words(`[0-9].*` + x.any("dew") + `|` + x.any("dew") + `.*[0-9]`)),
 		x.field("material", limits("material"), "materialMin", "materialMax"),
-		x.field("air and slab", both, "slabMin", "slabMax", "airMin", "airMax"),
-		x.field("air and slab", both).when(words(`\b(air|ambient)\b.*\b(surface|substrate|floor|slab|concrete)s?\b|`+
-			`\b(surface|substrate|floor|slab|concrete)s?\b.*\b(air|ambient)\b|\bluft.*untergrund|untergrund.*\bluft`), temperature),
+		x.field("air and slab", places, "slabMin", "slabMax", "airMin", "airMax"),
+		x.field("air and slab", places).when(words(twoOf(placesIn)), temperature),
 		x.field("slab", limits("slab"), "slabMin", "slabMax").but(x.any("dew")).
 			when(words(`\b(substrate|floor|surface|slab|untergrund|(fuß)?boden|soporte)s?\b`), temperature),
 		x.field("air", limits("air"), "airMin", "airMax").
@@ -112,7 +111,8 @@ func placeFields(x lexicon) []field {
 		x.field("use", where).when(words(`\b(use|apply|lay|work|verarbeiten|aplicar)\b`), temperature),
 		x.field("humidity", humidity, "humidityMax", "humidityMin").
 			but(`slab|substrate|concrete|moisture|floors?\b|\bcur(e|ing)\b|\bdrying|schedule|values`).
-			when(words(`humidity\b|luftfeuchte|humedad|^[^(]*% ?R\.?H\b`), share),
+			when(words(`humidity\b|luftfeuchte|humedad|(max|min|below|under|above|over|than|between|exceed|-|–|to)[^(]*% ?R\.?H\b|`+
+				`R\.?H\b.*(max|min|below|under|above|over|than|between|exceed)`), share),
 	}
 }
 
@@ -151,6 +151,9 @@ func (v Value) besides(a amount) Value {
 	return v
 }
 
+// mixOrPart is the doubt about a density; of what has one part there is none.
+const mixOrPart = "the sheet does not say whether of the mix or of a part"
+
 // wholeDensity reads a density that names no part: that of the mix where it says so beside it, of parts where
 // those are named there.
 func wholeDensity(r *reader, n int, f field, label, rest string) {
@@ -172,7 +175,7 @@ func wholeDensity(r *reader, n int, f field, label, rest string) {
 	}
 	v := Value{Path: "density", Value: all[0].low, As: all[0].text}
 	if !mixed.MatchString(label + " " + rest) {
-		v.State, v.Why = Doubtful, "the sheet does not say whether of the mix or of a part"
+		v.State, v.Why = Doubtful, mixOrPart
 	}
 	r.add(n, v.besides(all[0]))
 }
@@ -224,12 +227,31 @@ func vocs(r *reader, n int, f field, label, rest string) {
 		r.add(n, Value{Path: "voc", Value: 0.0, As: rest})
 		return
 	}
-	path := "voc"
-	if words(`reduced|thinned|diluted`).MatchString(label) {
-		return
+	from := 0
+	all := of(r.find(rest), density)
+	for k, a := range all {
+		until := len(rest)
+		if k+1 < len(all) {
+			until = all[k+1].from
+		}
+		path := "voc"
+		if thinned.MatchString(rest[from:a.from]) || thinned.MatchString(rest[a.to:until]) && k == len(all)-1 ||
+			k == 0 && thinned.MatchString(label) {
+			path = "vocThinned"
+		}
+		limit := vocLimit.MatchString(rest[from:a.from])
+		from = a.to
+		if limit || k > 0 && path == "voc" {
+			continue
+		}
+		r.add(n, Value{Path: path, Value: a.high, As: a.text}.besides(a))
 	}
-	one(path, density)(r, n, f, label, rest)
 }
+
+var (
+	thinned  = words(`reduced|thinned|diluted|verdünnt|diluid`)
+	vocLimit = words(`limit`)
+)
 
 var none = words(`^\s*(nil|none|zero|0)\s*$`)
 
@@ -335,7 +357,7 @@ func (r *reader) densities(label, rest string) []amount {
 	if found := of(all, density); len(found) > 0 {
 		return found
 	}
-	if words(`per gallon`).MatchString(label) {
+	if words(`per gallon|gallon weight`).MatchString(label) {
 		found := of(all, mass)
 		for k := range found {
 			found[k].low /= gallon

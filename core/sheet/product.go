@@ -13,10 +13,13 @@ func (r *reader) settle() {
 	first := make(map[string]int)
 	for n := range r.draft.Values {
 		v := &r.draft.Values[n]
+		if v.Why == mixOrPart && r.single {
+			v.State, v.Why = Read, ""
+		}
 		if v.Why == wetOrDry && whole { // nothing leaves: both are the same
 			v.State, v.Why = Read, ""
 		}
-		if v.Path == "kits" || v.Path == "hazards" || v.Path == "cautions" {
+		if v.Path == "amounts" || v.Path == "kits" || v.Path == "hazards" || v.Path == "cautions" {
 			continue // there may be several
 		}
 		key := v.Path
@@ -50,7 +53,7 @@ func list(p map[string]any, v Value) {
 // productOf puts values into the shape of the shelf: of what stands twice the first.
 func productOf(values []Value) map[string]any {
 	p := make(map[string]any)
-	densities := make(map[string]any)
+	densities, lives := make(map[string]any), make(map[string]any)
 	sourced := func(v any) map[string]any { return map[string]any{"value": v, "source": "sheet"} }
 	var parts []float64
 	for _, v := range values {
@@ -69,6 +72,24 @@ func productOf(values []Value) map[string]any {
 		case "density:A", "density:B", "density:C":
 			if name := v.Path[len("density:"):]; densities[name] == nil {
 				densities[name] = sourced(v.Value)
+			}
+		case "shelfLife:A", "shelfLife:B", "shelfLife:C":
+			if name := v.Path[len("shelfLife:"):]; lives[name] == nil {
+				lives[name] = sourced(v.Value)
+			}
+		case "filmMax":
+			if v.At == nil {
+				if p[v.Path] == nil {
+					p[v.Path] = sourced(v.Value)
+				}
+				continue
+			}
+			list, _ := p["filmMaxAt"].([]any)
+			p["filmMaxAt"] = append(list, map[string]any{"at": *v.At, "film": v.Value, "source": "sheet"})
+		case "amounts":
+			const most = 12
+			if all, _ := p[v.Path].([]any); len(all) < most {
+				p[v.Path] = append(all, v.Value)
 			}
 		case "kits", "potLife":
 			of, is := v.Value.(map[string]any)
@@ -102,6 +123,14 @@ func productOf(values []Value) map[string]any {
 			}
 		}
 	}
+	if components := componentsOf(parts, densities, lives); components != nil {
+		p["components"] = components
+	}
+	return p
+}
+
+// componentsOf returns the parts of a mix with what the sheet says of each.
+func componentsOf(parts []float64, densities, lives map[string]any) []any {
 	var components []any
 	for n, count := range parts {
 		name := string(rune('A' + n))
@@ -109,10 +138,10 @@ func productOf(values []Value) map[string]any {
 		if densities[name] != nil {
 			c["density"] = densities[name]
 		}
+		if lives[name] != nil {
+			c["shelfLife"] = lives[name]
+		}
 		components = append(components, c)
 	}
-	if components != nil {
-		p["components"] = components
-	}
-	return p
+	return components
 }

@@ -130,6 +130,8 @@ type reader struct {
 	columns []float64         // °C of the columns of a table
 	overall *float64          // °C of all data, where the sheet says so
 	places  []string          // paths of the columns of a table whose rows are least and most
+	uses    []forUse          // amounts for certain uses
+	single  bool              // it has one part
 	walked  bool              // the sheet says when it is walked on
 	packed  map[string]packed // what a kit holds of each part
 	warns   bool              // the lines below a heading say what can hurt
@@ -140,12 +142,14 @@ func From(lines []Line) Draft {
 	r := reader{tables: compiled(), lines: lines, draft: Draft{Format: Format, Version: Version,
 		Values: []Value{}, Missing: []string{}}}
 	r.comma = continental(lines)
+	r.single = slices.ContainsFunc(lines, func(l Line) bool { return onePart.MatchString(l.Text) })
 	r.walked = slices.ContainsFunc(lines, func(l Line) bool { return words(`\b(foot|pedestrian|walk)`).MatchString(l.Text) })
 	r.head()
 	for n := range lines {
 		r.line(n)
 	}
 	r.ratioOfPacks()
+	r.settleUses()
 	r.settle()
 	for _, f := range r.fields {
 		for _, path := range f.paths {
@@ -232,6 +236,9 @@ func (r *reader) part(n int, l Line) {
 	}
 	pending, alone := r.pending, r.alone
 	label, rest := split(l)
+	if r.heavier(label) {
+		return
+	}
 	if r.labelled(n, label, rest) {
 		if indented && alone {
 			r.pending, r.alone = pending, alone // goes on for the lines below
@@ -261,10 +268,25 @@ func (r *reader) part(n int, l Line) {
 // prose reads running text by its clauses: one that names no field belongs to the one before it, and a temperature
 // before all of them holds for each. False where it names no field.
 func (r *reader) prose(n int, text string) bool {
+	found := false
+	for _, sentence := range parts.Split(text, -1) {
+		found = r.sentence(n, sentence) || found
+	}
+	return found
+}
+
+// sentence reads a part of running text by its clauses. The one temperature that it has is that of all its times, and
+// what it forbids it forbids in each clause.
+func (r *reader) sentence(n int, text string) bool {
 	var said []string
 	var of []*field
 	lead := ""
+	forbidden := false
 	for _, clause := range apart(text) {
+		if forbidden && orElse.MatchString(clause) {
+			clause = "do not apply, " + clause
+		}
+		forbidden = forbidden || forbids.MatchString(clause)
 		f := r.mentioned(clause)
 		if f == nil {
 			_, after, labelled := strings.Cut(clause, ": ")
@@ -277,22 +299,23 @@ func (r *reader) prose(n int, text string) bool {
 			said, of = append(said, clause), append(of, f)
 		case len(said) == 0:
 			lead = clause
-		default:
+		case goesWith(of[len(of)-1], r.find(clause), clause):
 			said[len(said)-1] += ", " + clause
 		}
 	}
 	was := r.section
-	if warm := r.find(lead); len(warm) == 1 && warm[0].of == temperature && !warm[0].ranged {
+	if warm := temperatures(r.find(text)); len(warm) == 1 && !warm[0].ranged {
 		r.section = &warm[0].low
 	}
 	for k, clause := range said {
 		label, rest := clause, clause
 		if all := r.find(clause); len(all) > 0 {
-			label, rest = strings.TrimSpace(clause[:all[0].from]), clause[all[0].from:]
+			at := len(ranging.ReplaceAllString(clause[:all[0].from], ""))
+			label, rest = strings.TrimSpace(clause[:at]), clause[at:]
 		}
 		of[k].read(r, n, *of[k], label, rest)
 	}
-	if lead != "" && r.alone && len(r.find(lead)) > 0 && r.section == was {
+	if len(said) > 0 && lead != "" && r.alone && len(r.find(lead)) > 0 && r.section == was {
 		pending := r.pending
 		r.labelled(n, pending+" "+lead, lead)
 		r.pending, r.alone = pending, true
@@ -301,9 +324,19 @@ func (r *reader) prose(n int, text string) bool {
 	return len(said) > 0
 }
 
+// goesWith reports whether a clause that names no field goes on with what the one before it says: another time is of
+// something else, unless the clause has no more than it.
+func goesWith(f *field, all []amount, clause string) bool {
+	return len(of(all, span)) == 0 || !slices.Contains(f.wants, span) || slices.Contains(f.paths, "recoatFrom") ||
+		len(f.paths) == 0 || goesOn.MatchString(clause)
+}
+
+func temperatures(all []amount) []amount { return of(all, temperature) }
+
 // apart divides a text into clauses.
 func apart(text string) []string {
-	text = dewBeside.ReplaceAllString(text, ", $2")
+	text = andThe.ReplaceAllString(text, "$1, ")
+	text = dewBeside.ReplaceAllString(shortened.ReplaceAllString(text, "$1 "), ", $2")
 	return clauses.Split(thenDone.ReplaceAllString(text, ", $1"), -1)
 }
 
@@ -326,7 +359,7 @@ func (r *reader) mentioned(clause string) *field {
 // labelled reads what stands behind a label; false where the label is of no field. A label with nothing behind it is
 // for the lines below.
 func (r *reader) labelled(n int, label, rest string) bool {
-	label = strings.TrimSpace(bullet.ReplaceAllString(label, ""))
+	label = strings.TrimSpace(chapter.ReplaceAllString(bullet.ReplaceAllString(label, ""), "$1"))
 	for _, f := range r.fields {
 		m := f.label.FindStringIndex(label)
 		if m == nil || r.heavier(label) || f.not != nil && f.not.MatchString(label) {
@@ -368,8 +401,9 @@ func (r *reader) besides(n int, f field, rest string) string {
 }
 
 var (
-	bullet    = regexp.MustCompile(`^\s*(?:[•·▪–*-]|[0-9]{1,2}\.(?:[0-9]+\.?)*)\s+`)
-	clauses   = regexp.MustCompile(`[.;,]\s+|\s+and the\s+`)
+	bullet    = regexp.MustCompile(`^\s*[•·▪–*-]\s+`)
+	chapter   = regexp.MustCompile(`^\s*[0-9]{1,2}\.(?:[0-9]+\.?)*\s+(\p{Lu}\p{L})`)
+	clauses   = regexp.MustCompile(`[.;,]\s+`)
 	sentenced = regexp.MustCompile(`\.\s+[A-ZÄÖÜ]`)
 )
 
@@ -527,7 +561,7 @@ func (r *reader) row(n int, l Line) bool {
 	return true
 }
 
-var bare = words(`^\s*(at|bei|a)?\s*[+~]?\s*$`)
+var bare = words(`^\s*(at|bei|a|@)?\s*[+~]?\s*$`)
 
 // goesOn reports whether the next line with text is one more row of the table above an empty line.
 func (r *reader) goesOn(n int) bool {
@@ -541,8 +575,15 @@ func (r *reader) goesOn(n int) bool {
 
 var (
 	moist      = words(`°?\s?[CF]\b.{1,9}[0-9]+ ?% ?(r\.?h\b|r\.? ?f\b|(relative |air )?humidity|luftf|h\.?r\b)`)
+	parts      = regexp.MustCompile(`;\s+`)
+	orElse     = words(`^(or|nor|and|oder|und|ni|o)\b`)
+	ranging    = words(`\b(between|zwischen|entre|from|von|de)\s+\+?$`)
+	goesOn     = words(`^(\(?[0-9]|(at|bei|a|about|and|but|before|within|not? later|bis|und|y|ca|approx)\b)`)
+	onePart    = words(`\b(single|one)[- ](component|part|pack)\b|\b1-?[KC]\b|einkomponent|monocomponente`)
 	asks       = regexp.MustCompile(`\?\s*$`)
-	thenDone   = words(`\s+(?:and|und|y|then)\s+((?:let|leave|allow|dejar|stir|mix)\b)`)
+	shortened  = words(`\b(ca|approx|min|mind|max|temp|rel|std|vol|wt|no|incl)\.\s`)
+	andThe     = words(`([0-9°%][^.;,]*)\s+and the\s+`)
+	thenDone   = words(`\s+(?:and|und|y|then)\s+((?:let|leave|allow|dejar|stir|mix|reaches|is|can|has|may|at)\b)`)
 	dewBeside  = words(`\s+(and|und|y)\s+((?:at least )?[0-9]+(?:[.,][0-9]+)? ?(?:K|°)[^.;,]*` + labels().any("dew") + `)`)
 	dewWords   = words(labels().any("dew"))
 	overallAt  = regexp.MustCompile(`(?i)\b(all|data|values|times|figures)\b.*\b(at|bei)\b`)

@@ -2,6 +2,7 @@ package sheet
 
 import (
 	"cmp"
+	"slices"
 	"strings"
 )
 
@@ -112,6 +113,9 @@ func potLife(r *reader, n int, _ field, label, rest string) {
 	}
 }
 
+// inOrder are labels of which the first figure is the least, and the second the most.
+var inOrder = words(`min\w*\.?\W+(and |und )?max`)
+
 var (
 	soonest = words(`\b(after|from|min(imum|\.)?|earliest|nach|ab|frühestens|not before|desde|mínimo)\b[^0-9]*$`)
 	latest  = words(`(\b(until|within|before|max(imum|\.)?|(at the )?latest|not? later( than)?|up to|bis|` +
@@ -121,9 +125,17 @@ var (
 // window reads a recoat window that stands in one line: as a range, or as least and most.
 func window(r *reader, n int, f field, label, rest string) {
 	all := r.times(n, label, rest)
-	if len(all) == 1 && all[0].ranged && all[0].at != nil {
-		r.add(n, Value{Path: "recoatFrom", Value: all[0].low, As: all[0].text, At: all[0].at})
-		r.add(n, Value{Path: "recoatUntil", Value: all[0].high, As: all[0].text, At: all[0].at})
+	if len(all) > 0 && !slices.ContainsFunc(all, func(t timed) bool { return !t.ranged || len(all) > 1 && t.at == nil }) {
+		for _, t := range all {
+			from := Value{Path: "recoatFrom", Value: t.low, As: t.text, At: t.at}
+			if t.at == nil {
+				from.State, from.Why = Doubtful, "the sheet does not say at which temperature"
+			}
+			until := from
+			until.Path, until.Value = "recoatUntil", t.high
+			r.add(n, from)
+			r.add(n, until)
+		}
 		return
 	}
 	said := label + "  " + rest
@@ -141,6 +153,8 @@ func window(r *reader, n int, f field, label, rest string) {
 		switch {
 		case a.ranged || len(warm) > 1:
 			continue
+		case len(spans) == 2 && inOrder.MatchString(label):
+			v.Path = []string{"recoatFrom", "recoatUntil"}[k]
 		case latest.MatchString(before):
 			v.Path = "recoatUntil"
 		case soonest.MatchString(before), k == 0 && len(spans) == 2: // the other one is named

@@ -95,6 +95,8 @@ var forGround = words(`\b(?:for|für|para|over|on) ((?:[\p{L}]+(?:, | and | or |
 var generic = words(`data ?sheet|datenblatt|merkblatt|(ficha|hoja|datos) técnic|^(product|technical) (data|` +
 	`information|bulletin)|produktinformation|^tds$|^ref\b|^stand\b|^(effective|issued?|date|rev)\b`)
 
+var company = words(`^[^0-9]*\b(coatings|flooring|floors|paints|chemicals|resins|industries|polymers|gmbh|ag|ltd\.?|inc\.?|s\.a\.?)$`)
+
 // months are their names, in the languages that are read.
 const months = `jan(?:uary|uar)?|feb(?:ruary|ruar)?|mar(?:ch|zo)?|märz|apr(?:il)?|may|mai|june?|juni|july?|juli|` +
 	`aug(?:ust)?|sep(?:t(?:ember)?)?|o[ck]t(?:ober)?|nov(?:ember)?|de[cz](?:ember)?|enero|febrero|abril|mayo|junio|` +
@@ -104,7 +106,7 @@ const months = `jan(?:uary|uar)?|feb(?:ruary|ruar)?|mar(?:ch|zo)?|märz|apr(?:il
 func (r *reader) head() {
 	const first = 8
 	edition := words(`\b((?:edition|edici[oó]n|fassung|ausgabe) [0-9][0-9/.]*|rev(?:ision|\.)? ?(?:[0-9][0-9./]*|[A-Z]\b)|versi[oó]n [0-9][0-9.]*|` +
-		`issue (?:[0-9][0-9./]*|[A-Z]\b)|(?:[0-3]?[0-9][./]){0,2}20[0-9]{2}|20[0-9]{2}-[01][0-9](?:-[0-3][0-9])?|` +
+		`issue (?:[0-9][0-9./]*|[A-Z]\b)|(?:[0-3]?[0-9][-./]){0,2}20[0-9]{2}|20[0-9]{2}-[01][0-9](?:-[0-3][0-9])?|` +
 		`(?:[0-3]?[0-9]\.? )?(?:` + months + `)\.? (?:de )?20[0-9]{2})`)
 	named, described, dated := false, false, false
 	for n := 0; n < len(r.lines) && n < first; n++ {
@@ -118,6 +120,9 @@ func (r *reader) head() {
 				break
 			}
 		}
+		if !named && n+1 < len(r.lines) && company.MatchString(first) { // who makes it stands above its name
+			continue
+		}
 		if !named && first != "" && len(first) <= 60 && !strings.Contains(first, ":") && !generic.MatchString(first) {
 			named = true
 			r.add(n, Value{Path: "name", Value: first, As: first})
@@ -130,7 +135,13 @@ func (r *reader) head() {
 		if text == "" || strings.Trim(edition.ReplaceAllString(text, ""), " ,|") == "" {
 			continue
 		}
-		if strings.Contains(text, ":") {
+		if label, after, labelled := strings.Cut(text, ":"); labelled {
+			if words(`chemistry|type|description`).MatchString(label) {
+				described = r.describe(n, after) || described
+			}
+			if words(`\buses?\b|substrate`).MatchString(label) {
+				r.over(n, after)
+			}
 			continue
 		}
 		if described { // a later sentence may say in what it is carried
@@ -142,13 +153,30 @@ func (r *reader) head() {
 		}
 		described = r.describe(n, text)
 	}
+	if v := r.draft.Values; len(v) > 0 && v[0].Path == "name" {
+		if !described {
+			r.describe(v[0].Line-1, v[0].As)
+		}
+		r.choose(v[0].Line-1, v[0].As, "kind", kinds)
+	}
 }
 
-var carriers = [][2]string{{`water[- ]based|waterborne|water[- ]borne|water[- ]dispersed|wässrige?|wasserbasiert\p{L}*|` +
+var carriers = [][2]string{{`water[- ]based|waterborne|water[- ]borne|water[- ]dispersed|water emulsion|wässrige?|wasserbasiert\p{L}*|` +
 	`base acuosa|al agua|base agua`, "water"},
 	{"solvent[- ]free|100 ?% solids|total solid|lösemittelfreie?|lösungsmittelfreie?|sin (?:disolventes|solventes)",
 		"none"},
 	{"solvent[- ]based|solvent[- ]?borne|lösemittelhaltige?", "solvent"}}
+
+// kinds are the words for what a product is, those that say more first.
+var kinds = [][2]string{{"moisture barrier|vapou?r barrier", "moisture-barrier"},
+	{"primer|grundierung|imprimación", "primer"},
+	{"metallic", "metallic"}, {"flood coat|table ?tops?|bar ?tops?|counter ?tops?|bars|counters", "flood"},
+	{"deep[- ]pour|casting", "deep-pour"},
+	{"grout", "grout"}, {"(?:swimming )?pool (?:paint|coating|enamel)", "pool-paint"}, {"polyaspartic",
+		"polyaspartic"},
+	{"binder", "binder"}, {"clear.*|sealer", "clear"},
+	{`self[- ](?:levell?|smooth)ing|body coat|floor coating|autonivelante|\p{L}*verlauf\p{L}*|fließbelag|fliessbelag`, "body"},
+	{"paint|pintura|anstrich|farbe", "paint"}, {`polyurethane|urethane|polyurethan\p{L}*`, "urethane"}}
 
 // choose reads a value from the first of some words that a text has, once.
 func (r *reader) choose(n int, text, path string, choices [][2]string) bool {
@@ -171,14 +199,7 @@ func (r *reader) describe(n int, text string) bool {
 		{"polyester", "polyester"}, {"alkyd", "alkyd"}}) {
 		return false
 	}
-	r.choose(n, text, "kind", [][2]string{{"moisture barrier|vapou?r barrier", "moisture-barrier"},
-		{"primer|grundierung|imprimación", "primer"},
-		{"metallic", "metallic"}, {"flood coat|table ?tops?|bar ?tops?", "flood"}, {"deep[- ]pour|casting", "deep-pour"},
-		{"grout", "grout"}, {"(?:swimming )?pool (?:paint|coating|enamel)", "pool-paint"}, {"polyaspartic",
-			"polyaspartic"},
-		{"binder", "binder"}, {"clear.*|sealer", "clear"},
-		{`self[- ](?:levell?|smooth)ing|body coat|floor coating|autonivelante|\p{L}*verlauf\p{L}*|fließbelag|fliessbelag`, "body"},
-		{"paint|pintura|anstrich|farbe", "paint"}, {`polyurethane|urethane|polyurethan\p{L}*`, "urethane"}})
+	r.choose(n, text, "kind", kinds)
 	r.choose(n, text, "carrier", carriers)
 	r.over(n, text)
 	return true

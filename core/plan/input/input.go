@@ -161,6 +161,10 @@ func (in *Inputs) readSheets() []finding.Finding {
 	add := func(hardener string, p *material.Product, path string) {
 		key := material.SheetKey{Product: p.ID, Hardener: hardener}
 		p = withRest(in.Methods, p)
+		if len(p.FilmMaxAt) > 0 {
+			own := p.On(in.Slab)
+			p = &own
+		}
 		mix := p.Mix()
 		s := &Sheet{Key: key, Product: p, Mix: mix, Window: buildup.WindowOf(p, in.Slab), Path: path}
 		s.Brought, s.Parts = in.Parts(p, mix)

@@ -2,9 +2,15 @@
 import type { Source, TimeAt } from '../api/client'
 import QuantityField from './QuantityField.vue'
 
-/** Times over temperature, as a sheet prints them; some with the mass they were measured on. */
+/** Times over temperature, or films, as a sheet prints them; some with the mass they were measured on. */
 type Point = TimeAt & { mass?: number }
-const props = defineProps<{ label: string; modelValue?: Point[]; from: Source; weighed?: boolean }>()
+const props = defineProps<{
+  label: string
+  modelValue?: Point[]
+  from: Source
+  weighed?: boolean
+  kind?: 'span' | 'film'
+}>()
 const emit = defineEmits<{ 'update:modelValue': [points: Point[] | undefined] }>()
 const ROOM = 20
 const STEP = 10
@@ -32,7 +38,7 @@ function change(i: number, by: Partial<Point>): void {
     <span class="what">{{ label }}</span>
     <div v-for="(p, i) in modelValue ?? []" :key="i" :class="['point', { weighed }]">
       <QuantityField
-        kind="span"
+        :kind="kind ?? 'span'"
         bare
         :label="`${label}, point ${i + 1}`"
         :model-value="p.after"
@@ -68,7 +74,7 @@ function change(i: number, by: Partial<Point>): void {
     </div>
     <QuantityField
       v-if="!modelValue?.length"
-      kind="span"
+      :kind="kind ?? 'span'"
       :label="label"
       told="at 20 °C, to be changed"
       positive

@@ -98,6 +98,28 @@ const added = computed(() => {
   return `Added to the film: ${words.join(' · ')}.`
 })
 
+/** Amounts that the sheet prints for certain uses; the one that the coat has, if it is one of them. */
+const uses = computed(() => desk.file.value.products.find((p) => p.id === props.coat.product)?.amounts ?? [])
+const useOptions = computed(() =>
+  uses.value.map((a, i): [string, string] => [
+    String(i),
+    `${a.for}: ${session.format(amountWords[a.basis].kind, a.value)}`,
+  ]),
+)
+const usedFor = computed(() => {
+  const { basis, value } = props.coat.amount
+  const i = uses.value.findIndex((a) => a.basis === basis && a.value === value)
+  return i < 0 ? '' : String(i)
+})
+function takeUse(i: string): void {
+  const a = uses.value[Number(i)]
+  if (i && a)
+    change(
+      'amount',
+      (c) => (c.amount = { basis: a.basis, value: a.value, ...(a.figure && { figure: a.figure }) }),
+    )
+}
+
 /** Coats that are poured in several colours, and what is coloured already. */
 const POURED = ['metallic', 'flood', 'deep-pour', 'body']
 const coloured = computed(() => {
@@ -189,6 +211,14 @@ function move(by: number): void {
         </template>
       </div>
       <div class="inputs">
+        <PickField
+          v-if="uses.length"
+          :label="`Use of coat ${index + 1}, by its sheet`"
+          :model-value="usedFor"
+          :options="useOptions"
+          none="another amount"
+          @update:model-value="takeUse($event ?? '')"
+        />
         <PickField
           :label="`Basis of coat ${index + 1}`"
           :model-value="coat.amount.basis"

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { computed } from 'vue'
 import type { Product } from '../../api/client'
 import { figureWords } from '../shelf/kinds'
 import PickField from '../../fields/PickField.vue'
@@ -6,8 +7,9 @@ import QuantityField from '../../fields/QuantityField.vue'
 
 /** The amount of a coat as the sheet prints it. */
 type Printed = NonNullable<Product['printed']>
-defineProps<{ modelValue?: Printed }>()
+const props = defineProps<{ modelValue?: Printed; name?: string }>()
 const emit = defineEmits<{ 'update:modelValue': [printed: Printed | undefined] }>()
+const named = computed(() => props.name ?? 'Printed amount')
 const bases = {
   'wet-film': 'wet film',
   'dry-film': 'dry film',
@@ -26,10 +28,10 @@ const usual = { 'wet-film': 0.0003, 'dry-film': 0.0002, spread: 5000, 'mass-per-
 <template>
   <div class="pair">
     <PickField
-      label="Printed amount as"
+      :label="`${named} as`"
       :model-value="modelValue?.basis ?? ''"
       :options="bases"
-      none="a range of films only"
+      :none="name ? undefined : 'a range of films only'"
       @update:model-value="
         emit(
           'update:modelValue',
@@ -42,14 +44,14 @@ const usual = { 'wet-film': 0.0003, 'dry-film': 0.0002, spread: 5000, 'mass-per-
     <QuantityField
       v-if="modelValue"
       :kind="kinds[modelValue.basis]"
-      label="Printed amount"
+      :label="named"
       :model-value="modelValue.value"
       positive
       @update:model-value="emit('update:modelValue', { ...modelValue, value: $event })"
     />
     <PickField
       v-if="modelValue?.basis === 'spread' || modelValue?.basis === 'mass-per-area'"
-      label="Printed amount is"
+      :label="`${named} is`"
       :model-value="modelValue.figure ?? ''"
       :options="figureWords"
       none="not stated"

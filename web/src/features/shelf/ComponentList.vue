@@ -71,6 +71,14 @@ function resize(count: number): void {
       :from="from"
       @update:model-value="change(i, { density: $event })"
     />
+    <SourcedField
+      v-if="sheet.components.length > 1"
+      kind="span"
+      :label="`Shelf life of ${c.name}, if its own`"
+      :model-value="c.shelfLife"
+      :from="from"
+      @update:model-value="change(i, { shelfLife: $event })"
+    />
   </div>
 </template>
 

@@ -4,6 +4,8 @@ import { applyPatch } from 'fast-json-patch'
 import { computed, ref, toRaw } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import type { Product, Source } from '../../api/client'
+import AmountsByUse from './AmountsByUse.vue'
+import FilmPoints from './FilmPoints.vue'
 import ComponentList from './ComponentList.vue'
 import CupTest from './CupTest.vue'
 import HardenerList from './HardenerList.vue'
@@ -195,7 +197,13 @@ async function leave(): Promise<void> {
         <FieldGrid :fields="mix" :columns="3" />
         <h2>Film</h2>
         <PrintedAmount :model-value="draft.printed" @update:model-value="set({ printed: $event })" />
+        <AmountsByUse :model-value="draft.amounts" @update:model-value="set({ amounts: $event })" />
         <FieldGrid :fields="sourced(filmFields)" :columns="3" />
+        <FilmPoints
+          :model-value="draft.filmMaxAt"
+          :from="from"
+          @update:model-value="set({ filmMaxAt: $event })"
+        />
         <h2>Times</h2>
         <PotLifePoints
           v-if="draft.components.length > 1"

@@ -4,6 +4,7 @@ import type { ReadKind } from '../../fields/useReader'
 /** The fields of a data sheet that hold one sourced value each. */
 export type SourcedKey =
   | 'voc'
+  | 'vocThinned'
   | 'loss'
   | 'density'
   | 'mixing'
@@ -64,6 +65,7 @@ export const mixFields: SourcedFieldOf[] = [
   { key: 'density', label: 'Density of the mix', kind: 'density' },
   { key: 'massSolids', label: 'Solids by mass', kind: 'fraction' },
   { key: 'voc', label: 'VOC', kind: 'content' },
+  { key: 'vocThinned', label: 'VOC, thinned as far as allowed', kind: 'content' },
   { key: 'mixing', label: 'Mixing time', kind: 'span' },
   { key: 'mixingMax', label: 'Mixing at most', kind: 'span' },
   { key: 'mixingAgain', label: 'Second mixing, another vessel', kind: 'span' },
@@ -98,6 +100,7 @@ export const fieldWords: Record<string, string> = {
   potLife: 'Pot life',
   volumeSolids: 'Volume solids',
   printed: 'Coverage or consumption',
+  amounts: 'Coverage or consumption, by use',
   thinnerMax: 'Thinner, at most',
   over: 'Compatible substrates',
   under: 'Compatible topcoats',
