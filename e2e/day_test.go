@@ -71,6 +71,11 @@ func TestAPourByOneTouchAPail(t *testing.T) {
 	p.batchIs(1, "rolled")
 	p.sees("[data-test=now]", "is laid")
 	p.sees("[data-test=waits]", "light foot traffic")
+	// A barcode that is on none of the product's packs is called out.
+	p.button("Lots")
+	p.fill("Lot of A", "00012345678905")
+	p.sees("[data-test=lots-said]", "The shelf has no pack of Keelbody 100 with this code")
+	p.look("day-wrong-pack")
 	// Where the last pail ended is marked on the plan, and stays with its section.
 	p.click("[data-test=spot-pail]")
 	p.click("[data-test=day-floor] path.section.chosen")

@@ -13,7 +13,9 @@ import (
 	"time"
 	_ "time/tzdata" // a browser has no files
 
+	"nephelon/core/kit"
 	"nephelon/core/label"
+	"nephelon/core/material"
 	"nephelon/core/measure"
 	"nephelon/core/record"
 	"nephelon/core/record/ledger"
@@ -61,7 +63,7 @@ func newFloor() map[string]any {
 	give("seal", f.seal)
 	give("read", f.read)
 	give("follow", follow)
-	give("label", func(args []js.Value) (any, error) { return label.Read(args[0].String(), moment(args[1])) })
+	give("label", f.label)
 	var end js.Func
 	end = js.FuncOf(func(js.Value, []js.Value) any {
 		for _, one := range append(held, end) {
@@ -99,6 +101,26 @@ func (f *floor) add(args []js.Value) (any, error) {
 		}
 	}
 	return len(f.events), nil
+}
+
+// label reads what the label of a pack says, and why the pack is not one of a coat.
+func (f *floor) label(args []js.Value) (any, error) {
+	s, err := label.Read(args[0].String(), moment(args[1]))
+	if err != nil {
+		return nil, err
+	}
+	said := struct {
+		label.Scan
+		Wrong string `json:"wrong,omitempty"`
+	}{Scan: s}
+	if c := f.issue.Coat(args[2].String()); c != nil {
+		var others []material.Product
+		for _, o := range f.issue.Coats {
+			others = append(others, o.Product)
+		}
+		said.Wrong = kit.WrongPack(s, c.Product, others)
+	}
+	return said, nil
 }
 
 // clear forgets the events that were added.

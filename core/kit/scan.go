@@ -1,6 +1,9 @@
 package kit
 
 import (
+	"fmt"
+	"slices"
+
 	"nephelon/core/label"
 	"nephelon/core/material"
 	"nephelon/core/measure"
@@ -56,4 +59,29 @@ func (f Found) kit(p material.Product, hardener string, k material.Kit) Found {
 	}
 	*c = c.Dated(p)
 	return f
+}
+
+// WrongPack returns why a pack is not one of a product, in a sentence, by its label and the other products of the job;
+// empty where nothing tells against it.
+func WrongPack(s label.Scan, own material.Product, others []material.Product) string {
+	if ofProduct(s, own) {
+		return ""
+	}
+	for _, o := range others {
+		if ofProduct(s, o) {
+			return fmt.Sprintf("This pack is of %s. The batch is of %s: do not mix it in.", o.Name, own.Name)
+		}
+	}
+	const item = 14 // digits of a trade item number
+	known := len(own.Kits) > 0 && !slices.ContainsFunc(own.Kits, func(k material.Kit) bool { return k.Code == "" })
+	if len(s.Code) != item || !known {
+		return ""
+	}
+	return fmt.Sprintf("The shelf has no pack of %s with this code. Read the name on the label before you open it.",
+		own.Name)
+}
+
+// ofProduct reports whether a label is that of a pack of a product.
+func ofProduct(s label.Scan, p material.Product) bool {
+	return slices.ContainsFunc(p.Kits, func(k material.Kit) bool { return s.Names(k.Code) })
 }

@@ -11,7 +11,7 @@ interface Running {
   seal: (event: string, before: string) => string | Error
   read: (kind: string, text: string) => string | Error
   follow: (older: string, newer: string, proof: string) => string | Error
-  label: (text: string, at: number) => string | Error
+  label: (text: string, at: number, coat: string) => string | Error
   end: () => void
 }
 
@@ -39,8 +39,12 @@ export interface Floor {
   read: (kind: Kind, text: string) => { si: number; echo: string }
   /** Takes two heads of the company's log; throws a sentence where the newer does not continue the older. */
   follow: (older: string, newer: string, proof: string[]) => void
-  /** What the label of a pack says, scanned or typed; throws a sentence where a barcode is wrong. */
-  label: (text: string, at: number) => { code: string; lot?: string; expires?: string }
+  /** What the label of a pack says, and why it is none of a coat; throws a sentence where a barcode is wrong. */
+  label: (
+    text: string,
+    at: number,
+    coat: string,
+  ) => { code: string; lot?: string; expires?: string; wrong?: string }
   /** Lets go of what it holds; it is not used any more. */
   end: () => void
 }
@@ -79,7 +83,7 @@ export async function openFloor(): Promise<Floor> {
       given<RecordEvent>(running.seal(JSON.stringify({ ...event, before: '', hash: '' }), before)),
     read: (kind, text) => given<{ si: number; echo: string }>(running.read(kind, text)),
     follow: (older, newer, proof) => void given(running.follow(older, newer, JSON.stringify(proof))),
-    label: (text, at) => given(running.label(text, at)),
+    label: (text, at, coat) => given(running.label(text, at, coat)),
     end: () => running.end(),
   }
 }

@@ -30,8 +30,9 @@ async function scan(n: number, event: Event): Promise<void> {
   try {
     const text = await scanned(event)
     if (!text) return
-    const label = props.here.label(text)
-    if (!label.lot && ITEM.test(label.code))
+    const label = props.here.label(text, props.plan.id)
+    if (label.wrong) said.value = label.wrong
+    else if (!label.lot && ITEM.test(label.code))
       said.value = 'This barcode names the product and holds no lot. Scan another one, or type the lot.'
     else take(n, text)
   } catch (error) {
@@ -42,7 +43,8 @@ async function scan(n: number, event: Event): Promise<void> {
 function take(n: number, text: string): void {
   said.value = ''
   try {
-    const label = props.here.label(text)
+    const label = props.here.label(text, props.plan.id)
+    said.value = label.wrong ?? ''
     lots.value[n] = label.lot ?? text
     if (label.expires) expires.value = label.expires
   } catch (error) {
@@ -79,6 +81,6 @@ async function log(): Promise<void> {
     </template>
     <TextField v-model="expires" class="day-text" label="Expires" type="date" />
     <button type="submit" class="touch main">Log lots</button>
-    <p v-if="said" role="status">{{ said }}</p>
+    <p v-if="said" role="status" data-test="lots-said">{{ said }}</p>
   </form>
 </template>

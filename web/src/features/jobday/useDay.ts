@@ -387,7 +387,8 @@ export function useDay(job: string) {
       return floor.read(kind, text)
     },
     /** What the label of a pack says. */
-    label: (text: string): ReturnType<Floor['label']> => floor?.label(text, clock.now()) ?? { code: text },
+    label: (text: string, coat: string): ReturnType<Floor['label']> =>
+      floor?.label(text, clock.now(), coat) ?? { code: text },
     clock,
     zone: computed(() => issue.value?.zone),
   }
