@@ -75,6 +75,9 @@ func TestAPourByOneTouchAPail(t *testing.T) {
 	p.button("Lots")
 	p.fill("Lot of A", "00012345678905")
 	p.sees("[data-test=lots-said]", "The shelf has no pack of Keelbody 100 with this code")
+	p.until(`document.querySelector('[data-test=entries]').innerText.includes('all the same')`)
+	p.fill("Lot of A", "KQ 4471")
+	p.sees("[data-test=lots-said]", "Logged")
 	p.look("day-wrong-pack")
 	// Where the last pail ended is marked on the plan, and stays with its section.
 	p.click("[data-test=spot-pail]")

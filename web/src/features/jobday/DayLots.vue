@@ -29,24 +29,25 @@ async function scan(n: number, event: Event): Promise<void> {
   said.value = ''
   try {
     const text = await scanned(event)
-    if (!text) return
-    const label = props.here.label(text, props.plan.id)
-    if (label.wrong) said.value = label.wrong
-    else if (!label.lot && ITEM.test(label.code))
-      said.value = 'This barcode names the product and holds no lot. Scan another one, or type the lot.'
-    else take(n, text)
+    if (text) take(n, text)
   } catch (error) {
     said.value = error instanceof Error ? error.message : String(error)
   }
 }
+/** What tells against a pack; its lot is logged on a second touch only. */
+const wrong = ref('')
 /** A lot that is typed, picked or sent by a scanner: of a whole barcode its lot and expiry are taken. */
 function take(n: number, text: string): void {
   said.value = ''
+  wrong.value = ''
   try {
     const label = props.here.label(text, props.plan.id)
-    said.value = label.wrong ?? ''
-    lots.value[n] = label.lot ?? text
+    const named = !label.lot && ITEM.test(label.code)
+    lots.value[n] = named ? '' : (label.lot ?? text)
     if (label.expires) expires.value = label.expires
+    if (label.wrong) wrong.value = label.wrong
+    else if (named)
+      said.value = 'This barcode names the product and holds no lot. Scan another one, or type the lot.'
   } catch (error) {
     lots.value[n] = text
     said.value = error instanceof Error ? error.message : String(error)
@@ -54,8 +55,17 @@ function take(n: number, text: string): void {
   pick(lots.value[n])
 }
 async function log(): Promise<void> {
-  if (await props.here.log('lot', props.batch.id, { lots: lots.value, expires: expires.value || undefined }))
+  if (wrong.value && said.value !== wrong.value) {
+    said.value = wrong.value
+    return
+  }
+  if (!lots.value.some(Boolean)) return
+  if (
+    await props.here.log('lot', props.batch.id, { lots: lots.value, expires: expires.value || undefined })
+  ) {
     said.value = 'Logged.'
+    wrong.value = ''
+  }
 }
 </script>
 
@@ -80,7 +90,18 @@ async function log(): Promise<void> {
       /></label>
     </template>
     <TextField v-model="expires" class="day-text" label="Expires" type="date" />
-    <button type="submit" class="touch main">Log lots</button>
-    <p v-if="said" role="status" data-test="lots-said">{{ said }}</p>
+    <button type="submit" class="touch main">
+      {{ wrong && said === wrong ? 'Log it all the same' : 'Log lots' }}
+    </button>
+    <p v-if="wrong || said" role="alert" :class="{ stop: wrong }" data-test="lots-said">
+      {{ wrong || said }}
+    </p>
   </form>
 </template>
+
+<style scoped>
+.stop {
+  color: var(--stop);
+  font-weight: 700;
+}
+</style>
