@@ -235,6 +235,11 @@ func TestHouseMethodsAndStock(t *testing.T) {
 	p.open("/house")
 	p.click("[data-test=school-kits] .v-radio:nth-of-type(1) input")
 	p.sees("[data-test=house-state]", "saved")
+	p.fill("Store room heated to at least", "34 °C")
+	p.until(`document.querySelector('[data-test=house-state]').innerText === 'saved'`)
+	p.open("/stock")
+	p.sees("[data-test=store-room]", "the store room is too warm from")
+	p.look("store-room")
 
 	p.openJob("Lock gate")
 	p.at("kits")

@@ -35,6 +35,7 @@ type House struct {
 	Crews     []StandingCrew       `json:"crews,omitempty" maxItems:"40" doc:"Who is on the roster; one crew that does everything when left out"`
 	Machines  []Machinery          `json:"machines,omitempty" maxItems:"20" doc:"What there are few of; a machine that is not named is never short"`
 	Holidays  []Leave              `json:"holidays,omitempty" maxItems:"400" doc:"Days on which nobody works"`
+	Store     *kit.Room            `json:"store,omitempty" doc:"Room in which materials are stored"`
 	Suppliers []pricelist.Supplier `json:"suppliers,omitempty" maxItems:"60" doc:"How the price lists of suppliers are read"`
 	Causes    []cause.Own          `json:"causes,omitempty" maxItems:"400" doc:"How much signs and causes of faults count here, in place of common practice"`
 }

@@ -14,6 +14,7 @@ import (
 	"github.com/google/uuid"
 
 	"nephelon/core/buildup"
+	"nephelon/core/climate"
 	"nephelon/core/job"
 	"nephelon/core/kit"
 	"nephelon/core/label"
@@ -131,6 +132,10 @@ func (s *Service) stockRoutes() {
 			revision, err := s.store.SaveContainer(ctx, api.Person(ctx).CompanyID, in.Base, in.Body)
 			return s.Revised(ctx, "save container", revision, err)
 		})
+	api.Register(s.API, huma.Operation{OperationID: "judgeStore", Summary: "Judge the store room by a forecast",
+		Method: http.MethodPost, Path: "/api/stock-store",
+		Description: "What in stock will be colder or warmer than its sheet allows, with the standards' store room; " +
+			"stores nothing"}, s.judgeStore)
 	api.Register(s.API, huma.Operation{OperationID: "readLabel", Summary: "Read the label of a pack",
 		Method: http.MethodPost, Path: "/api/stock-label",
 		Description: "Reads a barcode (GS1 elements, trade item number) or an article number, and returns the pack of " +
@@ -280,6 +285,49 @@ func (s *Service) listStock(ctx context.Context, _ *struct{}) (*api.Body[[]Stock
 		}
 	}
 	return api.Answer(groups), nil
+}
+
+// StoreWeather holds the forecast of the store room.
+type StoreWeather struct {
+	Hours []climate.Hour `json:"hours" minItems:"1" maxItems:"400" doc:"Hour after hour"`
+}
+
+// judgeStore reports what in stock the store room will harm.
+func (s *Service) judgeStore(ctx context.Context, in *api.Body[StoreWeather]) (*api.Body[[]kit.Misstored], error) {
+	who := api.Person(ctx)
+	house, err := s.store.House(ctx, who.CompanyID)
+	if err != nil {
+		return nil, s.Fail(ctx, "read company standards", err)
+	}
+	containers, err := s.store.Stock(ctx, who.CompanyID)
+	if err != nil {
+		return nil, s.Fail(ctx, "list stock", err)
+	}
+	var ids []string
+	for _, c := range containers {
+		if !slices.Contains(ids, c.Of.Sheet) {
+			ids = append(ids, c.Of.Sheet)
+		}
+	}
+	products, err := sheetsByID[material.Product](ctx, s, store.ProductShelf, ids)
+	if err != nil {
+		return nil, s.Fail(ctx, "read the sheets of the stock", err)
+	}
+	zone, err := time.LoadLocation(house.Of.Zone)
+	if err != nil {
+		zone = time.UTC
+	}
+	room := kit.Room{}
+	if house.Of.Store != nil {
+		room = *house.Of.Store
+	}
+	found := []kit.Misstored{}
+	for _, id := range ids {
+		if p, there := products[id]; there {
+			found = append(found, room.Against(p, in.Body.Hours, zone, who.Units)...)
+		}
+	}
+	return api.Answer(found), nil
 }
 
 // dated returns a container with the expiry that follows from its sheet, where its label says none.

@@ -11,8 +11,8 @@ import { useHouseFields } from './useHouseFields'
 const session = useSession()
 const edits = useHouseEdits()
 const { house, schools, trouble, state, past, ready, change, undo } = edits
-const { crew, limits, money, chosen, choose } = useHouseFields(edits)
-const fields = computed(() => [...crew.value, ...limits.value, ...money.value])
+const { crew, limits, money, room, chosen, choose } = useHouseFields(edits)
+const fields = computed(() => [...crew.value, ...limits.value, ...money.value, ...room.value])
 </script>
 
 <template>

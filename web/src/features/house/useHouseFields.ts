@@ -107,5 +107,41 @@ export function useHouseFields({ house, change }: ReturnType<typeof useHouseEdit
       take: (n) => change({ overtimeMore: n }),
     },
   ])
-  return { crew, limits, money, chosen, choose }
+  const kept = (by: Partial<NonNullable<typeof house.value.store>>): void =>
+    change({ store: { ...house.value.store, ...by } })
+  const degrees = (label: string, key: 'heated' | 'cooled'): Field => {
+    const value = house.value.store?.[key]
+    return {
+      as: 'sourced',
+      kind: 'temperature',
+      label,
+      value: value === undefined ? undefined : { value, source: 'own-test' },
+      from: 'own-test',
+      take: (v) => kept({ [key]: v?.value }),
+    }
+  }
+  const room = computed<Field[]>(() => [
+    degrees('Store room heated to at least', 'heated'),
+    degrees('Store room cooled to at most', 'cooled'),
+    {
+      as: 'number',
+      label: 'Latitude of the store room, °',
+      told: 'for its forecast',
+      value: house.value.store?.latitude,
+      least: -90,
+      most: 90,
+      optional: true,
+      take: (n) => kept({ latitude: n }),
+    },
+    {
+      as: 'number',
+      label: 'Longitude of the store room, °',
+      value: house.value.store?.longitude,
+      least: -180,
+      most: 180,
+      optional: true,
+      take: (n) => kept({ longitude: n }),
+    },
+  ])
+  return { crew, limits, money, room, chosen, choose }
 }

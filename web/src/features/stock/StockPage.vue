@@ -8,11 +8,13 @@ import ContainerForm from './ContainerForm.vue'
 import { newId } from '../job/blank'
 import { useTold } from '../../shell/told'
 import { useSession } from '../../session/session'
+import { useStoreRoom } from './useStoreRoom'
 
 const session = useSession()
 const route = useRoute()
 const words = ref('')
 const { list: groups, trouble, change } = useList(() => api.GET('/api/stock'), 'The stock cannot be read.')
+const harmed = useStoreRoom(groups)
 const open = ref<Container | null>(null)
 const told = useTold()
 const shown = computed(() => {
@@ -115,6 +117,9 @@ function left(c: Container): string {
     </p>
     <p v-else-if="shown.length === 0" class="quiet">Nothing in stock matches these words.</p>
     <template v-else>
+      <v-alert v-if="harmed.length" type="warning" class="mb-2" data-test="store-room">
+        <div v-for="text in harmed" :key="text">{{ text }}</div>
+      </v-alert>
       <v-alert v-for="text in lone" :key="text" type="warning" class="mb-2">{{ text }}</v-alert>
       <v-data-table-virtual
         class="rows lean"
