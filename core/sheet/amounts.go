@@ -96,8 +96,8 @@ var (
 	notMore = words(`\b(not|no|never|nicht|kein\w*)( be| rise| go| to)? (above|over|more|exceed\w*|higher|greater|über|höher|mehr)\b|` +
 		`no (superior|más)`)
 	notLess = words(`\b(not|no|never|nicht)( be| fall| drop| go)? (below|under|less|lower|fewer|unter|weniger)\b|no (inferior|menos)`)
-	least   = words(`\b(min\.?|minimum|minimal|at least|mind\.?|mindestens|ab)(\W|$)|mínim|≥`)
-	most    = words(`\b(max\.?|maximum|maximal|at most|up to|höchstens|bis( zu)?|hasta)(\W|$)|máxim|≤`)
+	least   = words(`\b(min\.?|minimum|minimal|at least|mind\.?|mindestens|ab)(\W|$)|mindest|mínim|≥`)
+	most    = words(`\b(max\.?|maximum|maximal|at most|up to|höchstens|bis( zu)?|hasta)(\W|$)|höchst|máxim|≤`)
 	upwards = words(`^\s*(or|and|oder|und) (above|up|higher|more|warmer|höher|mehr)`)
 	down    = words(`^\s*(or|and|oder|und) (below|lower|less|cooler|weniger)`)
 	over    = words(`\b(above|over|more than|higher than|wärmer als|warmer than|greater than|exceed\w*|über|sobre|superior)\b|>`)
@@ -329,6 +329,13 @@ func kits(r *reader, n int, _ field, label, rest string) {
 		return
 	}
 	r.partsIn(n, label+": "+rest)
+	all := packsOf.FindAllStringSubmatch(rest, -1)
+	if len(all) > 0 && !strings.HasPrefix(strings.TrimSpace(rest), all[0][0]) {
+		for _, m := range all { // A 16 L, B 4 L (20 L pack)
+			kits(r, n, field{}, "", m[1])
+		}
+		return
+	}
 	m := sized.FindStringSubmatch(label)
 	if m == nil && partOf(pieces.ReplaceAllString(label, "")) != "" && !together.MatchString(label) {
 		return
@@ -347,12 +354,13 @@ func kits(r *reader, n int, _ field, label, rest string) {
 		if a.of != volume && a.of != mass || a.ranged || parts {
 			continue
 		}
-		kit := map[string]any{"name": a.text, string(a.of): a.low}
+		kit := map[string]any{"name": strings.ReplaceAll(a.text, "-", " "), string(a.of): a.low}
 		r.add(n, Value{Path: "kits", Value: kit, As: a.text})
 	}
 }
 
 var (
+	packsOf   = words(`([0-9][0-9.,/]*[ -]?(?:kg|lb|l|litre|liter|gal|gallon|quart|qt|ml)s?)[ -](?:pack|kit|set|unit)\b`)
 	notKits   = words(`aggregate|\bsand\b|\bfiller|quar[tz]|thinner|cleaner|catalyst bag`)
 	ofPart    = words(`^\s*(of )?((part|component|side) ?)?([ABC]\b|resin|base|hardener|activator|härter)`)
 	pieces    = words(`\([^)]*\)|.*\b(pack(age|aging|s)?|kits?|composition|contents)\b`)

@@ -3,6 +3,7 @@ package sheet
 import (
 	"regexp"
 	"slices"
+	"strings"
 )
 
 // reading reads the quantities of a field from what stands behind its label.
@@ -99,7 +100,8 @@ func placeFields(x lexicon) []field {
 		x.field("film", films, "filmMin", "filmMax").but(`dry|dft|trocken`).when(words(`\b(wet|nass)`), film),
 		x.field("moisture of the slab", slabMoisture, "carbideMax", "slabHumidityMax", "emissionMax").
 			but(`\bair|ambient`).when(words(`moisture.*(CM\b|carbide|by weight)|%.*\bmoisture|`+
-			`(floor|slab|substrate|concrete)s?\b.*% ?R\.?H\b|F ?2170|F ?1869`), share, emission),
+			`(floor|slab|substrate|concrete)s?\b.*% ?R\.?H\b|(floor|slab|substrate|concrete) R\.?H\b|CM-? ?%|\bmver\b|`+
+			`F ?2170|F ?1869`), share, emission, mass),
 		x.field("dew", dew, "dewMargin").when(words(`[0-9].*` + x.any("dew") + `|` + x.any("dew") + `.*[0-9]`)),
 		x.field("material", limits("material"), "materialMin", "materialMax"),
 		x.field("air and slab", places, "slabMin", "slabMax", "airMin", "airMax"),
@@ -193,7 +195,7 @@ func solids(r *reader, n int, _ field, label, rest string) {
 			until = all[k+1].from
 		}
 		beside := rest[a.from:until]
-		byVolume, byMass := words(`vol`), words(`weight|mass|gew|peso|w/w`)
+		byVolume, byMass := words(`vol`), words(`weight|mass|gew|peso|w/w|\bwt\b`)
 		path := ""
 		switch {
 		case byVolume.MatchString(beside) && byMass.MatchString(beside):
@@ -301,17 +303,21 @@ func ratio(r *reader, n int, _ field, label, rest string) {
 	if m == nil {
 		return
 	}
-	both := label + " " + rest
 	vol, weight := words(`vol`), words(`weight|mass|gewicht|peso`)
-	if vol.MatchString(rest) && weight.MatchString(rest) { // one of each: the first, by the word beside it
+	if vol.MatchString(rest) && weight.MatchString(rest) { // one of each, by the word beside it
 		for _, clause := range regexp.MustCompile(`[,;(]`).Split(rest, -1) {
 			if own := ratioOf.FindStringSubmatch(clause); own != nil && vol.MatchString(clause) != weight.MatchString(clause) {
-				m, both = own, clause
-				break
+				r.ratioBy(n, own, vol.MatchString(clause), weight.MatchString(clause))
 			}
 		}
+		return
 	}
-	byVolume, byMass := vol.MatchString(both), weight.MatchString(both)
+	both := label + " " + rest
+	r.ratioBy(n, m, vol.MatchString(both), weight.MatchString(both))
+}
+
+// ratioBy notes a ratio by volume, or by mass; where the sheet does not say by which, as doubtful.
+func (r *reader) ratioBy(n int, m []string, byVolume, byMass bool) {
 	parts := []float64{value(m[1]), value(m[2])}
 	if m[3] != "" {
 		parts = append(parts, value(m[3]))
@@ -357,10 +363,10 @@ func (r *reader) densities(label, rest string) []amount {
 	if found := of(all, density); len(found) > 0 {
 		return found
 	}
-	if words(`per gallon|gallon weight`).MatchString(label) {
+	if m := perVolume.FindString(label); m != "" {
 		found := of(all, mass)
 		for k := range found {
-			found[k].low /= gallon
+			found[k].low /= map[bool]float64{true: gallon, false: 0.001}[strings.Contains(strings.ToLower(m), "gal")]
 		}
 		return found
 	}
@@ -375,6 +381,8 @@ func (r *reader) densities(label, rest string) []amount {
 	}
 	return found
 }
+
+var perVolume = words(`per (gallon|litre|liter)|gallon weight`)
 
 // gravity is a density without a unit, as that of water is 1.
 var gravity = regexp.MustCompile(`(?:^|[\s:])([0-3][.,][0-9]{1,3})(?:[\s,;)]|$)`)

@@ -11,7 +11,7 @@ func labels() lexicon {
 	return lexicon{
 		"ratio": {`mix(ing)? ratio`, `ratio`, `by (weight|volume|` +
 			`mass)$`, `(resin|base|part a|a)\s?[:/+]\s?(hardener|activator|part b|b)$`, `mischungsverhältnis`, `relación de mezcla`},
-		"density": {`density`, `specific gravity`, `dichte`, `densidad`, `weight, (mixed|part|resin|base|hardener)`},
+		"density": {`density`, `specific (gravity|weight)`, `spezifisches gewicht`, `peso específico`, `dichte`, `densidad`, `weight, (mixed|part|resin|base|hardener)`},
 		"density of a part": {
 			`(density|specific gravity|weight per (gallon|litre|liter)|dichte|densidad)\b.*\b((part|side|component|` +
 				`komponente|komp\.?|comp\.?)\s*[ABC]|[AB])\b`,
@@ -32,7 +32,7 @@ func labels() lexicon {
 			`seco al tacto`},
 		"next coat": {`(re|over)coat(ing|able|ed)?( times?| windows?|` +
 			` intervals?)?`, `waiting time`, `time between coats`,
-			`inter-?coat( time| interval)?`, `(next|second|subsequent|further) (coat|layer)`, `(to )?(re|over)-?coat`, `überarbeitbar(keit)?`, `wartezeit`, `tiempo entre capas`, `repintado`},
+			`inter-?coat( time| interval)?`, `(next|second|subsequent|further) (coat|layer)`, `(to )?(re|over)-?coat`, `überarbeit(bar(keit)?|ung)\b`, `wartezeit`, `tiempo entre capas`, `repintado`},
 		"next coat until": {`(until|within|before|no later|not later|(at the |at )?latest|max|longest)`, `bis\b`, `spätestens`},
 		"next coat from":  {`(from|after|min|earliest|not before)`, `nach\b`, `ab\b`, `frühestens`},
 		"recoatUntil":     {`(max(imum|\.)?|latest|longest) (re|over)coat`},
@@ -46,7 +46,7 @@ func labels() lexicon {
 		"furniture": {`furniture`},
 		"water": {`water (exposure|immersion|contact)`, `immersion`, `fill(ing|ed)? (the pool )?with water`,
 			`fill(ing)? the pool`, `wasserbelast`, `wasserfest`},
-		"full": {`full(y)? cur`, `to cure\b`, `full (chemical|mechanical)`, `complete(ly)? cur`, `full(y)? hard`, `full strength`, `final cure`, `chemical(ly)? resist`, `resistant to chemicals`,
+		"full": {`full(y)? cur`, `to cure\b`, `full (chemical|mechanical)`, `complete(ly)? cur`, `full(y)? hard`, `full strength`, `final cure`, `chemical(ly)? (resist|service)`, `chemische beständig`, `resistant to chemicals`,
 			`((voll|ganz) )?ausgehärtet`,
 			`durchgehärtet`, `vol(l|lständig) belastbar`, `vollständige aushärtung`, `chemisch belastbar`, `curado (total|completo)`,
 			`total(mente)? curado`},
@@ -65,7 +65,7 @@ func labels() lexicon {
 			`humedad (del soporte|residual)`},
 		"material": {`(material|product|resin|component)s? temp`, `materialtemp`},
 		"air and slab": {
-			`temperatures? (of|for)\b`, `(air|ambient)[ ,]+(surface|substrate|floor|slab)[ ,]+(and )?material`,
+			`temperatures? (of|for)\b`, `(mindest|höchst)temp`, `(max|min)(imum|\.)? temp`, `(air|ambient)[ ,]+(surface|substrate|floor|slab)[ ,]+(and )?material`,
 			`((air|ambient) and (the )?(surface|substrate|floor|slab|concrete)) temp`,
 			`(application|use|working|installation) temp[a-z]*[^a-z]*(air|ambient) (and|&|/) (surface|substrate|floor|slab)`,
 			`((surface|substrate|floor|slab|concrete) and (the )?(air|ambient)) temp`},
@@ -76,11 +76,11 @@ func labels() lexicon {
 		"use": {`(application|use|working|processing|installation|recommended) temp`, `verarbeitung\b`, `verarbeitungstemp`, `temperatura de aplicación`},
 		"dew": {`dew ?point`, `taupunkt`, `punto de rocío`},
 		"humidity": {`(max(imum|\.)? )?(relative |air |ambient )*(air )?humidity`, `(max(imum|\.)? )?r\.?h\.?\b`,
-			`(max(imal|\.)?e? )?(relative )?luftfeucht`, `(rel\.|relative) feuchte`, `humedad`},
+			`(max(imal|\.)?e? )?(rel(ative|\.) )?luftfeucht`, `(rel\.|relative) feuchte`, `humedad`},
 		"kits": {`kits?\b`, `pack(age|aging|s)?\b`, `(units?|pack|kit)( sizes?)?\b`, `sizes?\b`, `available (in|as)`,
 			`(complete|full|whole|total) (pack|kit|set|unit)`, `container`,
 			`[0-9][0-9.,/-]*[ -]?(kg|g|lb|l|litre|liter|gal|gallon|quart|qt|ml)s? (complete |full )?(kit|pack|set|unit|bucket|pail|gebinde)s?\b`,
-			`suppl(y|ied)\b`, `delivery form`, `lieferform`, `gebinde`, `packung`, `presentación`, `envases`},
+			`suppl(y|ied)\b`, `delivery form`, `lieferform`, `gebinde`, `(ver)?packung`, `presentación`, `envases`},
 		"storage": {`shelf ?life`, `storage`, `store\b`, `keep(s|ing)?\b`, `use (by|` +
 			`within)\b`, `best before`, `lager`,
 			`haltbar`, `almacen`, `caducidad`},

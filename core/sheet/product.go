@@ -55,7 +55,7 @@ func productOf(values []Value) map[string]any {
 	p := make(map[string]any)
 	densities, lives := make(map[string]any), make(map[string]any)
 	sourced := func(v any) map[string]any { return map[string]any{"value": v, "source": "sheet"} }
-	var parts []float64
+	var parts, others []float64
 	for _, v := range values {
 		switch v.Path {
 		case "name", "kind", "chemistry", "carrier", "edition", "sun", "over", "printed":
@@ -65,9 +65,12 @@ func productOf(values []Value) map[string]any {
 		case "hazards", "cautions":
 			list(p, v)
 		case "ratio":
-			if of, is := v.Value.(map[string]any); is && p["ratio"] == nil {
+			of, is := v.Value.(map[string]any)
+			if first, _ := p["ratio"].(map[string]any); is && first == nil {
 				p["ratio"] = map[string]any{"basis": of["basis"], "source": "sheet"}
 				parts, _ = of["parts"].([]float64)
+			} else if is && first["basis"] != of["basis"] && others == nil {
+				others, _ = of["parts"].([]float64)
 			}
 		case "density:A", "density:B", "density:C":
 			if name := v.Path[len("density:"):]; densities[name] == nil {
@@ -123,18 +126,21 @@ func productOf(values []Value) map[string]any {
 			}
 		}
 	}
-	if components := componentsOf(parts, densities, lives); components != nil {
+	if components := componentsOf(parts, others, densities, lives); components != nil {
 		p["components"] = components
 	}
 	return p
 }
 
 // componentsOf returns the parts of a mix with what the sheet says of each.
-func componentsOf(parts []float64, densities, lives map[string]any) []any {
+func componentsOf(parts, others []float64, densities, lives map[string]any) []any {
 	var components []any
 	for n, count := range parts {
 		name := string(rune('A' + n))
 		c := map[string]any{"name": name, "parts": count}
+		if len(others) == len(parts) {
+			c["other"] = others[n] // by the other basis
+		}
 		if densities[name] != nil {
 			c["density"] = densities[name]
 		}

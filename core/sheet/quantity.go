@@ -69,7 +69,7 @@ func units() []unit {
 		{`kg\b`, mass, 1, 0}, {`lbs?\b\.?`, mass, pound, 0}, {`oz\b`, mass, pound / 16, 0}, {`g\b`, mass, 0.001, 0},
 		{`(?:US )?(?:gallons?|gal)\b\.?`, volume, gallon, 0}, {`(?:quarts?|qt)\b`, volume, gallon / 4, 0},
 		{`(?:pints?|pt)\b`, volume, gallon / 8, 0}, {`(?:millilit(?:er|re)s?|ml|mL)\b`, volume, 1e-6, 0},
-		{`(?:lit(?:er|re)s?|[lL])\b`, volume, 0.001, 0}, {`(?:(?:Vol|Gew|M|CM|w|v)\.?[- ]?)?%`, share, 0.01, 0},
+		{`(?:lit(?:er|re)s?|[lL])\b`, volume, 0.001, 0}, {`(?i:(?:(?:vol|gew|wt|m|cm|w|v)\.?[- ]?)?%|percent\b|prozent\b|por ciento\b)`, share, 0.01, 0},
 		{`(?:inch(?:es)?\b|in\b\.?|[″”"])`, film, inch, 0},
 	}
 }
@@ -113,7 +113,7 @@ func newGrammar() grammar {
 	plain := regexp.MustCompile(`\((?:[^?])`).ReplaceAllStringFunc(some, func(s string) string { return "(?:" + s[1:] })
 	return grammar{regexp.MustCompile(`(` + anyNumber + `)°?\s?(?:±\s?` + number + `\s?)?(?:(?:(?:` + plain +
 		`)?\s?(?:–|—|-|to|bis|until|hasta)|\sa)\s?\+?(` + number +
-		`))?\s?(?:` + some + `)`), all, false}
+		`))?[\s-]?(?:` + some + `)`), all, false}
 }
 
 // value reads a number as sheets write it: 2,5 and 2.5, 1,000, 1/8.

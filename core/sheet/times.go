@@ -52,12 +52,16 @@ type timed struct {
 func (r *reader) times(n int, label, rest string) []timed {
 	all := r.find(rest)
 	var found []timed
+	leads := warmFirst(all)
 	for k, a := range all {
 		if a.of != span {
 			continue
 		}
 		t := timed{a, nil}
-		if k+1 < len(all) && all[k+1].of == temperature {
+		if leads {
+			at := all[k-1].low
+			t.at = &at
+		} else if k+1 < len(all) && all[k+1].of == temperature {
 			at := all[k+1].low
 			t.at = &at
 		} else if k > 0 && all[k-1].of == temperature && (k < 2 || all[k-2].of != span) {
@@ -94,6 +98,16 @@ func (r *reader) times(n int, label, rest string) []timed {
 		found = found[:1] // the second is said of something else
 	}
 	return found
+}
+
+// warmFirst reports whether each time stands behind the temperature that it holds at: 10 °C: 60 min, 20 °C: 30 min.
+func warmFirst(all []amount) bool {
+	for k, a := range all {
+		if k%2 == 0 && (a.of != temperature || a.ranged) || k%2 == 1 && a.of != span {
+			return false
+		}
+	}
+	return len(all) > 0 && len(all)%2 == 0
 }
 
 func potLife(r *reader, n int, _ field, label, rest string) {

@@ -169,7 +169,7 @@ var (
 		`third|smooth|rough|porous|dense|concrete|screed|steel|wood|tile|vertical|walls?|floors?|grundier\p{L}*|kratz\p{L}*|` +
 		`einstreu\p{L}*|deck\p{L}*|\p{L}*verlauf\p{L}*|versiegel\p{L}*|glatt\p{L}*|rau\p{L}*|beton|imprimación|primera|` +
 		`segunda|hormigón|acero)(\P{L}|$)`)
-	onGround = words(`^\s*(?:per coat |je auftrag |por capa )?(?:on|for|over|auf|für|sobre|para|en) ([^,;.()]{3,60})`)
+	onGround = words(`^\s*(?:per coat |je auftrag |por capa )?(?:on|for|over|as|auf|für|als|sobre|para|en) ([^,;.()]{3,60})`)
 	// What follows an amount that is not one: of an area and a thickness, of what the solids give, or of sand.
 	perThickness = words(`^\s?(per|je|por|/|and|und) ?(1 ?)?(mm|mil)\b`)
 	atOne        = words(`^ ?(at|@|bei|per) 1 ?mil\b`)

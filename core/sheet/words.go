@@ -41,10 +41,10 @@ func wordFields() []wordField {
 				basis := map[bool]string{true: "volume", false: "mass"}[strings.EqualFold(m[3], "volume")]
 				return map[string]any{"basis": basis, "parts": []float64{value(m[1]), value(m[2])}}
 			}, nil},
-		{"hazards", words(`\bisocyanates?\b|\bEUH ?204\b|\bisocyanate\b|\bisocianatos?\b`),
+		{"hazards", words(`\b(?:di|poly)?isocyanates?\b|\bEUH ?204\b|\bisocyanate\b|\bisocianatos?\b`),
 			words(`isocyanate[- ]?free|free (of|from) isocyanate|\bno isocyanate|isocyanatfrei`), constant("isocyanate"), nil},
 		{"hazards", words(`\bH317\b|\bskin sensiti[sz]\w+|\bsensiti[sz]es? (?:the )?skin|` +
-			`\ballergic skin reactions?\b|\bhautsensibilisierend|\bsensibilización`), words(`\bnot? (a )?(skin )?sensiti`),
+			`\ballergic skin reactions?\b|\bcause sensiti[sz]ation|\ballergische hautreaktion|\bhautsensibilisierend|\bsensibilización`), words(`\bnot? (a )?(skin )?sensiti`),
 			constant("skin-sensitiser"), nil},
 		{"hazards", words(`\bH314\b|\bcorrosive\b|\bcauses (?:severe )?(?:skin )?burns\b|(?:^|\s)ätzend|\bcorrosiv[oa]\b`),
 			words(`non[- ]?corrosive|not corrosive|corrosive (environment|conditions|chemical)`), constant("corrosive"), nil},
@@ -95,7 +95,7 @@ var forGround = words(`\b(?:for|für|para|over|on) ((?:[\p{L}]+(?:, | and | or |
 var generic = words(`data ?sheet|datenblatt|merkblatt|(ficha|hoja|datos) técnic|^(product|technical) (data|` +
 	`information|bulletin)|produktinformation|^tds$|^ref\b|^stand\b|^(effective|issued?|date|rev)\b`)
 
-var company = words(`^[^0-9]*\b(coatings|flooring|floors|paints|chemicals|resins|industries|polymers|gmbh|ag|ltd\.?|inc\.?|s\.a\.?)$`)
+var company = words(`^[^0-9]*\b(coatings|flooring|floors|paints|chemicals|resins|industries|polymers|bodensysteme|systeme|systems|chemie|co\.?|gmbh|ag|ltd\.?|inc\.?|s\.a\.?)$`)
 
 // months are their names, in the languages that are read.
 const months = `jan(?:uary|uar)?|feb(?:ruary|ruar)?|mar(?:ch|zo)?|märz|apr(?:il)?|may|mai|june?|juni|july?|juli|` +
@@ -176,7 +176,7 @@ var kinds = [][2]string{{"moisture barrier|vapou?r barrier", "moisture-barrier"}
 		"polyaspartic"},
 	{"binder", "binder"}, {"clear.*|sealer", "clear"},
 	{`self[- ](?:levell?|smooth)ing|body coat|floor coating|autonivelante|\p{L}*verlauf\p{L}*|fließbelag|fliessbelag`, "body"},
-	{"paint|pintura|anstrich|farbe", "paint"}, {`polyurethane|urethane|polyurethan\p{L}*`, "urethane"}}
+	{"paint|enamel|pintura|anstrich|farbe", "paint"}, {`polyurethane|urethane|polyurethan\p{L}*`, "urethane"}}
 
 // choose reads a value from the first of some words that a text has, once.
 func (r *reader) choose(n int, text, path string, choices [][2]string) bool {
@@ -210,7 +210,11 @@ func (r *reader) over(n int, text string) {
 	if m := forGround.FindStringSubmatch(text); m != nil {
 		var over []string
 		for _, word := range regexp.MustCompile(`\p{L}+`).FindAllString(strings.ToLower(m[1]), -1) {
-			if g := ground()[word]; g != "" && !slices.Contains(over, g) {
+			g := ground()[word]
+			if strings.HasSuffix(word, "estrich") {
+				g = "screed"
+			}
+			if g != "" && !slices.Contains(over, g) {
 				over = append(over, g)
 			}
 		}
