@@ -232,6 +232,11 @@ func slabMoisture(r *reader, n int, _ field, label, rest string) {
 		r.add(n, Value{Path: "emissionMax", Value: out[0].high / (1000 * foot * foot) / day, As: out[0].text})
 	}
 	wet := of(all, share)
+	if len(wet) == 2 { // by both methods
+		slabMoisture(r, n, field{}, label, rest[:wet[1].from])
+		slabMoisture(r, n, field{}, label, rest[wet[1].from:])
+		return
+	}
 	if len(wet) != 1 {
 		return
 	}
@@ -240,6 +245,9 @@ func slabMoisture(r *reader, n int, _ field, label, rest string) {
 		r.add(n, Value{Path: "carbideMax", Value: a.high, As: a.text})
 	case words(`relative|\bR\.?H|in[- ]situ|F ?2170`).MatchString(said):
 		r.add(n, Value{Path: "slabHumidityMax", Value: a.high, As: a.text})
+	case a.high <= 0.1: // so little is a share of mass
+		r.add(n, Value{Path: "carbideMax", Value: a.high, As: a.text, State: Doubtful,
+			Why: "the sheet does not say by which method"})
 	}
 }
 
@@ -319,16 +327,16 @@ func (r *reader) ratioOfPacks() {
 var kitParts = words(`\b[ABC]\b`)
 
 func kits(r *reader, n int, _ field, label, rest string) {
-	if notKits.MatchString(label) {
-		return
-	}
 	if several := strings.Split(label, "; "); len(several) > 1 { // a line of kits, each with its parts
 		for _, one := range several {
-			kits(r, n, field{}, one, strings.TrimPrefix(rest, several[0]))
+			kits(r, n, field{}, one, one)
 		}
 		return
 	}
 	r.partsIn(n, label+": "+rest)
+	if notKits.MatchString(label) {
+		return
+	}
 	all := packsOf.FindAllStringSubmatch(rest, -1)
 	if len(all) > 0 && !strings.HasPrefix(strings.TrimSpace(rest), all[0][0]) {
 		for _, m := range all { // A 16 L, B 4 L (20 L pack)
@@ -390,7 +398,7 @@ func storage(r *reader, n int, _ field, label, rest string) {
 // keepsApart reads how long each part keeps; false where the sheet says it of the product.
 func (r *reader) keepsApart(n int, rest string) bool {
 	apart := false
-	for _, clause := range regexp.MustCompile(`[,;:]\s`).Split(rest, -1) {
+	for _, clause := range regexp.MustCompile(`[,;:]\s|\s(?:and|und|y)\s`).Split(rest, -1) {
 		if own, part := of(r.find(clause), span), partOf(clause); len(own) == 1 && part != "" {
 			apart = true
 			if slices.ContainsFunc(r.draft.Values, func(v Value) bool { return v.Path == "shelfLife:"+part }) {

@@ -77,7 +77,8 @@ func timeFields(x lexicon) []field {
 	return []field{
 		x.field("potLife", potLife, "potLife").but(`reduced|thinned|limit`).
 			when(words(`(?:^|[^\p{L}])`+x.any("potLife")+`|\bonce mixed\b|\busable for\b|\bworkable for\b`), span),
-		x.field("working", timeAt("working", true), "working").said(span),
+		x.field("working", timeAt("working", true), "working").
+			when(words(`(?:^|[^\p{L}])`+x.any("working")+`|\bcan be worked\b`), span),
 		x.field("tackFree", timeAt("tackFree", false), "tackFree").said(span),
 		end("until", "recoatUntil", true),
 		end("from", "recoatFrom", false),
@@ -97,9 +98,9 @@ func placeFields(x lexicon) []field {
 		x.field("printed", printed, "printed").but(`\bsand|quar[tz]|aggregate`).
 			when(words(`.`), perArea, spread),
 		x.field("printed", printed, "printed").when(covers),
-		x.field("film", films, "filmMin", "filmMax").but(`dry|dft|trocken`).when(words(`\b(wet|nass)`), film),
+		x.field("film", films, "filmMin", "filmMax").but(`dry|dft|trocken`).when(words(`\b(wet|nass)|\binstall(ed)? at\b`), film),
 		x.field("moisture of the slab", slabMoisture, "carbideMax", "slabHumidityMax", "emissionMax").
-			but(`\bair|ambient`).when(words(`moisture.*(CM\b|carbide|by weight)|%.*\bmoisture|`+
+			but(`\bair|ambient|contact|consult`).when(words(`moisture.*(CM\b|carbide|by weight)|%.*\bmoisture|`+
 			`(floor|slab|substrate|concrete)s?\b.*% ?R\.?H\b|(floor|slab|substrate|concrete) R\.?H\b|CM-? ?%|\bmver\b|`+
 			`F ?2170|F ?1869`), share, emission, mass),
 		x.field("dew", dew, "dewMargin").when(words(`[0-9].*` + x.any("dew") + `|` + x.any("dew") + `.*[0-9]`)),
@@ -159,6 +160,9 @@ const mixOrPart = "the sheet does not say whether of the mix or of a part"
 // wholeDensity reads a density that names no part: that of the mix where it says so beside it, of parts where
 // those are named there.
 func wholeDensity(r *reader, n int, f field, label, rest string) {
+	if len(of(r.find(rest), density)) == 1 && len(gravity.FindAllString(rest, -1)) > 1 {
+		label += " (specific gravity)" // the last has the unit of all
+	}
 	all := r.densities(label, rest)
 	if len(all) > 1 || letter.MatchString(degrees.ReplaceAllString(rest, "")) && !mixed.MatchString(rest) {
 		for _, clause := range parted.Split(rest, -1) {
@@ -293,7 +297,7 @@ var ratioOf = regexp.MustCompile(`(?:[ABC]\s?:\s?[ABC](?:\s?:\s?[ABC])?\s*=?\s*)
 	number + `)\s?B?(?:\s?(?::|to|zu|a)\s?(` + number + `)\s?C?)?`)
 
 // inParts is a ratio in words.
-var inParts = words(`(` + anyNumber + `) parts? (?:of )?(?:[\p{L}]+ )?(?:[\p{L}]+ )?(?:to|and|with|:) (` + anyNumber + `) parts?\b`)
+var inParts = words(`(` + anyNumber + `) parts? (?:[\p{L}]+ ){0,5}(?:to|and|with|:) (` + anyNumber + `) parts?\b`)
 
 func ratio(r *reader, n int, _ field, label, rest string) {
 	m := ratioOf.FindStringSubmatch(rest)
@@ -360,7 +364,8 @@ func partOf(text string) string {
 // densities returns the densities behind a label: with their unit, as a weight per gallon, or as a specific gravity.
 func (r *reader) densities(label, rest string) []amount {
 	all := r.find(rest)
-	if found := of(all, density); len(found) > 0 {
+	shared := gravity.FindAllString(rest, -1) // of several the last may have the unit of all
+	if found := of(all, density); len(found) > 0 && (len(found) > 1 || len(shared) < 2) {
 		return found
 	}
 	if m := perVolume.FindString(label); m != "" {
@@ -370,7 +375,7 @@ func (r *reader) densities(label, rest string) []amount {
 		}
 		return found
 	}
-	if !words(`specific gravity|relative density`).MatchString(label) {
+	if !words(`specific gravity|relative density`).MatchString(label) && len(shared) < 2 {
 		return nil
 	}
 	var found []amount

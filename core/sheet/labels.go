@@ -9,9 +9,9 @@ import (
 // German, then Spanish. Another language is more lines.
 func labels() lexicon {
 	return lexicon{
-		"ratio": {`mix(ing)? ratio`, `ratio`, `by (weight|volume|` +
+		"ratio": {`mix(ing)? (ratio|proportions?)`, `mix$`, `ratio`, `proporción`, `by (weight|volume|` +
 			`mass)$`, `(resin|base|part a|a)\s?[:/+]\s?(hardener|activator|part b|b)$`, `mischungsverhältnis`, `relación de mezcla`},
-		"density": {`density`, `specific (gravity|weight)`, `spezifisches gewicht`, `peso específico`, `dichte`, `densidad`, `weight, (mixed|part|resin|base|hardener)`},
+		"density": {`densit(y|ies)`, `specific (gravity|weight)`, `spezifisches gewicht`, `peso específico`, `dichte`, `densidad`, `weight, (mixed|part|resin|base|hardener)`},
 		"density of a part": {
 			`(density|specific gravity|weight per (gallon|litre|liter)|dichte|densidad)\b.*\b((part|side|component|` +
 				`komponente|komp\.?|comp\.?)\s*[ABC]|[AB])\b`,
@@ -25,28 +25,28 @@ func labels() lexicon {
 		"viscosity": {`(mixed )?viscosity`, `viskosität`, `viscosidad`},
 		"potLife": {`(mixed )?pot[- ]?life`, `gel time`, `usable life`, `topfzeit`, `gebrauchsdauer`, `verarbeitungszeit`, `gelierzeit`,
 			`tiempo de (gel|vida)`, `vida (útil )?de la mezcla`},
-		"working":   {`working (time|life)`, `(application|open) time`, `time to work`, `offenzeit`, `offene zeit`, `tiempo abierto`},
+		"working":   {`working (time|life)`, `(application|open) time`, `time to work`, `offenzeit`, `offene zeit`, `tiempo (abierto|de trabajo)`},
 		"mixing":    {`mix(ing)? time`, `mischzeit`, `tiempo de mezcla`},
 		"induction": {`induction`, `sweat[- ]in`, `(stand(ing)?|rest(ing)?) time`, `reifezeit`, `tiempo de inducción`},
 		"tackFree": {`tack[- ]?free`, `touch[- ]dry`, `((dry|set) )?to (the )?touch`, `surface dry`, `klebfrei`, `staubtrocken`,
-			`seco al tacto`},
+			`sec(o|ado) al tacto`},
 		"next coat": {`(re|over)coat(ing|able|ed)?( times?| windows?|` +
 			` intervals?)?`, `waiting time`, `time between coats`,
-			`inter-?coat( time| interval)?`, `(next|second|subsequent|further) (coat|layer)`, `(to )?(re|over)-?coat`, `überarbeit(bar(keit)?|ung)\b`, `wartezeit`, `tiempo entre capas`, `repintado`},
-		"next coat until": {`(until|within|before|no later|not later|(at the |at )?latest|max|longest)`, `bis\b`, `spätestens`},
-		"next coat from":  {`(from|after|min|earliest|not before)`, `nach\b`, `ab\b`, `frühestens`},
+			`inter-?coat( time| interval)?`, `(next|second|subsequent|further) (coat|layer)`, `(to )?(re|over)-?coat`, `überarbeit(bar(keit)?|ung)\b`, `wartezeit`, `tiempo entre capas`, `(intervalo de )?repintado`},
+		"next coat until": {`(until|within|before|no later|not later|(at the |at )?latest|max|longest)`, `bis\b`, `spätestens`, `máx`},
+		"next coat from":  {`(from|after|min|earliest|not before)`, `nach\b`, `ab\b`, `frühestens`, `mín`},
 		"recoatUntil":     {`(max(imum|\.)?|latest|longest) (re|over)coat`},
 		"recoatFrom":      {`(min(imum|\.)?|earliest|shortest) (re|over)coat`, `(ready|dry) to (re|over)coat`},
 		"foot": {`light traffic`, `(ready for |open to )?(light )?((foot|pedestrian) )?traffic, (foot|light)`,
 			`(ready for |open to )?(light )?(foot|pedestrian)( traffic|s)?\b`, `walk(able|ing|[- ]?on|` +
 				`ed on)?\b`, `begehbar`,
-			`tránsito peatonal`, `transitable`, `pisable`},
+			`tránsito peatonal`, `transitable`, `pisable`, `tráfico peatonal`},
 		"vehicle": {`(ready for |open to )?(light )?(vehic|driv(e|ing)[- ]on|wheel(ed)? traffic|heavy traffic|fork ?lift)`,
-			`(traffic, )?(heavy|vehicles)\b`, `befahrbar`, `mechanisch belastbar`, `tránsito (de vehículos|rodado|pesado)`},
+			`(traffic, )?(heavy|vehicles)\b`, `befahrbar`, `mechanisch belastbar`, `(tránsito|tráfico) (de vehículos|rodado|pesado)`},
 		"furniture": {`furniture`},
 		"water": {`water (exposure|immersion|contact)`, `immersion`, `fill(ing|ed)? (the pool )?with water`,
-			`fill(ing)? the pool`, `wasserbelast`, `wasserfest`},
-		"full": {`full(y)? cur`, `to cure\b`, `full (chemical|mechanical)`, `complete(ly)? cur`, `full(y)? hard`, `full strength`, `final cure`, `chemical(ly)? (resist|service)`, `chemische beständig`, `resistant to chemicals`,
+			`fill(ing)? (the )?pool`, `wasserbelast`, `wasserfest`},
+		"full": {`full(y)? cur`, `to cure\b`, `full (chemical|mechanical)`, `complete(ly)? cur`, `full(y)? hard`, `full (strength|service|load)`, `final cure`, `chemical(ly)? (resist|service)`, `chemische beständig`, `resistant to chemicals`,
 			`((voll|ganz) )?ausgehärtet`,
 			`durchgehärtet`, `vol(l|lständig) belastbar`, `vollständige aushärtung`, `chemisch belastbar`, `curado (total|completo)`,
 			`total(mente)? curado`},
@@ -62,7 +62,7 @@ func labels() lexicon {
 			`(slab|substrate|concrete|floor|residual|max(imum|\.)? (residual|slab|substrate|concrete|internal))` +
 				`[a-z ()]*(moisture|humidity|\bR\.?H|mver)`,
 			`(max(imum|\.)? )?moisture`, `(max(imum|\.)? )?mver`, `(max(imum|\.)? )?r\.?h\.? (of|in) (the )?(slab|concrete|substrate)`, `(slab|concrete|substrate) must (pass|test|be)`, `(rest|untergrund|boden)feuchte`,
-			`humedad (del soporte|residual)`},
+			`humedad (del (soporte|hormigón)|residual)`},
 		"material": {`(material|product|resin|component)s? temp`, `materialtemp`},
 		"air and slab": {
 			`temperatures? (of|for)\b`, `(mindest|höchst)temp`, `(max|min)(imum|\.)? temp`, `(air|ambient)[ ,]+(surface|substrate|floor|slab)[ ,]+(and )?material`,
@@ -83,7 +83,7 @@ func labels() lexicon {
 			`suppl(y|ied)\b`, `delivery form`, `lieferform`, `gebinde`, `(ver)?packung`, `presentación`, `envases`},
 		"storage": {`shelf ?life`, `storage`, `store\b`, `keep(s|ing)?\b`, `use (by|` +
 			`within)\b`, `best before`, `lager`,
-			`haltbar`, `almacen`, `caducidad`},
+			`haltbar`, `almacen`, `caducidad`, `vida útil`},
 		"thinner": {`thinn(ing|er)`, `reduc(er|tion)`, `verdünn`, `dilu`, `wasserzugabe`, `water addition`, `adición de agua`},
 	}
 }

@@ -2,7 +2,9 @@ package sheet
 
 import (
 	"fmt"
+	"math"
 	"slices"
+	"strings"
 )
 
 // settle marks what contradicts itself: a value that stands twice with different figures.
@@ -10,6 +12,7 @@ func (r *reader) settle() {
 	whole := slices.ContainsFunc(r.draft.Values, func(v Value) bool {
 		return v.Path == "volumeSolids" && v.Value == 1.0 || v.Path == "carrier" && v.Value == "none"
 	})
+	var again []int // what a line says once more
 	first := make(map[string]int)
 	for n := range r.draft.Values {
 		v := &r.draft.Values[n]
@@ -35,10 +38,21 @@ func (r *reader) settle() {
 			continue
 		}
 		o := &r.draft.Values[was]
+		if a, is := o.Value.(float64); is {
+			const rounded = 0.02 // the same in another unit
+			b, is := v.Value.(float64)
+			if is && a != b && math.Abs(a-b) <= rounded*math.Abs(a) && strings.HasPrefix(v.Path, "film") {
+				again = append(again, n)
+				continue
+			}
+		}
 		if fmt.Sprint(o.Value) != fmt.Sprint(v.Value) {
 			why := fmt.Sprintf("line %d says %s, line %d says %s", o.Line, o.As, v.Line, v.As)
 			o.State, o.Why, v.State, v.Why = Doubtful, why, Doubtful, why
 		}
+	}
+	for _, n := range slices.Backward(again) {
+		r.draft.Values = slices.Delete(r.draft.Values, n, n+1)
 	}
 }
 

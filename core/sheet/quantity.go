@@ -61,8 +61,8 @@ func units() []unit {
 		{`mPa\s?[·.*]?\s?s\b|cps?\b|cP\b|centipoise\b`, viscosity, 0.001, 0}, {`Pa\s?[·.*]?\s?s\b`, viscosity, 1, 0},
 		{`°\s?C\b|degrees? C(?:elsius)?\b|C\b`, temperature, 1, 0},
 		{`°\s?F\b|degrees? F(?:ahrenheit)?\b|F\b`, temperature, 5.0 / 9, -32},
-		{`(?:minutes?|mins?|Minuten|minutos|Min)\b\.?`, span, minute, 0},
-		{`(?:hours?|hrs?|Stunden|Std|horas|h)\b\.?`, span, hour, 0}, {`(?:seconds?|secs?|s)\b`, span, 1, 0},
+		{`(?:minutes?|mins?|Minuten?|minutos?|Min)\b\.?`, span, minute, 0},
+		{`(?:hours?|hrs?|Stunden?|Std|horas?|h)\b\.?`, span, hour, 0}, {`(?:seconds?|secs?|s)\b`, span, 1, 0},
 		{`(?:days?|Tag(?:en?)?|días?|d)\b`, span, day, 0}, {`(?:weeks?|Wochen?|semanas?)\b`, span, 7 * day, 0},
 		{`(?:months?|mos?\.?|Monat(?:en?)?|mes(?:es)?)\b`, span, year / 12, 0}, {`(?:years?|Jahre?|años?)\b`, span, year, 0},
 		{`(?:µm|μm|um|microns?|micrometres?|micras?)\b`, film, 1e-6, 0}, {`mils?\b`, film, 25.4e-6, 0}, {`mm\b`, film, 0.001, 0},
@@ -162,7 +162,7 @@ func (g grammar) find(text string) []amount {
 				return (value(written) + u.offset) * u.si
 			}
 			a.of, a.low, a.unit = u.of, si(at[2], at[3]), n
-			if before := text[:at[0]]; u.of == temperature && minus.MatchString(before) {
+			if before := behind(text, at[0]); u.of == temperature && minus.MatchString(before) {
 				sign := minus.FindString(before)
 				a.from -= len(strings.TrimLeft(sign, " (/,"))
 				a.low, a.text = (u.offset-value(text[at[2]:at[3]]))*u.si, text[a.from:at[1]]
@@ -170,8 +170,9 @@ func (g grammar) find(text string) []amount {
 			a.high = a.low
 			if at[4] >= 0 {
 				a.ranged, a.high = true, si(at[4], at[5])
-			} else if m := low.FindStringSubmatchIndex(text[:a.from]); m != nil {
-				a.ranged, a.low, a.from = true, si(m[2], m[3]), m[2]
+			} else if m := low.FindStringSubmatchIndex(behind(text, a.from)); m != nil {
+				start := a.from - len(behind(text, a.from))
+				a.ranged, a.low, a.from = true, si(start+m[2], start+m[3]), start+m[2]
 				a.text = text[a.from:a.to]
 			}
 		}
@@ -206,7 +207,10 @@ func paired(all []amount, text string) []amount {
 		b, gap := &out[last], text[out[last].to:a.from]
 		switch {
 		case plusMinus.MatchString(gap): // how exactly the first holds
-		case joined.MatchString(gap) && between.MatchString(text[:b.from]) && !a.ranged && !b.ranged:
+		case joined.MatchString(gap) && between.MatchString(behind(text, b.from)) && !a.ranged && !b.ranged:
+			b.ranged, b.high, b.to = true, a.low, a.to
+			b.text = text[b.from:b.to]
+		case gap == " a " && a.unit == b.unit && !a.ranged && !b.ranged && a.of != span: // de 5 °C a 35 °C
 			b.ranged, b.high, b.to = true, a.low, a.to
 			b.text = text[b.from:b.to]
 		case a.unit != b.unit && again.MatchString(gap) && a.ranged == b.ranged:
@@ -218,6 +222,12 @@ func paired(all []amount, text string) []amount {
 		}
 	}
 	return out
+}
+
+// behind returns what stands closely before a place of a text.
+func behind(text string, at int) string {
+	const close = 40 // bytes
+	return text[max(0, at-close):at]
 }
 
 // agree reports whether two amounts are the same as far as sheets round.

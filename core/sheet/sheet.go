@@ -84,7 +84,7 @@ func Lines(text string) []Line {
 	var all []Line
 	framed := regexp.MustCompile(`^\s*\|\s*|\s*\|\s*$`)
 	leader := regexp.MustCompile(`\s?(?:\.{3,}|…+|_{3,})\s?|\s\|\s`)
-	for _, l := range strings.Split(strings.ReplaceAll(text, "\r\n", "\n"), "\n") {
+	for _, l := range short(strings.Split(strings.ReplaceAll(text, "\r\n", "\n"), "\n")) {
 		l = strings.ReplaceAll(strings.ReplaceAll(l, "\u00a0", " "), "\u202f", " ")
 		cells := gap.Split(leader.ReplaceAllString(framed.ReplaceAllString(strings.TrimRight(l, " \t"), ""), "\t"), -1)
 		if len(cells) > 1 && numbered.MatchString(cells[0]) { // the number of a chapter
@@ -92,6 +92,26 @@ func Lines(text string) []Line {
 			l = strings.Join(cells, "  ")
 		}
 		all = append(all, Line{strings.Join(strings.Fields(l), " "), cells})
+	}
+	return all
+}
+
+// short divides lines that are longer than any of a sheet, after a sentence where there is one.
+func short(lines []string) []string {
+	const longest = 1200 // bytes
+	var all []string
+	for _, l := range lines {
+		for len(l) > longest {
+			at := strings.LastIndex(l[:longest], ". ") + 1
+			if at <= 0 {
+				at = strings.LastIndex(l[:longest], " ")
+			}
+			if at <= 0 {
+				at = longest
+			}
+			all, l = append(all, l[:at]), l[at:]
+		}
+		all = append(all, l)
 	}
 	return all
 }
@@ -249,6 +269,11 @@ func (r *reader) part(n int, l Line) {
 		r.pending, r.alone = pending, alone
 		return
 	}
+	if all := r.find(rest); len(l.Cells) > 1 && useOf(label) != "" && len(of(all, spread))+len(of(all, perArea)) > 0 {
+		printed(r, n, field{}, label, rest)
+		r.pending, r.alone = pending, alone
+		return
+	}
 	if r.prose(n, l.Text) {
 		return
 	}
@@ -269,7 +294,13 @@ func (r *reader) part(n int, l Line) {
 // before all of them holds for each. False where it names no field.
 func (r *reader) prose(n int, text string) bool {
 	found := false
+	said := "" // what the part before it says when
 	for _, sentence := range parts.Split(text, -1) {
+		if f := r.mentioned(sentence); f != nil {
+			said = f.clause.FindString(sentence)
+		} else if goesOn.MatchString(sentence) && warmFirst(r.find(sentence)) {
+			sentence = said + " " + sentence
+		}
 		found = r.sentence(n, sentence) || found
 	}
 	return found
@@ -369,8 +400,14 @@ func (r *reader) labelled(n int, label, rest string) bool {
 		if rest == "" {
 			rest = strings.TrimLeft(label[m[1]:], " :=,")
 		}
-		rest = r.besides(n, f, rest)
+		rest = r.besides(n, f, inUnit(label, rest))
+		from := len(r.draft.Values)
 		f.read(r, n, f, label, rest)
+		for k := from; k < len(r.draft.Values); k++ { // the unit stands in the label
+			if v := &r.draft.Values[k]; !strings.Contains(v.Text, v.As) {
+				v.As = lastWordOf.ReplaceAllString(v.As, "")
+			}
+		}
 		if !sentence || !r.alone { // what stands below a sentence is of the heading above it
 			r.pending, r.alone = label, len(r.find(rest)) == 0 || len(of(r.find(rest), mass)) == len(r.find(rest))
 		}
@@ -378,6 +415,22 @@ func (r *reader) labelled(n int, label, rest string) bool {
 	}
 	return false
 }
+
+// inUnit returns what stands behind a label with the unit that the label names: Pot life (min)  40  25  15.
+func inUnit(label, rest string) string {
+	m := unitOf.FindStringSubmatch(label)
+	if m == nil || !bareNumbers.MatchString(rest) {
+		return rest
+	}
+	return bareNumber.ReplaceAllString(rest, "$0 "+m[1])
+}
+
+var (
+	unitOf      = words(`[(\[,] ?(min|minutes|h|hrs?|hours|std|d|days|tage|µm|mils?|°C|°F|%|kg/l|g/l)\.?[)\]]?$`)
+	lastWordOf  = regexp.MustCompile(`\s\S+$`)
+	bareNumbers = regexp.MustCompile(`^[\s0-9.,–/-]+$`)
+	bareNumber  = regexp.MustCompile(`[0-9]+(?:[.,][0-9]+)?(?:\s?[–-]\s?[0-9]+(?:[.,][0-9]+)?)?`)
+)
 
 // besides reads the clauses behind a label that name another field, and returns the rest.
 func (r *reader) besides(n int, f field, rest string) string {
@@ -444,6 +497,9 @@ func (r *reader) tabled(l Line) bool {
 	known := 0
 	for _, cell := range cells {
 		label := strings.TrimSpace(cell)
+		if bareNumbers.MatchString(label) {
+			return false
+		}
 		if f := r.fieldOf(label); f == nil || !slices.ContainsFunc(f.paths, isTime) {
 			label = strings.TrimSpace(r.pending + " " + label)
 			if f := r.fieldOf(label); f == nil || !slices.ContainsFunc(f.paths, isTime) {
@@ -579,12 +635,13 @@ var (
 	orElse     = words(`^(or|nor|and|oder|und|ni|o)\b`)
 	ranging    = words(`\b(between|zwischen|entre|from|von|de)\s+\+?$`)
 	goesOn     = words(`^(\(?[0-9]|(at|bei|a|about|and|but|before|within|not? later|bis|und|y|ca|approx)\b)`)
-	onePart    = words(`\b(single|one)[- ](component|part|pack)\b|\b1-?[KC]\b|einkomponent|monocomponente`)
+	onePart    = words(`\b(single|one)[- ](component|pack)\b|\bsingle[- ]part\b|\b1-?[KC]\b|einkomponent|monocomponente`)
+	twinned    = regexp.MustCompile(`^\s*(?:[/(=]\s*[-+]?[0-9.,]+ ?°?\s?[CF]\)?)?\s*$`)
 	asks       = regexp.MustCompile(`\?\s*$`)
 	shortened  = words(`\b(ca|approx|min|mind|max|temp|rel|std|vol|wt|no|incl)\.\s`)
 	andThe     = words(`([0-9°%][^.;,]*)\s+and the\s+`)
-	thenDone   = words(`\s+(?:and|und|y|then)\s+((?:let|leave|allow|dejar|stir|mix|reaches|is|can|has|may|at)\b)`)
-	dewBeside  = words(`\s+(and|und|y)\s+((?:at least )?[0-9]+(?:[.,][0-9]+)? ?(?:K|°)[^.;,]*` + labels().any("dew") + `)`)
+	thenDone   = words(`\s+(?:and|und|y|then)\s+((?:let|leave|allow|dejar|stir|mix|reaches|is|can|has|may|at|full)\b)`)
+	dewBeside  = words(`\s+(and|und|y)\s+((?:at least )?[0-9]+(?:[.,][0-9]+)? ?(?:K|°\s?[CF]?)(?: ?\([^)]*\))?[^.;,0-9]*` + labels().any("dew") + `)`)
 	dewWords   = words(labels().any("dew"))
 	overallAt  = regexp.MustCompile(`(?i)\b(all|data|values|times|figures)\b.*\b(at|bei)\b`)
 	colonAfter = regexp.MustCompile(`^([^:(]{2,60}?(?:\([^)]*\)[^:(]{0,30}?)?)\s*:\s+(.*)$`)
@@ -601,7 +658,7 @@ func (r *reader) heading(l Line) bool {
 	var columns []float64
 	for _, cell := range l.Cells {
 		if own := r.find(cell); len(own) == 1 && own[0].of == temperature && !own[0].ranged &&
-			bare.MatchString(cell[:own[0].from]) && strings.TrimSpace(cell[own[0].to:]) == "" {
+			bare.MatchString(cell[:own[0].from]) && twinned.ReplaceAllString(cell[own[0].to:], "") == "" {
 			columns = append(columns, own[0].low)
 		}
 	}

@@ -158,11 +158,34 @@ func FuzzRead(f *testing.F) {
 		f.Add(string(text))
 	}
 	f.Fuzz(func(t *testing.T, text string) {
+		const most = 20_000
+		if len(text) > most {
+			t.Skip("longer than worth the time")
+		}
 		d := From(Lines(text))
 		if _, err := json.Marshal(d); err != nil {
 			t.Error(err)
 		}
 	})
+}
+
+// A text without line ends is read in lines of a length that a sheet has, so that its time grows with it alone.
+func TestLongLinesAreDivided(t *testing.T) {
+	lines := Lines(strings.Repeat("Pot life 20 min at 20 °C. ", 400) + strings.Repeat("x", 5000))
+	for n, l := range lines {
+		if len(l.Text) > 1200 {
+			t.Errorf("line %d has %d bytes", n+1, len(l.Text))
+		}
+	}
+	found := 0
+	for _, v := range From(lines).Values {
+		if v.Path == "potLife" && v.Value.(map[string]any)["lasts"] == 1200.0 {
+			found++
+		}
+	}
+	if found != 400 {
+		t.Errorf("%d of 400 pot lives", found)
+	}
 }
 
 func BenchmarkReading(b *testing.B) {

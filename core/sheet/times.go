@@ -127,13 +127,19 @@ func potLife(r *reader, n int, _ field, label, rest string) {
 	}
 }
 
+// What stands behind a figure and says that it is the least, or the most.
+var (
+	leastAfter = words(`^\s*\(?(min|mín)`)
+	mostAfter  = words(`^\s*\(?(max|máx)`)
+)
+
 // inOrder are labels of which the first figure is the least, and the second the most.
 var inOrder = words(`min\w*\.?\W+(and |und )?max`)
 
 var (
-	soonest = words(`\b(after|from|min(imum|\.)?|earliest|nach|ab|frühestens|not before|desde|mínimo)\b[^0-9]*$`)
+	soonest = words(`\b(after|from|min(imum|\.)?|earliest|nach|ab|frühestens|not before|desde|mínimo|mín\.)[^0-9\p{L}]*[^0-9]*$`)
 	latest  = words(`(\b(until|within|before|max(imum|\.)?|(at the )?latest|not? later( than)?|up to|bis|` +
-		`spätestens( nach)?|hasta)\b|máximo)[^0-9]*$`)
+		`spätestens( nach)?|hasta)\b|máx)[^0-9]*$`)
 )
 
 // window reads a recoat window that stands in one line: as a range, or as least and most.
@@ -162,6 +168,11 @@ func window(r *reader, n int, f field, label, rest string) {
 	from := 0
 	for k, a := range spans {
 		before := said[from:a.from]
+		until := len(said)
+		if k+1 < len(spans) {
+			until = spans[k+1].from
+		}
+		after := said[a.to:until]
 		from = a.to
 		v := Value{Value: a.low, As: a.text, At: at}
 		switch {
@@ -169,6 +180,10 @@ func window(r *reader, n int, f field, label, rest string) {
 			continue
 		case len(spans) == 2 && inOrder.MatchString(label):
 			v.Path = []string{"recoatFrom", "recoatUntil"}[k]
+		case leastAfter.MatchString(after):
+			v.Path = "recoatFrom"
+		case mostAfter.MatchString(after):
+			v.Path = "recoatUntil"
 		case latest.MatchString(before):
 			v.Path = "recoatUntil"
 		case soonest.MatchString(before), k == 0 && len(spans) == 2: // the other one is named

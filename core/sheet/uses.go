@@ -139,7 +139,9 @@ func (r *reader) settleUses() {
 // covering reads what a pack covers.
 func (r *reader) covering(n int, said string) {
 	m := covers.FindStringSubmatch(said)
-	if m == nil || len(of(r.find(said), film)) > 0 { // what fills a depth is no amount of a coat
+	const depth = 0.002 // m
+	fills := slices.ContainsFunc(of(r.find(said), film), func(a amount) bool { return a.high >= depth })
+	if m == nil || fills { // what fills a depth is no amount of a coat
 		return
 	}
 	area := value(m[3]) * map[bool]float64{true: 1, false: foot * foot}[strings.HasPrefix(strings.ToLower(m[4]), "m")]
@@ -166,7 +168,7 @@ var (
 	lastWord    = words(`\s+(and|or|und|oder|y|o)$`)
 	amountLabel = words(`^` + labels().any("printed") + `[^\p{L}]*|\b(approx|ca|per coat|je auftrag)\b\.?`)
 	used        = words(`\b(prim(e|er|ing)|scratch|broadcast|grout|seal(er|ing)?|top ?coat|body|base ?coat|finish|first|second|` +
-		`third|smooth|rough|porous|dense|concrete|screed|steel|wood|tile|vertical|walls?|floors?|grundier\p{L}*|kratz\p{L}*|` +
+		`third|smooth|rough|porous|dense|concrete|screed|steel|bare|painted|plaster|wood|tile|vertical|walls?|floors?|grundier\p{L}*|kratz\p{L}*|` +
 		`einstreu\p{L}*|deck\p{L}*|\p{L}*verlauf\p{L}*|versiegel\p{L}*|glatt\p{L}*|rau\p{L}*|beton|imprimación|primera|` +
 		`segunda|hormigón|acero)(\P{L}|$)`)
 	onGround = words(`^\s*(?:per coat |je auftrag |por capa )?(?:on|for|over|as|auf|für|als|sobre|para|en) ([^,;.()]{3,60})`)

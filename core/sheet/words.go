@@ -23,7 +23,7 @@ func wordFields() []wordField {
 			constant(map[string]any{"value": 0.0, "of": "a"}), nil},
 		{"abrade", words(`\b(?:abrade|sand)\b[^.]*?\b([0-9]{2,3})[ -]?grit`), nil,
 			func(m []string) any { return value(m[1]) }, nil},
-		{"mixing", words(`\b(?:mix|stir|blend)\b[^.;:]{0,60}?\bfor (?:about |approx\.? |(?:a )?minimum (?:of )?|` +
+		{"mixing", words(`\b(?:mix|stir|blend)\b[^.;:]{0,60}?\b(?:for|another) (?:about |approx\.? |(?:a )?minimum (?:of )?|` +
 			`not less than |at least )?([0-9]+)(?:\s?(?:to|-|–)\s?([0-9]+))? ?min|` +
 			`\b([0-9]+)(?:\s?(?:bis|-|–)\s?([0-9]+))? ?min(?:uten|\.)?(?: lang)?(?: \w+)? (?:mischen|rühren|verrühren)|` +
 			`\b(?:mezclar|mezcle|mézclese)\b[^.;:]{0,60}?([0-9]+)(?:\s?(?:a|-|–)\s?([0-9]+))? ?min`),
@@ -44,7 +44,7 @@ func wordFields() []wordField {
 		{"hazards", words(`\b(?:di|poly)?isocyanates?\b|\bEUH ?204\b|\bisocyanate\b|\bisocianatos?\b`),
 			words(`isocyanate[- ]?free|free (of|from) isocyanate|\bno isocyanate|isocyanatfrei`), constant("isocyanate"), nil},
 		{"hazards", words(`\bH317\b|\bskin sensiti[sz]\w+|\bsensiti[sz]es? (?:the )?skin|` +
-			`\ballergic skin reactions?\b|\bcause sensiti[sz]ation|\ballergische hautreaktion|\bhautsensibilisierend|\bsensibilización`), words(`\bnot? (a )?(skin )?sensiti`),
+			`\ballergic skin reactions?\b|\bcause sensiti[sz]ation|\ballergische hautreaktion|\bhautsensibilisierend|\bsensibilización|\breacción alérgica`), words(`\bnot? (a )?(skin )?sensiti`),
 			constant("skin-sensitiser"), nil},
 		{"hazards", words(`\bH314\b|\bcorrosive\b|\bcauses (?:severe )?(?:skin )?burns\b|(?:^|\s)ätzend|\bcorrosiv[oa]\b`),
 			words(`non[- ]?corrosive|not corrosive|corrosive (environment|conditions|chemical)`), constant("corrosive"), nil},
@@ -95,6 +95,9 @@ var forGround = words(`\b(?:for|für|para|over|on) ((?:[\p{L}]+(?:, | and | or |
 var generic = words(`data ?sheet|datenblatt|merkblatt|(ficha|hoja|datos) técnic|^(product|technical) (data|` +
 	`information|bulletin)|produktinformation|^tds$|^ref\b|^stand\b|^(effective|issued?|date|rev)\b`)
 
+// model is a short name with a number in it.
+var model = regexp.MustCompile(`^\s*(?:[\p{L}][\p{L}&/'-]*\s+){0,4}[\p{L}-]*[0-9]+[\p{L}0-9-]*(?:\s+[\p{L}/&-]+){0,3}\s*$`)
+
 var company = words(`^[^0-9]*\b(coatings|flooring|floors|paints|chemicals|resins|industries|polymers|bodensysteme|systeme|systems|chemie|co\.?|gmbh|ag|ltd\.?|inc\.?|s\.a\.?)$`)
 
 // months are their names, in the languages that are read.
@@ -120,10 +123,11 @@ func (r *reader) head() {
 				break
 			}
 		}
-		if !named && n+1 < len(r.lines) && company.MatchString(first) { // who makes it stands above its name
-			continue
-		}
-		if !named && first != "" && len(first) <= 60 && !strings.Contains(first, ":") && !generic.MatchString(first) {
+		// Who makes it stands above its name; so does what has no number above a short line that has one.
+		above := n+1 < len(r.lines) && (company.MatchString(first) ||
+			!model.MatchString(first) && model.MatchString(r.lines[n+1].Cells[0]))
+		usable := first != "" && len(first) <= 60 && !strings.Contains(first, ":") && !generic.MatchString(first)
+		if !named && !above && usable {
 			named = true
 			r.add(n, Value{Path: "name", Value: first, As: first})
 			text = strings.TrimSpace(strings.TrimPrefix(text, first))
@@ -139,7 +143,7 @@ func (r *reader) head() {
 			if words(`chemistry|type|description`).MatchString(label) {
 				described = r.describe(n, after) || described
 			}
-			if words(`\buses?\b|substrate`).MatchString(label) {
+			if words(`\b(uses?|usos?)\b|substrate`).MatchString(label) {
 				r.over(n, after)
 			}
 			continue
@@ -170,10 +174,9 @@ var carriers = [][2]string{{`water[- ]based|waterborne|water[- ]borne|water[- ]d
 // kinds are the words for what a product is, those that say more first.
 var kinds = [][2]string{{"moisture barrier|vapou?r barrier", "moisture-barrier"},
 	{"primer|grundierung|imprimación", "primer"},
-	{"metallic", "metallic"}, {"flood coat|table ?tops?|bar ?tops?|counter ?tops?|bars|counters", "flood"},
-	{"deep[- ]pour|casting", "deep-pour"},
-	{"grout", "grout"}, {"(?:swimming )?pool (?:paint|coating|enamel)", "pool-paint"}, {"polyaspartic",
-		"polyaspartic"},
+	{"metallic", "metallic"}, {"deep[- ]pour|casting", "deep-pour"},
+	{"flood coat|table ?tops?|bar ?tops?|counter ?tops?|bars|counters", "flood"},
+	{"grout", "grout"}, {"(?:swimming )?pool (?:paint|coating|enamel)", "pool-paint"}, {`pol[iy]asp[aá]rt\p{L}*`, "polyaspartic"},
 	{"binder", "binder"}, {"clear.*|sealer", "clear"},
 	{`self[- ](?:levell?|smooth)ing|body coat|floor coating|autonivelante|\p{L}*verlauf\p{L}*|fließbelag|fliessbelag`, "body"},
 	{"paint|enamel|pintura|anstrich|farbe", "paint"}, {`polyurethane|urethane|polyurethan\p{L}*`, "urethane"}}
@@ -194,7 +197,7 @@ func (r *reader) choose(n int, text, path string, choices [][2]string) bool {
 
 // describe reads chemistry, kind, carrier and ground from a sentence that says what it is.
 func (r *reader) describe(n int, text string) bool {
-	if !r.choose(n, text, "chemistry", [][2]string{{"polyaspartic", "polyaspartic"}, {"novolac", "novolac"},
+	if !r.choose(n, text, "chemistry", [][2]string{{`pol[iy]asp[aá]rt\p{L}*`, "polyaspartic"}, {"novolac", "novolac"},
 		{`epox\w*`, "epoxy"}, {"(?:poly)?urethane|pu|polyurethan|poliuretano", "polyurethane"}, {"acrylic", "acrylic"},
 		{"polyester", "polyester"}, {"alkyd", "alkyd"}}) {
 		return false

@@ -56,10 +56,13 @@ func (s *Service) readMakers(ctx context.Context, in *struct {
 			return nil, huma.Error422UnprocessableEntity(err.Error())
 		}
 	}
-	const longest = 20_000
-	if len(lines) > longest {
-		return nil, huma.Error422UnprocessableEntity(
-			"The text has more lines than a data sheet. Paste the part that matters.")
+	const longest = 250_000 // bytes, of sixty pages
+	length := 0
+	for _, l := range lines {
+		length += len(l.Text) + 1
+	}
+	if length > longest {
+		return nil, huma.Error422UnprocessableEntity("The text is longer than a data sheet. Paste the part that matters.")
 	}
 	if in.Lines != "" {
 		corrected := make(map[int]string)
