@@ -2,6 +2,7 @@ package sheet
 
 import (
 	"fmt"
+	"maps"
 	"math"
 	"slices"
 	"strings"
@@ -64,102 +65,125 @@ func list(p map[string]any, v Value) {
 	}
 }
 
-// productOf puts values into the shape of the shelf: of what stands twice the first.
-func productOf(values []Value) map[string]any {
-	p := make(map[string]any)
-	densities, lives := make(map[string]any), make(map[string]any)
-	sourced := func(v any) map[string]any { return map[string]any{"value": v, "source": "sheet"} }
-	var parts, others []float64
-	for _, v := range values {
-		switch v.Path {
-		case "name", "kind", "chemistry", "carrier", "edition", "sun", "over", "printed":
-			if p[v.Path] == nil {
-				p[v.Path] = v.Value
-			}
-		case "hazards", "cautions":
-			list(p, v)
-		case "ratio":
-			of, is := v.Value.(map[string]any)
-			if first, _ := p["ratio"].(map[string]any); is && first == nil {
-				p["ratio"] = map[string]any{"basis": of["basis"], "source": "sheet"}
-				parts, _ = of["parts"].([]float64)
-			} else if is && first["basis"] != of["basis"] && others == nil {
-				others, _ = of["parts"].([]float64)
-			}
-		case "density:A", "density:B", "density:C":
-			if name := v.Path[len("density:"):]; densities[name] == nil {
-				densities[name] = sourced(v.Value)
-			}
-		case "shelfLife:A", "shelfLife:B", "shelfLife:C":
-			if name := v.Path[len("shelfLife:"):]; lives[name] == nil {
-				lives[name] = sourced(v.Value)
-			}
-		case "filmMax":
-			if v.At == nil {
-				if p[v.Path] == nil {
-					p[v.Path] = sourced(v.Value)
-				}
-				continue
-			}
-			list, _ := p["filmMaxAt"].([]any)
-			p["filmMaxAt"] = append(list, map[string]any{"at": *v.At, "film": v.Value, "source": "sheet"})
-		case "amounts":
-			const most = 12
-			if all, _ := p[v.Path].([]any); len(all) < most {
-				p[v.Path] = append(all, v.Value)
-			}
-		case "kits", "potLife":
-			of, is := v.Value.(map[string]any)
-			if !is || v.Path == "potLife" && v.At == nil {
-				continue
-			}
-			one := map[string]any{"source": "sheet"}
-			for name, value := range of {
-				one[name] = value
-			}
-			if v.At != nil {
-				one["at"] = *v.At
-			}
-			list, _ := p[v.Path].([]any)
-			p[v.Path] = append(list, one)
-		case "thinnerMax":
-			if of, is := v.Value.(map[string]any); is && p[v.Path] == nil {
-				p[v.Path] = map[string]any{"value": of["value"], "of": of["of"], "source": "sheet"}
-			}
-		case "viscosity", "tackFree", "recoatFrom", "recoatUntil", "foot", "furniture", "vehicle", "water", "full",
-			"working":
-			if v.At == nil {
-				continue // the shelf wants to know at which temperature
-			}
-			name := map[bool]string{true: "value", false: "after"}[v.Path == "viscosity"]
-			list, _ := p[v.Path].([]any)
-			p[v.Path] = append(list, map[string]any{"at": *v.At, name: v.Value, "source": "sheet"})
-		default:
-			if p[v.Path] == nil {
-				p[v.Path] = sourced(v.Value)
-			}
-		}
-	}
-	if components := componentsOf(parts, others, densities, lives); components != nil {
-		p["components"] = components
-	}
-	return p
+// shape is a sheet of the shelf while values are put into it.
+type shape struct {
+	p             map[string]any
+	parts, others []float64 // the ratio by the basis of the sheet, and by the other one
+	densities     map[string]any
+	lives         map[string]any
 }
 
-// componentsOf returns the parts of a mix with what the sheet says of each.
-func componentsOf(parts, others []float64, densities, lives map[string]any) []any {
+// productOf puts values into the shape of the shelf: of what stands twice the first.
+func productOf(values []Value) map[string]any {
+	s := shape{p: make(map[string]any), densities: make(map[string]any), lives: make(map[string]any)}
+	for _, v := range values {
+		if !s.ofParts(v) && !s.listed(v) {
+			s.single(v)
+		}
+	}
+	if components := s.components(); components != nil {
+		s.p["components"] = components
+	}
+	return s.p
+}
+
+func sourced(v any) map[string]any { return map[string]any{"value": v, "source": "sheet"} }
+
+// ofParts puts what is said of the parts of a mix; false where a value says nothing of them.
+func (s *shape) ofParts(v Value) bool {
+	field, part, named := strings.Cut(v.Path, ":")
+	if named {
+		held := map[string]map[string]any{"density": s.densities, "shelfLife": s.lives}[field]
+		if held[part] == nil {
+			held[part] = sourced(v.Value)
+		}
+		return true
+	}
+	if v.Path != "ratio" {
+		return false
+	}
+	of, _ := v.Value.(map[string]any)
+	parts, _ := of["parts"].([]float64)
+	if first, _ := s.p["ratio"].(map[string]any); first == nil {
+		s.p["ratio"], s.parts = map[string]any{"basis": of["basis"], "source": "sheet"}, parts
+	} else if first["basis"] != of["basis"] && s.others == nil {
+		s.others = parts
+	}
+	return true
+}
+
+// listed puts what the shelf keeps as a list; false where it keeps a value alone.
+func (s *shape) listed(v Value) bool {
+	of, _ := v.Value.(map[string]any)
+	push := func(path string, one any) {
+		all, _ := s.p[path].([]any)
+		s.p[path] = append(all, one)
+	}
+	switch v.Path {
+	case "hazards", "cautions":
+		list(s.p, v)
+	case "amounts":
+		const most = 12
+		if all, _ := s.p[v.Path].([]any); len(all) < most {
+			push(v.Path, v.Value)
+		}
+	case "filmMax":
+		if v.At == nil {
+			return false
+		}
+		push("filmMaxAt", map[string]any{"at": *v.At, "film": v.Value, "source": "sheet"})
+	case "kits", "potLife":
+		if of == nil || v.Path == "potLife" && v.At == nil {
+			return true // the shelf wants to know at which temperature
+		}
+		one := map[string]any{"source": "sheet"}
+		maps.Copy(one, of)
+		if v.At != nil {
+			one["at"] = *v.At
+		}
+		push(v.Path, one)
+	case "viscosity", "tackFree", "recoatFrom", "recoatUntil", "foot", "furniture", "vehicle", "water", "full", "working":
+		if v.At != nil {
+			name := map[bool]string{true: "value", false: "after"}[v.Path == "viscosity"]
+			push(v.Path, map[string]any{"at": *v.At, name: v.Value, "source": "sheet"})
+		}
+	default:
+		return false
+	}
+	return true
+}
+
+// single puts a value that stands alone.
+func (s *shape) single(v Value) {
+	if s.p[v.Path] != nil {
+		return
+	}
+	switch v.Path {
+	case "name", "kind", "chemistry", "carrier", "edition", "sun", "over", "printed":
+		s.p[v.Path] = v.Value
+	case "thinnerMax":
+		if of, is := v.Value.(map[string]any); is {
+			s.p[v.Path] = map[string]any{"value": of["value"], "of": of["of"], "source": "sheet"}
+		}
+	default:
+		s.p[v.Path] = sourced(v.Value)
+	}
+}
+
+// components returns the parts of a mix with what the sheet says of each.
+func (s *shape) components() []any {
 	var components []any
-	for n, count := range parts {
+	for n, count := range s.parts {
 		name := string(rune('A' + n))
 		c := map[string]any{"name": name, "parts": count}
-		if len(others) == len(parts) {
-			c["other"] = others[n] // by the other basis
+		if len(s.others) == len(s.parts) {
+			c["other"] = s.others[n]
 		}
-		if densities[name] != nil {
-			c["density"] = densities[name]
+		if s.densities[name] != nil {
+			c["density"] = s.densities[name]
 		}
-		if lives[name] != nil {
-			c["shelfLife"] = lives[name]
+		if s.lives[name] != nil {
+			c["shelfLife"] = s.lives[name]
 		}
 		components = append(components, c)
 	}

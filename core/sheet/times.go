@@ -50,26 +50,7 @@ type timed struct {
 // times returns the times of a line, each with its temperature: beside it, of its column, of the
 // heading above, or of all data.
 func (r *reader) times(n int, label, rest string) []timed {
-	all := r.find(rest)
-	var found []timed
-	leads := warmFirst(all)
-	for k, a := range all {
-		if a.of != span {
-			continue
-		}
-		t := timed{a, nil}
-		if leads {
-			at := all[k-1].low
-			t.at = &at
-		} else if k+1 < len(all) && all[k+1].of == temperature {
-			at := all[k+1].low
-			t.at = &at
-		} else if k > 0 && all[k-1].of == temperature && (k < 2 || all[k-2].of != span) {
-			at := all[k-1].low
-			t.at = &at
-		}
-		found = append(found, t)
-	}
+	found := spansAt(r.find(rest))
 	if len(found) == 0 {
 		return nil
 	}
@@ -96,6 +77,28 @@ func (r *reader) times(n int, label, rest string) []timed {
 	}
 	if len(found) > 1 && found[0].at != nil && found[1].at != nil && *found[0].at == *found[1].at {
 		found = found[:1] // the second is said of something else
+	}
+	return found
+}
+
+// spansAt returns times with the temperature beside each.
+func spansAt(all []amount) []timed {
+	var found []timed
+	leads := warmFirst(all)
+	for k, a := range all {
+		if a.of != span {
+			continue
+		}
+		t := timed{a, nil}
+		switch {
+		case leads:
+			t.at = &all[k-1].low
+		case k+1 < len(all) && all[k+1].of == temperature:
+			t.at = &all[k+1].low
+		case k > 0 && all[k-1].of == temperature && (k < 2 || all[k-2].of != span):
+			t.at = &all[k-1].low
+		}
+		found = append(found, t)
 	}
 	return found
 }

@@ -105,57 +105,24 @@ const months = `jan(?:uary|uar)?|feb(?:ruary|ruar)?|mar(?:ch|zo)?|märz|apr(?:il
 	`aug(?:ust)?|sep(?:t(?:ember)?)?|o[ck]t(?:ober)?|nov(?:ember)?|de[cz](?:ember)?|enero|febrero|abril|mayo|junio|` +
 	`julio|agosto|septiembre|octubre|noviembre|diciembre`
 
+// editions are the ways in which a sheet says its edition.
+var editions = words(`\b((?:edition|edici[oó]n|fassung|ausgabe) [0-9][0-9/.]*|` +
+	`rev(?:ision|\.)? ?(?:[0-9][0-9./]*|[A-Z]\b)|versi[oó]n [0-9][0-9.]*|` +
+	`issue (?:[0-9][0-9./]*|[A-Z]\b)|(?:[0-3]?[0-9][-./]){0,2}20[0-9]{2}|20[0-9]{2}-[01][0-9](?:-[0-3][0-9])?|` +
+	`(?:[0-3]?[0-9]\.? )?(?:` + months + `)\.? (?:de )?20[0-9]{2})`)
+
 // head reads what stands in words in the first lines: the name, what it is, and its edition.
 func (r *reader) head() {
 	const first = 8
-	edition := words(`\b((?:edition|edici[oó]n|fassung|ausgabe) [0-9][0-9/.]*|rev(?:ision|\.)? ?(?:[0-9][0-9./]*|[A-Z]\b)|versi[oó]n [0-9][0-9.]*|` +
-		`issue (?:[0-9][0-9./]*|[A-Z]\b)|(?:[0-3]?[0-9][-./]){0,2}20[0-9]{2}|20[0-9]{2}-[01][0-9](?:-[0-3][0-9])?|` +
-		`(?:[0-3]?[0-9]\.? )?(?:` + months + `)\.? (?:de )?20[0-9]{2})`)
-	named, described, dated := false, false, false
+	described := false
 	for n := 0; n < len(r.lines) && n < first; n++ {
-		text := r.lines[n].Text
-		if text == "" {
-			continue
-		}
-		first := strings.TrimSpace(r.lines[n].Cells[0])
-		for _, cell := range r.lines[n].Cells { // what every sheet is called is not its name
-			if first = strings.TrimSpace(cell); first != "" && !generic.MatchString(first) {
-				break
-			}
-		}
-		// Who makes it stands above its name; so does what has no number above a short line that has one.
-		above := n+1 < len(r.lines) && (company.MatchString(first) ||
-			!model.MatchString(first) && model.MatchString(r.lines[n+1].Cells[0]))
-		usable := first != "" && len(first) <= 60 && !strings.Contains(first, ":") && !generic.MatchString(first)
-		if !named && !above && usable {
-			named = true
-			r.add(n, Value{Path: "name", Value: first, As: first})
-			text = strings.TrimSpace(strings.TrimPrefix(text, first))
-		}
-		if m := edition.FindString(text); m != "" && !dated {
-			dated = true
+		text := r.named(n)
+		if m := editions.FindString(text); m != "" && !r.has("edition") {
 			r.add(n, Value{Path: "edition", Value: m, As: m})
 		}
-		if text == "" || strings.Trim(edition.ReplaceAllString(text, ""), " ,|") == "" {
-			continue
+		if strings.Trim(editions.ReplaceAllString(text, ""), " ,|") != "" {
+			described = r.described(n, text, described)
 		}
-		if label, after, labelled := strings.Cut(text, ":"); labelled {
-			if words(`chemistry|type|description`).MatchString(label) {
-				described = r.describe(n, after) || described
-			}
-			if words(`\b(uses?|usos?)\b|substrate`).MatchString(label) {
-				r.over(n, after)
-			}
-			continue
-		}
-		if described { // a later sentence may say in what it is carried
-			r.choose(n, text, "carrier", carriers)
-			if !slices.ContainsFunc(r.draft.Values, func(v Value) bool { return v.Path == "over" }) {
-				r.over(n, text)
-			}
-			continue
-		}
-		described = r.describe(n, text)
 	}
 	if v := r.draft.Values; len(v) > 0 && v[0].Path == "name" {
 		if !described {
@@ -163,6 +130,48 @@ func (r *reader) head() {
 		}
 		r.choose(v[0].Line-1, v[0].As, "kind", kinds)
 	}
+}
+
+func (r *reader) has(path string) bool {
+	return slices.ContainsFunc(r.draft.Values, func(v Value) bool { return v.Path == path })
+}
+
+// named reads the name of the product where a line of the head has it, and returns what else the line says.
+func (r *reader) named(n int) string {
+	text, first := r.lines[n].Text, ""
+	for _, cell := range r.lines[n].Cells { // what every sheet is called is not its name
+		if first = strings.TrimSpace(cell); first != "" && !generic.MatchString(first) {
+			break
+		}
+	}
+	// Who makes it stands above its name; so does what has no number above a short line that has one.
+	above := n+1 < len(r.lines) && (company.MatchString(first) ||
+		!model.MatchString(first) && model.MatchString(r.lines[n+1].Cells[0]))
+	const longest = 60
+	usable := first != "" && len(first) <= longest && !strings.Contains(first, ":") && !generic.MatchString(first)
+	if above || !usable || r.has("name") {
+		return text
+	}
+	r.add(n, Value{Path: "name", Value: first, As: first})
+	return strings.TrimSpace(strings.TrimPrefix(text, first))
+}
+
+// described reads what a line of the head says the product is, and returns whether it has been said by then.
+func (r *reader) described(n int, text string, before bool) bool {
+	if label, after, labelled := strings.Cut(text, ":"); labelled {
+		if words(`\b(uses?|usos?)\b|substrate`).MatchString(label) {
+			r.over(n, after)
+		}
+		return words(`chemistry|type|description`).MatchString(label) && r.describe(n, after) || before
+	}
+	if !before {
+		return r.describe(n, text)
+	}
+	r.choose(n, text, "carrier", carriers) // a later sentence may say in what it is carried
+	if !r.has("over") {
+		r.over(n, text)
+	}
+	return true
 }
 
 var carriers = [][2]string{{`water[- ]based|waterborne|water[- ]borne|water[- ]dispersed|water emulsion|wässrige?|wasserbasiert\p{L}*|` +
@@ -183,7 +192,7 @@ var kinds = [][2]string{{"moisture barrier|vapou?r barrier", "moisture-barrier"}
 
 // choose reads a value from the first of some words that a text has, once.
 func (r *reader) choose(n int, text, path string, choices [][2]string) bool {
-	if slices.ContainsFunc(r.draft.Values, func(v Value) bool { return v.Path == path }) {
+	if r.has(path) {
 		return true
 	}
 	for _, c := range choices {
