@@ -396,6 +396,25 @@ func crack() takeoff.Line {
 	return takeoff.Line{ID: "l", Name: "Crack", Kind: "crack", Length: 3, Width: 0.008, Depth: 0.02}
 }
 
+// A sheet that allows thinner films on a warm slab is held to that of the slab of the job. By hand: 900 µm at 20 °C and
+// 500 µm at 30 °C are 660 µm at 26 °C.
+func TestAWarmSlabTakesThinnerFilms(t *testing.T) {
+	f := laidJob(t, demoShelf(t), coat("shoalbody-f", 800))
+	for n := range f.Products {
+		if f.Products[n].ID == "shoalbody-f" {
+			f.Products[n].FilmMaxAt = []material.FilmAt{{At: 20, Film: 900e-6, Source: measure.Sheet},
+				{At: 30, Film: 500e-6, Source: measure.Sheet}}
+		}
+	}
+	for slab, want := range map[measure.Temperature]string{20: "", 26: "over its maximum film of 660 µm"} {
+		f.Job.Slab = &measure.Sourced[measure.Temperature]{Value: slab, Source: measure.OwnTest}
+		told := saying(Make(f, measure.Metric, noon()), "over its maximum film")
+		if (told == nil) != (want == "") || told != nil && !strings.Contains(told.Text, want) {
+			t.Errorf("on %g °C: %+v, want %q", float64(slab), told, want)
+		}
+	}
+}
+
 // A coat split into lifts fills the profile and soaks in once.
 func TestLiftsFillTheProfileOnce(t *testing.T) {
 	f := laidJob(t, demoShelf(t), with(coat("shoalbody-f", 2000), func(c *buildup.Coat) {

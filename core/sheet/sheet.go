@@ -441,7 +441,8 @@ func (r *reader) besides(n int, f field, rest string) string {
 	own := all[:1]
 	for _, clause := range all[1:] {
 		other := r.mentioned(clause)
-		if other == nil || slices.Equal(other.paths, f.paths) || slices.Contains(other.paths, "filmMin") {
+		content := slices.Contains(f.paths, "voc") && len(of(r.find(clause), density)) > 0 // thinned, it holds more
+		if other == nil || content || slices.Equal(other.paths, f.paths) || slices.Contains(other.paths, "filmMin") {
 			own = append(own, clause)
 			continue
 		}
