@@ -350,6 +350,8 @@ func kits(r *reader, n int, _ field, label, rest string) {
 	}
 	if m != nil {
 		rest = m[1]
+	} else if counted.MatchString(label[:min(1, len(label))]) { // 3-gallon kit, 15-gallon kit
+		rest = label
 	}
 	// What stands in brackets or after a colon are the parts of the kit before it.
 	whole := inBrackets.ReplaceAllString(rest, "")

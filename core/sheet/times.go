@@ -149,6 +149,10 @@ var (
 func window(r *reader, n int, f field, label, rest string) {
 	all := r.times(n, label, rest)
 	if len(all) > 0 && !slices.ContainsFunc(all, func(t timed) bool { return !t.ranged || len(all) > 1 && t.at == nil }) {
+		if len(all) == 1 && soonest.MatchString(label+" "+rest[:all[0].from]) { // how long it waits, not until when
+			timeAt("recoatFrom", false)(r, n, f, label, rest)
+			return
+		}
 		for _, t := range all {
 			from := Value{Path: "recoatFrom", Value: t.low, As: t.text, At: t.at}
 			if t.at == nil {

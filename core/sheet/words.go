@@ -27,7 +27,7 @@ func wordFields() []wordField {
 			`not less than |at least )?([0-9]+)(?:\s?(?:to|-|–)\s?([0-9]+))? ?min|` +
 			`\b([0-9]+)(?:\s?(?:bis|-|–)\s?([0-9]+))? ?min(?:uten|\.)?(?: lang)?(?: \w+)? (?:mischen|rühren|verrühren)|` +
 			`\b(?:mezclar|mezcle|mézclese)\b[^.;:]{0,60}?([0-9]+)(?:\s?(?:a|-|–)\s?([0-9]+))? ?min`),
-			words(`do not mix|part [AB] (?:alone|for|only)|\b(?:the|of) mix\b|mix is\b|komponente [AB] [^.]*aufrühren$`),
+			words(`do not mix|part [AB] (?:alone|for|only)|\b(?:the|of) mix\b|mix is\b|\b(?:mix|stir)(?: it)? again for|^[^0-9]*nochmals|komponente [AB] [^.]*aufrühren$`),
 			func(m []string) any { return minute * value(cmp.Or(m[2], m[1], m[4], m[3], m[6], m[5])) },
 			func(m []string) string {
 				if cmp.Or(m[2], m[4], m[6]) != "" {
@@ -35,6 +35,9 @@ func wordFields() []wordField {
 				}
 				return ""
 			}},
+		{"mixingAgain", words(`\b(?:mix|stir)(?: it)? again for (?:another )?([0-9]+) ?min|\bnochmals ([0-9]+) ?min\p{L}* ` +
+			`(?:mischen|rühren)`), nil,
+			func(m []string) any { return minute * value(cmp.Or(m[1], m[2])) }, nil},
 		{"ratio", words(`\b(` + anyNumber + `) parts? (?:of )?(?:the )?(?:resin|base|part A|component A|` +
 			`A)\b[^.;]{0,12}?(?:to|and|with|:) (` + anyNumber + `) parts? [^.;]{0,30}?by (volume|weight|mass)`), nil,
 			func(m []string) any {
@@ -108,8 +111,8 @@ const months = `jan(?:uary|uar)?|feb(?:ruary|ruar)?|mar(?:ch|zo)?|märz|apr(?:il
 // editions are the ways in which a sheet says its edition.
 var editions = words(`\b((?:edition|edici[oó]n|fassung|ausgabe) [0-9][0-9/.]*|` +
 	`rev(?:ision|\.)? ?(?:[0-9][0-9./]*|[A-Z]\b)|versi[oó]n [0-9][0-9.]*|` +
-	`issue (?:[0-9][0-9./]*|[A-Z]\b)|(?:[0-3]?[0-9][-./]){0,2}20[0-9]{2}|20[0-9]{2}-[01][0-9](?:-[0-3][0-9])?|` +
-	`(?:[0-3]?[0-9]\.? )?(?:` + months + `)\.? (?:de )?20[0-9]{2})`)
+	`issue (?:[0-9][0-9./]*|[A-Z]\b)|20[0-9]{2}-[01][0-9](?:-[0-3][0-9])?|(?:[0-3]?[0-9][-./]){0,2}20[0-9]{2}|` +
+	`(?:[0-3]?[0-9]\.? )?(?:` + months + `)\.? (?:[0-3]?[0-9], )?(?:de )?20[0-9]{2})`)
 
 // head reads what stands in words in the first lines: the name, what it is, and its edition.
 func (r *reader) head() {
@@ -174,7 +177,7 @@ func (r *reader) described(n int, text string, before bool) bool {
 	return true
 }
 
-var carriers = [][2]string{{`water[- ]based|waterborne|water[- ]borne|water[- ]dispersed|water emulsion|wässrige?|wasserbasiert\p{L}*|` +
+var carriers = [][2]string{{`water[- ]based|waterborne|water[- ]borne|water[- ](?:dispersed|thinnable|reducible)|water emulsion|wässrige?|wasserbasiert\p{L}*|` +
 	`base acuosa|al agua|base agua`, "water"},
 	{"solvent[- ]free|100 ?% solids|total solid|lösemittelfreie?|lösungsmittelfreie?|sin (?:disolventes|solventes)",
 		"none"},
@@ -188,7 +191,7 @@ var kinds = [][2]string{{"moisture barrier|vapou?r barrier", "moisture-barrier"}
 	{"grout", "grout"}, {"(?:swimming )?pool (?:paint|coating|enamel)", "pool-paint"}, {`pol[iy]asp[aá]rt\p{L}*`, "polyaspartic"},
 	{"binder", "binder"}, {"clear.*|sealer", "clear"},
 	{`self[- ](?:levell?|smooth)ing|body coat|floor coating|autonivelante|\p{L}*verlauf\p{L}*|fließbelag|fliessbelag`, "body"},
-	{"paint|enamel|pintura|anstrich|farbe", "paint"}, {`polyurethane|urethane|polyurethan\p{L}*`, "urethane"}}
+	{"paint|enamel|pintura|anstrich|farbe", "paint"}, {`polyurethane|urethane|polyurethan\p{L}*|pur`, "urethane"}}
 
 // choose reads a value from the first of some words that a text has, once.
 func (r *reader) choose(n int, text, path string, choices [][2]string) bool {
@@ -207,7 +210,7 @@ func (r *reader) choose(n int, text, path string, choices [][2]string) bool {
 // describe reads chemistry, kind, carrier and ground from a sentence that says what it is.
 func (r *reader) describe(n int, text string) bool {
 	if !r.choose(n, text, "chemistry", [][2]string{{`pol[iy]asp[aá]rt\p{L}*`, "polyaspartic"}, {"novolac", "novolac"},
-		{`epox\w*`, "epoxy"}, {"(?:poly)?urethane|pu|polyurethan|poliuretano", "polyurethane"}, {"acrylic", "acrylic"},
+		{`epox\w*`, "epoxy"}, {"(?:poly)?urethane|pur?|polyurethan|poliuretano", "polyurethane"}, {"acrylic", "acrylic"},
 		{"polyester", "polyester"}, {"alkyd", "alkyd"}}) {
 		return false
 	}
