@@ -51,7 +51,13 @@ func (r *reader) sentence(n int, text string) bool {
 		}
 	}
 	was := r.section
-	if warm := of(r.find(text), temperature); len(warm) == 1 && !warm[0].ranged {
+	timed := lead // what has the temperature of the times, and not of where it is laid
+	for k, clause := range said {
+		if slices.Contains(fields[k].wants, span) {
+			timed += "; " + clause
+		}
+	}
+	if warm := of(r.find(timed), temperature); len(warm) == 1 && !warm[0].ranged {
 		r.section = &warm[0].low
 	}
 	for k, clause := range said {

@@ -2,6 +2,7 @@ package sheet
 
 import (
 	"encoding/json"
+	"math"
 	"os"
 	"path/filepath"
 	"slices"
@@ -58,6 +59,29 @@ func TestReadingSheets(t *testing.T) {
 		s := scored(t, file)
 		if s.Found < s.Stated || len(s.Wrong)+len(s.Invented)+len(s.Needless)+len(s.Silent) > 0 {
 			t.Errorf("%s: %s", file, s.Words())
+		}
+	}
+}
+
+// The temperature at which a product is laid is not that of its times.
+func TestTemperaturesOfTimesAndOfPlaces(t *testing.T) {
+	for text, want := range map[string]float64{
+		"It is applied to floors above 15 °C, tack free after 4 h.":   math.NaN(),
+		"It is tack free after 4 h, walked on after 12 h at 18 °C.":   18,
+		"At 22 °C it is tack free after 4 h, walked on after 9 hours": 22,
+	} {
+		found := false
+		for _, v := range From(Lines("Tern 5\n\n" + text)).Values {
+			if v.Path != "tackFree" {
+				continue
+			}
+			found = true
+			if (v.At == nil) != math.IsNaN(want) || v.At != nil && *v.At != want {
+				t.Errorf("%s: %+v", text, v)
+			}
+		}
+		if !found {
+			t.Errorf("%s: nothing is read", text)
 		}
 	}
 }
