@@ -99,10 +99,12 @@ var (
 	least   = words(`\b(min\.?|minimum|minimal|at least|mind\.?|mindestens|ab)(\W|$)|mindest|mínim|≥`)
 	most    = words(`\b(max\.?|maximum|maximal|at most|up to|höchstens|bis( zu)?|hasta)(\W|$)|höchst|máxim|≤`)
 	upwards = words(`^\s*(or|and|oder|und) (above|up|higher|more|warmer|höher|mehr)`)
+	ofNext  = words(`\s(or|and|oder|und|y|o) \p{L}+\s*\+?$`) // said of the figure that follows
 	down    = words(`^\s*(or|and|oder|und) (below|lower|less|cooler|weniger)`)
 	over    = words(`\b(above|over|more than|higher than|wärmer als|warmer than|greater than|exceed\w*|über|sobre|superior)\b|>`)
 	under   = words(`\b(below|under|less than|lower than|cooler than|unter|inferior|bajo|menos)\b|<`)
-	forbids = words(`\b(do not|don['’]t|never|nor|avoid|not (be )?(appl|us|coat|lay|work|install)\w*|` +
+	forbids = words(`\b(do not|don['’]t|never|nor|avoid|unsuitable|stop (work|appl)\w*|` +
+		`not( to)?( for)?( be)? (appl|us|coat|lay|work|install|proceed)\w*|` +
 		`nicht (verarbeiten|anwenden|auftragen|beschichten|verlegen)|no (aplicar|usar|aplique))\b`)
 )
 
@@ -148,7 +150,7 @@ func ends(what string, want kind) func(r *reader, n int, label, rest string) boo
 			}
 			before, after := comma.ReplaceAllString(said[from:a.from], ""), said[a.to:until]
 			if k+1 < len(all) {
-				after, _, _ = strings.Cut(after, ",")
+				after, _, _ = strings.Cut(ofNext.ReplaceAllString(after, ""), ",")
 			}
 			if k == 0 {
 				before = said[:a.from]

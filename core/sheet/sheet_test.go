@@ -63,6 +63,39 @@ func TestReadingSheets(t *testing.T) {
 	}
 }
 
+// What bounds a temperature, by hand: in a sentence that forbids, below is the least and above the most.
+func TestWhatIsLeastAndWhatIsMost(t *testing.T) {
+	for text, want := range map[string][2]float64{ // least and most, 0 where neither
+		"Substrate: above 10 °C and below 30 °C":                    {10, 30},
+		"Do not apply below 10 °C or above 30 °C (substrate)":       {10, 30},
+		"Not for use on substrates below 8 °C":                      {8, 0},
+		"Stop work on floors above 33 °C":                           {0, 33},
+		"The substrate must not be below 9 °C":                      {9, 0},
+		"Substrate temperature must not exceed 32 °C":               {0, 32},
+		"Substrate temperature 12 °C minimum, 28 °C maximum":        {12, 28},
+		"Substrate temperature: at least 7 °C, at most 26 °C":       {7, 26},
+		"Substrate temperature: 10 °C or above":                     {10, 0},
+		"Substrate temperature: 10 °C or above, 30 °C or below":     {10, 30},
+		"Untergrundtemperatur: mind. +10 °C, max. +30 °C":           {10, 30},
+		"Temperatura del soporte: mínimo 10 °C, máximo 30 °C":       {10, 30},
+		"Surface temperature between 11 and 29 °C":                  {11, 29},
+		"Never lay it on floors under 6 °C, and below 31 °C always": {6, 0},
+	} {
+		var got [2]float64
+		for _, v := range From(Lines("Tern 5\n\n" + text + "\n")).Values {
+			switch at, _ := v.Value.(float64); v.Path {
+			case "slabMin":
+				got[0] = at
+			case "slabMax":
+				got[1] = at
+			}
+		}
+		if got != want && (want[1] != 0 || got[0] != want[0]) {
+			t.Errorf("%s: %v, want %v", text, got, want)
+		}
+	}
+}
+
 // The temperature at which a product is laid is not that of its times.
 func TestTemperaturesOfTimesAndOfPlaces(t *testing.T) {
 	for text, want := range map[string]float64{

@@ -1,6 +1,7 @@
 package sheet
 
 import (
+	"regexp"
 	"slices"
 	"strings"
 )
@@ -158,6 +159,16 @@ func (r *reader) goesOn(n int) bool {
 	return false
 }
 
+// bounds reports whether a text says that a figure is the least or the most.
+func bounds(text string) bool {
+	for _, says := range []*regexp.Regexp{least, most, over, under, notMore, notLess} {
+		if says.MatchString(text) {
+			return true
+		}
+	}
+	return false
+}
+
 // heading reports whether a line is a heading: it has temperatures and no other quantity.
 func (r *reader) heading(l Line) bool {
 	all := r.find(l.Text)
@@ -177,8 +188,7 @@ func (r *reader) heading(l Line) bool {
 		r.columns = columns
 		return true
 	}
-	if len(warm) > 1 || warm[0].ranged || colonAfter.MatchString(l.Text) || least.MatchString(l.Text) ||
-		most.MatchString(l.Text) {
+	if len(warm) > 1 || warm[0].ranged || colonAfter.MatchString(l.Text) || bounds(l.Text) {
 		return false
 	}
 	if overallAt.MatchString(l.Text) {
