@@ -63,6 +63,14 @@ func TestReadingSheets(t *testing.T) {
 	}
 }
 
+// Lines of a PDF may hold nothing at all.
+func TestLinesWithoutCells(t *testing.T) {
+	d := From([]Line{{}, {"Tern 5", []string{"Tern 5"}}, {}, {}, {"VOC 5 g/L", []string{"VOC", "5 g/L"}}, {}})
+	if len(d.Values) != 2 || d.Values[0].Path != "name" || d.Values[1].Path != "voc" {
+		t.Errorf("%+v", d.Values)
+	}
+}
+
 // What bounds a temperature, by hand: in a sentence that forbids, below is the least and above the most.
 func TestWhatIsLeastAndWhatIsMost(t *testing.T) {
 	for text, want := range map[string][2]float64{ // least and most, 0 where neither

@@ -119,6 +119,9 @@ func (r *reader) head() {
 	const first = 8
 	described := false
 	for n := 0; n < len(r.lines) && n < first; n++ {
+		if r.lines[n].Text == "" {
+			continue
+		}
 		text := r.named(n)
 		if m := editions.FindString(text); m != "" && !r.has("edition") {
 			r.add(n, Value{Path: "edition", Value: m, As: m})
@@ -148,8 +151,11 @@ func (r *reader) named(n int) string {
 		}
 	}
 	// Who makes it stands above its name; so does what has no number above a short line that has one.
-	above := n+1 < len(r.lines) && (company.MatchString(first) ||
-		!model.MatchString(first) && model.MatchString(r.lines[n+1].Cells[0]))
+	next := ""
+	if n+1 < len(r.lines) && len(r.lines[n+1].Cells) > 0 {
+		next = r.lines[n+1].Cells[0]
+	}
+	above := n+1 < len(r.lines) && (company.MatchString(first) || !model.MatchString(first) && model.MatchString(next))
 	const longest = 60
 	usable := first != "" && len(first) <= longest && !strings.Contains(first, ":") && !generic.MatchString(first)
 	if above || !usable || r.has("name") {
