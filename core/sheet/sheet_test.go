@@ -241,11 +241,8 @@ func FuzzRead(f *testing.F) {
 		f.Add(string(text))
 	}
 	f.Fuzz(func(t *testing.T, text string) {
-		const most = 20_000
-		if len(text) > most {
-			t.Skip("longer than worth the time")
-		}
-		d := From(Lines(text))
+		const most = 20_000 // bytes: longer ones take the time of many
+		d := From(Lines(text[:min(len(text), most)]))
 		if _, err := json.Marshal(d); err != nil {
 			t.Error(err)
 		}
