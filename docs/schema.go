@@ -28,6 +28,12 @@ var RosterSchema []byte
 //go:embed facts.schema.json
 var FactsSchema []byte
 
+// DraftSchema is the JSON Schema (2020-12) of what `nephelon sheet` reads of a data sheet, made from core/sheet by
+// exchange.DraftSchema.
+//
+//go:embed sheet-draft.schema.json
+var DraftSchema []byte
+
 // PlanSchema is the JSON Schema (2020-12) of what the program prints of a plan,
 // made from core/plan by exchange.DerivedSchema.
 //

@@ -115,9 +115,13 @@ func TestASheetIsEnteredFromAPrintedOne(t *testing.T) {
 	p.open("/shelf")
 	p.click("[data-test=new-sheet]")
 	p.fill("Name of the product", "Pontoon Grip 7")
+	p.sees("[data-test=judged]", "Choose the kind of product.") // nothing is chosen for whoever enters it
 	p.choose("Kind of product", "primer")
+	p.choose("Chemistry", "epoxy")
 	p.choose("Carrier", "100 % solids")
 	p.fill("Parts of A", "3")
+	p.sees("[data-test=judged]", "Enter the mixing ratio")
+	p.fill("Parts of B", "1")
 	p.fill("Density of A", "1.12")
 	p.fill("Density of B", "0.98")
 	p.sees("main", "3.43 : 1 by mass")

@@ -12,6 +12,7 @@ import (
 
 	"github.com/carlos7ags/folio/document"
 
+	"nephelon/core/draft"
 	"nephelon/core/sheet"
 )
 
@@ -59,7 +60,7 @@ func TestAPrintedSheetReadsAsItsText(t *testing.T) {
 		if err != nil {
 			t.Fatal(err)
 		}
-		told := func(d sheet.Draft) []string {
+		told := func(d draft.Draft) []string {
 			var all []string
 			for _, v := range d.Values {
 				at := ""

@@ -13,12 +13,13 @@ func TestPublishedSchemasAreCurrent(t *testing.T) {
 		published []byte
 		make      func() ([]byte, error)
 	}{
-		"plan-file.schema.json":  {docs.PlanFileSchema, PlanSchema},
-		"shelf-file.schema.json": {docs.ShelfFileSchema, ShelfSchema},
-		"facts.schema.json":      {docs.FactsSchema, FactsSchema},
-		"roster.schema.json":     {docs.RosterSchema, RosterSchema},
-		"plan.schema.json":       {docs.PlanSchema, DerivedSchema},
-		"record.schema.json":     {docs.RecordSchema, RecordSchema},
+		"plan-file.schema.json":   {docs.PlanFileSchema, PlanSchema},
+		"shelf-file.schema.json":  {docs.ShelfFileSchema, ShelfSchema},
+		"facts.schema.json":       {docs.FactsSchema, FactsSchema},
+		"sheet-draft.schema.json": {docs.DraftSchema, DraftSchema},
+		"roster.schema.json":      {docs.RosterSchema, RosterSchema},
+		"plan.schema.json":        {docs.PlanSchema, DerivedSchema},
+		"record.schema.json":      {docs.RecordSchema, RecordSchema},
 	} {
 		made, err := c.make()
 		if err != nil {

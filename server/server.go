@@ -20,9 +20,9 @@ import (
 	"github.com/gin-gonic/gin"
 	"github.com/klauspost/compress/gzhttp"
 
+	"nephelon/core/draft"
 	"nephelon/core/plan"
 	"nephelon/core/record"
-	"nephelon/core/sheet"
 	"nephelon/exchange"
 	"nephelon/server/api"
 	"nephelon/server/calculators"
@@ -177,7 +177,7 @@ func named(t reflect.Type, hint string) string {
 	if strings.HasPrefix(t.PkgPath(), reflect.TypeFor[record.Event]().PkgPath()) {
 		return "Record" + name
 	}
-	if t.PkgPath() == reflect.TypeFor[sheet.Draft]().PkgPath() {
+	if t.PkgPath() == reflect.TypeFor[draft.Draft]().PkgPath() {
 		return "Sheet" + name
 	}
 	return name

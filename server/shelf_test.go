@@ -11,12 +11,12 @@ import (
 	"testing"
 	"time"
 
+	"nephelon/core/draft"
 	"nephelon/core/job"
 	"nephelon/core/material"
 	"nephelon/core/measure"
 	"nephelon/core/pricelist"
 	"nephelon/core/school"
-	makers "nephelon/core/sheet"
 	"nephelon/exchange"
 	"nephelon/server/api"
 	"nephelon/server/jobs"
@@ -358,7 +358,7 @@ func TestAMakersSheetIsRead(t *testing.T) {
 	owner := signedIn(t, web, "owner@"+addCompany(t))
 	status, text := owner.send(http.MethodPost, "/api/shelf-file/sheet",
 		"Tern 5\nEpoxy primer\n\nVolume solids: 62 %\n")
-	var d makers.Draft
+	var d draft.Draft
 	if err := json.Unmarshal([]byte(text), &d); err != nil || status != http.StatusOK {
 		t.Fatalf("%d %s", status, text)
 	}

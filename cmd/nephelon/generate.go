@@ -28,7 +28,8 @@ func runGenerate(_ context.Context, arguments []string, _ io.Reader, _, complain
 	if *schemas != "" {
 		for name, schema := range map[string]func() ([]byte, error){
 			"plan-file.schema.json": exchange.PlanSchema, "shelf-file.schema.json": exchange.ShelfSchema,
-			"plan.schema.json": exchange.DerivedSchema, "facts.schema.json": exchange.FactsSchema,
+			"sheet-draft.schema.json": exchange.DraftSchema,
+			"plan.schema.json":        exchange.DerivedSchema, "facts.schema.json": exchange.FactsSchema,
 			"roster.schema.json": exchange.RosterSchema, "record.schema.json": exchange.RecordSchema,
 		} {
 			text, err := schema()

@@ -12,6 +12,8 @@ import (
 	"syscall"
 	"time"
 
+	"nephelon/core/draft"
+	"nephelon/core/measure"
 	"nephelon/core/sheet"
 	"nephelon/exchange"
 )
@@ -19,7 +21,7 @@ import (
 // Bounds of the process that reads a PDF.
 const (
 	pdfTime   = 10 * time.Second
-	pdfMemory = 512 << 20 // of data; the reader's own and the program's
+	pdfMemory = 256 << 20 // of data; the reader's own and the program's
 	pdfLines  = "pdf-lines"
 )
 
@@ -41,13 +43,13 @@ func runSheet(ctx context.Context, arguments []string, in io.Reader, out, compla
 			return refusedError{err}
 		}
 	}
-	draft := sheet.From(lines)
+	read := sheet.From(lines).In(measure.Metric)
 	if *wanted != "" {
-		return score(draft, *wanted, out)
+		return score(read, *wanted, out)
 	}
-	var printed any = draft
+	var printed any = read
 	if *shelf {
-		printed = draft.Shelf()
+		printed = read.Shelf()
 	}
 	into := json.NewEncoder(out)
 	into.SetIndent("", "  ")
@@ -59,16 +61,16 @@ func runSheet(ctx context.Context, arguments []string, in io.Reader, out, compla
 }
 
 // score prints how well a draft fits what a careful reader wrote down.
-func score(draft sheet.Draft, file string, out io.Writer) error {
+func score(read draft.Draft, file string, out io.Writer) error {
 	text, err := os.ReadFile(file)
 	if err != nil {
 		return refusedError{fmt.Errorf("read what is wanted: %w", err)}
 	}
-	all, err := sheet.ReadWanted(string(text))
+	all, err := draft.ReadWanted(string(text))
 	if err != nil {
 		return refusedError{fmt.Errorf("%s: %w", file, err)}
 	}
-	s, err := draft.Score(all)
+	s, err := read.Score(all)
 	if err != nil {
 		return err
 	}

@@ -10,7 +10,7 @@ import (
 
 	"github.com/carlos7ags/folio/document"
 
-	"nephelon/core/sheet"
+	"nephelon/core/draft"
 )
 
 // TestMain lets this program be the process of its own that reads a PDF, as the built one is.
@@ -26,11 +26,11 @@ func TestMain(m *testing.M) {
 func TestASheetIsRead(t *testing.T) {
 	const text = "Tern 5\nEpoxy primer\n\nPot life: 30 min at 20 °C\n"
 	code, out, complaint := nephelon(t, text, "sheet", "-")
-	var d sheet.Draft
+	var d draft.Draft
 	if err := json.Unmarshal([]byte(out), &d); err != nil || code != 0 || complaint != "" {
 		t.Fatalf("code %d, %v, %q", code, err, complaint)
 	}
-	if d.Format != sheet.Format || len(d.Values) != 4 || d.Values[3].Text != "Pot life: 30 min at 20 °C" ||
+	if d.Format != draft.Format || len(d.Values) != 4 || d.Values[3].Text != "Pot life: 30 min at 20 °C" ||
 		d.Values[3].Line != 4 {
 		t.Errorf("%+v", d.Values)
 	}

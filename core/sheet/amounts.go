@@ -5,6 +5,8 @@ import (
 	"regexp"
 	"slices"
 	"strings"
+
+	"nephelon/core/draft"
 )
 
 // poured reads the greatest depth of a casting.
@@ -14,9 +16,9 @@ func poured(r *reader, n int, _ field, _, rest string) {
 	}
 	if all := of(r.find(rest), film); len(all) > 0 {
 		if all[0].ranged {
-			r.add(n, Value{Path: "filmMin", Value: all[0].low, As: all[0].text}.besides(all[0]))
+			r.add(n, besides(draft.Value{Path: "filmMin", Value: all[0].low, As: all[0].text}, all[0]))
 		}
-		r.add(n, Value{Path: "filmMax", Value: all[0].high, As: all[0].text}.besides(all[0]))
+		r.add(n, besides(draft.Value{Path: "filmMax", Value: all[0].high, As: all[0].text}, all[0]))
 	}
 }
 
@@ -25,15 +27,15 @@ func (r *reader) byWarmth(n int, rest string) bool {
 	all := r.find(rest)
 	if films := of(all, film); len(films) == len(r.columns) && len(films) > 1 {
 		for k, a := range films {
-			r.add(n, Value{Path: "filmMax", Value: a.high, As: a.text, At: &r.columns[k]})
+			r.add(n, draft.Value{Path: "filmMax", Value: a.high, As: a.text, At: &r.columns[k]})
 		}
 		return true
 	}
-	var at []Value
+	var at []draft.Value
 	for k, a := range all {
 		if a.of == film && !a.ranged && k+1 < len(all) && all[k+1].of == temperature && !all[k+1].ranged {
 			warm := all[k+1].low
-			at = append(at, Value{Path: "filmMax", Value: a.low, As: a.text, At: &warm})
+			at = append(at, draft.Value{Path: "filmMax", Value: a.low, As: a.text, At: &warm})
 		}
 	}
 	if len(at) < 2 {
@@ -72,12 +74,16 @@ func places(r *reader, n int, f field, label, rest string) {
 	}
 }
 
-// where reads temperatures of which the sheet does not say what is as warm.
+// where reads temperatures whose label need not say what is as warm.
 func where(r *reader, n int, f field, label, rest string) {
+	if slices.ContainsFunc(placesIn, func(p [2]string) bool { return words(p[1]).MatchString(label) }) {
+		places(r, n, f, label, rest)
+		return
+	}
 	before := len(r.draft.Values)
 	limits("air")(r, n, f, label, rest)
 	for k := before; k < len(r.draft.Values); k++ {
-		r.draft.Values[k].State, r.draft.Values[k].Why = Doubtful, "the sheet does not say whether of air or slab"
+		r.draft.Values[k].State, r.draft.Values[k].Why = draft.Doubtful, "the sheet does not say whether of air or slab"
 	}
 }
 
@@ -85,7 +91,7 @@ func where(r *reader, n int, f field, label, rest string) {
 func humidity(r *reader, n int, _ field, label, rest string) {
 	if bound := ends("humidity", share); !bound(r, n, label, rest) {
 		if all := of(r.find(rest), share); len(all) == 1 {
-			r.add(n, Value{Path: "humidityMax", Value: all[0].low, As: all[0].text})
+			r.add(n, draft.Value{Path: "humidityMax", Value: all[0].low, As: all[0].text})
 		}
 	}
 }
@@ -157,16 +163,16 @@ func ends(what string, want kind) func(r *reader, n int, label, rest string) boo
 			}
 			from = a.to
 			if a.ranged {
-				r.add(n, Value{Path: what + "Min", Value: a.low, As: a.text}.besides(a))
-				r.add(n, Value{Path: what + "Max", Value: a.high, As: a.text}.besides(a))
+				r.add(n, besides(draft.Value{Path: what + "Min", Value: a.low, As: a.text}, a))
+				r.add(n, besides(draft.Value{Path: what + "Max", Value: a.high, As: a.text}, a))
 				return true
 			}
 			isLeast, isMost := bound(said[:a.from], before, after)
 			if isLeast {
-				r.add(n, Value{Path: what + "Min", Value: a.low, As: a.text}.besides(a))
+				r.add(n, besides(draft.Value{Path: what + "Min", Value: a.low, As: a.text}, a))
 			}
 			if isMost {
-				r.add(n, Value{Path: what + "Max", Value: a.low, As: a.text}.besides(a))
+				r.add(n, besides(draft.Value{Path: what + "Max", Value: a.low, As: a.text}, a))
 			}
 			found = found || isLeast || isMost
 		}
@@ -208,19 +214,19 @@ func films(r *reader, n int, _ field, label, rest string) {
 	if len(all) == 0 {
 		return
 	}
-	state, why := Read, ""
+	state, why := draft.Read, ""
 	const troweled = 0.003 // m: nobody gauges it wet
 	if !words(`wet|wft|nass|húmed`).MatchString(label+" "+rest) && all[0].high < troweled {
-		state, why = Doubtful, wetOrDry
+		state, why = draft.Doubtful, wetOrDry
 	}
 	switch {
 	case all[0].ranged:
-		r.add(n, Value{Path: "filmMin", Value: all[0].low, As: all[0].text, State: state, Why: why})
-		r.add(n, Value{Path: "filmMax", Value: all[0].high, As: all[0].text, State: state, Why: why})
+		r.add(n, draft.Value{Path: "filmMin", Value: all[0].low, As: all[0].text, State: state, Why: why})
+		r.add(n, draft.Value{Path: "filmMax", Value: all[0].high, As: all[0].text, State: state, Why: why})
 	case most.MatchString(rest):
-		r.add(n, Value{Path: "filmMax", Value: all[0].low, As: all[0].text, State: state, Why: why})
+		r.add(n, draft.Value{Path: "filmMax", Value: all[0].low, As: all[0].text, State: state, Why: why})
 	case least.MatchString(rest):
-		r.add(n, Value{Path: "filmMin", Value: all[0].low, As: all[0].text, State: state, Why: why})
+		r.add(n, draft.Value{Path: "filmMin", Value: all[0].low, As: all[0].text, State: state, Why: why})
 	}
 }
 
@@ -228,10 +234,10 @@ func films(r *reader, n int, _ field, label, rest string) {
 func slabMoisture(r *reader, n int, _ field, label, rest string) {
 	all, said := r.find(rest), label+" "+rest
 	if out := of(all, emission); len(out) > 0 {
-		r.add(n, Value{Path: "emissionMax", Value: out[0].high, As: out[0].text}.besides(out[0]))
+		r.add(n, besides(draft.Value{Path: "emissionMax", Value: out[0].high, As: out[0].text}, out[0]))
 	} else if out := of(all, mass); len(out) == 1 && words(`mver|emission`).MatchString(said) {
 		// Pounds alone are those of 1,000 square feet in 24 hours.
-		r.add(n, Value{Path: "emissionMax", Value: out[0].high / (1000 * foot * foot) / day, As: out[0].text})
+		r.add(n, draft.Value{Path: "emissionMax", Value: out[0].high / (1000 * foot * foot) / day, As: out[0].text})
 	}
 	wet := of(all, share)
 	if len(wet) == 2 { // by both methods
@@ -244,11 +250,11 @@ func slabMoisture(r *reader, n int, _ field, label, rest string) {
 	}
 	switch a := wet[0]; {
 	case words(`\bCM\b|carbide|carburo|by weight|mass|gew|CM-%`).MatchString(said):
-		r.add(n, Value{Path: "carbideMax", Value: a.high, As: a.text})
+		r.add(n, draft.Value{Path: "carbideMax", Value: a.high, As: a.text})
 	case words(`relative|\bR\.?H|in[- ]situ|F ?2170`).MatchString(said):
-		r.add(n, Value{Path: "slabHumidityMax", Value: a.high, As: a.text})
+		r.add(n, draft.Value{Path: "slabHumidityMax", Value: a.high, As: a.text})
 	case a.high <= 0.1: // so little is a share of mass
-		r.add(n, Value{Path: "carbideMax", Value: a.high, As: a.text, State: Doubtful,
+		r.add(n, draft.Value{Path: "carbideMax", Value: a.high, As: a.text, State: draft.Doubtful,
 			Why: "the sheet does not say by which method"})
 	}
 }
@@ -271,7 +277,7 @@ func dew(r *reader, n int, _ field, _, rest string) {
 	if m[2] == "F" {
 		k *= 5.0 / 9
 	}
-	r.add(n, Value{Path: "dewMargin", Value: k, As: strings.TrimSpace(m[0])})
+	r.add(n, draft.Value{Path: "dewMargin", Value: k, As: strings.TrimSpace(m[0])})
 }
 
 // packed holds how much of a part a kit has.
@@ -314,7 +320,7 @@ func (r *reader) ratioOfPacks() {
 	if a.of == "" || a.of != b.of || c.of != "" && c.of != a.of {
 		return
 	}
-	if slices.ContainsFunc(r.draft.Values, func(v Value) bool { return v.Path == "ratio" }) {
+	if slices.ContainsFunc(r.draft.Values, func(v draft.Value) bool { return v.Path == "ratio" }) {
 		return
 	}
 	parts := []float64{1, b.low / a.low}
@@ -322,8 +328,8 @@ func (r *reader) ratioOfPacks() {
 		parts = append(parts, c.low/a.low)
 	}
 	basis := map[kind]string{mass: "mass", volume: "volume"}[a.of]
-	r.add(a.line, Value{Path: "ratio", Value: map[string]any{"basis": basis, "parts": parts}, As: a.text,
-		State: Derived, Why: "from what a kit holds of each part"})
+	r.add(a.line, draft.Value{Path: "ratio", Value: map[string]any{"basis": basis, "parts": parts}, As: a.text,
+		State: draft.Derived, Why: "from what a kit holds of each part"})
 }
 
 var kitParts = words(`\b[ABC]\b`)
@@ -367,7 +373,7 @@ func kits(r *reader, n int, _ field, label, rest string) {
 			continue
 		}
 		kit := map[string]any{"name": strings.ReplaceAll(a.text, "-", " "), string(a.of): a.low}
-		r.add(n, Value{Path: "kits", Value: kit, As: a.text})
+		r.add(n, draft.Value{Path: "kits", Value: kit, As: a.text})
 	}
 }
 
@@ -390,9 +396,9 @@ func storage(r *reader, n int, _ field, label, rest string) {
 		if r.keepsApart(n, rest) { // of several parts the one that keeps shortest
 			a = slices.MinFunc(kept, func(a, b amount) int { return cmp.Compare(a.low, b.low) })
 		}
-		v := Value{Path: "shelfLife", Value: a.low, As: a.text}
+		v := draft.Value{Path: "shelfLife", Value: a.low, As: a.text}
 		if a.ranged {
-			v.State, v.Why = Doubtful, "the sheet gives a range; the shorter is taken"
+			v.State, v.Why = draft.Doubtful, "the sheet gives a range; the shorter is taken"
 		}
 		r.add(n, v)
 	}
@@ -405,13 +411,53 @@ func (r *reader) keepsApart(n int, rest string) bool {
 	for _, clause := range regexp.MustCompile(`[,;:]\s|\s(?:and|und|y)\s`).Split(rest, -1) {
 		if own, part := of(r.find(clause), span), partOf(clause); len(own) == 1 && part != "" {
 			apart = true
-			if slices.ContainsFunc(r.draft.Values, func(v Value) bool { return v.Path == "shelfLife:"+part }) {
+			if slices.ContainsFunc(r.draft.Values, func(v draft.Value) bool { return v.Path == "shelfLife:"+part }) {
 				continue
 			}
-			r.add(n, Value{Path: "shelfLife:" + part, Value: own[0].low, As: own[0].text})
+			r.add(n, draft.Value{Path: "shelfLife:" + part, Value: own[0].low, As: own[0].text})
 		}
 	}
 	return apart
+}
+
+// portion reads how much of an addition the mix takes at most, by weight: as a share, or as parts to one of the mix.
+func portion(path string) reading {
+	return func(r *reader, n int, _ field, label, rest string) {
+		said := label + " " + rest
+		v := draft.Value{Path: path}
+		byVolume := words(`\bvol`).MatchString(said) && !words(`weight|mass|gew|peso`).MatchString(said)
+		amount, base := 0.0, ofShare(said)
+		if all := of(r.find(rest), share); len(all) == 1 {
+			amount, v.As = all[0].high, all[0].text
+		} else if m := toOne.FindStringSubmatch(rest); m != nil && len(all) == 0 {
+			amount, v.As = value(m[1]), m[0]
+		} else {
+			return
+		}
+		if byVolume {
+			v.State, v.Why = draft.Doubtful, "the sheet says it by volume; the shelf keeps it by weight"
+		}
+		if base == "" {
+			base, v.State, v.Why = "a+b", draft.Doubtful, "the sheet does not say of what it is a share"
+		}
+		v.Value = map[string]any{"value": amount, "of": base}
+		r.add(n, v)
+	}
+}
+
+// toOne is an addition to one part of the mix.
+var toOne = regexp.MustCompile(`\b1(?:[.,]0)?\s?:\s?(` + number + `)`)
+
+// ofShare returns of what a text says that a share is: of the resin, or of the parts together; nothing where it says
+// neither.
+func ofShare(text string) string {
+	switch {
+	case words(`\b(of|von|to|on|auf|sobre|in) (the )?(resin|base|part A|component A|komp\p{L}*\.? ?A|A\b|resina)`).MatchString(text):
+		return "a"
+	case words(`\ba ?\+ ?b\b|\bmix(ed|ture)?\b|binder|resin and hardener|gemisch|bindemittel|mezcla|1(?:[.,]0)?\s?:\s?[0-9]`).MatchString(text):
+		return "a+b"
+	}
+	return ""
 }
 
 func thinning(r *reader, n int, _ field, _, rest string) {
@@ -419,5 +465,5 @@ func thinning(r *reader, n int, _ field, _, rest string) {
 	if len(all) != 1 || !words(`vol`).MatchString(rest) && words(`weight|mass`).MatchString(rest) {
 		return
 	}
-	r.add(n, Value{Path: "thinnerMax", Value: map[string]any{"value": all[0].high, "of": "a+b"}, As: all[0].text})
+	r.add(n, draft.Value{Path: "thinnerMax", Value: map[string]any{"value": all[0].high, "of": "a+b"}, As: all[0].text})
 }

@@ -3,6 +3,8 @@ package sheet
 import (
 	"encoding/json"
 	"testing"
+
+	"nephelon/core/draft"
 )
 
 // A newer sheet takes the place of what it states alone: prices, contents and names of the shelf stay, a pack that is
@@ -12,7 +14,7 @@ func TestANewerSheetOverAKeptOne(t *testing.T) {
 		"Pot life: 25 min at 20 °C\nKits: 4 L and 20 L\nMixing time: 2-3 min\n"))
 	left := -1
 	for n, v := range d.Values {
-		if v.Path == "mixing" && v.State == Doubtful {
+		if v.Path == "mixing" && v.State == draft.Doubtful {
 			left = n
 		}
 	}
@@ -40,7 +42,7 @@ func TestANewerSheetOverAKeptOne(t *testing.T) {
 			{"name": "20 L", "volume": 0.02, "source": "sheet"}]}`), &want); err != nil {
 		t.Fatal(err)
 	}
-	if !same(got, want) {
+	if !draft.Same(got, want) {
 		t.Errorf("%s", text)
 	}
 	if len(d.Product["kits"].([]any)) != 2 || d.Product["mixing"] != nil {

@@ -4,6 +4,8 @@ import (
 	"regexp"
 	"slices"
 	"strings"
+
+	"nephelon/core/draft"
 )
 
 // reading reads the quantities of a field from what stands behind its label.
@@ -126,6 +128,10 @@ func packFields(x lexicon) []field {
 			mass, volume),
 		x.field("storage", storage, "shelfLife", "storeMin", "storeMax").but(x.any("dew") + `|surface|floor|humidity`).
 			when(words(`^(keeps?|good for|store|shelf life|use (by|within)|between .* °)`)),
+		x.field("pigment", portion("pigmentMax"), "pigmentMax").
+			when(words(`\b(pigment|colou?r|tint)\p{L}* ?(paste|pack|concentrate)?\b.*\bup to\b|\bup to\b.*\b(pigment|colou?r)`), share),
+		x.field("filler", portion("solidsMax"), "solidsMax").
+			when(words(`\b(filled|extended|füllbar|gefüllt|rellen)\p{L}*\b.*\b(sand|quar[tz]|filler|aggregate|silica|füllst|arena)`), share),
 		x.field("thinner", thinning, "thinnerMax").
 			when(words(`\b(add|with|by)\b.*\b(water|thinner)\b|\bthinned\b|verdünnen|diluid`), share),
 	}
@@ -138,18 +144,18 @@ func one(path string, want kind) func(*reader, int, field, string, string) {
 		if len(all) == 0 {
 			return
 		}
-		v := Value{Path: path, Value: all[0].low, As: all[0].text}
+		v := draft.Value{Path: path, Value: all[0].low, As: all[0].text}
 		if all[0].ranged {
-			v.Value, v.State, v.Why = all[0].high, Doubtful, "the sheet gives a range; the larger is taken"
+			v.Value, v.State, v.Why = all[0].high, draft.Doubtful, "the sheet gives a range; the larger is taken"
 		}
-		r.add(n, v.besides(all[0]))
+		r.add(n, besides(v, all[0]))
 	}
 }
 
 // besides marks a value that the sheet says again in another unit, and otherwise.
-func (v Value) besides(a amount) Value {
+func besides(v draft.Value, a amount) draft.Value {
 	if a.twin != "" {
-		v.State, v.Why = Doubtful, "the sheet says "+a.text+" and "+a.twin
+		v.State, v.Why = draft.Doubtful, "the sheet says "+a.text+" and "+a.twin
 	}
 	return v
 }
@@ -167,11 +173,11 @@ func wholeDensity(r *reader, n int, f field, label, rest string) {
 	if len(all) > 1 || letter.MatchString(degrees.ReplaceAllString(rest, "")) && !mixed.MatchString(rest) {
 		for _, clause := range parted.Split(rest, -1) {
 			if own := r.densities(label, clause); len(own) == 1 && mixed.MatchString(clause) {
-				r.add(n, Value{Path: "density", Value: own[0].low, As: own[0].text}.besides(own[0]))
+				r.add(n, besides(draft.Value{Path: "density", Value: own[0].low, As: own[0].text}, own[0]))
 				continue
 			}
 			if own, part := r.densities(label, clause), partOf(clause); len(own) == 1 && part != "" {
-				r.add(n, Value{Path: "density:" + part, Value: own[0].low, As: own[0].text}.besides(own[0]))
+				r.add(n, besides(draft.Value{Path: "density:" + part, Value: own[0].low, As: own[0].text}, own[0]))
 			}
 		}
 		return
@@ -179,11 +185,11 @@ func wholeDensity(r *reader, n int, f field, label, rest string) {
 	if len(all) != 1 {
 		return
 	}
-	v := Value{Path: "density", Value: all[0].low, As: all[0].text}
+	v := draft.Value{Path: "density", Value: all[0].low, As: all[0].text}
 	if !mixed.MatchString(label + " " + rest) {
-		v.State, v.Why = Doubtful, mixOrPart
+		v.State, v.Why = draft.Doubtful, mixOrPart
 	}
-	r.add(n, v.besides(all[0]))
+	r.add(n, besides(v, all[0]))
 }
 
 var parted = regexp.MustCompile(`[;,]\s+|\s{2,}`)
@@ -203,7 +209,7 @@ func solids(r *reader, n int, _ field, label, rest string) {
 		path := ""
 		switch {
 		case byVolume.MatchString(beside) && byMass.MatchString(beside):
-			r.add(n, Value{Path: "massSolids", Value: a.low, As: a.text})
+			r.add(n, draft.Value{Path: "massSolids", Value: a.low, As: a.text})
 			path = "volumeSolids"
 		case byVolume.MatchString(label) && byMass.MatchString(label): // which of them is not said
 		case byVolume.MatchString(beside) && !byMass.MatchString(beside), len(all) == 1 &&
@@ -213,15 +219,15 @@ func solids(r *reader, n int, _ field, label, rest string) {
 		case byMass.MatchString(beside), len(all) == 1 && byMass.MatchString(label+rest[:a.from]):
 			path = "massSolids"
 		}
-		v := Value{Path: path, Value: a.low, As: a.text}
+		v := draft.Value{Path: path, Value: a.low, As: a.text}
 		if path == "" && len(all) == 1 && a.low == 1 && !byVolume.MatchString(label) {
-			v.Path, v.State, v.Why = "volumeSolids", Derived, "all of it is solids, by volume and by weight"
+			v.Path, v.State, v.Why = "volumeSolids", draft.Derived, "all of it is solids, by volume and by weight"
 		}
 		if v.Path == "" {
 			continue
 		}
 		if a.ranged {
-			v.State, v.Why = Doubtful, "the sheet gives a range; the smaller is taken"
+			v.State, v.Why = draft.Doubtful, "the sheet gives a range; the smaller is taken"
 		}
 		r.add(n, v)
 	}
@@ -230,7 +236,7 @@ func solids(r *reader, n int, _ field, label, rest string) {
 // vocs reads the volatile content, as supplied or as thinned.
 func vocs(r *reader, n int, f field, label, rest string) {
 	if none.MatchString(rest) {
-		r.add(n, Value{Path: "voc", Value: 0.0, As: rest})
+		r.add(n, draft.Value{Path: "voc", Value: 0.0, As: rest})
 		return
 	}
 	from := 0
@@ -250,7 +256,7 @@ func vocs(r *reader, n int, f field, label, rest string) {
 		if limit || k > 0 && path == "voc" {
 			continue
 		}
-		r.add(n, Value{Path: path, Value: a.high, As: a.text}.besides(a))
+		r.add(n, besides(draft.Value{Path: path, Value: a.high, As: a.text}, a))
 	}
 }
 
@@ -275,9 +281,9 @@ func viscosityAt(r *reader, n int, _ field, label, rest string) {
 	if len(thick) != 1 {
 		return
 	}
-	v := Value{Path: "viscosity", Value: thick[0].low, As: thick[0].text}
+	v := draft.Value{Path: "viscosity", Value: thick[0].low, As: thick[0].text}
 	if thick[0].ranged {
-		v.Value, v.State, v.Why = thick[0].high, Doubtful, "the sheet gives a range; the thicker is taken"
+		v.Value, v.State, v.Why = thick[0].high, draft.Doubtful, "the sheet gives a range; the thicker is taken"
 	}
 	switch {
 	case len(warm) == 1:
@@ -287,7 +293,7 @@ func viscosityAt(r *reader, n int, _ field, label, rest string) {
 	case r.overall != nil:
 		v.At = r.overall
 	default:
-		v.State, v.Why = Doubtful, "the sheet does not say at which temperature"
+		v.State, v.Why = draft.Doubtful, "the sheet does not say at which temperature"
 	}
 	r.add(n, v)
 }
@@ -326,12 +332,12 @@ func (r *reader) ratioBy(n int, m []string, byVolume, byMass bool) {
 	if m[3] != "" {
 		parts = append(parts, value(m[3]))
 	}
-	v := Value{Path: "ratio", Value: map[string]any{"basis": "volume", "parts": parts}, As: m[0]}
+	v := draft.Value{Path: "ratio", Value: map[string]any{"basis": "volume", "parts": parts}, As: m[0]}
 	switch {
 	case byMass && !byVolume:
 		v.Value = map[string]any{"basis": "mass", "parts": parts}
 	case byVolume == byMass:
-		v.State, v.Why = Doubtful, "the sheet does not say whether by volume or by weight"
+		v.State, v.Why = draft.Doubtful, "the sheet does not say whether by volume or by weight"
 	}
 	r.add(n, v)
 }
@@ -343,7 +349,7 @@ var (
 
 func partDensity(r *reader, n int, _ field, label, rest string) {
 	if all, part := r.densities(label, rest), partOf(label); len(all) == 1 && part != "" {
-		r.add(n, Value{Path: "density:" + part, Value: all[0].low, As: all[0].text}.besides(all[0]))
+		r.add(n, besides(draft.Value{Path: "density:" + part, Value: all[0].low, As: all[0].text}, all[0]))
 	}
 }
 

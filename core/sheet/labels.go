@@ -1,6 +1,7 @@
 package sheet
 
 import (
+	"maps"
 	"regexp"
 	"strings"
 )
@@ -8,7 +9,7 @@ import (
 // labels holds the words that stand at the beginning of a label, by field, as regular expressions: English, then
 // German, then Spanish. Another language is more lines.
 func labels() lexicon {
-	return lexicon{
+	x := lexicon{
 		"ratio": {`mix(ing)? (ratio|proportions?)`, `mix$`, `ratio`, `proporción`, `by (weight|volume|` +
 			`mass)$`, `(resin|base|part a|a)\s?[:/+]\s?(hardener|activator|part b|b)$`, `mischungsverhältnis`, `relación de mezcla`},
 		"density": {`densit(y|ies)`, `specific (gravity|weight)`, `spezifisches gewicht`, `peso específico`, `dichte`, `densidad`, `weight, (mixed|part|resin|base|hardener)`},
@@ -77,6 +78,14 @@ func labels() lexicon {
 		"dew": {`dew ?point`, `taupunkt`, `punto de rocío`},
 		"humidity": {`(max(imum|\.)? )?(relative |air |ambient )*(air )?humidity`, `(max(imum|\.)? )?r\.?h\.?\b`,
 			`(max(imal|\.)?e? )?(rel(ative|\.) )?luftfeucht`, `(rel\.|relative) feuchte`, `humedad`},
+	}
+	maps.Copy(x, packLabels())
+	return x
+}
+
+// packLabels holds those of how a product is sold, kept, coloured and thinned.
+func packLabels() lexicon {
+	return lexicon{
 		"kits": {`kits?\b`, `pack(age|aging|s)?\b`, `(units?|pack|kit)( sizes?)?\b`, `sizes?\b`, `available (in|as)`,
 			`(complete|full|whole|total) (pack|kit|set|unit)`, `container`,
 			`[0-9][0-9.,/-]*[ -]?(kg|g|lb|l|litre|liter|gal|gallon|quart|qt|ml)s? (complete |full )?(kit|pack|set|unit|bucket|pail|gebinde)s?\b`,
@@ -84,6 +93,10 @@ func labels() lexicon {
 		"storage": {`shelf ?life`, `storage`, `store\b`, `keep(s|ing)?\b`, `use (by|` +
 			`within)\b`, `best before`, `lager`,
 			`haltbar`, `almacen`, `caducidad`, `vida útil`},
+		"pigment": {`(max(imum|\.)? )?(pigment|colou?r|tint)(ing)? ?(paste|addition|load(ing)?|concentrate)?\b`,
+			`(max(imal|\.)?e? )?(farb|pigment)(paste|zugabe)`, `adición de (pigmento|color)`},
+		"filler": {`(max(imum|\.)? )?(fill(er|ing)|extender|aggregate|sand)( addition| load(ing)?| content)?\b`, `füll(stoff|grad|ung)`,
+			`(adición de )?(carga|árido)s?\b`},
 		"thinner": {`thinn(ing|er)`, `reduc(er|tion)`, `verdünn`, `dilu`, `wasserzugabe`, `water addition`, `adición de agua`},
 	}
 }

@@ -8,69 +8,9 @@ import (
 	"slices"
 	"strings"
 	"sync"
+
+	"nephelon/core/draft"
 )
-
-// State says how sure a value is.
-type State string
-
-// The states of a value.
-const (
-	Read     State = "read"
-	Derived  State = "derived"  // from other values, as its reason says
-	Doubtful State = "doubtful" // a person has to look at it
-)
-
-// Values lists the states of a value.
-func (State) Values() []State { return []State{Read, Derived, Doubtful} }
-
-// Value is one value of a draft.
-type Value struct {
-	Path  string   `json:"path" doc:"Place in the shelf's data sheet, such as recoatFrom"`
-	Value any      `json:"value" doc:"Value in the shelf's form, SI"`
-	At    *float64 `json:"at,omitempty" doc:"°C it holds at"`
-	As    string   `json:"as" doc:"As the sheet writes it"`
-	Line  int      `json:"line" doc:"Number of the line, from 1"`
-	Text  string   `json:"text" doc:"The line"`
-	State State    `json:"state"`
-	Why   string   `json:"why,omitempty" doc:"Why it is doubtful, or what it was derived from"`
-}
-
-// Draft holds what was read from a sheet.
-type Draft struct {
-	Format  string         `json:"format"`
-	Version int            `json:"version"`
-	Values  []Value        `json:"values" doc:"Values in the order of the sheet"`
-	Missing []string       `json:"missing" doc:"Fields of which the sheet says nothing"`
-	Product map[string]any `json:"product" doc:"The values in the shape of the shelf; what is not stated is left out"`
-}
-
-// Format and Version name the form of a draft.
-const (
-	Format  = "nephelon-draft"
-	Version = 1
-)
-
-// shelfFile names the form of a shelf file, as package exchange reads it.
-const shelfFile = "nephelon-shelf"
-
-// Shelf returns what was read as a shelf file. What the shelf cannot do without and the sheet does not
-// state is missing in it: it has to be entered before it is taken.
-func (d Draft) Shelf() map[string]any {
-	product := map[string]any{"id": slug(d.Product["name"]), "color": "#8fa3a0"}
-	for name, value := range d.Product {
-		product[name] = value
-	}
-	return map[string]any{"format": shelfFile, "version": 1, "products": []any{product}, "media": []any{}}
-}
-
-// slug returns a name as an id of the shelf.
-func slug(name any) string {
-	text, _ := name.(string)
-	words := regexp.MustCompile(`[a-z0-9]+`).FindAllString(strings.ToLower(text), -1)
-	const longest = 60
-	id := strings.Join(words, "-")
-	return cmp.Or(id[:min(len(id), longest)], "sheet")
-}
 
 // tables holds what every reading needs: it is compiled once.
 type tables struct {
@@ -85,7 +25,7 @@ var compiled = sync.OnceValue(func() tables { return tables{newGrammar(), fields
 type reader struct {
 	tables
 	lines   []Line
-	draft   Draft
+	draft   draft.Draft
 	pending string            // the label above, for what continues it
 	alone   bool              // nothing stood beside it: it is for all lines below
 	heads   []string          // labels of the columns of a table whose rows are temperatures
@@ -98,15 +38,21 @@ type reader struct {
 	walked  bool              // the sheet says when it is walked on
 	packed  map[string]packed // what a kit holds of each part
 	warns   bool              // the lines below a heading say what can hurt
+
+	hardeners       []hardener // those of the sheet, where it has several
+	hardener        string     // the one of the lines below a heading, or of the cell that is read
+	hardenerColumns []string   // those of the columns of a table
+	hardenerRows    []string   // labels of the columns of a table whose rows are hardeners
 }
 
 // From reads a sheet.
-func From(lines []Line) Draft {
-	r := reader{tables: compiled(), lines: lines, draft: Draft{Format: Format, Version: Version,
-		Values: []Value{}, Missing: []string{}}}
+func From(lines []Line) draft.Draft {
+	r := reader{tables: compiled(), lines: lines, draft: draft.Draft{Format: draft.Format, Version: draft.Version,
+		Values: []draft.Value{}, Missing: []string{}}}
 	r.comma = continental(lines)
 	r.single = slices.ContainsFunc(lines, func(l Line) bool { return onePart.MatchString(l.Text) })
 	r.walked = slices.ContainsFunc(lines, func(l Line) bool { return words(`\b(foot|pedestrian|walk)`).MatchString(l.Text) })
+	r.hardeners = hardenersOf(lines)
 	r.head()
 	for n := range lines {
 		r.line(n)
@@ -117,12 +63,12 @@ func From(lines []Line) Draft {
 	for _, f := range r.fields {
 		for _, path := range f.paths {
 			if !slices.Contains(r.draft.Missing, path) && !slices.ContainsFunc(r.draft.Values,
-				func(v Value) bool { return v.Path == path }) {
+				func(v draft.Value) bool { return v.Path == path }) {
 				r.draft.Missing = append(r.draft.Missing, path)
 			}
 		}
 	}
-	r.draft.Product = productOf(r.draft.Values)
+	r.draft.Product = draft.ProductOf(r.draft.Values)
 	return r.draft
 }
 
@@ -143,9 +89,9 @@ func continental(lines []Line) bool {
 	return comma
 }
 
-func (r *reader) add(n int, v Value) {
+func (r *reader) add(n int, v draft.Value) {
 	v.Line, v.Text = n+1, r.lines[n].Text
-	v.State = cmp.Or(v.State, Read)
+	v.State, v.Hardener = cmp.Or(v.State, draft.Read), r.hardener
 	r.draft.Values = append(r.draft.Values, v)
 }
 
@@ -153,19 +99,24 @@ func (r *reader) add(n int, v Value) {
 func (r *reader) line(n int) {
 	l := r.lines[n]
 	if l.Text == "" {
-		if r.columns != nil && !r.goesOn(n) {
+		if r.columns != nil && !r.goesOn(n, len(r.columns)+1) {
 			r.columns = nil
 		}
 		r.section, r.pending, r.alone, r.heads, r.places, r.warns = nil, "", false, nil, nil, false
+		r.hardener, r.hardenerRows = "", nil
+		if r.hardenerColumns != nil && !r.goesOn(n, len(r.hardenerColumns)+1) {
+			r.hardenerColumns = nil
+		}
 		return
 	}
 	for _, part := range sentences(l) {
 		r.words(n, part.Text)
+		r.broadcast(n, part.Text)
 	}
 	if r.cautioned(n, l) {
 		return
 	}
-	if r.heading(l) || r.tabled(l) || r.row(n, l) || r.limited(n, l) {
+	if r.byHardener(n, l) || r.heading(l) || r.tabled(l) || r.row(n, l) || r.limited(n, l) {
 		return
 	}
 	for _, part := range sentences(l) {
@@ -180,12 +131,12 @@ func (r *reader) words(n int, text string) {
 		if m == nil || w.not != nil && w.not.MatchString(text) {
 			continue
 		}
-		v := Value{Path: w.path, Value: w.value(m), As: m[0]}
+		v := draft.Value{Path: w.path, Value: w.value(m), As: m[0]}
 		if w.doubt != nil {
 			v.Why = w.doubt(m)
 		}
 		if v.Why != "" {
-			v.State = Doubtful
+			v.State = draft.Doubtful
 		}
 		r.add(n, v)
 	}
@@ -248,7 +199,9 @@ func (r *reader) labelled(n int, label, rest string) bool {
 		}
 		rest = r.besides(n, f, inUnit(label, rest))
 		from := len(r.draft.Values)
-		f.read(r, n, f, label, rest)
+		if !r.perHardener(n, f, label, rest) {
+			f.read(r, n, f, label, rest)
+		}
 		for k := from; k < len(r.draft.Values); k++ { // the unit stands in the label
 			if v := &r.draft.Values[k]; !strings.Contains(v.Text, v.As) {
 				v.As = lastWordOf.ReplaceAllString(v.As, "")

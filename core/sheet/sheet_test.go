@@ -8,10 +8,12 @@ import (
 	"slices"
 	"strings"
 	"testing"
+
+	"nephelon/core/draft"
 )
 
 // scored returns how well a sheet of a folder is read; each value must stand in its line.
-func scored(t *testing.T, file string) Score {
+func scored(t *testing.T, file string) draft.Score {
 	t.Helper()
 	text, err := os.ReadFile(file)
 	if err != nil {
@@ -28,7 +30,7 @@ func scored(t *testing.T, file string) Score {
 	if err != nil {
 		t.Fatal(err)
 	}
-	all, err := ReadWanted(string(want))
+	all, err := draft.ReadWanted(string(want))
 	if err != nil {
 		t.Fatalf("%s: %v", file, err)
 	}
@@ -170,8 +172,8 @@ func TestQuantities(t *testing.T) {
 			}
 			continue
 		}
-		if len(all) != 1 || all[0].of != want.of || !same(all[0].low, want.low) || !same(all[0].high, want.high) ||
-			all[0].ranged != want.ranged || all[0].text != text {
+		if len(all) != 1 || all[0].of != want.of || !draft.Same(all[0].low, want.low) ||
+			!draft.Same(all[0].high, want.high) || all[0].ranged != want.ranged || all[0].text != text {
 			t.Errorf("%q: %+v, want %+v", text, all, want)
 		}
 	}
@@ -187,8 +189,8 @@ func TestAmountsBesideEachOther(t *testing.T) {
 			ranged: true},
 		"85% +/- 2%": {low: 0.85, high: 0.85}, "50–90 °F (10–32 °C)": {low: 10, high: 32.222222, ranged: true},
 	} {
-		if all := g.find(text); len(all) != 1 || !same(all[0].low, want.low) || !same(all[0].high, want.high) ||
-			all[0].ranged != want.ranged || all[0].twin != want.twin {
+		if all := g.find(text); len(all) != 1 || !draft.Same(all[0].low, want.low) ||
+			!draft.Same(all[0].high, want.high) || all[0].ranged != want.ranged || all[0].twin != want.twin {
 			t.Errorf("%q: %+v", text, all)
 		}
 	}
@@ -196,12 +198,13 @@ func TestAmountsBesideEachOther(t *testing.T) {
 		t.Errorf("two packs are %+v", all)
 	}
 	g.comma = true
-	if all := g.find("2.200 mPa·s, 1,55 kg/l"); len(all) != 2 || !same(all[0].low, 2.2) || !same(all[1].low, 1550.0) {
+	if all := g.find("2.200 mPa·s, 1,55 kg/l"); len(all) != 2 || !draft.Same(all[0].low, 2.2) ||
+		!draft.Same(all[1].low, 1550.0) {
 		t.Errorf("%+v", all)
 	}
 	d := From(Lines("Tern 9\nEpoxy primer\n\n" +
 		"Maximum slab temperature: 86 °F (25 °C)\nAir temperature: max. 86 °F (25 °C)\n"))
-	if last := d.Values[len(d.Values)-1]; last.State != Doubtful || last.Why != "the sheet says 86 °F and 25 °C" {
+	if last := d.Values[len(d.Values)-1]; last.State != draft.Doubtful || last.Why != "the sheet says 86 °F and 25 °C" {
 		t.Errorf("%+v", last)
 	}
 }
@@ -212,7 +215,7 @@ func TestContradictionsAndSilence(t *testing.T) {
 	d := From(Lines("Tern 5\nEpoxy primer\n\nVolume solids: 62 %\nSolids by volume: 60 %\n"))
 	doubts := 0
 	for _, v := range d.Values {
-		if v.Path == "volumeSolids" && v.State == Doubtful && v.Why == "line 4 says 62 %, line 5 says 60 %" {
+		if v.Path == "volumeSolids" && v.State == draft.Doubtful && v.Why == "line 4 says 62 %, line 5 says 60 %" {
 			doubts++
 		}
 	}

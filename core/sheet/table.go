@@ -4,11 +4,9 @@ import (
 	"regexp"
 	"slices"
 	"strings"
-)
 
-// timesOf are the fields that a column of a table may hold, beside temperatures down its side.
-var timesOf = []string{"potLife", "working", "tackFree", "recoatFrom", "recoatUntil", "foot", "vehicle",
-	"water", "full"}
+	"nephelon/core/draft"
+)
 
 // tabled reports whether a line is the head of a table whose rows are temperatures: its columns have labels of times,
 // or say least and most of the label above.
@@ -69,7 +67,7 @@ func (r *reader) limited(n int, l Line) bool {
 				want = share
 			}
 			if all := of(r.find(cells[k+1]), want); what != "" && end != "" && len(all) == 1 && !all[0].ranged {
-				r.add(n, Value{Path: what + end, Value: all[0].low, As: all[0].text}.besides(all[0]))
+				r.add(n, besides(draft.Value{Path: what + end, Value: all[0].low, As: all[0].text}, all[0]))
 			}
 		}
 		return true
@@ -99,7 +97,7 @@ func (r *reader) limited(n int, l Line) bool {
 	return true
 }
 
-func isTime(path string) bool { return slices.Contains(timesOf, path) }
+func isTime(path string) bool { return slices.Contains(draft.Times(), path) }
 
 func (r *reader) fieldOf(label string) *field {
 	for n := range r.fields {
@@ -149,11 +147,11 @@ func (r *reader) row(n int, l Line) bool {
 
 var bare = words(`^\s*(at|bei|a|@)?\s*[+~]?\s*$`)
 
-// goesOn reports whether the next line with text is one more row of the table above an empty line.
-func (r *reader) goesOn(n int) bool {
+// goesOn reports whether the next line with text is one more row, of some cells, of the table above an empty line.
+func (r *reader) goesOn(n, cells int) bool {
 	for _, l := range r.lines[n:] {
 		if l.Text != "" {
-			return len(l.Cells) == len(r.columns)+1
+			return len(l.Cells) == cells
 		}
 	}
 	return false

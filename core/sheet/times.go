@@ -4,6 +4,8 @@ import (
 	"cmp"
 	"slices"
 	"strings"
+
+	"nephelon/core/draft"
 )
 
 // timeAt reads times with the temperature that they hold at. What runs out takes the shorter of a
@@ -11,17 +13,17 @@ import (
 func timeAt(path string, runsOut bool) func(*reader, int, field, string, string) {
 	return func(r *reader, n int, _ field, label, rest string) {
 		for _, t := range r.times(n, label, rest) {
-			v := Value{Path: path, Value: t.high, As: t.text, At: t.at}
+			v := draft.Value{Path: path, Value: t.high, As: t.text, At: t.at}
 			if runsOut {
 				v.Value = t.low
 			}
 			if t.ranged {
-				v.State, v.Why = Doubtful, "the sheet gives a range; the careful end is taken"
+				v.State, v.Why = draft.Doubtful, "the sheet gives a range; the careful end is taken"
 			}
 			if t.at == nil {
-				v.State, v.Why = Doubtful, "the sheet does not say at which temperature"
+				v.State, v.Why = draft.Doubtful, "the sheet does not say at which temperature"
 			}
-			r.add(n, v.besides(t.amount))
+			r.add(n, besides(v, t.amount))
 		}
 	}
 }
@@ -116,15 +118,15 @@ func warmFirst(all []amount) bool {
 func potLife(r *reader, n int, _ field, label, rest string) {
 	batch := of(r.find(label+" "+rest), mass)
 	for _, t := range r.times(n, label, rest) {
-		v := Value{Path: "potLife", Value: map[string]any{"lasts": t.low}, As: t.text, At: t.at}
+		v := draft.Value{Path: "potLife", Value: map[string]any{"lasts": t.low}, As: t.text, At: t.at}
 		if len(batch) == 1 {
 			v.Value.(map[string]any)["mass"] = batch[0].low
 		}
 		if t.ranged {
-			v.State, v.Why = Doubtful, "the sheet gives a range; the shorter is taken"
+			v.State, v.Why = draft.Doubtful, "the sheet gives a range; the shorter is taken"
 		}
 		if t.at == nil {
-			v.State, v.Why = Doubtful, "the sheet does not say at which temperature"
+			v.State, v.Why = draft.Doubtful, "the sheet does not say at which temperature"
 		}
 		r.add(n, v)
 	}
@@ -154,9 +156,9 @@ func window(r *reader, n int, f field, label, rest string) {
 			return
 		}
 		for _, t := range all {
-			from := Value{Path: "recoatFrom", Value: t.low, As: t.text, At: t.at}
+			from := draft.Value{Path: "recoatFrom", Value: t.low, As: t.text, At: t.at}
 			if t.at == nil {
-				from.State, from.Why = Doubtful, "the sheet does not say at which temperature"
+				from.State, from.Why = draft.Doubtful, "the sheet does not say at which temperature"
 			}
 			until := from
 			until.Path, until.Value = "recoatUntil", t.high
@@ -181,7 +183,7 @@ func window(r *reader, n int, f field, label, rest string) {
 		}
 		after := said[a.to:until]
 		from = a.to
-		v := Value{Value: a.low, As: a.text, At: at}
+		v := draft.Value{Value: a.low, As: a.text, At: at}
 		switch {
 		case a.ranged || len(warm) > 1:
 			continue
@@ -196,12 +198,12 @@ func window(r *reader, n int, f field, label, rest string) {
 		case soonest.MatchString(before), k == 0 && len(spans) == 2: // the other one is named
 			v.Path = "recoatFrom"
 		case len(spans) == 1:
-			v.Path, v.State, v.Why = "recoatFrom", Doubtful, "the sheet does not say whether from or until"
+			v.Path, v.State, v.Why = "recoatFrom", draft.Doubtful, "the sheet does not say whether from or until"
 		default:
 			continue
 		}
 		if at == nil {
-			v.State, v.Why = Doubtful, "the sheet does not say at which temperature"
+			v.State, v.Why = draft.Doubtful, "the sheet does not say at which temperature"
 		}
 		r.add(n, v)
 	}

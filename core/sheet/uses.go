@@ -4,6 +4,8 @@ import (
 	"cmp"
 	"slices"
 	"strings"
+
+	"nephelon/core/draft"
 )
 
 // printed reads an amount as the sheet prints it, or several for their uses or grounds.
@@ -74,12 +76,12 @@ func (r *reader) prints(n int, use, said, basis string, a amount, si float64) {
 	case words(`theoret|teóric`).MatchString(said):
 		p["figure"] = "theoretical"
 	}
-	v := Value{Path: "printed", Value: p, As: a.text}
+	v := draft.Value{Path: "printed", Value: p, As: a.text}
 	if a.ranged {
-		v.State, v.Why = Doubtful, "the sheet gives a range; the amount that needs more material is taken"
+		v.State, v.Why = draft.Doubtful, "the sheet gives a range; the amount that needs more material is taken"
 	}
 	if use == "" && words(`recommended`).MatchString(said) { // what it recommends counts before what it gives for a film
-		r.draft.Values = slices.DeleteFunc(r.draft.Values, func(v Value) bool { return v.Path == "printed" })
+		r.draft.Values = slices.DeleteFunc(r.draft.Values, func(v draft.Value) bool { return v.Path == "printed" })
 	}
 	if use == "" {
 		r.add(n, v)
@@ -90,7 +92,7 @@ func (r *reader) prints(n int, use, said, basis string, a amount, si float64) {
 
 // forUse holds an amount for one use.
 type forUse struct {
-	Value
+	draft.Value
 	use  string
 	line int
 }
@@ -108,7 +110,7 @@ func (r *reader) settleUses() {
 		return basis, si
 	}
 	most := r.uses[0]
-	has := slices.ContainsFunc(r.draft.Values, func(v Value) bool {
+	has := slices.ContainsFunc(r.draft.Values, func(v draft.Value) bool {
 		p, _ := v.Value.(map[string]any)
 		basis, _ := of(most)
 		return v.Path == "printed" && p["basis"] == basis
@@ -128,10 +130,10 @@ func (r *reader) settleUses() {
 		for name, value := range u.Value.Value.(map[string]any) {
 			p[name] = value
 		}
-		r.add(u.line, Value{Path: "amounts", Value: p, As: u.As, State: u.State, Why: u.Why})
+		r.add(u.line, draft.Value{Path: "amounts", Value: p, As: u.As, State: u.State, Why: u.Why})
 	}
 	if !has {
-		most.State, most.Why = Doubtful, "the sheet gives several, for "+most.use+" the most"
+		most.State, most.Why = draft.Doubtful, "the sheet gives several, for "+most.use+" the most"
 		r.add(most.line, most.Value)
 	}
 }

@@ -5,6 +5,8 @@ import (
 	"regexp"
 	"slices"
 	"strings"
+
+	"nephelon/core/draft"
 )
 
 // wordField is a value that stands in words anywhere.
@@ -65,6 +67,31 @@ func wordFields() []wordField {
 	}
 }
 
+// scattered are the names that the shelf has for what is scattered into a film.
+var scattered = [][2]string{{"flake", `(?:vinyl |colou?r |decorative )?(?:flakes?|chips)\b|\p{L}*chips\b|flocken|escamas`},
+	{"quartz", `quar[tz]z?[- ]?sand\b|quartz\b|quarzsand|(?:silica|(?:kiln|oven|fire)[- ]dried|dry|blasting) sand\b|\bsand \(?[0-9]|arena de (?:cuarzo|sílice)|cuarzo`},
+	{"grit", `alumini?um oxide|carborundum|emery|silicon carbide|anti-?slip grit|korund`},
+	{"bead", `glass beads?|glasperlen|microesferas`}, {"pebble", `pebbles?\b|kiesel`}}
+
+var (
+	scatters = words(`\b(?:broadcast|scatter|sprinkl|seeded|(?:ein|ab|be)ge?streu|(?:ein|ab|be)zustreuen|(?:ein|ab|be)streu|espolvor)\p{L}*`)
+	takesNo  = words(`\b(?:not|never|no|nicht|kein\p{L}*|without|if|when|where|only if)\b`)
+)
+
+// broadcast reads what may be scattered into a film, each once. A sentence with a condition or a denial says nothing.
+func (r *reader) broadcast(n int, text string) {
+	if !scatters.MatchString(text) || takesNo.MatchString(text) {
+		return
+	}
+	for _, s := range scattered {
+		m := words(`(?:^|[^\p{L}])(` + s[1] + `)`).FindStringSubmatch(text)
+		known := func(v draft.Value) bool { return v.Path == "broadcast" && v.Value == s[0] }
+		if m != nil && !slices.ContainsFunc(r.draft.Values, known) {
+			r.add(n, draft.Value{Path: "broadcast", Value: s[0], As: m[1]})
+		}
+	}
+}
+
 var cautions = words(`^(?:cautions?|precautions|warnings?|safety|safety (?:precautions|instructions)|health and safety|` +
 	`vorsicht|sicherheitshinweise|precauciones|advertencias):?$`)
 
@@ -79,7 +106,7 @@ func (r *reader) cautioned(n int, l Line) bool {
 		r.warns = false
 		return false
 	}
-	r.add(n, Value{Path: "cautions", Value: l.Text, As: l.Text})
+	r.add(n, draft.Value{Path: "cautions", Value: l.Text, As: l.Text})
 	return true
 }
 
@@ -124,7 +151,7 @@ func (r *reader) head() {
 		}
 		text := r.named(n)
 		if m := editions.FindString(text); m != "" && !r.has("edition") {
-			r.add(n, Value{Path: "edition", Value: m, As: m})
+			r.add(n, draft.Value{Path: "edition", Value: m, As: m})
 		}
 		if strings.Trim(editions.ReplaceAllString(text, ""), " ,|") != "" {
 			described = r.described(n, text, described)
@@ -139,7 +166,7 @@ func (r *reader) head() {
 }
 
 func (r *reader) has(path string) bool {
-	return slices.ContainsFunc(r.draft.Values, func(v Value) bool { return v.Path == path })
+	return slices.ContainsFunc(r.draft.Values, func(v draft.Value) bool { return v.Path == path })
 }
 
 // named reads the name of the product where a line of the head has it, and returns what else the line says.
@@ -161,7 +188,7 @@ func (r *reader) named(n int) string {
 	if above || !usable || r.has("name") {
 		return text
 	}
-	r.add(n, Value{Path: "name", Value: first, As: first})
+	r.add(n, draft.Value{Path: "name", Value: first, As: first})
 	return strings.TrimSpace(strings.TrimPrefix(text, first))
 }
 
@@ -185,7 +212,7 @@ func (r *reader) described(n int, text string, before bool) bool {
 
 var carriers = [][2]string{{`water[- ]based|waterborne|water[- ]borne|water[- ](?:dispersed|thinnable|reducible)|water emulsion|wässrige?|wasserbasiert\p{L}*|` +
 	`base acuosa|al agua|base agua`, "water"},
-	{"solvent[- ]free|100 ?% solids|total solid|lösemittelfreie?|lösungsmittelfreie?|sin (?:disolventes|solventes)",
+	{`solvent[- ]free|100 ?% solids|total solid|lös(?:e|ungs)mittelfrei\p{L}*|sin (?:disolventes|solventes)`,
 		"none"},
 	{"solvent[- ]based|solvent[- ]?borne|lösemittelhaltige?", "solvent"}}
 
@@ -206,7 +233,7 @@ func (r *reader) choose(n int, text, path string, choices [][2]string) bool {
 	}
 	for _, c := range choices {
 		if m := words(`(?:^|[^\p{L}])(` + c[0] + `)(?:[^\p{L}]|$)`).FindStringSubmatch(text); m != nil {
-			r.add(n, Value{Path: path, Value: c[1], As: m[1]})
+			r.add(n, draft.Value{Path: path, Value: c[1], As: m[1]})
 			return true
 		}
 	}
@@ -240,7 +267,7 @@ func (r *reader) over(n int, text string) {
 			}
 		}
 		if len(over) > 0 {
-			r.add(n, Value{Path: "over", Value: over, As: m[0]})
+			r.add(n, draft.Value{Path: "over", Value: over, As: m[0]})
 		}
 	}
 }

@@ -10,6 +10,7 @@ import (
 
 	"github.com/danielgtaylor/huma/v2"
 
+	"nephelon/core/draft"
 	"nephelon/core/material"
 	"nephelon/core/measure"
 	"nephelon/core/sheet"
@@ -25,7 +26,7 @@ func plainly(_ context.Context, file []byte) ([]sheet.Line, error) { return exch
 
 // SheetRead holds what was read of a maker's sheet, and the kept sheet of the same product.
 type SheetRead struct {
-	sheet.Draft
+	draft.Draft
 	Kept *KeptSheet `json:"kept,omitempty" doc:"Sheet of the shelf with the same name; absent where there is none"`
 }
 
@@ -71,7 +72,7 @@ func (s *Service) readMakers(ctx context.Context, in *struct {
 		}
 		lines = sheet.Corrected(lines, corrected)
 	}
-	out := SheetRead{Draft: sheet.From(lines).Without(in.Without)}
+	out := SheetRead{Draft: sheet.From(lines).Without(in.Without).In(api.Person(ctx).Units)}
 	shelf, err := s.wholeShelf(ctx, false)
 	if err != nil {
 		return nil, s.Fail(ctx, "read shelf", err)
@@ -89,7 +90,7 @@ func (s *Service) readMakers(ctx context.Context, in *struct {
 }
 
 // keptWith returns a kept sheet with what was read in its place, and what that changes.
-func keptWith(d sheet.Draft, known material.Product, units measure.System) (*KeptSheet, error) {
+func keptWith(d draft.Draft, known material.Product, units measure.System) (*KeptSheet, error) {
 	text, err := json.Marshal(known)
 	if err != nil {
 		return nil, fmt.Errorf("write the kept sheet: %w", err)

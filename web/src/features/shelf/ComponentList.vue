@@ -52,7 +52,7 @@ function resize(count: number): void {
     <NumberField
       v-if="sheet.components.length > 1"
       :label="`Parts of ${c.name}`"
-      :model-value="c.parts"
+      :model-value="c.parts || undefined"
       :least="0"
       @update:model-value="change(i, { parts: $event })"
     />

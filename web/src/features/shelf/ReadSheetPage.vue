@@ -4,18 +4,22 @@ import { useRoute, useRouter } from 'vue-router'
 import TextField from '../../fields/TextField.vue'
 import { keepOriginal, readSheet, type SheetRead } from '../../api/client'
 import { useRequest } from '../../api/useRequest'
+import { useSession } from '../../session/session'
 import { fieldWords } from './sheet'
 import { beginSheet, continueSheet, READ } from './useSheetDraft'
 
 /** A maker's data sheet, as PDF or text: what was read, each value with its line, and what it does not state. */
 const router = useRouter()
+const session = useSession()
 const { trouble, busy, ask } = useRequest()
 const pasted = ref('')
 const name = ref('')
 const draft = ref<SheetRead>()
 let content: Blob | undefined
+const PASTED = 'pasted text.txt'
 
 async function read(file: Blob, of: string): Promise<void> {
+  if (of !== PASTED) pasted.value = ''
   draft.value = undefined
   decided.value = new Map()
   corrected.value = {}
@@ -32,7 +36,7 @@ async function readAgain(): Promise<void> {
   )
   draft.value = data ?? draft.value
 }
-const readText = (): Promise<void> => read(new Blob([pasted.value]), 'pasted text.txt')
+const readText = (): Promise<void> => read(new Blob([pasted.value]), PASTED)
 /** A sheet of the shelf is looked through again by the document that is kept of it. */
 const route = useRoute()
 onMounted(async () => {
@@ -57,7 +61,7 @@ const decided = ref(new Map<string, boolean>())
 /** A value by where it stands and what it says, since a corrected line may give others. */
 function key(i: number): string {
   const v = draft.value?.values[i]
-  return v ? [v.path, v.at, v.line, v.as].join('|') : ''
+  return v ? [v.path, v.hardener, v.at, v.line, v.as].join('|') : ''
 }
 const taken = (i: number): boolean =>
   decided.value.get(key(i)) ?? draft.value?.values[i]?.state !== 'doubtful'
@@ -122,8 +126,25 @@ function release(event: KeyboardEvent, i: number): void {
   if (event.target instanceof HTMLInputElement || event.ctrlKey || event.metaKey || event.altKey) return
   if (event.key === 'c') void correct(i)
 }
-const DEGREES = 1
-const where = (at?: number): string => (at === undefined ? '' : ` at ${at.toFixed(DEGREES)} °C`)
+type Value = NonNullable<typeof draft.value>['values'][number]
+/** A value by its field, the hardener it holds with, and its temperature. */
+function called(v: Value): string {
+  const at = v.at === undefined ? '' : ` at ${session.format('temperature', v.at)}`
+  return words(v.path) + (v.hardener ? `, ${v.hardener}` : '') + at
+}
+/** A line as what stands before a value, the value, and what stands behind it; of what stands twice, each its own. */
+function marked(v: Value): [string, string, string] {
+  const alike = (draft.value?.values ?? []).filter(
+    (o) => o.line === v.line && o.as === v.as && o.path === v.path,
+  )
+  let at = v.text.indexOf(v.as)
+  for (const o of alike) {
+    const next = v.text.indexOf(v.as, at + v.as.length)
+    if (o === v || next < 0) break
+    at = next
+  }
+  return at < 0 ? [v.text, '', ''] : [v.text.slice(0, at), v.as, v.text.slice(at + v.as.length)]
+}
 /** A field by its label, or in words as far as its path tells. */
 function words(path: string): string {
   const said = fieldWords[path]
@@ -178,13 +199,17 @@ async function next(): Promise<void> {
         />
       </label>
     </div>
-    <TextField v-model="pasted" label="Text of the data sheet" :lines="5" data-test="sheet-text" />
-    <div class="row mb-3">
-      <v-btn :disabled="!pasted.trim() || busy" data-test="read-text" @click="readText">Read the text</v-btn>
-    </div>
+    <template v-if="!draft || pasted">
+      <TextField v-model="pasted" label="Text of the data sheet" :lines="5" data-test="sheet-text" />
+      <div class="row mt-2">
+        <v-btn :disabled="!pasted.trim() || busy" data-test="read-text" @click="readText"
+          >Read the text</v-btn
+        >
+      </div>
+    </template>
     <v-progress-linear v-if="busy" indeterminate aria-label="Reading the data sheet" />
     <p v-if="trouble" role="alert">{{ name }}: {{ trouble }}</p>
-    <section v-if="draft" class="sheet part" aria-labelledby="draft-title" data-test="draft">
+    <section v-if="draft" class="sheet part mt-3" aria-labelledby="draft-title" data-test="draft">
       <div class="row">
         <h2 id="draft-title" class="grow">
           {{ draft.values.length }} values read<template v-if="open.length"
@@ -239,7 +264,7 @@ async function next(): Promise<void> {
           <thead>
             <tr>
               <th>Value</th>
-              <th>As the sheet writes it</th>
+              <th>As understood, and as written</th>
               <th>Line</th>
               <th>State</th>
               <th>Use</th>
@@ -256,9 +281,10 @@ async function next(): Promise<void> {
               @keydown="press($event, i)"
               @keyup="release($event, i)"
             >
-              <td>{{ words(v.path) }}{{ where(v.at) }}</td>
+              <td>{{ called(v) }}</td>
               <td>
-                <b>{{ v.as }}</b>
+                <b>{{ v.understood }}</b>
+                <div v-if="v.as !== v.understood" class="small quiet">{{ v.as }}</div>
               </td>
               <td>
                 <div v-if="writing?.row === i" class="row" data-test="line">
@@ -272,7 +298,9 @@ async function next(): Promise<void> {
                   <v-btn size="small" :disabled="busy" @click="corrects">Read the line again</v-btn>
                 </div>
                 <template v-else
-                  ><span class="small quiet">{{ v.line }}</span> {{ v.text }}
+                  ><span class="small quiet">{{ v.line }}</span> {{ marked(v)[0]
+                  }}<mark>{{ marked(v)[1] }}</mark
+                  >{{ marked(v)[2] }}
                   <span v-if="corrected[v.line] !== undefined" class="small">(corrected)</span></template
                 >
               </td>
@@ -281,7 +309,7 @@ async function next(): Promise<void> {
                 <v-btn
                   v-if="!taken(i)"
                   size="small"
-                  :aria-label="`Take ${words(v.path)}${where(v.at)}`"
+                  :aria-label="`Take ${called(v)}`"
                   @click="decide(i, true)"
                   >Take</v-btn
                 >
@@ -289,14 +317,14 @@ async function next(): Promise<void> {
                   v-if="taken(i) || !decided.has(key(i))"
                   size="small"
                   variant="text"
-                  :aria-label="`Leave out ${words(v.path)}${where(v.at)}`"
+                  :aria-label="`Leave out ${called(v)}`"
                   @click="decide(i, false)"
                   >Leave out</v-btn
                 >
                 <v-btn
                   size="small"
                   variant="text"
-                  :aria-label="`Correct the line of ${words(v.path)}${where(v.at)}`"
+                  :aria-label="`Correct the line of ${called(v)}`"
                   @click="correct(i)"
                   >Correct</v-btn
                 >
@@ -330,6 +358,10 @@ async function next(): Promise<void> {
 }
 .out td:nth-child(-n + 3) {
   text-decoration: line-through;
+}
+mark {
+  background: color-mix(in srgb, var(--warn) 28%, transparent);
+  color: inherit;
 }
 .use {
   white-space: nowrap;

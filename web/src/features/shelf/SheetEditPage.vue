@@ -36,7 +36,7 @@ const props = defineProps<{ id?: string }>()
 const route = useRoute()
 const router = useRouter()
 const copied = typeof route.query.from === 'string' ? route.query.from : undefined
-const { draft, judged, faults, trouble, waiting, resumed, saving, save, giveUp } = useSheetDraft(
+const { draft, asked, judged, faults, trouble, waiting, resumed, saving, save, giveUp } = useSheetDraft(
   props.id,
   copied,
 )
@@ -64,6 +64,7 @@ const lines = computed(() => ({
 }))
 function set(by: Partial<Product>): void {
   if (draft.value) draft.value = { ...draft.value, ...by }
+  asked.value = asked.value.filter((k) => !(k in by))
 }
 type Gap = NonNullable<typeof judged.value>['gaps'][number]
 const typical = computed(() => (judged.value?.gaps ?? []).filter((g) => g.typical))
@@ -112,15 +113,17 @@ const what = computed<Field[]>(() => [
   {
     as: 'pick',
     label: 'Kind of product',
-    value: draft.value?.kind,
+    value: asked.value.includes('kind') ? '' : draft.value?.kind,
     options: kindWords,
+    none: asked.value.includes('kind') ? 'choose' : undefined,
     take: (v) => set({ kind: v as Product['kind'] }),
   },
   {
     as: 'pick',
     label: 'Chemistry',
-    value: draft.value?.chemistry,
+    value: asked.value.includes('chemistry') ? '' : draft.value?.chemistry,
     options: chemistryWords,
+    none: asked.value.includes('chemistry') ? 'choose' : undefined,
     take: (v) => set({ chemistry: v as Product['chemistry'] }),
   },
   pick('Carrier', 'carrier', carrierWords),

@@ -13,10 +13,10 @@ function blank(): Product {
     color: '#8a9a94',
     ratio: { basis: 'volume', source: 'sheet' },
     components: [
-      { name: 'A', parts: 2 },
-      { name: 'B', parts: 1 },
+      { name: 'A', parts: 0 },
+      { name: 'B', parts: 0 },
     ],
-    volumeSolids: { value: 1, source: 'sheet' },
+    volumeSolids: { value: 1, source: 'assumed' },
     kits: [],
   }
 }
@@ -24,18 +24,25 @@ function blank(): Product {
 /** Stands for a sheet that begins with what was read of a maker's. */
 export const READ = 'read'
 
+/** What a sheet cannot be kept without and nobody assumes: it is asked for until someone has chosen it. */
+export type Asked = 'kind' | 'chemistry'
+const ASKED: Record<Asked, string> = {
+  kind: 'Choose the kind of product.',
+  chemistry: 'Choose the chemistry.',
+}
+const askedOf = (read: Record<string, unknown>): Asked[] =>
+  (Object.keys(ASKED) as Asked[]).filter((k) => !read[k])
+const keyOf = (id: string | undefined, from: string | undefined): string =>
+  `nephelon.sheet.${id ?? `new.${from ?? ''}`}`
+
 /**
  * Keeps what was read of a maker's sheet as the new sheet that is entered next. What the shelf cannot do without
- * and the sheet does not state is assumed, and marked so.
+ * and the sheet does not state is asked for; solids alone are assumed, and marked so.
  */
 export function beginSheet(read: Record<string, unknown>): void {
-  const sheet = {
-    ...blank(),
-    ratio: { basis: 'volume', source: 'assumed' },
-    volumeSolids: { value: 1, source: 'assumed' },
-    ...read,
-  }
-  localStorage.setItem(`nephelon.sheet.new.${READ}`, JSON.stringify(sheet))
+  const key = keyOf(undefined, READ)
+  localStorage.setItem(key, JSON.stringify({ ...blank(), ...read }))
+  localStorage.setItem(`${key}.asked`, JSON.stringify(askedOf(read)))
 }
 
 /** Keeps a sheet of the shelf with what was read of a newer one as its next edition, to be looked at and saved. */
@@ -58,11 +65,10 @@ export function idOf(name: string): string {
  * until it is saved or given up.
  */
 export function useSheetDraft(id: string | undefined, from: string | undefined) {
-  const draft: Ref<Product | null> = useLocalStorage<Product | null>(
-    `nephelon.sheet.${id ?? `new.${from ?? ''}`}`,
-    null,
-    { serializer: { read: (v) => JSON.parse(v) as Product | null, write: (v) => JSON.stringify(v) } },
-  )
+  const draft: Ref<Product | null> = useLocalStorage<Product | null>(keyOf(id, from), null, {
+    serializer: { read: (v) => JSON.parse(v) as Product | null, write: (v) => JSON.stringify(v) },
+  })
+  const asked = useLocalStorage<Asked[]>(`${keyOf(id, from)}.asked`, [])
   const judged = ref<SheetJudged | null>(null)
   const { trouble, busy: saving, ask } = useRequest()
   const { trouble: waiting, ask: askJudge } = useRequest()
@@ -73,6 +79,7 @@ export function useSheetDraft(id: string | undefined, from: string | undefined) 
     const source = id ?? (from === READ ? undefined : from)
     if (!source) {
       draft.value = blank()
+      asked.value = askedOf({})
       return judge()
     }
     const { data } = await ask(
@@ -104,13 +111,18 @@ export function useSheetDraft(id: string | undefined, from: string | undefined) 
 
   function complete(): Product | null {
     const d = draft.value
-    return d && { ...d, id: d.id || idOf(d.name) || 'unnamed', name: d.name || 'unnamed' }
+    if (!d) return null
+    const components = d.components.map((c) => ({ ...c, parts: c.parts || 1 }))
+    return { ...d, components, id: d.id || idOf(d.name) || 'unnamed', name: d.name || 'unnamed' }
   }
 
   const faults = computed(() => {
     const d = draft.value
     const missing = []
     if (d && !d.name.trim()) missing.push('Give the sheet a name.')
+    missing.push(...asked.value.map((k) => ASKED[k]))
+    if (d && d.components.length > 1 && d.components.some((c) => !c.parts))
+      missing.push('Enter the mixing ratio: the parts of each component.')
     return [...missing, ...(judged.value?.faults ?? []).map((f) => `${f.text} ${f.way}`)]
   })
 
@@ -139,6 +151,7 @@ export function useSheetDraft(id: string | undefined, from: string | undefined) 
   void begin()
   return {
     draft,
+    asked,
     judged,
     faults,
     trouble,

@@ -1,9 +1,10 @@
-package sheet
+package draft
 
 import (
 	"encoding/json"
 	"fmt"
 	"math"
+	"regexp"
 	"slices"
 	"strconv"
 	"strings"
@@ -14,19 +15,25 @@ type Wanted struct {
 	Path  string
 	At    *float64 // °C
 	Value any
-	Doubt bool // it has to be looked at
+	With  string // hardener, where the sheet has several
+	Doubt bool   // it has to be looked at
 }
 
-// ReadWanted reads what a careful reader takes from a sheet, a line each: the path, with @ and °C where it holds at a
-// temperature, the value as JSON, and a question mark where it has to be looked at.
+var wantedLine = regexp.MustCompile(`^([^\s@[]+)(?:\[([^\]]*)\])?(?:@(\S+))? (.*)$`)
+
+// ReadWanted reads what a careful reader takes from a sheet, a line each: the path, with a hardener in brackets where
+// it holds with that one,
+// with @ and °C where it holds at a temperature, the value as JSON, and a question mark where it has to be looked at.
 func ReadWanted(text string) ([]Wanted, error) {
 	var all []Wanted
 	for n, line := range strings.Split(strings.TrimSpace(text), "\n") {
-		path, rest, _ := strings.Cut(line, " ")
-		value, doubt := strings.CutSuffix(rest, " ?")
-		w := Wanted{Doubt: doubt}
-		var at string
-		if w.Path, at, _ = strings.Cut(path, "@"); at != "" {
+		m := wantedLine.FindStringSubmatch(line)
+		if m == nil {
+			return nil, fmt.Errorf("line %d is no path with a value", n+1)
+		}
+		value, doubt := strings.CutSuffix(m[4], " ?")
+		w := Wanted{Path: m[1], With: m[2], Doubt: doubt}
+		if at := m[3]; at != "" {
 			degrees, err := strconv.ParseFloat(at, 64)
 			if err != nil {
 				return nil, fmt.Errorf("line %d: the temperature %q is no number", n+1, at)
@@ -88,8 +95,8 @@ func (d Draft) Score(wanted []Wanted) (Score, error) {
 			words = fmt.Sprintf("%s %s at %.4g °C (%s) from line %d", v.Path, text, *v.At, v.As, v.Line)
 		}
 		k := slices.IndexFunc(wanted, func(w Wanted) bool {
-			return w.Path == v.Path && (w.At == nil) == (v.At == nil) && (w.At == nil || math.Abs(*w.At-*v.At) < 0.3) &&
-				same(plain, w.Value)
+			return w.Path == v.Path && w.With == v.Hardener && (w.At == nil) == (v.At == nil) &&
+				(w.At == nil || math.Abs(*w.At-*v.At) < 0.3) && Same(plain, w.Value)
 		})
 		switch {
 		case k >= 0:
@@ -116,22 +123,22 @@ func (d Draft) Score(wanted []Wanted) (Score, error) {
 	return s, nil
 }
 
-// same reports whether two values agree to what a sheet prints.
-func same(a, b any) bool {
+// Same reports whether two values agree to what a sheet prints.
+func Same(a, b any) bool {
 	switch a := a.(type) {
 	case float64:
 		b, is := b.(float64)
 		return is && math.Abs(a-b) <= 1e-4*math.Max(1e-9, math.Abs(b))
 	case []any:
 		b, is := b.([]any)
-		return is && slices.EqualFunc(a, b, same)
+		return is && slices.EqualFunc(a, b, Same)
 	case map[string]any:
 		b, is := b.(map[string]any)
 		if !is || len(a) != len(b) {
 			return false
 		}
 		for name := range a {
-			if !same(a[name], b[name]) {
+			if !Same(a[name], b[name]) {
 				return false
 			}
 		}

@@ -1,60 +1,77 @@
-package sheet
+package draft
 
 import (
-	"fmt"
 	"maps"
-	"math"
+	"regexp"
 	"slices"
 	"strings"
 )
 
-// settle marks what contradicts itself: a value that stands twice with different figures.
-func (r *reader) settle() {
-	whole := slices.ContainsFunc(r.draft.Values, func(v Value) bool {
-		return v.Path == "volumeSolids" && v.Value == 1.0 || v.Path == "carrier" && v.Value == "none"
-	})
-	var again []int // what a line says once more
-	first := make(map[string]int)
-	for n := range r.draft.Values {
-		v := &r.draft.Values[n]
-		if v.Why == mixOrPart && r.single {
-			v.State, v.Why = Read, ""
+// Times returns the times of a film and of its mix that a sheet gives by temperature.
+func Times() []string {
+	return []string{"potLife", "working", "tackFree", "recoatFrom", "recoatUntil", "foot", "vehicle", "water", "full"}
+}
+
+// standard names a hardener that a sheet means where it names none.
+var standard = regexp.MustCompile(`(?i)standard|regular|normal|medium|estándar|mittel`)
+
+// ProductOf returns values in the shape of the shelf: of what stands twice the first. Of several hardeners the
+// standard one is that among the components, or the first.
+func ProductOf(values []Value) map[string]any {
+	var names []string
+	for _, v := range values {
+		if v.Hardener != "" && !slices.Contains(names, v.Hardener) {
+			names = append(names, v.Hardener)
 		}
-		if v.Why == wetOrDry && whole { // nothing leaves: both are the same
-			v.State, v.Why = Read, ""
-		}
-		if v.Path == "amounts" || v.Path == "kits" || v.Path == "hazards" || v.Path == "cautions" {
-			continue // there may be several
-		}
-		key := v.Path
-		if of, is := v.Value.(map[string]any); is { // of another basis it is said in another way
-			key = fmt.Sprint(key, of["basis"], of["figure"], of["mass"])
-		}
-		if v.At != nil {
-			key = fmt.Sprintf("%s at %g", key, *v.At)
-		}
-		was, twice := first[key]
-		if !twice {
-			first[key] = n
+	}
+	if len(names) == 0 {
+		return shaped(values)
+	}
+	own := max(0, slices.IndexFunc(names, standard.MatchString))
+	product := shaped(with(values, names[own]))
+	if parts, _ := product["components"].([]any); len(parts) > 1 {
+		parts[1].(map[string]any)["name"] = "B, " + names[own]
+	}
+	var others []any
+	for k, name := range names {
+		if k == own {
 			continue
 		}
-		o := &r.draft.Values[was]
-		if a, is := o.Value.(float64); is {
-			const rounded = 0.02 // the same in another unit
-			b, is := v.Value.(float64)
-			if is && a != b && math.Abs(a-b) <= rounded*math.Abs(a) && strings.HasPrefix(v.Path, "film") {
-				again = append(again, n)
-				continue
+		p := shaped(with(values, name))
+		h := map[string]any{"id": slug(name), "name": name}
+		if parts, _ := p["components"].([]any); len(parts) > 1 {
+			b, _ := parts[1].(map[string]any)
+			h["ratio"], h["a"], h["b"] = p["ratio"], parts[0].(map[string]any)["parts"], b["parts"]
+			if b["density"] != nil {
+				h["density"] = b["density"]
 			}
 		}
-		if fmt.Sprint(o.Value) != fmt.Sprint(v.Value) {
-			why := fmt.Sprintf("line %d says %s, line %d says %s", o.Line, o.As, v.Line, v.As)
-			o.State, o.Why, v.State, v.Why = Doubtful, why, Doubtful, why
+		for _, path := range slices.Concat(Times(), []string{"mixing", "mixingAgain", "induction", "furniture"}) {
+			if p[path] != nil {
+				h[path] = p[path]
+			}
+		}
+		for _, v := range values {
+			if v.Hardener == name && slices.Contains([]string{"kits", "slabMin", "slabMax"}, v.Path) {
+				h[v.Path] = p[v.Path]
+			}
+		}
+		others = append(others, h)
+	}
+	product["hardeners"] = others
+	return product
+}
+
+// with returns the values that hold with a hardener: its own, and of what it has none those that name no hardener.
+func with(values []Value, name string) []Value {
+	var all []Value
+	for _, v := range values {
+		own := slices.ContainsFunc(values, func(o Value) bool { return o.Path == v.Path && o.Hardener == name })
+		if v.Hardener == name || v.Hardener == "" && !own {
+			all = append(all, v)
 		}
 	}
-	for _, n := range slices.Backward(again) {
-		r.draft.Values = slices.Delete(r.draft.Values, n, n+1)
-	}
+	return all
 }
 
 // list adds a value to those of its path, each once and no more than the shelf takes.
@@ -73,8 +90,8 @@ type shape struct {
 	lives         map[string]any
 }
 
-// productOf puts values into the shape of the shelf: of what stands twice the first.
-func productOf(values []Value) map[string]any {
+// shaped puts values into the shape of the shelf: of what stands twice the first.
+func shaped(values []Value) map[string]any {
 	s := shape{p: make(map[string]any), densities: make(map[string]any), lives: make(map[string]any)}
 	for _, v := range values {
 		if !s.ofParts(v) && !s.listed(v) {
@@ -120,7 +137,7 @@ func (s *shape) listed(v Value) bool {
 		s.p[path] = append(all, one)
 	}
 	switch v.Path {
-	case "hazards", "cautions":
+	case "hazards", "cautions", "broadcast":
 		list(s.p, v)
 	case "amounts":
 		const most = 12
@@ -161,7 +178,7 @@ func (s *shape) single(v Value) {
 	switch v.Path {
 	case "name", "kind", "chemistry", "carrier", "edition", "sun", "over", "printed":
 		s.p[v.Path] = v.Value
-	case "thinnerMax":
+	case "thinnerMax", "pigmentMax", "solidsMax":
 		if of, is := v.Value.(map[string]any); is {
 			s.p[v.Path] = map[string]any{"value": of["value"], "of": of["of"], "source": "sheet"}
 		}

@@ -1,4 +1,4 @@
-package sheet
+package draft
 
 import (
 	"encoding/json"
@@ -16,7 +16,7 @@ func (d Draft) Without(places []int) Draft {
 			out.Values = append(out.Values, v)
 		}
 	}
-	out.Product = productOf(out.Values)
+	out.Product = ProductOf(out.Values)
 	return out
 }
 

@@ -1,0 +1,60 @@
+package sheet
+
+import (
+	"fmt"
+	"math"
+	"slices"
+	"strings"
+
+	"nephelon/core/draft"
+)
+
+// settle marks what contradicts itself: a value that stands twice with different figures.
+func (r *reader) settle() {
+	whole := slices.ContainsFunc(r.draft.Values, func(v draft.Value) bool {
+		return v.Path == "volumeSolids" && v.Value == 1.0 || v.Path == "carrier" && v.Value == "none"
+	})
+	var again []int // what a line says once more
+	first := make(map[string]int)
+	for n := range r.draft.Values {
+		v := &r.draft.Values[n]
+		if v.Why == mixOrPart && r.single {
+			v.State, v.Why = draft.Read, ""
+		}
+		if v.Why == wetOrDry && whole { // nothing leaves: both are the same
+			v.State, v.Why = draft.Read, ""
+		}
+		if v.Path == "amounts" || v.Path == "kits" || v.Path == "hazards" || v.Path == "cautions" ||
+			v.Path == "broadcast" {
+			continue // there may be several
+		}
+		key := v.Hardener + " " + v.Path
+		if of, is := v.Value.(map[string]any); is { // of another basis it is said in another way
+			key = fmt.Sprint(key, of["basis"], of["figure"], of["mass"])
+		}
+		if v.At != nil {
+			key = fmt.Sprintf("%s at %g", key, *v.At)
+		}
+		was, twice := first[key]
+		if !twice {
+			first[key] = n
+			continue
+		}
+		o := &r.draft.Values[was]
+		if a, is := o.Value.(float64); is {
+			const rounded = 0.02 // the same in another unit
+			b, is := v.Value.(float64)
+			if is && a != b && math.Abs(a-b) <= rounded*math.Abs(a) && strings.HasPrefix(v.Path, "film") {
+				again = append(again, n)
+				continue
+			}
+		}
+		if fmt.Sprint(o.Value) != fmt.Sprint(v.Value) {
+			why := fmt.Sprintf("line %d says %s, line %d says %s", o.Line, o.As, v.Line, v.As)
+			o.State, o.Why, v.State, v.Why = draft.Doubtful, why, draft.Doubtful, why
+		}
+	}
+	for _, n := range slices.Backward(again) {
+		r.draft.Values = slices.Delete(r.draft.Values, n, n+1)
+	}
+}
