@@ -91,7 +91,7 @@ func composite(path string, of map[string]any, units measure.System) string {
 		kind := map[any]measure.Kind{"wet-film": measure.KindFilm, "dry-film": measure.KindFilm,
 			"spread": measure.KindSpread, "mass-per-area": measure.KindCoverage}[of["basis"]]
 		amount := units.Format(kind, number("value"))
-		for _, name := range []string{"basis", "figure", "use"} {
+		for _, name := range []string{"basis", "figure", "for"} {
 			if words, is := of[name].(string); is && words != "" {
 				amount += ", " + strings.ReplaceAll(words, "-", " ")
 			}

@@ -76,11 +76,15 @@ func places(r *reader, n int, f field, label, rest string) {
 
 // where reads temperatures whose label need not say what is as warm.
 func where(r *reader, n int, f field, label, rest string) {
-	if slices.ContainsFunc(placesIn, func(p [2]string) bool { return words(p[1]).MatchString(label) }) {
+	before := len(r.draft.Values)
+	said := label
+	if all := r.find(rest); len(all) > 0 {
+		said += " " + rest[:all[0].from]
+	}
+	if slices.ContainsFunc(placesIn, func(p [2]string) bool { return words(p[1]).MatchString(said) }) {
 		places(r, n, f, label, rest)
 		return
 	}
-	before := len(r.draft.Values)
 	limits("air")(r, n, f, label, rest)
 	for k := before; k < len(r.draft.Values); k++ {
 		r.draft.Values[k].State, r.draft.Values[k].Why = draft.Doubtful, "the sheet does not say whether of air or slab"
@@ -102,8 +106,8 @@ var (
 	notMore = words(`\b(not|no|never|nicht|kein\w*)( be| rise| go| to)? (above|over|more|exceed\w*|higher|greater|über|höher|mehr)\b|` +
 		`no (superior|más)`)
 	notLess = words(`\b(not|no|never|nicht)( be| fall| drop| go)? (below|under|less|lower|fewer|unter|weniger)\b|no (inferior|menos)`)
-	least   = words(`\b(min\.?|minimum|minimal|at least|mind\.?|mindestens|ab)(\W|$)|mindest|mínim|≥`)
-	most    = words(`\b(max\.?|maximum|maximal|at most|up to|höchstens|bis( zu)?|hasta)(\W|$)|höchst|máxim|≤`)
+	least   = words(`\b(min\.?|minimum|minimal|at least|mind\.?|mindestens|ab)(\W|$)|mindest|mínim|mín\.|≥`)
+	most    = words(`\b(max\.?|maximum|maximal|at most|up to|höchstens|bis( zu)?|hasta)(\W|$)|höchst|máxim|máx\.|≤`)
 	upwards = words(`^\s*(or|and|oder|und) (above|up|higher|more|warmer|höher|mehr)`)
 	ofNext  = words(`\s(or|and|oder|und|y|o) \p{L}+\s*\+?$`) // said of the figure that follows
 	down    = words(`^\s*(or|and|oder|und) (below|lower|less|cooler|weniger)`)
@@ -186,7 +190,7 @@ func limits(what string) reading {
 	return func(r *reader, n int, _ field, label, rest string) { read(r, n, label, rest) }
 }
 
-var kelvins = regexp.MustCompile(`(` + number + `)\s?(?:°?\s?([CF])\b|K\b)`)
+var kelvins = regexp.MustCompile(`(` + number + `)\s?(?:(?:°|[Dd]eg(?:rees?|\.)?)?\s?([CF])\b|K\b)`)
 
 var inBrackets = regexp.MustCompile(`\(([^)]*)\)`)
 
@@ -203,7 +207,7 @@ func films(r *reader, n int, _ field, label, rest string) {
 	rest = dryBeside.ReplaceAllString(bothFilms.ReplaceAllString(rest, "wet"), "")
 	if dryFilm.MatchString(rest) { // what is said of the dry film stands in clauses of its own
 		var wet []string
-		for _, clause := range regexp.MustCompile(`[;,/(]`).Split(rest, -1) {
+		for _, clause := range regexp.MustCompile(`[;,/(=]`).Split(rest, -1) {
 			if !dryFilm.MatchString(clause) {
 				wet = append(wet, clause)
 			}
@@ -227,6 +231,8 @@ func films(r *reader, n int, _ field, label, rest string) {
 		r.add(n, draft.Value{Path: "filmMax", Value: all[0].low, As: all[0].text, State: state, Why: why})
 	case least.MatchString(rest):
 		r.add(n, draft.Value{Path: "filmMin", Value: all[0].low, As: all[0].text, State: state, Why: why})
+	case len(all) == 1 && state == draft.Read && words(`recommended|typical`).MatchString(label) && !r.has("printed"):
+		r.prints(n, "", "", "wet-film", all[0], all[0].high)
 	}
 }
 
@@ -345,8 +351,12 @@ func kits(r *reader, n int, _ field, label, rest string) {
 	if notKits.MatchString(label) {
 		return
 	}
+	own := counted.MatchString(label[:min(1, len(label))]) // 3-gallon kit, 15-gallon kit
 	all := packsOf.FindAllStringSubmatch(rest, -1)
-	if len(all) > 0 && !strings.HasPrefix(strings.TrimSpace(rest), all[0][0]) {
+	if own {
+		all = packsOf.FindAllStringSubmatch(label, -1)
+	}
+	if len(all) > 1 || len(all) > 0 && !strings.HasPrefix(strings.TrimSpace(rest), all[0][0]) {
 		for _, m := range all { // A 16 L, B 4 L (20 L pack)
 			kits(r, n, field{}, "", m[1])
 		}
@@ -358,7 +368,7 @@ func kits(r *reader, n int, _ field, label, rest string) {
 	}
 	if m != nil {
 		rest = m[1]
-	} else if counted.MatchString(label[:min(1, len(label))]) { // 3-gallon kit, 15-gallon kit
+	} else if own {
 		rest = label
 	}
 	// What stands in brackets or after a colon are the parts of the kit before it.
@@ -393,7 +403,10 @@ func storage(r *reader, n int, _ field, label, rest string) {
 	kept := slices.DeleteFunc(of(all, span), func(a amount) bool { return a.low < opened })
 	if len(kept) > 0 {
 		a := kept[0]
-		if r.keepsApart(n, rest) { // of several parts the one that keeps shortest
+		said := label + " " + rest
+		first, _, _ := strings.Cut(said, ",")
+		whole := partOf(first) == "" && len(of(r.find(first), span)) > 0
+		if r.keepsApart(n, said) && !whole { // of several parts the one that keeps shortest
 			a = slices.MinFunc(kept, func(a, b amount) int { return cmp.Compare(a.low, b.low) })
 		}
 		v := draft.Value{Path: "shelfLife", Value: a.low, As: a.text}
@@ -406,9 +419,9 @@ func storage(r *reader, n int, _ field, label, rest string) {
 }
 
 // keepsApart reads how long each part keeps; false where the sheet says it of the product.
-func (r *reader) keepsApart(n int, rest string) bool {
+func (r *reader) keepsApart(n int, said string) bool {
 	apart := false
-	for _, clause := range regexp.MustCompile(`[,;:]\s|\s(?:and|und|y)\s`).Split(rest, -1) {
+	for _, clause := range regexp.MustCompile(`[,;]\s|\s(?:and|und|y)\s`).Split(said, -1) {
 		if own, part := of(r.find(clause), span), partOf(clause); len(own) == 1 && part != "" {
 			apart = true
 			if slices.ContainsFunc(r.draft.Values, func(v draft.Value) bool { return v.Path == "shelfLife:"+part }) {

@@ -22,6 +22,13 @@ type field struct {
 	clause *regexp.Regexp
 	wants  []kind
 	read   reading
+	only   kind // of its quantities one is of this kind, where not all are welcome
+}
+
+// of names the kind of quantity that a label of several meanings has behind it.
+func (f field) of(k kind) field {
+	f.only = k
+	return f
 }
 
 // field returns the field that words of the lexicon name.
@@ -84,7 +91,7 @@ func timeFields(x lexicon) []field {
 		x.field("tackFree", timeAt("tackFree", false), "tackFree").said(span),
 		end("until", "recoatUntil", true),
 		end("from", "recoatFrom", false),
-		x.field("next coat", window).said(span),
+		x.field("next coat", window).said(span).of(span),
 		x.field("foot", timeAt("foot", false), "foot").but(`heavy`).said(span),
 		x.field("vehicle", timeAt("vehicle", false), "vehicle").said(span),
 		x.field("furniture", timeAt("furniture", false), "furniture").said(span),
@@ -129,7 +136,7 @@ func packFields(x lexicon) []field {
 		x.field("storage", storage, "shelfLife", "storeMin", "storeMax").but(x.any("dew") + `|surface|floor|humidity`).
 			when(words(`^(keeps?|good for|store|shelf life|use (by|within)|between .* °)`)),
 		x.field("pigment", portion("pigmentMax"), "pigmentMax").
-			when(words(`\b(pigment|colou?r|tint)\p{L}* ?(paste|pack|concentrate)?\b.*\bup to\b|\bup to\b.*\b(pigment|colou?r)`), share),
+			when(words(`\b(pigment|colou?r|tint)\p{L}* ?(paste|pack|concentrate)?\b.*\bup to\b|\b(up to|max\p{L}*)\b.*\b(pigment|colou?r|tint)`), share),
 		x.field("filler", portion("solidsMax"), "solidsMax").
 			when(words(`\b(filled|extended|füllbar|gefüllt|rellen)\p{L}*\b.*\b(sand|quar[tz]|filler|aggregate|silica|füllst|arena)`), share),
 		x.field("thinner", thinning, "thinnerMax").

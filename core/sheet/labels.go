@@ -33,7 +33,7 @@ func labels() lexicon {
 			`sec(o|ado) al tacto`},
 		"next coat": {`(re|over)coat(ing|able|ed)?( times?| windows?|` +
 			` intervals?)?`, `waiting time`, `time between coats`,
-			`inter-?coat( time| interval)?`, `(next|second|subsequent|further) (coat|layer)`, `(to )?(re|over)-?coat`, `überarbeit(bar(keit)?|ung)\b`, `wartezeit`, `tiempo entre capas`, `(intervalo de )?repintado`},
+			`inter-?coat( time| interval)?`, `(next|second|subsequent|further) (coat|layer)`, `(to )?(re|over)-?coat`, `top ?coat(ed|ing)? (within|after|between)`, `überarbeit(bar(keit)?|ung)\b`, `wartezeit`, `tiempo entre capas`, `(intervalo de )?repintado`},
 		"next coat until": {`(until|within|before|no later|not later|(at the |at )?latest|max|longest)`, `bis\b`, `spätestens`, `máx`},
 		"next coat from":  {`(from|after|min|earliest|not before)`, `nach\b`, `ab\b`, `frühestens`, `mín`},
 		"recoatUntil":     {`(max(imum|\.)?|latest|longest) (re|over)coat`},
@@ -42,7 +42,7 @@ func labels() lexicon {
 			`(ready for |open to )?(light )?(foot|pedestrian)( traffic|s)?\b`, `walk(able|ing|[- ]?on|` +
 				`ed on)?\b`, `begehbar`,
 			`tránsito peatonal`, `transitable`, `pisable`, `tráfico peatonal`},
-		"vehicle": {`(ready for |open to )?(light )?(vehic|driv(e|ing)[- ]on|wheel(ed)? traffic|heavy traffic|fork ?lift)`,
+		"vehicle": {`(ready for |open to )?(light )?(vehic|driv(en|e|ing)[- ]on|wheel(ed)? traffic|heavy traffic|fork ?lift)`,
 			`(traffic, )?(heavy|vehicles)\b`, `befahrbar`, `mechanisch belastbar`, `(tránsito|tráfico) (de vehículos|rodado|pesado)`},
 		"furniture": {`furniture`},
 		"water": {`water (exposure|immersion|contact)`, `immersion`, `fill(ing|ed)? (the pool )?with water`,
@@ -72,7 +72,7 @@ func labels() lexicon {
 			`((surface|substrate|floor|slab|concrete) and (the )?(air|ambient)) temp`},
 		"slab": {`(substrate|floor|surface|slab|concrete) temp`, `(untergrund|boden|objekt)temp`,
 			`temperatura d(el soporte|e la superficie)`},
-		"air": {`(air|ambient|room) temp`, `(best |ideal )?room\b`, `(luft|umgebungs|raum)temp`, `temperatura ambiente`,
+		"air": {`(air|ambient|room) temp`, `(best |ideal |recommended )?(room\b|air temp|ambient temp)`, `(luft|umgebungs|raum)temp`, `temperatura ambiente`,
 			`temperatura del aire`},
 		"use": {`((max|min)(imum|\.)? )?(application|use|working|processing|installation|recommended) temp`, `verarbeitung\b`, `verarbeitungstemp`, `temperatura de aplicación`},
 		"dew": {`dew ?point`, `taupunkt`, `punto de rocío`},
@@ -86,7 +86,7 @@ func labels() lexicon {
 // packLabels holds those of how a product is sold, kept, coloured and thinned.
 func packLabels() lexicon {
 	return lexicon{
-		"kits": {`kits?\b`, `pack(age|aging|s)?\b`, `(units?|pack|kit)( sizes?)?\b`, `sizes?\b`, `available (in|as)`,
+		"kits": {`(kits?|sets?)\b`, `pack(age|aging|s)?\b`, `(units?|pack|kit)( sizes?)?\b`, `sizes?\b`, `available (in|as)`,
 			`(complete|full|whole|total) (pack|kit|set|unit)`, `container`,
 			`[0-9][0-9.,/-]*[ -]?(kg|g|lb|l|litre|liter|gal|gallon|quart|qt|ml)s? (complete |full )?(kit|pack|set|unit|bucket|pail|gebinde)s?\b`,
 			`suppl(y|ied)\b`, `delivery form`, `lieferform`, `(liefer|kombi)?gebinde`, `(ver)?packung`, `presentación`, `envases`},

@@ -66,7 +66,7 @@ func Corrected(lines []Line, anew map[int]string) []Line {
 // sentences divides a line of text into its sentences; a line of a table stays as it is.
 func sentences(l Line) []Line {
 	at := sentenced.FindAllStringIndex(l.Text, -1)
-	if len(l.Cells) > 1 || len(at) == 0 {
+	if len(l.Cells) > 1 || len(at) == 0 || warned.MatchString(l.Text) {
 		return []Line{l}
 	}
 	var all []Line

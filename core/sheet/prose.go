@@ -88,7 +88,16 @@ func goesWith(f *field, all []amount, clause string) bool {
 func apart(text string) []string {
 	text = andThe.ReplaceAllString(text, "$1, ")
 	text = dewBeside.ReplaceAllString(shortened.ReplaceAllString(text, "$1 "), ", $2")
-	return clauses.Split(thenDone.ReplaceAllString(text, ", $1"), -1)
+	const unsplit = "\x00"
+	text = thenDone.ReplaceAllString(text, ", $1")
+	for _, unit := range []string{"sq. ft", "ft. per"} { // their full stops end no sentence
+		text = strings.ReplaceAll(text, unit, strings.ReplaceAll(unit, " ", unsplit))
+	}
+	all := clauses.Split(text, -1)
+	for n := range all {
+		all[n] = strings.ReplaceAll(all[n], unsplit, " ")
+	}
+	return all
 }
 
 // mentioned returns the field that a clause names and has a quantity for, or nil.

@@ -190,7 +190,7 @@ func (r *reader) labelled(n int, label, rest string) bool {
 	label = strings.TrimSpace(chapter.ReplaceAllString(bullet.ReplaceAllString(label, ""), "$1"))
 	for _, f := range r.fields {
 		m := f.label.FindStringIndex(label)
-		if m == nil || r.heavier(label) || f.not != nil && f.not.MatchString(label) {
+		if m == nil || r.heavier(label) || f.not != nil && f.not.MatchString(label) || r.means(f, rest) {
 			continue
 		}
 		sentence := rest == "" && len(r.find(label)) > 0
@@ -215,6 +215,12 @@ func (r *reader) labelled(n int, label, rest string) bool {
 	return false
 }
 
+// means reports whether what stands behind a label is of another kind than that of its field.
+func (r *reader) means(f field, rest string) bool {
+	all := r.find(rest)
+	return f.only != "" && len(all) > 0 && len(of(all, f.only)) == 0
+}
+
 var (
 	bullet    = regexp.MustCompile(`^\s*[•·▪–*-]\s+`)
 	chapter   = regexp.MustCompile(`^\s*[0-9]{1,2}\.(?:[0-9]+\.?)*\s+(\p{Lu}\p{L})`)
@@ -233,8 +239,8 @@ var (
 	asks       = regexp.MustCompile(`\?\s*$`)
 	shortened  = words(`\b(ca|approx|min|mind|max|temp|rel|std|vol|wt|no|incl)\.\s`)
 	andThe     = words(`([0-9°%][^.;,]*)\s+and the\s+`)
-	thenDone   = words(`\s+(?:and|und|y|then)\s+((?:let|leave|allow|dejar|stir|mix|reaches|is|can|has|may|at|full)\b)`)
-	dewBeside  = words(`\s+(and|und|y)\s+((?:at least )?[0-9]+(?:[.,][0-9]+)? ?(?:K|°\s?[CF]?)(?: ?\([^)]*\))?[^.;,0-9]*` + labels().any("dew") + `)`)
+	thenDone   = words(`\s+(?:and|und|y|then)\s+((?:driven|walked|let|leave|allow|dejar|stir|mix|reaches|is|can|has|may|at|full)\b)`)
+	dewBeside  = words(`(,|\s+(?:and|und|y))\s+((?:at least )?[0-9]+(?:[.,][0-9]+)? ?(?:K|deg\.? ?[CF]|°\s?[CF]?)(?: ?\([^)]*\))?[^.;,0-9]*` + labels().any("dew") + `)`)
 	dewWords   = words(labels().any("dew"))
 	overallAt  = regexp.MustCompile(`(?i)\b(all|data|values|times|figures)\b.*\b(at|bei)\b`)
 	colonAfter = regexp.MustCompile(`^([^:(]{2,60}?(?:\([^)]*\)[^:(]{0,30}?)?)\s*:\s+(.*)$`)

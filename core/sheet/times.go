@@ -35,6 +35,11 @@ func recoat(path string, runsOut bool) func(*reader, int, field, string, string)
 		if len(of(r.find(label), span)) > 0 {
 			said = label // there is no label, but a sentence
 		}
+		if all := of(r.find(said), span); r.columns == nil && len(all) == 1 && all[0].ranged && runsOut &&
+			words(`\b(within|zwischen|entre)\b[^0-9]*$`).MatchString(strings.TrimSuffix(label, said)+" "+said[:all[0].from]) {
+			window(r, n, f, strings.TrimSuffix(label, said), said) // within 4 to 10 h is from the one until the other
+			return
+		}
 		if r.columns == nil && len(of(r.find(said), span)) > 1 && len(of(r.find(said), temperature)) < 2 {
 			window(r, n, f, strings.TrimSuffix(label, said), said)
 			return

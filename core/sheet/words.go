@@ -17,12 +17,16 @@ type wordField struct {
 	doubt      func(m []string) string // why it has to be looked at; empty where it need not
 }
 
+// warned is a line that says what can hurt, in one sentence or several.
+var warned = words(`^(?:caution|warning|danger|vorsicht|warnung|precaución)s? ?[:!.] ?(.{12,400})$`)
+
 func wordFields() []wordField {
 	constant := func(v any) func([]string) any { return func([]string) any { return v } }
 	return []wordField{
 		{"thinnerMax", words(`do not thin\b|must not be thinned|never thin\b|nicht verdünnen|no diluir`),
 			words(`unless|except`),
 			constant(map[string]any{"value": 0.0, "of": "a"}), nil},
+		{"voc", words(`\b(?:zero|no) voc\b|\bvoc[- ]?free\b`), nil, constant(0.0), nil},
 		{"abrade", words(`\b(?:abrade|sand)\b[^.]*?\b([0-9]{2,3})[ -]?grit`), nil,
 			func(m []string) any { return value(m[1]) }, nil},
 		{"mixing", words(`\b(?:mix|stir|blend)\b[^.;:]{0,60}?\b(?:for|another) (?:about |approx\.? |(?:a )?minimum (?:of )?|` +
@@ -56,7 +60,7 @@ func wordFields() []wordField {
 		{"hazards", words(`\bH22[456]\b|\bflammable\b|\bentzündbar|\bentzündlich|\binflamable`),
 			words(`non[- ]?flammable|not flammable|flammable (liquids? (stor|area)|materials? (near|away))`), constant("flammable"),
 			nil},
-		{"cautions", words(`^(?:caution|warning|danger|vorsicht|warnung|precaución)s? ?[:!.] ?(.{12,400})$`), nil,
+		{"cautions", warned, nil,
 			func(m []string) any { return strings.TrimSpace(m[1]) }, nil},
 		{"sun", words(`\b(?:not (?:uv|light)[- ]?(?:stable|resistant)|(?:may|will) (?:yellow|amber)|` +
 			`yellows|ambers)\b`), nil,
@@ -75,7 +79,7 @@ var scattered = [][2]string{{"flake", `(?:vinyl |colou?r |decorative )?(?:flakes
 
 var (
 	scatters = words(`\b(?:broadcast|scatter|sprinkl|seeded|(?:ein|ab|be)ge?streu|(?:ein|ab|be)zustreuen|(?:ein|ab|be)streu|espolvor)\p{L}*`)
-	takesNo  = words(`\b(?:not|never|no|nicht|kein\p{L}*|without|if|when|where|only if)\b`)
+	takesNo  = words(`\b(?:not|never|no|nicht|kein\p{L}*|without|if|only)\b`)
 )
 
 // broadcast reads what may be scattered into a film, each once. A sentence with a condition or a denial says nothing.
@@ -136,7 +140,7 @@ const months = `jan(?:uary|uar)?|feb(?:ruary|ruar)?|mar(?:ch|zo)?|märz|apr(?:il
 	`julio|agosto|septiembre|octubre|noviembre|diciembre`
 
 // editions are the ways in which a sheet says its edition.
-var editions = words(`\b((?:edition|edici[oó]n|fassung|ausgabe) [0-9][0-9/.]*|` +
+var editions = words(`\b((?:ed(?:ition|\.)|edici[oó]n|fassung|ausgabe) [0-9][0-9/.]*|` +
 	`rev(?:ision|\.)? ?(?:[0-9][0-9./]*|[A-Z]\b)|versi[oó]n [0-9][0-9.]*|` +
 	`issue (?:[0-9][0-9./]*|[A-Z]\b)|20[0-9]{2}-[01][0-9](?:-[0-3][0-9])?|(?:[0-3]?[0-9][-./]){0,2}20[0-9]{2}|` +
 	`(?:[0-3]?[0-9]\.? )?(?:` + months + `)\.? (?:[0-3]?[0-9], )?(?:de )?20[0-9]{2})`)
@@ -162,6 +166,8 @@ func (r *reader) head() {
 			r.describe(v[0].Line-1, v[0].As)
 		}
 		r.choose(v[0].Line-1, v[0].As, "kind", kinds)
+		below := min(v[0].Line, len(r.lines)-1)
+		r.choose(below, r.lines[below].Text, "kind", kinds)
 	}
 }
 
@@ -221,8 +227,8 @@ var kinds = [][2]string{{"moisture barrier|vapou?r barrier", "moisture-barrier"}
 	{"primer|grundierung|imprimación", "primer"},
 	{"metallic", "metallic"}, {"deep[- ]pour|casting", "deep-pour"},
 	{"flood coat|table ?tops?|bar ?tops?|counter ?tops?|bars|counters", "flood"},
-	{"grout", "grout"}, {"(?:swimming )?pool (?:paint|coating|enamel)", "pool-paint"}, {`pol[iy]asp[aá]rt\p{L}*`, "polyaspartic"},
-	{"binder", "binder"}, {"clear.*|sealer", "clear"},
+	{"grout", "grout"}, {"(?:swimming )?pool (?:paint|coating|enamel)|(?:paint|coating|enamel) for (?:swimming )?pools", "pool-paint"}, {`pol[iy]asp[aá]rt\p{L}*`, "polyaspartic"},
+	{"binder", "binder"}, {"clear(?:[- ]?coat\\p{L}*)?|sealer", "clear"},
 	{`self[- ](?:levell?|smooth)ing|body coat|floor coating|autonivelante|\p{L}*verlauf\p{L}*|fließbelag|fliessbelag`, "body"},
 	{"paint|enamel|pintura|anstrich|farbe", "paint"}, {`polyurethane|urethane|polyurethan\p{L}*|pur`, "urethane"}}
 
