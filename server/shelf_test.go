@@ -366,6 +366,16 @@ func TestAMakersSheetIsRead(t *testing.T) {
 		!slices.Contains(d.Missing, "ratio") {
 		t.Errorf("%+v", d)
 	}
+	var denied struct{ Conflicts []draft.Conflict }
+	status, text = owner.send(http.MethodPost, "/api/shelf-file/sheet", "Tern 5\nEpoxy primer\n\n"+
+		"Mix ratio: 2:1 by volume (100:40 by weight)\nDensity: part A 1.1 kg/L, part B 1.0 kg/L\nWet film: 200 - 300 µm\n")
+	if err := json.Unmarshal([]byte(text), &denied); err != nil || status != http.StatusOK || len(denied.Conflicts) != 1 {
+		t.Fatalf("a ratio against its densities: %d %s", status, text)
+	}
+	if c := denied.Conflicts[0]; !strings.Contains(c.Text, "2.5 : 1 of A to B by mass") || len(c.Lines) != 2 ||
+		c.Lines[0].Line != 4 || c.Lines[1].Line != 5 {
+		t.Errorf("%+v", c)
+	}
 	if status, text := owner.send(http.MethodPost, "/api/shelf-file/sheet", "%PDF-1.4 garbage"); status !=
 		http.StatusUnprocessableEntity || !strings.Contains(text, "PDF") {
 		t.Errorf("%d %s", status, text)

@@ -5,6 +5,7 @@ package draft
 import (
 	"cmp"
 	"regexp"
+	"slices"
 	"strings"
 )
 
@@ -42,6 +43,49 @@ type Draft struct {
 	Values  []Value        `json:"values" doc:"Values in the order of the sheet"`
 	Missing []string       `json:"missing" doc:"Fields of which the sheet says nothing"`
 	Product map[string]any `json:"product" doc:"The values in the shape of the shelf; what is not stated is left out"`
+}
+
+// Conflict holds what values of a sheet deny between them, with the line of each.
+type Conflict struct {
+	Text  string  `json:"text"`
+	Lines []Quote `json:"lines"`
+}
+
+// Quote holds a line of a sheet.
+type Quote struct {
+	Line int    `json:"line" doc:"Number, from 1"`
+	Text string `json:"text"`
+}
+
+// against holds the fields that a field of the shelf is judged against.
+func against() map[string][]string {
+	return map[string][]string{"density": {"density:A", "density:B", "ratio"}, "ratio": {"density:A", "density:B"},
+		"components": {"ratio", "density", "density:A", "density:B"}, "massSolids": {"volumeSolids"},
+		"voc": {"massSolids", "density", "carrier"}, "printed": {"filmMin", "filmMax"}, "carrier": {"volumeSolids"},
+		"volumeSolids": {"chemistry"}, "thinnerMax": {"carrier"}, "filmMax": {"filmMin"}, "airMax": {"airMin"},
+		"slabMax": {"slabMin"}, "materialMax": {"materialMin"}, "humidityMax": {"humidityMin"}, "recoatUntil": {"recoatFrom"},
+		"recoatFrom": {"tackFree"}, "foot": {"tackFree", "recoatFrom"}, "furniture": {"foot"}, "vehicle": {"foot"},
+		"full": {"foot", "vehicle"}}
+}
+
+// Lines returns the lines that a field of the shelf was read from, by its JSON Pointer, and those of the fields that it
+// is judged against; nothing where the field was not read.
+func (d Draft) Lines(pointer string) []Quote {
+	field, _, _ := strings.Cut(strings.TrimPrefix(pointer, "/"), "/")
+	paths := append([]string{field}, against()[field]...)
+	lines := []Quote{}
+	read := field == "components"
+	for _, v := range d.Values {
+		quote := Quote{v.Line, v.Text}
+		if slices.Contains(paths, v.Path) && !slices.Contains(lines, quote) {
+			lines = append(lines, quote)
+		}
+		read = read || v.Path == field
+	}
+	if !read {
+		return nil
+	}
+	return lines
 }
 
 // Format and Version name the form of a draft.

@@ -2,6 +2,8 @@ package sheet
 
 import (
 	"cmp"
+	"fmt"
+	"math"
 	"regexp"
 	"slices"
 	"strings"
@@ -200,9 +202,6 @@ var (
 	dryBeside = words(`\((dry|dft|trocken)[^)]*\)`)
 )
 
-// wetOrDry is the doubt about a film; where nothing of it leaves, there is none.
-const wetOrDry = "the sheet does not say whether wet or dry"
-
 func films(r *reader, n int, _ field, label, rest string) {
 	rest = dryBeside.ReplaceAllString(bothFilms.ReplaceAllString(rest, "wet"), "")
 	if dryFilm.MatchString(rest) { // what is said of the dry film stands in clauses of its own
@@ -221,7 +220,7 @@ func films(r *reader, n int, _ field, label, rest string) {
 	state, why := draft.Read, ""
 	const troweled = 0.003 // m: nobody gauges it wet
 	if !words(`wet|wft|nass|húmed`).MatchString(label+" "+rest) && all[0].high < troweled {
-		state, why = draft.Doubtful, wetOrDry
+		state, why = draft.Doubtful, draft.WetOrDry
 	}
 	switch {
 	case all[0].ranged:
@@ -326,19 +325,62 @@ func (r *reader) ratioOfPacks() {
 	if a.of == "" || a.of != b.of || c.of != "" && c.of != a.of {
 		return
 	}
-	if slices.ContainsFunc(r.draft.Values, func(v draft.Value) bool { return v.Path == "ratio" }) {
-		return
-	}
 	parts := []float64{1, b.low / a.low}
 	if c.of != "" {
 		parts = append(parts, c.low/a.low)
 	}
 	basis := map[kind]string{mass: "mass", volume: "volume"}[a.of]
+	if stated := slices.IndexFunc(r.draft.Values, func(v draft.Value) bool { return v.Path == "ratio" }); stated >= 0 {
+		for n := range r.draft.Values {
+			r.ratioAgainst(&r.draft.Values[n], basis, parts, a.line)
+		}
+		return
+	}
 	r.add(a.line, draft.Value{Path: "ratio", Value: map[string]any{"basis": basis, "parts": parts}, As: a.text,
 		State: draft.Derived, Why: "from what a kit holds of each part"})
 }
 
-var kitParts = words(`\b[ABC]\b`)
+// ratioAgainst marks a ratio that the parts of a kit deny.
+func (r *reader) ratioAgainst(v *draft.Value, basis string, parts []float64, line int) {
+	of, _ := v.Value.(map[string]any)
+	stated, _ := of["parts"].([]float64)
+	if v.Path != "ratio" || of["basis"] != basis || len(stated) != len(parts) || v.Hardener != "" {
+		return
+	}
+	for k := range parts {
+		if math.Abs(stated[k]/stated[0]-parts[k]) > rounding*parts[k] {
+			v.State = draft.Doubtful
+			v.Why = fmt.Sprintf("line %d says %s, the kit of line %d holds other parts", v.Line, v.As, line+1)
+		}
+	}
+}
+
+// rounding bounds how far figures of a sheet may lie apart, as a share, before rounding does not explain it.
+const rounding = 0.05
+
+// partsOff returns in words what the parts of a kit make, where they stand in brackets behind its size and make
+// something else.
+func (r *reader) partsOff(a amount, rest string) string {
+	_, after, _ := strings.Cut(rest, a.text)
+	m := behindSize.FindStringSubmatch(after)
+	if m == nil {
+		return ""
+	}
+	inside := of(r.find(m[1]), a.of)
+	sum := 0.0
+	for _, part := range inside {
+		sum += part.low
+	}
+	if len(inside) < 2 || !together.MatchString(m[1]) && !kitParts.MatchString(m[1]) || math.Abs(sum/a.low-1) <= rounding {
+		return ""
+	}
+	return "its parts, " + strings.TrimSpace(m[1]) + ", do not add up to it"
+}
+
+var (
+	behindSize = regexp.MustCompile(`^[^(,;]{0,20}\(([^)]*)\)`)
+	kitParts   = words(`\b[ABC]\b`)
+)
 
 func kits(r *reader, n int, _ field, label, rest string) {
 	if several := strings.Split(label, "; "); len(several) > 1 { // a line of kits, each with its parts
@@ -358,7 +400,9 @@ func kits(r *reader, n int, _ field, label, rest string) {
 	}
 	if len(all) > 1 || len(all) > 0 && !strings.HasPrefix(strings.TrimSpace(rest), all[0][0]) {
 		for _, m := range all { // A 16 L, B 4 L (20 L pack)
-			kits(r, n, field{}, "", m[1])
+			for _, a := range r.find(m[1]) {
+				r.addKit(n, a, rest)
+			}
 		}
 		return
 	}
@@ -382,9 +426,18 @@ func kits(r *reader, n int, _ field, label, rest string) {
 		if a.of != volume && a.of != mass || a.ranged || parts {
 			continue
 		}
-		kit := map[string]any{"name": strings.ReplaceAll(a.text, "-", " "), string(a.of): a.low}
-		r.add(n, draft.Value{Path: "kits", Value: kit, As: a.text})
+		r.addKit(n, a, rest)
 	}
+}
+
+// addKit adds a size that the product is sold in, as doubtful where its parts make another.
+func (r *reader) addKit(n int, a amount, rest string) {
+	kit := map[string]any{"name": strings.ReplaceAll(a.text, "-", " "), string(a.of): a.low}
+	v := draft.Value{Path: "kits", Value: kit, As: a.text}
+	if v.Why = r.partsOff(a, rest); v.Why != "" {
+		v.State = draft.Doubtful
+	}
+	r.add(n, v)
 }
 
 var (

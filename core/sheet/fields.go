@@ -167,9 +167,6 @@ func besides(v draft.Value, a amount) draft.Value {
 	return v
 }
 
-// mixOrPart is the doubt about a density; of what has one part there is none.
-const mixOrPart = "the sheet does not say whether of the mix or of a part"
-
 // wholeDensity reads a density that names no part: that of the mix where it says so beside it, of parts where
 // those are named there.
 func wholeDensity(r *reader, n int, f field, label, rest string) {
@@ -194,7 +191,7 @@ func wholeDensity(r *reader, n int, f field, label, rest string) {
 	}
 	v := draft.Value{Path: "density", Value: all[0].low, As: all[0].text}
 	if !mixed.MatchString(label + " " + rest) {
-		v.State, v.Why = draft.Doubtful, mixOrPart
+		v.State, v.Why = draft.Doubtful, draft.MixOrPart
 	}
 	r.add(n, besides(v, all[0]))
 }
@@ -339,7 +336,7 @@ func (r *reader) ratioBy(n int, m []string, byVolume, byMass bool) {
 	if m[3] != "" {
 		parts = append(parts, value(m[3]))
 	}
-	v := draft.Value{Path: "ratio", Value: map[string]any{"basis": "volume", "parts": parts}, As: m[0]}
+	v := draft.Value{Path: "ratio", Value: map[string]any{"basis": "volume", "parts": parts}, As: strings.TrimSpace(m[0])}
 	switch {
 	case byMass && !byVolume:
 		v.Value = map[string]any{"basis": "mass", "parts": parts}

@@ -59,7 +59,7 @@ func From(lines []Line) draft.Draft {
 	}
 	r.ratioOfPacks()
 	r.settleUses()
-	r.settle()
+	r.draft.Values = draft.Settled(r.draft.Values, r.single)
 	for _, f := range r.fields {
 		for _, path := range f.paths {
 			if !slices.Contains(r.draft.Missing, path) && !slices.ContainsFunc(r.draft.Values,

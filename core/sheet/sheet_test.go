@@ -222,6 +222,20 @@ func TestContradictionsAndSilence(t *testing.T) {
 	if doubts != 2 {
 		t.Errorf("%+v", d.Values)
 	}
+	d = From(Lines("Tern 5\nEpoxy primer\n\nMix ratio: 2:1 by volume\n" +
+		"Kits: 4 gal (2 gal A + 2 gal B)\nKits: 10 gal (4 gal A + 2 gal B)\n"))
+	for path, why := range map[string]string{"ratio": "line 4 says 2:1, the kit of line 5 holds other parts",
+		"kits": "its parts, 4 gal A + 2 gal B, do not add up to it"} {
+		if !slices.ContainsFunc(d.Values, func(v draft.Value) bool {
+			return v.Path == path && v.State == draft.Doubtful && v.Why == why
+		}) {
+			t.Errorf("%s: %+v", path, d.Values)
+		}
+	}
+	fits := From(Lines("Tern 5\nEpoxy primer\n\nMix ratio: 2:1 by volume\nKits: 3 gal (2 gal A + 1 gal B)\n"))
+	if slices.ContainsFunc(fits.Values, func(v draft.Value) bool { return v.State == draft.Doubtful }) {
+		t.Errorf("%+v", fits.Values)
+	}
 	if d := From(Lines("We are open from 8 to 16.\n")); len(d.Values) != 1 || !slices.Contains(d.Missing, "potLife") {
 		t.Errorf("%+v", d.Values)
 	}

@@ -27,6 +27,8 @@ func plainly(_ context.Context, file []byte) ([]sheet.Line, error) { return exch
 // SheetRead holds what was read of a maker's sheet, and the kept sheet of the same product.
 type SheetRead struct {
 	draft.Draft
+	Conflicts []draft.Conflict `json:"conflicts" doc:"What values of the sheet deny between them"`
+
 	Kept *KeptSheet `json:"kept,omitempty" doc:"Sheet of the shelf with the same name; absent where there is none"`
 }
 
@@ -72,7 +74,11 @@ func (s *Service) readMakers(ctx context.Context, in *struct {
 		}
 		lines = sheet.Corrected(lines, corrected)
 	}
+	var err error
 	out := SheetRead{Draft: sheet.From(lines).Without(in.Without).In(api.Person(ctx).Units)}
+	if out.Conflicts, err = conflicts(out.Draft, api.Person(ctx).Units); err != nil {
+		return nil, s.Fail(ctx, "judge what was read", err)
+	}
 	shelf, err := s.wholeShelf(ctx, false)
 	if err != nil {
 		return nil, s.Fail(ctx, "read shelf", err)
@@ -87,6 +93,34 @@ func (s *Service) readMakers(ctx context.Context, in *struct {
 		}
 	}
 	return api.Answer(out), nil
+}
+
+// conflicts returns what values of a sheet deny between them, with their lines.
+func conflicts(d draft.Draft, units measure.System) ([]draft.Conflict, error) {
+	text, err := json.Marshal(d.Product)
+	if err != nil {
+		return nil, fmt.Errorf("write what was read: %w", err)
+	}
+	var p material.Product
+	if err := json.Unmarshal(text, &p); err != nil {
+		return nil, fmt.Errorf("read the draft as a sheet: %w", err)
+	}
+	if d.Product["volumeSolids"] == nil { // what is not stated is not judged
+		p.VolumeSolids = measure.Sourced[measure.Fraction]{Value: 1, Source: measure.Assumed}
+	}
+	found := []draft.Conflict{}
+	add := func(field, text string) {
+		if lines := d.Lines(field); len(lines) > 0 {
+			found = append(found, draft.Conflict{Text: text, Lines: lines})
+		}
+	}
+	for _, f := range p.Faults() {
+		add(f.Field, f.Text)
+	}
+	for _, o := range p.Doubts(units) {
+		add(o.Field, o.Text)
+	}
+	return found, nil
 }
 
 // keptWith returns a kept sheet with what was read in its place, and what that changes.

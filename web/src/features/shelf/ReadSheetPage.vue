@@ -239,6 +239,12 @@ async function next(): Promise<void> {
         What is doubtful is left out until you take it. Keys: arrows, N next to look at, T take, L leave out,
         C correct the line. The document is kept with the sheet.
       </p>
+      <v-alert v-if="draft.conflicts.length" type="warning" class="mb-3" data-test="conflicts">
+        <div v-for="c in draft.conflicts" :key="c.text" class="mb-1">
+          {{ c.text }}
+          <div v-for="l in c.lines" :key="l.line" class="small">Line {{ l.line }}: {{ l.text }}</div>
+        </div>
+      </v-alert>
       <div v-if="draft.kept" class="mb-3" data-test="kept">
         <b>{{ draft.kept.sheet.name }} is on the shelf, edition {{ draft.kept.edition }}.</b>
         <template v-if="draft.kept.changes.length === 0"> This sheet says the same.</template>

@@ -1,28 +1,33 @@
-package sheet
+package draft
 
 import (
 	"fmt"
 	"math"
 	"slices"
 	"strings"
-
-	"nephelon/core/draft"
 )
 
-// settle marks what contradicts itself: a value that stands twice with different figures.
-func (r *reader) settle() {
-	whole := slices.ContainsFunc(r.draft.Values, func(v draft.Value) bool {
+// Doubts that what else a sheet says may end.
+const (
+	MixOrPart = "the sheet does not say whether of the mix or of a part"
+	WetOrDry  = "the sheet does not say whether wet or dry"
+)
+
+// Settled returns values with what contradicts itself marked: a value that stands twice with different figures. A doubt
+// ends that the rest of the sheet answers.
+func Settled(values []Value, onePart bool) []Value {
+	whole := slices.ContainsFunc(values, func(v Value) bool {
 		return v.Path == "volumeSolids" && v.Value == 1.0 || v.Path == "carrier" && v.Value == "none"
 	})
 	var again []int // what a line says once more
 	first := make(map[string]int)
-	for n := range r.draft.Values {
-		v := &r.draft.Values[n]
-		if v.Why == mixOrPart && r.single {
-			v.State, v.Why = draft.Read, ""
+	for n := range values {
+		v := &values[n]
+		if v.Why == MixOrPart && onePart {
+			v.State, v.Why = Read, ""
 		}
-		if v.Why == wetOrDry && whole { // nothing leaves: both are the same
-			v.State, v.Why = draft.Read, ""
+		if v.Why == WetOrDry && whole { // nothing leaves: both are the same
+			v.State, v.Why = Read, ""
 		}
 		if v.Path == "amounts" || v.Path == "kits" || v.Path == "hazards" || v.Path == "cautions" ||
 			v.Path == "broadcast" {
@@ -40,7 +45,7 @@ func (r *reader) settle() {
 			first[key] = n
 			continue
 		}
-		o := &r.draft.Values[was]
+		o := &values[was]
 		if a, is := o.Value.(float64); is {
 			const rounded = 0.02 // the same in another unit
 			b, is := v.Value.(float64)
@@ -51,10 +56,11 @@ func (r *reader) settle() {
 		}
 		if fmt.Sprint(o.Value) != fmt.Sprint(v.Value) {
 			why := fmt.Sprintf("line %d says %s, line %d says %s", o.Line, o.As, v.Line, v.As)
-			o.State, o.Why, v.State, v.Why = draft.Doubtful, why, draft.Doubtful, why
+			o.State, o.Why, v.State, v.Why = Doubtful, why, Doubtful, why
 		}
 	}
 	for _, n := range slices.Backward(again) {
-		r.draft.Values = slices.Delete(r.draft.Values, n, n+1)
+		values = slices.Delete(values, n, n+1)
 	}
+	return values
 }
