@@ -83,7 +83,7 @@ func TestWhichHardener(t *testing.T) {
 			}
 		})
 	}
-	for _, alone := range []string{"Resin to hardener 2:1 by volume", "Hardener 5 kg, resin 10 kg",
+	for _, alone := range []string{"Resin to hardener 2:1 by volume", "Resin 600 g, hardener 300 g", "Hardener 5 kg, resin 10 kg",
 		"Part A: resin, part B: hardener B"} {
 		if all := hardenersOf(Lines("Tern 40\nEpoxy with a fast hardener\n" + alone)); all != nil {
 			t.Errorf("%s: %+v", alone, all)
