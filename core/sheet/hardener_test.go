@@ -14,7 +14,8 @@ import (
 // it with their ratio and times; what the sheet says for all of them holds with each.
 func TestHardenersOfASheet(t *testing.T) {
 	d := From(Lines("Tern 40\nEpoxy coating\n\nHardener  Mix ratio by weight  Pot life at 20 °C\n" +
-		"Fast  100:50  10 min\nStandard  100:40  30 min\n\nFull cure: 7 days at 20 °C\nDensity, part B: 1.0 kg/L\n"))
+		"Fast  100:50  10 min\nStandard  100:40  30 min\n\nFull cure: 7 days at 20 °C\nDensity, part B: 1.0 kg/L\n" +
+		"Pot life: 25 min at 20 °C\n"))
 	text, err := json.Marshal(d.Product)
 	if err != nil {
 		t.Fatal(err)
@@ -83,7 +84,8 @@ func TestWhichHardener(t *testing.T) {
 			}
 		})
 	}
-	for _, alone := range []string{"Resin to hardener 2:1 by volume", "Resin 600 g, hardener 300 g", "Hardener 5 kg, resin 10 kg",
+	for _, alone := range []string{"Resin to hardener 2:1 by volume", "Resin 600 g, hardener 300 g",
+		"Hardener 5 kg, resin 10 kg",
 		"Part A: resin, part B: hardener B"} {
 		if all := hardenersOf(Lines("Tern 40\nEpoxy with a fast hardener\n" + alone)); all != nil {
 			t.Errorf("%s: %+v", alone, all)
