@@ -9,6 +9,7 @@ import (
 	"strings"
 
 	"nephelon/core/draft"
+	"nephelon/core/sheet/lexicon"
 )
 
 // poured reads the greatest depth of a casting.
@@ -96,7 +97,8 @@ func where(r *reader, n int, f field, label, rest string) {
 // humidity reads the limits of the humidity of the air.
 func humidity(r *reader, n int, _ field, label, rest string) {
 	if bound := ends("humidity", share); !bound(r, n, label, rest) {
-		if all := of(r.find(rest), share); len(all) == 1 {
+		// At 50 % humidity is how something was tested.
+		if all := of(r.find(rest), share); len(all) == 1 && words(lexicon.Labels().Any("humidity")).MatchString(label) {
 			r.add(n, draft.Value{Path: "humidityMax", Value: all[0].low, As: all[0].text})
 		}
 	}

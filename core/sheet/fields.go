@@ -6,6 +6,7 @@ import (
 	"strings"
 
 	"nephelon/core/draft"
+	"nephelon/core/sheet/lexicon"
 )
 
 // reading reads the quantities of a field from what stands behind its label.
@@ -31,9 +32,12 @@ func (f field) of(k kind) field {
 	return f
 }
 
+// labels are the words for fields.
+type labels struct{ lexicon.Lexicon }
+
 // field returns the field that words of the lexicon name.
-func (x lexicon) field(name string, read reading, paths ...string) field {
-	return field{paths: paths, label: begins(x.any(name)), inside: words(`(?:^|[^\p{L}])` + x.any(name)), read: read}
+func (x labels) field(name string, read reading, paths ...string) field {
+	return field{paths: paths, label: begins(x.Any(name)), inside: words(`(?:^|[^\p{L}])` + x.Any(name)), read: read}
 }
 
 // but names words that forbid a field.
@@ -53,12 +57,12 @@ func (f field) when(says *regexp.Regexp, wants ...kind) field {
 
 // fields returns what labels stand for, in the order in which they are tried.
 func fields() []field {
-	x := labels()
+	x := labels{lexicon.Labels()}
 	return slices.Concat(mixFields(x), timeFields(x), placeFields(x), packFields(x))
 }
 
 // mixFields returns those of what is mixed.
-func mixFields(x lexicon) []field {
+func mixFields(x labels) []field {
 	const part = `\b(part|side|component|komponente|komp\.?|comp\.?)\s*[ABC]\b|` +
 		`\b(resin|base|hardener|activator|härter|resina|endurecedor)\b`
 	return []field{
@@ -78,16 +82,16 @@ func mixFields(x lexicon) []field {
 }
 
 // timeFields returns those of what happens when.
-func timeFields(x lexicon) []field {
+func timeFields(x labels) []field {
 	end := func(which, path string, runsOut bool) field {
-		return field{paths: []string{path}, read: recoat(path, runsOut), label: begins(x.any("next coat") +
-			`\b[^,]*?[ ,]*\(?` + x.any("next coat "+which) + `|` + x.any(path)), not: inOrder}
+		return field{paths: []string{path}, read: recoat(path, runsOut), label: begins(x.Any("next coat") +
+			`\b[^,]*?[ ,]*\(?` + x.Any("next coat "+which) + `|` + x.Any(path)), not: inOrder}
 	}
 	return []field{
 		x.field("potLife", potLife, "potLife").but(`reduced|thinned|limit`).
-			when(words(`(?:^|[^\p{L}])`+x.any("potLife")+`|\bonce mixed\b|\busable for\b|\bworkable for\b`), span),
+			when(words(`(?:^|[^\p{L}])`+x.Any("potLife")+`|\bonce mixed\b|\busable for\b|\bworkable for\b`), span),
 		x.field("working", timeAt("working", true), "working").
-			when(words(`(?:^|[^\p{L}])`+x.any("working")+`|\bcan be worked\b`), span),
+			when(words(`(?:^|[^\p{L}])`+x.Any("working")+`|\bcan be worked\b`), span),
 		x.field("tackFree", timeAt("tackFree", false), "tackFree").said(span),
 		end("until", "recoatUntil", true),
 		end("from", "recoatFrom", false),
@@ -101,7 +105,7 @@ func timeFields(x lexicon) []field {
 }
 
 // placeFields returns those of the film and of where it may be laid.
-func placeFields(x lexicon) []field {
+func placeFields(x labels) []field {
 	return []field{
 		x.field("depth", poured, "filmMin", "filmMax").when(words(`\b(thicker|deeper) than\b`), film),
 		x.field("printed", printed, "printed").but(`\bsand|quar[tz]|aggregate`).
@@ -112,11 +116,11 @@ func placeFields(x lexicon) []field {
 			but(`\bair|ambient|contact|consult`).when(words(`moisture.*(CM\b|carbide|by weight)|%.*\bmoisture|`+
 			`(floor|slab|substrate|concrete)s?\b.*% ?R\.?H\b|(floor|slab|substrate|concrete) R\.?H\b|CM-? ?%|\bmver\b|`+
 			`F ?2170|F ?1869`), share, emission, mass),
-		x.field("dew", dew, "dewMargin").when(words(`[0-9].*` + x.any("dew") + `|` + x.any("dew") + `.*[0-9]`)),
+		x.field("dew", dew, "dewMargin").when(words(`[0-9].*` + x.Any("dew") + `|` + x.Any("dew") + `.*[0-9]`)),
 		x.field("material", limits("material"), "materialMin", "materialMax"),
 		x.field("air and slab", places, "slabMin", "slabMax", "airMin", "airMax"),
 		x.field("air and slab", places).when(words(twoOf(placesIn)), temperature),
-		x.field("slab", limits("slab"), "slabMin", "slabMax").but(x.any("dew")).
+		x.field("slab", limits("slab"), "slabMin", "slabMax").but(x.Any("dew")).
 			when(words(`\b(substrate|floor|surface|slab|untergrund|(fuß)?boden|soporte)s?\b`), temperature),
 		x.field("air", limits("air"), "airMin", "airMax").
 			when(words(`^(air|ambient|room|luft|umgebung)\b`), temperature),
@@ -129,11 +133,11 @@ func placeFields(x lexicon) []field {
 }
 
 // packFields returns those of how it is sold, kept and thinned.
-func packFields(x lexicon) []field {
+func packFields(x labels) []field {
 	return []field{
 		x.field("kits", kits, "kits").when(words(`\b(supplied|available|sold|packed|comes) (in|as)\b|geliefert in`),
 			mass, volume),
-		x.field("storage", storage, "shelfLife", "storeMin", "storeMax").but(x.any("dew") + `|surface|floor|humidity`).
+		x.field("storage", storage, "shelfLife", "storeMin", "storeMax").but(x.Any("dew") + `|surface|floor|humidity`).
 			when(words(`^(keeps?|good for|store|shelf life|use (by|within)|between .* °)`)),
 		x.field("pigment", portion("pigmentMax"), "pigmentMax").
 			when(words(`\b(pigment|colou?r|tint)\p{L}* ?(paste|pack|concentrate)?\b.*\bup to\b|\b(up to|max\p{L}*)\b.*\b(pigment|colou?r|tint)`), share),

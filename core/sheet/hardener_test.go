@@ -141,3 +141,26 @@ func TestUnderstood(t *testing.T) {
 		}
 	}
 }
+
+// A pot life of a volume gets its mass by the density of the mix, a word divided at the end of a line stands together, a
+// stroke is a minute, and under which humidity something was tested is no limit. By hand: 1 gal at 9.2 lb/gal is 4.173 kg.
+func TestQuirksOfSheets(t *testing.T) {
+	d := From(Lines("Tern 40\nEpoxy coating\n\nPot life: 25 min @ 77 °F (1 gal)¹\nWorking time: 32' at 20 °C\n" +
+		"Full cure: N/A\nDensity (mixed): 9.2 lb/gal\nRecoat: after 8 hours, with-\nin 24 hours at 20 °C\n" +
+		"¹ At 50 % relative humidity.\n")).In(measure.Metric)
+	want := map[string]string{"potLife": "25 min of 4.17 kg", "working": "32 min", "density": "1.102 kg/L"}
+	for _, v := range d.Values {
+		if words, is := want[v.Path]; is && words != v.Understood {
+			t.Errorf("%s: %q, want %q", v.Path, v.Understood, words)
+		}
+		if delete(want, v.Path); v.Path == "humidityMax" || v.Path == "full" {
+			t.Errorf("read from %q: %s", v.Text, v.Path)
+		}
+	}
+	if len(want) > 0 {
+		t.Errorf("not read: %v", want)
+	}
+	if lines := Lines("with-\nin 24 h\nA-\nB 3"); lines[0].Text != "within" || lines[1].Text != "24 h" || lines[2].Text != "A-" {
+		t.Errorf("%+v", lines)
+	}
+}

@@ -18,7 +18,7 @@ func Lines(text string) []Line {
 	var all []Line
 	framed := regexp.MustCompile(`^\s*\|\s*|\s*\|\s*$`)
 	leader := regexp.MustCompile(`\s?(?:\.{3,}|…+|_{3,})\s?|\s\|\s`)
-	for _, l := range short(strings.Split(strings.ReplaceAll(text, "\r\n", "\n"), "\n")) {
+	for _, l := range short(unhyphened(strings.Split(strings.ReplaceAll(text, "\r\n", "\n"), "\n"))) {
 		l = strings.ReplaceAll(strings.ReplaceAll(l, "\u00a0", " "), "\u202f", " ")
 		cells := gap.Split(leader.ReplaceAllString(framed.ReplaceAllString(strings.TrimRight(l, " \t"), ""), "\t"), -1)
 		if len(cells) > 1 && numbered.MatchString(cells[0]) { // the number of a chapter
@@ -28,6 +28,24 @@ func Lines(text string) []Line {
 		all = append(all, Line{strings.Join(strings.Fields(l), " "), cells})
 	}
 	return all
+}
+
+var (
+	cutWord  = regexp.MustCompile(`\p{L}{2,}-\s*$`)
+	wordRest = regexp.MustCompile(`^\s*(\p{Ll}{2,}\S*)\s?`)
+)
+
+// unhyphened brings a word that is divided at the end of a line together, on the line where it begins.
+func unhyphened(lines []string) []string {
+	for n := range len(lines) - 1 {
+		m := wordRest.FindStringSubmatch(lines[n+1])
+		if m == nil || !cutWord.MatchString(lines[n]) {
+			continue
+		}
+		lines[n] = strings.TrimSuffix(strings.TrimRight(lines[n], " \t"), "-") + m[1]
+		lines[n+1] = lines[n+1][len(m[0]):]
+	}
+	return lines
 }
 
 // short divides lines that are longer than any of a sheet, after a sentence where there is one.

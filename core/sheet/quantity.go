@@ -62,6 +62,7 @@ func units() []unit {
 		{`°\s?C\b|deg(?:rees?|\.)? ?C(?:elsius)?\b|C\b`, temperature, 1, 0},
 		{`°\s?F\b|deg(?:rees?|\.)? ?F(?:ahrenheit)?\b|F\b`, temperature, 5.0 / 9, -32},
 		{`(?:minutes?|mins?|Minuten?|minutos?|Min)\b\.?`, span, minute, 0},
+		{`['’′](?:\s|[,;)]|$)`, span, minute, 0},
 		{`(?:hours?|hrs?|Stunden?|Std|horas?|h)\b\.?`, span, hour, 0}, {`(?:seconds?|secs?|s)\b`, span, 1, 0},
 		{`(?:days?|Tag(?:en?)?|días?|d)\b`, span, day, 0}, {`(?:weeks?|Wochen?|semanas?)\b`, span, 7 * day, 0},
 		{`(?:months?|mos?\.?|Monat(?:en?)?|mes(?:es)?)\b`, span, year / 12, 0}, {`(?:years?|Jahre?|años?)\b`, span, year, 0},
@@ -149,7 +150,7 @@ func (g grammar) find(text string) []amount {
 		if preposition.MatchString(text[at[0]:at[1]]) && !measured.MatchString(text[at[1]:]) {
 			continue // five in all
 		}
-		a := amount{from: at[0], to: at[1], text: text[at[0]:at[1]]}
+		a := amount{from: at[0], to: at[1], text: strings.TrimSpace(text[at[0]:at[1]])}
 		for n, u := range g.units {
 			if at[6+2*n] < 0 {
 				continue

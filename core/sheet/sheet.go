@@ -10,6 +10,7 @@ import (
 	"sync"
 
 	"nephelon/core/draft"
+	"nephelon/core/sheet/lexicon"
 )
 
 // tables holds what every reading needs: it is compiled once.
@@ -37,6 +38,7 @@ type reader struct {
 	single  bool              // it has one part
 	walked  bool              // the sheet says when it is walked on
 	packed  map[string]packed // what a kit holds of each part
+	bulks   []bulkLife        // pot lives of a volume
 	warns   bool              // the lines below a heading say what can hurt
 
 	hardeners       []hardener // those of the sheet, where it has several
@@ -57,6 +59,7 @@ func From(lines []Line) draft.Draft {
 	for n := range lines {
 		r.line(n)
 	}
+	r.weighBulks()
 	r.ratioOfPacks()
 	r.settleUses()
 	r.draft.Values = draft.Settled(r.draft.Values, r.single)
@@ -240,8 +243,8 @@ var (
 	shortened  = words(`\b(ca|approx|min|mind|max|temp|rel|std|vol|wt|no|incl)\.\s`)
 	andThe     = words(`([0-9°%][^.;,]*)\s+and the\s+`)
 	thenDone   = words(`\s+(?:and|und|y|then)\s+((?:driven|walked|let|leave|allow|dejar|stir|mix|reaches|is|can|has|may|at|full)\b)`)
-	dewBeside  = words(`(,|\s+(?:and|und|y))\s+((?:at least )?[0-9]+(?:[.,][0-9]+)? ?(?:K|deg\.? ?[CF]|°\s?[CF]?)(?: ?\([^)]*\))?[^.;,0-9]*` + labels().any("dew") + `)`)
-	dewWords   = words(labels().any("dew"))
+	dewBeside  = words(`(,|\s+(?:and|und|y))\s+((?:at least )?[0-9]+(?:[.,][0-9]+)? ?(?:K|deg\.? ?[CF]|°\s?[CF]?)(?: ?\([^)]*\))?[^.;,0-9]*` + lexicon.Labels().Any("dew") + `)`)
+	dewWords   = words(lexicon.Labels().Any("dew"))
 	overallAt  = regexp.MustCompile(`(?i)\b(all|data|values|times|figures)\b.*\b(at|bei)\b`)
 	colonAfter = regexp.MustCompile(`^([^:(]{2,60}?(?:\([^)]*\)[^:(]{0,30}?)?)\s*:\s+(.*)$`)
 )
@@ -260,3 +263,9 @@ func split(l Line) (label, rest string) {
 	}
 	return l.Text, ""
 }
+
+// words returns an expression that ignores case.
+func words(text string) *regexp.Regexp { return regexp.MustCompile(`(?i)` + text) }
+
+// begins returns an expression that a label begins with.
+func begins(text string) *regexp.Regexp { return words(`^(?:` + text + `)`) }

@@ -120,12 +120,36 @@ func warmFirst(all []amount) bool {
 	return len(all) > 0 && len(all)%2 == 0
 }
 
+// bulkLife is a pot life of a volume, by its place among the values: the shelf keeps it by mass.
+type bulkLife struct {
+	at   int
+	bulk amount
+}
+
+// weighBulks gives pot lives of a volume their mass, where the sheet states the density of the mix.
+func (r *reader) weighBulks() {
+	k := slices.IndexFunc(r.draft.Values, func(v draft.Value) bool { return v.Path == "density" && v.State == draft.Read })
+	if k < 0 {
+		return
+	}
+	heavy, _ := r.draft.Values[k].Value.(float64)
+	for _, b := range r.bulks {
+		v := &r.draft.Values[b.at]
+		v.Value.(map[string]any)["mass"] = b.bulk.low * heavy
+		if v.State == draft.Read {
+			v.State, v.Why = draft.Derived, "the mass of "+b.bulk.text+" by the density of the mix"
+		}
+	}
+}
+
 func potLife(r *reader, n int, _ field, label, rest string) {
 	batch := of(r.find(label+" "+rest), mass)
 	for _, t := range r.times(n, label, rest) {
 		v := draft.Value{Path: "potLife", Value: map[string]any{"lasts": t.low}, As: t.text, At: t.at}
 		if len(batch) == 1 {
 			v.Value.(map[string]any)["mass"] = batch[0].low
+		} else if bulk := of(r.find(label+" "+rest), volume); len(bulk) == 1 && len(batch) == 0 {
+			r.bulks = append(r.bulks, bulkLife{len(r.draft.Values), bulk[0]})
 		}
 		if t.ranged {
 			v.State, v.Why = draft.Doubtful, "the sheet gives a range; the shorter is taken"

@@ -6,6 +6,7 @@ import (
 	"strings"
 
 	"nephelon/core/draft"
+	"nephelon/core/sheet/lexicon"
 )
 
 // printed reads an amount as the sheet prints it, or several for their uses or grounds.
@@ -168,7 +169,7 @@ func useOf(label string) string {
 var (
 	below       = words(`\bprim|scratch|grundier|kratz|imprima`)
 	lastWord    = words(`\s+(and|or|und|oder|y|o)$`)
-	amountLabel = words(`^` + labels().any("printed") + `[^\p{L}]*|\b(approx|ca|per coat|je auftrag)\b\.?`)
+	amountLabel = words(`^` + lexicon.Labels().Any("printed") + `[^\p{L}]*|\b(approx|ca|per coat|je auftrag)\b\.?`)
 	used        = words(`\b(prim(e|er|ing)|scratch|broadcast|grout|seal(er|ing)?|top ?coat|body|base ?coat|finish|first|second|` +
 		`third|smooth|rough|porous|dense|concrete|screed|steel|bare|painted|plaster|wood|tile|vertical|walls?|floors?|grundier\p{L}*|kratz\p{L}*|` +
 		`einstreu\p{L}*|deck\p{L}*|\p{L}*verlauf\p{L}*|versiegel\p{L}*|glatt\p{L}*|rau\p{L}*|beton|imprimación|primera|` +

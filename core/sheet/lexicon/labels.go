@@ -1,15 +1,15 @@
-package sheet
+// Package lexicon holds the words of data sheets for the fields of the shelf, by language.
+package lexicon
 
 import (
 	"maps"
-	"regexp"
 	"strings"
 )
 
-// labels holds the words that stand at the beginning of a label, by field, as regular expressions: English, then
+// Labels returns the words that stand at the beginning of a label, by field, as regular expressions: English, then
 // German, then Spanish. Another language is more lines.
-func labels() lexicon {
-	x := lexicon{
+func Labels() Lexicon {
+	x := Lexicon{
 		"ratio": {`mix(ing)? (ratio|proportions?)`, `mix$`, `ratio`, `proporción`, `by (weight|volume|` +
 			`mass)$`, `(resin|base|part a|a)\s?[:/+]\s?(hardener|activator|part b|b)$`, `mischungsverhältnis`, `relación de mezcla`},
 		"density": {`densit(y|ies)`, `specific (gravity|weight)`, `spezifisches gewicht`, `peso específico`, `dichte`, `densidad`, `weight, (mixed|part|resin|base|hardener)`},
@@ -84,8 +84,8 @@ func labels() lexicon {
 }
 
 // packLabels holds those of how a product is sold, kept, coloured and thinned.
-func packLabels() lexicon {
-	return lexicon{
+func packLabels() Lexicon {
+	return Lexicon{
 		"kits": {`(kits?|sets?)\b`, `pack(age|aging|s)?\b`, `(units?|pack|kit)( sizes?)?\b`, `sizes?\b`, `available (in|as)`,
 			`(complete|full|whole|total) (pack|kit|set|unit)`, `container`,
 			`[0-9][0-9.,/-]*[ -]?(kg|g|lb|l|litre|liter|gal|gallon|quart|qt|ml)s? (complete |full )?(kit|pack|set|unit|bucket|pail|gebinde)s?\b`,
@@ -101,14 +101,8 @@ func packLabels() lexicon {
 	}
 }
 
-// words returns an expression that ignores case.
-func words(text string) *regexp.Regexp { return regexp.MustCompile(`(?i)` + text) }
+// Lexicon holds words by what they name.
+type Lexicon map[string][]string
 
-// begins returns an expression that a label begins with.
-func begins(text string) *regexp.Regexp { return words(`^(?:` + text + `)`) }
-
-// lexicon holds words by what they name.
-type lexicon map[string][]string
-
-// any returns an expression of one of the words of a name.
-func (x lexicon) any(name string) string { return `(?:` + strings.Join(x[name], `|`) + `)` }
+// Any returns an expression of one of the words of a name.
+func (x Lexicon) Any(name string) string { return `(?:` + strings.Join(x[name], `|`) + `)` }
