@@ -3,9 +3,11 @@ import { useEventListener } from '@vueuse/core'
 import { computed, defineAsyncComponent, ref, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import AwayBar from './shell/AwayBar.vue'
+import DrawnPage from './shell/DrawnPage.vue'
 import SiteHead from './shell/SiteHead.vue'
 import { useDaylight } from './shell/useDaylight'
 import { useTold } from './shell/told'
+import { useShownPath } from './shell/useShownPath'
 import { useFocusKept } from './shell/useFocusKept'
 import { useSession } from './session/session'
 
@@ -14,6 +16,7 @@ const route = useRoute()
 useFocusKept(useRouter())
 const { turn } = useDaylight()
 const told = useTold()
+const shown = useShownPath()
 /** Read with the first message. */
 const spoken = ref(false)
 watch(
@@ -41,8 +44,12 @@ const pageKey = computed(() => `${route.matched[0]?.path ?? ''} ${String(route.p
     <CommandPalette v-if="palette !== undefined && inside" v-model="palette" @theme="turn" />
     <AwayBar />
     <ToldQueue v-if="spoken" />
-    <main id="main" tabindex="-1" :data-path="route.path">
-      <router-view :key="pageKey" />
+    <main id="main" tabindex="-1" :data-path="shown">
+      <router-view v-slot="{ Component }" :key="pageKey">
+        <DrawnPage v-if="Component" :title="String(route.meta.title ?? '')"
+          ><component :is="Component"
+        /></DrawnPage>
+      </router-view>
     </main>
   </v-app>
 </template>

@@ -1,7 +1,9 @@
+import { until } from '@vueuse/core'
 import { createRouter, createWebHistory } from 'vue-router'
 import { steps } from './features/job/steps'
 import { entriesRead } from './fields/useReader'
 import { useSession } from './session/session'
+import { useShownPath } from './shell/useShownPath'
 
 export const router = createRouter({
   history: createWebHistory(),
@@ -162,7 +164,11 @@ export const router = createRouter({
       meta: { open: true, title: 'Not found' },
     },
   ],
-  scrollBehavior: (to, from, saved) => saved ?? (to.path === from.path ? false : { top: 0 }),
+  async scrollBehavior(to, from, saved) {
+    if (!saved) return to.path === from.path ? false : { top: 0 }
+    await until(useShownPath()).toBe(to.path, { timeout: 3000 }) // a page is as long as it was once it is mounted
+    return saved
+  },
 })
 
 // What stands half typed in a field is read before its page is left.

@@ -40,7 +40,7 @@ export function useFocusKept(router: Router): void {
     if (!closing()) main?.focus({ preventScroll: true })
     // A page that reads something first has its heading later, and a dialog that led here holds the focus until it is gone.
     for (let waited = 0; waited < LONGEST && (lost(main) || closing()); waited += STEP) {
-      const heading = document.querySelector<HTMLElement>('#main h1, #main section h2')
+      const heading = document.querySelector<HTMLElement>('#main h1:not(.early), #main section h2')
       if (heading && !closing()) {
         heading.tabIndex = -1
         heading.focus({ preventScroll: true })

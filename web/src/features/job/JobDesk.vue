@@ -3,6 +3,7 @@ import { computed, ref, toRef } from 'vue'
 import { useRoute } from 'vue-router'
 import type { Plan, PlanFile } from '../../api/client'
 import WorkingDialog from '../../fields/WorkingDialog.vue'
+import DrawnPage from '../../shell/DrawnPage.vue'
 import JobDetails from './JobDetails.vue'
 import { stepPath, steps } from './steps'
 import SurfaceTabs from './SurfaceTabs.vue'
@@ -24,7 +25,11 @@ defineExpose({
 <template>
   <div class="page desk">
     <SurfaceTabs v-if="step?.bySurface" :manage="step.id === 'measure'" />
-    <router-view />
+    <router-view v-slot="{ Component }">
+      <DrawnPage v-if="Component" :key="route.path" step :title="step?.name"
+        ><component :is="Component"
+      /></DrawnPage>
+    </router-view>
     <WorkingDialog />
     <JobDetails v-model="details" />
   </div>

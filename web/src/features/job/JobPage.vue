@@ -1,8 +1,9 @@
 <script setup lang="ts">
-import { useElementSize } from '@vueuse/core'
+import { until, useElementSize } from '@vueuse/core'
 import { computed, nextTick, ref } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import { useSession } from '../../session/session'
+import { useShownPath } from '../../shell/useShownPath'
 import TextField from '../../fields/TextField.vue'
 import ConflictDialog from './ConflictDialog.vue'
 import HelpDialog from './HelpDialog.vue'
@@ -22,6 +23,7 @@ const route = useRoute()
 const session = useSession()
 const editor = useJob(props.id)
 const { file, plan, before, state, trouble, stale, missing, unopened, kept, canUndo, canRedo } = editor
+const pageShown = useShownPath()
 const help = ref(false)
 const desk = ref<InstanceType<typeof JobDesk> | null>(null)
 const top = ref<HTMLElement | null>(null)
@@ -52,6 +54,7 @@ async function decide(): Promise<void> {
   const surface = surfaceOf(next)
   if (surface !== undefined) desk.value?.turnTo(surface)
   await router.push(stepPath(props.id, next.step))
+  await until(pageShown).toBe(route.path, { timeout: 3000 })
   await nextTick()
   const shown = [...document.querySelectorAll<HTMLElement>('[data-finding]')]
   const found = shown.find((e) => e.dataset.finding === next.path + next.text)

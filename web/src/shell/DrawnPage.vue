@@ -1,0 +1,30 @@
+<script setup lang="ts">
+import { nextTick, onMounted, ref } from 'vue'
+import { useRoute } from 'vue-router'
+import { useShownPath } from './useShownPath'
+
+/**
+ * A page that shows its title first and mounts after that was drawn: a heavy page would otherwise hold the click that
+ * led to it until all of it stands.
+ */
+defineProps<{ title?: string; step?: boolean }>()
+const route = useRoute()
+const shown = useShownPath()
+const drawn = ref(document.hidden)
+async function mount(): Promise<void> {
+  drawn.value = true
+  await nextTick()
+  shown.value = route.path
+}
+onMounted(() => {
+  if (drawn.value) void mount()
+  else requestAnimationFrame(() => setTimeout(() => void mount()))
+})
+</script>
+
+<template>
+  <slot v-if="drawn" />
+  <div v-else :class="{ page: !step }" aria-hidden="true">
+    <component :is="step ? 'h2' : 'h1'" class="early">{{ title }}</component>
+  </div>
+</template>
