@@ -51,8 +51,8 @@ func (r *reader) byWarmth(n int, rest string) bool {
 }
 
 // placesIn are the words for what is as warm as a sheet says, by the beginning of its paths.
-var placesIn = [][2]string{{"air", `\b(?:air|ambient|room|luft|umgebung|ambiente)\b`},
-	{"slab", `\b(?:surface|substrate|floor|slab|concrete|untergrund|boden|soporte)s?\b`},
+var placesIn = [][2]string{{"air", `\b(?:air|ambient|room|luft\p{L}*|umgebung\p{L}*|ambiente)\b`},
+	{"slab", `\b(?:surface|substrate|floor|slab|concrete|untergrund|boden|objekt|soporte)s?\b`},
 	{"material", `\b(?:material|product|resin|parts|components)\b`}}
 
 // twoOf returns an expression that has words for two places.
@@ -82,7 +82,8 @@ func where(r *reader, n int, f field, label, rest string) {
 	before := len(r.draft.Values)
 	said := label
 	if all := r.find(rest); len(all) > 0 {
-		said += " " + rest[:all[0].from]
+		after, _, _ := strings.Cut(rest[all[0].to:], ",")
+		said += " " + rest[:all[0].from] + " " + after
 	}
 	if slices.ContainsFunc(placesIn, func(p [2]string) bool { return words(p[1]).MatchString(said) }) {
 		places(r, n, f, label, rest)
@@ -239,6 +240,7 @@ func films(r *reader, n int, _ field, label, rest string) {
 
 // slabMoisture reads what a slab may hold, by the method that is named beside it.
 func slabMoisture(r *reader, n int, _ field, label, rest string) {
+	label = strings.TrimSuffix(label, rest) // of a sentence it is the whole
 	all, said := r.find(rest), label+" "+rest
 	if out := of(all, emission); len(out) > 0 {
 		r.add(n, besides(draft.Value{Path: "emissionMax", Value: out[0].high, As: out[0].text}, out[0]))

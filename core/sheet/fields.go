@@ -321,7 +321,7 @@ func ratio(r *reader, n int, _ field, label, rest string) {
 	if m == nil {
 		return
 	}
-	vol, weight := words(`vol`), words(`weight|mass|gewicht|peso`)
+	vol, weight := words(`vol`), words(`weight|mass|\bgew|peso`)
 	if vol.MatchString(rest) && weight.MatchString(rest) { // one of each, by the word beside it
 		for _, clause := range regexp.MustCompile(`[,;(]`).Split(rest, -1) {
 			if own := ratioOf.FindStringSubmatch(clause); own != nil && vol.MatchString(clause) != weight.MatchString(clause) {

@@ -147,13 +147,21 @@ func (r *reader) known(h hardener) string {
 	return ""
 }
 
+// says reports whether a text has a mark of a hardener as a word. A letter behind a number is a unit, not a hardener.
+func says(text, mark string) bool {
+	if len(mark) == 1 {
+		return regexp.MustCompile(`(?:^|[^\p{L}0-9°\s]|[^0-9°]\s)` + strings.ToUpper(mark) + `(?:[^\p{L}0-9]|$)`).MatchString(text)
+	}
+	return regexp.MustCompile(`(?i)(?:^|[^\p{L}0-9])` + regexp.QuoteMeta(mark) + `(?:[^\p{L}0-9]|$)`).MatchString(text)
+}
+
 // mentionedIn returns the name of the only hardener of the sheet that a text names; nothing where it names none, or
 // several.
 func (r *reader) mentionedIn(text string) string {
 	found := ""
 	for _, h := range r.hardeners {
 		for _, mark := range h.marks {
-			if !regexp.MustCompile(`(?i)(?:^|[^\p{L}0-9])` + regexp.QuoteMeta(mark) + `(?:[^\p{L}0-9]|$)`).MatchString(text) {
+			if !says(text, mark) {
 				continue
 			}
 			if found != "" && found != h.name {

@@ -71,6 +71,8 @@ func TestWhichHardener(t *testing.T) {
 		{"below a heading", "Hardener S\nTack free: 5 h at 20 °C\n\nFull cure: 7 d at 20 °C",
 			[]string{"tackFree S slow 18000", "full  604800"}},
 		{"of all", "Tack free: 5 h at 20 °C", []string{"tackFree  18000"}},
+		{"a letter that is a unit", "Tack free at 68 °F: 5 h", []string{"tackFree  18000"}},
+		{"a letter that is a hardener", "Tack free, F: 2 h at 20 °C", []string{"tackFree F fast 7200"}},
 	} {
 		t.Run(c.name, func(t *testing.T) {
 			var got []string
@@ -142,8 +144,9 @@ func TestUnderstood(t *testing.T) {
 	}
 }
 
-// A pot life of a volume gets its mass by the density of the mix, a word divided at the end of a line stands together, a
-// stroke is a minute, and under which humidity something was tested is no limit. By hand: 1 gal at 9.2 lb/gal is 4.173 kg.
+// A pot life of a volume gets its mass by the density of the mix, a word divided at the end of a line stands together,
+// a stroke is a minute, and under which humidity something was tested is no limit. By hand: 1 gal at 9.2 lb/gal is
+// 4.173 kg.
 func TestQuirksOfSheets(t *testing.T) {
 	d := From(Lines("Tern 40\nEpoxy coating\n\nPot life: 25 min @ 77 °F (1 gal)¹\nWorking time: 32' at 20 °C\n" +
 		"Full cure: N/A\nDensity (mixed): 9.2 lb/gal\nRecoat: after 8 hours, with-\nin 24 hours at 20 °C\n" +
@@ -160,7 +163,8 @@ func TestQuirksOfSheets(t *testing.T) {
 	if len(want) > 0 {
 		t.Errorf("not read: %v", want)
 	}
-	if lines := Lines("with-\nin 24 h\nA-\nB 3"); lines[0].Text != "within" || lines[1].Text != "24 h" || lines[2].Text != "A-" {
+	lines := Lines("with-\nin 24 h\nA-\nB 3")
+	if lines[0].Text != "within" || lines[1].Text != "24 h" || lines[2].Text != "A-" {
 		t.Errorf("%+v", lines)
 	}
 }

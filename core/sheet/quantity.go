@@ -65,7 +65,7 @@ func units() []unit {
 		{`['’′](?:\s|[,;)]|$)`, span, minute, 0},
 		{`(?:hours?|hrs?|Stunden?|Std|horas?|h)\b\.?`, span, hour, 0}, {`(?:seconds?|secs?|s)\b`, span, 1, 0},
 		{`(?:days?|Tag(?:en?)?|días?|d)\b`, span, day, 0}, {`(?:weeks?|Wochen?|semanas?)\b`, span, 7 * day, 0},
-		{`(?:months?|mos?\.?|Monat(?:en?)?|mes(?:es)?)\b`, span, year / 12, 0}, {`(?:years?|Jahre?|años?)\b`, span, year, 0},
+		{`(?:months?|mos?\.?|Monat(?:en?)?|mes(?:es)?)\b`, span, year / 12, 0}, {`(?:years?|yrs?|Jahre?|años?)\b`, span, year, 0},
 		{`(?:µm|μm|um|microns?|micrometres?|micras?)\b`, film, 1e-6, 0}, {`mils?\b`, film, 25.4e-6, 0}, {`mm\b`, film, 0.001, 0},
 		{`kg\b`, mass, 1, 0}, {`lbs?\b\.?`, mass, pound, 0}, {`oz\b`, mass, pound / 16, 0}, {`g\b`, mass, 0.001, 0},
 		{`(?:US )?(?:gallons?|gal)\b\.?`, volume, gallon, 0}, {`(?:quarts?|qt)\b`, volume, gallon / 4, 0},

@@ -132,7 +132,7 @@ var generic = words(`data ?sheet|datenblatt|merkblatt|(ficha|hoja|datos) técnic
 // model is a short name with a number in it.
 var model = regexp.MustCompile(`^\s*(?:[\p{L}][\p{L}&/'-]*\s+){0,4}[\p{L}-]*[0-9]+[\p{L}0-9-]*(?:\s+[\p{L}/&-]+){0,3}\s*$`)
 
-var company = words(`^[^0-9]*\b(coatings|flooring|floors|paints|chemicals|resins|industries|polymers|bodensysteme|systeme|systems|chemie|co\.?|gmbh|ag|ltd\.?|inc\.?|s\.a\.?)$`)
+var company = words(`^[^0-9]*\b(coatings|flooring|floors|paints|chemicals|resins|industries|polymers|bodensysteme|farben|harze|lacke|resinas|pinturas|systeme|systems|chemie|co\.?|gmbh|ag|ltd\.?|inc\.?|s\.a\.?)$`)
 
 // months are their names, in the languages that are read.
 const months = `jan(?:uary|uar)?|feb(?:ruary|ruar)?|mar(?:ch|zo)?|märz|apr(?:il)?|may|mai|june?|juni|july?|juli|` +
@@ -224,7 +224,7 @@ var carriers = [][2]string{{`water[- ]based|waterborne|water[- ]borne|water[- ](
 
 // kinds are the words for what a product is, those that say more first.
 var kinds = [][2]string{{"moisture barrier|vapou?r barrier", "moisture-barrier"},
-	{"primer|grundierung|imprimación", "primer"},
+	{`primer|\p{L}*grundierung|imprimación`, "primer"},
 	{"metallic", "metallic"}, {"deep[- ]pour|casting", "deep-pour"},
 	{"flood coat|table ?tops?|bar ?tops?|counter ?tops?|bars|counters", "flood"},
 	{"grout", "grout"}, {"(?:swimming )?pool (?:paint|coating|enamel)|(?:paint|coating|enamel) for (?:swimming )?pools", "pool-paint"}, {`pol[iy]asp[aá]rt\p{L}*`, "polyaspartic"},

@@ -10,7 +10,7 @@ import (
 // German, then Spanish. Another language is more lines.
 func Labels() Lexicon {
 	x := Lexicon{
-		"ratio": {`mix(ing)? (ratio|proportions?)`, `mix$`, `ratio`, `proporción`, `by (weight|volume|` +
+		"ratio": {`mix(ing)? (ratio|proportions?)`, `mix(ed)?( by (weight|volume|mass))?$`, `ratio`, `proporción`, `by (weight|volume|` +
 			`mass)$`, `(resin|base|part a|a)\s?[:/+]\s?(hardener|activator|part b|b)$`, `mischungsverhältnis`, `relación de mezcla`},
 		"density": {`densit(y|ies)`, `specific (gravity|weight)`, `spezifisches gewicht`, `peso específico`, `dichte`, `densidad`, `weight, (mixed|part|resin|base|hardener)`},
 		"density of a part": {
@@ -24,7 +24,7 @@ func Labels() Lexicon {
 			`(contenido (de|en) )?sólidos`},
 		"voc":       {`v\.?o\.?c\.?s?(\b|$)`, `volatile organic`, `flüchtige`, `cov\b`},
 		"viscosity": {`(mixed )?viscosity`, `viskosität`, `viscosidad`},
-		"potLife": {`(mixed )?pot[- ]?life`, `gel time`, `usable life`, `topfzeit`, `gebrauchsdauer`, `verarbeitungszeit`, `gelierzeit`,
+		"potLife": {`(mixed )?pot[- ]?life`, `gel time`, `usable (life|time)`, `topfzeit`, `gebrauchsdauer`, `verarbeitungszeit`, `gelierzeit`,
 			`tiempo de (gel|vida)`, `vida (útil )?de la mezcla`},
 		"working":   {`working (time|life)`, `(application|open) time`, `time to work`, `offenzeit`, `offene zeit`, `tiempo (abierto|de trabajo)`},
 		"mixing":    {`mix(ing)? time`, `mischzeit`, `tiempo de mezcla`},
@@ -51,7 +51,7 @@ func Labels() Lexicon {
 			`((voll|ganz) )?ausgehärtet`,
 			`durchgehärtet`, `vol(l|lständig) belastbar`, `vollständige aushärtung`, `chemisch belastbar`, `curado (total|completo)`,
 			`total(mente)? curado`},
-		"depth": {`(max(imum|\.)? )?(pour(ing)?|casting) (depth|thickness)`, `max(imum|\.)? thickness`, `gießhöhe`},
+		"depth": {`(max(imum|\.)? )?(pour(ing)?|casting) (depth|thickness)`, `max(imum|\.)? pour\b`, `max(imum|\.)? thickness`, `gießhöhe`},
 		"film": {`(recommended |apply |application )*(wet )?film( thickness)?`, `wft\b`, `layer thickness`,
 			`thickness( per (coat|layer))?\b`, `applied at`, `wet\b`,
 			`schichtdicke`, `espesor`},
@@ -65,7 +65,7 @@ func Labels() Lexicon {
 			`(max(imum|\.)? )?moisture`, `(max(imum|\.)? )?mver`, `(max(imum|\.)? )?r\.?h\.? (of|in) (the )?(slab|concrete|substrate)`, `(slab|concrete|substrate) must (pass|test|be)`, `(rest|untergrund|boden)feuchte`,
 			`humedad (del (soporte|hormigón)|residual)`},
 		"material": {`(material|product|resin|component)s? temp`, `materialtemp`},
-		"air and slab": {
+		"air and slab": {`(objekt|untergrund|boden)-? und (luft|umgebungs)temp`, `(luft|umgebungs)-? und (objekt|untergrund|boden)temp`,
 			`temperatures? (of|for)\b`, `(mindest|höchst)temp`, `(max|min)(imum|\.)? temp`, `(air|ambient)[ ,]+(surface|substrate|floor|slab)[ ,]+(and )?material`,
 			`((air|ambient) and (the )?(surface|substrate|floor|slab|concrete)) temp`,
 			`(application|use|working|installation) temp[a-z]*[^a-z]*(air|ambient) (and|&|/) (surface|substrate|floor|slab)`,
