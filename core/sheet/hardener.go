@@ -28,7 +28,7 @@ var (
 	onlyHardener = words(`^(?:(?:with|mit|con) )?(?:(?:` + hardenerWord + ` )?\(?(` + hardenerPace + `)\)?(?: ` + hardenerWord + `)?|` +
 		`(?:` + hardenerWord + ` )?(?-i:(` + hardenerCode + `))(?:[ ,]+\(?(` + hardenerPace + `)\)?)?(?: ` + hardenerWord + `)?)$`)
 	saysHardener = words(hardenerWord)
-	// afterCode is what a number has behind it that is no code.
+	// afterCode matches what follows a number that is no code.
 	afterCode = words(`^\s*(?:[.,:/-]\s?[0-9]|:|(?:kg|g|lbs?|l|ml|gal|parts?|%|°|min|h|to|by)\b|%|°)`)
 )
 
