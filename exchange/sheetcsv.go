@@ -73,6 +73,10 @@ func (r *Reader) ReadCSV(text []byte, shelf map[string]material.Product) ShelfRe
 	for i, name := range head {
 		name = strings.TrimSpace(name)
 		at := slices.IndexFunc(all, func(c column) bool { return strings.EqualFold(c.head, name) })
+		if at < 0 && len(head) == 1 {
+			return whole(fmt.Sprintf("The first line, “%s”, names no columns.", name),
+				"Read a maker’s data sheet with Shelf, Read a data sheet. Export the shelf as CSV to see the columns of a table.")
+		}
 		if at < 0 {
 			return whole(fmt.Sprintf("There is no column “%s”.", name),
 				"Export the shelf as CSV to see the columns and their units.")

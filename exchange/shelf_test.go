@@ -120,6 +120,7 @@ func TestBadRowsAreRefusedByLine(t *testing.T) {
 		{"semicolons", strings.ReplaceAll(head+good, ",", ";"), 1, 0, "separated by semicolons"},
 		{"tabs", strings.ReplaceAll(head+good, ",", "\t"), 1, 0, "separated by tabs"},
 		{"a column nobody knows", "id,colour of lid\nx,blue\n", 1, 0, "no column “colour of lid”"},
+		{"a maker’s sheet", "Tern 5\nEpoxy primer\n", 1, 0, "names no columns"},
 		{"an open quotation mark", head + good + "two,\"Sheet", 3, 1, "cannot be read"},
 		{"nothing", "", 1, 0, "no first line"},
 	}
