@@ -189,6 +189,9 @@ func (r *reader) byHardener(n int, l Line) bool {
 		return true
 	}
 	cells := l.Cells
+	if len(cells) > 2 && r.fieldOf(firstOf(cells)) == nil && r.warm(cells[1:]) { // the head of another table
+		r.hardenerColumns = nil
+	}
 	if r.hardenerColumns != nil && len(cells) > 2 || len(cells) > 1 && len(cells) == len(r.hardenerColumns)+1 {
 		r.acrossHardeners(n, cells)
 		return true
@@ -211,6 +214,14 @@ func (r *reader) byHardener(n int, l Line) bool {
 		return true
 	}
 	return false
+}
+
+// warm reports whether each of some cells is a temperature.
+func (r *reader) warm(cells []string) bool {
+	return !slices.ContainsFunc(cells, func(cell string) bool {
+		all := r.find(cell)
+		return len(all) != 1 || all[0].of != temperature
+	})
 }
 
 // acrossHardeners reads a row of a table that has a column for each hardener. A row with a cell too few is not read:

@@ -63,6 +63,8 @@ func TestWhichHardener(t *testing.T) {
 		{"columns", "Property  F  S\nHardener  F  S\nFull cure, 20 °C  3 d  7 d",
 			[]string{"full F fast 259200", "full S slow 604800"}},
 		{"a cell is missing", "Hardener  F  S  X20\nFull cure, 20 °C  3 d  7 d", nil},
+		{"another table below", "Property  Fast  Slow\nFull cure, 20 °C  3 d  7 d\nSlab  10 °C  20 °C\nTack free  9 h  5 h",
+			[]string{"full F fast 259200", "full S slow 604800", "tackFree  32400", "tackFree  18000"}},
 		{"rows of temperatures", "Tack free  Fast  Slow\n10 °C  4 h  9 h\n20 °C  2 h  5 h",
 			[]string{"tackFree F fast 14400", "tackFree S slow 32400", "tackFree F fast 7200", "tackFree S slow 18000"}},
 		{"beside each", "Tack free at 20 °C: 2 h (fast), 5 h (slow)",
@@ -162,6 +164,14 @@ func TestQuirksOfSheets(t *testing.T) {
 	}
 	if len(want) > 0 {
 		t.Errorf("not read: %v", want)
+	}
+	// An amount that is read anew moves the values behind it.
+	moved := From(Lines("Tern 40\nEpoxy coating\n\nCoverage: 5 m²/L\nPot life: 25 min @ 77 °F (1 gal)\nVOC: 20 g/L\n" +
+		"Recommended coverage: 4 m²/L\nDensity (mixed): 9.2 lb/gal\n")).In(measure.Metric)
+	for _, v := range moved.Values {
+		if v.Path == "potLife" && v.Understood != "25 min of 4.17 kg" || v.Path == "voc" && v.Understood != "20 g/L" {
+			t.Errorf("%s: %s", v.Path, v.Understood)
+		}
 	}
 	lines := Lines("with-\nin 24 h\nA-\nB 3")
 	if lines[0].Text != "within" || lines[1].Text != "24 h" || lines[2].Text != "A-" {

@@ -38,7 +38,6 @@ type reader struct {
 	single  bool              // it has one part
 	walked  bool              // the sheet says when it is walked on
 	packed  map[string]packed // what a kit holds of each part
-	bulks   []bulkLife        // pot lives of a volume
 	warns   bool              // the lines below a heading say what can hurt
 
 	hardeners       []hardener // those of the sheet, where it has several

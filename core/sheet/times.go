@@ -120,27 +120,35 @@ func warmFirst(all []amount) bool {
 	return len(all) > 0 && len(all)%2 == 0
 }
 
-// bulkLife is a pot life of a volume, by its place among the values: the shelf keeps it by mass.
-type bulkLife struct {
-	at   int
-	bulk amount
-}
-
-// weighBulks gives pot lives of a volume their mass, where the sheet states the density of the mix.
+// weighBulks gives pot lives of a volume their mass, where the sheet states the density of the mix: the shelf keeps
+// them by mass.
 func (r *reader) weighBulks() {
-	k := slices.IndexFunc(r.draft.Values, func(v draft.Value) bool { return v.Path == "density" && v.State == draft.Read })
-	if k < 0 {
-		return
+	heavy := 0.0
+	for _, v := range r.draft.Values {
+		if v.Path == "density" && v.State == draft.Read && heavy == 0 {
+			heavy, _ = v.Value.(float64)
+		}
 	}
-	heavy, _ := r.draft.Values[k].Value.(float64)
-	for _, b := range r.bulks {
-		v := &r.draft.Values[b.at]
-		v.Value.(map[string]any)["mass"] = b.bulk.low * heavy
+	for n := range r.draft.Values {
+		v := &r.draft.Values[n]
+		life, _ := v.Value.(map[string]any)
+		bulk, is := life[bulkOf].(amount)
+		if v.Path != "potLife" || !is {
+			continue
+		}
+		delete(life, bulkOf)
+		if heavy == 0 {
+			continue
+		}
+		life["mass"] = bulk.low * heavy
 		if v.State == draft.Read {
-			v.State, v.Why = draft.Derived, "the mass of "+b.bulk.text+" by the density of the mix"
+			v.State, v.Why = draft.Derived, "the mass of "+bulk.text+" by the density of the mix"
 		}
 	}
 }
+
+// bulkOf names the volume of a pot life until the density of the mix is known.
+const bulkOf = "bulk"
 
 func potLife(r *reader, n int, _ field, label, rest string) {
 	batch := of(r.find(label+" "+rest), mass)
@@ -149,7 +157,7 @@ func potLife(r *reader, n int, _ field, label, rest string) {
 		if len(batch) == 1 {
 			v.Value.(map[string]any)["mass"] = batch[0].low
 		} else if bulk := of(r.find(label+" "+rest), volume); len(bulk) == 1 && len(batch) == 0 {
-			r.bulks = append(r.bulks, bulkLife{len(r.draft.Values), bulk[0]})
+			v.Value.(map[string]any)[bulkOf] = bulk[0]
 		}
 		if t.ranged {
 			v.State, v.Why = draft.Doubtful, "the sheet gives a range; the shorter is taken"
