@@ -2,6 +2,7 @@ package e2e
 
 import (
 	"compress/gzip"
+	"fmt"
 	"io"
 	"net/http"
 	"os"
@@ -100,6 +101,9 @@ func TestNoSeriousFaultForAnyone(t *testing.T) {
 		p.unfold()
 		check(step)
 	}
+	p.part("times")
+	p.sees("[data-test=film-2]", "recoat from")
+	check("curing times")
 	p.at("measure")
 	p.surface("Wading lagoon")
 	p.until(`!!document.querySelector('[data-test=depth]')`)
@@ -133,13 +137,17 @@ func TestNoSeriousFaultForAnyone(t *testing.T) {
 			}
 		}
 	}
+	parts := map[string][]string{
+		"/shelf/p/keelbody-100/edit": {"film", "times", "conditions", "compatibility", "sold"},
+		"/house":                     {"preparation", "mixing"},
+		"/bench/keelbody-100":        {"film", "parts", "spread"},
+	}
 	for _, view := range [][2]string{
-		{"/shelf", "Undertow"}, {"/shelf/p/shoalbody-f", "slow hardener"}, {"/shelf/p/keelbody-100/edit",
-			"Max. wet film"},
+		{"/shelf", "Undertow"}, {"/shelf/p/shoalbody-f", "slow hardener"}, {"/shelf/p/keelbody-100/edit", "Parts of A"},
 		{"/shelf/media", "Mudflat"},
 		{"/shelf/systems", "Pebble deck"}, {"/shelf/compare?id=gullwing-ur&id=tern-ur-sat", "Tern UR"},
 		{"/shelf/read", "Nothing is saved"},
-		{"/stock", "UT-2607"}, {"/house", "Mechanical preparation"}, {"/bench/keelbody-100", "can be used for"},
+		{"/stock", "UT-2607"}, {"/house", "Time zone"}, {"/bench/keelbody-100", "can be used for"},
 		{"/people", "Tess Arnaud"}, {"/people/crews", "Limited equipment"}, {"/people/calendars", "private address"},
 		{"/start", "Set up your company"},
 		{"/records", "Own floors"}, {"/account", "Active sessions"}, {"/set-password#none", "Set your password"},
@@ -148,6 +156,11 @@ func TestNoSeriousFaultForAnyone(t *testing.T) {
 		p.goTo(view[0])
 		p.sees("main", view[1])
 		check(view[0])
+		for _, part := range parts[view[0]] {
+			p.part(part)
+			p.until(fmt.Sprintf(`!!document.querySelector('[data-part=%s][aria-selected=true]')`, part))
+			check(part + " of " + view[0])
+		}
 	}
 }
 

@@ -28,6 +28,7 @@ func TestAJobIsToldOfANewerSheet(t *testing.T) {
 		}
 	})()`)
 	p.open("/shelf/p/skerry-grout/edit")
+	p.part("film")
 	p.typed("Usual loss", "a lot")
 	p.click("[data-test=save-sheet]")
 	p.sees("[role=alert]", "Usual loss: this entry is not read")

@@ -390,7 +390,7 @@ func (p *page) scroll(selector string) {
 func (p *page) click(selector string) {
 	p.t.Helper()
 	p.until(fmt.Sprintf(`(() => {
-		const e = document.querySelector(%q);
+		const e = %s(document.querySelector(%q));
 		if (!e || e.disabled || document.querySelector('[class*=-enter-active], [class*=-leave-active]')) return false;
 		const box = () => { const r = e.getBoundingClientRect(); return [r.x, r.y, r.width, r.height].map(Math.round).join() };
 		if (window.stoodAt !== box()) {
@@ -407,7 +407,7 @@ func (p *page) click(selector string) {
 		window.missed = true;
 		document.addEventListener('click', click => (window.missed = !taken(click.target)), { once: true, capture: true });
 		return true;
-	})()`, selector))
+	})()`, sought, selector))
 	at := value[[]float64](p, `window.clickAt`)
 	p.do(chromedp.MouseClickXY(at[0], at[1]))
 	if value[bool](p, `window.missed === true`) {
@@ -450,10 +450,25 @@ func (p *page) button(name string) {
 		const named = e => (e.getAttribute('aria-label') ?? e.innerText).trim() === %q;
 		const b = [...document.querySelectorAll('button, a, [role=tab]')].find(e => named(e) && e.offsetParent !== null && !e.disabled);
 		b?.setAttribute('data-found', '');
-		return !!b;
-	})()`, name))
+		return !!%s(b);
+	})()`, name, sought))
 	p.click("[data-found]")
 }
+
+// sought is a script that passes on what was found. What is not there for a while may lie in a folded part: a person
+// would look there, too, so the folded parts of the page are opened.
+const sought = `(found => {
+	if (found) {
+		window.soughtSince = undefined;
+		return found;
+	}
+	window.soughtSince ??= performance.now();
+	if (performance.now() - window.soughtSince > 400) {
+		window.soughtSince = undefined;
+		document.querySelectorAll('main .v-expansion-panel-title[aria-expanded=false]').forEach(e => e.click());
+	}
+	return found;
+})`
 
 // field gives the selector of the input with a label.
 func (p *page) field(label string) string {
@@ -467,10 +482,11 @@ func labelled(label string) string {
 	return fmt.Sprintf(`(() => {
 		document.querySelectorAll('[data-field]').forEach(e => e.removeAttribute('data-field'));
 		const l = [...document.querySelectorAll('label')].find(l => l.innerText.trim() === %q && l.htmlFor);
-		const e = (l && document.getElementById(l.htmlFor)) ?? document.querySelector('[aria-label="' + CSS.escape(%q) + '"]');
+		const e = %s((l && document.getElementById(l.htmlFor)) ??
+			document.querySelector('[aria-label="' + CSS.escape(%q) + '"]'));
 		e?.setAttribute('data-field', '');
 		return e?.disabled ? undefined : e;
-	})()`, label, label)
+	})()`, label, sought, label)
 }
 
 // fill replaces what stands in a field and takes it with Enter.

@@ -29,7 +29,7 @@ func TestEdgesStepsAndCracks(t *testing.T) {
 	p.at("build-up")
 	p.choose("Add a coat of", "Gullwing")
 	p.at("batches")
-	p.sees("[data-test=batches-1]", "for 27.62 m²")
+	p.sees("[data-test=batches-1]", "27.62 m²")
 	p.saved()
 }
 

@@ -430,9 +430,11 @@ func TestEveryPageTellsWhatIsBooked(t *testing.T) {
 	p.openJob("Kelp drying loft")
 	p.until(`document.querySelector('[data-test=next-work]')?.innerText.includes(', ')`) // a day
 	p.at("batches")
+	p.part("times")
 	p.sees("[data-test=film-1]", "booked")
 	p.openJob(demo.Today) // its first coat is being poured
 	p.at("batches")
+	p.part("times")
 	p.sees("[data-test=film-1]", "logged")
 }
 

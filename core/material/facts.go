@@ -12,6 +12,8 @@ import (
 type Fact struct {
 	Group  string         `json:"group"`
 	Name   string         `json:"name"`
+	Of     string         `json:"of,omitempty" doc:"The name without the temperature, where it is given by temperature"`
+	At     float64        `json:"at,omitempty" doc:"The temperature that it is given at, °C, where of is given"`
 	Kind   measure.Kind   `json:"kind,omitempty"`
 	SI     float64        `json:"si,omitempty" doc:"Where it is a quantity"`
 	Words  string         `json:"words,omitempty" doc:"Where it is not, or what stands behind the quantity"`
@@ -35,7 +37,17 @@ type lister struct {
 }
 
 func (l *lister) quantity(name string, kind measure.Kind, si float64, source measure.Source, words string) {
-	l.all = append(l.all, Fact{l.group, name, kind, si, words, source})
+	l.all = append(l.all, Fact{Group: l.group, Name: name, Kind: kind, SI: si, Words: words, Source: source})
+}
+
+// at lists a quantity at a temperature, named in °C on every sheet, so that the same lines of two sheets stand beside
+// each other.
+func (l *lister) at(
+	name string, t measure.Temperature, kind measure.Kind, si float64, source measure.Source, words string,
+) {
+	l.quantity(fmt.Sprintf("%s at %g °C", name, float64(t)), kind, si, source, words)
+	fact := &l.all[len(l.all)-1]
+	fact.Of, fact.At = name, float64(t)
 }
 
 func (l *lister) words(name, words string, source measure.Source) {
@@ -91,7 +103,7 @@ func (l *lister) mix(p Product) {
 	add(l, "volatile compounds", measure.KindContent, p.VOC)
 	add(l, "volatile compounds, thinned", measure.KindContent, p.VOCThinned)
 	for _, f := range p.Viscosity {
-		l.quantity(at("viscosity", f.At), measure.KindViscosity, float64(f.Value), f.Source, "")
+		l.at("viscosity", f.At, measure.KindViscosity, float64(f.Value), f.Source, "")
 	}
 	add(l, "mixing", measure.KindSpan, p.Mixing)
 	add(l, "mixing at most", measure.KindSpan, p.MixingMax)
@@ -111,7 +123,7 @@ func (l *lister) film(p Product) {
 	add(l, "minimum film", measure.KindFilm, p.FilmMin)
 	add(l, "maximum film", measure.KindFilm, p.FilmMax)
 	for _, f := range p.FilmMaxAt {
-		l.quantity(at("maximum film", f.At), measure.KindFilm, float64(f.Film), f.Source, "")
+		l.at("maximum film", f.At, measure.KindFilm, float64(f.Film), f.Source, "")
 	}
 	add(l, "maximum film on a wall", measure.KindFilm, p.FilmMaxVertical)
 	add(l, "minimum hiding film", measure.KindFilm, p.Hides)
@@ -202,7 +214,7 @@ func (l *lister) curing(group string, c Curing, dries bool) {
 		if p.Mass > 0 {
 			words = "on " + measure.Metric.Mass(p.Mass)
 		}
-		l.quantity(at("pot life", p.At), measure.KindSpan, float64(p.Lasts), p.Source, words)
+		l.at("pot life", p.At, measure.KindSpan, float64(p.Lasts), p.Source, words)
 	}
 	for _, s := range c.Stages() {
 		for _, t := range s.Times {
@@ -213,7 +225,7 @@ func (l *lister) curing(group string, c Curing, dries bool) {
 					words = "from when it is spread"
 				}
 			}
-			l.quantity(at(s.Name, t.At), measure.KindSpan, float64(t.After), t.Source, words)
+			l.at(s.Name, t.At, measure.KindSpan, float64(t.After), t.Source, words)
 		}
 	}
 }
@@ -222,12 +234,6 @@ func (l *lister) portion(name string, p *Portion) {
 	if p != nil {
 		l.quantity(name, measure.KindFraction, float64(p.Value), p.Source, p.Words())
 	}
-}
-
-// at names a figure by its temperature, in °C on every sheet, so that the same
-// lines of two sheets stand beside each other.
-func at(name string, t measure.Temperature) string {
-	return fmt.Sprintf("%s at %g °C", name, float64(t))
 }
 
 // Revised is a line in which two editions of a sheet differ.

@@ -1,6 +1,7 @@
 package material
 
 import (
+	"fmt"
 	"math"
 	"reflect"
 	"slices"
@@ -444,6 +445,26 @@ func TestGapsCloseOneByOne(t *testing.T) {
 	p.Density = sheet(measure.Density(1100))
 	if slices.Contains(gaps(), "/density density of the mix") {
 		t.Errorf("a paint with its density: %v", gaps())
+	}
+}
+
+// A value at a temperature is named by both, so that a table has a column for each temperature.
+func TestLinesByTemperature(t *testing.T) {
+	p := good()
+	p.Viscosity = []Flow{{At: 20, Value: 0.7}}
+	p.PotLife = []PotLife{{At: 12, Lasts: 2700}, {At: 24, Lasts: 1200}}
+	at := map[string][]float64{}
+	for _, f := range p.Facts() {
+		named := fmt.Sprintf("%s at %g °C", f.Of, f.At)
+		if strings.Contains(f.Name, " at ") != (f.Of != "") || f.Of != "" && f.Name != named {
+			t.Errorf("%q is %q at %g", f.Name, f.Of, f.At)
+		}
+		if f.Of != "" {
+			at[f.Of] = append(at[f.Of], f.At)
+		}
+	}
+	if !slices.Equal(at["viscosity"], []float64{20}) || !slices.Equal(at["pot life"], []float64{12, 24}) {
+		t.Errorf("temperatures: %v", at)
 	}
 }
 

@@ -66,6 +66,7 @@ const (
 
 	RemovePaint OldPaint = "remove"
 	CoatOver    OldPaint = "over"
+	StripGel    OldPaint = "gel"
 
 	WholeKits Kits = "whole"
 	OneKit    Kits = "one"
@@ -168,10 +169,23 @@ type Choice struct {
 	Consequence string `json:"consequence" doc:"What it costs or risks"`
 }
 
+// Part of the work that a question is about.
+type Part string
+
+const (
+	Preparation Part = "preparation"
+	Mixing      Part = "mixing"
+	Application Part = "application"
+)
+
+// Values returns all values, in the order in which they are shown.
+func (Part) Values() []Part { return []Part{Preparation, Mixing, Application} }
+
 // Question is one on which the trade disagrees.
 type Question struct {
 	ID      Key      `json:"id"`
 	Title   string   `json:"title"`
+	Part    Part     `json:"part" doc:"Part of the work that the question is about"`
 	Choices []Choice `json:"choices" doc:"The first is taken where nothing is chosen"`
 
 	chosen func(*Methods) string
@@ -218,9 +232,9 @@ func (m Methods) KitShare() float64 {
 	return 0
 }
 
-func ask[T ~string](id Key, title string, field func(*Methods) *T, choices ...Choice) Question {
+func ask[T ~string](part Part, id Key, title string, field func(*Methods) *T, choices ...Choice) Question {
 	return Question{
-		ID: id, Title: title, Choices: choices,
+		ID: id, Title: title, Part: part, Choices: choices,
 		chosen: func(m *Methods) string { return string(*field(m)) },
 		choose: func(m *Methods, v string) { *field(m) = T(v) },
 	}
@@ -280,7 +294,7 @@ func (Laying) Values() []Laying {
 
 // Values returns all values, in the order in which they are shown.
 func (OldPaint) Values() []OldPaint {
-	return []OldPaint{RemovePaint, CoatOver}
+	return []OldPaint{RemovePaint, CoatOver, StripGel}
 }
 
 // Values returns all values, in the order in which they are shown.

@@ -25,6 +25,9 @@ func TestEveryQuestionHasOneHome(t *testing.T) {
 			t.Errorf("%s answers no field", q.ID)
 			continue
 		}
+		if !slices.Contains(q.Part.Values(), q.Part) {
+			t.Errorf("%s belongs to no part of the work: %q", q.ID, q.Part)
+		}
 		var values []string
 		for _, c := range q.Choices {
 			values = append(values, c.Value)

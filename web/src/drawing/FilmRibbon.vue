@@ -27,9 +27,19 @@ const parts = computed(() => {
   const all = [
     { key: 'laid', words: 'laying', from: 0, to: laid },
     { key: 'workable', words: 'workable', from: laid, to: workable },
-    { key: 'setting', words: 'setting', from: workable, to: opens },
-    { key: 'open', words: 'takes the next coat', from: opens, to: Math.min(closes, end) },
-    { key: 'closed', words: 'closed: abrade first', from: closes, to: end },
+    // A sheet without a recoat time says nothing of what follows the working time.
+    ...(from === 0
+      ? [{ key: 'unknown', words: 'no recoat time on its sheet', from: workable, to: end }]
+      : [
+          { key: 'setting', words: 'setting', from: workable, to: opens },
+          {
+            key: 'open',
+            words: until > 0 ? 'takes the next coat' : 'takes the next coat; no end on its sheet',
+            from: opens,
+            to: Math.min(closes, end),
+          },
+          { key: 'closed', words: 'closed: abrade first', from: closes, to: end },
+        ]),
   ]
   return all
     .filter((p) => p.to > p.from && p.from < end)

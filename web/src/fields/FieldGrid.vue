@@ -133,9 +133,9 @@ const shown = computed(() => props.fields.filter((f): f is Field => !!f))
   }
 }
 @media (max-width: 700px) {
-  .of-2,
-  .of-3 {
-    grid-template-columns: 1fr;
+  .fields {
+    grid-template-columns: 1fr 1fr;
+    align-items: end;
   }
 }
 </style>

@@ -1,11 +1,15 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import type { CoatPlan } from '../../api/client'
+import FoldPanel from '../../fields/FoldPanel.vue'
 import { useSession } from '../../session/session'
 
 const props = defineProps<{ coat: CoatPlan }>()
 const session = useSession()
 const division = computed(() => props.coat.division)
+function atMost(limit: { text: string; volume: number }): string {
+  return `${limit.text} At most ${session.format('volume', limit.volume)} a batch.`
+}
 </script>
 
 <template>
@@ -18,46 +22,67 @@ const division = computed(() => props.coat.division)
         {{ session.format('volume', division.mixed) }} mixed
       </span>
     </div>
-    <ol class="train">
-      <li v-for="b in division.batches" :key="b.number" :class="{ odd: b.number % 2 === 1 }">
-        <svg class="fill" preserveAspectRatio="none" viewBox="0 0 10 10" aria-hidden="true">
-          <rect width="10" height="10" :fill="coat.color" />
-        </svg>
-        <span class="words">
-          <strong>{{ b.number }}</strong>
-          <span>{{ session.format('volume', b.volume) }}</span>
-          <span v-if="coat.sections?.[b.number - 1]" class="small">
-            for
-            {{
-              session.format(
-                'area',
-                (coat.sections[b.number - 1]?.area ?? 0) + (coat.sections[b.number - 1]?.parts ?? 0),
-              )
-            }}
+    <div class="both">
+      <ol class="train">
+        <li v-for="b in division.batches" :key="b.number" :class="{ odd: b.number % 2 === 1 }">
+          <svg class="fill" preserveAspectRatio="none" viewBox="0 0 10 10" aria-hidden="true">
+            <rect width="10" height="10" :fill="coat.color" />
+          </svg>
+          <span class="words">
+            <strong>{{ b.number }}</strong>
+            <span>{{ session.format('volume', b.volume) }}</span>
+            <span class="small">{{ session.format('mass', b.mass) }}</span>
+            <span v-if="coat.sections?.[b.number - 1]" class="small"
+              >{{
+                session.format(
+                  'area',
+                  (coat.sections[b.number - 1]?.area ?? 0) + (coat.sections[b.number - 1]?.parts ?? 0),
+                )
+              }}
+            </span>
+            <span class="quiet small">{{ b.share }}</span>
           </span>
-          <span class="quiet small">{{ b.share }} · {{ session.format('mass', b.mass) }}</span>
-        </span>
-      </li>
-    </ol>
-    <p class="small">{{ division.reason }}</p>
-    <ul class="limits small quiet">
-      <li v-for="(l, i) in division.limits" :key="l.kind">
-        <strong v-if="i === 0">Limited by: </strong>{{ l.text }} At most
-        {{ session.format('volume', l.volume) }} a batch.
-      </li>
-      <li v-for="way in division.relax ?? []" :key="way" class="relax">{{ way }}</li>
-    </ul>
-    <p v-if="division.excess > 0" class="small quiet">
-      {{ session.format('volume', division.excess) }} more is mixed than needed: spread out, the film is
-      {{ session.format('film', coat.mixed ?? 0) }} instead of
-      {{ session.format('film', coat.build?.wet ?? 0) }}.
-    </p>
+        </li>
+      </ol>
+      <div class="why">
+        <p class="small">{{ division.reason }}</p>
+        <p v-if="division.limits[0]" class="small quiet">
+          <strong>Limited by: </strong>{{ atMost(division.limits[0]) }}
+          <span v-for="way in division.relax ?? []" :key="way" class="relax">{{ way }}</span>
+        </p>
+        <FoldPanel v-if="division.limits.length > 1" title="Other limits">
+          <ul class="limits small quiet">
+            <li v-for="l in division.limits.slice(1)" :key="l.kind">{{ atMost(l) }}</li>
+          </ul>
+        </FoldPanel>
+        <p v-if="division.excess > 0" class="small quiet">
+          {{ session.format('volume', division.excess) }} more is mixed than needed: spread out, the film is
+          {{ session.format('film', coat.mixed ?? 0) }} instead of
+          {{ session.format('film', coat.build?.wet ?? 0) }}.
+        </p>
+      </div>
+    </div>
   </article>
 </template>
 
 <style scoped>
 .relax::before {
   content: '→ ';
+}
+.relax {
+  display: block;
+}
+.both {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 8px 24px;
+  margin-top: 8px;
+}
+.both > .train {
+  flex: 3 1 560px;
+}
+.why {
+  flex: 2 1 340px;
 }
 .coat {
   padding: 12px 0;
@@ -69,11 +94,12 @@ const division = computed(() => props.coat.division)
   display: flex;
   flex-wrap: wrap;
   gap: 3px;
-  margin: 8px 0;
+  align-content: start;
+  margin: 0;
 }
 .train li {
-  flex: 1 1 108px;
-  max-width: 220px;
+  flex: 1 1 76px;
+  max-width: 200px;
   border: 1px solid var(--ink);
 }
 .fill {
@@ -84,7 +110,7 @@ const division = computed(() => props.coat.division)
 }
 .words {
   display: grid;
-  padding: 6px 10px;
+  padding: 4px 8px;
 }
 .limits {
   padding-left: 18px;

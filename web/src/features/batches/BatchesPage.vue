@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
 import { useSession } from '../../session/session'
+import PageParts from '../../shell/PageParts.vue'
 import SideSheet from '../../shell/SideSheet.vue'
 import { useDesk } from '../job/useEditor'
 import { useInTurn } from '../../fields/useInTurn'
@@ -17,6 +18,7 @@ import SchoolPicks from './SchoolPicks.vue'
 const desk = useDesk()
 const session = useSession()
 const setting = ref(false)
+const part = ref('batches')
 const standing = useInTurn(desk.surface.value.coats.length + 1)
 const findings = computed(() => desk.findings('batches'))
 /** What the batches below rest on, in a line. */
@@ -90,7 +92,13 @@ const fields = computed<Field[]>(() => {
 <template>
   <section id="batches" class="panel" aria-labelledby="batches-title">
     <div class="row">
-      <h2 id="batches-title" class="grow">Batches</h2>
+      <h2 id="batches-title">Batches</h2>
+      <PageParts
+        v-model="part"
+        class="grow"
+        :parts="{ batches: 'Batches', times: 'Curing times' }"
+        label="Batches"
+      />
       <v-btn data-test="to-setup" :aria-expanded="setting" @click="setting = !setting"
         >Crew and mixing place …</v-btn
       >
@@ -102,12 +110,20 @@ const fields = computed<Field[]>(() => {
       <SchoolPicks :ids="['kits', 'first', 'residue', 'tinting']" />
       <CoatPaces />
     </SideSheet>
-    <FindingList :findings="findings.filter((f) => f.level !== 'note')" />
-    <BatchTrain v-for="c in desk.surfacePlan.value?.coats.slice(0, standing) ?? []" :key="c.id" :coat="c" />
-    <FindingList class="mt-4" :findings="findings.filter((f) => f.level === 'note')" />
-    <FilmTimes v-if="standing > 2" />
-    <p v-if="!desk.surfacePlan.value?.coats.some((c) => c.division)" class="quiet">
-      Once {{ desk.surface.value.name }} is measured and has a coat, its batches appear here.
-    </p>
+    <v-tabs-window v-model="part">
+      <v-tabs-window-item value="batches">
+        <FindingList :findings="findings.filter((f) => f.level !== 'note')" />
+        <BatchTrain
+          v-for="c in desk.surfacePlan.value?.coats.slice(0, standing) ?? []"
+          :key="c.id"
+          :coat="c"
+        />
+        <FindingList class="mt-4" :findings="findings.filter((f) => f.level === 'note')" />
+        <p v-if="!desk.surfacePlan.value?.coats.some((c) => c.division)" class="quiet">
+          Once {{ desk.surface.value.name }} is measured and has a coat, its batches appear here.
+        </p>
+      </v-tabs-window-item>
+      <v-tabs-window-item value="times"><FilmTimes /></v-tabs-window-item>
+    </v-tabs-window>
   </section>
 </template>

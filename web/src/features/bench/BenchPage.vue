@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import PageParts from '../../shell/PageParts.vue'
 import { useRequest } from '../../api/useRequest'
 import { useThrottleFn } from '@vueuse/core'
 import { computed, ref, watch } from 'vue'
@@ -170,6 +171,14 @@ const handles = computed<(Field | false)[]>(() => {
     },
   ]
 })
+
+const part = ref('pail')
+const parts = {
+  pail: 'Pot life and pail',
+  film: 'Hardeners and film',
+  parts: 'Ratio and parts',
+  spread: 'Spread and pumps',
+}
 </script>
 
 <template>
@@ -237,88 +246,98 @@ const handles = computed<(Field | false)[]>(() => {
         </ul>
         <WorkingDetails :workings="answer.workings" />
         <SendToJob v-if="sheet" what="pail" :sheet="sheet" :whole="mixed" />
-        <div class="pair mt-2">
-          <BenchSurface
-            :surface="answer.surface"
-            :mass="asked.mass"
-            :temperature="answer.mixed"
-            @move="(mass, celsius) => set({ mass, a: celsius, b: celsius, air: celsius })"
-          />
-          <div>
-            <BenchCurve title="In the pail" :history="answer.pail" :life="answer.life" />
-            <BenchCurve title="Spread on the slab" :history="answer.spread" />
-          </div>
-        </div>
-        <div class="pair mt-4">
-          <section>
-            <h2>Hardeners</h2>
-            <table class="figures" data-test="hardeners">
-              <thead>
-                <tr>
-                  <th>Hardener</th>
-                  <th>Ratio</th>
-                  <th class="num">Pot life of this batch</th>
-                  <th></th>
-                </tr>
-              </thead>
-              <tbody>
-                <tr
-                  v-for="h in answer.hardeners"
-                  :key="h.id ?? ''"
-                  :class="{ now: (asked.hardener ?? '') === (h.id ?? '') }"
-                >
-                  <td>{{ h.name }}</td>
-                  <td>{{ h.ratio }}</td>
-                  <td class="num">{{ session.format('span', h.life) }}</td>
-                  <td class="small">
-                    {{ h.allowed ? (h.suffice ? 'time enough' : 'too short') : 'slab outside its sheet' }}
-                  </td>
-                </tr>
-              </tbody>
-            </table>
-            <h2 class="mt-4">The film at {{ session.format('temperature', asked.slab) }}</h2>
-            <p v-if="answer.stages.length === 0" class="quiet">Its sheet gives no times.</p>
-            <table v-else class="figures">
-              <tbody>
-                <tr v-for="s in answer.stages" :key="s.name">
-                  <td>{{ s.name }}</td>
-                  <td class="num">
-                    <span :class="{ weak: s.outside }">{{ session.format('span', s.after) }}</span>
-                  </td>
-                </tr>
-              </tbody>
-            </table>
-            <BenchFit class="mt-4" :fit="answer.fit" />
-          </section>
-          <div v-if="sheet && id">
-            <BenchRatio :id="id" :sheet="sheet" :hardener="asked.hardener" :life="answer.life" />
-            <BenchParts
-              :id="id"
-              :key="`parts-${id}`"
-              class="mt-4"
-              :hardener="asked.hardener"
-              :batch="asked.mass"
-              :from="asked.a"
-            />
-          </div>
-        </div>
-        <div v-if="sheet && id" class="pair mt-4">
-          <BenchSpread
-            :id="id"
-            :key="`spread-${id}`"
-            :sheet="sheet"
-            :hardener="asked.hardener"
-            :film="asked.film"
-          />
-          <BenchPump
-            v-if="sheet.components.length === 2"
-            :id="id"
-            :key="`pump-${id}`"
-            :sheet="sheet"
-            :hardener="asked.hardener"
-            :volume="0.003"
-          />
-        </div>
+        <PageParts v-model="part" class="mt-2 mb-2" :parts="parts" label="Bench" />
+        <v-tabs-window v-model="part">
+          <v-tabs-window-item value="pail">
+            <div class="pair">
+              <BenchSurface
+                :surface="answer.surface"
+                :mass="asked.mass"
+                :temperature="answer.mixed"
+                @move="(mass, celsius) => set({ mass, a: celsius, b: celsius, air: celsius })"
+              />
+              <div>
+                <BenchCurve title="In the pail" :history="answer.pail" :life="answer.life" />
+                <BenchCurve title="Spread on the slab" :history="answer.spread" />
+              </div>
+            </div>
+          </v-tabs-window-item>
+          <v-tabs-window-item value="film">
+            <div class="pair">
+              <section>
+                <h2>Hardeners</h2>
+                <table class="figures" data-test="hardeners">
+                  <thead>
+                    <tr>
+                      <th>Hardener</th>
+                      <th>Ratio</th>
+                      <th class="num">Pot life of this batch</th>
+                      <th></th>
+                    </tr>
+                  </thead>
+                  <tbody>
+                    <tr
+                      v-for="h in answer.hardeners"
+                      :key="h.id ?? ''"
+                      :class="{ now: (asked.hardener ?? '') === (h.id ?? '') }"
+                    >
+                      <td>{{ h.name }}</td>
+                      <td>{{ h.ratio }}</td>
+                      <td class="num">{{ session.format('span', h.life) }}</td>
+                      <td class="small">
+                        {{ h.allowed ? (h.suffice ? 'time enough' : 'too short') : 'slab outside its sheet' }}
+                      </td>
+                    </tr>
+                  </tbody>
+                </table>
+                <h2 class="mt-4">The film at {{ session.format('temperature', asked.slab) }}</h2>
+                <p v-if="answer.stages.length === 0" class="quiet">Its sheet gives no times.</p>
+                <table v-else class="figures">
+                  <tbody>
+                    <tr v-for="s in answer.stages" :key="s.name">
+                      <td>{{ s.name }}</td>
+                      <td class="num">
+                        <span :class="{ weak: s.outside }">{{ session.format('span', s.after) }}</span>
+                      </td>
+                    </tr>
+                  </tbody>
+                </table>
+              </section>
+              <BenchFit :fit="answer.fit" />
+            </div>
+          </v-tabs-window-item>
+          <v-tabs-window-item value="parts">
+            <div v-if="sheet && id" class="pair">
+              <BenchRatio :id="id" :sheet="sheet" :hardener="asked.hardener" :life="answer.life" />
+              <BenchParts
+                :id="id"
+                :key="`parts-${id}`"
+                :hardener="asked.hardener"
+                :batch="asked.mass"
+                :from="asked.a"
+              />
+            </div>
+          </v-tabs-window-item>
+          <v-tabs-window-item value="spread">
+            <div v-if="sheet && id" class="pair">
+              <BenchSpread
+                :id="id"
+                :key="`spread-${id}`"
+                :sheet="sheet"
+                :hardener="asked.hardener"
+                :film="asked.film"
+              />
+              <BenchPump
+                v-if="sheet.components.length === 2"
+                :id="id"
+                :key="`pump-${id}`"
+                :sheet="sheet"
+                :hardener="asked.hardener"
+                :volume="0.003"
+              />
+            </div>
+          </v-tabs-window-item>
+        </v-tabs-window>
         <ul class="small quiet notes">
           <li v-for="n in answer.notes" :key="n">{{ n }}</li>
           <li>The data sheet rules; time the first pail and trust it more than this.</li>

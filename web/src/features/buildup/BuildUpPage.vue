@@ -41,9 +41,17 @@ const media = computed<Medium[]>(() => {
 })
 const topDown = computed(() => desk.surface.value.coats.map((coat, index) => ({ coat, index })).reverse())
 
+const chosen = ref('')
+/** The coat whose fields are open at first: the one just added, else the first. */
+const opened = computed(() => {
+  const { coats } = desk.surface.value
+  return coats.some((c) => c.id === chosen.value) ? chosen.value : coats[0]?.id
+})
+
 function add(line: ShelfLine): void {
+  chosen.value = newId()
   desk.editSurface('add coat', (s, file) => {
-    s.coats.push({ id: newId(), product: line.sheet.id, amount: line.usual })
+    s.coats.push({ id: chosen.value, product: line.sheet.id, amount: line.usual })
     if (!file.products.some((p) => p.id === line.sheet.id)) file.products.push(line.sheet)
   })
 }
@@ -99,6 +107,7 @@ function reorder(from: number, to: number): void {
             :key="c.coat.id"
             :coat="c.coat"
             :index="c.index"
+            :open="c.coat.id === opened"
             :last="c.index === topDown.length - 1"
             :plan="desk.surfacePlan.value?.coats[c.index]"
             :below="c.index > 0 ? desk.surfacePlan.value?.coats[c.index - 1] : undefined"

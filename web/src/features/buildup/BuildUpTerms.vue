@@ -5,6 +5,7 @@ import { useSession } from '../../session/session'
 import { marginWords } from '../job/margins'
 import { slabWords } from '../job/slabWords'
 import FieldGrid from '../../fields/FieldGrid.vue'
+import FoldPanel from '../../fields/FoldPanel.vue'
 import type { Field } from '../../fields/grid'
 
 /** What the coats must bear, and the temperature they are planned for. */
@@ -81,8 +82,28 @@ const fields = computed<Field[]>(() => [
     take: (sun) => set({ sun }),
   },
 ])
+/** The same in a line. */
+const told = computed(() => {
+  const { vocMax, margin } = job.value
+  const { slip, contact, sun } = service.value
+  return [
+    `slab ${session.format('temperature', desk.plan.value.slab.slab)}, ${slabWords(desk.plan.value, job.value.slab?.source)}`,
+    margin ? `films ready on a slab ${marginWords(session.units)[String(margin)] ?? ''}` : '',
+    vocMax ? `VOC limit ${session.format('content', vocMax.value)}` : 'no VOC limit',
+    slip ?? 'no slip class',
+    contact ? `${contacts[contact]} contact` : '',
+    sun ? 'exposed to daylight' : '',
+  ]
+    .filter(Boolean)
+    .join(' · ')
+})
 </script>
 
 <template>
-  <FieldGrid :fields="fields" :columns="5" class="mb-3" data-test="terms" />
+  <FoldPanel class="mb-3" data-test="terms">
+    <template #title
+      >Conditions: <span class="told">{{ told }}</span></template
+    >
+    <FieldGrid :fields="fields" :columns="5" />
+  </FoldPanel>
 </template>

@@ -396,9 +396,6 @@ const fields = computed<(Field | false | undefined)[]>(() => {
 .extras {
   margin-top: 6px;
 }
-.told {
-  font-weight: 480;
-}
 .goes {
   list-style: none;
   padding: 0;

@@ -9,6 +9,7 @@ import CoatExtras from './CoatExtras.vue'
 import CoatWay from './CoatWay.vue'
 import CoatWaterfall from './CoatWaterfall.vue'
 import ColourCups from './ColourCups.vue'
+import FoldPanel from '../../fields/FoldPanel.vue'
 import FigureButton from '../../fields/FigureButton.vue'
 import PickField from '../../fields/PickField.vue'
 import ProductField from '../shelf/ProductField.vue'
@@ -21,6 +22,7 @@ const props = defineProps<{
   plan?: CoatPlan
   index: number
   last: boolean
+  open: boolean
   below?: CoatPlan
   media: Medium[]
 }>()
@@ -80,6 +82,18 @@ const covered = computed(() => {
   return value > 0 && value !== props.coat.amount.value
     ? { value, told: session.format(amountWords[props.coat.amount.basis].kind, value), estimate }
     : undefined
+})
+/** The coat in a line. */
+const told = computed(() => {
+  const { basis, value } = props.coat.amount
+  const { format, price } = session
+  return [
+    `${amountWords[basis].words} ${format(amountWords[basis].kind, value)}`,
+    build.value ? `${format('volume', build.value.need)} to mix` : '',
+    props.plan?.price !== undefined ? price(props.plan.price, desk.file.value.job.currency) : '',
+  ]
+    .filter(Boolean)
+    .join(' · ')
 })
 /** What is added to the film, and why, in one line. */
 const added = computed(() => {
@@ -169,9 +183,14 @@ function move(by: number): void {
     <span class="swatch" :class="{ none: !plan?.color }"
       ><svg aria-hidden="true"><rect width="100%" height="100%" :fill="plan?.color || 'none'" /></svg
     ></span>
-    <div class="main">
+    <FoldPanel class="main" :open="open" :data-test="`fold-coat-${index + 1}`">
+      <template #title>
+        <span class="head">
+          <strong>Coat {{ index + 1 }} · {{ plan?.name || coat.product }}</strong>
+          <span class="told quiet">{{ told }}</span>
+        </span>
+      </template>
       <div class="row">
-        <strong>Coat {{ index + 1 }}</strong>
         <ProductField
           class="product"
           bare
@@ -311,7 +330,7 @@ function move(by: number): void {
         @change="change"
       />
       <CoatWaterfall v-if="plan" :coat="coat" :plan="plan" :number="index + 1" @change="change" />
-    </div>
+    </FoldPanel>
   </li>
 </template>
 
@@ -320,17 +339,23 @@ function move(by: number): void {
   display: grid;
   grid-template-columns: 16px 1fr;
   gap: 14px;
-  padding: 12px 0;
+  padding: 6px 0;
   border-bottom: 1px solid var(--line);
+}
+.head {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 0 14px;
 }
 .product {
   flex: 1 1 210px;
 }
 .swatch {
+  position: relative;
   border: 1px solid var(--ink);
 }
 .swatch svg {
-  display: block;
+  position: absolute;
   width: 100%;
   height: 100%;
 }
@@ -354,7 +379,7 @@ function move(by: number): void {
 }
 @media (max-width: 700px) {
   .inputs {
-    grid-template-columns: 1fr;
+    grid-template-columns: 1fr 1fr;
   }
 }
 </style>

@@ -135,7 +135,4 @@ const told = computed(() => {
 .way {
   margin-top: 6px;
 }
-.told {
-  font-weight: 480;
-}
 </style>

@@ -34,6 +34,7 @@ const groups: { id: Group; title: string }[] = [
 ]
 /** How many of a group are shown before someone asks for more. */
 const FIRST = 12
+const FIRST_ON_PHONE = 3
 
 const session = useSession()
 const house = useHouse()
@@ -94,7 +95,7 @@ function toggle(id: Group): void {
   open.value = open.value.includes(id) ? open.value.filter((g) => g !== id) : [...open.value, id]
 }
 function most(id: Group): number {
-  return shown.value[id] ?? FIRST
+  return shown.value[id] ?? (phone.value ? FIRST_ON_PHONE : FIRST)
 }
 
 async function add(name: string, client: string): Promise<void> {

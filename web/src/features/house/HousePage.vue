@@ -1,5 +1,6 @@
 <script setup lang="ts">
-import { computed } from 'vue'
+import { computed, ref } from 'vue'
+import PageParts from '../../shell/PageParts.vue'
 import TickField from '../../fields/TickField.vue'
 import FieldGrid from '../../fields/FieldGrid.vue'
 import HoursFields from '../job/HoursFields.vue'
@@ -12,6 +13,13 @@ const session = useSession()
 const edits = useHouseEdits()
 const { house, schools, trouble, state, past, ready, change, undo } = edits
 const { crew, limits, money, room, chosen, choose } = useHouseFields(edits)
+const part = ref('defaults')
+const parts = {
+  defaults: 'Defaults for new jobs',
+  preparation: 'Preparation',
+  mixing: 'Mixing',
+  application: 'Application',
+}
 const fields = computed(() => [...crew.value, ...limits.value, ...money.value, ...room.value])
 </script>
 
@@ -32,25 +40,19 @@ const fields = computed(() => [...crew.value, ...limits.value, ...money.value, .
     <p v-if="trouble" role="alert">{{ trouble }}</p>
     <p v-if="!ready && !trouble" class="quiet">Reading …</p>
     <template v-if="ready">
-      <section class="sheet start">
-        <h2>Defaults for new jobs</h2>
-        <FieldGrid :fields="fields" :columns="3" :locked="!session.mayKeep" />
+      <PageParts v-model="part" class="mb-3" :parts="parts" label="Company standards" />
+      <section v-if="part === 'defaults'" class="sheet start" aria-label="Defaults for new jobs">
+        <FieldGrid :fields="fields" :columns="4" :locked="!session.mayKeep" />
         <HoursFields
           class="mt-3 mb-3"
           :hours="house.hours"
           :locked="!session.mayKeep"
           @change="change({ hours: $event })"
         />
-        <TickField
-          label="Acid may be used in pools and on plaster. The other practice is to grind only: acid soaks in, must be neutralised completely, and stains the paint."
-          :model-value="house.methods?.acidInPool"
-          :disabled="!session.mayKeep"
-          @update:model-value="change({ methods: { ...house.methods, acidInPool: $event || undefined } })"
-        />
       </section>
-      <div class="schools">
+      <div v-else class="schools">
         <SchoolChoice
-          v-for="s in schools"
+          v-for="s in schools.filter((q) => q.part === part)"
           :key="s.id"
           :school="s"
           :value="chosen(s)"
@@ -58,6 +60,14 @@ const fields = computed(() => [...crew.value, ...limits.value, ...money.value, .
           @choose="choose(s, $event)"
         />
       </div>
+      <TickField
+        v-if="part === 'preparation'"
+        class="sheet acid"
+        label="Acid may be used in pools and on plaster. The other practice is to grind only: acid soaks in, must be neutralised completely, and stains the paint."
+        :model-value="house.methods?.acidInPool"
+        :disabled="!session.mayKeep"
+        @update:model-value="change({ methods: { ...house.methods, acidInPool: $event || undefined } })"
+      />
       <p class="small quiet mt-3">
         All of it is common practice without a published source. Data sheets, local codes and licensed
         practice rule.
@@ -71,13 +81,11 @@ const fields = computed(() => [...crew.value, ...limits.value, ...money.value, .
   padding: 14px 18px;
   margin-bottom: 16px;
 }
-.schools {
-  columns: 2;
-  column-gap: 16px;
+.acid {
+  padding: 10px 14px;
 }
-@media (max-width: 800px) {
-  .schools {
-    columns: 1;
-  }
+.schools {
+  columns: 3 340px;
+  column-gap: 16px;
 }
 </style>

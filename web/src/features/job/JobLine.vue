@@ -115,7 +115,7 @@ function ready(now: Line, was: Line | null): Part {
 </script>
 
 <template>
-  <nav class="line" aria-label="The job in one line" data-test="line">
+  <nav class="line scroll" aria-label="The job in one line" data-test="line">
     <router-link
       v-for="f in figures"
       :key="f.id"
@@ -178,7 +178,19 @@ function ready(now: Line, was: Line | null): Part {
   background: var(--ink);
   color: var(--paper);
 }
-@media (max-width: 900px) {
+@media (max-width: 700px) {
+  .line {
+    overflow-x: auto;
+  }
+  .figure-of {
+    flex: 0 0 auto;
+    padding: 3px 10px;
+  }
+  .values {
+    flex-wrap: nowrap;
+  }
+}
+@media (min-width: 700.1px) and (max-width: 900px) {
   .line {
     display: grid;
     grid-template-columns: repeat(auto-fit, minmax(112px, 1fr));

@@ -109,6 +109,10 @@ function rename(event: Event): void {
   align-items: center;
   margin-bottom: 12px;
 }
+.tabs > * {
+  min-width: 0;
+  max-width: 100%;
+}
 .title {
   font-weight: 660;
 }

@@ -301,20 +301,23 @@ useEventListener(window, 'keydown', (event) => {
   <DrawingImport v-model="importing" what="floor" inner="Columns and pits" @take="take" />
   <div>
     <div class="halves">
-      <OutlineEditor
-        :label="`Plan of ${desk.surface.value.name}`"
-        :rings="rings"
-        :lines="lines"
-        :marks="marks"
-        :faults="desk.surfacePlan.value?.faults"
-        :draft="draft"
-        :grid="grid"
-        :placing="placing ? hints[placing] : undefined"
-        @ring="moveRing"
-        @mark="moveMark"
-        @place="place"
-        @close="close"
-      />
+      <div>
+        <OutlineEditor
+          :label="`Plan of ${desk.surface.value.name}`"
+          :rings="rings"
+          :lines="lines"
+          :marks="marks"
+          :faults="desk.surfacePlan.value?.faults"
+          :draft="draft"
+          :grid="grid"
+          :placing="placing ? hints[placing] : undefined"
+          @ring="moveRing"
+          @mark="moveMark"
+          @place="place"
+          @close="close"
+        />
+        <PlanThings v-if="measured && !draft.drawing.value && standing > 3" class="mt-2" />
+      </div>
       <div class="facts">
         <template v-if="draft.drawing.value">
           <WallEntry :draft="draft" :origin="outline[0]" @close="close" />
@@ -370,7 +373,6 @@ useEventListener(window, 'keydown', (event) => {
             <FloorHollows />
           </template>
           <WaysOut v-if="measured && standing > 2" />
-          <PlanThings v-if="measured && standing > 3" />
         </template>
       </div>
     </div>

@@ -15,9 +15,14 @@ const rows = computed(() => {
     { words: props.around, value: length(t.perimeter), shown: t.perimeter > 0, test: 'perimeter' },
     { words: 'Of it, edges and steps', value: area(t.parts), shown: t.parts > 0 },
     { words: 'Around columns and cut-outs', value: length(t.holeEdge), shown: t.holeEdge > 0 },
-    { words: 'Level or nearly, to 20°', value: area(t.facing.level), shown: split, test: 'level' },
-    { words: 'Steep, 20 to 70°', value: area(t.facing.steep), shown: split, test: 'steep' },
-    { words: 'Upright', value: area(t.facing.vertical), shown: split, test: 'upright' },
+    {
+      words: 'Level or nearly, to 20°',
+      value: area(t.facing.level),
+      shown: split && t.facing.level > 0,
+      test: 'level',
+    },
+    { words: 'Steep, 20 to 70°', value: area(t.facing.steep), shown: t.facing.steep > 0, test: 'steep' },
+    { words: 'Upright', value: area(t.facing.vertical), shown: t.facing.vertical > 0, test: 'upright' },
     { words: 'Poured edges', value: length(t.exposed ?? 0), shown: !!t.exposed, test: 'exposed' },
     { words: 'Run-off over them, as area', value: area(t.runOff ?? 0), shown: !!t.runOff },
     {
@@ -51,7 +56,11 @@ const rows = computed(() => {
 <style scoped>
 .totals {
   display: grid;
-  gap: 6px;
+  grid-template-columns: 1fr 1fr;
+  gap: 4px 22px;
+}
+.totals .first {
+  grid-column: 1 / -1;
 }
 .totals div {
   display: flex;

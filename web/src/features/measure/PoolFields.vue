@@ -128,7 +128,7 @@ function toggleHopper(): void {
 <template>
   <div class="groups">
     <template v-for="g in groups" :key="g.name">
-      <FieldGrid v-if="g.fields.length > 0" :fields="g.fields" />
+      <FieldGrid v-if="g.fields.length > 0" :fields="g.fields" :columns="3" />
       <TickField
         v-if="g.name === 'shell' && straight"
         label="A hopper: a pad in the deep end with slopes from all sides"

@@ -76,7 +76,12 @@ function fields(p: PoolPart): (Field | false | undefined)[] {
 </script>
 
 <template>
-  <FoldPanel :open="parts.length > 0" data-test="pool-parts" title="Steps, benches, swim-outs">
+  <FoldPanel data-test="pool-parts">
+    <template #title
+      >Steps, benches, swim-outs<span v-if="parts.length" class="told"
+        >: {{ parts.map((p) => p.name).join(', ') }}</span
+      ></template
+    >
     <PickField
       v-if="session.mayEdit"
       label="Add steps, a bench or a swim-out"

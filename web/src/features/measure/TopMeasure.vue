@@ -61,10 +61,13 @@ const marks = computed<PlanMark[]>(() =>
 )
 
 const SAMPLE = { length: 2, depth: 0.6, gap: 0.2 }
+/** The piece whose fields are open: the one added last, else the first. */
+const chosen = ref('')
 function addPiece(outline: Point[], cutouts: TopPiece['cutouts'] = undefined): void {
+  chosen.value = newId()
   desk.editSurface('add piece', (s) => {
     s.given = undefined
-    s.top?.pieces.push({ id: newId(), name: `Piece ${s.top.pieces.length + 1}`, outline, cutouts })
+    s.top?.pieces.push({ id: chosen.value, name: `Piece ${s.top.pieces.length + 1}`, outline, cutouts })
   })
 }
 /** An imported piece stands beside what is there. */
@@ -164,6 +167,7 @@ useDraftKeys(draft, close)
         <v-btn size="small" @click="turn('mirror', (p) => ({ x: -p.x, y: p.y }))">Mirror</v-btn>
         <v-btn size="small" @click="turn('turn', (p) => ({ x: -p.y, y: p.x }))">Turn by 90°</v-btn>
       </div>
+      <TopEdges v-if="rings.length > 0" class="mt-3" />
     </div>
     <div class="facts">
       <WallEntry v-if="draft.drawing.value" :draft="draft" words="A piece, side after side" @close="close" />
@@ -176,8 +180,13 @@ useDraftKeys(draft, close)
           Add the pieces of the top as rectangles or draw them. Where two runs meet in a corner, let them
           overlap: the corner counts once.
         </p>
-        <TopEdges v-if="rings.length > 0" />
-        <TopPieceRow v-for="p in top.pieces" :key="p.id" :piece="p" @edge="setEdge" />
+        <TopPieceRow
+          v-for="(p, i) in top.pieces"
+          :key="p.id"
+          :piece="p"
+          :open="chosen ? chosen === p.id : i === 0"
+          @edge="setEdge"
+        />
         <GivenArea v-if="rings.length === 0" />
       </template>
     </div>

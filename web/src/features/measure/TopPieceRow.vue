@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed } from 'vue'
+import { computed, ref } from 'vue'
 import type { Point, TopEdge, TopPiece } from '../../api/client'
 import { useDesk } from '../job/useEditor'
 import { copyOf, newId } from '../job/blank'
@@ -14,7 +14,7 @@ import QuantityField from '../../fields/QuantityField.vue'
 import RectFields from './RectFields.vue'
 
 /** One piece of a top: its measures, edges and cut-outs. */
-const props = defineProps<{ piece: TopPiece }>()
+const props = defineProps<{ piece: TopPiece; open: boolean }>()
 const emit = defineEmits<{ edge: [piece: string, side: number, kind: TopEdge['kind'] | 'wall'] }>()
 type Cutout = NonNullable<TopPiece['cutouts']>[number]
 const desk = useDesk()
@@ -61,6 +61,8 @@ function reshape(points: Point[], label: string): void {
   })
 }
 const SINK = { length: 0.5, depth: 0.4 }
+/** The cut-out that was added last: its fields are open. */
+const added = ref('')
 function addCutout(): void {
   const box = boxAround(props.piece.outline)
   if (!box) return
@@ -68,12 +70,13 @@ function addCutout(): void {
   const height = Math.min(SINK.depth, (box.top - box.bottom) * 0.66)
   const x = (box.left + box.right - width) / 2
   const y = (box.bottom + box.top - height) / 2
+  added.value = newId()
   change('add cut-out', (p) => {
     const all = p.cutouts ?? []
     p.cutouts = [
       ...all,
       {
-        id: newId(),
+        id: added.value,
         name: all.length === 0 ? 'Sink' : `Cut-out ${all.length + 1}`,
         outline: rectangle(x, y, width, height),
       },
@@ -103,8 +106,7 @@ function setInside(side: number): void {
 </script>
 
 <template>
-  <FoldPanel class="piece" open :data-test="`piece-${piece.name}`">
-    <template #title>{{ piece.name }}</template>
+  <FoldPanel class="piece" :open="open" :data-test="`piece-${piece.name}`" :title="piece.name">
     <div class="body">
       <NameField
         label="Name of the piece"
@@ -146,7 +148,13 @@ function setInside(side: number): void {
           </tr>
         </tbody>
       </table>
-      <div v-for="c in piece.cutouts ?? []" :key="c.id" class="cutout">
+      <FoldPanel
+        v-for="c in piece.cutouts ?? []"
+        :key="c.id"
+        class="cutout"
+        :open="c.id === added"
+        :title="`Cut-out: ${c.name}`"
+      >
         <EntryHead
           label="Cut-out"
           :name="c.name"
@@ -159,7 +167,7 @@ function setInside(side: number): void {
           :what="c.name"
           @ring="(points, label) => changeCutout(c.id, label, (cut) => (cut.outline = points))"
         />
-      </div>
+      </FoldPanel>
       <div v-if="session.mayEdit" class="row">
         <v-btn size="small" :data-test="`cut-${piece.name}`" @click="addCutout">Add a cut-out</v-btn>
         <v-btn size="small" @click="duplicate">Duplicate</v-btn>
@@ -193,7 +201,9 @@ function setInside(side: number): void {
 .cutout {
   border-left: 4px solid var(--faint);
   padding-left: 10px;
-  display: grid;
-  gap: 8px;
+}
+table.figures td,
+table.figures th {
+  padding-block: 2px;
 }
 </style>

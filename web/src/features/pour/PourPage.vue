@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
 import { useDesk } from '../job/useEditor'
+import PageParts from '../../shell/PageParts.vue'
 import { useSession } from '../../session/session'
 import FindingList from '../job/FindingList.vue'
 import QuantityField from '../../fields/QuantityField.vue'
@@ -79,11 +80,7 @@ function unmark(): void {
   <section id="pour" class="panel" aria-labelledby="pour-title">
     <div class="row mb-2">
       <h2 id="pour-title">The pour</h2>
-      <v-tabs v-if="coat" v-model="part" class="choices parts" hide-slider aria-label="The pour">
-        <v-tab v-for="(title, id) in parts" :key="id" :value="id" :data-part="id">
-          <span>{{ title }}</span>
-        </v-tab>
-      </v-tabs>
+      <PageParts v-if="coat" v-model="part" class="parts" :parts="parts" label="The pour" />
       <v-btn v-if="coat" :to="`/jobs/${desk.jobId}/running/${coat.id}`" data-test="to-running"
         >Pour schedule</v-btn
       >

@@ -117,9 +117,6 @@ function play(at: number, role: Role, on: boolean): void {
   gap: 5px;
   align-items: center;
 }
-.told {
-  font-weight: 480;
-}
 @media (max-width: 700px) {
   .person {
     grid-template-columns: 1fr;

@@ -7,6 +7,7 @@ import PickField from '../../fields/PickField.vue'
 import TextField from '../../fields/TextField.vue'
 import { dayTime } from '../../fields/clock'
 import { kindWords } from '../jobday/words'
+import PageParts from '../../shell/PageParts.vue'
 import { useSession } from '../../session/session'
 import OwnFloors from './OwnFloors.vue'
 import { entryText } from './words'
@@ -62,10 +63,13 @@ const happened = (e: EntryLine): string =>
   <div class="page">
     <h1 class="mb-3">Records</h1>
     <p v-if="trouble" role="alert">{{ trouble }}</p>
-    <v-tabs v-if="floors" v-model="part" class="choices mb-3" hide-slider aria-label="Records">
-      <v-tab value="entries" data-part="entries"><span>Entries</span></v-tab>
-      <v-tab value="learnt" data-part="learnt"><span>Own floors</span></v-tab>
-    </v-tabs>
+    <PageParts
+      v-if="floors"
+      v-model="part"
+      class="mb-3"
+      :parts="{ entries: 'Entries', learnt: 'Own floors' }"
+      label="Records"
+    />
     <OwnFloors v-if="session.mayEdit" v-show="part === 'learnt'" @found="floors = $event" />
     <div v-show="part === 'entries'">
       <div class="row mb-2">

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed } from 'vue'
+import { computed, ref } from 'vue'
 import type { RosterView } from '../../api/client'
 import { minuteTime } from '../../fields/clock'
 import { keyOf, standing, tasksOf } from '../../drawing/roster'
@@ -48,11 +48,15 @@ const days = computed(() => {
   }
   return [...all].map(([day, lines]) => ({ day, lines }))
 })
+/** A phone shows the next days first; paper always has all of them. */
+const FIRST = 2
+const whole = ref(false)
+const later = computed(() => Math.max(0, days.value.length - FIRST))
 </script>
 
 <template>
   <div class="days" data-test="day-list">
-    <section v-for="d in days" :key="d.day" class="day">
+    <section v-for="(d, i) in days" :key="d.day" class="day" :class="{ later: i >= FIRST && !whole }">
       <h3>{{ d.day }}</h3>
       <ul>
         <li v-for="l in d.lines" :key="l.key">
@@ -71,6 +75,9 @@ const days = computed(() => {
         </li>
       </ul>
     </section>
+    <v-btn v-if="later && !whole" class="more no-print" size="small" @click="whole = true"
+      >{{ later }} more {{ later === 1 ? 'day' : 'days' }}</v-btn
+    >
     <p v-if="days.length === 0" class="quiet">Nothing is booked here.</p>
   </div>
 </template>
@@ -79,6 +86,16 @@ const days = computed(() => {
 .days {
   columns: 2 380px;
   column-gap: 24px;
+}
+@media screen and (max-width: 760px) {
+  .later {
+    display: none;
+  }
+}
+@media (min-width: 760.1px) {
+  .more {
+    display: none;
+  }
 }
 .day {
   break-inside: avoid;

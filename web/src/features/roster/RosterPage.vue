@@ -7,6 +7,7 @@ import { api, type Bookable, type Opening } from '../../api/client'
 import PickField from '../../fields/PickField.vue'
 import RosterChart from '../../drawing/RosterChart.vue'
 import { useSend } from '../bench/useSend'
+import PageParts from '../../shell/PageParts.vue'
 import { useSession } from '../../session/session'
 import BookingPanel from './BookingPanel.vue'
 import DayList from './DayList.vue'
@@ -245,11 +246,7 @@ function print(): void {
       <p v-if="roster.view.value.tasks.length === 0" class="quiet">
         Nothing can be booked yet. Measure a job and plan its coats; its tasks then appear here.
       </p>
-      <v-tabs v-model="part" class="choices mt-2 no-print" hide-slider aria-label="Roster">
-        <v-tab v-for="(title, id) in parts" :key="id" :value="id" :data-part="id">
-          <span>{{ title }}</span>
-        </v-tab>
-      </v-tabs>
+      <PageParts v-model="part" class="mt-2" :parts="parts" label="Roster" />
       <v-tabs-window v-model="part">
         <v-tabs-window-item v-if="!phone" value="chart" class="no-print">
           <div class="row tools">

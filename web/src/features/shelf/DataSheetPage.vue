@@ -4,7 +4,7 @@ import { ref } from 'vue'
 import { useRouter } from 'vue-router'
 import { api, type Original, type SheetState } from '../../api/client'
 import OwnOfSheet from '../record/OwnOfSheet.vue'
-import FactTable from './FactTable.vue'
+import SheetTables from './SheetTables.vue'
 import { chemistryWords, kindWords } from './kinds'
 import { useSession } from '../../session/session'
 
@@ -93,7 +93,7 @@ function placeOf(u: { what: string; id: string }): string {
       <p v-if="told" role="status" class="told">{{ told }}</p>
       <p v-for="c in state.sheet.cautions ?? []" :key="c" class="caution small">{{ c }}</p>
       <div class="halves">
-        <FactTable :columns="[{ name: state.sheet.name, facts: state.facts }]" />
+        <SheetTables :facts="state.facts" />
         <div class="facts">
           <section v-if="state.doubts.length">
             <h2>Check these values</h2>
@@ -151,7 +151,7 @@ function placeOf(u: { what: string; id: string }): string {
 }
 .halves {
   display: grid;
-  grid-template-columns: minmax(0, 1.4fr) minmax(0, 1fr);
+  grid-template-columns: minmax(0, 2.2fr) minmax(0, 1fr);
   gap: 28px;
 }
 .caution,

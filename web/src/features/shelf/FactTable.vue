@@ -2,20 +2,16 @@
 import { computed } from 'vue'
 import type { SheetFact } from '../../api/client'
 import { isWeak, sourceWords } from '../../fields/sources'
-import type { Kind } from '../../session/units'
+import { factText } from './kinds'
 import { useSession } from '../../session/session'
 
-/** The lines of one or several sheets, the same lines beside each other. */
+/** The lines of several sheets, the same lines beside each other. */
 const props = defineProps<{ columns: { name: string; facts: SheetFact[] }[] }>()
 const session = useSession()
 interface Cell {
   text: string
   weak: boolean
   source: string
-}
-function tell(f: SheetFact): string {
-  if (!f.kind) return f.words ?? ''
-  return [session.format(f.kind as Kind, f.si ?? 0), f.words].filter(Boolean).join(' ')
 }
 const groups = computed(() => {
   const found = new Map<string, Map<string, Cell[]>>()
@@ -26,7 +22,7 @@ const groups = computed(() => {
       const row = group.get(f.name) ?? []
       group.set(f.name, row)
       row[at] = {
-        text: tell(f),
+        text: factText(f, session.format),
         weak: f.source !== undefined && isWeak(f.source),
         source: f.source ? sourceWords[f.source] : '',
       }
@@ -41,13 +37,12 @@ const groups = computed(() => {
     })),
   }))
 })
-const several = computed(() => props.columns.length > 1)
 </script>
 
 <template>
   <div class="scroll" tabindex="0" role="region" aria-label="Figures of the sheet">
     <table class="figures facts-table">
-      <thead v-if="several">
+      <thead>
         <tr>
           <th></th>
           <th v-for="c in columns" :key="c.name" scope="col">{{ c.name }}</th>
@@ -55,14 +50,13 @@ const several = computed(() => props.columns.length > 1)
       </thead>
       <tbody v-for="g in groups" :key="g.name">
         <tr>
-          <th :colspan="columns.length + 2" class="group" scope="rowgroup">{{ g.name }}</th>
+          <th :colspan="columns.length + 1" class="group" scope="rowgroup">{{ g.name }}</th>
         </tr>
-        <tr v-for="r in g.rows" :key="r.label" :class="{ differs: several && r.differs }">
+        <tr v-for="r in g.rows" :key="r.label" :class="{ differs: r.differs }">
           <td>{{ r.label }}</td>
           <td v-for="(c, i) in r.cells" :key="i">
             <span v-tooltip="c?.source" :class="{ weak: c?.weak }">{{ c?.text ?? '—' }}</span>
           </td>
-          <td v-if="!several" class="quiet small">{{ r.cells[0]?.source }}</td>
         </tr>
       </tbody>
     </table>
@@ -75,10 +69,6 @@ const several = computed(() => props.columns.length > 1)
 }
 .facts-table td:first-child {
   width: 15em;
-}
-.facts-table td.quiet {
-  white-space: nowrap;
-  text-align: right;
 }
 .group {
   padding-top: 14px;

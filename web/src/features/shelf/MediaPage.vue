@@ -84,19 +84,23 @@ if (typeof supply === 'string' && session.mayKeep) {
       No media yet: flake, quartz, grit, pigment and tools go here.
     </p>
     <p v-if="told" role="status">{{ told }}</p>
-    <section v-for="g in groups" :key="g.name" class="mb-4">
-      <h2 class="group">{{ g.name }}</h2>
-      <ul class="lines">
-        <li v-for="m in g.things" :key="m.id">
-          <svg class="chip" aria-hidden="true"><rect width="14" height="14" :fill="m.color ?? 'none'" /></svg>
-          <button type="button" class="plain" :disabled="!session.mayKeep" @click="open = { ...m }">
-            <strong>{{ m.name }}</strong>
-          </button>
-          <span class="small quiet">{{ figures(m) }}</span>
-          <span class="small packs">{{ m.packs.map((p) => p.name).join(', ') }}</span>
-        </li>
-      </ul>
-    </section>
+    <div class="groups">
+      <section v-for="g in groups" :key="g.name">
+        <h2 class="group">{{ g.name }}</h2>
+        <ul class="lines">
+          <li v-for="m in g.things" :key="m.id">
+            <svg class="chip" aria-hidden="true">
+              <rect width="14" height="14" :fill="m.color ?? 'none'" />
+            </svg>
+            <button type="button" class="plain" :disabled="!session.mayKeep" @click="open = { ...m }">
+              <strong>{{ m.name }}</strong>
+            </button>
+            <span class="small quiet">{{ figures(m) }}</span>
+            <span class="small packs">{{ m.packs.map((p) => p.name).join(', ') }}</span>
+          </li>
+        </ul>
+      </section>
+    </div>
     <v-dialog
       :model-value="open !== null"
       max-width="640"
@@ -118,6 +122,14 @@ if (typeof supply === 'string' && session.mayKeep) {
 <style scoped>
 .group::first-letter {
   text-transform: uppercase;
+}
+.groups {
+  columns: 2 420px;
+  column-gap: 28px;
+}
+section {
+  break-inside: avoid;
+  margin-bottom: 12px;
 }
 .lines {
   list-style: none;

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import PageParts from '../../shell/PageParts.vue'
 import TextField from '../../fields/TextField.vue'
 import { applyPatch } from 'fast-json-patch'
 import { computed, ref, toRaw } from 'vue'
@@ -156,6 +157,15 @@ const goesWith = computed<Field[]>(() => [
   portion('Pigment, at most', 'pigmentMax'),
   portion('Fillers, at most', 'solidsMax'),
 ])
+const part = ref('product')
+const parts = {
+  product: 'Product and mix',
+  film: 'Film and amounts',
+  times: 'Times',
+  conditions: 'Conditions',
+  compatibility: 'Compatibility',
+  sold: 'Kits, storage, safety',
+}
 function listed(event: Event): string[] | undefined {
   const all = (event.target as HTMLTextAreaElement).value
     .split('\n')
@@ -184,109 +194,124 @@ async function leave(): Promise<void> {
     </div>
     <p v-if="resumed" class="small quiet">Draft restored from this device.</p>
     <p v-if="trouble" role="alert" class="mb-2">{{ trouble }}</p>
+    <PageParts v-if="draft" v-model="part" class="mb-3" :parts="parts" label="Parts of the sheet" />
     <div v-if="draft" class="halves">
       <form @submit.prevent>
+        <v-tabs-window v-model="part">
+          <v-tabs-window-item value="product" class="part">
+            <h2>Product</h2>
+            <FieldGrid :fields="what" :columns="3" />
+            <h2>Mix</h2>
+            <ComponentList :sheet="draft" :from="from" :derived="derived" @update="set" />
+            <FieldGrid :fields="mix" :columns="3" />
+          </v-tabs-window-item>
+          <v-tabs-window-item value="film" class="part">
+            <h2>Film</h2>
+            <PrintedAmount :model-value="draft.printed" @update:model-value="set({ printed: $event })" />
+            <AmountsByUse :model-value="draft.amounts" @update:model-value="set({ amounts: $event })" />
+            <FieldGrid :fields="sourced(filmFields)" :columns="3" />
+            <FilmPoints
+              :model-value="draft.filmMaxAt"
+              :from="from"
+              @update:model-value="set({ filmMaxAt: $event })"
+            />
+          </v-tabs-window-item>
+          <v-tabs-window-item value="times" class="part">
+            <h2>Times</h2>
+            <CupTest :pot-life="draft.potLife" @take="set($event)" />
+            <PotLifePoints
+              v-if="draft.components.length > 1"
+              :model-value="draft.potLife"
+              :from="from"
+              @update:model-value="set({ potLife: $event })"
+            />
+            <TimePoints
+              v-for="t in sheetTimes"
+              :key="t.key"
+              :label="t.label"
+              :model-value="draft[t.key]"
+              :from="from"
+              @update:model-value="set({ [t.key]: $event })"
+            />
+            <template v-if="draft.components.length > 1">
+              <KineticsFields
+                :model-value="draft.kinetics"
+                :usual="judged?.reacts"
+                @update:model-value="set({ kinetics: $event })"
+              />
+              <h2>Further hardeners</h2>
+              <HardenerList
+                :model-value="draft.hardeners"
+                :from="from"
+                @update:model-value="set({ hardeners: $event })"
+              />
+            </template>
+          </v-tabs-window-item>
+          <v-tabs-window-item value="conditions" class="part">
+            <h2>Conditions</h2>
+            <FieldGrid :fields="limits" :columns="3" />
+          </v-tabs-window-item>
+          <v-tabs-window-item value="compatibility" class="part">
+            <h2>Compatibility</h2>
+            <TickList
+              label="Compatible substrates"
+              :options="groundWords"
+              :model-value="draft.over"
+              @update:model-value="set({ over: $event as Product['over'] })"
+            />
+            <TickList
+              label="Compatible topcoats"
+              :options="chemistries"
+              :model-value="draft.under"
+              @update:model-value="set({ under: $event as Product['under'] })"
+            />
+            <TickList
+              label="Broadcast allowed"
+              :options="broadcasts"
+              :model-value="draft.broadcast"
+              @update:model-value="set({ broadcast: $event as Product['broadcast'] })"
+            />
+            <TickList
+              label="Certified for"
+              :options="certificates"
+              :model-value="draft.certified"
+              @update:model-value="set({ certified: $event as Product['certified'] })"
+            />
+            <FieldGrid :fields="goesWith" :columns="3" />
+          </v-tabs-window-item>
+          <v-tabs-window-item value="sold" class="part">
+            <h2>Sold and stored</h2>
+            <KitList :model-value="draft.kits" :from="from" @update:model-value="set({ kits: $event })" />
+            <FieldGrid :fields="sourced(storeFields)" :columns="3" />
+            <h2>Safety</h2>
+            <TickList
+              label="Hazards (safety data sheet)"
+              :options="hazards"
+              :model-value="draft.hazards"
+              @update:model-value="set({ hazards: $event as Product['hazards'] })"
+            />
+            <TextField
+              :lines="5"
+              label="Protective equipment, one to a line"
+              :model-value="lines.wear"
+              @change="set({ wear: listed($event) })"
+            />
+            <TextField
+              :lines="5"
+              label="Cautions, one to a line"
+              :model-value="lines.cautions"
+              @change="set({ cautions: listed($event) })"
+            />
+          </v-tabs-window-item>
+        </v-tabs-window>
+      </form>
+      <aside class="facts" aria-live="polite" data-test="judged">
         <PickField
           label="Source of new values"
           :model-value="from"
           :options="sourceWords"
           @update:model-value="from = $event as Source"
         />
-        <CupTest :pot-life="draft.potLife" @take="set($event)" />
-        <h2>Product</h2>
-        <FieldGrid :fields="what" :columns="3" />
-        <h2>Mix</h2>
-        <ComponentList :sheet="draft" :from="from" :derived="derived" @update="set" />
-        <FieldGrid :fields="mix" :columns="3" />
-        <h2>Film</h2>
-        <PrintedAmount :model-value="draft.printed" @update:model-value="set({ printed: $event })" />
-        <AmountsByUse :model-value="draft.amounts" @update:model-value="set({ amounts: $event })" />
-        <FieldGrid :fields="sourced(filmFields)" :columns="3" />
-        <FilmPoints
-          :model-value="draft.filmMaxAt"
-          :from="from"
-          @update:model-value="set({ filmMaxAt: $event })"
-        />
-        <h2>Times</h2>
-        <PotLifePoints
-          v-if="draft.components.length > 1"
-          :model-value="draft.potLife"
-          :from="from"
-          @update:model-value="set({ potLife: $event })"
-        />
-        <TimePoints
-          v-for="t in sheetTimes"
-          :key="t.key"
-          :label="t.label"
-          :model-value="draft[t.key]"
-          :from="from"
-          @update:model-value="set({ [t.key]: $event })"
-        />
-        <template v-if="draft.components.length > 1">
-          <KineticsFields
-            :model-value="draft.kinetics"
-            :usual="judged?.reacts"
-            @update:model-value="set({ kinetics: $event })"
-          />
-          <h2>Further hardeners</h2>
-          <HardenerList
-            :model-value="draft.hardeners"
-            :from="from"
-            @update:model-value="set({ hardeners: $event })"
-          />
-        </template>
-        <h2>Conditions</h2>
-        <FieldGrid :fields="limits" :columns="3" />
-        <h2>Compatibility</h2>
-        <TickList
-          label="Compatible substrates"
-          :options="groundWords"
-          :model-value="draft.over"
-          @update:model-value="set({ over: $event as Product['over'] })"
-        />
-        <TickList
-          label="Compatible topcoats"
-          :options="chemistries"
-          :model-value="draft.under"
-          @update:model-value="set({ under: $event as Product['under'] })"
-        />
-        <TickList
-          label="Broadcast allowed"
-          :options="broadcasts"
-          :model-value="draft.broadcast"
-          @update:model-value="set({ broadcast: $event as Product['broadcast'] })"
-        />
-        <TickList
-          label="Certified for"
-          :options="certificates"
-          :model-value="draft.certified"
-          @update:model-value="set({ certified: $event as Product['certified'] })"
-        />
-        <FieldGrid :fields="goesWith" :columns="3" />
-        <h2>Sold and stored</h2>
-        <KitList :model-value="draft.kits" :from="from" @update:model-value="set({ kits: $event })" />
-        <FieldGrid :fields="sourced(storeFields)" :columns="3" />
-        <h2>Safety</h2>
-        <TickList
-          label="Hazards (safety data sheet)"
-          :options="hazards"
-          :model-value="draft.hazards"
-          @update:model-value="set({ hazards: $event as Product['hazards'] })"
-        />
-        <TextField
-          :lines="5"
-          label="Protective equipment, one to a line"
-          :model-value="lines.wear"
-          @change="set({ wear: listed($event) })"
-        />
-        <TextField
-          :lines="5"
-          label="Cautions, one to a line"
-          :model-value="lines.cautions"
-          @change="set({ cautions: listed($event) })"
-        />
-      </form>
-      <aside class="facts" aria-live="polite" data-test="judged">
         <section v-if="faults.length || waiting">
           <h2>Cannot be saved yet</h2>
           <ul>
@@ -343,6 +368,9 @@ form {
   display: grid;
   gap: 10px;
   align-content: start;
+}
+.part > * + * {
+  margin-top: 10px;
 }
 form h2 {
   margin: 12px 0 0;

@@ -1,7 +1,8 @@
 <script setup lang="ts">
 import { useList } from '../../api/useRequest'
-import { ref } from 'vue'
+import { computed, ref } from 'vue'
 import { api, type SystemLine } from '../../api/client'
+import PageParts from '../../shell/PageParts.vue'
 import PartsNav from '../../shell/PartsNav.vue'
 import SystemBands from '../../drawing/SystemBands.vue'
 import { useSession } from '../../session/session'
@@ -11,6 +12,15 @@ const session = useSession()
 const { list: lines, trouble, change } = useList(() => api.GET('/api/systems'), 'The systems cannot be read.')
 const gone = ref<SystemLine | null>(null)
 const surfaces = { floor: 'Floors', top: 'Tops', pool: 'Basins and pools' }
+const part = ref('floor')
+const parts = computed(() =>
+  Object.fromEntries(
+    Object.entries(surfaces).map(([kind, title]): [string, [string, string]] => [
+      kind,
+      [title, String((lines.value ?? []).filter((l) => l.system.for === kind).length)],
+    ]),
+  ),
+)
 async function remove(line: SystemLine): Promise<void> {
   const { ok } = await change(
     api.DELETE('/api/systems/{id}', {
@@ -56,43 +66,37 @@ function amount(c: SystemLine['system']['coats'][number]): string {
     <p v-if="gone" role="status" class="mb-3">
       “{{ gone.system.name }}” was removed. <v-btn size="small" @click="restore">Restore it</v-btn>
     </p>
-    <section v-for="(title, kind) in surfaces" :key="kind" class="mb-4">
-      <template v-if="lines?.some((l) => l.system.for === kind)">
-        <h2 class="mb-2">{{ title }}</h2>
-        <ul class="systems">
-          <li v-for="l in lines.filter((x) => x.system.for === kind)" :key="l.system.id" class="sheet">
-            <SystemBands :line="l" />
-            <div class="grow">
-              <strong>{{ l.system.name }}</strong>
-              <p class="small">{{ l.system.use }}</p>
-              <ol class="small coats" reversed>
-                <li v-for="(c, i) in l.system.coats.toReversed()" :key="i">
-                  {{ l.products.find((p) => p.id === c.product)?.name ?? c.product }}, {{ amount(c)
-                  }}{{
-                    c.scatter
-                      ? `, ${l.media.find((m) => m.id === c.scatter?.medium)?.name ?? c.scatter.medium} ${c.scatter.degree === 'full' ? 'to rejection' : c.scatter.degree}`
-                      : ''
-                  }}{{
-                    c.grit
-                      ? `, with ${l.media.find((m) => m.id === c.grit?.medium)?.name ?? c.grit.medium}`
-                      : ''
-                  }}
-                </li>
-              </ol>
-              <p v-if="l.missing.length" class="small">No longer on the shelf: {{ l.missing.join(', ') }}</p>
-            </div>
-            <v-btn
-              v-if="session.mayKeep"
-              size="small"
-              variant="text"
-              :aria-label="`Remove ${l.system.name}`"
-              @click="remove(l)"
-              >Remove</v-btn
-            >
-          </li>
-        </ul>
-      </template>
-    </section>
+    <PageParts v-if="lines?.length" v-model="part" class="mb-3" :parts="parts" label="Systems for" />
+    <ul class="systems">
+      <li v-for="l in (lines ?? []).filter((x) => x.system.for === part)" :key="l.system.id" class="sheet">
+        <SystemBands :line="l" />
+        <div class="grow">
+          <strong>{{ l.system.name }}</strong>
+          <p class="small">{{ l.system.use }}</p>
+          <ol class="small coats" reversed>
+            <li v-for="(c, i) in l.system.coats.toReversed()" :key="i">
+              {{ l.products.find((p) => p.id === c.product)?.name ?? c.product }}, {{ amount(c)
+              }}{{
+                c.scatter
+                  ? `, ${l.media.find((m) => m.id === c.scatter?.medium)?.name ?? c.scatter.medium} ${c.scatter.degree === 'full' ? 'to rejection' : c.scatter.degree}`
+                  : ''
+              }}{{
+                c.grit ? `, with ${l.media.find((m) => m.id === c.grit?.medium)?.name ?? c.grit.medium}` : ''
+              }}
+            </li>
+          </ol>
+          <p v-if="l.missing.length" class="small">No longer on the shelf: {{ l.missing.join(', ') }}</p>
+        </div>
+        <v-btn
+          v-if="session.mayKeep"
+          size="small"
+          variant="text"
+          :aria-label="`Remove ${l.system.name}`"
+          @click="remove(l)"
+          >Remove</v-btn
+        >
+      </li>
+    </ul>
   </div>
 </template>
 
@@ -101,7 +105,7 @@ function amount(c: SystemLine['system']['coats'][number]): string {
   list-style: none;
   padding: 0;
   display: grid;
-  grid-template-columns: repeat(auto-fill, minmax(420px, 1fr));
+  grid-template-columns: repeat(auto-fill, minmax(min(100%, 420px), 1fr));
   gap: 12px;
 }
 .systems > li {
@@ -112,10 +116,5 @@ function amount(c: SystemLine['system']['coats'][number]): string {
 }
 .coats {
   padding-left: 18px;
-}
-@media (max-width: 700px) {
-  .systems {
-    grid-template-columns: 1fr;
-  }
 }
 </style>

@@ -1,5 +1,6 @@
-import type { Coat, Medium, Product } from '../../api/client'
+import type { Coat, Medium, Product, SheetFact } from '../../api/client'
 import type { ReadKind } from '../../fields/useReader'
+import type { Kind } from '../../session/units'
 
 /** What a product is for, in the order in which coats go on. */
 export const kindWords: Record<Product['kind'], string> = {
@@ -101,4 +102,10 @@ export function grouped<T>(
   return Object.entries(words)
     .map(([key, name]) => ({ name, things: things.filter((t) => of(t) === key) }))
     .filter((g) => g.things.length > 0)
+}
+
+/** A line of a sheet, in a person's units. */
+export function factText(f: SheetFact, format: (kind: Kind, si: number) => string): string {
+  if (!f.kind) return f.words ?? ''
+  return [format(f.kind as Kind, f.si ?? 0), f.words].filter(Boolean).join(' ')
 }
