@@ -73,6 +73,22 @@ func TestHoursAndMaterialsByHand(t *testing.T) {
 				"scrape":   {8, 0, nil},
 				"brush":    {3, 0, nil},
 			}},
+		// 120 m²/h and 4 L/m² by pressure washer are 8 L a minute.
+		"etched and washed by a jet": {Survey{Substrate: Concrete, Washer: true}, g, school.Methods{Opening: school.Etch},
+			nil, map[string]want{
+				"rinse":       {1, 0, map[string]float64{"Water": 0.48}},
+				"rinse-again": {1, 16, map[string]float64{"Water": 0.48}},
+			}},
+		"an old coating stripped": {Survey{Substrate: OldCoating}, g, school.Methods{OldPaint: school.StripGel}, nil,
+			map[string]want{
+				"strip": {20, 16, map[string]float64{"Gel stripper": 0.06, "Water": 0.18}},
+				"grind": {100.0/11 + 20.0/4 + 60.0/20, 0, map[string]float64{"Diamond cups": 1}},
+			}},
+		"a sealed floor kept so": {Survey{Substrate: Concrete, WaterDrop: "beads", KeepSealed: true}, g,
+			school.Methods{Opening: school.Etch}, nil, map[string]want{
+				"abrade": {3, 0, map[string]float64{"Screens, 60": 3}},
+				"panel":  {1, 32, nil},
+			}},
 		"an old coating kept": {Survey{Substrate: OldCoating}, g,
 			school.Methods{OldPaint: school.CoatOver, Between: school.SandEvery}, nil, map[string]want{
 				"abrade":  {3, 0, map[string]float64{"Screens, 60": 3}},

@@ -47,6 +47,11 @@ const (
 	cautionWet  = "Wet floor: slips, and mains leads kept out of it behind a residual-current device."
 	cautionPool = "Empty pool: falls, access, air and uplift by ground water; a permit or an engineer may be required, " +
 		"and confined-space rules where they apply (29 CFR 1926 Subpart AA, from memory)."
+	cautionJet = "A jet of water cuts skin and drives water into walls and joints: never at people, less pressure at " +
+		"edges and mains outlets; run-off by local rules."
+	cautionStrip = "Strippers burn skin and give off vapour: gloves that resist them, eyes covered, doors open, no " +
+		"flame; the label and safety data sheet come first. Test old paint for lead before it is stripped, scraped or " +
+		"ground; local rules say who may take it off."
 	cautionSolve = "Solvent vapour: no flame, heater, pilot light or grinder sparks near."
 	cautionSkin  = "Resin and hardener sensitise the skin: gloves, sleeves, eyes covered."
 )
@@ -74,6 +79,11 @@ const (
 	// m: half a gallon on 500 ft² a pass (handbooks of the trade)
 	acidPerArea = measure.Gallon / 2 / (500 * measure.SqFoot)
 	rinse       = 0.0015                                  // m: 1.5 L/m² each time
+	floodPace   = 60.0                                    // m²/h flooded and vacuumed wet
+	jetPace     = 120.0                                   // m²/h by pressure washer, 8 L/min
+	jetWater    = 0.004                                   // m: 8 L/min at that pace
+	stripPace   = 6.0                                     // m²/h scraped bare
+	gelFilm     = 0.0005                                  // m: 2 m²/L
 	neutral     = 0.0003                                  // m of 1 : 20 ammonia water
 	citricPerL  = measure.Pound / (2 * measure.Gallon)    // kg/m³: 1 lb in 2 US gal
 	citricFilm  = measure.Gallon / (100 * measure.SqFoot) // m of the solution
@@ -176,6 +186,8 @@ func (p *planner) allowed() {
 			"the paint"
 	case p.Substrate != "" && !mineral.mineral():
 		why = "Acid opens mineral surfaces only"
+	case p.KeepSealed:
+		why = "A surface that stays sealed is abraded, not etched"
 	case slices.Contains(p.Contamination, "sealer"), slices.Contains(p.Contamination, "curing-compound"),
 		p.Substrate == OldCoating:
 		why = "Etching does not work through sealer, curing compound or paint"
@@ -237,7 +249,7 @@ func (p *planner) clean() {
 		case "oil", "wax":
 			p.add(PreparationTask{ID: "degrease", Name: "Degrease", How: "Degreaser, scrub, rinse twice, vacuum wet", Wet: true,
 				Drying: overnight,
-				Items:  []Supply{volume("Degreaser", 0.0001*area), volume("Water", 2*rinse*area)}, Work: hours(area, scrubPace),
+				Items:  []Supply{volume("Degreaser", 0.0001*area), p.rinseWater(2 * area)}, Work: hours(area, scrubPace),
 				Check: "A drop of water soaks in", Cautions: []string{cautionWet}})
 		case "loose-paint":
 			p.add(PreparationTask{ID: "scrape", Name: "Remove loose paint", How: "Scrape to a sound edge, feather it",
@@ -262,14 +274,23 @@ func (p *planner) open() {
 			Check: "No gloss left anywhere, edges included", Cautions: []string{cautionDust, cautionSolve}})
 		return
 	}
-	if p.Substrate == OldCoating && p.methods.OldPaint == school.CoatOver {
+	over := p.Substrate == OldCoating && p.methods.OldPaint == school.CoatOver
+	if over || p.KeepSealed {
 		area := float64(p.extent.Area)
-		p.add(PreparationTask{ID: "abrade", Name: "Break the gloss of the old coating",
+		name := "Break the gloss of the sealed surface"
+		if over {
+			name = "Break the gloss of the old coating"
+		}
+		p.add(PreparationTask{ID: "abrade", Name: name,
 			How: "60 grit, two passes at right angles", Items: []Supply{pieces("Screens, 60", area/40)},
 			Work:  hours(area, screenPace),
 			Check: "No gloss left; a taped cross-cut holds", Cautions: []string{cautionDust}})
 		p.vacuum("vacuum")
+		p.panel()
 		return
+	}
+	if p.Substrate == OldCoating && p.methods.OldPaint == school.StripGel {
+		p.strip()
 	}
 	for _, before := range p.Also {
 		if before == p.methods.Opening {
@@ -282,6 +303,48 @@ func (p *planner) open() {
 	if p.openBy(p.methods.Opening); p.methods.Opening != school.Etch {
 		p.vacuum("vacuum")
 	}
+}
+
+// panel tries the coats where they hold by abrading alone, before the whole surface is laid.
+func (p *planner) panel() {
+	p.add(PreparationTask{ID: "panel", Name: "Lay a test panel",
+		How: "1 m² of the first coat where the surface looks worst, laid and cured as the floor will be; then a taped " +
+			"cross-cut (ASTM D3359) or pull-off (ASTM D7234)",
+		Work: measure.Hour, Drying: 2 * overnight,
+		Check: "It tears in the old layer or not at all; where it comes off clean, the surface is opened after all"})
+}
+
+// strip takes an old coating off with a gel.
+func (p *planner) strip() {
+	area := float64(p.extent.Area)
+	p.add(PreparationTask{ID: "strip", Name: "Strip the old coating", Wet: true,
+		How: "Lay the gel on thick, out of sun and draught, and leave it as its label says; try it with a scraper; scrape " +
+			"into a lined bucket, a second coat of gel where it sticks; wash off as the label says",
+		Items: []Supply{volume("Gel stripper", gelFilm*area), p.rinseWater(area)},
+		Work:  hours(area, stripPace), Drying: overnight,
+		Check: "Bare everywhere, and a drop of water soaks in", Cautions: []string{cautionStrip, cautionWet}})
+}
+
+// rinseWater returns what one rinse takes.
+func (p *planner) rinseWater(area float64) Supply {
+	if p.Washer {
+		return volume("Water", jetWater*area)
+	}
+	return volume("Water", rinse*area)
+}
+
+// rinsed completes a task that is rinsed: how, how long, and with what caution.
+func (p *planner) rinsed(t PreparationTask, area float64) PreparationTask {
+	t.Wet = true
+	t.Items = append(t.Items, p.rinseWater(area))
+	if p.Washer {
+		t.How = strings.ReplaceAll(t.How, "Flood, vacuum wet", "Pressure washer, fan nozzle, even passes towards the "+
+			"drain; vacuum wet what stays")
+		t.Work, t.Cautions = hours(area, jetPace), append(t.Cautions, cautionJet)
+		return t
+	}
+	t.Work = hours(area, floodPace)
+	return t
 }
 
 // openBy opens the surface in one way.
@@ -339,19 +402,17 @@ func (p *planner) etch(area float64) {
 			volume("Muriatic acid, into the water", acid)}
 	}
 	p.add(etch)
-	p.add(PreparationTask{ID: "rinse", Name: "Rinse", How: "Flood and vacuum wet", Wet: true,
-		Items: []Supply{volume("Water", rinse*area)}, Work: hours(area, 60), Check: "The rinse runs clear",
-		Cautions: []string{cautionWet}})
+	p.add(p.rinsed(PreparationTask{ID: "rinse", Name: "Rinse", How: "Flood, vacuum wet", Check: "The rinse runs clear",
+		Cautions: []string{cautionWet}}, area))
 	water := p.extent.strength("neutraliser-water")
 	p.add(PreparationTask{ID: "neutralise", Name: "Neutralise",
 		How: fmt.Sprintf("1 part of household ammonia in %.3g of water, scrub", water), Wet: true,
 		Items: []Supply{volume("Ammonia", neutral*area/(1+water)), volume("Water", neutral*area*water/(1+water))},
 		Work:  hours(area, 80), Check: "No fizzing left", Cautions: []string{cautionMix}})
-	p.add(PreparationTask{ID: "rinse-again", Name: "Rinse again and dry",
-		How: "Flood, vacuum wet, then leave it with the doors open", Wet: true, Items: []Supply{volume("Water", rinse*area)},
-		Work: hours(area, 60), Drying: overnight,
+	p.add(p.rinsed(PreparationTask{ID: "rinse-again", Name: "Rinse again and dry",
+		How: "Flood, vacuum wet, then leave it with the doors open", Drying: overnight,
 		Check:    "pH in range (ASTM D4262), it feels like coarse-to-medium paper, and the moisture test is passed again",
-		Cautions: []string{cautionWet}})
+		Cautions: []string{cautionWet}}, area))
 }
 
 // mask ends the preparation.

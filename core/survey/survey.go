@@ -4,6 +4,7 @@ package survey
 
 import (
 	"fmt"
+	"slices"
 	"time"
 
 	"nephelon/core/finding"
@@ -38,8 +39,10 @@ type Survey struct {
 	Outdoors      bool             `json:"outdoors,omitempty"`
 	Heated        bool             `json:"heated,omitempty"`
 	Immersed      bool             `json:"immersed,omitempty"`
+	KeepSealed    bool             `json:"keepSealed,omitempty" doc:"A closed surface stays closed on purpose: it is abraded, not opened"`
+	Washer        bool             `json:"washer,omitempty" doc:"Wet work is rinsed by pressure washer, not flooded"`
 	Shut          bool             `json:"shut,omitempty" doc:"Doors and air of its room are shut: no dust of other surfaces of the job comes in, and none of its own goes out"`
-	Contamination []string         `json:"contamination,omitempty" maxItems:"8" enum:"oil,dust,sealer,curing-compound,salts,loose-paint,wax"`
+	Contamination []string         `json:"contamination,omitempty" maxItems:"8" enum:"oil,dust,sealer,curing-compound,laitance,salts,loose-paint,wax"`
 	WaterDrop     string           `json:"waterDrop,omitempty" enum:"soaks,beads" doc:"What a drop of water does"`
 	Soundness     string           `json:"soundness,omitempty" enum:"sound,scratches,crumbles"`
 	Behind        string           `json:"behind,omitempty" enum:"dry,damp,weeping" doc:"What is behind a wall or floor in the ground"`
@@ -67,13 +70,14 @@ const (
 	Meter               ReadingKind = "moisture-meter"
 	Acidity             ReadingKind = "ph"
 	PullOff             ReadingKind = "pull-off"
+	Flatness            ReadingKind = "flatness" // the widest gap under a straightedge of 2 m
 )
 
 // Reading is one measurement with where, when, who and by what.
 type Reading struct {
 	ID         string          `json:"id" minLength:"1" maxLength:"60"`
 	Kind       ReadingKind     `json:"kind"`
-	Value      float64         `json:"value" minimum:"-1000" maximum:"100000000" doc:"°C for temperatures, 1 is 100 % for humidities, kg/(m²·s) for emission, Pa for pull-off, 1 or 0 for a plastic sheet"`
+	Value      float64         `json:"value" minimum:"-1000" maximum:"100000000" doc:"°C for temperatures, 1 is 100 % for humidities, kg/(m²·s) for emission, Pa for pull-off, m for flatness, 1 or 0 for a plastic sheet"`
 	At         time.Time       `json:"at"`
 	Place      *geometry.Point `json:"place,omitempty"`
 	By         string          `json:"by,omitempty" maxLength:"120"`
@@ -93,6 +97,8 @@ func (k ReadingKind) MeasureKind() measure.Kind {
 		return measure.KindEmission
 	case PullOff:
 		return measure.KindPressure
+	case Flatness:
+		return measure.KindLength
 	}
 	return measure.KindNumber
 }
@@ -104,6 +110,7 @@ func (k ReadingKind) Words() string {
 		AirHumidity: "humidity of the air", SlabHumidity: "humidity in the slab", Emission: "moisture emission",
 		Carbide: "moisture by the carbide method",
 		Sheet:   "plastic sheet", Meter: "hand meter", Acidity: "pH", PullOff: "pull-off strength",
+		Flatness: "gap under the straightedge",
 	}[k]
 }
 
@@ -119,6 +126,9 @@ func (r Reading) Check(now time.Time, units measure.System) *finding.Finding {
 			r.Kind.Words(), shown)
 	case kind == measure.KindFraction && (r.Value < 0 || r.Value > 1):
 		return refuse("Humidity must be between 0 and 100 %; read it again.", "a %s of %s cannot be.", r.Kind.Words(), shown)
+	case r.Kind == Flatness && r.Value > 0.1:
+		return refuse("Enter the gap under the straightedge, not its length.", "a gap of %s under a straightedge cannot be.",
+			shown)
 	case r.Kind == Acidity && (r.Value < 0 || r.Value > 14):
 		return refuse("pH must be between 0 and 14; read it again.", "a pH of %.1f cannot be.", r.Value)
 	case r.Kind != Acidity && kind != measure.KindTemperature && r.Value < 0:
@@ -149,14 +159,58 @@ func (s Survey) latest(kind ReadingKind) *Reading {
 	return newest
 }
 
-// worst is the least favourable reading of a kind among those of its last day:
-// one dry corner does not make a dry slab.
-func (s Survey) worst(kind ReadingKind, worse func(a, b float64) bool) *Reading {
+// counting returns the readings of a kind that count. Of moisture and flatness each place has its own: there the newest
+// counts until that place is read again, for one dry corner does not make a dry slab. Of all else, and of what has no
+// place, those of the last day count.
+func (s Survey) counting(kind ReadingKind) []Reading {
 	newest := s.latest(kind)
-	worst := newest
-	for i, r := range s.Readings {
-		if r.Kind == kind && newest.At.Sub(r.At) < 24*time.Hour && worse(r.Value, worst.Value) {
-			worst = &s.Readings[i]
+	if newest == nil {
+		return nil
+	}
+	var all []Reading
+	for _, r := range s.Readings {
+		again := func(o Reading) bool { return o.Kind == kind && o.At.After(r.At) && o.besides(r) }
+		switch {
+		case r.Kind != kind:
+		case kind.byPlace() && r.placed():
+			if !slices.ContainsFunc(s.Readings, again) {
+				all = append(all, r)
+			}
+		case newest.At.Sub(r.At) < 24*time.Hour:
+			all = append(all, r)
+		}
+	}
+	return all
+}
+
+// samePlace holds how near two readings are of one place, m.
+const samePlace = 0.5
+
+// placed reports whether it is known where a reading was taken: on the plan, or on a wall or piece that is named.
+func (r Reading) placed() bool { return r.Place != nil || r.Note != "" }
+
+// besides reports whether two readings are of one place.
+func (r Reading) besides(o Reading) bool {
+	if r.Place != nil && o.Place != nil {
+		return r.Place.Distance(*o.Place) < samePlace
+	}
+	return r.Place == nil && o.Place == nil && r.Note != "" && r.Note == o.Note
+}
+
+func (k ReadingKind) byPlace() bool {
+	switch k {
+	case SlabHumidity, Carbide, Emission, Sheet, Flatness:
+		return true
+	}
+	return false
+}
+
+// worst is the least favourable of the readings of a kind that count.
+func (s Survey) worst(kind ReadingKind, worse func(a, b float64) bool) *Reading {
+	var worst *Reading
+	for _, r := range s.counting(kind) {
+		if worst == nil || worse(r.Value, worst.Value) {
+			worst = &r
 		}
 	}
 	return worst
@@ -166,7 +220,7 @@ func (s Survey) worst(kind ReadingKind, worse func(a, b float64) bool) *Reading 
 func (ReadingKind) Values() []ReadingKind {
 	return []ReadingKind{
 		SlabTemperature, AirTemperature, MaterialTemperature, AirHumidity, SlabHumidity, Carbide, Emission, Sheet,
-		Meter, Acidity, PullOff,
+		Meter, Acidity, PullOff, Flatness,
 	}
 }
 

@@ -9,6 +9,7 @@ import (
 	"time"
 
 	"nephelon/core/climate"
+	"nephelon/core/geometry"
 	"nephelon/core/measure"
 	"nephelon/core/school"
 )
@@ -25,6 +26,45 @@ func find(all []Verdict, id string) Verdict {
 		return Verdict{}
 	}
 	return all[i]
+}
+
+// Each place has its newest reading of moisture: a dry corner read later does not dry the middle, and the middle read
+// again does.
+func TestAWetSpotStaysUntilItIsReadAgain(t *testing.T) {
+	outline := geometry.Ring{{X: 0, Y: 0}, {X: 8, Y: 0}, {X: 8, Y: 6}, {X: 0, Y: 6}}
+	at := func(x, y, value float64, before time.Duration) Reading {
+		return Reading{ID: "r", Kind: SlabHumidity, Value: value, At: now().Add(-before), Place: &geometry.Point{X: x, Y: y}}
+	}
+	readings := []Reading{at(4, 3, 0.88, 72*time.Hour), at(8, 6, 0.62, 2*time.Hour), at(2, 0.2, 0.9, 50*time.Hour)}
+	judged := func() Verdict {
+		return find(Judge(Survey{Substrate: Concrete, Readings: readings}, Coats{First: "Keelbody 100", Film: 0.001}, nil,
+			Scene{Now: now(), Outline: outline}), "slab-humidity")
+	}
+	v := judged()
+	if v.Fit != FitAfter || !strings.Contains(v.Text, "90%") ||
+		!strings.Contains(v.Text, "So at 2 of 3 places: 2.01 m from corner 1, the middle.") {
+		t.Errorf("two wet spots: %+v", v)
+	}
+	readings = append(readings, at(4.2, 3.1, 0.7, time.Hour))
+	if v = judged(); !strings.Contains(v.Text, "1 of 3 places: 2.01 m from corner 1.") {
+		t.Errorf("the middle is dry: %+v", v)
+	}
+	readings = append(readings, at(2.1, 0.3, 0.74, time.Hour))
+	if v = judged(); v.Fit != FitNow || strings.Contains(v.Text, "places") {
+		t.Errorf("all dry: %+v", v)
+	}
+	// Walls of a pool have names in place of corners; what has neither counts by the day, as ever.
+	wall := func(name string, value float64, before time.Duration) Reading {
+		return Reading{ID: "w", Kind: SlabHumidity, Value: value, Note: name, At: now().Add(-before)}
+	}
+	readings = []Reading{wall("Deep end", 0.9, 90*time.Hour), wall("Left wall", 0.6, time.Hour)}
+	if v = judged(); v.Fit != FitAfter || !strings.Contains(v.Text, "1 of 2 places: Deep end.") {
+		t.Errorf("a wet wall: %+v", v)
+	}
+	readings = []Reading{wall("", 0.9, 90*time.Hour), wall("", 0.6, time.Hour)}
+	if v = judged(); v.Fit != FitNow {
+		t.Errorf("an old reading of no place: %+v", v)
+	}
 }
 
 func TestVerdictsNameReadingThresholdSourceAndWay(t *testing.T) {
@@ -68,6 +108,22 @@ func TestVerdictsNameReadingThresholdSourceAndWay(t *testing.T) {
 		{"timber that breathes", Survey{Substrate: Timber}, body, "pores", FitAfter, []string{"Keelbody 100"}},
 		{"a sealed floor", Survey{Substrate: Concrete, WaterDrop: "beads"}, body, "water-drop", FitAfter,
 			[]string{"Open it"}},
+		{"sealed and kept so", Survey{Substrate: Concrete, WaterDrop: "beads", KeepSealed: true,
+			Contamination: []string{"sealer"}}, body, "water-drop", Unknown, []string{"abrading alone", "test panel"}},
+		{"sealed, kept and pulled", Survey{Substrate: Concrete, WaterDrop: "beads", KeepSealed: true,
+			Readings: []Reading{read(PullOff, 2e6)}}, body, "water-drop", FitNow, []string{"no primer"}},
+		{"a weak skin", Survey{Substrate: Concrete, Contamination: []string{"laitance"}}, body, "contamination-laitance",
+			FitAfter, []string{"etch it off"}},
+		{"a new slab nobody scratched", Survey{Substrate: Concrete, Laid: "2031-03-01"}, body, "skin", Unknown,
+			[]string{"dark cloth"}},
+		{"a gap that 1.5 mm show", Survey{Substrate: Screed, Readings: []Reading{read(Flatness, 0.002)}},
+			Coats{First: "Ballast SL", Seals: true, Film: 0.0015, Levels: 0.0015}, "flatness", FitAfter,
+			[]string{"gap of 2 mm", "Lay 2 mm", "33 % more"}},
+		{"a gap that 2 mm hide", Survey{Substrate: Screed, Readings: []Reading{read(Flatness, 0.002)}},
+			Coats{First: "Ballast SL", Seals: true, Film: 0.002, Levels: 0.002}, "flatness", FitNow, []string{"hides it"}},
+		{"a gap that no film hides", Survey{Substrate: Screed, Readings: []Reading{read(Flatness, 0.0035)}},
+			Coats{First: "Ballast SL", Seals: true, Film: 0.003, Levels: 0.003}, "flatness", FitAfter,
+			[]string{"at most 3 mm", "Fill the low places"}},
 		{"acid left", Survey{Substrate: Concrete, Readings: []Reading{read(Acidity, 4.5)}}, body, "ph", FitAfter,
 			[]string{"pH 4.5", "Neutralise"}},
 		{"a weak pull", Survey{Substrate: Concrete, Readings: []Reading{read(PullOff, 0.9e6)}}, body, "pull-off", Unfit,

@@ -8,6 +8,7 @@ import (
 	"time"
 
 	"nephelon/core/climate"
+	"nephelon/core/geometry"
 	"nephelon/core/measure"
 )
 
@@ -48,6 +49,7 @@ type Coats struct {
 	SlabMin     *measure.Sourced[measure.Temperature]
 	SlabMax     *measure.Sourced[measure.Temperature]
 	Film        measure.Film // of all coats together, dry
+	Levels      measure.Film // the thickest film that levels itself, wet; 0 where none does
 	Broadcast   bool         // one of them is broadcast to rejection
 }
 
@@ -56,6 +58,8 @@ type Scene struct {
 	Now   time.Time
 	Hours []climate.Judged
 	Units measure.System
+	// Outline of the surface, which names where a reading was taken.
+	Outline geometry.Ring
 
 	Wetted *Wetted // nil where no wet work is over
 }
@@ -87,6 +91,7 @@ func Judge(s Survey, coats Coats, own []Own, scene Scene) []Verdict {
 	j.ground()
 	j.soundness()
 	j.surface()
+	j.flatness()
 	j.moisture()
 	j.chemistry()
 	j.material()
@@ -156,7 +161,18 @@ func (j *judge) ground() {
 				"The concrete is %d days old; at least %d are required.", age, days)
 		default:
 			j.say("age", FitNow, rule.From, "", "The concrete is %d days old; at least %d are required.", age, days)
+			j.skin(age)
 		}
+	}
+}
+
+// skin asks for the weak skin of a slab that is still new and that nobody has opened or scratched.
+func (j *judge) skin(age int) {
+	const fresh = 120 // days, common practice
+	if age < fresh && j.Profile == 0 && j.Soundness == "" && !slices.Contains(j.Contamination, "laitance") {
+		j.say("skin", Unknown, "common practice",
+			"Scratch it with a nail and wipe it with a dark cloth; note laitance where powder stays on the cloth.",
+			"A new slab often has a weak skin of cement, salts and curing dust, and nobody has looked for it.")
 	}
 }
 
@@ -195,11 +211,15 @@ func (j *judge) soundness() {
 		"dust":            "Vacuum it; blowing puts dust back.",
 		"sealer":          "Grind the sealer off; etching does not work through it.",
 		"curing-compound": "Grind it off; etching does not work through it.",
+		"laitance":        "Grind, blast or etch it off: a coat on this skin comes off with it.",
 		"salts":           "Brush them off dry and find the water that brings them.",
 		"loose-paint":     "Remove it to a sound edge.",
 		"wax":             "Strip it, then grind.",
 	}
 	for _, c := range j.Contamination {
+		if c == "sealer" && j.KeepSealed {
+			continue
+		}
 		j.say("contamination-"+c, FitAfter, "common practice", ways[c], "There is %s on it.", strings.ReplaceAll(c, "-", " "))
 	}
 }
@@ -220,7 +240,9 @@ func WantedProfile(film measure.Film, broadcast bool) (low, high int) {
 
 // surface judges how open the surface is.
 func (j *judge) surface() {
-	if j.WaterDrop == "beads" {
+	if j.WaterDrop == "beads" && j.KeepSealed {
+		j.sealed()
+	} else if j.WaterDrop == "beads" {
 		j.say("water-drop", FitAfter, "water-drop test, common practice", "Open it: grind or blast until a drop soaks in.",
 			"A drop of water beads up: the surface is sealed or closed.")
 	} else if j.WaterDrop == "soaks" {
@@ -237,7 +259,7 @@ func (j *judge) surface() {
 			"Wood and board breathe out as they warm, and %s goes on without a seal: bubbles come up through the film.",
 			j.coats.First)
 	}
-	if !j.mineral() {
+	if !j.mineral() || j.KeepSealed {
 		return
 	}
 	low, high := j.Wanted, j.Wanted
@@ -272,6 +294,112 @@ func (j *judge) surface() {
 	}
 }
 
+// sealed judges a closed surface that is to stay closed: the coats hold by abrading alone, so that is tried first.
+func (j *judge) sealed() {
+	const basis = "common practice"
+	if r := j.worst(PullOff, func(a, b float64) bool { return a < b }); r != nil {
+		// Its own verdict tells whether it holds.
+		j.say("water-drop", FitNow, basis, "",
+			"A drop of water beads up, and the surface is to stay sealed: no pores, so no primer against them.")
+		return
+	}
+	j.say("water-drop", Unknown, basis,
+		"Lay a test panel on the abraded surface, and enter its pull-off strength.",
+		"A drop of water beads up, and the surface is to stay sealed: the coats hold by the abrading alone.")
+}
+
+// LevelsFrom is the wet film from which a coat levels itself over what is uneven.
+const LevelsFrom measure.Film = 1e-3
+
+// Gaps under a straightedge of 2 m that a film of its thickness still hides: 1.5 mm on a very flat floor, 2 to 3 mm on
+// a less perfect one. Common practice, no source; the steps between are ours.
+const (
+	gapOfLeast = 1e-3
+	leastLevel = 1.5e-3
+	mostLevel  = 3e-3
+)
+
+// LevellingFilm returns the wet film that hides a gap under a straightedge, 0 where none does and the floor is levelled
+// first.
+func LevellingFilm(gap float64) measure.Film {
+	switch {
+	case gap <= gapOfLeast:
+		return leastLevel
+	case gap <= mostLevel:
+		return measure.Film(math.Max(leastLevel, gap))
+	}
+	return 0
+}
+
+// flatness judges whether the film that levels itself hides how uneven the floor is.
+func (j *judge) flatness() {
+	r := j.worst(Flatness, more)
+	if r == nil || j.coats.Levels == 0 {
+		return
+	}
+	units, wants := j.scene.Units, LevellingFilm(r.Value)
+	gap, film := units.Length(measure.Length(r.Value)), units.Film(j.coats.Levels)
+	where := j.spots(Flatness, func(v float64) bool { f := LevellingFilm(v); return f == 0 || f > j.coats.Levels })
+	const basis = "common practice"
+	switch {
+	case wants == 0:
+		j.say("flatness", FitAfter, basis, "Fill the low places or grind the high ones, and measure again.",
+			"There is a gap of %s under a straightedge of 2 m; a levelling coat hides at most %s.%s", gap,
+			units.Film(mostLevel), where)
+	case wants > j.coats.Levels:
+		j.say("flatness", FitAfter, basis,
+			fmt.Sprintf("Lay %s, which takes %.0f %% more of that coat, or fill the low places first.", units.Film(wants),
+				100*(float64(wants/j.coats.Levels)-1)),
+			"There is a gap of %s under a straightedge of 2 m, and the levelling coat is %s: it shows.%s", gap, film, where)
+	default:
+		j.say("flatness", FitNow, basis, "",
+			"There is a gap of %s under a straightedge of 2 m; a levelling coat of %s hides it.", gap, film)
+	}
+}
+
+// spots names the places whose reading fails, among those that were read.
+func (j *judge) spots(kind ReadingKind, fails func(v float64) bool) string {
+	all := slices.DeleteFunc(j.counting(kind), func(r Reading) bool { return !r.placed() })
+	wet := slices.DeleteFunc(slices.Clone(all), func(r Reading) bool { return !fails(r.Value) })
+	if len(wet) == 0 || len(all) < 2 {
+		return ""
+	}
+	names := make([]string, len(wet))
+	for i, r := range wet {
+		names[i] = j.scene.named(r)
+	}
+	slices.Sort(names)
+	return fmt.Sprintf(" So at %d of %d places: %s.", len(wet), len(all), strings.Join(names, ", "))
+}
+
+// named says where a reading was taken.
+func (s Scene) named(r Reading) string {
+	if r.Place == nil {
+		return r.Note
+	}
+	nearest, away := -1, math.Inf(1)
+	low, high := *r.Place, *r.Place
+	for i, p := range s.Outline {
+		if d := p.Distance(*r.Place); d < away {
+			nearest, away = i, d
+		}
+		if i == 0 {
+			low, high = p, p
+		}
+		low = geometry.Point{X: math.Min(low.X, p.X), Y: math.Min(low.Y, p.Y)}
+		high = geometry.Point{X: math.Max(high.X, p.X), Y: math.Max(high.Y, p.Y)}
+	}
+	switch {
+	case nearest < 0:
+		return fmt.Sprintf("%.1f, %.1f on the plan", r.Place.X, r.Place.Y)
+	case away < samePlace:
+		return fmt.Sprintf("corner %d", nearest+1)
+	case low.Toward(high, 0.5).Distance(*r.Place) < samePlace:
+		return "the middle"
+	}
+	return fmt.Sprintf("%s from corner %d", s.Units.Length(measure.Length(away)), nearest+1)
+}
+
 func more(a, b float64) bool { return a > b }
 
 // moisture judges the water in the slab.
@@ -302,7 +430,8 @@ func (j *judge) moisture() {
 		if r.Value > 0.5 {
 			j.say("plastic-sheet", FitAfter, "ASTM D4263: 16 h, any condensation or darkening fails",
 				"Let it dry and test again, or put a moisture barrier under the coats.",
-				"The slab darkened or sweated under the sheet.").Barrier = !j.coats.Barrier
+				"The slab darkened or sweated under the sheet.%s",
+				j.spots(Sheet, func(v float64) bool { return v > 0.5 })).Barrier = !j.coats.Barrier
 		} else {
 			j.say("plastic-sheet", FitNow, "ASTM D4263: 16 h, any condensation or darkening fails", "",
 				"The slab stayed dry under the sheet.")
@@ -334,7 +463,7 @@ func (j *judge) damp(r *Reading, id RuleID, text string, own *float64) {
 		most, basis = *own, "sheet of "+j.coats.First
 	}
 	shown := func(v float64) string { return j.scene.Units.Format(r.Kind.MeasureKind(), v) }
-	words := fmt.Sprintf(text, shown(r.Value), shown(most))
+	words := fmt.Sprintf(text, shown(r.Value), shown(most)) + j.spots(r.Kind, func(v float64) bool { return v > most })
 	switch {
 	case r.Value <= most:
 		j.say(string(id), FitNow, basis, "", "%s", words)
@@ -360,17 +489,18 @@ func (j *judge) humidity(r *Reading) {
 	}
 	format := j.scene.Units.Fraction
 	value := measure.Fraction(r.Value)
+	where := j.spots(SlabHumidity, func(v float64) bool { return v > float64(limit) })
 	switch {
 	case value <= limit:
 		j.say("slab-humidity", FitNow, basis, "", "The slab holds %s of moisture; %s %s.", format(value), whose,
 			format(limit))
 	case j.coats.Barrier:
 		j.say("slab-humidity", Unfit, basis, "Find where the water comes from and let the slab dry.",
-			"The slab holds %s of moisture; even the barrier, %s, takes at most %s.", format(value), j.coats.First,
-			format(limit))
+			"The slab holds %s of moisture; even the barrier, %s, takes at most %s.%s", format(value), j.coats.First,
+			format(limit), where)
 	default:
 		j.say("slab-humidity", FitAfter, basis, "Put a moisture barrier under the coats, or wait and test again.",
-			"The slab holds %s of moisture; %s %s.", format(value), whose, format(limit)).Barrier = true
+			"The slab holds %s of moisture; %s %s.%s", format(value), whose, format(limit), where).Barrier = true
 	}
 }
 

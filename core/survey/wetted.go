@@ -8,7 +8,7 @@ import (
 
 // WetSteps returns the ids of the preparation that brings water onto the surface.
 func WetSteps() []string {
-	return []string{"degrease", "wet", "etch", "rinse", "neutralise", "rinse-again"}
+	return []string{"degrease", "strip", "wet", "etch", "rinse", "neutralise", "rinse-again"}
 }
 
 // Wetted holds the last wet work on a surface that is over.

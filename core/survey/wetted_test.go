@@ -50,9 +50,11 @@ func TestWetWorkMakesReadingsVoid(t *testing.T) {
 // The steps that count as wet are those that the preparation marks as such.
 func TestWetStepsAreThoseOfThePreparation(t *testing.T) {
 	seen := make(map[string]bool)
-	for _, s := range []Survey{{Substrate: Concrete, Contamination: []string{"oil"}}, {Substrate: Concrete}} {
+	for _, s := range []Survey{{Substrate: Concrete, Contamination: []string{"oil"}}, {Substrate: Concrete},
+		{Substrate: OldCoating}} {
 		for _, opening := range []school.Opening{school.Etch, school.Grind} {
-			p := Prepare(s, Extent{Area: 100, Perimeter: 40, People: 2}, school.Methods{Opening: opening}, nil)
+			p := Prepare(s, Extent{Area: 100, Perimeter: 40, People: 2},
+				school.Methods{Opening: opening, OldPaint: school.StripGel}, nil)
 			for _, task := range p.Tasks {
 				if task.Wet != slices.Contains(WetSteps(), task.ID) {
 					t.Errorf("%s: wet %t", task.ID, task.Wet)

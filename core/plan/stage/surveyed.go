@@ -43,7 +43,7 @@ func surveySurface(in *input.Inputs, i int, m MeasuredSurface) *SurveyPlan {
 	own := SurveyRules(in, i)
 	told := SurveyPlan{Hours: judgeHours(in, *s.Survey, coats, survey.Rules(own))}
 	told.Verdicts = survey.Judge(*s.Survey, coats, own, survey.Scene{Now: in.Now, Hours: told.Hours, Units: in.Units,
-		Wetted: wetted(in, s.ID)})
+		Wetted: wetted(in, s.ID), Outline: s.Floor.Outline})
 	told.Fit = survey.Overall(told.Verdicts)
 	if off := m.Takeoff; off != nil {
 		extent := survey.Extent{
@@ -119,6 +119,9 @@ func surveyCoats(in *input.Inputs, i int, m MeasuredSurface) survey.Coats {
 		}
 		if l.Sound && m.Takeoff != nil && !l.Coat.Seal {
 			c.Film += l.Coat.Dry(p, l.Sheet.Mix)
+			if wet := l.Coat.Wet(p, l.Sheet.Mix); wet >= survey.LevelsFrom && p.Kind != "binder" {
+				c.Levels = max(c.Levels, wet)
+			}
 			c.Broadcast = c.Broadcast || l.Coat.Scatter != nil && l.Coat.Scatter.Degree == "full"
 		}
 	}

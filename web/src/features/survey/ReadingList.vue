@@ -28,6 +28,7 @@ const kinds: Record<Kind, { words: string; kind: ReadKind }> = {
   'moisture-meter': { words: 'Hand meter', kind: 'number' },
   ph: { words: 'pH', kind: 'number' },
   'pull-off': { words: 'Pull-off strength', kind: 'pressure' },
+  flatness: { words: 'Gap under a 2 m straightedge', kind: 'length' },
 }
 const kind = ref<Kind>('slab-temperature')
 const scale = ref('')

@@ -44,6 +44,7 @@ const stains = {
   dust: 'dust',
   sealer: 'sealer',
   'curing-compound': 'curing compound',
+  laitance: 'laitance',
   salts: 'salts',
   'loose-paint': 'loose paint',
   wax: 'wax',
@@ -54,6 +55,8 @@ const flags = {
   heated: 'heated',
   immersed: 'under water',
   shut: 'room shut against dust',
+  keepSealed: 'sealed, stays sealed on purpose',
+  washer: 'rinsed by pressure washer',
 } as const
 const MOST = 10
 const profiles = Object.fromEntries(Array.from({ length: MOST }, (_, i) => [i + 1, `CSP ${i + 1}`]))
@@ -117,7 +120,7 @@ function stain(which: Stain): void {
       />
     </div>
     <div class="small checks">
-      Location
+      Place and way of working
       <TickField
         v-for="(words, flag) in flags"
         :key="flag"

@@ -3,6 +3,7 @@ import { computed, ref } from 'vue'
 import { useInTurn } from '../../fields/useInTurn'
 import { useDesk } from '../job/useEditor'
 import { useSession } from '../../session/session'
+import PageParts from '../../shell/PageParts.vue'
 import FindingList from '../job/FindingList.vue'
 import ForecastStrip from './ForecastStrip.vue'
 import PreparationList from './PreparationList.vue'
@@ -24,7 +25,7 @@ const fits = {
 }
 const standing = useInTurn(3)
 const part = ref('verdicts')
-const parts = computed(() => {
+const parts = computed((): Record<string, [string, string]> => {
   const undecided = told.value?.verdicts.filter((v) => v.fit === 'unknown').length ?? 0
   const preparation = told.value?.preparation
   return {
@@ -47,12 +48,7 @@ function begin(): void {
       <h2 id="survey-title">Survey and preparation</h2>
       <strong v-if="told" class="answer" :class="told.fit" data-test="fit">{{ fits[told.fit] }}</strong>
       <span class="grow" />
-      <v-tabs v-if="surveyed" v-model="part" class="choices" hide-slider aria-label="Survey">
-        <v-tab v-for="([title, state], id) in parts" :key="id" :value="id" :data-part="id">
-          <span class="title">{{ title }}</span>
-          <span class="small quiet">{{ state }}</span>
-        </v-tab>
-      </v-tabs>
+      <PageParts v-if="surveyed" v-model="part" :parts="parts" label="Survey" />
     </div>
     <template v-if="!surveyed">
       <p class="quiet mb-3">
@@ -103,12 +99,5 @@ function begin(): void {
 }
 .unfit {
   border: 4px double var(--stop);
-}
-.title {
-  font-weight: 660;
-}
-/* What stands below a title changes with the answer; the parts stay where they are. */
-.choices :deep(.v-tab.v-btn) {
-  min-width: 138px;
 }
 </style>
