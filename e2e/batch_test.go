@@ -96,6 +96,7 @@ func TestACardWithPumpsAndAClock(t *testing.T) {
 	p.choose("Add a coat of", "Hardtack")
 	p.setting()
 	p.until(`!!document.querySelector('[data-test=batches-2]')`)
+	p.part("times")
 	p.sees("[data-test=film-times]", "Enter when the first pail is poured")
 	p.sees("[data-test=film-1]", "recoat from")
 	p.click("[data-test=pail] [aria-expanded]")
@@ -142,6 +143,41 @@ func TestACardWithPumpsAndAClock(t *testing.T) {
 	// The clock of a batch outlives a reload of the page.
 	p.open(value[string](p, "location.pathname"))
 	p.sees("[data-test=left]", "left")
+}
+
+// A bond coat alone with three cans: 162 m² at 55 m² a kit are 2.95 kits, and nothing is added to a practical amount.
+// One person mixes, spreads and shakes the grit on by walking; each can is one batch.
+func TestABondCoatAloneWithThreeCans(t *testing.T) {
+	p := begin(t, "Ferry ramp store")
+	p.at("measure")
+	p.rectangle("13.5 m", "12 m")
+	p.at("build-up")
+	p.choose("Add a coat of", "Causeway")
+	p.choose("Basis of coat 1", "area per kit")
+	p.fill("Amount of coat 1", "55 m²")
+	p.sees("[data-test=added]", "nothing is added")
+	p.choose("Broadcast into coat 1", "Fused grit 180")
+	p.choose("Broadcast rate of coat 1", "light")
+	p.sees("#build-up .warning", "nothing says how much Fused grit 180 µm goes onto it")
+	p.fill("Stays in coat 1", "60 g/m²")
+	p.until(`!document.querySelector('#build-up').innerText.includes('nothing says how much')`)
+	p.setting()
+	p.fill("People spreading (not the mixer)", "1")
+	p.click("[aria-label='Spreaders also mix']")
+	p.choose("Batch size", "One kit at a time")
+	p.sees("[data-test=line]", "1 person")
+	p.sees("[data-test=batches-1]", "A larger bucket: 20 L instead of 16 L") // the can does not fit the pail
+	p.fill("Bucket, to the brim", "26 L")
+	p.sees("[data-test=batches-1]", "3 batches")
+	p.sees("[data-test=batches-1]", "1 × 20 L set")
+	p.at("kits")
+	p.sees("#kits", "3 × 20 L set")
+	p.sees("#kits", "9.72 kg") // of grit: 162 m² at 60 g/m²
+	p.look("bond-kits")
+	p.at("pour")
+	p.click("[data-test=to-cards]")
+	p.sees("main", "Causeway")
+	p.look("bond-card")
 }
 
 // A stone deck begins with its system. By hand: 6.2 m × 4.1 m = 25.42 m²; 24 kg/m² of stones are 610 kg, so six lots of

@@ -52,6 +52,11 @@ func (j *judge) additions(i int) {
 		}
 	}
 	if s := coat.Scatter; s != nil {
+		if m := j.bed.Media[s.Medium]; m != nil && s.Stays(m) <= 0 {
+			j.warn(coat.Path+"/scatter", fmt.Sprintf("Enter what stays in coat %d, by mass per area, or the amount to "+
+				"rejection on the shelf.", i+1), nil, nil,
+				"Coat %d: nothing says how much %s goes onto it, so it is neither bought nor weighed.", i+1, m.Name)
+		}
 		if m := j.bed.Media[s.Medium]; m != nil && len(coat.Sheet.Broadcast) > 0 &&
 			!slices.Contains(coat.Sheet.Broadcast, string(m.Kind)) {
 			j.warn(coat.Path+"/scatter", "Scatter something else, or hold it with another product.",

@@ -62,11 +62,18 @@ func TestWhatIsScattered(t *testing.T) {
 	a := named("a", "epoxy")
 	a.Broadcast = []string{"flake"}
 	on := bed()
-	on.Media["q"] = &material.Medium{ID: "q", Name: "Grey quartz", Kind: "quartz"}
-	on.Media["f"] = &material.Medium{ID: "f", Name: "Blue flake", Kind: "flake"}
-	on.Media["s"] = &material.Medium{ID: "s", Name: "Pebbles", Kind: "pebble"}
+	on.Media["q"] = &material.Medium{ID: "q", Name: "Grey quartz", Kind: "quartz", Full: sheet(measure.Coverage(3))}
+	on.Media["f"] = &material.Medium{ID: "f", Name: "Blue flake", Kind: "flake", Full: sheet(measure.Coverage(0.5))}
+	on.Media["s"] = &material.Medium{ID: "s", Name: "Pebbles", Kind: "pebble", Full: sheet(measure.Coverage(16))}
+	on.Media["g"] = &material.Medium{ID: "g", Name: "Sharp grit", Kind: "flake"}
 	scatter := func(medium, degree string) Coat { return Coat{Scatter: &Scatter{Medium: medium, Degree: degree}} }
 	none(t, told(on, []Coat{scatter("f", "light")}, a))
+	// No amount to rejection and none of its own: a missing figure, not 0 kg.
+	one(t, told(on, []Coat{scatter("g", "light")}, a), "/surfaces/0/coats/0/scatter",
+		"nothing says how much Sharp grit goes onto it", "Enter what stays in coat 1")
+	own := scatter("g", "light")
+	own.Scatter.Mass = sheet(measure.Coverage(0.1))
+	none(t, told(on, []Coat{own}, a))
 	none(t, told(on, []Coat{scatter("gone", "full")}, a))
 	f := one(t, told(on, []Coat{scatter("q", "even")}, a), "/surfaces/0/coats/0/scatter",
 		"Grey quartz is broadcast into The a, whose sheet allows flake")
@@ -173,7 +180,7 @@ func TestFillingsShowThrough(t *testing.T) {
 	on.Media["z"] = &material.Medium{ID: "z", Kind: "pigment", Color: "#101010"}
 	on.Media["y"] = &material.Medium{ID: "y", Kind: "pigment", Color: "#303030"}
 	on.Media["x"] = &material.Medium{ID: "x", Kind: "pigment", Color: "#c0c0c0"}
-	on.Media["w"] = &material.Medium{ID: "w", Kind: "flake", Color: "#000000"}
+	on.Media["w"] = &material.Medium{ID: "w", Kind: "flake", Color: "#000000", Full: sheet(measure.Coverage(0.5))}
 	tint.Medium = "y"
 	f = one(t, told(on, thick(9e-4), a, b), path)
 	patch(t, f.Fix, finding.PatchStep{Op: "add", Path: "/surfaces/0/coats/0/pigment", Value: tint})
@@ -331,8 +338,10 @@ func TestSlip(t *testing.T) {
 	a, b := named("a", "epoxy"), named("b", "epoxy")
 	on := bed()
 	on.Slip = "R12"
-	on.Media["q"] = &material.Medium{ID: "q", Name: "Quartz", Kind: "quartz", Grain: sheet(measure.Film(400e-6))}
-	on.Media["f"] = &material.Medium{ID: "f", Name: "Flake", Kind: "flake", Grain: sheet(measure.Film(3000e-6))}
+	on.Media["q"] = &material.Medium{ID: "q", Name: "Quartz", Kind: "quartz", Grain: sheet(measure.Film(400e-6)),
+		Full: sheet(measure.Coverage(3))}
+	on.Media["f"] = &material.Medium{ID: "f", Name: "Flake", Kind: "flake", Grain: sheet(measure.Film(3000e-6)),
+		Full: sheet(measure.Coverage(0.5))}
 	scattered := func(medium, degree string, over float64) []Coat {
 		return []Coat{{Scatter: &Scatter{Medium: medium, Degree: degree}}, {Amount: Amount{Basis: WetFilm, Value: over}}}
 	}

@@ -257,7 +257,9 @@ func (d *deriver) pour(c Coat, t *Task) {
 		if a.Mass == 0 {
 			m.Kind, m.Value = measure.KindVolume, float64(a.Volume)
 		}
-		t.Needs.Materials = append(t.Needs.Materials, m)
+		if m.Value > 0 { // else nothing says how much of it
+			t.Needs.Materials = append(t.Needs.Materials, m)
+		}
 	}
 	if len(c.Product.Components) > 1 {
 		if !c.Alone {
@@ -287,14 +289,16 @@ func (d *deriver) scatter(c Coat) []After {
 	if thrown == nil {
 		return nil
 	}
+	var takes []Material
+	if thrown.Mass > 0 { // else nothing says how much of it
+		takes = []Material{{Medium: thrown.Medium, Name: thrown.Name, Kind: measure.KindMass, Value: float64(thrown.Mass)}}
+	}
 	id := d.add(Task{
 		ID: idOf("coat", c.ID, string(Broadcast)), Kind: Broadcast,
 		Name: fmt.Sprintf("Broadcast %s", thrown.Name), Coat: c.ID,
 		Effort: c.Casting, Split: Whole, Closes: "Even under a low light",
 		After: []After{{Task: PourID(c.ID), Least: &Lag{From: FromStart}, Most: c.until(material.StageWorking)}},
-		Needs: Needs{Roles: []Hands{{Caster, 1}},
-			Materials: []Material{{Medium: thrown.Medium, Name: thrown.Name, Kind: measure.KindMass,
-				Value: float64(thrown.Mass)}}},
+		Needs: Needs{Roles: []Hands{{Caster, 1}}, Materials: takes},
 	})
 	if !c.Full {
 		return []After{{Task: id}}

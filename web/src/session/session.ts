@@ -68,6 +68,11 @@ export const useSession = defineStore('session', () => {
     if (data) remembered.value = me.value = data
   }
 
+  /** What is taken of something by mass, else by volume. */
+  function amount(of: { mass?: number; volume?: number }): string {
+    if (of.mass) return format('mass', of.mass)
+    return of.volume ? format('volume', of.volume) : 'amount not known'
+  }
   function format(kind: Kind, si: number): string {
     return formatIn(kind, si, units.value)
   }
@@ -93,6 +98,7 @@ export const useSession = defineStore('session', () => {
     signIn,
     signOut,
     setReading,
+    amount,
     format,
     price,
   }

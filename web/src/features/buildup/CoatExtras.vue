@@ -386,7 +386,7 @@ const fields = computed<(Field | false | undefined)[]>(() => {
     <ul v-if="plan?.build?.additions?.length" class="small goes">
       <li v-for="a in plan.build.additions" :key="a.name + a.how">
         {{ a.name }} {{ a.how }}:
-        <b>{{ a.mass ? session.format('mass', a.mass) : session.format('volume', a.volume ?? 0) }}</b>
+        <b>{{ session.amount(a) }}</b>
       </li>
     </ul>
   </FoldPanel>

@@ -60,7 +60,7 @@ const ratio = computed(() => `${props.card.ratioParts.join(' : ')} by ${props.ca
     <CardPour :card="card" :alone="alone" />
     <ul v-if="card.additions?.length" class="adds">
       <li v-for="a in card.additions" :key="a.name + a.how">
-        <b>{{ a.mass ? session.format('mass', a.mass) : session.format('volume', a.volume ?? 0) }}</b>
+        <b>{{ session.amount(a) }}</b>
         {{ a.name }}, {{ a.how }}
       </li>
     </ul>

@@ -32,13 +32,13 @@ const session = useSession()
         <tr v-for="m in desk.plan.value.media" :key="m.medium + m.name">
           <td>{{ m.name }}</td>
           <td class="num">
-            {{ m.mass ? session.format('mass', m.mass) : session.format('volume', m.volume ?? 0) }}
+            {{ session.amount(m) }}
           </td>
           <td class="num">{{ m.spare ? session.format('mass', m.spare) : '—' }}</td>
           <td>
             {{
               m.lines.map((l) => `${l.count} × ${l.pack}`).join(', ') ||
-              (m.stock ? 'from stock' : 'no pack known')
+              (m.stock ? 'from stock' : m.mass || m.volume ? 'no pack known' : 'enter what stays at the coat')
             }}
             <span v-if="m.stock" class="quiet small">{{ session.format('mass', m.stock) }} in stock</span>
           </td>
