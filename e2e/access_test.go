@@ -64,6 +64,7 @@ func TestNoSeriousFaultForAnyone(t *testing.T) {
 	check("sign-in")
 	p.signIn("runa@brakkwater.example")
 	p.sees("a.job", "Baggage hall")
+	p.sees("[data-test=due]", demo.Finished) // its full cure, whatever the hour
 	check("jobs")
 	p.goTo("/roster")
 	p.sees("[data-test=day-list]", "Coat")

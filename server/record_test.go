@@ -3,6 +3,7 @@ package server_test
 import (
 	"encoding/json"
 	"net/http"
+	"slices"
 	"strings"
 	"testing"
 	"time"
@@ -129,6 +130,59 @@ func TestPlansAreIssued(t *testing.T) {
 		daylog.NewIssue{SaveID: uuid.New(), To: "x", Day: "1999-01-01"}); status != http.StatusUnprocessableEntity ||
 		!strings.Contains(text, "Choose another day") {
 		t.Errorf("%d %s", status, text)
+	}
+}
+
+// What comes due is listed over all jobs of a company, for whoever works there, and for nobody else; a job that is
+// archived waits for nothing.
+func TestWhatComesDueOnAllJobs(t *testing.T) {
+	web := newServer(t)
+	owner, other := signedIn(t, web, "owner@"+addCompany(t)), signedIn(t, web, "owner@"+addCompany(t))
+	waits := func(c *client) []daylog.JobWait {
+		t.Helper()
+		status, text := c.send(http.MethodGet, "/api/waits", nil)
+		var all []daylog.JobWait
+		if err := json.Unmarshal([]byte(text), &all); err != nil || status != http.StatusOK {
+			t.Fatalf("%d %s", status, text)
+		}
+		return all
+	}
+	jobs := make([]string, 2)
+	for n := range jobs {
+		f := demoJob(t)
+		f.Job.Name = []string{"Ice house", "Rope store"}[n]
+		jobs[n] = owner.addJob(f).ID.String()
+		_, issue := owner.issue(jobs[n], uuid.New())
+		if all := waits(owner); len(all) > 0 && all[0].Name == f.Job.Name {
+			t.Errorf("before anything was laid: %+v", all)
+		}
+		device := owner.tablet()
+		var events []record.Event
+		for _, b := range issue.Coats[0].Batches {
+			events = append(events, device.event(record.Poured, b.ID, record.Body{}),
+				device.event(record.Spread, b.ID, record.Body{}), device.event(record.Rolled, b.ID, record.Body{}))
+		}
+		if answer := owner.log(jobs[n], events...); len(answer.Refused) > 0 {
+			t.Fatalf("%+v", answer.Refused)
+		}
+	}
+	all := waits(owner)
+	if len(all) < 2 || all[0].Name != "Ice house" || !slices.IsSortedFunc(all, func(a, b daylog.JobWait) int {
+		return a.Due.Compare(b.Due)
+	}) || !slices.ContainsFunc(all, func(w daylog.JobWait) bool { return w.Name == "Rope store" }) {
+		t.Errorf("%+v", all)
+	}
+	for _, w := range all {
+		if w.Due.After(time.Now().AddDate(0, 0, 7)) || w.Text == "" || w.Place == "" {
+			t.Errorf("%+v", w)
+		}
+	}
+	if all := waits(other); len(all) != 0 {
+		t.Errorf("another company's: %+v", all)
+	}
+	owner.send(http.MethodPut, "/api/jobs/"+jobs[0]+"/archived", map[string]bool{"archived": true})
+	if all := waits(owner); slices.ContainsFunc(all, func(w daylog.JobWait) bool { return w.Name == "Ice house" }) {
+		t.Errorf("an archived job waits: %+v", all)
 	}
 }
 

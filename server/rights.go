@@ -51,7 +51,7 @@ func rights() map[string]level {
 		everybody: {
 			"me", "setUnits", "setPassword", "confirmPassword", "sessions", "endSessions", "factor", "beginFactor",
 			"setFactor",
-			"removeFactor", "rights", "time",
+			"removeFactor", "rights", "time", "waits",
 			// Cards, the day, and what they need.
 			"jobs", "job", "jobChanges", "issue", "issues", "events", "eventChanges", "log", "record", "opinions",
 			"symptoms",

@@ -3,6 +3,7 @@ package store
 import (
 	"slices"
 	"testing"
+	"time"
 
 	"github.com/google/uuid"
 	"github.com/jmoiron/sqlx"
@@ -44,6 +45,7 @@ func HotQueries(company, job uuid.UUID, products []string) map[string]Query {
 		"entries with words":           searched("yellow streak", ""),
 		"entries of a kind with words": searched("streak", "note"), "past causes": {selectCauses, []any{company, job}},
 		"what records show": {selectCases, []any{company, mostLearnt}},
+		"jobs under way":    {selectUnderway, []any{company, time.Now().AddDate(0, 0, -21), mostUnderway}},
 		"log of a job":      {selectLog, []any{company, uuid.NullUUID{UUID: job, Valid: true}}},
 		"head of a log":     {`select coalesce(max(number), -1) + 1 from log_entries where company_id = $1`, []any{company}},
 		"events of jobs":    {selectEventsOf, []any{company, []string{job.String()}}},

@@ -426,6 +426,43 @@ func (s *Store) recorded(ctx context.Context, company uuid.UUID, ids []string) (
 	return all, nil
 }
 
+// mostUnderway limits how many jobs are looked at together.
+const mostUnderway = 40
+
+const selectUnderway = `
+	select j.id, j.name, j.zone from jobs j join (select distinct e.job_id from events e
+	where e.company_id = $1 and e.happened > $2) recent on recent.job_id = j.id
+	where j.company_id = $1 and j.archived_at is null order by j.name, j.id limit $3`
+
+// Underway holds the record of a job on which something was logged lately.
+type Underway struct {
+	Job  uuid.UUID `db:"id"`
+	Name string
+	Zone string // of its site
+	JobRecord
+}
+
+// Underway returns the records of a company's jobs on which something was logged since a time, without those that are
+// archived.
+func (s *Store) Underway(ctx context.Context, company uuid.UUID, since time.Time) ([]Underway, error) {
+	var jobs []Underway
+	if err := s.db.SelectContext(ctx, &jobs, selectUnderway, company, since, mostUnderway); err != nil {
+		return nil, fmt.Errorf("find the jobs under way: %w", err)
+	}
+	ids := make([]string, len(jobs))
+	for n, j := range jobs {
+		ids[n] = j.Job.String()
+	}
+	records, err := s.recorded(ctx, company, ids)
+	if err != nil {
+		return nil, err
+	}
+	for n := range jobs {
+		jobs[n].JobRecord = records[n]
+	}
+	return jobs, nil
+}
+
 // JobRecord holds the issued plans and the events of a job.
 type JobRecord struct {
 	Issues []record.Issue // the newest first

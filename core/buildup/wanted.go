@@ -51,28 +51,35 @@ func (j *judge) additions(i int) {
 			}
 		}
 	}
-	if s := coat.Scatter; s != nil {
-		if m := j.bed.Media[s.Medium]; m != nil && s.Stays(m) <= 0 {
-			j.warn(coat.Path+"/scatter", fmt.Sprintf("Enter what stays in coat %d, by mass per area, or the amount to "+
-				"rejection on the shelf.", i+1), nil, nil,
-				"Coat %d: nothing says how much %s goes onto it, so it is neither bought nor weighed.", i+1, m.Name)
-		}
-		if m := j.bed.Media[s.Medium]; m != nil && len(coat.Sheet.Broadcast) > 0 &&
-			!slices.Contains(coat.Sheet.Broadcast, string(m.Kind)) {
-			j.warn(coat.Path+"/scatter", "Scatter something else, or hold it with another product.",
-				&finding.Fix{Label: "Scatter nothing into coat " + fmt.Sprint(i+1),
-					Patch: []finding.PatchStep{change("remove", coat.Path+"/scatter", nil)}}, nil,
-				"Coat %d: %s is broadcast into %s, whose sheet allows %s.", i+1, m.Name, coat.Sheet.Name,
-				material.Listed(coat.Sheet.Broadcast))
-		}
-		if m := j.bed.Media[s.Medium]; s.Degree == "full" && i == len(j.layers)-1 && m != nil && m.Kind != "pebble" {
-			j.warn(coat.Path+"/scatter", "Put a clear coat over it.",
-				nil, &finding.Seek{Kinds: topcoats(), Fits: func(q material.Product) bool {
-					return (q.Kind == "grout" || q.Kind == "clear" || q.Kind == "polyaspartic" || q.Kind == "urethane") &&
-						q.Look == "clear" && takes(&q, coat.Sheet)
-				}, Fix: j.put(i+1, "seal")},
-				"Coat %d is broadcast to rejection and nothing seals it: the grains wear off and hold dirt.", i+1)
-		}
+	if coat.Scatter != nil {
+		j.broadcast(i)
+	}
+}
+
+// broadcast judges what is thrown into a coat.
+func (j *judge) broadcast(i int) {
+	coat := j.layers[i]
+	s := coat.Scatter
+	if m := j.bed.Media[s.Medium]; m != nil && s.Stays(m) <= 0 {
+		j.warn(coat.Path+"/scatter", fmt.Sprintf("Enter what stays in coat %d, by mass per area, or the amount to "+
+			"rejection on the shelf.", i+1), nil, nil,
+			"Coat %d: nothing says how much %s goes onto it, so it is neither bought nor weighed.", i+1, m.Name)
+	}
+	if m := j.bed.Media[s.Medium]; m != nil && len(coat.Sheet.Broadcast) > 0 &&
+		!slices.Contains(coat.Sheet.Broadcast, string(m.Kind)) {
+		j.warn(coat.Path+"/scatter", "Scatter something else, or hold it with another product.",
+			&finding.Fix{Label: "Scatter nothing into coat " + fmt.Sprint(i+1),
+				Patch: []finding.PatchStep{change("remove", coat.Path+"/scatter", nil)}}, nil,
+			"Coat %d: %s is broadcast into %s, whose sheet allows %s.", i+1, m.Name, coat.Sheet.Name,
+			material.Listed(coat.Sheet.Broadcast))
+	}
+	if m := j.bed.Media[s.Medium]; s.Degree == "full" && i == len(j.layers)-1 && m != nil && m.Kind != "pebble" {
+		j.warn(coat.Path+"/scatter", "Put a clear coat over it.",
+			nil, &finding.Seek{Kinds: topcoats(), Fits: func(q material.Product) bool {
+				return (q.Kind == "grout" || q.Kind == "clear" || q.Kind == "polyaspartic" || q.Kind == "urethane") &&
+					q.Look == "clear" && takes(&q, coat.Sheet)
+			}, Fix: j.put(i+1, "seal")},
+			"Coat %d is broadcast to rejection and nothing seals it: the grains wear off and hold dirt.", i+1)
 	}
 }
 

@@ -167,6 +167,10 @@ func (s *Service) tellRoutes() {
 	api.Register(s.API, huma.Operation{OperationID: "learnt", Summary: "Get figures learnt from past jobs",
 		Method: http.MethodGet, Path: "/api/learnt",
 		Description: "Actual against planned times of past jobs; nothing is changed"}, s.learnt)
+	api.Register(s.API, huma.Operation{OperationID: "waits", Summary: "List what comes due on all jobs",
+		Method: http.MethodGet, Path: "/api/waits",
+		Description: "Tape, drips, next coats and first use of all jobs with entries of the last three weeks, what is due " +
+			"first before the rest: from a day ago to a week ahead"}, s.waits)
 	api.Register(s.API, huma.Operation{OperationID: "time", Summary: "Get the server's clock", Method: http.MethodGet,
 		Path:        "/api/time",
 		Description: "The time of the server, by which devices correct theirs"},
@@ -369,6 +373,49 @@ func (s *Service) learnt(ctx context.Context, _ *struct{}) (*api.Body[[]learn.Le
 		return nil, s.Fail(ctx, "read what records show", err)
 	}
 	return api.Answer(learn.Learn(cases)), nil
+}
+
+// JobWait is one thing that comes due on a job.
+type JobWait struct {
+	Job  uuid.UUID `json:"job" format:"uuid"`
+	Name string    `json:"name" doc:"Name of the job"`
+	Zone string    `json:"zone,omitempty" doc:"IANA time zone of its site"`
+	wait.Wait
+}
+
+// How long after its last entry a job is looked at, and how long before and after now what comes due is told: the
+// record of the job goes on with what nobody saw to.
+const (
+	lately = 21 * 24 * time.Hour
+	past   = 24 * time.Hour
+	ahead  = 7 * 24 * time.Hour
+)
+
+// waits lists what comes due on all jobs of a company.
+func (s *Service) waits(ctx context.Context, _ *struct{}) (*api.Body[[]JobWait], error) {
+	p, now := api.Person(ctx), time.Now()
+	jobs, err := s.store.Underway(ctx, p.CompanyID, now.Add(-lately))
+	if err != nil {
+		return nil, s.Fail(ctx, "read the jobs under way", err)
+	}
+	out := []JobWait{}
+	for _, j := range jobs {
+		if ctx.Err() != nil {
+			return nil, s.Fail(ctx, "list what comes due", ctx.Err())
+		}
+		if len(j.Issues) == 0 {
+			continue
+		}
+		stands := record.Stands(j.Issues, j.Events)
+		day := record.NewTeller().Tell(&stands, j.Events, now, p.Units)
+		for _, w := range wait.Of(&stands, &day, now) {
+			if w.Due.After(now.Add(-past)) && w.Due.Before(now.Add(ahead)) {
+				out = append(out, JobWait{j.Job, j.Name, j.Zone, w})
+			}
+		}
+	}
+	slices.SortStableFunc(out, func(a, b JobWait) int { return a.Due.Compare(b.Due) })
+	return api.Answer(out), nil
 }
 
 // recordChanges streams a mark for whatever is logged or issued.

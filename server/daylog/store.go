@@ -37,5 +37,6 @@ type Store interface {
 	Photos(ctx context.Context, company, job uuid.UUID) ([]store.Photo, error)
 	Cases(ctx context.Context, company uuid.UUID, work func(store.JobRecord) []learn.Case) ([]learn.Case, error)
 	Search(ctx context.Context, company uuid.UUID, words, kind string) ([]store.Entry, error)
+	Underway(ctx context.Context, company uuid.UUID, since time.Time) ([]store.Underway, error)
 	Stock(ctx context.Context, company uuid.UUID) ([]store.Revised[kit.Container], error)
 }

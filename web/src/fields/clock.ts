@@ -72,3 +72,15 @@ export function leftTime(seconds: number): string {
   const whole = Math.max(0, Math.round(seconds))
   return `${Math.floor(whole / MINUTES)}:${two(whole % MINUTES)}`
 }
+
+/** When something comes due, as a crew says it: since when, in how long, or at what time. */
+export function dueTime(at: string, now: number, zone?: string): string {
+  const HOURS = 3600
+  const HALF_DAY = 12 * HOURS
+  const MILLIS = 1000
+  const seconds = (new Date(at).getTime() - now) / MILLIS
+  const near = Math.abs(seconds) < HALF_DAY ? minuteTime(at, zone) : dayTime(at, zone)
+  if (seconds <= 0) return `since ${near}`
+  if (seconds < HOURS) return `in ${leftTime(seconds)}`
+  return seconds < HALF_DAY ? `at ${near}` : near
+}

@@ -17,6 +17,7 @@ import { useSession } from '../../session/session'
 import { useTold } from '../../shell/told'
 import { isOwnTool, useShelf } from '../shelf/store'
 import TextField from '../../fields/TextField.vue'
+import DueLines from './DueLines.vue'
 import JobTile from './JobTile.vue'
 import NewJobDialog from './NewJobDialog.vue'
 import StorageNote from './StorageNote.vue'
@@ -214,6 +215,7 @@ void list()
       <StorageNote v-if="session.mayEdit" />
       <JobTable v-if="face === 'table'" v-model:picked="picked" :lines="lines" :standing="titleOf" />
       <TodayLines v-if="face === 'tiles' && words === ''" :jobs="lines" />
+      <DueLines v-if="face === 'tiles' && words === ''" />
       <section
         v-for="g in face === 'tiles' ? filled : []"
         :key="g.id"

@@ -1,27 +1,18 @@
 <script setup lang="ts">
 import type { RecordWait } from '../../api/client'
-import { dayTime, leftTime, minuteTime } from '../../fields/clock'
+import { dueTime } from '../../fields/clock'
 
 /** What the day waits for: tape, drips, the next coat, the first use; each with its minute. */
 const props = defineProps<{ waits: RecordWait[]; now: number; zone?: string }>()
-const MILLIS = 1000
-const HOUR = 3600
-const DAY = 24 * HOUR
-const away = (w: RecordWait): number => (new Date(w.due).getTime() - props.now) / MILLIS
-function due(w: RecordWait): string {
-  const s = away(w)
-  if (s <= 0) return `since ${s > -DAY / 2 ? minuteTime(w.due, props.zone) : dayTime(w.due, props.zone)}`
-  if (s < HOUR) return `in ${leftTime(s)}`
-  return s < DAY / 2 ? `at ${minuteTime(w.due, props.zone)}` : dayTime(w.due, props.zone)
-}
+const isDue = (w: RecordWait): boolean => new Date(w.due).getTime() <= props.now
 </script>
 
 <template>
   <section v-if="waits.length > 0" class="waits" aria-labelledby="waits-title" data-test="waits">
     <h2 id="waits-title">Comes due</h2>
     <ul>
-      <li v-for="w in waits" :key="`${w.coat} ${w.text}`" :class="{ due: away(w) <= 0 }">
-        <b class="when">{{ due(w) }}</b>
+      <li v-for="w in waits" :key="`${w.coat} ${w.text}`" :class="{ due: isDue(w) }">
+        <b class="when">{{ dueTime(w.due, now, zone) }}</b>
         <span
           ><b>{{ w.place }}: {{ w.text }}</b
           ><template v-if="w.otherwise">; otherwise {{ w.otherwise }}</template></span

@@ -10,10 +10,13 @@ import PartsNav from '../../shell/PartsNav.vue'
 import { chemistryWords, kindWords } from './kinds'
 import { isWeak } from '../../fields/sources'
 import { useSession } from '../../session/session'
+import { useInTurn } from '../../fields/useInTurn'
 import { useShelf } from './store'
 
 const session = useSession()
 const shelf = useShelf()
+/** The search stands a frame before the table does. */
+const standing = useInTurn(2)
 const words = ref('')
 const kind = ref('')
 const chemistry = ref('')
@@ -127,7 +130,7 @@ const rows = computed(() =>
         >Guided set-up</v-btn
       >
     </p>
-    <template v-else>
+    <template v-else-if="standing > 1">
       <div class="row small mb-2">
         <span class="quiet" aria-live="polite" data-test="shelf-count">
           {{ shelf.total }} {{ shelf.total === 1 ? 'sheet' : 'sheets'
