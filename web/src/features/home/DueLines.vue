@@ -9,6 +9,7 @@ import { dueTime } from '../../fields/clock'
 const waits = ref<JobWait[]>([])
 const FIRST = 5
 const MINUTE = 60_000
+const AGAIN = 5 * MINUTE
 const whole = ref(false)
 const now = useNow({ interval: MINUTE / 6 })
 async function load(): Promise<void> {
@@ -16,7 +17,7 @@ async function load(): Promise<void> {
   waits.value = (await dataOf(api.GET('/api/waits'))) ?? waits.value
 }
 void load()
-useIntervalFn(load, MINUTE)
+useIntervalFn(load, AGAIN)
 const lines = computed(() =>
   (whole.value ? waits.value : waits.value.slice(0, FIRST)).map((w) => ({
     ...w,

@@ -10,7 +10,7 @@ const props = defineProps<{ facts: SheetFact[] }>()
 const session = useSession()
 interface Row {
   label: string
-  cells: (SheetFact | undefined)[]
+  cells: SheetFact[][]
   words: string
 }
 function grouped(facts: SheetFact[], by: (f: SheetFact) => string): [string, SheetFact[]][] {
@@ -28,7 +28,8 @@ const groups = computed(() =>
       const words = new Set(points.map((p) => p.words ?? ''))
       return {
         label,
-        cells: temperatures.map((t) => points.find((p) => (p.at ?? 0) === t)),
+        // Pot lives of several masses stand at one temperature.
+        cells: temperatures.map((t) => points.filter((p) => (p.at ?? 0) === t)),
         words: words.size === 1 ? (points[0]?.words ?? '') : '',
       }
     })
@@ -39,8 +40,8 @@ const groups = computed(() =>
 function sourceOf(f: SheetFact): string {
   return f.source && f.source !== 'sheet' ? sourceWords[f.source] : ''
 }
-function cell(f: SheetFact | undefined, words: string): string {
-  return f ? factText(words ? { ...f, words: undefined } : f, session.format) : '—'
+function cell(f: SheetFact, words: string): string {
+  return factText(words ? { ...f, words: undefined } : f, session.format)
 }
 </script>
 
@@ -62,10 +63,12 @@ function cell(f: SheetFact | undefined, words: string): string {
               <td>
                 {{ r.label }}<span v-if="r.words" class="small quiet words">{{ r.words }}</span>
               </td>
-              <td v-for="(c, i) in r.cells" :key="i">
-                <span v-tooltip="c && sourceOf(c)" :class="{ weak: c?.source && isWeak(c.source) }">{{
-                  cell(c, r.words)
-                }}</span>
+              <td v-for="(points, i) in r.cells" :key="i">
+                <template v-if="points.length === 0">—</template>
+                <span v-for="(c, k) in points" :key="k" class="point"
+                  ><span :class="{ weak: c.source && isWeak(c.source) }">{{ cell(c, r.words) }}</span>
+                  <span v-if="sourceOf(c)" class="small quiet">{{ sourceOf(c) }}</span></span
+                >
               </td>
             </tr>
           </tbody>
@@ -110,7 +113,8 @@ td:not(:first-child) {
 table.plain td:not(:first-child) {
   white-space: normal;
 }
-.words {
+.words,
+.point + .point {
   display: block;
 }
 .source {
