@@ -144,7 +144,7 @@ func TestNoSeriousFaultForAnyone(t *testing.T) {
 		"/bench/keelbody-100":        {"film", "parts", "spread"},
 	}
 	for _, view := range [][2]string{
-		{"/shelf", "Undertow"}, {"/shelf/p/shoalbody-f", "slow hardener"}, {"/shelf/p/keelbody-100/edit", "Parts of A"},
+		{"/shelf", "Undertow"}, {"/shelf/p/shoalbody-f", "Slow hardener"}, {"/shelf/p/keelbody-100/edit", "Parts of A"},
 		{"/shelf/media", "Mudflat"},
 		{"/shelf/systems", "Pebble deck"}, {"/shelf/compare?id=gullwing-ur&id=tern-ur-sat", "Tern UR"},
 		{"/shelf/read", "Nothing is saved"},

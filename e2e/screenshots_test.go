@@ -86,7 +86,7 @@ func TestScreenshots(t *testing.T) {
 	p.sees("td", "Undertow")
 	take("shelf")
 	p.open("/shelf/p/shoalbody-f")
-	p.sees("main", "winter hardener")
+	p.sees("main", "Winter hardener")
 	take("data-sheet")
 	p.open("/bench/shoalbody-f")
 	p.sees("[data-test=bench-life]", "can be used for")

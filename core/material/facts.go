@@ -4,6 +4,8 @@ import (
 	"fmt"
 	"strconv"
 	"strings"
+	"unicode"
+	"unicode/utf8"
 
 	"nephelon/core/measure"
 )
@@ -67,16 +69,26 @@ func (p Product) Facts() []Fact {
 	l := &lister{}
 	l.mix(p)
 	l.film(p)
-	l.curing("", p.Curing, p.Dries())
+	l.group = "Times"
+	l.curing(p.Curing, p.Dries())
 	for _, h := range p.Hardeners {
-		l.group = "Hardener " + h.Name
+		l.group = h.title()
 		l.words("mixing ratio", fmt.Sprintf("%g : %g by %s", h.A, h.B, h.Ratio.Basis), h.Ratio.Source)
-		l.curing("Hardener "+h.Name, h.Curing, p.Dries())
+		l.curing(h.Curing, p.Dries())
 	}
 	l.conditions(p)
 	l.company(p)
 	l.sold(p)
 	return l.all
+}
+
+// title returns the heading of a hardener's lines.
+func (h Hardener) title() string {
+	if strings.HasSuffix(strings.ToLower(h.Name), "hardener") {
+		first, size := utf8.DecodeRuneInString(h.Name)
+		return string(unicode.ToUpper(first)) + h.Name[size:]
+	}
+	return "Hardener " + h.Name
 }
 
 // mix lists what is mixed, and how.
@@ -205,10 +217,7 @@ func (l *lister) sold(p Product) {
 	l.words("wear", Listed(p.Wear), "")
 }
 
-func (l *lister) curing(group string, c Curing, dries bool) {
-	if group == "" {
-		l.group = "Times"
-	}
+func (l *lister) curing(c Curing, dries bool) {
 	for _, p := range c.PotLife {
 		words := ""
 		if p.Mass > 0 {

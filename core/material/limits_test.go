@@ -463,6 +463,11 @@ func TestLinesByTemperature(t *testing.T) {
 			at[f.Of] = append(at[f.Of], f.At)
 		}
 	}
+	for name, want := range map[string]string{"slow": "Hardener slow", "winter hardener": "Winter hardener"} {
+		if got := (Hardener{Name: name}).title(); got != want {
+			t.Errorf("%q is headed %q", name, got)
+		}
+	}
 	if !slices.Equal(at["viscosity"], []float64{20}) || !slices.Equal(at["pot life"], []float64{12, 24}) {
 		t.Errorf("temperatures: %v", at)
 	}

@@ -56,7 +56,7 @@ func (p *Planner) Issue(ctx context.Context, f job.File, world facts.Facts, unit
 		}
 		surface.Signs = signsOf(s.Survey)
 		if found := f.Job.Surfaces[i].Survey; found != nil {
-			surface.Profile = found.Profile
+			surface.Profile, surface.Outdoors = found.Profile, found.Outdoors
 		}
 		before := len(out.Coats)
 		for c := range s.Coats {

@@ -185,12 +185,26 @@ func TestWordsOfTheGates(t *testing.T) {
 	first, second := &i.Coats[0], &i.Coats[1]
 	abraded := *second
 	abraded.Abrade = true
+	outside := twoCoats()
+	for n := range outside.Surfaces {
+		outside.Surfaces[n].Outdoors = true
+	}
+	leaves := func(c *Coat) string {
+		for _, g := range Gates(outside, c) {
+			if g.Key == "dust" {
+				return g.Ask
+			}
+		}
+		return ""
+	}
 	single := *first
 	single.Product.Components = single.Product.Components[:1]
 	for _, c := range []struct{ got, want string }{
 		{gate(first, "surface").Ask, "profile, moisture"}, {gate(second, "surface").Ask, "Coat 1 below"},
 		{gate(second, "surface").Saw, "inside its window"}, {gate(&abraded, "surface").Saw, "no gloss left"},
 		{gate(first, "pairs").Ask, "Each A of Example"}, {gate(&single, "pairs").Ask, "The pails of Example"},
+		{gate(first, "dust").Ask, "walls and pipes"}, {leaves(&outside.Coats[0]), "rain water are off"},
+		{leaves(&outside.Coats[1]), "Leaves"}, // before each coat
 		{gate(first, "pairs").Saw, "3 batches staged"}, {gate(second, "pairs").Saw, "1 batch staged"},
 	} {
 		if !strings.Contains(c.got, c.want) {

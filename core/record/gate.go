@@ -43,6 +43,14 @@ func Gates(i *Issue, c *Coat) []Gate {
 	if i.Surface(c.Surface).Kind == "top" {
 		return topGates(c, surface, pairs, wear)
 	}
+	dust := Gate{Key: "dust", Title: "Dust",
+		Ask: "Last look for dust against the light, walls and pipes too; tack cloth over it.", Saw: "Clean against the light"}
+	if i.Surface(c.Surface).Outdoors {
+		dust = Gate{Key: "dust", Title: "Leaves and dust",
+			Ask: "Leaves, insects, dew and rain water are off the surface, edges and drains too; last look for dust against " +
+				"the light, tack cloth over it.",
+			Saw: "Dry, no leaves, clean against the light"}
+	}
 	return []Gate{
 		{Key: GateReadings, Title: "Readings", Ask: "Slab, air and humidity, read on this surface now.", Reads: true},
 		surface,
@@ -50,8 +58,7 @@ func Gates(i *Issue, c *Coat) []Gate {
 		{Key: "tools", Title: "Tools", Ask: "Drills, paddles, scale, squeegees, rollers, spikes, gauge, clock, clean pails " +
 			"and rags.", Saw: "All laid out, drill tried"},
 		{Key: "protection", Title: "Protection", Ask: wear, Saw: "Everybody wears it"},
-		{Key: "dust", Title: "Dust", Ask: "Last look for dust against the light, walls and pipes too; tack cloth over it.",
-			Saw: "Clean against the light"},
+		dust,
 		{Key: "exits", Title: "Exits", Ask: "The way out stays free, doors are closed or marked, nobody can walk in.",
 			Saw: "Way out free, doors marked"},
 		{Key: "water", Title: "Water", Ask: "Water and sprinklers are off for 24 h; no drips from above.",

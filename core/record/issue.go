@@ -44,6 +44,7 @@ type Surface struct {
 	Name     string                `json:"name"`
 	Kind     material.SurfaceKind  `json:"kind,omitempty" doc:"What it is; a floor or a pool when left out"`
 	Area     measure.Area          `json:"area" doc:"m²"`
+	Outdoors bool                  `json:"outdoors,omitempty" doc:"Leaves, rain and dew reach it"`
 	Profile  int                   `json:"profile,omitempty" doc:"Concrete surface profile that its survey found, ICRI 310.2R; not known when left out"`
 	Outline  []geometry.Ring       `json:"outline,omitempty" doc:"Rings of a floor: its outline, then its holes"`
 	From     *time.Time            `json:"from,omitempty" doc:"First hour of the forecast below; absent where there is none"`
