@@ -71,6 +71,7 @@ const rows = computed(() => {
 }
 .totals dd {
   font-weight: 640;
+  white-space: nowrap;
 }
 .totals .first dd {
   font-size: 1.35rem;
