@@ -246,6 +246,8 @@ func TestAJobFitsAPhoneAndPaper(t *testing.T) {
 			t.Errorf("%s: the head is %v px high", where, head)
 		}
 	}
+	p.sees("[data-test=today]", "")
+	p.sees("[data-test=due]", "")
 	fits("home")
 	for _, name := range []string{"Baggage hall", "Oyster bar", "Seal nursery"} {
 		p.openJob(name)

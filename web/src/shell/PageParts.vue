@@ -22,4 +22,11 @@ const titled = (p: string | [string, string]): string => (typeof p === 'string' 
 :deep(.v-tab.v-btn:has(.title)) {
   min-width: 138px;
 }
+/* On a phone the tabs have a line of their own, below the title and what stands beside it. */
+@media (max-width: 700px) {
+  .choices {
+    flex: 1 0 100%;
+    order: 1;
+  }
+}
 </style>

@@ -58,6 +58,11 @@ a {
 a:hover {
   text-decoration: underline;
 }
+@media (pointer: coarse) {
+  a {
+    padding-block: 10px;
+  }
+}
 .at {
   font-weight: 700;
   font-variant-numeric: tabular-nums;
