@@ -4,7 +4,6 @@ package survey
 
 import (
 	"fmt"
-	"slices"
 	"time"
 
 	"nephelon/core/finding"
@@ -157,63 +156,6 @@ func (s Survey) latest(kind ReadingKind) *Reading {
 		}
 	}
 	return newest
-}
-
-// counting returns the readings of a kind that count. Of moisture and flatness each place has its own: there the newest
-// counts until that place is read again, for one dry corner does not make a dry slab. Of all else, and of what has no
-// place, those of the last day count.
-func (s Survey) counting(kind ReadingKind) []Reading {
-	newest := s.latest(kind)
-	if newest == nil {
-		return nil
-	}
-	var all []Reading
-	for _, r := range s.Readings {
-		again := func(o Reading) bool { return o.Kind == kind && o.At.After(r.At) && o.besides(r) }
-		switch {
-		case r.Kind != kind:
-		case kind.byPlace() && r.placed():
-			if !slices.ContainsFunc(s.Readings, again) {
-				all = append(all, r)
-			}
-		case newest.At.Sub(r.At) < 24*time.Hour:
-			all = append(all, r)
-		}
-	}
-	return all
-}
-
-// samePlace holds how near two readings are of one place, m.
-const samePlace = 0.5
-
-// placed reports whether it is known where a reading was taken: on the plan, or on a wall or piece that is named.
-func (r Reading) placed() bool { return r.Place != nil || r.Note != "" }
-
-// besides reports whether two readings are of one place.
-func (r Reading) besides(o Reading) bool {
-	if r.Place != nil && o.Place != nil {
-		return r.Place.Distance(*o.Place) < samePlace
-	}
-	return r.Place == nil && o.Place == nil && r.Note != "" && r.Note == o.Note
-}
-
-func (k ReadingKind) byPlace() bool {
-	switch k {
-	case SlabHumidity, Carbide, Emission, Sheet, Flatness:
-		return true
-	}
-	return false
-}
-
-// worst is the least favourable of the readings of a kind that count.
-func (s Survey) worst(kind ReadingKind, worse func(a, b float64) bool) *Reading {
-	var worst *Reading
-	for _, r := range s.counting(kind) {
-		if worst == nil || worse(r.Value, worst.Value) {
-			worst = &r
-		}
-	}
-	return worst
 }
 
 // Values returns all values, in the order in which they are shown.

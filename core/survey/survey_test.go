@@ -67,6 +67,16 @@ func TestAWetSpotStaysUntilItIsReadAgain(t *testing.T) {
 	}
 }
 
+// The film that hides a gap, at its bounds: a very flat floor takes 1.5 mm, 3 mm are the most.
+func TestTheFilmThatHidesAGap(t *testing.T) {
+	for gap, want := range map[float64]measure.Film{0: 1.5e-3, 1e-3: 1.5e-3, 1.4e-3: 1.5e-3, 1.6e-3: 1.6e-3, 3e-3: 3e-3,
+		3.1e-3: 0, 20e-3: 0} {
+		if got := LevellingFilm(gap); got != want {
+			t.Errorf("a gap of %g m takes %v, want %v", gap, got, want)
+		}
+	}
+}
+
 func TestVerdictsNameReadingThresholdSourceAndWay(t *testing.T) {
 	body := Coats{First: "Keelbody 100", Film: 0.001}
 	barrier := Coats{First: "Undertow MB-2", Barrier: true, Seals: true, Film: 0.001,

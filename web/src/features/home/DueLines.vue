@@ -4,6 +4,7 @@ import { computed, ref } from 'vue'
 import { api, type JobWait } from '../../api/client'
 import { dataOf } from '../../api/useRequest'
 import { dueTime } from '../../fields/clock'
+import LineStrip from './LineStrip.vue'
 
 /** What comes due on all jobs: tape, drips, the next coat and its window, the first use. */
 const waits = ref<JobWait[]>([])
@@ -29,8 +30,7 @@ const lines = computed(() =>
 </script>
 
 <template>
-  <section v-if="lines.length > 0" class="due" data-test="due" aria-label="Comes due on all jobs">
-    <strong>Comes due</strong>
+  <LineStrip v-if="lines.length > 0" title="Comes due" label="Comes due on all jobs" warns data-test="due">
     <router-link v-for="w in lines" :key="w.job + w.place + w.text" :to="`/jobs/${w.job}/day`">
       <span class="at" :class="{ late: w.late }">{{ w.when }}</span> {{ w.place }}: {{ w.text
       }}<span v-if="w.otherwise" class="quiet">; otherwise {{ w.otherwise }}</span>
@@ -38,31 +38,10 @@ const lines = computed(() =>
     <v-btn v-if="!whole && waits.length > FIRST" size="small" variant="text" @click="whole = true"
       >{{ waits.length - FIRST }} more</v-btn
     >
-  </section>
+  </LineStrip>
 </template>
 
 <style scoped>
-.due {
-  display: flex;
-  flex-wrap: wrap;
-  gap: 4px 22px;
-  align-items: baseline;
-  border-left: 5px solid var(--warn);
-  padding: 6px 12px;
-  margin-bottom: 12px;
-}
-a {
-  color: inherit;
-  text-decoration: none;
-}
-a:hover {
-  text-decoration: underline;
-}
-@media (pointer: coarse) {
-  a {
-    padding-block: 10px;
-  }
-}
 .at {
   font-weight: 700;
   font-variant-numeric: tabular-nums;

@@ -4,6 +4,7 @@ import { computed, ref } from 'vue'
 import { api } from '../../api/client'
 import type { Booked, JobLine } from '../../api/client'
 import { minuteTime } from '../../fields/clock'
+import LineStrip from './LineStrip.vue'
 
 /** What is booked today, or on the next day on which anything is. */
 const props = defineProps<{ jobs: JobLine[] }>()
@@ -35,8 +36,7 @@ const name = (job: string): string => props.jobs.find((j) => j.id === job)?.name
 </script>
 
 <template>
-  <section v-if="lines.length > 0" class="today" data-test="today" aria-label="Booked next">
-    <strong>{{ day }}</strong>
+  <LineStrip v-if="lines.length > 0" :title="day" label="Booked next" data-test="today">
     <router-link v-for="l in lines.slice(0, FIRST)" :key="l.job + l.task" :to="`/jobs/${l.job}/days`">
       <span class="at">{{ minuteTime(l.from, zone) }}</span> {{ l.title }}
       <span class="quiet"
@@ -46,36 +46,12 @@ const name = (job: string): string => props.jobs.find((j) => j.id === job)?.name
     <router-link to="/roster" class="all">{{
       lines.length > FIRST ? `${lines.length - FIRST} more on the roster` : 'The roster'
     }}</router-link>
-  </section>
+  </LineStrip>
 </template>
 
 <style scoped>
-.today {
-  display: flex;
-  flex-wrap: wrap;
-  gap: 4px 22px;
-  align-items: baseline;
-  border-left: 5px solid var(--cure);
-  padding: 6px 12px;
-  margin-bottom: 12px;
-}
-a {
-  color: inherit;
-  text-decoration: none;
-}
-a:hover {
-  text-decoration: underline;
-}
-@media (pointer: coarse) {
-  a {
-    padding-block: 10px;
-  }
-}
 .at {
   font-weight: 700;
   font-variant-numeric: tabular-nums;
-}
-.all {
-  text-decoration: underline;
 }
 </style>
