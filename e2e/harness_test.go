@@ -28,6 +28,7 @@ import (
 	browserpage "github.com/chromedp/cdproto/page"
 	"github.com/chromedp/cdproto/runtime"
 	"github.com/chromedp/chromedp"
+	"github.com/chromedp/chromedp/kb"
 
 	"nephelon/demo"
 	"nephelon/server"
@@ -409,10 +410,16 @@ func (p *page) click(selector string) {
 		return true;
 	})()`, sought, selector))
 	at := value[[]float64](p, `window.clickAt`)
+	const dialogs = `document.querySelectorAll('.v-dialog').length`
+	before := value[int](p, dialogs)
 	p.do(chromedp.MouseClickXY(at[0], at[1]))
 	if value[bool](p, `window.missed === true`) {
 		// An answer that came meanwhile moved the page under the pointer: who misses
-		// clicks again.
+		// closes what opened instead, and clicks again.
+		if value[int](p, dialogs) > before {
+			p.keys(kb.Escape)
+			p.until(fmt.Sprintf(`%s <= %d`, dialogs, before))
+		}
 		p.click(selector)
 	}
 }

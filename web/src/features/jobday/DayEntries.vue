@@ -106,8 +106,8 @@ async function photo(event: Event): Promise<void> {
         :zone="here.zone.value"
       />
       <div v-else-if="open === 'parts'" class="day-line">
-        <DayField v-model="parts.a" kind="temperature" label="Part A" :read="here.read" />
-        <DayField v-model="parts.b" kind="temperature" label="Part B" :read="here.read" />
+        <DayField v-model="parts.a" kind="temperature" label="Part A" :read="here.read.value" />
+        <DayField v-model="parts.b" kind="temperature" label="Part B" :read="here.read.value" />
         <p class="grow">
           Saved with the next “Start mixing A + B”, so that its use-by is for the pail at this temperature.
           <template v-if="batch.basis">Now: {{ batch.basis }}.</template>
@@ -124,7 +124,7 @@ async function photo(event: Event): Promise<void> {
           v-model="film"
           kind="film"
           :label="`Wet, wanted ${session.format('film', plan.wet)}`"
-          :read="here.read"
+          :read="here.read.value"
         />
         <button type="submit" class="touch main">Log film of section {{ batch.number }}</button>
         <ul v-if="batch.films.length" class="grow">
@@ -142,8 +142,8 @@ async function photo(event: Event): Promise<void> {
           done(here.log('thrown', batch.id, { mass, took }), 'Logged.')
         "
       >
-        <DayField v-model="mass" kind="mass" label="One person threw" :read="here.read" />
-        <DayField v-model="took" kind="span" label="in" :read="here.read" />
+        <DayField v-model="mass" kind="mass" label="One person threw" :read="here.read.value" />
+        <DayField v-model="took" kind="span" label="in" :read="here.read.value" />
         <button type="submit" class="touch main">Log the broadcast</button>
         <p class="grow">
           Planned: {{ session.format('mass-rate', plan.throws ?? 0) }} a person.
@@ -156,7 +156,7 @@ async function photo(event: Event): Promise<void> {
         v-else-if="open === 'readings'"
         @submit.prevent="done(here.log('reading', `coat/${plan.id}`, readings), 'Logged.')"
       >
-        <DayReadings v-model="readings" :read="here.read">
+        <DayReadings v-model="readings" :read="here.read.value">
           <button type="submit" class="touch main">Log readings</button>
         </DayReadings>
       </form>

@@ -40,6 +40,11 @@ function typed(): void {
   }
   emit('update:modelValue', sent)
 }
+// What was typed while the rules were still loading is read once they are here.
+watch(
+  () => props.read,
+  () => Number.isNaN(sent) && typed(),
+)
 </script>
 
 <template>

@@ -24,6 +24,7 @@ const telling = ref('')
 const seen = ref('')
 
 async function close(gate: RecordGateState, saw: string): Promise<void> {
+  if (gate.reads) await props.here.ready()
   const { slab, air, humidity } = read.value
   if (gate.reads && (slab === undefined || air === undefined || humidity === undefined)) {
     trouble.value = 'Enter slab, air and humidity; all three are needed to know the dew point.'
@@ -78,7 +79,7 @@ async function override(gate: RecordGateState): Promise<void> {
           <p v-if="g.bad" role="alert" class="bad">{{ g.bad }}</p>
         </div>
         <template v-if="!g.closed">
-          <DayReadings v-if="g.reads" v-model="read" :read="here.read" />
+          <DayReadings v-if="g.reads" v-model="read" :read="here.read.value" />
           <p v-if="g.reads && trouble" role="alert" class="bad">{{ trouble }}</p>
           <div class="acts">
             <button

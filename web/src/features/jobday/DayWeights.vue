@@ -41,7 +41,7 @@ async function tare(): Promise<void> {
         v-model="masses[n]"
         kind="mass"
         :label="`${p.name}, wanted ${session.format('mass', p.mass)}`"
-        :read="here.read"
+        :read="here.read.value"
       />
       <button type="button" class="touch" :aria-label="`From the scale: ${p.name}`" @click="scale(n)">
         From scale

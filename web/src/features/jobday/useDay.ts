@@ -1,5 +1,5 @@
 import { until, useBroadcastChannel, useEventListener, useEventSource, useLocalStorage } from '@vueuse/core'
-import { computed, onScopeDispose, ref, shallowRef, watch } from 'vue'
+import { computed, nextTick, onScopeDispose, ref, shallowRef, watch } from 'vue'
 import {
   api,
   refusal,
@@ -250,10 +250,16 @@ export function useDay(job: string) {
     return 'What this device keeps was cleared or closed by the browser. Load this page again, then log it again.'
   }
 
+  /** Waits for the rules of this day: a touch while they are still loading counts. */
+  const ready = (): Promise<void> =>
+    until(opened)
+      .toBeTruthy({ timeout: READY_MS })
+      .then(() => nextTick())
+
   /** Logs what happened; on screen at once. Says why where that is not possible. */
   async function log(kind: RecordKind, task: string, body: RecordBody = {}): Promise<boolean> {
     const touched = new Date().toISOString()
-    await until(opened).toBeTruthy({ timeout: READY_MS }) // a touch while it is still opened counts
+    await ready()
     const me = session.me
     if (!journal || !floor || !me || !issue.value) {
       trouble.value ||= 'The plan of this day is not loaded yet, so nothing was logged. Log it again.'
@@ -364,6 +370,13 @@ export function useDay(job: string) {
     floor = undefined
   })
 
+  function readByRules(kind: Kind, text: string): { si: number; echo: string } {
+    return floor ? floor.read(kind, text) : notYet()
+  }
+  function notYet(): never {
+    throw new Error('The rules of this day are still loading; this is read as soon as they are here.')
+  }
+
   return {
     issue,
     day,
@@ -382,10 +395,9 @@ export function useDay(job: string) {
     strike,
     /** Sends what waits and reads what others logged. */
     levelAnew,
-    read: (kind: Kind, text: string): { si: number; echo: string } => {
-      if (!floor) throw new Error('The rules of this day are still loading. Enter it again in a moment.')
-      return floor.read(kind, text)
-    },
+    /** Reads a typed quantity; another function once the rules are loaded, so that a field reads its text again. */
+    read: computed(() => (opened.value ? readByRules : notYet)),
+    ready,
     /** What the label of a pack says. */
     label: (text: string, coat: string): ReturnType<Floor['label']> =>
       floor?.label(text, clock.now(), coat) ?? { code: text },
