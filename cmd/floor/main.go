@@ -132,7 +132,7 @@ func (f *floor) clear([]js.Value) (any, error) {
 // tell returns the day at a time with what it waits for, in ms since 1970 by the clock of the server.
 func (f *floor) tell(args []js.Value) (any, error) {
 	now := moment(args[0])
-	return wait.BoardOf(&f.issue, f.teller.Tell(&f.issue, f.events, now, f.units), now), nil
+	return wait.BoardOf(&f.issue, f.teller.Tell(&f.issue, f.events, now, f.units), now, f.units), nil
 }
 
 // seal gives an event its hash, after another on its device, once nothing is wrong with it.

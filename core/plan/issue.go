@@ -72,6 +72,12 @@ func (p *Planner) Issue(ctx context.Context, f job.File, world facts.Facts, unit
 	if len(out.Coats) == 0 {
 		return out, ErrNothingToIssue
 	}
+	for _, b := range made.Purchases {
+		if b.Need > 0 {
+			mass := b.NeedMass * measure.Mass(b.Bought/b.Need)
+			out.Supplies = append(out.Supplies, record.Supply{Product: b.Product, Hardener: b.Hardener, Mass: mass})
+		}
+	}
 	slices.SortStableFunc(out.Coats, func(a, b record.Coat) int {
 		if a.Start == nil || b.Start == nil {
 			return 0

@@ -96,7 +96,7 @@ func (t *Teller) batch(i *Issue, c *Coat, b *Batch, events byBatch, units measur
 		case Thrown:
 			d.Thrown = append(d.Thrown, Throw{*e.Body.Mass, *e.Body.Took, e.ID})
 		case Emptied:
-			d.Spot = e.Body.At
+			d.Spot, d.Covered = e.Body.At, e.Body.Area
 			d.Events[Emptied] = e.ID
 		case Weighed:
 			d.Masses = e.Body.Masses

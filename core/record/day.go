@@ -160,6 +160,7 @@ type BatchDay struct {
 	Films   []FilmRead            `json:"films"`
 	Thrown  []Throw               `json:"thrown,omitempty" doc:"Broadcasting that was timed"`
 	Spot    *[2]float64           `json:"spot,omitempty" doc:"Where its pail ended, m on the plan of its surface"`
+	Covered *measure.Area         `json:"covered,omitempty" doc:"m² of the coat laid when it ended, by all pails so far, as told"`
 	People  []string              `json:"people,omitempty" doc:"Names of those who logged its steps, in order"`
 	Doubts  []string              `json:"doubts,omitempty" doc:"Entries that contradict each other, and which of them counts"`
 	Events  map[Kind]string       `json:"events" doc:"The event of each touch, so that it can be struck"`

@@ -36,6 +36,14 @@ type Issue struct {
 	Surfaces []Surface           `json:"surfaces"`
 	Coats    []Coat              `json:"coats" doc:"Coats in the order in which they are laid"`
 	Tasks    []work.Task         `json:"tasks"`
+	Supplies []Supply            `json:"supplies,omitempty" doc:"Mix at hand when the plan was issued, by product, bought for it or in stock"`
+}
+
+// Supply is the mix that is at hand of a product.
+type Supply struct {
+	Product  string       `json:"product" doc:"Id of the product"`
+	Hardener string       `json:"hardener,omitempty" doc:"The id of its hardener, where it has a choice"`
+	Mass     measure.Mass `json:"mass" doc:"kg of mix"`
 }
 
 // Surface is a surface as it is drawn.

@@ -146,7 +146,7 @@ func (s *Service) tellRoutes() {
 			if err != nil {
 				return nil, err
 			}
-			return api.Answer(wait.BoardOf(&issue, day, time.Now())), nil
+			return api.Answer(wait.BoardOf(&issue, day, time.Now(), api.Person(ctx).Units)), nil
 		})
 	api.Register(s.API, huma.Operation{OperationID: "symptoms", Summary: "List symptoms with their causes",
 		Method: http.MethodGet, Path: "/api/faults",

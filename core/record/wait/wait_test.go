@@ -8,6 +8,7 @@ import (
 	"time"
 
 	"nephelon/core/material"
+	"nephelon/core/measure"
 	"nephelon/core/record"
 )
 
@@ -100,7 +101,7 @@ func TestWhatALastCoatWaitsFor(t *testing.T) {
 	if none := Of(i, &record.Day{Coats: []record.CoatDay{{ID: "a"}, {ID: "gone"}}}, noon()); len(none) != 0 {
 		t.Errorf("nothing was begun:\n%s", told(none))
 	}
-	if b := BoardOf(i, *d, *after(28)); len(b.Waits) != 1 || len(b.Coats) != 2 {
+	if b := BoardOf(i, *d, *after(28), measure.Metric); len(b.Waits) != 1 || len(b.Coats) != 2 {
 		t.Errorf("%d waits of %d coats", len(b.Waits), len(b.Coats))
 	}
 }

@@ -163,7 +163,7 @@ function due(at: string): string {
     </section>
     <section class="next" aria-labelledby="next-title" data-test="next">
       <h2 id="next-title">Next</h2>
-      <p v-if="coat.next.length === 0" class="quiet">This coat is finished.</p>
+      <p v-if="coat.next.length === 0" class="quiet">No further pail waits.</p>
       <div v-for="s in coat.next" :key="`${s.do}${s.batch ?? 0}`" class="item">
         <p class="then">{{ s.text }}</p>
         <p v-if="s.at" class="when">{{ due(s.at) }}</p>
@@ -203,6 +203,7 @@ function due(at: string): string {
         <TimeLeft v-if="s.until" :until="s.until" :now="now" :of="s.of" name="left" />
       </div>
     </section>
+    <slot name="enough" />
   </div>
 </template>
 
@@ -210,8 +211,8 @@ function due(at: string): string {
 .three {
   display: grid;
   grid-template-columns: 1.5fr 1fr;
-  grid-template-areas: 'now next' 'now watch';
-  grid-template-rows: auto 1fr;
+  grid-template-areas: 'now next' 'now watch' 'now enough';
+  grid-template-rows: auto auto 1fr;
   gap: 10px;
 }
 .now {
@@ -291,7 +292,7 @@ p {
   }
   .three {
     grid-template-columns: 1fr;
-    grid-template-areas: 'watch' 'now' 'next';
+    grid-template-areas: 'watch' 'now' 'next' 'enough';
     grid-template-rows: none;
   }
   .say {

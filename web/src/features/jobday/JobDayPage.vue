@@ -6,6 +6,7 @@ import PickField from '../../fields/PickField.vue'
 import DayFloor from '../../drawing/DayFloor.vue'
 import { useSession } from '../../session/session'
 import DayBatches from './DayBatches.vue'
+import DayEnough from './DayEnough.vue'
 import DayEntries from './DayEntries.vue'
 import DayGates from './DayGates.vue'
 import DayNow from './DayNow.vue'
@@ -52,12 +53,23 @@ async function end([x, y]: [number, number]): Promise<void> {
   if (batch && (await here.log('emptied', batch.id, { at }))) spotting.value = false
 }
 const parts = useLocalStorage<{ a?: number; b?: number }>(`nephelon.parts.${props.id}`, {})
+/** How far the pails of the coat reach, and the one poured last: its end is told. */
+const reach = computed(() => here.day.value?.enough.find((r) => r.coat === at.value?.id))
+const poured = computed(() => {
+  const last = at.value?.batches.findLast((b) => b.began)?.number
+  return plan.value?.batches.find((b) => b.number === last)
+})
 const begun = computed(() => at.value?.batches.some((b) => b.meets) ?? false)
 const gates = ref(false)
+/** What is called out about how far the pails reach. */
+const ALARMING = ['stretch', 'short', 'thin']
 const { sound, buzz, test } = useAlarm(
-  computed(() =>
-    [...(at.value?.now ?? []).filter((s) => s.do === 'lost'), ...(at.value?.watch ?? [])].map((s) => s.text),
-  ),
+  computed(() => [
+    ...[...(at.value?.now ?? []).filter((s) => s.do === 'lost'), ...(at.value?.watch ?? [])].map(
+      (s) => s.text,
+    ),
+    ...(reach.value && ALARMING.includes(reach.value.verdict) ? [reach.value.do ?? ''] : []),
+  ]),
   computed(() => [
     ...(at.value?.now ?? []).filter((s) => s.batch && s.do !== 'lost').map((s) => s.text),
     ...(here.day.value?.waits ?? [])
@@ -232,6 +244,16 @@ useEventListener(window, 'keydown', (event) => {
           >
             {{ spotting ? `Tap the plan where pail ${number} ended` : `Mark where pail ${number} ended` }}
           </button>
+          <template #enough>
+            <DayEnough
+              v-if="reach && poured"
+              :here="here"
+              :reach="reach"
+              :coat="at"
+              :task="poured.id"
+              :pail="poured.number"
+            />
+          </template>
         </DayNow>
         <DayWaits
           :waits="here.day.value?.waits ?? []"
