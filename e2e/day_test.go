@@ -112,6 +112,55 @@ func TestAPourByOneTouchAPail(t *testing.T) {
 	p.sees("[data-test=shown]", "not logged")
 }
 
+// A hall is ground: each step of its preparation is closed on the tablet with what was seen; a test that fails has
+// it ground again, and what was closed in error is opened.
+func TestPreparationOnTheTablet(t *testing.T) {
+	p := begin(t, "Winch hall")
+	p.at("measure")
+	p.rectangle("7 m", "5 m")
+	p.at("survey")
+	p.click("[data-test=begin-survey]")
+	p.choose("Substrate", "Concrete")
+	p.at("build-up")
+	p.choose("Add a coat of", "Keelbody")
+	p.saved()
+	p.click("[data-step=days]")
+	p.click("[data-test=issue-plan]")
+	p.sees("[data-test=issue]", "Plan 1")
+	p.button("Job day")
+	p.sees("[data-test=preparation]", "Preparation: 0 of")
+	p.sees("[data-step$=protect]", "Cover fittings")
+	p.until(`!document.querySelector('[data-test=gates]')`)
+	closes := func(step, act string) {
+		p.click(fmt.Sprintf("[data-step$=%q] [data-act=%s]", step, act))
+		p.until(fmt.Sprintf(`!document.querySelector('[data-step$=%q]')`, step))
+	}
+	for _, step := range []string{"/protect", "/walls"} {
+		closes(step, "closes")
+	}
+	p.sees("[data-step$='/grind']", "Silica dust")
+	p.look("day-preparation")
+	p.do(chromedp.EmulateViewport(390, 844))
+	p.look("day-preparation-phone")
+	p.do(chromedp.EmulateViewport(1280, 800))
+	p.click("[data-step$='/grind'] .touch")
+	p.sees("[data-step$='/grind']", "At it: Oskar Pym")
+	for _, step := range []string{"/grind", "/vacuum"} {
+		closes(step, "closes")
+	}
+	p.click("[data-step$=profile] [data-act=fails]")
+	p.typed("What was seen or read", "smooth by the door")
+	p.keys("\r")
+	p.sees("[data-step$='/grind']", "Once more: the profile is too smooth")
+	p.look("day-preparation-again")
+	closes("/grind", "closes")
+	p.click("[data-test=take-back]")
+	p.sees("[data-step$='/grind']", "Once more")
+	p.click("[data-phase=coats]")
+	p.sees("[data-test=gates]", "open")
+	p.sent()
+}
+
 // A plan is issued, its gates are closed, and a batch is run to its end with no server at
 // all, over a reload; nothing is lost, and another device, whose clock is seven minutes
 // late, is level with it once there is one again.

@@ -15,6 +15,7 @@ import (
 	"nephelon/core/facts"
 	"nephelon/core/measure"
 	"nephelon/core/record"
+	"nephelon/core/record/enough"
 )
 
 // Roster holds what a company has booked.
@@ -163,7 +164,7 @@ func (s *Store) laid(ctx context.Context, company, id uuid.UUID, now time.Time) 
 				laid.Thick = thick
 			}
 		}
-		if at, share, broken := day.BrokenOff(&c, &stands); broken {
+		if at, share, broken := enough.BrokenOff(&stands, &day, &c); broken {
 			laid.Broken, laid.Share = &at, share
 		}
 		all = append(all, laid)

@@ -67,6 +67,7 @@ func (p *Planner) Issue(ctx context.Context, f job.File, world facts.Facts, unit
 		}
 		if len(out.Coats) > before {
 			out.Surfaces = append(out.Surfaces, surface)
+			out.Guides = append(out.Guides, guides(&s, made.Tasks, units)...)
 		}
 	}
 	if len(out.Coats) == 0 {

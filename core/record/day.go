@@ -8,6 +8,7 @@ import (
 	"nephelon/core/kit"
 	"nephelon/core/material"
 	"nephelon/core/measure"
+	"nephelon/core/work"
 )
 
 // Day holds what the events tell of an issued plan.
@@ -16,6 +17,7 @@ type Day struct {
 	Coats    []CoatDay `json:"coats"`
 	Readings []Reading `json:"readings" doc:"Readings in order of time"`
 	Hours    []Worked  `json:"hours"`
+	Closings []Closing `json:"closings,omitempty" doc:"Tasks of preparation and tests that were closed, in order of time"`
 	Facts    []Fact    `json:"facts" doc:"What bears on how the floor comes out, as far as the record knows"`
 	Notes    []Remark  `json:"notes" doc:"Notes and deviations, in order of time"`
 	Breaks   []Break   `json:"breaks" doc:"Where the events of a device do not follow from each other"`
@@ -37,6 +39,16 @@ type Remark struct {
 	Event string    `json:"event"`
 	Task  string    `json:"task,omitempty"`
 	Ink   string    `json:"ink,omitempty" doc:"A signature as strokes in a box of 1000 by 300"`
+}
+
+// Closing is a task of preparation or a test that somebody closed.
+type Closing struct {
+	Task   work.ID   `json:"task"`
+	At     time.Time `json:"at"`
+	By     string    `json:"by"`
+	Saw    string    `json:"saw" doc:"What was seen"`
+	Failed bool      `json:"failed,omitempty"`
+	Event  string    `json:"event"`
 }
 
 // Trouble is something that is wrong with a floor.
@@ -292,6 +304,9 @@ func (d *Day) take(i *Issue, e *Event) {
 		if r := readingOf(e); r.Slab != nil || r.Air != nil || r.Humidity != nil {
 			d.Readings = append(d.Readings, r)
 		}
+	case Completed:
+		d.Closings = append(d.Closings, Closing{Task: e.Task, At: e.When(), By: e.Name, Saw: e.Body.Saw,
+			Failed: e.Body.Yes != nil && !*e.Body.Yes, Event: e.ID})
 	case Noted, Deviated:
 		d.Notes = append(d.Notes, remark)
 	case Closed:

@@ -1,12 +1,6 @@
 package record
 
-import (
-	"math"
-	"testing"
-	"time"
-
-	"nephelon/core/measure"
-)
+import "testing"
 
 // Three batches of 5.5 L: the first is logged from A meeting B on, of the second only that it was poured; a batch that
 // was lost and mixed again was drawn twice, one that was struck not at all.
@@ -33,31 +27,5 @@ func TestWhatWasDrawn(t *testing.T) {
 	j.log(minutes(30), Meets, batch(2), Body{})
 	if drawn := DrawnBy(i, j.all); len(drawn) != 3 || !drawn[2].At.Equal(minutes(30)) {
 		t.Errorf("%+v", drawn)
-	}
-}
-
-// Of three sections two were laid when the day was closed. While it is not closed, or once the third is logged after
-// all, nothing was broken off.
-func TestACoatThatWasBrokenOff(t *testing.T) {
-	i := issued()
-	j := tablet("aaaa")
-	off := func() (time.Time, measure.Fraction, bool) {
-		day := tell(i, j.all, minutes(600))
-		return day.BrokenOff(&day.Coats[0], i)
-	}
-	for n := range 2 {
-		j.log(minutes(float64(10*n)), Poured, batch(n+1), Body{})
-		j.log(minutes(float64(10*n+9)), Rolled, batch(n+1), Body{})
-	}
-	if _, _, is := off(); is {
-		t.Error("broken off before the day is closed")
-	}
-	j.log(minutes(30), Closed, "", Body{})
-	if at, share, is := off(); !is || !at.Equal(minutes(19)) || math.Abs(float64(share)-2.0/3) > 1e-9 {
-		t.Errorf("%v, %v, %v", at, share, is)
-	}
-	j.log(minutes(500), Poured, batch(3), Body{})
-	if _, _, is := off(); is {
-		t.Error("broken off while it is laid")
 	}
 }

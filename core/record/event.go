@@ -44,15 +44,17 @@ const (
 	Pictured Kind = "photo"
 	Began    Kind = "began" // a person, at a task
 	Ended    Kind = "ended"
-	Abraded  Kind = "abraded"  // the coat below, everywhere
-	Left     Kind = "leftover" // what is left of a kit
-	Served   Kind = "served"   // a stage of service was reached, or refused
-	Fault    Kind = "fault"    // something is wrong with the floor
-	Answered Kind = "answer"   // to a question about a fault
-	Found    Kind = "found"    // what a fault turned out to be
-	Signed   Kind = "signed"   // the hand-over
-	Closed   Kind = "closed"   // the day
-	Struck   Kind = "struck"   // an event that was wrong
+	// a task of preparation or a test, with what was seen; where Yes is false it failed
+	Completed Kind = "completed"
+	Abraded   Kind = "abraded"  // the coat below, everywhere
+	Left      Kind = "leftover" // what is left of a kit
+	Served    Kind = "served"   // a stage of service was reached, or refused
+	Fault     Kind = "fault"    // something is wrong with the floor
+	Answered  Kind = "answer"   // to a question about a fault
+	Found     Kind = "found"    // what a fault turned out to be
+	Signed    Kind = "signed"   // the hand-over
+	Closed    Kind = "closed"   // the day
+	Struck    Kind = "struck"   // an event that was wrong
 )
 
 // WentHot is the reason of a bucket lost because it set.

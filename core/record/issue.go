@@ -36,7 +36,16 @@ type Issue struct {
 	Surfaces []Surface           `json:"surfaces"`
 	Coats    []Coat              `json:"coats" doc:"Coats in the order in which they are laid"`
 	Tasks    []work.Task         `json:"tasks"`
+	Guides   []Guide             `json:"guides,omitempty" doc:"How each task of preparation and each test is done"`
 	Supplies []Supply            `json:"supplies,omitempty" doc:"Mix at hand when the plan was issued, by product, bought for it or in stock"`
+}
+
+// Guide holds how a task of preparation or a test is done.
+type Guide struct {
+	Task     work.ID  `json:"task"`
+	How      string   `json:"how"`
+	Bucket   string   `json:"bucket,omitempty" doc:"What goes into one bucket, and the area that it does"`
+	Cautions []string `json:"cautions"`
 }
 
 // Supply is the mix that is at hand of a product.

@@ -67,6 +67,8 @@ func rules() []rule {
 			"body.photo: name the photograph"), nil},
 		{Began, "Began", ofTask, nil, nil},
 		{Ended, "Ended", ofTask, nil, nil},
+		{Completed, "Task closed", ofTask, want(func(b *Body) bool { return b.Saw != "" }, "body.saw: say what was seen"),
+			nil},
 		{Abraded, "Abraded", ofTask, nil, nil},
 		{Left, "Left over", ofDay, want(func(b *Body) bool { return b.Product != "" && b.Mass != nil },
 			"body.mass: enter how much of which product is left"), nil},

@@ -39,6 +39,20 @@ func machines(task string) (needs []Machine, skills []Skill) {
 // covers reports whether a piece of preparation hides what the opened surface is judged by.
 func covers(task string) bool { return task == "fill" || task == "mask" }
 
+// PrepareIDs returns the ids of the steps of a surface's preparation; a step that comes again has its number.
+func PrepareIDs(surface string, steps []survey.PreparationTask) []ID {
+	seen, ids := make(map[string]int), make([]ID, len(steps))
+	for n, p := range steps {
+		seen[p.ID]++
+		name := p.ID
+		if times := seen[p.ID]; times > 1 {
+			name = fmt.Sprintf("%s-%d", p.ID, times)
+		}
+		ids[n] = PrepareID(surface, name)
+	}
+	return ids
+}
+
 // prepare makes a task of each piece of preparation, one after another, and of what is tested again as
 // soon as the surface is open, before anything covers it: so that what fails is done again on a bare
 // floor. It returns what the first coat waits for. Sanding between coats belongs to the coats.
@@ -46,8 +60,8 @@ func (d *deriver) prepare() []After {
 	before := d.Follows
 	var slow []After // tests that go on beside the rest
 	tested := false
-	seen := make(map[string]int)
-	for _, p := range d.Preparation {
+	ids := PrepareIDs(d.ID, d.Preparation)
+	for n, p := range d.Preparation {
 		if p.ID == survey.BetweenCoats {
 			continue
 		}
@@ -55,13 +69,8 @@ func (d *deriver) prepare() []After {
 			before, slow = d.retest(before)
 			tested = true
 		}
-		seen[p.ID]++
-		name := p.ID
-		if n := seen[p.ID]; n > 1 {
-			name = fmt.Sprintf("%s-%d", p.ID, n)
-		}
 		t := Task{
-			ID: PrepareID(d.ID, name), Kind: Prepare, Name: p.Name, Effort: p.Work, Split: Free,
+			ID: ids[n], Kind: Prepare, Name: p.Name, Effort: p.Work, Split: Free,
 			After: before, Closes: p.Check,
 			Needs: Needs{Roles: []Hands{{Preparer, 1}}},
 		}

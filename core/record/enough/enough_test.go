@@ -224,3 +224,29 @@ func TestAreaUpToAPlace(t *testing.T) {
 		t.Error("nothing shows which way a single section goes")
 	}
 }
+
+// Of four sections two were laid when the day was closed: half of the coat, at what was done last of it. While it is
+// not closed, or once a third is begun after all, nothing was broken off.
+func TestACoatThatWasBrokenOff(t *testing.T) {
+	i := hall()
+	after := func(m float64) *time.Time {
+		at := begins.Add(time.Duration(m * float64(time.Minute)))
+		return &at
+	}
+	c := record.CoatDay{ID: "c", Begun: after(0), Batches: make([]record.BatchDay, 4)}
+	for k := range 2 {
+		c.Batches[k] = record.BatchDay{Poured: after(float64(20 * k)), Rolled: after(float64(20*k + 18))}
+	}
+	day := record.Day{Coats: []record.CoatDay{c}}
+	if _, _, is := BrokenOff(i, &day, &day.Coats[0]); is {
+		t.Error("broken off before the day is closed")
+	}
+	day.Closed = &record.Remark{At: *after(45)}
+	if at, share, is := BrokenOff(i, &day, &day.Coats[0]); !is || !at.Equal(*after(38)) || share != 0.5 {
+		t.Errorf("%v, %v, %v", at, share, is)
+	}
+	day.Coats[0].Batches[2].Poured = after(50)
+	if _, _, is := BrokenOff(i, &day, &day.Coats[0]); is {
+		t.Error("broken off while it is laid")
+	}
+}

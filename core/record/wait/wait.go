@@ -1,5 +1,6 @@
-// Package wait lists what a day at a job waits for: tape and drips of a top, the next coat and its window, and when a
-// surface can be used. It knows issued plans and what was logged, and changes neither.
+// Package wait lists what a day at a job waits for: what dries or is read later before the first coat, tape and drips
+// of a top, the next coat and its window, and when a surface can be used. It knows issued plans and what was logged,
+// and changes neither.
 package wait
 
 import (
@@ -11,12 +12,13 @@ import (
 	"nephelon/core/measure"
 	"nephelon/core/record"
 	"nephelon/core/record/enough"
+	"nephelon/core/record/prep"
 	"nephelon/core/work"
 )
 
 // Wait is one thing that comes due.
 type Wait struct {
-	Coat      string    `json:"coat" doc:"Id of the coat that it waits on"`
+	Coat      string    `json:"coat" doc:"Id of the coat that it waits on; empty where that is preparation"`
 	Place     string    `json:"place" doc:"Surface and coat, in words"`
 	Text      string    `json:"text" doc:"What comes due"`
 	Due       time.Time `json:"due"`
@@ -27,12 +29,13 @@ type Wait struct {
 type Board struct {
 	record.Day
 	Waits  []Wait         `json:"waits" doc:"What comes due, what is due first before the rest"`
+	Steps  []prep.Step    `json:"steps" doc:"Preparation of the surfaces, in the order of the work"`
 	Enough []enough.Reach `json:"enough" doc:"How far the pails reach, of each coat that is under way"`
 }
 
 // BoardOf returns a day of an issued plan with what it waits for at a time and how far its pails reach.
 func BoardOf(i *record.Issue, day record.Day, now time.Time, units measure.System) Board {
-	return Board{day, Of(i, &day, now), enough.Of(i, &day, units)}
+	return Board{day, Of(i, &day, now), prep.Of(i, &day, now), enough.Of(i, &day, units)}
 }
 
 // Of returns what a day waits for at a time, what is due first before the rest. What is over and was seen to is left
@@ -50,7 +53,29 @@ func Of(i *record.Issue, day *record.Day, now time.Time) []Wait {
 		l.stages()
 		all = append(all, l.out...)
 	}
+	all = append(all, preparation(i, day, now)...)
 	slices.SortStableFunc(all, func(a, b Wait) int { return a.Due.Compare(b.Due) })
+	return all
+}
+
+// preparation lists what dries or is read later, on surfaces whose coats are not begun.
+func preparation(i *record.Issue, day *record.Day, now time.Time) []Wait {
+	all := []Wait{}
+	for _, s := range prep.Of(i, day, now) {
+		if slices.ContainsFunc(day.Coats, func(d record.CoatDay) bool {
+			c := i.Coat(d.ID)
+			return c != nil && c.Surface == s.Surface && d.Begun != nil
+		}) {
+			continue
+		}
+		switch {
+		case s.State == prep.Waits:
+			all = append(all, Wait{Place: s.Place, Text: s.Name, Due: *s.From})
+		case s.State == prep.Ready && s.Until != nil && s.Until.Add(kept).After(now):
+			all = append(all, Wait{Place: s.Place, Text: s.Name + ": last hour", Due: *s.Until,
+				Otherwise: "it is set again"})
+		}
+	}
 	return all
 }
 

@@ -10,6 +10,7 @@ import (
 	"nephelon/core/material"
 	"nephelon/core/measure"
 	"nephelon/core/record"
+	"nephelon/core/work"
 )
 
 func noon() time.Time { return time.Date(2031, 3, 4, 12, 0, 0, 0, time.UTC) }
@@ -103,5 +104,42 @@ func TestWhatALastCoatWaitsFor(t *testing.T) {
 	}
 	if b := BoardOf(i, *d, *after(28), measure.Metric); len(b.Waits) != 1 || len(b.Coats) != 2 {
 		t.Errorf("%d waits of %d coats", len(b.Waits), len(b.Coats))
+	}
+}
+
+// What dries before a step, and what is read later, stand with their minute until the first coat is begun.
+func TestPreparationWaits(t *testing.T) {
+	set, read, mask := work.ID("surface/s/retest/plastic-sheet"), work.ID("surface/s/retest/plastic-sheet/read"),
+		work.PrepareID("s", "mask")
+	gap := func(id work.ID, least, most measure.Span) []work.After {
+		a := work.After{Task: id, Least: &work.Lag{Fixed: least}}
+		if most > 0 {
+			a.Most = &work.Lag{Fixed: most}
+		}
+		return []work.After{a}
+	}
+	i := &record.Issue{Surfaces: []record.Surface{{ID: "s", Name: "Hall"}}, Coats: []record.Coat{{ID: "a", Surface: "s"}},
+		Tasks: []work.Task{{ID: set, Kind: work.Retest, Surface: "s", Name: "Tape a sheet"},
+			{ID: read, Kind: work.Retest, Surface: "s", Name: "Lift the sheet",
+				After: gap(set, 16*measure.Hour, 20*measure.Hour)},
+			{ID: mask, Kind: work.Prepare, Surface: "s", Name: "Mask", After: gap(read, 0, 0)}}}
+	day := &record.Day{Closings: []record.Closing{{Task: set, At: noon()}}, Coats: []record.CoatDay{{ID: "a"}}}
+	for _, c := range []struct {
+		hours float64
+		want  string
+	}{{1, "16h Lift the sheet"}, {17, "20h Lift the sheet: last hour"}, {21.9, "20h Lift the sheet: last hour"},
+		{22.1, ""}} {
+		all := []string{}
+		for _, w := range Of(i, day, *after(c.hours)) {
+			all = append(all, fmt.Sprintf("%.0fh %s", w.Due.Sub(noon()).Hours(), w.Text))
+		}
+		if got := strings.Join(all, ", "); got != c.want {
+			t.Errorf("after %v h: %q, want %q", c.hours, got, c.want)
+		}
+	}
+	day.Coats[0].Begun = after(1)
+	day.Coats[0].Batches = []record.BatchDay{{}}
+	if all := Of(i, day, *after(2)); len(all) != 0 {
+		t.Errorf("a coat lies on it: %+v", all)
 	}
 }

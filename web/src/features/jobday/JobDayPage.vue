@@ -10,6 +10,7 @@ import DayEnough from './DayEnough.vue'
 import DayEntries from './DayEntries.vue'
 import DayGates from './DayGates.vue'
 import DayNow from './DayNow.vue'
+import DayPreparation from './DayPreparation.vue'
 import DayWaits from './DayWaits.vue'
 import { useOffline } from './offline'
 import { kindWords } from './words'
@@ -61,6 +62,13 @@ const poured = computed(() => {
 })
 const begun = computed(() => at.value?.batches.some((b) => b.meets) ?? false)
 const gates = ref(false)
+/** The preparation is shown until a coat is begun, unless the day was turned to the other. */
+const steps = computed(() => here.day.value?.steps ?? [])
+const turned = ref<'preparation' | 'coats' | ''>('')
+const prepares = computed(() => {
+  if (steps.value.length === 0 || turned.value) return turned.value === 'preparation'
+  return coats.value.every((c) => !c.begun) && steps.value.some((s) => s.state !== 'closed')
+})
 /** What is called out about how far the pails reach. */
 const ALARMING = ['stretch', 'short', 'thin']
 const { sound, buzz, test } = useAlarm(
@@ -191,7 +199,24 @@ useEventListener(window, 'keydown', (event) => {
     <p v-for="d in here.day.value?.doubts ?? []" :key="d" class="bar" role="status" data-test="doubt">
       {{ d }}
     </p>
-    <template v-if="at && plan && one">
+    <div v-if="steps.length > 0" class="phases" role="group" aria-label="Part of the day">
+      <button
+        v-for="(name, phase) in { preparation: 'Preparation', coats: 'Coats' } as const"
+        :key="phase"
+        type="button"
+        class="touch"
+        :aria-pressed="prepares === (phase === 'preparation')"
+        :data-phase="phase"
+        @click="turned = phase"
+      >
+        {{ name }}
+      </button>
+    </div>
+    <template v-if="prepares">
+      <DayPreparation :here="here" :steps="steps" />
+      <DayWaits :waits="here.day.value?.waits ?? []" :now="here.clock.second.value" :zone="here.zone.value" />
+    </template>
+    <template v-else-if="at && plan && one">
       <div class="head">
         <h2>{{ at.surface }}, coat {{ at.number }}: {{ at.name }}</h2>
         <button
@@ -287,6 +312,11 @@ header,
   flex-wrap: wrap;
   gap: 8px;
   align-items: center;
+}
+.phases {
+  display: grid;
+  grid-template-columns: 1fr 1fr;
+  gap: 8px;
 }
 .settings {
   display: flex;

@@ -1,14 +1,15 @@
-package record
+package enough
 
 import (
 	"time"
 
 	"nephelon/core/measure"
+	"nephelon/core/record"
 )
 
 // BrokenOff returns when a coat was broken off and what share of its area was laid then: its day was closed after what
 // was last done of it, with sections left. False where it was not.
-func (d *Day) BrokenOff(c *CoatDay, plan *Issue) (at time.Time, share measure.Fraction, is bool) {
+func BrokenOff(plan *record.Issue, d *record.Day, c *record.CoatDay) (at time.Time, share measure.Fraction, is bool) {
 	of := plan.Coat(c.ID)
 	if d.Closed == nil || c.Begun == nil || c.Done != nil || of == nil {
 		return at, 0, false
@@ -18,7 +19,7 @@ func (d *Day) BrokenOff(c *CoatDay, plan *Issue) (at time.Time, share measure.Fr
 	for n, b := range c.Batches {
 		area := of.Batches[n].Card.Area
 		all += area
-		if b.When(Rolled) != nil || b.When(Spread) != nil {
+		if b.When(record.Rolled) != nil || b.When(record.Spread) != nil {
 			laid += area
 		}
 		for _, touched := range []*time.Time{b.Meets, b.Mixed, b.Poured, b.Spread, b.Rolled} {
