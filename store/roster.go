@@ -16,6 +16,7 @@ import (
 	"nephelon/core/measure"
 	"nephelon/core/record"
 	"nephelon/core/record/enough"
+	"nephelon/core/record/prep"
 )
 
 // Roster holds what a company has booked.
@@ -131,26 +132,25 @@ func (s *Store) Facts(ctx context.Context, company, id uuid.UUID, now time.Time)
 	if len(booked) > 0 {
 		world.Bookings = days.Facts(booked, house.Of)
 	}
-	world.Logged, world.Readings, err = s.laid(ctx, company, id, now)
+	err = s.logged(ctx, company, id, now, &world)
 	return world, err
 }
 
-// laid reads when the coats of a job were laid, as they were logged against the plan that stands, and how warm its
-// slabs were read.
-func (s *Store) laid(ctx context.Context, company, id uuid.UUID, now time.Time) (all []facts.Laid,
-	readings []facts.Reading, err error) {
+// logged adds when the coats of a job were laid, as they were logged against the plan that stands, how far its
+// preparation is and how warm its slabs were read.
+func (s *Store) logged(ctx context.Context, company, id uuid.UUID, now time.Time, world *facts.Facts) error {
 	var begun bool
 	if err := s.db.GetContext(ctx, &begun, `
 		select exists (select 1 from events where company_id = $1 and job_id = $2)`, company, id); err != nil || !begun {
-		return nil, nil, err
+		return err
 	}
 	issues, err := s.Issues(ctx, company, id)
 	if err != nil || len(issues) == 0 {
-		return nil, nil, err
+		return err
 	}
 	log, err := s.Events(ctx, company, id, 0)
 	if err != nil {
-		return nil, nil, err
+		return err
 	}
 	stands := record.Stands(issues, log.Events)
 	day := record.NewTeller().Tell(&stands, log.Events, now, measure.Metric)
@@ -167,14 +167,19 @@ func (s *Store) laid(ctx context.Context, company, id uuid.UUID, now time.Time) 
 		if at, share, broken := enough.BrokenOff(&stands, &day, &c); broken {
 			laid.Broken, laid.Share = &at, share
 		}
-		all = append(all, laid)
+		world.Logged = append(world.Logged, laid)
+	}
+	for _, step := range prep.Of(&stands, &day, now) {
+		if closed := step.State == prep.Closed; closed || step.Again != "" {
+			world.Steps = append(world.Steps, facts.Step{Task: string(step.Task), Closed: closed, Again: step.Again})
+		}
 	}
 	for _, r := range day.Readings {
 		if r.Slab != nil {
-			readings = append(readings, facts.Reading{At: r.At, Slab: *r.Slab})
+			world.Readings = append(world.Readings, facts.Reading{At: r.At, Slab: *r.Slab})
 		}
 	}
-	return all, readings, nil
+	return nil
 }
 
 // Alone does something for a company while no other server does anything so for it; others

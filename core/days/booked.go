@@ -67,8 +67,7 @@ func (c *Calendar) Parted(booked []Booked) []Booked {
 	return all
 }
 
-// Stamp marks the bookings that are other than before as changed in a revision; the others
-// keep theirs.
+// Stamp marks the bookings that are other than before as changed in a revision; the others keep theirs.
 func Stamp(booked, before []Booked, revision int64) []Booked {
 	held := byTask(before)
 	all := slices.Clone(booked)
@@ -203,8 +202,7 @@ func (c *Calendar) Booked(p roster.Plan, before []Booked) []Booked {
 	return all
 }
 
-// Next are the bookings of the first day, from a time on, on which there are any; of
-// today, those that are not over.
+// Next are the bookings of the first day, from a time on, on which there are any; of today, those that are not over.
 func Next(booked []Booked, now time.Time) []Booked {
 	all := []Booked{}
 	day := ""
@@ -232,8 +230,7 @@ type Allowed struct {
 	Closes *time.Time `json:"closes,omitempty" doc:"The window to the task before it"`
 }
 
-// Allowed returns when each task may begin, by its key, with what lies before it booked as it
-// is.
+// Allowed returns when each task may begin, by its key, with what lies before it booked as it is.
 func (c *Calendar) Allowed(booked []Booked) map[string]Allowed {
 	held := byTask(c.actual(booked))
 	all := make(map[string]Allowed)
@@ -269,8 +266,7 @@ type Promise struct {
 	Latest  time.Time         `json:"latest" doc:"The same if all slabs come 3 K cooler than told, with the bookings moved as far as that takes"`
 }
 
-// Promises returns when the surfaces of the jobs can be used, with their last coats laid as
-// they are booked.
+// Promises returns when the surfaces of the jobs can be used, with their last coats laid as they are booked.
 func (c *Calendar) Promises(booked []Booked) []Promise {
 	all := []Promise{}
 	booked = c.actual(booked)

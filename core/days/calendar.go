@@ -31,6 +31,7 @@ type Job struct {
 	Films stage.Films
 	Cool  stage.Films // the same where it comes cooler than told
 	Laid  []facts.Laid
+	Steps []facts.Step
 }
 
 // Cooler is the margin, K, by which a slab may be cooler than the forecast has it, for what is

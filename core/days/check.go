@@ -93,8 +93,7 @@ func (c *Calendar) task(at int) roster.Task {
 	return roster.Task{}
 }
 
-// outside returns why a crew cannot do a task between two times, whatever else it does:
-// empty where it can.
+// outside returns why a crew cannot do a task between two times, whatever else it does: empty where it can.
 func (c *Calendar) outside(at int, crew string, from, until time.Time) string {
 	k := slices.IndexFunc(c.Problem.Crews, func(o roster.Crew) bool { return o.ID == crew })
 	if k < 0 {
@@ -126,8 +125,7 @@ func (c *Calendar) stay(at int, crew roster.Crew) stay {
 	return s
 }
 
-// fault returns, if asked, why the crew cannot do the task from one slot to another; nil where
-// it can.
+// fault returns, if asked, why the crew cannot do the task from one slot to another; nil where it can.
 func (s stay) fault(start, end roster.Slot) func() string {
 	c := s.calendar
 	if len(s.lacks) > 0 {

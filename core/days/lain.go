@@ -136,8 +136,7 @@ func (c *Calendar) preceding(j Job, of map[work.ID]*block) map[*block]bool {
 	return out
 }
 
-// actual returns bookings with what was logged in their place, followed by what was logged
-// without one.
+// actual returns bookings with what was logged in their place, followed by what was logged without one.
 func (c *Calendar) actual(booked []Booked) []Booked {
 	if len(c.lain)+len(c.broken) == 0 {
 		return booked
@@ -175,12 +174,13 @@ func (c *Calendar) Lain() []Lain {
 }
 
 // Asked returns the booked work that is over, of which nothing tells that it was done, neither a log nor a
-// coat that was begun over it: until somebody says so it counts as booked.
+// coat that was begun over it, and what a failed test has done again: until somebody says so it counts as booked.
 func (c *Calendar) Asked(booked []Booked) []Broken {
 	all := []Broken{}
 	for _, b := range booked {
 		at, there := c.index[b.key()]
-		if !there || b.Done || b.Crew == "" {
+		step := facts.StepOf(c.byJob[b.Job].Steps, b.Task)
+		if !there || b.Crew == "" || step.Again == "" && (b.Done || step.Closed) {
 			continue
 		}
 		if _, broken := c.broken[b.key()]; broken || c.covered[b.key()] {
@@ -189,6 +189,8 @@ func (c *Calendar) Asked(booked []Booked) []Broken {
 		l, logged := c.lain[b.key()]
 		name := c.Tasks[at].Name
 		switch {
+		case step.Again != "" && b.From.Before(c.now):
+			all = append(all, Broken{b.Job, b.Task, fmt.Sprintf("%s: to be done again: %s.", name, step.Again)})
 		case !logged && !b.Until.After(c.now):
 			all = append(all, Broken{b.Job, b.Task,
 				fmt.Sprintf("%s: booked for %s, and nothing was logged.", name, c.when(b.From))})

@@ -156,6 +156,23 @@ func TestWhatNobodyLoggedIsAsked(t *testing.T) {
 	if grind < 0 || !slices.ContainsFunc(c.Asked(booked), func(b Broken) bool { return b.Task == booked[grind].Task }) {
 		t.Errorf("the grinding is not asked: %+v", c.Asked(booked))
 	}
+	// Nor once it was closed on the tablet; a failed test has it asked again, though it counted as done.
+	stepped := func(s facts.Step) []Broken {
+		j := logged(t, "baggage-hall", now)
+		s.Task = booked[grind].Task
+		j.Steps = []facts.Step{s}
+		return Build(job.House{}, []Job{j}, booked, now, 4).Asked(booked)
+	}
+	ofGrind := func(b Broken) bool { return b.Task == booked[grind].Task }
+	if asked := stepped(facts.Step{Closed: true}); slices.ContainsFunc(asked, ofGrind) {
+		t.Errorf("closed, and asked: %+v", asked)
+	}
+	booked[grind].Done = true
+	if n := slices.IndexFunc(stepped(facts.Step{Again: "too smooth"}), ofGrind); n < 0 ||
+		!strings.Contains(stepped(facts.Step{Again: "too smooth"})[n].Text, "done again: too smooth") {
+		t.Errorf("to be done again, and not asked: %+v", stepped(facts.Step{Again: "too smooth"}))
+	}
+	booked[grind].Done = false
 	// Its pour was logged before the booking of what should have come first.
 	begun := monday.Add(time.Hour)
 	ended := begun.Add(3 * time.Hour)

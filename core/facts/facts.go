@@ -15,7 +15,25 @@ type Facts struct {
 	Zone     string    `json:"zone,omitempty" maxLength:"60" doc:"IANA time zone of whoever plans, for a job that names none"`
 	Bookings []Booking `json:"bookings,omitempty" maxItems:"20000" doc:"Tasks of the job that are booked, in any order"`
 	Logged   []Laid    `json:"logged,omitempty" maxItems:"2000" doc:"Coats of the job that were begun, as they were logged"`
+	Steps    []Step    `json:"steps,omitempty" maxItems:"20000" doc:"Preparation of the job that was closed or is done again"`
 	Readings []Reading `json:"readings,omitempty" maxItems:"20000" doc:"Slabs of the job as they were read on its days"`
+}
+
+// Step holds how far a task of preparation or a test is.
+type Step struct {
+	Task   string `json:"task" minLength:"1" maxLength:"200"`
+	Closed bool   `json:"closed,omitempty" doc:"Somebody closed it, with what was seen"`
+	Again  string `json:"again,omitempty" maxLength:"300" doc:"Why it is done again, after a test that failed"`
+}
+
+// StepOf returns what is told of a task; an empty step where nothing is.
+func StepOf(all []Step, task string) Step {
+	for _, s := range all {
+		if s.Task == task {
+			return s
+		}
+	}
+	return Step{}
 }
 
 // Reading holds how warm a slab was read.

@@ -156,11 +156,11 @@ func (s *Service) remake(ctx context.Context, j store.Job, f job.File, wetted []
 		if err != nil {
 			return days.Job{}, err
 		}
-		world.Logged, world.Readings = known.Logged, known.Readings
+		world.Logged, world.Readings, world.Steps = known.Logged, known.Readings, known.Steps
 	}
 	made, err := s.planner.MakeFor(ctx, f, world, who.Units)
 	return days.Job{ID: j.ID.String(), File: f, Plan: made, Films: stage.FilmsOf(f, world, who.Units, 0),
-		Cool: stage.FilmsOf(f, world, who.Units, days.Cooler), Laid: world.Logged}, err
+		Cool: stage.FilmsOf(f, world, who.Units, days.Cooler), Laid: world.Logged, Steps: world.Steps}, err
 }
 
 // known returns jobs as the roster needs them, those planned before as they were, and the ones
