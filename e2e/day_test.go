@@ -78,6 +78,19 @@ func TestAPourByOneTouchAPail(t *testing.T) {
 		}
 	}
 	p.sees("[data-test=now]", "mix slowly")
+	// Locked, a touch does nothing until the lock is held for a second.
+	p.click("[data-test=lock]")
+	p.click("[data-test=day-lock] button")
+	p.batchIs(pails, "mixing")
+	p.until(`document.elementFromPoint(...(r => [r.x + 9, r.y + 9])(document.querySelector('[data-act=rolled]').` +
+		`getBoundingClientRect())) === document.querySelector('[data-test=day-lock]')`)
+	p.look("day-locked")
+	p.until(`document.querySelector('[data-test=day-lock] button').dispatchEvent(new PointerEvent('pointerdown'))`)
+	p.until(`!document.querySelector('[data-test=day-lock]')`)
+	p.click("[data-test=hand]")
+	p.until(`(now => now.x > document.querySelector('[data-test=next]').getBoundingClientRect().x)` +
+		`(document.querySelector('[data-test=now]').getBoundingClientRect())`)
+	p.click("[data-test=hand]")
 	// The pails went less far than planned: the last one is spread thinner, or another kit must come.
 	p.sees("[data-test=enough]", "Not told yet")
 	p.click("[data-test=type-area]")
@@ -159,6 +172,8 @@ func TestPreparationOnTheTablet(t *testing.T) {
 	p.click("[data-phase=coats]")
 	p.sees("[data-test=gates]", "open")
 	p.sent()
+	p.button("‹ Record")
+	p.sees("[data-test=closings]", "Compare the profile with the chips, failed: smooth by the door")
 }
 
 // A plan is issued, its gates are closed, and a batch is run to its end with no server at

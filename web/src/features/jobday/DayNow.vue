@@ -286,7 +286,18 @@ p {
   min-height: 84px;
   font-size: 1.4rem;
 }
+.right .three {
+  grid-template-columns: 1fr 1.5fr;
+  grid-template-areas: 'next now' 'watch now' 'enough now';
+}
+.right .acts {
+  flex-direction: row-reverse;
+}
 @media (max-width: 800px) {
+  .right .three {
+    grid-template-columns: 1fr;
+    grid-template-areas: 'watch' 'now' 'next' 'enough';
+  }
   .calm {
     display: none;
   }

@@ -9,6 +9,7 @@ import DayBatches from './DayBatches.vue'
 import DayEnough from './DayEnough.vue'
 import DayEntries from './DayEntries.vue'
 import DayGates from './DayGates.vue'
+import DayLock from './DayLock.vue'
 import DayNow from './DayNow.vue'
 import DayPreparation from './DayPreparation.vue'
 import DayWaits from './DayWaits.vue'
@@ -109,6 +110,9 @@ const sentence = computed(() => {
   return here.state.value === 'level' ? words : `${states[here.state.value]}: ${words}, kept here`
 })
 const { turn } = useDaylight()
+/** The side on which the hand is that touches: what is to be done lies there, so that the arm covers nothing else. */
+const right = useLocalStorage('nephelon.day.right', false)
+const locked = ref(false)
 /** On a phone the settings unfold. */
 const more = ref(false)
 const closing = ref(false)
@@ -116,7 +120,14 @@ async function close(): Promise<void> {
   if (await here.log('closed', `coat/${at.value?.id ?? ''}`, { text: 'Day closed' })) closing.value = false
 }
 useEventListener(window, 'keydown', (event) => {
-  if (event.target instanceof HTMLInputElement || event.ctrlKey || event.metaKey || event.altKey) return
+  if (
+    locked.value ||
+    event.target instanceof HTMLInputElement ||
+    event.ctrlKey ||
+    event.metaKey ||
+    event.altKey
+  )
+    return
   if (event.key === ' ' || event.key === 'Enter') {
     if (event.target instanceof HTMLButtonElement) return
     document.querySelector<HTMLButtonElement>('[data-test=now] .main')?.click()
@@ -126,7 +137,8 @@ useEventListener(window, 'keydown', (event) => {
 </script>
 
 <template>
-  <div class="day">
+  <div class="day" :class="{ right }">
+    <DayLock v-if="locked" v-model="locked" />
     <header>
       <router-link class="touch" :to="`/jobs/${id}/record`">‹ Record</router-link>
       <div class="title">
@@ -172,6 +184,10 @@ useEventListener(window, 'keydown', (event) => {
           Vibration {{ buzz ? 'on' : 'off' }}
         </button>
         <button type="button" class="touch" @click="turn">Day or night</button>
+        <button type="button" class="touch" data-test="hand" @click="right = !right">
+          {{ right ? 'Right' : 'Left' }} hand
+        </button>
+        <button type="button" class="touch" data-test="lock" @click="locked = true">Lock</button>
       </div>
     </header>
     <p v-if="here.forked.value" role="alert" class="bar stop" data-test="day-forked">

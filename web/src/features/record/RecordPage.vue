@@ -147,6 +147,15 @@ const taskName = (id: string): string => issue.value?.tasks.find((t) => t.id ===
               <h2>Conditions</h2>
               <ConditionsTable :readings="day.readings" :zone="zone" />
             </section>
+            <section v-if="day.closings?.length" class="sheet part" data-test="closings">
+              <h2>Preparation and tests</h2>
+              <ul>
+                <li v-for="c in day.closings" :key="c.event">
+                  {{ clockTime(c.at, zone) }}, {{ c.by }}: <b>{{ taskName(c.task) }}</b>,
+                  {{ c.failed ? 'failed: ' : '' }}{{ c.saw }}
+                </li>
+              </ul>
+            </section>
             <section v-if="day.notes.length || day.hours.length" class="sheet part">
               <h2>Notes and hours</h2>
               <ul>
