@@ -16,8 +16,8 @@ import (
 	"nephelon/server/rosters"
 )
 
-// A step of preparation that is booked in the past is asked about until the tablet closes it, and again once a test shows
-// that it was not enough.
+// A step of preparation that is booked in the past is asked about until the tablet closes it, and again once a test
+// shows that it was not enough.
 func TestTheRosterFollowsPreparation(t *testing.T) {
 	web := newServer(t)
 	owner := signedIn(t, web, "owner@"+addCompany(t))
@@ -26,8 +26,10 @@ func TestTheRosterFollowsPreparation(t *testing.T) {
 	f.Job.Surfaces[0].Survey = &survey.Survey{Substrate: survey.Concrete}
 	job := owner.addJob(f).ID.String()
 	_, issue := owner.issue(job, uuid.New())
-	grind := slices.IndexFunc(issue.Tasks, func(t work.Task) bool { return strings.HasSuffix(string(t.ID), "/prepare/grind") })
-	profile := slices.IndexFunc(issue.Tasks, func(t work.Task) bool { return strings.HasSuffix(string(t.ID), "/retest/profile") })
+	named := func(end string) int {
+		return slices.IndexFunc(issue.Tasks, func(t work.Task) bool { return strings.HasSuffix(string(t.ID), end) })
+	}
+	grind, profile := named("/prepare/grind"), named("/retest/profile")
 	if grind < 0 || profile < 0 || len(issue.Guides) == 0 {
 		t.Fatalf("%d guides of %+v", len(issue.Guides), issue.Tasks)
 	}

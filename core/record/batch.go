@@ -176,8 +176,7 @@ func (d *BatchDay) again(e *Event, zone string, units measure.System) {
 	}
 }
 
-// lived returns what share of its life as planned a bucket lived that went hot; 0 where it did not,
-// or nobody knows.
+// lived returns what share of its life as planned a bucket lived that went hot; 0 where it did not, or nobody knows.
 func (d *BatchDay) lived(e *Event) float64 {
 	if e.Body.Text != WentHot || d.Meets == nil || !(d.Life > 0) {
 		return 0

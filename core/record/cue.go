@@ -80,10 +80,9 @@ func Times(plan *Batch, b *BatchDay) (float64, bool) {
 	return took, took >= fastest && took <= slowest
 }
 
-// time puts every batch on the clock: what happened when it did, and what is to come as
-// the plan has it after what it follows, work on the floor at the pace of this crew. What
-// is due and has not happened is taken to happen now. With nothing late and the pace of
-// the plan it is the plan.
+// time puts every batch on the clock: what happened when it did, and what is to come as the plan has it after what it
+// follows, work on the floor at the pace of this crew. What is due and has not happened is taken to happen now. With
+// nothing late and the pace of the plan it is the plan.
 func (d *CoatDay) time(c *Coat, now time.Time) {
 	if len(c.Batches) == 0 {
 		d.Ends = now
@@ -158,8 +157,7 @@ func (d *CoatDay) time(c *Coat, now time.Time) {
 	}
 }
 
-// proven returns the earliest touch that shows that the batch was poured; nil where there is
-// none.
+// proven returns the earliest touch that shows that the batch was poured; nil where there is none.
 func (b *BatchDay) proven() *time.Time {
 	var at *time.Time
 	for _, touch := range []*time.Time{b.Poured, b.Spread, b.Joined, b.Rolled} {
@@ -358,8 +356,7 @@ func (d *CoatDay) step(c *Coat, k int, now time.Time, units measure.System) Say 
 	return say
 }
 
-// wellMixed is the share of its mixing time after which a batch counts as mixed: common
-// practice, no source.
+// wellMixed is the share of its mixing time after which a batch counts as mixed: common practice, no source.
 const wellMixed = 0.9
 
 // stirred returns how long a batch was mixed, and whether that is too short; known is false

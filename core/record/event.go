@@ -1,7 +1,6 @@
-// Package record tells what happened on a job from the events that people logged:
-// batches on their way, gates, readings, films, deviations. An event is never changed or
-// taken away; one that was wrong is struck by another. The same events in any order,
-// any number of times, from any number of devices, tell the same.
+// Package record tells what happened on a job from the events that people logged: batches on their way, gates,
+// readings, films, deviations. An event is never changed or taken away; one that was wrong is struck by another. The
+// same events in any order, any number of times, from any number of devices, tell the same.
 //
 // It runs on the server and, without a network, on the device at the floor.
 package record
@@ -197,9 +196,8 @@ func CoatOf(id work.ID) (string, bool) {
 	return unescaped(coat), coated
 }
 
-// standing are the events that count: each once, none that was struck, in the order in
-// which they happened; at the same moment by device and number. Who strikes cannot be
-// struck: what was struck in error is logged anew.
+// standing are the events that count: each once, none that was struck, in the order in which they happened; at the
+// same moment by device and number. Who strikes cannot be struck: what was struck in error is logged anew.
 func standing(events []Event) []*Event {
 	type timed struct {
 		when time.Time

@@ -51,8 +51,7 @@ const (
 	OpenPores    FactKey = "open-pores"
 )
 
-// Fact is something that the record knows about a coat or one of its batches: that it was
-// so, or that it was not.
+// Fact is something that the record knows about a coat or one of its batches: that it was so, or that it was not.
 type Fact struct {
 	Key    FactKey `json:"key"`
 	Coat   string  `json:"coat"`

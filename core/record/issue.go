@@ -14,8 +14,7 @@ import (
 	"nephelon/core/work"
 )
 
-// Issue is a plan as it was given to a crew: frozen, with a number. It holds all that a
-// day needs without a network.
+// Issue is a plan as it was given to a crew: frozen, with a number. It holds all that a day needs without a network.
 type Issue struct {
 	Number   int                 `json:"number" doc:"Number in its job, from 1"`
 	Hash     string              `json:"hash,omitempty" doc:"Hex SHA-256 over the RFC 8785 form of the plan without hash and by"`

@@ -126,9 +126,8 @@ func (e *Event) lacks() string {
 	return ""
 }
 
-// ForLeads reports whether an event is one that only who leads a day may log: overriding a
-// gate, closing the day, signing the hand-over, saying what a fault turned out to be, and
-// striking what somebody else logged.
+// ForLeads reports whether an event is one that only who leads a day may log: overriding a gate, closing the day,
+// signing the hand-over, saying what a fault turned out to be, and striking what somebody else logged.
 func ForLeads(e, struck *Event) bool {
 	r := e.Kind.rule()
 	return r != nil && r.leads != nil && r.leads(e, struck)

@@ -8,8 +8,7 @@ type Laid struct {
 	Batch int    `json:"batch"`
 }
 
-// over returns the sections of all coats of a surface that a place of one of its coats lies in, the lowest coat
-// first.
+// over returns the sections of all coats of a surface that a place of one of its coats lies in, the lowest coat first.
 func (i *Issue) over(coat string, place *[2]float64) []Laid {
 	seen := i.Coat(coat)
 	if place == nil || seen == nil {

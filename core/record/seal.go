@@ -17,8 +17,7 @@ const SealVersion = 3
 
 const sealedAsJSON = 2 // the version that did so first
 
-// Sealed returns an event with its hash, after another on its device; before is empty for the
-// first.
+// Sealed returns an event with its hash, after another on its device; before is empty for the first.
 func Sealed(e Event, before string) Event {
 	e.Version = SealVersion
 	if e.Job == "" || e.Plan == "" { // on a plan of an earlier build
@@ -62,8 +61,7 @@ func inUTC(at *time.Time) *time.Time {
 	return &utc
 }
 
-// canonical returns the RFC 8785 form of an event without the members that its hash does not
-// cover.
+// canonical returns the RFC 8785 form of an event without the members that its hash does not cover.
 func canonical(e Event) ([]byte, error) {
 	e.At, e.Body.Noticed = e.At.UTC().Truncate(time.Millisecond), inUTC(e.Body.Noticed)
 	// The members that the hash does not cover are left out: a field of the same name outside takes

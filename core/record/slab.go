@@ -15,11 +15,10 @@ const (
 	memory   = 24 * time.Hour
 )
 
-// slab is the temperature of a surface's slab hour by hour from when a film was laid, as far
-// as it is known: as it was read, straight between readings, and on the forecast that was
-// planned with, moved by what the readings show it to be off; what the last one shows fades
-// over a day. After the forecast it is the mean of its last day, as planned; where nothing is
-// known, the slab planned for.
+// slab is the temperature of a surface's slab hour by hour from when a film was laid, as far as it is known: as it was
+// read, straight between readings, and on the forecast that was planned with, moved by what the readings show it to be
+// off; what the last one shows fades over a day. After the forecast it is the mean of its last day, as planned; where
+// nothing is known, the slab planned for.
 func (i *Issue) slab(c *Coat, laid time.Time, readings []Reading) []measure.Temperature {
 	s := i.Surface(c.Surface)
 	own := make([]Reading, 0, len(readings))
