@@ -125,6 +125,42 @@ func TestAPourByOneTouchAPail(t *testing.T) {
 	p.sees("[data-test=shown]", "not logged")
 }
 
+// Rain comes after the first pail: the rest is left for another day with who decided and why, the day says how the edge
+// is left, and the sections wait again once that is voided.
+func TestARainyDayIsStopped(t *testing.T) {
+	p := begin(t, "Keel yard")
+	p.at("measure")
+	p.rectangle("7 m", "5 m")
+	p.at("build-up")
+	p.choose("Add a coat of", "Keelbody")
+	p.saved()
+	p.click("[data-step=days]")
+	p.opensTheDay()
+	for _, act := range []string{"meets", "mixed", "poured"} {
+		p.touch(act)
+	}
+	p.batchIs(1, "poured")
+	p.click("[data-test=change-plan]")
+	p.button("Rain is coming")
+	p.look("day-change")
+	p.click("[data-test=stop-here]")
+	p.batchIs(2, "left-out")
+	p.batchIs(3, "left-out")
+	for _, act := range []string{"spread", "rolled"} {
+		p.touch(act)
+	}
+	p.sees("[data-test=now]", "Stopped after section 1. Straighten its edge")
+	p.look("day-stopped")
+	p.click("[data-batch='3']")
+	p.button("Correct")
+	p.until(`(b => (b?.click(), !!b))([...document.querySelectorAll('[data-test=entries] button')]` +
+		`.find(b => b.innerText.includes('Section left out')))`)
+	p.batchIs(3, "waiting")
+	p.sent()
+	p.button("‹ Record")
+	p.sees("main", "Section 2 is not laid today. (decided: Oskar Pym: Rain is coming)")
+}
+
 // A hall is ground: each step of its preparation is closed on the tablet with what was seen; a test that fails has
 // it ground again, and what was closed in error is opened.
 func TestPreparationOnTheTablet(t *testing.T) {

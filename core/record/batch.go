@@ -107,6 +107,8 @@ func (t *Teller) batch(i *Issue, c *Coat, b *Batch, events byBatch, units measur
 		case Film:
 			d.Films = append(d.Films, FilmRead{Film: *e.Body.Film, At: e.When(), By: e.Name,
 				Bad: filmAgainst(c, *e.Body.Film, units), Event: e.ID})
+		case LeftOut:
+			d.leave(e)
 		case Lost:
 			hot := d.Hot
 			if share := d.lived(e); share > 0 && share < 1 {
@@ -122,7 +124,7 @@ func (t *Teller) batch(i *Issue, c *Coat, b *Batch, events byBatch, units measur
 		state string
 	}{{d.Meets, Mixing}, {d.Mixed, Ready}, {d.Poured, Pouring}, {d.Spread, Spreading}, {d.Rolled, Finished}} {
 		if reached.at != nil {
-			d.State = reached.state
+			d.State, d.Out = reached.state, nil
 		}
 	}
 	d.overmixed(&b.Card, units)

@@ -99,6 +99,9 @@ func (d *CoatDay) time(c *Coat, now time.Time) {
 				plan.Done.After(zero)}
 		}
 		due := &b.Due
+		if d.passes(k, zero) {
+			continue
+		}
 		if k == 0 {
 			due.Meets = plan.Meets.After(zero)
 			if c.Start == nil {
@@ -149,7 +152,7 @@ func (d *CoatDay) time(c *Coat, now time.Time) {
 	last, all := time.Time{}, true
 	for k := range d.Batches {
 		d.Ends = latest(d.Ends, d.Batches[k].Due.Done)
-		all = all && d.Batches[k].When(Rolled) != nil
+		all = all && (d.Batches[k].When(Rolled) != nil || d.Batches[k].Out != nil && !d.Batches[k].Out.Later)
 		last = latest(last, d.Batches[k].Due.Done)
 	}
 	if all {
@@ -214,7 +217,7 @@ func (d *CoatDay) joins(c *Coat, k int) (until time.Time, known bool) {
 		return until, false
 	}
 	for _, n := range c.Batches[k].Beside {
-		if n < 1 || n > len(d.Batches) {
+		if n < 1 || n > len(d.Batches) || d.Batches[n-1].Out != nil {
 			continue
 		}
 		if end := d.edge(c, n-1); !known || end.Before(until) {
@@ -266,6 +269,9 @@ func (d *CoatDay) tell(c *Coat, now time.Time, units measure.System) {
 			d.Now = append(d.Now, Say{Do: "gate", Text: g.Title + ": " + g.Ask})
 			break
 		}
+	}
+	if stop := d.stops(c); stop.Text != "" {
+		d.Now = append(d.Now, stop)
 	}
 	for k := range d.Batches {
 		b := &d.Batches[k]
@@ -421,7 +427,7 @@ func (d *CoatDay) watch(c *Coat, now time.Time, units measure.System) {
 			}
 		}
 		until, known := d.joins(c, k)
-		if !known || b.Joined != nil || b.When(Rolled) != nil {
+		if !known || b.Joined != nil || b.When(Rolled) != nil || b.Out != nil {
 			continue
 		}
 		edge, joins := c.Working, b.Due.Pour

@@ -138,13 +138,14 @@ const (
 	Pouring   = "poured"
 	Spreading = "spread"
 	Finished  = "rolled"
+	NotLaid   = "left-out"
 )
 
 // BatchDay is a batch on its day.
 type BatchDay struct {
 	Number  int                   `json:"number"`
 	ID      string                `json:"id"`
-	State   string                `json:"state" enum:"waiting,mixing,mixed,poured,spread,rolled"`
+	State   string                `json:"state" enum:"waiting,mixing,mixed,poured,spread,rolled,left-out"`
 	Attempt int                   `json:"attempt" doc:"From 1; one more after each lost bucket"`
 	Lost    []Remark              `json:"lost" doc:"Buckets of it that were lost"`
 	Hot     []float64             `json:"hot,omitempty" doc:"Share of its pot life after which each pail lost before its use-by went hot"`
@@ -174,6 +175,7 @@ type BatchDay struct {
 	Spot    *[2]float64           `json:"spot,omitempty" doc:"Where its pail ended, m on the plan of its surface"`
 	Covered *measure.Area         `json:"covered,omitempty" doc:"m² of the coat laid when it ended, by all pails so far, as told"`
 	People  []string              `json:"people,omitempty" doc:"Names of those who logged its steps, in order"`
+	Out     *Out                  `json:"out,omitempty" doc:"Its section is not laid"`
 	Doubts  []string              `json:"doubts,omitempty" doc:"Entries that contradict each other, and which of them counts"`
 	Events  map[Kind]string       `json:"events" doc:"The event of each touch, so that it can be struck"`
 	Told    map[Kind]measure.Span `json:"told" doc:"Seconds from event to log entry, by kind of event, for events logged late"`
@@ -307,6 +309,10 @@ func (d *Day) take(i *Issue, e *Event) {
 	case Completed:
 		d.Closings = append(d.Closings, Closing{Task: e.Task, At: e.When(), By: e.Name, Saw: e.Body.Saw,
 			Failed: e.Body.Yes != nil && !*e.Body.Yes, Event: e.ID})
+	case LeftOut:
+		_, n, _ := BatchOf(e.Task)
+		remark.Text = fmt.Sprintf("Section %d is not laid%s.", n, map[bool]string{true: " today"}[later(e)])
+		d.Notes = append(d.Notes, remark)
 	case Noted, Deviated:
 		d.Notes = append(d.Notes, remark)
 	case Closed:

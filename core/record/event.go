@@ -34,6 +34,7 @@ const (
 	Joined   Kind = "joined"    // its edge with what was laid before is worked in
 	Emptied  Kind = "emptied"   // where on the floor its pail ended
 	Thrown   Kind = "thrown"    // how long one person took to broadcast a mass
+	LeftOut  Kind = "left-out"  // its section is not laid, with who decided and why; later, where Yes is false
 	Lost     Kind = "lost"      // the bucket went hot or was spilt; its section still wants a batch
 	Weighed  Kind = "weighed"   // each part, as the scale showed it
 	Lot      Kind = "lot"       // of each part

@@ -54,6 +54,8 @@ func rules() []rule {
 			return b.Mass != nil && *b.Mass > 0 && b.Took != nil && *b.Took > 0
 		}, "body.mass: enter the mass that one person threw, and how long that took"), nil},
 		{Lost, "Bucket lost", ofBatch, nil, nil},
+		{LeftOut, "Section left out", ofBatch, want(func(b *Body) bool { return b.Reason != "" },
+			"body.reason: say who decided, and why"), nil},
 		{Weighed, "Weights", ofBatch, want(func(b *Body) bool { return len(b.Masses) > 1 },
 			"body.masses: enter the mass of each part"), nil},
 		{Lot, "Lots", ofBatch, want(func(b *Body) bool {

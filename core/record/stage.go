@@ -4,6 +4,8 @@ import (
 	"time"
 
 	"nephelon/core/cure"
+	"nephelon/core/measure"
+	"nephelon/core/record/slab"
 )
 
 // stages returns when a coat reaches each of its stages, by the slab as it was.
@@ -26,18 +28,30 @@ func (i *Issue) stages(c *Coat, d *CoatDay, readings []Reading) []Reached {
 			if err != nil {
 				continue
 			}
-			laid, slab := *d.Done, late
+			laid, hourly := *d.Done, late
 			if s.Stage.Ends() { // what ends counts from the first section, however thick the film
-				laid, slab = *d.Begun, early
+				laid, hourly = *d.Begun, early
 			} else if c.Product.Dries() {
 				rate = rate.Slower(cure.Drying(d.Thick(c)))
 			}
-			took, outside, _ := rate.Along(slab).Reach(0)
+			took, outside, _ := rate.Along(hourly).Reach(0)
 			comes := took.After(laid).Round(time.Second)
 			s.Comes, s.Outside = &comes, outside
 		}
 	}
 	return out
+}
+
+// slab returns the temperature of the slab under a coat hour by hour from when it was laid.
+func (i *Issue) slab(c *Coat, laid time.Time, readings []Reading) []measure.Temperature {
+	s := i.Surface(c.Surface)
+	known := slab.Known{Planned: c.Slab, From: s.From, Forecast: s.Forecast}
+	for _, r := range readings {
+		if on := i.Coat(r.Coat); r.Slab != nil && on != nil && on.Surface == c.Surface {
+			known.Read = append(known.Read, slab.Reading{At: r.At, Slab: *r.Slab})
+		}
+	}
+	return known.Hourly(laid)
 }
 
 // Thick returns how many times as thick as planned the film of a coat was read, the mean of its readings: 1 where that

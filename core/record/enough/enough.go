@@ -76,7 +76,9 @@ func Of(i *record.Issue, day *record.Day, units measure.System) []Reach {
 		d := &day.Coats[n]
 		if c := i.Coat(d.ID); c != nil && d.Begun != nil && d.Done == nil {
 			r := reckoner{coat: c, day: d, units: units, zone: i.Zone}
-			all = append(all, r.reach(spare(i, day, c)))
+			if reach := r.reach(spare(i, day, c)); reach.After > 0 || reach.Bare > 0 {
+				all = append(all, reach)
+			}
 		}
 	}
 	return all
@@ -101,8 +103,11 @@ func spare(i *record.Issue, day *record.Day, c *record.Coat) (left measure.Mass,
 		for k := range o.Batches {
 			pails := 1
 			for d := range day.Coats {
-				if day.Coats[d].ID == o.ID {
-					pails += len(day.Coats[d].Batches[k].Lost)
+				if b := &day.Coats[d]; b.ID == o.ID {
+					pails += len(b.Batches[k].Lost)
+					if b.Batches[k].Out != nil {
+						pails--
+					}
 				}
 			}
 			left -= measure.Mass(pails) * o.Batches[k].Card.Mass
@@ -141,7 +146,7 @@ func (r *reckoner) rate() (rate float64, after int) {
 		case told:
 			laid = *b.Covered
 		case b.Spot != nil:
-			laid, told = laidUpTo(r.coat, *b.Spot)
+			laid, told = laidUpTo(r.coat, r.day, *b.Spot)
 		}
 		if !told || b.Began == nil {
 			continue
@@ -170,6 +175,10 @@ func (r *reckoner) reach(spare measure.Mass, known bool) Reach {
 	whole, rest, kilos := measure.Area(0), measure.Area(0), measure.Mass(0)
 	for k := range r.day.Batches {
 		b := &r.day.Batches[k]
+		if b.Out != nil {
+			out.Pails--
+			continue
+		}
 		whole += r.coat.Batches[k].Card.Area
 		out.Opened += len(b.Lost)
 		if b.Meets != nil || b.Began != nil {
@@ -308,6 +317,9 @@ func (r *reckoner) moves(out *Reach) {
 	}
 	laid, taped := out.Laid, measure.Area(0)
 	for k := range len(r.day.Batches) - 1 {
+		if r.day.Batches[k].Out != nil {
+			continue
+		}
 		taped += r.coat.Batches[k].Card.Area
 		if r.day.Batches[k].Began != nil {
 			continue

@@ -211,17 +211,40 @@ func TestPailsThatDiffer(t *testing.T) {
 // A place within a section counts from the edge that the section joins; the first goes toward the next.
 func TestAreaUpToAPlace(t *testing.T) {
 	c := &hall().Coats[0]
+	d := &record.CoatDay{Batches: make([]record.BatchDay, 4)}
 	for _, place := range []struct {
 		at   [2]float64
 		want float64
 	}{{[2]float64{2, 1}, 10}, {[2]float64{4.5, 4}, 22.5}, {[2]float64{11.4, 2}, 57}} {
-		if area, known := laidUpTo(c, place.at); !known || math.Abs(float64(area)-place.want) > 0.3 {
+		if area, known := laidUpTo(c, d, place.at); !known || math.Abs(float64(area)-place.want) > 0.3 {
 			t.Errorf("%v: %v %v, want %v", place.at, area, known, place.want)
 		}
 	}
+	d.Batches[1].Out = &record.Out{}
+	if area, known := laidUpTo(c, d, [2]float64{11.4, 2}); !known || math.Abs(float64(area)-42) > 0.3 {
+		t.Errorf("with the second left out: %v", area)
+	}
 	c.Batches = c.Batches[:1]
-	if _, known := laidUpTo(c, [2]float64{2, 1}); known {
+	if _, known := laidUpTo(c, d, [2]float64{2, 1}); known {
 		t.Error("nothing shows which way a single section goes")
+	}
+}
+
+// The last section is left out: the pail after two reaches what is left, at 400 · 15/17.5 = 343 µm.
+func TestWhatIsLeftOutIsNotBare(t *testing.T) {
+	i := hall()
+	c := &i.Coats[0]
+	begun := begins
+	d := record.CoatDay{ID: c.ID, Begun: &begun, Batches: make([]record.BatchDay, 4)}
+	area := measure.Area(27.5)
+	for k := range 2 {
+		d.Batches[k].Began = &begun
+	}
+	d.Batches[1].Covered, d.Batches[3].Out = &area, &record.Out{}
+	got := Of(i, &record.Day{Coats: []record.CoatDay{d}}, measure.Metric)[0]
+	if got.Verdict != Stretch || !about(float64(got.Bare), 17.5) || !about(float64(got.Rest)*1e6, 343) || got.Pails != 3 ||
+		!about(float64(got.Spare), 22.5) {
+		t.Errorf("%+v", got)
 	}
 }
 

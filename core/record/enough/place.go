@@ -12,14 +12,17 @@ import (
 const grain = 60
 
 // laidUpTo returns the area of a coat that is laid up to a place on its plan: all sections before the one that the
-// place lies in, and that one as far as the place. Within a section the film goes on from the edge that it joins, in
-// parallel to it. False where the place lies in no section, or where nothing shows which way the section is laid.
-func laidUpTo(c *record.Coat, place [2]float64) (area measure.Area, known bool) {
+// place lies in but those left out, and that one as far as the place. Within a section the film goes on from the edge
+// that it joins, in parallel to it. False where the place lies in no section, or where nothing shows which way the
+// section is laid.
+func laidUpTo(c *record.Coat, d *record.CoatDay, place [2]float64) (area measure.Area, known bool) {
 	at := geometry.Point{X: place[0], Y: place[1]}
 	for k := range c.Batches {
 		b := &c.Batches[k]
 		if !holds(b.Rings, at) {
-			area += b.Card.Area
+			if d.Batches[k].Out == nil {
+				area += b.Card.Area
+			}
 			continue
 		}
 		share, shown := shareUpTo(c, k, at)

@@ -27,6 +27,7 @@ const shown: Record<State, { fill: Fill; words: string }> = {
   poured: { fill: 'workable', words: 'poured' },
   spread: { fill: 'workable', words: 'spread' },
   rolled: { fill: 'solid', words: 'done' },
+  'left-out': { fill: 'none', words: 'left out' },
 }
 const sections = computed<ShownSection[]>(() =>
   props.plan.batches

@@ -13,6 +13,7 @@ const words: Record<RecordBatchDay['state'], string> = {
   poured: 'poured',
   spread: 'spread',
   rolled: 'done',
+  'left-out': 'left out',
 }
 const lines = computed(() =>
   props.coat.batches.map((b) => ({
@@ -37,8 +38,11 @@ const lines = computed(() =>
     >
       <b>{{ b.number }}</b>
       <span>{{ words[b.state] }}{{ b.attempt > 1 ? `, pail ${b.attempt}` : '' }}</span>
-      <span class="at">{{ minuteTime(b.when, zone) }}</span>
-      <i :style="{ background: b.state === 'waiting' ? 'transparent' : plan.color }" aria-hidden="true" />
+      <span class="at">{{ b.out ? '' : minuteTime(b.when, zone) }}</span>
+      <i
+        :style="{ background: b.state === 'waiting' || b.out ? 'transparent' : plan.color }"
+        aria-hidden="true"
+      />
     </button>
   </div>
 </template>

@@ -6,6 +6,7 @@ import PickField from '../../fields/PickField.vue'
 import DayFloor from '../../drawing/DayFloor.vue'
 import { useSession } from '../../session/session'
 import DayBatches from './DayBatches.vue'
+import DayChange from './DayChange.vue'
 import DayEnough from './DayEnough.vue'
 import DayEntries from './DayEntries.vue'
 import DayGates from './DayGates.vue'
@@ -116,6 +117,7 @@ const locked = ref(false)
 /** On a phone the settings unfold. */
 const more = ref(false)
 const closing = ref(false)
+const changing = ref(false)
 async function close(): Promise<void> {
   if (await here.log('closed', `coat/${at.value?.id ?? ''}`, { text: 'Day closed' })) closing.value = false
 }
@@ -254,6 +256,16 @@ useEventListener(window, 'keydown', (event) => {
         >
           Gates<template v-if="at.open"> ({{ at.open }} open)</template>
         </button>
+        <button
+          v-if="(begun || at.open === 0) && !at.done"
+          type="button"
+          class="touch"
+          data-test="change-plan"
+          :aria-expanded="changing"
+          @click="changing = !changing"
+        >
+          Change of plan
+        </button>
         <button v-if="session.mayLead && !closing" type="button" class="touch" @click="closing = true">
           Close the day
         </button>
@@ -262,6 +274,14 @@ useEventListener(window, 'keydown', (event) => {
           <button type="button" class="touch" @click="closing = false">Not yet</button>
         </template>
       </div>
+      <DayChange
+        v-if="changing"
+        :here="here"
+        :coat="at"
+        :plan="plan"
+        :batch="number"
+        @done="changing = false"
+      />
       <DayGates v-if="gates || (!begun && at.open > 0)" :here="here" :coat="at" :plan="plan" />
       <template v-if="begun || at.open === 0">
         <DayNow :here="here" :coat="at" :plan="plan" :parts="parts">

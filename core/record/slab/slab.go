@@ -1,4 +1,5 @@
-package record
+// Package slab follows how warm a slab was from its readings and the forecast that a plan was made with.
+package slab
 
 import (
 	"math"
@@ -15,30 +16,38 @@ const (
 	memory   = 24 * time.Hour
 )
 
-// slab is the temperature of a surface's slab hour by hour from when a film was laid, as far as it is known: as it was
+// Reading is a slab as it was read.
+type Reading struct {
+	At   time.Time
+	Slab measure.Temperature
+}
+
+// Known holds what is known of a slab.
+type Known struct {
+	Planned  measure.Temperature   // °C that it was planned for
+	From     *time.Time            // first hour of the forecast; nil where there is none
+	Forecast []measure.Temperature // °C hour by hour
+	Read     []Reading             // in order of time
+}
+
+// Hourly returns the temperature of a slab hour by hour from when a film was laid, as far as it is known: as it was
 // read, straight between readings, and on the forecast that was planned with, moved by what the readings show it to be
 // off; what the last one shows fades over a day. After the forecast it is the mean of its last day, as planned; where
 // nothing is known, the slab planned for.
-func (i *Issue) slab(c *Coat, laid time.Time, readings []Reading) []measure.Temperature {
-	s := i.Surface(c.Surface)
-	own := make([]Reading, 0, len(readings))
-	for _, r := range readings {
-		if on := i.Coat(r.Coat); r.Slab != nil && on != nil && on.Surface == c.Surface {
-			own = append(own, r)
-		}
-	}
+func (k *Known) Hourly(laid time.Time) []measure.Temperature {
 	hourly := make([]measure.Temperature, followed+1)
 	for h := range hourly {
-		hourly[h] = s.warm(c, own, laid.Add(time.Duration(h)*time.Hour))
+		hourly[h] = k.warm(laid.Add(time.Duration(h) * time.Hour))
 	}
 	return hourly
 }
 
 // warm is the slab at a time.
-func (s Surface) warm(c *Coat, own []Reading, at time.Time) measure.Temperature {
-	forecast, foreseen := s.foreseen(at)
-	if end := len(s.Forecast); !foreseen && end > 0 && at.After(s.From.Add(time.Duration(end-1)*time.Hour)) {
-		day, sum := s.Forecast[max(0, end-24):], measure.Temperature(0)
+func (k *Known) warm(at time.Time) measure.Temperature {
+	own := k.Read
+	forecast, foreseen := k.foreseen(at)
+	if end := len(k.Forecast); !foreseen && end > 0 && at.After(k.From.Add(time.Duration(end-1)*time.Hour)) {
+		day, sum := k.Forecast[max(0, end-24):], measure.Temperature(0)
 		for _, t := range day {
 			sum += t
 		}
@@ -53,20 +62,20 @@ func (s Surface) warm(c *Coat, own []Reading, at time.Time) measure.Temperature 
 	near := own[max(0, after-1):min(after+1, len(own))]
 	values, onForecast := make([]measure.Temperature, len(near)), foreseen
 	for n, r := range near {
-		f, known := s.foreseen(r.At)
-		values[n] = *r.Slab - f
+		f, known := k.foreseen(r.At)
+		values[n] = r.Slab - f
 		onForecast = onForecast && known
 	}
 	if !onForecast {
 		for n, r := range near {
-			values[n] = *r.Slab
+			values[n] = r.Slab
 		}
 	}
 	var v measure.Temperature
 	switch {
 	case len(own) == 0 && foreseen:
 	case len(own) == 0:
-		v = c.Slab
+		v = k.Planned
 	case after == 0:
 		v = values[0]
 	case after == len(own):
@@ -85,14 +94,14 @@ func (s Surface) warm(c *Coat, own []Reading, at time.Time) measure.Temperature 
 }
 
 // foreseen is the slab that was foreseen for a time.
-func (s Surface) foreseen(at time.Time) (measure.Temperature, bool) {
-	if s.From == nil {
+func (k *Known) foreseen(at time.Time) (measure.Temperature, bool) {
+	if k.From == nil {
 		return 0, false
 	}
-	hours := at.Sub(*s.From).Hours()
+	hours := at.Sub(*k.From).Hours()
 	h := int(hours)
-	if hours < 0 || h+1 >= len(s.Forecast) {
+	if hours < 0 || h+1 >= len(k.Forecast) {
 		return 0, false
 	}
-	return s.Forecast[h] + (s.Forecast[h+1]-s.Forecast[h])*measure.Temperature(hours-float64(h)), true
+	return k.Forecast[h] + (k.Forecast[h+1]-k.Forecast[h])*measure.Temperature(hours-float64(h)), true
 }

@@ -1,0 +1,74 @@
+package record
+
+import (
+	"strings"
+	"testing"
+)
+
+// A section in the middle is left out for good: no time passes at it, the next is mixed as after the one before it, no
+// edge of it is waited for, and the coat is done without it. What was begun is not left out, and mixing brings it back.
+func TestASectionIsLeftOut(t *testing.T) {
+	i := issued()
+	j := tablet("aaaa")
+	j.log(minutes(0), Poured, batch(1), Body{})
+	j.log(minutes(1), LeftOut, batch(1), Body{Reason: "Tess: too late for that"})
+	j.log(minutes(2), LeftOut, batch(2), Body{Reason: "Tess: the client wants it bare"})
+	day := tell(i, j.all, minutes(3))
+	d := day.Coats[0]
+	if d.Batches[0].Out != nil || d.Batches[0].State != Pouring || d.Batches[1].State != NotLaid {
+		t.Fatalf("%+v", d.Batches)
+	}
+	if out := d.Batches[1].Out; out.Later || out.By != "Tess" || out.Why != "Tess: the client wants it bare" {
+		t.Errorf("%+v", out)
+	}
+	if !d.Batches[1].Due.Done.Equal(d.Batches[0].Due.Laid) {
+		t.Errorf("time passes at it: %+v", d.Batches[1].Due)
+	}
+	if was := tell(i, j.all[:1], minutes(3)).Coats[0]; !d.Batches[2].Due.Meets.Before(was.Batches[2].Due.Meets) {
+		t.Errorf("the third is not mixed earlier: %v, %v", d.Batches[2].Due.Meets, was.Batches[2].Due.Meets)
+	}
+	if len(day.Notes) != 2 || day.Notes[1].Text != "Section 2 is not laid." || day.Notes[1].Who == "" {
+		t.Errorf("%+v", day.Notes)
+	}
+	for _, say := range append(append(d.Now, d.Next...), d.Watch...) {
+		if say.Batch == 2 || strings.Contains(say.Text, "Stopped") {
+			t.Errorf("%+v", say)
+		}
+	}
+	back := tablet("bbbb")
+	back.log(minutes(4), Meets, batch(2), Body{})
+	if b := tell(i, append(j.all, back.all...), minutes(5)).Coats[0].Batches[1]; b.Out != nil || b.State != Mixing {
+		t.Errorf("it is mixed after all: %+v", b)
+	}
+	for _, n := range []int{1, 3} {
+		j.log(minutes(float64(20*n)), Rolled, batch(n), Body{})
+	}
+	if d := tell(i, j.all, minutes(70)).Coats[0]; d.Done == nil {
+		t.Errorf("it is not done: %+v", d.Now)
+	}
+}
+
+// A coat is stopped after its first section, since it rains: it is not done, nothing more of it is mixed, and the day
+// says how its edge is left and what the next day does.
+func TestACoatIsStopped(t *testing.T) {
+	i := issued()
+	j := tablet("aaaa")
+	no := false
+	j.log(minutes(-5), Meets, batch(1), Body{})
+	j.log(minutes(0), Poured, batch(1), Body{})
+	for _, n := range []int{2, 3} {
+		j.log(minutes(3), LeftOut, batch(n), Body{Reason: "Tess: rain is coming", Yes: &no})
+	}
+	if d := tell(i, j.all, minutes(4)).Coats[0]; len(d.Now) != 1 || d.Now[0].Do != "spread" || len(d.Next) != 0 {
+		t.Errorf("while the first is spread: %+v", d)
+	}
+	j.log(minutes(15), Rolled, batch(1), Body{})
+	day := tell(i, j.all, minutes(16))
+	d := day.Coats[0]
+	if d.Done != nil || len(d.Now) != 1 || !strings.Contains(d.Now[0].Text, "Stopped after section 1.") {
+		t.Errorf("%+v", d.Now)
+	}
+	if !strings.Contains(day.Notes[0].Text, "not laid today") {
+		t.Errorf("%+v", day.Notes)
+	}
+}
