@@ -23,6 +23,8 @@ type RosterLine struct {
 	From, Until              time.Time
 	Pinned                   bool
 	Version                  int64 // grows when the booking changes
+	Alarm                    bool  // readers call it out when it begins
+	Note                     string
 }
 
 // leastEvent is the length that an event of none is shown with, since readers drop those that have
@@ -57,7 +59,14 @@ func WriteCalendar(to io.Writer, name string, lines []RosterLine, told time.Time
 		if e.Place != "" {
 			event.Props.SetText(ical.PropLocation, lined(e.Place))
 		}
-		event.Props.SetText(ical.PropDescription, lined(e.Job+". "+e.Crew))
+		note := e.Job + ". " + e.Crew
+		if e.Note != "" {
+			note = e.Job + ". " + e.Note
+		}
+		event.Props.SetText(ical.PropDescription, lined(note))
+		if e.Alarm {
+			event.Children = append(event.Children, alarm(summary))
+		}
 		calendar.Children = append(calendar.Children, event.Component)
 	}
 	var text bytes.Buffer
@@ -71,6 +80,17 @@ func WriteCalendar(to io.Writer, name string, lines []RosterLine, told time.Time
 		return fmt.Errorf("write the calendar: %w", err)
 	}
 	return nil
+}
+
+// alarm calls an event out when it begins.
+func alarm(summary string) *ical.Component {
+	c := ical.NewComponent(ical.CompAlarm)
+	c.Props.SetText(ical.PropAction, "DISPLAY")
+	trigger := ical.NewProp(ical.PropTrigger)
+	trigger.Value = "PT0S"
+	c.Props.Set(trigger)
+	c.Props.SetText(ical.PropDescription, lined(summary))
+	return c
 }
 
 // folded breaks lines of more than 75 octets, between characters, as RFC 5545 (3.1) asks.

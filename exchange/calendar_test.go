@@ -30,7 +30,7 @@ func TestCalendarIsReadByAnother(t *testing.T) {
 	}
 	lines[0].Job, lines[0].Version, lines[1].Version = "Dye; house\rby the quay\r\nnorth", 2, 7
 	lines = append(lines, RosterLine{ID: "job/surface/s/return/foot", Job: "Dye house", Task: "Light foot traffic",
-		From: lines[1].Until, Until: lines[1].Until})
+		From: lines[1].Until, Until: lines[1].Until, Alarm: true})
 	var text bytes.Buffer
 	if err := WriteCalendar(&text, "Skerry crew", lines, time.Date(2026, 10, 1, 12, 0, 0, 0, time.UTC)); err != nil {
 		t.Fatal(err)
@@ -55,6 +55,9 @@ func TestCalendarIsReadByAnother(t *testing.T) {
 		t.Fatalf("%d events", len(got))
 	}
 	for i, e := range got {
+		if alarm := len(e.Children) == 1 && e.Children[0].Name == ical.CompAlarm; alarm != lines[i].Alarm {
+			t.Errorf("event %d has %d alarms", i, len(e.Children))
+		}
 		id, _ := e.Props.Text(ical.PropUID)
 		title, _ := e.Props.Text(ical.PropSummary)
 		place, _ := e.Props.Text(ical.PropLocation)

@@ -14,6 +14,7 @@ import (
 	"nephelon/core/record"
 	"nephelon/core/work"
 	"nephelon/server/daylog"
+	"nephelon/server/rosters"
 	"nephelon/server/sessions"
 )
 
@@ -176,6 +177,23 @@ func TestWhatComesDueOnAllJobs(t *testing.T) {
 		if w.Due.After(time.Now().AddDate(0, 0, 7)) || w.Text == "" || w.Place == "" {
 			t.Errorf("%+v", w)
 		}
+	}
+	// The calendar that people follow calls each out; a crew that is booked on neither job is told of none.
+	followed := func(crew map[string]string) string {
+		var made rosters.CalendarAddress
+		if status, text := owner.send(http.MethodPost, "/api/calendar-addresses", crew); status != http.StatusOK ||
+			json.Unmarshal([]byte(text), &made) != nil {
+			t.Fatalf("%d %s", status, text)
+		}
+		_, text := owner.send(http.MethodGet, made.Path, nil)
+		return text
+	}
+	if text := followed(map[string]string{}); strings.Count(text, "BEGIN:VALARM") != len(all) ||
+		!strings.Contains(text, "Rope store") {
+		t.Errorf("%d due, and the calendar has %s", len(all), text)
+	}
+	if text := followed(map[string]string{"crew": "crew"}); strings.Contains(text, "BEGIN:VALARM") {
+		t.Errorf("a crew that is not booked: %s", text)
 	}
 	if all := waits(other); len(all) != 0 {
 		t.Errorf("another company's: %+v", all)

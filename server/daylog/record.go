@@ -383,18 +383,10 @@ type JobWait struct {
 	wait.Wait
 }
 
-// How long after its last entry a job is looked at, and how long before and after now what comes due is told: the
-// record of the job goes on with what nobody saw to.
-const (
-	lately = 21 * 24 * time.Hour
-	past   = 24 * time.Hour
-	ahead  = 7 * 24 * time.Hour
-)
-
 // waits lists what comes due on all jobs of a company.
 func (s *Service) waits(ctx context.Context, _ *struct{}) (*api.Body[[]JobWait], error) {
 	p, now := api.Person(ctx), time.Now()
-	jobs, err := s.store.Underway(ctx, p.CompanyID, now.Add(-lately))
+	jobs, err := s.store.Underway(ctx, p.CompanyID, now.Add(-wait.Lately))
 	if err != nil {
 		return nil, s.Fail(ctx, "read the jobs under way", err)
 	}
@@ -403,15 +395,8 @@ func (s *Service) waits(ctx context.Context, _ *struct{}) (*api.Body[[]JobWait],
 		if ctx.Err() != nil {
 			return nil, s.Fail(ctx, "list what comes due", ctx.Err())
 		}
-		if len(j.Issues) == 0 {
-			continue
-		}
-		stands := record.Stands(j.Issues, j.Events)
-		day := record.NewTeller().Tell(&stands, j.Events, now, p.Units)
-		for _, w := range wait.Of(&stands, &day, now) {
-			if w.Due.After(now.Add(-past)) && w.Due.Before(now.Add(ahead)) {
-				out = append(out, JobWait{j.Job, j.Name, j.Zone, w})
-			}
+		for _, w := range wait.OfJob(j.Issues, j.Events, now) {
+			out = append(out, JobWait{j.Job, j.Name, j.Zone, w})
 		}
 	}
 	slices.SortStableFunc(out, func(a, b JobWait) int { return a.Due.Compare(b.Due) })

@@ -8,6 +8,7 @@ import (
 	"encoding/base64"
 	"encoding/hex"
 	"errors"
+	"fmt"
 	"net/http"
 	"slices"
 	"strings"
@@ -20,6 +21,7 @@ import (
 
 	"nephelon/core/days"
 	"nephelon/core/job"
+	"nephelon/core/record/wait"
 	"nephelon/exchange"
 	"nephelon/store"
 )
@@ -202,25 +204,66 @@ func (s *Service) readCalendar(ctx context.Context, in *struct {
 		lines = append(lines, exchange.RosterLine{ID: b.Job + "/" + b.Task, Job: on.Name, Task: b.Title, Crew: crews[b.Crew],
 			Place: on.Site, From: b.From, Until: b.Until, Version: b.Changed})
 	}
+	due, err := s.due(ctx, link.Company, func(id string) bool {
+		return !only || slices.ContainsFunc(bookings, func(b days.Booked) bool {
+			return b.Job == id && b.Crew == link.Crew && b.Crew != ""
+		})
+	})
+	if err != nil {
+		return nil, s.Fail(ctx, "read what comes due", err)
+	}
+	lines = append(lines, due...)
 	var text bytes.Buffer
 	if err := exchange.WriteCalendar(&text, name, lines, stands.ChangedAt); err != nil {
 		return nil, s.Fail(ctx, "write the calendar", err)
 	}
-	sum := sha256.Sum256(text.Bytes())
+	return fed(text.Bytes(), name, stands.ChangedAt, in.Known), nil
+}
+
+// fed answers with a calendar, or with nothing where whoever asks has it already.
+func fed(text []byte, name string, changed time.Time, has string) *feed {
+	sum := sha256.Sum256(text)
 	out := feed{Status: http.StatusOK, Tag: `"` + hex.EncodeToString(sum[:16]) + `"`,
-		Changed: stands.ChangedAt.UTC().Format(http.TimeFormat)}
-	if stands.ChangedAt.IsZero() {
+		Changed: changed.UTC().Format(http.TimeFormat)}
+	if changed.IsZero() {
 		out.Changed = ""
 	}
-	for _, known := range strings.Split(in.Known, ",") {
+	for _, known := range strings.Split(has, ",") {
 		if known = strings.TrimPrefix(strings.TrimSpace(known), "W/"); known == out.Tag || known == "*" {
 			out.Status = http.StatusNotModified
-			return &out, nil
+			return &out
 		}
 	}
-	file := api.Attached("text/calendar; charset=utf-8", name+".ics", text.Bytes())
+	file := api.Attached("text/calendar; charset=utf-8", name+".ics", text)
 	out.Type, out.Disposition, out.Body = file.Type, file.Disposition, file.Body
-	return &out, nil
+	return &out
+}
+
+// due returns what comes due on the jobs of a company that somebody works at: tape, drying, windows, first use; each
+// with an alarm.
+func (s *Service) due(ctx context.Context, company uuid.UUID, at func(job string) bool) ([]exchange.RosterLine, error) {
+	now := time.Now()
+	jobs, err := s.store.Underway(ctx, company, now.Add(-wait.Lately))
+	if err != nil {
+		return nil, err
+	}
+	var lines []exchange.RosterLine
+	for _, j := range jobs {
+		if !at(j.Job.String()) {
+			continue
+		}
+		for _, w := range wait.OfJob(j.Issues, j.Events, now) {
+			what := sha256.Sum256([]byte(w.Place + w.Text))
+			line := exchange.RosterLine{ID: fmt.Sprintf("%s/wait/%x", j.Job, what[:6]), Job: j.Name, Surface: w.Place,
+				Task: strings.ToUpper(w.Text[:1]) + w.Text[1:],
+				From: w.Due, Until: w.Due, Version: int64(len(j.Events)), Alarm: true}
+			if w.Otherwise != "" {
+				line.Note = "If nobody comes: " + w.Otherwise
+			}
+			lines = append(lines, line)
+		}
+	}
+	return lines, nil
 }
 
 // feedTime is the longest that a calendar that is subscribed to waits for the database.

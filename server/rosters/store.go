@@ -30,6 +30,7 @@ type Store interface {
 	OpenSites(ctx context.Context, company uuid.UUID) ([]store.OpenSite, error)
 	Person(ctx context.Context, company, id uuid.UUID) (store.Person, error)
 	RevokeCalendarLink(ctx context.Context, company, link uuid.UUID) error
+	Underway(ctx context.Context, company uuid.UUID, since time.Time) ([]store.Underway, error)
 	Roster(ctx context.Context, company uuid.UUID) (store.Roster, error)
 	Run(ctx context.Context, company, run uuid.UUID) (store.Run, error)
 	StopRun(ctx context.Context, company, run uuid.UUID) error

@@ -58,6 +58,29 @@ func Of(i *record.Issue, day *record.Day, now time.Time) []Wait {
 	return all
 }
 
+// Lately bounds how long after its last entry a job is looked at together with others: its record goes on with what
+// nobody saw to.
+const Lately = 21 * 24 * time.Hour
+
+// How long before and after now what comes due is told of jobs together.
+const (
+	past  = 24 * time.Hour
+	ahead = 7 * 24 * time.Hour
+)
+
+// OfJob returns what a job waits for that comes due from a day ago to a week ahead, by its issued plans, newest first,
+// and all that was logged.
+func OfJob(issues []record.Issue, events []record.Event, now time.Time) []Wait {
+	if len(issues) == 0 {
+		return nil
+	}
+	stands := record.Stands(issues, events)
+	day := record.NewTeller().Tell(&stands, events, now, measure.Metric) // nothing that is waited for has a unit
+	return slices.DeleteFunc(Of(&stands, &day, now), func(w Wait) bool {
+		return !w.Due.After(now.Add(-past)) || !w.Due.Before(now.Add(ahead))
+	})
+}
+
 // preparation lists what dries or is read later, on surfaces whose coats are not begun.
 func preparation(i *record.Issue, day *record.Day, now time.Time) []Wait {
 	all := []Wait{}
